@@ -1,0 +1,116 @@
+package colour_test
+
+import (
+	"fmt"
+	"testing"
+
+	"draxel/core/colour"
+)
+
+// IEC 60757, the codes of the standard.
+func TestIEC60757(t *testing.T) {
+	for written, want := range map[string]string{
+		"BK": "BK", "BN": "BN", "RD": "RD", "OG": "OG", "YE": "YE", "GN": "GN", "BU": "BU", "VT": "VT", "GY": "GY",
+		"WH": "WH", "PK": "PK", "GD": "GD", "TQ": "TQ", "SR": "SR", "GNYE": "GN-YE", "GN-YE": "GN-YE",
+	} {
+		if got := colour.Parse(written, colour.IEC).String(); got != want {
+			t.Errorf("%s read as %s, want %s", written, got, want)
+		}
+	}
+}
+
+// BS AU 7 (letters from memory of the standard).
+func TestBSAU7(t *testing.T) {
+	for written, want := range map[string]string{
+		"B": "BK", "G": "GN", "K": "PK", "LG": "light GN", "N": "BN", "O": "OG", "P": "VT", "R": "RD", "S": "GY", "U": "BU",
+		"W": "WH", "Y": "YE", "RU": "RD-BU", "NK": "BN-PK", "NLG": "BN-light GN", "LGN": "light GN-BN", "GN": "GN-BN", "BU": "BK-BU",
+	} {
+		if got := colour.Parse(written, colour.BS).String(); got != want {
+			t.Errorf("%s read as %s, want %s", written, got, want)
+		}
+	}
+}
+
+func TestHabits(t *testing.T) {
+	for _, c := range []struct {
+		text  string
+		habit colour.Habit
+		want  string
+	}{
+		{"PNK/BLK", colour.US, "PK-BK"}, {"LT GRN/WHT", colour.US, "light GN-WH"}, {"DK BLU", colour.US, "dark BU"},
+		{"LTGRN", colour.US, "light GN"}, {"sw/ge", colour.German, "BK-YE"}, {"swge", colour.German, "BK-YE"}, {"li", colour.German, "VT"},
+		{"B-W", colour.Japanese, "BK-WH"}, {"L/R", colour.Japanese, "BU-RD"}, {"BLW", colour.Japanese, "BK-BU-WH"},
+		{"BrW", colour.Japanese, "BN-WH"}, {"LgB", colour.Japanese, "light GN-BK"}, {"Gr", colour.Japanese, "GY"},
+		{"light green with white tracer", colour.Words, "light GN-WH"}, {"Blue/Red", colour.Words, "BU-RD"},
+		{"TAN", colour.US, "TN"}, {"mauve", colour.Words, "mauve"}, {"", colour.IEC, ""},
+	} {
+		got := colour.Parse(c.text, c.habit)
+		if got.String() != c.want || got.Written != c.text {
+			t.Errorf("Parse(%q, %s) = %q, kept %q; want %q", c.text, c.habit, got, got.Written, c.want)
+		}
+	}
+}
+
+func TestAmbiguousKeepsItsCandidates(t *testing.T) {
+	c := colour.Parse("GN", colour.Unknown)
+	if c.Known() || len(c.Candidates) < 2 {
+		t.Fatalf("GN alone read as %v with candidates %v", c.Parts, c.Candidates)
+	}
+	if got := colour.Parse("BR", colour.Japanese); got.Known() || got.String() != "BK-RD|BN" {
+		t.Errorf("BR in capitals is brown or black/red in one-letter habits, got %q", got)
+	}
+	blue := colour.Parse("BU", colour.IEC)
+	if got := colour.Compare(c, blue); got != colour.Missing {
+		t.Errorf("an ambiguous colour spoke against: %v", got)
+	}
+}
+
+func TestDetect(t *testing.T) {
+	for _, c := range []struct {
+		name  string
+		cells []string
+		habit colour.Habit
+		sure  bool
+	}{
+		{"us", []string{"PNK/BLK", "LT GRN", "TAN", "", "RED"}, colour.US, true},
+		{"iec", []string{"GN-YE", "BN", "BU-BK"}, colour.IEC, true},
+		{"british", []string{"RU", "NK", "GN", "LG", "BU"}, colour.BS, true},
+		{"german", []string{"sw/ge", "br", "gn/ws"}, colour.German, true},
+		{"one letter", []string{"L/R", "B-W", "Lg", "V"}, colour.Japanese, true},
+		{"words", []string{"Blue/Red", "black"}, colour.Words, true},
+		{"clash", []string{"BN", "GN", "BU", "GY"}, colour.IEC, false},
+		{"nothing", []string{"", "-", " "}, colour.Unknown, false},
+		{"one typing error", []string{"GN-YE", "BN", "XX", "BU-BK", "WH"}, colour.IEC, true},
+	} {
+		t.Run(c.name, func(t *testing.T) {
+			d := colour.Detect(c.cells)
+			if d.Habit != c.habit || d.Sure != c.sure {
+				t.Errorf("Detect = %s sure %v (%v, clashes %q), want %s sure %v", d.Habit, d.Sure, d.Readings, d.Clashes, c.habit, c.sure)
+			}
+			if !c.sure && c.habit != colour.Unknown && len(d.Clashes) == 0 {
+				t.Error("not sure, yet names no cell that clashes")
+			}
+		})
+	}
+}
+
+func TestCompare(t *testing.T) {
+	p := func(s string) colour.Colour { return colour.Parse(s, colour.US) }
+	for _, c := range []struct {
+		a, b string
+		want colour.Agreement
+	}{
+		{"RED", "RED", colour.Equal}, {"RED/BLK", "RED", colour.Compatible}, {"LT GRN", "GRN", colour.Compatible},
+		{"TAN", "BRN", colour.Differ}, {"RED", "BLU", colour.Differ}, {"", "RED", colour.Missing}, {"XYZ", "RED", colour.Missing},
+	} {
+		if got := colour.Compare(p(c.a), p(c.b)); got != c.want {
+			t.Errorf("Compare(%q, %q) = %v, want %v", c.a, c.b, got, c.want)
+		}
+	}
+}
+
+func ExampleDetect() {
+	d := colour.Detect([]string{"RU", "NK", "LGU"})
+	fmt.Println(d.Habit, colour.Parse("RU", d.Habit), colour.Parse("LGU", d.Habit))
+	// Output: bs RD-BU light GN-BU
+}

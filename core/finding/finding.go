@@ -1,0 +1,97 @@
+// Package finding says why, and what is wrong.
+//
+// A Reason explains a result: the rule that gave it, what went in, and where the rule comes from. A Finding is
+// something wrong or doubtful: how bad, about what, in one plain sentence, and what to do. Both carry a stable code and
+// parameters, so that tests and screens need not read sentences. Findings are computed with the plan and are never
+// stored: they go when their cause does.
+package finding
+
+import (
+	"cmp"
+	"slices"
+)
+
+// Severity grades a finding.
+type Severity string
+
+// From what can hurt to what is worth knowing.
+const (
+	Danger Severity = "danger" // can hurt, burn or destroy
+	Wrong  Severity = "wrong"  // will not work as it stands
+	Check  Severity = "check"  // doubtful until somebody looks or measures
+	Note   Severity = "note"   // worth knowing
+)
+
+// Severities lists them, worst first.
+func Severities() []Severity { return []Severity{Danger, Wrong, Check, Note} }
+
+// Finding is one thing that is wrong or doubtful.
+type Finding struct {
+	Code     string   `json:"code"` // stable, lower case with hyphens
+	Severity Severity `json:"severity"`
+	Side     string   `json:"side,omitempty"`    // which pinout the subject is in: from or to
+	Subject  string   `json:"subject,omitempty"` // a cavity as people write it, "A14", or a step's number
+	Text     string   `json:"text"`              // one plain sentence
+	Remedy   string   `json:"remedy,omitempty"`  // what to do
+}
+
+// Reason is one line of an explanation.
+type Reason struct {
+	Code   string  `json:"code"`
+	Text   string  `json:"text"`
+	Bits   float64 `json:"bits,omitempty"`   // weight of evidence in bits, where the reason is evidence
+	Source string  `json:"source,omitempty"` // the published source of the rule, where it has one
+}
+
+// Sort orders findings by severity, then side, subject, code and text.
+func Sort(all []Finding) {
+	rank := func(f Finding) int { return slices.Index(Severities(), f.Severity) }
+	slices.SortStableFunc(all, func(a, b Finding) int {
+		return cmp.Or(cmp.Compare(rank(a), rank(b)), cmp.Compare(a.Side, b.Side), Natural(a.Subject, b.Subject),
+			cmp.Compare(a.Code, b.Code), cmp.Compare(a.Text, b.Text))
+	})
+}
+
+// Count gives how many findings there are of each severity.
+func Count(all []Finding) map[Severity]int {
+	n := map[Severity]int{}
+	for _, f := range all {
+		n[f.Severity]++
+	}
+	return n
+}
+
+// Natural compares two names as people order them: digits by value, so that W2 comes before W10.
+func Natural(a, b string) int {
+	i, j := 0, 0
+	for i < len(a) && j < len(b) {
+		if isDigit(a[i]) && isDigit(b[j]) {
+			si, sj := i, j
+			for i < len(a) && isDigit(a[i]) {
+				i++
+			}
+			for j < len(b) && isDigit(b[j]) {
+				j++
+			}
+			x, y := trimZeros(a[si:i]), trimZeros(b[sj:j])
+			if c := cmp.Or(cmp.Compare(len(x), len(y)), cmp.Compare(x, y)); c != 0 {
+				return c
+			}
+			continue
+		}
+		if a[i] != b[j] {
+			return cmp.Compare(a[i], b[j])
+		}
+		i, j = i+1, j+1
+	}
+	return cmp.Or(cmp.Compare(len(a)-i, len(b)-j), cmp.Compare(a, b))
+}
+
+func isDigit(c byte) bool { return c >= '0' && c <= '9' }
+
+func trimZeros(s string) string {
+	for len(s) > 1 && s[0] == '0' {
+		s = s[1:]
+	}
+	return s
+}

@@ -1,0 +1,223 @@
+package signal
+
+import (
+	_ "embed"
+	"fmt"
+	"slices"
+	"strings"
+	"sync"
+)
+
+//go:embed vocabulary.txt
+var vocabulary string
+
+// Definition is one line of the vocabulary: a device or feed, and the wires that it can have.
+type Definition struct {
+	ID      string
+	Name    string
+	System  string
+	Index   Index
+	Aspects []AspectRole // the first is meant when a text names no aspect
+	phrases [][]string
+}
+
+// AspectRole is one wire of a device and its electrical role seen from the control unit.
+type AspectRole struct {
+	Aspect Aspect
+	Role   Role
+}
+
+type lexicon struct {
+	words   map[string]string // alias to canonical word
+	weak    map[string]bool
+	idle    map[string]bool
+	aspects []aspectPhrases // in the order in which they are tried
+	defs    []Definition
+	byID    map[string]*Definition
+	known   []string // every canonical or alias word, sorted, for typing errors and cut-off words
+	uses    map[string][]phraseUse
+}
+
+type aspectPhrases struct {
+	aspect  Aspect
+	phrases [][]string
+}
+
+// phraseUse points from a phrase's rarest word to the phrase, so that a text is compared with few of them.
+type phraseUse struct {
+	def    int
+	phrase int
+}
+
+var load = sync.OnceValue(func() *lexicon {
+	l, err := parse(vocabulary)
+	if err != nil {
+		panic("signal: the embedded vocabulary is wrong: " + err.Error())
+	}
+	return l
+})
+
+// Definitions gives the whole vocabulary in file order.
+func Definitions() []Definition { return slices.Clone(load().defs) }
+
+func parse(text string) (*lexicon, error) {
+	l := &lexicon{words: map[string]string{}, weak: map[string]bool{}, idle: map[string]bool{}, byID: map[string]*Definition{}, uses: map[string][]phraseUse{}}
+	kinds := map[string][]AspectRole{}
+	var rows []string
+	for i, line := range strings.Split(text, "\n") {
+		word, rest, _ := strings.Cut(strings.TrimSpace(line), " ")
+		var err error
+		switch {
+		case word == "" || word == "#":
+		case word == "word":
+			err = l.addWord(rest)
+		case word == "weak":
+			addAll(l.weak, rest)
+		case word == "idle":
+			addAll(l.idle, rest)
+		case word == "aspect" || word == "kind":
+			name, list, ok := strings.Cut(rest, "=")
+			if !ok {
+				err = fmt.Errorf("no = in it")
+			} else if word == "kind" {
+				kinds[strings.TrimSpace(name)], err = aspectRoles(list)
+			} else {
+				l.aspects = append(l.aspects, aspectPhrases{Aspect(strings.TrimSpace(name)), l.phrases(list, "|")})
+			}
+		default:
+			rows = append(rows, line)
+		}
+		if err != nil {
+			return nil, fmt.Errorf("line %d: %w", i+1, err)
+		}
+	}
+	for _, row := range rows {
+		if err := l.addDefinition(row, kinds); err != nil {
+			return nil, fmt.Errorf("%q: %w", row, err)
+		}
+	}
+	l.index()
+	return l, nil
+}
+
+func addAll(set map[string]bool, list string) {
+	for _, w := range strings.Fields(list) {
+		set[w] = true
+	}
+}
+
+func (l *lexicon) addWord(rest string) error {
+	canonical, aliases, ok := strings.Cut(rest, "=")
+	if !ok {
+		return fmt.Errorf("word without =")
+	}
+	canonical = strings.TrimSpace(canonical)
+	for _, a := range strings.Fields(aliases) {
+		if old, twice := l.words[a]; twice && old != canonical {
+			return fmt.Errorf("%q stands for %q and for %q", a, old, canonical)
+		}
+		l.words[a] = canonical
+	}
+	return nil
+}
+
+func aspectRoles(list string) ([]AspectRole, error) {
+	var out []AspectRole
+	for _, pair := range strings.Fields(list) {
+		aspect, role, ok := strings.Cut(pair, ":")
+		if !ok || !slices.Contains(Roles(), Role(role)) {
+			return nil, fmt.Errorf("%q is not aspect:role", pair)
+		}
+		out = append(out, AspectRole{Aspect(aspect), Role(role)})
+	}
+	return out, nil
+}
+
+func (l *lexicon) phrases(list, separator string) [][]string {
+	var out [][]string
+	for _, p := range strings.Split(list, separator) {
+		if words := l.canonicals(p); len(words) > 0 {
+			out = append(out, words)
+		}
+	}
+	return out
+}
+
+// canonicals gives a phrase's canonical words as plain strings.
+func (l *lexicon) canonicals(phrase string) []string {
+	var out []string
+	for _, t := range tokenize(phrase) {
+		out = append(out, l.canonical(t))
+	}
+	return out
+}
+
+func (l *lexicon) canonical(word string) string {
+	if c, ok := l.words[word]; ok {
+		return c
+	}
+	return word
+}
+
+func (l *lexicon) addDefinition(row string, kinds map[string][]AspectRole) error {
+	cells := strings.Split(row, "|")
+	if len(cells) != 6 {
+		return fmt.Errorf("%d cells, want 6", len(cells))
+	}
+	for i := range cells {
+		cells[i] = strings.TrimSpace(cells[i])
+	}
+	d := Definition{ID: cells[0], Name: cells[1], System: cells[2], Aspects: kinds[cells[3]], Index: Index(cells[4])}
+	if d.Index == "-" {
+		d.Index = NoIndex
+	}
+	if len(d.Aspects) == 0 {
+		return fmt.Errorf("no kind %q", cells[3])
+	}
+	for _, o := range l.defs {
+		if o.ID == d.ID {
+			return fmt.Errorf("id %q twice", d.ID)
+		}
+	}
+	d.phrases = l.phrases(cells[5], ";")
+	l.defs = append(l.defs, d)
+	return nil
+}
+
+// index files each phrase under its rarest word and lists the words for spelling.
+func (l *lexicon) index() {
+	count := map[string]int{}
+	seen := map[string]bool{}
+	for i := range l.defs {
+		l.byID[l.defs[i].ID] = &l.defs[i]
+		for _, p := range l.defs[i].phrases {
+			for _, w := range p {
+				count[w]++
+				seen[w] = true
+			}
+		}
+	}
+	for i, d := range l.defs {
+		for j, p := range d.phrases {
+			rare := p[0]
+			for _, w := range p[1:] {
+				if count[w] < count[rare] {
+					rare = w
+				}
+			}
+			l.uses[rare] = append(l.uses[rare], phraseUse{i, j})
+		}
+	}
+	for alias, w := range l.words {
+		seen[alias], seen[w] = true, true
+	}
+	for w := range seen {
+		if len(w) >= 4 {
+			l.known = append(l.known, w)
+		}
+	}
+	slices.Sort(l.known)
+	for w := range l.idle {
+		seen[w] = true
+	}
+}

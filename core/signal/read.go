@@ -1,0 +1,261 @@
+package signal
+
+import (
+	"cmp"
+	"slices"
+	"strconv"
+	"strings"
+)
+
+// Read gives what the text says of a circuit; an unread one is the zero Reading.
+//
+// The device is the one whose phrase explains most of the text: the words of a phrase are summed, weak words count a
+// third, and a phrase that stands in one piece counts a little more. A plain feed or ground gives way to any device
+// that is named beside it ("MAP 5 V reference" is the sensor's). What the phrase leaves over names the aspect, then the
+// indices; words that nothing explains lower Sure.
+func Read(text string) Reading {
+	l := load()
+	p := l.words0(text)
+	hits := l.devices(p)
+	if len(hits) == 0 {
+		return Reading{}
+	}
+	best := hits[0]
+	d := l.defs[best.def]
+	p.take(d.phrases[best.phrase])
+	r := Reading{Device: d.ID, Name: d.Name, System: d.System, Index: d.Index}
+	for _, h := range hits[1:] {
+		if h.score >= 0.85*best.score && len(r.Others) < 3 {
+			r.Others = append(r.Others, l.defs[h.def].ID)
+		}
+	}
+	p.polarity(&r)
+	l.aspect(p, d, &r)
+	p.indices(&r)
+	explained := best.score + p.said
+	r.Sure = explained / (explained + 0.4*p.unexplained(l)) * min(1, best.score/0.6)
+	if len(r.Others) > 0 {
+		r.Sure *= 0.8
+	}
+	return r
+}
+
+// passage is a text being read: its canonical words and which of them are used up.
+type passage struct {
+	words []string
+	used  []bool
+	said  float64 // weight of the words that aspect and indices explained
+}
+
+func (l *lexicon) words0(text string) *passage {
+	tokens := tokenize(text)
+	p := &passage{words: make([]string, len(tokens)), used: make([]bool, len(tokens))}
+	for i, t := range tokens {
+		p.words[i] = l.canonical(l.mend(t))
+	}
+	return p
+}
+
+type hit struct {
+	def, phrase int
+	score       float64
+}
+
+// devices lists, best first, one hit for each definition with a phrase that the text contains whole.
+func (l *lexicon) devices(p *passage) []hit {
+	best := map[int]hit{}
+	specific := false
+	for _, w := range p.words {
+		for _, u := range l.uses[w] {
+			phrase := l.defs[u.def].phrases[u.phrase]
+			if !p.holds(phrase) {
+				continue
+			}
+			s := 0.0
+			for _, w := range phrase {
+				s += l.weight(w)
+			}
+			if p.inOnePiece(phrase) {
+				s += 0.15
+			}
+			if old, ok := best[u.def]; !ok || s > old.score {
+				best[u.def] = hit{u.def, u.phrase, s}
+				specific = specific || l.defs[u.def].Index != ByExchange
+			}
+		}
+	}
+	var hits []hit
+	for _, h := range best {
+		if specific && l.defs[h.def].Index == ByExchange {
+			h.score *= 0.3
+		}
+		hits = append(hits, h)
+	}
+	slices.SortFunc(hits, func(a, b hit) int { return cmp.Or(cmp.Compare(b.score, a.score), cmp.Compare(a.def, b.def)) })
+	return hits
+}
+
+func (l *lexicon) weight(word string) float64 {
+	switch {
+	case l.weak[word]:
+		return 0.33
+	case isDigit(word[0]):
+		return 0.5
+	}
+	return 1
+}
+
+func (p *passage) holds(phrase []string) bool {
+	for i, w := range phrase {
+		need := 0
+		for _, v := range phrase[:i+1] {
+			if v == w {
+				need++
+			}
+		}
+		for k, v := range p.words {
+			if v == w && !p.used[k] {
+				need--
+			}
+		}
+		if need > 0 {
+			return false
+		}
+	}
+	return true
+}
+
+// at gives where the phrase stands in one piece among the unused words, or −1.
+func (p *passage) at(phrase []string) int {
+	for i := 0; i+len(phrase) <= len(p.words); i++ {
+		if slices.Equal(p.words[i:i+len(phrase)], phrase) && !slices.Contains(p.used[i:i+len(phrase)], true) {
+			return i
+		}
+	}
+	return -1
+}
+
+func (p *passage) inOnePiece(phrase []string) bool { return p.at(phrase) >= 0 }
+
+// take marks the phrase's words as used, in one piece where they stand so.
+func (p *passage) take(phrase []string) {
+	if i := p.at(phrase); i >= 0 {
+		for k := range phrase {
+			p.used[i+k] = true
+		}
+		return
+	}
+	for _, w := range phrase {
+		for k, v := range p.words {
+			if v == w && !p.used[k] {
+				p.used[k] = true
+				break
+			}
+		}
+	}
+}
+
+var polarities = map[string]string{"positive": openPolarity, "high": openPolarity, "open": openPolarity, "opening": openPolarity, "plus": openPolarity,
+	"negative": shutPolarity, "low": shutPolarity, "close": shutPolarity, "closed": shutPolarity, "closing": shutPolarity, "shut": shutPolarity}
+
+// polarity notes the first word that says which end of two is meant, without using up words that an aspect may need.
+func (p *passage) polarity(r *Reading) {
+	for i, w := range p.words {
+		if s, ok := polarities[w]; ok && !p.used[i] {
+			r.Polarity = s
+			return
+		}
+	}
+}
+
+// aspect chooses the device's wire that the left-over words name best: the longest phrase, then the order of the file.
+// Where no phrase does, the polarity may: the low end of a sensor is its ground, that of a load is the driver.
+func (l *lexicon) aspect(p *passage, d Definition, r *Reading) {
+	var best []string
+	chosen := d.Aspects[0]
+	for _, a := range l.aspects {
+		i := slices.IndexFunc(d.Aspects, func(x AspectRole) bool { return x.Aspect == a.aspect })
+		if i < 0 {
+			continue
+		}
+		for _, phrase := range a.phrases {
+			if len(phrase) > len(best) && p.holds(phrase) {
+				best, chosen = phrase, d.Aspects[i]
+			}
+		}
+	}
+	if best != nil {
+		p.take(best)
+		p.said += 0.5
+	} else if r.Polarity != "" {
+		want := polarAspect(d, r.Polarity)
+		if i := slices.IndexFunc(d.Aspects, func(x AspectRole) bool { return x.Aspect == want }); i >= 0 {
+			chosen = d.Aspects[i]
+		}
+	}
+	r.Aspect, r.Role = chosen.Aspect, chosen.Role
+	switch r.Role {
+	case Motor, Bus, Load, Restraint, HighVoltage:
+	default:
+		r.Polarity = ""
+	}
+	p.override(r)
+}
+
+// polarAspect says which wire of a device without further words the high or the low end is.
+func polarAspect(d Definition, polarity string) Aspect {
+	switch d.Aspects[0].Role {
+	case Analogue, Frequency, SwitchInput:
+		if polarity == shutPolarity {
+			return AspectGround
+		}
+		return AspectSignal
+	case LowSide, PWM, RelayCoil, CoilDriver, Lamp:
+		if polarity == openPolarity && d.ID != "fan" {
+			return AspectSupply
+		}
+		return AspectControl
+	}
+	return ""
+}
+
+// override lets the text's own words about the electrical kind outrank the vocabulary's.
+func (p *passage) override(r *Reading) {
+	has := func(words ...string) bool {
+		return slices.ContainsFunc(words, func(w string) bool { return slices.Contains(p.words, w) })
+	}
+	text := strings.Join(p.words, " ")
+	switch r.Role {
+	case LowSide, PWM, RelayCoil, HighSide:
+		if strings.Contains(text, "high side") {
+			r.Role = HighSide
+		} else if strings.Contains(text, "low side") && r.Role != RelayCoil {
+			r.Role = LowSide
+		}
+	case Analogue:
+		if has("frequency", "freq", "hz", "digital") {
+			r.Role = Frequency
+		}
+	}
+	switch {
+	case has("hall"):
+		r.Form = "hall"
+	case has("inductive", "induction", "reluctor", "reluctance", "vr"):
+		r.Form = "inductive"
+	}
+}
+
+// unexplained sums the weights of the words that nothing has used and that are not idle.
+func (p *passage) unexplained(l *lexicon) float64 {
+	sum := 0.0
+	for i, w := range p.words {
+		if p.used[i] || l.idle[w] || polarities[w] != "" {
+			continue
+		}
+		if _, err := strconv.Atoi(w); err == nil || len(w) == 1 {
+			continue
+		}
+		sum += l.weight(w)
+	}
+	return sum
+}

@@ -1,0 +1,102 @@
+package signal
+
+import (
+	"regexp"
+	"strings"
+	"unicode"
+)
+
+// rewrite brings a written form that a split at letters and digits would tear apart into words of its own. It is tried
+// only on texts that hold one of the hints, which is what makes reading thousands of rows quick.
+type rewrite struct {
+	hints []string
+	from  *regexp.Regexp
+	to    string
+}
+
+func rule(hints, from, to string) rewrite {
+	return rewrite{strings.Split(hints, " "), regexp.MustCompile(from), to}
+}
+
+func (r rewrite) apply(text string) string {
+	for _, h := range r.hints {
+		if strings.Contains(text, h) {
+			return r.from.ReplaceAllString(text, r.to)
+		}
+	}
+	return text
+}
+
+var rewrites = []rewrite{
+	rule("/ .c", `\ba\s?/\s?c\b|\ba\.c\.`, " ac "),
+	rule("/", `\ba\s?/\s?f\b`, " afr "),
+	rule("/", `\bp\s?/\s?n\b`, " pnp "),
+	rule("2", `\bh?o2s?(\d)\s?[-/.]?\s?(\d)\b`, " oxygen bank $1 sensor $2 "),
+	rule("2", `\bh?o\s?2s?\b`, " oxygen "),
+	rule("o2s ho2s", `\bh?o2s`, " oxygen "),
+	rule("b", `\bb(\d)\s?[-/]?\s?s(\d)\b`, " bank $1 sensor $2 "),
+	rule("b", `\bs(\d)\s?[-/]?\s?b(\d)\b`, " sensor $1 bank $2 "),
+	rule("b", `\b(?:bank|bnk|bk|b)\s?(\d)\b`, " bank $1 "),
+	rule("5", `[+]?\b5\s?-?\s?v(?:olts?|dc)?\b\.?`, " v5 "),
+	rule("12 14", `[+]?\b1[24]\s?-?\s?v(?:olts?|dc)?\b\.?`, " v12 "),
+	rule("+", `\bb\s?\+`, " bplus "),
+	rule("+", `\bd\s?\+`, " dplus "),
+	rule("k", `\bk[\s-]?line\b`, " kline "),
+	rule("l", `\bl[\s-]line\b`, " lline "),
+	rule("air", `\bair[\s-]?con\b`, " ac "),
+	rule("air", `\bair\s?cond(?:itioning|itioner)?\b`, " air conditioning "),
+	rule("pass", `\bby[\s-]pass\b`, " bypass "),
+	rule("gate", `\bwaste[\s-]gate\b`, " wastegate "),
+	rule("wire", `\bdrive[\s-]by[\s-]wire\b`, " dbw "),
+	rule("+ pos", `\(\s*\+\s*\)|(?:^|\s)\+(?:\s|$|,)|\+\s*$|\s\+ve\b|\bpos\.?\s*$`, " positive "),
+	rule("-", `\(\s*-\s*\)|(?:^|\s)-(?:\s*$|\s*,)|([a-z0-9)])-\s*$|\s-ve\b`, "$1 negative "),
+	rule("pre up before", `\bpre[\s-]?(?:cat|kat)\w*\.?|\bupstream\b|\bbefore (?:the )?(?:cat|kat)\w*\.?|\bup\s?str\w*`, " upstream "),
+	rule("post down after behind", `\bpost[\s-]?(?:cat|kat)\w*\.?|\bdownstream\b|\b(?:after|behind) (?:the )?(?:cat|kat)\w*\.?|\bdown\s?str\w*`, " downstream "),
+	rule("cyl", `\bcyl(?:inder)?s?\.?\s?#?\s?(\d)`, " cylinder $1 "),
+	rule("n", `\bn(?:o|r|um)?\.\s?(\d)|\bn[or]\s?(\d)`, " $1$2 "),
+	rule("1st first one", `\b(?:1st|first|one)\b`, " 1 "),
+	rule("2nd second two ii", `\b(?:2nd|second|two|ii)\b`, " 2 "),
+	rule("3rd third three iii", `\b(?:3rd|third|three|iii)\b`, " 3 "),
+	rule("l", `\b(?:left[\s-]hand|lh|l\.h\.)`, " left "),
+	rule("r", `\b(?:right[\s-]hand|rh|r\.h\.)`, " right "),
+}
+
+// whole words that digits belong to
+var joined = regexp.MustCompile(`^(v5|v12|e0?\d|g\d\d?|te\d|j1850|58x|4wd|4x4|ig\d?|igsw\d?|\d+[a-z]|56[ab])$`)
+
+// tokenize takes a text apart into lower-case words and numbers.
+func tokenize(text string) []string {
+	t := strings.ToLower(text)
+	t = strings.NewReplacer("ü", "ue", "ä", "ae", "ö", "oe", "ß", "ss", "²", "2", "_", " ", "–", "-", "−", "-").Replace(t)
+	for _, r := range rewrites {
+		t = r.apply(t)
+	}
+	var out []string
+	for _, word := range strings.FieldsFunc(t, func(r rune) bool { return !unicode.IsLetter(r) && !unicode.IsDigit(r) }) {
+		if joined.MatchString(word) && !isLettered(word) {
+			out = append(out, word)
+			continue
+		}
+		out = append(out, splitDigits(word)...)
+	}
+	return out
+}
+
+// isLettered says whether a number with one letter is a cylinder or channel and not a terminal: 1a, 2b.
+func isLettered(word string) bool {
+	return len(word) == 2 && word[0] >= '1' && word[0] <= '9' && word[1] >= 'a' && word[1] <= 'd'
+}
+
+func splitDigits(word string) []string {
+	var out []string
+	start := 0
+	for i := 1; i <= len(word); i++ {
+		if i == len(word) || isDigit(word[i]) != isDigit(word[i-1]) {
+			out = append(out, word[start:i])
+			start = i
+		}
+	}
+	return out
+}
+
+func isDigit(b byte) bool { return b >= '0' && b <= '9' }
