@@ -1,0 +1,155 @@
+package gather
+
+import (
+	"regexp"
+	"slices"
+	"strconv"
+	"strings"
+
+	"draxel/core/finding"
+	"draxel/core/harness"
+)
+
+var (
+	sectionWord = regexp.MustCompile(`(?i)^(?:connector|plug|housing|conn\.?|stecker)\s*[:#]?\s*"?([\pL\pN][\pL\pN -]{0,15}?)"?\s*(?:[(,:;–-].*)?$`)
+	slashed     = regexp.MustCompile(`^(\d{1,3})/(\d{1,3})$`)                                        // 24/7: the 7th of the 24-way
+	named       = regexp.MustCompile(`^([\pL]+\d*|[\pL]\w*?)\s*[-/.: ]\s*([A-Za-z]?\d{1,3}|[A-Z])$`) // C1-20, blue 42, E-K
+	joined      = regexp.MustCompile(`^([A-Za-z])(\d{1,3})$`)                                        // A12
+)
+
+// section says whether the line names the connector for the rows below it: one filled cell, "Connector A (52-way)".
+func (r Reading) section(cells []string) (name string, ways int, ok bool) {
+	text := ""
+	for i, c := range cells {
+		if c == "" {
+			continue
+		}
+		if text != "" || r.Columns[i] == Cavity && cavityLike.MatchString(c) {
+			return "", 0, false
+		}
+		text = c
+	}
+	if m := wayCount.FindStringSubmatch(text); m != nil {
+		ways, _ = strconv.Atoi(m[1])
+	}
+	m := sectionWord.FindStringSubmatch(strings.TrimSpace(wayCount.ReplaceAllString(text, "")))
+	if m == nil {
+		return "", 0, false
+	}
+	return strings.TrimSpace(m[1]), ways, true
+}
+
+func (r Reading) repeatsHeading(cells []string) bool {
+	same, filled := 0, 0
+	for i, c := range cells {
+		if c != "" {
+			filled++
+			if strings.EqualFold(c, r.Headings[i]) {
+				same++
+			}
+		}
+	}
+	return filled >= 2 && same == filled
+}
+
+// splitRef gives the cavity that a row speaks of. A connector left blank is the one above it; without a connector column
+// a cavity written with its connector is taken apart.
+func splitRef(connector, cavity, above string, hasColumn bool) (harness.Ref, int) {
+	ways := 0
+	if m := wayCount.FindStringSubmatch(connector); m != nil {
+		ways, _ = strconv.Atoi(m[1])
+		if rest := strings.Trim(wayCount.ReplaceAllString(connector, ""), " ,;()"); rest != "" {
+			connector = rest
+		}
+	}
+	if connector == "" {
+		connector = above
+	}
+	if !hasColumn {
+		for _, form := range []*regexp.Regexp{slashed, named, joined} {
+			if m := form.FindStringSubmatch(cavity); m != nil {
+				connector, cavity = m[1], m[2]
+				if form == slashed {
+					ways, _ = strconv.Atoi(m[1])
+				}
+				break
+			}
+		}
+	} else if rest, ok := strings.CutPrefix(cavity, connector); ok && connector != "" {
+		if rest = strings.TrimLeft(rest, "-/. :"); rest != "" && rest[0] >= '0' && rest[0] <= '9' && (connector[0] < '0' || connector[0] > '9') {
+			cavity = rest // connector A, cavity A12
+		}
+	}
+	if connector == "" {
+		connector = "X1"
+	}
+	if n, err := strconv.Atoi(strings.TrimSuffix(cavity, ".0")); err == nil && n > 0 {
+		cavity = strconv.Itoa(n) // 07 and 7.0 are cavity 7
+	}
+	return harness.Ref{Connector: strings.TrimSpace(connector), Cavity: strings.TrimSpace(cavity)}, ways
+}
+
+// layOut builds the connectors that the rows speak of, in order of appearance.
+func layOut(rows []harness.Row, stated map[string]int, said map[string]Layout) []harness.Connector {
+	names := map[string][]string{}
+	order := []string{}
+	for _, r := range rows {
+		if _, known := names[r.Ref.Connector]; !known {
+			order = append(order, r.Ref.Connector)
+		}
+		names[r.Ref.Connector] = append(names[r.Ref.Connector], r.Ref.Cavity)
+	}
+	out := []harness.Connector{}
+	for _, id := range order {
+		l := said[id]
+		ways := max(stated[id], l.Ways)
+		if l.Ways > 0 {
+			ways = l.Ways
+		}
+		c := harness.Connector{ID: id, Name: id, Cavities: cavities(names[id], ways), First: harness.TopLeft, Assumed: l.Rows == 0}
+		c.Rows = guessRows(c.Ways())
+		if l.Rows > 0 {
+			c.Rows = l.Rows
+		}
+		if l.First != "" {
+			c.First = l.First
+		}
+		out = append(out, c)
+	}
+	return out
+}
+
+// cavities gives all names of a housing in which these were seen: the numbers or letters up to the last, and at least as
+// many as are stated. Names that follow neither scheme are kept as found.
+func cavities(seen []string, ways int) []string {
+	highest, numbers := 0, true
+	for _, s := range seen {
+		n, err := strconv.Atoi(s)
+		numbers = numbers && err == nil && n > 0
+		highest = max(highest, n)
+	}
+	if numbers {
+		return harness.Numbered(max(highest, ways))
+	}
+	for n := max(len(seen), ways); n <= 69; n++ {
+		all := harness.Lettered(n)
+		if !slices.ContainsFunc(seen, func(s string) bool { return !slices.Contains(all, s) }) {
+			return all
+		}
+	}
+	found := slices.Clone(seen)
+	slices.SortFunc(found, finding.Natural)
+	return slices.Compact(found)
+}
+
+func guessRows(ways int) int {
+	switch {
+	case ways <= 4:
+		return 1
+	case ways <= 26:
+		return 2
+	case ways <= 66:
+		return 3
+	}
+	return 4
+}

@@ -1,0 +1,249 @@
+// Package gather turns a table as somebody typed it into a pinout.
+//
+// A maker's table has its columns in any order and under any heading, a few lines of preface, blanks, repeated headings,
+// connectors given once and left blank below, and some rows that make no sense. Read finds the heading line and which
+// column is which, from the headings first and from what stands in the columns where they do not say; takes every row it
+// can; and lists each row it could not take with the reason. It never drops a row in silence and one bad row never stops
+// the others.
+package gather
+
+import (
+	"fmt"
+	"regexp"
+	"slices"
+	"strings"
+
+	"draxel/core/colour"
+	"draxel/core/harness"
+	"draxel/core/signal"
+	"draxel/core/size"
+)
+
+// Column is what a column of the table holds.
+type Column string
+
+// The columns of a pinout.
+const (
+	Ignored   Column = ""
+	Connector Column = "connector"
+	Cavity    Column = "cavity"
+	Colour    Column = "colour"
+	Circuit   Column = "circuit"
+	Function  Column = "function"
+	Size      Column = "size"
+	FarEnd    Column = "farEnd"
+	Note      Column = "note"
+)
+
+// Columns lists them in the order in which a table is written.
+func Columns() []Column {
+	return []Column{Connector, Cavity, Colour, Circuit, Function, Size, FarEnd, Note}
+}
+
+// Layout is what a person says of a connector's housing.
+type Layout struct {
+	Ways  int            `json:"ways,omitempty"` // 0: as found
+	Rows  int            `json:"rows,omitempty"` // 0: as guessed
+	First harness.Corner `json:"first,omitempty"`
+}
+
+// Options are a person's corrections of a reading; the zero value leaves all to Read.
+type Options struct {
+	Columns map[int]Column    `json:"columns,omitempty"` // by column, from 0
+	Habit   colour.Habit      `json:"habit,omitempty"`
+	Layouts map[string]Layout `json:"layouts,omitempty"` // by connector
+}
+
+// Remark is something to say about a line of the table.
+type Remark struct {
+	Line  int      `json:"line"` // from 1
+	Code  string   `json:"code"`
+	Text  string   `json:"text"`
+	Cells []string `json:"cells,omitempty"`
+}
+
+// Reading is what Read made of a table.
+type Reading struct {
+	HeaderLine int                 `json:"headerLine"` // from 1; 0 when there is no heading line
+	Headings   []string            `json:"headings"`
+	Columns    []Column            `json:"columns"`
+	Habit      colour.Detection    `json:"habit"`
+	Unit       size.Unit           `json:"unit"`  // how bare numbers in the size column were read
+	Lines      int                 `json:"lines"` // lines of the table that are not blank
+	Rows       []harness.Row       `json:"rows"`
+	Connectors []harness.Connector `json:"connectors"`
+	Preface    []Remark            `json:"preface"`  // lines above the heading
+	Rejected   []Remark            `json:"rejected"` // lines that became no row, each with the reason
+	Warnings   []Remark            `json:"warnings"` // rows that were taken with something unread
+}
+
+// Read reads a table of cells, the lines in order, blank lines included. It fails only when there is nothing to read or
+// no column that could name cavities.
+func Read(cells [][]string, o Options) (Reading, error) {
+	r := Reading{Rows: []harness.Row{}, Preface: []Remark{}, Rejected: []Remark{}, Warnings: []Remark{}, Connectors: []harness.Connector{}}
+	width := 0
+	for _, line := range cells {
+		width = max(width, len(line))
+		if !blank(line) {
+			r.Lines++
+		}
+	}
+	if r.Lines == 0 {
+		return r, fmt.Errorf("the table is empty")
+	}
+	header := findHeader(cells)
+	r.HeaderLine = header + 1
+	if header >= 0 {
+		r.Headings = pad(cells[header], width)
+	} else {
+		r.Headings = make([]string, width)
+	}
+	body := cells[header+1:]
+	r.Columns = assignColumns(r.Headings, body, o.Columns)
+	if !slices.Contains(r.Columns, Cavity) {
+		return r, fmt.Errorf("no column names the cavities: say which one does")
+	}
+	for i := range max(header, 0) {
+		if !blank(cells[i]) {
+			r.Preface = append(r.Preface, Remark{Line: i + 1, Code: "preface", Text: "above the heading", Cells: cells[i]})
+		}
+	}
+	r.Habit = colour.Detect(r.column(Colour, body))
+	if o.Habit != colour.Unknown {
+		r.Habit.Habit, r.Habit.Sure, r.Habit.Clashes = o.Habit, true, nil
+	}
+	if at := slices.Index(r.Columns, Size); at >= 0 {
+		r.Unit = size.ColumnUnit(r.Headings[at], r.column(Size, body))
+	}
+	ways := r.takeRows(body, header+1)
+	r.Connectors = layOut(r.Rows, ways, o.Layouts)
+	return r, nil
+}
+
+// Pinout makes the reading a pinout under a name; source, date and trust are the caller's to add.
+func (r Reading) Pinout(name string) harness.Pinout {
+	return harness.Pinout{Name: name, Habit: r.Habit.Habit, Connectors: r.Connectors, Rows: r.Rows}
+}
+
+func blank(line []string) bool {
+	return !slices.ContainsFunc(line, func(c string) bool { return strings.TrimSpace(c) != "" })
+}
+
+func pad(line []string, width int) []string {
+	out := make([]string, width)
+	copy(out, line)
+	for i := range out {
+		out[i] = strings.TrimSpace(out[i])
+	}
+	return out
+}
+
+func (r Reading) column(c Column, body [][]string) []string {
+	at := slices.Index(r.Columns, c)
+	if at < 0 {
+		return nil
+	}
+	var out []string
+	for _, line := range body {
+		if at < len(line) {
+			out = append(out, line[at])
+		}
+	}
+	return out
+}
+
+var (
+	notUsed  = regexp.MustCompile(`(?i)^(?:not[\s-]?(?:used|connected|fitted|assigned)|un(?:used|assigned|occupied)|n\.?[/.]?[cu]\.?|vacant|spare|empty|free|blank|open|nil|none|plugged|plug|reserved|frei|leer|-+|–|—|x|\.+)\s*(?:\(.*\))?$`)
+	cavityOK = regexp.MustCompile(`^[A-Za-z]{0,2}\d{0,3}[A-Za-z]?$`)
+	wayCount = regexp.MustCompile(`(?i)\(?\b(\d{1,3})\s*-?\s*(?:ways?|pins?|p|cavit(?:y|ies)|cav|polig)\b\.?\)?`)
+)
+
+// takeRows reads the body line by line and gives the numbers of ways that the table states, by connector.
+func (r *Reading) takeRows(body [][]string, before int) map[string]int {
+	seen := map[harness.Ref]int{}
+	ways := map[string]int{}
+	current := ""
+	signals := map[string]signal.Reading{}
+	for i, line := range body {
+		number := before + i + 1
+		if blank(line) {
+			continue
+		}
+		cells := pad(line, len(r.Columns))
+		reject := func(code, format string, args ...any) {
+			r.Rejected = append(r.Rejected, Remark{number, code, fmt.Sprintf(format, args...), cells})
+		}
+		if name, n, ok := r.section(cells); ok {
+			current = name
+			if n > 0 {
+				ways[name] = n
+			}
+			reject("section", "a line that names connector %s for the rows below", name)
+			continue
+		}
+		if r.repeatsHeading(cells) {
+			reject("heading-repeated", "the heading again")
+			continue
+		}
+		get := func(c Column) string {
+			if at := slices.Index(r.Columns, c); at >= 0 {
+				return cells[at]
+			}
+			return ""
+		}
+		ref, n := splitRef(get(Connector), get(Cavity), current, slices.Contains(r.Columns, Connector))
+		if n > 0 {
+			ways[ref.Connector] = n
+		}
+		current = ref.Connector
+		switch first, twice := seen[ref]; {
+		case ref.Cavity == "":
+			reject("no-cavity", "no cavity is named")
+			continue
+		case !cavityOK.MatchString(ref.Cavity):
+			reject("bad-cavity", "%q is not the name of a cavity", ref.Cavity)
+			continue
+		case twice:
+			reject("duplicate-cavity", "cavity %s was already on line %d", ref, first)
+			continue
+		}
+		seen[ref] = number
+		r.Rows = append(r.Rows, r.row(ref, number, get, signals))
+	}
+	return ways
+}
+
+func (r *Reading) row(ref harness.Ref, line int, get func(Column) string, signals map[string]signal.Reading) harness.Row {
+	row := harness.Row{Ref: ref, Line: line, Circuit: get(Circuit), Function: get(Function), FarEnd: get(FarEnd), Note: get(Note), SizeText: get(Size)}
+	written := get(Colour)
+	row.Colour = colour.Parse(written, r.Habit.Habit)
+	if notUsed.MatchString(written) && !row.Colour.Known() {
+		row.Colour = colour.Colour{Written: written}
+	} else if written != "" && !row.Colour.Known() {
+		r.Warnings = append(r.Warnings, colourRemark(ref, line, row.Colour))
+	}
+	if row.SizeText != "" {
+		s, err := size.Parse(row.SizeText, r.Unit)
+		if err != nil && !notUsed.MatchString(row.SizeText) {
+			r.Warnings = append(r.Warnings, Remark{Line: line, Code: "size-unread", Text: fmt.Sprintf("%s: %v; the row is taken without it", ref, err)})
+		}
+		row.Size = s
+	}
+	row.Empty = notUsed.MatchString(row.Function) || row.Function == "" && row.Circuit == "" && (written == "" || notUsed.MatchString(written))
+	if !row.Empty {
+		s, known := signals[row.Function]
+		if !known {
+			s = signal.Read(row.Function)
+			signals[row.Function] = s
+		}
+		row.Signal = s
+	}
+	return row
+}
+
+func colourRemark(ref harness.Ref, line int, c colour.Colour) Remark {
+	if len(c.Candidates) > 0 {
+		return Remark{Line: line, Code: "colour-ambiguous", Text: fmt.Sprintf("%s: colour %q may be %s", ref, c.Written, strings.ReplaceAll(c.String(), "|", " or "))}
+	}
+	return Remark{Line: line, Code: "colour-unread", Text: fmt.Sprintf("%s: colour %q was not read; it is kept as written", ref, c.Written)}
+}

@@ -1,0 +1,177 @@
+package gather_test
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+	"testing"
+
+	"draxel/core/colour"
+	"draxel/core/gather"
+	"draxel/core/harness"
+)
+
+// table splits lines at | into cells.
+func table(lines ...string) [][]string {
+	out := make([][]string, len(lines))
+	for i, l := range lines {
+		if l != "" {
+			out[i] = strings.Split(l, "|")
+		}
+	}
+	return out
+}
+
+func read(t *testing.T, o gather.Options, lines ...string) gather.Reading {
+	t.Helper()
+	r, err := gather.Read(table(lines...), o)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return r
+}
+
+func codes(all []gather.Remark) string {
+	var out []string
+	for _, r := range all {
+		out = append(out, fmt.Sprintf("%d:%s", r.Line, r.Code))
+	}
+	return strings.Join(out, " ")
+}
+
+func TestHeadingsAnyhow(t *testing.T) {
+	for _, c := range []struct{ heading, want string }{
+		{"Connector|Pin|Wire Color|Circuit|Function", "connector cavity colour circuit function"},
+		{"Plug|Contact|Colour code|Wire no.|Designation", "connector cavity colour circuit function"},
+		{"Conn|Terminal|Color|Ckt|Function", "connector cavity colour circuit function"},
+		{"Circuit description|Cavity|Housing|Circuit No.|Insulation colour|mm²|Goes to|Remarks", "function cavity connector circuit colour size farEnd note"},
+		{"PIN NO|SIGNAL|COL|AWG", "cavity function colour size"},
+		{"Connector colour|Way|Bezeichnung|Farbe", "connector cavity function colour"},
+		{"Terminal name|Terminal No.|Wire size", "function cavity size"},
+	} {
+		heads := strings.Split(c.heading, "|")
+		blank := make([]string, len(heads))
+		for i := range blank {
+			blank[i] = "1"
+		}
+		r := read(t, gather.Options{}, c.heading, strings.Join(blank, "|"))
+		if got := strings.Trim(fmt.Sprint(r.Columns), "[]"); got != c.want {
+			t.Errorf("%s: read as %s, want %s", c.heading, got, c.want)
+		}
+	}
+}
+
+func TestPrefaceDirtAndReasons(t *testing.T) {
+	r := read(t, gather.Options{},
+		"Engine harness, issue 4|||||", "printed for the workshop|||||", "", "colours by IEC 60757|||||", "do not copy|||||",
+		"Connector|Cavity|Colour|Circuit|Function|Size", // 6
+		"A|1|GN-YE|101|Injector 1|0,75",
+		"|2|BN|102|Ground|1,5",
+		"|2|RD|103|Battery|2,5",                         // 9: cavity twice
+		"||WH|104|Injector 2|",                          // 10: no cavity
+		"A|see below|WH|105|Note|",                      // 11: not a cavity
+		"Connector|Cavity|Colour|Circuit|Function|Size", // 12
+		"A|4|QQ-RD|106|Injector 3|thick",                // taken, colour and size unread
+		"A|5||||", "A|6|BU||not used|",
+	)
+	if r.HeaderLine != 6 || len(r.Preface) != 4 {
+		t.Errorf("heading on line %d after %d lines of preface, want 6 and 4", r.HeaderLine, len(r.Preface))
+	}
+	if got := codes(r.Rejected); got != "9:duplicate-cavity 10:no-cavity 11:bad-cavity 12:heading-repeated" {
+		t.Errorf("rejected %s", got)
+	}
+	if got := codes(r.Warnings); got != "13:colour-unread 13:size-unread" {
+		t.Errorf("warnings %s", got)
+	}
+	if n := len(r.Rows) + len(r.Rejected) + len(r.Preface) + 1; n != r.Lines {
+		t.Errorf("%d lines accounted for of %d: a row was dropped in silence", n, r.Lines)
+	}
+	if r.Rows[1].Ref.String() != "A2" || r.Rows[1].Size != 1.5 {
+		t.Errorf("second row %+v: want the connector filled down and the decimal comma read", r.Rows[1])
+	}
+	if !r.Rows[3].Empty || !r.Rows[4].Empty || r.Rows[2].Empty {
+		t.Error("a blank and a not-used row are empty cavities, a row with unread cells is not")
+	}
+}
+
+func TestCavityNames(t *testing.T) {
+	for _, c := range []struct{ written, want string }{
+		{"A12", "A12"}, {"C1-20", "C1-20"}, {"24/7", "24-7"}, {"blue 42", "blue-42"}, {"E-K", "E-K"}, {"07", "X1-7"}, {"B 3", "B3"}, {"K", "X1-K"},
+	} {
+		r := read(t, gather.Options{}, "Cavity|Colour|Function", c.written+"|GN|Injector 1")
+		if len(r.Rows) != 1 || r.Rows[0].Ref.String() != c.want {
+			t.Errorf("%q read as %+v (%s), want %s", c.written, r.Rows, codes(r.Rejected), c.want)
+		}
+	}
+	r := read(t, gather.Options{}, "Connector|Cavity|Function", "A|A12|Injector 1", "Conn 2 (32-way)|7|Injector 2")
+	if r.Rows[0].Ref.String() != "A12" || r.Rows[1].Ref.Cavity != "7" || r.Connectors[1].Ways() != 32 {
+		t.Errorf("rows %v %v, connectors %+v", r.Rows[0].Ref, r.Rows[1].Ref, r.Connectors)
+	}
+}
+
+func TestSectionsNameTheConnector(t *testing.T) {
+	r := read(t, gather.Options{}, "Pin|Colour|Function", "Connector A (52-way)", "1|GN|Injector 1", "Connector B: 38 way|||", "1|BN|Ground")
+	if r.Rows[0].Ref.String() != "A1" || r.Rows[1].Ref.String() != "B1" || r.Connectors[0].Ways() != 52 || r.Connectors[1].Ways() != 38 {
+		t.Errorf("rows %v, %v; connectors %d and %d ways", r.Rows[0].Ref, r.Rows[1].Ref, r.Connectors[0].Ways(), r.Connectors[1].Ways())
+	}
+}
+
+func TestNoHeadingAtAll(t *testing.T) {
+	r := read(t, gather.Options{}, "A|1|GN-YE|4471|Injector 1 control", "A|2|BN-WH|4472|Injector 2 control", "A|3|BU|4473|Coolant temperature signal",
+		"A|4|BK|4474|Sensor ground", "A|5|RD|4475|Battery", "A|6|WH|4476|Crank sensor")
+	if r.HeaderLine != 0 || len(r.Rows) != 6 || r.Rows[2].Circuit != "4473" || r.Rows[2].Function == "" || r.Rows[2].Colour.String() != "BU" {
+		t.Errorf("columns %v, rows %+v", r.Columns, r.Rows)
+	}
+}
+
+func TestLetteredHousing(t *testing.T) {
+	r := read(t, gather.Options{}, "Connector|Cavity|Function", "E|A|Injector 1", "E|H|Ground", "E|J|Battery")
+	if got := strings.Join(r.Connectors[0].Cavities, ""); got != "ABCDEFGHJ" {
+		t.Errorf("cavities %s: I is skipped", got)
+	}
+	r = read(t, gather.Options{}, "Connector|Cavity|Function", "E|A|Injector 1", "E|I|Ground")
+	if got := strings.Join(r.Connectors[0].Cavities, ""); got != "AI" {
+		t.Errorf("cavities %s: a housing that has an I is kept as found", got)
+	}
+}
+
+func TestCorrections(t *testing.T) {
+	lines := []string{"Connector|Cavity|Shade|Function", "A|1|BN|Injector 1", "A|2|GN|Ground"}
+	r := read(t, gather.Options{Columns: map[int]gather.Column{2: gather.Colour}, Habit: colour.BS, Layouts: map[string]gather.Layout{"A": {Ways: 18, Rows: 3, First: harness.TopRight}}}, lines...)
+	c := r.Connectors[0]
+	if got := r.Rows[0].Colour.String(); got != "BK-BN" || c.Ways() != 18 || c.Rows != 3 || c.Assumed || c.First != harness.TopRight {
+		t.Errorf("colour %s, connector %+v", got, c)
+	}
+	if r = read(t, gather.Options{}, lines...); r.Habit.Sure || len(r.Habit.Clashes) == 0 {
+		t.Errorf("BN and GN mean something in two habits, yet %+v", r.Habit)
+	}
+}
+
+func TestNothingToRead(t *testing.T) {
+	for _, lines := range [][]string{{}, {"", ""}, {"just some words", "and some more words here"}} {
+		if r, err := gather.Read(table(lines...), gather.Options{}); err == nil {
+			t.Errorf("%q gave %+v", lines, r.Rows)
+		}
+	}
+}
+
+func FuzzRead(f *testing.F) {
+	f.Add("Connector|Cavity|Function\nA|1|Injector 1\n|2|\nConnector B\n1|x|y")
+	f.Fuzz(func(t *testing.T, text string) {
+		cells := table(strings.Split(text, "\n")...)
+		r, err := gather.Read(cells, gather.Options{})
+		if err != nil {
+			return
+		}
+		heading := min(r.HeaderLine, 1)
+		if n := len(r.Rows) + len(r.Rejected) + len(r.Preface) + heading; n != r.Lines {
+			t.Errorf("%d of %d lines accounted for", n, r.Lines)
+		}
+		for _, row := range r.Rows {
+			i := slices.IndexFunc(r.Connectors, func(c harness.Connector) bool { return c.ID == row.Ref.Connector })
+			if i < 0 || !r.Connectors[i].Has(row.Ref.Cavity) {
+				t.Errorf("row %v is in no connector", row.Ref)
+			}
+		}
+	})
+}

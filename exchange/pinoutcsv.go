@@ -1,0 +1,41 @@
+package exchange
+
+import (
+	"encoding/csv"
+	"fmt"
+	"io"
+	"strings"
+
+	"draxel/core/harness"
+)
+
+// WritePinout writes a pinout as CSV, UTF-8: one line a cavity, in the order of the table it came from. Colours and
+// sizes are written as they were found, a bare size with the unit in which it was read, so that reading the file gives
+// the same pinout.
+func WritePinout(w io.Writer, p harness.Pinout) error {
+	out := csv.NewWriter(w)
+	lines := [][]string{{"connector", "cavity", "colour", "circuit", "function", "size", "far end", "note"}}
+	for _, r := range p.Rows {
+		lines = append(lines, []string{r.Ref.Connector, r.Ref.Cavity, r.Colour.Written, r.Circuit, r.Function, sizeWithUnit(r), r.FarEnd, r.Note})
+	}
+	for _, line := range lines {
+		for i := range line {
+			line[i] = Guard(line[i])
+		}
+		if err := out.Write(line); err != nil {
+			return fmt.Errorf("write pinout: %w", err)
+		}
+	}
+	out.Flush()
+	return out.Error()
+}
+
+func sizeWithUnit(r harness.Row) string {
+	if r.Size == 0 || strings.ContainsAny(strings.ToLower(r.SizeText), "abcdefghijklmnopqrstuvwxyz²#/") {
+		return r.SizeText
+	}
+	if n, ok := r.Size.AWG(); ok && n.Area() == r.Size {
+		return n.String()
+	}
+	return r.SizeText + " mm²"
+}

@@ -1,0 +1,210 @@
+// Package exchange turns bytes into cells and documents, and back: spreadsheets in, CSV and PDF out, the job file both ways.
+package exchange
+
+import (
+	"bytes"
+	"encoding/csv"
+	"errors"
+	"fmt"
+	"io"
+	"strings"
+	"unicode/utf8"
+
+	"golang.org/x/text/encoding"
+	"golang.org/x/text/encoding/charmap"
+	"golang.org/x/text/encoding/unicode"
+)
+
+// Limits of a table that is read. A pinout of a whole vehicle is a few thousand rows.
+const (
+	MaxBytes = 10 << 20
+	MaxRows  = 20_000
+	MaxCells = 200
+)
+
+// Refusal is an input that cannot be taken: a stable code and a sentence for the person who brought it.
+type Refusal struct {
+	Code string
+	Text string
+}
+
+func (r *Refusal) Error() string { return r.Text }
+
+func refuse(code, format string, args ...any) error {
+	return &Refusal{code, fmt.Sprintf(format, args...)}
+}
+
+// Table is a sheet of cells as it was brought: its lines in order, blank ones included.
+type Table struct {
+	Cells    [][]string
+	Sheet    string   // the sheet read, where the file has several
+	Sheets   []string // all of them
+	Encoding string   // how the text was read
+}
+
+// ReadTable reads a CSV, TSV or XLSX file, told apart by what is in it and not by its name. The sheet may be empty: the
+// first with anything in it is read. It fails with a *Refusal on what is not a table of text.
+func ReadTable(data []byte, sheet string) (Table, error) {
+	switch {
+	case len(data) > MaxBytes:
+		return Table{}, refuse("too-large", "the file has %d MB; a pinout has less than %d MB", len(data)>>20, MaxBytes>>20)
+	case bytes.HasPrefix(data, []byte("PK\x03\x04")):
+		return readXLSX(data, sheet)
+	case bytes.HasPrefix(data, []byte("\xD0\xCF\x11\xE0")):
+		return Table{}, refuse("old-spreadsheet", "this is a spreadsheet of the old binary kind: save it as XLSX or CSV and bring that")
+	case bytes.HasPrefix(data, []byte("%PDF")):
+		return Table{}, refuse("not-a-table", "this is a PDF: copy the rows into a spreadsheet and bring that, or paste them")
+	}
+	text, name, err := decode(data)
+	if err != nil {
+		return Table{}, err
+	}
+	if strings.TrimSpace(text) == "" {
+		return Table{}, refuse("empty", "there is nothing in it")
+	}
+	cells, err := splitText(text)
+	return Table{Cells: cells, Encoding: name}, err
+}
+
+// decode finds out how the bytes spell text: UTF-8, UTF-16 with or without its mark, else Windows-1252.
+func decode(data []byte) (text, name string, err error) {
+	var enc encoding.Encoding
+	switch {
+	case bytes.HasPrefix(data, []byte("\xEF\xBB\xBF")):
+		data, name = data[3:], "UTF-8"
+	case bytes.HasPrefix(data, []byte("\xFF\xFE")), bytes.HasPrefix(data, []byte("\xFE\xFF")):
+		enc, name = unicode.UTF16(unicode.LittleEndian, unicode.ExpectBOM), "UTF-16"
+	case looksUTF16(data, 1):
+		enc, name = unicode.UTF16(unicode.LittleEndian, unicode.IgnoreBOM), "UTF-16"
+	case looksUTF16(data, 0):
+		enc, name = unicode.UTF16(unicode.BigEndian, unicode.IgnoreBOM), "UTF-16"
+	case utf8.Valid(data):
+		name = "UTF-8"
+	default:
+		enc, name = charmap.Windows1252, "Windows-1252"
+	}
+	if enc != nil {
+		if data, err = enc.NewDecoder().Bytes(data); err != nil {
+			return "", "", refuse("not-text", "the text cannot be read as %s: %v", name, err)
+		}
+	}
+	controls := 0
+	for _, b := range data {
+		if b < 32 && b != '\t' && b != '\n' && b != '\r' && b != '\f' {
+			controls++
+		}
+	}
+	if controls*200 > len(data) || bytes.IndexByte(data, 0) >= 0 {
+		return "", "", refuse("not-text", "this is not a table of text: bring a CSV, TSV or XLSX file, or paste the rows")
+	}
+	return string(data), name, nil
+}
+
+// looksUTF16 says whether nearly every byte at that parity is zero, as in Western text.
+func looksUTF16(data []byte, parity int) bool {
+	zeros, n := 0, 0
+	for i := parity; i < min(len(data), 2000); i += 2 {
+		n++
+		if data[i] == 0 {
+			zeros++
+		}
+	}
+	return n > 4 && zeros*10 > n*8
+}
+
+// splitText takes text apart into lines and cells. The separator is the one that gives most lines the same number of
+// cells, more than one. Line numbers are kept: a blank line stays a line.
+func splitText(text string) ([][]string, error) {
+	text = strings.ReplaceAll(strings.ReplaceAll(text, "\r\n", "\n"), "\r", "\n")
+	best, cells := -1, [][]string(nil)
+	for _, sep := range []rune{'\t', ';', ',', '|'} {
+		if !strings.ContainsRune(text, sep) {
+			continue
+		}
+		c, err := parseCSV(text, sep)
+		if err != nil {
+			var refusal *Refusal
+			if errors.As(err, &refusal) {
+				return nil, err
+			}
+			continue
+		}
+		if s := evenness(c); s > best {
+			best, cells = s, c
+		}
+	}
+	if cells == nil { // one column, or quotes that no separator makes sense of: each line a cell
+		for _, line := range strings.Split(text, "\n") {
+			cells = append(cells, []string{clean(line)})
+		}
+	}
+	if len(cells) > MaxRows {
+		return nil, refuse("too-many-rows", "%d lines; at most %d are read", len(cells), MaxRows)
+	}
+	return cells, nil
+}
+
+func parseCSV(text string, sep rune) ([][]string, error) {
+	r := csv.NewReader(strings.NewReader(text))
+	r.Comma, r.FieldsPerRecord, r.LazyQuotes = sep, -1, true
+	var out [][]string
+	for {
+		record, err := r.Read()
+		if err == io.EOF {
+			return out, nil
+		}
+		if err != nil {
+			return nil, fmt.Errorf("read cells: %w", err)
+		}
+		line, _ := r.FieldPos(0)
+		if line > MaxRows {
+			return nil, refuse("too-many-rows", "more than %d lines", MaxRows)
+		}
+		if len(record) > MaxCells {
+			return nil, refuse("too-wide", "line %d has %d cells; a pinout has less than %d columns", line, len(record), MaxCells)
+		}
+		for len(out) < line-1 {
+			out = append(out, nil)
+		}
+		for i := range record {
+			record[i] = clean(record[i])
+		}
+		out = append(out, record)
+	}
+}
+
+// evenness counts the lines that have the commonest number of cells, if that is more than one.
+func evenness(cells [][]string) int {
+	count := map[int]int{}
+	for _, line := range cells {
+		if len(line) > 1 {
+			count[len(line)]++
+		}
+	}
+	best := -1
+	for width, n := range count {
+		best = max(best, n*100+min(width, 20))
+	}
+	return best
+}
+
+// clean trims a cell, joins its lines and takes the apostrophe off that Guard put on.
+func clean(cell string) string {
+	cell = strings.Join(strings.Fields(strings.ReplaceAll(cell, "\u00a0", " ")), " ")
+	if len(cell) > 1 && cell[0] == '\'' && startsFormula(cell[1:]) {
+		return cell[1:]
+	}
+	return cell
+}
+
+func startsFormula(cell string) bool {
+	return cell != "" && strings.ContainsRune("=+-@\t", rune(cell[0]))
+}
+
+// Guard gives a cell that a spreadsheet would take for a formula a leading apostrophe, which ReadTable takes off again.
+func Guard(cell string) string {
+	if startsFormula(cell) {
+		return "'" + cell
+	}
+	return cell
+}
