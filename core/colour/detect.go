@@ -2,6 +2,7 @@ package colour
 
 import (
 	"cmp"
+	"maps"
 	"slices"
 	"strings"
 )
@@ -34,16 +35,20 @@ func Detect(cells []string) Detection {
 		}
 	}
 	d.Cells = len(kept)
+	times := map[string]int{}
+	for _, c := range kept {
+		times[c]++
+	}
 	for _, h := range Habits() {
 		r := Reading{Habit: h}
-		for _, c := range kept {
+		for c, n := range times {
 			if !plausible(c, h) {
 				continue
 			}
-			if n := len(distinct(read(c, h))); n > 0 {
-				r.Read++
-				if n == 1 {
-					r.Clear++
+			if ways := len(distinct(read(c, h))); ways > 0 {
+				r.Read += n
+				if ways == 1 {
+					r.Clear += n
 				}
 			}
 		}
@@ -63,11 +68,11 @@ func Detect(cells []string) Detection {
 		if other.Read < best.Read {
 			break
 		}
-		for _, c := range kept {
+		for _, c := range slices.Sorted(maps.Keys(times)) {
 			a, b := Parse(c, best.Habit), Parse(c, other.Habit)
 			if a.String() != b.String() && b.String() != c {
 				d.Sure = false
-				if !slices.Contains(d.Clashes, c) && len(d.Clashes) < 8 {
+				if len(d.Clashes) < 8 && !slices.Contains(d.Clashes, c) {
 					d.Clashes = append(d.Clashes, c)
 				}
 			}

@@ -163,7 +163,7 @@ func (r *Reading) takeRows(body [][]string, before int) map[string]int {
 	seen := map[harness.Ref]int{}
 	ways := map[string]int{}
 	current := ""
-	signals := map[string]signal.Reading{}
+	read := readers{signals: map[string]signal.Reading{}, colours: map[string]colour.Colour{}}
 	for i, line := range body {
 		number := before + i + 1
 		if blank(line) {
@@ -208,15 +208,15 @@ func (r *Reading) takeRows(body [][]string, before int) map[string]int {
 			continue
 		}
 		seen[ref] = number
-		r.Rows = append(r.Rows, r.row(ref, number, get, signals))
+		r.Rows = append(r.Rows, r.row(ref, number, get, read))
 	}
 	return ways
 }
 
-func (r *Reading) row(ref harness.Ref, line int, get func(Column) string, signals map[string]signal.Reading) harness.Row {
+func (r *Reading) row(ref harness.Ref, line int, get func(Column) string, read readers) harness.Row {
 	row := harness.Row{Ref: ref, Line: line, Circuit: get(Circuit), Function: get(Function), FarEnd: get(FarEnd), Note: get(Note), SizeText: get(Size)}
 	written := get(Colour)
-	row.Colour = colour.Parse(written, r.Habit.Habit)
+	row.Colour = read.colour(written, r.Habit.Habit)
 	if notUsed.MatchString(written) && !row.Colour.Known() {
 		row.Colour = colour.Colour{Written: written}
 	} else if written != "" && !row.Colour.Known() {
@@ -231,14 +231,33 @@ func (r *Reading) row(ref harness.Ref, line int, get func(Column) string, signal
 	}
 	row.Empty = notUsed.MatchString(row.Function) || row.Function == "" && row.Circuit == "" && (written == "" || notUsed.MatchString(written))
 	if !row.Empty {
-		s, known := signals[row.Function]
-		if !known {
-			s = signal.Read(row.Function)
-			signals[row.Function] = s
-		}
-		row.Signal = s
+		row.Signal = read.signal(row.Function)
 	}
 	return row
+}
+
+// readers keep what was read: a table says the same colour and the same ground many times.
+type readers struct {
+	signals map[string]signal.Reading
+	colours map[string]colour.Colour
+}
+
+func (r readers) signal(text string) signal.Reading {
+	s, known := r.signals[text]
+	if !known {
+		s = signal.Read(text)
+		r.signals[text] = s
+	}
+	return s
+}
+
+func (r readers) colour(text string, h colour.Habit) colour.Colour {
+	c, known := r.colours[text]
+	if !known {
+		c = colour.Parse(text, h)
+		r.colours[text] = c
+	}
+	return c
 }
 
 func colourRemark(ref harness.Ref, line int, c colour.Colour) Remark {

@@ -7,16 +7,22 @@ type Likeness int
 
 // From no comparison to the same wire.
 const (
-	NotCompared   Likeness = iota // one of them was not read, or they may well mean the same
-	OtherDevice                   // different devices
-	IndexConflict                 // same device, but another cylinder, bank, position, channel or end
-	OtherAspect                   // another wire of the same device: its ground instead of its signal
-	IndexUnknown                  // the same wire as far as it goes: one side does not say which
-	Same                          // the same wire with the same indices
+	NotCompared     Likeness = iota // one of them was not read, or they may well mean the same
+	OtherDevice                     // different devices
+	IndexConflict                   // same device, but another cylinder, bank, position, channel or end
+	OtherAspect                     // another wire of the same device: its ground instead of its signal
+	Interchangeable                 // feeds or grounds of one kind that are numbered differently: either may do
+	IndexUnknown                    // the same wire as far as it goes: one side does not say which
+	Same                            // the same wire with the same indices
 )
 
 // Compare sets two readings side by side.
-func Compare(a, b Reading) Likeness {
+func Compare(a, b Reading) Likeness { return compare(&a, &b) }
+
+// Likeness is Compare without copying, for crosswalks of many rows.
+func (a *Reading) Likeness(b *Reading) Likeness { return compare(a, b) }
+
+func compare(a, b *Reading) Likeness {
 	if !a.Read() || !b.Read() {
 		return NotCompared
 	}
@@ -28,8 +34,8 @@ func Compare(a, b Reading) Likeness {
 	}
 	indices := compareIndices(a, b)
 	switch {
-	case indices == IndexConflict:
-		return IndexConflict
+	case indices == IndexConflict || indices == Interchangeable:
+		return indices
 	case a.Aspect == b.Aspect:
 		return indices
 	case supplies(a) && supplies(b):
@@ -39,14 +45,14 @@ func Compare(a, b Reading) Likeness {
 }
 
 // general says that a is a plain sensor ground or 5 V reference and b is that wire of a named sensor.
-func general(a, b Reading) bool {
+func general(a, b *Reading) bool {
 	return a.Exchangeable() && !b.Exchangeable() && a.Role == b.Role
 }
 
 // supplies joins "supply" and "5 V reference": a sensor has one of them, and half the tables do not say the voltage.
-func supplies(r Reading) bool { return r.Aspect == AspectSupply || r.Aspect == AspectReference }
+func supplies(r *Reading) bool { return r.Aspect == AspectSupply || r.Aspect == AspectReference }
 
-func compareIndices(a, b Reading) Likeness {
+func compareIndices(a, b *Reading) Likeness {
 	level := Same
 	for _, pair := range [][2]int{{a.Cylinder, b.Cylinder}, {a.Bank, b.Bank}, {a.Position, b.Position}, {a.Channel, b.Channel}} {
 		level = min(level, compareIndex(pair[0] == 0, pair[1] == 0, pair[0] == pair[1]))
@@ -54,8 +60,8 @@ func compareIndices(a, b Reading) Likeness {
 	for _, pair := range [][2]string{{a.Place, b.Place}, {a.Polarity, b.Polarity}} {
 		level = min(level, compareIndex(pair[0] == "", pair[1] == "", pair[0] == pair[1]))
 	}
-	if level == IndexConflict && a.Exchangeable() {
-		return IndexUnknown
+	if a.Exchangeable() && max(a.Channel, 1) != max(b.Channel, 1) {
+		return Interchangeable
 	}
 	return level
 }

@@ -179,7 +179,7 @@ func (l *lexicon) addDefinition(row string, kinds map[string][]AspectRole) error
 			return fmt.Errorf("id %q twice", d.ID)
 		}
 	}
-	d.phrases = l.phrases(cells[5], ";")
+	d.phrases = l.phrases(cells[1]+";"+cells[5], ";")
 	l.defs = append(l.defs, d)
 	return nil
 }

@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strconv"
 	"strings"
+	"unicode"
 )
 
 // Read gives what the text says of a circuit; an unread one is the zero Reading.
@@ -15,7 +16,7 @@ import (
 // indices; words that nothing explains lower Sure.
 func Read(text string) Reading {
 	l := load()
-	p := l.words0(text)
+	p := l.passage(text)
 	hits := l.devices(p)
 	if len(hits) == 0 {
 		return Reading{}
@@ -47,7 +48,7 @@ type passage struct {
 	said  float64 // weight of the words that aspect and indices explained
 }
 
-func (l *lexicon) words0(text string) *passage {
+func (l *lexicon) passage(text string) *passage {
 	tokens := tokenize(text)
 	p := &passage{words: make([]string, len(tokens)), used: make([]bool, len(tokens))}
 	for i, t := range tokens {
@@ -258,4 +259,15 @@ func (p *passage) unexplained(l *lexicon) float64 {
 		sum += l.weight(w)
 	}
 	return sum
+}
+
+// Words gives the text's canonical words in order, for comparing texts that Read cannot read. It is quick and rough:
+// spelling is not mended.
+func Words(text string) []string {
+	l := load()
+	words := strings.FieldsFunc(strings.ToLower(text), func(r rune) bool { return !unicode.IsLetter(r) && !unicode.IsDigit(r) })
+	for i, w := range words {
+		words[i] = l.canonical(w)
+	}
+	return words
 }

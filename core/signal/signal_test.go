@@ -52,3 +52,74 @@ func TestWordings(t *testing.T) {
 		}
 	}
 }
+
+// The vocabulary reads like a table and holds together: enough signals, no phrase that two lines claim in vain.
+func TestVocabulary(t *testing.T) {
+	defs := signal.Definitions()
+	if len(defs) < 150 {
+		t.Errorf("%d definitions, want at least 150", len(defs))
+	}
+	systems, roles := map[string]int{}, map[signal.Role]int{}
+	for _, d := range defs {
+		systems[d.System]++
+		for _, a := range d.Aspects {
+			roles[a.Role]++
+		}
+		if r := signal.Read(d.Name); r.Device != d.ID {
+			t.Errorf("%s: its own name %q is read as %s", d.ID, d.Name, r.Device)
+		}
+	}
+	for _, s := range []string{"fuel", "ignition", "engine", "gearbox", "body", "restraint", "high-voltage", "network", "lighting"} {
+		if systems[s] == 0 {
+			t.Errorf("no signal of system %s", s)
+		}
+	}
+	for _, r := range signal.Roles() {
+		if roles[r] == 0 && r != signal.HighSide {
+			t.Errorf("no signal has the role %s", r)
+		}
+	}
+}
+
+func TestCompare(t *testing.T) {
+	for _, c := range []struct {
+		a, b string
+		want signal.Likeness
+	}{
+		{"Lambda sensor after cat., bank 2", "HO2S 2/2 SIG", signal.Same},
+		{"Injector 3", "Injection valve, cylinder 3", signal.Same},
+		{"Injector 3", "Injector 5", signal.IndexConflict},
+		{"O2 heater", "HO2S heater bank 1 sensor 1", signal.IndexUnknown},
+		{"MAP signal", "MAP sensor ground", signal.OtherAspect},
+		{"MAP sensor supply", "MAP 5V reference", signal.IndexUnknown},
+		{"Knock sensor 1", "Coolant temperature", signal.OtherDevice},
+		{"Terminal 30", "Battery positive voltage", signal.Same},
+		{"Terminal 30, second", "Battery positive voltage", signal.Interchangeable},
+		{"Sensor ground", "Coolant temperature sensor ground", signal.NotCompared},
+		{"zzqk", "Injector 3", signal.NotCompared},
+		{"Throttle motor +", "Throttle actuator motor close", signal.IndexConflict},
+	} {
+		a, b := signal.Read(c.a), signal.Read(c.b)
+		if got := signal.Compare(a, b); got != c.want || signal.Compare(b, a) != got {
+			t.Errorf("%q (%s) and %q (%s): %v, want %v both ways", c.a, a, c.b, b, got, c.want)
+		}
+	}
+}
+
+func TestUnreadAndUnsure(t *testing.T) {
+	if r := signal.Read("zqk vgh"); r.Read() || r.Sure != 0 {
+		t.Errorf("nonsense read as %+v", r)
+	}
+	plain, odd := signal.Read("coolant temperature"), signal.Read("coolant temperature grommet bracket clamp")
+	if plain.Sure < 0.95 || odd.Sure >= plain.Sure {
+		t.Errorf("sure %.2f and %.2f: unexplained words must cost", plain.Sure, odd.Sure)
+	}
+}
+
+func ExampleRead() {
+	fmt.Println(signal.Read("Lambda sensor after cat., bank 2"))
+	fmt.Println(signal.Read("HO2S 2/2 HTR"))
+	// Output:
+	// oxygen sensor, bank 2, position 2
+	// oxygen sensor heater, bank 2, position 2
+}

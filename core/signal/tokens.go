@@ -15,7 +15,11 @@ type rewrite struct {
 }
 
 func rule(hints, from, to string) rewrite {
-	return rewrite{strings.Split(hints, " "), regexp.MustCompile(from), to}
+	list := strings.Fields(hints)
+	for i := range list {
+		list[i] = strings.ReplaceAll(list[i], "_", " ") // an underscore stands for a blank
+	}
+	return rewrite{list, regexp.MustCompile(from), to}
 }
 
 func (r rewrite) apply(text string) string {
@@ -28,37 +32,37 @@ func (r rewrite) apply(text string) string {
 }
 
 var rewrites = []rewrite{
-	rule("/ .c", `\ba\s?/\s?c\b|\ba\.c\.`, " ac "),
+	rule("a/c a_/ a.c.", `\ba\s?/\s?c\b|\ba\.c\.`, " ac "),
 	rule("/", `\ba\s?/\s?f\b`, " afr "),
 	rule("/", `\bp\s?/\s?n\b`, " pnp "),
 	rule("2", `\bh?o2s?(\d)\s?[-/.]?\s?(\d)\b`, " oxygen bank $1 sensor $2 "),
 	rule("2", `\bh?o\s?2s?\b`, " oxygen "),
 	rule("o2s ho2s", `\bh?o2s`, " oxygen "),
-	rule("b", `\bb(\d)\s?[-/]?\s?s(\d)\b`, " bank $1 sensor $2 "),
-	rule("b", `\bs(\d)\s?[-/]?\s?b(\d)\b`, " sensor $1 bank $2 "),
-	rule("b", `\b(?:bank|bnk|bk|b)\s?(\d)\b`, " bank $1 "),
-	rule("5", `[+]?\b5\s?-?\s?v(?:olts?|dc)?\b\.?`, " v5 "),
-	rule("12 14", `[+]?\b1[24]\s?-?\s?v(?:olts?|dc)?\b\.?`, " v12 "),
-	rule("+", `\bb\s?\+`, " bplus "),
-	rule("+", `\bd\s?\+`, " dplus "),
-	rule("k", `\bk[\s-]?line\b`, " kline "),
-	rule("l", `\bl[\s-]line\b`, " lline "),
+	rule("b1 b2 b3 b4", `\bb(\d)\s?[-/]?\s?s(\d)\b`, " bank $1 sensor $2 "),
+	rule("s1 s2 s3 s4", `\bs(\d)\s?[-/]?\s?b(\d)\b`, " sensor $1 bank $2 "),
+	rule("bank bnk bk b1 b2 b3 b4 b_1 b_2 b_3", `\b(?:bank|bnk|bk|b)\s?(\d)\b`, " bank $1 "),
+	rule("5v 5-v 5_v 5_-", `[+]?\b5\s?-?\s?v(?:olts?|dc)?\b\.?`, " v5 "),
+	rule("12v 14v 12-v 12_v 14_v 14-v 12_-", `[+]?\b1[24]\s?-?\s?v(?:olts?|dc)?\b\.?`, " v12 "),
+	rule("+", `\bb\+|^b \+`, " bplus "),
+	rule("+", `\bd\+|^d \+`, " dplus "),
+	rule("k-line kline k_line", `\bk[\s-]?line\b`, " kline "),
+	rule("l-line l_line", `\bl[\s-]line\b`, " lline "),
 	rule("air", `\bair[\s-]?con\b`, " ac "),
 	rule("air", `\bair\s?cond(?:itioning|itioner)?\b`, " air conditioning "),
 	rule("pass", `\bby[\s-]pass\b`, " bypass "),
 	rule("gate", `\bwaste[\s-]gate\b`, " wastegate "),
 	rule("wire", `\bdrive[\s-]by[\s-]wire\b`, " dbw "),
-	rule("+ pos", `\(\s*\+\s*\)|(?:^|\s)\+(?:\s|$|,)|\+\s*$|\s\+ve\b|\bpos\.?\s*$`, " positive "),
+	rule("+ pos. pos", `\(\s*\+\s*\)|(?:^|\s)\+(?:\s|$|,)|\+\s*$|\s\+ve\b|\bpos\.?\s*$`, " positive "),
 	rule("-", `\(\s*-\s*\)|(?:^|\s)-(?:\s*$|\s*,)|([a-z0-9)])-\s*$|\s-ve\b`, "$1 negative "),
-	rule("pre up before", `\bpre[\s-]?(?:cat|kat)\w*\.?|\bupstream\b|\bbefore (?:the )?(?:cat|kat)\w*\.?|\bup\s?str\w*`, " upstream "),
-	rule("post down after behind", `\bpost[\s-]?(?:cat|kat)\w*\.?|\bdownstream\b|\b(?:after|behind) (?:the )?(?:cat|kat)\w*\.?|\bdown\s?str\w*`, " downstream "),
+	rule("pre-c pre_c precat prekat upst up-st up_st before", `\bpre[\s-]?(?:cat|kat)\w*\.?|\bupstream\b|\bbefore (?:the )?(?:cat|kat)\w*\.?|\bup\s?str\w*`, " upstream "),
+	rule("post-c post_c postc postk downst down-st down_st after behind", `\bpost[\s-]?(?:cat|kat)\w*\.?|\bdownstream\b|\b(?:after|behind) (?:the )?(?:cat|kat)\w*\.?|\bdown\s?str\w*`, " downstream "),
 	rule("cyl", `\bcyl(?:inder)?s?\.?\s?#?\s?(\d)`, " cylinder $1 "),
-	rule("n", `\bn(?:o|r|um)?\.\s?(\d)|\bn[or]\s?(\d)`, " $1$2 "),
-	rule("1st first one", `\b(?:1st|first|one)\b`, " 1 "),
+	rule("no nr num n.", `\bn(?:o|r|um)?\.\s?(\d)|\bn[or]\s?(\d)`, " $1$2 "),
+	rule("1st first one_ _one", `\b(?:1st|first|one)\b`, " 1 "),
 	rule("2nd second two ii", `\b(?:2nd|second|two|ii)\b`, " 2 "),
 	rule("3rd third three iii", `\b(?:3rd|third|three|iii)\b`, " 3 "),
-	rule("l", `\b(?:left[\s-]hand|lh|l\.h\.)`, " left "),
-	rule("r", `\b(?:right[\s-]hand|rh|r\.h\.)`, " right "),
+	rule("left lh l.h", `\b(?:left[\s-]hand|lh|l\.h\.)`, " left "),
+	rule("right rh r.h", `\b(?:right[\s-]hand|rh|r\.h\.)`, " right "),
 }
 
 // whole words that digits belong to

@@ -1,0 +1,24 @@
+// Command draxel serves the workshop's crosswalks and re-pin sheets, and computes them from the shell.
+package main
+
+import (
+	"fmt"
+	"os"
+
+	"github.com/spf13/cobra"
+)
+
+func main() {
+	root := &cobra.Command{
+		Use:           "draxel",
+		Short:         "Crosswalk two pinouts, decide, and hand out a proven re-pin sheet",
+		SilenceUsage:  true,
+		SilenceErrors: true,
+	}
+	root.CompletionOptions.DisableDefaultCmd = true
+	root.AddCommand(matchCommand())
+	if err := root.Execute(); err != nil {
+		fmt.Fprintln(os.Stderr, "draxel:", err)
+		os.Exit(2)
+	}
+}

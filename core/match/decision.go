@@ -1,0 +1,92 @@
+package match
+
+import (
+	"draxel/core/harness"
+)
+
+// Side is one of the two pinouts.
+type Side string
+
+// The sides of a job.
+const (
+	From Side = "from" // the harness whose terminals are moved
+	To   Side = "to"   // the cavities that the finished harness must fill
+)
+
+// Choice is what a person decided about a row.
+type Choice string
+
+// The choices: the first three about a From row, the last about a To row.
+const (
+	Open    Choice = ""       // nothing decided, though candidates may be rejected
+	Matched Choice = "match"  // goes to the To cavity named
+	Gone    Choice = "goes"   // not wanted any more
+	Sourced Choice = "source" // wanted, and fed from a source that the To side does not have
+	Vacant  Choice = "empty"  // the To cavity is left empty on purpose
+)
+
+// Sources lists what a wire that needs a source can be fed from.
+func Sources() []string { return []string{"battery", "ignition", "ground", "switch"} }
+
+// Decision is what a person decided about one row.
+type Decision struct {
+	Side     Side          `json:"side"`
+	At       harness.Ref   `json:"at"`
+	Choice   Choice        `json:"choice,omitempty"`
+	To       harness.Ref   `json:"to,omitzero"`        // of Matched
+	Source   string        `json:"source,omitempty"`   // of Sourced, one of Sources
+	Rejected []harness.Ref `json:"rejected,omitempty"` // To cavities that this From row does not go to
+	Reason   string        `json:"reason,omitempty"`
+	Who      string        `json:"who,omitempty"`
+	When     int64         `json:"when,omitempty"` // Unix milliseconds
+}
+
+type pair struct{ i, j int }
+
+// index files the decisions by row number.
+func (r *Result) index(decisions []Decision) {
+	r.fromAt, r.toAt = at(r.from), at(r.to)
+	r.accepted = make([]int, len(r.from))
+	r.taken = make([]bool, len(r.to))
+	r.rejected = map[pair]bool{}
+	r.byFrom, r.byTo = make([]*Decision, len(r.from)), make([]*Decision, len(r.to))
+	for k := range decisions {
+		d := &decisions[k]
+		if d.Side == To {
+			if j, ok := r.toAt[d.At]; ok && d.Choice == Vacant {
+				r.byTo[j], r.taken[j] = d, true
+			}
+			continue
+		}
+		i, ok := r.fromAt[d.At]
+		if !ok {
+			continue
+		}
+		for _, no := range d.Rejected {
+			if j, ok := r.toAt[no]; ok {
+				r.rejected[pair{i, j}] = true
+			}
+		}
+		if d.Choice == Matched {
+			j, ok := r.toAt[d.To]
+			if !ok || r.taken[j] {
+				continue
+			}
+			r.accepted[i], r.taken[j] = j+1, true
+		}
+		if d.Choice != Open {
+			r.byFrom[i] = d
+		}
+	}
+}
+
+// free says whether the row is still to be decided.
+func (r *Result) free(i int) bool { return r.byFrom[i] == nil }
+
+func at(rows []harness.Row) map[harness.Ref]int {
+	m := make(map[harness.Ref]int, len(rows))
+	for i, row := range rows {
+		m[row.Ref] = i
+	}
+	return m
+}

@@ -1,0 +1,185 @@
+package match
+
+import (
+	"encoding/json"
+	"fmt"
+	"math"
+	"math/rand/v2"
+	"os/exec"
+	"strings"
+	"testing"
+)
+
+// python is the interpreter for which Debian's python3-scipy is installed.
+const python = "/usr/bin/python3"
+
+func randomGains(r *rand.Rand, rows, cols int) [][]float64 {
+	g := make([][]float64, rows)
+	for i := range g {
+		g[i] = make([]float64, cols)
+		for j := range g[i] {
+			g[i][j] = math.Round(r.NormFloat64()*1e6) / 1e5
+		}
+	}
+	return g
+}
+
+func total(gain [][]float64, cols []int) float64 {
+	sum := 0.0
+	for i, j := range cols {
+		if j >= 0 {
+			sum += gain[i][j]
+		}
+	}
+	return sum
+}
+
+// bestBruteForce tries every assignment.
+func bestBruteForce(gain [][]float64, i int, taken uint) float64 {
+	if i == len(gain) {
+		return 0
+	}
+	best := bestBruteForce(gain, i+1, taken)
+	for j, g := range gain[i] {
+		if taken&(1<<j) == 0 {
+			best = max(best, g+bestBruteForce(gain, i+1, taken|1<<j))
+		}
+	}
+	return best
+}
+
+func TestAssignAgainstBruteForce(t *testing.T) {
+	r := rand.New(rand.NewPCG(3, 1))
+	for range 2000 {
+		gain := randomGains(r, 1+r.IntN(6), 1+r.IntN(6))
+		cols := Assign(gain)
+		seen := map[int]bool{}
+		for _, j := range cols {
+			if j >= 0 && seen[j] {
+				t.Fatalf("column %d twice in %v", j, cols)
+			}
+			seen[j] = true
+		}
+		if got, want := total(gain, cols), bestBruteForce(gain, 0, 0); math.Abs(got-want) > 1e-9 {
+			t.Fatalf("gains %v: %v gives %v, the best is %v", gain, cols, got, want)
+		}
+	}
+}
+
+// The same matrices given to SciPy's linear_sum_assignment, dummies as columns of zeros.
+func TestAssignAgainstSciPy(t *testing.T) {
+	if err := exec.Command(python, "-c", "import scipy.optimize").Run(); err != nil {
+		t.Skip("SciPy is not installed: live cross-check left out")
+	}
+	r := rand.New(rand.NewPCG(5, 9))
+	var matrices [][][]float64
+	var mine []float64
+	for _, n := range []int{3, 10, 40, 120, 200} {
+		gain := randomGains(r, n, n/2+r.IntN(n))
+		matrices = append(matrices, gain)
+		mine = append(mine, total(gain, Assign(gain)))
+	}
+	input, err := json.Marshal(matrices)
+	if err != nil {
+		t.Fatal(err)
+	}
+	cmd := exec.Command(python, "-c", `
+import json, sys, numpy, scipy.optimize
+for m in json.load(sys.stdin):
+    g = numpy.array(m)
+    g = numpy.hstack([g, numpy.zeros((len(g), len(g)))])
+    r, c = scipy.optimize.linear_sum_assignment(g, maximize=True)
+    print(repr(float(g[r, c].sum())))
+`)
+	cmd.Stdin = strings.NewReader(string(input))
+	out, err := cmd.Output()
+	if err != nil {
+		t.Fatal(err)
+	}
+	for k, line := range strings.Fields(string(out)) {
+		var want float64
+		if _, err := fmt.Sscan(line, &want); err != nil {
+			t.Fatal(err)
+		}
+		if math.Abs(mine[k]-want) > 1e-6 {
+			t.Errorf("matrix %d: %v, SciPy has %v", k, mine[k], want)
+		}
+	}
+}
+
+// exact gives each pair's share of the weight of all one-to-one matchings, by enumerating them.
+func exact(w [][]float64) [][]float64 {
+	p := make([][]float64, len(w))
+	for i := range p {
+		p[i] = make([]float64, len(w[i]))
+	}
+	sum := 0.0
+	var walk func(i int, taken uint, weight float64, chosen []int)
+	walk = func(i int, taken uint, weight float64, chosen []int) {
+		if i == len(w) {
+			sum += weight
+			for r, c := range chosen {
+				if c >= 0 {
+					p[r][c] += weight
+				}
+			}
+			return
+		}
+		walk(i+1, taken, weight, append(chosen, -1))
+		for j, x := range w[i] {
+			if x > 0 && taken&(1<<j) == 0 {
+				walk(i+1, taken|1<<j, weight*x, append(chosen, j))
+			}
+		}
+	}
+	walk(0, 0, 1, nil)
+	for i := range p {
+		for j := range p[i] {
+			p[i][j] /= sum
+		}
+	}
+	return p
+}
+
+// Marginals of belief propagation against full enumeration, over cases as Match meets them: one strong pair a row and
+// some weak rivals, a few rows with two equals. The mean error over all pairs is held to what match.md's note gives.
+func TestMarginalsAgainstEnumeration(t *testing.T) {
+	r := rand.New(rand.NewPCG(11, 4))
+	sum, worst, n := 0.0, 0.0, 0
+	for range 400 {
+		rows, cols := 2+r.IntN(5), 2+r.IntN(5)
+		w := make([][]float64, rows)
+		e := newEdges(rows, cols, 0)
+		var flat []float64
+		for i := range w {
+			w[i] = make([]float64, cols)
+			for j := range w[i] {
+				if r.IntN(3) > 0 {
+					w[i][j] = math.Exp2(r.NormFloat64()*4 - 2)
+				}
+				if i == j && r.IntN(4) > 0 {
+					w[i][j] = math.Exp2(6 * r.Float64())
+				}
+				if w[i][j] > 0 {
+					e.col = append(e.col, int32(j))
+					flat = append(flat, w[i][j])
+				}
+			}
+			e.start = append(e.start, int32(len(e.col)))
+		}
+		e.ready()
+		copy(e.w, flat)
+		e.propagate(200, 1e-9)
+		want := exact(w)
+		for i := range w {
+			for k := e.start[i]; k < e.start[i+1]; k++ {
+				d := math.Abs(e.p[k] - want[i][e.col[k]])
+				sum, worst, n = sum+d, max(worst, d), n+1
+			}
+		}
+	}
+	t.Logf("mean error %.4f, greatest %.3f over %d pairs", sum/float64(n), worst, n)
+	if sum/float64(n) > 0.015 || worst > 0.2 {
+		t.Errorf("mean error %.4f, greatest %.3f", sum/float64(n), worst)
+	}
+}

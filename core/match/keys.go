@@ -1,0 +1,8 @@
+package match
+
+import (
+	"maps"
+	"slices"
+)
+
+func sortedKeys[V any](m map[string]V) []string { return slices.Sorted(maps.Keys(m)) }

@@ -1,0 +1,196 @@
+// Package match makes the crosswalk: for each wire of one side its counterpart on the other.
+//
+// Agreement on circuit number, function text, colour, size and place is weighed as evidence, in bits, as in
+// probabilistic record linkage. The weights of words are fixed; those of the other fields are estimated from the pair of
+// pinouts itself by expectation–maximisation, with the words as anchor, so that a shared numbering scheme is discovered
+// and an accidental one is worth nothing. Probabilities are those of whole one-to-one matchings, found by belief
+// propagation; the matches offered are the best assignment as a whole. What must never be joined is left out beforehand:
+// no evidence outvotes a veto. A person's decisions are taken as given and everything else is computed around them.
+//
+// The same input gives the same crosswalk, byte for byte.
+package match
+
+import (
+	"math"
+
+	"draxel/core/harness"
+)
+
+// Offered and Sure are the probabilities from which a match is offered and from which it is called sure.
+const (
+	Offered = 0.5
+	Sure    = 0.95
+)
+
+// Kept says which From housing each To connector is; a To connector that is not in it is a new housing.
+type Kept map[string]string
+
+// SameNames keeps the housings that have the same name on both sides, which is what is assumed until a person says
+// otherwise.
+func SameNames(from, to harness.Pinout) Kept {
+	k := Kept{}
+	for _, c := range to.Connectors {
+		if _, ok := from.Connector(c.ID); ok {
+			k[c.ID] = c.ID
+		}
+	}
+	return k
+}
+
+// Crosswalk computes the crosswalk from the rows of one pinout to those of another. Cavities said to be empty take no
+// part. Decisions about cavities that neither pinout has are ignored.
+func Crosswalk(from, to harness.Pinout, kept Kept, decisions []Decision) *Result {
+	r := &Result{from: occupied(from.Rows), to: occupied(to.Rows), kept: kept}
+	r.index(decisions)
+	r.compare = newComparer(r.from, r.to, kept)
+	r.link()
+	r.conclude()
+	return r
+}
+
+func occupied(rows []harness.Row) []harness.Row {
+	out := make([]harness.Row, 0, len(rows))
+	for _, row := range rows {
+		if !row.Empty {
+			out = append(out, row)
+		}
+	}
+	return out
+}
+
+// worthKeeping is the weight of the words, in bits, under which a pair is not followed up unless its numbers are equal.
+const worthKeeping = -4
+
+// link finds the probabilities: it compares all pairs, keeps those worth keeping, and alternates between the
+// probabilities that the weights give (E) and the weights that the probabilities give (M).
+func (r *Result) link() {
+	n := float64(max(len(r.from), len(r.to), 1))
+	e := newEdges(len(r.from), len(r.to), 8*len(r.from))
+	var tally, clamped [patterns]float64
+	clampedPairs := 0.0
+	for i := range r.from {
+		free := r.free(i)
+		for j := range r.to {
+			pat := r.compare.pattern(i, j)
+			tally[pat]++
+			if r.accepted[i] == j+1 {
+				clamped[pat]++
+				clampedPairs++
+			}
+			if !free || r.taken[j] || r.rejected[pair{i, j}] {
+				continue
+			}
+			if forbid(&r.from[i].Signal, &r.to[j].Signal) != allowed {
+				continue
+			}
+			if bits := r.compare.function(i, j, n); bits > worthKeeping || pat.number() == numberEqual {
+				e.col, e.pat, e.bits = append(e.col, int32(j)), append(e.pat, pat), append(e.bits, float32(bits))
+			}
+		}
+		e.start = append(e.start, int32(len(e.col)))
+	}
+	e.ready()
+	w := start(tally, n)
+	w.numeral = r.compare.corroborate()
+	likely := make([]float64, len(e.bits))
+	for k, b := range e.bits {
+		likely[k] = math.Exp2(float64(b))
+	}
+	for step := range 12 {
+		odds := w.table()
+		for k := range e.w {
+			e.w[k] = likely[k] * odds[e.pat[k]]
+		}
+		if step == 11 {
+			e.propagate(60, 1e-8)
+			break
+		}
+		e.propagate(12, 1e-3)
+		together, expected := clamped, clampedPairs
+		for k, p := range e.p {
+			together[e.pat[k]] += p
+			expected += p
+		}
+		w.estimate(tally, together, expected, float64(min(len(r.from), len(r.to))))
+		w.numeral.colour = w.bits(fColour, 3) > 1 && w.bits(fColour, 1) < -0.5
+	}
+	r.weights, r.edges, r.n = w, e, n
+}
+
+// assign gives the best assignment as a whole over the pairs that are likelier than not on their own: a worse pair is
+// never better than leaving both ends without. The graph falls into small parts, each solved by itself.
+func (r *Result) assign() []int {
+	e := r.edges
+	parent := make([]int, len(r.from)+len(r.to))
+	for i := range parent {
+		parent[i] = i
+	}
+	find := func(i int) int {
+		for parent[i] != i {
+			parent[i] = parent[parent[i]]
+			i = parent[i]
+		}
+		return i
+	}
+	each := func(do func(i, j int, gain float64)) {
+		for i := range r.from {
+			for k := e.start[i]; k < e.start[i+1]; k++ {
+				if e.w[k] > 1 {
+					do(i, int(e.col[k]), math.Log2(e.w[k]))
+				}
+			}
+		}
+	}
+	each(func(i, j int, _ float64) { parent[find(i)] = find(len(r.from) + j) })
+	type part struct{ rows, cols []int }
+	parts := map[int]*part{}
+	var order []int
+	for v := range parent {
+		root := find(v)
+		if parts[root] == nil {
+			parts[root] = &part{}
+			order = append(order, root)
+		}
+		if v < len(r.from) {
+			parts[root].rows = append(parts[root].rows, v)
+		} else {
+			parts[root].cols = append(parts[root].cols, v-len(r.from))
+		}
+	}
+	out := filled(len(r.from), -1)
+	for _, root := range order {
+		p := parts[root]
+		if len(p.rows) == 0 || len(p.cols) == 0 {
+			continue
+		}
+		rowAt, colAt := positions(p.rows), positions(p.cols)
+		gain := make([][]float64, len(p.rows))
+		for k := range gain {
+			gain[k] = make([]float64, len(p.cols))
+			for c := range gain[k] {
+				gain[k][c] = math.Inf(-1)
+			}
+		}
+		for i, row := range rowAt {
+			for k := e.start[i]; k < e.start[i+1]; k++ {
+				if c, ok := colAt[int(e.col[k])]; ok && e.w[k] > 1 {
+					gain[row][c] = math.Log2(e.w[k])
+				}
+			}
+		}
+		for k, c := range Assign(gain) {
+			if c >= 0 {
+				out[p.rows[k]] = p.cols[c]
+			}
+		}
+	}
+	return out
+}
+
+func positions(list []int) map[int]int {
+	at := make(map[int]int, len(list))
+	for k, v := range list {
+		at[v] = k
+	}
+	return at
+}

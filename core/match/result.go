@@ -1,0 +1,213 @@
+package match
+
+import (
+	"cmp"
+	"math"
+	"slices"
+
+	"draxel/core/harness"
+	"draxel/core/signal"
+)
+
+// Verdict is what becomes of a row.
+type Verdict string
+
+// The verdicts. The first six are of From rows, the rest of To rows that no From row fills.
+const (
+	Stays          Verdict = "stays"
+	Moves          Verdict = "moves"
+	MovesConnector Verdict = "moves-connector"
+	Goes           Verdict = "goes"
+	NeedsSource    Verdict = "needs-source"
+	Undecided      Verdict = "undecided"
+	NeedsWire      Verdict = "needs-wire"
+	LeftEmpty      Verdict = "left-empty"
+)
+
+// Candidate is a To cavity that a From row may go to.
+type Candidate struct {
+	To harness.Ref `json:"to"`
+	P  float64     `json:"p"` // probability, rounded to 1e-6
+}
+
+// Line is the verdict on one From row.
+type Line struct {
+	From       harness.Ref `json:"from"`
+	Verdict    Verdict     `json:"verdict"`
+	Decided    bool        `json:"decided"`              // by a person
+	To         harness.Ref `json:"to,omitzero"`          // where it goes, or the best candidate of an undecided row
+	P          float64     `json:"p"`                    // of this pair; of "no counterpart" where the row goes or needs a source
+	RunnerUp   *Candidate  `json:"runnerUp,omitempty"`   // the next best
+	Candidates []Candidate `json:"candidates,omitempty"` // best first, at most six
+	Source     string      `json:"source,omitempty"`     // of NeedsSource
+	Reason     string      `json:"reason,omitempty"`     // a person's
+}
+
+// Want is the verdict on one To row that no From row fills.
+type Want struct {
+	To      harness.Ref `json:"to"`
+	Verdict Verdict     `json:"verdict"`
+	Decided bool        `json:"decided"`
+	P       float64     `json:"p"` // that nothing here feeds it
+	Reason  string      `json:"reason,omitempty"`
+}
+
+// Result is a crosswalk.
+type Result struct {
+	Lines []Line
+	Wants []Want
+
+	from, to     []harness.Row
+	kept         Kept
+	fromAt, toAt map[harness.Ref]int
+	accepted     []int // by From row: To row + 1
+	taken        []bool
+	rejected     map[pair]bool
+	byFrom, byTo []*Decision
+	compare      *comparer
+	weights      weights
+	edges        *edges
+	n            float64
+}
+
+// named is the probability from which an open row names its best candidate rather than none.
+const named = 0.03
+
+func (r *Result) conclude() {
+	assigned := r.assign()
+	filled := make([]bool, len(r.to))
+	columnP := make([]float64, len(r.to))
+	for k, j := range r.edges.col {
+		columnP[j] += r.edges.p[k]
+	}
+	r.Lines, r.Wants = make([]Line, 0, len(r.from)), []Want{}
+	for i := range r.from {
+		l := r.line(i, assigned[i])
+		if j, ok := r.toAt[l.To]; ok && l.Verdict != Undecided {
+			filled[j] = true
+		}
+		r.Lines = append(r.Lines, l)
+	}
+	for j, row := range r.to {
+		if filled[j] {
+			continue
+		}
+		w := Want{To: row.Ref, Verdict: NeedsWire, P: round(max(0, 1-columnP[j]))}
+		if d := r.byTo[j]; d != nil {
+			w.Verdict, w.Decided, w.P, w.Reason = LeftEmpty, true, 1, d.Reason
+		}
+		r.Wants = append(r.Wants, w)
+	}
+}
+
+func round(p float64) float64 { return math.Round(p*1e6) / 1e6 }
+
+// line gives the verdict on a From row: a person's decision, else the assigned pair where it is likelier than not, else
+// what the row is without a counterpart.
+func (r *Result) line(i, assigned int) Line {
+	row := r.from[i]
+	l := Line{From: row.Ref, Candidates: r.candidates(i)}
+	if d := r.byFrom[i]; d != nil {
+		l.Decided, l.Reason, l.P = true, d.Reason, 1
+		switch d.Choice {
+		case Matched:
+			l.To, l.Verdict = d.To, r.moveVerdict(row.Ref, d.To)
+		case Gone:
+			l.Verdict = Goes
+		case Sourced:
+			l.Verdict, l.Source = NeedsSource, d.Source
+		}
+		return l
+	}
+	sum := 0.0
+	for k := r.edges.start[i]; k < r.edges.start[i+1]; k++ {
+		sum += r.edges.p[k]
+	}
+	alone := max(0, 1-sum)
+	if assigned >= 0 {
+		if p := r.probability(i, assigned); p >= Offered {
+			l.To, l.P = r.to[assigned].Ref, p
+			l.Verdict = r.moveVerdict(row.Ref, l.To)
+			l.RunnerUp = r.next(i, assigned, l.Candidates)
+			return l
+		}
+	}
+	if len(l.Candidates) > 0 && l.Candidates[0].P >= named && !untouchable(&row.Signal) {
+		l.Verdict, l.To, l.P = Undecided, l.Candidates[0].To, l.Candidates[0].P
+		if len(l.Candidates) > 1 {
+			l.RunnerUp = &l.Candidates[1]
+		}
+		return l
+	}
+	l.P = round(alone)
+	l.Verdict = unmatchedVerdict(row.Signal)
+	if l.Verdict == NeedsSource {
+		l.Source = string(row.Signal.Role)
+	}
+	return l
+}
+
+// unmatchedVerdict proposes what a row without a counterpart is: a feed, ground or start signal needs a source; what is
+// not understood, and what must be left alone, stays undecided; the rest goes.
+func unmatchedVerdict(s signal.Reading) Verdict {
+	switch {
+	case !s.Read() || s.Sure < sureEnough || untouchable(&s):
+		return Undecided
+	case s.Role == signal.Battery, s.Role == signal.Ignition, s.Role == signal.Ground:
+		return NeedsSource
+	}
+	return Goes
+}
+
+func (r *Result) moveVerdict(from, to harness.Ref) Verdict {
+	housing, keptHere := r.kept[to.Connector]
+	switch {
+	case !keptHere || housing != from.Connector:
+		return MovesConnector
+	case from.Cavity == to.Cavity:
+		return Stays
+	}
+	return Moves
+}
+
+// candidates lists a row's best To cavities by probability; of equals the one with the more natural name comes first.
+func (r *Result) candidates(i int) []Candidate {
+	var all []Candidate
+	for k := r.edges.start[i]; k < r.edges.start[i+1]; k++ {
+		if r.edges.p[k] > 0.001 {
+			all = append(all, Candidate{r.to[r.edges.col[k]].Ref, round(r.edges.p[k])})
+		}
+	}
+	slices.SortFunc(all, func(a, b Candidate) int { return cmp.Or(cmp.Compare(b.P, a.P), harness.CompareRefs(a.To, b.To)) })
+	return all[:min(len(all), 6)]
+}
+
+// probability is the pair's marginal, added up over To rows that are one circuit in one role: a feed wanted in two
+// cavities is matched either way.
+func (r *Result) probability(i, j int) float64 {
+	sum := 0.0
+	for k := r.edges.start[i]; k < r.edges.start[i+1]; k++ {
+		if c := int(r.edges.col[k]); c == j || r.exchangeable(c, j) {
+			sum += r.edges.p[k]
+		}
+	}
+	return round(min(1, sum))
+}
+
+func (r *Result) exchangeable(a, b int) bool {
+	x, y := r.to[a], r.to[b]
+	if x.Signal.Device != y.Signal.Device || x.Signal.Aspect != y.Signal.Aspect || !x.Signal.Read() {
+		return false
+	}
+	oneCircuit := r.compare.numT[a] > 0 && r.compare.numT[a] == r.compare.numT[b]
+	return oneCircuit || x.Signal.Exchangeable() && x.Signal.Channel == y.Signal.Channel
+}
+
+func (r *Result) next(i, chosen int, all []Candidate) *Candidate {
+	for k := range all {
+		if j := r.toAt[all[k].To]; j != chosen {
+			return &all[k]
+		}
+	}
+	return nil
+}

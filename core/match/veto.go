@@ -1,0 +1,139 @@
+package match
+
+import (
+	"fmt"
+
+	"draxel/core/signal"
+)
+
+// A circuit's electrical family. Roles of one family may meet on a wire; what Veto forbids is said per pair of families.
+type family int
+
+const (
+	none family = iota
+	supply
+	reference
+	ground
+	input
+	output // driven: which kind of output is told apart by kind below
+	bus
+)
+
+func familyOf(r signal.Role) family {
+	switch r {
+	case signal.Battery, signal.Ignition, signal.Start:
+		return supply
+	case signal.Reference5V:
+		return reference
+	case signal.Ground, signal.SensorGround:
+		return ground
+	case signal.Analogue, signal.Frequency, signal.SwitchInput:
+		return input
+	case signal.LowSide, signal.HighSide, signal.PWM, signal.Motor, signal.RelayCoil, signal.Lamp, signal.CoilDriver, signal.OutputSignal:
+		return output
+	case signal.Bus:
+		return bus
+	}
+	return none
+}
+
+// outputKind joins the outputs that are built alike: a pulsed driver and one for a relay coil are low-side drivers.
+func outputKind(r signal.Role) signal.Role {
+	if r == signal.PWM || r == signal.RelayCoil {
+		return signal.LowSide
+	}
+	return r
+}
+
+// sureEnough is how sure a reading must be for a veto to rest on it.
+const sureEnough = 0.5
+
+// untouchable says that a circuit is left alone altogether.
+func untouchable(r *signal.Reading) bool {
+	return r.Role == signal.Restraint || r.Role == signal.HighVoltage
+}
+
+// ban is the rule that forbids a pair, allowed when none does.
+type ban int
+
+const (
+	allowed ban = iota
+	leftAlone
+	resistanceFeed
+	groundWithOther
+	feedWithOther
+	dataLines
+	dataWithOther
+	inputWithOutput
+	otherCylinder
+	unlikeOutputs
+)
+
+// Veto says whether these two must never be joined, whatever the evidence, and why in one sentence. The roles are those
+// seen from the control unit, so two low-side drivers for injector 2 are the normal match.
+func Veto(a, b signal.Reading) (why string, vetoed bool) {
+	rule := forbid(&a, &b)
+	return rule.sentence(&a, &b), rule != allowed
+}
+
+func forbid(a, b *signal.Reading) ban {
+	switch {
+	case untouchable(a) || untouchable(b):
+		return leftAlone
+	case a.Sure < sureEnough || b.Sure < sureEnough:
+		return allowed
+	}
+	fa, fb := familyOf(a.Role), familyOf(b.Role)
+	same := a.Device == b.Device && a.Aspect == b.Aspect
+	switch {
+	case (fa == supply || fb == supply) && resisted(a) != resisted(b):
+		return resistanceFeed
+	case fa == none || fb == none:
+		return allowed
+	case same && fa == output && a.Cylinder > 0 && b.Cylinder > 0 && a.Cylinder != b.Cylinder:
+		return otherCylinder
+	case fa == output && fb == output && outputKind(a.Role) != outputKind(b.Role):
+		return unlikeOutputs
+	case same || fa == fb && (fa != bus || a.Device == b.Device):
+		return allowed
+	case fa == ground || fb == ground:
+		return groundWithOther
+	case fa == supply || fb == supply || fa == reference || fb == reference:
+		return feedWithOther
+	case fa == bus && fb == bus:
+		return dataLines
+	case fa == bus || fb == bus:
+		return dataWithOther
+	}
+	return inputWithOutput
+}
+
+func (rule ban) sentence(a, b *signal.Reading) string {
+	roles := fmt.Sprintf(" (%s, %s)", a.Role, b.Role)
+	switch rule {
+	case leftAlone:
+		if !untouchable(a) {
+			a = b
+		}
+		return fmt.Sprintf("%s is a %s circuit: it is left alone", a.Name, a.Role)
+	case resistanceFeed:
+		return "a feed through a resistance wire falls to about 8 V under load: it must not feed anything else"
+	case groundWithOther:
+		return "one is a ground, the other is not" + roles
+	case feedWithOther:
+		return "one feeds, the other does not, or at another voltage" + roles
+	case dataLines:
+		return "two data lines that are not the same"
+	case dataWithOther:
+		return "one is a data line, the other is not" + roles
+	case inputWithOutput:
+		return "one is an input, the other an output" + roles
+	case otherCylinder:
+		return fmt.Sprintf("%s of cylinder %d and of cylinder %d are two different outputs", a.Name, a.Cylinder, b.Cylinder)
+	case unlikeOutputs:
+		return "unlike kinds of output" + roles
+	}
+	return ""
+}
+
+func resisted(r *signal.Reading) bool { return r.Device == "ballast" || r.Device == "ballastbypass" }
