@@ -1,0 +1,220 @@
+package match
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"draxel/core/finding"
+	"draxel/core/harness"
+	"draxel/core/signal"
+)
+
+// Totals count what becomes of every row. They reconcile when each From row has one disposition and each To row is
+// filled, wants a wire or is left empty.
+type Totals struct {
+	From           int  `json:"from"` // From rows that take part
+	To             int  `json:"to"`
+	Decided        int  `json:"decided"` // From rows decided by a person
+	Open           int  `json:"open"`    // From rows that are not
+	Stays          int  `json:"stays"`
+	Moves          int  `json:"moves"`
+	MovesConnector int  `json:"movesConnector"`
+	Goes           int  `json:"goes"`
+	NeedsSource    int  `json:"needsSource"`
+	Undecided      int  `json:"undecided"`
+	NeedsWire      int  `json:"needsWire"`
+	LeftEmpty      int  `json:"leftEmpty"`
+	Filled         int  `json:"filled"` // To rows that a From row fills, decided or offered
+	Reconciled     bool `json:"reconciled"`
+}
+
+// Totals counts the verdicts.
+func (r *Result) Totals() Totals {
+	t := Totals{From: len(r.from), To: len(r.to)}
+	filled := map[harness.Ref]bool{}
+	slots := map[Verdict]*int{Stays: &t.Stays, Moves: &t.Moves, MovesConnector: &t.MovesConnector, Goes: &t.Goes, NeedsSource: &t.NeedsSource,
+		Undecided: &t.Undecided, NeedsWire: &t.NeedsWire, LeftEmpty: &t.LeftEmpty}
+	for _, l := range r.Lines {
+		*slots[l.Verdict]++
+		if l.Decided {
+			t.Decided++
+		}
+		if l.Feeds() {
+			filled[l.To] = true
+		}
+	}
+	for _, w := range r.Wants {
+		*slots[w.Verdict]++
+	}
+	t.Open, t.Filled = t.From-t.Decided, len(filled)
+	t.Reconciled = t.Stays+t.Moves+t.MovesConnector+t.Goes+t.NeedsSource+t.Undecided == t.From && t.Filled+t.NeedsWire+t.LeftEmpty == t.To
+	return t
+}
+
+// Feeds says whether the row ends in a To cavity, decided or offered.
+func (l Line) Feeds() bool {
+	return l.Verdict == Stays || l.Verdict == Moves || l.Verdict == MovesConnector
+}
+
+// Findings lists what is wrong or doubtful about the crosswalk and the tables that it rests on.
+func (r *Result) Findings(from, to harness.Pinout) []finding.Finding {
+	var out []finding.Finding
+	out = append(out, r.feedsMissing()...)
+	out = append(out, cylinders(From, r.from)...)
+	out = append(out, cylinders(To, r.to)...)
+	out = append(out, r.mismatches()...)
+	out = append(out, unverified(From, from)...)
+	out = append(out, unverified(To, to)...)
+	out = append(out, leftAloneRows(From, r.from)...)
+	out = append(out, leftAloneRows(To, r.to)...)
+	out = append(out, resistanceRows(From, r.from)...)
+	finding.Sort(out)
+	return out
+}
+
+func feedRole(r signal.Role) bool {
+	return r == signal.Battery || r == signal.Ignition || r == signal.Ground
+}
+
+// feedsMissing names the battery, ignition and ground cavities of the To side that nothing feeds.
+func (r *Result) feedsMissing() []finding.Finding {
+	var out []finding.Finding
+	for _, w := range r.Wants {
+		row := r.to[r.toAt[w.To]]
+		if w.Verdict == NeedsWire && feedRole(row.Signal.Role) {
+			out = append(out, finding.Finding{Code: "feed-missing", Severity: finding.Wrong, Side: string(To), Subject: w.To.String(),
+				Text:   fmt.Sprintf("Nothing feeds %s, %s.", w.To, row.Signal),
+				Remedy: "Match a wire to it, let the plan add one, or mark it left empty with the reason."})
+		}
+	}
+	return out
+}
+
+// cylinders names injectors and coils of which a cylinder is missing or stands twice.
+func cylinders(side Side, rows []harness.Row) []finding.Finding {
+	var out []finding.Finding
+	for _, device := range []string{"injector", "coil"} {
+		at := map[int][]string{}
+		most, name := 0, ""
+		for _, row := range rows {
+			s := row.Signal
+			if s.Device == device && s.Aspect == signal.AspectControl && s.Cylinder > 0 {
+				at[s.Cylinder] = append(at[s.Cylinder], row.Ref.String())
+				most, name = max(most, s.Cylinder), s.Name
+			}
+		}
+		for c := 1; c <= most; c++ {
+			switch where := at[c]; {
+			case len(where) == 0:
+				out = append(out, finding.Finding{Code: "cylinder-missing", Severity: finding.Check, Side: string(side), Subject: name,
+					Text: fmt.Sprintf("No row names the %s of cylinder %d, though cylinder %d is there.", name, c, most), Remedy: "Look for a misprint or a row that was not taken."})
+			case len(where) > 1:
+				out = append(out, finding.Finding{Code: "cylinder-twice", Severity: finding.Wrong, Side: string(side), Subject: where[0],
+					Text: fmt.Sprintf("The %s of cylinder %d stands at %s.", name, c, strings.Join(where, " and ")), Remedy: "One of them is a misprint: trace both before either is pinned."})
+			}
+		}
+	}
+	return out
+}
+
+// mismatches names matches that are not the same kind of wire, however sure: another control side, another signal kind,
+// another number of wires for the device; and those that a person accepted against a veto.
+func (r *Result) mismatches() []finding.Finding {
+	var out []finding.Finding
+	wiresF, wiresT := wireCounts(r.from), wireCounts(r.to)
+	for _, l := range r.Lines {
+		if !l.Feeds() {
+			continue
+		}
+		a, b := r.from[r.fromAt[l.From]], r.to[r.toAt[l.To]]
+		add := func(code string, severity finding.Severity, remedy, format string, args ...any) {
+			out = append(out, finding.Finding{Code: code, Severity: severity, Side: string(From), Subject: l.From.String(),
+				Text: fmt.Sprintf("%s to %s: ", l.From, l.To) + fmt.Sprintf(format, args...), Remedy: remedy})
+		}
+		if why, vetoed := Veto(a.Signal, b.Signal); vetoed {
+			add("veto", finding.Danger, "Undo this match.", "%s.", why)
+			continue
+		}
+		x, y := a.Signal, b.Signal
+		switch {
+		case !x.Read() || !y.Read():
+		case familyOf(x.Role) == output && familyOf(y.Role) == output && x.Role != y.Role:
+			add("control-differs", finding.Wrong, "Check how each unit switches it before it is pinned.", "one is driven %s, the other %s.", x.Role, y.Role)
+		case familyOf(x.Role) == input && familyOf(y.Role) == input && x.Role != y.Role:
+			add("signal-differs", finding.Wrong, "The unit will not understand this sensor: check the kind of signal.", "one gives a %s signal, the other unit wants %s.", x.Role, y.Role)
+		case x.Form != "" && y.Form != "" && x.Form != y.Form:
+			add("signal-differs", finding.Wrong, "The unit will not understand this sensor: check the kind of signal.", "one sensor is %s, the other %s.", x.Form, y.Form)
+		case x.Device == y.Device && x.Aspect == signal.AspectSignal && wiresF[deviceKey(x)] != wiresT[deviceKey(y)] && familyOf(x.Role) == input && wiresF[deviceKey(x)] > 1 && wiresT[deviceKey(y)] > 1:
+			add("wires-differ", finding.Check, "Count the wires at the sensor: a ground or a supply may be shared, or missing.", "%s has %d wires on one side and %d on the other.", x.Name, wiresF[deviceKey(x)], wiresT[deviceKey(y)])
+		case x.Device == "knock" && x.Aspect == signal.AspectSignal && wiresF[deviceKey(x)] != wiresT[deviceKey(y)]:
+			add("wires-differ", finding.Wrong, "A one-wire and a two-wire knock sensor are not exchangeable: check which is fitted.", "knock sensor with %d wires on one side and %d on the other.", wiresF[deviceKey(x)], wiresT[deviceKey(y)])
+		}
+	}
+	return out
+}
+
+// deviceKey names one device of several, whatever the aspect of the wire.
+func deviceKey(s signal.Reading) string {
+	return fmt.Sprint(s.Device, s.Cylinder, s.Bank, s.Position, s.Channel, s.Place)
+}
+
+// wireCounts counts the wires of each device, shields left out.
+func wireCounts(rows []harness.Row) map[string]int {
+	n := map[string]int{}
+	for _, row := range rows {
+		if row.Signal.Read() && row.Signal.Aspect != signal.AspectShield {
+			n[deviceKey(row.Signal)]++
+		}
+	}
+	return n
+}
+
+// unverified names the powers and grounds that only a table of doubtful origin knows.
+func unverified(side Side, p harness.Pinout) []finding.Finding {
+	if p.Trust.Verified() {
+		return nil
+	}
+	var where []string
+	for _, row := range p.Rows {
+		if !row.Empty && feedRole(row.Signal.Role) {
+			where = append(where, row.Ref.String())
+		}
+	}
+	if len(where) == 0 {
+		return nil
+	}
+	slices.SortFunc(where, finding.Natural)
+	return []finding.Finding{{Code: "unverified-feed", Severity: finding.Check, Side: string(side), Subject: p.Name,
+		Text:   fmt.Sprintf("%d powers and grounds are known only from a table that nobody has verified: %s.", len(where), strings.Join(where, ", ")),
+		Remedy: "Measure each under load, or find the maker's table, before the unit is plugged in."}}
+}
+
+func leftAloneRows(side Side, rows []harness.Row) []finding.Finding {
+	var out []finding.Finding
+	for _, row := range rows {
+		text, remedy := "is a restraint circuit: it is never matched.", "Battery off, wait as the maker says, never probe it with a meter; leave it to qualified hands."
+		switch row.Signal.Role {
+		case signal.HighVoltage:
+			text, remedy = "is a high-voltage circuit: it is never matched.", "Only qualified persons, service plug out, proven dead; local rules apply."
+		case signal.Restraint:
+		default:
+			continue
+		}
+		out = append(out, finding.Finding{Code: "left-alone", Severity: finding.Danger, Side: string(side), Subject: row.Ref.String(),
+			Text: fmt.Sprintf("%s, %s, %s", row.Ref, row.Signal.Name, text), Remedy: remedy})
+	}
+	return out
+}
+
+func resistanceRows(side Side, rows []harness.Row) []finding.Finding {
+	var out []finding.Finding
+	for _, row := range rows {
+		if resisted(&row.Signal) {
+			out = append(out, finding.Finding{Code: "resistance-feed", Severity: finding.Check, Side: string(side), Subject: row.Ref.String(),
+				Text:   fmt.Sprintf("%s, %s: with a load on it this wire falls to about 8 V, unloaded it shows nearly full volts.", row.Ref, row.Signal.Name),
+				Remedy: "Do not feed a unit from it: take the ignition feed from behind the switch, and cap this wire off."})
+		}
+	}
+	return out
+}

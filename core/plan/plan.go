@@ -1,0 +1,92 @@
+// Package plan composes the stages into the whole plan and proves it.
+//
+// Facts and decisions go in. What comes out, verdicts, steps and findings, is computed from them and nothing else, and is
+// never edited or stored. Wanted, the harness as it should become, is built from the decisions alone; the steps come from
+// Pin; and the steps are then carried out on a model of the harness as found. If they do not end in Wanted the plan says
+// so: that would be a fault of ours.
+package plan
+
+import (
+	"draxel/core/finding"
+	"draxel/core/harness"
+	"draxel/core/match"
+	"draxel/core/pin"
+	"draxel/core/work"
+)
+
+// Facts are what was found.
+type Facts struct {
+	Kind     Kind
+	From, To harness.Pinout
+	Kept     match.Kept // which From housing each To connector is
+}
+
+// Decisions are what the person chose, one field a stage.
+type Decisions struct {
+	Match []match.Decision
+}
+
+// Plan is everything that follows from facts and decisions.
+type Plan struct {
+	Match    *match.Result
+	Totals   match.Totals
+	Findings []finding.Finding
+	Steps    []Step
+	Proof    Proof
+	Housings []harness.Connector // the connectors of the model: From's, and To's that are new
+}
+
+// Step is a step of the re-pin sheet with what tells its wire from others.
+type Step struct {
+	pin.Step
+	Wire harness.Row `json:"wire"` // the wire's row; for a new wire the To row
+	Goal harness.Row `json:"goal"` // the To row that it fills, zero when it fills none
+}
+
+// Proof says whether the steps, carried out on the model, reached the wanted harness.
+type Proof struct {
+	Reached     bool     `json:"reached"`
+	Steps       int      `json:"steps"`
+	InHand      int      `json:"inHand"` // the most terminals that are loose at once
+	Differences []string `json:"differences,omitempty"`
+	Fault       string   `json:"fault,omitempty"` // why the steps could not be made or carried out
+}
+
+// Compute gives the plan. It is pure: the same facts and decisions give the same plan.
+func Compute(f Facts, d Decisions) Plan {
+	p := Plan{Match: match.Crosswalk(f.From, f.To, f.Kept, d.Match)}
+	p.Totals = p.Match.Totals()
+	p.Findings = p.Match.Findings(f.From, f.To)
+	if f.Kind.MovesTerminals() {
+		m := build(f, p.Match)
+		p.Housings = m.housings
+		p.Findings = append(p.Findings, m.findings...)
+		p.steps(m)
+	}
+	finding.Sort(p.Findings)
+	return p
+}
+
+func (p *Plan) steps(m *model) {
+	p.Steps = []Step{}
+	moves, err := pin.Plan(m.now, m.wanted)
+	if err != nil {
+		p.Proof.Fault = err.Error()
+		return
+	}
+	all := make([]work.Step, len(moves))
+	for i, s := range moves {
+		all[i] = s.Step
+		w := m.wires[s.Terminal]
+		p.Steps = append(p.Steps, Step{Step: s, Wire: w.row, Goal: w.goal})
+	}
+	p.Proof.Steps = len(all)
+	end, inHand, err := work.Run(m.now, all)
+	if err != nil {
+		p.Proof.Fault = err.Error()
+		return
+	}
+	p.Proof.InHand = inHand
+	p.Proof.Differences = harness.Differences(end, m.wanted)
+	p.Proof.Reached = len(p.Proof.Differences) == 0
+}

@@ -1,0 +1,229 @@
+package plan
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"draxel/core/finding"
+	"draxel/core/harness"
+	"draxel/core/match"
+)
+
+// model is the harness as found and as wanted, and which wire each terminal ends.
+type model struct {
+	facts       Facts
+	housings    []harness.Connector
+	now, wanted harness.Harness
+	wires       map[harness.TerminalID]wire
+	findings    []finding.Finding
+}
+
+type wire struct{ row, goal harness.Row }
+
+func terminal(from harness.Ref) harness.TerminalID {
+	return harness.TerminalID("wire " + from.String())
+}
+func newTerminal(to harness.Ref) harness.TerminalID {
+	return harness.TerminalID("new wire " + to.String())
+}
+
+// build makes Now from the From rows and Wanted from the decisions. Only what a person has decided moves. Undecided wires
+// stay where they are, and a cavity that one of them holds cannot be filled: that is a finding, and whoever was to go
+// there stays too.
+func build(f Facts, r *match.Result) *model {
+	m := &model{facts: f, wires: map[harness.TerminalID]wire{}}
+	m.housings = housings(f)
+	m.now = harness.New(m.housings)
+	for _, row := range f.From.Rows {
+		if !row.Empty {
+			t := terminal(row.Ref)
+			m.wires[t] = wire{row: row}
+			m.now = m.must(m.now, harness.Edit{Do: harness.Add, Terminal: t, Label: row.Ref.String()}, harness.Edit{Do: harness.Insert, Terminal: t, At: row.Ref})
+		}
+	}
+	goals, order := m.goals(r)
+	m.withhold(goals, order)
+	order = slices.DeleteFunc(order, func(t harness.TerminalID) bool { _, wanted := goals[t]; return !wanted })
+	m.wanted = harness.New(m.housings)
+	for _, t := range order {
+		goal := goals[t]
+		m.wanted = m.must(m.wanted, harness.Edit{Do: harness.Add, Terminal: t, Label: goal.Label})
+		switch goal.State {
+		case harness.Capped:
+			m.wanted = m.must(m.wanted, harness.Edit{Do: harness.Cap, Terminal: t, Label: goal.Label})
+		case harness.Parked:
+			m.wanted = m.must(m.wanted, harness.Edit{Do: harness.Park, Terminal: t, Label: goal.Label})
+		default:
+			m.wanted = m.must(m.wanted, harness.Edit{Do: harness.Insert, Terminal: t, At: goal.At})
+		}
+	}
+	m.plugVacated()
+	m.terminalSystems(goals, order)
+	return m
+}
+
+// must applies edits that cannot fail by construction.
+func (m *model) must(h harness.Harness, edits ...harness.Edit) harness.Harness {
+	h, err := harness.Apply(h, edits...)
+	if err != nil {
+		panic("plan: the model contradicts itself: " + err.Error())
+	}
+	return h
+}
+
+// housings lists From's connectors, those that are kept with the cavities of both sides, then To's new ones.
+func housings(f Facts) []harness.Connector {
+	out := slices.Clone(f.From.Connectors)
+	for _, c := range f.To.Connectors {
+		kept, ok := f.Kept[c.ID]
+		i := slices.IndexFunc(out, func(h harness.Connector) bool { return ok && h.ID == kept })
+		if i < 0 {
+			c.ID = f.newHousing(c.ID)
+			c.Name = c.ID
+			out = append(out, c)
+			continue
+		}
+		out[i].Cavities = slices.Clone(out[i].Cavities)
+		for _, n := range c.Cavities {
+			if !out[i].Has(n) {
+				out[i].Cavities = append(out[i].Cavities, n)
+			}
+		}
+	}
+	return out
+}
+
+// newHousing names a new housing apart from a From housing of the same name.
+func (f Facts) newHousing(to string) string {
+	if _, clash := f.From.Connector(to); clash {
+		return "new " + to
+	}
+	return to
+}
+
+// At gives where a To cavity is in the model.
+func (f Facts) At(to harness.Ref) harness.Ref {
+	if kept, ok := f.Kept[to.Connector]; ok {
+		if _, there := f.From.Connector(kept); there {
+			return harness.Ref{Connector: kept, Cavity: to.Cavity}
+		}
+	}
+	return harness.Ref{Connector: f.newHousing(to.Connector), Cavity: to.Cavity}
+}
+
+// goals gives where each terminal should end, and the terminals in order.
+func (m *model) goals(r *match.Result) (map[harness.TerminalID]harness.Place, []harness.TerminalID) {
+	goals := map[harness.TerminalID]harness.Place{}
+	var order []harness.TerminalID
+	set := func(t harness.TerminalID, p harness.Place) {
+		goals[t] = p
+		order = append(order, t)
+	}
+	claimed := map[harness.Ref]bool{}
+	for _, l := range r.Lines {
+		t := terminal(l.From)
+		place := harness.Place{State: harness.Seated, At: l.From}
+		switch {
+		case !l.Decided:
+			if l.To.Cavity != "" {
+				claimed[l.To] = true
+			}
+		case l.Verdict == match.Goes:
+			place = harness.Place{State: harness.Capped, Label: l.From.String() + " goes"}
+		case l.Verdict == match.NeedsSource:
+			place = harness.Place{State: harness.Parked, Label: l.From.String() + " " + l.Source}
+		default:
+			place.At = m.facts.At(l.To)
+			w := m.wires[t]
+			w.goal, _ = m.facts.To.Row(l.To)
+			m.wires[t] = w
+		}
+		set(t, place)
+	}
+	for _, w := range r.Wants { // a cavity that an open row may still fill gets no new wire yet
+		row, _ := m.facts.To.Row(w.To)
+		if _, untouchable := match.Veto(row.Signal, row.Signal); w.Verdict == match.NeedsWire && !claimed[w.To] && !untouchable {
+			t := newTerminal(w.To)
+			m.wires[t] = wire{row: row, goal: row}
+			set(t, harness.Place{State: harness.Seated, At: m.facts.At(w.To)})
+		}
+	}
+	return goals, order
+}
+
+// withhold takes back the moves into cavities that somebody else holds: one who is undecided and stays, or was there
+// first. Whoever is taken back stays where it was, which may hold up others in turn.
+func (m *model) withhold(goals map[harness.TerminalID]harness.Place, order []harness.TerminalID) {
+	for again := true; again; {
+		again = false
+		holder := m.holders(goals, order)
+		for _, t := range order {
+			g, ok := goals[t]
+			who, held := holder[g.At]
+			if !ok || g.State != harness.Seated || !held || who == t {
+				continue
+			}
+			m.blocked(t, g.At, who)
+			if was, exists := m.now.Place(t); exists {
+				goals[t] = was
+			} else {
+				delete(goals, t)
+			}
+			again = true
+		}
+	}
+}
+
+// holders gives who has each cavity: who stays in it, else the first that is to go there.
+func (m *model) holders(goals map[harness.TerminalID]harness.Place, order []harness.TerminalID) map[harness.Ref]harness.TerminalID {
+	holder := map[harness.Ref]harness.TerminalID{}
+	for _, t := range order {
+		g, ok := goals[t]
+		if !ok || g.State != harness.Seated {
+			continue
+		}
+		was, exists := m.now.Place(t)
+		if _, taken := holder[g.At]; !taken || exists && was == g {
+			holder[g.At] = t
+		}
+	}
+	return holder
+}
+
+func (m *model) blocked(t harness.TerminalID, at harness.Ref, by harness.TerminalID) {
+	m.findings = append(m.findings, finding.Finding{Code: "cavity-held", Severity: finding.Wrong, Side: string(match.From), Subject: m.wires[by].row.Ref.String(),
+		Text:   fmt.Sprintf("%s cannot take the %s: the wire in it is not decided, or cannot leave.", at, t),
+		Remedy: fmt.Sprintf("Decide what becomes of the wire in %s. Until then this move is left off the sheet.", at)})
+}
+
+// plugVacated wants a plug in every cavity of a kept housing that is full now and is to be empty.
+func (m *model) plugVacated() {
+	kept := map[string]bool{}
+	for _, from := range m.facts.Kept {
+		kept[from] = true
+	}
+	for _, at := range m.now.Cavities() {
+		_, was := m.now.In(at)
+		if _, is := m.wanted.In(at); was && !is && kept[at.Connector] {
+			m.wanted = m.must(m.wanted, harness.Edit{Do: harness.Plug, At: at})
+		}
+	}
+}
+
+// terminalSystems reminds of what Draxel does not know yet: whether a terminal fits the other housing.
+func (m *model) terminalSystems(goals map[harness.TerminalID]harness.Place, order []harness.TerminalID) {
+	pairs := map[string][]string{}
+	for _, t := range order {
+		was, seated := m.now.Place(t)
+		if g := goals[t]; seated && g.State == harness.Seated && g.At.Connector != was.At.Connector {
+			key := was.At.Connector + " to " + g.At.Connector
+			pairs[key] = append(pairs[key], was.At.String())
+		}
+	}
+	for key, cavities := range pairs {
+		m.findings = append(m.findings, finding.Finding{Code: "terminal-system", Severity: finding.Check, Side: string(match.From), Subject: cavities[0],
+			Text:   fmt.Sprintf("%d terminals change housing, %s: %s.", len(cavities), key, strings.Join(cavities, ", ")),
+			Remedy: "Check that both housings take the same terminal and size before the first is pulled; where not, it must be re-terminated."})
+	}
+}
