@@ -1,0 +1,89 @@
+package exchange
+
+import (
+	"bytes"
+	"encoding/json"
+	"fmt"
+	"io"
+	"slices"
+
+	"draxel/core/harness"
+	"draxel/core/match"
+	"draxel/core/plan"
+)
+
+// Format is the version of the job file that this Draxel writes. Older ones are read, newer ones refused.
+const Format = 1
+
+// JobFile is a whole job in one file: backup, sharing, bug report and test fixture at once.
+type JobFile struct {
+	Format int      `json:"format"`
+	Job    plan.Job `json:"job"`
+}
+
+// MaxJobBytes bounds a job file that is read.
+const MaxJobBytes = 4 * MaxBytes
+
+// WriteJob writes the job file, indented, with a newline at the end.
+func WriteJob(w io.Writer, j plan.Job) error {
+	e := json.NewEncoder(w)
+	e.SetIndent("", "  ")
+	if err := e.Encode(JobFile{Format, j}); err != nil {
+		return fmt.Errorf("write job file: %w", err)
+	}
+	return nil
+}
+
+// ReadJob reads a job file and checks that it hangs together. It fails with a *Refusal.
+func ReadJob(data []byte) (plan.Job, error) {
+	if len(data) > MaxJobBytes {
+		return plan.Job{}, refuse("too-large", "the job file has %d MB; at most %d MB are read", len(data)>>20, MaxJobBytes>>20)
+	}
+	var version struct {
+		Format *int `json:"format"`
+	}
+	if err := json.Unmarshal(data, &version); err != nil || version.Format == nil {
+		return plan.Job{}, refuse("not-a-job", "this is not a Draxel job file")
+	}
+	if *version.Format > Format {
+		return plan.Job{}, refuse("newer-format", "the job file was written by a newer Draxel (format %d, this one reads up to %d): update Draxel and open it again", *version.Format, Format)
+	}
+	var f JobFile
+	d := json.NewDecoder(bytes.NewReader(data))
+	d.DisallowUnknownFields()
+	if err := d.Decode(&f); err != nil {
+		return plan.Job{}, refuse("damaged-job", "the job file is damaged: %v", err)
+	}
+	return f.Job, checkJob(f.Job)
+}
+
+func checkJob(j plan.Job) error {
+	if _, ok := j.Kind.Info(); !ok {
+		return refuse("damaged-job", "the job file is damaged: there is no kind of job %q", j.Kind)
+	}
+	if j.Title == "" {
+		return refuse("damaged-job", "the job file is damaged: the job has no title")
+	}
+	for _, t := range []*plan.Table{j.From, j.To} {
+		if t == nil {
+			continue
+		}
+		if !slices.Contains(Trusts(), t.Trust) {
+			return refuse("damaged-job", "the job file is damaged: there is no trust %q", t.Trust)
+		}
+		if _, _, err := t.Read(); err != nil {
+			return refuse("damaged-job", "the job file is damaged: %v", err)
+		}
+	}
+	for _, d := range j.Decisions {
+		if d.Side != match.From && d.Side != match.To {
+			return refuse("damaged-job", "the job file is damaged: a decision about %s is of no side", d.At)
+		}
+	}
+	return nil
+}
+
+// Trusts lists the trusts that a table can have.
+func Trusts() []harness.Trust {
+	return []harness.Trust{harness.Maker, harness.Copied, harness.Earlier, harness.Measured}
+}

@@ -1,0 +1,54 @@
+package exchange
+
+import (
+	"encoding/csv"
+	"fmt"
+	"io"
+	"strconv"
+
+	"draxel/core/plan"
+)
+
+// Sheet is what a re-pin sheet is made of.
+type Sheet struct {
+	Title, Donor, Chassis string
+	From, To              string // names of the two pinouts
+	Revision              int
+	Hash                  string // of the job it was computed from
+	Printed               string // ISO date
+	Plan                  plan.Plan
+}
+
+// ProofLine says in one sentence whether the steps were carried out on the model and reached the wanted harness.
+func ProofLine(p plan.Proof) string {
+	switch {
+	case p.Reached && p.Steps == 0:
+		return "Nothing to do: the harness is as the decisions want it."
+	case p.Reached:
+		return fmt.Sprintf("Draxel carried these %d steps out on the model of the harness and reached the wanted harness.", p.Steps)
+	case p.Fault != "":
+		return "DO NOT WORK FROM THIS SHEET. Draxel could not carry the steps out on the model: " + p.Fault + ". This is a fault in Draxel: send us the job file."
+	}
+	return fmt.Sprintf("DO NOT WORK FROM THIS SHEET. The steps do not lead to the wanted harness (%d differences). This is a fault in Draxel: send us the job file.", len(p.Differences))
+}
+
+// WriteSheetCSV writes the re-pin sheet as CSV: the proof first, then one line a step.
+func WriteSheetCSV(w io.Writer, s Sheet) error {
+	out := csv.NewWriter(w)
+	lines := [][]string{{"# " + s.Title, fmt.Sprintf("revision %d", s.Revision), s.Hash, ProofLine(s.Plan.Proof)},
+		{"step", "what", "from", "to", "do", "colour", "circuit", "function", "becomes", "why"}}
+	for i, step := range s.Plan.Steps {
+		lines = append(lines, []string{strconv.Itoa(i + 1), string(step.Kind), step.From.String(), step.To.String(), step.Text,
+			step.Wire.Colour.String(), step.Wire.Circuit, step.Wire.Function, step.Goal.Function, step.Why})
+	}
+	for _, line := range lines {
+		for i := range line {
+			line[i] = Guard(line[i])
+		}
+		if err := out.Write(line); err != nil {
+			return fmt.Errorf("write sheet: %w", err)
+		}
+	}
+	out.Flush()
+	return out.Error()
+}

@@ -1,0 +1,240 @@
+package store
+
+import (
+	"context"
+	"database/sql"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"slices"
+
+	"github.com/jmoiron/sqlx"
+)
+
+// Put sets a subject's body; a nil body removes it. Expect is the version that the person saw, 0 for a subject that was
+// not there, or Any.
+type Put struct {
+	Subject string
+	Body    json.RawMessage
+	Expect  int64
+}
+
+// Any accepts whatever version a subject has.
+const Any int64 = -1
+
+// Request is a change that somebody asks for.
+type Request struct {
+	ID     string // made by the client, unique: a retry is not a second change
+	Who    string
+	What   string // a word for it: "import", "decide"
+	Reason string
+	Puts   []Put
+}
+
+// Change is one subject in a journal entry.
+type Change struct {
+	Subject string          `json:"subject"`
+	Before  json.RawMessage `json:"before,omitempty"`
+	After   json.RawMessage `json:"after,omitempty"`
+}
+
+// payload is the version of the form of a journal entry's changes.
+const payload = 1
+
+// Entry is a line of the journal.
+type Entry struct {
+	Seq      int64    `db:"seq"`
+	ID       string   `db:"id"`
+	Job      string   `db:"job"`
+	Revision int64    `db:"revision"`
+	Who      string   `db:"who"`
+	At       int64    `db:"at"` // Unix milliseconds
+	What     string   `db:"what"`
+	Reason   string   `db:"reason"`
+	Payload  int      `db:"payload"`
+	Text     string   `db:"changes"`
+	Undoes   *int64   `db:"undoes"`
+	Undone   *int64   `db:"undone"`
+	Changes  []Change `db:"-"`
+}
+
+// StaleError is a refused write: what it was made from has changed since.
+type StaleError struct{ Subject string }
+
+func (e *StaleError) Error() string {
+	return fmt.Sprintf("%s was changed by somebody else since you saw it", e.Subject)
+}
+
+// Apply carries out a change of a job and gives the job's new revision. A request whose id is known already changes
+// nothing and gives the revision that it made then. It fails with ErrNoJob and *StaleError.
+func (s *Store) Apply(ctx context.Context, job string, r Request) (revision int64, err error) {
+	err = s.transact(ctx, func(tx *sqlx.Tx) error {
+		if done, err := known(ctx, tx, r.ID); err != nil || done > 0 {
+			revision = done
+			return err
+		}
+		revision, err = s.write(ctx, tx, job, r, nil)
+		return err
+	})
+	return revision, err
+}
+
+// Undo reverts the job's last change that is neither undone nor an undoing, as a change of its own, and gives that change.
+// It fails with ErrNoUndo when there is none and with *StaleError when a subject has changed since.
+func (s *Store) Undo(ctx context.Context, job, id, who string) (undone Entry, revision int64, err error) {
+	err = s.transact(ctx, func(tx *sqlx.Tx) error {
+		if done, err := known(ctx, tx, id); err != nil || done > 0 {
+			revision = done
+			return err
+		}
+		err := tx.GetContext(ctx, &undone, `SELECT * FROM journal WHERE job = ? AND undoes IS NULL AND undone IS NULL AND what <> 'create' ORDER BY seq DESC LIMIT 1`, job)
+		if errors.Is(err, sql.ErrNoRows) {
+			return ErrNoUndo
+		}
+		if err != nil {
+			return fmt.Errorf("undo: %w", err)
+		}
+		if err := undone.decode(); err != nil {
+			return err
+		}
+		request := Request{ID: id, Who: who, What: "undo"}
+		for _, c := range undone.Changes {
+			body, _, err := subject(ctx, tx, job, c.Subject)
+			if err != nil {
+				return err
+			}
+			if !equalJSON(body, c.After) {
+				return &StaleError{c.Subject}
+			}
+			request.Puts = append(request.Puts, Put{c.Subject, c.Before, Any})
+		}
+		revision, err = s.write(ctx, tx, job, request, &undone.Seq)
+		return err
+	})
+	return undone, revision, err
+}
+
+func equalJSON(a, b json.RawMessage) bool { return string(a) == string(b) }
+
+func known(ctx context.Context, tx *sqlx.Tx, id string) (int64, error) {
+	var revision int64
+	err := tx.GetContext(ctx, &revision, `SELECT revision FROM journal WHERE id = ?`, id)
+	if errors.Is(err, sql.ErrNoRows) {
+		return 0, nil
+	}
+	return revision, err
+}
+
+func (s *Store) transact(ctx context.Context, do func(*sqlx.Tx) error) error {
+	tx, err := s.db.BeginTxx(ctx, nil)
+	if err != nil {
+		return fmt.Errorf("begin: %w", err)
+	}
+	if err := do(tx); err != nil {
+		return errors.Join(err, tx.Rollback())
+	}
+	if err := tx.Commit(); err != nil {
+		return fmt.Errorf("commit: %w", err)
+	}
+	return nil
+}
+
+// write puts the subjects and the journal's entry, and counts the job's revision up.
+func (s *Store) write(ctx context.Context, tx *sqlx.Tx, job string, r Request, undoes *int64) (int64, error) {
+	now := s.millis()
+	var revision int64
+	err := tx.GetContext(ctx, &revision, `UPDATE jobs SET revision = revision + 1, changed = ? WHERE id = ? AND deleted = 0 RETURNING revision`, now, job)
+	if errors.Is(err, sql.ErrNoRows) {
+		return 0, ErrNoJob
+	}
+	if err != nil {
+		return 0, fmt.Errorf("write: %w", err)
+	}
+	changes := make([]Change, 0, len(r.Puts))
+	for _, p := range r.Puts {
+		before, version, err := subject(ctx, tx, job, p.Subject)
+		if err != nil {
+			return 0, err
+		}
+		if p.Expect != Any && p.Expect != version {
+			return 0, &StaleError{p.Subject}
+		}
+		if err := put(ctx, tx, job, p, revision); err != nil {
+			return 0, err
+		}
+		changes = append(changes, Change{p.Subject, before, p.Body})
+	}
+	text, err := json.Marshal(changes)
+	if err != nil {
+		return 0, fmt.Errorf("write journal: %w", err)
+	}
+	result, err := tx.ExecContext(ctx, `INSERT INTO journal (id, job, revision, who, at, what, reason, payload, changes, undoes) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+		r.ID, job, revision, r.Who, now, r.What, r.Reason, payload, string(text), undoes)
+	if err != nil {
+		return 0, fmt.Errorf("write journal: %w", err)
+	}
+	if undoes != nil {
+		seq, err := result.LastInsertId()
+		if err != nil {
+			return 0, fmt.Errorf("write journal: %w", err)
+		}
+		if _, err := tx.ExecContext(ctx, `UPDATE journal SET undone = ? WHERE seq = ?`, seq, *undoes); err != nil {
+			return 0, fmt.Errorf("write journal: %w", err)
+		}
+	}
+	return revision, nil
+}
+
+func put(ctx context.Context, tx *sqlx.Tx, job string, p Put, revision int64) error {
+	var err error
+	if p.Body == nil {
+		_, err = tx.ExecContext(ctx, `DELETE FROM subjects WHERE job = ? AND name = ?`, job, p.Subject)
+	} else {
+		_, err = tx.ExecContext(ctx, `INSERT INTO subjects (job, name, body, version) VALUES (?, ?, ?, ?)
+			ON CONFLICT (job, name) DO UPDATE SET body = excluded.body, version = excluded.version`, job, p.Subject, string(p.Body), revision)
+	}
+	if err != nil {
+		return fmt.Errorf("write %s: %w", p.Subject, err)
+	}
+	return nil
+}
+
+// subject gives a subject's body and version, nil and 0 when it is not there.
+func subject(ctx context.Context, tx *sqlx.Tx, job, name string) (json.RawMessage, int64, error) {
+	var row struct {
+		Body    string `db:"body"`
+		Version int64  `db:"version"`
+	}
+	err := tx.GetContext(ctx, &row, `SELECT body, version FROM subjects WHERE job = ? AND name = ?`, job, name)
+	if errors.Is(err, sql.ErrNoRows) {
+		return nil, 0, nil
+	}
+	if err != nil {
+		return nil, 0, fmt.Errorf("read %s: %w", name, err)
+	}
+	return json.RawMessage(row.Body), row.Version, nil
+}
+
+func (e *Entry) decode() error {
+	if e.Payload > payload {
+		return ErrNewer
+	}
+	if err := json.Unmarshal([]byte(e.Text), &e.Changes); err != nil {
+		return fmt.Errorf("read journal entry %d: %w", e.Seq, err)
+	}
+	return nil
+}
+
+// Journal lists a job's latest changes, newest first, at most limit of them.
+func (s *Store) Journal(ctx context.Context, job string, limit int) ([]Entry, error) {
+	entries := []Entry{}
+	if err := s.db.SelectContext(ctx, &entries, `SELECT * FROM journal WHERE job = ? ORDER BY seq DESC LIMIT ?`, job, limit); err != nil {
+		return nil, fmt.Errorf("read journal: %w", err)
+	}
+	for i := range entries {
+		if err := entries[i].decode(); err != nil {
+			return nil, err
+		}
+	}
+	return slices.Clip(entries), nil
+}

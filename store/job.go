@@ -1,0 +1,192 @@
+package store
+
+import (
+	"context"
+	"database/sql"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"slices"
+	"strings"
+
+	"github.com/jmoiron/sqlx"
+
+	"draxel/core/harness"
+	"draxel/core/match"
+	"draxel/core/plan"
+)
+
+// Names of the subjects that every job may have.
+const (
+	SubjectJob  = "job"  // title, kind, donor, chassis
+	SubjectKept = "kept" // which housings are kept
+)
+
+// SubjectTable names the table of a side.
+func SubjectTable(side match.Side) string { return "table/" + string(side) }
+
+// SubjectDecision names the decision about a row.
+func SubjectDecision(side match.Side, at harness.Ref) string {
+	return "decision/" + string(side) + "/" + at.Connector + "/" + at.Cavity
+}
+
+// Head is the subject "job".
+type Head struct {
+	Title   string    `json:"title"`
+	Kind    plan.Kind `json:"kind"`
+	Donor   string    `json:"donor"`
+	Chassis string    `json:"chassis"`
+}
+
+// State is a job with its revision and the version of each subject.
+type State struct {
+	ID       string
+	Revision int64
+	Changed  int64 // Unix milliseconds
+	Job      plan.Job
+	Versions map[string]int64
+}
+
+// Listed is a job in the list of jobs.
+type Listed struct {
+	ID       string `db:"id"`
+	Revision int64  `db:"revision"`
+	Changed  int64  `db:"changed"`
+	Body     string `db:"body"`
+	Head     Head   `db:"-"`
+}
+
+// Jobs lists the jobs, last changed first.
+func (s *Store) Jobs(ctx context.Context) ([]Listed, error) {
+	jobs := []Listed{}
+	err := s.db.SelectContext(ctx, &jobs, `SELECT j.id, j.revision, j.changed, t.body FROM jobs j JOIN subjects t ON t.job = j.id AND t.name = 'job' WHERE j.deleted = 0 ORDER BY j.changed DESC, j.id`)
+	if err != nil {
+		return nil, fmt.Errorf("list jobs: %w", err)
+	}
+	for i := range jobs {
+		if err := json.Unmarshal([]byte(jobs[i].Body), &jobs[i].Head); err != nil {
+			return nil, fmt.Errorf("list jobs: %w", err)
+		}
+	}
+	return jobs, nil
+}
+
+// Create makes a job of everything in it, under a new id. A request id that is known already gives that job again.
+func (s *Store) Create(ctx context.Context, id, requestID, who string, j plan.Job) (string, error) {
+	puts, err := jobPuts(j)
+	if err != nil {
+		return "", err
+	}
+	made := id
+	err = s.transact(ctx, func(tx *sqlx.Tx) error {
+		err := tx.GetContext(ctx, &made, `SELECT job FROM journal WHERE id = ?`, requestID)
+		if err == nil {
+			return nil
+		}
+		if !errors.Is(err, sql.ErrNoRows) {
+			return fmt.Errorf("create: %w", err)
+		}
+		made = id
+		now := s.millis()
+		if _, err := tx.ExecContext(ctx, `INSERT INTO jobs (id, revision, created, changed) VALUES (?, 0, ?, ?)`, id, now, now); err != nil {
+			return fmt.Errorf("create: %w", err)
+		}
+		_, err = s.write(ctx, tx, id, Request{ID: requestID, Who: who, What: "create", Puts: puts}, nil)
+		return err
+	})
+	return made, err
+}
+
+func jobPuts(j plan.Job) ([]Put, error) {
+	var puts []Put
+	var failed error
+	add := func(subject string, v any) {
+		body, err := json.Marshal(v)
+		failed = errors.Join(failed, err)
+		puts = append(puts, Put{subject, body, Any})
+	}
+	add(SubjectJob, Head{j.Title, j.Kind, j.Donor, j.Chassis})
+	if j.From != nil {
+		add(SubjectTable(match.From), j.From)
+	}
+	if j.To != nil {
+		add(SubjectTable(match.To), j.To)
+	}
+	if j.Kept != nil {
+		add(SubjectKept, j.Kept)
+	}
+	for _, d := range j.Decisions {
+		add(SubjectDecision(d.Side, d.At), d)
+	}
+	return puts, failed
+}
+
+// Delete takes a job off the list. Its data stays in the database, for whoever has to get it back.
+func (s *Store) Delete(ctx context.Context, id string) error {
+	result, err := s.db.ExecContext(ctx, `UPDATE jobs SET deleted = 1 WHERE id = ? AND deleted = 0`, id)
+	if err != nil {
+		return fmt.Errorf("delete job: %w", err)
+	}
+	if n, err := result.RowsAffected(); err != nil || n == 0 {
+		return errors.Join(ErrNoJob, err)
+	}
+	return nil
+}
+
+// Load gives a job as it is now. It fails with ErrNoJob.
+func (s *Store) Load(ctx context.Context, id string) (State, error) {
+	state := State{ID: id, Versions: map[string]int64{}}
+	var rows []struct {
+		Name    string `db:"name"`
+		Body    string `db:"body"`
+		Version int64  `db:"version"`
+	}
+	err := s.transact(ctx, func(tx *sqlx.Tx) error {
+		err := tx.QueryRowxContext(ctx, `SELECT revision, changed FROM jobs WHERE id = ? AND deleted = 0`, id).Scan(&state.Revision, &state.Changed)
+		if errors.Is(err, sql.ErrNoRows) {
+			return ErrNoJob
+		}
+		if err != nil {
+			return err
+		}
+		return tx.SelectContext(ctx, &rows, `SELECT name, body, version FROM subjects WHERE job = ? ORDER BY name`, id)
+	})
+	if err != nil {
+		return state, fmt.Errorf("load job: %w", err)
+	}
+	for _, r := range rows {
+		state.Versions[r.Name] = r.Version
+		if err := state.take(r.Name, []byte(r.Body)); err != nil {
+			return state, fmt.Errorf("load %s: %w", r.Name, err)
+		}
+	}
+	slices.SortFunc(state.Job.Decisions, func(a, b match.Decision) int {
+		if a.Side != b.Side {
+			return strings.Compare(string(a.Side), string(b.Side))
+		}
+		return harness.CompareRefs(a.At, b.At)
+	})
+	return state, nil
+}
+
+func (s *State) take(name string, body []byte) error {
+	switch {
+	case name == SubjectJob:
+		var h Head
+		err := json.Unmarshal(body, &h)
+		s.Job.Title, s.Job.Kind, s.Job.Donor, s.Job.Chassis = h.Title, h.Kind, h.Donor, h.Chassis
+		return err
+	case name == SubjectKept:
+		return json.Unmarshal(body, &s.Job.Kept)
+	case name == SubjectTable(match.From):
+		return json.Unmarshal(body, &s.Job.From)
+	case name == SubjectTable(match.To):
+		return json.Unmarshal(body, &s.Job.To)
+	}
+	var d match.Decision
+	if err := json.Unmarshal(body, &d); err != nil {
+		return err
+	}
+	s.Job.Decisions = append(s.Job.Decisions, d)
+	return nil
+}

@@ -1,0 +1,141 @@
+// Package store keeps jobs in SQLite: facts, decisions and a journal of every change.
+//
+// A job is a set of subjects, each a small JSON document under a name: the job itself, the two tables, the statement of
+// kept housings, and one for each decision. A change puts some subjects in one transaction together with its row in the
+// journal, which holds them before and after; so undo is a change like any other, works after a restart, and what was
+// answered is never lost. Every subject has a version, and a change made from a stale one is refused.
+package store
+
+import (
+	"context"
+	"embed"
+	"errors"
+	"fmt"
+	"io"
+	"io/fs"
+	"os"
+	"path/filepath"
+	"time"
+
+	"github.com/gofrs/flock"
+	"github.com/jmoiron/sqlx"
+	"github.com/pressly/goose/v3"
+	_ "modernc.org/sqlite" // the driver "sqlite"
+)
+
+//go:embed migrations/*.sql
+var migrations embed.FS
+
+// Errors that a caller tells apart.
+var (
+	ErrInUse  = errors.New("another Draxel is using this data folder")
+	ErrNewer  = errors.New("the data was written by a newer Draxel: update Draxel")
+	ErrNoJob  = errors.New("there is no such job")
+	ErrNoUndo = errors.New("there is nothing to undo")
+)
+
+// Store is an open database. It is safe for use by several goroutines.
+type Store struct {
+	db   *sqlx.DB
+	lock *flock.Flock
+	now  func() time.Time
+}
+
+// Open opens or creates the database in the folder. It fails with ErrInUse while another process has it open and with
+// ErrNewer when it is of a later version; before an older one is migrated a copy is put beside it.
+func Open(ctx context.Context, dir string, now func() time.Time) (*Store, error) {
+	if err := os.MkdirAll(dir, 0o700); err != nil {
+		return nil, fmt.Errorf("open data folder: %w", err)
+	}
+	lock := flock.New(filepath.Join(dir, "draxel.lock"))
+	held, err := lock.TryLock()
+	if err != nil {
+		return nil, fmt.Errorf("lock data folder: %w", err)
+	}
+	if !held {
+		return nil, fmt.Errorf("%s: %w", dir, ErrInUse)
+	}
+	s := &Store{lock: lock, now: now}
+	if err := s.open(ctx, filepath.Join(dir, "draxel.db")); err != nil {
+		return nil, errors.Join(err, s.Close())
+	}
+	return s, nil
+}
+
+func (s *Store) open(ctx context.Context, path string) error {
+	db, err := sqlx.ConnectContext(ctx, "sqlite", "file:"+path+
+		"?_pragma=journal_mode(WAL)&_pragma=busy_timeout(5000)&_pragma=foreign_keys(1)&_pragma=synchronous(FULL)&_txlock=immediate")
+	if err != nil {
+		return fmt.Errorf("open database: %w", err)
+	}
+	s.db = db
+	files, err := fs.Sub(migrations, "migrations")
+	if err != nil {
+		return fmt.Errorf("read migrations: %w", err)
+	}
+	provider, err := goose.NewProvider(goose.DialectSQLite3, db.DB, files, goose.WithVerbose(false))
+	if err != nil {
+		return fmt.Errorf("read migrations: %w", err)
+	}
+	has, want, err := provider.GetVersions(ctx)
+	if err != nil {
+		return fmt.Errorf("read database version: %w", err)
+	}
+	switch {
+	case has > want:
+		return ErrNewer
+	case has == want:
+		return nil
+	case has > 0:
+		if err := s.copyTo(ctx, fmt.Sprintf("%s.before-%d", path, want)); err != nil {
+			return err
+		}
+	}
+	if _, err := provider.Up(ctx); err != nil {
+		return fmt.Errorf("migrate database: %w", err)
+	}
+	return nil
+}
+
+func (s *Store) copyTo(ctx context.Context, path string) error {
+	if err := os.Remove(path); err != nil && !errors.Is(err, fs.ErrNotExist) {
+		return fmt.Errorf("copy database: %w", err)
+	}
+	if _, err := s.db.ExecContext(ctx, "VACUUM INTO ?", path); err != nil {
+		return fmt.Errorf("copy database: %w", err)
+	}
+	return nil
+}
+
+// Backup writes a consistent copy of the database, as one file, to w.
+func (s *Store) Backup(ctx context.Context, w io.Writer) (err error) {
+	dir, err := os.MkdirTemp("", "draxel-backup")
+	if err != nil {
+		return fmt.Errorf("backup: %w", err)
+	}
+	defer func() { err = errors.Join(err, os.RemoveAll(dir)) }()
+	path := filepath.Join(dir, "draxel.db")
+	if err := s.copyTo(ctx, path); err != nil {
+		return err
+	}
+	f, err := os.Open(path)
+	if err != nil {
+		return fmt.Errorf("backup: %w", err)
+	}
+	defer f.Close()
+	if _, err := io.Copy(w, f); err != nil {
+		return fmt.Errorf("backup: %w", err)
+	}
+	return nil
+}
+
+// Close closes the database and lets the folder go.
+func (s *Store) Close() error {
+	var err error
+	if s.db != nil {
+		err = s.db.Close()
+	}
+	return errors.Join(err, s.lock.Unlock())
+}
+
+func (s *Store) millis() int64 { return s.now().UTC().UnixMilli() }
