@@ -4,6 +4,7 @@ import (
 	_ "embed"
 	"fmt"
 	"io"
+	"slices"
 	"strings"
 	"time"
 
@@ -54,9 +55,10 @@ func WriteSheetPDF(w io.Writer, s Sheet) error {
 	pdf.SetModificationDate(date)
 	pdf.SetTitle(s.Title+" · re-pin sheet", true)
 	pdf.SetProducer("Draxel", true)
-	pdf.AddUTF8FontFromBytes("text", "", fontText)
-	pdf.AddUTF8FontFromBytes("text", "B", fontBold)
-	pdf.AddUTF8FontFromBytes("mono", "B", fontMono)
+	// Copies: cutting a font down writes into the bytes that it was given.
+	pdf.AddUTF8FontFromBytes("text", "", slices.Clone(fontText))
+	pdf.AddUTF8FontFromBytes("text", "B", slices.Clone(fontBold))
+	pdf.AddUTF8FontFromBytes("mono", "B", slices.Clone(fontMono))
 	pdf.SetMargins(margin, margin, margin)
 	pdf.SetAutoPageBreak(false, 0)
 	pdf.AliasNbPages("{pages}")
@@ -114,8 +116,7 @@ func (p *page) head() {
 	p.SetLineWidth(0.2)
 	p.Ln(3)
 	t := p.s.Plan.Totals
-	p.text(9, "", fmt.Sprintf("%d wires: %d stay, %d move, %d move to another plug, %d go, %d need a source, %d not decided and left in place. %d cavities need a new wire.",
-		t.From, t.Stays, t.Moves, t.MovesConnector, t.Goes, t.NeedsSource, t.Undecided, t.NeedsWire), 4.5)
+	p.text(9, "", fmt.Sprintf("%d of %d wires are decided; the other %d stay where they are on this sheet.", t.Decided, t.From, t.Open), 4.5)
 	p.Ln(2)
 }
 
@@ -212,7 +213,8 @@ func (p *page) stepHeight(s plan.Step) float64 {
 		why += " In hand"
 	}
 	lines += len(p.SplitText(why+" ", 76))
-	return max(9, 4.4*float64(lines)+2.5)
+	function := min(2, len(p.SplitText(s.Wire.Function, 47)))
+	return max(9.5, 4.4*float64(lines)+2.5, 6.5+3.5*float64(function))
 }
 
 func (p *page) step(n int, s plan.Step) {
@@ -270,7 +272,8 @@ func (p *page) wire(s plan.Step, y float64) {
 	p.CellFormat(48, 5, label, "", 0, "L", false, 0, "")
 	p.SetXY(margin+134, y+4.6)
 	p.SetFont("text", "", 7.5)
-	for _, line := range p.SplitText(s.Wire.Function, 47)[:min(2, len(p.SplitText(s.Wire.Function, 47)))] {
+	lines := p.SplitText(s.Wire.Function, 47)
+	for _, line := range lines[:min(2, len(lines))] {
 		p.SetX(margin + 134)
 		p.CellFormat(48, 3.5, line, "", 1, "L", false, 0, "")
 	}

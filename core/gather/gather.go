@@ -52,6 +52,28 @@ type Options struct {
 	Columns map[int]Column    `json:"columns,omitempty"` // by column, from 0
 	Habit   colour.Habit      `json:"habit,omitempty"`
 	Layouts map[string]Layout `json:"layouts,omitempty"` // by connector
+	Cells   []Correction      `json:"cells,omitempty"`   // misprints put right
+}
+
+// Correction puts a misprinted cell right; the table as it was brought is kept beside it.
+type Correction struct {
+	Line   int    `json:"line"` // from 1
+	Column Column `json:"column"`
+	Text   string `json:"text"`
+}
+
+// correct gives the table with the corrections made, the lines copied where they change.
+func (o Options) correct(cells [][]string, columns []Column) [][]string {
+	out := slices.Clone(cells)
+	for _, c := range o.Cells {
+		at := slices.Index(columns, c.Column)
+		if at < 0 || c.Column == Ignored || c.Line < 1 || c.Line > len(out) {
+			continue
+		}
+		out[c.Line-1] = pad(out[c.Line-1], max(len(columns), len(out[c.Line-1])))
+		out[c.Line-1][at] = c.Text
+	}
+	return out
 }
 
 // Remark is something to say about a line of the table.
@@ -103,6 +125,7 @@ func Read(cells [][]string, o Options) (Reading, error) {
 	if !slices.Contains(r.Columns, Cavity) {
 		return r, fmt.Errorf("no column names the cavities: say which one does")
 	}
+	body = o.correct(cells, r.Columns)[header+1:]
 	for i := range max(header, 0) {
 		if !blank(cells[i]) {
 			r.Preface = append(r.Preface, Remark{Line: i + 1, Code: "preface", Text: "above the heading", Cells: cells[i]})

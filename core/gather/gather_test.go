@@ -147,6 +147,17 @@ func TestCorrections(t *testing.T) {
 	}
 }
 
+func TestAMisprintIsPutRight(t *testing.T) {
+	lines := []string{"Connector|Cavity|Function", "A|1|Injector 3", "A|1|Injector 3"}
+	r := read(t, gather.Options{Cells: []gather.Correction{{Line: 3, Column: gather.Cavity, Text: "2"}, {Line: 3, Column: gather.Function, Text: "Injector 4"}, {Line: 99, Column: gather.Cavity, Text: "x"}}}, lines...)
+	if len(r.Rows) != 2 || r.Rows[1].Ref.String() != "A2" || r.Rows[1].Signal.Cylinder != 4 || len(r.Rejected) != 0 {
+		t.Errorf("rows %+v, rejected %s", r.Rows, codes(r.Rejected))
+	}
+	if r = read(t, gather.Options{}, lines...); len(r.Rows) != 1 {
+		t.Error("the correction changed the table itself")
+	}
+}
+
 func TestNothingToRead(t *testing.T) {
 	for _, lines := range [][]string{{}, {"", ""}, {"just some words", "and some more words here"}} {
 		if r, err := gather.Read(table(lines...), gather.Options{}); err == nil {

@@ -148,11 +148,13 @@ func (r *Result) line(i, assigned int) Line {
 }
 
 // unmatchedVerdict proposes what a row without a counterpart is: a feed, ground or start signal needs a source; what is
-// not understood, and what must be left alone, stays undecided; the rest goes.
+// not understood, what must be left alone and what feeds a load of the body stays undecided; the rest goes.
 func unmatchedVerdict(s signal.Reading) Verdict {
 	switch {
-	case !s.Read() || s.Sure < sureEnough || untouchable(&s):
+	case !s.Read() || s.Sure < sureEnough || untouchable(&s) || s.Role == signal.Load:
 		return Undecided
+	case resisted(&s):
+		return Goes
 	case s.Role == signal.Battery, s.Role == signal.Ignition, s.Role == signal.Ground:
 		return NeedsSource
 	}

@@ -69,14 +69,15 @@ func (l *lexicon) devices(p *passage) []hit {
 	for _, w := range p.words {
 		for _, u := range l.uses[w] {
 			phrase := l.defs[u.def].phrases[u.phrase]
-			if !p.holds(phrase) {
+			whole := p.at(phrase) >= 0
+			if !whole && (numbered(phrase) || !p.holds(phrase)) {
 				continue
 			}
 			s := 0.0
 			for _, w := range phrase {
 				s += l.weight(w)
 			}
-			if p.inOnePiece(phrase) {
+			if whole {
 				s += 0.15
 			}
 			if old, ok := best[u.def]; !ok || s > old.score {
@@ -136,7 +137,11 @@ func (p *passage) at(phrase []string) int {
 	return -1
 }
 
-func (p *passage) inOnePiece(phrase []string) bool { return p.at(phrase) >= 0 }
+// numbered says whether a number belongs to the phrase ("terminal 1"): then it must stand in one piece, or the 1 of
+// "ground 1, terminal 31" would be taken for it.
+func numbered(phrase []string) bool {
+	return len(phrase) > 1 && slices.ContainsFunc(phrase, func(w string) bool { return isDigit(w[0]) })
+}
 
 // take marks the phrase's words as used, in one piece where they stand so.
 func (p *passage) take(phrase []string) {

@@ -1,0 +1,56 @@
+// Package demo holds the demonstration jobs, invented throughout, as the same files that a user would import.
+package demo
+
+import (
+	"embed"
+	"fmt"
+
+	"draxel/core/harness"
+	"draxel/core/match"
+	"draxel/core/plan"
+	"draxel/exchange"
+)
+
+//go:embed sorrel-refit packhorse
+var files embed.FS
+
+// File gives one of the demonstration's tables: "sorrel-refit/vk-1-harness.csv".
+func File(name string) ([]byte, error) { return files.ReadFile(name) }
+
+// Jobs gives the demonstration jobs: "Sorrel refit", in which what is sure has been decided and the rest is open, and
+// "Packhorse", in which nothing has.
+func Jobs() ([]plan.Job, error) {
+	sorrel := plan.Job{Title: "Sorrel refit", Kind: plan.Repinned, Donor: "Tarn Sorrel, VK-1 harness", Chassis: "Tarn Sorrel, VK-2 unit"}
+	packhorse := plan.Job{Title: "Packhorse", Kind: plan.Integrated, Donor: "Tarn Sorrel 2.2 V4", Chassis: "Bellweather Packhorse"}
+	for _, t := range []struct {
+		into  **plan.Table
+		file  string
+		table plan.Table
+	}{
+		{&sorrel.From, "sorrel-refit/vk-1-harness.csv", plan.Table{Name: "VK-1 harness", Source: "service sheet 41-07", Date: "2019-03-01", Trust: harness.Maker}},
+		{&sorrel.To, "sorrel-refit/vk-2-unit.xlsx", plan.Table{Name: "VK-2 unit", Source: "forwarded by the customer", Date: "2021-11-15", Trust: harness.Copied}},
+		{&packhorse.From, "packhorse/packhorse-chassis.csv", plan.Table{Name: "Packhorse SP-5 and body plug", Source: "workshop folder, pages 8 to 11", Date: "1991-06-01", Trust: harness.Copied}},
+		{&packhorse.To, "packhorse/sorrel-body-side.csv", plan.Table{Name: "Sorrel plug E and unit", Source: "service sheet 41-09", Date: "2021-11-15", Trust: harness.Maker}},
+	} {
+		data, err := File(t.file)
+		if err != nil {
+			return nil, fmt.Errorf("demo: %w", err)
+		}
+		table, err := exchange.ReadTable(data, "")
+		if err != nil {
+			return nil, fmt.Errorf("demo: %s: %w", t.file, err)
+		}
+		t.table.Cells = table.Cells
+		*t.into = &t.table
+	}
+	facts, err := sorrel.Facts()
+	if err != nil {
+		return nil, fmt.Errorf("demo: %w", err)
+	}
+	for i, l := range plan.Compute(facts, plan.Decisions{}).Match.Lines {
+		if l.Feeds() && l.P >= 0.99 && i%12 != 5 {
+			sorrel.Decisions = append(sorrel.Decisions, match.Decision{Side: match.From, At: l.From, Choice: match.Matched, To: l.To, Who: "Ines", When: 1_764_000_000_000})
+		}
+	}
+	return []plan.Job{sorrel, packhorse}, nil
+}
