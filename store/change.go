@@ -87,7 +87,7 @@ func (s *Store) Undo(ctx context.Context, job, id, who string) (undone Entry, re
 			revision = done
 			return err
 		}
-		err := tx.GetContext(ctx, &undone, `SELECT * FROM journal WHERE job = ? AND undoes IS NULL AND undone IS NULL AND what <> 'create' ORDER BY seq DESC LIMIT 1`, job)
+		err := tx.GetContext(ctx, &undone, lastUndoable, job)
 		if errors.Is(err, sql.ErrNoRows) {
 			return ErrNoUndo
 		}
@@ -114,11 +114,29 @@ func (s *Store) Undo(ctx context.Context, job, id, who string) (undone Entry, re
 	return undone, revision, err
 }
 
+const lastUndoable = `SELECT * FROM journal WHERE job = ? AND undoes IS NULL AND undone IS NULL AND what <> 'create' ORDER BY seq DESC LIMIT 1`
+
+// LastUndoable gives the change that Undo would revert, nil when there is none.
+func (s *Store) LastUndoable(ctx context.Context, job string) (*Entry, error) {
+	var e Entry
+	err := s.db.GetContext(ctx, &e, lastUndoable, job)
+	if errors.Is(err, sql.ErrNoRows) {
+		return nil, nil
+	}
+	if err != nil {
+		return nil, fmt.Errorf("read journal: %w", err)
+	}
+	return &e, e.decode()
+}
+
+// Known gives the revision that the change with this id made, 0 when there is none.
+func (s *Store) Known(ctx context.Context, id string) (int64, error) { return known(ctx, s.db, id) }
+
 func equalJSON(a, b json.RawMessage) bool { return string(a) == string(b) }
 
-func known(ctx context.Context, tx *sqlx.Tx, id string) (int64, error) {
+func known(ctx context.Context, q sqlx.QueryerContext, id string) (int64, error) {
 	var revision int64
-	err := tx.GetContext(ctx, &revision, `SELECT revision FROM journal WHERE id = ?`, id)
+	err := sqlx.GetContext(ctx, q, &revision, `SELECT revision FROM journal WHERE id = ?`, id)
 	if errors.Is(err, sql.ErrNoRows) {
 		return 0, nil
 	}

@@ -190,3 +190,16 @@ func (s *State) take(name string, body []byte) error {
 	s.Job.Decisions = append(s.Job.Decisions, d)
 	return nil
 }
+
+// Revision gives a job's revision. It fails with ErrNoJob.
+func (s *Store) Revision(ctx context.Context, id string) (int64, error) {
+	var revision int64
+	err := s.db.GetContext(ctx, &revision, `SELECT revision FROM jobs WHERE id = ? AND deleted = 0`, id)
+	if errors.Is(err, sql.ErrNoRows) {
+		return 0, ErrNoJob
+	}
+	if err != nil {
+		return 0, fmt.Errorf("read revision: %w", err)
+	}
+	return revision, nil
+}

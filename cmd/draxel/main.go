@@ -16,7 +16,7 @@ func main() {
 		SilenceErrors: true,
 	}
 	root.CompletionOptions.DisableDefaultCmd = true
-	root.AddCommand(matchCommand())
+	root.AddCommand(serveCommand(), matchCommand(), backupCommand())
 	if err := root.Execute(); err != nil {
 		fmt.Fprintln(os.Stderr, "draxel:", err)
 		os.Exit(2)

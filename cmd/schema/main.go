@@ -1,0 +1,123 @@
+// Command schema writes the published schema of the job file and that of the API, from the Go types. The front end's
+// TypeScript types are made from the latter, so that no type is written twice.
+package main
+
+import (
+	"encoding/json"
+	"fmt"
+	"os"
+	"path/filepath"
+	"reflect"
+
+	"github.com/invopop/jsonschema"
+
+	"draxel/core/colour"
+	"draxel/core/finding"
+	"draxel/core/gather"
+	"draxel/core/harness"
+	"draxel/core/match"
+	"draxel/core/pin"
+	"draxel/core/plan"
+	"draxel/core/size"
+	"draxel/exchange"
+	"draxel/server"
+)
+
+// api lists every request and reply; it exists to be reflected on.
+type api struct {
+	JobList        server.JobList
+	KindList       server.KindList
+	JobRequest     server.JobRequest
+	JobView        server.JobView
+	Done           server.Done
+	UndoRequest    server.UndoRequest
+	TableView      server.TableView
+	CorrectRequest server.CorrectRequest
+	MatchView      server.MatchView
+	EvidenceView   server.EvidenceView
+	KeptRequest    server.KeptRequest
+	DecideRequest  server.DecideRequest
+	AcceptRequest  server.AcceptRequest
+	PinView        server.PinView
+	JournalView    server.JournalView
+	Problem        server.Problem
+}
+
+func main() {
+	dir := "docs"
+	if len(os.Args) > 1 {
+		dir = os.Args[1]
+	}
+	for name, v := range map[string]any{"job.schema.json": exchange.JobFile{}, "api.schema.json": api{}} {
+		if err := write(filepath.Join(dir, name), v); err != nil {
+			fmt.Fprintln(os.Stderr, "schema:", err)
+			os.Exit(1)
+		}
+	}
+}
+
+func write(path string, v any) error {
+	r := jsonschema.Reflector{Namer: name, Mapper: enum}
+	s := r.ReflectFromType(reflect.TypeOf(v))
+	s.ID = ""
+	text, err := json.MarshalIndent(s, "", "  ")
+	if err != nil {
+		return err
+	}
+	return os.WriteFile(path, append(text, '\n'), 0o644)
+}
+
+// enums gives the values of the string types that have a fixed set of them.
+var enums = map[reflect.Type][]any{
+	reflect.TypeFor[match.Verdict]():    list(match.Stays, match.Moves, match.MovesConnector, match.Goes, match.NeedsSource, match.Undecided, match.NeedsWire, match.LeftEmpty),
+	reflect.TypeFor[match.Side]():       list(match.From, match.To),
+	reflect.TypeFor[match.Choice]():     list(match.Open, match.Matched, match.Gone, match.Sourced, match.Vacant),
+	reflect.TypeFor[server.Action]():    list(server.Accept, server.Reject, server.GoesAs, server.Source, server.Empty, server.Reopen),
+	reflect.TypeFor[finding.Severity](): list(finding.Severities()...),
+	reflect.TypeFor[gather.Column]():    list(append(gather.Columns(), gather.Ignored)...),
+	reflect.TypeFor[colour.Habit]():     list(append(colour.Habits(), colour.Unknown)...),
+	reflect.TypeFor[colour.Shade]():     list(colour.Light, colour.Dark),
+	reflect.TypeFor[size.Unit]():        list(size.Square, size.Gauge, ""),
+	reflect.TypeFor[harness.Trust]():    list(exchange.Trusts()...),
+	reflect.TypeFor[harness.Corner]():   list(harness.TopLeft, harness.TopRight),
+	reflect.TypeFor[pin.Kind]():         list(pin.Move, pin.Pull, pin.Seat, pin.Out, pin.Hold, pin.New, pin.Seal),
+	reflect.TypeFor[plan.Kind]():        kinds(),
+}
+
+func list[T any](values ...T) []any {
+	out := make([]any, len(values))
+	for i, v := range values {
+		out[i] = v
+	}
+	return out
+}
+
+func kinds() []any {
+	var out []any
+	for _, k := range plan.Kinds() {
+		out = append(out, k.ID)
+	}
+	return out
+}
+
+func enum(t reflect.Type) *jsonschema.Schema {
+	if values, ok := enums[t]; ok {
+		return &jsonschema.Schema{Type: "string", Enum: values}
+	}
+	return nil
+}
+
+// name keeps types of the same name in different packages apart.
+func name(t reflect.Type) string {
+	switch t.PkgPath() + "." + t.Name() {
+	case "draxel/core/colour.Reading":
+		return "HabitReading"
+	case "draxel/core/signal.Reading":
+		return "Signal"
+	case "draxel/core/plan.Step":
+		return "SheetStep"
+	case "draxel/core/plan.Table":
+		return "StoredTable"
+	}
+	return t.Name()
+}

@@ -1,0 +1,253 @@
+package server
+
+import (
+	"bytes"
+	"encoding/json"
+	"fmt"
+	"io"
+	"net/http"
+	"net/url"
+	"strings"
+
+	"github.com/gin-gonic/gin"
+
+	"draxel/core/finding"
+	"draxel/core/match"
+	"draxel/core/plan"
+	"draxel/exchange"
+	"draxel/store"
+)
+
+const maxUpload = exchange.MaxJobBytes + 1<<20
+
+func listKinds(c *gin.Context) { c.JSON(http.StatusOK, KindList{plan.Kinds()}) }
+
+// who gives the name of who is working, as the page sends it; it is a name for the journal and nothing more.
+func who(c *gin.Context) string {
+	name, err := url.QueryUnescape(c.GetHeader("Draxel-Who"))
+	if err != nil || strings.TrimSpace(name) == "" {
+		return "somebody"
+	}
+	if r := []rune(name); len(r) > 60 {
+		name = string(r[:60])
+	}
+	return strings.TrimSpace(name)
+}
+
+func (s *Server) listJobs(c *gin.Context) {
+	jobs, err := s.store.Jobs(c.Request.Context())
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	out := JobList{Jobs: []JobLine{}}
+	for _, j := range jobs {
+		out.Jobs = append(out.Jobs, JobLine{j.ID, j.Head.Title, j.Head.Kind, j.Head.Donor, j.Head.Chassis, j.Changed, j.Revision})
+	}
+	c.JSON(http.StatusOK, out)
+}
+
+func checkJobRequest(r JobRequest) error {
+	if r.ID == "" || len(r.ID) > 100 {
+		return problem(http.StatusBadRequest, "no-change-id", "The change has no id.", "/id")
+	}
+	if strings.TrimSpace(r.Title) == "" || len(r.Title) > 200 {
+		return problem(http.StatusUnprocessableEntity, "no-title", "Give the job a title.", "/title")
+	}
+	if _, ok := r.Kind.Info(); !ok {
+		return problem(http.StatusUnprocessableEntity, "no-kind", "Say what kind of job it is.", "/kind")
+	}
+	return nil
+}
+
+func (s *Server) createJob(c *gin.Context) {
+	r, err := read[JobRequest](c)
+	if err == nil {
+		err = checkJobRequest(r)
+	}
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	s.create(c, r.ID, plan.Job{Title: strings.TrimSpace(r.Title), Kind: r.Kind, Donor: r.Donor, Chassis: r.Chassis})
+}
+
+func (s *Server) create(c *gin.Context, requestID string, j plan.Job) {
+	id, err := s.store.Create(c.Request.Context(), s.newID(), requestID, who(c), j)
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	c.JSON(http.StatusCreated, Done{Job: id, Revision: 1})
+}
+
+func (s *Server) openJobFile(c *gin.Context) {
+	data, err := io.ReadAll(c.Request.Body)
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	j, err := exchange.ReadJob(data)
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	s.create(c, s.newID(), j)
+}
+
+func (s *Server) saveJobFile(c *gin.Context) {
+	state, err := s.store.Load(c.Request.Context(), c.Param("job"))
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	var b bytes.Buffer
+	if err := exchange.WriteJob(&b, state.Job); err != nil {
+		fail(c, err)
+		return
+	}
+	download(c, state.Job.Title+".draxel.json", "application/json", b.Bytes())
+}
+
+// download sends bytes as a file, with a name in the plain and in the UTF-8 form (RFC 6266).
+func download(c *gin.Context, name, kind string, data []byte) {
+	plain := strings.Map(func(r rune) rune {
+		if r < 32 || r > 126 || strings.ContainsRune(`"\/:*?<>|%;`, r) {
+			return '_'
+		}
+		return r
+	}, name)
+	c.Header("Content-Disposition", fmt.Sprintf(`attachment; filename="%s"; filename*=UTF-8''%s`, plain, url.PathEscape(name)))
+	c.Data(http.StatusOK, kind, data)
+}
+
+func (s *Server) showJob(c *gin.Context) {
+	j, err := s.compute(c.Request.Context(), c.Param("job"))
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	info, _ := j.Job.Kind.Info()
+	v := JobView{JobLine: JobLine{j.ID, j.Job.Title, j.Job.Kind, j.Job.Donor, j.Job.Chassis, j.Changed, j.Revision}, KindInfo: info,
+		Sides: Sides{j.facts.From.Name, j.facts.To.Name}, Findings: j.plan.Findings, Severity: finding.Count(j.plan.Findings), Kept: j.facts.Kept, Tables: map[match.Side]TableState{}}
+	if v.Findings == nil {
+		v.Findings = []finding.Finding{}
+	}
+	v.Open = OpenCounts{Match: j.plan.Totals.Open, Pin: len(j.plan.Steps)}
+	for _, side := range []match.Side{match.From, match.To} {
+		r, ok := j.readings[side]
+		if !ok {
+			v.Open.Gather++
+			continue
+		}
+		v.Tables[side] = TableState{len(r.Rows), len(r.Rejected)}
+	}
+	if v.Undo, err = s.undoable(c, j.ID); err != nil {
+		fail(c, err)
+		return
+	}
+	c.JSON(http.StatusOK, v)
+}
+
+// undoable says what undo would take back, empty when there is nothing.
+func (s *Server) undoable(c *gin.Context, id string) (string, error) {
+	entry, err := s.store.LastUndoable(c.Request.Context(), id)
+	if err != nil || entry == nil {
+		return "", err
+	}
+	return entry.What, nil
+}
+
+func (s *Server) changeJob(c *gin.Context) {
+	r, err := read[JobRequest](c)
+	if err == nil {
+		err = checkJobRequest(r)
+	}
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	s.apply(c, r.ID, "describe", "", r.Seen, map[string]any{store.SubjectJob: store.Head{Title: strings.TrimSpace(r.Title), Kind: r.Kind, Donor: r.Donor, Chassis: r.Chassis}})
+}
+
+func (s *Server) deleteJob(c *gin.Context) {
+	if err := s.store.Delete(c.Request.Context(), c.Param("job")); err != nil {
+		fail(c, err)
+		return
+	}
+	c.JSON(http.StatusOK, Done{Job: c.Param("job")})
+}
+
+// apply puts subjects as one change and answers with the new revision. A nil body removes the subject. What was changed
+// after the revision seen is not overwritten.
+func (s *Server) apply(c *gin.Context, id, what, reason string, seen int64, bodies map[string]any) {
+	ctx, job := c.Request.Context(), c.Param("job")
+	if id == "" || len(id) > 100 {
+		fail(c, problem(http.StatusBadRequest, "no-change-id", "The change has no id.", "/id"))
+		return
+	}
+	state, err := s.store.Load(ctx, job)
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	r := store.Request{ID: id, Who: who(c), What: what, Reason: reason}
+	for _, subject := range sortedKeys(bodies) {
+		p := store.Put{Subject: subject, Expect: state.Versions[subject]}
+		if p.Expect > seen {
+			known, err := s.store.Known(ctx, id) // a retry of a change that came through is not stale
+			if err == nil && known == 0 {
+				err = &store.StaleError{Subject: subject}
+			}
+			if err != nil {
+				fail(c, err)
+				return
+			}
+		}
+		if body := bodies[subject]; body != nil {
+			if p.Body, err = json.Marshal(body); err != nil {
+				fail(c, err)
+				return
+			}
+		}
+		r.Puts = append(r.Puts, p)
+	}
+	revision, err := s.store.Apply(ctx, job, r)
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	s.events.tell(job, revision)
+	c.JSON(http.StatusOK, Done{Job: job, Revision: revision, Count: len(r.Puts)})
+}
+
+func (s *Server) undo(c *gin.Context) {
+	r, err := read[UndoRequest](c)
+	if err == nil && r.ID == "" {
+		err = problem(http.StatusBadRequest, "no-change-id", "The change has no id.", "/id")
+	}
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	entry, revision, err := s.store.Undo(c.Request.Context(), c.Param("job"), r.ID, who(c))
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	s.events.tell(c.Param("job"), revision)
+	c.JSON(http.StatusOK, Done{Job: c.Param("job"), Revision: revision, What: entry.What, Count: len(entry.Changes)})
+}
+
+func (s *Server) showJournal(c *gin.Context) {
+	entries, err := s.store.Journal(c.Request.Context(), c.Param("job"), 200)
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	out := JournalView{Entries: []JournalLine{}}
+	for _, e := range entries {
+		out.Entries = append(out.Entries, JournalLine{e.Seq, e.Revision, e.Who, e.At, e.What, e.Reason, len(e.Changes), e.Undone != nil})
+	}
+	c.JSON(http.StatusOK, out)
+}

@@ -1,0 +1,207 @@
+package server
+
+import (
+	"fmt"
+	"net/http"
+	"slices"
+
+	"github.com/gin-gonic/gin"
+
+	"draxel/core/finding"
+	"draxel/core/harness"
+	"draxel/core/match"
+	"draxel/store"
+)
+
+func (s *Server) showMatch(c *gin.Context) {
+	j, err := s.compute(c.Request.Context(), c.Param("job"))
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	m := j.plan.Match
+	v := MatchView{Revision: j.Revision, From: j.facts.From, To: j.facts.To, Kept: j.facts.Kept, Lines: m.Lines, Wants: m.Wants,
+		Totals: j.plan.Totals, Findings: j.plan.Findings, Decisions: j.Job.Decisions}
+	for _, p := range []*harness.Pinout{&v.From, &v.To} {
+		if p.Rows == nil {
+			p.Rows, p.Connectors = []harness.Row{}, []harness.Connector{}
+		}
+	}
+	if v.Findings == nil {
+		v.Findings = []finding.Finding{}
+	}
+	if v.Decisions == nil {
+		v.Decisions = []match.Decision{}
+	}
+	c.JSON(http.StatusOK, v)
+}
+
+func (s *Server) showEvidence(c *gin.Context) {
+	j, err := s.compute(c.Request.Context(), c.Param("job"))
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	v := EvidenceView{From: harness.Ref{Connector: c.Query("fromConnector"), Cavity: c.Query("fromCavity")}, To: harness.Ref{Connector: c.Query("toConnector"), Cavity: c.Query("toCavity")}}
+	if v.Reasons, err = j.plan.Match.Evidence(v.From, v.To); err != nil {
+		fail(c, problem(http.StatusNotFound, "no-such-row", sentence(err.Error()), ""))
+		return
+	}
+	c.JSON(http.StatusOK, v)
+}
+
+func (s *Server) keepHousings(c *gin.Context) {
+	r, err := read[KeptRequest](c)
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	j, err := s.compute(c.Request.Context(), c.Param("job"))
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	used := map[string]string{}
+	for _, to := range sortedKeys(r.Kept) {
+		from := r.Kept[to]
+		_, okTo := j.facts.To.Connector(to)
+		_, okFrom := j.facts.From.Connector(from)
+		if !okTo || !okFrom {
+			fail(c, problem(http.StatusUnprocessableEntity, "no-such-connector", fmt.Sprintf("There is no connector %s or %s.", to, from), "/kept/"+to))
+			return
+		}
+		if other, twice := used[from]; twice {
+			fail(c, problem(http.StatusUnprocessableEntity, "kept-twice", fmt.Sprintf("The housing %s cannot be both %s and %s.", from, other, to), "/kept/"+to))
+			return
+		}
+		used[from] = to
+	}
+	s.apply(c, r.ID, "housings", "", r.Seen, map[string]any{store.SubjectKept: r.Kept})
+}
+
+// decide carries out a person's action on one row. What must never happen is refused: a cavity that is taken, a pair that
+// a danger rule forbids.
+func (s *Server) decide(c *gin.Context) {
+	r, err := read[DecideRequest](c)
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	j, err := s.compute(c.Request.Context(), c.Param("job"))
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	d, err := decision(j, r)
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	var body any
+	if d.Choice != match.Open || len(d.Rejected) > 0 {
+		d.Who, d.When = who(c), s.now().UTC().UnixMilli()
+		body = d
+	}
+	s.apply(c, r.ID, string(r.Action), r.Reason, r.Seen, map[string]any{store.SubjectDecision(r.Side, r.At): body})
+}
+
+// decision gives the decision that the action makes of what was decided before.
+func decision(j *computed, r DecideRequest) (match.Decision, error) {
+	d := match.Decision{Side: r.Side, At: r.At, Reason: r.Reason}
+	if i := slices.IndexFunc(j.Job.Decisions, func(d match.Decision) bool { return d.Side == r.Side && d.At == r.At }); i >= 0 {
+		d.Rejected = slices.Clone(j.Job.Decisions[i].Rejected)
+	}
+	row, ok := j.facts.From.Row(r.At)
+	if r.Side == match.To {
+		row, ok = j.facts.To.Row(r.At)
+	}
+	if !ok {
+		return d, problem(http.StatusUnprocessableEntity, "no-such-row", fmt.Sprintf("There is no row for %s.", r.At), "/at")
+	}
+	if (r.Side == match.To) != (r.Action == Empty) && r.Action != Reopen {
+		return d, problem(http.StatusUnprocessableEntity, "wrong-side", "That cannot be decided about this side.", "/action")
+	}
+	switch r.Action {
+	case Accept:
+		d.Choice, d.To = match.Matched, r.To
+		d.Rejected = slices.DeleteFunc(d.Rejected, func(to harness.Ref) bool { return to == r.To })
+		return d, checkPair(j, row, r.To)
+	case Reject:
+		if _, ok := j.facts.To.Row(r.To); !ok {
+			return d, problem(http.StatusUnprocessableEntity, "no-such-row", fmt.Sprintf("There is no row for %s.", r.To), "/to")
+		}
+		if !slices.Contains(d.Rejected, r.To) {
+			d.Rejected = append(d.Rejected, r.To)
+		}
+	case GoesAs:
+		d.Choice = match.Gone
+	case Source:
+		if !slices.Contains(match.Sources(), r.Source) {
+			return d, problem(http.StatusUnprocessableEntity, "no-source", "Say what it is fed from: battery, ignition, ground or switch.", "/source")
+		}
+		d.Choice, d.Source = match.Sourced, r.Source
+	case Empty:
+		if r.Reason == "" {
+			return d, problem(http.StatusUnprocessableEntity, "no-reason", "Give the reason why this cavity stays empty.", "/reason")
+		}
+		d.Choice = match.Vacant
+	case Reopen:
+		d.Rejected = nil
+	default:
+		return d, problem(http.StatusUnprocessableEntity, "no-action", "There is no such action.", "/action")
+	}
+	return d, nil
+}
+
+// checkPair refuses a match that must not be.
+func checkPair(j *computed, from harness.Row, to harness.Ref) error {
+	row, ok := j.facts.To.Row(to)
+	if !ok || row.Empty {
+		return problem(http.StatusUnprocessableEntity, "no-such-row", fmt.Sprintf("No wire is wanted in %s.", to), "/to")
+	}
+	if why, vetoed := match.Veto(from.Signal, row.Signal); vetoed {
+		return problem(http.StatusUnprocessableEntity, "vetoed", fmt.Sprintf("%s and %s must not be joined: %s.", from.Ref, to, why), "/to")
+	}
+	for _, d := range j.Job.Decisions {
+		if d.Choice == match.Matched && d.To == to && d.At != from.Ref {
+			return problem(http.StatusConflict, "cavity-taken", fmt.Sprintf("%s is already taken by %s. Reopen that first.", to, d.At), "/to")
+		}
+		if d.Choice == match.Vacant && d.At == to {
+			return problem(http.StatusConflict, "cavity-taken", fmt.Sprintf("%s is left empty on purpose. Reopen that first.", to), "/to")
+		}
+	}
+	return nil
+}
+
+// acceptAbove accepts every open match that is at least so certain, as one change.
+func (s *Server) acceptAbove(c *gin.Context) {
+	r, err := read[AcceptRequest](c)
+	if err == nil && (r.Above < match.Offered || r.Above > 1) {
+		err = problem(http.StatusUnprocessableEntity, "bad-certainty", "Choose a certainty from 50 to 100 %.", "/above")
+	}
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	j, err := s.compute(c.Request.Context(), c.Param("job"))
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	bodies := map[string]any{}
+	for _, l := range j.plan.Match.Lines {
+		if !l.Decided && l.Feeds() && l.P >= r.Above {
+			d, err := decision(j, DecideRequest{Side: match.From, At: l.From, Action: Accept, To: l.To})
+			if err != nil {
+				continue
+			}
+			d.Who, d.When = who(c), s.now().UTC().UnixMilli()
+			bodies[store.SubjectDecision(match.From, l.From)] = d
+		}
+	}
+	if len(bodies) == 0 {
+		c.JSON(http.StatusOK, Done{Job: j.ID, Revision: j.Revision})
+		return
+	}
+	s.apply(c, r.ID, "accept", fmt.Sprintf("all from %.0f %%", 100*r.Above), r.Seen, bodies)
+}

@@ -1,0 +1,62 @@
+package server
+
+import (
+	"bytes"
+	"io"
+	"net/http"
+	"time"
+
+	"github.com/gin-gonic/gin"
+
+	"draxel/core/finding"
+	"draxel/core/harness"
+	"draxel/core/plan"
+	"draxel/exchange"
+)
+
+func (s *Server) showPin(c *gin.Context) {
+	j, err := s.compute(c.Request.Context(), c.Param("job"))
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	v := PinView{Revision: j.Revision, Hash: j.hash, Moves: j.Job.Kind.MovesTerminals(), Steps: j.plan.Steps, Proof: j.plan.Proof,
+		Line: exchange.ProofLine(j.plan.Proof), Housings: j.plan.Housings, Totals: j.plan.Totals, Findings: []finding.Finding{}}
+	for _, f := range j.plan.Findings {
+		if f.Code == "cavity-held" || f.Code == "terminal-system" {
+			v.Findings = append(v.Findings, f)
+		}
+	}
+	if v.Steps == nil {
+		v.Steps, v.Housings = []plan.Step{}, []harness.Connector{}
+	}
+	c.JSON(http.StatusOK, v)
+}
+
+func (s *Server) sheetPDF(c *gin.Context) {
+	s.sheet(c, "pdf", "application/pdf", exchange.WriteSheetPDF)
+}
+
+func (s *Server) sheetCSV(c *gin.Context) {
+	s.sheet(c, "csv", "text/csv; charset=utf-8", exchange.WriteSheetCSV)
+}
+
+func (s *Server) sheet(c *gin.Context, ending, kind string, write func(io.Writer, exchange.Sheet) error) {
+	j, err := s.compute(c.Request.Context(), c.Param("job"))
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	if !j.Job.Kind.MovesTerminals() {
+		fail(c, problem(http.StatusConflict, "no-sheet", "This kind of job joins wires instead of moving terminals: there is no re-pin sheet.", ""))
+		return
+	}
+	sheet := exchange.Sheet{Title: j.Job.Title, Donor: j.Job.Donor, Chassis: j.Job.Chassis, From: j.facts.From.Name, To: j.facts.To.Name,
+		Revision: int(j.Revision), Hash: j.hash, Printed: s.now().Format(time.DateOnly), Plan: j.plan}
+	var b bytes.Buffer
+	if err := write(&b, sheet); err != nil {
+		fail(c, err)
+		return
+	}
+	download(c, j.Job.Title+" re-pin sheet."+ending, kind, b.Bytes())
+}

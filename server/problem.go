@@ -1,0 +1,92 @@
+package server
+
+import (
+	"encoding/json"
+	"errors"
+	"fmt"
+	"net/http"
+
+	"github.com/gin-gonic/gin"
+
+	"draxel/exchange"
+	"draxel/store"
+)
+
+// Problem is an error reply: problem details of RFC 9457 with a stable code and, where a field or a row is to blame, a
+// pointer to it.
+type Problem struct {
+	Title   string `json:"title"`
+	Status  int    `json:"status"`
+	Code    string `json:"code"`
+	Detail  string `json:"detail"`
+	Pointer string `json:"pointer,omitempty"`
+}
+
+func (p *Problem) Error() string { return p.Code + ": " + p.Detail }
+
+func problem(status int, code, detail, pointer string) *Problem {
+	return &Problem{Title: http.StatusText(status), Status: status, Code: code, Detail: detail, Pointer: pointer}
+}
+
+// asProblem finds the reply for an error from below.
+func asProblem(err error) *Problem {
+	var p *Problem
+	var refusal *exchange.Refusal
+	var stale *store.StaleError
+	var tooLarge *http.MaxBytesError
+	switch {
+	case errors.As(err, &p):
+		return p
+	case errors.As(err, &refusal):
+		return problem(http.StatusUnprocessableEntity, refusal.Code, sentence(refusal.Text), "")
+	case errors.As(err, &tooLarge):
+		return problem(http.StatusRequestEntityTooLarge, "too-large", fmt.Sprintf("That is more than %d MB.", tooLarge.Limit>>20), "")
+	case errors.As(err, &stale):
+		return problem(http.StatusConflict, "stale", "Somebody else changed this since you saw it. Nothing was changed: look again and repeat.", stale.Subject)
+	case errors.Is(err, store.ErrNoJob):
+		return problem(http.StatusNotFound, "no-such-job", "There is no such job.", "")
+	case errors.Is(err, store.ErrNoUndo):
+		return problem(http.StatusConflict, "nothing-to-undo", "There is nothing to undo.", "")
+	}
+	return problem(http.StatusInternalServerError, "fault", "Draxel made a mistake: "+err.Error(), "")
+}
+
+// sentence gives a message from below a capital and a full stop.
+func sentence(s string) string {
+	if s == "" {
+		return s
+	}
+	r := []rune(s)
+	if r[0] >= 'a' && r[0] <= 'z' {
+		r[0] -= 'a' - 'A'
+	}
+	if last := r[len(r)-1]; last != '.' && last != '?' && last != '!' {
+		r = append(r, '.')
+	}
+	return string(r)
+}
+
+func fail(c *gin.Context, err error) {
+	p := asProblem(err)
+	body, err := json.Marshal(p)
+	if err != nil {
+		panic(err)
+	}
+	c.Data(p.Status, "application/problem+json", body)
+	c.Abort()
+}
+
+// read decodes a request's JSON body strictly.
+func read[T any](c *gin.Context) (T, error) {
+	var v T
+	d := json.NewDecoder(c.Request.Body)
+	d.DisallowUnknownFields()
+	if err := d.Decode(&v); err != nil {
+		var tooLarge *http.MaxBytesError
+		if errors.As(err, &tooLarge) {
+			return v, err
+		}
+		return v, problem(http.StatusBadRequest, "bad-request", sentence("the request cannot be read: "+err.Error()), "")
+	}
+	return v, nil
+}

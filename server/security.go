@@ -1,0 +1,87 @@
+package server
+
+import (
+	"net"
+	"net/http"
+	"net/url"
+	"time"
+
+	"github.com/gin-gonic/gin"
+)
+
+// loopback says whether a Host or the host of an Origin is this machine by a name that no other can take. A page from
+// elsewhere whose name has been made to point here (DNS rebinding) has its own name in Host, and is refused.
+func loopback(hostport string) bool {
+	host := hostport
+	if h, _, err := net.SplitHostPort(hostport); err == nil {
+		host = h
+	}
+	return host == "localhost" || host == "127.0.0.1" || host == "::1" || host == "[::1]"
+}
+
+// guarded refuses requests under another name than the loopback's, and writes from other origins.
+func guarded(c *gin.Context) {
+	if !loopback(c.Request.Host) {
+		fail(c, problem(http.StatusForbidden, "wrong-host", "Draxel answers only on this machine.", ""))
+		return
+	}
+	if c.Request.Method != http.MethodGet && c.Request.Method != http.MethodHead {
+		origin := c.GetHeader("Origin")
+		u, err := url.Parse(origin)
+		if origin != "" && (err != nil || u.Host != c.Request.Host) {
+			fail(c, problem(http.StatusForbidden, "wrong-origin", "This change came from another page.", ""))
+			return
+		}
+		if site := c.GetHeader("Sec-Fetch-Site"); site != "" && site != "same-origin" && site != "none" {
+			fail(c, problem(http.StatusForbidden, "wrong-origin", "This change came from another page.", ""))
+			return
+		}
+	}
+	c.Next()
+}
+
+// secured sets the headers that keep a page from doing what ours never does. Styles are set by the component library at
+// run time, hence the one exception.
+func secured(c *gin.Context) {
+	h := c.Writer.Header()
+	h.Set("Content-Security-Policy", "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; font-src 'self' data:; object-src 'none'; base-uri 'none'; frame-ancestors 'none'; form-action 'self'")
+	h.Set("X-Content-Type-Options", "nosniff")
+	h.Set("Referrer-Policy", "no-referrer")
+	h.Set("Cross-Origin-Opener-Policy", "same-origin")
+	c.Next()
+}
+
+func noStore(c *gin.Context) {
+	c.Header("Cache-Control", "no-store")
+	c.Next()
+}
+
+// limited bounds what a request may send.
+func limited(bytes int64) gin.HandlerFunc {
+	return func(c *gin.Context) {
+		c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, bytes)
+		c.Next()
+	}
+}
+
+// logged writes one line a request, without anything that a customer typed.
+func (s *Server) logged(c *gin.Context) {
+	start, id := s.now(), s.newID()
+	c.Header("X-Request-Id", id)
+	c.Next()
+	if s.log != nil {
+		s.log.Info("request", "id", id, "method", c.Request.Method, "route", c.FullPath(), "status", c.Writer.Status(), "ms", time.Since(start).Milliseconds())
+	}
+}
+
+func (s *Server) recovered(c *gin.Context) {
+	defer func() {
+		if p := recover(); p != nil {
+			if s.log != nil {
+				s.log.Error("panic", "route", c.FullPath(), "value", p)
+			}
+			fail(c, problem(http.StatusInternalServerError, "fault", "Draxel made a mistake. Nothing was changed. Save the job file and send it to us.", ""))
+		}
+	}()
+	c.Next()
+}

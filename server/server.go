@@ -1,0 +1,95 @@
+// Package server gives Draxel to a browser: a JSON API over the stages, live updates, and the built front end.
+//
+// Each stage has one file of handlers. Replies are computed from the job at its revision and kept until the job changes;
+// nothing that is computed is stored. Errors are problem details (RFC 9457) with a stable code. The server is made for
+// the loopback interface: it answers no other host's name and takes writes from its own pages alone.
+package server
+
+import (
+	"crypto/rand"
+	"encoding/hex"
+	"log/slog"
+	"net/http"
+	"time"
+
+	"github.com/gin-gonic/gin"
+	"golang.org/x/sync/singleflight"
+
+	"draxel/store"
+)
+
+// Server answers requests. Clock and ids are passed in, so that tests can hold them still.
+type Server struct {
+	store   *store.Store
+	log     *slog.Logger
+	now     func() time.Time
+	newID   func() string
+	cache   cache
+	loading singleflight.Group
+	events  hub
+}
+
+// Options are what a server is made with; Now and NewID may be nil.
+type Options struct {
+	Store *store.Store
+	Log   *slog.Logger
+	Now   func() time.Time
+	NewID func() string
+}
+
+// New gives a server over the store.
+func New(o Options) *Server {
+	s := &Server{store: o.Store, log: o.Log, now: o.Now, newID: o.NewID}
+	if s.now == nil {
+		s.now = time.Now
+	}
+	if s.newID == nil {
+		s.newID = func() string {
+			var b [9]byte
+			_, _ = rand.Read(b[:]) // never fails, by its documentation
+			return hex.EncodeToString(b[:])
+		}
+	}
+	return s
+}
+
+// Handler gives the whole of it as an http.Handler.
+func (s *Server) Handler() http.Handler {
+	gin.SetMode(gin.ReleaseMode)
+	r := gin.New()
+	r.UseRawPath, r.UnescapePathValues = true, true
+	r.Use(s.logged, s.recovered, guarded, secured)
+	api := r.Group("/api", noStore)
+	api.GET("/health", func(c *gin.Context) { c.JSON(http.StatusOK, gin.H{"ok": true}) })
+	api.GET("/kinds", listKinds)
+	api.GET("/jobs", s.listJobs)
+	api.POST("/jobs", limited(1<<20), s.createJob)
+	api.POST("/jobs/file", limited(maxUpload), s.openJobFile)
+	job := api.Group("/jobs/:job")
+	job.GET("", s.showJob)
+	job.PUT("", limited(1<<20), s.changeJob)
+	job.DELETE("", s.deleteJob)
+	job.GET("/file", s.saveJobFile)
+	job.GET("/journal", s.showJournal)
+	job.GET("/events", s.streamEvents)
+	job.POST("/undo", limited(1<<16), s.undo)
+
+	job.GET("/gather/:side", s.showTable)
+	job.POST("/gather/:side/preview", limited(maxUpload), s.previewTable)
+	job.PUT("/gather/:side", limited(maxUpload), s.importTable)
+	job.PUT("/gather/:side/options", limited(1<<20), s.correctTable)
+	job.GET("/gather/:side/csv", s.exportTable)
+
+	job.GET("/match", s.showMatch)
+	job.GET("/match/evidence", s.showEvidence)
+	job.PUT("/match/kept", limited(1<<20), s.keepHousings)
+	job.POST("/match/decide", limited(1<<20), s.decide)
+	job.POST("/match/accept", limited(1<<16), s.acceptAbove)
+
+	job.GET("/pin", s.showPin)
+	job.GET("/pin/sheet.pdf", s.sheetPDF)
+	job.GET("/pin/sheet.csv", s.sheetCSV)
+
+	r.NoRoute(servePage)
+	return r
+}

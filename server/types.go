@@ -1,0 +1,204 @@
+package server
+
+import (
+	"draxel/core/finding"
+	"draxel/core/gather"
+	"draxel/core/harness"
+	"draxel/core/match"
+	"draxel/core/plan"
+)
+
+// The requests and replies of the API. The TypeScript types are generated from these.
+
+// JobList is the list of jobs, last changed first.
+type JobList struct {
+	Jobs []JobLine `json:"jobs"`
+}
+
+// JobLine is a job in the list.
+type JobLine struct {
+	ID       string    `json:"id"`
+	Title    string    `json:"title"`
+	Kind     plan.Kind `json:"kind"`
+	Donor    string    `json:"donor"`
+	Chassis  string    `json:"chassis"`
+	Changed  int64     `json:"changed"` // Unix milliseconds
+	Revision int64     `json:"revision"`
+}
+
+// KindList is the kinds of job in the order in which they are offered.
+type KindList struct {
+	Kinds []plan.KindInfo `json:"kinds"`
+}
+
+// JobRequest makes a job or changes what it is called. ID is the change's, made by the client.
+type JobRequest struct {
+	ID      string    `json:"id"`
+	Title   string    `json:"title"`
+	Kind    plan.Kind `json:"kind"`
+	Donor   string    `json:"donor"`
+	Chassis string    `json:"chassis"`
+	Seen    int64     `json:"seen,omitempty"` // revision that the person saw
+}
+
+// JobView is a job as the frame around the stages shows it.
+type JobView struct {
+	JobLine
+	KindInfo plan.KindInfo             `json:"kindInfo"`
+	Sides    Sides                     `json:"sides"`
+	Open     OpenCounts                `json:"open"`
+	Findings []finding.Finding         `json:"findings"`
+	Severity map[finding.Severity]int  `json:"severity"`
+	Undo     string                    `json:"undo,omitempty"` // what undo would take back
+	Kept     map[string]string         `json:"kept"`
+	Tables   map[match.Side]TableState `json:"tables"`
+}
+
+// Sides says what the two pinouts are called, empty when not yet brought.
+type Sides struct {
+	From string `json:"from"`
+	To   string `json:"to"`
+}
+
+// TableState is what the frame shows of a pinout.
+type TableState struct {
+	Rows     int `json:"rows"`
+	Rejected int `json:"rejected"`
+}
+
+// OpenCounts is how much is open in each stage.
+type OpenCounts struct {
+	Gather int `json:"gather"`
+	Match  int `json:"match"`
+	Pin    int `json:"pin"`
+}
+
+// Done is the reply to a change: the job's new revision.
+type Done struct {
+	Job      string `json:"job"`
+	Revision int64  `json:"revision"`
+	What     string `json:"what,omitempty"`  // what an undo took back
+	Count    int    `json:"count,omitempty"` // how many rows were decided, or taken back
+}
+
+// UndoRequest undoes the last change.
+type UndoRequest struct {
+	ID string `json:"id"`
+}
+
+// TableMeta is what a person says of a table.
+type TableMeta struct {
+	Name   string        `json:"name"`
+	Source string        `json:"source,omitempty"`
+	Date   string        `json:"date,omitempty"`
+	Trust  harness.Trust `json:"trust"`
+}
+
+// TableView is a table with its reading.
+type TableView struct {
+	Meta     TableMeta      `json:"meta"`
+	Options  gather.Options `json:"options"`
+	Reading  gather.Reading `json:"reading"`
+	Sample   [][]string     `json:"sample"` // the first lines as they were brought
+	Sheet    string         `json:"sheet,omitempty"`
+	Sheets   []string       `json:"sheets,omitempty"`
+	Encoding string         `json:"encoding,omitempty"`
+	Revision int64          `json:"revision"`
+}
+
+// CorrectRequest changes how a stored table is read, or what is said of it.
+type CorrectRequest struct {
+	ID      string         `json:"id"`
+	Seen    int64          `json:"seen"`
+	Meta    TableMeta      `json:"meta"`
+	Options gather.Options `json:"options"`
+}
+
+// MatchView is the spread: both pinouts and the verdicts between them.
+type MatchView struct {
+	Revision  int64             `json:"revision"`
+	From      harness.Pinout    `json:"from"`
+	To        harness.Pinout    `json:"to"`
+	Kept      map[string]string `json:"kept"`
+	Lines     []match.Line      `json:"lines"`
+	Wants     []match.Want      `json:"wants"`
+	Totals    match.Totals      `json:"totals"`
+	Findings  []finding.Finding `json:"findings"`
+	Decisions []match.Decision  `json:"decisions"`
+}
+
+// EvidenceView explains one pair.
+type EvidenceView struct {
+	From    harness.Ref      `json:"from"`
+	To      harness.Ref      `json:"to"`
+	Reasons []finding.Reason `json:"reasons"`
+}
+
+// KeptRequest states which From housing each To connector is; a connector that is left out is a new housing.
+type KeptRequest struct {
+	ID   string            `json:"id"`
+	Seen int64             `json:"seen"`
+	Kept map[string]string `json:"kept"`
+}
+
+// Action is what a person does to a row.
+type Action string
+
+// The actions.
+const (
+	Accept Action = "accept" // goes to the To cavity named
+	Reject Action = "reject" // does not go to the To cavity named
+	GoesAs Action = "goes"
+	Source Action = "source"
+	Empty  Action = "empty"  // a To cavity left empty on purpose; it wants a reason
+	Reopen Action = "reopen" // take the decision back
+)
+
+// DecideRequest decides one row.
+type DecideRequest struct {
+	ID     string      `json:"id"`
+	Seen   int64       `json:"seen"`
+	Side   match.Side  `json:"side"`
+	At     harness.Ref `json:"at"`
+	Action Action      `json:"action"`
+	To     harness.Ref `json:"to,omitzero"`
+	Source string      `json:"source,omitempty"`
+	Reason string      `json:"reason,omitempty"`
+}
+
+// AcceptRequest accepts every open match that is at least so certain.
+type AcceptRequest struct {
+	ID    string  `json:"id"`
+	Seen  int64   `json:"seen"`
+	Above float64 `json:"above"` // 0.5 to 1
+}
+
+// PinView is the re-pin sheet.
+type PinView struct {
+	Revision int64               `json:"revision"`
+	Hash     string              `json:"hash"`
+	Moves    bool                `json:"moves"` // this kind of job moves terminals
+	Steps    []plan.Step         `json:"steps"`
+	Proof    plan.Proof          `json:"proof"`
+	Line     string              `json:"line"` // the proof in one sentence
+	Housings []harness.Connector `json:"housings"`
+	Totals   match.Totals        `json:"totals"`
+	Findings []finding.Finding   `json:"findings"`
+}
+
+// JournalView is a job's latest changes, newest first.
+type JournalView struct {
+	Entries []JournalLine `json:"entries"`
+}
+
+// JournalLine is one change.
+type JournalLine struct {
+	Seq      int64  `json:"seq"`
+	Revision int64  `json:"revision"`
+	Who      string `json:"who"`
+	At       int64  `json:"at"` // Unix milliseconds
+	What     string `json:"what"`
+	Reason   string `json:"reason,omitempty"`
+	Subjects int    `json:"subjects"`
+	Undone   bool   `json:"undone"`
+}
