@@ -10,6 +10,7 @@ export default tseslint.config(
   {
     languageOptions: { parserOptions: { projectService: true } },
     rules: {
+      'react-hooks/incompatible-library': 'off', // no React compiler here
       '@typescript-eslint/restrict-template-expressions': ['error', { allowNumber: true }],
       '@typescript-eslint/no-confusing-void-expression': ['error', { ignoreArrowShorthand: true }],
     },

@@ -1,0 +1,220 @@
+// Package browser drives the real interface in headless Chromium.
+package browser
+
+import (
+	"context"
+	"flag"
+	"fmt"
+	"net/http/httptest"
+	"os"
+	"strings"
+	"sync"
+	"testing"
+	"time"
+
+	"github.com/go-rod/rod"
+	"github.com/go-rod/rod/lib/input"
+	"github.com/go-rod/rod/lib/launcher"
+	"github.com/go-rod/rod/lib/proto"
+	"github.com/go-rod/rod/lib/utils"
+
+	"draxel/demo"
+	"draxel/server"
+	"draxel/store"
+)
+
+const chromium = "/usr/lib/chromium/chromium-headless-shell"
+
+var chrome *rod.Browser
+
+func TestMain(m *testing.M) {
+	flag.Parse()
+	os.Exit(run(m))
+}
+
+func run(m *testing.M) int {
+	if _, err := os.Stat(chromium); err != nil {
+		fmt.Fprintln(os.Stderr, "Chromium is missing: apt-get install chromium-headless-shell")
+		return 1
+	}
+	if _, err := os.Stat("../server/dist/index.html"); err != nil {
+		fmt.Fprintln(os.Stderr, "the front end is not built: make build")
+		return 1
+	}
+	l := launcher.New().Bin(chromium).Leakless(false).NoSandbox(true).
+		Set("disable-gpu").Set("disable-quic").Set("no-first-run").Set("disable-background-networking").Set("disable-component-update").
+		Set("disable-sync").Set("hide-scrollbars").Set("font-render-hinting", "none").Set("force-prefers-reduced-motion").
+		Set("host-resolver-rules", "MAP * ~NOTFOUND , EXCLUDE 127.0.0.1 , EXCLUDE localhost")
+	address, err := l.Launch()
+	if err != nil {
+		fmt.Fprintln(os.Stderr, "start Chromium:", err)
+		return 1
+	}
+	chrome = rod.New().ControlURL(address)
+	if err := chrome.Connect(); err != nil {
+		fmt.Fprintln(os.Stderr, "reach Chromium:", err)
+		return 1
+	}
+	code := m.Run()
+	_ = chrome.Close()
+	l.Cleanup()
+	return code
+}
+
+// quick looks again every 20 ms: Rod's own way backs off to a second.
+func quick() utils.Sleeper {
+	return func(ctx context.Context) error {
+		select {
+		case <-ctx.Done():
+			return ctx.Err()
+		case <-time.After(20 * time.Millisecond):
+			return nil
+		}
+	}
+}
+
+// visit is one person at one window of a Draxel of their own with the demonstration jobs.
+type visit struct {
+	t    *testing.T
+	page *rod.Page
+	url  string
+}
+
+func open(t *testing.T, path string) *visit {
+	t.Helper()
+	s, err := store.Open(t.Context(), t.TempDir(), time.Now)
+	if err != nil {
+		t.Fatal(err)
+	}
+	jobs, err := demo.Jobs()
+	if err != nil {
+		t.Fatal(err)
+	}
+	for i, id := range []string{"sorrel-refit", "packhorse"} {
+		if _, err := s.Create(t.Context(), id, "demo-"+id, "Ines", jobs[i]); err != nil {
+			t.Fatal(err)
+		}
+	}
+	web := httptest.NewServer(server.New(server.Options{Store: s}).Handler())
+	v := &visit{t: t, url: web.URL}
+	window, err := chrome.Incognito()
+	if err != nil {
+		t.Fatal(err)
+	}
+	page, err := window.Page(proto.TargetCreateTarget{URL: "about:blank"})
+	if err != nil {
+		t.Fatal(err)
+	}
+	v.page = page.Timeout(60 * time.Second).Sleeper(quick).
+		WithPanic(func(x any) { t.Helper(); t.Fatalf("browser: %v", x) })
+	v.page.MustSetViewport(1280, 800, 1, false)
+	errors := v.watch()
+	t.Cleanup(func() {
+		if t.Failed() {
+			v.shot(os.TempDir() + "/draxel-failed-" + strings.ReplaceAll(t.Name(), "/", "-") + ".png")
+		}
+		for _, e := range errors() {
+			t.Errorf("the page's console: %s", e)
+		}
+		_ = window.Close()
+		web.CloseClientConnections()
+		web.Close()
+		_ = s.Close()
+	})
+	v.goTo(path)
+	return v
+}
+
+// watch collects what the page complains of on its console.
+func (v *visit) watch() func() []string {
+	var mu sync.Mutex
+	var all []string
+	go v.page.EachEvent(func(e *proto.RuntimeConsoleAPICalled) {
+		if e.Type != proto.RuntimeConsoleAPICalledTypeError && e.Type != proto.RuntimeConsoleAPICalledTypeWarning {
+			return
+		}
+		var words []string
+		for _, a := range e.Args {
+			words = append(words, a.Value.String()+" "+a.Description)
+		}
+		mu.Lock()
+		defer mu.Unlock()
+		all = append(all, strings.Join(words, " "))
+	}, func(e *proto.RuntimeExceptionThrown) {
+		mu.Lock()
+		defer mu.Unlock()
+		all = append(all, e.ExceptionDetails.Text)
+	})()
+	return func() []string {
+		mu.Lock()
+		defer mu.Unlock()
+		return all
+	}
+}
+
+func (v *visit) goTo(path string) {
+	v.t.Helper()
+	v.page.MustNavigate(v.url + path)
+	v.page.MustWaitLoad()
+	v.page.MustEval(`() => document.fonts.ready.then(() => true)`)
+}
+
+// see waits until the element is there with the text in it.
+func (v *visit) see(selector, text string) *rod.Element {
+	v.t.Helper()
+	e, err := v.page.Timeout(8*time.Second).ElementR(selector, text)
+	if err != nil {
+		v.t.Fatalf("did not see %q in %s: %v", text, selector, err)
+	}
+	return e.CancelTimeout()
+}
+
+func (v *visit) click(selector, text string) {
+	v.t.Helper()
+	if err := v.see(selector, text).Click(proto.InputMouseButtonLeft, 1); err != nil {
+		v.t.Fatalf("click %s %q: %v", selector, text, err)
+	}
+}
+
+func (v *visit) press(keys ...input.Key) {
+	v.t.Helper()
+	if err := v.page.Keyboard.Type(keys...); err != nil {
+		v.t.Fatalf("press: %v", err)
+	}
+}
+
+func (v *visit) write(selector, text string) {
+	v.t.Helper()
+	e := v.page.MustElement(selector)
+	e.MustSelectAllText().MustInput(text)
+}
+
+func (v *visit) text(selector string) string {
+	v.t.Helper()
+	return v.page.MustElement(selector).MustText()
+}
+
+// until waits for the condition, at most eight seconds.
+func (v *visit) until(what string, is func() bool) {
+	v.t.Helper()
+	for end := time.Now().Add(8 * time.Second); time.Now().Before(end); time.Sleep(20 * time.Millisecond) {
+		if is() {
+			return
+		}
+	}
+	v.t.Fatalf("waited in vain: %s", what)
+}
+
+func (v *visit) shot(path string) {
+	v.t.Helper()
+	v.page.MustEval(`() => document.fonts.ready.then(() => true)`)
+	time.Sleep(150 * time.Millisecond)
+	picture, err := v.page.Screenshot(false, &proto.PageCaptureScreenshot{Format: proto.PageCaptureScreenshotFormatPng})
+	if err != nil {
+		v.t.Logf("no picture: %v", err)
+		return
+	}
+	if err := os.WriteFile(path, picture, 0o644); err != nil {
+		v.t.Logf("no picture: %v", err)
+	}
+}

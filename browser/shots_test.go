@@ -1,0 +1,27 @@
+package browser
+
+import (
+	"flag"
+	"testing"
+)
+
+var shots = flag.String("shots", "", "folder to put a picture of each main view in")
+
+// TestShots takes the pictures that the README shows; it runs only when asked to.
+func TestShots(t *testing.T) {
+	if *shots == "" {
+		t.Skip("pictures are taken with -shots DIR")
+	}
+	for name, path := range map[string]string{
+		"jobs":                 "/",
+		"gather":               "/jobs/packhorse/gather?side=from",
+		"match":                "/jobs/sorrel-refit/match",
+		"crosswalk-two-makers": "/jobs/packhorse/match?row=from%20SP-26",
+		"pin":                  "/jobs/sorrel-refit/pin?step=3",
+	} {
+		v := open(t, path)
+		v.see("body", "Draxel")
+		v.until("the page is quiet", func() bool { return v.page.MustEval(`() => !document.querySelector('[aria-busy=true]')`).Bool() })
+		v.shot(*shots + "/" + name + ".png")
+	}
+}

@@ -1,0 +1,49 @@
+import type { Problem } from './types.gen';
+
+/** An error reply of the server: what happened, in one sentence, with a stable code. */
+export class ProblemError extends Error {
+  constructor(readonly problem: Problem) {
+    super(problem.detail);
+  }
+}
+
+const whoKey = 'draxel-who';
+export const whoIsWorking = () => localStorage.getItem(whoKey) ?? '';
+export const setWhoIsWorking = (name: string) => localStorage.setItem(whoKey, name);
+
+function unreachable(): ProblemError {
+  return new ProblemError({
+    title: 'Unreachable',
+    status: 0,
+    code: 'unreachable',
+    detail: 'Draxel does not answer. What was stored is safe: start it again and repeat the last step.',
+  });
+}
+
+export async function request<T>(method: string, path: string, body?: unknown): Promise<T> {
+  const form = body instanceof FormData;
+  let reply: Response;
+  try {
+    reply = await fetch('/api' + path, {
+      method,
+      headers: {
+        'Draxel-Who': encodeURIComponent(whoIsWorking()),
+        ...(body === undefined || form || body instanceof Blob ? {} : { 'Content-Type': 'application/json' }),
+      },
+      body: body === undefined || form || body instanceof Blob ? body : JSON.stringify(body),
+    });
+  } catch {
+    throw unreachable();
+  }
+  if (!reply.ok) {
+    throw new ProblemError((await reply.json()) as Problem);
+  }
+  return (await reply.json()) as T;
+}
+
+/** A change's id is made here, so that a retry is not a second change. */
+export const newChangeID = () => crypto.randomUUID();
+
+export function explain(error: unknown): string {
+  return error instanceof Error ? error.message : String(error);
+}

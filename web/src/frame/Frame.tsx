@@ -1,0 +1,172 @@
+import { App, Button, Input, Modal } from 'antd';
+import { useState } from 'react';
+import { useHotkeys } from 'react-hotkeys-hook';
+import { Link, NavLink, Outlet, useParams } from 'react-router';
+import { explain, setWhoIsWorking, whoIsWorking } from '../api/client';
+import { useJob, useLiveJob, useUndo } from '../api/hooks';
+import type { JobView } from '../api/types.gen';
+import { KeysDialog } from '../keys/KeysDialog';
+import { Findings } from './Findings';
+import { JobForm } from './JobForm';
+import { severityWord, SeverityMark } from './SeverityMark';
+
+const severities = ['danger', 'wrong', 'check'] as const;
+
+const undoWords: Record<string, string> = {
+  accept: 'accept',
+  reject: 'reject',
+  goes: 'goes',
+  source: 'needs a source',
+  empty: 'left empty',
+  reopen: 'reopen',
+  import: 'the import',
+  correct: 'the correction',
+  housings: 'the housings',
+  describe: 'the job’s description',
+};
+
+/** The job a page below the frame works on. */
+export function useJobID(): string {
+  return useParams().job ?? '';
+}
+
+export function Frame() {
+  const id = useJobID();
+  const job = useJob(id);
+  useLiveJob(id);
+  if (job.isError) {
+    return (
+      <div className="empty">
+        <h1>This job cannot be shown</h1>
+        <p>{explain(job.error)}</p>
+        <Link to="/">All jobs</Link>
+      </div>
+    );
+  }
+  if (!job.data) {
+    return null;
+  }
+  return (
+    <div className="frame">
+      <Head job={job.data} />
+      <nav className="rail" aria-label="stages">
+        <Stage to="gather" word="Gather" open={job.data.open.gather} what="sides without a pinout" />
+        <Stage to="match" word="Match" open={job.data.open.match} what="rows not decided" />
+        <Stage to="pin" word="Pin" open={job.data.open.pin} what="steps on the sheet" />
+      </nav>
+      <Outlet />
+    </div>
+  );
+}
+
+function Stage({ to, word, open, what }: { to: string; word: string; open: number; what: string }) {
+  return (
+    <NavLink to={to} title={`${open} ${what}`}>
+      {word} <span className="count">{open > 0 ? open : ''}</span>
+    </NavLink>
+  );
+}
+
+function Head({ job }: { job: JobView }) {
+  const [shown, show] = useState<'keys' | 'findings' | 'job' | undefined>();
+  const undo = useUndo(job.id);
+  const { message } = App.useApp();
+  const takeBack = () =>
+    undo.mutate(undefined, {
+      onSuccess: (done) =>
+        void message.info(
+          `Taken back: ${undoWords[done.what ?? ''] ?? done.what}, ${done.count === 1 ? 'one row' : `${done.count} rows`}.`,
+        ),
+      onError: (error) => void message.warning(explain(error)),
+    });
+  const close = () => show(undefined);
+  useHotkeys('u', takeBack, { enabled: !!job.undo && !shown });
+  useHotkeys('shift+slash', () => show('keys'), { useKey: false });
+  useHotkeys('?', () => show('keys'), { useKey: true });
+  useHotkeys('f', () => show('findings'));
+  return (
+    <header className="head">
+      <Link className="brand" to="/">
+        Draxel
+      </Link>
+      <div className="where grow">
+        <button className="plain" onClick={() => show('job')} title="title, kind, donor, chassis; job file">
+          <strong>{job.title}</strong>
+        </button>
+        <span className="quiet">
+          {job.donor} → {job.chassis} · {job.kindInfo.name.toLowerCase()}
+        </span>
+      </div>
+      <button
+        className="plain"
+        onClick={() => show('findings')}
+        title="what is wrong or doubtful (F)"
+        data-testid="findings"
+      >
+        {severities.map((s) => (
+          <span key={s} style={{ marginLeft: 12 }}>
+            <SeverityMark severity={s} /> <strong>{job.severity[s] ?? 0}</strong> {severityWord[s]}
+          </span>
+        ))}
+      </button>
+      <button
+        className="plain"
+        onClick={takeBack}
+        disabled={!job.undo}
+        title={job.undo ? `take back: ${undoWords[job.undo] ?? job.undo}` : 'nothing to undo'}
+      >
+        <kbd>U</kbd> undo
+      </button>
+      <button className="plain" onClick={() => show('keys')}>
+        <kbd>?</kbd> keys
+      </button>
+      <Who />
+      <KeysDialog open={shown === 'keys'} onClose={close} />
+      <Findings job={job} open={shown === 'findings'} onClose={close} />
+      {shown === 'job' && <JobForm job={job} onClose={close} />}
+    </header>
+  );
+}
+
+function Who() {
+  const [name, setName] = useState(whoIsWorking);
+  const [draft, setDraft] = useState<string | undefined>();
+  const keep = () => {
+    const next = (draft ?? '').trim();
+    setWhoIsWorking(next);
+    setName(next);
+    setDraft(undefined);
+  };
+  return (
+    <>
+      <button
+        className="plain"
+        onClick={() => setDraft(name)}
+        title="who is working: decisions carry this name"
+      >
+        {name || 'who are you?'}
+      </button>
+      <Modal
+        open={draft !== undefined}
+        onCancel={() => setDraft(undefined)}
+        title="Who is working?"
+        width={380}
+        footer={
+          <Button type="primary" onClick={keep}>
+            Keep
+          </Button>
+        }
+      >
+        <Input
+          aria-label="your name"
+          value={draft}
+          maxLength={60}
+          onChange={(e) => setDraft(e.target.value)}
+          onPressEnter={keep}
+          autoFocus
+        />
+        <p className="quiet">Decisions carry this name in the job’s history.</p>
+      </Modal>
+    </>
+  );
+}

@@ -1,0 +1,96 @@
+import { App, Button, Input, Modal, Select } from 'antd';
+import { useState } from 'react';
+import { useNavigate } from 'react-router';
+import { explain, ProblemError } from '../api/client';
+import { fileAddress, useCreateJob, useDeleteJob, useDescribe, useKinds } from '../api/hooks';
+import type { JobRequest, JobView } from '../api/types.gen';
+
+type Draft = Pick<JobRequest, 'title' | 'kind' | 'donor' | 'chassis'>;
+
+/** Makes a job, or says anew what an existing one is called. */
+export function JobForm({ job, onClose }: { job?: JobView; onClose: () => void }) {
+  const [draft, setDraft] = useState<Draft>(job ?? { title: '', kind: 're-pinned', donor: '', chassis: '' });
+  const kinds = useKinds();
+  const create = useCreateJob();
+  const describe = useDescribe(job?.id ?? '');
+  const remove = useDeleteJob();
+  const navigate = useNavigate();
+  const { modal } = App.useApp();
+  const error = create.error ?? describe.error;
+  const wrongField = error instanceof ProblemError ? error.problem.pointer : undefined;
+  const { title, kind, donor, chassis } = draft;
+  const save = () => {
+    if (job) {
+      describe.mutate({ title, kind, donor, chassis, seen: job.revision }, { onSuccess: onClose });
+    } else {
+      create.mutate(
+        { title, kind, donor, chassis },
+        { onSuccess: (done) => void navigate(`/jobs/${done.job}/gather`) },
+      );
+    }
+  };
+  const confirmDelete = () =>
+    modal.confirm({
+      title: `Delete “${title}”?`,
+      content: 'Save the job file first if you may want it again.',
+      okText: 'Delete',
+      onOk: async () => {
+        await remove.mutateAsync(job?.id ?? '');
+        void navigate('/');
+      },
+    });
+  const text = (field: 'title' | 'donor' | 'chassis', label: string, hint: string) => (
+    <div className="field">
+      <label htmlFor={field}>{label}</label>
+      <Input
+        id={field}
+        value={draft[field]}
+        placeholder={hint}
+        status={wrongField === `/${field}` ? 'error' : undefined}
+        onChange={(e) => setDraft({ ...draft, [field]: e.target.value })}
+        onPressEnter={save}
+        autoFocus={field === 'title'}
+      />
+    </div>
+  );
+  return (
+    <Modal
+      open
+      title={job ? 'The job' : 'New job'}
+      onCancel={onClose}
+      width={560}
+      footer={
+        <div className="bar">
+          {job && <Button href={fileAddress(job.id, 'file')}>Save the job file</Button>}
+          {job && <Button onClick={confirmDelete}>Delete…</Button>}
+          <span className="grow" />
+          <Button type="primary" onClick={save} loading={create.isPending || describe.isPending}>
+            {job ? 'Keep' : 'Make the job'}
+          </Button>
+        </div>
+      }
+    >
+      <div className="stack">
+        {text('title', 'Title', 'what you call it in the workshop')}
+        <div className="field">
+          <label htmlFor="kind">Kind of job</label>
+          <Select
+            id="kind"
+            style={{ width: '100%' }}
+            value={kind}
+            onChange={(k: Draft['kind']) => setDraft({ ...draft, kind: k })}
+            options={kinds.data?.kinds.map((k) => ({ value: k.id, label: k.name }))}
+          />
+          <div className="quiet">{kinds.data?.kinds.find((k) => k.id === kind)?.meaning}</div>
+        </div>
+        {text('donor', 'Donor', 'the vehicle or harness the engine comes from')}
+        {text('chassis', 'Chassis', 'the vehicle or unit that it goes to')}
+        {error && (
+          <div className="problem" role="alert">
+            {explain(error)}
+          </div>
+        )}
+      </div>
+    </Modal>
+  );
+}

@@ -1,0 +1,61 @@
+import '@fontsource-variable/atkinson-hyperlegible-mono';
+import '@fontsource-variable/atkinson-hyperlegible-next';
+import './styles.css';
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { App as AntApp, ConfigProvider } from 'antd';
+import { StrictMode } from 'react';
+import { createRoot } from 'react-dom/client';
+import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
+import { ProblemError } from './api/client';
+import { Frame } from './frame/Frame';
+import { JobsPage } from './frame/JobsPage';
+import { GatherPage } from './stages/gather/GatherPage';
+import { MatchPage } from './stages/match/MatchPage';
+import { PinPage } from './stages/pin/PinPage';
+import { useTheme } from './theme';
+
+const client = new QueryClient({
+  defaultOptions: {
+    queries: {
+      refetchOnWindowFocus: false,
+      retry: (count, error) => count < 2 && !(error instanceof ProblemError && error.problem.status >= 400),
+    },
+  },
+});
+
+const router = createBrowserRouter([
+  { path: '/', element: <JobsPage /> },
+  {
+    path: '/jobs/:job',
+    element: <Frame />,
+    children: [
+      { index: true, element: <Navigate to="match" replace /> },
+      { path: 'gather', element: <GatherPage /> },
+      { path: 'match', element: <MatchPage /> },
+      { path: 'pin', element: <PinPage /> },
+    ],
+  },
+  { path: '*', element: <Navigate to="/" replace /> },
+]);
+
+function Draxel() {
+  return (
+    <ConfigProvider theme={useTheme()} wave={{ disabled: true }}>
+      <AntApp component={false} message={{ duration: 4 }}>
+        <RouterProvider router={router} />
+      </AntApp>
+    </ConfigProvider>
+  );
+}
+
+const root = document.getElementById('root');
+if (!root) {
+  throw new Error('the page has no root');
+}
+createRoot(root).render(
+  <StrictMode>
+    <QueryClientProvider client={client}>
+      <Draxel />
+    </QueryClientProvider>
+  </StrictMode>,
+);

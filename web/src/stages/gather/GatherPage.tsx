@@ -1,0 +1,105 @@
+import './gather.css';
+import { App, Button } from 'antd';
+import { useState } from 'react';
+import { Link, useSearchParams } from 'react-router';
+import { explain } from '../../api/client';
+import { fileAddress, useCorrect, useJob, useTable, type Side } from '../../api/hooks';
+import type { JobView, Options, TableMeta } from '../../api/types.gen';
+import { useJobID } from '../../frame/Frame';
+import { Brought } from './Brought';
+import { ImportTable } from './ImportTable';
+import { PinoutRows } from './PinoutRows';
+import { ReadingSide } from './ReadingSide';
+
+export function GatherPage() {
+  const id = useJobID();
+  const job = useJob(id);
+  const [address] = useSearchParams();
+  if (!job.data) {
+    return null;
+  }
+  const missing: Side = job.data.tables.from && !job.data.tables.to ? 'to' : 'from';
+  const asked = address.get('side');
+  const side: Side = asked === 'from' || asked === 'to' ? asked : missing;
+  return <GatherSide key={side} job={job.data} side={side} />;
+}
+
+function GatherSide({ job, side }: { job: JobView; side: Side }) {
+  const there = job.tables[side] !== undefined;
+  const [bringing, setBringing] = useState(false);
+  const [asBrought, setAsBrought] = useState(false);
+  const table = useTable(job.id, side, there);
+  const correct = useCorrect(job.id, side);
+  const [, setAddress] = useSearchParams();
+  const { message } = App.useApp();
+  if (!there || bringing) {
+    return (
+      <ImportTable
+        job={job.id}
+        side={side}
+        seen={job.revision}
+        onCancel={there ? () => setBringing(false) : undefined}
+        onDone={() => {
+          setBringing(false);
+          if (side === 'from' && !job.tables.to) {
+            setAddress({ side: 'to' });
+          }
+        }}
+      />
+    );
+  }
+  if (!table.data) {
+    return <main className="page">{table.isError && explain(table.error)}</main>;
+  }
+  const view = table.data;
+  const keep = (meta: TableMeta, options: Options) =>
+    correct.mutate(
+      { meta, options, seen: view.revision },
+      { onError: (e) => void message.warning(explain(e)) },
+    );
+  return (
+    <main className="gatherpage">
+      <div className="left">
+        <nav className="sides" aria-label="sides">
+          {(['from', 'to'] as const).map((s) => (
+            <Link key={s} to={`?side=${s}`} className={s === side ? 'on' : ''}>
+              {s === 'from' ? 'From' : 'To'}: {job.sides[s] || 'not brought yet'}
+            </Link>
+          ))}
+          <span className="grow" />
+          {job.tables.from && job.tables.to && <Link to="../match">Match them →</Link>}
+        </nav>
+        <div className="bar">
+          <span className="grow quiet">
+            A misprint is put right by clicking on its cell; the table as it was brought is kept.
+          </span>
+          <Button size="small" onClick={() => setAsBrought(!asBrought)}>
+            {asBrought ? 'Rows as read' : 'Columns…'}
+          </Button>
+          <Button size="small" href={fileAddress(job.id, `gather/${side}/csv`)}>
+            Export CSV
+          </Button>
+          <Button size="small" onClick={() => setBringing(true)}>
+            Bring another table
+          </Button>
+        </div>
+        {asBrought && <Brought view={view} onOptions={(o) => keep(view.meta, o)} />}
+        <PinoutRows
+          rows={view.reading.rows}
+          onCorrect={(line, column, text) => {
+            const others = (view.options.cells ?? []).filter((c) => c.line !== line || c.column !== column);
+            keep(view.meta, { ...view.options, cells: [...others, { line, column, text }] });
+          }}
+        />
+      </div>
+      <aside className="side">
+        <ReadingSide
+          view={view}
+          meta={view.meta}
+          onMeta={(m) => keep(m, view.options)}
+          onOptions={(o) => keep(view.meta, o)}
+        />
+      </aside>
+    </main>
+  );
+}

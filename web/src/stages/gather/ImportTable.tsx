@@ -1,0 +1,181 @@
+import { Button, Input, Select } from 'antd';
+import { useRef, useState } from 'react';
+import { explain } from '../../api/client';
+import { preview, useImport, type Side } from '../../api/hooks';
+import type { Options, TableMeta, TableView } from '../../api/types.gen';
+import { Brought } from './Brought';
+import { PinoutRows } from './PinoutRows';
+import { ReadingSide } from './ReadingSide';
+
+interface Props {
+  job: string;
+  side: Side;
+  seen: number;
+  onDone: () => void;
+  onCancel?: () => void;
+}
+
+const what: Record<Side, string> = {
+  from: 'the harness whose terminals will be moved',
+  to: 'the cavities that the finished harness must fill',
+};
+
+/** Brings a table: a file or pasted rows, read at once and shown before it is kept. */
+export function ImportTable({ job, side, seen, onDone, onCancel }: Props) {
+  const [brought, setBrought] = useState<{ file?: File; text?: string } | undefined>();
+  const [view, setView] = useState<TableView | undefined>();
+  const [meta, setMeta] = useState<TableMeta>({ name: '', trust: 'copied' });
+  const [error, setError] = useState<string | undefined>();
+  const [busy, setBusy] = useState(false);
+  const keep = useImport(job, side);
+
+  const form = (from: { file?: File; text?: string }, o: Options, m: TableMeta, sheet?: string) => {
+    const f = new FormData();
+    if (from.file) {
+      f.set('file', from.file);
+    }
+    f.set('text', from.text ?? '');
+    f.set('options', JSON.stringify(o));
+    f.set('meta', JSON.stringify(m));
+    f.set('sheet', sheet ?? '');
+    f.set('seen', String(seen));
+    return f;
+  };
+  const read = async (from: { file?: File; text?: string }, o: Options, sheet?: string) => {
+    const name = meta.name || (from.file?.name.replace(/\.[^.]*$/, '') ?? 'pasted rows');
+    setBusy(true);
+    setError(undefined);
+    try {
+      setView(await preview(job, side, form(from, o, meta, sheet)));
+      setBrought(from);
+      setMeta({ ...meta, name });
+    } catch (e) {
+      setError(explain(e));
+    } finally {
+      setBusy(false);
+    }
+  };
+  if (!view || !brought) {
+    return (
+      <main className="page narrow stack">
+        <h1>Bring the pinout of {what[side]}</h1>
+        <Bring onBring={(from) => void read(from, {})} busy={busy} />
+        {error && (
+          <div className="problem" role="alert">
+            {error} Nothing was kept.
+          </div>
+        )}
+        {onCancel && (
+          <div>
+            <Button onClick={onCancel}>Keep the one that is there</Button>
+          </div>
+        )}
+      </main>
+    );
+  }
+  const again = (o: Options) => void read(brought, o, view.sheet);
+  const problem = error ?? (keep.error ? explain(keep.error) : undefined);
+  return (
+    <main className="gatherpage">
+      <div className="left">
+        <div className="bar">
+          <h2 className="grow">Is it read right?</h2>
+          {view.sheets && view.sheets.length > 1 && (
+            <Select
+              aria-label="sheet"
+              style={{ width: 160 }}
+              value={view.sheet}
+              onChange={(s: string) => void read(brought, view.options, s)}
+              options={view.sheets.map((s) => ({ value: s, label: `sheet ${s}` }))}
+            />
+          )}
+          <Button onClick={() => setView(undefined)}>Another table</Button>
+          <Button
+            type="primary"
+            loading={keep.isPending}
+            onClick={() => keep.mutate(form(brought, view.options, meta, view.sheet), { onSuccess: onDone })}
+          >
+            Keep this pinout
+          </Button>
+        </div>
+        {problem && (
+          <div className="problem" role="alert">
+            {problem}
+          </div>
+        )}
+        <div style={{ maxHeight: 300, overflow: 'auto', flex: 'none' }}>
+          <Brought view={view} onOptions={again} />
+        </div>
+        <PinoutRows rows={view.reading.rows} />
+      </div>
+      <aside className="side">
+        <ReadingSide view={view} meta={meta} onMeta={setMeta} onOptions={again} />
+      </aside>
+    </main>
+  );
+}
+
+function Bring({ onBring, busy }: { onBring: (b: { file?: File; text?: string }) => void; busy: boolean }) {
+  const input = useRef<HTMLInputElement>(null);
+  const [over, setOver] = useState(false);
+  const [text, setText] = useState('');
+  return (
+    <>
+      <div
+        className={`drop${over ? ' over' : ''}`}
+        onDragOver={(e) => {
+          e.preventDefault();
+          setOver(true);
+        }}
+        onDragLeave={() => setOver(false)}
+        onDrop={(e) => {
+          e.preventDefault();
+          setOver(false);
+          const file = e.dataTransfer.files[0];
+          if (file) {
+            onBring({ file });
+          }
+        }}
+      >
+        <p>
+          <Button type="primary" loading={busy} onClick={() => input.current?.click()}>
+            Choose a file
+          </Button>{' '}
+          or drop it here
+        </p>
+        <p className="quiet">
+          CSV, TSV or XLSX. Any order of columns, under any sensible heading. It is shown before it is kept.
+        </p>
+        <input
+          ref={input}
+          type="file"
+          hidden
+          accept=".csv,.tsv,.txt,.xlsx"
+          aria-label="pinout file"
+          onChange={(e) => {
+            const file = e.target.files?.[0];
+            e.target.value = '';
+            if (file) {
+              onBring({ file });
+            }
+          }}
+        />
+      </div>
+      <div className="field">
+        <label htmlFor="paste">or paste rows from a spreadsheet</label>
+        <Input.TextArea
+          id="paste"
+          rows={7}
+          value={text}
+          onChange={(e) => setText(e.target.value)}
+          style={{ fontFamily: 'var(--mono)' }}
+        />
+      </div>
+      <div>
+        <Button disabled={!text.trim()} loading={busy} onClick={() => onBring({ text })}>
+          Read the pasted rows
+        </Button>
+      </div>
+    </>
+  );
+}

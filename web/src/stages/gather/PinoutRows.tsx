@@ -1,0 +1,152 @@
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { Input } from 'antd';
+import { useRef, useState } from 'react';
+import type { Row, TableView } from '../../api/types.gen';
+import { refName } from '../../harness/cavity';
+import { colourName } from '../../harness/insulation';
+import { WireSwatch } from '../../harness/WireSwatch';
+
+type Column = TableView['reading']['columns'][number];
+
+interface Props {
+  rows: Row[];
+  /** Puts a misprinted cell right; the table as it was brought is kept. */
+  onCorrect?: (line: number, column: Column, text: string) => void;
+}
+
+/** The rows as they were read. A cell is put right by clicking on it. */
+export function PinoutRows({ rows, onCorrect }: Props) {
+  const box = useRef<HTMLDivElement>(null);
+  const [editing, edit] = useState<{ line: number; column: Column } | undefined>();
+  const virtual = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => box.current,
+    estimateSize: () => 33,
+    overscan: 15,
+  });
+  const cell = (row: Row, column: Column, text: string) => {
+    if (editing?.line === row.line && editing.column === column) {
+      const keep = (value: string) => {
+        edit(undefined);
+        if (value !== text) {
+          onCorrect?.(row.line, column, value);
+        }
+      };
+      return (
+        <span role="gridcell">
+          <Input
+            size="small"
+            autoFocus
+            defaultValue={text}
+            aria-label={`${column} of line ${row.line}`}
+            onBlur={(e) => keep(e.target.value)}
+            onKeyDown={(e) => {
+              if (e.key === 'Enter') {
+                keep(e.currentTarget.value);
+              }
+              if (e.key === 'Escape') {
+                edit(undefined);
+              }
+            }}
+          />
+        </span>
+      );
+    }
+    if (!onCorrect) {
+      return <span role="gridcell">{text}</span>;
+    }
+    return (
+      <span role="gridcell" style={{ padding: 0 }}>
+        <button
+          className="cell"
+          style={{ width: '100%', padding: '2px 7px' }}
+          title="put it right"
+          onClick={() => edit({ line: row.line, column })}
+        >
+          {text || '\u00a0'}
+        </button>
+      </span>
+    );
+  };
+  return (
+    <div
+      ref={box}
+      className="pinoutrows"
+      role="grid"
+      aria-label="rows"
+      aria-rowcount={rows.length + 1}
+      tabIndex={0}
+    >
+      <div className="pinoutrow headrow" role="row" aria-rowindex={1}>
+        {['line', 'cavity', 'colour', 'circuit', 'function', 'read as', 'size', 'goes to'].map((h) => (
+          <span key={h} role="columnheader">
+            {h}
+          </span>
+        ))}
+      </div>
+      <div role="presentation" style={{ height: virtual.getTotalSize(), position: 'relative' }}>
+        {virtual.getVirtualItems().map((item) => {
+          const row = rows[item.index];
+          if (!row) {
+            return null;
+          }
+          return (
+            <div
+              key={row.line}
+              ref={virtual.measureElement}
+              data-index={item.index}
+              role="rowgroup"
+              style={{ position: 'absolute', left: 0, right: 0, transform: `translateY(${item.start}px)` }}
+            >
+              <div
+                className={`pinoutrow${row.empty ? ' emptyrow' : ''}`}
+                role="row"
+                aria-rowindex={item.index + 2}
+              >
+                <span role="gridcell" className="mono quiet">
+                  {row.line}
+                </span>
+                <strong role="gridcell" className="mono">
+                  {refName(row.ref)}
+                </strong>
+                <span
+                  role="gridcell"
+                  style={{ display: 'flex', alignItems: 'center', gap: 6 }}
+                  title={`written ${row.colour.written}`}
+                >
+                  {row.colour.written !== '' && <WireSwatch colour={row.colour} bare="right" />}
+                  <span className="mono">{colourName(row.colour)}</span>
+                </span>
+                {cell(row, 'circuit', row.circuit ?? '')}
+                {cell(row, 'function', row.function ?? '')}
+                <span role="gridcell" className="quiet">
+                  {row.empty ? 'empty cavity' : readAs(row)}
+                </span>
+                {cell(row, 'size', row.sizeText ?? '')}
+                {cell(row, 'farEnd', row.farEnd ?? '')}
+              </div>
+            </div>
+          );
+        })}
+      </div>
+    </div>
+  );
+}
+
+function readAs(row: Row): string {
+  const s = row.signal;
+  if (!s.device) {
+    return 'not read';
+  }
+  const index = [
+    s.cylinder && `cyl. ${s.cylinder}`,
+    s.bank && `bank ${s.bank}`,
+    s.position && `pos. ${s.position}`,
+    s.channel && s.channel !== s.bank && `no. ${s.channel}`,
+    s.place,
+    s.polarity,
+  ];
+  return [s.name, s.aspect !== 'signal' && s.aspect !== 'control' ? s.aspect : undefined, ...index]
+    .filter(Boolean)
+    .join(', ');
+}

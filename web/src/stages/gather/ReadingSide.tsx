@@ -1,0 +1,208 @@
+import { Input, InputNumber, Select } from 'antd';
+import type { Options, TableMeta, TableView } from '../../api/types.gen';
+import { habitWord, options, trustWord } from './words';
+
+interface Props {
+  view: TableView;
+  meta: TableMeta;
+  onMeta: (m: TableMeta) => void;
+  onOptions: (o: Options) => void;
+}
+
+type Habit = TableView['reading']['habit']['habit'];
+
+/** What Draxel made of the table, with everything that a person may have to put right. */
+export function ReadingSide({ view, meta, onMeta, onOptions }: Props) {
+  const { reading, options: said } = view;
+  const habit = reading.habit;
+  const taken = reading.rows.length;
+  return (
+    <div className="stack">
+      <section data-testid="reading">
+        <h3>
+          {taken} rows taken, {reading.rejected.length} not
+        </h3>
+        <div className="quiet">
+          {reading.headerLine > 0
+            ? `heading on line ${reading.headerLine}`
+            : 'no heading line: the columns are told by what stands in them'}
+          {reading.preface.length > 0 && `, ${reading.preface.length} lines above it`}
+          {view.encoding && ` · ${view.encoding}`}
+          {reading.rows.some((r) => r.empty) &&
+            ` · ${reading.rows.filter((r) => r.empty).length} empty cavities`}
+        </div>
+      </section>
+      <Meta meta={meta} onMeta={onMeta} />
+      <section className="field">
+        <label htmlFor="habit">Colours are written as</label>
+        <Select
+          id="habit"
+          style={{ width: '100%' }}
+          value={habit.habit}
+          onChange={(h: Habit) => onOptions({ ...said, habit: h })}
+          options={options(habitWord).filter((o) => o.value !== '' || habit.habit === '')}
+        />
+        {!habit.sure && habit.clashes.length > 0 && (
+          <div className="problem" style={{ marginTop: 6 }}>
+            {habit.clashes.join(', ')} mean something else as {habitWord[habit.readings[1]?.habit ?? '']}. Say
+            which it is.
+          </div>
+        )}
+      </section>
+      <Layouts view={view} onOptions={onOptions} />
+      <Remarks title="Rows not taken" remarks={reading.rejected} />
+      <Remarks title="Taken, with something unread" remarks={reading.warnings} />
+    </div>
+  );
+}
+
+function Meta({ meta, onMeta }: { meta: TableMeta; onMeta: (m: TableMeta) => void }) {
+  return (
+    <section className="stack" style={{ gap: 8 }}>
+      <div className="field">
+        <label htmlFor="name">Name of the pinout</label>
+        <Draft id="name" value={meta.name} onKeep={(name) => onMeta({ ...meta, name })} />
+      </div>
+      <div className="field">
+        <label htmlFor="source">Where the table comes from</label>
+        <Draft id="source" value={meta.source ?? ''} onKeep={(source) => onMeta({ ...meta, source })} />
+      </div>
+      <div className="bar" style={{ flexWrap: 'nowrap' }}>
+        <div className="field grow">
+          <label htmlFor="trust">Trust</label>
+          <Select
+            id="trust"
+            style={{ width: '100%' }}
+            value={meta.trust}
+            onChange={(trust: TableMeta['trust']) => onMeta({ ...meta, trust })}
+            options={options(trustWord)}
+          />
+        </div>
+        <div className="field" style={{ width: 130 }}>
+          <label htmlFor="date">Date</label>
+          <Draft
+            id="date"
+            value={meta.date ?? ''}
+            hint="2026-11-24"
+            onKeep={(date) => onMeta({ ...meta, date })}
+          />
+        </div>
+      </div>
+    </section>
+  );
+}
+
+/** A field that keeps what was typed when it is left, not at every letter. */
+function Draft({
+  id,
+  value,
+  hint,
+  onKeep,
+}: {
+  id: string;
+  value: string;
+  hint?: string;
+  onKeep: (v: string) => void;
+}) {
+  return (
+    <Input
+      key={value}
+      id={id}
+      defaultValue={value}
+      placeholder={hint}
+      onBlur={(e) => e.target.value !== value && onKeep(e.target.value)}
+      onPressEnter={(e) => e.currentTarget.blur()}
+    />
+  );
+}
+
+/** Rows and ways of each housing: guessed until somebody has looked at it. */
+function Layouts({ view, onOptions }: { view: TableView; onOptions: (o: Options) => void }) {
+  const said = view.options;
+  const change = (id: string, part: object) =>
+    onOptions({ ...said, layouts: { ...said.layouts, [id]: { ...said.layouts?.[id], ...part } } });
+  return (
+    <section>
+      <h3>Connectors</h3>
+      <table className="table">
+        <thead>
+          <tr>
+            <th>name</th>
+            <th>ways</th>
+            <th>rows</th>
+            <th>cavity 1</th>
+          </tr>
+        </thead>
+        <tbody>
+          {view.reading.connectors.map((c) => (
+            <tr key={c.id}>
+              <td className="mono">{c.name}</td>
+              <td>
+                <InputNumber
+                  size="small"
+                  style={{ width: 58 }}
+                  aria-label={`ways of ${c.name}`}
+                  min={1}
+                  max={300}
+                  value={c.cavities.length}
+                  onChange={(ways) => ways && change(c.id, { ways })}
+                  changeOnWheel={false}
+                />
+              </td>
+              <td>
+                <InputNumber
+                  size="small"
+                  style={{ width: 50 }}
+                  aria-label={`rows of ${c.name}`}
+                  min={1}
+                  max={20}
+                  value={c.rows}
+                  onChange={(rows) => rows && change(c.id, { rows })}
+                  changeOnWheel={false}
+                />
+              </td>
+              <td>
+                <Select
+                  size="small"
+                  style={{ width: 96 }}
+                  aria-label={`first cavity of ${c.name}`}
+                  value={c.first}
+                  onChange={(first: 'top-left' | 'top-right') => change(c.id, { first })}
+                  options={[
+                    { value: 'top-left', label: 'top left' },
+                    { value: 'top-right', label: 'top right' },
+                  ]}
+                />
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <div className="quiet">
+        As seen from the wire side, lock up. Compare with the numbers moulded in the housing.
+      </div>
+    </section>
+  );
+}
+
+function Remarks({ title, remarks }: { title: string; remarks: TableView['reading']['rejected'] }) {
+  if (remarks.length === 0) {
+    return null;
+  }
+  return (
+    <section data-testid={title}>
+      <h3>
+        {title}: {remarks.length}
+      </h3>
+      {remarks.slice(0, 200).map((r) => (
+        <div key={`${r.line} ${r.code}`} className="remark">
+          <span className="mono quiet">{r.line}</span>
+          <span>
+            {r.text}
+            {r.cells && <div className="quiet">{r.cells.filter(Boolean).join(' · ')}</div>}
+          </span>
+        </div>
+      ))}
+    </section>
+  );
+}

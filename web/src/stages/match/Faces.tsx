@@ -1,0 +1,106 @@
+import type { Colour, MatchView, Pinout, Row } from '../../api/types.gen';
+import { refName } from '../../harness/cavity';
+import { ConnectorFace, type View } from '../../harness/ConnectorFace';
+import type { SpreadRow } from './spread';
+
+interface Props {
+  view: MatchView;
+  row: SpreadRow | undefined;
+  considered: Row | undefined;
+  face: View;
+  onFace: (v: View) => void;
+  onSelect: (key: string) => void;
+}
+
+/** Both connectors of the selected row, its cavities lit, and between them the totals, which are never out of sight. */
+export function Faces({ view, row, considered, face, onFace, onSelect }: Props) {
+  const t = view.totals;
+  const to = considered ?? row?.to;
+  const pick = (pinout: Pinout, connector: string, side: 'from' | 'to') => (cavity: string) => {
+    if (side === 'from') {
+      const line = view.lines.find((l) => l.from.connector === connector && l.from.cavity === cavity);
+      if (line) {
+        onSelect(keyOf('from', connector, cavity));
+      }
+      return;
+    }
+    const line = view.lines.find(
+      (l) => l.to?.connector === connector && l.to.cavity === cavity && l.verdict !== 'undecided',
+    );
+    const filled = pinout.rows.some(
+      (r) => r.ref.connector === connector && r.ref.cavity === cavity && !r.empty,
+    );
+    if (line) {
+      onSelect(keyOf('from', line.from.connector, line.from.cavity));
+    } else if (filled) {
+      onSelect(keyOf('to', connector, cavity));
+    }
+  };
+  return (
+    <div className="faces">
+      <Face pinout={view.from} at={row?.from} face={face} onFace={onFace} onPick={pick} side="from" />
+      <div className="totals" data-testid="totals">
+        <div>
+          <strong>{t.from}</strong> rows · <strong>{t.decided}</strong> decided
+        </div>
+        <div>
+          <strong>{t.open}</strong> open · <strong>{t.needsWire}</strong> need a wire
+        </div>
+        <div className="quiet">
+          {t.stays} stay · {t.moves + t.movesConnector} move · {t.goes} go
+        </div>
+        <div>{t.reconciled ? 'all reconciled' : <strong>the counts do not balance</strong>}</div>
+      </div>
+      <Face pinout={view.to} at={to} face={face} onFace={onFace} onPick={pick} side="to" />
+    </div>
+  );
+}
+
+const keyOf = (side: string, connector: string, cavity: string) =>
+  `${side} ${refName({ connector, cavity })}`;
+
+interface FaceProps {
+  pinout: Pinout;
+  at: Row | undefined;
+  face: View;
+  onFace: (v: View) => void;
+  side: 'from' | 'to';
+  onPick: (pinout: Pinout, connector: string, side: 'from' | 'to') => (cavity: string) => void;
+}
+
+function Face({ pinout, at, face, onFace, side, onPick }: FaceProps) {
+  const connector = pinout.connectors.find((c) => c.id === at?.ref.connector) ?? pinout.connectors[0];
+  if (!connector) {
+    return <figure />;
+  }
+  const colours = new Map<string, Colour>();
+  for (const r of pinout.rows) {
+    if (r.ref.connector === connector.id && !r.empty) {
+      colours.set(r.ref.cavity, r.colour);
+    }
+  }
+  return (
+    <figure>
+      <figcaption>
+        <strong>
+          {connector.name}, {connector.cavities.length}-way
+        </strong>{' '}
+        <button
+          className="plain quiet"
+          onClick={() => onFace(face === 'wire' ? 'mating' : 'wire')}
+          title="turn the connectors (V)"
+        >
+          {face === 'wire' ? 'wire side' : 'mating face'}, lock up{connector.assumed ? ' · rows assumed' : ''}
+        </button>
+      </figcaption>
+      <ConnectorFace
+        connector={connector}
+        view={face}
+        colours={colours}
+        lit={at?.ref.cavity}
+        width={380}
+        onPick={onPick(pinout, connector.id, side)}
+      />
+    </figure>
+  );
+}

@@ -1,0 +1,75 @@
+import { Input, Select, type InputRef } from 'antd';
+import { useImperativeHandle, useRef, type ReactNode, type Ref } from 'react';
+import type { MatchView } from '../../api/types.gen';
+import type { Filter } from './spread';
+
+interface Props {
+  view: MatchView;
+  filter: Filter;
+  onChange: (change: Record<string, string>) => void;
+  onDone: () => void;
+  children: ReactNode;
+  ref: Ref<HTMLInputElement>;
+}
+
+export function Filters({ view, filter, onChange, onDone, children, ref }: Props) {
+  const input = useRef<InputRef>(null);
+  useImperativeHandle(ref, () => input.current?.input as HTMLInputElement);
+  const systems = [
+    ...new Set([...view.from.rows, ...view.to.rows].map((r) => r.signal.system ?? '').filter(Boolean)),
+  ].sort();
+  const connectors = [
+    ...view.from.connectors.map((c) => ({ value: `from ${c.id}`, label: `from ${c.name}` })),
+    ...view.to.connectors.map((c) => ({ value: `to ${c.id}`, label: `to ${c.name}` })),
+  ];
+  const toggle = (on: boolean, key: string, label: string) => (
+    <label style={{ whiteSpace: 'nowrap', cursor: 'pointer' }}>
+      <input
+        type="checkbox"
+        checked={on}
+        onChange={(e) => onChange({ [key]: e.target.checked ? '1' : '' })}
+      />{' '}
+      {label}
+    </label>
+  );
+  return (
+    <div className="filters">
+      <Input
+        ref={input}
+        size="small"
+        style={{ width: 150 }}
+        placeholder="find   /"
+        aria-label="find"
+        value={filter.text}
+        onChange={(e) => onChange({ find: e.target.value })}
+        onPressEnter={onDone}
+        onKeyDown={(e) => {
+          if (e.key === 'Escape') {
+            onChange({ find: '' });
+            onDone();
+          }
+        }}
+      />
+      <Select
+        size="small"
+        style={{ width: 122 }}
+        aria-label="system"
+        value={filter.system}
+        onChange={(v: string) => onChange({ system: v })}
+        options={[{ value: '', label: 'all systems' }, ...systems.map((s) => ({ value: s, label: s }))]}
+      />
+      <Select
+        size="small"
+        style={{ width: 128 }}
+        aria-label="connector"
+        value={filter.connector}
+        onChange={(v: string) => onChange({ connector: v })}
+        options={[{ value: '', label: 'all connectors' }, ...connectors]}
+      />
+      {toggle(filter.open, 'open', 'open only')}
+      {toggle(filter.group, 'group', 'by device')}
+      <span className="grow" />
+      {children}
+    </div>
+  );
+}

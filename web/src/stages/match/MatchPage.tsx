@@ -1,0 +1,247 @@
+import './match.css';
+import { App, Button } from 'antd';
+import { useRef, useState } from 'react';
+import { useHotkeys } from 'react-hotkeys-hook';
+import { Link, useSearchParams } from 'react-router';
+import { explain } from '../../api/client';
+import { useAcceptAbove, useDecide, useKeep, useMatch, type Decide } from '../../api/hooks';
+import type { MatchView, Ref } from '../../api/types.gen';
+import { useJobID } from '../../frame/Frame';
+import { refName } from '../../harness/cavity';
+import type { View } from '../../harness/ConnectorFace';
+import { AcceptDialog, ChooseDialog, EmptyDialog, HousingsDialog, SourceDialog } from './dialogs';
+import { Faces } from './Faces';
+import { Filters } from './Filters';
+import { ReasonsPanel, type Act } from './ReasonsPanel';
+import {
+  candidatesOf,
+  filterRows,
+  groupRows,
+  isHeading,
+  isOpen,
+  nextOpen,
+  spreadRows,
+  toRow,
+  type Filter,
+  type SpreadRow,
+} from './spread';
+import { Spread } from './Spread';
+
+export function MatchPage() {
+  const job = useJobID();
+  const match = useMatch(job);
+  if (match.isError) {
+    return <main className="page problem">{explain(match.error)}</main>;
+  }
+  if (!match.data) {
+    return <main className="page" aria-busy="true" />;
+  }
+  if (match.data.lines.length === 0 || match.data.to.rows.length === 0) {
+    return (
+      <main className="page">
+        <div className="empty">
+          <h2>Two pinouts make a crosswalk</h2>
+          <p>
+            Bring the pinout of the harness whose terminals are moved, and the list of cavities that it must
+            fill.
+          </p>
+          <Link to="../gather">Gather them</Link>
+        </div>
+      </main>
+    );
+  }
+  return <Match job={job} view={match.data} />;
+}
+
+type Dialog = 'source' | 'empty' | 'choose' | 'accept' | 'housings';
+
+function Match({ job, view }: { job: string; view: MatchView }) {
+  const [address, setAddress] = useSearchParams();
+  const [candidateAt, setCandidateAt] = useState(0);
+  const [reason, setReason] = useState('');
+  const [dialog, setDialog] = useState<Dialog | undefined>();
+  const [face, setFace] = useState<View>('wire');
+  const find = useRef<HTMLInputElement>(null);
+  const { message } = App.useApp();
+  const decide = useDecide(job);
+  const acceptAbove = useAcceptAbove(job);
+  const keep = useKeep(job);
+
+  const filter: Filter = {
+    open: address.get('open') === '1',
+    system: address.get('system') ?? '',
+    connector: address.get('connector') ?? '',
+    text: address.get('find') ?? '',
+    group: address.get('group') === '1',
+  };
+  const all = spreadRows(view);
+  const key = address.get('row') ?? all.find((r) => isOpen(r))?.key ?? all[0]?.key ?? '';
+  // A row that has just been decided stays in place until the cursor has left it.
+  const kept = filterRows(all, filter);
+  const visible = filter.group ? groupRows(kept) : kept;
+  const rows = visible.filter((r): r is SpreadRow => !isHeading(r));
+  const row = rows.find((r) => r.key === key) ?? rows[0];
+  const candidates = row ? candidatesOf(row) : [];
+  const candidate = candidates[Math.min(candidateAt, candidates.length - 1)];
+
+  const set = (change: Record<string, string>) => {
+    setAddress(
+      (old) => {
+        for (const [k, v] of Object.entries(change)) {
+          if (v) {
+            old.set(k, v);
+          } else {
+            old.delete(k);
+          }
+        }
+        return old;
+      },
+      { replace: true },
+    );
+  };
+  const select = (next: string) => {
+    set({ row: next });
+    setCandidateAt(0);
+    setReason('');
+  };
+  const focusRows = () => document.querySelector<HTMLElement>('[data-testid=spread]')?.focus();
+  const close = () => {
+    setDialog(undefined);
+    setTimeout(focusRows);
+  };
+  const step = (by: number) => {
+    const at = rows.findIndex((r) => r.key === row?.key);
+    const next = rows[Math.max(0, Math.min(rows.length - 1, at + by))];
+    if (next) {
+      select(next.key);
+    }
+  };
+  const warn = (error: unknown) => void message.warning(explain(error));
+  const act = (d: Omit<Decide, 'side' | 'at'>, onward = true) => {
+    const at = row?.line?.from ?? row?.want?.to;
+    if (!row || !at || decide.isPending) {
+      return;
+    }
+    const next = nextOpen(rows, row.key);
+    decide.mutate(
+      { side: row.side, at, reason: reason || undefined, seen: view.revision, ...d },
+      { onSuccess: () => (onward ? select(next) : setCandidateAt(0)), onError: warn },
+    );
+    close();
+  };
+  const open = row?.line && !row.line.decided;
+  const acts: Act = {
+    accept: () => {
+      if (!open) {
+        return;
+      }
+      if (candidate) {
+        act({ action: 'accept', to: candidate.to });
+      } else if (row.line?.verdict === 'goes') {
+        act({ action: 'goes' });
+      } else if (row.line?.verdict === 'needs-source') {
+        act({ action: 'source', source: row.line.source });
+      }
+    },
+    reject: () => candidate && act({ action: 'reject', to: candidate.to }, false),
+    choose: () => open && setDialog('choose'),
+    goes: () => open && act({ action: 'goes' }),
+    source: () => open && setDialog('source'),
+    empty: () => row?.want && !row.want.decided && setDialog('empty'),
+    reopen: () => (row?.line?.decided ?? row?.want?.decided) && act({ action: 'reopen' }, false),
+  };
+  const on = { enabled: dialog === undefined, preventDefault: true };
+  useHotkeys('up', () => step(-1), on);
+  useHotkeys('down', () => step(1), on);
+  useHotkeys('pageup', () => step(-14), on);
+  useHotkeys('pagedown', () => step(14), on);
+  useHotkeys('home', () => step(-1e6), on);
+  useHotkeys('end', () => step(1e6), on);
+  useHotkeys('left', () => setCandidateAt(Math.max(0, candidateAt - 1)), on);
+  useHotkeys('right', () => setCandidateAt(Math.min(candidates.length - 1, candidateAt + 1)), on);
+  useHotkeys('enter', (e) => !(e.target instanceof HTMLButtonElement) && acts.accept(), {
+    enabled: dialog === undefined,
+  });
+  useHotkeys('x', acts.reject, on);
+  useHotkeys('c', acts.choose, on);
+  useHotkeys('g', acts.goes, on);
+  useHotkeys('n', acts.source, on);
+  useHotkeys('e', acts.empty, on);
+  useHotkeys('r', acts.reopen, on);
+  useHotkeys('a', () => setDialog('accept'), on);
+  useHotkeys('v', () => setFace(face === 'wire' ? 'mating' : 'wire'), on);
+  useHotkeys('slash', () => find.current?.focus(), on);
+
+  const considered = row && candidate ? toRow(view, candidate.to) : undefined;
+  const name = refName(row?.line?.from ?? row?.want?.to);
+  const chosen = (to: Ref) => act({ action: 'accept', to });
+  return (
+    <main className="match">
+      <div className="left">
+        <Faces view={view} row={row} considered={considered} face={face} onFace={setFace} onSelect={select} />
+        <Filters ref={find} view={view} filter={filter} onChange={set} onDone={focusRows}>
+          <Button size="small" onClick={() => setDialog('housings')}>
+            Housings…
+          </Button>
+          <Button size="small" onClick={() => setDialog('accept')}>
+            Accept above… <kbd>A</kbd>
+          </Button>
+        </Filters>
+        <Spread
+          rows={visible}
+          selected={row?.key}
+          considered={considered}
+          fromName={view.from.name}
+          toName={view.to.name}
+          onSelect={select}
+        />
+      </div>
+      {row ? (
+        <ReasonsPanel
+          job={job}
+          view={view}
+          row={row}
+          candidate={candidate}
+          onCandidate={(c) => setCandidateAt(candidates.indexOf(c))}
+          reason={reason}
+          onReason={setReason}
+          act={acts}
+        />
+      ) : (
+        <aside className="reasons">
+          <p>No row fits the filter.</p>
+        </aside>
+      )}
+      {dialog === 'source' && (
+        <SourceDialog name={name} onChoose={(source) => act({ action: 'source', source })} onClose={close} />
+      )}
+      {dialog === 'empty' && (
+        <EmptyDialog name={name} onChoose={(r) => act({ action: 'empty', reason: r })} onClose={close} />
+      )}
+      {dialog === 'choose' && <ChooseDialog view={view} name={name} onChoose={chosen} onClose={close} />}
+      {dialog === 'accept' && (
+        <AcceptDialog
+          view={view}
+          onClose={close}
+          onChoose={(above) => {
+            acceptAbove.mutate(
+              { above, seen: view.revision },
+              { onError: warn, onSuccess: (d) => void message.success(`${d.count ?? 0} matches accepted.`) },
+            );
+            close();
+          }}
+        />
+      )}
+      {dialog === 'housings' && (
+        <HousingsDialog
+          view={view}
+          onClose={close}
+          onChoose={(k) => {
+            keep.mutate({ kept: k, seen: view.revision }, { onError: warn });
+            close();
+          }}
+        />
+      )}
+    </main>
+  );
+}

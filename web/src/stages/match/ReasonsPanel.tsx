@@ -1,0 +1,235 @@
+import { Button, Input } from 'antd';
+import { useEvidence } from '../../api/hooks';
+import type { Candidate, MatchView } from '../../api/types.gen';
+import { SeverityMark } from '../../frame/SeverityMark';
+import { refName, sameRef } from '../../harness/cavity';
+import { Evidence } from './Evidence';
+import { candidatesOf, feeds, percent, type SpreadRow } from './spread';
+import { verdictWord } from './VerdictGlyph';
+
+export interface Act {
+  accept: () => void;
+  reject: () => void;
+  choose: () => void;
+  goes: () => void;
+  source: () => void;
+  empty: () => void;
+  reopen: () => void;
+}
+
+interface Props {
+  job: string;
+  view: MatchView;
+  row: SpreadRow;
+  /** Which candidate is being considered. */
+  candidate: Candidate | undefined;
+  onCandidate: (c: Candidate) => void;
+  reason: string;
+  onReason: (r: string) => void;
+  act: Act;
+}
+
+const when = (ms: number) => new Date(ms).toISOString().slice(0, 16).replace('T', ' ');
+
+/** Always answers "why?" for the row that is selected, and is where it is decided. */
+export function ReasonsPanel({ job, view, row, candidate, onCandidate, reason, onReason, act }: Props) {
+  const { line, want, from } = row;
+  const target = line?.decided ? line.to : candidate?.to;
+  const evidence = useEvidence(job, view.revision, line?.from, target);
+  const decision = view.decisions.find(
+    (d) => d.choice && d.side === row.side && sameRef(d.at, row.side === 'from' ? line?.from : want?.to),
+  );
+  const subject = refName(line?.from ?? want?.to);
+  const findings = view.findings.filter((f) => f.subject === subject && f.side === row.side);
+  const others = candidatesOf(row);
+  return (
+    <aside className="reasons" aria-label="reasons">
+      <div>
+        <h2>{title(row, candidate)}</h2>
+        <div className="quiet">{certainty(row, candidate)}</div>
+      </div>
+      {target && evidence.data && <Evidence reasons={evidence.data.reasons} />}
+      {evidence.isError && line?.decided && (
+        <div className="quiet">One of the two rows is not in the tables any more.</div>
+      )}
+      {others.length > 1 && (
+        <section>
+          <h3>Candidates</h3>
+          {others.map((c) => (
+            <button
+              key={refName(c.to)}
+              className="plain"
+              style={{
+                display: 'flex',
+                width: '100%',
+                gap: 8,
+                fontWeight: sameRef(c.to, candidate?.to) ? 700 : 400,
+              }}
+              onClick={() => onCandidate(c)}
+              aria-pressed={sameRef(c.to, candidate?.to)}
+            >
+              <span className="mono" style={{ width: 46, textAlign: 'left' }}>
+                {refName(c.to)}
+              </span>
+              <span className="grow" style={{ textAlign: 'left' }}>
+                {view.to.rows.find((r) => sameRef(r.ref, c.to))?.function}
+              </span>
+              <span className="mono">{percent(c.p)}</span>
+            </button>
+          ))}
+        </section>
+      )}
+      <section>
+        <h3>Read as</h3>
+        {from && (
+          <div>
+            {subject}: {reading(from.signal)}
+          </div>
+        )}
+        {row.to && (
+          <div>
+            {refName(row.to.ref)}: {reading(row.to.signal)}
+          </div>
+        )}
+        {[from?.size && `${from.sizeText}`, from?.farEnd && `to ${from.farEnd}`, from?.note].filter(Boolean)
+          .length > 0 && (
+          <div className="quiet">
+            {[from?.sizeText, from?.farEnd && `goes to ${from.farEnd}`, from?.note]
+              .filter(Boolean)
+              .join(' · ')}
+          </div>
+        )}
+      </section>
+      {findings.length > 0 && (
+        <section>
+          <h3>To check</h3>
+          {findings.map((f) => (
+            <div key={f.text}>
+              <SeverityMark severity={f.severity} /> {f.text} <span className="quiet">{f.remedy}</span>
+            </div>
+          ))}
+        </section>
+      )}
+      <section>
+        {decision ? (
+          <>
+            <h3>Decided</h3>
+            <div className="quiet">
+              by {decision.who ?? 'somebody'}, {when(decision.when ?? 0)} UTC
+            </div>
+            {decision.reason && <div>“{decision.reason}”</div>}
+          </>
+        ) : (
+          <Input
+            size="small"
+            placeholder="reason (may be left out)"
+            aria-label="reason"
+            value={reason}
+            maxLength={300}
+            onChange={(e) => onReason(e.target.value)}
+          />
+        )}
+      </section>
+      <Actions row={row} candidate={candidate} act={act} />
+    </aside>
+  );
+}
+
+function Actions({ row, candidate, act }: { row: SpreadRow; candidate: Candidate | undefined; act: Act }) {
+  const key = (k: string) => <kbd>{k}</kbd>;
+  if (row.line?.decided || row.want?.decided) {
+    return (
+      <div className="actions">
+        <Button onClick={act.reopen}>Reopen {key('R')}</Button>
+      </div>
+    );
+  }
+  if (row.want) {
+    return (
+      <div className="actions">
+        <Button onClick={act.empty}>Leave it empty… {key('E')}</Button>
+        <div className="quiet">Otherwise the sheet adds a new wire.</div>
+      </div>
+    );
+  }
+  const proposal = row.line && !feeds(row.line) && !candidate;
+  return (
+    <div className="actions">
+      {(candidate ?? proposal) && (
+        <Button type="primary" onClick={act.accept}>
+          {candidate
+            ? `Accept ${refName(candidate.to)}`
+            : `Accept: ${verdictWord[row.line?.verdict ?? 'undecided']}`}{' '}
+          {key('Enter')}
+        </Button>
+      )}
+      {candidate && (
+        <Button onClick={act.reject}>
+          Not {refName(candidate.to)} {key('X')}
+        </Button>
+      )}
+      <Button onClick={act.choose}>Another cavity… {key('C')}</Button>
+      <Button onClick={act.goes}>Goes {key('G')}</Button>
+      <Button onClick={act.source}>Needs a source… {key('N')}</Button>
+    </div>
+  );
+}
+
+function title(row: SpreadRow, candidate: Candidate | undefined): string {
+  const { line, want } = row;
+  if (want) {
+    return `${refName(want.to)} ${verdictWord[want.verdict]}`;
+  }
+  if (!line) {
+    return '';
+  }
+  const from = refName(line.from);
+  const to = refName(line.decided ? line.to : candidate?.to);
+  if (line.decided && line.verdict === 'needs-source') {
+    return `${from} is fed from ${line.source ?? ''}`;
+  }
+  if (!to) {
+    return `${from} ${verdictWord[line.verdict]}`;
+  }
+  if (line.verdict === 'stays' && sameRef(line.to, line.from)) {
+    return `${from} stays`;
+  }
+  return line.decided || feeds(line) ? `${from} moves to ${to}` : `${from} may be ${to}`;
+}
+
+function certainty(row: SpreadRow, candidate: Candidate | undefined): string {
+  const { line, want } = row;
+  if (!line) {
+    return want?.decided
+      ? (want.reason ?? '')
+      : `${percent(want?.p ?? 0)} % certain that nothing here feeds it`;
+  }
+  if (line.decided) {
+    return 'decided';
+  }
+  if (!candidate) {
+    return line.verdict === 'undecided'
+      ? 'no likely counterpart, and not understood well enough to let it go'
+      : `${percent(line.p)} % certain that it has no counterpart`;
+  }
+  const p = sameRef(candidate.to, line.to) ? line.p : candidate.p;
+  const next = line.runnerUp
+    ? ` · next best ${refName(line.runnerUp.to)}, ${percent(line.runnerUp.p)} %`
+    : '';
+  return `${percent(p)} % certain${next}`;
+}
+
+function reading(s: NonNullable<SpreadRow['from']>['signal']): string {
+  if (!s.device) {
+    return 'not read';
+  }
+  const index = [
+    s.cylinder && `cylinder ${s.cylinder}`,
+    s.bank && `bank ${s.bank}`,
+    s.position && `position ${s.position}`,
+    s.channel && s.channel !== s.bank && `no. ${s.channel}`,
+    s.place,
+    s.polarity,
+  ].filter(Boolean);
+  return [s.name, ...index, s.role?.replaceAll('-', ' ')].join(', ');
+}

@@ -1,0 +1,216 @@
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { useEffect, useRef } from 'react';
+import type { Line, Row } from '../../api/types.gen';
+import { refName } from '../../harness/cavity';
+import { colourName } from '../../harness/insulation';
+import { WireSwatch } from '../../harness/WireSwatch';
+import { feeds, isHeading, percent, type Heading, type SpreadRow } from './spread';
+import { VerdictGlyph, verdictWord } from './VerdictGlyph';
+
+interface Props {
+  rows: (SpreadRow | Heading)[];
+  selected: string | undefined;
+  /** The To row that is being considered for the selected row, where it is another than the offered one. */
+  considered?: Row;
+  fromName: string;
+  toName: string;
+  onSelect: (key: string) => void;
+}
+
+/** The two tables side by side, the verdict in the gutter between them; eyes go across, never up and down. */
+export function Spread({ rows, selected, considered, fromName, toName, onSelect }: Props) {
+  const box = useRef<HTMLDivElement>(null);
+  const virtual = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => box.current,
+    estimateSize: (i) => (rows[i] && isHeading(rows[i]) ? 30 : 35),
+    getItemKey: (i) => rows[i]?.key ?? i,
+    overscan: 12,
+  });
+  const at = rows.findIndex((r) => r.key === selected);
+  useEffect(() => {
+    if (at >= 0) {
+      virtual.scrollToIndex(at, { align: 'auto' });
+    }
+  }, [at, virtual]);
+  return (
+    <div className="spread">
+      <div className="spreadrow spreadhead" aria-hidden="true">
+        <div>from: {fromName}</div>
+        <div className="wire right">wire</div>
+        <div className="fromcavity">cavity</div>
+        <div className="gutter">verdict · certainty %</div>
+        <div>cavity</div>
+        <div className="wire">wire</div>
+        <div>to: {toName}</div>
+      </div>
+      <div
+        ref={box}
+        className="rows"
+        role="grid"
+        aria-label="crosswalk"
+        aria-rowcount={rows.length}
+        aria-activedescendant={at >= 0 ? `row-${at}` : undefined}
+        tabIndex={0}
+        data-testid="spread"
+      >
+        <div role="presentation" style={{ height: virtual.getTotalSize() }}>
+          {virtual.getVirtualItems().map((item) => {
+            const row = rows[item.index];
+            const place = {
+              position: 'absolute' as const,
+              top: 0,
+              left: 0,
+              right: 0,
+              transform: `translateY(${item.start}px)`,
+            };
+            if (!row) {
+              return null;
+            }
+            return (
+              <div
+                key={item.key}
+                ref={virtual.measureElement}
+                data-index={item.index}
+                style={place}
+                role="rowgroup"
+              >
+                {isHeading(row) ? (
+                  <div className="groupheading" role="row" aria-rowindex={item.index + 1}>
+                    <span role="gridcell">{row.heading}</span>
+                  </div>
+                ) : (
+                  <SpreadLine
+                    row={row}
+                    index={item.index}
+                    on={row.key === selected}
+                    considered={row.key === selected ? considered : undefined}
+                    onSelect={onSelect}
+                  />
+                )}
+              </div>
+            );
+          })}
+        </div>
+      </div>
+    </div>
+  );
+}
+
+interface LineProps {
+  row: SpreadRow;
+  index: number;
+  on: boolean;
+  considered?: Row;
+  onSelect: (key: string) => void;
+}
+
+function SpreadLine({ row, index, on, considered, onSelect }: LineProps) {
+  const { line, want, from } = row;
+  const to = considered ?? row.to;
+  const maybe = line && !feeds(line) && line.verdict === 'undecided';
+  return (
+    <div
+      id={`row-${index}`}
+      role="row"
+      aria-rowindex={index + 1}
+      aria-selected={on}
+      className={`spreadrow${on ? ' selected' : ''}`}
+      onClick={() => onSelect(row.key)}
+      data-row={row.key}
+    >
+      {from ? (
+        <>
+          <div role="gridcell" className="function">
+            {from.function ?? ''}
+          </div>
+          <div role="gridcell" className="wire right">
+            <WireText row={from} />
+            <WireSwatch colour={from.colour} bare="right" />
+          </div>
+          <div role="gridcell" className="cavity fromcavity">
+            {refName(from.ref)}
+          </div>
+        </>
+      ) : (
+        <div role="gridcell" className="span" style={{ justifyContent: 'flex-end' }}>
+          {want?.verdict === 'left-empty' ? `left empty: ${want.reason ?? ''}` : 'nothing here feeds it'}
+        </div>
+      )}
+      <div role="gridcell" className="gutter">
+        <VerdictGlyph verdict={line?.verdict ?? want?.verdict ?? 'undecided'} />
+        <Verdict
+          line={line}
+          word={verdictWord[line?.verdict ?? want?.verdict ?? 'undecided']}
+          decided={line?.decided ?? want?.decided ?? false}
+          to={to}
+        />
+      </div>
+      {to ? (
+        <>
+          <div role="gridcell" className={`cavity${maybe ? ' quiet' : ''}`}>
+            {refName(to.ref)}
+          </div>
+          <div role="gridcell" className="wire">
+            <WireSwatch colour={to.colour} bare="left" />
+            <WireText row={to} />
+          </div>
+          <div role="gridcell" className={`function${maybe ? ' quiet' : ''}`}>
+            {to.function ?? ''}
+          </div>
+        </>
+      ) : (
+        <div role="gridcell" className="span">
+          {line && nowhere(line)}
+        </div>
+      )}
+    </div>
+  );
+}
+
+function nowhere(line: Line): string {
+  const why = line.reason ? `: ${line.reason}` : '';
+  switch (line.verdict) {
+    case 'goes':
+      return line.decided ? `pulled and sealed off${why}` : 'nothing wants it';
+    case 'needs-source':
+      return line.decided
+        ? `fed from ${line.source ?? ''}${why}`
+        : `feed it: ${line.source ?? 'choose what from'}`;
+    default:
+      return 'left in place until it is decided';
+  }
+}
+
+function WireText({ row }: { row: Row }) {
+  return (
+    <span>
+      <span className="code">{colourName(row.colour) || '—'}</span>
+      <br />
+      <span className="circuit">{row.circuit ?? ''}</span>
+    </span>
+  );
+}
+
+function Verdict({ line, word, decided, to }: { line?: Line; word: string; decided: boolean; to?: Row }) {
+  const full = line?.verdict === 'moves-connector' ? `${word} ${to?.ref.connector ?? ''}` : word;
+  return (
+    <span>
+      {decided ? (
+        <strong title="decided">
+          <span aria-label="decided">✓</span> {full}
+        </strong>
+      ) : (
+        full
+      )}
+      {!decided && line && (
+        <span className="certainty" title={`${percent(line.p)} % certain`}>
+          <i>
+            <b style={{ width: `${100 * line.p}%` }} />
+          </i>
+          {percent(line.p)}
+        </span>
+      )}
+    </span>
+  );
+}

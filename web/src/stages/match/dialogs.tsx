@@ -1,0 +1,227 @@
+import { Button, Input, InputNumber, Modal, Select } from 'antd';
+import { useState } from 'react';
+import { useHotkeys } from 'react-hotkeys-hook';
+import type { MatchView, Ref } from '../../api/types.gen';
+import { refKey, refName } from '../../harness/cavity';
+import { feeds } from './spread';
+
+const sources = [
+  { key: 'b', source: 'battery', word: 'Battery' },
+  { key: 'i', source: 'ignition', word: 'Ignition' },
+  { key: 'g', source: 'ground', word: 'Ground' },
+  { key: 's', source: 'switch', word: 'Switch' },
+] as const;
+
+/** Asks what a wire is fed from; one key answers. */
+export function SourceDialog({
+  name,
+  onChoose,
+  onClose,
+}: {
+  name: string;
+  onChoose: (source: string) => void;
+  onClose: () => void;
+}) {
+  useHotkeys('b,i,g,s', (e) => {
+    const chosen = sources.find((s) => s.key === e.key.toLowerCase());
+    if (chosen) {
+      onChoose(chosen.source);
+    }
+  });
+  return (
+    <Modal open title={`What is ${name} fed from?`} onCancel={onClose} footer={null} width={420}>
+      <div className="bar">
+        {sources.map((s) => (
+          <Button key={s.key} onClick={() => onChoose(s.source)}>
+            {s.word} <kbd>{s.key.toUpperCase()}</kbd>
+          </Button>
+        ))}
+      </div>
+    </Modal>
+  );
+}
+
+/** Asks for the reason why a To cavity stays empty; there must be one. */
+export function EmptyDialog({
+  name,
+  onChoose,
+  onClose,
+}: {
+  name: string;
+  onChoose: (reason: string) => void;
+  onClose: () => void;
+}) {
+  const [reason, setReason] = useState('');
+  const keep = () => reason.trim() && onChoose(reason.trim());
+  return (
+    <Modal
+      open
+      title={`Why does ${name} stay empty?`}
+      onCancel={onClose}
+      width={420}
+      footer={
+        <Button type="primary" disabled={!reason.trim()} onClick={keep}>
+          Leave it empty
+        </Button>
+      }
+    >
+      <Input
+        value={reason}
+        onChange={(e) => setReason(e.target.value)}
+        onPressEnter={keep}
+        aria-label="reason"
+        maxLength={300}
+        autoFocus
+      />
+    </Modal>
+  );
+}
+
+/** Chooses any To cavity that no decided row has taken. */
+export function ChooseDialog({
+  view,
+  name,
+  onChoose,
+  onClose,
+}: {
+  view: MatchView;
+  name: string;
+  onChoose: (to: Ref) => void;
+  onClose: () => void;
+}) {
+  const taken = new Set(
+    view.lines.filter((l) => l.decided && l.to).map((l) => refKey(l.to ?? { connector: '', cavity: '' })),
+  );
+  const free = view.to.rows.filter((r) => !r.empty && !taken.has(refKey(r.ref)));
+  return (
+    <Modal open title={`Where does ${name} go?`} onCancel={onClose} footer={null} width={560}>
+      <Select
+        style={{ width: '100%' }}
+        aria-label="To cavity"
+        placeholder="cavity, function or circuit number"
+        showSearch={{ optionFilterProp: 'label' }}
+        autoFocus
+        defaultOpen
+        options={free.map((r) => ({
+          value: refKey(r.ref),
+          label: `${refName(r.ref)} · ${r.function ?? ''} · ${r.circuit ?? ''}`,
+        }))}
+        onChange={(key: string) => {
+          const row = free.find((r) => refKey(r.ref) === key);
+          if (row) {
+            onChoose(row.ref);
+          }
+        }}
+      />
+    </Modal>
+  );
+}
+
+/** Accepts every open match from a certainty up; says how many that are before it does. */
+export function AcceptDialog({
+  view,
+  onChoose,
+  onClose,
+}: {
+  view: MatchView;
+  onChoose: (above: number) => void;
+  onClose: () => void;
+}) {
+  const [above, setAbove] = useState(95);
+  const count = view.lines.filter((l) => !l.decided && feeds(l) && l.p >= above / 100).length;
+  const accept = () => count > 0 && onChoose(above / 100);
+  return (
+    <Modal
+      open
+      title="Accept all above a certainty"
+      onCancel={onClose}
+      width={440}
+      footer={
+        <Button type="primary" onClick={accept} disabled={count === 0} data-testid="accept-all">
+          Accept {count} {count === 1 ? 'match' : 'matches'}
+        </Button>
+      }
+    >
+      <div className="bar">
+        From
+        <InputNumber
+          aria-label="certainty in per cent"
+          min={50}
+          max={100}
+          value={above}
+          onChange={(v) => setAbove(v ?? 95)}
+          onPressEnter={accept}
+          autoFocus
+          style={{ width: 90 }}
+        />
+        % certain.
+      </div>
+      <p className="quiet">
+        One undo takes all of them back. What goes or needs a source is not accepted with them: look at those
+        one by one.
+      </p>
+    </Modal>
+  );
+}
+
+/** States for each To connector which From housing it is, or that it is a new one. */
+export function HousingsDialog({
+  view,
+  onChoose,
+  onClose,
+}: {
+  view: MatchView;
+  onChoose: (kept: Record<string, string>) => void;
+  onClose: () => void;
+}) {
+  const [kept, setKept] = useState(view.kept);
+  return (
+    <Modal
+      open
+      title="Which housings are kept?"
+      onCancel={onClose}
+      width={520}
+      footer={
+        <Button type="primary" onClick={() => onChoose(kept)}>
+          Keep
+        </Button>
+      }
+    >
+      <table className="table">
+        <tbody>
+          {view.to.connectors.map((c) => (
+            <tr key={c.id}>
+              <td>
+                <strong>{c.name}</strong>, {c.cavities.length}-way, of {view.to.name}
+              </td>
+              <td>
+                <Select
+                  style={{ width: 230 }}
+                  aria-label={`housing ${c.name}`}
+                  value={kept[c.id] ?? ''}
+                  onChange={(from: string) =>
+                    setKept(
+                      Object.fromEntries(
+                        Object.entries({ ...kept, [c.id]: from }).filter(([, v]) => v !== ''),
+                      ),
+                    )
+                  }
+                  options={[
+                    { value: '', label: 'is a new housing' },
+                    ...view.from.connectors.map((f) => ({
+                      value: f.id,
+                      label: `is ${f.name}, ${f.cavities.length}-way, kept`,
+                    })),
+                  ]}
+                />
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <p className="quiet">
+        Wires in a kept housing stay or move inside it; into a new housing every terminal moves.
+      </p>
+    </Modal>
+  );
+}
