@@ -48,7 +48,7 @@ func Jobs() ([]plan.Job, error) {
 		return nil, fmt.Errorf("demo: %w", err)
 	}
 	for i, l := range plan.Compute(facts, plan.Decisions{}).Match.Lines {
-		if l.Feeds() && l.P >= 0.99 && i%12 != 5 {
+		if l.Feeds() && l.P >= 0.99 && i%29 != 5 {
 			sorrel.Decisions = append(sorrel.Decisions, match.Decision{Side: match.From, At: l.From, Choice: match.Matched, To: l.To, Who: "Ines", When: 1_764_000_000_000})
 		}
 	}

@@ -21,7 +21,12 @@ func (s *Server) showPin(c *gin.Context) {
 		return
 	}
 	v := PinView{Revision: j.Revision, Hash: j.hash, Moves: j.Job.Kind.MovesTerminals(), Steps: j.plan.Steps, Proof: j.plan.Proof,
-		Line: exchange.ProofLine(j.plan.Proof), Housings: j.plan.Housings, Totals: j.plan.Totals, Findings: []finding.Finding{}}
+		Line: exchange.ProofLine(j.plan.Proof), Housings: j.plan.Housings, Totals: j.plan.Totals, Findings: []finding.Finding{}, Wires: []harness.Row{}}
+	for _, row := range j.facts.From.Rows {
+		if !row.Empty {
+			v.Wires = append(v.Wires, row)
+		}
+	}
 	for _, f := range j.plan.Findings {
 		if f.Code == "cavity-held" || f.Code == "terminal-system" {
 			v.Findings = append(v.Findings, f)

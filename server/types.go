@@ -182,6 +182,7 @@ type PinView struct {
 	Proof    plan.Proof          `json:"proof"`
 	Line     string              `json:"line"` // the proof in one sentence
 	Housings []harness.Connector `json:"housings"`
+	Wires    []harness.Row       `json:"wires"` // the wires of the harness as found
 	Totals   match.Totals        `json:"totals"`
 	Findings []finding.Finding   `json:"findings"`
 }

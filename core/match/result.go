@@ -71,7 +71,7 @@ type Result struct {
 }
 
 // named is the probability from which an open row names its best candidate rather than none.
-const named = 0.03
+const named = 0.05
 
 func (r *Result) conclude() {
 	assigned := r.assign()

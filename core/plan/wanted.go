@@ -155,6 +155,7 @@ func (m *model) goals(r *match.Result) (map[harness.TerminalID]harness.Place, []
 // withhold takes back the moves into cavities that somebody else holds: one who is undecided and stays, or was there
 // first. Whoever is taken back stays where it was, which may hold up others in turn.
 func (m *model) withhold(goals map[harness.TerminalID]harness.Place, order []harness.TerminalID) {
+	waits := map[harness.TerminalID]harness.TerminalID{} // for the wire that holds the cavity
 	for again := true; again; {
 		again = false
 		holder := m.holders(goals, order)
@@ -164,7 +165,7 @@ func (m *model) withhold(goals map[harness.TerminalID]harness.Place, order []har
 			if !ok || g.State != harness.Seated || !held || who == t {
 				continue
 			}
-			m.blocked(t, g.At, who)
+			waits[t] = who
 			if was, exists := m.now.Place(t); exists {
 				goals[t] = was
 			} else {
@@ -173,6 +174,7 @@ func (m *model) withhold(goals map[harness.TerminalID]harness.Place, order []har
 			again = true
 		}
 	}
+	m.heldUp(waits)
 }
 
 // holders gives who has each cavity: who stays in it, else the first that is to go there.
@@ -191,10 +193,27 @@ func (m *model) holders(goals map[harness.TerminalID]harness.Place, order []harn
 	return holder
 }
 
-func (m *model) blocked(t harness.TerminalID, at harness.Ref, by harness.TerminalID) {
-	m.findings = append(m.findings, finding.Finding{Code: "cavity-held", Severity: finding.Wrong, Side: string(match.From), Subject: m.wires[by].row.Ref.String(),
-		Text:   fmt.Sprintf("%s cannot take the %s: the wire in it is not decided, or cannot leave.", at, t),
-		Remedy: fmt.Sprintf("Decide what becomes of the wire in %s. Until then this move is left off the sheet.", at)})
+// heldUp names each wire that holds a cavity which others need, with how many of them wait for it, directly or in turn.
+func (m *model) heldUp(waits map[harness.TerminalID]harness.TerminalID) {
+	count := map[harness.TerminalID]int{}
+	for _, who := range waits {
+		seen := map[harness.TerminalID]bool{}
+		for next, held := waits[who]; held && !seen[who]; next, held = waits[who] {
+			seen[who] = true
+			who = next
+		}
+		count[who]++
+	}
+	for root, n := range count {
+		at := m.wires[root].row.Ref
+		moves := fmt.Sprintf("%d moves wait", n)
+		if n == 1 {
+			moves = "1 move waits"
+		}
+		m.findings = append(m.findings, finding.Finding{Code: "cavity-held", Severity: finding.Check, Side: string(match.From), Subject: at.String(),
+			Text:   fmt.Sprintf("The wire in %s stays, and others need its cavity: %s for it, directly or in turn, and are left off the sheet.", at, moves),
+			Remedy: fmt.Sprintf("Decide what becomes of the wire in %s.", at)})
+	}
 }
 
 // plugVacated wants a plug in every cavity of a kept housing that is full now and is to be empty.

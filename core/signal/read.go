@@ -38,6 +38,7 @@ func Read(text string) Reading {
 	if len(r.Others) > 0 {
 		r.Sure *= 0.8
 	}
+	r.Text = r.String()
 	return r
 }
 

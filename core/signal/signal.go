@@ -95,6 +95,7 @@ type Reading struct {
 	Form     string   `json:"form,omitempty"`     // hall or inductive, where stated
 	Sure     float64  `json:"sure"`               // 0 unread, to 1 every word explained
 	Others   []string `json:"others,omitempty"`   // devices that fit nearly as well
+	Text     string   `json:"text,omitempty"`     // the reading in the vocabulary's words
 }
 
 // Read says whether the text was understood at all.

@@ -33,9 +33,7 @@ export function useTheme(): ThemeConfig {
   const still = useMedia('(prefers-reduced-motion: reduce)');
   const tokens = isDark ? dark : light;
   return {
-    algorithm: isDark
-      ? [theme.darkAlgorithm, theme.compactAlgorithm]
-      : [theme.defaultAlgorithm, theme.compactAlgorithm],
+    algorithm: isDark ? theme.darkAlgorithm : theme.defaultAlgorithm,
     token: {
       ...tokens,
       colorInfo: tokens.colorPrimary,

@@ -364,6 +364,7 @@ export interface Signal {
   form?: string;
   sure: number;
   others?: string[];
+  text?: string;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -561,6 +562,7 @@ export interface PinView {
   proof: Proof;
   line: string;
   housings: Connector[];
+  wires: Row[];
   totals: Totals;
   findings: Finding[];
 }

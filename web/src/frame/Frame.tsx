@@ -94,7 +94,9 @@ function Head({ job }: { job: JobView }) {
           <strong>{job.title}</strong>
         </button>
         <span className="quiet">
-          {job.donor} → {job.chassis} · {job.kindInfo.name.toLowerCase()}
+          {[job.donor, job.chassis].filter(Boolean).join(' → ')}
+          {(job.donor || job.chassis) && ' · '}
+          {job.kindInfo.name.toLowerCase()}
         </span>
       </div>
       <button

@@ -62,9 +62,9 @@ export function JobForm({ job, onClose }: { job?: JobView; onClose: () => void }
       footer={
         <div className="bar">
           {job && <Button href={fileAddress(job.id, 'file')}>Save the job file</Button>}
-          {job && <Button onClick={confirmDelete}>Delete…</Button>}
+          {job && <Button onClick={() => void confirmDelete()}>Delete…</Button>}
           <span className="grow" />
-          <Button type="primary" onClick={save} loading={create.isPending || describe.isPending}>
+          <Button type="primary" onClick={() => save()} loading={create.isPending || describe.isPending}>
             {job ? 'Keep' : 'Make the job'}
           </Button>
         </div>

@@ -1,4 +1,5 @@
 import type { Colour, Connector } from '../api/types.gen';
+import { refName } from './cavity';
 import { paintOf } from './insulation';
 
 export type View = 'wire' | 'mating';
@@ -126,7 +127,7 @@ export function ConnectorFace({ connector, view, colours, lit, beside, width, on
                         fill="var(--petrol)"
                         className="mono"
                       >
-                        {name}
+                        {refName({ connector: connector.id, cavity: name })}
                       </text>
                     </>
                   )}

@@ -115,12 +115,17 @@ export function PinoutRows({ rows, onCorrect }: Props) {
                   title={`written ${row.colour.written}`}
                 >
                   {row.colour.written !== '' && <WireSwatch colour={row.colour} bare="right" />}
-                  <span className="mono">{colourName(row.colour)}</span>
+                  <span className="mono">
+                    {colourName(row.colour)}
+                    {row.colour.written !== colourName(row.colour) && (
+                      <div className="quiet">{row.colour.written}</div>
+                    )}
+                  </span>
                 </span>
                 {cell(row, 'circuit', row.circuit ?? '')}
                 {cell(row, 'function', row.function ?? '')}
                 <span role="gridcell" className="quiet">
-                  {row.empty ? 'empty cavity' : readAs(row)}
+                  {row.empty ? 'empty cavity' : (row.signal.text ?? 'not read')}
                 </span>
                 {cell(row, 'size', row.sizeText ?? '')}
                 {cell(row, 'farEnd', row.farEnd ?? '')}
@@ -131,22 +136,4 @@ export function PinoutRows({ rows, onCorrect }: Props) {
       </div>
     </div>
   );
-}
-
-function readAs(row: Row): string {
-  const s = row.signal;
-  if (!s.device) {
-    return 'not read';
-  }
-  const index = [
-    s.cylinder && `cyl. ${s.cylinder}`,
-    s.bank && `bank ${s.bank}`,
-    s.position && `pos. ${s.position}`,
-    s.channel && s.channel !== s.bank && `no. ${s.channel}`,
-    s.place,
-    s.polarity,
-  ];
-  return [s.name, s.aspect !== 'signal' && s.aspect !== 'control' ? s.aspect : undefined, ...index]
-    .filter(Boolean)
-    .join(', ');
 }

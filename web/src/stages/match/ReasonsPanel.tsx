@@ -220,16 +220,5 @@ function certainty(row: SpreadRow, candidate: Candidate | undefined): string {
 }
 
 function reading(s: NonNullable<SpreadRow['from']>['signal']): string {
-  if (!s.device) {
-    return 'not read';
-  }
-  const index = [
-    s.cylinder && `cylinder ${s.cylinder}`,
-    s.bank && `bank ${s.bank}`,
-    s.position && `position ${s.position}`,
-    s.channel && s.channel !== s.bank && `no. ${s.channel}`,
-    s.place,
-    s.polarity,
-  ].filter(Boolean);
-  return [s.name, ...index, s.role?.replaceAll('-', ' ')].join(', ');
+  return s.text ? `${s.text} (${s.role?.replaceAll('-', ' ') ?? ''})` : 'not read';
 }

@@ -26,6 +26,8 @@ export function Spread({ rows, selected, considered, fromName, toName, onSelect 
     estimateSize: (i) => (rows[i] && isHeading(rows[i]) ? 30 : 35),
     getItemKey: (i) => rows[i]?.key ?? i,
     overscan: 12,
+    scrollPaddingStart: 40,
+    scrollPaddingEnd: 80,
   });
   const at = rows.findIndex((r) => r.key === selected);
   useEffect(() => {

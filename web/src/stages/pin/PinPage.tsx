@@ -69,6 +69,7 @@ function Sheet({ job, view }: { job: string; view: PinView }) {
   useHotkeys('home', () => go(0), { preventDefault: true });
   useHotkeys('end', () => go(view.steps.length - 1), { preventDefault: true });
   const step = view.steps[at];
+  const held = view.findings.filter((f) => f.code === 'cavity-held').length;
   return (
     <main className="pinpage">
       <div className="pintop">
@@ -77,6 +78,7 @@ function Sheet({ job, view }: { job: string; view: PinView }) {
             <span aria-hidden="true">{view.proof.reached ? '✓' : '✕'}</span> <span>{view.line}</span>
           </div>
           {step && <Selected step={step} number={at + 1} of={view.steps.length} />}
+          {step && <StepFaces view={view} step={step} />}
         </div>
         <div>
           <div className="bar" style={{ justifyContent: 'flex-end' }}>
@@ -91,17 +93,25 @@ function Sheet({ job, view }: { job: string; view: PinView }) {
               <Link to="../match?open=1">Decide them</Link>
             </div>
           )}
-          {view.findings.map((f) => (
-            <div key={f.text} style={{ marginTop: 6, fontSize: 13 }}>
-              <SeverityMark severity={f.severity} /> {f.text} <span className="quiet">{f.remedy}</span>
+          {held > 0 && (
+            <div style={{ marginTop: 6 }}>
+              <SeverityMark severity="check" /> {held} of them hold a cavity that a decided move needs; see
+              the findings (F).
             </div>
-          ))}
+          )}
+          {view.findings
+            .filter((f) => f.code === 'terminal-system')
+            .map((f) => (
+              <div key={f.text} style={{ marginTop: 6, fontSize: 13 }}>
+                <SeverityMark severity={f.severity} /> {f.text} <span className="quiet">{f.remedy}</span>
+              </div>
+            ))}
           <div className="quiet" style={{ marginTop: 8, fontSize: 13 }}>
             Battery negative off before the first terminal is pulled; the unit is unplugged and out.
           </div>
         </div>
       </div>
-      <Steps view={view} at={at} onGo={go} faces={step && <StepFaces view={view} step={step} />} />
+      <Steps view={view} at={at} onGo={go} />
     </main>
   );
 }
@@ -130,17 +140,7 @@ function Selected({ step, number, of }: { step: SheetStep; number: number; of: n
   );
 }
 
-function Steps({
-  view,
-  at,
-  onGo,
-  faces,
-}: {
-  view: PinView;
-  at: number;
-  onGo: (n: number) => void;
-  faces: React.ReactNode;
-}) {
+function Steps({ view, at, onGo }: { view: PinView; at: number; onGo: (n: number) => void }) {
   const box = useRef<HTMLDivElement>(null);
   const virtual = useVirtualizer({
     count: view.steps.length,
@@ -148,55 +148,48 @@ function Steps({
     estimateSize: () => 34,
     overscan: 12,
     scrollPaddingStart: 30,
+    scrollPaddingEnd: 70,
   });
   useEffect(() => virtual.scrollToIndex(at, { align: 'auto' }), [at, virtual]);
   return (
-    <div style={{ display: 'grid', gridTemplateRows: 'auto minmax(0,1fr)', minHeight: 0 }}>
-      <div>{faces}</div>
-      <div
-        ref={box}
-        className="steps"
-        role="grid"
-        aria-label="re-pin sheet"
-        aria-rowcount={view.steps.length + 1}
-        tabIndex={0}
-        data-testid="steps"
-      >
-        <div className="steprow headrow" role="row" aria-rowindex={1}>
-          {['step', 'from → to', 'what', 'do', 'wire', 'function'].map((h) => (
-            <span key={h} role="columnheader">
-              {h}
-            </span>
-          ))}
-        </div>
-        <div role="presentation" style={{ height: virtual.getTotalSize(), position: 'relative' }}>
-          {virtual.getVirtualItems().map((item) => {
-            const s = view.steps[item.index];
-            return (
-              s && (
-                <div
-                  key={s.id}
-                  ref={virtual.measureElement}
-                  data-index={item.index}
-                  role="rowgroup"
-                  style={{
-                    position: 'absolute',
-                    left: 0,
-                    right: 0,
-                    transform: `translateY(${item.start}px)`,
-                  }}
-                >
-                  <StepRow
-                    step={s}
-                    number={item.index + 1}
-                    on={item.index === at}
-                    onGo={() => onGo(item.index)}
-                  />
-                </div>
-              )
-            );
-          })}
-        </div>
+    <div
+      ref={box}
+      className="steps"
+      role="grid"
+      aria-label="re-pin sheet"
+      aria-rowcount={view.steps.length + 1}
+      tabIndex={0}
+      data-testid="steps"
+    >
+      <div className="steprow headrow" role="row" aria-rowindex={1}>
+        {['step', 'from → to', 'what', 'do', 'wire', 'function'].map((h) => (
+          <span key={h} role="columnheader">
+            {h}
+          </span>
+        ))}
+      </div>
+      <div role="presentation" style={{ height: virtual.getTotalSize(), position: 'relative' }}>
+        {virtual.getVirtualItems().map((item) => {
+          const s = view.steps[item.index];
+          return (
+            s && (
+              <div
+                key={s.id}
+                ref={virtual.measureElement}
+                data-index={item.index}
+                role="rowgroup"
+                style={{ position: 'absolute', left: 0, right: 0, transform: `translateY(${item.start}px)` }}
+              >
+                <StepRow
+                  step={s}
+                  number={item.index + 1}
+                  on={item.index === at}
+                  onGo={() => onGo(item.index)}
+                />
+              </div>
+            )
+          );
+        })}
       </div>
     </div>
   );

@@ -1,4 +1,5 @@
 import type { Colour, Connector, PinView, Ref, SheetStep } from '../../api/types.gen';
+import { refKey } from '../../harness/cavity';
 import { ConnectorFace } from '../../harness/ConnectorFace';
 
 /** The housings that a step touches, from the wire side, filled as they are before it: the cavity it leaves and the one it enters. */
@@ -9,7 +10,7 @@ export function StepFaces({ view, step }: { view: PinView; step: SheetStep }) {
     .filter((h): h is Connector => h !== undefined);
   const filled = wiresBefore(view, step);
   return (
-    <div className="bar" style={{ justifyContent: 'space-evenly', padding: '4px 0 6px' }}>
+    <div className="bar" style={{ padding: '2px 0 8px', gap: 4 }}>
       {shown.map((h) => {
         const inHere = (r: Ref | undefined) => (r?.connector === h.id ? r.cavity : undefined);
         return (
@@ -26,7 +27,7 @@ export function StepFaces({ view, step }: { view: PinView; step: SheetStep }) {
               }
               lit={inHere(step.to) ?? inHere(step.from)}
               beside={inHere(step.to) ? inHere(step.from) : undefined}
-              width={shown.length > 1 ? 540 : 720}
+              width={shown.length > 1 ? 400 : 520}
             />
             <figcaption className="quiet" style={{ fontSize: 13 }}>
               plug {h.name}, {h.cavities.length}-way · you look at the wire side, lock up
@@ -39,29 +40,19 @@ export function StepFaces({ view, step }: { view: PinView; step: SheetStep }) {
   );
 }
 
-/** Which wire sits in which cavity before the step, among the wires that the sheet moves. */
+/** Which wire sits in which cavity before the step: the harness as found, with the steps before it carried out. */
 function wiresBefore(view: PinView, step: SheetStep): Map<string, Colour> {
-  const at = new Map<string, string>();
-  const colour = new Map<string, Colour>();
-  for (const s of view.steps) {
-    if (s.terminal && s.wire.ref.cavity !== '') {
-      colour.set(s.terminal, s.wire.colour);
-      if (s.kind !== 'new' && !at.has(s.terminal) && s.from && s.kind !== 'seat') {
-        at.set(s.terminal, `${s.from.connector} ${s.from.cavity}`);
-      }
-    }
-  }
+  const at = new Map(view.wires.map((r) => [refKey(r.ref), r.colour]));
   for (const s of view.steps) {
     if (s.id === step.id) {
       break;
     }
-    if (s.terminal) {
-      if (s.to) {
-        at.set(s.terminal, `${s.to.connector} ${s.to.cavity}`);
-      } else {
-        at.delete(s.terminal);
-      }
+    if (s.from) {
+      at.delete(refKey(s.from));
+    }
+    if (s.to && s.terminal) {
+      at.set(refKey(s.to), s.wire.colour);
     }
   }
-  return new Map([...at].map(([t, k]) => [k, colour.get(t) ?? { written: '' }]));
+  return at;
 }

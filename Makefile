@@ -1,0 +1,31 @@
+# Draxel. `make demo` builds everything and serves it with the demonstration jobs; `make test` is what CI runs.
+.PHONY: demo build run test lint generate shots clean
+
+PORT ?= 8321
+GO ?= go
+
+demo: build
+	./bin/draxel serve --demo --data tmp/demo --port $(PORT)
+
+build: web/node_modules/.installed
+	cd web && npm run --silent build
+	$(GO) build -o bin/draxel ./cmd/draxel
+
+web/node_modules/.installed: web/package-lock.json
+	@./scripts/expect.sh
+	cd web && npm ci --no-audit --no-fund --silent
+	@touch $@
+
+# The schemas and the front end's types, from the Go types.
+generate: web/node_modules/.installed
+	$(GO) run ./cmd/schema docs
+	cd web && npm run --silent types
+
+test:
+	./scripts/test.sh
+
+shots: build
+	$(GO) test ./browser -run Shots -count=1 -shots ../docs/screenshots
+
+clean:
+	rm -rf bin tmp web/node_modules server/dist/assets server/dist/index.html
