@@ -75,12 +75,12 @@ func quick() utils.Sleeper {
 
 // visit is one person at one window of a Draxel of their own with the demonstration jobs.
 type visit struct {
-	t    *testing.T
+	t    testing.TB
 	page *rod.Page
 	url  string
 }
 
-func open(t *testing.T, path string) *visit {
+func open(t testing.TB, path string) *visit {
 	t.Helper()
 	s, err := store.Open(t.Context(), t.TempDir(), time.Now)
 	if err != nil {

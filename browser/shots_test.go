@@ -16,7 +16,7 @@ func TestShots(t *testing.T) {
 		"jobs":                 "/",
 		"gather":               "/jobs/packhorse/gather?side=from",
 		"match":                "/jobs/sorrel-refit/match",
-		"crosswalk-two-makers": "/jobs/packhorse/match?row=from%20SP-26",
+		"crosswalk-two-makers": "/jobs/packhorse/match?row=from%20SP26",
 		"pin":                  "/jobs/sorrel-refit/pin?step=3",
 	} {
 		v := open(t, path)

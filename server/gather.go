@@ -74,9 +74,6 @@ func tableView(cells [][]string, meta TableMeta, o gather.Options) (TableView, e
 	}
 	var err error
 	v.Reading, err = gather.Read(cells, o)
-	if v.Reading.Columns == nil {
-		v.Reading.Columns = []gather.Column{}
-	}
 	return v, err
 }
 
@@ -96,6 +93,9 @@ func (s *Server) previewTable(c *gin.Context) {
 	if err != nil && len(v.Reading.Columns) == 0 {
 		fail(c, problem(http.StatusUnprocessableEntity, "no-rows", sentence(err.Error()), ""))
 		return
+	}
+	if err != nil {
+		v.Problem = sentence(err.Error())
 	}
 	v.Sheet, v.Sheets, v.Encoding = u.table.Sheet, u.table.Sheets, u.table.Encoding
 	c.JSON(http.StatusOK, v)

@@ -103,6 +103,7 @@ type TableView struct {
 	Sheet    string         `json:"sheet,omitempty"`
 	Sheets   []string       `json:"sheets,omitempty"`
 	Encoding string         `json:"encoding,omitempty"`
+	Problem  string         `json:"problem,omitempty"` // why no row could be taken
 	Revision int64          `json:"revision"`
 }
 

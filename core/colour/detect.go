@@ -27,7 +27,7 @@ type Detection struct {
 // them in one way, then the order of Habits. It is not sure when another habit reads as many and disagrees on a cell:
 // only there is it worth asking.
 func Detect(cells []string) Detection {
-	var d Detection
+	d := Detection{Readings: []Reading{}, Clashes: []string{}}
 	var kept []string
 	for _, c := range cells {
 		if len(split(c)) > 0 {

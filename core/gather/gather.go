@@ -102,7 +102,8 @@ type Reading struct {
 // Read reads a table of cells, the lines in order, blank lines included. It fails only when there is nothing to read or
 // no column that could name cavities.
 func Read(cells [][]string, o Options) (Reading, error) {
-	r := Reading{Rows: []harness.Row{}, Preface: []Remark{}, Rejected: []Remark{}, Warnings: []Remark{}, Connectors: []harness.Connector{}}
+	r := Reading{Rows: []harness.Row{}, Preface: []Remark{}, Rejected: []Remark{}, Warnings: []Remark{}, Connectors: []harness.Connector{},
+		Headings: []string{}, Columns: []Column{}, Habit: colour.Detect(nil)}
 	width := 0
 	for _, line := range cells {
 		width = max(width, len(line))
@@ -133,7 +134,7 @@ func Read(cells [][]string, o Options) (Reading, error) {
 	}
 	r.Habit = colour.Detect(r.column(Colour, body))
 	if o.Habit != colour.Unknown {
-		r.Habit.Habit, r.Habit.Sure, r.Habit.Clashes = o.Habit, true, nil
+		r.Habit.Habit, r.Habit.Sure, r.Habit.Clashes = o.Habit, true, []string{}
 	}
 	if at := slices.Index(r.Columns, Size); at >= 0 {
 		r.Unit = size.ColumnUnit(r.Headings[at], r.column(Size, body))

@@ -217,6 +217,7 @@ export interface TableView {
   sheet?: string;
   sheets?: string[];
   encoding?: string;
+  problem?: string;
   revision: number;
 }
 /**

@@ -60,6 +60,7 @@ function GatherSide({ job, side }: { job: JobView; side: Side }) {
   return (
     <main className="gatherpage">
       <div className="left">
+        <h1 className="unseen">Gather: {view.meta.name}</h1>
         <nav className="sides" aria-label="sides">
           {(['from', 'to'] as const).map((s) => (
             <Link key={s} to={`?side=${s}`} className={s === side ? 'on' : ''}>

@@ -74,12 +74,12 @@ export function ImportTable({ job, side, seen, onDone, onCancel }: Props) {
     );
   }
   const again = (o: Options) => void read(brought, o, view.sheet);
-  const problem = error ?? (keep.error ? explain(keep.error) : undefined);
+  const problem = error ?? view.problem ?? (keep.error ? explain(keep.error) : undefined);
   return (
     <main className="gatherpage">
       <div className="left">
         <div className="bar">
-          <h2 className="grow">Is it read right?</h2>
+          <h1 className="grow">Is it read right?</h1>
           {view.sheets && view.sheets.length > 1 && (
             <Select
               aria-label="sheet"
@@ -92,6 +92,7 @@ export function ImportTable({ job, side, seen, onDone, onCancel }: Props) {
           <Button onClick={() => setView(undefined)}>Another table</Button>
           <Button
             type="primary"
+            disabled={view.reading.rows.length === 0}
             loading={keep.isPending}
             onClick={() => keep.mutate(form(brought, view.options, meta, view.sheet), { onSuccess: onDone })}
           >

@@ -19,9 +19,9 @@ export function ReadingSide({ view, meta, onMeta, onOptions }: Props) {
   return (
     <div className="stack">
       <section data-testid="reading">
-        <h3>
+        <h2>
           {taken} rows taken, {reading.rejected.length} not
-        </h3>
+        </h2>
         <div className="quiet">
           {reading.headerLine > 0
             ? `heading on line ${reading.headerLine}`
@@ -123,7 +123,7 @@ function Layouts({ view, onOptions }: { view: TableView; onOptions: (o: Options)
     onOptions({ ...said, layouts: { ...said.layouts, [id]: { ...said.layouts?.[id], ...part } } });
   return (
     <section>
-      <h3>Connectors</h3>
+      <h2>Connectors</h2>
       <table className="table">
         <thead>
           <tr>
@@ -191,9 +191,9 @@ function Remarks({ title, remarks }: { title: string; remarks: TableView['readin
   }
   return (
     <section data-testid={title}>
-      <h3>
+      <h2>
         {title}: {remarks.length}
-      </h3>
+      </h2>
       {remarks.slice(0, 200).map((r) => (
         <div key={`${r.line} ${r.code}`} className="remark">
           <span className="mono quiet">{r.line}</span>

@@ -7,12 +7,13 @@ interface Props {
   view: MatchView;
   filter: Filter;
   onChange: (change: Record<string, string>) => void;
+  onText: (text: string) => void;
   onDone: () => void;
   children: ReactNode;
   ref: Ref<HTMLInputElement>;
 }
 
-export function Filters({ view, filter, onChange, onDone, children, ref }: Props) {
+export function Filters({ view, filter, onChange, onText, onDone, children, ref }: Props) {
   const input = useRef<InputRef>(null);
   useImperativeHandle(ref, () => input.current?.input as HTMLInputElement);
   const systems = [
@@ -41,11 +42,11 @@ export function Filters({ view, filter, onChange, onDone, children, ref }: Props
         placeholder="find   /"
         aria-label="find"
         value={filter.text}
-        onChange={(e) => onChange({ find: e.target.value })}
+        onChange={(e) => onText(e.target.value)}
         onPressEnter={onDone}
         onKeyDown={(e) => {
           if (e.key === 'Escape') {
-            onChange({ find: '' });
+            onText('');
             onDone();
           }
         }}

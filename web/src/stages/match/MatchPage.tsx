@@ -40,7 +40,7 @@ export function MatchPage() {
     return (
       <main className="page">
         <div className="empty">
-          <h2>Two pinouts make a crosswalk</h2>
+          <h1>Two pinouts make a crosswalk</h1>
           <p>
             Bring the pinout of the harness whose terminals are moved, and the list of cavities that it must
             fill.
@@ -59,6 +59,7 @@ function Match({ job, view }: { job: string; view: MatchView }) {
   const [address, setAddress] = useSearchParams();
   const [candidateAt, setCandidateAt] = useState(0);
   const [reason, setReason] = useState('');
+  const [text, setText] = useState(address.get('find') ?? '');
   const [dialog, setDialog] = useState<Dialog | undefined>();
   const [face, setFace] = useState<View>('wire');
   const find = useRef<HTMLInputElement>(null);
@@ -71,7 +72,7 @@ function Match({ job, view }: { job: string; view: MatchView }) {
     open: address.get('open') === '1',
     system: address.get('system') ?? '',
     connector: address.get('connector') ?? '',
-    text: address.get('find') ?? '',
+    text,
     group: address.get('group') === '1',
   };
   const all = spreadRows(view);
@@ -98,6 +99,10 @@ function Match({ job, view }: { job: string; view: MatchView }) {
       },
       { replace: true },
     );
+  };
+  const findText = (next: string) => {
+    setText(next);
+    set({ find: next });
   };
   const select = (next: string) => {
     set({ row: next });
@@ -178,8 +183,9 @@ function Match({ job, view }: { job: string; view: MatchView }) {
   return (
     <main className="match">
       <div className="left">
+        <h1 className="unseen">Match</h1>
         <Faces view={view} row={row} considered={considered} face={face} onFace={setFace} onSelect={select} />
-        <Filters ref={find} view={view} filter={filter} onChange={set} onDone={focusRows}>
+        <Filters ref={find} view={view} filter={filter} onChange={set} onText={findText} onDone={focusRows}>
           <Button size="small" onClick={() => setDialog('housings')}>
             Housings…
           </Button>

@@ -28,7 +28,7 @@ export function PinPage() {
     return (
       <main className="page">
         <div className="empty">
-          <h2>{view.moves ? 'No steps yet' : 'This kind of job moves no terminals'}</h2>
+          <h1>{view.moves ? 'No steps yet' : 'This kind of job moves no terminals'}</h1>
           {view.moves ? (
             <p>
               {view.totals.decided === 0
@@ -72,6 +72,7 @@ function Sheet({ job, view }: { job: string; view: PinView }) {
   const held = view.findings.filter((f) => f.code === 'cavity-held').length;
   return (
     <main className="pinpage">
+      <h1 className="unseen">Pin: the re-pin sheet</h1>
       <div className="pintop">
         <div>
           <div className={`proof${view.proof.reached ? '' : ' bad'}`} data-testid="proof">

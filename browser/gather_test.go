@@ -1,0 +1,75 @@
+package browser
+
+import (
+	"strings"
+	"testing"
+
+	"github.com/go-rod/rod/lib/input"
+)
+
+func newJob(t *testing.T) *visit {
+	t.Helper()
+	v := open(t, "/")
+	v.click("button", "New job")
+	v.write("#title", "Trial")
+	v.click("button", "Make the job")
+	v.see("h1", "Bring the pinout")
+	return v
+}
+
+func TestPastedRowsAreShownBeforeTheyAreKept(t *testing.T) {
+	v := newJob(t)
+	v.write("#paste", "Pin\tShade\tCircuit\tWhat for\n1\tBN\t11\tInjector 1\n2\tGN\t12\tInjector 2\n2\tGN\t13\tInjector 3\n\tBU\t14\tBattery")
+	v.click("button", "Read the pasted rows")
+	v.see("[data-testid=reading]", "2 rows taken, 2 not")
+	v.see("[data-testid='Rows not taken']", "cavity X1-2 was already on line 3")
+	v.see("[data-testid='Rows not taken']", "no cavity is named")
+	v.see("aside .problem", "mean something else")
+	v.click("button", "Keep this pinout")
+	v.see("h1", "the finished harness must fill")
+}
+
+func TestBadFilesSayWhy(t *testing.T) {
+	v := newJob(t)
+	v.page.MustElement("input[type=file]").MustSetFiles("../server/page.go")
+	v.see("[role=alert]", "No column names the cavities")
+	v.click("button", "Another table")
+	v.page.MustElement("input[type=file]").MustSetFiles("../exchange/fonts/DejaVuSans.ttf")
+	v.see("[role=alert]", "not a table of text.* Nothing was kept")
+	v.page.MustElement("input[type=file]").MustSetFiles("../demo/packhorse/packhorse-chassis.csv")
+	v.see("[data-testid=reading]", "50 rows taken, 1 not")
+}
+
+func TestAMisprintIsPutRight(t *testing.T) {
+	v := open(t, "/jobs/sorrel-refit/gather?side=to")
+	v.see("[role=grid]", "Ignition coil 3, trigger")
+	v.see("[data-testid=findings]", "1 wrong")
+	v.page.MustElement(".pinoutrows").MustEval(`() => { this.scrollTop = 700; return true }`)
+	v.see(".pinoutrow", "4408")
+	rows := v.page.MustElements(".pinoutrow")
+	clicked := false
+	for _, r := range rows {
+		if text := r.MustText(); strings.Contains(text, "4408") && strings.Contains(text, "Ignition coil 3, trigger") {
+			r.MustElementR("button", "Ignition coil 3").MustClick()
+			clicked = true
+		}
+	}
+	if !clicked {
+		t.Fatal("the misprinted row is not shown")
+	}
+	v.page.MustElement(".pinoutrow input").MustSelectAllText().MustInput("Ignition coil 4, trigger")
+	v.press(input.Enter)
+	v.see("[data-testid=findings]", "0 wrong")
+	v.see("header", "undo")
+	v.press('u')
+	v.see("[data-testid=findings]", "1 wrong")
+}
+
+func TestTheColourHabitIsThePersonsToSay(t *testing.T) {
+	v := open(t, "/jobs/packhorse/gather?side=from")
+	v.see("[role=grid]", "BN-RD")
+	v.click("#habit", ".*")
+	v.page.MustElement("#habit").MustFocus()
+	v.page.MustElementR(".ant-select-item-option", "one letter").MustClick()
+	v.until("the colours are read anew", func() bool { return !strings.Contains(v.text("[role=grid]"), "BN-RD") })
+}

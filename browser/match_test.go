@@ -1,0 +1,153 @@
+package browser
+
+import (
+	"fmt"
+	"io"
+	"net/http"
+	"strings"
+	"testing"
+
+	"github.com/go-rod/rod/lib/input"
+)
+
+func (v *visit) selected() string {
+	v.t.Helper()
+	return v.page.MustElement(".spreadrow.selected").MustText()
+}
+
+// decided counts the rows that the totals say are decided.
+func (v *visit) decided() int {
+	v.t.Helper()
+	var rows, n int
+	if _, err := fmt.Sscanf(v.text("[data-testid=totals]"), "%d rows · %d decided", &rows, &n); err != nil {
+		v.t.Fatalf("totals %q: %v", v.text("[data-testid=totals]"), err)
+	}
+	return n
+}
+
+// From two files to the sheet, as the README tells it: a new job, both pinouts of the demonstration from their files, all
+// of it decided from the keyboard, the PDF fetched.
+func TestWholeRefitFromTheKeyboard(t *testing.T) {
+	v := open(t, "/")
+	v.click("button", "New job")
+	v.write("#title", "Refit of my own")
+	v.click("button", "Make the job")
+	v.see("h1", "whose terminals will be moved")
+	v.page.MustElement("input[type=file]").MustSetFiles("../demo/sorrel-refit/vk-1-harness.csv")
+	v.see("[data-testid=reading]", "90 rows taken, 1 not")
+	v.click("button", "Keep this pinout")
+	v.see("h1", "the finished harness must fill")
+	v.page.MustElement("input[type=file]").MustSetFiles("../demo/sorrel-refit/vk-2-unit.xlsx")
+	v.see("[data-testid=reading]", "90 rows taken, 0 not")
+	v.click("button", "Keep this pinout")
+	v.click("a", "Match them")
+	v.see("[data-testid=totals]", "83 rows · 0 decided")
+
+	v.press('a')
+	v.click("[data-testid=accept-all]", "Accept")
+	v.until("the sure ones are decided", func() bool { return v.decided() > 70 })
+	v.until("the dialog is gone", func() bool { return !v.page.MustHas(".ant-modal-wrap:not([style*=none]) .ant-modal") })
+	for i := v.decided(); i < 83; i++ {
+		was := v.decided()
+		v.press(input.Enter) // what is offered: here, that it goes
+		v.until("one more is decided", func() bool { return v.decided() == was+1 })
+	}
+	v.see("[data-testid=totals]", "all reconciled")
+	v.click(".rail a", "Pin")
+	v.see("[data-testid=proof]", "carried these .* steps out on the model of the harness and reached the wanted harness")
+	address := v.page.MustElementR("a", "Sheet for the bench").MustProperty("href").String()
+	reply, err := http.Get(address)
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer reply.Body.Close()
+	pdf, err := io.ReadAll(reply.Body)
+	if err != nil || !strings.HasPrefix(string(pdf), "%PDF") || len(pdf) < 20_000 {
+		t.Errorf("the sheet: %d bytes, %v", len(pdf), err)
+	}
+}
+
+func TestDecidingRowsThatShareNothing(t *testing.T) {
+	v := open(t, "/jobs/packhorse/match?row=from%20SP20")
+	v.see("aside", "SP20 moves to E3")
+	v.press(input.Enter)
+	v.until("SP20 is decided and the cursor is on the next open row", func() bool { return v.decided() == 1 && strings.Contains(v.selected(), "SP21") })
+
+	v.press('x') // not A3
+	v.see("aside", "SP21 (undecided|goes|may be)")
+	v.press('g')
+	v.until("it goes", func() bool { return v.decided() == 2 })
+	v.press('u')
+	v.until("the last change is taken back", func() bool { return v.decided() == 1 })
+
+	v.goTo("/jobs/packhorse/match?row=from%20SP26")
+	v.see("aside h2", "SP26 may be B33")
+	v.press(input.ArrowRight)
+	v.see("aside h2", "SP26 may be E18")
+	v.press(input.Enter)
+	v.until("the candidate that was chosen is accepted", func() bool { return v.decided() == 2 })
+	v.goTo("/jobs/packhorse/match?row=from%20SP26")
+	v.see("aside h2", "SP26 moves to E18")
+	v.press('r')
+	v.until("it is open again", func() bool { return v.decided() == 1 })
+
+	v.goTo("/jobs/packhorse/match?row=from%20K13")
+	v.see("aside h2", "K13")
+	v.press('n')
+	v.see(".ant-modal", "What is K13 fed from")
+	v.press('b')
+	v.until("it is fed from the battery", func() bool { return v.decided() == 2 })
+	v.until("the cursor has gone on", func() bool { return strings.Contains(v.selected(), "K14") })
+	v.press(input.ArrowUp)
+	v.until("K13 stands where it stood, decided", func() bool {
+		return strings.Contains(v.selected(), "K13") && strings.Contains(v.selected(), "fed from battery")
+	})
+}
+
+func TestLeftEmptyWantsAReason(t *testing.T) {
+	v := open(t, "/jobs/packhorse/match?row=to%20B30")
+	v.see("aside h2", "B30 needs a wire")
+	v.press('e')
+	v.see(".ant-modal", "Why does B30 stay empty")
+	v.page.MustElement(".ant-modal input").MustInput("the twin-clutch gearbox is not used")
+	v.press(input.Enter)
+	v.goTo("/jobs/packhorse/match?row=to%20B30")
+	v.see("aside h2", "B30 left empty")
+	v.see("aside", "the twin-clutch gearbox is not used")
+}
+
+func TestFindAndFilter(t *testing.T) {
+	v := open(t, "/jobs/packhorse/match")
+	v.see("[data-testid=spread]", "SP1")
+	v.press('/')
+	v.page.Keyboard.MustType([]input.Key("clutch")...)
+	v.until("only what has the word is shown", func() bool { return len(v.page.MustElements(".spread .rows .spreadrow")) <= 4 })
+	if !strings.Contains(v.text(".spread .rows"), "Clutch switch") {
+		t.Errorf("found %q", v.text(".spread .rows"))
+	}
+	v.press(input.Escape)
+	v.until("all are shown again", func() bool { return len(v.page.MustElements(".spread .rows .spreadrow")) > 10 })
+	if !strings.HasSuffix(v.page.MustInfo().URL, "/match") && strings.Contains(v.page.MustInfo().URL, "find=") {
+		t.Errorf("the address still filters: %s", v.page.MustInfo().URL)
+	}
+	v.press(input.ArrowDown)
+	v.until("keys work after Esc", func() bool { return strings.Contains(v.selected(), "SP2") })
+}
+
+func TestAnotherWindowSeesTheDecision(t *testing.T) {
+	v := open(t, "/jobs/packhorse/match")
+	v.see("[data-testid=totals]", "0 decided")
+	other := v.page.Browser().MustPage(v.url + "/jobs/packhorse/match?row=from%20SP20")
+	defer other.MustClose()
+	other.MustElementR("aside h2", "SP20 moves to E3")
+	other.MustElementR("aside button", "Accept E3").MustClick()
+	v.until("the first window shows it", func() bool { return v.decided() == 1 })
+}
+
+func TestFindingsLeadToTheirRow(t *testing.T) {
+	v := open(t, "/jobs/packhorse/match")
+	v.click("[data-testid=findings]", "to check")
+	v.see(".ant-drawer", "falls to about 8 V")
+	v.click(".ant-drawer button.mono", "^K2$")
+	v.see("aside h2", "K2")
+}
