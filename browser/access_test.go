@@ -1,7 +1,6 @@
 package browser
 
 import (
-	"fmt"
 	"os"
 	"strings"
 	"testing"
@@ -45,7 +44,7 @@ func TestNothingIsFetchedFromElsewhere(t *testing.T) {
 	}
 	for _, n := range names {
 		if !strings.HasPrefix(n.Str(), v.url) {
-			t.Error(fmt.Sprintf("fetched %s", n.Str()))
+			t.Errorf("fetched %s", n.Str())
 		}
 	}
 }
