@@ -25,12 +25,10 @@ func (p *passage) indices(r *Reading) {
 		case w == "sensor" && next > 0 && r.Index == ByBankPlace:
 			r.Position = next
 			p.use(i, i+1)
-		case w == "upstream" || w == "downstream":
-			r.Position = map[string]int{"upstream": 1, "downstream": 2}[w]
+		case r.Index == ByBankPlace && positions[w] > 0:
+			r.Position = positions[w]
 			p.use(i)
-		case r.Index == ByBankPlace && (w == "front" || w == "rear"):
-			r.Position = map[string]int{"front": 1, "rear": 2}[w]
-			p.use(i)
+		case (w == "intake" || w == "exhaust") && r.Index != ByBank: // of cams only
 		case places[w] != "":
 			p.place(i, r)
 		case r.Device == "fan" && (w == "low" || w == "high") && r.Channel == 0:
@@ -53,6 +51,9 @@ func (p *passage) indices(r *Reading) {
 	}
 	r.number(numbers, letter)
 }
+
+// positions are the words for where an oxygen sensor sits: before the catalyst or after it.
+var positions = map[string]int{"upstream": 1, "up": 1, "pre": 1, "front": 1, "downstream": 2, "down": 2, "post": 2, "rear": 2}
 
 func (p *passage) use(at ...int) {
 	for _, i := range at {
@@ -99,6 +100,8 @@ func (r *Reading) number(numbers []int, letter int) {
 		}
 	case ByBankPlace:
 		switch {
+		case len(numbers) == 1 && r.Position > 0 && numbers[0] == r.Position: // "sensor 2 downstream" says it twice
+			return
 		case len(numbers) == 1 && numbers[0] > 10:
 			numbers = []int{numbers[0] / 10, numbers[0] % 10}
 			take(&r.Bank)

@@ -202,8 +202,8 @@ func (l *lexicon) aspect(p *passage, d Definition, r *Reading) {
 	}
 	r.Aspect, r.Role = chosen.Aspect, chosen.Role
 	switch r.Role {
-	case Motor, Bus, Load, Restraint, HighVoltage:
-	default:
+	case Motor, Load, Restraint, HighVoltage:
+	default: // of the rest the aspect says it, or the device's own name: CAN high
 		r.Polarity = ""
 	}
 	p.override(r)
