@@ -1,5 +1,6 @@
 # Draxel. `make demo` builds everything and serves it with the demonstration jobs; `make test` is what CI runs.
-.PHONY: demo build run test lint generate shots clean
+
+.PHONY: expect demo build run test lint generate shots clean
 
 PORT ?= 8321
 GO ?= go
@@ -7,12 +8,14 @@ GO ?= go
 demo: build
 	./bin/draxel serve --demo --data tmp/demo --port $(PORT)
 
-build: web/node_modules/.installed
+expect:
+	@./scripts/expect.sh
+
+build: expect web/node_modules/.installed
 	cd web && npm run --silent build
 	$(GO) build -o bin/draxel ./cmd/draxel
 
 web/node_modules/.installed: web/package-lock.json
-	@./scripts/expect.sh
 	cd web && npm ci --no-audit --no-fund --silent
 	@touch $@
 

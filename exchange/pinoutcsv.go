@@ -10,13 +10,19 @@ import (
 )
 
 // WritePinout writes a pinout as CSV, UTF-8: one line a cavity, in the order of the table it came from. Colours and
-// sizes are written as they were found, a bare size with the unit in which it was read, so that reading the file gives
-// the same pinout.
+// sizes are written as they were found, a bare size with the unit in which it was read, and a connector with its ways
+// where it is first named, so that reading the file gives the same pinout.
 func WritePinout(w io.Writer, p harness.Pinout) error {
 	out := csv.NewWriter(w)
 	lines := [][]string{{"connector", "cavity", "colour", "circuit", "function", "size", "far end", "note"}}
+	said := map[string]bool{}
 	for _, r := range p.Rows {
-		lines = append(lines, []string{r.Ref.Connector, r.Ref.Cavity, r.Colour.Written, r.Circuit, r.Function, sizeWithUnit(r), r.FarEnd, r.Note})
+		name := r.Ref.Connector
+		if c, ok := p.Connector(name); ok && !said[name] {
+			said[name] = true
+			name = fmt.Sprintf("%s (%d-way)", name, c.Ways())
+		}
+		lines = append(lines, []string{name, r.Ref.Cavity, r.Colour.Written, r.Circuit, r.Function, sizeWithUnit(r), r.FarEnd, r.Note})
 	}
 	for _, line := range lines {
 		for i := range line {

@@ -138,6 +138,7 @@ func TestMergedCellsAndFormulas(t *testing.T) {
 func TestPinoutComesBackFromItsCSV(t *testing.T) {
 	for _, written := range []string{
 		"Connector,Cavity,Colour,Circuit,Function,AWG,Goes to,Note\nA,1,PNK/BLK,101,=Injector 1,18,engine,+5 V here\nA,2,LT GRN,,not used,,,\nA,3,,,,,,\nB,1,XYZ,7,Ground,20,,-\n",
+		"Plug,Way,Function\nSP-5 (32-way),7,Injector 1\nK,B,Ground\n",
 		"Plug;Contact;Colour;Function;mm²\nE;A;GN;'tis a knock sensor;0,75\nE;K;GN-YE;@ground;1,5\n",
 	} {
 		before := readPinout(t, []byte(written))

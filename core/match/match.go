@@ -92,6 +92,7 @@ func (r *Result) link() {
 	e.ready()
 	w := start(tally, n)
 	w.numeral = r.compare.corroborate()
+	w.numeral.chance = baseColours(tally)
 	likely := make([]float64, len(e.bits))
 	for k, b := range e.bits {
 		likely[k] = math.Exp2(float64(b))
@@ -112,7 +113,6 @@ func (r *Result) link() {
 			expected += p
 		}
 		w.estimate(tally, together, expected, float64(min(len(r.from), len(r.to))))
-		w.numeral.colour = w.bits(fColour, 3) > 1 && w.bits(fColour, 1) < -0.5
 	}
 	r.weights, r.edges, r.n = w, e, n
 }

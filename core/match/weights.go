@@ -3,6 +3,7 @@ package match
 import (
 	"math"
 
+	"draxel/core/colour"
 	"draxel/core/signal"
 )
 
@@ -119,23 +120,32 @@ func (w *weights) table() [patterns]float64 {
 	return t
 }
 
-// numberTrust is what the words say of the numbers: of the pairs with equal numbers whose texts can be compared, how
+// numberTrust is what the words, and failing them the colours, say of the numbers: of the pairs with equal numbers, how
 // many agree. A number that is not corroborated is worth nothing, however rare its coincidence looks.
 type numberTrust struct {
-	equal  int // pairs of equal numbers whose texts could be compared
-	agree  int // of them, pairs that name the same circuit
-	colour bool
+	equal   int     // pairs of equal numbers whose texts could be compared
+	agree   int     // of them, pairs that name the same circuit
+	colours int     // pairs of equal numbers whose colours could be compared
+	alike   float64 // share of them with the same base colour
+	chance  float64 // that share over all pairs
 }
 
+// enough is the number of corroborated pairs from which their share is believed.
+const enough = 10
+
 // limit holds the weight of an equal number down to what its record allows: alone it may never be surer than the share
-// of equal numbers that proved right, with fewer than ten to go by and colours that say nothing it stays below one half.
+// of equal numbers that proved right. With fewer than ten texts to go by the colours decide, and where they say nothing
+// either it stays below one half.
 func (t numberTrust) limit(bits, prior float64) float64 {
 	right := (float64(t.agree) + 0.5) / (float64(t.equal) + 1.5)
+	if t.equal < enough {
+		right = min(right, 0.45)
+		if t.colours >= enough { // were all numbers right, some four in five would be alike (common practice)
+			right = min(0.97, (t.alike-t.chance)/(0.8-t.chance))
+		}
+	}
 	if right < 0.3 {
 		return min(bits, 0)
-	}
-	if t.equal < 10 && !t.colour {
-		right = min(right, 0.45)
 	}
 	return min(bits, math.Log2(right/(1-right))-prior)
 }
@@ -151,6 +161,12 @@ func (c *comparer) corroborate() numberTrust {
 	}
 	for i, n := range c.numF {
 		for _, j := range byNumber[n] {
+			if level := colour.Agreement(c.colour.level(i, j)); n > 0 && level != colour.Missing {
+				t.colours++
+				if level > colour.Differ {
+					t.alike++
+				}
+			}
 			a, b := c.from[i].Signal, c.to[j].Signal
 			like := signal.Compare(a, b)
 			if n == 0 || like == signal.NotCompared || min(a.Sure, b.Sure) < sureEnough {
@@ -162,5 +178,21 @@ func (c *comparer) corroborate() numberTrust {
 			}
 		}
 	}
+	t.alike /= float64(max(t.colours, 1))
 	return t
+}
+
+// baseColours gives the share of all pairs that have the same base colour.
+func baseColours(tally [patterns]float64) float64 {
+	alike, all := 0.0, 0.0
+	for k, n := range tally {
+		switch colour.Agreement(pattern(k).colour()) {
+		case colour.Equal, colour.Compatible:
+			alike += n
+			all += n
+		case colour.Differ:
+			all += n
+		}
+	}
+	return alike / max(all, 1)
 }

@@ -43,8 +43,8 @@ export function ConnectorFace({ connector, view, colours, lit, beside, width, on
   const height = top + face.length * cell + 12;
   return (
     <svg
-      width={width}
-      height={height}
+      viewBox={`0 0 ${width} ${height}`}
+      style={{ width, maxWidth: '100%', height: 'auto', display: 'block', margin: '0 auto' }}
       role="img"
       aria-label={`connector ${connector.name}, ${view === 'wire' ? 'wire side' : 'mating face'}`}
     >

@@ -205,7 +205,7 @@ function Verdict({ line, word, decided, to }: { line?: Line; word: string; decid
       ) : (
         full
       )}
-      {!decided && line && (
+      {!decided && line && (line.verdict !== 'undecided' || to) && (
         <span className="certainty" title={`${percent(line.p)} % certain`}>
           <i>
             <b style={{ width: `${100 * line.p}%` }} />

@@ -1,5 +1,5 @@
-import { Button, Input, InputNumber, Modal, Select } from 'antd';
-import { useState } from 'react';
+import { Button, Input, InputNumber, Modal, Select, type InputRef, type RefSelectProps } from 'antd';
+import { useRef, useState, type ComponentRef } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import type { MatchView, Ref } from '../../api/types.gen';
 import { refKey, refName } from '../../harness/cavity';
@@ -52,10 +52,12 @@ export function EmptyDialog({
   onClose: () => void;
 }) {
   const [reason, setReason] = useState('');
+  const input = useRef<InputRef>(null);
   const keep = () => reason.trim() && onChoose(reason.trim());
   return (
     <Modal
       open
+      afterOpenChange={(open) => open && input.current?.focus()}
       title={`Why does ${name} stay empty?`}
       onCancel={onClose}
       width={420}
@@ -66,12 +68,12 @@ export function EmptyDialog({
       }
     >
       <Input
+        ref={input}
         value={reason}
         onChange={(e) => setReason(e.target.value)}
         onPressEnter={keep}
         aria-label="reason"
         maxLength={300}
-        autoFocus
       />
     </Modal>
   );
@@ -92,15 +94,23 @@ export function ChooseDialog({
   const taken = new Set(
     view.lines.filter((l) => l.decided && l.to).map((l) => refKey(l.to ?? { connector: '', cavity: '' })),
   );
+  const select = useRef<RefSelectProps>(null);
   const free = view.to.rows.filter((r) => !r.empty && !taken.has(refKey(r.ref)));
   return (
-    <Modal open title={`Where does ${name} go?`} onCancel={onClose} footer={null} width={560}>
+    <Modal
+      open
+      afterOpenChange={(open) => open && select.current?.focus()}
+      title={`Where does ${name} go?`}
+      onCancel={onClose}
+      footer={null}
+      width={560}
+    >
       <Select
+        ref={select}
         style={{ width: '100%' }}
         aria-label="To cavity"
         placeholder="cavity, function or circuit number"
         showSearch={{ optionFilterProp: 'label' }}
-        autoFocus
         defaultOpen
         options={free.map((r) => ({
           value: refKey(r.ref),
@@ -128,11 +138,13 @@ export function AcceptDialog({
   onClose: () => void;
 }) {
   const [above, setAbove] = useState(95);
+  const number = useRef<ComponentRef<typeof InputNumber>>(null);
   const count = view.lines.filter((l) => !l.decided && feeds(l) && l.p >= above / 100).length;
   const accept = () => count > 0 && onChoose(above / 100);
   return (
     <Modal
       open
+      afterOpenChange={(open) => open && number.current?.focus()}
       title="Accept all above a certainty"
       onCancel={onClose}
       width={440}
@@ -145,13 +157,13 @@ export function AcceptDialog({
       <div className="bar">
         From
         <InputNumber
+          ref={number}
           aria-label="certainty in per cent"
           min={50}
           max={100}
           value={above}
           onChange={(v) => setAbove(v ?? 95)}
           onPressEnter={accept}
-          autoFocus
           style={{ width: 90 }}
         />
         % certain.
