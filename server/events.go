@@ -44,14 +44,13 @@ func (h *hub) tell(job string, revision int64) {
 }
 
 // streamEvents sends the job's revision now and at every change, as server-sent events.
-func (s *Server) streamEvents(c *gin.Context) {
+func (s *Server) streamEvents(c *gin.Context) error {
 	id := c.Param("job")
 	changes, stop := s.events.watch(id)
 	defer stop()
 	revision, err := s.store.Revision(c.Request.Context(), id)
 	if err != nil {
-		fail(c, err)
-		return
+		return err
 	}
 	c.SSEvent("revision", revision)
 	c.Writer.Flush()
@@ -64,4 +63,5 @@ func (s *Server) streamEvents(c *gin.Context) {
 			return true
 		}
 	})
+	return nil
 }

@@ -79,26 +79,24 @@ func tableView(cells [][]string, meta TableMeta, o gather.Options) (TableView, e
 
 // previewTable reads a table without keeping it. Where no column names the cavities the preview still comes, for the
 // person to say which one does.
-func (s *Server) previewTable(c *gin.Context) {
+func (s *Server) previewTable(c *gin.Context) error {
 	if _, err := sideOf(c); err != nil {
-		fail(c, err)
-		return
+		return err
 	}
 	u, err := readUpload(c)
 	if err != nil {
-		fail(c, err)
-		return
+		return err
 	}
 	v, err := tableView(u.table.Cells, u.meta, u.options)
 	if err != nil && len(v.Reading.Columns) == 0 {
-		fail(c, problem(http.StatusUnprocessableEntity, "no-rows", sentence(err.Error()), ""))
-		return
+		return problem(http.StatusUnprocessableEntity, "no-rows", sentence(err.Error()), "")
 	}
 	if err != nil {
 		v.Problem = sentence(err.Error())
 	}
 	v.Sheet, v.Sheets, v.Encoding = u.table.Sheet, u.table.Sheets, u.table.Encoding
 	c.JSON(http.StatusOK, v)
+	return nil
 }
 
 func checkMeta(m TableMeta) error {
@@ -115,34 +113,31 @@ func checkMeta(m TableMeta) error {
 }
 
 // importTable keeps a table as a side's pinout. The table as it was brought is kept whole.
-func (s *Server) importTable(c *gin.Context) {
+func (s *Server) importTable(c *gin.Context) error {
 	side, err := sideOf(c)
 	if err != nil {
-		fail(c, err)
-		return
+		return err
 	}
 	u, err := readUpload(c)
 	if err == nil {
 		err = checkMeta(u.meta)
 	}
 	if err != nil {
-		fail(c, err)
-		return
+		return err
 	}
 	seen, _ := strconv.ParseInt(c.Request.PostFormValue("seen"), 10, 64)
-	s.putTable(c, c.Request.PostFormValue("id"), "import", side, seen, plan.Table{Name: u.meta.Name, Source: u.meta.Source, Date: u.meta.Date, Trust: u.meta.Trust, Cells: u.table.Cells, Options: u.options})
+	return s.putTable(c, c.Request.PostFormValue("id"), "import", side, seen, plan.Table{Name: u.meta.Name, Source: u.meta.Source, Date: u.meta.Date, Trust: u.meta.Trust, Cells: u.table.Cells, Options: u.options})
 }
 
-func (s *Server) putTable(c *gin.Context, id, what string, side match.Side, seen int64, t plan.Table) {
+func (s *Server) putTable(c *gin.Context, id, what string, side match.Side, seen int64, t plan.Table) error {
 	if _, reading, err := t.Read(); err != nil || len(reading.Rows) == 0 {
 		detail := "no row could be taken from it"
 		if err != nil {
 			detail = err.Error()
 		}
-		fail(c, problem(http.StatusUnprocessableEntity, "no-rows", sentence(detail), ""))
-		return
+		return problem(http.StatusUnprocessableEntity, "no-rows", sentence(detail), "")
 	}
-	s.apply(c, id, what, "", seen, map[string]any{store.SubjectTable(side): t})
+	return s.apply(c, change{id: id, what: what, seen: seen, bodies: map[string]any{store.SubjectTable(side): t}})
 }
 
 func (s *Server) storedTable(c *gin.Context) (match.Side, *plan.Table, store.State, error) {
@@ -165,59 +160,53 @@ func (s *Server) storedTable(c *gin.Context) (match.Side, *plan.Table, store.Sta
 }
 
 // correctTable changes how a stored table is read: columns, habit, layouts, misprints, and what is said of it.
-func (s *Server) correctTable(c *gin.Context) {
+func (s *Server) correctTable(c *gin.Context) error {
 	r, err := read[CorrectRequest](c)
 	if err == nil {
 		err = checkMeta(r.Meta)
 	}
 	if err != nil {
-		fail(c, err)
-		return
+		return err
 	}
 	side, t, _, err := s.storedTable(c)
 	if err != nil {
-		fail(c, err)
-		return
+		return err
 	}
 	for id, l := range r.Options.Layouts {
 		if l.Ways < 0 || l.Ways > 300 || l.Rows < 0 || l.Rows > 20 {
-			fail(c, problem(http.StatusUnprocessableEntity, "bad-layout", fmt.Sprintf("Connector %s: 1 to 300 ways in 1 to 20 rows.", id), "/options/layouts/"+id))
-			return
+			return problem(http.StatusUnprocessableEntity, "bad-layout", fmt.Sprintf("Connector %s: 1 to 300 ways in 1 to 20 rows.", id), "/options/layouts/"+id)
 		}
 	}
-	s.putTable(c, r.ID, "correct", side, r.Seen, plan.Table{Name: r.Meta.Name, Source: r.Meta.Source, Date: r.Meta.Date, Trust: r.Meta.Trust, Cells: t.Cells, Options: r.Options})
+	return s.putTable(c, r.ID, "correct", side, r.Seen, plan.Table{Name: r.Meta.Name, Source: r.Meta.Source, Date: r.Meta.Date, Trust: r.Meta.Trust, Cells: t.Cells, Options: r.Options})
 }
 
-func (s *Server) showTable(c *gin.Context) {
+func (s *Server) showTable(c *gin.Context) error {
 	_, t, state, err := s.storedTable(c)
 	if err != nil {
-		fail(c, err)
-		return
+		return err
 	}
 	v, err := tableView(t.Cells, TableMeta{t.Name, t.Source, t.Date, t.Trust}, t.Options)
 	if err != nil {
-		fail(c, err)
-		return
+		return err
 	}
 	v.Revision = state.Revision
 	c.JSON(http.StatusOK, v)
+	return nil
 }
 
-func (s *Server) exportTable(c *gin.Context) {
+func (s *Server) exportTable(c *gin.Context) error {
 	_, t, _, err := s.storedTable(c)
 	if err != nil {
-		fail(c, err)
-		return
+		return err
 	}
 	var p harness.Pinout
 	if p, _, err = t.Read(); err != nil {
-		fail(c, err)
-		return
+		return err
 	}
 	var b bytes.Buffer
 	if err := exchange.WritePinout(&b, p); err != nil {
-		fail(c, err)
-		return
+		return err
 	}
 	download(c, t.Name+".csv", "text/csv; charset=utf-8", b.Bytes())
+	return nil
 }

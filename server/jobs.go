@@ -20,7 +20,10 @@ import (
 
 const maxUpload = exchange.MaxJobBytes + 1<<20
 
-func listKinds(c *gin.Context) { c.JSON(http.StatusOK, KindList{plan.Kinds()}) }
+func listKinds(c *gin.Context) error {
+	c.JSON(http.StatusOK, KindList{plan.Kinds()})
+	return nil
+}
 
 // who gives the name of who is working, as the page sends it; it is a name for the journal and nothing more.
 func who(c *gin.Context) string {
@@ -34,17 +37,17 @@ func who(c *gin.Context) string {
 	return strings.TrimSpace(name)
 }
 
-func (s *Server) listJobs(c *gin.Context) {
+func (s *Server) listJobs(c *gin.Context) error {
 	jobs, err := s.store.Jobs(c.Request.Context())
 	if err != nil {
-		fail(c, err)
-		return
+		return err
 	}
 	out := JobList{Jobs: []JobLine{}}
 	for _, j := range jobs {
 		out.Jobs = append(out.Jobs, JobLine{j.ID, j.Head.Title, j.Head.Kind, j.Head.Donor, j.Head.Chassis, j.Changed, j.Revision})
 	}
 	c.JSON(http.StatusOK, out)
+	return nil
 }
 
 func checkJobRequest(r JobRequest) error {
@@ -60,53 +63,49 @@ func checkJobRequest(r JobRequest) error {
 	return nil
 }
 
-func (s *Server) createJob(c *gin.Context) {
+func (s *Server) createJob(c *gin.Context) error {
 	r, err := read[JobRequest](c)
 	if err == nil {
 		err = checkJobRequest(r)
 	}
 	if err != nil {
-		fail(c, err)
-		return
+		return err
 	}
-	s.create(c, r.ID, plan.Job{Title: strings.TrimSpace(r.Title), Kind: r.Kind, Donor: r.Donor, Chassis: r.Chassis})
+	return s.create(c, r.ID, plan.Job{Title: strings.TrimSpace(r.Title), Kind: r.Kind, Donor: r.Donor, Chassis: r.Chassis})
 }
 
-func (s *Server) create(c *gin.Context, requestID string, j plan.Job) {
+func (s *Server) create(c *gin.Context, requestID string, j plan.Job) error {
 	id, err := s.store.Create(c.Request.Context(), s.newID(), requestID, who(c), j)
 	if err != nil {
-		fail(c, err)
-		return
+		return err
 	}
 	c.JSON(http.StatusCreated, Done{Job: id, Revision: 1})
+	return nil
 }
 
-func (s *Server) openJobFile(c *gin.Context) {
+func (s *Server) openJobFile(c *gin.Context) error {
 	data, err := io.ReadAll(c.Request.Body)
 	if err != nil {
-		fail(c, err)
-		return
+		return err
 	}
 	j, err := exchange.ReadJob(data)
 	if err != nil {
-		fail(c, err)
-		return
+		return err
 	}
-	s.create(c, s.newID(), j)
+	return s.create(c, s.newID(), j)
 }
 
-func (s *Server) saveJobFile(c *gin.Context) {
+func (s *Server) saveJobFile(c *gin.Context) error {
 	state, err := s.store.Load(c.Request.Context(), c.Param("job"))
 	if err != nil {
-		fail(c, err)
-		return
+		return err
 	}
 	var b bytes.Buffer
 	if err := exchange.WriteJob(&b, state.Job); err != nil {
-		fail(c, err)
-		return
+		return err
 	}
 	download(c, state.Job.Title+".draxel.json", "application/json", b.Bytes())
+	return nil
 }
 
 // download sends bytes as a file, with a name in the plain and in the UTF-8 form (RFC 6266).
@@ -121,11 +120,10 @@ func download(c *gin.Context, name, kind string, data []byte) {
 	c.Data(http.StatusOK, kind, data)
 }
 
-func (s *Server) showJob(c *gin.Context) {
+func (s *Server) showJob(c *gin.Context) error {
 	j, err := s.compute(c.Request.Context(), c.Param("job"))
 	if err != nil {
-		fail(c, err)
-		return
+		return err
 	}
 	info, _ := j.Job.Kind.Info()
 	v := JobView{JobLine: JobLine{j.ID, j.Job.Title, j.Job.Kind, j.Job.Donor, j.Job.Chassis, j.Changed, j.Revision}, KindInfo: info,
@@ -143,10 +141,10 @@ func (s *Server) showJob(c *gin.Context) {
 		v.Tables[side] = TableState{len(r.Rows), len(r.Rejected)}
 	}
 	if v.Undo, err = s.undoable(c, j.ID); err != nil {
-		fail(c, err)
-		return
+		return err
 	}
 	c.JSON(http.StatusOK, v)
+	return nil
 }
 
 // undoable says what undo would take back, empty when there is nothing.
@@ -158,96 +156,96 @@ func (s *Server) undoable(c *gin.Context, id string) (string, error) {
 	return entry.What, nil
 }
 
-func (s *Server) changeJob(c *gin.Context) {
+func (s *Server) changeJob(c *gin.Context) error {
 	r, err := read[JobRequest](c)
 	if err == nil {
 		err = checkJobRequest(r)
 	}
 	if err != nil {
-		fail(c, err)
-		return
+		return err
 	}
-	s.apply(c, r.ID, "describe", "", r.Seen, map[string]any{store.SubjectJob: store.Head{Title: strings.TrimSpace(r.Title), Kind: r.Kind, Donor: r.Donor, Chassis: r.Chassis}})
+	return s.apply(c, change{id: r.ID, what: "describe", seen: r.Seen,
+		bodies: map[string]any{store.SubjectJob: store.Head{Title: strings.TrimSpace(r.Title), Kind: r.Kind, Donor: r.Donor, Chassis: r.Chassis}}})
 }
 
-func (s *Server) deleteJob(c *gin.Context) {
+func (s *Server) deleteJob(c *gin.Context) error {
 	if err := s.store.Delete(c.Request.Context(), c.Param("job")); err != nil {
-		fail(c, err)
-		return
+		return err
 	}
 	c.JSON(http.StatusOK, Done{Job: c.Param("job")})
+	return nil
 }
 
-// apply puts subjects as one change and answers with the new revision. A nil body removes the subject. What was changed
-// after the revision seen is not overwritten.
-func (s *Server) apply(c *gin.Context, id, what, reason string, seen int64, bodies map[string]any) {
+// change is what a person asks to be written.
+type change struct {
+	id, what, reason string
+	seen             int64          // the revision that the person saw: what was changed since is not overwritten
+	base             int64          // the revision that it was checked against, 0 where nothing else matters
+	bodies           map[string]any // subjects; nil removes one
+}
+
+// apply writes a change and answers with the job's new revision.
+func (s *Server) apply(c *gin.Context, ch change) error {
 	ctx, job := c.Request.Context(), c.Param("job")
-	if id == "" || len(id) > 100 {
-		fail(c, problem(http.StatusBadRequest, "no-change-id", "The change has no id.", "/id"))
-		return
+	if ch.id == "" || len(ch.id) > 100 {
+		return problem(http.StatusBadRequest, "no-change-id", "The change has no id.", "/id")
 	}
 	state, err := s.store.Load(ctx, job)
 	if err != nil {
-		fail(c, err)
-		return
+		return err
 	}
-	r := store.Request{ID: id, Who: who(c), What: what, Reason: reason}
-	for _, subject := range sortedKeys(bodies) {
+	known, err := s.store.Known(ctx, ch.id) // a retry of a change that came through is not stale
+	if err != nil {
+		return err
+	}
+	r := store.Request{ID: ch.id, Who: who(c), What: ch.what, Reason: ch.reason, Base: ch.base}
+	for _, subject := range sortedKeys(ch.bodies) {
 		p := store.Put{Subject: subject, Expect: state.Versions[subject]}
-		if p.Expect > seen {
-			known, err := s.store.Known(ctx, id) // a retry of a change that came through is not stale
-			if err == nil && known == 0 {
-				err = &store.StaleError{Subject: subject}
-			}
-			if err != nil {
-				fail(c, err)
-				return
-			}
+		if p.Expect > ch.seen && known == 0 {
+			return &store.StaleError{Subject: subject}
 		}
-		if body := bodies[subject]; body != nil {
+		if body := ch.bodies[subject]; body != nil {
 			if p.Body, err = json.Marshal(body); err != nil {
-				fail(c, err)
-				return
+				return err
 			}
 		}
 		r.Puts = append(r.Puts, p)
 	}
 	revision, err := s.store.Apply(ctx, job, r)
 	if err != nil {
-		fail(c, err)
-		return
+		return err
 	}
 	s.events.tell(job, revision)
 	c.JSON(http.StatusOK, Done{Job: job, Revision: revision, Count: len(r.Puts)})
+	return nil
 }
 
-func (s *Server) undo(c *gin.Context) {
+func (s *Server) undo(c *gin.Context) error {
 	r, err := read[UndoRequest](c)
 	if err == nil && r.ID == "" {
 		err = problem(http.StatusBadRequest, "no-change-id", "The change has no id.", "/id")
 	}
 	if err != nil {
-		fail(c, err)
-		return
+		return err
 	}
 	entry, revision, err := s.store.Undo(c.Request.Context(), c.Param("job"), r.ID, who(c))
 	if err != nil {
-		fail(c, err)
-		return
+		return err
 	}
 	s.events.tell(c.Param("job"), revision)
 	c.JSON(http.StatusOK, Done{Job: c.Param("job"), Revision: revision, What: entry.What, Count: len(entry.Changes)})
+	return nil
 }
 
-func (s *Server) showJournal(c *gin.Context) {
+func (s *Server) showJournal(c *gin.Context) error {
 	entries, err := s.store.Journal(c.Request.Context(), c.Param("job"), 200)
 	if err != nil {
-		fail(c, err)
-		return
+		return err
 	}
 	out := JournalView{Entries: []JournalLine{}}
 	for _, e := range entries {
 		out.Entries = append(out.Entries, JournalLine{e.Seq, e.Revision, e.Who, e.At, e.What, e.Reason, len(e.Changes), e.Undone != nil})
 	}
 	c.JSON(http.StatusOK, out)
+	return nil
 }

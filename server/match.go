@@ -1,6 +1,7 @@
 package server
 
 import (
+	"errors"
 	"fmt"
 	"net/http"
 	"slices"
@@ -13,11 +14,10 @@ import (
 	"draxel/store"
 )
 
-func (s *Server) showMatch(c *gin.Context) {
+func (s *Server) showMatch(c *gin.Context) error {
 	j, err := s.compute(c.Request.Context(), c.Param("job"))
 	if err != nil {
-		fail(c, err)
-		return
+		return err
 	}
 	m := j.plan.Match
 	v := MatchView{Revision: j.Revision, From: j.facts.From, To: j.facts.To, Kept: j.facts.Kept, Lines: m.Lines, Wants: m.Wants,
@@ -34,32 +34,30 @@ func (s *Server) showMatch(c *gin.Context) {
 		v.Decisions = []match.Decision{}
 	}
 	c.JSON(http.StatusOK, v)
+	return nil
 }
 
-func (s *Server) showEvidence(c *gin.Context) {
+func (s *Server) showEvidence(c *gin.Context) error {
 	j, err := s.compute(c.Request.Context(), c.Param("job"))
 	if err != nil {
-		fail(c, err)
-		return
+		return err
 	}
 	v := EvidenceView{From: harness.Ref{Connector: c.Query("fromConnector"), Cavity: c.Query("fromCavity")}, To: harness.Ref{Connector: c.Query("toConnector"), Cavity: c.Query("toCavity")}}
 	if v.Reasons, err = j.plan.Match.Evidence(v.From, v.To); err != nil {
-		fail(c, problem(http.StatusNotFound, "no-such-row", sentence(err.Error()), ""))
-		return
+		return problem(http.StatusNotFound, "no-such-row", sentence(err.Error()), "")
 	}
 	c.JSON(http.StatusOK, v)
+	return nil
 }
 
-func (s *Server) keepHousings(c *gin.Context) {
+func (s *Server) keepHousings(c *gin.Context) error {
 	r, err := read[KeptRequest](c)
 	if err != nil {
-		fail(c, err)
-		return
+		return err
 	}
 	j, err := s.compute(c.Request.Context(), c.Param("job"))
 	if err != nil {
-		fail(c, err)
-		return
+		return err
 	}
 	used := map[string]string{}
 	for _, to := range sortedKeys(r.Kept) {
@@ -67,42 +65,50 @@ func (s *Server) keepHousings(c *gin.Context) {
 		_, okTo := j.facts.To.Connector(to)
 		_, okFrom := j.facts.From.Connector(from)
 		if !okTo || !okFrom {
-			fail(c, problem(http.StatusUnprocessableEntity, "no-such-connector", fmt.Sprintf("There is no connector %s or %s.", to, from), "/kept/"+to))
-			return
+			return problem(http.StatusUnprocessableEntity, "no-such-connector", fmt.Sprintf("There is no connector %s or %s.", to, from), "/kept/"+to)
 		}
 		if other, twice := used[from]; twice {
-			fail(c, problem(http.StatusUnprocessableEntity, "kept-twice", fmt.Sprintf("The housing %s cannot be both %s and %s.", from, other, to), "/kept/"+to))
-			return
+			return problem(http.StatusUnprocessableEntity, "kept-twice", fmt.Sprintf("The housing %s cannot be both %s and %s.", from, other, to), "/kept/"+to)
 		}
 		used[from] = to
 	}
-	s.apply(c, r.ID, "housings", "", r.Seen, map[string]any{store.SubjectKept: r.Kept})
+	return s.apply(c, change{id: r.ID, what: "housings", seen: r.Seen, bodies: map[string]any{store.SubjectKept: r.Kept}})
 }
 
 // decide carries out a person's action on one row. What must never happen is refused: a cavity that is taken, a pair that
 // a danger rule forbids.
-func (s *Server) decide(c *gin.Context) {
+func (s *Server) decide(c *gin.Context) error {
 	r, err := read[DecideRequest](c)
 	if err != nil {
-		fail(c, err)
-		return
+		return err
 	}
-	j, err := s.compute(c.Request.Context(), c.Param("job"))
-	if err != nil {
-		fail(c, err)
-		return
+	return s.checked(c, func(j *computed) error {
+		d, err := decision(j, r)
+		if err != nil {
+			return err
+		}
+		var body any
+		if d.Choice != match.Open || len(d.Rejected) > 0 {
+			d.Who, d.When = who(c), s.now().UTC().UnixMilli()
+			body = d
+		}
+		return s.apply(c, change{id: r.ID, what: string(r.Action), reason: r.Reason, seen: r.Seen, base: j.Revision,
+			bodies: map[string]any{store.SubjectDecision(r.Side, r.At): body}})
+	})
+}
+
+// checked does something to a job that was checked against its state, anew when the job has moved on in between: two
+// people may want the same cavity at the same moment.
+func (s *Server) checked(c *gin.Context, do func(*computed) error) error {
+	for {
+		j, err := s.compute(c.Request.Context(), c.Param("job"))
+		if err != nil {
+			return err
+		}
+		if err = do(j); !errors.Is(err, store.ErrMoved) {
+			return err
+		}
 	}
-	d, err := decision(j, r)
-	if err != nil {
-		fail(c, err)
-		return
-	}
-	var body any
-	if d.Choice != match.Open || len(d.Rejected) > 0 {
-		d.Who, d.When = who(c), s.now().UTC().UnixMilli()
-		body = d
-	}
-	s.apply(c, r.ID, string(r.Action), r.Reason, r.Seen, map[string]any{store.SubjectDecision(r.Side, r.At): body})
 }
 
 // decision gives the decision that the action makes of what was decided before.
@@ -174,34 +180,31 @@ func checkPair(j *computed, from harness.Row, to harness.Ref) error {
 }
 
 // acceptAbove accepts every open match that is at least so certain, as one change.
-func (s *Server) acceptAbove(c *gin.Context) {
+func (s *Server) acceptAbove(c *gin.Context) error {
 	r, err := read[AcceptRequest](c)
 	if err == nil && (r.Above < match.Offered || r.Above > 1) {
 		err = problem(http.StatusUnprocessableEntity, "bad-certainty", "Choose a certainty from 50 to 100 %.", "/above")
 	}
 	if err != nil {
-		fail(c, err)
-		return
+		return err
 	}
-	j, err := s.compute(c.Request.Context(), c.Param("job"))
-	if err != nil {
-		fail(c, err)
-		return
-	}
-	bodies := map[string]any{}
-	for _, l := range j.plan.Match.Lines {
-		if !l.Decided && l.Feeds() && l.P >= r.Above {
+	return s.checked(c, func(j *computed) error {
+		bodies := map[string]any{}
+		for _, l := range j.plan.Match.Lines {
+			if l.Decided || !l.Feeds() || l.P < r.Above {
+				continue
+			}
 			d, err := decision(j, DecideRequest{Side: match.From, At: l.From, Action: Accept, To: l.To})
 			if err != nil {
-				continue
+				continue // offered, and yet it must not be: left to be decided one by one
 			}
 			d.Who, d.When = who(c), s.now().UTC().UnixMilli()
 			bodies[store.SubjectDecision(match.From, l.From)] = d
 		}
-	}
-	if len(bodies) == 0 {
-		c.JSON(http.StatusOK, Done{Job: j.ID, Revision: j.Revision})
-		return
-	}
-	s.apply(c, r.ID, "accept", fmt.Sprintf("all from %.0f %%", 100*r.Above), r.Seen, bodies)
+		if len(bodies) == 0 {
+			c.JSON(http.StatusOK, Done{Job: j.ID, Revision: j.Revision})
+			return nil
+		}
+		return s.apply(c, change{id: r.ID, what: "accept", reason: fmt.Sprintf("all from %.0f %%", 100*r.Above), seen: r.Seen, base: j.Revision, bodies: bodies})
+	})
 }

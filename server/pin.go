@@ -14,11 +14,10 @@ import (
 	"draxel/exchange"
 )
 
-func (s *Server) showPin(c *gin.Context) {
+func (s *Server) showPin(c *gin.Context) error {
 	j, err := s.compute(c.Request.Context(), c.Param("job"))
 	if err != nil {
-		fail(c, err)
-		return
+		return err
 	}
 	v := PinView{Revision: j.Revision, Hash: j.hash, Moves: j.Job.Kind.MovesTerminals(), Steps: j.plan.Steps, Proof: j.plan.Proof,
 		Line: exchange.ProofLine(j.plan.Proof), Housings: j.plan.Housings, Totals: j.plan.Totals, Findings: []finding.Finding{}, Wires: []harness.Row{}}
@@ -36,32 +35,31 @@ func (s *Server) showPin(c *gin.Context) {
 		v.Steps, v.Housings = []plan.Step{}, []harness.Connector{}
 	}
 	c.JSON(http.StatusOK, v)
+	return nil
 }
 
-func (s *Server) sheetPDF(c *gin.Context) {
-	s.sheet(c, "pdf", "application/pdf", exchange.WriteSheetPDF)
+func (s *Server) sheetPDF(c *gin.Context) error {
+	return s.sheet(c, "pdf", "application/pdf", exchange.WriteSheetPDF)
 }
 
-func (s *Server) sheetCSV(c *gin.Context) {
-	s.sheet(c, "csv", "text/csv; charset=utf-8", exchange.WriteSheetCSV)
+func (s *Server) sheetCSV(c *gin.Context) error {
+	return s.sheet(c, "csv", "text/csv; charset=utf-8", exchange.WriteSheetCSV)
 }
 
-func (s *Server) sheet(c *gin.Context, ending, kind string, write func(io.Writer, exchange.Sheet) error) {
+func (s *Server) sheet(c *gin.Context, ending, kind string, write func(io.Writer, exchange.Sheet) error) error {
 	j, err := s.compute(c.Request.Context(), c.Param("job"))
 	if err != nil {
-		fail(c, err)
-		return
+		return err
 	}
 	if !j.Job.Kind.MovesTerminals() {
-		fail(c, problem(http.StatusConflict, "no-sheet", "This kind of job joins wires instead of moving terminals: there is no re-pin sheet.", ""))
-		return
+		return problem(http.StatusConflict, "no-sheet", "This kind of job joins wires instead of moving terminals: there is no re-pin sheet.", "")
 	}
 	sheet := exchange.Sheet{Title: j.Job.Title, Donor: j.Job.Donor, Chassis: j.Job.Chassis, From: j.facts.From.Name, To: j.facts.To.Name,
 		Revision: int(j.Revision), Hash: j.hash, Printed: s.now().Format(time.DateOnly), Plan: j.plan}
 	var b bytes.Buffer
 	if err := write(&b, sheet); err != nil {
-		fail(c, err)
-		return
+		return err
 	}
 	download(c, j.Job.Title+" re-pin sheet."+ending, kind, b.Bytes())
+	return nil
 }

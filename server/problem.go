@@ -66,6 +66,15 @@ func sentence(s string) string {
 	return string(r)
 }
 
+// answer turns a handler that may fail into one for the router: an error becomes its problem reply.
+func answer(handle func(*gin.Context) error) gin.HandlerFunc {
+	return func(c *gin.Context) {
+		if err := handle(c); err != nil {
+			fail(c, err)
+		}
+	}
+}
+
 func fail(c *gin.Context, err error) {
 	p := asProblem(err)
 	body, err := json.Marshal(p)

@@ -234,6 +234,42 @@ func TestDecisionsThatAreRefused(t *testing.T) {
 	}
 }
 
+// Eight people want the same cavity at the same moment: one gets it, the others are told who has it.
+func TestOneCavityIsGivenOnce(t *testing.T) {
+	c := start(t)
+	job := c.refit()
+	m := show[server.MatchView](c, job+"/match")
+	to := m.Lines[0].To
+	codes := make(chan string, 8)
+	for i := range 8 {
+		body, err := json.Marshal(server.DecideRequest{ID: fmt.Sprint("race-", i), Seen: m.Revision, Side: match.From, At: m.Lines[i].From, Action: server.Accept, To: to})
+		if err != nil {
+			t.Fatal(err)
+		}
+		go func() {
+			reply, err := http.Post(c.url+job+"/match/decide", "application/json", bytes.NewReader(body))
+			if err != nil {
+				codes <- err.Error()
+				return
+			}
+			defer reply.Body.Close()
+			var p server.Problem
+			if reply.StatusCode >= 400 && json.NewDecoder(reply.Body).Decode(&p) != nil {
+				p.Code = "unreadable"
+			}
+			codes <- p.Code
+		}()
+	}
+	count := map[string]int{}
+	for range 8 {
+		count[<-codes]++
+	}
+	decided := show[server.MatchView](c, job+"/match").Totals.Decided
+	if count[""] != 1 || decided != 1 || count["cavity-taken"]+count["vetoed"] != 7 {
+		t.Errorf("answers %v, %d decided", count, decided)
+	}
+}
+
 func find(t *testing.T, m server.MatchView, function string) match.Line {
 	t.Helper()
 	for i, row := range m.From.Rows {

@@ -28,6 +28,7 @@ type Request struct {
 	Who    string
 	What   string // a word for it: "import", "decide"
 	Reason string
+	Base   int64 // where not 0: the job's revision that the change was checked against; ErrMoved if it has another by now
 	Puts   []Put
 }
 
@@ -66,7 +67,8 @@ func (e *StaleError) Error() string {
 }
 
 // Apply carries out a change of a job and gives the job's new revision. A request whose id is known already changes
-// nothing and gives the revision that it made then. It fails with ErrNoJob and *StaleError.
+// nothing and gives the revision that it made then. It fails with ErrNoJob, ErrMoved
+// and *StaleError.
 func (s *Store) Apply(ctx context.Context, job string, r Request) (revision int64, err error) {
 	err = s.transact(ctx, func(tx *sqlx.Tx) error {
 		if done, err := known(ctx, tx, r.ID); err != nil || done > 0 {
@@ -167,6 +169,9 @@ func (s *Store) write(ctx context.Context, tx *sqlx.Tx, job string, r Request, u
 	}
 	if err != nil {
 		return 0, fmt.Errorf("write: %w", err)
+	}
+	if r.Base > 0 && revision != r.Base+1 {
+		return 0, ErrMoved
 	}
 	changes := make([]Change, 0, len(r.Puts))
 	for _, p := range r.Puts {

@@ -32,6 +32,7 @@ var (
 	ErrNewer  = errors.New("the data was written by a newer Draxel: update Draxel")
 	ErrNoJob  = errors.New("there is no such job")
 	ErrNoUndo = errors.New("there is nothing to undo")
+	ErrMoved  = errors.New("the job has changed since this was checked")
 )
 
 // Store is an open database. It is safe for use by several goroutines.

@@ -38,7 +38,7 @@ export function Filters({ view, filter, onChange, onText, onDone, children, ref 
       <Input
         ref={input}
         size="small"
-        style={{ width: 150 }}
+        style={{ width: 'clamp(84px, 11vw, 150px)' }}
         placeholder="find   /"
         aria-label="find"
         value={filter.text}
@@ -53,7 +53,7 @@ export function Filters({ view, filter, onChange, onText, onDone, children, ref 
       />
       <Select
         size="small"
-        style={{ width: 122 }}
+        style={{ width: 'clamp(100px, 9.5vw, 122px)' }}
         aria-label="system"
         value={filter.system}
         onChange={(v: string) => onChange({ system: v })}
@@ -61,7 +61,7 @@ export function Filters({ view, filter, onChange, onText, onDone, children, ref 
       />
       <Select
         size="small"
-        style={{ width: 128 }}
+        style={{ width: 'clamp(100px, 10vw, 128px)' }}
         aria-label="connector"
         value={filter.connector}
         onChange={(v: string) => onChange({ connector: v })}
