@@ -151,3 +151,58 @@ func TestFindingsLeadToTheirRow(t *testing.T) {
 	v.click(".ant-drawer button.mono", "^K2$")
 	v.see("aside h2", "K2")
 }
+
+func TestHousingsAreThePersonsToSay(t *testing.T) {
+	v := open(t, "/jobs/sorrel-refit/match")
+	v.see("[data-testid=totals]", "7 stay · 71 move")
+	v.click("button", "Housings")
+	v.see(".ant-modal", "Which housings are kept")
+	v.page.MustElement(".ant-modal .ant-select").MustClick()
+	v.page.MustElementR(".ant-select-item-option", "is a new housing").MustClick()
+	v.click(".ant-modal button", "^Keep$")
+	v.until("nothing stays in plug A", func() bool { return !strings.Contains(v.text("[data-testid=totals]"), "7 stay") })
+	v.press('u')
+	v.see("[data-testid=totals]", "7 stay · 71 move")
+}
+
+func TestByDevice(t *testing.T) {
+	v := open(t, "/jobs/sorrel-refit/match?group=1&system=emissions")
+	v.see(".groupheading", "emissions · oxygen sensor")
+	v.until("only that system is shown", func() bool {
+		for _, h := range v.page.MustElements(".groupheading") {
+			if !strings.HasPrefix(h.MustText(), "emissions") {
+				return false
+			}
+		}
+		return true
+	})
+}
+
+func TestAPairThatMustNotBeIsRefused(t *testing.T) {
+	v := open(t, "/jobs/packhorse/match?row=from%20SP1")
+	v.see("aside h2", "SP1")
+	v.press('c')
+	v.see(".ant-modal", "Where does SP1 go")
+	v.until("the search has the focus", func() bool {
+		return v.page.MustEval(`() => document.activeElement.matches('.ant-modal .ant-select input')`).Bool()
+	})
+	v.page.Keyboard.MustType([]input.Key("E5 ")...)
+	v.see(".ant-select-item-option-active", "Ground")
+	v.press(input.Enter)
+	v.see(".ant-message", "SP1 and E5 must not be joined")
+	if v.decided() != 0 {
+		t.Error("it was decided all the same")
+	}
+}
+
+func TestTheSheetIsWalkedThrough(t *testing.T) {
+	v := open(t, "/jobs/sorrel-refit/pin")
+	first := v.see("[data-testid=step-text]", ".").MustText()
+	v.press(input.ArrowDown)
+	v.until("the next step is shown", func() bool { return v.text("[data-testid=step-text]") != first })
+	v.press(input.End)
+	v.see("main", "step 56 of 56")
+	if !strings.Contains(v.page.MustInfo().URL, "step=56") {
+		t.Errorf("the address does not say which step: %s", v.page.MustInfo().URL)
+	}
+}

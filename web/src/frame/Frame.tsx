@@ -1,10 +1,11 @@
-import { App, Button, Input, Modal } from 'antd';
-import { useState } from 'react';
+import { App, Button, Input, Modal, type InputRef } from 'antd';
+import { useRef, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { Link, NavLink, Outlet, useParams } from 'react-router';
 import { explain, setWhoIsWorking, whoIsWorking } from '../api/client';
 import { useJob, useLiveJob, useUndo } from '../api/hooks';
 import type { JobView } from '../api/types.gen';
+import { onEnter } from '../keys/onEnter';
 import { KeysDialog } from '../keys/KeysDialog';
 import { Findings } from './Findings';
 import { JobForm } from './JobForm';
@@ -133,6 +134,7 @@ function Head({ job }: { job: JobView }) {
 function Who() {
   const [name, setName] = useState(whoIsWorking);
   const [draft, setDraft] = useState<string | undefined>();
+  const input = useRef<InputRef>(null);
   const keep = () => {
     const next = (draft ?? '').trim();
     setWhoIsWorking(next);
@@ -150,6 +152,7 @@ function Who() {
       </button>
       <Modal
         open={draft !== undefined}
+        afterOpenChange={(open) => open && input.current?.focus()}
         onCancel={() => setDraft(undefined)}
         title="Who is working?"
         width={380}
@@ -160,12 +163,12 @@ function Who() {
         }
       >
         <Input
+          ref={input}
           aria-label="your name"
           value={draft}
           maxLength={60}
           onChange={(e) => setDraft(e.target.value)}
-          onPressEnter={keep}
-          autoFocus
+          onPressEnter={onEnter(keep)}
         />
         <p className="quiet">Decisions carry this name in the job’s history.</p>
       </Modal>

@@ -1,15 +1,17 @@
-import { App, Button, Input, Modal, Select } from 'antd';
-import { useState } from 'react';
+import { App, Button, Input, Modal, Select, type InputRef } from 'antd';
+import { useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { explain, ProblemError } from '../api/client';
 import { fileAddress, useCreateJob, useDeleteJob, useDescribe, useKinds } from '../api/hooks';
 import type { JobRequest, JobView } from '../api/types.gen';
+import { onEnter } from '../keys/onEnter';
 
 type Draft = Pick<JobRequest, 'title' | 'kind' | 'donor' | 'chassis'>;
 
 /** Makes a job, or says anew what an existing one is called. */
 export function JobForm({ job, onClose }: { job?: JobView; onClose: () => void }) {
   const [draft, setDraft] = useState<Draft>(job ?? { title: '', kind: 're-pinned', donor: '', chassis: '' });
+  const titleInput = useRef<InputRef>(null);
   const kinds = useKinds();
   const create = useCreateJob();
   const describe = useDescribe(job?.id ?? '');
@@ -48,8 +50,8 @@ export function JobForm({ job, onClose }: { job?: JobView; onClose: () => void }
         placeholder={hint}
         status={wrongField === `/${field}` ? 'error' : undefined}
         onChange={(e) => setDraft({ ...draft, [field]: e.target.value })}
-        onPressEnter={save}
-        autoFocus={field === 'title'}
+        onPressEnter={onEnter(save)}
+        ref={field === 'title' ? titleInput : undefined}
       />
     </div>
   );
@@ -58,6 +60,7 @@ export function JobForm({ job, onClose }: { job?: JobView; onClose: () => void }
       open
       title={job ? 'The job' : 'New job'}
       onCancel={onClose}
+      afterOpenChange={(open) => open && titleInput.current?.focus()}
       width={560}
       footer={
         <div className="bar">

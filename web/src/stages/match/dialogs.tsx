@@ -3,6 +3,7 @@ import { useRef, useState, type ComponentRef } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import type { MatchView, Ref } from '../../api/types.gen';
 import { refKey, refName } from '../../harness/cavity';
+import { onEnter } from '../../keys/onEnter';
 import { feeds } from './spread';
 
 const sources = [
@@ -71,7 +72,7 @@ export function EmptyDialog({
         ref={input}
         value={reason}
         onChange={(e) => setReason(e.target.value)}
-        onPressEnter={keep}
+        onPressEnter={onEnter(keep)}
         aria-label="reason"
         maxLength={300}
       />
@@ -163,7 +164,7 @@ export function AcceptDialog({
           max={100}
           value={above}
           onChange={(v) => setAbove(v ?? 95)}
-          onPressEnter={accept}
+          onPressEnter={onEnter(accept)}
           style={{ width: 90 }}
         />
         % certain.

@@ -1,0 +1,76 @@
+package browser
+
+import (
+	"bytes"
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+
+	"github.com/go-rod/rod/lib/input"
+
+	"draxel/demo"
+	"draxel/exchange"
+)
+
+func TestAJobFileIsOpened(t *testing.T) {
+	jobs, err := demo.Jobs()
+	if err != nil {
+		t.Fatal(err)
+	}
+	jobs[0].Title = "Sent by a colleague"
+	var b bytes.Buffer
+	if err := exchange.WriteJob(&b, jobs[0]); err != nil {
+		t.Fatal(err)
+	}
+	path := filepath.Join(t.TempDir(), "job.draxel.json")
+	if err := os.WriteFile(path, b.Bytes(), 0o600); err != nil {
+		t.Fatal(err)
+	}
+	v := open(t, "/")
+	v.see("[data-testid=jobs]", "Packhorse")
+	v.page.MustElement("input[type=file]").MustSetFiles(path)
+	v.see("header", "Sent by a colleague")
+	v.see("[data-testid=totals]", "83 rows")
+
+	v.goTo("/")
+	v.page.MustElement("input[type=file]").MustSetFiles("../demo/packhorse/packhorse-chassis.csv")
+	v.see("[role=alert]", "not a Draxel job file")
+}
+
+func TestAJobIsRenamedAndDeleted(t *testing.T) {
+	v := open(t, "/jobs/packhorse/match")
+	v.click("header button", "^Packhorse$")
+	v.write("#title", "Packhorse, second try")
+	v.click(".ant-modal button", "^Keep$")
+	v.see("header", "Packhorse, second try")
+	v.click("header button", "Packhorse, second try")
+	v.write("#title", " ")
+	v.click(".ant-modal button", "^Keep$")
+	v.see(".ant-modal [role=alert]", "Give the job a title")
+	v.click(".ant-modal button", "Delete…")
+	v.click(".ant-modal-confirm button", "^Delete$")
+	v.see("[data-testid=jobs]", "Sorrel refit")
+	v.until("it is off the list", func() bool { return !strings.Contains(v.text("[data-testid=jobs]"), "Packhorse") })
+}
+
+func TestDecisionsCarryAName(t *testing.T) {
+	v := open(t, "/jobs/packhorse/match?row=from%20SP20")
+	v.click("header button", "who are you")
+	v.page.MustElement(".ant-modal input").MustInput("Bénédicte")
+	v.press(input.Enter)
+	v.see("header button", "Bénédicte")
+	v.page.MustElement("aside input").MustInput("traced with the meter")
+	v.click("aside button", "Accept E3")
+	v.until("it is decided", func() bool { return v.decided() == 1 })
+	v.goTo("/jobs/packhorse/match?row=from%20SP20")
+	v.see("aside", "by Bénédicte")
+	v.see("aside", "traced with the meter")
+}
+
+func TestKeysAreShown(t *testing.T) {
+	v := open(t, "/jobs/packhorse/match")
+	v.see("[data-testid=spread]", "SP1")
+	v.press('?')
+	v.see(".ant-modal", "undo the last change")
+}
