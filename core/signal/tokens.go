@@ -66,7 +66,7 @@ var rewrites = []rewrite{
 }
 
 // whole words that digits belong to
-var joined = regexp.MustCompile(`^(v5|v12|e0?\d|g\d\d?|te\d|j1850|58x|4wd|4x4|ig\d?|igsw\d?|\d+[a-z]|56[ab])$`)
+var joined = regexp.MustCompile(`^(v5|v12|e0?\d|g\d\d?|te\d|j1850|4wd|4x4|ig\d?|igsw\d?|\d+[a-z]|56[ab])$`)
 
 // tokenize takes a text apart into lower-case words and numbers.
 func tokenize(text string) []string {
