@@ -150,9 +150,9 @@ func (p *page) faces() {
 		}
 		cell := min(9.5, inner/float64(len(face[0])))
 		p.room(12 + 7*float64(len(face)))
-		note := "seen from the wire side, lock up"
+		note := "seen from the wire side, lock up; a black corner marks a cavity that a step leaves or enters"
 		if c.Assumed {
-			note += "; the rows are assumed: check the moulded numbers"
+			note += "; how the rows lie is assumed: check the moulded numbers"
 		}
 		p.text(9, "B", fmt.Sprintf("Plug %s, %d-way", c.Name, c.Ways()), 4.5)
 		p.text(8, "", note, 4)

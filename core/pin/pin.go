@@ -167,14 +167,20 @@ func (p *planner) chain(t harness.TerminalID, hand string) error {
 	from, to := p.at(t), p.goal(t).At
 	p.done[t] = true
 	s := Step{Kind: Move, Terminal: t, From: from, To: to, Text: fmt.Sprintf("Move the terminal from %s to %s.", from, to), Hand: hand}
-	if _, waited := p.vacated[to]; waited {
-		s.Why = fmt.Sprintf("%s is empty since step %d.", to, p.number(p.vacated[to]))
-	}
+	s.Why = p.whyEmpty(to)
 	err := p.emit(s, harness.Edit{Do: harness.Remove, Terminal: t, At: from, Label: to.String()}, harness.Edit{Do: harness.Insert, Terminal: t, At: to})
 	if err != nil {
 		return err
 	}
 	return p.follow(from, hand)
+}
+
+// whyEmpty says since when a cavity is empty; one that always was may have a plug in it.
+func (p *planner) whyEmpty(at harness.Ref) string {
+	if id, ok := p.vacated[at]; ok {
+		return fmt.Sprintf("%s is empty since step %d.", at, p.number(id))
+	}
+	return fmt.Sprintf("%s holds no wire: if there is a plug in it, take it out first.", at)
 }
 
 func (p *planner) number(id string) int {
@@ -202,7 +208,7 @@ func (p *planner) cycle(t harness.TerminalID) error {
 	if free {
 		pull.To, pull.Hand = wait, ""
 		pull.Text = fmt.Sprintf("Pull the terminal out of %s, label it %q and let it wait in %s.", from, label, wait)
-		pull.Why = fmt.Sprintf("These moves run in a circle: this one waits in the free cavity %s until %s is empty.", wait, to)
+		pull.Why = fmt.Sprintf("These moves run in a circle: this one waits in the free cavity %s until %s is empty. %s", wait, to, p.whyEmpty(wait))
 		edits = append(edits, harness.Edit{Do: harness.Insert, Terminal: t, At: wait})
 	}
 	if err := p.emit(pull, edits...); err != nil {
@@ -243,7 +249,7 @@ func (p *planner) add(t harness.TerminalID) error {
 	if goal.State != harness.Seated {
 		return nil
 	}
-	return p.emit(Step{Kind: New, Terminal: t, To: goal.At, Text: fmt.Sprintf("Crimp a new terminal with its seal on a new wire, label it %q and push it into %s.", goal.At, goal.At)},
+	return p.emit(Step{Kind: New, Terminal: t, To: goal.At, Why: p.whyEmpty(goal.At), Text: fmt.Sprintf("Crimp a new terminal with its seal on a new wire, label it %q and push it into %s.", goal.At, goal.At)},
 		harness.Edit{Do: harness.Add, Terminal: t, Label: goal.At.String()}, harness.Edit{Do: harness.Insert, Terminal: t, At: goal.At})
 }
 

@@ -66,7 +66,6 @@ type hit struct {
 // devices lists, best first, one hit for each definition with a phrase that the text contains whole.
 func (l *lexicon) devices(p *passage) []hit {
 	best := map[int]hit{}
-	specific := false
 	for _, w := range p.words {
 		for _, u := range l.uses[w] {
 			phrase := l.defs[u.def].phrases[u.phrase]
@@ -83,19 +82,38 @@ func (l *lexicon) devices(p *passage) []hit {
 			}
 			if old, ok := best[u.def]; !ok || s > old.score {
 				best[u.def] = hit{u.def, u.phrase, s}
-				specific = specific || l.defs[u.def].Index != ByExchange
 			}
 		}
 	}
 	var hits []hit
 	for _, h := range best {
-		if specific && l.defs[h.def].Index == ByExchange {
+		if l.givesWay(h, best) {
 			h.score *= 0.3
 		}
 		hits = append(hits, h)
 	}
 	slices.SortFunc(hits, func(a, b hit) int { return cmp.Or(cmp.Compare(b.score, a.score), cmp.Compare(a.def, b.def)) })
 	return hits
+}
+
+// givesWay says that a hit is a plain feed or ground beside which a device is named in words of its own; "run and crank"
+// does not give way to the crank sensor.
+func (l *lexicon) givesWay(h hit, all map[int]hit) bool {
+	if l.defs[h.def].Index != ByExchange {
+		return false
+	}
+	plain := l.defs[h.def].phrases[h.phrase]
+	for _, other := range all {
+		if l.defs[other.def].Index == ByExchange {
+			continue
+		}
+		for _, w := range l.defs[other.def].phrases[other.phrase] {
+			if !slices.Contains(plain, w) {
+				return true
+			}
+		}
+	}
+	return false
 }
 
 func (l *lexicon) weight(word string) float64 {

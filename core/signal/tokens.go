@@ -56,6 +56,7 @@ var rewrites = []rewrite{
 	rule("-", `\(\s*-\s*\)|(?:^|\s)-(?:\s*$|\s*,)|([a-z0-9)])-\s*$|\s-ve\b`, "$1 negative "),
 	rule("pre-c pre_c precat prekat upst up-st up_st before", `\bpre[\s-]?(?:cat|kat)\w*\.?|\bupstream\b|\bbefore (?:the )?(?:cat|kat)\w*\.?|\bup\s?str\w*`, " upstream "),
 	rule("post-c post_c postc postk downst down-st down_st after behind", `\bpost[\s-]?(?:cat|kat)\w*\.?|\bdownstream\b|\b(?:after|behind) (?:the )?(?:cat|kat)\w*\.?|\bdown\s?str\w*`, " downstream "),
+	rule("ss", `\bss\s?([a-e])\b`, " ss $1 "),
 	rule("cyl", `\bcyl(?:inder)?s?\.?\s?#?\s?(\d)`, " cylinder $1 "),
 	rule("no nr num n.", `\bn(?:o|r|um)?\.\s?(\d)|\bn[or]\s?(\d)`, " $1$2 "),
 	rule("1st first one_ _one", `\b(?:1st|first|one)\b`, " 1 "),
