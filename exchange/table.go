@@ -121,7 +121,7 @@ func splitText(text string) ([][]string, error) {
 		if !strings.ContainsRune(text, sep) {
 			continue
 		}
-		c, err := parseCSV(text, sep)
+		c, err := parseText(text, sep)
 		if err != nil {
 			var refusal *Refusal
 			if errors.As(err, &refusal) {
@@ -142,6 +142,26 @@ func splitText(text string) ([][]string, error) {
 		return nil, refuse("too-many-rows", "%d lines; at most %d are read", len(cells), MaxRows)
 	}
 	return cells, nil
+}
+
+// parseText reads the whole as CSV, or, where a quotation mark is left open somewhere, each line for itself: else the open
+// quote would swallow every row after it.
+func parseText(text string, sep rune) ([][]string, error) {
+	if strings.Count(text, `"`)%2 == 0 {
+		return parseCSV(text, sep)
+	}
+	var out [][]string
+	for _, line := range strings.Split(text, "\n") {
+		if strings.Count(line, `"`)%2 != 0 {
+			line = strings.ReplaceAll(line, `"`, "")
+		}
+		cells, err := parseCSV(line, sep)
+		if err != nil {
+			return nil, err
+		}
+		out = append(out, append(cells, nil)[0])
+	}
+	return out, nil
 }
 
 func parseCSV(text string, sep rune) ([][]string, error) {

@@ -116,6 +116,16 @@ func TestRefusals(t *testing.T) {
 	}
 }
 
+// A quotation mark left open must not swallow the rows after it.
+func TestAnOpenQuoteLosesNoRow(t *testing.T) {
+	text := "Connector,Cavity,Function\nA,1,\"Injector 1\nA,2,Injector 2\n\nA,3,\"Ground, sensors\"\nA,4,3/4\" hose, see \"note\"\"\n"
+	table := must(exchange.ReadTable([]byte(text), ""))
+	r := must(gather.Read(table.Cells, gather.Options{}))
+	if len(r.Rows) != 4 || r.Rows[0].Function != "Injector 1" || r.Rows[2].Function != "Ground, sensors" || r.Rows[2].Line != 5 {
+		t.Errorf("rows %+v", r.Rows)
+	}
+}
+
 func TestMergedCellsAndFormulas(t *testing.T) {
 	data := book(t, func(f *excelize.File) {
 		rows := map[string][]any{"A1": {"Connector", "Cavity", "Colour", "Function"}, "A2": {"A", 1, "GN", "Injector 1"}, "A3": {nil, 2, "BN", "Injector 2"}, "A4": {nil, 3, "WH", nil}}

@@ -139,9 +139,6 @@ func cut(run string, h Habit) [][]Part {
 	if h == BS && len(out) > 1 {
 		return preferShade(out)
 	}
-	if h == Japanese && len(out) > 1 && !mixed {
-		return out
-	}
 	return out
 }
 

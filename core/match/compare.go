@@ -154,7 +154,7 @@ func likenessBits(like signal.Likeness, n float64) float64 {
 	case signal.Same:
 		return math.Log2(0.80 * n / 0.006)
 	case signal.IndexUnknown:
-		return math.Log2(0.15 * n / 0.02)
+		return math.Log2(0.15 * n / 0.03)
 	case signal.Interchangeable:
 		return math.Log2(0.25 * n)
 	case signal.OtherAspect:

@@ -55,11 +55,14 @@ func (r *Result) index(decisions []Decision) {
 		if d.Side == To {
 			if j, ok := r.toAt[d.At]; ok && d.Choice == Vacant {
 				r.byTo[j], r.taken[j] = d, true
+			} else {
+				r.lost = append(r.lost, d)
 			}
 			continue
 		}
 		i, ok := r.fromAt[d.At]
 		if !ok {
+			r.lost = append(r.lost, d)
 			continue
 		}
 		for _, no := range d.Rejected {
@@ -70,6 +73,7 @@ func (r *Result) index(decisions []Decision) {
 		if d.Choice == Matched {
 			j, ok := r.toAt[d.To]
 			if !ok || r.taken[j] {
+				r.lost = append(r.lost, d)
 				continue
 			}
 			r.accepted[i], r.taken[j] = j+1, true

@@ -60,6 +60,7 @@ func (l Line) Feeds() bool {
 // Findings lists what is wrong or doubtful about the crosswalk and the tables that it rests on.
 func (r *Result) Findings(from, to harness.Pinout) []finding.Finding {
 	var out []finding.Finding
+	out = append(out, r.lostDecisions()...)
 	out = append(out, r.feedsMissing()...)
 	out = append(out, cylinders(From, r.from)...)
 	out = append(out, cylinders(To, r.to)...)
@@ -75,6 +76,20 @@ func (r *Result) Findings(from, to harness.Pinout) []finding.Finding {
 
 func feedRole(r signal.Role) bool {
 	return r == signal.Battery || r == signal.Ignition || r == signal.Ground
+}
+
+// lostDecisions names the decisions that the tables have moved away from: a row is gone, or its cavity is taken.
+func (r *Result) lostDecisions() []finding.Finding {
+	var out []finding.Finding
+	for _, d := range r.lost {
+		about := d.At.String()
+		if d.Choice == Matched {
+			about += " to " + d.To.String()
+		}
+		out = append(out, finding.Finding{Code: "decision-lost", Severity: finding.Check, Side: string(d.Side), Subject: d.At.String(),
+			Text: fmt.Sprintf("The decision about %s fits the tables no more and is not counted.", about), Remedy: "Decide the row anew, or put the tables right."})
+	}
+	return out
 }
 
 // feedsMissing names the battery, ignition and ground cavities of the To side that nothing feeds.

@@ -38,7 +38,7 @@ func SameNames(from, to harness.Pinout) Kept {
 }
 
 // Crosswalk computes the crosswalk from the rows of one pinout to those of another. Cavities said to be empty take no
-// part. Decisions about cavities that neither pinout has are ignored.
+// part. Decisions about rows that are not there are not counted, and named in the findings.
 func Crosswalk(from, to harness.Pinout, kept Kept, decisions []Decision) *Result {
 	r := &Result{from: occupied(from.Rows), to: occupied(to.Rows), kept: kept}
 	r.index(decisions)

@@ -97,6 +97,15 @@ func TestDecisionsAreTakenAsGiven(t *testing.T) {
 	if l := line(t, r, "A7"); l.Decided || l.To != ref("P5") {
 		t.Errorf("A7 %+v: P7 is A3's", l)
 	}
+	lost := 0
+	for _, f := range r.Findings(from, to) {
+		if f.Code == "decision-lost" {
+			lost++
+		}
+	}
+	if lost != 2 {
+		t.Errorf("%d decisions said to be lost, want those about A7 and Z9", lost)
+	}
 	empty := slices.IndexFunc(r.Wants, func(w match.Want) bool { return w.To == ref("P1") })
 	if empty < 0 || r.Wants[empty].Verdict != match.LeftEmpty || r.Wants[empty].Reason != "gauge only" {
 		t.Errorf("wants %+v", r.Wants)

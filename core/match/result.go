@@ -64,6 +64,7 @@ type Result struct {
 	taken        []bool
 	rejected     map[pair]bool
 	byFrom, byTo []*Decision
+	lost         []*Decision // those that no row takes any more
 	compare      *comparer
 	weights      weights
 	edges        *edges

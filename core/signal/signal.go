@@ -68,14 +68,18 @@ type Index string
 
 // What numbers count, by device.
 const (
-	NoIndex      Index = ""
-	ByCylinder   Index = "cylinder"
-	ByBankPlace  Index = "bank-position"
-	ByBank       Index = "bank"
-	ByChannel    Index = "channel"
-	ByExchange   Index = "instance" // feeds and grounds of one kind can stand in for each other
-	openPolarity       = "+"
-	shutPolarity       = "-"
+	NoIndex     Index = ""
+	ByCylinder  Index = "cylinder"
+	ByBankPlace Index = "bank-position"
+	ByBank      Index = "bank"
+	ByChannel   Index = "channel"
+	ByExchange  Index = "instance" // feeds and grounds of one kind can stand in for each other
+)
+
+// The two ends of a motor or a coil, as a Reading names them.
+const (
+	openPolarity = "+"
+	shutPolarity = "-"
 )
 
 // Reading is what a text says of a circuit. Zero numbers and empty strings are not stated.

@@ -77,7 +77,6 @@ function Match({ job, view }: { job: string; view: MatchView }) {
   };
   const all = spreadRows(view);
   const key = address.get('row') ?? all.find((r) => isOpen(r))?.key ?? all[0]?.key ?? '';
-  // A row that has just been decided stays in place until the cursor has left it.
   const kept = filterRows(all, filter);
   const visible = filter.group ? groupRows(kept) : kept;
   const rows = visible.filter((r): r is SpreadRow => !isHeading(r));
