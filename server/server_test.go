@@ -193,141 +193,6 @@ func TestFromTwoFilesToTheSheet(t *testing.T) {
 	}
 }
 
-func TestDecisionsThatAreRefused(t *testing.T) {
-	c := start(t)
-	job := c.refit()
-	m := show[server.MatchView](c, job+"/match")
-	first, second := m.Lines[0], m.Lines[1]
-	var ground match.Line
-	for _, l := range m.Lines {
-		if l.From.String() == "B32" || l.Verdict == match.Goes {
-			ground = l
-		}
-	}
-	if code := c.decide(job, server.DecideRequest{Side: match.From, At: first.From, Action: server.Accept, To: first.To, Seen: m.Revision}); code != "" {
-		t.Fatal(code)
-	}
-	now := m.Revision + 1
-	for name, r := range map[string]server.DecideRequest{
-		"cavity-taken": {Side: match.From, At: ground.From, Action: server.Accept, To: first.To, Seen: now},
-		"stale":        {Side: match.From, At: first.From, Action: server.GoesAs, Seen: m.Revision},
-		"no-such-row":  {Side: match.From, At: match.Line{}.From, Action: server.GoesAs, Seen: now},
-		"no-source":    {Side: match.From, At: second.From, Action: server.Source, Source: "sun", Seen: now},
-		"no-reason":    {Side: match.To, At: second.To, Action: server.Empty, Seen: now},
-		"wrong-side":   {Side: match.To, At: second.To, Action: server.GoesAs, Seen: now},
-		"no-action":    {Side: match.From, At: second.From, Action: "burn", Seen: now},
-	} {
-		code := c.decide(job, r)
-		if name == "cavity-taken" && code == "vetoed" { // the danger rule comes first, where it applies
-			continue
-		}
-		if code != name {
-			t.Errorf("%s: got %q", name, code)
-		}
-	}
-	battery, coil := find(t, m, "Battery, terminal 30"), find(t, m, "Power ground 1")
-	if code := c.decide(job, server.DecideRequest{Side: match.From, At: battery.From, Action: server.Accept, To: coil.To, Seen: now}); code != "vetoed" {
-		t.Errorf("a battery feed onto a ground: %q", code)
-	}
-	if got := show[server.MatchView](c, job+"/match"); got.Revision != now || got.Totals.Decided != 1 {
-		t.Errorf("a refused decision changed the job: revision %d, %d decided", got.Revision, got.Totals.Decided)
-	}
-}
-
-// Eight people want the same cavity at the same moment: one gets it, the others are told who has it.
-func TestOneCavityIsGivenOnce(t *testing.T) {
-	c := start(t)
-	job := c.refit()
-	m := show[server.MatchView](c, job+"/match")
-	to := m.Lines[0].To
-	codes := make(chan string, 8)
-	for i := range 8 {
-		body, err := json.Marshal(server.DecideRequest{ID: fmt.Sprint("race-", i), Seen: m.Revision, Side: match.From, At: m.Lines[i].From, Action: server.Accept, To: to})
-		if err != nil {
-			t.Fatal(err)
-		}
-		go func() {
-			reply, err := http.Post(c.url+job+"/match/decide", "application/json", bytes.NewReader(body))
-			if err != nil {
-				codes <- err.Error()
-				return
-			}
-			defer reply.Body.Close()
-			var p server.Problem
-			if reply.StatusCode >= 400 && json.NewDecoder(reply.Body).Decode(&p) != nil {
-				p.Code = "unreadable"
-			}
-			codes <- p.Code
-		}()
-	}
-	count := map[string]int{}
-	for range 8 {
-		count[<-codes]++
-	}
-	decided := show[server.MatchView](c, job+"/match").Totals.Decided
-	if count[""] != 1 || decided != 1 || count["cavity-taken"]+count["vetoed"] != 7 {
-		t.Errorf("answers %v, %d decided", count, decided)
-	}
-}
-
-func find(t *testing.T, m server.MatchView, function string) match.Line {
-	t.Helper()
-	for i, row := range m.From.Rows {
-		if row.Function == function {
-			for _, l := range m.Lines {
-				if l.From == m.From.Rows[i].Ref {
-					return l
-				}
-			}
-		}
-	}
-	t.Fatalf("no row %q", function)
-	return match.Line{}
-}
-
-func TestRejectingLeadsToTheNextBest(t *testing.T) {
-	c := start(t)
-	job := c.refit()
-	m := show[server.MatchView](c, job+"/match")
-	l := find(t, m, "Throttle motor +")
-	if code := c.decide(job, server.DecideRequest{Side: match.From, At: l.From, Action: server.Reject, To: l.To, Seen: m.Revision}); code != "" {
-		t.Fatal(code)
-	}
-	after := find(t, show[server.MatchView](c, job+"/match"), "Throttle motor +")
-	if after.To == l.To || after.Decided {
-		t.Errorf("rejected %s, yet %+v", l.To, after)
-	}
-	if code := c.decide(job, server.DecideRequest{Side: match.From, At: l.From, Action: server.Reopen, Seen: m.Revision + 1}); code != "" {
-		t.Fatal(code)
-	}
-	if again := find(t, show[server.MatchView](c, job+"/match"), "Throttle motor +"); again.To != l.To {
-		t.Errorf("reopened, yet %+v", again)
-	}
-}
-
-func TestHousings(t *testing.T) {
-	c := start(t)
-	job := c.refit()
-	m := show[server.MatchView](c, job+"/match")
-	keep := func(kept map[string]string) string {
-		_, code := send[server.Done](c, "PUT", job+"/match/kept", server.KeptRequest{ID: c.change(), Seen: 99, Kept: kept})
-		return code
-	}
-	if code := keep(map[string]string{"A": "A", "B": "A"}); code != "kept-twice" {
-		t.Errorf("one housing for two connectors: %q", code)
-	}
-	if code := keep(map[string]string{"A": "Z"}); code != "no-such-connector" {
-		t.Errorf("no such housing: %q", code)
-	}
-	if code := keep(map[string]string{"A": "A"}); code != "" {
-		t.Fatal(code)
-	}
-	after := show[server.MatchView](c, job+"/match")
-	if after.Totals.MovesConnector <= m.Totals.MovesConnector || after.Kept["B"] != "" {
-		t.Errorf("B is new, yet %+v", after.Totals)
-	}
-}
-
 func TestJobFileThereAndBack(t *testing.T) {
 	c := start(t)
 	job := c.refit()
@@ -411,5 +276,43 @@ func TestOtherWindowsAreTold(t *testing.T) {
 	}
 	if got := next(); got != "4" {
 		t.Errorf("then told revision %s", got)
+	}
+}
+
+func TestWhatIsNotThere(t *testing.T) {
+	c := start(t)
+	job := c.refit()
+	for path, want := range map[string]string{
+		"/api/jobs/none": "no-such-job", "/api/jobs/none/match": "no-such-job", "/api/jobs/none/pin": "no-such-job", "/api/jobs/none/file": "no-such-job",
+		"/api/jobs/none/gather/from": "no-such-job", "/api/jobs/none/pin/sheet.pdf": "no-such-job", "/api/jobs/none/events": "no-such-job",
+		job + "/gather/above": "no-such-side", job + "/match/evidence?fromConnector=Z": "no-such-row", "/api/none": "no-such-address",
+	} {
+		if _, code := send[map[string]any](c, "GET", path, nil); code != want {
+			t.Errorf("GET %s: %q, want %q", path, code, want)
+		}
+	}
+	if _, code := send[server.Done](c, "POST", job+"/undo", server.UndoRequest{}); code != "no-change-id" {
+		t.Errorf("an undo without an id: %q", code)
+	}
+	if _, code := send[server.Done](c, "DELETE", job, nil); code != "" {
+		t.Fatal(code)
+	}
+	if _, code := send[server.Done](c, "DELETE", job, nil); code != "no-such-job" {
+		t.Errorf("deleted twice: %q", code)
+	}
+}
+
+func TestARetriedChangeIsOne(t *testing.T) {
+	c := start(t)
+	job := c.refit()
+	m := show[server.MatchView](c, job+"/match")
+	r := server.DecideRequest{ID: "once", Seen: m.Revision, Side: match.From, At: m.Lines[0].From, Action: server.GoesAs}
+	for range 3 { // the reply was lost on the way, the page asks again
+		if code := c.decide(job, r); code != "" {
+			t.Fatal(code)
+		}
+	}
+	if got := show[server.MatchView](c, job+"/match"); got.Revision != m.Revision+1 {
+		t.Errorf("revision %d after one change from %d", got.Revision, m.Revision)
 	}
 }

@@ -297,3 +297,80 @@ func TestAKilledProcessLosesNothing(t *testing.T) {
 		}
 	}
 }
+
+func TestManyWritersAtOnce(t *testing.T) {
+	s := open(t, t.TempDir())
+	id := create(t, s)
+	const writers = 24
+	errs := make(chan error, writers)
+	for i := range writers {
+		go func() {
+			_, err := s.Apply(t.Context(), id, decide(fmt.Sprint("d", i), fmt.Sprint(i), match.Gone))
+			errs <- err
+		}()
+	}
+	for range writers {
+		if err := <-errs; err != nil {
+			t.Error(err)
+		}
+	}
+	state := load(t, s, id)
+	if len(state.Job.Decisions) != writers || state.Revision != writers+1 {
+		t.Errorf("%d decisions at revision %d", len(state.Job.Decisions), state.Revision)
+	}
+}
+
+// A change of which one part cannot be written leaves nothing of the other part.
+func TestHalfAChangeIsNoChange(t *testing.T) {
+	s := open(t, t.TempDir())
+	id := create(t, s)
+	r := decide("d1", "1", match.Gone)
+	r.Puts = append(r.Puts, store.Put{Subject: "kept", Body: json.RawMessage(`{"A":`), Expect: store.Any})
+	if _, err := s.Apply(t.Context(), id, r); err == nil {
+		t.Fatal("broken JSON was stored")
+	}
+	state := load(t, s, id)
+	journal, err := s.Journal(t.Context(), id, 10)
+	if err != nil || len(state.Job.Decisions) != 0 || state.Revision != 1 || len(journal) != 1 {
+		t.Errorf("after a failed change: %d decisions, revision %d, %d journal entries, %v", len(state.Job.Decisions), state.Revision, len(journal), err)
+	}
+}
+
+func TestAChangeCheckedAgainstAnOldStateIsRefused(t *testing.T) {
+	s := open(t, t.TempDir())
+	id := create(t, s)
+	base := load(t, s, id).Revision
+	apply(t, s, id, decide("d1", "1", match.Gone))
+	r := decide("d2", "2", match.Gone)
+	r.Base = base
+	if _, err := s.Apply(t.Context(), id, r); !errors.Is(err, store.ErrMoved) {
+		t.Errorf("got %v", err)
+	}
+	r.Base = base + 1
+	if _, err := s.Apply(t.Context(), id, r); err != nil {
+		t.Error(err)
+	}
+}
+
+func TestWhatSomebodyTouchedLaterIsNotUndone(t *testing.T) {
+	dir := t.TempDir()
+	s := open(t, dir)
+	id := create(t, s)
+	apply(t, s, id, decide("d1", "1", match.Gone))
+	if err := s.Close(); err != nil {
+		t.Fatal(err)
+	}
+	db := sqlx.MustConnect("sqlite", filepath.Join(dir, "draxel.db"))
+	db.MustExec(`UPDATE subjects SET body = json_set(body, '$.reason', 'changed behind our back') WHERE name LIKE 'decision/%'`)
+	if err := db.Close(); err != nil {
+		t.Fatal(err)
+	}
+	s = open(t, dir)
+	var stale *store.StaleError
+	if _, _, err := s.Undo(t.Context(), id, "u1", "x"); !errors.As(err, &stale) || stale.Subject != "decision/from/A/1" {
+		t.Errorf("got %v, want the subject named", err)
+	}
+	if len(load(t, s, id).Job.Decisions) != 1 {
+		t.Error("it was undone all the same")
+	}
+}

@@ -123,3 +123,35 @@ func ExampleRead() {
 	// oxygen sensor, bank 2, position 2
 	// oxygen sensor heater, bank 2, position 2
 }
+
+func FuzzRead(f *testing.F) {
+	for _, s := range []string{"HO2S 2/2 SIG", "Injector 3 (-)", "", "+", "1 2 3 4 5", "Ä-Ö_ü²", "b1s2b1s2"} {
+		f.Add(s)
+	}
+	roles := map[signal.Role]bool{signal.Unread: true}
+	for _, r := range signal.Roles() {
+		roles[r] = true
+	}
+	f.Fuzz(func(t *testing.T, text string) {
+		r := signal.Read(text)
+		if r.Sure < 0 || r.Sure > 1 || !roles[r.Role] || r.Read() != (r.Text != "") {
+			t.Errorf("%q read as %+v", text, r)
+		}
+		if got := signal.Compare(r, r); r.Read() && got != signal.Same {
+			t.Errorf("%q is not itself: %v", text, got)
+		}
+		if again := signal.Read(text); again.Text != r.Text || again.Sure != r.Sure {
+			t.Errorf("%q read as %q, then as %q", text, r.Text, again.Text)
+		}
+	})
+}
+
+func TestTypingErrorsAreRead(t *testing.T) {
+	for written, device := range map[string]string{
+		"Injecter 3": "injector", "Cooolant temperature": "ect", "Cranksh. sensor": "ckp", "Thorttle position": "tps", "Alternatr lamp": "alternatorlamp", "Xnjector": "injector", "Pu": "",
+	} {
+		if got := signal.Read(written).Device; got != device {
+			t.Errorf("%q read as %q, want %q", written, got, device)
+		}
+	}
+}

@@ -1,0 +1,59 @@
+package plan_test
+
+import (
+	"testing"
+
+	"draxel/core/gather"
+	"draxel/core/harness"
+	"draxel/core/match"
+	"draxel/core/plan"
+)
+
+func table(name string, lines ...[]string) *plan.Table {
+	return &plan.Table{Name: name, Source: "sheet 4", Date: "2026-11-24", Trust: harness.Copied, Cells: append([][]string{{"Connector", "Cavity", "Function"}}, lines...)}
+}
+
+func TestFactsComeFromTheTables(t *testing.T) {
+	j := plan.Job{Kind: plan.Repinned, From: table("f", []string{"A", "1", "Injector 1"}, []string{"B", "1", "Ground"}), To: table("t", []string{"A", "2", "Injector 1"})}
+	f, err := j.Facts()
+	if err != nil || f.From.Source != "sheet 4" || f.From.Date != "2026-11-24" || f.From.Trust != harness.Copied {
+		t.Errorf("facts %+v, %v", f.From, err)
+	}
+	if len(f.Kept) != 1 || f.Kept["A"] != "A" {
+		t.Errorf("kept %v: the housings of the same name, until somebody says otherwise", f.Kept)
+	}
+	j.Kept = match.Kept{}
+	if f, err = j.Facts(); err != nil || len(f.Kept) != 0 {
+		t.Errorf("kept %v, %v: somebody said that none is", f.Kept, err)
+	}
+	j.To = nil
+	if f, err = j.Facts(); err != nil || len(f.To.Rows) != 0 {
+		t.Errorf("a side that is not there yet: %v, %v", f.To.Rows, err)
+	}
+	j.From.Options = gather.Options{Columns: map[int]gather.Column{1: gather.Note}}
+	if _, err = j.Facts(); err == nil {
+		t.Error("a table without a cavity column was read")
+	}
+}
+
+func TestKinds(t *testing.T) {
+	seen, moves := map[string]bool{}, 0
+	for _, k := range plan.Kinds() {
+		if k.Name == "" || k.Meaning == "" || seen[k.Name] {
+			t.Errorf("kind %+v", k)
+		}
+		seen[k.Name] = true
+		if info, ok := k.ID.Info(); !ok || info != k || k.ID.MovesTerminals() != k.Moves {
+			t.Errorf("kind %s is not found by its id", k.ID)
+		}
+		if k.Moves {
+			moves++
+		}
+	}
+	if len(seen) != 13 || moves != 4 {
+		t.Errorf("%d kinds, %d of them move terminals", len(seen), moves)
+	}
+	if _, ok := plan.Kind("burnt").Info(); ok || plan.Kind("burnt").MovesTerminals() {
+		t.Error("a kind that is none")
+	}
+}
