@@ -40,29 +40,34 @@ func TestBadFilesSayWhy(t *testing.T) {
 	v.see("[data-testid=reading]", "50 rows taken, 1 not")
 }
 
+// correct puts the cell right that says wrong, in the row that holds the mark.
+func (v *visit) correct(mark, wrong, right string) {
+	v.t.Helper()
+	v.see("[role=grid]", "cavity")
+	v.until("the row is shown", func() bool {
+		v.page.MustElement(".pinoutrows").MustEval(`() => { this.scrollTop += 200; return true }`)
+		for _, r := range v.page.MustElements(".pinoutrow") {
+			if text := r.MustText(); strings.Contains(text, mark) && strings.Contains(text, wrong) {
+				r.MustElementR("button", wrong).MustClick()
+				return true
+			}
+		}
+		return false
+	})
+	v.page.MustElement(".pinoutrow input").MustSelectAllText().MustInput(right)
+	v.press(input.Enter)
+	v.see(".pinoutrow", right)
+}
+
 func TestAMisprintIsPutRight(t *testing.T) {
 	v := open(t, "/jobs/sorrel-refit/gather?side=to")
 	v.see("[role=grid]", "Ignition coil 3, trigger")
-	v.see("[data-testid=findings]", "1 wrong")
-	v.page.MustElement(".pinoutrows").MustEval(`() => { this.scrollTop = 700; return true }`)
-	v.see(".pinoutrow", "4408")
-	rows := v.page.MustElements(".pinoutrow")
-	clicked := false
-	for _, r := range rows {
-		if text := r.MustText(); strings.Contains(text, "4408") && strings.Contains(text, "Ignition coil 3, trigger") {
-			r.MustElementR("button", "Ignition coil 3").MustClick()
-			clicked = true
-		}
-	}
-	if !clicked {
-		t.Fatal("the misprinted row is not shown")
-	}
-	v.page.MustElement(".pinoutrow input").MustSelectAllText().MustInput("Ignition coil 4, trigger")
-	v.press(input.Enter)
+	v.see("[data-testid=findings]", "2 wrong")
+	v.correct("4408", "Ignition coil 3, trigger", "Ignition coil 4, trigger")
 	v.see("[data-testid=findings]", "0 wrong")
 	v.see("header", "undo")
 	v.press('u')
-	v.see("[data-testid=findings]", "1 wrong")
+	v.see("[data-testid=findings]", "2 wrong")
 }
 
 func TestTheColourHabitIsThePersonsToSay(t *testing.T) {

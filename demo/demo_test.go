@@ -46,26 +46,29 @@ func TestSorrelRefitWhole(t *testing.T) {
 	var d []match.Decision
 	for _, l := range open.Match.Lines {
 		choice := match.Matched
-		if l.Verdict == match.Goes {
+		switch {
+		case l.Verdict == match.Goes:
 			choice = match.Gone
+		case l.Verdict == match.Undecided: // coil 4: the number says A36, the misprinted words say coil 3
+			continue
 		}
 		d = append(d, match.Decision{Side: match.From, At: l.From, Choice: choice, To: l.To})
 	}
 	p := compute(t, job, d)
-	if !p.Proof.Reached || p.Proof.InHand > 1 || p.Proof.Steps < 75 {
+	if !p.Proof.Reached || p.Proof.InHand > 1 || p.Proof.Steps < 70 {
 		t.Errorf("proof %+v", p.Proof)
 	}
-	if c := p.Totals; c.Moves < 60 || c.MovesConnector < 3 || c.Stays < 5 || c.NeedsWire < 2 || c.Open != 0 || !c.Reconciled {
+	if c := p.Totals; c.Moves < 60 || c.MovesConnector < 3 || c.Stays < 5 || c.NeedsWire < 2 || c.Open != 1 || c.Undecided != 1 || !c.Reconciled {
 		t.Errorf("totals %+v", c)
 	}
 	kinds := map[string]int{}
 	for _, s := range p.Steps {
 		kinds[string(s.Kind)]++
 	}
-	if kinds["pull"] < 1 || kinds["seat"] != kinds["pull"] || kinds["new"] < 2 || kinds["out"] < 4 {
+	if kinds["pull"] < 1 || kinds["seat"] != kinds["pull"] || kinds["new"] < 2 || kinds["out"] != 4 {
 		t.Errorf("steps by kind %v", kinds)
 	}
-	if c := codes(p); c["cylinder-twice"] != 1 || c["unverified-feed"] != 1 {
+	if c := codes(p); c["cylinder-twice"] != 1 || c["number-contradicts"] != 1 || c["unverified-feed"] != 1 {
 		t.Errorf("the misprinted row and the copied table must be found: %v", c)
 	}
 }

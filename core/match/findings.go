@@ -61,6 +61,7 @@ func (l Line) Feeds() bool {
 func (r *Result) Findings(from, to harness.Pinout) []finding.Finding {
 	var out []finding.Finding
 	out = append(out, r.lostDecisions()...)
+	out = append(out, r.contradictions()...)
 	out = append(out, r.feedsMissing()...)
 	out = append(out, cylinders(From, r.from)...)
 	out = append(out, cylinders(To, r.to)...)
@@ -88,6 +89,21 @@ func (r *Result) lostDecisions() []finding.Finding {
 		}
 		out = append(out, finding.Finding{Code: "decision-lost", Severity: finding.Check, Side: string(d.Side), Subject: d.At.String(),
 			Text: fmt.Sprintf("The decision about %s fits the tables no more and is not counted.", about), Remedy: "Decide the row anew, or put the tables right."})
+	}
+	return out
+}
+
+// contradictions names the rows whose circuit number says one thing and whose words another.
+func (r *Result) contradictions() []finding.Finding {
+	var out []finding.Finding
+	for i, l := range r.Lines {
+		j, contradicts := r.sameNumber(i)
+		if l.Verdict != Undecided || l.Decided || l.To.Cavity != "" || !contradicts {
+			continue
+		}
+		out = append(out, finding.Finding{Code: "number-contradicts", Severity: finding.Wrong, Side: string(From), Subject: l.From.String(),
+			Text:   fmt.Sprintf("%s and %s both carry number %s, but by their words one is %s, the other %s.", l.From, r.to[j].Ref, r.from[i].Circuit, r.from[i].Signal, r.to[j].Signal),
+			Remedy: "One of the rows is misprinted: trace the wire, then put the cell right in Gather."})
 	}
 	return out
 }

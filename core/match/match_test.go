@@ -8,6 +8,7 @@ import (
 	"testing"
 
 	"draxel/core/colour"
+	"draxel/core/finding"
 	"draxel/core/harness"
 	"draxel/core/match"
 	"draxel/core/signal"
@@ -199,6 +200,24 @@ func TestNumbersNeedCorroboration(t *testing.T) {
 	wrong := bits([10]string{"12", "13", "14", "15", "16", "17", "18", "11", "20"})
 	if right <= 1 || wrong > 0 {
 		t.Errorf("an equal number weighs %+.1f bits where eight others agree in words, %+.1f where eight disagree", right, wrong)
+	}
+}
+
+// A wire whose number says one cavity and whose words another must not be let go: one of the rows is misprinted.
+func TestNumberAgainstWords(t *testing.T) {
+	var from, to []string
+	for i := 1; i <= 12; i++ {
+		from = append(from, fmt.Sprintf("A%d %d GN Injector %d", i, 100+i, i))
+		to = append(to, fmt.Sprintf("A%d %d GN Injector %d", 13-i, 100+i, i))
+	}
+	to[11] = "A1 112 GN Injector 11" // should be 12
+	a, b := side(from...), side(to...)
+	r := match.Crosswalk(a, b, match.SameNames(a, b), nil)
+	if l := line(t, r, "A12"); l.Verdict != match.Undecided || l.To.Cavity != "" {
+		t.Errorf("A12 %+v", l)
+	}
+	if !slices.ContainsFunc(r.Findings(a, b), func(f finding.Finding) bool { return f.Code == "number-contradicts" && f.Subject == "A12" }) {
+		t.Errorf("findings %+v", r.Findings(a, b))
 	}
 }
 

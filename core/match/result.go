@@ -142,10 +142,30 @@ func (r *Result) line(i, assigned int) Line {
 	}
 	l.P = round(alone)
 	l.Verdict = unmatchedVerdict(row.Signal)
+	if _, contradicts := r.sameNumber(i); contradicts {
+		l.Verdict = Undecided
+		return l
+	}
 	if l.Verdict == NeedsSource {
 		l.Source = string(row.Signal.Role)
 	}
 	return l
+}
+
+// sameNumber gives the To row that carries the row's circuit number although the two were not matched, where numbers are
+// known to be shared: words and number contradict each other, so one of the rows is misprinted, and nothing may go on the
+// strength of it.
+func (r *Result) sameNumber(i int) (to int, contradicts bool) {
+	t := r.weights.numeral
+	if t.agree < enough || 10*t.agree < 9*t.equal || r.compare.numF[i] == 0 {
+		return 0, false
+	}
+	for j, n := range r.compare.numT {
+		if n == r.compare.numF[i] && !r.taken[j] && !r.rejected[pair{i, j}] {
+			return j, true
+		}
+	}
+	return 0, false
 }
 
 // unmatchedVerdict proposes what a row without a counterpart is: a feed, ground or start signal needs a source; what is

@@ -19,7 +19,8 @@ func pull(name, from string) work.Step {
 }
 
 func TestTheSameWorkKeepsItsID(t *testing.T) {
-	if add("w1", "1").ID != add("w1", "1").ID || add("w1", "1").ID == add("w1", "2").ID {
+	first, again, other := add("w1", "1"), add("w1", "1"), add("w1", "2")
+	if first.ID != again.ID || first.ID == other.ID {
 		t.Error("a step's id is not that of its edits")
 	}
 	needing := work.New(add("w1", "1").Edits, "other")

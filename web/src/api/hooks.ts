@@ -69,7 +69,9 @@ function useChange<V>(job: string, send: (v: V) => Promise<Done>) {
   const client = useQueryClient();
   return useMutation({
     mutationFn: send,
-    onSettled: () => client.invalidateQueries({ queryKey: ['job', job] }),
+    onSettled: () => {
+      void client.invalidateQueries({ queryKey: ['job', job] }); // not waited for: the next change need not wait either
+    },
   });
 }
 

@@ -1,7 +1,7 @@
 /** The one keymap of the product: what each key does, shown with "?". */
 export const keymap = [
   { keys: ['↑', '↓'], does: 'row up, row down' },
-  { keys: ['Enter'], does: 'accept what is offered' },
+  { keys: ['Enter'], does: 'accept what is offered, or on to the next open row' },
   { keys: ['X'], does: 'reject the candidate' },
   { keys: ['←', '→'], does: 'the candidate before, the next candidate' },
   { keys: ['C'], does: 'choose another cavity' },

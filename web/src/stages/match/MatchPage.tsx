@@ -2,9 +2,9 @@ import './match.css';
 import { App, Button } from 'antd';
 import { useRef, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
-import { Link, useSearchParams } from 'react-router';
+import { Link, useLocation, useSearchParams } from 'react-router';
 import { explain } from '../../api/client';
-import { useAcceptAbove, useDecide, useKeep, useMatch, type Decide } from '../../api/hooks';
+import { useAcceptAbove, useKeep, useMatch, type Decide } from '../../api/hooks';
 import type { MatchView, Ref } from '../../api/types.gen';
 import { useJobID } from '../../frame/Frame';
 import { refName } from '../../harness/cavity';
@@ -26,6 +26,7 @@ import {
   type SpreadRow,
 } from './spread';
 import { Spread } from './Spread';
+import { useDecisions } from './useDecisions';
 
 export function MatchPage() {
   const job = useJobID();
@@ -64,7 +65,6 @@ function Match({ job, view }: { job: string; view: MatchView }) {
   const [face, setFace] = useState<View>('wire');
   const find = useRef<HTMLInputElement>(null);
   const { message } = App.useApp();
-  const decide = useDecide(job);
   const acceptAbove = useAcceptAbove(job);
   const keep = useKeep(job);
 
@@ -76,7 +76,14 @@ function Match({ job, view }: { job: string; view: MatchView }) {
     group: address.get('group') === '1',
   };
   const all = spreadRows(view);
-  const key = address.get('row') ?? all.find((r) => isOpen(r))?.key ?? all[0]?.key ?? '';
+  // The cursor moves at once; the address follows in its own time, and is heeded only where somebody else wrote it.
+  const location = useLocation();
+  const own = (location.state as { own?: boolean } | null)?.own === true;
+  const [cursor, setCursor] = useState({ key: address.get('row') ?? '', at: location.key });
+  if (!own && cursor.at !== location.key) {
+    setCursor({ key: address.get('row') ?? '', at: location.key });
+  }
+  const key = cursor.key || (all.find((r) => isOpen(r)) ?? all[0])?.key;
   const kept = filterRows(all, filter);
   const visible = filter.group ? groupRows(kept) : kept;
   const rows = visible.filter((r): r is SpreadRow => !isHeading(r));
@@ -96,7 +103,7 @@ function Match({ job, view }: { job: string; view: MatchView }) {
         }
         return old;
       },
-      { replace: true },
+      { replace: true, state: { own: true } },
     );
   };
   const findText = (next: string) => {
@@ -104,6 +111,7 @@ function Match({ job, view }: { job: string; view: MatchView }) {
     set({ find: next });
   };
   const select = (next: string) => {
+    setCursor((c) => ({ ...c, key: next }));
     set({ row: next });
     setCandidateAt(0);
     setReason('');
@@ -121,30 +129,37 @@ function Match({ job, view }: { job: string; view: MatchView }) {
     }
   };
   const warn = (error: unknown) => void message.warning(explain(error));
+  const decide = useDecisions(job, view.revision, (error, at) => {
+    warn(error);
+    select(at);
+  });
   const act = (d: Omit<Decide, 'side' | 'at'>, onward = true) => {
     const at = row?.line?.from ?? row?.want?.to;
-    if (!row || !at || decide.isPending) {
+    if (!row || !at) {
       return;
     }
-    const next = nextOpen(rows, row.key);
-    decide.mutate(
-      { side: row.side, at, reason: reason || undefined, seen: view.revision, ...d },
-      { onSuccess: () => (onward ? select(next) : setCandidateAt(0)), onError: warn },
-    );
+    decide(row.key, { side: row.side, at, reason: reason || undefined, ...d });
+    if (onward) {
+      select(nextOpen(rows, row.key)); // at once: the reply moves nothing
+    } else {
+      setCandidateAt(0);
+    }
     close();
   };
   const open = row?.line && !row.line.decided;
   const acts: Act = {
     accept: () => {
-      if (!open) {
+      if (!row) {
         return;
       }
-      if (candidate) {
+      if (open && candidate) {
         act({ action: 'accept', to: candidate.to });
-      } else if (row.line?.verdict === 'goes') {
+      } else if (open && row.line?.verdict === 'goes') {
         act({ action: 'goes' });
-      } else if (row.line?.verdict === 'needs-source') {
+      } else if (open && row.line?.verdict === 'needs-source') {
         act({ action: 'source', source: row.line.source });
+      } else {
+        select(nextOpen(rows, row.key)); // nothing to accept here: on to the next open row
       }
     },
     reject: () => candidate && act({ action: 'reject', to: candidate.to }, false),

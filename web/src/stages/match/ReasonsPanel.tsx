@@ -152,7 +152,8 @@ function Actions({ row, candidate, act }: { row: SpreadRow; candidate: Candidate
       </div>
     );
   }
-  const proposal = row.line && !feeds(row.line) && !candidate;
+  const verdict = row.line?.verdict;
+  const proposal = !candidate && (verdict === 'goes' || verdict === 'needs-source');
   return (
     <div className="actions">
       {(candidate ?? proposal) && (
@@ -169,7 +170,7 @@ function Actions({ row, candidate, act }: { row: SpreadRow; candidate: Candidate
         </Button>
       )}
       <Button onClick={act.choose}>Another cavity… {key('C')}</Button>
-      <Button onClick={act.goes}>Goes {key('G')}</Button>
+      {!(proposal && verdict === 'goes') && <Button onClick={act.goes}>Goes {key('G')}</Button>}
       <Button onClick={act.source}>Needs a source… {key('N')}</Button>
     </div>
   );

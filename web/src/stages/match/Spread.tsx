@@ -136,7 +136,7 @@ function SpreadLine({ row, index, on, considered, onSelect }: LineProps) {
         </>
       ) : (
         <div role="gridcell" className="span" style={{ justifyContent: 'flex-end' }}>
-          {want?.verdict === 'left-empty' ? `left empty: ${want.reason ?? ''}` : 'nothing here feeds it'}
+          {want?.verdict === 'left-empty' ? `left empty: ${want.reason ?? ''}` : nobody(row)}
         </div>
       )}
       <div role="gridcell" className="gutter">
@@ -169,6 +169,9 @@ function SpreadLine({ row, index, on, considered, onSelect }: LineProps) {
     </div>
   );
 }
+
+const nobody = (row: SpreadRow) =>
+  row.maybe && row.maybe.length > 0 ? `may be fed by ${row.maybe.join(', ')}` : 'nothing here feeds it';
 
 function nowhere(line: Line): string {
   const why = line.reason ? `: ${line.reason}` : '';

@@ -10,6 +10,8 @@ export interface SpreadRow {
   from?: Row;
   line?: Line;
   want?: Want;
+  /** Open From rows that may yet fill the To cavity. */
+  maybe?: string[];
   /** The To row where the wire goes, or that wants one. */
   to?: Row;
   system: string;
@@ -55,7 +57,11 @@ export function spreadRows(view: MatchView): SpreadRow[] {
   });
   for (const want of view.wants) {
     const row = to.get(refKey(want.to));
+    const maybe = view.lines.filter(
+      (l) => l.verdict === 'undecided' && l.candidates?.some((c) => refKey(c.to) === refKey(want.to)),
+    );
     rows.push({
+      maybe: maybe.map((l) => refName(l.from)),
       key: `to ${refName(want.to)}`,
       side: 'to',
       want,
