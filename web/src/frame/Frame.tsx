@@ -106,6 +106,7 @@ function Head({ job }: { job: JobView }) {
         title="what is wrong or doubtful (F)"
         data-testid="findings"
       >
+        <kbd>F</kbd>
         {severities.map((s) => (
           <span key={s} style={{ marginLeft: 12 }}>
             <SeverityMark severity={s} /> <strong>{job.severity[s] ?? 0}</strong> {severityWord[s]}

@@ -1,7 +1,7 @@
-import { useVirtualizer } from '@tanstack/react-virtual';
 import { Input } from 'antd';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import type { Row, TableView } from '../../api/types.gen';
+import { VirtualRows } from '../../frame/VirtualRows';
 import { refName } from '../../harness/cavity';
 import { colourName } from '../../harness/insulation';
 import { WireSwatch } from '../../harness/WireSwatch';
@@ -16,14 +16,7 @@ interface Props {
 
 /** The rows as they were read. A cell is put right by clicking on it. */
 export function PinoutRows({ rows, onCorrect }: Props) {
-  const box = useRef<HTMLDivElement>(null);
   const [editing, edit] = useState<{ line: number; column: Column } | undefined>();
-  const virtual = useVirtualizer({
-    count: rows.length,
-    getScrollElement: () => box.current,
-    estimateSize: () => 33,
-    overscan: 15,
-  });
   const cell = (row: Row, column: Column, text: string) => {
     if (editing?.line === row.line && editing.column === column) {
       const keep = (value: string) => {
@@ -69,71 +62,53 @@ export function PinoutRows({ rows, onCorrect }: Props) {
     );
   };
   return (
-    <div
-      ref={box}
+    <VirtualRows
+      rows={rows}
+      keyOf={(row) => row.line}
+      estimate={33}
+      label="rows"
       className="pinoutrows"
-      role="grid"
-      aria-label="rows"
-      aria-rowcount={rows.length + 1}
-      tabIndex={0}
-    >
-      <div className="pinoutrow headrow" role="row" aria-rowindex={1}>
-        {['line', 'cavity', 'colour', 'circuit', 'function', 'read as', 'size', 'goes to'].map((h) => (
-          <span key={h} role="columnheader">
-            {h}
+      head={head}
+      draw={(row, index) => (
+        <div className={`pinoutrow${row.empty ? ' emptyrow' : ''}`} role="row" aria-rowindex={index + 2}>
+          <span role="gridcell" className="mono quiet">
+            {row.line}
           </span>
-        ))}
-      </div>
-      <div role="presentation" style={{ height: virtual.getTotalSize(), position: 'relative' }}>
-        {virtual.getVirtualItems().map((item) => {
-          const row = rows[item.index];
-          if (!row) {
-            return null;
-          }
-          return (
-            <div
-              key={row.line}
-              ref={virtual.measureElement}
-              data-index={item.index}
-              role="rowgroup"
-              style={{ position: 'absolute', left: 0, right: 0, transform: `translateY(${item.start}px)` }}
-            >
-              <div
-                className={`pinoutrow${row.empty ? ' emptyrow' : ''}`}
-                role="row"
-                aria-rowindex={item.index + 2}
-              >
-                <span role="gridcell" className="mono quiet">
-                  {row.line}
-                </span>
-                <strong role="gridcell" className="mono">
-                  {refName(row.ref)}
-                </strong>
-                <span
-                  role="gridcell"
-                  style={{ display: 'flex', alignItems: 'center', gap: 6 }}
-                  title={`written ${row.colour.written}`}
-                >
-                  {row.colour.written !== '' && <WireSwatch colour={row.colour} bare="right" />}
-                  <span className="mono">
-                    {colourName(row.colour)}
-                    {row.colour.written !== colourName(row.colour) && (
-                      <div className="quiet">{row.colour.written}</div>
-                    )}
-                  </span>
-                </span>
-                {cell(row, 'circuit', row.circuit ?? '')}
-                {cell(row, 'function', row.function ?? '')}
-                <span role="gridcell" className="quiet">
-                  {row.empty ? 'empty cavity' : (row.signal.text ?? 'not read')}
-                </span>
-                {cell(row, 'size', row.sizeText ?? '')}
-                {cell(row, 'farEnd', row.farEnd ?? '')}
-              </div>
-            </div>
-          );
-        })}
-      </div>
-    </div>
+          <strong role="gridcell" className="mono">
+            {refName(row.ref)}
+          </strong>
+          <span
+            role="gridcell"
+            style={{ display: 'flex', alignItems: 'center', gap: 6 }}
+            title={`written ${row.colour.written}`}
+          >
+            {row.colour.written !== '' && <WireSwatch colour={row.colour} bare="right" />}
+            <span className="mono">
+              {colourName(row.colour)}
+              {row.colour.written !== colourName(row.colour) && (
+                <div className="quiet">{row.colour.written}</div>
+              )}
+            </span>
+          </span>
+          {cell(row, 'circuit', row.circuit ?? '')}
+          {cell(row, 'function', row.function ?? '')}
+          <span role="gridcell" className="quiet">
+            {row.empty ? 'empty cavity' : (row.signal.text ?? 'not read')}
+          </span>
+          {cell(row, 'size', row.sizeText ?? '')}
+          {cell(row, 'farEnd', row.farEnd ?? '')}
+        </div>
+      )}
+    />
   );
 }
+
+const head = (
+  <div className="pinoutrow headrow" role="row" aria-rowindex={1}>
+    {['line', 'cavity', 'colour', 'circuit', 'function', 'read as', 'size', 'goes to'].map((h) => (
+      <span key={h} role="columnheader">
+        {h}
+      </span>
+    ))}
+  </div>
+);

@@ -1,6 +1,5 @@
-import { useVirtualizer } from '@tanstack/react-virtual';
-import { useEffect, useRef } from 'react';
 import type { Line, Row } from '../../api/types.gen';
+import { VirtualRows } from '../../frame/VirtualRows';
 import { refName } from '../../harness/cavity';
 import { colourName } from '../../harness/insulation';
 import { WireSwatch } from '../../harness/WireSwatch';
@@ -19,22 +18,7 @@ interface Props {
 
 /** The two tables side by side, the verdict in the gutter between them; eyes go across, never up and down. */
 export function Spread({ rows, selected, considered, fromName, toName, onSelect }: Props) {
-  const box = useRef<HTMLDivElement>(null);
-  const virtual = useVirtualizer({
-    count: rows.length,
-    getScrollElement: () => box.current,
-    estimateSize: (i) => (rows[i] && isHeading(rows[i]) ? 30 : 35),
-    getItemKey: (i) => rows[i]?.key ?? i,
-    overscan: 12,
-    scrollPaddingStart: 40,
-    scrollPaddingEnd: 80,
-  });
   const at = rows.findIndex((r) => r.key === selected);
-  useEffect(() => {
-    if (at >= 0) {
-      virtual.scrollToIndex(at, { align: 'auto' });
-    }
-  }, [at, virtual]);
   return (
     <div className="spread">
       <div className="spreadrow spreadhead" aria-hidden="true">
@@ -46,55 +30,31 @@ export function Spread({ rows, selected, considered, fromName, toName, onSelect 
         <div className="wire">wire</div>
         <div>to: {toName}</div>
       </div>
-      <div
-        ref={box}
+      <VirtualRows
+        rows={rows}
+        keyOf={(r) => r.key}
+        estimate={35}
+        label="crosswalk"
         className="rows"
-        role="grid"
-        aria-label="crosswalk"
-        aria-rowcount={rows.length}
-        aria-activedescendant={at >= 0 ? `row-${at}` : undefined}
-        tabIndex={0}
-        data-testid="spread"
-      >
-        <div role="presentation" style={{ height: virtual.getTotalSize() }}>
-          {virtual.getVirtualItems().map((item) => {
-            const row = rows[item.index];
-            const place = {
-              position: 'absolute' as const,
-              top: 0,
-              left: 0,
-              right: 0,
-              transform: `translateY(${item.start}px)`,
-            };
-            if (!row) {
-              return null;
-            }
-            return (
-              <div
-                key={item.key}
-                ref={virtual.measureElement}
-                data-index={item.index}
-                style={place}
-                role="rowgroup"
-              >
-                {isHeading(row) ? (
-                  <div className="groupheading" role="row" aria-rowindex={item.index + 1}>
-                    <span role="gridcell">{row.heading}</span>
-                  </div>
-                ) : (
-                  <SpreadLine
-                    row={row}
-                    index={item.index}
-                    on={row.key === selected}
-                    considered={row.key === selected ? considered : undefined}
-                    onSelect={onSelect}
-                  />
-                )}
-              </div>
-            );
-          })}
-        </div>
-      </div>
+        at={at}
+        activeID={at >= 0 ? `row-${at}` : undefined}
+        testID="spread"
+        draw={(row, index) =>
+          isHeading(row) ? (
+            <div className="groupheading" role="row" aria-rowindex={index + 1}>
+              <span role="gridcell">{row.heading}</span>
+            </div>
+          ) : (
+            <SpreadLine
+              row={row}
+              index={index}
+              on={row.key === selected}
+              considered={row.key === selected ? considered : undefined}
+              onSelect={onSelect}
+            />
+          )
+        }
+      />
     </div>
   );
 }

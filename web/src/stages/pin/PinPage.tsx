@@ -1,7 +1,5 @@
 import './pin.css';
-import { useVirtualizer } from '@tanstack/react-virtual';
 import { Button } from 'antd';
-import { useEffect, useRef } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { Link, useSearchParams } from 'react-router';
 import { explain } from '../../api/client';
@@ -9,6 +7,7 @@ import { fileAddress, usePin } from '../../api/hooks';
 import type { PinView, SheetStep } from '../../api/types.gen';
 import { useJobID } from '../../frame/Frame';
 import { SeverityMark } from '../../frame/SeverityMark';
+import { VirtualRows } from '../../frame/VirtualRows';
 import { refName } from '../../harness/cavity';
 import { colourName } from '../../harness/insulation';
 import { WireSwatch } from '../../harness/WireSwatch';
@@ -112,7 +111,17 @@ function Sheet({ job, view }: { job: string; view: PinView }) {
           </div>
         </div>
       </div>
-      <Steps view={view} at={at} onGo={go} />
+      <VirtualRows
+        rows={view.steps}
+        keyOf={(s) => s.id}
+        estimate={34}
+        label="re-pin sheet"
+        className="steps"
+        head={stepHead}
+        at={at}
+        testID="steps"
+        draw={(s, i) => <StepRow step={s} number={i + 1} on={i === at} onGo={() => go(i)} />}
+      />
     </main>
   );
 }
@@ -141,60 +150,15 @@ function Selected({ step, number, of }: { step: SheetStep; number: number; of: n
   );
 }
 
-function Steps({ view, at, onGo }: { view: PinView; at: number; onGo: (n: number) => void }) {
-  const box = useRef<HTMLDivElement>(null);
-  const virtual = useVirtualizer({
-    count: view.steps.length,
-    getScrollElement: () => box.current,
-    estimateSize: () => 34,
-    overscan: 12,
-    scrollPaddingStart: 30,
-    scrollPaddingEnd: 70,
-  });
-  useEffect(() => virtual.scrollToIndex(at, { align: 'auto' }), [at, virtual]);
-  return (
-    <div
-      ref={box}
-      className="steps"
-      role="grid"
-      aria-label="re-pin sheet"
-      aria-rowcount={view.steps.length + 1}
-      tabIndex={0}
-      data-testid="steps"
-    >
-      <div className="steprow headrow" role="row" aria-rowindex={1}>
-        {['step', 'from → to', 'what', 'do', 'wire', 'function'].map((h) => (
-          <span key={h} role="columnheader">
-            {h}
-          </span>
-        ))}
-      </div>
-      <div role="presentation" style={{ height: virtual.getTotalSize(), position: 'relative' }}>
-        {virtual.getVirtualItems().map((item) => {
-          const s = view.steps[item.index];
-          return (
-            s && (
-              <div
-                key={s.id}
-                ref={virtual.measureElement}
-                data-index={item.index}
-                role="rowgroup"
-                style={{ position: 'absolute', left: 0, right: 0, transform: `translateY(${item.start}px)` }}
-              >
-                <StepRow
-                  step={s}
-                  number={item.index + 1}
-                  on={item.index === at}
-                  onGo={() => onGo(item.index)}
-                />
-              </div>
-            )
-          );
-        })}
-      </div>
-    </div>
-  );
-}
+const stepHead = (
+  <div className="steprow headrow" role="row" aria-rowindex={1}>
+    {['step', 'from → to', 'what', 'do', 'wire', 'function'].map((h) => (
+      <span key={h} role="columnheader">
+        {h}
+      </span>
+    ))}
+  </div>
+);
 
 function StepRow({
   step,
