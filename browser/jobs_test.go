@@ -66,6 +66,8 @@ func TestDecisionsCarryAName(t *testing.T) {
 	v.goTo("/jobs/packhorse/match?row=from%20SP20")
 	v.see("aside", "by Bénédicte")
 	v.see("aside", "traced with the meter")
+	v.click("header button", "^Packhorse$")
+	v.see("[aria-label=history]", "Bénédicte.*accept.*traced with the meter")
 }
 
 func TestKeysAreShown(t *testing.T) {

@@ -233,7 +233,7 @@ func (s *Server) undo(c *gin.Context) error {
 		return err
 	}
 	s.events.tell(c.Param("job"), revision)
-	c.JSON(http.StatusOK, Done{Job: c.Param("job"), Revision: revision, What: entry.What, Count: len(entry.Changes)})
+	c.JSON(http.StatusOK, Done{Job: c.Param("job"), Revision: revision, What: entry.What, About: about(entry), Count: len(entry.Changes)})
 	return nil
 }
 
@@ -244,8 +244,17 @@ func (s *Server) showJournal(c *gin.Context) error {
 	}
 	out := JournalView{Entries: []JournalLine{}}
 	for _, e := range entries {
-		out.Entries = append(out.Entries, JournalLine{e.Seq, e.Revision, e.Who, e.At, e.What, e.Reason, len(e.Changes), e.Undone != nil})
+		out.Entries = append(out.Entries, JournalLine{e.Seq, e.Revision, e.Who, e.At, e.What, e.Reason, about(e), len(e.Changes), e.Undone != nil})
 	}
 	c.JSON(http.StatusOK, out)
 	return nil
+}
+
+// about gives the cavity of a change of one decision.
+func about(e store.Entry) string {
+	if len(e.Changes) != 1 {
+		return ""
+	}
+	at, _ := store.DecisionAt(e.Changes[0].Subject)
+	return at.String()
 }

@@ -312,6 +312,9 @@ func TestARetriedChangeIsOne(t *testing.T) {
 			t.Fatal(code)
 		}
 	}
+	if e := show[server.JournalView](c, job+"/journal").Entries[0]; e.About != m.Lines[0].From.String() || e.What != "goes" {
+		t.Errorf("journal %+v", e)
+	}
 	if got := show[server.MatchView](c, job+"/match"); got.Revision != m.Revision+1 {
 		t.Errorf("revision %d after one change from %d", got.Revision, m.Revision)
 	}

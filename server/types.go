@@ -78,6 +78,7 @@ type Done struct {
 	Job      string `json:"job"`
 	Revision int64  `json:"revision"`
 	What     string `json:"what,omitempty"`  // what an undo took back
+	About    string `json:"about,omitempty"` // and of which cavity, where it was one
 	Count    int    `json:"count,omitempty"` // how many rows were decided, or taken back
 }
 
@@ -201,6 +202,7 @@ type JournalLine struct {
 	At       int64  `json:"at"` // Unix milliseconds
 	What     string `json:"what"`
 	Reason   string `json:"reason,omitempty"`
+	About    string `json:"about,omitempty"` // the cavity, where the change was about one
 	Subjects int    `json:"subjects"`
 	Undone   bool   `json:"undone"`
 }

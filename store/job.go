@@ -30,6 +30,15 @@ func SubjectDecision(side match.Side, at harness.Ref) string {
 	return "decision/" + string(side) + "/" + at.Connector + "/" + at.Cavity
 }
 
+// DecisionAt gives the cavity that a subject decides about, and false for any other subject.
+func DecisionAt(subject string) (harness.Ref, bool) {
+	parts := strings.SplitN(subject, "/", 4)
+	if len(parts) != 4 || parts[0] != "decision" {
+		return harness.Ref{}, false
+	}
+	return harness.Ref{Connector: parts[2], Cavity: parts[3]}, true
+}
+
 // Head is the subject "job".
 type Head struct {
 	Title   string    `json:"title"`

@@ -177,7 +177,7 @@ func (r Reading) column(c Column, body [][]string) []string {
 }
 
 var (
-	notUsed  = regexp.MustCompile(`(?i)^(?:not[\s-]?(?:used|connected|fitted|assigned)|un(?:used|assigned|occupied)|n\.?[/.]?[cu]\.?|vacant|spare|empty|free|blank|open|nil|none|plugged|plug|reserved|frei|leer|-+|–|—|x|\.+)\s*(?:\(.*\))?$`)
+	notUsed  = regexp.MustCompile(`(?i)^(?:not[\s-]?(?:used|connected|fitted|assigned)|un(?:used|assigned|occupied)|n\.?[/.]?[cu]\.?|vacant|spare|empty|free|blank|open|nil|none|plugged|plug|reserved|frei|leer|nicht belegt|not in use|no connection|-+|–|—|x|\.+)\s*(?:\(.*\))?$`)
 	cavityOK = regexp.MustCompile(`^[A-Za-z]{0,2}\d{0,3}[A-Za-z]?$`)
 	wayCount = regexp.MustCompile(`(?i)\(?\b(\d{1,3})\s*-?\s*(?:ways?|pins?|p|cavit(?:y|ies)|cav|polig)\b\.?\)?`)
 )

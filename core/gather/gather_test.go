@@ -124,6 +124,19 @@ func TestNoHeadingAtAll(t *testing.T) {
 	}
 }
 
+func TestNotUsedInItsManyWords(t *testing.T) {
+	for _, words := range []string{"not used", "Not Connected", "N/C", "n.c.", "Spare", "—", "-", "unused", "nicht belegt", "vacant (plugged)", "Blank", "x"} {
+		if r := read(t, gather.Options{}, "Connector|Cavity|Function", "A|1|"+words); !r.Rows[0].Empty {
+			t.Errorf("%q is taken for a circuit", words)
+		}
+	}
+	for _, words := range []string{"Open throttle switch", "Free-wheel clutch", "Spare battery feed", "Blank-off valve"} {
+		if r := read(t, gather.Options{}, "Connector|Cavity|Function", "A|1|"+words); r.Rows[0].Empty {
+			t.Errorf("%q is taken for an empty cavity", words)
+		}
+	}
+}
+
 func TestLetteredHousing(t *testing.T) {
 	r := read(t, gather.Options{}, "Connector|Cavity|Function", "E|A|Injector 1", "E|H|Ground", "E|J|Battery")
 	if got := strings.Join(r.Connectors[0].Cavities, ""); got != "ABCDEFGHJ" {

@@ -196,6 +196,7 @@ export interface Done {
   job: string;
   revision: number;
   what?: string;
+  about?: string;
   count?: number;
 }
 /**
@@ -624,6 +625,7 @@ export interface JournalLine {
   at: number;
   what: string;
   reason?: string;
+  about?: string;
   subjects: number;
   undone: boolean;
 }

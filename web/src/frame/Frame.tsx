@@ -7,24 +7,12 @@ import { useJob, useLiveJob, useUndo } from '../api/hooks';
 import type { JobView } from '../api/types.gen';
 import { onEnter } from '../keys/onEnter';
 import { KeysDialog } from '../keys/KeysDialog';
+import { changeWord } from './changes';
 import { Findings } from './Findings';
 import { JobForm } from './JobForm';
 import { severityWord, SeverityMark } from './SeverityMark';
 
 const severities = ['danger', 'wrong', 'check'] as const;
-
-const undoWords: Record<string, string> = {
-  accept: 'accept',
-  reject: 'reject',
-  goes: 'goes',
-  source: 'needs a source',
-  empty: 'left empty',
-  reopen: 'reopen',
-  import: 'the import',
-  correct: 'the correction',
-  housings: 'the housings',
-  describe: 'the job’s description',
-};
 
 /** The job a page below the frame works on. */
 export function useJobID(): string {
@@ -76,7 +64,7 @@ function Head({ job }: { job: JobView }) {
     undo.mutate(undefined, {
       onSuccess: (done) =>
         void message.info(
-          `Taken back: ${undoWords[done.what ?? ''] ?? done.what}, ${done.count === 1 ? 'one row' : `${done.count} rows`}.`,
+          `Taken back: ${changeWord[done.what ?? ''] ?? done.what} ${done.about ?? (done.count === 1 ? '' : `${done.count} rows`)}.`,
         ),
       onError: (error) => void message.warning(explain(error)),
     });
@@ -117,7 +105,7 @@ function Head({ job }: { job: JobView }) {
         className="plain"
         onClick={takeBack}
         disabled={!job.undo}
-        title={job.undo ? `take back: ${undoWords[job.undo] ?? job.undo}` : 'nothing to undo'}
+        title={job.undo ? `take back: ${changeWord[job.undo] ?? job.undo}` : 'nothing to undo'}
       >
         <kbd>U</kbd> undo
       </button>

@@ -4,6 +4,7 @@ import { useNavigate } from 'react-router';
 import { explain, ProblemError } from '../api/client';
 import { fileAddress, useCreateJob, useDeleteJob, useDescribe, useKinds } from '../api/hooks';
 import type { JobRequest, JobView } from '../api/types.gen';
+import { History } from './History';
 import { onEnter } from '../keys/onEnter';
 
 type Draft = Pick<JobRequest, 'title' | 'kind' | 'donor' | 'chassis'>;
@@ -88,6 +89,7 @@ export function JobForm({ job, onClose }: { job?: JobView; onClose: () => void }
         </div>
         {text('donor', 'Donor', 'the vehicle or harness the engine comes from')}
         {text('chassis', 'Chassis', 'the vehicle or unit that it goes to')}
+        {job && <History job={job.id} />}
         {error && (
           <div className="problem" role="alert">
             {explain(error)}
