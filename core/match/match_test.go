@@ -198,7 +198,7 @@ func TestNumbersNeedCorroboration(t *testing.T) {
 	}
 	right := bits([10]string{"11", "12", "13", "14", "15", "16", "17", "18", "20"})
 	wrong := bits([10]string{"12", "13", "14", "15", "16", "17", "18", "11", "20"})
-	if right <= 1 || wrong > 0 {
+	if right <= 1 || wrong != 0 {
 		t.Errorf("an equal number weighs %+.1f bits where eight others agree in words, %+.1f where eight disagree", right, wrong)
 	}
 }
