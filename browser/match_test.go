@@ -78,7 +78,7 @@ func TestWholeRefitFromTheKeyboard(t *testing.T) {
 
 func TestDecidingRowsThatShareNothing(t *testing.T) {
 	v := open(t, "/jobs/packhorse/match?row=from%20SP20")
-	v.see("aside", "SP20 moves to E3")
+	v.see("aside", "SP20 joins E3")
 	v.press(input.Enter)
 	v.until("SP20 is decided and the cursor is on the next open row", func() bool { return v.decided() == 1 && strings.Contains(v.selected(), "SP21") })
 
@@ -96,7 +96,7 @@ func TestDecidingRowsThatShareNothing(t *testing.T) {
 	v.press(input.Enter)
 	v.until("the candidate that was chosen is accepted", func() bool { return v.decided() == 2 })
 	v.goTo("/jobs/packhorse/match?row=from%20SP26")
-	v.see("aside h2", "SP26 moves to E18")
+	v.see("aside h2", "SP26 joins E18")
 	v.press('r')
 	v.until("it is open again", func() bool { return v.decided() == 1 })
 
@@ -159,7 +159,7 @@ func TestAnotherWindowSeesTheDecision(t *testing.T) {
 	v.see("[data-testid=totals]", "0 decided")
 	other := v.page.Browser().MustPage(v.url + "/jobs/packhorse/match?row=from%20SP20")
 	defer other.MustClose()
-	other.MustElementR("aside h2", "SP20 moves to E3")
+	other.MustElementR("aside h2", "SP20 joins E3")
 	other.MustElementR("aside button", "Accept E3").MustClick()
 	v.until("the first window shows it", func() bool { return v.decided() == 1 })
 }

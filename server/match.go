@@ -20,7 +20,7 @@ func (s *Server) showMatch(c *gin.Context) error {
 		return err
 	}
 	m := j.plan.Match
-	v := MatchView{Revision: j.Revision, From: j.facts.From, To: j.facts.To, Kept: j.facts.Kept, Lines: m.Lines, Wants: m.Wants,
+	v := MatchView{Revision: j.Revision, Joins: !j.Job.Kind.MovesTerminals(), From: j.facts.From, To: j.facts.To, Kept: j.facts.Kept, Lines: m.Lines, Wants: m.Wants,
 		Totals: j.plan.Totals, Findings: j.plan.Findings, Decisions: j.Job.Decisions}
 	for _, p := range []*harness.Pinout{&v.From, &v.To} {
 		if p.Rows == nil {

@@ -119,6 +119,7 @@ type CorrectRequest struct {
 // MatchView is the spread: both pinouts and the verdicts between them.
 type MatchView struct {
 	Revision  int64             `json:"revision"`
+	Joins     bool              `json:"joins"` // this kind of job joins matched wires instead of moving terminals
 	From      harness.Pinout    `json:"from"`
 	To        harness.Pinout    `json:"to"`
 	Kept      map[string]string `json:"kept"`

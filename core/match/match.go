@@ -97,15 +97,14 @@ func (r *Result) link() {
 	for k, b := range e.bits {
 		likely[k] = math.Exp2(float64(b))
 	}
-	for step := range 12 {
+	weigh := func() {
 		odds := w.table()
 		for k := range e.w {
 			e.w[k] = likely[k] * odds[e.pat[k]]
 		}
-		if step == 11 {
-			e.propagate(60, 1e-8)
-			break
-		}
+	}
+	for step, before := 0, 0.0; step < 12; step++ {
+		weigh()
 		e.propagate(12, 1e-3)
 		together, expected := clamped, clampedPairs
 		for k, p := range e.p {
@@ -113,7 +112,13 @@ func (r *Result) link() {
 			expected += p
 		}
 		w.estimate(tally, together, expected, float64(min(len(r.from), len(r.to))))
+		if math.Abs(expected-before) < 0.01 { // pairs expected to belong together: nothing moves any more
+			break
+		}
+		before = expected
 	}
+	weigh()
+	e.propagate(60, 1e-8)
 	r.weights, r.edges, r.n = w, e, n
 }
 

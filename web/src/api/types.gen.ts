@@ -406,6 +406,7 @@ export interface CorrectRequest {
  */
 export interface MatchView {
   revision: number;
+  joins: boolean;
   from: Pinout;
   to: Pinout;
   kept: {

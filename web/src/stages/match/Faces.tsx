@@ -47,7 +47,8 @@ export function Faces({ view, row, considered, face, onFace, onSelect }: Props) 
           <strong>{t.open}</strong> open · <strong>{t.needsWire}</strong> need a wire
         </div>
         <div className="quiet">
-          {t.stays} stay · {t.moves + t.movesConnector} move · {t.goes} go
+          {view.joins ? `${t.movesConnector} join` : `${t.stays} stay · ${t.moves + t.movesConnector} move`} ·{' '}
+          {t.goes} go
         </div>
         <div>{t.reconciled ? 'all reconciled' : <strong>the counts do not balance</strong>}</div>
       </div>

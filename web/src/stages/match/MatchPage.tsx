@@ -213,6 +213,7 @@ function Match({ job, view }: { job: string; view: MatchView }) {
           considered={considered}
           fromName={view.from.name}
           toName={view.to.name}
+          joins={view.joins}
           onSelect={select}
         />
       </div>

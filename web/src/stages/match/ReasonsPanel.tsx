@@ -45,7 +45,7 @@ export function ReasonsPanel({ job, view, row, candidate, onCandidate, reason, o
   return (
     <aside className="reasons" aria-label="reasons">
       <div>
-        <h2>{title(row, candidate)}</h2>
+        <h2>{title(row, candidate, view.joins)}</h2>
         <div className="quiet">{certainty(row, candidate)}</div>
       </div>
       {target && evidence.data && <Evidence reasons={evidence.data.reasons} />}
@@ -176,7 +176,7 @@ function Actions({ row, candidate, act }: { row: SpreadRow; candidate: Candidate
   );
 }
 
-function title(row: SpreadRow, candidate: Candidate | undefined): string {
+function title(row: SpreadRow, candidate: Candidate | undefined, joins: boolean): string {
   const { line, want } = row;
   if (want) {
     return `${refName(want.to)} ${verdictWord[want.verdict]}`;
@@ -195,7 +195,9 @@ function title(row: SpreadRow, candidate: Candidate | undefined): string {
   if (line.verdict === 'stays' && sameRef(line.to, line.from)) {
     return `${from} stays`;
   }
-  return line.decided || feeds(line) ? `${from} moves to ${to}` : `${from} may be ${to}`;
+  return line.decided || feeds(line)
+    ? `${from} ${joins ? 'joins' : 'moves to'} ${to}`
+    : `${from} may be ${to}`;
 }
 
 function certainty(row: SpreadRow, candidate: Candidate | undefined): string {

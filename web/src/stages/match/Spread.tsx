@@ -13,11 +13,13 @@ interface Props {
   considered?: Row;
   fromName: string;
   toName: string;
+  /** Matched wires are joined onto the other harness instead of moved. */
+  joins: boolean;
   onSelect: (key: string) => void;
 }
 
 /** The two tables side by side, the verdict in the gutter between them; eyes go across, never up and down. */
-export function Spread({ rows, selected, considered, fromName, toName, onSelect }: Props) {
+export function Spread({ rows, selected, considered, fromName, toName, joins, onSelect }: Props) {
   const at = rows.findIndex((r) => r.key === selected);
   return (
     <div className="spread">
@@ -50,6 +52,7 @@ export function Spread({ rows, selected, considered, fromName, toName, onSelect 
               index={index}
               on={row.key === selected}
               considered={row.key === selected ? considered : undefined}
+              joins={joins}
               onSelect={onSelect}
             />
           )
@@ -64,10 +67,11 @@ interface LineProps {
   index: number;
   on: boolean;
   considered?: Row;
+  joins: boolean;
   onSelect: (key: string) => void;
 }
 
-function SpreadLine({ row, index, on, considered, onSelect }: LineProps) {
+function SpreadLine({ row, index, on, considered, joins, onSelect }: LineProps) {
   const { line, want, from } = row;
   const to = considered ?? row.to;
   const maybe = line && !feeds(line) && line.verdict === 'undecided';
@@ -106,6 +110,7 @@ function SpreadLine({ row, index, on, considered, onSelect }: LineProps) {
           word={verdictWord[line?.verdict ?? want?.verdict ?? 'undecided']}
           decided={line?.decided ?? want?.decided ?? false}
           to={to}
+          joins={joins}
         />
       </div>
       {to ? (
@@ -157,8 +162,17 @@ function WireText({ row }: { row: Row }) {
   );
 }
 
-function Verdict({ line, word, decided, to }: { line?: Line; word: string; decided: boolean; to?: Row }) {
-  const full = line?.verdict === 'moves-connector' ? `${word} ${to?.ref.connector ?? ''}` : word;
+interface VerdictProps {
+  line?: Line;
+  word: string;
+  decided: boolean;
+  to?: Row;
+  joins: boolean;
+}
+
+function Verdict({ line, word, decided, to, joins }: VerdictProps) {
+  const full =
+    line?.verdict === 'moves-connector' ? `${joins ? 'joins' : word} ${to?.ref.connector ?? ''}` : word;
   return (
     <span>
       {decided ? (
