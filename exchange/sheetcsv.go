@@ -32,10 +32,20 @@ func ProofLine(p plan.Proof) string {
 	return fmt.Sprintf("DO NOT WORK FROM THIS SHEET. The steps do not lead to the wanted harness (%d differences). This is a fault in Draxel: send us the job file.", len(p.Differences))
 }
 
+// OpenLine says what the sheet leaves out, empty when it is whole: wires that are not decided, and decided moves that wait
+// for a cavity which such a wire holds.
+func OpenLine(p plan.Plan) string {
+	if p.Totals.Open == 0 && p.Withheld == 0 {
+		return ""
+	}
+	return fmt.Sprintf("THIS SHEET IS NOT WHOLE: %d of %d wires are not decided and stay where they are, and %d decided moves or new wires are left off because their cavity is still held. Decide the rest in Match and print it anew before the first terminal is pulled.",
+		p.Totals.Open, p.Totals.From, p.Withheld)
+}
+
 // WriteSheetCSV writes the re-pin sheet as CSV: the proof first, then one line a step.
 func WriteSheetCSV(w io.Writer, s Sheet) error {
 	out := csv.NewWriter(w)
-	lines := [][]string{{"# " + s.Title, fmt.Sprintf("revision %d", s.Revision), s.Hash, ProofLine(s.Plan.Proof)},
+	lines := [][]string{{"# " + s.Title, fmt.Sprintf("revision %d", s.Revision), s.Hash, ProofLine(s.Plan.Proof), OpenLine(s.Plan)},
 		{"step", "what", "from", "to", "do", "colour", "circuit", "function", "becomes", "why"}}
 	for i, step := range s.Plan.Steps {
 		lines = append(lines, []string{strconv.Itoa(i + 1), string(step.Kind), step.From.String(), step.To.String(), step.Text,

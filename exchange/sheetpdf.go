@@ -115,8 +115,11 @@ func (p *page) head() {
 	p.Rect(margin, y, inner, p.GetY()-y+2, "D")
 	p.SetLineWidth(0.2)
 	p.Ln(3)
-	t := p.s.Plan.Totals
-	p.text(9, "", fmt.Sprintf("%d of %d wires are decided; the other %d stay where they are on this sheet.", t.Decided, t.From, t.Open), 4.5)
+	if open := OpenLine(p.s.Plan); open != "" {
+		p.text(9.5, "B", open, 4.8)
+	} else {
+		p.text(9, "", fmt.Sprintf("All %d wires are decided.", p.s.Plan.Totals.From), 4.5)
+	}
 	p.Ln(2)
 }
 

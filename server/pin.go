@@ -20,7 +20,7 @@ func (s *Server) showPin(c *gin.Context) error {
 		return err
 	}
 	v := PinView{Revision: j.Revision, Hash: j.hash, Moves: j.Job.Kind.MovesTerminals(), Steps: j.plan.Steps, Proof: j.plan.Proof,
-		Line: exchange.ProofLine(j.plan.Proof), Housings: j.plan.Housings, Totals: j.plan.Totals, Findings: []finding.Finding{}, Wires: []harness.Row{}}
+		Line: exchange.ProofLine(j.plan.Proof), Open: exchange.OpenLine(j.plan), Housings: j.plan.Housings, Totals: j.plan.Totals, Findings: []finding.Finding{}, Wires: []harness.Row{}}
 	for _, row := range j.facts.From.Rows {
 		if !row.Empty {
 			v.Wires = append(v.Wires, row)

@@ -4,7 +4,6 @@ import (
 	"net"
 	"net/http"
 	"net/url"
-	"time"
 
 	"github.com/gin-gonic/gin"
 )
@@ -70,7 +69,7 @@ func (s *Server) logged(c *gin.Context) {
 	c.Header("X-Request-Id", id)
 	c.Next()
 	if s.log != nil {
-		s.log.Info("request", "id", id, "method", c.Request.Method, "route", c.FullPath(), "status", c.Writer.Status(), "ms", time.Since(start).Milliseconds())
+		s.log.Info("request", "id", id, "method", c.Request.Method, "route", c.FullPath(), "status", c.Writer.Status(), "ms", s.now().Sub(start).Milliseconds())
 	}
 }
 

@@ -183,7 +183,8 @@ type PinView struct {
 	Moves    bool                `json:"moves"` // this kind of job moves terminals
 	Steps    []plan.Step         `json:"steps"`
 	Proof    plan.Proof          `json:"proof"`
-	Line     string              `json:"line"` // the proof in one sentence
+	Line     string              `json:"line"`           // the proof in one sentence
+	Open     string              `json:"open,omitempty"` // what the sheet leaves out
 	Housings []harness.Connector `json:"housings"`
 	Wires    []harness.Row       `json:"wires"` // the wires of the harness as found
 	Totals   match.Totals        `json:"totals"`

@@ -97,7 +97,7 @@ func (r *Result) lostDecisions() []finding.Finding {
 func (r *Result) contradictions() []finding.Finding {
 	var out []finding.Finding
 	for i, l := range r.Lines {
-		j, contradicts := r.sameNumber(i)
+		j, contradicts := r.contradiction(i)
 		if l.Verdict != Undecided || l.Decided || l.To.Cavity != "" || !contradicts {
 			continue
 		}

@@ -221,6 +221,23 @@ func TestNumberAgainstWords(t *testing.T) {
 	}
 }
 
+// A number that stands on two rows of one circuit, as at a splice, is no misprint.
+func TestARepeatedNumberContradictsNothing(t *testing.T) {
+	var from, to []string
+	for i := 1; i <= 12; i++ {
+		from = append(from, fmt.Sprintf("A%d %d GN Injector %d", i, 100+i, i))
+		to = append(to, fmt.Sprintf("A%d %d GN Injector %d", 13-i, 100+i, i))
+	}
+	from = append(from, "B1 200 GY Sensor supply +5 V", "B2 200 GY Sensor supply +5 V")
+	to = append(to, "B3 200 GY Sensor supply +5 V")
+	a, b := side(from...), side(to...)
+	for _, f := range match.Crosswalk(a, b, match.SameNames(a, b), nil).Findings(a, b) {
+		if f.Code == "number-contradicts" {
+			t.Errorf("found %s", f.Text)
+		}
+	}
+}
+
 func TestTheSameInputGivesTheSame(t *testing.T) {
 	p := madeFrom(wordings(t), recipes[4], 3)
 	a := match.Crosswalk(p.from, p.to, match.SameNames(p.from, p.to), nil)

@@ -142,7 +142,7 @@ func (r *Result) line(i, assigned int) Line {
 	}
 	l.P = round(alone)
 	l.Verdict = unmatchedVerdict(row.Signal)
-	if _, contradicts := r.sameNumber(i); contradicts {
+	if _, contradicts := r.contradiction(i); contradicts {
 		l.Verdict = Undecided
 		return l
 	}
@@ -152,16 +152,20 @@ func (r *Result) line(i, assigned int) Line {
 	return l
 }
 
-// sameNumber gives the To row that carries the row's circuit number although the two were not matched, where numbers are
-// known to be shared: words and number contradict each other, so one of the rows is misprinted, and nothing may go on the
-// strength of it.
-func (r *Result) sameNumber(i int) (to int, contradicts bool) {
+// contradiction gives the To row that carries the row's circuit number and, by its words, is another circuit, where
+// numbers are known to be shared: one of the two rows is misprinted, and nothing may go on the strength of it. A number
+// that stands on several rows of one circuit contradicts nothing.
+func (r *Result) contradiction(i int) (to int, found bool) {
 	t := r.weights.numeral
 	if t.agree < enough || 10*t.agree < 9*t.equal || r.compare.numF[i] == 0 {
 		return 0, false
 	}
 	for j, n := range r.compare.numT {
-		if n == r.compare.numF[i] && !r.taken[j] && !r.rejected[pair{i, j}] {
+		if n != r.compare.numF[i] || r.taken[j] || r.rejected[pair{i, j}] {
+			continue
+		}
+		like := r.from[i].Signal.Likeness(&r.to[j].Signal)
+		if like != signal.NotCompared && like < signal.Interchangeable {
 			return j, true
 		}
 	}

@@ -33,6 +33,7 @@ type Plan struct {
 	Findings []finding.Finding
 	Steps    []Step
 	Proof    Proof
+	Withheld int                 // decided moves and new wires left off the steps, since an undecided wire holds a cavity
 	Housings []harness.Connector // the connectors of the model: From's, and To's that are new
 }
 
@@ -59,7 +60,7 @@ func Compute(f Facts, d Decisions) Plan {
 	p.Findings = p.Match.Findings(f.From, f.To)
 	if f.Kind.MovesTerminals() {
 		m := build(f, p.Match)
-		p.Housings = m.housings
+		p.Housings, p.Withheld = m.housings, m.withheld
 		p.Findings = append(p.Findings, m.findings...)
 		p.steps(m)
 	}

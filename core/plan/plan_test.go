@@ -73,7 +73,7 @@ func TestUndecidedStaysAndHoldsItsCavity(t *testing.T) {
 	from := pinout("from", 6, "A1 Injector 1", "A2 zqk", "A3 Injector 2")
 	to := pinout("to", 6, "A2 Injector 1", "A1 Injector 2")
 	p := compute(from, to, matched("A1", "A2"), matched("A3", "A1"))
-	if len(p.Steps) != 0 || !has(p.Findings, "cavity-held") || !p.Proof.Reached {
+	if len(p.Steps) != 0 || p.Withheld != 2 || !has(p.Findings, "cavity-held") || !p.Proof.Reached {
 		t.Errorf("A2 is not decided: A1 cannot go there, so A3 cannot follow; steps %q, findings %v", texts(p), p.Findings)
 	}
 }

@@ -16,6 +16,7 @@ type model struct {
 	housings    []harness.Connector
 	now, wanted harness.Harness
 	wires       map[harness.TerminalID]wire
+	withheld    int
 	findings    []finding.Finding
 }
 
@@ -174,6 +175,7 @@ func (m *model) withhold(goals map[harness.TerminalID]harness.Place, order []har
 			again = true
 		}
 	}
+	m.withheld = len(waits)
 	m.heldUp(waits)
 }
 

@@ -11,18 +11,18 @@ import (
 //go:embed vocabulary.txt
 var vocabulary string
 
-// Definition is one line of the vocabulary: a device or feed, and the wires that it can have.
-type Definition struct {
+// definition is one line of the vocabulary: a device or feed, and the wires that it can have.
+type definition struct {
 	ID      string
 	Name    string
 	System  string
 	Index   Index
-	Aspects []AspectRole // the first is meant when a text names no aspect
+	Aspects []aspectRole // the first is meant when a text names no aspect
 	phrases [][]string
 }
 
-// AspectRole is one wire of a device and its electrical role seen from the control unit.
-type AspectRole struct {
+// aspectRole is one wire of a device and its electrical role seen from the control unit.
+type aspectRole struct {
 	Aspect Aspect
 	Role   Role
 }
@@ -32,8 +32,8 @@ type lexicon struct {
 	weak    map[string]bool
 	idle    map[string]bool
 	aspects []aspectPhrases // in the order in which they are tried
-	defs    []Definition
-	byID    map[string]*Definition
+	defs    []definition
+	byID    map[string]*definition
 	known   []string // every canonical or alias word, sorted, for typing errors and cut-off words
 	uses    map[string][]phraseUse
 }
@@ -57,12 +57,9 @@ var load = sync.OnceValue(func() *lexicon {
 	return l
 })
 
-// Definitions gives the whole vocabulary in file order.
-func Definitions() []Definition { return slices.Clone(load().defs) }
-
 func parse(text string) (*lexicon, error) {
-	l := &lexicon{words: map[string]string{}, weak: map[string]bool{}, idle: map[string]bool{}, byID: map[string]*Definition{}, uses: map[string][]phraseUse{}}
-	kinds := map[string][]AspectRole{}
+	l := &lexicon{words: map[string]string{}, weak: map[string]bool{}, idle: map[string]bool{}, byID: map[string]*definition{}, uses: map[string][]phraseUse{}}
+	kinds := map[string][]aspectRole{}
 	var rows []string
 	for i, line := range strings.Split(text, "\n") {
 		word, rest, _ := strings.Cut(strings.TrimSpace(line), " ")
@@ -121,14 +118,14 @@ func (l *lexicon) addWord(rest string) error {
 	return nil
 }
 
-func aspectRoles(list string) ([]AspectRole, error) {
-	var out []AspectRole
+func aspectRoles(list string) ([]aspectRole, error) {
+	var out []aspectRole
 	for _, pair := range strings.Fields(list) {
 		aspect, role, ok := strings.Cut(pair, ":")
 		if !ok || !slices.Contains(Roles(), Role(role)) {
 			return nil, fmt.Errorf("%q is not aspect:role", pair)
 		}
-		out = append(out, AspectRole{Aspect(aspect), Role(role)})
+		out = append(out, aspectRole{Aspect(aspect), Role(role)})
 	}
 	return out, nil
 }
@@ -159,7 +156,7 @@ func (l *lexicon) canonical(word string) string {
 	return word
 }
 
-func (l *lexicon) addDefinition(row string, kinds map[string][]AspectRole) error {
+func (l *lexicon) addDefinition(row string, kinds map[string][]aspectRole) error {
 	cells := strings.Split(row, "|")
 	if len(cells) != 6 {
 		return fmt.Errorf("%d cells, want 6", len(cells))
@@ -167,7 +164,7 @@ func (l *lexicon) addDefinition(row string, kinds map[string][]AspectRole) error
 	for i := range cells {
 		cells[i] = strings.TrimSpace(cells[i])
 	}
-	d := Definition{ID: cells[0], Name: cells[1], System: cells[2], Aspects: kinds[cells[3]], Index: Index(cells[4])}
+	d := definition{ID: cells[0], Name: cells[1], System: cells[2], Aspects: kinds[cells[3]], Index: Index(cells[4])}
 	if d.Index == "-" {
 		d.Index = NoIndex
 	}
@@ -217,7 +214,4 @@ func (l *lexicon) index() {
 		}
 	}
 	slices.Sort(l.known)
-	for w := range l.idle {
-		seen[w] = true
-	}
 }

@@ -39,3 +39,31 @@ func TestABadVocabularyIsRefused(t *testing.T) {
 		}
 	}
 }
+
+// The vocabulary reads like a table and holds together: enough signals, no phrase that two lines claim in vain.
+func TestVocabulary(t *testing.T) {
+	defs := load().defs
+	if len(defs) < 150 {
+		t.Errorf("%d definitions, want at least 150", len(defs))
+	}
+	systems, roles := map[string]int{}, map[Role]int{}
+	for _, d := range defs {
+		systems[d.System]++
+		for _, a := range d.Aspects {
+			roles[a.Role]++
+		}
+		if r := Read(d.Name); r.Device != d.ID {
+			t.Errorf("%s: its own name %q is read as %s", d.ID, d.Name, r.Device)
+		}
+	}
+	for _, s := range []string{"fuel", "ignition", "engine", "gearbox", "body", "restraint", "high-voltage", "network", "lighting"} {
+		if systems[s] == 0 {
+			t.Errorf("no signal of system %s", s)
+		}
+	}
+	for _, r := range Roles() {
+		if roles[r] == 0 && r != HighSide {
+			t.Errorf("no signal has the role %s", r)
+		}
+	}
+}

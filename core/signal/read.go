@@ -195,11 +195,11 @@ func (p *passage) polarity(r *Reading) {
 
 // aspect chooses the device's wire that the left-over words name best: the longest phrase, then the order of the file.
 // Where no phrase does, the polarity may: the low end of a sensor is its ground, that of a load is the driver.
-func (l *lexicon) aspect(p *passage, d Definition, r *Reading) {
+func (l *lexicon) aspect(p *passage, d definition, r *Reading) {
 	var best []string
 	chosen := d.Aspects[0]
 	for _, a := range l.aspects {
-		i := slices.IndexFunc(d.Aspects, func(x AspectRole) bool { return x.Aspect == a.aspect })
+		i := slices.IndexFunc(d.Aspects, func(x aspectRole) bool { return x.Aspect == a.aspect })
 		if i < 0 {
 			continue
 		}
@@ -214,7 +214,7 @@ func (l *lexicon) aspect(p *passage, d Definition, r *Reading) {
 		p.said += 0.5
 	} else if r.Polarity != "" {
 		want := polarAspect(d, r.Polarity)
-		if i := slices.IndexFunc(d.Aspects, func(x AspectRole) bool { return x.Aspect == want }); i >= 0 {
+		if i := slices.IndexFunc(d.Aspects, func(x aspectRole) bool { return x.Aspect == want }); i >= 0 {
 			chosen = d.Aspects[i]
 		}
 	}
@@ -228,7 +228,7 @@ func (l *lexicon) aspect(p *passage, d Definition, r *Reading) {
 }
 
 // polarAspect says which wire of a device without further words the high or the low end is.
-func polarAspect(d Definition, polarity string) Aspect {
+func polarAspect(d definition, polarity string) Aspect {
 	switch d.Aspects[0].Role {
 	case Analogue, Frequency, SwitchInput:
 		if polarity == shutPolarity {

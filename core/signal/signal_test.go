@@ -53,34 +53,6 @@ func TestWordings(t *testing.T) {
 	}
 }
 
-// The vocabulary reads like a table and holds together: enough signals, no phrase that two lines claim in vain.
-func TestVocabulary(t *testing.T) {
-	defs := signal.Definitions()
-	if len(defs) < 150 {
-		t.Errorf("%d definitions, want at least 150", len(defs))
-	}
-	systems, roles := map[string]int{}, map[signal.Role]int{}
-	for _, d := range defs {
-		systems[d.System]++
-		for _, a := range d.Aspects {
-			roles[a.Role]++
-		}
-		if r := signal.Read(d.Name); r.Device != d.ID {
-			t.Errorf("%s: its own name %q is read as %s", d.ID, d.Name, r.Device)
-		}
-	}
-	for _, s := range []string{"fuel", "ignition", "engine", "gearbox", "body", "restraint", "high-voltage", "network", "lighting"} {
-		if systems[s] == 0 {
-			t.Errorf("no signal of system %s", s)
-		}
-	}
-	for _, r := range signal.Roles() {
-		if roles[r] == 0 && r != signal.HighSide {
-			t.Errorf("no signal has the role %s", r)
-		}
-	}
-}
-
 func TestCompare(t *testing.T) {
 	for _, c := range []struct {
 		a, b string
