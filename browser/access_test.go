@@ -4,9 +4,11 @@ import (
 	"os"
 	"strings"
 	"testing"
+
+	"github.com/go-rod/rod/lib/proto"
 )
 
-// axe-core runs on every main view, in light and with a dialog open.
+// axe-core runs on every main view, in light and in the dark, and over an open drawer and dialog.
 func TestAxeFindsNothing(t *testing.T) {
 	axe, err := os.ReadFile("../web/node_modules/axe-core/axe.min.js")
 	if err != nil {
@@ -17,19 +19,50 @@ func TestAxeFindsNothing(t *testing.T) {
 	} {
 		t.Run(name, func(t *testing.T) {
 			v := open(t, path)
-			v.see("body", "Draxel")
-			v.until("the page is quiet", func() bool {
-				return v.page.MustEval(`() => !document.querySelector('[aria-busy=true]') && document.querySelector('main') !== null`).Bool()
-			})
-			v.page.MustEval(`(code) => { (0, eval)(code); return true }`, string(axe))
-			result := v.page.MustEval(`async () => {
-				const r = await axe.run(document, { rules: { region: { enabled: false } } });
-				return r.violations.map(v => v.id + ': ' + v.help + ' — ' + v.nodes.slice(0, 3).map(n => n.html.slice(0, 160)).join(' | ')).join('\n');
-			}`).String()
-			if strings.TrimSpace(result) != "" {
-				t.Error(result)
-			}
+			v.axe(string(axe))
+			v.dark()
+			v.axe(string(axe))
 		})
+	}
+	t.Run("findings", func(t *testing.T) {
+		v := open(t, "/jobs/packhorse/match")
+		v.see("[data-testid=spread]", "SP1")
+		v.press('f')
+		v.see(".ant-drawer", "Findings in")
+		v.axe(string(axe))
+	})
+	t.Run("keys", func(t *testing.T) {
+		v := open(t, "/jobs/packhorse/match")
+		v.see("[data-testid=spread]", "SP1")
+		v.press('?')
+		v.see(".ant-modal", "undo the last change")
+		v.axe(string(axe))
+	})
+}
+
+// dark turns the lights of the garage off.
+func (v *visit) dark() {
+	v.t.Helper()
+	media := proto.EmulationSetEmulatedMedia{Features: []*proto.EmulationMediaFeature{{Name: "prefers-color-scheme", Value: "dark"}, {Name: "prefers-reduced-motion", Value: "reduce"}}}
+	if err := media.Call(v.page); err != nil {
+		v.t.Fatal(err)
+	}
+}
+
+// axe reports what axe-core finds wrong with the page as it is shown.
+func (v *visit) axe(code string) {
+	v.t.Helper()
+	v.see("body", "Draxel")
+	v.until("the page is quiet", func() bool {
+		return v.page.MustEval(`() => !document.querySelector('[aria-busy=true]') && document.querySelector('main') !== null`).Bool()
+	})
+	v.page.MustEval(`(code) => { (0, eval)(code); return true }`, code)
+	result := v.page.MustEval(`async () => {
+		const r = await axe.run(document, { rules: { region: { enabled: false } } });
+		return r.violations.map(v => v.id + ': ' + v.help + ' — ' + v.nodes.slice(0, 3).map(n => n.html.slice(0, 160)).join(' | ')).join('\n');
+	}`).String()
+	if strings.TrimSpace(result) != "" {
+		v.t.Error(result)
 	}
 }
 

@@ -6,6 +6,7 @@ import (
 	"net/http"
 	"strings"
 	"testing"
+	"time"
 
 	"github.com/go-rod/rod/lib/input"
 )
@@ -162,6 +163,30 @@ func TestAnotherWindowSeesTheDecision(t *testing.T) {
 	other.MustElementR("aside h2", "SP20 joins E3")
 	other.MustElementR("aside button", "Accept E3").MustClick()
 	v.until("the first window shows it", func() bool { return v.decided() == 1 })
+}
+
+// Nobody decides what they cannot see: a key pressed over a drawer or a dialog does nothing to the row behind it.
+func TestKeysAreDeadBehindADialog(t *testing.T) {
+	v := open(t, "/jobs/packhorse/match?row=from%20SP6")
+	v.see("aside h2", "SP6 goes")
+	for _, cover := range []struct {
+		key   input.Key
+		title string
+	}{{'f', "Findings in"}, {'?', "undo the last change"}} {
+		v.press(cover.key)
+		v.see("[role=dialog]", cover.title)
+		v.press('g', input.Enter, 'x')
+		v.press(input.Escape)
+		v.until("it is closed", func() bool {
+			return v.page.MustEval(`() => ![...document.querySelectorAll('[role=dialog]')].some(d => d.checkVisibility())`).Bool()
+		})
+	}
+	time.Sleep(300 * time.Millisecond) // for a decision that should not come
+	if v.decided() != 0 {
+		t.Errorf("%d rows were decided behind a dialog", v.decided())
+	}
+	v.press('g')
+	v.until("the keys work again", func() bool { return v.decided() == 1 })
 }
 
 func TestFindingsLeadToTheirRow(t *testing.T) {

@@ -37,6 +37,9 @@ export function useTheme(): ThemeConfig {
     token: {
       ...tokens,
       colorInfo: tokens.colorPrimary,
+      colorSuccess: tokens.colorPrimary,
+      colorWarning: tokens.colorTextBase, // orange and yellow mean a hazard here, red a wire
+      colorError: tokens.colorTextBase,
       colorLink: tokens.colorPrimary,
       borderRadius: 3,
       fontSize: 14,

@@ -564,6 +564,7 @@ export interface PinView {
   steps: SheetStep[];
   proof: Proof;
   line: string;
+  open?: string;
   housings: Connector[];
   wires: Row[];
   totals: Totals;

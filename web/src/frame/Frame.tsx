@@ -1,11 +1,11 @@
 import { App, Button, Input, Modal, type InputRef } from 'antd';
 import { useRef, useState } from 'react';
-import { useHotkeys } from 'react-hotkeys-hook';
 import { Link, NavLink, Outlet, useParams } from 'react-router';
 import { explain, setWhoIsWorking, whoIsWorking } from '../api/client';
 import { useJob, useLiveJob, useUndo } from '../api/hooks';
 import type { JobView } from '../api/types.gen';
 import { onEnter } from '../keys/onEnter';
+import { useKey } from '../keys/useKey';
 import { KeysDialog } from '../keys/KeysDialog';
 import { changeWord } from './changes';
 import { Findings } from './Findings';
@@ -69,10 +69,9 @@ function Head({ job }: { job: JobView }) {
       onError: (error) => void message.warning(explain(error)),
     });
   const close = () => show(undefined);
-  useHotkeys('u', takeBack, { enabled: !!job.undo && !shown });
-  useHotkeys('shift+slash', () => show('keys'), { useKey: false });
-  useHotkeys('?', () => show('keys'), { useKey: true });
-  useHotkeys('f', () => show('findings'));
+  useKey('u', takeBack, { enabled: !!job.undo });
+  useKey('?', () => show('keys'), { useKey: true });
+  useKey('f', () => show('findings'));
   return (
     <header className="head">
       <Link className="brand" to="/">

@@ -1,7 +1,6 @@
 import './match.css';
 import { App, Button } from 'antd';
 import { useRef, useState } from 'react';
-import { useHotkeys } from 'react-hotkeys-hook';
 import { Link, useLocation, useSearchParams } from 'react-router';
 import { explain } from '../../api/client';
 import { useAcceptAbove, useKeep, useMatch, type Decide } from '../../api/hooks';
@@ -9,6 +8,7 @@ import type { MatchView, Ref } from '../../api/types.gen';
 import { useJobID } from '../../frame/Frame';
 import { refName } from '../../harness/cavity';
 import type { View } from '../../harness/ConnectorFace';
+import { useKey } from '../../keys/useKey';
 import { AcceptDialog, ChooseDialog, EmptyDialog, HousingsDialog, SourceDialog } from './dialogs';
 import { Faces } from './Faces';
 import { Filters } from './Filters';
@@ -169,27 +169,26 @@ function Match({ job, view }: { job: string; view: MatchView }) {
     empty: () => row?.want && !row.want.decided && setDialog('empty'),
     reopen: () => (row?.line?.decided ?? row?.want?.decided) && act({ action: 'reopen' }, false),
   };
-  const on = { enabled: dialog === undefined, preventDefault: true };
-  useHotkeys('up', () => step(-1), on);
-  useHotkeys('down', () => step(1), on);
-  useHotkeys('pageup', () => step(-14), on);
-  useHotkeys('pagedown', () => step(14), on);
-  useHotkeys('home', () => step(-1e6), on);
-  useHotkeys('end', () => step(1e6), on);
-  useHotkeys('left', () => setCandidateAt(Math.max(0, candidateAt - 1)), on);
-  useHotkeys('right', () => setCandidateAt(Math.min(candidates.length - 1, candidateAt + 1)), on);
-  useHotkeys('enter', (e) => !(e.target instanceof HTMLButtonElement) && acts.accept(), {
-    enabled: dialog === undefined,
+  useKey('up', () => step(-1));
+  useKey('down', () => step(1));
+  useKey('pageup', () => step(-14));
+  useKey('pagedown', () => step(14));
+  useKey('home', () => step(-1e6));
+  useKey('end', () => step(1e6));
+  useKey('left', () => setCandidateAt(Math.max(0, candidateAt - 1)));
+  useKey('right', () => setCandidateAt(Math.min(candidates.length - 1, candidateAt + 1)));
+  useKey('enter', (e) => !(e.target instanceof HTMLButtonElement) && acts.accept(), {
+    preventDefault: false,
   });
-  useHotkeys('x', acts.reject, on);
-  useHotkeys('c', acts.choose, on);
-  useHotkeys('g', acts.goes, on);
-  useHotkeys('n', acts.source, on);
-  useHotkeys('e', acts.empty, on);
-  useHotkeys('r', acts.reopen, on);
-  useHotkeys('a', () => setDialog('accept'), on);
-  useHotkeys('v', () => setFace(face === 'wire' ? 'mating' : 'wire'), on);
-  useHotkeys('slash', () => find.current?.focus(), on);
+  useKey('x', acts.reject);
+  useKey('c', acts.choose);
+  useKey('g', acts.goes);
+  useKey('n', acts.source);
+  useKey('e', acts.empty);
+  useKey('r', acts.reopen);
+  useKey('a', () => setDialog('accept'));
+  useKey('v', () => setFace(face === 'wire' ? 'mating' : 'wire'));
+  useKey('slash', () => find.current?.focus());
 
   const considered = row && candidate ? toRow(view, candidate.to) : undefined;
   const name = refName(row?.line?.from ?? row?.want?.to);

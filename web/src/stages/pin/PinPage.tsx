@@ -1,6 +1,5 @@
 import './pin.css';
 import { Button } from 'antd';
-import { useHotkeys } from 'react-hotkeys-hook';
 import { Link, useSearchParams } from 'react-router';
 import { explain } from '../../api/client';
 import { fileAddress, usePin } from '../../api/hooks';
@@ -11,6 +10,7 @@ import { VirtualRows } from '../../frame/VirtualRows';
 import { refName } from '../../harness/cavity';
 import { colourName } from '../../harness/insulation';
 import { WireSwatch } from '../../harness/WireSwatch';
+import { useKey } from '../../keys/useKey';
 import { StepFaces } from './StepFaces';
 
 export function PinPage() {
@@ -63,12 +63,11 @@ function Sheet({ job, view }: { job: string; view: PinView }) {
   const at = Math.min(view.steps.length - 1, Math.max(0, Number(address.get('step') ?? '1') - 1));
   const go = (to: number) =>
     setAddress({ step: String(Math.max(0, Math.min(view.steps.length - 1, to)) + 1) }, { replace: true });
-  useHotkeys('up', () => go(at - 1), { preventDefault: true });
-  useHotkeys('down,space', () => go(at + 1), { preventDefault: true });
-  useHotkeys('home', () => go(0), { preventDefault: true });
-  useHotkeys('end', () => go(view.steps.length - 1), { preventDefault: true });
+  useKey('up', () => go(at - 1));
+  useKey('down,space', () => go(at + 1));
+  useKey('home', () => go(0));
+  useKey('end', () => go(view.steps.length - 1));
   const step = view.steps[at];
-  const held = view.findings.filter((f) => f.code === 'cavity-held').length;
   return (
     <main className="pinpage">
       <h1 className="unseen">Pin: the re-pin sheet</h1>
@@ -87,16 +86,10 @@ function Sheet({ job, view }: { job: string; view: PinView }) {
               Sheet for the bench (PDF)
             </Button>
           </div>
-          {view.totals.open > 0 && (
-            <div className="quiet" style={{ marginTop: 8 }}>
-              {view.totals.open} rows are not decided: their wires stay where they are on this sheet.{' '}
-              <Link to="../match?open=1">Decide them</Link>
-            </div>
-          )}
-          {held > 0 && (
-            <div style={{ marginTop: 6 }}>
-              <SeverityMark severity="check" /> {held} of them hold a cavity that a decided move needs; see
-              the findings (F).
+          {view.open && (
+            <div className="problem" style={{ marginTop: 8 }}>
+              {view.open} <Link to="../match?open=1">Decide them</Link>; what holds a cavity is in the
+              findings (F).
             </div>
           )}
           {view.findings
