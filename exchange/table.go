@@ -117,21 +117,22 @@ func looksUTF16(data []byte, parity int) bool {
 func splitText(text string) ([][]string, error) {
 	text = strings.ReplaceAll(strings.ReplaceAll(text, "\r\n", "\n"), "\r", "\n")
 	best, cells := -1, [][]string(nil)
+	var refusal *Refusal // of a separator that may be the wrong one: another may still make sense of the text
 	for _, sep := range []rune{'\t', ';', ',', '|'} {
 		if !strings.ContainsRune(text, sep) {
 			continue
 		}
 		c, err := parseText(text, sep)
 		if err != nil {
-			var refusal *Refusal
-			if errors.As(err, &refusal) {
-				return nil, err
-			}
+			errors.As(err, &refusal)
 			continue
 		}
 		if s := evenness(c); s > best {
 			best, cells = s, c
 		}
+	}
+	if cells == nil && refusal != nil {
+		return nil, refusal
 	}
 	if cells == nil { // one column, or quotes that no separator makes sense of: each line a cell
 		for _, line := range strings.Split(text, "\n") {

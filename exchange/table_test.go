@@ -126,6 +126,15 @@ func TestAnOpenQuoteLosesNoRow(t *testing.T) {
 	}
 }
 
+// A note full of commas must not make a table that is parted by semicolons too wide.
+func TestAnotherSeparatorMayMakeSense(t *testing.T) {
+	text := "Connector;Cavity;Function\nA;1;Injector 1\nA;2;Ground" + strings.Repeat(", see also", 300) + "\n"
+	table := must(exchange.ReadTable([]byte(text), ""))
+	if len(table.Cells) != 3 || len(table.Cells[2]) != 3 {
+		t.Errorf("read as %d lines, the last of %d cells", len(table.Cells), len(table.Cells[len(table.Cells)-1]))
+	}
+}
+
 func TestMergedCellsAndFormulas(t *testing.T) {
 	data := book(t, func(f *excelize.File) {
 		rows := map[string][]any{"A1": {"Connector", "Cavity", "Colour", "Function"}, "A2": {"A", 1, "GN", "Injector 1"}, "A3": {nil, 2, "BN", "Injector 2"}, "A4": {nil, 3, "WH", nil}}
