@@ -18,6 +18,7 @@ require (
 	github.com/xuri/excelize/v2 v2.11.1
 	golang.org/x/sync v0.25.0
 	golang.org/x/text v0.43.0
+	gonum.org/v1/gonum v0.17.0
 	modernc.org/sqlite v1.62.0
 )
 

@@ -29,6 +29,7 @@ func Severities() []Severity { return []Severity{Danger, Wrong, Check, Note} }
 type Finding struct {
 	Code     string   `json:"code"` // stable, lower case with hyphens
 	Severity Severity `json:"severity"`
+	Stage    string   `json:"stage,omitempty"`   // the stage whose screen shows the subject, where it is not Match
 	Side     string   `json:"side,omitempty"`    // which pinout the subject is in: from or to
 	Subject  string   `json:"subject,omitempty"` // a cavity as people write it, "A14", or a step's number
 	Text     string   `json:"text"`              // one plain sentence

@@ -16,6 +16,14 @@ const (
 	Cap    Do = "cap"    // seal a loose end off for good
 	Park   Do = "park"   // seal a loose end that waits for its source
 	Plug   Do = "plug"   // push a plug into an empty cavity
+
+	Lay     Do = "lay"  // a length of wire as found
+	Cut     Do = "cut"  // cut a wire close to one of its ends; a stub stays there
+	Seal    Do = "seal" // seal an open end
+	Open    Do = "open" // take a splice apart: what was joined is open
+	Join    Do = "join" // join open ends
+	Free    Do = "free" // take a connector off what it is plugged into
+	FallOut Do = "out"  // a length that nothing holds comes out
 )
 
 // Edit is one change of a harness.
@@ -24,25 +32,55 @@ type Edit struct {
 	Terminal TerminalID `json:"terminal,omitempty"`
 	At       Ref        `json:"at,omitzero"`
 	Label    string     `json:"label,omitempty"`
+	Wire     string     `json:"wire,omitempty"`
+	End      int        `json:"end,omitempty"`     // of Cut and Seal: 0 or 1
+	Joint    string     `json:"joint,omitempty"`   // of Open and Join
+	Tips     []Tip      `json:"tips,omitempty"`    // of Lay: two
+	Lengths  []Length   `json:"lengths,omitempty"` // of Join
 }
 
 // Apply carries the edits out one after the other on a copy. It fails on the first that cannot be done and says why;
 // the harness given is never changed.
 func Apply(h Harness, edits ...Edit) (Harness, error) {
-	next := Harness{cavities: h.cavities, at: maps.Clone(h.at), terminals: maps.Clone(h.terminals), plugs: maps.Clone(h.plugs)}
-	for _, e := range edits {
-		if err := next.apply(e); err != nil {
-			return h, fmt.Errorf("%s %s: %w", e.Do, e.subject(), err)
-		}
+	b := Work(h)
+	if err := b.Do(edits...); err != nil {
+		return h, err
 	}
-	return next, nil
+	return b.h, nil
 }
 
-func (e Edit) subject() string {
-	if e.Terminal == "" {
-		return e.At.String()
+// Bench carries many edits out on one copy of a harness, for runs of steps so long that a copy for each would be waste.
+type Bench struct{ h Harness }
+
+// Work puts a copy of the harness on the bench.
+func Work(h Harness) *Bench {
+	return &Bench{Harness{cavities: h.cavities, at: maps.Clone(h.at), terminals: maps.Clone(h.terminals), plugs: maps.Clone(h.plugs),
+		crimps: maps.Clone(h.crimps), metal: h.metal.clone(), loose: h.loose}}
+}
+
+// Do carries edits out until one cannot be done and says why. What was done before it stays done.
+func (b *Bench) Do(edits ...Edit) error {
+	for _, e := range edits {
+		if err := b.h.apply(e); err != nil {
+			return fmt.Errorf("%s %s: %w", e.Do, e.subject(), err)
+		}
 	}
-	return string(e.Terminal)
+	return nil
+}
+
+// InHand counts the loose terminals.
+func (b *Bench) InHand() int { return b.h.loose }
+
+// Harness gives the harness as it is now; the bench is not to be used after it.
+func (b *Bench) Harness() Harness { return b.h }
+
+func (e Edit) subject() string {
+	for _, name := range []string{string(e.Terminal), e.Wire, e.Joint} {
+		if name != "" {
+			return name
+		}
+	}
+	return e.At.String()
 }
 
 func (h *Harness) apply(e Edit) error {
@@ -55,38 +93,51 @@ func (h *Harness) apply(e Edit) error {
 			return fmt.Errorf("a terminal in hand needs a label")
 		}
 		delete(h.at, e.At)
-		h.terminals[e.Terminal] = Place{State: Loose, Label: e.Label}
+		h.move(e.Terminal, Place{State: Loose, Label: e.Label})
 	case Insert:
-		if err := h.loose(e.Terminal); err != nil {
+		if err := h.inHand(e.Terminal); err != nil {
 			return err
 		}
 		if err := h.empty(e.At); err != nil {
 			return err
 		}
 		h.at[e.At] = e.Terminal
-		h.terminals[e.Terminal] = Place{State: Seated, At: e.At}
+		h.move(e.Terminal, Place{State: Seated, At: e.At})
 	case Add:
 		if _, twice := h.terminals[e.Terminal]; twice || e.Terminal == "" {
 			return fmt.Errorf("there is one of that name already")
 		}
-		h.terminals[e.Terminal] = Place{State: Loose, Label: e.Label}
+		h.move(e.Terminal, Place{State: Loose, Label: e.Label})
 	case Cap, Park:
-		if err := h.loose(e.Terminal); err != nil {
+		if err := h.inHand(e.Terminal); err != nil {
 			return err
 		}
-		h.terminals[e.Terminal] = Place{State: map[Do]State{Cap: Capped, Park: Parked}[e.Do], Label: e.Label}
+		h.move(e.Terminal, Place{State: map[Do]State{Cap: Capped, Park: Parked}[e.Do], Label: e.Label})
 	case Plug:
 		if err := h.empty(e.At); err != nil {
 			return err
 		}
 		h.plugs[e.At] = true
+	case Lay, Cut, Seal, Open, Join, Free, FallOut:
+		return h.applyCopper(e)
 	default:
 		return fmt.Errorf("no such edit")
 	}
 	return nil
 }
 
-func (h *Harness) loose(t TerminalID) error {
+// move puts a terminal somewhere and keeps count of those in hand.
+func (h *Harness) move(t TerminalID, p Place) {
+	if h.terminals[t].State == Loose {
+		h.loose--
+	}
+	if p.State == Loose {
+		h.loose++
+	}
+	h.terminals[t] = p
+}
+
+func (h *Harness) inHand(t TerminalID) error {
 	p, ok := h.terminals[t]
 	if !ok {
 		return fmt.Errorf("there is no such terminal")
@@ -108,4 +159,21 @@ func (h *Harness) empty(at Ref) error {
 		return fmt.Errorf("cavity %s is plugged", at)
 	}
 	return nil
+}
+
+// AppendKey appends what tells the edit from every other, each part ended by a zero byte, which no name has in it.
+func (e *Edit) AppendKey(key []byte) []byte {
+	for _, part := range [...]string{string(e.Do), string(e.Terminal), e.At.Connector, e.At.Cavity, e.Label, e.Wire, e.Joint} {
+		key = append(append(key, part...), 0)
+	}
+	key = append(key, byte(e.End), byte(len(e.Tips)), byte(len(e.Lengths)))
+	for _, t := range e.Tips {
+		for _, part := range [...]string{string(t.State), string(t.Terminal), t.Joint} {
+			key = append(append(key, part...), 0)
+		}
+	}
+	for _, l := range e.Lengths {
+		key = append(append(append(key, l.Wire...), 0), byte(l.End))
+	}
+	return key
 }

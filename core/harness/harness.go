@@ -36,11 +36,14 @@ type Harness struct {
 	at        map[Ref]TerminalID
 	terminals map[TerminalID]Place
 	plugs     map[Ref]bool
+	crimps    map[TerminalID]int // how many lengths of wire are crimped into a terminal, where the copper is known
+	metal     *copper            // nil where only the terminals are known
+	loose     int                // terminals in hand
 }
 
 // New gives a harness with these connectors and nothing in them.
 func New(connectors []Connector) Harness {
-	h := Harness{cavities: map[Ref]bool{}, at: map[Ref]TerminalID{}, terminals: map[TerminalID]Place{}, plugs: map[Ref]bool{}}
+	h := Harness{cavities: map[Ref]bool{}, at: map[Ref]TerminalID{}, terminals: map[TerminalID]Place{}, plugs: map[Ref]bool{}, crimps: map[TerminalID]int{}}
 	for _, c := range connectors {
 		for _, n := range c.Cavities {
 			h.cavities[Ref{c.ID, n}] = true
@@ -76,15 +79,7 @@ func (h Harness) Terminals() []TerminalID {
 func (h Harness) Cavities() []Ref { return slices.SortedFunc(maps.Keys(h.cavities), CompareRefs) }
 
 // InHand counts the loose terminals.
-func (h Harness) InHand() int {
-	n := 0
-	for _, p := range h.terminals {
-		if p.State == Loose {
-			n++
-		}
-	}
-	return n
-}
+func (h Harness) InHand() int { return h.loose }
 
 // CompareRefs orders cavities as people read them: by connector, then by number.
 func CompareRefs(a, b Ref) int {
@@ -107,6 +102,7 @@ func Differences(got, want Harness) []string {
 			out = append(out, fmt.Sprintf("terminal %s should not be there", t))
 		}
 	}
+	out = append(out, copperDifferences(got, want)...)
 	refs := map[Ref]bool{}
 	maps.Copy(refs, got.plugs)
 	maps.Copy(refs, want.plugs)

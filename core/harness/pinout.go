@@ -43,7 +43,8 @@ type Row struct {
 	SizeText string         `json:"sizeText,omitempty"`
 	FarEnd   string         `json:"farEnd,omitempty"`
 	Note     string         `json:"note,omitempty"`
-	Empty    bool           `json:"empty,omitempty"` // a cavity that is said to hold no wire
+	Empty    bool           `json:"empty,omitempty"`    // a cavity that is said to hold no wire
+	Measured string         `json:"measured,omitempty"` // what readings say it is, where they say otherwise than the table
 	Line     int            `json:"line"`            // where in the imported table it stood, from 1
 }
 

@@ -2,10 +2,13 @@ package plan
 
 import (
 	"fmt"
+	"slices"
 
+	"draxel/core/finding"
 	"draxel/core/gather"
 	"draxel/core/harness"
 	"draxel/core/match"
+	"draxel/core/thin"
 )
 
 // Table is a pinout as it was brought: the cells of the spreadsheet, where they come from, and a person's corrections of
@@ -40,9 +43,34 @@ type Job struct {
 	To        *Table           `json:"to,omitempty"`
 	Kept      match.Kept       `json:"kept,omitempty"` // by To connector; nil keeps the housings of the same name
 	Decisions []match.Decision `json:"decisions,omitempty"`
+
+	Identity *gather.Identity                   `json:"identity,omitempty"`
+	Items    map[string]bool                    `json:"items,omitempty"` // open items of the identity's changes that are seen to
+	Before   *gather.Before                     `json:"before,omitempty"`
+	Looked   map[string]gather.Looked           `json:"looked,omitempty"` // by connector
+	Sheets   map[gather.SheetKind]*gather.Sheet `json:"sheets,omitempty"`
+	Readings []gather.Measurement               `json:"readings,omitempty"`
+	Traces   []gather.Trace                     `json:"traces,omitempty"`
+	Photos   []Photo                            `json:"photos,omitempty"`
+	Thin     []thin.Decision                    `json:"thin,omitempty"`
+	Bench    *thin.Bench                        `json:"bench,omitempty"`
+	Ticks    []thin.Tick                        `json:"ticks,omitempty"`
 }
 
-// Facts reads the job's tables. A side that has none is an empty pinout.
+// Photo is a picture of a connector; the picture itself is kept beside the job.
+type Photo struct {
+	ID        string `json:"id"`
+	Connector string `json:"connector"`
+	Note      string `json:"note,omitempty"`
+	Width     int    `json:"width"`
+	Height    int    `json:"height"`
+	Bytes     int    `json:"bytes"`
+	Who       string `json:"who,omitempty"`
+	When      int64  `json:"when,omitempty"` // Unix milliseconds
+}
+
+// Facts reads the job's tables, lets what was measured outrank them, and lays the harness. A side that has no table is an
+// empty pinout.
 func (j Job) Facts() (Facts, error) {
 	f := Facts{Kind: j.Kind}
 	for _, side := range []struct {
@@ -58,9 +86,114 @@ func (j Job) Facts() (Facts, error) {
 		}
 		*side.out = p
 	}
+	f.outrank(j.Readings)
 	f.Kept = match.SameNames(f.From, f.To)
 	if j.Kept != nil {
 		f.Kept = j.Kept
 	}
+	if j.Identity != nil {
+		f.Findings = append(f.Findings, j.Identity.Check()...)
+	}
+	if j.Before != nil || len(j.Looked) > 0 {
+		b := gather.Before{}
+		if j.Before != nil {
+			b = *j.Before
+		}
+		f.Findings = append(f.Findings, gather.CheckBefore(b, j.Looked)...)
+	}
+	if err := f.lay(j); err != nil {
+		return f, err
+	}
+	f.Records = j.records()
 	return f, nil
+}
+
+// outrank lets readings outrank the pinout that has their connector.
+func (f *Facts) outrank(all []gather.Measurement) {
+	var from, to []gather.Measurement
+	for _, m := range all {
+		if _, ok := f.From.Connector(m.At.Connector); ok {
+			from = append(from, m)
+		} else {
+			to = append(to, m)
+		}
+	}
+	var overturned []finding.Finding
+	f.From, overturned = gather.Outrank(f.From, string(match.From), from)
+	f.Findings = append(f.Findings, overturned...)
+	f.To, overturned = gather.Outrank(f.To, string(match.To), to)
+	f.Findings = append(f.Findings, overturned...)
+}
+
+// lay puts together what lies between the connectors. Where matched wires are joined, both pinouts are of harnesses;
+// where terminals move, the To side is only what the finished one must fill.
+func (f *Facts) lay(j Job) error {
+	s := gather.Structure{Pinouts: []harness.Pinout{f.From}, Sheets: map[gather.SheetKind]gather.SheetReading{}, Habit: f.From.Habit, Traces: j.Traces, Readings: j.Readings}
+	if !j.Kind.MovesTerminals() {
+		s.Pinouts = append(s.Pinouts, apart(f.To, f.From))
+	}
+	for kind, sheet := range j.Sheets {
+		if sheet == nil {
+			continue
+		}
+		r, err := gather.ReadSheet(kind, *sheet)
+		if err != nil {
+			return fmt.Errorf("read the list of %s: %w", kind, err)
+		}
+		s.Sheets[kind] = r
+		if kind == gather.WireList {
+			s.Habit = sheet.Habit(r)
+		}
+	}
+	f.Laid = gather.Lay(s)
+	f.Findings = append(f.Findings, f.Laid.Findings...)
+	return nil
+}
+
+// apart renames connectors that the other pinout has too: they are different things.
+func apart(p, other harness.Pinout) harness.Pinout {
+	renamed := map[string]string{}
+	for _, c := range p.Connectors {
+		if _, clash := other.Connector(c.ID); clash {
+			renamed[c.ID] = p.Name + " " + c.ID
+		}
+	}
+	if len(renamed) == 0 {
+		return p
+	}
+	p.Connectors, p.Rows = slices.Clone(p.Connectors), slices.Clone(p.Rows)
+	for i := range p.Connectors {
+		if to := renamed[p.Connectors[i].ID]; to != "" {
+			p.Connectors[i].ID, p.Connectors[i].Name = to, to
+		}
+	}
+	for i := range p.Rows {
+		if to := renamed[p.Rows[i].Ref.Connector]; to != "" {
+			p.Rows[i].Ref.Connector = to
+		}
+	}
+	return p
+}
+
+// records puts together what was noted at each connector before it came off.
+func (j Job) records() map[string]thin.Record {
+	out := map[string]thin.Record{}
+	for id, l := range j.Looked {
+		out[id] = thin.Record{Labelled: l.Labelled, Counted: l.Counted}
+	}
+	for _, p := range j.Photos {
+		r := out[p.Connector]
+		r.Photos++
+		out[p.Connector] = r
+	}
+	return out
+}
+
+// Chosen gives the job's decisions and what has been carried out.
+func (j Job) Chosen() Decisions {
+	d := Decisions{Match: j.Decisions, Thin: j.Thin, Bench: thin.Standard(), Ticks: j.Ticks}
+	if j.Bench != nil {
+		d.Bench = *j.Bench
+	}
+	return d
 }

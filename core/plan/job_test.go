@@ -1,6 +1,7 @@
 package plan_test
 
 import (
+	"reflect"
 	"testing"
 
 	"draxel/core/gather"
@@ -43,7 +44,7 @@ func TestKinds(t *testing.T) {
 			t.Errorf("kind %+v", k)
 		}
 		seen[k.Name] = true
-		if info, ok := k.ID.Info(); !ok || info != k || k.ID.MovesTerminals() != k.Moves {
+		if info, ok := k.ID.Info(); !ok || !reflect.DeepEqual(info, k) || k.ID.MovesTerminals() != k.Moves {
 			t.Errorf("kind %s is not found by its id", k.ID)
 		}
 		if k.Moves {

@@ -22,28 +22,37 @@ const (
 
 // KindInfo is what a person reads of a kind.
 type KindInfo struct {
-	ID      Kind   `json:"id"`
-	Name    string `json:"name"`
-	Meaning string `json:"meaning"`
-	Moves   bool   `json:"moves"` // its work is terminal moves, which Pin plans
+	ID      Kind     `json:"id"`
+	Name    string   `json:"name"`
+	Meaning string   `json:"meaning"`
+	Moves   bool     `json:"moves"`  // its work is terminal moves, which Pin plans
+	Stages  []string `json:"stages"` // the stages that matter; the others can be used all the same
 }
+
+// The stages that a kind of job needs, in the order of work.
+var (
+	wholeWork = []string{"gather", "match", "thin", "pin"}
+	movesOnly = []string{"gather", "match", "pin"}
+	joinsOnly = []string{"gather", "match"}
+	thinOnly  = []string{"gather", "thin", "pin"}
+)
 
 // Kinds lists the kinds in the order in which they are offered.
 func Kinds() []KindInfo {
 	return []KindInfo{
-		{Repinned, "Re-pinned harness", "Existing wires are moved, cavity by cavity, to another unit's connectors.", true},
-		{Grown, "Grown harness", "Same family, more cylinders: circuits added, others permuted.", true},
-		{Exchange, "Controller exchange", "Several plugs of one controller become the plug of another, or the reverse.", true},
-		{Sensor, "Sensor adaptation", "One sensor with another keyway or another order of the same wires.", true},
-		{Integrated, "Integrated harness", "The engine harness ends in the chassis's own plugs, fuses and relays.", false},
-		{Standalone, "Standalone harness", "The donor harness reduced to the engine, with its own fuse and relay block.", false},
-		{Adapter, "Adapter harness", "A new unit behind the factory plugs, through a short harness.", false},
-		{Bulkhead, "Bulkhead clean-out", "Only the engine half of a bulkhead plug changes; the body half is locked.", false},
-		{Bought, "Bought harness", "Plugs onto engine and unit as delivered; feeds and body side remain.", false},
-		{Classic, "Classic", "A new engine harness, the old body harness sorted, the gauges kept.", false},
-		{Transplant, "Whole electrical transplant", "The donor's body harness, modules and dash move too.", false},
-		{Electric, "Electric transplant", "As a transplant, with high voltage, which is left to qualified hands.", false},
-		{ThinningOnly, "Thinning only", "What is not used comes out, the rest is left as made.", false},
+		{Repinned, "Re-pinned harness", "Existing wires are moved, cavity by cavity, to another unit's connectors.", true, wholeWork},
+		{Grown, "Grown harness", "Same family, more cylinders: circuits added, others permuted.", true, wholeWork},
+		{Exchange, "Controller exchange", "Several plugs of one controller become the plug of another, or the reverse.", true, movesOnly},
+		{Sensor, "Sensor adaptation", "One sensor with another keyway or another order of the same wires.", true, movesOnly},
+		{Integrated, "Integrated harness", "The engine harness ends in the chassis's own plugs, fuses and relays.", false, wholeWork},
+		{Standalone, "Standalone harness", "The donor harness reduced to the engine, with its own fuse and relay block.", false, wholeWork},
+		{Adapter, "Adapter harness", "A new unit behind the factory plugs, through a short harness.", false, joinsOnly},
+		{Bulkhead, "Bulkhead clean-out", "Only the engine half of a bulkhead plug changes; the body half is locked.", false, wholeWork},
+		{Bought, "Bought harness", "Plugs onto engine and unit as delivered; feeds and body side remain.", false, joinsOnly},
+		{Classic, "Classic", "A new engine harness, the old body harness sorted, the gauges kept.", false, wholeWork},
+		{Transplant, "Whole electrical transplant", "The donor's body harness, modules and dash move too.", false, wholeWork},
+		{Electric, "Electric transplant", "As a transplant, with high voltage, which is left to qualified hands.", false, wholeWork},
+		{ThinningOnly, "Thinning only", "What is not used comes out, the rest is left as made.", false, thinOnly},
 	}
 }
 

@@ -7,10 +7,14 @@
 package plan
 
 import (
+	"slices"
+
 	"draxel/core/finding"
+	"draxel/core/gather"
 	"draxel/core/harness"
 	"draxel/core/match"
 	"draxel/core/pin"
+	"draxel/core/thin"
 	"draxel/core/work"
 )
 
@@ -19,11 +23,17 @@ type Facts struct {
 	Kind     Kind
 	From, To harness.Pinout
 	Kept     match.Kept // which From housing each To connector is
+	Laid     gather.Laid
+	Records  map[string]thin.Record // what was noted at each connector
+	Findings []finding.Finding      // what is wrong or doubtful in the facts themselves
 }
 
 // Decisions are what the person chose, one field a stage.
 type Decisions struct {
 	Match []match.Decision
+	Thin  []thin.Decision
+	Bench thin.Bench
+	Ticks []thin.Tick // what has been carried out
 }
 
 // Plan is everything that follows from facts and decisions.
@@ -35,6 +45,7 @@ type Plan struct {
 	Proof    Proof
 	Withheld int                 // decided moves and new wires left off the steps, since an undecided wire holds a cavity
 	Housings []harness.Connector // the connectors of the model: From's, and To's that are new
+	Thin     Thinning
 }
 
 // Step is a step of the re-pin sheet with what tells its wire from others.
@@ -57,13 +68,13 @@ type Proof struct {
 func Compute(f Facts, d Decisions) Plan {
 	p := Plan{Match: match.Crosswalk(f.From, f.To, f.Kept, d.Match)}
 	p.Totals = p.Match.Totals()
-	p.Findings = p.Match.Findings(f.From, f.To)
-	if f.Kind.MovesTerminals() {
-		m := build(f, p.Match)
-		p.Housings, p.Withheld = m.housings, m.withheld
-		p.Findings = append(p.Findings, m.findings...)
-		p.steps(m)
-	}
+	p.Findings = append(slices.Clone(f.Findings), p.Match.Findings(f.From, f.To)...)
+	p.decideThin(f, d)
+	m := build(f, p.Match, p.Thin.Result.Extract)
+	p.Housings, p.Withheld = m.housings, m.withheld
+	p.Findings = append(p.Findings, m.findings...)
+	p.steps(m)
+	p.workThin(f, d)
 	finding.Sort(p.Findings)
 	return p
 }

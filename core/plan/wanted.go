@@ -8,6 +8,7 @@ import (
 	"draxel/core/finding"
 	"draxel/core/harness"
 	"draxel/core/match"
+	"draxel/core/thin"
 )
 
 // model is the harness as found and as wanted, and which wire each terminal ends.
@@ -17,14 +18,12 @@ type model struct {
 	now, wanted harness.Harness
 	wires       map[harness.TerminalID]wire
 	withheld    int
+	retained    map[string]bool // housings that stay: what is vacated in them gets a plug
 	findings    []finding.Finding
 }
 
 type wire struct{ row, goal harness.Row }
 
-func terminal(from harness.Ref) harness.TerminalID {
-	return harness.TerminalID("wire " + from.String())
-}
 func newTerminal(to harness.Ref) harness.TerminalID {
 	return harness.TerminalID("new wire " + to.String())
 }
@@ -32,45 +31,60 @@ func newTerminal(to harness.Ref) harness.TerminalID {
 // build makes Now from the From rows and Wanted from the decisions. Only what a person has decided moves. Undecided wires
 // stay where they are, and a cavity that one of them holds cannot be filled: that is a finding, and whoever was to go
 // there stays too.
-func build(f Facts, r *match.Result) *model {
+//
+// Where wires are joined instead of moved nothing moves here; what Thin takes out of connectors that stay is pulled in
+// every kind of job.
+func build(f Facts, r *match.Result, extract []thin.Extraction) *model {
 	m := &model{facts: f, wires: map[harness.TerminalID]wire{}}
-	m.housings = housings(f)
-	m.now = harness.New(m.housings)
-	for _, row := range f.From.Rows {
-		if !row.Empty {
-			t := terminal(row.Ref)
-			m.wires[t] = wire{row: row}
-			m.now = m.must(m.now, harness.Edit{Do: harness.Add, Terminal: t, Label: row.Ref.String()}, harness.Edit{Do: harness.Insert, Terminal: t, At: row.Ref})
+	moves := f.Kind.MovesTerminals()
+	if moves {
+		m.housings = housings(f)
+	}
+	m.thinned(extract)
+	now := harness.Work(harness.New(m.housings))
+	if moves {
+		for _, row := range f.From.Rows {
+			if !row.Empty {
+				m.wires[harness.TerminalAt(row.Ref)] = wire{row: row}
+				now.Seat(harness.TerminalAt(row.Ref), row.Ref)
+			}
 		}
 	}
-	goals, order := m.goals(r)
+	for _, e := range extract {
+		if _, known := m.wires[e.Terminal]; !known {
+			m.wires[e.Terminal] = wire{row: m.rowOf(e)}
+		}
+		now.Seat(e.Terminal, e.At)
+	}
+	m.now = now.Harness()
+	goals, order := map[harness.TerminalID]harness.Place{}, []harness.TerminalID(nil)
+	if moves {
+		goals, order = m.goals(r)
+	}
+	for _, e := range extract {
+		if _, known := goals[e.Terminal]; !known {
+			order = append(order, e.Terminal)
+		}
+		goals[e.Terminal] = harness.Place{State: harness.Capped, Label: e.Label()}
+	}
 	m.withhold(goals, order)
 	order = slices.DeleteFunc(order, func(t harness.TerminalID) bool { _, wanted := goals[t]; return !wanted })
-	m.wanted = harness.New(m.housings)
+	wanted := harness.Work(harness.New(m.housings))
 	for _, t := range order {
 		goal := goals[t]
-		m.wanted = m.must(m.wanted, harness.Edit{Do: harness.Add, Terminal: t, Label: goal.Label})
 		switch goal.State {
 		case harness.Capped:
-			m.wanted = m.must(m.wanted, harness.Edit{Do: harness.Cap, Terminal: t, Label: goal.Label})
+			wanted.Must(harness.Edit{Do: harness.Add, Terminal: t, Label: goal.Label}, harness.Edit{Do: harness.Cap, Terminal: t, Label: goal.Label})
 		case harness.Parked:
-			m.wanted = m.must(m.wanted, harness.Edit{Do: harness.Park, Terminal: t, Label: goal.Label})
+			wanted.Must(harness.Edit{Do: harness.Add, Terminal: t, Label: goal.Label}, harness.Edit{Do: harness.Park, Terminal: t, Label: goal.Label})
 		default:
-			m.wanted = m.must(m.wanted, harness.Edit{Do: harness.Insert, Terminal: t, At: goal.At})
+			wanted.Seat(t, goal.At)
 		}
 	}
+	m.wanted = wanted.Harness()
 	m.plugVacated()
 	m.terminalSystems(goals, order)
 	return m
-}
-
-// must applies edits that cannot fail by construction.
-func (m *model) must(h harness.Harness, edits ...harness.Edit) harness.Harness {
-	h, err := harness.Apply(h, edits...)
-	if err != nil {
-		panic("plan: the model contradicts itself: " + err.Error())
-	}
-	return h
 }
 
 // housings lists From's connectors, those that are kept with the cavities of both sides, then To's new ones.
@@ -123,7 +137,7 @@ func (m *model) goals(r *match.Result) (map[harness.TerminalID]harness.Place, []
 	}
 	claimed := map[harness.Ref]bool{}
 	for _, l := range r.Lines {
-		t := terminal(l.From)
+		t := harness.TerminalAt(l.From)
 		place := harness.Place{State: harness.Seated, At: l.From}
 		switch {
 		case !l.Decided:
@@ -220,16 +234,14 @@ func (m *model) heldUp(waits map[harness.TerminalID]harness.TerminalID) {
 
 // plugVacated wants a plug in every cavity of a kept housing that is full now and is to be empty.
 func (m *model) plugVacated() {
-	kept := map[string]bool{}
-	for _, from := range m.facts.Kept {
-		kept[from] = true
-	}
+	plugs := harness.Work(m.wanted)
 	for _, at := range m.now.Cavities() {
 		_, was := m.now.In(at)
-		if _, is := m.wanted.In(at); was && !is && kept[at.Connector] {
-			m.wanted = m.must(m.wanted, harness.Edit{Do: harness.Plug, At: at})
+		if _, is := m.wanted.In(at); was && !is && m.retained[at.Connector] {
+			plugs.Must(harness.Edit{Do: harness.Plug, At: at})
 		}
 	}
+	m.wanted = plugs.Harness()
 }
 
 // terminalSystems reminds of what Draxel does not know yet: whether a terminal fits the other housing.

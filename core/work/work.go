@@ -20,9 +20,9 @@ type Step struct {
 
 // New gives a step for the edits. Its id is a hash of them, so that the same work keeps its id in a plan that changed.
 func New(edits []harness.Edit, needs ...string) Step {
-	text, err := json.Marshal(edits)
-	if err != nil {
-		panic("work: edits hold only strings: " + err.Error())
+	text := make([]byte, 0, 128)
+	for i := range edits {
+		text = edits[i].AppendKey(text)
 	}
 	sum := sha256.Sum256(text)
 	return Step{ID: hex.EncodeToString(sum[:6]), Edits: edits, Needs: needs}
@@ -33,17 +33,29 @@ func New(edits []harness.Edit, needs ...string) Step {
 // terminals that were loose between two steps.
 func Run(h harness.Harness, steps []Step) (end harness.Harness, inHand int, err error) {
 	done := map[string]bool{}
+	b := harness.Work(h)
 	for i, s := range steps {
 		for _, n := range s.Needs {
 			if !done[n] {
-				return h, inHand, fmt.Errorf("step %d: it needs step %s, which comes later or not at all", i+1, n)
+				return b.Harness(), inHand, fmt.Errorf("step %d: it needs step %s, which comes later or not at all", i+1, n)
 			}
 		}
-		if h, err = harness.Apply(h, s.Edits...); err != nil {
-			return h, inHand, fmt.Errorf("step %d: %w", i+1, err)
+		if err := b.Do(s.Edits...); err != nil {
+			return b.Harness(), inHand, fmt.Errorf("step %d: %w", i+1, err)
 		}
 		done[s.ID] = true
-		inHand = max(inHand, h.InHand())
+		inHand = max(inHand, b.InHand())
 	}
-	return h, inHand, nil
+	return b.Harness(), inHand, nil
+}
+
+// Check gives a step that changes nothing in the harness: something to look at, to mark or to make sure of. Its id comes
+// from what it is about.
+func Check(about ...string) Step {
+	text, err := json.Marshal(about)
+	if err != nil {
+		panic("work: words are only strings: " + err.Error())
+	}
+	sum := sha256.Sum256(text)
+	return Step{ID: "c" + hex.EncodeToString(sum[:6]), Edits: []harness.Edit{}}
 }

@@ -1,0 +1,258 @@
+package harness
+
+import (
+	"fmt"
+	"maps"
+	"slices"
+)
+
+// TipState is what one tip of a length of wire is at.
+type TipState string
+
+// The states of a tip.
+const (
+	Crimped TipState = "crimped" // in a terminal
+	Joined  TipState = "joined"  // at a splice or a joint
+	Bare    TipState = "bare"    // cut and open
+	Sealed  TipState = "sealed"  // cut, sealed and taped back
+	Ended   TipState = "taped"   // found taped off
+	Unseen  TipState = "unseen"  // nobody has followed it so far
+)
+
+// Tip is one end of a length of wire in the model.
+type Tip struct {
+	State    TipState   `json:"state"`
+	Terminal TerminalID `json:"terminal,omitempty"` // of Crimped
+	Joint    string     `json:"joint,omitempty"`    // of Joined: the splice or joint
+}
+
+// Length names one tip of one length of wire.
+type Length struct {
+	Wire string `json:"wire"`
+	End  int    `json:"end"` // 0 or 1
+}
+
+// copper is what lies between the terminals: lengths of wire, and which connectors are off.
+type copper struct {
+	wires map[string][2]Tip
+	free  map[string]bool // connectors taken off what they were plugged into, with whatever is in them
+	out   map[string]bool // lengths that fell out
+}
+
+func (c *copper) clone() *copper {
+	if c == nil {
+		return nil
+	}
+	return &copper{maps.Clone(c.wires), maps.Clone(c.free), maps.Clone(c.out)}
+}
+
+// Wires lists the lengths of wire that are in the harness, by name.
+func (h Harness) Wires() []string {
+	if h.metal == nil {
+		return nil
+	}
+	return slices.Sorted(maps.Keys(h.metal.wires))
+}
+
+// Tips gives what the tips of a length are at, and false when it is not in the harness.
+func (h Harness) Tips(wire string) ([2]Tip, bool) {
+	if h.metal == nil {
+		return [2]Tip{}, false
+	}
+	tips, ok := h.metal.wires[wire]
+	return tips, ok
+}
+
+// Out says whether a length fell out.
+func (h Harness) Out(wire string) bool { return h.metal != nil && h.metal.out[wire] }
+
+// Free says whether a connector has been taken off.
+func (h Harness) Free(connector string) bool { return h.metal != nil && h.metal.free[connector] }
+
+// Stub names the piece that a cut leaves at an end of a wire.
+func Stub(wire string, end int) string { return fmt.Sprintf("%s stub %d", wire, end+1) }
+
+func (h *Harness) applyCopper(e Edit) error {
+	if h.metal == nil {
+		h.metal = &copper{map[string][2]Tip{}, map[string]bool{}, map[string]bool{}}
+	}
+	c := h.metal
+	switch e.Do {
+	case Lay:
+		if err := c.lay(e); err != nil {
+			return err
+		}
+		for _, t := range e.Tips {
+			if t.State == Crimped {
+				h.crimps[t.Terminal]++
+			}
+		}
+		return nil
+	case Free:
+		if c.free[e.At.Connector] {
+			return fmt.Errorf("connector %s is off already", e.At.Connector)
+		}
+		c.free[e.At.Connector] = true
+		return nil
+	case Open:
+		return c.open(e.Joint)
+	case Join:
+		return c.join(e)
+	}
+	tips, ok := c.wires[e.Wire]
+	if !ok {
+		return fmt.Errorf("there is no such wire")
+	}
+	switch e.Do {
+	case Cut:
+		if s := tips[e.End].State; s == Bare || s == Sealed {
+			return fmt.Errorf("it is cut there already")
+		}
+		stub := Stub(e.Wire, e.End)
+		if _, twice := c.wires[stub]; twice || c.out[stub] {
+			return fmt.Errorf("it was cut there before")
+		}
+		c.wires[stub] = [2]Tip{tips[e.End], {State: Bare}}
+		tips[e.End] = Tip{State: Bare}
+	case Seal:
+		if tips[e.End].State != Bare {
+			return fmt.Errorf("its end is not open but %s", tips[e.End].State)
+		}
+		tips[e.End] = Tip{State: Sealed}
+	case FallOut:
+		for _, t := range tips {
+			if err := h.canLeave(t); err != nil {
+				return err
+			}
+		}
+		h.takeTerminals(tips)
+		delete(c.wires, e.Wire)
+		c.out[e.Wire] = true
+		return nil
+	}
+	c.wires[e.Wire] = tips
+	return nil
+}
+
+func (c *copper) lay(e Edit) error {
+	if len(e.Tips) != 2 {
+		return fmt.Errorf("a wire has two tips, not %d", len(e.Tips))
+	}
+	if _, twice := c.wires[e.Wire]; twice || e.Wire == "" {
+		return fmt.Errorf("there is one of that name already")
+	}
+	c.wires[e.Wire] = [2]Tip{e.Tips[0], e.Tips[1]}
+	return nil
+}
+
+// open takes a splice apart: every tip at it is bare.
+func (c *copper) open(joint string) error {
+	found := false
+	for w, tips := range c.wires {
+		for i, t := range tips {
+			if t.State == Joined && t.Joint == joint {
+				tips[i], found = Tip{State: Bare}, true
+			}
+		}
+		c.wires[w] = tips
+	}
+	if !found {
+		return fmt.Errorf("nothing is joined at %s", joint)
+	}
+	return nil
+}
+
+func (c *copper) join(e Edit) error {
+	if len(e.Lengths) < 2 || e.Joint == "" {
+		return fmt.Errorf("a joint needs two ends and a name")
+	}
+	for _, l := range e.Lengths {
+		tips, ok := c.wires[l.Wire]
+		if !ok {
+			return fmt.Errorf("there is no wire %s", l.Wire)
+		}
+		if s := tips[l.End].State; s != Bare && s != Sealed {
+			return fmt.Errorf("the end of %s is not open but %s", l.Wire, s)
+		}
+		tips[l.End] = Tip{State: Joined, Joint: e.Joint}
+		c.wires[l.Wire] = tips
+	}
+	return nil
+}
+
+// canLeave says why a tip still holds its wire in the harness.
+func (h *Harness) canLeave(t Tip) error {
+	switch t.State {
+	case Joined:
+		return fmt.Errorf("it is still joined at %s", t.Joint)
+	case Crimped:
+		if p := h.terminals[t.Terminal]; p.State == Seated && !h.metal.free[p.At.Connector] {
+			return fmt.Errorf("its terminal is still %s", p)
+		}
+	}
+	return nil
+}
+
+// takeTerminals takes the terminals of a length that fell out, unless another wire is crimped into them too.
+func (h *Harness) takeTerminals(tips [2]Tip) {
+	for _, t := range tips {
+		if t.State != Crimped {
+			continue
+		}
+		h.crimps[t.Terminal]--
+		if h.crimps[t.Terminal] > 0 {
+			continue
+		}
+		if p, ok := h.terminals[t.Terminal]; ok && p.State == Seated {
+			delete(h.at, p.At)
+		}
+		delete(h.terminals, t.Terminal)
+	}
+}
+
+// copperDifferences lists what tells the lengths of wire of two harnesses apart.
+func copperDifferences(got, want Harness) []string {
+	var out []string
+	for _, w := range want.Wires() {
+		g, ok := got.Tips(w)
+		if x, _ := want.Tips(w); !ok {
+			out = append(out, fmt.Sprintf("wire %s is missing", w))
+		} else if g != x {
+			out = append(out, fmt.Sprintf("wire %s ends %s and %s, should end %s and %s", w, g[0], g[1], x[0], x[1]))
+		}
+	}
+	for _, c := range got.freeConnectors() {
+		if !want.Free(c) {
+			out = append(out, fmt.Sprintf("connector %s is off and should not be", c))
+		}
+	}
+	for _, c := range want.freeConnectors() {
+		if !got.Free(c) {
+			out = append(out, fmt.Sprintf("connector %s should be off", c))
+		}
+	}
+	for _, w := range got.Wires() {
+		if _, ok := want.Tips(w); !ok {
+			out = append(out, fmt.Sprintf("wire %s should not be there", w))
+		}
+	}
+	return out
+}
+
+// String says what the tip is at, in words.
+func (t Tip) String() string {
+	switch t.State {
+	case Crimped:
+		return "in terminal " + string(t.Terminal)
+	case Joined:
+		return "at " + t.Joint
+	}
+	return string(t.State)
+}
+
+func (h Harness) freeConnectors() []string {
+	if h.metal == nil {
+		return nil
+	}
+	return slices.Sorted(maps.Keys(h.metal.free))
+}

@@ -1,0 +1,67 @@
+package harness
+
+// TerminalAt names the terminal that was found in a cavity.
+func TerminalAt(found Ref) TerminalID { return TerminalID("wire " + found.String()) }
+
+// Found gives the model of the harness as it was found: every cavity that a wire ends in has its terminal, every wire
+// its two tips.
+func (l *Loom) Found() Harness {
+	connectors := make([]Connector, len(l.Connectors))
+	for i, c := range l.Connectors {
+		connectors[i] = c.Connector
+	}
+	b := Empty(connectors, l.Wires)
+	for i := range l.Wires {
+		w := &l.Wires[i]
+		var tips [2]Tip
+		for k, e := range w.Ends {
+			tips[k] = e.tip()
+			if t := tips[k].Terminal; t != "" {
+				b.Seat(t, e.At)
+			}
+		}
+		b.Must(Edit{Do: Lay, Wire: w.ID, Tips: tips[:]})
+	}
+	return b.Harness()
+}
+
+// Empty puts a harness on the bench that has these connectors, and the cavities that a wire is said to end in though its
+// connector is not known to have them: a fact is not lost because another is missing. Nothing is in it.
+func Empty(connectors []Connector, wires []Wire) *Bench {
+	h := New(connectors)
+	for i := range wires {
+		for _, e := range wires[i].Ends {
+			if e.At != (Ref{}) {
+				h.cavities[e.At] = true
+			}
+		}
+	}
+	return &Bench{h}
+}
+
+// Seat puts a new terminal into a cavity, unless it is there already.
+func (b *Bench) Seat(t TerminalID, at Ref) {
+	if _, there := b.h.terminals[t]; !there {
+		b.Must(Edit{Do: Add, Terminal: t, Label: at.String()}, Edit{Do: Insert, Terminal: t, At: at})
+	}
+}
+
+// tip gives what the end of a wire is in the model.
+func (e End) tip() Tip {
+	switch {
+	case e.At != (Ref{}):
+		return Tip{State: Crimped, Terminal: TerminalAt(e.At)}
+	case e.Splice != "":
+		return Tip{State: Joined, Joint: e.Splice}
+	case e.Taped:
+		return Tip{State: Ended}
+	}
+	return Tip{State: Unseen}
+}
+
+// Must does edits that cannot fail by construction, as when a model is built from what is known to be distinct.
+func (b *Bench) Must(edits ...Edit) {
+	if err := b.Do(edits...); err != nil {
+		panic("harness: the model contradicts itself: " + err.Error())
+	}
+}

@@ -1,0 +1,227 @@
+package thin
+
+import (
+	"fmt"
+	"slices"
+
+	"draxel/core/finding"
+	"draxel/core/harness"
+)
+
+// Consequence is what happens if a thing is cut out of the harness.
+type Consequence struct {
+	On       Scope    `json:"on"`
+	ID       string   `json:"id"`
+	Circuits []Parted `json:"circuits"`
+	Dies     []Loss   `json:"dies"`  // functions that nobody has decided away and that lose what feeds or reads them
+	Fuses    []string `json:"fuses"` // fuse box cavities that lose something
+	Legal    []string `json:"legal"` // what the law may want kept
+	Locked   string   `json:"locked,omitempty"`
+	Carries  int      `json:"carries"` // wires that are kept or undecided
+}
+
+// Parted is a circuit that falls apart.
+type Parted struct {
+	Circuit int      `json:"circuit"`
+	Name    string   `json:"name"`
+	Wires   []string `json:"wires"` // of it, those that are cut
+	Lose    []string `json:"lose"`  // ends that are no longer joined to the rest
+}
+
+// Loss is a function that dies.
+type Loss struct {
+	At       string `json:"at"`
+	Function string `json:"function"`
+	Device   string `json:"device,omitempty"`
+	Kept     bool   `json:"kept,omitempty"` // somebody decided to keep it
+}
+
+// Cut says what dies if this is cut: a wire, a connector, a module or a splice, whatever has been decided so far. It
+// fails when there is no such thing.
+func (r *Result) Cut(on Scope, id string) (Consequence, error) {
+	t := r.t
+	c := Consequence{On: on, ID: id, Circuits: []Parted{}, Dies: []Loss{}, Fuses: []string{}, Legal: []string{}}
+	cut, err := t.tipsOf(on, id, &c)
+	if err != nil {
+		return c, err
+	}
+	circuits := []int32{}
+	isCut := make(map[tip]bool, len(cut))
+	for _, x := range cut {
+		isCut[x] = true
+		circuits = append(circuits, t.net.nodes[t.net.ends[x.wire()][0]].circuit)
+	}
+	slices.Sort(circuits)
+	circuits = slices.Compact(circuits)
+	members := make(map[int32][]int32, len(circuits))
+	for i := range t.net.nodes {
+		if _, hit := slices.BinarySearch(circuits, t.net.nodes[i].circuit); hit {
+			members[t.net.nodes[i].circuit] = append(members[t.net.nodes[i].circuit], int32(i))
+		}
+	}
+	for _, k := range circuits {
+		t.part(&c, k, members[k], cut, isCut)
+	}
+	for _, list := range []*[]string{&c.Fuses, &c.Legal} {
+		slices.SortFunc(*list, finding.Natural)
+		*list = slices.Compact(*list)
+	}
+	slices.SortFunc(c.Dies, func(a, b Loss) int { return finding.Natural(a.At, b.At) })
+	return c, nil
+}
+
+// tipsOf lists the tips of wires that are let go when the thing is cut.
+func (t *thinning) tipsOf(on Scope, id string, c *Consequence) ([]tip, error) {
+	var cut []tip
+	wires := map[int32]bool{}
+	take := func(x tip) {
+		cut = append(cut, x)
+		if w := x.wire(); !wires[w] {
+			wires[w] = true
+			if t.result.Wires[w].Choice != Goes {
+				c.Carries++
+			}
+		}
+	}
+	connectors := map[string]bool{}
+	switch on {
+	case Wire:
+		for w := range t.loom.Wires {
+			if t.loom.Wires[w].ID == id {
+				take(tip(2 * w))
+				take(tip(2*w + 1))
+				if untouchable(&t.loom.Wires[w]) {
+					c.Locked = "A restraint or high-voltage circuit: it is left to qualified hands."
+				}
+			}
+		}
+	case Joint:
+		if at, ok := t.net.splice[id]; ok {
+			for _, x := range t.net.tips(at) {
+				take(x)
+			}
+		}
+	case Connector:
+		connectors[id] = true
+	case Module:
+		for _, h := range t.loom.Connectors {
+			connectors[h.ID] = connectors[h.ID] || h.Device == id
+		}
+	case System:
+	}
+	for w := range t.loom.Wires {
+		for end := range 2 {
+			if e := t.loom.Wires[w].Ends[end].At; e != (harness.Ref{}) && connectors[e.Connector] {
+				take(tip(2*w + end))
+			}
+		}
+	}
+	for h, touched := range connectors {
+		if i, ok := t.net.half[h]; touched && ok && t.loom.Connectors[i].Locked {
+			c.Locked = fmt.Sprintf("Connector %s is somebody else's.", h)
+		}
+	}
+	if len(cut) == 0 {
+		return nil, fmt.Errorf("there is no %s %q with a wire in it", on, id)
+	}
+	return cut, nil
+}
+
+// part looks at one circuit: which of its ends are no longer joined, and what that kills.
+func (t *thinning) part(c *Consequence, circuit int32, nodes []int32, cut []tip, isCut map[tip]bool) {
+	p := Parted{Circuit: int(circuit), Wires: []string{}, Lose: []string{}}
+	group := make(map[int32]int, len(nodes))
+	hub := map[int]bool{} // groups that hold a fuse, a unit or a ground
+	groups, before := 0, false
+	for _, start := range nodes {
+		if group[start] > 0 {
+			continue
+		}
+		groups++
+		queue := []int32{start}
+		group[start] = groups
+		for len(queue) > 0 {
+			at := queue[0]
+			queue = queue[1:]
+			if t.net.hub(at) && t.net.nodes[at].kind == terminal {
+				before = true
+				hub[groups] = true
+			}
+			for _, x := range t.net.tips(at) {
+				o := t.net.far(x)
+				if !isCut[x] && !isCut[x^1] && group[o] == 0 {
+					group[o] = groups
+					queue = append(queue, o)
+				}
+			}
+		}
+	}
+	for _, x := range cut {
+		w := &t.loom.Wires[x.wire()]
+		if t.net.nodes[t.net.ends[x.wire()][0]].circuit != circuit {
+			continue
+		}
+		if !slices.Contains(p.Wires, w.ID) {
+			p.Wires = append(p.Wires, w.ID)
+		}
+		if p.Name == "" && w.Function != "" {
+			p.Name = w.Function
+		}
+		if l := legal(w); l != "" {
+			c.Legal = append(c.Legal, l)
+		}
+	}
+	most := t.largest(nodes, group, groups)
+	for _, at := range nodes {
+		n := &t.net.nodes[at]
+		if n.kind != terminal {
+			continue
+		}
+		name := n.cavities[0].String()
+		lost := group[at] != most
+		if lost {
+			p.Lose = append(p.Lose, name)
+		}
+		if d := t.net.deviceOf(at); d != nil && d.Kind == harness.Fuses && (lost || groups > 1) {
+			c.Fuses = append(c.Fuses, name)
+		}
+		if before && !hub[group[at]] && !t.net.hub(at) && t.node[at].choice != Goes {
+			c.Dies = append(c.Dies, t.loss(at))
+		}
+	}
+	slices.SortFunc(p.Lose, finding.Natural)
+	c.Circuits = append(c.Circuits, p)
+}
+
+// largest gives the group with most terminals: what is joined to it is not lost.
+func (t *thinning) largest(nodes []int32, group map[int32]int, groups int) int {
+	count := make([]int, groups+1)
+	for _, at := range nodes {
+		if t.net.nodes[at].kind == terminal {
+			count[group[at]] += 2
+			if t.net.hub(at) {
+				count[group[at]]++
+			}
+		}
+	}
+	best := 1
+	for g := range count {
+		if count[g] > count[best] {
+			best = g
+		}
+	}
+	return best
+}
+
+func (t *thinning) loss(at int32) Loss {
+	l := Loss{At: t.net.nodes[at].cavities[0].String(), Kept: t.node[at].choice == Keep}
+	for _, x := range t.net.tips(at) {
+		if f := t.loom.Wires[x.wire()].Function; f != "" {
+			l.Function = f
+		}
+	}
+	if d := t.net.deviceOf(at); d != nil {
+		l.Device = d.ID
+	}
+	return l
+}

@@ -1,0 +1,223 @@
+package thin
+
+import (
+	"draxel/core/harness"
+	"draxel/core/signal"
+)
+
+// Scope is how much a decision is about.
+type Scope string
+
+// The scopes, from the largest to the smallest. What is decided about a larger thing is inherited by the smaller ones in
+// it; what is decided about the smaller wins.
+const (
+	System    Scope = "system"
+	Module    Scope = "module" // a device with all its connectors
+	Connector Scope = "connector"
+	Wire      Scope = "wire"
+	Joint     Scope = "splice" // only asked about: what dies if I cut here
+)
+
+// Choice is what becomes of a thing. The zero value is undecided: it stays in the harness.
+type Choice string
+
+// The choices.
+const (
+	Undecided Choice = ""
+	Keep      Choice = "keep"
+	Goes      Choice = "goes"
+)
+
+// Decision is what a person decided.
+type Decision struct {
+	On     Scope  `json:"on"`
+	ID     string `json:"id"` // of a system its word, of others their id
+	Choice Choice `json:"choice"`
+	Reason string `json:"reason,omitempty"`
+	Verify string `json:"verify,omitempty"` // the earlier job that it was brought from, until somebody has verified it here
+	Who    string `json:"who,omitempty"`
+	When   int64  `json:"when,omitempty"` // Unix milliseconds
+}
+
+// status is what was decided about one node, and by which decision.
+type status struct {
+	choice Choice
+	by     *Decision // nil where nothing was decided
+	soft   bool      // a hub: it has no need of its own for each of its wires
+}
+
+// decisions files what was decided.
+type decisions struct {
+	system, module, connector, wire map[string]*Decision
+}
+
+func file(all []Decision) decisions {
+	d := decisions{map[string]*Decision{}, map[string]*Decision{}, map[string]*Decision{}, map[string]*Decision{}}
+	for i := range all {
+		x := &all[i]
+		if x.Choice == Undecided || x.Verify != "" {
+			continue
+		}
+		switch x.On {
+		case System:
+			d.system[x.ID] = x
+		case Module:
+			d.module[x.ID] = x
+		case Connector:
+			d.connector[x.ID] = x
+		case Wire:
+			d.wire[x.ID] = x
+		}
+	}
+	return d
+}
+
+// untouchable says whether a wire is left to qualified hands: restraint and high voltage.
+func untouchable(w *harness.Wire) bool {
+	return w.Signal.Role == signal.Restraint || w.Signal.Role == signal.HighVoltage
+}
+
+// halves says, for each connector, what was decided about it as a whole: itself, else its device, else its device's
+// system. What is somebody else's, and restraint and high voltage, is never decided.
+func (t *thinning) halves() {
+	t.half = make([]status, len(t.loom.Connectors))
+	for h := range t.loom.Connectors {
+		c := &t.loom.Connectors[h]
+		if c.Locked {
+			continue
+		}
+		if d := t.decided.connector[c.ID]; d != nil {
+			t.half[h] = status{choice: d.Choice, by: d}
+			continue
+		}
+		if t.net.plugged[h] < 0 {
+			continue
+		}
+		device := &t.loom.Devices[t.net.plugged[h]]
+		if device.System == "restraint" || device.System == "high-voltage" {
+			continue
+		}
+		if d := t.decided.module[device.ID]; d != nil {
+			t.half[h] = status{choice: d.Choice, by: d}
+		} else if d := t.decided.system[device.System]; d != nil && device.System != "" && device.Kind != harness.Suppressor {
+			t.half[h] = status{choice: d.Choice, by: d}
+		}
+	}
+}
+
+// statuses gives every node its status. A node that only hands copper on has none.
+func (t *thinning) statuses() {
+	t.node = make([]status, len(t.net.nodes))
+	for i := range t.net.nodes {
+		at := int32(i)
+		switch n := &t.net.nodes[i]; n.kind {
+		case terminal:
+			t.node[i] = t.terminalStatus(at)
+		case taped:
+			t.node[i].soft = true
+		case contact:
+			t.splitPair(at)
+		case splice, link, unseen:
+		}
+	}
+	for w := range t.loom.Wires {
+		t.exception(int32(w))
+	}
+}
+
+// terminalStatus: at a sensor or a lamp, what was decided about its connector. At a hub that is not to go, what was
+// decided about the system of the wire, since keeping a control unit says nothing of each of its wires.
+func (t *thinning) terminalStatus(at int32) status {
+	var s status
+	h := t.net.nodes[at].half
+	if h >= 0 {
+		s = t.half[h]
+	}
+	hub := t.net.hub(at)
+	if s.choice == Goes || !hub && s.choice != Undecided {
+		return s
+	}
+	for _, x := range t.net.tips(at) {
+		w := x.wire()
+		wire := &t.loom.Wires[w]
+		if untouchable(wire) || h >= 0 && t.loom.Connectors[h].Locked {
+			return status{soft: hub}
+		}
+		if d := t.decided.system[t.wireSystem(w)]; d != nil && wire.Function != "" {
+			return status{choice: d.Choice, by: d}
+		}
+	}
+	return status{soft: hub}
+}
+
+// splitPair lets the wires of one half of an in-line pair go when that half goes and the other is somebody else's. Where
+// both halves are ours, a half that goes takes the other along and the wires are joined without the pair.
+func (t *thinning) splitPair(at int32) {
+	for _, c := range t.net.nodes[at].cavities {
+		h := t.net.half[c.Connector]
+		mate, known := t.net.half[t.loom.Connectors[h].Mate]
+		if !t.off(h) || !known || !t.loom.Connectors[mate].Locked {
+			continue
+		}
+		for _, x := range t.net.tips(at) {
+			if t.net.end(x).At == c && !untouchable(&t.loom.Wires[x.wire()]) {
+				t.forced[x.wire()] = Goes
+			}
+		}
+	}
+}
+
+// pairs takes the other half of an in-line pair along. Where that is to be kept the two contradict each other, and the
+// pair stays until somebody says which is meant.
+func (t *thinning) pairs() {
+	for h := range t.loom.Connectors {
+		mate, known := t.net.half[t.loom.Connectors[h].Mate]
+		if !known || t.half[h].choice != Goes || t.loom.Connectors[mate].Locked {
+			continue
+		}
+		switch t.half[mate].choice {
+		case Keep:
+			t.half[h] = status{}
+			t.torn = append(t.torn, int32(h))
+		case Undecided:
+			t.half[mate] = t.half[h]
+		case Goes:
+		}
+	}
+}
+
+// exception carries what was decided about a wire itself to its ends.
+func (t *thinning) exception(w int32) {
+	d := t.decided.wire[t.loom.Wires[w].ID]
+	if d == nil || untouchable(&t.loom.Wires[w]) {
+		return
+	}
+	t.forced[w] = d.Choice
+	for _, at := range t.net.ends[w] {
+		n := &t.net.nodes[at]
+		if n.kind.passes() || n.kind == terminal && len(t.net.tips(at)) > 1 && d.Choice == Goes {
+			continue
+		}
+		t.node[at] = status{choice: d.Choice, by: d}
+	}
+}
+
+// wireSystem gives the system a wire belongs to: that of its function, else of the devices at its ends, hubs last.
+func (t *thinning) wireSystem(w int32) string {
+	wire := &t.loom.Wires[w]
+	if s := wire.Signal.System; s != "" && s != "power" {
+		return s
+	}
+	best := wire.Signal.System
+	for _, at := range t.net.ends[w] {
+		if d := t.net.deviceOf(at); d != nil && d.System != "" {
+			if !d.Kind.Hub() {
+				return d.System
+			}
+			if best == "" {
+				best = d.System
+			}
+		}
+	}
+	return best
+}

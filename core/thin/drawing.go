@@ -1,0 +1,345 @@
+package thin
+
+import (
+	"slices"
+
+	"draxel/core/finding"
+	"draxel/core/harness"
+)
+
+// Drawing is the harness as a person lays it on the bench: the trunk from left to right, branches up and down from it in
+// the order in which they break out, what is on a branch hung along it. It is not to scale; lengths are written. Units
+// are about a pixel at full size.
+type Drawing struct {
+	Width    float64 `json:"width"`
+	Height   float64 `json:"height"`
+	Branches []Limb  `json:"branches"`
+	Spots    []Spot  `json:"spots"`
+}
+
+// Limb is a branch, or the trunk, or the twig to one connector.
+type Limb struct {
+	ID        string  `json:"id"`
+	Parent    string  `json:"parent,omitempty"`
+	X1        float64 `json:"x1"`
+	Y1        float64 `json:"y1"`
+	X2        float64 `json:"x2"`
+	Y2        float64 `json:"y2"`
+	Length    float64 `json:"length,omitempty"` // mm
+	Keep      int     `json:"keep"`
+	Goes      int     `json:"goes"`
+	Undecided int     `json:"undecided"`
+	Twig      bool    `json:"twig,omitempty"` // leads to one connector
+}
+
+// Spot is a connector or a splice in the drawing.
+type Spot struct {
+	Kind      string  `json:"kind"` // connector or splice
+	ID        string  `json:"id"`
+	Device    string  `json:"device,omitempty"`
+	Limb      string  `json:"limb"`
+	X         float64 `json:"x"`
+	Y         float64 `json:"y"`
+	Keep      int     `json:"keep"`
+	Goes      int     `json:"goes"`
+	Undecided int     `json:"undecided"`
+	Implied   bool    `json:"implied,omitempty"`
+	Locked    bool    `json:"locked,omitempty"`
+	Off       bool    `json:"off,omitempty"`
+	Fate      Fate    `json:"fate,omitempty"`
+}
+
+// Sizes of the drawing.
+const (
+	rowHeight = 24.0
+	indent    = 26.0
+	column    = 190.0
+	margin    = 24.0
+	unplaced  = "no branch"
+)
+
+// layer lays the harness out.
+type layer struct {
+	*thinning
+	children map[string][]harness.Branch
+	plugs    map[string][]int32  // connectors by branch
+	splices  map[string][]string // by branch
+	home     map[string]string   // connector or splice to its branch
+	limb     map[string]int
+	depth    map[string]int
+	d        Drawing
+}
+
+// Draw lays the harness out.
+func (r *Result) Draw() Drawing {
+	l := layer{thinning: r.t, children: map[string][]harness.Branch{}, plugs: map[string][]int32{}, splices: map[string][]string{}, home: map[string]string{}, limb: map[string]int{}, depth: map[string]int{},
+		d: Drawing{Branches: []Limb{}, Spots: []Spot{}}}
+	l.file()
+	l.lay()
+	l.count()
+	return l.d
+}
+
+// file puts every connector and splice on a branch. What is on none hangs on a branch of its own.
+func (l *layer) file() {
+	known := map[string]bool{}
+	for _, b := range l.loom.Branches {
+		known[b.ID] = true
+	}
+	for _, b := range l.loom.Branches {
+		parent := b.Parent
+		if !known[parent] {
+			parent = ""
+		}
+		l.children[parent] = append(l.children[parent], b)
+	}
+	for p := range l.children {
+		slices.SortStableFunc(l.children[p], func(a, b harness.Branch) int {
+			if a.At != b.At {
+				return int(a.At - b.At)
+			}
+			return finding.Natural(a.ID, b.ID)
+		})
+	}
+	place := func(id, branch string) string {
+		if !known[branch] {
+			if branch = unplaced; !known[unplaced] {
+				known[unplaced] = true
+				roots := l.children[""]
+				parent := ""
+				if len(roots) > 0 {
+					parent = roots[0].ID
+				}
+				l.children[parent] = append(l.children[parent], harness.Branch{ID: unplaced, Parent: parent})
+			}
+		}
+		l.home[id] = branch
+		return branch
+	}
+	for h := range l.loom.Connectors {
+		b := place(l.loom.Connectors[h].ID, l.loom.Connectors[h].Branch)
+		l.plugs[b] = append(l.plugs[b], int32(h))
+	}
+	for i := range l.loom.Splices {
+		s := &l.loom.Splices[i]
+		branch := s.Branch
+		if !known[branch] { // where its first wire runs
+			for _, x := range l.net.tips(l.net.splice[s.ID]) {
+				if b := l.loom.Wires[x.wire()].Branch; known[b] {
+					branch = b
+					break
+				}
+			}
+		}
+		b := place("splice "+s.ID, branch)
+		l.splices[b] = append(l.splices[b], s.ID)
+	}
+}
+
+// rows gives how many rows a branch and what hangs on it take.
+func (l *layer) rows(branch string, guard int) int {
+	n := len(l.plugs[branch]) + (len(l.splices[branch])+3)/4
+	for _, c := range l.children[branch] {
+		if guard > 0 {
+			n += 1 + l.rows(c.ID, guard-1)
+		}
+	}
+	return max(n, 1)
+}
+
+// deepest is how far branches may nest before the drawing stops following them: a ring of parents is a misprint.
+const deepest = 8
+
+// lay lays each trunk from left to right, one below the other, its branches alternately up and down.
+func (l *layer) lay() {
+	y := margin
+	for _, root := range l.children[""] {
+		branches := l.children[root.ID]
+		up, down := 0, 0
+		for i, b := range branches {
+			n := 1 + l.rows(b.ID, deepest)
+			if i%2 == 0 {
+				up = max(up, n)
+			} else {
+				down = max(down, n)
+			}
+		}
+		own := (len(l.plugs[root.ID]) + 1) / 2 // what is at the trunk's own ends
+		columns := (len(branches)+1)/2 + 1
+		trunkY := y + float64(max(up, own+1))*rowHeight + margin
+		left, right := margin+column, margin+column*float64(columns)+column
+		l.trunk(root, left-column/2, right, trunkY)
+		for i, b := range branches {
+			x := left + column*float64(i/2) + indent
+			if i%2 == 1 {
+				x += column / 2
+			}
+			l.branch(b, root.ID, x, trunkY, map[bool]float64{true: -1, false: 1}[i%2 == 0])
+		}
+		y = trunkY + float64(max(down, own+1))*rowHeight + margin
+		l.d.Width = max(l.d.Width, right+column+margin)
+	}
+	l.d.Height = y + margin
+}
+
+func (l *layer) add(b Limb) { l.limb[b.ID] = len(l.d.Branches); l.d.Branches = append(l.d.Branches, b) }
+
+func (l *layer) trunk(b harness.Branch, x1, x2, y float64) {
+	l.add(Limb{ID: b.ID, X1: x1, Y1: y, X2: x2, Y2: y, Length: b.Length})
+	plugs := l.plugs[b.ID]
+	for i, h := range plugs { // half of them at each end
+		at, row := x1, float64(i/2)
+		if i%2 == 1 {
+			at = x2
+		}
+		l.plug(h, b.ID, at, y, at+indent, y+(row+1)*rowHeight)
+	}
+	for i, s := range l.splices[b.ID] {
+		l.spliceSpot(s, b.ID, x1+(x2-x1)*float64(i+1)/float64(len(l.splices[b.ID])+1), y)
+	}
+}
+
+// branch lays a branch away from its trunk, what is on it hung along it.
+func (l *layer) branch(b harness.Branch, parent string, x, y, away float64) {
+	end := y + away*rowHeight*float64(1+l.rows(b.ID, deepest))
+	l.add(Limb{ID: b.ID, Parent: parent, X1: x, Y1: y, X2: x, Y2: end - away*rowHeight/2, Length: b.Length})
+	l.hang(b.ID, x, y, away, 1, deepest)
+}
+
+// hang hangs the splices, connectors and branches of a branch along it and gives the next free row.
+func (l *layer) hang(id string, x, y, away float64, row, guard int) int {
+	splices := l.splices[id]
+	for i, s := range splices {
+		l.spliceSpot(s, id, x, y+away*rowHeight*(float64(row)-0.3+0.25*float64(i)))
+	}
+	row += (len(splices) + 3) / 4
+	for _, h := range l.plugs[id] {
+		at := y + away*rowHeight*float64(row)
+		l.plug(h, id, x, at, x+indent, at)
+		row++
+	}
+	for _, c := range l.children[id] {
+		if guard == 0 {
+			break
+		}
+		at := y + away*rowHeight*float64(row)
+		last := row + l.rows(c.ID, guard-1)
+		l.add(Limb{ID: c.ID, Parent: id, X1: x, Y1: at, X2: x + indent, Y2: y + away*rowHeight*(float64(last)+0.5), Length: c.Length})
+		row = l.hang(c.ID, x+indent, y, away, row+1, guard-1)
+	}
+	return row
+}
+
+func (l *layer) plug(h int32, limb string, x1, y1, x2, y2 float64) {
+	c := &l.loom.Connectors[h]
+	l.add(Limb{ID: "to " + c.ID, Parent: limb, X1: x1, Y1: y1, X2: x2, Y2: y2, Twig: true})
+	l.d.Spots = append(l.d.Spots, Spot{Kind: "connector", ID: c.ID, Device: c.Device, Limb: "to " + c.ID, X: x2, Y: y2, Locked: c.Locked, Off: l.off(h)})
+}
+
+func (l *layer) spliceSpot(id, limb string, x, y float64) {
+	s := Spot{Kind: "splice", ID: id, Limb: limb, X: x, Y: y}
+	if at := l.net.splice[id]; l.net.nodes[at].splice >= 0 {
+		s.Implied = l.loom.Splices[l.net.nodes[at].splice].Implied
+	}
+	for i := range l.result.Joints {
+		if j := &l.result.Joints[i]; j.Kind == splice.word() && j.ID == id {
+			s.Fate = j.Fate
+		}
+	}
+	l.d.Spots = append(l.d.Spots, s)
+}
+
+// count says of every limb how many wires run in it, following each wire from one end to the other over the tree.
+func (l *layer) count() {
+	spots := map[string]int{}
+	for i, s := range l.d.Spots {
+		spots[s.Kind+" "+s.ID] = i
+	}
+	for w := range l.loom.Wires {
+		v := l.result.Wires[w].Choice
+		for _, limb := range l.route(int32(w)) {
+			bump(&l.d.Branches[limb].Keep, &l.d.Branches[limb].Goes, &l.d.Branches[limb].Undecided, v)
+		}
+		for _, e := range l.loom.Wires[w].Ends {
+			name := "connector " + e.At.Connector
+			if e.Splice != "" {
+				name = "splice " + e.Splice
+			}
+			if i, ok := spots[name]; ok {
+				bump(&l.d.Spots[i].Keep, &l.d.Spots[i].Goes, &l.d.Spots[i].Undecided, v)
+			}
+		}
+	}
+}
+
+func bump(keep, goes, undecided *int, c Choice) {
+	switch c {
+	case Keep:
+		*keep++
+	case Goes:
+		*goes++
+	case Undecided:
+		*undecided++
+	}
+}
+
+// limbOf gives the limb that an end is on, "" where nobody knows.
+func (l *layer) limbOf(e harness.End) string {
+	switch {
+	case e.At != (harness.Ref{}):
+		if _, ok := l.limb["to "+e.At.Connector]; ok {
+			return "to " + e.At.Connector
+		}
+	case e.Splice != "":
+		return l.home["splice "+e.Splice]
+	}
+	return ""
+}
+
+// route lists the limbs that a wire runs through. Of a wire of which one end is not known, those of the other.
+func (l *layer) route(w int32) []int {
+	wire := &l.loom.Wires[w]
+	chain := func(limb string) []int {
+		var out []int
+		for i, ok := l.limb[limb]; ok && len(out) < 4*deepest; i, ok = l.limb[l.d.Branches[i].Parent] {
+			out = append(out, i)
+		}
+		return out
+	}
+	a, b := chain(l.limbOf(wire.Ends[0])), chain(l.limbOf(wire.Ends[1]))
+	if len(a) == 0 || len(b) == 0 {
+		if only := append(a, b...); len(only) > 0 {
+			return only[:1]
+		}
+		return nil
+	}
+	for len(a) > 1 && len(b) > 1 && a[len(a)-2] == b[len(b)-2] { // up to where they part
+		a, b = a[:len(a)-1], b[:len(b)-1]
+	}
+	top := a[len(a)-1]
+	if top != b[len(b)-1] {
+		return append(a, b...)
+	}
+	return append(append(append([]int{}, a[:len(a)-1]...), b[:len(b)-1]...), top)
+}
+
+// Routes gives, for each wire of a circuit, the limbs of the drawing that it runs through.
+func (r *Result) Routes(d Drawing, circuit int) map[string][]string {
+	l := layer{thinning: r.t, children: map[string][]harness.Branch{}, plugs: map[string][]int32{}, splices: map[string][]string{}, home: map[string]string{}, limb: map[string]int{}, d: d}
+	l.file()
+	for i, b := range d.Branches {
+		l.limb[b.ID] = i
+	}
+	out := map[string][]string{}
+	for w, v := range r.Wires {
+		if v.Circuit != circuit {
+			continue
+		}
+		names := []string{}
+		for _, i := range l.route(int32(w)) {
+			names = append(names, d.Branches[i].ID)
+		}
+		out[l.loom.Wires[w].ID] = names
+	}
+	return out
+}

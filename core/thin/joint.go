@@ -1,0 +1,167 @@
+package thin
+
+import (
+	"fmt"
+
+	"draxel/core/harness"
+)
+
+// Fate is what becomes of a splice.
+type Fate string
+
+// The fates.
+const (
+	Leave    Fate = "leave"
+	Trim     Fate = "trim"    // the dead legs are cut off, the splice stays
+	Through  Fate = "through" // two legs are left: they become one wire
+	Rejoin   Fate = "rejoin"  // what is taken off joined these wires: they are joined without it
+	Dissolve Fate = "remove"  // one leg is left, or none: the splice is not needed
+)
+
+// JointVerdict is what becomes of a place where copper meets: a splice, a junction connector's row, a wire that only
+// passes through something.
+type JointVerdict struct {
+	ID     string        `json:"id"` // the splice, or the cavities
+	Kind   string        `json:"kind"`
+	At     []harness.Ref `json:"at,omitempty"` // the cavities, where it is in a connector
+	Fate   Fate          `json:"fate"`
+	Stays  []string      `json:"stays"` // the wires of the legs that stay
+	Goes   []string      `json:"goes"`  // of those that go
+	Why    string        `json:"why"`
+	System string        `json:"system,omitempty"` // of the first leg that goes
+	Added  string        `json:"added,omitempty"`  // who added it
+	node   int32
+	taken  bool // the connector that it is in comes off
+}
+
+func (k nodeKind) word() string {
+	switch k {
+	case splice:
+		return "splice"
+	case link:
+		return "junction"
+	case contact:
+		return "in-line"
+	case terminal:
+		return "terminal"
+	case unseen, taped:
+	}
+	return "end"
+}
+
+// off says whether a connector comes off: it was decided away as a whole.
+func (t *thinning) off(h int32) bool { return h >= 0 && t.half[h].choice == Goes }
+
+// joints gives each splice its verdict, and every other place where wires meet and something is to be done.
+func (t *thinning) joints() {
+	n := t.net
+	for i := range n.nodes {
+		at := int32(i)
+		x := &n.nodes[i]
+		tips := n.tips(at)
+		if !x.kind.passes() && (x.kind != terminal || len(tips) < 2) || len(tips) == 0 {
+			continue
+		}
+		if x.kind == contact && !t.off(x.half) {
+			continue
+		}
+		stays, goes := 0, 0
+		for _, x := range tips {
+			if t.stays[x.wire()] {
+				stays++
+			} else {
+				goes++
+			}
+		}
+		taken := x.kind != splice && t.takenAny(x)
+		if x.kind != splice && !taken && (goes == 0 || x.kind == terminal || x.kind == contact) {
+			continue // ends in connectors are dealt with where they are
+		}
+		j := JointVerdict{Kind: x.kind.word(), At: x.cavities, node: at, taken: taken}
+		j.Fate, j.Why = t.fate(x, stays, goes, taken)
+		if x.kind == splice {
+			j.ID = t.spliceID(x, at)
+			if x.splice >= 0 {
+				j.Added = t.loom.Splices[x.splice].Added
+			}
+		} else {
+			j.ID = x.cavities[0].String()
+		}
+		j.Stays, j.Goes = make([]string, 0, stays), make([]string, 0, goes)
+		for _, x := range tips {
+			w := x.wire()
+			if t.stays[w] {
+				j.Stays = append(j.Stays, t.loom.Wires[w].ID)
+				continue
+			}
+			j.Goes = append(j.Goes, t.loom.Wires[w].ID)
+			if j.System == "" {
+				j.System = t.result.Wires[w].System
+			}
+		}
+		if j.System == "" && taken {
+			j.System = t.systemOfHalf(x.half)
+		}
+		t.result.Joints = append(t.result.Joints, j)
+	}
+}
+
+// takenAny says whether the connector that cavities meet in comes off; an in-line pair only with both its halves.
+func (t *thinning) takenAny(x *node) bool {
+	for _, c := range x.cavities {
+		h, ok := t.net.half[c.Connector]
+		if !ok || !t.off(h) {
+			return false
+		}
+	}
+	return len(x.cavities) > 0
+}
+
+func (t *thinning) systemOfHalf(h int32) string {
+	if h < 0 || t.net.plugged[h] < 0 {
+		return ""
+	}
+	return t.loom.Devices[t.net.plugged[h]].System
+}
+
+// spliceID names a splice node; one that only wires speak of has no entry of its own.
+func (t *thinning) spliceID(x *node, at int32) string {
+	if x.splice >= 0 {
+		return t.loom.Splices[x.splice].ID
+	}
+	return t.net.end(t.net.tips(at)[0]).Splice
+}
+
+func (t *thinning) fate(x *node, stays, goes int, taken bool) (Fate, string) {
+	switch {
+	case taken && stays >= 2:
+		return Rejoin, fmt.Sprintf("%d wires that stay meet in it, and it comes off: they are joined without it.", stays)
+	case taken:
+		return Dissolve, "It comes off, and no two wires that stay met in it."
+	case goes == 0:
+		return Leave, "Every leg stays."
+	case x.kind != splice:
+		return Trim, fmt.Sprintf("%d legs leave the junction, %d stay.", goes, stays)
+	case stays >= 3:
+		return Trim, fmt.Sprintf("%d legs stay, so the splice stays; %s cut off it.", stays, are(goes))
+	case stays == 2:
+		return Through, fmt.Sprintf("Two legs stay and %s go: the two become one wire.", legs(goes))
+	case stays == 1:
+		return Dissolve, "One leg stays, and it joins nothing any more: the splice is not needed."
+	}
+	return Dissolve, "Every leg goes."
+}
+
+func legs(n int) string {
+	if n == 1 {
+		return "the dead one"
+	}
+	return fmt.Sprintf("%d dead ones", n)
+}
+
+func are(n int) string {
+	if n == 1 {
+		return "the dead leg is"
+	}
+	return fmt.Sprintf("%d dead legs are", n)
+}

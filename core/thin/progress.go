@@ -1,0 +1,86 @@
+package thin
+
+import (
+	"cmp"
+	"fmt"
+	"slices"
+
+	"draxel/core/finding"
+	"draxel/core/harness"
+	"draxel/core/work"
+)
+
+// Tick is a step that has been carried out: the edits that were done, with who and when, so that it outlives a plan
+// that changes.
+type Tick struct {
+	Step    string         `json:"step"`
+	Edits   []harness.Edit `json:"edits"`
+	Text    string         `json:"text"`              // what the step said when it was done
+	Minutes float64        `json:"minutes,omitempty"` // how long it was reckoned to take
+	Reason  string         `json:"reason,omitempty"`  // why the gate was passed though something was missing
+	Who     string         `json:"who,omitempty"`
+	When    int64          `json:"when,omitempty"` // Unix milliseconds
+	Seq     int            `json:"seq,omitempty"`  // its place among steps ticked at once
+}
+
+// Progress is what has been done so far, and what is left.
+type Progress struct {
+	Now      harness.Harness
+	Done     map[string]Tick // by step
+	Mends    []Step          // what puts right what was done before the decision changed
+	Findings []finding.Finding
+}
+
+// Progress carries the ticks out on the harness as found. What was done and is no longer in the plan stays done; where
+// a cut is not wanted any more, the mending of it is planned.
+func (r *Result) Progress(found harness.Harness, ticks []Tick, planned []work.Step) Progress {
+	p := Progress{Done: map[string]Tick{}}
+	b := harness.Work(found)
+	ticks = slices.Clone(ticks)
+	slices.SortStableFunc(ticks, func(a, b Tick) int {
+		return cmp.Or(cmp.Compare(a.When, b.When), cmp.Compare(a.Seq, b.Seq), cmp.Compare(a.Step, b.Step))
+	})
+	inPlan := map[string]bool{}
+	for _, s := range planned {
+		inPlan[s.ID] = true
+	}
+	for _, t := range ticks {
+		p.Done[t.Step] = t
+		if err := b.Do(t.Edits...); err != nil {
+			p.find("tick-lost", finding.Wrong, t, "The facts have changed since: look at the harness, and take the tick back if it was not done.", "It was ticked that %q, but on the harness as it is known now that cannot be done: %v.", t.Text, err)
+			continue
+		}
+		if !inPlan[t.Step] && len(t.Edits) > 0 {
+			r.mend(&p, t)
+		}
+	}
+	p.Now = b.Harness()
+	finding.Sort(p.Findings)
+	return p
+}
+
+func (p *Progress) find(code string, s finding.Severity, t Tick, remedy, format string, args ...any) {
+	p.Findings = append(p.Findings, finding.Finding{Code: code, Severity: s, Stage: "thin", Subject: t.Step, Text: fmt.Sprintf(format, args...), Remedy: remedy})
+}
+
+// mend plans what a step needs that was done and is not in the plan any more.
+func (r *Result) mend(p *Progress, t Tick) {
+	stays := map[string]bool{}
+	for w, v := range r.Wires {
+		stays[r.t.loom.Wires[w].ID] = v.Choice != Goes
+	}
+	mended := false
+	for _, e := range t.Edits {
+		if e.Do != harness.Cut || !stays[e.Wire] {
+			continue
+		}
+		stub := harness.Stub(e.Wire, e.End)
+		edits := []harness.Edit{{Do: harness.Join, Joint: stub + " mended", Lengths: []harness.Length{{Wire: e.Wire, End: e.End}, {Wire: stub, End: 1}}}}
+		p.Mends = append(p.Mends, Step{Step: work.New(edits), Kind: Mend, Wires: []string{e.Wire}, Minutes: r.t.in.Bench.Rates.Join,
+			Text: fmt.Sprintf("Join %s to its stub again.", r.t.name(r.t.wireNumber()[e.Wire])), Why: "It was cut, and is wanted after all."})
+		mended = true
+	}
+	if !mended {
+		p.find("done-unwanted", finding.Check, t, "Look what of it has to be put back, or take the tick back if it was not done.", "%q was done, and the plan does not ask for it any more.", t.Text)
+	}
+}

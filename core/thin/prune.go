@@ -1,0 +1,137 @@
+package thin
+
+// prune says which wires stay. In each circuit the ends that are wanted stay joined as they are, by whatever copper
+// leads from one to another; what leads to no wanted end goes. So a chain of splices is resolved as a whole.
+//
+// An end is wanted if it is not decided away: kept, undecided, or never followed. An end at a hub that is merely not
+// decided away is wanted for the sake of others: a fuse whose every load goes is not held by itself. A circuit in which
+// nothing was decided is left alone, and the last wire of a lone wanted end stays, since nobody decided it away.
+func (t *thinning) prune() {
+	n := t.net
+	t.stays = make([]bool, len(t.loom.Wires))
+	for w := range t.stays {
+		t.stays[w] = t.forced[w] != Goes
+	}
+	touched := make([]bool, n.circuits)
+	for i := range n.nodes {
+		if t.node[i].choice == Goes {
+			touched[n.nodes[i].circuit] = true
+		}
+	}
+	for w, c := range t.forced {
+		if c == Goes {
+			touched[n.nodes[n.ends[w][0]].circuit] = true
+		}
+	}
+	seen := make([]bool, len(n.nodes))
+	degree := make([]int32, len(n.nodes))
+	live := make([]bool, len(n.nodes))
+	var part []int32
+	for i := range n.nodes {
+		if seen[i] || !touched[n.nodes[i].circuit] {
+			continue
+		}
+		part = t.reach(int32(i), seen, part[:0])
+		t.prunePart(part, degree, live)
+	}
+}
+
+// reach lists the nodes that are joined to one by wires that have not been decided away.
+func (t *thinning) reach(from int32, seen []bool, part []int32) []int32 {
+	seen[from] = true
+	part = append(part, from)
+	for i := 0; i < len(part); i++ {
+		for _, x := range t.net.tips(part[i]) {
+			if o := t.net.far(x); t.stays[x.wire()] && !seen[o] {
+				seen[o] = true
+				part = append(part, o)
+			}
+		}
+	}
+	return part
+}
+
+func (t *thinning) prunePart(part []int32, degree []int32, live []bool) {
+	wanted, hubs, dead := 0, 0, false
+	for _, at := range part {
+		degree[at] = 0
+		for _, x := range t.net.tips(at) {
+			if t.stays[x.wire()] {
+				degree[at]++
+			}
+		}
+		switch k, s := t.net.nodes[at].kind, t.node[at]; {
+		case s.choice == Goes:
+			dead = true
+		case k.passes() || k == taped:
+		case s.soft:
+			hubs++
+		default:
+			wanted++
+		}
+	}
+	cut := false // a wire that was decided away hung here
+	for _, at := range part {
+		if int(degree[at]) < len(t.net.tips(at)) {
+			cut = true
+		}
+	}
+	if !dead && !cut {
+		return
+	}
+	for _, at := range part {
+		s, k := t.node[at], t.net.nodes[at].kind
+		switch {
+		case s.choice == Goes || k.passes():
+			live[at] = false
+		case k == taped:
+			live[at] = wanted > 0 || hubs > 1
+		case s.soft:
+			live[at] = wanted > 0 || hubs > 1
+		default:
+			live[at] = true
+		}
+	}
+	if wanted == 0 && hubs < 2 {
+		t.dropAll(part)
+		return
+	}
+	queue := make([]int32, 0, len(part))
+	for _, at := range part {
+		if degree[at] == 1 && !live[at] {
+			queue = append(queue, at)
+		}
+	}
+	for i := 0; i < len(queue); i++ {
+		at := queue[i]
+		if degree[at] != 1 {
+			continue
+		}
+		for _, x := range t.net.tips(at) {
+			w := x.wire()
+			if !t.stays[w] || t.forced[w] == Keep {
+				continue
+			}
+			o := t.net.far(x)
+			if live[o] && degree[o] == 1 && !t.node[o].soft && t.net.nodes[o].kind != taped {
+				continue // the last wire of a wanted end
+			}
+			t.stays[w] = false
+			degree[at]--
+			if degree[o]--; degree[o] == 1 && !live[o] {
+				queue = append(queue, o)
+			}
+		}
+	}
+}
+
+// dropAll lets go of everything in a part that nobody wants.
+func (t *thinning) dropAll(part []int32) {
+	for _, at := range part {
+		for _, x := range t.net.tips(at) {
+			if w := x.wire(); t.forced[w] != Keep {
+				t.stays[w] = false
+			}
+		}
+	}
+}

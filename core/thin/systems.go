@@ -1,0 +1,120 @@
+package thin
+
+import (
+	"cmp"
+	"slices"
+
+	"draxel/core/finding"
+)
+
+// SystemLine is a system, or a device in it, with how many of its wires stay and go.
+type SystemLine struct {
+	System    string    `json:"system"`
+	Choice    Choice    `json:"choice,omitempty"` // what was decided about it as a whole
+	By        *Decision `json:"by,omitempty"`
+	Wires     int       `json:"wires"`
+	Keep      int       `json:"keep"`
+	Goes      int       `json:"goes"`
+	Undecided int       `json:"undecided"`
+	Devices   []Device  `json:"devices"`
+	Locked    string    `json:"locked,omitempty"` // why nothing can be decided about it here
+	Proposed  Choice    `json:"proposed,omitempty"`
+	Why       string    `json:"why,omitempty"` // of the proposal
+}
+
+// Device is a device in its system.
+type Device struct {
+	ID         string     `json:"id"`
+	Kind       string     `json:"kind,omitempty"`
+	Choice     Choice     `json:"choice,omitempty"` // what holds for it: its own, or its system's
+	Own        bool       `json:"own,omitempty"`    // it was decided about itself
+	Connectors []string   `json:"connectors"`
+	Wires      int        `json:"wires"`
+	By         *Decision  `json:"by,omitempty"`
+	Added      string     `json:"added,omitempty"`
+	Plugs      []PlugLine `json:"plugs"`
+}
+
+// PlugLine is a connector of a device.
+type PlugLine struct {
+	ID     string    `json:"id"`
+	Choice Choice    `json:"choice,omitempty"`
+	By     *Decision `json:"by,omitempty"`
+	Locked bool      `json:"locked,omitempty"`
+}
+
+// systems counts the wires of each system and lists its devices.
+func (t *thinning) systems() {
+	at := map[string]int{}
+	line := func(system string) *SystemLine {
+		i, known := at[system]
+		if !known {
+			i = len(t.result.Systems)
+			at[system] = i
+			l := SystemLine{System: system, Devices: []Device{}}
+			if d := t.decided.system[system]; d != nil {
+				l.Choice, l.By = d.Choice, d
+			}
+			switch system {
+			case "restraint":
+				l.Locked = "Restraint circuits are left to qualified hands."
+			case "high-voltage":
+				l.Locked = "High voltage is left to qualified persons."
+			}
+			t.result.Systems = append(t.result.Systems, l)
+		}
+		return &t.result.Systems[i]
+	}
+	for w := range t.result.Wires {
+		v := &t.result.Wires[w]
+		l := line(v.System)
+		l.Wires++
+		switch v.Choice {
+		case Keep:
+			l.Keep++
+		case Goes:
+			l.Goes++
+		case Undecided:
+			l.Undecided++
+		}
+	}
+	t.devices(line)
+	slices.SortFunc(t.result.Systems, func(a, b SystemLine) int {
+		return cmp.Or(cmp.Compare(systemRank(a.System), systemRank(b.System)), cmp.Compare(a.System, b.System))
+	})
+}
+
+func (t *thinning) devices(line func(string) *SystemLine) {
+	wires := make([]int, len(t.loom.Connectors))
+	for i := range t.net.nodes {
+		for _, c := range t.net.nodes[i].cavities {
+			if h, ok := t.net.half[c.Connector]; ok {
+				wires[h] += len(t.net.tips(int32(i))) / len(t.net.nodes[i].cavities)
+			}
+		}
+	}
+	of := make(map[string][]int, len(t.loom.Devices))
+	for h := range t.loom.Connectors {
+		of[t.loom.Connectors[h].Device] = append(of[t.loom.Connectors[h].Device], h)
+	}
+	for i := range t.loom.Devices {
+		d := &t.loom.Devices[i]
+		x := Device{ID: d.ID, Kind: string(d.Kind), Added: d.Added, Connectors: []string{}, Plugs: []PlugLine{}}
+		if own := t.decided.module[d.ID]; own != nil {
+			x.Choice, x.Own, x.By = own.Choice, true, own
+		} else if s := t.decided.system[d.System]; s != nil && d.System != "" {
+			x.Choice, x.By = s.Choice, s
+		}
+		for _, h := range of[d.ID] {
+			c := &t.loom.Connectors[h]
+			x.Connectors = append(x.Connectors, c.ID)
+			x.Plugs = append(x.Plugs, PlugLine{c.ID, t.half[h].choice, t.half[h].by, c.Locked})
+			x.Wires += wires[h]
+		}
+		l := line(d.System)
+		l.Devices = append(l.Devices, x)
+	}
+	for i := range t.result.Systems {
+		slices.SortFunc(t.result.Systems[i].Devices, func(a, b Device) int { return finding.Natural(a.ID, b.ID) })
+	}
+}
