@@ -8,6 +8,7 @@ tool honnef.co/go/tools/cmd/staticcheck
 
 require (
 	codeberg.org/go-pdf/fpdf v0.12.0
+	github.com/disintegration/imaging v1.6.2
 	github.com/gin-gonic/gin v1.12.0
 	github.com/go-rod/rod v0.116.2
 	github.com/gofrs/flock v0.13.2
@@ -16,6 +17,7 @@ require (
 	github.com/pressly/goose/v3 v3.29.0
 	github.com/spf13/cobra v1.10.2
 	github.com/xuri/excelize/v2 v2.11.1
+	golang.org/x/image v0.47.0
 	golang.org/x/sync v0.25.0
 	golang.org/x/text v0.43.0
 	gonum.org/v1/gonum v0.17.0

@@ -20,7 +20,7 @@ func TestAJobFileIsOpened(t *testing.T) {
 	}
 	jobs[0].Title = "Sent by a colleague"
 	var b bytes.Buffer
-	if err := exchange.WriteJob(&b, jobs[0]); err != nil {
+	if err := exchange.WriteJob(&b, jobs[0], nil); err != nil {
 		t.Fatal(err)
 	}
 	path := filepath.Join(t.TempDir(), "job.draxel.json")

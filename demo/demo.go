@@ -18,7 +18,7 @@ var files embed.FS
 func File(name string) ([]byte, error) { return files.ReadFile(name) }
 
 // Jobs gives the demonstration jobs: "Sorrel refit", in which what is sure has been decided and the rest is open, and
-// "Packhorse", in which nothing has.
+// "Packhorse", whose whole harness is listed, and in which nothing is matched and a few things have been decided away.
 func Jobs() ([]plan.Job, error) {
 	sorrel := plan.Job{Title: "Sorrel refit", Kind: plan.Repinned, Donor: "Tarn Sorrel, VK-1 harness", Chassis: "Tarn Sorrel, VK-2 unit"}
 	packhorse := plan.Job{Title: "Packhorse", Kind: plan.Integrated, Donor: "Tarn Sorrel 2.2 V4", Chassis: "Bellweather Packhorse"}
@@ -42,6 +42,9 @@ func Jobs() ([]plan.Job, error) {
 		}
 		t.table.Cells = table.Cells
 		*t.into = &t.table
+	}
+	if err := describePackhorse(&packhorse); err != nil {
+		return nil, err
 	}
 	facts, err := sorrel.Facts()
 	if err != nil {

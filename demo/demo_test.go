@@ -3,7 +3,9 @@ package demo_test
 import (
 	"bytes"
 	"flag"
+	"fmt"
 	"os"
+	"reflect"
 	"testing"
 
 	"draxel/core/colour"
@@ -110,32 +112,43 @@ func TestPackhorseMatches(t *testing.T) {
 
 var update = flag.Bool("update", false, "write the golden files anew")
 
-// The job file's golden file is kept for ever: format 1 must be read as long as there is a Draxel.
-func TestGoldenJobFile(t *testing.T) {
-	const golden = "testdata/packhorse.format-1.json"
+// The golden job files are kept for ever: each format must be read as long as there is a Draxel. The latest is what is
+// written today; what is read of an older one is written in the latest and comes back the same.
+func TestGoldenJobFiles(t *testing.T) {
 	_, job := jobs(t)
-	var b bytes.Buffer
-	if err := exchange.WriteJob(&b, job); err != nil {
-		t.Fatal(err)
-	}
+	latest := fmt.Sprintf("testdata/packhorse.format-%d.json", exchange.Format)
 	if *update {
-		if err := os.WriteFile(golden, b.Bytes(), 0o600); err != nil {
+		if err := os.WriteFile(latest, written(t, job), 0o600); err != nil {
 			t.Fatal(err)
 		}
 	}
-	kept, err := os.ReadFile(golden)
-	if err != nil {
+	for format := 1; format <= exchange.Format; format++ {
+		kept, err := os.ReadFile(fmt.Sprintf("testdata/packhorse.format-%d.json", format))
+		if err != nil {
+			t.Fatal(err)
+		}
+		back, _, err := exchange.ReadJob(kept)
+		if err != nil {
+			t.Fatalf("format %d: %v", format, err)
+		}
+		again := written(t, back)
+		if format == exchange.Format && !bytes.Equal(again, kept) {
+			t.Error("the latest golden job file does not come back as it was")
+		}
+		if twice, _, err := exchange.ReadJob(again); err != nil || !reflect.DeepEqual(twice, back) {
+			t.Errorf("format %d: what was read does not come back: %v", format, err)
+		}
+		if len(back.From.Cells) != len(job.From.Cells) || back.Title != job.Title {
+			t.Errorf("format %d: the job is not whole", format)
+		}
+	}
+}
+
+func written(t *testing.T, j plan.Job) []byte {
+	t.Helper()
+	var b bytes.Buffer
+	if err := exchange.WriteJob(&b, j, nil); err != nil {
 		t.Fatal(err)
 	}
-	back, err := exchange.ReadJob(kept)
-	if err != nil {
-		t.Fatal(err)
-	}
-	var again bytes.Buffer
-	if err := exchange.WriteJob(&again, back); err != nil {
-		t.Fatal(err)
-	}
-	if !bytes.Equal(again.Bytes(), kept) {
-		t.Error("the golden job file does not come back as it was")
-	}
+	return b.Bytes()
 }

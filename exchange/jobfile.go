@@ -12,49 +12,62 @@ import (
 	"draxel/core/plan"
 )
 
-// Format is the version of the job file that this Draxel writes. Older ones are read, newer ones refused.
-const Format = 1
+// Format is the version of the job file that this Draxel writes. Older ones are read, newer ones refused. Format 2 added
+// the structure of the harness, readings, traces, photographs, and what Thin decides and has done.
+const Format = 2
 
 // JobFile is a whole job in one file: backup, sharing, bug report and test fixture at once.
 type JobFile struct {
-	Format int      `json:"format"`
-	Job    plan.Job `json:"job"`
+	Format   int                `json:"format"`
+	Job      plan.Job           `json:"job"`
+	Pictures map[string]Picture `json:"pictures,omitempty"` // by photograph, as base64
 }
 
 // MaxJobBytes bounds a job file that is read.
 const MaxJobBytes = 4 * MaxBytes
 
 // WriteJob writes the job file, indented, with a newline at the end.
-func WriteJob(w io.Writer, j plan.Job) error {
+func WriteJob(w io.Writer, j plan.Job, pictures map[string]Picture) error {
 	e := json.NewEncoder(w)
 	e.SetIndent("", "  ")
-	if err := e.Encode(JobFile{Format, j}); err != nil {
+	if err := e.Encode(JobFile{Format, j, pictures}); err != nil {
 		return fmt.Errorf("write job file: %w", err)
 	}
 	return nil
 }
 
-// ReadJob reads a job file and checks that it hangs together. It fails with a *Refusal.
-func ReadJob(data []byte) (plan.Job, error) {
+// ReadJob reads a job file and checks that it hangs together; the pictures are made anew as if they were brought one by
+// one, so that a file from elsewhere brings nothing else. It fails with a *Refusal.
+func ReadJob(data []byte) (plan.Job, map[string]Picture, error) {
 	if len(data) > MaxJobBytes {
-		return plan.Job{}, refuse("too-large", "the job file has %d MB; at most %d MB are read", len(data)>>20, MaxJobBytes>>20)
+		return plan.Job{}, nil, refuse("too-large", "the job file has %d MB; at most %d MB are read", len(data)>>20, MaxJobBytes>>20)
 	}
 	var version struct {
 		Format *int `json:"format"`
 	}
 	if err := json.Unmarshal(data, &version); err != nil || version.Format == nil {
-		return plan.Job{}, refuse("not-a-job", "this is not a Draxel job file")
+		return plan.Job{}, nil, refuse("not-a-job", "this is not a Draxel job file")
 	}
 	if *version.Format > Format {
-		return plan.Job{}, refuse("newer-format", "the job file was written by a newer Draxel (format %d, this one reads up to %d): update Draxel and open it again", *version.Format, Format)
+		return plan.Job{}, nil, refuse("newer-format", "the job file was written by a newer Draxel (format %d, this one reads up to %d): update Draxel and open it again", *version.Format, Format)
 	}
 	var f JobFile
 	d := json.NewDecoder(bytes.NewReader(data))
 	d.DisallowUnknownFields()
 	if err := d.Decode(&f); err != nil {
-		return plan.Job{}, refuse("damaged-job", "the job file is damaged: %v", err)
+		return plan.Job{}, nil, refuse("damaged-job", "the job file is damaged: %v", err)
 	}
-	return f.Job, checkJob(f.Job)
+	if err := checkJob(f.Job); err != nil {
+		return plan.Job{}, nil, err
+	}
+	for id, p := range f.Pictures {
+		again, err := ReadPicture("", p.Data)
+		if err != nil {
+			return plan.Job{}, nil, refuse("damaged-job", "the job file is damaged: photograph %s: %v", id, err)
+		}
+		f.Pictures[id] = again
+	}
+	return f.Job, f.Pictures, nil
 }
 
 func checkJob(j plan.Job) error {
@@ -74,6 +87,9 @@ func checkJob(j plan.Job) error {
 		if _, _, err := t.Read(); err != nil {
 			return refuse("damaged-job", "the job file is damaged: %v", err)
 		}
+	}
+	if _, err := j.Facts(); err != nil {
+		return refuse("damaged-job", "the job file is damaged: %v", err)
 	}
 	for _, d := range j.Decisions {
 		if d.Side != match.From && d.Side != match.To {

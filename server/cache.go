@@ -21,6 +21,8 @@ type computed struct {
 	readings map[match.Side]gather.Reading
 	plan     plan.Plan
 	hash     string // of the job: what a print is made from
+	factsKey string // which versions of the facts it was computed from
+	matchKey string // and of the decisions of Match
 }
 
 // cache keeps the latest revision of the jobs used last.
@@ -64,7 +66,7 @@ func (s *Server) compute(ctx context.Context, id string) (*computed, error) {
 		if err != nil {
 			return nil, err
 		}
-		j, err := follow(state)
+		j, err := follow(state, s.cache.latest(id))
 		if err == nil {
 			s.cache.put(j)
 		}
@@ -76,20 +78,28 @@ func (s *Server) compute(ctx context.Context, id string) (*computed, error) {
 	return v.(*computed), nil
 }
 
-func follow(state store.State) (*computed, error) {
+// latest gives the job as it was computed last, whatever its revision.
+func (c *cache) latest(id string) *computed {
+	c.mu.Lock()
+	defer c.mu.Unlock()
+	return c.jobs[id]
+}
+
+// follow computes a job. What has not changed since it was computed last is taken from there: the facts, and the
+// crosswalk where no decision of Match has changed either.
+func follow(state store.State, last *computed) (*computed, error) {
 	j := &computed{State: state, readings: map[match.Side]gather.Reading{}}
-	var err error
-	if j.facts, err = state.Job.Facts(); err != nil {
+	j.factsKey, j.matchKey = keys(state)
+	if last != nil && last.factsKey == j.factsKey {
+		j.facts, j.readings = last.facts, last.readings
+	} else if err := j.readFacts(); err != nil {
 		return nil, err
 	}
-	for side, table := range map[match.Side]*plan.Table{match.From: state.Job.From, match.To: state.Job.To} {
-		if table != nil {
-			if _, j.readings[side], err = table.Read(); err != nil {
-				return nil, err
-			}
-		}
+	if last != nil && last.factsKey == j.factsKey && last.matchKey == j.matchKey {
+		j.plan = plan.Follow(j.facts, state.Job.Chosen(), last.plan.Match)
+	} else {
+		j.plan = plan.Compute(j.facts, state.Job.Chosen())
 	}
-	j.plan = plan.Compute(j.facts, plan.Decisions{Match: state.Job.Decisions})
 	text, err := json.Marshal(state.Job)
 	if err != nil {
 		return nil, fmt.Errorf("hash job: %w", err)
@@ -97,4 +107,34 @@ func follow(state store.State) (*computed, error) {
 	sum := sha256.Sum256(text)
 	j.hash = hex.EncodeToString(sum[:6])
 	return j, nil
+}
+
+func (j *computed) readFacts() error {
+	var err error
+	if j.facts, err = j.Job.Facts(); err != nil {
+		return err
+	}
+	for side, table := range map[match.Side]*plan.Table{match.From: j.Job.From, match.To: j.Job.To} {
+		if table != nil {
+			if _, j.readings[side], err = table.Read(); err != nil {
+				return err
+			}
+		}
+	}
+	return nil
+}
+
+// keys name the versions of everything that is a fact, and of the decisions of Match.
+func keys(state store.State) (facts, decided string) {
+	f, d := sha256.New(), sha256.New()
+	for _, name := range sortedKeys(state.Versions) {
+		switch kind := store.KindOf(name); kind {
+		case store.Fact:
+			fmt.Fprintf(f, "%s:%d\n", name, state.Versions[name])
+		case store.MatchDecision:
+			fmt.Fprintf(d, "%s:%d\n", name, state.Versions[name])
+		case store.Other:
+		}
+	}
+	return hex.EncodeToString(f.Sum(nil)), hex.EncodeToString(d.Sum(nil))
 }

@@ -39,11 +39,7 @@ type upload struct {
 func readUpload(c *gin.Context) (upload, error) {
 	var u upload
 	if err := c.Request.ParseMultipartForm(8 << 20); err != nil {
-		var tooLarge *http.MaxBytesError
-		if errors.As(err, &tooLarge) {
-			return u, err
-		}
-		return u, problem(http.StatusBadRequest, "bad-request", sentence("the upload cannot be read: "+err.Error()), "")
+		return u, tooLargeOr(err, problem(http.StatusBadRequest, "bad-request", sentence("the upload cannot be read: "+err.Error()), ""))
 	}
 	data := []byte(c.Request.PostFormValue("text"))
 	if file, _, err := c.Request.FormFile("file"); err == nil {
@@ -62,6 +58,15 @@ func readUpload(c *gin.Context) (upload, error) {
 	var err error
 	u.table, err = exchange.ReadTable(data, c.Request.PostFormValue("sheet"))
 	return u, err
+}
+
+// tooLargeOr gives an error that says that something is too large as it is, and the other for any other.
+func tooLargeOr(err, otherwise error) error {
+	var tooLarge *http.MaxBytesError
+	if errors.As(err, &tooLarge) {
+		return err
+	}
+	return otherwise
 }
 
 // sampleLines is how much of a table is shown as it was brought.

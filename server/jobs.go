@@ -7,6 +7,7 @@ import (
 	"io"
 	"net/http"
 	"net/url"
+	"slices"
 	"strings"
 
 	"github.com/gin-gonic/gin"
@@ -74,8 +75,8 @@ func (s *Server) createJob(c *gin.Context) error {
 	return s.create(c, r.ID, plan.Job{Title: strings.TrimSpace(r.Title), Kind: r.Kind, Donor: r.Donor, Chassis: r.Chassis})
 }
 
-func (s *Server) create(c *gin.Context, requestID string, j plan.Job) error {
-	id, err := s.store.Create(c.Request.Context(), s.newID(), requestID, who(c), j)
+func (s *Server) create(c *gin.Context, requestID string, j plan.Job, pictures ...store.Picture) error {
+	id, err := s.store.Create(c.Request.Context(), s.newID(), requestID, who(c), j, pictures...)
 	if err != nil {
 		return err
 	}
@@ -88,11 +89,15 @@ func (s *Server) openJobFile(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	j, err := exchange.ReadJob(data)
+	j, pictures, err := exchange.ReadJob(data)
 	if err != nil {
 		return err
 	}
-	return s.create(c, s.newID(), j)
+	kept := make([]store.Picture, 0, len(pictures))
+	for id, p := range pictures {
+		kept = append(kept, store.Picture{ID: id, Picture: p.Data, Thumb: p.Thumb})
+	}
+	return s.create(c, s.newID(), j, kept...)
 }
 
 func (s *Server) saveJobFile(c *gin.Context) error {
@@ -100,8 +105,16 @@ func (s *Server) saveJobFile(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
+	pictures := map[string]exchange.Picture{}
+	for _, x := range state.Job.Photos {
+		p, err := s.store.Photo(c.Request.Context(), state.ID, x.ID)
+		if err != nil {
+			return err
+		}
+		pictures[x.ID] = exchange.Picture{Data: p.Picture, Width: x.Width, Height: x.Height}
+	}
 	var b bytes.Buffer
-	if err := exchange.WriteJob(&b, state.Job); err != nil {
+	if err := exchange.WriteJob(&b, state.Job, pictures); err != nil {
 		return err
 	}
 	download(c, state.Job.Title+".draxel.json", "application/json", b.Bytes())
@@ -131,11 +144,14 @@ func (s *Server) showJob(c *gin.Context) error {
 	if v.Findings == nil {
 		v.Findings = []finding.Finding{}
 	}
-	v.Open = OpenCounts{Match: j.plan.Totals.Open, Pin: len(j.plan.Steps)}
+	t := j.plan.Thin.Counts
+	v.Open = OpenCounts{Match: j.plan.Totals.Open, Thin: t.Steps - t.Done, Pin: len(j.plan.Steps)}
 	for _, side := range []match.Side{match.From, match.To} {
 		r, ok := j.readings[side]
 		if !ok {
-			v.Open.Gather++
+			if side == match.From || slices.Contains(info.Stages, "match") {
+				v.Open.Gather++
+			}
 			continue
 		}
 		v.Tables[side] = TableState{len(r.Rows), len(r.Rejected)}
@@ -182,42 +198,52 @@ type change struct {
 	seen             int64          // the revision that the person saw: what was changed since is not overwritten
 	base             int64          // the revision that it was checked against, 0 where nothing else matters
 	bodies           map[string]any // subjects; nil removes one
+	pictures         []store.Picture
 }
 
 // apply writes a change and answers with the job's new revision.
 func (s *Server) apply(c *gin.Context, ch change) error {
+	done, err := s.write(c, ch)
+	if err != nil {
+		return err
+	}
+	c.JSON(http.StatusOK, done)
+	return nil
+}
+
+// write writes a change.
+func (s *Server) write(c *gin.Context, ch change) (Done, error) {
 	ctx, job := c.Request.Context(), c.Param("job")
 	if ch.id == "" || len(ch.id) > 100 {
-		return problem(http.StatusBadRequest, "no-change-id", "The change has no id.", "/id")
+		return Done{}, problem(http.StatusBadRequest, "no-change-id", "The change has no id.", "/id")
 	}
 	state, err := s.store.Load(ctx, job)
 	if err != nil {
-		return err
+		return Done{}, err
 	}
 	known, err := s.store.Known(ctx, ch.id) // a retry of a change that came through is not stale
 	if err != nil {
-		return err
+		return Done{}, err
 	}
-	r := store.Request{ID: ch.id, Who: who(c), What: ch.what, Reason: ch.reason, Base: ch.base}
+	r := store.Request{ID: ch.id, Who: who(c), What: ch.what, Reason: ch.reason, Base: ch.base, Pictures: ch.pictures}
 	for _, subject := range sortedKeys(ch.bodies) {
 		p := store.Put{Subject: subject, Expect: state.Versions[subject]}
 		if p.Expect > ch.seen && known == 0 {
-			return &store.StaleError{Subject: subject}
+			return Done{}, &store.StaleError{Subject: subject}
 		}
 		if body := ch.bodies[subject]; body != nil {
 			if p.Body, err = json.Marshal(body); err != nil {
-				return err
+				return Done{}, err
 			}
 		}
 		r.Puts = append(r.Puts, p)
 	}
 	revision, err := s.store.Apply(ctx, job, r)
 	if err != nil {
-		return err
+		return Done{}, err
 	}
 	s.events.tell(job, revision)
-	c.JSON(http.StatusOK, Done{Job: job, Revision: revision, Count: len(r.Puts)})
-	return nil
+	return Done{Job: job, Revision: revision, Count: len(r.Puts)}, nil
 }
 
 func (s *Server) undo(c *gin.Context) error {
@@ -250,11 +276,10 @@ func (s *Server) showJournal(c *gin.Context) error {
 	return nil
 }
 
-// about gives the cavity of a change of one decision.
+// about gives what a change of one subject was about.
 func about(e store.Entry) string {
 	if len(e.Changes) != 1 {
 		return ""
 	}
-	at, _ := store.DecisionAt(e.Changes[0].Subject)
-	return at.String()
+	return store.Subject(e.Changes[0].Subject)
 }

@@ -45,6 +45,8 @@ func asProblem(err error) *Problem {
 		return problem(http.StatusConflict, "stale", "Somebody else changed this since you saw it. Nothing was changed: look again and repeat.", stale.Subject)
 	case errors.Is(err, store.ErrNoJob):
 		return problem(http.StatusNotFound, "no-such-job", "There is no such job.", "")
+	case errors.Is(err, store.ErrNoPhoto):
+		return problem(http.StatusNotFound, "no-such-photo", "There is no such photograph.", "")
 	case errors.Is(err, store.ErrNoUndo):
 		return problem(http.StatusConflict, "nothing-to-undo", "There is nothing to undo.", "")
 	}

@@ -10,11 +10,13 @@ import (
 	"encoding/hex"
 	"log/slog"
 	"net/http"
+	"sync"
 	"time"
 
 	"github.com/gin-gonic/gin"
 	"golang.org/x/sync/singleflight"
 
+	"draxel/exchange"
 	"draxel/store"
 )
 
@@ -27,6 +29,8 @@ type Server struct {
 	cache   cache
 	loading singleflight.Group
 	events  hub
+
+	unpacking sync.Mutex // a photograph is unpacked one at a time
 }
 
 // Options are what a server is made with; Now and NewID may be nil.
@@ -74,6 +78,25 @@ func (s *Server) Handler() http.Handler {
 	job.GET("/events", answer(s.streamEvents))
 	job.POST("/undo", limited(1<<16), answer(s.undo))
 
+	job.GET("/gather", answer(s.showGather))
+	job.PUT("/gather/identity", limited(1<<20), answer(s.putIdentity))
+	job.PUT("/gather/items", limited(1<<20), answer(s.putItems))
+	job.PUT("/gather/before", limited(1<<20), answer(s.putBefore))
+	job.PUT("/gather/looked/:connector", limited(1<<16), answer(s.putLooked))
+	job.GET("/gather/lists/:kind", answer(s.showSheet))
+	job.PUT("/gather/lists/:kind", limited(maxUpload), answer(s.importSheet))
+	job.POST("/gather/lists/:kind/cells", limited(4<<20), answer(s.editSheet))
+	job.POST("/gather/readings", limited(1<<16), answer(s.addReading))
+	job.POST("/gather/readings/:fact/drop", limited(1<<16), answer(s.dropFact(store.SubjectReading, "drop-reading")))
+	job.POST("/gather/traces", limited(1<<16), answer(s.addTrace))
+	job.POST("/gather/traces/:fact/drop", limited(1<<16), answer(s.dropFact(store.SubjectTrace, "drop-trace")))
+	job.POST("/gather/photos", limited(exchange.MaxPicture+1<<16), answer(s.addPhoto))
+	job.GET("/gather/photos/:fact", answer(s.showPhoto(false)))
+	job.GET("/gather/photos/:fact/thumb", answer(s.showPhoto(true)))
+	job.POST("/gather/photos/:fact/drop", limited(1<<16), answer(s.dropFact(store.SubjectPhoto, "drop-photo")))
+	job.POST("/gather/earlier", limited(1<<16), answer(s.applyEarlier))
+	job.GET("/gather/labels.pdf", answer(s.labelsPDF))
+
 	job.GET("/gather/:side", answer(s.showTable))
 	job.POST("/gather/:side/preview", limited(maxUpload), answer(s.previewTable))
 	job.PUT("/gather/:side", limited(maxUpload), answer(s.importTable))
@@ -85,6 +108,14 @@ func (s *Server) Handler() http.Handler {
 	job.PUT("/match/kept", limited(1<<20), answer(s.keepHousings))
 	job.POST("/match/decide", limited(1<<20), answer(s.decide))
 	job.POST("/match/accept", limited(1<<16), answer(s.acceptAbove))
+
+	job.GET("/thin", answer(s.showThin))
+	job.POST("/thin/decide", limited(1<<20), answer(s.decideThin))
+	job.GET("/thin/cut", answer(s.showCut))
+	job.GET("/thin/circuit", answer(s.showCircuit))
+	job.GET("/thin/work", answer(s.showWork))
+	job.POST("/thin/tick", limited(1<<20), answer(s.tick))
+	job.PUT("/thin/bench", limited(1<<16), answer(s.putBench))
 
 	job.GET("/pin", answer(s.showPin))
 	job.GET("/pin/sheet.pdf", answer(s.sheetPDF))

@@ -210,7 +210,7 @@ func TestJobFileThereAndBack(t *testing.T) {
 	if !bytes.Equal(file, again) {
 		t.Error("a job file that was opened and saved is not the same")
 	}
-	for name, text := range map[string]string{"not-a-job": `[1,2]`, "newer-format": `{"format":2,"job":{}}`, "damaged-job": `{"format":1,"job":{"title":"x","kind":"burnt","donor":"","chassis":""}}`} {
+	for name, text := range map[string]string{"not-a-job": `[1,2]`, "newer-format": `{"format":3,"job":{}}`, "damaged-job": `{"format":1,"job":{"title":"x","kind":"burnt","donor":"","chassis":""}}`} {
 		status, reply, _ := c.do("POST", "/api/jobs/file", "application/json", strings.NewReader(text))
 		if _, code := decode[server.Done](c, status, reply); code != name {
 			t.Errorf("%s: got %q", name, code)

@@ -70,6 +70,7 @@ type TableState struct {
 type OpenCounts struct {
 	Gather int `json:"gather"`
 	Match  int `json:"match"`
+	Thin   int `json:"thin"`
 	Pin    int `json:"pin"`
 }
 

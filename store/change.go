@@ -30,6 +30,8 @@ type Request struct {
 	Reason string
 	Base   int64 // where not 0: the job's revision that the change was checked against; ErrMoved if it has another by now
 	Puts   []Put
+
+	Pictures []Picture // bytes of the photographs that it adds
 }
 
 // Change is one subject in a journal entry.
@@ -172,6 +174,9 @@ func (s *Store) write(ctx context.Context, tx *sqlx.Tx, job string, r Request, u
 	}
 	if r.Base > 0 && revision != r.Base+1 {
 		return 0, ErrMoved
+	}
+	if err := putPictures(ctx, tx, job, r.Pictures); err != nil {
+		return 0, err
 	}
 	changes := make([]Change, 0, len(r.Puts))
 	for _, p := range r.Puts {

@@ -6,38 +6,11 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
-	"slices"
-	"strings"
 
 	"github.com/jmoiron/sqlx"
 
-	"draxel/core/harness"
-	"draxel/core/match"
 	"draxel/core/plan"
 )
-
-// Names of the subjects that every job may have.
-const (
-	SubjectJob  = "job"  // title, kind, donor, chassis
-	SubjectKept = "kept" // which housings are kept
-)
-
-// SubjectTable names the table of a side.
-func SubjectTable(side match.Side) string { return "table/" + string(side) }
-
-// SubjectDecision names the decision about a row.
-func SubjectDecision(side match.Side, at harness.Ref) string {
-	return "decision/" + string(side) + "/" + at.Connector + "/" + at.Cavity
-}
-
-// DecisionAt gives the cavity that a subject decides about, and false for any other subject.
-func DecisionAt(subject string) (harness.Ref, bool) {
-	parts := strings.SplitN(subject, "/", 4)
-	if len(parts) != 4 || parts[0] != "decision" {
-		return harness.Ref{}, false
-	}
-	return harness.Ref{Connector: parts[2], Cavity: parts[3]}, true
-}
 
 // Head is the subject "job".
 type Head struct {
@@ -80,8 +53,9 @@ func (s *Store) Jobs(ctx context.Context) ([]Listed, error) {
 	return jobs, nil
 }
 
-// Create makes a job of everything in it, under a new id. A request id that is known already gives that job again.
-func (s *Store) Create(ctx context.Context, id, requestID, who string, j plan.Job) (string, error) {
+// Create makes a job of everything in it, under a new id, with the pictures of its photographs. A request id that is known
+// already gives that job again.
+func (s *Store) Create(ctx context.Context, id, requestID, who string, j plan.Job, pictures ...Picture) (string, error) {
 	puts, err := jobPuts(j)
 	if err != nil {
 		return "", err
@@ -100,34 +74,10 @@ func (s *Store) Create(ctx context.Context, id, requestID, who string, j plan.Jo
 		if _, err := tx.ExecContext(ctx, `INSERT INTO jobs (id, revision, created, changed) VALUES (?, 0, ?, ?)`, id, now, now); err != nil {
 			return fmt.Errorf("create: %w", err)
 		}
-		_, err = s.write(ctx, tx, id, Request{ID: requestID, Who: who, What: "create", Puts: puts}, nil)
+		_, err = s.write(ctx, tx, id, Request{ID: requestID, Who: who, What: "create", Puts: puts, Pictures: pictures}, nil)
 		return err
 	})
 	return made, err
-}
-
-func jobPuts(j plan.Job) ([]Put, error) {
-	var puts []Put
-	var failed error
-	add := func(subject string, v any) {
-		body, err := json.Marshal(v)
-		failed = errors.Join(failed, err)
-		puts = append(puts, Put{subject, body, Any})
-	}
-	add(SubjectJob, Head{j.Title, j.Kind, j.Donor, j.Chassis})
-	if j.From != nil {
-		add(SubjectTable(match.From), j.From)
-	}
-	if j.To != nil {
-		add(SubjectTable(match.To), j.To)
-	}
-	if j.Kept != nil {
-		add(SubjectKept, j.Kept)
-	}
-	for _, d := range j.Decisions {
-		add(SubjectDecision(d.Side, d.At), d)
-	}
-	return puts, failed
 }
 
 // Delete takes a job off the list. Its data stays in the database, for whoever has to get it back.
@@ -169,35 +119,8 @@ func (s *Store) Load(ctx context.Context, id string) (State, error) {
 			return state, fmt.Errorf("load %s: %w", r.Name, err)
 		}
 	}
-	slices.SortFunc(state.Job.Decisions, func(a, b match.Decision) int {
-		if a.Side != b.Side {
-			return strings.Compare(string(a.Side), string(b.Side))
-		}
-		return harness.CompareRefs(a.At, b.At)
-	})
+	sort(&state.Job)
 	return state, nil
-}
-
-func (s *State) take(name string, body []byte) error {
-	switch {
-	case name == SubjectJob:
-		var h Head
-		err := json.Unmarshal(body, &h)
-		s.Job.Title, s.Job.Kind, s.Job.Donor, s.Job.Chassis = h.Title, h.Kind, h.Donor, h.Chassis
-		return err
-	case name == SubjectKept:
-		return json.Unmarshal(body, &s.Job.Kept)
-	case name == SubjectTable(match.From):
-		return json.Unmarshal(body, &s.Job.From)
-	case name == SubjectTable(match.To):
-		return json.Unmarshal(body, &s.Job.To)
-	}
-	var d match.Decision
-	if err := json.Unmarshal(body, &d); err != nil {
-		return err
-	}
-	s.Job.Decisions = append(s.Job.Decisions, d)
-	return nil
 }
 
 // Revision gives a job's revision. It fails with ErrNoJob.

@@ -19,6 +19,7 @@ import (
 	"draxel/core/pin"
 	"draxel/core/plan"
 	"draxel/core/size"
+	"draxel/core/thin"
 	"draxel/exchange"
 	"draxel/server"
 )
@@ -40,6 +41,26 @@ type api struct {
 	AcceptRequest  server.AcceptRequest
 	PinView        server.PinView
 	JournalView    server.JournalView
+	GatherView     server.GatherView
+	SheetView      server.SheetView
+	SheetEdit      server.SheetEditRequest
+	Identity       server.IdentityRequest
+	Items          server.ItemsRequest
+	Before         server.BeforeRequest
+	Looked         server.LookedRequest
+	Reading        server.ReadingRequest
+	Trace          server.TraceRequest
+	Drop           server.DropRequest
+	Earlier        server.EarlierRequest
+	PhotoMeta      server.PhotoMeta
+	ThinView       server.ThinView
+	ThinChange     server.ThinChange
+	ThinRequest    server.ThinRequest
+	CutView        server.CutView
+	CircuitView    server.CircuitView
+	WorkView       server.WorkView
+	TickRequest    server.TickRequest
+	BenchRequest   server.BenchRequest
 	Problem        server.Problem
 }
 
@@ -82,6 +103,16 @@ var enums = map[reflect.Type][]any{
 	reflect.TypeFor[harness.Corner]():   list(harness.TopLeft, harness.TopRight),
 	reflect.TypeFor[pin.Kind]():         list(pin.Move, pin.Pull, pin.Seat, pin.Out, pin.Hold, pin.New, pin.Seal),
 	reflect.TypeFor[plan.Kind]():        kinds(),
+	reflect.TypeFor[gather.SheetKind](): list(gather.SheetKinds()...),
+	reflect.TypeFor[gather.Key]():       list(gather.Keys()...),
+	reflect.TypeFor[gather.Works]():     list(gather.NotTried, gather.DidWork, gather.DidNot, gather.NotFitted),
+	reflect.TypeFor[gather.State]():     list(gather.NotLooked, gather.Good, gather.Worn, gather.Broken),
+	reflect.TypeFor[gather.Saw]():       list(gather.GoesHere, gather.JoinsAt, gather.EndsOff, gather.AddedTo, gather.Differs, gather.Stuck, gather.NamedAs),
+	reflect.TypeFor[thin.Scope]():       list(thin.System, thin.Module, thin.Connector, thin.Wire, thin.Joint),
+	reflect.TypeFor[thin.Choice]():      list(thin.Undecided, thin.Keep, thin.Goes),
+	reflect.TypeFor[thin.Fate]():        list(thin.Leave, thin.Trim, thin.Through, thin.Rejoin, thin.Dissolve),
+	reflect.TypeFor[thin.School]():      list(thin.Extract, thin.CutSeal),
+	reflect.TypeFor[thin.StepKind]():    list(thin.StepKinds()...),
 }
 
 func list[T any](values ...T) []any {

@@ -118,7 +118,7 @@ func CheckBefore(b Before, looked map[string]Looked) []finding.Finding {
 	}
 	if len(replace) > 0 {
 		out = append(out, finding.Finding{Code: "to-replace", Severity: finding.Check, Stage: "gather", Subject: replace[0],
-			Text: fmt.Sprintf("%d connectors need parts: %s.", len(replace), strings.Join(replace, "; ")), Remedy: "Order them before the harness is opened."})
+			Text: "To be replaced: " + strings.Join(replace, "; ") + ".", Remedy: "Order them before the harness is opened."})
 	}
 	did := slices.ContainsFunc(b.Baseline, func(x Baseline) bool { return x.Works == DidNot })
 	if did {

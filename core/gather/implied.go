@@ -154,10 +154,10 @@ func (b *builder) remarks() {
 		}
 	}
 	if implied > 0 {
-		b.find("splices-implied", finding.Note, "", "Open the harness there, or measure, before anything is cut.", "%d splices follow from circuit numbers or readings and have not been seen.", implied)
+		b.find("splices-implied", finding.Note, "", "Open the harness there, or measure, before anything is cut.", "Splices that follow from circuit numbers or readings, or that nobody has seen: %d.", implied)
 	}
 	if unseen > 0 {
-		b.find("ends-unseen", finding.Note, "", "Trace them, or leave them: what is not understood stays in the harness.", "%d wires have an end that nobody has followed.", unseen)
+		b.find("ends-unseen", finding.Note, "", "Trace them, or leave them: what is not understood stays in the harness.", "Ends of wires that nobody has followed: %d.", unseen)
 	}
 	for i := range b.loom.Connectors {
 		c := &b.loom.Connectors[i]

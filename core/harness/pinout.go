@@ -45,7 +45,7 @@ type Row struct {
 	Note     string         `json:"note,omitempty"`
 	Empty    bool           `json:"empty,omitempty"`    // a cavity that is said to hold no wire
 	Measured string         `json:"measured,omitempty"` // what readings say it is, where they say otherwise than the table
-	Line     int            `json:"line"`            // where in the imported table it stood, from 1
+	Line     int            `json:"line"`               // where in the imported table it stood, from 1
 }
 
 // Trust is how far a table is to be believed.

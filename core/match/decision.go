@@ -37,6 +37,7 @@ type Decision struct {
 	Source   string        `json:"source,omitempty"`   // of Sourced, one of Sources
 	Rejected []harness.Ref `json:"rejected,omitempty"` // To cavities that this From row does not go to
 	Reason   string        `json:"reason,omitempty"`
+	Verify   string        `json:"verify,omitempty"` // the earlier job that it was brought from, until somebody has verified it here
 	Who      string        `json:"who,omitempty"`
 	When     int64         `json:"when,omitempty"` // Unix milliseconds
 }

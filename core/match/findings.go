@@ -62,6 +62,7 @@ func (r *Result) Findings(from, to harness.Pinout) []finding.Finding {
 	var out []finding.Finding
 	out = append(out, r.lostDecisions()...)
 	out = append(out, r.contradictions()...)
+	out = append(out, r.unverifiedDecisions()...)
 	out = append(out, r.feedsMissing()...)
 	out = append(out, cylinders(From, r.from)...)
 	out = append(out, cylinders(To, r.to)...)
@@ -77,6 +78,24 @@ func (r *Result) Findings(from, to harness.Pinout) []finding.Finding {
 
 func feedRole(r signal.Role) bool {
 	return r == signal.Battery || r == signal.Ignition || r == signal.Ground
+}
+
+// unverifiedDecisions counts what was brought from an earlier job and nobody has taken over here.
+func (r *Result) unverifiedDecisions() []finding.Finding {
+	n, job, first := 0, "", ""
+	for _, l := range r.Lines {
+		if l.Verify != "" {
+			if n == 0 {
+				job, first = l.Verify, l.From.String()
+			}
+			n++
+		}
+	}
+	if n == 0 {
+		return nil
+	}
+	return []finding.Finding{{Code: "to-be-verified", Severity: finding.Check, Side: string(From), Subject: first,
+		Text: fmt.Sprintf("Decisions brought from %q that nobody has verified here: %d.", job, n), Remedy: "Look at each: accept it, or choose another. Until then they count as open."}}
 }
 
 // lostDecisions names the decisions that the tables have moved away from: a row is gone, or its cavity is taken.

@@ -41,6 +41,7 @@ type Line struct {
 	Candidates []Candidate `json:"candidates,omitempty"` // best first, at most six
 	Source     string      `json:"source,omitempty"`     // of NeedsSource
 	Reason     string      `json:"reason,omitempty"`     // a person's
+	Verify     string      `json:"verify,omitempty"`     // brought from this earlier job and not verified here: it counts as open
 }
 
 // Want is the verdict on one To row that no From row fills.
@@ -117,6 +118,9 @@ func (r *Result) line(i, assigned int) Line {
 			l.Verdict = Goes
 		case Sourced:
 			l.Verdict, l.Source = NeedsSource, d.Source
+		}
+		if d.Verify != "" {
+			l.Decided, l.Verify, l.P = false, d.Verify, Offered
 		}
 		return l
 	}

@@ -66,7 +66,12 @@ type Proof struct {
 
 // Compute gives the plan. It is pure: the same facts and decisions give the same plan.
 func Compute(f Facts, d Decisions) Plan {
-	p := Plan{Match: match.Crosswalk(f.From, f.To, f.Kept, d.Match)}
+	return Follow(f, d, match.Crosswalk(f.From, f.To, f.Kept, d.Match))
+}
+
+// Follow gives the plan where the crosswalk of these facts and decisions is known already.
+func Follow(f Facts, d Decisions, crosswalk *match.Result) Plan {
+	p := Plan{Match: crosswalk}
 	p.Totals = p.Match.Totals()
 	p.Findings = append(slices.Clone(f.Findings), p.Match.Findings(f.From, f.To)...)
 	p.decideThin(f, d)

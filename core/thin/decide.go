@@ -44,6 +44,7 @@ type status struct {
 	choice Choice
 	by     *Decision // nil where nothing was decided
 	soft   bool      // a hub: it has no need of its own for each of its wires
+	weak   bool      // a hub's end that follows the system of its wire's function
 }
 
 // decisions files what was decided.
@@ -144,10 +145,26 @@ func (t *thinning) terminalStatus(at int32) status {
 			return status{soft: hub}
 		}
 		if d := t.decided.system[t.wireSystem(w)]; d != nil && wire.Function != "" {
-			return status{choice: d.Choice, by: d}
+			return status{choice: d.Choice, by: d, weak: hub}
 		}
 	}
 	return status{soft: hub}
+}
+
+// soften: where something smaller than a system was decided about a circuit, an end at a hub no longer follows the
+// system: an oxygen sensor that is kept though the emissions go keeps its ends at the control unit.
+func (t *thinning) soften() {
+	narrow := make([]bool, t.net.circuits)
+	for i := range t.node {
+		if by := t.node[i].by; by != nil && by.On != System {
+			narrow[t.net.nodes[i].circuit] = true
+		}
+	}
+	for i := range t.node {
+		if t.node[i].weak && narrow[t.net.nodes[i].circuit] {
+			t.node[i] = status{soft: true}
+		}
+	}
 }
 
 // splitPair lets the wires of one half of an in-line pair go when that half goes and the other is somebody else's. Where

@@ -27,6 +27,11 @@ const (
 	Mend    StepKind = "mend" // put right what was cut before the decision changed
 )
 
+// StepKinds lists them.
+func StepKinds() []StepKind {
+	return []StepKind{Caution, Gate, Tie, Legs, OneWire, Undo, Bridge, PullOut, SealEnd, TakeOff, ComeOut, Nicks, Mend}
+}
+
 // Step is one thing to do when a harness is thinned.
 type Step struct {
 	work.Step

@@ -99,6 +99,7 @@ func Compute(in Input) *Result {
 	t.halves()
 	t.pairs()
 	t.statuses()
+	t.soften()
 	t.prune()
 	t.verdicts()
 	t.joints()

@@ -21,6 +21,26 @@ export interface ApiSchema {
   AcceptRequest: AcceptRequest;
   PinView: PinView;
   JournalView: JournalView;
+  GatherView: GatherView;
+  SheetView: SheetView;
+  SheetEdit: SheetEditRequest;
+  Identity: IdentityRequest;
+  Items: ItemsRequest;
+  Before: BeforeRequest;
+  Looked: LookedRequest;
+  Reading: ReadingRequest;
+  Trace: TraceRequest;
+  Drop: DropRequest;
+  Earlier: EarlierRequest;
+  PhotoMeta: PhotoMeta;
+  ThinView: ThinView;
+  ThinChange: ThinChange;
+  ThinRequest: ThinRequest;
+  CutView: CutView;
+  CircuitView: CircuitView;
+  WorkView: WorkView;
+  TickRequest: TickRequest;
+  BenchRequest: BenchRequest;
   Problem: Problem;
 }
 /**
@@ -85,6 +105,7 @@ export interface KindInfo {
   name: string;
   meaning: string;
   moves: boolean;
+  stages: string[];
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -166,6 +187,7 @@ export interface Sides {
 export interface OpenCounts {
   gather: number;
   match: number;
+  thin: number;
   pin: number;
 }
 /**
@@ -175,6 +197,7 @@ export interface OpenCounts {
 export interface Finding {
   code: string;
   severity: "danger" | "wrong" | "check" | "note";
+  stage?: string;
   side?: string;
   subject?: string;
   text: string;
@@ -319,6 +342,7 @@ export interface Row {
   farEnd?: string;
   note?: string;
   empty?: boolean;
+  measured?: string;
   line: number;
 }
 /**
@@ -445,6 +469,7 @@ export interface Line {
   candidates?: Candidate[];
   source?: string;
   reason?: string;
+  verify?: string;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -497,6 +522,7 @@ export interface Decision {
   source?: string;
   rejected?: Ref[];
   reason?: string;
+  verify?: string;
   who?: string;
   when?: number;
 }
@@ -597,6 +623,28 @@ export interface Edit {
   terminal?: string;
   at?: Ref;
   label?: string;
+  wire?: string;
+  end?: number;
+  joint?: string;
+  tips?: Tip[];
+  lengths?: Length[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Tip".
+ */
+export interface Tip {
+  state: string;
+  terminal?: string;
+  joint?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Length".
+ */
+export interface Length {
+  wire: string;
+  end: number;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -633,6 +681,823 @@ export interface JournalLine {
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "GatherView".
+ */
+export interface GatherView {
+  revision: number;
+  identity: Identity;
+  choices: {
+    [k: string]: string[];
+  };
+  open: OpenItem[];
+  before: Before;
+  functions: string[];
+  connectors: ConnectorLine[];
+  sheets: SheetLine[];
+  readings: Measurement[];
+  keyTable: KeyLine[];
+  traces: Trace[];
+  beliefs: Belief[];
+  queue: Unnamed[];
+  photos: Photo[];
+  findings: Finding[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Identity".
+ */
+export interface Identity {
+  sources?: Origin[];
+  unit?: UnitID;
+  throttle?: Change;
+  gearbox?: Change;
+  alternator?: Change;
+  cylinders?: number;
+  firingOrder?: string;
+  cylinder1?: string;
+  bank1?: string;
+  immobiliser?: string;
+  programmer?: Person;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Origin".
+ */
+export interface Origin {
+  name: string;
+  gives?: string;
+  year?: string;
+  variant?: string;
+  added?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "UnitID".
+ */
+export interface UnitID {
+  hardware?: string;
+  service?: string;
+  read?: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Change".
+ */
+export interface Change {
+  donor?: string;
+  will?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Person".
+ */
+export interface Person {
+  name?: string;
+  confirmed?: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "OpenItem".
+ */
+export interface OpenItem {
+  id: string;
+  do: string;
+  text: string;
+  why: string;
+  done: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Before".
+ */
+export interface Before {
+  baseline?: Baseline[];
+  unplugged?: Unplugged[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Baseline".
+ */
+export interface Baseline {
+  function: string;
+  works: "" | "works" | "did not" | "not fitted";
+  note?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Unplugged".
+ */
+export interface Unplugged {
+  item: string;
+  keyOff: boolean;
+  restarted: boolean;
+  saw?: string;
+  who?: string;
+  when?: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "ConnectorLine".
+ */
+export interface ConnectorLine {
+  id: string;
+  device?: string;
+  branch?: string;
+  wires: number;
+  locked?: boolean;
+  looked: Looked;
+  replace?: string[];
+  photos: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Looked".
+ */
+export interface Looked {
+  labelled?: boolean;
+  counted?: number;
+  latch?: "" | "good" | "worn" | "broken";
+  lock?: "" | "good" | "worn" | "broken";
+  seals?: "" | "good" | "worn" | "broken";
+  corrosion?: "" | "good" | "worn" | "broken";
+  insulation?: "" | "good" | "worn" | "broken";
+  note?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "SheetLine".
+ */
+export interface SheetLine {
+  kind: "wires" | "splices" | "connectors" | "devices" | "branches";
+  rows: number;
+  rejected: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Measurement".
+ */
+export interface Measurement {
+  id: string;
+  at: Ref;
+  to?: Ref;
+  key?: "off" | "accessory" | "run" | "crank";
+  volts?: number;
+  loaded?: boolean;
+  ohms?: number;
+  joined?: boolean;
+  note?: string;
+  who?: string;
+  when?: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "KeyLine".
+ */
+export interface KeyLine {
+  at: Ref;
+  volts: {
+    [k: string]: number;
+  };
+  loaded: {
+    [k: string]: boolean;
+  };
+  ohms?: number;
+  role?: string;
+  means: string;
+  proven: boolean;
+  missing?: ("off" | "accessory" | "run" | "crank")[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Trace".
+ */
+export interface Trace {
+  id: string;
+  wire?: string;
+  at?: Ref;
+  saw: "goes" | "joins" | "taped" | "added" | "colour" | "stuck" | "named";
+  to?: Ref;
+  splice?: string;
+  with?: string[];
+  text?: string;
+  by?: string;
+  note?: string;
+  who?: string;
+  when?: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Belief".
+ */
+export interface Belief {
+  wire: string;
+  was: string;
+  now: string;
+  by: string;
+  who?: string;
+  when?: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Unnamed".
+ */
+export interface Unnamed {
+  wire: string;
+  at: string[];
+  colour: string;
+  size?: string;
+  joins: string[];
+  neighbour: string[];
+  alike: string[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Photo".
+ */
+export interface Photo {
+  id: string;
+  connector: string;
+  note?: string;
+  width: number;
+  height: number;
+  bytes: number;
+  who?: string;
+  when?: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "SheetView".
+ */
+export interface SheetView {
+  revision: number;
+  source?: string;
+  fields: Field[];
+  reading: SheetReading;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Field".
+ */
+export interface Field {
+  name: string;
+  title: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "SheetReading".
+ */
+export interface SheetReading {
+  kind: "wires" | "splices" | "connectors" | "devices" | "branches";
+  columns: string[];
+  rows: SheetRow[];
+  rejected: Remark[];
+  next: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "SheetRow".
+ */
+export interface SheetRow {
+  line: number;
+  cells: {
+    [k: string]: string;
+  };
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "SheetEditRequest".
+ */
+export interface SheetEditRequest {
+  id: string;
+  seen: number;
+  edits: CellEdit[];
+  gone?: number[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "CellEdit".
+ */
+export interface CellEdit {
+  line: number;
+  field: string;
+  text: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "IdentityRequest".
+ */
+export interface IdentityRequest {
+  id: string;
+  seen: number;
+  identity: Identity;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "ItemsRequest".
+ */
+export interface ItemsRequest {
+  id: string;
+  seen: number;
+  items: {
+    [k: string]: boolean;
+  };
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "BeforeRequest".
+ */
+export interface BeforeRequest {
+  id: string;
+  seen: number;
+  before: Before;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "LookedRequest".
+ */
+export interface LookedRequest {
+  id: string;
+  seen: number;
+  looked: Looked;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "ReadingRequest".
+ */
+export interface ReadingRequest {
+  id: string;
+  seen: number;
+  reading: Measurement;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "TraceRequest".
+ */
+export interface TraceRequest {
+  id: string;
+  seen: number;
+  trace: Trace;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "DropRequest".
+ */
+export interface DropRequest {
+  id: string;
+  seen: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "EarlierRequest".
+ */
+export interface EarlierRequest {
+  id: string;
+  seen: number;
+  job: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "PhotoMeta".
+ */
+export interface PhotoMeta {
+  id: string;
+  seen: number;
+  connector: string;
+  note?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "ThinView".
+ */
+export interface ThinView {
+  revision: number;
+  facts: string;
+  wires: Wire[];
+  verdicts: WireVerdict[];
+  systems: SystemLine[];
+  joints: JointVerdict[];
+  counts: Counts;
+  proof: Proof;
+  proposed: Proposal[];
+  brought: Decision[];
+  findings: Finding[];
+  drawing: Drawing;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Wire".
+ */
+export interface Wire {
+  id: string;
+  /**
+   * @minItems 2
+   * @maxItems 2
+   */
+  ends: [End, End];
+  colour: Colour;
+  circuit?: string;
+  function?: string;
+  signal: Signal;
+  size?: number;
+  length?: number;
+  branch?: string;
+  pair?: string;
+  shield?: string;
+  source?: string;
+  added?: string;
+  note?: string;
+  implied?: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "End".
+ */
+export interface End {
+  at?: Ref;
+  splice?: string;
+  taped?: boolean;
+}
+/**
+ * This interface was referenced by `undefined`'s JSON-Schema definition
+ * via the `patternProperty` "^[0-9]+$".
+ *
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "WireVerdict".
+ */
+export interface WireVerdict {
+  choice: "" | "keep" | "goes";
+  by?: string;
+  reason?: string;
+  exception?: boolean;
+  contested?: boolean;
+  circuit: number;
+  system?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "SystemLine".
+ */
+export interface SystemLine {
+  system: string;
+  choice?: "" | "keep" | "goes";
+  by?: Decision;
+  wires: number;
+  keep: number;
+  goes: number;
+  undecided: number;
+  devices: Device[];
+  locked?: string;
+  proposed?: "" | "keep" | "goes";
+  why?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Device".
+ */
+export interface Device {
+  id: string;
+  kind?: string;
+  choice?: "" | "keep" | "goes";
+  own?: boolean;
+  connectors: string[];
+  wires: number;
+  by?: Decision;
+  added?: string;
+  plugs: PlugLine[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "PlugLine".
+ */
+export interface PlugLine {
+  id: string;
+  choice?: "" | "keep" | "goes";
+  by?: Decision;
+  locked?: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "JointVerdict".
+ */
+export interface JointVerdict {
+  id: string;
+  kind: string;
+  at?: Ref[];
+  fate: "leave" | "trim" | "through" | "rejoin" | "remove";
+  stays: string[];
+  goes: string[];
+  why: string;
+  system?: string;
+  added?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Counts".
+ */
+export interface Counts {
+  pulled: number;
+  placed: number;
+  deleted: number;
+  capped: number;
+  parked: number;
+  stock: number;
+  inHand: number;
+  balanced: boolean;
+  undecided: number;
+  keep: number;
+  goes: number;
+  liveStubs: number;
+  steps: number;
+  done: number;
+  minutes: number;
+  left: number;
+  learned: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Proposal".
+ */
+export interface Proposal {
+  on: "system" | "module" | "connector" | "wire" | "splice";
+  id: string;
+  choice: "" | "keep" | "goes";
+  why: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Drawing".
+ */
+export interface Drawing {
+  width: number;
+  height: number;
+  branches: Limb[];
+  spots: Spot[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Limb".
+ */
+export interface Limb {
+  id: string;
+  parent?: string;
+  x1: number;
+  y1: number;
+  x2: number;
+  y2: number;
+  length?: number;
+  keep: number;
+  goes: number;
+  undecided: number;
+  twig?: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Spot".
+ */
+export interface Spot {
+  kind: string;
+  id: string;
+  device?: string;
+  limb: string;
+  x: number;
+  y: number;
+  keep: number;
+  goes: number;
+  undecided: number;
+  implied?: boolean;
+  locked?: boolean;
+  off?: boolean;
+  fate?: "leave" | "trim" | "through" | "rejoin" | "remove";
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "ThinChange".
+ */
+export interface ThinChange {
+  job: string;
+  revision: number;
+  what?: string;
+  about?: string;
+  count?: number;
+  verdicts: {
+    [k: string]: WireVerdict;
+  };
+  systems: SystemLine[];
+  joints: JointVerdict[];
+  counts: Counts;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "ThinRequest".
+ */
+export interface ThinRequest {
+  id: string;
+  seen: number;
+  decisions: ThinDecision[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "ThinDecision".
+ */
+export interface ThinDecision {
+  on: "system" | "module" | "connector" | "wire" | "splice";
+  id: string;
+  choice: "" | "keep" | "goes";
+  reason?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "CutView".
+ */
+export interface CutView {
+  on: "system" | "module" | "connector" | "wire" | "splice";
+  id: string;
+  circuits: Parted[];
+  dies: Loss[];
+  fuses: string[];
+  legal: string[];
+  locked?: string;
+  carries: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Parted".
+ */
+export interface Parted {
+  circuit: number;
+  name: string;
+  wires: string[];
+  lose: string[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Loss".
+ */
+export interface Loss {
+  at: string;
+  function: string;
+  device?: string;
+  kept?: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "CircuitView".
+ */
+export interface CircuitView {
+  circuit: number;
+  wires: string[];
+  limbs: {
+    [k: string]: string[];
+  };
+  beliefs: Belief[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "WorkView".
+ */
+export interface WorkView {
+  revision: number;
+  steps: WorkStep[];
+  strays: Tick[];
+  counts: Counts;
+  proof: Proof;
+  line: string;
+  stock: StockLine[];
+  off: OffLine[];
+  yard: YardItem[];
+  bench: Bench;
+  findings: Finding[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "WorkStep".
+ */
+export interface WorkStep {
+  id: string;
+  edits: Edit[];
+  needs?: string[];
+  kind:
+    | "caution"
+    | "gate"
+    | "tie"
+    | "trim"
+    | "through"
+    | "remove"
+    | "rejoin"
+    | "extract"
+    | "seal"
+    | "take-off"
+    | "out"
+    | "nicks"
+    | "mend";
+  system?: string;
+  text: string;
+  why?: string;
+  wires?: string[];
+  at?: Ref[];
+  missing?: string[];
+  extract?: string[];
+  minutes: number;
+  noReturn?: boolean;
+  done: boolean;
+  who?: string;
+  when?: number;
+  blocked?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Tick".
+ */
+export interface Tick {
+  step: string;
+  edits: Edit[];
+  text: string;
+  minutes?: number;
+  reason?: string;
+  who?: string;
+  when?: number;
+  seq?: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "StockLine".
+ */
+export interface StockLine {
+  colour: string;
+  shown: string[];
+  size?: number;
+  pieces: number;
+  out: number;
+  length: number;
+  unknown: number;
+  swatch: Colour;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "OffLine".
+ */
+export interface OffLine {
+  id: string;
+  device?: string;
+  tails: number;
+  socket?: boolean;
+  off: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "YardItem".
+ */
+export interface YardItem {
+  text: string;
+  why: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Bench".
+ */
+export interface Bench {
+  school: "extract" | "cut";
+  stub: number;
+  rates: Rates;
+  usable: number;
+  worked?: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Rates".
+ */
+export interface Rates {
+  check: number;
+  seal: number;
+  splice: number;
+  join: number;
+  extract: number;
+  out: number;
+  takeOff: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "TickRequest".
+ */
+export interface TickRequest {
+  id: string;
+  seen: number;
+  steps: string[];
+  done: boolean;
+  outcome?: string;
+  reason?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "BenchRequest".
+ */
+export interface BenchRequest {
+  id: string;
+  seen: number;
+  bench: Bench;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
  * via the `definition` "Problem".
  */
 export interface Problem {
@@ -662,5 +1527,25 @@ export interface Api {
   AcceptRequest: AcceptRequest;
   PinView: PinView;
   JournalView: JournalView;
+  GatherView: GatherView;
+  SheetView: SheetView;
+  SheetEdit: SheetEditRequest;
+  Identity: IdentityRequest;
+  Items: ItemsRequest;
+  Before: BeforeRequest;
+  Looked: LookedRequest;
+  Reading: ReadingRequest;
+  Trace: TraceRequest;
+  Drop: DropRequest;
+  Earlier: EarlierRequest;
+  PhotoMeta: PhotoMeta;
+  ThinView: ThinView;
+  ThinChange: ThinChange;
+  ThinRequest: ThinRequest;
+  CutView: CutView;
+  CircuitView: CircuitView;
+  WorkView: WorkView;
+  TickRequest: TickRequest;
+  BenchRequest: BenchRequest;
   Problem: Problem;
 }

@@ -1,0 +1,105 @@
+package plan
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"draxel/core/finding"
+	"draxel/core/gather"
+	"draxel/core/match"
+	"draxel/core/thin"
+)
+
+// YardItem is something to bring from the donor before it is gone.
+type YardItem struct {
+	Text string `json:"text"`
+	Why  string `json:"why"`
+}
+
+// Yard lists what to bring from the donor, from what the job says of it and what was found at its connectors.
+func (j Job) Yard(r *thin.Result) []YardItem {
+	out := []YardItem{}
+	if id := j.Identity; id != nil {
+		if id.Throttle.Will == "electric" {
+			out = append(out, YardItem{"the accelerator pedal, with its plug and a hand's breadth of tails", "An electric throttle and its pedal are matched as a pair with the unit."})
+		}
+		if id.Immobiliser == "keep and relearn" {
+			out = append(out, YardItem{"every key, the ring coil, the immobiliser module and the ignition lock", "The immobiliser is kept and relearned."})
+		}
+		if id.Gearbox.Changed() && id.Gearbox.Will != "manual" {
+			out = append(out, YardItem{"the gearbox unit, the selector and their plugs with tails", "The gearbox changes to " + id.Gearbox.Will + "."})
+		}
+	}
+	ids := make([]string, 0, len(j.Looked))
+	for id := range j.Looked {
+		ids = append(ids, id)
+	}
+	slices.SortFunc(ids, finding.Natural)
+	for _, id := range ids {
+		if parts := j.Looked[id].Replace(); len(parts) > 0 && !slices.Contains(r.Off, id) {
+			out = append(out, YardItem{fmt.Sprintf("a plug like %s, with tails", id), "To be replaced there: " + strings.Join(parts, ", ") + "."})
+		}
+	}
+	for _, item := range j.openItems() {
+		if item.Do == "add" {
+			out = append(out, YardItem{item.Text, "It comes new: " + item.Why + "."})
+		}
+	}
+	return out
+}
+
+func (j Job) openItems() []gather.OpenItem {
+	if j.Identity == nil {
+		return nil
+	}
+	return slices.DeleteFunc(j.Identity.OpenItems(), func(i gather.OpenItem) bool { return j.Items[i.ID] })
+}
+
+// Earlier gives the decisions of an earlier job that apply to this one: those about cavities, wires, devices and
+// connectors that are here too and agree in what is said of them. Each is to be verified before it counts.
+func (j Job) Earlier(past Job) ([]thin.Decision, []match.Decision, error) {
+	here, err := j.Facts()
+	if err != nil {
+		return nil, nil, err
+	}
+	there, err := past.Facts()
+	if err != nil {
+		return nil, nil, err
+	}
+	var matches []match.Decision
+	decided := map[string]bool{}
+	for _, d := range j.Decisions {
+		decided[string(d.Side)+" "+d.At.String()] = true
+	}
+	for _, d := range past.Decisions {
+		a, okA := here.From.Row(d.At)
+		b, okB := there.From.Row(d.At)
+		if d.Side != match.From || !okA || !okB || a.Function != b.Function || decided["from "+d.At.String()] || d.Choice == match.Open {
+			continue
+		}
+		if d.Choice == match.Matched {
+			x, okX := here.To.Row(d.To)
+			y, okY := there.To.Row(d.To)
+			if _, vetoed := match.Veto(a.Signal, x.Signal); !okX || !okY || x.Function != y.Function || vetoed {
+				continue
+			}
+		}
+		d.Rejected, d.Verify = nil, past.Title
+		matches = append(matches, d)
+	}
+	var thins []thin.Decision
+	own := map[string]bool{}
+	for _, d := range j.Thin {
+		own[string(d.On)+" "+d.ID] = true
+	}
+	r := thin.Compute(thin.Input{Loom: &here.Laid.Loom, Bench: thin.Standard()})
+	for _, d := range past.Thin {
+		if own[string(d.On)+" "+d.ID] || d.Choice == thin.Undecided || r.Refuses(d) != "" {
+			continue
+		}
+		d.Verify = past.Title
+		thins = append(thins, d)
+	}
+	return thins, matches, nil
+}

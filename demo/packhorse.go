@@ -1,0 +1,62 @@
+package demo
+
+import (
+	"fmt"
+
+	"draxel/core/gather"
+	"draxel/core/plan"
+	"draxel/core/thin"
+	"draxel/exchange"
+)
+
+// when is the moment at which the demonstration's decisions were made: 24 November 2025, in milliseconds.
+const when = 1_764_000_000_000
+
+// describePackhorse gives the Packhorse its whole harness, what is known of its vehicles, and the first decisions.
+func describePackhorse(j *plan.Job) error {
+	j.Sheets = map[gather.SheetKind]*gather.Sheet{}
+	for _, kind := range gather.SheetKinds() {
+		data, err := File("packhorse/" + string(kind) + ".csv")
+		if err != nil {
+			return fmt.Errorf("demo: %w", err)
+		}
+		table, err := exchange.ReadTable(data, "")
+		if err != nil {
+			return fmt.Errorf("demo: %s: %w", kind, err)
+		}
+		j.Sheets[kind] = &gather.Sheet{Source: "traced on the bench", Cells: table.Cells}
+	}
+	j.Identity = &gather.Identity{
+		Sources: []gather.Origin{
+			{Name: "Tarn Sorrel 2.2 V4", Gives: "engine harness", Year: "2021", Variant: "twin clutch"},
+			{Name: "Bellweather Packhorse", Gives: "body harness", Year: "1991", Variant: "mountain rescue"},
+			{Name: "Tarn Sorrel estate", Gives: "engine harness", Year: "2019", Variant: "injector pigtails"},
+		},
+		Unit:       gather.UnitID{Hardware: "VK2-0417", Service: "VK2-0417-C"},
+		Throttle:   gather.Change{Donor: "electric", Will: "electric"},
+		Gearbox:    gather.Change{Donor: "twin clutch", Will: "manual"},
+		Alternator: gather.Change{Donor: "controlled", Will: "lamp-excited"},
+		Cylinders:  4, FiringOrder: "1-3-2-4", Cylinder1: "front left", Bank1: "left",
+		Immobiliser: "remove in programming", Programmer: gather.Person{Name: "Fen Programming"},
+	}
+	j.Before = &gather.Before{
+		Baseline:  []gather.Baseline{{Function: "brake lamps", Works: gather.DidWork}, {Function: "reverse lamps", Works: gather.DidNot}, {Function: "fuel gauge", Works: gather.DidWork}},
+		Unplugged: []gather.Unplugged{{Item: "alarm siren", KeyOff: true, Restarted: true, Saw: "starts and runs", Who: "Ines", When: when}},
+	}
+	j.Looked = map[string]gather.Looked{
+		"SP": {Labelled: true, Counted: 30}, "AL": {Labelled: true, Counted: 7, Note: "the alarm's book says 8 wires; one is under tape"}, "TC": {Labelled: true},
+		"IJ3": {Labelled: true, Latch: gather.Broken, Seals: gather.Worn},
+	}
+	for _, d := range []thin.Decision{
+		{On: thin.Module, ID: "SP-5", Choice: thin.Goes, Reason: "the VK-2 takes its place"},
+		{On: thin.Module, ID: "alarm", Choice: thin.Goes, Reason: "nobody has the key for it"},
+		{On: thin.System, ID: "emissions", Choice: thin.Goes, Reason: "expedition use off the road; checked with the owner"},
+		{On: thin.Module, ID: "oxygen sensor 1 front", Choice: thin.Keep, Reason: "the unit runs closed loop on it"},
+		{On: thin.Module, ID: "oxygen sensor 2 front", Choice: thin.Keep, Reason: "the unit runs closed loop on it"},
+		{On: thin.System, ID: "ignition", Choice: thin.Keep},
+	} {
+		d.Who, d.When = "Ines", when
+		j.Thin = append(j.Thin, d)
+	}
+	return nil
+}

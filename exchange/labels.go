@@ -1,0 +1,77 @@
+package exchange
+
+import (
+	"fmt"
+	"io"
+	"slices"
+	"strings"
+	"time"
+
+	"codeberg.org/go-pdf/fpdf"
+)
+
+// Label is what is stuck on a connector before it comes off.
+type Label struct {
+	Connector string
+	Device    string
+	Branch    string
+	Wires     int
+}
+
+// Labels are printed in three columns on A4, the connector's name large enough to read from a metre.
+const (
+	labelWide = 60.0 // mm
+	labelHigh = 22.0
+	labelCols = 3
+	labelRows = 12
+)
+
+// WriteLabelsPDF writes labels for the connectors, the job's title on each. The same labels give the same bytes.
+func WriteLabelsPDF(w io.Writer, title, printed string, all []Label) error {
+	pdf := fpdf.New("P", "mm", "A4", "")
+	pdf.SetCatalogSort(true)
+	date, err := time.Parse(time.DateOnly, printed)
+	if err != nil {
+		return fmt.Errorf("write labels: %w", err)
+	}
+	pdf.SetCreationDate(date)
+	pdf.SetModificationDate(date)
+	pdf.SetTitle(title+" · labels", true)
+	pdf.SetProducer("Draxel", true)
+	// Copies: cutting a font down writes into the bytes that it was given.
+	pdf.AddUTF8FontFromBytes("text", "", slices.Clone(fontText))
+	pdf.AddUTF8FontFromBytes("mono", "B", slices.Clone(fontMono))
+	pdf.SetMargins(margin, margin, margin)
+	pdf.SetAutoPageBreak(false, 0)
+	for i, l := range all {
+		k := i % (labelCols * labelRows)
+		if k == 0 {
+			pdf.AddPage()
+		}
+		x, y := margin+labelWide*float64(k%labelCols), margin+labelHigh*float64(k/labelCols)
+		pdf.SetDrawColor(180, 180, 180)
+		pdf.Rect(x, y, labelWide, labelHigh, "D")
+		size := 24.0
+		for pdf.SetFont("mono", "B", size); pdf.GetStringWidth(l.Connector) > labelWide-6 && size > 8; size -= 2 {
+			pdf.SetFont("mono", "B", size-2)
+		}
+		pdf.SetXY(x+2, y+1)
+		pdf.CellFormat(labelWide-4, 10, l.Connector, "", 0, "L", false, 0, "")
+		pdf.SetFont("text", "", 8)
+		for n, line := range []string{l.Device, strings.Trim(fmt.Sprintf("%d wires · %s", l.Wires, l.Branch), " ·"), title} {
+			for pdf.GetStringWidth(line) > labelWide-4 && len(line) > 1 {
+				r := []rune(line)
+				line = string(r[:len(r)-1])
+			}
+			pdf.SetXY(x+2, y+10.5+3.6*float64(n))
+			pdf.CellFormat(labelWide-4, 3.6, line, "", 0, "L", false, 0, "")
+		}
+	}
+	if len(all) == 0 {
+		pdf.AddPage()
+	}
+	if err := pdf.Output(w); err != nil {
+		return fmt.Errorf("write labels: %w", err)
+	}
+	return nil
+}

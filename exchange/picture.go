@@ -1,0 +1,74 @@
+package exchange
+
+import (
+	"bytes"
+	"image"
+	"image/jpeg"
+	_ "image/png" // a format that is read
+	"path/filepath"
+	"strings"
+
+	"github.com/disintegration/imaging"
+	_ "golang.org/x/image/webp" // a format that is read
+)
+
+// Limits of a photograph.
+const (
+	MaxPicture   = 25 << 20   // bytes as sent
+	maxPixels    = 50_000_000 // a picture of more is not unpacked
+	pictureSide  = 2048       // pixels of the longer side as kept
+	thumbSide    = 240
+	pictureGrade = 84 // of 100, JPEG
+)
+
+// Picture is a photograph as it is kept: a JPEG made anew from the pixels alone, so that where and when it was taken, and
+// whatever else a camera writes beside them, stay out of the job.
+type Picture struct {
+	Data   []byte `json:"data"`
+	Thumb  []byte `json:"thumb"`
+	Width  int    `json:"width"`
+	Height int    `json:"height"`
+}
+
+// formats are those that are read, with the extensions that name them.
+var formats = map[string][]string{"jpeg": {".jpg", ".jpeg", ".jfif"}, "png": {".png"}, "webp": {".webp"}}
+
+// ReadPicture makes a photograph ready to be kept: turned upright, made smaller, with a thumbnail. It fails with a
+// *Refusal when it is too large, no picture of a known format, not what its name says, or unpacks to too much.
+func ReadPicture(name string, data []byte) (Picture, error) {
+	if len(data) > MaxPicture {
+		return Picture{}, refuse("too-large", "the picture has %d MB; at most %d MB are read", len(data)>>20, MaxPicture>>20)
+	}
+	config, format, err := image.DecodeConfig(bytes.NewReader(data))
+	if _, read := formats[format]; err != nil || !read {
+		return Picture{}, refuse("not-a-picture", "this is not a JPEG, PNG or WebP picture")
+	}
+	ext := strings.ToLower(filepath.Ext(name))
+	for other, names := range formats {
+		for _, n := range names {
+			if ext == n && other != format {
+				return Picture{}, refuse("not-what-it-says", "the file is called %s and is a %s: it is not kept", ext, strings.ToUpper(format))
+			}
+		}
+	}
+	if config.Width <= 0 || config.Height <= 0 || config.Width > maxPixels/config.Height {
+		return Picture{}, refuse("too-many-pixels", "the picture has %d × %d pixels; at most %d million are unpacked", config.Width, config.Height, maxPixels/1_000_000)
+	}
+	whole, err := imaging.Decode(bytes.NewReader(data), imaging.AutoOrientation(true))
+	if err != nil {
+		return Picture{}, refuse("damaged-picture", "the picture is damaged: %v", err)
+	}
+	kept := imaging.Fit(whole, pictureSide, pictureSide, imaging.Lanczos)
+	p := Picture{Width: kept.Bounds().Dx(), Height: kept.Bounds().Dy()}
+	if p.Data, err = encode(kept); err != nil {
+		return Picture{}, err
+	}
+	p.Thumb, err = encode(imaging.Fit(kept, thumbSide, thumbSide, imaging.Box))
+	return p, err
+}
+
+func encode(m image.Image) ([]byte, error) {
+	var b bytes.Buffer
+	err := jpeg.Encode(&b, m, &jpeg.Options{Quality: pictureGrade})
+	return b.Bytes(), err
+}

@@ -1,0 +1,416 @@
+package server
+
+import (
+	"bytes"
+	"encoding/json"
+	"io"
+	"net/http"
+	"slices"
+	"strconv"
+	"strings"
+	"time"
+
+	"github.com/gin-gonic/gin"
+
+	"draxel/core/finding"
+	"draxel/core/gather"
+	"draxel/core/harness"
+	"draxel/core/plan"
+	"draxel/exchange"
+	"draxel/store"
+)
+
+// showGather gives everything of Gather beside the pinout tables.
+func (s *Server) showGather(c *gin.Context) error {
+	j, err := s.compute(c.Request.Context(), c.Param("job"))
+	if err != nil {
+		return err
+	}
+	job := j.Job
+	v := GatherView{Revision: j.Revision, Choices: gather.Choices(), Functions: gather.Functions(), Photos: job.Photos, Readings: job.Readings, Traces: job.Traces,
+		Open: []OpenItem{}, Connectors: []ConnectorLine{}, Sheets: []SheetLine{}, KeyTable: gather.KeyTable(slices.Clone(job.Readings)), Beliefs: j.facts.Laid.Beliefs,
+		Queue: gather.Queue(&j.facts.Laid.Loom), Findings: []finding.Finding{}}
+	if job.Identity != nil {
+		v.Identity = *job.Identity
+		for _, i := range job.Identity.OpenItems() {
+			v.Open = append(v.Open, OpenItem{i, job.Items[i.ID]})
+		}
+	}
+	if job.Before != nil {
+		v.Before = *job.Before
+	}
+	photos := map[string]int{}
+	for _, p := range job.Photos {
+		photos[p.Connector]++
+	}
+	wires := map[string]int{}
+	for i := range j.facts.Laid.Loom.Wires {
+		for _, e := range j.facts.Laid.Loom.Wires[i].Ends {
+			wires[e.At.Connector]++
+		}
+	}
+	for i := range j.facts.Laid.Loom.Connectors {
+		h := &j.facts.Laid.Loom.Connectors[i]
+		l := job.Looked[h.ID]
+		v.Connectors = append(v.Connectors, ConnectorLine{h.ID, h.Device, h.Branch, wires[h.ID], h.Locked, l, l.Replace(), photos[h.ID]})
+	}
+	for _, kind := range gather.SheetKinds() {
+		line := SheetLine{Kind: kind}
+		if sheet := job.Sheets[kind]; sheet != nil {
+			if r, err := gather.ReadSheet(kind, *sheet); err == nil {
+				line.Rows, line.Rejected = len(r.Rows), len(r.Rejected)
+			}
+		}
+		v.Sheets = append(v.Sheets, line)
+	}
+	for _, f := range j.plan.Findings {
+		if f.Stage == "gather" {
+			v.Findings = append(v.Findings, f)
+		}
+	}
+	v.fill()
+	c.JSON(http.StatusOK, v)
+	return nil
+}
+
+func (s *Server) putIdentity(c *gin.Context) error {
+	r, err := read[IdentityRequest](c)
+	if err != nil {
+		return err
+	}
+	for _, o := range r.Identity.Sources {
+		if strings.TrimSpace(o.Name) == "" {
+			return problem(http.StatusUnprocessableEntity, "no-name", "Give each source a name.", "/identity/sources")
+		}
+	}
+	return s.apply(c, change{id: r.ID, what: "identity", seen: r.Seen, bodies: map[string]any{store.SubjectIdentity: r.Identity}})
+}
+
+func (s *Server) putItems(c *gin.Context) error {
+	r, err := read[ItemsRequest](c)
+	if err != nil {
+		return err
+	}
+	return s.apply(c, change{id: r.ID, what: "items", seen: r.Seen, bodies: map[string]any{store.SubjectItems: r.Items}})
+}
+
+func (s *Server) putBefore(c *gin.Context) error {
+	r, err := read[BeforeRequest](c)
+	if err != nil {
+		return err
+	}
+	for i := range r.Before.Unplugged {
+		u := &r.Before.Unplugged[i]
+		if why := u.Refuses(); why != "" {
+			return problem(http.StatusUnprocessableEntity, "not-to-be-unplugged", sentence(u.Item+": "+why), "/before/unplugged/"+strconv.Itoa(i))
+		}
+		if u.When == 0 {
+			u.Who, u.When = who(c), s.now().UTC().UnixMilli()
+		}
+	}
+	return s.apply(c, change{id: r.ID, what: "before", seen: r.Seen, bodies: map[string]any{store.SubjectBefore: r.Before}})
+}
+
+func (s *Server) putLooked(c *gin.Context) error {
+	r, err := read[LookedRequest](c)
+	if err != nil {
+		return err
+	}
+	if r.Looked.Counted < 0 || r.Looked.Counted > 1000 {
+		return problem(http.StatusUnprocessableEntity, "bad-count", "Count the wires at the plug: 1 to 1000.", "/looked/counted")
+	}
+	var body any
+	if r.Looked != (gather.Looked{}) {
+		body = r.Looked
+	}
+	return s.apply(c, change{id: r.ID, what: "looked", seen: r.Seen, bodies: map[string]any{store.SubjectLooked(c.Param("connector")): body}})
+}
+
+func sheetKind(c *gin.Context) (gather.SheetKind, error) {
+	kind := gather.SheetKind(c.Param("kind"))
+	if !slices.Contains(gather.SheetKinds(), kind) {
+		return kind, problem(http.StatusNotFound, "no-such-list", "There is no such list.", "")
+	}
+	return kind, nil
+}
+
+func (s *Server) showSheet(c *gin.Context) error {
+	kind, err := sheetKind(c)
+	if err != nil {
+		return err
+	}
+	state, err := s.store.Load(c.Request.Context(), c.Param("job"))
+	if err != nil {
+		return err
+	}
+	sheet := state.Job.Sheets[kind]
+	if sheet == nil {
+		sheet = &gather.Sheet{}
+	}
+	r, err := gather.ReadSheet(kind, *sheet)
+	if err != nil {
+		return problem(http.StatusUnprocessableEntity, "no-rows", sentence(err.Error()), "")
+	}
+	c.JSON(http.StatusOK, SheetView{Revision: state.Revision, Source: sheet.Source, Fields: kind.Fields(), Reading: r})
+	return nil
+}
+
+// importSheet keeps a list as it was brought. What was put right in the list before is not carried over.
+func (s *Server) importSheet(c *gin.Context) error {
+	kind, err := sheetKind(c)
+	if err != nil {
+		return err
+	}
+	u, err := readUpload(c)
+	if err != nil {
+		return err
+	}
+	sheet := gather.Sheet{Source: u.meta.Source, Cells: u.table.Cells}
+	r, err := gather.ReadSheet(kind, sheet)
+	if err != nil || len(r.Rows) == 0 {
+		detail := "no line could be taken from it"
+		if err != nil {
+			detail = err.Error()
+		}
+		return problem(http.StatusUnprocessableEntity, "no-rows", sentence(detail), "")
+	}
+	seen, _ := strconv.ParseInt(c.Request.PostFormValue("seen"), 10, 64)
+	return s.apply(c, change{id: c.Request.PostFormValue("id"), what: "import", seen: seen, bodies: map[string]any{store.SubjectSheet(kind): sheet}})
+}
+
+// editSheet puts cells of a list right, adds lines, strikes lines out.
+func (s *Server) editSheet(c *gin.Context) error {
+	kind, err := sheetKind(c)
+	if err != nil {
+		return err
+	}
+	r, err := read[SheetEditRequest](c)
+	if err != nil {
+		return err
+	}
+	state, err := s.store.Load(c.Request.Context(), c.Param("job"))
+	if err != nil {
+		return err
+	}
+	sheet := gather.Sheet{}
+	if old := state.Job.Sheets[kind]; old != nil {
+		sheet = *old
+		sheet.Edits, sheet.Gone = slices.Clone(old.Edits), slices.Clone(old.Gone)
+	}
+	if len(sheet.Cells) == 0 { // a list begun by hand has its heading
+		line := []string{}
+		for _, f := range kind.Fields() {
+			line = append(line, f.Title)
+		}
+		sheet.Cells = [][]string{line}
+	}
+	for _, e := range r.Edits {
+		if e.Line < 2 || e.Line > gather.MaxLines || !slices.ContainsFunc(kind.Fields(), func(f gather.Field) bool { return f.Name == e.Field }) {
+			return problem(http.StatusUnprocessableEntity, "bad-cell", "There is no such cell in the list.", "/edits")
+		}
+		sheet.Edits = slices.DeleteFunc(sheet.Edits, func(x gather.CellEdit) bool { return x.Line == e.Line && x.Field == e.Field })
+		sheet.Edits = append(sheet.Edits, e)
+	}
+	for _, line := range r.Gone {
+		if !slices.Contains(sheet.Gone, line) {
+			sheet.Gone = append(sheet.Gone, line)
+		}
+	}
+	return s.apply(c, change{id: r.ID, what: "edit-list", seen: r.Seen, bodies: map[string]any{store.SubjectSheet(kind): sheet}})
+}
+
+// checkRef says whether a cavity is named.
+func checkRef(at harness.Ref, pointer string) error {
+	if at.Connector == "" || at.Cavity == "" || len(at.Connector)+len(at.Cavity) > 100 {
+		return problem(http.StatusUnprocessableEntity, "no-cavity", "Say which cavity: connector and number.", pointer)
+	}
+	return nil
+}
+
+func (s *Server) addReading(c *gin.Context) error {
+	r, err := read[ReadingRequest](c)
+	if err != nil {
+		return err
+	}
+	m := r.Reading
+	if err := checkRef(m.At, "/reading/at"); err != nil {
+		return err
+	}
+	says := 0
+	for _, there := range []bool{m.Volts != nil, m.Ohms != nil, m.Joined != nil} {
+		if there {
+			says++
+		}
+	}
+	switch {
+	case says != 1:
+		return problem(http.StatusUnprocessableEntity, "no-reading", "A reading is volts, ohms, or continuity: one of them.", "/reading")
+	case m.Volts != nil && (m.Key == "" || !slices.Contains(gather.Keys(), m.Key) || *m.Volts < -30 || *m.Volts > 60):
+		return problem(http.StatusUnprocessableEntity, "bad-volts", "Volts want the position of the key, and lie from −30 to 60.", "/reading/volts")
+	case m.Ohms != nil && *m.Ohms < 0:
+		return problem(http.StatusUnprocessableEntity, "bad-ohms", "Ohms are not less than 0.", "/reading/ohms")
+	}
+	m.ID, m.Who, m.When = r.ID, who(c), s.now().UTC().UnixMilli()
+	return s.checked(c, func(j *computed) error {
+		if why := restraintAt(j, m.At); why != "" {
+			return problem(http.StatusUnprocessableEntity, "left-alone", why, "/reading/at")
+		}
+		return s.apply(c, change{id: r.ID, what: "measure", seen: r.Seen, base: j.Revision, bodies: map[string]any{store.SubjectReading(m.ID): m}})
+	})
+}
+
+// restraintAt says why a cavity is not to be probed.
+func restraintAt(j *computed, at harness.Ref) string {
+	for i := range j.facts.Laid.Loom.Wires {
+		w := &j.facts.Laid.Loom.Wires[i]
+		if (w.Ends[0].At == at || w.Ends[1].At == at) && (w.Signal.System == "restraint" || w.Signal.System == "high-voltage") {
+			return at.String() + " is a restraint or high-voltage circuit: never probe it; leave it to qualified hands."
+		}
+	}
+	return ""
+}
+
+func (s *Server) addTrace(c *gin.Context) error {
+	r, err := read[TraceRequest](c)
+	if err != nil {
+		return err
+	}
+	t := r.Trace
+	t.ID, t.Who, t.When = r.ID, who(c), s.now().UTC().UnixMilli()
+	return s.checked(c, func(j *computed) error {
+		if t.Wire == "" {
+			if err := checkRef(t.At, "/trace/at"); err != nil {
+				return err
+			}
+		}
+		if why := restraintAt(j, t.At); why != "" {
+			return problem(http.StatusUnprocessableEntity, "left-alone", why, "/trace/at")
+		}
+		if t.Saw == gather.GoesHere {
+			if err := checkRef(t.To, "/trace/to"); err != nil {
+				return err
+			}
+		}
+		job := j.Job
+		job.Traces = append(slices.Clone(job.Traces), t)
+		facts, err := job.Facts()
+		if err != nil {
+			return err
+		}
+		for _, f := range facts.Laid.Findings {
+			if f.Code == "trace-lost" && f.Subject == t.Wire+t.At.String() {
+				return problem(http.StatusUnprocessableEntity, "not-traced", f.Text, "/trace")
+			}
+		}
+		return s.apply(c, change{id: r.ID, what: "trace", seen: r.Seen, base: j.Revision, bodies: map[string]any{store.SubjectTrace(t.ID): t}})
+	})
+}
+
+// dropFact takes a reading, a trace or a photograph back. The journal keeps it.
+func (s *Server) dropFact(subject func(string) string, what string) func(*gin.Context) error {
+	return func(c *gin.Context) error {
+		r, err := read[DropRequest](c)
+		if err != nil {
+			return err
+		}
+		return s.apply(c, change{id: r.ID, what: what, seen: r.Seen, bodies: map[string]any{subject(c.Param("fact")): nil}})
+	}
+}
+
+// applyEarlier brings an earlier job's decisions, each to be verified.
+func (s *Server) applyEarlier(c *gin.Context) error {
+	r, err := read[EarlierRequest](c)
+	if err != nil {
+		return err
+	}
+	past, err := s.store.Load(c.Request.Context(), r.Job)
+	if err != nil {
+		return err
+	}
+	return s.checked(c, func(j *computed) error {
+		thins, matches, err := j.Job.Earlier(past.Job)
+		if err != nil {
+			return err
+		}
+		bodies := map[string]any{}
+		for _, d := range thins {
+			bodies[store.SubjectThin(d.On, d.ID)] = d
+		}
+		for _, d := range matches {
+			bodies[store.SubjectDecision(d.Side, d.At)] = d
+		}
+		if len(bodies) == 0 {
+			return problem(http.StatusUnprocessableEntity, "nothing-applies", "Nothing of that job applies to this one: no cavity, wire or device says the same in both.", "/job")
+		}
+		return s.apply(c, change{id: r.ID, what: "earlier", reason: past.Job.Title, seen: r.Seen, base: j.Revision, bodies: bodies})
+	})
+}
+
+// addPhoto keeps a photograph of a connector. One is unpacked at a time: a picture can be large.
+func (s *Server) addPhoto(c *gin.Context) error {
+	file, header, err := c.Request.FormFile("file")
+	if err != nil {
+		return tooLargeOr(err, problem(http.StatusBadRequest, "bad-request", "The picture did not arrive whole. Nothing was kept.", "/file"))
+	}
+	defer file.Close()
+	data, err := io.ReadAll(io.LimitReader(file, exchange.MaxPicture+1))
+	if err != nil {
+		return err
+	}
+	var meta PhotoMeta
+	if err := json.Unmarshal([]byte(c.Request.PostFormValue("meta")), &meta); err != nil || meta.Connector == "" || meta.ID == "" {
+		return problem(http.StatusUnprocessableEntity, "no-connector", "Say which connector it shows.", "/meta")
+	}
+	s.unpacking.Lock()
+	picture, err := exchange.ReadPicture(header.Filename, data)
+	s.unpacking.Unlock()
+	if err != nil {
+		return err
+	}
+	p := plan.Photo{ID: meta.ID, Connector: meta.Connector, Note: meta.Note, Width: picture.Width, Height: picture.Height, Bytes: len(picture.Data), Who: who(c), When: s.now().UTC().UnixMilli()}
+	return s.apply(c, change{id: meta.ID, what: "photo", seen: meta.Seen, bodies: map[string]any{store.SubjectPhoto(p.ID): p},
+		pictures: []store.Picture{{ID: p.ID, Picture: picture.Data, Thumb: picture.Thumb}}})
+}
+
+func (s *Server) showPhoto(thumb bool) func(*gin.Context) error {
+	return func(c *gin.Context) error {
+		p, err := s.store.Photo(c.Request.Context(), c.Param("job"), c.Param("fact"))
+		if err != nil {
+			return err
+		}
+		c.Header("Cache-Control", "private, max-age=31536000, immutable")
+		data := p.Picture
+		if thumb {
+			data = p.Thumb
+		}
+		c.Data(http.StatusOK, "image/jpeg", data)
+		return nil
+	}
+}
+
+// labelsPDF prints a label for each connector that has none yet, or, asked for all, for every one.
+func (s *Server) labelsPDF(c *gin.Context) error {
+	j, err := s.compute(c.Request.Context(), c.Param("job"))
+	if err != nil {
+		return err
+	}
+	wires := map[string]int{}
+	for i := range j.facts.Laid.Loom.Wires {
+		for _, e := range j.facts.Laid.Loom.Wires[i].Ends {
+			wires[e.At.Connector]++
+		}
+	}
+	var all []exchange.Label
+	for i := range j.facts.Laid.Loom.Connectors {
+		h := &j.facts.Laid.Loom.Connectors[i]
+		if c.Query("all") != "" || !j.Job.Looked[h.ID].Labelled {
+			all = append(all, exchange.Label{Connector: h.ID, Device: h.Device, Branch: h.Branch, Wires: wires[h.ID]})
+		}
+	}
+	var b bytes.Buffer
+	if err := exchange.WriteLabelsPDF(&b, j.Job.Title, s.now().UTC().Format(time.DateOnly), all); err != nil {
+		return err
+	}
+	download(c, j.Job.Title+" labels.pdf", "application/pdf", b.Bytes())
+	return nil
+}

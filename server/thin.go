@@ -1,0 +1,227 @@
+package server
+
+import (
+	"fmt"
+	"net/http"
+	"reflect"
+	"slices"
+	"strings"
+
+	"github.com/gin-gonic/gin"
+
+	"draxel/core/finding"
+	"draxel/core/gather"
+	"draxel/core/harness"
+	"draxel/core/plan"
+	"draxel/core/thin"
+	"draxel/store"
+)
+
+func (s *Server) showThin(c *gin.Context) error {
+	j, err := s.compute(c.Request.Context(), c.Param("job"))
+	if err != nil {
+		return err
+	}
+	t := j.plan.Thin
+	v := ThinView{Revision: j.Revision, Facts: j.factsKey[:12], Wires: j.facts.Laid.Loom.Wires, Verdicts: verdicts(t.Result), Systems: t.Result.Systems, Joints: t.Result.Joints,
+		Counts: t.Counts, Proof: t.Proof, Proposed: t.Proposed, Brought: []thin.Decision{}, Findings: stageFindings(j.plan.Findings, "thin"), Drawing: t.Result.Draw()}
+	for _, d := range j.Job.Thin {
+		if d.Verify != "" {
+			v.Brought = append(v.Brought, d)
+		}
+	}
+	if v.Wires == nil {
+		v.Wires = []harness.Wire{}
+	}
+	if v.Systems == nil {
+		v.Systems = []thin.SystemLine{}
+	}
+	if v.Joints == nil {
+		v.Joints = []thin.JointVerdict{}
+	}
+	c.JSON(http.StatusOK, v)
+	return nil
+}
+
+func stageFindings(all []finding.Finding, stage string) []finding.Finding {
+	out := []finding.Finding{}
+	for _, f := range all {
+		if f.Stage == stage {
+			out = append(out, f)
+		}
+	}
+	return out
+}
+
+func verdicts(r *thin.Result) []WireVerdict {
+	out := make([]WireVerdict, len(r.Wires))
+	for i, v := range r.Wires {
+		out[i] = WireVerdict{Choice: v.Choice, Exception: v.Exception, Contested: v.Contested, Circuit: v.Circuit, System: v.System}
+		if v.By != nil {
+			out[i].By, out[i].Reason = string(v.By.On)+" "+v.By.ID, v.By.Reason
+		}
+	}
+	return out
+}
+
+// decideThin decides, and answers with what that changed. A connector or module that carries what is kept or undecided
+// asks for a reason and lists it; another's half of a plug, restraint and high voltage are refused.
+func (s *Server) decideThin(c *gin.Context) error {
+	r, err := read[ThinRequest](c)
+	if err == nil && len(r.Decisions) == 0 {
+		err = problem(http.StatusUnprocessableEntity, "no-action", "Nothing is decided.", "/decisions")
+	}
+	if err != nil {
+		return err
+	}
+	return s.checked(c, func(j *computed) error {
+		bodies := map[string]any{}
+		for i, d := range r.Decisions {
+			x := thin.Decision{On: d.On, ID: d.ID, Choice: d.Choice, Reason: strings.TrimSpace(d.Reason), Who: who(c), When: s.now().UTC().UnixMilli()}
+			pointer := fmt.Sprintf("/decisions/%d", i)
+			if d.Choice != thin.Undecided {
+				if err := checkThin(j, x, pointer); err != nil {
+					return err
+				}
+				bodies[store.SubjectThin(d.On, d.ID)] = x
+			} else {
+				bodies[store.SubjectThin(d.On, d.ID)] = nil
+			}
+		}
+		what := "thin-" + string(r.Decisions[0].Choice)
+		if r.Decisions[0].Choice == thin.Undecided {
+			what = "thin-reopen"
+		}
+		done, err := s.write(c, change{id: r.ID, what: what, reason: r.Decisions[0].Reason, seen: r.Seen, base: j.Revision, bodies: bodies})
+		if err != nil {
+			return err
+		}
+		after, err := s.compute(c.Request.Context(), j.ID)
+		if err != nil {
+			return err
+		}
+		c.JSON(http.StatusOK, changed(j, after, done))
+		return nil
+	})
+}
+
+func checkThin(j *computed, d thin.Decision, pointer string) error {
+	if d.Choice != thin.Keep && d.Choice != thin.Goes {
+		return problem(http.StatusUnprocessableEntity, "no-action", "A thing is kept, or it goes.", pointer)
+	}
+	r := j.plan.Thin.Result
+	if why := r.Refuses(d); why != "" {
+		return problem(http.StatusUnprocessableEntity, "not-to-be-decided", sentence(fmt.Sprintf("%s %s: %s", d.On, d.ID, why)), pointer)
+	}
+	if d.Choice != thin.Goes || d.Reason != "" || d.On != thin.Connector && d.On != thin.Module {
+		return nil
+	}
+	cut, err := r.Cut(d.On, d.ID)
+	if err != nil || len(cut.Dies) == 0 && len(cut.Legal) == 0 {
+		return nil
+	}
+	names := make([]string, 0, len(cut.Dies))
+	for _, l := range cut.Dies {
+		names = append(names, strings.TrimSpace(l.At+" "+l.Function))
+	}
+	return problem(http.StatusUnprocessableEntity, "reason-wanted", fmt.Sprintf("%s carries %d wires that are not decided away; these lose what feeds or reads them: %s. Say why it goes.", d.ID, cut.Carries, strings.Join(names[:min(len(names), 8)], "; ")), pointer)
+}
+
+// changed lists what is different between two states of a job in Thin.
+func changed(before, after *computed, done Done) ThinChange {
+	v := ThinChange{Done: done, Verdicts: map[int]WireVerdict{}, Systems: []thin.SystemLine{}, Joints: []thin.JointVerdict{}, Counts: after.plan.Thin.Counts}
+	was, is := verdicts(before.plan.Thin.Result), verdicts(after.plan.Thin.Result)
+	for i := range is {
+		if i >= len(was) || was[i] != is[i] {
+			v.Verdicts[i] = is[i]
+		}
+	}
+	old := map[string]thin.SystemLine{}
+	for _, l := range before.plan.Thin.Result.Systems {
+		old[l.System] = l
+	}
+	for _, l := range after.plan.Thin.Result.Systems {
+		if !reflect.DeepEqual(old[l.System], l) {
+			v.Systems = append(v.Systems, l)
+		}
+	}
+	fates := map[string]thin.Fate{}
+	for _, x := range before.plan.Thin.Result.Joints {
+		fates[x.Kind+x.ID] = x.Fate
+	}
+	for _, x := range after.plan.Thin.Result.Joints {
+		if fates[x.Kind+x.ID] != x.Fate {
+			v.Joints = append(v.Joints, x)
+		}
+	}
+	return v
+}
+
+func (s *Server) showCut(c *gin.Context) error {
+	j, err := s.compute(c.Request.Context(), c.Param("job"))
+	if err != nil {
+		return err
+	}
+	cut, err := j.plan.Thin.Result.Cut(thin.Scope(c.Query("on")), c.Query("id"))
+	if err != nil {
+		return problem(http.StatusNotFound, "no-such-thing", sentence(err.Error()), "")
+	}
+	c.JSON(http.StatusOK, CutView{cut})
+	return nil
+}
+
+func (s *Server) showCircuit(c *gin.Context) error {
+	j, err := s.compute(c.Request.Context(), c.Param("job"))
+	if err != nil {
+		return err
+	}
+	r := j.plan.Thin.Result
+	i := slices.IndexFunc(j.facts.Laid.Loom.Wires, func(w harness.Wire) bool { return w.ID == c.Query("wire") })
+	if i < 0 {
+		return problem(http.StatusNotFound, "no-such-thing", "There is no such wire.", "")
+	}
+	v := CircuitView{Circuit: r.Wires[i].Circuit, Limbs: r.Routes(r.Draw(), r.Wires[i].Circuit), Wires: []string{}, Beliefs: []gather.Belief{}}
+	for k, x := range r.Wires {
+		if x.Circuit == v.Circuit {
+			v.Wires = append(v.Wires, j.facts.Laid.Loom.Wires[k].ID)
+		}
+	}
+	for _, b := range j.facts.Laid.Beliefs {
+		if slices.Contains(v.Wires, b.Wire) {
+			v.Beliefs = append(v.Beliefs, b)
+		}
+	}
+	c.JSON(http.StatusOK, v)
+	return nil
+}
+
+func (s *Server) putBench(c *gin.Context) error {
+	r, err := read[BenchRequest](c)
+	if err != nil {
+		return err
+	}
+	b := r.Bench
+	if b.School != thin.Extract && b.School != thin.CutSeal {
+		return problem(http.StatusUnprocessableEntity, "no-school", "Dead ends are extracted, or cut and sealed.", "/bench/school")
+	}
+	for name, v := range map[string]float64{"stub": b.Stub, "usable": b.Usable, "worked": b.Worked, "seal": b.Rates.Seal, "join": b.Rates.Join, "out": b.Rates.Out,
+		"check": b.Rates.Check, "splice": b.Rates.Splice, "extract": b.Rates.Extract, "takeOff": b.Rates.TakeOff} {
+		if v < 0 || v > 1e5 {
+			return problem(http.StatusUnprocessableEntity, "bad-number", "That is not a length or a time: "+name+".", "/bench/"+name)
+		}
+	}
+	return s.apply(c, change{id: r.ID, what: "bench", seen: r.Seen, bodies: map[string]any{store.SubjectBench: b}})
+}
+
+// thinLine says in one sentence whether the work is proven.
+func thinLine(p plan.Proof) string {
+	switch {
+	case p.Fault != "":
+		return "A fault of ours: the steps cannot be carried out on the model (" + p.Fault + "). Do not work from them; send us the job file."
+	case !p.Reached:
+		return fmt.Sprintf("A fault of ours: the steps lead to %d differences from the wanted harness. Do not work from them; send us the job file.", len(p.Differences))
+	case p.Steps == 0:
+		return "Nothing is left to do."
+	}
+	return fmt.Sprintf("Proven on the model: the %d steps that are left lead to the wanted harness.", p.Steps)
+}

@@ -1,0 +1,114 @@
+package server
+
+import (
+	"draxel/core/finding"
+	"draxel/core/gather"
+	"draxel/core/harness"
+	"draxel/core/plan"
+	"draxel/core/thin"
+)
+
+// ThinView is the harness with what becomes of it. Facts names the state of the facts: the drawing changes with it alone.
+type ThinView struct {
+	Revision int64               `json:"revision"`
+	Facts    string              `json:"facts"`
+	Wires    []harness.Wire      `json:"wires"`
+	Verdicts []WireVerdict       `json:"verdicts"` // as the wires
+	Systems  []thin.SystemLine   `json:"systems"`
+	Joints   []thin.JointVerdict `json:"joints"`
+	Counts   thin.Counts         `json:"counts"`
+	Proof    plan.Proof          `json:"proof"`
+	Proposed []plan.Proposal     `json:"proposed"`
+	Brought  []thin.Decision     `json:"brought"` // from an earlier job, to be verified
+	Findings []finding.Finding   `json:"findings"`
+	Drawing  thin.Drawing        `json:"drawing"`
+}
+
+// WireVerdict is what becomes of a wire.
+type WireVerdict struct {
+	Choice    thin.Choice `json:"choice"`
+	By        string      `json:"by,omitempty"` // the decision: "system emissions"
+	Reason    string      `json:"reason,omitempty"`
+	Exception bool        `json:"exception,omitempty"`
+	Contested bool        `json:"contested,omitempty"`
+	Circuit   int         `json:"circuit"`
+	System    string      `json:"system,omitempty"`
+}
+
+// ThinChange is the reply to a decision: what it changed, so that the screen need not read everything anew.
+type ThinChange struct {
+	Done
+	Verdicts map[int]WireVerdict `json:"verdicts"` // by number of the wire, those that changed
+	Systems  []thin.SystemLine   `json:"systems"`  // those that changed
+	Joints   []thin.JointVerdict `json:"joints"`   // splices whose fate changed
+	Counts   thin.Counts         `json:"counts"`
+}
+
+// ThinRequest decides about one or several things. An empty choice takes the decision back.
+type ThinRequest struct {
+	ID        string         `json:"id"`
+	Seen      int64          `json:"seen"`
+	Decisions []ThinDecision `json:"decisions"`
+}
+
+// ThinDecision is one decision.
+type ThinDecision struct {
+	On     thin.Scope  `json:"on"`
+	ID     string      `json:"id"`
+	Choice thin.Choice `json:"choice"`
+	Reason string      `json:"reason,omitempty"`
+}
+
+// CutView is what dies if a thing is cut.
+type CutView struct {
+	thin.Consequence
+}
+
+// CircuitView is a wire's whole circuit: its wires, and for each the limbs of the drawing that it runs through.
+type CircuitView struct {
+	Circuit int                 `json:"circuit"`
+	Wires   []string            `json:"wires"`
+	Limbs   map[string][]string `json:"limbs"`
+	Beliefs []gather.Belief     `json:"beliefs"` // what was believed of its wires before
+}
+
+// WorkView is the work with its progress, the stock, and what to bring from the donor.
+type WorkView struct {
+	Revision int64             `json:"revision"`
+	Steps    []WorkStep        `json:"steps"`
+	Strays   []thin.Tick       `json:"strays"` // done, and not in the plan any more
+	Counts   thin.Counts       `json:"counts"`
+	Proof    plan.Proof        `json:"proof"`
+	Line     string            `json:"line"`
+	Stock    []thin.StockLine  `json:"stock"`
+	Off      []thin.OffLine    `json:"off"`
+	Yard     []plan.YardItem   `json:"yard"`
+	Bench    thin.Bench        `json:"bench"`
+	Findings []finding.Finding `json:"findings"`
+}
+
+// WorkStep is a step with its tick.
+type WorkStep struct {
+	thin.Step
+	Done    bool   `json:"done"`
+	Who     string `json:"who,omitempty"`
+	When    int64  `json:"when,omitempty"`
+	Blocked string `json:"blocked,omitempty"` // why it cannot be ticked yet
+}
+
+// TickRequest ticks steps off, or takes a tick back, or says what came of a step instead.
+type TickRequest struct {
+	ID      string   `json:"id"`
+	Seen    int64    `json:"seen"`
+	Steps   []string `json:"steps"`
+	Done    bool     `json:"done"`
+	Outcome string   `json:"outcome,omitempty"` // "stuck": the wire does not come out
+	Reason  string   `json:"reason,omitempty"`  // why the gate is passed though something is missing
+}
+
+// BenchRequest sets how the person works.
+type BenchRequest struct {
+	ID    string     `json:"id"`
+	Seen  int64      `json:"seen"`
+	Bench thin.Bench `json:"bench"`
+}

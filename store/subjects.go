@@ -1,0 +1,244 @@
+package store
+
+import (
+	"cmp"
+	"encoding/json"
+	"slices"
+	"strings"
+
+	"draxel/core/gather"
+	"draxel/core/harness"
+	"draxel/core/match"
+	"draxel/core/plan"
+	"draxel/core/thin"
+)
+
+// Names of the subjects that a job has at most one of.
+const (
+	SubjectJob      = "job"  // title, kind, donor, chassis
+	SubjectKept     = "kept" // which housings are kept
+	SubjectIdentity = "identity"
+	SubjectItems    = "items" // open items that are seen to
+	SubjectBefore   = "before"
+	SubjectBench    = "bench"
+)
+
+// Beginnings of the names of subjects that a job can have many of.
+const (
+	tables    = "table/"
+	decisions = "decision/"
+	sheets    = "sheet/"
+	looked    = "looked/"
+	readings  = "reading/"
+	traces    = "trace/"
+	photos    = "photo/"
+	thinned   = "thin/"
+	ticks     = "tick/"
+)
+
+// SubjectTable names the table of a side.
+func SubjectTable(side match.Side) string { return tables + string(side) }
+
+// SubjectDecision names the decision about a row.
+func SubjectDecision(side match.Side, at harness.Ref) string {
+	return decisions + string(side) + "/" + at.Connector + "/" + at.Cavity
+}
+
+// SubjectSheet names a list of the structure.
+func SubjectSheet(kind gather.SheetKind) string { return sheets + string(kind) }
+
+// SubjectLooked names what was noted at a connector.
+func SubjectLooked(connector string) string { return looked + connector }
+
+// SubjectReading, SubjectTrace, SubjectPhoto and SubjectTick name a reading, a trace, a photograph and a step done.
+func SubjectReading(id string) string { return readings + id }
+
+// SubjectTrace names a trace.
+func SubjectTrace(id string) string { return traces + id }
+
+// SubjectPhoto names a photograph.
+func SubjectPhoto(id string) string { return photos + id }
+
+// SubjectTick names a step that was carried out.
+func SubjectTick(step string) string { return ticks + step }
+
+// Kind tells what a subject bears on.
+type Kind int
+
+// The kinds: facts, from which everything follows; decisions of Match; and what neither facts nor Match follow from.
+const (
+	Fact Kind = iota
+	MatchDecision
+	Other
+)
+
+// KindOf gives the kind of a subject.
+func KindOf(name string) Kind {
+	switch kind, _, _ := strings.Cut(name, "/"); kind + "/" {
+	case decisions:
+		return MatchDecision
+	case thinned, ticks, SubjectBench + "/", SubjectItems + "/":
+		return Other
+	}
+	return Fact
+}
+
+// SubjectThin names a decision of Thin.
+func SubjectThin(on thin.Scope, id string) string { return thinned + string(on) + "/" + id }
+
+// Subject says in words what a subject of the journal is about, empty where it is about the job as a whole.
+func Subject(name string) string {
+	kind, rest, many := strings.Cut(name, "/")
+	if !many {
+		return ""
+	}
+	switch kind + "/" {
+	case decisions:
+		if parts := strings.SplitN(rest, "/", 3); len(parts) == 3 {
+			return harness.Ref{Connector: parts[1], Cavity: parts[2]}.String()
+		}
+	case thinned:
+		_, id, _ := strings.Cut(rest, "/")
+		return id
+	case looked:
+		return rest
+	case sheets:
+		return "the list of " + rest
+	}
+	return ""
+}
+
+// jobPuts gives the subjects of a whole job.
+func jobPuts(j plan.Job) ([]Put, error) {
+	p := puts{}
+	p.add(SubjectJob, Head{j.Title, j.Kind, j.Donor, j.Chassis}, true)
+	p.add(SubjectTable(match.From), j.From, j.From != nil)
+	p.add(SubjectTable(match.To), j.To, j.To != nil)
+	p.add(SubjectKept, j.Kept, j.Kept != nil)
+	p.add(SubjectIdentity, j.Identity, j.Identity != nil)
+	p.add(SubjectItems, j.Items, len(j.Items) > 0)
+	p.add(SubjectBefore, j.Before, j.Before != nil)
+	p.add(SubjectBench, j.Bench, j.Bench != nil)
+	for _, d := range j.Decisions {
+		p.add(SubjectDecision(d.Side, d.At), d, true)
+	}
+	for kind, s := range j.Sheets {
+		p.add(SubjectSheet(kind), s, s != nil)
+	}
+	for id, l := range j.Looked {
+		p.add(SubjectLooked(id), l, true)
+	}
+	for _, r := range j.Readings {
+		p.add(SubjectReading(r.ID), r, true)
+	}
+	for _, t := range j.Traces {
+		p.add(SubjectTrace(t.ID), t, true)
+	}
+	for _, x := range j.Photos {
+		p.add(SubjectPhoto(x.ID), x, true)
+	}
+	for _, d := range j.Thin {
+		p.add(SubjectThin(d.On, d.ID), d, true)
+	}
+	for _, t := range j.Ticks {
+		p.add(SubjectTick(t.Step), t, true)
+	}
+	slices.SortFunc(p.all, func(a, b Put) int { return strings.Compare(a.Subject, b.Subject) })
+	return p.all, p.failed
+}
+
+type puts struct {
+	all    []Put
+	failed error
+}
+
+func (p *puts) add(subject string, v any, there bool) {
+	if !there || p.failed != nil {
+		return
+	}
+	body, err := json.Marshal(v)
+	p.failed = err
+	p.all = append(p.all, Put{subject, body, Any})
+}
+
+// take puts a subject into the job.
+func (s *State) take(name string, body []byte) error {
+	j := &s.Job
+	into := func(v any) error { return json.Unmarshal(body, v) }
+	switch name {
+	case SubjectJob:
+		var h Head
+		err := into(&h)
+		j.Title, j.Kind, j.Donor, j.Chassis = h.Title, h.Kind, h.Donor, h.Chassis
+		return err
+	case SubjectKept:
+		return into(&j.Kept)
+	case SubjectIdentity:
+		return into(&j.Identity)
+	case SubjectItems:
+		return into(&j.Items)
+	case SubjectBefore:
+		return into(&j.Before)
+	case SubjectBench:
+		return into(&j.Bench)
+	case SubjectTable(match.From):
+		return into(&j.From)
+	case SubjectTable(match.To):
+		return into(&j.To)
+	}
+	kind, rest, _ := strings.Cut(name, "/")
+	switch kind + "/" {
+	case decisions:
+		return one(body, &j.Decisions)
+	case readings:
+		return one(body, &j.Readings)
+	case traces:
+		return one(body, &j.Traces)
+	case photos:
+		return one(body, &j.Photos)
+	case thinned:
+		return one(body, &j.Thin)
+	case ticks:
+		return one(body, &j.Ticks)
+	case sheets:
+		if j.Sheets == nil {
+			j.Sheets = map[gather.SheetKind]*gather.Sheet{}
+		}
+		var sheet gather.Sheet
+		err := into(&sheet)
+		j.Sheets[gather.SheetKind(rest)] = &sheet
+		return err
+	case looked:
+		if j.Looked == nil {
+			j.Looked = map[string]gather.Looked{}
+		}
+		var l gather.Looked
+		err := into(&l)
+		j.Looked[rest] = l
+		return err
+	}
+	return ErrNewer // a subject that this Draxel does not know
+}
+
+// one reads one more of a list.
+func one[T any](body []byte, list *[]T) error {
+	var v T
+	err := json.Unmarshal(body, &v)
+	*list = append(*list, v)
+	return err
+}
+
+// sort puts the lists of a job in the order in which they were made, ties by name: the database gives them by name.
+func sort(j *plan.Job) {
+	slices.SortFunc(j.Decisions, func(a, b match.Decision) int {
+		return cmp.Or(strings.Compare(string(a.Side), string(b.Side)), harness.CompareRefs(a.At, b.At))
+	})
+	slices.SortStableFunc(j.Readings, func(a, b gather.Measurement) int { return cmp.Compare(a.When, b.When) })
+	slices.SortStableFunc(j.Traces, func(a, b gather.Trace) int { return cmp.Compare(a.When, b.When) })
+	slices.SortStableFunc(j.Photos, func(a, b plan.Photo) int {
+		return cmp.Or(strings.Compare(a.Connector, b.Connector), cmp.Compare(a.When, b.When))
+	})
+	slices.SortStableFunc(j.Ticks, func(a, b thin.Tick) int {
+		return cmp.Or(cmp.Compare(a.When, b.When), cmp.Compare(a.Seq, b.Seq))
+	})
+}
