@@ -138,8 +138,24 @@ func enum(t reflect.Type) *jsonschema.Schema {
 	return nil
 }
 
-// name keeps types of the same name in different packages apart.
+// named remembers which type each name in the schema stands for.
+var named = map[string]reflect.Type{}
+
+// name gives the name of a type in the schema. Two types must not share one: the schema would show one of them for both.
 func name(t reflect.Type) string {
+	n := plainName(t)
+	if _, inline := enums[t]; inline || n == "" {
+		return n
+	}
+	if other, taken := named[n]; taken && other != t {
+		panic(fmt.Sprintf("schema: %s and %s are both called %s: tell them apart in plainName", other, t, n))
+	}
+	named[n] = t
+	return n
+}
+
+// plainName keeps types of the same name in different packages apart.
+func plainName(t reflect.Type) string {
 	switch t.PkgPath() + "." + t.Name() {
 	case "draxel/core/colour.Reading":
 		return "HabitReading"
@@ -147,6 +163,10 @@ func name(t reflect.Type) string {
 		return "Signal"
 	case "draxel/core/plan.Step":
 		return "SheetStep"
+	case "draxel/core/thin.Decision":
+		return "ThinMade"
+	case "draxel/core/thin.Step":
+		return "ThinStep"
 	case "draxel/core/plan.Table":
 		return "StoredTable"
 	}

@@ -38,8 +38,9 @@ type Spot struct {
 	ID        string  `json:"id"`
 	Device    string  `json:"device,omitempty"`
 	Limb      string  `json:"limb"`
-	X         float64 `json:"x"`
+	X         float64 `json:"x"` // of a connector its left edge
 	Y         float64 `json:"y"`
+	Width     float64 `json:"width,omitempty"` // of a connector
 	Keep      int     `json:"keep"`
 	Goes      int     `json:"goes"`
 	Undecided int     `json:"undecided"`
@@ -52,9 +53,11 @@ type Spot struct {
 // Sizes of the drawing.
 const (
 	rowHeight = 24.0
-	indent    = 26.0
-	column    = 190.0
-	margin    = 24.0
+	indent    = 18.0
+	boxWidth  = 122.0 // of a connector
+	column    = indent + boxWidth + 16
+	margin    = 26.0
+	oneSided  = 7 // connectors that a branch carries on one side; more hang on both
 	unplaced  = "no branch"
 )
 
@@ -136,15 +139,38 @@ func (l *layer) file() {
 	}
 }
 
+// sides gives on how many sides of a branch its connectors hang.
+func (l *layer) sides(branch string) int {
+	if len(l.plugs[branch]) > oneSided {
+		return 2
+	}
+	return 1
+}
+
 // rows gives how many rows a branch and what hangs on it take.
 func (l *layer) rows(branch string, guard int) int {
-	n := len(l.plugs[branch]) + (len(l.splices[branch])+3)/4
+	n := (len(l.plugs[branch])+l.sides(branch)-1)/l.sides(branch) + len(l.splices[branch])
 	for _, c := range l.children[branch] {
 		if guard > 0 {
 			n += 1 + l.rows(c.ID, guard-1)
 		}
 	}
 	return max(n, 1)
+}
+
+// wide gives how much of the trunk a branch needs, to the left and to the right of where it breaks out.
+func (l *layer) wide(branch string, guard int) (left, right float64) {
+	left, right = 12, column
+	if l.sides(branch) == 2 {
+		left = column
+	}
+	for _, c := range l.children[branch] {
+		if guard > 0 {
+			_, r := l.wide(c.ID, guard-1)
+			right = max(right, r+indent)
+		}
+	}
+	return left, right
 }
 
 // deepest is how far branches may nest before the drawing stops following them: a ring of parents is a misprint.
@@ -155,30 +181,33 @@ func (l *layer) lay() {
 	y := margin
 	for _, root := range l.children[""] {
 		branches := l.children[root.ID]
-		up, down := 0, 0
+		rows := [2]int{}
 		for i, b := range branches {
-			n := 1 + l.rows(b.ID, deepest)
-			if i%2 == 0 {
-				up = max(up, n)
-			} else {
-				down = max(down, n)
-			}
+			rows[i%2] = max(rows[i%2], 2+l.rows(b.ID, deepest))
 		}
-		own := (len(l.plugs[root.ID]) + 1) / 2 // what is at the trunk's own ends
-		columns := (len(branches)+1)/2 + 1
-		trunkY := y + float64(max(up, own+1))*rowHeight + margin
-		left, right := margin+column, margin+column*float64(columns)+column
-		l.trunk(root, left-column/2, right, trunkY)
+		own := 1 + (len(l.plugs[root.ID])+1)/2 // what is at the trunk's own ends
+		trunkY := y + float64(max(rows[0], own))*rowHeight
+		start := margin + column
+		if len(l.plugs[root.ID]) == 0 {
+			start = margin
+		}
+		free := [2]float64{start, start + 24} // up to where the trunk is taken, above and below
+		at := make([]float64, len(branches))
+		last := start
 		for i, b := range branches {
-			x := left + column*float64(i/2) + indent
-			if i%2 == 1 {
-				x += column / 2
-			}
-			l.branch(b, root.ID, x, trunkY, map[bool]float64{true: -1, false: 1}[i%2 == 0])
+			left, right := l.wide(b.ID, deepest)
+			at[i] = max(free[i%2]+left, last+12) // in the order in which they break out
+			free[i%2], last = at[i]+right, at[i]
 		}
-		y = trunkY + float64(max(down, own+1))*rowHeight + margin
-		l.d.Width = max(l.d.Width, right+column+margin)
+		end := max(last+40, start+2*column)
+		l.trunk(root, start, end, trunkY)
+		for i, b := range branches {
+			l.branch(b, root.ID, at[i], trunkY, map[bool]float64{true: -1, false: 1}[i%2 == 0])
+		}
+		y = trunkY + float64(max(rows[1], own))*rowHeight + margin
+		l.d.Width = max(l.d.Width, free[0], free[1], end+column)
 	}
+	l.d.Width += margin
 	l.d.Height = y + margin
 }
 
@@ -188,11 +217,12 @@ func (l *layer) trunk(b harness.Branch, x1, x2, y float64) {
 	l.add(Limb{ID: b.ID, X1: x1, Y1: y, X2: x2, Y2: y, Length: b.Length})
 	plugs := l.plugs[b.ID]
 	for i, h := range plugs { // half of them at each end
-		at, row := x1, float64(i/2)
+		row := float64(i/2) - float64(len(plugs)/2)/2
 		if i%2 == 1 {
-			at = x2
+			l.plug(h, b.ID, x2, y, x2+indent, y+row*rowHeight)
+		} else {
+			l.plug(h, b.ID, x1, y, x1-indent, y+row*rowHeight)
 		}
-		l.plug(h, b.ID, at, y, at+indent, y+(row+1)*rowHeight)
 	}
 	for i, s := range l.splices[b.ID] {
 		l.spliceSpot(s, b.ID, x1+(x2-x1)*float64(i+1)/float64(len(l.splices[b.ID])+1), y)
@@ -208,16 +238,20 @@ func (l *layer) branch(b harness.Branch, parent string, x, y, away float64) {
 
 // hang hangs the splices, connectors and branches of a branch along it and gives the next free row.
 func (l *layer) hang(id string, x, y, away float64, row, guard int) int {
-	splices := l.splices[id]
-	for i, s := range splices {
-		l.spliceSpot(s, id, x, y+away*rowHeight*(float64(row)-0.3+0.25*float64(i)))
-	}
-	row += (len(splices) + 3) / 4
-	for _, h := range l.plugs[id] {
-		at := y + away*rowHeight*float64(row)
-		l.plug(h, id, x, at, x+indent, at)
+	for _, s := range l.splices[id] {
+		l.spliceSpot(s, id, x, y+away*rowHeight*float64(row))
 		row++
 	}
+	sides := l.sides(id)
+	for i, h := range l.plugs[id] {
+		at := y + away*rowHeight*float64(row+i/sides)
+		if i%sides == 1 {
+			l.plug(h, id, x, at, x-indent, at)
+		} else {
+			l.plug(h, id, x, at, x+indent, at)
+		}
+	}
+	row += (len(l.plugs[id]) + sides - 1) / sides
 	for _, c := range l.children[id] {
 		if guard == 0 {
 			break
@@ -233,7 +267,11 @@ func (l *layer) hang(id string, x, y, away float64, row, guard int) int {
 func (l *layer) plug(h int32, limb string, x1, y1, x2, y2 float64) {
 	c := &l.loom.Connectors[h]
 	l.add(Limb{ID: "to " + c.ID, Parent: limb, X1: x1, Y1: y1, X2: x2, Y2: y2, Twig: true})
-	l.d.Spots = append(l.d.Spots, Spot{Kind: "connector", ID: c.ID, Device: c.Device, Limb: "to " + c.ID, X: x2, Y: y2, Locked: c.Locked, Off: l.off(h)})
+	left := x2
+	if x2 < x1 {
+		left = x2 - boxWidth
+	}
+	l.d.Spots = append(l.d.Spots, Spot{Kind: "connector", ID: c.ID, Device: c.Device, Limb: "to " + c.ID, X: left, Y: y2, Width: boxWidth, Locked: c.Locked, Off: l.off(h)})
 }
 
 func (l *layer) spliceSpot(id, limb string, x, y float64) {

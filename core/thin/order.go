@@ -93,7 +93,7 @@ func (p *planner) before() []Step {
 	}
 	for _, b := range p.loom.Branches {
 		if n := kept[b.ID]; n > 0 {
-			out = append(out, check(Tie, fmt.Sprintf("Tie branch %s as kept, at the trunk, with a tie that no factory fitted: %s in it.", b.ID, wires(n)), "", "tie", b.ID))
+			out = append(out, check(Tie, fmt.Sprintf("Tie branch %s as kept, at the trunk, with a tie that no factory fitted: %s.", b.ID, wires(n)), "", "tie", b.ID))
 		}
 	}
 	return out
@@ -159,12 +159,19 @@ func (p *planner) missing() []string {
 	return out
 }
 
-// list names wires in a row, the first few in full.
-func (p *planner) list(ids []string) string {
-	if len(ids) > 6 {
-		return fmt.Sprintf("%s and %d more", strings.Join(ids[:6], ", "), len(ids)-6)
+// list names the wires of some tips in a row, with their colours, the first few in full.
+func (p *planner) list(at int32, stays bool) string {
+	var names []string
+	for _, x := range p.net.tips(at) {
+		if p.stays[x.wire()] == stays {
+			wire := &p.loom.Wires[x.wire()]
+			names = append(names, strings.TrimSpace(wire.ID+" "+wire.Colour.String()))
+		}
 	}
-	return strings.Join(ids, ", ")
+	if len(names) > 6 {
+		return fmt.Sprintf("%s and %d more", strings.Join(names[:6], ", "), len(names)-6)
+	}
+	return strings.Join(names, ", ")
 }
 
 func refs(at []harness.Ref) string {
@@ -179,7 +186,7 @@ func mm(v float64) string { return fmt.Sprintf("%.0f mm", v) }
 
 func wires(n int) string {
 	if n == 1 {
-		return "1 wire that is kept"
+		return "1 wire in it is kept"
 	}
-	return fmt.Sprintf("%d wires that are kept", n)
+	return fmt.Sprintf("%d wires in it are kept", n)
 }

@@ -147,14 +147,14 @@ func (p *planner) joint(j *JointVerdict) {
 	switch j.Fate {
 	case Trim:
 		s.Kind, s.Minutes = Legs, p.in.Bench.Rates.Seal*float64(len(j.Goes))
-		s.Text = fmt.Sprintf("At splice %s cut %s %s from the splice and seal each stub.%s", j.ID, p.list(j.Goes), mm(p.in.Bench.Stub), p.find(at))
+		s.Text = fmt.Sprintf("At splice %s cut %s %s from the splice and seal each stub.%s", j.ID, p.list(j.node, false), mm(p.in.Bench.Stub), p.find(at))
 	case Through:
 		s.Kind, s.Minutes = OneWire, p.in.Bench.Rates.Join
-		s.Text = fmt.Sprintf("Take splice %s apart and join %s into one wire.%s", j.ID, p.list(j.Stays), p.find(at))
+		s.Text = fmt.Sprintf("Take splice %s apart and join %s into one wire.%s", j.ID, p.list(j.node, true), p.find(at))
 		edits = append(edits, harness.Edit{Do: harness.Open, Joint: j.ID}, harness.Edit{Do: harness.Join, Joint: throughName(j.ID), Lengths: staying})
 	case Rejoin:
 		s.Kind, s.Minutes = Bridge, p.in.Bench.Rates.Join
-		s.Text = fmt.Sprintf("Cut %s at %s and join them: they only passed through it.", p.list(j.Stays), refs(j.At))
+		s.Text = fmt.Sprintf("Cut %s at %s and join them: they only passed through it.", p.list(j.node, true), refs(j.At))
 		edits = append(edits, harness.Edit{Do: harness.Join, Joint: rejoinName(j.ID), Lengths: staying})
 	case Dissolve:
 		p.dissolve(j, &s, &edits, staying)
@@ -182,7 +182,7 @@ func (p *planner) dissolve(j *JointVerdict, s *Step, edits *[]harness.Edit, stay
 		*edits = append(*edits, harness.Edit{Do: harness.Open, Joint: j.ID})
 		s.Text = fmt.Sprintf("Take splice %s apart.%s", j.ID, p.find(j.node))
 	} else {
-		s.Kind, s.Text = SealEnd, fmt.Sprintf("Cut %s at %s.", p.list(j.Stays), refs(j.At))
+		s.Kind, s.Text = SealEnd, fmt.Sprintf("Cut %s at %s.", p.list(j.node, true), refs(j.At))
 	}
 	for _, l := range staying {
 		*edits = append(*edits, harness.Edit{Do: harness.Seal, Wire: l.Wire, End: l.End})

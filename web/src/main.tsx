@@ -12,6 +12,7 @@ import { JobsPage } from './frame/JobsPage';
 import { GatherPage } from './stages/gather/GatherPage';
 import { MatchPage } from './stages/match/MatchPage';
 import { PinPage } from './stages/pin/PinPage';
+import { ThinPage } from './stages/thin/ThinPage';
 import { useTheme } from './theme';
 
 const client = new QueryClient({
@@ -32,6 +33,7 @@ const router = createBrowserRouter([
       { index: true, element: <Navigate to="match" replace /> },
       { path: 'gather', element: <GatherPage /> },
       { path: 'match', element: <MatchPage /> },
+      { path: 'thin', element: <ThinPage /> },
       { path: 'pin', element: <PinPage /> },
     ],
   },

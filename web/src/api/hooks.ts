@@ -20,7 +20,7 @@ export type Side = 'from' | 'to';
 /** What a person may leave out: ids and the revision seen are filled in. */
 export type Decide = Omit<DecideRequest, 'id' | 'seen'>;
 
-const jobPath = (job: string) => `/jobs/${encodeURIComponent(job)}`;
+export const jobPath = (job: string) => `/jobs/${encodeURIComponent(job)}`;
 
 export const useJobs = () =>
   useQuery({ queryKey: ['jobs'], queryFn: () => request<JobList>('GET', '/jobs') });
@@ -65,7 +65,7 @@ export function useEvidence(job: string, revision: number, from?: Ref, to?: Ref)
 }
 
 /** A change of a job: whatever is shown of it is read anew afterwards, also when the change was refused. */
-function useChange<V>(job: string, send: (v: V) => Promise<Done>) {
+export function useChange<V>(job: string, send: (v: V) => Promise<Done>) {
   const client = useQueryClient();
   return useMutation({
     mutationFn: send,

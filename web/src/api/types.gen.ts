@@ -1079,7 +1079,7 @@ export interface ThinView {
   counts: Counts;
   proof: Proof;
   proposed: Proposal[];
-  brought: Decision[];
+  brought: ThinMade[];
   findings: Finding[];
   drawing: Drawing;
 }
@@ -1140,7 +1140,7 @@ export interface WireVerdict {
 export interface SystemLine {
   system: string;
   choice?: "" | "keep" | "goes";
-  by?: Decision;
+  by?: ThinMade;
   wires: number;
   keep: number;
   goes: number;
@@ -1149,6 +1149,19 @@ export interface SystemLine {
   locked?: string;
   proposed?: "" | "keep" | "goes";
   why?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "ThinMade".
+ */
+export interface ThinMade {
+  on: "system" | "module" | "connector" | "wire" | "splice";
+  id: string;
+  choice: "" | "keep" | "goes";
+  reason?: string;
+  verify?: string;
+  who?: string;
+  when?: number;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -1161,7 +1174,7 @@ export interface Device {
   own?: boolean;
   connectors: string[];
   wires: number;
-  by?: Decision;
+  by?: ThinMade;
   added?: string;
   plugs: PlugLine[];
 }
@@ -1172,7 +1185,7 @@ export interface Device {
 export interface PlugLine {
   id: string;
   choice?: "" | "keep" | "goes";
-  by?: Decision;
+  by?: ThinMade;
   locked?: boolean;
 }
 /**
@@ -1261,6 +1274,7 @@ export interface Spot {
   limb: string;
   x: number;
   y: number;
+  width?: number;
   keep: number;
   goes: number;
   undecided: number;

@@ -1,17 +1,32 @@
 import { Drawer } from 'antd';
 import { useNavigate } from 'react-router';
-import type { JobView } from '../api/types.gen';
+import type { Finding, JobView } from '../api/types.gen';
 import { severityWord, SeverityMark } from './SeverityMark';
 
 const sideName = (job: JobView, side: string | undefined) =>
   side === 'from' ? job.sides.from : side === 'to' ? job.sides.to : '';
 
+/** What a finding of Thin is about, by its code. */
+function thinKind(code: string): string {
+  if (['part-incomplete', 'suppressor', 'rides-along', 'bus-end'].includes(code)) {
+    return 'module';
+  }
+  return ['carries-kept', 'pair-contested'].includes(code) ? 'connector' : 'wire';
+}
+
 /** What is wrong or doubtful about the job, worst first. A finding about a cavity leads to its row. */
 export function Findings({ job, open, onClose }: { job: JobView; open: boolean; onClose: () => void }) {
   const navigate = useNavigate();
-  const show = (side: string | undefined, subject: string | undefined) => {
+  const show = (f: Finding) => {
     onClose();
-    void navigate(`/jobs/${job.id}/match?row=${encodeURIComponent(`${side ?? 'from'} ${subject ?? ''}`)}`);
+    const subject = f.subject ?? '';
+    const place =
+      f.stage === 'gather'
+        ? 'gather?part=vehicles'
+        : f.stage === 'thin'
+          ? `thin?sel=${encodeURIComponent(`${thinKind(f.code)}:${subject}`)}`
+          : `match?row=${encodeURIComponent(`${f.side ?? 'from'} ${subject}`)}`;
+    void navigate(`/jobs/${job.id}/${place}`);
   };
   return (
     <Drawer open={open} onClose={onClose} title={`Findings in ${job.title}`} size={520}>
@@ -25,7 +40,7 @@ export function Findings({ job, open, onClose }: { job: JobView; open: boolean; 
               <span className="quiet">{sideName(job, f.side)}</span>
               <span className="grow" />
               {f.subject && f.code !== 'unverified-feed' && (
-                <button className="plain mono" onClick={() => show(f.side, f.subject)}>
+                <button className="plain mono" onClick={() => show(f)}>
                   {f.subject}
                 </button>
               )}

@@ -39,18 +39,39 @@ export function Frame() {
     <div className="frame">
       <Head job={job.data} />
       <nav className="rail" aria-label="stages">
-        <Stage to="gather" word="Gather" open={job.data.open.gather} what="sides without a pinout" />
-        <Stage to="match" word="Match" open={job.data.open.match} what="rows not decided" />
-        <Stage to="pin" word="Pin" open={job.data.open.pin} what="steps on the sheet" />
+        {stages.map((s) => (
+          <Stage
+            key={s.to}
+            {...s}
+            open={job.data.open[s.to]}
+            aside={!job.data.kindInfo.stages.includes(s.to)}
+          />
+        ))}
       </nav>
       <Outlet />
     </div>
   );
 }
 
-function Stage({ to, word, open, what }: { to: string; word: string; open: number; what: string }) {
+const stages = [
+  { to: 'gather', word: 'Gather', what: 'sides without a pinout' },
+  { to: 'match', word: 'Match', what: 'rows not decided' },
+  { to: 'thin', word: 'Thin', what: 'steps not ticked' },
+  { to: 'pin', word: 'Pin', what: 'steps on the sheet' },
+] as const;
+
+interface StageProps {
+  to: string;
+  word: string;
+  open: number;
+  what: string;
+  /** This kind of job can do without it. */
+  aside: boolean;
+}
+
+function Stage({ to, word, open, what, aside }: StageProps) {
   return (
-    <NavLink to={to} title={`${open} ${what}`}>
+    <NavLink to={to} title={`${open} ${what}${aside ? '; this kind of job can do without' : ''}`}>
       {word} <span className="count">{open > 0 ? open : ''}</span>
     </NavLink>
   );

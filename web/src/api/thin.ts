@@ -1,0 +1,90 @@
+import { useMutation, useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query';
+import { newChangeID, request } from './client';
+import { jobPath, useChange } from './hooks';
+import type {
+  Bench,
+  CircuitView,
+  CutView,
+  Done,
+  ThinChange,
+  ThinDecision,
+  ThinView,
+  TickRequest,
+  WorkView,
+} from './types.gen';
+
+const thinKey = (job: string) => ['job', job, 'thin'];
+
+export const useThin = (job: string) =>
+  useQuery({ queryKey: thinKey(job), queryFn: () => request<ThinView>('GET', `${jobPath(job)}/thin`) });
+
+export const useWork = (job: string) =>
+  useQuery({
+    queryKey: ['job', job, 'work'],
+    queryFn: () => request<WorkView>('GET', `${jobPath(job)}/thin/work`),
+  });
+
+/** What dies if this is cut; asked as soon as it is selected. */
+export const useCut = (job: string, on: string, id: string, revision: number) =>
+  useQuery({
+    queryKey: ['job', job, 'cut', on, id, revision],
+    queryFn: () => request<CutView>('GET', `${jobPath(job)}/thin/cut?${new URLSearchParams({ on, id })}`),
+    enabled: ['wire', 'connector', 'module', 'splice'].includes(on) && id !== '',
+    retry: false,
+  });
+
+export const useCircuit = (job: string, wire: string | undefined, revision: number) =>
+  useQuery({
+    queryKey: ['job', job, 'circuit', wire, revision],
+    queryFn: () =>
+      request<CircuitView>(
+        'GET',
+        `${jobPath(job)}/thin/circuit?${new URLSearchParams({ wire: wire ?? '' })}`,
+      ),
+    enabled: !!wire,
+    retry: false,
+  });
+
+/** Puts what a decision changed into what is shown, before anything is read anew. */
+function patch(client: QueryClient, job: string, change: ThinChange) {
+  client.setQueryData<ThinView>(thinKey(job), (old) => {
+    if (!old) {
+      return old;
+    }
+    const systems = new Map(change.systems.map((s) => [s.system, s]));
+    const joints = new Map(change.joints.map((j) => [j.kind + j.id, j]));
+    return {
+      ...old,
+      revision: change.revision,
+      verdicts: old.verdicts.map((v, i) => change.verdicts[String(i)] ?? v),
+      systems: old.systems.map((s) => systems.get(s.system) ?? s),
+      joints: [
+        ...old.joints.map((j) => joints.get(j.kind + j.id) ?? j),
+        ...change.joints.filter((j) => !old.joints.some((o) => o.kind + o.id === j.kind + j.id)),
+      ],
+      counts: change.counts,
+    };
+  });
+}
+
+export function useThinDecide(job: string) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (v: { decisions: ThinDecision[]; seen: number }) =>
+      request<ThinChange>('POST', `${jobPath(job)}/thin/decide`, { ...v, id: newChangeID() }),
+    onSuccess: (change) => patch(client, job, change),
+    onSettled: () => {
+      void client.invalidateQueries({ queryKey: ['job', job] });
+    },
+  });
+}
+
+export const useTick = (job: string) =>
+  useChange(job, (v: Omit<TickRequest, 'id'>) =>
+    request<Done>('POST', `${jobPath(job)}/thin/tick`, { ...v, id: newChangeID() }),
+  );
+
+export const useBench = (job: string) =>
+  useChange(job, (v: { bench: Bench; seen: number }) =>
+    request<Done>('PUT', `${jobPath(job)}/thin/bench`, { ...v, id: newChangeID() }),
+  );

@@ -1,0 +1,143 @@
+import './thin.css';
+import { App } from 'antd';
+import { useState } from 'react';
+import { explain, ProblemError } from '../../api/client';
+import { useCircuit, useThin, useThinDecide } from '../../api/thin';
+import type { ThinDecision, ThinView } from '../../api/types.gen';
+import { useJobID } from '../../frame/Frame';
+import { useKey } from '../../keys/useKey';
+import { Balance } from './Balance';
+import type { Choice } from './ChoiceGlyph';
+import { HarnessDrawing } from './HarnessDrawing';
+import { ReasonDialog } from './ReasonDialog';
+import { ThinReasons } from './ThinReasons';
+import { useThinAddress, type Part, type Selection } from './selection';
+import { StockPage } from './StockPage';
+import { Systems } from './Systems';
+import { WireRows } from './WireRows';
+import { WorkPage } from './WorkPage';
+
+export function ThinPage() {
+  const job = useJobID();
+  const thin = useThin(job);
+  if (thin.isError) {
+    return <main className="page problem">{explain(thin.error)}</main>;
+  }
+  if (!thin.data) {
+    return <main className="page" aria-busy="true" />;
+  }
+  return <Thin job={job} view={thin.data} />;
+}
+
+const partWord: Record<Part, string> = {
+  harness: 'Harness',
+  wires: 'Wires',
+  work: 'Work',
+  stock: 'Stock and yard',
+};
+
+/** The wire by which a selection's circuit is found. */
+function wireOf(view: ThinView, s: Selection | undefined): string | undefined {
+  if (s?.on === 'wire') {
+    return s.id;
+  }
+  if (s?.on === 'splice') {
+    return view.wires.find((w) => w.ends.some((e) => e.splice === s.id))?.id;
+  }
+  return undefined;
+}
+
+function Thin({ job, view }: { job: string; view: ThinView }) {
+  const { selected, part, select, show, showing } = useThinAddress();
+  const decide = useThinDecide(job);
+  const { message } = App.useApp();
+  const [asked, ask] = useState<{ decision: ThinDecision; why: string } | undefined>();
+  const [reason, setReason] = useState('');
+  const circuit = useCircuit(job, wireOf(view, selected), view.revision);
+
+  const send = (decisions: ThinDecision[]) =>
+    decide.mutate(
+      { decisions, seen: view.revision },
+      {
+        onSuccess: () => setReason(''),
+        onError: (e) => {
+          const [first] = decisions;
+          if (e instanceof ProblemError && e.problem.code === 'reason-wanted' && first) {
+            ask({ decision: first, why: e.message });
+          } else {
+            void message.warning(explain(e));
+          }
+        },
+      },
+    );
+  const choose = (choice: Choice) => {
+    if (!selected || selected.on === 'splice' || selected.on === 'branch') {
+      void message.info('Select a system, a module, a connector or a wire first.');
+      return;
+    }
+    send([{ on: selected.on, id: selected.id, choice, ...(reason && choice ? { reason } : {}) }]);
+  };
+  const live = part === 'harness' || part === 'wires';
+  useKey('k', () => choose('keep'), { enabled: live });
+  useKey('g', () => choose('goes'), { enabled: live });
+  useKey('r', () => choose(''), { enabled: live });
+  useKey('1', () => show('harness'));
+  useKey('2', () => show('wires'));
+  useKey('3', () => show('work'));
+  useKey('4', () => show('stock'));
+
+  return (
+    <main className="thin">
+      <h1 className="unseen">Thin: what stays and what goes</h1>
+      <Balance counts={view.counts} proof={view.proof} />
+      <Systems view={view} selected={selected} onSelect={select} onDecide={send} />
+      <div className="thinmiddle">
+        <nav className="sides" aria-label="parts of Thin">
+          {(Object.keys(partWord) as Part[]).map((p, i) => (
+            <button
+              key={p}
+              className={`plain${p === part ? ' on' : ''}`}
+              onClick={() => show(p)}
+              aria-pressed={p === part}
+            >
+              <kbd>{i + 1}</kbd> {partWord[p]}
+            </button>
+          ))}
+        </nav>
+        {part === 'harness' && (
+          <HarnessDrawing
+            view={view}
+            selected={selected}
+            lit={circuit.data?.limbs}
+            onSelect={select}
+            onWire={(id) => select({ on: 'wire', id })}
+          />
+        )}
+        {part === 'wires' && <WireRows view={view} selected={selected} onSelect={select} />}
+        {part === 'work' && <WorkPage job={job} onWire={(id) => showing('harness', { on: 'wire', id })} />}
+        {part === 'stock' && <StockPage job={job} />}
+      </div>
+      <ThinReasons
+        job={job}
+        view={view}
+        selected={selected}
+        beliefs={circuit.data?.beliefs ?? []}
+        reason={reason}
+        onReason={setReason}
+        onChoose={choose}
+        onSelect={select}
+      />
+      {asked && (
+        <ReasonDialog
+          title={`${asked.decision.id} goes: why?`}
+          why={asked.why}
+          onClose={() => ask(undefined)}
+          onReason={(text) => {
+            ask(undefined);
+            send([{ ...asked.decision, reason: text }]);
+          }}
+        />
+      )}
+    </main>
+  );
+}

@@ -1,0 +1,40 @@
+import { useSearchParams } from 'react-router';
+
+export type Kind = 'system' | 'module' | 'connector' | 'wire' | 'splice' | 'branch';
+export interface Selection {
+  on: Kind;
+  id: string;
+}
+
+const kinds: readonly string[] = ['system', 'module', 'connector', 'wire', 'splice', 'branch'];
+
+export type Part = 'harness' | 'wires' | 'work' | 'stock';
+const parts: readonly string[] = ['harness', 'wires', 'work', 'stock'];
+
+/** What is selected and which part is shown: in the address, so that a link opens the same thing. */
+export function useThinAddress() {
+  const [address, setAddress] = useSearchParams();
+  const [on, ...rest] = (address.get('sel') ?? '').split(':');
+  const selected: Selection | undefined =
+    on && kinds.includes(on) ? { on: on as Kind, id: rest.join(':') } : undefined;
+  const asked = address.get('part') ?? 'harness';
+  const part: Part = parts.includes(asked) ? (asked as Part) : 'harness';
+  const change = (next: Record<string, string>) =>
+    setAddress(
+      (old) => {
+        const all = new URLSearchParams(old);
+        for (const [k, v] of Object.entries(next)) {
+          all.set(k, v);
+        }
+        return all;
+      },
+      { replace: true },
+    );
+  return {
+    selected,
+    part,
+    select: (s: Selection) => change({ sel: `${s.on}:${s.id}` }),
+    show: (p: Part) => change({ part: p }),
+    showing: (p: Part, s: Selection) => change({ part: p, sel: `${s.on}:${s.id}` }),
+  };
+}
