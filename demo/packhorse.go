@@ -4,6 +4,7 @@ import (
 	"fmt"
 
 	"draxel/core/gather"
+	"draxel/core/harness"
 	"draxel/core/plan"
 	"draxel/core/thin"
 	"draxel/exchange"
@@ -47,6 +48,7 @@ func describePackhorse(j *plan.Job) error {
 		"SP": {Labelled: true, Counted: 30}, "AL": {Labelled: true, Counted: 7, Note: "the alarm's book says 8 wires; one is under tape"}, "TC": {Labelled: true},
 		"IJ3": {Labelled: true, Latch: gather.Broken, Seals: gather.Worn},
 	}
+	j.Readings = ignitionSwitch()
 	for _, d := range []thin.Decision{
 		{On: thin.Module, ID: "SP-5", Choice: thin.Goes, Reason: "the VK-2 takes its place"},
 		{On: thin.Module, ID: "alarm", Choice: thin.Goes, Reason: "nobody has the key for it"},
@@ -59,4 +61,17 @@ func describePackhorse(j *plan.Job) error {
 		j.Thin = append(j.Thin, d)
 	}
 	return nil
+}
+
+// ignitionSwitch is the old switch, read cavity by cavity in each position of the key, with a lamp on it.
+func ignitionSwitch() []gather.Measurement {
+	volts := map[string][4]float64{"1": {12.5, 12.4, 12.3, 10.6}, "2": {0, 0, 12.2, 10.4}, "3": {0, 12.3, 12.2, 0}, "4": {0, 0, 0, 10.5}}
+	var all []gather.Measurement
+	for _, cavity := range []string{"1", "2", "3", "4"} {
+		for i, key := range gather.Keys() {
+			v := volts[cavity][i]
+			all = append(all, gather.Measurement{ID: fmt.Sprintf("switch-%s-%s", cavity, key), At: harness.Ref{Connector: "IS", Cavity: cavity}, Key: key, Volts: &v, Loaded: true, Who: "Ines", When: when + int64(len(all))})
+		}
+	}
+	return all
 }

@@ -43,16 +43,16 @@ func (s *Server) showGather(c *gin.Context) error {
 	for _, p := range job.Photos {
 		photos[p.Connector]++
 	}
-	wires := map[string]int{}
-	for i := range j.facts.Laid.Loom.Wires {
-		for _, e := range j.facts.Laid.Loom.Wires[i].Ends {
-			wires[e.At.Connector]++
-		}
-	}
+	wires, inBranch := wireCounts(&j.facts.Laid.Loom)
 	for i := range j.facts.Laid.Loom.Connectors {
 		h := &j.facts.Laid.Loom.Connectors[i]
 		l := job.Looked[h.ID]
 		v.Connectors = append(v.Connectors, ConnectorLine{h.ID, h.Device, h.Branch, wires[h.ID], h.Locked, l, l.Replace(), photos[h.ID]})
+	}
+	for _, b := range j.facts.Laid.Loom.Branches { // a branch has a condition too
+		id := "branch " + b.ID
+		l := job.Looked[id]
+		v.Connectors = append(v.Connectors, ConnectorLine{ID: id, Branch: b.ID, Wires: inBranch[b.ID], Looked: l, Replace: l.Replace(), Photos: photos[id]})
 	}
 	for _, kind := range gather.SheetKinds() {
 		line := SheetLine{Kind: kind}
@@ -71,6 +71,18 @@ func (s *Server) showGather(c *gin.Context) error {
 	v.fill()
 	c.JSON(http.StatusOK, v)
 	return nil
+}
+
+// wireCounts counts the wires of each connector and each branch.
+func wireCounts(l *harness.Loom) (connectors, branches map[string]int) {
+	connectors, branches = map[string]int{}, map[string]int{}
+	for i := range l.Wires {
+		branches[l.Wires[i].Branch]++
+		for _, e := range l.Wires[i].Ends {
+			connectors[e.At.Connector]++
+		}
+	}
+	return connectors, branches
 }
 
 func (s *Server) putIdentity(c *gin.Context) error {
@@ -394,12 +406,7 @@ func (s *Server) labelsPDF(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	wires := map[string]int{}
-	for i := range j.facts.Laid.Loom.Wires {
-		for _, e := range j.facts.Laid.Loom.Wires[i].Ends {
-			wires[e.At.Connector]++
-		}
-	}
+	wires, _ := wireCounts(&j.facts.Laid.Loom)
 	var all []exchange.Label
 	for i := range j.facts.Laid.Loom.Connectors {
 		h := &j.facts.Laid.Loom.Connectors[i]

@@ -2,6 +2,7 @@ package gather
 
 import (
 	"fmt"
+	"slices"
 
 	"draxel/core/finding"
 	"draxel/core/harness"
@@ -35,6 +36,7 @@ func (b *builder) way(from, to harness.Ref) []int {
 				}
 				p = before[p]
 			}
+			slices.Reverse(out)
 			return out
 		}
 		step := func(next point, wire int) {
@@ -99,8 +101,8 @@ func (b *builder) tie(m Measurement) {
 	switch {
 	case x >= 0 && len(b.at[m.To]) == 0, x >= 0 && y >= 0:
 		by(x, "far end not seen", "joined to "+m.To.String())
-		b.merge(x, m.To)
 		b.setEnd(x, b.unseenEnd(x), harness.End{At: m.To})
+		b.merge(x, m.To)
 	case y >= 0 && len(b.at[m.At]) == 0:
 		by(y, "far end not seen", "joined to "+m.At.String())
 		b.setEnd(y, b.unseenEnd(y), harness.End{At: m.At})
@@ -149,9 +151,9 @@ func (b *builder) into(i, other int, m Measurement) {
 		rest := o
 		rest.ID, rest.Length, rest.Implied = b.freeID(o.ID+" beyond "+id), 0, true
 		rest.Ends[0] = harness.End{Splice: id}
+		b.addWire(rest)
 		b.setEnd(other, 1, harness.End{Splice: id})
 		b.loom.Wires[other].Length = 0
-		b.addWire(rest)
 	}
 	b.setEnd(i, b.unseenEnd(i), harness.End{Splice: id})
 	b.loom.Wires[i].Implied = true
@@ -185,9 +187,6 @@ func (b *builder) part(m Measurement) {
 			b.beliefs = append(b.beliefs, Belief{Wire: w.ID, Was: fmt.Sprintf("implied to reach %s", lost), Now: "far end not seen", By: "reading " + m.String(), Who: m.Who, When: m.When})
 			b.setEnd(i, k, harness.End{})
 			b.loom.Wires[i].Implied = false
-			if r := b.rows[lost]; r != nil && len(b.at[lost]) == 0 {
-				b.addWire(b.wireOf(r))
-			}
 			return
 		}
 	}

@@ -7,7 +7,6 @@ import (
 
 	"draxel/core/finding"
 	"draxel/core/harness"
-	"draxel/core/signal"
 )
 
 // wireOf makes the wire that a pinout's row shows one end of.
@@ -187,8 +186,7 @@ type Unnamed struct {
 	Alike     []string `json:"alike"`     // named wires of its colour and size elsewhere
 }
 
-// Queue lists the wires that nobody can name: no function was read, or an end was never seen, with their clues; those with
-// most clues first.
+// Queue lists the wires that nobody can name, neither a table nor a trace, with their clues; those with most clues first.
 func Queue(l *harness.Loom) []Unnamed {
 	beside := map[harness.Ref]string{}
 	byColour := map[string][]string{}
@@ -211,7 +209,7 @@ func Queue(l *harness.Loom) []Unnamed {
 	out := []Unnamed{}
 	for i := range l.Wires {
 		w := &l.Wires[i]
-		if w.Signal.Read() || w.Signal.Role == signal.Restraint {
+		if strings.TrimSpace(w.Function) != "" || w.Signal.Read() {
 			continue
 		}
 		u := Unnamed{Wire: w.ID, Colour: w.Colour.String(), At: []string{}, Joins: []string{}, Neighbour: []string{}, Alike: []string{}}

@@ -89,8 +89,8 @@ func (b *builder) trace(t *Trace) (why string) {
 	case GoesHere:
 		b.cavity(t.To)
 		b.believe(t, w, w.Ends[far].String(), t.To.String())
-		b.merge(i, t.To)
 		b.setEnd(i, far, harness.End{At: t.To})
+		b.merge(i, t.To)
 	case EndsOff:
 		b.believe(t, w, w.Ends[far].String(), "taped off")
 		b.setEnd(i, far, harness.End{Taped: true})
@@ -126,15 +126,20 @@ func (b *builder) believe(t *Trace, w *harness.Wire, was, now string) {
 	}
 }
 
-// setEnd moves an end of a wire, and keeps the list of what ends in a cavity right.
+// setEnd moves an end of a wire. A cavity that it leaves and that a row speaks of has a wire still, whose other end
+// nobody has seen.
 func (b *builder) setEnd(i, end int, e harness.End) {
 	w := &b.loom.Wires[i]
-	if at := w.Ends[end].At; at != (harness.Ref{}) {
-		b.at[at] = slices.DeleteFunc(b.at[at], func(k int) bool { return k == i && w.Ends[1-end].At != at })
+	left := w.Ends[end].At
+	if left != (harness.Ref{}) && w.Ends[1-end].At != left {
+		b.at[left] = slices.DeleteFunc(b.at[left], func(k int) bool { return k == i })
 	}
 	w.Ends[end] = e
 	if e.At != (harness.Ref{}) && !slices.Contains(b.at[e.At], i) {
 		b.at[e.At] = append(b.at[e.At], i)
+	}
+	if r := b.rows[left]; r != nil && len(b.at[left]) == 0 {
+		b.addWire(b.wireOf(r))
 	}
 }
 
@@ -160,23 +165,17 @@ func (b *builder) merge(into int, at harness.Ref) {
 		if w.Circuit == "" {
 			w.Circuit = o.Circuit
 		}
-		b.remove(k, into)
+		b.remove(k)
 	}
 }
 
-// remove takes a wire out of the loom. What it left behind at another cavity becomes a wire with an unseen end.
-func (b *builder) remove(k, because int) {
-	w := b.loom.Wires[k]
+// remove takes a wire out of the loom.
+func (b *builder) remove(k int) {
 	for end := range 2 {
 		b.setEnd(k, end, harness.End{})
 	}
-	delete(b.wire, w.ID)
+	delete(b.wire, b.loom.Wires[k].ID)
 	b.loom.Wires[k].ID = ""
-	for _, e := range w.Ends {
-		if r := b.rows[e.At]; r != nil && len(b.at[e.At]) == 0 && b.loom.Wires[because].Ends[0].At != e.At && b.loom.Wires[because].Ends[1].At != e.At {
-			b.addWire(b.wireOf(r))
-		}
-	}
 }
 
 func (b *builder) joins(t *Trace, i, far int) string {
@@ -235,10 +234,10 @@ func (b *builder) stuck(t *Trace, i int) {
 	hidden.ID = b.freeID(w.ID + " hidden leg")
 	hidden.Ends = [2]harness.End{{Splice: id}, {}}
 	hidden.Function, hidden.Signal, hidden.Implied, hidden.Length, rest.Length = "", readSignal(""), true, 0, 0
-	b.setEnd(i, 1, harness.End{Splice: id})
-	b.loom.Wires[i].Length = 0
 	b.addWire(rest)
 	b.addWire(hidden)
+	b.setEnd(i, 1, harness.End{Splice: id})
+	b.loom.Wires[i].Length = 0
 }
 
 // tidy drops the wires that were merged into others.

@@ -78,6 +78,9 @@ func (t *thinning) tipsOf(on Scope, id string, c *Consequence) ([]tip, error) {
 		cut = append(cut, x)
 		if w := x.wire(); !wires[w] {
 			wires[w] = true
+			if t.guarded[w] {
+				c.Locked = "It carries a restraint or high-voltage circuit: leave it to qualified hands."
+			}
 			if t.result.Wires[w].Choice != Goes {
 				c.Carries++
 			}
@@ -90,9 +93,6 @@ func (t *thinning) tipsOf(on Scope, id string, c *Consequence) ([]tip, error) {
 			if t.loom.Wires[w].ID == id {
 				take(tip(2 * w))
 				take(tip(2*w + 1))
-				if untouchable(&t.loom.Wires[w]) {
-					c.Locked = "A restraint or high-voltage circuit: it is left to qualified hands."
-				}
 			}
 		}
 	case Joint:

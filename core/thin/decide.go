@@ -73,9 +73,30 @@ func file(all []Decision) decisions {
 	return d
 }
 
-// untouchable says whether a wire is left to qualified hands: restraint and high voltage.
-func untouchable(w *harness.Wire) bool {
-	return w.Signal.Role == signal.Restraint || w.Signal.Role == signal.HighVoltage
+// guard marks the circuits that restraint or high voltage is part of: all copper that is joined to it is left to
+// qualified hands, and so is every connector that carries some of it.
+func (t *thinning) guard() {
+	t.guarded = make([]bool, len(t.loom.Wires))
+	t.shut = make([]bool, len(t.loom.Connectors))
+	circuits := map[int32]bool{}
+	for w := range t.loom.Wires {
+		if r := t.loom.Wires[w].Signal.Role; r == signal.Restraint || r == signal.HighVoltage {
+			circuits[t.net.nodes[t.net.ends[w][0]].circuit] = true
+		}
+	}
+	if len(circuits) == 0 {
+		return
+	}
+	for w := range t.loom.Wires {
+		if circuits[t.net.nodes[t.net.ends[w][0]].circuit] {
+			t.guarded[w], t.forced[w] = true, Keep
+		}
+	}
+	for x, h := range t.net.halves {
+		if h >= 0 && t.guarded[tip(x).wire()] {
+			t.shut[h] = true
+		}
+	}
 }
 
 // halves says, for each connector, what was decided about it as a whole: itself, else its device, else its device's
@@ -84,7 +105,7 @@ func (t *thinning) halves() {
 	t.half = make([]status, len(t.loom.Connectors))
 	for h := range t.loom.Connectors {
 		c := &t.loom.Connectors[h]
-		if c.Locked {
+		if c.Locked || t.shut[h] {
 			continue
 		}
 		if d := t.decided.connector[c.ID]; d != nil {
@@ -135,13 +156,16 @@ func (t *thinning) terminalStatus(at int32) status {
 		s = t.half[h]
 	}
 	hub := t.net.hub(at)
+	if h >= 0 && t.shut[h] && t.guarded[t.net.tips(at)[0].wire()] {
+		return status{soft: hub}
+	}
 	if s.choice == Goes || !hub && s.choice != Undecided {
 		return s
 	}
 	for _, x := range t.net.tips(at) {
 		w := x.wire()
 		wire := &t.loom.Wires[w]
-		if untouchable(wire) || h >= 0 && t.loom.Connectors[h].Locked {
+		if t.guarded[w] || h >= 0 && t.loom.Connectors[h].Locked {
 			return status{soft: hub}
 		}
 		if d := t.decided.system[t.wireSystem(w)]; d != nil && wire.Function != "" {
@@ -177,7 +201,7 @@ func (t *thinning) splitPair(at int32) {
 			continue
 		}
 		for _, x := range t.net.tips(at) {
-			if t.net.end(x).At == c && !untouchable(&t.loom.Wires[x.wire()]) {
+			if t.net.end(x).At == c && !t.guarded[x.wire()] {
 				t.forced[x.wire()] = Goes
 			}
 		}
@@ -192,13 +216,12 @@ func (t *thinning) pairs() {
 		if !known || t.half[h].choice != Goes || t.loom.Connectors[mate].Locked {
 			continue
 		}
-		switch t.half[mate].choice {
-		case Keep:
+		switch held := t.shut[mate]; {
+		case held, t.half[mate].choice == Keep:
 			t.half[h] = status{}
 			t.torn = append(t.torn, int32(h))
-		case Undecided:
+		case t.half[mate].choice == Undecided:
 			t.half[mate] = t.half[h]
-		case Goes:
 		}
 	}
 }
@@ -206,7 +229,7 @@ func (t *thinning) pairs() {
 // exception carries what was decided about a wire itself to its ends.
 func (t *thinning) exception(w int32) {
 	d := t.decided.wire[t.loom.Wires[w].ID]
-	if d == nil || untouchable(&t.loom.Wires[w]) {
+	if d == nil || t.guarded[w] {
 		return
 	}
 	t.forced[w] = d.Choice

@@ -59,8 +59,11 @@ func TestRandomHarnessesAreThinnedAsDecided(t *testing.T) {
 func joinedAsBefore(t *testing.T, seed uint64, l *harness.Loom, decisions []thin.Decision, result *thin.Result, end harness.Harness) {
 	t.Helper()
 	gone, restraint := map[string]bool{}, map[string]bool{}
-	for _, w := range l.Wires {
-		restraint[w.ID] = w.Signal.Role == signal.Restraint // nobody decides about these here
+	circuits := thin.Circuits(l)
+	for i, w := range l.Wires { // nobody decides here about what is joined to restraint
+		for k, o := range l.Wires {
+			restraint[w.ID] = restraint[w.ID] || o.Signal.Role == signal.Restraint && circuits[i] == circuits[k]
+		}
 	}
 	for _, d := range decisions {
 		if d.On == thin.Wire && d.Choice == thin.Goes && !restraint[d.ID] {
@@ -232,6 +235,17 @@ func accounted(t *testing.T, seed uint64, l *harness.Loom, result *thin.Result, 
 		_, in := end.Tips(id)
 		if in == end.Out(id) || in == (result.Wires[w].Choice == thin.Goes) {
 			t.Fatalf("seed %d: wire %s: in the harness %v, out %v, verdict %q", seed, id, in, end.Out(id), result.Wires[w].Choice)
+		}
+	}
+	circuits, before := thin.Circuits(l), l.Found()
+	shut := map[int]bool{}
+	for w := range l.Wires {
+		shut[circuits[w]] = shut[circuits[w]] || l.Wires[w].Signal.Role == signal.Restraint
+	}
+	for w := range l.Wires { // whatever is joined to restraint is as it was found
+		was, _ := before.Tips(l.Wires[w].ID)
+		if is, ok := end.Tips(l.Wires[w].ID); shut[circuits[w]] && (!ok || is != was) {
+			t.Fatalf("seed %d: %s is joined to restraint and was touched", seed, l.Wires[w].ID)
 		}
 	}
 	for _, w := range end.Wires() {

@@ -122,7 +122,28 @@ func (t *thinning) doubtful() {
 	for _, h := range t.torn {
 		t.find("pair-contested", finding.Check, t.loom.Connectors[h].ID, "Decide both halves alike.", "%s goes and %s is kept: they are two halves of one plug, and stay.", t.loom.Connectors[h].ID, t.loom.Connectors[h].Mate)
 	}
+	t.leftAlone()
 	t.decisionsThatCannotHold()
+}
+
+// leftAlone names what was decided away and stays all the same, since restraint or high voltage is part of it.
+func (t *thinning) leftAlone() {
+	for h := range t.loom.Connectors {
+		if !t.shut[h] {
+			continue
+		}
+		c := &t.loom.Connectors[h]
+		by := t.decided.connector[c.ID]
+		if d := t.net.plugged[h]; by == nil && d >= 0 {
+			if by = t.decided.module[t.loom.Devices[d].ID]; by == nil {
+				by = t.decided.system[t.loom.Devices[d].System]
+			}
+		}
+		if by != nil && by.Choice == Goes {
+			t.find("left-alone", finding.Danger, c.ID, "Battery off, wait as the maker says, never probe it with a meter; leave it to qualified hands.",
+				"Connector %s stays: it carries a restraint or high-voltage circuit.", c.ID)
+		}
+	}
 }
 
 func (t *thinning) decisionsThatCannotHold() {
@@ -185,13 +206,16 @@ func (t *thinning) Refuses(d Decision) string {
 		if t.loom.Connectors[h].Locked {
 			return "it is somebody else's"
 		}
+		if t.shut[h] && d.Choice == Goes {
+			return "it carries a restraint or high-voltage circuit, which is left to qualified hands"
+		}
 	case Wire:
 		w, ok := t.wireNumber()[d.ID]
 		if !ok {
 			return "there is no such wire"
 		}
-		if untouchable(&t.loom.Wires[w]) {
-			return "it is left to qualified hands"
+		if t.guarded[w] {
+			return "it is joined to a restraint or high-voltage circuit, which is left to qualified hands"
 		}
 	case Joint:
 		return "what becomes of a splice follows from its legs"

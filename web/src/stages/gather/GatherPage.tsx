@@ -7,6 +7,8 @@ import { fileAddress, useCorrect, useJob, useTable, type Side } from '../../api/
 import type { JobView, Options, TableMeta } from '../../api/types.gen';
 import { useJobID } from '../../frame/Frame';
 import { Brought } from './Brought';
+import { FactsPage } from './FactsPage';
+import { GatherNav, useGatherPart } from './GatherNav';
 import { ImportTable } from './ImportTable';
 import { PinoutRows } from './PinoutRows';
 import { ReadingSide } from './ReadingSide';
@@ -15,8 +17,12 @@ export function GatherPage() {
   const id = useJobID();
   const job = useJob(id);
   const [address] = useSearchParams();
+  const part = useGatherPart();
   if (!job.data) {
     return null;
+  }
+  if (part !== 'tables') {
+    return <FactsPage job={job.data} part={part} />;
   }
   const missing: Side = job.data.tables.from && !job.data.tables.to ? 'to' : 'from';
   const asked = address.get('side');
@@ -35,6 +41,7 @@ function GatherSide({ job, side }: { job: JobView; side: Side }) {
   if (!there || bringing) {
     return (
       <ImportTable
+        nav={<GatherNav job={job} side={side} />}
         job={job.id}
         side={side}
         seen={job.revision}
@@ -61,15 +68,11 @@ function GatherSide({ job, side }: { job: JobView; side: Side }) {
     <main className="gatherpage">
       <div className="left">
         <h1 className="unseen">Gather: {view.meta.name}</h1>
-        <nav className="sides" aria-label="sides">
-          {(['from', 'to'] as const).map((s) => (
-            <Link key={s} to={`?side=${s}`} className={s === side ? 'on' : ''}>
-              {s === 'from' ? 'From' : 'To'}: {job.sides[s] || 'not brought yet'}
-            </Link>
-          ))}
+        <div className="bar" style={{ flexWrap: 'nowrap' }}>
+          <GatherNav job={job} side={side} />
           <span className="grow" />
           {job.tables.from && job.tables.to && <Link to="../match">Match them →</Link>}
-        </nav>
+        </div>
         <div className="bar">
           <span className="grow quiet">
             A misprint is put right by clicking on its cell; the table as it was brought is kept.

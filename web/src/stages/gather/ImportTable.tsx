@@ -1,5 +1,5 @@
 import { Button, Input, Select } from 'antd';
-import { useRef, useState } from 'react';
+import { useRef, useState, type ReactNode } from 'react';
 import { explain } from '../../api/client';
 import { preview, useImport, type Side } from '../../api/hooks';
 import type { Options, TableMeta, TableView } from '../../api/types.gen';
@@ -8,6 +8,8 @@ import { PinoutRows } from './PinoutRows';
 import { ReadingSide } from './ReadingSide';
 
 interface Props {
+  /** Leads to the other parts of Gather. */
+  nav: ReactNode;
   job: string;
   side: Side;
   seen: number;
@@ -21,7 +23,7 @@ const what: Record<Side, string> = {
 };
 
 /** Brings a table: a file or pasted rows, read at once and shown before it is kept. */
-export function ImportTable({ job, side, seen, onDone, onCancel }: Props) {
+export function ImportTable({ nav, job, side, seen, onDone, onCancel }: Props) {
   const [brought, setBrought] = useState<{ file?: File; text?: string } | undefined>();
   const [view, setView] = useState<TableView | undefined>();
   const [meta, setMeta] = useState<TableMeta>({ name: '', trust: 'copied' });
@@ -58,6 +60,7 @@ export function ImportTable({ job, side, seen, onDone, onCancel }: Props) {
   if (!view || !brought) {
     return (
       <main className="page narrow stack">
+        {nav}
         <h1>Bring the pinout of {what[side]}</h1>
         <Bring onBring={(from) => void read(from, {})} busy={busy} />
         {error && (

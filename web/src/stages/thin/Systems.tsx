@@ -1,22 +1,50 @@
 import { Button } from 'antd';
 import { useState } from 'react';
 import type { SystemLine, ThinDecision, ThinView } from '../../api/types.gen';
+import { useKey } from '../../keys/useKey';
 import { ChoiceGlyph, choiceWord, type Choice } from './ChoiceGlyph';
 import type { Selection } from './selection';
 
 interface Props {
   view: ThinView;
+  /** Whether the arrow keys go up and down here. */
+  keys: boolean;
   selected: Selection | undefined;
   onSelect: (s: Selection) => void;
   onDecide: (d: ThinDecision[]) => void;
 }
 
 /** The systems with their devices and plugs: decided as a whole here, the smaller ones inherit. */
-export function Systems({ view, selected, onSelect, onDecide }: Props) {
+export function Systems({ view, keys, selected, onSelect, onDecide }: Props) {
   const [open, setOpen] = useState<Record<string, boolean>>({});
   const is = (on: string, id: string) => selected?.on === on && selected.id === id;
   const holds = (s: SystemLine) =>
     s.devices.some((d) => is('module', d.id) || d.plugs.some((p) => is('connector', p.id)));
+  const lines: Selection[] = view.systems.flatMap((s) => [
+    { on: 'system' as const, id: s.system },
+    ...((open[s.system] ?? holds(s))
+      ? s.devices.flatMap((d) => [
+          { on: 'module' as const, id: d.id },
+          ...d.plugs.map((p) => ({ on: 'connector' as const, id: p.id })),
+        ])
+      : []),
+  ]);
+  const at = lines.findIndex((l) => is(l.on, l.id));
+  const go = (to: number) => {
+    const line = lines[Math.max(0, Math.min(lines.length - 1, to))];
+    if (line) {
+      onSelect(line);
+    }
+  };
+  const twist = (shown: boolean) => {
+    if (selected?.on === 'system') {
+      setOpen({ ...open, [selected.id]: shown });
+    }
+  };
+  useKey('down', () => go(at + 1), { enabled: keys });
+  useKey('up', () => go(at - 1), { enabled: keys });
+  useKey('right', () => twist(true), { enabled: keys });
+  useKey('left', () => twist(false), { enabled: keys });
   return (
     <aside className="systems" aria-label="systems">
       <Proposed view={view} onDecide={onDecide} />

@@ -90,7 +90,7 @@ function Thin({ job, view }: { job: string; view: ThinView }) {
     <main className="thin">
       <h1 className="unseen">Thin: what stays and what goes</h1>
       <Balance counts={view.counts} proof={view.proof} />
-      <Systems view={view} selected={selected} onSelect={select} onDecide={send} />
+      <Systems view={view} keys={part === 'harness'} selected={selected} onSelect={select} onDecide={send} />
       <div className="thinmiddle">
         <nav className="sides" aria-label="parts of Thin">
           {(Object.keys(partWord) as Part[]).map((p, i) => (

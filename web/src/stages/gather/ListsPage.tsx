@@ -1,0 +1,105 @@
+import { App, Button } from 'antd';
+import { useRef } from 'react';
+import { useSearchParams } from 'react-router';
+import { explain } from '../../api/client';
+import { useEditList, useImportList, useList, type ListKind } from '../../api/gather';
+import type { CellEdit, GatherView } from '../../api/types.gen';
+import { FactGrid } from './FactGrid';
+
+const kinds: [ListKind, string][] = [
+  ['wires', 'Wires'],
+  ['splices', 'Splices'],
+  ['connectors', 'Connectors'],
+  ['devices', 'Devices'],
+  ['branches', 'Branches'],
+];
+
+/** What lies between the connectors, as lists: brought as tables, put right and added to in place. */
+export function ListsPage({ job, view }: { job: string; view: GatherView }) {
+  const [address, setAddress] = useSearchParams();
+  const kind = kinds.find(([k]) => k === address.get('list'))?.[0] ?? 'wires';
+  return (
+    <div className="factsbody fill">
+      <div className="bar">
+        {kinds.map(([k, word]) => (
+          <button
+            key={k}
+            className={`plain listtab${k === kind ? ' on' : ''}`}
+            aria-pressed={k === kind}
+            onClick={() => setAddress({ part: 'lists', list: k }, { replace: true })}
+          >
+            {word} <span className="quiet mono">{view.sheets.find((s) => s.kind === k)?.rows ?? 0}</span>
+          </button>
+        ))}
+      </div>
+      <List key={kind} job={job} kind={kind} />
+    </div>
+  );
+}
+
+function List({ job, kind }: { job: string; kind: ListKind }) {
+  const list = useList(job, kind);
+  const edit = useEditList(job, kind);
+  const bring = useImportList(job, kind);
+  const input = useRef<HTMLInputElement>(null);
+  const { message } = App.useApp();
+  if (!list.data) {
+    return <p className="problem">{list.isError ? explain(list.error) : ''}</p>;
+  }
+  const { fields, reading, revision, source } = list.data;
+  const put = (edits: CellEdit[], gone?: number[]) =>
+    edit.mutate(
+      { seen: revision, edits, ...(gone ? { gone } : {}) },
+      { onError: (e) => void message.warning(explain(e)) },
+    );
+  return (
+    <>
+      <div className="bar">
+        <span className="grow quiet">
+          Arrows move, typing or Enter edits, a block from a spreadsheet is pasted where the cell is,
+          Ctrl+Delete strikes a line out. {source && `Source: ${source}.`}
+        </span>
+        <Button size="small" loading={bring.isPending} onClick={() => input.current?.click()}>
+          Bring a table
+        </Button>
+        <input
+          ref={input}
+          type="file"
+          hidden
+          accept=".csv,.tsv,.txt,.xlsx"
+          aria-label={`list of ${kind}`}
+          onChange={(e) => {
+            const file = e.target.files?.[0];
+            e.target.value = '';
+            if (file) {
+              const form = new FormData();
+              form.set('file', file);
+              form.set('seen', String(revision));
+              form.set('meta', JSON.stringify({ name: kind, source: file.name, trust: 'copied' }));
+              bring.mutate(form, {
+                onError: (err) => void message.warning(`${explain(err)} Nothing was kept.`),
+              });
+            }
+          }}
+        />
+      </div>
+      {reading.rejected.length > 0 && (
+        <div className="problem" data-testid="rejected">
+          {reading.rejected.length} lines are not taken:{' '}
+          {reading.rejected
+            .slice(0, 4)
+            .map((r) => `line ${r.line}, ${r.text}`)
+            .join('; ')}
+        </div>
+      )}
+      <FactGrid
+        label={`list of ${kind}`}
+        fields={fields}
+        rows={reading.rows}
+        next={reading.next}
+        onEdit={(edits) => put(edits)}
+        onStrike={(line) => put([], [line])}
+      />
+    </>
+  );
+}
