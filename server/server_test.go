@@ -21,12 +21,12 @@ import (
 
 // client speaks to a server of its own over the loopback interface.
 type client struct {
-	t       *testing.T
+	t       testing.TB
 	url     string
 	changes int
 }
 
-func start(t *testing.T) *client {
+func start(t testing.TB) *client {
 	t.Helper()
 	s, err := store.Open(t.Context(), t.TempDir(), time.Now)
 	if err != nil {

@@ -244,6 +244,9 @@ const killed = "DRAXEL_TEST_KILLED_DIR"
 
 // TestMain lets the test binary be the process that is killed: it answers each change on its output once it is stored.
 func TestMain(m *testing.M) {
+	if dir := os.Getenv(killedPhotos); dir != "" {
+		addPhotos(dir)
+	}
 	dir := os.Getenv(killed)
 	if dir == "" {
 		os.Exit(m.Run())

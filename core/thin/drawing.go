@@ -139,9 +139,9 @@ func (l *layer) file() {
 	}
 }
 
-// sides gives on how many sides of a branch its connectors hang.
-func (l *layer) sides(branch string) int {
-	if len(l.plugs[branch]) > oneSided {
+// sides gives on how many sides of a branch its connectors hang: on both only where it breaks out of a trunk.
+func (l *layer) sides(branch string, guard int) int {
+	if guard == deepest && len(l.plugs[branch]) > oneSided {
 		return 2
 	}
 	return 1
@@ -149,7 +149,8 @@ func (l *layer) sides(branch string) int {
 
 // rows gives how many rows a branch and what hangs on it take.
 func (l *layer) rows(branch string, guard int) int {
-	n := (len(l.plugs[branch])+l.sides(branch)-1)/l.sides(branch) + len(l.splices[branch])
+	sides := l.sides(branch, guard)
+	n := (len(l.plugs[branch])+sides-1)/sides + len(l.splices[branch])
 	for _, c := range l.children[branch] {
 		if guard > 0 {
 			n += 1 + l.rows(c.ID, guard-1)
@@ -161,7 +162,7 @@ func (l *layer) rows(branch string, guard int) int {
 // wide gives how much of the trunk a branch needs, to the left and to the right of where it breaks out.
 func (l *layer) wide(branch string, guard int) (left, right float64) {
 	left, right = 12, column
-	if l.sides(branch) == 2 {
+	if l.sides(branch, guard) == 2 {
 		left = column
 	}
 	for _, c := range l.children[branch] {
@@ -200,6 +201,9 @@ func (l *layer) lay() {
 			free[i%2], last = at[i]+right, at[i]
 		}
 		end := max(last+40, start+2*column)
+		if len(l.plugs[root.ID]) > 1 {
+			end = max(end, free[0], free[1])
+		}
 		l.trunk(root, start, end, trunkY)
 		for i, b := range branches {
 			l.branch(b, root.ID, at[i], trunkY, map[bool]float64{true: -1, false: 1}[i%2 == 0])
@@ -242,7 +246,7 @@ func (l *layer) hang(id string, x, y, away float64, row, guard int) int {
 		l.spliceSpot(s, id, x, y+away*rowHeight*float64(row))
 		row++
 	}
-	sides := l.sides(id)
+	sides := l.sides(id, guard)
 	for i, h := range l.plugs[id] {
 		at := y + away*rowHeight*float64(row+i/sides)
 		if i%sides == 1 {
