@@ -35,6 +35,9 @@ func ProofLine(p plan.Proof) string {
 // OpenLine says what the sheet leaves out, empty when it is whole: wires that are not decided, and decided moves that wait
 // for a cavity which such a wire holds.
 func OpenLine(p plan.Plan) string {
+	if !p.Moves {
+		return "Only what Thin takes out of connectors that stay: this kind of job joins its matched wires, and joints are not on this sheet."
+	}
 	if p.Totals.Open == 0 && p.Withheld == 0 {
 		return ""
 	}

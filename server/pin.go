@@ -19,13 +19,8 @@ func (s *Server) showPin(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	v := PinView{Revision: j.Revision, Hash: j.hash, Moves: j.Job.Kind.MovesTerminals(), Steps: j.plan.Steps, Proof: j.plan.Proof,
-		Line: exchange.ProofLine(j.plan.Proof), Open: exchange.OpenLine(j.plan), Housings: j.plan.Housings, Totals: j.plan.Totals, Findings: []finding.Finding{}, Wires: []harness.Row{}}
-	for _, row := range j.facts.From.Rows {
-		if !row.Empty {
-			v.Wires = append(v.Wires, row)
-		}
-	}
+	v := PinView{Revision: j.Revision, Hash: j.hash, Moves: j.plan.Moves, Steps: j.plan.Steps, Proof: j.plan.Proof,
+		Line: exchange.ProofLine(j.plan.Proof), Open: exchange.OpenLine(j.plan), Housings: j.plan.Housings, Totals: j.plan.Totals, Findings: []finding.Finding{}, Wires: j.plan.Wires(j.facts)}
 	for _, f := range j.plan.Findings {
 		if f.Code == "cavity-held" || f.Code == "terminal-system" {
 			v.Findings = append(v.Findings, f)
@@ -51,8 +46,8 @@ func (s *Server) sheet(c *gin.Context, ending, kind string, write func(io.Writer
 	if err != nil {
 		return err
 	}
-	if !j.Job.Kind.MovesTerminals() {
-		return problem(http.StatusConflict, "no-sheet", "This kind of job joins wires instead of moving terminals: there is no re-pin sheet.", "")
+	if !j.plan.Moves && len(j.plan.Steps) == 0 {
+		return problem(http.StatusConflict, "no-sheet", "This kind of job joins wires instead of moving terminals, and Thin takes none out: there is no sheet.", "")
 	}
 	sheet := exchange.Sheet{Title: j.Job.Title, Donor: j.Job.Donor, Chassis: j.Job.Chassis, From: j.facts.From.Name, To: j.facts.To.Name,
 		Revision: int(j.Revision), Hash: j.hash, Printed: s.now().Format(time.DateOnly), Plan: j.plan}

@@ -38,6 +38,7 @@ type Decisions struct {
 
 // Plan is everything that follows from facts and decisions.
 type Plan struct {
+	Moves    bool // this kind of job moves the terminals of matched wires; others join the wires
 	Match    *match.Result
 	Totals   match.Totals
 	Findings []finding.Finding
@@ -71,7 +72,7 @@ func Compute(f Facts, d Decisions) Plan {
 
 // Follow gives the plan where the crosswalk of these facts and decisions is known already.
 func Follow(f Facts, d Decisions, crosswalk *match.Result) Plan {
-	p := Plan{Match: crosswalk}
+	p := Plan{Moves: f.Kind.MovesTerminals(), Match: crosswalk}
 	p.Totals = p.Match.Totals()
 	p.Findings = append(slices.Clone(f.Findings), p.Match.Findings(f.From, f.To)...)
 	p.decideThin(f, d)

@@ -150,13 +150,44 @@ func (f Facts) connector(id string) harness.Connector {
 
 // rowOf describes the wire of an extracted terminal as a pinout's row would.
 func (m *model) rowOf(e thin.Extraction) harness.Row {
-	row := harness.Row{Ref: e.At}
 	for i := range m.facts.Laid.Loom.Wires {
 		if w := &m.facts.Laid.Loom.Wires[i]; w.ID == e.Wire {
-			row.Colour, row.Circuit, row.Function, row.Signal, row.Size = w.Colour, w.Circuit, w.Function, w.Signal, w.Size
+			return rowOfWire(w, e.At)
 		}
 	}
-	return row
+	return harness.Row{Ref: e.At}
+}
+
+func rowOfWire(w *harness.Wire, at harness.Ref) harness.Row {
+	return harness.Row{Ref: at, Colour: w.Colour, Circuit: w.Circuit, Function: w.Function, Signal: w.Signal, Size: w.Size}
+}
+
+// Wires gives a row for each cavity of the plan's housings that holds a wire as found: the pinout's own where it has one.
+func (p *Plan) Wires(f Facts) []harness.Row {
+	out := []harness.Row{}
+	told := map[harness.Ref]bool{}
+	if p.Moves {
+		for _, row := range f.From.Rows {
+			if !row.Empty {
+				told[row.Ref] = true
+				out = append(out, row)
+			}
+		}
+	}
+	housing := map[string]bool{}
+	for _, h := range p.Housings {
+		housing[h.ID] = true
+	}
+	for i := range f.Laid.Loom.Wires {
+		w := &f.Laid.Loom.Wires[i]
+		for _, e := range w.Ends {
+			if housing[e.At.Connector] && !told[e.At] {
+				told[e.At] = true
+				out = append(out, rowOfWire(w, e.At))
+			}
+		}
+	}
+	return out
 }
 
 // workThin puts Pin's extractions where the work needs them, carries out what has been ticked, and proves the rest on

@@ -172,6 +172,7 @@ func (t *thinning) part(c *Consequence, circuit int32, nodes []int32, cut []tip,
 		}
 	}
 	most := t.largest(nodes, group, groups)
+	parted := t.partedParts(nodes, group)
 	for _, at := range nodes {
 		n := &t.net.nodes[at]
 		if n.kind != terminal {
@@ -185,12 +186,29 @@ func (t *thinning) part(c *Consequence, circuit int32, nodes []int32, cut []tip,
 		if d := t.net.deviceOf(at); d != nil && d.Kind == harness.Fuses && (lost || groups > 1) {
 			c.Fuses = append(c.Fuses, name)
 		}
-		if before && !hub[group[at]] && !t.net.hub(at) && t.node[at].choice != Goes {
+		if (before && !hub[group[at]] || !before && parted) && !t.net.hub(at) && t.node[at].choice != Goes {
 			c.Dies = append(c.Dies, t.loss(at))
 		}
 	}
 	slices.SortFunc(p.Lose, finding.Natural)
 	c.Circuits = append(c.Circuits, p)
+}
+
+// partedParts says whether parts that were joined to one another, without a fuse, a unit or a ground among them, fall
+// apart: a lamp and the switch that feeds it.
+func (t *thinning) partedParts(nodes []int32, group map[int32]int) bool {
+	first := 0
+	for _, at := range nodes {
+		if t.net.nodes[at].kind != terminal {
+			continue
+		}
+		if first == 0 {
+			first = group[at]
+		} else if group[at] != first {
+			return true
+		}
+	}
+	return false
 }
 
 // largest gives the group with most terminals: what is joined to it is not lost.

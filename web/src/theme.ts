@@ -41,6 +41,7 @@ export function useTheme(): ThemeConfig {
       colorWarning: tokens.colorTextBase, // orange and yellow mean a hazard here, red a wire
       colorError: tokens.colorTextBase,
       colorLink: tokens.colorPrimary,
+      colorTextPlaceholder: isDark ? '#A9AEB1' : '#5A5F63',
       borderRadius: 3,
       fontSize: 14,
       controlHeight: 32,

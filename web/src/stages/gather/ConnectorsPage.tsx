@@ -22,14 +22,15 @@ export function ConnectorsPage({ job, view }: { job: string; view: GatherView })
   const c = view.connectors[at];
   useKey('down', () => setAt(Math.min(view.connectors.length - 1, at + 1)));
   useKey('up', () => setAt(Math.max(0, at - 1)));
-  const labelled = view.connectors.filter((x) => x.looked.labelled).length;
+  const plugs = view.connectors.filter((x) => !x.id.startsWith('branch '));
+  const labelled = plugs.filter((x) => x.looked.labelled).length;
   return (
     <div className="factsbody listside">
       <div className="stack fill">
         <div className="bar">
           <h1 className="grow">Connectors</h1>
           <span className="quiet">
-            {labelled} of {view.connectors.length} labelled
+            {labelled} of {plugs.length} labelled
           </span>
           <Button size="small" href={fileAddress(job, 'gather/labels.pdf')}>
             Labels to print (PDF)

@@ -21,7 +21,11 @@ const widths: Record<string, string> = {
   fromCavity: '54px',
   toCavity: '54px',
   size: '46px',
-  branch: '96px',
+  branch: '112px',
+  parent: '140px',
+  connector: '110px',
+  splice: '96px',
+  mate: '110px',
 };
 
 /** A list that is edited in place, cell by cell from the keyboard, or by pasting a block from a spreadsheet. */

@@ -20,6 +20,7 @@ export function ListsPage({ job, view }: { job: string; view: GatherView }) {
   const kind = kinds.find(([k]) => k === address.get('list'))?.[0] ?? 'wires';
   return (
     <div className="factsbody fill">
+      <h1 className="unseen">Lists of what lies between the connectors</h1>
       <div className="bar">
         {kinds.map(([k, word]) => (
           <button

@@ -28,19 +28,19 @@ export function ReadingsPage({ job, view }: { job: string; view: GatherView }) {
           </p>
         )}
         <section>
-        {[...view.readings].reverse().map((m) => (
-          <div key={m.id} className="noted bar">
-            <span className="grow">
-              <strong className="mono">{refName(m.at)}</strong> {said(m)}{' '}
-              <span className="quiet">
-                {m.who} {m.when ? new Date(m.when).toISOString().slice(0, 16).replace('T', ' ') : ''}
+          {[...view.readings].reverse().map((m) => (
+            <div key={m.id} className="noted bar">
+              <span className="grow">
+                <strong className="mono">{refName(m.at)}</strong> {said(m)}{' '}
+                <span className="quiet">
+                  {m.who} {m.when ? new Date(m.when).toISOString().slice(0, 16).replace('T', ' ') : ''}
+                </span>
               </span>
-            </span>
-            <button className="plain" onClick={() => drop.mutate({ seen: view.revision, fact: m.id })}>
-              take back
-            </button>
-          </div>
-        ))}
+              <button className="plain" onClick={() => drop.mutate({ seen: view.revision, fact: m.id })}>
+                take back
+              </button>
+            </div>
+          ))}
         </section>
         {view.traces.length > 0 && <h2>Traces</h2>}
         {view.traces.map((t) => (

@@ -23,7 +23,7 @@ export function PinPage() {
     return <main className="page" aria-busy="true" />;
   }
   const view = pin.data;
-  if (!view.moves || view.steps.length === 0) {
+  if (view.steps.length === 0) {
     return (
       <main className="page">
         <div className="empty">
@@ -37,7 +37,8 @@ export function PinPage() {
           ) : (
             <p>
               Its matched wires are joined onto the other harness. Draxel plans terminal moves so far, and no
-              joints: use the crosswalk in Match, and the counts there, as your list.
+              joints: use the crosswalk in Match, and the counts there, as your list. What Thin takes out of
+              connectors that stay would stand here.
             </p>
           )}
           <Link to="../match">To Match</Link>
@@ -88,8 +89,13 @@ function Sheet({ job, view }: { job: string; view: PinView }) {
           </div>
           {view.open && (
             <div className="problem" style={{ marginTop: 8 }}>
-              {view.open} <Link to="../match?open=1">Decide them</Link>; what holds a cavity is in the
-              findings (F).
+              {view.open}
+              {view.moves && (
+                <>
+                  {' '}
+                  <Link to="../match?open=1">Decide them</Link>; what holds a cavity is in the findings (F).
+                </>
+              )}
             </div>
           )}
           {view.findings

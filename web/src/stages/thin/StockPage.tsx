@@ -10,7 +10,7 @@ export function StockPage({ job }: { job: string }) {
   }
   const { stock, off, yard } = work.data;
   return (
-    <div className="stockpage stack">
+    <div className="stockpage stack" tabIndex={0} role="region" aria-label="stock and yard">
       <section>
         <h2>Wire</h2>
         {stock.length === 0 && <p className="quiet">Nothing goes yet, so nothing comes out.</p>}
