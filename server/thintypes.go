@@ -82,6 +82,7 @@ type WorkView struct {
 	Line     string            `json:"line"`
 	Stock    []thin.StockLine  `json:"stock"`
 	Off      []thin.OffLine    `json:"off"`
+	Clips    []thin.ClipLine   `json:"clips"`
 	Yard     []plan.YardItem   `json:"yard"`
 	Bench    thin.Bench        `json:"bench"`
 	Findings []finding.Finding `json:"findings"`

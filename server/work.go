@@ -35,6 +35,7 @@ func (s *Server) showWork(c *gin.Context) error {
 		v.Findings = stageFindings(nil, "")
 	}
 	v.Stock, v.Off = t.Result.Stock(t.Progress.Now)
+	v.Clips = t.Result.Clips()
 	c.JSON(http.StatusOK, v)
 	return nil
 }

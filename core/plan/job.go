@@ -192,6 +192,7 @@ func (j Job) records() map[string]thin.Record {
 // Chosen gives the job's decisions and what has been carried out.
 func (j Job) Chosen() Decisions {
 	d := Decisions{Match: j.Decisions, Thin: j.Thin, Bench: thin.Standard(), Ticks: j.Ticks}
+	d.Bench.School = j.Kind.School()
 	if j.Bench != nil {
 		d.Bench = *j.Bench
 	}

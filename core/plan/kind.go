@@ -1,5 +1,7 @@
 package plan
 
+import "draxel/core/thin"
+
 // Kind is a kind of job.
 type Kind string
 
@@ -71,4 +73,15 @@ func (k Kind) Info() (KindInfo, bool) {
 func (k Kind) MovesTerminals() bool {
 	i, _ := k.Info()
 	return i.Moves
+}
+
+// School gives how a kind of job usually deals with dead ends: what is moved about later is extracted, what is only made
+// lighter keeps a spare. Common practice, no source; a job can say otherwise.
+func (k Kind) School() thin.School {
+	switch k {
+	case ThinningOnly, Classic, Transplant:
+		return thin.CutSeal
+	default:
+		return thin.Extract
+	}
 }

@@ -157,13 +157,21 @@ func sorted(m map[string]*apart) []string {
 	return out
 }
 
-// dying: a kept function whose circuit no longer reaches a fuse, a unit or a ground, though it did.
+// dying: a kept function whose circuit no longer reaches a fuse, a unit or a ground, though it did; or, where there was
+// none of these, no longer reaches anything, as a lamp whose switch goes.
 func (t *thinning) dying() {
 	had := make([]bool, t.net.circuits)
+	ends := make([]int, t.net.circuits)
 	touched := make([]bool, t.net.circuits)
 	for i := range t.net.nodes {
-		if t.net.nodes[i].kind == terminal && t.net.hub(int32(i)) {
-			had[t.net.nodes[i].circuit] = true
+		x := &t.net.nodes[i]
+		if x.kind != terminal {
+			continue
+		}
+		ends[x.circuit]++
+		had[x.circuit] = had[x.circuit] || t.net.hub(int32(i))
+		if t.node[i].choice == Goes { // a wire may stay and yet be cut off what comes away
+			touched[x.circuit] = true
 		}
 	}
 	for w := range t.loom.Wires {
@@ -171,23 +179,24 @@ func (t *thinning) dying() {
 			touched[t.net.nodes[t.net.ends[w][0]].circuit] = true
 		}
 	}
-	for i := range t.net.nodes { // a wire may stay and yet be cut off what comes away
-		if t.net.nodes[i].kind == terminal && t.node[i].choice == Goes {
-			touched[t.net.nodes[i].circuit] = true
-		}
-	}
 	seen := make([]bool, len(t.net.nodes))
 	var part []int32
 	for i := range t.net.nodes {
-		x := &t.net.nodes[i]
-		if seen[i] || !had[x.circuit] || !touched[x.circuit] {
+		c := t.net.nodes[i].circuit
+		if seen[i] || !touched[c] || ends[c] < 2 {
 			continue
 		}
 		part = t.reach(int32(i), seen, part[:0])
-		alive := slices.ContainsFunc(part, func(at int32) bool {
-			return t.net.nodes[at].kind == terminal && t.net.hub(at) && t.node[at].choice != Goes
-		})
-		if alive {
+		hubs, live := 0, 0
+		for _, at := range part {
+			if t.net.nodes[at].kind == terminal && t.node[at].choice != Goes {
+				live++
+				if t.net.hub(at) {
+					hubs++
+				}
+			}
+		}
+		if had[c] && hubs > 0 || !had[c] && live > 1 {
 			continue
 		}
 		for _, at := range part {

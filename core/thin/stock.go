@@ -214,6 +214,32 @@ func (r *Result) Stock(now harness.Harness) ([]StockLine, []OffLine) {
 	return out, r.offLines(now)
 }
 
+// Clips lists the branches that are left without a wire, with the clips that come free with them.
+func (r *Result) Clips() []ClipLine {
+	stays := map[string]int{}
+	goes := map[string]int{}
+	for w, v := range r.Wires {
+		if v.Choice == Goes {
+			goes[r.t.loom.Wires[w].Branch]++
+		} else {
+			stays[r.t.loom.Wires[w].Branch]++
+		}
+	}
+	out := []ClipLine{}
+	for _, b := range r.t.loom.Branches {
+		if b.Clips > 0 && goes[b.ID] > 0 && stays[b.ID] == 0 {
+			out = append(out, ClipLine{b.ID, b.Clips})
+		}
+	}
+	return out
+}
+
+// ClipLine is the clips of a branch that nothing is left in.
+type ClipLine struct {
+	Branch string `json:"branch"`
+	Clips  int    `json:"clips"`
+}
+
 // OffLine is a connector that comes off: with tails it is a pigtail.
 type OffLine struct {
 	ID     string `json:"id"`

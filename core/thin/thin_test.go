@@ -172,6 +172,7 @@ func TestWhatKeepingImplies(t *testing.T) {
 			}
 		}},
 		{"function-dies", finding.Danger, []string{"device lamp part lighting L", "W1 F-1 L-1 Brake lamp feed"}, []string{"keep module lamp", "goes module fuses"}, nil},
+		{"function-dies", finding.Danger, []string{"device lamp part lighting L", "device switch part brakes B", "W1 B-1 L-1 Brake lamp feed"}, []string{"keep module lamp", "goes module switch"}, nil},
 		{"feed-thinned", finding.Check, []string{"W1 F-1 U-1 Battery", "W2 F-2 U-2 Battery"}, []string{"goes wire W2"}, nil},
 		{"suppressor", finding.Check, []string{"device noise suppressor ignition N", "W1 G-1 N-1"}, []string{"goes module noise"}, nil},
 		{"passes-through", finding.Wrong, []string{"device lamp part lighting L", "device old unit fuel O", "link O 1 2", "W1 F-1 O-1 Brake lamp feed", "W2 O-2 L-1 Brake lamp feed"}, []string{"goes module old"}, nil},

@@ -1378,6 +1378,7 @@ export interface WorkView {
   line: string;
   stock: StockLine[];
   off: OffLine[];
+  clips: ClipLine[];
   yard: YardItem[];
   bench: Bench;
   findings: Finding[];
@@ -1456,6 +1457,14 @@ export interface OffLine {
   tails: number;
   socket?: boolean;
   off: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "ClipLine".
+ */
+export interface ClipLine {
+  branch: string;
+  clips: number;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema

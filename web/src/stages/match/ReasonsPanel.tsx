@@ -91,6 +91,16 @@ export function ReasonsPanel({ job, view, row, candidate, onCandidate, reason, o
             {refName(row.to.ref)}: {reading(row.to.signal)}
           </div>
         )}
+        {[from, row.to].map(
+          (r) =>
+            r?.measured && (
+              <div key={refName(r.ref)}>
+                <strong>
+                  {refName(r.ref)} measures as {r.measured}.
+                </strong>
+              </div>
+            ),
+        )}
         {[from?.size && `${from.sizeText}`, from?.farEnd && `to ${from.farEnd}`, from?.note].filter(Boolean)
           .length > 0 && (
           <div className="quiet">
@@ -209,6 +219,9 @@ function certainty(row: SpreadRow, candidate: Candidate | undefined): string {
   }
   if (line.decided) {
     return 'decided';
+  }
+  if (line.verify) {
+    return `brought from “${line.verify}”: to be verified, it counts as open`;
   }
   if (!candidate) {
     return line.verdict === 'undecided'

@@ -182,7 +182,12 @@ function Verdict({ line, word, decided, to, joins }: VerdictProps) {
       ) : (
         full
       )}
-      {!decided && line && (line.verdict !== 'undecided' || to) && (
+      {line?.verify && (
+        <span className="quiet" title={`brought from ${line.verify}`}>
+          to be verified
+        </span>
+      )}
+      {!decided && !line?.verify && line && (line.verdict !== 'undecided' || to) && (
         <span className="certainty" title={`${percent(line.p)} % certain`}>
           <i>
             <b style={{ width: `${100 * line.p}%` }} />

@@ -1,3 +1,4 @@
+import { sameRef } from '../../harness/cavity';
 import type { Candidate, Line, MatchView, Ref, Row, Want } from '../../api/types.gen';
 import { colourName } from '../../harness/insulation';
 import { refKey, refName } from '../../harness/cavity';
@@ -117,7 +118,15 @@ export function groupRows(rows: SpreadRow[]): (SpreadRow | Heading)[] {
 
 /** The candidates of an open row, the offered or named one first. */
 export function candidatesOf(r: SpreadRow): Candidate[] {
-  return r.line && !r.line.decided ? (r.line.candidates ?? []) : [];
+  if (!r.line || r.line.decided) {
+    return [];
+  }
+  const { line } = r;
+  const all = line.candidates ?? [];
+  // What an earlier job says comes first, whatever the evidence here.
+  return line.verify && line.to
+    ? [{ to: line.to, p: line.p }, ...all.filter((c) => !sameRef(c.to, line.to))]
+    : all;
 }
 
 /** The row's key after this one that is still open, round the end to the beginning; the row itself when it is the last. */

@@ -8,7 +8,7 @@ export function StockPage({ job }: { job: string }) {
   if (!work.data) {
     return <div aria-busy="true" />;
   }
-  const { stock, off, yard } = work.data;
+  const { stock, off, clips, yard } = work.data;
   return (
     <div className="stockpage stack" tabIndex={0} role="region" aria-label="stock and yard">
       <section>
@@ -62,6 +62,16 @@ export function StockPage({ job }: { job: string }) {
           </div>
         ))}
       </section>
+      {clips.length > 0 && (
+        <section>
+          <h2>Clips</h2>
+          {clips.map((c) => (
+            <div key={c.branch}>
+              <span className="mono">{c.clips}</span> from {c.branch}
+            </div>
+          ))}
+        </section>
+      )}
       <section>
         <h2>Bring from the donor before it is gone</h2>
         {yard.length === 0 && <p className="quiet">Nothing that follows from what the job says of it.</p>}
