@@ -18,6 +18,7 @@ import (
 	"github.com/go-rod/rod/lib/proto"
 	"github.com/go-rod/rod/lib/utils"
 
+	"draxel/core/plan"
 	"draxel/demo"
 	"draxel/server"
 	"draxel/store"
@@ -80,7 +81,7 @@ type visit struct {
 	url  string
 }
 
-func open(t testing.TB, path string) *visit {
+func open(t testing.TB, path string, change ...func(*plan.Job)) *visit {
 	t.Helper()
 	s, err := store.Open(t.Context(), t.TempDir(), time.Now)
 	if err != nil {
@@ -89,6 +90,9 @@ func open(t testing.TB, path string) *visit {
 	jobs, err := demo.Jobs()
 	if err != nil {
 		t.Fatal(err)
+	}
+	for _, c := range change {
+		c(&jobs[1])
 	}
 	for i, id := range []string{"sorrel-refit", "packhorse"} {
 		if _, err := s.Create(t.Context(), id, "demo-"+id, "Ines", jobs[i]); err != nil {

@@ -2,6 +2,7 @@ package demo
 
 import (
 	"fmt"
+	"slices"
 
 	"draxel/core/gather"
 	"draxel/core/harness"
@@ -74,4 +75,25 @@ func ignitionSwitch() []gather.Measurement {
 		}
 	}
 	return all
+}
+
+// Enlarge adds so many copies of every wire in the list, each with connectors and splices of its own, for measuring what
+// a larger harness costs.
+func Enlarge(j *plan.Job, copies int) {
+	sheet := *j.Sheets[gather.WireList]
+	cells := slices.Clone(sheet.Cells)
+	for n := range copies {
+		for _, line := range sheet.Cells[1:] {
+			line = slices.Clone(line)
+			line[0] += fmt.Sprint("-", n)
+			for _, end := range []int{1, 3} { // the columns From and To
+				if line[end] != "" && line[end] != "taped" && line[end] != "?" {
+					line[end] += fmt.Sprint("c", n)
+				}
+			}
+			cells = append(cells, line)
+		}
+	}
+	sheet.Cells = cells
+	j.Sheets[gather.WireList] = &sheet
 }

@@ -11,6 +11,7 @@ import (
 	"draxel/core/gather"
 	"draxel/core/match"
 	"draxel/core/plan"
+	"draxel/core/thin"
 	"draxel/store"
 )
 
@@ -20,9 +21,35 @@ type computed struct {
 	facts    plan.Facts
 	readings map[match.Side]gather.Reading
 	plan     plan.Plan
-	hash     string // of the job: what a print is made from
 	factsKey string // which versions of the facts it was computed from
 	matchKey string // and of the decisions of Match
+
+	hashing sync.Once
+	hash    string
+	drawing sync.Once
+	drawn   thin.Drawing
+}
+
+// Hash names what a print is made from: the job's facts and decisions.
+func (j *computed) Hash() (string, error) {
+	var err error
+	j.hashing.Do(func() {
+		var text []byte
+		if text, err = json.Marshal(j.Job); err == nil {
+			sum := sha256.Sum256(text)
+			j.hash = hex.EncodeToString(sum[:6])
+		}
+	})
+	if err != nil {
+		return "", fmt.Errorf("hash job: %w", err)
+	}
+	return j.hash, nil
+}
+
+// Drawing gives the harness as it is laid on the bench, drawn when it is first asked for.
+func (j *computed) Drawing() thin.Drawing {
+	j.drawing.Do(func() { j.drawn = j.plan.Thin.Result.Draw() })
+	return j.drawn
 }
 
 // cache keeps the latest revision of the jobs used last.
@@ -62,11 +89,16 @@ func (s *Server) compute(ctx context.Context, id string) (*computed, error) {
 		return j, nil
 	}
 	v, err, _ := s.loading.Do(fmt.Sprintf("%s@%d", id, revision), func() (any, error) {
-		state, err := s.store.Load(context.WithoutCancel(ctx), id)
+		last := s.cache.latest(id)
+		var known *store.State
+		if last != nil {
+			known = &last.State
+		}
+		state, err := s.store.LoadAfter(context.WithoutCancel(ctx), id, known)
 		if err != nil {
 			return nil, err
 		}
-		j, err := follow(state, s.cache.latest(id))
+		j, err := follow(state, last)
 		if err == nil {
 			s.cache.put(j)
 		}
@@ -100,12 +132,6 @@ func follow(state store.State, last *computed) (*computed, error) {
 	} else {
 		j.plan = plan.Compute(j.facts, state.Job.Chosen())
 	}
-	text, err := json.Marshal(state.Job)
-	if err != nil {
-		return nil, fmt.Errorf("hash job: %w", err)
-	}
-	sum := sha256.Sum256(text)
-	j.hash = hex.EncodeToString(sum[:6])
 	return j, nil
 }
 

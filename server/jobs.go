@@ -217,7 +217,7 @@ func (s *Server) write(c *gin.Context, ch change) (Done, error) {
 	if ch.id == "" || len(ch.id) > 100 {
 		return Done{}, problem(http.StatusBadRequest, "no-change-id", "The change has no id.", "/id")
 	}
-	state, err := s.store.Load(ctx, job)
+	versions, err := s.store.Versions(ctx, job)
 	if err != nil {
 		return Done{}, err
 	}
@@ -227,7 +227,7 @@ func (s *Server) write(c *gin.Context, ch change) (Done, error) {
 	}
 	r := store.Request{ID: ch.id, Who: who(c), What: ch.what, Reason: ch.reason, Base: ch.base, Pictures: ch.pictures}
 	for _, subject := range sortedKeys(ch.bodies) {
-		p := store.Put{Subject: subject, Expect: state.Versions[subject]}
+		p := store.Put{Subject: subject, Expect: versions[subject]}
 		if p.Expect > ch.seen && known == 0 {
 			return Done{}, &store.StaleError{Subject: subject}
 		}

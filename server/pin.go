@@ -19,7 +19,11 @@ func (s *Server) showPin(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	v := PinView{Revision: j.Revision, Hash: j.hash, Moves: j.plan.Moves, Steps: j.plan.Steps, Proof: j.plan.Proof,
+	hash, err := j.Hash()
+	if err != nil {
+		return err
+	}
+	v := PinView{Revision: j.Revision, Hash: hash, Moves: j.plan.Moves, Steps: j.plan.Steps, Proof: j.plan.Proof,
 		Line: exchange.ProofLine(j.plan.Proof), Open: exchange.OpenLine(j.plan), Housings: j.plan.Housings, Totals: j.plan.Totals, Findings: []finding.Finding{}, Wires: j.plan.Wires(j.facts)}
 	for _, f := range j.plan.Findings {
 		if f.Code == "cavity-held" || f.Code == "terminal-system" {
@@ -49,8 +53,12 @@ func (s *Server) sheet(c *gin.Context, ending, kind string, write func(io.Writer
 	if !j.plan.Moves && len(j.plan.Steps) == 0 {
 		return problem(http.StatusConflict, "no-sheet", "This kind of job joins wires instead of moving terminals, and Thin takes none out: there is no sheet.", "")
 	}
+	hash, err := j.Hash()
+	if err != nil {
+		return err
+	}
 	sheet := exchange.Sheet{Title: j.Job.Title, Donor: j.Job.Donor, Chassis: j.Job.Chassis, From: j.facts.From.Name, To: j.facts.To.Name,
-		Revision: int(j.Revision), Hash: j.hash, Printed: s.now().Format(time.DateOnly), Plan: j.plan}
+		Revision: int(j.Revision), Hash: hash, Printed: s.now().Format(time.DateOnly), Plan: j.plan}
 	var b bytes.Buffer
 	if err := write(&b, sheet); err != nil {
 		return err

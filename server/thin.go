@@ -24,7 +24,7 @@ func (s *Server) showThin(c *gin.Context) error {
 	}
 	t := j.plan.Thin
 	v := ThinView{Revision: j.Revision, Facts: j.factsKey[:12], Wires: j.facts.Laid.Loom.Wires, Verdicts: verdicts(t.Result), Systems: t.Result.Systems, Joints: t.Result.Joints,
-		Counts: t.Counts, Proof: t.Proof, Proposed: t.Proposed, Brought: []thin.Decision{}, Findings: stageFindings(j.plan.Findings, "thin"), Drawing: t.Result.Draw()}
+		Counts: t.Counts, Proof: t.Proof, Proposed: t.Proposed, Brought: []thin.Decision{}, Findings: stageFindings(j.plan.Findings, "thin"), Drawing: j.Drawing()}
 	for _, d := range j.Job.Thin {
 		if d.Verify != "" {
 			v.Brought = append(v.Brought, d)
@@ -145,6 +145,7 @@ func changed(before, after *computed, done Done) ThinChange {
 			v.Systems = append(v.Systems, l)
 		}
 	}
+	v.Limbs, v.Spots = redrawn(before.Drawing(), after.Drawing())
 	fates := map[string]thin.Fate{}
 	for _, x := range before.plan.Thin.Result.Joints {
 		fates[x.Kind+x.ID] = x.Fate
@@ -155,6 +156,22 @@ func changed(before, after *computed, done Done) ThinChange {
 		}
 	}
 	return v
+}
+
+// redrawn lists what of a drawing looks different: the layout itself follows from the facts and does not change.
+func redrawn(was, is thin.Drawing) ([]thin.Limb, []thin.Spot) {
+	limbs, spots := []thin.Limb{}, []thin.Spot{}
+	for i, b := range is.Branches {
+		if i >= len(was.Branches) || was.Branches[i] != b {
+			limbs = append(limbs, b)
+		}
+	}
+	for i, x := range is.Spots {
+		if i >= len(was.Spots) || was.Spots[i] != x {
+			spots = append(spots, x)
+		}
+	}
+	return limbs, spots
 }
 
 func (s *Server) showCut(c *gin.Context) error {
@@ -180,7 +197,7 @@ func (s *Server) showCircuit(c *gin.Context) error {
 	if i < 0 {
 		return problem(http.StatusNotFound, "no-such-thing", "There is no such wire.", "")
 	}
-	v := CircuitView{Circuit: r.Wires[i].Circuit, Limbs: r.Routes(r.Draw(), r.Wires[i].Circuit), Wires: []string{}, Beliefs: []gather.Belief{}}
+	v := CircuitView{Circuit: r.Wires[i].Circuit, Limbs: r.Routes(j.Drawing(), r.Wires[i].Circuit), Wires: []string{}, Beliefs: []gather.Belief{}}
 	for k, x := range r.Wires {
 		if x.Circuit == v.Circuit {
 			v.Wires = append(v.Wires, j.facts.Laid.Loom.Wires[k].ID)

@@ -3,7 +3,6 @@ package server_test
 import (
 	"bytes"
 	"encoding/json"
-	"fmt"
 	"image"
 	"image/png"
 	"mime/multipart"
@@ -337,29 +336,9 @@ func TestPhotographsOverTheAPI(t *testing.T) {
 	}
 }
 
-// thousand makes the demonstration's job three and a half times as large: about a thousand wires.
-func thousand(j *plan.Job) {
-	sheet := *j.Sheets[gather.WireList]
-	cells := slices.Clone(sheet.Cells)
-	for copy := range 3 {
-		for _, line := range j.Sheets[gather.WireList].Cells[1:] {
-			line = slices.Clone(line)
-			line[0] += fmt.Sprint("-", copy)
-			for _, end := range []int{1, 3} {
-				if line[end] != "" && line[end] != "taped" && line[end] != "?" {
-					line[end] += fmt.Sprint("c", copy)
-				}
-			}
-			cells = append(cells, line)
-		}
-	}
-	sheet.Cells = cells
-	j.Sheets[gather.WireList] = &sheet
-}
-
 func TestTheReplyToADecisionIsSmall(t *testing.T) {
 	c := start(t)
-	job := c.packhorse(thousand)
+	job := c.packhorse(func(j *plan.Job) { demo.Enlarge(j, 3) })
 	v := show[server.ThinView](c, job+"/thin")
 	if len(v.Wires) < 1000 {
 		t.Fatalf("only %d wires", len(v.Wires))
@@ -377,7 +356,7 @@ func TestTheReplyToADecisionIsSmall(t *testing.T) {
 // BenchmarkDecide1000 is a decision about a system in a harness of a thousand wires, over HTTP, with its consequences.
 func BenchmarkDecide1000(b *testing.B) {
 	c := start(b)
-	job := c.packhorse(thousand)
+	job := c.packhorse(func(j *plan.Job) { demo.Enlarge(j, 3) })
 	seen := show[server.ThinView](c, job+"/thin").Revision
 	choice := []thin.Choice{thin.Goes, thin.Keep}
 	b.ResetTimer()

@@ -42,6 +42,8 @@ type ThinChange struct {
 	Systems  []thin.SystemLine   `json:"systems"`  // those that changed
 	Joints   []thin.JointVerdict `json:"joints"`   // splices whose fate changed
 	Counts   thin.Counts         `json:"counts"`
+	Limbs    []thin.Limb         `json:"limbs"` // of the drawing, those that look different
+	Spots    []thin.Spot         `json:"spots"`
 }
 
 // ThinRequest decides about one or several things. An empty choice takes the decision back.

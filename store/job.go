@@ -93,7 +93,11 @@ func (s *Store) Delete(ctx context.Context, id string) error {
 }
 
 // Load gives a job as it is now. It fails with ErrNoJob.
-func (s *Store) Load(ctx context.Context, id string) (State, error) {
+func (s *Store) Load(ctx context.Context, id string) (State, error) { return s.LoadAfter(ctx, id, nil) }
+
+// LoadAfter gives a job as it is now. Tables and lists, which are large and seldom change, are taken from an earlier state
+// of the job where they have not changed since. It fails with ErrNoJob.
+func (s *Store) LoadAfter(ctx context.Context, id string, last *State) (State, error) {
 	state := State{ID: id, Versions: map[string]int64{}}
 	var rows []struct {
 		Name    string `db:"name"`
@@ -108,19 +112,47 @@ func (s *Store) Load(ctx context.Context, id string) (State, error) {
 		if err != nil {
 			return err
 		}
-		return tx.SelectContext(ctx, &rows, `SELECT name, body, version FROM subjects WHERE job = ? ORDER BY name`, id)
+		since := int64(-1) // what is large and was there at that revision is not read again
+		if last != nil && last.ID == id {
+			since = last.Revision
+		}
+		return tx.SelectContext(ctx, &rows, `SELECT name, version, CASE WHEN version <= ? AND (name LIKE 'table/%' OR name LIKE 'sheet/%') THEN '' ELSE body END AS body
+			FROM subjects WHERE job = ? ORDER BY name`, since, id)
 	})
 	if err != nil {
 		return state, fmt.Errorf("load job: %w", err)
 	}
 	for _, r := range rows {
 		state.Versions[r.Name] = r.Version
+		if r.Body == "" {
+			state.keep(r.Name, last)
+			continue
+		}
 		if err := state.take(r.Name, []byte(r.Body)); err != nil {
 			return state, fmt.Errorf("load %s: %w", r.Name, err)
 		}
 	}
 	sort(&state.Job)
 	return state, nil
+}
+
+// Versions gives the version of each subject of a job. It fails with ErrNoJob.
+func (s *Store) Versions(ctx context.Context, id string) (map[string]int64, error) {
+	if _, err := s.Revision(ctx, id); err != nil {
+		return nil, err
+	}
+	var rows []struct {
+		Name    string `db:"name"`
+		Version int64  `db:"version"`
+	}
+	if err := s.db.SelectContext(ctx, &rows, `SELECT name, version FROM subjects WHERE job = ?`, id); err != nil {
+		return nil, fmt.Errorf("read versions: %w", err)
+	}
+	out := make(map[string]int64, len(rows))
+	for _, r := range rows {
+		out[r.Name] = r.Version
+	}
+	return out, nil
 }
 
 // Revision gives a job's revision. It fails with ErrNoJob.

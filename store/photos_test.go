@@ -152,6 +152,14 @@ func TestAWholeHarnessComesBack(t *testing.T) {
 	if err != nil || !bytes.Equal(got, want) {
 		t.Errorf("got  %s\nwant %s", got, want)
 	}
+	last := load(t, s, id)
+	if _, err := s.Apply(t.Context(), id, store.Request{ID: "sheet", Puts: []store.Put{{Subject: store.SubjectSheet(gather.WireList), Body: json.RawMessage(`{"cells":[["Wire"],["W2"]]}`), Expect: store.Any}, {Subject: store.SubjectTable("from"), Expect: store.Any}}}); err != nil {
+		t.Fatal(err)
+	}
+	after, err := s.LoadAfter(t.Context(), id, &last)
+	if err != nil || after.Job.Sheets[gather.WireList].Cells[1][0] != "W2" || after.Job.From != nil || after.Job.To != last.Job.To {
+		t.Errorf("after a change of a list and a table: %+v, %v", after.Job.Sheets[gather.WireList], err)
+	}
 }
 
 // Circuits are what a recursive query over the same wires finds: a method that has nothing in common with ours.

@@ -220,6 +220,22 @@ func (s *State) take(name string, body []byte) error {
 	return ErrNewer // a subject that this Draxel does not know
 }
 
+// keep takes a table or a list over from an earlier state.
+func (s *State) keep(name string, last *State) {
+	switch name {
+	case SubjectTable(match.From):
+		s.Job.From = last.Job.From
+	case SubjectTable(match.To):
+		s.Job.To = last.Job.To
+	default:
+		if s.Job.Sheets == nil {
+			s.Job.Sheets = map[gather.SheetKind]*gather.Sheet{}
+		}
+		kind := gather.SheetKind(strings.TrimPrefix(name, sheets))
+		s.Job.Sheets[kind] = last.Job.Sheets[kind]
+	}
+}
+
 // one reads one more of a list.
 func one[T any](body []byte, list *[]T) error {
 	var v T

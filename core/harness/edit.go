@@ -71,6 +71,9 @@ func (b *Bench) Do(edits ...Edit) error {
 // InHand counts the loose terminals.
 func (b *Bench) InHand() int { return b.h.loose }
 
+// Look gives the harness as it is now and as further edits will change it: to look at, not to keep.
+func (b *Bench) Look() Harness { return b.h }
+
 // Harness gives the harness as it is now; the bench is not to be used after it.
 func (b *Bench) Harness() Harness { return b.h }
 

@@ -44,7 +44,7 @@ type Step struct {
 // Plan gives the steps that lead from now to wanted. Terminals that wanted does not mention stay where they are; a
 // terminal that stays in a cavity which another wants is the caller's contradiction, and fails.
 func Plan(now, wanted harness.Harness) ([]Step, error) {
-	p := planner{now: now, wanted: wanted, h: now, target: map[harness.Ref]harness.TerminalID{}, vacated: map[harness.Ref]string{}, done: map[harness.TerminalID]bool{}}
+	p := planner{now: now, wanted: wanted, bench: harness.Work(now), target: map[harness.Ref]harness.TerminalID{}, vacated: map[harness.Ref]string{}, done: map[harness.TerminalID]bool{}}
 	for _, t := range wanted.Terminals() {
 		was, known := now.Place(t)
 		goal, _ := wanted.Place(t)
@@ -68,7 +68,7 @@ func Plan(now, wanted harness.Harness) ([]Step, error) {
 
 type planner struct {
 	now, wanted           harness.Harness
-	h                     harness.Harness // as the steps so far leave it
+	bench                 *harness.Bench // as the steps so far leave it
 	leaving, moves, added []harness.TerminalID
 	target                map[harness.Ref]harness.TerminalID // which move wants the cavity
 	vacated               map[harness.Ref]string             // the step that emptied the cavity
@@ -93,7 +93,7 @@ func (p *planner) run() error {
 		}
 	}
 	for _, t := range p.moves { // chains: those whose target is empty, and whatever they let follow
-		if _, full := p.h.In(p.goal(t).At); !p.done[t] && !full {
+		if _, full := p.bench.Look().In(p.goal(t).At); !p.done[t] && !full {
 			if err := p.chain(t, ""); err != nil {
 				return err
 			}
@@ -116,8 +116,7 @@ func (p *planner) run() error {
 
 // emit carries the step's edits out on the model and puts it on the sheet.
 func (p *planner) emit(s Step, edits ...harness.Edit) error {
-	h, err := harness.Apply(p.h, edits...)
-	if err != nil {
+	if err := p.bench.Do(edits...); err != nil {
 		return fmt.Errorf("pin: %w", err)
 	}
 	var needs []string
@@ -130,7 +129,6 @@ func (p *planner) emit(s Step, edits ...harness.Edit) error {
 		needs = append(needs, p.lastPull())
 	}
 	s.Step = work.New(edits, needs...)
-	p.h = h
 	if s.From != (harness.Ref{}) {
 		p.vacated[s.From] = s.ID
 	}
@@ -232,8 +230,8 @@ func (p *planner) cycle(t harness.TerminalID) error {
 func (p *planner) freeCavity(connector string) (harness.Ref, bool) {
 	var best harness.Ref
 	found, bestVacated := false, false
-	for _, r := range p.h.Cavities() {
-		if _, full := p.h.In(r); full || r.Connector != connector || p.h.Plugged(r) {
+	for _, r := range p.bench.Look().Cavities() {
+		if _, full := p.bench.Look().In(r); full || r.Connector != connector || p.bench.Look().Plugged(r) {
 			continue
 		}
 		_, vacated := p.vacated[r]

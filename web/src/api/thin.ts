@@ -53,6 +53,8 @@ function patch(client: QueryClient, job: string, change: ThinChange) {
     }
     const systems = new Map(change.systems.map((s) => [s.system, s]));
     const joints = new Map(change.joints.map((j) => [j.kind + j.id, j]));
+    const limbs = new Map(change.limbs.map((l) => [l.id, l]));
+    const spots = new Map(change.spots.map((s) => [s.kind + s.id, s]));
     return {
       ...old,
       revision: change.revision,
@@ -63,6 +65,11 @@ function patch(client: QueryClient, job: string, change: ThinChange) {
         ...change.joints.filter((j) => !old.joints.some((o) => o.kind + o.id === j.kind + j.id)),
       ],
       counts: change.counts,
+      drawing: {
+        ...old.drawing,
+        branches: old.drawing.branches.map((b) => limbs.get(b.id) ?? b),
+        spots: old.drawing.spots.map((x) => spots.get(x.kind + x.id) ?? x),
+      },
     };
   });
 }

@@ -1299,6 +1299,8 @@ export interface ThinChange {
   systems: SystemLine[];
   joints: JointVerdict[];
   counts: Counts;
+  limbs: Limb[];
+  spots: Spot[];
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema

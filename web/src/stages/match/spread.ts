@@ -1,7 +1,6 @@
-import { sameRef } from '../../harness/cavity';
 import type { Candidate, Line, MatchView, Ref, Row, Want } from '../../api/types.gen';
 import { colourName } from '../../harness/insulation';
-import { refKey, refName } from '../../harness/cavity';
+import { refKey, refName, sameRef } from '../../harness/cavity';
 
 /** A line of the spread: a From row with its verdict, or a To row that nothing fills. */
 export interface SpreadRow {

@@ -1,5 +1,5 @@
 import { AutoComplete, Button } from 'antd';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { memo, useEffect, useMemo, useRef, useState } from 'react';
 import type { Limb, Spot, ThinView } from '../../api/types.gen';
 import { useKey } from '../../keys/useKey';
 import type { Selection } from './selection';
@@ -69,6 +69,12 @@ export function HarnessDrawing({ view, selected, lit, onSelect, onWire }: Props)
         onPointerMove={pan.drag}
         onPointerUp={pan.drop}
         onPointerLeave={pan.drop}
+        onClick={(e) => {
+          const hit = e.target instanceof Element ? e.target.closest<SVGElement>('[data-on]') : null;
+          if (hit?.dataset.on && hit.dataset.id !== undefined) {
+            onSelect({ on: hit.dataset.on as Selection['on'], id: hit.dataset.id });
+          }
+        }}
       >
         {drawing.branches.map((b) => (
           <LimbLines key={b.id} limb={b} lit={litLimbs.has(b.id)} />
@@ -76,7 +82,7 @@ export function HarnessDrawing({ view, selected, lit, onSelect, onWire }: Props)
         {drawing.branches
           .filter((b) => !b.twig)
           .map((b) => (
-            <LimbName key={b.id} limb={b} size={size} on={shown === `branch ${b.id}`} onSelect={onSelect} />
+            <LimbName key={b.id} limb={b} size={size} on={shown === `branch ${b.id}`} />
           ))}
         {drawing.spots.map((s) => (
           <SpotMark
@@ -85,7 +91,6 @@ export function HarnessDrawing({ view, selected, lit, onSelect, onWire }: Props)
             size={size}
             on={shown === `${s.kind} ${s.id}` || (selected?.on === 'module' && selected.id === s.device)}
             lit={ends.has(`${s.kind} ${s.id}`)}
-            onSelect={onSelect}
           />
         ))}
       </svg>
@@ -95,7 +100,7 @@ export function HarnessDrawing({ view, selected, lit, onSelect, onWire }: Props)
 }
 
 /** A limb's wires as up to three lines side by side: kept solid, undecided dashed, going hollow; thicker for more. */
-function LimbLines({ limb, lit }: { limb: Limb; lit: boolean }) {
+const LimbLines = memo(function LimbLines({ limb, lit }: { limb: Limb; lit: boolean }) {
   const dx = limb.x2 - limb.x1;
   const dy = limb.y2 - limb.y1;
   const length = Math.hypot(dx, dy) || 1;
@@ -151,20 +156,10 @@ function LimbLines({ limb, lit }: { limb: Limb; lit: boolean }) {
       })}
     </g>
   );
-}
+});
 
 /** The name of a trunk stands below its left end, that of a branch beyond its own end. */
-function LimbName({
-  limb,
-  on,
-  size,
-  onSelect,
-}: {
-  limb: Limb;
-  on: boolean;
-  size: number;
-  onSelect: Props['onSelect'];
-}) {
+const LimbName = memo(function LimbName({ limb, on, size }: { limb: Limb; on: boolean; size: number }) {
   const trunk = limb.y1 === limb.y2;
   const up = limb.y2 < limb.y1;
   return (
@@ -175,13 +170,14 @@ function LimbName({
       className={`limbname${on ? ' on' : ''}`}
       role="button"
       tabIndex={-1}
-      onClick={() => onSelect({ on: 'branch', id: limb.id })}
+      data-on="branch"
+      data-id={limb.id}
     >
       {limb.id}
       {limb.length && size < 16 ? <tspan className="quietfill"> {limb.length} mm</tspan> : null}
     </text>
   );
-}
+});
 
 interface SpotProps {
   spot: Spot;
@@ -189,15 +185,13 @@ interface SpotProps {
   size: number;
   on: boolean;
   lit: boolean;
-  onSelect: Props['onSelect'];
 }
 
-function SpotMark({ spot: s, size, on, lit, onSelect }: SpotProps) {
+const SpotMark = memo(function SpotMark({ spot: s, size, on, lit }: SpotProps) {
   const wires = s.keep + s.goes + s.undecided;
-  const select = () => onSelect({ on: s.kind === 'splice' ? 'splice' : 'connector', id: s.id });
   if (s.kind === 'splice') {
     return (
-      <g className="spot" onClick={select} role="button" aria-label={`splice ${s.id}`}>
+      <g className="spot" data-on="splice" data-id={s.id} role="button" aria-label={`splice ${s.id}`}>
         <circle
           cx={s.x}
           cy={s.y}
@@ -216,7 +210,13 @@ function SpotMark({ spot: s, size, on, lit, onSelect }: SpotProps) {
   }
   const label = `${s.id}${s.device ? ' ' + s.device : ''}`;
   return (
-    <g className="spot" onClick={select} role="button" aria-label={`connector ${label}, ${wires} wires`}>
+    <g
+      className="spot"
+      data-on="connector"
+      data-id={s.id}
+      role="button"
+      aria-label={`connector ${label}, ${wires} wires`}
+    >
       <rect
         x={s.x}
         y={s.y - 10}
@@ -239,7 +239,7 @@ function SpotMark({ spot: s, size, on, lit, onSelect }: SpotProps) {
       )}
     </g>
   );
-}
+});
 
 const clip = (text: string, n: number) => (text.length > n ? text.slice(0, Math.max(1, n - 1)) + '…' : text);
 
