@@ -18,6 +18,12 @@ func TestShots(t *testing.T) {
 		"match":                "/jobs/sorrel-refit/match",
 		"crosswalk-two-makers": "/jobs/packhorse/match?row=from%20SP26",
 		"pin":                  "/jobs/sorrel-refit/pin?step=3",
+		"thin":                 "/jobs/packhorse/thin?sel=wire:7109c",
+		"thin-wires":           "/jobs/packhorse/thin?part=wires&sel=wire:7311h",
+		"thin-work":            "/jobs/packhorse/thin?part=work&sel=splice:S13",
+		"gather-vehicles":      "/jobs/packhorse/gather?part=vehicles",
+		"gather-connectors":    "/jobs/packhorse/gather?part=connectors",
+		"gather-readings":      "/jobs/packhorse/gather?part=readings",
 	} {
 		v := open(t, path)
 		v.see("body", "Draxel")

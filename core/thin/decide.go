@@ -87,6 +87,7 @@ func (t *thinning) guard() {
 	if len(circuits) == 0 {
 		return
 	}
+	t.anyGuarded = true
 	for w := range t.loom.Wires {
 		if circuits[t.net.nodes[t.net.ends[w][0]].circuit] {
 			t.guarded[w], t.forced[w] = true, Keep
@@ -141,6 +142,9 @@ func (t *thinning) statuses() {
 			t.splitPair(at)
 		case splice, link, unseen:
 		}
+	}
+	if len(t.decided.wire) == 0 {
+		return
 	}
 	for w := range t.loom.Wires {
 		t.exception(int32(w))
@@ -229,7 +233,11 @@ func (t *thinning) pairs() {
 // exception carries what was decided about a wire itself to its ends.
 func (t *thinning) exception(w int32) {
 	d := t.decided.wire[t.loom.Wires[w].ID]
-	if d == nil || t.guarded[w] {
+	if d == nil {
+		return
+	}
+	t.met[d] = true
+	if t.guarded[w] {
 		return
 	}
 	t.forced[w] = d.Choice

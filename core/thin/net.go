@@ -41,13 +41,67 @@ type net struct {
 	circuits int
 	half     map[string]int32 // connector id to its index
 	device   map[string]int32
-	splice   map[string]int32 // splice id to its node
-	at       map[harness.Ref]int32
+	splice   map[string]int32      // splice id to its node
+	at       []cavities            // by connector: which node each cavity is
+	strays   map[harness.Ref]int32 // of cavities of connectors that are not listed
+}
+
+// cavities finds the node of a connector's cavity: by looking through them while they are few, else by a map.
+type cavities struct {
+	names  []string
+	nodes  []int32
+	byName map[string]int32
+}
+
+// few is how many names are looked through sooner than a map is asked.
+const few = 10
+
+func (c *cavities) find(name string) (int32, bool) {
+	if c.byName != nil {
+		at, ok := c.byName[name]
+		return at, ok
+	}
+	for i, n := range c.names {
+		if n == name {
+			return c.nodes[i], true
+		}
+	}
+	return 0, false
+}
+
+func (c *cavities) add(name string, at int32) {
+	c.names, c.nodes = append(c.names, name), append(c.nodes, at)
+	switch {
+	case c.byName != nil:
+		c.byName[name] = at
+	case len(c.names) > few:
+		c.byName = make(map[string]int32, 4*few)
+		for i, n := range c.names {
+			c.byName[n] = c.nodes[i]
+		}
+	}
+}
+
+// find gives the node of a cavity of a connector; half is its number, −1 where it is not listed.
+func (n *net) find(half int32, at harness.Ref) (int32, bool) {
+	if half >= 0 {
+		return n.at[half].find(at.Cavity)
+	}
+	i, ok := n.strays[at]
+	return i, ok
+}
+
+func (n *net) place(half int32, ref harness.Ref, at int32) {
+	if half >= 0 {
+		n.at[half].add(ref.Cavity, at)
+	} else {
+		n.strays[ref] = at
+	}
 }
 
 func newNet(l *harness.Loom) *net {
 	n := &net{loom: l, ends: make([][2]int32, len(l.Wires)), half: make(map[string]int32, len(l.Connectors)), device: make(map[string]int32, len(l.Devices)),
-		splice: make(map[string]int32, len(l.Splices)), at: make(map[harness.Ref]int32, 2*len(l.Wires))}
+		splice: make(map[string]int32, len(l.Splices)), at: make([]cavities, len(l.Connectors)), strays: map[harness.Ref]int32{}}
 	n.nodes = make([]node, 0, 2*len(l.Wires))
 	for i := range l.Devices {
 		n.device[l.Devices[i].ID] = int32(i)
@@ -95,13 +149,13 @@ func (n *net) linked() {
 			at := int32(-1)
 			for _, c := range group {
 				ref := harness.Ref{Connector: n.loom.Connectors[h].ID, Cavity: c}
-				if _, twice := n.at[ref]; twice {
+				if _, twice := n.find(int32(h), ref); twice {
 					continue
 				}
 				if at < 0 {
 					at = n.add(node{kind: link, half: int32(h), splice: -1})
 				}
-				n.at[ref] = at
+				n.place(int32(h), ref, at)
 				n.nodes[at].cavities = append(n.nodes[at].cavities, ref)
 			}
 		}
@@ -123,7 +177,7 @@ func (n *net) nodeOf(e *harness.End, h int32) int32 {
 	case e.At == (harness.Ref{}):
 		return n.add(node{kind: unseen, half: -1, splice: -1})
 	}
-	if at, ok := n.at[e.At]; ok {
+	if at, ok := n.find(h, e.At); ok {
 		return at
 	}
 	n.alone = append(n.alone, e.At)
@@ -131,22 +185,22 @@ func (n *net) nodeOf(e *harness.End, h int32) int32 {
 	x := node{kind: terminal, half: h, splice: -1, cavities: n.alone[last-1 : last : last]}
 	if h >= 0 {
 		if mate := n.loom.Connectors[h].Mate; mate != "" {
-			facing := harness.Ref{Connector: mate, Cavity: e.At.Cavity}
-			if at, ok := n.at[facing]; ok {
+			other, known := n.half[mate]
+			if at, ok := n.find(other, harness.Ref{Connector: mate, Cavity: e.At.Cavity}); known && ok {
 				n.nodes[at].cavities = append(n.nodes[at].cavities, e.At)
 				if n.nodes[at].kind == terminal {
 					n.nodes[at].kind = contact
 				}
-				n.at[e.At] = at
+				n.place(h, e.At, at)
 				return at
 			}
-			if _, known := n.half[mate]; known {
+			if known {
 				x.kind = contact
 			}
 		}
 	}
 	at := n.add(x)
-	n.at[e.At] = at
+	n.place(h, e.At, at)
 	return at
 }
 

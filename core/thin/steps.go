@@ -229,7 +229,7 @@ func (p *planner) end(x tip) {
 			[]harness.Edit{{Do: harness.Cut, Wire: l.Wire, End: end}, {Do: harness.Seal, Wire: l.Wire, End: end}})
 		p.cutAt[h] = append(p.cutAt[h], id)
 		p.tail(x)
-	case p.in.Bench.School == Extract && p.aloneIn(ref) && !(h >= 0 && p.loom.Connectors[h].Locked):
+	case p.in.Bench.School == Extract && p.aloneIn(x) && !(h >= 0 && p.loom.Connectors[h].Locked):
 		p.extract[x] = harness.TerminalAt(ref)
 		p.result.Extract = append(p.result.Extract, Extraction{harness.TerminalAt(ref), ref, l.Wire})
 	default:

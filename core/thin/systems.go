@@ -24,15 +24,14 @@ type SystemLine struct {
 
 // Device is a device in its system.
 type Device struct {
-	ID         string     `json:"id"`
-	Kind       string     `json:"kind,omitempty"`
-	Choice     Choice     `json:"choice,omitempty"` // what holds for it: its own, or its system's
-	Own        bool       `json:"own,omitempty"`    // it was decided about itself
-	Connectors []string   `json:"connectors"`
-	Wires      int        `json:"wires"`
-	By         *Decision  `json:"by,omitempty"`
-	Added      string     `json:"added,omitempty"`
-	Plugs      []PlugLine `json:"plugs"`
+	ID     string     `json:"id"`
+	Kind   string     `json:"kind,omitempty"`
+	Choice Choice     `json:"choice,omitempty"` // what holds for it: its own, or its system's
+	Own    bool       `json:"own,omitempty"`    // it was decided about itself
+	Wires  int        `json:"wires"`
+	By     *Decision  `json:"by,omitempty"`
+	Added  string     `json:"added,omitempty"`
+	Plugs  []PlugLine `json:"plugs"`
 }
 
 // PlugLine is a connector of a device.
@@ -86,28 +85,28 @@ func (t *thinning) systems() {
 
 func (t *thinning) devices(line func(string) *SystemLine) {
 	wires := make([]int, len(t.loom.Connectors))
-	for i := range t.net.nodes {
-		for _, c := range t.net.nodes[i].cavities {
-			if h, ok := t.net.half[c.Connector]; ok {
-				wires[h] += len(t.net.tips(int32(i))) / len(t.net.nodes[i].cavities)
-			}
+	for _, h := range t.net.halves {
+		if h >= 0 {
+			wires[h]++
 		}
 	}
-	of := make(map[string][]int, len(t.loom.Devices))
-	for h := range t.loom.Connectors {
-		of[t.loom.Connectors[h].Device] = append(of[t.loom.Connectors[h].Device], h)
+	of := make([][]int32, len(t.loom.Devices))
+	for h, d := range t.net.plugged {
+		if d >= 0 {
+			of[d] = append(of[d], int32(h))
+		}
 	}
 	for i := range t.loom.Devices {
 		d := &t.loom.Devices[i]
-		x := Device{ID: d.ID, Kind: string(d.Kind), Added: d.Added, Connectors: []string{}, Plugs: []PlugLine{}}
+		x := Device{ID: d.ID, Kind: string(d.Kind), Added: d.Added}
 		if own := t.decided.module[d.ID]; own != nil {
 			x.Choice, x.Own, x.By = own.Choice, true, own
 		} else if s := t.decided.system[d.System]; s != nil && d.System != "" {
 			x.Choice, x.By = s.Choice, s
 		}
-		for _, h := range of[d.ID] {
+		x.Plugs = make([]PlugLine, 0, len(of[i]))
+		for _, h := range of[i] {
 			c := &t.loom.Connectors[h]
-			x.Connectors = append(x.Connectors, c.ID)
 			x.Plugs = append(x.Plugs, PlugLine{c.ID, t.half[h].choice, t.half[h].by, c.Locked})
 			x.Wires += wires[h]
 		}

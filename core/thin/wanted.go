@@ -70,7 +70,7 @@ func (m *maker) wire(w int32) {
 			p.tips[end] = harness.Tip{State: harness.Sealed}
 		case e.At != (harness.Ref{}):
 			p.tips[end], p.at[end] = harness.Tip{State: harness.Crimped, Terminal: harness.TerminalAt(e.At)}, e.At
-			if !m.stays[w] && (m.in.Bench.School == CutSeal || !m.aloneIn(e.At) || known && m.loom.Connectors[h].Locked) {
+			if !m.stays[w] && (m.in.Bench.School == CutSeal || !m.aloneIn(tip(2*int(w)+end)) || known && m.loom.Connectors[h].Locked) {
 				stub := piece{id: harness.Stub(wire.ID, end), at: [2]harness.Ref{e.At}}
 				stub.tips = [2]harness.Tip{p.tips[end], {State: harness.Sealed}}
 				m.pieces = append(m.pieces, stub)
@@ -88,11 +88,11 @@ func (m *maker) wire(w int32) {
 	}
 }
 
-// aloneIn says whether a single tip is in that cavity.
-func (t *thinning) aloneIn(at harness.Ref) bool {
-	n := 0
-	for _, x := range t.net.tips(t.net.at[at]) {
-		if t.net.end(x).At == at {
+// aloneIn says whether the tip is the only one in its cavity.
+func (t *thinning) aloneIn(x tip) bool {
+	at, n := t.net.end(x).At, 0
+	for _, o := range t.net.tips(t.net.ends[x.wire()][x.end()]) {
+		if t.net.end(o).At == at {
 			n++
 		}
 	}

@@ -1172,7 +1172,6 @@ export interface Device {
   kind?: string;
   choice?: "" | "keep" | "goes";
   own?: boolean;
-  connectors: string[];
   wires: number;
   by?: ThinMade;
   added?: string;
