@@ -23,7 +23,12 @@ export function GatherNav({ job, side }: { job: JobView; side?: 'from' | 'to' | 
   return (
     <nav className="sides" aria-label="parts of Gather">
       {(['from', 'to'] as const).map((s) => (
-        <Link key={s} to={`?side=${s}`} className={part === 'tables' && s === side ? 'on' : ''}>
+        <Link
+          key={s}
+          to={`?side=${s}`}
+          title={job.sides[s]}
+          className={part === 'tables' && s === side ? 'on' : ''}
+        >
           {s === 'from' ? 'From' : 'To'}: {job.sides[s] || 'not brought yet'}
         </Link>
       ))}

@@ -68,14 +68,10 @@ function GatherSide({ job, side }: { job: JobView; side: Side }) {
     <main className="gatherpage">
       <div className="left">
         <h1 className="unseen">Gather: {view.meta.name}</h1>
-        <div className="bar" style={{ flexWrap: 'nowrap' }}>
-          <GatherNav job={job} side={side} />
-          <span className="grow" />
-          {job.tables.from && job.tables.to && <Link to="../match">Match them →</Link>}
-        </div>
+        <GatherNav job={job} side={side} />
         <div className="bar">
           <span className="grow quiet">
-            A misprint is put right by clicking on its cell; the table as it was brought is kept.
+            Click on a cell to put a misprint right; the table as brought is kept.
           </span>
           <Button size="small" onClick={() => setAsBrought(!asBrought)}>
             {asBrought ? 'Rows as read' : 'Columns…'}
@@ -86,6 +82,7 @@ function GatherSide({ job, side }: { job: JobView; side: Side }) {
           <Button size="small" onClick={() => setBringing(true)}>
             Bring another table
           </Button>
+          {job.tables.from && job.tables.to && <Link to="../match">Match them →</Link>}
         </div>
         {asBrought && <Brought view={view} onOptions={(o) => keep(view.meta, o)} />}
         <PinoutRows

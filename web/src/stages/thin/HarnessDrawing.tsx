@@ -158,14 +158,14 @@ const LimbLines = memo(function LimbLines({ limb, lit }: { limb: Limb; lit: bool
   );
 });
 
-/** The name of a trunk stands below its left end, that of a branch beyond its own end. */
+/** A name stands beyond the end of what it names. */
 const LimbName = memo(function LimbName({ limb, on, size }: { limb: Limb; on: boolean; size: number }) {
   const trunk = limb.y1 === limb.y2;
   const up = limb.y2 < limb.y1;
   return (
     <text
-      x={trunk ? limb.x1 + 4 : limb.x2 - 7}
-      y={trunk ? limb.y1 + size + 8 : limb.y2 + (up ? -5 : size + 1)}
+      x={trunk ? limb.x2 + 7 : limb.x2 - 7}
+      y={trunk ? limb.y1 + size * 0.35 : limb.y2 + (up ? -5 : size + 1)}
       fontSize={size}
       className={`limbname${on ? ' on' : ''}`}
       role="button"
