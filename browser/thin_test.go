@@ -1,7 +1,6 @@
 package browser
 
 import (
-	"os"
 	"strings"
 	"testing"
 
@@ -174,9 +173,7 @@ func TestAConnectorIsLabelledAndPhotographed(t *testing.T) {
 		t.Fatal(err)
 	}
 	for path, data := range map[string][]byte{picture: shot, t.TempDir() + "/bad.png": []byte("<script>alert(1)</script>")} {
-		if err := os.WriteFile(path, data, 0o600); err != nil {
-			t.Fatal(err)
-		}
+		writeFile(t, path, string(data))
 		v.page.MustElement("input[type=file]").MustSetFiles(path)
 		if path == picture {
 			v.see(".thumbs figure", "take away")
@@ -184,7 +181,9 @@ func TestAConnectorIsLabelledAndPhotographed(t *testing.T) {
 			v.see("[role=alert]", "not a JPEG, PNG or WebP picture.*Nothing was kept")
 		}
 	}
-	v.until("the thumbnail is shown", func() bool { return v.page.MustEval(`() => document.querySelector('.thumbs img').naturalWidth > 0`).Bool() })
+	v.until("the thumbnail is shown", func() bool {
+		return v.page.MustEval(`() => document.querySelector('.thumbs img').naturalWidth > 0`).Bool()
+	})
 	v.press(input.ArrowDown)
 	v.see("aside.side", "^K")
 	v.click("aside.side label", "a label is on it")

@@ -3,6 +3,7 @@ package server
 import (
 	"bytes"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"io"
 	"net/http"
@@ -108,6 +109,9 @@ func (s *Server) saveJobFile(c *gin.Context) error {
 	pictures := map[string]exchange.Picture{}
 	for _, x := range state.Job.Photos {
 		p, err := s.store.Photo(c.Request.Context(), state.ID, x.ID)
+		if errors.Is(err, store.ErrNoPhoto) {
+			continue // it came from a job file without its pictures: what is there is saved
+		}
 		if err != nil {
 			return err
 		}

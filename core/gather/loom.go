@@ -297,7 +297,7 @@ func (b *builder) learn(w *harness.Wire, at harness.Ref) {
 var (
 	tapedWord  = regexp.MustCompile(`(?i)^(?:taped(?: off)?|cut(?: off)?|dead end|ends|capped)$`)
 	unseenWord = regexp.MustCompile(`(?i)^(?:\?+|unknown|not seen|unseen|-|–|not followed)?$`)
-	spliceWord = regexp.MustCompile(`(?i)^(?:splice\s+\S+|s\d+[a-z]?)$`)
+	spliceWord = regexp.MustCompile(`(?i)^(?:splice\s+\S+|s\d+[a-z0-9]*)$`)
 	cavityText = regexp.MustCompile(`^(.*[^\s-])[\s-]+([A-Za-z]?\d{1,3}|[A-Z]{1,2})$`)
 )
 

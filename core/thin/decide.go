@@ -166,17 +166,34 @@ func (t *thinning) terminalStatus(at int32) status {
 	if s.choice == Goes || !hub && s.choice != Undecided {
 		return s
 	}
+	if h >= 0 && t.loom.Connectors[h].Locked {
+		return status{soft: hub}
+	}
+	by := t.ofFunctions(at)
+	if by == nil {
+		return status{soft: hub}
+	}
+	return status{choice: by.Choice, by: by, weak: hub}
+}
+
+// ofFunctions gives what was decided about the systems of the wires in a cavity: of several that agree the first by name,
+// none where they contradict each other.
+func (t *thinning) ofFunctions(at int32) *Decision {
+	var by *Decision
 	for _, x := range t.net.tips(at) {
-		w := x.wire()
-		wire := &t.loom.Wires[w]
-		if t.guarded[w] || h >= 0 && t.loom.Connectors[h].Locked {
-			return status{soft: hub}
+		if t.loom.Wires[x.wire()].Function == "" {
+			continue
 		}
-		if d := t.decided.system[t.wireSystem(w)]; d != nil && wire.Function != "" {
-			return status{choice: d.Choice, by: d, weak: hub}
+		d := t.decided.system[t.wireSystem(x.wire())]
+		switch {
+		case d == nil:
+		case by == nil || d.Choice == by.Choice && d.ID < by.ID:
+			by = d
+		case d.Choice != by.Choice:
+			return nil
 		}
 	}
-	return status{soft: hub}
+	return by
 }
 
 // soften: where something smaller than a system was decided about a circuit, an end at a hub no longer follows the

@@ -15,7 +15,7 @@ import (
 	"draxel/core/work"
 )
 
-var cases = flag.Int("cases", 3000, "random harnesses to prove")
+var cases = flag.Int("cases", 2000, "random harnesses to prove")
 
 // carried is the work of a plan in its order, with Pin's extractions before it.
 func carried(r *thin.Result) []work.Step {

@@ -90,7 +90,7 @@ function Head({ job }: { job: JobView }) {
       onError: (error) => void message.warning(explain(error)),
     });
   const close = () => show(undefined);
-  useKey('u', takeBack, { enabled: !!job.undo });
+  useKey('u', takeBack); // also before the reply that says that there is something to take back
   useKey('?', () => show('keys'), { useKey: true });
   useKey('f', () => show('findings'));
   return (

@@ -43,8 +43,8 @@ export function HarnessDrawing({ view, selected, lit, onSelect, onWire }: Props)
       show((limb.x1 + limb.x2) / 2, (limb.y1 + limb.y2) / 2, 1.15);
     }
   }, [shown, drawing, show]);
-  useKey('+,=', () => pan.zoom(1.25), { splitKey: ',' });
-  useKey('minus', () => pan.zoom(0.8));
+  useKey('+', () => pan.zoom(1.25), { useKey: true, splitKey: '§' });
+  useKey('-', () => pan.zoom(0.8), { useKey: true, splitKey: '§' });
   useKey('0', pan.fit);
   return (
     <div className="drawing" ref={box}>
@@ -259,6 +259,11 @@ function FindWire({ view, onWire }: { view: ThinView; onWire: (id: string) => vo
         .slice(0, 12)
         .map((w) => ({ value: w.id, label: `${w.id} ${w.function ?? ''}` }))
     : [];
+  const pick = (id: string) => {
+    onWire(id);
+    setText('');
+    input.current?.querySelector('input')?.blur();
+  };
   return (
     <div ref={input}>
       <AutoComplete
@@ -267,10 +272,12 @@ function FindWire({ view, onWire }: { view: ThinView; onWire: (id: string) => vo
         value={text}
         options={options}
         onChange={(t: string) => setText(t)}
-        onSelect={(id: string) => {
-          onWire(id);
-          setText('');
-          input.current?.querySelector('input')?.blur();
+        onSelect={pick}
+        onKeyDown={(e) => {
+          const [first] = options;
+          if (e.key === 'Enter' && first) {
+            pick(first.value);
+          }
         }}
         placeholder="/ find a wire"
         aria-label="find a wire"

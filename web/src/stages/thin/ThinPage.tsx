@@ -48,7 +48,7 @@ function wireOf(view: ThinView, s: Selection | undefined): string | undefined {
 }
 
 function Thin({ job, view }: { job: string; view: ThinView }) {
-  const { selected, part, select, show, showing } = useThinAddress();
+  const { selected, latest, part, select, show, showing } = useThinAddress();
   const decide = useThinDecide(job);
   const { message } = App.useApp();
   const [asked, ask] = useState<{ decision: ThinDecision; why: string } | undefined>();
@@ -71,11 +71,12 @@ function Thin({ job, view }: { job: string; view: ThinView }) {
       },
     );
   const choose = (choice: Choice) => {
-    if (!selected || selected.on === 'splice' || selected.on === 'branch') {
+    const it = latest.current;
+    if (!it || it.on === 'splice' || it.on === 'branch') {
       void message.info('Select a system, a module, a connector or a wire first.');
       return;
     }
-    send([{ on: selected.on, id: selected.id, choice, ...(reason && choice ? { reason } : {}) }]);
+    send([{ on: it.on, id: it.id, choice, ...(reason && choice ? { reason } : {}) }]);
   };
   const live = part === 'harness' || part === 'wires';
   useKey('k', () => choose('keep'), { enabled: live });

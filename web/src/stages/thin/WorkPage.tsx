@@ -159,7 +159,10 @@ function StepRow({ step: s, number, on, system, onGo, onTick, onStuck, onWire }:
           <input
             type="checkbox"
             checked={s.done}
-            onChange={onTick}
+            onChange={(e) => {
+              e.currentTarget.blur(); // the keys go on from the row
+              onTick();
+            }}
             aria-label={`step ${number}: ${s.text}`}
           />
         </span>

@@ -1,3 +1,4 @@
+import { useEffect, useRef } from 'react';
 import { useSearchParams } from 'react-router';
 
 export type Kind = 'system' | 'module' | 'connector' | 'wire' | 'splice' | 'branch';
@@ -19,6 +20,13 @@ export function useThinAddress() {
     on && kinds.includes(on) ? { on: on as Kind, id: rest.join(':') } : undefined;
   const asked = address.get('part') ?? 'harness';
   const part: Part = parts.includes(asked) ? (asked as Part) : 'harness';
+  // What was selected last, at once: a key may come before the page has been drawn anew, and must mean what was clicked.
+  const latest = useRef(selected);
+  const key = selected && `${selected.on}:${selected.id}`;
+  useEffect(() => {
+    const [kind, ...id] = (key ?? '').split(':');
+    latest.current = kind ? { on: kind as Kind, id: id.join(':') } : undefined;
+  }, [key]);
   const change = (next: Record<string, string>) =>
     setAddress(
       (old) => {
@@ -32,9 +40,16 @@ export function useThinAddress() {
     );
   return {
     selected,
+    latest,
     part,
-    select: (s: Selection) => change({ sel: `${s.on}:${s.id}` }),
+    select: (s: Selection) => {
+      latest.current = s;
+      change({ sel: `${s.on}:${s.id}` });
+    },
     show: (p: Part) => change({ part: p }),
-    showing: (p: Part, s: Selection) => change({ part: p, sel: `${s.on}:${s.id}` }),
+    showing: (p: Part, s: Selection) => {
+      latest.current = s;
+      change({ part: p, sel: `${s.on}:${s.id}` });
+    },
   };
 }

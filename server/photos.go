@@ -1,0 +1,84 @@
+package server
+
+import (
+	"encoding/json"
+	"io"
+	"net/http"
+
+	"github.com/gin-gonic/gin"
+
+	"draxel/core/plan"
+	"draxel/exchange"
+	"draxel/store"
+)
+
+// applyEarlier brings an earlier job's decisions, each to be verified.
+func (s *Server) applyEarlier(c *gin.Context) error {
+	r, err := read[EarlierRequest](c)
+	if err != nil {
+		return err
+	}
+	past, err := s.store.Load(c.Request.Context(), r.Job)
+	if err != nil {
+		return err
+	}
+	return s.checked(c, func(j *computed) error {
+		thins, matches, err := j.Job.Earlier(past.Job)
+		if err != nil {
+			return err
+		}
+		bodies := map[string]any{}
+		for _, d := range thins {
+			bodies[store.SubjectThin(d.On, d.ID)] = d
+		}
+		for _, d := range matches {
+			bodies[store.SubjectDecision(d.Side, d.At)] = d
+		}
+		if len(bodies) == 0 {
+			return problem(http.StatusUnprocessableEntity, "nothing-applies", "Nothing of that job applies to this one: no cavity, wire or device says the same in both.", "/job")
+		}
+		return s.apply(c, change{id: r.ID, what: "earlier", reason: past.Job.Title, seen: r.Seen, base: j.Revision, bodies: bodies})
+	})
+}
+
+// addPhoto keeps a photograph of a connector. One is unpacked at a time: a picture can be large.
+func (s *Server) addPhoto(c *gin.Context) error {
+	file, header, err := c.Request.FormFile("file")
+	if err != nil {
+		return tooLargeOr(err, problem(http.StatusBadRequest, "bad-request", "The picture did not arrive whole. Nothing was kept.", "/file"))
+	}
+	defer file.Close()
+	data, err := io.ReadAll(io.LimitReader(file, exchange.MaxPicture+1))
+	if err != nil {
+		return err
+	}
+	var meta PhotoMeta
+	if err := json.Unmarshal([]byte(c.Request.PostFormValue("meta")), &meta); err != nil || meta.Connector == "" || meta.ID == "" {
+		return problem(http.StatusUnprocessableEntity, "no-connector", "Say which connector it shows.", "/meta")
+	}
+	s.unpacking.Lock()
+	picture, err := exchange.ReadPicture(header.Filename, data)
+	s.unpacking.Unlock()
+	if err != nil {
+		return err
+	}
+	p := plan.Photo{ID: meta.ID, Connector: meta.Connector, Note: meta.Note, Width: picture.Width, Height: picture.Height, Bytes: len(picture.Data), Who: who(c), When: s.now().UTC().UnixMilli()}
+	return s.apply(c, change{id: meta.ID, what: "photo", seen: meta.Seen, bodies: map[string]any{store.SubjectPhoto(p.ID): p},
+		pictures: []store.Picture{{ID: p.ID, Picture: picture.Data, Thumb: picture.Thumb}}})
+}
+
+func (s *Server) showPhoto(thumb bool) func(*gin.Context) error {
+	return func(c *gin.Context) error {
+		p, err := s.store.Photo(c.Request.Context(), c.Param("job"), c.Param("fact"))
+		if err != nil {
+			return err
+		}
+		c.Header("Cache-Control", "private, max-age=31536000, immutable")
+		data := p.Picture
+		if thumb {
+			data = p.Thumb
+		}
+		c.Data(http.StatusOK, "image/jpeg", data)
+		return nil
+	}
+}
