@@ -207,3 +207,27 @@ func writeFile(t *testing.T, path, text string) {
 		t.Fatal(err)
 	}
 }
+
+// What was cut and is wanted after all is mended: ticks outlive a plan that changes.
+func TestACutThatIsNotWantedAnyMoreIsMended(t *testing.T) {
+	v := open(t, "/jobs/packhorse/thin?part=work")
+	v.see("[data-testid=balance]", "0 of 102 steps")
+	v.click(".workrow", "^2\\s*gate|gate")
+	v.press(input.Space)
+	v.see(".ant-modal", "The gate is not complete")
+	v.page.MustElement("[aria-label='the reason']").MustInput("a scrap harness")
+	v.press(input.Enter)
+	v.see("[data-testid=balance]", "1 of 102 steps")
+	v.click(".workrow", "At splice S6 cut 7452")
+	v.press(input.Space)
+	v.see("[data-testid=balance]", "2 of 102 steps")
+	v.see("[data-testid=balance]", "1 ends pulled")
+	v.goTo("/jobs/packhorse/thin?sel=wire:7452")
+	v.see("[data-testid=verdict]", "goes")
+	v.press('k')
+	v.see("[data-testid=verdict]", "kept")
+	v.press('3')
+	v.see("[data-testid=proof]", "Proven on the model")
+	v.page.MustElement("[data-testid=work]").MustEval(`function() { this.scrollTop = this.scrollHeight; return true }`)
+	v.see(".workrow", "Join 7452 .* to its stub again")
+}

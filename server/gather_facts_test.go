@@ -3,6 +3,8 @@ package server_test
 import (
 	"bytes"
 	"encoding/json"
+	"fmt"
+	"net"
 	"net/http"
 	"slices"
 	"strings"
@@ -212,5 +214,33 @@ func TestTwoPeopleThinOneHarness(t *testing.T) {
 	}
 	if done != 1 || stale != 7 {
 		t.Errorf("%d decided, %d were told that somebody else had", done, stale)
+	}
+}
+
+// An upload whose connection breaks half way leaves nothing behind.
+func TestAnUploadThatBreaksOff(t *testing.T) {
+	c := start(t)
+	job := c.packhorse(nil)
+	address := strings.TrimPrefix(c.url, "http://")
+	for _, sent := range []int{0, 200, 5000} {
+		conn, err := net.Dial("tcp", address)
+		if err != nil {
+			t.Fatal(err)
+		}
+		body := "--x\r\nContent-Disposition: form-data; name=\"meta\"\r\n\r\n{\"id\":\"p1\",\"connector\":\"SP\"}\r\n--x\r\nContent-Disposition: form-data; name=\"file\"; filename=\"a.png\"\r\n\r\n" + strings.Repeat("\x89PNG", 5000)
+		head := fmt.Sprintf("POST %s/gather/photos HTTP/1.1\r\nHost: %s\r\nContent-Type: multipart/form-data; boundary=x\r\nContent-Length: %d\r\n\r\n", job, address, len(body)+100)
+		if _, err := conn.Write([]byte(head + body[:sent])); err != nil {
+			t.Fatal(err)
+		}
+		if err := conn.Close(); err != nil {
+			t.Fatal(err)
+		}
+	}
+	v := show[server.GatherView](c, job+"/gather")
+	if len(v.Photos) != 0 || v.Revision != 1 {
+		t.Errorf("%d photographs at revision %d", len(v.Photos), v.Revision)
+	}
+	if status, _, _ := c.do("GET", job+"/gather/photos/p1", "", nil); status != http.StatusNotFound {
+		t.Errorf("half a picture: %d", status)
 	}
 }

@@ -68,6 +68,9 @@ func blocked(t *plan.Thinning, s thin.Step, gate int) string {
 			return "the gate before the first cut"
 		}
 	}
+	if why := t.Held[s.ID]; why != "" {
+		return "what was done before the decisions changed stands in its way (" + why + ")"
+	}
 	var waits []string
 	for _, need := range s.Needs {
 		if _, done := t.Progress.Done[need]; !done {

@@ -201,11 +201,35 @@ func TestReleasedSchemasOpen(t *testing.T) {
 			if err := db.Close(); err != nil {
 				t.Fatal(err)
 			}
-			state := load(t, open(t, dir), "j1")
+			s := open(t, dir)
+			state := load(t, s, "j1")
 			if state.Job.Title != "Sorrel refit" || len(state.Job.Decisions) != 1 {
 				t.Errorf("opened as %+v", state)
 			}
+			if filepath.Base(f) == "schema-1.sql" {
+				if _, err := os.Stat(filepath.Join(dir, "draxel.db.before-2")); err != nil {
+					t.Error("no copy was taken before it was migrated", err)
+				}
+			} else {
+				wholeOfSchema2(t, s, state)
+			}
+			if _, _, err := s.Undo(t.Context(), "j1", "undo", "Ines"); err != nil {
+				t.Errorf("the last change before is not undone: %v", err)
+			}
 		})
+	}
+}
+
+// wholeOfSchema2 looks for one of each kind of subject that schema 2 can hold.
+func wholeOfSchema2(t *testing.T, s *store.Store, state store.State) {
+	t.Helper()
+	j := state.Job
+	if !j.Identity.Unit.Read || !j.Items["x"] || len(j.Before.Baseline) != 1 || !j.Looked["A"].Labelled || len(j.Sheets["wires"].Cells) != 2 ||
+		len(j.Readings) != 1 || *j.Readings[0].Volts != 12.4 || j.Traces[0].Saw != "taped" || len(j.Thin) != 2 || j.Bench.Stub != 60 || j.Ticks[0].Step != "c1" {
+		t.Errorf("opened as %+v", j)
+	}
+	if p, err := s.Photo(t.Context(), "j1", j.Photos[0].ID); err != nil || string(p.Picture) != "pixels" || string(p.Thumb) != "few" {
+		t.Errorf("photograph %+v, %v", p, err)
 	}
 }
 

@@ -68,6 +68,15 @@ func (b *Bench) Do(edits ...Edit) error {
 	return nil
 }
 
+// Try carries edits out, all of them or none.
+func (b *Bench) Try(edits ...Edit) error {
+	after, err := Apply(b.h, edits...)
+	if err == nil {
+		b.h = after
+	}
+	return err
+}
+
 // InHand counts the loose terminals.
 func (b *Bench) InHand() int { return b.h.loose }
 

@@ -267,3 +267,33 @@ func ExampleCrosswalk() {
 	fmt.Printf("%s %s %s\n", l.From, l.Verdict, l.To)
 	// Output: A7 moves-connector P5
 }
+
+// A decision brought from an earlier job is shown with what it says, and counts as open until somebody has verified it.
+func TestWhatAnEarlierJobSaysIsOpen(t *testing.T) {
+	from, to := side("A1 11 GN Injector 1", "A2 12 BU Injector 2"), side("A5 11 GN Injector 1", "A6 12 BU Injector 2")
+	d := match.Decision{Side: match.From, At: from.Rows[0].Ref, Choice: match.Matched, To: to.Rows[0].Ref, Verify: "Second refit"}
+	gone := match.Decision{Side: match.From, At: from.Rows[1].Ref, Choice: match.Gone, Verify: "Second refit"}
+	r := match.Crosswalk(from, to, nil, []match.Decision{d, gone})
+	if l := r.Lines[0]; l.Decided || l.Verify != "Second refit" || l.To != d.To || !l.Feeds() {
+		t.Errorf("line %+v", l)
+	}
+	if l := r.Lines[1]; l.Decided || l.Verdict != match.Goes {
+		t.Errorf("line %+v", l)
+	}
+	if n := r.Totals().Decided; n != 0 {
+		t.Errorf("%d count as decided", n)
+	}
+	found := 0
+	for _, f := range r.Findings(from, to) {
+		if f.Code == "to-be-verified" {
+			found++
+		}
+	}
+	if found != 1 {
+		t.Errorf("%d findings say that they are to be verified", found)
+	}
+	d.Verify = ""
+	if l := match.Crosswalk(from, to, nil, []match.Decision{d}).Lines[0]; !l.Decided || l.Verify != "" {
+		t.Errorf("verified: %+v", l)
+	}
+}

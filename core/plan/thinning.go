@@ -16,6 +16,7 @@ type Thinning struct {
 	Result   *thin.Result
 	Steps    []thin.Step // with the terminals that Pin pulls for it, where they are needed
 	Progress thin.Progress
+	Held     map[string]string // by step: why it cannot be done as the harness is now
 	Counts   thin.Counts
 	Proof    Proof
 	Proposed []Proposal
@@ -204,15 +205,14 @@ func (p *Plan) workThin(f Facts, d Decisions) {
 	t.Steps = append(t.Steps, t.Progress.Mends...)
 	p.Findings = append(p.Findings, t.Progress.Findings...)
 	t.Counts = t.Result.Count(found, t.Progress, t.Steps)
-	left := make([]work.Step, 0, len(t.Steps))
-	for _, s := range t.Steps {
-		if _, done := t.Progress.Done[s.ID]; !done {
-			s.Needs = slices.DeleteFunc(slices.Clone(s.Needs), func(id string) bool { _, done := t.Progress.Done[id]; return done })
-			left = append(left, s.Step)
-		}
+	left := t.Result.Left(t.Progress, planned)
+	t.Held = left.Held
+	if n := len(left.Held); n > 0 {
+		p.Findings = append(p.Findings, finding.Finding{Code: "steps-held", Severity: finding.Wrong, Stage: "thin",
+			Text: fmt.Sprintf("%d steps cannot be done as the harness is now: what was done before the decisions changed stands in their way.", n), Remedy: "See what was done and is not wanted any more; put it right, or take the ticks back if it was not done."})
 	}
-	t.Proof.Steps = len(left)
-	end, inHand, err := work.Run(t.Progress.Now, left)
+	t.Proof.Steps = len(left.Steps)
+	end, inHand, err := work.Run(t.Progress.Now, left.Steps)
 	t.Proof.InHand = inHand
 	switch {
 	case err != nil:

@@ -224,3 +224,30 @@ func TestSchoolsByKind(t *testing.T) {
 		}
 	}
 }
+
+// What was done before the decisions changed is mended where it can be; where it stands in the way, that is said, and it
+// is no fault of the steps.
+func TestWorkDoneBeforeTheDecisionsChanged(t *testing.T) {
+	j := small(plan.ThinningOnly)
+	j.Thin = []thin.Decision{{On: thin.Module, ID: "purge valve", Choice: thin.Goes, Reason: "none"}}
+	_, before := follow(t, j)
+	for i, s := range before.Thin.Steps {
+		if s.Kind != thin.ComeOut && s.Kind != thin.TakeOff {
+			j.Ticks = append(j.Ticks, thin.Tick{Step: s.ID, Edits: s.Edits, Text: s.Text, Seq: i, When: 1})
+		}
+	}
+	_, done := follow(t, j)
+	if !done.Thin.Proof.Reached || !done.Thin.Counts.Balanced || done.Thin.Counts.Done != len(j.Ticks) {
+		t.Fatalf("half way: %+v %+v", done.Thin.Proof, done.Thin.Counts)
+	}
+	j.Thin = append(j.Thin, thin.Decision{On: thin.Wire, ID: "W2", Choice: thin.Keep})
+	_, p := follow(t, j)
+	mends := slices.IndexFunc(p.Thin.Steps, func(s thin.Step) bool { return s.Kind == thin.Mend })
+	if mends < 0 || p.Thin.Proof.Fault != "" || !p.Thin.Proof.Reached || p.Thin.Steps[mends].Wires[0] != "W2" {
+		t.Errorf("nothing is mended: %+v", p.Thin.Proof)
+	}
+	j.Thin = nil
+	if _, p := follow(t, j); p.Thin.Proof.Fault != "" || !has(p.Findings, "done-unwanted") {
+		t.Errorf("a splice that was taken apart and is wanted: %+v %v", p.Thin.Proof, p.Findings)
+	}
+}

@@ -84,3 +84,50 @@ func (r *Result) mend(p *Progress, t Tick) {
 		p.find("done-unwanted", finding.Check, t, "Look what of it has to be put back, or take the tick back if it was not done.", "%q was done, and the plan does not ask for it any more.", t.Text)
 	}
 }
+
+// Remaining is the work that is left: the steps that can be carried out in their order, and those that cannot, since
+// something that was done before the decisions changed stands in their way.
+type Remaining struct {
+	Steps []work.Step
+	Held  map[string]string // by step: why it cannot be done
+}
+
+// Left gives the work that is left of what is planned, the mending first.
+func (r *Result) Left(p Progress, planned []work.Step) Remaining {
+	left := Remaining{Held: map[string]string{}}
+	var b *harness.Bench // where all that was done is in the plan, what is left can be done: the proof will say so
+	if len(p.Findings)+len(p.Mends) > 0 {
+		b = harness.Work(p.Now)
+	}
+	reached := map[string]bool{}
+	for id := range p.Done {
+		reached[id] = true
+	}
+	try := func(s work.Step) {
+		if reached[s.ID] {
+			return
+		}
+		for _, need := range s.Needs {
+			if !reached[need] {
+				left.Held[s.ID] = "a step that it needs cannot be done"
+				return
+			}
+		}
+		if b != nil {
+			if err := b.Try(s.Edits...); err != nil {
+				left.Held[s.ID] = err.Error()
+				return
+			}
+		}
+		reached[s.ID] = true
+		s.Needs = slices.DeleteFunc(slices.Clone(s.Needs), func(id string) bool { _, done := p.Done[id]; return done })
+		left.Steps = append(left.Steps, s)
+	}
+	for _, m := range p.Mends {
+		try(m.Step)
+	}
+	for _, s := range planned {
+		try(s)
+	}
+	return left
+}

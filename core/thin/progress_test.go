@@ -167,3 +167,30 @@ func hangTogether(t *testing.T, seed uint64, result *thin.Result, d thin.Drawing
 		}
 	}
 }
+
+// Whatever was done under one set of decisions, another set gives a plan that can be carried out from there, or says what
+// of the work done stands in its way.
+func TestDecisionsThatChangeInTheMiddleOfTheWork(t *testing.T) {
+	stray := 0
+	for seed := range uint64(300) {
+		r := rand.New(rand.NewPCG(seed, 17))
+		l := made(r, 4+r.IntN(50))
+		first := thin.Compute(thin.Input{Loom: l, Decisions: decided(r, l), Bench: thin.Standard()})
+		done := ticked(first, r.IntN(len(carried(first))+1))
+		second := thin.Compute(thin.Input{Loom: l, Decisions: decided(r, l), Bench: thin.Standard()})
+		p := second.Progress(l.Found(), done, carried(second))
+		left := second.Left(p, carried(second))
+		if len(p.Findings)+len(p.Mends) > 0 {
+			stray++
+		}
+		if _, _, err := work.Run(p.Now, left.Steps); err != nil {
+			t.Fatalf("seed %d: what is left cannot be carried out: %v", seed, err)
+		}
+		if len(left.Held) > 0 && len(p.Findings)+len(p.Mends) == 0 {
+			t.Fatalf("seed %d: %d steps are held up, and nothing says by what", seed, len(left.Held))
+		}
+	}
+	if stray < 50 {
+		t.Errorf("only %d of the changes met work that had been done", stray)
+	}
+}

@@ -265,3 +265,61 @@ func TestTheGateListsWhatIsMissing(t *testing.T) {
 		t.Errorf("missing %v; the gate must stay the same step", g.Missing)
 	}
 }
+
+// The screen shows which decision a verdict comes from: the wire's own, a larger thing's, or none.
+func TestWhereAVerdictComesFrom(t *testing.T) {
+	l := bench(t, "device unit unit engine U", "device valve part emissions V", "device lamp part lighting L", "device box fuses power F",
+		"W1 U-1 V-1", "W2 U-2 V-2", "W3 F-1 S1", "W4 S1 V-3", "W5 S1 L-1", "W6 S1 U-3", "W7 V-4 L-2", "W8 U-4 L-3 Reverse lamp feed")
+	all := []thin.Decision{
+		{On: thin.System, ID: "emissions", Choice: thin.Goes, Reason: "none wanted"}, {On: thin.Connector, ID: "V", Choice: thin.Goes, Reason: "nothing left in it"},
+		{On: thin.Wire, ID: "W2", Choice: thin.Keep, Reason: "for later"}, {On: thin.Module, ID: "lamp", Choice: thin.Keep},
+		{On: thin.System, ID: "lighting", Choice: thin.Goes}, {On: thin.Module, ID: "unit", Choice: thin.Keep},
+	}
+	r := thin.Compute(thin.Input{Loom: l, Decisions: all, Bench: thin.Standard()})
+	for i, want := range []string{
+		"goes by connector V: nothing left in it", "keep by wire W2: for later, itself", "keep", "goes by connector V: nothing left in it", "keep by module lamp: ", "", "keep by module lamp: , contested", "keep by module lamp: ",
+	} {
+		v := r.Wires[i]
+		got := string(v.Choice)
+		if v.By != nil {
+			got += fmt.Sprintf(" by %s %s: %s", v.By.On, v.By.ID, v.By.Reason)
+		}
+		if v.Exception {
+			got += ", itself"
+		}
+		if v.Contested {
+			got += ", contested"
+		}
+		if got != want && !(i == 5 && got == "keep") {
+			t.Errorf("%s: %q, want %q", l.Wires[i].ID, got, want)
+		}
+	}
+	for _, s := range r.Systems {
+		sum := 0
+		for _, v := range r.Wires {
+			if v.System == s.System {
+				sum++
+			}
+		}
+		if s.Wires != sum || s.Keep+s.Goes+s.Undecided != s.Wires {
+			t.Errorf("system %q counts %+v, %d wires are of it", s.System, s, sum)
+		}
+		for _, d := range s.Devices {
+			if d.ID == "lamp" && (!d.Own || d.Choice != thin.Keep || d.Wires != 3 || len(d.Plugs) != 1 || d.Plugs[0].By.On != thin.Module) {
+				t.Errorf("device %+v", d)
+			}
+			if d.ID == "valve" && (d.Own || d.Choice != thin.Goes || d.By.On != thin.System || d.Plugs[0].By.On != thin.Connector) {
+				t.Errorf("device %+v", d)
+			}
+		}
+	}
+}
+
+// A decision that was brought from an earlier job counts for nothing, and is named.
+func TestWhatIsToBeVerifiedCountsForNothing(t *testing.T) {
+	l := bench(t, "device unit unit engine U", "device valve part emissions V", "W1 U-1 V-1")
+	r := thin.Compute(thin.Input{Loom: l, Bench: thin.Standard(), Decisions: []thin.Decision{{On: thin.Module, ID: "valve", Choice: thin.Goes, Verify: "an earlier job"}}})
+	if r.Wires[0].Choice != thin.Undecided || len(r.Steps) != 0 || !hasFinding(r, "to-be-verified", finding.Check) {
+		t.Errorf("%+v, %v", r.Wires[0], r.Findings)
+	}
+}

@@ -50,3 +50,16 @@ func TestRun(t *testing.T) {
 		t.Error("Run changed the harness that it was given")
 	}
 }
+
+// A check changes nothing in the harness, and is known by what it is about.
+func TestChecks(t *testing.T) {
+	first, again, other := work.Check("tie", "bank 1"), work.Check("tie", "bank 1"), work.Check("tie", "bank 2")
+	if first.ID != again.ID || first.ID == other.ID || first.ID == work.New(nil).ID || work.Check("ab").ID == work.Check("a", "b").ID {
+		t.Error("a check's id is not that of what it is about")
+	}
+	h := harness.New(nil)
+	end, _, err := work.Run(h, []work.Step{first, other})
+	if err != nil || len(harness.Differences(end, h)) != 0 {
+		t.Errorf("a check changed the harness: %v", err)
+	}
+}
