@@ -1,4 +1,4 @@
-import { useState, type ClipboardEvent, type KeyboardEvent } from 'react';
+import { useRef, useState, type ClipboardEvent, type KeyboardEvent } from 'react';
 import type { CellEdit, Field, SheetRow } from '../../api/types.gen';
 import { VirtualRows } from '../../frame/VirtualRows';
 
@@ -31,7 +31,12 @@ const widths: Record<string, string> = {
 /** A list that is edited in place, cell by cell from the keyboard, or by pasting a block from a spreadsheet. */
 export function FactGrid({ label, fields, rows, next, onEdit, onStrike }: Props) {
   const [at, setAt] = useState({ row: 0, col: 0 });
-  const [draft, setDraft] = useState<string | undefined>();
+  const [draft, showDraft] = useState<string | undefined>();
+  const typed = useRef<string | undefined>(undefined); // at once: a cell that is left by a key is blurred too, and is kept once
+  const setDraft = (text: string | undefined) => {
+    typed.current = text;
+    showDraft(text);
+  };
   const columns = fields.map((f) => widths[f.name] ?? '74px').join(' ');
   const all = [...rows, { line: next, cells: {} as Record<string, string> }];
   const row = Math.min(at.row, all.length - 1);
@@ -44,10 +49,14 @@ export function FactGrid({ label, fields, rows, next, onEdit, onStrike }: Props)
       col: Math.max(0, Math.min(fields.length - 1, col + dc)),
     });
   const commit = (dr: number, dc: number) => {
-    if (draft !== undefined && here && field && draft !== (here.cells[field.name] ?? '')) {
-      onEdit([{ line: here.line, field: field.name, text: draft }]);
+    const text = typed.current;
+    if (text === undefined) {
+      return;
     }
     setDraft(undefined);
+    if (here && field && text !== (here.cells[field.name] ?? '')) {
+      onEdit([{ line: here.line, field: field.name, text }]);
+    }
     move(dr, dc);
   };
   const keyed = (e: KeyboardEvent) => {
