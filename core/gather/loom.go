@@ -73,7 +73,6 @@ type builder struct {
 	at        map[harness.Ref][]int // wires that end in a cavity
 	rows      map[harness.Ref]*harness.Row
 	order     []harness.Ref // of the rows
-	source    map[string]string
 	beliefs   []Belief
 	findings  []finding.Finding
 }

@@ -67,7 +67,7 @@ func TestThePlanIsDeterministic(t *testing.T) {
 			x := thin.Compute(in)
 			return fmt.Sprint(x.Steps, x.Findings, x.Extract, x.Off, x.Joints, x.Draw())
 		}
-		if text() != text() {
+		if first, second := text(), text(); first != second {
 			t.Fatalf("seed %d: two computations differ", seed)
 		}
 	})

@@ -117,6 +117,7 @@ func TestVerdicts(t *testing.T) {
 		{"a chain with a kept end at its far side stays", []string{"W1 F-1 S1", "W2 S1 V-1", "W3 S1 S2", "W4 S2 L-1", "W5 S2 V-2"}, []string{"goes module valve", "keep module lamp"},
 			"W1 keep, W2 goes, W3 keep, W4 keep, W5 goes, S1 through, S2 through"},
 		{"a feed whose every load goes is not held by its fuse", []string{"W1 F-1 S1", "W2 S1 V-1", "W3 S1 V-2"}, []string{"goes module valve"}, "W1 goes, W2 goes, W3 goes, S1 remove"},
+		{"a ring that leads from a fuse to nothing wanted goes whole", []string{"W1 F-1 S1", "W2 S1 S2", "W3 S1 S2", "W4 S2 V-1"}, []string{"goes module valve"}, "W1 goes, W2 goes, W3 goes, W4 goes, S1 remove, S2 remove"},
 		{"a feed from fuse to unit stays without its loads", []string{"W1 F-1 S1", "W2 S1 U-1", "W3 S1 V-1"}, []string{"goes module valve"}, "W3 goes, S1 through"},
 		{"an end that nobody followed is not understood, and stays", []string{"W1 S1 ?", "W2 S1 V-1", "W3 S1 U-1"}, []string{"goes module valve"}, "W2 goes, S1 through"},
 		{"kept at one end and going at the other: contested, it stays", []string{"W1 L-1 V-1"}, []string{"goes module valve", "keep module lamp"}, "W1 keep"},
