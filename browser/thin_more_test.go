@@ -115,6 +115,7 @@ func TestAnEarlierMapIsVerified(t *testing.T) {
 func TestATickIsTakenBack(t *testing.T) {
 	v := open(t, "/jobs/packhorse/thin?part=work")
 	v.see("[data-testid=balance]", "0 of 102 steps")
+	v.see(".workrow.selected", "caution")
 	v.press(input.Space)
 	v.see("[data-testid=balance]", "1 of 102 steps")
 	v.page.MustElement(".workrow.done input").MustClick()
@@ -230,4 +231,39 @@ func TestACutThatIsNotWantedAnyMoreIsMended(t *testing.T) {
 	v.see("[data-testid=proof]", "Proven on the model")
 	v.page.MustElement("[data-testid=work]").MustEval(`function() { this.scrollTop = this.scrollHeight; return true }`)
 	v.see(".workrow", "Join 7452 .* to its stub again")
+}
+
+// A harness that is only to be made lighter: a list of its wires, typed or pasted, and the work follows. No second pinout.
+func TestAThinningJobFromNothing(t *testing.T) {
+	v := open(t, "/")
+	v.click("button", "New job")
+	v.write("#title", "Track car")
+	v.page.MustElement("#kind").MustFocus()
+	v.press(input.ArrowDown)
+	v.see(".ant-select-item-option", "Re-pinned harness")
+	v.press(input.ArrowUp, input.Enter) // round to the last
+	v.see(".ant-modal", "Thinning only")
+	v.click("button", "Make the job")
+	v.see("h1", "Bring the pinout")
+	v.click(".rail a", "Thin")
+	v.see("h1", "No harness yet")
+	v.click("a", "To Gather")
+	v.click("nav a", "Lists")
+	v.see("[role=gridcell].on", "add")
+	v.page.MustEval(`() => {
+		const clipboardData = new DataTransfer();
+		clipboardData.setData('text/plain', 'W1\tA\t1\tS1\t\tGN\t0.5\t\tBlower motor\nW2\tS1\t\tB\t1\tGN\t0.5\t\tBlower motor\nW3\tS1\t\tC\t1\tGN\t0.5\t\tHorn\nW4\tS1\t\tD\t1\tGN\t0.5\t\tHorn');
+		document.querySelector('[data-testid=factgrid]').dispatchEvent(new ClipboardEvent('paste', { clipboardData, bubbles: true, cancelable: true }));
+		return true;
+	}`)
+	v.see(".listtab.on", "4")
+	v.click(".rail a", "Thin")
+	v.drawn("S1")
+	v.goTo(strings.Split(strings.TrimPrefix(v.page.MustInfo().URL, v.url), "?")[0] + "?sel=wire:W2")
+	v.see("aside h2", "W2")
+	v.press('g')
+	v.see("[data-testid=balance]", "1 go")
+	v.press('3')
+	v.see("[data-testid=work]", "At splice S1 cut W2 GN 60 mm from the splice")
+	v.see("[data-testid=proof]", "Proven on the model")
 }

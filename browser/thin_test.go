@@ -59,9 +59,9 @@ func TestTheClassicDisasterAsksForItsReason(t *testing.T) {
 	v.see("[data-testid=cut]", "functions die")
 	v.press('g')
 	v.see(".ant-modal", "WB carries .* wires that are not decided away")
-	if on := v.page.MustEval(`() => document.activeElement.getAttribute('aria-label')`).Str(); on != "the reason" {
-		t.Errorf("the focus is on %q", on)
-	}
+	v.until("the focus is on the reason", func() bool {
+		return v.page.MustEval(`() => document.activeElement.getAttribute('aria-label') === 'the reason'`).Bool()
+	})
 	v.press(input.Escape)
 	v.until("the dialog is gone", func() bool { return !v.page.MustHas(".ant-modal-wrap:not([style*=none]) .ant-modal") })
 	v.see("[data-testid=balance]", "33 go")
@@ -105,6 +105,7 @@ func TestTheWorkIsTickedAndTheCountsBalance(t *testing.T) {
 	v := open(t, "/jobs/packhorse/thin?part=work")
 	v.see("[data-testid=proof]", "Proven on the model")
 	v.see("[data-testid=balance]", "0 of 102 steps")
+	v.see(".workrow.selected", "caution")
 	v.press(input.Space) // the battery is off
 	v.see("[data-testid=balance]", "1 of 102 steps")
 	v.see(".workrow.selected", "gate")
@@ -114,10 +115,10 @@ func TestTheWorkIsTickedAndTheCountsBalance(t *testing.T) {
 	v.page.MustElement("[aria-label='the reason']").MustInput("a scrap harness")
 	v.press(input.Enter)
 	v.see("[data-testid=balance]", "2 of 102 steps")
-	for n := 3; n <= 12; n++ {
+	for range 10 { // faster than the replies
 		v.press(input.Space)
-		v.see("[data-testid=balance]", "[^0-9]"+itoa(n)+" of 102 steps")
 	}
+	v.see("[data-testid=balance]", "12 of 102 steps")
 	v.see("[data-testid=balance]", "1 ends pulled.*1 in hand|1 ends pulled.*✓")
 	v.click(".workrow", "falls out")
 	v.click("button", "It does not come out")
@@ -132,16 +133,14 @@ func TestTheWorkIsTickedAndTheCountsBalance(t *testing.T) {
 	v.see("[data-testid=stock]", "RD-OG")
 }
 
-func itoa(n int) string { return strings.TrimLeft(string(rune('0'+n/10))+string(rune('0'+n%10)), "0") }
-
 // A list is edited from the keyboard, and a block is pasted into it.
 func TestAListIsEditedFromTheKeyboard(t *testing.T) {
 	v := open(t, "/jobs/packhorse/gather?part=lists&list=branches")
 	v.see("[data-testid=factgrid]", "Sorrel trunk")
 	v.page.MustElement("[data-testid=factgrid]").MustFocus()
 	v.press(input.ArrowRight, input.ArrowRight, input.ArrowRight)
-	v.press('1', '5', '0', '0', input.Enter)
-	v.see("[data-testid=factgrid]", "1500")
+	v.press('1', '4', '9', '9', input.Enter, '6', '2', '1', input.Enter) // faster than the replies
+	v.see("[data-testid=factgrid]", `Sorrel trunk[\s\S]*1499[\s\S]*bank 1[\s\S]*621`)
 	v.press(input.ArrowLeft, input.ArrowLeft, input.ArrowLeft)
 	for range 20 {
 		v.press(input.ArrowDown)

@@ -161,7 +161,7 @@ func ReadSheet(kind SheetKind, s Sheet) (SheetReading, error) {
 		numbers = append(numbers, n)
 	}
 	slices.Sort(numbers)
-	r.Next = max(r.Next, header+2)
+	r.Next = max(r.Next, header+2, 2) // line 1 is the heading's, also of a list that is begun by hand
 	for _, n := range numbers {
 		r.take(n, lines[n], all)
 	}

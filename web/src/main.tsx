@@ -7,7 +7,7 @@ import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import { ProblemError } from './api/client';
-import { Frame } from './frame/Frame';
+import { FirstStage, Frame } from './frame/Frame';
 import { JobsPage } from './frame/JobsPage';
 import { GatherPage } from './stages/gather/GatherPage';
 import { MatchPage } from './stages/match/MatchPage';
@@ -30,7 +30,7 @@ const router = createBrowserRouter([
     path: '/jobs/:job',
     element: <Frame />,
     children: [
-      { index: true, element: <Navigate to="match" replace /> },
+      { index: true, element: <FirstStage /> },
       { path: 'gather', element: <GatherPage /> },
       { path: 'match', element: <MatchPage /> },
       { path: 'thin', element: <ThinPage /> },

@@ -1,6 +1,6 @@
 import { App, Button, Input, Modal, type InputRef } from 'antd';
 import { useRef, useState } from 'react';
-import { Link, NavLink, Outlet, useParams } from 'react-router';
+import { Link, Navigate, NavLink, Outlet, useParams } from 'react-router';
 import { explain, setWhoIsWorking, whoIsWorking } from '../api/client';
 import { useJob, useLiveJob, useUndo } from '../api/hooks';
 import type { JobView } from '../api/types.gen';
@@ -51,6 +51,12 @@ export function Frame() {
       <Outlet />
     </div>
   );
+}
+
+/** Where a job opens: at Match, or at Thin where its kind matches nothing. */
+export function FirstStage() {
+  const job = useJob(useJobID());
+  return job.data && <Navigate to={job.data.kindInfo.stages.includes('match') ? 'match' : 'thin'} replace />;
 }
 
 const stages = [

@@ -40,7 +40,7 @@ export function JobsPage() {
               const chosen = e.target.files?.[0];
               e.target.value = '';
               if (chosen) {
-                open.mutate(chosen, { onSuccess: (done) => void navigate(`/jobs/${done.job}/match`) });
+                open.mutate(chosen, { onSuccess: (done) => void navigate(`/jobs/${done.job}`) });
               }
             }}
           />
@@ -62,7 +62,7 @@ export function JobsPage() {
         {jobs.data && jobs.data.jobs.length > 0 && (
           <div className="sheet joblist" data-testid="jobs">
             {jobs.data.jobs.map((j) => (
-              <Link key={j.id} to={`/jobs/${j.id}/match`}>
+              <Link key={j.id} to={`/jobs/${j.id}`}>
                 <strong>{j.title}</strong>
                 <span>
                   {j.donor} → {j.chassis}

@@ -2,6 +2,7 @@ import { App, Button, Checkbox, Input, Radio } from 'antd';
 import { useState } from 'react';
 import { explain } from '../../api/client';
 import { useBefore } from '../../api/gather';
+import { useDocument } from '../../api/inTurn';
 import type { Baseline, Before, GatherView, Unplugged } from '../../api/types.gen';
 import { onEnter } from '../../keys/onEnter';
 
@@ -16,20 +17,21 @@ const works = [
 export function BeforePage({ job, view }: { job: string; view: GatherView }) {
   const keep = useBefore(job);
   const { message } = App.useApp();
-  const put = (before: Before, done?: () => void) =>
-    keep.mutate(
-      { seen: view.revision, before },
-      { onSuccess: () => done?.(), onError: (e) => void message.warning(explain(e)) },
-    );
+  const put = useDocument<Before>(
+    view.revision,
+    view.before,
+    (before, seen) => keep.mutateAsync({ seen, before }),
+    (e) => void message.warning(explain(e)),
+  );
   const known = new Map((view.before.baseline ?? []).map((b) => [b.function, b]));
   const names = [...view.functions, ...[...known.keys()].filter((f) => !view.functions.includes(f))];
   const setBaseline = (next: Baseline) =>
-    put({
-      ...view.before,
-      baseline: names
-        .map((f) => (f === next.function ? next : (known.get(f) ?? { function: f, works: '' as const })))
-        .filter((b) => b.works !== '' || b.note),
-    });
+    put((before) => ({
+      ...before,
+      baseline: [...(before.baseline ?? []).filter((b) => b.function !== next.function), next].filter(
+        (b) => b.works !== '' || b.note,
+      ),
+    }));
   return (
     <div className="factsbody twocolumns">
       <div className="stack">
@@ -64,31 +66,24 @@ export function BeforePage({ job, view }: { job: string; view: GatherView }) {
       </div>
       <UnpluggedLog
         view={view}
-        onAdd={(u, done) => put({ ...view.before, unplugged: [...(view.before.unplugged ?? []), u] }, done)}
+        onAdd={(u) => put((before) => ({ ...before, unplugged: [...(before.unplugged ?? []), u] }))}
       />
     </div>
   );
 }
 
-function UnpluggedLog({
-  view,
-  onAdd,
-}: {
-  view: GatherView;
-  onAdd: (u: Unplugged, done: () => void) => void;
-}) {
+function UnpluggedLog({ view, onAdd }: { view: GatherView; onAdd: (u: Unplugged) => void }) {
   const [item, setItem] = useState('');
   const [saw, setSaw] = useState('');
   const [keyOff, setKeyOff] = useState(false);
   const [restarted, setRestarted] = useState(false);
   const add = () => {
     if (item.trim()) {
-      onAdd({ item: item.trim(), keyOff, restarted, saw: saw.trim() }, () => {
-        setItem('');
-        setSaw('');
-        setKeyOff(false);
-        setRestarted(false);
-      });
+      onAdd({ item: item.trim(), keyOff, restarted, saw: saw.trim() });
+      setItem('');
+      setSaw('');
+      setKeyOff(false);
+      setRestarted(false);
     }
   };
   return (

@@ -3,6 +3,7 @@ import { useRef, useState } from 'react';
 import { explain } from '../../api/client';
 import { useDrop, useLooked, usePhoto } from '../../api/gather';
 import { fileAddress } from '../../api/hooks';
+import { useDocument } from '../../api/inTurn';
 import type { ConnectorLine, GatherView, Looked } from '../../api/types.gen';
 import { VirtualRows } from '../../frame/VirtualRows';
 import { useKey } from '../../keys/useKey';
@@ -112,11 +113,13 @@ function One({ job, view, line }: { job: string; view: GatherView; line: Connect
   const keep = useLooked(job);
   const { message } = App.useApp();
   const [note, setNote] = useState(line.looked.note ?? '');
-  const put = (part: Partial<Looked>) =>
-    keep.mutate(
-      { seen: view.revision, connector: line.id, looked: { ...line.looked, ...part } },
-      { onError: (e) => void message.warning(explain(e)) },
-    );
+  const change = useDocument<Looked>(
+    view.revision,
+    line.looked,
+    (looked, seen) => keep.mutateAsync({ seen, connector: line.id, looked }),
+    (e) => void message.warning(explain(e)),
+  );
+  const put = (part: Partial<Looked>) => change((looked) => ({ ...looked, ...part }));
   return (
     <aside className="side stack" aria-label={`connector ${line.id}`}>
       <h2>

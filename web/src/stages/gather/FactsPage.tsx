@@ -18,7 +18,9 @@ export function FactsPage({ job, part }: { job: JobView; part: Exclude<GatherPar
   return (
     <main className="factspage">
       <GatherNav job={job} />
-      {view && part === 'vehicles' && <VehiclesPage job={job.id} view={view} key={view.revision} />}
+      {view && part === 'vehicles' && (
+        <VehiclesPage job={job.id} view={view} key={JSON.stringify(view.identity)} />
+      )}
       {view && part === 'before' && <BeforePage job={job.id} view={view} />}
       {view && part === 'connectors' && <ConnectorsPage job={job.id} view={view} />}
       {view && part === 'lists' && <ListsPage job={job.id} view={view} />}

@@ -3,6 +3,7 @@ import { useRef } from 'react';
 import { useSearchParams } from 'react-router';
 import { explain } from '../../api/client';
 import { useEditList, useImportList, useList, type ListKind } from '../../api/gather';
+import { useInTurn } from '../../api/inTurn';
 import type { CellEdit, GatherView } from '../../api/types.gen';
 import { FactGrid } from './FactGrid';
 
@@ -44,14 +45,16 @@ function List({ job, kind }: { job: string; kind: ListKind }) {
   const bring = useImportList(job, kind);
   const input = useRef<HTMLInputElement>(null);
   const { message } = App.useApp();
+  const inTurn = useInTurn(list.data?.revision ?? 0);
   if (!list.data) {
     return <p className="problem">{list.isError ? explain(list.error) : ''}</p>;
   }
   const { fields, reading, revision, source } = list.data;
   const put = (edits: CellEdit[], gone?: number[]) =>
-    edit.mutate(
-      { seen: revision, edits, ...(gone ? { gone } : {}) },
-      { onError: (e) => void message.warning(explain(e)) },
+    inTurn(
+      kind,
+      (seen) => edit.mutateAsync({ seen, edits, ...(gone ? { gone } : {}) }),
+      (e) => void message.warning(explain(e)),
     );
   return (
     <>

@@ -3,6 +3,7 @@ import { useState, type ReactNode } from 'react';
 import { explain } from '../../api/client';
 import { useEarlier, useIdentity, useItems } from '../../api/gather';
 import { useJobs } from '../../api/hooks';
+import { useDocument } from '../../api/inTurn';
 import type { GatherView, Identity, Origin } from '../../api/types.gen';
 import { SeverityMark } from '../../frame/SeverityMark';
 
@@ -19,11 +20,13 @@ export function VehiclesPage({ job, view }: Props) {
   const { message } = App.useApp();
   const changed = JSON.stringify(draft) !== JSON.stringify(view.identity);
   const put = (part: Partial<Identity>) => set({ ...draft, ...part });
-  const setItem = (id: string, done: boolean) =>
-    items.mutate({
-      seen: view.revision,
-      items: { ...Object.fromEntries(view.open.filter((o) => o.done).map((o) => [o.id, true])), [id]: done },
-    });
+  const change = useDocument<Record<string, boolean>>(
+    view.revision,
+    Object.fromEntries(view.open.filter((o) => o.done).map((o) => [o.id, true])),
+    (all, seen) => items.mutateAsync({ seen, items: all }),
+    (e) => void message.warning(explain(e)),
+  );
+  const setItem = (id: string, done: boolean) => change((all) => ({ ...all, [id]: done }));
   const options = (name: string) => (view.choices[name] ?? []).map((v) => ({ value: v, label: v }));
   return (
     <div className="factsbody twocolumns">

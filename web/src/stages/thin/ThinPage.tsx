@@ -1,7 +1,9 @@
 import './thin.css';
 import { App } from 'antd';
 import { useState } from 'react';
+import { Link } from 'react-router';
 import { explain, ProblemError } from '../../api/client';
+import { useInTurn } from '../../api/inTurn';
 import { useCircuit, useThin, useThinDecide } from '../../api/thin';
 import type { ThinDecision, ThinView } from '../../api/types.gen';
 import { useJobID } from '../../frame/Frame';
@@ -25,6 +27,20 @@ export function ThinPage() {
   }
   if (!thin.data) {
     return <main className="page" aria-busy="true" />;
+  }
+  if (thin.data.wires.length === 0) {
+    return (
+      <main className="page">
+        <div className="empty">
+          <h1>No harness yet</h1>
+          <p>
+            Bring its pinout in Gather, or list its wires there: both ends, splices, what plugs in where. Then
+            decide here what stays and what goes.
+          </p>
+          <Link to="../gather">To Gather</Link>
+        </div>
+      </main>
+    );
   }
   return <Thin job={job} view={thin.data} />;
 }
@@ -55,21 +71,25 @@ function Thin({ job, view }: { job: string; view: ThinView }) {
   const [reason, setReason] = useState('');
   const circuit = useCircuit(job, wireOf(view, selected), view.revision);
 
-  const send = (decisions: ThinDecision[]) =>
-    decide.mutate(
-      { decisions, seen: view.revision },
-      {
-        onSuccess: () => setReason(''),
-        onError: (e) => {
-          const [first] = decisions;
-          if (e instanceof ProblemError && e.problem.code === 'reason-wanted' && first) {
-            ask({ decision: first, why: e.message });
-          } else {
-            void message.warning(explain(e));
-          }
-        },
+  const inTurn = useInTurn(view.revision);
+  const send = (decisions: ThinDecision[]) => {
+    const [first] = decisions;
+    if (!first) {
+      return;
+    }
+    setReason('');
+    inTurn(
+      `${first.on} ${first.id}`,
+      (seen) => decide.mutateAsync({ decisions, seen }),
+      (e) => {
+        if (e instanceof ProblemError && e.problem.code === 'reason-wanted') {
+          ask({ decision: first, why: e.message });
+        } else {
+          void message.warning(explain(e));
+        }
       },
     );
+  };
   const choose = (choice: Choice) => {
     const it = latest.current;
     if (!it || it.on === 'splice' || it.on === 'branch') {

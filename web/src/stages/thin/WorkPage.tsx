@@ -1,6 +1,7 @@
 import { App, Button } from 'antd';
 import { useState } from 'react';
 import { explain, ProblemError } from '../../api/client';
+import { useInTurn } from '../../api/inTurn';
 import { useTick, useWork } from '../../api/thin';
 import type { WorkStep, WorkView } from '../../api/types.gen';
 import { SeverityMark } from '../../frame/SeverityMark';
@@ -40,24 +41,25 @@ function Work({ job, view, onWire }: { job: string; view: WorkView; onWire: (id:
   const [settings, showSettings] = useState(false);
   const tick = useTick(job);
   const { message } = App.useApp();
-  const send = (step: WorkStep, done: boolean, more?: { outcome?: string; reason?: string }) =>
-    tick.mutate(
-      { seen: view.revision, steps: [step.id], done, ...more },
-      {
-        onSuccess: () => {
-          if (done && !more?.outcome) {
-            setAt(Math.min(view.steps.length - 1, view.steps.indexOf(step) + 1));
-          }
-        },
-        onError: (e) => {
-          if (e instanceof ProblemError && e.problem.code === 'gate-open') {
-            askGate({ step, why: e.message });
-          } else {
-            void message.warning(explain(e));
-          }
-        },
+  const inTurn = useInTurn(view.revision);
+  const send = (step: WorkStep, done: boolean, more?: { outcome?: string; reason?: string }) => {
+    const here = view.steps.indexOf(step);
+    if (done && !more?.outcome) {
+      setAt(Math.min(view.steps.length - 1, here + 1)); // at once: the next key means the next step
+    }
+    inTurn(
+      step.id,
+      (seen) => tick.mutateAsync({ seen, steps: [step.id], done, ...more }),
+      (e) => {
+        setAt(here);
+        if (e instanceof ProblemError && e.problem.code === 'gate-open') {
+          askGate({ step, why: e.message });
+        } else {
+          void message.warning(explain(e));
+        }
       },
     );
+  };
   const step = view.steps[at];
   useKey('down', () => setAt(Math.min(view.steps.length - 1, at + 1)));
   useKey('up', () => setAt(Math.max(0, at - 1)));
