@@ -244,3 +244,33 @@ func TestAnUploadThatBreaksOff(t *testing.T) {
 		t.Errorf("half a picture: %d", status)
 	}
 }
+
+// A restraint circuit is neither probed nor followed nor called something else on our word.
+func TestRestraintIsLeftAlone(t *testing.T) {
+	c := start(t)
+	job := c.packhorse(func(j *plan.Job) {
+		sheet := *j.Sheets[gather.WireList]
+		sheet.Cells = append(slices.Clone(sheet.Cells), []string{"R1", "SR", "1", "SQ", "1", "YE", "0.5", "", "Airbag, driver"})
+		j.Sheets[gather.WireList] = &sheet
+	})
+	at, v := harness.Ref{Connector: "SR", Cavity: "1"}, 12.0
+	if _, code := send[server.Done](c, "POST", job+"/gather/readings", server.ReadingRequest{ID: c.change(), Seen: 9, Reading: gather.Measurement{At: at, Volts: &v, Key: gather.KeyRun}}); code != "left-alone" {
+		t.Errorf("a restraint circuit was probed: %q", code)
+	}
+	for _, x := range []gather.Trace{{At: at, Saw: gather.EndsOff}, {Wire: "R1", Saw: gather.NamedAs, Text: "Horn"}} {
+		if _, code := send[server.Done](c, "POST", job+"/gather/traces", server.TraceRequest{ID: c.change(), Seen: 9, Trace: x}); code != "left-alone" {
+			t.Errorf("a restraint circuit was traced: %q", code)
+		}
+	}
+	for _, d := range []server.ThinDecision{{On: thin.Wire, ID: "R1", Choice: thin.Goes}, {On: thin.Connector, ID: "SR", Choice: thin.Goes, Reason: "no"}} {
+		if _, code := c.thin(job, 9, d); code != "not-to-be-decided" {
+			t.Errorf("%s %s: %q", d.On, d.ID, code)
+		}
+	}
+	w := show[server.WorkView](c, job+"/thin/work")
+	if !slices.ContainsFunc(w.Steps, func(s server.WorkStep) bool {
+		return s.Kind == thin.Caution && strings.Contains(s.Text, "restraint circuits")
+	}) {
+		t.Error("no caution about the restraint circuits")
+	}
+}

@@ -268,11 +268,16 @@ func (s *Server) addReading(c *gin.Context) error {
 	})
 }
 
+// qualified says whether a wire is for qualified hands alone.
+func qualified(w *harness.Wire) bool {
+	return w.Signal.System == "restraint" || w.Signal.System == "high-voltage"
+}
+
 // restraintAt says why a cavity is not to be probed.
 func restraintAt(j *computed, at harness.Ref) string {
 	for i := range j.facts.Laid.Loom.Wires {
 		w := &j.facts.Laid.Loom.Wires[i]
-		if (w.Ends[0].At == at || w.Ends[1].At == at) && (w.Signal.System == "restraint" || w.Signal.System == "high-voltage") {
+		if (w.Ends[0].At == at || w.Ends[1].At == at) && qualified(w) {
 			return at.String() + " is a restraint or high-voltage circuit: never probe it; leave it to qualified hands."
 		}
 	}
@@ -294,6 +299,11 @@ func (s *Server) addTrace(c *gin.Context) error {
 		}
 		if why := restraintAt(j, t.At); why != "" {
 			return problem(http.StatusUnprocessableEntity, "left-alone", why, "/trace/at")
+		}
+		for i := range j.facts.Laid.Loom.Wires { // nor is it to be called something else
+			if w := &j.facts.Laid.Loom.Wires[i]; w.ID == t.Wire && qualified(w) {
+				return problem(http.StatusUnprocessableEntity, "left-alone", t.Wire+" is a restraint or high-voltage circuit: leave it to qualified hands.", "/trace/wire")
+			}
 		}
 		if t.Saw == gather.GoesHere {
 			if err := checkRef(t.To, "/trace/to"); err != nil {

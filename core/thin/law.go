@@ -7,7 +7,7 @@ import "draxel/core/harness"
 var law = map[string]string{
 	"brakeswitch": "brake lamps", "stopfeed": "brake lamps", "reverseswitch": "reverse lamps", "reversefeed": "reverse lamps",
 	"brakefluid": "brake warning", "parkbrake": "brake warning", "horn": "horn", "wiper": "wipers", "washer": "wipers",
-	"immobiliser": "immobiliser", "immocoil": "immobiliser", "shiftlock": "shift lock", "pnp": "start interlock", "clutchswitch": "",
+	"immobiliser": "immobiliser", "immocoil": "immobiliser", "shiftlock": "shift lock", "pnp": "start interlock",
 }
 
 var lawOfSystem = map[string]string{"lighting": "lighting", "emissions": "emissions equipment", "restraint": "restraint", "brakes": "anti-lock or stability"}

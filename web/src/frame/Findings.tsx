@@ -6,6 +6,21 @@ import { severityWord, SeverityMark } from './SeverityMark';
 const sideName = (job: JobView, side: string | undefined) =>
   side === 'from' ? job.sides.from : side === 'to' ? job.sides.to : '';
 
+/** Where in Gather a finding is seen to, by its code; the rest is about the lists. */
+const gatherPart: Record<string, string> = {
+  'reading-overturns': 'readings',
+  'reading-contradicts': 'readings',
+  'trace-lost': 'readings',
+  'ends-unseen': 'readings',
+  'to-replace': 'connectors',
+  'did-not-work': 'before',
+  'unplugged-wrongly': 'before',
+  'unit-not-read': 'vehicles',
+  'programming-open': 'vehicles',
+  'firing-order': 'vehicles',
+  'mixed-sources': 'vehicles',
+};
+
 /** What a finding of Thin is about, by its code. */
 function thinKind(code: string): string {
   if (['part-incomplete', 'suppressor', 'rides-along', 'bus-end'].includes(code)) {
@@ -22,7 +37,7 @@ export function Findings({ job, open, onClose }: { job: JobView; open: boolean; 
     const subject = f.subject ?? '';
     const place =
       f.stage === 'gather'
-        ? 'gather?part=vehicles'
+        ? `gather?part=${gatherPart[f.code] ?? 'lists'}`
         : f.stage === 'thin'
           ? `thin?sel=${encodeURIComponent(`${thinKind(f.code)}:${subject}`)}`
           : `match?row=${encodeURIComponent(`${f.side ?? 'from'} ${subject}`)}`;
