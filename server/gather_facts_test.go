@@ -47,6 +47,18 @@ func TestAListIsBrought(t *testing.T) {
 			t.Errorf("%q, want %s", got, code)
 		}
 	}
+	odd := []byte("one;two;three\nW1;A;1\nW2;A;2\n")
+	p, code := bring[server.SheetPreview](c, "POST", job+"/gather/lists/wires/preview", odd, map[string]string{})
+	if code != "" || p.Problem == "" || p.Rows != 0 || len(p.Sample) != 3 {
+		t.Errorf("a list whose headings say nothing: %+v, %q", p, code)
+	}
+	p, code = bring[server.SheetPreview](c, "POST", job+"/gather/lists/wires/preview", odd, map[string]string{"map": `{"0":"wire","1":"from","2":"fromCavity"}`})
+	if code != "" || p.Problem != "" || p.Rows != 3 {
+		t.Errorf("after its columns were named: %+v, %q", p, code)
+	}
+	if _, code := bring[server.SheetPreview](c, "POST", job+"/gather/lists/wires/preview", odd, map[string]string{"map": "nonsense"}); code != "bad-request" {
+		t.Errorf("%q", code)
+	}
 	struck := server.SheetEditRequest{ID: c.change(), Seen: v.Revision, Edits: []gather.CellEdit{}, Gone: []int{v.Reading.Rows[0].Line}}
 	if _, code := send[server.Done](c, "POST", job+"/gather/lists/wires/cells", struck); code != "" {
 		t.Fatal(code)

@@ -74,6 +74,16 @@ type SheetView struct {
 	Reading  gather.SheetReading `json:"reading"`
 }
 
+// SheetPreview is a list as it would be read, before it is kept.
+type SheetPreview struct {
+	Fields   []gather.Field `json:"fields"`
+	Columns  []string       `json:"columns"` // by column: the field's name, empty for one that is passed over
+	Sample   [][]string     `json:"sample"`
+	Rows     int            `json:"rows"`
+	Rejected int            `json:"rejected"`
+	Problem  string         `json:"problem,omitempty"`
+}
+
 // SheetEditRequest puts cells right, adds lines below, and strikes lines out.
 type SheetEditRequest struct {
 	ID    string            `json:"id"`

@@ -85,6 +85,7 @@ func (s *Server) Handler() http.Handler {
 	job.PUT("/gather/looked/:connector", limited(1<<16), answer(s.putLooked))
 	job.GET("/gather/lists/:kind", answer(s.showSheet))
 	job.PUT("/gather/lists/:kind", limited(maxUpload), answer(s.importSheet))
+	job.POST("/gather/lists/:kind/preview", limited(maxUpload), answer(s.previewSheet))
 	job.POST("/gather/lists/:kind/cells", limited(4<<20), answer(s.editSheet))
 	job.POST("/gather/readings", limited(1<<16), answer(s.addReading))
 	job.POST("/gather/readings/:fact/drop", limited(1<<16), answer(s.dropFact(store.SubjectReading, "drop-reading")))

@@ -2,6 +2,7 @@ package server
 
 import (
 	"bytes"
+	"encoding/json"
 	"net/http"
 	"slices"
 	"strconv"
@@ -164,17 +165,50 @@ func (s *Server) showSheet(c *gin.Context) error {
 	return nil
 }
 
-// importSheet keeps a list as it was brought. What was put right in the list before is not carried over.
-func (s *Server) importSheet(c *gin.Context) error {
+// readSheet reads a list that is brought, with what a person said of its columns.
+func readSheet(c *gin.Context) (gather.SheetKind, gather.Sheet, error) {
 	kind, err := sheetKind(c)
 	if err != nil {
-		return err
+		return kind, gather.Sheet{}, err
 	}
 	u, err := readUpload(c)
 	if err != nil {
-		return err
+		return kind, gather.Sheet{}, err
 	}
 	sheet := gather.Sheet{Source: u.meta.Source, Cells: u.table.Cells}
+	if text := c.Request.PostFormValue("map"); text != "" {
+		if err := json.Unmarshal([]byte(text), &sheet.Map); err != nil {
+			return kind, sheet, problem(http.StatusBadRequest, "bad-request", sentence("the request cannot be read: "+err.Error()), "/map")
+		}
+	}
+	return kind, sheet, nil
+}
+
+// previewSheet reads a list without keeping it, also where no column names its lines, for the person to say which does.
+func (s *Server) previewSheet(c *gin.Context) error {
+	kind, sheet, err := readSheet(c)
+	if err != nil {
+		return err
+	}
+	v := SheetPreview{Fields: kind.Fields(), Sample: [][]string{}}
+	r, err := gather.ReadSheet(kind, sheet)
+	if err != nil {
+		v.Problem = sentence(err.Error())
+	}
+	v.Columns, v.Rows, v.Rejected = r.Columns, len(r.Rows), len(r.Rejected)
+	for _, line := range sheet.Cells[:min(len(sheet.Cells), sampleLines)] {
+		v.Sample = append(v.Sample, append([]string{}, line...))
+	}
+	c.JSON(http.StatusOK, v)
+	return nil
+}
+
+// importSheet keeps a list as it was brought. What was put right in the list before is not carried over.
+func (s *Server) importSheet(c *gin.Context) error {
+	kind, sheet, err := readSheet(c)
+	if err != nil {
+		return err
+	}
 	r, err := gather.ReadSheet(kind, sheet)
 	if err != nil || len(r.Rows) == 0 {
 		detail := "no line could be taken from it"

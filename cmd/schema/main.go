@@ -44,6 +44,7 @@ type api struct {
 	GatherView     server.GatherView
 	SheetView      server.SheetView
 	SheetEdit      server.SheetEditRequest
+	SheetPreview   server.SheetPreview
 	Identity       server.IdentityRequest
 	Items          server.ItemsRequest
 	Before         server.BeforeRequest

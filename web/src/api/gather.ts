@@ -10,6 +10,7 @@ import type {
   Looked,
   Measurement,
   PhotoMeta,
+  SheetPreview,
   SheetView,
   Trace,
 } from './types.gen';
@@ -54,6 +55,8 @@ export const useImportList = (job: string, kind: ListKind) =>
     form.set('id', newChangeID());
     return request<Done>('PUT', path(job, `/lists/${kind}`), form);
   });
+export const previewList = (job: string, kind: ListKind, form: FormData) =>
+  request<SheetPreview>('POST', path(job, `/lists/${kind}/preview`), form);
 /** A fact without what is filled in when it is kept: its id, who and when. */
 export type NewFact<T extends { id: string }> = Omit<T, 'id' | 'who' | 'when'>;
 

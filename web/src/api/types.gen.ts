@@ -24,6 +24,7 @@ export interface ApiSchema {
   GatherView: GatherView;
   SheetView: SheetView;
   SheetEdit: SheetEditRequest;
+  SheetPreview: SheetPreview;
   Identity: IdentityRequest;
   Items: ItemsRequest;
   Before: BeforeRequest;
@@ -984,6 +985,18 @@ export interface CellEdit {
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "SheetPreview".
+ */
+export interface SheetPreview {
+  fields: Field[];
+  columns: string[];
+  sample: string[][];
+  rows: number;
+  rejected: number;
+  problem?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
  * via the `definition` "IdentityRequest".
  */
 export interface IdentityRequest {
@@ -1554,6 +1567,7 @@ export interface Api {
   GatherView: GatherView;
   SheetView: SheetView;
   SheetEdit: SheetEditRequest;
+  SheetPreview: SheetPreview;
   Identity: IdentityRequest;
   Items: ItemsRequest;
   Before: BeforeRequest;

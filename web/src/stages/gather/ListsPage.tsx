@@ -1,10 +1,11 @@
 import { App, Button } from 'antd';
-import { useRef } from 'react';
+import { useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { explain } from '../../api/client';
-import { useEditList, useImportList, useList, type ListKind } from '../../api/gather';
+import { previewList, useEditList, useList, type ListKind } from '../../api/gather';
 import { useInTurn } from '../../api/inTurn';
-import type { CellEdit, GatherView } from '../../api/types.gen';
+import type { CellEdit, GatherView, SheetPreview } from '../../api/types.gen';
+import { BringList, listForm } from './BringList';
 import { FactGrid } from './FactGrid';
 
 const kinds: [ListKind, string][] = [
@@ -42,7 +43,7 @@ export function ListsPage({ job, view }: { job: string; view: GatherView }) {
 function List({ job, kind }: { job: string; kind: ListKind }) {
   const list = useList(job, kind);
   const edit = useEditList(job, kind);
-  const bring = useImportList(job, kind);
+  const [brought, bring] = useState<{ file: File; first: SheetPreview } | undefined>();
   const input = useRef<HTMLInputElement>(null);
   const { message } = App.useApp();
   const inTurn = useInTurn(list.data?.revision ?? 0);
@@ -63,7 +64,7 @@ function List({ job, kind }: { job: string; kind: ListKind }) {
           Arrows move, typing or Enter edits, a block from a spreadsheet is pasted where the cell is,
           Ctrl+Delete strikes a line out. {source && `Source: ${source}.`}
         </span>
-        <Button size="small" loading={bring.isPending} onClick={() => input.current?.click()}>
+        <Button size="small" onClick={() => input.current?.click()}>
           Bring a table
         </Button>
         <input
@@ -76,13 +77,10 @@ function List({ job, kind }: { job: string; kind: ListKind }) {
             const file = e.target.files?.[0];
             e.target.value = '';
             if (file) {
-              const form = new FormData();
-              form.set('file', file);
-              form.set('seen', String(revision));
-              form.set('meta', JSON.stringify({ name: kind, source: file.name, trust: 'copied' }));
-              bring.mutate(form, {
-                onError: (err) => void message.warning(`${explain(err)} Nothing was kept.`),
-              });
+              previewList(job, kind, listForm(file, kind, revision, {})).then(
+                (first) => bring({ file, first }),
+                (err: unknown) => void message.warning(`${explain(err)} Nothing was kept.`),
+              );
             }
           }}
         />
@@ -95,6 +93,16 @@ function List({ job, kind }: { job: string; kind: ListKind }) {
             .map((r) => `line ${r.line}, ${r.text}`)
             .join('; ')}
         </div>
+      )}
+      {brought && (
+        <BringList
+          job={job}
+          kind={kind}
+          seen={revision}
+          file={brought.file}
+          first={brought.first}
+          onClose={() => bring(undefined)}
+        />
       )}
       <FactGrid
         label={`list of ${kind}`}
