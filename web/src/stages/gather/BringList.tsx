@@ -1,5 +1,5 @@
 import { Button, Modal, Select } from 'antd';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { explain } from '../../api/client';
 import { previewList, useImportList, type ListKind } from '../../api/gather';
 import type { SheetPreview } from '../../api/types.gen';
@@ -29,6 +29,7 @@ export function BringList({ job, kind, seen, file, first, onClose }: Props) {
   const [map, setMap] = useState<Record<string, string>>({});
   const [error, setError] = useState<string | undefined>();
   const keep = useImportList(job, kind);
+  const button = useRef<HTMLButtonElement>(null);
   const say = (column: number, field: string) => {
     const next = { ...map, [String(column)]: field };
     setMap(next);
@@ -49,10 +50,12 @@ export function BringList({ job, kind, seen, file, first, onClose }: Props) {
       width={1000}
       title={`Is ${file.name} read right?`}
       onCancel={onClose}
+      afterOpenChange={(open) => open && button.current?.focus()}
       footer={
         <>
           <Button onClick={onClose}>Leave it</Button>
           <Button
+            ref={button}
             type="primary"
             disabled={view.rows === 0}
             loading={keep.isPending}
