@@ -247,7 +247,13 @@ func TestWorkDoneBeforeTheDecisionsChanged(t *testing.T) {
 		t.Errorf("nothing is mended: %+v", p.Thin.Proof)
 	}
 	j.Thin = nil
+	_, p = follow(t, j)
+	anew := slices.ContainsFunc(p.Thin.Steps, func(s thin.Step) bool { return s.Kind == thin.Mend && strings.Contains(s.Text, "Make splice S1 anew") })
+	if p.Thin.Proof.Fault != "" || !p.Thin.Proof.Reached || !anew {
+		t.Errorf("a splice that was taken apart and is wanted: %+v", p.Thin.Proof)
+	}
+	j.Ticks = append(j.Ticks, thin.Tick{Step: "out", Edits: []harness.Edit{{Do: harness.Free, At: harness.Ref{Connector: "CT"}}}, Text: "Take connector CT off.", When: 2})
 	if _, p := follow(t, j); p.Thin.Proof.Fault != "" || !has(p.Findings, "done-unwanted") {
-		t.Errorf("a splice that was taken apart and is wanted: %+v %v", p.Thin.Proof, p.Findings)
+		t.Errorf("a plug that is off and is wanted: %+v %v", p.Thin.Proof, p.Findings)
 	}
 }

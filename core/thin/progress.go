@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"fmt"
 	"slices"
+	"strings"
 
 	"draxel/core/finding"
 	"draxel/core/harness"
@@ -44,6 +45,7 @@ func (r *Result) Progress(found harness.Harness, ticks []Tick, planned []work.St
 	for _, s := range planned {
 		inPlan[s.ID] = true
 	}
+	var strays []Tick
 	for _, t := range ticks {
 		p.Done[t.Step] = t
 		if err := b.Do(t.Edits...); err != nil {
@@ -51,10 +53,13 @@ func (r *Result) Progress(found harness.Harness, ticks []Tick, planned []work.St
 			continue
 		}
 		if !inPlan[t.Step] && len(t.Edits) > 0 {
-			r.mend(&p, t)
+			strays = append(strays, t)
 		}
 	}
 	p.Now = b.Harness()
+	for _, t := range strays {
+		r.mend(&p, t)
+	}
 	finding.Sort(p.Findings)
 	return p
 }
@@ -71,14 +76,16 @@ func (r *Result) mend(p *Progress, t Tick) {
 	}
 	mended := false
 	for _, e := range t.Edits {
-		if e.Do != harness.Cut || !stays[e.Wire] {
-			continue
+		switch {
+		case e.Do == harness.Cut && stays[e.Wire]:
+			p.Mends = append(p.Mends, r.rejoinStub(e))
+			mended = true
+		case e.Do == harness.Open:
+			if step, ok := r.remake(p.Now, e.Joint, stays); ok {
+				p.Mends = append(p.Mends, step)
+				mended = true
+			}
 		}
-		stub := harness.Stub(e.Wire, e.End)
-		edits := []harness.Edit{{Do: harness.Join, Joint: stub + " mended", Lengths: []harness.Length{{Wire: e.Wire, End: e.End}, {Wire: stub, End: 1}}}}
-		p.Mends = append(p.Mends, Step{Step: work.New(edits), Kind: Mend, Wires: []string{e.Wire}, Minutes: r.t.in.Bench.Rates.Join,
-			Text: fmt.Sprintf("Join %s to its stub again.", r.t.name(r.t.wireNumber()[e.Wire])), Why: "It was cut, and is wanted after all."})
-		mended = true
 	}
 	if !mended {
 		p.find("done-unwanted", finding.Check, t, "Look what of it has to be put back, or take the tick back if it was not done.", "%q was done, and the plan does not ask for it any more.", t.Text)
@@ -130,4 +137,43 @@ func (r *Result) Left(p Progress, planned []work.Step) Remaining {
 		try(s)
 	}
 	return left
+}
+
+// rejoinStub plans the joining of a wire to the stub that was cut off it.
+func (r *Result) rejoinStub(cut harness.Edit) Step {
+	stub := harness.Stub(cut.Wire, cut.End)
+	edits := []harness.Edit{{Do: harness.Join, Joint: stub + " mended", Lengths: []harness.Length{{Wire: cut.Wire, End: cut.End}, {Wire: stub, End: 1}}}}
+	return Step{Step: work.New(edits), Kind: Mend, Wires: []string{cut.Wire}, Minutes: r.t.in.Bench.Rates.Join,
+		Text: fmt.Sprintf("Join %s to its stub again.", r.t.name(r.t.wireNumber()[cut.Wire])), Why: "It was cut, and is wanted after all."}
+}
+
+// remake plans the making anew of a splice that was taken apart and is wanted after all: of the legs that stay and are
+// still there. It gives false where the plan wants no splice there, or fewer than two legs are left.
+func (r *Result) remake(now harness.Harness, id string, stays map[string]bool) (Step, bool) {
+	at, known := r.t.net.splice[id]
+	wanted := slices.ContainsFunc(r.Joints, func(j JointVerdict) bool {
+		return j.Kind == splice.word() && j.ID == id && (j.Fate == Leave || j.Fate == Trim)
+	})
+	if !known || !wanted {
+		return Step{}, false
+	}
+	var edits []harness.Edit
+	join := harness.Edit{Do: harness.Join, Joint: id}
+	var names []string
+	for _, x := range r.t.net.tips(at) {
+		l := r.t.net.length(x)
+		tips, there := now.Tips(l.Wire)
+		if !there || !stays[l.Wire] {
+			continue
+		}
+		if tips[l.End].Joint == throughName(id) && len(edits) == 0 {
+			edits = append(edits, harness.Edit{Do: harness.Open, Joint: throughName(id)})
+		}
+		join.Lengths, names = append(join.Lengths, l), append(names, l.Wire)
+	}
+	if len(join.Lengths) < 2 {
+		return Step{}, false
+	}
+	return Step{Step: work.New(append(edits, join)), Kind: Mend, Wires: names, Minutes: r.t.in.Bench.Rates.Join,
+		Text: fmt.Sprintf("Make splice %s anew: join %s.", id, strings.Join(names, ", ")), Why: "It was taken apart, and is wanted after all."}, true
 }

@@ -72,6 +72,21 @@ func TestTicksSurviveAPlanThatChanges(t *testing.T) {
 	if p := same.Progress(l.Found(), []thin.Tick{tick}, carried(same)); len(p.Mends)+len(p.Findings) > 0 || len(p.Done) != 1 {
 		t.Errorf("another decision changed what was done: %+v", p)
 	}
+	through := compute("goes module valve", "goes module lamp2") // the splice becomes one wire, and is wanted after all
+	made := slices.IndexFunc(through.Steps, func(s thin.Step) bool { return s.Kind == thin.OneWire })
+	apart := thin.Tick{Step: through.Steps[made].ID, Edits: through.Steps[made].Edits}
+	again := compute("goes module valve")
+	p = again.Progress(l.Found(), []thin.Tick{apart}, carried(again))
+	if len(p.Mends) != 1 || len(p.Findings) != 0 || !strings.Contains(p.Mends[0].Text, "W1, W2, W3") {
+		t.Fatalf("mends %+v, %v", p.Mends, p.Findings)
+	}
+	if mended, _, err = work.Run(p.Now, []work.Step{p.Mends[0].Step}); err != nil {
+		t.Fatal(err)
+	}
+	c := componentsOf(l, mended)
+	if u := c[harness.Ref{Connector: "U", Cavity: "1"}]; u != c[harness.Ref{Connector: "L", Cavity: "1"}] || u != c[harness.Ref{Connector: "L2", Cavity: "1"}] {
+		t.Error("the splice that was made anew does not join its legs")
+	}
 	l.Wires[3].Ends[1] = harness.End{}
 	l.Wires[3].ID = "W9"
 	gone := compute()
