@@ -237,6 +237,8 @@ func thinLine(p plan.Proof) string {
 		return "A fault of ours: the steps cannot be carried out on the model (" + p.Fault + "). Do not work from them; send us the job file."
 	case !p.Reached:
 		return fmt.Sprintf("A fault of ours: the steps lead to %d differences from the wanted harness. Do not work from them; send us the job file.", len(p.Differences))
+	case p.Partial:
+		return fmt.Sprintf("The %d steps that are left can be carried out on the model. Something was done that the plan no longer asks for, so the end is not compared with the wanted harness: see what is to be mended.", p.Steps)
 	case p.Steps == 0:
 		return "Nothing is left to do."
 	}

@@ -62,7 +62,8 @@ type Proof struct {
 	Steps       int      `json:"steps"`
 	InHand      int      `json:"inHand"` // the most terminals that are loose at once
 	Differences []string `json:"differences,omitempty"`
-	Fault       string   `json:"fault,omitempty"` // why the steps could not be made or carried out
+	Partial     bool     `json:"partial,omitempty"` // the steps can be carried out, but what was done and is not planned any more keeps the end from being compared
+	Fault       string   `json:"fault,omitempty"`   // why the steps could not be made or carried out
 }
 
 // Compute gives the plan. It is pure: the same facts and decisions give the same plan.

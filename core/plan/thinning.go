@@ -218,7 +218,7 @@ func (p *Plan) workThin(f Facts, d Decisions) {
 	case err != nil:
 		t.Proof.Fault = err.Error()
 	case len(t.Progress.Findings)+len(t.Progress.Mends) > 0:
-		t.Proof.Reached = true // what was done and is not planned any more is named in the findings
+		t.Proof.Reached, t.Proof.Partial = true, true
 	default:
 		t.Proof.Differences = harness.Differences(end, t.Result.Wanted())
 		t.Proof.Reached = len(t.Proof.Differences) == 0

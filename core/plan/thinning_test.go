@@ -243,7 +243,7 @@ func TestWorkDoneBeforeTheDecisionsChanged(t *testing.T) {
 	j.Thin = append(j.Thin, thin.Decision{On: thin.Wire, ID: "W2", Choice: thin.Keep})
 	_, p := follow(t, j)
 	mends := slices.IndexFunc(p.Thin.Steps, func(s thin.Step) bool { return s.Kind == thin.Mend })
-	if mends < 0 || p.Thin.Proof.Fault != "" || !p.Thin.Proof.Reached || p.Thin.Steps[mends].Wires[0] != "W2" {
+	if mends < 0 || !p.Thin.Proof.Partial || done.Thin.Proof.Partial || p.Thin.Proof.Fault != "" || !p.Thin.Proof.Reached || p.Thin.Steps[mends].Wires[0] != "W2" {
 		t.Errorf("nothing is mended: %+v", p.Thin.Proof)
 	}
 	j.Thin = nil

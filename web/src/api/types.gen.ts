@@ -656,6 +656,7 @@ export interface Proof {
   steps: number;
   inHand: number;
   differences?: string[];
+  partial?: boolean;
   fault?: string;
 }
 /**
