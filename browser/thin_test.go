@@ -119,10 +119,11 @@ func TestTheWorkIsTickedAndTheCountsBalance(t *testing.T) {
 		v.press(input.Space)
 	}
 	v.see("[data-testid=balance]", "12 of 102 steps")
-	v.see("[data-testid=balance]", "1 ends pulled.*1 in hand|1 ends pulled.*✓")
+	v.see("[data-testid=balance]", `1 ends pulled = 0 joined \+ 0 stock \+ 0 capped \+ 0 parked \+ 0 deleted \+ 1 in hand ✓`)
 	v.click(".workrow", "falls out")
 	v.click("button", "It does not come out")
-	v.see("[data-testid=work]", "hidden leg|beyond|S29")
+	v.see("[data-testid=work]", "At splice S8 cut 7207s RD-OG 60 mm from the splice")
+	v.see("[data-testid=work]", "Take splice S29 apart and join 7205s RD-OG, 7205s hidden leg RD-OG into one wire")
 	v.see("[data-testid=proof]", "Proven on the model")
 	v.click("button", "How we work")
 	v.click("label", "cut and seal at the connector")

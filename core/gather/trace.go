@@ -1,6 +1,7 @@
 package gather
 
 import (
+	"cmp"
 	"fmt"
 	"slices"
 	"strings"
@@ -43,7 +44,7 @@ type Trace struct {
 // traces lets what was seen correct the model, in the order in which it was seen.
 func (b *builder) traces() {
 	all := slices.Clone(b.in.Traces)
-	slices.SortStableFunc(all, func(x, y Trace) int { return int(x.When - y.When) })
+	slices.SortStableFunc(all, func(x, y Trace) int { return cmp.Compare(x.When, y.When) })
 	for i := range all {
 		if why := b.trace(&all[i]); why != "" {
 			b.find("trace-lost", finding.Check, all[i].Wire+all[i].At.String(), "Follow the wire again.", "It was noted where %s%s leads, but %s.", all[i].Wire, cavityOf(all[i].At), why)

@@ -89,11 +89,9 @@ func (t *thinning) tipsOf(on Scope, id string, c *Consequence) ([]tip, error) {
 	connectors := map[string]bool{}
 	switch on {
 	case Wire:
-		for w := range t.loom.Wires {
-			if t.loom.Wires[w].ID == id {
-				take(tip(2 * w))
-				take(tip(2*w + 1))
-			}
+		if w, ok := t.wireNumber()[id]; ok {
+			take(tip(2 * w))
+			take(tip(2*w + 1))
 		}
 	case Joint:
 		if at, ok := t.net.splice[id]; ok {

@@ -87,7 +87,6 @@ func (t *thinning) guard() {
 	if len(circuits) == 0 {
 		return
 	}
-	t.anyGuarded = true
 	for w := range t.loom.Wires {
 		if circuits[t.net.nodes[t.net.ends[w][0]].circuit] {
 			t.guarded[w], t.forced[w] = true, Keep
@@ -250,11 +249,7 @@ func (t *thinning) pairs() {
 // exception carries what was decided about a wire itself to its ends.
 func (t *thinning) exception(w int32) {
 	d := t.decided.wire[t.loom.Wires[w].ID]
-	if d == nil {
-		return
-	}
-	t.met[d] = true
-	if t.guarded[w] {
+	if d == nil || t.guarded[w] {
 		return
 	}
 	t.forced[w] = d.Choice

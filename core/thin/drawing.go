@@ -1,6 +1,7 @@
 package thin
 
 import (
+	"cmp"
 	"slices"
 
 	"draxel/core/finding"
@@ -69,15 +70,26 @@ type layer struct {
 	splices  map[string][]string // by branch
 	home     map[string]string   // connector or splice to its branch
 	limb     map[string]int
-	depth    map[string]int
+	fates    map[string]Fate // of the splices
 	d        Drawing
+}
+
+// layer puts every connector and splice on its branch.
+func (r *Result) layer() layer {
+	l := layer{thinning: r.t, children: map[string][]harness.Branch{}, plugs: map[string][]int32{}, splices: map[string][]string{}, home: map[string]string{}, limb: map[string]int{}, fates: map[string]Fate{},
+		d: Drawing{Branches: []Limb{}, Spots: []Spot{}}}
+	for i := range r.Joints {
+		if j := &r.Joints[i]; j.Kind == splice.word() {
+			l.fates[j.ID] = j.Fate
+		}
+	}
+	l.file()
+	return l
 }
 
 // Draw lays the harness out.
 func (r *Result) Draw() Drawing {
-	l := layer{thinning: r.t, children: map[string][]harness.Branch{}, plugs: map[string][]int32{}, splices: map[string][]string{}, home: map[string]string{}, limb: map[string]int{}, depth: map[string]int{},
-		d: Drawing{Branches: []Limb{}, Spots: []Spot{}}}
-	l.file()
+	l := r.layer()
 	l.lay()
 	l.count()
 	return l.d
@@ -89,19 +101,13 @@ func (l *layer) file() {
 	for _, b := range l.loom.Branches {
 		known[b.ID] = true
 	}
+	parents := l.parents(known)
 	for _, b := range l.loom.Branches {
-		parent := b.Parent
-		if !known[parent] {
-			parent = ""
-		}
-		l.children[parent] = append(l.children[parent], b)
+		l.children[parents[b.ID]] = append(l.children[parents[b.ID]], b)
 	}
 	for p := range l.children {
 		slices.SortStableFunc(l.children[p], func(a, b harness.Branch) int {
-			if a.At != b.At {
-				return int(a.At - b.At)
-			}
-			return finding.Natural(a.ID, b.ID)
+			return cmp.Or(cmp.Compare(a.At, b.At), finding.Natural(a.ID, b.ID))
 		})
 	}
 	place := func(id, branch string) string {
@@ -139,6 +145,28 @@ func (l *layer) file() {
 	}
 }
 
+// parents gives the branch that each breaks out of, "" for a trunk. One that is said to break out of what is not listed, or
+// by way of others out of itself, is a trunk: a misprint in the list takes nothing out of the drawing.
+func (l *layer) parents(known map[string]bool) map[string]string {
+	of := map[string]string{}
+	for _, b := range l.loom.Branches {
+		if known[b.Parent] {
+			of[b.ID] = b.Parent
+		}
+	}
+	for _, b := range l.loom.Branches {
+		seen := map[string]bool{}
+		for at := b.ID; at != ""; at = of[at] {
+			if seen[at] {
+				of[at] = ""
+				break
+			}
+			seen[at] = true
+		}
+	}
+	return of
+}
+
 // sides gives on how many sides of a branch its connectors hang: on both only where it breaks out of a trunk.
 func (l *layer) sides(branch string, guard int) int {
 	if guard == deepest && len(l.plugs[branch]) > oneSided {
@@ -174,7 +202,7 @@ func (l *layer) wide(branch string, guard int) (left, right float64) {
 	return left, right
 }
 
-// deepest is how far branches may nest before the drawing stops following them: a ring of parents is a misprint.
+// deepest is how far branches may nest before the drawing stops following them.
 const deepest = 8
 
 // lay lays each trunk from left to right, one below the other, its branches alternately up and down.
@@ -279,14 +307,9 @@ func (l *layer) plug(h int32, limb string, x1, y1, x2, y2 float64) {
 }
 
 func (l *layer) spliceSpot(id, limb string, x, y float64) {
-	s := Spot{Kind: "splice", ID: id, Limb: limb, X: x, Y: y}
+	s := Spot{Kind: "splice", ID: id, Limb: limb, X: x, Y: y, Fate: l.fates[id]}
 	if at := l.net.splice[id]; l.net.nodes[at].splice >= 0 {
 		s.Implied = l.loom.Splices[l.net.nodes[at].splice].Implied
-	}
-	for i := range l.result.Joints {
-		if j := &l.result.Joints[i]; j.Kind == splice.word() && j.ID == id {
-			s.Fate = j.Fate
-		}
 	}
 	l.d.Spots = append(l.d.Spots, s)
 }
@@ -367,8 +390,8 @@ func (l *layer) route(w int32) []int {
 
 // Routes gives, for each wire of a circuit, the limbs of the drawing that it runs through.
 func (r *Result) Routes(d Drawing, circuit int) map[string][]string {
-	l := layer{thinning: r.t, children: map[string][]harness.Branch{}, plugs: map[string][]int32{}, splices: map[string][]string{}, home: map[string]string{}, limb: map[string]int{}, d: d}
-	l.file()
+	l := r.layer()
+	l.d = d
 	for i, b := range d.Branches {
 		l.limb[b.ID] = i
 	}

@@ -149,18 +149,47 @@ func TestCutAgainstComponents(t *testing.T) {
 					}
 				}
 			}
-			lost := 0
+			lose := map[string]bool{}
 			for _, c := range cut.Circuits {
-				lost += len(c.Lose)
+				for _, at := range c.Lose {
+					lose[at] = true
+				}
 			}
-			if len(group) == 1 && lost > 0 {
-				t.Fatalf("seed %d: %s is cut, nothing falls apart, and yet %v lose their circuit", seed, w.ID, cut.Circuits)
+			stay := map[int]bool{}
+			for ref, c := range parts { // an end is lost exactly if it is in another part than those that are not
+				if group[c] > 0 && terminalOf(l, ref) && !lose[ref.String()] {
+					stay[c] = true
+				}
+			}
+			for ref, c := range parts {
+				if lose[ref.String()] && stay[c] {
+					t.Fatalf("seed %d: %s is cut, and %s is lost though it is joined to what is not", seed, w.ID, ref)
+				}
+			}
+			if len(stay) > 1 {
+				t.Fatalf("seed %d: %s is cut, and ends that are not lost are in %d parts", seed, w.ID, len(stay))
 			}
 			if cut.Carries != 1 || len(cut.Circuits) != 1 {
 				t.Fatalf("seed %d: one wire carries %d and parts %d circuits", seed, cut.Carries, len(cut.Circuits))
 			}
 		}
 	})
+}
+
+// terminalOf says whether a cavity plugs into something, and does not only hand copper on.
+func terminalOf(l *harness.Loom, ref harness.Ref) bool {
+	for _, c := range l.Connectors {
+		if c.ID != ref.Connector {
+			continue
+		}
+		for _, group := range c.Links {
+			if slices.Contains(group, ref.Cavity) {
+				return false
+			}
+		}
+		return c.Mate == ""
+	}
+	return true
 }
 
 // What is extracted by one school is cut by the other; either way the same wires come out.

@@ -12,24 +12,24 @@ type StepKind string
 
 // The kinds of step.
 const (
-	Caution StepKind = "caution"
-	Gate    StepKind = "gate" // what must be complete before the first cut
-	Tie     StepKind = "tie"  // mark a branch as kept
-	Legs    StepKind = "trim"
-	OneWire StepKind = "through"
-	Undo    StepKind = "remove" // a splice that is not needed
-	Bridge  StepKind = "rejoin"
-	PullOut StepKind = "extract"  // a terminal comes out of a connector that stays: Pin's step
-	SealEnd StepKind = "seal"     // cut and seal an end at a connector
-	TakeOff StepKind = "take-off" // a connector comes off
-	ComeOut StepKind = "out"      // a wire falls out
-	Nicks   StepKind = "nicks"
-	Mend    StepKind = "mend" // put right what was cut before the decision changed
+	Caution     StepKind = "caution"
+	Gate        StepKind = "gate" // what must be complete before the first cut
+	Tie         StepKind = "tie"  // mark a branch as kept
+	Legs        StepKind = "trim"
+	OneWire     StepKind = "through"
+	TakeApart   StepKind = "remove" // a splice that is not needed
+	JoinWithout StepKind = "rejoin"
+	PullOut     StepKind = "extract"  // a terminal comes out of a connector that stays: Pin's step
+	SealEnd     StepKind = "seal"     // cut and seal an end at a connector
+	TakeOff     StepKind = "take-off" // a connector comes off
+	ComeOut     StepKind = "out"      // a wire falls out
+	Nicks       StepKind = "nicks"
+	Mend        StepKind = "mend" // put right what was cut before the decision changed
 )
 
 // StepKinds lists them.
 func StepKinds() []StepKind {
-	return []StepKind{Caution, Gate, Tie, Legs, OneWire, Undo, Bridge, PullOut, SealEnd, TakeOff, ComeOut, Nicks, Mend}
+	return []StepKind{Caution, Gate, Tie, Legs, OneWire, TakeApart, JoinWithout, PullOut, SealEnd, TakeOff, ComeOut, Nicks, Mend}
 }
 
 // Step is one thing to do when a harness is thinned.
@@ -153,7 +153,7 @@ func (p *planner) joint(j *JointVerdict) {
 		s.Text = fmt.Sprintf("Take splice %s apart and join %s into one wire.%s", j.ID, p.list(j.node, true), p.find(at))
 		edits = append(edits, harness.Edit{Do: harness.Open, Joint: j.ID}, harness.Edit{Do: harness.Join, Joint: throughName(j.ID), Lengths: staying})
 	case Rejoin:
-		s.Kind, s.Minutes = Bridge, p.in.Bench.Rates.Join
+		s.Kind, s.Minutes = JoinWithout, p.in.Bench.Rates.Join
 		s.Text = fmt.Sprintf("Cut %s at %s and join them: they only passed through it.", p.list(j.node, true), refs(j.At))
 		edits = append(edits, harness.Edit{Do: harness.Join, Joint: rejoinName(j.ID), Lengths: staying})
 	case Dissolve:
@@ -177,7 +177,7 @@ func (p *planner) joint(j *JointVerdict) {
 }
 
 func (p *planner) dissolve(j *JointVerdict, s *Step, edits *[]harness.Edit, staying []harness.Length) {
-	s.Kind, s.Minutes = Undo, p.in.Bench.Rates.Splice
+	s.Kind, s.Minutes = TakeApart, p.in.Bench.Rates.Splice
 	if !j.taken {
 		*edits = append(*edits, harness.Edit{Do: harness.Open, Joint: j.ID})
 		s.Text = fmt.Sprintf("Take splice %s apart.%s", j.ID, p.find(j.node))

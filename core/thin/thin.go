@@ -78,27 +78,25 @@ type Verdict struct {
 
 // thinning is the work in progress.
 type thinning struct {
-	in         Input
-	loom       *harness.Loom
-	net        *net
-	decided    decisions
-	half       []status // by connector
-	torn       []int32  // halves of in-line pairs that go although their mates are kept
-	node       []status
-	guarded    []bool // by wire: it is joined to restraint or high voltage
-	anyGuarded bool
-	shut       []bool   // by connector: it carries such a wire, and never comes off
-	forced     []Choice // by wire: what was decided about it itself
-	stays      []bool   // by wire
-	result     *Result
-	met        map[*Decision]bool // decisions about wires that are there
-	filing     sync.Once
-	number     map[string]int32 // wires by id, once somebody has asked
+	in      Input
+	loom    *harness.Loom
+	net     *net
+	decided decisions
+	half    []status // by connector
+	torn    []int32  // halves of in-line pairs that go although their mates are kept
+	node    []status
+	guarded []bool   // by wire: it is joined to restraint or high voltage
+	shut    []bool   // by connector: it carries such a wire, and never comes off
+	forced  []Choice // by wire: what was decided about it itself
+	stays   []bool   // by wire
+	result  *Result
+	filing  sync.Once
+	number  map[string]int32 // wires by id, once somebody has asked
 }
 
 // Compute gives what follows. It is pure, and takes time that grows with the number of wires.
 func Compute(in Input) *Result {
-	t := &thinning{in: in, loom: in.Loom, net: newNet(in.Loom), decided: file(in.Decisions), forced: make([]Choice, len(in.Loom.Wires)), met: map[*Decision]bool{}, result: &Result{}}
+	t := &thinning{in: in, loom: in.Loom, net: newNet(in.Loom), decided: file(in.Decisions), forced: make([]Choice, len(in.Loom.Wires)), result: &Result{}}
 	t.result.t = t
 	t.guard()
 	t.halves()

@@ -157,9 +157,6 @@ func (t *thinning) decisionsThatCannotHold() {
 		if d.Choice == Undecided {
 			continue
 		}
-		if t.met[d] && !t.anyGuarded {
-			continue
-		}
 		if why := t.Refuses(*d); why != "" {
 			t.find("decision-lost", finding.Check, d.ID, "Look at it again and decide anew.", "It was decided that %s %s %s, but %s.", d.On, d.ID, map[Choice]string{Keep: "is kept", Goes: "goes"}[d.Choice], why)
 		}
