@@ -16,24 +16,26 @@ func rank(path string) (floor int, known bool) {
 	switch p := strings.TrimPrefix(path, "draxel/"); {
 	case p == "core/colour", p == "core/size", p == "core/signal":
 		return 0, true
-	case p == "core/finding":
+	case p == "core/finding", p == "core/terminal":
 		return 1, true
-	case p == "core/harness":
+	case p == "core/face":
 		return 2, true
-	case p == "core/work":
+	case p == "core/harness":
 		return 3, true
-	case p == "core/plan":
-		return 5, true
-	case strings.HasPrefix(p, "core/"): // the stages
+	case p == "core/work":
 		return 4, true
-	case p == "exchange":
+	case p == "core/plan":
 		return 6, true
-	case p == "store", p == "demo":
+	case strings.HasPrefix(p, "core/"): // the stages
+		return 5, true
+	case p == "exchange":
 		return 7, true
-	case p == "server":
+	case p == "store", p == "demo":
 		return 8, true
-	case strings.HasPrefix(p, "cmd/"), p == "browser", strings.HasPrefix(p, "scripts/"):
+	case p == "server":
 		return 9, true
+	case strings.HasPrefix(p, "cmd/"), p == "browser", strings.HasPrefix(p, "scripts/"):
+		return 10, true
 	}
 	return 0, false
 }

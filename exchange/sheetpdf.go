@@ -10,6 +10,7 @@ import (
 
 	"codeberg.org/go-pdf/fpdf"
 
+	"draxel/core/face"
 	"draxel/core/harness"
 	"draxel/core/pin"
 	"draxel/core/plan"
@@ -143,7 +144,7 @@ func (p *page) faces() {
 		touched[s.From], touched[s.To] = true, true
 	}
 	for _, c := range p.s.Plan.Housings {
-		face := c.Face(harness.WireSide)
+		face := c.Face(face.WireSide)
 		uses := false
 		for _, n := range c.Cavities {
 			uses = uses || touched[harness.Ref{Connector: c.ID, Cavity: n}]

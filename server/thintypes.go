@@ -6,6 +6,7 @@ import (
 	"draxel/core/harness"
 	"draxel/core/plan"
 	"draxel/core/thin"
+	"draxel/core/work"
 )
 
 // ThinView is the harness with what becomes of it. Facts names the state of the facts: the drawing changes with it alone.
@@ -78,7 +79,7 @@ type CircuitView struct {
 type WorkView struct {
 	Revision int64             `json:"revision"`
 	Steps    []WorkStep        `json:"steps"`
-	Strays   []thin.Tick       `json:"strays"` // done, and not in the plan any more
+	Strays   []work.Tick       `json:"strays"` // done, and not in the plan any more
 	Counts   thin.Counts       `json:"counts"`
 	Proof    plan.Proof        `json:"proof"`
 	Line     string            `json:"line"`

@@ -21,7 +21,7 @@ func (s *Server) showWork(c *gin.Context) error {
 		return err
 	}
 	t := j.plan.Thin
-	v := WorkView{Revision: j.Revision, Steps: workSteps(&t), Strays: []thin.Tick{}, Counts: t.Counts, Proof: t.Proof, Line: thinLine(t.Proof), Yard: j.Job.Yard(t.Result), Bench: j.Job.Chosen().Bench, Findings: t.Progress.Findings}
+	v := WorkView{Revision: j.Revision, Steps: workSteps(&t), Strays: []work.Tick{}, Counts: t.Counts, Proof: t.Proof, Line: thinLine(t.Proof), Yard: j.Job.Yard(t.Result), Bench: j.Job.Chosen().Bench, Findings: t.Progress.Findings}
 	planned := map[string]bool{}
 	for _, x := range v.Steps {
 		planned[x.ID] = true
@@ -113,7 +113,7 @@ func (s *Server) tick(c *gin.Context) error {
 
 func (s *Server) ticks(c *gin.Context, j *computed, r TickRequest) (map[string]any, error) {
 	t := j.plan.Thin
-	done := make(map[string]thin.Tick, len(t.Progress.Done))
+	done := make(map[string]work.Tick, len(t.Progress.Done))
 	for id, x := range t.Progress.Done {
 		done[id] = x
 	}
@@ -134,7 +134,7 @@ func (s *Server) ticks(c *gin.Context, j *computed, r TickRequest) (map[string]a
 		if step.Kind == thin.Gate && len(step.Missing) > 0 && strings.TrimSpace(r.Reason) == "" {
 			return nil, problem(http.StatusUnprocessableEntity, "gate-open", "The gate is not complete: "+strings.Join(step.Missing[:min(len(step.Missing), 6)], "; ")+". Complete it, or say why it is passed.", "/reason")
 		}
-		x := thin.Tick{Step: step.ID, Edits: step.Edits, Text: step.Text, Minutes: step.Minutes, Who: who(c), When: now, Seq: seq}
+		x := work.Tick{Step: step.ID, Edits: step.Edits, Text: step.Text, Minutes: step.Minutes, Who: who(c), When: now, Seq: seq}
 		if step.Kind == thin.Gate {
 			x.Reason = r.Reason
 		}
@@ -149,7 +149,7 @@ func (s *Server) ticks(c *gin.Context, j *computed, r TickRequest) (map[string]a
 
 // untick takes ticks back, unless something that was done later rests on them.
 func (s *Server) untick(c *gin.Context, j *computed, r TickRequest) error {
-	var rest []thin.Tick
+	var rest []work.Tick
 	bodies := map[string]any{}
 	for _, x := range j.Job.Ticks {
 		if slices.Contains(r.Steps, x.Step) {
@@ -165,7 +165,7 @@ func (s *Server) untick(c *gin.Context, j *computed, r TickRequest) error {
 	for i, x := range j.plan.Thin.Steps {
 		planned[i] = x.Step
 	}
-	lost := func(ticks []thin.Tick) int {
+	lost := func(ticks []work.Tick) int {
 		n := 0
 		for _, f := range j.plan.Thin.Result.Progress(j.facts.Laid.Loom.Found(), ticks, planned).Findings {
 			if f.Code == "tick-lost" {

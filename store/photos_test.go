@@ -18,6 +18,7 @@ import (
 	"draxel/core/harness"
 	"draxel/core/plan"
 	"draxel/core/thin"
+	"draxel/core/work"
 	"draxel/store"
 )
 
@@ -139,7 +140,7 @@ func TestAWholeHarnessComesBack(t *testing.T) {
 	j.Traces = []gather.Trace{{ID: "t1", Wire: "W1", Saw: gather.EndsOff}}
 	j.Photos = []plan.Photo{{ID: "p1", Connector: "A"}}
 	j.Thin = []thin.Decision{{On: thin.Connector, ID: "A/1", Choice: thin.Goes, Reason: "why not"}, {On: thin.System, ID: "emissions", Choice: thin.Goes}}
-	j.Bench, j.Ticks = &b, []thin.Tick{{Step: "c1", Edits: []harness.Edit{}, Text: "look"}}
+	j.Bench, j.Ticks = &b, []work.Tick{{Step: "c1", Edits: []harness.Edit{}, Text: "look"}}
 	id, err := s.Create(t.Context(), "whole", "r", "x", j, store.Picture{ID: "p1", Picture: []byte("x"), Thumb: []byte("y")})
 	if err != nil {
 		t.Fatal(err)

@@ -11,6 +11,7 @@ import (
 	"draxel/core/match"
 	"draxel/core/plan"
 	"draxel/core/thin"
+	"draxel/core/work"
 )
 
 // Names of the subjects that a job has at most one of.
@@ -254,7 +255,7 @@ func sort(j *plan.Job) {
 	slices.SortStableFunc(j.Photos, func(a, b plan.Photo) int {
 		return cmp.Or(strings.Compare(a.Connector, b.Connector), cmp.Compare(a.When, b.When))
 	})
-	slices.SortStableFunc(j.Ticks, func(a, b thin.Tick) int {
+	slices.SortStableFunc(j.Ticks, func(a, b work.Tick) int {
 		return cmp.Or(cmp.Compare(a.When, b.When), cmp.Compare(a.Seq, b.Seq))
 	})
 }

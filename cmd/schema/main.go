@@ -12,6 +12,7 @@ import (
 	"github.com/invopop/jsonschema"
 
 	"draxel/core/colour"
+	"draxel/core/face"
 	"draxel/core/finding"
 	"draxel/core/gather"
 	"draxel/core/harness"
@@ -101,7 +102,7 @@ var enums = map[reflect.Type][]any{
 	reflect.TypeFor[colour.Shade]():     list(colour.Light, colour.Dark),
 	reflect.TypeFor[size.Unit]():        list(size.Square, size.Gauge, ""),
 	reflect.TypeFor[harness.Trust]():    list(exchange.Trusts()...),
-	reflect.TypeFor[harness.Corner]():   list(harness.TopLeft, harness.TopRight),
+	reflect.TypeFor[face.Corner]():   list(face.TopLeft, face.TopRight),
 	reflect.TypeFor[pin.Kind]():         list(pin.Move, pin.Pull, pin.Seat, pin.Out, pin.Hold, pin.New, pin.Seal),
 	reflect.TypeFor[plan.Kind]():        kinds(),
 	reflect.TypeFor[gather.SheetKind](): list(gather.SheetKinds()...),

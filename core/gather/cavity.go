@@ -6,6 +6,7 @@ import (
 	"strconv"
 	"strings"
 
+	"draxel/core/face"
 	"draxel/core/finding"
 	"draxel/core/harness"
 )
@@ -106,7 +107,7 @@ func layOut(rows []harness.Row, stated map[string]int, said map[string]Layout) [
 		if l.Ways > 0 {
 			ways = l.Ways
 		}
-		c := harness.Connector{ID: id, Name: id, Cavities: cavities(names[id], ways), First: harness.TopLeft, Assumed: l.Rows == 0}
+		c := harness.Connector{ID: id, Name: id, Cavities: cavities(names[id], ways), First: face.TopLeft, Assumed: l.Rows == 0}
 		c.Rows = guessRows(c.Ways())
 		if l.Rows > 0 {
 			c.Rows = l.Rows
@@ -132,7 +133,7 @@ func cavities(seen []string, ways int) []string {
 		return harness.Numbered(max(highest, ways))
 	}
 	for n := max(len(seen), ways); n <= 69; n++ {
-		all := harness.Lettered(n)
+		all := face.Letters.Names(n, 0)
 		if !slices.ContainsFunc(seen, func(s string) bool { return !slices.Contains(all, s) }) {
 			return all
 		}

@@ -14,6 +14,7 @@ import (
 	"strings"
 
 	"draxel/core/colour"
+	"draxel/core/face"
 	"draxel/core/harness"
 	"draxel/core/signal"
 	"draxel/core/size"
@@ -44,7 +45,7 @@ func Columns() []Column {
 type Layout struct {
 	Ways  int            `json:"ways,omitempty"` // 0: as found
 	Rows  int            `json:"rows,omitempty"` // 0: as guessed
-	First harness.Corner `json:"first,omitempty"`
+	First face.Corner `json:"first,omitempty"`
 }
 
 // Options are a person's corrections of a reading; the zero value leaves all to Read.

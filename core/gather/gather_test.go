@@ -7,6 +7,7 @@ import (
 	"testing"
 
 	"draxel/core/colour"
+	"draxel/core/face"
 	"draxel/core/gather"
 	"draxel/core/harness"
 )
@@ -150,9 +151,9 @@ func TestLetteredHousing(t *testing.T) {
 
 func TestCorrections(t *testing.T) {
 	lines := []string{"Connector|Cavity|Shade|Function", "A|1|BN|Injector 1", "A|2|GN|Ground"}
-	r := read(t, gather.Options{Columns: map[int]gather.Column{2: gather.Colour}, Habit: colour.BS, Layouts: map[string]gather.Layout{"A": {Ways: 18, Rows: 3, First: harness.TopRight}}}, lines...)
+	r := read(t, gather.Options{Columns: map[int]gather.Column{2: gather.Colour}, Habit: colour.BS, Layouts: map[string]gather.Layout{"A": {Ways: 18, Rows: 3, First: face.TopRight}}}, lines...)
 	c := r.Connectors[0]
-	if got := r.Rows[0].Colour.String(); got != "BK-BN" || c.Ways() != 18 || c.Rows != 3 || c.Assumed || c.First != harness.TopRight {
+	if got := r.Rows[0].Colour.String(); got != "BK-BN" || c.Ways() != 18 || c.Rows != 3 || c.Assumed || c.First != face.TopRight {
 		t.Errorf("colour %s, connector %+v", got, c)
 	}
 	if r = read(t, gather.Options{}, lines...); r.Habit.Sure || len(r.Habit.Clashes) == 0 {

@@ -8,6 +8,7 @@ import (
 	"strings"
 
 	"draxel/core/colour"
+	"draxel/core/face"
 	"draxel/core/finding"
 	"draxel/core/harness"
 	"draxel/core/signal"
@@ -131,7 +132,7 @@ func (b *builder) connectors() {
 		id := r.Cells["connector"]
 		i, known := b.connector[id]
 		if !known {
-			i = b.addConnector(harness.Half{Connector: harness.Connector{ID: id, Name: id, Assumed: true, First: harness.TopLeft}})
+			i = b.addConnector(harness.Half{Connector: harness.Connector{ID: id, Name: id, Assumed: true, First: face.TopLeft}})
 		}
 		c := &b.loom.Connectors[i]
 		if ways, err := strconv.Atoi(r.Cells["ways"]); err == nil && ways > 0 && ways <= 300 && c.Ways() == 0 {
@@ -257,7 +258,7 @@ func (b *builder) addWire(w harness.Wire) int {
 func (b *builder) cavity(at harness.Ref) {
 	i, known := b.connector[at.Connector]
 	if !known {
-		i = b.addConnector(harness.Half{Connector: harness.Connector{ID: at.Connector, Name: at.Connector, Rows: 1, First: harness.TopLeft, Assumed: true}})
+		i = b.addConnector(harness.Half{Connector: harness.Connector{ID: at.Connector, Name: at.Connector, Rows: 1, First: face.TopLeft, Assumed: true}})
 	}
 	c := &b.loom.Connectors[i]
 	if !c.Has(at.Cavity) {

@@ -16,6 +16,11 @@ const (
 	Cap    Do = "cap"    // seal a loose end off for good
 	Park   Do = "park"   // seal a loose end that waits for its source
 	Plug   Do = "plug"   // push a plug into an empty cavity
+	Unplug Do = "unplug" // take a plug out of a cavity
+	Tie    Do = "tie"    // join a loose end to the wire of a cavity: that wire serves for both
+	Resume Do = "resume" // take an end that was capped, parked or tied in hand again
+	Drop   Do = "drop"   // a loose end of a wire that is not wanted after all is taken away
+	Sever  Do = "sever"  // cut a wire off a terminal that cannot be taken out: the end is loose, the cavity stays full
 
 	Lay     Do = "lay"  // a length of wire as found
 	Cut     Do = "cut"  // cut a wire close to one of its ends; a stub stays there
@@ -55,7 +60,7 @@ type Bench struct{ h Harness }
 // Work puts a copy of the harness on the bench.
 func Work(h Harness) *Bench {
 	return &Bench{Harness{cavities: h.cavities, at: maps.Clone(h.at), terminals: maps.Clone(h.terminals), plugs: maps.Clone(h.plugs),
-		crimps: maps.Clone(h.crimps), metal: h.metal.clone(), loose: h.loose}}
+		stumps: maps.Clone(h.stumps), crimps: maps.Clone(h.crimps), metal: h.metal.clone(), loose: h.loose}}
 }
 
 // Do carries edits out until one cannot be done and says why. What was done before it stays done.
@@ -130,8 +135,60 @@ func (h *Harness) apply(e Edit) error {
 			return err
 		}
 		h.plugs[e.At] = true
+	case Unplug:
+		if !h.plugs[e.At] {
+			return fmt.Errorf("it has no plug")
+		}
+		delete(h.plugs, e.At)
+	case Tie, Resume, Drop, Sever:
+		return h.applyEnd(e)
 	case Lay, Cut, Seal, Open, Join, Free, FallOut:
 		return h.applyCopper(e)
+	default:
+		return fmt.Errorf("no such edit")
+	}
+	return nil
+}
+
+// applyEnd carries out what is done to one end of a wire outside a cavity.
+func (h *Harness) applyEnd(e Edit) error {
+	switch e.Do {
+	case Tie:
+		if err := h.inHand(e.Terminal); err != nil {
+			return err
+		}
+		if !h.cavities[e.At] {
+			return fmt.Errorf("there is no cavity %s", e.At)
+		}
+		h.move(e.Terminal, Place{State: Tied, At: e.At, Label: e.Label})
+	case Resume:
+		p, ok := h.terminals[e.Terminal]
+		if !ok || p.State == Seated || p.State == Loose {
+			return fmt.Errorf("it is not sealed off or joined")
+		}
+		if e.Label == "" {
+			return fmt.Errorf("a terminal in hand needs a label")
+		}
+		h.move(e.Terminal, Place{State: Loose, Label: e.Label})
+	case Drop:
+		if err := h.inHand(e.Terminal); err != nil {
+			return err
+		}
+		if h.crimps[e.Terminal] > 0 {
+			return fmt.Errorf("its wire is still there")
+		}
+		h.loose--
+		delete(h.terminals, e.Terminal)
+	case Sever:
+		if h.at[e.At] != e.Terminal || e.Terminal == "" {
+			return fmt.Errorf("it is not in %s", e.At)
+		}
+		if e.Label == "" {
+			return fmt.Errorf("a wire in hand needs a label")
+		}
+		delete(h.at, e.At)
+		h.stumps[e.At] = true
+		h.move(e.Terminal, Place{State: Loose, Label: e.Label})
 	default:
 		return fmt.Errorf("no such edit")
 	}
@@ -169,6 +226,9 @@ func (h *Harness) empty(at Ref) error {
 	}
 	if h.plugs[at] {
 		return fmt.Errorf("cavity %s is plugged", at)
+	}
+	if h.stumps[at] {
+		return fmt.Errorf("cavity %s holds the terminal that its wire was cut off", at)
 	}
 	return nil
 }

@@ -21,9 +21,11 @@ const (
 	Loose  State = "loose"  // in hand or waiting, with a label
 	Capped State = "capped" // sealed off and labelled: a circuit that goes
 	Parked State = "parked" // sealed, labelled and waiting for its source
+	Tied   State = "joined" // joined to the wire of a cavity, which serves for both
 )
 
-// Place is a state with its particulars: the cavity of a seated terminal, the label of the others.
+// Place is a state with its particulars: the cavity of a seated terminal, or of the wire that a tied one is joined to; the
+// label of those that are not seated.
 type Place struct {
 	State State  `json:"state"`
 	At    Ref    `json:"at,omitzero"`
@@ -36,6 +38,7 @@ type Harness struct {
 	at        map[Ref]TerminalID
 	terminals map[TerminalID]Place
 	plugs     map[Ref]bool
+	stumps    map[Ref]bool       // cavities that hold a terminal whose wire was cut off it
 	crimps    map[TerminalID]int // how many lengths of wire are crimped into a terminal, where the copper is known
 	metal     *copper            // nil where only the terminals are known
 	loose     int                // terminals in hand
@@ -43,7 +46,7 @@ type Harness struct {
 
 // New gives a harness with these connectors and nothing in them.
 func New(connectors []Connector) Harness {
-	h := Harness{cavities: map[Ref]bool{}, at: map[Ref]TerminalID{}, terminals: map[TerminalID]Place{}, plugs: map[Ref]bool{}, crimps: map[TerminalID]int{}}
+	h := Harness{cavities: map[Ref]bool{}, at: map[Ref]TerminalID{}, terminals: map[TerminalID]Place{}, plugs: map[Ref]bool{}, stumps: map[Ref]bool{}, crimps: map[TerminalID]int{}}
 	for _, c := range connectors {
 		for _, n := range c.Cavities {
 			h.cavities[Ref{c.ID, n}] = true
@@ -67,6 +70,9 @@ func (h Harness) Place(t TerminalID) (Place, bool) {
 	return p, ok
 }
 
+// Stump says whether the cavity holds a terminal whose wire was cut off it.
+func (h Harness) Stump(at Ref) bool { return h.stumps[at] }
+
 // Plugged says whether the cavity has a plug.
 func (h Harness) Plugged(at Ref) bool { return h.plugs[at] }
 
@@ -88,27 +94,45 @@ func CompareRefs(a, b Ref) int {
 
 // Differences lists, in words, what tells two harnesses apart; none when they are the same.
 func Differences(got, want Harness) []string {
+	out := placeDifferences(got, want, func(TerminalID) bool { return true })
+	out = append(out, copperDifferences(got, want)...)
+	for _, kind := range []struct {
+		name      string
+		got, want map[Ref]bool
+	}{{"plugged", got.plugs, want.plugs}, {"with a cut-off terminal", got.stumps, want.stumps}} {
+		refs := map[Ref]bool{}
+		maps.Copy(refs, kind.got)
+		maps.Copy(refs, kind.want)
+		for _, r := range slices.SortedFunc(maps.Keys(refs), CompareRefs) {
+			if kind.got[r] != kind.want[r] {
+				out = append(out, fmt.Sprintf("cavity %s: %s %v, should be %v", r, kind.name, kind.got[r], kind.want[r]))
+			}
+		}
+	}
+	return out
+}
+
+// CopperDifferences lists what tells the copper of two harnesses apart, and where those of their terminals are that are
+// asked for: where the others sit is left out.
+func CopperDifferences(got, want Harness, asked func(TerminalID) bool) []string {
+	return append(placeDifferences(got, want, asked), copperDifferences(got, want)...)
+}
+
+func placeDifferences(got, want Harness, asked func(TerminalID) bool) []string {
 	var out []string
 	for _, t := range want.Terminals() {
 		g, ok := got.terminals[t]
-		if w := want.terminals[t]; !ok {
+		switch w := want.terminals[t]; {
+		case !asked(t):
+		case !ok:
 			out = append(out, fmt.Sprintf("terminal %s is missing, should be %s", t, w))
-		} else if g != w {
+		case g != w:
 			out = append(out, fmt.Sprintf("terminal %s is %s, should be %s", t, g, w))
 		}
 	}
 	for _, t := range got.Terminals() {
-		if _, ok := want.terminals[t]; !ok {
+		if _, ok := want.terminals[t]; !ok && asked(t) {
 			out = append(out, fmt.Sprintf("terminal %s should not be there", t))
-		}
-	}
-	out = append(out, copperDifferences(got, want)...)
-	refs := map[Ref]bool{}
-	maps.Copy(refs, got.plugs)
-	maps.Copy(refs, want.plugs)
-	for _, r := range slices.SortedFunc(maps.Keys(refs), CompareRefs) {
-		if got.plugs[r] != want.plugs[r] {
-			out = append(out, fmt.Sprintf("cavity %s: plugged %v, should be %v", r, got.plugs[r], want.plugs[r]))
 		}
 	}
 	return out

@@ -5,6 +5,7 @@ import (
 	"strings"
 	"testing"
 
+	"draxel/core/face"
 	"draxel/core/harness"
 )
 
@@ -69,20 +70,20 @@ func TestApplyLeavesTheOldHarness(t *testing.T) {
 }
 
 func TestFaceIsMirrored(t *testing.T) {
-	c := harness.Connector{Cavities: harness.Numbered(7), Rows: 2, First: harness.TopLeft}
-	wire, mating := fmt.Sprint(c.Face(harness.WireSide)), fmt.Sprint(c.Face(harness.MatingFace))
+	c := harness.Connector{Cavities: harness.Numbered(7), Rows: 2, First: face.TopLeft}
+	wire, mating := fmt.Sprint(c.Face(face.WireSide)), fmt.Sprint(c.Face(face.MatingFace))
 	if wire != "[[1 2 3 4] [5 6 7]]" || mating != "[[4 3 2 1] [7 6 5]]" {
 		t.Errorf("wire side %s, mating face %s", wire, mating)
 	}
-	c.First = harness.TopRight
-	if got := fmt.Sprint(c.Face(harness.WireSide)); got != "[[4 3 2 1] [7 6 5]]" {
+	c.First = face.TopRight
+	if got := fmt.Sprint(c.Face(face.WireSide)); got != "[[4 3 2 1] [7 6 5]]" {
 		t.Errorf("counted from the top right, the wire side is %s", got)
 	}
 }
 
 // Lettered cavities usually skip I, O and Q (common practice).
 func TestLettered(t *testing.T) {
-	if got := strings.Join(harness.Lettered(25), ""); got != "ABCDEFGHJKLMNPRSTUVWXYZAAAB" {
+	if got := strings.Join(face.Letters.Names(25), ""); got != "ABCDEFGHJKLMNPRSTUVWXYZAAAB" {
 		t.Errorf("letters %s", got)
 	}
 }

@@ -6,12 +6,13 @@
 package harness
 
 import (
-	"strconv"
-	"strings"
+	"slices"
 
 	"draxel/core/colour"
+	"draxel/core/face"
 	"draxel/core/signal"
 	"draxel/core/size"
+	"draxel/core/terminal"
 )
 
 // Ref names a cavity within one harness: the connector's id, fixed at import, and the cavity's name as moulded.
@@ -93,82 +94,49 @@ func (p Pinout) Row(at Ref) (Row, bool) {
 	return Row{}, false
 }
 
-// View is the side from which a connector's face is seen.
-type View string
-
-// The two views. One numbering is stored, as seen from the wire side; the mating face is its mirror image.
-const (
-	WireSide   View = "wire"
-	MatingFace View = "mating"
-)
-
-// Corner says where the first cavity lies, seen from the wire side with the lock up.
-type Corner string
-
-// The two corners from which makers count.
-const (
-	TopLeft  Corner = "top-left"
-	TopRight Corner = "top-right"
-)
-
-// Connector is a housing: its cavities in the order they are numbered, and how they lie in rows.
+// Connector is a housing: its cavities in the order they are numbered, and how they lie.
 type Connector struct {
-	ID       string   `json:"id"`
-	Name     string   `json:"name"`
-	Cavities []string `json:"cavities"` // names in order of numbering
-	Rows     int      `json:"rows"`
-	First    Corner   `json:"first"`
-	Assumed  bool     `json:"assumed"` // the layout is a guess until somebody has looked at the housing
+	ID       string       `json:"id"`
+	Name     string       `json:"name"`
+	Cavities []string     `json:"cavities"` // names in order of numbering
+	Rows     int          `json:"rows"`     // how many rows they lie in, where no layout says so
+	First    face.Corner  `json:"first"`    // where the first lies, seen from the wire side with the lock up
+	Assumed  bool         `json:"assumed"`  // the rows are a guess until somebody has looked at the housing
+	Layout   *face.Layout `json:"layout,omitempty"`
 }
 
 // Ways is the number of cavities.
 func (c Connector) Ways() int { return len(c.Cavities) }
 
 // Has says whether the connector has a cavity of that name.
-func (c Connector) Has(cavity string) bool {
-	for _, n := range c.Cavities {
-		if n == cavity {
-			return true
-		}
+func (c Connector) Has(cavity string) bool { return slices.Contains(c.Cavities, cavity) }
+
+// Shape gives the connector's face: its layout, else its cavities in even rows.
+func (c Connector) Shape() face.Layout {
+	if c.Layout != nil {
+		return *c.Layout
 	}
-	return false
+	return face.Even(c.Cavities, c.Rows, c.First)
 }
 
-// Face gives the cavity names row by row from the top, left to right, as seen in the view. Rows are as long as they can
-// be evenly; where they differ the upper ones are longer.
-func (c Connector) Face(v View) [][]string {
-	rows := max(1, min(c.Rows, len(c.Cavities)))
-	var face [][]string
-	at := 0
-	for r := range rows {
-		n := (len(c.Cavities) - at + rows - r - 1) / (rows - r)
-		row := append([]string(nil), c.Cavities[at:at+n]...)
-		at += n
-		if (c.First == TopRight) != (v == MatingFace) {
-			for i, j := 0, len(row)-1; i < j; i, j = i+1, j-1 {
-				row[i], row[j] = row[j], row[i]
-			}
+// Seat gives what a cavity takes; the zero seat where nobody has said.
+func (c Connector) Seat(cavity string) terminal.Seat {
+	seat, _ := c.Shape().Seat(cavity)
+	return seat
+}
+
+// Laid gives the connector with a layout that somebody made of it. Cavities that a table has and the layout has not are
+// kept: a fact is not lost because another is missing.
+func (c Connector) Laid(l *face.Layout) Connector {
+	names := l.Names()
+	for _, n := range c.Cavities {
+		if !slices.Contains(names, n) {
+			names = append(names, n)
 		}
-		face = append(face, row)
 	}
-	return face
+	c.Cavities, c.Layout, c.Rows, c.Assumed = names, l, len(l.Rows), false
+	return c
 }
 
 // Numbered gives cavity names 1 to ways.
-func Numbered(ways int) []string {
-	names := make([]string, ways)
-	for i := range names {
-		names[i] = strconv.Itoa(i + 1)
-	}
-	return names
-}
-
-// Lettered gives cavity names A, B, C … without I, O and Q, as makers commonly do; after Z come AA, AB …
-func Lettered(ways int) []string {
-	const letters = "ABCDEFGHJKLMNPRSTUVWXYZ"
-	names := make([]string, ways)
-	for i := range names {
-		names[i] = strings.Repeat("A", i/len(letters)) + string(letters[i%len(letters)])
-	}
-	return names
-}
+func Numbered(ways int) []string { return face.Numbers.Names(ways, 0) }

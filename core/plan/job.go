@@ -9,6 +9,7 @@ import (
 	"draxel/core/harness"
 	"draxel/core/match"
 	"draxel/core/thin"
+	"draxel/core/work"
 )
 
 // Table is a pinout as it was brought: the cells of the spreadsheet, where they come from, and a person's corrections of
@@ -54,7 +55,7 @@ type Job struct {
 	Photos   []Photo                            `json:"photos,omitempty"`
 	Thin     []thin.Decision                    `json:"thin,omitempty"`
 	Bench    *thin.Bench                        `json:"bench,omitempty"`
-	Ticks    []thin.Tick                        `json:"ticks,omitempty"`
+	Ticks    []work.Tick                        `json:"ticks,omitempty"`
 }
 
 // Photo is a picture of a connector; the picture itself is kept beside the job.

@@ -33,7 +33,7 @@ type Decisions struct {
 	Match []match.Decision
 	Thin  []thin.Decision
 	Bench thin.Bench
-	Ticks []thin.Tick // what has been carried out
+	Ticks []work.Tick // what has been carried out
 }
 
 // Plan is everything that follows from facts and decisions.

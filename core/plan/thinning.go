@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"slices"
 
+	"draxel/core/face"
 	"draxel/core/finding"
 	"draxel/core/harness"
 	"draxel/core/match"
@@ -146,7 +147,7 @@ func (f Facts) connector(id string) harness.Connector {
 			return c.Connector
 		}
 	}
-	return harness.Connector{ID: id, Name: id, First: harness.TopLeft, Rows: 1, Assumed: true}
+	return harness.Connector{ID: id, Name: id, First: face.TopLeft, Rows: 1, Assumed: true}
 }
 
 // rowOf describes the wire of an extracted terminal as a pinout's row would.

@@ -10,6 +10,7 @@ import (
 	"draxel/core/match"
 	"draxel/core/plan"
 	"draxel/core/thin"
+	"draxel/core/work"
 )
 
 // sheet makes a list from lines with cells parted by bars.
@@ -233,7 +234,7 @@ func TestWorkDoneBeforeTheDecisionsChanged(t *testing.T) {
 	_, before := follow(t, j)
 	for i, s := range before.Thin.Steps {
 		if s.Kind != thin.ComeOut && s.Kind != thin.TakeOff {
-			j.Ticks = append(j.Ticks, thin.Tick{Step: s.ID, Edits: s.Edits, Text: s.Text, Seq: i, When: 1})
+			j.Ticks = append(j.Ticks, work.Tick{Step: s.ID, Edits: s.Edits, Text: s.Text, Seq: i, When: 1})
 		}
 	}
 	_, done := follow(t, j)
@@ -252,7 +253,7 @@ func TestWorkDoneBeforeTheDecisionsChanged(t *testing.T) {
 	if p.Thin.Proof.Fault != "" || !p.Thin.Proof.Reached || !anew {
 		t.Errorf("a splice that was taken apart and is wanted: %+v", p.Thin.Proof)
 	}
-	j.Ticks = append(j.Ticks, thin.Tick{Step: "out", Edits: []harness.Edit{{Do: harness.Free, At: harness.Ref{Connector: "CT"}}}, Text: "Take connector CT off.", When: 2})
+	j.Ticks = append(j.Ticks, work.Tick{Step: "out", Edits: []harness.Edit{{Do: harness.Free, At: harness.Ref{Connector: "CT"}}}, Text: "Take connector CT off.", When: 2})
 	if _, p := follow(t, j); p.Thin.Proof.Fault != "" || !has(p.Findings, "done-unwanted") {
 		t.Errorf("a plug that is off and is wanted: %+v %v", p.Thin.Proof, p.Findings)
 	}

@@ -1,7 +1,6 @@
 package thin
 
 import (
-	"cmp"
 	"fmt"
 	"slices"
 	"strings"
@@ -11,41 +10,25 @@ import (
 	"draxel/core/work"
 )
 
-// Tick is a step that has been carried out: the edits that were done, with who and when, so that it outlives a plan
-// that changes.
-type Tick struct {
-	Step    string         `json:"step"`
-	Edits   []harness.Edit `json:"edits"`
-	Text    string         `json:"text"`              // what the step said when it was done
-	Minutes float64        `json:"minutes,omitempty"` // how long it was reckoned to take
-	Reason  string         `json:"reason,omitempty"`  // why the gate was passed though something was missing
-	Who     string         `json:"who,omitempty"`
-	When    int64          `json:"when,omitempty"` // Unix milliseconds
-	Seq     int            `json:"seq,omitempty"`  // its place among steps ticked at once
-}
-
 // Progress is what has been done so far, and what is left.
 type Progress struct {
 	Now      harness.Harness
-	Done     map[string]Tick // by step
-	Mends    []Step          // what puts right what was done before the decision changed
+	Done     map[string]work.Tick // by step
+	Mends    []Step               // what puts right what was done before the decision changed
 	Findings []finding.Finding
 }
 
 // Progress carries the ticks out on the harness as found. What was done and is no longer in the plan stays done; where
 // a cut is not wanted any more, the mending of it is planned.
-func (r *Result) Progress(found harness.Harness, ticks []Tick, planned []work.Step) Progress {
-	p := Progress{Done: map[string]Tick{}}
+func (r *Result) Progress(found harness.Harness, ticks []work.Tick, planned []work.Step) Progress {
+	p := Progress{Done: map[string]work.Tick{}}
 	b := harness.Work(found)
-	ticks = slices.Clone(ticks)
-	slices.SortStableFunc(ticks, func(a, b Tick) int {
-		return cmp.Or(cmp.Compare(a.When, b.When), cmp.Compare(a.Seq, b.Seq), cmp.Compare(a.Step, b.Step))
-	})
+	ticks = work.InOrder(ticks)
 	inPlan := map[string]bool{}
 	for _, s := range planned {
 		inPlan[s.ID] = true
 	}
-	var strays []Tick
+	var strays []work.Tick
 	for _, t := range ticks {
 		p.Done[t.Step] = t
 		if err := b.Do(t.Edits...); err != nil {
@@ -64,12 +47,12 @@ func (r *Result) Progress(found harness.Harness, ticks []Tick, planned []work.St
 	return p
 }
 
-func (p *Progress) find(code string, s finding.Severity, t Tick, remedy, format string, args ...any) {
+func (p *Progress) find(code string, s finding.Severity, t work.Tick, remedy, format string, args ...any) {
 	p.Findings = append(p.Findings, finding.Finding{Code: code, Severity: s, Stage: "thin", Subject: t.Step, Text: fmt.Sprintf(format, args...), Remedy: remedy})
 }
 
 // mend plans what a step needs that was done and is not in the plan any more.
-func (r *Result) mend(p *Progress, t Tick) {
+func (r *Result) mend(p *Progress, t work.Tick) {
 	stays := map[string]bool{}
 	for w, v := range r.Wires {
 		stays[r.t.loom.Wires[w].ID] = v.Choice != Goes

@@ -12,13 +12,13 @@ import (
 )
 
 // ticked ticks the work off up to a step, Pin's extractions first.
-func ticked(r *thin.Result, upTo int) []thin.Tick {
-	var out []thin.Tick
+func ticked(r *thin.Result, upTo int) []work.Tick {
+	var out []work.Tick
 	for i, s := range carried(r) {
 		if i >= upTo {
 			break
 		}
-		out = append(out, thin.Tick{Step: s.ID, Edits: s.Edits, Seq: i, When: 1})
+		out = append(out, work.Tick{Step: s.ID, Edits: s.Edits, Seq: i, When: 1})
 	}
 	return out
 }
@@ -55,9 +55,9 @@ func TestTicksSurviveAPlanThatChanges(t *testing.T) {
 	}
 	before := compute("goes module valve")
 	trim := slices.IndexFunc(before.Steps, func(s thin.Step) bool { return s.Kind == thin.Legs })
-	tick := thin.Tick{Step: before.Steps[trim].ID, Edits: before.Steps[trim].Edits, Text: before.Steps[trim].Text}
+	tick := work.Tick{Step: before.Steps[trim].ID, Edits: before.Steps[trim].Edits, Text: before.Steps[trim].Text}
 	after := compute("goes module valve", "keep wire W4")
-	p := after.Progress(l.Found(), []thin.Tick{tick}, carried(after))
+	p := after.Progress(l.Found(), []work.Tick{tick}, carried(after))
 	if len(p.Mends) != 1 || !strings.Contains(p.Mends[0].Text, "W4") {
 		t.Fatalf("mends %+v", p.Mends)
 	}
@@ -69,14 +69,14 @@ func TestTicksSurviveAPlanThatChanges(t *testing.T) {
 		t.Error("the wire that was mended is not joined")
 	}
 	same := compute("goes module valve", "keep module lamp")
-	if p := same.Progress(l.Found(), []thin.Tick{tick}, carried(same)); len(p.Mends)+len(p.Findings) > 0 || len(p.Done) != 1 {
+	if p := same.Progress(l.Found(), []work.Tick{tick}, carried(same)); len(p.Mends)+len(p.Findings) > 0 || len(p.Done) != 1 {
 		t.Errorf("another decision changed what was done: %+v", p)
 	}
 	through := compute("goes module valve", "goes module lamp2") // the splice becomes one wire, and is wanted after all
 	made := slices.IndexFunc(through.Steps, func(s thin.Step) bool { return s.Kind == thin.OneWire })
-	apart := thin.Tick{Step: through.Steps[made].ID, Edits: through.Steps[made].Edits}
+	apart := work.Tick{Step: through.Steps[made].ID, Edits: through.Steps[made].Edits}
 	again := compute("goes module valve")
-	p = again.Progress(l.Found(), []thin.Tick{apart}, carried(again))
+	p = again.Progress(l.Found(), []work.Tick{apart}, carried(again))
 	if len(p.Mends) != 1 || len(p.Findings) != 0 || !strings.Contains(p.Mends[0].Text, "W1, W2, W3") {
 		t.Fatalf("mends %+v, %v", p.Mends, p.Findings)
 	}
@@ -90,7 +90,7 @@ func TestTicksSurviveAPlanThatChanges(t *testing.T) {
 	l.Wires[3].Ends[1] = harness.End{}
 	l.Wires[3].ID = "W9"
 	gone := compute()
-	if p := gone.Progress(l.Found(), []thin.Tick{tick}, carried(gone)); len(p.Findings) != 1 || p.Findings[0].Code != "tick-lost" {
+	if p := gone.Progress(l.Found(), []work.Tick{tick}, carried(gone)); len(p.Findings) != 1 || p.Findings[0].Code != "tick-lost" {
 		t.Errorf("a tick about a wire that is gone: %+v", p.Findings)
 	}
 }

@@ -1,0 +1,381 @@
+package pin
+
+import (
+	"cmp"
+	"fmt"
+	"maps"
+	"slices"
+
+	"draxel/core/harness"
+)
+
+// openAtOnce is how many connectors lie open: a terminal that changes its connector needs two, and a third is one in which
+// something can go wrong unseen.
+const openAtOnce = 2
+
+// scheduler puts the tasks in order, always the cheapest that can be done next. What it goes by is where the terminals are,
+// what is open and which cavity was vacated last: a plan made after some of its steps are done goes on as the first would
+// have.
+type scheduler struct {
+	*board
+	in          Input
+	steps       []Step
+	ready       []int32 // tasks that can be done, their cavity being free
+	hand        int
+	open        []int32 // connectors whose lock is lifted
+	closed      map[string]int
+	last        int32 // cavity vacated last
+	extractions int
+	openings    int
+	stuck       []Stuck
+	emptied     map[harness.Ref]string // by cavity: the step that emptied it
+	since       map[int32][]string     // by open connector: the steps since it was opened
+	opened      []string               // connectors that the step being made opens
+}
+
+// action is a thing that could be done next, with what tells it from others.
+type action struct {
+	kind     Kind
+	task     int32
+	cavity   int32 // of Seal and Unseal; where the task waits, of Pull
+	opens    int   // how many connectors it opens
+	shuts    int   // how many unfinished ones must be closed for it
+	class    int
+	prospect int // what can be done once it is open
+}
+
+func (s *scheduler) run() error {
+	s.emptied, s.since = map[harness.Ref]string{}, map[int32][]string{}
+	maps.Copy(s.closed, s.in.State.Closed)
+	for _, name := range s.in.State.Open {
+		if c := slices.Index(s.names, name); c >= 0 {
+			s.open = append(s.open, int32(c))
+		}
+	}
+	s.last = s.cavity(s.in.State.Last)
+	s.hand = s.in.Now.InHand()
+	for i := range s.tasks {
+		s.offer(int32(i))
+	}
+	for {
+		s.shut()
+		a, ok := s.choose()
+		if !ok {
+			break
+		}
+		s.do(a)
+	}
+	return s.unfinished()
+}
+
+// offer puts a task among those that can be done, if it can.
+func (s *scheduler) offer(i int32) {
+	t := &s.tasks[i]
+	if !t.done && (t.to < 0 || !s.full[t.to]) {
+		s.ready = append(s.ready, i)
+	}
+}
+
+// unfinished says why tasks are left: within the limit their cycle cannot begin, or a cavity is held for good.
+func (s *scheduler) unfinished() error {
+	for _, ring := range s.cycles {
+		var at []harness.Ref
+		for _, i := range ring {
+			if t := &s.tasks[i]; !t.done && t.from >= 0 {
+				at = append(at, s.refs[t.from])
+			}
+		}
+		if len(at) > 0 {
+			s.stuck = append(s.stuck, Stuck{At: at})
+		}
+	}
+	if len(s.stuck) > 0 {
+		return nil
+	}
+	for _, t := range s.tasks {
+		if !t.done {
+			return fmt.Errorf("pin: cavity %s, wanted for %s, is held by what stays in it", t.goal.At, t.terminal)
+		}
+	}
+	return nil
+}
+
+// choose gives the action that is best done next, and false when there is none.
+func (s *scheduler) choose() (action, bool) {
+	var best action
+	found := false
+	var prospects map[[2]int32]int
+	try := func(a action) {
+		s.weigh(&a)
+		if a.opens > 0 {
+			if prospects == nil {
+				prospects = s.prospects()
+			}
+			a.prospect = s.prospect(prospects, a)
+		}
+		if !found || s.better(a, best) {
+			best, found = a, true
+		}
+	}
+	for _, i := range s.ready {
+		try(s.finishing(i))
+	}
+	for _, c := range s.unplugs {
+		try(action{kind: Unseal, task: -1, cavity: c, class: 5})
+	}
+	for _, c := range s.plugs {
+		if !s.full[c] && s.wants[c] < 0 {
+			try(action{kind: Seal, task: -1, cavity: c, class: 6})
+		}
+	}
+	if found && best.opens == 0 && best.class < 3 {
+		return best, true // nothing that begins a cycle can be better
+	}
+	for _, ring := range s.cycles {
+		s.pulls(ring, try)
+	}
+	return best, found
+}
+
+// finishing is the action that brings a task to its end.
+func (s *scheduler) finishing(i int32) action {
+	t := &s.tasks[i]
+	a := action{kind: Move, task: i, cavity: -1, class: 2}
+	switch {
+	case t.to >= 0 && t.to == s.last, t.wait >= 0 || t.was.State == harness.Loose:
+		a.class = 0 // the chain goes on; hands become empty
+	case t.to < 0:
+		a.class = 1
+	case t.made:
+		a.class = 4
+	}
+	return a
+}
+
+// pulls offers each way to begin a cycle: one of its terminals comes out and waits.
+func (s *scheduler) pulls(ring []int32, try func(action)) {
+	for _, i := range ring {
+		if t := &s.tasks[i]; t.done || t.from < 0 || t.wait >= 0 || t.was.State == harness.Loose {
+			return // it has begun, or is done
+		}
+	}
+	if s.in.Limit > 0 {
+		if s.hand < s.in.Limit {
+			for _, i := range ring {
+				try(action{kind: Pull, task: i, cavity: -1, class: 3})
+			}
+		}
+		return
+	}
+	for _, i := range ring {
+		if c, ok := s.waiting(s.tasks[i].from); ok {
+			try(action{kind: Pull, task: i, cavity: c, class: 3})
+		}
+	}
+}
+
+// waiting gives a free cavity in which the terminal of a cavity can wait: in its own connector before others, one that
+// nothing is wanted in before others, one that was vacated before one that always was empty and may be plugged.
+func (s *scheduler) waiting(from int32) (int32, bool) {
+	var best int32 = -1
+	var bestCost int
+	for c := range s.refs {
+		at := int32(c)
+		fits := s.where[c] == s.where[from]
+		if s.in.Fits != nil {
+			fits = s.in.Fits(s.refs[from], s.refs[c])
+		}
+		if s.full[c] || s.plugged[c] || !fits {
+			continue
+		}
+		cost := 0
+		if s.where[c] != s.where[from] {
+			cost += 4
+		}
+		if s.wants[c] >= 0 {
+			cost += 2
+		}
+		if s.emptied[s.refs[c]] == "" && !s.in.State.Vacated[s.refs[c]] {
+			cost++
+		}
+		if best < 0 || cost < bestCost {
+			best, bestCost = at, cost
+		}
+	}
+	return best, best >= 0
+}
+
+// connectors gives the one or two connectors that an action needs open, −1 for none.
+func (s *scheduler) connectors(a action) (x, y int32) {
+	x, y = -1, -1
+	put := func(cavity int32) {
+		if cavity < 0 {
+			return
+		}
+		switch c := s.where[cavity]; {
+		case x < 0 || x == c:
+			x = c
+		default:
+			y = c
+		}
+	}
+	switch {
+	case a.task < 0:
+		put(a.cavity)
+	case a.kind == Pull:
+		put(s.tasks[a.task].from)
+		put(a.cavity)
+	default:
+		put(s.tasks[a.task].from)
+		put(s.tasks[a.task].wait)
+		put(s.tasks[a.task].to)
+	}
+	return x, y
+}
+
+func (s *scheduler) isOpen(c int32) bool { return c < 0 || slices.Contains(s.open, c) }
+
+// weigh counts what an action opens and shuts.
+func (s *scheduler) weigh(a *action) {
+	x, y := s.connectors(*a)
+	lie := len(s.open)
+	for _, c := range [2]int32{x, y} {
+		if !s.isOpen(c) {
+			a.opens++
+			lie++
+		}
+	}
+	if a.opens > 0 {
+		a.shuts = max(0, lie-openAtOnce)
+	}
+}
+
+func pairOf(x, y int32) [2]int32 { return [2]int32{min(x, y), max(x, y)} }
+
+// prospects counts what could be done now, by the connectors that it needs open.
+func (s *scheduler) prospects() map[[2]int32]int {
+	n := map[[2]int32]int{}
+	for _, i := range s.ready {
+		n[pairOf(s.connectors(s.finishing(i)))]++
+	}
+	for _, c := range s.plugs {
+		if !s.full[c] && s.wants[c] < 0 {
+			n[pairOf(-1, s.where[c])]++
+		}
+	}
+	return n
+}
+
+// prospect counts what can be done when an action has opened what it needs.
+func (s *scheduler) prospect(prospects map[[2]int32]int, a action) int {
+	x, y := s.connectors(a)
+	sum := 0
+	for p, n := range prospects {
+		if (p[0] < 0 || p[0] == x || p[0] == y) && (p[1] == x || p[1] == y) {
+			sum += n
+		}
+	}
+	return sum
+}
+
+func (s *scheduler) better(a, b action) bool {
+	c := cmp.Or(cmp.Compare(a.opens, b.opens), cmp.Compare(a.shuts, b.shuts), cmp.Compare(b.prospect, a.prospect), cmp.Compare(a.class, b.class))
+	if c == 0 && a.kind == Pull { // of a cycle, best the one that changes connectors: its way then needs one open at a time
+		c = cmp.Compare(s.inside(a), s.inside(b))
+	}
+	return cmp.Or(c, cmp.Compare(a.task, b.task), cmp.Compare(a.cavity, b.cavity)) < 0
+}
+
+func (s *scheduler) inside(a action) int {
+	if t := &s.tasks[a.task]; s.where[t.from] == s.where[t.to] {
+		return 1
+	}
+	return 0
+}
+
+// do carries an action out on the board and writes its step.
+func (s *scheduler) do(a action) {
+	s.opened = s.lift(a)
+	if a.task < 0 {
+		s.stopper(a)
+		return
+	}
+	t := &s.tasks[a.task]
+	if a.kind == Pull {
+		s.tellPull(a)
+		s.extractions++
+		s.vacate(t.from)
+		t.was = harness.Place{State: harness.Loose, Label: t.goal.At.String()}
+		if t.wait = a.cavity; a.cavity >= 0 {
+			s.full[a.cavity] = true
+			s.left[s.where[a.cavity]]++
+		} else {
+			s.hand++
+		}
+		s.left[s.where[t.from]]--
+		s.ready = slices.DeleteFunc(s.ready, func(i int32) bool { return s.tasks[i].to >= 0 && s.full[s.tasks[i].to] })
+		t.from = -1
+		return
+	}
+	s.ready = slices.DeleteFunc(s.ready, func(i int32) bool { return i == a.task })
+	s.tell(a.task)
+	t.done = true
+	if t.to >= 0 {
+		s.full[t.to], s.plugged[t.to] = true, false
+		s.left[s.where[t.to]]--
+	}
+	for _, c := range []int32{t.from, t.wait} {
+		if c >= 0 {
+			s.extractions++
+			s.vacate(c)
+			s.left[s.where[c]]--
+		}
+	}
+	if t.from < 0 && t.wait < 0 && t.was.State == harness.Loose {
+		s.hand--
+	}
+}
+
+// vacate empties a cavity; whoever waits for it can go.
+func (s *scheduler) vacate(c int32) {
+	s.last = c
+	if s.in.Fixed != nil && s.in.Fixed(s.refs[c]) {
+		return // the terminal stays in it
+	}
+	s.full[c] = false
+	s.emptied[s.refs[c]] = s.steps[len(s.steps)-1].ID
+	if i := s.wants[c]; i >= 0 && !s.tasks[i].done {
+		s.ready = append(s.ready, i)
+	}
+}
+
+// lift opens what an action needs, closing what cannot lie open beside it, and names what it opened.
+func (s *scheduler) lift(a action) []string {
+	x, y := s.connectors(a)
+	var opened []string
+	for _, c := range [2]int32{x, y} {
+		if s.isOpen(c) {
+			continue
+		}
+		for len(s.open) >= openAtOnce {
+			i := slices.IndexFunc(s.open, func(o int32) bool { return o != x && o != y })
+			if i < 0 {
+				break
+			}
+			s.close(s.open[i], true)
+		}
+		s.open = append(s.open, c)
+		s.openings++
+		opened = append(opened, s.names[c])
+	}
+	return opened
+}
+
+// shut closes the connectors that are finished.
+func (s *scheduler) shut() {
+	for _, c := range slices.Clone(s.open) {
+		if s.left[c] == 0 {
+			s.close(c, false)
+		}
+	}
+}

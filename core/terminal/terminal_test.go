@@ -1,0 +1,91 @@
+package terminal_test
+
+import (
+	"strings"
+	"testing"
+
+	"draxel/core/size"
+	"draxel/core/terminal"
+)
+
+var sealed = terminal.Seat{Family: "s15", Blade: 1.5, Gender: terminal.Female, Sealing: terminal.WireSeal, Plating: "tin"}
+
+func with(change func(*terminal.Seat)) terminal.Seat {
+	s := sealed
+	change(&s)
+	return s
+}
+
+func TestWhatBecomesOfATerminal(t *testing.T) {
+	for _, c := range []struct {
+		name     string
+		from, to terminal.Seat
+		wire     size.Section
+		want     terminal.Verdict
+		why      string
+		parts    string
+	}{
+		{"the same", sealed, sealed, 0.75, terminal.Travels, "same terminal", "pick"},
+		{"not known", terminal.Seat{}, sealed, 0.75, terminal.Unknown, "not known", ""},
+		{"another family", with(func(s *terminal.Seat) { s.Family = "m15"; s.Sealing = terminal.Mat }), sealed, 0.75, terminal.Reterminated, "different families", "pick terminal crimper seal"},
+		{"wider", sealed, with(func(s *terminal.Seat) { s.Blade = 2.8 }), 0.75, terminal.Reterminated, "1.5 mm wide", "pick terminal crimper seal"},
+		{"wire too thin", sealed, with(func(s *terminal.Seat) { s.Blade = 6.3 }), 0.5, terminal.Pigtail, "No 6.3 mm terminal", "lead joint"},
+		{"male into female", sealed, with(func(s *terminal.Seat) { s.Gender = terminal.Male }), 0.75, terminal.Reterminated, "male ones", "pick terminal crimper seal"},
+		{"gold against tin", sealed, with(func(s *terminal.Seat) { s.Plating = "gold" }), 0.75, terminal.Reterminated, "unlike metals", "pick terminal crimper seal"},
+		{"no seal on the wire", with(func(s *terminal.Seat) { s.Sealing = terminal.Mat }), sealed, 0.75, terminal.Reterminated, "before the crimp", "pick terminal crimper seal"},
+		{"a seal too many", sealed, with(func(s *terminal.Seat) { s.Sealing = terminal.Mat }), 0.75, terminal.Travels, "", "pick"},
+		{"pulled to seat", with(func(s *terminal.Seat) { s.Release = terminal.PullToSeat }), sealed, 0.75, terminal.Reterminated, "mating face", "terminal crimper seal"},
+		{"over-moulded", with(func(s *terminal.Seat) { s.Ends = terminal.Moulded }), sealed, 0.75, terminal.Pigtail, "over-moulded", "lead joint"},
+		{"pierced", with(func(s *terminal.Seat) { s.Ends = terminal.Pierced }), terminal.Seat{}, 0, terminal.Pigtail, "insulation-displacement", "lead joint"},
+		{"wire's size not known", sealed, with(func(s *terminal.Seat) { s.Blade = 2.8 }), 0, terminal.Reterminated, "", "pick terminal crimper seal"},
+	} {
+		f := terminal.Move(c.from, c.to, c.wire)
+		var parts []string
+		for _, p := range f.Parts {
+			parts = append(parts, string(p.Kind))
+		}
+		if f.Verdict != c.want || !strings.Contains(f.Why, c.why) || strings.Join(parts, " ") != c.parts {
+			t.Errorf("%s: %q, %s, parts %v; want %q, %q, %s", c.name, f.Verdict, f.Why, parts, c.want, c.why, c.parts)
+		}
+	}
+}
+
+// Each width has a terminal for every wire between its thinnest and its thickest.
+func TestGripsHaveNoHoles(t *testing.T) {
+	for _, b := range terminal.Blades() {
+		var last terminal.Grip
+		for wire := size.Section(0.1); wire < 20; wire += 0.01 {
+			g, ok := terminal.GripFor(b, wire)
+			if ok && (wire < g.Least || wire > g.Most) {
+				t.Errorf("%g mm: %v does not hold %v", b, g, wire)
+			}
+			if !ok && last.Most > 0 && wire < last.Most {
+				t.Errorf("%g mm: no terminal for %v", b, wire)
+			}
+			if ok {
+				last = g
+			}
+		}
+	}
+	if _, ok := terminal.GripFor(3.3, 1); ok {
+		t.Error("a width that nobody makes has a terminal")
+	}
+}
+
+func TestOutAndStoppers(t *testing.T) {
+	if got := terminal.Out(sealed); len(got) != 2 || got[0].Kind != terminal.Pick || got[1].Kind != terminal.Plug {
+		t.Errorf("out of a sealed cavity: %v", got)
+	}
+	if got := terminal.Out(with(func(s *terminal.Seat) { s.Sealing = terminal.Unsealed })); len(got) != 1 {
+		t.Errorf("out of an unsealed cavity: %v", got)
+	}
+	if got := terminal.Stopper(terminal.Seat{}); got != nil {
+		t.Errorf("a plug for a cavity of which nothing is known: %v", got)
+	}
+	if s := sealed.String(); s != "1.5 mm female, family s15, single-wire seal, tin" {
+		t.Errorf("described as %q", s)
+	}
+	if s := (terminal.Seat{}).String(); s != "terminal not known" {
+		t.Errorf("described as %q", s)
+	}
+}

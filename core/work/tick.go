@@ -1,0 +1,34 @@
+package work
+
+import (
+	"cmp"
+	"slices"
+
+	"draxel/core/harness"
+)
+
+// Tick is a step that has been carried out: the edits that were done, with who and when, so that it outlives a plan
+// that changes.
+type Tick struct {
+	Step    string         `json:"step"`
+	Edits   []harness.Edit `json:"edits"`
+	Text    string         `json:"text"`              // what the step said when it was done
+	Minutes float64        `json:"minutes,omitempty"` // how long it was reckoned to take
+	Spent   float64        `json:"spent,omitempty"`   // minutes that it took, where somebody's watch ran
+	Reason  string         `json:"reason,omitempty"`  // why the gate was passed though something was missing
+	Who     string         `json:"who,omitempty"`
+	When    int64          `json:"when,omitempty"`  // Unix milliseconds
+	Seq     int            `json:"seq,omitempty"`   // its place among steps ticked at once
+	Stage   string         `json:"stage,omitempty"` // "pin" where the sheet of Pin had it, empty where Thin's work did
+	Kind    string         `json:"kind,omitempty"`  // of a step of Pin
+	At      []harness.Ref  `json:"at,omitempty"`    // of a step of Pin: the cavity left, the cavity entered
+}
+
+// InOrder gives the ticks in the order in which they were made.
+func InOrder(ticks []Tick) []Tick {
+	ticks = slices.Clone(ticks)
+	slices.SortStableFunc(ticks, func(a, b Tick) int {
+		return cmp.Or(cmp.Compare(a.When, b.When), cmp.Compare(a.Seq, b.Seq), cmp.Compare(a.Step, b.Step))
+	})
+	return ticks
+}
