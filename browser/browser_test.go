@@ -99,7 +99,11 @@ func open(t testing.TB, path string, change ...func(*plan.Job)) *visit {
 			t.Fatal(err)
 		}
 	}
-	web := httptest.NewServer(server.New(server.Options{Store: s}).Handler())
+	draxel, err := server.New(server.Options{Store: s})
+	if err != nil {
+		t.Fatal(err)
+	}
+	web := httptest.NewServer(draxel.Handler())
 	v := &visit{t: t, url: web.URL}
 	window, err := chrome.Incognito()
 	if err != nil {

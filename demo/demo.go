@@ -43,6 +43,13 @@ func Jobs() ([]plan.Job, error) {
 		t.table.Cells = table.Cells
 		*t.into = &t.table
 	}
+	data, err := File("sorrel-refit/faces.json")
+	if err != nil {
+		return nil, fmt.Errorf("demo: %w", err)
+	}
+	if sorrel.Layouts, err = exchange.ReadFaces(data); err != nil {
+		return nil, fmt.Errorf("demo: faces: %w", err)
+	}
 	if err := describePackhorse(&packhorse); err != nil {
 		return nil, err
 	}

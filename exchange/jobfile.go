@@ -13,8 +13,9 @@ import (
 )
 
 // Format is the version of the job file that this Draxel writes. Older ones are read, newer ones refused. Format 2 added
-// the structure of the harness, readings, traces, photographs, and what Thin decides and has done.
-const Format = 2
+// the structure of the harness, readings, traces, photographs, and what Thin decides and has done; format 3 the faces of
+// connectors and what Pin's work notes.
+const Format = 3
 
 // JobFile is a whole job in one file: backup, sharing, bug report and test fixture at once.
 type JobFile struct {
@@ -90,6 +91,14 @@ func checkJob(j plan.Job) error {
 	}
 	if _, err := j.Facts(); err != nil {
 		return refuse("damaged-job", "the job file is damaged: %v", err)
+	}
+	for id, l := range j.Layouts {
+		if l == nil {
+			return refuse("damaged-job", "the job file is damaged: the face of %s is missing", id)
+		}
+		if err := l.Check(); err != nil {
+			return refuse("damaged-job", "the job file is damaged: the face of %s: %v", id, err)
+		}
 	}
 	for _, d := range j.Decisions {
 		if d.Side != match.From && d.Side != match.To {

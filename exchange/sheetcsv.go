@@ -24,6 +24,8 @@ func ProofLine(p plan.Proof) string {
 	switch {
 	case p.Reached && p.Steps == 0:
 		return "Nothing to do: the harness is as the decisions want it."
+	case p.Partial:
+		return fmt.Sprintf("Draxel carried these %d steps out on the model, but they do not lead all the way: some moves run in a circle that cannot begin with so little in hand. See the findings.", p.Steps)
 	case p.Reached:
 		return fmt.Sprintf("Draxel carried these %d steps out on the model of the harness and reached the wanted harness.", p.Steps)
 	case p.Fault != "":

@@ -5,15 +5,9 @@ import (
 	"fmt"
 	"io"
 	"slices"
-	"strings"
 	"time"
 
 	"codeberg.org/go-pdf/fpdf"
-
-	"draxel/core/face"
-	"draxel/core/harness"
-	"draxel/core/pin"
-	"draxel/core/plan"
 )
 
 //go:embed fonts/DejaVuSans.ttf
@@ -68,8 +62,11 @@ func WriteSheetPDF(w io.Writer, s Sheet) error {
 	pdf.AddPage()
 	p.head()
 	p.list("Before you begin", before)
+	p.parts()
 	p.faces()
 	p.steps()
+	p.list("Joints made by these moves", jointLines(s.Plan))
+	p.list("To be changed in the unit's settings", s.Plan.Pin.Settings)
 	p.list("When the last step is ticked", after)
 	if err := pdf.Output(w); err != nil {
 		return fmt.Errorf("write sheet: %w", err)
@@ -116,6 +113,7 @@ func (p *page) head() {
 	p.Rect(margin, y, inner, p.GetY()-y+2, "D")
 	p.SetLineWidth(0.2)
 	p.Ln(3)
+	p.text(9, "", Figures(p.s.Plan), 4.5)
 	if open := OpenLine(p.s.Plan); open != "" {
 		p.text(9.5, "B", open, 4.8)
 	} else {
@@ -125,6 +123,9 @@ func (p *page) head() {
 }
 
 func (p *page) list(title string, lines []string) {
+	if len(lines) == 0 {
+		return
+	}
 	p.room(8 + 9*float64(len(lines)))
 	p.text(11, "B", title, 6)
 	for _, l := range lines {
@@ -134,151 +135,4 @@ func (p *page) list(title string, lines []string) {
 		p.MultiCell(inner-6, 4.6, l, "", "L", false)
 	}
 	p.Ln(3)
-}
-
-// faces draws the housings that the steps touch, from the wire side, each cavity with its name; a filled corner marks the
-// cavities that a step enters or leaves.
-func (p *page) faces() {
-	touched := map[harness.Ref]bool{}
-	for _, s := range p.s.Plan.Steps {
-		touched[s.From], touched[s.To] = true, true
-	}
-	for _, c := range p.s.Plan.Housings {
-		face := c.Face(face.WireSide)
-		uses := false
-		for _, n := range c.Cavities {
-			uses = uses || touched[harness.Ref{Connector: c.ID, Cavity: n}]
-		}
-		if !uses {
-			continue
-		}
-		cell := min(9.5, inner/float64(len(face[0])))
-		p.room(12 + 7*float64(len(face)))
-		note := "seen from the wire side, lock up; a black corner marks a cavity that a step leaves or enters"
-		if c.Assumed {
-			note += "; how the rows lie is assumed: check the moulded numbers"
-		}
-		p.text(9, "B", fmt.Sprintf("Plug %s, %d-way", c.Name, c.Ways()), 4.5)
-		p.text(8, "", note, 4)
-		p.Rect(margin+cell*float64(len(face[0]))/2-8, p.GetY()+0.5, 16, 2, "D")
-		p.Ln(2.5)
-		for _, row := range face {
-			y := p.GetY()
-			for i, name := range row {
-				x := margin + float64(i)*cell
-				p.Rect(x, y, cell, 6.5, "D")
-				if touched[harness.Ref{Connector: c.ID, Cavity: name}] {
-					p.Polygon([]fpdf.PointType{{X: x, Y: y}, {X: x + 2, Y: y}, {X: x, Y: y + 2}}, "F")
-				}
-				p.SetXY(x, y+0.6)
-				p.SetFont("mono", "B", 7.5)
-				p.CellFormat(cell, 5.6, name, "", 0, "C", false, 0, "")
-			}
-			p.SetXY(margin, y+6.5)
-		}
-		p.Ln(3)
-	}
-}
-
-var kindWords = map[pin.Kind]string{pin.Move: "move", pin.Pull: "pull, waits", pin.Seat: "seat", pin.Out: "goes", pin.Hold: "hold", pin.New: "new wire", pin.Seal: "plug"}
-
-func (p *page) steps() {
-	if len(p.s.Plan.Steps) == 0 {
-		return
-	}
-	p.room(40)
-	p.stepHead()
-	for i, s := range p.s.Plan.Steps {
-		if p.room(p.stepHeight(s)) {
-			p.stepHead()
-		}
-		p.step(i+1, s)
-	}
-	p.Ln(4)
-}
-
-func (p *page) stepHead() {
-	p.SetFont("text", "B", 8)
-	for _, c := range []struct {
-		width float64
-		name  string
-	}{{16, "step"}, {40, "from → to"}, {78, "do"}, {48, "wire"}} {
-		p.CellFormat(c.width, 5, c.name, "B", 0, "L", false, 0, "")
-	}
-	p.Ln(6)
-}
-
-func (p *page) stepHeight(s plan.Step) float64 {
-	p.SetFont("text", "", 9)
-	lines := len(p.SplitText(s.Text, 76))
-	p.SetFont("text", "", 7.5)
-	why := s.Why
-	if s.Hand != "" {
-		why += " In hand"
-	}
-	lines += len(p.SplitText(why+" ", 76))
-	function := min(2, len(p.SplitText(s.Wire.Function, 47)))
-	return max(9.5, 4.4*float64(lines)+2.5, 6.5+3.5*float64(function))
-}
-
-func (p *page) step(n int, s plan.Step) {
-	y, h := p.GetY(), p.stepHeight(s)
-	p.Rect(margin, y+0.8, 4, 4, "D")
-	p.SetXY(margin+5, y)
-	p.SetFont("mono", "B", 11)
-	p.CellFormat(11, 5.5, fmt.Sprint(n), "", 0, "L", false, 0, "")
-	p.SetFont("mono", "B", 11.5)
-	p.CellFormat(40, 5.5, arrow(s), "", 0, "L", false, 0, "")
-	p.SetXY(margin+16, y+5)
-	p.SetFont("text", "", 7.5)
-	p.CellFormat(40, 3.6, kindWords[s.Kind], "", 0, "L", false, 0, "")
-	p.SetXY(margin+56, y+0.4)
-	p.SetFont("text", "", 9)
-	p.MultiCell(77, 4.4, s.Text, "", "L", false)
-	p.SetX(margin + 56)
-	p.SetFont("text", "", 7.5)
-	why := s.Why
-	if s.Hand != "" && s.Kind != pin.Pull {
-		why = strings.TrimSpace(why + fmt.Sprintf(" In hand: %s.", s.Hand))
-	}
-	p.MultiCell(77, 3.8, why, "", "L", false)
-	p.wire(s, y)
-	p.SetXY(margin, y+h)
-	p.SetDrawColor(170, 170, 170)
-	p.Line(margin, y+h-0.8, margin+inner, y+h-0.8)
-	p.SetDrawColor(0, 0, 0)
-}
-
-func arrow(s plan.Step) string {
-	from, to := s.From.String(), s.To.String()
-	switch {
-	case from == "":
-		return "→ " + to
-	case to == "":
-		return from + " → out"
-	}
-	return from + " → " + to
-}
-
-func (p *page) wire(s plan.Step, y float64) {
-	if s.Wire.Ref.Cavity == "" {
-		return
-	}
-	p.SetXY(margin+134, y)
-	p.SetFont("mono", "B", 9.5)
-	label := s.Wire.Colour.String()
-	if s.Kind == pin.New {
-		label = "new " + label
-	}
-	if s.Wire.Circuit != "" {
-		label += " · " + s.Wire.Circuit
-	}
-	p.CellFormat(48, 5, label, "", 0, "L", false, 0, "")
-	p.SetXY(margin+134, y+4.6)
-	p.SetFont("text", "", 7.5)
-	lines := p.SplitText(s.Wire.Function, 47)
-	for _, line := range lines[:min(2, len(lines))] {
-		p.SetX(margin + 134)
-		p.CellFormat(48, 3.5, line, "", 1, "L", false, 0, "")
-	}
 }

@@ -143,11 +143,11 @@ func TestTheSheetOfAJoinedKind(t *testing.T) {
 		t.Errorf("%d steps, %+v, %q", len(v.Steps), v.Proof, v.Open)
 	}
 	seen := map[harness.Ref]bool{}
-	for _, row := range v.Wires {
-		if seen[row.Ref] {
-			t.Errorf("%s stands twice", row.Ref)
+	for _, w := range v.Wires {
+		if seen[w.At] {
+			t.Errorf("%s stands twice", w.At)
 		}
-		seen[row.Ref] = true
+		seen[w.At] = true
 	}
 	for _, s := range v.Steps {
 		if s.From != (harness.Ref{}) && !seen[s.From] {

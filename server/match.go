@@ -21,7 +21,7 @@ func (s *Server) showMatch(c *gin.Context) error {
 	}
 	m := j.plan.Match
 	v := MatchView{Revision: j.Revision, Joins: !j.Job.Kind.MovesTerminals(), From: j.facts.From, To: j.facts.To, Kept: j.facts.Kept, Lines: m.Lines, Wants: m.Wants,
-		Totals: j.plan.Totals, Findings: j.plan.Findings, Decisions: j.Job.Decisions}
+		Totals: j.plan.Totals, Findings: j.plan.Findings, Decisions: j.Job.Decisions, FromFaces: facesOf(j.facts.From.Connectors), ToFaces: facesOf(j.facts.To.Connectors)}
 	for _, p := range []*harness.Pinout{&v.From, &v.To} {
 		if p.Rows == nil {
 			p.Rows, p.Connectors = []harness.Row{}, []harness.Connector{}
@@ -124,7 +124,7 @@ func decision(j *computed, r DecideRequest) (match.Decision, error) {
 	if !ok {
 		return d, problem(http.StatusUnprocessableEntity, "no-such-row", fmt.Sprintf("There is no row for %s.", r.At), "/at")
 	}
-	if (r.Side == match.To) != (r.Action == Empty) && r.Action != Reopen {
+	if aboutTo := r.Action == Empty || r.Action == BranchOf; (r.Side == match.To) != aboutTo && r.Action != Reopen {
 		return d, problem(http.StatusUnprocessableEntity, "wrong-side", "That cannot be decided about this side.", "/action")
 	}
 	switch r.Action {
@@ -146,6 +146,12 @@ func decision(j *computed, r DecideRequest) (match.Decision, error) {
 			return d, problem(http.StatusUnprocessableEntity, "no-source", "Say what it is fed from: battery, ignition, ground or switch.", "/source")
 		}
 		d.Choice, d.Source = match.Sourced, r.Source
+	case JoinTo:
+		d.Choice, d.To = match.Joined, r.To
+		return d, checkJoint(j, row, r.To, match.To)
+	case BranchOf:
+		d.Choice, d.Of = match.Branch, r.To
+		return d, checkJoint(j, row, r.To, match.From)
 	case Empty:
 		if r.Reason == "" {
 			return d, problem(http.StatusUnprocessableEntity, "no-reason", "Give the reason why this cavity stays empty.", "/reason")
@@ -175,6 +181,21 @@ func checkPair(j *computed, from harness.Row, to harness.Ref) error {
 		if d.Choice == match.Vacant && d.At == to {
 			return problem(http.StatusConflict, "cavity-taken", fmt.Sprintf("%s is left empty on purpose. Reopen that first.", to), "/to")
 		}
+	}
+	return nil
+}
+
+// checkJoint refuses a joint with the wire of a cavity of the other side that must not be.
+func checkJoint(j *computed, row harness.Row, with harness.Ref, side match.Side) error {
+	other, ok := j.facts.From.Row(with)
+	if side == match.To {
+		other, ok = j.facts.To.Row(with)
+	}
+	if !ok || other.Empty {
+		return problem(http.StatusUnprocessableEntity, "no-such-row", fmt.Sprintf("There is no wire in %s to join to.", with), "/to")
+	}
+	if why, never := match.NeverJoin(row.Signal, other.Signal); never {
+		return problem(http.StatusUnprocessableEntity, "vetoed", fmt.Sprintf("%s and %s must not share a wire: %s.", row.Ref, with, why), "/to")
 	}
 	return nil
 }

@@ -2,7 +2,8 @@
 //
 // Each stage has one file of handlers. Replies are computed from the job at its revision and kept until the job changes;
 // nothing that is computed is stored. Errors are problem details (RFC 9457) with a stable code. The server is made for
-// the loopback interface: it answers no other host's name and takes writes from its own pages alone.
+// the loopback interface: it answers no other host's name and takes writes from its own pages alone. Where the local network
+// is let in, every other device must bring the passcode before it sees anything of a job.
 package server
 
 import (
@@ -29,20 +30,22 @@ type Server struct {
 	cache   cache
 	loading singleflight.Group
 	events  hub
+	access  *access // nil: this machine alone
 
 	unpacking sync.Mutex // a photograph is unpacked one at a time
 }
 
-// Options are what a server is made with; Now and NewID may be nil.
+// Options are what a server is made with; Now, NewID and Lan may be nil.
 type Options struct {
 	Store *store.Store
 	Log   *slog.Logger
 	Now   func() time.Time
 	NewID func() string
+	Lan   *Lan // nil: other devices are not let in
 }
 
-// New gives a server over the store.
-func New(o Options) *Server {
+// New gives a server over the store. It fails on a passcode that is too short to be one.
+func New(o Options) (*Server, error) {
 	s := &Server{store: o.Store, log: o.Log, now: o.Now, newID: o.NewID}
 	if s.now == nil {
 		s.now = time.Now
@@ -54,7 +57,12 @@ func New(o Options) *Server {
 			return hex.EncodeToString(b[:])
 		}
 	}
-	return s
+	if o.Lan == nil {
+		return s, nil
+	}
+	var err error
+	s.access, err = newAccess(*o.Lan, s.now)
+	return s, err
 }
 
 // Handler gives the whole of it as an http.Handler.
@@ -62,10 +70,14 @@ func (s *Server) Handler() http.Handler {
 	gin.SetMode(gin.ReleaseMode)
 	r := gin.New()
 	r.UseRawPath, r.UnescapePathValues = true, true
-	r.Use(s.logged, s.recovered, guarded, secured)
+	r.Use(s.logged, s.recovered, s.guarded, secured)
 	api := r.Group("/api", noStore)
 	api.GET("/health", func(c *gin.Context) { c.JSON(http.StatusOK, gin.H{"ok": true}) })
+	api.POST("/pass", limited(1<<12), answer(s.bringPasscode))
+	api.Use(s.admitted)
 	api.GET("/kinds", answer(listKinds))
+	api.GET("/faces", answer(listFaces))
+	api.POST("/faces/preview", limited(1<<20), answer(s.previewFace))
 	api.GET("/jobs", answer(s.listJobs))
 	api.POST("/jobs", limited(1<<20), answer(s.createJob))
 	api.POST("/jobs/file", limited(maxUpload), answer(s.openJobFile))
@@ -119,6 +131,21 @@ func (s *Server) Handler() http.Handler {
 	job.PUT("/thin/bench", limited(1<<16), answer(s.putBench))
 
 	job.GET("/pin", answer(s.showPin))
+	job.POST("/pin/tick", limited(1<<20), answer(s.tickPin))
+	job.POST("/pin/otherwise", limited(1<<16), answer(s.otherwise))
+	job.POST("/pin/reports", limited(1<<16), answer(s.report))
+	job.POST("/pin/reports/:fact/settle", limited(1<<16), answer(s.settle))
+	job.POST("/pin/order", limited(1<<16), answer(s.wish))
+	job.POST("/pin/exchange", limited(1<<16), answer(s.exchangeOutputs))
+	job.PUT("/pin/have", limited(1<<18), answer(s.putHave))
+	job.PUT("/pin/faces/:connector", limited(1<<20), answer(s.putFace))
+	job.GET("/pin/faces.json", answer(s.saveFaces))
+	job.POST("/pin/faces", limited(maxUpload), answer(s.openFaces))
+	job.GET("/pin/check", answer(s.showCheck))
+	job.POST("/pin/check", limited(1<<16), answer(s.check))
+	job.GET("/bench", answer(s.showBench))
+	job.GET("/bench/link", answer(s.showLink))
+	job.GET("/bench/qr.png", answer(s.showQR))
 	job.GET("/pin/sheet.pdf", answer(s.sheetPDF))
 	job.GET("/pin/sheet.csv", answer(s.sheetCSV))
 

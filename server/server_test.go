@@ -26,13 +26,22 @@ type client struct {
 	changes int
 }
 
+func handler(t testing.TB, o server.Options) http.Handler {
+	t.Helper()
+	s, err := server.New(o)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return s.Handler()
+}
+
 func start(t testing.TB) *client {
 	t.Helper()
 	s, err := store.Open(t.Context(), t.TempDir(), time.Now)
 	if err != nil {
 		t.Fatal(err)
 	}
-	web := httptest.NewServer(server.New(server.Options{Store: s}).Handler())
+	web := httptest.NewServer(handler(t, server.Options{Store: s}))
 	t.Cleanup(func() {
 		web.CloseClientConnections()
 		web.Close()
@@ -210,7 +219,7 @@ func TestJobFileThereAndBack(t *testing.T) {
 	if !bytes.Equal(file, again) {
 		t.Error("a job file that was opened and saved is not the same")
 	}
-	for name, text := range map[string]string{"not-a-job": `[1,2]`, "newer-format": `{"format":3,"job":{}}`, "damaged-job": `{"format":1,"job":{"title":"x","kind":"burnt","donor":"","chassis":""}}`} {
+	for name, text := range map[string]string{"not-a-job": `[1,2]`, "newer-format": `{"format":99,"job":{}}`, "damaged-job": `{"format":1,"job":{"title":"x","kind":"burnt","donor":"","chassis":""}}`} {
 		status, reply, _ := c.do("POST", "/api/jobs/file", "application/json", strings.NewReader(text))
 		if _, code := decode[server.Done](c, status, reply); code != name {
 			t.Errorf("%s: got %q", name, code)

@@ -227,6 +227,9 @@ func (s *Server) putBench(c *gin.Context) error {
 			return problem(http.StatusUnprocessableEntity, "bad-number", "That is not a length or a time: "+name+".", "/bench/"+name)
 		}
 	}
+	if b.Hand != nil && (*b.Hand < 0 || *b.Hand > 9) {
+		return problem(http.StatusUnprocessableEntity, "bad-number", "In hand may be none to 9.", "/bench/hand")
+	}
 	return s.apply(c, change{id: r.ID, what: "bench", seen: r.Seen, bodies: map[string]any{store.SubjectBench: b}})
 }
 

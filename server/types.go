@@ -128,6 +128,8 @@ type MatchView struct {
 	Wants     []match.Want      `json:"wants"`
 	Totals    match.Totals      `json:"totals"`
 	Findings  []finding.Finding `json:"findings"`
+	FromFaces map[string]Face   `json:"fromFaces"`
+	ToFaces   map[string]Face   `json:"toFaces"`
 	Decisions []match.Decision  `json:"decisions"`
 }
 
@@ -154,8 +156,11 @@ const (
 	Reject Action = "reject" // does not go to the To cavity named
 	GoesAs Action = "goes"
 	Source Action = "source"
-	Empty  Action = "empty"  // a To cavity left empty on purpose; it wants a reason
-	Reopen Action = "reopen" // take the decision back
+	Empty  Action = "empty" // a To cavity left empty on purpose; it wants a reason
+
+	JoinTo   Action = "join"   // a From wire joined to the wire of a To cavity
+	BranchOf Action = "branch" // a To cavity served by a lead joined to a From wire
+	Reopen   Action = "reopen" // take the decision back
 )
 
 // DecideRequest decides one row.
@@ -175,21 +180,6 @@ type AcceptRequest struct {
 	ID    string  `json:"id"`
 	Seen  int64   `json:"seen"`
 	Above float64 `json:"above"` // 0.5 to 1
-}
-
-// PinView is the re-pin sheet.
-type PinView struct {
-	Revision int64               `json:"revision"`
-	Hash     string              `json:"hash"`
-	Moves    bool                `json:"moves"` // this kind of job moves terminals
-	Steps    []plan.Step         `json:"steps"`
-	Proof    plan.Proof          `json:"proof"`
-	Line     string              `json:"line"`           // the proof in one sentence
-	Open     string              `json:"open,omitempty"` // what the sheet leaves out
-	Housings []harness.Connector `json:"housings"`
-	Wires    []harness.Row       `json:"wires"` // the wires of the harness as found
-	Totals   match.Totals        `json:"totals"`
-	Findings []finding.Finding   `json:"findings"`
 }
 
 // JournalView is a job's latest changes, newest first.

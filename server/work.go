@@ -94,6 +94,9 @@ func (s *Server) tick(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
+	if known, err := s.again(c, r.ID); known || err != nil {
+		return err
+	}
 	return s.checked(c, func(j *computed) error {
 		switch {
 		case r.Outcome == "stuck":

@@ -14,8 +14,10 @@ import (
 
 	"github.com/jmoiron/sqlx"
 
+	"draxel/core/face"
 	"draxel/core/gather"
 	"draxel/core/harness"
+	"draxel/core/pin"
 	"draxel/core/plan"
 	"draxel/core/thin"
 	"draxel/core/work"
@@ -141,6 +143,17 @@ func TestAWholeHarnessComesBack(t *testing.T) {
 	j.Photos = []plan.Photo{{ID: "p1", Connector: "A"}}
 	j.Thin = []thin.Decision{{On: thin.Connector, ID: "A/1", Choice: thin.Goes, Reason: "why not"}, {On: thin.System, ID: "emissions", Choice: thin.Goes}}
 	j.Bench, j.Ticks = &b, []work.Tick{{Step: "c1", Edits: []harness.Edit{}, Text: "look"}}
+	at := func(c string) harness.Ref { return harness.Ref{Connector: "A/1", Cavity: c} }
+	l, err := face.Parse("2x3 sealed, 1.5 mm, family s15")
+	if err != nil {
+		t.Fatal(err)
+	}
+	j.Layouts = map[string]*face.Layout{"A/1": &l}
+	j.Wishes = []pin.Wish{{Step: "s2", Then: "s1"}}
+	j.Exchanges = []pin.Exchange{{A: at("1"), B: at("2"), Reason: "burnt"}}
+	j.Reports = []pin.Report{{ID: "x", What: pin.IsStuck, At: at("3")}}
+	j.Checks = []pin.Check{{At: at("1"), OK: true, Who: "Jo", When: 3}}
+	j.Have = map[string]bool{"pick": true}
 	id, err := s.Create(t.Context(), "whole", "r", "x", j, store.Picture{ID: "p1", Picture: []byte("x"), Thumb: []byte("y")})
 	if err != nil {
 		t.Fatal(err)

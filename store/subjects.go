@@ -6,9 +6,11 @@ import (
 	"slices"
 	"strings"
 
+	"draxel/core/face"
 	"draxel/core/gather"
 	"draxel/core/harness"
 	"draxel/core/match"
+	"draxel/core/pin"
 	"draxel/core/plan"
 	"draxel/core/thin"
 	"draxel/core/work"
@@ -22,6 +24,7 @@ const (
 	SubjectItems    = "items" // open items that are seen to
 	SubjectBefore   = "before"
 	SubjectBench    = "bench"
+	SubjectHave     = "have" // parts and tools that are there
 )
 
 // Beginnings of the names of subjects that a job can have many of.
@@ -35,6 +38,11 @@ const (
 	photos    = "photo/"
 	thinned   = "thin/"
 	ticks     = "tick/"
+	layouts   = "layout/"
+	wishes    = "wish/"
+	exchanges = "exchange/"
+	reports   = "report/"
+	checks    = "check/"
 )
 
 // SubjectTable names the table of a side.
@@ -78,11 +86,26 @@ func KindOf(name string) Kind {
 	switch kind, _, _ := strings.Cut(name, "/"); kind + "/" {
 	case decisions:
 		return MatchDecision
-	case thinned, ticks, SubjectBench + "/", SubjectItems + "/":
+	case thinned, ticks, SubjectBench + "/", SubjectItems + "/", SubjectHave + "/", wishes, exchanges, reports, checks:
 		return Other
 	}
 	return Fact
 }
+
+// SubjectLayout names the face of a connector of the model.
+func SubjectLayout(connector string) string { return layouts + connector }
+
+// SubjectWish names the wish about when a step of Pin is done.
+func SubjectWish(step string) string { return wishes + step }
+
+// SubjectExchange names the exchange of an output with another.
+func SubjectExchange(a harness.Ref) string { return exchanges + a.Connector + "/" + a.Cavity }
+
+// SubjectReport names a report of the bench.
+func SubjectReport(id string) string { return reports + id }
+
+// SubjectCheck names the second check of a cavity.
+func SubjectCheck(at harness.Ref) string { return checks + at.Connector + "/" + at.Cavity }
 
 // SubjectThin names a decision of Thin.
 func SubjectThin(on thin.Scope, id string) string { return thinned + string(on) + "/" + id }
@@ -101,8 +124,12 @@ func Subject(name string) string {
 	case thinned:
 		_, id, _ := strings.Cut(rest, "/")
 		return id
-	case looked:
+	case looked, layouts:
 		return rest
+	case exchanges, checks:
+		if parts := strings.SplitN(rest, "/", 2); len(parts) == 2 {
+			return harness.Ref{Connector: parts[0], Cavity: parts[1]}.String()
+		}
 	case sheets:
 		return "the list of " + rest
 	}
@@ -120,6 +147,22 @@ func jobPuts(j plan.Job) ([]Put, error) {
 	p.add(SubjectItems, j.Items, len(j.Items) > 0)
 	p.add(SubjectBefore, j.Before, j.Before != nil)
 	p.add(SubjectBench, j.Bench, j.Bench != nil)
+	p.add(SubjectHave, j.Have, len(j.Have) > 0)
+	for id, l := range j.Layouts {
+		p.add(SubjectLayout(id), l, l != nil)
+	}
+	for _, w := range j.Wishes {
+		p.add(SubjectWish(w.Step), w, true)
+	}
+	for _, x := range j.Exchanges {
+		p.add(SubjectExchange(x.A), x, true)
+	}
+	for _, r := range j.Reports {
+		p.add(SubjectReport(r.ID), r, true)
+	}
+	for _, c := range j.Checks {
+		p.add(SubjectCheck(c.At), c, true)
+	}
 	for _, d := range j.Decisions {
 		p.add(SubjectDecision(d.Side, d.At), d, true)
 	}
@@ -182,6 +225,8 @@ func (s *State) take(name string, body []byte) error {
 		return into(&j.Before)
 	case SubjectBench:
 		return into(&j.Bench)
+	case SubjectHave:
+		return into(&j.Have)
 	case SubjectTable(match.From):
 		return into(&j.From)
 	case SubjectTable(match.To):
@@ -201,6 +246,22 @@ func (s *State) take(name string, body []byte) error {
 		return one(body, &j.Thin)
 	case ticks:
 		return one(body, &j.Ticks)
+	case wishes:
+		return one(body, &j.Wishes)
+	case exchanges:
+		return one(body, &j.Exchanges)
+	case reports:
+		return one(body, &j.Reports)
+	case checks:
+		return one(body, &j.Checks)
+	case layouts:
+		if j.Layouts == nil {
+			j.Layouts = map[string]*face.Layout{}
+		}
+		var l face.Layout
+		err := into(&l)
+		j.Layouts[rest] = &l
+		return err
 	case sheets:
 		if j.Sheets == nil {
 			j.Sheets = map[gather.SheetKind]*gather.Sheet{}
@@ -255,6 +316,10 @@ func sort(j *plan.Job) {
 	slices.SortStableFunc(j.Photos, func(a, b plan.Photo) int {
 		return cmp.Or(strings.Compare(a.Connector, b.Connector), cmp.Compare(a.When, b.When))
 	})
+	slices.SortStableFunc(j.Wishes, func(a, b pin.Wish) int { return cmp.Compare(a.When, b.When) })
+	slices.SortStableFunc(j.Exchanges, func(a, b pin.Exchange) int { return cmp.Compare(a.When, b.When) })
+	slices.SortStableFunc(j.Reports, func(a, b pin.Report) int { return cmp.Compare(a.When, b.When) })
+	slices.SortStableFunc(j.Checks, func(a, b pin.Check) int { return harness.CompareRefs(a.At, b.At) })
 	slices.SortStableFunc(j.Ticks, func(a, b work.Tick) int {
 		return cmp.Or(cmp.Compare(a.When, b.When), cmp.Compare(a.Seq, b.Seq))
 	})

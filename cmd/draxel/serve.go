@@ -30,9 +30,7 @@ func defaultData() string {
 }
 
 func serveCommand() *cobra.Command {
-	var data string
-	var port int
-	var withDemo bool
+	var o serveOptions
 	c := &cobra.Command{
 		Use:   "serve",
 		Short: "Serve Draxel to a browser on this machine",
@@ -40,35 +38,73 @@ func serveCommand() *cobra.Command {
 		RunE: func(cmd *cobra.Command, _ []string) error {
 			ctx, stop := signal.NotifyContext(cmd.Context(), os.Interrupt, syscall.SIGTERM)
 			defer stop()
-			return serve(ctx, cmd, data, port, withDemo)
+			return serve(ctx, cmd, o)
 		},
 	}
-	c.Flags().StringVar(&data, "data", defaultData(), "folder for the jobs")
-	c.Flags().IntVar(&port, "port", 8321, "port on the loopback interface; 0 takes a free one")
-	c.Flags().BoolVar(&withDemo, "demo", false, "put the demonstration jobs in, where there is no job yet")
+	c.Flags().StringVar(&o.data, "data", defaultData(), "folder for the jobs")
+	c.Flags().IntVar(&o.port, "port", 8321, "port to listen on; 0 takes a free one")
+	c.Flags().BoolVar(&o.demo, "demo", false, "put the demonstration jobs in, where there is no job yet")
+	c.Flags().BoolVar(&o.lan, "lan", false, "let other devices of the local network in, for the passcode")
+	c.Flags().StringVar(&o.passcode, "passcode", os.Getenv(passcodeVariable), "what another device must give; or set "+passcodeVariable)
 	return c
 }
 
-func serve(ctx context.Context, cmd *cobra.Command, data string, port int, withDemo bool) (err error) {
-	s, err := store.Open(ctx, data, time.Now)
+// passcodeVariable names where the passcode is read from when it is not to stand in the shell's history.
+const passcodeVariable = "DRAXEL_PASSCODE"
+
+type serveOptions struct {
+	data, passcode string
+	port           int
+	demo, lan      bool
+}
+
+// listens gives the address to listen at, and what the server must know of the local network. Nobody but this machine is let
+// in without a passcode.
+func (o serveOptions) listens() (string, *server.Lan, error) {
+	if !o.lan {
+		return fmt.Sprintf("127.0.0.1:%d", o.port), nil, nil
+	}
+	if len(o.passcode) < server.LeastPasscode {
+		return "", nil, fmt.Errorf("--lan wants a passcode of at least %d characters: --passcode, or %s", server.LeastPasscode, passcodeVariable)
+	}
+	return fmt.Sprintf(":%d", o.port), &server.Lan{Passcode: o.passcode}, nil
+}
+
+func serve(ctx context.Context, cmd *cobra.Command, o serveOptions) (err error) {
+	address, lan, err := o.listens()
+	if err != nil {
+		return err
+	}
+	s, err := store.Open(ctx, o.data, time.Now)
 	if err != nil {
 		return err
 	}
 	defer func() { err = errors.Join(err, s.Close()) }()
-	if withDemo {
+	if o.demo {
 		if err := putDemo(ctx, s); err != nil {
 			return err
 		}
 	}
 	log := slog.New(slog.NewTextHandler(cmd.ErrOrStderr(), &slog.HandlerOptions{Level: slog.LevelWarn}))
 	var lc net.ListenConfig
-	listener, err := lc.Listen(ctx, "tcp", fmt.Sprintf("127.0.0.1:%d", port))
+	listener, err := lc.Listen(ctx, "tcp", address)
 	if err != nil {
 		return fmt.Errorf("listen: %w (another port: --port)", err)
 	}
-	web := &http.Server{Handler: server.New(server.Options{Store: s, Log: log}).Handler(), ReadHeaderTimeout: 10 * time.Second,
+	draxel, err := server.New(server.Options{Store: s, Log: log, Lan: lan})
+	if err != nil {
+		return errors.Join(err, listener.Close())
+	}
+	web := &http.Server{Handler: draxel.Handler(), ReadHeaderTimeout: 10 * time.Second,
 		BaseContext: func(net.Listener) context.Context { return ctx }}
-	fmt.Fprintf(cmd.OutOrStdout(), "Draxel is at http://%s — stop it with Ctrl-C\n", listener.Addr())
+	_, port, err := net.SplitHostPort(listener.Addr().String())
+	if err != nil {
+		return fmt.Errorf("listen: %w", err)
+	}
+	fmt.Fprintf(cmd.OutOrStdout(), "Draxel is at http://127.0.0.1:%s — stop it with Ctrl-C\n", port)
+	if lan != nil {
+		fmt.Fprintln(cmd.OutOrStdout(), "Other devices of the local network are let in for the passcode. What they send is not encrypted: use a network that you trust.")
+	}
 	failed := make(chan error, 1)
 	go func() { failed <- web.Serve(listener) }()
 	select {

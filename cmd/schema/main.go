@@ -20,6 +20,7 @@ import (
 	"draxel/core/pin"
 	"draxel/core/plan"
 	"draxel/core/size"
+	"draxel/core/terminal"
 	"draxel/core/thin"
 	"draxel/exchange"
 	"draxel/server"
@@ -64,6 +65,22 @@ type api struct {
 	TickRequest    server.TickRequest
 	BenchRequest   server.BenchRequest
 	Problem        server.Problem
+
+	PinTickRequest   server.PinTickRequest
+	OtherwiseRequest server.OtherwiseRequest
+	ReportRequest    server.ReportRequest
+	SettleRequest    server.SettleRequest
+	WishRequest      server.WishRequest
+	ExchangeRequest  server.ExchangeRequest
+	HaveRequest      server.HaveRequest
+	FaceRequest      server.FaceRequest
+	FacePreview      server.FacePreview
+	LibraryView      server.LibraryView
+	CheckView        server.CheckView
+	CheckRequest     server.CheckRequest
+	BenchView        server.BenchView
+	LinkView         server.LinkView
+	PassRequest      server.PassRequest
 }
 
 func main() {
@@ -71,7 +88,7 @@ func main() {
 	if len(os.Args) > 1 {
 		dir = os.Args[1]
 	}
-	for name, v := range map[string]any{"job.schema.json": exchange.JobFile{}, "api.schema.json": api{}} {
+	for name, v := range map[string]any{"job.schema.json": exchange.JobFile{}, "api.schema.json": api{}, "faces.schema.json": exchange.FacesFile{}} {
 		if err := write(filepath.Join(dir, name), v); err != nil {
 			fmt.Fprintln(os.Stderr, "schema:", err)
 			os.Exit(1)
@@ -92,24 +109,34 @@ func write(path string, v any) error {
 
 // enums gives the values of the string types that have a fixed set of them.
 var enums = map[reflect.Type][]any{
-	reflect.TypeFor[match.Verdict]():    list(match.Stays, match.Moves, match.MovesConnector, match.Goes, match.NeedsSource, match.Undecided, match.NeedsWire, match.LeftEmpty),
+	reflect.TypeFor[match.Verdict]():    list(match.Stays, match.Moves, match.MovesConnector, match.Goes, match.NeedsSource, match.Undecided, match.NeedsWire, match.LeftEmpty, match.Joins, match.Branches),
 	reflect.TypeFor[match.Side]():       list(match.From, match.To),
-	reflect.TypeFor[match.Choice]():     list(match.Open, match.Matched, match.Gone, match.Sourced, match.Vacant),
-	reflect.TypeFor[server.Action]():    list(server.Accept, server.Reject, server.GoesAs, server.Source, server.Empty, server.Reopen),
+	reflect.TypeFor[match.Choice]():     list(match.Open, match.Matched, match.Gone, match.Sourced, match.Vacant, match.Joined, match.Branch),
+	reflect.TypeFor[server.Action]():    list(server.Accept, server.Reject, server.GoesAs, server.Source, server.Empty, server.Reopen, server.JoinTo, server.BranchOf),
 	reflect.TypeFor[finding.Severity](): list(finding.Severities()...),
 	reflect.TypeFor[gather.Column]():    list(append(gather.Columns(), gather.Ignored)...),
 	reflect.TypeFor[colour.Habit]():     list(append(colour.Habits(), colour.Unknown)...),
 	reflect.TypeFor[colour.Shade]():     list(colour.Light, colour.Dark),
 	reflect.TypeFor[size.Unit]():        list(size.Square, size.Gauge, ""),
 	reflect.TypeFor[harness.Trust]():    list(exchange.Trusts()...),
-	reflect.TypeFor[face.Corner]():   list(face.TopLeft, face.TopRight),
-	reflect.TypeFor[pin.Kind]():         list(pin.Move, pin.Pull, pin.Seat, pin.Out, pin.Hold, pin.New, pin.Seal),
+	reflect.TypeFor[face.Corner]():      list(face.TopLeft, face.TopRight, face.BottomLeft, face.BottomRight, ""),
+	reflect.TypeFor[pin.Kind]():         list(pin.Move, pin.Pull, pin.Seat, pin.Out, pin.Hold, pin.New, pin.Seal, pin.Join, pin.Drop, pin.Unseal, pin.Close),
 	reflect.TypeFor[plan.Kind]():        kinds(),
 	reflect.TypeFor[gather.SheetKind](): list(gather.SheetKinds()...),
 	reflect.TypeFor[gather.Key]():       list(gather.Keys()...),
 	reflect.TypeFor[gather.Works]():     list(gather.NotTried, gather.DidWork, gather.DidNot, gather.NotFitted),
 	reflect.TypeFor[gather.State]():     list(gather.NotLooked, gather.Good, gather.Worn, gather.Broken),
 	reflect.TypeFor[gather.Saw]():       list(gather.GoesHere, gather.JoinsAt, gather.EndsOff, gather.AddedTo, gather.Differs, gather.Stuck, gather.NamedAs),
+	reflect.TypeFor[pin.What]():         list(pin.Whats()...),
+	reflect.TypeFor[face.View]():        list(face.WireSide, face.MatingFace),
+	reflect.TypeFor[face.Side]():        list(face.Top, face.Bottom, face.Left, face.Right, ""),
+	reflect.TypeFor[face.Secondary]():   list(face.NoLock, face.Comb, face.Wedge, face.Cover, face.Slide),
+	reflect.TypeFor[face.Style]():       list(face.Numbers, face.Letters, face.ThenSmall, face.AllLetters, face.ByHand),
+	reflect.TypeFor[terminal.Gender]():  list(terminal.Female, terminal.Male, ""),
+	reflect.TypeFor[terminal.Sealing](): list(terminal.Unsealed, terminal.Mat, terminal.WireSeal),
+	reflect.TypeFor[terminal.Release](): list(terminal.Rear, terminal.Front, terminal.PullToSeat, ""),
+	reflect.TypeFor[terminal.Ends]():    list(terminal.Crimped, terminal.Moulded, terminal.Pierced, terminal.Soldered),
+	reflect.TypeFor[terminal.Verdict](): list(terminal.Unknown, terminal.Travels, terminal.Reterminated, terminal.Pigtail),
 	reflect.TypeFor[thin.Scope]():       list(thin.System, thin.Module, thin.Connector, thin.Wire, thin.Joint),
 	reflect.TypeFor[thin.Choice]():      list(thin.Undecided, thin.Keep, thin.Goes),
 	reflect.TypeFor[thin.Fate]():        list(thin.Leave, thin.Trim, thin.Through, thin.Rejoin, thin.Dissolve),
@@ -165,6 +192,12 @@ func plainName(t reflect.Type) string {
 		return "Signal"
 	case "draxel/core/plan.Step":
 		return "SheetStep"
+	case "draxel/core/face.Layout":
+		return "FaceLayout"
+	case "draxel/core/pin.Order":
+		return "PartOrder"
+	case "draxel/core/face.Row":
+		return "FaceRow"
 	case "draxel/core/thin.Decision":
 		return "ThinMade"
 	case "draxel/core/thin.Step":

@@ -43,8 +43,8 @@ func Columns() []Column {
 
 // Layout is what a person says of a connector's housing.
 type Layout struct {
-	Ways  int            `json:"ways,omitempty"` // 0: as found
-	Rows  int            `json:"rows,omitempty"` // 0: as guessed
+	Ways  int         `json:"ways,omitempty"` // 0: as found
+	Rows  int         `json:"rows,omitempty"` // 0: as guessed
 	First face.Corner `json:"first,omitempty"`
 }
 

@@ -1,5 +1,7 @@
 package harness
 
+import "maps"
+
 // TerminalAt names the terminal that was found in a cavity.
 func TerminalAt(found Ref) TerminalID { return TerminalID("wire " + found.String()) }
 
@@ -37,6 +39,40 @@ func Empty(connectors []Connector, wires []Wire) *Bench {
 		}
 	}
 	return &Bench{h}
+}
+
+// With gives the harness with the cavities of further connectors, empty.
+func (h Harness) With(connectors []Connector) Harness {
+	h.cavities = maps.Clone(h.cavities)
+	for _, c := range connectors {
+		for _, n := range c.Cavities {
+			h.cavities[Ref{c.ID, n}] = true
+		}
+	}
+	return h
+}
+
+// Block fills a cavity for good, with a terminal that its wire was cut off.
+func (b *Bench) Block(at Ref) { b.h.stumps[at] = true }
+
+// Put makes a terminal that is somewhere: in a cavity, in hand, capped, parked, or joined to the wire of a cavity.
+func (b *Bench) Put(t TerminalID, p Place) {
+	label := p.Label
+	if label == "" {
+		label = p.At.String()
+	}
+	b.Must(Edit{Do: Add, Terminal: t, Label: label})
+	switch p.State {
+	case Seated:
+		b.Must(Edit{Do: Insert, Terminal: t, At: p.At})
+	case Capped:
+		b.Must(Edit{Do: Cap, Terminal: t, Label: p.Label})
+	case Parked:
+		b.Must(Edit{Do: Park, Terminal: t, Label: p.Label})
+	case Tied:
+		b.Must(Edit{Do: Tie, Terminal: t, At: p.At, Label: p.Label})
+	case Loose:
+	}
 }
 
 // Seat puts a new terminal into a cavity, unless it is there already.

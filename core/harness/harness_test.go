@@ -69,22 +69,58 @@ func TestApplyLeavesTheOldHarness(t *testing.T) {
 	}
 }
 
-func TestFaceIsMirrored(t *testing.T) {
-	c := harness.Connector{Cavities: harness.Numbered(7), Rows: 2, First: face.TopLeft}
-	wire, mating := fmt.Sprint(c.Face(face.WireSide)), fmt.Sprint(c.Face(face.MatingFace))
-	if wire != "[[1 2 3 4] [5 6 7]]" || mating != "[[4 3 2 1] [7 6 5]]" {
-		t.Errorf("wire side %s, mating face %s", wire, mating)
+// Without a layout a connector's cavities lie in even rows; a layout brings its own, and no cavity of the table is lost.
+func TestShapes(t *testing.T) {
+	c := harness.Connector{ID: "A", Cavities: harness.Numbered(7), Rows: 2, First: face.TopRight, Assumed: true}
+	d := c.Shape().Draw(face.WireSide)
+	if fmt.Sprint(d.Rows) != "[4 3]" || d.Cells[0].Name != "4" || d.Cells[6].Name != "5" {
+		t.Errorf("drawn as %v %+v", d.Rows, d.Cells)
 	}
-	c.First = face.TopRight
-	if got := fmt.Sprint(c.Face(face.WireSide)); got != "[[4 3 2 1] [7 6 5]]" {
-		t.Errorf("counted from the top right, the wire side is %s", got)
+	l, err := face.Parse("1x6 sealed, 1.5 mm, family s15")
+	if err != nil {
+		t.Fatal(err)
+	}
+	laid := c.Laid(&l)
+	if laid.Assumed || laid.Ways() != 7 || !laid.Has("7") || laid.Seat("3").Blade != 1.5 || laid.Seat("7").Known() || c.Seat("3").Known() {
+		t.Errorf("laid: %+v", laid)
 	}
 }
 
-// Lettered cavities usually skip I, O and Q (common practice).
-func TestLettered(t *testing.T) {
-	if got := strings.Join(face.Letters.Names(25), ""); got != "ABCDEFGHJKLMNPRSTUVWXYZAAAB" {
-		t.Errorf("letters %s", got)
+// What is done to an end outside its cavity: joined, taken up again, taken away, cut off.
+func TestEnds(t *testing.T) {
+	h := bench(t)
+	remove := harness.Edit{Do: harness.Remove, Terminal: "w1", At: at("1"), Label: "x"}
+	for _, c := range []struct {
+		name  string
+		edits []harness.Edit
+		fails string
+	}{
+		{"joined and taken up again", []harness.Edit{remove, {Do: harness.Tie, Terminal: "w1", At: at("2"), Label: "with A2"}, {Do: harness.Resume, Terminal: "w1", Label: "x"}, {Do: harness.Insert, Terminal: "w1", At: at("1")}}, ""},
+		{"joined to nothing", []harness.Edit{remove, {Do: harness.Tie, Terminal: "w1", At: at("99"), Label: "x"}}, "no cavity A99"},
+		{"joined in its cavity", []harness.Edit{{Do: harness.Tie, Terminal: "w1", At: at("2")}}, "not in hand"},
+		{"taken up in its cavity", []harness.Edit{{Do: harness.Resume, Terminal: "w1", Label: "x"}}, "not sealed off"},
+		{"taken up without a label", []harness.Edit{remove, {Do: harness.Cap, Terminal: "w1", Label: "goes"}, {Do: harness.Resume, Terminal: "w1"}}, "needs a label"},
+		{"taken away in its cavity", []harness.Edit{{Do: harness.Drop, Terminal: "w1"}}, "not in hand"},
+		{"unplugged without a plug", []harness.Edit{{Do: harness.Unplug, At: at("1")}}, "no plug"},
+		{"plugged and unplugged", []harness.Edit{remove, {Do: harness.Plug, At: at("1")}, {Do: harness.Unplug, At: at("1")}, {Do: harness.Insert, Terminal: "w1", At: at("1")}}, ""},
+		{"cut off another's", []harness.Edit{{Do: harness.Sever, Terminal: "w2", At: at("1"), Label: "x"}}, "not in A1"},
+		{"into a cavity with a stump", []harness.Edit{{Do: harness.Sever, Terminal: "w1", At: at("1"), Label: "x"}, {Do: harness.Insert, Terminal: "w1", At: at("1")}}, "cut off"},
+	} {
+		after, err := harness.Apply(h, c.edits...)
+		if (err == nil) != (c.fails == "") || err != nil && !strings.Contains(err.Error(), c.fails) {
+			t.Errorf("%s: %v, want %q", c.name, err, c.fails)
+		}
+		if d := harness.Differences(after, h); len(d) > 0 {
+			t.Errorf("%s: it is another harness: %v", c.name, d)
+		}
+	}
+	gone, err := harness.Apply(h, remove, harness.Edit{Do: harness.Drop, Terminal: "w1"})
+	if err != nil || gone.InHand() != 0 || len(harness.Differences(gone, h)) != 1 {
+		t.Errorf("taken away: %v, %v", err, harness.Differences(gone, h))
+	}
+	cut, err := harness.Apply(h, harness.Edit{Do: harness.Sever, Terminal: "w1", At: at("1"), Label: "x"})
+	if err != nil || !cut.Stump(at("1")) || cut.InHand() != 1 || len(harness.Differences(cut, h)) != 2 {
+		t.Errorf("cut off: %v, %v", err, harness.Differences(cut, h))
 	}
 }
 

@@ -16,13 +16,15 @@ const (
 // Choice is what a person decided about a row.
 type Choice string
 
-// The choices: the first three about a From row, the last about a To row.
+// The choices: the first five about a From row, the last two about a To row.
 const (
 	Open    Choice = ""       // nothing decided, though candidates may be rejected
 	Matched Choice = "match"  // goes to the To cavity named
 	Gone    Choice = "goes"   // not wanted any more
 	Sourced Choice = "source" // wanted, and fed from a source that the To side does not have
+	Joined  Choice = "joins"  // joined to the wire of the To cavity named, which serves for both
 	Vacant  Choice = "empty"  // the To cavity is left empty on purpose
+	Branch  Choice = "branch" // the To cavity is served by a lead joined to the From wire named
 )
 
 // Sources lists what a wire that needs a source can be fed from.
@@ -33,7 +35,8 @@ type Decision struct {
 	Side     Side          `json:"side"`
 	At       harness.Ref   `json:"at"`
 	Choice   Choice        `json:"choice,omitempty"`
-	To       harness.Ref   `json:"to,omitzero"`        // of Matched
+	To       harness.Ref   `json:"to,omitzero"`        // of Matched and Joined
+	Of       harness.Ref   `json:"of,omitzero"`        // of Branch: the From cavity whose wire it branches from
 	Source   string        `json:"source,omitempty"`   // of Sourced, one of Sources
 	Rejected []harness.Ref `json:"rejected,omitempty"` // To cavities that this From row does not go to
 	Reason   string        `json:"reason,omitempty"`
@@ -54,7 +57,8 @@ func (r *Result) index(decisions []Decision) {
 	for k := range decisions {
 		d := &decisions[k]
 		if d.Side == To {
-			if j, ok := r.toAt[d.At]; ok && d.Choice == Vacant {
+			_, there := r.fromAt[d.Of]
+			if j, ok := r.toAt[d.At]; ok && (d.Choice == Vacant || d.Choice == Branch && there) {
 				r.byTo[j], r.taken[j] = d, true
 			} else {
 				r.lost = append(r.lost, d)
@@ -70,6 +74,10 @@ func (r *Result) index(decisions []Decision) {
 			if j, ok := r.toAt[no]; ok {
 				r.rejected[pair{i, j}] = true
 			}
+		}
+		if _, ok := r.toAt[d.To]; d.Choice == Joined && !ok {
+			r.lost = append(r.lost, d)
+			continue
 		}
 		if d.Choice == Matched {
 			j, ok := r.toAt[d.To]

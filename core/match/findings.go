@@ -22,10 +22,12 @@ type Totals struct {
 	MovesConnector int  `json:"movesConnector"`
 	Goes           int  `json:"goes"`
 	NeedsSource    int  `json:"needsSource"`
+	Joins          int  `json:"joins"` // joined to the wire of a To cavity
 	Undecided      int  `json:"undecided"`
 	NeedsWire      int  `json:"needsWire"`
 	LeftEmpty      int  `json:"leftEmpty"`
-	Filled         int  `json:"filled"` // To rows that a From row fills, decided or offered
+	Branches       int  `json:"branches"` // served by a lead joined to a From wire
+	Filled         int  `json:"filled"`   // To rows that a From row fills, decided or offered
 	Reconciled     bool `json:"reconciled"`
 }
 
@@ -33,7 +35,7 @@ type Totals struct {
 func (r *Result) Totals() Totals {
 	t := Totals{From: len(r.from), To: len(r.to)}
 	filled := map[harness.Ref]bool{}
-	slots := map[Verdict]*int{Stays: &t.Stays, Moves: &t.Moves, MovesConnector: &t.MovesConnector, Goes: &t.Goes, NeedsSource: &t.NeedsSource,
+	slots := map[Verdict]*int{Stays: &t.Stays, Moves: &t.Moves, MovesConnector: &t.MovesConnector, Goes: &t.Goes, NeedsSource: &t.NeedsSource, Joins: &t.Joins, Branches: &t.Branches,
 		Undecided: &t.Undecided, NeedsWire: &t.NeedsWire, LeftEmpty: &t.LeftEmpty}
 	for _, l := range r.Lines {
 		*slots[l.Verdict]++
@@ -48,7 +50,7 @@ func (r *Result) Totals() Totals {
 		*slots[w.Verdict]++
 	}
 	t.Open, t.Filled = t.From-t.Decided, len(filled)
-	t.Reconciled = t.Stays+t.Moves+t.MovesConnector+t.Goes+t.NeedsSource+t.Undecided == t.From && t.Filled+t.NeedsWire+t.LeftEmpty == t.To
+	t.Reconciled = t.Stays+t.Moves+t.MovesConnector+t.Goes+t.NeedsSource+t.Joins+t.Undecided == t.From && t.Filled+t.NeedsWire+t.LeftEmpty+t.Branches == t.To
 	return t
 }
 
@@ -67,6 +69,7 @@ func (r *Result) Findings(from, to harness.Pinout) []finding.Finding {
 	out = append(out, cylinders(From, r.from)...)
 	out = append(out, cylinders(To, r.to)...)
 	out = append(out, r.mismatches()...)
+	out = append(out, r.joints()...)
 	out = append(out, unverified(From, from)...)
 	out = append(out, unverified(To, to)...)
 	out = append(out, leftAloneRows(From, r.from)...)
@@ -103,7 +106,7 @@ func (r *Result) lostDecisions() []finding.Finding {
 	var out []finding.Finding
 	for _, d := range r.lost {
 		about := d.At.String()
-		if d.Choice == Matched {
+		if d.Choice == Matched || d.Choice == Joined {
 			about += " to " + d.To.String()
 		}
 		out = append(out, finding.Finding{Code: "decision-lost", Severity: finding.Check, Side: string(d.Side), Subject: d.At.String(),

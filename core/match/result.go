@@ -12,16 +12,18 @@ import (
 // Verdict is what becomes of a row.
 type Verdict string
 
-// The verdicts. The first six are of From rows, the rest of To rows that no From row fills.
+// The verdicts. The first seven are of From rows, the rest of To rows that no From row fills.
 const (
 	Stays          Verdict = "stays"
 	Moves          Verdict = "moves"
 	MovesConnector Verdict = "moves-connector"
 	Goes           Verdict = "goes"
 	NeedsSource    Verdict = "needs-source"
+	Joins          Verdict = "joins" // the wire of a To cavity serves for this one too
 	Undecided      Verdict = "undecided"
 	NeedsWire      Verdict = "needs-wire"
 	LeftEmpty      Verdict = "left-empty"
+	Branches       Verdict = "branches" // a lead joined to a From wire serves it
 )
 
 // Candidate is a To cavity that a From row may go to.
@@ -49,7 +51,8 @@ type Want struct {
 	To      harness.Ref `json:"to"`
 	Verdict Verdict     `json:"verdict"`
 	Decided bool        `json:"decided"`
-	P       float64     `json:"p"` // that nothing here feeds it
+	P       float64     `json:"p"`           // that nothing here feeds it
+	Of      harness.Ref `json:"of,omitzero"` // of Branches: the From cavity whose wire serves it
 	Reason  string      `json:"reason,omitempty"`
 }
 
@@ -85,7 +88,7 @@ func (r *Result) conclude() {
 	r.Lines, r.Wants = make([]Line, 0, len(r.from)), []Want{}
 	for i := range r.from {
 		l := r.line(i, assigned[i])
-		if j, ok := r.toAt[l.To]; ok && l.Verdict != Undecided {
+		if j, ok := r.toAt[l.To]; ok && l.Verdict != Undecided && l.Verdict != Joins {
 			filled[j] = true
 		}
 		r.Lines = append(r.Lines, l)
@@ -97,6 +100,9 @@ func (r *Result) conclude() {
 		w := Want{To: row.Ref, Verdict: NeedsWire, P: round(max(0, 1-columnP[j]))}
 		if d := r.byTo[j]; d != nil {
 			w.Verdict, w.Decided, w.P, w.Reason = LeftEmpty, true, 1, d.Reason
+			if d.Choice == Branch {
+				w.Verdict, w.Of = Branches, d.Of
+			}
 		}
 		r.Wants = append(r.Wants, w)
 	}
@@ -116,6 +122,8 @@ func (r *Result) line(i, assigned int) Line {
 			l.To, l.Verdict = d.To, r.moveVerdict(row.Ref, d.To)
 		case Gone:
 			l.Verdict = Goes
+		case Joined:
+			l.To, l.Verdict = d.To, Joins
 		case Sourced:
 			l.Verdict, l.Source = NeedsSource, d.Source
 		}

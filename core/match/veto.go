@@ -137,3 +137,26 @@ func (rule ban) sentence(a, b *signal.Reading) string {
 }
 
 func resisted(r *signal.Reading) bool { return r.Device == "ballast" || r.Device == "ballastbypass" }
+
+// OutputKind gives the kind of output that a row of a unit is, and false where it is none or is not read well enough.
+// Outputs of one kind are built alike: a pulsed driver and one for a relay coil are low-side drivers.
+func OutputKind(r *signal.Reading) (signal.Role, bool) {
+	if familyOf(r.Role) != output || r.Sure < sureEnough {
+		return "", false
+	}
+	return outputKind(r.Role), true
+}
+
+// CannotExchange says why two outputs of a programmable unit cannot be exchanged for one another, empty where they can: only
+// within one kind of output.
+func CannotExchange(a, b *signal.Reading) string {
+	x, okA := OutputKind(a)
+	y, okB := OutputKind(b)
+	switch {
+	case !okA || !okB:
+		return "only outputs can be exchanged"
+	case x != y:
+		return fmt.Sprintf("one is a %s output, the other %s", x, y)
+	}
+	return ""
+}

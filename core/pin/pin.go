@@ -62,6 +62,26 @@ type Input struct {
 	Wishes      []Wish
 }
 
+// Decisions are what a person chose and noted for the moves.
+type Decisions struct {
+	Limit     int // how many terminals may be in hand
+	Wishes    []Wish
+	Exchanges []Exchange
+	Reports   []Report
+	Checks    []Check
+	Have      map[string]bool // parts that are there, by name
+}
+
+// Exchange is the exchange of two outputs of a programmable unit: what was wanted in A comes into B, and the other way
+// round. The unit's settings must be changed with it.
+type Exchange struct {
+	A      harness.Ref `json:"a"`
+	B      harness.Ref `json:"b"`
+	Reason string      `json:"reason,omitempty"`
+	Who    string      `json:"who,omitempty"`
+	When   int64       `json:"when,omitempty"` // Unix milliseconds
+}
+
 // State is how the work was left: what a plan that continues must know beside where the terminals are.
 type State struct {
 	Open    []string             // connectors whose lock is lifted, the one opened last at the end

@@ -4,10 +4,12 @@ import (
 	"fmt"
 	"slices"
 
+	"draxel/core/face"
 	"draxel/core/finding"
 	"draxel/core/gather"
 	"draxel/core/harness"
 	"draxel/core/match"
+	"draxel/core/pin"
 	"draxel/core/thin"
 	"draxel/core/work"
 )
@@ -56,6 +58,13 @@ type Job struct {
 	Thin     []thin.Decision                    `json:"thin,omitempty"`
 	Bench    *thin.Bench                        `json:"bench,omitempty"`
 	Ticks    []work.Tick                        `json:"ticks,omitempty"`
+
+	Layouts   map[string]*face.Layout `json:"layouts,omitempty"` // by connector of the model: what its face is like
+	Wishes    []pin.Wish              `json:"wishes,omitempty"`
+	Exchanges []pin.Exchange          `json:"exchanges,omitempty"`
+	Reports   []pin.Report            `json:"reports,omitempty"`
+	Checks    []pin.Check             `json:"checks,omitempty"`
+	Have      map[string]bool         `json:"have,omitempty"` // parts and tools that are there
 }
 
 // Photo is a picture of a connector; the picture itself is kept beside the job.
@@ -102,9 +111,11 @@ func (j Job) Facts() (Facts, error) {
 		}
 		f.Findings = append(f.Findings, gather.CheckBefore(b, j.Looked)...)
 	}
+	f.wear(j.Layouts)
 	if err := f.lay(j); err != nil {
 		return f, err
 	}
+	f.wearLoom(j.Layouts)
 	f.Records = j.records()
 	return f, nil
 }
@@ -196,6 +207,10 @@ func (j Job) Chosen() Decisions {
 	d.Bench.School = j.Kind.School()
 	if j.Bench != nil {
 		d.Bench = *j.Bench
+	}
+	d.Pin = pin.Decisions{Limit: 1, Wishes: j.Wishes, Exchanges: j.Exchanges, Reports: j.Reports, Checks: j.Checks, Have: j.Have}
+	if d.Bench.Hand != nil {
+		d.Pin.Limit = *d.Bench.Hand
 	}
 	return d
 }

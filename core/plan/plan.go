@@ -34,6 +34,7 @@ type Decisions struct {
 	Thin  []thin.Decision
 	Bench thin.Bench
 	Ticks []work.Tick // what has been carried out
+	Pin   pin.Decisions
 }
 
 // Plan is everything that follows from facts and decisions.
@@ -47,11 +48,13 @@ type Plan struct {
 	Withheld int                 // decided moves and new wires left off the steps, since an undecided wire holds a cavity
 	Housings []harness.Connector // the connectors of the model: From's, and To's that are new
 	Thin     Thinning
+	Pin      Pinning
 }
 
 // Step is a step of the re-pin sheet with what tells its wire from others.
 type Step struct {
 	pin.Step
+	pin.Advice
 	Wire harness.Row `json:"wire"` // the wire's row; for a new wire the To row
 	Goal harness.Row `json:"goal"` // the To row that it fills, zero when it fills none
 }
@@ -77,35 +80,11 @@ func Follow(f Facts, d Decisions, crosswalk *match.Result) Plan {
 	p.Totals = p.Match.Totals()
 	p.Findings = append(slices.Clone(f.Findings), p.Match.Findings(f.From, f.To)...)
 	p.decideThin(f, d)
-	m := build(f, p.Match, p.Thin.Result.Extract)
+	m := build(f, d, p.Match, p.Thin.Result.Extract)
 	p.Housings, p.Withheld = m.housings, m.withheld
 	p.Findings = append(p.Findings, m.findings...)
-	p.steps(m)
-	p.workThin(f, d)
+	p.steps(m, d.Pin)
+	p.workThin(f, d, m)
 	finding.Sort(p.Findings)
 	return p
-}
-
-func (p *Plan) steps(m *model) {
-	p.Steps = []Step{}
-	moves, err := pin.Plan(m.now, m.wanted)
-	if err != nil {
-		p.Proof.Fault = err.Error()
-		return
-	}
-	all := make([]work.Step, len(moves))
-	for i, s := range moves {
-		all[i] = s.Step
-		w := m.wires[s.Terminal]
-		p.Steps = append(p.Steps, Step{Step: s, Wire: w.row, Goal: w.goal})
-	}
-	p.Proof.Steps = len(all)
-	end, inHand, err := work.Run(m.now, all)
-	if err != nil {
-		p.Proof.Fault = err.Error()
-		return
-	}
-	p.Proof.InHand = inHand
-	p.Proof.Differences = harness.Differences(end, m.wanted)
-	p.Proof.Reached = len(p.Proof.Differences) == 0
 }

@@ -160,6 +160,14 @@ func (m *model) rowOf(e thin.Extraction) harness.Row {
 	return harness.Row{Ref: e.At}
 }
 
+// RowOf describes a wire as a pinout's row would, at the first of its ends that is in a cavity.
+func RowOf(w *harness.Wire) harness.Row {
+	if w.Ends[0].At == (harness.Ref{}) {
+		return rowOfWire(w, w.Ends[1].At)
+	}
+	return rowOfWire(w, w.Ends[0].At)
+}
+
 func rowOfWire(w *harness.Wire, at harness.Ref) harness.Row {
 	return harness.Row{Ref: at, Colour: w.Colour, Circuit: w.Circuit, Function: w.Function, Signal: w.Signal, Size: w.Size}
 }
@@ -194,14 +202,14 @@ func (p *Plan) Wires(f Facts) []harness.Row {
 
 // workThin puts Pin's extractions where the work needs them, carries out what has been ticked, and proves the rest on
 // the model of the harness as it is now.
-func (p *Plan) workThin(f Facts, d Decisions) {
+func (p *Plan) workThin(f Facts, d Decisions, m *model) {
 	t := &p.Thin
-	t.Steps = p.withExtractions(d.Bench.Rates.Extract)
+	t.Steps = p.withExtractions(d.Bench.Rates.Extract, d.Ticks)
 	planned := make([]work.Step, len(t.Steps))
 	for i, s := range t.Steps {
 		planned[i] = s.Step
 	}
-	found := f.Laid.Loom.Found()
+	found := m.foundWhole(&f.Laid.Loom)
 	t.Progress = t.Result.Progress(found, d.Ticks, planned)
 	t.Steps = append(t.Steps, t.Progress.Mends...)
 	p.Findings = append(p.Findings, t.Progress.Findings...)
@@ -221,17 +229,29 @@ func (p *Plan) workThin(f Facts, d Decisions) {
 	case len(t.Progress.Findings)+len(t.Progress.Mends) > 0:
 		t.Proof.Reached, t.Proof.Partial = true, true
 	default:
-		t.Proof.Differences = harness.Differences(end, t.Result.Wanted())
+		t.Proof.Differences = harness.CopperDifferences(end, t.Result.Wanted(), m.notMoved)
 		t.Proof.Reached = len(t.Proof.Differences) == 0
 	}
 }
 
 // withExtractions puts each terminal that Pin pulls for a wire that goes before the step that lets the wire fall out.
-func (p *Plan) withExtractions(minutes float64) []thin.Step {
-	pulls := map[harness.TerminalID]*Step{}
+func (p *Plan) withExtractions(minutes float64, ticks []work.Tick) []thin.Step {
+	type step struct {
+		id, text string
+		edits    []harness.Edit
+		from     harness.Ref
+	}
+	pulls := map[harness.TerminalID]*step{}
 	for i := range p.Steps {
-		if t := p.Steps[i].Terminal; t != "" && pulls[t] == nil {
-			pulls[t] = &p.Steps[i]
+		if s := &p.Steps[i]; s.Terminal != "" && pulls[s.Terminal] == nil {
+			pulls[s.Terminal] = &step{s.ID, s.Text, s.Edits, s.From}
+		}
+	}
+	for _, t := range ticks { // what was pulled already is not on the sheet any more
+		for _, e := range t.Edits {
+			if e.Do == harness.Remove && pulls[e.Terminal] == nil {
+				pulls[e.Terminal] = &step{t.Step, t.Text, t.Edits, e.At}
+			}
 		}
 	}
 	out := make([]thin.Step, 0, len(p.Thin.Result.Steps)+len(p.Thin.Result.Extract))
@@ -242,13 +262,13 @@ func (p *Plan) withExtractions(minutes float64) []thin.Step {
 			if pull == nil {
 				continue
 			}
-			s.Needs = append(slices.Clone(s.Needs), pull.ID)
+			s.Needs = append(slices.Clone(s.Needs), pull.id)
 			if put[term] {
 				continue
 			}
 			put[term] = true
-			out = append(out, thin.Step{Step: work.Step{ID: pull.ID, Edits: pull.Edits}, Kind: thin.PullOut, System: s.System, Wires: s.Wires, At: []harness.Ref{pull.From},
-				Text: pull.Text, Why: "This step is on the re-pin sheet too.", Minutes: minutes})
+			out = append(out, thin.Step{Step: work.Step{ID: pull.id, Edits: pull.edits}, Kind: thin.PullOut, System: s.System, Wires: s.Wires, At: []harness.Ref{pull.from},
+				Text: pull.text, Why: "This step is on the re-pin sheet too.", Minutes: minutes})
 		}
 		out = append(out, s)
 	}

@@ -35,7 +35,7 @@ func (r *Result) Progress(found harness.Harness, ticks []work.Tick, planned []wo
 			p.find("tick-lost", finding.Wrong, t, "The facts have changed since: look at the harness, and take the tick back if it was not done.", "It was ticked that %q, but on the harness as it is known now that cannot be done: %v.", t.Text, err)
 			continue
 		}
-		if !inPlan[t.Step] && len(t.Edits) > 0 {
+		if !inPlan[t.Step] && len(t.Edits) > 0 && t.Stage == "" { // Pin goes on from wherever its terminals are
 			strays = append(strays, t)
 		}
 	}

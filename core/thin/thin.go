@@ -32,6 +32,7 @@ type Bench struct {
 	Rates  Rates   `json:"rates"`           // minutes
 	Usable float64 `json:"usable"`          // mm, from which a piece is worth keeping
 	Worked float64 `json:"worked,omitzero"` // minutes logged so far, 0 where nothing was
+	Hand   *int    `json:"hand,omitempty"`  // how many terminals may be in hand between two steps; nil: 1
 }
 
 // Standard gives the settings that a job begins with: common practice, no source.

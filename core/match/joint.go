@@ -1,0 +1,64 @@
+package match
+
+import (
+	"fmt"
+
+	"draxel/core/finding"
+	"draxel/core/harness"
+	"draxel/core/signal"
+)
+
+// NeverJoin says whether two wires must never be joined to one, and why in one sentence: what Veto forbids, and two
+// different outputs or inputs, which would each drive or read the other's circuit.
+func NeverJoin(a, b signal.Reading) (why string, never bool) {
+	if why, vetoed := Veto(a, b); vetoed {
+		return why, true
+	}
+	fa, fb := familyOf(a.Role), familyOf(b.Role)
+	if fa != fb || a.Sure < sureEnough || b.Sure < sureEnough {
+		return "", false
+	}
+	same := a.Device == b.Device && a.Aspect == b.Aspect && a.Cylinder == b.Cylinder && a.Bank == b.Bank && a.Position == b.Position && a.Channel == b.Channel
+	switch {
+	case same:
+		return "", false
+	case fa == output:
+		return fmt.Sprintf("%s and %s are two different outputs", a, b), true
+	case fa == input:
+		return fmt.Sprintf("%s and %s are two different signals", a, b), true
+	}
+	return "", false
+}
+
+// joints looks at what was decided to share a wire: it may have come to be what must never be, when a table was put right.
+func (r *Result) joints() []finding.Finding {
+	var out []finding.Finding
+	look := func(side Side, at, with harness.Ref, a, b harness.Row) {
+		if why, never := NeverJoin(a.Signal, b.Signal); never {
+			out = append(out, finding.Finding{Code: "never-joined", Severity: finding.Danger, Side: string(side), Subject: at.String(),
+				Text: fmt.Sprintf("%s is to share a wire with %s: %s.", at, with, why), Remedy: "Reopen the decision."})
+		}
+	}
+	fills := map[harness.Ref]harness.Ref{}
+	for _, l := range r.Lines {
+		if l.Feeds() && l.Decided {
+			fills[l.To] = l.From
+		}
+	}
+	for _, l := range r.Lines {
+		if l.Verdict != Joins {
+			continue
+		}
+		a := r.from[r.fromAt[l.From]]
+		look(From, l.From, l.To, a, r.to[r.toAt[l.To]])
+		if other, ok := fills[l.To]; ok {
+			look(From, l.From, other, a, r.from[r.fromAt[other]])
+		}
+	}
+	for _, w := range r.Wants {
+		if w.Verdict == Branches {
+			look(To, w.To, w.Of, r.to[r.toAt[w.To]], r.from[r.fromAt[w.Of]])
+		}
+	}
+	return out
+}

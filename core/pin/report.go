@@ -1,0 +1,65 @@
+package pin
+
+import (
+	"fmt"
+
+	"draxel/core/finding"
+	"draxel/core/harness"
+)
+
+// What is not as expected at the bench.
+type What string
+
+// The reasons.
+const (
+	IsStuck  What = "stuck"    // the terminal does not come out
+	Differs  What = "colour"   // the wire is of another colour than the table says
+	Occupied What = "occupied" // the cavity holds a wire that no table shows
+	Broken   What = "lock"     // the secondary lock is broken
+)
+
+// Whats lists the reasons.
+func Whats() []What { return []What{IsStuck, Differs, Occupied, Broken} }
+
+// Report is something that was found otherwise than expected. It stands until somebody says how it was settled.
+type Report struct {
+	ID      string      `json:"id"`
+	What    What        `json:"what"`
+	At      harness.Ref `json:"at"` // of Broken: its connector counts
+	Saw     string      `json:"saw,omitempty"`
+	Settled string      `json:"settled,omitempty"` // how
+	Who     string      `json:"who,omitempty"`
+	When    int64       `json:"when,omitempty"` // Unix milliseconds
+}
+
+// Stays says that the wire in the cavity is not moved until the report is settled.
+func (r Report) Stays() bool { return r.Settled == "" && (r.What == IsStuck || r.What == Differs) }
+
+// Finding gives what the report means for the plan, and false where it is settled.
+func (r Report) Finding() (finding.Finding, bool) {
+	f := finding.Finding{Code: "found-" + string(r.What), Severity: finding.Wrong, Stage: "pin", Subject: r.At.String()}
+	switch {
+	case r.Settled != "":
+		return f, false
+	case r.What == IsStuck:
+		f.Text = fmt.Sprintf("The terminal in %s does not come out: what moves there, or because of it, waits.", r.At)
+		f.Remedy = "Lift the secondary lock fully, push the wire in, try the other tang. Else cut the wire behind the housing, join a lead with the right terminal, and say so; then settle this."
+	case r.What == Differs:
+		f.Text = fmt.Sprintf("The wire in %s is %s, and the table says otherwise: it is not moved until it is proven.", r.At, orUnsaid(r.Saw))
+		f.Remedy = "Never trust a colour alone: prove the wire by continuity to its other end, put the table right if it is wrong, then settle this."
+	case r.What == Occupied:
+		f.Text = fmt.Sprintf("%s holds a wire that no table shows%s: nothing goes in until it is known.", r.At, saw(r.Saw))
+		f.Remedy = "Trace it. If it goes, record that it came out; if it stays, correct the table in Gather."
+	case r.What == Broken:
+		f.Text = fmt.Sprintf("The secondary lock of %s is broken: the connector is not finished without it.", r.At.Connector)
+		f.Remedy = "Order the lock or the housing; work on the terminals can go on."
+	}
+	return f, true
+}
+
+func saw(text string) string {
+	if text == "" {
+		return ""
+	}
+	return ", " + text
+}

@@ -1,0 +1,110 @@
+package pin
+
+import (
+	"fmt"
+	"slices"
+
+	"draxel/core/finding"
+	"draxel/core/harness"
+	"draxel/core/work"
+)
+
+// Check is what a second person found in a cavity, without looking at what the first had ticked.
+type Check struct {
+	At   harness.Ref `json:"at"`
+	OK   bool        `json:"ok"`
+	Saw  string      `json:"saw,omitempty"` // where it is not as it should be: what is there
+	Who  string      `json:"who,omitempty"`
+	When int64       `json:"when,omitempty"` // Unix milliseconds
+}
+
+// Expected is what a cavity must hold when the work is done. Power says that it is a supply or a ground: those come first.
+type Expected struct {
+	At       harness.Ref `json:"at"`
+	Colour   string      `json:"colour,omitempty"`
+	Circuit  string      `json:"circuit,omitempty"`
+	Function string      `json:"function,omitempty"`
+	Power    bool        `json:"power,omitempty"`
+	Empty    bool        `json:"empty,omitempty"`
+}
+
+// Second compares a second check with what is expected: each difference is a finding, and so is a check by the hands that
+// did the work, on the day on which they did it. The checks of cavities of which nothing is expected are left out.
+func Second(expected []Expected, checks []Check, ticks []work.Tick) []finding.Finding {
+	var out []finding.Finding
+	add := func(code string, s finding.Severity, subject, text, remedy string) {
+		out = append(out, finding.Finding{Code: code, Severity: s, Stage: "pin", Subject: subject, Text: text, Remedy: remedy})
+	}
+	known := map[harness.Ref]Expected{}
+	powers := 0
+	for _, e := range expected {
+		known[e.At] = e
+		if e.Power {
+			powers++
+		}
+	}
+	checked, same := 0, map[string]bool{}
+	for _, c := range checks {
+		e, ok := known[c.At]
+		if !ok {
+			continue
+		}
+		if e.Power {
+			checked++
+		}
+		if !c.OK {
+			severity := finding.Wrong
+			if e.Power {
+				severity = finding.Danger
+			}
+			add("second-check", severity, c.At.String(), fmt.Sprintf("The second check found %s in %s, where %s should be.", orUnsaid(c.Saw), c.At, e), "Prove the wire by continuity before the unit is plugged in, then put right whichever is wrong.")
+		}
+		for _, t := range ticks {
+			if t.Who == c.Who && day(t.When) == day(c.When) && touches(t, c.At.Connector) {
+				same[c.Who] = true
+			}
+		}
+	}
+	for _, who := range sortedKeys(same) {
+		name := who
+		if name == "" {
+			name = "the same hands"
+		}
+		add("second-check-alike", finding.Check, name, fmt.Sprintf("The second check was made by %s, who pinned on the same day.", name), "Have another person do it, or do it on another day: the same eyes see the same thing.")
+	}
+	if len(checks) > 0 && checked < powers {
+		add("second-check-open", finding.Check, "", fmt.Sprintf("%d of %d powers and grounds are checked a second time.", checked, powers), "Check the rest before the unit is plugged in.")
+	}
+	return out
+}
+
+func touches(t work.Tick, connector string) bool {
+	return slices.ContainsFunc(t.At, func(r harness.Ref) bool { return r.Connector == connector })
+}
+
+// day numbers the days, in UTC.
+func day(ms int64) int64 { return ms / (24 * 3600 * 1000) }
+
+// String says what is expected: BU 4413 coolant temperature signal.
+func (e Expected) String() string {
+	if e.Empty {
+		return "nothing"
+	}
+	return join(join(e.Colour, e.Circuit), e.Function)
+}
+
+func orUnsaid(saw string) string {
+	if saw == "" {
+		return "something else"
+	}
+	return saw
+}
+
+func sortedKeys(m map[string]bool) []string {
+	out := make([]string, 0, len(m))
+	for k := range m {
+		out = append(out, k)
+	}
+	slices.Sort(out)
+	return out
+}

@@ -1,0 +1,114 @@
+package plan
+
+import (
+	"fmt"
+	"math"
+	"slices"
+
+	"draxel/core/face"
+	"draxel/core/finding"
+	"draxel/core/harness"
+	"draxel/core/match"
+)
+
+// housings lists From's connectors, those that are kept with the cavities of both sides, then To's new ones.
+func housings(f Facts) []harness.Connector {
+	out := slices.Clone(f.From.Connectors)
+	for _, c := range f.To.Connectors {
+		kept, ok := f.Kept[c.ID]
+		i := slices.IndexFunc(out, func(h harness.Connector) bool { return ok && h.ID == kept })
+		if i < 0 {
+			c.ID = f.newHousing(c.ID)
+			c.Name = c.ID
+			out = append(out, c)
+			continue
+		}
+		out[i].Cavities = slices.Clone(out[i].Cavities)
+		for _, n := range c.Cavities {
+			if !out[i].Has(n) {
+				out[i].Cavities = append(out[i].Cavities, n)
+			}
+		}
+	}
+	return out
+}
+
+// newHousing names a new housing apart from a From housing of the same name.
+func (f Facts) newHousing(to string) string {
+	if _, clash := f.From.Connector(to); clash {
+		return "new " + to
+	}
+	return to
+}
+
+// At gives where a To cavity is in the model.
+func (f Facts) At(to harness.Ref) harness.Ref {
+	return harness.Ref{Connector: f.Housing(match.To, to.Connector), Cavity: to.Cavity}
+}
+
+// Housing gives the connector of the model that a connector of a side is.
+func (f Facts) Housing(side match.Side, id string) string {
+	if side == match.From {
+		return id
+	}
+	if kept, ok := f.Kept[id]; ok {
+		if _, there := f.From.Connector(kept); there {
+			return kept
+		}
+	}
+	return f.newHousing(id)
+}
+
+// wear gives the connectors of both sides the layouts that somebody made of them.
+func (f *Facts) wear(layouts map[string]*face.Layout) {
+	for side, p := range map[match.Side]*harness.Pinout{match.From: &f.From, match.To: &f.To} {
+		p.Connectors = slices.Clone(p.Connectors)
+		for i, c := range p.Connectors {
+			if l := layouts[f.Housing(side, c.ID)]; l != nil {
+				p.Connectors[i] = c.Laid(l)
+			}
+		}
+	}
+}
+
+// wearLoom gives them to the connectors of the loom, and looks whether in-line halves meet.
+func (f *Facts) wearLoom(layouts map[string]*face.Layout) {
+	all := f.Laid.Loom.Connectors
+	for i := range all {
+		if l := layouts[all[i].ID]; l != nil {
+			all[i].Connector = all[i].Connector.Laid(l)
+		}
+	}
+	for i := range all {
+		for k := range all[:i] {
+			a, b := &all[k], &all[i]
+			if a.Mate != b.ID && b.Mate != a.ID || a.Layout == nil || b.Layout == nil {
+				continue
+			}
+			if err := face.Meets(*a.Layout, *b.Layout); err != nil {
+				f.Findings = append(f.Findings, finding.Finding{Code: "halves-do-not-meet", Severity: finding.Wrong, Stage: "pin", Subject: b.ID,
+					Text:   fmt.Sprintf("%s and %s are two halves of one plug, and their cavities do not face each other: %v.", a.ID, b.ID, err),
+					Remedy: "One of the faces was read from the wrong side: look at the moulded numbers of both."})
+			}
+		}
+	}
+}
+
+// reach is how far apart two plugs may hang and yet be taken for each other, mm (common practice, no source).
+const reach = 300
+
+// near says whether two connectors of the loom hang within reach of each other: on one branch, or on branches that leave
+// the same trunk close together.
+func (f *Facts) near(a, b string) bool {
+	branch := map[string]harness.Branch{}
+	for _, x := range f.Laid.Loom.Branches {
+		branch[x.ID] = x
+	}
+	on := map[string]string{}
+	for i := range f.Laid.Loom.Connectors {
+		on[f.Laid.Loom.Connectors[i].ID] = f.Laid.Loom.Connectors[i].Branch
+	}
+	x, okX := branch[on[a]]
+	y, okY := branch[on[b]]
+	return okX && okY && (x.ID == y.ID || x.Parent == y.Parent && x.Parent != "" && math.Abs(x.At-y.At) <= reach)
+}

@@ -1,0 +1,245 @@
+package server
+
+import (
+	"bytes"
+	"crypto/rand"
+	"crypto/sha256"
+	"encoding/hex"
+	"fmt"
+	"image/png"
+	"net"
+	"net/http"
+	"net/netip"
+	"net/url"
+	"slices"
+	"sync"
+	"time"
+
+	"github.com/boombuler/barcode"
+	"github.com/boombuler/barcode/qr"
+	"github.com/gin-gonic/gin"
+	"golang.org/x/crypto/bcrypt"
+)
+
+// LeastPasscode is the least length of a passcode.
+const LeastPasscode = 6
+
+// Lan lets other devices of the local network in, for a passcode.
+type Lan struct {
+	Passcode  string
+	Addresses func() []netip.Addr // of this machine; nil asks its network interfaces
+}
+
+const (
+	passCookie  = "draxel_pass"
+	passLasts   = 12 * time.Hour
+	failLasts   = 10 * time.Minute
+	failsOfOne  = 5  // wrong passcodes of one device within failLasts
+	failsOfMany = 40 // and of all together
+)
+
+// access knows who may come in from the network. What it keeps of a passcode and of a device's pass is a hash.
+type access struct {
+	hash      []byte
+	addresses func() []netip.Addr
+	now       func() time.Time
+
+	mu     sync.Mutex
+	passes map[[32]byte]time.Time // until when
+	fails  map[string][]time.Time // by device
+}
+
+func newAccess(lan Lan, now func() time.Time) (*access, error) {
+	if len(lan.Passcode) < LeastPasscode || len(lan.Passcode) > 72 {
+		return nil, fmt.Errorf("a passcode has %d to 72 characters", LeastPasscode)
+	}
+	hash, err := bcrypt.GenerateFromPassword([]byte(lan.Passcode), bcrypt.DefaultCost)
+	if err != nil {
+		return nil, fmt.Errorf("hash the passcode: %w", err)
+	}
+	a := &access{hash: hash, addresses: lan.Addresses, now: now, passes: map[[32]byte]time.Time{}, fails: map[string][]time.Time{}}
+	if a.addresses == nil {
+		a.addresses = ownAddresses
+	}
+	return a, nil
+}
+
+// ownAddresses lists this machine's addresses on its networks.
+func ownAddresses() []netip.Addr {
+	all, err := net.InterfaceAddrs()
+	if err != nil {
+		return nil
+	}
+	var out []netip.Addr
+	for _, a := range all {
+		if p, err := netip.ParsePrefix(a.String()); err == nil && p.Addr().Is4() && !p.Addr().IsLoopback() && !p.Addr().IsLinkLocalUnicast() {
+			out = append(out, p.Addr())
+		}
+	}
+	return out
+}
+
+// own says whether a Host is one of this machine's addresses, written as a number: a name may have been made to point here.
+func (a *access) own(hostport string) bool {
+	if a == nil {
+		return false
+	}
+	host := hostport
+	if h, _, err := net.SplitHostPort(hostport); err == nil {
+		host = h
+	}
+	addr, err := netip.ParseAddr(host)
+	return err == nil && slices.Contains(a.addresses(), addr)
+}
+
+// remote gives the device that a request comes from, and whether it is another than this machine.
+func remote(c *gin.Context) (string, bool) {
+	host, _, err := net.SplitHostPort(c.Request.RemoteAddr)
+	if err != nil {
+		return c.Request.RemoteAddr, true
+	}
+	addr, err := netip.ParseAddr(host)
+	return host, err != nil || !addr.Unmap().IsLoopback()
+}
+
+// admitted lets this machine through, and other devices that have brought the passcode.
+func (s *Server) admitted(c *gin.Context) {
+	if _, other := remote(c); other && (s.access == nil || !s.access.holds(c)) {
+		fail(c, problem(http.StatusUnauthorized, "passcode-wanted", "This device has to give the passcode first.", ""))
+		return
+	}
+	c.Next()
+}
+
+// holds says whether the request carries a pass that is good.
+func (a *access) holds(c *gin.Context) bool {
+	value, err := c.Cookie(passCookie)
+	if err != nil {
+		return false
+	}
+	a.mu.Lock()
+	defer a.mu.Unlock()
+	until, ok := a.passes[sha256.Sum256([]byte(value))]
+	return ok && a.now().Before(until)
+}
+
+// bringPasscode takes a passcode and gives the device a pass. Wrong ones are counted, and after a few nobody is heard.
+func (s *Server) bringPasscode(c *gin.Context) error {
+	r, err := read[PassRequest](c)
+	if err != nil {
+		return err
+	}
+	device, other := remote(c)
+	if !other {
+		c.JSON(http.StatusOK, Done{})
+		return nil
+	}
+	if s.access == nil {
+		return problem(http.StatusForbidden, "not-shared", "Draxel listens to its own machine alone.", "")
+	}
+	if wait := s.access.tooMany(device); wait > 0 {
+		c.Header("Retry-After", fmt.Sprint(int(wait.Seconds())+1))
+		return problem(http.StatusTooManyRequests, "too-many-passcodes", fmt.Sprintf("Too many wrong passcodes. Wait %d minutes.", int(wait.Minutes())+1), "")
+	}
+	if bcrypt.CompareHashAndPassword(s.access.hash, []byte(r.Passcode)) != nil {
+		return problem(http.StatusUnauthorized, "wrong-passcode", "That is not the passcode.", "/passcode")
+	}
+	var secret [32]byte
+	_, _ = rand.Read(secret[:]) // never fails, by its documentation
+	pass := hex.EncodeToString(secret[:])
+	s.access.welcome(device, pass)
+	http.SetCookie(c.Writer, &http.Cookie{Name: passCookie, Value: pass, Path: "/", HttpOnly: true, SameSite: http.SameSiteStrictMode, MaxAge: int(passLasts.Seconds())})
+	c.JSON(http.StatusOK, Done{})
+	return nil
+}
+
+// tooMany counts a try of a device, and says how long it must wait, nothing where it may be heard. A try is counted before
+// the passcode is looked at, so that many at once are not heard all.
+func (a *access) tooMany(device string) time.Duration {
+	a.mu.Lock()
+	defer a.mu.Unlock()
+	now, all := a.now(), 0
+	var oldest time.Time
+	for d, times := range a.fails {
+		times = slices.DeleteFunc(times, func(t time.Time) bool { return now.Sub(t) > failLasts })
+		if len(times) == 0 {
+			delete(a.fails, d)
+			continue
+		}
+		a.fails[d] = times
+		all += len(times)
+		if oldest.IsZero() || times[0].Before(oldest) {
+			oldest = times[0]
+		}
+	}
+	if own := a.fails[device]; len(own) >= failsOfOne {
+		return own[0].Add(failLasts).Sub(now)
+	}
+	if all >= failsOfMany {
+		return oldest.Add(failLasts).Sub(now)
+	}
+	a.fails[device] = append(a.fails[device], now)
+	return 0
+}
+
+// welcome forgets a device's wrong tries and keeps the hash of its pass.
+func (a *access) welcome(device, pass string) {
+	a.mu.Lock()
+	defer a.mu.Unlock()
+	delete(a.fails, device)
+	for p, until := range a.passes {
+		if a.now().After(until) {
+			delete(a.passes, p)
+		}
+	}
+	a.passes[sha256.Sum256([]byte(pass))] = a.now().Add(passLasts)
+}
+
+// benchAddress is where another device reaches the bench view of a job, and why nowhere.
+func (s *Server) benchAddress(c *gin.Context) LinkView {
+	if s.access == nil {
+		return LinkView{Why: "Draxel listens to this machine alone. To use a tablet, start it with --lan and a passcode."}
+	}
+	own := s.access.addresses()
+	if len(own) == 0 {
+		return LinkView{Why: "This machine has no address on a local network."}
+	}
+	host := own[0].String()
+	if _, port, err := net.SplitHostPort(c.Request.Host); err == nil {
+		host = net.JoinHostPort(host, port)
+	}
+	u := url.URL{Scheme: "http", Host: host, Path: "/jobs/" + c.Param("job") + "/bench"}
+	if stage := c.Query("stage"); stage == "thin" || stage == "pin" {
+		u.RawQuery = "stage=" + stage
+	}
+	return LinkView{Address: u.String()}
+}
+
+func (s *Server) showLink(c *gin.Context) error {
+	c.JSON(http.StatusOK, s.benchAddress(c))
+	return nil
+}
+
+// showQR draws the bench view's address as a QR code.
+func (s *Server) showQR(c *gin.Context) error {
+	link := s.benchAddress(c)
+	if link.Address == "" {
+		return problem(http.StatusNotFound, "not-shared", link.Why, "")
+	}
+	code, err := qr.Encode(link.Address, qr.M, qr.Auto)
+	if err != nil {
+		return fmt.Errorf("draw the QR code: %w", err)
+	}
+	const border = 4 // modules of quiet zone, ISO/IEC 18004
+	size := code.Bounds().Dx()
+	scaled, err := barcode.Scale(code, size*6, size*6)
+	if err != nil {
+		return fmt.Errorf("draw the QR code: %w", err)
+	}
+	var b bytes.Buffer
+	if err := png.Encode(&b, bordered(scaled, border*6)); err != nil {
+		return fmt.Errorf("draw the QR code: %w", err)
+	}
+	c.Data(http.StatusOK, "image/png", b.Bytes())
+	return nil
+}
