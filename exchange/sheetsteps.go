@@ -17,8 +17,8 @@ import (
 // The columns of the sheet of steps, mm from the left margin, and what they are wide.
 const (
 	colArrow = 16.0
-	colDo    = 52.0
-	wideDo   = 58.0
+	colDo    = 46.0
+	wideDo   = 64.0
 	colWire  = 111.0
 	wideWire = 35.0
 	colFace  = 147.0
@@ -139,7 +139,7 @@ func (p *page) stepHead() {
 	for _, c := range []struct {
 		at, width float64
 		name      string
-	}{{0, colArrow, "step"}, {colArrow, colDo - colArrow, "from → to"}, {colDo, wideDo, "do"}, {colWire, wideWire, "wire"}, {colFace, wideFace, "from ×  to ■  wire side"}} {
+	}{{0, colArrow, "step"}, {colArrow, colDo - colArrow, "from → to"}, {colDo, wideDo, "do"}, {colWire, wideWire, "wire"}, {colFace, wideFace, "× out  ■ in"}} {
 		p.SetX(margin + c.at)
 		p.CellFormat(c.width, 5, c.name, "B", 0, "L", false, 0, "")
 	}

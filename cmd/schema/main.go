@@ -194,8 +194,14 @@ func plainName(t reflect.Type) string {
 		return "SheetStep"
 	case "draxel/core/face.Layout":
 		return "FaceLayout"
+	case "draxel/core/face.Drawing":
+		return "FaceDrawing"
+	case "draxel/core/terminal.Part":
+		return "TerminalPart"
 	case "draxel/core/pin.Order":
 		return "PartOrder"
+	case "draxel/core/face.Key":
+		return "FaceKey"
 	case "draxel/core/face.Row":
 		return "FaceRow"
 	case "draxel/core/thin.Decision":

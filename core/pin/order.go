@@ -121,14 +121,14 @@ func (s *scheduler) choose() (action, bool) {
 		try(s.finishing(i))
 	}
 	for _, c := range s.unplugs {
-		try(action{kind: Unseal, task: -1, cavity: c, class: 5})
+		try(action{kind: Unseal, task: -1, cavity: c, class: 6})
 	}
 	for _, c := range s.plugs {
 		if !s.full[c] && s.wants[c] < 0 {
-			try(action{kind: Seal, task: -1, cavity: c, class: 6})
+			try(action{kind: Seal, task: -1, cavity: c, class: 7})
 		}
 	}
-	if found && best.opens == 0 && best.class < 3 {
+	if found && best.opens == 0 && best.class < 4 {
 		return best, true // nothing that begins a cycle can be better
 	}
 	for _, ring := range s.cycles {
@@ -140,14 +140,16 @@ func (s *scheduler) choose() (action, bool) {
 // finishing is the action that brings a task to its end.
 func (s *scheduler) finishing(i int32) action {
 	t := &s.tasks[i]
-	a := action{kind: Move, task: i, cavity: -1, class: 2}
+	a := action{kind: Move, task: i, cavity: -1, class: 3}
 	switch {
-	case t.to >= 0 && t.to == s.last, t.wait >= 0 || t.was.State == harness.Loose:
-		a.class = 0 // the chain goes on; hands become empty
+	case t.wait >= 0 || t.was.State == harness.Loose:
+		a.class = 0 // hands become empty
+	case t.to >= 0 && t.to == s.last:
+		a.class = 1 // the chain goes on
 	case t.to < 0:
-		a.class = 1
+		a.class = 2
 	case t.made:
-		a.class = 4
+		a.class = 5
 	}
 	return a
 }
@@ -162,14 +164,14 @@ func (s *scheduler) pulls(ring []int32, try func(action)) {
 	if s.in.Limit > 0 {
 		if s.hand < s.in.Limit {
 			for _, i := range ring {
-				try(action{kind: Pull, task: i, cavity: -1, class: 3})
+				try(action{kind: Pull, task: i, cavity: -1, class: 4})
 			}
 		}
 		return
 	}
 	for _, i := range ring {
 		if c, ok := s.waiting(s.tasks[i].from); ok {
-			try(action{kind: Pull, task: i, cavity: c, class: 3})
+			try(action{kind: Pull, task: i, cavity: c, class: 4})
 		}
 	}
 }

@@ -30,7 +30,7 @@ func Orders(uses []Use, have map[string]bool) []Order {
 	for _, u := range uses {
 		l := lines[u.Part]
 		if l == nil {
-			l = &Order{Part: u.Part, Have: have[u.Part.Name]}
+			l = &Order{Part: u.Part, For: []harness.Ref{}, Have: have[u.Part.Name]}
 			lines[u.Part] = l
 		}
 		if l.Need++; u.Part.Kind.Tool() {

@@ -9,6 +9,8 @@ import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import { ProblemError } from './api/client';
 import { FirstStage, Frame } from './frame/Frame';
 import { JobsPage } from './frame/JobsPage';
+import { PassGate } from './frame/PassGate';
+import { BenchPage } from './stages/bench/BenchPage';
 import { GatherPage } from './stages/gather/GatherPage';
 import { MatchPage } from './stages/match/MatchPage';
 import { PinPage } from './stages/pin/PinPage';
@@ -37,6 +39,7 @@ const router = createBrowserRouter([
       { path: 'pin', element: <PinPage /> },
     ],
   },
+  { path: '/jobs/:job/bench', element: <BenchPage /> },
   { path: '*', element: <Navigate to="/" replace /> },
 ]);
 
@@ -44,7 +47,9 @@ function Draxel() {
   return (
     <ConfigProvider theme={useTheme()} wave={{ disabled: true }}>
       <AntApp component={false} message={{ duration: 4 }}>
-        <RouterProvider router={router} />
+        <PassGate>
+          <RouterProvider router={router} />
+        </PassGate>
       </AntApp>
     </ConfigProvider>
   );

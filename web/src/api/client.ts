@@ -11,6 +11,18 @@ const whoKey = 'draxel-who';
 export const whoIsWorking = () => localStorage.getItem(whoKey) ?? '';
 export const setWhoIsWorking = (name: string) => localStorage.setItem(whoKey, name);
 
+const locked = new EventTarget();
+
+/** Calls back when a reply says that this device has to give the passcode. */
+export function onPasscodeWanted(call: () => void): () => void {
+  locked.addEventListener('wanted', call);
+  return () => locked.removeEventListener('wanted', call);
+}
+
+function wantPasscode() {
+  locked.dispatchEvent(new Event('wanted'));
+}
+
 function unreachable(): ProblemError {
   return new ProblemError({
     title: 'Unreachable',
@@ -36,13 +48,18 @@ export async function request<T>(method: string, path: string, body?: unknown): 
     throw unreachable();
   }
   if (!reply.ok) {
-    throw new ProblemError((await reply.json()) as Problem);
+    const problem = (await reply.json()) as Problem;
+    if (problem.code === 'passcode-wanted') {
+      wantPasscode();
+    }
+    throw new ProblemError(problem);
   }
   return (await reply.json()) as T;
 }
 
-/** A change's id is made here, so that a retry is not a second change. */
-export const newChangeID = () => crypto.randomUUID();
+/** A change's id is made here, so that a retry is not a second change. Over plain HTTP on a network randomUUID is not there. */
+export const newChangeID = () =>
+  [...crypto.getRandomValues(new Uint8Array(16))].map((b) => b.toString(16).padStart(2, '0')).join('');
 
 export function explain(error: unknown): string {
   return error instanceof Error ? error.message : String(error);

@@ -43,6 +43,21 @@ export interface ApiSchema {
   TickRequest: TickRequest;
   BenchRequest: BenchRequest;
   Problem: Problem;
+  PinTickRequest: PinTickRequest;
+  OtherwiseRequest: OtherwiseRequest;
+  ReportRequest: ReportRequest;
+  SettleRequest: SettleRequest;
+  WishRequest: WishRequest;
+  ExchangeRequest: ExchangeRequest;
+  HaveRequest: HaveRequest;
+  FaceRequest: FaceRequest;
+  FacePreview: FacePreview;
+  LibraryView: LibraryView;
+  CheckView: CheckView;
+  CheckRequest: CheckRequest;
+  BenchView: BenchView;
+  LinkView: LinkView;
+  PassRequest: PassRequest;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -280,7 +295,7 @@ export interface Options {
 export interface Layout {
   ways?: number;
   rows?: number;
-  first?: "top-left" | "top-right";
+  first?: "top-left" | "top-right" | "bottom-left" | "bottom-right" | "";
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -402,8 +417,72 @@ export interface Connector {
   name: string;
   cavities: string[];
   rows: number;
-  first: "top-left" | "top-right";
+  first: "top-left" | "top-right" | "bottom-left" | "bottom-right" | "";
   assumed: boolean;
+  layout?: FaceLayout;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "FaceLayout".
+ */
+export interface FaceLayout {
+  title?: string;
+  rows: FaceRow[];
+  numbering?: Numbering;
+  lock?: "top" | "bottom" | "left" | "right" | "";
+  keys?: FaceKey[];
+  secondary?: "" | "comb" | "wedge" | "cover" | "slide";
+  colour?: string;
+  terminal?: Seat;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "FaceRow".
+ */
+export interface FaceRow {
+  slots: Slot[];
+  shift?: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Slot".
+ */
+export interface Slot {
+  name?: string;
+  blade?: number;
+  gap?: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Numbering".
+ */
+export interface Numbering {
+  from?: "top-left" | "top-right" | "bottom-left" | "bottom-right" | "";
+  columns?: boolean;
+  turns?: boolean;
+  style?: "" | "letters" | "letters-small" | "all-letters" | "by-hand";
+  start?: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "FaceKey".
+ */
+export interface FaceKey {
+  side: "top" | "bottom" | "left" | "right" | "";
+  at: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Seat".
+ */
+export interface Seat {
+  family?: string;
+  blade?: number;
+  gender?: "female" | "male" | "";
+  sealing?: "" | "mat" | "wire";
+  plating?: string;
+  release?: "rear" | "front" | "pull-to-seat" | "";
+  ends?: "" | "moulded" | "pierced" | "soldered";
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -441,6 +520,12 @@ export interface MatchView {
   wants: Want[];
   totals: Totals;
   findings: Finding[];
+  fromFaces: {
+    [k: string]: Face;
+  };
+  toFaces: {
+    [k: string]: Face;
+  };
   decisions: Decision[];
 }
 /**
@@ -462,7 +547,17 @@ export interface Pinout {
  */
 export interface Line {
   from: Ref;
-  verdict: "stays" | "moves" | "moves-connector" | "goes" | "needs-source" | "undecided" | "needs-wire" | "left-empty";
+  verdict:
+    | "stays"
+    | "moves"
+    | "moves-connector"
+    | "goes"
+    | "needs-source"
+    | "undecided"
+    | "needs-wire"
+    | "left-empty"
+    | "joins"
+    | "branches";
   decided: boolean;
   to?: Ref;
   p: number;
@@ -486,9 +581,20 @@ export interface Candidate {
  */
 export interface Want {
   to: Ref;
-  verdict: "stays" | "moves" | "moves-connector" | "goes" | "needs-source" | "undecided" | "needs-wire" | "left-empty";
+  verdict:
+    | "stays"
+    | "moves"
+    | "moves-connector"
+    | "goes"
+    | "needs-source"
+    | "undecided"
+    | "needs-wire"
+    | "left-empty"
+    | "joins"
+    | "branches";
   decided: boolean;
   p: number;
+  of?: Ref;
   reason?: string;
 }
 /**
@@ -505,11 +611,56 @@ export interface Totals {
   movesConnector: number;
   goes: number;
   needsSource: number;
+  joins: number;
   undecided: number;
   needsWire: number;
   leftEmpty: number;
+  branches: number;
   filled: number;
   reconciled: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Face".
+ */
+export interface Face {
+  wire: FaceDrawing;
+  mating: FaceDrawing;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "FaceDrawing".
+ */
+export interface FaceDrawing {
+  view: "wire" | "mating";
+  words: string;
+  w: number;
+  h: number;
+  cells: Cell[];
+  rows: number[];
+  lock: Box;
+  keys: Box[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Cell".
+ */
+export interface Cell {
+  x: number;
+  y: number;
+  w: number;
+  h: number;
+  name: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Box".
+ */
+export interface Box {
+  x: number;
+  y: number;
+  w: number;
+  h: number;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -518,8 +669,9 @@ export interface Totals {
 export interface Decision {
   side: "from" | "to";
   at: Ref;
-  choice?: "" | "match" | "goes" | "source" | "empty";
+  choice?: "" | "match" | "goes" | "source" | "empty" | "joins" | "branch";
   to?: Ref;
+  of?: Ref;
   source?: string;
   rejected?: Ref[];
   reason?: string;
@@ -566,7 +718,7 @@ export interface DecideRequest {
   seen: number;
   side: "from" | "to";
   at: Ref;
-  action: "accept" | "reject" | "goes" | "source" | "empty" | "reopen";
+  action: "accept" | "reject" | "goes" | "source" | "empty" | "reopen" | "join" | "branch";
   to?: Ref;
   source?: string;
   reason?: string;
@@ -588,32 +740,46 @@ export interface PinView {
   revision: number;
   hash: string;
   moves: boolean;
+  done: Tick[];
   steps: SheetStep[];
   proof: Proof;
   line: string;
+  figures: string;
   open?: string;
+  limit: number;
+  hand: string[];
   housings: Connector[];
-  wires: Row[];
+  faces: {
+    [k: string]: Face;
+  };
+  wires: CavityWire[];
+  orders: PartOrder[];
+  spares: Spare[];
+  adaptations: Adaptation[];
+  joints: Joint[];
+  settings: string[];
+  outputs: Output[];
+  reports: Report[];
   totals: Totals;
   findings: Finding[];
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "SheetStep".
+ * via the `definition` "Tick".
  */
-export interface SheetStep {
-  id: string;
+export interface Tick {
+  step: string;
   edits: Edit[];
-  needs?: string[];
-  kind: "move" | "pull" | "seat" | "out" | "hold" | "new" | "plug";
-  terminal?: string;
-  from?: Ref;
-  to?: Ref;
   text: string;
-  why?: string;
-  hand?: string;
-  wire: Row;
-  goal: Row;
+  minutes?: number;
+  spent?: number;
+  reason?: string;
+  who?: string;
+  when?: number;
+  seq?: number;
+  stage?: string;
+  kind?: string;
+  at?: Ref[];
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -649,6 +815,48 @@ export interface Length {
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "SheetStep".
+ */
+export interface SheetStep {
+  id: string;
+  edits: Edit[];
+  needs?: string[];
+  kind: "move" | "pull" | "seat" | "out" | "hold" | "new" | "plug" | "join" | "drop" | "unplug" | "close";
+  terminal?: string;
+  from?: Ref;
+  to?: Ref;
+  text: string;
+  why?: string;
+  hand?: string[];
+  connector?: string;
+  opens?: string[];
+  again?: boolean;
+  how?: string;
+  after?: string;
+  warn?: string[];
+  fit?: Fit;
+  wire: Row;
+  goal: Row;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Fit".
+ */
+export interface Fit {
+  verdict?: "" | "travels" | "re-crimp" | "pigtail";
+  why?: string;
+  parts?: TerminalPart[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "TerminalPart".
+ */
+export interface TerminalPart {
+  kind: string;
+  name: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
  * via the `definition` "Proof".
  */
 export interface Proof {
@@ -658,6 +866,83 @@ export interface Proof {
   differences?: string[];
   partial?: boolean;
   fault?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "CavityWire".
+ */
+export interface CavityWire {
+  at: Ref;
+  row?: Row;
+  plugged?: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "PartOrder".
+ */
+export interface PartOrder {
+  kind: string;
+  name: string;
+  need: number;
+  spare: number;
+  for: Ref[];
+  have?: boolean;
+  stops?: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Spare".
+ */
+export interface Spare {
+  at: Ref;
+  seat: Seat;
+  plugged?: boolean;
+  reason?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Adaptation".
+ */
+export interface Adaptation {
+  connector: string;
+  pattern: string;
+  moves: number;
+  text: string;
+  warn: string;
+  pigtail: string;
+  order: string[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Joint".
+ */
+export interface Joint {
+  at: Ref;
+  with: string;
+  why: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Output".
+ */
+export interface Output {
+  at: Ref;
+  function: string;
+  kind: string;
+  with?: Ref;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Report".
+ */
+export interface Report {
+  id: string;
+  what: "stuck" | "colour" | "occupied" | "lock";
+  at: Ref;
+  saw?: string;
+  settled?: string;
+  who?: string;
+  when?: number;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -1436,20 +1721,6 @@ export interface WorkStep {
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "Tick".
- */
-export interface Tick {
-  step: string;
-  edits: Edit[];
-  text: string;
-  minutes?: number;
-  reason?: string;
-  who?: string;
-  when?: number;
-  seq?: number;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
  * via the `definition` "StockLine".
  */
 export interface StockLine {
@@ -1499,6 +1770,7 @@ export interface Bench {
   rates: Rates;
   usable: number;
   worked?: number;
+  hand?: number;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -1547,6 +1819,220 @@ export interface Problem {
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "PinTickRequest".
+ */
+export interface PinTickRequest {
+  id: string;
+  seen: number;
+  steps: string[];
+  done: boolean;
+  spent?: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "OtherwiseRequest".
+ */
+export interface OtherwiseRequest {
+  id: string;
+  seen: number;
+  at?: Ref;
+  label?: string;
+  to?: Ref;
+  off?: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "ReportRequest".
+ */
+export interface ReportRequest {
+  id: string;
+  seen: number;
+  what: "stuck" | "colour" | "occupied" | "lock";
+  at: Ref;
+  saw?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "SettleRequest".
+ */
+export interface SettleRequest {
+  id: string;
+  seen: number;
+  settled: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "WishRequest".
+ */
+export interface WishRequest {
+  id: string;
+  seen: number;
+  step: string;
+  then?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "ExchangeRequest".
+ */
+export interface ExchangeRequest {
+  id: string;
+  seen: number;
+  a: Ref;
+  b?: Ref;
+  reason?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "HaveRequest".
+ */
+export interface HaveRequest {
+  id: string;
+  seen: number;
+  have: {
+    [k: string]: boolean;
+  };
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "FaceRequest".
+ */
+export interface FaceRequest {
+  id: string;
+  seen: number;
+  words?: string;
+  layout?: FaceLayout;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "FacePreview".
+ */
+export interface FacePreview {
+  layout: FaceLayout;
+  face: Face;
+  ways: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "LibraryView".
+ */
+export interface LibraryView {
+  faces: FacePreview[];
+  blades: number[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "CheckView".
+ */
+export interface CheckView {
+  revision: number;
+  expected: Expected[];
+  checks: Check[];
+  faces: {
+    [k: string]: Face;
+  };
+  left: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Expected".
+ */
+export interface Expected {
+  at: Ref;
+  colour?: string;
+  circuit?: string;
+  function?: string;
+  power?: boolean;
+  empty?: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Check".
+ */
+export interface Check {
+  at: Ref;
+  ok: boolean;
+  saw?: string;
+  who?: string;
+  when?: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "CheckRequest".
+ */
+export interface CheckRequest {
+  id: string;
+  seen: number;
+  at: Ref;
+  ok: boolean;
+  saw?: string;
+  drop?: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "BenchView".
+ */
+export interface BenchView {
+  revision: number;
+  title: string;
+  stage: string;
+  done: BenchDone[];
+  steps: BenchStep[];
+  hand: string[];
+  faces: {
+    [k: string]: Face;
+  };
+  wires: CavityWire[];
+  line: string;
+  proven: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "BenchDone".
+ */
+export interface BenchDone {
+  step: string;
+  text: string;
+  who?: string;
+  when?: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "BenchStep".
+ */
+export interface BenchStep {
+  id: string;
+  kind: string;
+  text: string;
+  from?: Ref;
+  to?: Ref;
+  row?: Row;
+  becomes?: string;
+  how?: string;
+  why?: string;
+  after?: string;
+  warn?: string[];
+  fit?: Fit;
+  hand?: string[];
+  missing?: string[];
+  noReturn?: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "LinkView".
+ */
+export interface LinkView {
+  address?: string;
+  why?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "PassRequest".
+ */
+export interface PassRequest {
+  passcode: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
  * via the `definition` "api".
  */
 export interface Api {
@@ -1587,4 +2073,19 @@ export interface Api {
   TickRequest: TickRequest;
   BenchRequest: BenchRequest;
   Problem: Problem;
+  PinTickRequest: PinTickRequest;
+  OtherwiseRequest: OtherwiseRequest;
+  ReportRequest: ReportRequest;
+  SettleRequest: SettleRequest;
+  WishRequest: WishRequest;
+  ExchangeRequest: ExchangeRequest;
+  HaveRequest: HaveRequest;
+  FaceRequest: FaceRequest;
+  FacePreview: FacePreview;
+  LibraryView: LibraryView;
+  CheckView: CheckView;
+  CheckRequest: CheckRequest;
+  BenchView: BenchView;
+  LinkView: LinkView;
+  PassRequest: PassRequest;
 }

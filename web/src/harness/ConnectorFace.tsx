@@ -1,142 +1,238 @@
-import type { Colour, Connector } from '../api/types.gen';
+import type { Colour, FaceDrawing } from '../api/types.gen';
 import { refName } from './cavity';
 import { paintOf } from './insulation';
 
 export type View = 'wire' | 'mating';
 
-/** The cavity names row by row as seen in the view; the core's Connector.Face does the same for the print. */
-export function faceRows(c: Connector, view: View): string[][] {
-  const rows = Math.max(1, Math.min(c.rows, c.cavities.length));
-  const face: string[][] = [];
-  let at = 0;
-  for (let r = 0; r < rows; r++) {
-    const n = Math.floor((c.cavities.length - at + rows - r - 1) / (rows - r));
-    const row = c.cavities.slice(at, at + n);
-    at += n;
-    face.push((c.first === 'top-right') !== (view === 'mating') ? row.reverse() : row);
-  }
-  return face;
-}
+/** What is in a cavity: the colour of its wire, or a plug. */
+export type Contents = ReadonlyMap<string, Colour | 'plug'>;
 
 interface Props {
-  connector: Connector;
-  view: View;
-  colours: ReadonlyMap<string, Colour>;
-  /** The cavity that is lit, and one that is lit beside it. */
+  connector: string;
+  drawing: FaceDrawing;
+  contents: Contents;
+  /** The cavity that is lit: where a terminal goes in; and the one beside it, which it leaves. */
   lit?: string;
   beside?: string;
+  /** The room that the drawing may take, in px. */
   width: number;
+  height?: number;
   onPick?: (cavity: string) => void;
 }
 
+const margin = 30; // px beside the housing, for the names that stand outside it
+const above = 22; // px over the lock and under the keys, for the names of the lit cavities
+
 /**
- * A connector's face in its row layout: the lock at the top, each filled cavity with its wire's colour, the names at the
- * ends of each row, and the lit cavity named outside the housing so that the name covers nothing.
+ * A connector's face as the core has drawn it: the lock and the keys at its edge, each filled cavity with its wire's colour,
+ * the lit cavities named outside the housing so that a name covers nothing. Where cavities are large enough each has its
+ * name in it; where they are not, each row has its first and last name at its ends.
  */
-export function ConnectorFace({ connector, view, colours, lit, beside, width, onPick }: Props) {
-  const face = faceRows(connector, view);
-  const columns = Math.max(...face.map((r) => r.length));
-  const cell = Math.min(22, (width - 60) / columns);
-  const body = columns * cell + 8;
-  const left = (width - body) / 2;
-  const top = 26;
-  const height = top + face.length * cell + 12;
+export function ConnectorFace({ connector, drawing, contents, lit, beside, width, height, onPick }: Props) {
+  const edges = [drawing.lock, ...drawing.keys];
+  const over = Math.max(0, ...edges.map((b) => -b.y)); // how far lock and keys stand out at the top
+  const under = Math.max(0, ...edges.map((b) => b.y + b.h - drawing.h));
+  const scale = Math.min(
+    (width - 2 * margin) / drawing.w,
+    height ? (height - 2 * above) / (drawing.h + over + under) : Infinity,
+    46,
+  );
+  const top = above + over * scale;
+  const w = drawing.w * scale + 2 * margin;
+  const h = top + (drawing.h + under) * scale + above;
+  const px = (v: number) => margin + v * scale;
+  const py = (v: number) => top + v * scale;
+  const cell = Math.min(...drawing.cells.map((c) => c.w)) * scale;
+  const named = cell >= 34 || (cell >= 22 && contents.size === 0); // where wires are not shown a name needs less room
   return (
     <svg
-      viewBox={`0 0 ${width} ${height}`}
-      style={{ width, maxWidth: '100%', height: 'auto', display: 'block', margin: '0 auto' }}
+      viewBox={`0 0 ${w} ${h}`}
+      style={{ width: w, maxWidth: '100%', height: 'auto', display: 'block', margin: '0 auto' }}
       role="img"
-      aria-label={`connector ${connector.name}, ${view === 'wire' ? 'wire side' : 'mating face'}`}
+      aria-label={`connector ${connector}, ${drawing.words}`}
     >
-      <rect x={width / 2 - 24} y={top - 7} width="48" height="8" fill="none" stroke="var(--ink)" />
+      {edges.map((b, i) => (
+        <rect
+          key={i}
+          x={px(b.x)}
+          y={py(b.y)}
+          width={b.w * scale}
+          height={b.h * scale}
+          fill={i === 0 ? 'none' : 'var(--hairline)'}
+          stroke="var(--ink)"
+        />
+      ))}
       <rect
-        x={left}
+        x={margin}
         y={top}
-        width={body}
-        height={face.length * cell + 8}
+        width={drawing.w * scale}
+        height={drawing.h * scale}
         fill="var(--page)"
         stroke="var(--ink)"
         strokeWidth="1.3"
       />
-      {face.map((row, r) => {
-        const start = left + 4 + ((columns - row.length) * cell) / 2;
-        const y = top + 4 + r * cell;
-        return (
-          <g key={r}>
-            <text
-              x={left - 5}
-              y={y + cell / 2 + 4}
-              textAnchor="end"
-              fontSize="12"
-              fill="var(--quiet)"
-              className="mono"
-            >
-              {row[0]}
-            </text>
-            <text x={left + body + 5} y={y + cell / 2 + 4} fontSize="12" fill="var(--quiet)" className="mono">
-              {row.at(-1)}
-            </text>
-            {row.map((name, i) => {
-              const x = start + i * cell;
-              const wire = colours.get(name);
-              const on = name === lit || name === beside;
-              return (
-                <g
-                  key={name}
-                  onClick={() => onPick?.(name)}
-                  style={{ cursor: onPick ? 'pointer' : undefined }}
-                >
-                  <title>{name}</title>
-                  <rect
-                    x={x + 1}
-                    y={y + 1}
-                    width={cell - 2}
-                    height={cell - 2}
-                    rx="2"
-                    fill={on ? 'var(--selected)' : 'var(--page)'}
-                    stroke={on ? 'var(--petrol)' : 'var(--hairline)'}
-                    strokeWidth={on ? 2.4 : 1}
-                    strokeDasharray={name === beside && name !== lit ? '3 2' : undefined}
-                  />
-                  {wire && (
-                    <circle
-                      cx={x + cell / 2}
-                      cy={y + cell / 2}
-                      r={cell * 0.27}
-                      fill={paintOf(wire.parts?.[0]) ?? 'var(--faint)'}
-                      stroke="var(--quiet)"
-                      strokeWidth="0.8"
-                    />
-                  )}
-                  {name === lit && (
-                    <>
-                      <line
-                        x1={x + cell / 2}
-                        x2={x + cell / 2}
-                        y1={top - 8}
-                        y2={y + 1}
-                        stroke="var(--petrol)"
-                        strokeWidth="1.4"
-                      />
-                      <text
-                        x={x + cell / 2}
-                        y={top - 12}
-                        textAnchor="middle"
-                        fontSize="13"
-                        fontWeight="700"
-                        fill="var(--petrol)"
-                        className="mono"
-                      >
-                        {refName({ connector: connector.id, cavity: name })}
-                      </text>
-                    </>
-                  )}
-                </g>
-              );
-            })}
-          </g>
-        );
-      })}
+      {!named && <RowEnds drawing={drawing} px={px} py={py} scale={scale} />}
+      {drawing.cells.map((c) => (
+        <Cavity
+          key={c.name}
+          name={c.name}
+          x={px(c.x)}
+          y={py(c.y)}
+          size={c.w * scale}
+          wire={contents.get(c.name)}
+          mark={c.name === lit ? 'lit' : c.name === beside ? 'beside' : undefined}
+          named={named}
+          onPick={onPick}
+        />
+      ))}
+      {drawing.cells.map((c) =>
+        c.name === lit || c.name === beside ? (
+          <Flag
+            key={c.name}
+            text={refName({ connector, cavity: c.name })}
+            x={px(c.x + c.w / 2)}
+            y={py(c.y)}
+            below={c.name === beside && lit !== undefined}
+            top={above}
+            bottom={py(drawing.h + under)}
+            foot={py(c.y + c.h)}
+          />
+        ) : null,
+      )}
     </svg>
+  );
+}
+
+interface RowEndsProps {
+  drawing: FaceDrawing;
+  px: (v: number) => number;
+  py: (v: number) => number;
+  scale: number;
+}
+
+function RowEnds({ drawing, px, py, scale }: RowEndsProps) {
+  let at = 0;
+  return drawing.rows.map((n, r) => {
+    const first = drawing.cells[at];
+    const last = drawing.cells[at + n - 1];
+    at += n;
+    return (
+      first &&
+      last && (
+        <g key={r} className="mono" fontSize="12" fill="var(--quiet)">
+          <text x={px(0) - 5} y={py(first.y) + (first.h * scale) / 2 + 4} textAnchor="end">
+            {first.name}
+          </text>
+          <text x={px(drawing.w) + 5} y={py(last.y) + (last.h * scale) / 2 + 4}>
+            {last.name}
+          </text>
+        </g>
+      )
+    );
+  });
+}
+
+interface CavityProps {
+  name: string;
+  x: number;
+  y: number;
+  size: number;
+  wire: Colour | 'plug' | undefined;
+  mark: 'lit' | 'beside' | undefined;
+  named: boolean;
+  onPick: ((cavity: string) => void) | undefined;
+}
+
+function Cavity({ name, x, y, size, wire, mark, named, onPick }: CavityProps) {
+  const middle = x + size / 2;
+  const seat = named ? y + size * 0.38 : y + size / 2;
+  const r = named ? size * 0.23 : size * 0.28;
+  const colour = wire !== 'plug' ? wire : undefined;
+  const tracer = colour?.parts?.[1];
+  return (
+    <g onClick={() => onPick?.(name)} style={{ cursor: onPick ? 'pointer' : undefined }}>
+      <title>{name}</title>
+      <rect
+        x={x + 1}
+        y={y + 1}
+        width={size - 2}
+        height={size - 2}
+        rx="2"
+        fill={mark ? 'var(--selected)' : 'var(--page)'}
+        stroke={mark ? 'var(--petrol)' : 'var(--hairline)'}
+        strokeWidth={mark ? 2.4 : 1}
+        strokeDasharray={mark === 'beside' ? '4 2.5' : undefined}
+      />
+      {colour && (
+        <circle
+          cx={middle}
+          cy={seat}
+          r={r}
+          fill={paintOf(colour.parts?.[0]) ?? 'var(--faint)'}
+          stroke="var(--quiet)"
+          strokeWidth="0.8"
+        />
+      )}
+      {tracer && (
+        <rect x={middle - r} y={seat - r * 0.28} width={2 * r} height={r * 0.56} fill={paintOf(tracer)} />
+      )}
+      {wire === 'plug' && (
+        <path
+          d={`M${middle - r} ${seat - r}L${middle + r} ${seat + r}M${middle - r} ${seat + r}L${middle + r} ${seat - r}`}
+          stroke="var(--quiet)"
+        />
+      )}
+      {named && (
+        <text
+          x={middle}
+          y={y + size - 5}
+          textAnchor="middle"
+          fontSize="12"
+          fontWeight={mark ? 700 : 400}
+          fill={mark ? 'var(--petrol)' : 'var(--quiet)'}
+          className="mono"
+        >
+          {name}
+        </text>
+      )}
+    </g>
+  );
+}
+
+interface FlagProps {
+  text: string;
+  x: number;
+  y: number;
+  below: boolean;
+  top: number;
+  bottom: number;
+  foot: number;
+}
+
+/** The name of a lit cavity, outside the housing, with a line to it: the one that is entered above, the one left below. */
+function Flag({ text, x, y, below, top, bottom, foot }: FlagProps) {
+  return (
+    <>
+      <line
+        x1={x}
+        x2={x}
+        y1={below ? foot - 1 : top - 4}
+        y2={below ? bottom + 5 : y + 1}
+        stroke="var(--petrol)"
+        strokeWidth="1.4"
+        strokeDasharray={below ? '4 2.5' : undefined}
+      />
+      <text
+        x={x}
+        y={below ? bottom + 18 : top - 8}
+        textAnchor="middle"
+        fontSize="14"
+        fontWeight="700"
+        fill="var(--petrol)"
+        className="mono"
+      >
+        {text}
+      </text>
+    </>
   );
 }

@@ -167,10 +167,12 @@ function Layouts({ view, onOptions }: { view: TableView; onOptions: (o: Options)
                   style={{ width: 96 }}
                   aria-label={`first cavity of ${c.name}`}
                   value={c.first}
-                  onChange={(first: 'top-left' | 'top-right') => change(c.id, { first })}
+                  onChange={(first) => change(c.id, { first })}
                   options={[
                     { value: 'top-left', label: 'top left' },
                     { value: 'top-right', label: 'top right' },
+                    { value: 'bottom-left', label: 'bottom left' },
+                    { value: 'bottom-right', label: 'bottom right' },
                   ]}
                 />
               </td>

@@ -1,4 +1,4 @@
-import type { Colour, MatchView, Pinout, Row } from '../../api/types.gen';
+import type { Colour, Face as FaceOf, MatchView, Pinout, Row } from '../../api/types.gen';
 import { refName } from '../../harness/cavity';
 import { ConnectorFace, type View } from '../../harness/ConnectorFace';
 import type { SpreadRow } from './spread';
@@ -38,7 +38,15 @@ export function Faces({ view, row, considered, face, onFace, onSelect }: Props) 
   };
   return (
     <div className="faces">
-      <Face pinout={view.from} at={row?.from} face={face} onFace={onFace} onPick={pick} side="from" />
+      <Face
+        pinout={view.from}
+        faces={view.fromFaces}
+        at={row?.from}
+        face={face}
+        onFace={onFace}
+        onPick={pick}
+        side="from"
+      />
       <div className="totals" data-testid="totals">
         <div>
           <strong>{t.from}</strong> rows · <strong>{t.decided}</strong> decided
@@ -52,7 +60,15 @@ export function Faces({ view, row, considered, face, onFace, onSelect }: Props) 
         </div>
         <div>{t.reconciled ? 'all reconciled' : <strong>the counts do not balance</strong>}</div>
       </div>
-      <Face pinout={view.to} at={to} face={face} onFace={onFace} onPick={pick} side="to" />
+      <Face
+        pinout={view.to}
+        faces={view.toFaces}
+        at={to}
+        face={face}
+        onFace={onFace}
+        onPick={pick}
+        side="to"
+      />
     </div>
   );
 }
@@ -62,6 +78,7 @@ const keyOf = (side: string, connector: string, cavity: string) =>
 
 interface FaceProps {
   pinout: Pinout;
+  faces: Record<string, FaceOf>;
   at: Row | undefined;
   face: View;
   onFace: (v: View) => void;
@@ -69,9 +86,10 @@ interface FaceProps {
   onPick: (pinout: Pinout, connector: string, side: 'from' | 'to') => (cavity: string) => void;
 }
 
-function Face({ pinout, at, face, onFace, side, onPick }: FaceProps) {
+function Face({ pinout, faces, at, face, onFace, side, onPick }: FaceProps) {
   const connector = pinout.connectors.find((c) => c.id === at?.ref.connector) ?? pinout.connectors[0];
-  if (!connector) {
+  const drawing = connector && faces[connector.id]?.[face];
+  if (!connector || !drawing) {
     return <figure />;
   }
   const colours = new Map<string, Colour>();
@@ -91,15 +109,17 @@ function Face({ pinout, at, face, onFace, side, onPick }: FaceProps) {
           onClick={() => onFace(face === 'wire' ? 'mating' : 'wire')}
           title="turn the connectors (V)"
         >
-          {face === 'wire' ? 'wire side' : 'mating face'}, lock up{connector.assumed ? ' · rows assumed' : ''}
+          {drawing.words}
+          {connector.assumed ? ' · rows assumed' : ''}
         </button>
       </figcaption>
       <ConnectorFace
-        connector={connector}
-        view={face}
-        colours={colours}
-        lit={at?.ref.cavity}
+        connector={connector.id}
+        drawing={drawing}
+        contents={colours}
+        {...(at ? { lit: at.ref.cavity } : {})}
         width={380}
+        height={150}
         onPick={onPick(pinout, connector.id, side)}
       />
     </figure>

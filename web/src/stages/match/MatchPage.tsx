@@ -9,7 +9,7 @@ import { useJobID } from '../../frame/Frame';
 import { refName } from '../../harness/cavity';
 import type { View } from '../../harness/ConnectorFace';
 import { useKey } from '../../keys/useKey';
-import { AcceptDialog, ChooseDialog, EmptyDialog, HousingsDialog, SourceDialog } from './dialogs';
+import { AcceptDialog, ChooseDialog, EmptyDialog, HousingsDialog, JoinDialog, SourceDialog } from './dialogs';
 import { Faces } from './Faces';
 import { Filters } from './Filters';
 import { ReasonsPanel, type Act } from './ReasonsPanel';
@@ -54,7 +54,7 @@ export function MatchPage() {
   return <Match job={job} view={match.data} />;
 }
 
-type Dialog = 'source' | 'empty' | 'choose' | 'accept' | 'housings';
+type Dialog = 'source' | 'joins' | 'empty' | 'choose' | 'accept' | 'housings';
 
 function Match({ job, view }: { job: string; view: MatchView }) {
   const [address, setAddress] = useSearchParams();
@@ -167,6 +167,7 @@ function Match({ job, view }: { job: string; view: MatchView }) {
     goes: () => open && act({ action: 'goes' }),
     source: () => open && setDialog('source'),
     empty: () => row?.want && !row.want.decided && setDialog('empty'),
+    joins: () => (open || (row?.want && !row.want.decided)) && setDialog('joins'),
     reopen: () => (row?.line?.decided ?? row?.want?.decided) && act({ action: 'reopen' }, false),
   };
   useKey('up', () => step(-1));
@@ -185,6 +186,7 @@ function Match({ job, view }: { job: string; view: MatchView }) {
   useKey('g', acts.goes);
   useKey('n', acts.source);
   useKey('e', acts.empty);
+  useKey('j', acts.joins);
   useKey('r', acts.reopen);
   useKey('a', () => setDialog('accept'));
   useKey('v', () => setFace(face === 'wire' ? 'mating' : 'wire'));
@@ -237,6 +239,18 @@ function Match({ job, view }: { job: string; view: MatchView }) {
       )}
       {dialog === 'empty' && (
         <EmptyDialog name={name} onChoose={(r) => act({ action: 'empty', reason: r })} onClose={close} />
+      )}
+      {dialog === 'joins' && row && (
+        <JoinDialog
+          rows={row.side === 'from' ? view.to.rows : view.from.rows}
+          title={
+            row.side === 'from'
+              ? `Which wire does ${name} join?`
+              : `From which wire does the lead to ${name} come?`
+          }
+          onChoose={(to) => act({ action: row.side === 'from' ? 'join' : 'branch', to })}
+          onClose={close}
+        />
       )}
       {dialog === 'choose' && <ChooseDialog view={view} name={name} onChoose={chosen} onClose={close} />}
       {dialog === 'accept' && (

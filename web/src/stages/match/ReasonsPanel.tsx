@@ -15,6 +15,7 @@ export interface Act {
   source: () => void;
   empty: () => void;
   reopen: () => void;
+  joins: () => void;
 }
 
 interface Props {
@@ -158,6 +159,7 @@ function Actions({ row, candidate, act }: { row: SpreadRow; candidate: Candidate
     return (
       <div className="actions">
         <Button onClick={act.empty}>Leave it empty… {key('E')}</Button>
+        <Button onClick={act.joins}>A lead from another wire… {key('J')}</Button>
         <div className="quiet">Otherwise the sheet adds a new wire.</div>
       </div>
     );
@@ -182,6 +184,7 @@ function Actions({ row, candidate, act }: { row: SpreadRow; candidate: Candidate
       <Button onClick={act.choose}>Another cavity… {key('C')}</Button>
       {!(proposal && verdict === 'goes') && <Button onClick={act.goes}>Goes {key('G')}</Button>}
       <Button onClick={act.source}>Needs a source… {key('N')}</Button>
+      <Button onClick={act.joins}>Joins another wire… {key('J')}</Button>
     </div>
   );
 }
@@ -196,6 +199,9 @@ function title(row: SpreadRow, candidate: Candidate | undefined, joins: boolean)
   }
   const from = refName(line.from);
   const to = refName(line.decided ? line.to : candidate?.to);
+  if (line.verdict === 'joins') {
+    return `${from} joins the wire of ${refName(line.to)}`;
+  }
   if (line.decided && line.verdict === 'needs-source') {
     return `${from} is fed from ${line.source ?? ''}`;
   }

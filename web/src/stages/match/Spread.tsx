@@ -100,7 +100,11 @@ function SpreadLine({ row, index, on, considered, joins, onSelect }: LineProps) 
         </>
       ) : (
         <div role="gridcell" className="span" style={{ justifyContent: 'flex-end' }}>
-          {want?.verdict === 'left-empty' ? `left empty: ${want.reason ?? ''}` : nobody(row)}
+          {want?.verdict === 'left-empty'
+            ? `left empty: ${want.reason ?? ''}`
+            : want?.verdict === 'branches'
+              ? `a lead from the wire of ${refName(want.of)}`
+              : nobody(row)}
         </div>
       )}
       <div role="gridcell" className="gutter">

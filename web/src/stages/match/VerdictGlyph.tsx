@@ -11,12 +11,14 @@ export const verdictWord: Record<Verdict, string> = {
   undecided: 'undecided',
   'needs-wire': 'needs a wire',
   'left-empty': 'left empty',
+  joins: 'joins',
+  branches: 'branches',
 };
 
 /**
  * What happens to the wire between its two terminals, as a shape that reads at 14 px: straight (stays), bent (moves), bent
  * into a square (to another plug), cut short (goes), open at both ends (undecided), into a ringed plus (needs a source),
- * dashed from the right (needs a wire), a struck ring (left empty).
+ * dashed from the right (needs a wire), a struck ring (left empty), into another wire (joins), out of another (branches).
  */
 export function VerdictGlyph({ verdict }: { verdict: Verdict }) {
   const wire = { fill: 'none', stroke: 'currentColor', strokeWidth: 1.7 };
@@ -70,6 +72,8 @@ export function VerdictGlyph({ verdict }: { verdict: Verdict }) {
           <circle cx="56" cy="10" r="2.8" {...wire} />
         </>
       )}
+      {verdict === 'joins' && <path d="M4 5H22L36 14M4 14H56" {...wire} />}
+      {verdict === 'branches' && <path d="M4 14H56M24 14 38 5H56" {...wire} />}
       {verdict === 'left-empty' && (
         <>
           <circle cx="52" cy="10" r="6" {...wire} />

@@ -1,7 +1,7 @@
 import { Button, Input, InputNumber, Modal, Select, type InputRef, type RefSelectProps } from 'antd';
 import { useRef, useState, type ComponentRef } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
-import type { MatchView, Ref } from '../../api/types.gen';
+import type { MatchView, Ref, Row } from '../../api/types.gen';
 import { refKey, refName } from '../../harness/cavity';
 import { onEnter } from '../../keys/onEnter';
 import { feeds } from './spread';
@@ -124,6 +124,55 @@ export function ChooseDialog({
           }
         }}
       />
+    </Modal>
+  );
+}
+
+/** Chooses the wire of the other side that is to serve for this one too. */
+export function JoinDialog({
+  rows,
+  title,
+  onChoose,
+  onClose,
+}: {
+  rows: readonly Row[];
+  title: string;
+  onChoose: (with_: Ref) => void;
+  onClose: () => void;
+}) {
+  const select = useRef<RefSelectProps>(null);
+  const full = rows.filter((r) => !r.empty);
+  return (
+    <Modal
+      open
+      afterOpenChange={(open) => open && select.current?.focus()}
+      title={title}
+      onCancel={onClose}
+      footer={null}
+      width={560}
+    >
+      <Select
+        ref={select}
+        style={{ width: '100%' }}
+        aria-label="the other wire"
+        placeholder="cavity, function or circuit number"
+        showSearch={{ optionFilterProp: 'label' }}
+        defaultOpen
+        options={full.map((r) => ({
+          value: refKey(r.ref),
+          label: `${refName(r.ref)} · ${r.function ?? ''} · ${r.circuit ?? ''}`,
+        }))}
+        onChange={(key: string) => {
+          const row = full.find((r) => refKey(r.ref) === key);
+          if (row) {
+            onChoose(row.ref);
+          }
+        }}
+      />
+      <p className="quiet">
+        The sheet makes it a sealed joint. Feeds and grounds of one kind may share a wire; two different
+        outputs or signals never do.
+      </p>
     </Modal>
   );
 }

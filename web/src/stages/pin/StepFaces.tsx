@@ -1,58 +1,50 @@
-import type { Colour, Connector, PinView, Ref, SheetStep } from '../../api/types.gen';
-import { refKey } from '../../harness/cavity';
-import { ConnectorFace } from '../../harness/ConnectorFace';
+import type { CavityWire, Face, Ref } from '../../api/types.gen';
+import { ConnectorFace, type View } from '../../harness/ConnectorFace';
+import { contentsOf } from './contents';
 
-/** The housings that a step touches, from the wire side, filled as they are before it: the cavity it leaves and the one it enters. */
-export function StepFaces({ view, step }: { view: PinView; step: SheetStep }) {
-  const ids = [...new Set([step.from?.connector, step.to?.connector].filter((c): c is string => !!c))];
-  const shown = ids
-    .map((id) => view.housings.find((h) => h.id === id))
-    .filter((h): h is Connector => h !== undefined);
-  const filled = wiresBefore(view, step);
+interface Props {
+  faces: Record<string, Face>;
+  /** What is in the cavities before the step. */
+  contents: ReadonlyMap<string, CavityWire>;
+  from: Ref | undefined;
+  to: Ref | undefined;
+  view: View;
+  width: number;
+  height?: number;
+  /** Connectors whose rows nobody has looked at. */
+  assumed?: ReadonlySet<string>;
+}
+
+/** The housings that a step touches, filled as they are before it: the cavity it leaves and the one it enters. */
+export function StepFaces({ faces, contents, from, to, view, width, height, assumed }: Props) {
+  const ids = [...new Set([from?.connector, to?.connector])].filter((c): c is string => !!c && !!faces[c]);
+  const inside = (r: Ref | undefined, id: string) => (r?.connector === id ? r.cavity : undefined);
   return (
-    <div className="bar" style={{ padding: '2px 0 8px', gap: 4 }}>
-      {shown.map((h) => {
-        const inHere = (r: Ref | undefined) => (r?.connector === h.id ? r.cavity : undefined);
+    <div className="stepfaces">
+      {ids.map((id) => {
+        const drawing = faces[id]?.[view];
+        const lit = inside(to, id);
+        const beside = inside(from, id);
         return (
-          <figure key={h.id} style={{ margin: 0, textAlign: 'center' }}>
-            <ConnectorFace
-              connector={h}
-              view="wire"
-              colours={
-                new Map(
-                  [...filled]
-                    .filter(([k]) => k.startsWith(h.id + ' '))
-                    .map(([k, c]) => [k.slice(h.id.length + 1), c]),
-                )
-              }
-              lit={inHere(step.to) ?? inHere(step.from)}
-              beside={inHere(step.to) ? inHere(step.from) : undefined}
-              width={shown.length > 1 ? 400 : 520}
-            />
-            <figcaption className="quiet" style={{ fontSize: 13 }}>
-              plug {h.name}, {h.cavities.length}-way · you look at the wire side, lock up
-              {h.assumed ? ' · rows assumed: check the moulded numbers' : ''}
-            </figcaption>
-          </figure>
+          drawing && (
+            <figure key={id}>
+              <ConnectorFace
+                connector={id}
+                drawing={drawing}
+                contents={contentsOf(contents, id)}
+                {...(lit ? { lit } : {})}
+                {...(beside ? { beside } : {})}
+                width={width / ids.length}
+                {...(height ? { height } : {})}
+              />
+              <figcaption className="quiet">
+                plug <strong>{id}</strong>, {drawing.cells.length}-way · you look at the {drawing.words}
+                {assumed?.has(id) ? ' · rows assumed: check the moulded numbers' : ''}
+              </figcaption>
+            </figure>
+          )
         );
       })}
     </div>
   );
-}
-
-/** Which wire sits in which cavity before the step: the harness as found, with the steps before it carried out. */
-function wiresBefore(view: PinView, step: SheetStep): Map<string, Colour> {
-  const at = new Map(view.wires.map((r) => [refKey(r.ref), r.colour]));
-  for (const s of view.steps) {
-    if (s.id === step.id) {
-      break;
-    }
-    if (s.from) {
-      at.delete(refKey(s.from));
-    }
-    if (s.to && s.terminal) {
-      at.set(refKey(s.to), s.wire.colour);
-    }
-  }
-  return at;
 }

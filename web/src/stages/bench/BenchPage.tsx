@@ -1,0 +1,232 @@
+import './bench.css';
+import { App } from 'antd';
+import { useState } from 'react';
+import { Link, useParams, useSearchParams } from 'react-router';
+import { explain, type ProblemError } from '../../api/client';
+import { useLiveJob } from '../../api/hooks';
+import { jobPath } from '../../api/hooks';
+import { useBenchView } from '../../api/pin';
+import { useQueue, type Waiting } from '../../api/queue';
+import type { BenchStep, BenchView, Done } from '../../api/types.gen';
+import { newChangeID } from '../../api/client';
+import type { View } from '../../harness/ConnectorFace';
+import { useKey } from '../../keys/useKey';
+import { ReasonDialog } from '../thin/ReasonDialog';
+import { NotAsExpected, type Answer } from './NotAsExpected';
+import { ShareLink } from './ShareLink';
+import { StepCard } from './StepCard';
+import { useAwake } from './useAwake';
+import { clock, useClock } from './useClock';
+import { useSwipe } from './useSwipe';
+
+/** One step at a time, for hands that are busy: the same for the moves of Pin and for the work of Thin. */
+export function BenchPage() {
+  const job = useParams().job ?? '';
+  const [address] = useSearchParams();
+  const stage = address.get('stage') === 'thin' ? 'thin' : 'pin';
+  const bench = useBenchView(job, stage);
+  useLiveJob(job);
+  if (!bench.data) {
+    return (
+      <main className="bench" aria-busy={!bench.isError}>
+        {bench.isError && <div className="problem">{explain(bench.error)}</div>}
+      </main>
+    );
+  }
+  return <Bench key={stage} job={job} view={bench.data} onReload={() => void bench.refetch()} />;
+}
+
+interface Props {
+  job: string;
+  view: BenchView;
+  onReload: () => void;
+}
+
+/** A step that was ticked here: shown as done until what was read from the server says so, or says otherwise. */
+type Ticked = ReadonlyMap<string, number>;
+
+function Bench({ job, view, onReload }: Props) {
+  const [face, turn] = useState<View>('wire');
+  const [asking, ask] = useState<'not' | 'link' | undefined>();
+  const [gate, askGate] = useState<{ step: BenchStep; why: string } | undefined>();
+  const [ticked, setTicked] = useState<Ticked>(new Map());
+  const { message } = App.useApp();
+  const queue = useQueue(
+    `draxel-queue ${job} ${view.stage}`,
+    (w: Waiting, done: Done) => {
+      setTicked((old) => (old.has(w.step) ? new Map(old).set(w.step, done.revision) : old));
+      onReload();
+    },
+    (e: ProblemError, dropped: Waiting[]) => {
+      setTicked(new Map());
+      onReload();
+      const step = view.steps.find((s) => s.id === dropped[0]?.step);
+      if (e.problem.code === 'gate-open' && step) {
+        askGate({ step, why: e.message });
+        return;
+      }
+      const lost = dropped.length - 1;
+      void message.warning(
+        e.message +
+          (lost > 0 ? ` ${lost} more that were ticked after it are not stored: look what was done.` : ''),
+        8,
+      );
+    },
+  );
+  const waits = new Set(queue.waiting.map((w) => w.step));
+  const isDone = (id: string) => waits.has(id) || (ticked.get(id) ?? -1) > view.revision;
+  const gone = view.steps.filter((s) => isDone(s.id));
+  const left = view.steps.filter((s) => !isDone(s.id));
+  const step = left[0];
+  const number = view.done.length + gone.length + 1;
+  const total = view.done.length + view.steps.length;
+  const time = useClock(step?.id ?? '');
+  useAwake();
+  const send = (s: BenchStep, more: object) => {
+    setTicked((old) => new Map(old).set(s.id, Infinity));
+    queue.add({
+      id: newChangeID(),
+      step: s.id,
+      path: `${jobPath(job)}/${view.stage}/tick`,
+      body: { seen: view.revision, steps: [s.id], done: true, ...more },
+    });
+  };
+  const done = () => {
+    if (step) {
+      send(step, view.stage === 'pin' ? { spent: time() / 60 } : {});
+    }
+  };
+  const back = () => {
+    const unsent = queue.takeBack();
+    if (unsent) {
+      setTicked((old) => new Map([...old].filter(([id]) => id !== unsent.step)));
+      return;
+    }
+    const last = gone.at(-1)?.id ?? view.done.at(-1)?.step;
+    if (last) {
+      setTicked((old) => new Map([...old].filter(([id]) => id !== last)));
+      queue.add({
+        id: newChangeID(),
+        step: `back ${last}`,
+        path: `${jobPath(job)}/${view.stage}/tick`,
+        body: { seen: Math.max(view.revision, ticked.get(last) ?? 0), steps: [last], done: false },
+      });
+    }
+  };
+  const answer = (a: Answer) => {
+    ask(undefined);
+    if (!step) {
+      return;
+    }
+    const base = { id: newChangeID(), step: `report ${step.id}` };
+    queue.add(
+      a.what === 'out'
+        ? {
+            ...base,
+            path: `${jobPath(job)}/thin/tick`,
+            body: { seen: view.revision, steps: [step.id], done: true, outcome: 'stuck' },
+          }
+        : {
+            ...base,
+            path: `${jobPath(job)}/pin/reports`,
+            body: { seen: view.revision, what: a.what, at: a.at, saw: a.saw },
+          },
+    );
+  };
+  useKey('space,right,pagedown,enter', (e) => !(e.target instanceof HTMLButtonElement) && done(), {
+    preventDefault: false,
+  });
+  useKey('left,pageup', back);
+  useKey('n', () => step && ask('not'));
+  useKey('v', () => turn(face === 'wire' ? 'mating' : 'wire'));
+  const swipe = useSwipe(done, back);
+  const held = gone.at(-1)?.hand ?? (gone.length > 0 ? [] : view.hand);
+  return (
+    <main className="bench" {...swipe}>
+      <header className="benchhead">
+        <Link to={`/jobs/${job}/${view.stage}`} aria-label={`back to ${view.title} at the desk`}>
+          {view.title}
+        </Link>
+        <h1 data-testid="count">{step ? `step ${number} of ${total}` : `all ${total} done`}</h1>
+        <div className="benchbar" role="presentation">
+          <div style={{ width: `${total ? (100 * (number - 1)) / total : 0}%` }} />
+        </div>
+        {held.length > 0 && (
+          <span data-testid="hand">
+            in hand: <strong className="mono">{held.join(', ')}</strong>
+          </span>
+        )}
+        {(queue.cut || queue.waiting.length > 1) && (
+          <span className="unsent" role="status" data-testid="unsent">
+            {queue.cut ? 'no network: ' : ''}
+            {queue.waiting.length} kept here, to be sent
+          </span>
+        )}
+        <Clock time={time} />
+        <button className="plain" onClick={() => ask('link')} aria-label="use another device">
+          QR
+        </button>
+      </header>
+      {!view.proven && (
+        <div className="problem" role="alert">
+          {view.line}
+        </div>
+      )}
+      {step ? (
+        <StepCard
+          view={view}
+          step={step}
+          before={gone}
+          face={face}
+          onTurn={() => turn(face === 'wire' ? 'mating' : 'wire')}
+        />
+      ) : (
+        <div className="benchend">
+          <h2>Nothing is left to do here.</h2>
+          <p>
+            {view.stage === 'pin'
+              ? 'Have the second check made, by another person or on another day, before the unit is plugged in.'
+              : 'What came out stands in the stock of Thin.'}
+          </p>
+          <Link to={`/jobs/${job}/${view.stage}${view.stage === 'pin' ? '?part=check' : ''}`}>
+            {view.stage === 'pin' ? 'To the second check' : 'To Thin'}
+          </Link>
+        </div>
+      )}
+      <footer className="benchfoot">
+        <button className="benchbutton" onClick={back} disabled={number === 1}>
+          Back <kbd>←</kbd>
+        </button>
+        <button className="benchbutton" onClick={() => ask('not')} disabled={!step}>
+          Not as expected <kbd>N</kbd>
+        </button>
+        <button className="benchbutton main" onClick={done} disabled={!step}>
+          Done <kbd>Space</kbd>
+        </button>
+      </footer>
+      {asking === 'not' && step && (
+        <NotAsExpected stage={view.stage} step={step} onAnswer={answer} onClose={() => ask(undefined)} />
+      )}
+      {asking === 'link' && <ShareLink job={job} stage={view.stage} onClose={() => ask(undefined)} />}
+      {gate && (
+        <ReasonDialog
+          title="Pass the gate all the same?"
+          why={gate.why}
+          onClose={() => askGate(undefined)}
+          onReason={(reason) => {
+            askGate(undefined);
+            send(gate.step, { reason });
+          }}
+        />
+      )}
+    </main>
+  );
+}
+
+function Clock({ time }: { time: () => number }) {
+  return (
+    <span className="mono quiet" role="timer" aria-label="time at this step">
+      {clock(time())}
+    </span>
+  );
+}

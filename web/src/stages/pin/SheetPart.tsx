@@ -1,0 +1,213 @@
+import { App, Button } from 'antd';
+import { useState } from 'react';
+import { Link, useNavigate, useSearchParams } from 'react-router';
+import { explain } from '../../api/client';
+import { fileAddress } from '../../api/hooks';
+import { useInTurn } from '../../api/inTurn';
+import { usePinTick, useWish } from '../../api/pin';
+import type { PinView, SheetStep, Tick } from '../../api/types.gen';
+import { SeverityMark } from '../../frame/SeverityMark';
+import { VirtualRows } from '../../frame/VirtualRows';
+import type { View } from '../../harness/ConnectorFace';
+import { useKey } from '../../keys/useKey';
+import { contentsBefore } from './contents';
+import { OtherwiseDialog } from './OtherwiseDialog';
+import { Reports } from './Reports';
+import { Selected } from './Selected';
+import { StepFaces } from './StepFaces';
+import { StepRow, stepHead } from './StepRow';
+
+/** A row of the sheet: a step that is done, or one that is left. */
+type SheetRow = { done: Tick; step?: undefined } | { step: SheetStep; done?: undefined };
+
+const idOf = (r: SheetRow) => (r.done ? `done ${r.done.step}` : r.step.id);
+
+export function SheetPart({ job, view }: { job: string; view: PinView }) {
+  if (view.steps.length + view.done.length === 0) {
+    return <NoSteps view={view} />;
+  }
+  return <Sheet job={job} view={view} />;
+}
+
+function NoSteps({ view }: { view: PinView }) {
+  return (
+    <div className="empty">
+      <h2>{view.moves ? 'No steps yet' : 'This kind of job moves no terminals'}</h2>
+      {view.moves ? (
+        <p>
+          {view.totals.decided === 0
+            ? 'Nothing is decided. The sheet follows from what you accept in Match.'
+            : view.line}
+        </p>
+      ) : (
+        <p>
+          Its matched wires are joined onto the other harness. Draxel plans terminal moves so far, and no
+          joints onto the body: use the crosswalk in Match, and the counts there, as your list. What Thin
+          takes out of connectors that stay would stand here.
+        </p>
+      )}
+      <Link to="../match">To Match</Link>
+    </div>
+  );
+}
+
+function Sheet({ job, view }: { job: string; view: PinView }) {
+  const [address, setAddress] = useSearchParams();
+  const [face, turn] = useState<View>('wire');
+  const [otherwise, askOtherwise] = useState(false);
+  const { message } = App.useApp();
+  const go = useNavigate();
+  const tick = usePinTick(job);
+  const wish = useWish(job);
+  const inTurn = useInTurn(view.revision);
+  const rows: SheetRow[] = [...view.done.map((done) => ({ done })), ...view.steps.map((step) => ({ step }))];
+  const asked = Number(address.get('step') ?? view.done.length + 1) - 1;
+  const at = Math.min(rows.length - 1, Math.max(0, asked));
+  const to = (row: number) =>
+    setAddress({ step: String(Math.max(0, Math.min(rows.length - 1, row)) + 1) }, { replace: true });
+  const row = rows[at];
+  const warn = (e: unknown) => void message.warning(explain(e));
+  const send = (r: SheetRow) => {
+    const id = r.done ? r.done.step : r.step.id;
+    to(r.done ? at : at + 1);
+    inTurn(
+      id,
+      (seen) => tick.mutateAsync({ seen, steps: [id], done: !r.done }),
+      (e) => {
+        to(at);
+        warn(e);
+      },
+    );
+  };
+  const earlier = () => {
+    const above = rows[at - 1];
+    if (row?.step && above?.step) {
+      wish.mutate(
+        { seen: view.revision, step: row.step.id, then: above.step.id },
+        { onSuccess: () => to(at - 1), onError: warn },
+      );
+    }
+  };
+  useKey('up', () => to(at - 1));
+  useKey('down', () => to(at + 1));
+  useKey('home', () => to(0));
+  useKey('end', () => to(rows.length - 1));
+  useKey('space', () => row && send(row));
+  useKey('bracketleft', earlier);
+  useKey('o', () => askOtherwise(true));
+  useKey('v', () => turn(face === 'wire' ? 'mating' : 'wire'));
+  const contents = contentsBefore(view.wires, view.steps, row?.step?.id, (s) =>
+    s.wire.ref.cavity === '' ? undefined : s.wire,
+  );
+  const assumed = new Set(view.housings.filter((h) => h.assumed).map((h) => h.id));
+  return (
+    <>
+      <div className="pintop">
+        <div>
+          <div
+            className={`proof${view.proof.reached ? '' : ' bad'}`}
+            data-testid="proof"
+            title={view.figures}
+          >
+            <span aria-hidden="true">{view.proof.reached ? '✓' : '✕'}</span> <span>{view.line}</span>
+          </div>
+          {row?.step && <Selected step={row.step} number={at + 1} of={rows.length} />}
+          {row?.done && (
+            <div>
+              <div className="quiet">
+                step {at + 1} of {rows.length} · done
+              </div>
+              <div className="bigstep" data-testid="step-text">
+                {row.done.text}
+              </div>
+            </div>
+          )}
+          {row?.step && (
+            <StepFaces
+              faces={view.faces}
+              contents={contents}
+              from={row.step.from}
+              to={row.step.to}
+              view={face}
+              width={760}
+              height={190}
+              assumed={assumed}
+            />
+          )}
+        </div>
+        <div className="pinside">
+          <div className="bar" style={{ justifyContent: 'flex-end' }}>
+            <Button type="primary" onClick={() => void go('../bench?stage=pin')}>
+              Bench view <kbd>B</kbd>
+            </Button>
+            <Button href={fileAddress(job, 'pin/sheet.pdf')}>PDF</Button>
+            <Button href={fileAddress(job, 'pin/sheet.csv')}>CSV</Button>
+          </div>
+          <div className="quiet figures">{view.figures}</div>
+          {view.hand.length > 0 && (
+            <div>
+              In hand now: <strong className="mono">{view.hand.join(', ')}</strong>
+            </div>
+          )}
+          {view.open && (
+            <div className="problem">
+              {view.open}
+              {view.moves && (
+                <>
+                  {' '}
+                  <Link to="../match?open=1">Decide them</Link>; what holds a cavity is in the findings (F).
+                </>
+              )}
+            </div>
+          )}
+          <Reports job={job} view={view} onError={warn} />
+          {view.findings
+            .filter((f) => f.code !== 'cavity-held' && !f.code.startsWith('found-'))
+            .slice(0, 3)
+            .map((f) => (
+              <div key={f.text} className="inreasons">
+                <SeverityMark severity={f.severity} /> {f.text} <span className="quiet">{f.remedy}</span>
+              </div>
+            ))}
+        </div>
+      </div>
+      <div className="bar sheettools">
+        <span className="quiet grow">
+          Battery negative off before the first terminal is pulled; the unit is unplugged and out.
+        </span>
+        <Button size="small" onClick={() => turn(face === 'wire' ? 'mating' : 'wire')}>
+          Turn the plug <kbd>V</kbd>
+        </Button>
+        <Button size="small" onClick={earlier} disabled={!row?.step || !rows[at - 1]?.step}>
+          Before the one above <kbd>[</kbd>
+        </Button>
+        <Button size="small" onClick={() => askOtherwise(true)}>
+          Done otherwise… <kbd>O</kbd>
+        </Button>
+      </div>
+      <VirtualRows
+        rows={rows}
+        keyOf={idOf}
+        estimate={34}
+        label="re-pin sheet"
+        className="steps"
+        head={stepHead}
+        at={at}
+        testID="steps"
+        draw={(r, i) => (
+          <StepRow
+            step={r.step}
+            done={r.done}
+            number={i + 1}
+            on={i === at}
+            onGo={() => to(i)}
+            onTick={() => send(r)}
+          />
+        )}
+      />
+      {otherwise && (
+        <OtherwiseDialog job={job} view={view} at={row?.step?.from} onClose={() => askOtherwise(false)} />
+      )}
+    </>
+  );
+}
