@@ -18,6 +18,8 @@ func TestAxeFindsNothing(t *testing.T) {
 		"jobs": "/", "gather": "/jobs/packhorse/gather?side=from", "match": "/jobs/sorrel-refit/match", "pin": "/jobs/sorrel-refit/pin", "pin of a joined kind": "/jobs/packhorse/pin",
 		"thin": "/jobs/packhorse/thin?sel=connector:WB", "thin wire": "/jobs/packhorse/thin?sel=wire:7109c", "wires": "/jobs/packhorse/thin?part=wires&sel=wire:7109c", "work": "/jobs/packhorse/thin?part=work", "stock": "/jobs/packhorse/thin?part=stock",
 		"vehicles": "/jobs/packhorse/gather?part=vehicles", "before": "/jobs/packhorse/gather?part=before", "connectors": "/jobs/packhorse/gather?part=connectors", "lists": "/jobs/packhorse/gather?part=lists", "readings": "/jobs/packhorse/gather?part=readings",
+		"faces": "/jobs/sorrel-refit/pin?part=faces", "parts": "/jobs/sorrel-refit/pin?part=parts", "second check": "/jobs/sorrel-refit/pin?part=check",
+		"bench": "/jobs/sorrel-refit/bench?stage=pin", "bench of Thin": "/jobs/packhorse/bench?stage=thin",
 	} {
 		t.Run(name, func(t *testing.T) {
 			v := open(t, path)
@@ -54,9 +56,8 @@ func (v *visit) dark() {
 // axe reports what axe-core finds wrong with the page as it is shown.
 func (v *visit) axe(code string) {
 	v.t.Helper()
-	v.see("body", "Draxel")
 	v.until("the page is quiet", func() bool {
-		return v.page.MustEval(`() => !document.querySelector('[aria-busy=true]') && document.querySelector('main') !== null`).Bool()
+		return v.page.MustEval(`() => !document.querySelector('[aria-busy=true]') && document.querySelector('main h1, h1') !== null`).Bool()
 	})
 	v.page.MustEval(`(code) => { (0, eval)(code); return true }`, code)
 	result := v.page.MustEval(`async () => {

@@ -5,6 +5,7 @@ import (
 	"context"
 	"flag"
 	"fmt"
+	"net/http"
 	"net/http/httptest"
 	"os"
 	"strings"
@@ -83,6 +84,12 @@ type visit struct {
 
 func open(t testing.TB, path string, change ...func(*plan.Job)) *visit {
 	t.Helper()
+	return enter(t, path, nil, func(h http.Handler) http.Handler { return h }, change...)
+}
+
+// enter opens a Draxel that may let the local network in, with something between it and the browser.
+func enter(t testing.TB, path string, lan *server.Lan, between func(http.Handler) http.Handler, change ...func(*plan.Job)) *visit {
+	t.Helper()
 	s, err := store.Open(t.Context(), t.TempDir(), time.Now)
 	if err != nil {
 		t.Fatal(err)
@@ -99,11 +106,11 @@ func open(t testing.TB, path string, change ...func(*plan.Job)) *visit {
 			t.Fatal(err)
 		}
 	}
-	draxel, err := server.New(server.Options{Store: s})
+	draxel, err := server.New(server.Options{Store: s, Lan: lan})
 	if err != nil {
 		t.Fatal(err)
 	}
-	web := httptest.NewServer(draxel.Handler())
+	web := httptest.NewServer(between(draxel.Handler()))
 	v := &visit{t: t, url: web.URL}
 	window, err := chrome.Incognito()
 	if err != nil {

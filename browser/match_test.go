@@ -65,7 +65,7 @@ func TestWholeRefitFromTheKeyboard(t *testing.T) {
 	v.see("[data-testid=totals]", "all reconciled")
 	v.click(".rail a", "Pin")
 	v.see("[data-testid=proof]", "carried these .* steps out on the model of the harness and reached the wanted harness")
-	address := v.page.MustElementR("a", "Sheet for the bench").MustProperty("href").String()
+	address := v.page.MustElementR("a", "^PDF$").MustProperty("href").String()
 	reply, err := http.Get(address)
 	if err != nil {
 		t.Fatal(err)
@@ -246,8 +246,8 @@ func TestTheSheetIsWalkedThrough(t *testing.T) {
 	v.press(input.ArrowDown)
 	v.until("the next step is shown", func() bool { return v.text("[data-testid=step-text]") != first })
 	v.press(input.End)
-	v.see("main", "step 56 of 56")
-	if !strings.Contains(v.page.MustInfo().URL, "step=56") {
+	v.see("main", "step 58 of 58")
+	if !strings.Contains(v.page.MustInfo().URL, "step=58") {
 		t.Errorf("the address does not say which step: %s", v.page.MustInfo().URL)
 	}
 }

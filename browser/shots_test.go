@@ -2,6 +2,7 @@ package browser
 
 import (
 	"flag"
+	"strings"
 	"testing"
 )
 
@@ -17,7 +18,11 @@ func TestShots(t *testing.T) {
 		"gather":               "/jobs/packhorse/gather?side=from",
 		"match":                "/jobs/sorrel-refit/match",
 		"crosswalk-two-makers": "/jobs/packhorse/match?row=from%20SP26",
-		"pin":                  "/jobs/sorrel-refit/pin?step=3",
+		"pin":                  "/jobs/sorrel-refit/pin?step=45",
+		"pin-faces":            "/jobs/sorrel-refit/pin?part=faces",
+		"pin-check":            "/jobs/sorrel-refit/pin?part=check",
+		"bench":                "/jobs/sorrel-refit/bench?stage=pin",
+		"bench-telephone":      "/jobs/sorrel-refit/bench?stage=pin",
 		"thin":                 "/jobs/packhorse/thin?sel=wire:7109c",
 		"thin-wires":           "/jobs/packhorse/thin?part=wires&sel=wire:7311h",
 		"thin-work":            "/jobs/packhorse/thin?part=work&sel=splice:S13",
@@ -26,7 +31,9 @@ func TestShots(t *testing.T) {
 		"gather-readings":      "/jobs/packhorse/gather?part=readings",
 	} {
 		v := open(t, path)
-		v.see("body", "Draxel")
+		if strings.HasSuffix(name, "telephone") {
+			v.phone()
+		}
 		v.until("the page is quiet", func() bool { return v.page.MustEval(`() => !document.querySelector('[aria-busy=true]')`).Bool() })
 		v.shot(*shots + "/" + name + ".png")
 	}

@@ -27,11 +27,21 @@ func ProofLine(p plan.Proof) string {
 	case p.Partial:
 		return fmt.Sprintf("Draxel carried these %d steps out on the model, but they do not lead all the way: some moves run in a circle that cannot begin with so little in hand. See the findings.", p.Steps)
 	case p.Reached:
-		return fmt.Sprintf("Draxel carried these %d steps out on the model of the harness and reached the wanted harness.", p.Steps)
+		return fmt.Sprintf("Draxel carried these %d steps out on the model of the harness and reached the wanted harness. No cavity ever held two terminals, and %s in hand.", p.Steps, most(p.InHand))
 	case p.Fault != "":
 		return "DO NOT WORK FROM THIS SHEET. Draxel could not carry the steps out on the model: " + p.Fault + ". This is a fault in Draxel: send us the job file."
 	}
 	return fmt.Sprintf("DO NOT WORK FROM THIS SHEET. The steps do not lead to the wanted harness (%d differences). This is a fault in Draxel: send us the job file.", len(p.Differences))
+}
+
+func most(inHand int) string {
+	switch inHand {
+	case 0:
+		return "none was left"
+	case 1:
+		return "never more than one was"
+	}
+	return fmt.Sprintf("never more than %d were", inHand)
 }
 
 // OpenLine says what the sheet leaves out, empty when it is whole: wires that are not decided, and decided moves that wait

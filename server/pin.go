@@ -31,7 +31,7 @@ func (s *Server) showPin(c *gin.Context) error {
 	v := PinView{Revision: j.Revision, Hash: hash, Moves: p.Moves, Done: p.Pin.Done, Steps: p.Steps, Proof: p.Proof,
 		Line: exchange.ProofLine(p.Proof), Figures: exchange.Figures(*p), Open: exchange.OpenLine(*p), Limit: p.Pin.Limit, Hand: inHand(p.Pin.Now),
 		Housings: p.Housings, Faces: facesOf(p.Housings), Wires: j.cavityWires(), Orders: p.Pin.Orders, Spares: p.Pin.Spares, Adaptations: p.Pin.Adaptations,
-		Joints: p.Pin.Joints, Settings: p.Pin.Settings, Outputs: p.Pin.Outputs, Reports: j.Job.Reports, Totals: p.Totals, Findings: []finding.Finding{}}
+		Joints: p.Pin.Joints, Settings: p.Pin.Settings, Outputs: p.Pin.Outputs, Reports: j.Job.Reports, Totals: p.Totals, Bench: j.Job.Chosen().Bench, Findings: []finding.Finding{}}
 	for _, f := range p.Findings {
 		if f.Code == "cavity-held" || f.Code == "terminal-system" || f.Stage == "pin" {
 			v.Findings = append(v.Findings, f)

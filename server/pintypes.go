@@ -8,6 +8,7 @@ import (
 	"draxel/core/pin"
 	"draxel/core/plan"
 	"draxel/core/terminal"
+	"draxel/core/thin"
 	"draxel/core/work"
 )
 
@@ -35,6 +36,7 @@ type PinView struct {
 	Outputs     []plan.Output       `json:"outputs"`
 	Reports     []pin.Report        `json:"reports"`
 	Totals      match.Totals        `json:"totals"`
+	Bench       thin.Bench          `json:"bench"` // how this job is worked
 	Findings    []finding.Finding   `json:"findings"`
 }
 

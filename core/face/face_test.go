@@ -43,6 +43,9 @@ func TestNumberingAndMirroring(t *testing.T) {
 		{"one row of 10 lettered", "A B C D E F G H J K", "K J H G F E D C B A"},
 		{"1x10 all letters", "A B C D E F G H I J", "J I H G F E D C B A"},
 		{"1x3 lettered from top right", "C B A", "A B C"},
+		{"sealed, 1.5 mm, named 1 2 . 3 / b B 7 X", "1 2 3 | b B 7 X", "3 2 1 | X 7 B b"},
+		{"on the mating face, named 1 2 / 3 4", "2 1 | 4 3", "1 2 | 3 4"},
+		{"2x2, 1.5 mm, row 2 of 2.8 mm, key at the bottom 25%, key at the left", "1 2 | 3 4", "2 1 | 4 3"},
 	} {
 		l, err := face.Parse(c.words)
 		if err != nil {
@@ -191,6 +194,9 @@ func TestPhrasesThatAreRefused(t *testing.T) {
 		"99999999999999999999x2":     "at most 400",
 		"2 rows of 8, 17-way":        "hold 16",
 		"2 rows of 8 from top":       `"from"`,
+		"2 rows of 8, row 3 of 2 mm": "no row 3",
+		"named 1 2 / 2 3":            `"2" twice`,
+		"2x2, key at the left 150%":  "key lies between",
 		"2 rows of 8, wiresidewards": "not understood",
 	} {
 		if l, err := face.Parse(words); err == nil || !strings.Contains(err.Error(), says) {

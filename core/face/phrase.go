@@ -17,6 +17,9 @@ var (
 	starting = regexp.MustCompile(`^start(?:s|ing)? (?:at|with) (\d+)`)
 	wayCount = regexp.MustCompile(`^(\d+)[ -]?ways?`)
 	family   = regexp.MustCompile(`^family ([a-z0-9-]{1,20})`)
+	ownRow   = regexp.MustCompile(`^row (\d+) (?:of )?(\d+(?:[.,]\d+)?) ?mm`)
+	keyAt    = regexp.MustCompile(`^key at the (top|bottom|left|right)(?:,? (\d{1,3}) ?%)?`)
+	byHand   = regexp.MustCompile(`^named (.+)$`)
 	filler   = regexp.MustCompile(`^(?:[,;.·]|and|with|a|the|of|cavities|numbered|terminals?)(?:\s|$|[,;.])`)
 	numeral  = regexp.MustCompile(`\d+`)
 
@@ -52,6 +55,9 @@ var words = []struct {
 
 type reading struct {
 	layout  Layout
+	named   []Row           // where the cavities are named one by one
+	blades  map[int]float64 // by row, where it differs from the others
+	text    string          // as it was written: names keep their case
 	lengths []int
 	blade   float64
 	rule    Numbering
@@ -62,8 +68,11 @@ type reading struct {
 // Parse reads a face from words: "3 rows of 12, 12, 11, numbered from top right on the wire side", "2×8 sealed, 1.5 mm".
 // It fails on what it does not understand and names it.
 func Parse(text string) (Layout, error) {
-	r := reading{seen: WireSide}
-	rest := strings.ToLower(strings.TrimSpace(text))
+	r := reading{seen: WireSide, blades: map[int]float64{}, text: strings.TrimSpace(text)}
+	rest := strings.ToLower(r.text)
+	if len(rest) != len(r.text) { // small letters that are longer than their capitals: places must agree
+		r.text = rest
+	}
 	for rest != "" {
 		next, err := r.take(rest)
 		if err != nil {
@@ -71,15 +80,27 @@ func Parse(text string) (Layout, error) {
 		}
 		rest = strings.TrimSpace(next)
 	}
-	if len(r.lengths) == 0 {
+	if len(r.lengths) == 0 && len(r.named) == 0 {
 		return Layout{}, fmt.Errorf(`read face: say how the rows lie: "2 rows of 8", or "3 rows of 12, 12, 11"`)
 	}
-	l := Blank(r.lengths, r.blade)
-	rows := l.Rows
-	l = r.layout
-	l.Rows, l.Title = rows, strings.TrimSpace(text)
-	l.Terminal.Blade = r.blade
-	l = l.Named(r.rule, r.seen)
+	l := r.layout
+	l.Rows, l.Title, l.Terminal.Blade = Blank(r.lengths, 0).Rows, r.text, r.blade
+	if len(r.named) > 0 {
+		l.Rows, l.Numbering = r.named, Numbering{From: TopLeft, Style: ByHand}
+		if r.seen == MatingFace {
+			l.Rows = l.Mirrored().Rows
+		}
+	} else {
+		l = l.Named(r.rule, r.seen)
+	}
+	for n, blade := range r.blades {
+		if n > len(l.Rows) || n < 1 {
+			return Layout{}, fmt.Errorf("read face: there is no row %d", n)
+		}
+		for i := range l.Rows[n-1].Slots {
+			l.Rows[n-1].Slots[i].Blade = blade
+		}
+	}
 	if r.ways > 0 && l.Ways() != r.ways {
 		return Layout{}, fmt.Errorf("read face: the rows hold %d cavities, and %d ways are said", l.Ways(), r.ways)
 	}
@@ -107,6 +128,9 @@ func (r *reading) take(rest string) (string, error) {
 		}},
 		{starting, func(m []string) (err error) { r.rule.Start, err = number(m[1]); r.rule.Start--; return err }},
 		{wayCount, func(m []string) (err error) { r.ways, err = number(m[1]); return err }},
+		{ownRow, func(m []string) error { return r.rowOf(m[1], m[2]) }},
+		{keyAt, func(m []string) error { return r.key(m[1], m[2]) }},
+		{byHand, func(m []string) error { return r.names(r.text[len(r.text)-len(m[1]):]) }},
 		{family, func(m []string) error { r.layout.Terminal.Family = m[1]; return nil }},
 		{filler, func([]string) error { return nil }},
 	} {
@@ -123,6 +147,46 @@ func (r *reading) take(rest string) (string, error) {
 	}
 	first, _, _ := strings.Cut(rest, " ")
 	return "", fmt.Errorf("%q is not understood", first)
+}
+
+// rowOf reads the width of the contacts of one row.
+func (r *reading) rowOf(row, blade string) error {
+	n, err := number(row)
+	if err != nil {
+		return err
+	}
+	r.blades[n], err = strconv.ParseFloat(strings.Replace(blade, ",", ".", 1), 64)
+	return err
+}
+
+// key reads where a key is along an edge, in hundredths from the left or from the top; the middle where nothing is said.
+func (r *reading) key(edge, along string) error {
+	k := Key{Side: Side(edge), At: 0.5}
+	if along != "" {
+		n, err := number(along)
+		if err != nil {
+			return err
+		}
+		k.At = float64(n) / 100
+	}
+	r.layout.Keys = append(r.layout.Keys, k)
+	return nil
+}
+
+// names reads cavities that are named one by one, row by row: "1 2 . 3 / 4 5 6 7", a full stop for a gap.
+func (r *reading) names(text string) error {
+	for _, line := range strings.Split(text, "/") {
+		row := Row{}
+		for _, name := range strings.Fields(line) {
+			if name == "." {
+				row.Slots = append(row.Slots, Slot{Gap: 1})
+			} else {
+				row.Slots = append(row.Slots, Slot{Name: name})
+			}
+		}
+		r.named = append(r.named, row)
+	}
+	return nil
 }
 
 func number(text string) (int, error) {

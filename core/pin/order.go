@@ -107,6 +107,9 @@ func (s *scheduler) choose() (action, bool) {
 	var prospects map[[2]int32]int
 	try := func(a action) {
 		s.weigh(&a)
+		if found && a.opens > best.opens {
+			return
+		}
 		if a.opens > 0 {
 			if prospects == nil {
 				prospects = s.prospects()
@@ -116,6 +119,9 @@ func (s *scheduler) choose() (action, bool) {
 		if !found || s.better(a, best) {
 			best, found = a, true
 		}
+	}
+	if i := s.following(); i >= 0 {
+		try(s.finishing(i)) // mostly the best: what is worse need not be weighed
 	}
 	for _, i := range s.ready {
 		try(s.finishing(i))
@@ -135,6 +141,17 @@ func (s *scheduler) choose() (action, bool) {
 		s.pulls(ring, try)
 	}
 	return best, found
+}
+
+// following gives a task that can be done without opening anything, −1 where there is none.
+func (s *scheduler) following() int32 {
+	for _, i := range slices.Backward(s.ready) {
+		a := s.finishing(i)
+		if s.weigh(&a); a.opens == 0 {
+			return i
+		}
+	}
+	return -1
 }
 
 // finishing is the action that brings a task to its end.
@@ -271,11 +288,9 @@ func (s *scheduler) prospects() map[[2]int32]int {
 // prospect counts what can be done when an action has opened what it needs.
 func (s *scheduler) prospect(prospects map[[2]int32]int, a action) int {
 	x, y := s.connectors(a)
-	sum := 0
-	for p, n := range prospects {
-		if (p[0] < 0 || p[0] == x || p[0] == y) && (p[1] == x || p[1] == y) {
-			sum += n
-		}
+	sum := prospects[pairOf(-1, x)]
+	if y >= 0 {
+		sum += prospects[pairOf(-1, y)] + prospects[pairOf(x, y)]
 	}
 	return sum
 }

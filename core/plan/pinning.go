@@ -116,15 +116,12 @@ func (m *model) together(s pin.Step) []string {
 	if s.From == (harness.Ref{}) {
 		return nil
 	}
-	home := m.wires[s.Terminal].row.Ref
-	i := slices.IndexFunc(m.facts.Laid.Loom.Wires, func(w harness.Wire) bool {
-		return home != (harness.Ref{}) && (w.Ends[0].At == home || w.Ends[1].At == home)
-	})
-	if i < 0 {
+	w := m.endsAt[m.wires[s.Terminal].row.Ref]
+	if w == nil {
 		return nil
 	}
 	var out []string
-	if w := &m.facts.Laid.Loom.Wires[i]; w.Pair != "" {
+	if w.Pair != "" {
 		out = append(out, fmt.Sprintf("It is twisted as pair %s: open no more of the twist than the move needs.", w.Pair))
 	} else if w.Shield != "" {
 		out = append(out, fmt.Sprintf("It runs under shield %s: leave the shield whole, grounded at one end only.", w.Shield))

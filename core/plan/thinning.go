@@ -152,10 +152,8 @@ func (f Facts) connector(id string) harness.Connector {
 
 // rowOf describes the wire of an extracted terminal as a pinout's row would.
 func (m *model) rowOf(e thin.Extraction) harness.Row {
-	for i := range m.facts.Laid.Loom.Wires {
-		if w := &m.facts.Laid.Loom.Wires[i]; w.ID == e.Wire {
-			return rowOfWire(w, e.At)
-		}
+	if w := m.endsAt[e.At]; w != nil && w.ID == e.Wire {
+		return rowOfWire(w, e.At)
 	}
 	return harness.Row{Ref: e.At}
 }

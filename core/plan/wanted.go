@@ -25,6 +25,7 @@ type model struct {
 	leads              map[harness.TerminalID]harness.Ref // of new ones: the cavity whose wire they branch from
 	swapped            map[harness.Ref]harness.Ref        // To cavities whose outputs are exchanged
 	adaptations        []pin.Adaptation
+	endsAt             map[harness.Ref]*harness.Wire // the wires of the loom by the cavities that they end in
 	withheld           int
 	retained           map[string]bool // housings that stay: what is vacated in them gets a plug
 	findings           []finding.Finding
@@ -55,6 +56,14 @@ func build(f Facts, d Decisions, r *match.Result, extract []thin.Extraction) *mo
 	moves := f.Kind.MovesTerminals()
 	if moves {
 		m.housings = housings(f)
+	}
+	m.endsAt = make(map[harness.Ref]*harness.Wire, 2*len(f.Laid.Loom.Wires))
+	for i := range f.Laid.Loom.Wires {
+		for _, e := range f.Laid.Loom.Wires[i].Ends {
+			if e.At != (harness.Ref{}) {
+				m.endsAt[e.At] = &f.Laid.Loom.Wires[i]
+			}
+		}
 	}
 	pulled := m.pulledBefore(d.Ticks, extract)
 	m.thinned(append(slices.Clone(extract), pulled...))
@@ -133,22 +142,15 @@ func (m *model) pulledBefore(ticks []work.Tick, extract []thin.Extraction) []thi
 			_, inTable := m.facts.From.Row(e.At)
 			if t.Stage == "pin" && e.Do == harness.Remove && e.Terminal == harness.TerminalAt(e.At) && !known[e.Terminal] && !(inTable && m.facts.Kind.MovesTerminals()) {
 				known[e.Terminal] = true
-				out = append(out, thin.Extraction{Terminal: e.Terminal, At: e.At, Wire: m.facts.wireAt(e.At)})
+				x := thin.Extraction{Terminal: e.Terminal, At: e.At}
+				if w := m.endsAt[e.At]; w != nil {
+					x.Wire = w.ID
+				}
+				out = append(out, x)
 			}
 		}
 	}
 	return out
-}
-
-// wireAt names the wire that was found in a cavity, empty where there is none.
-func (f *Facts) wireAt(at harness.Ref) string {
-	for i := range f.Laid.Loom.Wires {
-		w := &f.Laid.Loom.Wires[i]
-		if w.Ends[0].At == at || w.Ends[1].At == at {
-			return w.ID
-		}
-	}
-	return ""
 }
 
 // strangerAt names the terminal of a wire that no table shows.

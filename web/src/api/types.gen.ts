@@ -761,6 +761,7 @@ export interface PinView {
   outputs: Output[];
   reports: Report[];
   totals: Totals;
+  bench: Bench;
   findings: Finding[];
 }
 /**
@@ -943,6 +944,31 @@ export interface Report {
   settled?: string;
   who?: string;
   when?: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Bench".
+ */
+export interface Bench {
+  school: "extract" | "cut";
+  stub: number;
+  rates: Rates;
+  usable: number;
+  worked?: number;
+  hand?: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Rates".
+ */
+export interface Rates {
+  check: number;
+  seal: number;
+  splice: number;
+  join: number;
+  extract: number;
+  out: number;
+  takeOff: number;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -1759,31 +1785,6 @@ export interface ClipLine {
 export interface YardItem {
   text: string;
   why: string;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "Bench".
- */
-export interface Bench {
-  school: "extract" | "cut";
-  stub: number;
-  rates: Rates;
-  usable: number;
-  worked?: number;
-  hand?: number;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "Rates".
- */
-export interface Rates {
-  check: number;
-  seal: number;
-  splice: number;
-  join: number;
-  extract: number;
-  out: number;
-  takeOff: number;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema

@@ -163,7 +163,7 @@ function Bench({ job, view, onReload }: Props) {
           </span>
         )}
         <Clock time={time} />
-        <button className="plain" onClick={() => ask('link')} aria-label="use another device">
+        <button className="plain" onClick={() => ask('link')} aria-label="QR: use another device">
           QR
         </button>
       </header>

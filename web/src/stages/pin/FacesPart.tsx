@@ -207,7 +207,8 @@ function FaceEditor({ job, view, housing, onError }: EditorProps) {
         wire side or mating face; by columns; back and forth; lettered, all letters; sealed, sealed by a mat,
         unsealed; male, female; 0.64, 1.5, 2.8, 6.3 mm; family and a name; tin, gold, silver; rear release,
         front release, pull to seat; over-moulded, soldered, insulation displacement; comb, wedge, cover,
-        slide; lock at the top, bottom, left, right.
+        slide; lock at the top, bottom, left, right; key at the bottom 25 %; row 2 of 2.8 mm; and, for names
+        that follow no rule, last of all: named 1 2 . 3 / 4 5 6 7, row by row, a full stop for a gap.
       </p>
     </div>
   );

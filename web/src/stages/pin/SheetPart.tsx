@@ -10,6 +10,7 @@ import { SeverityMark } from '../../frame/SeverityMark';
 import { VirtualRows } from '../../frame/VirtualRows';
 import type { View } from '../../harness/ConnectorFace';
 import { useKey } from '../../keys/useKey';
+import { BenchDialog } from '../thin/BenchDialog';
 import { contentsBefore } from './contents';
 import { OtherwiseDialog } from './OtherwiseDialog';
 import { Reports } from './Reports';
@@ -55,6 +56,7 @@ function Sheet({ job, view }: { job: string; view: PinView }) {
   const [address, setAddress] = useSearchParams();
   const [face, turn] = useState<View>('wire');
   const [otherwise, askOtherwise] = useState(false);
+  const [settings, showSettings] = useState(false);
   const { message } = App.useApp();
   const go = useNavigate();
   const tick = usePinTick(job);
@@ -160,6 +162,14 @@ function Sheet({ job, view }: { job: string; view: PinView }) {
               )}
             </div>
           )}
+          {view.adaptations.map((a) => (
+            <div key={a.connector} className="inreasons" data-testid="adapted">
+              <strong>
+                Plug {a.connector}: {a.pattern}.
+              </strong>{' '}
+              {a.text} {a.warn} <Link to="?part=parts">The pigtail instead</Link>
+            </div>
+          ))}
           <Reports job={job} view={view} onError={warn} />
           {view.findings
             .filter((f) => f.code !== 'cavity-held' && !f.code.startsWith('found-'))
@@ -175,6 +185,9 @@ function Sheet({ job, view }: { job: string; view: PinView }) {
         <span className="quiet grow">
           Battery negative off before the first terminal is pulled; the unit is unplugged and out.
         </span>
+        <Button size="small" onClick={() => showSettings(true)}>
+          How we work…
+        </Button>
         <Button size="small" onClick={() => turn(face === 'wire' ? 'mating' : 'wire')}>
           Turn the plug <kbd>V</kbd>
         </Button>
@@ -205,6 +218,14 @@ function Sheet({ job, view }: { job: string; view: PinView }) {
           />
         )}
       />
+      {settings && (
+        <BenchDialog
+          job={job}
+          bench={view.bench}
+          revision={view.revision}
+          onClose={() => showSettings(false)}
+        />
+      )}
       {otherwise && (
         <OtherwiseDialog job={job} view={view} at={row?.step?.from} onClose={() => askOtherwise(false)} />
       )}

@@ -20,7 +20,7 @@ const kindWord: Record<string, string> = {
 
 export const stepHead = (
   <div className="steprow headrow" role="row" aria-rowindex={1}>
-    {['', 'step', 'from → to', 'what', 'do', 'wire', 'function'].map((h) => (
+    {['done', 'step', 'from → to', 'what', 'do', 'wire', 'function'].map((h) => (
       <span key={h} role="columnheader">
         {h}
       </span>

@@ -21,7 +21,7 @@ const rateWord: [keyof Bench['rates'], string][] = [
   ['takeOff', 'take a connector off'],
 ];
 
-/** How this job is worked: the school for dead ends, the length of a stub, and how long things take. */
+/** How this job is worked: the school for dead ends, what may be in hand, the length of a stub, and how long things take. */
 export function BenchDialog({ job, bench, revision, onClose }: Props) {
   const [draft, set] = useState(bench);
   const keep = useBench(job);
@@ -50,6 +50,11 @@ export function BenchDialog({ job, bench, revision, onClose }: Props) {
             { value: 'extract', label: 'extract the terminals of dead wires' },
             { value: 'cut', label: 'cut and seal at the connector' },
           ]}
+        />
+        <Amount
+          label="terminals in hand at once, labelled (0: each waits in a free cavity)"
+          value={draft.hand ?? 1}
+          onChange={(hand) => set({ ...draft, hand })}
         />
         <Amount
           label="stub at a splice, mm"

@@ -1,5 +1,6 @@
 import { App, Button } from 'antd';
 import { useState } from 'react';
+import { useNavigate } from 'react-router';
 import { explain, ProblemError } from '../../api/client';
 import { useInTurn } from '../../api/inTurn';
 import { useTick, useWork } from '../../api/thin';
@@ -39,6 +40,7 @@ function Work({ job, view, onWire }: { job: string; view: WorkView; onWire: (id:
   const [at, setAt] = useState(() => view.steps.findIndex((s) => !s.done));
   const [gate, askGate] = useState<{ step: WorkStep; why: string } | undefined>();
   const [settings, showSettings] = useState(false);
+  const go = useNavigate();
   const tick = useTick(job);
   const { message } = App.useApp();
   const inTurn = useInTurn(view.revision);
@@ -63,6 +65,7 @@ function Work({ job, view, onWire }: { job: string; view: WorkView; onWire: (id:
   const step = view.steps[at];
   useKey('down', () => setAt(Math.min(view.steps.length - 1, at + 1)));
   useKey('up', () => setAt(Math.max(0, at - 1)));
+  useKey('b', () => void go('../bench?stage=thin'));
   useKey('space', () => step && send(step, !step.done));
   if (view.steps.length === 0) {
     return (
@@ -80,6 +83,9 @@ function Work({ job, view, onWire }: { job: string; view: WorkView; onWire: (id:
         <span className="grow" data-testid="proof">
           <span aria-hidden="true">{view.proof.reached ? '✓' : '✕'}</span> {view.line}
         </span>
+        <Button size="small" type="primary" onClick={() => void go('../bench?stage=thin')}>
+          Bench view <kbd>B</kbd>
+        </Button>
         <Button size="small" onClick={() => showSettings(true)}>
           How we work…
         </Button>

@@ -1,0 +1,366 @@
+package browser
+
+import (
+	"encoding/json"
+	"net/http"
+	"os"
+	"path/filepath"
+	"regexp"
+	"slices"
+	"strings"
+	"sync/atomic"
+	"testing"
+
+	"github.com/go-rod/rod/lib/input"
+	"github.com/go-rod/rod/lib/proto"
+
+	"draxel/core/plan"
+	"draxel/server"
+)
+
+// pinned reads the re-pin sheet past the browser.
+func (v *visit) pinned() server.PinView {
+	v.t.Helper()
+	reply, err := http.Get(v.url + "/api/jobs/sorrel-refit/pin")
+	if err != nil {
+		v.t.Fatal(err)
+	}
+	defer reply.Body.Close()
+	var view server.PinView
+	if err := json.NewDecoder(reply.Body).Decode(&view); err != nil {
+		v.t.Fatal(err)
+	}
+	return view
+}
+
+func (v *visit) phone() {
+	v.t.Helper()
+	v.page.MustSetViewport(390, 844, 1, true)
+	if err := (proto.EmulationSetTouchEmulationEnabled{Enabled: true}).Call(v.page); err != nil {
+		v.t.Fatal(err)
+	}
+}
+
+// swipe draws a finger over the middle of the page.
+func (v *visit) swipe(from, to float64) {
+	v.t.Helper()
+	touch := func(kind proto.InputDispatchTouchEventType, points ...*proto.InputTouchPoint) {
+		points = append([]*proto.InputTouchPoint{}, points...)
+		if err := (proto.InputDispatchTouchEvent{Type: kind, TouchPoints: points}).Call(v.page); err != nil {
+			v.t.Fatal(err)
+		}
+	}
+	touch(proto.InputDispatchTouchEventTypeTouchStart, &proto.InputTouchPoint{X: from, Y: 300})
+	touch(proto.InputDispatchTouchEventTypeTouchMove, &proto.InputTouchPoint{X: to, Y: 305})
+	touch(proto.InputDispatchTouchEventTypeTouchEnd)
+}
+
+func (v *visit) network(cut bool) {
+	v.t.Helper()
+	if err := (proto.NetworkEnable{}).Call(v.page); err != nil {
+		v.t.Fatal(err)
+	}
+	if err := (proto.NetworkEmulateNetworkConditions{Offline: cut, DownloadThroughput: -1, UploadThroughput: -1}).Call(v.page); err != nil {
+		v.t.Fatal(err)
+	}
+}
+
+// The sheet at the desk: a step is ticked and its tick taken back, the plan goes on, and a step that cannot come earlier says
+// why.
+func TestTheSheetIsTickedAtTheDesk(t *testing.T) {
+	v := open(t, "/jobs/sorrel-refit/pin")
+	v.see("[data-testid=step-text]", "Move the terminal from B20 to B37")
+	v.press(' ')
+	v.see("[data-testid=step-text]", "Move the terminal from B15 to B20")
+	v.until("one is ticked", func() bool { return len(v.pinned().Done) == 1 })
+	v.see(".steprow.done", "B20 → B37")
+	v.see(".figures", "1 steps are done")
+	v.press('[') // the one above is done: nothing to change places with
+	v.press(input.ArrowDown)
+	v.press('[')
+	v.see(".ant-message", "cannot be done then")
+	v.press(input.Home)
+	v.see("[data-testid=step-text]", "B20 to B37")
+	v.press(' ')
+	v.until("the tick is taken back", func() bool { return len(v.pinned().Done) == 0 })
+	v.press('v')
+	v.see("figcaption", "you look at the mating face, lock at the top")
+}
+
+// What was done otherwise is recorded, and the plan goes on from there.
+func TestDoneOtherwise(t *testing.T) {
+	v := open(t, "/jobs/sorrel-refit/pin")
+	v.see("[data-testid=step-text]", "B20 to B37")
+	v.press('o')
+	v.see(".ant-modal", "Done otherwise")
+	v.choose("where it is now", "in B38")
+	v.click("button", "That is what was done")
+	v.see(".steprow.done", "B20 → B38")
+	v.see("[data-testid=proof]", "reached the wanted harness")
+	v.until("the plan moves it on", func() bool {
+		return slices.ContainsFunc(v.pinned().Steps, func(s plan.Step) bool { return s.From.String() == "B38" && s.To.String() == "B37" })
+	})
+}
+
+// The bench at the desk's size, by keys and a foot pedal.
+func TestTheBenchByKeys(t *testing.T) {
+	v := open(t, "/jobs/sorrel-refit/pin")
+	v.see("[data-testid=step-text]", ".")
+	v.press('b')
+	v.see("[data-testid=count]", "step 1 of 58")
+	v.see("[data-testid=bench-text]", `Move the terminal from\s*B20\s*to\s*B37`)
+	v.press(' ')
+	v.see("[data-testid=count]", "step 2 of 58")
+	v.press(input.PageDown) // as a pedal sends it
+	v.see("[data-testid=count]", "step 3 of 58")
+	v.until("both have arrived", func() bool { return len(v.pinned().Done) == 2 })
+	v.press(input.ArrowLeft)
+	v.see("[data-testid=count]", "step 2 of 58")
+	v.until("one is taken back", func() bool { return len(v.pinned().Done) == 1 })
+	if d := v.pinned().Done[0]; d.Spent <= 0 || d.Spent > 1 {
+		t.Errorf("the watch says %v minutes", d.Spent)
+	}
+	v.press('n')
+	v.see(".ant-modal", "The terminal in B15 is stuck")
+	v.press('s')
+	v.until("what waits for it is not planned", func() bool {
+		return len(v.pinned().Reports) == 1 && !slices.ContainsFunc(v.pinned().Steps, func(s plan.Step) bool { return s.From.String() == "B15" })
+	})
+	v.goTo("/jobs/sorrel-refit/pin")
+	v.see("[data-testid=report]", "The terminal in B15 does not come out")
+	v.click("button", "Settle")
+	v.until("the focus is on the reason", func() bool {
+		return v.page.MustEval(`() => document.activeElement.getAttribute('aria-label') === 'the reason'`).Bool()
+	})
+	v.page.Keyboard.MustType([]input.Key("the other tang")...)
+	v.press(input.Enter)
+	v.until("it is planned again", func() bool {
+		return slices.ContainsFunc(v.pinned().Steps, func(s plan.Step) bool { return s.From.String() == "B15" })
+	})
+}
+
+// A telephone at the bench: fingers, a network that drops, and ticks that arrive in their order, each once.
+func TestTheBenchOnATelephoneWithoutNetwork(t *testing.T) {
+	v := open(t, "/jobs/sorrel-refit/bench?stage=pin")
+	v.phone()
+	v.see("[data-testid=count]", "step 1 of 58")
+	wide := v.page.MustEval(`() => document.documentElement.scrollWidth`).Int()
+	if wide > 390 {
+		t.Errorf("the page is %d px wide on a telephone of 390", wide)
+	}
+	planned := v.pinned().Steps
+	v.swipe(320, 100)
+	v.see("[data-testid=count]", "step 2 of 58")
+	v.swipe(100, 320)
+	v.see("[data-testid=count]", "step 1 of 58")
+	v.until("nothing is done", func() bool { return len(v.pinned().Done) == 0 })
+	v.network(true)
+	for i := range 4 {
+		v.click("button", "Done")
+		v.see("[data-testid=count]", "step "+string(rune('2'+i))+" of 58")
+	}
+	v.see("[data-testid=unsent]", "no network: 4 kept here")
+	v.click("button", "Back")
+	v.see("[data-testid=count]", "step 4 of 58")
+	v.see("[data-testid=unsent]", "3 kept here")
+	if n := len(v.pinned().Done); n != 0 {
+		t.Errorf("%d arrived without a network", n)
+	}
+	v.network(false)
+	v.until("they have arrived", func() bool { return len(v.pinned().Done) == 3 })
+	for i, d := range v.pinned().Done {
+		if d.Step != planned[i].ID {
+			t.Errorf("%d arrived as %q, it was %q", i+1, d.Text, planned[i].Text)
+		}
+	}
+	v.until("nothing is kept any more", func() bool { return !v.page.MustHas("[data-testid=unsent]") })
+	v.see("[data-testid=count]", "step 4 of 58")
+}
+
+// What is kept in the browser is there after a reload too, and a reply that is lost makes no second change.
+func TestKeptTicksOutliveAReload(t *testing.T) {
+	var lose, tries atomic.Int32
+	v := enter(t, "/jobs/sorrel-refit/bench?stage=pin", nil, func(h http.Handler) http.Handler {
+		return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+			if !strings.HasSuffix(r.URL.Path, "/pin/tick") || lose.Load() == 0 {
+				h.ServeHTTP(w, r)
+				return
+			}
+			tries.Add(1)
+			if lose.Load() == 2 { // it arrives, and the reply is lost
+				h.ServeHTTP(&deaf{header: http.Header{}}, r)
+			}
+			panic(http.ErrAbortHandler)
+		})
+	})
+	v.see("[data-testid=count]", "step 1 of 58")
+	lose.Store(1)
+	v.press(' ')
+	v.press(' ')
+	v.see("[data-testid=unsent]", "no network: 2 kept here")
+	v.page.MustReload()
+	v.page.MustWaitLoad()
+	v.see("[data-testid=count]", "step 3 of 58")
+	lose.Store(2)
+	was := tries.Load()
+	v.until("it was sent and the reply lost", func() bool { return tries.Load() > was && len(v.pinned().Done) >= 1 })
+	lose.Store(0)
+	v.until("both have arrived, each once", func() bool { return len(v.pinned().Done) == 2 && !v.page.MustHas("[data-testid=unsent]") })
+}
+
+// deaf takes a reply that nobody is to hear.
+type deaf struct{ header http.Header }
+
+func (d *deaf) Header() http.Header         { return d.header }
+func (d *deaf) Write(b []byte) (int, error) { return len(b), nil }
+func (d *deaf) WriteHeader(int)             {}
+
+// A tablet on the network gives the passcode; a wrong one does not let it in.
+func TestATabletGivesThePasscode(t *testing.T) {
+	v := enter(t, "/jobs/sorrel-refit/bench?stage=pin", &server.Lan{Passcode: "brass screw"}, func(h http.Handler) http.Handler {
+		return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+			if r.UserAgent() != "Go-http-client/1.1" {
+				r.RemoteAddr = "192.0.2.20:5000"
+			}
+			h.ServeHTTP(w, r)
+		})
+	})
+	v.phone()
+	v.see("h1", "Draxel")
+	if v.page.MustHas("[data-testid=bench-text]") {
+		t.Error("the step is shown before the passcode is given")
+	}
+	axe, err := os.ReadFile("../web/node_modules/axe-core/axe.min.js")
+	if err != nil {
+		t.Fatal(err)
+	}
+	v.axe(string(axe))
+	v.write("[aria-label=passcode]", "brass nail")
+	v.press(input.Enter)
+	v.see("[role=alert]", "That is not the passcode")
+	v.write("[aria-label=passcode]", "brass screw")
+	v.press(input.Enter)
+	v.see("[data-testid=count]", "step 1 of 58")
+	v.click("button", "Done")
+	v.until("it has arrived", func() bool { return len(v.pinned().Done) == 1 })
+	if seen := v.page.MustEval(`() => document.cookie`).Str(); seen != "" {
+		t.Errorf("the page can read %q", seen)
+	}
+	v.page.MustElement("[aria-label='QR: use another device']").MustClick()
+	v.see(".ant-modal", "(http://|no address on a local network)")
+}
+
+// Thin's work in the same view: the gate asks for its reason, and a wire that does not come out is said.
+func TestThinAtTheBench(t *testing.T) {
+	v := open(t, "/jobs/packhorse/bench?stage=thin")
+	v.see("[data-testid=bench-text]", "Take the battery's negative off")
+	for range 30 {
+		if regexp.MustCompile("(?i)gate").MatchString(v.page.MustElement("main").MustText()) || v.page.MustHas(".missing") {
+			break
+		}
+		was := v.text("[data-testid=count]")
+		v.press(' ')
+		v.until("the next step is shown", func() bool { return v.text("[data-testid=count]") != was })
+	}
+	v.press(' ')
+	v.see(".ant-modal", "Pass the gate all the same")
+	v.until("the focus is on the reason", func() bool {
+		return v.page.MustEval(`() => document.activeElement.getAttribute('aria-label') === 'the reason'`).Bool()
+	})
+	was := v.text("[data-testid=count]")
+	v.page.Keyboard.MustType([]input.Key("a spare harness lies there")...)
+	v.press(input.Enter)
+	v.until("the gate is passed", func() bool { return v.text("[data-testid=count]") != was })
+}
+
+// A face is said in words, drawn from both sides, kept, saved and opened again.
+func TestAFaceIsSaidInWords(t *testing.T) {
+	v := open(t, "/jobs/sorrel-refit/pin?part=faces")
+	v.see("h2", "Plug A, 52-way")
+	v.press(input.ArrowDown)
+	v.see("h2", "Plug B, 38-way")
+	words := "[aria-label='the face in words']"
+	v.write(words, "3 rows of 13, 13, 12 sideways")
+	v.press(input.Enter)
+	v.see("[role=alert]", `"sideways" is not understood`)
+	v.write(words, "3 rows of 13, 13, 12, from top left, unsealed, 2.8 mm, family u28, male, wedge")
+	v.press(input.Enter)
+	v.see("dl", "2.8 mm male, family u28")
+	v.see("figcaption", "mating face, lock at the top")
+	v.click("button", "Keep this face")
+	v.until("it is kept", func() bool { return v.pinned().Housings[1].Layout.Terminal.Family == "u28" })
+	v.goTo("/jobs/sorrel-refit/pin?part=parts")
+	v.see("[data-testid=orders]", "2.8 mm male, family u28")
+	reply, err := http.Get(v.url + "/api/jobs/sorrel-refit/pin/faces.json")
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer reply.Body.Close()
+	file := filepath.Join(t.TempDir(), "faces.json")
+	var faces json.RawMessage
+	if err := json.NewDecoder(reply.Body).Decode(&faces); err != nil || os.WriteFile(file, faces, 0o600) != nil {
+		t.Fatal(err)
+	}
+	v.goTo("/jobs/sorrel-refit/pin?part=faces&connector=B")
+	v.click("button", "Forget it")
+	v.until("it is forgotten", func() bool { return v.pinned().Housings[1].Layout == nil })
+	v.page.MustElement("[aria-label='file of faces']").MustSetFiles(file)
+	v.until("it is there again", func() bool { return v.pinned().Housings[1].Layout != nil })
+}
+
+// Parts are ticked off, and two outputs of a kind are exchanged with the settings.
+func TestPartsAndOutputs(t *testing.T) {
+	v := open(t, "/jobs/sorrel-refit/pin?part=parts")
+	v.see("[data-testid=spares]", "A46")
+	v.page.MustElement("[data-testid=orders] input").MustClick()
+	v.until("the pick is there", func() bool { return v.pinned().Orders[0].Have })
+	for _, x := range [][2]string{{"one output", "Fuel pump relay"}, {"the other output", "Main relay"}} {
+		name, words := x[0], x[1]
+		v.page.MustElement("[aria-label='" + name + "']").MustFocus()
+		v.page.Keyboard.MustType([]input.Key(words)...)
+		v.see(".ant-select-dropdown:not(.ant-select-dropdown-hidden) .ant-select-item-option-active", words)
+		v.press(input.Enter)
+	}
+	v.click("button", "^Exchange$")
+	v.see("[data-testid=settings]", "drives Fuel pump relay")
+	v.click("button", "Take it back")
+	v.until("it is taken back", func() bool { return len(v.pinned().Settings) == 0 })
+}
+
+// The second check goes by what is wanted and shows no tick; a difference is a danger where it is a power.
+func TestTheSecondCheckByKeys(t *testing.T) {
+	v := open(t, "/jobs/sorrel-refit/pin?part=check")
+	first := v.see("[data-testid=expected]", ".").MustText()
+	v.press(' ')
+	v.until("the next cavity", func() bool { return v.text("[data-testid=expected]") != first })
+	v.press('x')
+	v.until("the focus is on what was seen", func() bool {
+		return v.page.MustEval(`() => document.activeElement.getAttribute('aria-label') === 'the reason'`).Bool()
+	})
+	v.page.Keyboard.MustType([]input.Key("a brown wire")...)
+	v.press(input.Enter)
+	v.see("[data-testid=second]", "2 of 20 powers and grounds")
+	v.see("[data-testid=checks]", "a brown wire")
+	v.press('f')
+	v.see(".ant-drawer", "The second check found a brown wire in A5")
+}
+
+// A wire joins another in Match; two outputs that are not one are refused.
+func TestAWireJoinsAnother(t *testing.T) {
+	v := open(t, "/jobs/sorrel-refit/match?open=1")
+	row := v.selected()
+	v.press('j')
+	v.see(".ant-modal", "Which wire does")
+	v.until("the search has the focus", func() bool {
+		return v.page.MustEval(`() => document.activeElement.matches('.ant-modal .ant-select input')`).Bool()
+	})
+	v.page.Keyboard.MustType([]input.Key("Power ground 1")...)
+	v.see(".ant-select-item-option-active", "Power ground 1")
+	v.press(input.Enter)
+	v.until("it was answered", func() bool {
+		return v.page.MustHas(".ant-message-notice") || v.selected() != row
+	})
+	v.until("the answer is on the screen", func() bool {
+		return regexp.MustCompile("must not share a wire|joins").MatchString(v.page.MustElement("body").MustText())
+	})
+}
