@@ -327,6 +327,28 @@ func TestFacesInWordsAndAsAFile(t *testing.T) {
 	if v = c.pin(job); v.Housings[0].Layout == nil || v.Housings[0].Layout.Terminal.Family != "m15" {
 		t.Errorf("opened: %+v", v.Housings[0].Layout)
 	}
+	if f := show[server.FacesView](c, job+"/pin/faces"); len(f.Connectors) < 2 || f.Faces["A"].Wire.Cells[0].Name != "13" || len(f.Mates) != 0 {
+		t.Errorf("the faces: %d connectors, mates %v", len(f.Connectors), f.Mates)
+	}
+	if code := put("A", server.FaceRequest{Mate: true}); code != "no-mate" {
+		t.Errorf("the other half of nothing: %q", code)
+	}
+	whole := c.packhorse(nil) // K and KB are the two halves of the bulkhead plug
+	for _, x := range []struct {
+		id string
+		r  server.FaceRequest
+	}{{"K", server.FaceRequest{Words: "2x9, from top left, male"}}, {"KB", server.FaceRequest{Mate: true}}} {
+		x.r.ID, x.r.Seen = c.change(), c.pin(whole).Revision
+		if _, code := send[server.Done](c, "PUT", whole+"/pin/faces/"+x.id, x.r); code != "" {
+			t.Fatalf("%s: %s", x.id, code)
+		}
+	}
+	if f := show[server.FacesView](c, whole+"/pin/faces"); f.Faces["KB"].Wire.Cells[0].Name != "9" || f.Faces["KB"].Mating.Cells[0].Name != "1" {
+		t.Errorf("the other half is %+v", f.Faces["KB"].Wire.Cells[:2])
+	}
+	if slices.ContainsFunc(c.pin(whole).Findings, func(f finding.Finding) bool { return f.Code == "halves-do-not-meet" }) {
+		t.Error("the two halves do not meet")
+	}
 	if l := show[server.LibraryView](c, "/api/faces"); len(l.Faces) < 10 || len(l.Blades) < 4 {
 		t.Errorf("the library: %d faces", len(l.Faces))
 	}

@@ -72,6 +72,9 @@ func (s *Server) putFace(c *gin.Context) error {
 		return err
 	}
 	var body any
+	if r.Mate {
+		return s.putMate(c, r)
+	}
 	if r.Words != "" || r.Layout != nil {
 		l, err := readFace(r)
 		if err != nil {
@@ -86,6 +89,52 @@ func (s *Server) putFace(c *gin.Context) error {
 		}
 		return s.apply(c, change{id: r.ID, what: "face", seen: r.Seen, base: j.Revision, bodies: map[string]any{store.SubjectLayout(id): body}})
 	})
+}
+
+// putMate gives a connector the face that its other half wants.
+func (s *Server) putMate(c *gin.Context, r FaceRequest) error {
+	return s.checked(c, func(j *computed) error {
+		id := c.Param("connector")
+		other := j.Job.Layouts[j.mates()[id]]
+		if other == nil {
+			return problem(http.StatusUnprocessableEntity, "no-mate", fmt.Sprintf("%s is half of no plug whose other face is known.", id), "/mate")
+		}
+		return s.apply(c, change{id: r.ID, what: "face", seen: r.Seen, base: j.Revision, bodies: map[string]any{store.SubjectLayout(id): other.Mate()}})
+	})
+}
+
+// mates gives the other half of each connector that has one whose face is known.
+func (j *computed) mates() map[string]string {
+	out := map[string]string{}
+	for i := range j.facts.Laid.Loom.Connectors {
+		h := &j.facts.Laid.Loom.Connectors[i]
+		if j.Job.Layouts[h.Mate] != nil {
+			out[h.ID] = h.Mate
+		}
+		if h.Mate != "" && j.Job.Layouts[h.ID] != nil {
+			out[h.Mate] = h.ID
+		}
+	}
+	return out
+}
+
+// showFaces lists the connectors with their faces.
+func (s *Server) showFaces(c *gin.Context) error {
+	j, err := s.compute(c.Request.Context(), c.Param("job"))
+	if err != nil {
+		return err
+	}
+	v := FacesView{Revision: j.Revision, Connectors: slices.Clone(j.plan.Housings), Mates: j.mates()}
+	for i := range j.facts.Laid.Loom.Connectors {
+		h := j.facts.Laid.Loom.Connectors[i].Connector
+		if !slices.ContainsFunc(v.Connectors, func(x harness.Connector) bool { return x.ID == h.ID }) && h.Ways() > 0 {
+			v.Connectors = append(v.Connectors, h)
+		}
+	}
+	v.Connectors = orEmpty(v.Connectors)
+	v.Faces = facesOf(v.Connectors)
+	c.JSON(http.StatusOK, v)
+	return nil
 }
 
 func (j *computed) hasConnector(id string) bool {

@@ -119,6 +119,15 @@ type FaceRequest struct {
 	Seen   int64        `json:"seen"`
 	Words  string       `json:"words,omitempty"`
 	Layout *face.Layout `json:"layout,omitempty"`
+	Mate   bool         `json:"mate,omitempty"` // as the other half of its in-line pair wants it
+}
+
+// FacesView lists all connectors that can have a face: those of the sheet, and the others of the harness.
+type FacesView struct {
+	Revision   int64               `json:"revision"`
+	Connectors []harness.Connector `json:"connectors"`
+	Faces      map[string]Face     `json:"faces"`
+	Mates      map[string]string   `json:"mates"` // by connector: the other half, where its face is known
 }
 
 // FacePreview is a face as it was read from words.

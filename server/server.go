@@ -139,6 +139,7 @@ func (s *Server) Handler() http.Handler {
 	job.POST("/pin/exchange", limited(1<<16), answer(s.exchangeOutputs))
 	job.PUT("/pin/have", limited(1<<18), answer(s.putHave))
 	job.PUT("/pin/faces/:connector", limited(1<<20), answer(s.putFace))
+	job.GET("/pin/faces", answer(s.showFaces))
 	job.GET("/pin/faces.json", answer(s.saveFaces))
 	job.POST("/pin/faces", limited(maxUpload), answer(s.openFaces))
 	job.GET("/pin/check", answer(s.showCheck))

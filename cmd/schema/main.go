@@ -75,6 +75,7 @@ type api struct {
 	HaveRequest      server.HaveRequest
 	FaceRequest      server.FaceRequest
 	FacePreview      server.FacePreview
+	FacesView        server.FacesView
 	LibraryView      server.LibraryView
 	CheckView        server.CheckView
 	CheckRequest     server.CheckRequest

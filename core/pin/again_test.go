@@ -281,8 +281,8 @@ func TestReordering(t *testing.T) {
 
 // What cannot be taken out is cut off; its cavity stays full for good.
 func TestFixedTerminalsAreCutOff(t *testing.T) {
-	now, wanted := permuted(t, 3, []int{2})
-	wanted = harness.New([]harness.Connector{{ID: "A", Cavities: harness.Numbered(3)}, {ID: "B", Cavities: harness.Numbered(3)}})
+	now, _ := permuted(t, 3, []int{2})
+	wanted := harness.New([]harness.Connector{{ID: "A", Cavities: harness.Numbered(3)}, {ID: "B", Cavities: harness.Numbered(3)}})
 	wanted = apply(t, wanted, harness.Edit{Do: harness.Add, Terminal: "w1", Label: "n"}, harness.Edit{Do: harness.Insert, Terminal: "w1", At: a(1)},
 		harness.Edit{Do: harness.Sever, Terminal: "w1", At: a(1), Label: "n"}, harness.Edit{Do: harness.Insert, Terminal: "w1", At: a(3)})
 	r, err := pin.Plan(pin.Input{Now: now, Wanted: wanted, Limit: 1, Fixed: func(at harness.Ref) bool { return at == a(1) }})

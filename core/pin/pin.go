@@ -12,6 +12,7 @@
 package pin
 
 import (
+	"errors"
 	"slices"
 
 	"draxel/core/harness"
@@ -149,7 +150,7 @@ func Plan(in Input) (Result, error) {
 	for _, w := range in.Wishes {
 		steps, err := Reorder(in.Now, r.Steps, max(in.Limit, in.Now.InHand()), w)
 		if err != nil {
-			r.Refused = append(r.Refused, Refusal{w, err.Error()})
+			r.Refused = append(r.Refused, Refusal{w, err.Error(), errors.Is(err, errNoStep)})
 			continue
 		}
 		r.Steps = steps

@@ -20,6 +20,7 @@ type Wish struct {
 type Refusal struct {
 	Wish Wish
 	Why  string
+	Gone bool // one of the steps is done, or not in the plan any more: nothing is refused
 }
 
 // errNoStep: a wish about a step that is done, or that the plan does not have any more, is no fault.

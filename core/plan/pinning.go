@@ -223,6 +223,11 @@ func (p *Plan) pinFindings(m *model, r pin.Result, d pin.Decisions) []finding.Fi
 		add("no-free-cavity", finding.Wrong, s.At[0].String(), fmt.Sprintf("%s move in a circle, and with nothing in hand it cannot begin: no free cavity takes one of these terminals.", names(s.At)),
 			"Allow one terminal in hand, labelled, in how we work; or free a cavity of its size.")
 	}
+	for _, x := range r.Refused {
+		if !x.Gone {
+			add("order-lost", finding.Note, "", "Two steps are not in the order that was wished for: "+x.Why+".", "Wish for another order, or leave it as it is.")
+		}
+	}
 	crimped := map[terminal.Verdict][]string{}
 	for i := range p.Steps {
 		if v := p.Steps[i].Fit.Verdict; p.Steps[i].Kind != pin.New && (v == terminal.Reterminated || v == terminal.Pigtail) {

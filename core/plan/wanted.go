@@ -172,12 +172,22 @@ func (m *model) carryOut(ticks []work.Tick) {
 			m.ticks = append(m.ticks, t)
 		}
 		if err := now.Try(edits...); err != nil && t.Stage == "pin" {
-			m.findings = append(m.findings, finding.Finding{Code: "tick-lost", Severity: finding.Wrong, Stage: "pin", Subject: t.Step,
+			m.findings = append(m.findings, finding.Finding{Code: "tick-lost", Severity: finding.Wrong, Stage: "pin", Subject: tickedAt(t),
 				Text:   fmt.Sprintf("It was ticked that %q, but on the harness as it is known now that cannot be done: %v.", t.Text, err),
 				Remedy: "The facts have changed since: look at the connector, and take the tick back if it was not done."})
 		}
 	}
 	m.now = now.Harness()
+}
+
+// tickedAt names the cavity that a tick is about.
+func tickedAt(t work.Tick) string {
+	for _, at := range t.At {
+		if at.Cavity != "" {
+			return at.String()
+		}
+	}
+	return ""
 }
 
 // keepPut leaves where they are the wires that a report says cannot be moved, and those that no table shows.

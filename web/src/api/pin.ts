@@ -8,6 +8,7 @@ import type {
   Done,
   ExchangeRequest,
   FacePreview,
+  FacesView,
   FaceRequest,
   LibraryView,
   LinkView,
@@ -74,6 +75,12 @@ export const useLibrary = () =>
     queryKey: ['faces'],
     queryFn: () => request<LibraryView>('GET', '/faces'),
     staleTime: Infinity,
+  });
+
+export const useFaces = (job: string) =>
+  useQuery({
+    queryKey: ['job', job, 'faces'],
+    queryFn: () => request<FacesView>('GET', `${jobPath(job)}/pin/faces`),
   });
 
 /** What words say of a face, before it is kept. */

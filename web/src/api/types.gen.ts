@@ -52,6 +52,7 @@ export interface ApiSchema {
   HaveRequest: HaveRequest;
   FaceRequest: FaceRequest;
   FacePreview: FacePreview;
+  FacesView: FacesView;
   LibraryView: LibraryView;
   CheckView: CheckView;
   CheckRequest: CheckRequest;
@@ -1902,6 +1903,7 @@ export interface FaceRequest {
   seen: number;
   words?: string;
   layout?: FaceLayout;
+  mate?: boolean;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -1911,6 +1913,20 @@ export interface FacePreview {
   layout: FaceLayout;
   face: Face;
   ways: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "FacesView".
+ */
+export interface FacesView {
+  revision: number;
+  connectors: Connector[];
+  faces: {
+    [k: string]: Face;
+  };
+  mates: {
+    [k: string]: string;
+  };
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -2083,6 +2099,7 @@ export interface Api {
   HaveRequest: HaveRequest;
   FaceRequest: FaceRequest;
   FacePreview: FacePreview;
+  FacesView: FacesView;
   LibraryView: LibraryView;
   CheckView: CheckView;
   CheckRequest: CheckRequest;

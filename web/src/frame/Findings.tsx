@@ -21,6 +21,17 @@ const gatherPart: Record<string, string> = {
   'mixed-sources': 'vehicles',
 };
 
+/** Where in Pin a finding is seen to. */
+function pinPart(code: string, subject: string): string {
+  if (code.startsWith('second-check')) {
+    return '?part=check';
+  }
+  if (code === 'halves-do-not-meet') {
+    return `?part=faces&connector=${encodeURIComponent(subject)}`;
+  }
+  return ['re-crimp', 'pigtail'].includes(code) ? '?part=parts' : '';
+}
+
 /** What a finding of Thin is about, by its code. */
 function thinKind(code: string): string {
   if (['part-incomplete', 'suppressor', 'rides-along', 'bus-end'].includes(code)) {
@@ -40,7 +51,9 @@ export function Findings({ job, open, onClose }: { job: JobView; open: boolean; 
         ? `gather?part=${gatherPart[f.code] ?? 'lists'}`
         : f.stage === 'thin'
           ? `thin?sel=${encodeURIComponent(`${thinKind(f.code)}:${subject}`)}`
-          : `match?row=${encodeURIComponent(`${f.side ?? 'from'} ${subject}`)}`;
+          : f.stage === 'pin'
+            ? `pin${pinPart(f.code, subject)}`
+            : `match?row=${encodeURIComponent(`${f.side ?? 'from'} ${subject}`)}`;
     void navigate(`/jobs/${job.id}/${place}`);
   };
   return (

@@ -1,6 +1,6 @@
 import './bench.css';
 import { App } from 'antd';
-import { useState } from 'react';
+import { useState, type MouseEvent } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { explain, type ProblemError } from '../../api/client';
 import { useLiveJob } from '../../api/hooks';
@@ -76,7 +76,7 @@ function Bench({ job, view, onReload }: Props) {
   const waits = new Set(queue.waiting.map((w) => w.step));
   const isDone = (id: string) => waits.has(id) || (ticked.get(id) ?? -1) > view.revision;
   const gone = view.steps.filter((s) => isDone(s.id));
-  const left = view.steps.filter((s) => !isDone(s.id));
+  const left = view.steps.filter((s) => !isDone(s.id) && !waits.has(`report ${s.id}`));
   const step = left[0];
   const number = view.done.length + gone.length + 1;
   const total = view.done.length + view.steps.length;
@@ -104,12 +104,13 @@ function Bench({ job, view, onReload }: Props) {
     }
     const last = gone.at(-1)?.id ?? view.done.at(-1)?.step;
     if (last) {
+      const seen = Math.max(view.revision, ticked.get(last) ?? 0); // endless where the reply is not here yet
       setTicked((old) => new Map([...old].filter(([id]) => id !== last)));
       queue.add({
         id: newChangeID(),
         step: `back ${last}`,
         path: `${jobPath(job)}/${view.stage}/tick`,
-        body: { seen: Math.max(view.revision, ticked.get(last) ?? 0), steps: [last], done: false },
+        body: { seen: Math.min(Number.MAX_SAFE_INTEGER, seen), steps: [last], done: false },
       });
     }
   };
@@ -133,16 +134,15 @@ function Bench({ job, view, onReload }: Props) {
           },
     );
   };
-  useKey('space,right,pagedown,enter', (e) => !(e.target instanceof HTMLButtonElement) && done(), {
-    preventDefault: false,
-  });
+  useKey('right,pagedown', done);
+  useKey('space,enter', (e) => !own(e.target) && done(), { preventDefault: false });
   useKey('left,pageup', back);
   useKey('n', () => step && ask('not'));
   useKey('v', () => turn(face === 'wire' ? 'mating' : 'wire'));
   const swipe = useSwipe(done, back);
   const held = gone.at(-1)?.hand ?? (gone.length > 0 ? [] : view.hand);
   return (
-    <main className="bench" {...swipe}>
+    <main className="bench" {...swipe} onClick={unfocus}>
       <header className="benchhead">
         <Link to={`/jobs/${job}/${view.stage}`} aria-label={`back to ${view.title} at the desk`}>
           {view.title}
@@ -221,6 +221,17 @@ function Bench({ job, view, onReload }: Props) {
       )}
     </main>
   );
+}
+
+/** Whether a key belongs to what has the focus. */
+const own = (target: EventTarget | null) =>
+  target instanceof HTMLButtonElement || target instanceof HTMLAnchorElement;
+
+/** A button that was touched does not keep the focus: the next key, or a tread on the pedal, means the step. */
+function unfocus(e: MouseEvent) {
+  if (e.detail > 0 && document.activeElement instanceof HTMLButtonElement) {
+    document.activeElement.blur();
+  }
 }
 
 function Clock({ time }: { time: () => number }) {

@@ -8,7 +8,8 @@ export function useSwipe(onward: () => void, back: () => void) {
   const start = useRef<{ x: number; y: number } | undefined>(undefined);
   return {
     onTouchStart: (e: TouchEvent) => {
-      const t = e.touches.length === 1 ? e.touches[0] : undefined;
+      const here = e.currentTarget.contains(e.target as Node); // and not in a dialog that lies over it
+      const t = here && e.touches.length === 1 ? e.touches[0] : undefined;
       start.current = t && { x: t.clientX, y: t.clientY };
     },
     onTouchEnd: (e: TouchEvent) => {

@@ -3,15 +3,23 @@ import { useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { explain } from '../../api/client';
 import { fileAddress } from '../../api/hooks';
-import { useFace, useFacePreview, useLibrary, useOpenFaces } from '../../api/pin';
-import type { Connector, Face, PinView } from '../../api/types.gen';
+import { useFace, useFacePreview, useFaces, useLibrary, useOpenFaces } from '../../api/pin';
+import type { Connector, Face, FacesView } from '../../api/types.gen';
 import { ConnectorFace, type Contents } from '../../harness/ConnectorFace';
 import { useKey } from '../../keys/useKey';
 
 const nothing: Contents = new Map(); // the names are what is looked at here
 
 /** What each connector's face is like: said in words or taken from the library, and drawn from both sides. */
-export function FacesPart({ job, view }: { job: string; view: PinView }) {
+export function FacesPart({ job }: { job: string }) {
+  const faces = useFaces(job);
+  if (faces.isError && !faces.data) {
+    return <div className="problem">{explain(faces.error)}</div>;
+  }
+  return faces.data ? <FaceList job={job} view={faces.data} /> : <div aria-busy="true" />;
+}
+
+function FaceList({ job, view }: { job: string; view: FacesView }) {
   const [address, setAddress] = useSearchParams();
   const file = useRef<HTMLInputElement>(null);
   const openFile = useOpenFaces(job);
@@ -19,17 +27,17 @@ export function FacesPart({ job, view }: { job: string; view: PinView }) {
   const warn = (e: unknown) => void message.warning(explain(e));
   const at = Math.max(
     0,
-    view.housings.findIndex((h) => h.id === address.get('connector')),
+    view.connectors.findIndex((h) => h.id === address.get('connector')),
   );
   const go = (i: number) => {
-    const next = view.housings[Math.max(0, Math.min(view.housings.length - 1, i))];
+    const next = view.connectors[Math.max(0, Math.min(view.connectors.length - 1, i))];
     if (next) {
       setAddress({ part: 'faces', connector: next.id }, { replace: true });
     }
   };
   useKey('up', () => go(at - 1));
   useKey('down', () => go(at + 1));
-  const housing = view.housings[at];
+  const housing = view.connectors[at];
   return (
     <div className="facespart">
       <div className="facelist">
@@ -51,7 +59,7 @@ export function FacesPart({ job, view }: { job: string; view: PinView }) {
             }}
           />
         </div>
-        {view.housings.map((h, i) => (
+        {view.connectors.map((h, i) => (
           <button
             key={h.id}
             className={`plain facerow${i === at ? ' on' : ''}`}
@@ -81,7 +89,7 @@ export function FacesPart({ job, view }: { job: string; view: PinView }) {
 
 interface EditorProps {
   job: string;
-  view: PinView;
+  view: FacesView;
   housing: Connector;
   onError: (e: unknown) => void;
 }
@@ -95,7 +103,8 @@ function FaceEditor({ job, view, housing, onError }: EditorProps) {
   const shown: Face | undefined = preview.data?.face ?? view.faces[housing.id];
   const fits = (preview.data?.ways ?? housing.cavities.length) >= housing.cavities.length;
   const terminal = (preview.data?.layout ?? housing.layout)?.terminal;
-  const put = (face: { words?: string }) =>
+  const mate = view.mates[housing.id];
+  const put = (face: { words?: string; mate?: boolean }) =>
     keep.mutate(
       { connector: housing.id, seen: view.revision, ...face },
       {
@@ -150,6 +159,7 @@ function FaceEditor({ job, view, housing, onError }: EditorProps) {
         <Button type="primary" disabled={!preview.data} onClick={() => put({ words: asked })}>
           Keep this face
         </Button>
+        {mate && <Button onClick={() => put({ mate: true })}>As {mate} wants it, mirrored</Button>}
         {housing.layout && <Button onClick={() => put({})}>Forget it</Button>}
       </div>
       {preview.error && (

@@ -49,7 +49,7 @@ export function PinPage() {
         </nav>
       </div>
       {part === 'sheet' && <SheetPart job={job} view={view} />}
-      {part === 'faces' && <FacesPart job={job} view={view} />}
+      {part === 'faces' && <FacesPart job={job} />}
       {part === 'parts' && <PartsPart job={job} view={view} />}
       {part === 'check' && <CheckPart job={job} />}
     </main>
