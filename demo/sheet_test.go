@@ -2,15 +2,21 @@ package demo_test
 
 import (
 	"bytes"
+	"cmp"
 	"encoding/csv"
+	"encoding/xml"
 	"errors"
 	"fmt"
 	"io"
 	"os/exec"
+	"slices"
 	"strings"
 	"testing"
 
+	"draxel/core/face"
 	"draxel/core/plan"
+	"draxel/core/work"
+	"draxel/demo"
 	"draxel/exchange"
 )
 
@@ -91,5 +97,99 @@ func TestASheetThatIsNotProvenSaysSo(t *testing.T) {
 	var b bytes.Buffer
 	if err := exchange.WriteSheetCSV(&b, s); err != nil || !strings.Contains(b.String(), "DO NOT WORK FROM THIS SHEET") {
 		t.Errorf("%v: %.200s", err, b.String())
+	}
+}
+
+// word is a word of a PDF with its place on the page, in points of 1/72 inch.
+type word struct {
+	XMin float64 `xml:"xMin,attr"`
+	YMin float64 `xml:"yMin,attr"`
+	XMax float64 `xml:"xMax,attr"`
+	YMax float64 `xml:"yMax,attr"`
+	Text string  `xml:",chardata"`
+}
+
+// The printed face is true: the cavities of plug A stand where the core draws them, in figures of a size that can be read, and
+// the steps go on counting from what is done.
+func TestThePrintedFaceIsTrue(t *testing.T) {
+	s := sheet(t)
+	s.Plan.Pin.Done = make([]work.Tick, 7)
+	s.Plan.Pin.Settings = []string{"Output A1 drives the fan."}
+	var pdf bytes.Buffer
+	if err := exchange.WriteSheetPDF(&pdf, s); err != nil {
+		t.Fatal(err)
+	}
+	cmd := exec.Command("pdftotext", "-bbox", "-f", "1", "-l", "1", "-", "-")
+	cmd.Stdin = bytes.NewReader(pdf.Bytes())
+	out, err := cmd.Output()
+	if err != nil {
+		t.Fatalf("pdftotext (Debian package poppler-utils): %v", err)
+	}
+	var page struct {
+		Words []word `xml:"body>doc>page>word"`
+	}
+	if err := xml.Unmarshal(out, &page); err != nil {
+		t.Fatal(err)
+	}
+	top := slices.IndexFunc(page.Words, func(w word) bool { return w.Text == "A," })
+	bottom := slices.IndexFunc(page.Words, func(w word) bool { return w.Text == "B," })
+	if top < 0 || bottom < 0 {
+		t.Fatal("the two plugs are not on the first page")
+	}
+	var cells []word
+	for _, w := range page.Words {
+		if w.YMin > page.Words[top].YMax+12 && w.YMax < page.Words[bottom].YMin && strings.Trim(w.Text, "0123456789") == "" {
+			cells = append(cells, w)
+		}
+	}
+	slices.SortFunc(cells, func(a, b word) int {
+		return cmp.Or(cmp.Compare(int(a.YMin/8), int(b.YMin/8)), cmp.Compare(a.XMin, b.XMin))
+	})
+	var printed, drawn []string
+	for _, w := range cells {
+		printed = append(printed, w.Text)
+		if high := w.YMax - w.YMin; high < 8 {
+			t.Errorf("cavity %s is printed %.1f points high", w.Text, high)
+		}
+	}
+	for _, c := range s.Plan.Housings[0].Shape().Draw(face.WireSide).Cells {
+		drawn = append(drawn, c.Name)
+	}
+	if !slices.Equal(printed, drawn) || drawn[0] != "13" {
+		t.Errorf("printed %v\ndrawn %v", printed, drawn)
+	}
+	text := pdfText(t, &pdf)
+	for _, want := range []string{"To have before the first terminal is pulled", "release pick for 1.5 mm", "7 steps are done", "8 " + s.Plan.Steps[0].From.String() + " → ", "Output A1 drives the fan", "is finished"} {
+		if !strings.Contains(text, want) {
+			t.Errorf("the sheet does not say %q", want)
+		}
+	}
+}
+
+// The demonstration's faces are a file that a user would open, and say what its terminals need.
+func TestTheDemonstrationsFaces(t *testing.T) {
+	job, _ := jobs(t)
+	if len(job.Layouts) != 2 || job.Layouts["A"].Ways() != 52 || job.Layouts["B"].Ways() != 38 {
+		t.Fatalf("%d faces", len(job.Layouts))
+	}
+	var b bytes.Buffer
+	if err := exchange.WriteFaces(&b, job.Layouts); err != nil {
+		t.Fatal(err)
+	}
+	kept, err := demo.File("sorrel-refit/faces.json")
+	if err != nil || !bytes.Equal(kept, b.Bytes()) {
+		t.Errorf("the file of faces does not come back as it was: %v", err)
+	}
+	for name, text := range map[string]string{"not JSON": "faces", "no format": `{"faces":{"A":{"rows":[{"slots":[{"name":"1"}]}]}}}`, "nothing in it": `{"format":1,"faces":{}}`, "an unknown field": `{"format":1,"faces":{},"x":1}`, "of a newer one": `{"format":2,"faces":{"A":null}}`} {
+		if _, err := exchange.ReadFaces([]byte(text)); err == nil {
+			t.Errorf("a file that is %s is read", name)
+		}
+	}
+	if _, err := exchange.ReadFaces(make([]byte, exchange.MaxBytes+1)); err == nil {
+		t.Error("a file without end is read")
+	}
+	empty := bytes.Buffer{}
+	if err := exchange.WriteFaces(&empty, nil); err != nil || !strings.Contains(empty.String(), `"faces": {}`) {
+		t.Errorf("no faces are written as %s, %v", empty.String(), err)
 	}
 }

@@ -31,13 +31,12 @@ func Figures(p plan.Plan) string {
 	if len(p.Steps) == 0 {
 		return ""
 	}
-	return fmt.Sprintf("%d terminals are taken out, the least there can be is %d with %d in hand at most. Secondary locks are opened %d times; fewer than %d cannot be. %d steps are done.",
-		p.Pin.Extractions, p.Pin.Fewest, p.Pin.Limit, p.Pin.Openings, p.Pin.Bound, len(p.Pin.Done))
-}
-
-// CountLine says what a finished connector must show, to be counted: wires, and the cavities that are empty.
-func CountLine(connector string, wires, empty int) string {
-	return fmt.Sprintf("Count at %s: %d wires, %d empty cavities; where it is sealed, a plug in each of those.", connector, wires, empty)
+	rate := "as reckoned"
+	if p.Pin.Measured() {
+		rate = "as logged"
+	}
+	return fmt.Sprintf("%d terminals are taken out, the least there can be is %d with %d in hand at most. Secondary locks are opened %d times; fewer than %d cannot be. %d steps are done. About %.0f min are left, at %.1f min a terminal (%s).",
+		p.Pin.Extractions, p.Pin.Fewest, p.Pin.Limit, p.Pin.Openings, p.Pin.Bound, len(p.Pin.Done), p.Pin.Minutes, p.Pin.Rate, rate)
 }
 
 func jointLines(p plan.Plan) []string {
@@ -149,6 +148,9 @@ func (p *page) stepHead() {
 // small is what stands under the sentence: how, why, what is in hand, what to watch for.
 func small(s plan.Step) string {
 	parts := []string{s.Why}
+	if s.Kind == pin.Close {
+		parts = append(parts, s.After)
+	}
 	if len(s.Opens) > 0 {
 		parts = append(parts, s.How)
 	}

@@ -12,7 +12,6 @@ import (
 	"draxel/core/face"
 	"draxel/core/finding"
 	"draxel/core/harness"
-	"draxel/core/pin"
 	"draxel/core/plan"
 	"draxel/core/work"
 	"draxel/exchange"
@@ -140,9 +139,6 @@ func (s *Server) showBench(c *gin.Context) error {
 		if x.Goal.Function != x.Wire.Function {
 			b.Becomes = x.Goal.Function
 		}
-		if x.Kind == pin.Close && !x.Again {
-			b.Why = j.counted(x.Connector)
-		}
 		v.Steps = append(v.Steps, b)
 	}
 	c.JSON(http.StatusOK, v)
@@ -151,25 +147,6 @@ func (s *Server) showBench(c *gin.Context) error {
 
 func doneOf(t work.Tick) BenchDone {
 	return BenchDone{Step: t.Step, Text: t.Text, Who: t.Who, When: t.When}
-}
-
-// counted says how many wires and plugs a finished connector must show.
-func (j *computed) counted(connector string) string {
-	wires, plugs := 0, 0
-	for _, e := range j.plan.Pin.Expected {
-		if e.At.Connector != connector {
-			continue
-		}
-		if e.Empty {
-			plugs++
-		} else {
-			wires++
-		}
-	}
-	if wires+plugs == 0 {
-		return ""
-	}
-	return exchange.CountLine(connector, wires, plugs)
 }
 
 // thinBench puts Thin's steps into the bench's form.

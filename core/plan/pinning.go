@@ -31,6 +31,49 @@ type Pinning struct {
 	Joints      []Joint
 	Settings    []string // what must be changed in the unit's settings
 	Outputs     []Output
+	Minutes     float64 // reckoned for what is left to be taken out
+	Rate        float64 // minutes a terminal that this rests on
+	Logged      int     // terminals whose time was logged; the rate is theirs where there are enough
+}
+
+// enoughLogged is how many terminals' time must be logged before their average says more than the rate of the job.
+const enoughLogged = 5
+
+// Measured says whether the rate is what was logged.
+func (p *Pinning) Measured() bool { return p.Logged >= enoughLogged }
+
+// reckon says how long the terminals that are left will take: at the job's rate, or at what was logged.
+func (p *Pinning) reckon(left int, rate float64) {
+	spent := 0.0
+	for _, t := range p.Done {
+		if t.Spent > 0 && t.Minutes > 0 {
+			spent += t.Spent
+			p.Logged++
+		}
+	}
+	if p.Rate = rate; p.Measured() {
+		p.Rate = spent / float64(p.Logged)
+	}
+	p.Minutes = p.Rate * float64(left)
+}
+
+// counted says what a finished connector must show when its wires and seals are counted.
+func (p *Pinning) counted(connector string) string {
+	wires, empty := 0, 0
+	for _, e := range p.Expected {
+		if e.At.Connector != connector {
+			continue
+		}
+		if e.Empty {
+			empty++
+		} else {
+			wires++
+		}
+	}
+	if wires+empty == 0 {
+		return ""
+	}
+	return fmt.Sprintf("Count: %d wires, %d empty cavities; where it is sealed, a plug in each of those. ", wires, empty)
 }
 
 // Joint is a joint that the moves make: of a wire that serves two cavities, or of two that serve one.
@@ -49,23 +92,28 @@ type Output struct {
 }
 
 // steps plans the moves from what is there now, carries them out on the model and says whether they reach Wanted.
-func (p *Plan) steps(m *model, d pin.Decisions) {
+func (p *Plan) steps(m *model, all Decisions) {
+	d := all.Pin
 	p.Steps = []Step{}
-	p.Pin = Pinning{Now: m.now, Done: m.ticks, Limit: d.Limit, Adaptations: m.adaptations}
+	p.Pin = Pinning{Now: m.now, Done: m.ticks, Limit: d.Limit, Adaptations: m.adaptations, Expected: m.expected()}
 	r, err := pin.Plan(pin.Input{Now: m.now, Wanted: m.wanted, Limit: d.Limit, Fits: m.adviser.Fits, Fixed: m.adviser.Fixed, Leads: m.leads, State: pin.Left(m.ticks), Wishes: d.Wishes})
 	if err != nil {
 		p.Proof.Fault = err.Error()
 		return
 	}
+	p.Pin.reckon(r.Extractions, all.Bench.Rates.Extract)
 	p.Pin.Extractions, p.Pin.Fewest, p.Pin.Openings, p.Pin.Bound, p.Pin.Stuck = r.Extractions, r.Fewest, r.Openings, r.Bound, r.Stuck
-	all := make([]work.Step, len(r.Steps))
+	carried := make([]work.Step, len(r.Steps))
 	uses := []pin.Use{}
 	for i, s := range r.Steps {
-		all[i] = s.Step
+		carried[i] = s.Step
 		w := m.wires[s.Terminal]
 		goal, _ := m.wanted.Place(s.Terminal)
 		step := Step{Step: s, Wire: w.row, Goal: w.goal, Advice: m.adviser.Advise(s, goal.At, w.row.Size)}
 		step.Warn = append(step.Warn, m.together(s)...)
+		if s.Kind == pin.Close && !s.Again {
+			step.After = p.Pin.counted(s.Connector) + step.After
+		}
 		for _, part := range step.Fit.Parts {
 			uses = append(uses, pin.Use{Part: part, At: step.about()})
 		}
@@ -77,7 +125,7 @@ func (p *Plan) steps(m *model, d pin.Decisions) {
 		}
 	}
 	p.Pin.Orders = pin.Orders(uses, d.Have)
-	p.prove(m, all, d.Limit)
+	p.prove(m, carried, d.Limit)
 	p.around(m, d)
 	p.Findings = append(p.Findings, p.pinFindings(m, r, d)...)
 }
@@ -138,7 +186,6 @@ func (p *Plan) around(m *model, d pin.Decisions) {
 		}
 	}
 	p.Pin.Spares = m.adviser.Spares(m.wanted, reasons)
-	p.Pin.Expected = m.expected()
 	for _, t := range m.wanted.Terminals() {
 		switch place, _ := m.wanted.Place(t); {
 		case place.State == harness.Tied:
@@ -281,4 +328,33 @@ func (m *model) notMoved(t harness.TerminalID) bool {
 	now, _ := m.now.Place(t)
 	goal, _ := m.wanted.Place(t)
 	return was == now || goal.State == harness.Capped
+}
+
+// mostAdapted is the size up to which a plug whose wires only change places is shown as an adaptation.
+const mostAdapted = 8
+
+// adapt finds the plugs whose wires all stay in them and stand in another order.
+func (m *model) adapt(goals map[harness.TerminalID]harness.Place) {
+	for _, h := range m.housings {
+		if h.Ways() > mostAdapted {
+			continue
+		}
+		var names []string
+		var wires []harness.TerminalID
+		for _, n := range h.Cavities {
+			if t, full := m.found.In(harness.Ref{Connector: h.ID, Cavity: n}); full {
+				names, wires = append(names, n), append(wires, t)
+			}
+		}
+		goes := make([]int, len(wires))
+		for i, t := range wires {
+			goes[i] = -1
+			if g := goals[t]; g.State == harness.Seated && g.At.Connector == h.ID {
+				goes[i] = slices.Index(names, g.At.Cavity)
+			}
+		}
+		if a, ok := pin.Adapt(h.ID, names, goes); ok {
+			m.adaptations = append(m.adaptations, a)
+		}
+	}
 }

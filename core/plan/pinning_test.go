@@ -254,6 +254,30 @@ func TestSecondCheck(t *testing.T) {
 	}
 }
 
+// What was logged makes the next estimate better, as soon as there is enough of it.
+func TestLoggedTimeMakesTheEstimateBetter(t *testing.T) {
+	from, to := []string{}, []string{}
+	var d []match.Decision
+	for i := 1; i <= 8; i++ {
+		from, to = append(from, fmt.Sprintf("A%d Injector %d", i, i)), append(to, fmt.Sprintf("A%d Injector %d", i+1, i))
+		d = append(d, matched(fmt.Sprintf("A%d", i), fmt.Sprintf("A%d", i+1)))
+	}
+	j := job(from, to, d...)
+	p := computeJob(t, j)
+	if p.Pin.Rate != 4 || p.Pin.Minutes != 32 || !strings.Contains(p.Steps[len(p.Steps)-1].After, "Count: 8 wires, 1 empty cavities") {
+		t.Errorf("%.1f min a terminal, %.0f min; %q", p.Pin.Rate, p.Pin.Minutes, p.Steps[len(p.Steps)-1].After)
+	}
+	for i := range 6 {
+		tick := p.Steps[0].Tick()
+		tick.Seq, tick.Spent, tick.Minutes = i, 1.5, 4
+		j.Ticks = append(j.Ticks, tick)
+		p = computeJob(t, j)
+		if want := map[bool]float64{true: 1.5, false: 4}[i >= 4]; p.Pin.Rate != want || p.Pin.Minutes != want*float64(7-i) {
+			t.Errorf("after %d: %.1f min a terminal, %.1f min", i+1, p.Pin.Rate, p.Pin.Minutes)
+		}
+	}
+}
+
 // Work is ticked in any order that hands allow, decisions change in between, and every plan reaches what is wanted from what
 // is there.
 func TestPlansGoOnFromWhatIsThere(t *testing.T) {

@@ -83,7 +83,7 @@ func Follow(f Facts, d Decisions, crosswalk *match.Result) Plan {
 	m := build(f, d, p.Match, p.Thin.Result.Extract)
 	p.Housings, p.Withheld = m.housings, m.withheld
 	p.Findings = append(p.Findings, m.findings...)
-	p.steps(m, d.Pin)
+	p.steps(m, d)
 	p.workThin(f, d, m)
 	finding.Sort(p.Findings)
 	return p

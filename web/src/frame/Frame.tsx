@@ -146,7 +146,8 @@ function Head({ job }: { job: JobView }) {
   );
 }
 
-function Who() {
+/** Who is working: decisions and ticks carry this name. */
+export function Who() {
   const [name, setName] = useState(whoIsWorking);
   const [draft, setDraft] = useState<string | undefined>();
   const input = useRef<InputRef>(null);

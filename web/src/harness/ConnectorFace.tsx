@@ -185,7 +185,7 @@ function Cavity({ name, x, y, size, wire, mark, named, onPick }: CavityProps) {
       {named && (
         <text
           x={middle}
-          y={y + size - 5}
+          y={wire ? y + size - 5 : y + size / 2 + 4}
           textAnchor="middle"
           fontSize="12"
           fontWeight={mark ? 700 : 400}

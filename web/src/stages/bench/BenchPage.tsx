@@ -10,6 +10,7 @@ import { useQueue, type Waiting } from '../../api/queue';
 import type { BenchStep, BenchView, Done } from '../../api/types.gen';
 import { newChangeID } from '../../api/client';
 import type { View } from '../../harness/ConnectorFace';
+import { Who } from '../../frame/Frame';
 import { useKey } from '../../keys/useKey';
 import { ReasonDialog } from '../thin/ReasonDialog';
 import { NotAsExpected, type Answer } from './NotAsExpected';
@@ -163,6 +164,7 @@ function Bench({ job, view, onReload }: Props) {
           </span>
         )}
         <Clock time={time} />
+        <Who />
         <button className="plain" onClick={() => ask('link')} aria-label="QR: use another device">
           QR
         </button>

@@ -80,11 +80,7 @@ export function StepCard({ view, step, before, face, onTurn }: Props) {
         />
         {(step.from ?? step.to) && (
           <button className="plain quiet" onClick={onTurn}>
-            turn it: I hold it{' '}
-            {face === 'wire'
-              ? 'by the wires, and look at the mating face'
-              : 'the other way, and look at the wires'}{' '}
-            <kbd>V</kbd>
+            Turn the plug: show the {face === 'wire' ? 'mating face' : 'wire side'} <kbd>V</kbd>
           </button>
         )}
       </section>

@@ -1,0 +1,125 @@
+package plan
+
+import (
+	"fmt"
+
+	"draxel/core/finding"
+	"draxel/core/harness"
+	"draxel/core/pin"
+	"draxel/core/thin"
+	"draxel/core/work"
+)
+
+// find makes the harness as found: the From rows, what Thin takes out, and wires that turned up in cavities that the tables
+// show empty.
+func (m *model) find(moves bool, d Decisions, extract []thin.Extraction) {
+	found := harness.Work(harness.New(m.housings))
+	if moves {
+		for _, row := range m.facts.From.Rows {
+			if !row.Empty {
+				m.wires[harness.TerminalAt(row.Ref)] = wire{row: row}
+				found.Seat(harness.TerminalAt(row.Ref), row.Ref)
+			}
+		}
+	}
+	for _, e := range extract {
+		if _, known := m.wires[e.Terminal]; !known {
+			m.wires[e.Terminal] = wire{row: m.rowOf(e)}
+		}
+		found.Seat(e.Terminal, e.At)
+	}
+	for _, r := range d.Pin.Reports {
+		t := strangerAt(r.At)
+		if _, full := found.Look().In(r.At); full || r.What != pin.Occupied || !found.Look().Has(r.At) {
+			continue
+		}
+		m.strangers = append(m.strangers, t)
+		m.wires[t] = wire{row: harness.Row{Ref: r.At, Function: "wire that no table shows"}}
+		found.Seat(t, r.At)
+	}
+	m.found = found.Harness()
+}
+
+// pulledBefore lists terminals that were taken out and that nothing asks for any more: they go home.
+func (m *model) pulledBefore(ticks []work.Tick, extract []thin.Extraction) []thin.Extraction {
+	var out []thin.Extraction
+	known := map[harness.TerminalID]bool{}
+	for _, e := range extract {
+		known[e.Terminal] = true
+	}
+	for _, t := range ticks {
+		for _, e := range t.Edits {
+			_, inTable := m.facts.From.Row(e.At)
+			if t.Stage == "pin" && e.Do == harness.Remove && e.Terminal == harness.TerminalAt(e.At) && !known[e.Terminal] && !(inTable && m.facts.Kind.MovesTerminals()) {
+				known[e.Terminal] = true
+				x := thin.Extraction{Terminal: e.Terminal, At: e.At}
+				if w := m.endsAt[e.At]; w != nil {
+					x.Wire = w.ID
+				}
+				out = append(out, x)
+			}
+		}
+	}
+	return out
+}
+
+// strangerAt names the terminal of a wire that no table shows.
+func strangerAt(at harness.Ref) harness.TerminalID {
+	return harness.TerminalID("unknown wire " + at.String())
+}
+
+// carryOut does on the connectors what has been ticked. What was done to the copper is Thin's.
+func (m *model) carryOut(ticks []work.Tick) {
+	now := harness.Work(m.found)
+	for _, t := range work.InOrder(ticks) {
+		var edits []harness.Edit
+		for _, e := range t.Edits {
+			if e.OnTerminal() {
+				edits = append(edits, e)
+			}
+		}
+		if t.Stage == "pin" {
+			m.ticks = append(m.ticks, t)
+		}
+		if err := now.Try(edits...); err != nil && t.Stage == "pin" {
+			m.findings = append(m.findings, finding.Finding{Code: "tick-lost", Severity: finding.Wrong, Stage: "pin", Subject: tickedAt(t),
+				Text:   fmt.Sprintf("It was ticked that %q, but on the harness as it is known now that cannot be done: %v.", t.Text, err),
+				Remedy: "The facts have changed since: look at the connector, and take the tick back if it was not done."})
+		}
+	}
+	m.now = now.Harness()
+}
+
+// tickedAt names the cavity that a tick is about.
+func tickedAt(t work.Tick) string {
+	for _, at := range t.At {
+		if at.Cavity != "" {
+			return at.String()
+		}
+	}
+	return ""
+}
+
+// keepPut leaves where they are the wires that a report says cannot be moved, and those that no table shows.
+func (m *model) keepPut(reports []pin.Report, goals map[harness.TerminalID]harness.Place, order []harness.TerminalID) []harness.TerminalID {
+	stay := func(t harness.TerminalID) {
+		if was, there := m.now.Place(t); there {
+			if _, known := goals[t]; !known {
+				order = append(order, t)
+			}
+			goals[t] = was
+		}
+	}
+	for _, t := range m.strangers {
+		stay(t)
+	}
+	for _, r := range reports {
+		if f, open := r.Finding(); open {
+			m.findings = append(m.findings, f)
+		}
+		if t, full := m.now.In(r.At); full && r.Stays() {
+			stay(t)
+		}
+	}
+	return order
+}
