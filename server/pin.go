@@ -136,6 +136,9 @@ func (s *Server) showBench(c *gin.Context) error {
 		if x.Wire.Ref != (harness.Ref{}) {
 			b.Row = &x.Wire
 		}
+		if x.Connector != "" {
+			b.From = harness.Ref{Connector: x.Connector} // its face is shown, no cavity of it
+		}
 		if x.Goal.Function != x.Wire.Function {
 			b.Becomes = x.Goal.Function
 		}

@@ -198,7 +198,7 @@ func (s *Server) report(c *gin.Context) error {
 	if err == nil && !slices.Contains(pin.Whats(), r.What) {
 		err = problem(http.StatusUnprocessableEntity, "no-action", "Say what is not as expected: stuck, colour, occupied or lock.", "/what")
 	}
-	if err == nil {
+	if err == nil && r.What != pin.Broken {
 		err = checkRef(r.At, "/at")
 	}
 	if err != nil {
@@ -210,7 +210,9 @@ func (s *Server) report(c *gin.Context) error {
 	return s.checked(c, func(j *computed) error {
 		_, full := j.plan.Pin.Now.In(r.At)
 		switch {
-		case !j.plan.Pin.Now.Has(r.At):
+		case r.What == pin.Broken && !j.hasConnector(r.At.Connector):
+			return problem(http.StatusUnprocessableEntity, "no-such-connector", fmt.Sprintf("There is no connector %s.", r.At.Connector), "/at")
+		case r.What != pin.Broken && !j.plan.Pin.Now.Has(r.At):
 			return problem(http.StatusUnprocessableEntity, "no-cavity", fmt.Sprintf("There is no cavity %s.", r.At), "/at")
 		case r.What == pin.Occupied && full:
 			return problem(http.StatusUnprocessableEntity, "known-wire", fmt.Sprintf("%s holds a wire on this plan too: record the move that emptied it, or take the tick back that filled it.", r.At), "/at")

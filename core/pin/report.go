@@ -51,6 +51,7 @@ func (r Report) Finding() (finding.Finding, bool) {
 		f.Text = fmt.Sprintf("%s holds a wire that no table shows%s: nothing goes in until it is known.", r.At, saw(r.Saw))
 		f.Remedy = "Trace it. If it goes, record that it came out; if it stays, correct the table in Gather."
 	case r.What == Broken:
+		f.Subject = r.At.Connector
 		f.Text = fmt.Sprintf("The secondary lock of %s is broken: the connector is not finished without it.", r.At.Connector)
 		f.Remedy = "Order the lock or the housing; work on the terminals can go on."
 	}

@@ -10,7 +10,7 @@ import { ProblemError } from './api/client';
 import { FirstStage, Frame } from './frame/Frame';
 import { JobsPage } from './frame/JobsPage';
 import { PassGate } from './frame/PassGate';
-import { BenchPage } from './stages/bench/BenchPage';
+import { BenchPage } from './bench/BenchPage';
 import { GatherPage } from './stages/gather/GatherPage';
 import { MatchPage } from './stages/match/MatchPage';
 import { PinPage } from './stages/pin/PinPage';

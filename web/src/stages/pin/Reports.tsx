@@ -22,7 +22,11 @@ export function Reports({
   return (
     <>
       {open.map((r) => {
-        const f = view.findings.find((x) => x.code === `found-${r.what}` && x.subject === refName(r.at));
+        const f = view.findings.find(
+          (x) =>
+            x.code === `found-${r.what}` &&
+            x.subject === (r.what === 'lock' ? r.at.connector : refName(r.at)),
+        );
         return (
           <div key={r.id} className="inreasons" data-testid="report">
             <SeverityMark severity="wrong" /> {f?.text ?? r.what} <span className="quiet">{f?.remedy}</span>{' '}

@@ -2,6 +2,8 @@ import type { CavityWire, Face, Ref } from '../../api/types.gen';
 import { ConnectorFace, type View } from '../../harness/ConnectorFace';
 import { contentsOf } from './contents';
 
+const narrow = 560; // px, under which two faces stand one above the other
+
 interface Props {
   faces: Record<string, Face>;
   /** What is in the cavities before the step. */
@@ -19,8 +21,10 @@ interface Props {
 export function StepFaces({ faces, contents, from, to, view, width, height, assumed }: Props) {
   const ids = [...new Set([from?.connector, to?.connector])].filter((c): c is string => !!c && !!faces[c]);
   const inside = (r: Ref | undefined, id: string) => (r?.connector === id ? r.cavity : undefined);
+  const stacked = ids.length > 1 && width < narrow;
+  const share = stacked ? 1 : ids.length;
   return (
-    <div className="stepfaces">
+    <div className={`stepfaces${stacked ? ' stacked' : ''}`}>
       {ids.map((id) => {
         const drawing = faces[id]?.[view];
         const lit = inside(to, id);
@@ -34,8 +38,8 @@ export function StepFaces({ faces, contents, from, to, view, width, height, assu
                 contents={contentsOf(contents, id)}
                 {...(lit ? { lit } : {})}
                 {...(beside ? { beside } : {})}
-                width={width / ids.length}
-                {...(height ? { height } : {})}
+                width={width / share}
+                {...(height ? { height: stacked ? height / 2 - 30 : height } : {})}
               />
               <figcaption className="quiet">
                 plug <strong>{id}</strong>, {drawing.cells.length}-way · you look at the {drawing.words}

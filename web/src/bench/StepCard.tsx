@@ -1,9 +1,9 @@
-import type { BenchStep, BenchView } from '../../api/types.gen';
-import { refName } from '../../harness/cavity';
-import type { View } from '../../harness/ConnectorFace';
-import { colourName, paintOf } from '../../harness/insulation';
-import { contentsBefore } from '../pin/contents';
-import { StepFaces } from '../pin/StepFaces';
+import type { BenchStep, BenchView } from '../api/types.gen';
+import { refName } from '../harness/cavity';
+import type { View } from '../harness/ConnectorFace';
+import { colourName, paintOf } from '../harness/insulation';
+import { contentsBefore } from '../stages/pin/contents';
+import { StepFaces } from '../stages/pin/StepFaces';
 import { useRoom } from './useRoom';
 
 interface Props {

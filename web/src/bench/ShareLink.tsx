@@ -1,6 +1,6 @@
 import { Modal } from 'antd';
-import { fileAddress } from '../../api/hooks';
-import { useLink } from '../../api/pin';
+import { fileAddress } from '../api/hooks';
+import { useLink } from '../api/pin';
 
 /** The address and QR code at which another device shows the same. */
 export function ShareLink({ job, stage, onClose }: { job: string; stage: string; onClose: () => void }) {

@@ -1,8 +1,8 @@
 import { Button, Input, Modal } from 'antd';
 import { useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
-import type { BenchStep, Ref, ReportRequest } from '../../api/types.gen';
-import { refName } from '../../harness/cavity';
+import type { BenchStep, Ref, ReportRequest } from '../api/types.gen';
+import { refName } from '../harness/cavity';
 
 export type Answer = { what: 'out' } | { what: ReportRequest['what']; at: Ref; saw?: string };
 
@@ -16,7 +16,10 @@ interface Props {
 /** What is not as expected: one key or one touch, and where it matters what was seen instead. */
 export function NotAsExpected({ stage, step, onAnswer, onClose }: Props) {
   const [colour, setColour] = useState('');
-  const { from, to } = step;
+  const held = step.from; // of a lock: its connector alone
+  const from = held?.cavity ? held : undefined;
+  const { to } = step;
+  const plug = to ?? held;
   const answers: { key: string; text: string; answer: Answer | undefined }[] =
     stage === 'thin'
       ? [
@@ -35,8 +38,8 @@ export function NotAsExpected({ stage, step, onAnswer, onClose }: Props) {
           { key: 'o', text: `${refName(to)} is occupied`, answer: to && { what: 'occupied', at: to } },
           {
             key: 'l',
-            text: `The lock of ${(to ?? from)?.connector ?? ''} is broken`,
-            answer: (to ?? from) && { what: 'lock', at: (to ?? from) as Ref },
+            text: `The lock of ${plug?.connector ?? ''} is broken`,
+            answer: plug && { what: 'lock', at: { connector: plug.connector, cavity: plug.cavity } },
           },
         ];
   const offered = answers.filter((a) => a.answer !== undefined);
