@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strings"
 	"testing"
+	"time"
 
 	"draxel/core/finding"
 	"draxel/core/harness"
@@ -95,6 +96,28 @@ func TestTheWholeSheetIsTicked(t *testing.T) {
 	}
 	if code := c.tick(job, v.Revision, false, whole[len(whole)-1]); code != "" {
 		t.Errorf("the last tick taken back: %q", code)
+	}
+}
+
+// Ticks keep their order even where the clock stands still: two may come within a millisecond.
+func TestTicksOfOneMomentKeepTheirOrder(t *testing.T) {
+	c := startAt(t, func() time.Time { return time.UnixMilli(1_764_000_000_000) })
+	job := c.demoRefit(nil)
+	v := c.pin(job)
+	whole := stepIDs(v)
+	for i, id := range whole[:20] {
+		if code := c.tick(job, v.Revision, true, id); code != "" {
+			t.Fatalf("step %d: %s", i+1, code)
+		}
+	}
+	v = c.pin(job)
+	for i, d := range v.Done {
+		if d.Step != whole[i] {
+			t.Fatalf("tick %d is %q", i+1, d.Text)
+		}
+	}
+	if len(v.Done) != 20 || !slices.Equal(stepIDs(v), whole[20:]) {
+		t.Errorf("%d done, %d left", len(v.Done), len(v.Steps))
 	}
 }
 

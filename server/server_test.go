@@ -37,11 +37,17 @@ func handler(t testing.TB, o server.Options) http.Handler {
 
 func start(t testing.TB) *client {
 	t.Helper()
+	return startAt(t, nil)
+}
+
+// startAt starts a server by a clock of the test's.
+func startAt(t testing.TB, now func() time.Time) *client {
+	t.Helper()
 	s, err := store.Open(t.Context(), t.TempDir(), time.Now)
 	if err != nil {
 		t.Fatal(err)
 	}
-	web := httptest.NewServer(handler(t, server.Options{Store: s}))
+	web := httptest.NewServer(handler(t, server.Options{Store: s, Now: now}))
 	t.Cleanup(func() {
 		web.CloseClientConnections()
 		web.Close()

@@ -254,6 +254,16 @@ func TestSecondCheck(t *testing.T) {
 	}
 }
 
+// What Thin's ticks did to terminals counts for the moves too, whatever they did to the copper beside it.
+func TestThinsTicksCountForTheMoves(t *testing.T) {
+	j := job([]string{"A1 Canister purge", "A2 Injector 1"}, []string{"A1 Injector 1"}, matched("A2", "A1"), match.Decision{Side: match.From, At: ref("A1"), Choice: match.Gone})
+	term := harness.TerminalAt(ref("A1"))
+	j.Ticks = []work.Tick{{Step: "x", Text: "pulled and cut", Edits: []harness.Edit{{Do: harness.Seal, Wire: "A1", End: 1}, {Do: harness.Remove, Terminal: term, At: ref("A1"), Label: "A1 goes"}, {Do: harness.Cap, Terminal: term, Label: "A1 goes"}}}}
+	if got := texts(computeJob(t, j)); got != "move A2 A1; plug  A2" {
+		t.Errorf("steps %s: the terminal of A1 is out already", got)
+	}
+}
+
 // What was logged makes the next estimate better, as soon as there is enough of it.
 func TestLoggedTimeMakesTheEstimateBetter(t *testing.T) {
 	from, to := []string{}, []string{}
