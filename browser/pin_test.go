@@ -14,6 +14,7 @@ import (
 	"github.com/go-rod/rod/lib/input"
 	"github.com/go-rod/rod/lib/proto"
 
+	"draxel/core/finding"
 	"draxel/core/plan"
 	"draxel/server"
 )
@@ -343,6 +344,33 @@ func TestTheSecondCheckByKeys(t *testing.T) {
 	v.see("[data-testid=checks]", "a brown wire")
 	v.press('f')
 	v.see(".ant-drawer", "The second check found a brown wire in A5")
+}
+
+// The second check at the bench: one cavity at a time, by a pedal, with nothing of the first one's ticks.
+func TestTheSecondCheckAtTheBench(t *testing.T) {
+	v := open(t, "/jobs/sorrel-refit/pin?part=check")
+	v.see("[data-testid=expected]", ".")
+	v.press('b')
+	v.see("[data-testid=count]", "power or ground 1 of 20")
+	v.phone()
+	v.press(input.PageDown)
+	v.see("[data-testid=count]", "power or ground 2 of 20")
+	v.press(input.PageUp)
+	v.see("[data-testid=count]", "power or ground 1 of 20")
+	v.swipe(320, 100)
+	v.see("[data-testid=count]", "power or ground 2 of 20")
+	v.press('x')
+	v.until("the focus is on what was seen", func() bool {
+		return v.page.MustEval(`() => document.activeElement.getAttribute('aria-label') === 'the reason'`).Bool()
+	})
+	v.page.Keyboard.MustType([]input.Key("no wire")...)
+	v.press(input.Enter)
+	v.see("[data-testid=count]", "power or ground 3 of 20")
+	v.until("the difference is a danger", func() bool {
+		return slices.ContainsFunc(v.pinned().Findings, func(f finding.Finding) bool { return f.Code == "second-check" && f.Severity == finding.Danger })
+	})
+	v.goTo("/jobs/sorrel-refit/bench?stage=check")
+	v.see("[data-testid=count]", "power or ground 3 of 20") // it goes on where it was left
 }
 
 // A wire joins another in Match; two outputs that are not one are refused.

@@ -43,9 +43,15 @@ func Empty(connectors []Connector, wires []Wire) *Bench {
 
 // With gives the harness with the cavities of further connectors, empty.
 func (h Harness) With(connectors []Connector) Harness {
-	h.cavities = maps.Clone(h.cavities)
+	own := false // the cavities are shared with the harness that was given until one is added
 	for _, c := range connectors {
 		for _, n := range c.Cavities {
+			if h.cavities[Ref{c.ID, n}] {
+				continue
+			}
+			if !own {
+				h.cavities, own = maps.Clone(h.cavities), true
+			}
 			h.cavities[Ref{c.ID, n}] = true
 		}
 	}

@@ -205,22 +205,25 @@ func (p *Plan) exchanges(m *model, d pin.Decisions) {
 		}
 	}
 	for _, x := range d.Exchanges {
-		a, okA := m.facts.To.Row(x.A)
-		b, okB := m.facts.To.Row(x.B)
-		if why := match.CannotExchange(&a.Signal, &b.Signal); why != "" || !okA || !okB {
+		a, _ := m.facts.To.Row(x.A)
+		b, _ := m.facts.To.Row(x.B)
+		if why := m.facts.whyNotExchanged(x); why != "" {
 			p.Findings = append(p.Findings, finding.Finding{Code: "exchange-lost", Severity: finding.Danger, Stage: "pin", Side: string(match.To), Subject: x.A.String(),
-				Text: fmt.Sprintf("The outputs %s and %s are exchanged, and must not be: %s.", x.A, x.B, orMissing(why)), Remedy: "Take the exchange back."})
+				Text: fmt.Sprintf("The outputs %s and %s are exchanged, and must not be: %s. It is left out of the plan.", x.A, x.B, why), Remedy: "Take the exchange back."})
 			continue
 		}
 		p.Pin.Settings = append(p.Pin.Settings, fmt.Sprintf("Output %s drives %s, made for %s.", x.B, a.Function, b.Function), fmt.Sprintf("Output %s drives %s, made for %s.", x.A, b.Function, a.Function))
 	}
 }
 
-func orMissing(why string) string {
-	if why == "" {
+// whyNotExchanged says why two outputs cannot be exchanged, empty where they can.
+func (f *Facts) whyNotExchanged(x pin.Exchange) string {
+	a, okA := f.To.Row(x.A)
+	b, okB := f.To.Row(x.B)
+	if !okA || !okB {
 		return "one of them is not in the table any more"
 	}
-	return why
+	return match.CannotExchange(&a.Signal, &b.Signal)
 }
 
 // expected lists what each cavity of the finished connectors must hold, powers and grounds first.
@@ -310,7 +313,11 @@ func names(at []harness.Ref) string {
 // foundWhole is the harness as found for all stages: the loom, with the cavities of new housings and the wires that no table
 // shows.
 func (m *model) foundWhole(l *harness.Loom) harness.Harness {
-	b := harness.Work(l.Found().With(m.housings))
+	found := l.Found().With(m.housings)
+	if len(m.strangers) == 0 {
+		return found
+	}
+	b := harness.Work(found)
 	for _, t := range m.strangers {
 		b.Seat(t, m.wires[t].row.Ref)
 	}

@@ -98,8 +98,9 @@ func TestOutputsAreExchanged(t *testing.T) {
 		t.Errorf("outputs %+v", p.Pin.Outputs)
 	}
 	j.Exchanges[0].B = ref("A3")
-	if got := text(computeJob(t, j).Findings, "exchange-lost"); !strings.Contains(got, "only outputs can be exchanged") {
-		t.Errorf("an output with a feed: %q", got)
+	p = computeJob(t, j)
+	if got := text(p.Findings, "exchange-lost"); !strings.Contains(got, "only outputs can be exchanged") || len(p.Steps) > 0 {
+		t.Errorf("an output with a feed: %q, and steps %s", got, texts(p))
 	}
 }
 
@@ -251,6 +252,18 @@ func TestSecondCheck(t *testing.T) {
 				t.Errorf("%+v: finding %s %v", c.check, code, has(p.Findings, code))
 			}
 		}
+	}
+}
+
+// A decision that is taken back leaves the wire wherever it is by then.
+func TestReopenedWiresStayWhereTheyAre(t *testing.T) {
+	j := job([]string{"A1 Injector 1", "A2 Injector 2"}, []string{"A3 Injector 1", "A2 Injector 2"}, matched("A1", "A3"), matched("A2", "A2"))
+	p := computeJob(t, j)
+	j.Ticks = []work.Tick{p.Steps[0].Tick()}
+	j.Decisions = j.Decisions[1:]
+	p = computeJob(t, j)
+	if in, _ := p.Pin.Now.In(ref("A3")); in != harness.TerminalAt(ref("A1")) || slices.ContainsFunc(p.Steps, func(s plan.Step) bool { return s.Terminal != "" }) || !p.Proof.Reached {
+		t.Errorf("steps %s, proof %+v", texts(p), p.Proof)
 	}
 }
 

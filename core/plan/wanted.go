@@ -72,7 +72,9 @@ func build(f Facts, d Decisions, r *match.Result, extract []thin.Extraction) *mo
 		m.adviser.Housings[h.ID] = h
 	}
 	for _, x := range d.Pin.Exchanges {
-		m.swapped[x.A], m.swapped[x.B] = x.B, x.A
+		if f.whyNotExchanged(x) == "" {
+			m.swapped[x.A], m.swapped[x.B] = x.B, x.A
+		}
 	}
 	m.find(moves, d, append(slices.Clone(extract), pulled...))
 	m.carryOut(d.Ticks)
@@ -133,7 +135,10 @@ func (m *model) goals(r *match.Result) (map[harness.TerminalID]harness.Place, []
 		t := harness.TerminalAt(l.From)
 		place := harness.Place{State: harness.Seated, At: l.From}
 		switch {
-		case !l.Decided:
+		case !l.Decided: // it stays wherever it is now: nothing is done to what is not decided
+			if was, there := m.now.Place(t); there {
+				place = was
+			}
 			if l.To.Cavity != "" {
 				claimed[l.To] = true
 			}

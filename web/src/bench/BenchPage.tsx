@@ -1,6 +1,6 @@
 import './bench.css';
 import { App } from 'antd';
-import { useState, type MouseEvent } from 'react';
+import { useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { explain, type ProblemError } from '../api/client';
 import { useLiveJob } from '../api/hooks';
@@ -10,19 +10,24 @@ import { useQueue, type Waiting } from '../api/queue';
 import type { BenchStep, BenchView, Done } from '../api/types.gen';
 import { newChangeID } from '../api/client';
 import type { View } from '../harness/ConnectorFace';
-import { Who } from '../frame/Frame';
 import { useKey } from '../keys/useKey';
 import { ReasonDialog } from '../stages/thin/ReasonDialog';
+import { BenchFrame, Unsent, useBenchKeys } from './BenchFrame';
+import { CheckBench } from './CheckBench';
 import { NotAsExpected, type Answer } from './NotAsExpected';
 import { ShareLink } from './ShareLink';
 import { StepCard } from './StepCard';
 import { useAwake } from './useAwake';
-import { clock, useClock } from './useClock';
-import { useSwipe } from './useSwipe';
+import { useClock } from './useClock';
 
 /** One step at a time, for hands that are busy: the same for the moves of Pin and for the work of Thin. */
 export function BenchPage() {
   const job = useParams().job ?? '';
+  const [address] = useSearchParams();
+  return address.get('stage') === 'check' ? <CheckBench job={job} /> : <StepsBench job={job} />;
+}
+
+function StepsBench({ job }: { job: string }) {
   const [address] = useSearchParams();
   const stage = address.get('stage') === 'thin' ? 'thin' : 'pin';
   const bench = useBenchView(job, stage);
@@ -135,40 +140,33 @@ function Bench({ job, view, onReload }: Props) {
           },
     );
   };
-  useKey('right,pagedown', done);
-  useKey('space,enter', (e) => !own(e.target) && done(), { preventDefault: false });
-  useKey('left,pageup', back);
+  useBenchKeys(done, back);
   useKey('n', () => step && ask('not'));
   useKey('v', () => turn(face === 'wire' ? 'mating' : 'wire'));
-  const swipe = useSwipe(done, back);
   const held = gone.at(-1)?.hand ?? (gone.length > 0 ? [] : view.hand);
   return (
-    <main className="bench" {...swipe} onClick={unfocus}>
-      <header className="benchhead">
-        <Link to={`/jobs/${job}/${view.stage}`} aria-label={`back to ${view.title} at the desk`}>
-          {view.title}
-        </Link>
-        <h1 data-testid="count">{step ? `step ${number} of ${total}` : `all ${total} done`}</h1>
-        <div className="benchbar" role="presentation">
-          <div style={{ width: `${total ? (100 * (number - 1)) / total : 0}%` }} />
-        </div>
-        {held.length > 0 && (
-          <span data-testid="hand">
-            in hand: <strong className="mono">{held.join(', ')}</strong>
-          </span>
-        )}
-        {(queue.cut || queue.waiting.length > 1) && (
-          <span className="unsent" role="status" data-testid="unsent">
-            {queue.cut ? 'no network: ' : ''}
-            {queue.waiting.length} kept here, to be sent
-          </span>
-        )}
-        <Clock time={time} />
-        <Who />
-        <button className="plain" onClick={() => ask('link')} aria-label="QR: use another device">
-          QR
-        </button>
-      </header>
+    <BenchFrame
+      title={view.title}
+      desk={`/jobs/${job}/${view.stage}`}
+      count={step ? `step ${number} of ${total}` : `all ${total} done`}
+      done={number - 1}
+      of={total}
+      seconds={time()}
+      onShare={() => ask('link')}
+      status={
+        <>
+          {held.length > 0 && (
+            <span data-testid="hand">
+              in hand: <strong className="mono">{held.join(', ')}</strong>
+            </span>
+          )}
+          <Unsent queue={queue} />
+        </>
+      }
+      back={{ word: 'Back', key: '←', act: back, off: number === 1 }}
+      middle={{ word: 'Not as expected', key: 'N', act: () => ask('not'), off: !step }}
+      onward={{ word: 'Done', key: 'Space', act: done, off: !step }}
+    >
       {!view.proven && (
         <div className="problem" role="alert">
           {view.line}
@@ -190,22 +188,11 @@ function Bench({ job, view, onReload }: Props) {
               ? 'Have the second check made, by another person or on another day, before the unit is plugged in.'
               : 'What came out stands in the stock of Thin.'}
           </p>
-          <Link to={`/jobs/${job}/${view.stage}${view.stage === 'pin' ? '?part=check' : ''}`}>
+          <Link to={view.stage === 'pin' ? `/jobs/${job}/bench?stage=check` : `/jobs/${job}/thin`}>
             {view.stage === 'pin' ? 'To the second check' : 'To Thin'}
           </Link>
         </div>
       )}
-      <footer className="benchfoot">
-        <button className="benchbutton" onClick={back} disabled={number === 1}>
-          Back <kbd>←</kbd>
-        </button>
-        <button className="benchbutton" onClick={() => ask('not')} disabled={!step}>
-          Not as expected <kbd>N</kbd>
-        </button>
-        <button className="benchbutton main" onClick={done} disabled={!step}>
-          Done <kbd>Space</kbd>
-        </button>
-      </footer>
       {asking === 'not' && step && (
         <NotAsExpected stage={view.stage} step={step} onAnswer={answer} onClose={() => ask(undefined)} />
       )}
@@ -221,25 +208,6 @@ function Bench({ job, view, onReload }: Props) {
           }}
         />
       )}
-    </main>
-  );
-}
-
-/** Whether a key belongs to what has the focus. */
-const own = (target: EventTarget | null) =>
-  target instanceof HTMLButtonElement || target instanceof HTMLAnchorElement;
-
-/** A button that was touched does not keep the focus: the next key, or a tread on the pedal, means the step. */
-function unfocus(e: MouseEvent) {
-  if (e.detail > 0 && document.activeElement instanceof HTMLButtonElement) {
-    document.activeElement.blur();
-  }
-}
-
-function Clock({ time }: { time: () => number }) {
-  return (
-    <span className="mono quiet" role="timer" aria-label="time at this step">
-      {clock(time())}
-    </span>
+    </BenchFrame>
   );
 }

@@ -1,5 +1,6 @@
 import { App, Button, Segmented } from 'antd';
 import { useState } from 'react';
+import { useNavigate } from 'react-router';
 import { explain } from '../../api/client';
 import { useInTurn } from '../../api/inTurn';
 import { useCheckView, useSecondCheck } from '../../api/pin';
@@ -24,6 +25,7 @@ function Checking({ job, view }: { job: string; view: CheckView }) {
   const [at, setAt] = useState(0);
   const [differs, ask] = useState<Expected | undefined>();
   const { message } = App.useApp();
+  const go = useNavigate();
   const send = useSecondCheck(job);
   const inTurn = useInTurn(view.revision);
   const checks = new Map(view.checks.map((c) => [refKey(c.at), c]));
@@ -74,6 +76,9 @@ function Checking({ job, view }: { job: string; view: CheckView }) {
                 </Button>
                 <Button onClick={() => ask(line)}>
                   It differs… <kbd>X</kbd>
+                </Button>
+                <Button onClick={() => void go('../bench?stage=check')}>
+                  Bench view <kbd>B</kbd>
                 </Button>
                 <Segmented
                   aria-label="what to check"

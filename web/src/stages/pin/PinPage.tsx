@@ -28,7 +28,7 @@ export function PinPage() {
       setAddress({ part: chosen[0] });
     }
   });
-  useKey('b', () => void go('../bench?stage=pin'));
+  useKey('b', () => void go(`../bench?stage=${part === 'check' ? 'check' : 'pin'}`));
   if (pin.isError && !pin.data) {
     return <main className="page problem">{explain(pin.error)}</main>;
   }
