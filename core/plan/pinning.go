@@ -111,6 +111,11 @@ func (p *Plan) steps(m *model, all Decisions) {
 		goal, _ := m.wanted.Place(s.Terminal)
 		step := Step{Step: s, Wire: w.row, Goal: w.goal, Advice: m.adviser.Advise(s, goal.At, w.row.Size)}
 		step.Warn = append(step.Warn, m.together(s)...)
+		for _, a := range m.adaptations {
+			if slices.Contains(s.Opens, a.Connector) {
+				step.Warn = append(step.Warn, a.Warn)
+			}
+		}
 		if s.Kind == pin.Close && !s.Again {
 			step.After = p.Pin.counted(s.Connector) + step.After
 		}

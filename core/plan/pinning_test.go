@@ -177,7 +177,11 @@ func TestSensorAdaptation(t *testing.T) {
 		j := job(from, []string{"A" + c.to[0] + " MAP sensor signal", "A" + c.to[1] + " MAP sensor 5 V reference", "A" + c.to[2] + " MAP sensor ground"},
 			matched("A1", "A"+c.to[0]), matched("A2", "A"+c.to[1]), matched("A3", "A"+c.to[2]))
 		j.Kind = plan.Sensor
-		all := computeJob(t, j).Pin.Adaptations
+		p := computeJob(t, j)
+		all := p.Pin.Adaptations
+		if n := len(p.Steps); n > 0 && !strings.Contains(strings.Join(p.Steps[0].Warn, " "), "Trimming the key off") {
+			t.Errorf("%v: the first step does not warn of the key: %q", c.to, p.Steps[0].Warn)
+		}
 		if c.want == "" {
 			if len(all) > 0 {
 				t.Errorf("nothing changes: %+v", all)
