@@ -39,6 +39,9 @@ type Pinning struct {
 // enoughLogged is how many terminals' time must be logged before their average says more than the rate of the job.
 const enoughLogged = 5
 
+// longest is how many times the reckoned time a logged one may be: what took longer was a break, and is not counted.
+const longest = 5
+
 // Measured says whether the rate is what was logged.
 func (p *Pinning) Measured() bool { return p.Logged >= enoughLogged }
 
@@ -46,7 +49,7 @@ func (p *Pinning) Measured() bool { return p.Logged >= enoughLogged }
 func (p *Pinning) reckon(left int, rate float64) {
 	spent := 0.0
 	for _, t := range p.Done {
-		if t.Spent > 0 && t.Minutes > 0 {
+		if t.Spent > 0 && t.Minutes > 0 && t.Spent <= longest*t.Minutes {
 			spent += t.Spent
 			p.Logged++
 		}

@@ -298,6 +298,13 @@ func TestLoggedTimeMakesTheEstimateBetter(t *testing.T) {
 		tick := p.Steps[0].Tick()
 		tick.Seq, tick.Spent, tick.Minutes = i, 1.5, 4
 		j.Ticks = append(j.Ticks, tick)
+		if i == 5 {
+			j.Ticks[0].Spent = 45 // lunch
+			if p = computeJob(t, j); p.Pin.Logged != 5 || p.Pin.Rate != 1.5 {
+				t.Errorf("a break counts as work: %d logged, %.1f min a terminal", p.Pin.Logged, p.Pin.Rate)
+			}
+			continue
+		}
 		p = computeJob(t, j)
 		if want := map[bool]float64{true: 1.5, false: 4}[i >= 4]; p.Pin.Rate != want || p.Pin.Minutes != want*float64(7-i) {
 			t.Errorf("after %d: %.1f min a terminal, %.1f min", i+1, p.Pin.Rate, p.Pin.Minutes)

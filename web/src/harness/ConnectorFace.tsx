@@ -43,6 +43,7 @@ export function ConnectorFace({ connector, drawing, contents, lit, beside, width
   const px = (v: number) => margin + v * scale;
   const py = (v: number) => top + v * scale;
   const cell = Math.min(...drawing.cells.map((c) => c.w)) * scale;
+  const flags = flagged(drawing, [lit, beside], flagRoom / scale);
   const named = cell >= 34 || (cell >= 22 && contents.size === 0); // where wires are not shown a name needs less room
   return (
     <svg
@@ -85,20 +86,17 @@ export function ConnectorFace({ connector, drawing, contents, lit, beside, width
           onPick={onPick}
         />
       ))}
-      {drawing.cells.map((c) =>
-        c.name === lit || c.name === beside ? (
-          <Flag
-            key={c.name}
-            text={refName({ connector, cavity: c.name })}
-            x={px(c.x + c.w / 2)}
-            y={py(c.y)}
-            below={c.name === beside && lit !== undefined}
-            top={above}
-            bottom={py(drawing.h + under)}
-            foot={py(c.y + c.h)}
-          />
-        ) : null,
-      )}
+      {flags.map((f) => (
+        <Flag
+          key={f.cell.name}
+          text={refName({ connector, cavity: f.cell.name })}
+          x={px(f.cell.x + f.cell.w / 2)}
+          near={f.below ? py(f.cell.y + f.cell.h) : py(f.cell.y)}
+          edge={f.below ? py(drawing.h + under) : above}
+          below={f.below}
+          dashed={f.cell.name === beside}
+        />
+      ))}
     </svg>
   );
 }
@@ -199,32 +197,51 @@ function Cavity({ name, x, y, size, wire, mark, named, onPick }: CavityProps) {
   );
 }
 
+const flagRoom = 54; // px that the name of a cavity takes beside another
+
+/**
+ * The lit cavities, each with the edge at which its name stands: the nearer one, so that the line to it crosses few others.
+ * Two that would stand at one edge and too close keep apart: the one farther from it goes to the other.
+ */
+function flagged(drawing: FaceDrawing, names: (string | undefined)[], room: number) {
+  const flags = names.flatMap((name) => {
+    const cell = drawing.cells.find((c) => c.name === name);
+    return cell ? [{ cell, below: cell.y + cell.h / 2 > drawing.h / 2 }] : [];
+  });
+  const [a, b] = flags;
+  if (a && b && a.below === b.below && Math.abs(a.cell.x - b.cell.x) < room) {
+    const far = a.cell.y > b.cell.y === a.below ? b : a;
+    far.below = !far.below;
+  }
+  return flags;
+}
+
 interface FlagProps {
   text: string;
   x: number;
-  y: number;
+  /** Where the cavity ends, and where the housing does, on the side of the name. */
+  near: number;
+  edge: number;
   below: boolean;
-  top: number;
-  bottom: number;
-  foot: number;
+  dashed: boolean;
 }
 
-/** The name of a lit cavity, outside the housing, with a line to it: the one that is entered above, the one left below. */
-function Flag({ text, x, y, below, top, bottom, foot }: FlagProps) {
+/** The name of a lit cavity, outside the housing, with a line to it; dashed for the one that is left. */
+function Flag({ text, x, near, edge, below, dashed }: FlagProps) {
   return (
     <>
       <line
         x1={x}
         x2={x}
-        y1={below ? foot - 1 : top - 4}
-        y2={below ? bottom + 5 : y + 1}
+        y1={near + (below ? -1 : 1)}
+        y2={edge + (below ? 5 : -4)}
         stroke="var(--petrol)"
         strokeWidth="1.4"
-        strokeDasharray={below ? '4 2.5' : undefined}
+        strokeDasharray={dashed ? '4 2.5' : undefined}
       />
       <text
         x={x}
-        y={below ? bottom + 18 : top - 8}
+        y={edge + (below ? 18 : -8)}
         textAnchor="middle"
         fontSize="14"
         fontWeight="700"
