@@ -220,7 +220,15 @@ func (s *Server) report(c *gin.Context) error {
 			return problem(http.StatusUnprocessableEntity, "no-such-terminal", fmt.Sprintf("There is no terminal in %s now.", r.At), "/at")
 		}
 		x := pin.Report{ID: r.ID, What: r.What, At: r.At, Saw: strings.TrimSpace(r.Saw), Who: who(c), When: s.now().UTC().UnixMilli()}
-		return s.apply(c, change{id: r.ID, what: "report", seen: r.Seen, base: j.Revision, bodies: map[string]any{store.SubjectReport(x.ID): x}})
+		bodies := map[string]any{store.SubjectReport(x.ID): x}
+		if tick, ok := x.Tick(); ok {
+			if _, err := harness.Apply(j.plan.Pin.Now, tick.Edits...); err != nil {
+				return problem(http.StatusUnprocessableEntity, "cannot-be", sentence(err.Error()), "/at")
+			}
+			s.stamp(c, j, &tick, 0)
+			bodies[store.SubjectTick(tick.Step)] = tick
+		}
+		return s.apply(c, change{id: r.ID, what: "report", seen: r.Seen, base: j.Revision, bodies: bodies})
 	})
 }
 

@@ -5,6 +5,7 @@ import (
 
 	"draxel/core/finding"
 	"draxel/core/harness"
+	"draxel/core/work"
 )
 
 // What is not as expected at the bench.
@@ -34,6 +35,21 @@ type Report struct {
 
 // Stays says that the wire in the cavity is not moved until the report is settled.
 func (r Report) Stays() bool { return r.Settled == "" && (r.What == IsStuck || r.What == Differs) }
+
+// Stranger names the terminal of the wire that no table shows, in the cavity of the report.
+func (r Report) Stranger() harness.TerminalID {
+	return harness.TerminalID("unknown wire " + r.At.String())
+}
+
+// Tick gives what the report does to the model: a wire that no table shows is in its cavity from then on. It gives false for
+// reports that do nothing to it.
+func (r Report) Tick() (work.Tick, bool) {
+	if r.What != Occupied {
+		return work.Tick{}, false
+	}
+	edits := []harness.Edit{{Do: harness.Add, Terminal: r.Stranger(), Label: r.At.String()}, {Do: harness.Insert, Terminal: r.Stranger(), At: r.At}}
+	return work.Tick{Step: work.New(edits).ID, Edits: edits, Text: fmt.Sprintf("%s holds a wire that no table shows.", r.At), Stage: "pin", Kind: "otherwise", At: []harness.Ref{{}, r.At}}, true
+}
 
 // Finding gives what the report means for the plan, and false where it is settled.
 func (r Report) Finding() (finding.Finding, bool) {

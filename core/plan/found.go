@@ -10,9 +10,8 @@ import (
 	"draxel/core/work"
 )
 
-// find makes the harness as found: the From rows, what Thin takes out, and wires that turned up in cavities that the tables
-// show empty.
-func (m *model) find(moves bool, d Decisions, extract []thin.Extraction) {
+// find makes the harness as found: the From rows, and what Thin takes out.
+func (m *model) find(moves bool, extract []thin.Extraction) {
 	found := harness.Work(harness.New(m.housings))
 	if moves {
 		for _, row := range m.facts.From.Rows {
@@ -27,15 +26,6 @@ func (m *model) find(moves bool, d Decisions, extract []thin.Extraction) {
 			m.wires[e.Terminal] = wire{row: m.rowOf(e)}
 		}
 		found.Seat(e.Terminal, e.At)
-	}
-	for _, r := range d.Pin.Reports {
-		t := strangerAt(r.At)
-		if _, full := found.Look().In(r.At); full || r.What != pin.Occupied || !found.Look().Has(r.At) {
-			continue
-		}
-		m.strangers = append(m.strangers, t)
-		m.wires[t] = wire{row: harness.Row{Ref: r.At, Function: "wire that no table shows"}}
-		found.Seat(t, r.At)
 	}
 	m.found = found.Harness()
 }
@@ -61,11 +51,6 @@ func (m *model) pulledBefore(ticks []work.Tick, extract []thin.Extraction) []thi
 		}
 	}
 	return out
-}
-
-// strangerAt names the terminal of a wire that no table shows.
-func strangerAt(at harness.Ref) harness.TerminalID {
-	return harness.TerminalID("unknown wire " + at.String())
 }
 
 // carryOut does on the connectors what has been ticked. What was done to the copper is Thin's.
@@ -110,10 +95,11 @@ func (m *model) keepPut(reports []pin.Report, goals map[harness.TerminalID]harne
 			goals[t] = was
 		}
 	}
-	for _, t := range m.strangers {
-		stay(t)
-	}
 	for _, r := range reports {
+		if r.What == pin.Occupied {
+			m.wires[r.Stranger()] = wire{row: harness.Row{Ref: r.At, Function: "wire that no table shows"}}
+			stay(r.Stranger())
+		}
 		if f, open := r.Finding(); open {
 			m.findings = append(m.findings, f)
 		}

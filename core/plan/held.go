@@ -42,7 +42,7 @@ func (m *model) holders(goals map[harness.TerminalID]harness.Place, order []harn
 			holder[at] = harness.TerminalID("terminal cut off in " + at.String())
 		}
 	}
-	for _, t := range order { // one that does not come out holds its cavity wherever its wire goes
+	for _, t := range m.now.Terminals() { // one that does not come out holds its cavity wherever its wire goes
 		if was, there := m.now.Place(t); there && was.State == harness.Seated && m.adviser.Fixed(was.At) {
 			holder[was.At] = t
 		}

@@ -318,18 +318,9 @@ func names(at []harness.Ref) string {
 	return strings.Join(out, ", ")
 }
 
-// foundWhole is the harness as found for all stages: the loom, with the cavities of new housings and the wires that no table
-// shows.
+// foundWhole is the harness as found for all stages: the loom, with the cavities of new housings.
 func (m *model) foundWhole(l *harness.Loom) harness.Harness {
-	found := l.Found().With(m.housings)
-	if len(m.strangers) == 0 {
-		return found
-	}
-	b := harness.Work(found)
-	for _, t := range m.strangers {
-		b.Seat(t, m.wires[t].row.Ref)
-	}
-	return b.Harness()
+	return l.Found().With(m.housings)
 }
 
 // notMoved says whether a terminal is none that the moves have taken from its place, or plan to: where those are is proven

@@ -211,6 +211,10 @@ func TestReportsFeedBack(t *testing.T) {
 		{pin.Broken, "A1", "move A2 A4; move A1 A2; move A3 A1; plug  A3", "secondary lock of A is broken"},
 	} {
 		j.Reports = []pin.Report{{ID: "r", What: c.what, At: ref(c.at), Saw: "PK"}}
+		j.Ticks = nil
+		if tick, ok := j.Reports[0].Tick(); ok {
+			j.Ticks = []work.Tick{tick}
+		}
 		p := computeJob(t, j)
 		if got := strings.TrimSuffix(texts(p), "; plug  A3"); got != strings.TrimSuffix(c.steps, "; plug  A3") && c.what != pin.IsStuck || !p.Proof.Reached {
 			t.Errorf("%s at %s: steps %q, want %q; proof %+v", c.what, c.at, texts(p), c.steps, p.Proof)

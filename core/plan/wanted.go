@@ -21,7 +21,6 @@ type model struct {
 	found, now, wanted harness.Harness
 	ticks              []work.Tick // Pin's, in their order
 	wires              map[harness.TerminalID]wire
-	strangers          []harness.TerminalID               // wires that no table shows
 	leads              map[harness.TerminalID]harness.Ref // of new ones: the cavity whose wire they branch from
 	swapped            map[harness.Ref]harness.Ref        // To cavities whose outputs are exchanged
 	adaptations        []pin.Adaptation
@@ -76,7 +75,7 @@ func build(f Facts, d Decisions, r *match.Result, extract []thin.Extraction) *mo
 			m.swapped[x.A], m.swapped[x.B] = x.B, x.A
 		}
 	}
-	m.find(moves, d, append(slices.Clone(extract), pulled...))
+	m.find(moves, append(slices.Clone(extract), pulled...))
 	m.carryOut(d.Ticks)
 	goals, order := map[harness.TerminalID]harness.Place{}, []harness.TerminalID(nil)
 	if moves {
@@ -110,11 +109,12 @@ func (m *model) want(goals map[harness.TerminalID]harness.Place, order []harness
 			wanted.Block(at)
 		}
 	}
-	for _, t := range order {
-		was, there := m.now.Place(t)
-		if there && was.State == harness.Seated && was != goals[t] && m.adviser.Fixed(was.At) {
+	for _, t := range m.now.Terminals() { // what is cut off leaves its terminal behind, also where its wire is taken away
+		if was, _ := m.now.Place(t); was.State == harness.Seated && was != goals[t] && m.adviser.Fixed(was.At) {
 			wanted.Block(was.At)
 		}
+	}
+	for _, t := range order {
 		wanted.Put(t, goals[t])
 	}
 	m.wanted = wanted.Harness()
