@@ -31,16 +31,6 @@ const (
 	FallOut Do = "out"  // a length that nothing holds comes out
 )
 
-// OnTerminal says whether the edit is of terminals and cavities, and not of the copper between them.
-func (e *Edit) OnTerminal() bool {
-	switch e.Do {
-	case Lay, Cut, Seal, Open, Join, Free, FallOut:
-		return false
-	default:
-		return true
-	}
-}
-
 // Edit is one change of a harness.
 type Edit struct {
 	Do       Do         `json:"do"`

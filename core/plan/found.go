@@ -53,26 +53,59 @@ func (m *model) pulledBefore(ticks []work.Tick, extract []thin.Extraction) []thi
 	return out
 }
 
-// carryOut does on the connectors what has been ticked. What was done to the copper is Thin's.
+// carryOut makes Now: what has been ticked is done on the whole harness, its copper too, since a wire that fell out took its
+// terminals with it. What of it is at the connectors is what the moves begin from.
 func (m *model) carryOut(ticks []work.Tick) {
-	now := harness.Work(m.found)
+	if m.now = m.found; len(ticks) == 0 {
+		return
+	}
+	whole := harness.Work(m.foundWhole(&m.facts.Laid.Loom))
+	for _, t := range m.found.Terminals() {
+		p, _ := m.found.Place(t)
+		whole.Seat(t, p.At)
+	}
+	ours := map[harness.TerminalID]bool{}
 	for _, t := range work.InOrder(ticks) {
-		var edits []harness.Edit
-		for _, e := range t.Edits {
-			if e.OnTerminal() {
-				edits = append(edits, e)
-			}
-		}
 		if t.Stage == "pin" {
 			m.ticks = append(m.ticks, t)
 		}
-		if err := now.Try(edits...); err != nil && t.Stage == "pin" {
+		for _, e := range t.Edits {
+			ours[e.Terminal] = ours[e.Terminal] || e.Do == harness.Add
+		}
+		if err := whole.Do(t.Edits...); err != nil && t.Stage == "pin" {
 			m.findings = append(m.findings, finding.Finding{Code: "tick-lost", Severity: finding.Wrong, Stage: "pin", Subject: tickedAt(t),
 				Text:   fmt.Sprintf("It was ticked that %q, but on the harness as it is known now that cannot be done: %v.", t.Text, err),
 				Remedy: "The facts have changed since: look at the connector, and take the tick back if it was not done."})
 		}
 	}
+	m.atConnectors(whole.Harness(), ours)
+}
+
+// atConnectors makes Now of what the whole harness has at the connectors of the moves.
+func (m *model) atConnectors(whole harness.Harness, made map[harness.TerminalID]bool) {
+	now := harness.Work(harness.New(m.housings))
+	for _, t := range whole.Terminals() {
+		if _, found := m.found.Place(t); found || made[t] {
+			p, _ := whole.Place(t)
+			now.Put(t, p)
+		}
+	}
+	for _, at := range m.found.Cavities() {
+		if whole.Stump(at) {
+			now.Block(at)
+		}
+		if _, full := now.Look().In(at); whole.Plugged(at) && !full {
+			now.Must(harness.Edit{Do: harness.Plug, At: at})
+		}
+	}
 	m.now = now.Harness()
+}
+
+// out says that a wire that was found is out of the harness altogether.
+func (m *model) out(t harness.TerminalID) bool {
+	_, found := m.found.Place(t)
+	_, there := m.now.Place(t)
+	return found && !there
 }
 
 // tickedAt names the cavity that a tick is about.

@@ -275,13 +275,28 @@ func TestReopenedWiresStayWhereTheyAre(t *testing.T) {
 	}
 }
 
-// What Thin's ticks did to terminals counts for the moves too, whatever they did to the copper beside it.
+// What Thin's ticks did to terminals counts for the moves too; a wire that fell out has taken its terminals with it, and is
+// missed where a decision wants it again.
 func TestThinsTicksCountForTheMoves(t *testing.T) {
-	j := job([]string{"A1 Canister purge", "A2 Injector 1"}, []string{"A1 Injector 1"}, matched("A2", "A1"), match.Decision{Side: match.From, At: ref("A1"), Choice: match.Gone})
+	gone := match.Decision{Side: match.From, At: ref("A1"), Choice: match.Gone}
+	j := job([]string{"A1 Canister purge", "A2 Injector 1"}, []string{"A1 Injector 1", "A4 Canister purge"}, matched("A2", "A1"), gone)
+	f, err := j.Facts()
+	if err != nil {
+		t.Fatal(err)
+	}
 	term := harness.TerminalAt(ref("A1"))
-	j.Ticks = []work.Tick{{Step: "x", Text: "pulled and cut", Edits: []harness.Edit{{Do: harness.Seal, Wire: "A1", End: 1}, {Do: harness.Remove, Terminal: term, At: ref("A1"), Label: "A1 goes"}, {Do: harness.Cap, Terminal: term, Label: "A1 goes"}}}}
-	if got := texts(computeJob(t, j)); got != "move A2 A1; plug  A2" {
-		t.Errorf("steps %s: the terminal of A1 is out already", got)
+	j.Ticks = []work.Tick{{Step: "x", Text: "pulled", Edits: []harness.Edit{{Do: harness.Remove, Terminal: term, At: ref("A1"), Label: "A1 goes"}, {Do: harness.Cap, Terminal: term, Label: "A1 goes"}}}}
+	for range 2 {
+		p := computeJob(t, j)
+		if got := texts(p); got != "move A2 A1; new  A4; plug  A2" || !p.Proof.Reached || has(p.Findings, "wire-is-out") {
+			t.Errorf("steps %s, proof %+v: the terminal of A1 is out already", got, p.Proof)
+		}
+		j.Ticks = append(j.Ticks[:1], work.Tick{Step: "y", Seq: 1, Text: "fell out", Edits: []harness.Edit{{Do: harness.FallOut, Wire: f.Laid.Loom.Wires[0].ID}}})
+	}
+	j.Decisions[1] = matched("A1", "A4")
+	p := computeJob(t, j)
+	if got := text(p.Findings, "wire-is-out"); !strings.Contains(got, "found in A1 is out") || !p.Proof.Reached {
+		t.Errorf("wanted again: %q, steps %s", got, texts(p))
 	}
 }
 

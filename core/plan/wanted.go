@@ -82,13 +82,16 @@ func build(f Facts, d Decisions, r *match.Result, extract []thin.Extraction) *mo
 		goals, order = m.goals(r)
 	}
 	for _, e := range extract {
+		if m.out(e.Terminal) {
+			continue
+		}
 		if _, known := goals[e.Terminal]; !known {
 			order = append(order, e.Terminal)
 		}
 		goals[e.Terminal] = harness.Place{State: harness.Capped, Label: e.Label()}
 	}
 	for _, e := range pulled {
-		if _, known := goals[e.Terminal]; !known {
+		if _, known := goals[e.Terminal]; !known && !m.out(e.Terminal) {
 			goals[e.Terminal] = harness.Place{State: harness.Seated, At: e.At}
 			order = append(order, e.Terminal)
 		}
@@ -134,6 +137,10 @@ func (m *model) goals(r *match.Result) (map[harness.TerminalID]harness.Place, []
 	for _, l := range r.Lines {
 		t := harness.TerminalAt(l.From)
 		place := harness.Place{State: harness.Seated, At: l.From}
+		if m.out(t) {
+			m.wanting(l)
+			continue
+		}
 		switch {
 		case !l.Decided: // it stays wherever it is now: nothing is done to what is not decided
 			if was, there := m.now.Place(t); there {
