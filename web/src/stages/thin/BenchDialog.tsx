@@ -54,7 +54,7 @@ export function BenchDialog({ job, bench, revision, onClose }: Props) {
         <Amount
           label="terminals in hand at once, labelled (0: each waits in a free cavity)"
           value={draft.hand ?? 1}
-          onChange={(hand) => set({ ...draft, hand })}
+          onChange={(hand) => set({ ...draft, hand: Math.min(9, Math.round(hand)) })}
         />
         <Amount
           label="stub at a splice, mm"
