@@ -70,6 +70,17 @@ func TestSheetCSV(t *testing.T) {
 	if err != nil || len(lines) != len(s.Plan.Steps)+2 || lines[2][4] != s.Plan.Steps[0].Text {
 		t.Errorf("%d lines for %d steps, %v", len(lines), len(s.Plan.Steps), err)
 	}
+	hand, changes := false, false
+	for _, l := range lines[2:] {
+		if len(l) != len(lines[1]) {
+			t.Fatalf("a line of %d cells under %d headings", len(l), len(lines[1]))
+		}
+		hand = hand || l[12] != ""
+		changes = changes || strings.Contains(l[13], "It changes its plug")
+	}
+	if !hand || !changes || !strings.Contains(lines[2][11], "travels") {
+		t.Errorf("nothing in hand %v, no plug changed %v, terminal %q", !hand, !changes, lines[2][11])
+	}
 }
 
 func TestASheetThatIsNotWholeSaysSo(t *testing.T) {

@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"io"
 	"strconv"
+	"strings"
 
 	"draxel/core/plan"
 )
@@ -61,10 +62,11 @@ func OpenLine(p plan.Plan) string {
 func WriteSheetCSV(w io.Writer, s Sheet) error {
 	out := csv.NewWriter(w)
 	lines := [][]string{{"# " + s.Title, fmt.Sprintf("revision %d", s.Revision), s.Hash, ProofLine(s.Plan.Proof), OpenLine(s.Plan)},
-		{"step", "what", "from", "to", "do", "colour", "circuit", "function", "becomes", "why"}}
+		{"step", "what", "from", "to", "do", "colour", "circuit", "function", "becomes", "why", "how", "terminal", "in hand", "watch"}}
 	for i, step := range s.Plan.Steps {
 		lines = append(lines, []string{strconv.Itoa(i + 1), string(step.Kind), step.From.String(), step.To.String(), step.Text,
-			step.Wire.Colour.String(), step.Wire.Circuit, step.Wire.Function, step.Goal.Function, step.Why})
+			step.Wire.Colour.String(), step.Wire.Circuit, step.Wire.Function, step.Goal.Function, step.Why,
+			step.How, strings.TrimSpace(string(step.Fit.Verdict) + " " + step.Fit.Why), strings.Join(step.Hand, ", "), strings.Join(step.Warn, " ")})
 	}
 	for _, line := range lines {
 		for i := range line {

@@ -126,8 +126,11 @@ func release(s terminal.Seat) string {
 // alike names the housings that a connector could be taken for.
 func (a *Adviser) alike(connector string) []string {
 	c, ok := a.Housings[connector]
-	if !ok || c.Layout == nil {
+	if !ok {
 		return nil
+	}
+	if c.Layout == nil {
+		return a.sameWays(c)
 	}
 	var out []string
 	for _, id := range sortedNames(a.Housings) {
@@ -141,6 +144,17 @@ func (a *Adviser) alike(connector string) []string {
 			out = append(out, fmt.Sprintf("%s lies within reach of %s and takes the same plug. Make sure that this is %s.", id, connector, connector))
 		} else {
 			out = append(out, fmt.Sprintf("%s looks the same as %s. Make sure that this is %s.", id, connector, connector))
+		}
+	}
+	return out
+}
+
+// sameWays names the plugs within reach of one whose face nobody has said, that have as many cavities: they may be alike.
+func (a *Adviser) sameWays(c harness.Connector) []string {
+	var out []string
+	for _, id := range sortedNames(a.Housings) {
+		if o := a.Housings[id]; id != c.ID && o.Layout == nil && o.Ways() == c.Ways() && a.Near != nil && a.Near(c.ID, id) {
+			out = append(out, fmt.Sprintf("%s lies within reach of %s and has %d cavities too. Make sure that this is %s, and say in Faces what both are like.", id, c.ID, c.Ways(), c.ID))
 		}
 	}
 	return out

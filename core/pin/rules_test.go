@@ -119,6 +119,13 @@ func TestShellsThatCouldBeTakenForAnother(t *testing.T) {
 	if w := warned("Y"); w != "" {
 		t.Errorf("a key of its own keeps it apart: %q", w)
 	}
+	for id, ways := range map[string]int{"U1": 24, "U2": 24, "U3": 12} {
+		a.Housings[id] = harness.Connector{ID: id, Cavities: harness.Numbered(ways)}
+	}
+	a.Near = func(x, y string) bool { return x[0] == 'U' && y[0] == 'U' }
+	if w := warned("U1"); !strings.Contains(w, "U2 lies within reach of U1 and has 24 cavities too") || strings.Contains(w, "U3") {
+		t.Errorf("of a plug that nobody has looked at: %q", w)
+	}
 	crossing := a.Advise(pin.Step{Kind: pin.Move, From: ref("G", "1"), To: ref("K", "2")}, ref("K", "2"), 0)
 	if len(crossing.Warn) != 1 || !strings.Contains(crossing.Warn[0], "cavity 2 of K, not that of G") {
 		t.Errorf("the right cavity of the wrong plug: %q", crossing.Warn)
