@@ -10,6 +10,7 @@ import (
 
 	"draxel/core/colour"
 	"draxel/core/match"
+	"draxel/core/pin"
 	"draxel/core/plan"
 	"draxel/demo"
 	"draxel/exchange"
@@ -30,7 +31,7 @@ func compute(t testing.TB, j plan.Job, d []match.Decision) plan.Plan {
 	if err != nil {
 		t.Fatal(err)
 	}
-	return plan.Compute(f, plan.Decisions{Match: d})
+	return plan.Compute(f, plan.Decisions{Match: d, Pin: pin.Decisions{Limit: 1}})
 }
 
 func codes(p plan.Plan) map[string]int {
