@@ -188,6 +188,12 @@ func TestKeptTicksOutliveAReload(t *testing.T) {
 				return
 			}
 			tries.Add(1)
+			if lose.Load() == 3 { // the server is out of order
+				w.Header().Set("Content-Type", "application/problem+json")
+				w.WriteHeader(http.StatusInternalServerError)
+				_, _ = w.Write([]byte(`{"title":"x","status":500,"code":"fault","detail":"out of order"}`))
+				return
+			}
 			if lose.Load() == 2 { // it arrives, and the reply is lost
 				h.ServeHTTP(&deaf{header: http.Header{}}, r)
 			}
@@ -202,8 +208,12 @@ func TestKeptTicksOutliveAReload(t *testing.T) {
 	v.page.MustReload()
 	v.page.MustWaitLoad()
 	v.see("[data-testid=count]", "step 3 of 58")
-	lose.Store(2)
+	lose.Store(3)
 	was := tries.Load()
+	v.until("it was tried again", func() bool { return tries.Load() > was })
+	v.see("[data-testid=unsent]", "2 kept here")
+	lose.Store(2)
+	was = tries.Load()
 	v.until("it was sent and the reply lost", func() bool { return tries.Load() > was && len(v.pinned().Done) >= 1 })
 	lose.Store(0)
 	v.until("both have arrived, each once", func() bool { return len(v.pinned().Done) == 2 && !v.page.MustHas("[data-testid=unsent]") })

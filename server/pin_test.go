@@ -1,7 +1,6 @@
 package server_test
 
 import (
-	"bytes"
 	"slices"
 	"strings"
 	"testing"
@@ -12,7 +11,6 @@ import (
 	"draxel/core/pin"
 	"draxel/core/plan"
 	"draxel/demo"
-	"draxel/exchange"
 	"draxel/server"
 )
 
@@ -23,19 +21,7 @@ func (c *client) demoRefit(change func(*plan.Job)) string {
 	if err != nil {
 		c.t.Fatal(err)
 	}
-	if change != nil {
-		change(&jobs[0])
-	}
-	var b bytes.Buffer
-	if err := exchange.WriteJob(&b, jobs[0], nil); err != nil {
-		c.t.Fatal(err)
-	}
-	status, data, _ := c.do("POST", "/api/jobs/file", "application/json", &b)
-	done, code := decode[server.Done](c, status, data)
-	if code != "" {
-		c.t.Fatal(code)
-	}
-	return "/api/jobs/" + done.Job
+	return c.opened(jobs[0], change)
 }
 
 func (c *client) pin(job string) server.PinView {

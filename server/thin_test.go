@@ -27,11 +27,17 @@ func (c *client) packhorse(change func(*plan.Job)) string {
 	if err != nil {
 		c.t.Fatal(err)
 	}
+	return c.opened(jobs[1], change)
+}
+
+// opened opens a job from its job file, changed before.
+func (c *client) opened(job plan.Job, change func(*plan.Job)) string {
+	c.t.Helper()
 	if change != nil {
-		change(&jobs[1])
+		change(&job)
 	}
 	var b bytes.Buffer
-	if err := exchange.WriteJob(&b, jobs[1], nil); err != nil {
+	if err := exchange.WriteJob(&b, job, nil); err != nil {
 		c.t.Fatal(err)
 	}
 	status, data, _ := c.do("POST", "/api/jobs/file", "application/json", &b)

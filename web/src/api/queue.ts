@@ -13,6 +13,12 @@ export interface Waiting {
 
 const retry = 2000; // ms between tries while nobody answers
 
+/** Whether the answer is no: a server that is out of order, or asks for the passcode, has not answered yet. */
+function refuses(e: ProblemError): boolean {
+  const { status } = e.problem;
+  return status >= 400 && status < 500 && status !== 401 && status !== 429;
+}
+
 function stored(key: string): Waiting[] {
   try {
     return JSON.parse(localStorage.getItem(key) ?? '[]') as Waiting[];
@@ -55,12 +61,11 @@ export function useQueue(
         keep(all.current.slice(1));
         calls.current.onArrived(head, done);
       } catch (e) {
-        if (e instanceof ProblemError && e.problem.status > 0 && e.problem.code !== 'passcode-wanted') {
+        if (e instanceof ProblemError && refuses(e)) {
           const dropped = all.current;
           keep([]);
           calls.current.onRefused(e, dropped);
-        }
-        if (e instanceof ProblemError && e.problem.status === 0) {
+        } else {
           setCut(true);
         }
         break;

@@ -9,7 +9,14 @@ import { useJobID } from '../../frame/Frame';
 import { refName } from '../../harness/cavity';
 import type { View } from '../../harness/ConnectorFace';
 import { useKey } from '../../keys/useKey';
-import { AcceptDialog, ChooseDialog, EmptyDialog, HousingsDialog, JoinDialog, SourceDialog } from './dialogs';
+import {
+  AcceptDialog,
+  ChooseDialog,
+  CavityDialog,
+  EmptyDialog,
+  HousingsDialog,
+  SourceDialog,
+} from './dialogs';
 import { Faces } from './Faces';
 import { Filters } from './Filters';
 import { ReasonsPanel, type Act } from './ReasonsPanel';
@@ -241,13 +248,15 @@ function Match({ job, view }: { job: string; view: MatchView }) {
         <EmptyDialog name={name} onChoose={(r) => act({ action: 'empty', reason: r })} onClose={close} />
       )}
       {dialog === 'joins' && row && (
-        <JoinDialog
+        <CavityDialog
           rows={row.side === 'from' ? view.to.rows : view.from.rows}
           title={
             row.side === 'from'
               ? `Which wire does ${name} join?`
               : `From which wire does the lead to ${name} come?`
           }
+          label="the other wire"
+          note="The sheet makes it a sealed joint. Feeds and grounds of one kind may share a wire; two different outputs or signals never do."
           onChoose={(to) => act({ action: row.side === 'from' ? 'join' : 'branch', to })}
           onClose={close}
         />

@@ -95,51 +95,28 @@ export function ChooseDialog({
   const taken = new Set(
     view.lines.filter((l) => l.decided && l.to).map((l) => refKey(l.to ?? { connector: '', cavity: '' })),
   );
-  const select = useRef<RefSelectProps>(null);
-  const free = view.to.rows.filter((r) => !r.empty && !taken.has(refKey(r.ref)));
   return (
-    <Modal
-      open
-      afterOpenChange={(open) => open && select.current?.focus()}
+    <CavityDialog
+      rows={view.to.rows.filter((r) => !taken.has(refKey(r.ref)))}
       title={`Where does ${name} go?`}
-      onCancel={onClose}
-      footer={null}
-      width={560}
-    >
-      <Select
-        ref={select}
-        style={{ width: '100%' }}
-        aria-label="To cavity"
-        placeholder="cavity, function or circuit number"
-        showSearch={{ optionFilterProp: 'label' }}
-        defaultOpen
-        options={free.map((r) => ({
-          value: refKey(r.ref),
-          label: `${refName(r.ref)} · ${r.function ?? ''} · ${r.circuit ?? ''}`,
-        }))}
-        onChange={(key: string) => {
-          const row = free.find((r) => refKey(r.ref) === key);
-          if (row) {
-            onChoose(row.ref);
-          }
-        }}
-      />
-    </Modal>
+      label="To cavity"
+      onChoose={onChoose}
+      onClose={onClose}
+    />
   );
 }
 
-/** Chooses the wire of the other side that is to serve for this one too. */
-export function JoinDialog({
-  rows,
-  title,
-  onChoose,
-  onClose,
-}: {
+interface CavityProps {
   rows: readonly Row[];
   title: string;
-  onChoose: (with_: Ref) => void;
+  label: string;
+  note?: string;
+  onChoose: (at: Ref) => void;
   onClose: () => void;
-}) {
+}
+
+/** Chooses one of the cavities that a wire is in, by its name, function or circuit number. */
+export function CavityDialog({ rows, title, label, note, onChoose, onClose }: CavityProps) {
   const select = useRef<RefSelectProps>(null);
   const full = rows.filter((r) => !r.empty);
   return (
@@ -154,7 +131,7 @@ export function JoinDialog({
       <Select
         ref={select}
         style={{ width: '100%' }}
-        aria-label="the other wire"
+        aria-label={label}
         placeholder="cavity, function or circuit number"
         showSearch={{ optionFilterProp: 'label' }}
         defaultOpen
@@ -169,10 +146,7 @@ export function JoinDialog({
           }
         }}
       />
-      <p className="quiet">
-        The sheet makes it a sealed joint. Feeds and grounds of one kind may share a wire; two different
-        outputs or signals never do.
-      </p>
+      {note && <p className="quiet">{note}</p>}
     </Modal>
   );
 }
