@@ -176,6 +176,13 @@ func TestTheBenchOnATelephoneWithoutNetwork(t *testing.T) {
 	}
 	v.until("nothing is kept any more", func() bool { return !v.page.MustHas("[data-testid=unsent]") })
 	v.see("[data-testid=count]", "step 4 of 58")
+	v.network(true)
+	v.click("button", "Back")
+	v.click("button", "Back") // twice back is not back and on
+	v.see("[data-testid=unsent]", "no network: 2 kept here")
+	v.network(false)
+	v.until("two are taken back", func() bool { return len(v.pinned().Done) == 1 })
+	v.see("[data-testid=count]", "step 2 of 58")
 }
 
 // What is kept in the browser is there after a reload too, and a reply that is lost makes no second change.

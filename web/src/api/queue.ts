@@ -89,10 +89,10 @@ export function useQueue(
     keep([...all.current, w]);
     void send();
   };
-  /** Takes the last one back if it has not been sent yet. */
-  const takeBack = (): Waiting | undefined => {
+  /** Takes the last one back if it has not been sent yet, and may be. */
+  const takeBack = (may: (w: Waiting) => boolean): Waiting | undefined => {
     const last = all.current.at(-1);
-    if (!last || (sending.current && all.current.length === 1)) {
+    if (!last || !may(last) || (sending.current && all.current.length === 1)) {
       return undefined;
     }
     keep(all.current.slice(0, -1));

@@ -103,12 +103,12 @@ function Bench({ job, view, onReload }: Props) {
     }
   };
   const back = () => {
-    const unsent = queue.takeBack();
+    const unsent = queue.takeBack((w) => !w.step.startsWith('back ')); // to go back twice is not to go on
     if (unsent) {
       setTicked((old) => new Map([...old].filter(([id]) => id !== unsent.step)));
       return;
     }
-    const last = gone.at(-1)?.id ?? view.done.at(-1)?.step;
+    const last = gone.at(-1)?.id ?? view.done.findLast((d) => !waits.has(`back ${d.step}`))?.step;
     if (last) {
       const seen = Math.max(view.revision, ticked.get(last) ?? 0); // endless where the reply is not here yet
       setTicked((old) => new Map([...old].filter(([id]) => id !== last)));
