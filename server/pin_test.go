@@ -175,6 +175,16 @@ func TestDoneOtherwise(t *testing.T) {
 	if !slices.Equal(v.Hand, []string{"from " + s.From.String()}) || v.Steps[0].Terminal != s.Terminal || !v.Proof.Reached {
 		t.Fatalf("in hand %v, next %q, proof %+v", v.Hand, v.Steps[0].Text, v.Proof)
 	}
+	if code := other(server.OtherwiseRequest{Label: v.Hand[0]}); code != "no-such-terminal" {
+		t.Errorf("in hand, and still in hand: %q", code)
+	}
+	if code := other(server.OtherwiseRequest{Label: v.Hand[0], Off: true}); code != "" || len(c.pin(job).Hand) != 0 {
+		t.Errorf("sealed off from the hand: %q", code)
+	}
+	last := c.pin(job).Done
+	if code := c.tick(job, c.pin(job).Revision, false, last[len(last)-1].Step); code != "" {
+		t.Errorf("and taken back: %q", code)
+	}
 	if code := other(server.OtherwiseRequest{Label: v.Hand[0], To: s.To}); code != "" || len(c.pin(job).Hand) != 0 {
 		t.Errorf("put in by its label: %q", code)
 	}

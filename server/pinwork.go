@@ -167,8 +167,8 @@ func (s *Server) otherwise(c *gin.Context) error {
 					t = x
 				}
 			}
-			if from = fmt.Sprintf("in hand, labelled %q,", r.Label); t == "" || r.To == (harness.Ref{}) {
-				return problem(http.StatusUnprocessableEntity, "no-such-terminal", "Say which terminal in hand, and the cavity that it went into.", "/label")
+			if from = fmt.Sprintf("in hand, labelled %q,", r.Label); t == "" || r.To == (harness.Ref{}) && !r.Off {
+				return problem(http.StatusUnprocessableEntity, "no-such-terminal", "Say which terminal in hand, and what became of it.", "/label")
 			}
 		}
 		text := fmt.Sprintf("Otherwise than planned: the terminal %s is in hand, labelled %q.", from, label)
