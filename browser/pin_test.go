@@ -34,6 +34,16 @@ func (v *visit) pinned() server.PinView {
 	return view
 }
 
+// reason answers a dialog that asks for one, as soon as it has the focus.
+func (v *visit) reason(text string) {
+	v.t.Helper()
+	v.until("the focus is on the reason", func() bool {
+		return v.page.MustEval(`() => document.activeElement.getAttribute('aria-label') === 'the reason'`).Bool()
+	})
+	v.page.Keyboard.MustType([]input.Key(text)...)
+	v.press(input.Enter)
+}
+
 func (v *visit) phone() {
 	v.t.Helper()
 	v.page.MustSetViewport(390, 844, 1, true)
@@ -130,11 +140,7 @@ func TestTheBenchByKeys(t *testing.T) {
 	v.goTo("/jobs/sorrel-refit/pin")
 	v.see("[data-testid=report]", "The terminal in B15 does not come out")
 	v.click("button", "Settle")
-	v.until("the focus is on the reason", func() bool {
-		return v.page.MustEval(`() => document.activeElement.getAttribute('aria-label') === 'the reason'`).Bool()
-	})
-	v.page.Keyboard.MustType([]input.Key("the other tang")...)
-	v.press(input.Enter)
+	v.reason("the other tang")
 	v.until("it is planned again", func() bool {
 		return slices.ContainsFunc(v.pinned().Steps, func(s plan.Step) bool { return s.From.String() == "B15" })
 	})
@@ -282,12 +288,8 @@ func TestThinAtTheBench(t *testing.T) {
 	}
 	v.press(' ')
 	v.see(".ant-modal", "Pass the gate all the same")
-	v.until("the focus is on the reason", func() bool {
-		return v.page.MustEval(`() => document.activeElement.getAttribute('aria-label') === 'the reason'`).Bool()
-	})
 	was := v.text("[data-testid=count]")
-	v.page.Keyboard.MustType([]input.Key("a spare harness lies there")...)
-	v.press(input.Enter)
+	v.reason("a spare harness lies there")
 	v.until("the gate is passed", func() bool { return v.text("[data-testid=count]") != was })
 }
 
@@ -352,11 +354,7 @@ func TestTheSecondCheckByKeys(t *testing.T) {
 	v.press(' ')
 	v.until("the next cavity", func() bool { return v.text("[data-testid=expected]") != first })
 	v.press('x')
-	v.until("the focus is on what was seen", func() bool {
-		return v.page.MustEval(`() => document.activeElement.getAttribute('aria-label') === 'the reason'`).Bool()
-	})
-	v.page.Keyboard.MustType([]input.Key("a brown wire")...)
-	v.press(input.Enter)
+	v.reason("a brown wire")
 	v.see("[data-testid=second]", "2 of 20 powers and grounds")
 	v.see("[data-testid=checks]", "a brown wire")
 	v.press('f')
@@ -377,11 +375,7 @@ func TestTheSecondCheckAtTheBench(t *testing.T) {
 	v.swipe(320, 100)
 	v.see("[data-testid=count]", "power or ground 2 of 20")
 	v.press('x')
-	v.until("the focus is on what was seen", func() bool {
-		return v.page.MustEval(`() => document.activeElement.getAttribute('aria-label') === 'the reason'`).Bool()
-	})
-	v.page.Keyboard.MustType([]input.Key("no wire")...)
-	v.press(input.Enter)
+	v.reason("no wire")
 	v.see("[data-testid=count]", "power or ground 3 of 20")
 	v.until("the difference is a danger", func() bool {
 		return slices.ContainsFunc(v.pinned().Findings, func(f finding.Finding) bool { return f.Code == "second-check" && f.Severity == finding.Danger })

@@ -294,32 +294,3 @@ func TestFixedTerminalsAreCutOff(t *testing.T) {
 		t.Errorf("%s", r.Steps[0].Text)
 	}
 }
-
-// BenchmarkPin plans an arbitrary permutation of two connectors of 300 cavities: the extractions with their least number, and
-// all of it with the order of the locks and the words.
-func BenchmarkPin(b *testing.B) {
-	r := rand.New(rand.NewPCG(1, 2))
-	h := harness.Work(harness.New([]harness.Connector{{ID: "A", Cavities: harness.Numbered(300)}, {ID: "B", Cavities: harness.Numbered(300)}}))
-	g := harness.Work(h.Look())
-	cavities := h.Look().Cavities()
-	for i, j := range r.Perm(len(cavities)) {
-		t := harness.TerminalID(fmt.Sprintf("w%d", i))
-		h.Seat(t, cavities[i])
-		g.Seat(t, cavities[j])
-	}
-	in := pin.Input{Now: h.Harness(), Wanted: g.Harness(), Limit: 1}
-	b.Run("extractions", func(b *testing.B) {
-		for b.Loop() {
-			if len(pin.Extractions(in)) < 590 {
-				b.Fatal("too few")
-			}
-		}
-	})
-	b.Run("all", func(b *testing.B) {
-		for b.Loop() {
-			if r, err := pin.Plan(in); err != nil || r.Extractions != r.Fewest {
-				b.Fatal(err)
-			}
-		}
-	})
-}

@@ -218,28 +218,3 @@ func (b *board) bound(in Input) int {
 	}
 	return sum
 }
-
-// Extractions gives the terminals that must be taken out of a cavity, in an order in which it can be done with one in
-// hand: chains from their empty end, then cycles. It says nothing of locks.
-func Extractions(in Input) []harness.Ref {
-	b := newBoard(in)
-	var out []harness.Ref
-	done := make([]bool, len(b.tasks))
-	follow := func(i int32) {
-		for ; i >= 0 && !done[i]; i = b.next(i) {
-			done[i] = true
-			if from := b.tasks[i].from; from >= 0 {
-				out = append(out, b.refs[from])
-			}
-		}
-	}
-	for i, t := range b.tasks {
-		if t.to < 0 || !b.full[t.to] {
-			follow(int32(i))
-		}
-	}
-	for _, ring := range b.cycles {
-		follow(ring[0])
-	}
-	return out
-}

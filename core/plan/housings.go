@@ -97,18 +97,19 @@ func (f *Facts) wearLoom(layouts map[string]*face.Layout) {
 // reach is how far apart two plugs may hang and yet be taken for each other, mm (common practice, no source).
 const reach = 300
 
-// near says whether two connectors of the loom hang within reach of each other: on one branch, or on branches that leave
-// the same trunk close together.
-func (f *Facts) near(a, b string) bool {
-	branch := map[string]harness.Branch{}
-	for _, x := range f.Laid.Loom.Branches {
-		branch[x.ID] = x
+// nearness gives a function that says whether two connectors of the loom hang within reach of each other: on one branch, or
+// on branches that leave the same trunk close together.
+func (f *Facts) nearness() func(a, b string) bool {
+	branches := make(map[string]*harness.Branch, len(f.Laid.Loom.Branches))
+	for i := range f.Laid.Loom.Branches {
+		branches[f.Laid.Loom.Branches[i].ID] = &f.Laid.Loom.Branches[i]
 	}
-	on := map[string]string{}
+	on := make(map[string]*harness.Branch, len(f.Laid.Loom.Connectors))
 	for i := range f.Laid.Loom.Connectors {
-		on[f.Laid.Loom.Connectors[i].ID] = f.Laid.Loom.Connectors[i].Branch
+		on[f.Laid.Loom.Connectors[i].ID] = branches[f.Laid.Loom.Connectors[i].Branch]
 	}
-	x, okX := branch[on[a]]
-	y, okY := branch[on[b]]
-	return okX && okY && (x.ID == y.ID || x.Parent == y.Parent && x.Parent != "" && math.Abs(x.At-y.At) <= reach)
+	return func(a, b string) bool {
+		x, y := on[a], on[b]
+		return x != nil && y != nil && (x == y || x.Parent == y.Parent && x.Parent != "" && math.Abs(x.At-y.At) <= reach)
+	}
 }

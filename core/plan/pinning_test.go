@@ -14,6 +14,7 @@ import (
 	"draxel/core/match"
 	"draxel/core/pin"
 	"draxel/core/plan"
+	"draxel/core/terminal"
 	"draxel/core/work"
 )
 
@@ -146,6 +147,20 @@ func TestHousingsSayWhatTravels(t *testing.T) {
 	p = computeJob(t, j)
 	if got := texts(p); got != "move A3 B1" || p.Withheld != 2 || !strings.Contains(p.Steps[0].Text, "Cut the wire behind A3") || !p.Proof.Reached {
 		t.Errorf("steps %s, withheld %d, proof %+v", got, p.Withheld, p.Proof)
+	}
+}
+
+// Each plug that the sheet pushes in is ordered once.
+func TestPlugsAreOrderedOnce(t *testing.T) {
+	j := job([]string{"A1 Injector 1", "A2 Canister purge", "A3 Power ground", "A4 Power ground", "A5 Battery feed"}, []string{"A6 Injector 1", "A3 Power ground"},
+		matched("A1", "A6"), matched("A3", "A3"), match.Decision{Side: match.From, At: ref("A2"), Choice: match.Gone},
+		match.Decision{Side: match.From, At: ref("A4"), Choice: match.Joined, To: ref("A3")}, match.Decision{Side: match.From, At: ref("A5"), Choice: match.Sourced, Source: "battery"})
+	j.Layouts = map[string]*face.Layout{"A": layoutOf(t, "2x3 sealed, 1.5 mm, family s15")}
+	p := computeJob(t, j)
+	pushed := strings.Count(texts(p), "plug ")
+	i := slices.IndexFunc(p.Pin.Orders, func(o pin.Order) bool { return o.Kind == terminal.Plug })
+	if pushed != 4 || i < 0 || p.Pin.Orders[i].Need != pushed {
+		t.Errorf("%d plugs are pushed in; orders %+v", pushed, p.Pin.Orders)
 	}
 }
 

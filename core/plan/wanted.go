@@ -66,7 +66,7 @@ func build(f Facts, d Decisions, r *match.Result, extract []thin.Extraction) *mo
 	}
 	pulled := m.pulledBefore(d.Ticks, extract)
 	m.thinned(append(slices.Clone(extract), pulled...))
-	m.adviser = pin.Adviser{Housings: map[string]harness.Connector{}, Near: f.near}
+	m.adviser = pin.Adviser{Housings: map[string]harness.Connector{}, Near: f.nearness()}
 	for _, h := range m.housings {
 		m.adviser.Housings[h.ID] = h
 	}

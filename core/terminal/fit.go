@@ -128,7 +128,7 @@ func withLead(to Seat, wire size.Section, why string) Fit {
 }
 
 func picks(s Seat) []Part {
-	if s.Blade == 0 {
+	if s.Blade == 0 || s.Ends.Fixed() {
 		return nil
 	}
 	side := s.Release
@@ -138,10 +138,9 @@ func picks(s Seat) []Part {
 	return []Part{{Pick, fmt.Sprintf("release pick for %g mm, %s release", s.Blade, side)}}
 }
 
-// Out gives what taking a terminal out for good needs: the pick, and a plug where the cavity is sealed.
-func Out(from Seat) []Part {
-	return append(picks(from), Stopper(from)...)
-}
+// Out gives what taking a terminal out for good needs: the pick, and nothing where it does not come out. The plug of the
+// cavity is Stopper's.
+func Out(from Seat) []Part { return picks(from) }
 
 // Stopper gives the plug of a cavity that is left empty, none where the housing is not sealed.
 func Stopper(s Seat) []Part {

@@ -73,8 +73,14 @@ func TestGripsHaveNoHoles(t *testing.T) {
 }
 
 func TestOutAndStoppers(t *testing.T) {
-	if got := terminal.Out(sealed); len(got) != 2 || got[0].Kind != terminal.Pick || got[1].Kind != terminal.Plug {
+	if got := terminal.Out(sealed); len(got) != 1 || got[0].Kind != terminal.Pick {
 		t.Errorf("out of a sealed cavity: %v", got)
+	}
+	if got := terminal.Stopper(sealed); len(got) != 1 || got[0].Kind != terminal.Plug {
+		t.Errorf("the plug of a sealed cavity: %v", got)
+	}
+	if got := terminal.Out(with(func(s *terminal.Seat) { s.Ends = terminal.Soldered })); got != nil {
+		t.Errorf("a pick for what does not come out: %v", got)
 	}
 	if got := terminal.Out(with(func(s *terminal.Seat) { s.Sealing = terminal.Unsealed })); len(got) != 1 {
 		t.Errorf("out of an unsealed cavity: %v", got)
