@@ -119,6 +119,14 @@ func (h *Harness) applyCopper(e Edit) error {
 			return fmt.Errorf("its end is not open but %s", tips[e.End].State)
 		}
 		tips[e.End] = Tip{State: Sealed}
+	case Crimp:
+		if tips[e.End].State != Bare {
+			return fmt.Errorf("its end is not open but %s", tips[e.End].State)
+		}
+		if err := h.takeStub(e.Terminal); err != nil {
+			return err
+		}
+		tips[e.End] = Tip{State: Crimped, Terminal: e.Terminal}
 	case FallOut:
 		for _, t := range tips {
 			if err := h.canLeave(t); err != nil {
@@ -178,6 +186,51 @@ func (c *copper) join(e Edit) error {
 		c.wires[l.Wire] = tips
 	}
 	return nil
+}
+
+// takeStub takes away the piece that was cut off with a terminal, and leaves the terminal's place to a new one.
+func (h *Harness) takeStub(t TerminalID) error {
+	if _, there := h.terminals[t]; !there {
+		return fmt.Errorf("there is no terminal %s", t)
+	}
+	if h.crimps[t] != 1 {
+		return fmt.Errorf("%d wires are crimped into terminal %s", h.crimps[t], t)
+	}
+	for w, tips := range h.metal.wires {
+		for end, tip := range tips {
+			if tip.State != Crimped || tip.Terminal != t {
+				continue
+			}
+			if s := tips[1-end].State; s != Bare && s != Sealed {
+				return fmt.Errorf("wire %s is still crimped into terminal %s", w, t)
+			}
+			delete(h.metal.wires, w)
+			return nil
+		}
+	}
+	return fmt.Errorf("no wire is crimped into terminal %s", t)
+}
+
+// Rewired gives the harness with its lengths of wire ended as said: those that are named are changed or added, those of
+// which nothing is said stay, and those that are gone are taken away. Terminals stay where they are.
+func (h Harness) Rewired(ended map[string][2]Tip, gone []string) Harness {
+	b := Work(h)
+	if b.h.metal == nil {
+		b.h.metal = &copper{map[string][2]Tip{}, map[string]bool{}, map[string]bool{}}
+	}
+	maps.Copy(b.h.metal.wires, ended)
+	for _, w := range gone {
+		delete(b.h.metal.wires, w)
+	}
+	b.h.crimps = map[TerminalID]int{}
+	for _, tips := range b.h.metal.wires {
+		for _, t := range tips {
+			if t.State == Crimped {
+				b.h.crimps[t.Terminal]++
+			}
+		}
+	}
+	return b.h
 }
 
 // canLeave says why a tip still holds its wire in the harness.

@@ -29,6 +29,7 @@ const (
 	Join    Do = "join" // join open ends
 	Free    Do = "free" // take a connector off what it is plugged into
 	FallOut Do = "out"  // a length that nothing holds comes out
+	Crimp   Do = "crimp" // crimp an open end into a new terminal, which takes the place of one that was cut off its wire
 )
 
 // Edit is one change of a harness.
@@ -142,7 +143,7 @@ func (h *Harness) apply(e Edit) error {
 		delete(h.plugs, e.At)
 	case Tie, Resume, Drop, Sever:
 		return h.applyEnd(e)
-	case Lay, Cut, Seal, Open, Join, Free, FallOut:
+	case Lay, Cut, Seal, Open, Join, Free, FallOut, Crimp:
 		return h.applyCopper(e)
 	default:
 		return fmt.Errorf("no such edit")

@@ -1,0 +1,186 @@
+package reach
+
+import (
+	"cmp"
+	"fmt"
+	"math"
+	"slices"
+
+	"draxel/core/finding"
+	"draxel/core/harness"
+	"draxel/core/size"
+	"draxel/core/terminal"
+)
+
+// Disconnect is what runs between two service groups: what comes out with the one must come apart from the other.
+type Disconnect struct {
+	Between [2]string     `json:"between"`
+	Wires   []string      `json:"wires"`             // all that run from one group to the other
+	Parted  []string      `json:"parted"`            // of them, those that end in an in-line plug: they come apart
+	Ties    []string      `json:"ties"`              // those that would tie the one to the other
+	Where   string        `json:"where,omitempty"`   // the path on which most of the ties cross
+	Plugs   []ContactPlug `json:"plugs"`             // what would part the ties
+	Shields []string      `json:"shields,omitempty"` // leads whose cores and shield must stay together in one plug
+	Pairs   []string      `json:"pairs,omitempty"`   // pairs that must sit in neighbouring cavities
+}
+
+// ContactPlug is a choice from the generic sealed multi-way families.
+type ContactPlug struct {
+	Blade  float64      `json:"blade"` // mm, width of the contact; 0: a stud with ring terminals
+	Wires  []string     `json:"wires"`
+	Ways   []int        `json:"ways"`            // of each plug
+	Spare  int          `json:"spare"`           // ways that stay free
+	Amps   float64      `json:"amps"`            // A, the most on one contact
+	Limit  float64      `json:"limit"`           // A that one contact carries
+	Thick  size.Section `json:"thick,omitempty"` // the thickest of the wires
+	Reason string       `json:"reason"`
+}
+
+// contacts are what contacts of the generic sealed families carry, A, by their width in mm: common practice, no source; the data sheet comes first.
+var contacts = []struct{ blade, amperes float64 }{{0.64, 3}, {1.5, 12}, {2.8, 25}, {6.3, 40}, {9.5, 60}}
+
+// housingWays are the ways in which such housings are usual: common practice, no source.
+var housingWays = []int{2, 3, 4, 6, 8, 12, 16, 24, 36}
+
+// contactFor gives the width of the smallest contact that takes the wire and its current, 0 where it needs a stud.
+func contactFor(s size.Section, amperes float64) (blade, limit float64) {
+	if s == 0 {
+		s = 0.5
+	}
+	for _, c := range contacts {
+		if _, takes := terminal.GripFor(c.blade, s); takes && c.amperes >= amperes {
+			return c.blade, c.amperes
+		}
+	}
+	return 0, 0
+}
+
+// spareWays is how many ways are left free beyond n: a tenth, at least two.
+func spareWays(n int) int { return max(2, int(math.Ceil(float64(n)/10))) }
+
+// plugsFor gives the ways of as few plugs as hold n wires with ways to spare.
+func plugsFor(n int) (ways []int, spare int) {
+	most := housingWays[len(housingWays)-1]
+	left := n + spareWays(n)
+	for left > most {
+		ways, left = append(ways, most), left-most
+	}
+	for _, w := range housingWays {
+		if w >= left {
+			ways = append(ways, w)
+			break
+		}
+	}
+	total := 0
+	for _, w := range ways {
+		total += w
+	}
+	return ways, total - n
+}
+
+func (r *Result) disconnect(s *settled) {
+	byPair := map[[2]string]*Disconnect{}
+	where := map[[2]string]map[string]int{}
+	for i := range r.Lines {
+		l, w := &r.Lines[i], &r.in.Wires[i]
+		if !l.ok {
+			continue
+		}
+		a, b := r.router.group(l.route.Stations[0]), r.router.group(l.route.Stations[len(l.route.Stations)-1])
+		if a == b || a == "" || b == "" {
+			continue
+		}
+		key := [2]string{min(a, b), max(a, b)}
+		d := byPair[key]
+		if d == nil {
+			d = &Disconnect{Between: key, Wires: []string{}, Parted: []string{}, Ties: []string{}, Plugs: []ContactPlug{}}
+			byPair[key], where[key] = d, map[string]int{}
+		}
+		d.Wires = append(d.Wires, w.ID)
+		if s.inLine(w) {
+			d.Parted = append(d.Parted, w.ID)
+			continue
+		}
+		d.Ties = append(d.Ties, w.ID)
+		note := func(list *[]string, name string) {
+			if name != "" && !slices.Contains(*list, name) {
+				*list = append(*list, name)
+			}
+		}
+		note(&d.Shields, w.Shield)
+		note(&d.Pairs, w.Pair)
+		for _, p := range l.route.Paths {
+			if r.router.paths[p].Wall || r.router.groupOf(p) == "" {
+				where[key][r.router.paths[p].ID]++
+			}
+		}
+	}
+	for key, d := range byPair {
+		best := 0
+		for id, n := range where[key] {
+			if n > best || n == best && finding.Natural(id, d.Where) < 0 {
+				best, d.Where = n, id
+			}
+		}
+		r.choosePlugs(d)
+		r.Disconnects = append(r.Disconnects, *d)
+	}
+	slices.SortFunc(r.Disconnects, func(a, b Disconnect) int {
+		return cmp.Or(cmp.Compare(len(b.Ties), len(a.Ties)), cmp.Compare(a.Between[0], b.Between[0]), cmp.Compare(a.Between[1], b.Between[1]))
+	})
+}
+
+// inLine says whether a wire ends in one half of an in-line pair, which comes apart by hand.
+func (s *settled) inLine(w *Wire) bool {
+	for end := range 2 {
+		for _, ref := range []harness.Ref{w.Ends[end].At, w.Lands[end]} {
+			if h := s.half[ref.Connector]; h != nil && h.Mate != "" {
+				return true
+			}
+		}
+	}
+	return false
+}
+
+// choosePlugs sorts the ties by the contact that they need. The wires of a pair and of a shield stay in one plug: the widest contact that
+// one of them needs serves them all.
+func (r *Result) choosePlugs(d *Disconnect) {
+	blade := map[string]float64{}
+	limit := map[float64]float64{}
+	group := map[string]float64{}
+	for _, id := range d.Ties {
+		w, l := &r.in.Wires[r.wires[id]], &r.Lines[r.wires[id]]
+		b, a := contactFor(max(w.Size, l.Size), l.Amps)
+		blade[id], limit[b] = b, a
+		for _, g := range groupsOf(w) {
+			group[g] = max(group[g], b)
+		}
+	}
+	byBlade := map[float64]*ContactPlug{}
+	for _, id := range d.Ties {
+		w, l := &r.in.Wires[r.wires[id]], &r.Lines[r.wires[id]]
+		b := blade[id]
+		for _, g := range groupsOf(w) {
+			b = max(b, group[g])
+		}
+		p := byBlade[b]
+		if p == nil {
+			p = &ContactPlug{Blade: b, Limit: limit[b]}
+			byBlade[b] = p
+		}
+		p.Wires = append(p.Wires, id)
+		p.Amps = max(p.Amps, l.Amps)
+		p.Thick = max(p.Thick, w.Size, l.Size)
+	}
+	for _, p := range byBlade {
+		if p.Blade == 0 {
+			p.Ways = []int{len(p.Wires)}
+			p.Reason = "Too thick or too much current for a plug: ring terminals on studs, each under its own cap."
+		} else {
+			p.Ways, p.Spare = plugsFor(len(p.Wires))
+			p.Reason = fmt.Sprintf("%s of at most %.3g A on contacts of %.3g mm, which carry about %.0f A; %s spare. Common practice; the data sheet comes first.", plural(len(p.Wires), "wire"), p.Amps, p.Blade, p.Limit, plural(p.Spare, "way"))
+		}
+		d.Plugs = append(d.Plugs, *p)
+	}
+	slices.SortFunc(d.Plugs, func(a, b ContactPlug) int { return cmp.Compare(a.Blade, b.Blade) })
+}

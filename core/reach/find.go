@@ -1,0 +1,135 @@
+package reach
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"draxel/core/finding"
+)
+
+// unlikely is the chance of falling short from which a wire that reaches is worth a look.
+const unlikely = 0.05
+
+// find says what is wrong or doubtful in what was computed.
+func (r *Result) find(s *settled) {
+	if len(r.router.stations) == 0 {
+		return // nothing has been laid out so far
+	}
+	r.findWires(s)
+	if n := len(r.Unplaced); n > 0 {
+		slices.SortFunc(r.Unplaced, func(a, b Thing) int { return finding.Natural(a.String(), b.String()) })
+		r.say("unplaced", finding.Check, r.Unplaced[0].ID, "Put them at a station; what breaks out with a branch can be put there with it.",
+			"%d things that wires end at have no station: %s.", n, first(namesOf(r.Unplaced), 6))
+	}
+	for _, k := range r.Kept {
+		r.say("keep-apart", finding.Check, k.Path, "Give one of them another way, or lay them in bundles of their own a hand's breadth apart, crossing at right angles.",
+			"Along %s starter, alternator, coil or motor cables (%s) lie %.0f mm beside crank, cam, knock or bus wires (%s).", k.Path, first(k.Strong, 4), k.Length, first(k.Weak, 4))
+	}
+	troubled := map[string][]string{}
+	for _, j := range r.Joints {
+		if j.Trouble != "" {
+			troubled[j.Path] = append(troubled[j.Path], j.Wire)
+		}
+	}
+	for path, wires := range troubled {
+		r.say("joints-crowd", finding.Check, wires[0], "Cut some of them farther back, use the other end, or replace a wire whole.",
+			"%d joints could not be kept clear of others, of grommets and of what flexes%s: %s.", len(wires), onPath(path), first(wires, 6))
+	}
+	for _, w := range r.Walls {
+		if w.Edge {
+			r.say("raw-edge", finding.Check, w.Path, "Fit a grommet before the first wire goes through.", "%s goes through a wall with a raw edge.", w.Path)
+		}
+	}
+	for _, d := range r.Disconnects {
+		if n := len(d.Ties); n > 0 {
+			r.say("tied", finding.Check, d.Between[0]+" "+d.Between[1], "Give them a disconnect, or accept that terminals are extracted at every removal.",
+				"%d wires would tie %s to %s: none of them ends in an in-line plug.", n, d.Between[0], d.Between[1])
+		}
+	}
+}
+
+func onPath(path string) string {
+	if path == "" {
+		return ""
+	}
+	return " along " + path
+}
+
+func namesOf(things []Thing) []string {
+	out := make([]string, len(things))
+	for i, t := range things {
+		out[i] = t.String()
+	}
+	return out
+}
+
+// first lists the first few of many.
+func first(all []string, n int) string {
+	if len(all) <= n {
+		return strings.Join(all, ", ")
+	}
+	return fmt.Sprintf("%s and %d more", strings.Join(all[:n], ", "), len(all)-n)
+}
+
+func (r *Result) say(code string, severity finding.Severity, subject, remedy, format string, args ...any) {
+	r.Findings = append(r.Findings, finding.Finding{Code: code, Severity: severity, Stage: "reach", Subject: subject, Text: fmt.Sprintf(format, args...), Remedy: remedy})
+}
+
+func (r *Result) findWires(s *settled) {
+	longest := r.router.total()
+	ties := map[string][]string{}
+	waits := map[string][]string{}
+	var equal []string
+	for i := range r.Lines {
+		l, w := &r.Lines[i], &r.in.Wires[i]
+		rules := &r.in.Decisions.Rules
+		if w.Length < 0 || w.Length > longestWire {
+			r.say("bad-length", finding.Wrong, w.ID, "Put the length right in the list of wires.", "%s is said to be %.1f m long.", w.ID, w.Length/1000)
+		}
+		if m := s.measure[w.ID]; m != nil && l.Stale && m.Need > 0 {
+			r.say("measured-for-old-place", finding.Check, w.ID, "Measure it again along its new way.", "%s was measured from %s to %s, and it runs from %s to %s now.", w.ID, m.From, m.To, l.Stations[0], l.Stations[len(l.Stations)-1])
+		}
+		switch {
+		case l.Verdict == NoWay:
+			r.say("no-way", finding.Wrong, w.ID, "Measure a path between them, or allow one that it must not take.", "No permitted path leads from %s to %s for %s.", l.Stations[0], l.Stations[1], w.ID)
+			continue
+		case !l.ok:
+			continue
+		}
+		if l.route.Equal != "" {
+			if key := fmt.Sprint(l.Paths, l.route.Equal); ties[key] == nil {
+				equal = append(equal, key)
+				ties[key] = []string{strings.Join(l.Paths, ", "), l.route.Equal}
+			}
+			key := fmt.Sprint(l.Paths, l.route.Equal)
+			ties[key] = append(ties[key], w.ID)
+		}
+		for _, part := range l.Waits {
+			waits[part] = append(waits[part], w.ID)
+		}
+		if l.Had > longest+2*(rules.Drop+rules.End)+rules.Roll && len(l.Paths) > 0 {
+			r.say("longer-than-any-way", finding.Check, w.ID, "Check the figure: a slip in units or a zero too many.", "%s is said to have %.1f m, more than all paths together (%.1f m).", w.ID, l.Had/1000, longest/1000)
+		}
+		if l.Verdict == Reaches && l.Short > unlikely {
+			r.say("may-fall-short", finding.Check, w.ID, "Measure it along its way before anything is cut.", "%s reaches on paper, but falls short once in %.0f: %.0f mm to spare, ± %.0f mm.", w.ID, 1/l.Short, l.Had-l.bare, l.Spread)
+		}
+		if l.Air > rules.Class.Limit() && !w.New && l.Verdict != Replace {
+			r.say("too-hot", finding.Wrong, w.ID, "Let it avoid that path, or replace it with a wire of class "+string(l.Class)+".", "%s of class %s stands %.0f °C, and its way has %.0f °C.", w.ID, rules.Class, rules.Class.Limit(), l.Air)
+		}
+		if l.Size > w.Size && w.Size > 0 && l.Verdict != Replace {
+			severity, why := finding.Check, "it loses too much over its new length"
+			if w.Size.Ampacity(rules.Class, min(l.Air, rules.Class.Limit()-1), 1) < l.Amps {
+				severity, why = finding.Danger, "it carries less than hangs on it, and would get too hot"
+			}
+			r.say("too-thin", severity, w.ID, fmt.Sprintf("Replace it by %s, or state what it really carries.", l.Size), "%s of %s is too thin for %.3g A over %.0f mm: %s.", w.ID, w.Size, l.Amps, l.Need, why)
+		}
+	}
+	for _, key := range equal {
+		t := ties[key]
+		r.say("two-ways", finding.Note, t[2], "Forbid one of them to a wire if it should take the other.", "Two ways are equally long, over %s and over %s: the first is taken for %s.", t[0], t[1], first(t[2:], 6))
+	}
+	for part, wires := range waits {
+		r.say("provisional", finding.Check, part, "Measure again when it is fitted; until then these are not cut.", "%d lengths are provisional until the %s is fitted: %s.", len(wires), part, first(wires, 6))
+	}
+}

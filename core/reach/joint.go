@@ -1,0 +1,392 @@
+package reach
+
+import (
+	"cmp"
+	"fmt"
+	"math"
+	"slices"
+	"strings"
+
+	"draxel/core/finding"
+	"draxel/core/harness"
+)
+
+// School is a way of making a joint.
+type School string
+
+// The schools.
+const (
+	Solder    School = "solder" // solder and adhesive heat shrink: small, nothing to wrap around; not where the bundle flexes
+	Crimp     School = "crimp"  // a crimp with a sealed sleeve: fast, serviceable, takes heat and current
+	BareCrimp School = "bare"   // an uninsulated crimp under adhesive heat shrink: small and quick
+)
+
+// Schools lists them.
+func Schools() []School { return []School{Solder, Crimp, BareCrimp} }
+
+// grows is by how much a joint is thicker than its wire, a factor and mm: common practice, no source.
+var grows = map[School][2]float64{Solder: {1.3, 1.2}, Crimp: {1.7, 2.4}, BareCrimp: {1.4, 1.6}}
+
+// Joint is a joint to be made.
+type Joint struct {
+	ID       string   `json:"id"`
+	Wire     string   `json:"wire"`
+	Path     string   `json:"path,omitempty"` // where it lies; empty in the tail of a plug
+	From     string   `json:"from"`           // the station or plug that At is measured from
+	At       float64  `json:"at"`             // mm
+	Along    float64  `json:"along"`          // mm from the end of the wire that is lengthened
+	School   School   `json:"school"`
+	Why      string   `json:"why"`
+	Cautions []string `json:"cautions,omitempty"`
+	Thick    float64  `json:"thick"`             // mm, the bundle's diameter at the joint
+	Trouble  string   `json:"trouble,omitempty"` // why it could not be kept clear
+}
+
+// Bounds of where joints go, mm.
+const (
+	grommet  = 50   // from the middle of a wall
+	breather = 300  // from the plug of a sensor that breathes through its lead
+	notch    = 10   // steps in which a joint is moved
+	farthest = 2400 // that a joint is moved for the sake of others
+)
+
+// spot is a place for a joint: on a path, or in the tail between a plug and its station.
+type spot struct {
+	segment  int // number of the path; behind them the tails
+	at       float64
+	stations [2]int     // at the ends of the segment, -1 at a plug
+	off      [2]float64 // mm from them
+	why      string     // what speaks against the spot itself
+	thick    float64
+}
+
+// stagger puts joints along the bundles so that none stack: no two nearer than Apart, none in a grommet, none where the
+// bundle flexes or would grow too thick. Whoever has the fewest places to go chooses first, each takes the nearest that is
+// free, and where none is left one that stands in the way is asked to move.
+type stagger struct {
+	r     *Result
+	s     *settled
+	tails map[string]int
+	on    map[int][]taken // by segment
+	near  map[int][]taken // by station: joints within Apart of it
+}
+
+type taken struct {
+	at    float64 // along the segment, or from the station
+	seg   int
+	joint int // number of the wire that has it
+}
+
+// plan of one wire's joints: the candidates for how far back from its end it is cut, and for each the spots.
+type choice struct {
+	line  int
+	spots [][]spot // by candidate
+	cut   []float64
+	took  int
+}
+
+func (r *Result) join(s *settled) {
+	if len(r.router.paths) == 0 {
+		return
+	}
+	st := &stagger{r, s, map[string]int{}, map[int][]taken{}, map[int][]taken{}}
+	var all []*choice
+	for i := range r.Lines {
+		if r.Lines[i].Verdict == Extend {
+			all = append(all, st.candidates(i))
+		}
+	}
+	free := func(c *choice) int {
+		n := 0
+		for _, spots := range c.spots {
+			if !bad(spots) {
+				n++
+			}
+		}
+		return n
+	}
+	counts := make(map[*choice]int, len(all))
+	for _, c := range all {
+		counts[c] = free(c)
+	}
+	slices.SortStableFunc(all, func(a, b *choice) int {
+		return cmp.Or(cmp.Compare(counts[a], counts[b]), finding.Natural(r.Lines[a.line].Wire, r.Lines[b.line].Wire))
+	})
+	byLine := map[int]*choice{}
+	for _, c := range all {
+		byLine[c.line] = c
+		st.choose(c, byLine)
+	}
+	slices.SortFunc(all, func(a, b *choice) int { return cmp.Compare(a.line, b.line) })
+	for _, c := range all {
+		st.tell(c)
+	}
+}
+
+func bad(spots []spot) bool {
+	return slices.ContainsFunc(spots, func(x spot) bool { return x.why != "" })
+}
+
+// candidates lists where the joints of a wire can go: the farther back it is cut, the farther from its end they lie.
+func (st *stagger) candidates(i int) *choice {
+	l, w, rules := &st.r.Lines[i], &st.r.in.Wires[i], &st.r.in.Decisions.Rules
+	c := &choice{line: i, took: -1}
+	most := min(l.Had-rules.Stub, farthest)
+	if l.Joints == 1 {
+		most = min(l.Had-rules.Stub, farthest/6) // every mm is a mm more of the piece
+	}
+	for back := 0.0; back <= max(most, 0); back += notch {
+		first := rules.Stub + back
+		along := []float64{l.By + back}
+		if l.Joints == 2 {
+			along = []float64{first + l.By, first}
+		}
+		spots := make([]spot, len(along))
+		for k, q := range along {
+			spots[k] = st.spot(l, w, q)
+		}
+		c.spots, c.cut = append(c.spots, spots), append(c.cut, back)
+	}
+	return c
+}
+
+// spot gives the place that lies so many mm along the wire from the end at which it is lengthened.
+func (st *stagger) spot(l *Line, w *Wire, along float64) spot {
+	r, end := st.r, l.At-1
+	tail := st.tail(w, end, l)
+	paths, stations := l.route.Paths, l.route.Stations
+	step := func(k int) (path, a, b int) { return paths[k], stations[k], stations[k+1] }
+	if end == 1 {
+		n := len(paths)
+		step = func(k int) (path, a, b int) { return paths[n-1-k], stations[n-k], stations[n-1-k] }
+	}
+	why := ""
+	if d := st.s.deviceAt(w, end); d != nil && breathes(w, d) && along < breather {
+		why = fmt.Sprintf("it would be within %d mm of the sensor, which breathes through its lead", breather)
+	}
+	near := stations[0]
+	if end == 1 {
+		near = stations[len(stations)-1]
+	}
+	if along < tail || len(paths) == 0 {
+		return spot{segment: st.tailOf(w, end), at: along, stations: [2]int{-1, near}, off: [2]float64{0, max(0, tail-along)}, why: why}
+	}
+	left := along - tail
+	for k := range paths {
+		p, a, b := step(k)
+		path := &r.router.paths[p]
+		if left > path.Length && k < len(paths)-1 {
+			left -= path.Length
+			continue
+		}
+		if left > path.Length { // beyond the last station: in the tail of the other end
+			far := stations[len(stations)-1]
+			if end == 1 {
+				far = stations[0]
+			}
+			return spot{segment: st.tailOf(w, 1-end), at: left - path.Length, stations: [2]int{far, -1}, off: [2]float64{left - path.Length, 0}, why: why}
+		}
+		x := spot{segment: p, at: left, stations: [2]int{a, b}, off: [2]float64{left, path.Length - left}, why: why}
+		if r.router.number[path.From] != a { // measured from the path's own beginning
+			x.at = path.Length - left
+		}
+		st.judge(&x, path, w, l)
+		return x
+	}
+	return spot{segment: st.tailOf(w, end), why: why}
+}
+
+// tail is how long the wire is between its plug and the bundle, mm.
+func (st *stagger) tail(w *Wire, end int, l *Line) float64 {
+	if w.Ends[end].Splice != "" {
+		return 0
+	}
+	rules := &st.r.in.Decisions.Rules
+	at := l.route.Stations[0]
+	if end == 1 {
+		at = l.route.Stations[len(l.route.Stations)-1]
+	}
+	return dropAt(&st.r.router.stations[at], rules) + rules.End
+}
+
+func (st *stagger) tailOf(w *Wire, end int) int {
+	name := w.Ends[end].At.Connector
+	if name == "" {
+		name = "splice " + w.Ends[end].Splice
+	}
+	n, ok := st.tails[name]
+	if !ok {
+		n = len(st.r.router.paths) + len(st.tails)
+		st.tails[name] = n
+	}
+	return n
+}
+
+// judge says what speaks against a spot on a path, whoever else is there.
+func (st *stagger) judge(x *spot, path *Path, w *Wire, l *Line) {
+	b := &st.r.Bundles[x.segment]
+	d := thickness(max(w.Size, l.Size))
+	g := grows[st.r.school(st.s, w, l, path)]
+	joint := d*g[0] + g[1]
+	x.thick = math.Sqrt(b.Laid*b.Laid + laidFactor*laidFactor*(joint*joint-d*d))
+	if len(b.Round) == 1 {
+		x.thick = joint
+	}
+	switch {
+	case x.why != "":
+	case path.Moving:
+		x.why = "the bundle flexes there"
+	case path.Wall && math.Abs(x.at-path.Length/2) < grommet:
+		x.why = "it would lie in the grommet"
+	case path.Cover != Bare && x.thick-b.Laid > st.r.in.Decisions.Rules.Bulge:
+		x.why = fmt.Sprintf("the bundle would grow from %.1f to %.1f mm under its cover", b.Laid, x.thick)
+	}
+}
+
+// choose takes the first candidate that is good in itself and clear of what is there. Where there is none, one that stands in the way
+// moves if it can; else the candidate with least against it is taken, and it is told.
+func (st *stagger) choose(c *choice, others map[int]*choice) {
+	for k, spots := range c.spots {
+		if !bad(spots) && len(st.blocking(c, spots)) == 0 {
+			st.take(c, k)
+			return
+		}
+	}
+	for k, spots := range c.spots {
+		if bad(spots) {
+			continue
+		}
+		if in := st.blocking(c, spots); len(in) == 1 && st.makeRoom(c, k, others[in[0]]) {
+			return
+		}
+	}
+	best, least := 0, math.MaxInt
+	for k, spots := range c.spots {
+		n := len(st.blocking(c, spots))
+		if bad(spots) {
+			n += 1000
+		}
+		if n < least {
+			best, least = k, n
+		}
+	}
+	st.take(c, best)
+}
+
+// makeRoom moves another wire's joints so that this one can have its candidate.
+func (st *stagger) makeRoom(c *choice, k int, other *choice) bool {
+	was := other.took
+	st.leave(other)
+	st.take(c, k)
+	for j, spots := range other.spots {
+		if !bad(spots) && len(st.blocking(other, spots)) == 0 {
+			st.take(other, j)
+			return true
+		}
+	}
+	st.leave(c)
+	st.take(other, was)
+	return false
+}
+
+// blocking lists the wires whose joints are too near to these spots.
+func (st *stagger) blocking(c *choice, spots []spot) []int {
+	apart := st.r.in.Decisions.Rules.Apart
+	var out []int
+	note := func(line int) {
+		if line != c.line && !slices.Contains(out, line) {
+			out = append(out, line)
+		}
+	}
+	for i := range spots {
+		x := &spots[i]
+		for _, t := range st.on[x.segment] {
+			if math.Abs(t.at-x.at) < apart {
+				note(t.joint)
+			}
+		}
+		for k, station := range x.stations {
+			if station < 0 || x.off[k] >= apart {
+				continue
+			}
+			for _, t := range st.near[station] {
+				if t.seg != x.segment && t.at+x.off[k] < apart {
+					note(t.joint)
+				}
+			}
+		}
+	}
+	return out
+}
+
+func (st *stagger) take(c *choice, k int) {
+	c.took = k
+	for i := range c.spots[k] {
+		x := &c.spots[k][i]
+		st.on[x.segment] = append(st.on[x.segment], taken{x.at, x.segment, c.line})
+		for e, station := range x.stations {
+			if station >= 0 && x.off[e] < st.r.in.Decisions.Rules.Apart {
+				st.near[station] = append(st.near[station], taken{x.off[e], x.segment, c.line})
+			}
+		}
+	}
+}
+
+func (st *stagger) leave(c *choice) {
+	mine := func(t taken) bool { return t.joint == c.line }
+	for i := range c.spots[c.took] {
+		x := &c.spots[c.took][i]
+		st.on[x.segment] = slices.DeleteFunc(st.on[x.segment], mine)
+		for _, station := range x.stations {
+			if station >= 0 {
+				st.near[station] = slices.DeleteFunc(st.near[station], mine)
+			}
+		}
+	}
+	c.took = -1
+}
+
+// tell writes the joints of a wire down.
+func (st *stagger) tell(c *choice) {
+	r, l, w := st.r, &st.r.Lines[c.line], &st.r.in.Wires[c.line]
+	if l.Joints == 1 {
+		l.By += c.cut[c.took]
+	}
+	for k, x := range c.spots[c.took] {
+		j := Joint{ID: JointName(l.Wire, k+1), Wire: l.Wire, At: math.Round(x.at), Thick: x.thick}
+		var path *Path
+		if x.segment < len(r.router.paths) {
+			path = &r.router.paths[x.segment]
+			j.Path, j.From = path.ID, path.From
+		} else {
+			for name, n := range st.tails {
+				if n == x.segment {
+					j.From = strings.TrimPrefix(name, "splice ")
+				}
+			}
+		}
+		j.School = r.school(st.s, w, l, path)
+		j.Why, j.Cautions = r.aboutJoint(st.s, w, l, path, j.School)
+		if j.Along = l.By; l.Joints == 2 {
+			j.Along = r.in.Decisions.Rules.Stub + c.cut[c.took]
+			if k == 0 {
+				j.Along += l.By
+			}
+		}
+		if in := st.blocking(c, []spot{x}); x.why != "" {
+			j.Trouble = fmt.Sprintf("There is no better place: %s.", x.why)
+		} else if len(in) > 0 {
+			j.Trouble = fmt.Sprintf("No place is left %.0f mm clear of others: it lies beside a joint of %s.", r.in.Decisions.Rules.Apart, r.Lines[in[0]].Wire)
+		}
+		r.Joints = append(r.Joints, j)
+	}
+}
+
+// JointName names the nth joint of a wire, from 1: the one farther from the end that is lengthened first.
+func JointName(wire string, n int) string { return fmt.Sprintf("%s joint %d", wire, n) }
+
+// hub says whether an end of a wire is at a unit, a fuse box or a ground point.
+func (s *settled) hub(w *Wire, end int) bool {
+	d := s.deviceAt(w, end)
+	return d != nil && d.Kind.Hub() && d.Kind != harness.Grounds
+}

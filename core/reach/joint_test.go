@@ -1,0 +1,176 @@
+package reach_test
+
+import (
+	"fmt"
+	"math"
+	"math/rand"
+	"slices"
+	"strings"
+	"testing"
+
+	"draxel/core/reach"
+)
+
+// The joints of random bundles keep the rule, or say why they cannot: no two within the set distance on one path, none in a
+// grommet, none where the bundle flexes, none that makes it too thick under its cover.
+func TestJointsKeepApartOrSayWhy(t *testing.T) {
+	r := rand.New(rand.NewSource(1))
+	clear, troubled := 0, 0
+	for range 120 {
+		in := sprawl(r, 10+r.Intn(120), 6+r.Intn(30))
+		rules := in.Decisions.Rules
+		paths := map[string]reach.Path{}
+		for _, p := range in.Decisions.Map.Paths {
+			paths[p.ID] = p
+		}
+		result := reach.Compute(in)
+		laid := map[string]float64{}
+		for _, b := range result.Bundles {
+			laid[b.Path] = b.Laid
+		}
+		on := map[string][]reach.Joint{}
+		for _, j := range result.Joints {
+			p := paths[j.Path]
+			if j.At < 0 || j.Path != "" && j.At > p.Length {
+				t.Fatalf("%s lies %v mm along a path of %v", j.ID, j.At, p.Length)
+			}
+			if j.Trouble != "" {
+				troubled++
+				continue
+			}
+			clear++
+			if p.Moving || p.Wall && math.Abs(j.At-p.Length/2) < 49 {
+				t.Fatalf("%s lies where it must not, on %+v", j.ID, p)
+			}
+			if p.Cover != reach.Bare && j.Thick-laid[j.Path] > rules.Bulge+1e-9 {
+				t.Fatalf("%s makes the bundle %v mm thick, from %v", j.ID, j.Thick, laid[j.Path])
+			}
+			for _, other := range on[j.Path+" "+j.From] {
+				if j.Wire != other.Wire && math.Abs(j.At-other.At) < rules.Apart-1 {
+					t.Fatalf("%s and %s lie %v and %v mm along %q from %s", j.ID, other.ID, j.At, other.At, j.Path, j.From)
+				}
+			}
+			on[j.Path+" "+j.From] = append(on[j.Path+" "+j.From], j)
+		}
+	}
+	t.Logf("%d joints clear, %d in trouble", clear, troubled)
+	if clear < 1000 || troubled == 0 || troubled > clear/3 {
+		t.Errorf("%d joints clear, %d in trouble", clear, troubled)
+	}
+}
+
+// Thirty wires that all come short at one plug are joined one behind the other along the bundle, and none is in trouble.
+func TestAFanOfJoints(t *testing.T) {
+	var wires []reach.Wire
+	for i := range 30 {
+		w := wire(fmt.Sprint(i), at("A", i+1), at("J1", i+1), 4500, "")
+		w.Renewed[0] = i%3 == 0
+		wires = append(wires, w)
+	}
+	in := yardInput(wires...)
+	in.Decisions.Map.Paths[0].Length = 4000
+	r := reach.Compute(in)
+	if r.Figures.Joints != 50 || r.Figures.Troubled != 0 {
+		t.Fatalf("%d joints, %d in trouble", r.Figures.Joints, r.Figures.Troubled)
+	}
+	if len(r.Lines) != 30 || r.Lines[0].Joints != 1 || r.Lines[1].Joints != 2 {
+		t.Error("a renewed end wants one joint, another two")
+	}
+}
+
+func TestWhereThereIsNoRoomItIsSaid(t *testing.T) {
+	var wires []reach.Wire
+	for i := range 12 {
+		w := wire(fmt.Sprint(i), at("A", i+1), at("F", i+1), 1450, "")
+		wires = append(wires, w)
+	}
+	in := yardInput(wires...)
+	for i := range in.Decisions.Map.Paths {
+		in.Decisions.Map.Paths[i].Moving = true
+	}
+	r := reach.Compute(in)
+	if r.Figures.Troubled == 0 {
+		t.Fatal("everything flexes, and the joints have no trouble")
+	}
+	why := ""
+	for _, j := range r.Joints {
+		why += j.Trouble
+	}
+	if !strings.Contains(why, "No place is left") && !strings.Contains(why, "flexes") {
+		t.Errorf("it is not said why: %q", why)
+	}
+	if len(found(r, "joints-crowd")) == 0 {
+		t.Error("no finding")
+	}
+}
+
+func TestSchoolsByPlaceAndLoad(t *testing.T) {
+	for name, c := range map[string]struct {
+		change  func(*reach.Input)
+		want    reach.School
+		caution string
+	}{
+		"the job's own": {func(*reach.Input) {}, reach.Solder, ""},
+		"thick wire":    {func(in *reach.Input) { in.Wires[0].Size = 6 }, reach.Crimp, ""},
+		"much current": {func(in *reach.Input) {
+			in.Decisions.Rules.Loss, in.Wires[0].Size, in.Decisions.Map.Paths[3].Heat = 0, 2.5, 40
+			in.Decisions.Wishes = []reach.Wish{{Wire: "1", Amps: 18}}
+		}, reach.Crimp, ""},
+		"wet": {func(in *reach.Input) { in.Decisions.Map.Paths[0].Wet = true }, reach.Solder, "wet"},
+		"chosen against": {func(in *reach.Input) {
+			in.Wires[0].Size = 6
+			in.Decisions.Wishes = []reach.Wish{{Wire: "1", School: reach.Solder}}
+		}, reach.Solder, "not the best"},
+		"bare crimp for a job": {func(in *reach.Input) { in.Decisions.Rules.School = reach.BareCrimp }, reach.BareCrimp, ""},
+		"a shield":             {func(in *reach.Input) { in.Wires[0].Shield = "K" }, reach.Solder, "shield"},
+	} {
+		in := yardInput(wire("1", at("A", 1), at("J1", 1), 1900, ""))
+		c.change(&in)
+		r := reach.Compute(in)
+		if len(r.Joints) == 0 || r.Joints[0].School != c.want || !strings.Contains(strings.Join(r.Joints[0].Cautions, " "), c.caution) {
+			t.Errorf("%s: %+v", name, r.Joints)
+		}
+	}
+}
+
+// An oxygen sensor breathes through its lead: the wire is lengthened at its other end, or well away from the sensor.
+func TestOxygenSensorsBreathe(t *testing.T) {
+	in := yardInput(wire("1", at("A", 1), at("J1", 1), 1900, "Oxygen sensor signal, bank 1 sensor 1"))
+	in.Loom.Devices[1].ID = "oxygen sensor 1"
+	in.Loom.Connectors[1].Device = "oxygen sensor 1"
+	in.Decisions.Places[1].Thing.ID = "oxygen sensor 1"
+	if r := reach.Compute(in); r.Lines[0].At != 1 || !strings.Contains(strings.Join(r.Joints[0].Cautions, " "), "breathes") {
+		t.Errorf("cut at end %d: %+v", r.Lines[0].At, r.Joints)
+	}
+	in.Decisions.Wishes = []reach.Wish{{Wire: "1", At: 2}}
+	for _, j := range reach.Compute(in).Joints {
+		if j.Along < 300 && j.Trouble == "" {
+			t.Errorf("%s is %v mm from the sensor", j.ID, j.Along)
+		}
+	}
+}
+
+func TestGatesCanBeSwitchedOff(t *testing.T) {
+	in := yardInput(wire("1", at("A", 1), at("J1", 1), 1900, ""), wire("2", at("A", 2), at("J2", 1), 0, ""))
+	gated, free := reach.Compute(in), in
+	free.Decisions.Rules.Free = true
+	kinds := func(r *reach.Result, k reach.StepKind) (out []reach.Step) {
+		for _, s := range r.Steps {
+			if s.Kind == k {
+				out = append(out, s)
+			}
+		}
+		return out
+	}
+	cut, gates := kinds(gated, reach.CutWire), kinds(gated, reach.Gate)
+	if len(cut) != 1 || len(gates) != 2 || !slices.Equal(cut[0].Needs, []string{gates[0].ID}) {
+		t.Fatalf("%d cuts need %v behind %d gates", len(cut), cut[0].Needs, len(gates))
+	}
+	if measure := kinds(gated, reach.ToLength); len(measure) != 1 || !slices.Contains(gates[0].Needs, measure[0].ID) {
+		t.Error("the gate opens though wire 2 is not measured")
+	}
+	off := reach.Compute(free)
+	if len(kinds(off, reach.Gate)) != 0 || len(kinds(off, reach.CutWire)[0].Needs) != 4 {
+		t.Errorf("without gates a cut needs its own paths laid: %v", kinds(off, reach.CutWire)[0].Needs)
+	}
+}

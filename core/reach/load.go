@@ -1,0 +1,240 @@
+package reach
+
+import (
+	"slices"
+	"strings"
+
+	"draxel/core/harness"
+	"draxel/core/signal"
+	"draxel/core/size"
+)
+
+// typical is the current in A that a device usually takes through its supply, its ground or the output that drives it:
+// common practice, no source; what was measured comes first.
+var typical = map[string]float64{
+	"injector": 1, "injectorpower": 1, "coldstart": 2, "coil": 6, "coilground": 6, "coilpower": 6, "coilminus": 5, "ballast": 4, "ballastbypass": 6, "o2": 1.5,
+	"fuelpump": 8, "fuelpumprelay": 0.2, "mainrelaycoil": 0.2, "throttlemotor": 4, "iac": 1, "egr": 1, "purge": 1, "wastegate": 1, "superclutch": 4,
+	"headhigh": 5, "headlow": 5, "headlamp": 10, "sidelamp": 2, "foglamp": 9, "beacon": 5, "spotlamp": 9, "stopfeed": 4, "reversefeed": 4, "horn": 5, "wiper": 6,
+	"washer": 4, "rearheat": 15, "blower": 15, "startsignal": 10, "fan": 20, "trailer": 10, "radio": 5, "interior": 2, "cigar": 10, "windowmotor": 10,
+	"seat": 5, "alarmhorn": 2, "indicatorleft": 4, "indicatorright": 4, "flasher": 8, "airvalve": 1, "transfer4wd": 8, "doorlock": 8, "mirror": 2,
+}
+
+// small is what a signal, a reference or a data line is reckoned at, A.
+const small = 0.02
+
+// Typical gives the current in A that a circuit usually carries, and false where nothing is known of it.
+func Typical(s *signal.Reading) (float64, bool) {
+	switch s.Role {
+	case signal.Analogue, signal.Frequency, signal.SwitchInput, signal.Bus, signal.Shield, signal.SensorGround, signal.Reference5V, signal.SensorSupply, signal.OutputSignal:
+		return small, true
+	case signal.RelayCoil, signal.Lamp:
+		return 0.2, true
+	}
+	if s.Device == "o2" && !strings.HasPrefix(string(s.Aspect), "heater") {
+		return small, true
+	}
+	a, known := typical[s.Device]
+	return a, known
+}
+
+// loads gives each wire its current: what somebody said, else what hangs on it. In a circuit that branches, a wire between
+// its source and a splice carries the sum of what lies beyond it. The source is the end at a fuse box, else at a control
+// unit, else at a ground.
+func (r *Result) loads(s *settled) {
+	c := r.circuits(s)
+	for i := range r.in.Wires {
+		w, l := &r.in.Wires[i], &r.Lines[i]
+		if x := s.wish[w.ID]; x != nil && x.Amps > 0 {
+			l.Amps, l.AmpsBy = x.Amps, "as stated"+by(x.Who)
+			continue
+		}
+		l.Amps, l.AmpsBy = c.through(i)
+	}
+}
+
+// circuits are the wires as they are joined by splices, junctions and in-line pairs.
+type circuits struct {
+	wires  []Wire
+	ends   [][2]int  // node of each end
+	at     [][]int   // wires by node
+	load   []float64 // of what hangs on a node that is an end
+	known  []bool
+	source []int // rank of a node as a source, 0: none
+	sum    map[[2]int]float64
+	seen   []bool
+	root   []bool
+	carry  []float64
+	told   []bool
+}
+
+func (r *Result) circuits(s *settled) *circuits {
+	c := &circuits{wires: r.in.Wires, ends: make([][2]int, len(r.in.Wires))}
+	nodes := map[string]int{}
+	node := func(key string) int {
+		n, ok := nodes[key]
+		if !ok {
+			n = len(c.at)
+			nodes[key] = n
+			c.at, c.load, c.known, c.source = append(c.at, nil), append(c.load, 0), append(c.known, false), append(c.source, 0)
+		}
+		return n
+	}
+	for i := range c.wires {
+		w := &c.wires[i]
+		own, ok := Typical(&w.Signal)
+		for end := range 2 {
+			key := s.meets(w, end)
+			n := node(key)
+			c.ends[i][end] = n
+			c.at[n] = append(c.at[n], i)
+			if w.Ends[end].Splice != "" {
+				continue
+			}
+			if d := s.deviceAt(w, end); d != nil && d.Kind.Hub() {
+				c.source[n] = max(c.source[n], map[harness.DeviceKind]int{harness.Fuses: 3, harness.Unit: 2, harness.Grounds: 1}[d.Kind])
+			} else if ok {
+				c.load[n], c.known[n] = max(c.load[n], own), true
+			}
+		}
+	}
+	c.carry, c.told, c.seen, c.root = make([]float64, len(c.wires)), make([]bool, len(c.wires)), make([]bool, len(c.wires)), make([]bool, len(c.at))
+	order := make([]int, len(c.at))
+	for n := range order {
+		order[n] = n
+	}
+	slices.SortStableFunc(order, func(a, b int) int { return c.source[b] - c.source[a] })
+	for _, n := range order {
+		if !c.root[n] {
+			c.walk(n)
+		}
+	}
+	return c
+}
+
+// meets names the node that an end of a wire is at: what is joined there has one name.
+func (s *settled) meets(w *Wire, end int) string {
+	e := w.Ends[end]
+	switch {
+	case e.Splice != "":
+		return "splice " + e.Splice
+	case e.At == (harness.Ref{}):
+		return "end of " + w.ID + string(rune('1'+end))
+	}
+	h := s.half[e.At.Connector]
+	if h == nil {
+		return e.At.Connector + "/" + e.At.Cavity
+	}
+	for _, row := range h.Links {
+		if slices.Contains(row, e.At.Cavity) {
+			return "link " + h.ID + "/" + row[0]
+		}
+	}
+	if h.Mate != "" {
+		return "pair " + min(h.ID, h.Mate) + "/" + e.At.Cavity
+	}
+	return h.ID + "/" + e.At.Cavity
+}
+
+// walk goes from a source outward and sums what hangs on each wire.
+func (c *circuits) walk(n int) (sum float64, known bool) {
+	c.root[n] = true
+	sum, known = c.load[n], c.known[n]
+	for _, w := range c.at[n] {
+		if c.seen[w] {
+			continue
+		}
+		c.seen[w] = true
+		other := c.ends[w][0]
+		if other == n {
+			other = c.ends[w][1]
+		}
+		if !c.root[other] {
+			c.carry[w], c.told[w] = c.walk(other)
+		}
+		if c.told[w] {
+			sum, known = sum+c.carry[w], true
+		}
+	}
+	return sum, known
+}
+
+func (c *circuits) through(i int) (amperes float64, how string) {
+	own, ok := Typical(&c.wires[i].Signal)
+	switch {
+	case c.told[i] && c.carry[i] > own*1.001 && len(c.at[c.ends[i][0]])+len(c.at[c.ends[i][1]]) > 2:
+		return c.carry[i], "the sum of what hangs on it, as usual"
+	case ok:
+		return own, "as usual for what it is"
+	case c.told[i] && c.carry[i] > 0:
+		return c.carry[i], "as usual for what hangs on it"
+	}
+	return 0, ""
+}
+
+// feeds says whether what a wire loses in volts matters: it brings current, or takes it back.
+func feeds(s *signal.Reading) bool {
+	switch s.Role {
+	case signal.Battery, signal.Ignition, signal.Start, signal.Ground, signal.Load, signal.HighSide:
+		return true
+	}
+	return false
+}
+
+// sized gives the section that a wire should have for its current, its way and its air, and why where that is more than
+// it has. Sizes only go up.
+func (r *Result) sized(w *Wire, l *Line) {
+	rules := &r.in.Decisions.Rules
+	l.Size = w.Size
+	if w.Size == 0 || l.Amps == 0 {
+		return
+	}
+	class := rules.Class
+	l.Volts = w.Size.Drop(l.Amps, l.Need, l.Air)
+	allowed := 0.0
+	if feeds(&w.Signal) {
+		allowed = rules.Volts * rules.Loss / 2 // the way back may lose as much
+	}
+	if l.Air >= class.Limit() {
+		class = l.Class // a new piece stands it; that the old one does not is told by itself
+	}
+	need, err := w.Size.Upgrade(l.Amps, class, l.Air, 1, l.Need, allowed)
+	if err != nil {
+		l.Why = append(l.Why, reason("no-size", "", "No size of the trade will do: %v.", err))
+		return
+	}
+	if need <= w.Size {
+		return
+	}
+	l.Size = need
+	if a := w.Size.Ampacity(class, l.Air, 1); a < l.Amps {
+		l.Why = append(l.Why, reason("heat", "ABYC E-11 (from memory), IEC 60364-5-52", "%s carries %.3g A in air of %.0f °C in class %s, and %.3g A are wanted: %s.", w.Size, a, l.Air, class, l.Amps, need))
+	} else {
+		l.Why = append(l.Why, reason("drop", "ISO 6722-1 (from memory), ABYC E-11 (from memory)", "%s loses %.2f V over %.0f mm at %.3g A, and %.2f V are allowed one way: %s loses %.2f V.", w.Size, l.Volts, l.Need, l.Amps, allowed, need, need.Drop(l.Amps, l.Need, l.Air)))
+	}
+}
+
+// worst lists the lines of feeds that lose most, worst first, at most n.
+func (r *Result) worst(n int) []int {
+	var out []int
+	for i := range r.Lines {
+		if r.Lines[i].Volts > 0 && feeds(&r.in.Wires[i].Signal) {
+			out = append(out, i)
+		}
+	}
+	slices.SortStableFunc(out, func(a, b int) int {
+		switch x, y := r.Lines[a].Volts, r.Lines[b].Volts; {
+		case x > y:
+			return -1
+		case x < y:
+			return 1
+		}
+		return 0
+	})
+	return out[:min(n, len(out))]
+}
+
+// classOf gives the class of insulation that a piece in that air needs at least; the hottest there is where none does.
+func classOf(air float64) size.Class {
+	c, _ := size.ClassFor(air)
+	return c
+}

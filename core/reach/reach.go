@@ -1,0 +1,242 @@
+// Package reach says whether each wire reaches from where it begins to where it ends in the vehicle, and what is done
+// where it does not.
+//
+// A person lays the vehicle out as stations and measured paths and puts things at stations. The shortest permitted way
+// of each wire follows, and with stated allowances the length that it needs; beside the length that it has that gives a
+// verdict: it reaches, it is trimmed, extended or replaced. From the verdicts come joints, spread along the bundle so that they
+// do not stack, pieces from stock before anything is bought, and the work in its order. From the wires on each path come
+// the bundle, what goes through a wall, and what ties one part of the vehicle to another.
+//
+// Lengths are mm, sections mm², currents A, temperatures °C. What the allowances and rates begin with is common practice
+// of the trade, no source; each can be changed.
+package reach
+
+import (
+	"draxel/core/finding"
+	"draxel/core/harness"
+	"draxel/core/size"
+)
+
+// Wire is a length of wire of the harness as it is to become.
+type Wire struct {
+	harness.Wire
+	New     bool           // there is none yet: it is cut from new wire
+	Lands   [2]harness.Ref // where an end is to land, where that is not its own cavity
+	Renewed [2]bool        // the end gets a new terminal or joint in any case
+	Dead    [2]bool        // nothing is left for the end to go to
+	After   []string       // steps of other stages that come before it is cut
+	Cut     float64        // mm of the piece that has been let in already, 0 where none has
+	Begun   bool           // its work is begun: it has been cut
+}
+
+// Input is what Compute works on.
+type Input struct {
+	Loom      *harness.Loom // connectors, devices, splices and branches; wires are Wires
+	Wires     []Wire
+	Stock     []Piece // wire that comes out of the harness
+	Decisions Decisions
+}
+
+// Decisions are what a person measured and chose for this stage.
+type Decisions struct {
+	Map      Map
+	Places   []Place
+	Rules    Rules
+	Wishes   []Wish
+	Measured []Measured
+	Options  []Option
+	Leftover []Leftover
+}
+
+// Wish is what a person decided about one wire.
+type Wish struct {
+	Wire   string   `json:"wire"`
+	Avoid  []string `json:"avoid,omitempty"`  // paths that it must not take
+	Amps   float64  `json:"amps,omitempty"`   // A that it carries; 0: reckoned
+	School School   `json:"school,omitempty"` // of its joints; empty: the job's, or what the place asks for
+	Whole  bool     `json:"whole,omitempty"`  // replace it, do not joint it
+	At     int      `json:"at,omitempty"`     // end at which it is cut: 1 or 2; 0: where it costs least
+	Renew  bool     `json:"renew,omitempty"`  // that end gets a new terminal: one joint is enough
+	Far    string   `json:"far,omitempty"`    // station of an end that nobody has followed
+	Reason string   `json:"reason,omitempty"`
+	Who    string   `json:"who,omitempty"`
+	When   int64    `json:"when,omitempty"` // Unix milliseconds
+}
+
+// Measured is what somebody measured at a wire.
+type Measured struct {
+	Wire   string  `json:"wire"`
+	Had    float64 `json:"had,omitempty"`    // mm of wire that there is
+	Need   float64 `json:"need,omitempty"`   // mm along its way with a string, plug to plug, without allowances
+	Spread float64 `json:"spread,omitempty"` // ± mm, 0: 10
+	From   string  `json:"from,omitempty"`   // stations of its ends when it was measured
+	To     string  `json:"to,omitempty"`
+	Who    string  `json:"who,omitempty"`
+	When   int64   `json:"when,omitempty"` // Unix milliseconds
+}
+
+// Leftover is what was cut off in the end because it was too long, 0 where it just reached, negative where it fell short.
+type Leftover struct {
+	ID   string  `json:"id"`
+	Wire string  `json:"wire"`
+	Left float64 `json:"left"` // mm
+	Who  string  `json:"who,omitempty"`
+	When int64   `json:"when,omitempty"` // Unix milliseconds
+}
+
+// Rules are how the person works: lengths in mm.
+type Rules struct {
+	Unit   string             `json:"unit,omitempty"` // device from which tape marks are measured; empty: the unit with most wires
+	Roll   float64            `json:"roll"`           // where a wire crosses from what rolls with the engine
+	End    float64            `json:"end"`            // at each end in a terminal, for one re-termination
+	Drop   float64            `json:"drop"`           // at each end, from the bundle to the plug
+	Lap    float64            `json:"lap"`            // of wire that a joint uses
+	Stub   float64            `json:"stub"`           // from a plug to a joint, at least
+	Apart  float64            `json:"apart"`          // between two joints of a bundle, at least
+	Bulge  float64            `json:"bulge"`          // that a joint may thicken a bundle under its sleeve
+	Excess float64            `json:"excess"`         // from which a wire is too long
+	Least  float64            `json:"least"`          // shortest piece worth letting in
+	School School             `json:"school"`
+	Class  size.Class         `json:"class"`  // of the wires that are there, where nobody has said
+	Margin float64            `json:"margin"` // part that is bought in excess
+	Volts  float64            `json:"volts"`  // of the vehicle
+	Loss   float64            `json:"loss"`   // part of the volts that a feed may lose, there and back
+	Free   bool               `json:"free"`   // circuit by circuit: no gates between measuring, cutting and joining
+	Rates  Rates              `json:"rates"`
+	Plugs  map[string]float64 `json:"plugs,omitempty"` // mm across each housing, where somebody measured it
+	Shelf  []Piece            `json:"shelf,omitempty"` // reels and pieces that are there
+}
+
+// Rates are the minutes that each kind of work takes.
+type Rates struct {
+	Route   float64 `json:"route"` // per path
+	Measure float64 `json:"measure"`
+	Cut     float64 `json:"cut"`
+	Solder  float64 `json:"solder"`
+	Crimp   float64 `json:"crimp"`
+	Cover   float64 `json:"cover"` // per metre
+}
+
+// Standard gives the rules that a job begins with: common practice, no source.
+func Standard() Rules {
+	return Rules{Roll: 60, End: 30, Drop: 80, Lap: 15, Stub: 60, Apart: 40, Bulge: 5, Excess: 250, Least: 60, School: Solder, Class: size.ClassB,
+		Margin: 0.1, Volts: 12, Loss: 0.03, Rates: Rates{Route: 6, Measure: 2, Cut: 2, Solder: 7, Crimp: 4, Cover: 10}}
+}
+
+// Verdict says what becomes of a wire for its length.
+type Verdict string
+
+// The verdicts.
+const (
+	Reaches Verdict = "reaches"
+	Trim    Verdict = "trim"
+	Extend  Verdict = "extend"
+	Replace Verdict = "replace"
+	Fresh   Verdict = "new"      // cut from new wire
+	Measure Verdict = "measure"  // nobody knows how long it is
+	NoWay   Verdict = "no way"   // no permitted path leads from one end to the other
+	Adrift  Verdict = "no place" // an end has no station
+	Loose   Verdict = "no end"   // an end goes nowhere, or nobody has followed it
+)
+
+// Verdicts lists them in the order in which a cut list shows their counts.
+func Verdicts() []Verdict {
+	return []Verdict{Reaches, Trim, Extend, Replace, Fresh, Measure, NoWay, Adrift, Loose}
+}
+
+// Term is a part of a length with its reason.
+type Term struct {
+	What string  `json:"what"`
+	MM   float64 `json:"mm"`
+}
+
+// Mark is a tape mark on a wire.
+type Mark struct {
+	Station string  `json:"station"`
+	At      float64 `json:"at"` // mm from the control unit, or from the wire's first end where it does not begin there
+}
+
+// Line is a line of the cut list: one wire. Ends, stations and marks go from its first end to its second.
+type Line struct {
+	Wire      string           `json:"wire"`
+	Verdict   Verdict          `json:"verdict"`
+	By        float64          `json:"by,omitempty"` // mm to trim, to let in or to cut new
+	Stations  []string         `json:"stations,omitempty"`
+	Paths     []string         `json:"paths,omitempty"`
+	Need      float64          `json:"need,omitempty"` // mm, with the allowances
+	Terms     []Term           `json:"terms,omitempty"`
+	Spread    float64          `json:"spread,omitempty"` // ± mm of need and had together
+	Had       float64          `json:"had,omitempty"`    // mm, 0 where nobody knows
+	HadBy     string           `json:"hadBy,omitempty"`
+	Short     float64          `json:"short,omitempty"` // chance that it cannot be plugged in at both ends, 0 to 1
+	Waits     []string         `json:"waits,omitempty"` // mechanical parts for which its length waits
+	Stale     bool             `json:"stale,omitempty"` // something was measured or cut for another place
+	Marks     []Mark           `json:"marks,omitempty"`
+	FromUnit  bool             `json:"fromUnit,omitempty"` // its marks are measured from the control unit
+	Air       float64          `json:"air,omitempty"`      // °C, hottest of its way
+	Class     size.Class       `json:"class,omitempty"`    // that a new piece needs at least
+	Amps      float64          `json:"amps,omitempty"`     // A
+	AmpsBy    string           `json:"ampsBy,omitempty"`
+	Volts     float64          `json:"volts,omitempty"` // lost along it at that current
+	Size      size.Section     `json:"size,omitempty"`  // that it should have
+	At        int              `json:"at,omitempty"`    // end at which it is lengthened, 1 or 2
+	Joints    int              `json:"joints,omitempty"`
+	Provision []Provision      `json:"provision,omitempty"` // what the new piece is cut from
+	Code      string           `json:"code,omitempty"`      // printed at both ends where colour does not tell
+	Why       []finding.Reason `json:"why,omitempty"`
+	wire      int
+	route     Route
+	ok        bool // it has a route
+	bare      float64
+}
+
+// Result is what follows.
+type Result struct {
+	Lines       []Line // as the wires
+	Joints      []Joint
+	Bundles     []Bundle // of the usable paths
+	Walls       []Wall
+	Disconnects []Disconnect
+	Tape        []Mark // each station's distance from the control unit
+	Unit        string // the device that tape marks are measured from
+	Buy         []BuyLine
+	Stock       Allocation
+	Colours     []ColourLine
+	Kept        []KeepApart
+	Figures     Figures
+	Learned     Learned
+	Placed      map[Thing]string // station of every device, connector, splice and branch that has one
+	Unplaced    []Thing          // what wires end at and nobody has put anywhere
+	Steps       []Step
+	Findings    []finding.Finding
+	in          *Input
+	router      *router
+	wires       map[string]int
+}
+
+// Compute gives what follows from the input. It is pure.
+func Compute(in Input) *Result {
+	r := &Result{in: &in, router: newRouter(&in.Decisions.Map), Lines: make([]Line, len(in.Wires)), wires: make(map[string]int, len(in.Wires))}
+	for i := range in.Wires {
+		r.wires[in.Wires[i].ID] = i
+	}
+	r.Findings = in.Decisions.Map.Check()
+	s := r.settle()
+	r.Learned = learn(in.Decisions.Leftover, in.Decisions.Rules)
+	r.lengths(s)
+	r.loads(s)
+	r.verdicts(s)
+	r.bundles()
+	r.join(s)
+	r.provide()
+	r.walls(s)
+	r.keepApart()
+	r.disconnect(s)
+	r.tape(s)
+	r.figure()
+	r.plan(s)
+	r.hours()
+	r.find(s)
+	finding.Sort(r.Findings)
+	return r
+}

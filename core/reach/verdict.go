@@ -1,0 +1,198 @@
+package reach
+
+import (
+	"fmt"
+	"math"
+	"strings"
+
+	"draxel/core/colour"
+	"draxel/core/finding"
+	"draxel/core/harness"
+	"draxel/core/signal"
+)
+
+// verdicts sets what each wire has beside what it needs.
+func (r *Result) verdicts(s *settled) {
+	for i := range r.in.Wires {
+		w, l := &r.in.Wires[i], &r.Lines[i]
+		if !l.ok {
+			continue
+		}
+		l.Class = classOf(l.Air)
+		r.sized(w, l)
+		r.judge(s, w, l)
+		if w.Cut > 0 || w.Begun {
+			r.sinceCut(w, l)
+		}
+		if l.Verdict == Extend || l.Verdict == Replace || l.Verdict == Fresh {
+			l.Code = r.code(w)
+		}
+	}
+}
+
+func (r *Result) judge(s *settled, w *Wire, l *Line) {
+	rules, x := &r.in.Decisions.Rules, s.wish[w.ID]
+	over := l.Had - l.Need
+	l.At = r.cutAt(s, w, x)
+	tooHot := l.Air > rules.Class.Limit() && l.Had > 0 && !w.New
+	switch {
+	case w.New:
+		l.Verdict, l.By = Fresh, math.Ceil(l.Need)
+		l.Why = append(l.Why, reason("new", "", "There is no such wire yet: it is cut to %.0f mm.", l.By))
+	case w.Signal.Role == signal.HighVoltage || w.Signal.Role == signal.Restraint:
+		l.Verdict = Reaches
+		if l.Had > 0 && over < 0 {
+			l.Verdict = Measure
+		}
+		l.Why = append(l.Why, reason("leave", "", "It belongs to restraint or high voltage: its length is left to qualified hands, and nothing is cut here."))
+	case x != nil && x.Whole:
+		l.Verdict, l.By = Replace, math.Ceil(l.Need)
+		l.Why = append(l.Why, reason("whole", "", "It was decided to replace it whole%s.", because(x.Reason)))
+	case l.Had == 0:
+		l.Verdict = Measure
+		l.Why = append(l.Why, reason("unknown", "", "Nobody knows how long it is: measure it, and the verdict follows."))
+	case tooHot && over < 0:
+		l.Verdict, l.By = Replace, math.Ceil(l.Need)
+		l.Why = append(l.Why, reason("class", "ISO 6722-1 (from memory)", "It is too short, and its class %s stands %.0f °C where its way has %.0f °C: a new wire of class %s.", rules.Class, rules.Class.Limit(), l.Air, l.Class))
+	case l.Size > w.Size && w.Size > 0 && over < 0:
+		l.Verdict, l.By = Replace, math.Ceil(l.Need)
+		l.Why = append(l.Why, reason("size", "", "It is too short and too thin for its new length: a new wire of %s.", l.Size))
+	case over < 0:
+		r.extend(s, w, l, -over)
+	case over > rules.Excess:
+		l.Verdict, l.By = Trim, math.Floor(over)
+		l.Why = append(l.Why, reason("long", "", "It has %.0f mm more than it needs. Long beats short: trim it only where its end is re-terminated anyway, else lay the rest back along the bundle.", over))
+	default:
+		l.Verdict = Reaches
+		l.Why = append(l.Why, reason("reaches", "", "It has %.0f mm and needs %.0f mm.", l.Had, l.Need))
+	}
+}
+
+// extend lengthens a wire. Every joint takes its lap, so that the piece is longer than what is missing.
+func (r *Result) extend(s *settled, w *Wire, l *Line, missing float64) {
+	rules := &r.in.Decisions.Rules
+	l.Joints = 2
+	x := s.wish[w.ID]
+	if (w.Renewed[l.At-1] || x != nil && x.Renew) && s.alone(w, l.At-1) {
+		l.Joints = 1
+	}
+	l.Verdict = Extend
+	l.By = math.Ceil(max(missing+2*rules.Lap*float64(l.Joints), rules.Least))
+	l.Why = append(l.Why, reason("extend", "", "It has %.0f mm and needs %.0f mm: %.0f mm are missing, and each of %s takes %.0f mm of both ends: a piece of %.0f mm.", l.Had, l.Need, missing, plural(l.Joints, "joint"), rules.Lap, l.By))
+	if l.Joints == 1 {
+		l.Why = append(l.Why, reason("one-joint", "", "End %d gets a new terminal anyway: the piece begins at one joint and ends in it.", l.At))
+	} else {
+		l.Why = append(l.Why, reason("two-joints", "", "End %d keeps its terminal: the piece is let in between two joints.", l.At))
+	}
+	if w.Shield != "" || w.Pair != "" {
+		l.Why = append(l.Why, reason("in-kind", "", "It is %s: extend all of it together with the same kind, %s.", kindOfLead(w), inKind(w)))
+	}
+}
+
+func kindOfLead(w *Wire) string {
+	switch {
+	case w.Shield != "" && w.Pair != "":
+		return "a twisted pair under a shield"
+	case w.Shield != "":
+		return "under a shield"
+	}
+	return "one of a twisted pair"
+}
+
+func inKind(w *Wire) string {
+	if w.Shield != "" {
+		return "the shield carried over the joints and still grounded at one end only"
+	}
+	return "twisted up to the joints"
+}
+
+// cutAt gives the end, 1 or 2, at which a wire is lengthened: as a person said, else the end that is renewed anyway, else
+// the one at a unit or a fuse box, which is seldom the one by the sensor; never an end at a splice where the other is not.
+func (r *Result) cutAt(s *settled, w *Wire, x *Wish) int {
+	if x != nil && (x.At == 1 || x.At == 2) {
+		return x.At
+	}
+	score := func(end int) int {
+		n := 0
+		if w.Ends[end].Splice != "" {
+			n -= 4
+		}
+		if w.Renewed[end] {
+			n += 3
+		}
+		switch d := s.deviceAt(w, end); {
+		case d == nil:
+		case d.Kind.Hub():
+			n++
+		case breathes(w, d):
+			n -= 8
+		}
+		return n
+	}
+	if score(1) > score(0) {
+		return 2
+	}
+	return 1
+}
+
+// breathes says whether the sensor draws its reference air through its own lead.
+func breathes(w *Wire, d *harness.Device) bool {
+	return w.Signal.Device == "o2" || strings.Contains(strings.ToLower(d.ID), "oxygen") || strings.Contains(strings.ToLower(d.ID), "lambda")
+}
+
+// slackOfCut is by how much a piece may be off, mm, before somebody has to look at it again.
+const slackOfCut = 25
+
+// sinceCut looks at a wire that has been lengthened, and says where it was cut for another place.
+func (r *Result) sinceCut(w *Wire, l *Line) {
+	want := 0.0
+	if l.Verdict == Extend || l.Verdict == Replace || l.Verdict == Fresh {
+		want = l.By
+	}
+	if off := w.Cut - want; w.Cut > 0 && (off < -slackOfCut || want == 0 || off > r.in.Decisions.Rules.Excess) {
+		l.Stale = true
+		text := fmt.Sprintf("%s was cut for another place: a piece of %.0f mm was let in, and %.0f mm are wanted now.", w.ID, w.Cut, want)
+		if want == 0 {
+			text = fmt.Sprintf("%s was lengthened by %.0f mm for another place, and it would reach without.", w.ID, w.Cut)
+		}
+		r.Findings = append(r.Findings, finding.Finding{Code: "cut-for-old-place", Severity: finding.Wrong, Stage: "reach", Subject: w.ID, Text: text,
+			Remedy: "Look at the wire: lay the rest back, or take the tick back and let in another piece."})
+	}
+}
+
+// code is what is printed at both ends of a piece and at its joints: the wire's own name with its circuit.
+func (r *Result) code(w *Wire) string {
+	if w.Circuit != "" && w.Circuit != w.ID {
+		return w.Circuit + "/" + w.ID
+	}
+	return w.ID
+}
+
+func because(why string) string {
+	if why == "" {
+		return ""
+	}
+	return ": " + why
+}
+
+func plural(n int, what string) string {
+	if n == 1 {
+		return "1 " + what
+	}
+	return fmt.Sprintf("%d %ss", n, what)
+}
+
+// warns says whether a colour means danger or a constant feed to whoever opens the harness next: orange is high voltage,
+// yellow restraint, red and brown a battery feed in one habit or another, green with yellow protective ground.
+func warns(c colour.Colour) bool {
+	if !c.Known() || len(c.Parts) == 0 {
+		return false
+	}
+	switch c.Parts[0].Code {
+	case colour.Orange, colour.Yellow, colour.Red, colour.Brown:
+		return true
+	case colour.Green:
+		return len(c.Parts) > 1 && c.Parts[1].Code == colour.Yellow
+	}
+	return false
+}
