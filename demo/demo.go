@@ -11,14 +11,15 @@ import (
 	"draxel/exchange"
 )
 
-//go:embed sorrel-refit packhorse
+//go:embed sorrel-refit packhorse fuse-block
 var files embed.FS
 
 // File gives one of the demonstration's tables: "sorrel-refit/vk-1-harness.csv".
 func File(name string) ([]byte, error) { return files.ReadFile(name) }
 
 // Jobs gives the demonstration jobs: "Sorrel refit", in which what is sure has been decided and the rest is open, and
-// "Packhorse", whose whole harness is listed, and in which nothing is matched and a few things have been decided away.
+// "Packhorse", whose whole harness is listed, and in which nothing is matched and a few things have been decided away; and
+// "Packhorse fuse block", whose body harness must reach a fuse block at the other end of the vehicle.
 func Jobs() ([]plan.Job, error) {
 	sorrel := plan.Job{Title: "Sorrel refit", Kind: plan.Repinned, Donor: "Tarn Sorrel, VK-1 harness", Chassis: "Tarn Sorrel, VK-2 unit"}
 	packhorse := plan.Job{Title: "Packhorse", Kind: plan.Integrated, Donor: "Tarn Sorrel 2.2 V4", Chassis: "Bellweather Packhorse"}
@@ -62,5 +63,6 @@ func Jobs() ([]plan.Job, error) {
 			sorrel.Decisions = append(sorrel.Decisions, match.Decision{Side: match.From, At: l.From, Choice: match.Matched, To: l.To, Who: "Ines", When: 1_764_000_000_000})
 		}
 	}
-	return []plan.Job{sorrel, packhorse}, nil
+	block, err := fuseBlock()
+	return []plan.Job{sorrel, packhorse, block}, err
 }

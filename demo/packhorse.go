@@ -61,7 +61,7 @@ func describePackhorse(j *plan.Job) error {
 		d.Who, d.When = "Ines", when
 		j.Thin = append(j.Thin, d)
 	}
-	return nil
+	return reachPackhorse(j)
 }
 
 // ignitionSwitch is the old switch, read cavity by cavity in each position of the key, with a lamp on it.

@@ -14,8 +14,8 @@ import (
 
 // Format is the version of the job file that this Draxel writes. Older ones are read, newer ones refused. Format 2 added
 // the structure of the harness, readings, traces, photographs, and what Thin decides and has done; format 3 the faces of
-// connectors and what Pin's work notes.
-const Format = 3
+// connectors and what Pin's work notes; format 4 stations, paths and what Reach decides and measures.
+const Format = 4
 
 // JobFile is a whole job in one file: backup, sharing, bug report and test fixture at once.
 type JobFile struct {

@@ -209,7 +209,7 @@ func (s *Server) benchAddress(c *gin.Context) LinkView {
 		host = net.JoinHostPort(host, port)
 	}
 	u := url.URL{Scheme: "http", Host: host, Path: "/jobs/" + c.Param("job") + "/bench"}
-	if stage := c.Query("stage"); stage == "thin" || stage == "pin" || stage == "check" {
+	if stage := c.Query("stage"); stage == "thin" || stage == "pin" || stage == "reach" || stage == "check" {
 		u.RawQuery = "stage=" + stage
 	}
 	return LinkView{Address: u.String()}

@@ -11,6 +11,7 @@ import (
 	"draxel/core/gather"
 	"draxel/core/match"
 	"draxel/core/plan"
+	"draxel/core/reach"
 	"draxel/core/thin"
 	"draxel/store"
 )
@@ -28,6 +29,9 @@ type computed struct {
 	hash    string
 	drawing sync.Once
 	drawn   thin.Drawing
+
+	comparing sync.Once
+	compared  []reach.Compared
 }
 
 // Hash names what a print is made from: the job's facts and decisions.

@@ -149,7 +149,7 @@ func (s *Server) showJob(c *gin.Context) error {
 		v.Findings = []finding.Finding{}
 	}
 	t := j.plan.Thin.Counts
-	v.Open = OpenCounts{Match: j.plan.Totals.Open, Thin: t.Steps - t.Done, Pin: len(j.plan.Steps)}
+	v.Open = OpenCounts{Match: j.plan.Totals.Open, Thin: t.Steps - t.Done, Pin: len(j.plan.Steps), Reach: j.plan.Reach.Proof.Steps}
 	for _, side := range []match.Side{match.From, match.To} {
 		r, ok := j.readings[side]
 		if !ok {

@@ -126,6 +126,12 @@ func (s *Server) showBench(c *gin.Context) error {
 		c.JSON(http.StatusOK, v)
 		return nil
 	}
+	if c.Query("stage") == "reach" {
+		v.Stage, v.Line, v.Proven = "reach", reachLine(j.plan.Reach.Proof), j.plan.Reach.Proof.Reached
+		j.reachBench(&v)
+		c.JSON(http.StatusOK, v)
+		return nil
+	}
 	v.Line, v.Proven = exchange.ProofLine(j.plan.Proof), j.plan.Proof.Reached
 	for _, t := range j.plan.Pin.Done {
 		v.Done = append(v.Done, doneOf(t))

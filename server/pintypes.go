@@ -163,7 +163,7 @@ type CheckRequest struct {
 	Drop bool        `json:"drop,omitempty"`
 }
 
-// BenchView is what the bench works through: steps of Pin or of Thin in one form.
+// BenchView is what the bench works through: steps of Pin, Thin or Reach in one form.
 type BenchView struct {
 	Revision int64           `json:"revision"`
 	Title    string          `json:"title"`
@@ -202,6 +202,7 @@ type BenchStep struct {
 	Hand     []string     `json:"hand,omitempty"`
 	Missing  []string     `json:"missing,omitempty"` // of a gate
 	NoReturn bool         `json:"noReturn,omitempty"`
+	Measure  string       `json:"measure,omitempty"` // of Reach: the wire whose length is asked for
 }
 
 // LinkView is the address at which another device reaches the bench view, and why there is none.

@@ -30,6 +30,7 @@ type Server struct {
 	cache   cache
 	loading singleflight.Group
 	events  hub
+	packed  packings
 	access  *access // nil: this machine alone
 
 	unpacking sync.Mutex // a photograph is unpacked one at a time
@@ -76,6 +77,7 @@ func (s *Server) Handler() http.Handler {
 	api.POST("/pass", limited(1<<12), answer(s.bringPasscode))
 	api.Use(s.admitted)
 	api.GET("/kinds", answer(listKinds))
+	api.GET("/maps", answer(listTemplates))
 	api.GET("/faces", answer(listFaces))
 	api.POST("/faces/preview", limited(1<<20), answer(s.previewFace))
 	api.GET("/jobs", answer(s.listJobs))
@@ -144,6 +146,19 @@ func (s *Server) Handler() http.Handler {
 	job.POST("/pin/faces", limited(maxUpload), answer(s.openFaces))
 	job.GET("/pin/check", answer(s.showCheck))
 	job.POST("/pin/check", limited(1<<16), answer(s.check))
+	job.GET("/reach", answer(s.showReach))
+	job.GET("/reach/compare", answer(s.compareReach))
+	job.GET("/reach/pack", answer(s.packReach))
+	job.GET("/reach/cuts.csv", answer(s.cutListCSV))
+	job.PUT("/reach/map", limited(1<<20), answer(s.putMap))
+	job.PUT("/reach/rules", limited(1<<20), answer(s.putRules))
+	job.POST("/reach/places", limited(1<<20), answer(s.putPlaces))
+	job.POST("/reach/span", limited(1<<16), answer(s.putSpan))
+	job.POST("/reach/length", limited(1<<16), answer(s.putLength))
+	job.POST("/reach/option", limited(1<<18), answer(s.putOption))
+	job.POST("/reach/choose", limited(1<<16), answer(s.chooseOption))
+	job.POST("/reach/leftover", limited(1<<16), answer(s.logLeftover))
+	job.POST("/reach/tick", limited(1<<20), answer(s.tickReach))
 	job.GET("/bench", answer(s.showBench))
 	job.GET("/bench/link", answer(s.showLink))
 	job.GET("/bench/qr.png", answer(s.showQR))

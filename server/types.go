@@ -72,6 +72,7 @@ type OpenCounts struct {
 	Match  int `json:"match"`
 	Thin   int `json:"thin"`
 	Pin    int `json:"pin"`
+	Reach  int `json:"reach"`
 }
 
 // Done is the reply to a change: the job's new revision.

@@ -27,7 +27,7 @@ func (s *Server) showWork(c *gin.Context) error {
 		planned[x.ID] = true
 	}
 	for _, x := range j.Job.Ticks {
-		if !planned[x.Step] {
+		if !planned[x.Step] && x.Stage != "reach" {
 			v.Strays = append(v.Strays, x)
 		}
 	}

@@ -12,6 +12,7 @@ import (
 	"draxel/core/match"
 	"draxel/core/pin"
 	"draxel/core/plan"
+	"draxel/core/reach"
 	"draxel/core/thin"
 	"draxel/core/work"
 )
@@ -24,7 +25,9 @@ const (
 	SubjectItems    = "items" // open items that are seen to
 	SubjectBefore   = "before"
 	SubjectBench    = "bench"
-	SubjectHave     = "have" // parts and tools that are there
+	SubjectHave     = "have"  // parts and tools that are there
+	SubjectMap      = "map"   // stations and paths
+	SubjectRules    = "rules" // how the person works in Reach
 )
 
 // Beginnings of the names of subjects that a job can have many of.
@@ -43,6 +46,11 @@ const (
 	exchanges = "exchange/"
 	reports   = "report/"
 	checks    = "check/"
+	places    = "place/"
+	lengths   = "length/"
+	spans     = "span/"
+	options   = "option/"
+	leftovers = "leftover/"
 )
 
 // SubjectTable names the table of a side.
@@ -86,7 +94,8 @@ func KindOf(name string) Kind {
 	switch kind, _, _ := strings.Cut(name, "/"); kind + "/" {
 	case decisions:
 		return MatchDecision
-	case thinned, ticks, SubjectBench + "/", SubjectItems + "/", SubjectHave + "/", wishes, exchanges, reports, checks:
+	case thinned, ticks, SubjectBench + "/", SubjectItems + "/", SubjectHave + "/", wishes, exchanges, reports, checks,
+		SubjectMap + "/", SubjectRules + "/", places, lengths, spans, options, leftovers:
 		return Other
 	}
 	return Fact
@@ -107,6 +116,21 @@ func SubjectReport(id string) string { return reports + id }
 // SubjectCheck names the second check of a cavity.
 func SubjectCheck(at harness.Ref) string { return checks + at.Connector + "/" + at.Cavity }
 
+// SubjectPlace names the station of a thing.
+func SubjectPlace(t reach.Thing) string { return places + string(t.Kind) + "/" + t.ID }
+
+// SubjectLength names what was measured at a wire.
+func SubjectLength(wire string) string { return lengths + wire }
+
+// SubjectSpan names what was decided about a wire in Reach.
+func SubjectSpan(wire string) string { return spans + wire }
+
+// SubjectOption names a way to place things that is compared.
+func SubjectOption(id string) string { return options + id }
+
+// SubjectLeftover names what a wire left over.
+func SubjectLeftover(id string) string { return leftovers + id }
+
 // SubjectThin names a decision of Thin.
 func SubjectThin(on thin.Scope, id string) string { return thinned + string(on) + "/" + id }
 
@@ -121,10 +145,10 @@ func Subject(name string) string {
 		if parts := strings.SplitN(rest, "/", 3); len(parts) == 3 {
 			return harness.Ref{Connector: parts[1], Cavity: parts[2]}.String()
 		}
-	case thinned:
+	case thinned, places:
 		_, id, _ := strings.Cut(rest, "/")
 		return id
-	case looked, layouts:
+	case looked, layouts, lengths, spans:
 		return rest
 	case exchanges, checks:
 		if parts := strings.SplitN(rest, "/", 2); len(parts) == 2 {
@@ -148,6 +172,23 @@ func jobPuts(j plan.Job) ([]Put, error) {
 	p.add(SubjectBefore, j.Before, j.Before != nil)
 	p.add(SubjectBench, j.Bench, j.Bench != nil)
 	p.add(SubjectHave, j.Have, len(j.Have) > 0)
+	p.add(SubjectMap, j.Map, j.Map != nil)
+	p.add(SubjectRules, j.Rules, j.Rules != nil)
+	for _, x := range j.Places {
+		p.add(SubjectPlace(x.Thing), x, true)
+	}
+	for _, x := range j.Lengths {
+		p.add(SubjectLength(x.Wire), x, true)
+	}
+	for _, x := range j.Spans {
+		p.add(SubjectSpan(x.Wire), x, true)
+	}
+	for _, x := range j.Options {
+		p.add(SubjectOption(x.ID), x, true)
+	}
+	for _, x := range j.Leftover {
+		p.add(SubjectLeftover(x.ID), x, true)
+	}
 	for id, l := range j.Layouts {
 		p.add(SubjectLayout(id), l, l != nil)
 	}
@@ -227,6 +268,10 @@ func (s *State) take(name string, body []byte) error {
 		return into(&j.Bench)
 	case SubjectHave:
 		return into(&j.Have)
+	case SubjectMap:
+		return into(&j.Map)
+	case SubjectRules:
+		return into(&j.Rules)
 	case SubjectTable(match.From):
 		return into(&j.From)
 	case SubjectTable(match.To):
@@ -254,6 +299,16 @@ func (s *State) take(name string, body []byte) error {
 		return one(body, &j.Reports)
 	case checks:
 		return one(body, &j.Checks)
+	case places:
+		return one(body, &j.Places)
+	case lengths:
+		return one(body, &j.Lengths)
+	case spans:
+		return one(body, &j.Spans)
+	case options:
+		return one(body, &j.Options)
+	case leftovers:
+		return one(body, &j.Leftover)
 	case layouts:
 		if j.Layouts == nil {
 			j.Layouts = map[string]*face.Layout{}
@@ -320,6 +375,7 @@ func sort(j *plan.Job) {
 	slices.SortStableFunc(j.Exchanges, func(a, b pin.Exchange) int { return cmp.Compare(a.When, b.When) })
 	slices.SortStableFunc(j.Reports, func(a, b pin.Report) int { return cmp.Compare(a.When, b.When) })
 	slices.SortStableFunc(j.Checks, func(a, b pin.Check) int { return harness.CompareRefs(a.At, b.At) })
+	slices.SortStableFunc(j.Leftover, func(a, b reach.Leftover) int { return cmp.Compare(a.When, b.When) })
 	slices.SortStableFunc(j.Ticks, func(a, b work.Tick) int {
 		return cmp.Or(cmp.Compare(a.When, b.When), cmp.Compare(a.Seq, b.Seq))
 	})

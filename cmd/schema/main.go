@@ -19,6 +19,7 @@ import (
 	"draxel/core/match"
 	"draxel/core/pin"
 	"draxel/core/plan"
+	"draxel/core/reach"
 	"draxel/core/size"
 	"draxel/core/terminal"
 	"draxel/core/thin"
@@ -82,6 +83,19 @@ type api struct {
 	BenchView        server.BenchView
 	LinkView         server.LinkView
 	PassRequest      server.PassRequest
+
+	ReachView       server.ReachView
+	CompareView     server.CompareView
+	PackView        server.PackView
+	TemplateList    server.TemplateList
+	MapRequest      server.MapRequest
+	RulesRequest    server.RulesRequest
+	PlacesRequest   server.PlacesRequest
+	SpanRequest     server.SpanRequest
+	LengthRequest   server.LengthRequest
+	OptionRequest   server.OptionRequest
+	ChooseRequest   server.ChooseRequest
+	LeftoverRequest server.LeftoverRequest
 }
 
 func main() {
@@ -143,6 +157,13 @@ var enums = map[reflect.Type][]any{
 	reflect.TypeFor[thin.Fate]():        list(thin.Leave, thin.Trim, thin.Through, thin.Rejoin, thin.Dissolve),
 	reflect.TypeFor[thin.School]():      list(thin.Extract, thin.CutSeal),
 	reflect.TypeFor[thin.StepKind]():    list(thin.StepKinds()...),
+	reflect.TypeFor[reach.Kind]():       list(reach.Kinds()...),
+	reflect.TypeFor[reach.Cover]():      list(reach.Covers()...),
+	reflect.TypeFor[reach.School]():     list(append(reach.Schools(), "")...),
+	reflect.TypeFor[reach.Verdict]():    list(reach.Verdicts()...),
+	reflect.TypeFor[reach.StepKind]():   list(reach.StepKinds()...),
+	reflect.TypeFor[reach.Lead]():       list(reach.Single, reach.Twisted, reach.Shielded),
+	reflect.TypeFor[size.Class]():       list(append(size.Classes(), "")...),
 }
 
 func list[T any](values ...T) []any {
@@ -209,6 +230,22 @@ func plainName(t reflect.Type) string {
 		return "ThinMade"
 	case "draxel/core/thin.Step":
 		return "ThinStep"
+	case "draxel/core/reach.Map":
+		return "RouteMap"
+	case "draxel/core/reach.Path":
+		return "RoutePath"
+	case "draxel/core/reach.Wish":
+		return "Span"
+	case "draxel/core/reach.Rates":
+		return "ReachRates"
+	case "draxel/core/reach.Step":
+		return "ReachWork"
+	case "draxel/core/reach.Joint":
+		return "ReachJoint"
+	case "draxel/core/reach.Option":
+		return "PlaceOption"
+	case "draxel/core/reach.Line":
+		return "CutLine"
 	case "draxel/core/plan.Table":
 		return "StoredTable"
 	}

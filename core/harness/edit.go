@@ -22,13 +22,13 @@ const (
 	Drop   Do = "drop"   // a loose end of a wire that is not wanted after all is taken away
 	Sever  Do = "sever"  // cut a wire off a terminal that cannot be taken out: the end is loose, the cavity stays full
 
-	Lay     Do = "lay"  // a length of wire as found
-	Cut     Do = "cut"  // cut a wire close to one of its ends; a stub stays there
-	Seal    Do = "seal" // seal an open end
-	Open    Do = "open" // take a splice apart: what was joined is open
-	Join    Do = "join" // join open ends
-	Free    Do = "free" // take a connector off what it is plugged into
-	FallOut Do = "out"  // a length that nothing holds comes out
+	Lay     Do = "lay"   // a length of wire as found
+	Cut     Do = "cut"   // cut a wire close to one of its ends; a stub stays there
+	Seal    Do = "seal"  // seal an open end
+	Open    Do = "open"  // take a splice apart: what was joined is open
+	Join    Do = "join"  // join open ends
+	Free    Do = "free"  // take a connector off what it is plugged into
+	FallOut Do = "out"   // a length that nothing holds comes out
 	Crimp   Do = "crimp" // crimp an open end into a new terminal, which takes the place of one that was cut off its wire
 )
 

@@ -43,6 +43,11 @@ func (a *Adviser) Fits(from, wait harness.Ref) bool {
 	return from.Connector == wait.Connector
 }
 
+// Fit says what becomes of the terminal of a cavity that is to go into another.
+func (a *Adviser) Fit(from, to harness.Ref) terminal.Fit {
+	return terminal.Move(a.seat(from), a.seat(to), 0)
+}
+
 // Unknown says that too little is known of the housings to tell whether a terminal fits the other cavity.
 func (a *Adviser) Unknown(from, to harness.Ref) bool {
 	return terminal.Move(a.seat(from), a.seat(to), 0).Verdict == terminal.Unknown

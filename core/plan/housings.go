@@ -94,8 +94,8 @@ func (f *Facts) wearLoom(layouts map[string]*face.Layout) {
 	}
 }
 
-// reach is how far apart two plugs may hang and yet be taken for each other, mm (common practice, no source).
-const reach = 300
+// mistaken is how far apart two plugs may hang and yet be taken for each other, mm (common practice, no source).
+const mistaken = 300
 
 // nearness gives a function that says whether two connectors of the loom hang within reach of each other: on one branch, or
 // on branches that leave the same trunk close together.
@@ -110,6 +110,6 @@ func (f *Facts) nearness() func(a, b string) bool {
 	}
 	return func(a, b string) bool {
 		x, y := on[a], on[b]
-		return x != nil && y != nil && (x == y || x.Parent == y.Parent && x.Parent != "" && math.Abs(x.At-y.At) <= reach)
+		return x != nil && y != nil && (x == y || x.Parent == y.Parent && x.Parent != "" && math.Abs(x.At-y.At) <= mistaken)
 	}
 }

@@ -10,6 +10,7 @@ import (
 	"draxel/core/harness"
 	"draxel/core/match"
 	"draxel/core/pin"
+	"draxel/core/reach"
 	"draxel/core/thin"
 	"draxel/core/work"
 )
@@ -65,6 +66,14 @@ type Job struct {
 	Reports   []pin.Report            `json:"reports,omitempty"`
 	Checks    []pin.Check             `json:"checks,omitempty"`
 	Have      map[string]bool         `json:"have,omitempty"` // parts and tools that are there
+
+	Map      *reach.Map       `json:"map,omitempty"`
+	Rules    *reach.Rules     `json:"rules,omitempty"`
+	Places   []reach.Place    `json:"places,omitempty"`
+	Lengths  []reach.Measured `json:"lengths,omitempty"` // what was measured at wires
+	Spans    []reach.Wish     `json:"spans,omitempty"`   // what was decided about single wires in Reach
+	Options  []reach.Option   `json:"options,omitempty"`
+	Leftover []reach.Leftover `json:"leftover,omitempty"`
 }
 
 // Photo is a picture of a connector; the picture itself is kept beside the job.
@@ -211,6 +220,13 @@ func (j Job) Chosen() Decisions {
 	d.Pin = pin.Decisions{Limit: 1, Wishes: j.Wishes, Exchanges: j.Exchanges, Reports: j.Reports, Checks: j.Checks, Have: j.Have}
 	if d.Bench.Hand != nil {
 		d.Pin.Limit = *d.Bench.Hand
+	}
+	d.Reach = reach.Decisions{Rules: reach.Standard(), Places: j.Places, Wishes: j.Spans, Measured: j.Lengths, Options: j.Options, Leftover: j.Leftover}
+	if j.Map != nil {
+		d.Reach.Map = *j.Map
+	}
+	if j.Rules != nil {
+		d.Reach.Rules = *j.Rules
 	}
 	return d
 }

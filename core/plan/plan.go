@@ -14,6 +14,7 @@ import (
 	"draxel/core/harness"
 	"draxel/core/match"
 	"draxel/core/pin"
+	"draxel/core/reach"
 	"draxel/core/thin"
 	"draxel/core/work"
 )
@@ -35,6 +36,7 @@ type Decisions struct {
 	Bench thin.Bench
 	Ticks []work.Tick // what has been carried out
 	Pin   pin.Decisions
+	Reach reach.Decisions
 }
 
 // Plan is everything that follows from facts and decisions.
@@ -49,6 +51,7 @@ type Plan struct {
 	Housings []harness.Connector // the connectors of the model: From's, and To's that are new
 	Thin     Thinning
 	Pin      Pinning
+	Reach    Reaching
 }
 
 // Step is a step of the re-pin sheet with what tells its wire from others.
@@ -84,6 +87,7 @@ func Follow(f Facts, d Decisions, crosswalk *match.Result) Plan {
 	p.Housings, p.Withheld = m.housings, m.withheld
 	p.Findings = append(p.Findings, m.findings...)
 	p.steps(m, d)
+	p.decideReach(f, d, m)
 	p.workThin(f, d, m)
 	finding.Sort(p.Findings)
 	return p

@@ -218,18 +218,21 @@ func (p *Plan) workThin(f Facts, d Decisions, m *model) {
 		p.Findings = append(p.Findings, finding.Finding{Code: "steps-held", Severity: finding.Wrong, Stage: "thin",
 			Text: fmt.Sprintf("%d steps cannot be done as the harness is now: what was done before the decisions changed stands in their way.", n), Remedy: "See what was done and is not wanted any more; put it right, or take the ticks back if it was not done."})
 	}
-	t.Proof.Steps = len(left.Steps)
 	end, inHand, err := work.Run(t.Progress.Now, left.Steps)
-	t.Proof.InHand = inHand
-	switch {
-	case err != nil:
+	t.Proof.Steps, t.Proof.InHand = len(left.Steps), inHand
+	if err != nil {
 		t.Proof.Fault = err.Error()
-	case len(t.Progress.Findings)+len(t.Progress.Mends) > 0:
-		t.Proof.Reached, t.Proof.Partial = true, true
-	default:
-		t.Proof.Differences = harness.CopperDifferences(end, t.Result.Wanted(), m.notMoved)
-		t.Proof.Reached = len(t.Proof.Differences) == 0
+		return
 	}
+	t.Proof.Partial = len(t.Progress.Findings)+len(t.Progress.Mends) > 0
+	end = p.workReach(d, left, end, t.Proof.Partial)
+	if t.Proof.Partial || p.Reach.Proof.Partial || p.Reach.Proof.Fault != "" {
+		t.Proof.Reached, t.Proof.Partial = true, true
+		return
+	}
+	t.Proof.Differences = harness.CopperDifferences(end, p.Reach.Result.Wanted(t.Result.Wanted()), m.notMoved)
+	t.Proof.Reached = len(t.Proof.Differences) == 0
+	p.Reach.Proof.Reached, p.Reach.Proof.Differences = t.Proof.Reached, t.Proof.Differences
 }
 
 // withExtractions puts each terminal that Pin pulls for a wire that goes before the step that lets the wire fall out.

@@ -96,6 +96,7 @@ func (r *Result) figure() {
 		volts := max(l.Size, w.Size).Drop(l.Amps, l.Need, l.Air)
 		f.Worst = append(f.Worst, Dropped{l.Wire, l.Amps, volts, volts / max(r.in.Decisions.Rules.Volts, 1), l.Volts})
 	}
+	f.Guessed = r.in.Decisions.Rules.Guess * float64(f.Wires)
 	f.Short = math.Round(f.Short*1000) / 1000
 }
 
@@ -161,9 +162,6 @@ func (r *Result) Compare() []Compared {
 			if was, is := r.Placed[t], other.Placed[t]; was != is {
 				c.Breaks = append(c.Breaks, BreakOut{b.ID, was, is})
 			}
-		}
-		if o.Guess > 0 {
-			c.Figures.Guessed = o.Guess * float64(other.Figures.Extend+other.Figures.Replace+other.Figures.Fresh)
 		}
 		out = append(out, c)
 	}

@@ -1,7 +1,9 @@
 package reach
 
 import (
+	"cmp"
 	"fmt"
+	"maps"
 	"slices"
 	"strings"
 
@@ -22,38 +24,46 @@ func (r *Result) find(s *settled) {
 		r.say("unplaced", finding.Check, r.Unplaced[0].ID, "Put them at a station; what breaks out with a branch can be put there with it.",
 			"%d things that wires end at have no station: %s.", n, first(namesOf(r.Unplaced), 6))
 	}
-	for _, k := range r.Kept {
-		r.say("keep-apart", finding.Check, k.Path, "Give one of them another way, or lay them in bundles of their own a hand's breadth apart, crossing at right angles.",
-			"Along %s starter, alternator, coil or motor cables (%s) lie %.0f mm beside crank, cam, knock or bus wires (%s).", k.Path, first(k.Strong, 4), k.Length, first(k.Weak, 4))
-	}
-	troubled := map[string][]string{}
-	for _, j := range r.Joints {
-		if j.Trouble != "" {
-			troubled[j.Path] = append(troubled[j.Path], j.Wire)
+	if n := len(r.Kept); n > 0 {
+		var paths []string
+		mm := 0.0
+		for _, k := range r.Kept {
+			paths, mm = append(paths, k.Path), mm+k.Length
 		}
+		r.say("keep-apart", finding.Check, paths[0], "Give one of them another way, or lay them in bundles of their own a hand's breadth apart, crossing at right angles.",
+			"Starter, alternator, coil or motor cables lie beside crank, cam, knock or bus wires over %.0f mm: %s.", mm, first(paths, 4))
 	}
-	for path, wires := range troubled {
-		r.say("joints-crowd", finding.Check, wires[0], "Cut some of them farther back, use the other end, or replace a wire whole.",
-			"%d joints could not be kept clear of others, of grommets and of what flexes%s: %s.", len(wires), onPath(path), first(wires, 6))
+	if n := r.Figures.Troubled; n > 0 {
+		at := map[string]int{}
+		for _, j := range r.Joints {
+			if j.Trouble != "" {
+				at[cmp.Or(j.Path, "in the tail of "+j.From)]++
+			}
+		}
+		var places []string
+		for _, p := range slices.Sorted(maps.Keys(at)) {
+			places = append(places, fmt.Sprintf("%s %d", p, at[p]))
+		}
+		r.say("joints-crowd", finding.Check, "", "Cut some of them farther back, use the other end, or replace a wire whole: the joints say which they are.",
+			"%d of %d joints could not be kept clear of others, of grommets and of what flexes: %s.", n, r.Figures.Joints, first(places, 4))
 	}
 	for _, w := range r.Walls {
 		if w.Edge {
 			r.say("raw-edge", finding.Check, w.Path, "Fit a grommet before the first wire goes through.", "%s goes through a wall with a raw edge.", w.Path)
 		}
 	}
+	var between []string
+	ties := 0
 	for _, d := range r.Disconnects {
 		if n := len(d.Ties); n > 0 {
-			r.say("tied", finding.Check, d.Between[0]+" "+d.Between[1], "Give them a disconnect, or accept that terminals are extracted at every removal.",
-				"%d wires would tie %s to %s: none of them ends in an in-line plug.", n, d.Between[0], d.Between[1])
+			ties += n
+			between = append(between, fmt.Sprintf("%s to %s %d", d.Between[0], d.Between[1], n))
 		}
 	}
-}
-
-func onPath(path string) string {
-	if path == "" {
-		return ""
+	if ties > 0 {
+		r.say("tied", finding.Check, "", "Give them a disconnect, or accept that terminals are extracted at every removal.",
+			"%s would tie parts of the vehicle together, since none ends in an in-line plug: %s.", plural(ties, "wire"), first(between, 6))
 	}
-	return " along " + path
 }
 
 func namesOf(things []Thing) []string {
@@ -119,7 +129,7 @@ func (r *Result) findWires(s *settled) {
 		}
 		if l.Size > w.Size && w.Size > 0 && l.Verdict != Replace {
 			severity, why := finding.Check, "it loses too much over its new length"
-			if w.Size.Ampacity(rules.Class, min(l.Air, rules.Class.Limit()-1), 1) < l.Amps {
+			if w.Size.Ampacity(rules.Class, min(l.Air, rules.Class.Limit()-1), 1) < l.Amps && !l.summed {
 				severity, why = finding.Danger, "it carries less than hangs on it, and would get too hot"
 			}
 			r.say("too-thin", severity, w.ID, fmt.Sprintf("Replace it by %s, or state what it really carries.", l.Size), "%s of %s is too thin for %.3g A over %.0f mm: %s.", w.ID, w.Size, l.Amps, l.Need, why)

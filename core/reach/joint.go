@@ -82,6 +82,7 @@ type choice struct {
 	line  int
 	spots [][]spot // by candidate
 	cut   []float64
+	end   []int // 1 or 2: where it is lengthened
 	took  int
 }
 
@@ -127,32 +128,43 @@ func bad(spots []spot) bool {
 	return slices.ContainsFunc(spots, func(x spot) bool { return x.why != "" })
 }
 
-// candidates lists where the joints of a wire can go: the farther back it is cut, the farther from its end they lie.
+// candidates lists where the joints of a wire can go: the farther back it is cut, the farther from its end they lie. Where nobody
+// has said which end, the other one comes after the better one.
 func (st *stagger) candidates(i int) *choice {
-	l, w, rules := &st.r.Lines[i], &st.r.in.Wires[i], &st.r.in.Decisions.Rules
+	l, w := &st.r.Lines[i], &st.r.in.Wires[i]
 	c := &choice{line: i, took: -1}
+	st.atEnd(c, l.At)
+	if x := st.s.wish[w.ID]; l.Joints == 2 && (x == nil || x.At == 0) {
+		if d := st.s.deviceAt(w, 2-l.At); d == nil || !breathes(w, d) {
+			st.atEnd(c, 3-l.At)
+		}
+	}
+	return c
+}
+
+// atEnd adds the candidates at one end.
+func (st *stagger) atEnd(c *choice, end int) {
+	l, w, rules := &st.r.Lines[c.line], &st.r.in.Wires[c.line], &st.r.in.Decisions.Rules
 	most := min(l.Had-rules.Stub, farthest)
 	if l.Joints == 1 {
 		most = min(l.Had-rules.Stub, farthest/6) // every mm is a mm more of the piece
 	}
 	for back := 0.0; back <= max(most, 0); back += notch {
-		first := rules.Stub + back
-		along := []float64{l.By + back}
+		along := [2]float64{l.By + back}
 		if l.Joints == 2 {
-			along = []float64{first + l.By, first}
+			along = [2]float64{rules.Stub + back + l.By, rules.Stub + back}
 		}
-		spots := make([]spot, len(along))
-		for k, q := range along {
-			spots[k] = st.spot(l, w, q)
+		spots := make([]spot, l.Joints)
+		for k := range spots {
+			spots[k] = st.spot(l, w, along[k], end-1)
 		}
-		c.spots, c.cut = append(c.spots, spots), append(c.cut, back)
+		c.spots, c.cut, c.end = append(c.spots, spots), append(c.cut, back), append(c.end, end)
 	}
-	return c
 }
 
-// spot gives the place that lies so many mm along the wire from the end at which it is lengthened.
-func (st *stagger) spot(l *Line, w *Wire, along float64) spot {
-	r, end := st.r, l.At-1
+// spot gives the place that lies so many mm along the wire from an end.
+func (st *stagger) spot(l *Line, w *Wire, along float64, end int) spot {
+	r := st.r
 	tail := st.tail(w, end, l)
 	paths, stations := l.route.Paths, l.route.Stations
 	step := func(k int) (path, a, b int) { return paths[k], stations[k], stations[k+1] }
@@ -243,8 +255,8 @@ func (st *stagger) judge(x *spot, path *Path, w *Wire, l *Line) {
 	}
 }
 
-// choose takes the first candidate that is good in itself and clear of what is there. Where there is none, one that stands in the way
-// moves if it can; else the candidate with least against it is taken, and it is told.
+// choose takes the first candidate that is good in itself and clear of what is there. Where there is none, those that stand in the way
+// move if they can; else the candidate with least against it is taken, and it is told.
 func (st *stagger) choose(c *choice, others map[int]*choice) {
 	for k, spots := range c.spots {
 		if !bad(spots) && len(st.blocking(c, spots)) == 0 {
@@ -256,7 +268,7 @@ func (st *stagger) choose(c *choice, others map[int]*choice) {
 		if bad(spots) {
 			continue
 		}
-		if in := st.blocking(c, spots); len(in) == 1 && st.makeRoom(c, k, others[in[0]]) {
+		if in := st.blocking(c, spots); len(in) <= mostMoved && st.makeRoom(c, k, in, others) {
 			return
 		}
 	}
@@ -273,20 +285,34 @@ func (st *stagger) choose(c *choice, others map[int]*choice) {
 	st.take(c, best)
 }
 
-// makeRoom moves another wire's joints so that this one can have its candidate.
-func (st *stagger) makeRoom(c *choice, k int, other *choice) bool {
-	was := other.took
-	st.leave(other)
-	st.take(c, k)
-	for j, spots := range other.spots {
-		if !bad(spots) && len(st.blocking(other, spots)) == 0 {
-			st.take(other, j)
-			return true
-		}
+// mostMoved is how many others are asked to move for one.
+const mostMoved = 3
+
+// makeRoom moves other wires' joints so that this one can have its candidate; where one of them has nowhere to go all stay.
+func (st *stagger) makeRoom(c *choice, k int, in []int, others map[int]*choice) bool {
+	was := make([]int, len(in))
+	for i, line := range in {
+		was[i] = others[line].took
+		st.leave(others[line])
 	}
-	st.leave(c)
-	st.take(other, was)
-	return false
+	st.take(c, k)
+	for i, line := range in {
+		other := others[line]
+		j := slices.IndexFunc(other.spots, func(spots []spot) bool { return !bad(spots) && len(st.blocking(other, spots)) == 0 })
+		if j >= 0 {
+			st.take(other, j)
+			continue
+		}
+		for _, moved := range in[:i] {
+			st.leave(others[moved])
+		}
+		st.leave(c)
+		for n, line := range in {
+			st.take(others[line], was[n])
+		}
+		return false
+	}
+	return true
 }
 
 // blocking lists the wires whose joints are too near to these spots.
@@ -349,6 +375,7 @@ func (st *stagger) leave(c *choice) {
 // tell writes the joints of a wire down.
 func (st *stagger) tell(c *choice) {
 	r, l, w := st.r, &st.r.Lines[c.line], &st.r.in.Wires[c.line]
+	l.At = c.end[c.took]
 	if l.Joints == 1 {
 		l.By += c.cut[c.took]
 	}

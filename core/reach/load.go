@@ -12,7 +12,7 @@ import (
 // typical is the current in A that a device usually takes through its supply, its ground or the output that drives it:
 // common practice, no source; what was measured comes first.
 var typical = map[string]float64{
-	"injector": 1, "injectorpower": 1, "coldstart": 2, "coil": 6, "coilground": 6, "coilpower": 6, "coilminus": 5, "ballast": 4, "ballastbypass": 6, "o2": 1.5,
+	"injector": 1, "injectorpower": 1, "coldstart": 2, "coil": 3, "coilground": 3, "coilpower": 3, "coilminus": 3, "ballast": 4, "ballastbypass": 6, "o2": 1.5,
 	"fuelpump": 8, "fuelpumprelay": 0.2, "mainrelaycoil": 0.2, "throttlemotor": 4, "iac": 1, "egr": 1, "purge": 1, "wastegate": 1, "superclutch": 4,
 	"headhigh": 5, "headlow": 5, "headlamp": 10, "sidelamp": 2, "foglamp": 9, "beacon": 5, "spotlamp": 9, "stopfeed": 4, "reversefeed": 4, "horn": 5, "wiper": 6,
 	"washer": 4, "rearheat": 15, "blower": 15, "startsignal": 10, "fan": 20, "trailer": 10, "radio": 5, "interior": 2, "cigar": 10, "windowmotor": 10,
@@ -49,6 +49,7 @@ func (r *Result) loads(s *settled) {
 			continue
 		}
 		l.Amps, l.AmpsBy = c.through(i)
+		l.summed = l.AmpsBy == summed
 	}
 }
 
@@ -158,11 +159,13 @@ func (c *circuits) walk(n int) (sum float64, known bool) {
 	return sum, known
 }
 
+const summed = "the sum of what hangs on it, as usual"
+
 func (c *circuits) through(i int) (amperes float64, how string) {
 	own, ok := Typical(&c.wires[i].Signal)
 	switch {
 	case c.told[i] && c.carry[i] > own*1.001 && len(c.at[c.ends[i][0]])+len(c.at[c.ends[i][1]]) > 2:
-		return c.carry[i], "the sum of what hangs on it, as usual"
+		return c.carry[i], summed
 	case ok:
 		return own, "as usual for what it is"
 	case c.told[i] && c.carry[i] > 0:
@@ -180,6 +183,15 @@ func feeds(s *signal.Reading) bool {
 	return false
 }
 
+// critical says whether the engine depends on a feed.
+func critical(s *signal.Reading) bool {
+	switch s.System {
+	case "fuel", "ignition", "engine", "starting", "power", "charging", "air", "network":
+		return true
+	}
+	return false
+}
+
 // sized gives the section that a wire should have for its current, its way and its air, and why where that is more than
 // it has. Sizes only go up.
 func (r *Result) sized(w *Wire, l *Line) {
@@ -192,7 +204,11 @@ func (r *Result) sized(w *Wire, l *Line) {
 	l.Volts = w.Size.Drop(l.Amps, l.Need, l.Air)
 	allowed := 0.0
 	if feeds(&w.Signal) {
-		allowed = rules.Volts * rules.Loss / 2 // the way back may lose as much
+		part := rules.Rest
+		if critical(&w.Signal) {
+			part = rules.Loss
+		}
+		allowed = rules.Volts * part / 2 // the way back may lose as much
 	}
 	if l.Air >= class.Limit() {
 		class = l.Class // a new piece stands it; that the old one does not is told by itself

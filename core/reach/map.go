@@ -182,8 +182,7 @@ type Place struct {
 type Option struct {
 	ID    string  `json:"id"`
 	Name  string  `json:"name"`
-	Moves []Place `json:"moves"`           // what is elsewhere than it is placed now
-	Guess float64 `json:"guess,omitempty"` // mm a wire, where somebody guessed before there were paths
+	Moves []Place `json:"moves"` // what is elsewhere than it is placed now
 }
 
 // with gives the places with an option's laid over them.

@@ -66,18 +66,20 @@ func TestVerdicts(t *testing.T) {
 		joints  int
 		another string
 	}{
-		"just enough":         {had: need, want: reach.Reaches},
-		"long, but not much":  {had: need + 200, want: reach.Reaches},
-		"too long":            {had: need + 400, want: reach.Trim, by: 400},
-		"nobody knows":        {had: 0, want: reach.Measure},
-		"short, two joints":   {had: need - 500, want: reach.Extend, by: 500 + 60, joints: 2},
-		"short, one joint":    {had: need - 500, change: func(in *reach.Input) { in.Wires[0].Renewed = [2]bool{true, true} }, want: reach.Extend, by: 500 + 30, joints: 1},
-		"a hand's breadth":    {had: need - 5, want: reach.Extend, by: 65, joints: 2},
-		"decided to replace":  {had: need, change: func(in *reach.Input) { in.Decisions.Wishes = []reach.Wish{{Wire: "1", Whole: true}} }, want: reach.Replace, by: need},
-		"there is none yet":   {had: 0, change: func(in *reach.Input) { in.Wires[0].New = true }, want: reach.Fresh, by: need},
-		"too hot for it":      {had: need - 500, change: func(in *reach.Input) { in.Decisions.Map.Paths[3].Heat = 120 }, want: reach.Replace, by: need},
-		"too thin, too short": {had: need - 500, change: func(in *reach.Input) { in.Decisions.Wishes = []reach.Wish{{Wire: "1", Amps: 30}} }, want: reach.Replace, by: need},
-		"measured longer":     {had: need - 500, change: func(in *reach.Input) { in.Decisions.Measured = []reach.Measured{{Wire: "1", Had: need + 10}} }, want: reach.Reaches},
+		"just enough":                          {had: need, want: reach.Reaches},
+		"long, but not much":                   {had: need + 200, want: reach.Reaches},
+		"too long":                             {had: need + 400, want: reach.Trim, by: 400},
+		"nobody knows":                         {had: 0, want: reach.Measure},
+		"short, two joints":                    {had: need - 500, want: reach.Extend, by: 500 + 60, joints: 2},
+		"short, one joint":                     {had: need - 500, change: func(in *reach.Input) { in.Wires[0].Renewed = [2]bool{true, true} }, want: reach.Extend, by: 500 + 30, joints: 1},
+		"mostly new":                           {had: 500, want: reach.Replace, by: need},
+		"mostly new, but jointed all the same": {had: 500, change: func(in *reach.Input) { in.Decisions.Wishes = []reach.Wish{{Wire: "1", At: 1}} }, want: reach.Extend, by: need - 500 + 60, joints: 2},
+		"a hand's breadth":                     {had: need - 5, want: reach.Extend, by: 65, joints: 2},
+		"decided to replace":                   {had: need, change: func(in *reach.Input) { in.Decisions.Wishes = []reach.Wish{{Wire: "1", Whole: true}} }, want: reach.Replace, by: need},
+		"there is none yet":                    {had: 0, change: func(in *reach.Input) { in.Wires[0].New = true }, want: reach.Fresh, by: need},
+		"too hot for it":                       {had: need - 500, change: func(in *reach.Input) { in.Decisions.Map.Paths[3].Heat = 120 }, want: reach.Replace, by: need},
+		"too thin, too short":                  {had: need - 500, change: func(in *reach.Input) { in.Decisions.Wishes = []reach.Wish{{Wire: "1", Amps: 30}} }, want: reach.Replace, by: need},
+		"measured longer":                      {had: need - 500, change: func(in *reach.Input) { in.Decisions.Measured = []reach.Measured{{Wire: "1", Had: need + 10}} }, want: reach.Reaches},
 		"its way is shorter": {had: need - 500, change: func(in *reach.Input) {
 			in.Decisions.Measured = []reach.Measured{{Wire: "1", Need: need - 600, From: "bank 1", To: "unit"}}
 		}, want: reach.Reaches},

@@ -18,10 +18,12 @@ func (r *Result) verdicts(s *settled) {
 		if !l.ok {
 			continue
 		}
-		l.Class = classOf(l.Air)
+		if l.Class = classOf(l.Air); l.Class.Limit() < r.in.Decisions.Rules.Class.Limit() {
+			l.Class = r.in.Decisions.Rules.Class // no new piece is worse than what is there
+		}
 		r.sized(w, l)
 		r.judge(s, w, l)
-		if w.Cut > 0 || w.Begun {
+		if w.Cut > 0 {
 			r.sinceCut(w, l)
 		}
 		if l.Verdict == Extend || l.Verdict == Replace || l.Verdict == Fresh {
@@ -57,6 +59,9 @@ func (r *Result) judge(s *settled, w *Wire, l *Line) {
 	case l.Size > w.Size && w.Size > 0 && over < 0:
 		l.Verdict, l.By = Replace, math.Ceil(l.Need)
 		l.Why = append(l.Why, reason("size", "", "It is too short and too thin for its new length: a new wire of %s.", l.Size))
+	case over < 0 && rules.Mostly > 0 && -over > rules.Mostly*l.Had && (x == nil || x.At == 0):
+		l.Verdict, l.By = Replace, math.Ceil(l.Need)
+		l.Why = append(l.Why, reason("mostly-new", "", "It has %.0f mm and needs %.0f mm: a piece more than %g times as long as the wire. A new wire has no joint.", l.Had, l.Need, rules.Mostly))
 	case over < 0:
 		r.extend(s, w, l, -over)
 	case over > rules.Excess:
@@ -149,7 +154,7 @@ func (r *Result) sinceCut(w *Wire, l *Line) {
 	if l.Verdict == Extend || l.Verdict == Replace || l.Verdict == Fresh {
 		want = l.By
 	}
-	if off := w.Cut - want; w.Cut > 0 && (off < -slackOfCut || want == 0 || off > r.in.Decisions.Rules.Excess) {
+	if off := w.Cut - want; off < -slackOfCut || want == 0 || off > r.in.Decisions.Rules.Excess {
 		l.Stale = true
 		text := fmt.Sprintf("%s was cut for another place: a piece of %.0f mm was let in, and %.0f mm are wanted now.", w.ID, w.Cut, want)
 		if want == 0 {

@@ -81,8 +81,9 @@ func (r *Result) mend(p *Progress, t work.Tick) {
 // Remaining is the work that is left: the steps that can be carried out in their order, and those that cannot, since
 // something that was done before the decisions changed stands in their way.
 type Remaining struct {
-	Steps []work.Step
-	Held  map[string]string // by step: why it cannot be done
+	Steps   []work.Step
+	Held    map[string]string // by step: why it cannot be done
+	Reached map[string]bool   // by step: done, or can be done
 }
 
 // Left gives the work that is left of what is planned, the mending first.
@@ -92,7 +93,8 @@ func (r *Result) Left(p Progress, planned []work.Step) Remaining {
 	if len(p.Findings)+len(p.Mends) > 0 {
 		b = harness.Work(p.Now)
 	}
-	reached := map[string]bool{}
+	left.Reached = map[string]bool{}
+	reached := left.Reached
 	for id := range p.Done {
 		reached[id] = true
 	}

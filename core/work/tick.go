@@ -17,11 +17,14 @@ type Tick struct {
 	Spent   float64        `json:"spent,omitempty"`   // minutes that it took, where somebody's watch ran
 	Reason  string         `json:"reason,omitempty"`  // why the gate was passed though something was missing
 	Who     string         `json:"who,omitempty"`
-	When    int64          `json:"when,omitempty"`  // Unix milliseconds
-	Seq     int            `json:"seq,omitempty"`   // its place among steps ticked at once
-	Stage   string         `json:"stage,omitempty"` // "pin" where the sheet of Pin had it, empty where Thin's work did
-	Kind    string         `json:"kind,omitempty"`  // of a step of Pin
-	At      []harness.Ref  `json:"at,omitempty"`    // of a step of Pin: the cavity left, the cavity entered
+	When    int64          `json:"when,omitempty"`   // Unix milliseconds
+	Seq     int            `json:"seq,omitempty"`    // its place among steps ticked at once
+	Stage   string         `json:"stage,omitempty"`  // "pin" or "reach" where their work had it, empty where Thin's did
+	Kind    string         `json:"kind,omitempty"`   // of a step of Pin
+	At      []harness.Ref  `json:"at,omitempty"`     // of a step of Pin: the cavity left, the cavity entered
+	Wire    string         `json:"wire,omitempty"`   // of a step of Reach: the wire that it lengthens
+	Length  float64        `json:"length,omitempty"` // mm, of the piece that was cut for it
+	Piece   string         `json:"piece,omitempty"`  // the piece of stock that it was cut from
 }
 
 // InOrder gives the ticks in the order in which they were made.

@@ -59,6 +59,18 @@ export interface ApiSchema {
   BenchView: BenchView;
   LinkView: LinkView;
   PassRequest: PassRequest;
+  ReachView: ReachView;
+  CompareView: CompareView;
+  PackView: PackView;
+  TemplateList: TemplateList;
+  MapRequest: MapRequest;
+  RulesRequest: RulesRequest;
+  PlacesRequest: PlacesRequest;
+  SpanRequest: SpanRequest;
+  LengthRequest: LengthRequest;
+  OptionRequest: OptionRequest;
+  ChooseRequest: ChooseRequest;
+  LeftoverRequest: LeftoverRequest;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -206,6 +218,7 @@ export interface OpenCounts {
   match: number;
   thin: number;
   pin: number;
+  reach: number;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -782,6 +795,9 @@ export interface Tick {
   stage?: string;
   kind?: string;
   at?: Ref[];
+  wire?: string;
+  length?: number;
+  piece?: string;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -2032,6 +2048,7 @@ export interface BenchStep {
   hand?: string[];
   missing?: string[];
   noReturn?: boolean;
+  measure?: string;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -2047,6 +2064,691 @@ export interface LinkView {
  */
 export interface PassRequest {
   passcode: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "ReachView".
+ */
+export interface ReachView {
+  revision: number;
+  map: RouteMap;
+  things: PlacedThing[];
+  proposed: Place[];
+  rules: Rules;
+  lines: CutLine[];
+  wires: ReachWire[];
+  joints: ReachJoint[];
+  bundles: Bundle[];
+  walls: Wall[];
+  disconnects: Disconnect[];
+  apart: KeepApart[];
+  tape: Mark[];
+  unit?: string;
+  buy: BuyLine[];
+  stock: Allocation;
+  pieces: Piece[];
+  colours: ColourLine[];
+  figures: Figures;
+  learned: Learned;
+  steps: ReachStep[];
+  strays: Tick[];
+  proof: Proof;
+  line: string;
+  wishes: Span[];
+  measured: Measured[];
+  leftover: Leftover[];
+  findings: Finding[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "RouteMap".
+ */
+export interface RouteMap {
+  stations: Station[];
+  paths: RoutePath[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Station".
+ */
+export interface Station {
+  id: string;
+  x: number;
+  y: number;
+  group?: string;
+  drop?: number;
+  note?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "RoutePath".
+ */
+export interface RoutePath {
+  id: string;
+  from: string;
+  to: string;
+  length: number;
+  spread?: number;
+  heat?: number;
+  edge?: boolean;
+  moving?: boolean;
+  wet?: boolean;
+  wall?: boolean;
+  plugs?: boolean;
+  waits?: string;
+  cover?: "" | "tape" | "sleeve" | "sock";
+  group?: string;
+  note?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "PlacedThing".
+ */
+export interface PlacedThing {
+  thing: Thing;
+  station?: string;
+  own?: boolean;
+  wires: number;
+  reason?: string;
+  who?: string;
+  when?: number;
+  with?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Thing".
+ */
+export interface Thing {
+  kind: "connector" | "device" | "splice" | "branch";
+  id: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Place".
+ */
+export interface Place {
+  thing: Thing;
+  station: string;
+  reason?: string;
+  who?: string;
+  when?: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Rules".
+ */
+export interface Rules {
+  unit?: string;
+  roll: number;
+  end: number;
+  drop: number;
+  lap: number;
+  stub: number;
+  apart: number;
+  bulge: number;
+  excess: number;
+  least: number;
+  school: "solder" | "crimp" | "bare" | "";
+  class: "A" | "B" | "C" | "D" | "";
+  margin: number;
+  volts: number;
+  loss: number;
+  free: boolean;
+  rates: ReachRates;
+  plugs?: {
+    [k: string]: number;
+  };
+  shelf?: Piece[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "ReachRates".
+ */
+export interface ReachRates {
+  route: number;
+  measure: number;
+  cut: number;
+  solder: number;
+  crimp: number;
+  cover: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Piece".
+ */
+export interface Piece {
+  id: string;
+  colour: Colour;
+  size?: number;
+  class?: "A" | "B" | "C" | "D" | "";
+  length: number;
+  kind?: "" | "twisted" | "shielded";
+  waits?: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "CutLine".
+ */
+export interface CutLine {
+  wire: string;
+  verdict: "reaches" | "trim" | "extend" | "replace" | "new" | "measure" | "no way" | "no place" | "no end";
+  by?: number;
+  stations?: string[];
+  paths?: string[];
+  need?: number;
+  terms?: Term[];
+  spread?: number;
+  had?: number;
+  hadBy?: string;
+  short?: number;
+  waits?: string[];
+  stale?: boolean;
+  marks?: Mark[];
+  fromUnit?: boolean;
+  air?: number;
+  class?: "A" | "B" | "C" | "D" | "";
+  amps?: number;
+  ampsBy?: string;
+  volts?: number;
+  size?: number;
+  at?: number;
+  joints?: number;
+  provision?: Provision[];
+  code?: string;
+  why?: Reason[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Term".
+ */
+export interface Term {
+  what: string;
+  mm: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Mark".
+ */
+export interface Mark {
+  station: string;
+  at: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Provision".
+ */
+export interface Provision {
+  from?: string;
+  colour: Colour;
+  size?: number;
+  class?: "A" | "B" | "C" | "D" | "";
+  length: number;
+  kind?: "" | "twisted" | "shielded";
+  coded?: boolean;
+  waits?: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "ReachWire".
+ */
+export interface ReachWire {
+  colour: Colour;
+  size?: number;
+  circuit?: string;
+  function?: string;
+  /**
+   * @minItems 2
+   * @maxItems 2
+   */
+  ends: [End, End];
+  /**
+   * @minItems 2
+   * @maxItems 2
+   */
+  lands: [Ref, Ref];
+  pair?: string;
+  shield?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "ReachJoint".
+ */
+export interface ReachJoint {
+  id: string;
+  wire: string;
+  path?: string;
+  from: string;
+  at: number;
+  along: number;
+  school: "solder" | "crimp" | "bare" | "";
+  why: string;
+  cautions?: string[];
+  thick: number;
+  trouble?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Bundle".
+ */
+export interface Bundle {
+  path: string;
+  wires: string[];
+  round: number[];
+  area: number;
+  laid: number;
+  over: number;
+  assumed?: number;
+  loaded: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Wall".
+ */
+export interface Wall {
+  path: string;
+  wires: number;
+  over: number;
+  plugs?: Plug[];
+  after?: Plug[];
+  hole: number;
+  saved?: number;
+  from?: string;
+  caution: string[];
+  loose?: number;
+  edge?: boolean;
+  joints?: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Plug".
+ */
+export interface Plug {
+  connector: string;
+  ways: number;
+  across: number;
+  guessed?: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Disconnect".
+ */
+export interface Disconnect {
+  /**
+   * @minItems 2
+   * @maxItems 2
+   */
+  between: [string, string];
+  wires: string[];
+  parted: string[];
+  ties: string[];
+  where?: string;
+  plugs: ContactPlug[];
+  shields?: string[];
+  pairs?: string[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "ContactPlug".
+ */
+export interface ContactPlug {
+  blade: number;
+  wires: string[];
+  ways: number[];
+  spare: number;
+  amps: number;
+  limit: number;
+  thick?: number;
+  reason: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "KeepApart".
+ */
+export interface KeepApart {
+  path: string;
+  length: number;
+  strong: string[];
+  weak: string[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "BuyLine".
+ */
+export interface BuyLine {
+  colour: Colour;
+  size?: number;
+  class?: "A" | "B" | "C" | "D" | "";
+  kind?: "" | "twisted" | "shielded";
+  need: number;
+  buy: number;
+  coded: boolean;
+  for: string[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Allocation".
+ */
+export interface Allocation {
+  pieces: number;
+  served: number;
+  wanted: number;
+  bound: number;
+  worth: number;
+  exact: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "ColourLine".
+ */
+export interface ColourLine {
+  colour: Colour;
+  size?: number;
+  wires: number;
+  short: number;
+  stock: number;
+  buy: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Figures".
+ */
+export interface Figures {
+  wires: number;
+  crossing: number;
+  extend: number;
+  replace: number;
+  fresh: number;
+  trim: number;
+  unknown: number;
+  noWay: number;
+  provisional: number;
+  short: number;
+  new: number;
+  buy: number;
+  stock: number;
+  joints: number;
+  troubled: number;
+  heaviest?: string;
+  thick: number;
+  hole: number;
+  worst: Dropped[];
+  hours: number;
+  guessed?: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Dropped".
+ */
+export interface Dropped {
+  wire: string;
+  amps: number;
+  volts: number;
+  part: number;
+  asIs: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Learned".
+ */
+export interface Learned {
+  count: number;
+  mean: number;
+  spread: number;
+  less: number;
+  ready?: boolean;
+  why?: string;
+  source?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "ReachStep".
+ */
+export interface ReachStep {
+  id: string;
+  edits: Edit[];
+  needs?: string[];
+  kind: "caution" | "route" | "wait" | "measure" | "gate" | "cut" | "join" | "cover";
+  text: string;
+  why?: string;
+  wire?: string;
+  path?: string;
+  length?: number;
+  minutes: number;
+  noReturn?: boolean;
+  cautions?: string[];
+  done: boolean;
+  who?: string;
+  when?: number;
+  blocked?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Span".
+ */
+export interface Span {
+  wire: string;
+  avoid?: string[];
+  amps?: number;
+  school?: "solder" | "crimp" | "bare" | "";
+  whole?: boolean;
+  at?: number;
+  renew?: boolean;
+  far?: string;
+  reason?: string;
+  who?: string;
+  when?: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Measured".
+ */
+export interface Measured {
+  wire: string;
+  had?: number;
+  need?: number;
+  spread?: number;
+  from?: string;
+  to?: string;
+  who?: string;
+  when?: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Leftover".
+ */
+export interface Leftover {
+  id: string;
+  wire: string;
+  left: number;
+  who?: string;
+  when?: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "CompareView".
+ */
+export interface CompareView {
+  revision: number;
+  now: Figures;
+  options: Compared[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Compared".
+ */
+export interface Compared {
+  option: PlaceOption;
+  figures: Figures;
+  relocations: Relocation[];
+  breaks: BreakOut[];
+  dangling?: string[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "PlaceOption".
+ */
+export interface PlaceOption {
+  id: string;
+  name: string;
+  moves: Place[];
+  guess?: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Relocation".
+ */
+export interface Relocation {
+  thing: Thing;
+  old: string;
+  new: string;
+  wires: RelocWire[];
+  worst: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "RelocWire".
+ */
+export interface RelocWire {
+  wire: string;
+  old: number;
+  new: number;
+  had?: number;
+  over?: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "BreakOut".
+ */
+export interface BreakOut {
+  branch: string;
+  old: string;
+  new: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "PackView".
+ */
+export interface PackView {
+  path: string;
+  circles: Circle[];
+  floor: number;
+  packed: boolean;
+  area: number;
+  laid: number;
+  over: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Circle".
+ */
+export interface Circle {
+  x: number;
+  y: number;
+  d: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "TemplateList".
+ */
+export interface TemplateList {
+  templates: Template[];
+  classes: ClassLine[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Template".
+ */
+export interface Template {
+  id: string;
+  name: string;
+  meaning: string;
+  map: RouteMap;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "ClassLine".
+ */
+export interface ClassLine {
+  class: "A" | "B" | "C" | "D" | "";
+  limit: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "MapRequest".
+ */
+export interface MapRequest {
+  id: string;
+  seen: number;
+  map: RouteMap;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "RulesRequest".
+ */
+export interface RulesRequest {
+  id: string;
+  seen: number;
+  rules: Rules;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "PlacesRequest".
+ */
+export interface PlacesRequest {
+  id: string;
+  seen: number;
+  reason?: string;
+  places: Place[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "SpanRequest".
+ */
+export interface SpanRequest {
+  id: string;
+  seen: number;
+  wish: Span;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "LengthRequest".
+ */
+export interface LengthRequest {
+  id: string;
+  seen: number;
+  wire: string;
+  had?: number;
+  need?: number;
+  spread?: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "OptionRequest".
+ */
+export interface OptionRequest {
+  id: string;
+  seen: number;
+  option: PlaceOption;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "ChooseRequest".
+ */
+export interface ChooseRequest {
+  id: string;
+  seen: number;
+  option: string;
+  reason: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "LeftoverRequest".
+ */
+export interface LeftoverRequest {
+  id: string;
+  seen: number;
+  wire: string;
+  left: number;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -2106,4 +2808,16 @@ export interface Api {
   BenchView: BenchView;
   LinkView: LinkView;
   PassRequest: PassRequest;
+  ReachView: ReachView;
+  CompareView: CompareView;
+  PackView: PackView;
+  TemplateList: TemplateList;
+  MapRequest: MapRequest;
+  RulesRequest: RulesRequest;
+  PlacesRequest: PlacesRequest;
+  SpanRequest: SpanRequest;
+  LengthRequest: LengthRequest;
+  OptionRequest: OptionRequest;
+  ChooseRequest: ChooseRequest;
+  LeftoverRequest: LeftoverRequest;
 }

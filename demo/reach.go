@@ -1,0 +1,102 @@
+package demo
+
+import (
+	"encoding/json"
+	"fmt"
+
+	"draxel/core/colour"
+	"draxel/core/gather"
+	"draxel/core/plan"
+	"draxel/core/reach"
+	"draxel/core/thin"
+	"draxel/exchange"
+)
+
+// lay gives a job the Packhorse's stations and paths, and puts its things there.
+func lay(j *plan.Job, placesFile string) error {
+	data, err := File("packhorse/map.json")
+	if err != nil {
+		return fmt.Errorf("demo: %w", err)
+	}
+	j.Map = &reach.Map{}
+	if err := json.Unmarshal(data, j.Map); err != nil {
+		return fmt.Errorf("demo: map: %w", err)
+	}
+	if data, err = File(placesFile); err != nil {
+		return fmt.Errorf("demo: %w", err)
+	}
+	table, err := exchange.ReadTable(data, "")
+	if err != nil {
+		return fmt.Errorf("demo: %s: %w", placesFile, err)
+	}
+	for _, row := range table.Cells[1:] {
+		j.Places = append(j.Places, reach.Place{Thing: reach.Thing{Kind: reach.Kind(row[0]), ID: row[1]}, Station: row[2], Who: "Ines", When: when})
+	}
+	return nil
+}
+
+func put(device, station string) reach.Place {
+	return reach.Place{Thing: reach.Thing{Kind: reach.ADevice, ID: device}, Station: station}
+}
+
+// reachPackhorse puts the donor's harness into the Packhorse: what was measured, what was decided about single wires, and three ways to place
+// the control unit.
+func reachPackhorse(j *plan.Job) error {
+	if err := lay(j, "packhorse/places.csv"); err != nil {
+		return err
+	}
+	j.Options = []reach.Option{
+		{ID: "by-the-engine", Name: "unit by the engine", Moves: []reach.Place{put("VK-2", "bulkhead, engine side")}},
+		{ID: "behind-the-seats", Name: "unit behind the seats", Moves: []reach.Place{put("VK-2", "chassis, middle")}},
+		{ID: "locker", Name: "fuse box in the front locker", Moves: []reach.Place{put("fuse box", "front locker")}},
+	}
+	j.Lengths = []reach.Measured{
+		{Wire: "7431", Had: 1290, Spread: 10, From: "unit shelf", To: "engine front", Who: "Ines", When: when},
+		{Wire: "7432", Had: 1290, Spread: 10, From: "unit shelf", To: "engine front", Who: "Ines", When: when + 1},
+		{Wire: "7503", Need: 1420, Spread: 15, From: "unit shelf", To: "engine front", Who: "Ines", When: when + 2},
+	}
+	j.Spans = []reach.Wish{{Wire: "7507", Amps: 5, Reason: "measured at the throttle, blocked", Who: "Ines", When: when}}
+	rules := reach.Standard()
+	rules.Unit = "VK-2"
+	rules.Plugs = map[string]float64{"A": 74, "B": 62, "E": 41, "TB": 33}
+	rules.Shelf = []reach.Piece{{ID: "reel white", Colour: colour.Parse("WH", colour.IEC), Size: 0.5, Class: "C", Length: 25000}, {ID: "reel black", Colour: colour.Parse("BK", colour.IEC), Size: 0.5, Class: "C", Length: 12000}}
+	j.Rules = &rules
+	return nil
+}
+
+// fuseBlock is a job of its own on the Packhorse's body harness: its fuse block goes from the front locker to the rear, and 74 wires hang on it.
+func fuseBlock() (plan.Job, error) {
+	j := plan.Job{Title: "Packhorse fuse block", Kind: plan.Classic, Donor: "Bellweather Packhorse, body harness", Chassis: "Bellweather Packhorse", Sheets: map[gather.SheetKind]*gather.Sheet{}}
+	for _, kind := range []gather.SheetKind{gather.WireList, gather.ConnectorList, gather.DeviceList, gather.BranchList} {
+		data, err := File("fuse-block/" + string(kind) + ".csv")
+		if err != nil {
+			return j, fmt.Errorf("demo: %w", err)
+		}
+		table, err := exchange.ReadTable(data, "")
+		if err != nil {
+			return j, fmt.Errorf("demo: %s: %w", kind, err)
+		}
+		j.Sheets[kind] = &gather.Sheet{Source: "measured in the vehicle", Cells: table.Cells}
+	}
+	if err := lay(&j, "fuse-block/places.csv"); err != nil {
+		return j, err
+	}
+	for i := range j.Places {
+		if j.Places[i].Thing.ID == "fuse block" {
+			j.Places[i].Station, j.Places[i].Reason = "rear locker", "dry, and the front locker is wanted for the winch"
+		}
+	}
+	j.Options = []reach.Option{
+		{ID: "as-built", Name: "front locker, as built", Moves: []reach.Place{put("fuse block", "front locker")}},
+		{ID: "cab", Name: "beside the driver's seat", Moves: []reach.Place{put("fuse block", "fuse box")}},
+	}
+	for _, w := range []string{"F43", "F44"} {
+		j.Spans = append(j.Spans, reach.Wish{Wire: w, Amps: 20, Reason: "the fan's plate says so", Who: "Ines", When: when})
+	}
+	j.Thin = []thin.Decision{{On: thin.Module, ID: "trailer socket", Choice: thin.Goes, Reason: "no trailer is drawn any more", Who: "Ines", When: when},
+		{On: thin.Module, ID: "trailer module", Choice: thin.Goes, Reason: "no trailer is drawn any more", Who: "Ines", When: when}}
+	rules := reach.Standard()
+	rules.Class, rules.School, rules.Guess = "C", reach.Crimp, 3500
+	j.Rules = &rules
+	return j, nil
+}

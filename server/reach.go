@@ -1,0 +1,244 @@
+package server
+
+import (
+	"bytes"
+	"cmp"
+	"fmt"
+	"net/http"
+	"slices"
+
+	"github.com/gin-gonic/gin"
+
+	"draxel/core/finding"
+	"draxel/core/plan"
+	"draxel/core/reach"
+	"draxel/core/size"
+	"draxel/exchange"
+)
+
+func (s *Server) showReach(c *gin.Context) error {
+	j, err := s.compute(c.Request.Context(), c.Param("job"))
+	if err != nil {
+		return err
+	}
+	p := &j.plan.Reach
+	r, d := p.Result, j.Job.Chosen().Reach
+	v := ReachView{Revision: j.Revision, Map: d.Map, Things: j.things(), Proposed: orEmpty(r.Propose()), Rules: d.Rules, Lines: orEmpty(r.Lines), Wires: []ReachWire{}, Joints: orEmpty(r.Joints), Bundles: orEmpty(r.Bundles),
+		Walls: orEmpty(r.Walls), Disconnects: orEmpty(r.Disconnects), Apart: orEmpty(r.Kept), Tape: orEmpty(r.Tape), Unit: r.Unit, Buy: orEmpty(r.Buy), Stock: r.Stock, Pieces: orEmpty(r.Pieces()), Colours: orEmpty(r.Colours),
+		Figures: r.Figures, Learned: r.Learned, Steps: reachSteps(p), Strays: orEmpty(p.Strays), Proof: p.Proof, Line: reachLine(p.Proof), Wishes: orEmpty(d.Wishes), Measured: orEmpty(d.Measured),
+		Leftover: orEmpty(d.Leftover), Findings: stageFindings(j.plan.Findings, "reach")}
+	v.Map.Stations, v.Map.Paths = orEmpty(v.Map.Stations), orEmpty(v.Map.Paths)
+	for _, w := range r.Wires() {
+		v.Wires = append(v.Wires, ReachWire{Colour: w.Colour, Size: w.Size, Circuit: w.Circuit, Function: w.Function, Ends: w.Ends, Lands: w.Lands, Pair: w.Pair, Shield: w.Shield})
+	}
+	c.JSON(http.StatusOK, v)
+	return nil
+}
+
+// things lists what can be put at a station: devices, connectors without one, splices and branches, with how many wires end there.
+func (j *computed) things() []PlacedThing {
+	r, loom := j.plan.Reach.Result, &j.facts.Laid.Loom
+	put := map[reach.Thing]reach.Place{}
+	for _, p := range j.Job.Places {
+		put[p.Thing] = p
+	}
+	ends := map[reach.Thing]int{}
+	device, branch := map[string]string{}, map[string]string{}
+	for i := range loom.Connectors {
+		h := &loom.Connectors[i]
+		device[h.ID], branch[h.ID] = h.Device, h.Branch
+	}
+	for i := range loom.Splices {
+		branch["splice "+loom.Splices[i].ID] = loom.Splices[i].Branch
+	}
+	for _, w := range r.Wires() {
+		for end, e := range w.Ends {
+			id := e.At.Connector
+			if w.Lands[end].Connector != "" {
+				id = w.Lands[end].Connector
+			}
+			switch {
+			case w.Dead[end]:
+			case id != "":
+				ends[reach.Thing{Kind: reach.AConnector, ID: id}]++
+				ends[reach.Thing{Kind: reach.ADevice, ID: device[id]}]++
+				ends[reach.Thing{Kind: reach.ABranch, ID: branch[id]}]++
+			case e.Splice != "":
+				ends[reach.Thing{Kind: reach.ASplice, ID: e.Splice}]++
+				ends[reach.Thing{Kind: reach.ABranch, ID: branch["splice "+e.Splice]}]++
+			}
+		}
+	}
+	out := []PlacedThing{}
+	add := func(kind reach.Kind, id, with string) {
+		t := reach.Thing{Kind: kind, ID: id}
+		p, own := put[t]
+		out = append(out, PlacedThing{Thing: t, Station: r.Placed[t], Own: own, Wires: ends[t], Reason: p.Reason, Who: p.Who, When: p.When, With: with})
+	}
+	stationOfDevice := map[string]string{}
+	for i := range loom.Devices {
+		add(reach.ADevice, loom.Devices[i].ID, "")
+	}
+	for i := range loom.Connectors {
+		h := &loom.Connectors[i]
+		add(reach.AConnector, h.ID, h.Device)
+		if at := r.Placed[reach.Thing{Kind: reach.AConnector, ID: h.ID}]; at != "" {
+			stationOfDevice[h.Device] = at
+		}
+	}
+	for i := range out {
+		if out[i].Thing.Kind == reach.ADevice && out[i].Station == "" {
+			out[i].Station = stationOfDevice[out[i].Thing.ID]
+		}
+	}
+	for i := range loom.Splices {
+		add(reach.ASplice, loom.Splices[i].ID, loom.Splices[i].Branch)
+	}
+	for i := range loom.Branches {
+		add(reach.ABranch, loom.Branches[i].ID, loom.Branches[i].Parent)
+	}
+	slices.SortStableFunc(out, func(a, b PlacedThing) int {
+		if a.Thing.Kind != b.Thing.Kind {
+			return slices.Index(reach.Kinds(), a.Thing.Kind) - slices.Index(reach.Kinds(), b.Thing.Kind)
+		}
+		return finding.Natural(a.Thing.ID, b.Thing.ID)
+	})
+	return out
+}
+
+// reachSteps gives the steps with their ticks and, for each that cannot be ticked yet, why.
+func reachSteps(p *plan.Reaching) []ReachStep {
+	out := make([]ReachStep, 0, len(p.Result.Steps))
+	text := map[string]string{}
+	for i := range p.Result.Steps {
+		text[p.Result.Steps[i].ID] = p.Result.Steps[i].Text
+	}
+	for i := range p.Result.Steps {
+		s := ReachStep{Step: p.Result.Steps[i]}
+		if tick, done := p.Done[s.ID]; done {
+			s.Done, s.Who, s.When = true, tick.Who, tick.When
+		} else {
+			s.Blocked = reachBlocked(p, &s.Step, text)
+		}
+		out = append(out, s)
+	}
+	return out
+}
+
+func reachBlocked(p *plan.Reaching, s *reach.Step, text map[string]string) string {
+	if why := p.Held[s.ID]; why != "" {
+		return "what was done before the decisions changed stands in its way (" + why + ")"
+	}
+	for _, need := range s.Needs {
+		if _, done := p.Done[need]; done {
+			continue
+		}
+		if t := text[need]; t != "" {
+			return t
+		}
+		if !p.Before[need] {
+			return "a step of Thin comes first: see its work"
+		}
+	}
+	return ""
+}
+
+// reachLine says in one sentence whether the work is proven.
+func reachLine(p plan.Proof) string {
+	switch {
+	case p.Fault != "":
+		return "A fault of ours: the steps cannot be carried out on the model (" + p.Fault + "). Do not work from them; send us the job file."
+	case !p.Reached:
+		return fmt.Sprintf("A fault of ours: the steps lead to %d differences from the wanted harness. Do not work from them; send us the job file.", len(p.Differences))
+	case p.Partial:
+		return fmt.Sprintf("The %d steps that are left can be carried out on the model, but for those that are held. Something was done that the plan no longer asks for, so the end is not compared with the wanted harness.", p.Steps)
+	case p.Steps == 0:
+		return "Nothing is left to do."
+	}
+	return fmt.Sprintf("Proven on the model: the %d steps that are left lead to the wanted harness.", p.Steps)
+}
+
+// reachBench puts Reach's steps into the bench's form.
+func (j *computed) reachBench(v *BenchView) {
+	p := &j.plan.Reach
+	wires := map[string]*reach.Wire{}
+	for i := range p.Result.Wires() {
+		wires[p.Result.Wires()[i].ID] = &p.Result.Wires()[i]
+	}
+	v.Wires = []CavityWire{}
+	for _, s := range reachSteps(p) {
+		if s.Done {
+			v.Done = append(v.Done, doneOf(p.Done[s.ID]))
+			continue
+		}
+		b := BenchStep{ID: s.ID, Kind: string(s.Kind), Text: s.Text, Why: s.Why, Warn: s.Cautions, NoReturn: s.NoReturn}
+		if w := wires[s.Wire]; w != nil {
+			row := plan.RowOf(&w.Wire)
+			b.Row = &row
+		}
+		if s.Kind == reach.ToLength {
+			b.Measure = s.Wire
+		}
+		v.Steps = append(v.Steps, b)
+	}
+	slices.SortStableFunc(v.Done, func(a, b BenchDone) int { return cmp.Compare(a.When, b.When) })
+}
+
+func (s *Server) compareReach(c *gin.Context) error {
+	j, err := s.compute(c.Request.Context(), c.Param("job"))
+	if err != nil {
+		return err
+	}
+	c.JSON(http.StatusOK, CompareView{Revision: j.Revision, Now: j.plan.Reach.Result.Figures, Options: orEmpty(j.Compared())})
+	return nil
+}
+
+// Compared works the options out when they are first asked for.
+func (j *computed) Compared() []reach.Compared {
+	j.comparing.Do(func() { j.compared = j.plan.Reach.Result.Compare() })
+	return j.compared
+}
+
+// packReach packs a path's bundle. The same wires are packed once, whatever their order and wherever they lie.
+func (s *Server) packReach(c *gin.Context) error {
+	j, err := s.compute(c.Request.Context(), c.Param("job"))
+	if err != nil {
+		return err
+	}
+	all := j.plan.Reach.Result.Bundles
+	i := slices.IndexFunc(all, func(b reach.Bundle) bool { return b.Path == c.Query("path") })
+	if i < 0 {
+		return problem(http.StatusNotFound, "no-such-path", "There is no such path.", "")
+	}
+	b := &all[i]
+	v := PackView{Path: b.Path, Circles: []reach.Circle{}, Floor: b.Area, Area: b.Area, Laid: b.Laid, Over: b.Over}
+	if len(b.Round) > 0 && len(b.Round) <= reach.MostPacked {
+		got := s.packed.of(b)
+		v.Circles, v.Floor, v.Packed = got.circles, got.diameter, true
+	}
+	c.JSON(http.StatusOK, v)
+	return nil
+}
+
+func listTemplates(c *gin.Context) error {
+	v := TemplateList{Templates: reach.Templates(), Classes: []ClassLine{}}
+	for _, x := range size.Classes() {
+		v.Classes = append(v.Classes, ClassLine{x, x.Limit()})
+	}
+	c.JSON(http.StatusOK, v)
+	return nil
+}
+
+// cutListCSV gives the cut list as a table.
+func (s *Server) cutListCSV(c *gin.Context) error {
+	j, err := s.compute(c.Request.Context(), c.Param("job"))
+	if err != nil {
+		return err
+	}
+	var b bytes.Buffer
+	if err := exchange.WriteCutList(&b, j.plan.Reach.Result); err != nil {
+		return err
+	}
+	download(c, j.Job.Title+" cut list.csv", "text/csv; charset=utf-8", b.Bytes())
+	return nil
+}

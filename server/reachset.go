@@ -1,0 +1,360 @@
+package server
+
+import (
+	"fmt"
+	"math"
+	"net/http"
+	"slices"
+	"strings"
+
+	"github.com/gin-gonic/gin"
+
+	"draxel/core/plan"
+	"draxel/core/reach"
+	"draxel/core/size"
+	"draxel/core/work"
+	"draxel/store"
+)
+
+// Bounds of what a map can hold.
+const (
+	mostStations = 300
+	mostPaths    = 600
+	longestName  = 80
+)
+
+func badMap(m *reach.Map) error {
+	if len(m.Stations) > mostStations || len(m.Paths) > mostPaths {
+		return problem(http.StatusUnprocessableEntity, "too-much", fmt.Sprintf("A map has at most %d stations and %d paths.", mostStations, mostPaths), "/map")
+	}
+	for i := range m.Stations {
+		x := &m.Stations[i]
+		if x.ID = strings.TrimSpace(x.ID); x.ID == "" || len(x.ID) > longestName {
+			return problem(http.StatusUnprocessableEntity, "no-name", "Give each station a name.", fmt.Sprintf("/map/stations/%d", i))
+		}
+		if outside(x.X, -1e5, 1e5) || outside(x.Y, -1e5, 1e5) || outside(x.Drop, 0, 5000) {
+			return problem(http.StatusUnprocessableEntity, "bad-number", x.ID+" has a place or a drop that cannot be.", fmt.Sprintf("/map/stations/%d", i))
+		}
+	}
+	for i := range m.Paths {
+		x := &m.Paths[i]
+		if x.ID = strings.TrimSpace(x.ID); x.ID == "" || len(x.ID) > 2*longestName {
+			return problem(http.StatusUnprocessableEntity, "no-name", "Give each path a name.", fmt.Sprintf("/map/paths/%d", i))
+		}
+		if !slices.Contains(reach.Covers(), x.Cover) {
+			return problem(http.StatusUnprocessableEntity, "no-cover", "A path is bare, taped, in a sleeve or in a sock.", fmt.Sprintf("/map/paths/%d/cover", i))
+		}
+	}
+	return nil
+}
+
+// outside says whether a number lies outside bounds, or is none.
+func outside(x, least, most float64) bool { return math.IsNaN(x) || x < least || x > most }
+
+func (s *Server) putMap(c *gin.Context) error {
+	r, err := read[MapRequest](c)
+	if err == nil {
+		err = badMap(&r.Map)
+	}
+	if err != nil {
+		return err
+	}
+	return s.apply(c, change{id: r.ID, what: "map", seen: r.Seen, bodies: map[string]any{store.SubjectMap: r.Map}})
+}
+
+func (s *Server) putRules(c *gin.Context) error {
+	r, err := read[RulesRequest](c)
+	if err != nil {
+		return err
+	}
+	x := r.Rules
+	for name, v := range map[string]float64{"roll": x.Roll, "end": x.End, "drop": x.Drop, "lap": x.Lap, "stub": x.Stub, "apart": x.Apart, "bulge": x.Bulge, "excess": x.Excess, "least": x.Least} {
+		if outside(v, 0, 10000) {
+			return problem(http.StatusUnprocessableEntity, "bad-number", "That is not a length: "+name+".", "/rules/"+name)
+		}
+	}
+	for name, v := range map[string]float64{"route": x.Rates.Route, "measure": x.Rates.Measure, "cut": x.Rates.Cut, "solder": x.Rates.Solder, "crimp": x.Rates.Crimp, "cover": x.Rates.Cover} {
+		if outside(v, 0, 1000) {
+			return problem(http.StatusUnprocessableEntity, "bad-number", "That is not a time: "+name+".", "/rules/rates/"+name)
+		}
+	}
+	switch {
+	case outside(x.Margin, 0, 2), outside(x.Loss, 0, 0.5), outside(x.Volts, 1, 1000):
+		return problem(http.StatusUnprocessableEntity, "bad-number", "Margin, loss or voltage cannot be that.", "/rules/margin")
+	case !slices.Contains(reach.Schools(), x.School):
+		return problem(http.StatusUnprocessableEntity, "no-school", "Joints are soldered, crimped in a sleeve, or crimped under shrink.", "/rules/school")
+	case !slices.Contains(size.Classes(), x.Class):
+		return problem(http.StatusUnprocessableEntity, "no-class", "Insulation is of class A, B, C or D.", "/rules/class")
+	case len(x.Plugs) > 1000 || len(x.Shelf) > 1000:
+		return problem(http.StatusUnprocessableEntity, "too-much", "That is too much.", "/rules")
+	}
+	for name, mm := range x.Plugs {
+		if outside(mm, 0, 500) {
+			return problem(http.StatusUnprocessableEntity, "bad-number", "No plug is that large: "+name+".", "/rules/plugs")
+		}
+	}
+	for i, p := range x.Shelf {
+		if p.ID == "" || outside(p.Length, 1, 1e6) || outside(float64(p.Size), 0, 240) {
+			return problem(http.StatusUnprocessableEntity, "bad-piece", "A piece has a name, a size and a length.", fmt.Sprintf("/rules/shelf/%d", i))
+		}
+	}
+	return s.apply(c, change{id: r.ID, what: "rules", seen: r.Seen, bodies: map[string]any{store.SubjectRules: x}})
+}
+
+// putPlaces puts things at stations.
+func (s *Server) putPlaces(c *gin.Context) error {
+	r, err := read[PlacesRequest](c)
+	if err == nil && (len(r.Places) == 0 || len(r.Places) > 2000) {
+		err = problem(http.StatusUnprocessableEntity, "no-action", "Say what is put where.", "/places")
+	}
+	if err != nil {
+		return err
+	}
+	return s.checked(c, func(j *computed) error {
+		bodies, err := s.placed(c, j, r.Places, r.Reason)
+		if err != nil {
+			return err
+		}
+		return s.apply(c, change{id: r.ID, what: "place", reason: r.Reason, seen: r.Seen, base: j.Revision, bodies: bodies})
+	})
+}
+
+func (s *Server) placed(c *gin.Context, j *computed, places []reach.Place, reason string) (map[string]any, error) {
+	known := map[reach.Thing]bool{}
+	for _, x := range j.things() {
+		known[x.Thing] = true
+	}
+	bodies := map[string]any{}
+	for i, p := range places {
+		if !known[p.Thing] {
+			return nil, problem(http.StatusUnprocessableEntity, "no-such-thing", fmt.Sprintf("There is no %s.", p.Thing), fmt.Sprintf("/places/%d/thing", i))
+		}
+		if p.Station == "" {
+			bodies[store.SubjectPlace(p.Thing)] = nil
+			continue
+		}
+		if !j.hasStation(p.Station) {
+			return nil, problem(http.StatusUnprocessableEntity, "no-such-station", fmt.Sprintf("There is no station %q.", p.Station), fmt.Sprintf("/places/%d/station", i))
+		}
+		p.Reason, p.Who, p.When = strings.TrimSpace(reason), who(c), s.now().UTC().UnixMilli()
+		bodies[store.SubjectPlace(p.Thing)] = p
+	}
+	return bodies, nil
+}
+
+func (j *computed) hasStation(id string) bool {
+	return j.Job.Map != nil && slices.ContainsFunc(j.Job.Map.Stations, func(x reach.Station) bool { return x.ID == id })
+}
+
+func (j *computed) hasReachWire(id string) bool {
+	return slices.ContainsFunc(j.plan.Reach.Result.Lines, func(l reach.Line) bool { return l.Wire == id })
+}
+
+func noWire(id string) error {
+	return problem(http.StatusUnprocessableEntity, "no-such-wire", fmt.Sprintf("There is no wire %q in the cut list.", id), "/wire")
+}
+
+// putSpan decides about one wire.
+func (s *Server) putSpan(c *gin.Context) error {
+	r, err := read[SpanRequest](c)
+	if err == nil && (outside(r.Wish.Amps, 0, 1000) || r.Wish.At < 0 || r.Wish.At > 2 || r.Wish.School != "" && !slices.Contains(reach.Schools(), r.Wish.School)) {
+		err = problem(http.StatusUnprocessableEntity, "bad-number", "That cannot be decided about a wire.", "/wish")
+	}
+	if err != nil {
+		return err
+	}
+	return s.checked(c, func(j *computed) error {
+		w := r.Wish
+		if !j.hasReachWire(w.Wire) {
+			return noWire(w.Wire)
+		}
+		for _, p := range w.Avoid {
+			if j.Job.Map == nil || !slices.ContainsFunc(j.Job.Map.Paths, func(x reach.Path) bool { return x.ID == p }) {
+				return problem(http.StatusUnprocessableEntity, "no-such-path", fmt.Sprintf("There is no path %q.", p), "/wish/avoid")
+			}
+		}
+		if w.Far != "" && !j.hasStation(w.Far) {
+			return problem(http.StatusUnprocessableEntity, "no-such-station", fmt.Sprintf("There is no station %q.", w.Far), "/wish/far")
+		}
+		var body any
+		if len(w.Avoid) > 0 || w.Amps > 0 || w.School != "" || w.Whole || w.At > 0 || w.Renew || w.Far != "" {
+			w.Who, w.When = who(c), s.now().UTC().UnixMilli()
+			body = w
+		}
+		return s.apply(c, change{id: r.ID, what: "span", reason: w.Reason, seen: r.Seen, base: j.Revision, bodies: map[string]any{store.SubjectSpan(w.Wire): body}})
+	})
+}
+
+// putLength keeps what was measured at a wire. The step that asked for it is done with it.
+func (s *Server) putLength(c *gin.Context) error {
+	r, err := read[LengthRequest](c)
+	if err == nil && (outside(r.Had, 0, 40000) || outside(r.Need, 0, 40000) || outside(r.Spread, 0, 2000)) {
+		err = problem(http.StatusUnprocessableEntity, "bad-number", "That is no length of a wire in a vehicle: millimetres, up to 40 m.", "/had")
+	}
+	if err != nil {
+		return err
+	}
+	if known, err := s.again(c, r.ID); known || err != nil {
+		return err
+	}
+	return s.checked(c, func(j *computed) error {
+		i := slices.IndexFunc(j.plan.Reach.Result.Lines, func(l reach.Line) bool { return l.Wire == r.Wire })
+		if i < 0 {
+			return noWire(r.Wire)
+		}
+		var body any
+		if r.Had > 0 || r.Need > 0 {
+			m := reach.Measured{Wire: r.Wire, Had: r.Had, Need: r.Need, Spread: r.Spread, Who: who(c), When: s.now().UTC().UnixMilli()}
+			if at := j.plan.Reach.Result.Lines[i].Stations; len(at) > 0 {
+				m.From, m.To = at[0], at[len(at)-1]
+			}
+			body = m
+		}
+		return s.apply(c, change{id: r.ID, what: "length", seen: r.Seen, base: j.Revision, bodies: map[string]any{store.SubjectLength(r.Wire): body}})
+	})
+}
+
+func (s *Server) putOption(c *gin.Context) error {
+	r, err := read[OptionRequest](c)
+	if err == nil && (r.Option.ID == "" || len(r.Option.ID) > longestName || strings.TrimSpace(r.Option.Name) == "" && len(r.Option.Moves) > 0 || len(r.Option.Moves) > 500 || outside(r.Option.Guess, 0, 40000)) {
+		err = problem(http.StatusUnprocessableEntity, "no-name", "Give the placement a name.", "/option/name")
+	}
+	if err != nil {
+		return err
+	}
+	var body any
+	if len(r.Option.Moves) > 0 {
+		body = r.Option
+	}
+	return s.apply(c, change{id: r.ID, what: "option", seen: r.Seen, bodies: map[string]any{store.SubjectOption(r.Option.ID): body}})
+}
+
+// chooseOption puts everything where an option has it, and keeps where it was as another option.
+func (s *Server) chooseOption(c *gin.Context) error {
+	r, err := read[ChooseRequest](c)
+	if err == nil && strings.TrimSpace(r.Reason) == "" {
+		err = problem(http.StatusUnprocessableEntity, "no-reason", "Say why: every length follows from it.", "/reason")
+	}
+	if err != nil {
+		return err
+	}
+	return s.checked(c, func(j *computed) error {
+		i := slices.IndexFunc(j.Job.Options, func(o reach.Option) bool { return o.ID == r.Option })
+		if i < 0 {
+			return problem(http.StatusNotFound, "no-such-thing", "There is no such placement.", "/option")
+		}
+		o := j.Job.Options[i]
+		bodies, err := s.placed(c, j, o.Moves, r.Reason)
+		if err != nil {
+			return err
+		}
+		before := reach.Option{ID: "before " + o.ID, Name: "as before " + o.Name, Guess: o.Guess}
+		for _, m := range o.Moves {
+			if was := j.plan.Reach.Result.Placed[m.Thing]; was != "" {
+				before.Moves = append(before.Moves, reach.Place{Thing: m.Thing, Station: was})
+			}
+		}
+		if len(before.Moves) > 0 && len(before.ID) <= longestName {
+			bodies[store.SubjectOption(before.ID)] = before
+		}
+		bodies[store.SubjectOption(o.ID)] = nil
+		return s.apply(c, change{id: r.ID, what: "choose", reason: r.Reason, seen: r.Seen, base: j.Revision, bodies: bodies})
+	})
+}
+
+func (s *Server) logLeftover(c *gin.Context) error {
+	r, err := read[LeftoverRequest](c)
+	if err == nil && outside(r.Left, -10000, 10000) {
+		err = problem(http.StatusUnprocessableEntity, "bad-number", "Say how many mm were left over; less than nothing where it fell short.", "/left")
+	}
+	if err != nil {
+		return err
+	}
+	return s.checked(c, func(j *computed) error {
+		if !j.hasReachWire(r.Wire) {
+			return noWire(r.Wire)
+		}
+		x := reach.Leftover{ID: r.ID, Wire: r.Wire, Left: r.Left, Who: who(c), When: s.now().UTC().UnixMilli()}
+		return s.apply(c, change{id: r.ID, what: "leftover", seen: r.Seen, base: j.Revision, bodies: map[string]any{store.SubjectLeftover(x.ID): x}})
+	})
+}
+
+// tickReach ticks steps off in the order of the plan, or takes ticks back.
+func (s *Server) tickReach(c *gin.Context) error {
+	r, err := read[TickRequest](c)
+	if err == nil && (len(r.Steps) == 0 || len(r.Steps) > 2000) {
+		err = problem(http.StatusUnprocessableEntity, "no-action", "Say which step.", "/steps")
+	}
+	if err != nil {
+		return err
+	}
+	if known, err := s.again(c, r.ID); known || err != nil {
+		return err
+	}
+	return s.checked(c, func(j *computed) error {
+		if !r.Done {
+			return s.untickReach(c, j, r)
+		}
+		bodies := map[string]any{}
+		done := *(&j.plan.Reach)
+		done.Done = map[string]work.Tick{}
+		for id, t := range j.plan.Reach.Done {
+			done.Done[id] = t
+		}
+		text := map[string]string{}
+		for i := range done.Result.Steps {
+			text[done.Result.Steps[i].ID] = done.Result.Steps[i].Text
+		}
+		for i := range done.Result.Steps {
+			step := &done.Result.Steps[i]
+			if !slices.Contains(r.Steps, step.ID) {
+				continue
+			}
+			if _, twice := done.Done[step.ID]; twice {
+				return problem(http.StatusConflict, "no-such-step", "That step is ticked already.", "/steps")
+			}
+			if why := reachBlocked(&done, step, text); why != "" && (step.Kind != reach.Gate || r.Reason == "") {
+				code := "needs-first"
+				if step.Kind == reach.Gate {
+					code = "gate-open"
+				}
+				return problem(http.StatusUnprocessableEntity, code, sentence("this comes first: "+why), "/steps")
+			}
+			t := work.Tick{Step: step.ID, Edits: step.Edits, Text: step.Text, Minutes: step.Minutes, Stage: "reach", Kind: string(step.Kind), Reason: r.Reason, Wire: step.Wire, Length: step.Length}
+			if step.Length > 0 {
+				t.Piece = done.Result.PieceFor(step.Wire)
+			}
+			t.Who, t.When, t.Seq = who(c), s.now().UTC().UnixMilli(), len(bodies)
+			for _, x := range j.Job.Ticks {
+				t.When = max(t.When, x.When+1)
+			}
+			done.Done[step.ID] = t
+			bodies[store.SubjectTick(step.ID)] = t
+		}
+		if len(bodies) == 0 {
+			return problem(http.StatusConflict, "no-such-step", "The plan does not have that step any more: something has changed.", "/steps")
+		}
+		return s.apply(c, change{id: r.ID, what: "tick", reason: r.Reason, seen: r.Seen, base: j.Revision, bodies: bodies})
+	})
+}
+
+// untickReach takes ticks back, unless something that was done later rests on them.
+func (s *Server) untickReach(c *gin.Context, j *computed, r TickRequest) error {
+	bodies := map[string]any{}
+	job := j.Job
+	job.Ticks = nil
+	for _, x := range j.Job.Ticks {
+		if x.Stage == "reach" && slices.Contains(r.Steps, x.Step) {
+			bodies[store.SubjectTick(x.Step)] = nil
+		} else {
+			job.Ticks = append(job.Ticks, x)
+		}
+	}
+	if len(bodies) == 0 {
+		return problem(http.StatusConflict, "no-such-step", "That step is not ticked.", "/steps")
+	}
+	if after := plan.Follow(j.facts, job.Chosen(), j.plan.Match); count(after, "tick-lost") > count(j.plan, "tick-lost") {
+		return problem(http.StatusConflict, "later-steps", "Steps that were done later rest on this one: take those back first.", "/steps")
+	}
+	return s.apply(c, change{id: r.ID, what: "untick", seen: r.Seen, base: j.Revision, bodies: bodies})
+}
