@@ -68,7 +68,7 @@ func (s *Server) putRules(c *gin.Context) error {
 		return err
 	}
 	x := r.Rules
-	for name, v := range map[string]float64{"roll": x.Roll, "end": x.End, "drop": x.Drop, "lap": x.Lap, "stub": x.Stub, "apart": x.Apart, "bulge": x.Bulge, "excess": x.Excess, "least": x.Least} {
+	for name, v := range map[string]float64{"roll": x.Roll, "end": x.End, "drop": x.Drop, "lap": x.Lap, "stub": x.Stub, "apart": x.Apart, "bulge": x.Bulge, "excess": x.Excess, "least": x.Least, "guess": x.Guess, "mostly": x.Mostly} {
 		if outside(v, 0, 10000) {
 			return problem(http.StatusUnprocessableEntity, "bad-number", "That is not a length: "+name+".", "/rules/"+name)
 		}
@@ -79,7 +79,7 @@ func (s *Server) putRules(c *gin.Context) error {
 		}
 	}
 	switch {
-	case outside(x.Margin, 0, 2), outside(x.Loss, 0, 0.5), outside(x.Volts, 1, 1000):
+	case outside(x.Margin, 0, 2), outside(x.Loss, 0, 0.5), outside(x.Rest, 0, 0.5), outside(x.Volts, 1, 1000):
 		return problem(http.StatusUnprocessableEntity, "bad-number", "Margin, loss or voltage cannot be that.", "/rules/margin")
 	case !slices.Contains(reach.Schools(), x.School):
 		return problem(http.StatusUnprocessableEntity, "no-school", "Joints are soldered, crimped in a sleeve, or crimped under shrink.", "/rules/school")
@@ -216,7 +216,7 @@ func (s *Server) putLength(c *gin.Context) error {
 
 func (s *Server) putOption(c *gin.Context) error {
 	r, err := read[OptionRequest](c)
-	if err == nil && (r.Option.ID == "" || len(r.Option.ID) > longestName || strings.TrimSpace(r.Option.Name) == "" && len(r.Option.Moves) > 0 || len(r.Option.Moves) > 500 || outside(r.Option.Guess, 0, 40000)) {
+	if err == nil && (r.Option.ID == "" || len(r.Option.ID) > longestName || strings.TrimSpace(r.Option.Name) == "" && len(r.Option.Moves) > 0 || len(r.Option.Moves) > 500) {
 		err = problem(http.StatusUnprocessableEntity, "no-name", "Give the placement a name.", "/option/name")
 	}
 	if err != nil {
@@ -248,7 +248,7 @@ func (s *Server) chooseOption(c *gin.Context) error {
 		if err != nil {
 			return err
 		}
-		before := reach.Option{ID: "before " + o.ID, Name: "as before " + o.Name, Guess: o.Guess}
+		before := reach.Option{ID: "before " + o.ID, Name: "as before " + o.Name}
 		for _, m := range o.Moves {
 			if was := j.plan.Reach.Result.Placed[m.Thing]; was != "" {
 				before.Moves = append(before.Moves, reach.Place{Thing: m.Thing, Station: was})

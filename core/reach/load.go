@@ -61,7 +61,6 @@ type circuits struct {
 	load   []float64 // of what hangs on a node that is an end
 	known  []bool
 	source []int // rank of a node as a source, 0: none
-	sum    map[[2]int]float64
 	seen   []bool
 	root   []bool
 	carry  []float64

@@ -2188,11 +2188,14 @@ export interface Rules {
   bulge: number;
   excess: number;
   least: number;
+  mostly: number;
   school: "solder" | "crimp" | "bare" | "";
   class: "A" | "B" | "C" | "D" | "";
   margin: number;
   volts: number;
   loss: number;
+  rest: number;
+  guess?: number;
   free: boolean;
   rates: ReachRates;
   plugs?: {
@@ -2591,7 +2594,6 @@ export interface PlaceOption {
   id: string;
   name: string;
   moves: Place[];
-  guess?: number;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
