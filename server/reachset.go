@@ -59,7 +59,28 @@ func (s *Server) putMap(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	return s.apply(c, change{id: r.ID, what: "map", seen: r.Seen, bodies: map[string]any{store.SubjectMap: r.Map}})
+	bodies := map[string]any{store.SubjectMap: r.Map}
+	if len(r.Renamed) == 0 {
+		return s.apply(c, change{id: r.ID, what: "map", seen: r.Seen, bodies: bodies})
+	}
+	return s.checked(c, func(j *computed) error {
+		for _, p := range j.Job.Places {
+			if to := r.Renamed[p.Station]; to != "" {
+				p.Station = to
+				bodies[store.SubjectPlace(p.Thing)] = p
+			}
+		}
+		for _, o := range j.Job.Options {
+			o.Moves = slices.Clone(o.Moves)
+			for i := range o.Moves {
+				if to := r.Renamed[o.Moves[i].Station]; to != "" {
+					o.Moves[i].Station = to
+					bodies[store.SubjectOption(o.ID)] = o
+				}
+			}
+		}
+		return s.apply(c, change{id: r.ID, what: "map", seen: r.Seen, base: j.Revision, bodies: bodies})
+	})
 }
 
 func (s *Server) putRules(c *gin.Context) error {
@@ -296,7 +317,7 @@ func (s *Server) tickReach(c *gin.Context) error {
 			return s.untickReach(c, j, r)
 		}
 		bodies := map[string]any{}
-		done := *(&j.plan.Reach)
+		done := j.plan.Reach
 		done.Done = map[string]work.Tick{}
 		for id, t := range j.plan.Reach.Done {
 			done.Done[id] = t

@@ -110,6 +110,8 @@ type MapRequest struct {
 	ID   string    `json:"id"`
 	Seen int64     `json:"seen"`
 	Map  reach.Map `json:"map"`
+
+	Renamed map[string]string `json:"renamed,omitempty"` // stations that got another name, by their old one: what is there goes with it
 }
 
 // RulesRequest sets how the person works in Reach.

@@ -45,6 +45,7 @@ type Dropped struct {
 
 func (r *Result) figure() {
 	f := &r.Figures
+	f.Worst = []Dropped{}
 	for i := range r.Lines {
 		l := &r.Lines[i]
 		if l.ok {

@@ -14,6 +14,7 @@ import { BenchPage } from './bench/BenchPage';
 import { GatherPage } from './stages/gather/GatherPage';
 import { MatchPage } from './stages/match/MatchPage';
 import { PinPage } from './stages/pin/PinPage';
+import { ReachPage } from './stages/reach/ReachPage';
 import { ThinPage } from './stages/thin/ThinPage';
 import { useTheme } from './theme';
 
@@ -37,6 +38,7 @@ const router = createBrowserRouter([
       { path: 'match', element: <MatchPage /> },
       { path: 'thin', element: <ThinPage /> },
       { path: 'pin', element: <PinPage /> },
+      { path: 'reach', element: <ReachPage /> },
     ],
   },
   { path: '/jobs/:job/bench', element: <BenchPage /> },

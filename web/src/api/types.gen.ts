@@ -2682,6 +2682,9 @@ export interface MapRequest {
   id: string;
   seen: number;
   map: RouteMap;
+  renamed?: {
+    [k: string]: string;
+  };
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema

@@ -18,7 +18,7 @@ import { StepCard } from './StepCard';
 import { useAwake } from './useAwake';
 import { useClock } from './useClock';
 
-/** One step at a time, for hands that are busy: the same for the moves of Pin and for the work of Thin. */
+/** One step at a time, for hands that are busy: the same for the moves of Pin and for the work of Thin and Reach. */
 export function BenchPage() {
   const job = useParams().job ?? '';
   const [address] = useSearchParams();
@@ -27,7 +27,8 @@ export function BenchPage() {
 
 function StepsBench({ job }: { job: string }) {
   const [address] = useSearchParams();
-  const stage = address.get('stage') === 'thin' ? 'thin' : 'pin';
+  const asked = address.get('stage');
+  const stage = asked === 'thin' || asked === 'reach' ? asked : 'pin';
   const bench = useBenchView(job, stage);
   useLiveJob(job);
   if (!bench.data) {
@@ -99,6 +100,15 @@ function Bench({ job, view, onReload }: Props) {
     if (step) {
       send(step, view.stage === 'pin' ? { spent: time() / 60 } : {});
     }
+  };
+  const measured = (s: BenchStep, had: number) => {
+    setTicked((old) => new Map(old).set(s.id, Infinity));
+    queue.add({
+      id: newChangeID(),
+      step: s.id,
+      path: `${jobPath(job)}/reach/length`,
+      body: { seen: Number.MAX_SAFE_INTEGER, wire: s.measure, had },
+    });
   };
   const back = () => {
     const unsent = queue.takeBack((w) => !w.step.startsWith('back ')); // to go back twice is not to go on
@@ -177,6 +187,7 @@ function Bench({ job, view, onReload }: Props) {
           before={gone}
           face={face}
           onTurn={() => turn(face === 'wire' ? 'mating' : 'wire')}
+          onMeasured={(had) => measured(step, had)}
         />
       ) : (
         <div className="benchend">
@@ -184,10 +195,12 @@ function Bench({ job, view, onReload }: Props) {
           <p>
             {view.stage === 'pin'
               ? 'Have the second check made, by another person or on another day, before the unit is plugged in.'
-              : 'What came out stands in the stock of Thin.'}
+              : view.stage === 'thin'
+                ? 'What came out stands in the stock of Thin.'
+                : 'Log what was left over in the cut list: it makes the next allowance better.'}
           </p>
-          <Link to={view.stage === 'pin' ? `/jobs/${job}/bench?stage=check` : `/jobs/${job}/thin`}>
-            {view.stage === 'pin' ? 'To the second check' : 'To Thin'}
+          <Link to={view.stage === 'pin' ? `/jobs/${job}/bench?stage=check` : `/jobs/${job}/${view.stage}`}>
+            {view.stage === 'pin' ? 'To the second check' : view.stage === 'thin' ? 'To Thin' : 'To Reach'}
           </Link>
         </div>
       )}

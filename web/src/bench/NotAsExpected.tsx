@@ -21,12 +21,12 @@ export function NotAsExpected({ stage, step, onAnswer, onClose }: Props) {
   const { to } = step;
   const plug = to ?? held;
   const answers: { key: string; text: string; answer: Answer | undefined }[] =
-    stage === 'thin'
+    stage !== 'pin'
       ? [
           {
             key: 's',
             text: 'It does not come out',
-            answer: step.kind === 'out' ? { what: 'out' } : undefined,
+            answer: stage === 'thin' && step.kind === 'out' ? { what: 'out' } : undefined,
           },
         ]
       : [
@@ -76,6 +76,12 @@ export function NotAsExpected({ stage, step, onAnswer, onClose }: Props) {
               Colour differs
             </Button>
           </div>
+        )}
+        {offered.length === 0 && stage === 'reach' && (
+          <p>
+            This step takes no report. Type in what you measured in the cut list of Reach, or change the path
+            on its map; the work follows at once.
+          </p>
         )}
         {offered.length === 0 && stage === 'thin' && (
           <p>

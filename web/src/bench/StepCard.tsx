@@ -1,3 +1,5 @@
+import { Button, Input } from 'antd';
+import { useState } from 'react';
 import type { BenchStep, BenchView } from '../api/types.gen';
 import { refName } from '../harness/cavity';
 import type { View } from '../harness/ConnectorFace';
@@ -13,10 +15,11 @@ interface Props {
   before: readonly BenchStep[];
   face: View;
   onTurn: () => void;
+  onMeasured: (mm: number) => void;
 }
 
 /** What to do in one sentence, the wire to look for, and the face as it is in the person's hands. */
-export function StepCard({ view, step, before, face, onTurn }: Props) {
+export function StepCard({ view, step, before, face, onTurn, onMeasured }: Props) {
   const [box, room] = useRoom();
   const contents = contentsBefore(view.wires, before, undefined, (s) => s.row);
   const small = [
@@ -66,6 +69,7 @@ export function StepCard({ view, step, before, face, onTurn }: Props) {
             ))}
           </ul>
         )}
+        {step.measure && <Measure key={step.id} wire={step.measure} onMeasured={onMeasured} />}
         <div className="benchsmall">{small}</div>
       </section>
       <section className="benchface" ref={box}>
@@ -84,6 +88,32 @@ export function StepCard({ view, step, before, face, onTurn }: Props) {
           </button>
         )}
       </section>
+    </div>
+  );
+}
+
+/** A length typed in at the wire: the plan follows, and the step is done with it. */
+function Measure({ wire, onMeasured }: { wire: string; onMeasured: (mm: number) => void }) {
+  const [text, setText] = useState('');
+  const mm = Number(text.trim().replace(',', '.'));
+  const ok = text.trim() !== '' && mm > 0 && mm <= 40000;
+  const keep = () => ok && onMeasured(mm);
+  return (
+    <div className="bar">
+      <Input
+        size="large"
+        style={{ width: 220 }}
+        aria-label={`measured length of ${wire}`}
+        placeholder="measured"
+        inputMode="decimal"
+        suffix="mm"
+        value={text}
+        onChange={(e) => setText(e.target.value)}
+        onPressEnter={keep}
+      />
+      <Button size="large" disabled={!ok} onClick={keep}>
+        That long
+      </Button>
     </div>
   );
 }

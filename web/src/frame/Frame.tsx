@@ -64,6 +64,7 @@ const stages = [
   { to: 'match', word: 'Match', what: 'rows not decided' },
   { to: 'thin', word: 'Thin', what: 'steps not ticked' },
   { to: 'pin', word: 'Pin', what: 'steps on the sheet' },
+  { to: 'reach', word: 'Reach', what: 'steps so that wires reach' },
 ] as const;
 
 interface StageProps {

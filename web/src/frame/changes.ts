@@ -40,5 +40,13 @@ export const changeWord: Record<string, string> = {
   'second-check': 'a second check',
   join: 'joins',
   branch: 'branches',
+  map: 'the map',
+  rules: 'how we work in Reach',
+  place: 'the place of',
+  span: 'a decision about wire',
+  length: 'a length of',
+  option: 'a placement to compare',
+  choose: 'a placement chosen',
+  leftover: 'a leftover',
   earlier: 'an earlier job’s map',
 };
