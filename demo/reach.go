@@ -46,7 +46,7 @@ func reachPackhorse(j *plan.Job) error {
 		return err
 	}
 	j.Options = []reach.Option{
-		{ID: "by-the-engine", Name: "unit by the engine", Moves: []reach.Place{put("VK-2", "bulkhead, engine side")}},
+		{ID: "by-the-engine", Name: "unit by the engine", Moves: []reach.Place{put("VK-2", "bulkhead out")}},
 		{ID: "behind-the-seats", Name: "unit behind the seats", Moves: []reach.Place{put("VK-2", "chassis, middle")}},
 		{ID: "locker", Name: "fuse box in the front locker", Moves: []reach.Place{put("fuse box", "front locker")}},
 	}

@@ -131,7 +131,7 @@ func (p *planner) route() []string {
 			continue
 		}
 		s := Step{Step: work.Check("reach", "route", path.ID), Kind: LayAlong, Path: path.ID, Minutes: p.in.Decisions.Rules.Rates.Route,
-			Text: fmt.Sprintf("Lay %s along %s, from %s to %s, with the plugs on.", plural(len(x.Wires), "wire"), path.ID, path.From, path.To), Cautions: p.along(path)}
+			Text: fmt.Sprintf("Lay %s from %s to %s, with the plugs on.", plural(len(x.Wires), "wire"), path.From, path.To), Cautions: p.along(path)}
 		out = append(out, p.add(s))
 	}
 	return out

@@ -103,8 +103,8 @@ function PlugSizes({
               <NumberField
                 label={`size of plug ${p.connector}`}
                 value={p.guessed ? 0 : p.across}
-                empty={`about ${p.across}: measure`}
-                width={150}
+                empty={`about ${p.across}`}
+                width={118}
                 onChange={(mm) => onRules((r) => ({ ...r, plugs: { ...r.plugs, [p.connector]: mm } }))}
               />
             </td>

@@ -136,7 +136,7 @@ export function CutPart({ job, view, onError }: PartProps) {
           testID="cuts"
           head={
             <div className="cutrow headrow" role="row">
-              {['wire', 'what for', 'from', 'to', 'needs', 'has', 'becomes', 'falls short'].map((h) => (
+              {['wire', 'what for', 'from', 'to', 'needs', 'has', 'becomes', 'risk'].map((h) => (
                 <span key={h} role="columnheader">
                   {h}
                 </span>

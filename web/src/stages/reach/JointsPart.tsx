@@ -264,12 +264,8 @@ function Joints({ view }: { view: ReachView }) {
                 </td>
                 <td className="mono">{j.thick ? across(j.thick) : ''}</td>
                 <td>
-                  {schoolWord[j.school]} <span className="quiet">{j.why}</span>
-                  {(j.cautions ?? []).map((c) => (
-                    <div key={c} className="quiet">
-                      {c}
-                    </div>
-                  ))}
+                  {schoolWord[j.school]}{' '}
+                  {j.school !== view.rules.school && <span className="quiet">{j.why}</span>}
                 </td>
               </tr>
             ))}

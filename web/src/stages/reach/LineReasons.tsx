@@ -41,7 +41,7 @@ export function LineReasons({ job, view, line: l, wire: w, onMeasured, onError }
         <strong>
           {verdictWord[l.verdict]} {mm(l.by)}
         </strong>
-        {l.at ? ` at ${endName(w, l.at === 1 ? 0 : 1)}` : ''}.{' '}
+        {l.at && l.verdict === 'extend' ? ` at ${endName(w, l.at === 1 ? 0 : 1)}` : ''}.{' '}
         {(l.why ?? []).map((r) => (
           <span key={r.text}>
             {r.text} {r.source && <span className="quiet">({r.source}) </span>}
@@ -73,7 +73,7 @@ export function LineReasons({ job, view, line: l, wire: w, onMeasured, onError }
       {l.spread !== undefined && l.spread > 0 && (
         <p className="quiet">
           Both together are known to ± {Math.round(l.spread)} mm.
-          {chance(l.short) && l.had
+          {chance(l.short) && (l.verdict === 'reaches' || l.verdict === 'trim')
             ? ` The chance that it cannot be plugged in at both ends is ${chance(l.short)}.`
             : ''}
           {l.waits ? ` Provisional until this is there: ${l.waits.join(', ')}.` : ''}

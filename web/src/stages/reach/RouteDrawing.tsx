@@ -15,7 +15,9 @@ interface Props {
   onMove?: (station: string, x: number, y: number) => void;
 }
 
-const room = { left: 330, right: 330, top: 190, bottom: 190 };
+const room = { left: 330, right: 400, top: 260, bottom: 330 };
+/** The box that a drawing usually has, in px: letters are as large on any map. */
+const box = { width: 868, height: 600 };
 
 /** The vehicle as stations and paths, seen from above, nose to the left. Paths are as thick as their bundles, and say what lies along them. */
 export function RouteDrawing({ map, bundles, lit, selected, things, onSelect, onMove }: Props) {
@@ -29,7 +31,8 @@ export function RouteDrawing({ map, bundles, lit, selected, things, onSelect, on
   const left = Math.min(...xs) - room.left;
   const top = Math.min(...ys) - room.top;
   const width = Math.max(...xs) - left + room.right;
-  const height = Math.max(Math.max(...ys) - top + room.bottom, width * 0.34);
+  const height = Math.max(...ys) - top + room.bottom;
+  const px = Math.max(width / box.width, height / box.height); // mm of the drawing in a px of the screen
   const place = (e: PointerEvent) => {
     const matrix = svg.current?.getScreenCTM()?.inverse();
     return matrix ? new DOMPoint(e.clientX, e.clientY).matrixTransform(matrix) : undefined;
@@ -51,6 +54,7 @@ export function RouteDrawing({ map, bundles, lit, selected, things, onSelect, on
     <svg
       ref={svg}
       className="routes"
+      style={{ fontSize: 12.5 * px, strokeWidth: px }}
       viewBox={`${left} ${top} ${width} ${height}`}
       onPointerMove={move}
       onPointerUp={letGo}
@@ -62,6 +66,7 @@ export function RouteDrawing({ map, bundles, lit, selected, things, onSelect, on
       {map.paths.map((p) => (
         <PathLine
           key={p.id}
+          px={px}
           path={p}
           bundle={of.get(p.id)}
           from={at.get(p.from)}
@@ -86,11 +91,11 @@ export function RouteDrawing({ map, bundles, lit, selected, things, onSelect, on
             }
           }}
         >
-          <circle cx={s.x} cy={s.y} r={(things.get(s.id) ?? 0) > 0 ? 48 : 34} />
-          <text x={s.x} y={s.y + 22} className="mono count">
+          <circle cx={s.x} cy={s.y} r={((things.get(s.id) ?? 0) > 0 ? 11 : 7) * px} />
+          <text x={s.x} y={s.y + 4 * px} className="mono count">
             {things.get(s.id) ?? ''}
           </text>
-          <text x={s.x} y={s.y - 68} className="name">
+          <text x={s.x} y={s.y - 16 * px} className="name">
             {s.id}
           </text>
         </g>
@@ -107,6 +112,7 @@ function pathState(p: RoutePath, selected: Spot | undefined, lit: ReadonlySet<st
 }
 
 interface LineProps {
+  px: number;
   path: RoutePath;
   bundle: Bundle | undefined;
   from: Station | undefined;
@@ -128,7 +134,7 @@ export function marksOf(p: RoutePath): string {
     .join(' · ');
 }
 
-function PathLine({ path, bundle, from, to, state, onSelect }: LineProps) {
+function PathLine({ px, path, bundle, from, to, state, onSelect }: LineProps) {
   if (!from || !to) {
     return null;
   }
@@ -138,9 +144,9 @@ function PathLine({ path, bundle, from, to, state, onSelect }: LineProps) {
   const dy = to.y - from.y;
   const long = Math.hypot(dx, dy) || 1;
   const [nx, ny] = [-dy / long, dx / long];
-  const thick = Math.max(10, (bundle?.laid ?? 0) * 2.2);
+  const thick = Math.max(1.6, (bundle?.laid ?? 0) * 0.45) * px;
   const steep = Math.abs(dy) > Math.abs(dx);
-  const [tx, ty] = steep ? [x + thick / 2 + 24, y] : [x, y + thick / 2 + 56];
+  const [tx, ty] = steep ? [x + thick / 2 + 5 * px, y] : [x, y + thick / 2 + 13 * px];
   return (
     <g
       className={`path${state}${path.waits ? ' waits' : ''}${(bundle?.wires.length ?? 0) === 0 ? ' bare' : ''}`}
@@ -150,23 +156,23 @@ function PathLine({ path, bundle, from, to, state, onSelect }: LineProps) {
       onClick={onSelect}
       onKeyDown={(e) => e.key === 'Enter' && onSelect()}
     >
-      <line x1={from.x} y1={from.y} x2={to.x} y2={to.y} className="reach" />
+      <line x1={from.x} y1={from.y} x2={to.x} y2={to.y} className="reach" strokeWidth={22 * px} />
       <line x1={from.x} y1={from.y} x2={to.x} y2={to.y} className="run" strokeWidth={thick} />
       {path.wall &&
-        [-16, 16].map((d) => (
+        [-3 * px, 3 * px].map((d) => (
           <line
             key={d}
             className="wall"
-            x1={x + (dx / long) * d - nx * 80}
-            y1={y + (dy / long) * d - ny * 80}
-            x2={x + (dx / long) * d + nx * 80}
-            y2={y + (dy / long) * d + ny * 80}
+            x1={x + (dx / long) * d - nx * 16 * px}
+            y1={y + (dy / long) * d - ny * 16 * px}
+            x2={x + (dx / long) * d + nx * 16 * px}
+            y2={y + (dy / long) * d + ny * 16 * px}
           />
         ))}
       <text x={tx} y={ty} className={`mono long${steep ? ' beside' : ''}`}>
         {Math.round(path.length)}
       </text>
-      <text x={tx} y={ty + 48} className={`marks${steep ? ' beside' : ''}`}>
+      <text x={tx} y={ty + 12.5 * px} className={`marks${steep ? ' beside' : ''}`}>
         {marksOf(path)}
       </text>
     </g>
