@@ -20,6 +20,8 @@ func TestAxeFindsNothing(t *testing.T) {
 		"vehicles": "/jobs/packhorse/gather?part=vehicles", "before": "/jobs/packhorse/gather?part=before", "connectors": "/jobs/packhorse/gather?part=connectors", "lists": "/jobs/packhorse/gather?part=lists", "readings": "/jobs/packhorse/gather?part=readings",
 		"faces": "/jobs/sorrel-refit/pin?part=faces", "parts": "/jobs/sorrel-refit/pin?part=parts", "second check": "/jobs/sorrel-refit/pin?part=check",
 		"bench": "/jobs/sorrel-refit/bench?stage=pin", "bench check": "/jobs/sorrel-refit/bench?stage=check", "bench of Thin": "/jobs/packhorse/bench?stage=thin",
+		"map": "/jobs/packhorse/reach", "map as tables": "/jobs/packhorse/reach?as=table", "placements": "/jobs/packhorse/reach?part=places", "cut list": "/jobs/packhorse/reach?part=cuts&wire=7110", "joints": "/jobs/fuse-block/reach?part=joints",
+		"bundles": "/jobs/packhorse/reach?part=bundles", "work of Reach": "/jobs/fuse-block/reach?part=work", "bench of Reach": "/jobs/fuse-block/bench?stage=reach", "no map": "/jobs/sorrel-refit/reach",
 	} {
 		t.Run(name, func(t *testing.T) {
 			v := open(t, path)

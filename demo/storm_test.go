@@ -1,19 +1,24 @@
 package demo_test
 
 import (
+	"flag"
 	"math/rand/v2"
 	"slices"
 	"testing"
 
 	"draxel/core/plan"
+	"draxel/core/reach"
 	"draxel/core/thin"
 	"draxel/core/work"
 )
 
-// Thin and Pin work on one harness: whatever is decided, and whichever of the two has a step ticked, both plans stand, and
-// nothing that was ticked is lost.
-func TestThinAndPinInAStorm(t *testing.T) {
-	for seed := range uint64(4) {
+var harnesses = flag.Uint64("storms", 3, "how many storms TestThinPinAndReachInAStorm goes through")
+
+// Thin, Pin and Reach work on one harness: whatever is decided or moved, and whichever of them has a step ticked, all three plans
+// stand, and nothing that was ticked is lost.
+func TestThinPinAndReachInAStorm(t *testing.T) {
+	cut := map[string]int{}
+	for seed := range *harnesses {
 		r := rand.New(rand.NewPCG(seed, 19))
 		_, job := jobs(t)
 		job.Ticks = nil
@@ -35,7 +40,7 @@ func TestThinAndPinInAStorm(t *testing.T) {
 			job.Ticks = append(job.Ticks, x)
 		}
 		for range 30 {
-			switch r.IntN(4) {
+			switch r.IntN(7) {
 			case 0:
 				on, id := thin.System, systems[r.IntN(len(systems))]
 				if r.IntN(2) == 0 {
@@ -48,6 +53,23 @@ func TestThinAndPinInAStorm(t *testing.T) {
 			case 1, 2:
 				for n := r.IntN(5); n > 0 && len(p.Steps) > 0; n-- {
 					tick(p.Steps[0].Tick())
+					p = plan.Follow(facts, job.Chosen(), crosswalk)
+				}
+			case 4:
+				at := &job.Places[r.IntN(len(job.Places))]
+				at.Station = job.Map.Stations[r.IntN(len(job.Map.Stations))].ID
+			case 5, 6:
+				for n := r.IntN(25); n > 0; n-- {
+					i := slices.IndexFunc(p.Reach.Result.Steps, func(s reach.Step) bool {
+						_, done := p.Reach.Done[s.ID]
+						return !done && p.Reach.Held[s.ID] == "" && !slices.ContainsFunc(s.Needs, func(id string) bool { _, ok := p.Reach.Done[id]; return !ok && !p.Reach.Before[id] })
+					})
+					if i < 0 {
+						break
+					}
+					s := p.Reach.Result.Steps[i]
+					tick(work.Tick{Step: s.ID, Edits: s.Edits, Text: s.Text, Stage: "reach", Wire: s.Wire, Length: s.Length, Piece: p.Reach.Result.PieceFor(s.Wire)})
+					cut[string(s.Kind)]++
 					p = plan.Follow(facts, job.Chosen(), crosswalk)
 				}
 			case 3:
@@ -72,11 +94,17 @@ func TestThinAndPinInAStorm(t *testing.T) {
 			if p.Thin.Proof.Fault != "" || !p.Thin.Proof.Reached {
 				t.Fatalf("job %d: Thin: %+v", seed, p.Thin.Proof)
 			}
+			if p.Reach.Proof.Fault != "" || !p.Reach.Proof.Reached {
+				t.Fatalf("job %d: Reach: %+v", seed, p.Reach.Proof)
+			}
 			for _, f := range p.Findings {
 				if f.Code == "tick-lost" {
 					t.Fatalf("job %d: %s", seed, f.Text)
 				}
 			}
 		}
+	}
+	if cut["cut"] < 5 || cut["join"] < 3 {
+		t.Errorf("the storms hardly reach the cutting: %v", cut)
 	}
 }

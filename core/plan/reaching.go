@@ -162,12 +162,17 @@ func (p *Plan) workReach(d Decisions, left thin.Remaining, end harness.Harness, 
 				Text: fmt.Sprintf("%q was done, and the plan does not ask for it any more.", t.Text), Remedy: "Look at the wire; take the tick back if it was not done."})
 		}
 	}
-	x.Proof.Partial = partial || len(x.Strays) > 0
+	for _, t := range p.Thin.Progress.Lost {
+		p.Findings = append(p.Findings, finding.Finding{Code: "tick-lost", Severity: finding.Wrong, Stage: "reach", Subject: t.Wire,
+			Text:   fmt.Sprintf("It was ticked that %q, but on the harness as it is known now that cannot be done: %s.", t.Text, t.Reason),
+			Remedy: "The facts have changed since: look at the wire, and take the tick back if it was not done."})
+	}
+	x.Proof.Partial = partial || len(x.Strays)+len(p.Thin.Progress.Lost) > 0
 	reached := maps.Clone(left.Reached)
 	for id := range x.Done {
 		reached[id] = true
 	}
-	b := harness.Work(end)
+	b := work.NewTrial(end)
 	for i := range x.Result.Steps {
 		s := &x.Result.Steps[i]
 		if _, done := x.Done[s.ID]; done {
@@ -180,11 +185,7 @@ func (p *Plan) workReach(d Decisions, left thin.Remaining, end harness.Harness, 
 			}
 		}
 		if x.Held[s.ID] == "" {
-			do := b.Do // where nothing stands in the way what is left can be done, and the proof says so
-			if x.Proof.Partial {
-				do = b.Try
-			}
-			if err := do(s.Edits...); err != nil {
+			if err := b.Try(s.Edits...); err != nil {
 				x.Held[s.ID] = err.Error()
 			}
 		}

@@ -224,7 +224,7 @@ func (p *Plan) workThin(f Facts, d Decisions, m *model) {
 		t.Proof.Fault = err.Error()
 		return
 	}
-	t.Proof.Partial = len(t.Progress.Findings)+len(t.Progress.Mends) > 0
+	t.Proof.Partial = len(t.Progress.Findings)+len(t.Progress.Mends)+len(left.Held) > 0
 	end = p.workReach(d, left, end, t.Proof.Partial)
 	if t.Proof.Partial || p.Reach.Proof.Partial || p.Reach.Proof.Fault != "" {
 		t.Proof.Reached, t.Proof.Partial = true, true

@@ -14,6 +14,8 @@ import (
 type Progress struct {
 	Now      harness.Harness
 	Done     map[string]work.Tick // by step
+	Lost     []work.Tick          // of Reach's: done, and not to be done on the harness as it is known now, with why in their reason
+	Pieced   bool                 // Reach has cut wires: what Thin wanted to cut may be cut already
 	Mends    []Step               // what puts right what was done before the decision changed
 	Findings []finding.Finding
 }
@@ -31,8 +33,13 @@ func (r *Result) Progress(found harness.Harness, ticks []work.Tick, planned []wo
 	var strays []work.Tick
 	for _, t := range ticks {
 		p.Done[t.Step] = t
+		p.Pieced = p.Pieced || t.Stage == "reach" && len(t.Edits) > 0
 		if err := b.Do(t.Edits...); err != nil {
-			if t.Stage != "" { // Pin says so of its own
+			if t.Stage != "" { // Pin says so of its own, and Reach from here
+				if t.Stage == "reach" {
+					t.Reason = err.Error()
+					p.Lost = append(p.Lost, t)
+				}
 				continue
 			}
 			p.find("tick-lost", finding.Wrong, t, "The facts have changed since: look at the harness, and take the tick back if it was not done.", "It was ticked that %q, but on the harness as it is known now that cannot be done: %v.", t.Text, err)
@@ -89,9 +96,9 @@ type Remaining struct {
 // Left gives the work that is left of what is planned, the mending first.
 func (r *Result) Left(p Progress, planned []work.Step) Remaining {
 	left := Remaining{Held: map[string]string{}}
-	var b *harness.Bench // where all that was done is in the plan, what is left can be done: the proof will say so
-	if len(p.Findings)+len(p.Mends) > 0 {
-		b = harness.Work(p.Now)
+	var b *work.Trial // where all that was done is in the plan, what is left can be done: the proof will say so
+	if len(p.Findings)+len(p.Mends) > 0 || p.Pieced {
+		b = work.NewTrial(p.Now)
 	}
 	left.Reached = map[string]bool{}
 	reached := left.Reached

@@ -63,3 +63,21 @@ func TestChecks(t *testing.T) {
 		t.Errorf("a check changed the harness: %v", err)
 	}
 }
+
+// A trial keeps what can be done, and nothing of what cannot, not even the first half of it.
+func TestTrial(t *testing.T) {
+	h := harness.New([]harness.Connector{{ID: "A", Cavities: harness.Numbered(3)}})
+	trial := work.NewTrial(h)
+	if err := trial.Try(add("w1", "1").Edits...); err != nil {
+		t.Fatal(err)
+	}
+	if err := trial.Try(append(add("w2", "2").Edits, add("w3", "1").Edits...)...); err == nil {
+		t.Error("two terminals went into one cavity")
+	}
+	if err := trial.Try(add("w2", "3").Edits...); err != nil {
+		t.Errorf("half of what failed was left behind: %v", err)
+	}
+	if end := trial.Harness(); len(end.Terminals()) != 2 || len(h.Terminals()) != 0 {
+		t.Errorf("ends with %v, began with %v", end.Terminals(), h.Terminals())
+	}
+}

@@ -57,19 +57,20 @@ export function CutPart({ job, view, onError }: PartProps) {
         order.indexOf(a.line.verdict) - order.indexOf(b.line.verdict) || (b.line.by ?? 0) - (a.line.by ?? 0),
     );
   const chosen = address.get('wire');
-  const at = Math.max(
-    0,
-    rows.findIndex((r) => r.line.wire === chosen),
-  );
-  const row = rows[at] ?? all.find((r) => r.line.wire === chosen);
+  const index = rows.findIndex((r) => r.line.wire === chosen);
+  const kept = index < 0 && wanted === '' ? all.find((r) => r.line.wire === chosen) : undefined; // decided, and off the list: still looked at
+  const at = index >= 0 || kept ? index : 0;
+  const last = useRef(0);
+  const row = rows[at] ?? kept;
   const go = (to: number) => {
     const next = rows[Math.max(0, Math.min(rows.length - 1, to))];
     if (next) {
+      last.current = rows.indexOf(next);
       setAddress({ part: 'cuts', only, wire: next.line.wire }, { replace: true });
     }
   };
-  useKey('down', () => go(at + 1));
-  useKey('up', () => go(at - 1));
+  useKey('down', () => go(at < 0 ? last.current : at + 1)); // what was decided is gone: the next one has its place
+  useKey('up', () => go((at < 0 ? last.current : at) - 1));
   useKey('/', () => finder.current?.focus(), { useKey: true });
   useKey('m', () => field.current?.querySelector('input')?.focus());
   const measured = (wire: string, change: { had?: number; need?: number }) => {
@@ -146,7 +147,7 @@ export function CutPart({ job, view, onError }: PartProps) {
           draw={(r, i) => <Row {...r} on={i === at} onGo={() => go(i)} number={i + 2} />}
         />
       </section>
-      <aside className="reachwhy" aria-label="why, and what was decided" ref={field}>
+      <aside tabIndex={0} className="reachwhy" aria-label="why, and what was decided" ref={field}>
         {row ? (
           <LineReasons
             key={row.line.wire}

@@ -65,7 +65,7 @@ export function MapPart({
         )}
         <Findings view={view} />
       </section>
-      <aside className="reachwhy" aria-label="what is selected">
+      <aside tabIndex={0} className="reachwhy" aria-label="what is selected">
         {station && (
           <StationFields
             key={station.id}

@@ -76,7 +76,7 @@ function Comparison({ job, view, now, options, shown, onShow, onError }: Compari
       <table className="table compare" data-testid="compare">
         <thead>
           <tr>
-            <th scope="col" />
+            <td />
             <th scope="col">as it is now</th>
             {options.map((o) => (
               <th key={o.option.id} scope="col" className={o.option.id === shown ? 'selected' : ''}>
@@ -93,9 +93,7 @@ function Comparison({ job, view, now, options, shown, onShow, onError }: Compari
               <th scope="row">as it was guessed</th>
               <td className="mono">{metres(now.guessed ?? 0)}</td>
               {options.map((o) => (
-                <td key={o.option.id} className="mono">
-                  {metres(o.figures.guessed ?? 0)}
-                </td>
+                <td key={o.option.id} className="mono"></td>
               ))}
             </tr>
           )}
@@ -114,7 +112,7 @@ function Comparison({ job, view, now, options, shown, onShow, onError }: Compari
             </tr>
           ))}
           <tr>
-            <th />
+            <td />
             <td />
             {options.map((o) => (
               <td key={o.option.id}>
@@ -320,13 +318,14 @@ function Things({ job, view, onError }: PartProps) {
       (a, b) =>
         Number(!!a.station) - Number(!!b.station) || kindOrder[a.thing.kind] - kindOrder[b.thing.kind],
     );
+  const open = view.things.filter((x) => !x.station && x.wires > 0);
   const proposed = view.proposed.filter((p) =>
-    view.things.some(
-      (t) => thingKey(t.thing) === thingKey(p.thing) && (t.wires > 0 || t.thing.kind === 'branch'),
+    open.some(
+      (x) => thingKey(x.thing) === thingKey(p.thing) || (p.thing.kind === 'branch' && x.with === p.thing.id),
     ),
   );
   return (
-    <aside className="reachwhy" aria-label="where everything is">
+    <aside tabIndex={0} className="reachwhy" aria-label="where everything is">
       <h2>Where everything is</h2>
       {proposed.length > 0 && (
         <div className="stack tight">

@@ -92,6 +92,10 @@ export function RouteDrawing({ map, bundles, lit, selected, things, onSelect, on
           }}
         >
           <circle cx={s.x} cy={s.y} r={((things.get(s.id) ?? 0) > 0 ? 11 : 7) * px} />
+        </g>
+      ))}
+      {stations.map((s) => (
+        <g key={s.id}>
           <text x={s.x} y={s.y + 4 * px} className="mono count">
             {things.get(s.id) ?? ''}
           </text>
@@ -148,33 +152,35 @@ function PathLine({ px, path, bundle, from, to, state, onSelect }: LineProps) {
   const steep = Math.abs(dy) > Math.abs(dx);
   const [tx, ty] = steep ? [x + thick / 2 + 5 * px, y] : [x, y + thick / 2 + 13 * px];
   return (
-    <g
-      className={`path${state}${path.waits ? ' waits' : ''}${(bundle?.wires.length ?? 0) === 0 ? ' bare' : ''}`}
-      role="button"
-      tabIndex={0}
-      aria-label={`path ${path.id}, ${mm(path.length)}, ${bundle?.wires.length ?? 0} wires`}
-      onClick={onSelect}
-      onKeyDown={(e) => e.key === 'Enter' && onSelect()}
-    >
-      <line x1={from.x} y1={from.y} x2={to.x} y2={to.y} className="reach" strokeWidth={22 * px} />
-      <line x1={from.x} y1={from.y} x2={to.x} y2={to.y} className="run" strokeWidth={thick} />
-      {path.wall &&
-        [-3 * px, 3 * px].map((d) => (
-          <line
-            key={d}
-            className="wall"
-            x1={x + (dx / long) * d - nx * 16 * px}
-            y1={y + (dy / long) * d - ny * 16 * px}
-            x2={x + (dx / long) * d + nx * 16 * px}
-            y2={y + (dy / long) * d + ny * 16 * px}
-          />
-        ))}
+    <>
+      <g
+        className={`path${state}${path.waits ? ' waits' : ''}${(bundle?.wires.length ?? 0) === 0 ? ' bare' : ''}`}
+        role="button"
+        tabIndex={0}
+        aria-label={`path ${path.id}, ${mm(path.length)}, ${bundle?.wires.length ?? 0} wires${marksOf(path) ? `, ${marksOf(path)}` : ''}`}
+        onClick={onSelect}
+        onKeyDown={(e) => e.key === 'Enter' && onSelect()}
+      >
+        <line x1={from.x} y1={from.y} x2={to.x} y2={to.y} className="reach" strokeWidth={22 * px} />
+        <line x1={from.x} y1={from.y} x2={to.x} y2={to.y} className="run" strokeWidth={thick} />
+        {path.wall &&
+          [-3 * px, 3 * px].map((d) => (
+            <line
+              key={d}
+              className="wall"
+              x1={x + (dx / long) * d - nx * 16 * px}
+              y1={y + (dy / long) * d - ny * 16 * px}
+              x2={x + (dx / long) * d + nx * 16 * px}
+              y2={y + (dy / long) * d + ny * 16 * px}
+            />
+          ))}
+      </g>
       <text x={tx} y={ty} className={`mono long${steep ? ' beside' : ''}`}>
         {Math.round(path.length)}
       </text>
       <text x={tx} y={ty + 12.5 * px} className={`marks${steep ? ' beside' : ''}`}>
         {marksOf(path)}
       </text>
-    </g>
+    </>
   );
 }

@@ -1,0 +1,176 @@
+package browser
+
+import (
+	"slices"
+	"strings"
+	"testing"
+
+	"github.com/go-rod/rod/lib/input"
+	"github.com/go-rod/rod/lib/proto"
+
+	"draxel/core/gather"
+	"draxel/core/plan"
+	"draxel/core/reach"
+)
+
+// num types a number into a field and leaves it.
+func (v *visit) num(selector, text string) {
+	v.t.Helper()
+	el := v.page.MustElement(selector)
+	el.MustSelectAllText().MustInput(text)
+	v.press(input.Enter)
+}
+
+// standing is the line that says how Reach stands.
+func (v *visit) standing() string { return v.text("[data-testid=standing]") }
+
+// From nothing laid out to a cut list: a template, things where they usually are, a length measured, a verdict that changes.
+func TestReachFromNothing(t *testing.T) {
+	v := open(t, "/jobs/packhorse/reach", func(j *plan.Job) {
+		j.Map, j.Places, j.Options, j.Lengths, j.Spans, j.Rules = nil, nil, nil, nil, nil, nil
+	})
+	v.page.MustElement("[data-testid=start-forward]").MustClick()
+	v.see("[data-testid=standing]", "wires routed")
+	v.press('2')
+	v.page.MustElement("[data-testid=place-proposed]").MustClick()
+	v.until("most wires have a way", func() bool {
+		return !strings.Contains(v.standing(), "without a way") && strings.Contains(v.standing(), "provisional")
+	})
+	v.press('1')
+	v.click("button.plain", "^As tables$")
+	v.num("[aria-label='length of bulkhead, inside – control unit']", "900")
+	v.press('3')
+	v.see("[data-testid=cuts] [role=row]", "extend by")
+	v.see("[data-testid=terms]", "900")
+}
+
+// The main path at the desk: a wire's reasons, a length typed in at the wire, a decision, and undo.
+func TestACutListIsWorked(t *testing.T) {
+	v := open(t, "/jobs/packhorse/reach?part=cuts&wire=7110")
+	v.see("[data-testid=terms]", "bulkhead in – unit shelf")
+	v.see(".reachwhy p", "It has 1560 mm and needs 1850 mm")
+	v.press('m')
+	v.press([]input.Key{'1', '9', '0', '0'}...)
+	v.press(input.Enter)
+	v.until("it reaches, and is off the list", func() bool { return !strings.Contains(v.text("[data-testid=cuts]"), "7110") })
+	v.see(".reachwhy p", "It has 1900 mm and needs 1850 mm")
+	v.press('u')
+	v.see("[data-testid=cuts]", "7110")
+	v.page.MustElement("[aria-label='find a wire']").MustInput("knock sensor 1 signal")
+	v.until("one is found", func() bool { return len(v.page.MustElements("[data-testid=cuts] .cutrow")) == 2 })
+	v.see(".reachwhy h2", "7411")
+	v.click(".reachwhy label", "replace it whole")
+	v.see("[data-testid=cuts]", "replace")
+}
+
+// A placement is compared, chosen with a reason, and where it was is kept.
+func TestPlacementsAreComparedAndChosen(t *testing.T) {
+	v := open(t, "/jobs/fuse-block/reach?part=places")
+	v.see("[data-testid=compare]", "259.0 m")
+	v.see(".reachmain", "fuse block from rear locker to front locker")
+	v.click("[data-testid=compare] button", "Choose")
+	v.see(".ant-modal", "Every length follows from it")
+	v.page.MustElement(".ant-modal [aria-label='the reason']").MustInput("nothing to buy")
+	v.click(".ant-modal button", "That is why")
+	v.until("nothing is to be bought", func() bool { return strings.Contains(v.standing(), "0.0 m to buy") })
+	v.see("[data-testid=compare]", "as before front locker, as built")
+	v.see("[data-testid=things]", "nothing to buy")
+}
+
+// The map is changed by hand: a path's length, what lies along it, a station dragged and renamed, a new one with a path to it.
+func TestTheMapIsDrawn(t *testing.T) {
+	v := open(t, "/jobs/packhorse/reach")
+	v.page.MustElement("[aria-label^='path bulkhead in – unit shelf']").MustFocus()
+	v.press(input.Enter)
+	v.page.MustElement("[data-testid=section]")
+	before := v.standing()
+	v.num("[data-testid=path-length]", "1200")
+	v.until("the plan follows", func() bool { return v.standing() != before })
+	v.click(".reachwhy label", "something moves there")
+	v.page.MustElement("[aria-label^='path bulkhead in – unit shelf'][aria-label*='moves']")
+	v.page.MustElement("[aria-label='name of a new station']").MustInput("boot")
+	v.press(input.Enter)
+	v.page.MustElement("[aria-label^='station boot']")
+	v.see(".reachwhy h3", "A path from here")
+	v.page.MustElement("[aria-label='to which station']").MustClick().MustInput("rear locker")
+	v.see(".ant-select-item-option", "^rear locker$")
+	v.press(input.Enter)
+	v.page.MustElement("[aria-label='length of the new path']").MustSelectAllText().MustInput("640")
+	v.press(input.Tab)
+	v.click("button", "Add path")
+	v.see(".reachwhy h2", "boot – rear locker")
+	circle := v.page.MustElement("[aria-label^='station boot'] circle").MustShape().Box()
+	x, y := circle.X+circle.Width/2, circle.Y+circle.Height/2
+	v.page.Mouse.MustMoveTo(x, y)
+	v.page.Mouse.MustDown(proto.InputMouseButtonLeft)
+	v.page.Mouse.MustMoveTo(x-60, y-50)
+	v.page.Mouse.MustUp(proto.InputMouseButtonLeft)
+	v.until("it was dragged", func() bool {
+		return v.page.MustElement("[aria-label^='station boot'] circle").MustShape().Box().X < circle.X-30
+	})
+	v.num("[aria-label='name of the station']", "luggage")
+	v.page.MustElement("[aria-label^='station luggage']")
+}
+
+// Joints, wire to buy, bundles, a wall with its plugs, and what ties parts together.
+func TestJointsAndBundles(t *testing.T) {
+	v := open(t, "/jobs/packhorse/reach?part=joints")
+	v.see("[data-testid=joints]", "mm from")
+	v.see("[data-testid=buy]", "printed")
+	v.see("[data-testid=short]", "mm²")
+	v.press('5')
+	v.see("[data-testid=wall] h2", "a hole of 22 mm")
+	v.click("[data-testid=wall] label", "pass the plugs through")
+	v.see("[data-testid=wall]", "biggest first")
+	v.num("[aria-label='size of plug TC']", "61")
+	v.see("[data-testid=wall] h2", "a hole of 61 mm")
+	v.see("[data-testid=disconnect]", "would tie the one to the other")
+	v.see("[data-testid=apart]", "crank, cam, knock or bus")
+}
+
+// The work at the desk and at the bench: steps in their order, the gate, a length typed in at the wire.
+func TestReachIsCarriedOut(t *testing.T) {
+	v := open(t, "/jobs/packhorse/reach?part=work", func(j *plan.Job) {
+		j.Lengths = append(j.Lengths, reach.Measured{Wire: "7110", Had: 1400})
+	})
+	v.see("[data-testid=proof]", "Proven on the model")
+	v.press(input.Space)
+	v.until("the first is ticked", func() bool { return len(v.page.MustElements("[data-testid=work] .done")) == 1 })
+	v.press('b')
+	v.see("[data-testid=bench-text]", "Lay")
+	v.see(".bench", "step 2 of")
+	v.press(input.Space)
+	v.see(".bench", "step 3 of")
+}
+
+// A wire that nobody knows the length of is measured at the bench, and the plan goes on from there.
+func TestALengthIsTypedInAtTheBench(t *testing.T) {
+	v := open(t, "/jobs/packhorse/bench?stage=reach", func(j *plan.Job) {
+		sheet := *j.Sheets[gather.WireList]
+		sheet.Cells = slices.Clone(sheet.Cells)
+		for i, row := range sheet.Cells {
+			if row[0] == "7110" {
+				sheet.Cells[i] = slices.Clone(row)
+				sheet.Cells[i][9] = ""
+			}
+		}
+		j.Sheets[gather.WireList] = &sheet
+	})
+	for range 40 {
+		if v.page.MustHas("[aria-label='measured length of 7110']") {
+			break
+		}
+		step := v.text("[data-testid=bench-text]")
+		v.press(input.Space)
+		v.until("the next step", func() bool { return v.text("[data-testid=bench-text]") != step })
+	}
+	v.see("[data-testid=bench-text]", "Measure 7110")
+	v.page.MustElement("[aria-label='measured length of 7110']").MustInput("1310")
+	v.press(input.Enter)
+	v.until("it is measured", func() bool { return !strings.Contains(v.text("[data-testid=bench-text]"), "Measure 7110") })
+	v.until("it has arrived", func() bool {
+		return v.page.MustEval(`() => localStorage.getItem('draxel-queue packhorse reach') === '[]'`).Bool()
+	})
+	v.goTo("/jobs/packhorse/reach?part=cuts&only=all&wire=7110")
+	v.see("[data-testid=terms]", "1310 mm")
+}
