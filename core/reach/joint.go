@@ -60,7 +60,7 @@ type spot struct {
 }
 
 // stagger puts joints along the bundles so that none stack: no two nearer than Apart, none in a grommet, none where the
-// bundle flexes or would grow too thick. Whoever has the fewest places to go chooses first, each takes the nearest that is
+// bundle flexes or would grow too thick. Whoever has the least wire to move them along chooses first, each takes the nearest that is
 // free, and where none is left one that stands in the way is asked to move.
 type stagger struct {
 	r     *Result
@@ -79,7 +79,7 @@ type taken struct {
 // plan of one wire's joints: the candidates for how far back from its end it is cut, and for each the spots.
 type choice struct {
 	line  int
-	spots [][]spot // by candidate
+	spots [][]spot // by candidate, worked out when it is first looked at
 	cut   []float64
 	end   []int // 1 or 2: where it is lengthened
 	took  int
@@ -96,21 +96,8 @@ func (r *Result) join(s *settled) {
 			all = append(all, st.candidates(i))
 		}
 	}
-	free := func(c *choice) int {
-		n := 0
-		for _, spots := range c.spots {
-			if !bad(spots) {
-				n++
-			}
-		}
-		return n
-	}
-	counts := make(map[*choice]int, len(all))
-	for _, c := range all {
-		counts[c] = free(c)
-	}
 	slices.SortStableFunc(all, func(a, b *choice) int {
-		return cmp.Or(cmp.Compare(counts[a], counts[b]), finding.Natural(r.Lines[a.line].Wire, r.Lines[b.line].Wire))
+		return cmp.Or(cmp.Compare(len(a.cut), len(b.cut)), finding.Natural(r.Lines[a.line].Wire, r.Lines[b.line].Wire))
 	})
 	byLine := map[int]*choice{}
 	for _, c := range all {
@@ -130,13 +117,15 @@ func bad(spots []spot) bool {
 // choose takes the first candidate that is good in itself and clear of what is there. Where there is none, those that stand in the way
 // move if they can; else the candidate with least against it is taken, and it is told.
 func (st *stagger) choose(c *choice, others map[int]*choice) {
-	for k, spots := range c.spots {
+	for k := range c.cut {
+		spots := st.at(c, k)
 		if !bad(spots) && len(st.blocking(c, spots)) == 0 {
 			st.take(c, k)
 			return
 		}
 	}
-	for k, spots := range c.spots {
+	for k := range c.cut {
+		spots := st.at(c, k)
 		if bad(spots) {
 			continue
 		}
@@ -145,7 +134,8 @@ func (st *stagger) choose(c *choice, others map[int]*choice) {
 		}
 	}
 	best, least := 0, math.MaxInt
-	for k, spots := range c.spots {
+	for k := range c.cut {
+		spots := st.at(c, k)
 		n := len(st.blocking(c, spots))
 		if bad(spots) {
 			n += 1000
@@ -170,8 +160,11 @@ func (st *stagger) makeRoom(c *choice, k int, in []int, others map[int]*choice) 
 	st.take(c, k)
 	for i, line := range in {
 		other := others[line]
-		j := slices.IndexFunc(other.spots, func(spots []spot) bool { return !bad(spots) && len(st.blocking(other, spots)) == 0 })
-		if j >= 0 {
+		j := 0
+		for j < len(other.cut) && (bad(st.at(other, j)) || len(st.blocking(other, st.at(other, j))) > 0) {
+			j++
+		}
+		if j < len(other.cut) {
 			st.take(other, j)
 			continue
 		}
@@ -219,8 +212,9 @@ func (st *stagger) blocking(c *choice, spots []spot) []int {
 
 func (st *stagger) take(c *choice, k int) {
 	c.took = k
-	for i := range c.spots[k] {
-		x := &c.spots[k][i]
+	spots := st.at(c, k)
+	for i := range spots {
+		x := &spots[i]
 		st.on[x.segment] = append(st.on[x.segment], taken{x.at, x.segment, c.line})
 		for e, station := range x.stations {
 			if station >= 0 && x.off[e] < st.r.in.Decisions.Rules.Apart {

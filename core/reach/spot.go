@@ -21,22 +21,32 @@ func (st *stagger) candidates(i int) *choice {
 
 // atEnd adds the candidates at one end.
 func (st *stagger) atEnd(c *choice, end int) {
-	l, w, rules := &st.r.Lines[c.line], &st.r.in.Wires[c.line], &st.r.in.Decisions.Rules
+	l, rules := &st.r.Lines[c.line], &st.r.in.Decisions.Rules
 	most := min(l.Had-rules.Stub, farthest)
 	if l.Joints == 1 {
 		most = min(l.Had-rules.Stub, farthest/6) // every mm is a mm more of the piece
 	}
 	for back := 0.0; back <= max(most, 0); back += notch {
-		along := [2]float64{l.By + back}
-		if l.Joints == 2 {
-			along = [2]float64{rules.Stub + back + l.By, rules.Stub + back}
-		}
-		spots := make([]spot, l.Joints)
-		for k := range spots {
-			spots[k] = st.spot(l, w, along[k], end-1)
-		}
-		c.spots, c.cut, c.end = append(c.spots, spots), append(c.cut, back), append(c.end, end)
+		c.spots, c.cut, c.end = append(c.spots, nil), append(c.cut, back), append(c.end, end)
 	}
+}
+
+// at gives the spots of a candidate.
+func (st *stagger) at(c *choice, k int) []spot {
+	if c.spots[k] != nil {
+		return c.spots[k]
+	}
+	l, w, rules := &st.r.Lines[c.line], &st.r.in.Wires[c.line], &st.r.in.Decisions.Rules
+	along := [2]float64{l.By + c.cut[k]}
+	if l.Joints == 2 {
+		along = [2]float64{rules.Stub + c.cut[k] + l.By, rules.Stub + c.cut[k]}
+	}
+	spots := make([]spot, l.Joints)
+	for i := range spots {
+		spots[i] = st.spot(l, w, along[i], c.end[k]-1)
+	}
+	c.spots[k] = spots
+	return spots
 }
 
 // spot gives the place that lies so many mm along the wire from an end.
@@ -50,7 +60,7 @@ func (st *stagger) spot(l *Line, w *Wire, along float64, end int) spot {
 		step = func(k int) (path, a, b int) { return paths[n-1-k], stations[n-k], stations[n-1-k] }
 	}
 	why := ""
-	if d := st.s.deviceAt(w, end); d != nil && breathes(w, d) && along < breather {
+	if d := st.s.deviceAt(w, end); along < breather && d != nil && breathes(w, d) {
 		why = fmt.Sprintf("it would be within %d mm of the sensor, which breathes through its lead", breather)
 	}
 	near := stations[0]
