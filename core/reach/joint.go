@@ -99,16 +99,55 @@ func (r *Result) join(s *settled) {
 	slices.SortStableFunc(all, func(a, b *choice) int {
 		return cmp.Or(cmp.Compare(len(a.cut), len(b.cut)), finding.Natural(r.Lines[a.line].Wire, r.Lines[b.line].Wire))
 	})
-	byLine := map[int]*choice{}
-	for _, c := range all {
-		byLine[c.line] = c
-		st.choose(c, byLine)
-	}
+	st.schedule(all)
 	slices.SortFunc(all, func(a, b *choice) int { return cmp.Compare(a.line, b.line) })
 	for _, c := range all {
 		st.tell(c)
 	}
 }
+
+// schedule gives every wire its candidate. Where some have no clear place they choose first in another round, as whoever squeaks
+// gets the oil (Joslin and Clements, "Squeaky wheel optimization", JAIR 10, 1999, from memory), and the best round is kept. Large harnesses get few rounds.
+func (st *stagger) schedule(all []*choice) {
+	rounds := 1 + min(12, squeaks/max(len(all), 1))
+	best, least := make([]int, len(all)), math.MaxInt
+	order := slices.Clone(all)
+	for range rounds {
+		clear(st.on)
+		clear(st.near)
+		byLine := make(map[int]*choice, len(all))
+		for _, c := range order {
+			byLine[c.line] = c
+			st.choose(c, byLine)
+		}
+		var squeaky, quiet []*choice
+		for _, c := range order {
+			if spots := st.at(c, c.took); bad(spots) || len(st.blocking(c, spots)) > 0 {
+				squeaky = append(squeaky, c)
+			} else {
+				quiet = append(quiet, c)
+			}
+		}
+		if len(squeaky) < least {
+			least = len(squeaky)
+			for i, c := range all {
+				best[i] = c.took
+			}
+		}
+		if least == 0 {
+			break
+		}
+		order = append(squeaky, quiet...)
+	}
+	clear(st.on)
+	clear(st.near)
+	for i, c := range all {
+		st.take(c, best[i])
+	}
+}
+
+// squeaks is how many wires are put in order again in all.
+const squeaks = 800
 
 func bad(spots []spot) bool {
 	return slices.ContainsFunc(spots, func(x spot) bool { return x.why != "" })

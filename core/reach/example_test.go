@@ -1,0 +1,44 @@
+package reach_test
+
+import (
+	"fmt"
+
+	"draxel/core/harness"
+	"draxel/core/reach"
+)
+
+// A wire that has 900 mm and must span 1200 mm between two stations.
+func ExampleCompute() {
+	station := func(connector, at string) reach.Place {
+		return reach.Place{Thing: reach.Thing{Kind: reach.AConnector, ID: connector}, Station: at}
+	}
+	end := func(connector string) harness.End {
+		return harness.End{At: harness.Ref{Connector: connector, Cavity: "1"}}
+	}
+	r := reach.Compute(reach.Input{
+		Loom:  &harness.Loom{},
+		Wires: []reach.Wire{{Wire: harness.Wire{ID: "7110", Ends: [2]harness.End{end("B"), end("IJ1")}, Size: 0.75, Length: 900}}},
+		Decisions: reach.Decisions{
+			Map:    reach.Map{Stations: []reach.Station{{ID: "shelf"}, {ID: "engine"}}, Paths: []reach.Path{{ID: "tunnel", From: "shelf", To: "engine", Length: 1200}}},
+			Places: []reach.Place{station("B", "shelf"), station("IJ1", "engine")}, Rules: reach.Standard()},
+	})
+	l := r.Lines[0]
+	for _, t := range l.Terms {
+		fmt.Printf("%5.0f %s\n", t.MM, t.What)
+	}
+	fmt.Printf("%5.0f needed, %.0f had: %s by %.0f mm with %d joints\n", l.Need, l.Had, l.Verdict, l.By, l.Joints)
+	// Output:
+	//  1200 tunnel
+	//    80 down to the plug at shelf
+	//    80 down to the plug at engine
+	//    30 one re-termination at end 1
+	//    30 one re-termination at end 2
+	//  1420 needed, 900 had: extend by 580 mm with 2 joints
+}
+
+// Seven equal wires lie in a ring three times as wide as one of them.
+func ExamplePack() {
+	_, diameter := reach.Pack([]float64{2, 2, 2, 2, 2, 2, 2})
+	fmt.Printf("%.2f mm\n", diameter)
+	// Output: 6.00 mm
+}
