@@ -174,3 +174,62 @@ func TestALengthIsTypedInAtTheBench(t *testing.T) {
 	v.goTo("/jobs/packhorse/reach?part=cuts&only=all&wire=7110")
 	v.see("[data-testid=terms]", "1310 mm")
 }
+
+// The rules: an allowance changes every need; what was left over makes the next allowance better.
+func TestHowWeWorkInReach(t *testing.T) {
+	v := open(t, "/jobs/packhorse/reach?part=cuts&only=all&wire=7110", func(j *plan.Job) {
+		for i := range 4 {
+			j.Leftover = append(j.Leftover, reach.Leftover{ID: string(rune('a' + i)), Wire: "7110", Left: 40, When: int64(i)})
+		}
+	})
+	v.see("[data-testid=terms]", "1850 mm")
+	v.page.MustElement("[aria-label='what 7110 left over']").MustInput("40")
+	v.click("button", "Log it")
+	v.see(".reachwhy", "logged: 40 mm, 40 mm, 40 mm, 40 mm, 40 mm")
+	v.click(".standing button", "How we work")
+	v.see(".ant-modal", "5 wires left 40 ± 0 mm over")
+	v.click(".ant-modal button", "Take it")
+	v.until("the allowance at each end is 20 mm less", func() bool { return strings.Contains(v.text("[data-testid=terms]"), "1810 mm") })
+	v.num(".ant-modal [aria-label='slack where a wire crosses to what rolls with the engine']", "160")
+	v.until("and the slack 100 mm more", func() bool { return strings.Contains(v.text("[data-testid=terms]"), "1910 mm") })
+	v.click(".ant-modal button", "^Close$")
+	v.press('u')
+	v.until("undone", func() bool { return strings.Contains(v.text("[data-testid=terms]"), "1810 mm") })
+}
+
+// A placement of one's own is compared, and dropped; a reel on the shelf serves what was to be bought.
+func TestAPlacementOfOnesOwnAndAReel(t *testing.T) {
+	v := open(t, "/jobs/fuse-block/reach?part=places")
+	v.see("[data-testid=compare]", "as built")
+	pick := func(label, text string) {
+		v.page.MustElement("[aria-label='" + label + "']").MustClick().MustInput(text)
+		v.see(".ant-select-item-option", "^"+text+"$")
+		v.press(input.Enter)
+	}
+	pick("what would live elsewhere", "fuse block")
+	pick("at which station", "roof")
+	v.click("button", "^Compare$")
+	v.see("[data-testid=compare] th", "fuse block at roof")
+	v.until("three are compared", func() bool { return len(v.page.MustElements("[data-testid=compare] thead th")) == 4 })
+	v.press('4')
+	before := v.text("[data-testid=standing]")
+	for label, text := range map[string]string{"name of the reel": "blue", "colour, as GN-BK": "BU-RD", "mm²": "1.5", "metres": "50"} {
+		v.page.MustElement("[aria-label='" + label + "']").MustInput(text)
+	}
+	v.click("button", "^Add$")
+	v.until("less is to be bought", func() bool { return v.standing() != before })
+	v.see(".columns", "50.0 m")
+}
+
+// On a telephone the bench view of Reach keeps its three answers in sight.
+func TestReachAtTheBenchOnATelephone(t *testing.T) {
+	v := open(t, "/jobs/fuse-block/bench?stage=reach")
+	v.phone()
+	v.see("[data-testid=bench-text]", "Lay")
+	for _, word := range []string{"Back", "Not as expected", "Done"} {
+		box := v.page.MustElementR("button", word).MustShape().Box()
+		if box.Y+box.Height > 844 || box.X < 0 || box.X+box.Width > 390 {
+			t.Errorf("%s lies at %.0f, %.0f", word, box.X, box.Y)
+		}
+	}
+}

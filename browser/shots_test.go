@@ -26,6 +26,10 @@ func TestShots(t *testing.T) {
 		"thin":                 "/jobs/packhorse/thin?sel=wire:7109c",
 		"thin-wires":           "/jobs/packhorse/thin?part=wires&sel=wire:7311h",
 		"thin-work":            "/jobs/packhorse/thin?part=work&sel=splice:S13",
+		"reach-map":            "/jobs/packhorse/reach",
+		"reach-placements":     "/jobs/packhorse/reach?part=places",
+		"reach-cuts":           "/jobs/packhorse/reach?part=cuts&wire=7110",
+		"reach-bundles":        "/jobs/packhorse/reach?part=bundles",
 		"gather-vehicles":      "/jobs/packhorse/gather?part=vehicles",
 		"gather-connectors":    "/jobs/packhorse/gather?part=connectors",
 		"gather-readings":      "/jobs/packhorse/gather?part=readings",
@@ -35,6 +39,10 @@ func TestShots(t *testing.T) {
 			v.phone()
 		}
 		v.until("the page is quiet", func() bool { return v.page.MustEval(`() => !document.querySelector('[aria-busy=true]')`).Bool() })
+		if strings.HasPrefix(name, "reach") {
+			v.page.MustElement(".standing")
+			v.page.MustWaitIdle()
+		}
 		v.shot(*shots + "/" + name + ".png")
 	}
 }
