@@ -233,3 +233,21 @@ func TestReachAtTheBenchOnATelephone(t *testing.T) {
 		}
 	}
 }
+
+// A finding leads to where it is seen to, and a wire's way is lit on the map.
+func TestFindingsOfReachLeadThere(t *testing.T) {
+	v := open(t, "/jobs/packhorse/reach")
+	v.see("[data-testid=standing]", "wires routed")
+	for subject, shows := range map[string]string{"disconnects": "[data-testid=disconnect]", "7451": "[data-testid=terms]", "gearbox crossmember": "[data-testid=routes]"} {
+		v.press('f')
+		v.click(".ant-drawer button.mono", "^"+subject+"$")
+		v.page.MustElement(shows)
+	}
+	v.goTo("/jobs/packhorse/reach?part=cuts&wire=7110")
+	v.click(".reachwhy a", "on the map")
+	v.until("its way is lit", func() bool {
+		return len(v.page.MustElements(".routes .path.lit")) == 4 && len(v.page.MustElements(".routes .station.lit")) == 5
+	})
+	v.click(".reachbar a", "the way of 7110")
+	v.see(".reachwhy h2", "7110")
+}

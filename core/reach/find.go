@@ -44,7 +44,7 @@ func (r *Result) find(s *settled) {
 		for _, p := range slices.Sorted(maps.Keys(at)) {
 			places = append(places, fmt.Sprintf("%s %d", p, at[p]))
 		}
-		r.say("joints-crowd", finding.Check, "", "Cut some of them farther back, use the other end, or replace a wire whole: the joints say which they are.",
+		r.say("joints-crowd", finding.Check, "joints", "Cut some of them farther back, use the other end, or replace a wire whole: the joints say which they are.",
 			"%d of %d joints could not be kept clear of others, of grommets and of what flexes: %s.", n, r.Figures.Joints, first(places, 4))
 	}
 	for _, w := range r.Walls {
@@ -61,7 +61,7 @@ func (r *Result) find(s *settled) {
 		}
 	}
 	if ties > 0 {
-		r.say("tied", finding.Check, "", "Give them a disconnect, or accept that terminals are extracted at every removal.",
+		r.say("tied", finding.Check, "disconnects", "Give them a disconnect, or accept that terminals are extracted at every removal.",
 			"%s would tie parts of the vehicle together, since none ends in an in-line plug: %s.", plural(ties, "wire"), first(between, 6))
 	}
 }

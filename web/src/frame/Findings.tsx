@@ -40,6 +40,29 @@ function thinKind(code: string): string {
   return ['carries-kept', 'pair-contested'].includes(code) ? 'connector' : 'wire';
 }
 
+const reachPart: Record<string, string> = {
+  'bad-path': 'map',
+  'path-twice': 'map',
+  'station-twice': 'map',
+  'station-alone': 'map',
+  provisional: 'map',
+  unplaced: 'places',
+  'place-gone': 'places',
+  'joints-crowd': 'joints',
+  'keep-apart': 'bundles',
+  'raw-edge': 'bundles',
+  tied: 'bundles',
+  'steps-held': 'work',
+  'done-unwanted': 'work',
+  'tick-lost': 'work',
+};
+
+/** Where in Reach a finding is seen to: a part of it, or the wire that it is about. */
+function reachPlace(code: string, subject: string): string {
+  const part = reachPart[code];
+  return part ? `?part=${part}` : `?part=cuts&only=all&wire=${encodeURIComponent(subject)}`;
+}
+
 /** What is wrong or doubtful about the job, worst first. A finding about a cavity leads to its row. */
 export function Findings({ job, open, onClose }: { job: JobView; open: boolean; onClose: () => void }) {
   const navigate = useNavigate();
@@ -53,7 +76,9 @@ export function Findings({ job, open, onClose }: { job: JobView; open: boolean; 
           ? `thin?sel=${encodeURIComponent(`${thinKind(f.code)}:${subject}`)}`
           : f.stage === 'pin'
             ? `pin${pinPart(f.code, subject)}`
-            : `match?row=${encodeURIComponent(`${f.side ?? 'from'} ${subject}`)}`;
+            : f.stage === 'reach'
+              ? `reach${reachPlace(f.code, subject)}`
+              : `match?row=${encodeURIComponent(`${f.side ?? 'from'} ${subject}`)}`;
     void navigate(`/jobs/${job.id}/${place}`);
   };
   return (

@@ -1,5 +1,6 @@
 import { Button, Checkbox, Input, Select } from 'antd';
 import { useState } from 'react';
+import { Link } from 'react-router';
 import { useLeftover, useSpan } from '../../api/reach';
 import type { CutLine, ReachWire, Span } from '../../api/types.gen';
 import { WireSwatch } from '../../harness/WireSwatch';
@@ -82,7 +83,8 @@ export function LineReasons({ job, view, line: l, wire: w, onMeasured, onError }
       {l.marks && l.marks.length > 1 && (
         <p>
           Tape marks from {l.fromUnit ? view.unit : endName(w, 0)}:{' '}
-          <span className="mono">{l.marks.map((m) => `${m.station} ${Math.round(m.at)}`).join(' · ')}</span>
+          <span className="mono">{l.marks.map((m) => `${m.station} ${Math.round(m.at)}`).join(' · ')}</span>{' '}
+          <Link to={`?part=map&wire=${encodeURIComponent(l.wire)}`}>on the map</Link>
         </p>
       )}
       {l.amps ? (

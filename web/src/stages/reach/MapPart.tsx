@@ -1,6 +1,6 @@
 import { Button, Input, Select } from 'antd';
 import { useState } from 'react';
-import { useSearchParams } from 'react-router';
+import { Link, useSearchParams } from 'react-router';
 import type { ReachView, RouteMap, RoutePath } from '../../api/types.gen';
 import { MapTable } from './MapTable';
 import { NumberField } from './NumberField';
@@ -26,6 +26,7 @@ export function MapPart({
       count.set(t.station, (count.get(t.station) ?? 0) + 1);
     }
   }
+  const lit = view.lines.find((l) => l.wire === address.get('wire'));
   const station = spot?.on === 'station' ? view.map.stations.find((s) => s.id === spot.id) : undefined;
   const path = spot?.on === 'path' ? view.map.paths.find((p) => p.id === spot.id) : undefined;
   const changePath = (id: string, change: Partial<RoutePath>) =>
@@ -47,7 +48,11 @@ export function MapPart({
           </span>
           <AddStation map={view.map} onMap={onMap} onMade={(id) => select({ on: 'station', id })} />
           <span className="grow" />
-          <span className="quiet">lengths in mm; a circle counts what is there</span>
+          {lit ? (
+            <Link to={`?part=cuts&only=all&wire=${encodeURIComponent(lit.wire)}`}>the way of {lit.wire}</Link>
+          ) : (
+            <span className="quiet">lengths in mm; a circle counts what is there</span>
+          )}
         </div>
         {table ? (
           <MapTable view={view} selected={spot} onSelect={select} onPath={changePath} />
@@ -56,6 +61,7 @@ export function MapPart({
             map={view.map}
             bundles={view.bundles}
             selected={spot}
+            lit={new Set([...(lit?.paths ?? []), ...(lit?.paths ? (lit.stations ?? []) : [])])}
             things={count}
             onSelect={select}
             onMove={(id, x, y) =>
@@ -123,7 +129,8 @@ function Nothing({ view }: { view: ReachView }) {
       )}
       {waits > 0 && (
         <p>
-          <strong>{waits}</strong> lengths are provisional: measure them, or fit the part that they wait for.
+          <strong>{waits}</strong> of the lengths {waits === 1 ? 'is' : 'are'} provisional: measure, or fit
+          the part that is waited for.
         </p>
       )}
       {view.tape.length > 0 && (

@@ -26,6 +26,7 @@ export function PathFields({ job, view, path, onChange, onGone }: Props) {
   const bundle = view.bundles.find((b) => b.path === path.id);
   const pack = usePack(job, bundle && bundle.wires.length > 0 ? path.id : undefined, view.revision);
   const [waits, setWaits] = useState(path.waits ?? '');
+  const [note, setNote] = useState(path.note ?? '');
   return (
     <div className="stack">
       <h2>{path.id}</h2>
@@ -60,6 +61,17 @@ export function PathFields({ job, view, path, onChange, onGone }: Props) {
           options={covers}
           onChange={(cover: NonNullable<RoutePath['cover']>) => onChange({ cover })}
         />
+        <span>comes out with</span>
+        <Select
+          size="small"
+          aria-label="service group of the path"
+          value={path.group ?? ''}
+          options={['', 'engine', 'gearbox', 'driveline', 'body'].map((g) => ({
+            value: g,
+            label: g || 'as its stations',
+          }))}
+          onChange={(group: string) => onChange({ group })}
+        />
         <span>waits for</span>
         <Input
           size="small"
@@ -69,6 +81,17 @@ export function PathFields({ job, view, path, onChange, onGone }: Props) {
           maxLength={80}
           onChange={(e) => setWaits(e.target.value)}
           onBlur={() => waits !== (path.waits ?? '') && onChange({ waits })}
+          onPressEnter={(e) => e.currentTarget.blur()}
+        />
+        <span>note</span>
+        <Input
+          size="small"
+          aria-label="note about the path"
+          placeholder="clips, brackets, clearances"
+          value={note}
+          maxLength={200}
+          onChange={(e) => setNote(e.target.value)}
+          onBlur={() => note !== (path.note ?? '') && onChange({ note })}
           onPressEnter={(e) => e.currentTarget.blur()}
         />
       </div>
