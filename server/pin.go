@@ -121,13 +121,13 @@ func (s *Server) showBench(c *gin.Context) error {
 	}
 	v := BenchView{Revision: j.Revision, Title: j.Job.Title, Stage: "pin", Done: []BenchDone{}, Steps: []BenchStep{}, Hand: inHand(j.plan.Pin.Now), Wires: j.cavityWires(), Faces: facesOf(j.plan.Housings)}
 	if c.Query("stage") == "thin" {
-		v.Stage, v.Line, v.Proven = "thin", thinLine(j.plan.Thin.Proof), j.plan.Thin.Proof.Reached
+		v.Stage, v.Line, v.Proven = "thin", workLine(j.plan.Thin.Proof), j.plan.Thin.Proof.Reached
 		j.thinBench(&v)
 		c.JSON(http.StatusOK, v)
 		return nil
 	}
 	if c.Query("stage") == "reach" {
-		v.Stage, v.Line, v.Proven = "reach", reachLine(j.plan.Reach.Proof), j.plan.Reach.Proof.Reached
+		v.Stage, v.Line, v.Proven = "reach", workLine(j.plan.Reach.Proof), j.plan.Reach.Proof.Reached
 		j.reachBench(&v)
 		c.JSON(http.StatusOK, v)
 		return nil

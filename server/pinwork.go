@@ -40,7 +40,7 @@ func (s *Server) tickPin(c *gin.Context) error {
 	}
 	return s.checked(c, func(j *computed) error {
 		if !r.Done {
-			return s.untickPin(c, j, r)
+			return s.untickOf(c, j, "pin", change{id: r.ID, seen: r.Seen}, r.Steps)
 		}
 		bodies := map[string]any{}
 		bench := harness.Work(j.plan.Pin.Now)
@@ -106,26 +106,26 @@ func (s *Server) stamp(c *gin.Context, j *computed, t *work.Tick, nth int) {
 	}
 }
 
-// untickPin takes ticks back, unless something that was done later rests on them.
-func (s *Server) untickPin(c *gin.Context, j *computed, r PinTickRequest) error {
-	bodies := map[string]any{}
+// untickOf takes ticks of a stage back, unless something that was done later rests on them.
+func (s *Server) untickOf(c *gin.Context, j *computed, stage string, ch change, steps []string) error {
+	ch.what, ch.base, ch.bodies = "untick", j.Revision, map[string]any{}
 	job := j.Job
 	job.Ticks = nil
 	for _, x := range j.Job.Ticks {
-		if x.Stage == "pin" && slices.Contains(r.Steps, x.Step) {
-			bodies[store.SubjectTick(x.Step)] = nil
+		if x.Stage == stage && slices.Contains(steps, x.Step) {
+			ch.bodies[store.SubjectTick(x.Step)] = nil
 		} else {
 			job.Ticks = append(job.Ticks, x)
 		}
 	}
-	if len(bodies) == 0 {
+	if len(ch.bodies) == 0 {
 		return problem(http.StatusConflict, "no-such-step", "That step is not ticked.", "/steps")
 	}
 	after := plan.Follow(j.facts, job.Chosen(), j.plan.Match)
 	if count(after, "tick-lost") > count(j.plan, "tick-lost") {
 		return problem(http.StatusConflict, "later-steps", "Steps that were done later rest on this one: take those back first.", "/steps")
 	}
-	return s.apply(c, change{id: r.ID, what: "untick", seen: r.Seen, base: j.Revision, bodies: bodies})
+	return s.apply(c, ch)
 }
 
 func count(p plan.Plan, code string) int {

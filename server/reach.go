@@ -3,7 +3,6 @@ package server
 import (
 	"bytes"
 	"cmp"
-	"fmt"
 	"net/http"
 	"slices"
 
@@ -25,7 +24,7 @@ func (s *Server) showReach(c *gin.Context) error {
 	r, d := p.Result, j.Job.Chosen().Reach
 	v := ReachView{Revision: j.Revision, Map: d.Map, Things: j.things(), Proposed: orEmpty(r.Propose()), Rules: d.Rules, Lines: orEmpty(r.Lines), Wires: []ReachWire{}, Joints: orEmpty(r.Joints), Bundles: orEmpty(r.Bundles),
 		Walls: orEmpty(r.Walls), Disconnects: orEmpty(r.Disconnects), Apart: orEmpty(r.Kept), Tape: orEmpty(r.Tape), Unit: r.Unit, Buy: orEmpty(r.Buy), Stock: r.Stock, Pieces: orEmpty(r.Pieces()), Colours: orEmpty(r.Colours),
-		Figures: r.Figures, Learned: r.Learned, Steps: reachSteps(p), Strays: orEmpty(p.Strays), Proof: p.Proof, Line: reachLine(p.Proof), Wishes: orEmpty(d.Wishes), Measured: orEmpty(d.Measured),
+		Figures: r.Figures, Learned: r.Learned, Steps: reachSteps(p), Strays: orEmpty(p.Strays), Proof: p.Proof, Line: workLine(p.Proof), Wishes: orEmpty(d.Wishes), Measured: orEmpty(d.Measured),
 		Leftover: orEmpty(d.Leftover), Findings: stageFindings(j.plan.Findings, "reach")}
 	v.Map.Stations, v.Map.Paths = orEmpty(v.Map.Stations), orEmpty(v.Map.Paths)
 	for _, w := range r.Wires() {
@@ -141,21 +140,6 @@ func reachBlocked(p *plan.Reaching, s *reach.Step, text map[string]string) strin
 		}
 	}
 	return ""
-}
-
-// reachLine says in one sentence whether the work is proven.
-func reachLine(p plan.Proof) string {
-	switch {
-	case p.Fault != "":
-		return "A fault of ours: the steps cannot be carried out on the model (" + p.Fault + "). Do not work from them; send us the job file."
-	case !p.Reached:
-		return fmt.Sprintf("A fault of ours: the steps lead to %d differences from the wanted harness. Do not work from them; send us the job file.", len(p.Differences))
-	case p.Partial:
-		return fmt.Sprintf("The %d steps that are left can be carried out on the model, but for those that are held. Something was done that the plan no longer asks for, so the end is not compared with the wanted harness.", p.Steps)
-	case p.Steps == 0:
-		return "Nothing is left to do."
-	}
-	return fmt.Sprintf("Proven on the model: the %d steps that are left lead to the wanted harness.", p.Steps)
 }
 
 // reachBench puts Reach's steps into the bench's form.

@@ -102,11 +102,6 @@ func TestTheFuseBlockMovedToTheRear(t *testing.T) {
 func TestTheWholeWorkOfReachIsTicked(t *testing.T) {
 	c := start(t)
 	job := c.demoJob(2)
-	thin := show[server.WorkView](c, job+"/thin/work")
-	var steps []string
-	for _, s := range thin.Steps {
-		steps = append(steps, s.ID)
-	}
 	v := c.reach(job)
 	cut := reachStep(v, reach.CutWire, "")
 	if code := c.reachTick(job, v.Revision, true, "", cut.ID); code != "needs-first" || cut.Blocked == "" {

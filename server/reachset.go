@@ -9,7 +9,6 @@ import (
 
 	"github.com/gin-gonic/gin"
 
-	"draxel/core/plan"
 	"draxel/core/reach"
 	"draxel/core/size"
 	"draxel/core/work"
@@ -314,7 +313,7 @@ func (s *Server) tickReach(c *gin.Context) error {
 	}
 	return s.checked(c, func(j *computed) error {
 		if !r.Done {
-			return s.untickReach(c, j, r)
+			return s.untickOf(c, j, "reach", change{id: r.ID, seen: r.Seen}, r.Steps)
 		}
 		bodies := map[string]any{}
 		done := j.plan.Reach
@@ -357,25 +356,4 @@ func (s *Server) tickReach(c *gin.Context) error {
 		}
 		return s.apply(c, change{id: r.ID, what: "tick", reason: r.Reason, seen: r.Seen, base: j.Revision, bodies: bodies})
 	})
-}
-
-// untickReach takes ticks back, unless something that was done later rests on them.
-func (s *Server) untickReach(c *gin.Context, j *computed, r TickRequest) error {
-	bodies := map[string]any{}
-	job := j.Job
-	job.Ticks = nil
-	for _, x := range j.Job.Ticks {
-		if x.Stage == "reach" && slices.Contains(r.Steps, x.Step) {
-			bodies[store.SubjectTick(x.Step)] = nil
-		} else {
-			job.Ticks = append(job.Ticks, x)
-		}
-	}
-	if len(bodies) == 0 {
-		return problem(http.StatusConflict, "no-such-step", "That step is not ticked.", "/steps")
-	}
-	if after := plan.Follow(j.facts, job.Chosen(), j.plan.Match); count(after, "tick-lost") > count(j.plan, "tick-lost") {
-		return problem(http.StatusConflict, "later-steps", "Steps that were done later rest on this one: take those back first.", "/steps")
-	}
-	return s.apply(c, change{id: r.ID, what: "untick", seen: r.Seen, base: j.Revision, bodies: bodies})
 }

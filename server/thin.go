@@ -233,8 +233,8 @@ func (s *Server) putBench(c *gin.Context) error {
 	return s.apply(c, change{id: r.ID, what: "bench", seen: r.Seen, bodies: map[string]any{store.SubjectBench: b}})
 }
 
-// thinLine says in one sentence whether the work is proven.
-func thinLine(p plan.Proof) string {
+// workLine says in one sentence whether the work is proven.
+func workLine(p plan.Proof) string {
 	switch {
 	case p.Fault != "":
 		return "A fault of ours: the steps cannot be carried out on the model (" + p.Fault + "). Do not work from them; send us the job file."

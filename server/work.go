@@ -21,7 +21,7 @@ func (s *Server) showWork(c *gin.Context) error {
 		return err
 	}
 	t := j.plan.Thin
-	v := WorkView{Revision: j.Revision, Steps: workSteps(&t), Strays: []work.Tick{}, Counts: t.Counts, Proof: t.Proof, Line: thinLine(t.Proof), Yard: j.Job.Yard(t.Result), Bench: j.Job.Chosen().Bench, Findings: t.Progress.Findings}
+	v := WorkView{Revision: j.Revision, Steps: workSteps(&t), Strays: []work.Tick{}, Counts: t.Counts, Proof: t.Proof, Line: workLine(t.Proof), Yard: j.Job.Yard(t.Result), Bench: j.Job.Chosen().Bench, Findings: t.Progress.Findings}
 	planned := map[string]bool{}
 	for _, x := range v.Steps {
 		planned[x.ID] = true

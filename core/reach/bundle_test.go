@@ -110,6 +110,20 @@ func TestDisconnects(t *testing.T) {
 	}
 }
 
+// The wires of a pair sit in one plug, even where one of them would do with a smaller contact.
+func TestAPairPartsInOnePlug(t *testing.T) {
+	thin, thick := wire("1", at("A", 1), at("J1", 1), 3000, ""), wire("2", at("A", 2), at("J1", 2), 3000, "")
+	thin.Size, thick.Size = 0.35, 1.5
+	in := yardInput(thin, thick)
+	if p := reach.Compute(in).Disconnects[0].Plugs; len(p) != 2 {
+		t.Fatalf("two wires of their own: %+v", p)
+	}
+	in.Wires[0].Pair, in.Wires[1].Pair = "bus", "bus"
+	if p := reach.Compute(in).Disconnects[0].Plugs; len(p) != 1 || len(p[0].Wires) != 2 || p[0].Blade != 1.5 || p[0].Thick != 1.5 {
+		t.Errorf("a pair: %+v", p)
+	}
+}
+
 func TestMergedFeedsCarryTheSum(t *testing.T) {
 	in := yardInput(wire("trunk", at("F", 1), harness.End{Splice: "S1"}, 3000, "Main relay output"), wire("a", harness.End{Splice: "S1"}, at("J1", 1), 900, "Injector 1 supply"),
 		wire("b", harness.End{Splice: "S1"}, at("J2", 1), 900, "Injector 2 supply"), wire("c", harness.End{Splice: "S1"}, at("J2", 2), 900, "Ignition coil 1 supply"))
