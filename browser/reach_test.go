@@ -225,7 +225,7 @@ func TestAPlacementOfOnesOwnAndAReel(t *testing.T) {
 func TestReachAtTheBenchOnATelephone(t *testing.T) {
 	v := open(t, "/jobs/fuse-block/bench?stage=reach")
 	v.phone()
-	v.see("[data-testid=bench-text]", "Lay")
+	v.see("[data-testid=bench-text]", "Battery negative off")
 	for _, word := range []string{"Back", "Not as expected", "Done"} {
 		box := v.page.MustElementR("button", word).MustShape().Box()
 		if box.Y+box.Height > 844 || box.X < 0 || box.X+box.Width > 390 {

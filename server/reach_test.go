@@ -325,3 +325,27 @@ func TestReachIsKept(t *testing.T) {
 		t.Errorf("%d options", n)
 	}
 }
+
+// Two windows draw the map: the second is told that it was changed, and nothing of the first is lost.
+func TestTwoWindowsDrawTheMap(t *testing.T) {
+	c := start(t)
+	job := c.demoJob(1)
+	first, second := c.reach(job), c.reach(job)
+	first.Map.Paths[0].Length = 430
+	if _, code := send[server.Done](c, "PUT", job+"/reach/map", server.MapRequest{ID: c.change(), Seen: first.Revision, Map: first.Map}); code != "" {
+		t.Fatal(code)
+	}
+	second.Map.Paths[1].Length = 350
+	if _, code := send[server.Done](c, "PUT", job+"/reach/map", server.MapRequest{ID: c.change(), Seen: second.Revision, Map: second.Map}); code != "stale" {
+		t.Errorf("a map that was changed since: %q", code)
+	}
+	if v := c.reach(job); v.Map.Paths[0].Length != 430 || v.Map.Paths[1].Length != 340 {
+		t.Errorf("%v and %v", v.Map.Paths[0].Length, v.Map.Paths[1].Length)
+	}
+	// Two things put somewhere at once do not stand in each other's way.
+	for _, device := range []string{"horn", "beacon"} {
+		if _, code := send[server.Done](c, "POST", job+"/reach/places", server.PlacesRequest{ID: c.change(), Seen: second.Revision, Places: []reach.Place{{Thing: reach.Thing{Kind: reach.ADevice, ID: device}, Station: "roof"}}}); code != "" {
+			t.Errorf("%s: %s", device, code)
+		}
+	}
+}

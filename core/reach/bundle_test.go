@@ -227,3 +227,15 @@ func TestTemplatesHoldTogether(t *testing.T) {
 		}
 	}
 }
+
+// What was put somewhere is never proposed to be elsewhere.
+func TestProposalsLeaveWhatIsPlaced(t *testing.T) {
+	in := yardInput(wire("1", at("A", 1), at("J1", 1), 1900, ""))
+	in.Decisions.Map = reach.Templates()[0].Map
+	in.Decisions.Places = []reach.Place{{Thing: reach.Thing{Kind: reach.ADevice, ID: "VK"}, Station: "rear"}}
+	for _, p := range reach.Compute(in).Propose() {
+		if p.Thing.ID == "VK" {
+			t.Errorf("the unit is at the rear, and is proposed to be at %s", p.Station)
+		}
+	}
+}

@@ -170,7 +170,66 @@ func TestGatesCanBeSwitchedOff(t *testing.T) {
 		t.Error("the gate opens though wire 2 is not measured")
 	}
 	off := reach.Compute(free)
-	if len(kinds(off, reach.Gate)) != 0 || len(kinds(off, reach.CutWire)[0].Needs) != 4 {
-		t.Errorf("without gates a cut needs its own paths laid: %v", kinds(off, reach.CutWire)[0].Needs)
+	if len(kinds(off, reach.Gate)) != 0 || len(kinds(off, reach.CutWire)[0].Needs) != 5 {
+		t.Errorf("without gates a cut needs the battery off and its own paths laid: %v", kinds(off, reach.CutWire)[0].Needs)
+	}
+}
+
+// What waits for a part is not cut before the part is there and the length measured again; what is joined in a path is joined
+// before the path is covered; the battery comes off before anything.
+func TestTheOrderOfWork(t *testing.T) {
+	in := yardInput(wire("1", at("A", 1), at("J1", 1), 1900, ""), wire("2", at("A", 2), at("J2", 1), 1900, ""), wire("3", at("A", 3), at("F", 1), 3000, ""))
+	in.Decisions.Map.Paths[4].Waits = "radiator"
+	in.Decisions.Map.Paths[4].Cover = reach.Sock
+	r := reach.Compute(in)
+	step := func(kind reach.StepKind, about string) reach.Step {
+		for _, s := range r.Steps {
+			if s.Kind == kind && (s.Wire == about || s.Path == about || about == "") {
+				return s
+			}
+		}
+		t.Fatalf("no step %s %s", kind, about)
+		return reach.Step{}
+	}
+	wait := step(reach.Wait, "")
+	if !slices.Contains(step(reach.CutWire, "2").Needs, wait.ID) || slices.Contains(step(reach.CutWire, "1").Needs, wait.ID) {
+		t.Error("only wire 2 waits for the radiator")
+	}
+	if !strings.Contains(wait.Text, "radiator") || !strings.Contains(wait.Text, "b2") {
+		t.Error(wait.Text)
+	}
+	if cover := step(reach.Dress, "b2"); !slices.Contains(cover.Needs, step(reach.JoinWire, "2").ID) || slices.Contains(cover.Needs, step(reach.JoinWire, "1").ID) {
+		t.Errorf("b2 is covered after %v", cover.Needs)
+	}
+	if first := r.Steps[0]; first.Kind != reach.Caution || !strings.Contains(first.Text, "Battery negative off") {
+		t.Errorf("it begins with %s", first.Text)
+	}
+	for _, s := range r.Steps {
+		if s.NoReturn != (s.Kind == reach.CutWire || s.Kind == reach.JoinWire) {
+			t.Errorf("%s: no way back: %v", s.Text, s.NoReturn)
+		}
+	}
+	in.Wires = in.Wires[2:] // nothing is cut: no caution, no gate
+	if r = reach.Compute(in); slices.ContainsFunc(r.Steps, func(s reach.Step) bool { return s.Kind == reach.Caution || s.Kind == reach.Gate }) {
+		t.Error("nothing is cut, and there is a gate before it")
+	}
+}
+
+// A code is printed where the colour of a piece is not that of its wire, and the cautions say where.
+func TestCodesArePrinted(t *testing.T) {
+	in := yardInput(wire("1", at("A", 1), at("J1", 1), 1900, ""))
+	in.Wires[0].Circuit = "7110"
+	r := reach.Compute(in)
+	if l := r.Lines[0]; l.Code != "7110/1" || !l.Provision[0].Coded {
+		t.Errorf("%q, %+v", l.Code, l.Provision)
+	}
+	for _, s := range r.Steps {
+		if (s.Kind == reach.CutWire || s.Kind == reach.JoinWire) && !strings.Contains(strings.Join(s.Cautions, " "), `"7110/1"`) {
+			t.Errorf("%s does not say the code: %v", s.Text, s.Cautions)
+		}
+	}
+	in.Wires[0].Colour = iec("GN")
+	if l := reach.Compute(in).Lines[0]; l.Provision[0].Coded {
+		t.Errorf("plain green is bought, and a code is printed: %+v", l.Provision)
 	}
 }

@@ -57,10 +57,15 @@ type planner struct {
 
 func (r *Result) plan(s *settled) {
 	p := &planner{r, s}
+	var before []string
+	if p.anyCut() {
+		before = append(before, p.add(Step{Step: work.Check("reach", "caution", "battery"), Kind: Caution, Text: "Battery negative off before the first cut, and control units unplugged.",
+			Why: "A cut feed sparks, and a unit that is plugged in takes the harm."}))
+	}
 	laid := p.route()
 	waits := p.waits()
 	measured := p.measure(laid)
-	before := slices.Concat(laid, measured)
+	before = slices.Concat(before, laid, measured)
 	free := r.in.Decisions.Rules.Free
 	var gate string
 	if !free && p.anyCut() {
@@ -76,7 +81,7 @@ func (r *Result) plan(s *settled) {
 		if gate != "" {
 			needs = append(needs, gate)
 		} else {
-			needs = append(needs, laidFor(laid, r, i)...)
+			needs = append(append(needs, before[0]), laidFor(laid, r, i)...)
 		}
 		for _, part := range r.Lines[i].Waits {
 			needs = append(needs, waits[part])
