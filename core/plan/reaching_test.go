@@ -137,6 +137,9 @@ func TestWhatWasCutIsRemembered(t *testing.T) {
 	was := lineOf(t, p, "w1").By
 	p = computeJob(t, j)
 	proven(t, "cut", p)
+	if l := lineOf(t, p, "w1"); len(l.Provision) != 0 {
+		t.Errorf("w1 has its piece, and is to get another: %v", l.Provision)
+	}
 	pieces := p.Reach.Result.Pieces()
 	if len(pieces) != 1 || pieces[0].Length != 2500-was {
 		t.Errorf("the stock is %v after %v mm were cut from it", pieces, was)
