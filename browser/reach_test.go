@@ -38,7 +38,7 @@ func TestReachFromNothing(t *testing.T) {
 	})
 	v.press('1')
 	v.click("button.plain", "^As tables$")
-	v.num("[aria-label='length of bulkhead, inside – control unit']", "900")
+	v.num("[aria-label='length of bulkhead in – control unit']", "900")
 	v.press('3')
 	v.see("[data-testid=cuts] [role=row]", "extend by")
 	v.see("[data-testid=terms]", "900")

@@ -36,7 +36,11 @@ func (p *Plan) decideReach(f Facts, d Decisions, m *model) {
 	after := stepsBefore(p.Thin.Result.Steps)
 	cut := map[string]work.Tick{}
 	used := map[string]float64{}
+	out := map[string]bool{}
 	for _, t := range d.Ticks {
+		for _, e := range t.Edits {
+			out[e.Wire] = out[e.Wire] || e.Do == harness.FallOut
+		}
 		if t.Stage == "reach" && t.Length > 0 {
 			cut[t.Wire] = t
 			used[t.Piece] += t.Length
@@ -45,7 +49,7 @@ func (p *Plan) decideReach(f Facts, d Decisions, m *model) {
 	for i := range l.Wires {
 		w := &l.Wires[i]
 		if p.Thin.Result.Wires[i].Choice == thin.Goes {
-			in.Stock = append(in.Stock, pulledPiece(w, d.Bench, used, m.now)...)
+			in.Stock = append(in.Stock, pulledPiece(w, d.Bench, used, out[w.ID])...)
 			continue
 		}
 		x := reach.Wire{Wire: *w, After: after[w.ID], Cut: cut[w.ID].Length}
@@ -120,8 +124,8 @@ func stepsBefore(steps []thin.Step) map[string][]string {
 }
 
 // pulledPiece gives the piece of stock that a wire which goes leaves.
-func pulledPiece(w *harness.Wire, b thin.Bench, used map[string]float64, now harness.Harness) []reach.Piece {
-	p := reach.Piece{ID: w.ID, Colour: w.Colour, Size: w.Size, Length: w.Length - used[w.ID], Waits: !now.Out(w.ID)}
+func pulledPiece(w *harness.Wire, b thin.Bench, used map[string]float64, out bool) []reach.Piece {
+	p := reach.Piece{ID: w.ID, Colour: w.Colour, Size: w.Size, Length: w.Length - used[w.ID], Waits: !out}
 	for _, e := range w.Ends {
 		if e.Splice != "" {
 			p.Length -= b.Stub

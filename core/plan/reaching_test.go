@@ -65,6 +65,13 @@ func TestReachFollowsThin(t *testing.T) {
 		t.Errorf("w1 is cut from %v; %d lines", l.Provision, len(p.Reach.Result.Lines))
 	}
 	proven(t, "a wire goes", p)
+	pulled := j
+	for i, s := range p.Thin.Steps {
+		pulled.Ticks = append(pulled.Ticks, work.Tick{Step: s.ID, Edits: s.Edits, Text: s.Text, When: int64(i + 1)})
+	}
+	if pieces := computeJob(t, pulled).Reach.Result.Pieces(); len(pieces) != 1 || pieces[0].Waits {
+		t.Errorf("w5 is out, and the stock has %+v", pieces)
+	}
 	j.Thin = append(j.Thin, thin.Decision{On: thin.Module, ID: "valve", Choice: thin.Goes})
 	p = computeJob(t, j) // the splice has two legs left and becomes one wire: that comes before w2 is lengthened
 	proven(t, "a module goes", p)

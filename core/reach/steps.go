@@ -69,7 +69,7 @@ func (r *Result) plan(s *settled) {
 	free := r.in.Decisions.Rules.Free
 	var gate string
 	if !free && p.anyCut() {
-		gate = p.gate("measured", "All bundles are routed with the plugs on, and all wires are measured.", "Terminating sensor by sensor means doing it again: route all, measure all, then cut.", before)
+		gate = p.gate("measured", "All bundles are routed with the plugs on, all wires are measured, and every connector is labelled, photographed and counted.", "Terminating sensor by sensor means doing it again: route all, measure all, then cut.", before)
 	}
 	var cuts []string
 	joins := map[int]string{}

@@ -63,9 +63,13 @@ export function MapTable({ view, selected, onSelect, onPath }: Props) {
                   onChange={(heat) => onPath(p.id, { heat })}
                 />
               </td>
-              <td>{[p.wall ? 'wall' : '', marksOf(p), p.waits ?? ''].filter(Boolean).join(' · ')}</td>
+              <td>
+                {[p.wall ? 'wall' : '', marksOf(p), p.waits ? `provisional: ${p.waits}` : '']
+                  .filter(Boolean)
+                  .join(' · ')}
+              </td>
               <td className="mono">{of.get(p.id)?.wires.length ?? 0}</td>
-              <td className="mono">{of.get(p.id)?.laid ? across(of.get(p.id)?.laid ?? 0) : ''}</td>
+              <td className="mono nowrap">{of.get(p.id)?.laid ? across(of.get(p.id)?.laid ?? 0) : ''}</td>
             </tr>
           ))}
         </tbody>

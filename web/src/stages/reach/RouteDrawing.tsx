@@ -127,13 +127,7 @@ interface LineProps {
 
 /** What lies along a path, in the fewest signs. */
 export function marksOf(p: RoutePath): string {
-  return [
-    p.heat ? `${p.heat} °C` : '',
-    p.moving ? 'moves' : '',
-    p.wet ? 'wet' : '',
-    p.edge ? 'edge' : '',
-    p.waits ? 'provisional' : '',
-  ]
+  return [p.heat ? `${p.heat} °C` : '', p.moving ? 'moves' : '', p.wet ? 'wet' : '', p.edge ? 'edge' : '']
     .filter(Boolean)
     .join(' · ');
 }
