@@ -39,8 +39,8 @@ func put(device, station string) reach.Place {
 	return reach.Place{Thing: reach.Thing{Kind: reach.ADevice, ID: device}, Station: station}
 }
 
-// reachPackhorse puts the donor's harness into the Packhorse: what was measured, what was decided about single wires, and three ways to place
-// the control unit.
+// reachPackhorse puts the donor's harness into the Packhorse: what was measured, what was decided about single wires,
+// and three ways to place the control unit.
 func reachPackhorse(j *plan.Job) error {
 	if err := lay(j, "packhorse/places.csv"); err != nil {
 		return err
@@ -64,7 +64,8 @@ func reachPackhorse(j *plan.Job) error {
 	return nil
 }
 
-// fuseBlock is a job of its own on the Packhorse's body harness: its fuse block goes from the front locker to the rear, and 74 wires hang on it.
+// fuseBlock is a job of its own on the Packhorse's body harness: its fuse block goes from the front locker to the rear,
+// and 74 wires hang on it.
 func fuseBlock() (plan.Job, error) {
 	j := plan.Job{Title: "Packhorse fuse block", Kind: plan.Classic, Donor: "Bellweather Packhorse, body harness", Chassis: "Bellweather Packhorse", Sheets: map[gather.SheetKind]*gather.Sheet{}}
 	for _, kind := range []gather.SheetKind{gather.WireList, gather.ConnectorList, gather.DeviceList, gather.BranchList} {

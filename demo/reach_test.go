@@ -10,8 +10,8 @@ import (
 	"draxel/demo"
 )
 
-// The demonstration is complete through Reach: everything that wires end at has a place, every wire that has two ends has a way, the
-// work is proven, and the chassis's own wires reach as they lie.
+// The demonstration is complete through Reach: everything that wires end at has a place, every wire that has two ends
+// has a way, the work is proven, and the chassis's own wires reach as they lie.
 func TestTheDemonstrationReaches(t *testing.T) {
 	all, err := demo.Jobs()
 	if err != nil {

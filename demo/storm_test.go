@@ -14,8 +14,8 @@ import (
 
 var harnesses = flag.Uint64("storms", 3, "how many storms TestThinPinAndReachInAStorm goes through")
 
-// Thin, Pin and Reach work on one harness: whatever is decided or moved, and whichever of them has a step ticked, all three plans
-// stand, and nothing that was ticked is lost.
+// Thin, Pin and Reach work on one harness: whatever is decided or moved, and whichever of them has a step ticked, all
+// three plans stand, and nothing that was ticked is lost.
 func TestThinPinAndReachInAStorm(t *testing.T) {
 	cut := map[string]int{}
 	for seed := range *harnesses {

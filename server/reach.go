@@ -34,7 +34,8 @@ func (s *Server) showReach(c *gin.Context) error {
 	return nil
 }
 
-// things lists what can be put at a station: devices, connectors without one, splices and branches, with how many wires end there.
+// things lists what can be put at a station: devices, connectors without one, splices and branches, with how many wires
+// end there.
 func (j *computed) things() []PlacedThing {
 	r, loom := j.plan.Reach.Result, &j.facts.Laid.Loom
 	put := map[reach.Thing]reach.Place{}

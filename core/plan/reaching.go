@@ -142,8 +142,8 @@ func pulledPiece(w *harness.Wire, b thin.Bench, used map[string]float64, out boo
 	return []reach.Piece{p}
 }
 
-// workReach carries out what is left of Reach's work behind Thin's, and gives the harness that results. Where something was done that
-// is not planned any more, what cannot be done is held.
+// workReach carries out what is left of Reach's work behind Thin's, and gives the harness that results. Where something
+// was done that is not planned any more, what cannot be done is held.
 func (p *Plan) workReach(d Decisions, left thin.Remaining, end harness.Harness, partial bool) harness.Harness {
 	x := &p.Reach
 	x.Done, x.Held, x.Before = map[string]work.Tick{}, map[string]string{}, map[string]bool{}

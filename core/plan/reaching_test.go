@@ -125,7 +125,8 @@ func TestReachFollowsPin(t *testing.T) {
 	}
 }
 
-// What was cut stays cut: its step stays done when a length changes a little, what it was cut from is gone from the stock, and what was cut for nothing is said.
+// What was cut stays cut: its step stays done when a length changes a little, what it was cut from is gone from the
+// stock, and what was cut for nothing is said.
 func TestWhatWasCutIsRemembered(t *testing.T) {
 	j := spanned()
 	j.Thin = []thin.Decision{{On: thin.Wire, ID: "w5", Choice: thin.Goes}}

@@ -124,8 +124,8 @@ type Plug struct {
 	Guessed   bool    `json:"guessed,omitempty"` // from its ways: measure it
 }
 
-// plug gives a housing's size: as somebody measured it, else reckoned from its ways as rows of contacts in a shell; common
-// practice, no source.
+// plug gives a housing's size: as somebody measured it, else reckoned from its ways as rows of contacts in a shell;
+// common practice, no source.
 func (r *Result) plug(s *settled, connector string) Plug {
 	p := Plug{Connector: connector}
 	rows := 1

@@ -185,8 +185,8 @@ func TestTapeMarks(t *testing.T) {
 	}
 }
 
-// The lower twentieth of the leftovers, shared by both ends: five wires that leave 100 ± 10 mm allow (100 − 1.645 × 10) / 2
-// = 42 mm less, but never more than there is.
+// The lower twentieth of the leftovers, shared by both ends: five wires that leave 100 ± 10 mm allow (100 − 1.645 × 10)
+// / 2 = 42 mm less, but never more than there is.
 func TestLeftoversTeach(t *testing.T) {
 	in := yardInput()
 	for i, mm := range []float64{90, 95, 100, 105, 110} {

@@ -169,8 +169,9 @@ func (r *Result) Compare() []Compared {
 	return out
 }
 
-// Relocate lists what has another station in b than in a, with what its wires need in each and have. Both must be of the same harness. It
-// serves for two engines too: the one that the harness was made for, and the one that it comes onto.
+// Relocate lists what has another station in b than in a, with what its wires need in each and have. Both must be of
+// the same harness. It serves for two engines too: the one that the harness was made for, and the one that it comes
+// onto.
 func Relocate(a, b *Result) []Relocation {
 	wires := map[string][]int{}
 	for i := range a.in.Wires {

@@ -36,7 +36,8 @@ type ContactPlug struct {
 	Reason string       `json:"reason"`
 }
 
-// contacts are what contacts of the generic sealed families carry, A, by their width in mm: common practice, no source; the data sheet comes first.
+// contacts are what contacts of the generic sealed families carry, A, by their width in mm: common practice, no source;
+// the data sheet comes first.
 var contacts = []struct{ blade, amperes float64 }{{0.64, 3}, {1.5, 12}, {2.8, 25}, {6.3, 40}, {9.5, 60}}
 
 // housingWays are the ways in which such housings are usual: common practice, no source.
@@ -142,8 +143,8 @@ func (s *settled) inLine(w *Wire) bool {
 	return false
 }
 
-// choosePlugs sorts the ties by the contact that they need. The wires of a pair and of a shield stay in one plug: the widest contact that
-// one of them needs serves them all.
+// choosePlugs sorts the ties by the contact that they need. The wires of a pair and of a shield stay in one plug: the
+// widest contact that one of them needs serves them all.
 func (r *Result) choosePlugs(d *Disconnect) {
 	blade := map[string]float64{}
 	limit := map[float64]float64{}

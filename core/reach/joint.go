@@ -60,8 +60,8 @@ type spot struct {
 }
 
 // stagger puts joints along the bundles so that none stack: no two nearer than Apart, none in a grommet, none where the
-// bundle flexes or would grow too thick. Whoever has the least wire to move them along chooses first, each takes the nearest that is
-// free, and where none is left one that stands in the way is asked to move.
+// bundle flexes or would grow too thick. Whoever has the least wire to move them along chooses first, each takes the
+// nearest that is free, and where none is left one that stands in the way is asked to move.
 type stagger struct {
 	r     *Result
 	s     *settled
@@ -106,8 +106,9 @@ func (r *Result) join(s *settled) {
 	}
 }
 
-// schedule gives every wire its candidate. Where some have no clear place they choose first in another round, as whoever squeaks
-// gets the oil (Joslin and Clements, "Squeaky wheel optimization", JAIR 10, 1999, from memory), and the best round is kept. Large harnesses get few rounds.
+// schedule gives every wire its candidate. Where some have no clear place they choose first in another round, as
+// whoever squeaks gets the oil (Joslin and Clements, "Squeaky wheel optimization", JAIR 10, 1999, from memory), and the
+// best round is kept. Large harnesses get few rounds.
 func (st *stagger) schedule(all []*choice) {
 	rounds := 1 + min(12, squeaks/max(len(all), 1))
 	best, least := make([]int, len(all)), math.MaxInt
@@ -153,8 +154,8 @@ func bad(spots []spot) bool {
 	return slices.ContainsFunc(spots, func(x spot) bool { return x.why != "" })
 }
 
-// choose takes the first candidate that is good in itself and clear of what is there. Where there is none, those that stand in the way
-// move if they can; else the candidate with least against it is taken, and it is told.
+// choose takes the first candidate that is good in itself and clear of what is there. Where there is none, those that
+// stand in the way move if they can; else the candidate with least against it is taken, and it is told.
 func (st *stagger) choose(c *choice, others map[int]*choice) {
 	for k := range c.cut {
 		spots := st.at(c, k)
@@ -189,7 +190,8 @@ func (st *stagger) choose(c *choice, others map[int]*choice) {
 // mostMoved is how many others are asked to move for one.
 const mostMoved = 3
 
-// makeRoom moves other wires' joints so that this one can have its candidate; where one of them has nowhere to go all stay.
+// makeRoom moves other wires' joints so that this one can have its candidate; where one of them has nowhere to go all
+// stay.
 func (st *stagger) makeRoom(c *choice, k int, in []int, others map[int]*choice) bool {
 	was := make([]int, len(in))
 	for i, line := range in {

@@ -11,8 +11,8 @@ import (
 	"draxel/core/reach"
 )
 
-// The joints of random bundles keep the rule, or say why they cannot: no two within the set distance on one path, none in a
-// grommet, none where the bundle flexes, none that makes it too thick under its cover.
+// The joints of random bundles keep the rule, or say why they cannot: no two within the set distance on one path, none
+// in a grommet, none where the bundle flexes, none that makes it too thick under its cover.
 func TestJointsKeepApartOrSayWhy(t *testing.T) {
 	r := rand.New(rand.NewSource(1))
 	clear, troubled := 0, 0
@@ -175,8 +175,8 @@ func TestGatesCanBeSwitchedOff(t *testing.T) {
 	}
 }
 
-// What waits for a part is not cut before the part is there and the length measured again; what is joined in a path is joined
-// before the path is covered; the battery comes off before anything.
+// What waits for a part is not cut before the part is there and the length measured again; what is joined in a path is
+// joined before the path is covered; the battery comes off before anything.
 func TestTheOrderOfWork(t *testing.T) {
 	in := yardInput(wire("1", at("A", 1), at("J1", 1), 1900, ""), wire("2", at("A", 2), at("J2", 1), 1900, ""), wire("3", at("A", 3), at("F", 1), 3000, ""))
 	in.Decisions.Map.Paths[4].Waits = "radiator"

@@ -168,8 +168,8 @@ func spreadOf(m *Measured) float64 {
 const listed = 0.03
 
 // had gives the length that the wire has, and the chance that it falls short: of need and had as normally distributed,
-// Φ(−(had − need) / σ). Falling short means that it cannot be plugged in at both ends, with the engine rolling; the re-termination
-// is not counted.
+// Φ(−(had − need) / σ). Falling short means that it cannot be plugged in at both ends, with the engine rolling; the
+// re-termination is not counted.
 func (r *Result) had(s *settled, w *Wire, l *Line, variance float64) {
 	if m := s.measure[w.ID]; m != nil && m.Had > 0 {
 		l.Had, l.HadBy = m.Had, "measured"+by(m.Who)

@@ -37,9 +37,9 @@ func Typical(s *signal.Reading) (float64, bool) {
 	return a, known
 }
 
-// loads gives each wire its current: what somebody said, else what hangs on it. In a circuit that branches, a wire between
-// its source and a splice carries the sum of what lies beyond it. The source is the end at a fuse box, else at a control
-// unit, else at a ground.
+// loads gives each wire its current: what somebody said, else what hangs on it. In a circuit that branches, a wire
+// between its source and a splice carries the sum of what lies beyond it. The source is the end at a fuse box, else at
+// a control unit, else at a ground.
 func (r *Result) loads(s *settled) {
 	c := r.circuits(s)
 	for i := range r.in.Wires {

@@ -11,7 +11,8 @@ import (
 	"draxel/core/size"
 )
 
-// yard is a small vehicle: the unit inside, a wall, the engine with two banks, the fuse block, all in a line but for the banks.
+// yard is a small vehicle: the unit inside, a wall, the engine with two banks, the fuse block, all in a line but for
+// the banks.
 func yard() reach.Map {
 	return reach.Map{
 		Stations: []reach.Station{{ID: "unit", Group: "body"}, {ID: "in", Group: "body"}, {ID: "out", Group: "body"}, {ID: "engine", Group: "engine"}, {ID: "bank 1", Group: "engine"}, {ID: "bank 2", Group: "engine"}, {ID: "fuses", Group: "body"}},

@@ -76,7 +76,8 @@ func (p *Path) Air() float64 {
 	return p.Heat
 }
 
-// sigma is the standard deviation of the path's length, mm: half of its spread. While it waits for a part, at least a twentieth of the length.
+// sigma is the standard deviation of the path's length, mm: half of its spread. While it waits for a part, at least a
+// twentieth of the length.
 func (p *Path) sigma() float64 {
 	spread := p.Spread
 	if spread == 0 {

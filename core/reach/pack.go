@@ -15,8 +15,9 @@ type Circle struct {
 // MostPacked is how many wires are packed; for more only the bound by area is given.
 const MostPacked = 150
 
-// Pack lays circles of the given diameters, in mm, into a circle as small as it finds, and gives that circle's diameter. No two overlap. It is a
-// floor: no hand lays a bundle so. The same diameters in whatever order give the same packing. Of more than MostPacked, and of none, it gives no packing.
+// Pack lays circles of the given diameters, in mm, into a circle as small as it finds, and gives that circle's
+// diameter. No two overlap. It is a floor: no hand lays a bundle so. The same diameters in whatever order give the same
+// packing. Of more than MostPacked, and of none, it gives no packing.
 //
 // The circles are pushed together in a shrinking ring: wherever two overlap, or one leaves the ring, they are moved apart
 // by what they overlap, and the ring shrinks as long as that comes to rest. What overlap is left at the end is taken out
@@ -87,8 +88,8 @@ func (p *packer) random() float64 {
 	return float64(p.seed>>11) / (1 << 53)
 }
 
-// begin lays the circles out anew: in a spiral like the seeds of a sunflower, or in hexagons, each start with the circles in
-// another order along it.
+// begin lays the circles out anew: in a spiral like the seeds of a sunflower, or in hexagons, each start with the
+// circles in another order along it.
 func (p *packer) begin(start int) {
 	n := len(p.r)
 	order := make([]int, n)

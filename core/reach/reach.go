@@ -3,9 +3,9 @@
 //
 // A person lays the vehicle out as stations and measured paths and puts things at stations. The shortest permitted way
 // of each wire follows, and with stated allowances the length that it needs; beside the length that it has that gives a
-// verdict: it reaches, it is trimmed, extended or replaced. From the verdicts come joints, spread along the bundle so that they
-// do not stack, pieces from stock before anything is bought, and the work in its order. From the wires on each path come
-// the bundle, what goes through a wall, and what ties one part of the vehicle to another.
+// verdict: it reaches, it is trimmed, extended or replaced. From the verdicts come joints, spread along the bundle so
+// that they do not stack, pieces from stock before anything is bought, and the work in its order. From the wires on
+// each path come the bundle, what goes through a wall, and what ties one part of the vehicle to another.
 //
 // Lengths are mm, sections mm², currents A, temperatures °C. What the allowances and rates begin with is common practice
 // of the trade, no source; each can be changed.
@@ -119,8 +119,8 @@ type Rates struct {
 	Cover   float64 `json:"cover"` // per metre
 }
 
-// Standard gives the rules that a job begins with: common practice, no source, but for the losses, 3 % for what is critical
-// and 10 % for the rest, which are those of ABYC E-11 (from memory).
+// Standard gives the rules that a job begins with: common practice, no source, but for the losses, 3 % for what is
+// critical and 10 % for the rest, which are those of ABYC E-11 (from memory).
 func Standard() Rules {
 	return Rules{Roll: 60, End: 30, Drop: 80, Lap: 15, Stub: 60, Apart: 40, Bulge: 5, Excess: 250, Least: 60, Mostly: 3, School: Solder, Class: size.ClassB,
 		Margin: 0.1, Volts: 12, Loss: 0.03, Rest: 0.1, Rates: Rates{Route: 6, Measure: 2, Cut: 2, Solder: 7, Crimp: 4, Cover: 10}}

@@ -7,8 +7,8 @@ const (
 	hotJoint   = 105 // °C
 )
 
-// school gives how a joint is made: as a person said of the wire, else what the place and the load ask for, else as the job
-// does it.
+// school gives how a joint is made: as a person said of the wire, else what the place and the load ask for, else as the
+// job does it.
 func (r *Result) school(s *settled, w *Wire, l *Line, path *Path) School {
 	if x := s.wish[w.ID]; x != nil && x.School != "" {
 		return x.School

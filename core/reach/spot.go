@@ -5,8 +5,8 @@ import (
 	"math"
 )
 
-// candidates lists where the joints of a wire can go: the farther back it is cut, the farther from its end they lie. Where nobody
-// has said which end, the other one comes after the better one.
+// candidates lists where the joints of a wire can go: the farther back it is cut, the farther from its end they lie.
+// Where nobody has said which end, the other one comes after the better one.
 func (st *stagger) candidates(i int) *choice {
 	l, w := &st.r.Lines[i], &st.r.in.Wires[i]
 	c := &choice{line: i, took: -1}

@@ -14,8 +14,8 @@ func one(length float64) reach.Map {
 	return reach.Map{Stations: []reach.Station{{ID: "unit", Drop: 1}, {ID: "bank 1", Drop: 1}}, Paths: []reach.Path{{ID: "p", From: "unit", To: "bank 1", Length: length}}}
 }
 
-// fits says by trying every way whether joints with these windows, in steps of 10 mm, can all lie at least apart mm from each
-// other.
+// fits says by trying every way whether joints with these windows, in steps of 10 mm, can all lie at least apart mm
+// from each other.
 func fits(windows [][2]int, taken []int, apart int) bool {
 	if len(windows) == 0 {
 		return true
@@ -34,8 +34,8 @@ func fits(windows [][2]int, taken []int, apart int) bool {
 	return false
 }
 
-// Where trying every way finds room for all joints, the schedule finds it too, but for a few cases in which joints would have to make
-// room for each other in turn; where there is none it never says that there is.
+// Where trying every way finds room for all joints, the schedule finds it too, but for a few cases in which joints
+// would have to make room for each other in turn; where there is none it never says that there is.
 func TestStaggerAgainstBruteForce(t *testing.T) {
 	r := rand.New(rand.NewSource(5))
 	possible, found := 0, 0
@@ -73,7 +73,8 @@ func TestStaggerAgainstBruteForce(t *testing.T) {
 	}
 }
 
-// Joints on two sides of a station are as near as the bundle makes them, not as two paths that have nothing to do with each other.
+// Joints on two sides of a station are as near as the bundle makes them, not as two paths that have nothing to do with
+// each other.
 func TestJointsKeepApartAcrossAStation(t *testing.T) {
 	in := yardInput(wire("1", at("A", 1), at("F", 1), 1040, ""), wire("2", at("A", 2), at("J1", 1), 1540, ""))
 	in.Decisions.Map.Stations[0].Drop, in.Decisions.Rules.Apart = 30, 200

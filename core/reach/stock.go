@@ -103,9 +103,9 @@ const (
 	sameBase   = 0.8
 )
 
-// Value says what a mm of the piece is worth to a demand, 0 where it must not be used: the kind, a size of at least what
-// is wanted and at most twice that, a class that stands the air, and a colour that does not lie to whoever opens the harness
-// next. Colours that mean danger or a constant feed never stand in for others.
+// Value says what a mm of the piece is worth to a demand, 0 where it must not be used: the kind, a size of at least
+// what is wanted and at most twice that, a class that stands the air, and a colour that does not lie to whoever opens
+// the harness next. Colours that mean danger or a constant feed never stand in for others.
 func (d *Demand) Value(p *Piece, standard size.Class) float64 {
 	class := p.Class
 	if class == "" {
@@ -128,9 +128,9 @@ func (d *Demand) Value(p *Piece, standard size.Class) float64 {
 	return 0
 }
 
-// Allocate says from which piece each demand is cut, −1 where from none, so that the stock serves as much as it can. Where
-// pieces and demands that have to do with each other are few all ways are compared (branch and bound); else the longest
-// is served first from the piece that is left shortest by it. Bound is what no way can exceed.
+// Allocate says from which piece each demand is cut, −1 where from none, so that the stock serves as much as it can.
+// Where pieces and demands that have to do with each other are few all ways are compared (branch and bound); else the
+// longest is served first from the piece that is left shortest by it. Bound is what no way can exceed.
 func Allocate(demands []Demand, stock []Piece, standard size.Class) (from []int, a Allocation) {
 	from = make([]int, len(demands))
 	for i := range from {

@@ -141,7 +141,8 @@ func TestStockAtLargeStaysWithinItsBound(t *testing.T) {
 	}
 }
 
-// What is bought: plain and printed where there is a tracer, never a plain colour that warns, one length for a whole lead, with the margin.
+// What is bought: plain and printed where there is a tracer, never a plain colour that warns, one length for a whole
+// lead, with the margin.
 func TestWhatIsBought(t *testing.T) {
 	short := func(id, c string, n int) reach.Wire {
 		w := wire(id, at("A", n), at("J1", n), 1900, "")

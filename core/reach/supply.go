@@ -69,8 +69,8 @@ func tradeSize(s size.Section) size.Section {
 	return s
 }
 
-// bought gives the colour that is bought for a wire: its own where it has no tracer; plain and printed where it has one. Where the
-// plain colour means danger or a constant feed it is white.
+// bought gives the colour that is bought for a wire: its own where it has no tracer; plain and printed where it has
+// one. Where the plain colour means danger or a constant feed it is white.
 func bought(c colour.Colour) (colour.Colour, bool) {
 	if c.Known() && len(c.Parts) == 1 {
 		return c, false

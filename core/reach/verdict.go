@@ -111,8 +111,9 @@ func inKind(w *Wire) string {
 	return "twisted up to the joints"
 }
 
-// cutAt gives the end, 1 or 2, at which a wire is lengthened: as a person said, else the end that is renewed anyway, else
-// the one at a unit or a fuse box, which is seldom the one by the sensor; never an end at a splice where the other is not.
+// cutAt gives the end, 1 or 2, at which a wire is lengthened: as a person said, else the end that is renewed anyway,
+// else the one at a unit or a fuse box, which is seldom the one by the sensor; never an end at a splice where the other
+// is not.
 func (r *Result) cutAt(s *settled, w *Wire, x *Wish) int {
 	if x != nil && (x.At == 1 || x.At == 2) {
 		return x.At

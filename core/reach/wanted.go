@@ -2,8 +2,8 @@ package reach
 
 import "draxel/core/harness"
 
-// Wanted gives the harness with every wire lengthened or replaced, made from the verdicts alone and not from the steps. Base is the harness as it
-// would be if every wire reached.
+// Wanted gives the harness with every wire lengthened or replaced, made from the verdicts alone and not from the steps.
+// Base is the harness as it would be if every wire reached.
 func (r *Result) Wanted(base harness.Harness) harness.Harness {
 	ended := map[string][2]harness.Tip{}
 	var gone []string

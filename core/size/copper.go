@@ -93,10 +93,10 @@ const (
 	ratedAir   = 30.0
 )
 
-// Ampacity gives the current in A that a wire may carry without end: the table of ABYC E-11, drawn on along its own slope
-// for other sections, then less for hotter air and other insulation, by the square root of the rise that is left (as IEC
-// 60364-5-52 reckons), less for the other loaded wires of its bundle (bundling: ABYC E-11, from memory). It is 0 where the section is
-// not known or the air is as hot as the insulation stands.
+// Ampacity gives the current in A that a wire may carry without end: the table of ABYC E-11, drawn on along its own
+// slope for other sections, then less for hotter air and other insulation, by the square root of the rise that is left
+// (as IEC 60364-5-52 reckons), less for the other loaded wires of its bundle (bundling: ABYC E-11, from memory). It is
+// 0 where the section is not known or the air is as hot as the insulation stands.
 func (s Section) Ampacity(c Class, air float64, loaded int) float64 {
 	if s <= 0 || air >= c.Limit() {
 		return 0

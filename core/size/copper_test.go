@@ -17,8 +17,8 @@ func within(t *testing.T, what string, got, want, part float64) {
 	}
 }
 
-// ISO 6722-1, greatest conductor resistance at 20 °C, mΩ/m (from memory of the standard); they must also lie a little above what the
-// nominal section of IEC 60028 copper has.
+// ISO 6722-1, greatest conductor resistance at 20 °C, mΩ/m (from memory of the standard); they must also lie a little
+// above what the nominal section of IEC 60028 copper has.
 func TestResistanceISO6722(t *testing.T) {
 	for section, milliohm := range map[size.Section]float64{0.35: 54.4, 0.5: 37.1, 0.75: 24.7, 1: 18.5, 1.5: 12.7, 2.5: 7.60, 4: 4.71, 6: 3.14, 10: 1.82, 16: 1.16, 25: 0.743, 35: 0.527, 50: 0.368} {
 		within(t, section.String(), 1000*section.WorstResistance(20), milliohm, 1e-9)

@@ -2,8 +2,8 @@ package work
 
 import "draxel/core/harness"
 
-// Trial carries out what can be done of many steps, and takes back whole what cannot. Steps that fail are few, so that it is made
-// anew after one instead of being copied before each.
+// Trial carries out what can be done of many steps, and takes back whole what cannot. Steps that fail are few, so that
+// it is made anew after one instead of being copied before each.
 type Trial struct {
 	from  harness.Harness
 	bench *harness.Bench
