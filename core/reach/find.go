@@ -97,7 +97,7 @@ func (r *Result) findWires(s *settled) {
 		if w.Length < 0 || w.Length > longestWire {
 			r.say("bad-length", finding.Wrong, w.ID, "Put the length right in the list of wires.", "%s is said to be %.1f m long.", w.ID, w.Length/1000)
 		}
-		if m := s.measure[w.ID]; m != nil && l.Stale && m.Need > 0 {
+		if m := s.measure[w.ID]; m != nil && l.elsewhere {
 			r.say("measured-for-old-place", finding.Check, w.ID, "Measure it again along its new way.", "%s was measured from %s to %s, and it runs from %s to %s now.", w.ID, m.From, m.To, l.Stations[0], l.Stations[len(l.Stations)-1])
 		}
 		switch {

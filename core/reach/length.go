@@ -120,7 +120,7 @@ func (r *Result) measureWay(s *settled, w *Wire, l *Line) {
 			l.Waits, measured = nil, true
 			variance = spreadOf(m) * spreadOf(m) / 4
 		} else {
-			l.Stale = true
+			l.Stale, l.elsewhere = true, true
 		}
 	}
 	if !measured {

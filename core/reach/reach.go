@@ -191,6 +191,7 @@ type Line struct {
 	route     Route
 	ok        bool // it has a route
 	bare      float64
+	elsewhere bool // its way was measured between other stations
 	summed    bool // its current is a sum of what is usual, and no more than a hint
 }
 
