@@ -51,7 +51,7 @@ func TestAJobIsRenamedAndDeleted(t *testing.T) {
 	v.click(".ant-modal button", "Delete…")
 	v.click(".ant-modal-confirm button", "^Delete$")
 	v.see("[data-testid=jobs]", "Sorrel refit")
-	v.until("it is off the list", func() bool { return !strings.Contains(v.text("[data-testid=jobs]"), "Packhorse") })
+	v.until("it is off the list", func() bool { return !strings.Contains(v.text("[data-testid=jobs]"), "Packhorse, second try") })
 }
 
 func TestDecisionsCarryAName(t *testing.T) {

@@ -22,6 +22,9 @@ func TestThinPinAndReachInAStorm(t *testing.T) {
 		r := rand.New(rand.NewPCG(seed, 19))
 		_, job := jobs(t)
 		job.Ticks = nil
+		rules := *job.Rules
+		rules.Free = seed%2 == 0
+		job.Rules = &rules
 		facts, err := job.Facts()
 		if err != nil {
 			t.Fatal(err)
