@@ -53,10 +53,17 @@ export function Frame() {
   );
 }
 
-/** Where a job opens: at Match, or at Thin where its kind matches nothing. */
+/** Where a job opens: at Match, or at Thin where its kind matches nothing, or at Reach where it has no pinout and is laid out. */
 export function FirstStage() {
   const job = useJob(useJobID());
-  return job.data && <Navigate to={job.data.kindInfo.stages.includes('match') ? 'match' : 'thin'} replace />;
+  if (!job.data) {
+    return null;
+  }
+  const { kindInfo, sides, open } = job.data;
+  if (!sides.from && !sides.to && open.reach > 0) {
+    return <Navigate to="reach" replace />;
+  }
+  return <Navigate to={kindInfo.stages.includes('match') ? 'match' : 'thin'} replace />;
 }
 
 const stages = [
