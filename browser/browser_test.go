@@ -101,7 +101,7 @@ func enter(t testing.TB, path string, lan *server.Lan, between func(http.Handler
 	for _, c := range change {
 		c(&jobs[1])
 	}
-	for i, id := range []string{"sorrel-refit", "packhorse", "fuse-block"} {
+	for i, id := range demo.IDs() {
 		if _, err := s.Create(t.Context(), id, "demo-"+id, "Ines", jobs[i]); err != nil {
 			t.Fatal(err)
 		}

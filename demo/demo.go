@@ -17,6 +17,9 @@ var files embed.FS
 // File gives one of the demonstration's tables: "sorrel-refit/vk-1-harness.csv".
 func File(name string) ([]byte, error) { return files.ReadFile(name) }
 
+// IDs gives the names of the jobs in their addresses, in the order of Jobs.
+func IDs() []string { return []string{"sorrel-refit", "packhorse", "fuse-block"} }
+
 // Jobs gives the demonstration jobs: "Sorrel refit", in which what is sure has been decided and the rest is open, and
 // "Packhorse", whose whole harness is listed, and in which nothing is matched and a few things have been decided away; and
 // "Packhorse fuse block", whose body harness must reach a fuse block at the other end of the vehicle.

@@ -128,7 +128,7 @@ func putDemo(ctx context.Context, s *store.Store) error {
 		return err
 	}
 	for i := len(jobs) - 1; i >= 0; i-- {
-		id := []string{"sorrel-refit", "packhorse"}[i]
+		id := demo.IDs()[i]
 		if _, err := s.Create(ctx, id, "demo-"+id, "Ines", jobs[i]); err != nil {
 			return err
 		}

@@ -3,6 +3,10 @@ package main
 import (
 	"strings"
 	"testing"
+	"time"
+
+	"draxel/demo"
+	"draxel/store"
 )
 
 // Other devices are let in only when asked to, and only for a passcode.
@@ -26,5 +30,26 @@ func TestListening(t *testing.T) {
 	}
 	if _, complaint, code := draxel(t, "serve", "--lan", "--data", t.TempDir()); code != 2 || !strings.Contains(complaint, "--lan wants a passcode") {
 		t.Errorf("let in without a passcode: %d, %q", code, complaint)
+	}
+}
+
+// Every demonstration job is put into an empty store, once.
+func TestTheDemonstrationIsPut(t *testing.T) {
+	s, err := store.Open(t.Context(), t.TempDir(), time.Now)
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer s.Close()
+	all, err := demo.Jobs()
+	if err != nil {
+		t.Fatal(err)
+	}
+	for range 2 {
+		if err := putDemo(t.Context(), s); err != nil {
+			t.Fatal(err)
+		}
+		if jobs, err := s.Jobs(t.Context()); err != nil || len(jobs) != len(all) {
+			t.Errorf("%d jobs of %d, %v", len(jobs), len(all), err)
+		}
 	}
 }
