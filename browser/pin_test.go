@@ -88,6 +88,7 @@ func TestTheSheetIsTickedAtTheDesk(t *testing.T) {
 	v.see(".figures", "1 steps are done")
 	v.press('[') // the one above is done: nothing to change places with
 	v.press(input.ArrowDown)
+	v.until("the next one is selected", func() bool { return !strings.Contains(v.text("[data-testid=step-text]"), "B15 to B20") })
 	v.press('[')
 	v.see(".ant-message", "cannot be done then")
 	v.press(input.Home)
