@@ -52,7 +52,7 @@ func (p *Plan) decideReach(f Facts, d Decisions, m *model) {
 			in.Stock = append(in.Stock, pulledPiece(w, d.Bench, used, out[w.ID])...)
 			continue
 		}
-		x := reach.Wire{Wire: *w, After: after[w.ID], Cut: cut[w.ID].Length}
+		x := reach.Wire{Wire: *w, After: after[w.ID], Cut: cut[w.ID].Length, CutAt: cutAt(cut[w.ID])}
 		for end, e := range w.Ends {
 			if e.At == (harness.Ref{}) {
 				continue
@@ -75,6 +75,20 @@ func (p *Plan) decideReach(f Facts, d Decisions, m *model) {
 	}
 	p.Reach.Result = reach.Compute(in)
 	p.Findings = append(p.Findings, p.Reach.Result.Findings...)
+}
+
+// cutAt gives the end, 1 or 2, at which a tick of Reach cut its wire, 0 where it cut none or both.
+func cutAt(t work.Tick) int {
+	at := 0
+	for _, e := range t.Edits {
+		if e.Do == harness.Cut {
+			if at > 0 {
+				return 0
+			}
+			at = e.End + 1
+		}
+	}
+	return at
 }
 
 // landing gives where the moves want a terminal, whether it gets a new one for that, and whether nothing is left for it.

@@ -178,3 +178,21 @@ func found(p plan.Plan, code string) (n []string) {
 	}
 	return n
 }
+
+// A wire that has been cut at one end is lengthened there, whatever comes up later that would make the other end the better one.
+func TestACutWireKeepsItsEnd(t *testing.T) {
+	j := spanned()
+	p := computeJob(t, j)
+	for i := range p.Reach.Result.Steps {
+		if s := &p.Reach.Result.Steps[i]; s.Kind == reach.CutWire && s.Wire == "w1" {
+			j.Ticks = []work.Tick{{Step: s.ID, Edits: s.Edits, Text: s.Text, Stage: "reach", Wire: s.Wire, Length: s.Length, When: 1}}
+		}
+	}
+	was := lineOf(t, p, "w1").At
+	j.Spans = []reach.Wish{{Wire: "w1", At: 3 - was}}
+	p = computeJob(t, j)
+	if l := lineOf(t, p, "w1"); l.At != was || len(p.Reach.Strays) > 0 {
+		t.Errorf("cut at end %d, to be lengthened at end %d; %v", was, l.At, p.Reach.Strays)
+	}
+	proven(t, "the other end is wished for too late", p)
+}

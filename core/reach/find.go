@@ -108,11 +108,11 @@ func (r *Result) findWires(s *settled) {
 			continue
 		}
 		if l.route.Equal != "" {
-			if key := fmt.Sprint(l.Paths, l.route.Equal); ties[key] == nil {
+			key := fmt.Sprint(l.Paths, l.route.Equal)
+			if ties[key] == nil {
 				equal = append(equal, key)
 				ties[key] = []string{strings.Join(l.Paths, ", "), l.route.Equal}
 			}
-			key := fmt.Sprint(l.Paths, l.route.Equal)
 			ties[key] = append(ties[key], w.ID)
 		}
 		for _, part := range l.Waits {

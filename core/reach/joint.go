@@ -61,7 +61,7 @@ type spot struct {
 
 // stagger puts joints along the bundles so that none stack: no two nearer than Apart, none in a grommet, none where the
 // bundle flexes or would grow too thick. Whoever has the least wire to move them along chooses first, each takes the
-// nearest that is free, and where none is left one that stands in the way is asked to move.
+// nearest that is free, and where none is left those that stand in the way are asked to move.
 type stagger struct {
 	r     *Result
 	s     *settled
@@ -76,7 +76,7 @@ type taken struct {
 	joint int // number of the wire that has it
 }
 
-// plan of one wire's joints: the candidates for how far back from its end it is cut, and for each the spots.
+// choice is one wire's joints: the candidates for how far back from its end it is cut, and for each the spots.
 type choice struct {
 	line  int
 	spots [][]spot // by candidate, worked out when it is first looked at

@@ -25,6 +25,7 @@ type Wire struct {
 	Renewed [2]bool        // the end gets a new terminal or joint in any case
 	Dead    [2]bool        // nothing is left for the end to go to
 	After   []string       // steps of other stages that come before it is cut
+	CutAt   int            // end, 1 or 2, at which it has been cut already, 0 where it has not
 	Cut     float64        // mm of the piece that has been let in already, 0 where none has
 }
 
@@ -233,6 +234,7 @@ func Compute(in Input) *Result {
 	r.verdicts(s)
 	r.bundles()
 	r.join(s)
+	r.sinceCut()
 	r.provide()
 	r.walls(s)
 	r.keepApart()

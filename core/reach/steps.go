@@ -64,8 +64,13 @@ func (r *Result) plan(s *settled) {
 	}
 	laid := p.route()
 	waits := p.waits()
-	measured := p.measure(laid)
-	before = slices.Concat(before, laid, measured)
+	measured := p.measure()
+	for b := range r.Bundles {
+		if id := laid[b]; id != "" {
+			before = append(before, id)
+		}
+	}
+	before = append(before, measured...)
 	free := r.in.Decisions.Rules.Free
 	var gate string
 	if !free && p.anyCut() {
@@ -81,7 +86,10 @@ func (r *Result) plan(s *settled) {
 		if gate != "" {
 			needs = append(needs, gate)
 		} else {
-			needs = append(append(needs, before[0]), laidFor(laid, r, i)...)
+			needs = append(needs, before[0])
+			for _, b := range r.Lines[i].route.Paths {
+				needs = append(needs, laid[b])
+			}
 		}
 		for _, part := range r.Lines[i].Waits {
 			needs = append(needs, waits[part])
@@ -106,30 +114,14 @@ func (r *Result) plan(s *settled) {
 	p.cover(joined, laid)
 }
 
-// laidFor gives the step that lays the bundle of each path of a wire.
-func laidFor(laid []string, r *Result, i int) []string {
-	var out []string
-	k := 0
-	for b := range r.Bundles {
-		if len(r.Bundles[b].Wires) == 0 {
-			continue
-		}
-		if slices.Contains(r.Lines[i].route.Paths, b) {
-			out = append(out, laid[k])
-		}
-		k++
-	}
-	return out
-}
-
 func (p *planner) add(s Step) string {
 	p.Steps = append(p.Steps, s)
 	return s.ID
 }
 
-// route: lay what runs along each path.
+// route plans that what runs along each path is laid, and gives the step by the path's number, empty where nothing runs.
 func (p *planner) route() []string {
-	var out []string
+	out := make([]string, len(p.Bundles))
 	for b := range p.Bundles {
 		x, path := &p.Bundles[b], &p.router.paths[b]
 		if len(x.Wires) == 0 {
@@ -137,7 +129,7 @@ func (p *planner) route() []string {
 		}
 		s := Step{Step: work.Check("reach", "route", path.ID), Kind: LayAlong, Path: path.ID, Minutes: p.in.Decisions.Rules.Rates.Route,
 			Text: fmt.Sprintf("Lay %s from %s to %s, with the plugs on.", plural(len(x.Wires), "wire"), path.From, path.To), Cautions: p.along(path)}
-		out = append(out, p.add(s))
+		out[b] = p.add(s)
 	}
 	return out
 }
@@ -183,7 +175,7 @@ func (p *planner) waits() map[string]string {
 	return out
 }
 
-func (p *planner) measure(laid []string) []string {
+func (p *planner) measure() []string {
 	var out []string
 	for i := range p.Lines {
 		l := &p.Lines[i]
@@ -346,17 +338,12 @@ func word(s School) string {
 
 // cover dresses each path once what is joined in it is joined.
 func (p *planner) cover(joined map[int]string, laid []string) {
-	k := 0
 	for b := range p.Bundles {
-		if len(p.Bundles[b].Wires) == 0 {
-			continue
-		}
-		needs := []string{laid[k]}
-		k++
 		path := &p.router.paths[b]
-		if path.Cover == Bare {
+		if laid[b] == "" || path.Cover == Bare {
 			continue
 		}
+		needs := []string{laid[b]}
 		for i := range p.Lines {
 			if id := joined[i]; id != "" && slices.Contains(p.Lines[i].route.Paths, b) {
 				needs = append(needs, id)

@@ -23,9 +23,6 @@ func (r *Result) verdicts(s *settled) {
 		}
 		r.sized(w, l)
 		r.judge(s, w, l)
-		if w.Cut > 0 {
-			r.sinceCut(w, l)
-		}
 		if l.Verdict == Extend || l.Verdict == Replace || l.Verdict == Fresh {
 			l.Code = r.code(w)
 		}
@@ -111,10 +108,13 @@ func inKind(w *Wire) string {
 	return "twisted up to the joints"
 }
 
-// cutAt gives the end, 1 or 2, at which a wire is lengthened: as a person said, else the end that is renewed anyway,
+// cutAt gives the end, 1 or 2, at which a wire is lengthened: where it has been cut already, else as a person said, else the end that is renewed anyway,
 // else the one at a unit or a fuse box, which is seldom the one by the sensor; never an end at a splice where the other
 // is not.
 func (r *Result) cutAt(s *settled, w *Wire, x *Wish) int {
+	if w.CutAt > 0 {
+		return w.CutAt
+	}
 	if x != nil && (x.At == 1 || x.At == 2) {
 		return x.At
 	}
@@ -149,20 +149,23 @@ func breathes(w *Wire, d *harness.Device) bool {
 // slackOfCut is by how much a piece may be off, mm, before somebody has to look at it again.
 const slackOfCut = 25
 
-// sinceCut looks at a wire that has been lengthened, and says where it was cut for another place.
-func (r *Result) sinceCut(w *Wire, l *Line) {
-	want := 0.0
-	if l.Verdict == Extend || l.Verdict == Replace || l.Verdict == Fresh {
-		want = l.By
-	}
-	if off := w.Cut - want; off < -slackOfCut || want == 0 || off > r.in.Decisions.Rules.Excess {
-		l.Stale = true
-		text := fmt.Sprintf("%s was cut for another place: a piece of %.0f mm was let in, and %.0f mm are wanted now.", w.ID, w.Cut, want)
-		if want == 0 {
-			text = fmt.Sprintf("%s was lengthened by %.0f mm for another place, and it would reach without.", w.ID, w.Cut)
+// sinceCut looks at the wires that have been cut, once it is known how long their pieces should be, and says which were
+// cut for another place.
+func (r *Result) sinceCut() {
+	for i := range r.in.Wires {
+		w, l := &r.in.Wires[i], &r.Lines[i]
+		if w.Cut == 0 || !l.ok {
+			continue
 		}
-		r.Findings = append(r.Findings, finding.Finding{Code: "cut-for-old-place", Severity: finding.Wrong, Stage: "reach", Subject: w.ID, Text: text,
-			Remedy: "Look at the wire: lay the rest back, or take the tick back and let in another piece."})
+		text := fmt.Sprintf("%s was lengthened by %.0f mm for another place, and it would reach without.", w.ID, w.Cut)
+		if l.Verdict == Extend || l.Verdict == Replace || l.Verdict == Fresh {
+			if off := w.Cut - l.By; off >= -slackOfCut && off <= r.in.Decisions.Rules.Excess {
+				continue
+			}
+			text = fmt.Sprintf("%s was cut for another place: a piece of %.0f mm was let in, and %.0f mm are wanted now.", w.ID, w.Cut, l.By)
+		}
+		l.Stale = true
+		r.say("cut-for-old-place", finding.Wrong, w.ID, "Look at the wire: lay the rest back, or take the tick back and let in another piece.", "%s", text)
 	}
 }
 
