@@ -2,6 +2,7 @@ package server_test
 
 import (
 	"encoding/csv"
+	"encoding/json"
 	"math"
 	"net/http"
 	"slices"
@@ -243,36 +244,15 @@ func TestReachRefuses(t *testing.T) {
 		"a step that is not there":    {"POST", "/reach/tick", server.TickRequest{Steps: []string{"x"}, Done: true}, "no-such-step"},
 		"an endless leftover":         {"POST", "/reach/leftover", server.LeftoverRequest{Wire: "7110", Left: 1e9}, "bad-number"},
 	} {
-		body := x.body
-		switch b := body.(type) { // every change has an id and what was seen
-		case server.LengthRequest:
-			b.ID, b.Seen = c.change(), seen
-			body = b
-		case server.PlacesRequest:
-			b.ID, b.Seen = c.change(), seen
-			body = b
-		case server.SpanRequest:
-			b.ID, b.Seen = c.change(), seen
-			body = b
-		case server.RulesRequest:
-			b.ID, b.Seen = c.change(), seen
-			body = b
-		case server.MapRequest:
-			b.ID, b.Seen = c.change(), seen
-			body = b
-		case server.OptionRequest:
-			b.ID, b.Seen = c.change(), seen
-			body = b
-		case server.ChooseRequest:
-			b.ID, b.Seen = c.change(), seen
-			body = b
-		case server.TickRequest:
-			b.ID, b.Seen = c.change(), seen
-			body = b
-		case server.LeftoverRequest:
-			b.ID, b.Seen = c.change(), seen
-			body = b
+		text, err := json.Marshal(x.body)
+		if err != nil {
+			t.Fatal(err)
 		}
+		body := map[string]any{}
+		if err := json.Unmarshal(text, &body); err != nil {
+			t.Fatal(err)
+		}
+		body["id"], body["seen"] = c.change(), seen // every change has an id and what was seen
 		if _, code := send[server.Done](c, x.method, job+x.path, body); code != x.want {
 			t.Errorf("%s: %q, want %q", name, code, x.want)
 		}
