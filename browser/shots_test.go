@@ -38,11 +38,10 @@ func TestShots(t *testing.T) {
 		if strings.HasSuffix(name, "telephone") {
 			v.phone()
 		}
-		v.until("the page is quiet", func() bool { return v.page.MustEval(`() => !document.querySelector('[aria-busy=true]')`).Bool() })
 		if strings.HasPrefix(name, "reach") {
 			v.page.MustElement(".standing")
-			v.page.MustWaitIdle()
 		}
+		v.until("the page is quiet", func() bool { return v.page.MustEval(`() => !document.querySelector('[aria-busy=true]')`).Bool() })
 		v.shot(*shots + "/" + name + ".png")
 	}
 }

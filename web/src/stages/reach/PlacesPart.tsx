@@ -1,6 +1,6 @@
 import { Button, Input, Select } from 'antd';
 import { useState } from 'react';
-import { newChangeID } from '../../api/client';
+import { explain, newChangeID } from '../../api/client';
 import { useChoose, useCompare, useOption, usePlace } from '../../api/reach';
 import type { Compared, Figures, PlacedThing, PlaceOption } from '../../api/types.gen';
 import { ReasonDialog } from '../thin/ReasonDialog';
@@ -14,7 +14,14 @@ export function PlacesPart({ job, view, onError }: PartProps) {
   const option = compare.data?.options.find((o) => o.option.id === shown) ?? compare.data?.options[0];
   return (
     <div className="reachgrid wide">
-      <section className="reachmain reachscroll" tabIndex={0} role="region" aria-label="placements compared">
+      <section
+        className="reachmain reachscroll"
+        aria-busy={!compare.data && !compare.isError}
+        tabIndex={0}
+        role="region"
+        aria-label="placements compared"
+      >
+        {compare.isError && <div className="problem">{explain(compare.error)}</div>}
         {compare.data && (
           <Comparison
             job={job}

@@ -20,7 +20,8 @@ export function StartMap({ onStart }: { onStart: (m: RouteMap) => void }) {
             <div className="grow">
               <strong>{t.name}</strong>
               <div className="quiet">
-                {t.meaning} {t.map.stations.length} stations, {t.map.paths.length} paths.
+                {t.meaning} {t.map.stations.length} stations,{' '}
+                {t.map.paths.length === 1 ? '1 path' : `${t.map.paths.length} paths`}.
               </div>
             </div>
             <Button type="primary" onClick={() => onStart(t.map)} data-testid={`start-${t.id}`}>
