@@ -239,3 +239,21 @@ func TestProposalsLeaveWhatIsPlaced(t *testing.T) {
 		}
 	}
 }
+
+// The feeds that lose most are told by what they lose in the size that they should have: one that is replaced by a thicker wire loses
+// less than it did.
+func TestFeedsThatLoseMost(t *testing.T) {
+	thin, long := wire("thin", at("F", 1), at("J1", 1), 9000, "Fuel pump feed"), wire("long", at("F", 2), at("J2", 1), 9000, "Rear ground")
+	thin.Size, long.Size = 0.5, 1
+	in := yardInput(thin, long)
+	in.Decisions.Wishes = []reach.Wish{{Wire: "thin", Amps: 9}, {Wire: "long", Amps: 4}}
+	w := reach.Compute(in).Figures.Worst
+	if len(w) != 2 || w[0].Wire != "long" || w[0].Volts < w[1].Volts || w[1].Wire != "thin" || w[1].AsIs < 3*w[1].Volts {
+		t.Errorf("%+v", w)
+	}
+	for _, x := range w {
+		if math.Abs(x.Part*12-x.Volts) > 1e-9 {
+			t.Errorf("%s loses %v V, %v of 12 V", x.Wire, x.Volts, x.Part)
+		}
+	}
+}

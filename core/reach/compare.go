@@ -45,7 +45,6 @@ type Dropped struct {
 
 func (r *Result) figure() {
 	f := &r.Figures
-	f.Worst = []Dropped{}
 	for i := range r.Lines {
 		l := &r.Lines[i]
 		if l.ok {
@@ -92,11 +91,7 @@ func (r *Result) figure() {
 	for _, w := range r.Walls {
 		f.Hole = max(f.Hole, w.Hole)
 	}
-	for _, i := range r.worst(3) {
-		l, w := &r.Lines[i], &r.in.Wires[i]
-		volts := max(l.Size, w.Size).Drop(l.Amps, l.Need, l.Air)
-		f.Worst = append(f.Worst, Dropped{l.Wire, l.Amps, volts, volts / max(r.in.Decisions.Rules.Volts, 1), l.Volts})
-	}
+	f.Worst = r.worst(3)
 	f.Guessed = r.in.Decisions.Rules.Guess * float64(f.Wires)
 	f.Short = math.Round(f.Short*1000) / 1000
 }

@@ -1,6 +1,7 @@
 package reach
 
 import (
+	"cmp"
 	"slices"
 	"strings"
 
@@ -228,23 +229,17 @@ func (r *Result) sized(w *Wire, l *Line) {
 	}
 }
 
-// worst lists the lines of feeds that lose most, worst first, at most n.
-func (r *Result) worst(n int) []int {
-	var out []int
+// worst lists the feeds that lose most in the size that they should have, worst first, at most n.
+func (r *Result) worst(n int) []Dropped {
+	out := []Dropped{}
 	for i := range r.Lines {
-		if r.Lines[i].Volts > 0 && feeds(&r.in.Wires[i].Signal) {
-			out = append(out, i)
+		l, w := &r.Lines[i], &r.in.Wires[i]
+		if l.Volts > 0 && feeds(&w.Signal) {
+			volts := max(l.Size, w.Size).Drop(l.Amps, l.Need, l.Air)
+			out = append(out, Dropped{l.Wire, l.Amps, volts, volts / max(r.in.Decisions.Rules.Volts, 1), l.Volts})
 		}
 	}
-	slices.SortStableFunc(out, func(a, b int) int {
-		switch x, y := r.Lines[a].Volts, r.Lines[b].Volts; {
-		case x > y:
-			return -1
-		case x < y:
-			return 1
-		}
-		return 0
-	})
+	slices.SortStableFunc(out, func(a, b Dropped) int { return cmp.Compare(b.Volts, a.Volts) })
 	return out[:min(n, len(out))]
 }
 
