@@ -26,6 +26,9 @@ type Tip struct {
 	Joint    string     `json:"joint,omitempty"`    // of Joined: the splice or joint
 }
 
+// Open says whether the tip is ready to be joined or crimped.
+func (t Tip) Open() bool { return t.State == Bare || t.State == Sealed }
+
 // Length names one tip of one length of wire.
 type Length struct {
 	Wire string `json:"wire"`
@@ -74,7 +77,7 @@ func Stub(wire string, end int) string { return fmt.Sprintf("%s stub %d", wire, 
 
 func (h *Harness) applyCopper(e Edit) error {
 	if h.metal == nil {
-		h.metal = &copper{map[string][2]Tip{}, map[string]bool{}, map[string]bool{}}
+		h.metal = newCopper()
 	}
 	c := h.metal
 	switch e.Do {
@@ -120,13 +123,33 @@ func (h *Harness) applyCopper(e Edit) error {
 		}
 		tips[e.End] = Tip{State: Sealed}
 	case Crimp:
-		if tips[e.End].State != Bare {
+		if !tips[e.End].Open() {
 			return fmt.Errorf("its end is not open but %s", tips[e.End].State)
 		}
-		if err := h.takeStub(e.Terminal); err != nil {
+		if h.crimps[e.Terminal] == 0 {
+			if err := h.inHand(e.Terminal); err != nil {
+				return err
+			}
+			h.crimps[e.Terminal]++
+		} else if err := h.takeStub(e.Terminal); err != nil {
 			return err
 		}
 		tips[e.End] = Tip{State: Crimped, Terminal: e.Terminal}
+	case Tap:
+		return h.tap(e, tips)
+	case Clip:
+		if err := h.clip(tips[e.End]); err != nil {
+			return err
+		}
+		tips[e.End] = Tip{State: Bare}
+	case Heal:
+		stub := Stub(e.Wire, e.End)
+		was, there := c.wires[stub]
+		if !there || !tips[e.End].Open() || !was[1].Open() {
+			return fmt.Errorf("its end and its stub are not both open")
+		}
+		tips[e.End] = was[0]
+		delete(c.wires, stub)
 	case FallOut:
 		for _, t := range tips {
 			if err := h.canLeave(t); err != nil {
@@ -170,21 +193,80 @@ func (c *copper) open(joint string) error {
 	return nil
 }
 
+// join joins open ends; one alone can only come to a joint that is there.
 func (c *copper) join(e Edit) error {
-	if len(e.Lengths) < 2 || e.Joint == "" {
+	if e.Joint == "" || len(e.Lengths) == 0 || len(e.Lengths) == 1 && !c.has(e.Joint) {
 		return fmt.Errorf("a joint needs two ends and a name")
 	}
+	return c.bring(e)
+}
+
+// has says whether anything is joined at a joint.
+func (c *copper) has(joint string) bool {
+	for _, tips := range c.wires {
+		for _, t := range tips {
+			if t.State == Joined && t.Joint == joint {
+				return true
+			}
+		}
+	}
+	return false
+}
+
+// bring brings open ends to a joint.
+func (c *copper) bring(e Edit) error {
 	for _, l := range e.Lengths {
 		tips, ok := c.wires[l.Wire]
 		if !ok {
 			return fmt.Errorf("there is no wire %s", l.Wire)
 		}
-		if s := tips[l.End].State; s != Bare && s != Sealed {
-			return fmt.Errorf("the end of %s is not open but %s", l.Wire, s)
+		if !tips[l.End].Open() {
+			return fmt.Errorf("the end of %s is not open but %s", l.Wire, tips[l.End].State)
 		}
 		tips[l.End] = Tip{State: Joined, Joint: e.Joint}
 		c.wires[l.Wire] = tips
 	}
+	return nil
+}
+
+// tap joins open ends onto a wire that stays whole. In the model its last bit is then a length of its own, named like the
+// stub of a cut.
+func (h *Harness) tap(e Edit, tips [2]Tip) error {
+	c, stub := h.metal, Stub(e.Wire, e.End)
+	if len(e.Lengths) == 0 || e.Joint == "" {
+		return fmt.Errorf("a tap needs an end to join and a name")
+	}
+	if tips[e.End].Open() {
+		return fmt.Errorf("its end is open: join it")
+	}
+	if _, twice := c.wires[stub]; twice {
+		return fmt.Errorf("it was cut there before")
+	}
+	if err := c.bring(e); err != nil {
+		return err
+	}
+	at := Tip{State: Joined, Joint: e.Joint}
+	c.wires[stub] = [2]Tip{tips[e.End], at}
+	tips[e.End] = at
+	c.wires[e.Wire] = tips
+	return nil
+}
+
+// clip takes the terminal off an end that is out of its cavity.
+func (h *Harness) clip(t Tip) error {
+	if t.State != Crimped {
+		return fmt.Errorf("its end has no terminal but is %s", t)
+	}
+	if h.crimps[t.Terminal] != 1 {
+		return fmt.Errorf("%d wires are crimped into terminal %s", h.crimps[t.Terminal], t.Terminal)
+	}
+	if p := h.terminals[t.Terminal]; p.State == Seated {
+		return fmt.Errorf("its terminal is still %s", p)
+	} else if p.State == Loose {
+		h.loose--
+	}
+	delete(h.crimps, t.Terminal)
+	delete(h.terminals, t.Terminal)
 	return nil
 }
 
@@ -209,28 +291,6 @@ func (h *Harness) takeStub(t TerminalID) error {
 		}
 	}
 	return fmt.Errorf("no wire is crimped into terminal %s", t)
-}
-
-// Rewired gives the harness with its lengths of wire ended as said: those that are named are changed or added, those of
-// which nothing is said stay, and those that are gone are taken away. Terminals stay where they are.
-func (h Harness) Rewired(ended map[string][2]Tip, gone []string) Harness {
-	b := Work(h)
-	if b.h.metal == nil {
-		b.h.metal = &copper{map[string][2]Tip{}, map[string]bool{}, map[string]bool{}}
-	}
-	maps.Copy(b.h.metal.wires, ended)
-	for _, w := range gone {
-		delete(b.h.metal.wires, w)
-	}
-	b.h.crimps = map[TerminalID]int{}
-	for _, tips := range b.h.metal.wires {
-		for _, t := range tips {
-			if t.State == Crimped {
-				b.h.crimps[t.Terminal]++
-			}
-		}
-	}
-	return b.h
 }
 
 // canLeave says why a tip still holds its wire in the harness.

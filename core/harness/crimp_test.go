@@ -38,7 +38,7 @@ func TestANewTerminalTakesThePlaceOfTheOld(t *testing.T) {
 		t.Errorf("the piece ends %v; the stub is there: %v", tips, stub)
 	}
 	// Made straight from what is wanted it is the same harness.
-	wanted := h.Rewired(map[string][2]harness.Tip{"piece": {{State: harness.Joined, Joint: "j"}, {State: harness.Crimped, Terminal: terminal}}, "w2": {{State: harness.Joined, Joint: "j"}, {State: harness.Joined, Joint: "S"}}}, nil)
+	wanted := h.With(harness.Changes{Tips: map[string][2]harness.Tip{"piece": {{State: harness.Joined, Joint: "j"}, {State: harness.Crimped, Terminal: terminal}}, "w2": {{State: harness.Joined, Joint: "j"}, {State: harness.Joined, Joint: "S"}}}})
 	if d := harness.Differences(end, wanted); len(d) > 0 {
 		t.Error(d)
 	}
@@ -60,7 +60,7 @@ func TestCrimpRefusesTheImpossible(t *testing.T) {
 	}{
 		"the old wire is still on it":    {[]harness.Edit{lay, crimp}, "still crimped"},
 		"the end is not open":            {[]harness.Edit{cut, lay, crimp, crimp}, "not open"},
-		"there is no such terminal":      {[]harness.Edit{cut, lay, with(crimp, "wire Z9")}, "no terminal"},
+		"there is no such terminal":      {[]harness.Edit{cut, lay, with(crimp, "wire Z9")}, "no such terminal"},
 		"two wires are crimped into it":  {[]harness.Edit{{Do: harness.Cut, Wire: "w1"}, lay, with(crimp, shared)}, "2 wires"},
 		"there is no such wire to crimp": {[]harness.Edit{cut, crimp}, "no such wire"},
 	} {
@@ -70,9 +70,9 @@ func TestCrimpRefusesTheImpossible(t *testing.T) {
 	}
 }
 
-func TestRewiredTakesAwayAndLeavesTheRest(t *testing.T) {
+func TestChangesTakeAwayAndLeaveTheRest(t *testing.T) {
 	h := laid(t)
-	out := h.Rewired(nil, []string{"w3"})
+	out := h.With(harness.Changes{Gone: []string{"w3"}})
 	if _, there := out.Tips("w3"); there || len(out.Wires()) != len(h.Wires())-1 {
 		t.Errorf("%v are left of %v", out.Wires(), h.Wires())
 	}

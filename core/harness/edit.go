@@ -29,7 +29,10 @@ const (
 	Join    Do = "join"  // join open ends
 	Free    Do = "free"  // take a connector off what it is plugged into
 	FallOut Do = "out"   // a length that nothing holds comes out
-	Crimp   Do = "crimp" // crimp an open end into a new terminal, which takes the place of one that was cut off its wire
+	Crimp   Do = "crimp" // crimp an open end into a terminal: a new one in hand, or one that takes the place of one that was cut off
+	Tap     Do = "tap"   // join open ends onto a wire close to one of its ends, which nobody cuts
+	Clip    Do = "clip"  // cut the terminal off an end that is out of its cavity: the end is open
+	Heal    Do = "heal"  // join a wire to the stub that was cut off it: it is whole again
 )
 
 // Edit is one change of a harness.
@@ -39,10 +42,10 @@ type Edit struct {
 	At       Ref        `json:"at,omitzero"`
 	Label    string     `json:"label,omitempty"`
 	Wire     string     `json:"wire,omitempty"`
-	End      int        `json:"end,omitempty"`     // of Cut and Seal: 0 or 1
-	Joint    string     `json:"joint,omitempty"`   // of Open and Join
+	End      int        `json:"end,omitempty"`     // of Wire: 0 or 1
+	Joint    string     `json:"joint,omitempty"`   // of Open, Join and Tap
 	Tips     []Tip      `json:"tips,omitempty"`    // of Lay: two
-	Lengths  []Length   `json:"lengths,omitempty"` // of Join
+	Lengths  []Length   `json:"lengths,omitempty"` // of Join and Tap: the open ends
 }
 
 // Apply carries the edits out one after the other on a copy. It fails on the first that cannot be done and says why;
@@ -143,7 +146,7 @@ func (h *Harness) apply(e Edit) error {
 		delete(h.plugs, e.At)
 	case Tie, Resume, Drop, Sever:
 		return h.applyEnd(e)
-	case Lay, Cut, Seal, Open, Join, Free, FallOut, Crimp:
+	case Lay, Cut, Seal, Open, Join, Free, FallOut, Crimp, Tap, Clip, Heal:
 		return h.applyCopper(e)
 	default:
 		return fmt.Errorf("no such edit")

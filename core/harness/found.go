@@ -17,7 +17,7 @@ func (l *Loom) Found() Harness {
 		w := &l.Wires[i]
 		var tips [2]Tip
 		for k, e := range w.Ends {
-			tips[k] = e.tip()
+			tips[k] = e.Tip()
 			if t := tips[k].Terminal; t != "" {
 				b.Seat(t, e.At)
 			}
@@ -41,8 +41,8 @@ func Empty(connectors []Connector, wires []Wire) *Bench {
 	return &Bench{h}
 }
 
-// With gives the harness with the cavities of further connectors, empty.
-func (h Harness) With(connectors []Connector) Harness {
+// Housing gives the harness with the cavities of further connectors, empty.
+func (h Harness) Housing(connectors []Connector) Harness {
 	own := false // the cavities are shared with the harness that was given until one is added
 	for _, c := range connectors {
 		for _, n := range c.Cavities {
@@ -88,8 +88,8 @@ func (b *Bench) Seat(t TerminalID, at Ref) {
 	}
 }
 
-// tip gives what the end of a wire is in the model.
-func (e End) tip() Tip {
+// Tip gives what the end of a wire is in the model.
+func (e End) Tip() Tip {
 	switch {
 	case e.At != (Ref{}):
 		return Tip{State: Crimped, Terminal: TerminalAt(e.At)}

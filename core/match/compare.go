@@ -50,7 +50,7 @@ type table struct {
 	levels [][]uint8
 }
 
-func newComparer(from, to []harness.Row, kept Kept) *comparer {
+func newComparer(from, to []harness.Row, meetings Meetings) *comparer {
 	c := &comparer{from: from, to: to, words: newWordSpace(from, to)}
 	numbers := interner{"": 0}
 	label := func(r harness.Row) string { return strings.ToUpper(strings.TrimLeft(r.Circuit, "0 ")) }
@@ -60,7 +60,7 @@ func newComparer(from, to []harness.Row, kept Kept) *comparer {
 	c.size = newTable(from, to, func(r harness.Row) string { return r.Size.String() }, sizeLevel)
 	housings := interner{"": 0}
 	c.housingF = housings.each(from, func(r harness.Row) string { return r.Ref.Connector })
-	c.housingT = housings.each(to, func(r harness.Row) string { return kept[r.Ref.Connector] })
+	c.housingT = housings.each(to, func(r harness.Row) string { return meetings.housing(r.Ref.Connector) })
 	n := float64(max(len(from), len(to), 1))
 	for like := range c.likeness {
 		c.likeness[like] = likenessBits(signal.Likeness(like), n)

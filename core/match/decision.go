@@ -1,6 +1,9 @@
 package match
 
 import (
+	"fmt"
+	"slices"
+
 	"draxel/core/harness"
 )
 
@@ -16,7 +19,7 @@ const (
 // Choice is what a person decided about a row.
 type Choice string
 
-// The choices: the first five about a From row, the last two about a To row.
+// The choices: the first six about a From row, the last three about a To row.
 const (
 	Open    Choice = ""       // nothing decided, though candidates may be rejected
 	Matched Choice = "match"  // goes to the To cavity named
@@ -25,6 +28,7 @@ const (
 	Joined  Choice = "joins"  // joined to the wire of the To cavity named, which serves for both
 	Vacant  Choice = "empty"  // the To cavity is left empty on purpose
 	Branch  Choice = "branch" // the To cavity is served by a lead joined to the From wire named
+	Wired   Choice = "wire"   // the To cavity is served by a new wire from the origin named
 )
 
 // Sources lists what a wire that needs a source can be fed from.
@@ -37,7 +41,9 @@ type Decision struct {
 	Choice   Choice        `json:"choice,omitempty"`
 	To       harness.Ref   `json:"to,omitzero"`        // of Matched and Joined
 	Of       harness.Ref   `json:"of,omitzero"`        // of Branch: the From cavity whose wire it branches from
+	Way      Way           `json:"way,omitempty"`      // of Matched; Proposed where nobody chose
 	Source   string        `json:"source,omitempty"`   // of Sourced, one of Sources
+	Origin   *Origin       `json:"origin,omitempty"`   // of Wired, and of Sourced where it is known: what it is fed from
 	Rejected []harness.Ref `json:"rejected,omitempty"` // To cavities that this From row does not go to
 	Reason   string        `json:"reason,omitempty"`
 	Verify   string        `json:"verify,omitempty"` // the earlier job that it was brought from, until somebody has verified it here
@@ -46,6 +52,23 @@ type Decision struct {
 }
 
 type pair struct{ i, j int }
+
+// Check says why a decision cannot be, whatever the tables say.
+func (d Decision) Check() error {
+	from := []Choice{Open, Matched, Gone, Sourced, Joined}
+	to := []Choice{Open, Vacant, Branch, Wired}
+	switch {
+	case d.Side != From && d.Side != To:
+		return fmt.Errorf("a decision about %s is of no side", d.At)
+	case d.Side == From && !slices.Contains(from, d.Choice), d.Side == To && !slices.Contains(to, d.Choice):
+		return fmt.Errorf("about %s it cannot be decided %q", d.At, d.Choice)
+	case d.Way != Proposed && !slices.Contains(Ways(), d.Way):
+		return fmt.Errorf("%s comes to its counterpart in no way %q", d.At, d.Way)
+	case d.Origin != nil:
+		return d.Origin.Check()
+	}
+	return nil
+}
 
 // index files the decisions by row number.
 func (r *Result) index(decisions []Decision) {
@@ -58,7 +81,7 @@ func (r *Result) index(decisions []Decision) {
 		d := &decisions[k]
 		if d.Side == To {
 			_, there := r.fromAt[d.Of]
-			if j, ok := r.toAt[d.At]; ok && (d.Choice == Vacant || d.Choice == Branch && there) {
+			if j, ok := r.toAt[d.At]; ok && (d.Choice == Vacant || d.Choice == Wired || d.Choice == Branch && there) {
 				r.byTo[j], r.taken[j] = d, true
 			} else {
 				r.lost = append(r.lost, d)
@@ -89,6 +112,20 @@ func (r *Result) index(decisions []Decision) {
 		}
 		if d.Choice != Open {
 			r.byFrom[i] = d
+		}
+	}
+	r.fillers()
+}
+
+// fillers: of the wires that are joined into one To cavity which no other fills, the first fills it and the rest are joined
+// onto it.
+func (r *Result) fillers() {
+	for i, d := range r.byFrom {
+		if d == nil || d.Choice != Joined {
+			continue
+		}
+		if j := r.toAt[d.To]; !r.taken[j] {
+			r.accepted[i], r.taken[j] = j+1, true
 		}
 	}
 }

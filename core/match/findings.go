@@ -22,11 +22,14 @@ type Totals struct {
 	MovesConnector int  `json:"movesConnector"`
 	Goes           int  `json:"goes"`
 	NeedsSource    int  `json:"needsSource"`
+	Meets          int  `json:"meets"` // joined to a wire that stays, or into its plug
+	Faces          int  `json:"faces"` // facing their counterpart already
 	Joins          int  `json:"joins"` // joined to the wire of a To cavity
 	Undecided      int  `json:"undecided"`
 	NeedsWire      int  `json:"needsWire"`
 	LeftEmpty      int  `json:"leftEmpty"`
 	Branches       int  `json:"branches"` // served by a lead joined to a From wire
+	NewWire        int  `json:"newWire"`  // served by a new wire from a named origin
 	Filled         int  `json:"filled"`   // To rows that a From row fills, decided or offered
 	Reconciled     bool `json:"reconciled"`
 }
@@ -35,7 +38,7 @@ type Totals struct {
 func (r *Result) Totals() Totals {
 	t := Totals{From: len(r.from), To: len(r.to)}
 	filled := map[harness.Ref]bool{}
-	slots := map[Verdict]*int{Stays: &t.Stays, Moves: &t.Moves, MovesConnector: &t.MovesConnector, Goes: &t.Goes, NeedsSource: &t.NeedsSource, Joins: &t.Joins, Branches: &t.Branches,
+	slots := map[Verdict]*int{Meets: &t.Meets, Faces: &t.Faces, NewWire: &t.NewWire, StaysPut: &t.Stays, Moves: &t.Moves, MovesConnector: &t.MovesConnector, Goes: &t.Goes, NeedsSource: &t.NeedsSource, Joins: &t.Joins, Branches: &t.Branches,
 		Undecided: &t.Undecided, NeedsWire: &t.NeedsWire, LeftEmpty: &t.LeftEmpty}
 	for _, l := range r.Lines {
 		*slots[l.Verdict]++
@@ -50,13 +53,18 @@ func (r *Result) Totals() Totals {
 		*slots[w.Verdict]++
 	}
 	t.Open, t.Filled = t.From-t.Decided, len(filled)
-	t.Reconciled = t.Stays+t.Moves+t.MovesConnector+t.Goes+t.NeedsSource+t.Joins+t.Undecided == t.From && t.Filled+t.NeedsWire+t.LeftEmpty+t.Branches == t.To
+	t.Reconciled = t.Stays+t.Moves+t.MovesConnector+t.Meets+t.Faces+t.Goes+t.NeedsSource+t.Joins+t.Undecided == t.From &&
+		t.Filled+t.NeedsWire+t.LeftEmpty+t.Branches+t.NewWire == t.To
 	return t
 }
 
 // Feeds says whether the row ends in a To cavity, decided or offered.
 func (l Line) Feeds() bool {
-	return l.Verdict == Stays || l.Verdict == Moves || l.Verdict == MovesConnector
+	switch l.Verdict {
+	case StaysPut, Moves, MovesConnector, Meets, Faces:
+		return true
+	}
+	return false
 }
 
 // Findings lists what is wrong or doubtful about the crosswalk and the tables that it rests on.
@@ -135,10 +143,14 @@ func (r *Result) feedsMissing() []finding.Finding {
 	var out []finding.Finding
 	for _, w := range r.Wants {
 		row := r.to[r.toAt[w.To]]
+		if w.Verdict == NewWire && feedRole(row.Signal.Role) && w.Origin.Kind == OpenEnd {
+			out = append(out, finding.Finding{Code: "feed-waits", Severity: finding.Check, Side: string(To), Subject: w.To.String(),
+				Text: fmt.Sprintf("The new wire of %s, %s, waits for its source; %s sees to it.", w.To, row.Signal, w.Origin.Owner), Remedy: "Name the fuse, the cavity or the ground point that it begins at."})
+		}
 		if w.Verdict == NeedsWire && feedRole(row.Signal.Role) {
 			out = append(out, finding.Finding{Code: "feed-missing", Severity: finding.Wrong, Side: string(To), Subject: w.To.String(),
 				Text:   fmt.Sprintf("Nothing feeds %s, %s.", w.To, row.Signal),
-				Remedy: "Match a wire to it, let the plan add one, or mark it left empty with the reason."})
+				Remedy: "Match a wire to it, say where a new wire begins (W), or mark it left empty with the reason."})
 		}
 	}
 	return out
@@ -190,6 +202,10 @@ func (r *Result) mismatches() []finding.Finding {
 			continue
 		}
 		x, y := a.Signal, b.Signal
+		if classes := differentSupplies(&x, &y); classes != "" {
+			add("supply-differs", finding.Wrong, "Choose a feed of the same kind, or take a feed by a relay that this one only triggers.", "%s.", classes)
+			continue
+		}
 		switch {
 		case !x.Read() || !y.Read():
 		case familyOf(x.Role) == output && familyOf(y.Role) == output && x.Role != y.Role:

@@ -34,6 +34,14 @@ func NeverJoin(a, b signal.Reading) (why string, never bool) {
 func (r *Result) joints() []finding.Finding {
 	var out []finding.Finding
 	look := func(side Side, at, with harness.Ref, a, b harness.Row) {
+		if classes := differentSupplies(&a.Signal, &b.Signal); classes != "" {
+			severity := finding.Wrong
+			if mixesIgnition(&a.Signal, &b.Signal) {
+				severity = finding.Danger
+			}
+			out = append(out, finding.Finding{Code: "supply-differs", Severity: severity, Side: string(side), Subject: at.String(),
+				Text: fmt.Sprintf("%s is to share a wire with %s: %s.", at, with, classes), Remedy: "Reopen the decision: one feed would keep the other alive."})
+		}
 		if why, never := NeverJoin(a.Signal, b.Signal); never {
 			out = append(out, finding.Finding{Code: "never-joined", Severity: finding.Danger, Side: string(side), Subject: at.String(),
 				Text: fmt.Sprintf("%s is to share a wire with %s: %s.", at, with, why), Remedy: "Reopen the decision."})
@@ -46,16 +54,27 @@ func (r *Result) joints() []finding.Finding {
 		}
 	}
 	for _, l := range r.Lines {
-		if l.Verdict != Joins {
+		if l.Verdict == Meets && l.Decided && l.Way != Into {
+			a, b := r.from[r.fromAt[l.From]], r.to[r.toAt[l.To]]
+			if mixesIgnition(&a.Signal, &b.Signal) { // of the rest the match itself says that it is wrong
+				look(From, l.From, l.To, a, b)
+			}
+		}
+		if d := r.byFrom[r.fromAt[l.From]]; d == nil || d.Choice != Joined {
 			continue
 		}
 		a := r.from[r.fromAt[l.From]]
 		look(From, l.From, l.To, a, r.to[r.toAt[l.To]])
-		if other, ok := fills[l.To]; ok {
+		if other, ok := fills[l.To]; ok && other != l.From {
 			look(From, l.From, other, a, r.from[r.fromAt[other]])
 		}
 	}
 	for _, w := range r.Wants {
+		if w.Verdict == NewWire && w.Origin.Kind == AtCavity {
+			if i, ok := r.fromAt[w.Origin.At]; ok {
+				look(To, w.To, w.Origin.At, r.to[r.toAt[w.To]], r.from[i])
+			}
+		}
 		if w.Verdict == Branches {
 			look(To, w.To, w.Of, r.to[r.toAt[w.To]], r.from[r.fromAt[w.Of]])
 		}

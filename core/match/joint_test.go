@@ -67,7 +67,7 @@ func TestJointsAreLookedAtAgain(t *testing.T) {
 	}
 	at := func(n int) harness.Ref { return harness.Ref{Connector: "A", Cavity: harness.Numbered(9)[n-1]} }
 	from, to := pinout("Fan relay 1 control", "Power ground 1", "Canister purge"), pinout("Fan relay 1 control", "Power ground 1", "Power ground 2")
-	kept := match.Kept{"A": "A"}
+	kept := match.Kept{"A": "A"}.Meetings()
 	for _, c := range []struct {
 		name      string
 		decisions []match.Decision

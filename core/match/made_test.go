@@ -180,7 +180,7 @@ func (s *score) add(p madePair, r *match.Result) {
 		if right {
 			s.found++
 		}
-		if l.Verdict == match.Stays || l.Verdict == match.Moves || l.Verdict == match.MovesConnector {
+		if l.Verdict == match.StaysPut || l.Verdict == match.Moves || l.Verdict == match.MovesConnector {
 			s.offered++
 			if right {
 				s.offeredRight++

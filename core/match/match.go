@@ -22,36 +22,21 @@ const (
 	Sure    = 0.95
 )
 
-// Kept says which From housing each To connector is; a To connector that is not in it is a new housing.
-type Kept map[string]string
-
-// SameNames keeps the housings that have the same name on both sides, which is what is assumed until a person says
-// otherwise.
-func SameNames(from, to harness.Pinout) Kept {
-	k := Kept{}
-	for _, c := range to.Connectors {
-		if _, ok := from.Connector(c.ID); ok {
-			k[c.ID] = c.ID
-		}
-	}
-	return k
-}
-
-// Crosswalk computes the crosswalk from the rows of one pinout to those of another. Cavities said to be empty take no
-// part. Decisions about rows that are not there are not counted, and named in the findings.
-func Crosswalk(from, to harness.Pinout, kept Kept, decisions []Decision) *Result {
-	r := &Result{from: occupied(from.Rows), to: occupied(to.Rows), kept: kept}
+// Crosswalk computes the crosswalk from the rows of one pinout to those of another. Cavities said to be empty, and
+// connectors of no concern, take no part. Decisions about rows that are not there are not counted, and named in the findings.
+func Crosswalk(from, to harness.Pinout, meetings Meetings, decisions []Decision) *Result {
+	r := &Result{from: occupied(from.Rows, nil), to: occupied(to.Rows, meetings), meetings: meetings}
 	r.index(decisions)
-	r.compare = newComparer(r.from, r.to, kept)
+	r.compare = newComparer(r.from, r.to, meetings)
 	r.link()
 	r.conclude()
 	return r
 }
 
-func occupied(rows []harness.Row) []harness.Row {
+func occupied(rows []harness.Row, meetings Meetings) []harness.Row {
 	out := make([]harness.Row, 0, len(rows))
 	for _, row := range rows {
-		if !row.Empty {
+		if !row.Empty && meetings[row.Ref.Connector].Met != NoConcern {
 			out = append(out, row)
 		}
 	}

@@ -118,7 +118,7 @@ func TestDecisionsAreTakenAsGiven(t *testing.T) {
 
 func TestNewHousingsMakeEverythingMove(t *testing.T) {
 	from, to := engine(), unit()
-	if l := line(t, match.Crosswalk(from, to, match.Kept{}, nil), "A1"); l.Verdict != match.MovesConnector {
+	if l := line(t, match.Crosswalk(from, to, match.Meetings{}, nil), "A1"); l.Verdict != match.MovesConnector {
 		t.Errorf("A1 %+v, though no housing is kept", l)
 	}
 }

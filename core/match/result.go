@@ -12,11 +12,13 @@ import (
 // Verdict is what becomes of a row.
 type Verdict string
 
-// The verdicts. The first seven are of From rows, the rest of To rows that no From row fills.
+// The verdicts. The first nine are of From rows, the rest of To rows that no From row fills.
 const (
-	Stays          Verdict = "stays"
+	StaysPut       Verdict = "stays"
 	Moves          Verdict = "moves"
 	MovesConnector Verdict = "moves-connector"
+	Meets          Verdict = "meets"   // it is joined to the wire of a To cavity that stays, or goes into its plug
+	Faces          Verdict = "plugged" // its cavity faces the To cavity already
 	Goes           Verdict = "goes"
 	NeedsSource    Verdict = "needs-source"
 	Joins          Verdict = "joins" // the wire of a To cavity serves for this one too
@@ -24,6 +26,7 @@ const (
 	NeedsWire      Verdict = "needs-wire"
 	LeftEmpty      Verdict = "left-empty"
 	Branches       Verdict = "branches" // a lead joined to a From wire serves it
+	NewWire        Verdict = "new-wire" // a new wire from a named origin serves it
 )
 
 // Candidate is a To cavity that a From row may go to.
@@ -41,7 +44,9 @@ type Line struct {
 	P          float64     `json:"p"`                    // of this pair; of "no counterpart" where the row goes or needs a source
 	RunnerUp   *Candidate  `json:"runnerUp,omitempty"`   // the next best
 	Candidates []Candidate `json:"candidates,omitempty"` // best first, at most six
+	Way        Way         `json:"way,omitempty"`        // that a person chose
 	Source     string      `json:"source,omitempty"`     // of NeedsSource
+	Origin     *Origin     `json:"origin,omitempty"`     // of NeedsSource, where it is known
 	Reason     string      `json:"reason,omitempty"`     // a person's
 	Verify     string      `json:"verify,omitempty"`     // brought from this earlier job and not verified here: it counts as open
 }
@@ -51,8 +56,9 @@ type Want struct {
 	To      harness.Ref `json:"to"`
 	Verdict Verdict     `json:"verdict"`
 	Decided bool        `json:"decided"`
-	P       float64     `json:"p"`           // that nothing here feeds it
-	Of      harness.Ref `json:"of,omitzero"` // of Branches: the From cavity whose wire serves it
+	P       float64     `json:"p"`                // that nothing here feeds it
+	Of      harness.Ref `json:"of,omitzero"`      // of Branches: the From cavity whose wire serves it
+	Origin  *Origin     `json:"origin,omitempty"` // of NewWire
 	Reason  string      `json:"reason,omitempty"`
 }
 
@@ -62,7 +68,7 @@ type Result struct {
 	Wants []Want
 
 	from, to     []harness.Row
-	kept         Kept
+	meetings     Meetings
 	fromAt, toAt map[harness.Ref]int
 	accepted     []int // by From row: To row + 1
 	taken        []bool
@@ -100,8 +106,11 @@ func (r *Result) conclude() {
 		w := Want{To: row.Ref, Verdict: NeedsWire, P: round(max(0, 1-columnP[j]))}
 		if d := r.byTo[j]; d != nil {
 			w.Verdict, w.Decided, w.P, w.Reason = LeftEmpty, true, 1, d.Reason
-			if d.Choice == Branch {
+			switch d.Choice {
+			case Branch:
 				w.Verdict, w.Of = Branches, d.Of
+			case Wired:
+				w.Verdict, w.Origin = NewWire, d.Origin
 			}
 		}
 		r.Wants = append(r.Wants, w)
@@ -119,13 +128,15 @@ func (r *Result) line(i, assigned int) Line {
 		l.Decided, l.Reason, l.P = true, d.Reason, 1
 		switch d.Choice {
 		case Matched:
-			l.To, l.Verdict = d.To, r.moveVerdict(row.Ref, d.To)
+			l.To, l.Verdict, l.Way = d.To, r.moveVerdict(row.Ref, d.To), d.Way
 		case Gone:
 			l.Verdict = Goes
 		case Joined:
-			l.To, l.Verdict = d.To, Joins
+			if l.To, l.Verdict = d.To, Joins; r.accepted[i] > 0 { // nobody else fills it: it does
+				l.Verdict = r.moveVerdict(row.Ref, d.To)
+			}
 		case Sourced:
-			l.Verdict, l.Source = NeedsSource, d.Source
+			l.Verdict, l.Source, l.Origin = NeedsSource, d.Source, d.Origin
 		}
 		if d.Verify != "" {
 			l.Decided, l.Verify, l.P = false, d.Verify, Offered
@@ -199,12 +210,16 @@ func unmatchedVerdict(s signal.Reading) Verdict {
 }
 
 func (r *Result) moveVerdict(from, to harness.Ref) Verdict {
-	housing, keptHere := r.kept[to.Connector]
+	m := r.meetings[to.Connector]
 	switch {
-	case !keptHere || housing != from.Connector:
+	case m.Met == Stays:
+		return Meets
+	case m.With != from.Connector || m.Met != SameAs && m.Met != PlugsOnto:
 		return MovesConnector
+	case from.Cavity == to.Cavity && m.Met == PlugsOnto:
+		return Faces
 	case from.Cavity == to.Cavity:
-		return Stays
+		return StaysPut
 	}
 	return Moves
 }

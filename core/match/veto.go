@@ -138,6 +138,48 @@ func (rule ban) sentence(a, b *signal.Reading) string {
 
 func resisted(r *signal.Reading) bool { return r.Device == "ballast" || r.Device == "ballastbypass" }
 
+// feedClass names the kind of supply or ground that a circuit is, empty where it is none of those or is not read well.
+func feedClass(r *signal.Reading) string {
+	if r.Sure < sureEnough {
+		return ""
+	}
+	switch {
+	case r.Device == "accessory":
+		return "an accessory feed, off in run or in crank"
+	case r.Role == signal.Battery:
+		return "a battery feed"
+	case r.Role == signal.Ignition:
+		return "an ignition feed"
+	case r.Role == signal.Start:
+		return "a start signal, on in crank alone"
+	case r.Role == signal.Reference5V:
+		return "a 5 V reference"
+	case r.Role == signal.SensorSupply:
+		return "a sensor's supply of 12 V or unstated volts"
+	case r.Role == signal.Ground:
+		return "a power ground"
+	case r.Role == signal.SensorGround:
+		return "a sensor ground"
+	}
+	return ""
+}
+
+// differentSupplies says in words that two circuits are different kinds of supply or ground, empty where they are not. That
+// names and colours agree does not make them one: the circuit is dead in one position of the key, or alive in the wrong one.
+func differentSupplies(a, b *signal.Reading) string {
+	x, y := feedClass(a), feedClass(b)
+	if x == "" || y == "" || x == y {
+		return ""
+	}
+	return fmt.Sprintf("one is %s, the other %s", x, y)
+}
+
+// mixesIgnition says that a joint of these two would hold an ignition circuit alive from the battery, or crank it.
+func mixesIgnition(a, b *signal.Reading) bool {
+	other := func(r *signal.Reading) bool { return r.Role == signal.Battery || r.Role == signal.Start }
+	return differentSupplies(a, b) != "" && (a.Role == signal.Ignition && other(b) || b.Role == signal.Ignition && other(a))
+}
+
 // OutputKind gives the kind of output that a row of a unit is, and false where it is none or is not read well enough.
 // Outputs of one kind are built alike: a pulsed driver and one for a relay coil are low-side drivers.
 func OutputKind(r *signal.Reading) (signal.Role, bool) {

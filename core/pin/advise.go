@@ -48,6 +48,13 @@ func (a *Adviser) Fit(from, to harness.Ref) terminal.Fit {
 	return terminal.Move(a.seat(from), a.seat(to), 0)
 }
 
+// Anew says what it takes to crimp a new terminal for a cavity on a wire.
+func (a *Adviser) Anew(to harness.Ref, wire size.Section) terminal.Fit {
+	fit := terminal.New(a.seat(to), wire)
+	fit.Verdict = terminal.Reterminated
+	return fit
+}
+
 // Unknown says that too little is known of the housings to tell whether a terminal fits the other cavity.
 func (a *Adviser) Unknown(from, to harness.Ref) bool {
 	return terminal.Move(a.seat(from), a.seat(to), 0).Verdict == terminal.Unknown
@@ -74,11 +81,8 @@ func (a *Adviser) Advise(s Step, goal harness.Ref, wire size.Section) Advice {
 		if s.From != (harness.Ref{}) {
 			v.How = join(v.How, release(from))
 		}
-	case Out, Hold, Join, Drop:
+	case Out, Hold, Drop:
 		v.Fit.Parts = terminal.Out(from)
-		if s.Kind == Join {
-			v.Fit.Parts = append(v.Fit.Parts, terminal.Part{Kind: terminal.Joint, Name: "joint, sealed"})
-		}
 		v.How = join(v.How, release(from))
 	case New:
 		v.Fit = terminal.New(to, wire)
@@ -167,10 +171,14 @@ func (a *Adviser) sameWays(c harness.Connector) []string {
 
 // otherShell warns where a terminal changes its shell and the one that it leaves has a cavity of the same number.
 func (a *Adviser) otherShell(s Step) []string {
-	if s.From.Connector == s.To.Connector || s.From.Cavity == "" || s.To.Cavity == "" || !a.Housings[s.From.Connector].Has(s.To.Cavity) {
+	from := s.From
+	if from == (harness.Ref{}) {
+		from = s.Origin // it waited in hand
+	}
+	if from.Connector == s.To.Connector || from.Cavity == "" || s.To.Cavity == "" || !a.Housings[from.Connector].Has(s.To.Cavity) {
 		return nil
 	}
-	return []string{fmt.Sprintf("It changes its plug: cavity %s of %s, not that of %s.", s.To.Cavity, s.To.Connector, s.From.Connector)}
+	return []string{fmt.Sprintf("It changes its plug: cavity %s of %s, not that of %s.", s.To.Cavity, s.To.Connector, from.Connector)}
 }
 
 func (a *Adviser) finished(s Step) string {

@@ -15,7 +15,8 @@ type task struct {
 	made     bool          // it is new: nothing of it is there yet
 	cycle    int32         // the cycle that it is in, −1 for none
 	done     bool
-	wait     int32 // the cavity in which it waits, −1 where it does not
+	wait     int32       // the cavity in which it waits, −1 where it does not
+	origin   harness.Ref // of one that waits in hand: the cavity that it left
 }
 
 // board is the difference between two states, everything by number.

@@ -7,6 +7,7 @@ import (
 	"slices"
 
 	"draxel/core/harness"
+	"draxel/core/work"
 )
 
 // openAtOnce is how many connectors lie open: a terminal that changes its connector needs two, and a third is one in which
@@ -35,7 +36,7 @@ type scheduler struct {
 
 // action is a thing that could be done next, with what tells it from others.
 type action struct {
-	kind     Kind
+	kind     work.Kind
 	task     int32
 	cavity   int32 // of Seal and Unseal; where the task waits, of Pull
 	opens    int   // how many connectors it opens
@@ -327,6 +328,7 @@ func (s *scheduler) do(a action) {
 			s.full[a.cavity] = true
 			s.left[s.where[a.cavity]]++
 		} else {
+			t.origin = s.refs[t.from]
 			s.hand++
 		}
 		s.left[s.where[t.from]]--

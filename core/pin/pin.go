@@ -19,34 +19,33 @@ import (
 	"draxel/core/work"
 )
 
-// Kind is what a step is about.
-type Kind string
-
 // The kinds of step on a re-pin sheet.
 const (
-	Move   Kind = "move"   // out of one cavity and into another
-	Pull   Kind = "pull"   // the first of a cycle: out, and waits
-	Seat   Kind = "seat"   // one that waited goes home
-	Out    Kind = "out"    // out of its cavity and sealed off: it goes
-	Hold   Kind = "hold"   // out of its cavity, sealed and labelled: it waits for its source
-	Join   Kind = "join"   // out of its cavity and joined to the wire of another
-	New    Kind = "new"    // a new wire, or a lead from a wire that serves two cavities
-	Drop   Kind = "drop"   // a new wire that is not wanted after all comes out
-	Seal   Kind = "plug"   // a plug into a vacated cavity
-	Unseal Kind = "unplug" // a plug out of a cavity
-	Close  Kind = "close"  // the secondary lock goes home
+	Move   work.Kind = "move"   // out of one cavity and into another
+	Pull   work.Kind = "pull"   // the first of a cycle: out, and waits
+	Seat   work.Kind = "seat"   // one that waited goes home
+	Out    work.Kind = "out"    // out of its cavity and sealed off: it goes
+	Hold   work.Kind = "hold"   // out of its cavity, sealed and labelled: it waits for its source or its joint
+	New    work.Kind = "new"    // a new terminal, on a new wire or on an end that was cut
+	Drop   work.Kind = "drop"   // a new terminal that is not wanted after all comes out
+	Seal   work.Kind = "plug"   // a plug into a vacated cavity
+	Unseal work.Kind = "unplug" // a plug out of a cavity
+	Close  work.Kind = "close"  // the secondary lock goes home
 )
 
-// Step is a step on the re-pin sheet: what hands do, in one sentence, on which cavities.
+// Kinds lists them.
+func Kinds() []work.Kind {
+	return []work.Kind{Move, Pull, Seat, Out, Hold, New, Drop, Seal, Unseal, Close}
+}
+
+// Step is a step on the re-pin sheet with the cavities that it is about.
 type Step struct {
 	work.Step
-	Kind      Kind               `json:"kind"`
 	Terminal  harness.TerminalID `json:"terminal,omitempty"`
-	From      harness.Ref        `json:"from,omitzero"`  // the cavity it leaves
-	To        harness.Ref        `json:"to,omitzero"`    // the cavity it enters, or waits in
-	Text      string             `json:"text"`           // what to do, one sentence
-	Why       string             `json:"why,omitempty"`  // why now and not earlier
-	Hand      []string           `json:"hand,omitempty"` // the labels of the terminals that are loose after this step
+	From      harness.Ref        `json:"from,omitzero"`   // the cavity it leaves
+	Origin    harness.Ref        `json:"origin,omitzero"` // of one that waited in hand: the cavity that it left
+	To        harness.Ref        `json:"to,omitzero"`     // the cavity it enters, or waits in
+	Hand      []string           `json:"hand,omitempty"`  // the labels of the terminals that are loose after this step
 	Connector string             `json:"connector,omitempty"`
 	Opens     []string           `json:"opens,omitempty"` // connectors whose secondary lock is lifted for this step
 	Again     bool               `json:"again,omitempty"` // of Close: it will be opened once more
@@ -55,12 +54,19 @@ type Step struct {
 // Input is what Plan works on.
 type Input struct {
 	Now, Wanted harness.Harness
-	Limit       int                                // how many terminals may be in hand between two steps: 0 or more
-	Fits        func(from, wait harness.Ref) bool  // whether the terminal of a cavity can wait in another; nil: in its own connector
-	Fixed       func(at harness.Ref) bool          // whether the terminal of a cavity cannot be taken out; nil: none
-	Leads       map[harness.TerminalID]harness.Ref // of new wires: the cavity whose wire they branch from
+	Limit       int                               // how many terminals may be in hand between two steps: 0 or more
+	Fits        func(from, wait harness.Ref) bool // whether the terminal of a cavity can wait in another; nil: in its own connector
+	Fixed       func(at harness.Ref) bool         // whether the terminal of a cavity cannot be taken out; nil: none
+	Made        map[harness.TerminalID]Made       // of terminals that are new: on which end of which wire
+	Renew       map[harness.TerminalID]bool       // terminals that are cut off and crimped anew on their way
 	State       State
 	Wishes      []Wish
+}
+
+// Made says on which end of a wire a new terminal is crimped.
+type Made struct {
+	harness.Length
+	Name string // the wire as a person recognises it
 }
 
 // Decisions are what a person chose and noted for the moves.
@@ -96,9 +102,9 @@ func Left(ticks []work.Tick) State {
 	s := State{Closed: map[string]int{}, Vacated: map[harness.Ref]bool{}}
 	for _, t := range work.InOrder(ticks) {
 		for i, at := range t.At {
-			s.Open = slices.DeleteFunc(s.Open, func(c string) bool { return c == at.Connector && t.Kind == string(Close) })
+			s.Open = slices.DeleteFunc(s.Open, func(c string) bool { return c == at.Connector && t.Kind == Close })
 			switch {
-			case t.Kind == string(Close):
+			case t.Kind == Close:
 				s.Closed[at.Connector]++
 			case at.Connector == "":
 			case !slices.Contains(s.Open, at.Connector):
@@ -118,7 +124,7 @@ func (s Step) Tick() work.Tick {
 	if s.Kind == Close {
 		at = []harness.Ref{{Connector: s.Connector}}
 	}
-	return work.Tick{Step: s.ID, Edits: s.Edits, Text: s.Text, Stage: "pin", Kind: string(s.Kind), At: at}
+	return work.Tick{Step: s.ID, Edits: s.Edits, Text: s.Text, Stage: work.Pin, Kind: s.Kind, At: at}
 }
 
 // Result is a plan with the figures that it is judged by.
@@ -178,9 +184,9 @@ func label(now harness.Harness, steps []Step) {
 			switch e.Do {
 			case harness.Remove, harness.Add, harness.Resume, harness.Sever:
 				take(e.Terminal, e.Label)
-			case harness.Insert, harness.Cap, harness.Park, harness.Tie, harness.Drop:
+			case harness.Insert, harness.Cap, harness.Park, harness.Drop, harness.Clip:
 				for k, t := range terminals {
-					if t == e.Terminal {
+					if t == e.Terminal || e.Do == harness.Clip && t == steps[i].Terminal {
 						terminals = append(terminals[:k:k], terminals[k+1:]...)
 						labels = append(labels[:k:k], labels[k+1:]...)
 						break

@@ -59,7 +59,7 @@ func prove(t testing.TB, now, wanted harness.Harness, limit int) pin.Result {
 
 func held(t testing.TB, now, wanted harness.Harness, limit int, r pin.Result) {
 	t.Helper()
-	end, inHand, err := work.Run(now, steps2work(r.Steps))
+	end, inHand, err := work.Run(now, steps2work(r.Steps), nil)
 	if err != nil {
 		t.Fatal(err)
 	}

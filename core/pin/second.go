@@ -72,7 +72,13 @@ func Second(expected []Expected, checks []Check, ticks []work.Tick) []finding.Fi
 		}
 		add("second-check-alike", finding.Check, name, fmt.Sprintf("The second check was made by %s, who pinned on the same day.", name), "Have another person do it, or do it on another day: the same eyes see the same thing.")
 	}
-	if len(checks) > 0 && checked < powers {
+	touched := func(t work.Tick) bool {
+		return slices.ContainsFunc(t.At, func(r harness.Ref) bool { return known[r].Power })
+	}
+	switch {
+	case len(checks) == 0 && slices.ContainsFunc(ticks, touched):
+		add("second-check-none", finding.Check, "", fmt.Sprintf("Feeds or grounds were touched, and nobody has checked them a second time: %d powers and grounds.", powers), "Have another person check them by the plugs, or do it on another day, before the unit is plugged in.")
+	case len(checks) > 0 && checked < powers:
 		add("second-check-open", finding.Check, "", fmt.Sprintf("%d of %d powers and grounds are checked a second time.", checked, powers), "Check the rest before the unit is plugged in.")
 	}
 	return out

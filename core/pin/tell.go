@@ -26,7 +26,8 @@ func (s *scheduler) write(step Step, edits ...harness.Edit) {
 		}
 	}
 	slices.Sort(needs)
-	step.Step = work.New(edits, slices.Compact(needs)...)
+	step.Step = step.As(work.New(edits, slices.Compact(needs)...))
+	step.Stage, step.At = work.Pin, cavities(step.From, step.To)
 	step.Opens = s.opened
 	s.opened = nil
 	for _, at := range []harness.Ref{step.From, step.To} {
@@ -40,13 +41,19 @@ func (s *scheduler) write(step Step, edits ...harness.Edit) {
 	s.steps = append(s.steps, step)
 }
 
+// cavities lists those that are any.
+func cavities(all ...harness.Ref) []harness.Ref {
+	return slices.DeleteFunc(all, func(r harness.Ref) bool { return r == (harness.Ref{}) })
+}
+
 // tellPull writes the step that begins a cycle.
 func (s *scheduler) tellPull(a action) {
 	t := &s.tasks[a.task]
 	from, to := s.refs[t.from], t.goal.At
 	tag := to.String()
-	step := Step{Kind: Pull, Terminal: t.terminal, From: from, Text: fmt.Sprintf("Pull the terminal out of %s; label it %q and leave it loose.", from, tag),
-		Why: fmt.Sprintf("These moves run in a circle: this one waits in hand until %s is empty.", to)}
+	step := Step{Terminal: t.terminal, From: from}
+	step.Kind, step.Text = Pull, fmt.Sprintf("Pull the terminal out of %s; label it %q and leave it loose.", from, tag)
+	step.Why = fmt.Sprintf("These moves run in a circle: this one waits in hand until %s is empty.", to)
 	edits := []harness.Edit{{Do: harness.Remove, Terminal: t.terminal, At: from, Label: tag}}
 	if a.cavity >= 0 {
 		step.To = s.refs[a.cavity]
@@ -88,11 +95,8 @@ func (s *scheduler) tell(i int32) {
 	switch {
 	case t.to >= 0:
 		s.goHome(t, &step, have, &edits)
-	case t.goal.State == harness.Tied:
-		step.Kind, step.Text = Join, fmt.Sprintf("%s, and join it to the wire of %s with a sealed joint, labelled %q.", have, t.goal.At, tag)
-		edits = append(edits, harness.Edit{Do: harness.Tie, Terminal: t.terminal, At: t.goal.At, Label: tag})
 	case t.goal.State == harness.Parked:
-		step.Kind, step.Text = Hold, fmt.Sprintf("%s, seal the end, label it %q and tie it back: it waits for its source.", have, tag)
+		step.Kind, step.Text = Hold, fmt.Sprintf("%s, seal the end, label it %q and tie it back: it waits.", have, tag)
 		edits = append(edits, harness.Edit{Do: harness.Park, Terminal: t.terminal, Label: tag})
 	case t.goal.State == harness.Capped:
 		step.Kind, step.Text = Out, fmt.Sprintf("%s, seal the end and label it %q.", have, tag)
@@ -100,7 +104,12 @@ func (s *scheduler) tell(i int32) {
 	default:
 		step.Kind, step.Text = Drop, have+" and take its wire away."
 		step.Why = "It was made for a decision that has been taken back."
-		edits = append(edits, harness.Edit{Do: harness.Drop, Terminal: t.terminal})
+		if on, crimped := s.in.Made[t.terminal]; crimped {
+			step.Text = fmt.Sprintf("%s and cut the terminal off %s.", have, on.Name)
+			edits = append(edits, harness.Edit{Do: harness.Clip, Wire: on.Wire, End: on.End})
+		} else {
+			edits = append(edits, harness.Edit{Do: harness.Drop, Terminal: t.terminal})
+		}
 	}
 	s.write(step, edits...)
 }
@@ -123,8 +132,9 @@ func (s *scheduler) takeUp(t *task, step *Step, tag string, edits *[]harness.Edi
 		return fmt.Sprintf("Pull the terminal out of %s", step.From)
 	case t.made:
 		add(harness.Edit{Do: harness.Add, Terminal: t.terminal, Label: tag})
-		if with, ok := s.in.Leads[t.terminal]; ok {
-			return fmt.Sprintf("Crimp a terminal on a lead, join its other end to the wire of %s with a sealed joint, label it %q", with, tag)
+		if on, ok := s.in.Made[t.terminal]; ok {
+			add(harness.Edit{Do: harness.Crimp, Wire: on.Wire, End: on.End, Terminal: t.terminal})
+			return fmt.Sprintf("Crimp a new terminal with its seal on %s, label it %q", on.Name, tag)
 		}
 		return fmt.Sprintf("Crimp a new terminal with its seal on a new wire, label it %q", tag)
 	case t.was.State == harness.Loose:
@@ -151,6 +161,8 @@ func (s *scheduler) goHome(t *task, step *Step, have string, edits *[]harness.Ed
 		step.Kind, step.Text = New, fmt.Sprintf("%s and push it into %s.", have, step.To)
 	case t.from >= 0 && strings.HasPrefix(have, "Cut"):
 		step.Kind, step.Text = Move, fmt.Sprintf("%s, join a lead with the right terminal to it, and push that into %s.", have, step.To)
+	case t.from >= 0 && s.in.Renew[t.terminal]:
+		step.Kind, step.Text = Move, fmt.Sprintf("Pull the terminal out of %s, cut it off, crimp a new one and push that into %s.", step.From, step.To)
 	case t.from >= 0:
 		step.Kind, step.Text = Move, fmt.Sprintf("Move the terminal from %s to %s.", step.From, step.To)
 	case t.was.State == harness.Loose:
@@ -159,6 +171,7 @@ func (s *scheduler) goHome(t *task, step *Step, have string, edits *[]harness.Ed
 		step.Kind, step.Text = Seat, fmt.Sprintf("%s, crimp a terminal on it and push it into %s.", have, step.To)
 	}
 	step.Text = unplug + step.Text
+	step.Origin = t.origin
 	*edits = append(*edits, harness.Edit{Do: harness.Insert, Terminal: t.terminal, At: step.To})
 }
 
@@ -167,10 +180,14 @@ func (s *scheduler) stopper(a action) {
 	at := s.refs[a.cavity]
 	same := func(c int32) bool { return c == a.cavity }
 	if a.kind == Seal {
-		s.write(Step{Kind: Seal, To: at, Text: fmt.Sprintf("Push a cavity plug into %s.", at)}, harness.Edit{Do: harness.Plug, At: at})
+		step := Step{To: at}
+		step.Kind, step.Text = Seal, fmt.Sprintf("Push a cavity plug into %s.", at)
+		s.write(step, harness.Edit{Do: harness.Plug, At: at})
 		s.plugs = slices.DeleteFunc(s.plugs, same)
 	} else {
-		s.write(Step{Kind: Unseal, From: at, Text: fmt.Sprintf("Take the plug out of %s.", at)}, harness.Edit{Do: harness.Unplug, At: at})
+		step := Step{From: at}
+		step.Kind, step.Text = Unseal, fmt.Sprintf("Take the plug out of %s.", at)
+		s.write(step, harness.Edit{Do: harness.Unplug, At: at})
 		s.unplugs = slices.DeleteFunc(s.unplugs, same)
 	}
 	s.plugged[a.cavity] = a.kind == Seal
@@ -181,11 +198,13 @@ func (s *scheduler) stopper(a action) {
 func (s *scheduler) close(c int32, again bool) {
 	name := s.names[c]
 	s.closed[name]++
-	step := Step{Kind: Close, Connector: name, Again: again, Text: fmt.Sprintf("%s is finished: push its secondary lock home.", name)}
+	step := Step{Connector: name, Again: again}
+	step.Step = work.Check("close", name, fmt.Sprint(s.closed[name]), fmt.Sprint(again))
+	step.Stage, step.Kind, step.Text = work.Pin, Close, fmt.Sprintf("%s is finished: push its secondary lock home.", name)
+	step.At = []harness.Ref{{Connector: name}}
 	if again {
 		step.Text = fmt.Sprintf("Push the secondary lock of %s home for now: it will be opened again.", name)
 	}
-	step.Step = work.Check("close", name, fmt.Sprint(s.closed[name]), fmt.Sprint(again))
 	step.Needs = s.since[c]
 	delete(s.since, c)
 	s.open = slices.DeleteFunc(s.open, func(o int32) bool { return o == c })

@@ -164,7 +164,7 @@ func TestCompareAndRelocate(t *testing.T) {
 	if w := far.Relocations[0].Wires[0]; w.New-w.Old != 100 || w.Over != w.New-2080 || far.Relocations[0].Worst != w.Over {
 		t.Errorf("wire 1: %+v, worst %v", w, far.Relocations[0].Worst)
 	}
-	if far.Figures.Extend != 2 || far.Figures.Buy <= 0 || far.Figures.Joints != 4 || far.Figures.Hours <= r.Figures.Hours {
+	if far.Figures.Extend != 1 || far.Figures.Buy <= 0 || far.Figures.Joints != 2 || far.Figures.Hours <= r.Figures.Hours {
 		t.Errorf("by the fuses: %+v", far.Figures)
 	}
 	if !slices.Equal(c[2].Dangling, []string{"moon"}) || c[2].Figures.NoWay != 2 {

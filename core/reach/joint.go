@@ -145,6 +145,9 @@ func (st *stagger) schedule(all []*choice) {
 	for i, c := range all {
 		st.take(c, best[i])
 	}
+	if least > 0 {
+		st.spread(all)
+	}
 }
 
 // squeaks is how many wires are put in order again in all.
@@ -185,6 +188,57 @@ func (st *stagger) choose(c *choice, others map[int]*choice) {
 		}
 	}
 	st.take(c, best)
+}
+
+// spread moves the joints that found no clear place as far from the others as they go.
+func (st *stagger) spread(all []*choice) {
+	for _, c := range all {
+		if len(st.blocking(c, st.at(c, c.took))) > 0 {
+			st.leave(c)
+			st.take(c, st.clearest(c))
+		}
+	}
+}
+
+// clearest gives the candidate whose joints lie farthest from the others, where none lies clear: they are spread as far as
+// they go. One that is bad in itself is taken only where all are.
+func (st *stagger) clearest(c *choice) int {
+	best, most := 0, math.Inf(-1)
+	for k := range c.cut {
+		spots := st.at(c, k)
+		d := st.distance(c, spots)
+		if bad(spots) {
+			d -= farthest
+		}
+		if d > most {
+			best, most = k, d
+		}
+	}
+	return best
+}
+
+// distance gives how far spots are from the nearest joint of another wire, mm, at most Apart.
+func (st *stagger) distance(c *choice, spots []spot) float64 {
+	least := st.r.in.Decisions.Rules.Apart
+	for i := range spots {
+		x := &spots[i]
+		for _, t := range st.on[x.segment] {
+			if t.joint != c.line {
+				least = min(least, math.Abs(t.at-x.at))
+			}
+		}
+		for k, station := range x.stations {
+			if station < 0 {
+				continue
+			}
+			for _, t := range st.near[station] {
+				if t.seg != x.segment && t.joint != c.line {
+					least = min(least, t.at+x.off[k])
+				}
+			}
+		}
+	}
+	return least
 }
 
 // mostMoved is how many others are asked to move for one.

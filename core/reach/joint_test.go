@@ -9,6 +9,7 @@ import (
 	"testing"
 
 	"draxel/core/reach"
+	"draxel/core/work"
 )
 
 // The joints of random bundles keep the rule, or say why they cannot: no two within the set distance on one path, none
@@ -154,7 +155,7 @@ func TestGatesCanBeSwitchedOff(t *testing.T) {
 	in := yardInput(wire("1", at("A", 1), at("J1", 1), 1900, ""), wire("2", at("A", 2), at("J2", 1), 0, ""))
 	gated, free := reach.Compute(in), in
 	free.Decisions.Rules.Free = true
-	kinds := func(r *reach.Result, k reach.StepKind) (out []reach.Step) {
+	kinds := func(r *reach.Result, k work.Kind) (out []reach.Step) {
 		for _, s := range r.Steps {
 			if s.Kind == k {
 				out = append(out, s)
@@ -182,9 +183,9 @@ func TestTheOrderOfWork(t *testing.T) {
 	in.Decisions.Map.Paths[4].Waits = "radiator"
 	in.Decisions.Map.Paths[4].Cover = reach.Sock
 	r := reach.Compute(in)
-	step := func(kind reach.StepKind, about string) reach.Step {
+	step := func(kind work.Kind, about string) reach.Step {
 		for _, s := range r.Steps {
-			if s.Kind == kind && (s.Wire == about || s.Path == about || about == "") {
+			if s.Kind == kind && (s.Wire() == about || s.Path == about || about == "") {
 				return s
 			}
 		}
@@ -224,8 +225,8 @@ func TestCodesArePrinted(t *testing.T) {
 		t.Errorf("%q, %+v", l.Code, l.Provision)
 	}
 	for _, s := range r.Steps {
-		if (s.Kind == reach.CutWire || s.Kind == reach.JoinWire) && !strings.Contains(strings.Join(s.Cautions, " "), `"7110/1"`) {
-			t.Errorf("%s does not say the code: %v", s.Text, s.Cautions)
+		if (s.Kind == reach.CutWire || s.Kind == reach.JoinWire) && !strings.Contains(strings.Join(s.Warn, " "), `"7110/1"`) {
+			t.Errorf("%s does not say the code: %v", s.Text, s.Warn)
 		}
 	}
 	in.Wires[0].Colour = iec("GN")

@@ -24,6 +24,9 @@ type Wire struct {
 	Lands   [2]harness.Ref // where an end is to land, where that is not its own cavity
 	Renewed [2]bool        // the end gets a new terminal or joint in any case
 	Dead    [2]bool        // nothing is left for the end to go to
+	Joint   [2]bool        // the end is cut and comes to a joint: a piece that lengthens it begins there
+	Whole   [2]bool        // others are joined onto the wire at that end: it is not cut there
+	Made    bool           // its ends are joined already: it is not lengthened any more
 	After   []string       // steps of other stages that come before it is cut
 	CutAt   int            // end, 1 or 2, at which it has been cut already, 0 where it has not
 	Cut     float64        // mm of the piece that has been let in already, 0 where none has
@@ -57,6 +60,7 @@ type Wish struct {
 	Whole  bool     `json:"whole,omitempty"`  // replace it, do not joint it
 	At     int      `json:"at,omitempty"`     // end at which it is cut: 1 or 2; 0: where it costs least
 	Renew  bool     `json:"renew,omitempty"`  // that end gets a new terminal: one joint is enough
+	Slack  bool     `json:"slack,omitempty"`  // it is lengthened though it reaches, so that it can be terminated anew once more
 	Far    string   `json:"far,omitempty"`    // station of an end that nobody has followed
 	Reason string   `json:"reason,omitempty"`
 	Who    string   `json:"who,omitempty"`
@@ -173,6 +177,7 @@ type Line struct {
 	Had       float64          `json:"had,omitempty"`    // mm, 0 where nobody knows
 	HadBy     string           `json:"hadBy,omitempty"`
 	Short     float64          `json:"short,omitempty"` // chance that it cannot be plugged in at both ends, 0 to 1
+	NoSlack   bool             `json:"noSlack,omitempty"` // it reaches, and nothing is left for a later re-termination
 	Waits     []string         `json:"waits,omitempty"` // mechanical parts for which its length waits
 	Stale     bool             `json:"stale,omitempty"` // something was measured or cut for another place
 	Marks     []Mark           `json:"marks,omitempty"`

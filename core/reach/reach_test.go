@@ -74,7 +74,10 @@ func TestVerdicts(t *testing.T) {
 		"short, one joint":                     {had: need - 500, change: func(in *reach.Input) { in.Wires[0].Renewed = [2]bool{true, true} }, want: reach.Extend, by: 500 + 30, joints: 1},
 		"mostly new":                           {had: 500, want: reach.Replace, by: need},
 		"mostly new, but jointed all the same": {had: 500, change: func(in *reach.Input) { in.Decisions.Wishes = []reach.Wish{{Wire: "1", At: 1}} }, want: reach.Extend, by: need - 500 + 60, joints: 2},
-		"a hand's breadth":                     {had: need - 5, want: reach.Extend, by: 65, joints: 2},
+		"no slack left":                        {had: need - 5, want: reach.Reaches},
+		"no slack at either end":               {had: need - 60, want: reach.Reaches},
+		"the slack is wanted":                  {had: need - 5, change: func(in *reach.Input) { in.Decisions.Wishes = []reach.Wish{{Wire: "1", Slack: true}} }, want: reach.Extend, by: 65, joints: 2},
+		"a hand's breadth":                     {had: need - 65, want: reach.Extend, by: 125, joints: 2},
 		"decided to replace":                   {had: need, change: func(in *reach.Input) { in.Decisions.Wishes = []reach.Wish{{Wire: "1", Whole: true}} }, want: reach.Replace, by: need},
 		"there is none yet":                    {had: 0, change: func(in *reach.Input) { in.Wires[0].New = true }, want: reach.Fresh, by: need},
 		"too hot for it":                       {had: need - 500, change: func(in *reach.Input) { in.Decisions.Map.Paths[3].Heat = 120 }, want: reach.Replace, by: need},
@@ -279,13 +282,13 @@ func TestStepsLeadToWanted(t *testing.T) {
 		result := reach.Compute(in)
 		steps := make([]work.Step, len(result.Steps))
 		for i, s := range result.Steps {
-			steps[i] = s.Step
+			steps[i] = s
 		}
-		end, _, err := work.Run(base, steps)
+		end, _, err := work.Run(base, steps, nil)
 		if err != nil {
 			t.Fatal(err)
 		}
-		if d := harness.Differences(end, result.Wanted(base)); len(d) > 0 {
+		if d := harness.Differences(end, base.With(result.Changes(base))); len(d) > 0 {
 			t.Fatalf("%d differences: %v", len(d), d[:min(len(d), 4)])
 		}
 		for _, l := range result.Lines {

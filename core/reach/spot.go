@@ -11,7 +11,7 @@ func (st *stagger) candidates(i int) *choice {
 	l, w := &st.r.Lines[i], &st.r.in.Wires[i]
 	c := &choice{line: i, took: -1}
 	st.atEnd(c, l.At)
-	if x := st.s.wish[w.ID]; l.Joints == 2 && w.CutAt == 0 && (x == nil || x.At == 0) {
+	if x := st.s.wish[w.ID]; l.Joints == 2 && w.CutAt == 0 && !w.Whole[2-l.At] && (x == nil || x.At == 0) {
 		if d := st.s.deviceAt(w, 2-l.At); d == nil || !breathes(w, d) {
 			st.atEnd(c, 3-l.At)
 		}

@@ -10,38 +10,24 @@ import (
 	"draxel/core/work"
 )
 
-// StepKind is what a step is about.
-type StepKind string
+// Step is one thing to do so that the wires reach.
+type Step = work.Step
 
 // The kinds of step, in the order of work.
 const (
-	Caution  StepKind = "caution"
-	LayAlong StepKind = "route"   // lay what runs along a path, plugs on
-	Wait     StepKind = "wait"    // a mechanical part is not there yet
-	ToLength StepKind = "measure" // measure a wire
-	Gate     StepKind = "gate"    // all that must be done before
-	CutWire  StepKind = "cut"
-	JoinWire StepKind = "join"
-	Dress    StepKind = "cover"
+	Caution  work.Kind = "caution"
+	LayAlong work.Kind = "route"   // lay what runs along a path, plugs on
+	Wait     work.Kind = "wait"    // a mechanical part is not there yet
+	ToLength work.Kind = "measure" // measure a wire
+	Gate     work.Kind = "gate"    // all that must be done before
+	CutWire  work.Kind = "cut"
+	JoinWire work.Kind = "join"
+	Dress    work.Kind = "cover"
 )
 
 // StepKinds lists them.
-func StepKinds() []StepKind {
-	return []StepKind{Caution, LayAlong, Wait, ToLength, Gate, CutWire, JoinWire, Dress}
-}
-
-// Step is one thing to do so that the wires reach.
-type Step struct {
-	work.Step
-	Kind     StepKind `json:"kind"`
-	Text     string   `json:"text"`
-	Why      string   `json:"why,omitempty"`
-	Wire     string   `json:"wire,omitempty"`
-	Path     string   `json:"path,omitempty"`
-	Length   float64  `json:"length,omitempty"` // mm, of the piece that is let in
-	Minutes  float64  `json:"minutes"`
-	NoReturn bool     `json:"noReturn,omitempty"` // it cannot be undone in the metal
-	Cautions []string `json:"cautions,omitempty"`
+func StepKinds() []work.Kind {
+	return []work.Kind{Caution, LayAlong, Wait, ToLength, Gate, CutWire, JoinWire, Dress}
 }
 
 // Names of the pieces that are let in, and of what stands for a wire that is replaced.
@@ -59,8 +45,8 @@ func (r *Result) plan(s *settled) {
 	p := &planner{r, s}
 	var before []string
 	if p.anyCut() {
-		before = append(before, p.add(Step{Step: work.Check("reach", "caution", "battery"), Kind: Caution, Text: "Battery negative off before the first cut, and control units unplugged.",
-			Why: "A cut feed sparks, and a unit that is plugged in takes the harm."}))
+		before = append(before, p.add(Step{Kind: Caution, Text: "Battery negative off before the first cut, and control units unplugged.",
+			Why: "A cut feed sparks, and a unit that is plugged in takes the harm."}, work.Check("reach", "caution", "battery")))
 	}
 	laid := p.route()
 	waits := p.waits()
@@ -71,15 +57,15 @@ func (r *Result) plan(s *settled) {
 		}
 	}
 	before = append(before, measured...)
-	free := r.in.Decisions.Rules.Free
+	gates := !r.in.Decisions.Rules.Free && p.anyCut() && len(r.router.paths) > 0
 	var gate string
-	if !free && p.anyCut() {
+	if gates {
 		gate = p.gate("measured", "All bundles are routed with the plugs on, all wires are measured, and every connector is labelled, photographed and counted.", "Terminating sensor by sensor means doing it again: route all, measure all, then cut.", before)
 	}
 	var cuts []string
 	joins := map[int]string{}
 	for i := range r.Lines {
-		if !slices.Contains([]Verdict{Extend, Replace, Fresh}, r.Lines[i].Verdict) {
+		if !p.toCut(i) {
 			continue
 		}
 		var needs []string
@@ -98,12 +84,13 @@ func (r *Result) plan(s *settled) {
 		cuts = append(cuts, cut)
 		joins[i] = cut
 	}
-	if !free && len(cuts) > 0 {
+	gate = ""
+	if gates && len(cuts) > 0 {
 		gate = p.gate("cut", "All pieces are cut, labelled, and coded where their colour does not tell.", "Cut all, then join all: nothing is joined to the wrong piece.", cuts)
 	}
 	joined := map[int]string{}
 	for i := range r.Lines {
-		if cut := joins[i]; cut != "" && r.Lines[i].Verdict != Fresh {
+		if cut := joins[i]; cut != "" && !r.in.Wires[i].New {
 			needs := []string{cut}
 			if gate != "" {
 				needs = append(needs, gate)
@@ -114,7 +101,15 @@ func (r *Result) plan(s *settled) {
 	p.cover(joined, laid)
 }
 
-func (p *planner) add(s Step) string {
+// toCut says whether anything is cut for a wire: one that is new is, also where nobody knows yet how long it will be.
+func (p *planner) toCut(i int) bool {
+	v := p.Lines[i].Verdict
+	return v == Extend || v == Replace || v == Fresh || p.in.Wires[i].New
+}
+
+func (p *planner) add(s Step, made work.Step) string {
+	s = s.As(made)
+	s.Stage = work.Reach
 	p.Steps = append(p.Steps, s)
 	return s.ID
 }
@@ -127,9 +122,9 @@ func (p *planner) route() []string {
 		if len(x.Wires) == 0 {
 			continue
 		}
-		s := Step{Step: work.Check("reach", "route", path.ID), Kind: LayAlong, Path: path.ID, Minutes: p.in.Decisions.Rules.Rates.Route,
-			Text: fmt.Sprintf("Lay %s from %s to %s, with the plugs on.", plural(len(x.Wires), "wire"), path.From, path.To), Cautions: p.along(path)}
-		out[b] = p.add(s)
+		s := Step{Kind: LayAlong, Path: path.ID, Minutes: p.in.Decisions.Rules.Rates.Route,
+			Text: fmt.Sprintf("Lay %s from %s to %s, with the plugs on.", plural(len(x.Wires), "wire"), path.From, path.To), Warn: p.along(path)}
+		out[b] = p.add(s, work.Check("reach", "route", path.ID))
 	}
 	return out
 }
@@ -169,8 +164,8 @@ func (p *planner) waits() map[string]string {
 				paths = append(paths, p.router.paths[k].ID)
 			}
 		}
-		out[part] = p.add(Step{Step: work.Check("reach", "wait", part), Kind: Wait, Text: fmt.Sprintf("When the %s is fitted, measure %s again and put the lengths in.", part, strings.Join(paths, ", ")),
-			Why: "Until then these lengths are provisional, and what depends on them is not cut."})
+		out[part] = p.add(Step{Kind: Wait, Text: fmt.Sprintf("When the %s is fitted, measure %s again and put the lengths in.", part, strings.Join(paths, ", ")),
+			Why: "Until then these lengths are provisional, and what depends on them is not cut."}, work.Check("reach", "wait", part))
 	}
 	return out
 }
@@ -182,18 +177,25 @@ func (p *planner) measure() []string {
 		if l.Verdict != Measure || l.Had > 0 {
 			continue
 		}
-		out = append(out, p.add(Step{Step: work.Check("reach", "measure", l.Wire), Kind: ToLength, Wire: l.Wire, Minutes: p.in.Decisions.Rules.Rates.Measure,
-			Text: fmt.Sprintf("Measure %s, plug to plug: it needs %.0f mm.", p.name(i), l.Need), Why: "Nobody knows how long it is."}))
+		out = append(out, p.add(Step{Kind: ToLength, Wires: []string{l.Wire}, Minutes: p.in.Decisions.Rules.Rates.Measure,
+			Text: fmt.Sprintf("Measure %s, plug to plug: it needs %.0f mm.", p.name(i), l.Need), Why: "Nobody knows how long it is."}, work.Check("reach", "measure", l.Wire)))
 	}
 	return out
 }
 
 func (p *planner) gate(name, text, why string, needs []string) string {
-	return p.add(Step{Step: work.Step{ID: work.Check("reach", "gate", name).ID, Edits: []harness.Edit{}, Needs: needs}, Kind: Gate, Text: text, Why: why})
+	made := work.Check("reach", "gate", name)
+	made.Needs = needs
+	return p.add(Step{Kind: Gate, Text: text, Why: why}, made)
 }
 
 func (p *planner) anyCut() bool {
-	return slices.ContainsFunc(p.Lines, func(l Line) bool { return l.Verdict == Extend || l.Verdict == Replace || l.Verdict == Fresh })
+	for i := range p.Lines {
+		if p.toCut(i) {
+			return true
+		}
+	}
+	return false
 }
 
 // name says which wire is meant as a person recognises it.
@@ -212,42 +214,55 @@ func (r *Result) name(i int) string {
 func (p *planner) cut(i int, needs []string) string {
 	l, w := &p.Lines[i], &p.in.Wires[i]
 	end := l.At - 1
-	s := Step{Kind: CutWire, Wire: l.Wire, Length: l.By, Minutes: p.in.Decisions.Rules.Rates.Cut, NoReturn: l.Verdict != Fresh}
-	var edits []harness.Edit
-	bare := []harness.Tip{{State: harness.Bare}, {State: harness.Bare}}
+	s := Step{Kind: CutWire, Wires: []string{l.Wire}, Length: l.By, Minutes: p.in.Decisions.Rules.Rates.Cut}
 	from := "new wire"
 	if len(l.Provision) > 0 {
 		from = l.Provision[0].String()
 		if l.Provision[0].Coded {
-			s.Cautions = append(s.Cautions, fmt.Sprintf("Its colour is not that of the wire: print %q at both ends and at each joint.", l.Code))
+			s.Warn = append(s.Warn, fmt.Sprintf("Its colour is not that of the wire: print %q at both ends and at each joint.", l.Code))
 		}
 		if l.Provision[0].Waits {
-			s.Cautions = append(s.Cautions, fmt.Sprintf("The piece is cut from %s, which is still in the harness.", l.Provision[0].From))
+			s.Warn = append(s.Warn, fmt.Sprintf("The piece is cut from %s, which is still in the harness.", l.Provision[0].From))
 		}
 	}
-	switch l.Verdict {
-	case Extend:
-		edits = []harness.Edit{{Do: harness.Cut, Wire: w.ID, End: end}, {Do: harness.Lay, Wire: piece(w.ID), Tips: bare}}
+	cutOff := func(end int) harness.Edit { return harness.Edit{Do: harness.Cut, Wire: w.ID, End: end} }
+	lay := func(name string) harness.Edit {
+		return harness.Edit{Do: harness.Lay, Wire: name, Tips: []harness.Tip{{State: harness.Bare}, {State: harness.Bare}}}
+	}
+	var edits []harness.Edit
+	switch {
+	case w.New:
+		edits = []harness.Edit{lay(w.ID)}
+		s.Text = fmt.Sprintf("Cut the new wire %s: %s.", p.name(i), from)
+		if l.By == 0 {
+			s.Text = fmt.Sprintf("Measure the way of the new wire %s with a string, add what both ends need, and cut it.", p.name(i))
+		}
+	case l.Verdict == Extend && w.Joint[end]:
+		edits = []harness.Edit{lay(piece(w.ID))}
+		s.Text = fmt.Sprintf("Cut the piece that lengthens %s at %s, where it is joined: %s.", p.name(i), p.endName(w, end), from)
+	case l.Verdict == Extend:
+		edits = []harness.Edit{cutOff(end), lay(piece(w.ID))}
 		s.Text = fmt.Sprintf("Cut %s %s from %s, and cut the piece that goes between: %s.", p.name(i), mm(p.back(i)), p.endName(w, end), from)
 		if l.Joints == 1 {
 			s.Text = fmt.Sprintf("Cut the terminal off %s at %s, and cut the piece that lengthens it: %s.", p.name(i), p.endName(w, end), from)
 		}
-	case Replace:
-		edits = []harness.Edit{{Do: harness.Cut, Wire: w.ID}, {Do: harness.Cut, Wire: w.ID, End: 1}, {Do: harness.Lay, Wire: instead(w.ID), Tips: bare}}
-		s.Text = fmt.Sprintf("Cut %s at both ends, and cut the wire that replaces it: %s.", p.name(i), from)
 	default:
-		s.Step = work.Check("reach", "cut", w.ID)
-		s.Step.Needs = needs
-		s.Text = fmt.Sprintf("Cut the new wire %s: %s.", p.name(i), from)
-		return p.add(s)
+		for end := range 2 {
+			if !w.Joint[end] {
+				edits = append(edits, cutOff(end))
+			}
+		}
+		edits = append(edits, lay(instead(w.ID)))
+		s.Text = fmt.Sprintf("Cut %s at both ends, and cut the wire that replaces it: %s.", p.name(i), from)
 	}
 	for _, x := range l.Why {
 		if x.Code == "extend" || s.Why == "" {
 			s.Why = x.Text
 		}
 	}
-	s.Step = work.New(edits, needs...)
-	return p.add(s)
+	made := work.New(edits, needs...)
+	s.NoReturn = made.Cuts()
+	return p.add(s, made)
 }
 
 // back is how far from its end a wire is cut.
@@ -274,17 +289,21 @@ func (p *planner) join(i int, needs []string) string {
 	l, w := &p.Lines[i], &p.in.Wires[i]
 	end := l.At - 1
 	rules := &p.in.Decisions.Rules
-	s := Step{Kind: JoinWire, Wire: l.Wire, NoReturn: true}
+	s := Step{Kind: JoinWire, Wires: []string{l.Wire}, NoReturn: true}
 	var edits []harness.Edit
 	if l.Verdict == Extend {
 		edits = append(edits, harness.Edit{Do: harness.Join, Joint: JointName(w.ID, 1), Lengths: []harness.Length{{Wire: w.ID, End: end}, {Wire: piece(w.ID)}}})
-		if l.Joints == 1 {
+		switch {
+		case w.Joint[end]: // what it is joined to comes to the other end of the piece
+		case l.Joints == 1:
 			edits = append(edits, harness.Edit{Do: harness.Crimp, Wire: piece(w.ID), End: 1, Terminal: harness.TerminalAt(w.Ends[end].At)})
-		} else {
+		default:
 			edits = append(edits, harness.Edit{Do: harness.Join, Joint: JointName(w.ID, 2), Lengths: []harness.Length{{Wire: piece(w.ID), End: 1}, {Wire: harness.Stub(w.ID, end), End: 1}}})
 		}
 		s.Text = "Join the piece into " + p.name(i) + ":"
-		if l.Joints == 1 {
+		if w.Joint[end] {
+			s.Text = "Join the piece to " + p.name(i) + ":"
+		} else if l.Joints == 1 {
 			s.Text = "Join the piece to " + p.name(i) + " and crimp its new terminal:"
 		}
 		for _, j := range p.Joints {
@@ -295,18 +314,21 @@ func (p *planner) join(i int, needs []string) string {
 			s.Minutes += map[School]float64{Solder: rules.Rates.Solder, Crimp: rules.Rates.Crimp, BareCrimp: rules.Rates.Crimp}[j.School]
 			s.Why = j.Why
 			for _, c := range j.Cautions {
-				if !slices.Contains(s.Cautions, c) {
-					s.Cautions = append(s.Cautions, c)
+				if !slices.Contains(s.Warn, c) {
+					s.Warn = append(s.Warn, c)
 				}
 			}
 			if j.Trouble != "" {
-				s.Cautions = append(s.Cautions, j.Trouble)
+				s.Warn = append(s.Warn, j.Trouble)
 			}
 		}
 		s.Text = strings.TrimSuffix(s.Text, ";") + "."
 	} else {
 		s.Text = fmt.Sprintf("Put the new wire in the place of %s: new terminals where it had them, joints where it ended at a splice.", p.name(i))
 		for e := range 2 {
+			if w.Joint[e] {
+				continue // it comes to the joint of another step
+			}
 			if p.s.alone(w, e) {
 				edits = append(edits, harness.Edit{Do: harness.Crimp, Wire: instead(w.ID), End: e, Terminal: harness.TerminalAt(w.Ends[e].At)})
 				s.Minutes += rules.Rates.Crimp
@@ -318,10 +340,9 @@ func (p *planner) join(i int, needs []string) string {
 		edits = append(edits, harness.Edit{Do: harness.FallOut, Wire: w.ID})
 	}
 	if l.Code != "" && len(l.Provision) > 0 && l.Provision[0].Coded {
-		s.Cautions = append(s.Cautions, fmt.Sprintf("The code %q stands at both ends and at each joint.", l.Code))
+		s.Warn = append(s.Warn, fmt.Sprintf("The code %q stands at both ends and at each joint.", l.Code))
 	}
-	s.Step = work.New(edits, needs...)
-	return p.add(s)
+	return p.add(s, work.New(edits, needs...))
 }
 
 // where says where a joint lies, as hands find it.
@@ -350,9 +371,10 @@ func (p *planner) cover(joined map[int]string, laid []string) {
 			}
 		}
 		what := map[Cover]string{Tape: "Tape", Sleeve: "Put the split sleeve on", Sock: "Shrink the sock over"}[path.Cover]
-		s := Step{Step: work.Check("reach", "cover", path.ID), Kind: Dress, Path: path.ID, Minutes: math.Round(p.in.Decisions.Rules.Rates.Cover*path.Length/100) / 10,
+		s := Step{Kind: Dress, Path: path.ID, Minutes: math.Round(p.in.Decisions.Rules.Rates.Cover*path.Length/100) / 10,
 			Text: fmt.Sprintf("%s %s, %.1f mm thick, and put clips and troughs back.", what, path.ID, p.Bundles[b].Laid)}
-		s.Step.Needs = needs
-		p.add(s)
+		made := work.Check("reach", "cover", path.ID)
+		made.Needs = needs
+		p.add(s, made)
 	}
 }

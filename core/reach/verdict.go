@@ -32,6 +32,8 @@ func (r *Result) verdicts(s *settled) {
 func (r *Result) judge(s *settled, w *Wire, l *Line) {
 	rules, x := &r.in.Decisions.Rules, s.wish[w.ID]
 	over := l.Had - l.Need
+	l.NoSlack = l.Had > 0 && over < 0 && l.Had >= l.bare
+	tooShort := over < 0 && (!l.NoSlack || x != nil && x.Slack)
 	l.At = r.cutAt(s, w, x)
 	tooHot := l.Air > rules.Class.Limit() && l.Had > 0 && !w.New
 	switch {
@@ -50,17 +52,23 @@ func (r *Result) judge(s *settled, w *Wire, l *Line) {
 	case l.Had == 0:
 		l.Verdict = Measure
 		l.Why = append(l.Why, reason("unknown", "", "Nobody knows how long it is: measure it, and the verdict follows."))
-	case tooHot && over < 0:
+	case tooHot && tooShort:
 		l.Verdict, l.By = Replace, math.Ceil(l.Need)
 		l.Why = append(l.Why, reason("class", "ISO 6722-1 (from memory)", "It is too short, and its class %s stands %.0f °C where its way has %.0f °C: a new wire of class %s.", rules.Class, rules.Class.Limit(), l.Air, l.Class))
-	case l.Size > w.Size && w.Size > 0 && over < 0:
+	case l.Size > w.Size && w.Size > 0 && tooShort:
 		l.Verdict, l.By = Replace, math.Ceil(l.Need)
 		l.Why = append(l.Why, reason("size", "", "It is too short and too thin for its new length: a new wire of %s.", l.Size))
-	case over < 0 && rules.Mostly > 0 && -over > rules.Mostly*l.Had && (x == nil || x.At == 0):
+	case tooShort && rules.Mostly > 0 && -over > rules.Mostly*l.Had && (x == nil || x.At == 0):
 		l.Verdict, l.By = Replace, math.Ceil(l.Need)
 		l.Why = append(l.Why, reason("mostly-new", "", "It has %.0f mm and needs %.0f mm: a piece more than %g times as long as the wire. A new wire has no joint.", l.Had, l.Need, rules.Mostly))
-	case over < 0:
+	case tooShort && w.Made:
+		l.Verdict = Reaches
+		l.Why = append(l.Why, reason("joined", "", "It has %.0f mm and needs %.0f mm, and it is joined already.", l.Had, l.Need))
+	case tooShort:
 		r.extend(s, w, l, -over)
+	case l.NoSlack:
+		l.Verdict = Reaches
+		l.Why = append(l.Why, reason("no-slack", "", "It has %.0f mm: it reaches, and %.0f mm of the %.0f mm are missing that leave room for one later re-termination. A joint is made for that only where you want it.", l.Had, -over, l.Need-l.bare))
 	case over > rules.Excess:
 		l.Verdict, l.By = Trim, math.Floor(over)
 		l.Why = append(l.Why, reason("long", "", "It has %.0f mm more than it needs. Long beats short: trim it only where its end is re-terminated anyway, else lay the rest back along the bundle.", over))
@@ -75,7 +83,7 @@ func (r *Result) extend(s *settled, w *Wire, l *Line, missing float64) {
 	rules := &r.in.Decisions.Rules
 	l.Joints = 2
 	x := s.wish[w.ID]
-	if (w.Renewed[l.At-1] || x != nil && x.Renew) && s.alone(w, l.At-1) {
+	if w.Joint[l.At-1] || (w.Renewed[l.At-1] || x != nil && x.Renew) && s.alone(w, l.At-1) {
 		l.Joints = 1
 	}
 	l.Verdict = Extend
@@ -125,6 +133,12 @@ func (r *Result) cutAt(s *settled, w *Wire, x *Wish) int {
 		}
 		if w.Renewed[end] {
 			n += 3
+		}
+		if w.Joint[end] {
+			n += 16
+		}
+		if w.Whole[end] {
+			n -= 16
 		}
 		switch d := s.deviceAt(w, end); {
 		case d == nil:

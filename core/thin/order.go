@@ -67,8 +67,9 @@ func (p *planner) before() []Step {
 	if len(p.all) == 0 && len(p.result.Extract) == 0 {
 		return []Step{}
 	}
-	check := func(kind StepKind, text, why string, about ...string) Step {
-		return Step{Step: work.Check(append([]string{string(kind)}, about...)...), Kind: kind, Text: text, Why: why, Minutes: p.in.Bench.Rates.Check}
+	check := func(kind work.Kind, text, why string, about ...string) Step {
+		s := Step{Stage: work.Thin, Kind: kind, Text: text, Why: why, Minutes: p.in.Bench.Rates.Check}
+		return s.As(work.Check(append([]string{string(kind)}, about...)...))
 	}
 	out := []Step{check(Caution, "Take the battery's negative off before anything is cut or extracted.", "A cut across a live feed shorts it; a fan or the starter may move.", "battery")}
 	restraint, hv := false, false
@@ -118,8 +119,9 @@ func (p *planner) after() []Step {
 		slices.SortFunc(names, finding.Natural)
 		where = "along " + strings.Join(names, ", ")
 	}
-	return []Step{{Step: work.Check("nicks"), Kind: Nicks, Minutes: p.in.Bench.Rates.Check * float64(1+len(opened)),
-		Text: fmt.Sprintf("Look for nicks %s: a blade that opens tape opens insulation too.", where)}}
+	last := Step{Stage: work.Thin, Kind: Nicks, Minutes: p.in.Bench.Rates.Check * float64(1+len(opened)),
+		Text: fmt.Sprintf("Look for nicks %s: a blade that opens tape opens insulation too.", where)}
+	return []Step{last.As(work.Check("nicks"))}
 }
 
 // missing lists what is not yet complete of labels, photographs and counts, at the connectors that the work touches.

@@ -10,48 +10,21 @@ import (
 	"draxel/core/work"
 )
 
-// Progress is what has been done so far, and what is left.
+// Progress is what of the work so far has to be put right, and what is left of it.
 type Progress struct {
-	Now      harness.Harness
-	Done     map[string]work.Tick // by step
-	Lost     []work.Tick          // of Reach's: done, and not to be done on the harness as it is known now, with why in their reason
-	Pieced   bool                 // Reach has cut wires: what Thin wanted to cut may be cut already
-	Mends    []Step               // what puts right what was done before the decision changed
+	work.Past
+	Mends    []Step // what puts right what was done before the decision changed
 	Findings []finding.Finding
 }
 
-// Progress carries the ticks out on the harness as found. What was done and is no longer in the plan stays done; where
-// a cut is not wanted any more, the mending of it is planned.
-func (r *Result) Progress(found harness.Harness, ticks []work.Tick, planned []work.Step) Progress {
-	p := Progress{Done: map[string]work.Tick{}}
-	b := harness.Work(found)
-	ticks = work.InOrder(ticks)
-	inPlan := map[string]bool{}
-	for _, s := range planned {
-		inPlan[s.ID] = true
-	}
-	var strays []work.Tick
-	for _, t := range ticks {
-		p.Done[t.Step] = t
-		p.Pieced = p.Pieced || t.Stage == "reach" && len(t.Edits) > 0
-		if err := b.Do(t.Edits...); err != nil {
-			if t.Stage != "" { // Pin says so of its own, and Reach from here
-				if t.Stage == "reach" {
-					t.Reason = err.Error()
-					p.Lost = append(p.Lost, t)
-				}
-				continue
-			}
-			p.find("tick-lost", finding.Wrong, t, "The facts have changed since: look at the harness, and take the tick back if it was not done.", "It was ticked that %q, but on the harness as it is known now that cannot be done: %v.", t.Text, err)
-			continue
+// Progress looks at what was done of Thin's work and is not in the plan any more: it stays done, and where a cut is not
+// wanted any more the mending of it is planned. Planned has the ids of the steps that are in the plan.
+func (r *Result) Progress(past work.Past, planned map[string]bool) Progress {
+	p := Progress{Past: past}
+	for _, t := range past.Ticks {
+		if t.Of() == work.Thin && !planned[t.Step] && len(t.Edits) > 0 && !past.IsLost(t.Step) {
+			r.mend(&p, t)
 		}
-		if !inPlan[t.Step] && len(t.Edits) > 0 && t.Stage == "" { // Pin goes on from wherever its terminals are
-			strays = append(strays, t)
-		}
-	}
-	p.Now = b.Harness()
-	for _, t := range strays {
-		r.mend(&p, t)
 	}
 	finding.Sort(p.Findings)
 	return p
@@ -85,61 +58,12 @@ func (r *Result) mend(p *Progress, t work.Tick) {
 	}
 }
 
-// Remaining is the work that is left: the steps that can be carried out in their order, and those that cannot, since
-// something that was done before the decisions changed stands in their way.
-type Remaining struct {
-	Steps   []work.Step
-	Held    map[string]string // by step: why it cannot be done
-	Reached map[string]bool   // by step: done, or can be done
-}
-
-// Left gives the work that is left of what is planned, the mending first.
-func (r *Result) Left(p Progress, planned []work.Step) Remaining {
-	left := Remaining{Held: map[string]string{}}
-	var b *work.Trial // where all that was done is in the plan, what is left can be done: the proof will say so
-	if len(p.Findings)+len(p.Mends) > 0 || p.Pieced {
-		b = work.NewTrial(p.Now)
-	}
-	left.Reached = map[string]bool{}
-	reached := left.Reached
-	for id := range p.Done {
-		reached[id] = true
-	}
-	try := func(s work.Step) {
-		if reached[s.ID] {
-			return
-		}
-		for _, need := range s.Needs {
-			if !reached[need] {
-				left.Held[s.ID] = "a step that it needs cannot be done"
-				return
-			}
-		}
-		if b != nil {
-			if err := b.Try(s.Edits...); err != nil {
-				left.Held[s.ID] = err.Error()
-				return
-			}
-		}
-		reached[s.ID] = true
-		s.Needs = slices.DeleteFunc(slices.Clone(s.Needs), func(id string) bool { _, done := p.Done[id]; return done })
-		left.Steps = append(left.Steps, s)
-	}
-	for _, m := range p.Mends {
-		try(m.Step)
-	}
-	for _, s := range planned {
-		try(s)
-	}
-	return left
-}
-
 // rejoinStub plans the joining of a wire to the stub that was cut off it.
 func (r *Result) rejoinStub(cut harness.Edit) Step {
-	stub := harness.Stub(cut.Wire, cut.End)
-	edits := []harness.Edit{{Do: harness.Join, Joint: stub + " mended", Lengths: []harness.Length{{Wire: cut.Wire, End: cut.End}, {Wire: stub, End: 1}}}}
-	return Step{Step: work.New(edits), Kind: Mend, Wires: []string{cut.Wire}, Minutes: r.t.in.Bench.Rates.Join,
+	edits := []harness.Edit{{Do: harness.Heal, Wire: cut.Wire, End: cut.End}}
+	s := Step{Stage: work.Thin, Kind: Mend, Wires: []string{cut.Wire}, Minutes: r.t.in.Bench.Rates.Join,
 		Text: fmt.Sprintf("Join %s to its stub again.", r.t.name(r.t.wireNumber()[cut.Wire])), Why: "It was cut, and is wanted after all."}
+	return s.As(work.New(edits))
 }
 
 // remake plans the making anew of a splice that was taken apart and is wanted after all: of the legs that stay and are
@@ -169,6 +93,7 @@ func (r *Result) remake(now harness.Harness, id string, stays map[string]bool) (
 	if len(join.Lengths) < 2 {
 		return Step{}, false
 	}
-	return Step{Step: work.New(append(edits, join)), Kind: Mend, Wires: names, Minutes: r.t.in.Bench.Rates.Join,
-		Text: fmt.Sprintf("Make splice %s anew: join %s.", id, strings.Join(names, ", ")), Why: "It was taken apart, and is wanted after all."}, true
+	s := Step{Stage: work.Thin, Kind: Mend, Wires: names, Minutes: r.t.in.Bench.Rates.Join,
+		Text: fmt.Sprintf("Make splice %s anew: join %s.", id, strings.Join(names, ", ")), Why: "It was taken apart, and is wanted after all."}
+	return s.As(work.New(append(edits, join))), true
 }

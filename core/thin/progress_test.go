@@ -23,6 +23,15 @@ func ticked(r *thin.Result, upTo int) []work.Tick {
 	return out
 }
 
+// planned gives the ids of steps.
+func planned(all []work.Step) map[string]bool {
+	ids := map[string]bool{}
+	for _, s := range all {
+		ids[s.ID] = true
+	}
+	return ids
+}
+
 // At every moment of the work what has been pulled is accounted for, counted in two ways.
 func TestCountsBalanceAtEveryStep(t *testing.T) {
 	for seed := range uint64(300) {
@@ -36,7 +45,7 @@ func TestCountsBalanceAtEveryStep(t *testing.T) {
 		for n := 0; n <= len(all); n += 1 + r.IntN(4) {
 			ticks := ticked(result, n)
 			r.Shuffle(len(ticks), func(i, k int) { ticks[i], ticks[k] = ticks[k], ticks[i] }) // they come in any order
-			p := result.Progress(found, ticks, all)
+			p := result.Progress(work.Replay(found, ticks), planned(all))
 			if c := result.Count(found, p, result.Steps); !c.Balanced || n == len(all) && c.InHand > 0 {
 				t.Fatalf("seed %d, %d of %d steps: %+v", seed, n, len(all), c)
 			}
@@ -57,11 +66,11 @@ func TestTicksSurviveAPlanThatChanges(t *testing.T) {
 	trim := slices.IndexFunc(before.Steps, func(s thin.Step) bool { return s.Kind == thin.Legs })
 	tick := work.Tick{Step: before.Steps[trim].ID, Edits: before.Steps[trim].Edits, Text: before.Steps[trim].Text}
 	after := compute("goes module valve", "keep wire W4")
-	p := after.Progress(l.Found(), []work.Tick{tick}, carried(after))
+	p := after.Progress(work.Replay(l.Found(), []work.Tick{tick}), planned(carried(after)))
 	if len(p.Mends) != 1 || !strings.Contains(p.Mends[0].Text, "W4") {
 		t.Fatalf("mends %+v", p.Mends)
 	}
-	mended, _, err := work.Run(p.Now, []work.Step{p.Mends[0].Step})
+	mended, _, err := work.Run(p.Now, []work.Step{p.Mends[0]}, nil)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -69,18 +78,18 @@ func TestTicksSurviveAPlanThatChanges(t *testing.T) {
 		t.Error("the wire that was mended is not joined")
 	}
 	same := compute("goes module valve", "keep module lamp")
-	if p := same.Progress(l.Found(), []work.Tick{tick}, carried(same)); len(p.Mends)+len(p.Findings) > 0 || len(p.Done) != 1 {
+	if p := same.Progress(work.Replay(l.Found(), []work.Tick{tick}), planned(carried(same))); len(p.Mends)+len(p.Findings) > 0 || len(p.Done) != 1 {
 		t.Errorf("another decision changed what was done: %+v", p)
 	}
 	through := compute("goes module valve", "goes module lamp2") // the splice becomes one wire, and is wanted after all
 	made := slices.IndexFunc(through.Steps, func(s thin.Step) bool { return s.Kind == thin.OneWire })
 	apart := work.Tick{Step: through.Steps[made].ID, Edits: through.Steps[made].Edits}
 	again := compute("goes module valve")
-	p = again.Progress(l.Found(), []work.Tick{apart}, carried(again))
+	p = again.Progress(work.Replay(l.Found(), []work.Tick{apart}), planned(carried(again)))
 	if len(p.Mends) != 1 || len(p.Findings) != 0 || !strings.Contains(p.Mends[0].Text, "W1, W2, W3") {
 		t.Fatalf("mends %+v, %v", p.Mends, p.Findings)
 	}
-	if mended, _, err = work.Run(p.Now, []work.Step{p.Mends[0].Step}); err != nil {
+	if mended, _, err = work.Run(p.Now, []work.Step{p.Mends[0]}, nil); err != nil {
 		t.Fatal(err)
 	}
 	c := componentsOf(l, mended)
@@ -90,8 +99,8 @@ func TestTicksSurviveAPlanThatChanges(t *testing.T) {
 	l.Wires[3].Ends[1] = harness.End{}
 	l.Wires[3].ID = "W9"
 	gone := compute()
-	if p := gone.Progress(l.Found(), []work.Tick{tick}, carried(gone)); len(p.Findings) != 1 || p.Findings[0].Code != "tick-lost" {
-		t.Errorf("a tick about a wire that is gone: %+v", p.Findings)
+	if p := gone.Progress(work.Replay(l.Found(), []work.Tick{tick}), planned(carried(gone))); len(p.Findings) != 0 || len(p.Lost) != 1 {
+		t.Errorf("a tick about a wire that is gone: %+v, %+v", p.Findings, p.Lost)
 	}
 }
 
@@ -101,7 +110,7 @@ func TestStockAndHours(t *testing.T) {
 	b := thin.Standard()
 	r := thin.Compute(thin.Input{Loom: l, Decisions: decide("goes module valve"), Bench: b})
 	all := carried(r)
-	p := r.Progress(l.Found(), ticked(r, len(all)), all)
+	p := r.Progress(work.Replay(l.Found(), ticked(r, len(all))), planned(all))
 	stock, off := r.Stock(p.Now)
 	if len(stock) != 1 || stock[0].Pieces != 2 || stock[0].Out != 2 || stock[0].Length != 900 || stock[0].Unknown != 1 {
 		t.Errorf("stock %+v: a piece of 120 mm is not worth keeping, one of unknown length may be", stock)
@@ -197,12 +206,12 @@ func TestDecisionsThatChangeInTheMiddleOfTheWork(t *testing.T) {
 		first := thin.Compute(thin.Input{Loom: l, Decisions: decided(r, l), Bench: thin.Standard()})
 		done := ticked(first, r.IntN(len(carried(first))+1))
 		second := thin.Compute(thin.Input{Loom: l, Decisions: decided(r, l), Bench: thin.Standard()})
-		p := second.Progress(l.Found(), done, carried(second))
-		left := second.Left(p, carried(second))
+		p := second.Progress(work.Replay(l.Found(), done), planned(carried(second)))
+		left := work.Remaining(p.Past, append(slices.Clone(p.Mends), carried(second)...), len(p.Findings)+len(p.Mends) > 0)
 		if len(p.Findings)+len(p.Mends) > 0 {
 			stray++
 		}
-		if _, _, err := work.Run(p.Now, left.Steps); err != nil {
+		if _, _, err := work.Run(p.Now, left.Steps, nil); err != nil {
 			t.Fatalf("seed %d: what is left cannot be carried out: %v", seed, err)
 		}
 		if len(left.Held) > 0 && len(p.Findings)+len(p.Mends) == 0 {

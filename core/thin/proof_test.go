@@ -24,7 +24,7 @@ func carried(r *thin.Result) []work.Step {
 		all = append(all, work.New([]harness.Edit{{Do: harness.Remove, Terminal: e.Terminal, At: e.At, Label: e.Label()}, {Do: harness.Cap, Terminal: e.Terminal, Label: e.Label()}}))
 	}
 	for _, s := range r.Steps {
-		all = append(all, s.Step)
+		all = append(all, s)
 	}
 	return all
 }
@@ -42,11 +42,11 @@ func TestRandomHarnessesAreThinnedAsDecided(t *testing.T) {
 		decisions := decided(r, l)
 		result := thin.Compute(thin.Input{Loom: l, Decisions: decisions, Bench: bench})
 		found := l.Found()
-		end, _, err := work.Run(found, carried(result))
+		end, _, err := work.Run(found, carried(result), nil)
 		if err != nil {
 			t.Fatalf("seed %d: %v", seed, err)
 		}
-		if d := harness.Differences(end, result.Wanted()); len(d) > 0 {
+		if d := harness.Differences(end, l.Found().With(result.Changes())); len(d) > 0 {
 			t.Fatalf("seed %d: the steps do not lead to the wanted harness: %v", seed, d)
 		}
 		joinedAsBefore(t, seed, l, decisions, result, end)

@@ -7,44 +7,28 @@ import (
 	"draxel/core/work"
 )
 
-// StepKind is what a step is about.
-type StepKind string
+// Step is one thing to do when a harness is thinned.
+type Step = work.Step
 
 // The kinds of step.
 const (
-	Caution     StepKind = "caution"
-	Gate        StepKind = "gate" // what must be complete before the first cut
-	Tie         StepKind = "tie"  // mark a branch as kept
-	Legs        StepKind = "trim"
-	OneWire     StepKind = "through"
-	TakeApart   StepKind = "remove" // a splice that is not needed
-	JoinWithout StepKind = "rejoin"
-	PullOut     StepKind = "extract"  // a terminal comes out of a connector that stays: Pin's step
-	SealEnd     StepKind = "seal"     // cut and seal an end at a connector
-	TakeOff     StepKind = "take-off" // a connector comes off
-	ComeOut     StepKind = "out"      // a wire falls out
-	Nicks       StepKind = "nicks"
-	Mend        StepKind = "mend" // put right what was cut before the decision changed
+	Caution     work.Kind = "caution"
+	Gate        work.Kind = "gate" // what must be complete before the first cut
+	Tie         work.Kind = "tie"  // mark a branch as kept
+	Legs        work.Kind = "trim"
+	OneWire     work.Kind = "through"
+	TakeApart   work.Kind = "remove" // a splice that is not needed
+	JoinWithout work.Kind = "rejoin"
+	SealEnd     work.Kind = "seal"     // cut and seal an end at a connector
+	TakeOff     work.Kind = "take-off" // a connector comes off
+	ComeOut     work.Kind = "out"      // a wire falls out
+	Nicks       work.Kind = "nicks"
+	Mend        work.Kind = "mend" // put right what was cut before the decision changed
 )
 
 // StepKinds lists them.
-func StepKinds() []StepKind {
-	return []StepKind{Caution, Gate, Tie, Legs, OneWire, TakeApart, JoinWithout, PullOut, SealEnd, TakeOff, ComeOut, Nicks, Mend}
-}
-
-// Step is one thing to do when a harness is thinned.
-type Step struct {
-	work.Step
-	Kind     StepKind             `json:"kind"`
-	System   string               `json:"system,omitempty"`
-	Text     string               `json:"text"`
-	Why      string               `json:"why,omitempty"`
-	Wires    []string             `json:"wires,omitempty"`
-	At       []harness.Ref        `json:"at,omitempty"`
-	Missing  []string             `json:"missing,omitempty"` // of Gate
-	Extract  []harness.TerminalID `json:"extract,omitempty"` // terminals that Pin must have taken out before
-	Minutes  float64              `json:"minutes"`
-	NoReturn bool                 `json:"noReturn,omitempty"` // it cannot be undone in the metal
+func StepKinds() []work.Kind {
+	return []work.Kind{Caution, Gate, Tie, Legs, OneWire, TakeApart, JoinWithout, SealEnd, TakeOff, ComeOut, Nicks, Mend}
 }
 
 // Extraction is a terminal that comes out of a connector that stays.
@@ -61,17 +45,16 @@ func (e Extraction) Label() string { return e.At.String() + " goes" }
 type planner struct {
 	*thinning
 	all      []Step
-	released []string             // by tip: the step that lets it go
-	extract  []harness.TerminalID // by tip
-	takeOff  []string             // by connector: the step
-	cutAt    [][]string           // by connector: the steps that cut what stays from it
-	tails    [][]string           // by connector: what hangs on it when it comes off
+	released []string   // by tip: the step that lets it go
+	takeOff  []string   // by connector: the step
+	cutAt    [][]string // by connector: the steps that cut what stays from it
+	tails    [][]string // by connector: what hangs on it when it comes off
 	byID     map[string]int
 }
 
 func (t *thinning) steps() {
 	tips, connectors := 2*len(t.loom.Wires), len(t.loom.Connectors)
-	p := &planner{thinning: t, all: make([]Step, 0, t.going()*2), released: make([]string, tips), extract: make([]harness.TerminalID, tips),
+	p := &planner{thinning: t, all: make([]Step, 0, t.going()*2), released: make([]string, tips),
 		takeOff: make([]string, connectors), cutAt: make([][]string, connectors), tails: make([][]string, connectors), byID: make(map[string]int, t.going()*2)}
 	for i := range t.result.Joints {
 		p.joint(&t.result.Joints[i])
@@ -104,8 +87,8 @@ func (t *thinning) going() int {
 }
 
 func (p *planner) add(s Step, edits []harness.Edit, needs ...string) string {
-	s.Step = work.New(edits, needs...)
-	s.NoReturn = s.Kind != TakeOff && s.Kind != ComeOut
+	s = s.As(work.New(edits, needs...))
+	s.Stage, s.NoReturn = work.Thin, s.Kind != TakeOff && s.Kind != ComeOut
 	p.byID[s.ID] = len(p.all)
 	p.all = append(p.all, s)
 	return s.ID
@@ -230,7 +213,6 @@ func (p *planner) end(x tip) {
 		p.cutAt[h] = append(p.cutAt[h], id)
 		p.tail(x)
 	case p.in.Bench.School == Extract && p.aloneIn(x) && !(h >= 0 && p.loom.Connectors[h].Locked):
-		p.extract[x] = harness.TerminalAt(ref)
 		p.result.Extract = append(p.result.Extract, Extraction{harness.TerminalAt(ref), ref, l.Wire})
 	default:
 		why := "The job's school is to cut dead ends at the connector and seal them."
@@ -270,9 +252,6 @@ func (p *planner) comeOut(w int32) {
 		}
 		if h := p.net.halves[x]; h >= 0 && p.takeOff[h] != "" {
 			needs = append(needs, p.takeOff[h])
-		}
-		if p.extract[x] != "" {
-			s.Extract = append(s.Extract, p.extract[x])
 		}
 		if !e.Seen() {
 			s.Text = fmt.Sprintf("Pull %s; nobody has followed its other end. If it does not come, leave it and say so.", p.name(w))

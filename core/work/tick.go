@@ -19,12 +19,20 @@ type Tick struct {
 	Who     string         `json:"who,omitempty"`
 	When    int64          `json:"when,omitempty"`   // Unix milliseconds
 	Seq     int            `json:"seq,omitempty"`    // its place among steps ticked at once
-	Stage   string         `json:"stage,omitempty"`  // "pin" or "reach" where their work had it, empty where Thin's did
-	Kind    string         `json:"kind,omitempty"`   // of a step of Pin
+	Stage   Stage          `json:"stage,omitempty"`  // empty where Thin's work had it
+	Kind    Kind           `json:"kind,omitempty"`   // of a step of Pin
 	At      []harness.Ref  `json:"at,omitempty"`     // of a step of Pin: the cavity left, the cavity entered
 	Wire    string         `json:"wire,omitempty"`   // of a step of Reach: the wire that it lengthens
 	Length  float64        `json:"length,omitempty"` // mm, of the piece that was cut for it
 	Piece   string         `json:"piece,omitempty"`  // the piece of stock that it was cut from
+}
+
+// Of gives the stage whose work a tick was made in.
+func (t *Tick) Of() Stage {
+	if t.Stage == "" {
+		return Thin
+	}
+	return t.Stage
 }
 
 // InOrder gives the ticks in the order in which they were made.

@@ -32,7 +32,7 @@ func TestTheSameWorkKeepsItsID(t *testing.T) {
 func TestRun(t *testing.T) {
 	h := harness.New([]harness.Connector{{ID: "A", Cavities: harness.Numbered(3)}})
 	first, second := add("w1", "1"), add("w2", "2")
-	end, inHand, err := work.Run(h, []work.Step{first, second, pull("w1", "1"), pull("w2", "2")})
+	end, inHand, err := work.Run(h, []work.Step{first, second, pull("w1", "1"), pull("w2", "2")}, nil)
 	if err != nil || inHand != 2 || end.InHand() != 2 {
 		t.Errorf("%d in hand at most, %v", inHand, err)
 	}
@@ -42,7 +42,7 @@ func TestRun(t *testing.T) {
 		"step 1: remove w9: it is not in A3":                {pull("w9", "3")},
 		"step 2: add w1: there is one of that name already": {first, first},
 	} {
-		if _, _, err := work.Run(h, steps); err == nil || !strings.HasPrefix(err.Error(), name) {
+		if _, _, err := work.Run(h, steps, nil); err == nil || !strings.HasPrefix(err.Error(), name) {
 			t.Errorf("want %q, got %v", name, err)
 		}
 	}
@@ -58,7 +58,7 @@ func TestChecks(t *testing.T) {
 		t.Error("a check's id is not that of what it is about")
 	}
 	h := harness.New(nil)
-	end, _, err := work.Run(h, []work.Step{first, other})
+	end, _, err := work.Run(h, []work.Step{first, other}, nil)
 	if err != nil || len(harness.Differences(end, h)) != 0 {
 		t.Errorf("a check changed the harness: %v", err)
 	}

@@ -2,9 +2,9 @@ package reach
 
 import "draxel/core/harness"
 
-// Wanted gives the harness with every wire lengthened or replaced, made from the verdicts alone and not from the steps.
-// Base is the harness as it would be if every wire reached.
-func (r *Result) Wanted(base harness.Harness) harness.Harness {
+// Changes say that every wire is lengthened or replaced, from the verdicts alone and not from the steps. Base is the harness
+// as it would be if every wire reached.
+func (r *Result) Changes(base harness.Harness) harness.Changes {
 	ended := map[string][2]harness.Tip{}
 	var gone []string
 	shared := map[harness.TerminalID]int{}
@@ -37,7 +37,7 @@ func (r *Result) Wanted(base harness.Harness) harness.Harness {
 			gone = append(gone, l.Wire)
 			both := tips
 			for end, held := range tips {
-				if held.State == harness.Crimped && shared[held.Terminal] == 1 {
+				if held.State == harness.Crimped && shared[held.Terminal] == 1 || r.in.Wires[i].Joint[end] {
 					continue
 				}
 				both[end] = at(JointName(l.Wire, end+1))
@@ -47,5 +47,5 @@ func (r *Result) Wanted(base harness.Harness) harness.Harness {
 		default:
 		}
 	}
-	return base.Rewired(ended, gone)
+	return harness.Changes{Tips: ended, Gone: gone}
 }

@@ -1,0 +1,92 @@
+package thin
+
+import (
+	"draxel/core/harness"
+)
+
+// Changes say what is different in the wanted harness. They are made from the verdicts, never from the steps, so that
+// carrying the steps out proves something.
+func (r *Result) Changes() harness.Changes {
+	m := maker{thinning: r.t, become: map[harness.Length]harness.Tip{}, out: harness.Changes{Tips: map[string][2]harness.Tip{}}}
+	for i := range r.Joints {
+		m.joint(&r.Joints[i])
+	}
+	for w := range r.t.loom.Wires {
+		m.wire(int32(w))
+	}
+	for h := range r.t.loom.Connectors {
+		if m.off(int32(h)) {
+			m.out.Off = append(m.out.Off, r.t.loom.Connectors[h].ID)
+		}
+	}
+	return m.out
+}
+
+// maker says what each end becomes.
+type maker struct {
+	*thinning
+	become map[harness.Length]harness.Tip
+	out    harness.Changes
+}
+
+func (m *maker) joint(j *JointVerdict) {
+	joined := map[Fate]harness.Tip{
+		Leave:    {State: harness.Joined, Joint: j.ID},
+		Trim:     {State: harness.Joined, Joint: j.ID},
+		Through:  {State: harness.Joined, Joint: throughName(j.ID)},
+		Rejoin:   {State: harness.Joined, Joint: rejoinName(j.ID)},
+		Dissolve: {State: harness.Sealed},
+	}[j.Fate]
+	if j.Kind == link.word() && j.Fate == Trim {
+		return // the wires that stay keep their terminals
+	}
+	for _, x := range m.net.tips(j.node) {
+		l := m.net.length(x)
+		if m.stays[x.wire()] {
+			m.become[l] = joined
+		} else if j.Fate == Trim {
+			m.out.Tips[harness.Stub(l.Wire, l.End)] = [2]harness.Tip{joined, {State: harness.Sealed}}
+		}
+	}
+}
+
+func (m *maker) wire(w int32) {
+	wire := &m.loom.Wires[w]
+	var was, is [2]harness.Tip
+	for end, e := range wire.Ends {
+		h, known := m.net.half[e.At.Connector]
+		off := known && m.off(h)
+		was[end] = e.Tip()
+		became, told := m.become[harness.Length{Wire: wire.ID, End: end}]
+		switch {
+		case told:
+			is[end] = became
+		case e.At != (harness.Ref{}) && off:
+			is[end] = harness.Tip{State: harness.Sealed}
+		case e.At != (harness.Ref{}):
+			is[end] = was[end]
+			if !m.stays[w] && (m.in.Bench.School == CutSeal || !m.aloneIn(tip(2*int(w)+end)) || known && m.loom.Connectors[h].Locked) {
+				m.out.Tips[harness.Stub(wire.ID, end)] = [2]harness.Tip{is[end], {State: harness.Sealed}}
+			}
+		default:
+			is[end] = was[end]
+		}
+	}
+	switch {
+	case !m.stays[w]:
+		m.out.Gone = append(m.out.Gone, wire.ID)
+	case is != was:
+		m.out.Tips[wire.ID] = is
+	}
+}
+
+// aloneIn says whether the tip is the only one in its cavity.
+func (t *thinning) aloneIn(x tip) bool {
+	at, n := t.net.end(x).At, 0
+	for _, o := range t.net.tips(t.net.ends[x.wire()][x.end()]) {
+		if t.net.end(o).At == at {
+			n++
+		}
+	}
+	return n == 1
+}
