@@ -22,7 +22,7 @@ func rank(path string) (floor int, known bool) {
 		return 2, true
 	case p == "core/harness":
 		return 3, true
-	case p == "core/work":
+	case p == "core/work", p == "core/circuit":
 		return 4, true
 	case p == "core/plan":
 		return 6, true

@@ -24,8 +24,8 @@ func TestTheDemonstrationReaches(t *testing.T) {
 		}
 		p := plan.Compute(f, job.Chosen())
 		r := p.Reach.Result
-		if len(r.Unplaced) > 0 || r.Figures.NoWay > 0 || !p.Reach.Proof.Reached || !p.Thin.Proof.Reached || p.Reach.Proof.Partial {
-			t.Errorf("%s: %v without a place, %+v", job.Title, r.Unplaced, p.Reach.Proof)
+		if len(r.Unplaced) > 0 || r.Figures.NoWay > 0 || !p.Proof.Reached || !p.Proof.Reached || p.Proof.Partial {
+			t.Errorf("%s: %v without a place, %+v", job.Title, r.Unplaced, p.Proof)
 		}
 		for _, x := range r.Findings {
 			if x.Severity == finding.Danger || x.Severity == finding.Wrong {

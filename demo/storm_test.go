@@ -63,9 +63,9 @@ func TestThinPinAndReachInAStorm(t *testing.T) {
 				at.Station = job.Map.Stations[r.IntN(len(job.Map.Stations))].ID
 			case 5, 6:
 				for n := r.IntN(25); n > 0; n-- {
-					i := slices.IndexFunc(p.Reach.Result.Steps, func(s reach.Step) bool {
-						_, done := p.Reach.Done[s.ID]
-						return !done && p.Reach.Held[s.ID] == "" && !slices.ContainsFunc(s.Needs, func(id string) bool { _, ok := p.Reach.Done[id]; return !ok && !p.Reach.Before[id] })
+					i := slices.IndexFunc(p.Reach.Result.Steps, func(s work.Step) bool {
+						_, done := p.Past.Done[s.ID]
+						return !done && p.Work.Held[s.ID] == "" && !slices.ContainsFunc(s.Needs, func(id string) bool { _, ok := p.Past.Done[id]; return !ok && !false })
 					})
 					if i < 0 {
 						break
@@ -77,15 +77,15 @@ func TestThinPinAndReachInAStorm(t *testing.T) {
 				}
 			case 3:
 				for n := r.IntN(12); n > 0; n-- {
-					i := slices.IndexFunc(p.Thin.Steps, func(s thin.Step) bool {
-						_, done := p.Thin.Progress.Done[s.ID]
-						_, held := p.Thin.Held[s.ID]
-						return !done && !held && !slices.ContainsFunc(s.Needs, func(id string) bool { _, ok := p.Thin.Progress.Done[id]; return !ok })
+					i := slices.IndexFunc(p.Work.Steps, func(s work.Step) bool {
+						_, done := p.Past.Done[s.ID]
+						_, held := p.Work.Held[s.ID]
+						return !done && !held && !slices.ContainsFunc(s.Needs, func(id string) bool { _, ok := p.Past.Done[id]; return !ok })
 					})
 					if i < 0 {
 						break
 					}
-					s := p.Thin.Steps[i]
+					s := p.Work.Steps[i]
 					tick(work.Tick{Step: s.ID, Edits: s.Edits, Text: s.Text})
 					p = plan.Follow(facts, job.Chosen(), crosswalk)
 				}
@@ -94,11 +94,11 @@ func TestThinPinAndReachInAStorm(t *testing.T) {
 			if p.Proof.Fault != "" || !p.Proof.Reached {
 				t.Fatalf("job %d: the moves: %+v", seed, p.Proof)
 			}
-			if p.Thin.Proof.Fault != "" || !p.Thin.Proof.Reached {
-				t.Fatalf("job %d: Thin: %+v", seed, p.Thin.Proof)
+			if p.Proof.Fault != "" || !p.Proof.Reached {
+				t.Fatalf("job %d: Thin: %+v", seed, p.Proof)
 			}
-			if p.Reach.Proof.Fault != "" || !p.Reach.Proof.Reached {
-				t.Fatalf("job %d: Reach: %+v", seed, p.Reach.Proof)
+			if p.Proof.Fault != "" || !p.Proof.Reached {
+				t.Fatalf("job %d: Reach: %+v", seed, p.Proof)
 			}
 			for _, f := range p.Findings {
 				if f.Code == "tick-lost" {

@@ -34,6 +34,7 @@ type Finding struct {
 	Subject  string   `json:"subject,omitempty"` // a cavity as people write it, "A14", or a step's number
 	Text     string   `json:"text"`              // one plain sentence
 	Remedy   string   `json:"remedy,omitempty"`  // what to do
+	Answer   *Answer  `json:"answer,omitempty"`  // what somebody said to it, where it may stand
 }
 
 // Reason is one line of an explanation.
@@ -95,4 +96,45 @@ func trimZeros(s string) string {
 		s = s[1:]
 	}
 	return s
+}
+
+// Answer is what a person said to a finding that has no remedy to be carried out, or whose remedy is not wanted: it is
+// known, and why it may stand. It holds for the finding as it was; where its facts change the finding comes back.
+type Answer struct {
+	Code    string `json:"code"`
+	Stage   string `json:"stage,omitempty"`
+	Side    string `json:"side,omitempty"`
+	Subject string `json:"subject,omitempty"`
+	Text    string `json:"text"` // of the finding when it was answered
+	Reason  string `json:"reason"`
+	Who     string `json:"who,omitempty"`
+	When    int64  `json:"when,omitempty"` // Unix milliseconds
+}
+
+// Key names what an answer is about, whatever the finding said of it.
+func (a Answer) Key() string { return a.Code + "|" + a.Stage + "|" + a.Side + "|" + a.Subject }
+
+// Key names what a finding is about, as the answers to it do.
+func (f *Finding) Key() string {
+	return Answer{Code: f.Code, Stage: f.Stage, Side: f.Side, Subject: f.Subject}.Key()
+}
+
+// Answered marks the findings that somebody has answered as they stand. Danger cannot be waved through.
+func Answered(all []Finding, answers []Answer) []Finding {
+	by := map[string]*Answer{}
+	for i := range answers {
+		by[answers[i].Key()+"|"+answers[i].Text] = &answers[i]
+	}
+	for i := range all {
+		f := &all[i]
+		if a := by[f.Key()+"|"+f.Text]; a != nil && f.Severity != Danger {
+			f.Answer = a
+		}
+	}
+	return all
+}
+
+// Open gives the findings that nobody has answered.
+func Open(all []Finding) []Finding {
+	return slices.DeleteFunc(slices.Clone(all), func(f Finding) bool { return f.Answer != nil })
 }

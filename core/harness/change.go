@@ -79,6 +79,33 @@ func (h *Harness) change(c *Changes) {
 	}
 }
 
+// Again says whether what an edit of copper does could be done once more: whatever it did is not so any more. It looks at
+// the harness alone and changes nothing.
+func (h Harness) Again(e Edit) bool {
+	tips, there := h.Tips(e.Wire)
+	switch e.Do {
+	case Lay:
+		return !there
+	case FallOut:
+		return there
+	case Cut:
+		_, stub := h.Tips(Stub(e.Wire, e.End))
+		return there && !stub && tips[e.End].State != Bare && tips[e.End].State != Sealed
+	case Open:
+		return h.metal != nil && h.metal.has(e.Joint)
+	case Free:
+		return !h.Free(e.At.Connector)
+	case Join:
+		for _, l := range e.Lengths {
+			if tips, there := h.Tips(l.Wire); !there || !tips[l.End].Open() {
+				return false
+			}
+		}
+		return len(e.Lengths) > 0
+	}
+	return false
+}
+
 // Clashes lists cavities in which more than one terminal is wanted: changes that cannot be had.
 func (h Harness) Clashes() []Ref {
 	seen := map[Ref]TerminalID{}

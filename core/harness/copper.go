@@ -135,6 +135,16 @@ func (h *Harness) applyCopper(e Edit) error {
 			return err
 		}
 		tips[e.End] = Tip{State: Crimped, Terminal: e.Terminal}
+	case Land:
+		if !tips[e.End].Open() || e.Joint == "" {
+			return fmt.Errorf("its end is not open but %s, or nothing is named to bring it to", tips[e.End].State)
+		}
+		tips[e.End] = Tip{State: Joined, Joint: e.Joint}
+	case Unjoin:
+		if tips[e.End].State != Joined {
+			return fmt.Errorf("its end is not joined but %s", tips[e.End].State)
+		}
+		tips[e.End] = Tip{State: Bare}
 	case Tap:
 		return h.tap(e, tips)
 	case Clip:

@@ -76,6 +76,9 @@ func (h Harness) Stump(at Ref) bool { return h.stumps[at] }
 // Plugged says whether the cavity has a plug.
 func (h Harness) Plugged(at Ref) bool { return h.plugs[at] }
 
+// Plugs lists the cavities with a plug.
+func (h Harness) Plugs() []Ref { return slices.SortedFunc(maps.Keys(h.plugs), CompareRefs) }
+
 // Terminals lists the terminals by name.
 func (h Harness) Terminals() []TerminalID {
 	return slices.SortedFunc(maps.Keys(h.terminals), func(a, b TerminalID) int { return finding.Natural(string(a), string(b)) })

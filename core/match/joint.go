@@ -81,3 +81,23 @@ func (r *Result) joints() []finding.Finding {
 	}
 	return out
 }
+
+// NeverMeet says why two circuits must not become one, wherever in them the wires are that are joined: restraint and high
+// voltage with anything, a supply with a ground, two different outputs. It is empty where they may.
+func NeverMeet(a, b *signal.Reading) string {
+	fa, fb := familyOf(a.Role), familyOf(b.Role)
+	switch {
+	case untouchable(a) || untouchable(b):
+		return fmt.Sprintf("%s meets %s, which is left alone", a, b)
+	case fa == supply && b.Role == signal.Ground, fb == supply && a.Role == signal.Ground:
+		return fmt.Sprintf("%s meets %s: a supply on a ground", a, b)
+	case fa == output && fb == output && a.Role != signal.OutputSignal && b.Role != signal.OutputSignal && differ(a, b):
+		return fmt.Sprintf("%s meets %s: two different outputs on one wire", a, b)
+	}
+	return ""
+}
+
+// differ says whether two outputs are two things.
+func differ(a, b *signal.Reading) bool {
+	return a.Device != b.Device || a.Cylinder != b.Cylinder && a.Cylinder > 0 && b.Cylinder > 0 || a.Channel != b.Channel && a.Channel > 0 && b.Channel > 0
+}

@@ -119,7 +119,7 @@ func Left(ticks []work.Tick) State {
 }
 
 // Tick gives what is kept of a step when it has been carried out; who and when are the caller's to fill in.
-func (s Step) Tick() work.Tick {
+func (s *Step) Tick() work.Tick {
 	at := []harness.Ref{s.From, s.To}
 	if s.Kind == Close {
 		at = []harness.Ref{{Connector: s.Connector}}

@@ -8,14 +8,6 @@ import (
 	"draxel/core/match"
 )
 
-// wanting says that a wire which the decisions want is out of the harness.
-func (m *model) wanting(l match.Line) {
-	if l.Decided && l.Verdict != match.Goes {
-		m.findings = append(m.findings, finding.Finding{Code: "wire-is-out", Severity: finding.Wrong, Stage: "pin", Side: string(match.From), Subject: l.From.String(),
-			Text: fmt.Sprintf("The wire found in %s is out of the harness, and the decisions want it.", l.From), Remedy: "Reopen its row in Match: the plan then adds a new wire where one is wanted."})
-	}
-}
-
 // withhold takes back the moves into cavities that somebody else holds: one who is undecided and stays, or was there
 // first. Whoever is taken back stays where it was, which may hold up others in turn.
 func (m *model) withhold(goals map[harness.TerminalID]harness.Place, order []harness.TerminalID) {

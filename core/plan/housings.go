@@ -11,12 +11,22 @@ import (
 	"draxel/core/match"
 )
 
-// housings lists From's connectors, those that are kept with the cavities of both sides, then To's new ones.
-func housings(f Facts) []harness.Connector {
-	out := slices.Clone(f.From.Connectors)
+// housings lists From's connectors that are re-pinned, those that are kept with the cavities of both sides, then To's new
+// ones and the plugs that are put onto connectors.
+func housings(f *Facts) []harness.Connector {
+	var out []harness.Connector
+	for _, c := range f.From.Connectors {
+		if f.repinned(c.ID) {
+			out = append(out, c)
+		}
+	}
 	for _, c := range f.To.Connectors {
-		kept, ok := f.Kept[c.ID]
-		i := slices.IndexFunc(out, func(h harness.Connector) bool { return ok && h.ID == kept })
+		m := f.Meetings[c.ID]
+		if m.Met == match.Stays || m.Met == match.NoConcern {
+			continue
+		}
+		_, there := f.From.Connector(m.With)
+		i := slices.IndexFunc(out, func(h harness.Connector) bool { return h.ID == m.With && there })
 		if i < 0 {
 			c.ID = f.newHousing(c.ID)
 			c.Name = c.ID
@@ -33,38 +43,13 @@ func housings(f Facts) []harness.Connector {
 	return out
 }
 
-// newHousing names a new housing apart from a From housing of the same name.
-func (f Facts) newHousing(to string) string {
-	if _, clash := f.From.Connector(to); clash {
-		return "new " + to
-	}
-	return to
-}
-
-// At gives where a To cavity is in the model.
-func (f Facts) At(to harness.Ref) harness.Ref {
-	return harness.Ref{Connector: f.Housing(match.To, to.Connector), Cavity: to.Cavity}
-}
-
-// Housing gives the connector of the model that a connector of a side is.
-func (f Facts) Housing(side match.Side, id string) string {
-	if side == match.From {
-		return id
-	}
-	if kept, ok := f.Kept[id]; ok {
-		if _, there := f.From.Connector(kept); there {
-			return kept
-		}
-	}
-	return f.newHousing(id)
-}
-
 // wear gives the connectors of both sides the layouts that somebody made of them.
 func (f *Facts) wear(layouts map[string]*face.Layout) {
 	for side, p := range map[match.Side]*harness.Pinout{match.From: &f.From, match.To: &f.To} {
 		p.Connectors = slices.Clone(p.Connectors)
 		for i, c := range p.Connectors {
-			if l := layouts[f.Housing(side, c.ID)]; l != nil {
+			id := f.Housing(side, c.ID)
+			if l := layouts[id]; l != nil {
 				p.Connectors[i] = c.Laid(l)
 			}
 		}

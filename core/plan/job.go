@@ -2,7 +2,6 @@ package plan
 
 import (
 	"fmt"
-	"slices"
 
 	"draxel/core/face"
 	"draxel/core/finding"
@@ -24,6 +23,7 @@ type Table struct {
 	Trust   harness.Trust  `json:"trust"`
 	Cells   [][]string     `json:"cells"`
 	Options gather.Options `json:"options"`
+	Was     []string       `json:"was,omitempty"` // titles that it had before: jobs of old named connectors after them
 }
 
 // Read gives the pinout of the table with the reading that it comes from.
@@ -45,8 +45,13 @@ type Job struct {
 	Chassis   string           `json:"chassis"`
 	From      *Table           `json:"from,omitempty"`
 	To        *Table           `json:"to,omitempty"`
-	Kept      match.Kept       `json:"kept,omitempty"` // by To connector; nil keeps the housings of the same name
+	Kept      match.Kept       `json:"kept,omitempty"`    // as jobs of old said which housings are kept
+	Met       match.Meetings   `json:"met,omitempty"`     // how To connectors are met; those of which nothing is said as the kind has it
+	Vehicle   match.Side       `json:"vehicle,omitempty"` // the side of the vehicle's own wiring; empty as the kind has it
 	Decisions []match.Decision `json:"decisions,omitempty"`
+
+	Own  []OwnStep        `json:"own,omitempty"`  // steps of the person's own
+	Acks []finding.Answer `json:"acks,omitempty"` // findings that somebody has answered
 
 	Identity *gather.Identity                   `json:"identity,omitempty"`
 	Items    map[string]bool                    `json:"items,omitempty"` // open items of the identity's changes that are seen to
@@ -91,7 +96,11 @@ type Photo struct {
 // Facts reads the job's tables, lets what was measured outrank them, and lays the harness. A side that has no table is an
 // empty pinout.
 func (j Job) Facts() (Facts, error) {
-	f := Facts{Kind: j.Kind}
+	j = j.withIDs()
+	f := Facts{Kind: j.Kind, Vehicle: j.Vehicle}
+	if f.Vehicle == "" {
+		f.Vehicle = j.Kind.Vehicle()
+	}
 	for _, side := range []struct {
 		table *Table
 		out   *harness.Pinout
@@ -105,11 +114,8 @@ func (j Job) Facts() (Facts, error) {
 		}
 		*side.out = p
 	}
+	f.Meetings = j.meetings(f.From, f.To)
 	f.outrank(j.Readings)
-	f.Kept = match.SameNames(f.From, f.To)
-	if j.Kept != nil {
-		f.Kept = j.Kept
-	}
 	if j.Identity != nil {
 		f.Findings = append(f.Findings, j.Identity.Check()...)
 	}
@@ -124,9 +130,33 @@ func (j Job) Facts() (Facts, error) {
 	if err := f.lay(j); err != nil {
 		return f, err
 	}
+	f.facing()
 	f.wearLoom(j.Layouts)
 	f.Records = j.records()
+	f.Measured = map[harness.Ref]bool{}
+	for _, m := range j.Readings {
+		f.Measured[m.At] = true
+	}
 	return f, nil
+}
+
+// meetings gives how each To connector is met: as somebody said, as the job of old kept it, else as the kind has it.
+func (j Job) meetings(from, to harness.Pinout) match.Meetings {
+	m := j.Kind.Meetings(from, to)
+	if j.Kept != nil && j.Kind.MovesTerminals() {
+		for _, c := range to.Connectors {
+			m[c.ID] = match.Meeting{Met: match.NewHousing}
+		}
+		for to, x := range j.Kept.Meetings() {
+			m[to] = x
+		}
+	}
+	for to, x := range j.Met {
+		if _, there := m[to]; there {
+			m[to] = x
+		}
+	}
+	return m
 }
 
 // outrank lets readings outrank the pinout that has their connector.
@@ -135,9 +165,14 @@ func (f *Facts) outrank(all []gather.Measurement) {
 	for _, m := range all {
 		if _, ok := f.From.Connector(m.At.Connector); ok {
 			from = append(from, m)
-		} else {
-			to = append(to, m)
+			continue
 		}
+		for _, c := range f.To.Connectors {
+			if m.At.Connector == f.theirs(c.ID) {
+				m.At.Connector = c.ID
+			}
+		}
+		to = append(to, m)
 	}
 	var overturned []finding.Finding
 	f.From, overturned = gather.Outrank(f.From, string(match.From), from)
@@ -146,12 +181,12 @@ func (f *Facts) outrank(all []gather.Measurement) {
 	f.Findings = append(f.Findings, overturned...)
 }
 
-// lay puts together what lies between the connectors. Where matched wires are joined, both pinouts are of harnesses;
-// where terminals move, the To side is only what the finished one must fill.
+// lay puts together what lies between the connectors. Of the To side that is what stays with its wires or plugs on; the
+// rest is only what the finished harness must fill.
 func (f *Facts) lay(j Job) error {
 	s := gather.Structure{Pinouts: []harness.Pinout{f.From}, Sheets: map[gather.SheetKind]gather.SheetReading{}, Habit: f.From.Habit, Traces: j.Traces, Readings: j.Readings}
-	if !j.Kind.MovesTerminals() {
-		s.Pinouts = append(s.Pinouts, apart(f.To, f.From))
+	if there := f.there(); len(there.Connectors) > 0 {
+		s.Pinouts = append(s.Pinouts, there)
 	}
 	for kind, sheet := range j.Sheets {
 		if sheet == nil {
@@ -171,31 +206,6 @@ func (f *Facts) lay(j Job) error {
 	return nil
 }
 
-// apart renames connectors that the other pinout has too: they are different things.
-func apart(p, other harness.Pinout) harness.Pinout {
-	renamed := map[string]string{}
-	for _, c := range p.Connectors {
-		if _, clash := other.Connector(c.ID); clash {
-			renamed[c.ID] = p.Name + " " + c.ID
-		}
-	}
-	if len(renamed) == 0 {
-		return p
-	}
-	p.Connectors, p.Rows = slices.Clone(p.Connectors), slices.Clone(p.Rows)
-	for i := range p.Connectors {
-		if to := renamed[p.Connectors[i].ID]; to != "" {
-			p.Connectors[i].ID, p.Connectors[i].Name = to, to
-		}
-	}
-	for i := range p.Rows {
-		if to := renamed[p.Rows[i].Ref.Connector]; to != "" {
-			p.Rows[i].Ref.Connector = to
-		}
-	}
-	return p
-}
-
 // records puts together what was noted at each connector before it came off.
 func (j Job) records() map[string]thin.Record {
 	out := map[string]thin.Record{}
@@ -212,7 +222,8 @@ func (j Job) records() map[string]thin.Record {
 
 // Chosen gives the job's decisions and what has been carried out.
 func (j Job) Chosen() Decisions {
-	d := Decisions{Match: j.Decisions, Thin: j.Thin, Bench: thin.Standard(), Ticks: j.Ticks}
+	j = j.withIDs()
+	d := Decisions{Own: j.Own, Acks: j.Acks, Match: j.Decisions, Thin: j.Thin, Bench: thin.Standard(), Ticks: j.Ticks}
 	d.Bench.School = j.Kind.School()
 	if j.Bench != nil {
 		d.Bench = *j.Bench

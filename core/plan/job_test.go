@@ -20,12 +20,12 @@ func TestFactsComeFromTheTables(t *testing.T) {
 	if err != nil || f.From.Source != "sheet 4" || f.From.Date != "2026-11-24" || f.From.Trust != harness.Copied {
 		t.Errorf("facts %+v, %v", f.From, err)
 	}
-	if len(f.Kept) != 1 || f.Kept["A"] != "A" {
-		t.Errorf("kept %v: the housings of the same name, until somebody says otherwise", f.Kept)
+	if len(f.Meetings) != 1 || f.Meetings["A"] != (match.Meeting{Met: match.SameAs, With: "A"}) {
+		t.Errorf("met %v: the housings of the same name are kept, until somebody says otherwise", f.Meetings)
 	}
 	j.Kept = match.Kept{}
-	if f, err = j.Facts(); err != nil || len(f.Kept) != 0 {
-		t.Errorf("kept %v, %v: somebody said that none is", f.Kept, err)
+	if f, err = j.Facts(); err != nil || f.Meetings["A"].Met != match.NewHousing {
+		t.Errorf("met %v, %v: somebody said that none is kept", f.Meetings, err)
 	}
 	j.To = nil
 	if f, err = j.Facts(); err != nil || len(f.To.Rows) != 0 {

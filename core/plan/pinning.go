@@ -16,9 +16,9 @@ import (
 
 // Pinning is what goes with the steps of the re-pin sheet.
 type Pinning struct {
-	Now         harness.Harness
-	Done        []work.Tick // what has been carried out, in its order
-	Limit       int         // terminals that may be in hand
+	Now         harness.Harness // the connectors that are worked in
+	Done        []work.Tick     // what has been carried out, in its order
+	Limit       int             // terminals that may be in hand
 	Extractions int
 	Fewest      int
 	Openings    int
@@ -28,7 +28,6 @@ type Pinning struct {
 	Spares      []pin.Spare
 	Adaptations []pin.Adaptation
 	Expected    []pin.Expected
-	Joints      []Joint
 	Settings    []string // what must be changed in the unit's settings
 	Outputs     []Output
 	Minutes     float64 // reckoned for what is left to be taken out
@@ -79,13 +78,6 @@ func (p *Pinning) counted(connector string) string {
 	return fmt.Sprintf("Count: %d wires, %d empty cavities; where it is sealed, a plug in each of those. ", wires, empty)
 }
 
-// Joint is a joint that the moves make: of a wire that serves two cavities, or of two that serve one.
-type Joint struct {
-	At   harness.Ref `json:"at"`   // the cavity whose wire carries both
-	With string      `json:"with"` // the wire or lead that is joined to it
-	Why  string      `json:"why"`
-}
-
 // Output is an output of the unit that could be exchanged with others of its kind.
 type Output struct {
 	At       harness.Ref `json:"at"`
@@ -94,34 +86,30 @@ type Output struct {
 	With     harness.Ref `json:"with,omitzero"` // the output that it is exchanged with
 }
 
-// steps plans the moves from what is there now, carries them out on the model and says whether they reach Wanted.
-func (p *Plan) steps(m *model, all Decisions) {
+// moves plans the moves from what is there now, and what goes with each.
+func (p *Plan) moves(m *model, all Decisions) {
 	d := all.Pin
 	p.Steps = []Step{}
 	p.Pin = Pinning{Now: m.now, Done: m.ticks, Limit: d.Limit, Adaptations: m.adaptations, Expected: m.expected()}
-	r, err := pin.Plan(pin.Input{Now: m.now, Wanted: m.wanted, Limit: d.Limit, Fits: m.adviser.Fits, Fixed: m.adviser.Fixed, Leads: m.leads, State: pin.Left(m.ticks), Wishes: d.Wishes})
+	r, err := pin.Plan(pin.Input{Now: m.now, Wanted: m.wanted, Limit: d.Limit, Fits: m.adviser.Fits, Fixed: m.adviser.Fixed, Made: m.crimped(), Renew: m.renew, State: pin.Left(m.ticks), Wishes: d.Wishes})
 	if err != nil {
 		p.Proof.Fault = err.Error()
 		return
 	}
 	p.Pin.reckon(r.Extractions, all.Bench.Rates.Extract)
 	p.Pin.Extractions, p.Pin.Fewest, p.Pin.Openings, p.Pin.Bound, p.Pin.Stuck = r.Extractions, r.Fewest, r.Openings, r.Bound, r.Stuck
-	carried := make([]work.Step, len(r.Steps))
 	uses := []pin.Use{}
-	for i, s := range r.Steps {
-		carried[i] = s.Step
+	for _, s := range r.Steps {
 		w := m.wires[s.Terminal]
 		goal, _ := m.wanted.Place(s.Terminal)
+		if s.Kind == pin.Seat && s.From == (harness.Ref{}) && s.Origin == (harness.Ref{}) {
+			s.Origin = w.row.Ref
+		}
 		step := Step{Step: s, Wire: w.row, Goal: w.goal, Advice: m.adviser.Advise(s, goal.At, w.row.Size)}
-		step.Warn = append(step.Warn, m.together(s)...)
-		for _, a := range m.adaptations {
-			if slices.Contains(s.Opens, a.Connector) {
-				step.Warn = append(step.Warn, a.Warn)
-			}
+		if m.renew[s.Terminal] && (s.Kind == pin.Move || s.Kind == pin.Pull) {
+			step.Fit = m.adviser.Anew(goal.At, w.row.Size)
 		}
-		if s.Kind == pin.Close && !s.Again {
-			step.After = p.Pin.counted(s.Connector) + step.After
-		}
+		step.tell(m, p, all.Bench.Rates.Extract)
 		for _, part := range step.Fit.Parts {
 			uses = append(uses, pin.Use{Part: part, At: step.about()})
 		}
@@ -132,10 +120,51 @@ func (p *Plan) steps(m *model, all Decisions) {
 			uses = append(uses, pin.Use{Part: terminal.Part{Kind: terminal.Lock, Name: "secondary lock of " + rep.At.Connector}})
 		}
 	}
+	for _, j := range p.Join.Joints {
+		if !j.Made && len(j.For) > 0 {
+			uses = append(uses, pin.Use{Part: terminal.Part{Kind: terminal.Joint, Name: "joint, sealed"}, At: j.For[0]})
+		}
+	}
 	p.Pin.Orders = pin.Orders(uses, d.Have)
-	p.prove(m, carried, d.Limit)
 	p.around(m, d)
 	p.Findings = append(p.Findings, p.pinFindings(m, r, d)...)
+}
+
+// tell adds to a step what the rest of the plan knows of it.
+func (s *Step) tell(m *model, p *Plan, minutes float64) {
+	s.Advice.Warn = append(s.Advice.Warn, m.together(s.Step)...)
+	for _, a := range m.adaptations {
+		if slices.Contains(s.Opens, a.Connector) {
+			s.Advice.Warn = append(s.Advice.Warn, a.Warn)
+		}
+	}
+	if s.Kind == pin.Close && !s.Again {
+		s.After = p.Pin.counted(s.Connector) + s.After
+	}
+	if s.From != (harness.Ref{}) && s.Kind != pin.Unseal {
+		s.Minutes = minutes
+	}
+	if w := m.ends.wires[s.Wire.Ref]; w != nil && s.Terminal != "" {
+		s.Wires = []string{w.ID}
+	}
+}
+
+// crimped says of each terminal that is no longer where it was found on which end of which wire it is, and of those that
+// are new on which they will be.
+func (m *model) crimped() map[harness.TerminalID]pin.Made {
+	out := map[harness.TerminalID]pin.Made{}
+	for _, w := range m.past.Now.Wires() {
+		tips, _ := m.past.Now.Tips(w)
+		for end, t := range tips {
+			if _, found := m.found.Place(t.Terminal); t.State == harness.Crimped && !found {
+				out[t.Terminal] = pin.Made{Length: harness.Length{Wire: w, End: end}, Name: w}
+			}
+		}
+	}
+	for t, on := range m.made {
+		out[t] = on
+	}
+	return out
 }
 
 // about is the cavity that a step is best known by.
@@ -146,33 +175,12 @@ func (s *Step) about() harness.Ref {
 	return s.From
 }
 
-// prove carries the steps out on the model of what is there now.
-func (p *Plan) prove(m *model, all []work.Step, limit int) {
-	p.Proof.Steps = len(all)
-	end, inHand, err := work.Run(m.now, all)
-	if err != nil {
-		p.Proof.Fault = err.Error()
-		return
-	}
-	p.Proof.InHand = inHand
-	if inHand > max(limit, m.now.InHand()) {
-		p.Proof.Fault = fmt.Sprintf("%d terminals would be in hand, and %d may be", inHand, limit)
-		return
-	}
-	if len(p.Pin.Stuck) > 0 {
-		p.Proof.Partial = true
-		return
-	}
-	p.Proof.Differences = harness.Differences(end, m.wanted)
-	p.Proof.Reached = len(p.Proof.Differences) == 0
-}
-
 // together warns of wires that run as a pair or under one shield.
 func (m *model) together(s pin.Step) []string {
 	if s.From == (harness.Ref{}) {
 		return nil
 	}
-	w := m.endsAt[m.wires[s.Terminal].row.Ref]
+	w := m.ends.wires[m.wires[s.Terminal].row.Ref]
 	if w == nil {
 		return nil
 	}
@@ -194,14 +202,6 @@ func (p *Plan) around(m *model, d pin.Decisions) {
 		}
 	}
 	p.Pin.Spares = m.adviser.Spares(m.wanted, reasons)
-	for _, t := range m.wanted.Terminals() {
-		switch place, _ := m.wanted.Place(t); {
-		case place.State == harness.Tied:
-			p.Pin.Joints = append(p.Pin.Joints, Joint{At: place.At, With: "the wire found in " + m.wires[t].row.Ref.String(), Why: "Two wires serve one cavity."})
-		case m.leads[t] != harness.Ref{} && place.State == harness.Seated:
-			p.Pin.Joints = append(p.Pin.Joints, Joint{At: m.leads[t], With: "a lead to " + place.At.String(), Why: "One wire serves two cavities."})
-		}
-	}
 	p.exchanges(m, d)
 }
 
@@ -273,7 +273,7 @@ func (m *model) isTarget(connector string) bool {
 
 // pinFindings says what is wrong or missing about the moves.
 func (p *Plan) pinFindings(m *model, r pin.Result, d pin.Decisions) []finding.Finding {
-	out := pin.Second(p.Pin.Expected, d.Checks, m.ticks)
+	out := pin.Second(p.Pin.Expected, d.Checks, m.past.Ticks)
 	add := func(code string, s finding.Severity, subject, text, remedy string) {
 		out = append(out, finding.Finding{Code: code, Severity: s, Stage: "pin", Subject: subject, Text: text, Remedy: remedy})
 	}
@@ -316,24 +316,6 @@ func names(at []harness.Ref) string {
 		out[i] = r.String()
 	}
 	return strings.Join(out, ", ")
-}
-
-// foundWhole is the harness as found for all stages: the loom, with the cavities of new housings.
-func (m *model) foundWhole(l *harness.Loom) harness.Harness {
-	return l.Found().With(m.housings)
-}
-
-// notMoved says whether a terminal is none that the moves have taken from its place, or plan to: where those are is proven
-// on the connectors.
-func (m *model) notMoved(t harness.TerminalID) bool {
-	was, known := m.found.Place(t)
-	if !known {
-		_, made := m.now.Place(t)
-		return !made
-	}
-	now, _ := m.now.Place(t)
-	goal, _ := m.wanted.Place(t)
-	return was == now || goal.State == harness.Capped
 }
 
 // mostAdapted is the size up to which a plug whose wires only change places is shown as an adaptation.

@@ -1,9 +1,10 @@
 // Package plan composes the stages into the whole plan and proves it.
 //
 // Facts and decisions go in. What comes out, verdicts, steps and findings, is computed from them and nothing else, and is
-// never edited or stored. Wanted, the harness as it should become, is built from the decisions alone; the steps come from
-// Pin; and the steps are then carried out on a model of the harness as found. If they do not end in Wanted the plan says
-// so: that would be a fault of ours.
+// never edited or stored. There is one harness: Now is what was found with everything that was ticked done to it, once;
+// Wanted is what was found with the Changes of every stage, which follow from verdicts alone. The steps of all stages are
+// put into one order and carried out on the model; if they do not end in Wanted the plan says so: that would be a fault of
+// ours. docs/plan.md tells how a stage, a decision or a finding is added.
 package plan
 
 import (
@@ -23,9 +24,11 @@ import (
 type Facts struct {
 	Kind     Kind
 	From, To harness.Pinout
-	Kept     match.Kept // which From housing each To connector is
+	Meetings match.Meetings // how each To connector is met
+	Vehicle  match.Side     // whose wiring is the vehicle's own
 	Laid     gather.Laid
 	Records  map[string]thin.Record // what was noted at each connector
+	Measured map[harness.Ref]bool   // cavities at which somebody has taken a reading
 	Findings []finding.Finding      // what is wrong or doubtful in the facts themselves
 }
 
@@ -37,21 +40,28 @@ type Decisions struct {
 	Ticks []work.Tick // what has been carried out
 	Pin   pin.Decisions
 	Reach reach.Decisions
+	Own   []OwnStep
+	Acks  []finding.Answer
 }
 
 // Plan is everything that follows from facts and decisions.
 type Plan struct {
-	Moves    bool // this kind of job moves the terminals of matched wires; others join the wires
+	Moves    bool // this kind of job moves the terminals of matched wires; others mostly join the wires
 	Match    *match.Result
 	Totals   match.Totals
+	Ways     []Way // how matched wires come to their counterparts
 	Findings []finding.Finding
-	Steps    []Step
+	Past     work.Past       // what has been done, and the harness as it is now
+	Wanted   harness.Harness // as it should become
+	Work     Work            // the one list of what is to be done
 	Proof    Proof
+	Steps    []Step              // the re-pin sheet: Pin's steps with what tells their wires
 	Withheld int                 // decided moves and new wires left off the steps, since an undecided wire holds a cavity
-	Housings []harness.Connector // the connectors of the model: From's, and To's that are new
+	Housings []harness.Connector // the connectors that are worked in: From's, To's that are new, those that terminals leave or enter
 	Thin     Thinning
 	Pin      Pinning
 	Reach    Reaching
+	Join     Joining
 }
 
 // Step is a step of the re-pin sheet with what tells its wire from others.
@@ -62,33 +72,82 @@ type Step struct {
 	Goal harness.Row `json:"goal"` // the To row that it fills, zero when it fills none
 }
 
-// Proof says whether the steps, carried out on the model, reached the wanted harness.
-type Proof struct {
-	Reached     bool     `json:"reached"`
-	Steps       int      `json:"steps"`
-	InHand      int      `json:"inHand"` // the most terminals that are loose at once
-	Differences []string `json:"differences,omitempty"`
-	Partial     bool     `json:"partial,omitempty"` // the steps can be carried out, but what was done and is not planned any more keeps the end from being compared
-	Fault       string   `json:"fault,omitempty"`   // why the steps could not be made or carried out
-}
-
 // Compute gives the plan. It is pure: the same facts and decisions give the same plan.
 func Compute(f Facts, d Decisions) Plan {
-	return Follow(f, d, match.Crosswalk(f.From, f.To, f.Kept, d.Match))
+	return Follow(f, d, match.Crosswalk(f.From, f.To, f.Meetings, d.Match))
 }
 
 // Follow gives the plan where the crosswalk of these facts and decisions is known already.
+//
+// The order of computing is not that of the rail. First what becomes of every wire, then where terminals and joints come,
+// then lengths; then Now, the steps and the proof.
 func Follow(f Facts, d Decisions, crosswalk *match.Result) Plan {
+	f.complete()
+	f.putOn(crosswalk)
 	p := Plan{Moves: f.Kind.MovesTerminals(), Match: crosswalk}
 	p.Totals = p.Match.Totals()
 	p.Findings = append(slices.Clone(f.Findings), p.Match.Findings(f.From, f.To)...)
-	p.decideThin(f, d)
-	m := build(f, d, p.Match, p.Thin.Result.Extract)
-	p.Housings, p.Withheld = m.housings, m.withheld
-	p.Findings = append(p.Findings, m.findings...)
-	p.steps(m, d)
-	p.decideReach(f, d, m)
-	p.workThin(f, d, m)
+	p.decideThin(&f, d)
+	p.decideWays(&f)
+	m := p.model(&f, d)
+	p.join(m, d)
+	p.decideReach(m, d)
+	p.finish(m, d)
+	p.Findings = append(p.Findings, p.closing(&f)...)
 	finding.Sort(p.Findings)
+	p.Findings = finding.Answered(p.Findings, d.Acks)
 	return p
+}
+
+// complete gives every row of From a wire, where the loom has none: a fact is not lost because another is missing.
+func (f *Facts) complete() {
+	ends := make(map[harness.Ref]bool, 2*len(f.Laid.Loom.Wires))
+	names := make(map[string]bool, len(f.Laid.Loom.Wires))
+	for i := range f.Laid.Loom.Wires {
+		names[f.Laid.Loom.Wires[i].ID] = true
+		for _, e := range f.Laid.Loom.Wires[i].Ends {
+			ends[e.At] = true
+		}
+	}
+	var more []harness.Wire
+	lack := func(p harness.Pinout) {
+		for _, r := range p.Rows {
+			if !r.Empty && !ends[r.Ref] && !names[r.Ref.String()] {
+				ends[r.Ref] = true
+				more = append(more, harness.Wire{ID: r.Ref.String(), Ends: [2]harness.End{{At: r.Ref}}, Colour: r.Colour, Circuit: r.Circuit, Function: r.Function, Signal: r.Signal, Size: r.Size, Implied: true})
+			}
+		}
+	}
+	lack(f.From)
+	lack(f.there())
+	if len(more) > 0 {
+		f.Laid.Loom.Wires = append(slices.Clone(f.Laid.Loom.Wires), more...)
+	}
+}
+
+// putOn adds the plugs that are put onto From connectors, for new wires that lead from there.
+func (f *Facts) putOn(r *match.Result) {
+	all := slices.Clone(f.Laid.Loom.Connectors)
+	for i := range r.Lines {
+		l := &r.Lines[i]
+		if !l.Decided || !f.leads(l) {
+			continue
+		}
+		id := header(l.From.Connector)
+		if slices.ContainsFunc(all, func(h harness.Half) bool { return h.ID == id }) {
+			continue
+		}
+		c := f.connector(l.From.Connector)
+		c.ID, c.Name, c.Layout = id, id, nil
+		all = append(all, harness.Half{Connector: c, Mate: l.From.Connector})
+	}
+	f.Laid.Loom.Connectors = all
+}
+
+// leads says whether a matched wire comes to its counterpart by a new wire from a plug that is put on.
+func (f *Facts) leads(l *match.Line) bool {
+	if !l.Feeds() || f.Meetings[l.To.Connector].Met != match.NewHousing {
+		return false
+	}
+	return l.Way == match.Lead || f.Kind == Adapter && l.Way != match.Move && l.Way != match.Renew
 }

@@ -46,8 +46,8 @@ func lineOf(t *testing.T, p plan.Plan, wire string) reach.Line {
 
 func proven(t *testing.T, what string, p plan.Plan) {
 	t.Helper()
-	if !p.Reach.Proof.Reached || p.Reach.Proof.Partial || !p.Thin.Proof.Reached || p.Thin.Proof.Partial {
-		t.Errorf("%s: Reach %+v, Thin %+v", what, p.Reach.Proof, p.Thin.Proof)
+	if !p.Proof.Reached || p.Proof.Partial {
+		t.Errorf("%s: %+v", what, p.Proof)
 	}
 }
 
@@ -66,7 +66,7 @@ func TestReachFollowsThin(t *testing.T) {
 	}
 	proven(t, "a wire goes", p)
 	pulled := j
-	for i, s := range p.Thin.Steps {
+	for i, s := range p.Work.Steps {
 		pulled.Ticks = append(pulled.Ticks, work.Tick{Step: s.ID, Edits: s.Edits, Text: s.Text, When: int64(i + 1)})
 	}
 	if pieces := computeJob(t, pulled).Reach.Result.Pieces(); len(pieces) != 1 || pieces[0].Waits {
@@ -75,9 +75,9 @@ func TestReachFollowsThin(t *testing.T) {
 	j.Thin = append(j.Thin, thin.Decision{On: thin.Module, ID: "valve", Choice: thin.Goes})
 	p = computeJob(t, j) // the splice has two legs left and becomes one wire: that comes before w2 is lengthened
 	proven(t, "a module goes", p)
-	i := slices.IndexFunc(p.Reach.Result.Steps, func(s reach.Step) bool { return s.Kind == reach.CutWire && s.Wire == "w2" })
-	through := slices.IndexFunc(p.Thin.Steps, func(s thin.Step) bool { return s.Kind == thin.OneWire })
-	if i < 0 || through < 0 || !slices.Contains(p.Reach.Result.Steps[i].Needs, p.Thin.Steps[through].ID) {
+	i := slices.IndexFunc(p.Reach.Result.Steps, func(s work.Step) bool { return s.Kind == reach.CutWire && s.Wire() == "w2" })
+	through := slices.IndexFunc(p.Work.Steps, func(s work.Step) bool { return s.Kind == thin.OneWire })
+	if i < 0 || through < 0 || !slices.Contains(p.Reach.Result.Steps[i].Needs, p.Work.Steps[through].ID) {
 		t.Errorf("w2 is cut before its splice is taken apart: %d, %d", i, through)
 	}
 }
@@ -92,6 +92,8 @@ func TestReachFollowsMatch(t *testing.T) {
 	j.Map.Stations = append(j.Map.Stations, reach.Station{ID: "dash", Group: "body"})
 	j.Map.Paths = append(j.Map.Paths, reach.Path{ID: "q", From: "in", To: "dash", Length: 400, Spread: 10})
 	j.Places = append(j.Places, reach.Place{Thing: reach.Thing{Kind: reach.AConnector, ID: "D"}, Station: "dash"})
+	j.Sheets[gather.ConnectorList].Cells[2][1] = "" // the plug hangs free
+	j.Places = append(j.Places, reach.Place{Thing: reach.Thing{Kind: reach.AConnector, ID: "J"}, Station: "out"})
 	before := lineOf(t, computeJob(t, j), "w1")
 	j.Decisions = []match.Decision{{Side: match.From, At: ref("D1"), Choice: match.Matched, To: ref("J1")}}
 	p := computeJob(t, j)
@@ -133,11 +135,11 @@ func TestWhatWasCutIsRemembered(t *testing.T) {
 	p := computeJob(t, j)
 	for i := range p.Reach.Result.Steps {
 		s := &p.Reach.Result.Steps[i]
-		x := work.Tick{Step: s.ID, Edits: s.Edits, Text: s.Text, Stage: "reach", Kind: string(s.Kind), Wire: s.Wire, Length: s.Length, When: int64(i + 1)}
+		x := work.Tick{Step: s.ID, Edits: s.Edits, Text: s.Text, Stage: "reach", Kind: s.Kind, Wire: s.Wire(), Length: s.Length, When: int64(i + 1)}
 		if s.Length > 0 {
-			x.Piece = p.Reach.Result.PieceFor(s.Wire)
+			x.Piece = p.Reach.Result.PieceFor(s.Wire())
 		}
-		if s.Kind == reach.JoinWire || s.Wire == "w2" {
+		if s.Kind == reach.JoinWire || s.Wire() == "w2" {
 			continue
 		}
 		j.Ticks = append(j.Ticks, x)
@@ -160,12 +162,12 @@ func TestWhatWasCutIsRemembered(t *testing.T) {
 	}
 	j.Map.Paths[0].Length = 500
 	p = computeJob(t, j)
-	if len(found(p, "cut-for-old-place")) != 1 || len(found(p, "done-unwanted")) != 1 || !p.Reach.Proof.Partial || len(p.Reach.Strays) != 1 {
-		t.Errorf("it would reach without: %v, %+v", p.Findings, p.Reach.Proof)
+	if len(found(p, "cut-for-old-place")) != 1 || len(found(p, "done-unwanted")) != 1 || !p.Proof.Partial || len(p.Reach.Strays) != 1 {
+		t.Errorf("it would reach without: %v, %+v", p.Findings, p.Proof)
 	}
 	j.Ticks = slices.DeleteFunc(j.Ticks, func(x work.Tick) bool { return len(x.Edits) > 0 })
 	j.Ticks = append(j.Ticks, work.Tick{Step: "x", Stage: "reach", Text: "cut what is not there", Wire: "w9", Edits: []harness.Edit{{Do: harness.Cut, Wire: "w9"}}, When: 99})
-	if p = computeJob(t, j); len(found(p, "tick-lost")) != 1 || !p.Reach.Proof.Partial {
+	if p = computeJob(t, j); len(found(p, "tick-lost")) != 1 || !p.Proof.Partial {
 		t.Errorf("cut what is not there: %v", p.Findings)
 	}
 }
@@ -184,8 +186,8 @@ func TestACutWireKeepsItsEnd(t *testing.T) {
 	j := spanned()
 	p := computeJob(t, j)
 	for i := range p.Reach.Result.Steps {
-		if s := &p.Reach.Result.Steps[i]; s.Kind == reach.CutWire && s.Wire == "w1" {
-			j.Ticks = []work.Tick{{Step: s.ID, Edits: s.Edits, Text: s.Text, Stage: "reach", Wire: s.Wire, Length: s.Length, When: 1}}
+		if s := &p.Reach.Result.Steps[i]; s.Kind == reach.CutWire && s.Wire() == "w1" {
+			j.Ticks = []work.Tick{{Step: s.ID, Edits: s.Edits, Text: s.Text, Stage: "reach", Wire: s.Wire(), Length: s.Length, When: 1}}
 		}
 	}
 	was := lineOf(t, p, "w1").At

@@ -4,6 +4,7 @@ import (
 	"flag"
 	"fmt"
 	"math/rand/v2"
+	"slices"
 	"strings"
 	"testing"
 
@@ -54,12 +55,17 @@ func TestAPlanStandsInAStorm(t *testing.T) {
 			p := computeJob(t, j)
 			switch action := r.IntN(9); action {
 			case 0, 1, 2:
-				for n := 1 + r.IntN(3); n > 0 && len(p.Steps) > 0; n-- {
-					s := &p.Steps[r.IntN(len(p.Steps))]
-					if after, err := harness.Apply(p.Pin.Now, s.Edits...); err != nil || after.InHand() > max(hand, p.Pin.Now.InHand()) {
+				for n := 1 + r.IntN(3); n > 0 && len(p.Work.Steps) > 0; n-- {
+					s := &p.Work.Steps[r.IntN(len(p.Work.Steps))]
+					if _, done := p.Done(s.ID); done || !p.Ready(s, harness.Work(p.Past.Now)) {
 						continue
 					}
-					j.Ticks = append(j.Ticks, ticked(s.Tick(), len(j.Ticks)))
+					tick, _ := p.Tick(s.ID)
+					tick.Seq = len(j.Ticks)
+					if slices.ContainsFunc(j.Ticks, func(x work.Tick) bool { return x.Step == tick.Step }) || s.Stage == work.Pin {
+						tick = ticked(tick, len(j.Ticks))
+					}
+					j.Ticks = append(j.Ticks, tick)
 					done = append(done, s.Text)
 					p = computeJob(t, j)
 				}
@@ -96,7 +102,7 @@ func TestAPlanStandsInAStorm(t *testing.T) {
 				}
 			}
 			p = computeJob(t, j)
-			if p.Proof.Fault != "" || !p.Proof.Reached && !p.Proof.Partial {
+			if wrong(p) {
 				t.Fatalf("job %d, in hand %d: %+v\nsteps %s\ndone %q\nreports %+v\ndecisions %+v", seed, hand, p.Proof, texts(p), done, j.Reports, j.Decisions)
 			}
 			if !p.Totals.Reconciled {

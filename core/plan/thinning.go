@@ -4,22 +4,17 @@ import (
 	"fmt"
 	"slices"
 
-	"draxel/core/face"
 	"draxel/core/finding"
 	"draxel/core/harness"
 	"draxel/core/match"
 	"draxel/core/thin"
-	"draxel/core/work"
 )
 
 // Thinning is the part of the plan that takes out what is not wanted.
 type Thinning struct {
 	Result   *thin.Result
-	Steps    []thin.Step // with the terminals that Pin pulls for it, where they are needed
 	Progress thin.Progress
-	Held     map[string]string // by step: why it cannot be done as the harness is now
 	Counts   thin.Counts
-	Proof    Proof
 	Proposed []Proposal
 }
 
@@ -33,7 +28,7 @@ type Proposal struct {
 
 // decideThin computes what stays and goes. A wire that Match has put to use is kept, unless it was decided away by
 // itself, which is then a contradiction between two stages.
-func (p *Plan) decideThin(f Facts, d Decisions) {
+func (p *Plan) decideThin(f *Facts, d Decisions) {
 	own := map[string]thin.Choice{}
 	for _, x := range d.Thin {
 		if x.On == thin.Wire && x.Verify == "" {
@@ -41,7 +36,7 @@ func (p *Plan) decideThin(f Facts, d Decisions) {
 		}
 	}
 	all := slices.Clone(d.Thin)
-	used := usedByMatch(p.Match)
+	used := f.used(p.Match)
 	for i := range f.Laid.Loom.Wires {
 		w := &f.Laid.Loom.Wires[i]
 		for _, e := range w.Ends {
@@ -60,28 +55,67 @@ func (p *Plan) decideThin(f Facts, d Decisions) {
 			}
 		}
 	}
-	p.Thin.Result = thin.Compute(thin.Input{Loom: &f.Laid.Loom, Decisions: all, Bench: d.Bench, Records: f.Records})
+	moved := f.moved(p.Match)
+	p.Thin.Result = thin.Compute(thin.Input{Loom: &f.Laid.Loom, Decisions: all, Bench: d.Bench, Records: f.Records, Moved: moved})
+	if more := p.filled(f); len(more) > 0 { // housings that are to be filled do not come off
+		p.Thin.Result = thin.Compute(thin.Input{Loom: &f.Laid.Loom, Decisions: append(all, more...), Bench: d.Bench, Records: f.Records, Moved: moved})
+	}
 	p.Findings = append(p.Findings, p.Thin.Result.Findings...)
 	p.Thin.Proposed = p.propose(f, own)
 }
 
-// usedByMatch gives the From cavities whose wires a person has put to use, and how.
-func usedByMatch(r *match.Result) map[harness.Ref]string {
-	used := map[harness.Ref]string{}
-	for _, l := range r.Lines {
+// moved gives the cavities whose terminals a decision takes elsewhere.
+func (f *Facts) moved(r *match.Result) map[harness.Ref]bool {
+	out := map[harness.Ref]bool{}
+	for i := range r.Lines {
+		l := &r.Lines[i]
 		switch {
-		case !l.Decided:
-		case l.Feeds():
-			used[l.From] = "serves " + l.To.String()
-		case l.Verdict == match.NeedsSource:
-			used[l.From] = "needs a source"
+		case !l.Decided || f.leads(l):
+		case l.Verdict == match.Moves, l.Verdict == match.MovesConnector, f.repinned(l.From.Connector) && l.Verdict != match.Meets:
+			out[l.From] = true
 		}
 	}
-	return used
+	return out
+}
+
+// filled keeps the connectors that are to be filled, and that were decided away: the two contradict each other, and that is
+// said.
+func (p *Plan) filled(f *Facts) []thin.Decision {
+	use := map[string]string{}
+	for to, m := range f.Meetings {
+		if m.Met == match.SameAs || m.Met == match.PlugsOnto {
+			use[m.With] = "it is to be " + to
+		}
+	}
+	for _, w := range p.Match.Wants {
+		if w.Verdict == match.NewWire && w.Origin.Kind == match.AtCavity {
+			use[w.Origin.At.Connector] = "a new wire begins there"
+		}
+	}
+	for i := range p.Match.Lines {
+		l := &p.Match.Lines[i]
+		if l.Decided && f.leads(l) {
+			use[l.From.Connector] = "a plug is put onto it"
+		}
+		if l.Origin != nil && l.Origin.Kind == match.AtCavity {
+			use[l.Origin.At.Connector] = "a new wire begins there"
+		}
+	}
+	var out []thin.Decision
+	for _, c := range p.Thin.Result.Off {
+		why := use[c]
+		if why == "" {
+			continue
+		}
+		out = append(out, thin.Decision{On: thin.Connector, ID: c, Choice: thin.Keep, Reason: why})
+		p.Findings = append(p.Findings, finding.Finding{Code: "two-edits", Severity: finding.Wrong, Stage: "thin", Subject: c,
+			Text: fmt.Sprintf("Match says of connector %s that %s, and Thin says that it goes. It stays until one of the two is taken back.", c, why), Remedy: "Reopen one of the two."})
+	}
+	return out
 }
 
 // propose says what the kind of job and the matches suggest.
-func (p *Plan) propose(f Facts, own map[string]thin.Choice) []Proposal {
+func (p *Plan) propose(f *Facts, own map[string]thin.Choice) []Proposal {
 	out := []Proposal{}
 	decided := map[string]bool{}
 	for _, s := range p.Thin.Result.Systems {
@@ -116,48 +150,6 @@ var notWanted = map[Kind]map[string]string{
 	ThinningOnly: {"climate": "A track car usually does without.", "body": "A track car usually does without: except what is used."},
 }
 
-// thinned adds the connectors out of which Thin has terminals pulled.
-func (m *model) thinned(extract []thin.Extraction) {
-	known := map[string]int{}
-	for i, c := range m.housings {
-		known[c.ID] = i
-	}
-	m.housings = slices.Clone(m.housings)
-	m.retained = map[string]bool{}
-	for _, from := range m.facts.Kept {
-		m.retained[from] = true
-	}
-	for _, e := range extract {
-		m.retained[e.At.Connector] = true
-		i, ok := known[e.At.Connector]
-		if !ok {
-			i = len(m.housings)
-			known[e.At.Connector] = i
-			m.housings = append(m.housings, m.facts.connector(e.At.Connector))
-		}
-		if !m.housings[i].Has(e.At.Cavity) {
-			m.housings[i].Cavities = append(slices.Clone(m.housings[i].Cavities), e.At.Cavity)
-		}
-	}
-}
-
-func (f Facts) connector(id string) harness.Connector {
-	for i := range f.Laid.Loom.Connectors {
-		if c := &f.Laid.Loom.Connectors[i]; c.ID == id {
-			return c.Connector
-		}
-	}
-	return harness.Connector{ID: id, Name: id, First: face.TopLeft, Rows: 1, Assumed: true}
-}
-
-// rowOf describes the wire of an extracted terminal as a pinout's row would.
-func (m *model) rowOf(e thin.Extraction) harness.Row {
-	if w := m.endsAt[e.At]; w != nil && w.ID == e.Wire {
-		return rowOfWire(w, e.At)
-	}
-	return harness.Row{Ref: e.At}
-}
-
 // RowOf describes a wire as a pinout's row would, at the first of its ends that is in a cavity.
 func RowOf(w *harness.Wire) harness.Row {
 	if w.Ends[0].At == (harness.Ref{}) {
@@ -174,17 +166,15 @@ func rowOfWire(w *harness.Wire, at harness.Ref) harness.Row {
 func (p *Plan) Wires(f Facts) []harness.Row {
 	out := []harness.Row{}
 	told := map[harness.Ref]bool{}
-	if p.Moves {
-		for _, row := range f.From.Rows {
-			if !row.Empty {
-				told[row.Ref] = true
-				out = append(out, row)
-			}
-		}
-	}
 	housing := map[string]bool{}
 	for _, h := range p.Housings {
 		housing[h.ID] = true
+	}
+	for _, row := range f.From.Rows {
+		if !row.Empty && housing[row.Ref.Connector] {
+			told[row.Ref] = true
+			out = append(out, row)
+		}
 	}
 	for i := range f.Laid.Loom.Wires {
 		w := &f.Laid.Loom.Wires[i]
@@ -194,84 +184,6 @@ func (p *Plan) Wires(f Facts) []harness.Row {
 				out = append(out, rowOfWire(w, e.At))
 			}
 		}
-	}
-	return out
-}
-
-// workThin puts Pin's extractions where the work needs them, carries out what has been ticked, and proves the rest on
-// the model of the harness as it is now.
-func (p *Plan) workThin(f Facts, d Decisions, m *model) {
-	t := &p.Thin
-	t.Steps = p.withExtractions(d.Bench.Rates.Extract, d.Ticks)
-	planned := make([]work.Step, len(t.Steps))
-	for i, s := range t.Steps {
-		planned[i] = s.Step
-	}
-	found := m.foundWhole(&f.Laid.Loom)
-	t.Progress = t.Result.Progress(found, d.Ticks, planned)
-	t.Steps = append(t.Steps, t.Progress.Mends...)
-	p.Findings = append(p.Findings, t.Progress.Findings...)
-	t.Counts = t.Result.Count(found, t.Progress, t.Steps)
-	left := t.Result.Left(t.Progress, planned)
-	t.Held = left.Held
-	if n := len(left.Held); n > 0 {
-		p.Findings = append(p.Findings, finding.Finding{Code: "steps-held", Severity: finding.Wrong, Stage: "thin",
-			Text: fmt.Sprintf("%d steps cannot be done as the harness is now: what was done before the decisions changed stands in their way.", n), Remedy: "See what was done and is not wanted any more; put it right, or take the ticks back if it was not done."})
-	}
-	end, inHand, err := work.Run(t.Progress.Now, left.Steps)
-	t.Proof.Steps, t.Proof.InHand = len(left.Steps), inHand
-	if err != nil {
-		t.Proof.Fault = err.Error()
-		return
-	}
-	t.Proof.Partial = len(t.Progress.Findings)+len(t.Progress.Mends)+len(left.Held) > 0
-	end = p.workReach(d, left, end, t.Proof.Partial)
-	if t.Proof.Partial || p.Reach.Proof.Partial || p.Reach.Proof.Fault != "" {
-		t.Proof.Reached, t.Proof.Partial = true, true
-		return
-	}
-	t.Proof.Differences = harness.CopperDifferences(end, p.Reach.Result.Wanted(t.Result.Wanted()), m.notMoved)
-	t.Proof.Reached = len(t.Proof.Differences) == 0
-	p.Reach.Proof.Reached, p.Reach.Proof.Differences = t.Proof.Reached, t.Proof.Differences
-}
-
-// withExtractions puts each terminal that Pin pulls for a wire that goes before the step that lets the wire fall out.
-func (p *Plan) withExtractions(minutes float64, ticks []work.Tick) []thin.Step {
-	type step struct {
-		id, text string
-		edits    []harness.Edit
-		from     harness.Ref
-	}
-	pulls := map[harness.TerminalID]*step{}
-	for i := range p.Steps {
-		if s := &p.Steps[i]; s.Terminal != "" && pulls[s.Terminal] == nil {
-			pulls[s.Terminal] = &step{s.ID, s.Text, s.Edits, s.From}
-		}
-	}
-	for _, t := range ticks { // what was pulled already is not on the sheet any more
-		for _, e := range t.Edits {
-			if e.Do == harness.Remove && pulls[e.Terminal] == nil {
-				pulls[e.Terminal] = &step{t.Step, t.Text, t.Edits, e.At}
-			}
-		}
-	}
-	out := make([]thin.Step, 0, len(p.Thin.Result.Steps)+len(p.Thin.Result.Extract))
-	put := map[harness.TerminalID]bool{}
-	for _, s := range p.Thin.Result.Steps {
-		for _, term := range s.Extract {
-			pull := pulls[term]
-			if pull == nil {
-				continue
-			}
-			s.Needs = append(slices.Clone(s.Needs), pull.id)
-			if put[term] {
-				continue
-			}
-			put[term] = true
-			out = append(out, thin.Step{Step: work.Step{ID: pull.id, Edits: pull.edits}, Kind: thin.PullOut, System: s.System, Wires: s.Wires, At: []harness.Ref{pull.from},
-				Text: pull.text, Why: "This step is on the re-pin sheet too.", Minutes: minutes})
-		}
-		out = append(out, s)
 	}
 	return out
 }

@@ -49,8 +49,8 @@ func TestWhatThinTakesOutPinPulls(t *testing.T) {
 		j := small(kind)
 		j.Thin = []thin.Decision{{On: thin.Module, ID: "purge valve", Choice: thin.Goes, Reason: "none here"}}
 		_, p := follow(t, j)
-		if !p.Proof.Reached || !p.Thin.Proof.Reached {
-			t.Fatalf("%s: not proven: %+v %+v", kind, p.Proof, p.Thin.Proof)
+		if !p.Proof.Reached {
+			t.Fatalf("%s: not proven: %+v", kind, p.Proof)
 		}
 		pulls := map[string]bool{}
 		for _, s := range p.Steps {
@@ -59,8 +59,8 @@ func TestWhatThinTakesOutPinPulls(t *testing.T) {
 			}
 		}
 		both := 0
-		for _, s := range p.Thin.Steps {
-			if s.Kind == thin.PullOut && pulls[s.ID] {
+		for _, s := range p.Work.Steps {
+			if s.Stage == work.Pin && pulls[s.ID] {
 				both++
 			}
 		}
@@ -90,8 +90,8 @@ func TestMatchKeepsWhatItUses(t *testing.T) {
 	if v := verdict(p, "W2"); v.Choice != thin.Goes {
 		t.Errorf("W2 %+v", v)
 	}
-	if !p.Proof.Reached || !p.Thin.Proof.Reached {
-		t.Errorf("the move into the cavity that Thin empties is not proven: %+v %+v", p.Proof, p.Thin.Proof)
+	if !p.Proof.Reached {
+		t.Errorf("the move into the cavity that Thin empties is not proven: %+v", p.Proof)
 	}
 	j.Thin = append(j.Thin, thin.Decision{On: thin.Wire, ID: "W4", Choice: thin.Goes})
 	if _, p := follow(t, j); !has(p.Findings, "two-edits") {
@@ -130,7 +130,7 @@ func TestTwoHarnessesWithOneName(t *testing.T) {
 	for _, c := range f.Laid.Loom.Connectors {
 		ids[c.ID] = true
 	}
-	if !ids["A"] || !ids["new A"] || len(f.Laid.Loom.Wires) != 7 {
+	if !ids["A"] || !ids["other A"] || len(f.Laid.Loom.Wires) != 7 {
 		t.Errorf("connectors %v, %d wires", ids, len(f.Laid.Loom.Wires))
 	}
 	if row, ok := f.To.Row(harness.Ref{Connector: "A", Cavity: "2"}); !ok || row.Function == "" {
@@ -149,7 +149,7 @@ func TestTheGateKnowsWhatWasNoted(t *testing.T) {
 	j.Looked = map[string]gather.Looked{"A": {Labelled: true, Counted: 4}, "PV": {Labelled: true, Counted: 2}}
 	j.Photos = []plan.Photo{{ID: "1", Connector: "A"}, {ID: "2", Connector: "PV"}}
 	_, p := follow(t, j)
-	for _, s := range p.Thin.Steps {
+	for _, s := range p.Work.Steps {
 		if s.Kind == thin.Gate && len(s.Missing) != 0 {
 			t.Errorf("missing %v", s.Missing)
 		}
@@ -232,29 +232,29 @@ func TestWorkDoneBeforeTheDecisionsChanged(t *testing.T) {
 	j := small(plan.ThinningOnly)
 	j.Thin = []thin.Decision{{On: thin.Module, ID: "purge valve", Choice: thin.Goes, Reason: "none"}}
 	_, before := follow(t, j)
-	for i, s := range before.Thin.Steps {
+	for i, s := range before.Work.Steps {
 		if s.Kind != thin.ComeOut && s.Kind != thin.TakeOff {
 			j.Ticks = append(j.Ticks, work.Tick{Step: s.ID, Edits: s.Edits, Text: s.Text, Seq: i, When: 1})
 		}
 	}
 	_, done := follow(t, j)
-	if !done.Thin.Proof.Reached || !done.Thin.Counts.Balanced || done.Thin.Counts.Done != len(j.Ticks) {
-		t.Fatalf("half way: %+v %+v", done.Thin.Proof, done.Thin.Counts)
+	if !done.Proof.Reached || !done.Thin.Counts.Balanced || done.Thin.Counts.Done != len(j.Ticks) {
+		t.Fatalf("half way: %+v %+v", done.Proof, done.Thin.Counts)
 	}
 	j.Thin = append(j.Thin, thin.Decision{On: thin.Wire, ID: "W2", Choice: thin.Keep})
 	_, p := follow(t, j)
-	mends := slices.IndexFunc(p.Thin.Steps, func(s thin.Step) bool { return s.Kind == thin.Mend })
-	if mends < 0 || !p.Thin.Proof.Partial || done.Thin.Proof.Partial || p.Thin.Proof.Fault != "" || !p.Thin.Proof.Reached || p.Thin.Steps[mends].Wires[0] != "W2" {
-		t.Errorf("nothing is mended: %+v", p.Thin.Proof)
+	mends := slices.IndexFunc(p.Work.Steps, func(s work.Step) bool { return s.Kind == thin.Mend })
+	if mends < 0 || !p.Proof.Partial || done.Proof.Partial || p.Proof.Fault != "" || !p.Proof.Reached || p.Work.Steps[mends].Wires[0] != "W2" {
+		t.Errorf("nothing is mended: %+v", p.Proof)
 	}
 	j.Thin = nil
 	_, p = follow(t, j)
-	anew := slices.ContainsFunc(p.Thin.Steps, func(s thin.Step) bool { return s.Kind == thin.Mend && strings.Contains(s.Text, "Make splice S1 anew") })
-	if p.Thin.Proof.Fault != "" || !p.Thin.Proof.Reached || !anew {
-		t.Errorf("a splice that was taken apart and is wanted: %+v", p.Thin.Proof)
+	anew := slices.ContainsFunc(p.Work.Steps, func(s work.Step) bool { return s.Kind == thin.Mend && strings.Contains(s.Text, "Make splice S1 anew") })
+	if p.Proof.Fault != "" || !p.Proof.Reached || !anew {
+		t.Errorf("a splice that was taken apart and is wanted: %+v", p.Proof)
 	}
 	j.Ticks = append(j.Ticks, work.Tick{Step: "out", Edits: []harness.Edit{{Do: harness.Free, At: harness.Ref{Connector: "CT"}}}, Text: "Take connector CT off.", When: 2})
-	if _, p := follow(t, j); p.Thin.Proof.Fault != "" || !has(p.Findings, "done-unwanted") {
-		t.Errorf("a plug that is off and is wanted: %+v %v", p.Thin.Proof, p.Findings)
+	if _, p := follow(t, j); p.Proof.Fault != "" || !has(p.Findings, "done-unwanted") {
+		t.Errorf("a plug that is off and is wanted: %+v %v", p.Proof, p.Findings)
 	}
 }

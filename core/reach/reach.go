@@ -176,10 +176,10 @@ type Line struct {
 	Spread    float64          `json:"spread,omitempty"` // ± mm of need and had together
 	Had       float64          `json:"had,omitempty"`    // mm, 0 where nobody knows
 	HadBy     string           `json:"hadBy,omitempty"`
-	Short     float64          `json:"short,omitempty"` // chance that it cannot be plugged in at both ends, 0 to 1
+	Short     float64          `json:"short,omitempty"`   // chance that it cannot be plugged in at both ends, 0 to 1
 	NoSlack   bool             `json:"noSlack,omitempty"` // it reaches, and nothing is left for a later re-termination
-	Waits     []string         `json:"waits,omitempty"` // mechanical parts for which its length waits
-	Stale     bool             `json:"stale,omitempty"` // something was measured or cut for another place
+	Waits     []string         `json:"waits,omitempty"`   // mechanical parts for which its length waits
+	Stale     bool             `json:"stale,omitempty"`   // something was measured or cut for another place
 	Marks     []Mark           `json:"marks,omitempty"`
 	FromUnit  bool             `json:"fromUnit,omitempty"` // its marks are measured from the control unit
 	Air       float64          `json:"air,omitempty"`      // °C, hottest of its way

@@ -310,7 +310,7 @@ func (p *planner) join(i int, needs []string) string {
 			if j.Wire != l.Wire {
 				continue
 			}
-			s.Text += fmt.Sprintf(" %s, %s;", j.where(), word(j.School))
+			s.Text += fmt.Sprintf(" %s, %s;", j.where(), SchoolWord(j.School))
 			s.Minutes += map[School]float64{Solder: rules.Rates.Solder, Crimp: rules.Rates.Crimp, BareCrimp: rules.Rates.Crimp}[j.School]
 			s.Why = j.Why
 			for _, c := range j.Cautions {
@@ -353,7 +353,8 @@ func (j *Joint) where() string {
 	return fmt.Sprintf("in the tail of %s", j.From)
 }
 
-func word(s School) string {
+// SchoolWord says in words how a joint of a school is made.
+func SchoolWord(s School) string {
 	return map[School]string{Solder: "soldered under adhesive shrink", Crimp: "crimped in a sealed sleeve", BareCrimp: "crimped under adhesive shrink"}[s]
 }
 

@@ -61,6 +61,8 @@ func (m *maker) wire(w int32) {
 		switch {
 		case told:
 			is[end] = became
+		case e.At != (harness.Ref{}) && off && m.stays[w] && m.moves(tip(2*int(w)+end)):
+			is[end] = was[end]
 		case e.At != (harness.Ref{}) && off:
 			is[end] = harness.Tip{State: harness.Sealed}
 		case e.At != (harness.Ref{}):

@@ -34,6 +34,19 @@ type JointVerdict struct {
 	taken  bool // the connector that it is in comes off
 }
 
+// Joint names the joint that is there afterwards, empty where there is none any more.
+func (j *JointVerdict) Joint() string {
+	switch j.Fate {
+	case Leave, Trim:
+		return j.ID
+	case Through:
+		return throughName(j.ID)
+	case Rejoin:
+		return rejoinName(j.ID)
+	}
+	return ""
+}
+
 func (k nodeKind) word() string {
 	switch k {
 	case splice:

@@ -83,9 +83,7 @@ func (p *planner) before() []Step {
 	if hv {
 		out = append(out, check(Caution, "This harness carries high voltage: only qualified persons, service plug out, proven dead. No step here touches it; local rules apply.", "", "high-voltage"))
 	}
-	gate := check(Gate, "Before the first cut: map, labels, photographs and counts are complete.", "From here on steps cannot be taken back in the metal.", "gate")
-	gate.Missing = p.missing()
-	out = append(out, gate)
+	out = append(out, p.result.GateStep())
 	kept := map[string]int{}
 	for w := range p.loom.Wires {
 		if p.result.Wires[w].Choice == Keep {
@@ -124,35 +122,42 @@ func (p *planner) after() []Step {
 	return []Step{last.As(work.Check("nicks"))}
 }
 
-// missing lists what is not yet complete of labels, photographs and counts, at the connectors that the work touches.
-func (p *planner) missing() []string {
-	wires := make([]int, len(p.loom.Connectors))
-	touched := make([]bool, len(p.loom.Connectors))
-	for x, h := range p.net.halves {
+// GateStep gives the gate before the first cut. What is missing at the connectors that the work touches is for whoever
+// knows all of the work to say.
+func (r *Result) GateStep() Step {
+	s := Step{Stage: work.Thin, Kind: Gate, Minutes: r.t.in.Bench.Rates.Check, Text: "Before the first cut: map, labels, photographs and counts are complete.",
+		Why: "From here on steps cannot be taken back in the metal."}
+	return s.As(work.Check(string(Gate), "gate"))
+}
+
+// Missing lists what is not yet complete of labels, photographs and counts at the connectors that work touches.
+func (r *Result) Missing(touched map[string]bool) []string {
+	t := r.t
+	wires := make([]int, len(t.loom.Connectors))
+	for _, h := range t.net.halves {
 		if h >= 0 {
 			wires[h]++
-			touched[h] = touched[h] || !p.stays[tip(x).wire()]
 		}
 	}
 	out := []string{}
-	for h := range p.loom.Connectors {
-		c := &p.loom.Connectors[h]
-		if !touched[h] {
+	for h := range t.loom.Connectors {
+		c := &t.loom.Connectors[h]
+		if !touched[c.ID] {
 			continue
 		}
-		r := p.in.Records[c.ID]
+		record := t.in.Records[c.ID]
 		var not []string
-		if !r.Labelled {
+		if !record.Labelled {
 			not = append(not, "no label")
 		}
-		if r.Photos == 0 {
+		if record.Photos == 0 {
 			not = append(not, "no photograph")
 		}
 		switch {
-		case r.Counted == 0:
+		case record.Counted == 0:
 			not = append(not, "wires not counted")
-		case r.Counted != wires[h]:
-			not = append(not, fmt.Sprintf("%d wires counted, %d known", r.Counted, wires[h]))
+		case record.Counted != wires[h]:
+			not = append(not, fmt.Sprintf("%d wires counted, %d known", record.Counted, wires[h]))
 		}
 		if len(not) > 0 {
 			out = append(out, c.ID+": "+strings.Join(not, ", "))

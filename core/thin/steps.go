@@ -206,6 +206,7 @@ func (p *planner) end(x tip) {
 	}
 	l := p.net.length(x)
 	switch {
+	case p.stays[w] && off && p.moves(x):
 	case p.stays[w] && off:
 		id := p.add(Step{Kind: SealEnd, System: p.systemOfHalf(h), At: []harness.Ref{ref}, Wires: []string{l.Wire}, Minutes: p.in.Bench.Rates.Seal,
 			Text: fmt.Sprintf("Cut %s at %s, seal its end and label it: it stays, and the connector comes off.", p.name(w), ref)},
@@ -223,6 +224,10 @@ func (p *planner) end(x tip) {
 			Text: fmt.Sprintf("Cut %s at the back of %s and seal the stub.", p.name(w), ref)}, cutAndSeal(l))
 	}
 }
+
+// moves says whether the terminal of a tip is taken elsewhere before its connector comes off. One that holds several wires
+// is not.
+func (t *thinning) moves(x tip) bool { return t.in.Moved[t.net.end(x).At] && t.aloneIn(x) }
 
 func (p *planner) offConnector(h int) {
 	c := &p.loom.Connectors[h]

@@ -46,6 +46,8 @@ type Input struct {
 	Decisions []Decision
 	Bench     Bench
 	Records   map[string]Record // by connector
+
+	Moved map[harness.Ref]bool // cavities whose terminals are taken elsewhere: their wires are not cut off a connector that comes off
 }
 
 // Record is what a person noted at one connector before it came off.

@@ -56,7 +56,7 @@ func (o *order) produce(i int) {
 		case harness.Tap:
 			put("wire", harness.Stub(e.Wire, e.End), 0)
 			put("joint", e.Joint, 0)
-		case harness.Clip:
+		case harness.Clip, harness.Unjoin:
 			put("end", e.Wire, e.End)
 		case harness.Lay:
 			put("wire", e.Wire, 0)
@@ -96,7 +96,7 @@ func (o *order) need(now harness.Harness, i int) {
 	for k := range s.Edits {
 		e := &s.Edits[k]
 		switch e.Do {
-		case harness.Seal, harness.Heal:
+		case harness.Seal, harness.Heal, harness.Land:
 			open(harness.Length{Wire: e.Wire, End: e.End})
 		case harness.Join, harness.Tap:
 			for _, l := range e.Lengths {
@@ -144,13 +144,16 @@ func (o *order) leaves(now harness.Harness, wire string, use func(what, name str
 
 // guard puts steps before those that do something to the ends which they guard.
 func (o *order) guard() {
-	guards := map[harness.Length][]string{}
+	guards, terminals := map[harness.Length][]string{}, map[harness.TerminalID][]string{}
 	for i := range o.steps {
 		for _, l := range o.steps[i].Guards {
 			guards[l] = append(guards[l], o.steps[i].ID)
 		}
+		for _, t := range o.steps[i].GuardsTerminal {
+			terminals[t] = append(terminals[t], o.steps[i].ID)
+		}
 	}
-	if len(guards) == 0 {
+	if len(guards)+len(terminals) == 0 {
 		return
 	}
 	for i := range o.steps {
@@ -161,11 +164,13 @@ func (o *order) guard() {
 			if e.Wire != "" {
 				ends = append(slices.Clone(ends), harness.Length{Wire: e.Wire, End: e.End})
 			}
+			before := slices.Clone(terminals[e.Terminal])
 			for _, l := range ends {
-				for _, id := range guards[l] {
-					if id != s.ID && !slices.Contains(s.Needs, id) {
-						s.Needs = append(slices.Clone(s.Needs), id)
-					}
+				before = append(before, guards[l]...)
+			}
+			for _, id := range before {
+				if id != s.ID && !slices.Contains(s.Needs, id) {
+					s.Needs = append(slices.Clone(s.Needs), id)
 				}
 			}
 		}

@@ -50,7 +50,8 @@ type Step struct {
 	Warn     []string       `json:"warn,omitempty"`
 
 	// Guards are ends that nothing may be done to before this step is done: what is measured is measured before it is cut.
-	Guards []harness.Length `json:"-"`
+	Guards         []harness.Length     `json:"-"`
+	GuardsTerminal []harness.TerminalID `json:"-"` // terminals that nothing may be done to before
 }
 
 // New gives a step for the edits. Its id is a hash of them, so that the same work keeps its id in a plan that changed.
@@ -78,6 +79,11 @@ func Check(about ...string) Step {
 	}
 	sum := sha256.Sum256(text)
 	return Step{ID: "c" + hex.EncodeToString(sum[:6]), Edits: []harness.Edit{}}
+}
+
+// Tick gives what is kept of a step when it has been carried out; who and when are the caller's to fill in.
+func (s *Step) Tick() Tick {
+	return Tick{Step: s.ID, Edits: s.Edits, Text: s.Text, Minutes: s.Minutes, Stage: s.Stage, Kind: s.Kind, At: s.At, Wire: s.Wire(), Length: s.Length}
 }
 
 // Wire names the wire that a step is about, empty where it is about none or several.

@@ -1,0 +1,211 @@
+// Package circuit says what is joined to what: through splices and joints, through terminals that hold several wires,
+// across in-line pairs and through the links inside a junction connector. A circuit number on a table is a label as found;
+// a circuit is what this package walks.
+package circuit
+
+import (
+	"slices"
+	"strings"
+
+	"draxel/core/harness"
+)
+
+// Net is the copper of a harness as it is walked. It follows a harness that changes: Follow looks again at the wires
+// that an edit named, so that a walk after each step of long work costs no more than the circuit that is walked.
+type Net struct {
+	halves map[string]*harness.Half
+	tips   map[string][2]harness.Tip
+	joints map[string][]harness.Length
+	crimps map[harness.TerminalID][]harness.Length
+}
+
+// Of gives the net of a harness. The connectors say which are halves of in-line pairs, and what is linked inside.
+func Of(h harness.Harness, connectors []harness.Half) *Net {
+	n := &Net{halves: make(map[string]*harness.Half, len(connectors)), tips: map[string][2]harness.Tip{}, joints: map[string][]harness.Length{}, crimps: map[harness.TerminalID][]harness.Length{}}
+	for i := range connectors {
+		c := &connectors[i]
+		n.halves[c.ID] = c
+	}
+	for _, w := range h.Wires() {
+		n.look(h, w)
+	}
+	return n
+}
+
+func (n *Net) look(h harness.Harness, wire string) {
+	if was, known := n.tips[wire]; known {
+		for end, t := range was {
+			n.put(t, harness.Length{Wire: wire, End: end}, false)
+		}
+		delete(n.tips, wire)
+	}
+	if is, there := h.Tips(wire); there {
+		n.tips[wire] = is
+		for end, t := range is {
+			n.put(t, harness.Length{Wire: wire, End: end}, true)
+		}
+	}
+}
+
+func (n *Net) put(t harness.Tip, l harness.Length, there bool) {
+	switch t.State {
+	case harness.Joined:
+		n.joints[t.Joint] = with(n.joints[t.Joint], l, there)
+	case harness.Crimped:
+		n.crimps[t.Terminal] = with(n.crimps[t.Terminal], l, there)
+	}
+}
+
+func with(all []harness.Length, l harness.Length, there bool) []harness.Length {
+	if there {
+		return append(all, l)
+	}
+	return slices.DeleteFunc(slices.Clone(all), func(x harness.Length) bool { return x == l })
+}
+
+// Follow looks again at the wires that edits have changed. H is the harness after them.
+func (n *Net) Follow(h harness.Harness, edits []harness.Edit) {
+	seen := map[string]bool{}
+	for i := range edits {
+		e := &edits[i]
+		names := []string{e.Wire}
+		if e.Wire != "" {
+			names = append(names, harness.Stub(e.Wire, e.End))
+		}
+		for _, l := range e.Lengths {
+			names = append(names, l.Wire)
+		}
+		for _, l := range n.joints[e.Joint] {
+			names = append(names, l.Wire)
+		}
+		for _, l := range n.crimps[e.Terminal] {
+			names = append(names, l.Wire)
+		}
+		for _, w := range names {
+			if w != "" && !seen[w] {
+				seen[w] = true
+				n.look(h, w)
+			}
+		}
+	}
+}
+
+// At gives the ends that are at a joint.
+func (n *Net) At(joint string) []harness.Length { return n.joints[joint] }
+
+// Walk gives the wires of the circuit that begins at an end and goes along its wire, without what lies on the near side of
+// the end: what hangs on it.
+func (n *Net) Walk(h harness.Harness, from harness.Length) []string {
+	w := walk{n: n, h: h, seen: map[string]bool{}}
+	w.wire(from.Wire)
+	tips := n.tips[from.Wire]
+	w.leave(tips[1-from.End])
+	w.run()
+	return w.wires
+}
+
+// Cavity gives the wires of the circuit that a cavity is part of, none where nothing is in it.
+func (n *Net) Cavity(h harness.Harness, at harness.Ref) []string {
+	w := walk{n: n, h: h, seen: map[string]bool{}}
+	w.cavity(at)
+	w.run()
+	return w.wires
+}
+
+// Wire gives the wires of a wire's circuit, itself first.
+func (n *Net) Wire(h harness.Harness, wire string) []string {
+	w := walk{n: n, h: h, seen: map[string]bool{}}
+	w.wire(wire)
+	w.queue = append(w.queue, wire)
+	w.run()
+	return w.wires
+}
+
+type walk struct {
+	n     *Net
+	h     harness.Harness
+	seen  map[string]bool // wires, joints and cavities
+	wires []string
+	queue []string // wires whose tips have to be left
+}
+
+func (w *walk) wire(name string) {
+	if !w.seen["w"+name] {
+		w.seen["w"+name] = true
+		w.wires = append(w.wires, name)
+	}
+}
+
+func (w *walk) run() {
+	for len(w.queue) > 0 {
+		name := w.queue[0]
+		w.queue = w.queue[1:]
+		for _, t := range w.n.tips[name] {
+			w.leave(t)
+		}
+	}
+}
+
+// leave goes from a tip to everything that is joined to it.
+func (w *walk) leave(t harness.Tip) {
+	switch t.State {
+	case harness.Joined:
+		if !w.seen["j"+t.Joint] {
+			w.seen["j"+t.Joint] = true
+			w.meet(w.n.joints[t.Joint])
+		}
+	case harness.Crimped:
+		if !w.seen["t"+string(t.Terminal)] {
+			w.seen["t"+string(t.Terminal)] = true
+			w.meet(w.n.crimps[t.Terminal])
+			if p, ok := w.h.Place(t.Terminal); ok && p.State == harness.Seated {
+				w.cavity(p.At)
+			}
+		}
+	}
+}
+
+func (w *walk) meet(all []harness.Length) {
+	for _, l := range all {
+		if !w.seen["w"+l.Wire] {
+			w.wire(l.Wire)
+			w.queue = append(w.queue, l.Wire)
+		}
+	}
+}
+
+// cavity goes through a cavity to what is in it, faces it and is linked to it.
+func (w *walk) cavity(at harness.Ref) {
+	if w.seen["c"+at.Connector+"\x00"+at.Cavity] {
+		return
+	}
+	w.seen["c"+at.Connector+"\x00"+at.Cavity] = true
+	if t, full := w.h.In(at); full {
+		w.leave(harness.Tip{State: harness.Crimped, Terminal: t})
+	}
+	half := w.n.halves[at.Connector]
+	if half == nil || w.h.Free(at.Connector) {
+		return
+	}
+	if half.Mate != "" && !w.h.Free(half.Mate) {
+		w.cavity(harness.Ref{Connector: half.Mate, Cavity: at.Cavity})
+	}
+	for _, row := range half.Links {
+		if slices.Contains(row, at.Cavity) {
+			for _, c := range row {
+				w.cavity(harness.Ref{Connector: at.Connector, Cavity: c})
+			}
+		}
+	}
+}
+
+// Whole gives the wire that a length is part of: a stub, a piece that was let in or a wire that stands for another is named
+// after it.
+func Whole(length string) string {
+	for _, ending := range []string{" stub 1", " stub 2", " piece", " new"} {
+		if whole, cut := strings.CutSuffix(length, ending); cut {
+			return Whole(whole)
+		}
+	}
+	return length
+}

@@ -1,0 +1,414 @@
+package join
+
+import (
+	"fmt"
+	"maps"
+	"slices"
+	"strings"
+
+	"draxel/core/finding"
+	"draxel/core/harness"
+	"draxel/core/work"
+)
+
+// The kinds of step.
+const (
+	Measure work.Kind = "measure" // prove with the meter that it is that wire
+	Cut     work.Kind = "cut"     // cut an end off its connector
+	Make    work.Kind = "join"    // make a joint
+	Land    work.Kind = "land"    // bring an end to a fuse, a ground point or another stud
+	Seal    work.Kind = "seal"    // seal an open end, labelled for whoever sees to it
+	Apart   work.Kind = "apart"   // take a joint apart that is not wanted any more
+	Mend    work.Kind = "mend"    // make a wire whole that was cut for it
+	Away    work.Kind = "away"    // take a new wire away that is not wanted any more
+)
+
+// StepKinds lists them.
+func StepKinds() []work.Kind { return []work.Kind{Measure, Cut, Make, Land, Seal, Apart, Mend, Away} }
+
+// planner collects the steps between two states.
+type planner struct {
+	*Part
+	now, wanted harness.Harness
+	atNow       map[string][]harness.Length // ends by the joint that they are at now
+	atWanted    map[string][]harness.Length
+	ends        map[harness.Length]*End
+	names       map[string]string // of wires
+	steps       []work.Step
+}
+
+// Steps gives the work that leads from now to wanted, as far as joints and new wires go.
+func (p *Part) Steps(now, wanted harness.Harness) []work.Step {
+	x := &planner{Part: p, now: now, wanted: wanted, atNow: atJoints(now), atWanted: atJoints(wanted), ends: map[harness.Length]*End{}, names: map[string]string{}}
+	for i := range p.in.Wires {
+		x.names[p.in.Wires[i].ID] = p.in.Wires[i].Name
+	}
+	for i := range p.in.Joints {
+		for k := range p.in.Joints[i].Ends {
+			e := &p.in.Joints[i].Ends[k]
+			x.ends[e.Length] = e
+			x.names[e.Wire] = e.Name
+		}
+	}
+	opened := x.apart()
+	x.mends(opened)
+	x.seals(opened)
+	x.stubs(opened)
+	for _, j := range p.merged() {
+		x.make(&j, opened)
+	}
+	for i := range p.in.Wires {
+		x.finish(&p.in.Wires[i])
+	}
+	x.away()
+	return x.steps
+}
+
+// merged gives the joints with those that come to the joint of another stage together.
+func (p *Part) merged() []Joint {
+	var out []Joint
+	for _, j := range p.in.Joints {
+		name := p.named[j.Name]
+		i := slices.IndexFunc(out, func(o Joint) bool { return p.named[o.Name] == name })
+		if i < 0 {
+			out = append(out, j)
+			continue
+		}
+		out[i].Ends = append(slices.Clone(out[i].Ends), j.Ends...)
+	}
+	return out
+}
+
+func atJoints(h harness.Harness) map[string][]harness.Length {
+	out := map[string][]harness.Length{}
+	for _, w := range h.Wires() {
+		tips, _ := h.Tips(w)
+		for end, t := range tips {
+			if t.State == harness.Joined {
+				out[t.Joint] = append(out[t.Joint], harness.Length{Wire: w, End: end})
+			}
+		}
+	}
+	return out
+}
+
+func (x *planner) add(s work.Step, made work.Step) string {
+	s = s.As(made)
+	s.Stage, s.NoReturn = work.Join, s.Cuts()
+	x.steps = append(x.steps, s)
+	return s.ID
+}
+
+func (x *planner) name(wire string) string {
+	if n := x.names[wire]; n != "" {
+		return n
+	}
+	return wire
+}
+
+// JointAt begins the name of every joint that is made here.
+const JointAt = "joint at "
+
+// apart takes apart the joints made here at which something is joined that is not wanted there, and names the ends that are
+// open then. From a splice of the factory, or a joint of another stage, only what came to it is taken off.
+func (x *planner) apart() map[harness.Length]bool {
+	opened := map[harness.Length]bool{}
+	for _, j := range slices.SortedFunc(maps.Keys(x.in.Mine), finding.Natural) {
+		var extra []harness.Length
+		for _, l := range x.atNow[j] {
+			if tips, there := x.wanted.Tips(l.Wire); !there || tips[l.End] != (harness.Tip{State: harness.Joined, Joint: j}) {
+				extra = append(extra, l)
+			}
+		}
+		if len(extra) == 0 {
+			continue
+		}
+		s := work.Step{Kind: Apart, Minutes: x.in.Join, Why: "It was made for a decision that has been taken back or changed."}
+		if strings.HasPrefix(j, JointAt) {
+			for _, l := range x.atNow[j] {
+				opened[l] = true
+			}
+			s.Text = fmt.Sprintf("Take the %s apart: %s.", j, x.list(x.atNow[j]))
+			x.add(s, work.New([]harness.Edit{{Do: harness.Open, Joint: j}}))
+			continue
+		}
+		for _, l := range extra {
+			if strings.HasPrefix(l.Wire, NewWire) {
+				continue // it is taken away whole
+			}
+			if _, there := x.wanted.Tips(l.Wire); !there {
+				continue // another stage takes the wire out
+			}
+			opened[l] = true
+			s.Text, s.Wires = fmt.Sprintf("Take %s off %s.", x.name(l.Wire), j), []string{l.Wire}
+			x.add(s, work.New([]harness.Edit{{Do: harness.Unjoin, Wire: l.Wire, End: l.End}}))
+		}
+	}
+	return opened
+}
+
+// called names a joint in a sentence.
+func called(joint string) string {
+	if strings.HasPrefix(joint, "joint ") {
+		return joint
+	}
+	return "joint " + joint
+}
+
+// mends makes the wires whole that were cut for a joint and are wanted whole.
+func (x *planner) mends(opened map[harness.Length]bool) {
+	for _, l := range x.in.Cut {
+		is, there := x.now.Tips(l.Wire)
+		want, wanted := x.wanted.Tips(l.Wire)
+		stub, cut := x.now.Tips(harness.Stub(l.Wire, l.End))
+		if !there || !wanted || !cut || want[l.End] != stub[0] {
+			continue
+		}
+		if !is[l.End].Open() && !opened[l] || !stub[1].Open() && !opened[harness.Length{Wire: harness.Stub(l.Wire, l.End), End: 1}] {
+			continue
+		}
+		x.add(work.Step{Kind: Mend, Wires: []string{l.Wire}, Minutes: x.in.Join, Text: fmt.Sprintf("Join %s to its stub again.", x.name(l.Wire)), Why: "It was cut for a joint, and is wanted whole after all."},
+			work.New([]harness.Edit{{Do: harness.Heal, Wire: l.Wire, End: l.End}}))
+	}
+}
+
+// stubs seals what was joined to a wire's last bit and is not any more, where the bit stays in its plug.
+func (x *planner) stubs(opened map[harness.Length]bool) {
+	for _, l := range x.in.Cut {
+		stub := harness.Stub(l.Wire, l.End)
+		is, there := x.now.Tips(stub)
+		want, wanted := x.wanted.Tips(stub)
+		whole, stays := x.wanted.Tips(l.Wire)
+		if there && !wanted && (!stays || whole[l.End] != is[0]) && (is[1].Open() || opened[harness.Length{Wire: stub, End: 1}]) {
+			x.add(work.Step{Kind: Away, Wires: []string{stub}, Minutes: x.in.Check, Text: fmt.Sprintf("Take the stub of %s away.", x.name(l.Wire)), Why: "Nothing is joined to it any more."},
+				work.New([]harness.Edit{{Do: harness.FallOut, Wire: stub}}))
+		}
+		if there && wanted && want[1].State == harness.Sealed && (is[1].State == harness.Bare || opened[harness.Length{Wire: stub, End: 1}]) {
+			x.add(work.Step{Kind: Seal, Wires: []string{stub}, Minutes: x.in.Seal, Text: fmt.Sprintf("Seal the stub of %s.", x.name(l.Wire))},
+				work.New([]harness.Edit{{Do: harness.Seal, Wire: stub, End: 1}}))
+		}
+	}
+}
+
+// seals the ends that lost their terminal for a joint that is not wanted any more.
+func (x *planner) seals(opened map[harness.Length]bool) {
+	for _, l := range x.in.Bare {
+		is, there := x.now.Tips(l.Wire)
+		want, wanted := x.wanted.Tips(l.Wire)
+		if !there || !wanted || want[l.End].State != harness.Sealed || is[l.End].State != harness.Bare && !opened[l] {
+			continue
+		}
+		x.add(work.Step{Kind: Seal, Wires: []string{l.Wire}, Minutes: x.in.Seal, Text: fmt.Sprintf("Seal the open end of %s and label it.", x.name(l.Wire)), Why: "Its terminal was cut off for a joint that is not wanted any more."},
+			work.New([]harness.Edit{{Do: harness.Seal, Wire: l.Wire, End: l.End}}))
+	}
+}
+
+// make plans a joint: measure, cut, join.
+func (x *planner) make(j *Joint, opened map[harness.Length]bool) {
+	name := x.named[j.Name]
+	missing, stay := x.missing(name, opened)
+	if len(missing) == 0 {
+		return
+	}
+	var needs []string
+	host := -1
+	var refs []harness.Ref
+	for i := range j.Ends {
+		e := &j.Ends[i]
+		if e.At != (harness.Ref{}) && !slices.Contains(refs, e.At) {
+			refs = append(refs, e.At)
+		}
+		if !slices.Contains(missing, e.Length) {
+			continue
+		}
+		if e.Meter != "" {
+			made := work.Check("join", "measure", e.At.Connector, e.At.Cavity)
+			needs = append(needs, x.add(work.Step{Kind: Measure, Wires: []string{e.Wire}, At: []harness.Ref{e.At}, Minutes: x.in.Check, Guards: []harness.Length{e.Length},
+				Text: fmt.Sprintf("Measure first: prove that the wire in %s is %s. %s", e.At, e.Name, e.Meter),
+				Why:  "Never trust a colour or a table alone. A reading entered in Gather settles it too."}, made))
+		}
+		tips, there := x.now.Tips(e.Wire)
+		switch {
+		case !there || tips[e.End].Open() || opened[e.Length]:
+		case e.How == CutOff && x.cutHere(e):
+			x.cut(e)
+		case e.How == Whole && x.tapped(e, name):
+			host = i
+		}
+	}
+	x.bring(j, name, missing, stay, host, refs, needs)
+}
+
+// cutHere says whether it is this stage that cuts an end: another may, with its connector that comes off.
+func (x *planner) cutHere(e *End) bool {
+	_, ours := x.Changes.Tips[harness.Stub(e.Wire, e.End)]
+	return ours
+}
+
+// tapped says whether a wire is to stay whole where others are joined onto it: nobody else cuts it there.
+func (x *planner) tapped(e *End, joint string) bool {
+	stub, there := x.wanted.Tips(harness.Stub(e.Wire, e.End))
+	return there && stub[1] == harness.Tip{State: harness.Joined, Joint: joint}
+}
+
+// missing lists the ends that are wanted at a joint and are not there, and says whether others are there and stay.
+func (x *planner) missing(name string, opened map[harness.Length]bool) (missing []harness.Length, stay bool) {
+	for _, l := range x.atWanted[name] {
+		if tips, there := x.now.Tips(l.Wire); there && !opened[l] && tips[l.End] == (harness.Tip{State: harness.Joined, Joint: name}) {
+			stay = true
+			continue
+		}
+		missing = append(missing, l)
+	}
+	return missing, stay
+}
+
+func (x *planner) cut(e *End) {
+	edits := []harness.Edit{{Do: harness.Cut, Wire: e.Wire, End: e.End}, {Do: harness.Seal, Wire: harness.Stub(e.Wire, e.End), End: 1}}
+	where, after := "behind "+e.At.String(), "; seal the stub"
+	if e.Back > 0 {
+		where = fmt.Sprintf("%.0f mm behind %s", e.Back, e.At)
+	}
+	tips, _ := x.now.Tips(e.Wire)
+	if tips[e.End].State != harness.Crimped {
+		where, after = "where it leaves towards an end that nobody needs", "; seal what is left there"
+	}
+	x.add(work.Step{Kind: Cut, Wires: []string{e.Wire}, At: []harness.Ref{e.At}, Minutes: x.in.Seal, Text: fmt.Sprintf("Cut %s %s%s.", e.Name, where, after)}, work.New(edits))
+}
+
+// bring makes the step in which ends come to their joint.
+func (x *planner) bring(j *Joint, name string, missing []harness.Length, stay bool, host int, refs []harness.Ref, needs []string) {
+	var edits []harness.Edit
+	var open []harness.Length
+	hostStub := ""
+	if host >= 0 {
+		hostStub = harness.Stub(j.Ends[host].Wire, j.Ends[host].End)
+	}
+	for _, l := range missing {
+		if host >= 0 && (l == j.Ends[host].Length || l.Wire == hostStub) {
+			continue
+		}
+		if e := x.ends[l]; e != nil && e.How == Clipped {
+			if tips, there := x.now.Tips(l.Wire); there && tips[l.End].State == harness.Crimped {
+				edits = append(edits, harness.Edit{Do: harness.Clip, Wire: l.Wire, End: l.End})
+			}
+		}
+		open = append(open, l)
+	}
+	if len(open) == 0 || host < 0 && !stay && len(open) < 2 && !x.comes(name) {
+		return
+	}
+	s := work.Step{Kind: Make, At: refs, Why: j.Why, Minutes: x.in.Join}
+	for _, l := range open {
+		if !slices.Contains(s.Wires, l.Wire) {
+			s.Wires = append(s.Wires, l.Wire)
+		}
+	}
+	switch {
+	case host >= 0:
+		h := &j.Ends[host]
+		edits = append(edits, harness.Edit{Do: harness.Tap, Wire: h.Wire, End: h.End, Joint: name, Lengths: open})
+		s.Wires = append([]string{h.Wire}, s.Wires...)
+		s.Text = fmt.Sprintf("Bare %s%s without cutting it, and join %s onto it, %s.", h.Name, x.behind(h), x.list(open), x.in.School)
+	case stay || x.comes(name):
+		edits = append(edits, harness.Edit{Do: harness.Join, Joint: name, Lengths: open})
+		s.Text = fmt.Sprintf("Join %s to the %s as well, %s.", x.list(open), called(name), x.in.School)
+	default:
+		edits = append(edits, harness.Edit{Do: harness.Join, Joint: name, Lengths: open})
+		s.Text = fmt.Sprintf("Join %s, %s.", x.list(open), x.in.School)
+	}
+	if clip := slices.ContainsFunc(edits, func(e harness.Edit) bool { return e.Do == harness.Clip }); clip {
+		s.Text = "Cut the terminals off what waits for it. " + s.Text
+	}
+	x.add(s, work.New(edits, needs...))
+}
+
+// comes says whether a joint is another stage's, which makes it or has made it.
+func (x *planner) comes(name string) bool {
+	for _, j := range x.in.Joints {
+		if x.named[j.Name] == name && j.Name == name {
+			return false
+		}
+	}
+	return true
+}
+
+func (x *planner) behind(e *End) string {
+	if e.Back > 0 {
+		return fmt.Sprintf(", %.0f mm behind %s,", e.Back, e.At)
+	}
+	return " at " + e.At.String()
+}
+
+// finish brings the ends of a new wire that come to no joint and no terminal where they belong.
+func (x *planner) finish(w *Wire) {
+	tips, there := x.now.Tips(w.ID)
+	for end := range w.Ends {
+		g := &w.Ends[end]
+		switch {
+		case g.Terminal != "" || g.Joint != "" && x.ours(g.Joint):
+		case g.Joint != "":
+			if !there || tips[end] != (harness.Tip{State: harness.Joined, Joint: g.Joint}) {
+				x.add(work.Step{Kind: Make, Wires: []string{w.ID}, Minutes: x.in.Join, Text: fmt.Sprintf("Bring %s into splice %s, %s.", w.Name, g.Joint, x.in.School)},
+					work.New([]harness.Edit{{Do: harness.Join, Joint: g.Joint, Lengths: []harness.Length{{Wire: w.ID, End: end}}}}))
+			}
+		case g.Stud != "":
+			if !there || tips[end] != (harness.Tip{State: harness.Joined, Joint: g.Stud}) {
+				x.add(work.Step{Kind: Land, Wires: []string{w.ID}, Minutes: x.in.Seal, Text: fmt.Sprintf("Bring %s to %s.", w.Name, g.Stud), Warn: []string{"It feeds nothing before everything is joined and checked: leave the fuse out, the ring off."}},
+					work.New([]harness.Edit{{Do: harness.Land, Wire: w.ID, End: end, Joint: g.Stud}}))
+			}
+		case !there || tips[end].State != harness.Sealed:
+			owner := "nobody is named who sees to it"
+			if g.Owner != "" {
+				owner = g.Owner + " sees to it"
+			}
+			x.add(work.Step{Kind: Seal, Wires: []string{w.ID}, Minutes: x.in.Seal, Text: fmt.Sprintf("Seal the open end of %s and label it: it waits for its source, and %s.", w.Name, owner)},
+				work.New([]harness.Edit{{Do: harness.Seal, Wire: w.ID, End: end}}))
+		}
+	}
+}
+
+func (x *planner) ours(joint string) bool { _, ours := x.named[joint]; return ours }
+
+// away takes new wires away that nothing wants any more.
+func (x *planner) away() {
+	for _, w := range x.now.Wires() {
+		if _, wanted := x.wanted.Tips(w); wanted || !strings.HasPrefix(w, NewWire) || strings.Contains(w, " stub ") || strings.Contains(w, " piece") {
+			continue
+		}
+		tips, _ := x.now.Tips(w)
+		edits := []harness.Edit{}
+		for end, t := range tips {
+			if t.State == harness.Joined && !strings.HasPrefix(t.Joint, JointAt) {
+				edits = append(edits, harness.Edit{Do: harness.Unjoin, Wire: w, End: end})
+			}
+		}
+		edits = append(edits, harness.Edit{Do: harness.FallOut, Wire: w})
+		x.add(work.Step{Kind: Away, Wires: []string{w}, Minutes: x.in.Check, Text: fmt.Sprintf("Take %s away.", w), Why: "It was laid for a decision that has been taken back."}, work.New(edits))
+	}
+}
+
+// NewWire begins the name of every new wire.
+const NewWire = "new wire "
+
+func (x *planner) list(all []harness.Length) string {
+	var names []string
+	for _, l := range all {
+		n := x.name(l.Wire)
+		if e := x.ends[l]; e != nil && e.At != (harness.Ref{}) && e.How != Beginning && !strings.Contains(n, e.At.String()) {
+			n += " (" + e.At.String() + ")"
+		}
+		if strings.HasSuffix(l.Wire, fmt.Sprintf(" stub %d", 1)) || strings.HasSuffix(l.Wire, fmt.Sprintf(" stub %d", 2)) {
+			n = "the stub of " + x.name(l.Wire[:len(l.Wire)-7])
+		}
+		names = append(names, n)
+	}
+	switch n := len(names); n {
+	case 0:
+		return "nothing"
+	case 1:
+		return names[0]
+	default:
+		return strings.Join(names[:n-1], ", ") + " and " + names[n-1]
+	}
+}

@@ -1,0 +1,336 @@
+package plan
+
+import (
+	"fmt"
+	"strings"
+
+	"draxel/core/finding"
+	"draxel/core/harness"
+	"draxel/core/join"
+	"draxel/core/match"
+	"draxel/core/pin"
+)
+
+// newWire is a wire that is laid: the row that it is for, and what each of its ends comes to.
+type newWire struct {
+	id     string
+	row    harness.Row
+	ends   [2]join.Goal
+	lands  [2]harness.Ref // cavities at whose place its ends are
+	splice string         // that its second end comes to
+}
+
+// newTerminal names the terminal of a new wire for a To cavity, and the wire itself.
+func newTerminal(to harness.Ref) harness.TerminalID {
+	return harness.TerminalID(join.NewWire + to.String())
+}
+
+// newEnd names a terminal that is crimped on an end which was cut, for a cavity of the model.
+func newEnd(at harness.Ref) harness.TerminalID {
+	return harness.TerminalID("new end " + at.String())
+}
+
+// target gives the cavity of the model in which what is wanted in a To cavity comes.
+func (m *model) target(to harness.Ref) harness.Ref {
+	if other, ok := m.swapped[to]; ok {
+		to = other
+	}
+	return m.facts.At(to)
+}
+
+// planning collects where each terminal should end.
+type planning struct {
+	*model
+	goals map[harness.TerminalID]harness.Place
+	order []harness.TerminalID
+}
+
+func (g *planning) set(t harness.TerminalID, p harness.Place) {
+	if _, known := g.goals[t]; !known {
+		g.order = append(g.order, t)
+	}
+	g.goals[t] = p
+}
+
+// goals gives where each terminal that a decision moves should end, and the terminals in order. New wires and the joints
+// that decisions make are noted on the way.
+func (m *model) goals(r *match.Result) (map[harness.TerminalID]harness.Place, []harness.TerminalID) {
+	g := &planning{model: m, goals: map[harness.TerminalID]harness.Place{}}
+	claimed := map[harness.Ref]bool{}
+	fills := map[harness.Ref]*match.Line{} // by the To cavity that its wire fills
+	for i := range r.Lines {
+		if l := &r.Lines[i]; l.Decided && l.Feeds() {
+			fills[l.To] = l
+		}
+	}
+	for i := range r.Lines {
+		l := &r.Lines[i]
+		if !l.Decided && l.To.Cavity != "" {
+			claimed[l.To] = true
+		}
+		switch {
+		case l.Decided && l.Verdict == match.Meets:
+			g.meet(l)
+		case l.Decided && l.Verdict == match.Joins:
+			g.joinTo(l, fills[l.To])
+		case l.Decided && l.Feeds() && m.ways[l.From] == match.Lead:
+			g.lead(l)
+		case m.facts.repinned(l.From.Connector), l.Decided && l.Feeds():
+			g.line(l)
+		case l.Decided && l.Verdict == match.NeedsSource && l.Origin != nil:
+			g.source(l)
+		}
+	}
+	for i := range r.Wants { // a cavity that an open row may still fill gets no new wire yet
+		w := &r.Wants[i]
+		row, _ := m.facts.To.Row(w.To)
+		stays := m.facts.Meetings[w.To.Connector].Met == match.Stays
+		_, untouchable := match.Veto(row.Signal, row.Signal)
+		if untouchable || claimed[w.To] && !w.Decided || w.Verdict == match.LeftEmpty || w.Verdict == match.NeedsWire && (stays || !m.facts.Kind.MovesTerminals()) {
+			continue
+		}
+		g.want(w, row, stays)
+	}
+	return g.goals, g.order
+}
+
+// line says where the terminal of a row goes that is moved, sealed off or parked.
+func (g *planning) line(l *match.Line) {
+	t := harness.TerminalAt(l.From)
+	place := harness.Place{State: harness.Seated, At: l.From}
+	end, clipped := g.clipped(t)
+	if g.out(t) && !clipped {
+		g.wanting(*l)
+		return
+	}
+	switch {
+	case clipped && (!l.Decided || !l.Feeds()):
+		if l.Decided && l.Verdict == match.NeedsSource && l.Origin != nil {
+			g.source(l)
+		}
+		return // its end is open, and stays sealed
+	case !l.Decided: // it stays wherever it is now: nothing is done to what is not decided
+		if was, there := g.now.Place(t); there {
+			place = was
+		}
+	case l.Verdict == match.Goes:
+		place = harness.Place{State: harness.Capped, Label: l.From.String() + " goes"}
+	case l.Verdict == match.NeedsSource && l.Origin != nil:
+		g.source(l)
+		return
+	case l.Verdict == match.NeedsSource:
+		place = harness.Place{State: harness.Parked, Label: l.From.String() + " " + l.Source}
+	default:
+		place.At = g.target(l.To)
+		w := g.wires[t]
+		w.goal, _ = g.facts.To.Row(l.To)
+		g.wires[t] = w
+		g.renew[t] = g.ways[l.From] == match.Renew
+		if clipped {
+			g.made[t] = pin.Made{Length: end, Name: wireOf(g.ends.wires[l.From], l.From)}
+		}
+	}
+	g.set(t, place)
+}
+
+// lead: a plug is put onto the From connector, and a new wire leads from its cavity to the To cavity.
+func (g *planning) lead(l *match.Line) {
+	row, _ := g.facts.To.Row(l.To)
+	on := harness.Ref{Connector: header(l.From.Connector), Cavity: l.From.Cavity}
+	t, far := newTerminal(l.To), newEnd(on)
+	n := newWire{id: string(t), row: row, lands: [2]harness.Ref{g.target(l.To), on}}
+	n.ends = [2]join.Goal{{Terminal: t, At: n.lands[0]}, {Terminal: far, At: on}}
+	g.lay(n)
+	if was, there := g.now.Place(harness.TerminalAt(l.From)); there && g.facts.repinned(l.From.Connector) {
+		g.set(harness.TerminalAt(l.From), was)
+	}
+}
+
+// lay notes a new wire with its terminals.
+func (g *planning) lay(n newWire) {
+	g.fresh = append(g.fresh, n)
+	for end, goal := range n.ends {
+		if goal.Terminal == "" {
+			continue
+		}
+		g.wires[goal.Terminal] = wire{row: n.row, goal: n.row}
+		g.made[goal.Terminal] = pin.Made{Length: harness.Length{Wire: n.id, End: end}, Name: called(n)}
+		g.set(goal.Terminal, harness.Place{State: harness.Seated, At: goal.At})
+	}
+}
+
+func called(n newWire) string {
+	s := "the " + n.id
+	if n.row.Function != "" {
+		s += " (" + n.row.Function + ")"
+	}
+	return s
+}
+
+// want: a To cavity that a new wire serves, or a lead from a wire that serves another.
+func (g *planning) want(w *match.Want, row harness.Row, stays bool) {
+	t := newTerminal(w.To)
+	n := newWire{id: string(t), row: row, lands: [2]harness.Ref{g.target(w.To)}}
+	if stays {
+		name := g.joint(n.lands[0], fmt.Sprintf("%s gets a new wire.", w.To))
+		if !g.bring(name, n.lands[0]) {
+			return
+		}
+		g.begin(name, n, 0)
+		n.ends[0] = join.Goal{Joint: name}
+	} else {
+		n.ends[0] = join.Goal{Terminal: t, At: n.lands[0]}
+	}
+	origin := w.Origin
+	if w.Verdict == match.Branches {
+		origin = &match.Origin{Kind: match.AtCavity, At: w.Of}
+	}
+	g.originate(&n, origin)
+	g.lay(n)
+}
+
+// originate says what the second end of a new wire begins at.
+func (g *planning) originate(n *newWire, o *match.Origin) {
+	switch {
+	case o == nil:
+	case o.Kind == match.AtCavity && o.At == n.lands[0]:
+		g.itself(o.At)
+	case o.Kind == match.AtCavity && g.ends.wires[o.At] != nil:
+		n.lands[1] = o.At
+		name := g.joint(o.At, fmt.Sprintf("The wire of %s serves %s too.", o.At, n.lands[0]))
+		g.onto(name, o.At)
+		g.begin(name, *n, 1)
+		n.ends[1] = join.Goal{Joint: name}
+	case o.Kind == match.AtCavity:
+		n.lands[1] = o.At
+		n.ends[1] = join.Goal{Terminal: newEnd(o.At), At: o.At}
+	case o.Kind == match.AtSplice:
+		n.splice = o.Name
+		n.ends[1] = join.Goal{Stud: o.Name}
+		if left, known := g.splices[o.Name]; known && left != "" {
+			n.ends[1] = join.Goal{Joint: left}
+		} else if known {
+			n.splice, n.ends[1] = "", join.Goal{}
+			g.findings = append(g.findings, finding.Finding{Code: "origin-goes", Severity: finding.Wrong, Stage: "match", Subject: n.row.Ref.String(),
+				Text: fmt.Sprintf("The new wire of %s is to begin at splice %s, which is taken apart.", n.row.Ref, o.Name), Remedy: "Say where it begins instead, or keep a leg of the splice."})
+		}
+	case o.Kind == match.OpenEnd:
+		n.ends[1] = join.Goal{Owner: o.Owner}
+	default:
+		n.ends[1] = join.Goal{Stud: o.Name}
+	}
+}
+
+// source: a From wire that needs a source gets a new wire from what it was said to be fed from.
+func (g *planning) source(l *match.Line) {
+	if l.Origin.At == l.From {
+		g.itself(l.From)
+		return
+	}
+	name := g.joint(l.From, fmt.Sprintf("%s is fed from %s.", l.From, l.Origin))
+	if g.facts.repinned(l.From.Connector) {
+		if !g.freed(name, l.From, l.Origin.String()) {
+			return
+		}
+	} else if !g.bring(name, l.From) {
+		return
+	}
+	row, _ := g.facts.From.Row(l.From)
+	n := newWire{id: join.NewWire + "for " + l.From.String(), row: row, lands: [2]harness.Ref{l.From}}
+	g.begin(name, n, 0)
+	n.ends[0] = join.Goal{Joint: name}
+	g.originate(&n, l.Origin)
+	g.lay(n)
+}
+
+// itself says that a wire was said to begin where it ends.
+func (m *model) itself(at harness.Ref) {
+	m.findings = append(m.findings, finding.Finding{Code: "fed-from-itself", Severity: finding.Wrong, Stage: "match", Subject: at.String(),
+		Text: fmt.Sprintf("The wire of %s is said to be fed from %s itself.", at, at), Remedy: "Say where it begins: another cavity, a splice, a fuse, a ground point."})
+}
+
+// wanting says that a wire which the decisions want is out of the harness.
+func (m *model) wanting(l match.Line) {
+	if l.Decided && l.Verdict != match.Goes {
+		m.findings = append(m.findings, finding.Finding{Code: "wire-is-out", Severity: finding.Wrong, Stage: "pin", Side: string(match.From), Subject: l.From.String(),
+			Text: fmt.Sprintf("The wire found in %s is out of the harness, and the decisions want it.", l.From), Remedy: "Reopen its row in Match: the plan then adds a new wire where one is wanted."})
+	}
+}
+
+// want makes the connectors as they should become.
+func (m *model) want(goals map[harness.TerminalID]harness.Place, order []harness.TerminalID) {
+	wanted := harness.Work(harness.New(m.housings))
+	for _, at := range m.now.Cavities() {
+		if m.now.Stump(at) {
+			wanted.Block(at)
+		}
+	}
+	for _, t := range m.now.Terminals() { // what is cut off leaves its terminal behind, also where its wire is taken away
+		if was, _ := m.now.Place(t); was.State == harness.Seated && was != goals[t] && m.adviser.Fixed(was.At) {
+			wanted.Block(was.At)
+		}
+	}
+	for _, t := range order {
+		wanted.Put(t, goals[t])
+	}
+	m.wanted = wanted.Harness()
+	m.plugVacated()
+	m.changesOfHousing(goals, order)
+}
+
+// plugVacated wants a plug in every cavity of a kept housing that was full and is to be empty. A housing that is known not
+// to be sealed takes none.
+func (m *model) plugVacated() {
+	plugs := harness.Work(m.wanted)
+	for _, at := range m.now.Cavities() {
+		_, was := m.found.In(at)
+		_, is := m.wanted.In(at)
+		layout := m.adviser.Housings[at.Connector].Layout
+		if was && !is && !m.wanted.Stump(at) && m.retained[at.Connector] && (layout == nil || layout.Sealed()) {
+			plugs.Must(harness.Edit{Do: harness.Plug, At: at})
+		}
+	}
+	m.wanted = plugs.Harness()
+}
+
+// changes says what is different at the connectors in the wanted harness.
+func (m *model) changes() harness.Changes {
+	c := harness.Changes{Cavities: m.housings, Places: map[harness.TerminalID]harness.Place{}, Plugs: map[harness.Ref]bool{}}
+	for _, t := range m.wanted.Terminals() {
+		p, _ := m.wanted.Place(t)
+		if was, found := m.found.Place(t); !found || was != p {
+			c.Places[t] = p
+		}
+	}
+	for _, at := range m.past.Now.Plugs() { // where nothing is worked in any more plugs stay where they are
+		if !m.wanted.Has(at) {
+			c.Plugs[at] = true
+		}
+	}
+	for _, at := range m.wanted.Cavities() {
+		if plugged := m.wanted.Plugged(at); plugged != m.found.Plugged(at) {
+			c.Plugs[at] = plugged
+		}
+		if m.wanted.Stump(at) {
+			c.Stumps = append(c.Stumps, at)
+		}
+	}
+	return c
+}
+
+// changesOfHousing names the terminals that change their housing where nobody has said what the housings take.
+func (m *model) changesOfHousing(goals map[harness.TerminalID]harness.Place, order []harness.TerminalID) {
+	pairs := map[string][]string{}
+	for _, t := range order {
+		was, seated := m.now.Place(t)
+		if g := goals[t]; seated && was.State == harness.Seated && g.State == harness.Seated && g.At.Connector != was.At.Connector && !m.renew[t] && m.adviser.Unknown(was.At, g.At) {
+			key := was.At.Connector + " to " + g.At.Connector
+			pairs[key] = append(pairs[key], was.At.String())
+		}
+	}
+	for key, cavities := range pairs {
+		m.findings = append(m.findings, finding.Finding{Code: "terminal-system", Severity: finding.Check, Side: string(match.From), Subject: cavities[0],
+			Text:   fmt.Sprintf("%d terminals change housing, %s: %s.", len(cavities), key, strings.Join(cavities, ", ")),
+			Remedy: "Say in Pin what terminals both housings take, or check it before the first is pulled; where they differ, it must be re-terminated."})
+	}
+}

@@ -1,0 +1,486 @@
+package plan
+
+import (
+	"cmp"
+	"fmt"
+	"maps"
+	"slices"
+
+	"draxel/core/finding"
+	"draxel/core/harness"
+	"draxel/core/join"
+	"draxel/core/match"
+	"draxel/core/pin"
+	"draxel/core/reach"
+	"draxel/core/signal"
+	"draxel/core/work"
+)
+
+// Joining is the part of the plan that makes joints and lays new wires.
+type Joining struct {
+	Part   join.Part
+	Joints []Joined
+	Wires  []Laid
+	Steps  []work.Step
+}
+
+// Joined is a joint that is to be made, or has been.
+type Joined struct {
+	Name  string        `json:"name"`
+	Ends  []JoinedEnd   `json:"ends"`
+	For   []harness.Ref `json:"for"` // the cavities that it serves
+	Why   string        `json:"why"`
+	Made  bool          `json:"made,omitempty"`
+	Proof string        `json:"proof,omitempty"` // what is to be measured before anything is cut; empty where it was
+}
+
+// JoinedEnd is an end that comes to a joint.
+type JoinedEnd struct {
+	Wire   string      `json:"wire"`
+	Name   string      `json:"name"`
+	At     harness.Ref `json:"at,omitzero"`
+	How    string      `json:"how"`
+	Back   float64     `json:"back,omitempty"` // mm behind its plug
+	Theirs bool        `json:"theirs,omitempty"`
+}
+
+// Laid is a new wire that is to be laid, or has been.
+type Laid struct {
+	ID    string      `json:"id"`
+	Row   harness.Row `json:"row"`
+	Ends  [2]string   `json:"ends"`
+	Owner string      `json:"owner,omitempty"` // who sees to an end that waits
+	Open  bool        `json:"open,omitempty"`  // an end waits for its source
+	There bool        `json:"there,omitempty"` // it is laid
+}
+
+func jointAt(at harness.Ref) string { return join.JointAt + at.String() }
+
+// joint notes a joint that is known by a cavity of the model.
+func (m *model) joint(at harness.Ref, why string) string {
+	name := jointAt(at)
+	if m.joints[name] == nil {
+		m.joints[name] = &join.Joint{Name: name, Why: why}
+	}
+	j := m.joints[name]
+	j.For = append(j.For, at)
+	return name
+}
+
+// comes notes an end that comes to a joint, once; that it is cut comes before that it is left whole.
+func (m *model) comes(name string, e join.End) {
+	j := m.joints[name]
+	for i := range j.Ends {
+		if have := &j.Ends[i]; have.Length == e.Length {
+			if have.How == join.Whole && e.How != join.Whole {
+				have.How = e.How
+			}
+			if have.Meter == "" {
+				have.Meter, have.Theirs = e.Meter, have.Theirs || e.Theirs
+			}
+			return
+		}
+	}
+	j.Ends = append(j.Ends, e)
+}
+
+// endAt gives the end of the wire in a cavity, and false where none is known.
+func (m *model) endAt(at harness.Ref, how join.How) (join.End, bool) {
+	w := m.ends.wires[at]
+	if w == nil {
+		m.findings = append(m.findings, finding.Finding{Code: "no-wire-there", Severity: finding.Wrong, Stage: "match", Subject: at.String(),
+			Text: fmt.Sprintf("Something is to be joined to the wire of %s, and no wire is known there.", at), Remedy: "Put the table or the list right in Gather."})
+		return join.End{}, false
+	}
+	return join.End{Length: harness.Length{Wire: w.ID, End: m.ends.end[at]}, How: how, At: at, Name: wireOf(w, at)}, true
+}
+
+// onto brings a joint onto the wire of a cavity, which stays whole.
+func (m *model) onto(name string, at harness.Ref) bool {
+	e, ok := m.endAt(at, join.Whole)
+	if ok {
+		m.theirs(&e)
+		m.comes(name, e)
+	}
+	return ok
+}
+
+// theirs says of an end on the vehicle's own wiring that it is measured first, and how.
+func (m *model) theirs(e *join.End) {
+	_, from := m.facts.From.Connector(e.At.Connector)
+	if from != (m.facts.Vehicle == match.From) || m.facts.repinned(e.At.Connector) {
+		return
+	}
+	e.Theirs = true
+	if !m.facts.Measured[e.At] {
+		e.Meter = meter(m.facts.roleAt(e.At))
+	}
+}
+
+// meter says what proves a wire of the vehicle: common practice, no source.
+func meter(role signal.Role) string {
+	switch role {
+	case signal.Battery:
+		return "Against ground, with a lamp on it: about 12 V in every position of the key."
+	case signal.Ignition:
+		return "Against ground, with a lamp on it: about 12 V in run and in crank, nothing in off."
+	case signal.Start:
+		return "Against ground, with a lamp on it: about 12 V in crank alone. Neutral, chocks, hands clear."
+	case signal.Ground, signal.SensorGround:
+		return "Against the battery's negative: under 2 Ω."
+	case signal.SwitchInput:
+		return "Work the switch: its state changes with it, and with nothing else."
+	}
+	return "Continuity to its other end, under 5 Ω, and none to its neighbours in the plug."
+}
+
+// bring brings our own wire of a cavity to a joint: cut off its plug where that is plugged into nothing that stays, at its
+// other end where that leads to nothing, else by a lead that is joined onto it.
+func (m *model) bring(name string, at harness.Ref) bool {
+	e, ok := m.endAt(at, join.CutOff)
+	if !ok {
+		return false
+	}
+	m.theirs(&e)
+	w := m.ends.wires[at]
+	far := w.Ends[1-e.End]
+	switch {
+	case !m.ends.live(at.Connector):
+	case !far.Seen() || far.Taped, far.At != (harness.Ref{}) && !m.ends.live(far.At.Connector):
+		e.End = 1 - e.End
+		if far.At != (harness.Ref{}) {
+			e.At = far.At
+		}
+	case jointAt(at) == name: // it is known by this very plug: the others are joined onto its wire
+		e.How = join.Whole
+	default:
+		own := m.joint(at, fmt.Sprintf("%s stays in its plug: a lead is joined onto its wire.", at))
+		e.How = join.Whole
+		m.comes(own, e)
+		row, inTo := m.facts.From.Row(at)
+		if !inTo {
+			row = rowOfWire(w, at)
+		}
+		n := newWire{id: join.NewWire + "lead of " + at.String(), row: row, lands: [2]harness.Ref{at, m.placeOf(name)}}
+		n.ends = [2]join.Goal{{Joint: own}, {Joint: name}}
+		m.begin(own, n, 0)
+		m.begin(name, n, 1)
+		m.fresh = append(m.fresh, n)
+		return true
+	}
+	m.comes(name, e)
+	return true
+}
+
+// placeOf gives the cavity at whose place a joint lies.
+func (m *model) placeOf(name string) harness.Ref {
+	if j := m.joints[name]; j != nil && len(j.For) > 0 {
+		return j.For[0]
+	}
+	return harness.Ref{}
+}
+
+// begin notes an end of a new wire at a joint.
+func (m *model) begin(name string, n newWire, end int) {
+	m.comes(name, join.End{Length: harness.Length{Wire: n.id, End: end}, How: join.Beginning, Name: called(n)})
+}
+
+// freed takes the terminal of a wire out of its cavity for a joint; it waits, labelled, until it is clipped off.
+func (g *planning) freed(name string, from harness.Ref, to string) bool {
+	t := harness.TerminalAt(from)
+	e, ok := g.endAt(from, join.Clipped)
+	_, clipped := g.clipped(t)
+	if !ok || g.out(t) && !clipped {
+		return false
+	}
+	if clipped { // it was cut off before
+		e.How = join.AsIs
+	} else if n := g.crimpedAt(from); n > 1 { // another wire is crimped into it: it stays, and this one is cut off
+		e.How = join.CutOff
+	} else {
+		g.set(t, harness.Place{State: harness.Parked, Label: from.String() + " to be joined to " + to})
+	}
+	g.comes(name, e)
+	return true
+}
+
+func (m *model) crimpedAt(at harness.Ref) int {
+	n := 0
+	for i := range m.facts.Laid.Loom.Wires {
+		for _, e := range m.facts.Laid.Loom.Wires[i].Ends {
+			if e.At == at {
+				n++
+			}
+		}
+	}
+	return n
+}
+
+// meet: a matched wire is joined to one that stays, or goes into its plug.
+func (g *planning) meet(l *match.Line) {
+	x := g.facts.pair(l)
+	if g.ways[l.From] == match.Into {
+		g.into(l, x)
+		return
+	}
+	how, why := join.CutOff, "%s and %s become one circuit: the vehicle's wire is cut off its old source."
+	if g.ways[l.From] == match.Tap {
+		how, why = join.Whole, "%s and %s become one circuit: nothing of the vehicle's wire is cut."
+	}
+	name := g.joint(x.vehicle, fmt.Sprintf(why, l.From, l.To))
+	e, ok := g.endAt(x.vehicle, how)
+	if !ok {
+		return
+	}
+	e.Theirs = true
+	if !g.facts.Measured[x.vehicle] {
+		e.Meter = meter(g.facts.roleAt(x.vehicle))
+	}
+	g.comes(name, e)
+	g.joints[name].For = append(g.joints[name].For, x.ours)
+	g.bring(name, x.ours)
+}
+
+// into: the vehicle's terminal is drawn and ours goes into its cavity.
+func (g *planning) into(l *match.Line, x pairing) {
+	if t := harness.TerminalAt(x.vehicle); !g.out(t) {
+		if _, there := g.now.Place(t); there {
+			g.set(t, harness.Place{State: harness.Capped, Label: x.vehicle.String() + " drawn"})
+		}
+	}
+	goal, _ := g.facts.To.Row(l.To)
+	if g.facts.Vehicle == match.To {
+		goal, _ = g.facts.To.Row(l.To)
+	}
+	w := g.ends.wires[x.ours]
+	if g.movesInto(x) {
+		t := harness.TerminalAt(x.ours)
+		if g.out(t) {
+			g.wanting(*l)
+			return
+		}
+		g.set(t, harness.Place{State: harness.Seated, At: x.vehicle})
+		it := g.wires[t]
+		it.goal = goal
+		g.wires[t] = it
+		return
+	}
+	if w == nil {
+		g.endAt(x.ours, join.CutOff) // says that there is none
+		return
+	}
+	t := newEnd(x.vehicle)
+	end := g.ends.end[x.ours]
+	g.wires[t] = wire{row: rowOfWire(w, x.ours), goal: goal}
+	g.made[t] = pin.Made{Length: harness.Length{Wire: w.ID, End: end}, Name: wireOf(w, x.ours)}
+	g.set(t, harness.Place{State: harness.Seated, At: x.vehicle})
+}
+
+// joinTo: a wire is joined onto the one that fills a To cavity.
+func (g *planning) joinTo(l, fill *match.Line) {
+	if fill == nil {
+		return
+	}
+	to, why := g.target(l.To), fmt.Sprintf("Two wires serve %s.", l.To)
+	name := ""
+	if x := g.facts.pair(fill); fill.Verdict == match.Meets && g.ways[fill.From] != match.Into {
+		name = g.joint(x.vehicle, why)
+	} else if name = g.joint(to, why); !g.onto(name, fill.From) {
+		return
+	}
+	if g.facts.repinned(l.From.Connector) {
+		g.freed(name, l.From, to.String())
+	} else {
+		g.bring(name, l.From)
+	}
+}
+
+// join makes the joints and new wires of what is left when cavities are held: a wire whose terminal finds no place is not
+// laid, and a joint that nothing comes to is not made.
+func (p *Plan) join(m *model, d Decisions) {
+	m.merge()
+	m.drop()
+	in := join.Input{School: reach.SchoolWord(d.Reach.Rules.School), Join: d.Bench.Rates.Join, Seal: d.Bench.Rates.Seal, Check: d.Bench.Rates.Check,
+		Mine: map[string]bool{}}
+	for i := range m.past.Ticks {
+		if t := &m.past.Ticks[i]; t.Stage == work.Join {
+			for _, e := range t.Edits {
+				switch e.Do {
+				case harness.Join, harness.Tap, harness.Land:
+					in.Mine[e.Joint] = true
+				}
+				if e.Do == harness.Cut || e.Do == harness.Tap {
+					in.Cut = append(in.Cut, harness.Length{Wire: e.Wire, End: e.End})
+				}
+			}
+		}
+	}
+	for end := range m.bare {
+		in.Bare = append(in.Bare, end)
+	}
+	slices.SortFunc(in.Bare, func(a, b harness.Length) int { return cmp.Or(cmp.Compare(a.Wire, b.Wire), cmp.Compare(a.End, b.End)) })
+	m.spread(d.Reach.Rules)
+	for _, name := range slices.Sorted(maps.Keys(m.joints)) {
+		in.Joints = append(in.Joints, *m.joints[name])
+	}
+	for _, n := range m.fresh {
+		in.Wires = append(in.Wires, join.Wire{ID: n.id, Name: called(n), Ends: n.ends})
+	}
+	base := m.base(p)
+	p.Join.Part = join.Join(in, base)
+	p.Findings = append(p.Findings, p.Join.Part.Findings...)
+	p.describe(m)
+}
+
+// base is the harness as Thin and Pin want it.
+func (m *model) base(p *Plan) harness.Harness {
+	base := m.found.With(p.Thin.Result.Changes(), m.changes())
+	crimped := harness.Changes{Tips: map[string][2]harness.Tip{}}
+	for t, on := range m.made {
+		if _, seated := m.wanted.Place(t); !seated {
+			continue
+		}
+		if tips, there := base.Tips(on.Wire); there { // an end that was cut gets a terminal
+			tips[on.End] = harness.Tip{State: harness.Crimped, Terminal: t}
+			crimped.Tips[on.Wire] = tips
+		}
+	}
+	for end, t := range m.bare {
+		if tips, there := base.Tips(end.Wire); there && tips[end.End] == (harness.Tip{State: harness.Crimped, Terminal: t}) {
+			tips[end.End] = harness.Tip{State: harness.Sealed}
+			crimped.Tips[end.Wire] = tips
+		}
+	}
+	return base.With(crimped)
+}
+
+// merge makes one joint of those to which the same end comes: what is joined to one of them is joined to all.
+func (m *model) merge() {
+	names := slices.Sorted(maps.Keys(m.joints))
+	of := map[harness.Length]string{}
+	into := map[string]string{}
+	find := func(name string) string {
+		for into[name] != "" {
+			name = into[name]
+		}
+		return name
+	}
+	for _, name := range names {
+		for _, e := range m.joints[name].Ends {
+			if other, twice := of[e.Length]; twice && find(other) != find(name) {
+				a, b := find(other), find(name)
+				into[max(a, b)] = min(a, b)
+			}
+			of[e.Length] = name
+		}
+	}
+	for _, name := range names {
+		to := find(name)
+		if to == name {
+			continue
+		}
+		for _, e := range m.joints[name].Ends {
+			m.comes(to, e)
+		}
+		m.joints[to].For = append(m.joints[to].For, m.joints[name].For...)
+		m.joints[to].Why += " " + m.joints[name].Why
+		delete(m.joints, name)
+	}
+	for i := range m.fresh {
+		for end := range m.fresh[i].ends {
+			m.fresh[i].ends[end].Joint = find(m.fresh[i].ends[end].Joint)
+		}
+	}
+	m.renamed = find
+}
+
+// drop leaves out the new wires whose terminals find no place, and the joints to which fewer than two ends come.
+func (m *model) drop() {
+	gone := map[string]bool{}
+	for again := true; again; {
+		again = false
+		m.fresh = slices.DeleteFunc(m.fresh, func(n newWire) bool {
+			for _, g := range n.ends {
+				_, there := m.wanted.Place(g.Terminal)
+				if g.Terminal != "" && !there || g.Joint != "" && m.joints[g.Joint] == nil && gone["joint "+g.Joint] {
+					gone[n.id], again = true, true
+					return true
+				}
+			}
+			return false
+		})
+		for name, j := range m.joints {
+			j.Ends = slices.DeleteFunc(j.Ends, func(e join.End) bool { return e.How == join.Beginning && gone[e.Wire] })
+			if len(j.Ends) < 2 {
+				delete(m.joints, name)
+				gone["joint "+name], again = true, true
+			}
+		}
+	}
+}
+
+// spread says how far behind its plug each wire is cut or joined onto, so that joints of one plug do not lie side by side:
+// as far apart as two joints should be, or as far as the shortest wire lets them.
+func (m *model) spread(rules reach.Rules) {
+	at := map[string][]*join.End{}
+	for _, name := range slices.Sorted(maps.Keys(m.joints)) {
+		j := m.joints[name]
+		for i := range j.Ends {
+			if e := &j.Ends[i]; (e.How == join.CutOff || e.How == join.Whole) && e.At != (harness.Ref{}) {
+				at[e.At.Connector] = append(at[e.At.Connector], e)
+			}
+		}
+	}
+	for _, all := range at {
+		slices.SortFunc(all, func(a, b *join.End) int { return harness.CompareRefs(a.At, b.At) })
+		most := rules.Stub + rules.Apart*float64(len(all)-1)
+		for _, e := range all {
+			if w := m.ends.wires[e.At]; w != nil && w.Length > 0 {
+				most = min(most, max(rules.Stub, w.Length-rules.Stub))
+			}
+		}
+		step := 0.0
+		if len(all) > 1 {
+			step = (most - rules.Stub) / float64(len(all)-1)
+		}
+		for i, e := range all {
+			e.Back = rules.Stub + step*float64(i)
+		}
+	}
+}
+
+// describe lists the joints and new wires for whoever looks at them.
+func (p *Plan) describe(m *model) {
+	p.Join.Joints, p.Join.Wires = []Joined{}, []Laid{}
+	words := map[join.How]string{join.AsIs: "as it is", join.CutOff: "cut off", join.Whole: "joined onto, whole", join.Clipped: "its terminal cut off", join.Beginning: "new"}
+	for _, name := range slices.Sorted(maps.Keys(m.joints)) {
+		j := m.joints[name]
+		x := Joined{Name: name, For: slices.Compact(j.For), Why: j.Why, Ends: []JoinedEnd{}, Made: true}
+		for _, e := range j.Ends {
+			x.Ends = append(x.Ends, JoinedEnd{Wire: e.Wire, Name: e.Name, At: e.At, How: words[e.How], Back: e.Back, Theirs: e.Theirs})
+			tips, there := m.past.Now.Tips(e.Wire)
+			x.Made = x.Made && there && tips[e.End].State == harness.Joined
+			if x.Proof == "" {
+				x.Proof = e.Meter
+			}
+		}
+		p.Join.Joints = append(p.Join.Joints, x)
+	}
+	for _, n := range m.fresh {
+		x := Laid{ID: n.id, Row: n.row}
+		_, x.There = m.past.Now.Tips(n.id)
+		for end, g := range n.ends {
+			switch {
+			case g.Terminal != "":
+				x.Ends[end] = g.At.String()
+			case g.Joint != "":
+				x.Ends[end] = g.Joint
+			case g.Stud != "":
+				x.Ends[end] = g.Stud
+			default:
+				x.Ends[end], x.Open, x.Owner = "waits for its source", true, g.Owner
+			}
+		}
+		p.Join.Wires = append(p.Join.Wires, x)
+	}
+}

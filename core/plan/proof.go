@@ -1,0 +1,254 @@
+package plan
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"draxel/core/circuit"
+	"draxel/core/finding"
+	"draxel/core/harness"
+	"draxel/core/match"
+	"draxel/core/signal"
+	"draxel/core/work"
+)
+
+// Proof says whether the steps of all stages, carried out on the model in their order, reached the wanted harness.
+type Proof struct {
+	Reached     bool     `json:"reached"`
+	Steps       int      `json:"steps"`  // that are left
+	InHand      int      `json:"inHand"` // the most terminals that are loose at once
+	Differences []string `json:"differences,omitempty"`
+	Apart       []string `json:"apart,omitempty"`   // accepted matches that are not one circuit in the end
+	Meets       []string `json:"meets,omitempty"`   // what must never meet, and does after a step
+	Partial     bool     `json:"partial,omitempty"` // the steps can be carried out, but what was done and is not planned any more keeps the end from being compared
+	Fault       string   `json:"fault,omitempty"`   // why the steps could not be made or carried out
+}
+
+// Line says in one sentence whether the work is proven.
+func (p Proof) Line() string {
+	switch {
+	case p.Fault != "":
+		return "A fault of ours: the steps cannot be carried out on the model (" + p.Fault + "). Do not work from them; send us the job file."
+	case len(p.Meets) > 0:
+		return "Do not work from it: " + p.Meets[0] + "."
+	case !p.Reached && len(p.Apart) > 0:
+		return "A fault of ours: in the end " + p.Apart[0] + " are not one circuit. Do not work from the steps; send us the job file."
+	case !p.Reached:
+		return fmt.Sprintf("A fault of ours: the steps lead to %d differences from the wanted harness. Do not work from them; send us the job file.", len(p.Differences))
+	case p.Partial:
+		return fmt.Sprintf("The %d steps that are left can be carried out on the model. Something was done that the plan no longer asks for, or a circle of moves cannot begin, so the end is not compared with the wanted harness.", p.Steps)
+	case p.Steps == 0:
+		return "Nothing is left to do: the harness is as it is wanted."
+	}
+	return fmt.Sprintf("Proven on the model: the %d steps that are left, of all stages together, lead to the wanted harness, and every accepted match is one circuit in it.", p.Steps)
+}
+
+// prove carries the steps of all stages out on the harness as it is now, in their order, and compares once. After every
+// step at which something is joined the circuits that meet are looked at.
+func (p *Plan) prove(m *model, limit int) {
+	unwanted := len(p.Thin.Progress.Findings)+len(p.Work.Strays)+len(p.Past.Lost) > 0
+	mended := len(p.Thin.Progress.Mends) > 0
+	left := work.Remaining(p.Past, p.Work.Steps, unwanted || mended || p.Past.Ticks != nil)
+	p.Work.Held = left.Held
+	p.Proof.Steps = len(left.Steps)
+	if n := len(left.Held); n > 0 {
+		if !unwanted && !mended && !p.workDone() {
+			p.Proof.Fault = p.firstHeld()
+		}
+		p.Findings = append(p.Findings, finding.Finding{Code: "steps-held", Severity: finding.Wrong, Stage: "work",
+			Text: fmt.Sprintf("%d steps cannot be done as the harness is now: what was done before the decisions changed stands in their way.", n), Remedy: "See what was done and is not wanted any more; put it right, or take the ticks back if it was not done."})
+	}
+	guard := newGuard(m, p.Past.Now)
+	end, inHand, err := work.Run(p.Past.Now, left.Steps, guard.look)
+	p.Proof.InHand = inHand
+	switch {
+	case p.Proof.Fault != "":
+		return
+	case err != nil:
+		p.Proof.Fault = err.Error()
+		return
+	case inHand > max(limit, p.Past.Now.InHand()):
+		p.Proof.Fault = fmt.Sprintf("%d terminals would be in hand, and %d may be", inHand, limit)
+		return
+	}
+	p.Proof.Meets = guard.found
+	for _, text := range guard.found {
+		p.Findings = append(p.Findings, finding.Finding{Code: "must-not-meet", Severity: finding.Danger, Stage: "work", Text: sentence(text), Remedy: "Reopen the match or the joint that brings them together."})
+	}
+	if len(p.Pin.Stuck) > 0 || unwanted || len(left.Held) > 0 {
+		p.Proof.Reached, p.Proof.Partial = len(p.Pin.Stuck) == 0, true
+		return
+	}
+	p.Proof.Differences = harness.Differences(end, p.Wanted)
+	p.Proof.Apart = p.apart(m, end)
+	p.Proof.Reached = len(p.Proof.Differences)+len(p.Proof.Apart)+len(p.Proof.Meets) == 0
+}
+
+// workDone says whether anything was ticked at all.
+func (p *Plan) workDone() bool { return len(p.Past.Ticks) > 0 }
+
+func (p *Plan) firstHeld() string {
+	for i := range p.Work.Steps {
+		if why := p.Work.Held[p.Work.Steps[i].ID]; why != "" {
+			return p.Work.Steps[i].Text + ": " + why
+		}
+	}
+	return ""
+}
+
+func sentence(s string) string {
+	if s == "" {
+		return s
+	}
+	return strings.ToUpper(s[:1]) + s[1:] + "."
+}
+
+// apart names the accepted matches whose two cavities are not one circuit in the end. It walks the copper of the harness
+// that the steps led to, and knows nothing of how they got there.
+func (p *Plan) apart(m *model, end harness.Harness) []string {
+	net := circuit.Of(end, m.facts.Laid.Loom.Connectors)
+	var out []string
+	for i := range p.Match.Lines {
+		l := &p.Match.Lines[i]
+		if !l.Decided || l.Verdict != match.Meets && l.Verdict != match.Joins {
+			continue
+		}
+		a, b := m.ends.wires[l.From], m.ends.wires[m.facts.At(l.To)]
+		if l.Verdict == match.Joins {
+			b = m.filler(p.Match, l.To)
+		}
+		if a == nil || b == nil {
+			continue
+		}
+		if m.ways[l.From] == match.Into && l.Verdict == match.Meets {
+			x := m.facts.pair(l)
+			ours := m.ends.wires[x.ours]
+			if t, full := end.In(x.vehicle); ours != nil && (!full || !holds(net.Cavity(end, x.vehicle), ours.ID) || t == harness.TerminalAt(x.vehicle)) && m.entered(x) {
+				out = append(out, fmt.Sprintf("%s and %s", l.From, l.To))
+			}
+			continue
+		}
+		if x := m.facts.pair(l); m.joints[m.renamed(jointAt(x.vehicle))] == nil && m.joints[m.renamed(jointAt(m.target(l.To)))] == nil {
+			continue // held up, and said so
+		}
+		if !holds(net.Wire(end, alive(end, a.ID)), b.ID) {
+			out = append(out, fmt.Sprintf("%s and %s", l.From, l.To))
+		}
+	}
+	return out
+}
+
+// entered says whether the plan brings our end into the vehicle's plug: it may be held up by what stays there.
+func (m *model) entered(x pairing) bool {
+	t := newEnd(x.vehicle)
+	if m.movesInto(x) {
+		t = harness.TerminalAt(x.ours)
+	}
+	place, seated := m.wanted.Place(t)
+	return seated && place.At == x.vehicle
+}
+
+// filler gives the wire that fills a To cavity.
+func (m *model) filler(r *match.Result, to harness.Ref) *harness.Wire {
+	for i := range r.Lines {
+		if l := &r.Lines[i]; l.Decided && l.Feeds() && l.To == to {
+			return m.ends.wires[l.From]
+		}
+	}
+	return nil
+}
+
+// alive gives what stands for a wire in a harness: itself, or the new one that took its place.
+func alive(h harness.Harness, wire string) string {
+	if _, there := h.Tips(wire); there {
+		return wire
+	}
+	return wire + " new"
+}
+
+// holds says whether wires include one, or what was let into it or put in its place.
+func holds(all []string, wire string) bool {
+	return slices.ContainsFunc(all, func(w string) bool { return w == wire || circuit.Whole(w) == wire })
+}
+
+// guard looks at the circuits that meet when something is joined.
+type guard struct {
+	net     *circuit.Net
+	signals map[string]*signal.Reading
+	found   []string
+}
+
+func newGuard(m *model, now harness.Harness) *guard {
+	g := &guard{net: circuit.Of(now, m.facts.Laid.Loom.Connectors), signals: map[string]*signal.Reading{}}
+	for i := range m.facts.Laid.Loom.Wires {
+		w := &m.facts.Laid.Loom.Wires[i]
+		g.signals[w.ID] = &w.Signal
+	}
+	for i := range m.fresh {
+		g.signals[m.fresh[i].id] = &m.fresh[i].row.Signal
+	}
+	return g
+}
+
+// look compares what meets at the joint of a step: nothing with restraint or high voltage, no supply with a ground, no two
+// different outputs.
+func (g *guard) look(s *work.Step, h harness.Harness) error {
+	if len(s.Edits) == 0 {
+		return nil
+	}
+	g.net.Follow(h, s.Edits)
+	for i := range s.Edits {
+		e := &s.Edits[i]
+		if e.Do != harness.Join && e.Do != harness.Tap {
+			continue
+		}
+		var groups [][]*signal.Reading
+		ends := g.net.At(e.Joint)
+		if len(ends) > 40 {
+			continue
+		}
+		for _, l := range ends {
+			groups = append(groups, g.readings(g.net.Walk(h, l)))
+		}
+		for a := range groups {
+			for b := range groups[:a] {
+				if why := clash(groups[a], groups[b]); why != "" {
+					text := fmt.Sprintf("after %q %s", strings.TrimSuffix(s.Text, "."), why)
+					if !slices.Contains(g.found, text) {
+						g.found = append(g.found, text)
+					}
+				}
+			}
+		}
+	}
+	return nil
+}
+
+// readings gives what wires are for, each thing once.
+func (g *guard) readings(wires []string) []*signal.Reading {
+	var out []*signal.Reading
+	for _, w := range wires {
+		r := g.signals[circuit.Whole(w)]
+		if r == nil || r.Sure < 0.5 && r.Role != signal.Restraint && r.Role != signal.HighVoltage {
+			continue
+		}
+		if !slices.ContainsFunc(out, func(x *signal.Reading) bool {
+			return x.Device == r.Device && x.Aspect == r.Aspect && x.Cylinder == r.Cylinder && x.Bank == r.Bank && x.Channel == r.Channel
+		}) {
+			out = append(out, r)
+		}
+	}
+	return out
+}
+
+func clash(a, b []*signal.Reading) string {
+	for _, x := range a {
+		for _, y := range b {
+			if why := match.NeverMeet(x, y); why != "" {
+				return why
+			}
+		}
+	}
+	return ""
+}

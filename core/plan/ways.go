@@ -1,0 +1,192 @@
+package plan
+
+import (
+	"fmt"
+
+	"draxel/core/harness"
+	"draxel/core/match"
+	"draxel/core/signal"
+	"draxel/core/thin"
+)
+
+// Way is how a matched wire comes to its counterpart: the way that holds, the one that is proposed with its reason, and
+// those that there are to choose from.
+type Way struct {
+	From     harness.Ref `json:"from"`
+	To       harness.Ref `json:"to"`
+	Way      match.Way   `json:"way"`
+	Proposed match.Way   `json:"proposed"`
+	Why      string      `json:"why"`
+	Choices  []match.Way `json:"choices"`
+	Chosen   bool        `json:"chosen,omitempty"` // by a person
+}
+
+// pairing is a matched pair on the model: the vehicle's end and ours.
+type pairing struct {
+	line          *match.Line
+	vehicle, ours harness.Ref // cavities of the model
+}
+
+// pair gives the two cavities of a matched line on the model.
+func (f *Facts) pair(l *match.Line) pairing {
+	from, to := l.From, f.At(l.To)
+	if f.Vehicle == match.From {
+		return pairing{l, from, to}
+	}
+	return pairing{l, to, from}
+}
+
+// decideWays says of every matched wire, decided or offered, how it comes to its counterpart.
+func (p *Plan) decideWays(f *Facts) {
+	p.Ways = []Way{}
+	mates := map[string]string{}
+	locked := map[string]bool{}
+	for i := range f.Laid.Loom.Connectors {
+		h := &f.Laid.Loom.Connectors[i]
+		mates[h.ID], locked[h.ID] = h.Mate, h.Locked
+	}
+	off := map[string]bool{}
+	for _, c := range p.Thin.Result.Off {
+		off[c] = true
+	}
+	for i := range p.Match.Lines {
+		l := &p.Match.Lines[i]
+		if !l.Feeds() {
+			continue
+		}
+		w := Way{From: l.From, To: l.To}
+		switch m := f.Meetings[l.To.Connector]; {
+		case l.Verdict == match.Meets:
+			f.proposeJoint(&w, f.pair(l), mates, locked, off)
+		case l.Verdict == match.Faces:
+			w.Proposed, w.Why, w.Choices = match.Plugged, "The cavities face each other: nothing is done.", []match.Way{match.Plugged}
+		case f.Kind == Adapter && m.Met == match.NewHousing:
+			w.Proposed, w.Why, w.Choices = match.Lead, "The factory plug stays as it is: a plug is put onto it, and a new wire leads from there.", []match.Way{match.Lead, match.Move, match.Renew}
+		default:
+			w.Proposed, w.Why, w.Choices = match.Move, "The terminal comes out and goes in as it is.", []match.Way{match.Move, match.Renew}
+			if m.Met == match.NewHousing {
+				w.Choices = append(w.Choices, match.Lead)
+			}
+		}
+		w.Way = w.Proposed
+		for _, c := range w.Choices {
+			if l.Way == c {
+				w.Way, w.Chosen = c, true
+			}
+		}
+		p.Ways = append(p.Ways, w)
+	}
+}
+
+// proposeJoint says how a wire is joined onto one that stays.
+func (f *Facts) proposeJoint(w *Way, x pairing, mates map[string]string, locked, off map[string]bool) {
+	w.Choices = []match.Way{match.TakeOver, match.Tap}
+	plug := mates[x.vehicle.Connector] != ""
+	if !locked[x.vehicle.Connector] && !off[x.vehicle.Connector] {
+		w.Choices = append(w.Choices, match.Into)
+	}
+	role := f.roleAt(x.vehicle)
+	switch {
+	case off[x.vehicle.Connector]:
+		w.Proposed, w.Why = match.TakeOver, fmt.Sprintf("%s comes off: its wire loses its old source and gets a new one.", x.vehicle.Connector)
+	case locked[x.vehicle.Connector]:
+		w.Proposed, w.Why = match.Tap, fmt.Sprintf("%s is somebody else's: nothing of it is cut.", x.vehicle.Connector)
+	case plug:
+		w.Proposed, w.Why = match.Into, fmt.Sprintf("%s plugs into %s: ours goes into its cavity, and the plug stays a plug.", x.vehicle.Connector, mates[x.vehicle.Connector])
+	case role == signal.Battery, role == signal.Ignition, role == signal.Ground, role == signal.SensorGround, role == signal.Start:
+		w.Proposed, w.Why = match.Tap, "It is a feed or a ground, and others may hang on it: it is joined onto, and nothing is cut."
+	default:
+		w.Proposed, w.Why = match.TakeOver, "Two sources on one wire would fight: it is cut off the old one."
+	}
+}
+
+func (f *Facts) roleAt(at harness.Ref) signal.Role {
+	if row, ok := f.From.Row(at); ok {
+		return row.Signal.Role
+	}
+	for _, r := range f.To.Rows {
+		if f.At(r.Ref) == at {
+			return r.Signal.Role
+		}
+	}
+	return signal.Unread
+}
+
+// wayOf gives the ways by From cavity.
+func (p *Plan) wayOf() map[harness.Ref]match.Way {
+	out := make(map[harness.Ref]match.Way, len(p.Ways))
+	for _, w := range p.Ways {
+		out[w.From] = w.Way
+	}
+	return out
+}
+
+// used gives the cavities whose wires a person has put to use in Match, and how.
+func (f *Facts) used(r *match.Result) map[harness.Ref]string {
+	used := map[harness.Ref]string{}
+	for i := range r.Lines {
+		l := &r.Lines[i]
+		switch {
+		case !l.Decided:
+		case l.Verdict == match.Meets:
+			used[l.From] = "is joined to the wire of " + l.To.String()
+			used[f.At(l.To)] = "is joined to the wire of " + l.From.String()
+		case l.Feeds():
+			used[l.From] = "serves " + l.To.String()
+		case l.Verdict == match.Joins:
+			used[l.From] = "is joined to the wire of " + l.To.String()
+		case l.Verdict == match.NeedsSource:
+			used[l.From] = "needs a source"
+		}
+	}
+	for _, w := range r.Wants {
+		if w.Verdict == match.Branches {
+			used[w.Of] = "serves " + w.To.String() + " too"
+		}
+		if (w.Verdict == match.Branches || w.Verdict == match.NewWire) && f.Meetings[w.To.Connector].Met == match.Stays {
+			used[f.At(w.To)] = "gets a new wire"
+		}
+		if w.Verdict == match.NewWire && w.Origin.Kind == match.AtCavity {
+			used[w.Origin.At] = "serves " + w.To.String()
+		}
+	}
+	delete(used, harness.Ref{})
+	return used
+}
+
+// ends says where a wire's copper ends in the loom: by cavity the wire and which end of it.
+type ends struct {
+	wires  map[harness.Ref]*harness.Wire
+	end    map[harness.Ref]int
+	halves map[string]*harness.Half
+	device map[string]*harness.Device
+	off    map[string]bool
+}
+
+func newEnds(l *harness.Loom, r *thin.Result) *ends {
+	e := &ends{wires: make(map[harness.Ref]*harness.Wire, 2*len(l.Wires)), end: make(map[harness.Ref]int, 2*len(l.Wires)),
+		halves: make(map[string]*harness.Half, len(l.Connectors)), device: make(map[string]*harness.Device, len(l.Devices)), off: map[string]bool{}}
+	for i := range l.Wires {
+		for k, x := range l.Wires[i].Ends {
+			if x.At != (harness.Ref{}) && e.wires[x.At] == nil {
+				e.wires[x.At], e.end[x.At] = &l.Wires[i], k
+			}
+		}
+	}
+	for i := range l.Connectors {
+		e.halves[l.Connectors[i].ID] = &l.Connectors[i]
+	}
+	for i := range l.Devices {
+		e.device[l.Devices[i].ID] = &l.Devices[i]
+	}
+	for _, c := range r.Off {
+		e.off[c] = true
+	}
+	return e
+}
+
+// live says whether a connector is plugged into something that stays.
+func (e *ends) live(connector string) bool {
+	h := e.halves[connector]
+	return h != nil && !e.off[connector] && (h.Device != "" || h.Mate != "")
+}

@@ -1,0 +1,330 @@
+package plan
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"draxel/core/finding"
+	"draxel/core/harness"
+	"draxel/core/match"
+	"draxel/core/thin"
+	"draxel/core/work"
+)
+
+// Work is the one list of what is to be done: the steps of all stages in one order, those that are done among them where
+// the plan still asks for them.
+type Work struct {
+	Steps  []work.Step
+	Held   map[string]string // by step: why it cannot be done as the harness is now
+	Strays []work.Tick       // done, and not in the plan any more
+	at     map[string]int
+	gate   string
+}
+
+// OwnStep is a step of the person's own between the others: trim off, gearbox lowered, a hoist and a second person. It may
+// carry a measurement with its limit.
+type OwnStep struct {
+	ID     string   `json:"id"`
+	Text   string   `json:"text"`
+	Before string   `json:"before,omitempty"` // step that it comes before
+	After  string   `json:"after,omitempty"`  // step that it comes after
+	What   string   `json:"what,omitempty"`   // what is measured: clearance
+	Unit   string   `json:"unit,omitempty"`   // mm, Nm, °
+	Least  *float64 `json:"least,omitempty"`
+	Most   *float64 `json:"most,omitempty"`
+	Saw    *float64 `json:"saw,omitempty"` // what was measured
+	Who    string   `json:"who,omitempty"`
+	When   int64    `json:"when,omitempty"` // Unix milliseconds
+}
+
+// Check says why a step of one's own cannot be.
+func (o *OwnStep) Check() error {
+	switch {
+	case o.ID == "" || strings.TrimSpace(o.Text) == "":
+		return fmt.Errorf("say what is done")
+	case len(o.Text) > 300 || len(o.What) > 80 || len(o.Unit) > 12:
+		return fmt.Errorf("that is too long for a step")
+	case o.What == "" && (o.Least != nil || o.Most != nil || o.Saw != nil):
+		return fmt.Errorf("say what is measured")
+	case o.Least != nil && o.Most != nil && *o.Least > *o.Most:
+		return fmt.Errorf("the least is more than the most")
+	}
+	return nil
+}
+
+// limit says in words what was or is to be measured: "clearance at least 15 mm, measured 23 mm".
+func (o *OwnStep) limit() string {
+	if o.What == "" {
+		return ""
+	}
+	s := o.What
+	if o.Least != nil {
+		s += fmt.Sprintf(" at least %g %s", *o.Least, o.Unit)
+	}
+	if o.Most != nil {
+		s += fmt.Sprintf(" at most %g %s", *o.Most, o.Unit)
+	}
+	if o.Saw != nil {
+		s += fmt.Sprintf(", measured %g %s", *o.Saw, o.Unit)
+	}
+	return strings.TrimSpace(s)
+}
+
+// Within says whether what was measured keeps its limits; true where nothing was.
+func (o *OwnStep) Within() bool {
+	return o.Saw == nil || (o.Least == nil || *o.Saw >= *o.Least) && (o.Most == nil || *o.Saw <= *o.Most)
+}
+
+// finish makes Wanted, puts all steps into one order, and proves them.
+func (p *Plan) finish(m *model, d Decisions) {
+	base := m.base(p).With(p.Join.Part.Changes)
+	p.Wanted = base.With(p.Reach.Result.Changes(base))
+	p.moves(m, d)
+	p.Join.Steps = append(p.Join.Part.Steps(p.Past.Now, p.Wanted), m.proofs()...)
+	planned := map[string]bool{}
+	all := slices.Concat(p.Thin.Result.Steps, p.Join.Steps, p.pinSteps(), p.Reach.Result.Steps)
+	for i := range all {
+		planned[all[i].ID] = true
+	}
+	for _, s := range slices.Concat(p.Join.Steps, p.pinSteps()) {
+		if len(s.Edits) > 0 { // these come from what is there now: the same was done before, and is wanted again
+			delete(p.Past.Done, s.ID)
+		}
+	}
+	for i := range all { // what was done and is not so any more is to be done again
+		if s := &all[i]; len(s.Edits) > 0 && p.Past.Now.Again(s.Edits[0]) {
+			delete(p.Past.Done, s.ID)
+		}
+	}
+	p.Thin.Progress = p.Thin.Result.Progress(p.Past, planned)
+	p.Findings = append(p.Findings, p.Thin.Progress.Findings...)
+	p.Thin.Counts = p.Thin.Result.Count(m.found, p.Thin.Progress, p.Thin.Result.Steps)
+	all = p.own(slices.Concat(p.Thin.Progress.Mends, all), d.Own)
+	all = p.gated(m, all)
+	p.Work.Steps = work.Order(p.Past.Now, all)
+	p.Work.at = make(map[string]int, len(all))
+	for i := range p.Work.Steps {
+		p.Work.at[p.Work.Steps[i].ID] = i
+		planned[p.Work.Steps[i].ID] = true
+	}
+	p.strays(planned)
+	p.prove(m, d.Pin.Limit)
+}
+
+// pinSteps gives Pin's steps as those of every stage are, with the advice that goes with them.
+func (p *Plan) pinSteps() []work.Step {
+	out := make([]work.Step, len(p.Steps))
+	for i := range p.Steps {
+		s := &p.Steps[i]
+		out[i] = s.Step.Step
+		out[i].Warn = s.Advice.Warn
+	}
+	return out
+}
+
+// proofs are the measurements before a terminal of the vehicle is drawn.
+func (m *model) proofs() []work.Step {
+	var out []work.Step
+	for i := range m.facts.Laid.Loom.Wires {
+		for _, e := range m.facts.Laid.Loom.Wires[i].Ends {
+			t := harness.TerminalAt(e.At)
+			goal, known := m.wanted.Place(t)
+			if !known || goal.State != harness.Capped || goal.Label != e.At.String()+" drawn" || m.facts.Measured[e.At] {
+				continue
+			}
+			if now, there := m.now.Place(t); !there || now.State != harness.Seated {
+				continue
+			}
+			s := work.Step{Stage: work.Join, Kind: "measure", At: []harness.Ref{e.At}, Minutes: 1, GuardsTerminal: []harness.TerminalID{t},
+				Text: fmt.Sprintf("Measure first: prove that %s is %s. %s", e.At, wireOf(&m.facts.Laid.Loom.Wires[i], harness.Ref{}), meter(m.facts.roleAt(e.At))),
+				Why:  "Never trust a colour or a table alone. A reading entered in Gather settles it too."}
+			out = append(out, s.As(work.Check("join", "measure", e.At.Connector, e.At.Cavity)))
+		}
+	}
+	return out
+}
+
+// own puts the person's own steps among the others.
+func (p *Plan) own(all []work.Step, own []OwnStep) []work.Step {
+	for i := range own {
+		o := &own[i]
+		s := work.Step{Stage: work.Own, Kind: "own", Text: o.Text, Why: o.limit()}
+		s = s.As(work.Check("own", o.ID))
+		if at := slices.IndexFunc(all, func(x work.Step) bool { return x.ID == o.After }); at >= 0 {
+			s.Needs = []string{o.After}
+			all = slices.Insert(all, at+1, s)
+		} else if at := slices.IndexFunc(all, func(x work.Step) bool { return x.ID == o.Before }); at >= 0 {
+			all[at].Needs = append(slices.Clone(all[at].Needs), s.ID)
+			all = slices.Insert(all, at, s)
+		} else {
+			all = append(all, s)
+		}
+		switch {
+		case !o.Within():
+			p.Findings = append(p.Findings, finding.Finding{Code: "limit-missed", Severity: finding.Wrong, Stage: "work", Subject: o.ID,
+				Text: fmt.Sprintf("%s: %s.", strings.TrimSuffix(o.Text, "."), o.limit()), Remedy: "Put it right and measure again."})
+		case o.What != "" && o.Saw == nil && (o.Least != nil || o.Most != nil):
+			p.Findings = append(p.Findings, finding.Finding{Code: "limit-open", Severity: finding.Note, Stage: "work", Subject: o.ID,
+				Text: fmt.Sprintf("%s: %s, not measured yet.", strings.TrimSuffix(o.Text, "."), o.limit())})
+		}
+	}
+	return all
+}
+
+// gated puts the gate before the first cut, whichever stage makes it: every connector that a cut or a removal touches is
+// labelled, photographed and counted, those of wires that are kept too.
+func (p *Plan) gated(m *model, all []work.Step) []work.Step {
+	touched := map[string]bool{}
+	first := -1
+	for i := range all {
+		s := &all[i]
+		for k := range s.Edits {
+			e := &s.Edits[k]
+			switch e.Do {
+			case harness.Cut, harness.Tap, harness.Clip, harness.FallOut:
+				if first < 0 && s.Cuts() {
+					first = i
+				}
+				if tips, there := m.found.Tips(e.Wire); there {
+					for end, t := range tips {
+						if place, seated := m.found.Place(t.Terminal); t.State == harness.Crimped && seated && (end == e.End || e.Do == harness.FallOut) {
+							touched[place.At.Connector] = true
+						}
+					}
+				}
+			case harness.Sever:
+				touched[e.At.Connector] = true
+			}
+		}
+		for _, at := range s.At {
+			if s.Stage == work.Thin && len(s.Edits) > 0 {
+				touched[at.Connector] = true
+			}
+		}
+	}
+	if len(touched) == 0 && first < 0 {
+		return all
+	}
+	missing := p.Thin.Result.Missing(touched)
+	at := slices.IndexFunc(all, func(s work.Step) bool { return s.Stage == work.Thin && s.Kind == thin.Gate })
+	if at < 0 {
+		gate := p.Thin.Result.GateStep()
+		all = append([]work.Step{gate}, all...)
+		at = 0
+	}
+	all[at].Missing = missing
+	p.Work.gate = all[at].ID
+	for i := range all {
+		if s := &all[i]; i != at && (s.Cuts() || s.Stage == work.Thin && len(s.Edits) > 0) && !slices.Contains(s.Needs, p.Work.gate) {
+			s.Needs = append(slices.Clone(s.Needs), p.Work.gate)
+		}
+	}
+	return all
+}
+
+// strays lists what was done and is not in the plan any more. Pin goes on from wherever its terminals are.
+func (p *Plan) strays(planned map[string]bool) {
+	for _, t := range p.Past.Ticks {
+		if planned[t.Step] || len(t.Edits) == 0 || t.Stage == work.Pin || t.Stage == work.Join || p.Past.IsLost(t.Step) {
+			continue
+		}
+		p.Work.Strays = append(p.Work.Strays, t)
+		if t.Stage == work.Reach {
+			p.Reach.Strays = append(p.Reach.Strays, t)
+			p.Findings = append(p.Findings, finding.Finding{Code: "done-unwanted", Severity: finding.Check, Stage: "reach", Subject: t.Wire,
+				Text: fmt.Sprintf("%q was done, and the plan does not ask for it any more.", t.Text), Remedy: "Look at the wire; take the tick back if it was not done."})
+		}
+	}
+}
+
+// Done gives the tick of a step, and false where it is not done.
+func (p *Plan) Done(step string) (work.Tick, bool) {
+	t, ok := p.Past.Done[step]
+	return t, ok
+}
+
+// Blocked says why a step cannot be done yet, empty where it can: what must come first is named, else what stands in its
+// way on the harness as it is now.
+func (p *Plan) Blocked(s *work.Step) string {
+	if why := p.Work.Held[s.ID]; why != "" {
+		return "what was done before the decisions changed stands in its way (" + why + ")"
+	}
+	if g := p.Work.gate; g != "" && slices.Contains(s.Needs, g) {
+		if _, passed := p.Past.Done[g]; !passed {
+			return "the gate before the first cut"
+		}
+	}
+	for _, need := range s.Needs {
+		if _, done := p.Past.Done[need]; done {
+			continue
+		}
+		if i, known := p.Work.at[need]; known {
+			return p.Work.Steps[i].Text
+		}
+	}
+	return ""
+}
+
+// Ready says whether a step can be done now, tried on a bench that holds the harness as it is.
+func (p *Plan) Ready(s *work.Step, bench *harness.Bench) bool {
+	if p.Blocked(s) != "" {
+		return false
+	}
+	if s.Stage != work.Pin || len(s.Edits) == 0 {
+		return true
+	}
+	before := bench.InHand()
+	after, err := harness.Apply(bench.Look(), s.Edits...)
+	return err == nil && after.InHand() <= max(before, p.Pin.Limit)
+}
+
+// Step gives a step of the plan by its id.
+func (p *Plan) Step(id string) (*work.Step, bool) {
+	i, ok := p.Work.at[id]
+	if !ok {
+		return nil, false
+	}
+	return &p.Work.Steps[i], true
+}
+
+// Tick gives what is kept of a step of the plan when it has been carried out, and false where there is no such step.
+func (p *Plan) Tick(id string) (work.Tick, bool) {
+	s, ok := p.Step(id)
+	if !ok {
+		return work.Tick{}, false
+	}
+	t := s.Tick()
+	if sheet, pins := p.Sheet(id); pins {
+		t = sheet.Tick()
+		t.Minutes = sheet.Minutes
+	}
+	if s.Stage == work.Reach && s.Length > 0 {
+		t.Piece = p.Reach.Result.PieceFor(s.Wire())
+	}
+	return t, true
+}
+
+// Sheet gives a step of Pin with its advice, and false where it is of another stage.
+func (p *Plan) Sheet(id string) (*Step, bool) {
+	i := slices.IndexFunc(p.Steps, func(s Step) bool { return s.ID == id })
+	if i < 0 {
+		return nil, false
+	}
+	return &p.Steps[i], true
+}
+
+// closing says what is left open by decisions that wait for somebody.
+func (p *Plan) closing(f *Facts) []finding.Finding {
+	var out []finding.Finding
+	for _, w := range p.Join.Wires {
+		if w.Open && w.Owner == "" && f.Kind.MovesTerminals() && !w.There {
+			continue // the crosswalk says of feeds that nothing feeds them; the rest is a new function's own
+		}
+		if w.Open && w.Owner == "" {
+			out = append(out, finding.Finding{Code: "open-end", Severity: finding.Check, Stage: "match", Side: string(match.To), Subject: w.Row.Ref.String(),
+				Text: fmt.Sprintf("The new wire of %s is laid, its other end is open, and nobody sees to it.", w.Row.Ref), Remedy: "Say in Match where it begins, or who sees to it."})
+		}
+	}
+	return out
+}
