@@ -14,8 +14,9 @@ import (
 
 // Format is the version of the job file that this Draxel writes. Older ones are read, newer ones refused. Format 2 added
 // the structure of the harness, readings, traces, photographs, and what Thin decides and has done; format 3 the faces of
-// connectors and what Pin's work notes; format 4 stations, paths and what Reach decides and measures.
-const Format = 4
+// connectors and what Pin's work notes; format 4 stations, paths and what Reach decides and measures; format 5 how
+// connectors are met, ways, origins of new wires, steps of one's own and answers to findings.
+const Format = 5
 
 // JobFile is a whole job in one file: backup, sharing, bug report and test fixture at once.
 type JobFile struct {
@@ -101,8 +102,18 @@ func checkJob(j plan.Job) error {
 		}
 	}
 	for _, d := range j.Decisions {
-		if d.Side != match.From && d.Side != match.To {
-			return refuse("damaged-job", "the job file is damaged: a decision about %s is of no side", d.At)
+		if err := d.Check(); err != nil {
+			return refuse("damaged-job", "the job file is damaged: %v", err)
+		}
+	}
+	for _, m := range j.Met {
+		if !slices.Contains(match.Mets(), m.Met) {
+			return refuse("damaged-job", "the job file is damaged: a connector is not met as %q", m.Met)
+		}
+	}
+	for i := range j.Own {
+		if err := j.Own[i].Check(); err != nil {
+			return refuse("damaged-job", "the job file is damaged: %v", err)
 		}
 	}
 	return nil

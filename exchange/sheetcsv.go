@@ -8,9 +8,10 @@ import (
 	"strings"
 
 	"draxel/core/plan"
+	"draxel/core/work"
 )
 
-// Sheet is what a re-pin sheet is made of.
+// Sheet is what a work sheet is made of.
 type Sheet struct {
 	Title, Donor, Chassis string
 	From, To              string // names of the two pinouts
@@ -20,37 +21,9 @@ type Sheet struct {
 	Plan                  plan.Plan
 }
 
-// ProofLine says in one sentence whether the steps were carried out on the model and reached the wanted harness.
-func ProofLine(p plan.Proof) string {
-	switch {
-	case p.Reached && p.Steps == 0:
-		return "Nothing to do: the harness is as the decisions want it."
-	case p.Partial:
-		return fmt.Sprintf("Draxel carried these %d steps out on the model, but they do not lead all the way: some moves run in a circle that cannot begin with so little in hand. See the findings.", p.Steps)
-	case p.Reached:
-		return fmt.Sprintf("Draxel carried these %d steps out on the model of the harness and reached the wanted harness. No cavity ever held two terminals, and %s in hand.", p.Steps, most(p.InHand))
-	case p.Fault != "":
-		return "DO NOT WORK FROM THIS SHEET. Draxel could not carry the steps out on the model: " + p.Fault + ". This is a fault in Draxel: send us the job file."
-	}
-	return fmt.Sprintf("DO NOT WORK FROM THIS SHEET. The steps do not lead to the wanted harness (%d differences). This is a fault in Draxel: send us the job file.", len(p.Differences))
-}
-
-func most(inHand int) string {
-	switch inHand {
-	case 0:
-		return "none was left"
-	case 1:
-		return "never more than one was"
-	}
-	return fmt.Sprintf("never more than %d were", inHand)
-}
-
 // OpenLine says what the sheet leaves out, empty when it is whole: wires that are not decided, and decided moves that wait
 // for a cavity which such a wire holds.
 func OpenLine(p plan.Plan) string {
-	if !p.Moves {
-		return "Only what Thin takes out of connectors that stay: this kind of job joins its matched wires, and joints are not on this sheet."
-	}
 	if p.Totals.Open == 0 && p.Withheld == 0 {
 		return ""
 	}
@@ -58,15 +31,36 @@ func OpenLine(p plan.Plan) string {
 		p.Totals.Open, p.Totals.From, p.Withheld)
 }
 
-// WriteSheetCSV writes the re-pin sheet as CSV: the proof first, then one line a step.
+// stageWords names the stages on paper.
+var stageWords = map[work.Stage]string{work.Thin: "Thin", work.Pin: "Pin", work.Reach: "Reach", work.Join: "Join", work.Own: "own step"}
+
+// left gives the steps of the one list that are not done, in their order.
+func left(p *plan.Plan) []*work.Step {
+	var out []*work.Step
+	for i := range p.Work.Steps {
+		if _, done := p.Done(p.Work.Steps[i].ID); !done {
+			out = append(out, &p.Work.Steps[i])
+		}
+	}
+	return out
+}
+
+// WriteSheetCSV writes the work that is left as CSV: the proof first, then one line a step, all stages in one order.
 func WriteSheetCSV(w io.Writer, s Sheet) error {
 	out := csv.NewWriter(w)
-	lines := [][]string{{"# " + s.Title, fmt.Sprintf("revision %d", s.Revision), s.Hash, ProofLine(s.Plan.Proof), OpenLine(s.Plan)},
-		{"step", "what", "from", "to", "do", "colour", "circuit", "function", "becomes", "why", "how", "terminal", "in hand", "watch"}}
-	for i, step := range s.Plan.Steps {
-		lines = append(lines, []string{strconv.Itoa(i + 1), string(step.Kind), step.From.String(), step.To.String(), step.Text,
-			step.Wire.Colour.String(), step.Wire.Circuit, step.Wire.Function, step.Goal.Function, step.Why,
-			step.How, strings.TrimSpace(string(step.Fit.Verdict) + " " + step.Fit.Why), strings.Join(step.Hand, ", "), strings.Join(step.Warn, " ")})
+	lines := [][]string{{"# " + s.Title, fmt.Sprintf("revision %d", s.Revision), s.Hash, s.Plan.Proof.Line(), OpenLine(s.Plan)},
+		{"step", "stage", "what", "from", "to", "do", "wires", "colour", "circuit", "function", "becomes", "why", "how", "terminal", "in hand", "watch", "minutes"}}
+	for i, x := range left(&s.Plan) {
+		line := []string{strconv.Itoa(i + 1), stageWords[x.Stage], string(x.Kind), "", "", x.Text, strings.Join(x.Wires, ", "), "", "", "", "", x.Why, "", "", "", strings.Join(x.Warn, " "), strconv.FormatFloat(x.Minutes, 'f', -1, 64)}
+		if len(x.At) > 0 {
+			line[3] = x.At[0].String()
+		}
+		if step, pins := s.Plan.Sheet(x.ID); pins {
+			line[3], line[4] = step.From.String(), step.To.String()
+			line[7], line[8], line[9], line[10] = step.Wire.Colour.String(), step.Wire.Circuit, step.Wire.Function, step.Goal.Function
+			line[12], line[13], line[14] = step.How, strings.TrimSpace(string(step.Fit.Verdict)+" "+step.Fit.Why), strings.Join(step.Hand, ", ")
+		}
+		lines = append(lines, line)
 	}
 	for _, line := range lines {
 		for i := range line {

@@ -8,6 +8,8 @@ import (
 	"time"
 
 	"codeberg.org/go-pdf/fpdf"
+
+	"draxel/core/finding"
 )
 
 //go:embed fonts/DejaVuSans.ttf
@@ -38,7 +40,7 @@ var after = []string{
 	"Second check, by another person or on another day: every power and ground cavity against the table of the unit, before it is plugged in.",
 }
 
-// WriteSheetPDF writes the re-pin sheet for the bench: A4, black on white. The same sheet gives the same bytes.
+// WriteSheetPDF writes the work sheet for the bench: A4, black on white. The same sheet gives the same bytes.
 func WriteSheetPDF(w io.Writer, s Sheet) error {
 	pdf := fpdf.New("P", "mm", "A4", "")
 	pdf.SetCatalogSort(true)
@@ -48,7 +50,7 @@ func WriteSheetPDF(w io.Writer, s Sheet) error {
 	}
 	pdf.SetCreationDate(date)
 	pdf.SetModificationDate(date)
-	pdf.SetTitle(s.Title+" · re-pin sheet", true)
+	pdf.SetTitle(s.Title+" · work sheet", true)
 	pdf.SetProducer("Draxel", true)
 	// Copies: cutting a font down writes into the bytes that it was given.
 	pdf.AddUTF8FontFromBytes("text", "", slices.Clone(fontText))
@@ -65,13 +67,26 @@ func WriteSheetPDF(w io.Writer, s Sheet) error {
 	p.parts()
 	p.faces()
 	p.steps()
-	p.list("Joints made by these moves", jointLines(s.Plan))
+	p.list("Joints", jointLines(s.Plan))
+	p.list("New wires", wireLines(s.Plan))
 	p.list("To be changed in the unit's settings", s.Plan.Pin.Settings)
+	p.list("Known, and answered", answered(s.Plan.Findings))
 	p.list("When the last step is ticked", after)
 	if err := pdf.Output(w); err != nil {
 		return fmt.Errorf("write sheet: %w", err)
 	}
 	return nil
+}
+
+// answered lists the findings that somebody has answered, with the reason.
+func answered(all []finding.Finding) []string {
+	var out []string
+	for _, f := range all {
+		if f.Answer != nil {
+			out = append(out, fmt.Sprintf("%s %s: %s (%s)", f.Subject, f.Text, f.Answer.Reason, f.Answer.Who))
+		}
+	}
+	return out
 }
 
 type page struct {
@@ -102,18 +117,21 @@ func (p *page) room(mm float64) bool {
 }
 
 func (p *page) head() {
-	p.text(18, "B", p.s.Title+" · re-pin sheet", 9)
-	p.text(10, "", fmt.Sprintf("%s to %s. The %s is re-pinned for the %s.", p.s.Donor, p.s.Chassis, p.s.From, p.s.To), 5)
+	p.text(18, "B", p.s.Title+" · work sheet", 9)
+	p.text(10, "", fmt.Sprintf("%s to %s. From %s to %s.", p.s.Donor, p.s.Chassis, p.s.From, p.s.To), 5)
 	p.Ln(2)
 	p.SetLineWidth(0.5)
 	y := p.GetY()
 	p.SetXY(margin+3, y+2)
 	p.SetFont("text", "B", 10)
-	p.MultiCell(inner-6, 5, ProofLine(p.s.Plan.Proof), "", "L", false)
+	p.MultiCell(inner-6, 5, p.s.Plan.Proof.Line(), "", "L", false)
 	p.Rect(margin, y, inner, p.GetY()-y+2, "D")
 	p.SetLineWidth(0.2)
 	p.Ln(3)
 	p.text(9, "", Figures(p.s.Plan), 4.5)
+	if known := len(p.s.Plan.Findings) - len(finding.Open(p.s.Plan.Findings)); known > 0 {
+		p.text(9, "", fmt.Sprintf("%d findings are known and answered; they stand at the end.", known), 4.5)
+	}
 	if open := OpenLine(p.s.Plan); open != "" {
 		p.text(9.5, "B", open, 4.8)
 	} else {

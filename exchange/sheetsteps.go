@@ -12,6 +12,7 @@ import (
 	"draxel/core/pin"
 	"draxel/core/plan"
 	"draxel/core/terminal"
+	"draxel/core/work"
 )
 
 // The columns of the sheet of steps, mm from the left margin, and what they are wide.
@@ -39,10 +40,36 @@ func Figures(p plan.Plan) string {
 		p.Pin.Extractions, p.Pin.Fewest, p.Pin.Limit, p.Pin.Openings, p.Pin.Bound, len(p.Pin.Done), p.Pin.Minutes, p.Pin.Rate, rate)
 }
 
+// jointLines lists the joints that are made, with the ends that come to each.
 func jointLines(p plan.Plan) []string {
 	var out []string
-	for _, j := range p.Pin.Joints {
-		out = append(out, fmt.Sprintf("The wire of %s with %s. %s", j.At, j.With, j.Why))
+	for _, j := range p.Join.Joints {
+		var ends []string
+		for _, e := range j.Ends {
+			text := e.Name + ", " + e.How
+			if e.Back > 0 && e.How != "new" {
+				text += fmt.Sprintf(" %.0f mm behind %s", e.Back, e.At)
+			}
+			ends = append(ends, text)
+		}
+		line := fmt.Sprintf("%s: %s. %s", j.Name, strings.Join(ends, "; "), j.Why)
+		if j.Made {
+			line += " Made."
+		}
+		out = append(out, line)
+	}
+	return out
+}
+
+// wireLines lists the new wires with what their ends come to.
+func wireLines(p plan.Plan) []string {
+	var out []string
+	for _, w := range p.Join.Wires {
+		line := fmt.Sprintf("%s, %s: %s to %s", w.ID, w.Row.Function, w.Ends[0], w.Ends[1])
+		if w.Open && w.Owner != "" {
+			line += "; " + w.Owner + " sees to it"
+		}
+		out = append(out, line+".")
 	}
 	return out
 }
@@ -116,19 +143,26 @@ func (p *page) outline(d face.Drawing, x, y, scale float64) {
 	}
 }
 
-var kindWords = map[pin.Kind]string{pin.Move: "move", pin.Pull: "pull, waits", pin.Seat: "seat", pin.Out: "goes", pin.Hold: "hold", pin.Join: "join", pin.New: "new wire", pin.Drop: "take away", pin.Seal: "plug", pin.Unseal: "unplug", pin.Close: "lock"}
+var kindWords = map[work.Kind]string{pin.Move: "move", pin.Pull: "pull, waits", pin.Seat: "seat", pin.Out: "goes", pin.Hold: "hold", pin.New: "new wire", pin.Drop: "take away", pin.Seal: "plug", pin.Unseal: "unplug", pin.Close: "lock"}
 
+// steps prints the work that is left, all stages in one order.
 func (p *page) steps() {
-	if len(p.s.Plan.Steps) == 0 {
+	all := left(&p.s.Plan)
+	if len(all) == 0 {
 		return
 	}
 	p.room(40)
 	p.stepHead()
-	for i, s := range p.s.Plan.Steps {
-		if p.room(p.stepHeight(s)) {
+	done := len(p.s.Plan.Past.Ticks)
+	for i, x := range all {
+		s, pins := p.s.Plan.Sheet(x.ID)
+		if !pins {
+			s = &plan.Step{Step: pin.Step{Step: *x}, Advice: pin.Advice{Warn: x.Warn}}
+		}
+		if p.room(p.stepHeight(*s)) {
 			p.stepHead()
 		}
-		p.step(len(p.s.Plan.Pin.Done)+i+1, s)
+		p.step(done+i+1, *s)
 	}
 	p.Ln(4)
 }
@@ -148,7 +182,7 @@ func (p *page) stepHead() {
 // small is what stands under the sentence: how, why, what is in hand, what to watch for.
 func small(s plan.Step) string {
 	parts := []string{s.Why}
-	if s.Kind == pin.Close {
+	if s.Stage == work.Pin && s.Kind == pin.Close {
 		parts = append(parts, s.After)
 	}
 	if len(s.Opens) > 0 {
@@ -157,7 +191,7 @@ func small(s plan.Step) string {
 	if s.Fit.Verdict == terminal.Reterminated || s.Fit.Verdict == terminal.Pigtail {
 		parts = append(parts, s.Fit.Why)
 	}
-	for _, w := range s.Warn {
+	for _, w := range s.Advice.Warn {
 		parts = append(parts, "! "+w)
 	}
 	if len(s.Hand) > 0 && s.Kind != pin.Pull {
@@ -192,7 +226,11 @@ func (p *page) step(n int, s plan.Step) {
 	p.CellFormat(colDo-colArrow, 5.5, arrow(s), "", 0, "L", false, 0, "")
 	p.SetXY(margin+colArrow, y+5)
 	p.SetFont("text", "", 7.5)
-	p.CellFormat(colDo-colArrow, 3.6, kindWords[s.Kind], "", 0, "L", false, 0, "")
+	word := kindWords[s.Kind]
+	if s.Stage != work.Pin {
+		word = stageWords[s.Stage] + ": " + string(s.Kind)
+	}
+	p.CellFormat(colDo-colArrow, 3.6, word, "", 0, "L", false, 0, "")
 	p.SetXY(margin+colDo, y+0.4)
 	p.SetFont("text", "", 9)
 	p.MultiCell(wideDo, 4.4, s.Text, "", "L", false)
@@ -210,6 +248,10 @@ func (p *page) step(n int, s plan.Step) {
 func arrow(s plan.Step) string {
 	from, to := s.From.String(), s.To.String()
 	switch {
+	case s.Stage != work.Pin && len(s.At) > 0:
+		return s.At[0].String()
+	case s.Stage != work.Pin:
+		return ""
 	case s.Kind == pin.Close:
 		return s.Connector
 	case from == "":

@@ -90,7 +90,7 @@ func (h Harness) Again(e Edit) bool {
 		return there
 	case Cut:
 		_, stub := h.Tips(Stub(e.Wire, e.End))
-		return there && !stub && tips[e.End].State != Bare && tips[e.End].State != Sealed
+		return there && !stub && tips[e.End].State != Joined && !tips[e.End].Open()
 	case Open:
 		return h.metal != nil && h.metal.has(e.Joint)
 	case Free:

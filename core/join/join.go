@@ -74,7 +74,6 @@ type Input struct {
 	Check  float64          // minutes a measurement
 	Mine   map[string]bool  // joints that this stage has made so far
 	Cut    []harness.Length // ends that this stage has cut so far
-	Bare   []harness.Length // ends whose terminal was cut off for a joint
 }
 
 // Part is what the stage gives the plan.
@@ -82,12 +81,13 @@ type Part struct {
 	Changes  harness.Changes
 	Findings []finding.Finding
 	in       Input
-	named    map[string]string // joints that other stages make already, and that these come to, by the name wanted
+	loose    map[harness.Length]bool // ends that are cut where they lead to nothing
+	named    map[string]string       // joints that other stages make already, and that these come to, by the name wanted
 }
 
 // Join says what is different in the harness that is wanted. Base is the harness as the other stages want it.
 func Join(in Input, base harness.Harness) Part {
-	p := Part{in: in, named: map[string]string{}, Changes: harness.Changes{Tips: map[string][2]harness.Tip{}}}
+	p := Part{in: in, named: map[string]string{}, loose: map[harness.Length]bool{}, Changes: harness.Changes{Tips: map[string][2]harness.Tip{}}}
 	slices.SortStableFunc(p.in.Joints, func(a, b Joint) int { return finding.Natural(a.Name, b.Name) })
 	slices.SortStableFunc(p.in.Wires, func(a, b Wire) int { return finding.Natural(a.ID, b.ID) })
 	for i := range p.in.Joints {
@@ -135,6 +135,8 @@ func (p *Part) joint(j *Joint, base harness.Harness) {
 		stub := harness.Stub(e.Wire, e.End)
 		switch {
 		case was.Open() || e.How == Clipped || e.How == AsIs:
+		case e.How == CutOff && was.State != harness.Crimped:
+			p.loose[e.Length] = true // what is cut off leads nowhere, and is thrown away
 		case e.How == CutOff:
 			p.Changes.Tips[stub] = [2]harness.Tip{was, {State: harness.Sealed}}
 		case e.How == Whole:

@@ -172,34 +172,32 @@ func (x *planner) mends(opened map[harness.Length]bool) {
 	}
 }
 
-// stubs seals what was joined to a wire's last bit and is not any more, where the bit stays in its plug.
+// stubs takes away the last bits of wires that nothing wants any more.
 func (x *planner) stubs(opened map[harness.Length]bool) {
 	for _, l := range x.in.Cut {
 		stub := harness.Stub(l.Wire, l.End)
 		is, there := x.now.Tips(stub)
-		want, wanted := x.wanted.Tips(stub)
+		_, wanted := x.wanted.Tips(stub)
 		whole, stays := x.wanted.Tips(l.Wire)
 		if there && !wanted && (!stays || whole[l.End] != is[0]) && (is[1].Open() || opened[harness.Length{Wire: stub, End: 1}]) {
 			x.add(work.Step{Kind: Away, Wires: []string{stub}, Minutes: x.in.Check, Text: fmt.Sprintf("Take the stub of %s away.", x.name(l.Wire)), Why: "Nothing is joined to it any more."},
 				work.New([]harness.Edit{{Do: harness.FallOut, Wire: stub}}))
 		}
-		if there && wanted && want[1].State == harness.Sealed && (is[1].State == harness.Bare || opened[harness.Length{Wire: stub, End: 1}]) {
-			x.add(work.Step{Kind: Seal, Wires: []string{stub}, Minutes: x.in.Seal, Text: fmt.Sprintf("Seal the stub of %s.", x.name(l.Wire))},
-				work.New([]harness.Edit{{Do: harness.Seal, Wire: stub, End: 1}}))
-		}
 	}
 }
 
-// seals the ends that lost their terminal for a joint that is not wanted any more.
+// seals seals the ends that are open, or will be when a joint is apart, and to which nothing comes any more.
 func (x *planner) seals(opened map[harness.Length]bool) {
-	for _, l := range x.in.Bare {
-		is, there := x.now.Tips(l.Wire)
-		want, wanted := x.wanted.Tips(l.Wire)
-		if !there || !wanted || want[l.End].State != harness.Sealed || is[l.End].State != harness.Bare && !opened[l] {
-			continue
+	for _, w := range x.now.Wires() {
+		is, _ := x.now.Tips(w)
+		want, wanted := x.wanted.Tips(w)
+		for end := range is {
+			if !wanted || strings.HasPrefix(w, NewWire) || want[end].State != harness.Sealed || is[end].State != harness.Bare && !opened[harness.Length{Wire: w, End: end}] {
+				continue
+			}
+			x.add(work.Step{Kind: Seal, Wires: []string{w}, Minutes: x.in.Seal, Text: fmt.Sprintf("Seal the open end of %s and label it.", x.name(w)), Why: "Nothing is joined to it any more."},
+				work.New([]harness.Edit{{Do: harness.Seal, Wire: w, End: end}}))
 		}
-		x.add(work.Step{Kind: Seal, Wires: []string{l.Wire}, Minutes: x.in.Seal, Text: fmt.Sprintf("Seal the open end of %s and label it.", x.name(l.Wire)), Why: "Its terminal was cut off for a joint that is not wanted any more."},
-			work.New([]harness.Edit{{Do: harness.Seal, Wire: l.Wire, End: l.End}}))
 	}
 }
 
@@ -242,7 +240,7 @@ func (x *planner) make(j *Joint, opened map[harness.Length]bool) {
 // cutHere says whether it is this stage that cuts an end: another may, with its connector that comes off.
 func (x *planner) cutHere(e *End) bool {
 	_, ours := x.Changes.Tips[harness.Stub(e.Wire, e.End)]
-	return ours
+	return ours || x.loose[e.Length]
 }
 
 // tapped says whether a wire is to stay whole where others are joined onto it: nobody else cuts it there.
@@ -271,7 +269,8 @@ func (x *planner) cut(e *End) {
 	}
 	tips, _ := x.now.Tips(e.Wire)
 	if tips[e.End].State != harness.Crimped {
-		where, after = "where it leaves towards an end that nobody needs", "; seal what is left there"
+		edits[1] = harness.Edit{Do: harness.FallOut, Wire: harness.Stub(e.Wire, e.End)}
+		where, after = "where it leaves towards an end that nobody needs", "; what is left there is thrown away"
 	}
 	x.add(work.Step{Kind: Cut, Wires: []string{e.Wire}, At: []harness.Ref{e.At}, Minutes: x.in.Seal, Text: fmt.Sprintf("Cut %s %s%s.", e.Name, where, after)}, work.New(edits))
 }

@@ -1,7 +1,6 @@
 package plan
 
 import (
-	"cmp"
 	"fmt"
 	"maps"
 	"slices"
@@ -315,10 +314,6 @@ func (p *Plan) join(m *model, d Decisions) {
 			}
 		}
 	}
-	for end := range m.bare {
-		in.Bare = append(in.Bare, end)
-	}
-	slices.SortFunc(in.Bare, func(a, b harness.Length) int { return cmp.Or(cmp.Compare(a.Wire, b.Wire), cmp.Compare(a.End, b.End)) })
 	m.spread(d.Reach.Rules)
 	for _, name := range slices.Sorted(maps.Keys(m.joints)) {
 		in.Joints = append(in.Joints, *m.joints[name])
@@ -341,12 +336,30 @@ func (m *model) base(p *Plan) harness.Harness {
 			continue
 		}
 		if tips, there := base.Tips(on.Wire); there { // an end that was cut gets a terminal
+			if told, twice := crimped.Tips[on.Wire]; twice {
+				tips = told
+			}
 			tips[on.End] = harness.Tip{State: harness.Crimped, Terminal: t}
 			crimped.Tips[on.Wire] = tips
 		}
 	}
+	for i := range m.past.Ticks { // what was cut where it led to nothing stays an end
+		for _, e := range m.past.Ticks[i].Edits {
+			tips, there := base.Tips(e.Wire)
+			_, stub := m.past.Now.Tips(harness.Stub(e.Wire, e.End))
+			if m.past.Ticks[i].Stage != work.Join || e.Do != harness.Cut || !there || stub || tips[e.End].State == harness.Crimped || tips[e.End].State == harness.Joined {
+				continue
+			}
+			tips[e.End] = harness.Tip{State: harness.Sealed}
+			crimped.Tips[e.Wire] = tips
+		}
+	}
 	for end, t := range m.bare {
-		if tips, there := base.Tips(end.Wire); there && tips[end.End] == (harness.Tip{State: harness.Crimped, Terminal: t}) {
+		tips, there := base.Tips(end.Wire)
+		if told, twice := crimped.Tips[end.Wire]; twice {
+			tips = told
+		}
+		if there && tips[end.End] == (harness.Tip{State: harness.Crimped, Terminal: t}) {
 			tips[end.End] = harness.Tip{State: harness.Sealed}
 			crimped.Tips[end.Wire] = tips
 		}

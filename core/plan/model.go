@@ -33,7 +33,7 @@ type model struct {
 	swapped     map[harness.Ref]harness.Ref // To cavities whose outputs are exchanged
 	fresh       []newWire
 	joints      map[string]*join.Joint
-	renamed     func(string) string // gives the joint that one was merged into
+	renamed     func(string) string                   // gives the joint that one was merged into
 	splices     map[string]string                     // what is left of each splice: the joint's name, empty where it is taken apart
 	bare        map[harness.Length]harness.TerminalID // ends whose terminal was cut off, and that get none
 	adaptations []pin.Adaptation

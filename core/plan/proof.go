@@ -41,7 +41,17 @@ func (p Proof) Line() string {
 	case p.Steps == 0:
 		return "Nothing is left to do: the harness is as it is wanted."
 	}
-	return fmt.Sprintf("Proven on the model: the %d steps that are left, of all stages together, lead to the wanted harness, and every accepted match is one circuit in it.", p.Steps)
+	return fmt.Sprintf("Proven on the model: the %d steps that are left, of all stages together, lead to the wanted harness, and every accepted match is one circuit in it. No cavity ever held two terminals, and %s in hand.", p.Steps, most(p.InHand))
+}
+
+func most(inHand int) string {
+	switch inHand {
+	case 0:
+		return "none was left"
+	case 1:
+		return "never more than one was"
+	}
+	return fmt.Sprintf("never more than %d were", inHand)
 }
 
 // prove carries the steps of all stages out on the harness as it is now, in their order, and compares once. After every
