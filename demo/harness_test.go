@@ -63,8 +63,8 @@ func TestThePackhorseIsAWholeHarness(t *testing.T) {
 		}
 	}
 	p := plan.Compute(f, job.Chosen())
-	if !p.Proof.Reached || !p.Proof.Reached || !p.Thin.Counts.Balanced {
-		t.Errorf("not proven: %+v %+v", p.Proof, p.Proof)
+	if !p.Proof.Reached || !p.Thin.Counts.Balanced {
+		t.Errorf("not proven: %+v", p.Proof)
 	}
 	got := map[string]thin.Fate{}
 	for _, j := range p.Thin.Result.Joints {

@@ -24,7 +24,7 @@ func TestTheDemonstrationReaches(t *testing.T) {
 		}
 		p := plan.Compute(f, job.Chosen())
 		r := p.Reach.Result
-		if len(r.Unplaced) > 0 || r.Figures.NoWay > 0 || !p.Proof.Reached || !p.Proof.Reached || p.Proof.Partial {
+		if len(r.Unplaced) > 0 || r.Figures.NoWay > 0 || !p.Proof.Reached || p.Proof.Partial {
 			t.Errorf("%s: %v without a place, %+v", job.Title, r.Unplaced, p.Proof)
 		}
 		for _, x := range r.Findings {

@@ -51,7 +51,7 @@ func TestSheetPDF(t *testing.T) {
 		t.Error("the same sheet gave other bytes")
 	}
 	text := pdfText(t, &a)
-	for _, want := range []string{"Sorrel refit", "reached the wanted harness", "revision 3", "Battery negative off", "Plug A, 52-way", "secondary lock", s.Plan.Steps[0].From.String() + " → "} {
+	for _, want := range []string{"Sorrel refit", "lead to the wanted harness", "revision 3", "Battery negative off", "Plug A, 52-way", "secondary lock", s.Plan.Steps[0].From.String() + " → "} {
 		if !strings.Contains(text, want) {
 			t.Errorf("the sheet does not say %q", want)
 		}
@@ -67,20 +67,29 @@ func TestSheetCSV(t *testing.T) {
 	r := csv.NewReader(&b)
 	r.FieldsPerRecord = -1
 	lines, err := r.ReadAll()
-	if err != nil || len(lines) != len(s.Plan.Steps)+2 || lines[2][4] != s.Plan.Steps[0].Text {
-		t.Errorf("%d lines for %d steps, %v", len(lines), len(s.Plan.Steps), err)
+	if err != nil || len(lines) != s.Plan.Proof.Steps+2 || !strings.Contains(all(lines, 5), s.Plan.Steps[0].Text) {
+		t.Errorf("%d lines for %d steps, %v", len(lines), s.Plan.Proof.Steps, err)
 	}
 	hand, changes := false, false
 	for _, l := range lines[2:] {
 		if len(l) != len(lines[1]) {
 			t.Fatalf("a line of %d cells under %d headings", len(l), len(lines[1]))
 		}
-		hand = hand || l[12] != ""
-		changes = changes || strings.Contains(l[13], "It changes its plug")
+		hand = hand || l[14] != ""
+		changes = changes || strings.Contains(l[15], "It changes its plug")
 	}
-	if !hand || !changes || !strings.Contains(lines[2][11], "travels") {
-		t.Errorf("nothing in hand %v, no plug changed %v, terminal %q", !hand, !changes, lines[2][11])
+	if !hand || !changes || !strings.Contains(all(lines, 13), "travels") {
+		t.Errorf("nothing in hand %v, no plug changed %v, terminals %q", !hand, !changes, all(lines, 13))
 	}
+}
+
+// all gives a column in one piece.
+func all(lines [][]string, column int) string {
+	var out []string
+	for _, l := range lines[1:] {
+		out = append(out, l[column])
+	}
+	return strings.Join(out, "\n")
 }
 
 func TestASheetThatIsNotWholeSaysSo(t *testing.T) {
@@ -106,7 +115,7 @@ func TestASheetThatIsNotProvenSaysSo(t *testing.T) {
 	s := sheet(t)
 	s.Plan.Proof = plan.Proof{Steps: 4, Differences: []string{"x"}}
 	var b bytes.Buffer
-	if err := exchange.WriteSheetCSV(&b, s); err != nil || !strings.Contains(b.String(), "DO NOT WORK FROM THIS SHEET") {
+	if err := exchange.WriteSheetCSV(&b, s); err != nil || !strings.Contains(b.String(), "DO NOT WORK FROM THIS") {
 		t.Errorf("%v: %.200s", err, b.String())
 	}
 }

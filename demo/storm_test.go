@@ -2,12 +2,13 @@ package demo_test
 
 import (
 	"flag"
+	"fmt"
 	"math/rand/v2"
 	"slices"
 	"testing"
 
+	"draxel/core/harness"
 	"draxel/core/plan"
-	"draxel/core/reach"
 	"draxel/core/thin"
 	"draxel/core/work"
 )
@@ -39,6 +40,10 @@ func TestThinPinAndReachInAStorm(t *testing.T) {
 			wires = append(wires, facts.Laid.Loom.Wires[i].ID)
 		}
 		tick := func(x work.Tick) {
+			base := x.Step
+			for n := 2; slices.ContainsFunc(job.Ticks, func(have work.Tick) bool { return have.Step == x.Step }); n++ {
+				x.Step = fmt.Sprintf("%s-%d", base, n)
+			}
 			x.When = int64(len(job.Ticks) + 1)
 			job.Ticks = append(job.Ticks, x)
 		}
@@ -53,52 +58,30 @@ func TestThinPinAndReachInAStorm(t *testing.T) {
 				if p.Thin.Result.Refuses(d) == "" {
 					job.Thin = append(slices.DeleteFunc(job.Thin, func(x thin.Decision) bool { return x.On == on && x.ID == id }), d)
 				}
-			case 1, 2:
-				for n := r.IntN(5); n > 0 && len(p.Steps) > 0; n-- {
-					tick(p.Steps[0].Tick())
-					p = plan.Follow(facts, job.Chosen(), crosswalk)
-				}
 			case 4:
 				at := &job.Places[r.IntN(len(job.Places))]
 				at.Station = job.Map.Stations[r.IntN(len(job.Map.Stations))].ID
-			case 5, 6:
+			default: // a stretch of one stage's work, or of whichever comes
+				stage := append(work.Stages(), "")[r.IntN(6)]
 				for n := r.IntN(25); n > 0; n-- {
-					i := slices.IndexFunc(p.Reach.Result.Steps, func(s work.Step) bool {
-						_, done := p.Past.Done[s.ID]
-						return !done && p.Work.Held[s.ID] == "" && !slices.ContainsFunc(s.Needs, func(id string) bool { _, ok := p.Past.Done[id]; return !ok && !false })
-					})
-					if i < 0 {
-						break
-					}
-					s := p.Reach.Result.Steps[i]
-					tick(work.Tick{Step: s.ID, Edits: s.Edits, Text: s.Text, Stage: "reach", Wire: s.Wire, Length: s.Length, Piece: p.Reach.Result.PieceFor(s.Wire)})
-					cut[string(s.Kind)]++
-					p = plan.Follow(facts, job.Chosen(), crosswalk)
-				}
-			case 3:
-				for n := r.IntN(12); n > 0; n-- {
+					bench := harness.Work(p.Past.Now)
 					i := slices.IndexFunc(p.Work.Steps, func(s work.Step) bool {
-						_, done := p.Past.Done[s.ID]
-						_, held := p.Work.Held[s.ID]
-						return !done && !held && !slices.ContainsFunc(s.Needs, func(id string) bool { _, ok := p.Past.Done[id]; return !ok })
+						_, done := p.Done(s.ID)
+						return !done && (stage == "" || s.Stage == stage) && p.Ready(&s, bench)
 					})
 					if i < 0 {
 						break
 					}
-					s := p.Work.Steps[i]
-					tick(work.Tick{Step: s.ID, Edits: s.Edits, Text: s.Text})
+					s := &p.Work.Steps[i]
+					x, _ := p.Tick(s.ID)
+					tick(x)
+					cut[string(s.Stage)+" "+string(s.Kind)]++
 					p = plan.Follow(facts, job.Chosen(), crosswalk)
 				}
 			}
 			p = plan.Follow(facts, job.Chosen(), crosswalk)
-			if p.Proof.Fault != "" || !p.Proof.Reached {
-				t.Fatalf("job %d: the moves: %+v", seed, p.Proof)
-			}
-			if p.Proof.Fault != "" || !p.Proof.Reached {
-				t.Fatalf("job %d: Thin: %+v", seed, p.Proof)
-			}
-			if p.Proof.Fault != "" || !p.Proof.Reached {
-				t.Fatalf("job %d: Reach: %+v", seed, p.Proof)
+			if p.Proof.Fault != "" || len(p.Proof.Differences)+len(p.Proof.Apart) > 0 {
+				t.Fatalf("job %d: %+v", seed, p.Proof)
 			}
 			for _, f := range p.Findings {
 				if f.Code == "tick-lost" {
@@ -107,7 +90,7 @@ func TestThinPinAndReachInAStorm(t *testing.T) {
 			}
 		}
 	}
-	if cut["cut"] < 5 || cut["join"] < 3 {
+	if cut["reach cut"] < 5 || cut["reach join"] < 3 || cut["join join"] < 3 {
 		t.Errorf("the storms hardly reach the cutting: %v", cut)
 	}
 }

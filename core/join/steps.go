@@ -6,6 +6,7 @@ import (
 	"slices"
 	"strings"
 
+	"draxel/core/circuit"
 	"draxel/core/finding"
 	"draxel/core/harness"
 	"draxel/core/work"
@@ -216,7 +217,7 @@ func (x *planner) make(j *Joint, opened map[harness.Length]bool) {
 		if e.At != (harness.Ref{}) && !slices.Contains(refs, e.At) {
 			refs = append(refs, e.At)
 		}
-		if !slices.Contains(missing, e.Length) {
+		if !slices.ContainsFunc(missing, e.comes) {
 			continue
 		}
 		if e.Meter != "" {
@@ -235,6 +236,11 @@ func (x *planner) make(j *Joint, opened map[harness.Length]bool) {
 		}
 	}
 	x.bring(j, name, missing, stay, host, refs, needs)
+}
+
+// comes says whether a length that comes to a joint is the end's own wire, or a piece that lengthens it there.
+func (e *End) comes(l harness.Length) bool {
+	return l == e.Length || l.Wire != e.Wire && circuit.Whole(l.Wire) == e.Wire && !strings.HasPrefix(l.Wire, e.Wire+" stub")
 }
 
 // cutHere says whether it is this stage that cuts an end: another may, with its connector that comes off.
@@ -394,6 +400,12 @@ func (x *planner) list(all []harness.Length) string {
 	var names []string
 	for _, l := range all {
 		n := x.name(l.Wire)
+		if whole := circuit.Whole(l.Wire); whole != l.Wire && x.names[l.Wire] == "" {
+			n = "the piece that lengthens " + x.name(whole)
+			if strings.HasSuffix(l.Wire, " new") {
+				n = "the wire that replaces " + x.name(whole)
+			}
+		}
 		if e := x.ends[l]; e != nil && e.At != (harness.Ref{}) && e.How != Beginning && !strings.Contains(n, e.At.String()) {
 			n += " (" + e.At.String() + ")"
 		}

@@ -248,11 +248,11 @@ func (g *planning) into(l *match.Line, x pairing) {
 		}
 	}
 	goal, _ := g.facts.To.Row(l.To)
-	if g.facts.Vehicle == match.To {
-		goal, _ = g.facts.To.Row(l.To)
-	}
 	w := g.ends.wires[x.ours]
-	if g.movesInto(x) {
+	switch {
+	case w == nil:
+		g.endAt(x.ours, join.CutOff) // says that there is none
+	case g.movesInto(x):
 		t := harness.TerminalAt(x.ours)
 		if g.out(t) {
 			g.wanting(*l)
@@ -262,17 +262,23 @@ func (g *planning) into(l *match.Line, x pairing) {
 		it := g.wires[t]
 		it.goal = goal
 		g.wires[t] = it
-		return
+	case g.ends.off[x.ours.Connector]: // it was cut off its plug: its end gets a new terminal
+		t := newEnd(x.vehicle)
+		g.wires[t] = wire{row: rowOfWire(w, x.ours), goal: goal}
+		g.made[t] = pin.Made{Length: harness.Length{Wire: w.ID, End: g.ends.end[x.ours]}, Name: wireOf(w, x.ours)}
+		g.set(t, harness.Place{State: harness.Seated, At: x.vehicle})
+	default: // it stays in its own plug: a lead goes into the vehicle's
+		name := g.joint(x.ours, fmt.Sprintf("%s stays in its plug: a lead from its wire goes into %s.", x.ours, x.vehicle))
+		if !g.bring(name, x.ours) {
+			return
+		}
+		t := newEnd(x.vehicle)
+		n := newWire{id: join.NewWire + "into " + x.vehicle.String(), row: rowOfWire(w, x.ours), lands: [2]harness.Ref{x.ours, x.vehicle}}
+		n.ends = [2]join.Goal{{Joint: name}, {Terminal: t, At: x.vehicle}}
+		g.begin(name, n, 0)
+		g.lay(n)
+		g.wires[t] = wire{row: n.row, goal: goal}
 	}
-	if w == nil {
-		g.endAt(x.ours, join.CutOff) // says that there is none
-		return
-	}
-	t := newEnd(x.vehicle)
-	end := g.ends.end[x.ours]
-	g.wires[t] = wire{row: rowOfWire(w, x.ours), goal: goal}
-	g.made[t] = pin.Made{Length: harness.Length{Wire: w.ID, End: end}, Name: wireOf(w, x.ours)}
-	g.set(t, harness.Place{State: harness.Seated, At: x.vehicle})
 }
 
 // joinTo: a wire is joined onto the one that fills a To cavity.

@@ -168,9 +168,10 @@ func (m *model) reached(r *match.Result) {
 	}
 }
 
-// movesInto says whether our own terminal can go into the vehicle's plug: it is there, and not cut off with its connector.
+// movesInto says whether our own terminal can go into the vehicle's plug: it is there, its plug is plugged into nothing that
+// stays, and it is not cut off with it.
 func (m *model) movesInto(x pairing) bool {
-	return m.ends.wires[x.ours] != nil && !m.ends.off[x.ours.Connector]
+	return m.ends.wires[x.ours] != nil && !m.ends.off[x.ours.Connector] && !m.ends.live(x.ours.Connector)
 }
 
 func (f *Facts) connector(id string) harness.Connector {

@@ -29,13 +29,13 @@ type Proof struct {
 func (p Proof) Line() string {
 	switch {
 	case p.Fault != "":
-		return "A fault of ours: the steps cannot be carried out on the model (" + p.Fault + "). Do not work from them; send us the job file."
+		return "DO NOT WORK FROM THIS. A fault of ours: the steps cannot be carried out on the model (" + p.Fault + "). Send us the job file."
 	case len(p.Meets) > 0:
-		return "Do not work from it: " + p.Meets[0] + "."
+		return "DO NOT WORK FROM THIS: " + p.Meets[0] + "."
 	case !p.Reached && len(p.Apart) > 0:
-		return "A fault of ours: in the end " + p.Apart[0] + " are not one circuit. Do not work from the steps; send us the job file."
+		return "DO NOT WORK FROM THIS. A fault of ours: in the end " + p.Apart[0] + " are not one circuit. Send us the job file."
 	case !p.Reached:
-		return fmt.Sprintf("A fault of ours: the steps lead to %d differences from the wanted harness. Do not work from them; send us the job file.", len(p.Differences))
+		return fmt.Sprintf("DO NOT WORK FROM THIS. A fault of ours: the steps lead to %d differences from the wanted harness. Send us the job file.", len(p.Differences))
 	case p.Partial:
 		return fmt.Sprintf("The %d steps that are left can be carried out on the model. Something was done that the plan no longer asks for, or a circle of moves cannot begin, so the end is not compared with the wanted harness.", p.Steps)
 	case p.Steps == 0:
