@@ -142,6 +142,17 @@ func (s *Server) putTable(c *gin.Context, id, what string, side match.Side, seen
 		}
 		return problem(http.StatusUnprocessableEntity, "no-rows", sentence(detail), "")
 	}
+	state, err := s.store.Load(c.Request.Context(), c.Param("job"))
+	if err != nil {
+		return err
+	}
+	old := state.Job.From
+	if side == match.To {
+		old = state.Job.To
+	}
+	if old != nil {
+		t.Was = old.Titles(t.Name)
+	}
 	return s.apply(c, change{id: id, what: what, seen: seen, bodies: map[string]any{store.SubjectTable(side): t}})
 }
 

@@ -11,6 +11,7 @@ import (
 	"draxel/core/finding"
 	"draxel/core/harness"
 	"draxel/core/match"
+	"draxel/core/plan"
 	"draxel/store"
 )
 
@@ -20,7 +21,7 @@ func (s *Server) showMatch(c *gin.Context) error {
 		return err
 	}
 	m := j.plan.Match
-	v := MatchView{Revision: j.Revision, Joins: !j.Job.Kind.MovesTerminals(), From: j.facts.From, To: j.facts.To, Kept: j.facts.Kept, Lines: m.Lines, Wants: m.Wants,
+	v := MatchView{Revision: j.Revision, From: j.facts.From, To: j.facts.To, Meetings: j.facts.Meetings, Vehicle: j.facts.Vehicle, Ways: j.plan.Ways, Joints: j.plan.Join.Joints, NewWires: j.plan.Join.Wires, Points: j.points(), Lines: m.Lines, Wants: m.Wants,
 		Totals: j.plan.Totals, Findings: j.plan.Findings, Decisions: j.Job.Decisions, FromFaces: facesOf(j.facts.From.Connectors), ToFaces: facesOf(j.facts.To.Connectors)}
 	for _, p := range []*harness.Pinout{&v.From, &v.To} {
 		if p.Rows == nil {
@@ -50,8 +51,33 @@ func (s *Server) showEvidence(c *gin.Context) error {
 	return nil
 }
 
-func (s *Server) keepHousings(c *gin.Context) error {
-	r, err := read[KeptRequest](c)
+// points lists where a new wire can begin beside the cavities of both pinouts: splices, fuses and ground points.
+func (j *computed) points() []string {
+	out := []string{}
+	loom := &j.facts.Laid.Loom
+	for i := range loom.Splices {
+		out = append(out, "splice "+loom.Splices[i].ID)
+	}
+	kinds := map[string]harness.DeviceKind{}
+	for i := range loom.Devices {
+		kinds[loom.Devices[i].ID] = loom.Devices[i].Kind
+	}
+	for i := range loom.Connectors {
+		if k := kinds[loom.Connectors[i].Device]; k == harness.Fuses || k == harness.Grounds {
+			for _, n := range loom.Connectors[i].Cavities {
+				out = append(out, harness.Ref{Connector: loom.Connectors[i].ID, Cavity: n}.String())
+			}
+		}
+	}
+	return out
+}
+
+// meet keeps how To connectors are met.
+func (s *Server) meet(c *gin.Context) error {
+	r, err := read[MeetRequest](c)
+	if err == nil && !slices.Contains([]match.Side{"", match.From, match.To}, r.Vehicle) {
+		err = problem(http.StatusUnprocessableEntity, "no-side", "The vehicle's own wiring is on one of the two sides.", "/vehicle")
+	}
 	if err != nil {
 		return err
 	}
@@ -59,20 +85,14 @@ func (s *Server) keepHousings(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	used := map[string]string{}
-	for _, to := range sortedKeys(r.Kept) {
-		from := r.Kept[to]
-		_, okTo := j.facts.To.Connector(to)
-		_, okFrom := j.facts.From.Connector(from)
-		if !okTo || !okFrom {
-			return problem(http.StatusUnprocessableEntity, "no-such-connector", fmt.Sprintf("There is no connector %s or %s.", to, from), "/kept/"+to)
-		}
-		if other, twice := used[from]; twice {
-			return problem(http.StatusUnprocessableEntity, "kept-twice", fmt.Sprintf("The housing %s cannot be both %s and %s.", from, other, to), "/kept/"+to)
-		}
-		used[from] = to
+	if bad := r.Met.Check(j.facts.From, j.facts.To); bad != nil {
+		return problem(http.StatusUnprocessableEntity, "cannot-meet", sentence(bad.Error()), "/met")
 	}
-	return s.apply(c, change{id: r.ID, what: "housings", seen: r.Seen, bodies: map[string]any{store.SubjectKept: r.Kept}})
+	var vehicle any
+	if r.Vehicle != "" && r.Vehicle != j.Job.Kind.Vehicle() {
+		vehicle = r.Vehicle
+	}
+	return s.apply(c, change{id: r.ID, what: "housings", seen: r.Seen, bodies: map[string]any{store.SubjectMet: r.Met, store.SubjectVehicle: vehicle}})
 }
 
 // decide carries out a person's action on one row. What must never happen is refused: a cavity that is taken, a pair that
@@ -124,12 +144,12 @@ func decision(j *computed, r DecideRequest) (match.Decision, error) {
 	if !ok {
 		return d, problem(http.StatusUnprocessableEntity, "no-such-row", fmt.Sprintf("There is no row for %s.", r.At), "/at")
 	}
-	if aboutTo := r.Action == Empty || r.Action == BranchOf; (r.Side == match.To) != aboutTo && r.Action != Reopen {
+	if aboutTo := r.Action == Empty || r.Action == BranchOf || r.Action == WireFrom; (r.Side == match.To) != aboutTo && r.Action != Reopen {
 		return d, problem(http.StatusUnprocessableEntity, "wrong-side", "That cannot be decided about this side.", "/action")
 	}
 	switch r.Action {
 	case Accept:
-		d.Choice, d.To = match.Matched, r.To
+		d.Choice, d.To, d.Way = match.Matched, r.To, r.Way
 		d.Rejected = slices.DeleteFunc(d.Rejected, func(to harness.Ref) bool { return to == r.To })
 		return d, checkPair(j, row, r.To)
 	case Reject:
@@ -145,7 +165,21 @@ func decision(j *computed, r DecideRequest) (match.Decision, error) {
 		if !slices.Contains(match.Sources(), r.Source) {
 			return d, problem(http.StatusUnprocessableEntity, "no-source", "Say what it is fed from: battery, ignition, ground or switch.", "/source")
 		}
-		d.Choice, d.Source = match.Sourced, r.Source
+		d.Choice, d.Source, d.Origin = match.Sourced, r.Source, r.Origin
+		return d, checkOrigin(j, row, r.Origin)
+	case WireFrom:
+		if r.Origin == nil {
+			return d, problem(http.StatusUnprocessableEntity, "no-origin", "Say where the new wire begins, or who sees to it.", "/origin")
+		}
+		d.Choice, d.Origin = match.Wired, r.Origin
+		return d, checkOrigin(j, row, r.Origin)
+	case ByWay:
+		i := slices.IndexFunc(j.plan.Ways, func(w plan.Way) bool { return w.From == r.At })
+		if i < 0 || !slices.Contains(j.plan.Ways[i].Choices, r.Way) {
+			return d, problem(http.StatusUnprocessableEntity, "no-such-way", "The wire cannot come to its counterpart in that way.", "/way")
+		}
+		d.Choice, d.To, d.Way = match.Matched, j.plan.Ways[i].To, r.Way
+		return d, checkPair(j, row, d.To)
 	case JoinTo:
 		d.Choice, d.To = match.Joined, r.To
 		return d, checkJoint(j, row, r.To, match.To)
@@ -198,6 +232,43 @@ func checkJoint(j *computed, row harness.Row, with harness.Ref, side match.Side)
 		return problem(http.StatusUnprocessableEntity, "vetoed", fmt.Sprintf("%s and %s must not share a wire: %s.", row.Ref, with, why), "/to")
 	}
 	return nil
+}
+
+// checkOrigin refuses what a new wire must not begin at.
+func checkOrigin(j *computed, row harness.Row, o *match.Origin) error {
+	if o == nil {
+		return nil
+	}
+	if err := o.Check(); err != nil {
+		return problem(http.StatusUnprocessableEntity, "no-origin", sentence(err.Error()), "/origin")
+	}
+	if o.Kind != match.AtCavity {
+		return nil
+	}
+	if o.At == row.Ref {
+		return problem(http.StatusUnprocessableEntity, "no-origin", "It cannot begin where it ends.", "/origin/at")
+	}
+	if !j.hasCavity(o.At) {
+		return problem(http.StatusUnprocessableEntity, "no-cavity", fmt.Sprintf("There is no cavity %s.", o.At), "/origin/at")
+	}
+	other, ok := j.facts.From.Row(o.At)
+	if !ok {
+		other, ok = j.facts.To.Row(o.At)
+	}
+	if why, never := match.NeverJoin(row.Signal, other.Signal); ok && !other.Empty && never {
+		return problem(http.StatusUnprocessableEntity, "vetoed", fmt.Sprintf("%s and %s must not share a wire: %s.", row.Ref, o.At, why), "/origin/at")
+	}
+	return nil
+}
+
+// hasCavity says whether a connector of the harness or of the finished one has that cavity.
+func (j *computed) hasCavity(at harness.Ref) bool {
+	for i := range j.facts.Laid.Loom.Connectors {
+		if c := &j.facts.Laid.Loom.Connectors[i]; c.ID == at.Connector {
+			return c.Has(at.Cavity)
+		}
+	}
+	return slices.ContainsFunc(j.plan.Housings, func(c harness.Connector) bool { return c.ID == at.Connector && c.Has(at.Cavity) })
 }
 
 // acceptAbove accepts every open match that is at least so certain, as one change.

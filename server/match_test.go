@@ -128,7 +128,7 @@ func TestHousings(t *testing.T) {
 	job := c.refit()
 	m := show[server.MatchView](c, job+"/match")
 	keep := func(kept map[string]string) string {
-		_, code := send[server.Done](c, "PUT", job+"/match/kept", server.KeptRequest{ID: c.change(), Seen: 99, Kept: kept})
+		_, code := send[server.Done](c, "PUT", job+"/match/meetings", server.MeetRequest{ID: c.change(), Seen: 99, Met: kept})
 		return code
 	}
 	if code := keep(map[string]string{"A": "A", "B": "A"}); code != "kept-twice" {

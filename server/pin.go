@@ -12,6 +12,7 @@ import (
 	"draxel/core/face"
 	"draxel/core/finding"
 	"draxel/core/harness"
+	"draxel/core/join"
 	"draxel/core/plan"
 	"draxel/core/work"
 	"draxel/exchange"
@@ -28,9 +29,9 @@ func (s *Server) showPin(c *gin.Context) error {
 	}
 	p := &j.plan
 	v := PinView{Revision: j.Revision, Hash: hash, Moves: p.Moves, Done: p.Pin.Done, Steps: p.Steps, Proof: p.Proof,
-		Line: exchange.ProofLine(p.Proof), Figures: exchange.Figures(*p), Open: exchange.OpenLine(*p), Limit: p.Pin.Limit, Hand: inHand(p.Pin.Now),
+		Line: p.Proof.Line(), Figures: exchange.Figures(*p), Open: exchange.OpenLine(*p), Limit: p.Pin.Limit, Hand: inHand(p.Pin.Now),
 		Housings: p.Housings, Faces: facesOf(p.Housings), Wires: j.cavityWires(), Orders: p.Pin.Orders, Spares: p.Pin.Spares, Adaptations: p.Pin.Adaptations,
-		Joints: p.Pin.Joints, Settings: p.Pin.Settings, Outputs: p.Pin.Outputs, Reports: j.Job.Reports, Totals: p.Totals, Bench: j.Job.Chosen().Bench, Findings: []finding.Finding{}}
+		Joints: p.Join.Joints, Settings: p.Pin.Settings, Outputs: p.Pin.Outputs, Reports: j.Job.Reports, Totals: p.Totals, Bench: j.Job.Chosen().Bench, Findings: []finding.Finding{}}
 	for _, f := range p.Findings {
 		if f.Code == "cavity-held" || f.Code == "terminal-system" || f.Stage == "pin" {
 			v.Findings = append(v.Findings, f)
@@ -84,7 +85,7 @@ func (j *computed) cavityWires() []CavityWire {
 		rows[harness.TerminalAt(r.Ref)] = r
 	}
 	for _, r := range j.facts.To.Rows {
-		rows[harness.TerminalID("new wire "+r.Ref.String())] = r
+		rows[harness.TerminalID(join.NewWire+r.Ref.String())] = r
 	}
 	out := []CavityWire{}
 	for _, at := range j.plan.Pin.Now.Cavities() {
@@ -93,100 +94,50 @@ func (j *computed) cavityWires() []CavityWire {
 			out = append(out, CavityWire{At: at, Row: rows[t], Plugged: !full})
 		}
 	}
-	if !j.plan.Moves { // cavities that Thin leaves alone hold their wires too
-		told := map[harness.Ref]bool{}
-		for _, w := range out {
-			told[w.At] = true
-		}
-		touched := map[harness.Ref]bool{}
-		for _, t := range j.plan.Pin.Done {
-			for _, at := range t.At {
-				touched[at] = true
-			}
-		}
-		for _, r := range j.plan.Wires(j.facts) {
-			if !told[r.Ref] && !touched[r.Ref] {
-				out = append(out, CavityWire{At: r.Ref, Row: r})
-			}
-		}
-	}
 	return out
 }
 
-// showBench gives the steps of a stage in the form in which the bench works through them.
+// showBench gives the steps that the bench works through: of one stage, or of all in their order.
 func (s *Server) showBench(c *gin.Context) error {
 	j, err := s.compute(c.Request.Context(), c.Param("job"))
 	if err != nil {
 		return err
 	}
-	v := BenchView{Revision: j.Revision, Title: j.Job.Title, Stage: "pin", Done: []BenchDone{}, Steps: []BenchStep{}, Hand: inHand(j.plan.Pin.Now), Wires: j.cavityWires(), Faces: facesOf(j.plan.Housings)}
-	if c.Query("stage") == "thin" {
-		v.Stage, v.Line, v.Proven = "thin", workLine(j.plan.Thin.Proof), j.plan.Thin.Proof.Reached
-		j.thinBench(&v)
-		c.JSON(http.StatusOK, v)
-		return nil
+	stage := work.Stage(c.Query("stage"))
+	if !slices.Contains(work.Stages(), stage) {
+		stage = ""
 	}
-	if c.Query("stage") == "reach" {
-		v.Stage, v.Line, v.Proven = "reach", workLine(j.plan.Reach.Proof), j.plan.Reach.Proof.Reached
-		j.reachBench(&v)
-		c.JSON(http.StatusOK, v)
-		return nil
+	v := BenchView{Revision: j.Revision, Title: j.Job.Title, Stage: string(stage), Done: []BenchDone{}, Steps: []WorkStep{}, Hand: inHand(j.plan.Past.Now), Wires: j.cavityWires(), Faces: facesOf(j.plan.Housings),
+		Line: j.plan.Proof.Line(), Proven: j.plan.Proof.Reached}
+	if stage == "" {
+		v.Stage = "work"
 	}
-	v.Line, v.Proven = exchange.ProofLine(j.plan.Proof), j.plan.Proof.Reached
-	for _, t := range j.plan.Pin.Done {
-		v.Done = append(v.Done, doneOf(t))
-	}
-	for i := range j.plan.Steps {
-		x := &j.plan.Steps[i]
-		b := BenchStep{ID: x.ID, Kind: string(x.Kind), Text: x.Text, From: x.From, To: x.To, How: x.How, Why: x.Why, After: x.After, Warn: x.Warn, Fit: x.Fit, Hand: x.Hand}
-		if x.Wire.Ref != (harness.Ref{}) {
-			b.Row = &x.Wire
+	for i := range j.plan.Past.Ticks {
+		if t := &j.plan.Past.Ticks[i]; stage == "" || t.Of() == stage {
+			v.Done = append(v.Done, BenchDone{Step: t.Step, Text: t.Text, Who: t.Who, When: t.When})
 		}
-		if x.Connector != "" {
-			b.From = harness.Ref{Connector: x.Connector} // its face is shown, no cavity of it
-		}
-		if x.Goal.Function != x.Wire.Function {
-			b.Becomes = x.Goal.Function
-		}
-		v.Steps = append(v.Steps, b)
 	}
+	for _, x := range j.workSteps(stage) {
+		if !x.Done {
+			v.Steps = append(v.Steps, x)
+		}
+	}
+	j.facesOfSteps(&v)
 	c.JSON(http.StatusOK, v)
 	return nil
 }
 
-func doneOf(t work.Tick) BenchDone {
-	return BenchDone{Step: t.Step, Text: t.Text, Who: t.Who, When: t.When}
-}
-
-// thinBench puts Thin's steps into the bench's form.
-func (j *computed) thinBench(v *BenchView) {
-	t := j.plan.Thin
-	wires := map[string]*harness.Wire{}
-	for i := range j.facts.Laid.Loom.Wires {
-		wires[j.facts.Laid.Loom.Wires[i].ID] = &j.facts.Laid.Loom.Wires[i]
-	}
+// facesOfSteps adds the faces of the connectors that steps of other stages than Pin are at, with what is in them.
+func (j *computed) facesOfSteps(v *BenchView) {
 	used := map[string]bool{}
-	for _, x := range t.Steps {
-		if tick, done := t.Progress.Done[x.ID]; done {
-			v.Done = append(v.Done, doneOf(tick))
-			continue
+	for i := range v.Steps {
+		if c := v.Steps[i].From.Connector; c != "" {
+			used[c] = true
 		}
-		b := BenchStep{ID: x.ID, Kind: string(x.Kind), Text: x.Text, Why: x.Why, Missing: x.Missing, NoReturn: x.NoReturn}
-		if len(x.Wires) > 0 && wires[x.Wires[0]] != nil {
-			row := plan.RowOf(wires[x.Wires[0]])
-			b.Row = &row
-		}
-		if len(x.At) > 0 {
-			b.From = x.At[0]
-			used[b.From.Connector] = true
-		}
-		v.Steps = append(v.Steps, b)
 	}
-	slices.SortStableFunc(v.Done, func(a, b BenchDone) int { return int(a.When - b.When) })
-	v.Wires = []CavityWire{}
 	for i := range j.facts.Laid.Loom.Connectors {
 		h := &j.facts.Laid.Loom.Connectors[i]
-		if !used[h.ID] {
+		if _, there := v.Faces[h.ID]; there || !used[h.ID] {
 			continue
 		}
 		v.Faces[h.ID] = drawn(h.Shape())
@@ -216,9 +167,6 @@ func (s *Server) sheet(c *gin.Context, ending, kind string, write func(io.Writer
 	if err != nil {
 		return err
 	}
-	if !j.plan.Moves && len(j.plan.Steps) == 0 {
-		return problem(http.StatusConflict, "no-sheet", "This kind of job joins wires instead of moving terminals, and Thin takes none out: there is no sheet.", "")
-	}
 	hash, err := j.Hash()
 	if err != nil {
 		return err
@@ -229,6 +177,6 @@ func (s *Server) sheet(c *gin.Context, ending, kind string, write func(io.Writer
 	if err := write(&b, sheet); err != nil {
 		return err
 	}
-	download(c, j.Job.Title+" re-pin sheet."+ending, kind, b.Bytes())
+	download(c, j.Job.Title+" work sheet."+ending, kind, b.Bytes())
 	return nil
 }

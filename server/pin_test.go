@@ -31,7 +31,7 @@ func (c *client) pin(job string) server.PinView {
 
 func (c *client) tick(job string, seen int64, done bool, steps ...string) string {
 	c.t.Helper()
-	_, code := send[server.Done](c, "POST", job+"/pin/tick", server.PinTickRequest{ID: c.change(), Seen: seen, Steps: steps, Done: done, Spent: 1.5})
+	_, code := send[server.Done](c, "POST", job+"/work/tick", server.TickRequest{ID: c.change(), Seen: seen, Steps: steps, Done: done, Spent: 1.5})
 	return code
 }
 
@@ -112,17 +112,17 @@ func TestATickArrivesOnce(t *testing.T) {
 	c := start(t)
 	job := c.demoRefit(nil)
 	v := c.pin(job)
-	r := server.PinTickRequest{ID: "again", Seen: v.Revision, Steps: []string{v.Steps[0].ID}, Done: true}
-	first, code := send[server.Done](c, "POST", job+"/pin/tick", r)
+	r := server.TickRequest{ID: "again", Seen: v.Revision, Steps: []string{v.Steps[0].ID}, Done: true}
+	first, code := send[server.Done](c, "POST", job+"/work/tick", r)
 	if code != "" {
 		t.Fatal(code)
 	}
-	second, code := send[server.Done](c, "POST", job+"/pin/tick", r)
+	second, code := send[server.Done](c, "POST", job+"/work/tick", r)
 	if code != "" || second.Revision != first.Revision || len(c.pin(job).Done) != 1 {
 		t.Errorf("sent twice: %q, revisions %d and %d, %d done", code, first.Revision, second.Revision, len(c.pin(job).Done))
 	}
 	r.ID = "other"
-	if _, code = send[server.Done](c, "POST", job+"/pin/tick", r); code != "no-such-step" {
+	if _, code = send[server.Done](c, "POST", job+"/work/tick", r); code != "no-such-step" {
 		t.Errorf("a step that is done, done again: %q", code)
 	}
 }

@@ -7,7 +7,6 @@ import (
 	"draxel/core/match"
 	"draxel/core/pin"
 	"draxel/core/plan"
-	"draxel/core/terminal"
 	"draxel/core/thin"
 	"draxel/core/work"
 )
@@ -31,7 +30,7 @@ type PinView struct {
 	Orders      []pin.Order         `json:"orders"`
 	Spares      []pin.Spare         `json:"spares"`
 	Adaptations []pin.Adaptation    `json:"adaptations"`
-	Joints      []plan.Joint        `json:"joints"`
+	Joints      []plan.Joined       `json:"joints"`
 	Settings    []string            `json:"settings"`
 	Outputs     []plan.Output       `json:"outputs"`
 	Reports     []pin.Report        `json:"reports"`
@@ -51,15 +50,6 @@ type CavityWire struct {
 	At      harness.Ref `json:"at"`
 	Row     harness.Row `json:"row,omitzero"`
 	Plugged bool        `json:"plugged,omitempty"`
-}
-
-// PinTickRequest ticks steps of the sheet off, or takes ticks back.
-type PinTickRequest struct {
-	ID    string   `json:"id"`
-	Seen  int64    `json:"seen"`
-	Steps []string `json:"steps"`
-	Done  bool     `json:"done"`
-	Spent float64  `json:"spent,omitempty"` // minutes that it took
 }
 
 // OtherwiseRequest records what a person did that the plan did not say: the terminal in a cavity, or one in hand by its
@@ -163,13 +153,13 @@ type CheckRequest struct {
 	Drop bool        `json:"drop,omitempty"`
 }
 
-// BenchView is what the bench works through: steps of Pin, Thin or Reach in one form.
+// BenchView is what the bench works through: the steps of a stage, or of all of them in one order.
 type BenchView struct {
 	Revision int64           `json:"revision"`
 	Title    string          `json:"title"`
 	Stage    string          `json:"stage"`
 	Done     []BenchDone     `json:"done"`
-	Steps    []BenchStep     `json:"steps"` // what is left, in its order
+	Steps    []WorkStep      `json:"steps"` // what is left, in its order
 	Hand     []string        `json:"hand"`
 	Faces    map[string]Face `json:"faces"`
 	Wires    []CavityWire    `json:"wires"` // what is in the cavities now
@@ -183,26 +173,6 @@ type BenchDone struct {
 	Text string `json:"text"`
 	Who  string `json:"who,omitempty"`
 	When int64  `json:"when,omitempty"`
-}
-
-// BenchStep is one step as the bench shows it.
-type BenchStep struct {
-	ID       string       `json:"id"`
-	Kind     string       `json:"kind"`
-	Text     string       `json:"text"`
-	From     harness.Ref  `json:"from,omitzero"`
-	To       harness.Ref  `json:"to,omitzero"`
-	Row      *harness.Row `json:"row,omitempty"` // the wire as found
-	Becomes  string       `json:"becomes,omitempty"`
-	How      string       `json:"how,omitempty"`
-	Why      string       `json:"why,omitempty"`
-	After    string       `json:"after,omitempty"`
-	Warn     []string     `json:"warn,omitempty"`
-	Fit      terminal.Fit `json:"fit,omitzero"`
-	Hand     []string     `json:"hand,omitempty"`
-	Missing  []string     `json:"missing,omitempty"` // of a gate
-	NoReturn bool         `json:"noReturn,omitempty"`
-	Measure  string       `json:"measure,omitempty"` // of Reach: the wire whose length is asked for
 }
 
 // LinkView is the address at which another device reaches the bench view, and why there is none.

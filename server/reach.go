@@ -2,16 +2,15 @@ package server
 
 import (
 	"bytes"
-	"cmp"
 	"net/http"
 	"slices"
 
 	"github.com/gin-gonic/gin"
 
 	"draxel/core/finding"
-	"draxel/core/plan"
 	"draxel/core/reach"
 	"draxel/core/size"
+	"draxel/core/work"
 	"draxel/exchange"
 )
 
@@ -24,7 +23,7 @@ func (s *Server) showReach(c *gin.Context) error {
 	r, d := p.Result, j.Job.Chosen().Reach
 	v := ReachView{Revision: j.Revision, Map: d.Map, Things: j.things(), Proposed: orEmpty(r.Propose()), Rules: d.Rules, Lines: orEmpty(r.Lines), Wires: []ReachWire{}, Joints: orEmpty(r.Joints), Bundles: orEmpty(r.Bundles),
 		Walls: orEmpty(r.Walls), Disconnects: orEmpty(r.Disconnects), Apart: orEmpty(r.Kept), Tape: orEmpty(r.Tape), Unit: r.Unit, Buy: orEmpty(r.Buy), Stock: r.Stock, Pieces: orEmpty(r.Pieces()), Colours: orEmpty(r.Colours),
-		Figures: r.Figures, Learned: r.Learned, Steps: reachSteps(p), Strays: orEmpty(p.Strays), Proof: p.Proof, Line: workLine(p.Proof), Wishes: orEmpty(d.Wishes), Measured: orEmpty(d.Measured),
+		Figures: r.Figures, Learned: r.Learned, Steps: j.workSteps(work.Reach), Strays: orEmpty(p.Strays), Proof: j.plan.Proof, Line: j.plan.Proof.Line(), Wishes: orEmpty(d.Wishes), Measured: orEmpty(d.Measured),
 		Leftover: orEmpty(d.Leftover), Findings: stageFindings(j.plan.Findings, "reach")}
 	v.Map.Stations, v.Map.Paths = orEmpty(v.Map.Stations), orEmpty(v.Map.Paths)
 	for _, w := range r.Wires() {
@@ -104,69 +103,6 @@ func (j *computed) things() []PlacedThing {
 		return finding.Natural(a.Thing.ID, b.Thing.ID)
 	})
 	return out
-}
-
-// reachSteps gives the steps with their ticks and, for each that cannot be ticked yet, why.
-func reachSteps(p *plan.Reaching) []ReachStep {
-	out := make([]ReachStep, 0, len(p.Result.Steps))
-	text := map[string]string{}
-	for i := range p.Result.Steps {
-		text[p.Result.Steps[i].ID] = p.Result.Steps[i].Text
-	}
-	for i := range p.Result.Steps {
-		s := ReachStep{Step: p.Result.Steps[i]}
-		if tick, done := p.Done[s.ID]; done {
-			s.Done, s.Who, s.When = true, tick.Who, tick.When
-		} else {
-			s.Blocked = reachBlocked(p, &s.Step, text)
-		}
-		out = append(out, s)
-	}
-	return out
-}
-
-func reachBlocked(p *plan.Reaching, s *reach.Step, text map[string]string) string {
-	if why := p.Held[s.ID]; why != "" {
-		return "what was done before the decisions changed stands in its way (" + why + ")"
-	}
-	for _, need := range s.Needs {
-		if _, done := p.Done[need]; done {
-			continue
-		}
-		if t := text[need]; t != "" {
-			return t
-		}
-		if !p.Before[need] {
-			return "a step of Thin comes first: see its work"
-		}
-	}
-	return ""
-}
-
-// reachBench puts Reach's steps into the bench's form.
-func (j *computed) reachBench(v *BenchView) {
-	p := &j.plan.Reach
-	wires := map[string]*reach.Wire{}
-	for i := range p.Result.Wires() {
-		wires[p.Result.Wires()[i].ID] = &p.Result.Wires()[i]
-	}
-	v.Wires = []CavityWire{}
-	for _, s := range reachSteps(p) {
-		if s.Done {
-			v.Done = append(v.Done, doneOf(p.Done[s.ID]))
-			continue
-		}
-		b := BenchStep{ID: s.ID, Kind: string(s.Kind), Text: s.Text, Why: s.Why, Warn: s.Cautions, NoReturn: s.NoReturn}
-		if w := wires[s.Wire]; w != nil {
-			row := plan.RowOf(&w.Wire)
-			b.Row = &row
-		}
-		if s.Kind == reach.ToLength {
-			b.Measure = s.Wire
-		}
-		v.Steps = append(v.Steps, b)
-	}
-	slices.SortStableFunc(v.Done, func(a, b BenchDone) int { return cmp.Compare(a.When, b.When) })
 }
 
 func (s *Server) compareReach(c *gin.Context) error {

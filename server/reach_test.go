@@ -11,6 +11,7 @@ import (
 
 	"draxel/core/plan"
 	"draxel/core/reach"
+	"draxel/core/work"
 	"draxel/demo"
 	"draxel/server"
 )
@@ -32,7 +33,7 @@ func (c *client) reach(job string) server.ReachView {
 
 func (c *client) reachTick(job string, seen int64, done bool, reason string, steps ...string) string {
 	c.t.Helper()
-	_, code := send[server.Done](c, "POST", job+"/reach/tick", server.TickRequest{ID: c.change(), Seen: seen, Steps: steps, Done: done, Reason: reason})
+	_, code := send[server.Done](c, "POST", job+"/work/tick", server.TickRequest{ID: c.change(), Seen: seen, Steps: steps, Done: done, Reason: reason})
 	return code
 }
 
@@ -45,10 +46,10 @@ func cutLine(t *testing.T, v server.ReachView, wire string) reach.Line {
 	return v.Lines[i]
 }
 
-func reachStep(v server.ReachView, kind reach.StepKind, wire string) server.ReachStep {
-	i := slices.IndexFunc(v.Steps, func(s server.ReachStep) bool { return s.Kind == kind && (wire == "" || s.Wire == wire) })
+func reachStep(v server.ReachView, kind work.Kind, wire string) server.WorkStep {
+	i := slices.IndexFunc(v.Steps, func(s server.WorkStep) bool { return s.Kind == kind && (wire == "" || s.Wire == wire) })
 	if i < 0 {
-		return server.ReachStep{}
+		return server.WorkStep{}
 	}
 	return v.Steps[i]
 }
@@ -241,7 +242,7 @@ func TestReachRefuses(t *testing.T) {
 		"a map without end":           {"PUT", "/reach/map", server.MapRequest{Map: reach.Map{Stations: make([]reach.Station, 301)}}, "too-much"},
 		"an option without a name":    {"POST", "/reach/option", server.OptionRequest{Option: reach.Option{ID: "x", Moves: []reach.Place{{}}}}, "no-name"},
 		"choose what is not there":    {"POST", "/reach/choose", server.ChooseRequest{Option: "x", Reason: "y"}, "no-such-thing"},
-		"a step that is not there":    {"POST", "/reach/tick", server.TickRequest{Steps: []string{"x"}, Done: true}, "no-such-step"},
+		"a step that is not there":    {"POST", "/work/tick", server.TickRequest{Steps: []string{"x"}, Done: true}, "no-such-step"},
 		"an endless leftover":         {"POST", "/reach/leftover", server.LeftoverRequest{Wire: "7110", Left: 1e9}, "bad-number"},
 	} {
 		text, err := json.Marshal(x.body)

@@ -11,7 +11,6 @@ import (
 
 	"draxel/core/reach"
 	"draxel/core/size"
-	"draxel/core/work"
 	"draxel/store"
 )
 
@@ -296,64 +295,5 @@ func (s *Server) logLeftover(c *gin.Context) error {
 		}
 		x := reach.Leftover{ID: r.ID, Wire: r.Wire, Left: r.Left, Who: who(c), When: s.now().UTC().UnixMilli()}
 		return s.apply(c, change{id: r.ID, what: "leftover", seen: r.Seen, base: j.Revision, bodies: map[string]any{store.SubjectLeftover(x.ID): x}})
-	})
-}
-
-// tickReach ticks steps off in the order of the plan, or takes ticks back.
-func (s *Server) tickReach(c *gin.Context) error {
-	r, err := read[TickRequest](c)
-	if err == nil && (len(r.Steps) == 0 || len(r.Steps) > 2000) {
-		err = problem(http.StatusUnprocessableEntity, "no-action", "Say which step.", "/steps")
-	}
-	if err != nil {
-		return err
-	}
-	if known, err := s.again(c, r.ID); known || err != nil {
-		return err
-	}
-	return s.checked(c, func(j *computed) error {
-		if !r.Done {
-			return s.untickOf(c, j, "reach", change{id: r.ID, seen: r.Seen}, r.Steps)
-		}
-		bodies := map[string]any{}
-		done := j.plan.Reach
-		done.Done = map[string]work.Tick{}
-		for id, t := range j.plan.Reach.Done {
-			done.Done[id] = t
-		}
-		text := map[string]string{}
-		for i := range done.Result.Steps {
-			text[done.Result.Steps[i].ID] = done.Result.Steps[i].Text
-		}
-		for i := range done.Result.Steps {
-			step := &done.Result.Steps[i]
-			if !slices.Contains(r.Steps, step.ID) {
-				continue
-			}
-			if _, twice := done.Done[step.ID]; twice {
-				return problem(http.StatusConflict, "no-such-step", "That step is ticked already.", "/steps")
-			}
-			if why := reachBlocked(&done, step, text); why != "" && (step.Kind != reach.Gate || r.Reason == "") {
-				code := "needs-first"
-				if step.Kind == reach.Gate {
-					code = "gate-open"
-				}
-				return problem(http.StatusUnprocessableEntity, code, sentence("this comes first: "+why), "/steps")
-			}
-			t := work.Tick{Step: step.ID, Edits: step.Edits, Text: step.Text, Minutes: step.Minutes, Stage: "reach", Kind: string(step.Kind), Reason: r.Reason, Wire: step.Wire, Length: step.Length}
-			if step.Length > 0 {
-				t.Piece = done.Result.PieceFor(step.Wire)
-			}
-			t.Who, t.When, t.Seq = who(c), s.now().UTC().UnixMilli(), len(bodies)
-			for _, x := range j.Job.Ticks {
-				t.When = max(t.When, x.When+1)
-			}
-			done.Done[step.ID] = t
-			bodies[store.SubjectTick(step.ID)] = t
-		}
-		if len(bodies) == 0 {
-			return problem(http.StatusConflict, "no-such-step", "The plan does not have that step any more: something has changed.", "/steps")
-		}
-		return s.apply(c, change{id: r.ID, what: "tick", reason: r.Reason, seen: r.Seen, base: j.Revision, bodies: bodies})
 	})
 }

@@ -32,7 +32,7 @@ type ReachView struct {
 	Colours     []reach.ColourLine `json:"colours"`
 	Figures     reach.Figures      `json:"figures"`
 	Learned     reach.Learned      `json:"learned"`
-	Steps       []ReachStep        `json:"steps"`
+	Steps       []WorkStep         `json:"steps"`
 	Strays      []work.Tick        `json:"strays"`
 	Proof       plan.Proof         `json:"proof"`
 	Line        string             `json:"line"`
@@ -64,15 +64,6 @@ type ReachWire struct {
 	Lands    [2]harness.Ref `json:"lands"`
 	Pair     string         `json:"pair,omitempty"`
 	Shield   string         `json:"shield,omitempty"`
-}
-
-// ReachStep is a step with its tick.
-type ReachStep struct {
-	reach.Step
-	Done    bool   `json:"done"`
-	Who     string `json:"who,omitempty"`
-	When    int64  `json:"when,omitempty"`
-	Blocked string `json:"blocked,omitempty"` // why it cannot be ticked yet
 }
 
 // CompareView sets the ways to place things side by side.

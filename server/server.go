@@ -120,7 +120,7 @@ func (s *Server) Handler() http.Handler {
 
 	job.GET("/match", answer(s.showMatch))
 	job.GET("/match/evidence", answer(s.showEvidence))
-	job.PUT("/match/kept", limited(1<<20), answer(s.keepHousings))
+	job.PUT("/match/meetings", limited(1<<20), answer(s.meet))
 	job.POST("/match/decide", limited(1<<20), answer(s.decide))
 	job.POST("/match/accept", limited(1<<16), answer(s.acceptAbove))
 
@@ -129,11 +129,9 @@ func (s *Server) Handler() http.Handler {
 	job.GET("/thin/cut", answer(s.showCut))
 	job.GET("/thin/circuit", answer(s.showCircuit))
 	job.GET("/thin/work", answer(s.showWork))
-	job.POST("/thin/tick", limited(1<<20), answer(s.tick))
 	job.PUT("/thin/bench", limited(1<<16), answer(s.putBench))
 
 	job.GET("/pin", answer(s.showPin))
-	job.POST("/pin/tick", limited(1<<20), answer(s.tickPin))
 	job.POST("/pin/otherwise", limited(1<<16), answer(s.otherwise))
 	job.POST("/pin/reports", limited(1<<16), answer(s.report))
 	job.POST("/pin/reports/:fact/settle", limited(1<<16), answer(s.settle))
@@ -158,7 +156,10 @@ func (s *Server) Handler() http.Handler {
 	job.POST("/reach/option", limited(1<<18), answer(s.putOption))
 	job.POST("/reach/choose", limited(1<<16), answer(s.chooseOption))
 	job.POST("/reach/leftover", limited(1<<16), answer(s.logLeftover))
-	job.POST("/reach/tick", limited(1<<20), answer(s.tickReach))
+	job.GET("/work", answer(s.showWorkList))
+	job.POST("/work/tick", limited(1<<20), answer(s.tick))
+	job.POST("/work/own", limited(1<<16), answer(s.putOwn))
+	job.POST("/findings/answer", limited(1<<16), answer(s.answerFinding))
 	job.GET("/bench", answer(s.showBench))
 	job.GET("/bench/link", answer(s.showLink))
 	job.GET("/bench/qr.png", answer(s.showQR))

@@ -12,7 +12,6 @@ import (
 	"draxel/core/finding"
 	"draxel/core/gather"
 	"draxel/core/harness"
-	"draxel/core/plan"
 	"draxel/core/thin"
 	"draxel/store"
 )
@@ -24,7 +23,7 @@ func (s *Server) showThin(c *gin.Context) error {
 	}
 	t := j.plan.Thin
 	v := ThinView{Revision: j.Revision, Facts: j.factsKey[:12], Wires: j.facts.Laid.Loom.Wires, Verdicts: verdicts(t.Result), Systems: t.Result.Systems, Joints: t.Result.Joints,
-		Counts: t.Counts, Proof: t.Proof, Proposed: t.Proposed, Brought: []thin.Decision{}, Findings: stageFindings(j.plan.Findings, "thin"), Drawing: j.Drawing()}
+		Counts: t.Counts, Proof: j.plan.Proof, Proposed: t.Proposed, Brought: []thin.Decision{}, Findings: stageFindings(j.plan.Findings, "thin"), Drawing: j.Drawing()}
 	for _, d := range j.Job.Thin {
 		if d.Verify != "" {
 			v.Brought = append(v.Brought, d)
@@ -113,11 +112,15 @@ func checkThin(j *computed, d thin.Decision, pointer string) error {
 	if why := r.Refuses(d); why != "" {
 		return problem(http.StatusUnprocessableEntity, "not-to-be-decided", sentence(fmt.Sprintf("%s %s: %s", d.On, d.ID, why)), pointer)
 	}
-	if d.Choice != thin.Goes || d.Reason != "" || d.On != thin.Connector && d.On != thin.Module {
+	if d.Choice != thin.Goes || d.Reason != "" {
 		return nil
 	}
 	cut, err := r.Cut(d.On, d.ID)
 	if err != nil || len(cut.Dies) == 0 && len(cut.Legal) == 0 {
+		return nil
+	}
+	kept := slices.ContainsFunc(cut.Dies, func(l thin.Loss) bool { return l.Kept })
+	if d.On != thin.Connector && d.On != thin.Module && !kept { // of a wire or a system the reason is asked where it costs what is kept
 		return nil
 	}
 	names := make([]string, 0, len(cut.Dies))
@@ -231,19 +234,4 @@ func (s *Server) putBench(c *gin.Context) error {
 		return problem(http.StatusUnprocessableEntity, "bad-number", "In hand may be none to 9.", "/bench/hand")
 	}
 	return s.apply(c, change{id: r.ID, what: "bench", seen: r.Seen, bodies: map[string]any{store.SubjectBench: b}})
-}
-
-// workLine says in one sentence whether the work is proven.
-func workLine(p plan.Proof) string {
-	switch {
-	case p.Fault != "":
-		return "A fault of ours: the steps cannot be carried out on the model (" + p.Fault + "). Do not work from them; send us the job file."
-	case !p.Reached:
-		return fmt.Sprintf("A fault of ours: the steps lead to %d differences from the wanted harness. Do not work from them; send us the job file.", len(p.Differences))
-	case p.Partial:
-		return fmt.Sprintf("The %d steps that are left can be carried out on the model. Something was done that the plan no longer asks for, so the end is not compared with the wanted harness: see what is to be mended.", p.Steps)
-	case p.Steps == 0:
-		return "Nothing is left to do."
-	}
-	return fmt.Sprintf("Proven on the model: the %d steps that are left lead to the wanted harness.", p.Steps)
 }

@@ -15,6 +15,7 @@ import (
 	"draxel/core/harness"
 	"draxel/core/plan"
 	"draxel/core/thin"
+	"draxel/core/work"
 	"draxel/demo"
 	"draxel/exchange"
 	"draxel/server"
@@ -121,11 +122,11 @@ func TestTheWorkIsCarriedOut(t *testing.T) {
 	job := c.packhorse(nil)
 	tick := func(r server.TickRequest) string {
 		r.ID, r.Seen = c.change(), show[server.WorkView](c, job+"/thin/work").Revision
-		_, code := send[server.Done](c, "POST", job+"/thin/tick", r)
+		_, code := send[server.Done](c, "POST", job+"/work/tick", r)
 		return code
 	}
 	w := show[server.WorkView](c, job+"/thin/work")
-	at := func(kind thin.StepKind) server.WorkStep {
+	at := func(kind work.Kind) server.WorkStep {
 		return w.Steps[slices.IndexFunc(w.Steps, func(s server.WorkStep) bool { return s.Kind == kind && !s.Done })]
 	}
 	gate, trim, out := at(thin.Gate), at(thin.Legs), at(thin.ComeOut)

@@ -91,15 +91,6 @@ type WorkView struct {
 	Findings []finding.Finding `json:"findings"`
 }
 
-// WorkStep is a step with its tick.
-type WorkStep struct {
-	thin.Step
-	Done    bool   `json:"done"`
-	Who     string `json:"who,omitempty"`
-	When    int64  `json:"when,omitempty"`
-	Blocked string `json:"blocked,omitempty"` // why it cannot be ticked yet
-}
-
 // TickRequest ticks steps off, or takes a tick back, or says what came of a step instead.
 type TickRequest struct {
 	ID      string   `json:"id"`
@@ -108,6 +99,7 @@ type TickRequest struct {
 	Done    bool     `json:"done"`
 	Outcome string   `json:"outcome,omitempty"` // "stuck": the wire does not come out
 	Reason  string   `json:"reason,omitempty"`  // why the gate is passed though something is missing
+	Spent   float64  `json:"spent,omitempty"`   // minutes that it took
 }
 
 // BenchRequest sets how the person works.

@@ -50,7 +50,7 @@ type JobView struct {
 	Findings []finding.Finding         `json:"findings"`
 	Severity map[finding.Severity]int  `json:"severity"`
 	Undo     string                    `json:"undo,omitempty"` // what undo would take back
-	Kept     map[string]string         `json:"kept"`
+	Answered int                       `json:"answered"`       // findings that somebody has answered
 	Tables   map[match.Side]TableState `json:"tables"`
 }
 
@@ -73,6 +73,7 @@ type OpenCounts struct {
 	Thin   int `json:"thin"`
 	Pin    int `json:"pin"`
 	Reach  int `json:"reach"`
+	Work   int `json:"work"` // steps of all stages that are left
 }
 
 // Done is the reply to a change: the job's new revision.
@@ -121,10 +122,14 @@ type CorrectRequest struct {
 // MatchView is the spread: both pinouts and the verdicts between them.
 type MatchView struct {
 	Revision  int64             `json:"revision"`
-	Joins     bool              `json:"joins"` // this kind of job joins matched wires instead of moving terminals
 	From      harness.Pinout    `json:"from"`
 	To        harness.Pinout    `json:"to"`
-	Kept      map[string]string `json:"kept"`
+	Meetings  match.Meetings    `json:"meetings"`
+	Vehicle   match.Side        `json:"vehicle"` // the side of the vehicle's own wiring
+	Ways      []plan.Way        `json:"ways"`
+	Joints    []plan.Joined     `json:"joints"`
+	NewWires  []plan.Laid       `json:"newWires"`
+	Points    []string          `json:"points"` // splices, and cavities of fuses and grounds, at which a new wire can begin
 	Lines     []match.Line      `json:"lines"`
 	Wants     []match.Want      `json:"wants"`
 	Totals    match.Totals      `json:"totals"`
@@ -141,11 +146,13 @@ type EvidenceView struct {
 	Reasons []finding.Reason `json:"reasons"`
 }
 
-// KeptRequest states which From housing each To connector is; a connector that is left out is a new housing.
-type KeptRequest struct {
-	ID   string            `json:"id"`
-	Seen int64             `json:"seen"`
-	Kept map[string]string `json:"kept"`
+// MeetRequest states how To connectors are met, and on which side the vehicle's own wiring is. A connector that is left out
+// is met as the kind of job has it.
+type MeetRequest struct {
+	ID      string         `json:"id"`
+	Seen    int64          `json:"seen"`
+	Met     match.Meetings `json:"met"`
+	Vehicle match.Side     `json:"vehicle,omitempty"`
 }
 
 // Action is what a person does to a row.
@@ -161,19 +168,23 @@ const (
 
 	JoinTo   Action = "join"   // a From wire joined to the wire of a To cavity
 	BranchOf Action = "branch" // a To cavity served by a lead joined to a From wire
+	WireFrom Action = "wire"   // a To cavity served by a new wire from an origin
+	ByWay    Action = "way"    // another way for a match that is decided or offered
 	Reopen   Action = "reopen" // take the decision back
 )
 
 // DecideRequest decides one row.
 type DecideRequest struct {
-	ID     string      `json:"id"`
-	Seen   int64       `json:"seen"`
-	Side   match.Side  `json:"side"`
-	At     harness.Ref `json:"at"`
-	Action Action      `json:"action"`
-	To     harness.Ref `json:"to,omitzero"`
-	Source string      `json:"source,omitempty"`
-	Reason string      `json:"reason,omitempty"`
+	ID     string        `json:"id"`
+	Seen   int64         `json:"seen"`
+	Side   match.Side    `json:"side"`
+	At     harness.Ref   `json:"at"`
+	Action Action        `json:"action"`
+	To     harness.Ref   `json:"to,omitzero"`
+	Way    match.Way     `json:"way,omitempty"`
+	Source string        `json:"source,omitempty"`
+	Origin *match.Origin `json:"origin,omitempty"` // of WireFrom, and of Source where it is known
+	Reason string        `json:"reason,omitempty"`
 }
 
 // AcceptRequest accepts every open match that is at least so certain.

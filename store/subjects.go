@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"draxel/core/face"
+	"draxel/core/finding"
 	"draxel/core/gather"
 	"draxel/core/harness"
 	"draxel/core/match"
@@ -20,7 +21,9 @@ import (
 // Names of the subjects that a job has at most one of.
 const (
 	SubjectJob      = "job"  // title, kind, donor, chassis
-	SubjectKept     = "kept" // which housings are kept
+	SubjectKept     = "kept" // which housings are kept, as jobs of old said it
+	SubjectMet      = "met"  // how To connectors are met
+	SubjectVehicle  = "vehicle"
 	SubjectIdentity = "identity"
 	SubjectItems    = "items" // open items that are seen to
 	SubjectBefore   = "before"
@@ -51,6 +54,8 @@ const (
 	spans     = "span/"
 	options   = "option/"
 	leftovers = "leftover/"
+	owns      = "own/"
+	answers   = "answer/"
 )
 
 // SubjectTable names the table of a side.
@@ -94,7 +99,7 @@ func KindOf(name string) Kind {
 	switch kind, _, _ := strings.Cut(name, "/"); kind + "/" {
 	case decisions:
 		return MatchDecision
-	case thinned, ticks, SubjectBench + "/", SubjectItems + "/", SubjectHave + "/", wishes, exchanges, reports, checks,
+	case owns, answers, thinned, ticks, SubjectBench + "/", SubjectItems + "/", SubjectHave + "/", wishes, exchanges, reports, checks,
 		SubjectMap + "/", SubjectRules + "/", places, lengths, spans, options, leftovers:
 		return Other
 	}
@@ -130,6 +135,12 @@ func SubjectOption(id string) string { return options + id }
 
 // SubjectLeftover names what a wire left over.
 func SubjectLeftover(id string) string { return leftovers + id }
+
+// SubjectOwn names a step of the person's own.
+func SubjectOwn(id string) string { return owns + id }
+
+// SubjectAnswer names the answer to a finding by its key.
+func SubjectAnswer(key string) string { return answers + key }
 
 // SubjectThin names a decision of Thin.
 func SubjectThin(on thin.Scope, id string) string { return thinned + string(on) + "/" + id }
@@ -167,6 +178,14 @@ func jobPuts(j plan.Job) ([]Put, error) {
 	p.add(SubjectTable(match.From), j.From, j.From != nil)
 	p.add(SubjectTable(match.To), j.To, j.To != nil)
 	p.add(SubjectKept, j.Kept, j.Kept != nil)
+	p.add(SubjectMet, j.Met, j.Met != nil)
+	p.add(SubjectVehicle, j.Vehicle, j.Vehicle != "")
+	for _, x := range j.Own {
+		p.add(SubjectOwn(x.ID), x, true)
+	}
+	for _, x := range j.Acks {
+		p.add(SubjectAnswer(x.Key()), x, true)
+	}
 	p.add(SubjectIdentity, j.Identity, j.Identity != nil)
 	p.add(SubjectItems, j.Items, len(j.Items) > 0)
 	p.add(SubjectBefore, j.Before, j.Before != nil)
@@ -258,6 +277,10 @@ func (s *State) take(name string, body []byte) error {
 		return err
 	case SubjectKept:
 		return into(&j.Kept)
+	case SubjectMet:
+		return into(&j.Met)
+	case SubjectVehicle:
+		return into(&j.Vehicle)
 	case SubjectIdentity:
 		return into(&j.Identity)
 	case SubjectItems:
@@ -291,6 +314,10 @@ func (s *State) take(name string, body []byte) error {
 		return one(body, &j.Thin)
 	case ticks:
 		return one(body, &j.Ticks)
+	case owns:
+		return one(body, &j.Own)
+	case answers:
+		return one(body, &j.Acks)
 	case wishes:
 		return one(body, &j.Wishes)
 	case exchanges:
@@ -371,6 +398,8 @@ func sort(j *plan.Job) {
 	slices.SortStableFunc(j.Photos, func(a, b plan.Photo) int {
 		return cmp.Or(strings.Compare(a.Connector, b.Connector), cmp.Compare(a.When, b.When))
 	})
+	slices.SortStableFunc(j.Own, func(a, b plan.OwnStep) int { return cmp.Compare(a.When, b.When) })
+	slices.SortStableFunc(j.Acks, func(a, b finding.Answer) int { return cmp.Compare(a.When, b.When) })
 	slices.SortStableFunc(j.Wishes, func(a, b pin.Wish) int { return cmp.Compare(a.When, b.When) })
 	slices.SortStableFunc(j.Exchanges, func(a, b pin.Exchange) int { return cmp.Compare(a.When, b.When) })
 	slices.SortStableFunc(j.Reports, func(a, b pin.Report) int { return cmp.Compare(a.When, b.When) })

@@ -23,6 +23,7 @@ import (
 	"draxel/core/size"
 	"draxel/core/terminal"
 	"draxel/core/thin"
+	"draxel/core/work"
 	"draxel/exchange"
 	"draxel/server"
 )
@@ -39,7 +40,10 @@ type api struct {
 	CorrectRequest server.CorrectRequest
 	MatchView      server.MatchView
 	EvidenceView   server.EvidenceView
-	KeptRequest    server.KeptRequest
+	MeetRequest    server.MeetRequest
+	WorkListView   server.WorkListView
+	OwnRequest     server.OwnRequest
+	AnswerRequest  server.AnswerRequest
 	DecideRequest  server.DecideRequest
 	AcceptRequest  server.AcceptRequest
 	PinView        server.PinView
@@ -67,7 +71,6 @@ type api struct {
 	BenchRequest   server.BenchRequest
 	Problem        server.Problem
 
-	PinTickRequest   server.PinTickRequest
 	OtherwiseRequest server.OtherwiseRequest
 	ReportRequest    server.ReportRequest
 	SettleRequest    server.SettleRequest
@@ -124,10 +127,14 @@ func write(path string, v any) error {
 
 // enums gives the values of the string types that have a fixed set of them.
 var enums = map[reflect.Type][]any{
-	reflect.TypeFor[match.Verdict]():    list(match.Stays, match.Moves, match.MovesConnector, match.Goes, match.NeedsSource, match.Undecided, match.NeedsWire, match.LeftEmpty, match.Joins, match.Branches),
+	reflect.TypeFor[match.Verdict]():    list(match.StaysPut, match.Moves, match.MovesConnector, match.Meets, match.Faces, match.Goes, match.NeedsSource, match.Undecided, match.NeedsWire, match.LeftEmpty, match.Joins, match.Branches, match.NewWire),
 	reflect.TypeFor[match.Side]():       list(match.From, match.To),
-	reflect.TypeFor[match.Choice]():     list(match.Open, match.Matched, match.Gone, match.Sourced, match.Vacant, match.Joined, match.Branch),
-	reflect.TypeFor[server.Action]():    list(server.Accept, server.Reject, server.GoesAs, server.Source, server.Empty, server.Reopen, server.JoinTo, server.BranchOf),
+	reflect.TypeFor[match.Choice]():     list(match.Open, match.Matched, match.Gone, match.Sourced, match.Vacant, match.Joined, match.Branch, match.Wired),
+	reflect.TypeFor[match.Met]():        list(match.Mets()...),
+	reflect.TypeFor[match.Way]():        list(append(match.Ways(), match.Proposed)...),
+	reflect.TypeFor[match.OriginKind](): list(match.OriginKinds()...),
+	reflect.TypeFor[work.Stage]():       list(append(work.Stages(), "")...),
+	reflect.TypeFor[server.Action]():    list(server.Accept, server.Reject, server.GoesAs, server.Source, server.Empty, server.Reopen, server.JoinTo, server.BranchOf, server.WireFrom, server.ByWay),
 	reflect.TypeFor[finding.Severity](): list(finding.Severities()...),
 	reflect.TypeFor[gather.Column]():    list(append(gather.Columns(), gather.Ignored)...),
 	reflect.TypeFor[colour.Habit]():     list(append(colour.Habits(), colour.Unknown)...),
@@ -135,7 +142,6 @@ var enums = map[reflect.Type][]any{
 	reflect.TypeFor[size.Unit]():        list(size.Square, size.Gauge, ""),
 	reflect.TypeFor[harness.Trust]():    list(exchange.Trusts()...),
 	reflect.TypeFor[face.Corner]():      list(face.TopLeft, face.TopRight, face.BottomLeft, face.BottomRight, ""),
-	reflect.TypeFor[pin.Kind]():         list(pin.Move, pin.Pull, pin.Seat, pin.Out, pin.Hold, pin.New, pin.Seal, pin.Join, pin.Drop, pin.Unseal, pin.Close),
 	reflect.TypeFor[plan.Kind]():        kinds(),
 	reflect.TypeFor[gather.SheetKind](): list(gather.SheetKinds()...),
 	reflect.TypeFor[gather.Key]():       list(gather.Keys()...),
@@ -156,12 +162,10 @@ var enums = map[reflect.Type][]any{
 	reflect.TypeFor[thin.Choice]():      list(thin.Undecided, thin.Keep, thin.Goes),
 	reflect.TypeFor[thin.Fate]():        list(thin.Leave, thin.Trim, thin.Through, thin.Rejoin, thin.Dissolve),
 	reflect.TypeFor[thin.School]():      list(thin.Extract, thin.CutSeal),
-	reflect.TypeFor[thin.StepKind]():    list(thin.StepKinds()...),
 	reflect.TypeFor[reach.Kind]():       list(reach.Kinds()...),
 	reflect.TypeFor[reach.Cover]():      list(reach.Covers()...),
 	reflect.TypeFor[reach.School]():     list(append(reach.Schools(), "")...),
 	reflect.TypeFor[reach.Verdict]():    list(reach.Verdicts()...),
-	reflect.TypeFor[reach.StepKind]():   list(reach.StepKinds()...),
 	reflect.TypeFor[reach.Lead]():       list(reach.Single, reach.Twisted, reach.Shielded),
 	reflect.TypeFor[size.Class]():       list(append(size.Classes(), "")...),
 }
@@ -212,6 +216,10 @@ func plainName(t reflect.Type) string {
 		return "HabitReading"
 	case "draxel/core/signal.Reading":
 		return "Signal"
+	case "draxel/core/match.Origin":
+		return "WireOrigin"
+	case "draxel/core/plan.Way":
+		return "WireWay"
 	case "draxel/core/plan.Step":
 		return "SheetStep"
 	case "draxel/core/face.Layout":
@@ -228,8 +236,8 @@ func plainName(t reflect.Type) string {
 		return "FaceRow"
 	case "draxel/core/thin.Decision":
 		return "ThinMade"
-	case "draxel/core/thin.Step":
-		return "ThinStep"
+	case "draxel/core/work.Step":
+		return "PlanStep"
 	case "draxel/core/reach.Map":
 		return "RouteMap"
 	case "draxel/core/reach.Path":
@@ -238,8 +246,6 @@ func plainName(t reflect.Type) string {
 		return "Span"
 	case "draxel/core/reach.Rates":
 		return "ReachRates"
-	case "draxel/core/reach.Step":
-		return "ReachWork"
 	case "draxel/core/reach.Joint":
 		return "ReachJoint"
 	case "draxel/core/reach.Option":

@@ -2,6 +2,7 @@ package plan
 
 import (
 	"fmt"
+	"slices"
 
 	"draxel/core/face"
 	"draxel/core/finding"
@@ -24,6 +25,15 @@ type Table struct {
 	Cells   [][]string     `json:"cells"`
 	Options gather.Options `json:"options"`
 	Was     []string       `json:"was,omitempty"` // titles that it had before: jobs of old named connectors after them
+}
+
+// Titles gives the titles that the table has had beside a new one: jobs of old named connectors after them.
+func (t *Table) Titles(now string) []string {
+	all := t.Was
+	if t.Name != now && !slices.Contains(all, t.Name) {
+		all = append(slices.Clone(all), t.Name)
+	}
+	return all
 }
 
 // Read gives the pinout of the table with the reading that it comes from.

@@ -246,17 +246,20 @@ func (p *Plan) Done(step string) (work.Tick, bool) {
 
 // Blocked says why a step cannot be done yet, empty where it can: what must come first is named, else what stands in its
 // way on the harness as it is now.
-func (p *Plan) Blocked(s *work.Step) string {
+func (p *Plan) Blocked(s *work.Step) string { return p.BlockedAfter(s, nil) }
+
+// BlockedAfter says it of when further steps are done too.
+func (p *Plan) BlockedAfter(s *work.Step, done map[string]bool) string {
 	if why := p.Work.Held[s.ID]; why != "" {
 		return "what was done before the decisions changed stands in its way (" + why + ")"
 	}
 	if g := p.Work.gate; g != "" && slices.Contains(s.Needs, g) {
-		if _, passed := p.Past.Done[g]; !passed {
+		if _, passed := p.Past.Done[g]; !passed && !done[g] {
 			return "the gate before the first cut"
 		}
 	}
 	for _, need := range s.Needs {
-		if _, done := p.Past.Done[need]; done {
+		if _, before := p.Past.Done[need]; before || done[need] {
 			continue
 		}
 		if i, known := p.Work.at[need]; known {

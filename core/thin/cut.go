@@ -106,6 +106,17 @@ func (t *thinning) tipsOf(on Scope, id string, c *Consequence) ([]tip, error) {
 			connectors[h.ID] = connectors[h.ID] || h.Device == id
 		}
 	case System:
+		for h := range t.loom.Connectors {
+			if d := t.net.plugged[h]; d >= 0 && t.loom.Devices[d].System == id {
+				connectors[t.loom.Connectors[h].ID] = true
+			}
+		}
+		for w := range t.loom.Wires {
+			if t.wireSystem(int32(w)) == id && t.result.Wires[w].Choice != Keep {
+				take(tip(2 * w))
+				take(tip(2*w + 1))
+			}
+		}
 	}
 	for w := range t.loom.Wires {
 		for end := range 2 {

@@ -17,6 +17,7 @@ import { PinPage } from './stages/pin/PinPage';
 import { ReachPage } from './stages/reach/ReachPage';
 import { ThinPage } from './stages/thin/ThinPage';
 import { useTheme } from './theme';
+import { WorkPage } from './work/WorkPage';
 
 const client = new QueryClient({
   defaultOptions: {
@@ -39,6 +40,7 @@ const router = createBrowserRouter([
       { path: 'thin', element: <ThinPage /> },
       { path: 'pin', element: <PinPage /> },
       { path: 'reach', element: <ReachPage /> },
+      { path: 'work', element: <WorkPage /> },
     ],
   },
   { path: '/jobs/:job/bench', element: <BenchPage /> },

@@ -11,6 +11,7 @@ import type {
   JournalView,
   KindList,
   MatchView,
+  MeetRequest,
   PinView,
   Ref,
   TableView,
@@ -83,9 +84,9 @@ export const useAcceptAbove = (job: string) =>
   useChange(job, (v: { above: number; seen: number }) =>
     request<Done>('POST', `${jobPath(job)}/match/accept`, { ...v, id: newChangeID() }),
   );
-export const useKeep = (job: string) =>
-  useChange(job, (v: { kept: Record<string, string>; seen: number }) =>
-    request<Done>('PUT', `${jobPath(job)}/match/kept`, { ...v, id: newChangeID() }),
+export const useMeet = (job: string) =>
+  useChange(job, (v: Omit<MeetRequest, 'id'>) =>
+    request<Done>('PUT', `${jobPath(job)}/match/meetings`, { ...v, id: newChangeID() }),
   );
 export const useUndo = (job: string) =>
   useChange(job, () => request<Done>('POST', `${jobPath(job)}/undo`, { id: newChangeID() }));

@@ -13,7 +13,6 @@ import type {
   LibraryView,
   LinkView,
   OtherwiseRequest,
-  PinTickRequest,
   ReportRequest,
   WishRequest,
 } from './types.gen';
@@ -25,7 +24,6 @@ function useSend<V extends object>(job: string, method: 'POST' | 'PUT', path: st
   );
 }
 
-export const usePinTick = (job: string) => useSend<Omit<PinTickRequest, 'id'>>(job, 'POST', 'tick');
 export const useOtherwise = (job: string) => useSend<Omit<OtherwiseRequest, 'id'>>(job, 'POST', 'otherwise');
 export const useReport = (job: string) => useSend<Omit<ReportRequest, 'id'>>(job, 'POST', 'reports');
 export const useWish = (job: string) => useSend<Omit<WishRequest, 'id'>>(job, 'POST', 'order');

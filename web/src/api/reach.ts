@@ -15,7 +15,6 @@ import type {
   Rules,
   SpanRequest,
   TemplateList,
-  TickRequest,
 } from './types.gen';
 
 /** A change of the job by Reach: the id is filled in. */
@@ -34,8 +33,6 @@ export const useLength = (job: string) => useSend<Omit<LengthRequest, 'id'>>(job
 export const useOption = (job: string) => useSend<Omit<OptionRequest, 'id'>>(job, 'POST', 'option');
 export const useChoose = (job: string) => useSend<Omit<ChooseRequest, 'id'>>(job, 'POST', 'choose');
 export const useLeftover = (job: string) => useSend<Omit<LeftoverRequest, 'id'>>(job, 'POST', 'leftover');
-export const useReachTick = (job: string) => useSend<Omit<TickRequest, 'id'>>(job, 'POST', 'tick');
-
 export const useReach = (job: string) =>
   useQuery({
     queryKey: ['job', job, 'reach'],

@@ -9,7 +9,6 @@ import type {
   ThinChange,
   ThinDecision,
   ThinView,
-  TickRequest,
   WorkView,
 } from './types.gen';
 
@@ -85,11 +84,6 @@ export function useThinDecide(job: string) {
     },
   });
 }
-
-export const useTick = (job: string) =>
-  useChange(job, (v: Omit<TickRequest, 'id'>) =>
-    request<Done>('POST', `${jobPath(job)}/thin/tick`, { ...v, id: newChangeID() }),
-  );
 
 export const useBench = (job: string) =>
   useChange(job, (v: { bench: Bench; seen: number }) =>

@@ -16,7 +16,10 @@ export interface ApiSchema {
   CorrectRequest: CorrectRequest;
   MatchView: MatchView;
   EvidenceView: EvidenceView;
-  KeptRequest: KeptRequest;
+  MeetRequest: MeetRequest;
+  WorkListView: WorkListView;
+  OwnRequest: OwnRequest;
+  AnswerRequest: AnswerRequest;
   DecideRequest: DecideRequest;
   AcceptRequest: AcceptRequest;
   PinView: PinView;
@@ -43,7 +46,6 @@ export interface ApiSchema {
   TickRequest: TickRequest;
   BenchRequest: BenchRequest;
   Problem: Problem;
-  PinTickRequest: PinTickRequest;
   OtherwiseRequest: OtherwiseRequest;
   ReportRequest: ReportRequest;
   SettleRequest: SettleRequest;
@@ -194,9 +196,7 @@ export interface JobView {
     [k: string]: number;
   };
   undo?: string;
-  kept: {
-    [k: string]: string;
-  };
+  answered: number;
   tables: {
     [k: string]: TableState;
   };
@@ -219,6 +219,7 @@ export interface OpenCounts {
   thin: number;
   pin: number;
   reach: number;
+  work: number;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -232,6 +233,21 @@ export interface Finding {
   subject?: string;
   text: string;
   remedy?: string;
+  answer?: Answer;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Answer".
+ */
+export interface Answer {
+  code: string;
+  stage?: string;
+  side?: string;
+  subject?: string;
+  text: string;
+  reason: string;
+  who?: string;
+  when?: number;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -524,12 +540,14 @@ export interface CorrectRequest {
  */
 export interface MatchView {
   revision: number;
-  joins: boolean;
   from: Pinout;
   to: Pinout;
-  kept: {
-    [k: string]: string;
-  };
+  meetings: Meetings;
+  vehicle: "from" | "to";
+  ways: WireWay[];
+  joints: Joined[];
+  newWires: Laid[];
+  points: string[];
   lines: Line[];
   wants: Want[];
   totals: Totals;
@@ -557,6 +575,74 @@ export interface Pinout {
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Meetings".
+ */
+export interface Meetings {
+  [k: string]: Meeting;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Meeting".
+ */
+export interface Meeting {
+  met: "kept" | "new" | "stays" | "plugs" | "ignored";
+  with?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "WireWay".
+ */
+export interface WireWay {
+  from: Ref;
+  to: Ref;
+  way: "move" | "renew" | "take-over" | "tap" | "into" | "plugged" | "new-wire" | "";
+  proposed: "move" | "renew" | "take-over" | "tap" | "into" | "plugged" | "new-wire" | "";
+  why: string;
+  choices: ("move" | "renew" | "take-over" | "tap" | "into" | "plugged" | "new-wire" | "")[];
+  chosen?: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Joined".
+ */
+export interface Joined {
+  name: string;
+  ends: JoinedEnd[];
+  for: Ref[];
+  why: string;
+  made?: boolean;
+  proof?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "JoinedEnd".
+ */
+export interface JoinedEnd {
+  wire: string;
+  name: string;
+  at?: Ref;
+  how: string;
+  back?: number;
+  theirs?: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Laid".
+ */
+export interface Laid {
+  id: string;
+  row: Row;
+  /**
+   * @minItems 2
+   * @maxItems 2
+   */
+  ends: [string, string];
+  owner?: string;
+  open?: boolean;
+  there?: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
  * via the `definition` "Line".
  */
 export interface Line {
@@ -565,19 +651,24 @@ export interface Line {
     | "stays"
     | "moves"
     | "moves-connector"
+    | "meets"
+    | "plugged"
     | "goes"
     | "needs-source"
     | "undecided"
     | "needs-wire"
     | "left-empty"
     | "joins"
-    | "branches";
+    | "branches"
+    | "new-wire";
   decided: boolean;
   to?: Ref;
   p: number;
   runnerUp?: Candidate;
   candidates?: Candidate[];
+  way?: "move" | "renew" | "take-over" | "tap" | "into" | "plugged" | "new-wire" | "";
   source?: string;
+  origin?: WireOrigin;
   reason?: string;
   verify?: string;
 }
@@ -591,6 +682,16 @@ export interface Candidate {
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "WireOrigin".
+ */
+export interface WireOrigin {
+  kind?: "cavity" | "splice" | "fuse" | "ground" | "open";
+  at?: Ref;
+  name?: string;
+  owner?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
  * via the `definition` "Want".
  */
 export interface Want {
@@ -599,16 +700,20 @@ export interface Want {
     | "stays"
     | "moves"
     | "moves-connector"
+    | "meets"
+    | "plugged"
     | "goes"
     | "needs-source"
     | "undecided"
     | "needs-wire"
     | "left-empty"
     | "joins"
-    | "branches";
+    | "branches"
+    | "new-wire";
   decided: boolean;
   p: number;
   of?: Ref;
+  origin?: WireOrigin;
   reason?: string;
 }
 /**
@@ -625,11 +730,14 @@ export interface Totals {
   movesConnector: number;
   goes: number;
   needsSource: number;
+  meets: number;
+  faces: number;
   joins: number;
   undecided: number;
   needsWire: number;
   leftEmpty: number;
   branches: number;
+  newWire: number;
   filled: number;
   reconciled: boolean;
 }
@@ -683,10 +791,12 @@ export interface Box {
 export interface Decision {
   side: "from" | "to";
   at: Ref;
-  choice?: "" | "match" | "goes" | "source" | "empty" | "joins" | "branch";
+  choice?: "" | "match" | "goes" | "source" | "empty" | "joins" | "branch" | "wire";
   to?: Ref;
   of?: Ref;
+  way?: "move" | "renew" | "take-over" | "tap" | "into" | "plugged" | "new-wire" | "";
   source?: string;
+  origin?: WireOrigin;
   rejected?: Ref[];
   reason?: string;
   verify?: string;
@@ -714,90 +824,70 @@ export interface Reason {
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "KeptRequest".
+ * via the `definition` "MeetRequest".
  */
-export interface KeptRequest {
+export interface MeetRequest {
   id: string;
   seen: number;
-  kept: {
-    [k: string]: string;
-  };
+  met: Meetings;
+  vehicle?: "from" | "to";
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "DecideRequest".
+ * via the `definition` "WorkListView".
  */
-export interface DecideRequest {
-  id: string;
-  seen: number;
-  side: "from" | "to";
-  at: Ref;
-  action: "accept" | "reject" | "goes" | "source" | "empty" | "reopen" | "join" | "branch";
-  to?: Ref;
-  source?: string;
-  reason?: string;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "AcceptRequest".
- */
-export interface AcceptRequest {
-  id: string;
-  seen: number;
-  above: number;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "PinView".
- */
-export interface PinView {
+export interface WorkListView {
   revision: number;
-  hash: string;
-  moves: boolean;
+  steps: WorkStep[];
   done: Tick[];
-  steps: SheetStep[];
+  strays: Tick[];
   proof: Proof;
   line: string;
-  figures: string;
   open?: string;
-  limit: number;
+  minutes: number;
+  joints: Joined[];
+  wires: Laid[];
+  own: OwnStep[];
+  places: string[];
+  people: string[];
   hand: string[];
-  housings: Connector[];
-  faces: {
-    [k: string]: Face;
-  };
-  wires: CavityWire[];
-  orders: PartOrder[];
-  spares: Spare[];
-  adaptations: Adaptation[];
-  joints: Joint[];
-  settings: string[];
-  outputs: Output[];
-  reports: Report[];
-  totals: Totals;
-  bench: Bench;
-  findings: Finding[];
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "Tick".
+ * via the `definition` "WorkStep".
  */
-export interface Tick {
-  step: string;
+export interface WorkStep {
+  id: string;
   edits: Edit[];
+  needs?: string[];
+  stage?: "thin" | "pin" | "reach" | "join" | "own" | "";
+  kind: string;
   text: string;
-  minutes?: number;
-  spent?: number;
-  reason?: string;
+  why?: string;
+  wires?: string[];
+  at?: Ref[];
+  system?: string;
+  path?: string;
+  length?: number;
+  missing?: string[];
+  minutes: number;
+  noReturn?: boolean;
+  warn?: string[];
+  done: boolean;
   who?: string;
   when?: number;
-  seq?: number;
-  stage?: string;
-  kind?: string;
-  at?: Ref[];
-  wire?: string;
-  length?: number;
-  piece?: string;
+  blocked?: string;
+  ready: boolean;
+  from?: Ref;
+  to?: Ref;
+  row?: Row;
+  becomes?: string;
+  how?: string;
+  after?: string;
+  fit?: Fit;
+  hand?: string[];
+  measure?: string;
+  place?: string;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -833,31 +923,6 @@ export interface Length {
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "SheetStep".
- */
-export interface SheetStep {
-  id: string;
-  edits: Edit[];
-  needs?: string[];
-  kind: "move" | "pull" | "seat" | "out" | "hold" | "new" | "plug" | "join" | "drop" | "unplug" | "close";
-  terminal?: string;
-  from?: Ref;
-  to?: Ref;
-  text: string;
-  why?: string;
-  hand?: string[];
-  connector?: string;
-  opens?: string[];
-  again?: boolean;
-  how?: string;
-  after?: string;
-  warn?: string[];
-  fit?: Fit;
-  wire: Row;
-  goal: Row;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
  * via the `definition` "Fit".
  */
 export interface Fit {
@@ -875,6 +940,27 @@ export interface TerminalPart {
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Tick".
+ */
+export interface Tick {
+  step: string;
+  edits: Edit[];
+  text: string;
+  minutes?: number;
+  spent?: number;
+  reason?: string;
+  who?: string;
+  when?: number;
+  seq?: number;
+  stage?: "thin" | "pin" | "reach" | "join" | "own" | "";
+  kind?: string;
+  at?: Ref[];
+  wire?: string;
+  length?: number;
+  piece?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
  * via the `definition` "Proof".
  */
 export interface Proof {
@@ -882,8 +968,137 @@ export interface Proof {
   steps: number;
   inHand: number;
   differences?: string[];
+  apart?: string[];
+  meets?: string[];
   partial?: boolean;
   fault?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "OwnStep".
+ */
+export interface OwnStep {
+  id: string;
+  text: string;
+  before?: string;
+  after?: string;
+  what?: string;
+  unit?: string;
+  least?: number;
+  most?: number;
+  saw?: number;
+  who?: string;
+  when?: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "OwnRequest".
+ */
+export interface OwnRequest {
+  id: string;
+  seen: number;
+  step: OwnStep;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "AnswerRequest".
+ */
+export interface AnswerRequest {
+  id: string;
+  seen: number;
+  answer: Answer;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "DecideRequest".
+ */
+export interface DecideRequest {
+  id: string;
+  seen: number;
+  side: "from" | "to";
+  at: Ref;
+  action: "accept" | "reject" | "goes" | "source" | "empty" | "reopen" | "join" | "branch" | "wire" | "way";
+  to?: Ref;
+  way?: "move" | "renew" | "take-over" | "tap" | "into" | "plugged" | "new-wire" | "";
+  source?: string;
+  origin?: WireOrigin;
+  reason?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "AcceptRequest".
+ */
+export interface AcceptRequest {
+  id: string;
+  seen: number;
+  above: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "PinView".
+ */
+export interface PinView {
+  revision: number;
+  hash: string;
+  moves: boolean;
+  done: Tick[];
+  steps: SheetStep[];
+  proof: Proof;
+  line: string;
+  figures: string;
+  open?: string;
+  limit: number;
+  hand: string[];
+  housings: Connector[];
+  faces: {
+    [k: string]: Face;
+  };
+  wires: CavityWire[];
+  orders: PartOrder[];
+  spares: Spare[];
+  adaptations: Adaptation[];
+  joints: Joined[];
+  settings: string[];
+  outputs: Output[];
+  reports: Report[];
+  totals: Totals;
+  bench: Bench;
+  findings: Finding[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "SheetStep".
+ */
+export interface SheetStep {
+  id: string;
+  edits: Edit[];
+  needs?: string[];
+  stage?: "thin" | "pin" | "reach" | "join" | "own" | "";
+  kind: string;
+  text: string;
+  why?: string;
+  wires?: string[];
+  at?: Ref[];
+  system?: string;
+  path?: string;
+  length?: number;
+  missing?: string[];
+  minutes: number;
+  noReturn?: boolean;
+  warn?: string[];
+  terminal?: string;
+  from?: Ref;
+  origin?: Ref;
+  to?: Ref;
+  hand?: string[];
+  connector?: string;
+  opens?: string[];
+  again?: boolean;
+  how?: string;
+  after?: string;
+  fit?: Fit;
+  wire: Row;
+  goal: Row;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -929,15 +1144,6 @@ export interface Adaptation {
   warn: string;
   pigtail: string;
   order: string[];
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "Joint".
- */
-export interface Joint {
-  at: Ref;
-  with: string;
-  why: string;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -1728,42 +1934,6 @@ export interface WorkView {
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "WorkStep".
- */
-export interface WorkStep {
-  id: string;
-  edits: Edit[];
-  needs?: string[];
-  kind:
-    | "caution"
-    | "gate"
-    | "tie"
-    | "trim"
-    | "through"
-    | "remove"
-    | "rejoin"
-    | "extract"
-    | "seal"
-    | "take-off"
-    | "out"
-    | "nicks"
-    | "mend";
-  system?: string;
-  text: string;
-  why?: string;
-  wires?: string[];
-  at?: Ref[];
-  missing?: string[];
-  extract?: string[];
-  minutes: number;
-  noReturn?: boolean;
-  done: boolean;
-  who?: string;
-  when?: number;
-  blocked?: string;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
  * via the `definition` "StockLine".
  */
 export interface StockLine {
@@ -1814,6 +1984,7 @@ export interface TickRequest {
   done: boolean;
   outcome?: string;
   reason?: string;
+  spent?: number;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -1834,17 +2005,6 @@ export interface Problem {
   code: string;
   detail: string;
   pointer?: string;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "PinTickRequest".
- */
-export interface PinTickRequest {
-  id: string;
-  seen: number;
-  steps: string[];
-  done: boolean;
-  spent?: number;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -2009,7 +2169,7 @@ export interface BenchView {
   title: string;
   stage: string;
   done: BenchDone[];
-  steps: BenchStep[];
+  steps: WorkStep[];
   hand: string[];
   faces: {
     [k: string]: Face;
@@ -2027,28 +2187,6 @@ export interface BenchDone {
   text: string;
   who?: string;
   when?: number;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "BenchStep".
- */
-export interface BenchStep {
-  id: string;
-  kind: string;
-  text: string;
-  from?: Ref;
-  to?: Ref;
-  row?: Row;
-  becomes?: string;
-  how?: string;
-  why?: string;
-  after?: string;
-  warn?: string[];
-  fit?: Fit;
-  hand?: string[];
-  missing?: string[];
-  noReturn?: boolean;
-  measure?: string;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -2090,7 +2228,7 @@ export interface ReachView {
   colours: ColourLine[];
   figures: Figures;
   learned: Learned;
-  steps: ReachStep[];
+  steps: WorkStep[];
   strays: Tick[];
   proof: Proof;
   line: string;
@@ -2244,6 +2382,7 @@ export interface CutLine {
   had?: number;
   hadBy?: string;
   short?: number;
+  noSlack?: boolean;
   waits?: string[];
   stale?: boolean;
   marks?: Mark[];
@@ -2504,28 +2643,6 @@ export interface Learned {
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "ReachStep".
- */
-export interface ReachStep {
-  id: string;
-  edits: Edit[];
-  needs?: string[];
-  kind: "caution" | "route" | "wait" | "measure" | "gate" | "cut" | "join" | "cover";
-  text: string;
-  why?: string;
-  wire?: string;
-  path?: string;
-  length?: number;
-  minutes: number;
-  noReturn?: boolean;
-  cautions?: string[];
-  done: boolean;
-  who?: string;
-  when?: number;
-  blocked?: string;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
  * via the `definition` "Span".
  */
 export interface Span {
@@ -2536,6 +2653,7 @@ export interface Span {
   whole?: boolean;
   at?: number;
   renew?: boolean;
+  slack?: boolean;
   far?: string;
   reason?: string;
   who?: string;
@@ -2770,7 +2888,10 @@ export interface Api {
   CorrectRequest: CorrectRequest;
   MatchView: MatchView;
   EvidenceView: EvidenceView;
-  KeptRequest: KeptRequest;
+  MeetRequest: MeetRequest;
+  WorkListView: WorkListView;
+  OwnRequest: OwnRequest;
+  AnswerRequest: AnswerRequest;
   DecideRequest: DecideRequest;
   AcceptRequest: AcceptRequest;
   PinView: PinView;
@@ -2797,7 +2918,6 @@ export interface Api {
   TickRequest: TickRequest;
   BenchRequest: BenchRequest;
   Problem: Problem;
-  PinTickRequest: PinTickRequest;
   OtherwiseRequest: OtherwiseRequest;
   ReportRequest: ReportRequest;
   SettleRequest: SettleRequest;

@@ -6,7 +6,7 @@ import { explain, newChangeID, type ProblemError } from '../api/client';
 import { jobPath, useLiveJob } from '../api/hooks';
 import { useBenchView } from '../api/pin';
 import { useQueue, type Waiting } from '../api/queue';
-import type { BenchStep, BenchView, Done } from '../api/types.gen';
+import type { BenchView, Done, WorkStep } from '../api/types.gen';
 import type { View } from '../harness/ConnectorFace';
 import { useKey } from '../keys/useKey';
 import { ReasonDialog } from '../stages/thin/ReasonDialog';
@@ -28,7 +28,7 @@ export function BenchPage() {
 function StepsBench({ job }: { job: string }) {
   const [address] = useSearchParams();
   const asked = address.get('stage');
-  const stage = asked === 'thin' || asked === 'reach' ? asked : 'pin';
+  const stage = asked && ['thin', 'pin', 'reach', 'join', 'own'].includes(asked) ? asked : 'work';
   const bench = useBenchView(job, stage);
   useLiveJob(job);
   if (!bench.data) {
@@ -53,7 +53,7 @@ type Ticked = ReadonlyMap<string, number>;
 function Bench({ job, view, onReload }: Props) {
   const [face, turn] = useState<View>('wire');
   const [asking, ask] = useState<'not' | 'link' | undefined>();
-  const [gate, askGate] = useState<{ step: BenchStep; why: string } | undefined>();
+  const [gate, askGate] = useState<{ step: WorkStep; why: string } | undefined>();
   const [ticked, setTicked] = useState<Ticked>(new Map());
   const { message } = App.useApp();
   const queue = useQueue(
@@ -87,21 +87,21 @@ function Bench({ job, view, onReload }: Props) {
   const total = view.done.length + view.steps.length;
   const time = useClock(step?.id ?? '');
   useAwake();
-  const send = (s: BenchStep, more: object) => {
+  const send = (s: WorkStep, more: object) => {
     setTicked((old) => new Map(old).set(s.id, Infinity));
     queue.add({
       id: newChangeID(),
       step: s.id,
-      path: `${jobPath(job)}/${view.stage}/tick`,
+      path: `${jobPath(job)}/work/tick`,
       body: { seen: view.revision, steps: [s.id], done: true, ...more },
     });
   };
   const done = () => {
     if (step) {
-      send(step, view.stage === 'pin' ? { spent: time() / 60 } : {});
+      send(step, step.stage === 'pin' ? { spent: time() / 60 } : {});
     }
   };
-  const measured = (s: BenchStep, had: number) => {
+  const measured = (s: WorkStep, had: number) => {
     setTicked((old) => new Map(old).set(s.id, Infinity));
     queue.add({
       id: newChangeID(),
@@ -123,7 +123,7 @@ function Bench({ job, view, onReload }: Props) {
       queue.add({
         id: newChangeID(),
         step: `back ${last}`,
-        path: `${jobPath(job)}/${view.stage}/tick`,
+        path: `${jobPath(job)}/work/tick`,
         body: { seen: Math.min(Number.MAX_SAFE_INTEGER, seen), steps: [last], done: false },
       });
     }
@@ -138,7 +138,7 @@ function Bench({ job, view, onReload }: Props) {
       a.what === 'out'
         ? {
             ...base,
-            path: `${jobPath(job)}/thin/tick`,
+            path: `${jobPath(job)}/work/tick`,
             body: { seen: view.revision, steps: [step.id], done: true, outcome: 'stuck' },
           }
         : {
@@ -151,11 +151,13 @@ function Bench({ job, view, onReload }: Props) {
   useBenchKeys(done, back);
   useKey('n', () => step && ask('not'));
   useKey('v', () => turn(face === 'wire' ? 'mating' : 'wire'));
+  // Join and own steps have their place in the one list.
+  const desk = `/jobs/${job}/${['thin', 'pin', 'reach'].includes(view.stage) ? view.stage : `work${view.stage === 'work' ? '' : `?stage=${view.stage}`}`}`;
   const held = gone.at(-1)?.hand ?? (gone.length > 0 ? [] : view.hand);
   return (
     <BenchFrame
       title={view.title}
-      desk={`/jobs/${job}/${view.stage}`}
+      desk={desk}
       count={step ? `step ${number} of ${total}` : `all ${total} done`}
       done={number - 1}
       of={total}
@@ -193,19 +195,24 @@ function Bench({ job, view, onReload }: Props) {
         <div className="benchend">
           <h2>Nothing is left to do here.</h2>
           <p>
-            {view.stage === 'pin'
+            {view.stage === 'pin' || view.stage === 'work'
               ? 'Have the second check made, by another person or on another day, before the unit is plugged in.'
               : view.stage === 'thin'
                 ? 'What came out stands in the stock of Thin.'
-                : 'Log what was left over in the cut list: it makes the next allowance better.'}
+                : 'The rest of the work stands in the one list.'}
           </p>
-          <Link to={view.stage === 'pin' ? `/jobs/${job}/bench?stage=check` : `/jobs/${job}/${view.stage}`}>
-            {view.stage === 'pin' ? 'To the second check' : view.stage === 'thin' ? 'To Thin' : 'To Reach'}
+          <Link to={view.stage === 'pin' || view.stage === 'work' ? `/jobs/${job}/bench?stage=check` : desk}>
+            {view.stage === 'pin' || view.stage === 'work' ? 'To the second check' : 'To the desk'}
           </Link>
         </div>
       )}
       {asking === 'not' && step && (
-        <NotAsExpected stage={view.stage} step={step} onAnswer={answer} onClose={() => ask(undefined)} />
+        <NotAsExpected
+          stage={step.stage || 'thin'}
+          step={step}
+          onAnswer={answer}
+          onClose={() => ask(undefined)}
+        />
       )}
       {asking === 'link' && <ShareLink job={job} stage={view.stage} onClose={() => ask(undefined)} />}
       {gate && (

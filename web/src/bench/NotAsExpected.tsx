@@ -1,14 +1,14 @@
 import { Button, Input, Modal } from 'antd';
 import { useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
-import type { BenchStep, Ref, ReportRequest } from '../api/types.gen';
+import type { WorkStep, Ref, ReportRequest } from '../api/types.gen';
 import { refName } from '../harness/cavity';
 
 export type Answer = { what: 'out' } | { what: ReportRequest['what']; at: Ref; saw?: string };
 
 interface Props {
   stage: string;
-  step: BenchStep;
+  step: WorkStep;
   onAnswer: (a: Answer) => void;
   onClose: () => void;
 }

@@ -1,6 +1,6 @@
 import { Button, Input } from 'antd';
 import { useState } from 'react';
-import type { BenchStep, BenchView } from '../api/types.gen';
+import type { BenchView, WorkStep } from '../api/types.gen';
 import { refName } from '../harness/cavity';
 import type { View } from '../harness/ConnectorFace';
 import { colourName, paintOf } from '../harness/insulation';
@@ -10,9 +10,9 @@ import { useRoom } from './useRoom';
 
 interface Props {
   view: BenchView;
-  step: BenchStep;
+  step: WorkStep;
   /** Steps that are done and not read back yet. */
-  before: readonly BenchStep[];
+  before: readonly WorkStep[];
   face: View;
   onTurn: () => void;
   onMeasured: (mm: number) => void;
@@ -118,7 +118,7 @@ function Measure({ wire, onMeasured }: { wire: string; onMeasured: (mm: number) 
   );
 }
 
-const ids = (s: BenchStep) => [s.from?.connector ?? '', s.to?.connector ?? ''];
+const ids = (s: WorkStep) => [s.from?.connector ?? '', s.to?.connector ?? ''];
 
 /** The sentence with its cavities set out. */
 function Sentence({ text, marks }: { text: string; marks: string[] }) {
@@ -140,7 +140,7 @@ function Sentence({ text, marks }: { text: string; marks: string[] }) {
   );
 }
 
-function BigSwatch({ row }: { row: NonNullable<BenchStep['row']> }) {
+function BigSwatch({ row }: { row: NonNullable<WorkStep['row']> }) {
   const [base, tracer] = row.colour.parts ?? [];
   return (
     <svg viewBox="0 0 220 30" className="bigswatch" aria-hidden="true">

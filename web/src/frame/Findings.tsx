@@ -1,5 +1,9 @@
-import { Drawer } from 'antd';
+import { App, Button, Drawer } from 'antd';
+import { useState, type ReactNode } from 'react';
 import { useNavigate } from 'react-router';
+import { explain } from '../api/client';
+import { useAnswer } from '../api/work';
+import { ReasonDialog } from '../stages/thin/ReasonDialog';
 import type { Finding, JobView } from '../api/types.gen';
 import { severityWord, SeverityMark } from './SeverityMark';
 
@@ -78,31 +82,97 @@ export function Findings({ job, open, onClose }: { job: JobView; open: boolean; 
             ? `pin${pinPart(f.code, subject)}`
             : f.stage === 'reach'
               ? `reach${reachPlace(f.code, subject)}`
-              : `match?row=${encodeURIComponent(`${f.side ?? 'from'} ${subject}`)}`;
+              : f.stage === 'work' || f.stage === 'join'
+                ? 'work'
+                : `match?row=${encodeURIComponent(`${f.side ?? 'from'} ${subject}`)}`;
     void navigate(`/jobs/${job.id}/${place}`);
   };
+  const [answering, ask] = useState<Finding | undefined>();
+  const answer = useAnswer(job.id);
+  const { message } = App.useApp();
+  const say = (f: Finding, reason: string) =>
+    answer.mutate(
+      {
+        seen: Number.MAX_SAFE_INTEGER,
+        answer: {
+          code: f.code,
+          ...(f.stage ? { stage: f.stage } : {}),
+          ...(f.side ? { side: f.side } : {}),
+          ...(f.subject ? { subject: f.subject } : {}),
+          text: f.text,
+          reason,
+        },
+      },
+      { onError: (e) => void message.warning(explain(e)) },
+    );
+  const unanswered = job.findings.filter((f) => !f.answer);
+  const answered = job.findings.filter((f) => f.answer);
   return (
     <Drawer open={open} onClose={onClose} title={`Findings in ${job.title}`} size={520}>
       {job.findings.length === 0 && <p>Nothing is found wrong or doubtful.</p>}
       <div className="stack">
-        {job.findings.map((f) => (
-          <div key={`${f.code} ${f.side} ${f.subject} ${f.text}`}>
-            <div className="bar" style={{ gap: 6 }}>
-              <SeverityMark severity={f.severity} />
-              <strong>{severityWord[f.severity]}</strong>
-              <span className="quiet">{sideName(job, f.side)}</span>
-              <span className="grow" />
-              {f.subject && f.code !== 'unverified-feed' && (
-                <button className="plain mono" onClick={() => show(f)}>
-                  {f.subject}
-                </button>
-              )}
+        {unanswered.map((f) => (
+          <One key={keyOf(f)} job={job} finding={f} onShow={() => show(f)}>
+            {f.severity !== 'danger' && f.severity !== 'note' && (
+              <Button size="small" onClick={() => ask(f)}>
+                It may stand…
+              </Button>
+            )}
+          </One>
+        ))}
+        {answered.length > 0 && <h3>Known, and may stand</h3>}
+        {answered.map((f) => (
+          <One key={keyOf(f)} job={job} finding={f} onShow={() => show(f)}>
+            <div>
+              “{f.answer?.reason}” <span className="quiet">{f.answer?.who}</span>{' '}
+              <Button size="small" onClick={() => say(f, '')}>
+                Take that back
+              </Button>
             </div>
-            <div>{f.text}</div>
-            {f.remedy && <div className="quiet">{f.remedy}</div>}
-          </div>
+          </One>
         ))}
       </div>
+      {answering && (
+        <ReasonDialog
+          title="Why may it stand?"
+          why={answering.text}
+          onClose={() => ask(undefined)}
+          onReason={(reason) => {
+            say(answering, reason);
+            ask(undefined);
+          }}
+        />
+      )}
     </Drawer>
+  );
+}
+
+const keyOf = (f: Finding) => `${f.code} ${f.side} ${f.subject} ${f.text}`;
+
+interface OneProps {
+  job: JobView;
+  finding: Finding;
+  onShow: () => void;
+  children: ReactNode;
+}
+
+function One({ job, finding: f, onShow, children }: OneProps) {
+  return (
+    <div>
+      <div className="bar" style={{ gap: 6 }}>
+        <SeverityMark severity={f.severity} />
+        <strong>{severityWord[f.severity]}</strong>
+        <span className="quiet">{sideName(job, f.side)}</span>
+        <span className="grow" />
+        {f.subject && f.code !== 'unverified-feed' && (
+          <button className="plain mono" onClick={onShow}>
+            {f.subject}
+          </button>
+        )}
+      </div>
+      <div>{f.text}</div>
+      {f.remedy && <div className="quiet">{f.remedy}</div>}
+      {children}
+    </div>
   );
 }

@@ -47,6 +47,15 @@ export function Frame() {
             aside={!job.data.kindInfo.stages.includes(s.to)}
           />
         ))}
+        <div className="railwork">
+          <Stage
+            to="work"
+            word="Work"
+            what="steps of all stages, in one order"
+            open={job.data.open.work}
+            aside={false}
+          />
+        </div>
       </nav>
       <Outlet />
     </div>

@@ -48,5 +48,10 @@ export const changeWord: Record<string, string> = {
   option: 'a placement to compare',
   choose: 'a placement chosen',
   leftover: 'a leftover',
+  wire: 'a new wire for',
+  way: 'the way of',
+  'own-step': 'a step of our own',
+  answer: 'the answer to a finding',
+  'answer-back': 'an answer taken back',
   earlier: 'an earlier job’s map',
 };

@@ -55,8 +55,15 @@ export function Faces({ view, row, considered, face, onFace, onSelect }: Props) 
           <strong>{t.open}</strong> open · <strong>{t.needsWire}</strong> need a wire
         </div>
         <div className="quiet">
-          {view.joins ? `${t.movesConnector} join` : `${t.stays} stay · ${t.moves + t.movesConnector} move`} ·{' '}
-          {t.goes} go
+          {[
+            [t.stays + t.faces, 'stay'],
+            [t.moves + t.movesConnector, 'move'],
+            [t.meets + t.joins, 'are joined'],
+            [t.goes, 'go'],
+          ]
+            .filter(([n]) => n)
+            .map(([n, word]) => `${n} ${word}`)
+            .join(' · ')}
         </div>
         <div>{t.reconciled ? 'all reconciled' : <strong>the counts do not balance</strong>}</div>
       </div>

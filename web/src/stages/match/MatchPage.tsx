@@ -3,25 +3,21 @@ import { App, Button } from 'antd';
 import { useRef, useState } from 'react';
 import { Link, useLocation, useSearchParams } from 'react-router';
 import { explain } from '../../api/client';
-import { useAcceptAbove, useKeep, useMatch, type Decide } from '../../api/hooks';
+import { useAcceptAbove, useMatch, useMeet, type Decide } from '../../api/hooks';
 import type { MatchView, Ref } from '../../api/types.gen';
 import { useJobID } from '../../frame/Frame';
 import { refName } from '../../harness/cavity';
 import type { View } from '../../harness/ConnectorFace';
 import { useKey } from '../../keys/useKey';
-import {
-  AcceptDialog,
-  ChooseDialog,
-  CavityDialog,
-  EmptyDialog,
-  HousingsDialog,
-  SourceDialog,
-} from './dialogs';
+import { AcceptDialog, ChooseDialog, CavityDialog, EmptyDialog, SourceDialog } from './dialogs';
 import { Faces } from './Faces';
+import { MeetDialog } from './MeetDialog';
+import { OriginDialog } from './OriginDialog';
 import { Filters } from './Filters';
 import { ReasonsPanel, type Act } from './ReasonsPanel';
 import {
   candidatesOf,
+  feeds,
   filterRows,
   groupRows,
   isHeading,
@@ -34,6 +30,7 @@ import {
 } from './spread';
 import { Spread } from './Spread';
 import { useDecisions } from './useDecisions';
+import { nextWay, wayOf, wayWord } from './ways';
 
 export function MatchPage() {
   const job = useJobID();
@@ -61,7 +58,7 @@ export function MatchPage() {
   return <Match job={job} view={match.data} />;
 }
 
-type Dialog = 'source' | 'joins' | 'empty' | 'choose' | 'accept' | 'housings';
+type Dialog = 'source' | 'joins' | 'empty' | 'choose' | 'accept' | 'housings' | 'wire' | 'from';
 
 function Match({ job, view }: { job: string; view: MatchView }) {
   const [address, setAddress] = useSearchParams();
@@ -73,7 +70,7 @@ function Match({ job, view }: { job: string; view: MatchView }) {
   const find = useRef<HTMLInputElement>(null);
   const { message } = App.useApp();
   const acceptAbove = useAcceptAbove(job);
-  const keep = useKeep(job);
+  const meet = useMeet(job);
 
   const filter: Filter = {
     open: address.get('open') === '1',
@@ -175,6 +172,13 @@ function Match({ job, view }: { job: string; view: MatchView }) {
     source: () => open && setDialog('source'),
     empty: () => row?.want && !row.want.decided && setDialog('empty'),
     joins: () => (open || (row?.want && !row.want.decided)) && setDialog('joins'),
+    way: (w) => {
+      const at = row?.line && feeds(row.line) ? wayOf(view, row.line.from) : undefined;
+      if (at && at.choices.length > 1) {
+        act({ action: 'way', way: w ?? nextWay(at) }, false);
+      }
+    },
+    wire: () => row?.want && !row.want.decided && setDialog('wire'),
     reopen: () => (row?.line?.decided ?? row?.want?.decided) && act({ action: 'reopen' }, false),
   };
   useKey('up', () => step(-1));
@@ -194,12 +198,18 @@ function Match({ job, view }: { job: string; view: MatchView }) {
   useKey('n', acts.source);
   useKey('e', acts.empty);
   useKey('j', acts.joins);
+  useKey('w', () => (row?.want ? acts.wire() : acts.way()));
   useKey('r', acts.reopen);
   useKey('a', () => setDialog('accept'));
   useKey('v', () => setFace(face === 'wire' ? 'mating' : 'wire'));
   useKey('slash', () => find.current?.focus());
 
   const considered = row && candidate ? toRow(view, candidate.to) : undefined;
+  // What the shape in the gutter does not tell: a plain move needs no word of its own.
+  const wayFor = (r: SpreadRow) => {
+    const w = r.line && feeds(r.line) ? wayOf(view, r.line.from)?.way : undefined;
+    return w && w !== 'move' ? wayWord[w].word : '';
+  };
   const name = refName(row?.line?.from ?? row?.want?.to);
   const chosen = (to: Ref) => act({ action: 'accept', to });
   return (
@@ -209,7 +219,7 @@ function Match({ job, view }: { job: string; view: MatchView }) {
         <Faces view={view} row={row} considered={considered} face={face} onFace={setFace} onSelect={select} />
         <Filters ref={find} view={view} filter={filter} onChange={set} onText={findText} onDone={focusRows}>
           <Button size="small" onClick={() => setDialog('housings')}>
-            Housings…
+            Connectors…
           </Button>
           <Button size="small" onClick={() => setDialog('accept')}>
             Accept above… <kbd>A</kbd>
@@ -221,7 +231,7 @@ function Match({ job, view }: { job: string; view: MatchView }) {
           considered={considered}
           fromName={view.from.name}
           toName={view.to.name}
-          joins={view.joins}
+          way={wayFor}
           onSelect={select}
         />
       </div>
@@ -242,7 +252,12 @@ function Match({ job, view }: { job: string; view: MatchView }) {
         </aside>
       )}
       {dialog === 'source' && (
-        <SourceDialog name={name} onChoose={(source) => act({ action: 'source', source })} onClose={close} />
+        <SourceDialog
+          name={name}
+          onChoose={(source) => act({ action: 'source', source })}
+          onFrom={() => setDialog('from')}
+          onClose={close}
+        />
       )}
       {dialog === 'empty' && (
         <EmptyDialog name={name} onChoose={(r) => act({ action: 'empty', reason: r })} onClose={close} />
@@ -275,12 +290,28 @@ function Match({ job, view }: { job: string; view: MatchView }) {
           }}
         />
       )}
+      {dialog === 'wire' && (
+        <OriginDialog
+          view={view}
+          name={name}
+          onChoose={(origin) => act({ action: 'wire', origin })}
+          onClose={close}
+        />
+      )}
+      {dialog === 'from' && (
+        <OriginDialog
+          view={view}
+          name={name}
+          onChoose={(origin) => act({ action: 'source', source: 'switch', origin })}
+          onClose={close}
+        />
+      )}
       {dialog === 'housings' && (
-        <HousingsDialog
+        <MeetDialog
           view={view}
           onClose={close}
-          onChoose={(k) => {
-            keep.mutate({ kept: k, seen: view.revision }, { onError: warn });
+          onChoose={(met, vehicle) => {
+            meet.mutate({ met, vehicle, seen: view.revision }, { onError: warn });
             close();
           }}
         />

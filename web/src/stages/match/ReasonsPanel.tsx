@@ -1,11 +1,12 @@
 import { Button, Input } from 'antd';
 import { useEvidence } from '../../api/hooks';
-import type { Candidate, MatchView } from '../../api/types.gen';
+import type { Candidate, MatchView, WireWay } from '../../api/types.gen';
 import { SeverityMark } from '../../frame/SeverityMark';
 import { refName, sameRef } from '../../harness/cavity';
 import { Evidence } from './Evidence';
 import { candidatesOf, feeds, percent, type SpreadRow } from './spread';
 import { verdictWord } from './VerdictGlyph';
+import { wayOf, wayWord } from './ways';
 
 export interface Act {
   accept: () => void;
@@ -16,6 +17,8 @@ export interface Act {
   empty: () => void;
   reopen: () => void;
   joins: () => void;
+  way: (w?: WireWay['way']) => void;
+  wire: () => void;
 }
 
 interface Props {
@@ -43,10 +46,11 @@ export function ReasonsPanel({ job, view, row, candidate, onCandidate, reason, o
   const subject = refName(line?.from ?? want?.to);
   const findings = view.findings.filter((f) => f.subject === subject && f.side === row.side);
   const others = candidatesOf(row);
+  const way = line && feeds(line) ? wayOf(view, line.from) : undefined;
   return (
     <aside className="reasons" aria-label="reasons">
       <div>
-        <h2>{title(row, candidate, view.joins)}</h2>
+        <h2>{title(row, candidate)}</h2>
         <div className="quiet">{certainty(row, candidate)}</div>
       </div>
       {target && evidence.data && <Evidence reasons={evidence.data.reasons} />}
@@ -141,8 +145,35 @@ export function ReasonsPanel({ job, view, row, candidate, onCandidate, reason, o
           />
         )}
       </section>
+      {way && (!candidate || sameRef(candidate.to, line?.to)) && <HowItComes way={way} onWay={act.way} />}
       <Actions row={row} candidate={candidate} act={act} />
     </aside>
+  );
+}
+
+/** The ways by which the wire comes to its counterpart, the proposed one with its reason. */
+function HowItComes({ way, onWay }: { way: WireWay; onWay: (w: WireWay['way']) => void }) {
+  return (
+    <section>
+      <h3>The way {way.choices.length > 1 && <kbd>W</kbd>}</h3>
+      {way.choices.map((w) => (
+        <button
+          key={w}
+          className="plain wayline"
+          aria-pressed={w === way.way}
+          onClick={() => w !== way.way && onWay(w)}
+        >
+          <span aria-hidden="true">{w === way.way ? '●' : '○'}</span>
+          <span>
+            <strong>{wayWord[w].word}</strong> <span className="quiet">{wayWord[w].says}</span>
+          </span>
+        </button>
+      ))}
+      <div className="quiet">
+        {way.chosen ? 'Chosen here. Proposed: ' : 'Proposed: '}
+        {wayWord[way.proposed].word}. {way.why}
+      </div>
+    </section>
   );
 }
 
@@ -159,8 +190,8 @@ function Actions({ row, candidate, act }: { row: SpreadRow; candidate: Candidate
     return (
       <div className="actions">
         <Button onClick={act.empty}>Leave it empty… {key('E')}</Button>
+        <Button onClick={act.wire}>A new wire, from… {key('W')}</Button>
         <Button onClick={act.joins}>A lead from another wire… {key('J')}</Button>
-        <div className="quiet">Otherwise the sheet adds a new wire.</div>
       </div>
     );
   }
@@ -189,7 +220,7 @@ function Actions({ row, candidate, act }: { row: SpreadRow; candidate: Candidate
   );
 }
 
-function title(row: SpreadRow, candidate: Candidate | undefined, joins: boolean): string {
+function title(row: SpreadRow, candidate: Candidate | undefined): string {
   const { line, want } = row;
   if (want) {
     return `${refName(want.to)} ${verdictWord[want.verdict]}`;
@@ -212,7 +243,7 @@ function title(row: SpreadRow, candidate: Candidate | undefined, joins: boolean)
     return `${from} stays`;
   }
   return line.decided || feeds(line)
-    ? `${from} ${joins ? 'joins' : 'moves to'} ${to}`
+    ? `${from} ${line.verdict === 'meets' ? 'is joined to' : line.verdict === 'plugged' ? 'faces' : 'moves to'} ${to}`
     : `${from} may be ${to}`;
 }
 

@@ -1,4 +1,4 @@
-import type { Line, Row } from '../../api/types.gen';
+import type { Line, Row, WireOrigin } from '../../api/types.gen';
 import { VirtualRows } from '../../frame/VirtualRows';
 import { refName } from '../../harness/cavity';
 import { colourName } from '../../harness/insulation';
@@ -13,13 +13,13 @@ interface Props {
   considered?: Row;
   fromName: string;
   toName: string;
-  /** Matched wires are joined onto the other harness instead of moved. */
-  joins: boolean;
+  /** The way by which a From row comes to its counterpart, in a word, where it is not told by the shape. */
+  way: (row: SpreadRow) => string;
   onSelect: (key: string) => void;
 }
 
 /** The two tables side by side, the verdict in the gutter between them; eyes go across, never up and down. */
-export function Spread({ rows, selected, considered, fromName, toName, joins, onSelect }: Props) {
+export function Spread({ rows, selected, considered, fromName, toName, way, onSelect }: Props) {
   const at = rows.findIndex((r) => r.key === selected);
   return (
     <div className="spread">
@@ -52,7 +52,7 @@ export function Spread({ rows, selected, considered, fromName, toName, joins, on
               index={index}
               on={row.key === selected}
               considered={row.key === selected ? considered : undefined}
-              joins={joins}
+              way={way(row)}
               onSelect={onSelect}
             />
           )
@@ -67,11 +67,11 @@ interface LineProps {
   index: number;
   on: boolean;
   considered?: Row;
-  joins: boolean;
+  way: string;
   onSelect: (key: string) => void;
 }
 
-function SpreadLine({ row, index, on, considered, joins, onSelect }: LineProps) {
+function SpreadLine({ row, index, on, considered, way, onSelect }: LineProps) {
   const { line, want, from } = row;
   const to = considered ?? row.to;
   const maybe = line && !feeds(line) && line.verdict === 'undecided';
@@ -104,7 +104,9 @@ function SpreadLine({ row, index, on, considered, joins, onSelect }: LineProps) 
             ? `left empty: ${want.reason ?? ''}`
             : want?.verdict === 'branches'
               ? `a lead from the wire of ${refName(want.of)}`
-              : nobody(row)}
+              : want?.verdict === 'new-wire'
+                ? `a new wire from ${originName(want.origin)}`
+                : nobody(row)}
         </div>
       )}
       <div role="gridcell" className="gutter">
@@ -114,7 +116,7 @@ function SpreadLine({ row, index, on, considered, joins, onSelect }: LineProps) 
           word={verdictWord[line?.verdict ?? want?.verdict ?? 'undecided']}
           decided={line?.decided ?? want?.decided ?? false}
           to={to}
-          joins={joins}
+          way={way}
         />
       </div>
       {to ? (
@@ -139,6 +141,20 @@ function SpreadLine({ row, index, on, considered, joins, onSelect }: LineProps) 
   );
 }
 
+/** What a new wire begins at, in words. */
+function originName(o: WireOrigin | undefined): string {
+  switch (o?.kind) {
+    case 'cavity':
+      return refName(o.at);
+    case 'splice':
+      return `splice ${o.name ?? ''}`;
+    case 'open':
+      return `an open end; ${o.owner ?? ''} sees to it`;
+    default:
+      return o?.name ?? 'nothing yet';
+  }
+}
+
 const nobody = (row: SpreadRow) =>
   row.maybe && row.maybe.length > 0 ? `may be fed by ${row.maybe.join(', ')}` : 'nothing here feeds it';
 
@@ -149,7 +165,7 @@ function nowhere(line: Line): string {
       return line.decided ? `pulled and sealed off${why}` : 'nothing wants it';
     case 'needs-source':
       return line.decided
-        ? `fed from ${line.source ?? ''}${why}`
+        ? `fed from ${line.origin ? originName(line.origin) : (line.source ?? '')}${why}`
         : `feed it: ${line.source ?? 'choose what from'}`;
     default:
       return 'left in place until it is decided';
@@ -171,12 +187,12 @@ interface VerdictProps {
   word: string;
   decided: boolean;
   to?: Row;
-  joins: boolean;
+  way: string;
 }
 
-function Verdict({ line, word, decided, to, joins }: VerdictProps) {
+function Verdict({ line, word, decided, to, way }: VerdictProps) {
   const full =
-    line?.verdict === 'moves-connector' ? `${joins ? 'joins' : word} ${to?.ref.connector ?? ''}` : word;
+    line?.verdict === 'moves-connector' && !way ? `${word} ${to?.ref.connector ?? ''}` : way || word;
   return (
     <span>
       {decided ? (

@@ -11,6 +11,9 @@ export const verdictWord: Record<Verdict, string> = {
   undecided: 'undecided',
   'needs-wire': 'needs a wire',
   'left-empty': 'left empty',
+  meets: 'joined',
+  plugged: 'plugged',
+  'new-wire': 'new wire',
   joins: 'joins',
   branches: 'branches',
 };
@@ -18,7 +21,8 @@ export const verdictWord: Record<Verdict, string> = {
 /**
  * What happens to the wire between its two terminals, as a shape that reads at 14 px: straight (stays), bent (moves), bent
  * into a square (to another plug), cut short (goes), open at both ends (undecided), into a ringed plus (needs a source),
- * dashed from the right (needs a wire), a struck ring (left empty), into another wire (joins), out of another (branches).
+ * dashed from the right (needs a wire), a struck ring (left empty), into another wire (joins), out of another (branches),
+ * two ends under one dot (joined onto a wire that stays), two posts face to face (plugged), dashed from a dot (new wire).
  */
 export function VerdictGlyph({ verdict }: { verdict: Verdict }) {
   const wire = { fill: 'none', stroke: 'currentColor', strokeWidth: 1.7 };
@@ -70,6 +74,24 @@ export function VerdictGlyph({ verdict }: { verdict: Verdict }) {
         <>
           <path d="M26 10H53" {...wire} strokeDasharray="5 3" />
           <circle cx="56" cy="10" r="2.8" {...wire} />
+        </>
+      )}
+      {verdict === 'meets' && (
+        <>
+          <path d="M4 10H56" {...wire} />
+          <circle cx="4" cy="10" r="2.8" {...wire} />
+          <circle cx="56" cy="10" r="2.8" {...wire} />
+          <path d="M30 3 37 10 30 17 23 10Z" fill="currentColor" />
+        </>
+      )}
+      {verdict === 'plugged' && (
+        <path d="M4 10H24M24 4V16M36 4V16M36 10H56M24 7H30M24 13H30M30 4V16" {...wire} />
+      )}
+      {verdict === 'new-wire' && (
+        <>
+          <circle cx="12" cy="10" r="3" fill="currentColor" />
+          <path d="M15 10H53" {...wire} strokeDasharray="5 3" />
+          <circle cx="56" cy="10" r="3" fill="currentColor" />
         </>
       )}
       {verdict === 'joins' && <path d="M4 5H22L36 14M4 14H56" {...wire} />}

@@ -17,12 +17,16 @@ const sources = [
 export function SourceDialog({
   name,
   onChoose,
+  onFrom,
   onClose,
 }: {
   name: string;
   onChoose: (source: string) => void;
+  /** It is known which cavity, splice, fuse or ground point feeds it. */
+  onFrom: () => void;
   onClose: () => void;
 }) {
+  useHotkeys('w', onFrom);
   useHotkeys('b,i,g,s', (e) => {
     const chosen = sources.find((s) => s.key === e.key.toLowerCase());
     if (chosen) {
@@ -30,13 +34,16 @@ export function SourceDialog({
     }
   });
   return (
-    <Modal open title={`What is ${name} fed from?`} onCancel={onClose} footer={null} width={420}>
+    <Modal open title={`What is ${name} fed from?`} onCancel={onClose} footer={null} width={560}>
       <div className="bar">
         {sources.map((s) => (
           <Button key={s.key} onClick={() => onChoose(s.source)}>
             {s.word} <kbd>{s.key.toUpperCase()}</kbd>
           </Button>
         ))}
+        <Button onClick={onFrom}>
+          A new wire, from… <kbd>W</kbd>
+        </Button>
       </div>
     </Modal>
   );
@@ -195,68 +202,6 @@ export function AcceptDialog({
       <p className="quiet">
         One undo takes all of them back. What goes or needs a source is not accepted with them: look at those
         one by one.
-      </p>
-    </Modal>
-  );
-}
-
-/** States for each To connector which From housing it is, or that it is a new one. */
-export function HousingsDialog({
-  view,
-  onChoose,
-  onClose,
-}: {
-  view: MatchView;
-  onChoose: (kept: Record<string, string>) => void;
-  onClose: () => void;
-}) {
-  const [kept, setKept] = useState(view.kept);
-  return (
-    <Modal
-      open
-      title="Which housings are kept?"
-      onCancel={onClose}
-      width={520}
-      footer={
-        <Button type="primary" onClick={() => onChoose(kept)}>
-          Keep
-        </Button>
-      }
-    >
-      <table className="table">
-        <tbody>
-          {view.to.connectors.map((c) => (
-            <tr key={c.id}>
-              <td>
-                <strong>{c.name}</strong>, {c.cavities.length}-way, of {view.to.name}
-              </td>
-              <td>
-                <Select
-                  style={{ width: 230 }}
-                  aria-label={`housing ${c.name}`}
-                  value={kept[c.id] ?? ''}
-                  onChange={(from: string) =>
-                    setKept(
-                      Object.fromEntries(
-                        Object.entries({ ...kept, [c.id]: from }).filter(([, v]) => v !== ''),
-                      ),
-                    )
-                  }
-                  options={[
-                    { value: '', label: 'is a new housing' },
-                    ...view.from.connectors.map((f) => ({
-                      value: f.id,
-                      label: `is ${f.name}, ${f.cavities.length}-way, kept`,
-                    })),
-                  ]}
-                />
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-      <p className="quiet">
-        Wires in a kept housing stay or move inside it; into a new housing every terminal moves.
       </p>
     </Modal>
   );

@@ -38,7 +38,7 @@ export const isOpen = (r: SpreadRow) => (r.line ? !r.line.decided : r.want?.verd
 
 /** Whether the row ends in a To cavity. */
 export const feeds = (l: Line) =>
-  l.verdict === 'stays' || l.verdict === 'moves' || l.verdict === 'moves-connector';
+  ['stays', 'moves', 'moves-connector', 'meets', 'plugged'].includes(l.verdict);
 
 export function spreadRows(view: MatchView): SpreadRow[] {
   const from = new Map(view.from.rows.map((r) => [refKey(r.ref), r]));

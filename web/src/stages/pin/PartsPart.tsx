@@ -112,10 +112,10 @@ function Joints({ view }: { view: PinView }) {
   }
   return (
     <section className="sheet pad">
-      <h2>Joints that these moves make</h2>
+      <h2>Joints</h2>
       {view.joints.map((j) => (
-        <p key={refKey(j.at) + j.with}>
-          The wire of <strong className="mono">{refName(j.at)}</strong> with {j.with}.{' '}
+        <p key={j.name}>
+          <strong>{j.name}</strong>: {j.ends.map((e) => `${e.name}, ${e.how}`).join('; ')}.{' '}
           <span className="quiet">{j.why}</span>
         </p>
       ))}

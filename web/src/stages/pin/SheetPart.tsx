@@ -4,7 +4,8 @@ import { Link, useNavigate, useSearchParams } from 'react-router';
 import { explain } from '../../api/client';
 import { fileAddress } from '../../api/hooks';
 import { useInTurn } from '../../api/inTurn';
-import { usePinTick, useWish } from '../../api/pin';
+import { useWish } from '../../api/pin';
+import { useTick } from '../../api/work';
 import type { PinView, SheetStep, Tick } from '../../api/types.gen';
 import { SeverityMark } from '../../frame/SeverityMark';
 import { VirtualRows } from '../../frame/VirtualRows';
@@ -33,21 +34,13 @@ export function SheetPart({ job, view }: { job: string; view: PinView }) {
 function NoSteps({ view }: { view: PinView }) {
   return (
     <div className="empty">
-      <h2>{view.moves ? 'No steps yet' : 'This kind of job moves no terminals'}</h2>
-      {view.moves ? (
-        <p>
-          {view.totals.decided === 0
-            ? 'Nothing is decided. The sheet follows from what you accept in Match.'
-            : view.line}
-        </p>
-      ) : (
-        <p>
-          Its matched wires are joined onto the other harness. Draxel plans terminal moves so far, and no
-          joints onto the body: use the crosswalk in Match, and the counts there, as your list. What Thin
-          takes out of connectors that stay would stand here.
-        </p>
-      )}
-      <Link to="../match">To Match</Link>
+      <h2>No terminal moves</h2>
+      <p>
+        {view.totals.decided === 0
+          ? 'Nothing is decided. The sheet follows from what you accept in Match.'
+          : 'What is joined instead of moved, and everything else, stands in the one list of work.'}
+      </p>
+      <Link to="../work">To the work</Link> <Link to="../match">To Match</Link>
     </div>
   );
 }
@@ -59,7 +52,7 @@ function Sheet({ job, view }: { job: string; view: PinView }) {
   const [settings, showSettings] = useState(false);
   const { message } = App.useApp();
   const go = useNavigate();
-  const tick = usePinTick(job);
+  const tick = useTick(job);
   const wish = useWish(job);
   const inTurn = useInTurn(view.revision);
   const rows: SheetRow[] = [...view.done.map((done) => ({ done })), ...view.steps.map((step) => ({ step }))];
@@ -153,13 +146,8 @@ function Sheet({ job, view }: { job: string; view: PinView }) {
           )}
           {view.open && (
             <div className="problem">
-              {view.open}
-              {view.moves && (
-                <>
-                  {' '}
-                  <Link to="../match?open=1">Decide them</Link>; what holds a cavity is in the findings (F).
-                </>
-              )}
+              {view.open} <Link to="../match?open=1">Decide them</Link>; what holds a cavity is in the
+              findings (F).
             </div>
           )}
           {view.adaptations.map((a) => (

@@ -1,4 +1,4 @@
-import type { CutLine, ReachJoint, ReachStep, ReachWire, Thing } from '../../api/types.gen';
+import type { CutLine, ReachJoint, ReachWire, Thing } from '../../api/types.gen';
 import { refName } from '../../harness/cavity';
 
 export const mm = (x: number | undefined) => (x ? `${Math.round(x)} mm` : '');
@@ -23,17 +23,6 @@ export const schoolWord: Record<ReachJoint['school'], string> = {
   crimp: 'crimp in a sealed sleeve',
   bare: 'bare crimp, adhesive shrink',
   '': 'as the job does it',
-};
-
-export const kindWord: Record<ReachStep['kind'], string> = {
-  caution: 'caution',
-  route: 'lay',
-  wait: 'wait',
-  measure: 'measure',
-  gate: 'gate',
-  cut: 'cut',
-  join: 'join',
-  cover: 'cover',
 };
 
 export const thingKey = (t: Thing) => `${t.kind}/${t.id}`;

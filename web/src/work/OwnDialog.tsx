@@ -1,0 +1,96 @@
+import { Button, Input, Modal, type InputRef } from 'antd';
+import { useRef, useState } from 'react';
+import type { OwnStep } from '../api/types.gen';
+import { onEnter } from '../keys/onEnter';
+
+interface Props {
+  step: OwnStep;
+  /** The step that it stands beside, in its own words. */
+  beside: string;
+  onKeep: (s: OwnStep) => void;
+  onClose: () => void;
+}
+
+const number = (text: string): number | undefined => {
+  const x = Number(text.trim().replace(',', '.'));
+  return text.trim() === '' || !Number.isFinite(x) ? undefined : x;
+};
+const shown = (x: number | undefined) => (x === undefined ? '' : String(x));
+
+/** A step of one's own between the others, with a measurement and its limit where there is one. */
+export function OwnDialog({ step, beside, onKeep, onClose }: Props) {
+  const [text, setText] = useState(step.text);
+  const [what, setWhat] = useState(step.what ?? '');
+  const [unit, setUnit] = useState(step.unit ?? 'mm');
+  const [least, setLeast] = useState(shown(step.least));
+  const [most, setMost] = useState(shown(step.most));
+  const [saw, setSaw] = useState(shown(step.saw));
+  const input = useRef<InputRef>(null);
+  const keep = () => {
+    if (!text.trim()) {
+      return;
+    }
+    const measures = what.trim()
+      ? { what: what.trim(), unit, least: number(least), most: number(most), saw: number(saw) }
+      : {};
+    onKeep({
+      id: step.id,
+      text: text.trim(),
+      ...(step.before ? { before: step.before } : {}),
+      ...(step.after ? { after: step.after } : {}),
+      ...(Object.fromEntries(
+        Object.entries(measures).filter(([, v]) => v !== undefined),
+      ) as Partial<OwnStep>),
+    });
+  };
+  const field = (
+    label: string,
+    value: string,
+    set: (t: string) => void,
+    width: number,
+    placeholder: string,
+  ) => (
+    <Input
+      size="small"
+      style={{ width }}
+      aria-label={label}
+      placeholder={placeholder}
+      value={value}
+      onChange={(e) => set(e.target.value)}
+      onPressEnter={onEnter(keep)}
+    />
+  );
+  return (
+    <Modal
+      open
+      title="A step of our own"
+      width={560}
+      onCancel={onClose}
+      afterOpenChange={(open) => open && input.current?.focus()}
+      footer={
+        <Button type="primary" disabled={!text.trim()} onClick={keep}>
+          Keep it
+        </Button>
+      }
+    >
+      <p className="quiet">{beside}</p>
+      <Input
+        ref={input}
+        aria-label="what is done"
+        placeholder="trim off, gearbox lowered, hoist and a second person …"
+        value={text}
+        maxLength={300}
+        onChange={(e) => setText(e.target.value)}
+        onPressEnter={onEnter(keep)}
+      />
+      <p className="quiet">What is measured there, if anything, with its limit:</p>
+      <div className="bar" style={{ gap: 6 }}>
+        {field('what is measured', what, setWhat, 150, 'clearance')}
+        {field('at least', least, setLeast, 80, 'at least')}
+        {field('at most', most, setMost, 80, 'at most')}
+        {field('unit', unit, setUnit, 60, 'unit')}
+        {field('measured', saw, setSaw, 90, 'measured')}
+      </div>
+    </Modal>
+  );
+}

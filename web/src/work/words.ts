@@ -1,0 +1,39 @@
+import type { WorkStep } from '../api/types.gen';
+
+/** The stages that have steps, in the order of the rail, by the word that stands for each everywhere. */
+export const stageWord: Record<string, string> = {
+  thin: 'Thin',
+  pin: 'Pin',
+  reach: 'Reach',
+  join: 'Join',
+  own: 'own',
+};
+
+const words: Record<string, string> = {
+  'thin tie': 'tie',
+  'thin trim': 'trim legs',
+  'thin through': 'one wire',
+  'thin remove': 'take apart',
+  'thin rejoin': 'join',
+  'thin seal': 'cut, seal',
+  'thin take-off': 'take off',
+  'thin out': 'falls out',
+  'pin pull': 'pull, waits',
+  'pin out': 'goes',
+  'pin new': 'new terminal',
+  'pin drop': 'take out',
+  'pin close': 'lock home',
+  'reach route': 'lay',
+  'join measure': 'measure first',
+  'join cut': 'cut off',
+  'join land': 'bring to',
+  'join apart': 'take apart',
+  'join mend': 'make whole',
+  'join away': 'take away',
+  'own own': 'own step',
+};
+
+/** What a step is, in a word or two. */
+export const kindWord = (s: WorkStep) => words[`${s.stage ?? ''} ${s.kind}`] ?? s.kind;
+
+export const day = (ms: number) => new Date(ms).toISOString().slice(0, 10);
