@@ -120,8 +120,8 @@ func TestHowTheBenchIsSet(t *testing.T) {
 		t.Fatal(code)
 	}
 	w := show[server.WorkView](c, job+"/thin/work")
-	if slices.ContainsFunc(w.Steps, func(s server.WorkStep) bool { return s.Kind == thin.PullOut }) || !w.Proof.Reached {
-		t.Error("terminals are extracted by the school that cuts")
+	if !slices.ContainsFunc(w.Steps, func(s server.WorkStep) bool { return s.Kind == thin.Legs }) || !w.Proof.Reached {
+		t.Error("the school that cuts does not cut")
 	}
 	if !slices.ContainsFunc(w.Steps, func(s server.WorkStep) bool { return s.Kind == thin.Legs && strings.Contains(s.Text, "75 mm") }) {
 		t.Error("the length of a stub is not the job's")
@@ -129,7 +129,7 @@ func TestHowTheBenchIsSet(t *testing.T) {
 	if show[server.PinView](c, job+"/pin").Steps == nil {
 		t.Error("no list of steps")
 	}
-	if status, _, _ := c.do("GET", job+"/pin/sheet.pdf", "", nil); status != http.StatusConflict {
+	if status, _, _ := c.do("GET", c.refit()+"/pin/sheet.pdf", "", nil); status != http.StatusConflict {
 		t.Errorf("a sheet of nothing: %d", status)
 	}
 }
@@ -139,7 +139,7 @@ func TestTheSheetOfAJoinedKind(t *testing.T) {
 	c := start(t)
 	job := c.packhorse(nil)
 	v := show[server.PinView](c, job+"/pin")
-	if v.Moves || len(v.Steps) == 0 || !v.Proof.Reached || !strings.Contains(v.Open, "Thin takes out") {
+	if v.Moves || len(v.Steps) == 0 || !v.Proof.Reached || !strings.Contains(v.Open, "not decided") {
 		t.Errorf("%d steps, %+v, %q", len(v.Steps), v.Proof, v.Open)
 	}
 	seen := map[harness.Ref]bool{}

@@ -127,21 +127,22 @@ func TestHousings(t *testing.T) {
 	c := start(t)
 	job := c.refit()
 	m := show[server.MatchView](c, job+"/match")
-	keep := func(kept map[string]string) string {
-		_, code := send[server.Done](c, "PUT", job+"/match/meetings", server.MeetRequest{ID: c.change(), Seen: 99, Met: kept})
+	meet := func(met match.Meetings) string {
+		_, code := send[server.Done](c, "PUT", job+"/match/meetings", server.MeetRequest{ID: c.change(), Seen: 99, Met: met})
 		return code
 	}
-	if code := keep(map[string]string{"A": "A", "B": "A"}); code != "kept-twice" {
+	kept := match.Meeting{Met: match.SameAs, With: "A"}
+	if code := meet(match.Meetings{"A": kept, "B": kept}); code != "cannot-meet" {
 		t.Errorf("one housing for two connectors: %q", code)
 	}
-	if code := keep(map[string]string{"A": "Z"}); code != "no-such-connector" {
+	if code := meet(match.Meetings{"A": {Met: match.SameAs, With: "Z"}}); code != "cannot-meet" {
 		t.Errorf("no such housing: %q", code)
 	}
-	if code := keep(map[string]string{"A": "A"}); code != "" {
+	if code := meet(match.Meetings{"A": kept, "B": {Met: match.NewHousing}}); code != "" {
 		t.Fatal(code)
 	}
 	after := show[server.MatchView](c, job+"/match")
-	if after.Totals.MovesConnector <= m.Totals.MovesConnector || after.Kept["B"] != "" {
+	if after.Totals.MovesConnector <= m.Totals.MovesConnector || after.Meetings["B"].Met == match.SameAs {
 		t.Errorf("B is new, yet %+v", after.Totals)
 	}
 }

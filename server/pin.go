@@ -167,6 +167,9 @@ func (s *Server) sheet(c *gin.Context, ending, kind string, write func(io.Writer
 	if err != nil {
 		return err
 	}
+	if len(j.plan.Work.Steps) == 0 && len(j.plan.Past.Done) == 0 {
+		return problem(http.StatusConflict, "no-sheet", "Nothing is planned and nothing is done: there is no sheet.", "")
+	}
 	hash, err := j.Hash()
 	if err != nil {
 		return err

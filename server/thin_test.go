@@ -157,7 +157,7 @@ func TestTheWorkIsCarriedOut(t *testing.T) {
 		t.Error("no splice was added to the model")
 	}
 	var rest []string
-	for _, s := range w.Steps {
+	for _, s := range show[server.WorkView](c, job+"/work").Steps {
 		rest = append(rest, s.ID)
 	}
 	if code := tick(server.TickRequest{Steps: rest, Done: true}); code != "" {
@@ -350,7 +350,7 @@ func TestTheReplyToADecisionIsSmall(t *testing.T) {
 	if len(v.Wires) < 1000 {
 		t.Fatalf("only %d wires", len(v.Wires))
 	}
-	body, err := json.Marshal(server.ThinRequest{ID: c.change(), Seen: v.Revision, Decisions: []server.ThinDecision{{On: thin.System, ID: "fuel", Choice: thin.Goes}}})
+	body, err := json.Marshal(server.ThinRequest{ID: c.change(), Seen: v.Revision, Decisions: []server.ThinDecision{{On: thin.System, ID: "fuel", Choice: thin.Goes, Reason: "a race car"}}})
 	if err != nil {
 		t.Fatal(err)
 	}

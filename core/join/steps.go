@@ -238,11 +238,6 @@ func (x *planner) make(j *Joint, opened map[harness.Length]bool) {
 	x.bring(j, name, missing, stay, host, refs, needs)
 }
 
-// comes says whether a length that comes to a joint is the end's own wire, or a piece that lengthens it there.
-func (e *End) comes(l harness.Length) bool {
-	return l == e.Length || l.Wire != e.Wire && circuit.Whole(l.Wire) == e.Wire && !strings.HasPrefix(l.Wire, e.Wire+" stub")
-}
-
 // cutHere says whether it is this stage that cuts an end: another may, with its connector that comes off.
 func (x *planner) cutHere(e *End) bool {
 	_, ours := x.Changes.Tips[harness.Stub(e.Wire, e.End)]
@@ -265,112 +260,6 @@ func (x *planner) missing(name string, opened map[harness.Length]bool) (missing 
 		missing = append(missing, l)
 	}
 	return missing, stay
-}
-
-func (x *planner) cut(e *End) {
-	edits := []harness.Edit{{Do: harness.Cut, Wire: e.Wire, End: e.End}, {Do: harness.Seal, Wire: harness.Stub(e.Wire, e.End), End: 1}}
-	where, after := "behind "+e.At.String(), "; seal the stub"
-	if e.Back > 0 {
-		where = fmt.Sprintf("%.0f mm behind %s", e.Back, e.At)
-	}
-	tips, _ := x.now.Tips(e.Wire)
-	if tips[e.End].State != harness.Crimped {
-		edits[1] = harness.Edit{Do: harness.FallOut, Wire: harness.Stub(e.Wire, e.End)}
-		where, after = "where it leaves towards an end that nobody needs", "; what is left there is thrown away"
-	}
-	x.add(work.Step{Kind: Cut, Wires: []string{e.Wire}, At: []harness.Ref{e.At}, Minutes: x.in.Seal, Text: fmt.Sprintf("Cut %s %s%s.", e.Name, where, after)}, work.New(edits))
-}
-
-// bring makes the step in which ends come to their joint.
-func (x *planner) bring(j *Joint, name string, missing []harness.Length, stay bool, host int, refs []harness.Ref, needs []string) {
-	var edits []harness.Edit
-	var open []harness.Length
-	hostStub := ""
-	if host >= 0 {
-		hostStub = harness.Stub(j.Ends[host].Wire, j.Ends[host].End)
-	}
-	for _, l := range missing {
-		if host >= 0 && (l == j.Ends[host].Length || l.Wire == hostStub) {
-			continue
-		}
-		if e := x.ends[l]; e != nil && e.How == Clipped {
-			if tips, there := x.now.Tips(l.Wire); there && tips[l.End].State == harness.Crimped {
-				edits = append(edits, harness.Edit{Do: harness.Clip, Wire: l.Wire, End: l.End})
-			}
-		}
-		open = append(open, l)
-	}
-	if len(open) == 0 || host < 0 && !stay && len(open) < 2 && !x.comes(name) {
-		return
-	}
-	s := work.Step{Kind: Make, At: refs, Why: j.Why, Minutes: x.in.Join}
-	for _, l := range open {
-		if !slices.Contains(s.Wires, l.Wire) {
-			s.Wires = append(s.Wires, l.Wire)
-		}
-	}
-	switch {
-	case host >= 0:
-		h := &j.Ends[host]
-		edits = append(edits, harness.Edit{Do: harness.Tap, Wire: h.Wire, End: h.End, Joint: name, Lengths: open})
-		s.Wires = append([]string{h.Wire}, s.Wires...)
-		s.Text = fmt.Sprintf("Bare %s%s without cutting it, and join %s onto it, %s.", h.Name, x.behind(h), x.list(open), x.in.School)
-	case stay || x.comes(name):
-		edits = append(edits, harness.Edit{Do: harness.Join, Joint: name, Lengths: open})
-		s.Text = fmt.Sprintf("Join %s to the %s as well, %s.", x.list(open), called(name), x.in.School)
-	default:
-		edits = append(edits, harness.Edit{Do: harness.Join, Joint: name, Lengths: open})
-		s.Text = fmt.Sprintf("Join %s, %s.", x.list(open), x.in.School)
-	}
-	if clip := slices.ContainsFunc(edits, func(e harness.Edit) bool { return e.Do == harness.Clip }); clip {
-		s.Text = "Cut the terminals off what waits for it. " + s.Text
-	}
-	x.add(s, work.New(edits, needs...))
-}
-
-// comes says whether a joint is another stage's, which makes it or has made it.
-func (x *planner) comes(name string) bool {
-	for _, j := range x.in.Joints {
-		if x.named[j.Name] == name && j.Name == name {
-			return false
-		}
-	}
-	return true
-}
-
-func (x *planner) behind(e *End) string {
-	if e.Back > 0 {
-		return fmt.Sprintf(", %.0f mm behind %s,", e.Back, e.At)
-	}
-	return " at " + e.At.String()
-}
-
-// finish brings the ends of a new wire that come to no joint and no terminal where they belong.
-func (x *planner) finish(w *Wire) {
-	tips, there := x.now.Tips(w.ID)
-	for end := range w.Ends {
-		g := &w.Ends[end]
-		switch {
-		case g.Terminal != "" || g.Joint != "" && x.ours(g.Joint):
-		case g.Joint != "":
-			if !there || tips[end] != (harness.Tip{State: harness.Joined, Joint: g.Joint}) {
-				x.add(work.Step{Kind: Make, Wires: []string{w.ID}, Minutes: x.in.Join, Text: fmt.Sprintf("Bring %s into splice %s, %s.", w.Name, g.Joint, x.in.School)},
-					work.New([]harness.Edit{{Do: harness.Join, Joint: g.Joint, Lengths: []harness.Length{{Wire: w.ID, End: end}}}}))
-			}
-		case g.Stud != "":
-			if !there || tips[end] != (harness.Tip{State: harness.Joined, Joint: g.Stud}) {
-				x.add(work.Step{Kind: Land, Wires: []string{w.ID}, Minutes: x.in.Seal, Text: fmt.Sprintf("Bring %s to %s.", w.Name, g.Stud), Warn: []string{"It feeds nothing before everything is joined and checked: leave the fuse out, the ring off."}},
-					work.New([]harness.Edit{{Do: harness.Land, Wire: w.ID, End: end, Joint: g.Stud}}))
-			}
-		case !there || tips[end].State != harness.Sealed:
-			owner := "nobody is named who sees to it"
-			if g.Owner != "" {
-				owner = g.Owner + " sees to it"
-			}
-			x.add(work.Step{Kind: Seal, Wires: []string{w.ID}, Minutes: x.in.Seal, Text: fmt.Sprintf("Seal the open end of %s and label it: it waits for its source, and %s.", w.Name, owner)},
-				work.New([]harness.Edit{{Do: harness.Seal, Wire: w.ID, End: end}}))
-		}
-	}
 }
 
 func (x *planner) ours(joint string) bool { _, ours := x.named[joint]; return ours }
