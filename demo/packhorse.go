@@ -61,6 +61,7 @@ func describePackhorse(j *plan.Job) error {
 		d.Who, d.When = "Ines", when
 		j.Thin = append(j.Thin, d)
 	}
+	crosswalkPackhorse(j)
 	return reachPackhorse(j)
 }
 

@@ -179,7 +179,7 @@ func TestThePrintedFaceIsTrue(t *testing.T) {
 		t.Errorf("printed %v\ndrawn %v", printed, drawn)
 	}
 	text := pdfText(t, &pdf)
-	for _, want := range []string{"To have before the first terminal is pulled", "release pick for 1.5 mm", "7 steps are done", fmt.Sprintf("%d %s → ", s.Plan.Steps[0].N, s.Plan.Steps[0].From), "Output A1 drives the fan", "is finished"} {
+	for _, want := range []string{"To have before the first terminal is pulled", "release pick for 1.5 mm", "7 steps are done", s.Plan.Steps[0].From.String() + " → ", "Output A1 drives the fan", "is finished"} {
 		if !strings.Contains(text, want) {
 			t.Errorf("the sheet does not say %q", want)
 		}

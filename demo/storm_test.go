@@ -63,7 +63,7 @@ func TestThinPinAndReachInAStorm(t *testing.T) {
 				at.Station = job.Map.Stations[r.IntN(len(job.Map.Stations))].ID
 			default: // a stretch of one stage's work, or of whichever comes
 				stage := append(work.Stages(), "")[r.IntN(6)]
-				for n := r.IntN(25); n > 0; n-- {
+				for n := r.IntN(70); n > 0; n-- {
 					bench := harness.Work(p.Past.Now)
 					i := slices.IndexFunc(p.Work.Steps, func(s work.Step) bool {
 						_, done := p.Done(s.ID)

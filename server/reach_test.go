@@ -131,7 +131,7 @@ func TestTheWholeWorkOfReachIsTicked(t *testing.T) {
 		}
 	}
 	end := c.reach(job)
-	if end.Proof.Steps != 0 || !end.Proof.Reached || len(end.Strays) != 0 || end.Line != "Nothing is left to do." {
+	if end.Proof.Steps != 0 || !end.Proof.Reached || len(end.Strays) != 0 || end.Line != "Nothing is left to do: the harness is as it is wanted." {
 		t.Fatalf("%+v, %d strays, %s", end.Proof, len(end.Strays), end.Line)
 	}
 	if w := show[server.WorkView](c, job+"/thin/work"); !w.Proof.Reached || !w.Counts.Balanced || len(w.Strays) != 0 {

@@ -130,9 +130,10 @@ func TestOpenRowsPromiseNoNewWire(t *testing.T) {
 
 func TestKindsThatJoinMoveNothing(t *testing.T) {
 	from, to := pinout("from", 6, "A1 Injector 1"), pinout("to", 6, "P2 Injector 1")
-	f := plan.Facts{Kind: plan.Integrated, From: from, To: to, Meetings: match.Meetings{}}
-	if p := plan.Compute(f, plan.Decisions{Match: []match.Decision{matched("A1", "P2")}}); len(p.Steps) != 0 || p.Totals.MovesConnector != 1 {
-		t.Errorf("steps %q, totals %+v", texts(p), p.Totals)
+	f := plan.Facts{Kind: plan.Integrated, From: from, To: to, Meetings: plan.Integrated.Meetings(from, to)}
+	p := plan.Compute(f, plan.Decisions{Match: []match.Decision{matched("A1", "P2")}})
+	if len(p.Steps) != 0 || p.Totals.Meets != 1 || len(p.Join.Joints) != 1 || !p.Proof.Reached || p.Proof.Partial {
+		t.Errorf("steps %q, totals %+v, joints %+v, proof %+v", texts(p), p.Totals, p.Join.Joints, p.Proof)
 	}
 }
 

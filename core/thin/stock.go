@@ -56,7 +56,7 @@ func (r *Result) Count(found harness.Harness, p Progress, planned []Step) Counts
 		}
 	}
 	c.Pulled = pulled(found, p)
-	r.ends(&c, found, p.Now)
+	r.ends(&c, found, p)
 	c.Balanced = c.Pulled == c.Placed+c.Deleted+c.Capped+c.Parked+c.Stock+c.InHand
 	reckoned := 0.0
 	for _, s := range planned {
@@ -94,7 +94,9 @@ func pulled(found harness.Harness, p Progress) int {
 		for _, e := range t.Edits {
 			switch e.Do {
 			case harness.Cut:
-				gone[harness.Length{Wire: e.Wire, End: e.End}] = true
+				if _, there := found.Tips(e.Wire); there {
+					gone[harness.Length{Wire: e.Wire, End: e.End}] = true
+				}
 			case harness.Open:
 				for _, l := range byJoint[e.Joint] {
 					gone[l] = true
@@ -115,8 +117,16 @@ func pulled(found harness.Harness, p Progress) int {
 	return len(gone)
 }
 
-// ends looks where each end of each wire as found is now.
-func (r *Result) ends(c *Counts, found, now harness.Harness) {
+// ends looks where each end of each wire as found is now. An end that others were joined onto uncut was never let go.
+func (r *Result) ends(c *Counts, found harness.Harness, p Progress) {
+	now, tapped := p.Now, map[harness.Length]bool{}
+	for _, t := range p.Done {
+		for _, e := range t.Edits {
+			if e.Do == harness.Tap {
+				tapped[harness.Length{Wire: e.Wire, End: e.End}] = true
+			}
+		}
+	}
 	for w := range r.t.loom.Wires {
 		wire := &r.t.loom.Wires[w]
 		was, _ := found.Tips(wire.ID)
@@ -140,7 +150,11 @@ func (r *Result) ends(c *Counts, found, now harness.Harness) {
 				c.Parked++
 			case is[end].State == harness.Crimped && place.State == harness.Loose, is[end].State == harness.Bare:
 				c.InHand++
-			case is[end] == was[end]:
+			case is[end].State == harness.Crimped && place.State == harness.Seated:
+				if before, _ := found.Place(was[end].Terminal); is[end] != was[end] || place != before {
+					c.Placed++
+				}
+			case is[end] == was[end], tapped[harness.Length{Wire: wire.ID, End: end}]:
 			case is[end].State == harness.Sealed:
 				c.Capped++
 			case is[end].State == harness.Joined:
