@@ -69,7 +69,7 @@ func (k Kind) Info() (KindInfo, bool) {
 }
 
 // MovesTerminals says whether matched wires are carried over by moving their terminals. In the other kinds they are
-// joined onto the other harness, which Pin does not plan.
+// joined onto the other harness.
 func (k Kind) MovesTerminals() bool {
 	i, _ := k.Info()
 	return i.Moves

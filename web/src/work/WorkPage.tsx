@@ -82,7 +82,8 @@ function Work({ job, view }: { job: string; view: WorkListView }) {
         <div className="bar workbar">
           <span className="grow" data-testid="proof">
             <span aria-hidden="true">{view.proof.reached ? '✓' : '✕'}</span> {view.line}{' '}
-            {view.open && <span className="quiet">{view.open}</span>}
+            {view.open && <span className="quiet">{view.open}</span>}{' '}
+            <span className="quiet">About {hours(view.minutes)} left.</span>
           </span>
           <Button size="small" href={fileAddress(job, 'pin/sheet.pdf')}>
             Sheet as PDF
@@ -112,7 +113,7 @@ function Work({ job, view }: { job: string; view: WorkListView }) {
           ))}
           <Select
             size="small"
-            style={{ width: 150 }}
+            style={{ width: 128 }}
             aria-label="place"
             value={place}
             showSearch
@@ -124,7 +125,7 @@ function Work({ job, view }: { job: string; view: WorkListView }) {
           />
           <Select
             size="small"
-            style={{ width: 130 }}
+            style={{ width: 110 }}
             aria-label="person"
             value={who}
             onChange={(v: string) => set('who', v)}
@@ -143,8 +144,6 @@ function Work({ job, view }: { job: string; view: WorkListView }) {
           >
             done too
           </Checkbox>
-          <span className="grow" />
-          <span className="quiet">about {hours(view.minutes)} left</span>
         </div>
         {steps.length > 0 ? (
           <WorkRows

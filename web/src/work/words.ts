@@ -6,7 +6,7 @@ export const stageWord: Record<string, string> = {
   pin: 'Pin',
   reach: 'Reach',
   join: 'Join',
-  own: 'own',
+  own: 'Own',
 };
 
 const words: Record<string, string> = {
