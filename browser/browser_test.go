@@ -8,6 +8,7 @@ import (
 	"net/http"
 	"net/http/httptest"
 	"os"
+	"slices"
 	"strings"
 	"sync"
 	"testing"
@@ -19,6 +20,7 @@ import (
 	"github.com/go-rod/rod/lib/proto"
 	"github.com/go-rod/rod/lib/utils"
 
+	"draxel/core/gather"
 	"draxel/core/plan"
 	"draxel/demo"
 	"draxel/server"
@@ -85,6 +87,12 @@ type visit struct {
 func open(t testing.TB, path string, change ...func(*plan.Job)) *visit {
 	t.Helper()
 	return enter(t, path, nil, func(h http.Handler) http.Handler { return h }, change...)
+}
+
+// undecided takes away what the demonstration has decided in Match, with what rests on it.
+func undecided(j *plan.Job) {
+	j.Decisions, j.Own = nil, nil
+	j.Readings = slices.DeleteFunc(j.Readings, func(m gather.Measurement) bool { return m.At.Connector == "SP" })
 }
 
 // enter opens a Draxel that may let the local network in, with something between it and the browser.
@@ -179,7 +187,8 @@ func (v *visit) see(selector, text string) *rod.Element {
 	v.t.Helper()
 	e, err := v.page.Timeout(8*time.Second).ElementR(selector, text)
 	if err != nil {
-		v.t.Fatalf("did not see %q in %s: %v", text, selector, err)
+		there := v.page.MustEval(`(s) => [...document.querySelectorAll(s)].map((e) => e.textContent.slice(0, 300)).slice(0, 6).join(' | ')`, selector).Str()
+		v.t.Fatalf("did not see %q in %s: %v; there is %q", text, selector, err, there)
 	}
 	return e.CancelTimeout()
 }

@@ -39,7 +39,7 @@ func TestAJobFileIsOpened(t *testing.T) {
 }
 
 func TestAJobIsRenamedAndDeleted(t *testing.T) {
-	v := open(t, "/jobs/packhorse/match")
+	v := open(t, "/jobs/packhorse/match", undecided)
 	v.click("header button", "^Packhorse$")
 	v.write("#title", "Packhorse, second try")
 	v.click(".ant-modal button", "^Keep$")
@@ -55,7 +55,7 @@ func TestAJobIsRenamedAndDeleted(t *testing.T) {
 }
 
 func TestDecisionsCarryAName(t *testing.T) {
-	v := open(t, "/jobs/packhorse/match?row=from%20SP20")
+	v := open(t, "/jobs/packhorse/match?row=from%20SP20", undecided)
 	v.click("header button", "who are you")
 	v.page.MustElement(".ant-modal input").MustInput("Bénédicte")
 	v.press(input.Enter)
@@ -71,7 +71,7 @@ func TestDecisionsCarryAName(t *testing.T) {
 }
 
 func TestKeysAreShown(t *testing.T) {
-	v := open(t, "/jobs/packhorse/match")
+	v := open(t, "/jobs/packhorse/match", undecided)
 	v.see("[data-testid=spread]", "SP1")
 	v.press('?')
 	v.see(".ant-modal", "undo the last change")

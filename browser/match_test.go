@@ -64,7 +64,7 @@ func TestWholeRefitFromTheKeyboard(t *testing.T) {
 	v.see("[data-testid=totals]", "83 rows · 83 decided")
 	v.see("[data-testid=totals]", "all reconciled")
 	v.click(".rail a", "Pin")
-	v.see("[data-testid=proof]", "carried these .* steps out on the model of the harness and reached the wanted harness")
+	v.see("[data-testid=proof]", "Proven on the model: the .* steps that are left")
 	address := v.page.MustElementR("a", "^PDF$").MustProperty("href").String()
 	reply, err := http.Get(address)
 	if err != nil {
@@ -78,8 +78,8 @@ func TestWholeRefitFromTheKeyboard(t *testing.T) {
 }
 
 func TestDecidingRowsThatShareNothing(t *testing.T) {
-	v := open(t, "/jobs/packhorse/match?row=from%20SP20")
-	v.see("aside", "SP20 joins E3")
+	v := open(t, "/jobs/packhorse/match?row=from%20SP20", undecided)
+	v.see("aside", "SP20 is joined to E3")
 	v.press(input.Enter)
 	v.until("SP20 is decided and the cursor is on the next open row", func() bool { return v.decided() == 1 && strings.Contains(v.selected(), "SP21") })
 
@@ -97,7 +97,7 @@ func TestDecidingRowsThatShareNothing(t *testing.T) {
 	v.press(input.Enter)
 	v.until("the candidate that was chosen is accepted", func() bool { return v.decided() == 2 })
 	v.goTo("/jobs/packhorse/match?row=from%20SP26")
-	v.see("aside h2", "SP26 joins E18")
+	v.see("aside h2", "SP26 is joined to E18")
 	v.press('r')
 	v.until("it is open again", func() bool { return v.decided() == 1 })
 
@@ -116,7 +116,7 @@ func TestDecidingRowsThatShareNothing(t *testing.T) {
 
 // Keys that come faster than the replies are all carried out, in their order.
 func TestFastKeys(t *testing.T) {
-	v := open(t, "/jobs/packhorse/match?row=from%20SP6")
+	v := open(t, "/jobs/packhorse/match?row=from%20SP6", undecided)
 	v.see("aside h2", "SP6 goes")
 	v.press(input.Enter, input.Enter, input.Enter, input.Enter, input.Enter) // SP6 to SP10 go
 	v.until("all five are decided", func() bool { return v.decided() == 5 })
@@ -126,7 +126,7 @@ func TestFastKeys(t *testing.T) {
 }
 
 func TestLeftEmptyWantsAReason(t *testing.T) {
-	v := open(t, "/jobs/packhorse/match?row=to%20B30")
+	v := open(t, "/jobs/packhorse/match?row=to%20B30", undecided)
 	v.see("aside h2", "B30 needs a wire")
 	v.press('e')
 	v.see(".ant-modal", "Why does B30 stay empty")
@@ -138,7 +138,7 @@ func TestLeftEmptyWantsAReason(t *testing.T) {
 }
 
 func TestFindAndFilter(t *testing.T) {
-	v := open(t, "/jobs/packhorse/match")
+	v := open(t, "/jobs/packhorse/match", undecided)
 	v.see("[data-testid=spread]", "SP1")
 	v.press('/')
 	v.page.Keyboard.MustType([]input.Key("clutch")...)
@@ -156,18 +156,18 @@ func TestFindAndFilter(t *testing.T) {
 }
 
 func TestAnotherWindowSeesTheDecision(t *testing.T) {
-	v := open(t, "/jobs/packhorse/match")
+	v := open(t, "/jobs/packhorse/match", undecided)
 	v.see("[data-testid=totals]", "0 decided")
 	other := v.page.Browser().MustPage(v.url + "/jobs/packhorse/match?row=from%20SP20")
 	defer other.MustClose()
-	other.MustElementR("aside h2", "SP20 joins E3")
+	other.MustElementR("aside h2", "SP20 is joined to E3")
 	other.MustElementR("aside button", "Accept E3").MustClick()
 	v.until("the first window shows it", func() bool { return v.decided() == 1 })
 }
 
 // Nobody decides what they cannot see: a key pressed over a drawer or a dialog does nothing to the row behind it.
 func TestKeysAreDeadBehindADialog(t *testing.T) {
-	v := open(t, "/jobs/packhorse/match?row=from%20SP6")
+	v := open(t, "/jobs/packhorse/match?row=from%20SP6", undecided)
 	v.see("aside h2", "SP6 goes")
 	for _, cover := range []struct {
 		key   input.Key
@@ -190,7 +190,7 @@ func TestKeysAreDeadBehindADialog(t *testing.T) {
 }
 
 func TestFindingsLeadToTheirRow(t *testing.T) {
-	v := open(t, "/jobs/packhorse/match")
+	v := open(t, "/jobs/packhorse/match", undecided)
 	v.click("[data-testid=findings]", "to check")
 	v.see(".ant-drawer", "falls to about 8 V")
 	v.click(".ant-drawer button.mono", "^K2$")
@@ -200,10 +200,10 @@ func TestFindingsLeadToTheirRow(t *testing.T) {
 func TestHousingsAreThePersonsToSay(t *testing.T) {
 	v := open(t, "/jobs/sorrel-refit/match")
 	v.see("[data-testid=totals]", "7 stay · 71 move")
-	v.click("button", "Housings")
-	v.see(".ant-modal", "Which housings are kept")
+	v.click("button", "Connectors")
+	v.see(".ant-modal", "How is each connector met")
 	v.page.MustElement(".ant-modal .ant-select").MustClick()
-	v.page.MustElementR(".ant-select-item-option", "is a new housing").MustClick()
+	v.page.MustElementR(".ant-select-item-option", "new housing").MustClick()
 	v.click(".ant-modal button", "^Keep$")
 	v.until("nothing stays in plug A", func() bool { return !strings.Contains(v.text("[data-testid=totals]"), "7 stay") })
 	v.press('u')
@@ -224,7 +224,7 @@ func TestByDevice(t *testing.T) {
 }
 
 func TestAPairThatMustNotBeIsRefused(t *testing.T) {
-	v := open(t, "/jobs/packhorse/match?row=from%20SP1")
+	v := open(t, "/jobs/packhorse/match?row=from%20SP1", undecided)
 	v.see("aside h2", "SP1")
 	v.press('c')
 	v.see(".ant-modal", "Where does SP1 go")

@@ -22,12 +22,18 @@ import (
 // pinned reads the re-pin sheet past the browser.
 func (v *visit) pinned() server.PinView {
 	v.t.Helper()
-	reply, err := http.Get(v.url + "/api/jobs/sorrel-refit/pin")
+	return fetch[server.PinView](v, "/api/jobs/sorrel-refit/pin")
+}
+
+// fetch asks the server itself.
+func fetch[T any](v *visit, path string) T {
+	v.t.Helper()
+	reply, err := http.Get(v.url + path)
 	if err != nil {
 		v.t.Fatal(err)
 	}
 	defer reply.Body.Close()
-	var view server.PinView
+	var view T
 	if err := json.NewDecoder(reply.Body).Decode(&view); err != nil {
 		v.t.Fatal(err)
 	}
@@ -108,7 +114,7 @@ func TestDoneOtherwise(t *testing.T) {
 	v.choose("where it is now", "in B38")
 	v.click("button", "That is what was done")
 	v.see(".steprow.done", "B20 → B38")
-	v.see("[data-testid=proof]", "reached the wanted harness")
+	v.see("[data-testid=proof]", "Proven on the model")
 	v.until("the plan moves it on", func() bool {
 		return slices.ContainsFunc(v.pinned().Steps, func(s plan.Step) bool { return s.From.String() == "B38" && s.To.String() == "B37" })
 	})
@@ -197,7 +203,7 @@ func TestKeptTicksOutliveAReload(t *testing.T) {
 	var lose, tries atomic.Int32
 	v := enter(t, "/jobs/sorrel-refit/bench?stage=pin", nil, func(h http.Handler) http.Handler {
 		return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-			if !strings.HasSuffix(r.URL.Path, "/pin/tick") || lose.Load() == 0 {
+			if !strings.HasSuffix(r.URL.Path, "/work/tick") || lose.Load() == 0 {
 				h.ServeHTTP(w, r)
 				return
 			}

@@ -41,6 +41,7 @@ func TestReachFromNothing(t *testing.T) {
 	v.num("[aria-label='length of bulkhead in – control unit']", "900")
 	v.press('3')
 	v.see("[data-testid=cuts] [role=row]", "extend by")
+	v.goTo("/jobs/packhorse/reach?part=cuts&wire=7110")
 	v.see("[data-testid=terms]", "900")
 }
 

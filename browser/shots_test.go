@@ -25,7 +25,7 @@ func TestShots(t *testing.T) {
 		"bench-telephone":      "/jobs/sorrel-refit/bench?stage=pin",
 		"thin":                 "/jobs/packhorse/thin?sel=wire:7109c",
 		"thin-wires":           "/jobs/packhorse/thin?part=wires&sel=wire:7311h",
-		"work":                 "/jobs/packhorse/work",
+		"work":                 "/jobs/packhorse/work?stage=join",
 		"reach-map":            "/jobs/packhorse/reach",
 		"reach-placements":     "/jobs/packhorse/reach?part=places",
 		"reach-cuts":           "/jobs/packhorse/reach?part=cuts&wire=7110",
@@ -37,6 +37,9 @@ func TestShots(t *testing.T) {
 		v := open(t, path)
 		if strings.HasSuffix(name, "telephone") {
 			v.phone()
+		}
+		if name == "work" {
+			v.see(".workrow.selected", ".")
 		}
 		if strings.HasPrefix(name, "reach") {
 			v.page.MustElement(".standing")

@@ -16,7 +16,7 @@ import (
 
 // A wire is found by what it is for, and its whole circuit is lit in the drawing.
 func TestAWireIsFoundAndItsCircuitLit(t *testing.T) {
-	v := open(t, "/jobs/packhorse/thin")
+	v := open(t, "/jobs/packhorse/thin", undecided)
 	v.drawn("S24")
 	v.press('/')
 	v.page.MustElement("[aria-label='find a wire']").MustInput("heaters and valves")
@@ -34,7 +34,7 @@ func TestAWireIsFoundAndItsCircuitLit(t *testing.T) {
 
 // The drawing is brought nearer by the wheel and by keys, dragged, and shown whole.
 func TestTheDrawingIsMoved(t *testing.T) {
-	v := open(t, "/jobs/packhorse/thin")
+	v := open(t, "/jobs/packhorse/thin", undecided)
 	v.drawn("S24")
 	box := func() (x, w float64) {
 		var y, h float64
@@ -61,7 +61,7 @@ func TestTheDrawingIsMoved(t *testing.T) {
 
 // Systems are gone through by the arrow keys, opened and closed.
 func TestSystemsFromTheKeyboard(t *testing.T) {
-	v := open(t, "/jobs/packhorse/thin?sel=system:brakes")
+	v := open(t, "/jobs/packhorse/thin?sel=system:brakes", undecided)
 	v.see("aside h2", "system brakes")
 	v.press(input.ArrowDown)
 	v.see("aside h2", "system emissions")
@@ -77,7 +77,7 @@ func TestSystemsFromTheKeyboard(t *testing.T) {
 
 // What is proposed is taken over only when asked to.
 func TestAProposalIsTakenOver(t *testing.T) {
-	v := open(t, "/jobs/packhorse/thin", func(j *plan.Job) { j.Kind = plan.Standalone })
+	v := open(t, "/jobs/packhorse/thin", undecided, func(j *plan.Job) { j.Kind = plan.Standalone })
 	v.see("[data-testid=proposed]", "lighting goes")
 	v.see("[data-testid=balance]", "33 go")
 	v.click("[data-testid=proposed] button", "Take over")
@@ -113,15 +113,15 @@ func TestAnEarlierMapIsVerified(t *testing.T) {
 
 // A tick is taken back, unless something that was done later rests on it.
 func TestATickIsTakenBack(t *testing.T) {
-	v := open(t, "/jobs/packhorse/thin?part=work")
-	v.see("[data-testid=balance]", "0 of 102 steps")
+	v := open(t, "/jobs/packhorse/thin?part=work", undecided)
+	v.see("[data-testid=balance]", "0 of 86 steps")
 	v.see(".workrow.selected", "caution")
 	v.press(input.Space)
-	v.see("[data-testid=balance]", "1 of 102 steps")
+	v.see("[data-testid=balance]", "1 of 86 steps")
 	v.page.MustElement(".workrow.done input").MustClick()
-	v.see("[data-testid=balance]", "0 of 102 steps")
+	v.see("[data-testid=balance]", "0 of 86 steps")
 	v.press('u')
-	v.see("[data-testid=balance]", "1 of 102 steps")
+	v.see("[data-testid=balance]", "1 of 86 steps")
 	v.click(".workrow", "trim legs")
 	v.see(".workrow.selected", "First: the gate before the first cut")
 	v.click(".workrow.selected button", "show 7452")
@@ -130,7 +130,7 @@ func TestATickIsTakenBack(t *testing.T) {
 
 // What one person decides another sees at once.
 func TestTwoWindowsShowOneHarness(t *testing.T) {
-	v := open(t, "/jobs/packhorse/thin?sel=system:lighting")
+	v := open(t, "/jobs/packhorse/thin?sel=system:lighting", undecided)
 	v.see("[data-testid=balance]", "33 go")
 	other := v.page.Browser().MustPage(v.url + "/jobs/packhorse/thin?sel=system:lighting")
 	other.MustElementR("[data-testid=balance]", "33 go")
@@ -217,17 +217,17 @@ func writeFile(t *testing.T, path, text string) {
 
 // What was cut and is wanted after all is mended: ticks outlive a plan that changes.
 func TestACutThatIsNotWantedAnyMoreIsMended(t *testing.T) {
-	v := open(t, "/jobs/packhorse/thin?part=work")
-	v.see("[data-testid=balance]", "0 of 102 steps")
+	v := open(t, "/jobs/packhorse/thin?part=work", undecided)
+	v.see("[data-testid=balance]", "0 of 86 steps")
 	v.click(".workrow", "^2\\s*gate|gate")
 	v.press(input.Space)
 	v.see(".ant-modal", "The gate is not complete")
 	v.page.MustElement("[aria-label='the reason']").MustInput("a scrap harness")
 	v.press(input.Enter)
-	v.see("[data-testid=balance]", "1 of 102 steps")
+	v.see("[data-testid=balance]", "1 of 86 steps")
 	v.click(".workrow", "At splice S6 cut 7452")
 	v.press(input.Space)
-	v.see("[data-testid=balance]", "2 of 102 steps")
+	v.see("[data-testid=balance]", "2 of 86 steps")
 	v.see("[data-testid=balance]", "1 ends pulled")
 	v.goTo("/jobs/packhorse/thin?sel=wire:7452")
 	v.see("[data-testid=verdict]", "goes")

@@ -33,7 +33,7 @@ func (v *visit) drawn(text string) {
 
 // A system is decided from the keyboard, a splice is seen trimmed, an exception is made, and undone.
 func TestASystemIsDecidedAway(t *testing.T) {
-	v := open(t, "/jobs/packhorse/thin")
+	v := open(t, "/jobs/packhorse/thin", undecided)
 	v.drawn("S24")
 	v.click(".systemrow .name", "^climate$")
 	v.see("aside h2", "system climate")
@@ -54,7 +54,7 @@ func TestASystemIsDecidedAway(t *testing.T) {
 
 // The classic disaster: a plug that looks like a door's carries half the body.
 func TestTheClassicDisasterAsksForItsReason(t *testing.T) {
-	v := open(t, "/jobs/packhorse/thin?sel=connector:WB")
+	v := open(t, "/jobs/packhorse/thin?sel=connector:WB", undecided)
 	v.see("[data-testid=cut]", "The law may want: .*brake lamps")
 	v.see("[data-testid=cut]", "functions die")
 	v.press('g')
@@ -72,7 +72,7 @@ func TestTheClassicDisasterAsksForItsReason(t *testing.T) {
 }
 
 func TestAWireIsTracedAndCorrected(t *testing.T) {
-	v := open(t, "/jobs/packhorse/thin?sel=wire:P102")
+	v := open(t, "/jobs/packhorse/thin?sel=wire:P102", undecided)
 	v.see("aside", "nobody knows what for")
 	v.click("button", "Trace it")
 	v.page.MustElement("#trace-connector").MustInput("GB")
@@ -102,23 +102,23 @@ func TestAReadingOverturnsAColour(t *testing.T) {
 }
 
 func TestTheWorkIsTickedAndTheCountsBalance(t *testing.T) {
-	v := open(t, "/jobs/packhorse/thin?part=work")
+	v := open(t, "/jobs/packhorse/thin?part=work", undecided)
 	v.see("[data-testid=proof]", "Proven on the model")
-	v.see("[data-testid=balance]", "0 of 102 steps")
+	v.see("[data-testid=balance]", "0 of 86 steps")
 	v.see(".workrow.selected", "caution")
 	v.press(input.Space) // the battery is off
-	v.see("[data-testid=balance]", "1 of 102 steps")
+	v.see("[data-testid=balance]", "1 of 86 steps")
 	v.see(".workrow.selected", "gate")
 	v.see(".missing", "no photograph")
 	v.press(input.Space)
 	v.see(".ant-modal", "The gate is not complete")
 	v.page.MustElement("[aria-label='the reason']").MustInput("a scrap harness")
 	v.press(input.Enter)
-	v.see("[data-testid=balance]", "2 of 102 steps")
+	v.see("[data-testid=balance]", "2 of 86 steps")
 	for range 10 { // faster than the replies
 		v.press(input.Space)
 	}
-	v.see("[data-testid=balance]", "12 of 102 steps")
+	v.see("[data-testid=balance]", "12 of 86 steps")
 	v.see("[data-testid=balance]", `1 ends pulled = 0 joined \+ 0 stock \+ 0 capped \+ 0 parked \+ 0 deleted \+ 1 in hand ✓`)
 	v.click(".workrow", "falls out")
 	v.click("button", "It does not come out")

@@ -58,7 +58,9 @@ func TestTheWayOfAMatch(t *testing.T) {
 	if joins() <= before || !w.Proof.Reached || w.Proof.Partial {
 		t.Errorf("%d steps of joining, %d before; %+v", joins(), before, w.Proof)
 	}
-	i := slices.IndexFunc(w.Steps, func(s server.WorkStep) bool { return s.Kind == "join" && strings.Contains(s.Text, "without cutting") && strings.Contains(s.Text, "K1") })
+	i := slices.IndexFunc(w.Steps, func(s server.WorkStep) bool {
+		return s.Kind == "join" && strings.Contains(s.Text, "without cutting") && strings.Contains(s.Text, "K1")
+	})
 	measure := slices.IndexFunc(w.Steps, func(s server.WorkStep) bool { return s.Kind == "measure" && strings.Contains(s.Text, "K1 ") })
 	if i < 0 || measure < 0 || measure > i || w.Steps[i].Blocked == "" {
 		t.Fatalf("the joint is step %d, its measuring step %d", i, measure)
@@ -89,7 +91,9 @@ func TestANewWireFromSomewhere(t *testing.T) {
 	}
 	m := show[server.MatchView](c, job+"/match")
 	w := show[server.WorkView](c, job+"/work")
-	if !slices.ContainsFunc(w.Steps, func(s server.WorkStep) bool { return s.Kind == "land" && strings.Contains(s.Text, "fans, 30 A") && len(s.Warn) > 0 }) || !w.Proof.Reached {
+	if !slices.ContainsFunc(w.Steps, func(s server.WorkStep) bool {
+		return s.Kind == "land" && strings.Contains(s.Text, "fans, 30 A") && len(s.Warn) > 0
+	}) || !w.Proof.Reached {
 		t.Errorf("the wire is not brought to its fuse: %+v", w.Proof)
 	}
 	if m.Totals.NewWire != 5 || !m.Totals.Reconciled {

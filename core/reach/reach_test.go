@@ -280,11 +280,7 @@ func TestStepsLeadToWanted(t *testing.T) {
 		in.Decisions.Rules.Free = r.Intn(2) == 0
 		base := modelOf(&in)
 		result := reach.Compute(in)
-		steps := make([]work.Step, len(result.Steps))
-		for i, s := range result.Steps {
-			steps[i] = s
-		}
-		end, _, err := work.Run(base, steps, nil)
+		end, _, err := work.Run(base, result.Steps, nil)
 		if err != nil {
 			t.Fatal(err)
 		}

@@ -23,10 +23,7 @@ func carried(r *thin.Result) []work.Step {
 	for _, e := range r.Extract {
 		all = append(all, work.New([]harness.Edit{{Do: harness.Remove, Terminal: e.Terminal, At: e.At, Label: e.Label()}, {Do: harness.Cap, Terminal: e.Terminal, Label: e.Label()}}))
 	}
-	for _, s := range r.Steps {
-		all = append(all, s)
-	}
-	return all
+	return append(all, r.Steps...)
 }
 
 // The heart of the stage: the steps, carried out on the model as found, lead to the wanted harness; what is kept is
