@@ -1,6 +1,8 @@
 package thin
 
 import (
+	"cmp"
+
 	"draxel/core/harness"
 	"draxel/core/signal"
 )
@@ -262,15 +264,20 @@ func (t *thinning) exception(w int32) {
 	}
 }
 
-// wireSystem gives the system a wire belongs to: that of its function, else of the devices at its ends, hubs last.
+// wireSystem gives the system a wire belongs to: that of its function, else of the devices at its ends, hubs last. A device
+// that it only passes through says nothing of it while anything else does: somebody's alarm sits in the factory's feed.
 func (t *thinning) wireSystem(w int32) string {
 	wire := &t.loom.Wires[w]
 	if s := wire.Signal.System; s != "" && s != "power" {
 		return s
 	}
-	best := wire.Signal.System
+	best, through := wire.Signal.System, ""
 	for _, at := range t.net.ends[w] {
 		if d := t.net.deviceOf(at); d != nil && d.System != "" {
+			if t.net.nodes[at].kind == link {
+				through = d.System
+				continue
+			}
 			if !d.Kind.Hub() {
 				return d.System
 			}
@@ -279,5 +286,5 @@ func (t *thinning) wireSystem(w int32) string {
 			}
 		}
 	}
-	return best
+	return cmp.Or(best, through)
 }

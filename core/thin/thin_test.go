@@ -330,3 +330,21 @@ func TestWhatIsToBeVerifiedCountsForNothing(t *testing.T) {
 		t.Errorf("%+v, %v", r.Wires[0], r.Findings)
 	}
 }
+
+// What somebody added is taken out by whatever scope it goes, and the factory feed that runs through it is joined again.
+func TestWhatPassesThroughAnAddedThingIsRejoined(t *testing.T) {
+	for _, how := range []string{"goes module alarm", "goes system security", "goes connector AL"} {
+		l := bench(t, "device alarm part security AL", "device switch part ignition IS", "device box fuses power F", "device siren part security SI",
+			"link AL 3 4", "W1 IS-1 AL-3 Ignition feed", "W2 AL-4 F-1 Ignition feed", "W3 AL-1 SI-1 Alarm siren", "W4 AL-2 F-2 Alarm ignition feed")
+		l.Devices[0].Added = "Pell Alarms"
+		r := thin.Compute(thin.Input{Loom: l, Decisions: decide(how), Bench: thin.Standard()})
+		for i, w := range r.Wires {
+			if id := l.Wires[i].ID; (id == "W1" || id == "W2") && w.Choice == thin.Goes {
+				t.Errorf("%s: the factory feed %s goes", how, id)
+			}
+		}
+		if got := fates(l, r); !strings.Contains(got, "AL3 rejoin") || !hasFinding(r, "factory-rejoined", finding.Note) {
+			t.Errorf("%s: %s", how, got)
+		}
+	}
+}
