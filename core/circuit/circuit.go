@@ -21,7 +21,12 @@ type Net struct {
 
 // Of gives the net of a harness. The connectors say which are halves of in-line pairs, and what is linked inside.
 func Of(h harness.Harness, connectors []harness.Half) *Net {
-	n := &Net{halves: make(map[string]*harness.Half, len(connectors)), tips: map[string][2]harness.Tip{}, joints: map[string][]harness.Length{}, crimps: map[harness.TerminalID][]harness.Length{}}
+	n := &Net{
+		halves: make(map[string]*harness.Half, len(connectors)),
+		tips:   map[string][2]harness.Tip{},
+		joints: map[string][]harness.Length{},
+		crimps: map[harness.TerminalID][]harness.Length{},
+	}
 	for i := range connectors {
 		c := &connectors[i]
 		n.halves[c.ID] = c

@@ -12,11 +12,15 @@ import (
 
 // comes says whether a length that comes to a joint is the end's own wire, or a piece that lengthens it there.
 func (e *End) comes(l harness.Length) bool {
-	return l == e.Length || l.Wire != e.Wire && circuit.Whole(l.Wire) == e.Wire && !strings.HasPrefix(l.Wire, e.Wire+" stub")
+	return l == e.Length ||
+		l.Wire != e.Wire && circuit.Whole(l.Wire) == e.Wire && !strings.HasPrefix(l.Wire, e.Wire+" stub")
 }
 
 func (x *planner) cut(e *End) {
-	edits := []harness.Edit{{Do: harness.Cut, Wire: e.Wire, End: e.End}, {Do: harness.Seal, Wire: harness.Stub(e.Wire, e.End), End: 1}}
+	edits := []harness.Edit{
+		{Do: harness.Cut, Wire: e.Wire, End: e.End},
+		{Do: harness.Seal, Wire: harness.Stub(e.Wire, e.End), End: 1},
+	}
 	where, after := "behind "+e.At.String(), "; seal the stub"
 	if e.Back > 0 {
 		where = fmt.Sprintf("%.0f mm behind %s", e.Back, e.At)
@@ -26,11 +30,28 @@ func (x *planner) cut(e *End) {
 		edits[1] = harness.Edit{Do: harness.FallOut, Wire: harness.Stub(e.Wire, e.End)}
 		where, after = "where it leaves towards an end that nobody needs", "; what is left there is thrown away"
 	}
-	x.add(work.Step{Kind: Cut, Wires: []string{e.Wire}, At: []harness.Ref{e.At}, Minutes: x.in.Seal, Text: fmt.Sprintf("Cut %s %s%s.", e.Name, where, after)}, work.New(edits))
+	x.add(
+		work.Step{
+			Kind:    Cut,
+			Wires:   []string{e.Wire},
+			At:      []harness.Ref{e.At},
+			Minutes: x.in.Seal,
+			Text:    fmt.Sprintf("Cut %s %s%s.", e.Name, where, after),
+		},
+		work.New(edits),
+	)
 }
 
 // bring makes the step in which ends come to their joint.
-func (x *planner) bring(j *Joint, name string, missing []harness.Length, stay bool, host int, refs []harness.Ref, needs []string) {
+func (x *planner) bring(
+	j *Joint,
+	name string,
+	missing []harness.Length,
+	stay bool,
+	host int,
+	refs []harness.Ref,
+	needs []string,
+) {
 	var edits []harness.Edit
 	var open []harness.Length
 	hostStub := ""
@@ -62,7 +83,13 @@ func (x *planner) bring(j *Joint, name string, missing []harness.Length, stay bo
 		h := &j.Ends[host]
 		edits = append(edits, harness.Edit{Do: harness.Tap, Wire: h.Wire, End: h.End, Joint: name, Lengths: open})
 		s.Wires = append([]string{h.Wire}, s.Wires...)
-		s.Text = fmt.Sprintf("Bare %s%s without cutting it, and join %s onto it, %s.", h.Name, x.behind(h), x.list(open), x.in.School)
+		s.Text = fmt.Sprintf(
+			"Bare %s%s without cutting it, and join %s onto it, %s.",
+			h.Name,
+			x.behind(h),
+			x.list(open),
+			x.in.School,
+		)
 	case stay || x.comes(name):
 		edits = append(edits, harness.Edit{Do: harness.Join, Joint: name, Lengths: open})
 		s.Text = fmt.Sprintf("Join %s to the %s as well, %s.", x.list(open), called(name), x.in.School)
@@ -102,21 +129,53 @@ func (x *planner) finish(w *Wire) {
 		case g.Terminal != "" || g.Joint != "" && x.ours(g.Joint):
 		case g.Joint != "":
 			if !there || tips[end] != (harness.Tip{State: harness.Joined, Joint: g.Joint}) {
-				x.add(work.Step{Kind: Make, Wires: []string{w.ID}, Minutes: x.in.Join, Text: fmt.Sprintf("Bring %s into splice %s, %s.", w.Name, g.Joint, x.in.School)},
-					work.New([]harness.Edit{{Do: harness.Join, Joint: g.Joint, Lengths: []harness.Length{{Wire: w.ID, End: end}}}}))
+				x.add(
+					work.Step{
+						Kind:    Make,
+						Wires:   []string{w.ID},
+						Minutes: x.in.Join,
+						Text:    fmt.Sprintf("Bring %s into splice %s, %s.", w.Name, g.Joint, x.in.School),
+					},
+					work.New(
+						[]harness.Edit{
+							{Do: harness.Join, Joint: g.Joint, Lengths: []harness.Length{{Wire: w.ID, End: end}}},
+						},
+					),
+				)
 			}
 		case g.Stud != "":
 			if !there || tips[end] != (harness.Tip{State: harness.Joined, Joint: g.Stud}) {
-				x.add(work.Step{Kind: Land, Wires: []string{w.ID}, Minutes: x.in.Seal, Text: fmt.Sprintf("Bring %s to %s.", w.Name, g.Stud), Warn: []string{"It feeds nothing before everything is joined and checked: leave the fuse out, the ring off."}},
-					work.New([]harness.Edit{{Do: harness.Land, Wire: w.ID, End: end, Joint: g.Stud}}))
+				x.add(
+					work.Step{
+						Kind:    Land,
+						Wires:   []string{w.ID},
+						Minutes: x.in.Seal,
+						Text:    fmt.Sprintf("Bring %s to %s.", w.Name, g.Stud),
+						Warn: []string{
+							"It feeds nothing before everything is joined and checked: leave the fuse out, the ring off.",
+						},
+					},
+					work.New([]harness.Edit{{Do: harness.Land, Wire: w.ID, End: end, Joint: g.Stud}}),
+				)
 			}
 		case !there || tips[end].State != harness.Sealed:
 			owner := "nobody is named who sees to it"
 			if g.Owner != "" {
 				owner = g.Owner + " sees to it"
 			}
-			x.add(work.Step{Kind: Seal, Wires: []string{w.ID}, Minutes: x.in.Seal, Text: fmt.Sprintf("Seal the open end of %s and label it: it waits for its source, and %s.", w.Name, owner)},
-				work.New([]harness.Edit{{Do: harness.Seal, Wire: w.ID, End: end}}))
+			x.add(
+				work.Step{
+					Kind:    Seal,
+					Wires:   []string{w.ID},
+					Minutes: x.in.Seal,
+					Text: fmt.Sprintf(
+						"Seal the open end of %s and label it: it waits for its source, and %s.",
+						w.Name,
+						owner,
+					),
+				},
+				work.New([]harness.Edit{{Do: harness.Seal, Wire: w.ID, End: end}}),
+			)
 		}
 	}
 }

@@ -87,7 +87,12 @@ type Part struct {
 
 // Join says what is different in the harness that is wanted. Base is the harness as the other stages want it.
 func Join(in Input, base harness.Harness) Part {
-	p := Part{in: in, named: map[string]string{}, loose: map[harness.Length]bool{}, Changes: harness.Changes{Tips: map[string][2]harness.Tip{}}}
+	p := Part{
+		in:      in,
+		named:   map[string]string{},
+		loose:   map[harness.Length]bool{},
+		Changes: harness.Changes{Tips: map[string][2]harness.Tip{}},
+	}
 	slices.SortStableFunc(p.in.Joints, func(a, b Joint) int { return finding.Natural(a.Name, b.Name) })
 	slices.SortStableFunc(p.in.Wires, func(a, b Wire) int { return finding.Natural(a.ID, b.ID) })
 	for i := range p.in.Joints {
@@ -109,7 +114,10 @@ func (p *Part) tips(wire string, base harness.Harness) ([2]harness.Tip, bool) {
 
 // joint says of every end what it becomes. An end that another stage joins already takes the others along to its joint.
 func (p *Part) joint(j *Joint, base harness.Harness) {
-	slices.SortStableFunc(j.Ends, func(a, b End) int { return cmp.Or(cmp.Compare(a.Wire, b.Wire), cmp.Compare(a.End, b.End)) })
+	slices.SortStableFunc(
+		j.Ends,
+		func(a, b End) int { return cmp.Or(cmp.Compare(a.Wire, b.Wire), cmp.Compare(a.End, b.End)) },
+	)
 	p.named[j.Name] = j.Name
 	for _, e := range j.Ends {
 		if tips, there := p.tips(e.Wire, base); there && tips[e.End].State == harness.Joined && e.How != Beginning {
@@ -124,8 +132,11 @@ func (p *Part) joint(j *Joint, base harness.Harness) {
 		}
 		tips, there := p.tips(e.Wire, base)
 		if !there {
-			p.Findings = append(p.Findings, finding.Finding{Code: "wire-is-out", Severity: finding.Wrong, Stage: "match", Subject: e.At.String(),
-				Text: e.Name + " is to be joined at " + e.At.String() + ", and it is not in the harness any more.", Remedy: "Reopen its row in Match, or keep the wire in Thin."})
+			p.Findings = append(
+				p.Findings,
+				finding.Finding{Code: "wire-is-out", Severity: finding.Wrong, Stage: "match", Subject: e.At.String(),
+					Text: e.Name + " is to be joined at " + e.At.String() + ", and it is not in the harness any more.", Remedy: "Reopen its row in Match, or keep the wire in Thin."},
+			)
 			continue
 		}
 		was := tips[e.End]

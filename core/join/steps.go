@@ -40,7 +40,15 @@ type planner struct {
 
 // Steps gives the work that leads from now to wanted, as far as joints and new wires go.
 func (p *Part) Steps(now, wanted harness.Harness) []work.Step {
-	x := &planner{Part: p, now: now, wanted: wanted, atNow: atJoints(now), atWanted: atJoints(wanted), ends: map[harness.Length]*End{}, names: map[string]string{}}
+	x := &planner{
+		Part:     p,
+		now:      now,
+		wanted:   wanted,
+		atNow:    atJoints(now),
+		atWanted: atJoints(wanted),
+		ends:     map[harness.Length]*End{},
+		names:    map[string]string{},
+	}
 	for i := range p.in.Wires {
 		x.names[p.in.Wires[i].ID] = p.in.Wires[i].Name
 	}
@@ -117,14 +125,19 @@ func (x *planner) apart() map[harness.Length]bool {
 	for _, j := range slices.SortedFunc(maps.Keys(x.in.Mine), finding.Natural) {
 		var extra []harness.Length
 		for _, l := range x.atNow[j] {
-			if tips, there := x.wanted.Tips(l.Wire); !there || tips[l.End] != (harness.Tip{State: harness.Joined, Joint: j}) {
+			if tips, there := x.wanted.Tips(l.Wire); !there ||
+				tips[l.End] != (harness.Tip{State: harness.Joined, Joint: j}) {
 				extra = append(extra, l)
 			}
 		}
 		if len(extra) == 0 {
 			continue
 		}
-		s := work.Step{Kind: Apart, Minutes: x.in.Join, Why: "It was made for a decision that has been taken back or changed."}
+		s := work.Step{
+			Kind:    Apart,
+			Minutes: x.in.Join,
+			Why:     "It was made for a decision that has been taken back or changed.",
+		}
 		if strings.HasPrefix(j, JointAt) {
 			for _, l := range x.atNow[j] {
 				opened[l] = true
@@ -165,11 +178,20 @@ func (x *planner) mends(opened map[harness.Length]bool) {
 		if !there || !wanted || !cut || want[l.End] != stub[0] {
 			continue
 		}
-		if !is[l.End].Open() && !opened[l] || !stub[1].Open() && !opened[harness.Length{Wire: harness.Stub(l.Wire, l.End), End: 1}] {
+		if !is[l.End].Open() && !opened[l] ||
+			!stub[1].Open() && !opened[harness.Length{Wire: harness.Stub(l.Wire, l.End), End: 1}] {
 			continue
 		}
-		x.add(work.Step{Kind: Mend, Wires: []string{l.Wire}, Minutes: x.in.Join, Text: fmt.Sprintf("Join %s to its stub again.", x.name(l.Wire)), Why: "It was cut for a joint, and is wanted whole after all."},
-			work.New([]harness.Edit{{Do: harness.Heal, Wire: l.Wire, End: l.End}}))
+		x.add(
+			work.Step{
+				Kind:    Mend,
+				Wires:   []string{l.Wire},
+				Minutes: x.in.Join,
+				Text:    fmt.Sprintf("Join %s to its stub again.", x.name(l.Wire)),
+				Why:     "It was cut for a joint, and is wanted whole after all.",
+			},
+			work.New([]harness.Edit{{Do: harness.Heal, Wire: l.Wire, End: l.End}}),
+		)
 	}
 }
 
@@ -180,9 +202,18 @@ func (x *planner) stubs(opened map[harness.Length]bool) {
 		is, there := x.now.Tips(stub)
 		_, wanted := x.wanted.Tips(stub)
 		whole, stays := x.wanted.Tips(l.Wire)
-		if there && !wanted && (!stays || whole[l.End] != is[0]) && (is[1].Open() || opened[harness.Length{Wire: stub, End: 1}]) {
-			x.add(work.Step{Kind: Away, Wires: []string{stub}, Minutes: x.in.Check, Text: fmt.Sprintf("Take the stub of %s away.", x.name(l.Wire)), Why: "Nothing is joined to it any more."},
-				work.New([]harness.Edit{{Do: harness.FallOut, Wire: stub}}))
+		if there && !wanted && (!stays || whole[l.End] != is[0]) &&
+			(is[1].Open() || opened[harness.Length{Wire: stub, End: 1}]) {
+			x.add(
+				work.Step{
+					Kind:    Away,
+					Wires:   []string{stub},
+					Minutes: x.in.Check,
+					Text:    fmt.Sprintf("Take the stub of %s away.", x.name(l.Wire)),
+					Why:     "Nothing is joined to it any more.",
+				},
+				work.New([]harness.Edit{{Do: harness.FallOut, Wire: stub}}),
+			)
 		}
 	}
 }
@@ -193,11 +224,20 @@ func (x *planner) seals(opened map[harness.Length]bool) {
 		is, _ := x.now.Tips(w)
 		want, wanted := x.wanted.Tips(w)
 		for end := range is {
-			if !wanted || strings.HasPrefix(w, NewWire) || want[end].State != harness.Sealed || is[end].State != harness.Bare && !opened[harness.Length{Wire: w, End: end}] {
+			if !wanted || strings.HasPrefix(w, NewWire) || want[end].State != harness.Sealed ||
+				is[end].State != harness.Bare && !opened[harness.Length{Wire: w, End: end}] {
 				continue
 			}
-			x.add(work.Step{Kind: Seal, Wires: []string{w}, Minutes: x.in.Seal, Text: fmt.Sprintf("Seal the open end of %s and label it.", x.name(w)), Why: "Nothing is joined to it any more."},
-				work.New([]harness.Edit{{Do: harness.Seal, Wire: w, End: end}}))
+			x.add(
+				work.Step{
+					Kind:    Seal,
+					Wires:   []string{w},
+					Minutes: x.in.Seal,
+					Text:    fmt.Sprintf("Seal the open end of %s and label it.", x.name(w)),
+					Why:     "Nothing is joined to it any more.",
+				},
+				work.New([]harness.Edit{{Do: harness.Seal, Wire: w, End: end}}),
+			)
 		}
 	}
 }
@@ -222,9 +262,26 @@ func (x *planner) make(j *Joint, opened map[harness.Length]bool) {
 		}
 		if e.Meter != "" {
 			made := work.Check("join", "measure", e.At.Connector, e.At.Cavity)
-			needs = append(needs, x.add(work.Step{Kind: Measure, Wires: []string{e.Wire}, At: []harness.Ref{e.At}, Minutes: x.in.Check, Guards: []harness.Length{e.Length},
-				Text: fmt.Sprintf("Measure first: prove that the wire in %s is %s. %s", e.At, e.Name, e.Meter),
-				Why:  "Never trust a colour or a table alone. A reading entered in Gather settles it too."}, made))
+			needs = append(
+				needs,
+				x.add(
+					work.Step{
+						Kind:    Measure,
+						Wires:   []string{e.Wire},
+						At:      []harness.Ref{e.At},
+						Minutes: x.in.Check,
+						Guards:  []harness.Length{e.Length},
+						Text: fmt.Sprintf(
+							"Measure first: prove that the wire in %s is %s. %s",
+							e.At,
+							e.Name,
+							e.Meter,
+						),
+						Why: "Never trust a colour or a table alone. A reading entered in Gather settles it too.",
+					},
+					made,
+				),
+			)
 		}
 		tips, there := x.now.Tips(e.Wire)
 		switch {
@@ -253,7 +310,8 @@ func (x *planner) tapped(e *End, joint string) bool {
 // missing lists the ends that are wanted at a joint and are not there, and says whether others are there and stay.
 func (x *planner) missing(name string, opened map[harness.Length]bool) (missing []harness.Length, stay bool) {
 	for _, l := range x.atWanted[name] {
-		if tips, there := x.now.Tips(l.Wire); there && !opened[l] && tips[l.End] == (harness.Tip{State: harness.Joined, Joint: name}) {
+		if tips, there := x.now.Tips(l.Wire); there && !opened[l] &&
+			tips[l.End] == (harness.Tip{State: harness.Joined, Joint: name}) {
 			stay = true
 			continue
 		}
@@ -267,7 +325,8 @@ func (x *planner) ours(joint string) bool { _, ours := x.named[joint]; return ou
 // away takes new wires away that nothing wants any more.
 func (x *planner) away() {
 	for _, w := range x.now.Wires() {
-		if _, wanted := x.wanted.Tips(w); wanted || !strings.HasPrefix(w, NewWire) || strings.Contains(w, " stub ") || strings.Contains(w, " piece") {
+		if _, wanted := x.wanted.Tips(w); wanted || !strings.HasPrefix(w, NewWire) || strings.Contains(w, " stub ") ||
+			strings.Contains(w, " piece") {
 			continue
 		}
 		tips, _ := x.now.Tips(w)
@@ -278,7 +337,16 @@ func (x *planner) away() {
 			}
 		}
 		edits = append(edits, harness.Edit{Do: harness.FallOut, Wire: w})
-		x.add(work.Step{Kind: Away, Wires: []string{w}, Minutes: x.in.Check, Text: fmt.Sprintf("Take %s away.", w), Why: "It was laid for a decision that has been taken back."}, work.New(edits))
+		x.add(
+			work.Step{
+				Kind:    Away,
+				Wires:   []string{w},
+				Minutes: x.in.Check,
+				Text:    fmt.Sprintf("Take %s away.", w),
+				Why:     "It was laid for a decision that has been taken back.",
+			},
+			work.New(edits),
+		)
 	}
 }
 
@@ -295,10 +363,12 @@ func (x *planner) list(all []harness.Length) string {
 				n = "the wire that replaces " + x.name(whole)
 			}
 		}
-		if e := x.ends[l]; e != nil && e.At != (harness.Ref{}) && e.How != Beginning && !strings.Contains(n, e.At.String()) {
+		if e := x.ends[l]; e != nil && e.At != (harness.Ref{}) && e.How != Beginning &&
+			!strings.Contains(n, e.At.String()) {
 			n += " (" + e.At.String() + ")"
 		}
-		if strings.HasSuffix(l.Wire, fmt.Sprintf(" stub %d", 1)) || strings.HasSuffix(l.Wire, fmt.Sprintf(" stub %d", 2)) {
+		if strings.HasSuffix(l.Wire, fmt.Sprintf(" stub %d", 1)) ||
+			strings.HasSuffix(l.Wire, fmt.Sprintf(" stub %d", 2)) {
 			n = "the stub of " + x.name(l.Wire[:len(l.Wire)-7])
 		}
 		names = append(names, n)

@@ -86,7 +86,8 @@ func (m *model) goals(r *match.Result) (map[harness.TerminalID]harness.Place, []
 		row, _ := m.facts.To.Row(w.To)
 		stays := m.facts.Meetings[w.To.Connector].Met == match.Stays
 		_, untouchable := match.Veto(row.Signal, row.Signal)
-		if untouchable || claimed[w.To] && !w.Decided || w.Verdict == match.LeftEmpty || w.Verdict == match.NeedsWire && (stays || !m.facts.Kind.MovesTerminals()) {
+		if untouchable || claimed[w.To] && !w.Decided || w.Verdict == match.LeftEmpty ||
+			w.Verdict == match.NeedsWire && (stays || !m.facts.Kind.MovesTerminals()) {
 			continue
 		}
 		g.want(w, row, stays)
@@ -245,15 +246,35 @@ func (g *planning) source(l *match.Line) {
 
 // itself says that a wire was said to begin where it ends.
 func (m *model) itself(at harness.Ref) {
-	m.findings = append(m.findings, finding.Finding{Code: "fed-from-itself", Severity: finding.Wrong, Stage: "match", Subject: at.String(),
-		Text: fmt.Sprintf("The wire of %s is said to be fed from %s itself.", at, at), Remedy: "Say where it begins: another cavity, a splice, a fuse, a ground point."})
+	m.findings = append(
+		m.findings,
+		finding.Finding{Code: "fed-from-itself", Severity: finding.Wrong, Stage: "match", Subject: at.String(),
+			Text: fmt.Sprintf(
+				"The wire of %s is said to be fed from %s itself.",
+				at,
+				at,
+			), Remedy: "Say where it begins: another cavity, a splice, a fuse, a ground point."},
+	)
 }
 
 // wanting says that a wire which the decisions want is out of the harness.
 func (m *model) wanting(l match.Line) {
 	if l.Decided && l.Verdict != match.Goes {
-		m.findings = append(m.findings, finding.Finding{Code: "wire-is-out", Severity: finding.Wrong, Stage: "pin", Side: string(match.From), Subject: l.From.String(),
-			Text: fmt.Sprintf("The wire found in %s is out of the harness, and the decisions want it.", l.From), Remedy: "Reopen its row in Match: the plan then adds a new wire where one is wanted."})
+		m.findings = append(
+			m.findings,
+			finding.Finding{
+				Code:     "wire-is-out",
+				Severity: finding.Wrong,
+				Stage:    "pin",
+				Side:     string(match.From),
+				Subject:  l.From.String(),
+				Text: fmt.Sprintf(
+					"The wire found in %s is out of the harness, and the decisions want it.",
+					l.From,
+				),
+				Remedy: "Reopen its row in Match: the plan then adds a new wire where one is wanted.",
+			},
+		)
 	}
 }
 
@@ -295,7 +316,11 @@ func (m *model) plugVacated() {
 
 // changes says what is different at the connectors in the wanted harness.
 func (m *model) changes() harness.Changes {
-	c := harness.Changes{Cavities: m.housings, Places: map[harness.TerminalID]harness.Place{}, Plugs: map[harness.Ref]bool{}}
+	c := harness.Changes{
+		Cavities: m.housings,
+		Places:   map[harness.TerminalID]harness.Place{},
+		Plugs:    map[harness.Ref]bool{},
+	}
 	for _, t := range m.wanted.Terminals() {
 		p, _ := m.wanted.Place(t)
 		if was, found := m.found.Place(t); !found || was != p {
@@ -323,14 +348,30 @@ func (m *model) changesOfHousing(goals map[harness.TerminalID]harness.Place, ord
 	pairs := map[string][]string{}
 	for _, t := range order {
 		was, seated := m.now.Place(t)
-		if g := goals[t]; seated && was.State == harness.Seated && g.State == harness.Seated && g.At.Connector != was.At.Connector && !m.renew[t] && m.adviser.Unknown(was.At, g.At) {
+		if g := goals[t]; seated && was.State == harness.Seated && g.State == harness.Seated &&
+			g.At.Connector != was.At.Connector &&
+			!m.renew[t] &&
+			m.adviser.Unknown(was.At, g.At) {
 			key := was.At.Connector + " to " + g.At.Connector
 			pairs[key] = append(pairs[key], was.At.String())
 		}
 	}
 	for key, cavities := range pairs {
-		m.findings = append(m.findings, finding.Finding{Code: "terminal-system", Severity: finding.Check, Side: string(match.From), Subject: cavities[0],
-			Text:   fmt.Sprintf("%d terminals change housing, %s: %s.", len(cavities), key, strings.Join(cavities, ", ")),
-			Remedy: "Say in Pin what terminals both housings take, or check it before the first is pulled; where they differ, it must be re-terminated."})
+		m.findings = append(
+			m.findings,
+			finding.Finding{
+				Code:     "terminal-system",
+				Severity: finding.Check,
+				Side:     string(match.From),
+				Subject:  cavities[0],
+				Text: fmt.Sprintf(
+					"%d terminals change housing, %s: %s.",
+					len(cavities),
+					key,
+					strings.Join(cavities, ", "),
+				),
+				Remedy: "Say in Pin what terminals both housings take, or check it before the first is pulled; where they differ, it must be re-terminated.",
+			},
+		)
 	}
 }

@@ -35,7 +35,10 @@ func (m *model) withhold(goals map[harness.TerminalID]harness.Place, order []har
 }
 
 // holders gives who has each cavity: who stays in it, else the first that is to go there.
-func (m *model) holders(goals map[harness.TerminalID]harness.Place, order []harness.TerminalID) map[harness.Ref]harness.TerminalID {
+func (m *model) holders(
+	goals map[harness.TerminalID]harness.Place,
+	order []harness.TerminalID,
+) map[harness.Ref]harness.TerminalID {
 	holder := map[harness.Ref]harness.TerminalID{}
 	for _, at := range m.now.Cavities() {
 		if m.now.Stump(at) {
@@ -80,8 +83,15 @@ func (m *model) heldUp(waits map[harness.TerminalID]harness.TerminalID) {
 		if n == 1 {
 			moves = "1 move waits"
 		}
-		m.findings = append(m.findings, finding.Finding{Code: "cavity-held", Severity: finding.Check, Side: string(match.From), Subject: at,
-			Text:   fmt.Sprintf("The wire in %s stays, and others need its cavity: %s for it, directly or in turn, and are left off the sheet.", at, moves),
-			Remedy: fmt.Sprintf("Decide what becomes of the wire in %s.", at)})
+		m.findings = append(
+			m.findings,
+			finding.Finding{Code: "cavity-held", Severity: finding.Check, Side: string(match.From), Subject: at,
+				Text: fmt.Sprintf(
+					"The wire in %s stays, and others need its cavity: %s for it, directly or in turn, and are left off the sheet.",
+					at,
+					moves,
+				),
+				Remedy: fmt.Sprintf("Decide what becomes of the wire in %s.", at)},
+		)
 	}
 }

@@ -71,9 +71,17 @@ func (f *Facts) wearLoom(layouts map[string]*face.Layout) {
 				continue
 			}
 			if err := face.Meets(*a.Layout, *b.Layout); err != nil {
-				f.Findings = append(f.Findings, finding.Finding{Code: "halves-do-not-meet", Severity: finding.Wrong, Stage: "pin", Subject: b.ID,
-					Text:   fmt.Sprintf("%s and %s are two halves of one plug, and their cavities do not face each other: %v.", a.ID, b.ID, err),
-					Remedy: "One of the faces was read from the wrong side: look at the moulded numbers of both."})
+				f.Findings = append(
+					f.Findings,
+					finding.Finding{Code: "halves-do-not-meet", Severity: finding.Wrong, Stage: "pin", Subject: b.ID,
+						Text: fmt.Sprintf(
+							"%s and %s are two halves of one plug, and their cavities do not face each other: %v.",
+							a.ID,
+							b.ID,
+							err,
+						),
+						Remedy: "One of the faces was read from the wrong side: look at the moulded numbers of both."},
+				)
 			}
 		}
 	}
@@ -95,6 +103,7 @@ func (f *Facts) nearness() func(a, b string) bool {
 	}
 	return func(a, b string) bool {
 		x, y := on[a], on[b]
-		return x != nil && y != nil && (x == y || x.Parent == y.Parent && x.Parent != "" && math.Abs(x.At-y.At) <= mistaken)
+		return x != nil && y != nil &&
+			(x == y || x.Parent == y.Parent && x.Parent != "" && math.Abs(x.At-y.At) <= mistaken)
 	}
 }

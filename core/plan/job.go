@@ -194,7 +194,13 @@ func (f *Facts) outrank(all []gather.Measurement) {
 // lay puts together what lies between the connectors. Of the To side that is what stays with its wires or plugs on; the
 // rest is only what the finished harness must fill.
 func (f *Facts) lay(j Job) error {
-	s := gather.Structure{Pinouts: []harness.Pinout{f.From}, Sheets: map[gather.SheetKind]gather.SheetReading{}, Habit: f.From.Habit, Traces: j.Traces, Readings: j.Readings}
+	s := gather.Structure{
+		Pinouts:  []harness.Pinout{f.From},
+		Sheets:   map[gather.SheetKind]gather.SheetReading{},
+		Habit:    f.From.Habit,
+		Traces:   j.Traces,
+		Readings: j.Readings,
+	}
 	if there := f.there(); len(there.Connectors) > 0 {
 		s.Pinouts = append(s.Pinouts, there)
 	}
@@ -238,11 +244,25 @@ func (j Job) Chosen() Decisions {
 	if j.Bench != nil {
 		d.Bench = *j.Bench
 	}
-	d.Pin = pin.Decisions{Limit: 1, Wishes: j.Wishes, Exchanges: j.Exchanges, Reports: j.Reports, Checks: j.Checks, Have: j.Have}
+	d.Pin = pin.Decisions{
+		Limit:     1,
+		Wishes:    j.Wishes,
+		Exchanges: j.Exchanges,
+		Reports:   j.Reports,
+		Checks:    j.Checks,
+		Have:      j.Have,
+	}
 	if d.Bench.Hand != nil {
 		d.Pin.Limit = *d.Bench.Hand
 	}
-	d.Reach = reach.Decisions{Rules: reach.Standard(), Places: j.Places, Wishes: j.Spans, Measured: j.Lengths, Options: j.Options, Leftover: j.Leftover}
+	d.Reach = reach.Decisions{
+		Rules:    reach.Standard(),
+		Places:   j.Places,
+		Wishes:   j.Spans,
+		Measured: j.Lengths,
+		Options:  j.Options,
+		Leftover: j.Leftover,
+	}
 	if j.Map != nil {
 		d.Reach.Map = *j.Map
 	}

@@ -87,11 +87,22 @@ func (m *model) comes(name string, e join.End) {
 func (m *model) endAt(at harness.Ref, how join.How) (join.End, bool) {
 	w := m.ends.wires[at]
 	if w == nil {
-		m.findings = append(m.findings, finding.Finding{Code: "no-wire-there", Severity: finding.Wrong, Stage: "match", Subject: at.String(),
-			Text: fmt.Sprintf("Something is to be joined to the wire of %s, and no wire is known there.", at), Remedy: "Put the table or the list right in Gather."})
+		m.findings = append(
+			m.findings,
+			finding.Finding{Code: "no-wire-there", Severity: finding.Wrong, Stage: "match", Subject: at.String(),
+				Text: fmt.Sprintf(
+					"Something is to be joined to the wire of %s, and no wire is known there.",
+					at,
+				), Remedy: "Put the table or the list right in Gather."},
+		)
 		return join.End{}, false
 	}
-	return join.End{Length: harness.Length{Wire: w.ID, End: m.ends.end[at]}, How: how, At: at, Name: wireOf(w, at)}, true
+	return join.End{
+		Length: harness.Length{Wire: w.ID, End: m.ends.end[at]},
+		How:    how,
+		At:     at,
+		Name:   wireOf(w, at),
+	}, true
 }
 
 // onto brings a joint onto the wire of a cavity, which stays whole.
@@ -160,7 +171,11 @@ func (m *model) bring(name string, at harness.Ref) bool {
 		if !inTo {
 			row = rowOfWire(w, at)
 		}
-		n := newWire{id: join.NewWire + "lead of " + at.String(), row: row, lands: [2]harness.Ref{at, m.placeOf(name)}}
+		n := newWire{
+			id:    join.NewWire + "lead of " + at.String(),
+			row:   row,
+			lands: [2]harness.Ref{at, m.placeOf(name)},
+		}
 		n.ends = [2]join.Goal{{Joint: own}, {Joint: name}}
 		m.begin(own, n, 0)
 		m.begin(name, n, 1)
@@ -268,12 +283,19 @@ func (g *planning) into(l *match.Line, x pairing) {
 		g.made[t] = pin.Made{Length: harness.Length{Wire: w.ID, End: g.ends.end[x.ours]}, Name: wireOf(w, x.ours)}
 		g.set(t, harness.Place{State: harness.Seated, At: x.vehicle})
 	default: // it stays in its own plug: a lead goes into the vehicle's
-		name := g.joint(x.ours, fmt.Sprintf("%s stays in its plug: a lead from its wire goes into %s.", x.ours, x.vehicle))
+		name := g.joint(
+			x.ours,
+			fmt.Sprintf("%s stays in its plug: a lead from its wire goes into %s.", x.ours, x.vehicle),
+		)
 		if !g.bring(name, x.ours) {
 			return
 		}
 		t := newEnd(x.vehicle)
-		n := newWire{id: join.NewWire + "into " + x.vehicle.String(), row: rowOfWire(w, x.ours), lands: [2]harness.Ref{x.ours, x.vehicle}}
+		n := newWire{
+			id:    join.NewWire + "into " + x.vehicle.String(),
+			row:   rowOfWire(w, x.ours),
+			lands: [2]harness.Ref{x.ours, x.vehicle},
+		}
 		n.ends = [2]join.Goal{{Joint: name}, {Terminal: t, At: x.vehicle}}
 		g.begin(name, n, 0)
 		g.lay(n)
@@ -305,8 +327,13 @@ func (g *planning) joinTo(l, fill *match.Line) {
 func (p *Plan) join(m *model, d Decisions) {
 	m.merge()
 	m.drop()
-	in := join.Input{School: reach.SchoolWord(d.Reach.Rules.School), Join: d.Bench.Rates.Join, Seal: d.Bench.Rates.Seal, Check: d.Bench.Rates.Check,
-		Mine: map[string]bool{}}
+	in := join.Input{
+		School: reach.SchoolWord(d.Reach.Rules.School),
+		Join:   d.Bench.Rates.Join,
+		Seal:   d.Bench.Rates.Seal,
+		Check:  d.Bench.Rates.Check,
+		Mine:   map[string]bool{},
+	}
 	for i := range m.past.Ticks {
 		if t := &m.past.Ticks[i]; t.Stage == work.Join {
 			for _, e := range t.Edits {

@@ -160,11 +160,19 @@ func (j Job) withIDs() Job {
 	}
 	j.Readings = slices.Clone(j.Readings)
 	for i := range j.Readings {
-		j.Readings[i].At.Connector, j.Readings[i].To.Connector = as(j.Readings[i].At.Connector), as(j.Readings[i].To.Connector)
+		j.Readings[i].At.Connector, j.Readings[i].To.Connector = as(
+			j.Readings[i].At.Connector,
+		), as(
+			j.Readings[i].To.Connector,
+		)
 	}
 	j.Traces = slices.Clone(j.Traces)
 	for i := range j.Traces {
-		j.Traces[i].At.Connector, j.Traces[i].To.Connector = as(j.Traces[i].At.Connector), as(j.Traces[i].To.Connector)
+		j.Traces[i].At.Connector, j.Traces[i].To.Connector = as(
+			j.Traces[i].At.Connector,
+		), as(
+			j.Traces[i].To.Connector,
+		)
 	}
 	j.Places = slices.Clone(j.Places)
 	for i := range j.Places {

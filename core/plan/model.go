@@ -48,8 +48,17 @@ type wire struct{ row, goal harness.Row }
 // Undecided wires stay where they are, and a cavity that one of them holds cannot be filled: that is a finding, and whoever
 // was to go there stays too.
 func (p *Plan) model(f *Facts, d Decisions) *model {
-	m := &model{facts: f, ends: newEnds(&f.Laid.Loom, p.Thin.Result), ways: p.wayOf(), housings: housings(f), wires: map[harness.TerminalID]wire{},
-		made: map[harness.TerminalID]pin.Made{}, renew: map[harness.TerminalID]bool{}, swapped: map[harness.Ref]harness.Ref{}, joints: map[string]*join.Joint{}}
+	m := &model{
+		facts:    f,
+		ends:     newEnds(&f.Laid.Loom, p.Thin.Result),
+		ways:     p.wayOf(),
+		housings: housings(f),
+		wires:    map[harness.TerminalID]wire{},
+		made:     map[harness.TerminalID]pin.Made{},
+		renew:    map[harness.TerminalID]bool{},
+		swapped:  map[harness.Ref]harness.Ref{},
+		joints:   map[string]*join.Joint{},
+	}
 	m.splices = map[string]string{}
 	for i := range p.Thin.Result.Joints {
 		if j := &p.Thin.Result.Joints[i]; j.Kind == "splice" {
@@ -196,7 +205,9 @@ func (m *model) pulledBefore(ticks []work.Tick, extract []thin.Extraction) []thi
 	for _, t := range ticks {
 		for _, e := range t.Edits {
 			_, inTable := m.facts.From.Row(e.At)
-			if t.Stage == work.Pin && e.Do == harness.Remove && e.Terminal == harness.TerminalAt(e.At) && !known[e.Terminal] && !(inTable && m.facts.repinned(e.At.Connector)) {
+			if t.Stage == work.Pin && e.Do == harness.Remove && e.Terminal == harness.TerminalAt(e.At) &&
+				!known[e.Terminal] &&
+				!(inTable && m.facts.repinned(e.At.Connector)) {
 				known[e.Terminal] = true
 				out = append(out, thin.Extraction{Terminal: e.Terminal, At: e.At})
 			}
@@ -219,9 +230,16 @@ func (m *model) carryOut(ticks []work.Tick) {
 		}
 	}
 	for _, t := range m.past.Lost {
-		m.findings = append(m.findings, finding.Finding{Code: "tick-lost", Severity: finding.Wrong, Stage: string(t.Of()), Subject: tickedAt(t),
-			Text:   fmt.Sprintf("It was ticked that %q, but on the harness as it is known now that cannot be done: %s.", t.Text, t.Reason),
-			Remedy: "The facts have changed since: look at the harness, and take the tick back if it was not done."})
+		m.findings = append(
+			m.findings,
+			finding.Finding{Code: "tick-lost", Severity: finding.Wrong, Stage: string(t.Of()), Subject: tickedAt(t),
+				Text: fmt.Sprintf(
+					"It was ticked that %q, but on the harness as it is known now that cannot be done: %s.",
+					t.Text,
+					t.Reason,
+				),
+				Remedy: "The facts have changed since: look at the harness, and take the tick back if it was not done."},
+		)
 	}
 	ours := map[string]bool{}
 	for _, h := range m.housings {
@@ -244,7 +262,9 @@ func (m *model) carryOut(ticks []work.Tick) {
 	}
 	whole, now := m.past.Now, harness.Work(harness.New(m.housings))
 	for _, t := range whole.Terminals() {
-		if p, _ := whole.Place(t); p.State == harness.Seated && ours[p.At.Connector] || p.State != harness.Seated && homes[t] || made[t] {
+		if p, _ := whole.Place(t); p.State == harness.Seated && ours[p.At.Connector] ||
+			p.State != harness.Seated && homes[t] ||
+			made[t] {
 			now.Put(t, p)
 		}
 	}
@@ -291,7 +311,11 @@ func tickedAt(t work.Tick) string {
 }
 
 // keepPut leaves where they are the wires that a report says cannot be moved, and those that no table shows.
-func (m *model) keepPut(reports []pin.Report, goals map[harness.TerminalID]harness.Place, order []harness.TerminalID) []harness.TerminalID {
+func (m *model) keepPut(
+	reports []pin.Report,
+	goals map[harness.TerminalID]harness.Place,
+	order []harness.TerminalID,
+) []harness.TerminalID {
 	stay := func(t harness.TerminalID) {
 		if was, there := m.now.Place(t); there {
 			if _, known := goals[t]; !known {

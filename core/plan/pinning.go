@@ -3,9 +3,7 @@ package plan
 import (
 	"fmt"
 	"slices"
-	"strings"
 
-	"draxel/core/finding"
 	"draxel/core/harness"
 	"draxel/core/match"
 	"draxel/core/pin"
@@ -75,7 +73,11 @@ func (p *Pinning) counted(connector string) string {
 	if wires+empty == 0 {
 		return ""
 	}
-	return fmt.Sprintf("Count: %d wires, %d empty cavities; where it is sealed, a plug in each of those. ", wires, empty)
+	return fmt.Sprintf(
+		"Count: %d wires, %d empty cavities; where it is sealed, a plug in each of those. ",
+		wires,
+		empty,
+	)
 }
 
 // Output is an output of the unit that could be exchanged with others of its kind.
@@ -91,7 +93,19 @@ func (p *Plan) moves(m *model, all Decisions) {
 	d := all.Pin
 	p.Steps = []Step{}
 	p.Pin = Pinning{Now: m.now, Done: m.ticks, Limit: d.Limit, Adaptations: m.adaptations, Expected: m.expected()}
-	r, err := pin.Plan(pin.Input{Now: m.now, Wanted: m.wanted, Limit: d.Limit, Fits: m.adviser.Fits, Fixed: m.adviser.Fixed, Made: m.crimped(), Renew: m.renew, State: pin.Left(m.ticks), Wishes: d.Wishes})
+	r, err := pin.Plan(
+		pin.Input{
+			Now:    m.now,
+			Wanted: m.wanted,
+			Limit:  d.Limit,
+			Fits:   m.adviser.Fits,
+			Fixed:  m.adviser.Fixed,
+			Made:   m.crimped(),
+			Renew:  m.renew,
+			State:  pin.Left(m.ticks),
+			Wishes: d.Wishes,
+		},
+	)
 	if err != nil {
 		p.Proof.Fault = err.Error()
 		return
@@ -117,12 +131,18 @@ func (p *Plan) moves(m *model, all Decisions) {
 	}
 	for _, rep := range d.Reports {
 		if _, open := rep.Finding(); open && rep.What == pin.Broken {
-			uses = append(uses, pin.Use{Part: terminal.Part{Kind: terminal.Lock, Name: "secondary lock of " + rep.At.Connector}})
+			uses = append(
+				uses,
+				pin.Use{Part: terminal.Part{Kind: terminal.Lock, Name: "secondary lock of " + rep.At.Connector}},
+			)
 		}
 	}
 	for _, j := range p.Join.Joints {
 		if !j.Made && len(j.For) > 0 {
-			uses = append(uses, pin.Use{Part: terminal.Part{Kind: terminal.Joint, Name: "joint, sealed"}, At: j.For[0]})
+			uses = append(
+				uses,
+				pin.Use{Part: terminal.Part{Kind: terminal.Joint, Name: "joint, sealed"}, At: j.For[0]},
+			)
 		}
 	}
 	p.Pin.Orders = pin.Orders(uses, d.Have)
@@ -186,7 +206,10 @@ func (m *model) together(s pin.Step) []string {
 	}
 	var out []string
 	if w.Pair != "" {
-		out = append(out, fmt.Sprintf("It is twisted as pair %s: open no more of the twist than the move needs.", w.Pair))
+		out = append(
+			out,
+			fmt.Sprintf("It is twisted as pair %s: open no more of the twist than the move needs.", w.Pair),
+		)
 	} else if w.Shield != "" {
 		out = append(out, fmt.Sprintf("It runs under shield %s: leave the shield whole, grounded at one end only.", w.Shield))
 	}
@@ -203,119 +226,6 @@ func (p *Plan) around(m *model, d pin.Decisions) {
 	}
 	p.Pin.Spares = m.adviser.Spares(m.wanted, reasons)
 	p.exchanges(m, d)
-}
-
-// exchanges lists the outputs that can be exchanged, and what is to be changed in the unit's settings.
-func (p *Plan) exchanges(m *model, d pin.Decisions) {
-	for _, row := range m.facts.To.Rows {
-		if kind, ok := match.OutputKind(&row.Signal); ok && !row.Empty {
-			p.Pin.Outputs = append(p.Pin.Outputs, Output{At: row.Ref, Function: row.Function, Kind: kind, With: m.swapped[row.Ref]})
-		}
-	}
-	for _, x := range d.Exchanges {
-		a, _ := m.facts.To.Row(x.A)
-		b, _ := m.facts.To.Row(x.B)
-		if why := m.facts.whyNotExchanged(x); why != "" {
-			p.Findings = append(p.Findings, finding.Finding{Code: "exchange-lost", Severity: finding.Danger, Stage: "pin", Side: string(match.To), Subject: x.A.String(),
-				Text: fmt.Sprintf("The outputs %s and %s are exchanged, and must not be: %s. It is left out of the plan.", x.A, x.B, why), Remedy: "Take the exchange back."})
-			continue
-		}
-		p.Pin.Settings = append(p.Pin.Settings, fmt.Sprintf("Output %s drives %s, made for %s.", x.B, a.Function, b.Function), fmt.Sprintf("Output %s drives %s, made for %s.", x.A, b.Function, a.Function))
-	}
-}
-
-// whyNotExchanged says why two outputs cannot be exchanged, empty where they can.
-func (f *Facts) whyNotExchanged(x pin.Exchange) string {
-	a, okA := f.To.Row(x.A)
-	b, okB := f.To.Row(x.B)
-	if !okA || !okB {
-		return "one of them is not in the table any more"
-	}
-	return match.CannotExchange(&a.Signal, &b.Signal)
-}
-
-// expected lists what each cavity of the finished connectors must hold, powers and grounds first.
-func (m *model) expected() []pin.Expected {
-	var out []pin.Expected
-	for _, at := range m.wanted.Cavities() {
-		if !m.retained[at.Connector] && !m.isTarget(at.Connector) {
-			continue
-		}
-		e := pin.Expected{At: at, Empty: true}
-		if t, full := m.wanted.In(at); full {
-			w := m.wires[t]
-			e = pin.Expected{At: at, Colour: w.row.Colour.String(), Circuit: w.row.Circuit, Function: w.row.Function}
-			role := w.row.Signal.Role
-			if w.goal.Ref != (harness.Ref{}) {
-				e.Function, role = w.goal.Function, w.goal.Signal.Role
-			}
-			e.Power = role == signal.Battery || role == signal.Ignition || role == signal.Ground || role == signal.SensorGround || role == signal.Reference5V
-		}
-		out = append(out, e)
-	}
-	slices.SortStableFunc(out, func(a, b pin.Expected) int {
-		switch {
-		case a.Power == b.Power:
-			return 0
-		case a.Power:
-			return -1
-		}
-		return 1
-	})
-	return out
-}
-
-func (m *model) isTarget(connector string) bool {
-	return slices.ContainsFunc(m.facts.To.Connectors, func(c harness.Connector) bool {
-		return m.facts.Housing(match.To, c.ID) == connector
-	})
-}
-
-// pinFindings says what is wrong or missing about the moves.
-func (p *Plan) pinFindings(m *model, r pin.Result, d pin.Decisions) []finding.Finding {
-	out := pin.Second(p.Pin.Expected, d.Checks, m.past.Ticks)
-	add := func(code string, s finding.Severity, subject, text, remedy string) {
-		out = append(out, finding.Finding{Code: code, Severity: s, Stage: "pin", Subject: subject, Text: text, Remedy: remedy})
-	}
-	for _, s := range r.Stuck {
-		add("no-free-cavity", finding.Wrong, s.At[0].String(), fmt.Sprintf("%s move in a circle, and with nothing in hand it cannot begin: no free cavity takes one of these terminals.", names(s.At)),
-			"Allow one terminal in hand, labelled, in how we work; or free a cavity of its size.")
-	}
-	for _, x := range r.Refused {
-		if !x.Gone {
-			add("order-lost", finding.Note, "", "Two steps are not in the order that was wished for: "+x.Why+".", "Wish for another order, or leave it as it is.")
-		}
-	}
-	crimped := map[terminal.Verdict][]string{}
-	for i := range p.Steps {
-		if v := p.Steps[i].Fit.Verdict; p.Steps[i].Kind != pin.New && (v == terminal.Reterminated || v == terminal.Pigtail) {
-			crimped[v] = append(crimped[v], p.Steps[i].From.String())
-		}
-	}
-	if at := crimped[terminal.Reterminated]; len(at) > 0 {
-		add("re-crimp", finding.Check, at[0], fmt.Sprintf("Terminals that do not fit where they go and must be cut off and crimped anew, %d: %s.", len(at), strings.Join(at, ", ")), "Order the terminals and seals before the first is pulled; leave enough wire.")
-	}
-	if at := crimped[terminal.Pigtail]; len(at) > 0 {
-		add("pigtail", finding.Check, at[0], fmt.Sprintf("Wires that need a lead with the right terminal joined on, %d: %s.", len(at), strings.Join(at, ", ")), "Order the leads before the first is cut.")
-	}
-	var missing []string
-	for _, o := range p.Pin.Orders {
-		if o.Stops && !o.Have {
-			missing = append(missing, o.Name)
-		}
-	}
-	if len(missing) > 0 {
-		add("parts-missing", finding.Check, "", fmt.Sprintf("Not yet said to be there, and the work stops without it: %s.", strings.Join(missing, "; ")), "See the parts in Pin: order what is missing, tick what is there.")
-	}
-	return out
-}
-
-func names(at []harness.Ref) string {
-	out := make([]string, len(at))
-	for i, r := range at {
-		out[i] = r.String()
-	}
-	return strings.Join(out, ", ")
 }
 
 // mostAdapted is the size up to which a plug whose wires only change places is shown as an adaptation.

@@ -114,7 +114,19 @@ func (f *Facts) complete() {
 		for _, r := range p.Rows {
 			if !r.Empty && !ends[r.Ref] && !names[r.Ref.String()] {
 				ends[r.Ref] = true
-				more = append(more, harness.Wire{ID: r.Ref.String(), Ends: [2]harness.End{{At: r.Ref}}, Colour: r.Colour, Circuit: r.Circuit, Function: r.Function, Signal: r.Signal, Size: r.Size, Implied: true})
+				more = append(
+					more,
+					harness.Wire{
+						ID:       r.Ref.String(),
+						Ends:     [2]harness.End{{At: r.Ref}},
+						Colour:   r.Colour,
+						Circuit:  r.Circuit,
+						Function: r.Function,
+						Signal:   r.Signal,
+						Size:     r.Size,
+						Implied:  true,
+					},
+				)
 			}
 		}
 	}

@@ -35,13 +35,23 @@ func (p Proof) Line() string {
 	case !p.Reached && len(p.Apart) > 0:
 		return "DO NOT WORK FROM THIS. A fault of ours: in the end " + p.Apart[0] + " are not one circuit. Send us the job file."
 	case !p.Reached:
-		return fmt.Sprintf("DO NOT WORK FROM THIS. A fault of ours: the steps lead to %d differences from the wanted harness. Send us the job file.", len(p.Differences))
+		return fmt.Sprintf(
+			"DO NOT WORK FROM THIS. A fault of ours: the steps lead to %d differences from the wanted harness. Send us the job file.",
+			len(p.Differences),
+		)
 	case p.Partial:
-		return fmt.Sprintf("The %d steps that are left can be carried out on the model. Something was done that the plan no longer asks for, or a circle of moves cannot begin, so the end is not compared with the wanted harness.", p.Steps)
+		return fmt.Sprintf(
+			"The %d steps that are left can be carried out on the model. Something was done that the plan no longer asks for, or a circle of moves cannot begin, so the end is not compared with the wanted harness.",
+			p.Steps,
+		)
 	case p.Steps == 0:
 		return "Nothing is left to do: the harness is as it is wanted."
 	}
-	return fmt.Sprintf("Proven on the model: the %d steps that are left, of all stages together, lead to the wanted harness, and every accepted match is one circuit in it. No cavity ever held two terminals, and %s in hand.", p.Steps, most(p.InHand))
+	return fmt.Sprintf(
+		"Proven on the model: the %d steps that are left, of all stages together, lead to the wanted harness, and every accepted match is one circuit in it. No cavity ever held two terminals, and %s in hand.",
+		p.Steps,
+		most(p.InHand),
+	)
 }
 
 func most(inHand int) string {
@@ -67,7 +77,10 @@ func (p *Plan) prove(m *model, limit int) {
 			p.Proof.Fault = p.firstHeld()
 		}
 		p.Findings = append(p.Findings, finding.Finding{Code: "steps-held", Severity: finding.Wrong, Stage: "work",
-			Text: fmt.Sprintf("%d steps cannot be done as the harness is now: what was done before the decisions changed stands in their way.", n), Remedy: "See what was done and is not wanted any more; put it right, or take the ticks back if it was not done."})
+			Text: fmt.Sprintf(
+				"%d steps cannot be done as the harness is now: what was done before the decisions changed stands in their way.",
+				n,
+			), Remedy: "See what was done and is not wanted any more; put it right, or take the ticks back if it was not done."})
 	}
 	guard := newGuard(m, p.Past.Now)
 	end, inHand, err := work.Run(p.Past.Now, left.Steps, guard.look)
@@ -84,7 +97,16 @@ func (p *Plan) prove(m *model, limit int) {
 	}
 	p.Proof.Meets = guard.found
 	for _, text := range guard.found {
-		p.Findings = append(p.Findings, finding.Finding{Code: "must-not-meet", Severity: finding.Danger, Stage: "work", Text: sentence(text), Remedy: "Reopen the match or the joint that brings them together."})
+		p.Findings = append(
+			p.Findings,
+			finding.Finding{
+				Code:     "must-not-meet",
+				Severity: finding.Danger,
+				Stage:    "work",
+				Text:     sentence(text),
+				Remedy:   "Reopen the match or the joint that brings them together.",
+			},
+		)
 	}
 	if len(p.Pin.Stuck) > 0 || unwanted || len(left.Held) > 0 {
 		p.Proof.Reached, p.Proof.Partial = len(p.Pin.Stuck) == 0, true
@@ -134,12 +156,15 @@ func (p *Plan) apart(m *model, end harness.Harness) []string {
 		if m.ways[l.From] == match.Into && l.Verdict == match.Meets {
 			x := m.facts.pair(l)
 			ours := m.ends.wires[x.ours]
-			if t, full := end.In(x.vehicle); ours != nil && (!full || !holds(net.Cavity(end, x.vehicle), ours.ID) || t == harness.TerminalAt(x.vehicle)) && m.entered(x) {
+			if t, full := end.In(x.vehicle); ours != nil &&
+				(!full || !holds(net.Cavity(end, x.vehicle), ours.ID) || t == harness.TerminalAt(x.vehicle)) &&
+				m.entered(x) {
 				out = append(out, fmt.Sprintf("%s and %s", l.From, l.To))
 			}
 			continue
 		}
-		if x := m.facts.pair(l); m.joints[m.renamed(jointAt(x.vehicle))] == nil && m.joints[m.renamed(jointAt(m.target(l.To)))] == nil {
+		if x := m.facts.pair(l); m.joints[m.renamed(jointAt(x.vehicle))] == nil &&
+			m.joints[m.renamed(jointAt(m.target(l.To)))] == nil {
 			continue // held up, and said so
 		}
 		if !holds(net.Wire(end, alive(end, a.ID)), b.ID) {
@@ -244,7 +269,8 @@ func (g *guard) readings(wires []string) []*signal.Reading {
 			continue
 		}
 		if !slices.ContainsFunc(out, func(x *signal.Reading) bool {
-			return x.Device == r.Device && x.Aspect == r.Aspect && x.Cylinder == r.Cylinder && x.Bank == r.Bank && x.Channel == r.Channel
+			return x.Device == r.Device && x.Aspect == r.Aspect && x.Cylinder == r.Cylinder && x.Bank == r.Bank &&
+				x.Channel == r.Channel
 		}) {
 			out = append(out, r)
 		}

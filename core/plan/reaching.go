@@ -59,7 +59,19 @@ func (p *Plan) decideReach(m *model, d Decisions) {
 		in.Wires = append(in.Wires, x)
 	}
 	for _, n := range m.fresh {
-		x := reach.Wire{New: true, Cut: cut[n.id].Length, Wire: harness.Wire{ID: n.id, Ends: [2]harness.End{{At: n.lands[0]}, {At: n.lands[1]}}, Colour: n.row.Colour, Circuit: n.row.Circuit, Function: n.row.Function, Signal: n.row.Signal, Size: n.row.Size}}
+		x := reach.Wire{
+			New: true,
+			Cut: cut[n.id].Length,
+			Wire: harness.Wire{
+				ID:       n.id,
+				Ends:     [2]harness.End{{At: n.lands[0]}, {At: n.lands[1]}},
+				Colour:   n.row.Colour,
+				Circuit:  n.row.Circuit,
+				Function: n.row.Function,
+				Signal:   n.row.Signal,
+				Size:     n.row.Size,
+			},
+		}
 		if n.splice != "" {
 			x.Ends[1] = harness.End{Splice: n.splice}
 		}

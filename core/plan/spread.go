@@ -30,7 +30,9 @@ func (m *model) base(p *Plan) harness.Harness {
 		for _, e := range m.past.Ticks[i].Edits {
 			tips, there := base.Tips(e.Wire)
 			_, stub := m.past.Now.Tips(harness.Stub(e.Wire, e.End))
-			if m.past.Ticks[i].Stage != work.Join || e.Do != harness.Cut || !there || stub || tips[e.End].State == harness.Crimped || tips[e.End].State == harness.Joined {
+			if m.past.Ticks[i].Stage != work.Join || e.Do != harness.Cut || !there || stub ||
+				tips[e.End].State == harness.Crimped ||
+				tips[e.End].State == harness.Joined {
 				continue
 			}
 			tips[e.End] = harness.Tip{State: harness.Sealed}
@@ -106,7 +108,10 @@ func (m *model) drop() {
 			return false
 		})
 		for name, j := range m.joints {
-			j.Ends = slices.DeleteFunc(j.Ends, func(e join.End) bool { return e.How == join.Beginning && gone[e.Wire] })
+			j.Ends = slices.DeleteFunc(
+				j.Ends,
+				func(e join.End) bool { return e.How == join.Beginning && gone[e.Wire] },
+			)
 			if len(j.Ends) < 2 {
 				delete(m.joints, name)
 				gone["joint "+name], again = true, true
@@ -148,12 +153,21 @@ func (m *model) spread(rules reach.Rules) {
 // describe lists the joints and new wires for whoever looks at them.
 func (p *Plan) describe(m *model) {
 	p.Join.Joints, p.Join.Wires = []Joined{}, []Laid{}
-	words := map[join.How]string{join.AsIs: "as it is", join.CutOff: "cut off", join.Whole: "joined onto, whole", join.Clipped: "its terminal cut off", join.Beginning: "new"}
+	words := map[join.How]string{
+		join.AsIs:      "as it is",
+		join.CutOff:    "cut off",
+		join.Whole:     "joined onto, whole",
+		join.Clipped:   "its terminal cut off",
+		join.Beginning: "new",
+	}
 	for _, name := range slices.Sorted(maps.Keys(m.joints)) {
 		j := m.joints[name]
 		x := Joined{Name: name, For: slices.Compact(j.For), Why: j.Why, Ends: []JoinedEnd{}, Made: true}
 		for _, e := range j.Ends {
-			x.Ends = append(x.Ends, JoinedEnd{Wire: e.Wire, Name: e.Name, At: e.At, How: words[e.How], Back: e.Back, Theirs: e.Theirs})
+			x.Ends = append(
+				x.Ends,
+				JoinedEnd{Wire: e.Wire, Name: e.Name, At: e.At, How: words[e.How], Back: e.Back, Theirs: e.Theirs},
+			)
 			tips, there := m.past.Now.Tips(e.Wire)
 			x.Made = x.Made && there && tips[e.End].State == harness.Joined
 			if x.Proof == "" {

@@ -49,16 +49,34 @@ func (p *Plan) decideThin(f *Facts, d Decisions) {
 				own[w.ID] = thin.Keep
 				all = append(all, thin.Decision{On: thin.Wire, ID: w.ID, Choice: thin.Keep, Reason: why})
 			case thin.Goes:
-				p.Findings = append(p.Findings, finding.Finding{Code: "two-edits", Severity: finding.Wrong, Stage: "thin", Subject: w.ID,
-					Text: fmt.Sprintf("Match says of %s that it %s, and Thin says that its wire %s goes.", e.At, why, w.ID), Remedy: "Reopen one of the two."})
+				p.Findings = append(
+					p.Findings,
+					finding.Finding{Code: "two-edits", Severity: finding.Wrong, Stage: "thin", Subject: w.ID,
+						Text: fmt.Sprintf(
+							"Match says of %s that it %s, and Thin says that its wire %s goes.",
+							e.At,
+							why,
+							w.ID,
+						), Remedy: "Reopen one of the two."},
+				)
 			case thin.Keep:
 			}
 		}
 	}
 	moved := f.moved(p.Match)
-	p.Thin.Result = thin.Compute(thin.Input{Loom: &f.Laid.Loom, Decisions: all, Bench: d.Bench, Records: f.Records, Moved: moved})
+	p.Thin.Result = thin.Compute(
+		thin.Input{Loom: &f.Laid.Loom, Decisions: all, Bench: d.Bench, Records: f.Records, Moved: moved},
+	)
 	if more := p.filled(f); len(more) > 0 { // housings that are to be filled do not come off
-		p.Thin.Result = thin.Compute(thin.Input{Loom: &f.Laid.Loom, Decisions: append(all, more...), Bench: d.Bench, Records: f.Records, Moved: moved})
+		p.Thin.Result = thin.Compute(
+			thin.Input{
+				Loom:      &f.Laid.Loom,
+				Decisions: append(all, more...),
+				Bench:     d.Bench,
+				Records:   f.Records,
+				Moved:     moved,
+			},
+		)
 	}
 	p.Findings = append(p.Findings, p.Thin.Result.Findings...)
 	p.Thin.Proposed = p.propose(f, own)
@@ -71,7 +89,9 @@ func (f *Facts) moved(r *match.Result) map[harness.Ref]bool {
 		l := &r.Lines[i]
 		switch {
 		case !l.Decided || f.leads(l):
-		case l.Verdict == match.Moves, l.Verdict == match.MovesConnector, f.repinned(l.From.Connector) && l.Verdict != match.Meets:
+		case l.Verdict == match.Moves,
+			l.Verdict == match.MovesConnector,
+			f.repinned(l.From.Connector) && l.Verdict != match.Meets:
 			out[l.From] = true
 		}
 	}
@@ -108,8 +128,15 @@ func (p *Plan) filled(f *Facts) []thin.Decision {
 			continue
 		}
 		out = append(out, thin.Decision{On: thin.Connector, ID: c, Choice: thin.Keep, Reason: why})
-		p.Findings = append(p.Findings, finding.Finding{Code: "two-edits", Severity: finding.Wrong, Stage: "thin", Subject: c,
-			Text: fmt.Sprintf("Match says of connector %s that %s, and Thin says that it goes. It stays until one of the two is taken back.", c, why), Remedy: "Reopen one of the two."})
+		p.Findings = append(
+			p.Findings,
+			finding.Finding{Code: "two-edits", Severity: finding.Wrong, Stage: "thin", Subject: c,
+				Text: fmt.Sprintf(
+					"Match says of connector %s that %s, and Thin says that it goes. It stays until one of the two is taken back.",
+					c,
+					why,
+				), Remedy: "Reopen one of the two."},
+		)
 	}
 	return out
 }
@@ -137,7 +164,10 @@ func (p *Plan) propose(f *Facts, own map[string]thin.Choice) []Proposal {
 		}
 		if w := f.Laid.Loom.Wires[i].ID; own[w] == thin.Undecided && p.Thin.Result.Wires[i].Choice != thin.Goes {
 			own[w] = thin.Goes
-			out = append(out, Proposal{thin.Wire, w, thin.Goes, fmt.Sprintf("In Match it was decided that %s goes.", l.From)})
+			out = append(
+				out,
+				Proposal{thin.Wire, w, thin.Goes, fmt.Sprintf("In Match it was decided that %s goes.", l.From)},
+			)
 		}
 	}
 	return out
@@ -145,9 +175,16 @@ func (p *Plan) propose(f *Facts, own map[string]thin.Choice) []Proposal {
 
 // notWanted is what a kind of job usually does without: common practice, no source.
 var notWanted = map[Kind]map[string]string{
-	Standalone: {"lighting": "A standalone harness is reduced to the engine's own circuits.", "climate": "A standalone harness is reduced to the engine's own circuits.",
-		"body": "A standalone harness is reduced to the engine's own circuits.", "instruments": "A standalone harness keeps a handful of gauge wires: except those."},
-	ThinningOnly: {"climate": "A track car usually does without.", "body": "A track car usually does without: except what is used."},
+	Standalone: {
+		"lighting":    "A standalone harness is reduced to the engine's own circuits.",
+		"climate":     "A standalone harness is reduced to the engine's own circuits.",
+		"body":        "A standalone harness is reduced to the engine's own circuits.",
+		"instruments": "A standalone harness keeps a handful of gauge wires: except those.",
+	},
+	ThinningOnly: {
+		"climate": "A track car usually does without.",
+		"body":    "A track car usually does without: except what is used.",
+	},
 }
 
 // RowOf describes a wire as a pinout's row would, at the first of its ends that is in a cavity.
@@ -159,7 +196,14 @@ func RowOf(w *harness.Wire) harness.Row {
 }
 
 func rowOfWire(w *harness.Wire, at harness.Ref) harness.Row {
-	return harness.Row{Ref: at, Colour: w.Colour, Circuit: w.Circuit, Function: w.Function, Signal: w.Signal, Size: w.Size}
+	return harness.Row{
+		Ref:      at,
+		Colour:   w.Colour,
+		Circuit:  w.Circuit,
+		Function: w.Function,
+		Signal:   w.Signal,
+		Size:     w.Size,
+	}
 }
 
 // Wires gives a row for each cavity of the plan's housings that holds a wire as found: the pinout's own where it has one.

@@ -59,11 +59,20 @@ func (p *Plan) decideWays(f *Facts) {
 		case l.Verdict == match.Meets:
 			f.proposeJoint(&w, f.pair(l), mates, locked, off)
 		case l.Verdict == match.Faces:
-			w.Proposed, w.Why, w.Choices = match.Plugged, "The cavities face each other: nothing is done.", []match.Way{match.Plugged}
+			w.Proposed, w.Why, w.Choices = match.Plugged, "The cavities face each other: nothing is done.", []match.Way{
+				match.Plugged,
+			}
 		case f.Kind == Adapter && m.Met == match.NewHousing:
-			w.Proposed, w.Why, w.Choices = match.Lead, "The factory plug stays as it is: a plug is put onto it, and a new wire leads from there.", []match.Way{match.Lead, match.Move, match.Renew}
+			w.Proposed, w.Why, w.Choices = match.Lead, "The factory plug stays as it is: a plug is put onto it, and a new wire leads from there.", []match.Way{
+				match.Lead,
+				match.Move,
+				match.Renew,
+			}
 		default:
-			w.Proposed, w.Why, w.Choices = match.Move, "The terminal comes out and goes in as it is.", []match.Way{match.Move, match.Renew}
+			w.Proposed, w.Why, w.Choices = match.Move, "The terminal comes out and goes in as it is.", []match.Way{
+				match.Move,
+				match.Renew,
+			}
 			if m.Met == match.NewHousing {
 				w.Choices = append(w.Choices, match.Lead)
 			}
@@ -88,12 +97,26 @@ func (f *Facts) proposeJoint(w *Way, x pairing, mates map[string]string, locked,
 	role := f.roleAt(x.vehicle)
 	switch {
 	case off[x.vehicle.Connector]:
-		w.Proposed, w.Why = match.TakeOver, fmt.Sprintf("%s comes off: its wire loses its old source and gets a new one.", x.vehicle.Connector)
+		w.Proposed, w.Why = match.TakeOver, fmt.Sprintf(
+			"%s comes off: its wire loses its old source and gets a new one.",
+			x.vehicle.Connector,
+		)
 	case locked[x.vehicle.Connector]:
-		w.Proposed, w.Why = match.Tap, fmt.Sprintf("%s is somebody else's: nothing of it is cut.", x.vehicle.Connector)
+		w.Proposed, w.Why = match.Tap, fmt.Sprintf(
+			"%s is somebody else's: nothing of it is cut.",
+			x.vehicle.Connector,
+		)
 	case plug:
-		w.Proposed, w.Why = match.Into, fmt.Sprintf("%s plugs into %s: ours goes into its cavity, and the plug stays a plug.", x.vehicle.Connector, mates[x.vehicle.Connector])
-	case role == signal.Battery, role == signal.Ignition, role == signal.Ground, role == signal.SensorGround, role == signal.Start:
+		w.Proposed, w.Why = match.Into, fmt.Sprintf(
+			"%s plugs into %s: ours goes into its cavity, and the plug stays a plug.",
+			x.vehicle.Connector,
+			mates[x.vehicle.Connector],
+		)
+	case role == signal.Battery,
+		role == signal.Ignition,
+		role == signal.Ground,
+		role == signal.SensorGround,
+		role == signal.Start:
 		w.Proposed, w.Why = match.Tap, "It is a feed or a ground, and others may hang on it: it is joined onto, and nothing is cut."
 	default:
 		w.Proposed, w.Why = match.TakeOver, "Two sources on one wire would fight: it is cut off the old one."
@@ -143,7 +166,8 @@ func (f *Facts) used(r *match.Result) map[harness.Ref]string {
 		if w.Verdict == match.Branches {
 			used[w.Of] = "serves " + w.To.String() + " too"
 		}
-		if (w.Verdict == match.Branches || w.Verdict == match.NewWire) && f.Meetings[w.To.Connector].Met == match.Stays {
+		if (w.Verdict == match.Branches || w.Verdict == match.NewWire) &&
+			f.Meetings[w.To.Connector].Met == match.Stays {
 			used[f.At(w.To)] = "gets a new wire"
 		}
 		if w.Verdict == match.NewWire && w.Origin.Kind == match.AtCavity {
@@ -164,8 +188,16 @@ type ends struct {
 }
 
 func newEnds(l *harness.Loom, r *thin.Result) *ends {
-	e := &ends{wires: make(map[harness.Ref]*harness.Wire, 2*len(l.Wires)), end: make(map[harness.Ref]int, 2*len(l.Wires)),
-		halves: make(map[string]*harness.Half, len(l.Connectors)), device: make(map[string]*harness.Device, len(l.Devices)), off: map[string]bool{}}
+	e := &ends{
+		wires: make(map[harness.Ref]*harness.Wire, 2*len(l.Wires)),
+		end:   make(map[harness.Ref]int, 2*len(l.Wires)),
+		halves: make(
+			map[string]*harness.Half,
+			len(l.Connectors),
+		),
+		device: make(map[string]*harness.Device, len(l.Devices)),
+		off:    map[string]bool{},
+	}
 	for i := range l.Wires {
 		for k, x := range l.Wires[i].Ends {
 			if x.At != (harness.Ref{}) && e.wires[x.At] == nil {

@@ -130,15 +130,27 @@ func (m *model) proofs() []work.Step {
 		for _, e := range m.facts.Laid.Loom.Wires[i].Ends {
 			t := harness.TerminalAt(e.At)
 			goal, known := m.wanted.Place(t)
-			if !known || goal.State != harness.Capped || goal.Label != e.At.String()+" drawn" || m.facts.Measured[e.At] {
+			if !known || goal.State != harness.Capped || goal.Label != e.At.String()+" drawn" ||
+				m.facts.Measured[e.At] {
 				continue
 			}
 			if now, there := m.now.Place(t); !there || now.State != harness.Seated {
 				continue
 			}
-			s := work.Step{Stage: work.Join, Kind: "measure", At: []harness.Ref{e.At}, Minutes: 1, GuardsTerminal: []harness.TerminalID{t},
-				Text: fmt.Sprintf("Measure first: prove that %s is %s. %s", e.At, wireOf(&m.facts.Laid.Loom.Wires[i], harness.Ref{}), meter(m.facts.roleAt(e.At))),
-				Why:  "Never trust a colour or a table alone. A reading entered in Gather settles it too."}
+			s := work.Step{
+				Stage:          work.Join,
+				Kind:           "measure",
+				At:             []harness.Ref{e.At},
+				Minutes:        1,
+				GuardsTerminal: []harness.TerminalID{t},
+				Text: fmt.Sprintf(
+					"Measure first: prove that %s is %s. %s",
+					e.At,
+					wireOf(&m.facts.Laid.Loom.Wires[i], harness.Ref{}),
+					meter(m.facts.roleAt(e.At)),
+				),
+				Why: "Never trust a colour or a table alone. A reading entered in Gather settles it too.",
+			}
 			out = append(out, s.As(work.Check("join", "measure", e.At.Connector, e.At.Cavity)))
 		}
 	}
@@ -162,11 +174,21 @@ func (p *Plan) own(all []work.Step, own []OwnStep) []work.Step {
 		}
 		switch {
 		case !o.Within():
-			p.Findings = append(p.Findings, finding.Finding{Code: "limit-missed", Severity: finding.Wrong, Stage: "work", Subject: o.ID,
-				Text: fmt.Sprintf("%s: %s.", strings.TrimSuffix(o.Text, "."), o.limit()), Remedy: "Put it right and measure again."})
+			p.Findings = append(
+				p.Findings,
+				finding.Finding{Code: "limit-missed", Severity: finding.Wrong, Stage: "work", Subject: o.ID,
+					Text: fmt.Sprintf(
+						"%s: %s.",
+						strings.TrimSuffix(o.Text, "."),
+						o.limit(),
+					), Remedy: "Put it right and measure again."},
+			)
 		case o.What != "" && o.Saw == nil && (o.Least != nil || o.Most != nil):
-			p.Findings = append(p.Findings, finding.Finding{Code: "limit-open", Severity: finding.Note, Stage: "work", Subject: o.ID,
-				Text: fmt.Sprintf("%s: %s, not measured yet.", strings.TrimSuffix(o.Text, "."), o.limit())})
+			p.Findings = append(
+				p.Findings,
+				finding.Finding{Code: "limit-open", Severity: finding.Note, Stage: "work", Subject: o.ID,
+					Text: fmt.Sprintf("%s: %s, not measured yet.", strings.TrimSuffix(o.Text, "."), o.limit())},
+			)
 		}
 	}
 	return all
@@ -188,7 +210,8 @@ func (p *Plan) gated(m *model, all []work.Step) []work.Step {
 				}
 				if tips, there := m.found.Tips(e.Wire); there {
 					for end, t := range tips {
-						if place, seated := m.found.Place(t.Terminal); t.State == harness.Crimped && seated && (end == e.End || e.Do == harness.FallOut) {
+						if place, seated := m.found.Place(t.Terminal); t.State == harness.Crimped && seated &&
+							(end == e.End || e.Do == harness.FallOut) {
 							touched[place.At.Connector] = true
 						}
 					}
@@ -216,7 +239,8 @@ func (p *Plan) gated(m *model, all []work.Step) []work.Step {
 	all[at].Missing = missing
 	p.Work.gate = all[at].ID
 	for i := range all {
-		if s := &all[i]; i != at && (s.Cuts() || s.Stage == work.Thin && len(s.Edits) > 0) && !slices.Contains(s.Needs, p.Work.gate) {
+		if s := &all[i]; i != at && (s.Cuts() || s.Stage == work.Thin && len(s.Edits) > 0) &&
+			!slices.Contains(s.Needs, p.Work.gate) {
 			s.Needs = append(slices.Clone(s.Needs), p.Work.gate)
 		}
 	}
@@ -226,14 +250,21 @@ func (p *Plan) gated(m *model, all []work.Step) []work.Step {
 // strays lists what was done and is not in the plan any more. Pin goes on from wherever its terminals are.
 func (p *Plan) strays(planned map[string]bool) {
 	for _, t := range p.Past.Ticks {
-		if planned[t.Step] || len(t.Edits) == 0 || t.Stage == work.Pin || t.Stage == work.Join || p.Past.IsLost(t.Step) {
+		if planned[t.Step] || len(t.Edits) == 0 || t.Stage == work.Pin || t.Stage == work.Join ||
+			p.Past.IsLost(t.Step) {
 			continue
 		}
 		p.Work.Strays = append(p.Work.Strays, t)
 		if t.Stage == work.Reach {
 			p.Reach.Strays = append(p.Reach.Strays, t)
-			p.Findings = append(p.Findings, finding.Finding{Code: "done-unwanted", Severity: finding.Check, Stage: "reach", Subject: t.Wire,
-				Text: fmt.Sprintf("%q was done, and the plan does not ask for it any more.", t.Text), Remedy: "Look at the wire; take the tick back if it was not done."})
+			p.Findings = append(
+				p.Findings,
+				finding.Finding{Code: "done-unwanted", Severity: finding.Check, Stage: "reach", Subject: t.Wire,
+					Text: fmt.Sprintf(
+						"%q was done, and the plan does not ask for it any more.",
+						t.Text,
+					), Remedy: "Look at the wire; take the tick back if it was not done."},
+			)
 		}
 	}
 }
@@ -325,8 +356,21 @@ func (p *Plan) closing(f *Facts) []finding.Finding {
 			continue // the crosswalk says of feeds that nothing feeds them; the rest is a new function's own
 		}
 		if w.Open && w.Owner == "" {
-			out = append(out, finding.Finding{Code: "open-end", Severity: finding.Check, Stage: "match", Side: string(match.To), Subject: w.Row.Ref.String(),
-				Text: fmt.Sprintf("The new wire of %s is laid, its other end is open, and nobody sees to it.", w.Row.Ref), Remedy: "Say in Match where it begins, or who sees to it."})
+			out = append(
+				out,
+				finding.Finding{
+					Code:     "open-end",
+					Severity: finding.Check,
+					Stage:    "match",
+					Side:     string(match.To),
+					Subject:  w.Row.Ref.String(),
+					Text: fmt.Sprintf(
+						"The new wire of %s is laid, its other end is open, and nobody sees to it.",
+						w.Row.Ref,
+					),
+					Remedy: "Say in Match where it begins, or who sees to it.",
+				},
+			)
 		}
 	}
 	return out

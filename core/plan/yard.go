@@ -22,13 +22,31 @@ func (j Job) Yard(r *thin.Result) []YardItem {
 	out := []YardItem{}
 	if id := j.Identity; id != nil {
 		if id.Throttle.Will == "electric" {
-			out = append(out, YardItem{"the accelerator pedal, with its plug and a hand's breadth of tails", "An electric throttle and its pedal are matched as a pair with the unit."})
+			out = append(
+				out,
+				YardItem{
+					"the accelerator pedal, with its plug and a hand's breadth of tails",
+					"An electric throttle and its pedal are matched as a pair with the unit.",
+				},
+			)
 		}
 		if id.Immobiliser == "keep and relearn" {
-			out = append(out, YardItem{"every key, the ring coil, the immobiliser module and the ignition lock", "The immobiliser is kept and relearned."})
+			out = append(
+				out,
+				YardItem{
+					"every key, the ring coil, the immobiliser module and the ignition lock",
+					"The immobiliser is kept and relearned.",
+				},
+			)
 		}
 		if id.Gearbox.Changed() && id.Gearbox.Will != "manual" {
-			out = append(out, YardItem{"the gearbox unit, the selector and their plugs with tails", "The gearbox changes to " + id.Gearbox.Will + "."})
+			out = append(
+				out,
+				YardItem{
+					"the gearbox unit, the selector and their plugs with tails",
+					"The gearbox changes to " + id.Gearbox.Will + ".",
+				},
+			)
 		}
 	}
 	ids := make([]string, 0, len(j.Looked))
@@ -38,7 +56,13 @@ func (j Job) Yard(r *thin.Result) []YardItem {
 	slices.SortFunc(ids, finding.Natural)
 	for _, id := range ids {
 		if parts := j.Looked[id].Replace(); len(parts) > 0 && !slices.Contains(r.Off, id) {
-			out = append(out, YardItem{fmt.Sprintf("a plug like %s, with tails", id), "To be replaced there: " + strings.Join(parts, ", ") + "."})
+			out = append(
+				out,
+				YardItem{
+					fmt.Sprintf("a plug like %s, with tails", id),
+					"To be replaced there: " + strings.Join(parts, ", ") + ".",
+				},
+			)
 		}
 	}
 	for _, item := range j.openItems() {
@@ -75,7 +99,8 @@ func (j Job) Earlier(past Job) ([]thin.Decision, []match.Decision, error) {
 	for _, d := range past.Decisions {
 		a, okA := here.From.Row(d.At)
 		b, okB := there.From.Row(d.At)
-		if d.Side != match.From || !okA || !okB || a.Function != b.Function || decided["from "+d.At.String()] || d.Choice == match.Open {
+		if d.Side != match.From || !okA || !okB || a.Function != b.Function || decided["from "+d.At.String()] ||
+			d.Choice == match.Open {
 			continue
 		}
 		if d.Choice == match.Matched {

@@ -83,7 +83,17 @@ func Check(about ...string) Step {
 
 // Tick gives what is kept of a step when it has been carried out; who and when are the caller's to fill in.
 func (s *Step) Tick() Tick {
-	return Tick{Step: s.ID, Edits: s.Edits, Text: s.Text, Minutes: s.Minutes, Stage: s.Stage, Kind: s.Kind, At: s.At, Wire: s.Wire(), Length: s.Length}
+	return Tick{
+		Step:    s.ID,
+		Edits:   s.Edits,
+		Text:    s.Text,
+		Minutes: s.Minutes,
+		Stage:   s.Stage,
+		Kind:    s.Kind,
+		At:      s.At,
+		Wire:    s.Wire(),
+		Length:  s.Length,
+	}
 }
 
 // Wire names the wire that a step is about, empty where it is about none or several.
@@ -108,14 +118,22 @@ func (s *Step) Cuts() bool {
 // Run carries the steps out on the harness in their order. It fails on a step that comes before one it needs and on an
 // edit that cannot be done, naming the step by its place in the list, from 1. It also gives the greatest number of
 // terminals that were loose between two steps. After each step look is asked, where it is not nil.
-func Run(h harness.Harness, steps []Step, look func(*Step, harness.Harness) error) (end harness.Harness, inHand int, err error) {
+func Run(
+	h harness.Harness,
+	steps []Step,
+	look func(*Step, harness.Harness) error,
+) (end harness.Harness, inHand int, err error) {
 	done := map[string]bool{}
 	b := harness.Work(h)
 	for i := range steps {
 		s := &steps[i]
 		for _, n := range s.Needs {
 			if !done[n] {
-				return b.Harness(), inHand, fmt.Errorf("step %d: it needs step %s, which comes later or not at all", i+1, n)
+				return b.Harness(), inHand, fmt.Errorf(
+					"step %d: it needs step %s, which comes later or not at all",
+					i+1,
+					n,
+				)
 			}
 		}
 		if err := b.Do(s.Edits...); err != nil {
