@@ -2,7 +2,6 @@ package harness
 
 import (
 	"maps"
-	"slices"
 )
 
 // Changes say what is different in a harness that is wanted: statements, not the way there. Of what they do not name
@@ -104,23 +103,6 @@ func (h Harness) Again(e Edit) bool {
 		return len(e.Lengths) > 0
 	}
 	return false
-}
-
-// Clashes lists cavities in which more than one terminal is wanted: changes that cannot be had.
-func (h Harness) Clashes() []Ref {
-	seen := map[Ref]TerminalID{}
-	var out []Ref
-	for t, p := range h.terminals {
-		if p.State != Seated {
-			continue
-		}
-		if _, twice := seen[p.At]; twice {
-			out = append(out, p.At)
-		}
-		seen[p.At] = t
-	}
-	slices.SortFunc(out, CompareRefs)
-	return slices.Compact(out)
 }
 
 func newCopper() *copper {

@@ -97,7 +97,7 @@ func CompareRefs(a, b Ref) int {
 
 // Differences lists, in words, what tells two harnesses apart; none when they are the same.
 func Differences(got, want Harness) []string {
-	out := placeDifferences(got, want, func(TerminalID) bool { return true })
+	out := placeDifferences(got, want)
 	out = append(out, copperDifferences(got, want)...)
 	for _, kind := range []struct {
 		name      string
@@ -115,18 +115,11 @@ func Differences(got, want Harness) []string {
 	return out
 }
 
-// CopperDifferences lists what tells the copper of two harnesses apart, and where those of their terminals are that are
-// asked for: where the others sit is left out.
-func CopperDifferences(got, want Harness, asked func(TerminalID) bool) []string {
-	return append(placeDifferences(got, want, asked), copperDifferences(got, want)...)
-}
-
-func placeDifferences(got, want Harness, asked func(TerminalID) bool) []string {
+func placeDifferences(got, want Harness) []string {
 	var out []string
 	for _, t := range want.Terminals() {
 		g, ok := got.terminals[t]
 		switch w := want.terminals[t]; {
-		case !asked(t):
 		case !ok:
 			out = append(out, fmt.Sprintf("terminal %s is missing, should be %s", t, w))
 		case g != w:
@@ -134,7 +127,7 @@ func placeDifferences(got, want Harness, asked func(TerminalID) bool) []string {
 		}
 	}
 	for _, t := range got.Terminals() {
-		if _, ok := want.terminals[t]; !ok && asked(t) {
+		if _, ok := want.terminals[t]; !ok {
 			out = append(out, fmt.Sprintf("terminal %s should not be there", t))
 		}
 	}
