@@ -368,7 +368,7 @@ func BenchmarkDecide1000(b *testing.B) {
 	choice := []thin.Choice{thin.Goes, thin.Keep}
 	b.ResetTimer()
 	for i := range b.N {
-		change, code := c.thin(job, seen, server.ThinDecision{On: thin.System, ID: "lighting", Choice: choice[i%2]})
+		change, code := c.thin(job, seen, server.ThinDecision{On: thin.System, ID: "lighting", Choice: choice[i%2], Reason: "a trial"})
 		if code != "" {
 			b.Fatal(code)
 		}

@@ -3,6 +3,7 @@ package pin
 import (
 	"fmt"
 	"slices"
+	"strings"
 
 	"draxel/core/finding"
 	"draxel/core/harness"
@@ -19,13 +20,15 @@ type Check struct {
 }
 
 // Expected is what a cavity must hold when the work is done. Power says that it is a supply or a ground: those come first.
+// Joined are the other cavities of the circuit that a joint made of it: from here a meter finds them.
 type Expected struct {
-	At       harness.Ref `json:"at"`
-	Colour   string      `json:"colour,omitempty"`
-	Circuit  string      `json:"circuit,omitempty"`
-	Function string      `json:"function,omitempty"`
-	Power    bool        `json:"power,omitempty"`
-	Empty    bool        `json:"empty,omitempty"`
+	At       harness.Ref   `json:"at"`
+	Colour   string        `json:"colour,omitempty"`
+	Circuit  string        `json:"circuit,omitempty"`
+	Function string        `json:"function,omitempty"`
+	Power    bool          `json:"power,omitempty"`
+	Empty    bool          `json:"empty,omitempty"`
+	Joined   []harness.Ref `json:"joined,omitempty"`
 }
 
 // Second compares a second check with what is expected: each difference is a finding, and so is a check by the hands that
@@ -96,7 +99,15 @@ func (e Expected) String() string {
 	if e.Empty {
 		return "nothing"
 	}
-	return join(join(e.Colour, e.Circuit), e.Function)
+	text := join(join(e.Colour, e.Circuit), e.Function)
+	if len(e.Joined) == 0 {
+		return text
+	}
+	others := make([]string, len(e.Joined))
+	for i, r := range e.Joined {
+		others[i] = r.String()
+	}
+	return text + ", one circuit with " + strings.Join(others, ", ")
 }
 
 func orUnsaid(saw string) string {

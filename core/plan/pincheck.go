@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strings"
 
+	"draxel/core/circuit"
 	"draxel/core/finding"
 	"draxel/core/harness"
 	"draxel/core/match"
@@ -79,13 +80,21 @@ func (m *model) expected() []pin.Expected {
 			if w.goal.Ref != (harness.Ref{}) {
 				e.Function, role = w.goal.Function, w.goal.Signal.Role
 			}
-			e.Power = role == signal.Battery || role == signal.Ignition || role == signal.Ground ||
-				role == signal.SensorGround ||
-				role == signal.Reference5V
+			e.Power = power(role)
 		}
 		out = append(out, e)
 	}
-	slices.SortStableFunc(out, func(a, b pin.Expected) int {
+	powersFirst(out)
+	return out
+}
+
+// power says whether a role is a supply, a reference or a ground: these are looked at first.
+func power(r signal.Role) bool {
+	return slices.Contains([]signal.Role{signal.Battery, signal.Ignition, signal.Ground, signal.SensorGround, signal.Reference5V}, r)
+}
+
+func powersFirst(all []pin.Expected) {
+	slices.SortStableFunc(all, func(a, b pin.Expected) int {
 		switch {
 		case a.Power == b.Power:
 			return 0
@@ -94,6 +103,52 @@ func (m *model) expected() []pin.Expected {
 		}
 		return 1
 	})
+}
+
+// expectJoints adds the circuits that joints make to what the second check asks for: at the cavity of ours, else of the
+// vehicle's, that is left in the end, with the other cavities that a meter must find from there.
+func (p *Plan) expectJoints(m *model) {
+	var net *circuit.Net
+	for i := range p.Match.Lines {
+		l := &p.Match.Lines[i]
+		if !l.Decided || l.Verdict != match.Meets && l.Verdict != match.Joins {
+			continue
+		}
+		ours := m.ends.wires[m.facts.pair(l).ours]
+		if ours == nil {
+			continue
+		}
+		if net == nil {
+			net = circuit.Of(p.Wanted, m.facts.Laid.Loom.Connectors)
+		}
+		all := p.cavitiesOf(net.Wire(p.Wanted, alive(p.Wanted, ours.ID)))
+		if len(all) < 2 {
+			continue
+		}
+		to, _ := m.facts.To.Row(l.To)
+		e := pin.Expected{At: all[0], Colour: ours.Colour.String(), Circuit: ours.Circuit, Function: to.Function,
+			Power: power(to.Signal.Role), Joined: all[1:]}
+		if k := slices.IndexFunc(p.Pin.Expected, func(x pin.Expected) bool { return x.At == e.At }); k >= 0 {
+			p.Pin.Expected[k].Joined = e.Joined
+		} else {
+			p.Pin.Expected = append(p.Pin.Expected, e)
+		}
+	}
+	powersFirst(p.Pin.Expected)
+}
+
+// cavitiesOf gives the cavities that wires end in as wanted, in the order of the wires.
+func (p *Plan) cavitiesOf(wires []string) []harness.Ref {
+	var out []harness.Ref
+	for _, w := range wires {
+		tips, _ := p.Wanted.Tips(w)
+		for _, tip := range tips {
+			place, _ := p.Wanted.Place(tip.Terminal)
+			if tip.State == harness.Crimped && place.State == harness.Seated && !slices.Contains(out, place.At) {
+				out = append(out, place.At)
+			}
+		}
+	}
 	return out
 }
 

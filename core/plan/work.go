@@ -81,6 +81,7 @@ func (p *Plan) finish(m *model, d Decisions) {
 	base := m.base(p).With(p.Join.Part.Changes)
 	p.Wanted = base.With(p.Reach.Result.Changes(base))
 	p.moves(m, d)
+	p.expectJoints(m)
 	p.Join.Steps = append(p.Join.Part.Steps(p.Past.Now, p.Wanted), m.proofs()...)
 	planned := map[string]bool{}
 	all := slices.Concat(p.Thin.Result.Steps, p.Join.Steps, p.pinSteps(), p.Reach.Result.Steps)

@@ -2136,6 +2136,7 @@ export interface Expected {
   function?: string;
   power?: boolean;
   empty?: boolean;
+  joined?: Ref[];
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema

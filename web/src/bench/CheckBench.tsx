@@ -4,6 +4,7 @@ import { explain, newChangeID } from '../api/client';
 import { jobPath, useJob, useLiveJob } from '../api/hooks';
 import { useCheckView } from '../api/pin';
 import { useQueue } from '../api/queue';
+import { oneCircuit } from '../stages/pin/CheckPart';
 import type { CheckView, Expected } from '../api/types.gen';
 import { refKey, refName } from '../harness/cavity';
 import { ConnectorFace, type Contents, type View } from '../harness/ConnectorFace';
@@ -115,6 +116,7 @@ function Checks({ job, title, view, onReload }: Props) {
                     circuit <strong className="mono">{line.circuit}</strong>
                   </span>
                 )}
+                {line.joined && <span>{oneCircuit(line)}</span>}
               </div>
             )}
             <div className="benchsmall">

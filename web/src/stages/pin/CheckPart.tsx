@@ -139,8 +139,12 @@ function Checking({ job, view }: { job: string; view: CheckView }) {
   );
 }
 
+/** What a joint ties the cavity to: a meter at the one finds the others. */
+export const oneCircuit = (e: Expected) =>
+  e.joined ? `one circuit with ${e.joined.map(refName).join(', ')}` : '';
+
 const wanted = (e: Expected) =>
-  e.empty ? 'empty' : [e.colour, e.circuit, e.function].filter(Boolean).join(' · ');
+  e.empty ? 'empty' : [e.colour, e.circuit, e.function, oneCircuit(e)].filter(Boolean).join(' · ');
 
 interface LineProps {
   line: Expected;
