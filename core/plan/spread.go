@@ -14,21 +14,24 @@ import (
 func (m *model) base(p *Plan) harness.Harness {
 	base := m.found.With(p.Thin.Result.Changes(), m.changes())
 	crimped := harness.Changes{Tips: map[string][2]harness.Tip{}}
+	tipsOf := func(wire string) ([2]harness.Tip, bool) { // both ends of a wire may change: the second change knows the first
+		if told, twice := crimped.Tips[wire]; twice {
+			return told, true
+		}
+		return base.Tips(wire)
+	}
 	for t, on := range m.made {
 		if _, seated := m.wanted.Place(t); !seated {
 			continue
 		}
-		if tips, there := base.Tips(on.Wire); there { // an end that was cut gets a terminal
-			if told, twice := crimped.Tips[on.Wire]; twice {
-				tips = told
-			}
+		if tips, there := tipsOf(on.Wire); there { // an end that was cut gets a terminal
 			tips[on.End] = harness.Tip{State: harness.Crimped, Terminal: t}
 			crimped.Tips[on.Wire] = tips
 		}
 	}
 	for i := range m.past.Ticks { // what was cut where it led to nothing stays an end
 		for _, e := range m.past.Ticks[i].Edits {
-			tips, there := base.Tips(e.Wire)
+			tips, there := tipsOf(e.Wire)
 			_, stub := m.past.Now.Tips(harness.Stub(e.Wire, e.End))
 			if m.past.Ticks[i].Stage != work.Join || e.Do != harness.Cut || !there || stub ||
 				tips[e.End].State == harness.Crimped ||
@@ -40,10 +43,7 @@ func (m *model) base(p *Plan) harness.Harness {
 		}
 	}
 	for end, t := range m.bare {
-		tips, there := base.Tips(end.Wire)
-		if told, twice := crimped.Tips[end.Wire]; twice {
-			tips = told
-		}
+		tips, there := tipsOf(end.Wire)
 		if there && tips[end.End] == (harness.Tip{State: harness.Crimped, Terminal: t}) {
 			tips[end.End] = harness.Tip{State: harness.Sealed}
 			crimped.Tips[end.Wire] = tips

@@ -144,7 +144,11 @@ func tickAny(r *rand.Rand, j *plan.Job, p *plan.Plan) bool {
 func TestEveryWayLeadsToWhatIsWanted(t *testing.T) {
 	seen := map[match.Way]int{}
 	whole, partial, matches := 0, 0, 0
+	seeds := []uint64{21115} // once both ends of a wire changed, and the second change forgot the first
 	for seed := *first; seed < *first+*mixed; seed++ {
+		seeds = append(seeds, seed)
+	}
+	for _, seed := range seeds {
 		r := rand.New(rand.NewPCG(seed, 41))
 		j := mixedJob(r)
 		f, err := j.Facts()
