@@ -1,6 +1,7 @@
 package browser
 
 import (
+	"slices"
 	"strings"
 	"testing"
 
@@ -72,4 +73,23 @@ func TestAFindingMayStand(t *testing.T) {
 	v.press(input.Enter)
 	v.see("[data-testid=findings]", "2 wrong")
 	v.see(".ant-drawer", "the coil is bought anew")
+}
+
+// A cavity that nothing feeds gets a new wire from a fuse that is named.
+func TestANewWireIsGivenItsBeginning(t *testing.T) {
+	v := open(t, "/jobs/packhorse/match?row=to%20E11")
+	v.see("aside h2", "E11 needs a wire")
+	v.press('w')
+	v.see(".ant-modal", "Where does the new wire of E11 begin")
+	v.until("the search has the focus", func() bool {
+		return v.page.MustEval(`() => document.activeElement.matches('.ant-modal .ant-select input')`).Bool()
+	})
+	v.page.MustElement("[aria-label='a fuse or a ground point by name']").MustInput("fans, 30 A")
+	v.click(".ant-modal button", "At this fuse")
+	v.see("[data-testid=spread]", "a new wire from fans, 30 A")
+	if !slices.ContainsFunc(fetch[server.WorkView](v, "/api/jobs/packhorse/work").Steps, func(s server.WorkStep) bool {
+		return s.Kind == "land" && strings.Contains(s.Text, "to fans, 30 A")
+	}) {
+		t.Error("nobody brings it there")
+	}
 }

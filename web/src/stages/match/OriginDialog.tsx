@@ -1,5 +1,5 @@
-import { Button, Input, Modal, Select } from 'antd';
-import { useState } from 'react';
+import { Button, Input, Modal, Select, type RefSelectProps } from 'antd';
+import { useRef, useState } from 'react';
 import type { MatchView, Ref, WireOrigin } from '../../api/types.gen';
 import { refKey, refName } from '../../harness/cavity';
 import { onEnter } from '../../keys/onEnter';
@@ -16,10 +16,11 @@ export function OriginDialog({ view, name, onChoose, onClose }: Props) {
   const [point, setPoint] = useState('');
   const [owner, setOwner] = useState('');
   const rows = [...view.from.rows, ...view.to.rows].filter((r) => !r.empty);
-  const atPoint = () => {
+  const search = useRef<RefSelectProps>(null);
+  const atPoint = (kind: 'fuse' | 'ground') => {
     const text = point.trim();
     if (text) {
-      onChoose({ kind: /ground|earth|stud/i.test(text) ? 'ground' : 'fuse', name: text });
+      onChoose({ kind, name: text });
     }
   };
   const waits = () => owner.trim() && onChoose({ kind: 'open', owner: owner.trim() });
@@ -40,13 +41,13 @@ export function OriginDialog({ view, name, onChoose, onClose }: Props) {
       open
       title={`Where does the new wire of ${name} begin?`}
       onCancel={onClose}
+      afterOpenChange={(open) => open && search.current?.focus()}
       footer={null}
       width={560}
     >
       <div className="stack">
         <Select
-          autoFocus
-          defaultOpen
+          ref={search}
           style={{ width: '100%' }}
           aria-label="where it begins"
           placeholder="a cavity, its function or circuit number; a splice; a fuse"
@@ -54,7 +55,7 @@ export function OriginDialog({ view, name, onChoose, onClose }: Props) {
           options={[
             ...rows.map((r) => ({
               value: refKey(r.ref),
-              label: `${refName(r.ref)} · ${r.function ?? ''} · ${r.circuit ?? ''}`,
+              label: [refName(r.ref), r.function, r.circuit].filter(Boolean).join(' · '),
             })),
             ...view.points.map((p) => ({ value: p, label: p })),
           ]}
@@ -67,10 +68,12 @@ export function OriginDialog({ view, name, onChoose, onClose }: Props) {
             value={point}
             maxLength={80}
             onChange={(e) => setPoint(e.target.value)}
-            onPressEnter={onEnter(atPoint)}
           />
-          <Button disabled={!point.trim()} onClick={atPoint}>
-            Begins there
+          <Button disabled={!point.trim()} onClick={() => atPoint('fuse')}>
+            At this fuse
+          </Button>
+          <Button disabled={!point.trim()} onClick={() => atPoint('ground')}>
+            At this ground
           </Button>
         </div>
         <div className="bar" style={{ gap: 6 }}>
