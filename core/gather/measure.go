@@ -128,7 +128,7 @@ func KeyTable(all []Measurement) []KeyLine {
 			}
 		case m.Ohms != nil:
 			l.Ohms = m.Ohms
-		case *m.Joined:
+		case m.Joined != nil && *m.Joined: // volts without a position of the key say nothing here
 			zero := 0.0
 			l.Ohms = &zero
 		}

@@ -1,0 +1,141 @@
+package plan_test
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+	"testing"
+
+	"draxel/core/finding"
+	"draxel/core/gather"
+	"draxel/core/match"
+	"draxel/core/plan"
+)
+
+// pairedJob is a job of one pair of cavities, accepted.
+func pairedJob(kind plan.Kind, from, to string) plan.Job {
+	connector := "P"
+	if kind == plan.Repinned {
+		connector = "A"
+	}
+	return plan.Job{Title: "pair", Kind: kind, From: table("ours", []string{"A", "1", from}), To: table("theirs", []string{connector, "2", to}),
+		Decisions: []match.Decision{matched("A1", connector+"2")}}
+}
+
+// A supply of one class does not pass for another: wrong where terminals move, and danger where a joint would tie a start or
+// a battery feed to an ignition circuit, which then lives with the key off or turns the engine.
+func TestSuppliesOfAnotherClass(t *testing.T) {
+	for _, c := range []struct {
+		from, to string
+		moved    finding.Severity // empty: nothing is said
+		joined   finding.Severity
+	}{
+		{"Battery feed", "Ignition feed", finding.Wrong, finding.Danger},
+		{"Ignition feed", "Battery feed", finding.Wrong, finding.Danger},
+		{"Crank request, terminal 50", "Ignition feed", finding.Wrong, finding.Danger},
+		{"Accessory feed", "Ignition feed", finding.Wrong, finding.Wrong},
+		{"Power ground", "Sensor ground", finding.Wrong, finding.Wrong},
+		{"Battery feed", "Battery feed", "", ""},
+		{"Ignition feed", "Ignition feed", "", ""},
+		{"Power ground", "Power ground 2", "", ""},
+	} {
+		for kind, want := range map[plan.Kind]finding.Severity{plan.Repinned: c.moved, plan.Integrated: c.joined} {
+			p := computeJob(t, pairedJob(kind, c.from, c.to))
+			var got finding.Severity
+			for _, f := range p.Findings {
+				if slices.Contains([]string{"supply-differs", "must-not-meet", "veto"}, f.Code) && (got == "" || f.Severity == finding.Danger) {
+					got = f.Severity
+				}
+			}
+			if got != want && (want == "" || got != finding.Danger) {
+				t.Errorf("%s, %s onto %s: %q, want %q; %v", kind, c.from, c.to, got, want, p.Findings)
+			}
+		}
+	}
+}
+
+// A wire that is joined to that of a cavity is joined to the wire that will be there, not to the one that still is.
+func TestAJointIsMadeWithTheRightWire(t *testing.T) {
+	j := plan.Job{Title: "joint", Kind: plan.Repinned,
+		From: table("ours", []string{"A", "1", "Power ground"}, []string{"A", "2", "Power ground 2"}, []string{"A", "5", "Injector 1"}),
+		To:   table("theirs", []string{"A", "5", "Power ground"}, []string{"A", "6", "Injector 1"}),
+		Decisions: []match.Decision{matched("A1", "A5"), matched("A5", "A6"),
+			{Side: match.From, At: ref("A2"), Choice: match.Joined, To: ref("A5")}}}
+	p := computeJob(t, j)
+	if wrong(p) || !p.Proof.Reached || len(p.Join.Joints) != 1 {
+		t.Fatalf("%s, joints %+v", p.Proof.Line(), p.Join.Joints)
+	}
+	for _, e := range p.Join.Joints[0].Ends {
+		if e.At == ref("A5") {
+			t.Errorf("joined to the injector's wire: %+v", p.Join.Joints[0].Ends)
+		}
+	}
+	for _, s := range p.Work.Steps {
+		if s.Stage == "join" && strings.Contains(s.Text, "Injector") {
+			t.Errorf("%s", s.Text)
+		}
+	}
+	f, err := j.Facts()
+	if err != nil {
+		t.Fatal(err)
+	}
+	if n := oneCircuit(t, 0, &j, f, &p); n < 2 {
+		t.Errorf("only %d matches are looked at", n)
+	}
+}
+
+// Two wires that are joined into one cavity feed it: nothing is said to feed it not, and no wire is added.
+func TestTwoWiresInOneCavityFeedIt(t *testing.T) {
+	j := plan.Job{Title: "two", Kind: plan.Repinned,
+		From:      table("ours", []string{"A", "1", "Ignition feed"}, []string{"A", "2", "Ignition feed 2"}),
+		To:        table("theirs", []string{"A", "3", "Ignition feed"}),
+		Decisions: []match.Decision{{Side: match.From, At: ref("A1"), Choice: match.Joined, To: ref("A3")}, {Side: match.From, At: ref("A2"), Choice: match.Joined, To: ref("A3")}}}
+	p := computeJob(t, j)
+	if has(p.Findings, "feed-missing") || p.Totals.NeedsWire != 0 || wrong(p) || len(p.Join.Wires) != 0 {
+		t.Errorf("%+v, new wires %+v, %s", p.Totals, p.Join.Wires, p.Proof.Line())
+	}
+}
+
+// A wire of which somebody has measured that it is the right one is not to be measured again before it is cut.
+func TestWhatIsMeasuredIsNotMeasuredAgain(t *testing.T) {
+	j := pairedJob(plan.Integrated, "Coolant temperature gauge", "Coolant temperature gauge")
+	measures := func() (n int) {
+		p := computeJob(t, j)
+		for _, s := range p.Work.Steps {
+			if s.Kind == "measure" {
+				n++
+			}
+		}
+		return n
+	}
+	if measures() != 1 {
+		t.Fatal("nothing is measured before the vehicle's wire is cut")
+	}
+	volts := 8.0
+	j.Readings = []gather.Measurement{{ID: "r", At: ref("A1"), Volts: &volts, Key: gather.Keys()[2], Loaded: true, Who: "Ines"}}
+	if measures() != 0 {
+		t.Error("measured, and to be measured again")
+	}
+}
+
+// Cavities named after a table's title keep what was said of them when the table gets another title.
+func TestAReadingSurvivesAnotherTitle(t *testing.T) {
+	j := plan.Job{Title: "names", Kind: plan.Integrated, From: table("ours", []string{"A", "1", "Injector 1"}), To: table("theirs", []string{"A", "2", "Injector 1"}),
+		Decisions: []match.Decision{matched("A1", "A2")}}
+	volts := 12.0
+	old := ref("A2")
+	old.Connector = "theirs A"
+	j.Readings = []gather.Measurement{{ID: "r", At: old, Volts: &volts, Who: "Ines"}}
+	for _, was := range [][]string{nil, {"theirs"}} {
+		if was != nil {
+			j.To.Name, j.To.Was = "another title", was
+		}
+		f, err := j.Facts()
+		if err != nil {
+			t.Fatal(err)
+		}
+		if len(f.Measured) != 1 || !f.Measured[f.At(ref("A2"))] {
+			t.Errorf("titles before %v: measured %v, wanted %s", was, fmt.Sprint(f.Measured), f.At(ref("A2")))
+		}
+	}
+}
