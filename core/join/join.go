@@ -132,11 +132,11 @@ func (p *Part) joint(j *Joint, base harness.Harness) {
 		}
 		tips, there := p.tips(e.Wire, base)
 		if !there {
-			p.Findings = append(
-				p.Findings,
-				finding.Finding{Code: "wire-is-out", Severity: finding.Wrong, Stage: "match", Subject: e.At.String(),
-					Text: e.Name + " is to be joined at " + e.At.String() + ", and it is not in the harness any more.", Remedy: "Reopen its row in Match, or keep the wire in Thin."},
-			)
+			p.Findings = append(p.Findings, finding.Finding{
+				Code: "wire-is-out", Severity: finding.Wrong, Stage: "match", Subject: e.At.String(),
+				Text:   e.Name + " is to be joined at " + e.At.String() + ", and it is not in the harness any more.",
+				Remedy: "Reopen its row in Match, or keep the wire in Thin.",
+			})
 			continue
 		}
 		was := tips[e.End]

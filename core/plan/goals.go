@@ -212,8 +212,11 @@ func (g *planning) originate(n *newWire, o *match.Origin) {
 			n.ends[1] = join.Goal{Joint: left}
 		} else if known {
 			n.splice, n.ends[1] = "", join.Goal{}
-			g.findings = append(g.findings, finding.Finding{Code: "origin-goes", Severity: finding.Wrong, Stage: "match", Subject: n.row.Ref.String(),
-				Text: fmt.Sprintf("The new wire of %s is to begin at splice %s, which is taken apart.", n.row.Ref, o.Name), Remedy: "Say where it begins instead, or keep a leg of the splice."})
+			g.findings = append(g.findings, finding.Finding{
+				Code: "origin-goes", Severity: finding.Wrong, Stage: "match", Subject: n.row.Ref.String(),
+				Text:   fmt.Sprintf("The new wire of %s is to begin at splice %s, which is taken apart.", n.row.Ref, o.Name),
+				Remedy: "Say where it begins instead, or keep a leg of the splice.",
+			})
 		}
 	case o.Kind == match.OpenEnd:
 		n.ends[1] = join.Goal{Owner: o.Owner}
@@ -246,35 +249,21 @@ func (g *planning) source(l *match.Line) {
 
 // itself says that a wire was said to begin where it ends.
 func (m *model) itself(at harness.Ref) {
-	m.findings = append(
-		m.findings,
-		finding.Finding{Code: "fed-from-itself", Severity: finding.Wrong, Stage: "match", Subject: at.String(),
-			Text: fmt.Sprintf(
-				"The wire of %s is said to be fed from %s itself.",
-				at,
-				at,
-			), Remedy: "Say where it begins: another cavity, a splice, a fuse, a ground point."},
-	)
+	m.findings = append(m.findings, finding.Finding{
+		Code: "fed-from-itself", Severity: finding.Wrong, Stage: "match", Subject: at.String(),
+		Text:   fmt.Sprintf("The wire of %s is said to be fed from %s itself.", at, at),
+		Remedy: "Say where it begins: another cavity, a splice, a fuse, a ground point.",
+	})
 }
 
 // wanting says that a wire which the decisions want is out of the harness.
 func (m *model) wanting(l match.Line) {
 	if l.Decided && l.Verdict != match.Goes {
-		m.findings = append(
-			m.findings,
-			finding.Finding{
-				Code:     "wire-is-out",
-				Severity: finding.Wrong,
-				Stage:    "pin",
-				Side:     string(match.From),
-				Subject:  l.From.String(),
-				Text: fmt.Sprintf(
-					"The wire found in %s is out of the harness, and the decisions want it.",
-					l.From,
-				),
-				Remedy: "Reopen its row in Match: the plan then adds a new wire where one is wanted.",
-			},
-		)
+		m.findings = append(m.findings, finding.Finding{
+			Code: "wire-is-out", Severity: finding.Wrong, Stage: "pin", Side: string(match.From), Subject: l.From.String(),
+			Text:   fmt.Sprintf("The wire found in %s is out of the harness, and the decisions want it.", l.From),
+			Remedy: "Reopen its row in Match: the plan then adds a new wire where one is wanted.",
+		})
 	}
 }
 
@@ -357,21 +346,10 @@ func (m *model) changesOfHousing(goals map[harness.TerminalID]harness.Place, ord
 		}
 	}
 	for key, cavities := range pairs {
-		m.findings = append(
-			m.findings,
-			finding.Finding{
-				Code:     "terminal-system",
-				Severity: finding.Check,
-				Side:     string(match.From),
-				Subject:  cavities[0],
-				Text: fmt.Sprintf(
-					"%d terminals change housing, %s: %s.",
-					len(cavities),
-					key,
-					strings.Join(cavities, ", "),
-				),
-				Remedy: "Say in Pin what terminals both housings take, or check it before the first is pulled; where they differ, it must be re-terminated.",
-			},
-		)
+		m.findings = append(m.findings, finding.Finding{
+			Code: "terminal-system", Severity: finding.Check, Side: string(match.From), Subject: cavities[0],
+			Text:   fmt.Sprintf("%d terminals change housing, %s: %s.", len(cavities), key, strings.Join(cavities, ", ")),
+			Remedy: "Say in Pin what terminals both housings take, or check it before the first is pulled; where they differ, it must be re-terminated.",
+		})
 	}
 }

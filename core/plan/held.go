@@ -83,15 +83,10 @@ func (m *model) heldUp(waits map[harness.TerminalID]harness.TerminalID) {
 		if n == 1 {
 			moves = "1 move waits"
 		}
-		m.findings = append(
-			m.findings,
-			finding.Finding{Code: "cavity-held", Severity: finding.Check, Side: string(match.From), Subject: at,
-				Text: fmt.Sprintf(
-					"The wire in %s stays, and others need its cavity: %s for it, directly or in turn, and are left off the sheet.",
-					at,
-					moves,
-				),
-				Remedy: fmt.Sprintf("Decide what becomes of the wire in %s.", at)},
-		)
+		m.findings = append(m.findings, finding.Finding{
+			Code: "cavity-held", Severity: finding.Check, Side: string(match.From), Subject: at,
+			Text:   fmt.Sprintf("The wire in %s stays, and others need its cavity: %s for it, directly or in turn, and are left off the sheet.", at, moves),
+			Remedy: fmt.Sprintf("Decide what becomes of the wire in %s.", at),
+		})
 	}
 }

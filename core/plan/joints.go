@@ -87,14 +87,11 @@ func (m *model) comes(name string, e join.End) {
 func (m *model) endAt(at harness.Ref, how join.How) (join.End, bool) {
 	w := m.ends.wires[at]
 	if w == nil {
-		m.findings = append(
-			m.findings,
-			finding.Finding{Code: "no-wire-there", Severity: finding.Wrong, Stage: "match", Subject: at.String(),
-				Text: fmt.Sprintf(
-					"Something is to be joined to the wire of %s, and no wire is known there.",
-					at,
-				), Remedy: "Put the table or the list right in Gather."},
-		)
+		m.findings = append(m.findings, finding.Finding{
+			Code: "no-wire-there", Severity: finding.Wrong, Stage: "match", Subject: at.String(),
+			Text:   fmt.Sprintf("Something is to be joined to the wire of %s, and no wire is known there.", at),
+			Remedy: "Put the table or the list right in Gather.",
+		})
 		return join.End{}, false
 	}
 	return join.End{

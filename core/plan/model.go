@@ -230,16 +230,11 @@ func (m *model) carryOut(ticks []work.Tick) {
 		}
 	}
 	for _, t := range m.past.Lost {
-		m.findings = append(
-			m.findings,
-			finding.Finding{Code: "tick-lost", Severity: finding.Wrong, Stage: string(t.Of()), Subject: tickedAt(t),
-				Text: fmt.Sprintf(
-					"It was ticked that %q, but on the harness as it is known now that cannot be done: %s.",
-					t.Text,
-					t.Reason,
-				),
-				Remedy: "The facts have changed since: look at the harness, and take the tick back if it was not done."},
-		)
+		m.findings = append(m.findings, finding.Finding{
+			Code: "tick-lost", Severity: finding.Wrong, Stage: string(t.Of()), Subject: tickedAt(t),
+			Text:   fmt.Sprintf("It was ticked that %q, but on the harness as it is known now that cannot be done: %s.", t.Text, t.Reason),
+			Remedy: "The facts have changed since: look at the harness, and take the tick back if it was not done.",
+		})
 	}
 	ours := map[string]bool{}
 	for _, h := range m.housings {

@@ -28,23 +28,11 @@ func (p *Plan) exchanges(m *model, d pin.Decisions) {
 		a, _ := m.facts.To.Row(x.A)
 		b, _ := m.facts.To.Row(x.B)
 		if why := m.facts.whyNotExchanged(x); why != "" {
-			p.Findings = append(
-				p.Findings,
-				finding.Finding{
-					Code:     "exchange-lost",
-					Severity: finding.Danger,
-					Stage:    "pin",
-					Side:     string(match.To),
-					Subject:  x.A.String(),
-					Text: fmt.Sprintf(
-						"The outputs %s and %s are exchanged, and must not be: %s. It is left out of the plan.",
-						x.A,
-						x.B,
-						why,
-					),
-					Remedy: "Take the exchange back.",
-				},
-			)
+			p.Findings = append(p.Findings, finding.Finding{
+				Code: "exchange-lost", Severity: finding.Danger, Stage: "pin", Side: string(match.To), Subject: x.A.String(),
+				Text:   fmt.Sprintf("The outputs %s and %s are exchanged, and must not be: %s. It is left out of the plan.", x.A, x.B, why),
+				Remedy: "Take the exchange back.",
+			})
 			continue
 		}
 		p.Pin.Settings = append(
@@ -162,10 +150,11 @@ func (m *model) isTarget(connector string) bool {
 func (p *Plan) pinFindings(m *model, r pin.Result, d pin.Decisions) []finding.Finding {
 	out := pin.Second(p.Pin.Expected, d.Checks, m.past.Ticks)
 	add := func(code string, s finding.Severity, subject, text, remedy string) {
-		out = append(
-			out,
-			finding.Finding{Code: code, Severity: s, Stage: "pin", Subject: subject, Text: text, Remedy: remedy},
-		)
+		out = append(out, finding.Finding{
+			Code: code, Severity: s, Stage: "pin", Subject: subject,
+			Text:   text,
+			Remedy: remedy,
+		})
 	}
 	for _, s := range r.Stuck {
 		add(

@@ -76,11 +76,11 @@ func (p *Plan) prove(m *model, limit int) {
 		if !unwanted && !mended && !p.workDone() {
 			p.Proof.Fault = p.firstHeld()
 		}
-		p.Findings = append(p.Findings, finding.Finding{Code: "steps-held", Severity: finding.Wrong, Stage: "work",
-			Text: fmt.Sprintf(
-				"%d steps cannot be done as the harness is now: what was done before the decisions changed stands in their way.",
-				n,
-			), Remedy: "See what was done and is not wanted any more; put it right, or take the ticks back if it was not done."})
+		p.Findings = append(p.Findings, finding.Finding{
+			Code: "steps-held", Severity: finding.Wrong, Stage: "work",
+			Text:   fmt.Sprintf("%d steps cannot be done as the harness is now: what was done before the decisions changed stands in their way.", n),
+			Remedy: "See what was done and is not wanted any more; put it right, or take the ticks back if it was not done.",
+		})
 	}
 	guard := newGuard(m, p.Past.Now)
 	end, inHand, err := work.Run(p.Past.Now, left.Steps, guard.look)
@@ -97,16 +97,11 @@ func (p *Plan) prove(m *model, limit int) {
 	}
 	p.Proof.Meets = guard.found
 	for _, text := range guard.found {
-		p.Findings = append(
-			p.Findings,
-			finding.Finding{
-				Code:     "must-not-meet",
-				Severity: finding.Danger,
-				Stage:    "work",
-				Text:     sentence(text),
-				Remedy:   "Reopen the match or the joint that brings them together.",
-			},
-		)
+		p.Findings = append(p.Findings, finding.Finding{
+			Code: "must-not-meet", Severity: finding.Danger, Stage: "work",
+			Text:   sentence(text),
+			Remedy: "Reopen the match or the joint that brings them together.",
+		})
 	}
 	if len(p.Pin.Stuck) > 0 || unwanted || len(left.Held) > 0 {
 		p.Proof.Reached, p.Proof.Partial = len(p.Pin.Stuck) == 0, true

@@ -49,16 +49,11 @@ func (p *Plan) decideThin(f *Facts, d Decisions) {
 				own[w.ID] = thin.Keep
 				all = append(all, thin.Decision{On: thin.Wire, ID: w.ID, Choice: thin.Keep, Reason: why})
 			case thin.Goes:
-				p.Findings = append(
-					p.Findings,
-					finding.Finding{Code: "two-edits", Severity: finding.Wrong, Stage: "thin", Subject: w.ID,
-						Text: fmt.Sprintf(
-							"Match says of %s that it %s, and Thin says that its wire %s goes.",
-							e.At,
-							why,
-							w.ID,
-						), Remedy: "Reopen one of the two."},
-				)
+				p.Findings = append(p.Findings, finding.Finding{
+					Code: "two-edits", Severity: finding.Wrong, Stage: "thin", Subject: w.ID,
+					Text:   fmt.Sprintf("Match says of %s that it %s, and Thin says that its wire %s goes.", e.At, why, w.ID),
+					Remedy: "Reopen one of the two.",
+				})
 			case thin.Keep:
 			}
 		}
@@ -128,15 +123,11 @@ func (p *Plan) filled(f *Facts) []thin.Decision {
 			continue
 		}
 		out = append(out, thin.Decision{On: thin.Connector, ID: c, Choice: thin.Keep, Reason: why})
-		p.Findings = append(
-			p.Findings,
-			finding.Finding{Code: "two-edits", Severity: finding.Wrong, Stage: "thin", Subject: c,
-				Text: fmt.Sprintf(
-					"Match says of connector %s that %s, and Thin says that it goes. It stays until one of the two is taken back.",
-					c,
-					why,
-				), Remedy: "Reopen one of the two."},
-		)
+		p.Findings = append(p.Findings, finding.Finding{
+			Code: "two-edits", Severity: finding.Wrong, Stage: "thin", Subject: c,
+			Text:   fmt.Sprintf("Match says of connector %s that %s, and Thin says that it goes. It stays until one of the two is taken back.", c, why),
+			Remedy: "Reopen one of the two.",
+		})
 	}
 	return out
 }

@@ -175,21 +175,16 @@ func (p *Plan) own(all []work.Step, own []OwnStep) []work.Step {
 		}
 		switch {
 		case !o.Within():
-			p.Findings = append(
-				p.Findings,
-				finding.Finding{Code: "limit-missed", Severity: finding.Wrong, Stage: "work", Subject: o.ID,
-					Text: fmt.Sprintf(
-						"%s: %s.",
-						strings.TrimSuffix(o.Text, "."),
-						o.limit(),
-					), Remedy: "Put it right and measure again."},
-			)
+			p.Findings = append(p.Findings, finding.Finding{
+				Code: "limit-missed", Severity: finding.Wrong, Stage: "work", Subject: o.ID,
+				Text:   fmt.Sprintf("%s: %s.", strings.TrimSuffix(o.Text, "."), o.limit()),
+				Remedy: "Put it right and measure again.",
+			})
 		case o.What != "" && o.Saw == nil && (o.Least != nil || o.Most != nil):
-			p.Findings = append(
-				p.Findings,
-				finding.Finding{Code: "limit-open", Severity: finding.Note, Stage: "work", Subject: o.ID,
-					Text: fmt.Sprintf("%s: %s, not measured yet.", strings.TrimSuffix(o.Text, "."), o.limit())},
-			)
+			p.Findings = append(p.Findings, finding.Finding{
+				Code: "limit-open", Severity: finding.Note, Stage: "work", Subject: o.ID,
+				Text: fmt.Sprintf("%s: %s, not measured yet.", strings.TrimSuffix(o.Text, "."), o.limit()),
+			})
 		}
 	}
 	return all
@@ -258,14 +253,11 @@ func (p *Plan) strays(planned map[string]bool) {
 		p.Work.Strays = append(p.Work.Strays, t)
 		if t.Stage == work.Reach {
 			p.Reach.Strays = append(p.Reach.Strays, t)
-			p.Findings = append(
-				p.Findings,
-				finding.Finding{Code: "done-unwanted", Severity: finding.Check, Stage: "reach", Subject: t.Wire,
-					Text: fmt.Sprintf(
-						"%q was done, and the plan does not ask for it any more.",
-						t.Text,
-					), Remedy: "Look at the wire; take the tick back if it was not done."},
-			)
+			p.Findings = append(p.Findings, finding.Finding{
+				Code: "done-unwanted", Severity: finding.Check, Stage: "reach", Subject: t.Wire,
+				Text:   fmt.Sprintf("%q was done, and the plan does not ask for it any more.", t.Text),
+				Remedy: "Look at the wire; take the tick back if it was not done.",
+			})
 		}
 	}
 }
@@ -357,21 +349,11 @@ func (p *Plan) closing(f *Facts) []finding.Finding {
 			continue // the crosswalk says of feeds that nothing feeds them; the rest is a new function's own
 		}
 		if w.Open && w.Owner == "" {
-			out = append(
-				out,
-				finding.Finding{
-					Code:     "open-end",
-					Severity: finding.Check,
-					Stage:    "match",
-					Side:     string(match.To),
-					Subject:  w.Row.Ref.String(),
-					Text: fmt.Sprintf(
-						"The new wire of %s is laid, its other end is open, and nobody sees to it.",
-						w.Row.Ref,
-					),
-					Remedy: "Say in Match where it begins, or who sees to it.",
-				},
-			)
+			out = append(out, finding.Finding{
+				Code: "open-end", Severity: finding.Check, Stage: "match", Side: string(match.To), Subject: w.Row.Ref.String(),
+				Text:   fmt.Sprintf("The new wire of %s is laid, its other end is open, and nobody sees to it.", w.Row.Ref),
+				Remedy: "Say in Match where it begins, or who sees to it.",
+			})
 		}
 	}
 	return out
