@@ -23,20 +23,19 @@ import (
 // WorkListView is the one list of what is to be done: the steps of all stages in one order, with what was done so far, the
 // joints that are made and the new wires that are laid.
 type WorkListView struct {
-	Revision int64          `json:"revision"`
-	Steps    []WorkStep     `json:"steps"`
-	Done     []work.Tick    `json:"done"`   // everything that was ticked, in its order
-	Strays   []work.Tick    `json:"strays"` // done, and not in the plan any more
-	Proof    plan.Proof     `json:"proof"`
-	Line     string         `json:"line"`
-	Open     string         `json:"open,omitempty"` // what the list leaves out
-	Minutes  float64        `json:"minutes"`        // reckoned for what is left
-	Joints   []plan.Joined  `json:"joints"`
-	Wires    []plan.Laid    `json:"wires"`
-	Own      []plan.OwnStep `json:"own"`
-	Places   []string       `json:"places"` // connectors and paths that steps are at
-	People   []string       `json:"people"` // who has ticked
-	Hand     []string       `json:"hand"`
+	Revision int64         `json:"revision"`
+	Steps    []WorkStep    `json:"steps"`
+	Done     []work.Tick   `json:"done"`   // everything that was ticked, in its order
+	Strays   []work.Tick   `json:"strays"` // done, and not in the plan any more
+	Proof    plan.Proof    `json:"proof"`
+	Line     string        `json:"line"`
+	Open     string        `json:"open,omitempty"` // what the list leaves out
+	Minutes  float64       `json:"minutes"`        // reckoned for what is left
+	Joints   []plan.Joined `json:"joints"`
+	Wires    []plan.Laid   `json:"wires"`
+	Places   []string      `json:"places"` // connectors and paths that steps are at
+	People   []string      `json:"people"` // who has ticked
+	Hand     []string      `json:"hand"`
 }
 
 // WorkStep is a step with its tick, with what tells its wire from others, and with why it cannot be ticked yet.
@@ -57,6 +56,7 @@ type WorkStep struct {
 	Hand    []string      `json:"hand,omitempty"`
 	Measure string        `json:"measure,omitempty"` // the wire whose length is typed in at the step
 	Place   string        `json:"place,omitempty"`   // the connector or path that it is at
+	Own     *plan.OwnStep `json:"own,omitempty"`     // of a step of the person's own: what it was said to be
 }
 
 // workSteps gives the steps of a stage, of all where none is named, with their ticks.
@@ -74,6 +74,10 @@ func (j *computed) workSteps(stage work.Stage) []WorkStep {
 	for i := range p.Steps {
 		sheet[p.Steps[i].ID] = &p.Steps[i]
 	}
+	own := map[string]*plan.OwnStep{}
+	for i := range j.Job.Own {
+		own[j.Job.Own[i].Step().ID] = &j.Job.Own[i]
+	}
 	bench := harness.Work(p.Past.Now)
 	out := []WorkStep{}
 	for i := range p.Work.Steps {
@@ -81,7 +85,7 @@ func (j *computed) workSteps(stage work.Stage) []WorkStep {
 		if stage != "" && s.Stage != stage {
 			continue
 		}
-		w := WorkStep{Step: *s}
+		w := WorkStep{Step: *s, Own: own[s.ID]}
 		if tick, done := p.Done(s.ID); done {
 			w.Done, w.Who, w.When = true, tick.Who, tick.When
 		} else if w.Blocked = p.Blocked(s); w.Blocked == "" {
@@ -137,7 +141,7 @@ func (s *Server) showWorkList(c *gin.Context) error {
 	}
 	p := &j.plan
 	v := WorkListView{Revision: j.Revision, Steps: j.workSteps(""), Done: orEmpty(p.Past.Ticks), Strays: orEmpty(p.Work.Strays), Proof: p.Proof, Line: p.Proof.Line(), Open: j.leavesOut(),
-		Joints: p.Join.Joints, Wires: p.Join.Wires, Own: orEmpty(j.Job.Own), Places: []string{}, People: []string{}, Hand: inHand(p.Past.Now)}
+		Joints: p.Join.Joints, Wires: p.Join.Wires, Places: []string{}, People: []string{}, Hand: inHand(p.Past.Now)}
 	for _, x := range v.Steps {
 		if !x.Done {
 			v.Minutes += x.Minutes

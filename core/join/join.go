@@ -48,10 +48,9 @@ type Joint struct {
 
 // Wire is a new wire with its two ends.
 type Wire struct {
-	ID     string
-	Name   string
-	Ends   [2]Goal
-	Colour string
+	ID   string
+	Name string
+	Ends [2]Goal
 }
 
 // Goal is where an end of a new wire comes: into a terminal, to a joint, onto a stud outside of the harness, or it stays

@@ -28,6 +28,15 @@ const (
 func StepKinds() []work.Kind { return []work.Kind{Measure, Cut, Make, Land, Seal, Apart, Mend, Away} }
 
 // planner collects the steps between two states.
+// MeasureFirst is the step that proves with a meter that the wire in a cavity is the one that it is taken for, before
+// anything is done to it.
+func MeasureFirst(at harness.Ref, wire, meter string, minutes float64) work.Step {
+	s := work.Step{Stage: work.Join, Kind: Measure, At: []harness.Ref{at}, Minutes: minutes,
+		Text: fmt.Sprintf("Measure first: prove that the wire in %s is %s. %s", at, wire, meter),
+		Why:  "Never trust a colour or a table alone. A reading entered in Gather settles it too."}
+	return s.As(work.Check("join", "measure", at.Connector, at.Cavity))
+}
+
 type planner struct {
 	*Part
 	now, wanted harness.Harness
@@ -261,27 +270,9 @@ func (x *planner) make(j *Joint, opened map[harness.Length]bool) {
 			continue
 		}
 		if e.Meter != "" {
-			made := work.Check("join", "measure", e.At.Connector, e.At.Cavity)
-			needs = append(
-				needs,
-				x.add(
-					work.Step{
-						Kind:    Measure,
-						Wires:   []string{e.Wire},
-						At:      []harness.Ref{e.At},
-						Minutes: x.in.Check,
-						Guards:  []harness.Length{e.Length},
-						Text: fmt.Sprintf(
-							"Measure first: prove that the wire in %s is %s. %s",
-							e.At,
-							e.Name,
-							e.Meter,
-						),
-						Why: "Never trust a colour or a table alone. A reading entered in Gather settles it too.",
-					},
-					made,
-				),
-			)
+			s := MeasureFirst(e.At, e.Name, e.Meter, x.in.Check)
+			s.Wires, s.Guards = []string{e.Wire}, []harness.Length{e.Length}
+			needs = append(needs, x.add(s, s))
 		}
 		tips, there := x.now.Tips(e.Wire)
 		switch {

@@ -115,9 +115,13 @@ func (m *model) onto(name string, at harness.Ref) bool {
 // theirs says of an end on the vehicle's own wiring that it is measured first, and how.
 func (m *model) theirs(e *join.End) {
 	_, from := m.facts.From.Connector(e.At.Connector)
-	if from != (m.facts.Vehicle == match.From) || m.facts.repinned(e.At.Connector) {
-		return
+	if from == (m.facts.Vehicle == match.From) && !m.facts.repinned(e.At.Connector) {
+		m.measureFirst(e)
 	}
+}
+
+// measureFirst says that an end is the vehicle's, and what proves it unless somebody has measured there.
+func (m *model) measureFirst(e *join.End) {
 	e.Theirs = true
 	if !m.facts.Measured[e.At] {
 		e.Meter = meter(m.facts.roleAt(e.At))
@@ -243,10 +247,7 @@ func (g *planning) meet(l *match.Line) {
 	if !ok {
 		return
 	}
-	e.Theirs = true
-	if !g.facts.Measured[x.vehicle] {
-		e.Meter = meter(g.facts.roleAt(x.vehicle))
-	}
+	g.measureFirst(&e)
 	g.comes(name, e)
 	g.joints[name].For = append(g.joints[name].For, x.ours)
 	g.bring(name, x.ours)

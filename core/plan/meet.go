@@ -158,21 +158,13 @@ func (j Job) withIDs() Job {
 		}
 		return id
 	}
-	j.Readings = slices.Clone(j.Readings)
+	both := func(at, to *harness.Ref) { at.Connector, to.Connector = as(at.Connector), as(to.Connector) }
+	j.Readings, j.Traces = slices.Clone(j.Readings), slices.Clone(j.Traces)
 	for i := range j.Readings {
-		j.Readings[i].At.Connector, j.Readings[i].To.Connector = as(
-			j.Readings[i].At.Connector,
-		), as(
-			j.Readings[i].To.Connector,
-		)
+		both(&j.Readings[i].At, &j.Readings[i].To)
 	}
-	j.Traces = slices.Clone(j.Traces)
 	for i := range j.Traces {
-		j.Traces[i].At.Connector, j.Traces[i].To.Connector = as(
-			j.Traces[i].At.Connector,
-		), as(
-			j.Traces[i].To.Connector,
-		)
+		both(&j.Traces[i].At, &j.Traces[i].To)
 	}
 	j.Places = slices.Clone(j.Places)
 	for i := range j.Places {

@@ -162,7 +162,9 @@ func (p *Plan) describe(m *model) {
 	}
 	for _, name := range slices.Sorted(maps.Keys(m.joints)) {
 		j := m.joints[name]
-		x := Joined{Name: name, For: slices.Compact(j.For), Why: j.Why, Ends: []JoinedEnd{}, Made: true}
+		serves := slices.Clone(j.For)
+		slices.SortFunc(serves, harness.CompareRefs)
+		x := Joined{Name: name, For: slices.Compact(serves), Why: j.Why, Ends: []JoinedEnd{}, Made: true}
 		for _, e := range j.Ends {
 			x.Ends = append(
 				x.Ends,

@@ -23,7 +23,6 @@ type Way struct {
 
 // pairing is a matched pair on the model: the vehicle's end and ours.
 type pairing struct {
-	line          *match.Line
 	vehicle, ours harness.Ref // cavities of the model
 }
 
@@ -31,9 +30,9 @@ type pairing struct {
 func (f *Facts) pair(l *match.Line) pairing {
 	from, to := l.From, f.At(l.To)
 	if f.Vehicle == match.From {
-		return pairing{l, from, to}
+		return pairing{from, to}
 	}
-	return pairing{l, to, from}
+	return pairing{to, from}
 }
 
 // decideWays says of every matched wire, decided or offered, how it comes to its counterpart.
@@ -183,19 +182,14 @@ type ends struct {
 	wires  map[harness.Ref]*harness.Wire
 	end    map[harness.Ref]int
 	halves map[string]*harness.Half
-	device map[string]*harness.Device
 	off    map[string]bool
 }
 
 func newEnds(l *harness.Loom, r *thin.Result) *ends {
 	e := &ends{
-		wires: make(map[harness.Ref]*harness.Wire, 2*len(l.Wires)),
-		end:   make(map[harness.Ref]int, 2*len(l.Wires)),
-		halves: make(
-			map[string]*harness.Half,
-			len(l.Connectors),
-		),
-		device: make(map[string]*harness.Device, len(l.Devices)),
+		wires:  make(map[harness.Ref]*harness.Wire, 2*len(l.Wires)),
+		end:    make(map[harness.Ref]int, 2*len(l.Wires)),
+		halves: make(map[string]*harness.Half, len(l.Connectors)),
 		off:    map[string]bool{},
 	}
 	for i := range l.Wires {
@@ -207,9 +201,6 @@ func newEnds(l *harness.Loom, r *thin.Result) *ends {
 	}
 	for i := range l.Connectors {
 		e.halves[l.Connectors[i].ID] = &l.Connectors[i]
-	}
-	for i := range l.Devices {
-		e.device[l.Devices[i].ID] = &l.Devices[i]
 	}
 	for _, c := range r.Off {
 		e.off[c] = true

@@ -7,6 +7,7 @@ import (
 
 	"draxel/core/finding"
 	"draxel/core/harness"
+	"draxel/core/join"
 	"draxel/core/match"
 	"draxel/core/thin"
 	"draxel/core/work"
@@ -82,7 +83,7 @@ func (p *Plan) finish(m *model, d Decisions) {
 	p.Wanted = base.With(p.Reach.Result.Changes(base))
 	p.moves(m, d)
 	p.expectJoints(m)
-	p.Join.Steps = append(p.Join.Part.Steps(p.Past.Now, p.Wanted), m.proofs()...)
+	p.Join.Steps = append(p.Join.Part.Steps(p.Past.Now, p.Wanted), m.proofs(d.Bench.Rates.Check)...)
 	planned := map[string]bool{}
 	all := slices.Concat(p.Thin.Result.Steps, p.Join.Steps, p.pinSteps(), p.Reach.Result.Steps)
 	for i := range all {
@@ -125,7 +126,7 @@ func (p *Plan) pinSteps() []work.Step {
 }
 
 // proofs are the measurements before a terminal of the vehicle is drawn.
-func (m *model) proofs() []work.Step {
+func (m *model) proofs(minutes float64) []work.Step {
 	var out []work.Step
 	for i := range m.facts.Laid.Loom.Wires {
 		for _, e := range m.facts.Laid.Loom.Wires[i].Ends {
@@ -138,40 +139,44 @@ func (m *model) proofs() []work.Step {
 			if now, there := m.now.Place(t); !there || now.State != harness.Seated {
 				continue
 			}
-			s := work.Step{
-				Stage:          work.Join,
-				Kind:           "measure",
-				At:             []harness.Ref{e.At},
-				Minutes:        1,
-				GuardsTerminal: []harness.TerminalID{t},
-				Text: fmt.Sprintf(
-					"Measure first: prove that %s is %s. %s",
-					e.At,
-					wireOf(&m.facts.Laid.Loom.Wires[i], harness.Ref{}),
-					meter(m.facts.roleAt(e.At)),
-				),
-				Why: "Never trust a colour or a table alone. A reading entered in Gather settles it too.",
-			}
-			out = append(out, s.As(work.Check("join", "measure", e.At.Connector, e.At.Cavity)))
+			w := wireOf(&m.facts.Laid.Loom.Wires[i], harness.Ref{})
+			s := join.MeasureFirst(e.At, w, meter(m.facts.roleAt(e.At)), minutes)
+			s.GuardsTerminal = []harness.TerminalID{t}
+			out = append(out, s)
 		}
 	}
 	return out
+}
+
+// Step is the step among the others; its id is that of what the person keeps, whatever it says.
+func (o *OwnStep) Step() work.Step {
+	s := work.Step{Stage: work.Own, Kind: "own", Text: o.Text, Why: o.limit()}
+	return s.As(work.Check("own", o.ID))
 }
 
 // own puts the person's own steps among the others.
 func (p *Plan) own(all []work.Step, own []OwnStep) []work.Step {
 	for i := range own {
 		o := &own[i]
-		s := work.Step{Stage: work.Own, Kind: "own", Text: o.Text, Why: o.limit()}
-		s = s.As(work.Check("own", o.ID))
+		s := o.Step()
 		if at := slices.IndexFunc(all, func(x work.Step) bool { return x.ID == o.After }); at >= 0 {
 			s.Needs = []string{o.After}
 			all = slices.Insert(all, at+1, s)
 		} else if at := slices.IndexFunc(all, func(x work.Step) bool { return x.ID == o.Before }); at >= 0 {
 			all[at].Needs = append(slices.Clone(all[at].Needs), s.ID)
 			all = slices.Insert(all, at, s)
+		} else if p.ticked(o.After) { // what it comes after is done, and off the list: it is its turn
+			all = slices.Insert(all, 0, s)
 		} else {
 			all = append(all, s)
+			_, done := p.Past.Done[s.ID]
+			if beside := o.After + o.Before; beside != "" && !done && !p.ticked(beside) {
+				p.Findings = append(p.Findings, finding.Finding{
+					Code: "own-step-adrift", Severity: finding.Check, Stage: "work", Subject: o.ID,
+					Text:   fmt.Sprintf("%s: the step that it stood beside is not planned any more, so it stands last.", strings.TrimSuffix(o.Text, ".")),
+					Remedy: "Take it away, and put it in beside another step.",
+				})
+			}
 		}
 		switch {
 		case !o.Within():
@@ -188,6 +193,13 @@ func (p *Plan) own(all []work.Step, own []OwnStep) []work.Step {
 		}
 	}
 	return all
+}
+
+// ticked says whether a step was done, whether or not the plan still has it.
+func (p *Plan) ticked(step string) bool {
+	return step != "" && slices.ContainsFunc(p.Past.Ticks, func(t work.Tick) bool {
+		return t.Step == step || strings.HasPrefix(t.Step, step+"-")
+	})
 }
 
 // gated puts the gate before the first cut, whichever stage makes it: every connector that a cut or a removal touches is

@@ -10,6 +10,7 @@ import (
 	"draxel/core/gather"
 	"draxel/core/match"
 	"draxel/core/plan"
+	"draxel/core/work"
 )
 
 // pairedJob is a job of one pair of cavities, accepted.
@@ -47,7 +48,7 @@ func TestSuppliesOfAnotherClass(t *testing.T) {
 					got = f.Severity
 				}
 			}
-			if got != want && (want == "" || got != finding.Danger) {
+			if got != want {
 				t.Errorf("%s, %s onto %s: %q, want %q; %v", kind, c.from, c.to, got, want, p.Findings)
 			}
 		}
@@ -137,5 +138,32 @@ func TestAReadingSurvivesAnotherTitle(t *testing.T) {
 		if len(f.Measured) != 1 || !f.Measured[f.At(ref("A2"))] {
 			t.Errorf("titles before %v: measured %v, wanted %s", was, fmt.Sprint(f.Measured), f.At(ref("A2")))
 		}
+	}
+}
+
+// A step of one's own keeps its turn when what it comes after is done and off the list, and says so when that is not
+// planned any more.
+func TestAnOwnStepKeepsItsTurn(t *testing.T) {
+	j := pairedJob(plan.Integrated, "Coolant temperature gauge", "Coolant temperature gauge")
+	p := computeJob(t, j)
+	at := slices.IndexFunc(p.Work.Steps, func(s work.Step) bool { return s.Stage == work.Join && len(s.Edits) > 0 })
+	first := p.Work.Steps[at].ID
+	j.Own = []plan.OwnStep{{ID: "o", Text: "Trim off.", After: first}}
+	place := func() int {
+		p = computeJob(t, j)
+		return slices.IndexFunc(p.Work.Steps, func(s work.Step) bool { return s.Stage == work.Own })
+	}
+	if i := place(); i == 0 || p.Work.Steps[i].Needs[0] != first {
+		t.Fatalf("it is step %d, not after the one that it comes after", i)
+	}
+	tickWith(t, &j, &p, first)
+	done := func(s work.Step) bool { _, done := p.Done(s.ID); return done }
+	if i := place(); slices.ContainsFunc(p.Work.Steps[:i], func(s work.Step) bool { return len(s.Edits) > 0 && !done(s) }) ||
+		has(p.Findings, "own-step-adrift") {
+		t.Errorf("its turn has come, and it is step %d of %d", i, len(p.Work.Steps))
+	}
+	j.Ticks, j.Decisions = nil, nil
+	if i := place(); i != len(p.Work.Steps)-1 || !has(p.Findings, "own-step-adrift") {
+		t.Errorf("nothing is joined any more, and nothing is said of the step beside it: %d", i)
 	}
 }

@@ -847,7 +847,6 @@ export interface WorkListView {
   minutes: number;
   joints: Joined[];
   wires: Laid[];
-  own: OwnStep[];
   places: string[];
   people: string[];
   hand: string[];
@@ -888,6 +887,7 @@ export interface WorkStep {
   hand?: string[];
   measure?: string;
   place?: string;
+  own?: OwnStep;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -940,6 +940,23 @@ export interface TerminalPart {
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "OwnStep".
+ */
+export interface OwnStep {
+  id: string;
+  text: string;
+  before?: string;
+  after?: string;
+  what?: string;
+  unit?: string;
+  least?: number;
+  most?: number;
+  saw?: number;
+  who?: string;
+  when?: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
  * via the `definition` "Tick".
  */
 export interface Tick {
@@ -972,23 +989,6 @@ export interface Proof {
   meets?: string[];
   partial?: boolean;
   fault?: string;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "OwnStep".
- */
-export interface OwnStep {
-  id: string;
-  text: string;
-  before?: string;
-  after?: string;
-  what?: string;
-  unit?: string;
-  least?: number;
-  most?: number;
-  saw?: number;
-  who?: string;
-  when?: number;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema

@@ -83,7 +83,7 @@ export function Findings({ job, open, onClose }: { job: JobView; open: boolean; 
             : f.stage === 'reach'
               ? `reach${reachPlace(f.code, subject)}`
               : f.stage === 'work' || f.stage === 'join'
-                ? 'work'
+                ? `work${subject ? `?own=${encodeURIComponent(subject)}` : ''}`
                 : `match?row=${encodeURIComponent(`${f.side ?? 'from'} ${subject}`)}`;
     void navigate(`/jobs/${job.id}/${place}`);
   };
@@ -164,10 +164,17 @@ function One({ job, finding: f, onShow, children }: OneProps) {
         <strong>{severityWord[f.severity]}</strong>
         <span className="quiet">{sideName(job, f.side)}</span>
         <span className="grow" />
-        {f.subject && f.code !== 'unverified-feed' && (
-          <button className="plain mono" onClick={onShow}>
-            {f.subject}
+        {f.stage === 'work' ? (
+          <button className="plain" onClick={onShow}>
+            Work
           </button>
+        ) : (
+          f.subject &&
+          f.code !== 'unverified-feed' && (
+            <button className="plain mono" onClick={onShow}>
+              {f.subject}
+            </button>
+          )
         )}
       </div>
       <div>{f.text}</div>

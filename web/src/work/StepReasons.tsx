@@ -15,7 +15,7 @@ interface Props {
 
 /** Why a step stands where it does: what it waits for, which wire it is, the joint that it makes, and what was done. */
 export function StepReasons({ view, step, onBeside, onEdit, onDrop }: Props) {
-  const own = step?.stage === 'own' ? view.own.find((o) => o.text === step.text) : undefined;
+  const own = step?.own;
   const joint = step && step.stage === 'join' ? jointOf(view.joints, step) : undefined;
   return (
     <aside className="reasons" aria-label="reasons">

@@ -29,7 +29,12 @@ function Work({ job, view }: { job: string; view: WorkListView }) {
   const go = useNavigate();
   const keep = useOwnStep(job);
   const { message } = App.useApp();
-  const [picked, pick] = useState(() => view.steps.find((s) => !s.done)?.id ?? '');
+  const [picked, pick] = useState(
+    () =>
+      view.steps.find((s) => s.own && s.own.id === address.get('own'))?.id ??
+      view.steps.find((s) => !s.done)?.id ??
+      '',
+  );
   const set = (key: string, value: string) =>
     setAddress(
       (old) => {
