@@ -16,7 +16,9 @@ func TestAxeFindsNothing(t *testing.T) {
 	}
 	for name, path := range map[string]string{
 		"jobs": "/", "gather": "/jobs/packhorse/gather?side=from", "match": "/jobs/sorrel-refit/match", "pin": "/jobs/sorrel-refit/pin", "pin of a joined kind": "/jobs/packhorse/pin",
-		"thin": "/jobs/packhorse/thin?sel=connector:WB", "thin wire": "/jobs/packhorse/thin?sel=wire:7109c", "wires": "/jobs/packhorse/thin?part=wires&sel=wire:7109c", "work": "/jobs/packhorse/thin?part=work", "whole work": "/jobs/packhorse/work", "stock": "/jobs/packhorse/thin?part=stock",
+		"thin": "/jobs/packhorse/thin?sel=connector:WB", "thin wire": "/jobs/packhorse/thin?sel=wire:7109c",
+		"wires": "/jobs/packhorse/thin?part=wires&sel=wire:7109c", "work": "/jobs/packhorse/thin?part=work",
+		"whole work": "/jobs/packhorse/work", "stock": "/jobs/packhorse/thin?part=stock",
 		"vehicles": "/jobs/packhorse/gather?part=vehicles", "before": "/jobs/packhorse/gather?part=before", "connectors": "/jobs/packhorse/gather?part=connectors", "lists": "/jobs/packhorse/gather?part=lists", "readings": "/jobs/packhorse/gather?part=readings",
 		"faces": "/jobs/sorrel-refit/pin?part=faces", "parts": "/jobs/sorrel-refit/pin?part=parts", "second check": "/jobs/sorrel-refit/pin?part=check",
 		"bench": "/jobs/sorrel-refit/bench?stage=pin", "bench check": "/jobs/sorrel-refit/bench?stage=check", "bench of Thin": "/jobs/packhorse/bench?stage=thin",

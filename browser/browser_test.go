@@ -187,7 +187,8 @@ func (v *visit) see(selector, text string) *rod.Element {
 	v.t.Helper()
 	e, err := v.page.Timeout(8*time.Second).ElementR(selector, text)
 	if err != nil {
-		there := v.page.MustEval(`(s) => [...document.querySelectorAll(s)].map((e) => e.textContent.slice(0, 300)).slice(0, 6).join(' | ')`, selector).Str()
+		there := v.page.MustEval(`(s) => [...document.querySelectorAll(s)].slice(0, 6)
+			.map((e) => e.textContent.slice(0, 300)).join(' | ')`, selector).Str()
 		v.t.Fatalf("did not see %q in %s: %v; there is %q", text, selector, err, there)
 	}
 	return e.CancelTimeout()

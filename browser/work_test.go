@@ -11,8 +11,8 @@ import (
 	"draxel/server"
 )
 
-// The main path of one harness: how a plug is met, another way for a match, the joint and its measuring step in the list of
-// all stages, a tick, a step of one's own, and undo.
+// The main path of one harness: how a plug is met, another way for a match, the joint and its measuring step in the
+// list of all stages, a tick, a step of one's own, and undo.
 func TestOneHarnessIsWorked(t *testing.T) {
 	v := open(t, "/jobs/packhorse/match?row=from%20K1")
 	v.see("aside h2", "K1 is joined to E8")
@@ -69,7 +69,8 @@ func TestAFindingMayStand(t *testing.T) {
 	v.press('f')
 	v.see(".ant-drawer", "Findings in")
 	v.click(".ant-drawer button", "It may stand")
-	v.page.MustElement(".ant-drawer [aria-label*=reason], .ant-modal [aria-label*=reason]").MustInput("the coil is bought anew")
+	v.page.MustElement(".ant-drawer [aria-label*=reason], .ant-modal [aria-label*=reason]").
+		MustInput("the coil is bought anew")
 	v.press(input.Enter)
 	v.see("[data-testid=findings]", "2 wrong")
 	v.see(".ant-drawer", "the coil is bought anew")

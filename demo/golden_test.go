@@ -10,8 +10,8 @@ import (
 	"draxel/demo"
 )
 
-// The sheets of two jobs in which nothing was wrong say what they said before all stages were planned as one harness: the
-// same moves in the same order, the same cuts, the same lengths. The files were written by the code of that time.
+// The sheets of two jobs in which nothing was wrong say what they said before all stages were planned as one harness:
+// the same moves in the same order, the same cuts, the same lengths. The files were written by the code of that time.
 func TestTheOldSheetsStand(t *testing.T) {
 	all, err := demo.Jobs()
 	if err != nil {

@@ -7,14 +7,18 @@ import (
 	"draxel/core/plan"
 )
 
-// crosswalkPackhorse says where the Packhorse's wires go: pairs that are accepted, one that is tapped against the proposal,
-// and what new wires begin at. The pairs SP2 to E4, SP26 to E18 and SP25 to E22 are left for whoever looks at it.
+// crosswalkPackhorse says where the Packhorse's wires go: pairs that are accepted, one that is tapped against the
+// proposal, and what new wires begin at. The pairs SP2 to E4, SP26 to E18 and SP25 to E22 are left for whoever looks
+// at it.
 func crosswalkPackhorse(j *plan.Job) {
 	at := func(connector, cavity string) harness.Ref { return harness.Ref{Connector: connector, Cavity: cavity} }
 	pairs := [][2]harness.Ref{
-		{at("SP", "4"), at("E", "6")}, {at("SP", "19"), at("A", "40")}, {at("SP", "20"), at("E", "3")}, {at("SP", "21"), at("A", "3")},
-		{at("SP", "24"), at("E", "15")}, {at("SP", "28"), at("E", "17")}, {at("K", "1"), at("E", "8")}, {at("K", "5"), at("E", "16")},
-		{at("K", "6"), at("A", "14")}, {at("K", "7"), at("E", "10")}, {at("K", "8"), at("E", "24")}, {at("K", "12"), at("B", "17")},
+		{at("SP", "4"), at("E", "6")}, {at("SP", "19"), at("A", "40")}, {at("SP", "20"), at("E", "3")}, {at("SP", "21"),
+			at("A", "3")},
+		{at("SP", "24"), at("E", "15")}, {at("SP", "28"), at("E", "17")}, {at("K", "1"), at("E", "8")}, {at("K", "5"),
+			at("E", "16")},
+		{at("K", "6"), at("A", "14")}, {at("K", "7"), at("E", "10")}, {at("K", "8"), at("E", "24")}, {at("K", "12"), at("B",
+			"17")},
 	}
 	decide := func(d match.Decision) {
 		d.Who, d.When = "Ines", when
@@ -29,15 +33,19 @@ func crosswalkPackhorse(j *plan.Job) {
 		to     string
 		begins match.Origin
 	}{
-		{"1", match.Origin{Kind: match.AtFuse, Name: "engine, 40 A"}}, {"2", match.Origin{Kind: match.AtFuse, Name: "engine, 40 A"}},
-		{"5", match.Origin{Kind: match.AtGround, Name: "engine ground"}}, {"13", match.Origin{Kind: match.OpenEnd, Owner: "Fen"}},
+		{"1", match.Origin{Kind: match.AtFuse, Name: "engine, 40 A"}}, {"2", match.Origin{Kind: match.AtFuse,
+			Name: "engine, 40 A"}},
+		{"5", match.Origin{Kind: match.AtGround, Name: "engine ground"}}, {"13", match.Origin{Kind: match.OpenEnd,
+			Owner: "Fen"}},
 	} {
 		decide(match.Decision{Side: match.To, At: at("E", w.to), Choice: match.Wired, Origin: &w.begins})
 	}
 	volts := []float64{0, 0, 0, 10.6}
 	for i, key := range gather.Keys() {
-		j.Readings = append(j.Readings, gather.Measurement{ID: "crank-" + string(key), At: at("SP", "19"), Key: key, Volts: &volts[i], Loaded: true, Who: "Ines", When: when + 100 + int64(i)})
+		j.Readings = append(j.Readings, gather.Measurement{ID: "crank-" + string(key), At: at("SP", "19"), Key: key,
+			Volts: &volts[i], Loaded: true, Who: "Ines", When: when + 100 + int64(i)})
 	}
 	least, saw := 15.0, 23.0
-	j.Own = []plan.OwnStep{{ID: "own-1", Text: "Turn the crank by hand with the loom laid: nothing may touch the front pulley.", What: "clearance", Unit: "mm", Least: &least, Saw: &saw, Who: "Ines", When: when}}
+	j.Own = []plan.OwnStep{{ID: "own-1", Text: "Turn the crank by hand with the loom laid: nothing may touch the " +
+		"front pulley.", What: "clearance", Unit: "mm", Least: &least, Saw: &saw, Who: "Ines", When: when}}
 }

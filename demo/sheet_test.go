@@ -51,7 +51,8 @@ func TestSheetPDF(t *testing.T) {
 		t.Error("the same sheet gave other bytes")
 	}
 	text := pdfText(t, &a)
-	for _, want := range []string{"Sorrel refit", "lead to the wanted harness", "revision 3", "Battery negative off", "Plug A, 52-way", "secondary lock", s.Plan.Steps[0].From.String() + " → "} {
+	for _, want := range []string{"Sorrel refit", "lead to the wanted harness", "revision 3", "Battery negative off",
+		"Plug A, 52-way", "secondary lock", s.Plan.Steps[0].From.String() + " → "} {
 		if !strings.Contains(text, want) {
 			t.Errorf("the sheet does not say %q", want)
 		}
@@ -179,7 +180,8 @@ func TestThePrintedFaceIsTrue(t *testing.T) {
 		t.Errorf("printed %v\ndrawn %v", printed, drawn)
 	}
 	text := pdfText(t, &pdf)
-	for _, want := range []string{"To have before the first terminal is pulled", "release pick for 1.5 mm", "7 steps are done", s.Plan.Steps[0].From.String() + " → ", "Output A1 drives the fan", "is finished"} {
+	for _, want := range []string{"To have before the first terminal is pulled", "release pick for 1.5 mm",
+		"7 steps are done", s.Plan.Steps[0].From.String() + " → ", "Output A1 drives the fan", "is finished"} {
 		if !strings.Contains(text, want) {
 			t.Errorf("the sheet does not say %q", want)
 		}

@@ -32,7 +32,8 @@ func OpenLine(p plan.Plan) string {
 }
 
 // stageWords names the stages on paper.
-var stageWords = map[work.Stage]string{work.Thin: "Thin", work.Pin: "Pin", work.Reach: "Reach", work.Join: "Join", work.Own: "own step"}
+var stageWords = map[work.Stage]string{work.Thin: "Thin", work.Pin: "Pin", work.Reach: "Reach", work.Join: "Join",
+	work.Own: "own step"}
 
 // left gives the steps of the one list that are not done, in their order.
 func left(p *plan.Plan) []*work.Step {
@@ -48,17 +49,22 @@ func left(p *plan.Plan) []*work.Step {
 // WriteSheetCSV writes the work that is left as CSV: the proof first, then one line a step, all stages in one order.
 func WriteSheetCSV(w io.Writer, s Sheet) error {
 	out := csv.NewWriter(w)
-	lines := [][]string{{"# " + s.Title, fmt.Sprintf("revision %d", s.Revision), s.Hash, s.Plan.Proof.Line(), OpenLine(s.Plan)},
-		{"step", "stage", "what", "from", "to", "do", "wires", "colour", "circuit", "function", "becomes", "why", "how", "terminal", "in hand", "watch", "minutes"}}
+	lines := [][]string{{"# " + s.Title, fmt.Sprintf("revision %d", s.Revision), s.Hash, s.Plan.Proof.Line(),
+		OpenLine(s.Plan)},
+		{"step", "stage", "what", "from", "to", "do", "wires", "colour", "circuit", "function", "becomes", "why", "how",
+			"terminal", "in hand", "watch", "minutes"}}
 	for i, x := range left(&s.Plan) {
-		line := []string{strconv.Itoa(i + 1), stageWords[x.Stage], string(x.Kind), "", "", x.Text, strings.Join(x.Wires, ", "), "", "", "", "", x.Why, "", "", "", strings.Join(x.Warn, " "), strconv.FormatFloat(x.Minutes, 'f', -1, 64)}
+		line := []string{strconv.Itoa(i + 1), stageWords[x.Stage], string(x.Kind), "", "", x.Text, strings.Join(x.Wires,
+			", "), "", "", "", "", x.Why, "", "", "", strings.Join(x.Warn, " "), strconv.FormatFloat(x.Minutes, 'f', -1, 64)}
 		if len(x.At) > 0 {
 			line[3] = x.At[0].String()
 		}
 		if step, pins := s.Plan.Sheet(x.ID); pins {
 			line[3], line[4] = step.From.String(), step.To.String()
-			line[7], line[8], line[9], line[10] = step.Wire.Colour.String(), step.Wire.Circuit, step.Wire.Function, step.Goal.Function
-			line[12], line[13], line[14] = step.How, strings.TrimSpace(string(step.Fit.Verdict)+" "+step.Fit.Why), strings.Join(step.Hand, ", ")
+			line[7], line[8], line[9], line[10] = step.Wire.Colour.String(), step.Wire.Circuit, step.Wire.Function,
+				step.Goal.Function
+			line[12], line[13], line[14] = step.How, strings.TrimSpace(string(step.Fit.Verdict)+" "+step.Fit.Why),
+				strings.Join(step.Hand, ", ")
 		}
 		lines = append(lines, line)
 	}

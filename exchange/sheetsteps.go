@@ -143,7 +143,9 @@ func (p *page) outline(d face.Drawing, x, y, scale float64) {
 	}
 }
 
-var kindWords = map[work.Kind]string{pin.Move: "move", pin.Pull: "pull, waits", pin.Seat: "seat", pin.Out: "goes", pin.Hold: "hold", pin.New: "new wire", pin.Drop: "take away", pin.Seal: "plug", pin.Unseal: "unplug", pin.Close: "lock"}
+var kindWords = map[work.Kind]string{pin.Move: "move", pin.Pull: "pull, waits", pin.Seat: "seat", pin.Out: "goes",
+	pin.Hold: "hold", pin.New: "new wire", pin.Drop: "take away", pin.Seal: "plug", pin.Unseal: "unplug",
+	pin.Close: "lock"}
 
 // steps prints the work that is left, all stages in one order.
 func (p *page) steps() {

@@ -21,7 +21,9 @@ func (s *Server) showMatch(c *gin.Context) error {
 		return err
 	}
 	m := j.plan.Match
-	v := MatchView{Revision: j.Revision, From: j.facts.From, To: j.facts.To, Meetings: j.facts.Meetings, Vehicle: j.facts.Vehicle, Ways: j.plan.Ways, Joints: j.plan.Join.Joints, NewWires: j.plan.Join.Wires, Points: j.points(), Lines: m.Lines, Wants: m.Wants,
+	v := MatchView{Revision: j.Revision, From: j.facts.From, To: j.facts.To, Meetings: j.facts.Meetings,
+		Vehicle: j.facts.Vehicle, Ways: j.plan.Ways, Joints: j.plan.Join.Joints, NewWires: j.plan.Join.Wires,
+		Points: j.points(), Lines: m.Lines, Wants: m.Wants,
 		Totals: j.plan.Totals, Findings: j.plan.Findings, Decisions: j.Job.Decisions, FromFaces: facesOf(j.facts.From.Connectors), ToFaces: facesOf(j.facts.To.Connectors)}
 	for _, p := range []*harness.Pinout{&v.From, &v.To} {
 		if p.Rows == nil {
@@ -76,7 +78,8 @@ func (j *computed) points() []string {
 func (s *Server) meet(c *gin.Context) error {
 	r, err := read[MeetRequest](c)
 	if err == nil && !slices.Contains([]match.Side{"", match.From, match.To}, r.Vehicle) {
-		err = problem(http.StatusUnprocessableEntity, "no-side", "The vehicle's own wiring is on one of the two sides.", "/vehicle")
+		err = problem(http.StatusUnprocessableEntity, "no-side", "The vehicle's own wiring is on one of the two sides.",
+			"/vehicle")
 	}
 	if err != nil {
 		return err
@@ -92,7 +95,8 @@ func (s *Server) meet(c *gin.Context) error {
 	if r.Vehicle != "" && r.Vehicle != j.Job.Kind.Vehicle() {
 		vehicle = r.Vehicle
 	}
-	return s.apply(c, change{id: r.ID, what: "housings", seen: r.Seen, bodies: map[string]any{store.SubjectMet: r.Met, store.SubjectVehicle: vehicle}})
+	return s.apply(c, change{id: r.ID, what: "housings", seen: r.Seen, bodies: map[string]any{store.SubjectMet: r.Met,
+		store.SubjectVehicle: vehicle}})
 }
 
 // decide carries out a person's action on one row. What must never happen is refused: a cavity that is taken, a pair that
@@ -144,7 +148,8 @@ func decision(j *computed, r DecideRequest) (match.Decision, error) {
 	if !ok {
 		return d, problem(http.StatusUnprocessableEntity, "no-such-row", fmt.Sprintf("There is no row for %s.", r.At), "/at")
 	}
-	if aboutTo := r.Action == Empty || r.Action == BranchOf || r.Action == WireFrom; (r.Side == match.To) != aboutTo && r.Action != Reopen {
+	if aboutTo := r.Action == Empty || r.Action == BranchOf || r.Action == WireFrom; (r.Side == match.To) != aboutTo &&
+		r.Action != Reopen {
 		return d, problem(http.StatusUnprocessableEntity, "wrong-side", "That cannot be decided about this side.", "/action")
 	}
 	switch r.Action {
@@ -169,14 +174,16 @@ func decision(j *computed, r DecideRequest) (match.Decision, error) {
 		return d, checkOrigin(j, row, r.Origin)
 	case WireFrom:
 		if r.Origin == nil {
-			return d, problem(http.StatusUnprocessableEntity, "no-origin", "Say where the new wire begins, or who sees to it.", "/origin")
+			return d, problem(http.StatusUnprocessableEntity, "no-origin", "Say where the new wire begins, or who sees to "+
+				"it.", "/origin")
 		}
 		d.Choice, d.Origin = match.Wired, r.Origin
 		return d, checkOrigin(j, row, r.Origin)
 	case ByWay:
 		i := slices.IndexFunc(j.plan.Ways, func(w plan.Way) bool { return w.From == r.At })
 		if i < 0 || !slices.Contains(j.plan.Ways[i].Choices, r.Way) {
-			return d, problem(http.StatusUnprocessableEntity, "no-such-way", "The wire cannot come to its counterpart in that way.", "/way")
+			return d, problem(http.StatusUnprocessableEntity, "no-such-way", "The wire cannot come to its counterpart in "+
+				"that way.", "/way")
 		}
 		d.Choice, d.To, d.Way = match.Matched, j.plan.Ways[i].To, r.Way
 		return d, checkPair(j, row, d.To)
@@ -256,7 +263,8 @@ func checkOrigin(j *computed, row harness.Row, o *match.Origin) error {
 		other, ok = j.facts.To.Row(o.At)
 	}
 	if why, never := match.NeverJoin(row.Signal, other.Signal); ok && !other.Empty && never {
-		return problem(http.StatusUnprocessableEntity, "vetoed", fmt.Sprintf("%s and %s must not share a wire: %s.", row.Ref, o.At, why), "/origin/at")
+		return problem(http.StatusUnprocessableEntity, "vetoed", fmt.Sprintf("%s and %s must not share a wire: %s.",
+			row.Ref, o.At, why), "/origin/at")
 	}
 	return nil
 }
@@ -268,7 +276,8 @@ func (j *computed) hasCavity(at harness.Ref) bool {
 			return c.Has(at.Cavity)
 		}
 	}
-	return slices.ContainsFunc(j.plan.Housings, func(c harness.Connector) bool { return c.ID == at.Connector && c.Has(at.Cavity) })
+	return slices.ContainsFunc(j.plan.Housings,
+		func(c harness.Connector) bool { return c.ID == at.Connector && c.Has(at.Cavity) })
 }
 
 // acceptAbove accepts every open match that is at least so certain, as one change.

@@ -29,9 +29,11 @@ func (s *Server) showPin(c *gin.Context) error {
 	}
 	p := &j.plan
 	v := PinView{Revision: j.Revision, Hash: hash, Moves: p.Moves, Done: p.Pin.Done, Steps: p.Steps, Proof: p.Proof,
-		Line: p.Proof.Line(), Figures: exchange.Figures(*p), Open: exchange.OpenLine(*p), Limit: p.Pin.Limit, Hand: inHand(p.Pin.Now),
+		Line: p.Proof.Line(), Figures: exchange.Figures(*p), Open: exchange.OpenLine(*p), Limit: p.Pin.Limit,
+		Hand:     inHand(p.Pin.Now),
 		Housings: p.Housings, Faces: facesOf(p.Housings), Wires: j.cavityWires(), Orders: p.Pin.Orders, Spares: p.Pin.Spares, Adaptations: p.Pin.Adaptations,
-		Joints: p.Join.Joints, Settings: p.Pin.Settings, Outputs: p.Pin.Outputs, Reports: j.Job.Reports, Totals: p.Totals, Bench: j.Job.Chosen().Bench, Findings: []finding.Finding{}}
+		Joints: p.Join.Joints, Settings: p.Pin.Settings, Outputs: p.Pin.Outputs, Reports: j.Job.Reports, Totals: p.Totals,
+		Bench: j.Job.Chosen().Bench, Findings: []finding.Finding{}}
 	for _, f := range p.Findings {
 		if f.Code == "cavity-held" || f.Code == "terminal-system" || f.Stage == "pin" {
 			v.Findings = append(v.Findings, f)
@@ -107,7 +109,8 @@ func (s *Server) showBench(c *gin.Context) error {
 	if !slices.Contains(work.Stages(), stage) {
 		stage = ""
 	}
-	v := BenchView{Revision: j.Revision, Title: j.Job.Title, Stage: string(stage), Done: []BenchDone{}, Steps: []WorkStep{}, Hand: inHand(j.plan.Past.Now), Wires: j.cavityWires(), Faces: facesOf(j.plan.Housings),
+	v := BenchView{Revision: j.Revision, Title: j.Job.Title, Stage: string(stage), Done: []BenchDone{},
+		Steps: []WorkStep{}, Hand: inHand(j.plan.Past.Now), Wires: j.cavityWires(), Faces: facesOf(j.plan.Housings),
 		Line: j.plan.Proof.Line(), Proven: j.plan.Proof.Reached}
 	if stage == "" {
 		v.Stage = "work"

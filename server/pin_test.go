@@ -31,7 +31,8 @@ func (c *client) pin(job string) server.PinView {
 
 func (c *client) tick(job string, seen int64, done bool, steps ...string) string {
 	c.t.Helper()
-	_, code := send[server.Done](c, "POST", job+"/work/tick", server.TickRequest{ID: c.change(), Seen: seen, Steps: steps, Done: done, Spent: 1.5})
+	_, code := send[server.Done](c, "POST", job+"/work/tick", server.TickRequest{ID: c.change(), Seen: seen,
+		Steps: steps, Done: done, Spent: 1.5})
 	return code
 }
 

@@ -23,7 +23,8 @@ func (s *Server) showReach(c *gin.Context) error {
 	r, d := p.Result, j.Job.Chosen().Reach
 	v := ReachView{Revision: j.Revision, Map: d.Map, Things: j.things(), Proposed: orEmpty(r.Propose()), Rules: d.Rules, Lines: orEmpty(r.Lines), Wires: []ReachWire{}, Joints: orEmpty(r.Joints), Bundles: orEmpty(r.Bundles),
 		Walls: orEmpty(r.Walls), Disconnects: orEmpty(r.Disconnects), Apart: orEmpty(r.Kept), Tape: orEmpty(r.Tape), Unit: r.Unit, Buy: orEmpty(r.Buy), Stock: r.Stock, Pieces: orEmpty(r.Pieces()), Colours: orEmpty(r.Colours),
-		Figures: r.Figures, Learned: r.Learned, Steps: j.workSteps(work.Reach), Strays: orEmpty(p.Strays), Proof: j.plan.Proof, Line: j.plan.Proof.Line(), Wishes: orEmpty(d.Wishes), Measured: orEmpty(d.Measured),
+		Figures: r.Figures, Learned: r.Learned, Steps: j.workSteps(work.Reach), Strays: orEmpty(p.Strays),
+		Proof: j.plan.Proof, Line: j.plan.Proof.Line(), Wishes: orEmpty(d.Wishes), Measured: orEmpty(d.Measured),
 		Leftover: orEmpty(d.Leftover), Findings: stageFindings(j.plan.Findings, "reach")}
 	v.Map.Stations, v.Map.Paths = orEmpty(v.Map.Stations), orEmpty(v.Map.Paths)
 	for _, w := range r.Wires() {

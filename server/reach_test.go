@@ -34,7 +34,8 @@ func (c *client) reach(job string) server.ReachView {
 
 func (c *client) reachTick(job string, seen int64, done bool, reason string, steps ...string) string {
 	c.t.Helper()
-	_, code := send[server.Done](c, "POST", job+"/work/tick", server.TickRequest{ID: c.change(), Seen: seen, Steps: steps, Done: done, Reason: reason})
+	_, code := send[server.Done](c, "POST", job+"/work/tick", server.TickRequest{ID: c.change(), Seen: seen,
+		Steps: steps, Done: done, Reason: reason})
 	return code
 }
 
@@ -48,7 +49,8 @@ func cutLine(t *testing.T, v server.ReachView, wire string) reach.Line {
 }
 
 func reachStep(v server.ReachView, kind work.Kind, wire string) server.WorkStep {
-	i := slices.IndexFunc(v.Steps, func(s server.WorkStep) bool { return s.Kind == kind && (wire == "" || s.Wire() == wire) })
+	i := slices.IndexFunc(v.Steps,
+		func(s server.WorkStep) bool { return s.Kind == kind && (wire == "" || s.Wire() == wire) })
 	if i < 0 {
 		return server.WorkStep{}
 	}
@@ -131,7 +133,8 @@ func TestTheWholeWorkOfReachIsTicked(t *testing.T) {
 		}
 	}
 	end := c.reach(job)
-	if end.Proof.Steps != 0 || !end.Proof.Reached || len(end.Strays) != 0 || end.Line != "Nothing is left to do: the harness is as it is wanted." {
+	if end.Proof.Steps != 0 || !end.Proof.Reached || len(end.Strays) != 0 || end.Line != "Nothing is left to do: the "+
+		"harness is as it is wanted." {
 		t.Fatalf("%+v, %d strays, %s", end.Proof, len(end.Strays), end.Line)
 	}
 	if w := show[server.WorkView](c, job+"/thin/work"); !w.Proof.Reached || !w.Counts.Balanced || len(w.Strays) != 0 {
@@ -248,8 +251,9 @@ func TestReachRefuses(t *testing.T) {
 		"a map without end":           {"PUT", "/reach/map", server.MapRequest{Map: reach.Map{Stations: make([]reach.Station, 301)}}, "too-much"},
 		"an option without a name":    {"POST", "/reach/option", server.OptionRequest{Option: reach.Option{ID: "x", Moves: []reach.Place{{}}}}, "no-name"},
 		"choose what is not there":    {"POST", "/reach/choose", server.ChooseRequest{Option: "x", Reason: "y"}, "no-such-thing"},
-		"a step that is not there":    {"POST", "/work/tick", server.TickRequest{Steps: []string{"x"}, Done: true}, "no-such-step"},
-		"an endless leftover":         {"POST", "/reach/leftover", server.LeftoverRequest{Wire: "7110", Left: 1e9}, "bad-number"},
+		"a step that is not there": {"POST", "/work/tick", server.TickRequest{Steps: []string{"x"}, Done: true},
+			"no-such-step"},
+		"an endless leftover": {"POST", "/reach/leftover", server.LeftoverRequest{Wire: "7110", Left: 1e9}, "bad-number"},
 	} {
 		text, err := json.Marshal(x.body)
 		if err != nil {

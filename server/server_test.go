@@ -195,7 +195,8 @@ func TestFromTwoFilesToTheSheet(t *testing.T) {
 		t.Errorf("proof %+v with %d steps", p.Proof, len(p.Steps))
 	}
 	status, pdf, header := c.do("GET", job+"/pin/sheet.pdf", "", nil)
-	if status != 200 || !bytes.HasPrefix(pdf, []byte("%PDF")) || !strings.Contains(header.Get("Content-Disposition"), "Refit work sheet.pdf") {
+	if status != 200 || !bytes.HasPrefix(pdf, []byte("%PDF")) ||
+		!strings.Contains(header.Get("Content-Disposition"), "Refit work sheet.pdf") {
 		t.Errorf("sheet: %d, %.20q, %s", status, pdf, header.Get("Content-Disposition"))
 	}
 	undone, code := send[server.Done](c, "POST", job+"/undo", server.UndoRequest{ID: c.change()})

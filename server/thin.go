@@ -23,7 +23,8 @@ func (s *Server) showThin(c *gin.Context) error {
 	}
 	t := j.plan.Thin
 	v := ThinView{Revision: j.Revision, Facts: j.factsKey[:12], Wires: j.facts.Laid.Loom.Wires, Verdicts: verdicts(t.Result), Systems: t.Result.Systems, Joints: t.Result.Joints,
-		Counts: t.Counts, Proof: j.plan.Proof, Proposed: t.Proposed, Brought: []thin.Decision{}, Findings: stageFindings(j.plan.Findings, "thin"), Drawing: j.Drawing()}
+		Counts: t.Counts, Proof: j.plan.Proof, Proposed: t.Proposed, Brought: []thin.Decision{},
+		Findings: stageFindings(j.plan.Findings, "thin"), Drawing: j.Drawing()}
 	for _, d := range j.Job.Thin {
 		if d.Verify != "" {
 			v.Brought = append(v.Brought, d)
@@ -120,7 +121,8 @@ func checkThin(j *computed, d thin.Decision, pointer string) error {
 		return nil
 	}
 	kept := slices.ContainsFunc(cut.Dies, func(l thin.Loss) bool { return l.Kept })
-	if d.On != thin.Connector && d.On != thin.Module && !kept { // of a wire or a system the reason is asked where it costs what is kept
+	// Of a wire or a system the reason is asked where it costs what is kept.
+	if d.On != thin.Connector && d.On != thin.Module && !kept {
 		return nil
 	}
 	names := make([]string, 0, len(cut.Dies))

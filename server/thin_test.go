@@ -350,7 +350,8 @@ func TestTheReplyToADecisionIsSmall(t *testing.T) {
 	if len(v.Wires) < 1000 {
 		t.Fatalf("only %d wires", len(v.Wires))
 	}
-	body, err := json.Marshal(server.ThinRequest{ID: c.change(), Seen: v.Revision, Decisions: []server.ThinDecision{{On: thin.System, ID: "fuel", Choice: thin.Goes, Reason: "a race car"}}})
+	body, err := json.Marshal(server.ThinRequest{ID: c.change(), Seen: v.Revision,
+		Decisions: []server.ThinDecision{{On: thin.System, ID: "fuel", Choice: thin.Goes, Reason: "a race car"}}})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -368,7 +369,8 @@ func BenchmarkDecide1000(b *testing.B) {
 	choice := []thin.Choice{thin.Goes, thin.Keep}
 	b.ResetTimer()
 	for i := range b.N {
-		change, code := c.thin(job, seen, server.ThinDecision{On: thin.System, ID: "lighting", Choice: choice[i%2], Reason: "a trial"})
+		change, code := c.thin(job, seen, server.ThinDecision{On: thin.System, ID: "lighting", Choice: choice[i%2],
+			Reason: "a trial"})
 		if code != "" {
 			b.Fatal(code)
 		}

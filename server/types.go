@@ -121,15 +121,16 @@ type CorrectRequest struct {
 
 // MatchView is the spread: both pinouts and the verdicts between them.
 type MatchView struct {
-	Revision  int64             `json:"revision"`
-	From      harness.Pinout    `json:"from"`
-	To        harness.Pinout    `json:"to"`
-	Meetings  match.Meetings    `json:"meetings"`
-	Vehicle   match.Side        `json:"vehicle"` // the side of the vehicle's own wiring
-	Ways      []plan.Way        `json:"ways"`
-	Joints    []plan.Joined     `json:"joints"`
-	NewWires  []plan.Laid       `json:"newWires"`
-	Points    []string          `json:"points"` // splices, and cavities of fuses and grounds, at which a new wire can begin
+	Revision int64          `json:"revision"`
+	From     harness.Pinout `json:"from"`
+	To       harness.Pinout `json:"to"`
+	Meetings match.Meetings `json:"meetings"`
+	Vehicle  match.Side     `json:"vehicle"` // the side of the vehicle's own wiring
+	Ways     []plan.Way     `json:"ways"`
+	Joints   []plan.Joined  `json:"joints"`
+	NewWires []plan.Laid    `json:"newWires"`
+	// Splices, and cavities of fuses and grounds, at which a new wire can begin.
+	Points    []string          `json:"points"`
 	Lines     []match.Line      `json:"lines"`
 	Wants     []match.Want      `json:"wants"`
 	Totals    match.Totals      `json:"totals"`
@@ -146,8 +147,8 @@ type EvidenceView struct {
 	Reasons []finding.Reason `json:"reasons"`
 }
 
-// MeetRequest states how To connectors are met, and on which side the vehicle's own wiring is. A connector that is left out
-// is met as the kind of job has it.
+// MeetRequest states how To connectors are met, and on which side the vehicle's own wiring is. A connector that is
+// left out is met as the kind of job has it.
 type MeetRequest struct {
 	ID      string         `json:"id"`
 	Seen    int64          `json:"seen"`

@@ -20,8 +20,8 @@ import (
 	"draxel/store"
 )
 
-// WorkListView is the one list of what is to be done: the steps of all stages in one order, with what was done so far, the
-// joints that are made and the new wires that are laid.
+// WorkListView is the one list of what is to be done: the steps of all stages in one order, with what was done so
+// far, the joints that are made and the new wires that are laid.
 type WorkListView struct {
 	Revision int64         `json:"revision"`
 	Steps    []WorkStep    `json:"steps"`
@@ -140,7 +140,8 @@ func (s *Server) showWorkList(c *gin.Context) error {
 		return err
 	}
 	p := &j.plan
-	v := WorkListView{Revision: j.Revision, Steps: j.workSteps(""), Done: orEmpty(p.Past.Ticks), Strays: orEmpty(p.Work.Strays), Proof: p.Proof, Line: p.Proof.Line(), Open: j.leavesOut(),
+	v := WorkListView{Revision: j.Revision, Steps: j.workSteps(""), Done: orEmpty(p.Past.Ticks),
+		Strays: orEmpty(p.Work.Strays), Proof: p.Proof, Line: p.Proof.Line(), Open: j.leavesOut(),
 		Joints: p.Join.Joints, Wires: p.Join.Wires, Places: []string{}, People: []string{}, Hand: inHand(p.Past.Now)}
 	for _, x := range v.Steps {
 		if !x.Done {
@@ -165,11 +166,13 @@ func (j *computed) leavesOut() string {
 	t := j.plan.Totals
 	switch {
 	case t.Open > 0 && j.plan.Withheld > 0:
-		return fmt.Sprintf("%d of %d rows are not decided, and %d moves or new wires wait for a cavity that such a wire holds: they are not on the list.", t.Open, t.From, j.plan.Withheld)
+		return fmt.Sprintf("%d of %d rows are not decided, and %d moves or new wires wait for a cavity that such a wire "+
+			"holds: they are not on the list.", t.Open, t.From, j.plan.Withheld)
 	case t.Open > 0:
 		return fmt.Sprintf("%d of %d rows are not decided and are not on the list.", t.Open, t.From)
 	case j.plan.Withheld > 0:
-		return fmt.Sprintf("%d moves or new wires wait for a cavity that stays full, and are not on the list.", j.plan.Withheld)
+		return fmt.Sprintf("%d moves or new wires wait for a cavity that stays full, and are not on the list.",
+			j.plan.Withheld)
 	}
 	return ""
 }
@@ -181,7 +184,9 @@ func (s *Server) showWork(c *gin.Context) error {
 		return err
 	}
 	t := &j.plan.Thin
-	v := WorkView{Revision: j.Revision, Steps: j.workSteps(work.Thin), Strays: []work.Tick{}, Counts: t.Counts, Proof: j.plan.Proof, Line: j.plan.Proof.Line(), Yard: j.Job.Yard(t.Result), Bench: j.Job.Chosen().Bench, Findings: t.Progress.Findings}
+	v := WorkView{Revision: j.Revision, Steps: j.workSteps(work.Thin), Strays: []work.Tick{}, Counts: t.Counts,
+		Proof: j.plan.Proof, Line: j.plan.Proof.Line(), Yard: j.Job.Yard(t.Result), Bench: j.Job.Chosen().Bench,
+		Findings: t.Progress.Findings}
 	for _, x := range j.plan.Work.Strays {
 		if x.Of() == work.Thin {
 			v.Strays = append(v.Strays, x)
@@ -206,8 +211,8 @@ func (s *Server) again(c *gin.Context, id string) (bool, error) {
 	return true, nil
 }
 
-// tick ticks steps of any stage off, each where hands could do it as things are, or takes ticks back, or says what came of
-// a step instead.
+// tick ticks steps of any stage off, each where hands could do it as things are, or takes ticks back, or says what
+// came of a step instead.
 func (s *Server) tick(c *gin.Context) error {
 	r, err := read[TickRequest](c)
 	if err == nil && (len(r.Steps) == 0 || len(r.Steps) > 2000 || r.Spent < 0 || r.Spent > 1e5 || math.IsNaN(r.Spent)) {
@@ -263,13 +268,15 @@ func (s *Server) ticks(c *gin.Context, j *computed, r TickRequest) (map[string]a
 		bodies[store.SubjectTick(t.Step)] = t
 	}
 	if len(bodies) == 0 || len(steps) < len(r.Steps) {
-		return nil, problem(http.StatusConflict, "no-such-step", "The plan does not have that step any more: it has been done, or something has changed.", "/steps")
+		return nil, problem(http.StatusConflict, "no-such-step", "The plan does not have that step any more: it has been "+
+			"done, or something has changed.", "/steps")
 	}
 	return bodies, nil
 }
 
 // mayTick refuses a step that cannot be done yet, with what comes first.
-func (s *Server) mayTick(p *plan.Plan, step *work.Step, reason string, done map[string]bool, bench *harness.Bench) error {
+func (s *Server) mayTick(p *plan.Plan, step *work.Step, reason string, done map[string]bool,
+	bench *harness.Bench) error {
 	gate := step.Kind == thin.Gate
 	if why := p.BlockedAfter(step, done); why != "" && !(gate && strings.TrimSpace(reason) != "") {
 		code := "needs-first"
@@ -279,20 +286,24 @@ func (s *Server) mayTick(p *plan.Plan, step *work.Step, reason string, done map[
 		return problem(http.StatusUnprocessableEntity, code, sentence("first: "+why), "/steps")
 	}
 	if gate && len(step.Missing) > 0 && strings.TrimSpace(reason) == "" {
-		return problem(http.StatusUnprocessableEntity, "gate-open", "The gate is not complete: "+strings.Join(step.Missing[:min(len(step.Missing), 6)], "; ")+". Complete it, or say why it is passed.", "/reason")
+		return problem(http.StatusUnprocessableEntity, "gate-open",
+			"The gate is not complete: "+strings.Join(step.Missing[:min(len(step.Missing), 6)], "; ")+". Complete it, or "+
+				"say why it is passed.", "/reason")
 	}
 	before := bench.InHand()
 	if err := bench.Try(step.Edits...); err != nil {
-		return problem(http.StatusUnprocessableEntity, "needs-first", sentence("that cannot be done as things are: "+err.Error()), "/steps")
+		return problem(http.StatusUnprocessableEntity, "needs-first",
+			sentence("that cannot be done as things are: "+err.Error()), "/steps")
 	}
 	if n := bench.InHand(); step.Stage == work.Pin && n > max(before, p.Pin.Limit) {
-		return problem(http.StatusUnprocessableEntity, "needs-first", fmt.Sprintf("That would leave %d in hand, and %d may be: put one home first.", n, p.Pin.Limit), "/steps")
+		return problem(http.StatusUnprocessableEntity, "needs-first", fmt.Sprintf("That would leave %d in hand, and %d "+
+			"may be: put one home first.", n, p.Pin.Limit), "/steps")
 	}
 	return nil
 }
 
-// stamp gives a tick its name, its maker and its time. A step that was done before under the same name gets another name:
-// the same can be done twice. Time goes on even where the clock does not.
+// stamp gives a tick its name, its maker and its time. A step that was done before under the same name gets another
+// name: the same can be done twice. Time goes on even where the clock does not.
 func (s *Server) stamp(c *gin.Context, j *computed, t *work.Tick, nth int) {
 	base := t.Step
 	for n := 2; slices.ContainsFunc(j.Job.Ticks, func(x work.Tick) bool { return x.Step == t.Step }); n++ {
@@ -332,77 +343,7 @@ func (s *Server) stuck(c *gin.Context, j *computed, r TickRequest) error {
 	if !ok || step.Stage != work.Thin || step.Kind != thin.ComeOut {
 		return problem(http.StatusUnprocessableEntity, "no-such-step", "Only a wire that is to fall out can be stuck.", "/steps")
 	}
-	t := gather.Trace{ID: r.ID, Wire: step.Wires[0], Saw: gather.Stuck, Note: r.Reason, Who: who(c), When: s.now().UTC().UnixMilli()}
+	t := gather.Trace{ID: r.ID, Wire: step.Wires[0], Saw: gather.Stuck, Note: r.Reason, Who: who(c),
+		When: s.now().UTC().UnixMilli()}
 	return s.apply(c, change{id: r.ID, what: "stuck", seen: r.Seen, base: j.Revision, bodies: map[string]any{store.SubjectTrace(t.ID): t}})
-}
-
-// OwnRequest keeps a step of the person's own; without a text it is taken away.
-type OwnRequest struct {
-	ID   string       `json:"id"`
-	Seen int64        `json:"seen"`
-	Step plan.OwnStep `json:"step"`
-}
-
-// putOwn keeps a step of the person's own between the others.
-func (s *Server) putOwn(c *gin.Context) error {
-	r, err := read[OwnRequest](c)
-	if err == nil && strings.TrimSpace(r.Step.Text) != "" {
-		if bad := r.Step.Check(); bad != nil {
-			err = problem(http.StatusUnprocessableEntity, "bad-step", sentence(bad.Error()), "/step")
-		}
-	}
-	if err != nil {
-		return err
-	}
-	if known, err := s.again(c, r.ID); known || err != nil {
-		return err
-	}
-	return s.checked(c, func(j *computed) error {
-		for _, at := range []string{r.Step.Before, r.Step.After} {
-			if _, known := j.plan.Step(at); at != "" && !known && r.Step.Text != "" {
-				return problem(http.StatusUnprocessableEntity, "no-such-step", "There is no such step to put it beside any more.", "/step")
-			}
-		}
-		var body any
-		if strings.TrimSpace(r.Step.Text) != "" {
-			r.Step.Who, r.Step.When = who(c), s.now().UTC().UnixMilli()
-			body = r.Step
-		}
-		return s.apply(c, change{id: r.ID, what: "own-step", seen: r.Seen, base: j.Revision, bodies: map[string]any{store.SubjectOwn(r.Step.ID): body}})
-	})
-}
-
-// AnswerRequest says why a finding may stand; without a reason the answer is taken back.
-type AnswerRequest struct {
-	ID     string         `json:"id"`
-	Seen   int64          `json:"seen"`
-	Answer finding.Answer `json:"answer"`
-}
-
-// answerFinding keeps why a finding may stand. Danger cannot be waved through.
-func (s *Server) answerFinding(c *gin.Context) error {
-	r, err := read[AnswerRequest](c)
-	if err != nil {
-		return err
-	}
-	if known, err := s.again(c, r.ID); known || err != nil {
-		return err
-	}
-	return s.checked(c, func(j *computed) error {
-		a := r.Answer
-		a.Reason = strings.TrimSpace(a.Reason)
-		subject := store.SubjectAnswer(a.Key())
-		if a.Reason == "" {
-			return s.apply(c, change{id: r.ID, what: "answer-back", seen: r.Seen, base: j.Revision, bodies: map[string]any{subject: nil}})
-		}
-		i := slices.IndexFunc(j.plan.Findings, func(f finding.Finding) bool { return f.Key() == a.Key() && f.Text == a.Text })
-		switch {
-		case i < 0:
-			return problem(http.StatusConflict, "no-such-finding", "The finding is not there any more: something has changed.", "/answer")
-		case j.plan.Findings[i].Severity == finding.Danger:
-			return problem(http.StatusUnprocessableEntity, "danger-stands", "What can hurt, burn or destroy is not waved through: put it right.", "/answer")
-		}
-		a.Who, a.When = who(c), s.now().UTC().UnixMilli()
-		return s.apply(c, change{id: r.ID, what: "answer", reason: a.Reason, seen: r.Seen, base: j.Revision, bodies: map[string]any{subject: a}})
-	})
 }

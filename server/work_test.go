@@ -40,7 +40,8 @@ func TestTheWayOfAMatch(t *testing.T) {
 	}
 	before := joins()
 	decide := func(way match.Way) string {
-		return c.decide(job, server.DecideRequest{Seen: 99, Side: match.From, At: row, Action: server.ByWay, Way: way, Reason: "the gauge is fed from the plug"})
+		return c.decide(job, server.DecideRequest{Seen: 99, Side: match.From, At: row, Action: server.ByWay, Way: way,
+			Reason: "the gauge is fed from the plug"})
 	}
 	if code := decide("solder"); code == "" {
 		t.Error("a way that there is not")
@@ -61,7 +62,8 @@ func TestTheWayOfAMatch(t *testing.T) {
 	i := slices.IndexFunc(w.Steps, func(s server.WorkStep) bool {
 		return s.Kind == "join" && strings.Contains(s.Text, "without cutting") && strings.Contains(s.Text, "K1")
 	})
-	measure := slices.IndexFunc(w.Steps, func(s server.WorkStep) bool { return s.Kind == "measure" && strings.Contains(s.Text, "K1 ") })
+	measure := slices.IndexFunc(w.Steps,
+		func(s server.WorkStep) bool { return s.Kind == "measure" && strings.Contains(s.Text, "K1 ") })
 	if i < 0 || measure < 0 || measure > i || w.Steps[i].Blocked == "" {
 		t.Fatalf("the joint is step %d, its measuring step %d", i, measure)
 	}
@@ -81,7 +83,8 @@ func TestANewWireFromSomewhere(t *testing.T) {
 	wire := func(o *match.Origin) string {
 		return c.decide(job, server.DecideRequest{Seen: 99, Side: match.To, At: at, Action: server.WireFrom, Origin: o})
 	}
-	for code, o := range map[string]*match.Origin{"no-origin": {Kind: match.AtFuse}, "no owner": {Kind: match.OpenEnd}, "no cavity": {Kind: match.AtCavity}} {
+	for code, o := range map[string]*match.Origin{"no-origin": {Kind: match.AtFuse}, "no owner": {Kind: match.OpenEnd},
+		"no cavity": {Kind: match.AtCavity}} {
 		if got := wire(o); got == "" {
 			t.Errorf("%s: %+v", code, o)
 		}
@@ -112,7 +115,8 @@ func TestAStepOfOnesOwn(t *testing.T) {
 		return code
 	}
 	least, saw := 15.0, 9.0
-	own := plan.OwnStep{ID: "hoist", Text: "Lower the gearbox: a hoist and a second person.", Before: beside.ID, What: "clearance", Unit: "mm", Least: &least, Saw: &saw}
+	own := plan.OwnStep{ID: "hoist", Text: "Lower the gearbox: a hoist and a second person.", Before: beside.ID,
+		What: "clearance", Unit: "mm", Least: &least, Saw: &saw}
 	nothing := own
 	nothing.What = ""
 	elsewhere := own
@@ -127,10 +131,12 @@ func TestAStepOfOnesOwn(t *testing.T) {
 	if i < 0 || i+1 >= len(after) || after[i+1].ID != beside.ID || after[i].Stage != work.Own {
 		t.Errorf("it is step %d of %d, not before %q", i, len(after), beside.Text)
 	}
-	if !slices.ContainsFunc(show[server.MatchView](c, job+"/match").Findings, func(f finding.Finding) bool { return strings.Contains(f.Text, "9 mm") }) {
+	if !slices.ContainsFunc(show[server.MatchView](c, job+"/match").Findings,
+		func(f finding.Finding) bool { return strings.Contains(f.Text, "9 mm") }) {
 		t.Error("9 mm where at least 15 were wanted is no finding")
 	}
-	if code := put(plan.OwnStep{ID: "hoist"}); code != "" || len(show[server.WorkView](c, job+"/work").Steps) != len(steps) {
+	if code := put(plan.OwnStep{ID: "hoist"}); code != "" ||
+		len(show[server.WorkView](c, job+"/work").Steps) != len(steps) {
 		t.Errorf("not taken away: %q", code)
 	}
 }
@@ -142,10 +148,12 @@ func TestAFindingIsAnswered(t *testing.T) {
 	all := show[server.MatchView](c, job+"/match").Findings
 	wrong := all[slices.IndexFunc(all, func(f finding.Finding) bool { return f.Severity == finding.Wrong })]
 	say := func(a finding.Answer) string {
-		_, code := send[server.Done](c, "POST", job+"/findings/answer", server.AnswerRequest{ID: c.change(), Seen: 99, Answer: a})
+		_, code := send[server.Done](c, "POST", job+"/findings/answer", server.AnswerRequest{ID: c.change(), Seen: 99,
+			Answer: a})
 		return code
 	}
-	a := finding.Answer{Code: wrong.Code, Stage: wrong.Stage, Side: wrong.Side, Subject: wrong.Subject, Text: wrong.Text, Reason: "the coil is bought anew"}
+	a := finding.Answer{Code: wrong.Code, Stage: wrong.Stage, Side: wrong.Side, Subject: wrong.Subject, Text: wrong.Text,
+		Reason: "the coil is bought anew"}
 	other := a
 	other.Text = "Something else."
 	if code := say(other); code != "no-such-finding" {

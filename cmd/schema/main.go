@@ -127,14 +127,18 @@ func write(path string, v any) error {
 
 // enums gives the values of the string types that have a fixed set of them.
 var enums = map[reflect.Type][]any{
-	reflect.TypeFor[match.Verdict]():    list(match.StaysPut, match.Moves, match.MovesConnector, match.Meets, match.Faces, match.Goes, match.NeedsSource, match.Undecided, match.NeedsWire, match.LeftEmpty, match.Joins, match.Branches, match.NewWire),
-	reflect.TypeFor[match.Side]():       list(match.From, match.To),
-	reflect.TypeFor[match.Choice]():     list(match.Open, match.Matched, match.Gone, match.Sourced, match.Vacant, match.Joined, match.Branch, match.Wired),
+	reflect.TypeFor[match.Verdict](): list(match.StaysPut, match.Moves, match.MovesConnector, match.Meets,
+		match.Faces, match.Goes, match.NeedsSource, match.Undecided, match.NeedsWire, match.LeftEmpty, match.Joins,
+		match.Branches, match.NewWire),
+	reflect.TypeFor[match.Side](): list(match.From, match.To),
+	reflect.TypeFor[match.Choice](): list(match.Open, match.Matched, match.Gone, match.Sourced, match.Vacant,
+		match.Joined, match.Branch, match.Wired),
 	reflect.TypeFor[match.Met]():        list(match.Mets()...),
 	reflect.TypeFor[match.Way]():        list(append(match.Ways(), match.Proposed)...),
 	reflect.TypeFor[match.OriginKind](): list(match.OriginKinds()...),
 	reflect.TypeFor[work.Stage]():       list(append(work.Stages(), "")...),
-	reflect.TypeFor[server.Action]():    list(server.Accept, server.Reject, server.GoesAs, server.Source, server.Empty, server.Reopen, server.JoinTo, server.BranchOf, server.WireFrom, server.ByWay),
+	reflect.TypeFor[server.Action](): list(server.Accept, server.Reject, server.GoesAs, server.Source, server.Empty,
+		server.Reopen, server.JoinTo, server.BranchOf, server.WireFrom, server.ByWay),
 	reflect.TypeFor[finding.Severity](): list(finding.Severities()...),
 	reflect.TypeFor[gather.Column]():    list(append(gather.Columns(), gather.Ignored)...),
 	reflect.TypeFor[colour.Habit]():     list(append(colour.Habits(), colour.Unknown)...),

@@ -1,6 +1,6 @@
 // Package circuit says what is joined to what: through splices and joints, through terminals that hold several wires,
-// across in-line pairs and through the links inside a junction connector. A circuit number on a table is a label as found;
-// a circuit is what this package walks.
+// across in-line pairs and through the links inside a junction connector. A circuit number on a table is a label as
+// found; a circuit is what this package walks.
 package circuit
 
 import (
@@ -98,8 +98,8 @@ func (n *Net) Follow(h harness.Harness, edits []harness.Edit) {
 // At gives the ends that are at a joint.
 func (n *Net) At(joint string) []harness.Length { return n.joints[joint] }
 
-// Walk gives the wires of the circuit that begins at an end and goes along its wire, without what lies on the near side of
-// the end: what hangs on it.
+// Walk gives the wires of the circuit that begins at an end and goes along its wire, without what lies on the near
+// side of the end: what hangs on it.
 func (n *Net) Walk(h harness.Harness, from harness.Length) []string {
 	w := walk{n: n, h: h, seen: map[string]bool{}}
 	w.wire(from.Wire)
@@ -204,8 +204,8 @@ func (w *walk) cavity(at harness.Ref) {
 	}
 }
 
-// Whole gives the wire that a length is part of: a stub, a piece that was let in or a wire that stands for another is named
-// after it.
+// Whole gives the wire that a length is part of: a stub, a piece that was let in or a wire that stands for another is
+// named after it.
 func Whole(length string) string {
 	for _, ending := range []string{" stub 1", " stub 2", " piece", " new"} {
 		if whole, cut := strings.CutSuffix(length, ending); cut {

@@ -18,7 +18,8 @@ func bench() *harness.Loom {
 		return harness.Half{Connector: harness.Connector{ID: id}, Mate: mate, Links: links}
 	}
 	return &harness.Loom{
-		Connectors: []harness.Half{half("A", ""), half("K", "KB"), half("KB", "K"), half("J", "", []string{"1", "2"}), half("L", "")},
+		Connectors: []harness.Half{half("A", ""), half("K", "KB"), half("KB", "K"), half("J", "", []string{"1", "2"}),
+			half("L", "")},
 		Wires: []harness.Wire{
 			{ID: "w1", Ends: [2]harness.End{at("A", "1"), {Splice: "S"}}},
 			{ID: "w2", Ends: [2]harness.End{{Splice: "S"}, at("K", "1")}},
@@ -41,7 +42,8 @@ func TestWhatIsJoinedToWhat(t *testing.T) {
 	l := bench()
 	h := l.Found()
 	n := circuit.Of(h, l.Connectors)
-	for wire, want := range map[string]string{"w1": "w1 w2 w3 w4", "w4": "w1 w2 w3 w4", "w5": "w5 w6 w7", "w7": "w5 w6 w7", "w8": "w8"} {
+	for wire, want := range map[string]string{"w1": "w1 w2 w3 w4", "w4": "w1 w2 w3 w4", "w5": "w5 w6 w7",
+		"w7": "w5 w6 w7", "w8": "w8"} {
 		if got := names(n.Wire(h, wire)); got != want {
 			t.Errorf("%s: %s, want %s", wire, got, want)
 		}
@@ -76,9 +78,11 @@ func TestANetFollows(t *testing.T) {
 				{Do: harness.Seal, Wire: w, End: end},
 				{Do: harness.Heal, Wire: w, End: end},
 				{Do: harness.FallOut, Wire: w},
-				{Do: harness.Lay, Wire: fmt.Sprint("n", r.IntN(4)), Tips: []harness.Tip{{State: harness.Bare}, {State: harness.Bare}}},
+				{Do: harness.Lay, Wire: fmt.Sprint("n", r.IntN(4)), Tips: []harness.Tip{{State: harness.Bare},
+					{State: harness.Bare}}},
 				{Do: harness.Open, Joint: "S"},
-				{Do: harness.Join, Joint: fmt.Sprint("T", r.IntN(2)), Lengths: []harness.Length{{Wire: w, End: end}, {Wire: wires[r.IntN(len(wires))], End: r.IntN(2)}}},
+				{Do: harness.Join, Joint: fmt.Sprint("T", r.IntN(2)), Lengths: []harness.Length{{Wire: w, End: end},
+					{Wire: wires[r.IntN(len(wires))], End: r.IntN(2)}}},
 			}[r.IntN(7)]
 			next, err := harness.Apply(h, e)
 			if err != nil {

@@ -19,7 +19,8 @@ func TestAnswersHoldWhileTheFindingSaysTheSame(t *testing.T) {
 		{Code: "no-slack", Stage: "reach", Subject: "w1", Text: "50 mm are missing.", Reason: "the plug is held by a clip"},
 		{Code: "joined-feeds", Subject: "A1", Text: "Two feeds meet.", Reason: "it will do"},
 	}
-	if f := finding.Answered(all("50 mm are missing."), answers); f[0].Answer == nil || f[1].Answer != nil || f[2].Answer != nil || len(finding.Open(f)) != 2 {
+	if f := finding.Answered(all("50 mm are missing."), answers); f[0].Answer == nil || f[1].Answer != nil ||
+		f[2].Answer != nil || len(finding.Open(f)) != 2 {
 		t.Errorf("answered %+v", f)
 	}
 	if f := finding.Answered(all("80 mm are missing."), answers); len(finding.Open(f)) != 3 {

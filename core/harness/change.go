@@ -78,8 +78,8 @@ func (h *Harness) change(c *Changes) {
 	}
 }
 
-// Again says whether what an edit of copper does could be done once more: whatever it did is not so any more. It looks at
-// the harness alone and changes nothing.
+// Again says whether what an edit of copper does could be done once more: whatever it did is not so any more. It
+// looks at the harness alone and changes nothing.
 func (h Harness) Again(e Edit) bool {
 	tips, there := h.Tips(e.Wire)
 	switch e.Do {

@@ -239,8 +239,8 @@ func (c *copper) bring(e Edit) error {
 	return nil
 }
 
-// tap joins open ends onto a wire that stays whole. In the model its last bit is then a length of its own, named like the
-// stub of a cut.
+// tap joins open ends onto a wire that stays whole. In the model its last bit is then a length of its own, named like
+// the stub of a cut.
 func (h *Harness) tap(e Edit, tips [2]Tip) error {
 	c, stub := h.metal, Stub(e.Wire, e.End)
 	if len(e.Lengths) == 0 || e.Joint == "" {

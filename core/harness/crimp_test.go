@@ -38,7 +38,9 @@ func TestANewTerminalTakesThePlaceOfTheOld(t *testing.T) {
 		t.Errorf("the piece ends %v; the stub is there: %v", tips, stub)
 	}
 	// Made straight from what is wanted it is the same harness.
-	wanted := h.With(harness.Changes{Tips: map[string][2]harness.Tip{"piece": {{State: harness.Joined, Joint: "j"}, {State: harness.Crimped, Terminal: terminal}}, "w2": {{State: harness.Joined, Joint: "j"}, {State: harness.Joined, Joint: "S"}}}})
+	wanted := h.With(harness.Changes{Tips: map[string][2]harness.Tip{"piece": {{State: harness.Joined, Joint: "j"},
+		{State: harness.Crimped, Terminal: terminal}}, "w2": {{State: harness.Joined, Joint: "j"}, {State: harness.Joined,
+		Joint: "S"}}}})
 	if d := harness.Differences(end, wanted); len(d) > 0 {
 		t.Error(d)
 	}

@@ -22,19 +22,20 @@ const (
 	Drop   Do = "drop"   // a loose end of a wire that is not wanted after all is taken away
 	Sever  Do = "sever"  // cut a wire off a terminal that cannot be taken out: the end is loose, the cavity stays full
 
-	Lay     Do = "lay"    // a length of wire as found
-	Cut     Do = "cut"    // cut a wire close to one of its ends; a stub stays there
-	Seal    Do = "seal"   // seal an open end
-	Open    Do = "open"   // take a splice apart: what was joined is open
-	Join    Do = "join"   // join open ends
-	Free    Do = "free"   // take a connector off what it is plugged into
-	FallOut Do = "out"    // a length that nothing holds comes out
-	Crimp   Do = "crimp"  // crimp an open end into a terminal: a new one in hand, or one that takes the place of one that was cut off
-	Tap     Do = "tap"    // join open ends onto a wire close to one of its ends, which nobody cuts
-	Clip    Do = "clip"   // cut the terminal off an end that is out of its cavity: the end is open
-	Heal    Do = "heal"   // join a wire to the stub that was cut off it: it is whole again
-	Land    Do = "land"   // bring an open end to a fuse, a ground point or another stud, named as a joint
-	Unjoin  Do = "unjoin" // take an end off a joint or a stud at which others stay: the end is open
+	Lay     Do = "lay"  // a length of wire as found
+	Cut     Do = "cut"  // cut a wire close to one of its ends; a stub stays there
+	Seal    Do = "seal" // seal an open end
+	Open    Do = "open" // take a splice apart: what was joined is open
+	Join    Do = "join" // join open ends
+	Free    Do = "free" // take a connector off what it is plugged into
+	FallOut Do = "out"  // a length that nothing holds comes out
+	// Crimp an open end into a terminal: a new one in hand, or one that takes the place of one that was cut off.
+	Crimp  Do = "crimp"
+	Tap    Do = "tap"    // join open ends onto a wire close to one of its ends, which nobody cuts
+	Clip   Do = "clip"   // cut the terminal off an end that is out of its cavity: the end is open
+	Heal   Do = "heal"   // join a wire to the stub that was cut off it: it is whole again
+	Land   Do = "land"   // bring an open end to a fuse, a ground point or another stud, named as a joint
+	Unjoin Do = "unjoin" // take an end off a joint or a stud at which others stay: the end is open
 )
 
 // Edit is one change of a harness.

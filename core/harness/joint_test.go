@@ -22,10 +22,13 @@ func TestEditsOfJoining(t *testing.T) {
 	}{
 		{"a tap cuts nothing", []harness.Edit{lay, tap}, "n 0 at T; w1 0 at T; w1 1 at S; w1 stub 1 0 A1; w1 stub 1 1 at T"},
 		{"a tap of a wire that is open", []harness.Edit{lay, cut, tap}, "error"},
-		{"a tap with an end that is not open", []harness.Edit{{Do: harness.Tap, Wire: "w1", Joint: "T", Lengths: []harness.Length{{Wire: "w2"}}}}, "error"},
-		{"one more onto a joint", []harness.Edit{lay, {Do: harness.Join, Joint: "S", Lengths: n1}}, "n 1 at S; w1 0 A1; w1 1 at S"},
+		{"a tap with an end that is not open", []harness.Edit{{Do: harness.Tap, Wire: "w1", Joint: "T",
+			Lengths: []harness.Length{{Wire: "w2"}}}}, "error"},
+		{"one more onto a joint", []harness.Edit{lay, {Do: harness.Join, Joint: "S", Lengths: n1}}, "n 1 at S; w1 0 A1; " +
+			"w1 1 at S"},
 		{"one alone makes no joint", []harness.Edit{lay, {Do: harness.Join, Joint: "new", Lengths: n1}}, "error"},
-		{"landed on a stud", []harness.Edit{lay, {Do: harness.Land, Wire: "n", Joint: "fuse 3"}}, "n 0 at fuse 3; w1 0 A1; w1 1 at S"},
+		{"landed on a stud", []harness.Edit{lay, {Do: harness.Land, Wire: "n", Joint: "fuse 3"}}, "n 0 at fuse 3; w1 0 " +
+			"A1; w1 1 at S"},
 		{"landed where it is not open", []harness.Edit{{Do: harness.Land, Wire: "w1", Joint: "fuse 3"}}, "error"},
 		{"off a joint at which others stay", []harness.Edit{{Do: harness.Unjoin, Wire: "w3", End: 1}}, "w1 0 A1; w1 1 at S"},
 		{"off what it is not at", []harness.Edit{{Do: harness.Unjoin, Wire: "w1", End: 0}}, "error"},

@@ -1,10 +1,10 @@
 // Package join plans the joints that are made and the new wires that are laid: which end of which wire comes to which
 // joint, what is measured before anything is cut, what is cut and what becomes of the end that is left.
 //
-// It is told the joints that are wanted and given two states of the harness, now and wanted, and knows nothing of why they
-// differ. What is wanted is said by Changes, from the joints alone; the steps come from the difference of the two states,
-// so that a plan goes on from whatever was done: a joint that is there is not made again, one that is not wanted any more
-// is taken apart, and a wire that was cut for it is made whole.
+// It is told the joints that are wanted and given two states of the harness, now and wanted, and knows nothing of why
+// they differ. What is wanted is said by Changes, from the joints alone; the steps come from the difference of the
+// two states, so that a plan goes on from whatever was done: a joint that is there is not made again, one that is not
+// wanted any more is taken apart, and a wire that was cut for it is made whole.
 package join
 
 import (
@@ -53,8 +53,8 @@ type Wire struct {
 	Ends [2]Goal
 }
 
-// Goal is where an end of a new wire comes: into a terminal, to a joint, onto a stud outside of the harness, or it stays
-// open and sealed, with an owner.
+// Goal is where an end of a new wire comes: into a terminal, to a joint, onto a stud outside of the harness, or it
+// stays open and sealed, with an owner.
 type Goal struct {
 	Terminal harness.TerminalID
 	At       harness.Ref // of the terminal

@@ -21,7 +21,8 @@ func twoSides() harness.Harness {
 }
 
 func end(wire, connector string, how join.How) join.End {
-	return join.End{Length: harness.Length{Wire: wire}, How: how, At: harness.Ref{Connector: connector, Cavity: "1"}, Name: wire, Theirs: wire == "theirs", Back: 60}
+	return join.End{Length: harness.Length{Wire: wire}, How: how, At: harness.Ref{Connector: connector, Cavity: "1"},
+		Name: wire, Theirs: wire == "theirs", Back: 60}
 }
 
 // worked joins, runs the steps in their order, and gives what they were and what came of them.
@@ -52,7 +53,8 @@ func TestJointsAreMadeAndTakenApart(t *testing.T) {
 	meter.Meter = "Continuity to the gauge."
 	takeOver := []join.Joint{{Name: name, Ends: []join.End{end("ours", "A", join.CutOff), meter}}}
 	tap := []join.Joint{{Name: name, Ends: []join.End{end("ours", "A", join.CutOff), end("theirs", "B", join.Whole)}}}
-	three := []join.Joint{{Name: name, Ends: []join.End{end("ours", "A", join.CutOff), end("theirs", "B", join.CutOff), end("third", "C", join.CutOff)}}}
+	three := []join.Joint{{Name: name, Ends: []join.End{end("ours", "A", join.CutOff), end("theirs", "B", join.CutOff),
+		end("third", "C", join.CutOff)}}}
 	mine := map[string]bool{name: true}
 	cuts := []harness.Length{{Wire: "ours"}, {Wire: "theirs"}, {Wire: "third"}}
 	for _, c := range []struct {

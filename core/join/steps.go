@@ -127,8 +127,8 @@ func (x *planner) name(wire string) string {
 // JointAt begins the name of every joint that is made here.
 const JointAt = "joint at "
 
-// apart takes apart the joints made here at which something is joined that is not wanted there, and names the ends that are
-// open then. From a splice of the factory, or a joint of another stage, only what came to it is taken off.
+// apart takes apart the joints made here at which something is joined that is not wanted there, and names the ends
+// that are open then. From a splice of the factory, or a joint of another stage, only what came to it is taken off.
 func (x *planner) apart() map[harness.Length]bool {
 	opened := map[harness.Length]bool{}
 	for _, j := range slices.SortedFunc(maps.Keys(x.in.Mine), finding.Natural) {

@@ -117,8 +117,8 @@ func (r *Result) index(decisions []Decision) {
 	r.fillers()
 }
 
-// fillers: of the wires that are joined into one To cavity which no other fills, the first fills it and the rest are joined
-// onto it.
+// fillers: of the wires that are joined into one To cavity which no other fills, the first fills it and the rest are
+// joined onto it.
 func (r *Result) fillers() {
 	for i, d := range r.byFrom {
 		if d == nil || d.Choice != Joined {

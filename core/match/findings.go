@@ -38,7 +38,8 @@ type Totals struct {
 func (r *Result) Totals() Totals {
 	t := Totals{From: len(r.from), To: len(r.to)}
 	filled := map[harness.Ref]bool{}
-	slots := map[Verdict]*int{Meets: &t.Meets, Faces: &t.Faces, NewWire: &t.NewWire, StaysPut: &t.Stays, Moves: &t.Moves, MovesConnector: &t.MovesConnector, Goes: &t.Goes, NeedsSource: &t.NeedsSource, Joins: &t.Joins, Branches: &t.Branches,
+	slots := map[Verdict]*int{Meets: &t.Meets, Faces: &t.Faces, NewWire: &t.NewWire, StaysPut: &t.Stays, Moves: &t.Moves,
+		MovesConnector: &t.MovesConnector, Goes: &t.Goes, NeedsSource: &t.NeedsSource, Joins: &t.Joins, Branches: &t.Branches,
 		Undecided: &t.Undecided, NeedsWire: &t.NeedsWire, LeftEmpty: &t.LeftEmpty}
 	for _, l := range r.Lines {
 		*slots[l.Verdict]++
@@ -144,8 +145,10 @@ func (r *Result) feedsMissing() []finding.Finding {
 	for _, w := range r.Wants {
 		row := r.to[r.toAt[w.To]]
 		if w.Verdict == NewWire && feedRole(row.Signal.Role) && w.Origin.Kind == OpenEnd {
-			out = append(out, finding.Finding{Code: "feed-waits", Severity: finding.Check, Side: string(To), Subject: w.To.String(),
-				Text: fmt.Sprintf("The new wire of %s, %s, waits for its source; %s sees to it.", w.To, row.Signal, w.Origin.Owner), Remedy: "Name the fuse, the cavity or the ground point that it begins at."})
+			out = append(out, finding.Finding{Code: "feed-waits", Severity: finding.Check, Side: string(To),
+				Subject: w.To.String(),
+				Text: fmt.Sprintf("The new wire of %s, %s, waits for its source; %s sees to it.", w.To, row.Signal,
+					w.Origin.Owner), Remedy: "Name the fuse, the cavity or the ground point that it begins at."})
 		}
 		if w.Verdict == NeedsWire && feedRole(row.Signal.Role) {
 			out = append(out, finding.Finding{Code: "feed-missing", Severity: finding.Wrong, Side: string(To), Subject: w.To.String(),
@@ -203,7 +206,8 @@ func (r *Result) mismatches() []finding.Finding {
 		}
 		x, y := a.Signal, b.Signal
 		if classes := differentSupplies(&x, &y); classes != "" {
-			add("supply-differs", finding.Wrong, "Choose a feed of the same kind, or take a feed by a relay that this one only triggers.", "%s.", classes)
+			add("supply-differs", finding.Wrong, "Choose a feed of the same kind, or take a feed by a relay that this one "+
+				"only triggers.", "%s.", classes)
 			continue
 		}
 		switch {

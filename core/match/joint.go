@@ -39,8 +39,10 @@ func (r *Result) joints() []finding.Finding {
 			if mixesIgnition(&a.Signal, &b.Signal) {
 				severity = finding.Danger
 			}
-			out = append(out, finding.Finding{Code: "supply-differs", Severity: severity, Side: string(side), Subject: at.String(),
-				Text: fmt.Sprintf("%s is to share a wire with %s: %s.", at, with, classes), Remedy: "Reopen the decision: one feed would keep the other alive."})
+			out = append(out, finding.Finding{Code: "supply-differs", Severity: severity, Side: string(side),
+				Subject: at.String(),
+				Text:    fmt.Sprintf("%s is to share a wire with %s: %s.", at, with, classes), Remedy: "Reopen the decision: one " +
+					"feed would keep the other alive."})
 		}
 		if why, never := NeverJoin(a.Signal, b.Signal); never {
 			out = append(out, finding.Finding{Code: "never-joined", Severity: finding.Danger, Side: string(side), Subject: at.String(),
@@ -82,8 +84,8 @@ func (r *Result) joints() []finding.Finding {
 	return out
 }
 
-// NeverMeet says why two circuits must not become one, wherever in them the wires are that are joined: restraint and high
-// voltage with anything, a supply with a ground, two different outputs. It is empty where they may.
+// NeverMeet says why two circuits must not become one, wherever in them the wires are that are joined: restraint and
+// high voltage with anything, a supply with a ground, two different outputs. It is empty where they may.
 func NeverMeet(a, b *signal.Reading) string {
 	fa, fb := familyOf(a.Role), familyOf(b.Role)
 	switch {
@@ -99,5 +101,6 @@ func NeverMeet(a, b *signal.Reading) string {
 
 // differ says whether two outputs are two things.
 func differ(a, b *signal.Reading) bool {
-	return a.Device != b.Device || a.Cylinder != b.Cylinder && a.Cylinder > 0 && b.Cylinder > 0 || a.Channel != b.Channel && a.Channel > 0 && b.Channel > 0
+	return a.Device != b.Device || a.Cylinder != b.Cylinder && a.Cylinder > 0 && b.Cylinder > 0 ||
+		a.Channel != b.Channel && a.Channel > 0 && b.Channel > 0
 }

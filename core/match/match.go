@@ -23,7 +23,8 @@ const (
 )
 
 // Crosswalk computes the crosswalk from the rows of one pinout to those of another. Cavities said to be empty, and
-// connectors of no concern, take no part. Decisions about rows that are not there are not counted, and named in the findings.
+// connectors of no concern, take no part. Decisions about rows that are not there are not counted, and named in the
+// findings.
 func Crosswalk(from, to harness.Pinout, meetings Meetings, decisions []Decision) *Result {
 	r := &Result{from: occupied(from.Rows, nil), to: occupied(to.Rows, meetings), meetings: meetings}
 	r.index(decisions)

@@ -22,8 +22,9 @@ func TestHowConnectorsCanBeMet(t *testing.T) {
 		m  match.Meetings
 		ok bool
 	}{
-		"each as can be":      {match.Meetings{"A": {Met: match.PlugsOnto, With: "K"}, "P": {Met: match.Stays}}, true},
-		"one for two":         {match.Meetings{"A": {Met: match.PlugsOnto, With: "K"}, "P": {Met: match.SameAs, With: "K"}}, false},
+		"each as can be": {match.Meetings{"A": {Met: match.PlugsOnto, With: "K"}, "P": {Met: match.Stays}}, true},
+		"one for two": {match.Meetings{"A": {Met: match.PlugsOnto, With: "K"}, "P": {Met: match.SameAs, With: "K"}},
+			false},
 		"no such housing":     {match.Meetings{"A": {Met: match.SameAs, With: "Z"}}, false},
 		"no such connector":   {match.Meetings{"Z": {Met: match.Stays}}, false},
 		"no such meeting":     {match.Meetings{"A": {Met: "glued"}}, false},
@@ -62,11 +63,12 @@ func TestWhatAWireBeginsAt(t *testing.T) {
 func TestDecisionsThatCannotBe(t *testing.T) {
 	at := harness.Ref{Connector: "A", Cavity: "1"}
 	for name, d := range map[string]match.Decision{
-		"of no side":                       {Side: "both", At: at, Choice: match.Matched},
-		"a From row by a new wire":         {Side: match.From, At: at, Choice: match.Wired},
-		"a To row that goes":               {Side: match.To, At: at, Choice: match.Gone},
-		"in no way":                        {Side: match.From, At: at, Choice: match.Matched, Way: "knitted"},
-		"from an open end that nobody has": {Side: match.To, At: at, Choice: match.Wired, Origin: &match.Origin{Kind: match.OpenEnd}},
+		"of no side":               {Side: "both", At: at, Choice: match.Matched},
+		"a From row by a new wire": {Side: match.From, At: at, Choice: match.Wired},
+		"a To row that goes":       {Side: match.To, At: at, Choice: match.Gone},
+		"in no way":                {Side: match.From, At: at, Choice: match.Matched, Way: "knitted"},
+		"from an open end that nobody has": {Side: match.To, At: at, Choice: match.Wired,
+			Origin: &match.Origin{Kind: match.OpenEnd}},
 	} {
 		if d.Check() == nil {
 			t.Errorf("%s can be", name)

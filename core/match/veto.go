@@ -164,8 +164,9 @@ func feedClass(r *signal.Reading) string {
 	return ""
 }
 
-// differentSupplies says in words that two circuits are different kinds of supply or ground, empty where they are not. That
-// names and colours agree does not make them one: the circuit is dead in one position of the key, or alive in the wrong one.
+// differentSupplies says in words that two circuits are different kinds of supply or ground, empty where they are
+// not. That names and colours agree does not make them one: the circuit is dead in one position of the key, or alive
+// in the wrong one.
 func differentSupplies(a, b *signal.Reading) string {
 	x, y := feedClass(a), feedClass(b)
 	if x == "" || y == "" || x == y {
@@ -177,7 +178,8 @@ func differentSupplies(a, b *signal.Reading) string {
 // mixesIgnition says that a joint of these two would hold an ignition circuit alive from the battery, or crank it.
 func mixesIgnition(a, b *signal.Reading) bool {
 	other := func(r *signal.Reading) bool { return r.Role == signal.Battery || r.Role == signal.Start }
-	return differentSupplies(a, b) != "" && (a.Role == signal.Ignition && other(b) || b.Role == signal.Ignition && other(a))
+	return differentSupplies(a,
+		b) != "" && (a.Role == signal.Ignition && other(b) || b.Role == signal.Ignition && other(a))
 }
 
 // OutputKind gives the kind of output that a row of a unit is, and false where it is none or is not read well enough.

@@ -175,10 +175,12 @@ func (a *Adviser) otherShell(s Step) []string {
 	if from == (harness.Ref{}) {
 		from = s.Origin // it waited in hand
 	}
-	if from.Connector == s.To.Connector || from.Cavity == "" || s.To.Cavity == "" || !a.Housings[from.Connector].Has(s.To.Cavity) {
+	if from.Connector == s.To.Connector || from.Cavity == "" || s.To.Cavity == "" ||
+		!a.Housings[from.Connector].Has(s.To.Cavity) {
 		return nil
 	}
-	return []string{fmt.Sprintf("It changes its plug: cavity %s of %s, not that of %s.", s.To.Cavity, s.To.Connector, from.Connector)}
+	return []string{fmt.Sprintf("It changes its plug: cavity %s of %s, not that of %s.", s.To.Cavity, s.To.Connector,
+		from.Connector)}
 }
 
 func (a *Adviser) finished(s Step) string {

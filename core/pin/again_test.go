@@ -55,7 +55,8 @@ func (b *bench) decide(t testing.TB) {
 		case n == 1:
 			h = apply(t, h, harness.Edit{Do: harness.Add, Terminal: name, Label: "n"}, harness.Edit{Do: harness.Park, Terminal: name, Label: "waits"})
 		case n == 2:
-			h = apply(t, h, harness.Edit{Do: harness.Add, Terminal: name, Label: "n"}, harness.Edit{Do: harness.Park, Terminal: name, Label: "joined"})
+			h = apply(t, h, harness.Edit{Do: harness.Add, Terminal: name, Label: "n"}, harness.Edit{Do: harness.Park,
+				Terminal: name, Label: "joined"})
 		case n == 3 && len(name) > 0 && name[0] == 'n': // was new, is not wanted any more
 		case n < 6 && was.State == harness.Seated && slices.Contains(cavities, was.At):
 			seat(name, was.At)

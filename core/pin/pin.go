@@ -54,13 +54,14 @@ type Step struct {
 // Input is what Plan works on.
 type Input struct {
 	Now, Wanted harness.Harness
-	Limit       int                               // how many terminals may be in hand between two steps: 0 or more
-	Fits        func(from, wait harness.Ref) bool // whether the terminal of a cavity can wait in another; nil: in its own connector
-	Fixed       func(at harness.Ref) bool         // whether the terminal of a cavity cannot be taken out; nil: none
-	Made        map[harness.TerminalID]Made       // of terminals that are new: on which end of which wire
-	Renew       map[harness.TerminalID]bool       // terminals that are cut off and crimped anew on their way
-	State       State
-	Wishes      []Wish
+	Limit       int // how many terminals may be in hand between two steps: 0 or more
+	// Whether the terminal of a cavity can wait in another; nil: in its own connector.
+	Fits   func(from, wait harness.Ref) bool
+	Fixed  func(at harness.Ref) bool   // whether the terminal of a cavity cannot be taken out; nil: none
+	Made   map[harness.TerminalID]Made // of terminals that are new: on which end of which wire
+	Renew  map[harness.TerminalID]bool // terminals that are cut off and crimped anew on their way
+	State  State
+	Wishes []Wish
 }
 
 // Made says on which end of a wire a new terminal is crimped.

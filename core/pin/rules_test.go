@@ -79,12 +79,18 @@ func TestAdvice(t *testing.T) {
 		how  string
 		fit  terminal.Verdict
 	}{
-		{pin.Step{Step: work.Step{Kind: pin.Move}, From: ref("A", "1"), To: ref("A", "2"), Opens: []string{"A"}}, ref("A", "2"), "Draw the comb of A out", terminal.Travels},
-		{pin.Step{Step: work.Step{Kind: pin.Move}, From: ref("A", "1"), To: ref("B", "5"), Opens: []string{"B"}}, ref("B", "5"), "Open the cover at the back of B", terminal.Reterminated},
-		{pin.Step{Step: work.Step{Kind: pin.Pull}, From: ref("C", "1"), Opens: []string{"C"}}, ref("A", "1"), "Lift the wedge out of the mating face of C", terminal.Reterminated},
-		{pin.Step{Step: work.Step{Kind: pin.Pull}, From: ref("C", "1")}, ref("A", "1"), "leaves by the mating face", terminal.Reterminated},
-		{pin.Step{Step: work.Step{Kind: pin.Move}, From: ref("D", "1"), To: ref("A", "1")}, ref("A", "1"), "cut the wire a hand's breadth behind", terminal.Pigtail},
-		{pin.Step{Step: work.Step{Kind: pin.Out}, From: ref("E", "1"), Opens: []string{"E"}}, harness.Ref{}, "about 1 to 1.5 mm", terminal.Unknown},
+		{pin.Step{Step: work.Step{Kind: pin.Move}, From: ref("A", "1"), To: ref("A", "2"), Opens: []string{"A"}}, ref("A",
+			"2"), "Draw the comb of A out", terminal.Travels},
+		{pin.Step{Step: work.Step{Kind: pin.Move}, From: ref("A", "1"), To: ref("B", "5"), Opens: []string{"B"}}, ref("B",
+			"5"), "Open the cover at the back of B", terminal.Reterminated},
+		{pin.Step{Step: work.Step{Kind: pin.Pull}, From: ref("C", "1"), Opens: []string{"C"}}, ref("A", "1"),
+			"Lift the wedge out of the mating face of C", terminal.Reterminated},
+		{pin.Step{Step: work.Step{Kind: pin.Pull}, From: ref("C", "1")}, ref("A", "1"), "leaves by the mating face",
+			terminal.Reterminated},
+		{pin.Step{Step: work.Step{Kind: pin.Move}, From: ref("D", "1"), To: ref("A", "1")}, ref("A", "1"),
+			"cut the wire a hand's breadth behind", terminal.Pigtail},
+		{pin.Step{Step: work.Step{Kind: pin.Out}, From: ref("E", "1"), Opens: []string{"E"}}, harness.Ref{},
+			"about 1 to 1.5 mm", terminal.Unknown},
 		{pin.Step{Step: work.Step{Kind: pin.New}, To: ref("A", "1")}, ref("A", "1"), "", terminal.Reterminated},
 		{pin.Step{Step: work.Step{Kind: pin.Seat}, To: ref("A", "5")}, ref("A", "5"), "", terminal.Unknown},
 	} {
@@ -96,7 +102,8 @@ func TestAdvice(t *testing.T) {
 			t.Errorf("%s %s to %s: %q", c.step.Kind, c.step.From, c.step.To, v.After)
 		}
 	}
-	if v := a.Advise(pin.Step{Step: work.Step{Kind: pin.Seal}, To: ref("A", "1")}, harness.Ref{}, 0); v.After == "" || len(v.Fit.Parts) != 1 {
+	if v := a.Advise(pin.Step{Step: work.Step{Kind: pin.Seal}, To: ref("A", "1")}, harness.Ref{}, 0); v.After == "" ||
+		len(v.Fit.Parts) != 1 {
 		t.Errorf("a plug: %+v", v)
 	}
 }
@@ -108,7 +115,8 @@ func TestShellsThatCouldBeTakenForAnother(t *testing.T) {
 	grey.Layout.Colour, black.Layout.Colour = "GY", "BK"
 	a := pin.Adviser{Housings: map[string]harness.Connector{"G": grey, "K": black, "P": plain, "Y": keyed}, Near: func(x, y string) bool { return x == "P" && y == "K" }}
 	warned := func(opens string) string {
-		return strings.Join(a.Advise(pin.Step{Step: work.Step{Kind: pin.Seal}, To: ref(opens, "1"), Opens: []string{opens}}, harness.Ref{}, 0).Warn, " ")
+		return strings.Join(a.Advise(pin.Step{Step: work.Step{Kind: pin.Seal}, To: ref(opens, "1"), Opens: []string{opens}},
+			harness.Ref{}, 0).Warn, " ")
 	}
 	if w := warned("G"); !strings.Contains(w, "same shell in GY and BK") || !strings.Contains(w, "P looks the same as G") {
 		t.Errorf("of G: %q", w)
@@ -126,7 +134,8 @@ func TestShellsThatCouldBeTakenForAnother(t *testing.T) {
 	if w := warned("U1"); !strings.Contains(w, "U2 lies within reach of U1 and has 24 cavities too") || strings.Contains(w, "U3") {
 		t.Errorf("of a plug that nobody has looked at: %q", w)
 	}
-	crossing := a.Advise(pin.Step{Step: work.Step{Kind: pin.Move}, From: ref("G", "1"), To: ref("K", "2")}, ref("K", "2"), 0)
+	crossing := a.Advise(pin.Step{Step: work.Step{Kind: pin.Move}, From: ref("G", "1"), To: ref("K", "2")}, ref("K",
+		"2"), 0)
 	if len(crossing.Warn) != 1 || !strings.Contains(crossing.Warn[0], "cavity 2 of K, not that of G") {
 		t.Errorf("the right cavity of the wrong plug: %q", crossing.Warn)
 	}

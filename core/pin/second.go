@@ -80,7 +80,9 @@ func Second(expected []Expected, checks []Check, ticks []work.Tick) []finding.Fi
 	}
 	switch {
 	case len(checks) == 0 && slices.ContainsFunc(ticks, touched):
-		add("second-check-none", finding.Check, "", fmt.Sprintf("Feeds or grounds were touched, and nobody has checked them a second time: %d powers and grounds.", powers), "Have another person check them by the plugs, or do it on another day, before the unit is plugged in.")
+		add("second-check-none", finding.Check, "", fmt.Sprintf("Feeds or grounds were touched, and nobody has checked "+
+			"them a second time: %d powers and grounds.", powers), "Have another person check them by the plugs, or do it "+
+			"on another day, before the unit is plugged in.")
 	case len(checks) > 0 && checked < powers:
 		add("second-check-open", finding.Check, "", fmt.Sprintf("%d of %d powers and grounds are checked a second time.", checked, powers), "Check the rest before the unit is plugged in.")
 	}

@@ -162,7 +162,8 @@ func (s *scheduler) goHome(t *task, step *Step, have string, edits *[]harness.Ed
 	case t.from >= 0 && strings.HasPrefix(have, "Cut"):
 		step.Kind, step.Text = Move, fmt.Sprintf("%s, join a lead with the right terminal to it, and push that into %s.", have, step.To)
 	case t.from >= 0 && s.in.Renew[t.terminal]:
-		step.Kind, step.Text = Move, fmt.Sprintf("Pull the terminal out of %s, cut it off, crimp a new one and push that into %s.", step.From, step.To)
+		step.Kind, step.Text = Move, fmt.Sprintf("Pull the terminal out of %s, cut it off, crimp a new one and push that "+
+			"into %s.", step.From, step.To)
 	case t.from >= 0:
 		step.Kind, step.Text = Move, fmt.Sprintf("Move the terminal from %s to %s.", step.From, step.To)
 	case t.was.State == harness.Loose:

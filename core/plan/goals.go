@@ -52,8 +52,8 @@ func (g *planning) set(t harness.TerminalID, p harness.Place) {
 	g.goals[t] = p
 }
 
-// goals gives where each terminal that a decision moves should end, and the terminals in order. New wires and the joints
-// that decisions make are noted on the way.
+// goals gives where each terminal that a decision moves should end, and the terminals in order. New wires and the
+// joints that decisions make are noted on the way.
 func (m *model) goals(r *match.Result) (map[harness.TerminalID]harness.Place, []harness.TerminalID) {
 	g := &planning{model: m, goals: map[harness.TerminalID]harness.Place{}}
 	claimed := map[harness.Ref]bool{}
@@ -288,8 +288,8 @@ func (m *model) want(goals map[harness.TerminalID]harness.Place, order []harness
 	m.changesOfHousing(goals, order)
 }
 
-// plugVacated wants a plug in every cavity of a kept housing that was full and is to be empty. A housing that is known not
-// to be sealed takes none.
+// plugVacated wants a plug in every cavity of a kept housing that was full and is to be empty. A housing that is
+// known not to be sealed takes none.
 func (m *model) plugVacated() {
 	plugs := harness.Work(m.wanted)
 	for _, at := range m.now.Cavities() {
@@ -348,8 +348,9 @@ func (m *model) changesOfHousing(goals map[harness.TerminalID]harness.Place, ord
 	for key, cavities := range pairs {
 		m.findings = append(m.findings, finding.Finding{
 			Code: "terminal-system", Severity: finding.Check, Side: string(match.From), Subject: cavities[0],
-			Text:   fmt.Sprintf("%d terminals change housing, %s: %s.", len(cavities), key, strings.Join(cavities, ", ")),
-			Remedy: "Say in Pin what terminals both housings take, or check it before the first is pulled; where they differ, it must be re-terminated.",
+			Text: fmt.Sprintf("%d terminals change housing, %s: %s.", len(cavities), key, strings.Join(cavities, ", ")),
+			Remedy: "Say in Pin what terminals both housings take, or check it before the first is pulled; where they " +
+				"differ, it must be re-terminated.",
 		})
 	}
 }

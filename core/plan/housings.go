@@ -11,8 +11,8 @@ import (
 	"draxel/core/match"
 )
 
-// housings lists From's connectors that are re-pinned, those that are kept with the cavities of both sides, then To's new
-// ones and the plugs that are put onto connectors.
+// housings lists From's connectors that are re-pinned, those that are kept with the cavities of both sides, then To's
+// new ones and the plugs that are put onto connectors.
 func housings(f *Facts) []harness.Connector {
 	var out []harness.Connector
 	for _, c := range f.From.Connectors {

@@ -145,8 +145,8 @@ func meter(role signal.Role) string {
 	return "Continuity to its other end, under 5 Ω, and none to its neighbours in the plug."
 }
 
-// bring brings our own wire of a cavity to a joint: cut off its plug where that is plugged into nothing that stays, at its
-// other end where that leads to nothing, else by a lead that is joined onto it.
+// bring brings our own wire of a cavity to a joint: cut off its plug where that is plugged into nothing that stays,
+// at its other end where that leads to nothing, else by a lead that is joined onto it.
 func (m *model) bring(name string, at harness.Ref) bool {
 	e, ok := m.endAt(at, join.CutOff)
 	if !ok {
@@ -320,8 +320,8 @@ func (g *planning) joinTo(l, fill *match.Line) {
 	}
 }
 
-// join makes the joints and new wires of what is left when cavities are held: a wire whose terminal finds no place is not
-// laid, and a joint that nothing comes to is not made.
+// join makes the joints and new wires of what is left when cavities are held: a wire whose terminal finds no place is
+// not laid, and a joint that nothing comes to is not made.
 func (p *Plan) join(m *model, d Decisions) {
 	m.merge()
 	m.drop()

@@ -13,8 +13,9 @@ import (
 	"draxel/core/work"
 )
 
-// A small job of each kind has work to do, proven, whose accepted matches are one circuit by the test's own count. What the
-// work consists of is worked out by hand: which stage lets go, moves or joins, by common practice of the trade.
+// A small job of each kind has work to do, proven, whose accepted matches are one circuit by the test's own count.
+// What the work consists of is worked out by hand: which stage lets go, moves or joins, by common practice of the
+// trade.
 func TestAJobOfEachKind(t *testing.T) {
 	ours := [][]string{{"A", "1", "Injector 1"}, {"A", "2", "Coolant temperature sensor"}, {"A", "3", "Power ground"}}
 	other := [][]string{{"P", "2", "Injector 1"}, {"P", "3", "Coolant temperature sensor"}, {"P", "1", "Power ground"}}
@@ -27,7 +28,8 @@ func TestAJobOfEachKind(t *testing.T) {
 		ways string // how each pair comes together: a ground is tapped, for others need it too
 	}{
 		{plan.Repinned, alike, "pin pull ×1, pin move ×2, pin seat ×1", "move ×3"},
-		{plan.Grown, append(at(alike), []string{"A", "4", "Injector 2"}), "pin pull ×1, pin move ×2, pin seat ×1, reach cut ×1, join land ×1, pin new ×1", "move ×3"},
+		{plan.Grown, append(at(alike), []string{"A", "4", "Injector 2"}), "pin pull ×1, pin move ×2, pin seat ×1, reach " +
+			"cut ×1, join land ×1, pin new ×1", "move ×3"},
 		{plan.Exchange, other, "pin move ×3", "move ×3"},
 		{plan.Sensor, other, "pin move ×3", "move ×3"},
 		{plan.Integrated, other, "join measure ×3, join cut ×5, join join ×3", "take-over ×2, tap ×1"},
@@ -47,15 +49,18 @@ func TestAJobOfEachKind(t *testing.T) {
 			}
 			for i, line := range ours {
 				if c.to != nil {
-					j.Decisions = append(j.Decisions, match.Decision{Side: match.From, At: ref(line[0] + line[1]), Choice: match.Matched, To: ref(c.to[i][0] + c.to[i][1])})
+					j.Decisions = append(j.Decisions, match.Decision{Side: match.From, At: ref(line[0] + line[1]),
+						Choice: match.Matched, To: ref(c.to[i][0] + c.to[i][1])})
 				}
 			}
 			if c.kind == plan.Grown {
-				j.Decisions = append(j.Decisions, match.Decision{Side: match.To, At: ref("A4"), Choice: match.Wired, Origin: &match.Origin{Kind: match.AtFuse, Name: "injectors, 10 A"}})
+				j.Decisions = append(j.Decisions, match.Decision{Side: match.To, At: ref("A4"), Choice: match.Wired,
+					Origin: &match.Origin{Kind: match.AtFuse, Name: "injectors, 10 A"}})
 			}
 			if c.kind == plan.ThinningOnly {
 				j.Sheets = map[gather.SheetKind]*gather.Sheet{
-					gather.WireList:      sheet("Wire|From|Cavity|To|Cavity|Function", "w1|A|1|V|1|Injector 1", "w2|A|2|X|1|Coolant temperature sensor"),
+					gather.WireList: sheet("Wire|From|Cavity|To|Cavity|Function", "w1|A|1|V|1|Injector 1",
+						"w2|A|2|X|1|Coolant temperature sensor"),
 					gather.ConnectorList: sheet("Connector|Device", "A|unit", "V|valve", "X|sensor"),
 					gather.DeviceList:    sheet("Device|Kind|System", "unit|unit|engine", "valve||emissions", "sensor||engine"),
 				}
@@ -119,17 +124,19 @@ func counted(words []string) string {
 	return strings.Join(out, ", ")
 }
 
-// The second check of a joined job asks for the circuits that the joints make: from a cavity that is left, which others a
-// meter must find. What is where is looked up by hand.
+// The second check of a joined job asks for the circuits that the joints make: from a cavity that is left, which
+// others a meter must find. What is where is looked up by hand.
 func TestTheSecondCheckAsksForJoinedCircuits(t *testing.T) {
 	j := plan.Job{Title: "joined", Kind: plan.Integrated,
 		From:      table("ours", []string{"A", "1", "Coolant temperature gauge"}, []string{"A", "2", "Power ground"}),
 		To:        table("theirs", []string{"P", "1", "Coolant temperature gauge"}, []string{"P", "2", "Power ground"}),
 		Decisions: []match.Decision{matched("A1", "P1"), matched("A2", "P2")},
 		Sheets: map[gather.SheetKind]*gather.Sheet{
-			gather.WireList:      sheet("Wire|From|Cavity|To|Cavity|Function", "v1|A|1|G|1|Coolant temperature gauge", "v2|A|2|E|1|Power ground", "o1|P|1|U|7|Coolant temperature gauge", "o2|P|2|U|8|Power ground"),
+			gather.WireList: sheet("Wire|From|Cavity|To|Cavity|Function", "v1|A|1|G|1|Coolant temperature gauge",
+				"v2|A|2|E|1|Power ground", "o1|P|1|U|7|Coolant temperature gauge", "o2|P|2|U|8|Power ground"),
 			gather.ConnectorList: sheet("Connector|Device", "A|old unit", "G|gauge", "E|earth", "U|unit"),
-			gather.DeviceList:    sheet("Device|Kind|System", "old unit|unit|engine", "gauge||instruments", "earth|ground|power", "unit|unit|engine"),
+			gather.DeviceList: sheet("Device|Kind|System", "old unit|unit|engine", "gauge||instruments",
+				"earth|ground|power", "unit|unit|engine"),
 		}}
 	p := computeJob(t, j)
 	if wrong(p) || len(p.Join.Joints) != 2 {

@@ -34,8 +34,8 @@ func (k Kind) Meetings(from, to harness.Pinout) match.Meetings {
 	return m
 }
 
-// Vehicle gives the side on which the vehicle's own wiring is, where wires are joined: what is measured first, and cut off
-// its old source.
+// Vehicle gives the side on which the vehicle's own wiring is, where wires are joined: what is measured first, and
+// cut off its old source.
 func (k Kind) Vehicle() match.Side {
 	if k == Integrated {
 		return match.From
@@ -46,8 +46,8 @@ func (k Kind) Vehicle() match.Side {
 // header names the plug that is put onto a connector.
 func header(connector string) string { return "plug on " + connector }
 
-// otherName names a connector of the To side apart from one of the From side that has the same name. It does not rest on
-// what a table is called: tables are renamed.
+// otherName names a connector of the To side apart from one of the From side that has the same name. It does not rest
+// on what a table is called: tables are renamed.
 func otherName(id string) string { return "other " + id }
 
 // newHousing names a new housing apart from a From housing of the same name.
@@ -144,8 +144,8 @@ func (f *Facts) repinned(connector string) bool {
 	return false
 }
 
-// withIDs gives the job with connectors named as they are now. Jobs that were kept before named a connector of both sides
-// after the title of the To table; every title that the table has had is known.
+// withIDs gives the job with connectors named as they are now. Jobs that were kept before named a connector of both
+// sides after the title of the To table; every title that the table has had is known.
 func (j Job) withIDs() Job {
 	if j.To == nil || j.From == nil {
 		return j

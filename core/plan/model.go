@@ -14,8 +14,8 @@ import (
 	"draxel/core/work"
 )
 
-// model is the harness as found with what the decisions say of its terminals, joints and new wires. Now and wanted are what
-// Pin sees of it: the connectors that are worked in, and what is in them.
+// model is the harness as found with what the decisions say of its terminals, joints and new wires. Now and wanted
+// are what Pin sees of it: the connectors that are worked in, and what is in them.
 type model struct {
 	facts       *Facts
 	ends        *ends
@@ -33,8 +33,9 @@ type model struct {
 	swapped     map[harness.Ref]harness.Ref // To cavities whose outputs are exchanged
 	fresh       []newWire
 	joints      map[string]*join.Joint
-	renamed     func(string) string                   // gives the joint that one was merged into
-	splices     map[string]string                     // what is left of each splice: the joint's name, empty where it is taken apart
+	renamed     func(string) string // gives the joint that one was merged into
+	// What is left of each splice: the joint's name, empty where it is taken apart.
+	splices     map[string]string
 	bare        map[harness.Length]harness.TerminalID // ends whose terminal was cut off, and that get none
 	adaptations []pin.Adaptation
 	withheld    int
@@ -45,8 +46,8 @@ type model struct {
 type wire struct{ row, goal harness.Row }
 
 // model makes the harness as found, as it is now and as wanted at the connectors. Only what a person has decided moves.
-// Undecided wires stay where they are, and a cavity that one of them holds cannot be filled: that is a finding, and whoever
-// was to go there stays too.
+// Undecided wires stay where they are, and a cavity that one of them holds cannot be filled: that is a finding, and
+// whoever was to go there stays too.
 func (p *Plan) model(f *Facts, d Decisions) *model {
 	m := &model{
 		facts:    f,
@@ -147,8 +148,8 @@ func (m *model) involve(at harness.Ref) {
 	}
 }
 
-// reached adds the connectors that decided wires enter, beside the housings: plugs of the vehicle, plugs that are put onto
-// connectors, cavities at which new wires begin.
+// reached adds the connectors that decided wires enter, beside the housings: plugs of the vehicle, plugs that are put
+// onto connectors, cavities at which new wires begin.
 func (m *model) reached(r *match.Result) {
 	for i := range r.Lines {
 		l := &r.Lines[i]
@@ -177,8 +178,8 @@ func (m *model) reached(r *match.Result) {
 	}
 }
 
-// movesInto says whether our own terminal can go into the vehicle's plug: it is there, its plug is plugged into nothing that
-// stays, and it is not cut off with it.
+// movesInto says whether our own terminal can go into the vehicle's plug: it is there, its plug is plugged into
+// nothing that stays, and it is not cut off with it.
 func (m *model) movesInto(x pairing) bool {
 	return m.ends.wires[x.ours] != nil && !m.ends.off[x.ours.Connector] && !m.ends.live(x.ours.Connector)
 }
@@ -216,7 +217,8 @@ func (m *model) pulledBefore(ticks []work.Tick, extract []thin.Extraction) []thi
 	return out
 }
 
-// carryOut makes Now, once, of everything that was ticked; what of it is at the connectors is what the moves begin from.
+// carryOut makes Now, once, of everything that was ticked; what of it is at the connectors is what the moves begin
+// from.
 func (m *model) carryOut(ticks []work.Tick) {
 	m.past = work.Replay(m.found, ticks)
 	made := map[harness.TerminalID]bool{}
@@ -232,7 +234,8 @@ func (m *model) carryOut(ticks []work.Tick) {
 	for _, t := range m.past.Lost {
 		m.findings = append(m.findings, finding.Finding{
 			Code: "tick-lost", Severity: finding.Wrong, Stage: string(t.Of()), Subject: tickedAt(t),
-			Text:   fmt.Sprintf("It was ticked that %q, but on the harness as it is known now that cannot be done: %s.", t.Text, t.Reason),
+			Text: fmt.Sprintf("It was ticked that %q, but on the harness as it is known now that cannot be done: %s.",
+				t.Text, t.Reason),
 			Remedy: "The facts have changed since: look at the harness, and take the tick back if it was not done.",
 		})
 	}
@@ -334,7 +337,8 @@ func (m *model) keepPut(
 	return order
 }
 
-// rest leaves every other terminal at the connectors where it is, unless it was made for a decision that is none any more.
+// rest leaves every other terminal at the connectors where it is, unless it was made for a decision that is none any
+// more.
 func (m *model) rest(goals map[harness.TerminalID]harness.Place, order []harness.TerminalID) []harness.TerminalID {
 	for _, t := range m.now.Terminals() {
 		if _, known := goals[t]; known {

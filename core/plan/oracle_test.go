@@ -8,7 +8,8 @@ import (
 )
 
 // bench is a second way of saying what edits do, which shares nothing with the product: labels on the two tips of each
-// length of wire, places of terminals, and a union–find over them. It refuses nothing; it only says what is joined in the end.
+// length of wire, places of terminals, and a union–find over them. It refuses nothing; it only says what is joined in
+// the end.
 type bench struct {
 	tips  map[string][2]string // a label says what a tip is at: "t…" a terminal, "j…" a joint, "o…" open
 	at    map[string]string    // terminals by name: the cavity that they are in

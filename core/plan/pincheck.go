@@ -30,7 +30,8 @@ func (p *Plan) exchanges(m *model, d pin.Decisions) {
 		if why := m.facts.whyNotExchanged(x); why != "" {
 			p.Findings = append(p.Findings, finding.Finding{
 				Code: "exchange-lost", Severity: finding.Danger, Stage: "pin", Side: string(match.To), Subject: x.A.String(),
-				Text:   fmt.Sprintf("The outputs %s and %s are exchanged, and must not be: %s. It is left out of the plan.", x.A, x.B, why),
+				Text: fmt.Sprintf("The outputs %s and %s are exchanged, and must not be: %s. It is left out of the plan.", x.A,
+					x.B, why),
 				Remedy: "Take the exchange back.",
 			})
 			continue
@@ -78,7 +79,8 @@ func (m *model) expected() []pin.Expected {
 
 // power says whether a role is a supply, a reference or a ground: these are looked at first.
 func power(r signal.Role) bool {
-	return slices.Contains([]signal.Role{signal.Battery, signal.Ignition, signal.Ground, signal.SensorGround, signal.Reference5V}, r)
+	return slices.Contains([]signal.Role{signal.Battery, signal.Ignition, signal.Ground, signal.SensorGround,
+		signal.Reference5V}, r)
 }
 
 func powersFirst(all []pin.Expected) {

@@ -169,8 +169,8 @@ func (s *Step) tell(m *model, p *Plan, minutes float64) {
 	}
 }
 
-// crimped says of each terminal that is no longer where it was found on which end of which wire it is, and of those that
-// are new on which they will be.
+// crimped says of each terminal that is no longer where it was found on which end of which wire it is, and of those
+// that are new on which they will be.
 func (m *model) crimped() map[harness.TerminalID]pin.Made {
 	out := map[harness.TerminalID]pin.Made{}
 	for _, w := range m.past.Now.Wires() {

@@ -68,13 +68,15 @@ func TestJointsAndLeads(t *testing.T) {
 	if got := texts(p); got != "hold A3 ; new  A6; plug  A3" || !p.Proof.Reached {
 		t.Errorf("steps %s, proof %+v", got, p.Proof)
 	}
-	if n := len(p.Join.Joints); n != 2 || p.Join.Joints[0].Name != "joint at A1" || p.Join.Joints[1].Name != "joint at A2" {
+	if n := len(p.Join.Joints); n != 2 || p.Join.Joints[0].Name != "joint at A1" ||
+		p.Join.Joints[1].Name != "joint at A2" {
 		t.Errorf("joints %+v", p.Join.Joints)
 	}
 	if !p.Totals.Reconciled || p.Totals.Joins != 1 || p.Totals.Branches != 1 || p.Totals.NeedsWire != 0 {
 		t.Errorf("totals %+v", p.Totals)
 	}
-	if made := joinSteps(p); !strings.Contains(made, "Bare A1 (Battery feed), 60 mm behind A1, without cutting it, and join the new wire A6 (Battery feed) onto it") || !strings.Contains(made, "join A3 (Power ground) onto it") {
+	if made := joinSteps(p); !strings.Contains(made, "Bare A1 (Battery feed), 60 mm behind A1, without cutting it, "+
+		"and join the new wire A6 (Battery feed) onto it") || !strings.Contains(made, "join A3 (Power ground) onto it") {
 		t.Errorf("joints are made thus: %s", made)
 	}
 	j.Decisions = append(j.Decisions, match.Decision{Side: match.From, At: ref("A5"), Choice: match.Joined, To: ref("A4")})

@@ -2,9 +2,9 @@
 //
 // Facts and decisions go in. What comes out, verdicts, steps and findings, is computed from them and nothing else, and is
 // never edited or stored. There is one harness: Now is what was found with everything that was ticked done to it, once;
-// Wanted is what was found with the Changes of every stage, which follow from verdicts alone. The steps of all stages are
-// put into one order and carried out on the model; if they do not end in Wanted the plan says so: that would be a fault of
-// ours. docs/plan.md tells how a stage, a decision or a finding is added.
+// Wanted is what was found with the Changes of every stage, which follow from verdicts alone. The steps of all stages
+// are put into one order and carried out on the model; if they do not end in Wanted the plan says so: that would be a
+// fault of ours. docs/plan.md tells how a stage, a decision or a finding is added.
 package plan
 
 import (
@@ -55,9 +55,10 @@ type Plan struct {
 	Wanted   harness.Harness // as it should become
 	Work     Work            // the one list of what is to be done
 	Proof    Proof
-	Steps    []Step              // the re-pin sheet: Pin's steps with what tells their wires
-	Withheld int                 // decided moves and new wires left off the steps, since an undecided wire holds a cavity
-	Housings []harness.Connector // the connectors that are worked in: From's, To's that are new, those that terminals leave or enter
+	Steps    []Step // the re-pin sheet: Pin's steps with what tells their wires
+	Withheld int    // decided moves and new wires left off the steps, since an undecided wire holds a cavity
+	// The connectors that are worked in: From's, To's that are new, those that terminals leave or enter.
+	Housings []harness.Connector
 	Thin     Thinning
 	Pin      Pinning
 	Reach    Reaching
@@ -79,8 +80,8 @@ func Compute(f Facts, d Decisions) Plan {
 
 // Follow gives the plan where the crosswalk of these facts and decisions is known already.
 //
-// The order of computing is not that of the rail. First what becomes of every wire, then where terminals and joints come,
-// then lengths; then Now, the steps and the proof.
+// The order of computing is not that of the rail. First what becomes of every wire, then where terminals and joints
+// come, then lengths; then Now, the steps and the proof.
 func Follow(f Facts, d Decisions, crosswalk *match.Result) Plan {
 	f.complete()
 	f.putOn(crosswalk)

@@ -38,7 +38,8 @@ func matched(from, to string) match.Decision {
 }
 
 func compute(from, to harness.Pinout, decisions ...match.Decision) plan.Plan {
-	return plan.Compute(plan.Facts{Kind: plan.Repinned, From: from, To: to, Meetings: match.SameNames(from, to)}, plan.Decisions{Match: decisions, Pin: pin.Decisions{Limit: 1}})
+	return plan.Compute(plan.Facts{Kind: plan.Repinned, From: from, To: to, Meetings: match.SameNames(from, to)},
+		plan.Decisions{Match: decisions, Pin: pin.Decisions{Limit: 1}})
 }
 
 func texts(p plan.Plan) string {
@@ -78,7 +79,8 @@ func tickWith(t *testing.T, j *plan.Job, p *plan.Plan, id string) {
 
 // wrong says what a proof must never say of a job that can be worked: a fault, a difference, a match that is none.
 func wrong(p plan.Plan) bool {
-	return p.Proof.Fault != "" || len(p.Proof.Differences)+len(p.Proof.Apart) > 0 || !p.Proof.Reached && !p.Proof.Partial && len(p.Proof.Meets) == 0
+	return p.Proof.Fault != "" || len(p.Proof.Differences)+len(p.Proof.Apart) > 0 || !p.Proof.Reached &&
+		!p.Proof.Partial && len(p.Proof.Meets) == 0
 }
 
 // joinSteps gives the sentences of the steps that make joints and lay new wires.

@@ -19,36 +19,42 @@ type Proof struct {
 	Steps       int      `json:"steps"`  // that are left
 	InHand      int      `json:"inHand"` // the most terminals that are loose at once
 	Differences []string `json:"differences,omitempty"`
-	Apart       []string `json:"apart,omitempty"`   // accepted matches that are not one circuit in the end
-	Meets       []string `json:"meets,omitempty"`   // what must never meet, and does after a step
-	Partial     bool     `json:"partial,omitempty"` // the steps can be carried out, but what was done and is not planned any more keeps the end from being compared
-	Fault       string   `json:"fault,omitempty"`   // why the steps could not be made or carried out
+	Apart       []string `json:"apart,omitempty"` // accepted matches that are not one circuit in the end
+	Meets       []string `json:"meets,omitempty"` // what must never meet, and does after a step
+	// The steps can be carried out, but what was done and is not planned any more keeps the end from being compared.
+	Partial bool   `json:"partial,omitempty"`
+	Fault   string `json:"fault,omitempty"` // why the steps could not be made or carried out
 }
 
 // Line says in one sentence whether the work is proven.
 func (p Proof) Line() string {
 	switch {
 	case p.Fault != "":
-		return "DO NOT WORK FROM THIS. A fault of ours: the steps cannot be carried out on the model (" + p.Fault + "). Send us the job file."
+		return "DO NOT WORK FROM THIS. A fault of ours: the steps cannot be carried out on the model (" + p.Fault +
+			"). Send us the job file."
 	case len(p.Meets) > 0:
 		return "DO NOT WORK FROM THIS: " + p.Meets[0] + "."
 	case !p.Reached && len(p.Apart) > 0:
-		return "DO NOT WORK FROM THIS. A fault of ours: in the end " + p.Apart[0] + " are not one circuit. Send us the job file."
+		return "DO NOT WORK FROM THIS. A fault of ours: in the end " + p.Apart[0] + " are not one circuit. Send us the " +
+			"job file."
 	case !p.Reached:
 		return fmt.Sprintf(
-			"DO NOT WORK FROM THIS. A fault of ours: the steps lead to %d differences from the wanted harness. Send us the job file.",
+			"DO NOT WORK FROM THIS. A fault of ours: the steps lead to %d differences from the wanted harness. Send us the "+
+				"job file.",
 			len(p.Differences),
 		)
 	case p.Partial:
 		return fmt.Sprintf(
-			"The %d steps that are left can be carried out on the model. Something was done that the plan no longer asks for, or a circle of moves cannot begin, so the end is not compared with the wanted harness.",
+			"The %d steps that are left can be carried out on the model. Something was done that the plan no longer asks "+
+				"for, or a circle of moves cannot begin, so the end is not compared with the wanted harness.",
 			p.Steps,
 		)
 	case p.Steps == 0:
 		return "Nothing is left to do: the harness is as it is wanted."
 	}
 	return fmt.Sprintf(
-		"Proven on the model: the %d steps that are left, of all stages together, lead to the wanted harness, and every accepted match is one circuit in it. No cavity ever held two terminals, and %s in hand.",
+		"Proven on the model: the %d steps that are left, of all stages together, lead to the wanted harness, and every "+
+			"accepted match is one circuit in it. No cavity ever held two terminals, and %s in hand.",
 		p.Steps,
 		most(p.InHand),
 	)
@@ -78,7 +84,8 @@ func (p *Plan) prove(m *model, limit int) {
 		}
 		p.Findings = append(p.Findings, finding.Finding{
 			Code: "steps-held", Severity: finding.Wrong, Stage: "work",
-			Text:   fmt.Sprintf("%d steps cannot be done as the harness is now: what was done before the decisions changed stands in their way.", n),
+			Text: fmt.Sprintf("%d steps cannot be done as the harness is now: what was done before the decisions changed "+
+				"stands in their way.", n),
 			Remedy: "See what was done and is not wanted any more; put it right, or take the ticks back if it was not done.",
 		})
 	}
@@ -131,8 +138,8 @@ func sentence(s string) string {
 	return strings.ToUpper(s[:1]) + s[1:] + "."
 }
 
-// apart names the accepted matches whose two cavities are not one circuit in the end. It walks the copper of the harness
-// that the steps led to, and knows nothing of how they got there.
+// apart names the accepted matches whose two cavities are not one circuit in the end. It walks the copper of the
+// harness that the steps led to, and knows nothing of how they got there.
 func (p *Plan) apart(m *model, end harness.Harness) []string {
 	net := circuit.Of(end, m.facts.Laid.Loom.Connectors)
 	var out []string
@@ -221,8 +228,8 @@ func newGuard(m *model, now harness.Harness) *guard {
 	return g
 }
 
-// look compares what meets at the joint of a step: nothing with restraint or high voltage, no supply with a ground, no two
-// different outputs.
+// look compares what meets at the joint of a step: nothing with restraint or high voltage, no supply with a ground,
+// no two different outputs.
 func (g *guard) look(s *work.Step, h harness.Harness) error {
 	if len(s.Edits) == 0 {
 		return nil

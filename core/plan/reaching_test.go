@@ -75,7 +75,8 @@ func TestReachFollowsThin(t *testing.T) {
 	j.Thin = append(j.Thin, thin.Decision{On: thin.Module, ID: "valve", Choice: thin.Goes})
 	p = computeJob(t, j) // the splice has two legs left and becomes one wire: that comes before w2 is lengthened
 	proven(t, "a module goes", p)
-	i := slices.IndexFunc(p.Reach.Result.Steps, func(s work.Step) bool { return s.Kind == reach.CutWire && s.Wire() == "w2" })
+	i := slices.IndexFunc(p.Reach.Result.Steps,
+		func(s work.Step) bool { return s.Kind == reach.CutWire && s.Wire() == "w2" })
 	through := slices.IndexFunc(p.Work.Steps, func(s work.Step) bool { return s.Kind == thin.OneWire })
 	if i < 0 || through < 0 || !slices.Contains(p.Reach.Result.Steps[i].Needs, p.Work.Steps[through].ID) {
 		t.Errorf("w2 is cut before its splice is taken apart: %d, %d", i, through)
@@ -135,7 +136,8 @@ func TestWhatWasCutIsRemembered(t *testing.T) {
 	p := computeJob(t, j)
 	for i := range p.Reach.Result.Steps {
 		s := &p.Reach.Result.Steps[i]
-		x := work.Tick{Step: s.ID, Edits: s.Edits, Text: s.Text, Stage: "reach", Kind: s.Kind, Wire: s.Wire(), Length: s.Length, When: int64(i + 1)}
+		x := work.Tick{Step: s.ID, Edits: s.Edits, Text: s.Text, Stage: "reach", Kind: s.Kind, Wire: s.Wire(),
+			Length: s.Length, When: int64(i + 1)}
 		if s.Length > 0 {
 			x.Piece = p.Reach.Result.PieceFor(s.Wire())
 		}
@@ -162,7 +164,8 @@ func TestWhatWasCutIsRemembered(t *testing.T) {
 	}
 	j.Map.Paths[0].Length = 500
 	p = computeJob(t, j)
-	if len(found(p, "cut-for-old-place")) != 1 || len(found(p, "done-unwanted")) != 1 || !p.Proof.Partial || len(p.Reach.Strays) != 1 {
+	if len(found(p, "cut-for-old-place")) != 1 || len(found(p, "done-unwanted")) != 1 || !p.Proof.Partial ||
+		len(p.Reach.Strays) != 1 {
 		t.Errorf("it would reach without: %v, %+v", p.Findings, p.Proof)
 	}
 	j.Ticks = slices.DeleteFunc(j.Ticks, func(x work.Tick) bool { return len(x.Edits) > 0 })
@@ -187,7 +190,8 @@ func TestACutWireKeepsItsEnd(t *testing.T) {
 	p := computeJob(t, j)
 	for i := range p.Reach.Result.Steps {
 		if s := &p.Reach.Result.Steps[i]; s.Kind == reach.CutWire && s.Wire() == "w1" {
-			j.Ticks = []work.Tick{{Step: s.ID, Edits: s.Edits, Text: s.Text, Stage: "reach", Wire: s.Wire(), Length: s.Length, When: 1}}
+			j.Ticks = []work.Tick{{Step: s.ID, Edits: s.Edits, Text: s.Text, Stage: "reach", Wire: s.Wire(), Length: s.Length,
+				When: 1}}
 		}
 	}
 	was := lineOf(t, p, "w1").At

@@ -14,7 +14,8 @@ import (
 func (m *model) base(p *Plan) harness.Harness {
 	base := m.found.With(p.Thin.Result.Changes(), m.changes())
 	crimped := harness.Changes{Tips: map[string][2]harness.Tip{}}
-	tipsOf := func(wire string) ([2]harness.Tip, bool) { // both ends of a wire may change: the second change knows the first
+	// Both ends of a wire may change: the second change knows the first.
+	tipsOf := func(wire string) ([2]harness.Tip, bool) {
 		if told, twice := crimped.Tips[wire]; twice {
 			return told, true
 		}
@@ -120,8 +121,8 @@ func (m *model) drop() {
 	}
 }
 
-// spread says how far behind its plug each wire is cut or joined onto, so that joints of one plug do not lie side by side:
-// as far apart as two joints should be, or as far as the shortest wire lets them.
+// spread says how far behind its plug each wire is cut or joined onto, so that joints of one plug do not lie side by
+// side: as far apart as two joints should be, or as far as the shortest wire lets them.
 func (m *model) spread(rules reach.Rules) {
 	at := map[string][]*join.End{}
 	for _, name := range slices.Sorted(maps.Keys(m.joints)) {

@@ -93,8 +93,8 @@ func (f *Facts) moved(r *match.Result) map[harness.Ref]bool {
 	return out
 }
 
-// filled keeps the connectors that are to be filled, and that were decided away: the two contradict each other, and that is
-// said.
+// filled keeps the connectors that are to be filled, and that were decided away: the two contradict each other, and
+// that is said.
 func (p *Plan) filled(f *Facts) []thin.Decision {
 	use := map[string]string{}
 	for to, m := range f.Meetings {
@@ -125,7 +125,8 @@ func (p *Plan) filled(f *Facts) []thin.Decision {
 		out = append(out, thin.Decision{On: thin.Connector, ID: c, Choice: thin.Keep, Reason: why})
 		p.Findings = append(p.Findings, finding.Finding{
 			Code: "two-edits", Severity: finding.Wrong, Stage: "thin", Subject: c,
-			Text:   fmt.Sprintf("Match says of connector %s that %s, and Thin says that it goes. It stays until one of the two is taken back.", c, why),
+			Text: fmt.Sprintf("Match says of connector %s that %s, and Thin says that it goes. It stays until one of the "+
+				"two is taken back.", c, why),
 			Remedy: "Reopen one of the two.",
 		})
 	}

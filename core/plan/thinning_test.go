@@ -244,12 +244,14 @@ func TestWorkDoneBeforeTheDecisionsChanged(t *testing.T) {
 	j.Thin = append(j.Thin, thin.Decision{On: thin.Wire, ID: "W2", Choice: thin.Keep})
 	_, p := follow(t, j)
 	mends := slices.IndexFunc(p.Work.Steps, func(s work.Step) bool { return s.Kind == thin.Mend })
-	if mends < 0 || !p.Proof.Partial || done.Proof.Partial || p.Proof.Fault != "" || !p.Proof.Reached || p.Work.Steps[mends].Wires[0] != "W2" {
+	if mends < 0 || !p.Proof.Partial || done.Proof.Partial || p.Proof.Fault != "" || !p.Proof.Reached ||
+		p.Work.Steps[mends].Wires[0] != "W2" {
 		t.Errorf("nothing is mended: %+v", p.Proof)
 	}
 	j.Thin = nil
 	_, p = follow(t, j)
-	anew := slices.ContainsFunc(p.Work.Steps, func(s work.Step) bool { return s.Kind == thin.Mend && strings.Contains(s.Text, "Make splice S1 anew") })
+	anew := slices.ContainsFunc(p.Work.Steps,
+		func(s work.Step) bool { return s.Kind == thin.Mend && strings.Contains(s.Text, "Make splice S1 anew") })
 	if p.Proof.Fault != "" || !p.Proof.Reached || !anew {
 		t.Errorf("a splice that was taken apart and is wanted: %+v", p.Proof)
 	}

@@ -62,7 +62,8 @@ func (p *Plan) decideWays(f *Facts) {
 				match.Plugged,
 			}
 		case f.Kind == Adapter && m.Met == match.NewHousing:
-			w.Proposed, w.Why, w.Choices = match.Lead, "The factory plug stays as it is: a plug is put onto it, and a new wire leads from there.", []match.Way{
+			w.Proposed, w.Why, w.Choices = match.Lead, "The factory plug stays as it is: a plug is put onto it, and a new "+
+				"wire leads from there.", []match.Way{
 				match.Lead,
 				match.Move,
 				match.Renew,
@@ -116,7 +117,8 @@ func (f *Facts) proposeJoint(w *Way, x pairing, mates map[string]string, locked,
 		role == signal.Ground,
 		role == signal.SensorGround,
 		role == signal.Start:
-		w.Proposed, w.Why = match.Tap, "It is a feed or a ground, and others may hang on it: it is joined onto, and nothing is cut."
+		w.Proposed, w.Why = match.Tap, "It is a feed or a ground, and others may hang on it: it is joined onto, and "+
+			"nothing is cut."
 	default:
 		w.Proposed, w.Why = match.TakeOver, "Two sources on one wire would fight: it is cut off the old one."
 	}

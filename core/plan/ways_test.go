@@ -20,10 +20,12 @@ var mixed = flag.Uint64("mixed", 150, "how many random jobs TestEveryWayLeadsToW
 
 var first = flag.Uint64("first", 0, "the first of those jobs")
 
-// mixedJob is a job in which anything can happen: housings kept, new, staying and plugged on, wires that go on to devices,
-// splices and nothing, plugs in mid-air.
+// mixedJob is a job in which anything can happen: housings kept, new, staying and plugged on, wires that go on to
+// devices, splices and nothing, plugs in mid-air.
 func mixedJob(r *rand.Rand) plan.Job {
-	words := []string{"Injector 1", "Injector 2", "Battery feed", "Ignition feed", "Power ground", "Coolant temperature sensor", "Fan relay 1 control", "Canister purge", "Knock sensor 1", "zqk", "Engine speed output", "Sensor ground"}
+	words := []string{"Injector 1", "Injector 2", "Battery feed", "Ignition feed", "Power ground",
+		"Coolant temperature sensor", "Fan relay 1 control", "Canister purge", "Knock sensor 1", "zqk",
+		"Engine speed output", "Sensor ground"}
 	side := func(connectors string) (lines [][]string) {
 		for i, c := range r.Perm(18)[:4+r.IntN(9)] {
 			lines = append(lines, []string{string(connectors[c%3]), fmt.Sprint(c/3 + 1), words[(i+r.IntN(4))%len(words)]})
@@ -31,10 +33,12 @@ func mixedJob(r *rand.Rand) plan.Job {
 		return lines
 	}
 	from, to := side("ABC"), side("ADE")
-	j := plan.Job{Title: "mixed", Kind: plan.Kinds()[r.IntN(13)].ID, From: table("ours", from...), To: table("theirs", to...), Met: match.Meetings{}}
+	j := plan.Job{Title: "mixed", Kind: plan.Kinds()[r.IntN(13)].ID, From: table("ours", from...), To: table("theirs",
+		to...), Met: match.Meetings{}}
 	used := map[string]bool{}
 	for _, id := range []string{"A", "D", "E"} {
-		m := match.Meeting{Met: []match.Met{match.Stays, match.Stays, match.NewHousing, match.SameAs, match.PlugsOnto, match.NoConcern}[r.IntN(6)]}
+		m := match.Meeting{Met: []match.Met{match.Stays, match.Stays, match.NewHousing, match.SameAs, match.PlugsOnto,
+			match.NoConcern}[r.IntN(6)]}
 		if m.Met == match.SameAs || m.Met == match.PlugsOnto {
 			if m.With = string("ABC"[r.IntN(3)]); used[m.With] {
 				continue
@@ -59,8 +63,10 @@ func mixedJob(r *rand.Rand) plan.Job {
 			wires = append(wires, append([]string{fmt.Sprint("w", i), connector, l[1]}, append(end, l[2])...))
 		}
 		j.Sheets = map[gather.SheetKind]*gather.Sheet{gather.WireList: {Cells: wires},
-			gather.ConnectorList: sheet("Connector|Device", "A|"+[]string{"unit", ""}[r.IntN(2)], "B|"+[]string{"old unit", ""}[r.IntN(2)], "D|"+[]string{"body", ""}[r.IntN(2)], "X|parts", "Y|"+[]string{"lamp", ""}[r.IntN(2)]),
-			gather.DeviceList:    sheet("Device|Kind|System", "unit|unit|engine", "old unit|unit|engine", "body|unit|body", "parts|unit|engine", "lamp||lighting")}
+			gather.ConnectorList: sheet("Connector|Device", "A|"+[]string{"unit", ""}[r.IntN(2)], "B|"+[]string{"old unit",
+				""}[r.IntN(2)], "D|"+[]string{"body", ""}[r.IntN(2)], "X|parts", "Y|"+[]string{"lamp", ""}[r.IntN(2)]),
+			gather.DeviceList: sheet("Device|Kind|System", "unit|unit|engine", "old unit|unit|engine", "body|unit|body",
+				"parts|unit|engine", "lamp||lighting")}
 	}
 	hand := r.IntN(3)
 	bench := thin.Standard()
@@ -83,14 +89,20 @@ func decideMixed(r *rand.Rand, j *plan.Job, p *plan.Plan, f plan.Facts) {
 		}
 	}
 	put := func(d match.Decision) { j.Decisions = append(without(j.Decisions, d.Side, d.At), d) }
-	origin := &match.Origin{Kind: []match.OriginKind{match.AtCavity, match.AtSplice, match.AtFuse, match.OpenEnd}[r.IntN(4)], At: from.Ref, Name: "F7", Owner: "Ines"}
+	origin := &match.Origin{Kind: []match.OriginKind{match.AtCavity, match.AtSplice, match.AtFuse,
+		match.OpenEnd}[r.IntN(4)], At: from.Ref, Name: "F7", Owner: "Ines"}
 	if origin.Kind == match.AtSplice && r.IntN(2) == 0 {
 		origin.Name = "S1"
 	}
 	switch r.IntN(12) {
 	case 0, 1, 2, 3, 9, 10, 11:
-		if _, vetoed := match.Veto(from.Signal, to.Signal); !vetoed && !slices.ContainsFunc(j.Decisions, func(d match.Decision) bool { return d.To == to.Ref || d.Side == match.To && d.At == to.Ref }) {
-			put(match.Decision{Side: match.From, At: from.Ref, Choice: match.Matched, To: to.Ref, Way: append(match.Ways(), match.Proposed, match.Proposed)[r.IntN(9)]})
+		if _, vetoed := match.Veto(from.Signal, to.Signal); !vetoed &&
+			!slices.ContainsFunc(j.Decisions, func(d match.Decision) bool {
+				return d.To == to.Ref || d.Side == match.To &&
+					d.At == to.Ref
+			}) {
+			put(match.Decision{Side: match.From, At: from.Ref, Choice: match.Matched, To: to.Ref, Way: append(match.Ways(),
+				match.Proposed, match.Proposed)[r.IntN(9)]})
 		}
 	case 4:
 		if _, never := match.NeverJoin(from.Signal, to.Signal); !never {
@@ -99,14 +111,17 @@ func decideMixed(r *rand.Rand, j *plan.Job, p *plan.Plan, f plan.Facts) {
 	case 5:
 		put(match.Decision{Side: match.From, At: from.Ref, Choice: []match.Choice{match.Gone, match.Open}[r.IntN(2)]})
 	case 6:
-		put(match.Decision{Side: match.From, At: from.Ref, Choice: match.Sourced, Source: "ground", Origin: []*match.Origin{nil, origin}[r.IntN(2)]})
+		put(match.Decision{Side: match.From, At: from.Ref, Choice: match.Sourced, Source: "ground",
+			Origin: []*match.Origin{nil, origin}[r.IntN(2)]})
 	case 7:
 		if _, never := match.NeverJoin(to.Signal, from.Signal); !never {
-			put(match.Decision{Side: match.To, At: to.Ref, Choice: []match.Choice{match.Branch, match.Wired}[r.IntN(2)], Of: from.Ref, Origin: origin})
+			put(match.Decision{Side: match.To, At: to.Ref, Choice: []match.Choice{match.Branch, match.Wired}[r.IntN(2)],
+				Of: from.Ref, Origin: origin})
 		}
 	case 8:
 		if n := len(p.Thin.Result.Systems); n > 0 && r.IntN(3) == 0 {
-			d := thin.Decision{On: thin.System, ID: p.Thin.Result.Systems[r.IntN(n)].System, Choice: []thin.Choice{thin.Goes, thin.Keep}[r.IntN(2)], Reason: "a trial"}
+			d := thin.Decision{On: thin.System, ID: p.Thin.Result.Systems[r.IntN(n)].System, Choice: []thin.Choice{thin.Goes,
+				thin.Keep}[r.IntN(2)], Reason: "a trial"}
 			if r.IntN(2) == 0 {
 				d = thin.Decision{On: thin.Module, ID: "old unit", Choice: thin.Goes, Reason: "a trial"}
 			}
@@ -140,7 +155,8 @@ func tickAny(r *rand.Rand, j *plan.Job, p *plan.Plan) bool {
 }
 
 // All ways in one job, decisions that change in the middle of the work, steps ticked in any order that hands allow: the
-// steps lead to Wanted, and by a count that shares nothing with the product every accepted match is one circuit in the end.
+// steps lead to Wanted, and by a count that shares nothing with the product every accepted match is one circuit in
+// the end.
 func TestEveryWayLeadsToWhatIsWanted(t *testing.T) {
 	seen := map[match.Way]int{}
 	whole, partial, matches := 0, 0, 0
@@ -178,7 +194,8 @@ func TestEveryWayLeadsToWhatIsWanted(t *testing.T) {
 			matches += oneCircuit(t, seed, &j, f, &p)
 		}
 	}
-	t.Logf("%d jobs compared to the end, %d with work that is not wanted any more; %d matches are one circuit; ways chosen %v", whole, partial, matches, seen)
+	t.Logf("%d jobs compared to the end, %d with work that is not wanted any more; %d matches are one circuit; ways "+
+		"chosen %v", whole, partial, matches, seen)
 	if whole < int(*mixed)/2 || matches < int(*mixed)/2 {
 		t.Errorf("too few jobs say anything: %d whole, %d matches", whole, matches)
 	}
@@ -191,7 +208,9 @@ func check(t *testing.T, seed uint64, round int, j *plan.Job, f plan.Facts, p *p
 		for _, s := range p.Work.Steps {
 			steps = append(steps, string(s.Stage)+" "+s.Text)
 		}
-		t.Fatalf("job %d, round %d, %s: %+v %s\nmet %v, vehicle %s\ndecisions %+v\nthin %+v\nticks %d\nsteps\n%s", seed, round, j.Kind, p.Proof, text(p.Findings, "tick-lost"), f.Meetings, f.Vehicle, j.Decisions, j.Thin, len(j.Ticks), strings.Join(steps, "\n"))
+		t.Fatalf("job %d, round %d, %s: %+v %s\nmet %v, vehicle %s\ndecisions %+v\nthin %+v\nticks %d\nsteps\n%s", seed,
+			round, j.Kind, p.Proof, text(p.Findings, "tick-lost"), f.Meetings, f.Vehicle, j.Decisions, j.Thin, len(j.Ticks),
+			strings.Join(steps, "\n"))
 	}
 	if !p.Totals.Reconciled {
 		t.Fatalf("job %d: the counts do not balance: %+v", seed, p.Totals)
@@ -251,7 +270,8 @@ func oneCircuit(t *testing.T, seed uint64, j *plan.Job, f plan.Facts, p *plan.Pl
 			continue
 		}
 		if n++; !b.one(a, c) {
-			t.Fatalf("job %d: %s and %s are matched by %q (%s), and %s and %s are not one circuit in the end\n%+v", seed, l.From, l.To, w.Way, l.Verdict, a, c, b.tips)
+			t.Fatalf("job %d: %s and %s are matched by %q (%s), and %s and %s are not one circuit in the end\n%+v", seed,
+				l.From, l.To, w.Way, l.Verdict, a, c, b.tips)
 		}
 	}
 	return n

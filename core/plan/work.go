@@ -13,8 +13,8 @@ import (
 	"draxel/core/work"
 )
 
-// Work is the one list of what is to be done: the steps of all stages in one order, those that are done among them where
-// the plan still asks for them.
+// Work is the one list of what is to be done: the steps of all stages in one order, those that are done among them
+// where the plan still asks for them.
 type Work struct {
 	Steps  []work.Step
 	Held   map[string]string // by step: why it cannot be done as the harness is now
@@ -23,8 +23,8 @@ type Work struct {
 	gate   string
 }
 
-// OwnStep is a step of the person's own between the others: trim off, gearbox lowered, a hoist and a second person. It may
-// carry a measurement with its limit.
+// OwnStep is a step of the person's own between the others: trim off, gearbox lowered, a hoist and a second person.
+// It may carry a measurement with its limit.
 type OwnStep struct {
 	ID     string   `json:"id"`
 	Text   string   `json:"text"`
@@ -173,7 +173,8 @@ func (p *Plan) own(all []work.Step, own []OwnStep) []work.Step {
 			if beside := o.After + o.Before; beside != "" && !done && !p.ticked(beside) {
 				p.Findings = append(p.Findings, finding.Finding{
 					Code: "own-step-adrift", Severity: finding.Check, Stage: "work", Subject: o.ID,
-					Text:   fmt.Sprintf("%s: the step that it stood beside is not planned any more, so it stands last.", strings.TrimSuffix(o.Text, ".")),
+					Text: fmt.Sprintf("%s: the step that it stood beside is not planned any more, so it stands last.",
+						strings.TrimSuffix(o.Text, ".")),
 					Remedy: "Take it away, and put it in beside another step.",
 				})
 			}
@@ -202,8 +203,8 @@ func (p *Plan) ticked(step string) bool {
 	})
 }
 
-// gated puts the gate before the first cut, whichever stage makes it: every connector that a cut or a removal touches is
-// labelled, photographed and counted, those of wires that are kept too.
+// gated puts the gate before the first cut, whichever stage makes it: every connector that a cut or a removal touches
+// is labelled, photographed and counted, those of wires that are kept too.
 func (p *Plan) gated(m *model, all []work.Step) []work.Step {
 	touched := map[string]bool{}
 	first := -1
@@ -280,8 +281,8 @@ func (p *Plan) Done(step string) (work.Tick, bool) {
 	return t, ok
 }
 
-// Blocked says why a step cannot be done yet, empty where it can: what must come first is named, else what stands in its
-// way on the harness as it is now.
+// Blocked says why a step cannot be done yet, empty where it can: what must come first is named, else what stands in
+// its way on the harness as it is now.
 func (p *Plan) Blocked(s *work.Step) string { return p.BlockedAfter(s, nil) }
 
 // BlockedAfter says it of when further steps are done too.

@@ -19,12 +19,13 @@ func pairedJob(kind plan.Kind, from, to string) plan.Job {
 	if kind == plan.Repinned {
 		connector = "A"
 	}
-	return plan.Job{Title: "pair", Kind: kind, From: table("ours", []string{"A", "1", from}), To: table("theirs", []string{connector, "2", to}),
+	return plan.Job{Title: "pair", Kind: kind, From: table("ours", []string{"A", "1", from}), To: table("theirs",
+		[]string{connector, "2", to}),
 		Decisions: []match.Decision{matched("A1", connector+"2")}}
 }
 
-// A supply of one class does not pass for another: wrong where terminals move, and danger where a joint would tie a start or
-// a battery feed to an ignition circuit, which then lives with the key off or turns the engine.
+// A supply of one class does not pass for another: wrong where terminals move, and danger where a joint would tie a
+// start or a battery feed to an ignition circuit, which then lives with the key off or turns the engine.
 func TestSuppliesOfAnotherClass(t *testing.T) {
 	for _, c := range []struct {
 		from, to string
@@ -44,7 +45,8 @@ func TestSuppliesOfAnotherClass(t *testing.T) {
 			p := computeJob(t, pairedJob(kind, c.from, c.to))
 			var got finding.Severity
 			for _, f := range p.Findings {
-				if slices.Contains([]string{"supply-differs", "must-not-meet", "veto"}, f.Code) && (got == "" || f.Severity == finding.Danger) {
+				if slices.Contains([]string{"supply-differs", "must-not-meet", "veto"}, f.Code) && (got == "" ||
+					f.Severity == finding.Danger) {
 					got = f.Severity
 				}
 			}
@@ -58,8 +60,9 @@ func TestSuppliesOfAnotherClass(t *testing.T) {
 // A wire that is joined to that of a cavity is joined to the wire that will be there, not to the one that still is.
 func TestAJointIsMadeWithTheRightWire(t *testing.T) {
 	j := plan.Job{Title: "joint", Kind: plan.Repinned,
-		From: table("ours", []string{"A", "1", "Power ground"}, []string{"A", "2", "Power ground 2"}, []string{"A", "5", "Injector 1"}),
-		To:   table("theirs", []string{"A", "5", "Power ground"}, []string{"A", "6", "Injector 1"}),
+		From: table("ours", []string{"A", "1", "Power ground"}, []string{"A", "2", "Power ground 2"}, []string{"A", "5",
+			"Injector 1"}),
+		To: table("theirs", []string{"A", "5", "Power ground"}, []string{"A", "6", "Injector 1"}),
 		Decisions: []match.Decision{matched("A1", "A5"), matched("A5", "A6"),
 			{Side: match.From, At: ref("A2"), Choice: match.Joined, To: ref("A5")}}}
 	p := computeJob(t, j)
@@ -88,9 +91,10 @@ func TestAJointIsMadeWithTheRightWire(t *testing.T) {
 // Two wires that are joined into one cavity feed it: nothing is said to feed it not, and no wire is added.
 func TestTwoWiresInOneCavityFeedIt(t *testing.T) {
 	j := plan.Job{Title: "two", Kind: plan.Repinned,
-		From:      table("ours", []string{"A", "1", "Ignition feed"}, []string{"A", "2", "Ignition feed 2"}),
-		To:        table("theirs", []string{"A", "3", "Ignition feed"}),
-		Decisions: []match.Decision{{Side: match.From, At: ref("A1"), Choice: match.Joined, To: ref("A3")}, {Side: match.From, At: ref("A2"), Choice: match.Joined, To: ref("A3")}}}
+		From: table("ours", []string{"A", "1", "Ignition feed"}, []string{"A", "2", "Ignition feed 2"}),
+		To:   table("theirs", []string{"A", "3", "Ignition feed"}),
+		Decisions: []match.Decision{{Side: match.From, At: ref("A1"), Choice: match.Joined, To: ref("A3")},
+			{Side: match.From, At: ref("A2"), Choice: match.Joined, To: ref("A3")}}}
 	p := computeJob(t, j)
 	if has(p.Findings, "feed-missing") || p.Totals.NeedsWire != 0 || wrong(p) || len(p.Join.Wires) != 0 {
 		t.Errorf("%+v, new wires %+v, %s", p.Totals, p.Join.Wires, p.Proof.Line())
@@ -113,7 +117,8 @@ func TestWhatIsMeasuredIsNotMeasuredAgain(t *testing.T) {
 		t.Fatal("nothing is measured before the vehicle's wire is cut")
 	}
 	volts := 8.0
-	j.Readings = []gather.Measurement{{ID: "r", At: ref("A1"), Volts: &volts, Key: gather.Keys()[2], Loaded: true, Who: "Ines"}}
+	j.Readings = []gather.Measurement{{ID: "r", At: ref("A1"), Volts: &volts, Key: gather.Keys()[2], Loaded: true,
+		Who: "Ines"}}
 	if measures() != 0 {
 		t.Error("measured, and to be measured again")
 	}
@@ -121,7 +126,8 @@ func TestWhatIsMeasuredIsNotMeasuredAgain(t *testing.T) {
 
 // Cavities named after a table's title keep what was said of them when the table gets another title.
 func TestAReadingSurvivesAnotherTitle(t *testing.T) {
-	j := plan.Job{Title: "names", Kind: plan.Integrated, From: table("ours", []string{"A", "1", "Injector 1"}), To: table("theirs", []string{"A", "2", "Injector 1"}),
+	j := plan.Job{Title: "names", Kind: plan.Integrated, From: table("ours", []string{"A", "1", "Injector 1"}),
+		To:        table("theirs", []string{"A", "2", "Injector 1"}),
 		Decisions: []match.Decision{matched("A1", "A2")}}
 	volts := 12.0
 	old := ref("A2")
@@ -158,7 +164,10 @@ func TestAnOwnStepKeepsItsTurn(t *testing.T) {
 	}
 	tickWith(t, &j, &p, first)
 	done := func(s work.Step) bool { _, done := p.Done(s.ID); return done }
-	if i := place(); slices.ContainsFunc(p.Work.Steps[:i], func(s work.Step) bool { return len(s.Edits) > 0 && !done(s) }) ||
+	if i := place(); slices.ContainsFunc(p.Work.Steps[:i], func(s work.Step) bool {
+		return len(s.Edits) > 0 &&
+			!done(s)
+	}) ||
 		has(p.Findings, "own-step-adrift") {
 		t.Errorf("its turn has come, and it is step %d of %d", i, len(p.Work.Steps))
 	}

@@ -2,8 +2,8 @@ package reach
 
 import "draxel/core/harness"
 
-// Changes say that every wire is lengthened or replaced, from the verdicts alone and not from the steps. Base is the harness
-// as it would be if every wire reached.
+// Changes say that every wire is lengthened or replaced, from the verdicts alone and not from the steps. Base is the
+// harness as it would be if every wire reached.
 func (r *Result) Changes(base harness.Harness) harness.Changes {
 	ended := map[string][2]harness.Tip{}
 	var gone []string

@@ -200,8 +200,8 @@ func (st *stagger) spread(all []*choice) {
 	}
 }
 
-// clearest gives the candidate whose joints lie farthest from the others, where none lies clear: they are spread as far as
-// they go. One that is bad in itself is taken only where all are.
+// clearest gives the candidate whose joints lie farthest from the others, where none lies clear: they are spread as
+// far as they go. One that is bad in itself is taken only where all are.
 func (st *stagger) clearest(c *choice) int {
 	best, most := 0, math.Inf(-1)
 	for k := range c.cut {

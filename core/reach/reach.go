@@ -60,11 +60,12 @@ type Wish struct {
 	Whole  bool     `json:"whole,omitempty"`  // replace it, do not joint it
 	At     int      `json:"at,omitempty"`     // end at which it is cut: 1 or 2; 0: where it costs least
 	Renew  bool     `json:"renew,omitempty"`  // that end gets a new terminal: one joint is enough
-	Slack  bool     `json:"slack,omitempty"`  // it is lengthened though it reaches, so that it can be terminated anew once more
-	Far    string   `json:"far,omitempty"`    // station of an end that nobody has followed
-	Reason string   `json:"reason,omitempty"`
-	Who    string   `json:"who,omitempty"`
-	When   int64    `json:"when,omitempty"` // Unix milliseconds
+	// It is lengthened though it reaches, so that it can be terminated anew once more.
+	Slack  bool   `json:"slack,omitempty"`
+	Far    string `json:"far,omitempty"` // station of an end that nobody has followed
+	Reason string `json:"reason,omitempty"`
+	Who    string `json:"who,omitempty"`
+	When   int64  `json:"when,omitempty"` // Unix milliseconds
 }
 
 // Measured is what somebody measured at a wire.

@@ -45,7 +45,8 @@ func (r *Result) plan(s *settled) {
 	p := &planner{r, s}
 	var before []string
 	if p.anyCut() {
-		before = append(before, p.add(Step{Kind: Caution, Text: "Battery negative off before the first cut, and control units unplugged.",
+		before = append(before, p.add(Step{Kind: Caution, Text: "Battery negative off before the first cut, and control " +
+			"units unplugged.",
 			Why: "A cut feed sparks, and a unit that is plugged in takes the harm."}, work.Check("reach", "caution", "battery")))
 	}
 	laid := p.route()
@@ -123,7 +124,8 @@ func (p *planner) route() []string {
 			continue
 		}
 		s := Step{Kind: LayAlong, Path: path.ID, Minutes: p.in.Decisions.Rules.Rates.Route,
-			Text: fmt.Sprintf("Lay %s from %s to %s, with the plugs on.", plural(len(x.Wires), "wire"), path.From, path.To), Warn: p.along(path)}
+			Text: fmt.Sprintf("Lay %s from %s to %s, with the plugs on.", plural(len(x.Wires), "wire"), path.From, path.To),
+			Warn: p.along(path)}
 		out[b] = p.add(s, work.Check("reach", "route", path.ID))
 	}
 	return out
@@ -164,8 +166,10 @@ func (p *planner) waits() map[string]string {
 				paths = append(paths, p.router.paths[k].ID)
 			}
 		}
-		out[part] = p.add(Step{Kind: Wait, Text: fmt.Sprintf("When the %s is fitted, measure %s again and put the lengths in.", part, strings.Join(paths, ", ")),
-			Why: "Until then these lengths are provisional, and what depends on them is not cut."}, work.Check("reach", "wait", part))
+		out[part] = p.add(Step{Kind: Wait, Text: fmt.Sprintf("When the %s is fitted, measure %s again and put the "+
+			"lengths in.", part, strings.Join(paths, ", ")),
+			Why: "Until then these lengths are provisional, and what depends on them is not cut."}, work.Check("reach", "wait",
+			part))
 	}
 	return out
 }
@@ -178,7 +182,8 @@ func (p *planner) measure() []string {
 			continue
 		}
 		out = append(out, p.add(Step{Kind: ToLength, Wires: []string{l.Wire}, Minutes: p.in.Decisions.Rules.Rates.Measure,
-			Text: fmt.Sprintf("Measure %s, plug to plug: it needs %.0f mm.", p.name(i), l.Need), Why: "Nobody knows how long it is."}, work.Check("reach", "measure", l.Wire)))
+			Text: fmt.Sprintf("Measure %s, plug to plug: it needs %.0f mm.", p.name(i), l.Need), Why: "Nobody knows how " +
+				"long it is."}, work.Check("reach", "measure", l.Wire)))
 	}
 	return out
 }
@@ -219,7 +224,8 @@ func (p *planner) cut(i int, needs []string) string {
 	if len(l.Provision) > 0 {
 		from = l.Provision[0].String()
 		if l.Provision[0].Coded {
-			s.Warn = append(s.Warn, fmt.Sprintf("Its colour is not that of the wire: print %q at both ends and at each joint.", l.Code))
+			s.Warn = append(s.Warn, fmt.Sprintf("Its colour is not that of the wire: print %q at both ends and at each "+
+				"joint.", l.Code))
 		}
 		if l.Provision[0].Waits {
 			s.Warn = append(s.Warn, fmt.Sprintf("The piece is cut from %s, which is still in the harness.", l.Provision[0].From))
@@ -235,11 +241,13 @@ func (p *planner) cut(i int, needs []string) string {
 		edits = []harness.Edit{lay(w.ID)}
 		s.Text = fmt.Sprintf("Cut the new wire %s: %s.", p.name(i), from)
 		if l.By == 0 {
-			s.Text = fmt.Sprintf("Measure the way of the new wire %s with a string, add what both ends need, and cut it.", p.name(i))
+			s.Text = fmt.Sprintf("Measure the way of the new wire %s with a string, add what both ends need, and cut it.",
+				p.name(i))
 		}
 	case l.Verdict == Extend && w.Joint[end]:
 		edits = []harness.Edit{lay(piece(w.ID))}
-		s.Text = fmt.Sprintf("Cut the piece that lengthens %s at %s, where it is joined: %s.", p.name(i), p.endName(w, end), from)
+		s.Text = fmt.Sprintf("Cut the piece that lengthens %s at %s, where it is joined: %s.", p.name(i), p.endName(w, end),
+			from)
 	case l.Verdict == Extend:
 		edits = []harness.Edit{cutOff(end), lay(piece(w.ID))}
 		s.Text = fmt.Sprintf("Cut %s %s from %s, and cut the piece that goes between: %s.", p.name(i), mm(p.back(i)), p.endName(w, end), from)

@@ -63,12 +63,15 @@ func (r *Result) judge(s *settled, w *Wire, l *Line) {
 		l.Why = append(l.Why, reason("mostly-new", "", "It has %.0f mm and needs %.0f mm: a piece more than %g times as long as the wire. A new wire has no joint.", l.Had, l.Need, rules.Mostly))
 	case tooShort && w.Made:
 		l.Verdict = Reaches
-		l.Why = append(l.Why, reason("joined", "", "It has %.0f mm and needs %.0f mm, and it is joined already.", l.Had, l.Need))
+		l.Why = append(l.Why, reason("joined", "", "It has %.0f mm and needs %.0f mm, and it is joined already.", l.Had,
+			l.Need))
 	case tooShort:
 		r.extend(s, w, l, -over)
 	case l.NoSlack:
 		l.Verdict = Reaches
-		l.Why = append(l.Why, reason("no-slack", "", "It has %.0f mm: it reaches, and %.0f mm of the %.0f mm are missing that leave room for one later re-termination. A joint is made for that only where you want it.", l.Had, -over, l.Need-l.bare))
+		l.Why = append(l.Why, reason("no-slack", "", "It has %.0f mm: it reaches, and %.0f mm of the %.0f mm are missing "+
+			"that leave room for one later re-termination. A joint is made for that only where you want it.", l.Had, -over,
+			l.Need-l.bare))
 	case over > rules.Excess:
 		l.Verdict, l.By = Trim, math.Floor(over)
 		l.Why = append(l.Why, reason("long", "", "It has %.0f mm more than it needs. Long beats short: trim it only where its end is re-terminated anyway, else lay the rest back along the bundle.", over))

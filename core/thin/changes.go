@@ -7,7 +7,8 @@ import (
 // Changes say what is different in the wanted harness. They are made from the verdicts, never from the steps, so that
 // carrying the steps out proves something.
 func (r *Result) Changes() harness.Changes {
-	m := maker{thinning: r.t, become: map[harness.Length]harness.Tip{}, out: harness.Changes{Tips: map[string][2]harness.Tip{}}}
+	m := maker{thinning: r.t, become: map[harness.Length]harness.Tip{},
+		out: harness.Changes{Tips: map[string][2]harness.Tip{}}}
 	for i := range r.Joints {
 		m.joint(&r.Joints[i])
 	}
@@ -67,7 +68,8 @@ func (m *maker) wire(w int32) {
 			is[end] = harness.Tip{State: harness.Sealed}
 		case e.At != (harness.Ref{}):
 			is[end] = was[end]
-			if !m.stays[w] && (m.in.Bench.School == CutSeal || !m.aloneIn(tip(2*int(w)+end)) || known && m.loom.Connectors[h].Locked) {
+			if !m.stays[w] && (m.in.Bench.School == CutSeal || !m.aloneIn(tip(2*int(w)+end)) || known &&
+				m.loom.Connectors[h].Locked) {
 				m.out.Tips[harness.Stub(wire.ID, end)] = [2]harness.Tip{is[end], {State: harness.Sealed}}
 			}
 		default:

@@ -264,8 +264,9 @@ func (t *thinning) exception(w int32) {
 	}
 }
 
-// wireSystem gives the system a wire belongs to: that of its function, else of the devices at its ends, hubs last. A device
-// that it only passes through says nothing of it while anything else does: somebody's alarm sits in the factory's feed.
+// wireSystem gives the system a wire belongs to: that of its function, else of the devices at its ends, hubs last. A
+// device that it only passes through says nothing of it while anything else does: somebody's alarm sits in the
+// factory's feed.
 func (t *thinning) wireSystem(w int32) string {
 	wire := &t.loom.Wires[w]
 	if s := wire.Signal.System; s != "" && s != "power" {

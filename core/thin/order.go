@@ -125,7 +125,8 @@ func (p *planner) after() []Step {
 // GateStep gives the gate before the first cut. What is missing at the connectors that the work touches is for whoever
 // knows all of the work to say.
 func (r *Result) GateStep() Step {
-	s := Step{Stage: work.Thin, Kind: Gate, Minutes: r.t.in.Bench.Rates.Check, Text: "Before the first cut: map, labels, photographs and counts are complete.",
+	s := Step{Stage: work.Thin, Kind: Gate, Minutes: r.t.in.Bench.Rates.Check, Text: "Before the first cut: map, " +
+		"labels, photographs and counts are complete.",
 		Why: "From here on steps cannot be taken back in the metal."}
 	return s.As(work.Check(string(Gate), "gate"))
 }

@@ -94,6 +94,7 @@ func (r *Result) remake(now harness.Harness, id string, stays map[string]bool) (
 		return Step{}, false
 	}
 	s := Step{Stage: work.Thin, Kind: Mend, Wires: names, Minutes: r.t.in.Bench.Rates.Join,
-		Text: fmt.Sprintf("Make splice %s anew: join %s.", id, strings.Join(names, ", ")), Why: "It was taken apart, and is wanted after all."}
+		Text: fmt.Sprintf("Make splice %s anew: join %s.", id, strings.Join(names, ", ")), Why: "It was taken apart, and " +
+			"is wanted after all."}
 	return s.As(work.New(append(edits, join))), true
 }

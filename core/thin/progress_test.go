@@ -78,7 +78,8 @@ func TestTicksSurviveAPlanThatChanges(t *testing.T) {
 		t.Error("the wire that was mended is not joined")
 	}
 	same := compute("goes module valve", "keep module lamp")
-	if p := same.Progress(work.Replay(l.Found(), []work.Tick{tick}), planned(carried(same))); len(p.Mends)+len(p.Findings) > 0 || len(p.Done) != 1 {
+	if p := same.Progress(work.Replay(l.Found(), []work.Tick{tick}),
+		planned(carried(same))); len(p.Mends)+len(p.Findings) > 0 || len(p.Done) != 1 {
 		t.Errorf("another decision changed what was done: %+v", p)
 	}
 	through := compute("goes module valve", "goes module lamp2") // the splice becomes one wire, and is wanted after all
@@ -99,7 +100,8 @@ func TestTicksSurviveAPlanThatChanges(t *testing.T) {
 	l.Wires[3].Ends[1] = harness.End{}
 	l.Wires[3].ID = "W9"
 	gone := compute()
-	if p := gone.Progress(work.Replay(l.Found(), []work.Tick{tick}), planned(carried(gone))); len(p.Findings) != 0 || len(p.Lost) != 1 {
+	if p := gone.Progress(work.Replay(l.Found(), []work.Tick{tick}), planned(carried(gone))); len(p.Findings) != 0 ||
+		len(p.Lost) != 1 {
 		t.Errorf("a tick about a wire that is gone: %+v, %+v", p.Findings, p.Lost)
 	}
 }

@@ -225,8 +225,8 @@ func (p *planner) end(x tip) {
 	}
 }
 
-// moves says whether the terminal of a tip is taken elsewhere before its connector comes off. One that holds several wires
-// is not.
+// moves says whether the terminal of a tip is taken elsewhere before its connector comes off. One that holds several
+// wires is not.
 func (t *thinning) moves(x tip) bool { return t.in.Moved[t.net.end(x).At] && t.aloneIn(x) }
 
 func (p *planner) offConnector(h int) {

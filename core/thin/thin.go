@@ -47,7 +47,8 @@ type Input struct {
 	Bench     Bench
 	Records   map[string]Record // by connector
 
-	Moved map[harness.Ref]bool // cavities whose terminals are taken elsewhere: their wires are not cut off a connector that comes off
+	// Cavities whose terminals are taken elsewhere: their wires are not cut off a connector that comes off.
+	Moved map[harness.Ref]bool
 }
 
 // Record is what a person noted at one connector before it came off.

@@ -261,7 +261,8 @@ func TestTheGateListsWhatIsMissing(t *testing.T) {
 		r := thin.Compute(in)
 		return r.Missing(touched)
 	}
-	if got := fmt.Sprint(missing("U", "V")); got != "[U: 3 wires counted, 2 known V: no label, no photograph, wires not counted]" {
+	if got := fmt.Sprint(missing("U", "V")); got != "[U: 3 wires counted, 2 known V: no label, no photograph, wires "+
+		"not counted]" {
 		t.Errorf("missing %s", got)
 	}
 	if got := missing("U"); len(got) != 1 {
@@ -331,11 +332,14 @@ func TestWhatIsToBeVerifiedCountsForNothing(t *testing.T) {
 	}
 }
 
-// What somebody added is taken out by whatever scope it goes, and the factory feed that runs through it is joined again.
+// What somebody added is taken out by whatever scope it goes, and the factory feed that runs through it is joined
+// again.
 func TestWhatPassesThroughAnAddedThingIsRejoined(t *testing.T) {
 	for _, how := range []string{"goes module alarm", "goes system security", "goes connector AL"} {
-		l := bench(t, "device alarm part security AL", "device switch part ignition IS", "device box fuses power F", "device siren part security SI",
-			"link AL 3 4", "W1 IS-1 AL-3 Ignition feed", "W2 AL-4 F-1 Ignition feed", "W3 AL-1 SI-1 Alarm siren", "W4 AL-2 F-2 Alarm ignition feed")
+		l := bench(t, "device alarm part security AL", "device switch part ignition IS", "device box fuses power F",
+			"device siren part security SI",
+			"link AL 3 4", "W1 IS-1 AL-3 Ignition feed", "W2 AL-4 F-1 Ignition feed", "W3 AL-1 SI-1 Alarm siren",
+			"W4 AL-2 F-2 Alarm ignition feed")
 		l.Devices[0].Added = "Pell Alarms"
 		r := thin.Compute(thin.Input{Loom: l, Decisions: decide(how), Bench: thin.Standard()})
 		for i, w := range r.Wires {

@@ -7,12 +7,13 @@ import (
 	"draxel/core/harness"
 )
 
-// Order puts the steps of all stages into one order: each after those that it needs, else as they are given. What a step
-// needs of other stages follows from the edits: an end is joined after it was cut, a wire is crimped after it was laid, a
-// wire falls out after its terminals were pulled. These needs are added to the steps. Steps of Pin keep their order among
-// themselves: two connectors lie open at a time, and which is worked out there.
+// Order puts the steps of all stages into one order: each after those that it needs, else as they are given. What a
+// step needs of other stages follows from the edits: an end is joined after it was cut, a wire is crimped after it
+// was laid, a wire falls out after its terminals were pulled. These needs are added to the steps. Steps of Pin keep
+// their order among themselves: two connectors lie open at a time, and which is worked out there.
 //
-// Where steps need one another in a ring the ring keeps the order in which it was given; running it will say what fails.
+// Where steps need one another in a ring the ring keeps the order in which it was given; running it will say what
+// fails.
 func Order(now harness.Harness, steps []Step) []Step {
 	o := &order{steps: slices.Clone(steps), at: make(map[string]int, len(steps)), makes: map[thing][]int{}}
 	for i := range o.steps {
@@ -26,7 +27,8 @@ func Order(now harness.Harness, steps []Step) []Step {
 	return o.sorted()
 }
 
-// thing is what edits make and use: an open end, a length of wire, a terminal in hand, a joint, a connector that is off.
+// thing is what edits make and use: an open end, a length of wire, a terminal in hand, a joint, a connector that is
+// off.
 type thing struct {
 	what string
 	name string

@@ -8,10 +8,12 @@ import (
 	"draxel/core/work"
 )
 
-// An end is joined after it was cut, a joint after the wire for it was laid, whoever planned which, and however they come.
+// An end is joined after it was cut, a joint after the wire for it was laid, whoever planned which, and however they
+// come.
 func TestOrderFollowsFromTheEdits(t *testing.T) {
 	at := func(c string) harness.End { return harness.End{At: harness.Ref{Connector: c, Cavity: "1"}} }
-	l := harness.Loom{Wires: []harness.Wire{{ID: "a", Ends: [2]harness.End{at("A"), at("B")}}, {ID: "b", Ends: [2]harness.End{at("C"), at("D")}}}}
+	l := harness.Loom{Wires: []harness.Wire{{ID: "a", Ends: [2]harness.End{at("A"), at("B")}}, {ID: "b",
+		Ends: [2]harness.End{at("C"), at("D")}}}}
 	h := l.Found()
 	step := func(name string, stage work.Stage, edits ...harness.Edit) work.Step {
 		s := work.New(edits)
@@ -19,12 +21,15 @@ func TestOrderFollowsFromTheEdits(t *testing.T) {
 		return s
 	}
 	steps := []work.Step{
-		step("join", work.Join, harness.Edit{Do: harness.Join, Joint: "J", Lengths: []harness.Length{{Wire: "a", End: 0}, {Wire: "n", End: 1}}}),
+		step("join", work.Join, harness.Edit{Do: harness.Join, Joint: "J", Lengths: []harness.Length{{Wire: "a", End: 0},
+			{Wire: "n", End: 1}}}),
 		step("out", work.Thin, harness.Edit{Do: harness.FallOut, Wire: "b"}),
-		step("cut b", work.Thin, harness.Edit{Do: harness.Cut, Wire: "b", End: 0}, harness.Edit{Do: harness.Cut, Wire: "b", End: 1}),
+		step("cut b", work.Thin, harness.Edit{Do: harness.Cut, Wire: "b", End: 0}, harness.Edit{Do: harness.Cut, Wire: "b",
+			End: 1}),
 		step("cut a", work.Join, harness.Edit{Do: harness.Cut, Wire: "a", End: 0}),
 		step("land", work.Join, harness.Edit{Do: harness.Land, Wire: "n", End: 0, Joint: "fuse"}),
-		step("lay", work.Reach, harness.Edit{Do: harness.Lay, Wire: "n", Tips: []harness.Tip{{State: harness.Bare}, {State: harness.Bare}}}),
+		step("lay", work.Reach, harness.Edit{Do: harness.Lay, Wire: "n", Tips: []harness.Tip{{State: harness.Bare},
+			{State: harness.Bare}}}),
 	}
 	text := func(steps []work.Step) string {
 		var out []string

@@ -41,9 +41,9 @@ type Left struct {
 	Held  map[string]string // by step: why it cannot be done
 }
 
-// Remaining gives what is left of the steps, in their order. Where something was done that the plan does not ask for any
-// more, each is tried: those that it stands in the way of are held, and so is what needs them. Else nothing is tried, and
-// running the steps will prove them.
+// Remaining gives what is left of the steps, in their order. Where something was done that the plan does not ask for
+// any more, each is tried: those that it stands in the way of are held, and so is what needs them. Else nothing is
+// tried, and running the steps will prove them.
 func Remaining(p Past, steps []Step, try bool) Left {
 	left := Left{Held: map[string]string{}}
 	reached := make(map[string]bool, len(steps))

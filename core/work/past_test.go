@@ -13,13 +13,14 @@ func ticked(s work.Step, when int64) work.Tick {
 	return work.Tick{Step: s.ID, Edits: s.Edits, When: when}
 }
 
-// Ticks are carried out in the order in which they were made, however they are kept; one that cannot be done is lost with
-// its reason, whole, and those after it stand.
+// Ticks are carried out in the order in which they were made, however they are kept; one that cannot be done is lost
+// with its reason, whole, and those after it stand.
 func TestReplay(t *testing.T) {
 	found := harness.New([]harness.Connector{{ID: "A", Cavities: harness.Numbered(3)}})
 	first, onto, out, third := add("w1", "1"), add("w2", "1"), pull("w1", "1"), add("w3", "3")
 	p := work.Replay(found, []work.Tick{ticked(third, 4), ticked(out, 3), ticked(onto, 2), ticked(first, 1)})
-	if len(p.Lost) != 1 || p.Lost[0].Step != onto.ID || p.Lost[0].Reason == "" || !p.IsLost(onto.ID) || p.IsLost(first.ID) {
+	if len(p.Lost) != 1 || p.Lost[0].Step != onto.ID || p.Lost[0].Reason == "" || !p.IsLost(onto.ID) ||
+		p.IsLost(first.ID) {
 		t.Errorf("lost %+v: w2 went where w1 was", p.Lost)
 	}
 	if _, there := p.Now.Place("w2"); there {
@@ -47,14 +48,16 @@ func TestRemaining(t *testing.T) {
 	past := work.Replay(found, []work.Tick{ticked(done, 1)})
 	steps := []work.Step{done, blocked, after, free}
 	left := work.Remaining(past, steps, true)
-	if len(left.Steps) != 1 || left.Steps[0].ID != free.ID || len(left.Held) != 2 || left.Held[after.ID] == left.Held[blocked.ID] {
+	if len(left.Steps) != 1 || left.Steps[0].ID != free.ID || len(left.Held) != 2 ||
+		left.Held[after.ID] == left.Held[blocked.ID] {
 		t.Errorf("left %+v, held %v", left.Steps, left.Held)
 	}
 	if all := work.Remaining(past, steps, false); len(all.Steps) != 3 || len(all.Held) != 0 {
 		t.Errorf("nothing is tried, and held is %v", all.Held)
 	}
 	needing := work.New(free.Edits, done.ID)
-	if left := work.Remaining(past, []work.Step{done, needing}, true); len(left.Steps) != 1 || len(left.Steps[0].Needs) != 0 {
+	if left := work.Remaining(past, []work.Step{done, needing}, true); len(left.Steps) != 1 ||
+		len(left.Steps[0].Needs) != 0 {
 		t.Errorf("it needs what is done: %+v", left.Steps)
 	}
 }

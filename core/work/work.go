@@ -1,6 +1,6 @@
-// Package work holds what every stage's steps have in common: a step is a few edits of the harness, said in one sentence,
-// and the steps that must come first. Order puts the steps of all stages into one order, and running them on the model
-// shows whether they lead where they should.
+// Package work holds what every stage's steps have in common: a step is a few edits of the harness, said in one
+// sentence, and the steps that must come first. Order puts the steps of all stages into one order, and running them
+// on the model shows whether they lead where they should.
 package work
 
 import (
@@ -70,8 +70,8 @@ func (s Step) As(made Step) Step {
 	return s
 }
 
-// Check gives a step that changes nothing in the harness: something to look at, to mark or to make sure of. Its id comes
-// from what it is about.
+// Check gives a step that changes nothing in the harness: something to look at, to mark or to make sure of. Its id
+// comes from what it is about.
 func Check(about ...string) Step {
 	text, err := json.Marshal(about)
 	if err != nil {
