@@ -43,18 +43,13 @@ export function OwnDialog({ step, beside, onKeep, onClose }: Props) {
       ) as Partial<OwnStep>),
     });
   };
-  const field = (
-    label: string,
-    value: string,
-    set: (t: string) => void,
-    width: number,
-    placeholder: string,
-  ) => (
+  // The word stays in front of what is typed in: 15 alone says nothing.
+  const field = (label: string, value: string, set: (t: string) => void, width: number) => (
     <Input
       size="small"
       style={{ width }}
       aria-label={label}
-      placeholder={placeholder}
+      prefix={<span className="quiet">{label}</span>}
       value={value}
       onChange={(e) => set(e.target.value)}
       onPressEnter={onEnter(keep)}
@@ -73,7 +68,7 @@ export function OwnDialog({ step, beside, onKeep, onClose }: Props) {
         </Button>
       }
     >
-      <p className="quiet">{beside}</p>
+      {beside && <p className="quiet">{beside}</p>}
       <Input
         ref={input}
         aria-label="what is done"
@@ -84,12 +79,12 @@ export function OwnDialog({ step, beside, onKeep, onClose }: Props) {
         onPressEnter={onEnter(keep)}
       />
       <p className="quiet">What is measured there, if anything, with its limit:</p>
-      <div className="bar" style={{ gap: 6 }}>
-        {field('what is measured', what, setWhat, 150, 'clearance')}
-        {field('at least', least, setLeast, 80, 'at least')}
-        {field('at most', most, setMost, 80, 'at most')}
-        {field('unit', unit, setUnit, 60, 'unit')}
-        {field('measured', saw, setSaw, 90, 'measured')}
+      <div className="bar" style={{ gap: 6, flexWrap: 'wrap' }}>
+        {field('what is measured', what, setWhat, 300)}
+        {field('unit', unit, setUnit, 90)}
+        {field('at least', least, setLeast, 130)}
+        {field('at most', most, setMost, 130)}
+        {field('measured', saw, setSaw, 130)}
       </div>
     </Modal>
   );

@@ -174,7 +174,7 @@ function Work({ job, view }: { job: string; view: WorkListView }) {
         view={view}
         step={selected}
         onBeside={beside}
-        onEdit={(o) => askOwn({ step: o, beside: 'A step of our own.' })}
+        onEdit={(o) => askOwn({ step: o, beside: '' })}
         onDrop={(o) => write({ ...o, text: '' })}
       />
       {own && (
