@@ -1,11 +1,10 @@
-import { Button, Input } from 'antd';
-import { useState } from 'react';
 import type { BenchView, WorkStep } from '../api/types.gen';
 import { refName } from '../harness/cavity';
 import type { View } from '../harness/ConnectorFace';
 import { colourName, paintOf } from '../harness/insulation';
 import { contentsBefore } from '../stages/pin/contents';
 import { StepFaces } from '../stages/pin/StepFaces';
+import { Measured } from '../work/Measured';
 import { useRoom } from './useRoom';
 
 interface Props {
@@ -69,7 +68,7 @@ export function StepCard({ view, step, before, face, onTurn, onMeasured }: Props
             ))}
           </ul>
         )}
-        {step.measure && <Measure key={step.id} wire={step.measure} onMeasured={onMeasured} />}
+        {step.measure && <Measured key={step.id} large wire={step.measure} onMeasured={onMeasured} />}
         <div className="benchsmall">{small}</div>
       </section>
       <section className="benchface" ref={box}>
@@ -88,32 +87,6 @@ export function StepCard({ view, step, before, face, onTurn, onMeasured }: Props
           </button>
         )}
       </section>
-    </div>
-  );
-}
-
-/** A length typed in at the wire: the plan follows, and the step is done with it. */
-function Measure({ wire, onMeasured }: { wire: string; onMeasured: (mm: number) => void }) {
-  const [text, setText] = useState('');
-  const mm = Number(text.trim().replace(',', '.'));
-  const ok = text.trim() !== '' && mm > 0 && mm <= 40000;
-  const keep = () => ok && onMeasured(mm);
-  return (
-    <div className="bar">
-      <Input
-        size="large"
-        style={{ width: 220 }}
-        aria-label={`measured length of ${wire}`}
-        placeholder="measured"
-        inputMode="decimal"
-        suffix="mm"
-        value={text}
-        onChange={(e) => setText(e.target.value)}
-        onPressEnter={keep}
-      />
-      <Button size="large" disabled={!ok} onClick={keep}>
-        That long
-      </Button>
     </div>
   );
 }

@@ -1,5 +1,5 @@
 import './work.css';
-import { App, Button, Input } from 'antd';
+import { App, Button } from 'antd';
 import { useState } from 'react';
 import { explain, ProblemError } from '../api/client';
 import { useInTurn } from '../api/inTurn';
@@ -8,8 +8,8 @@ import type { WorkStep } from '../api/types.gen';
 import { useTick } from '../api/work';
 import { VirtualRows } from '../frame/VirtualRows';
 import { useKey } from '../keys/useKey';
-import { onEnter } from '../keys/onEnter';
 import { ReasonDialog } from '../stages/thin/ReasonDialog';
+import { Measured } from './Measured';
 import { day, kindWord, stageWord } from './words';
 
 interface Props {
@@ -203,29 +203,6 @@ function Row({ step: s, number, on, mixed, head, onGo, onTick, onStuck, onMeasur
           {s.done ? `${s.who ?? ''} ${s.when ? day(s.when) : ''}` : s.noReturn ? 'no way back' : ''}
         </span>
       </div>
-    </div>
-  );
-}
-
-/** A length typed in at its step: the plan follows. */
-function Measured({ wire, onMeasured }: { wire: string; onMeasured: (mm: number) => void }) {
-  const [text, setText] = useState('');
-  const mm = Number(text.trim().replace(',', '.'));
-  const keep = () => text.trim() !== '' && mm > 0 && mm <= 40000 && onMeasured(mm);
-  return (
-    <div className="bar" style={{ gap: 8 }}>
-      <Input
-        size="small"
-        style={{ width: 130 }}
-        aria-label={`measured length of ${wire}`}
-        placeholder="measured"
-        inputMode="decimal"
-        suffix="mm"
-        value={text}
-        onChange={(e) => setText(e.target.value)}
-        onPressEnter={onEnter(keep)}
-      />
-      <span className="quiet">type it in, and the plan follows</span>
     </div>
   );
 }
