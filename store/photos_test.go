@@ -14,6 +14,7 @@ import (
 
 	"github.com/jmoiron/sqlx"
 
+	"draxel/core/circuit"
 	"draxel/core/face"
 	"draxel/core/gather"
 	"draxel/core/harness"
@@ -201,7 +202,7 @@ func TestCircuitsAgainstARecursiveQuery(t *testing.T) {
 			l.Wires = append(l.Wires, w)
 			db.MustExec(`INSERT INTO wires VALUES (?, ?, ?)`, i, names[0], names[1])
 		}
-		ours := thin.Circuits(&l)
+		ours := circuit.Circuits(&l)
 		for i := range l.Wires {
 			var theirs []int
 			err := db.Select(&theirs, `WITH RECURSIVE joined(at) AS (SELECT a FROM wires WHERE id = ? UNION SELECT CASE w.a WHEN joined.at THEN w.b ELSE w.a END FROM wires w JOIN joined ON joined.at IN (w.a, w.b))

@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strings"
 
+	"draxel/core/circuit"
 	"draxel/core/harness"
 	"draxel/core/signal"
 	"draxel/core/size"
@@ -57,53 +58,46 @@ func (r *Result) loads(s *settled) {
 // circuits are the wires as they are joined by splices, junctions and in-line pairs.
 type circuits struct {
 	wires  []Wire
-	ends   [][2]int  // node of each end
-	at     [][]int   // wires by node
-	load   []float64 // of what hangs on a node that is an end
+	graph  *circuit.Graph
+	load   []float64 // by node: of what hangs on it, where it is an end
 	known  []bool
-	source []int // rank of a node as a source, 0: none
-	seen   []bool
+	source []int // by node: its rank as a source, 0: none
 	root   []bool
-	carry  []float64
+	carry  []float64 // by wire
 	told   []bool
+	seen   []bool
 }
 
 func (r *Result) circuits(s *settled) *circuits {
-	c := &circuits{wires: r.in.Wires, ends: make([][2]int, len(r.in.Wires))}
-	nodes := map[string]int{}
-	node := func(key string) int {
-		n, ok := nodes[key]
-		if !ok {
-			n = len(c.at)
-			nodes[key] = n
-			c.at, c.load, c.known, c.source = append(c.at, nil), append(c.load, 0), append(c.known, false), append(c.source, 0)
-		}
-		return n
+	loom := *r.in.Loom
+	loom.Wires = make([]harness.Wire, len(r.in.Wires))
+	for i := range r.in.Wires {
+		loom.Wires[i] = r.in.Wires[i].Wire
 	}
+	g := circuit.Draw(&loom)
+	nodes, wires := len(g.Nodes), len(r.in.Wires)
+	c := &circuits{wires: r.in.Wires, graph: g, load: make([]float64, nodes), known: make([]bool, nodes),
+		source: make([]int, nodes), root: make([]bool, nodes),
+		carry: make([]float64, wires), told: make([]bool, wires), seen: make([]bool, wires)}
 	for i := range c.wires {
-		w := &c.wires[i]
-		own, ok := Typical(&w.Signal)
-		for end := range 2 {
-			key := s.meets(w, end)
-			n := node(key)
-			c.ends[i][end] = n
-			c.at[n] = append(c.at[n], i)
-			if w.Ends[end].Splice != "" {
+		own, ok := Typical(&c.wires[i].Signal)
+		for end, n := range g.Ends[i] {
+			if g.Nodes[n].Kind == circuit.Splice {
 				continue
 			}
-			if d := s.deviceAt(w, end); d != nil && d.Kind.Hub() {
-				c.source[n] = max(c.source[n], map[harness.DeviceKind]int{harness.Fuses: 3, harness.Unit: 2, harness.Grounds: 1}[d.Kind])
+			if d := s.deviceAt(&c.wires[i], end); d != nil && d.Kind.Hub() {
+				rank := map[harness.DeviceKind]int{harness.Fuses: 3, harness.Unit: 2, harness.Grounds: 1}[d.Kind]
+				c.source[n] = max(c.source[n], rank)
 			} else if ok {
 				c.load[n], c.known[n] = max(c.load[n], own), true
 			}
 		}
 	}
-	c.carry, c.told, c.seen, c.root = make([]float64, len(c.wires)), make([]bool, len(c.wires)), make([]bool, len(c.wires)), make([]bool, len(c.at))
-	order := make([]int, len(c.at))
+	order := make([]int32, nodes)
 	for n := range order {
-		order[n] = n
+		order[n] = int32(n)
 	}
-	slices.SortStableFunc(order, func(a, b int) int { return c.source[b] - c.source[a] })
+	slices.SortStableFunc(order, func(a, b int32) int { return c.source[b] - c.source[a] })
 	for _, n := range order {
 		if !c.root[n] {
 			c.walk(n)
@@ -112,43 +106,17 @@ func (r *Result) circuits(s *settled) *circuits {
 	return c
 }
 
-// meets names the node that an end of a wire is at: what is joined there has one name.
-func (s *settled) meets(w *Wire, end int) string {
-	e := w.Ends[end]
-	switch {
-	case e.Splice != "":
-		return "splice " + e.Splice
-	case e.At == (harness.Ref{}):
-		return "end of " + w.ID + string(rune('1'+end))
-	}
-	h := s.half[e.At.Connector]
-	if h == nil {
-		return e.At.Connector + "/" + e.At.Cavity
-	}
-	for _, row := range h.Links {
-		if slices.Contains(row, e.At.Cavity) {
-			return "link " + h.ID + "/" + row[0]
-		}
-	}
-	if h.Mate != "" {
-		return "pair " + min(h.ID, h.Mate) + "/" + e.At.Cavity
-	}
-	return h.ID + "/" + e.At.Cavity
-}
-
 // walk goes from a source outward and sums what hangs on each wire.
-func (c *circuits) walk(n int) (sum float64, known bool) {
+func (c *circuits) walk(n int32) (sum float64, known bool) {
 	c.root[n] = true
 	sum, known = c.load[n], c.known[n]
-	for _, w := range c.at[n] {
+	for _, x := range c.graph.Tips(n) {
+		w := x.Wire()
 		if c.seen[w] {
 			continue
 		}
 		c.seen[w] = true
-		other := c.ends[w][0]
-		if other == n {
-			other = c.ends[w][1]
-		}
+		other := c.graph.Far(x)
 		if !c.root[other] {
 			c.carry[w], c.told[w] = c.walk(other)
 		}
@@ -159,12 +127,17 @@ func (c *circuits) walk(n int) (sum float64, known bool) {
 	return sum, known
 }
 
+// meet counts the ends of wires at the two ends of one.
+func (c *circuits) meet(i int) int {
+	return len(c.graph.Tips(c.graph.Ends[i][0])) + len(c.graph.Tips(c.graph.Ends[i][1]))
+}
+
 const summed = "the sum of what hangs on it, as usual"
 
 func (c *circuits) through(i int) (amperes float64, how string) {
 	own, ok := Typical(&c.wires[i].Signal)
 	switch {
-	case c.told[i] && c.carry[i] > own*1.001 && len(c.at[c.ends[i][0]])+len(c.at[c.ends[i][1]]) > 2:
+	case c.told[i] && c.carry[i] > own*1.001 && c.meet(i) > 2:
 		return c.carry[i], summed
 	case ok:
 		return own, "as usual for what it is"

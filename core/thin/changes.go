@@ -1,6 +1,7 @@
 package thin
 
 import (
+	"draxel/core/circuit"
 	"draxel/core/harness"
 )
 
@@ -38,12 +39,12 @@ func (m *maker) joint(j *JointVerdict) {
 		Rejoin:   {State: harness.Joined, Joint: rejoinName(j.ID)},
 		Dissolve: {State: harness.Sealed},
 	}[j.Fate]
-	if j.Kind == link.word() && j.Fate == Trim {
+	if j.Kind == word(circuit.Link) && j.Fate == Trim {
 		return // the wires that stay keep their terminals
 	}
-	for _, x := range m.net.tips(j.node) {
-		l := m.net.length(x)
-		if m.stays[x.wire()] {
+	for _, x := range m.net.Tips(j.node) {
+		l := m.net.Length(x)
+		if m.stays[x.Wire()] {
 			m.become[l] = joined
 		} else if j.Fate == Trim {
 			m.out.Tips[harness.Stub(l.Wire, l.End)] = [2]harness.Tip{joined, {State: harness.Sealed}}
@@ -55,20 +56,20 @@ func (m *maker) wire(w int32) {
 	wire := &m.loom.Wires[w]
 	var was, is [2]harness.Tip
 	for end, e := range wire.Ends {
-		h, known := m.net.half[e.At.Connector]
+		h, known := m.net.Half(e.At.Connector)
 		off := known && m.off(h)
 		was[end] = e.Tip()
 		became, told := m.become[harness.Length{Wire: wire.ID, End: end}]
 		switch {
 		case told:
 			is[end] = became
-		case e.At != (harness.Ref{}) && off && m.stays[w] && m.moves(tip(2*int(w)+end)):
+		case e.At != (harness.Ref{}) && off && m.stays[w] && m.moves(circuit.Tip(2*int(w)+end)):
 			is[end] = was[end]
 		case e.At != (harness.Ref{}) && off:
 			is[end] = harness.Tip{State: harness.Sealed}
 		case e.At != (harness.Ref{}):
 			is[end] = was[end]
-			if !m.stays[w] && (m.in.Bench.School == CutSeal || !m.aloneIn(tip(2*int(w)+end)) || known &&
+			if !m.stays[w] && (m.in.Bench.School == CutSeal || !m.aloneIn(circuit.Tip(2*int(w)+end)) || known &&
 				m.loom.Connectors[h].Locked) {
 				m.out.Tips[harness.Stub(wire.ID, end)] = [2]harness.Tip{is[end], {State: harness.Sealed}}
 			}
@@ -85,10 +86,10 @@ func (m *maker) wire(w int32) {
 }
 
 // aloneIn says whether the tip is the only one in its cavity.
-func (t *thinning) aloneIn(x tip) bool {
-	at, n := t.net.end(x).At, 0
-	for _, o := range t.net.tips(t.net.ends[x.wire()][x.end()]) {
-		if t.net.end(o).At == at {
+func (t *thinning) aloneIn(x circuit.Tip) bool {
+	at, n := t.net.End(x).At, 0
+	for _, o := range t.net.Tips(t.net.Ends[x.Wire()][x.End()]) {
+		if t.net.End(o).At == at {
 			n++
 		}
 	}

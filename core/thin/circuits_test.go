@@ -4,7 +4,7 @@ import (
 	"math/rand/v2"
 	"testing"
 
-	"draxel/core/thin"
+	"draxel/core/circuit"
 )
 
 // Circuits are what gonum's connected components say they are.
@@ -12,7 +12,7 @@ func TestCircuitsAreConnectedComponents(t *testing.T) {
 	for seed := range uint64(400) {
 		r := rand.New(rand.NewPCG(seed, 7))
 		l := made(r, 4+r.IntN(120))
-		ours := thin.Circuits(l)
+		ours := circuit.Circuits(l)
 		theirs := components(l, map[string]bool{}, func(string) bool { return false })
 		same := map[int]int{}
 		other := map[int]int{}

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"slices"
 
+	"draxel/core/circuit"
 	"draxel/core/finding"
 	"draxel/core/harness"
 )
@@ -46,17 +47,17 @@ func (r *Result) Cut(on Scope, id string) (Consequence, error) {
 		return c, err
 	}
 	circuits := []int32{}
-	isCut := make(map[tip]bool, len(cut))
+	isCut := make(map[circuit.Tip]bool, len(cut))
 	for _, x := range cut {
 		isCut[x] = true
-		circuits = append(circuits, t.net.nodes[t.net.ends[x.wire()][0]].circuit)
+		circuits = append(circuits, t.net.Nodes[t.net.Ends[x.Wire()][0]].Circuit)
 	}
 	slices.Sort(circuits)
 	circuits = slices.Compact(circuits)
 	members := make(map[int32][]int32, len(circuits))
-	for i := range t.net.nodes {
-		if _, hit := slices.BinarySearch(circuits, t.net.nodes[i].circuit); hit {
-			members[t.net.nodes[i].circuit] = append(members[t.net.nodes[i].circuit], int32(i))
+	for i := range t.net.Nodes {
+		if _, hit := slices.BinarySearch(circuits, t.net.Nodes[i].Circuit); hit {
+			members[t.net.Nodes[i].Circuit] = append(members[t.net.Nodes[i].Circuit], int32(i))
 		}
 	}
 	for _, k := range circuits {
@@ -71,12 +72,12 @@ func (r *Result) Cut(on Scope, id string) (Consequence, error) {
 }
 
 // tipsOf lists the tips of wires that are let go when the thing is cut.
-func (t *thinning) tipsOf(on Scope, id string, c *Consequence) ([]tip, error) {
-	var cut []tip
+func (t *thinning) tipsOf(on Scope, id string, c *Consequence) ([]circuit.Tip, error) {
+	var cut []circuit.Tip
 	wires := map[int32]bool{}
-	take := func(x tip) {
+	take := func(x circuit.Tip) {
 		cut = append(cut, x)
-		if w := x.wire(); !wires[w] {
+		if w := x.Wire(); !wires[w] {
 			wires[w] = true
 			if t.guarded[w] {
 				c.Locked = "It carries a restraint or high-voltage circuit: leave it to qualified hands."
@@ -90,12 +91,12 @@ func (t *thinning) tipsOf(on Scope, id string, c *Consequence) ([]tip, error) {
 	switch on {
 	case Wire:
 		if w, ok := t.wireNumber()[id]; ok {
-			take(tip(2 * w))
-			take(tip(2*w + 1))
+			take(circuit.Tip(2 * w))
+			take(circuit.Tip(2*w + 1))
 		}
 	case Joint:
-		if at, ok := t.net.splice[id]; ok {
-			for _, x := range t.net.tips(at) {
+		if at, ok := t.net.Joint(id); ok {
+			for _, x := range t.net.Tips(at) {
 				take(x)
 			}
 		}
@@ -107,26 +108,26 @@ func (t *thinning) tipsOf(on Scope, id string, c *Consequence) ([]tip, error) {
 		}
 	case System:
 		for h := range t.loom.Connectors {
-			if d := t.net.plugged[h]; d >= 0 && t.loom.Devices[d].System == id {
+			if d := t.net.Plugged[h]; d >= 0 && t.loom.Devices[d].System == id {
 				connectors[t.loom.Connectors[h].ID] = true
 			}
 		}
 		for w := range t.loom.Wires {
 			if t.wireSystem(int32(w)) == id && t.result.Wires[w].Choice != Keep {
-				take(tip(2 * w))
-				take(tip(2*w + 1))
+				take(circuit.Tip(2 * w))
+				take(circuit.Tip(2*w + 1))
 			}
 		}
 	}
 	for w := range t.loom.Wires {
 		for end := range 2 {
 			if e := t.loom.Wires[w].Ends[end].At; e != (harness.Ref{}) && connectors[e.Connector] {
-				take(tip(2*w + end))
+				take(circuit.Tip(2*w + end))
 			}
 		}
 	}
 	for h, touched := range connectors {
-		if i, ok := t.net.half[h]; touched && ok && t.loom.Connectors[i].Locked {
+		if i, ok := t.net.Half(h); touched && ok && t.loom.Connectors[i].Locked {
 			c.Locked = fmt.Sprintf("Connector %s is somebody else's.", h)
 		}
 	}
@@ -137,8 +138,8 @@ func (t *thinning) tipsOf(on Scope, id string, c *Consequence) ([]tip, error) {
 }
 
 // part looks at one circuit: which of its ends are no longer joined, and what that kills.
-func (t *thinning) part(c *Consequence, circuit int32, nodes []int32, cut []tip, isCut map[tip]bool) {
-	p := Parted{Circuit: int(circuit), Wires: []string{}, Lose: []string{}}
+func (t *thinning) part(c *Consequence, number int32, nodes []int32, cut []circuit.Tip, isCut map[circuit.Tip]bool) {
+	p := Parted{Circuit: int(number), Wires: []string{}, Lose: []string{}}
 	group := make(map[int32]int, len(nodes))
 	hub := map[int]bool{} // groups that hold a fuse, a unit or a ground
 	groups, before := 0, false
@@ -152,12 +153,12 @@ func (t *thinning) part(c *Consequence, circuit int32, nodes []int32, cut []tip,
 		for len(queue) > 0 {
 			at := queue[0]
 			queue = queue[1:]
-			if t.net.hub(at) && t.net.nodes[at].kind == terminal {
+			if t.net.Hub(at) && t.net.Nodes[at].Kind == circuit.Terminal {
 				before = true
 				hub[groups] = true
 			}
-			for _, x := range t.net.tips(at) {
-				o := t.net.far(x)
+			for _, x := range t.net.Tips(at) {
+				o := t.net.Far(x)
 				if !isCut[x] && !isCut[x^1] && group[o] == 0 {
 					group[o] = groups
 					queue = append(queue, o)
@@ -166,8 +167,8 @@ func (t *thinning) part(c *Consequence, circuit int32, nodes []int32, cut []tip,
 		}
 	}
 	for _, x := range cut {
-		w := &t.loom.Wires[x.wire()]
-		if t.net.nodes[t.net.ends[x.wire()][0]].circuit != circuit {
+		w := &t.loom.Wires[x.Wire()]
+		if t.net.Nodes[t.net.Ends[x.Wire()][0]].Circuit != number {
 			continue
 		}
 		if !slices.Contains(p.Wires, w.ID) {
@@ -183,19 +184,19 @@ func (t *thinning) part(c *Consequence, circuit int32, nodes []int32, cut []tip,
 	most := t.largest(nodes, group, groups)
 	parted := t.partedParts(nodes, group)
 	for _, at := range nodes {
-		n := &t.net.nodes[at]
-		if n.kind != terminal {
+		n := &t.net.Nodes[at]
+		if n.Kind != circuit.Terminal {
 			continue
 		}
-		name := n.cavities[0].String()
+		name := n.Cavities[0].String()
 		lost := group[at] != most
 		if lost {
 			p.Lose = append(p.Lose, name)
 		}
-		if d := t.net.deviceOf(at); d != nil && d.Kind == harness.Fuses && (lost || groups > 1) {
+		if d := t.net.DeviceOf(at); d != nil && d.Kind == harness.Fuses && (lost || groups > 1) {
 			c.Fuses = append(c.Fuses, name)
 		}
-		if (before && !hub[group[at]] || !before && parted) && !t.net.hub(at) && t.node[at].choice != Goes {
+		if (before && !hub[group[at]] || !before && parted) && !t.net.Hub(at) && t.node[at].choice != Goes {
 			c.Dies = append(c.Dies, t.loss(at))
 		}
 	}
@@ -208,7 +209,7 @@ func (t *thinning) part(c *Consequence, circuit int32, nodes []int32, cut []tip,
 func (t *thinning) partedParts(nodes []int32, group map[int32]int) bool {
 	first := 0
 	for _, at := range nodes {
-		if t.net.nodes[at].kind != terminal {
+		if t.net.Nodes[at].Kind != circuit.Terminal {
 			continue
 		}
 		if first == 0 {
@@ -224,9 +225,9 @@ func (t *thinning) partedParts(nodes []int32, group map[int32]int) bool {
 func (t *thinning) largest(nodes []int32, group map[int32]int, groups int) int {
 	count := make([]int, groups+1)
 	for _, at := range nodes {
-		if t.net.nodes[at].kind == terminal {
+		if t.net.Nodes[at].Kind == circuit.Terminal {
 			count[group[at]] += 2
-			if t.net.hub(at) {
+			if t.net.Hub(at) {
 				count[group[at]]++
 			}
 		}
@@ -241,13 +242,13 @@ func (t *thinning) largest(nodes []int32, group map[int32]int, groups int) int {
 }
 
 func (t *thinning) loss(at int32) Loss {
-	l := Loss{At: t.net.nodes[at].cavities[0].String(), Kept: t.node[at].choice == Keep}
-	for _, x := range t.net.tips(at) {
-		if f := t.loom.Wires[x.wire()].Function; f != "" {
+	l := Loss{At: t.net.Nodes[at].Cavities[0].String(), Kept: t.node[at].choice == Keep}
+	for _, x := range t.net.Tips(at) {
+		if f := t.loom.Wires[x.Wire()].Function; f != "" {
 			l.Function = f
 		}
 	}
-	if d := t.net.deviceOf(at); d != nil {
+	if d := t.net.DeviceOf(at); d != nil {
 		l.Device = d.ID
 	}
 	return l

@@ -3,6 +3,7 @@ package thin
 import (
 	"cmp"
 
+	"draxel/core/circuit"
 	"draxel/core/harness"
 	"draxel/core/signal"
 )
@@ -83,19 +84,19 @@ func (t *thinning) guard() {
 	circuits := map[int32]bool{}
 	for w := range t.loom.Wires {
 		if r := t.loom.Wires[w].Signal.Role; r == signal.Restraint || r == signal.HighVoltage {
-			circuits[t.net.nodes[t.net.ends[w][0]].circuit] = true
+			circuits[t.net.Nodes[t.net.Ends[w][0]].Circuit] = true
 		}
 	}
 	if len(circuits) == 0 {
 		return
 	}
 	for w := range t.loom.Wires {
-		if circuits[t.net.nodes[t.net.ends[w][0]].circuit] {
+		if circuits[t.net.Nodes[t.net.Ends[w][0]].Circuit] {
 			t.guarded[w], t.forced[w] = true, Keep
 		}
 	}
-	for x, h := range t.net.halves {
-		if h >= 0 && t.guarded[tip(x).wire()] {
+	for x, h := range t.net.Halves {
+		if h >= 0 && t.guarded[circuit.Tip(x).Wire()] {
 			t.shut[h] = true
 		}
 	}
@@ -114,10 +115,10 @@ func (t *thinning) halves() {
 			t.half[h] = status{choice: d.Choice, by: d}
 			continue
 		}
-		if t.net.plugged[h] < 0 {
+		if t.net.Plugged[h] < 0 {
 			continue
 		}
-		device := &t.loom.Devices[t.net.plugged[h]]
+		device := &t.loom.Devices[t.net.Plugged[h]]
 		if device.System == "restraint" || device.System == "high-voltage" {
 			continue
 		}
@@ -131,17 +132,17 @@ func (t *thinning) halves() {
 
 // statuses gives every node its status. A node that only hands copper on has none.
 func (t *thinning) statuses() {
-	t.node = make([]status, len(t.net.nodes))
-	for i := range t.net.nodes {
+	t.node = make([]status, len(t.net.Nodes))
+	for i := range t.net.Nodes {
 		at := int32(i)
-		switch n := &t.net.nodes[i]; n.kind {
-		case terminal:
+		switch n := &t.net.Nodes[i]; n.Kind {
+		case circuit.Terminal:
 			t.node[i] = t.terminalStatus(at)
-		case taped:
+		case circuit.Taped:
 			t.node[i].soft = true
-		case contact:
+		case circuit.Contact:
 			t.splitPair(at)
-		case splice, link, unseen:
+		case circuit.Splice, circuit.Link, circuit.Unseen:
 		}
 	}
 	if len(t.decided.wire) == 0 {
@@ -156,12 +157,12 @@ func (t *thinning) statuses() {
 // decided about the system of the wire, since keeping a control unit says nothing of each of its wires.
 func (t *thinning) terminalStatus(at int32) status {
 	var s status
-	h := t.net.nodes[at].half
+	h := t.net.Nodes[at].Half
 	if h >= 0 {
 		s = t.half[h]
 	}
-	hub := t.net.hub(at)
-	if h >= 0 && t.shut[h] && t.guarded[t.net.tips(at)[0].wire()] {
+	hub := t.net.Hub(at)
+	if h >= 0 && t.shut[h] && t.guarded[t.net.Tips(at)[0].Wire()] {
 		return status{soft: hub}
 	}
 	if s.choice == Goes || !hub && s.choice != Undecided {
@@ -181,11 +182,11 @@ func (t *thinning) terminalStatus(at int32) status {
 // none where they contradict each other.
 func (t *thinning) ofFunctions(at int32) *Decision {
 	var by *Decision
-	for _, x := range t.net.tips(at) {
-		if t.loom.Wires[x.wire()].Function == "" {
+	for _, x := range t.net.Tips(at) {
+		if t.loom.Wires[x.Wire()].Function == "" {
 			continue
 		}
-		d := t.decided.system[t.wireSystem(x.wire())]
+		d := t.decided.system[t.wireSystem(x.Wire())]
 		switch {
 		case d == nil:
 		case by == nil || d.Choice == by.Choice && d.ID < by.ID:
@@ -200,14 +201,14 @@ func (t *thinning) ofFunctions(at int32) *Decision {
 // soften: where something smaller than a system was decided about a circuit, an end at a hub no longer follows the
 // system: an oxygen sensor that is kept though the emissions go keeps its ends at the control unit.
 func (t *thinning) soften() {
-	narrow := make([]bool, t.net.circuits)
+	narrow := make([]bool, t.net.Circuits)
 	for i := range t.node {
 		if by := t.node[i].by; by != nil && by.On != System {
-			narrow[t.net.nodes[i].circuit] = true
+			narrow[t.net.Nodes[i].Circuit] = true
 		}
 	}
 	for i := range t.node {
-		if t.node[i].weak && narrow[t.net.nodes[i].circuit] {
+		if t.node[i].weak && narrow[t.net.Nodes[i].Circuit] {
 			t.node[i] = status{soft: true}
 		}
 	}
@@ -216,15 +217,15 @@ func (t *thinning) soften() {
 // splitPair lets the wires of one half of an in-line pair go when that half goes and the other is somebody else's. Where
 // both halves are ours, a half that goes takes the other along and the wires are joined without the pair.
 func (t *thinning) splitPair(at int32) {
-	for _, c := range t.net.nodes[at].cavities {
-		h := t.net.half[c.Connector]
-		mate, known := t.net.half[t.loom.Connectors[h].Mate]
+	for _, c := range t.net.Nodes[at].Cavities {
+		h, _ := t.net.Half(c.Connector)
+		mate, known := t.net.Half(t.loom.Connectors[h].Mate)
 		if !t.off(h) || !known || !t.loom.Connectors[mate].Locked {
 			continue
 		}
-		for _, x := range t.net.tips(at) {
-			if t.net.end(x).At == c && !t.guarded[x.wire()] {
-				t.forced[x.wire()] = Goes
+		for _, x := range t.net.Tips(at) {
+			if t.net.End(x).At == c && !t.guarded[x.Wire()] {
+				t.forced[x.Wire()] = Goes
 			}
 		}
 	}
@@ -234,7 +235,7 @@ func (t *thinning) splitPair(at int32) {
 // pair stays until somebody says which is meant.
 func (t *thinning) pairs() {
 	for h := range t.loom.Connectors {
-		mate, known := t.net.half[t.loom.Connectors[h].Mate]
+		mate, known := t.net.Half(t.loom.Connectors[h].Mate)
 		if !known || t.half[h].choice != Goes || t.loom.Connectors[mate].Locked {
 			continue
 		}
@@ -255,9 +256,9 @@ func (t *thinning) exception(w int32) {
 		return
 	}
 	t.forced[w] = d.Choice
-	for _, at := range t.net.ends[w] {
-		n := &t.net.nodes[at]
-		if n.kind.passes() || n.kind == terminal && len(t.net.tips(at)) > 1 && d.Choice == Goes {
+	for _, at := range t.net.Ends[w] {
+		n := &t.net.Nodes[at]
+		if n.Kind.Passes() || n.Kind == circuit.Terminal && len(t.net.Tips(at)) > 1 && d.Choice == Goes {
 			continue
 		}
 		t.node[at] = status{choice: d.Choice, by: d}
@@ -273,9 +274,9 @@ func (t *thinning) wireSystem(w int32) string {
 		return s
 	}
 	best, through := wire.Signal.System, ""
-	for _, at := range t.net.ends[w] {
-		if d := t.net.deviceOf(at); d != nil && d.System != "" {
-			if t.net.nodes[at].kind == link {
+	for _, at := range t.net.Ends[w] {
+		if d := t.net.DeviceOf(at); d != nil && d.System != "" {
+			if t.net.Nodes[at].Kind == circuit.Link {
 				through = d.System
 				continue
 			}

@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"slices"
 
+	"draxel/core/circuit"
 	"draxel/core/finding"
 	"draxel/core/harness"
 )
@@ -79,7 +80,7 @@ func (r *Result) layer() layer {
 	l := layer{thinning: r.t, children: map[string][]harness.Branch{}, plugs: map[string][]int32{}, splices: map[string][]string{}, home: map[string]string{}, limb: map[string]int{}, fates: map[string]Fate{},
 		d: Drawing{Branches: []Limb{}, Spots: []Spot{}}}
 	for i := range r.Joints {
-		if j := &r.Joints[i]; j.Kind == splice.word() {
+		if j := &r.Joints[i]; j.Kind == word(circuit.Splice) {
 			l.fates[j.ID] = j.Fate
 		}
 	}
@@ -133,8 +134,9 @@ func (l *layer) file() {
 		s := &l.loom.Splices[i]
 		branch := s.Branch
 		if !known[branch] { // where its first wire runs
-			for _, x := range l.net.tips(l.net.splice[s.ID]) {
-				if b := l.loom.Wires[x.wire()].Branch; known[b] {
+			at, _ := l.net.Joint(s.ID)
+			for _, x := range l.net.Tips(at) {
+				if b := l.loom.Wires[x.Wire()].Branch; known[b] {
 					branch = b
 					break
 				}
@@ -245,8 +247,8 @@ func (l *layer) plug(h int32, limb string, x1, y1, x2, y2 float64) {
 
 func (l *layer) spliceSpot(id, limb string, x, y float64) {
 	s := Spot{Kind: "splice", ID: id, Limb: limb, X: x, Y: y, Fate: l.fates[id]}
-	if at := l.net.splice[id]; l.net.nodes[at].splice >= 0 {
-		s.Implied = l.loom.Splices[l.net.nodes[at].splice].Implied
+	if at, _ := l.net.Joint(id); l.net.Nodes[at].Splice >= 0 {
+		s.Implied = l.loom.Splices[l.net.Nodes[at].Splice].Implied
 	}
 	l.d.Spots = append(l.d.Spots, s)
 }

@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strings"
 
+	"draxel/core/circuit"
 	"draxel/core/finding"
 	"draxel/core/harness"
 	"draxel/core/signal"
@@ -45,13 +46,13 @@ func (t *thinning) incomplete() {
 	part := make([]int32, len(t.loom.Connectors)) // by connector: the part that it plugs into, −1 for none
 	for h := range part {
 		part[h] = -1
-		if d := t.net.plugged[h]; d >= 0 && !t.loom.Devices[d].Kind.Hub() && !t.off(int32(h)) {
+		if d := t.net.Plugged[h]; d >= 0 && !t.loom.Devices[d].Kind.Hub() && !t.off(int32(h)) {
 			part[h] = d
 		}
 	}
-	for x, h := range t.net.halves {
+	for x, h := range t.net.Halves {
 		if h >= 0 && part[h] >= 0 {
-			w := tip(x).wire()
+			w := circuit.Tip(x).Wire()
 			parts[part[h]].take(w, t.stays[w])
 		}
 	}
@@ -160,38 +161,38 @@ func sorted(m map[string]*apart) []string {
 // dying: a kept function whose circuit no longer reaches a fuse, a unit or a ground, though it did; or, where there was
 // none of these, no longer reaches anything, as a lamp whose switch goes.
 func (t *thinning) dying() {
-	had := make([]bool, t.net.circuits)
-	ends := make([]int, t.net.circuits)
-	touched := make([]bool, t.net.circuits)
-	for i := range t.net.nodes {
-		x := &t.net.nodes[i]
-		if x.kind != terminal {
+	had := make([]bool, t.net.Circuits)
+	ends := make([]int, t.net.Circuits)
+	touched := make([]bool, t.net.Circuits)
+	for i := range t.net.Nodes {
+		x := &t.net.Nodes[i]
+		if x.Kind != circuit.Terminal {
 			continue
 		}
-		ends[x.circuit]++
-		had[x.circuit] = had[x.circuit] || t.net.hub(int32(i))
+		ends[x.Circuit]++
+		had[x.Circuit] = had[x.Circuit] || t.net.Hub(int32(i))
 		if t.node[i].choice == Goes { // a wire may stay and yet be cut off what comes away
-			touched[x.circuit] = true
+			touched[x.Circuit] = true
 		}
 	}
 	for w := range t.loom.Wires {
 		if !t.stays[w] {
-			touched[t.net.nodes[t.net.ends[w][0]].circuit] = true
+			touched[t.net.Nodes[t.net.Ends[w][0]].Circuit] = true
 		}
 	}
-	seen := make([]bool, len(t.net.nodes))
+	seen := make([]bool, len(t.net.Nodes))
 	var part []int32
-	for i := range t.net.nodes {
-		c := t.net.nodes[i].circuit
+	for i := range t.net.Nodes {
+		c := t.net.Nodes[i].Circuit
 		if seen[i] || !touched[c] || ends[c] < 2 {
 			continue
 		}
 		part = t.reach(int32(i), seen, part[:0])
 		hubs, live := 0, 0
 		for _, at := range part {
-			if t.net.nodes[at].kind == terminal && t.node[at].choice != Goes {
+			if t.net.Nodes[at].Kind == circuit.Terminal && t.node[at].choice != Goes {
 				live++
-				if t.net.hub(at) {
+				if t.net.Hub(at) {
 					hubs++
 				}
 			}
@@ -200,7 +201,7 @@ func (t *thinning) dying() {
 			continue
 		}
 		for _, at := range part {
-			if t.net.nodes[at].kind == terminal && t.node[at].choice == Keep && !t.net.hub(at) {
+			if t.net.Nodes[at].Kind == circuit.Terminal && t.node[at].choice == Keep && !t.net.Hub(at) {
 				t.dies(at)
 			}
 		}
@@ -210,8 +211,8 @@ func (t *thinning) dying() {
 func (t *thinning) dies(at int32) {
 	loss := t.loss(at)
 	severity, what := finding.Wrong, ""
-	for _, x := range t.net.tips(at) {
-		if l := legal(&t.loom.Wires[x.wire()]); l != "" {
+	for _, x := range t.net.Tips(at) {
+		if l := legal(&t.loom.Wires[x.Wire()]); l != "" {
 			severity, what = finding.Danger, " The law may want it: "+l+"."
 		}
 	}
@@ -231,9 +232,9 @@ func (t *thinning) feeds() {
 		if role != signal.Battery && role != signal.Ignition && role != signal.Ground {
 			continue
 		}
-		for _, at := range t.net.ends[w] {
-			d := t.net.deviceOf(at)
-			if d == nil || d.Kind != harness.Unit || t.net.nodes[at].kind != terminal || t.off(t.net.nodes[at].half) {
+		for _, at := range t.net.Ends[w] {
+			d := t.net.DeviceOf(at)
+			if d == nil || d.Kind != harness.Unit || t.net.Nodes[at].Kind != circuit.Terminal || t.off(t.net.Nodes[at].Half) {
 				continue
 			}
 			k := key{d.ID, role}

@@ -3,6 +3,7 @@ package thin
 import (
 	"fmt"
 
+	"draxel/core/circuit"
 	"draxel/core/harness"
 )
 
@@ -47,17 +48,17 @@ func (j *JointVerdict) Joint() string {
 	return ""
 }
 
-func (k nodeKind) word() string {
+func word(k circuit.Kind) string {
 	switch k {
-	case splice:
+	case circuit.Splice:
 		return "splice"
-	case link:
+	case circuit.Link:
 		return "junction"
-	case contact:
+	case circuit.Contact:
 		return "in-line"
-	case terminal:
+	case circuit.Terminal:
 		return "terminal"
-	case unseen, taped:
+	case circuit.Unseen, circuit.Taped:
 	}
 	return "end"
 }
@@ -68,41 +69,41 @@ func (t *thinning) off(h int32) bool { return h >= 0 && t.half[h].choice == Goes
 // joints gives each splice its verdict, and every other place where wires meet and something is to be done.
 func (t *thinning) joints() {
 	n := t.net
-	for i := range n.nodes {
+	for i := range n.Nodes {
 		at := int32(i)
-		x := &n.nodes[i]
-		tips := n.tips(at)
-		if !x.kind.passes() && (x.kind != terminal || len(tips) < 2) || len(tips) == 0 {
+		x := &n.Nodes[i]
+		tips := n.Tips(at)
+		if !x.Kind.Passes() && (x.Kind != circuit.Terminal || len(tips) < 2) || len(tips) == 0 {
 			continue
 		}
-		if x.kind == contact && !t.off(x.half) {
+		if x.Kind == circuit.Contact && !t.off(x.Half) {
 			continue
 		}
 		stays, goes := 0, 0
 		for _, x := range tips {
-			if t.stays[x.wire()] {
+			if t.stays[x.Wire()] {
 				stays++
 			} else {
 				goes++
 			}
 		}
-		taken := x.kind != splice && t.takenAny(x)
-		if x.kind != splice && !taken && (goes == 0 || x.kind == terminal || x.kind == contact) {
+		taken := x.Kind != circuit.Splice && t.takenAny(x)
+		if x.Kind != circuit.Splice && !taken && (goes == 0 || x.Kind == circuit.Terminal || x.Kind == circuit.Contact) {
 			continue // ends in connectors are dealt with where they are
 		}
-		j := JointVerdict{Kind: x.kind.word(), At: x.cavities, node: at, taken: taken}
+		j := JointVerdict{Kind: word(x.Kind), At: x.Cavities, node: at, taken: taken}
 		j.Fate, j.Why = t.fate(x, stays, goes, taken)
-		if x.kind == splice {
+		if x.Kind == circuit.Splice {
 			j.ID = t.spliceID(x, at)
-			if x.splice >= 0 {
-				j.Added = t.loom.Splices[x.splice].Added
+			if x.Splice >= 0 {
+				j.Added = t.loom.Splices[x.Splice].Added
 			}
 		} else {
-			j.ID = x.cavities[0].String()
+			j.ID = x.Cavities[0].String()
 		}
 		j.Stays, j.Goes = make([]string, 0, stays), make([]string, 0, goes)
 		for _, x := range tips {
-			w := x.wire()
+			w := x.Wire()
 			if t.stays[w] {
 				j.Stays = append(j.Stays, t.loom.Wires[w].ID)
 				continue
@@ -113,39 +114,39 @@ func (t *thinning) joints() {
 			}
 		}
 		if j.System == "" && taken {
-			j.System = t.systemOfHalf(x.half)
+			j.System = t.systemOfHalf(x.Half)
 		}
 		t.result.Joints = append(t.result.Joints, j)
 	}
 }
 
 // takenAny says whether the connector that cavities meet in comes off; an in-line pair only with both its halves.
-func (t *thinning) takenAny(x *node) bool {
-	for _, c := range x.cavities {
-		h, ok := t.net.half[c.Connector]
+func (t *thinning) takenAny(x *circuit.Node) bool {
+	for _, c := range x.Cavities {
+		h, ok := t.net.Half(c.Connector)
 		if !ok || !t.off(h) {
 			return false
 		}
 	}
-	return len(x.cavities) > 0
+	return len(x.Cavities) > 0
 }
 
 func (t *thinning) systemOfHalf(h int32) string {
-	if h < 0 || t.net.plugged[h] < 0 {
+	if h < 0 || t.net.Plugged[h] < 0 {
 		return ""
 	}
-	return t.loom.Devices[t.net.plugged[h]].System
+	return t.loom.Devices[t.net.Plugged[h]].System
 }
 
 // spliceID names a splice node; one that only wires speak of has no entry of its own.
-func (t *thinning) spliceID(x *node, at int32) string {
-	if x.splice >= 0 {
-		return t.loom.Splices[x.splice].ID
+func (t *thinning) spliceID(x *circuit.Node, at int32) string {
+	if x.Splice >= 0 {
+		return t.loom.Splices[x.Splice].ID
 	}
-	return t.net.end(t.net.tips(at)[0]).Splice
+	return t.net.End(t.net.Tips(at)[0]).Splice
 }
 
-func (t *thinning) fate(x *node, stays, goes int, taken bool) (Fate, string) {
+func (t *thinning) fate(x *circuit.Node, stays, goes int, taken bool) (Fate, string) {
 	switch {
 	case taken && stays >= 2:
 		return Rejoin, fmt.Sprintf("%d wires that stay meet in it, and it comes off: they are joined without it.", stays)
@@ -153,7 +154,7 @@ func (t *thinning) fate(x *node, stays, goes int, taken bool) (Fate, string) {
 		return Dissolve, "It comes off, and no two wires that stay met in it."
 	case goes == 0:
 		return Leave, "Every leg stays."
-	case x.kind != splice:
+	case x.Kind != circuit.Splice:
 		return Trim, fmt.Sprintf("%d legs leave the junction, %d stay.", goes, stays)
 	case stays >= 3:
 		return Trim, fmt.Sprintf("%d legs stay, so the splice stays; %s cut off it.", stays, are(goes))

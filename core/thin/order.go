@@ -135,7 +135,7 @@ func (r *Result) GateStep() Step {
 func (r *Result) Missing(touched map[string]bool) []string {
 	t := r.t
 	wires := make([]int, len(t.loom.Connectors))
-	for _, h := range t.net.halves {
+	for _, h := range t.net.Halves {
 		if h >= 0 {
 			wires[h]++
 		}
@@ -170,9 +170,9 @@ func (r *Result) Missing(touched map[string]bool) []string {
 // list names the wires of some tips in a row, with their colours, the first few in full.
 func (p *planner) list(at int32, stays bool) string {
 	var names []string
-	for _, x := range p.net.tips(at) {
-		if p.stays[x.wire()] == stays {
-			wire := &p.loom.Wires[x.wire()]
+	for _, x := range p.net.Tips(at) {
+		if p.stays[x.Wire()] == stays {
+			wire := &p.loom.Wires[x.Wire()]
 			names = append(names, strings.TrimSpace(wire.ID+" "+wire.Colour.String()))
 		}
 	}

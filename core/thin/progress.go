@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strings"
 
+	"draxel/core/circuit"
 	"draxel/core/finding"
 	"draxel/core/harness"
 	"draxel/core/work"
@@ -69,9 +70,9 @@ func (r *Result) rejoinStub(cut harness.Edit) Step {
 // remake plans the making anew of a splice that was taken apart and is wanted after all: of the legs that stay and are
 // still there. It gives false where the plan wants no splice there, or fewer than two legs are left.
 func (r *Result) remake(now harness.Harness, id string, stays map[string]bool) (Step, bool) {
-	at, known := r.t.net.splice[id]
+	at, known := r.t.net.Joint(id)
 	wanted := slices.ContainsFunc(r.Joints, func(j JointVerdict) bool {
-		return j.Kind == splice.word() && j.ID == id && (j.Fate == Leave || j.Fate == Trim)
+		return j.Kind == word(circuit.Splice) && j.ID == id && (j.Fate == Leave || j.Fate == Trim)
 	})
 	if !known || !wanted {
 		return Step{}, false
@@ -79,8 +80,8 @@ func (r *Result) remake(now harness.Harness, id string, stays map[string]bool) (
 	var edits []harness.Edit
 	join := harness.Edit{Do: harness.Join, Joint: id}
 	var names []string
-	for _, x := range r.t.net.tips(at) {
-		l := r.t.net.length(x)
+	for _, x := range r.t.net.Tips(at) {
+		l := r.t.net.Length(x)
 		tips, there := now.Tips(l.Wire)
 		if !there || !stays[l.Wire] {
 			continue

@@ -9,6 +9,7 @@ import (
 	"gonum.org/v1/gonum/graph/simple"
 	"gonum.org/v1/gonum/graph/topo"
 
+	"draxel/core/circuit"
 	"draxel/core/harness"
 	"draxel/core/signal"
 	"draxel/core/thin"
@@ -56,7 +57,7 @@ func TestRandomHarnessesAreThinnedAsDecided(t *testing.T) {
 func joinedAsBefore(t *testing.T, seed uint64, l *harness.Loom, decisions []thin.Decision, result *thin.Result, end harness.Harness) {
 	t.Helper()
 	gone, restraint := map[string]bool{}, map[string]bool{}
-	circuits := thin.Circuits(l)
+	circuits := circuit.Circuits(l)
 	for i, w := range l.Wires { // nobody decides here about what is joined to restraint
 		for k, o := range l.Wires {
 			restraint[w.ID] = restraint[w.ID] || o.Signal.Role == signal.Restraint && circuits[i] == circuits[k]
@@ -234,7 +235,7 @@ func accounted(t *testing.T, seed uint64, l *harness.Loom, result *thin.Result, 
 			t.Fatalf("seed %d: wire %s: in the harness %v, out %v, verdict %q", seed, id, in, end.Out(id), result.Wires[w].Choice)
 		}
 	}
-	circuits, before := thin.Circuits(l), l.Found()
+	circuits, before := circuit.Circuits(l), l.Found()
 	shut := map[int]bool{}
 	for w := range l.Wires {
 		shut[circuits[w]] = shut[circuits[w]] || l.Wires[w].Signal.Role == signal.Restraint

@@ -1,5 +1,7 @@
 package thin
 
+import "draxel/core/circuit"
+
 // prune says which wires stay. In each circuit the ends that are wanted stay joined as they are, by whatever copper
 // leads from one to another; what leads to no wanted end goes. So a chain of splices is resolved as a whole.
 //
@@ -12,23 +14,23 @@ func (t *thinning) prune() {
 	for w := range t.stays {
 		t.stays[w] = t.forced[w] != Goes
 	}
-	touched := make([]bool, n.circuits)
-	for i := range n.nodes {
+	touched := make([]bool, n.Circuits)
+	for i := range n.Nodes {
 		if t.node[i].choice == Goes {
-			touched[n.nodes[i].circuit] = true
+			touched[n.Nodes[i].Circuit] = true
 		}
 	}
 	for w, c := range t.forced {
 		if c == Goes {
-			touched[n.nodes[n.ends[w][0]].circuit] = true
+			touched[n.Nodes[n.Ends[w][0]].Circuit] = true
 		}
 	}
-	seen := make([]bool, len(n.nodes))
-	degree := make([]int32, len(n.nodes))
-	live := make([]bool, len(n.nodes))
+	seen := make([]bool, len(n.Nodes))
+	degree := make([]int32, len(n.Nodes))
+	live := make([]bool, len(n.Nodes))
 	var part []int32
-	for i := range n.nodes {
-		if seen[i] || !touched[n.nodes[i].circuit] {
+	for i := range n.Nodes {
+		if seen[i] || !touched[n.Nodes[i].Circuit] {
 			continue
 		}
 		part = t.reach(int32(i), seen, part[:0])
@@ -41,8 +43,8 @@ func (t *thinning) reach(from int32, seen []bool, part []int32) []int32 {
 	seen[from] = true
 	part = append(part, from)
 	for i := 0; i < len(part); i++ {
-		for _, x := range t.net.tips(part[i]) {
-			if o := t.net.far(x); t.stays[x.wire()] && !seen[o] {
+		for _, x := range t.net.Tips(part[i]) {
+			if o := t.net.Far(x); t.stays[x.Wire()] && !seen[o] {
 				seen[o] = true
 				part = append(part, o)
 			}
@@ -55,15 +57,15 @@ func (t *thinning) prunePart(part []int32, degree []int32, live []bool) {
 	wanted, hubs, dead := 0, 0, false
 	for _, at := range part {
 		degree[at] = 0
-		for _, x := range t.net.tips(at) {
-			if t.stays[x.wire()] {
+		for _, x := range t.net.Tips(at) {
+			if t.stays[x.Wire()] {
 				degree[at]++
 			}
 		}
-		switch k, s := t.net.nodes[at].kind, t.node[at]; {
+		switch k, s := t.net.Nodes[at].Kind, t.node[at]; {
 		case s.choice == Goes:
 			dead = true
-		case k.passes() || k == taped:
+		case k.Passes() || k == circuit.Taped:
 		case s.soft:
 			hubs++
 		default:
@@ -72,7 +74,7 @@ func (t *thinning) prunePart(part []int32, degree []int32, live []bool) {
 	}
 	cut := false // a wire that was decided away hung here
 	for _, at := range part {
-		if int(degree[at]) < len(t.net.tips(at)) {
+		if int(degree[at]) < len(t.net.Tips(at)) {
 			cut = true
 		}
 	}
@@ -80,11 +82,11 @@ func (t *thinning) prunePart(part []int32, degree []int32, live []bool) {
 		return
 	}
 	for _, at := range part {
-		s, k := t.node[at], t.net.nodes[at].kind
+		s, k := t.node[at], t.net.Nodes[at].Kind
 		switch {
-		case s.choice == Goes || k.passes():
+		case s.choice == Goes || k.Passes():
 			live[at] = false
-		case k == taped:
+		case k == circuit.Taped:
 			live[at] = wanted > 0 || hubs > 1
 		case s.soft:
 			live[at] = wanted > 0 || hubs > 1
@@ -107,13 +109,13 @@ func (t *thinning) prunePart(part []int32, degree []int32, live []bool) {
 		if degree[at] != 1 {
 			continue
 		}
-		for _, x := range t.net.tips(at) {
-			w := x.wire()
+		for _, x := range t.net.Tips(at) {
+			w := x.Wire()
 			if !t.stays[w] || t.forced[w] == Keep {
 				continue
 			}
-			o := t.net.far(x)
-			if live[o] && degree[o] == 1 && !t.node[o].soft && t.net.nodes[o].kind != taped {
+			o := t.net.Far(x)
+			if live[o] && degree[o] == 1 && !t.node[o].soft && t.net.Nodes[o].Kind != circuit.Taped {
 				continue // the last wire of a wanted end
 			}
 			t.stays[w] = false
@@ -128,8 +130,8 @@ func (t *thinning) prunePart(part []int32, degree []int32, live []bool) {
 // dropAll lets go of everything in a part that nobody wants.
 func (t *thinning) dropAll(part []int32) {
 	for _, at := range part {
-		for _, x := range t.net.tips(at) {
-			if w := x.wire(); t.forced[w] != Keep {
+		for _, x := range t.net.Tips(at) {
+			if w := x.Wire(); t.forced[w] != Keep {
 				t.stays[w] = false
 			}
 		}

@@ -3,6 +3,7 @@ package thin
 import (
 	"fmt"
 
+	"draxel/core/circuit"
 	"draxel/core/harness"
 	"draxel/core/work"
 )
@@ -60,7 +61,7 @@ func (t *thinning) steps() {
 		p.joint(&t.result.Joints[i])
 	}
 	for x := range tips {
-		p.end(tip(x))
+		p.end(circuit.Tip(x))
 	}
 	for h := range t.loom.Connectors {
 		if t.off(int32(h)) {
@@ -108,16 +109,16 @@ func (t *thinning) name(w int32) string {
 }
 
 func (p *planner) joint(j *JointVerdict) {
-	if j.Fate == Leave || j.Kind == link.word() && j.Fate == Trim {
+	if j.Fate == Leave || j.Kind == word(circuit.Link) && j.Fate == Trim {
 		return
 	}
 	at := j.node
 	s := Step{System: j.System, Why: j.Why, At: j.At, Wires: append(append([]string{}, j.Goes...), j.Stays...)}
 	var edits []harness.Edit
 	var staying []harness.Length
-	for _, x := range p.net.tips(at) {
-		l := p.net.length(x)
-		if p.stays[x.wire()] {
+	for _, x := range p.net.Tips(at) {
+		l := p.net.Length(x)
+		if p.stays[x.Wire()] {
 			staying = append(staying, l)
 			if j.taken {
 				edits = append(edits, harness.Edit{Do: harness.Cut, Wire: l.Wire, End: l.End})
@@ -147,13 +148,13 @@ func (p *planner) joint(j *JointVerdict) {
 		return
 	}
 	id := p.add(s, edits)
-	for _, x := range p.net.tips(at) {
-		stays := p.stays[x.wire()]
+	for _, x := range p.net.Tips(at) {
+		stays := p.stays[x.Wire()]
 		if j.taken && !stays {
 			continue // leaves with the connector
 		}
 		p.released[x] = id
-		if h := p.net.halves[x]; h >= 0 && stays {
+		if h := p.net.Halves[x]; h >= 0 && stays {
 			p.cutAt[h] = append(p.cutAt[h], id)
 		}
 	}
@@ -175,7 +176,7 @@ func (p *planner) dissolve(j *JointVerdict, s *Step, edits *[]harness.Edit, stay
 
 // find says that a splice has to be looked for, where nobody has seen it.
 func (p *planner) find(at int32) string {
-	if i := p.net.nodes[at].splice; i >= 0 && !p.loom.Splices[i].Implied {
+	if i := p.net.Nodes[at].Splice; i >= 0 && !p.loom.Splices[i].Implied {
 		return ""
 	}
 	return " Nobody has seen this splice so far: find it first."
@@ -189,14 +190,14 @@ func throughName(id string) string { return id + " through" }
 func rejoinName(id string) string  { return id + " rejoined" }
 
 // tail leaves the piece that is cut off at a tip on its connector.
-func (p *planner) tail(x tip) {
-	h, l := p.net.halves[x], p.net.length(x)
+func (p *planner) tail(x circuit.Tip) {
+	h, l := p.net.Halves[x], p.net.Length(x)
 	p.tails[h] = append(p.tails[h], harness.Stub(l.Wire, l.End))
 }
 
 // end plans what is done at an end in a connector, where no joint has seen to it.
-func (p *planner) end(x tip) {
-	w, end, ref, h := x.wire(), x.end(), p.net.end(x).At, p.net.halves[x]
+func (p *planner) end(x circuit.Tip) {
+	w, end, ref, h := x.Wire(), x.End(), p.net.End(x).At, p.net.Halves[x]
 	if p.released[x] != "" || ref == (harness.Ref{}) {
 		return
 	}
@@ -204,7 +205,7 @@ func (p *planner) end(x tip) {
 	if p.stays[w] && !off || !p.stays[w] && off {
 		return
 	}
-	l := p.net.length(x)
+	l := p.net.Length(x)
 	switch {
 	case p.stays[w] && off && p.moves(x):
 	case p.stays[w] && off:
@@ -227,7 +228,7 @@ func (p *planner) end(x tip) {
 
 // moves says whether the terminal of a tip is taken elsewhere before its connector comes off. One that holds several
 // wires is not.
-func (t *thinning) moves(x tip) bool { return t.in.Moved[t.net.end(x).At] && t.aloneIn(x) }
+func (t *thinning) moves(x circuit.Tip) bool { return t.in.Moved[t.net.End(x).At] && t.aloneIn(x) }
 
 func (p *planner) offConnector(h int) {
 	c := &p.loom.Connectors[h]
@@ -248,14 +249,14 @@ func (p *planner) comeOut(w int32) {
 	s := Step{Kind: ComeOut, System: p.result.Wires[w].System, Wires: []string{wire.ID}, Minutes: p.in.Bench.Rates.Out, Text: fmt.Sprintf("%s falls out.", p.name(w))}
 	var needs []string
 	for end, e := range wire.Ends {
-		x := tip(2*int(w) + end)
+		x := circuit.Tip(2*int(w) + end)
 		if e.At != (harness.Ref{}) {
 			s.At = append(s.At, e.At)
 		}
 		if id := p.released[x]; id != "" {
 			needs = append(needs, id)
 		}
-		if h := p.net.halves[x]; h >= 0 && p.takeOff[h] != "" {
+		if h := p.net.Halves[x]; h >= 0 && p.takeOff[h] != "" {
 			needs = append(needs, p.takeOff[h])
 		}
 		if !e.Seen() {

@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"slices"
 
+	"draxel/core/circuit"
 	"draxel/core/colour"
 	"draxel/core/harness"
 	"draxel/core/size"
@@ -266,13 +267,13 @@ type OffLine struct {
 func (r *Result) offLines(now harness.Harness) []OffLine {
 	out := []OffLine{}
 	for _, id := range r.Off {
-		h := r.t.net.half[id]
+		h, _ := r.t.net.Half(id)
 		l := OffLine{ID: id, Device: r.t.loom.Connectors[h].Device, Off: now.Free(id)}
-		if d := r.t.net.plugged[h]; d >= 0 {
+		if d := r.t.net.Plugged[h]; d >= 0 {
 			l.Socket = r.t.loom.Devices[d].Kind == harness.Fuses
 		}
-		for x, at := range r.t.net.halves {
-			if at == h && !r.t.stays[tip(x).wire()] {
+		for x, at := range r.t.net.Halves {
+			if at == h && !r.t.stays[circuit.Tip(x).Wire()] {
 				l.Tails++
 			}
 		}

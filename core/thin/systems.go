@@ -85,13 +85,13 @@ func (t *thinning) systems() {
 
 func (t *thinning) devices(line func(string) *SystemLine) {
 	wires := make([]int, len(t.loom.Connectors))
-	for _, h := range t.net.halves {
+	for _, h := range t.net.Halves {
 		if h >= 0 {
 			wires[h]++
 		}
 	}
 	of := make([][]int32, len(t.loom.Devices))
-	for h, d := range t.net.plugged {
+	for h, d := range t.net.Plugged {
 		if d >= 0 {
 			of[d] = append(of[d], int32(h))
 		}

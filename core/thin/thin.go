@@ -12,6 +12,7 @@ package thin
 import (
 	"sync"
 
+	"draxel/core/circuit"
 	"draxel/core/finding"
 	"draxel/core/harness"
 )
@@ -84,7 +85,7 @@ type Verdict struct {
 type thinning struct {
 	in      Input
 	loom    *harness.Loom
-	net     *net
+	net     *circuit.Graph
 	decided decisions
 	half    []status // by connector
 	torn    []int32  // halves of in-line pairs that go although their mates are kept
@@ -100,7 +101,7 @@ type thinning struct {
 
 // Compute gives what follows. It is pure, and takes time that grows with the number of wires.
 func Compute(in Input) *Result {
-	t := &thinning{in: in, loom: in.Loom, net: newNet(in.Loom), decided: file(in.Decisions), forced: make([]Choice, len(in.Loom.Wires)), result: &Result{}}
+	t := &thinning{in: in, loom: in.Loom, net: circuit.Draw(in.Loom), decided: file(in.Decisions), forced: make([]Choice, len(in.Loom.Wires)), result: &Result{}}
 	t.result.t = t
 	t.guard()
 	t.halves()
@@ -118,17 +119,17 @@ func Compute(in Input) *Result {
 
 func (t *thinning) verdicts() {
 	t.result.Wires = make([]Verdict, len(t.loom.Wires))
-	kept := make([]bool, t.net.circuits) // a kept end that still has its wire
+	kept := make([]bool, t.net.Circuits) // a kept end that still has its wire
 	for w := range t.loom.Wires {
-		for _, at := range t.net.ends[w] {
+		for _, at := range t.net.Ends[w] {
 			if t.stays[w] && t.node[at].choice == Keep {
-				kept[t.net.nodes[at].circuit] = true
+				kept[t.net.Nodes[at].Circuit] = true
 			}
 		}
 	}
 	for w := range t.loom.Wires {
 		v := &t.result.Wires[w]
-		v.Circuit = int(t.net.nodes[t.net.ends[w][0]].circuit)
+		v.Circuit = int(t.net.Nodes[t.net.Ends[w][0]].Circuit)
 		v.System = t.wireSystem(int32(w))
 		if d := t.decided.wire[t.loom.Wires[w].ID]; d != nil && t.forced[w] == d.Choice && !t.guarded[w] {
 			v.Choice, v.By, v.Exception = d.Choice, d, true
@@ -151,7 +152,7 @@ func (t *thinning) verdicts() {
 // deciding gives the decision at the wire's ends that chose so, the nearer scope first.
 func (t *thinning) deciding(w int32, c Choice) *Decision {
 	var best *Decision
-	for _, at := range t.net.ends[w] {
+	for _, at := range t.net.Ends[w] {
 		if s := t.node[at]; s.choice == c && s.by != nil && (best == nil || narrower(s.by.On, best.On)) {
 			best = s.by
 		}
@@ -177,8 +178,8 @@ func depth(s Scope) int {
 
 // between says whether both ends of a wire only hand copper on or sit at a hub: it is kept for the sake of others.
 func (t *thinning) between(w int32) bool {
-	for _, at := range t.net.ends[w] {
-		if k := t.net.nodes[at].kind; !k.passes() && !t.node[at].soft {
+	for _, at := range t.net.Ends[w] {
+		if k := t.net.Nodes[at].Kind; !k.Passes() && !t.node[at].soft {
 			return false
 		}
 	}

@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strings"
 
+	"draxel/core/circuit"
 	"draxel/core/finding"
 	"draxel/core/harness"
 )
@@ -12,9 +13,9 @@ import (
 // offConnectors: what a connector that comes off carries that stays, and what is lost with it.
 func (t *thinning) offConnectors() {
 	carried := make([]apart, len(t.loom.Connectors))
-	for x, h := range t.net.halves {
+	for x, h := range t.net.Halves {
 		if h >= 0 && t.off(h) {
-			w := tip(x).wire()
+			w := circuit.Tip(x).Wire()
 			carried[h].take(w, t.stays[w])
 		}
 	}
@@ -32,7 +33,7 @@ func (t *thinning) offConnectors() {
 			}
 			t.find("carries-kept", severity, c.ID, remedy, "Connector %s goes and carries %d wires that stay: %s.", c.ID, n, t.named(carried[h].stays))
 		}
-		if i, ok := t.net.device[c.Device]; ok && !told[c.Device] {
+		if i, ok := t.net.Device(c.Device); ok && !told[c.Device] {
 			told[c.Device] = true
 			t.goingDevice(&t.loom.Devices[i], by, append(carried[h].goes, carried[h].stays...))
 		}
@@ -47,7 +48,7 @@ func (t *thinning) goingDevice(d *harness.Device, by *Decision, ws []int32) {
 		t.find("rides-along", finding.Note, d.ID, "Make sure that it is really not wanted; it is decided by what it rides in.", "%s belongs to the %s and goes with %s %s.", d.ID, d.Owner, by.On, by.ID)
 	}
 	for _, w := range ws {
-		if dev := t.loom.Wires[w].Signal.Device; (dev == "canh" || dev == "canl") && t.net.circuitSize(w) > 2 {
+		if dev := t.loom.Wires[w].Signal.Device; (dev == "canh" || dev == "canl") && circuitSize(t.net, w) > 2 {
 			t.find("bus-end", finding.Check, d.ID, "Measure across the pair with power off: 60 Ω is right, 120 Ω says that one end is missing (ISO 11898-2).", "%s sits on a data bus; if its end of the bus goes with it, the rest loses its 120 Ω.", d.ID)
 			break
 		}
@@ -55,14 +56,14 @@ func (t *thinning) goingDevice(d *harness.Device, by *Decision, ws []int32) {
 }
 
 // circuitSize counts the terminals that a wire's circuit has, up to four.
-func (n *net) circuitSize(w int32) int {
-	seen, terminals := map[int32]bool{n.ends[w][0]: true}, 0
-	for queue := []int32{n.ends[w][0]}; len(queue) > 0 && terminals < 4; queue = queue[1:] {
-		if n.nodes[queue[0]].kind == terminal {
+func circuitSize(n *circuit.Graph, w int32) int {
+	seen, terminals := map[int32]bool{n.Ends[w][0]: true}, 0
+	for queue := []int32{n.Ends[w][0]}; len(queue) > 0 && terminals < 4; queue = queue[1:] {
+		if n.Nodes[queue[0]].Kind == circuit.Terminal {
 			terminals++
 		}
-		for _, x := range n.tips(queue[0]) {
-			if o := n.far(x); !seen[o] {
+		for _, x := range n.Tips(queue[0]) {
+			if o := n.Far(x); !seen[o] {
 				seen[o] = true
 				queue = append(queue, o)
 			}
@@ -79,12 +80,12 @@ func (t *thinning) passing() {
 			continue
 		}
 		severity, what := finding.Check, "wires"
-		for _, x := range t.net.tips(j.node) {
-			if l := legal(&t.loom.Wires[x.wire()]); l != "" && t.stays[x.wire()] {
+		for _, x := range t.net.Tips(j.node) {
+			if l := legal(&t.loom.Wires[x.Wire()]); l != "" && t.stays[x.Wire()] {
 				severity, what = finding.Wrong, "wires of the "+l
 			}
 		}
-		if d := t.net.deviceOf(j.node); d != nil && d.Added != "" {
+		if d := t.net.DeviceOf(j.node); d != nil && d.Added != "" {
 			t.find("factory-rejoined", finding.Note, j.ID, "", "%s was added by %s, who cut a factory wire for it: %s are joined again.", d.ID, d.Added, strings.Join(j.Stays, ", "))
 			continue
 		}
@@ -134,7 +135,7 @@ func (t *thinning) leftAlone() {
 		}
 		c := &t.loom.Connectors[h]
 		by := t.decided.connector[c.ID]
-		if d := t.net.plugged[h]; by == nil && d >= 0 {
+		if d := t.net.Plugged[h]; by == nil && d >= 0 {
 			if by = t.decided.module[t.loom.Devices[d].ID]; by == nil {
 				by = t.decided.system[t.loom.Devices[d].System]
 			}
@@ -191,7 +192,7 @@ func (t *thinning) Refuses(d Decision) string {
 			return "there is no such system"
 		}
 	case Module:
-		i, ok := t.net.device[d.ID]
+		i, ok := t.net.Device(d.ID)
 		if !ok {
 			return "there is no such module"
 		}
@@ -199,7 +200,7 @@ func (t *thinning) Refuses(d Decision) string {
 			return "it is left to qualified hands"
 		}
 	case Connector:
-		h, ok := t.net.half[d.ID]
+		h, ok := t.net.Half(d.ID)
 		if !ok {
 			return "there is no such connector"
 		}
