@@ -3,41 +3,12 @@ package reach
 import (
 	"cmp"
 	"slices"
-	"strings"
 
 	"draxel/core/circuit"
 	"draxel/core/harness"
 	"draxel/core/signal"
 	"draxel/core/size"
 )
-
-// typical is the current in A that a device usually takes through its supply, its ground or the output that drives it:
-// common practice, no source; what was measured comes first.
-var typical = map[string]float64{
-	"injector": 1, "injectorpower": 1, "coldstart": 2, "coil": 3, "coilground": 3, "coilpower": 3, "coilminus": 3, "ballast": 4, "ballastbypass": 6, "o2": 1.5,
-	"fuelpump": 8, "fuelpumprelay": 0.2, "mainrelaycoil": 0.2, "throttlemotor": 4, "iac": 1, "egr": 1, "purge": 1, "wastegate": 1, "superclutch": 4,
-	"headhigh": 5, "headlow": 5, "headlamp": 10, "sidelamp": 2, "foglamp": 9, "beacon": 5, "spotlamp": 9, "stopfeed": 4, "reversefeed": 4, "horn": 5, "wiper": 6,
-	"washer": 4, "rearheat": 15, "blower": 15, "startsignal": 10, "fan": 20, "trailer": 10, "radio": 5, "interior": 2, "cigar": 10, "windowmotor": 10,
-	"seat": 5, "alarmhorn": 2, "indicatorleft": 4, "indicatorright": 4, "flasher": 8, "airvalve": 1, "transfer4wd": 8, "doorlock": 8, "mirror": 2,
-}
-
-// small is what a signal, a reference or a data line is reckoned at, A.
-const small = 0.02
-
-// Typical gives the current in A that a circuit usually carries, and false where nothing is known of it.
-func Typical(s *signal.Reading) (float64, bool) {
-	switch s.Role {
-	case signal.Analogue, signal.Frequency, signal.SwitchInput, signal.Bus, signal.Shield, signal.SensorGround, signal.Reference5V, signal.SensorSupply, signal.OutputSignal:
-		return small, true
-	case signal.RelayCoil, signal.Lamp:
-		return 0.2, true
-	}
-	if s.Device == "o2" && !strings.HasPrefix(string(s.Aspect), "heater") {
-		return small, true
-	}
-	a, known := typical[s.Device]
-	return a, known
-}
 
 // loads gives each wire its current: what somebody said, else what hangs on it. In a circuit that branches, a wire
 // between its source and a splice carries the sum of what lies beyond it. The source is the end at a fuse box, else at
@@ -80,7 +51,7 @@ func (r *Result) circuits(s *settled) *circuits {
 		source: make([]int, nodes), root: make([]bool, nodes),
 		carry: make([]float64, wires), told: make([]bool, wires), seen: make([]bool, wires)}
 	for i := range c.wires {
-		own, ok := Typical(&c.wires[i].Signal)
+		own, ok := signal.Typical(&c.wires[i].Signal)
 		for end, n := range g.Ends[i] {
 			if g.Nodes[n].Kind == circuit.Splice {
 				continue
@@ -135,7 +106,7 @@ func (c *circuits) meet(i int) int {
 const summed = "the sum of what hangs on it, as usual"
 
 func (c *circuits) through(i int) (amperes float64, how string) {
-	own, ok := Typical(&c.wires[i].Signal)
+	own, ok := signal.Typical(&c.wires[i].Signal)
 	switch {
 	case c.told[i] && c.carry[i] > own*1.001 && c.meet(i) > 2:
 		return c.carry[i], summed

@@ -69,8 +69,7 @@ func (m *maker) wire(w int32) {
 			is[end] = harness.Tip{State: harness.Sealed}
 		case e.At != (harness.Ref{}):
 			is[end] = was[end]
-			if !m.stays[w] && (m.in.Bench.School == CutSeal || !m.aloneIn(circuit.Tip(2*int(w)+end)) || known &&
-				m.loom.Connectors[h].Locked) {
+			if !m.stays[w] && (m.in.Bench.School == CutSeal || !m.comesOut(circuit.Tip(2*int(w)+end))) {
 				m.out.Tips[harness.Stub(wire.ID, end)] = [2]harness.Tip{is[end], {State: harness.Sealed}}
 			}
 		default:
@@ -83,6 +82,13 @@ func (m *maker) wire(w int32) {
 	case is != was:
 		m.out.Tips[wire.ID] = is
 	}
+}
+
+// comesOut says whether the terminal at a tip can be taken out of its cavity: no other wire is crimped into it, and its
+// connector is neither somebody else's nor one that is left to qualified hands.
+func (t *thinning) comesOut(x circuit.Tip) bool {
+	h := t.net.Halves[x]
+	return t.aloneIn(x) && (h < 0 || !t.loom.Connectors[h].Locked && !t.guard.Plugs[h])
 }
 
 // aloneIn says whether the tip is the only one in its cavity.

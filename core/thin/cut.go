@@ -79,7 +79,7 @@ func (t *thinning) tipsOf(on Scope, id string, c *Consequence) ([]circuit.Tip, e
 		cut = append(cut, x)
 		if w := x.Wire(); !wires[w] {
 			wires[w] = true
-			if t.guarded[w] {
+			if t.guard.Wires[w] {
 				c.Locked = "It carries a restraint or high-voltage circuit: leave it to qualified hands."
 			}
 			if t.result.Wires[w].Choice != Goes {

@@ -5,7 +5,6 @@ import (
 
 	"draxel/core/circuit"
 	"draxel/core/harness"
-	"draxel/core/signal"
 )
 
 // Scope is how much a decision is about.
@@ -76,30 +75,20 @@ func file(all []Decision) decisions {
 	return d
 }
 
-// guard marks the circuits that restraint or high voltage is part of: all copper that is joined to it is left to
-// qualified hands, and so is every connector that carries some of it.
-func (t *thinning) guard() {
-	t.guarded = make([]bool, len(t.loom.Wires))
-	t.shut = make([]bool, len(t.loom.Connectors))
-	circuits := map[int32]bool{}
-	for w := range t.loom.Wires {
-		if r := t.loom.Wires[w].Signal.Role; r == signal.Restraint || r == signal.HighVoltage {
-			circuits[t.net.Nodes[t.net.Ends[w][0]].Circuit] = true
+// leaveAlone marks what is left to qualified hands: it stays, whatever is decided.
+func (t *thinning) leaveAlone() {
+	t.guard = t.net.Guard()
+	for w, guarded := range t.guard.Wires {
+		if guarded {
+			t.forced[w] = Keep
 		}
 	}
-	if len(circuits) == 0 {
-		return
-	}
-	for w := range t.loom.Wires {
-		if circuits[t.net.Nodes[t.net.Ends[w][0]].Circuit] {
-			t.guarded[w], t.forced[w] = true, Keep
-		}
-	}
-	for x, h := range t.net.Halves {
-		if h >= 0 && t.guarded[circuit.Tip(x).Wire()] {
-			t.shut[h] = true
-		}
-	}
+}
+
+// restrains says whether a connector plugs into a part of restraint or high voltage.
+func (t *thinning) restrains(h int32) bool {
+	d := t.net.Plugged[h]
+	return d >= 0 && t.guard.Devices[d]
 }
 
 // halves says, for each connector, what was decided about it as a whole: itself, else its device, else its device's
@@ -108,20 +97,18 @@ func (t *thinning) halves() {
 	t.half = make([]status, len(t.loom.Connectors))
 	for h := range t.loom.Connectors {
 		c := &t.loom.Connectors[h]
-		if c.Locked || t.shut[h] {
+		d := t.net.Plugged[h]
+		if c.Locked || t.restrains(int32(h)) {
 			continue
 		}
 		if d := t.decided.connector[c.ID]; d != nil {
 			t.half[h] = status{choice: d.Choice, by: d}
 			continue
 		}
-		if t.net.Plugged[h] < 0 {
+		if d < 0 {
 			continue
 		}
-		device := &t.loom.Devices[t.net.Plugged[h]]
-		if device.System == "restraint" || device.System == "high-voltage" {
-			continue
-		}
+		device := &t.loom.Devices[d]
 		if d := t.decided.module[device.ID]; d != nil {
 			t.half[h] = status{choice: d.Choice, by: d}
 		} else if d := t.decided.system[device.System]; d != nil && device.System != "" && device.Kind != harness.Suppressor {
@@ -162,7 +149,7 @@ func (t *thinning) terminalStatus(at int32) status {
 		s = t.half[h]
 	}
 	hub := t.net.Hub(at)
-	if h >= 0 && t.shut[h] && t.guarded[t.net.Tips(at)[0].Wire()] {
+	if t.guard.Nodes[at] {
 		return status{soft: hub}
 	}
 	if s.choice == Goes || !hub && s.choice != Undecided {
@@ -224,7 +211,7 @@ func (t *thinning) splitPair(at int32) {
 			continue
 		}
 		for _, x := range t.net.Tips(at) {
-			if t.net.End(x).At == c && !t.guarded[x.Wire()] {
+			if t.net.End(x).At == c && !t.guard.Wires[x.Wire()] {
 				t.forced[x.Wire()] = Goes
 			}
 		}
@@ -236,10 +223,10 @@ func (t *thinning) splitPair(at int32) {
 func (t *thinning) pairs() {
 	for h := range t.loom.Connectors {
 		mate, known := t.net.Half(t.loom.Connectors[h].Mate)
-		if !known || t.half[h].choice != Goes || t.loom.Connectors[mate].Locked {
+		if !known || !t.off(int32(h)) || t.loom.Connectors[mate].Locked {
 			continue
 		}
-		switch held := t.shut[mate]; {
+		switch held := t.guard.Plugs[mate]; {
 		case held, t.half[mate].choice == Keep:
 			t.half[h] = status{}
 			t.torn = append(t.torn, int32(h))
@@ -252,7 +239,7 @@ func (t *thinning) pairs() {
 // exception carries what was decided about a wire itself to its ends.
 func (t *thinning) exception(w int32) {
 	d := t.decided.wire[t.loom.Wires[w].ID]
-	if d == nil || t.guarded[w] {
+	if d == nil || t.guard.Wires[w] {
 		return
 	}
 	t.forced[w] = d.Choice

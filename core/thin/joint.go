@@ -63,8 +63,9 @@ func word(k circuit.Kind) string {
 	return "end"
 }
 
-// off says whether a connector comes off: it was decided away as a whole.
-func (t *thinning) off(h int32) bool { return h >= 0 && t.half[h].choice == Goes }
+// off says whether a connector comes off: it was decided away as a whole. One that carries what is left to qualified
+// hands stays.
+func (t *thinning) off(h int32) bool { return h >= 0 && t.half[h].choice == Goes && !t.guard.Plugs[h] }
 
 // joints gives each splice its verdict, and every other place where wires meet and something is to be done.
 func (t *thinning) joints() {
@@ -92,7 +93,7 @@ func (t *thinning) joints() {
 			continue // ends in connectors are dealt with where they are
 		}
 		j := JointVerdict{Kind: word(x.Kind), At: x.Cavities, node: at, taken: taken}
-		j.Fate, j.Why = t.fate(x, stays, goes, taken)
+		j.Fate, j.Why = t.fate(at, stays, goes, taken)
 		if x.Kind == circuit.Splice {
 			j.ID = t.spliceID(x, at)
 			if x.Splice >= 0 {
@@ -146,14 +147,17 @@ func (t *thinning) spliceID(x *circuit.Node, at int32) string {
 	return t.net.End(t.net.Tips(at)[0]).Splice
 }
 
-func (t *thinning) fate(x *circuit.Node, stays, goes int, taken bool) (Fate, string) {
-	switch {
+func (t *thinning) fate(at int32, stays, goes int, taken bool) (Fate, string) {
+	switch x := &t.net.Nodes[at]; {
 	case taken && stays >= 2:
 		return Rejoin, fmt.Sprintf("%d wires that stay meet in it, and it comes off: they are joined without it.", stays)
 	case taken:
 		return Dissolve, "It comes off, and no two wires that stay met in it."
 	case goes == 0:
 		return Leave, "Every leg stays."
+	case t.guard.Nodes[at] && x.Kind == circuit.Splice:
+		return Trim, fmt.Sprintf("It belongs to a restraint or high-voltage circuit and is left alone; %s cut off it.",
+			are(goes))
 	case x.Kind != circuit.Splice:
 		return Trim, fmt.Sprintf("%d legs leave the junction, %d stay.", goes, stays)
 	case stays >= 3:

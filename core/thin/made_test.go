@@ -48,6 +48,9 @@ func made(r *rand.Rand, wires int) *harness.Loom {
 		if r.IntN(40) == 0 {
 			w.Signal.Role = signal.Restraint
 		}
+		if r.IntN(200) == 0 {
+			w.Signal.Role = signal.HighVoltage
+		}
 		l.Wires = append(l.Wires, w)
 	}
 	end := func() harness.End {

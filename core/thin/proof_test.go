@@ -9,9 +9,7 @@ import (
 	"gonum.org/v1/gonum/graph/simple"
 	"gonum.org/v1/gonum/graph/topo"
 
-	"draxel/core/circuit"
 	"draxel/core/harness"
-	"draxel/core/signal"
 	"draxel/core/thin"
 	"draxel/core/work"
 )
@@ -56,15 +54,13 @@ func TestRandomHarnessesAreThinnedAsDecided(t *testing.T) {
 // which ends of wires are kept: those that no decision reaches or that a decision keeps.
 func joinedAsBefore(t *testing.T, seed uint64, l *harness.Loom, decisions []thin.Decision, result *thin.Result, end harness.Harness) {
 	t.Helper()
-	gone, restraint := map[string]bool{}, map[string]bool{}
-	circuits := circuit.Circuits(l)
-	for i, w := range l.Wires { // nobody decides here about what is joined to restraint
-		for k, o := range l.Wires {
-			restraint[w.ID] = restraint[w.ID] || o.Signal.Role == signal.Restraint && circuits[i] == circuits[k]
+	gone, alone := map[string]bool{}, leftAlone(l)
+	for _, d := range decisions { // nobody decides here about what is left to qualified hands
+		if d.On == thin.Wire && (result.Refuses(d) != "") != alone[d.ID] {
+			t.Fatalf("seed %d: to decide about %s is refused with %q; that it is left alone is %v", seed, d.ID,
+				result.Refuses(d), alone[d.ID])
 		}
-	}
-	for _, d := range decisions {
-		if d.On == thin.Wire && d.Choice == thin.Goes && !restraint[d.ID] {
+		if d.On == thin.Wire && d.Choice == thin.Goes && !alone[d.ID] {
 			gone[d.ID] = true
 		}
 	}
@@ -233,17 +229,6 @@ func accounted(t *testing.T, seed uint64, l *harness.Loom, result *thin.Result, 
 		_, in := end.Tips(id)
 		if in == end.Out(id) || in == (result.Wires[w].Choice == thin.Goes) {
 			t.Fatalf("seed %d: wire %s: in the harness %v, out %v, verdict %q", seed, id, in, end.Out(id), result.Wires[w].Choice)
-		}
-	}
-	circuits, before := circuit.Circuits(l), l.Found()
-	shut := map[int]bool{}
-	for w := range l.Wires {
-		shut[circuits[w]] = shut[circuits[w]] || l.Wires[w].Signal.Role == signal.Restraint
-	}
-	for w := range l.Wires { // whatever is joined to restraint is as it was found
-		was, _ := before.Tips(l.Wires[w].ID)
-		if is, ok := end.Tips(l.Wires[w].ID); shut[circuits[w]] && (!ok || is != was) {
-			t.Fatalf("seed %d: %s is joined to restraint and was touched", seed, l.Wires[w].ID)
 		}
 	}
 	for _, w := range end.Wires() {

@@ -131,7 +131,12 @@ func (p *planner) joint(j *JointVerdict) {
 	switch j.Fate {
 	case Trim:
 		s.Kind, s.Minutes = Legs, p.in.Bench.Rates.Seal*float64(len(j.Goes))
-		s.Text = fmt.Sprintf("At splice %s cut %s %s from the splice and seal each stub.%s", j.ID, p.list(j.node, false), mm(p.in.Bench.Stub), p.find(at))
+		s.Text = fmt.Sprintf("At splice %s cut %s %s from the splice and seal each stub.%s", j.ID, p.list(j.node, false),
+			mm(p.in.Bench.Stub), p.find(at))
+		if p.guard.Nodes[at] {
+			s.Text += " Leave the splice itself alone: a restraint or high-voltage circuit hangs on it. Battery off, wait as " +
+				"the maker says, and never probe it."
+		}
 	case Through:
 		s.Kind, s.Minutes = OneWire, p.in.Bench.Rates.Join
 		s.Text = fmt.Sprintf("Take splice %s apart and join %s into one wire.%s", j.ID, p.list(j.node, true), p.find(at))
@@ -214,12 +219,16 @@ func (p *planner) end(x circuit.Tip) {
 			[]harness.Edit{{Do: harness.Cut, Wire: l.Wire, End: end}, {Do: harness.Seal, Wire: l.Wire, End: end}})
 		p.cutAt[h] = append(p.cutAt[h], id)
 		p.tail(x)
-	case p.in.Bench.School == Extract && p.aloneIn(x) && !(h >= 0 && p.loom.Connectors[h].Locked):
+	case p.in.Bench.School == Extract && p.comesOut(x):
 		p.result.Extract = append(p.result.Extract, Extraction{harness.TerminalAt(ref), ref, l.Wire})
 	default:
 		why := "The job's school is to cut dead ends at the connector and seal them."
 		if p.in.Bench.School == Extract {
-			why = "Another wire that stays is crimped into the same terminal, or the connector is somebody else's: it cannot be extracted."
+			why = "Another wire that stays is crimped into the same terminal, or the connector is somebody else's: it cannot " +
+				"be extracted."
+		}
+		if h >= 0 && p.guard.Plugs[h] {
+			why = "The connector carries a restraint or high-voltage circuit too: it is not opened."
 		}
 		p.released[x] = p.add(Step{Kind: SealEnd, System: p.result.Wires[w].System, At: []harness.Ref{ref}, Wires: []string{l.Wire}, Minutes: p.in.Bench.Rates.Seal, Why: why,
 			Text: fmt.Sprintf("Cut %s at the back of %s and seal the stub.", p.name(w), ref)}, cutAndSeal(l))

@@ -90,8 +90,7 @@ type thinning struct {
 	half    []status // by connector
 	torn    []int32  // halves of in-line pairs that go although their mates are kept
 	node    []status
-	guarded []bool   // by wire: it is joined to restraint or high voltage
-	shut    []bool   // by connector: it carries such a wire, and never comes off
+	guard   circuit.Guard
 	forced  []Choice // by wire: what was decided about it itself
 	stays   []bool   // by wire
 	result  *Result
@@ -103,7 +102,7 @@ type thinning struct {
 func Compute(in Input) *Result {
 	t := &thinning{in: in, loom: in.Loom, net: circuit.Draw(in.Loom), decided: file(in.Decisions), forced: make([]Choice, len(in.Loom.Wires)), result: &Result{}}
 	t.result.t = t
-	t.guard()
+	t.leaveAlone()
 	t.halves()
 	t.pairs()
 	t.statuses()
@@ -131,7 +130,7 @@ func (t *thinning) verdicts() {
 		v := &t.result.Wires[w]
 		v.Circuit = int(t.net.Nodes[t.net.Ends[w][0]].Circuit)
 		v.System = t.wireSystem(int32(w))
-		if d := t.decided.wire[t.loom.Wires[w].ID]; d != nil && t.forced[w] == d.Choice && !t.guarded[w] {
+		if d := t.decided.wire[t.loom.Wires[w].ID]; d != nil && t.forced[w] == d.Choice && !t.guard.Wires[w] {
 			v.Choice, v.By, v.Exception = d.Choice, d, true
 			continue
 		}

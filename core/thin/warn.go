@@ -127,23 +127,27 @@ func (t *thinning) doubtful() {
 	t.decisionsThatCannotHold()
 }
 
-// leftAlone names what was decided away and stays all the same, since restraint or high voltage is part of it.
+// leftAlone names what stays although it was decided away, since it carries what is left to qualified hands, and the
+// splices that feed it and lose other legs.
 func (t *thinning) leftAlone() {
 	for h := range t.loom.Connectors {
-		if !t.shut[h] {
+		by := t.half[h].by
+		if !t.guard.Plugs[h] || by == nil || by.Choice != Goes {
 			continue
 		}
-		c := &t.loom.Connectors[h]
-		by := t.decided.connector[c.ID]
-		if d := t.net.Plugged[h]; by == nil && d >= 0 {
-			if by = t.decided.module[t.loom.Devices[d].ID]; by == nil {
-				by = t.decided.system[t.loom.Devices[d].System]
-			}
+		t.find("left-alone", finding.Check, t.loom.Connectors[h].ID, "Battery off, wait as the maker says, never probe it with a "+
+			"meter; whether it may come off is for qualified hands. Its other wires are cut behind it and sealed.",
+			"Connector %s stays: it carries a restraint or high-voltage circuit. Its other cavities follow what was decided.",
+			t.loom.Connectors[h].ID)
+	}
+	for i := range t.result.Joints {
+		j := &t.result.Joints[i]
+		if !t.guard.Nodes[j.node] || len(j.Goes) == 0 {
+			continue
 		}
-		if by != nil && by.Choice == Goes {
-			t.find("left-alone", finding.Danger, c.ID, "Battery off, wait as the maker says, never probe it with a meter; leave it to qualified hands.",
-				"Connector %s stays: it carries a restraint or high-voltage circuit.", c.ID)
-		}
+		t.find("shared-splice", finding.Check, j.ID, "Battery off and wait as the maker says. Cut only the dead legs, away from "+
+			"it, and seal them; leave the "+j.Kind+" itself alone.",
+			"%s belongs to a restraint or high-voltage circuit too, and %s goes.", j.ID, strings.Join(j.Goes, ", "))
 	}
 }
 
@@ -196,7 +200,7 @@ func (t *thinning) Refuses(d Decision) string {
 		if !ok {
 			return "there is no such module"
 		}
-		if s := t.loom.Devices[i].System; s == "restraint" || s == "high-voltage" {
+		if t.guard.Devices[i] {
 			return "it is left to qualified hands"
 		}
 	case Connector:
@@ -207,7 +211,7 @@ func (t *thinning) Refuses(d Decision) string {
 		if t.loom.Connectors[h].Locked {
 			return "it is somebody else's"
 		}
-		if t.shut[h] && d.Choice == Goes {
+		if d.Choice == Goes && t.guard.Plugs[h] && (t.loom.Connectors[h].Mate != "" || t.restrains(h)) {
 			return "it carries a restraint or high-voltage circuit, which is left to qualified hands"
 		}
 	case Wire:
@@ -215,8 +219,8 @@ func (t *thinning) Refuses(d Decision) string {
 		if !ok {
 			return "there is no such wire"
 		}
-		if t.guarded[w] {
-			return "it is joined to a restraint or high-voltage circuit, which is left to qualified hands"
+		if t.guard.Wires[w] {
+			return "it belongs to or feeds a restraint or high-voltage circuit, which is left to qualified hands"
 		}
 	case Joint:
 		return "what becomes of a splice follows from its legs"
