@@ -66,6 +66,15 @@ func (g *Graph) Joint(id string) (int32, bool) {
 	return at, ok
 }
 
+// Cavity gives the node of a cavity, and false where nothing is in it.
+func (g *Graph) Cavity(at harness.Ref) (int32, bool) {
+	half, known := g.half[at.Connector]
+	if !known {
+		half = -1
+	}
+	return g.find(half, at)
+}
+
 // cavities finds the node of a connector's cavity: by looking through them while they are few, else by a map.
 type cavities struct {
 	names  []string

@@ -69,6 +69,7 @@ func (m *model) goals(r *match.Result) (map[harness.TerminalID]harness.Place, []
 			claimed[l.To] = true
 		}
 		switch {
+		case l.Decided && g.leftAlone(l):
 		case l.Decided && l.Verdict == match.Meets:
 			g.meet(l)
 		case l.Decided && l.Verdict == match.Joins:
@@ -93,6 +94,37 @@ func (m *model) goals(r *match.Result) (map[harness.TerminalID]harness.Place, []
 		g.want(w, row, stays)
 	}
 	return g.goals, g.order
+}
+
+// leftAlone says whether what was decided about a row would touch what is left to qualified hands. Then it stays as it
+// is, and that is said.
+func (g *planning) leftAlone(l *match.Line) bool {
+	at := harness.Ref{}
+	switch {
+	case l.Verdict == match.Faces:
+	case g.alone.Cavity(l.From):
+		at = l.From
+	case l.To.Cavity != "" && g.alone.Cavity(g.facts.At(l.To)):
+		at = l.To
+	}
+	if at == (harness.Ref{}) {
+		return false
+	}
+	g.untouched(l.From, at.String())
+	if was, there := g.now.Place(harness.TerminalAt(l.From)); there {
+		g.set(harness.TerminalAt(l.From), was)
+	}
+	return true
+}
+
+// untouched says that a decision about a cavity is not carried out, since it would touch what is left alone.
+func (m *model) untouched(subject harness.Ref, what string) {
+	m.findings = append(m.findings, finding.Finding{
+		Code: "touches-restraint", Severity: finding.Danger, Stage: "match", Subject: subject.String(),
+		Text: fmt.Sprintf("%s belongs to or feeds a restraint or high-voltage circuit: what was decided about %s is not done.",
+			what, subject),
+		Remedy: "Reopen the row and choose another source; this one is left to qualified hands.",
+	})
 }
 
 // line says where the terminal of a row goes that is moved, sealed off or parked.
@@ -194,6 +226,8 @@ func (g *planning) want(w *match.Want, row harness.Row, stays bool) {
 func (g *planning) originate(n *newWire, o *match.Origin) {
 	switch {
 	case o == nil:
+	case o.Kind == match.AtCavity && g.alone.Cavity(o.At), o.Kind == match.AtSplice && g.alone.Splice(o.Name):
+		g.untouched(n.row.Ref, o.String())
 	case o.Kind == match.AtCavity && o.At == n.lands[0]:
 		g.itself(o.At)
 	case o.Kind == match.AtCavity && g.ends.wires[o.At] != nil:

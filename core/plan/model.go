@@ -20,6 +20,7 @@ type model struct {
 	facts       *Facts
 	ends        *ends
 	ways        map[harness.Ref]match.Way
+	alone       thin.Alone
 	housings    []harness.Connector
 	retained    map[string]bool // housings that stay: what is vacated in them gets a plug
 	adviser     pin.Adviser
@@ -53,6 +54,7 @@ func (p *Plan) model(f *Facts, d Decisions) *model {
 		facts:    f,
 		ends:     newEnds(&f.Laid.Loom, p.Thin.Result),
 		ways:     p.wayOf(),
+		alone:    p.Thin.Result.Alone(),
 		housings: housings(f),
 		wires:    map[harness.TerminalID]wire{},
 		made:     map[harness.TerminalID]pin.Made{},

@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"cmp"
 	"fmt"
 	"slices"
 	"strings"
@@ -213,15 +214,26 @@ func holds(all []string, wire string) bool {
 type guard struct {
 	net     *circuit.Net
 	signals map[string]*signal.Reading
+	alone   map[string]bool // wires, splices and terminals that are left to qualified hands
 	found   []string
 }
 
 func newGuard(m *model, now harness.Harness) *guard {
-	g := &guard{net: circuit.Of(now, m.facts.Laid.Loom.Connectors), signals: map[string]*signal.Reading{}}
+	g := &guard{net: circuit.Of(now, m.facts.Laid.Loom.Connectors), signals: map[string]*signal.Reading{},
+		alone: map[string]bool{}}
 	for i := range m.facts.Laid.Loom.Wires {
 		w := &m.facts.Laid.Loom.Wires[i]
 		g.signals[w.ID] = &w.Signal
+		for _, e := range w.Ends {
+			if m.alone.Wire(i) {
+				g.alone[w.ID], g.alone[e.Splice] = true, true
+			}
+			if m.alone.Cavity(e.At) {
+				g.alone[string(harness.TerminalAt(e.At))] = true
+			}
+		}
 	}
+	delete(g.alone, "")
 	for i := range m.fresh {
 		g.signals[m.fresh[i].id] = &m.fresh[i].row.Signal
 	}
@@ -233,6 +245,12 @@ func newGuard(m *model, now harness.Harness) *guard {
 func (g *guard) look(s *work.Step, h harness.Harness) error {
 	if len(s.Edits) == 0 {
 		return nil
+	}
+	for i := range s.Edits {
+		e := &s.Edits[i]
+		if what := cmp.Or(g.own(e.Wire), g.own(string(e.Terminal)), g.own(e.Joint)); what != "" {
+			g.note(fmt.Sprintf("%q would touch %s, which is left to qualified hands", strings.TrimSuffix(s.Text, "."), what))
+		}
 	}
 	g.net.Follow(h, s.Edits)
 	for i := range s.Edits {
@@ -251,15 +269,26 @@ func (g *guard) look(s *work.Step, h harness.Harness) error {
 		for a := range groups {
 			for b := range groups[:a] {
 				if why := clash(groups[a], groups[b]); why != "" {
-					text := fmt.Sprintf("after %q %s", strings.TrimSuffix(s.Text, "."), why)
-					if !slices.Contains(g.found, text) {
-						g.found = append(g.found, text)
-					}
+					g.note(fmt.Sprintf("after %q %s", strings.TrimSuffix(s.Text, "."), why))
 				}
 			}
 		}
 	}
 	return nil
+}
+
+// own gives the name of what an edit acts on where that is left to qualified hands.
+func (g *guard) own(name string) string {
+	if g.alone[name] {
+		return name
+	}
+	return ""
+}
+
+func (g *guard) note(text string) {
+	if !slices.Contains(g.found, text) {
+		g.found = append(g.found, text)
+	}
 }
 
 // readings gives what wires are for, each thing once.

@@ -36,7 +36,7 @@ func (p *Plan) decideReach(m *model, d Decisions) {
 			in.Stock = append(in.Stock, pulledPiece(w, d.Bench, used, m.past.Now.Out(w.ID))...)
 			continue
 		}
-		x := reach.Wire{Wire: *w, After: after[w.ID], Cut: cut[w.ID].Length, CutAt: cutAt(cut[w.ID])}
+		x := reach.Wire{Wire: *w, Alone: m.alone.Wire(i), After: after[w.ID], Cut: cut[w.ID].Length, CutAt: cutAt(cut[w.ID])}
 		for end, e := range w.Ends {
 			j, joined := at[harness.Length{Wire: w.ID, End: end}]
 			switch {

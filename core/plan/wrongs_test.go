@@ -8,6 +8,7 @@ import (
 
 	"draxel/core/finding"
 	"draxel/core/gather"
+	"draxel/core/harness"
 	"draxel/core/match"
 	"draxel/core/plan"
 	"draxel/core/work"
@@ -174,5 +175,51 @@ func TestAnOwnStepKeepsItsTurn(t *testing.T) {
 	j.Ticks, j.Decisions = nil, nil
 	if i := place(); i != len(p.Work.Steps)-1 || !has(p.Findings, "own-step-adrift") {
 		t.Errorf("nothing is joined any more, and nothing is said of the step beside it: %d", i)
+	}
+}
+
+// What feeds a restraint circuit is neither moved nor joined onto, whatever was decided in Match, and no step touches
+// it; beside it the work goes on.
+func TestWhatFeedsRestraintIsNotTouched(t *testing.T) {
+	sheets := map[gather.SheetKind]*gather.Sheet{
+		gather.WireList: sheet("Wire|From|Cavity|To|Cavity|Function", "w1|F|1|S1||Ignition feed",
+			"w2|S1||R|1|Airbag, driver", "w3|S1||L|1|Ignition feed", "w4|F|2|L|2|Injector 1"),
+		gather.ConnectorList: sheet("Connector|Device", "F|fuses", "R|bag", "L|radio"),
+		gather.DeviceList:    sheet("Device|Kind|System", "fuses|fuse box|power", "bag||restraint", "radio||body"),
+	}
+	for _, c := range []struct {
+		name    string
+		decide  match.Decision
+		touches string // what the finding is about, empty where there is none
+	}{
+		{"its feed moved", matched("F1", "P2"), "F1"},
+		{"another cavity moved", matched("F2", "P1"), ""},
+		{"its splice tapped", match.Decision{Side: match.To, At: ref("P2"), Choice: match.Wired,
+			Origin: &match.Origin{Kind: match.AtSplice, Name: "S1"}}, "P2"},
+		{"its feed tapped", match.Decision{Side: match.To, At: ref("P2"), Choice: match.Wired,
+			Origin: &match.Origin{Kind: match.AtCavity, At: ref("F1")}}, "P2"},
+	} {
+		for _, kind := range []plan.Kind{plan.Repinned, plan.Exchange, plan.Integrated} {
+			j := plan.Job{Title: "bag", Kind: kind, Sheets: sheets, Decisions: []match.Decision{c.decide},
+				From: table("ours", []string{"F", "1", "Ignition feed"}, []string{"F", "2", "Injector 1"}),
+				To:   table("theirs", []string{"P", "1", "Injector 1"}, []string{"P", "2", "Ignition feed"})}
+			p := computeJob(t, j)
+			var said string
+			for _, f := range p.Findings {
+				if f.Code == "touches-restraint" {
+					said += f.Subject
+				}
+			}
+			if said != c.touches || p.Proof.Fault != "" || len(p.Proof.Meets) > 0 || !p.Proof.Reached {
+				t.Errorf("%s, %s: said of %q, want %q; %+v", c.name, kind, said, c.touches, p.Proof)
+			}
+			for _, s := range p.Work.Steps {
+				for _, e := range s.Edits {
+					if e.Wire == "w1" || e.Wire == "w2" || e.Joint == "S1" || e.Terminal == harness.TerminalAt(ref("F1")) {
+						t.Errorf("%s, %s: %q touches what feeds the airbag", c.name, kind, s.Text)
+					}
+				}
+			}
+		}
 	}
 }

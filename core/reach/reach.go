@@ -20,6 +20,7 @@ import (
 // Wire is a length of wire of the harness as it is to become.
 type Wire struct {
 	harness.Wire
+	Alone   bool           // it is left to qualified hands: nothing is done to it
 	New     bool           // there is none yet: it is cut from new wire
 	Lands   [2]harness.Ref // where an end is to land, where that is not its own cavity
 	Renewed [2]bool        // the end gets a new terminal or joint in any case

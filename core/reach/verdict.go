@@ -40,12 +40,13 @@ func (r *Result) judge(s *settled, w *Wire, l *Line) {
 	case w.New:
 		l.Verdict, l.By = Fresh, math.Ceil(l.Need)
 		l.Why = append(l.Why, reason("new", "", "There is no such wire yet: it is cut to %.0f mm.", l.By))
-	case w.Signal.Role == signal.HighVoltage || w.Signal.Role == signal.Restraint:
+	case w.Alone || w.Signal.Role == signal.HighVoltage || w.Signal.Role == signal.Restraint:
 		l.Verdict = Reaches
 		if l.Had > 0 && over < 0 {
 			l.Verdict = Measure
 		}
-		l.Why = append(l.Why, reason("leave", "", "It belongs to restraint or high voltage: its length is left to qualified hands, and nothing is cut here."))
+		l.Why = append(l.Why, reason("leave", "", "It belongs to or feeds restraint or high voltage: "+
+			"its length is left to qualified hands, and nothing is cut here."))
 	case x != nil && x.Whole:
 		l.Verdict, l.By = Replace, math.Ceil(l.Need)
 		l.Why = append(l.Why, reason("whole", "", "It was decided to replace it whole%s.", because(x.Reason)))
