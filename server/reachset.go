@@ -281,6 +281,34 @@ func (s *Server) chooseOption(c *gin.Context) error {
 	})
 }
 
+// takeDisconnect takes the plugs that are offered for a disconnect, or takes what was taken back.
+func (s *Server) takeDisconnect(c *gin.Context) error {
+	r, err := read[PartingRequest](c)
+	if err != nil {
+		return err
+	}
+	return s.checked(c, func(j *computed) error {
+		all := j.plan.Reach.Result.Disconnects
+		i := slices.IndexFunc(all, func(d reach.Disconnect) bool { return d.Between == r.Between })
+		taken := slices.ContainsFunc(j.Job.Partings, func(p reach.Parting) bool { return p.Between == r.Between })
+		if i < 0 && !taken {
+			return problem(http.StatusNotFound, "no-such-thing", "No wire runs from the one to the other.", "/between")
+		}
+		var body any
+		if !r.Back {
+			p := all[i].Offer(j.Job.Partings)
+			if err := p.Check(); err != nil {
+				return problem(http.StatusUnprocessableEntity, "nothing-tied", "There is nothing that would have to come apart.",
+					"/between")
+			}
+			p.Who, p.When = who(c), s.now().UTC().UnixMilli()
+			body = p
+		}
+		return s.apply(c, change{id: r.ID, what: "parting", seen: r.Seen, base: j.Revision,
+			bodies: map[string]any{store.SubjectParting(r.Between): body}})
+	})
+}
+
 func (s *Server) logLeftover(c *gin.Context) error {
 	r, err := read[LeftoverRequest](c)
 	if err == nil && outside(r.Left, -10000, 10000) {

@@ -152,6 +152,14 @@ type ChooseRequest struct {
 	Reason string `json:"reason"`
 }
 
+// PartingRequest takes the plugs that are offered for a disconnect, or takes them back.
+type PartingRequest struct {
+	ID      string    `json:"id"`
+	Seen    int64     `json:"seen"`
+	Between [2]string `json:"between"`
+	Back    bool      `json:"back,omitempty"`
+}
+
 // LeftoverRequest logs what a wire left over.
 type LeftoverRequest struct {
 	ID   string  `json:"id"`

@@ -155,6 +155,7 @@ func (s *Server) Handler() http.Handler {
 	job.POST("/reach/length", limited(1<<16), answer(s.putLength))
 	job.POST("/reach/option", limited(1<<18), answer(s.putOption))
 	job.POST("/reach/choose", limited(1<<16), answer(s.chooseOption))
+	job.POST("/reach/disconnect", limited(1<<16), answer(s.takeDisconnect))
 	job.POST("/reach/leftover", limited(1<<16), answer(s.logLeftover))
 	job.GET("/work", answer(s.showWorkList))
 	job.POST("/work/tick", limited(1<<20), answer(s.tick))

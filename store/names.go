@@ -46,6 +46,7 @@ const (
 	spans     = "span/"
 	options   = "option/"
 	leftovers = "leftover/"
+	partings  = "parting/"
 	owns      = "own/"
 	answers   = "answer/"
 )
@@ -93,7 +94,7 @@ func KindOf(name string) Kind {
 		return MatchDecision
 	case owns, answers, thinned, ticks, SubjectBench + "/", SubjectItems + "/", SubjectHave + "/", wishes, exchanges,
 		reports, checks,
-		SubjectMap + "/", SubjectRules + "/", places, lengths, spans, options, leftovers:
+		SubjectMap + "/", SubjectRules + "/", places, lengths, spans, options, leftovers, partings:
 		return Other
 	}
 	return Fact
@@ -125,6 +126,9 @@ func SubjectSpan(wire string) string { return spans + wire }
 
 // SubjectOption names a way to place things that is compared.
 func SubjectOption(id string) string { return options + id }
+
+// SubjectParting names the disconnect that parts two service groups.
+func SubjectParting(between [2]string) string { return partings + between[0] + "/" + between[1] }
 
 // SubjectLeftover names what a wire left over.
 func SubjectLeftover(id string) string { return leftovers + id }
@@ -158,6 +162,8 @@ func Subject(name string) string {
 		if parts := strings.SplitN(rest, "/", 2); len(parts) == 2 {
 			return harness.Ref{Connector: parts[0], Cavity: parts[1]}.String()
 		}
+	case partings:
+		return strings.ReplaceAll(rest, "/", " from ")
 	case sheets:
 		return "the list of " + rest
 	}

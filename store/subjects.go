@@ -51,6 +51,9 @@ func jobPuts(j plan.Job) ([]Put, error) {
 	for _, x := range j.Options {
 		p.add(SubjectOption(x.ID), x, true)
 	}
+	for _, x := range j.Partings {
+		p.add(SubjectParting(x.Between), x, true)
+	}
 	for _, x := range j.Leftover {
 		p.add(SubjectLeftover(x.ID), x, true)
 	}
@@ -180,6 +183,8 @@ func (s *State) take(name string, body []byte) error {
 		return one(body, &j.Spans)
 	case options:
 		return one(body, &j.Options)
+	case partings:
+		return one(body, &j.Partings)
 	case leftovers:
 		return one(body, &j.Leftover)
 	case layouts:

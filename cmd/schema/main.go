@@ -98,6 +98,7 @@ type api struct {
 	LengthRequest   server.LengthRequest
 	OptionRequest   server.OptionRequest
 	ChooseRequest   server.ChooseRequest
+	PartingRequest  server.PartingRequest
 	LeftoverRequest server.LeftoverRequest
 }
 

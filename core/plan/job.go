@@ -90,6 +90,7 @@ type Job struct {
 	Spans    []reach.Wish     `json:"spans,omitempty"`   // what was decided about single wires in Reach
 	Options  []reach.Option   `json:"options,omitempty"`
 	Leftover []reach.Leftover `json:"leftover,omitempty"`
+	Partings []reach.Parting  `json:"partings,omitempty"` // disconnects that were taken
 }
 
 // Photo is a picture of a connector; the picture itself is kept beside the job.
@@ -263,6 +264,7 @@ func (j Job) Chosen() Decisions {
 		Measured: j.Lengths,
 		Options:  j.Options,
 		Leftover: j.Leftover,
+		Partings: j.Partings,
 	}
 	if j.Map != nil {
 		d.Reach.Map = *j.Map

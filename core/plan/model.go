@@ -10,6 +10,7 @@ import (
 	"draxel/core/join"
 	"draxel/core/match"
 	"draxel/core/pin"
+	"draxel/core/reach"
 	"draxel/core/thin"
 	"draxel/core/work"
 )
@@ -80,7 +81,7 @@ func (p *Plan) model(f *Facts, d Decisions) *model {
 	m.reached(p.Match)
 	for _, t := range d.Ticks { // what was worked in stays known, whatever is decided now
 		for _, e := range t.Edits {
-			if e.Do == harness.Insert {
+			if e.Do == harness.Insert && t.Kind != reach.PartWire { // plugs of disconnects are Reach's own
 				m.involve(e.At)
 			}
 		}
@@ -230,7 +231,7 @@ func (m *model) carryOut(ticks []work.Tick) {
 			m.ticks = append(m.ticks, *t)
 		}
 		for _, e := range t.Edits {
-			made[e.Terminal] = made[e.Terminal] || e.Do == harness.Add
+			made[e.Terminal] = made[e.Terminal] || e.Do == harness.Add && t.Kind != reach.PartWire
 		}
 	}
 	for _, t := range m.past.Lost {

@@ -85,6 +85,7 @@ func Compute(f Facts, d Decisions) Plan {
 func Follow(f Facts, d Decisions, crosswalk *match.Result) Plan {
 	f.complete()
 	f.putOn(crosswalk)
+	f.part(d.Reach.Partings)
 	p := Plan{Moves: f.Kind.MovesTerminals(), Match: crosswalk}
 	p.Totals = p.Match.Totals()
 	p.Findings = append(slices.Clone(f.Findings), p.Match.Findings(f.From, f.To)...)
@@ -155,6 +156,13 @@ func (f *Facts) putOn(r *match.Result) {
 		all = append(all, harness.Half{Connector: c, Mate: l.From.Connector})
 	}
 	f.Laid.Loom.Connectors = all
+}
+
+// part adds the plugs of disconnects that were taken.
+func (f *Facts) part(partings []reach.Parting) {
+	for i := range partings {
+		f.Laid.Loom.Connectors = append(slices.Clone(f.Laid.Loom.Connectors), partings[i].Halves()...)
+	}
 }
 
 // leads says whether a matched wire comes to its counterpart by a new wire from a plug that is put on.

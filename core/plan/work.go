@@ -9,6 +9,7 @@ import (
 	"draxel/core/harness"
 	"draxel/core/join"
 	"draxel/core/match"
+	"draxel/core/reach"
 	"draxel/core/thin"
 	"draxel/core/work"
 )
@@ -81,11 +82,16 @@ func (o *OwnStep) Within() bool {
 func (p *Plan) finish(m *model, d Decisions) {
 	base := m.base(p).With(p.Join.Part.Changes)
 	p.Wanted = base.With(p.Reach.Result.Changes(base))
+	parted := p.Reach.Result.Part(m.found, p.Past.Now, p.Wanted)
+	whole := p.Wanted.With(parted.Made) // what is parted later is still whole when it is joined
+	p.Wanted = p.Wanted.With(parted.Changes)
+	p.Findings = append(p.Findings, parted.Findings...)
 	p.moves(m, d)
 	p.expectJoints(m)
-	p.Join.Steps = append(p.Join.Part.Steps(p.Past.Now, p.Wanted), m.proofs(d.Bench.Rates.Check)...)
+	p.Join.Steps = append(p.Join.Part.Steps(p.Past.Now, whole), m.proofs(d.Bench.Rates.Check)...)
 	planned := map[string]bool{}
 	all := slices.Concat(p.Thin.Result.Steps, p.Join.Steps, p.pinSteps(), p.Reach.Result.Steps)
+	all = after(all, &parted)
 	for i := range all {
 		planned[all[i].ID] = true
 	}
@@ -112,6 +118,41 @@ func (p *Plan) finish(m *model, d Decisions) {
 	}
 	p.strays(planned)
 	p.prove(m, d.Pin.Limit)
+}
+
+// after puts the steps that part wires behind every step that handles the same length, and before the covers that close
+// over them.
+func after(all []work.Step, parted *reach.Parted) []work.Step {
+	if len(parted.Steps) == 0 {
+		return all
+	}
+	handles := map[string][]string{} // by length: the steps
+	for i := range all {
+		s := &all[i]
+		for _, e := range s.Edits {
+			for _, wire := range append([]string{e.Wire}, namesOf(e.Lengths)...) {
+				if wire != "" && !slices.Contains(handles[wire], s.ID) {
+					handles[wire] = append(handles[wire], s.ID)
+				}
+			}
+		}
+		if s.Kind == reach.Dress {
+			s.Needs = append(slices.Clone(s.Needs), parted.Covers[s.Path]...)
+		}
+	}
+	for _, s := range parted.Steps {
+		s.Needs = append(slices.Clone(s.Needs), handles[parted.Touches[s.ID]]...)
+		all = append(all, s)
+	}
+	return all
+}
+
+func namesOf(lengths []harness.Length) []string {
+	out := make([]string, len(lengths))
+	for i, l := range lengths {
+		out[i] = l.Wire
+	}
+	return out
 }
 
 // pinSteps gives Pin's steps as those of every stage are, with the advice that goes with them.

@@ -22,6 +22,12 @@ type Disconnect struct {
 	Plugs   []ContactPlug `json:"plugs"`             // what would part the ties
 	Shields []string      `json:"shields,omitempty"` // leads whose cores and shield must stay together in one plug
 	Pairs   []string      `json:"pairs,omitempty"`   // pairs that must sit in neighbouring cavities
+
+	Taken    []PartingPlug `json:"taken,omitempty"`    // the plugs that somebody has taken for it
+	Cavities []PartedWire  `json:"cavities,omitempty"` // where each wire is parted
+	Parts    []string      `json:"parts,omitempty"`    // what has to be there
+
+	blade map[string]float64 // by tie: the contact that it needs, 0: a stud
 }
 
 // ContactPlug is a choice from the generic sealed multi-way families.
@@ -143,27 +149,39 @@ func (s *settled) inLine(w *Wire) bool {
 	return false
 }
 
+// wider gives the wider of two contacts; a stud is wider than any.
+func wider(a, b float64) float64 {
+	if a == 0 || b == 0 {
+		return 0
+	}
+	return max(a, b)
+}
+
 // choosePlugs sorts the ties by the contact that they need. The wires of a pair and of a shield stay in one plug: the
 // widest contact that one of them needs serves them all.
 func (r *Result) choosePlugs(d *Disconnect) {
-	blade := map[string]float64{}
+	d.blade = map[string]float64{}
 	limit := map[float64]float64{}
 	group := map[string]float64{}
 	for _, id := range d.Ties {
 		w, l := &r.in.Wires[r.wires[id]], &r.Lines[r.wires[id]]
 		b, a := contactFor(max(w.Size, l.Size), l.Amps)
-		blade[id], limit[b] = b, a
+		d.blade[id], limit[b] = b, a
 		for _, g := range groupsOf(w) {
-			group[g] = max(group[g], b)
+			if was, known := group[g]; known {
+				b = wider(was, b)
+			}
+			group[g] = b
 		}
 	}
 	byBlade := map[float64]*ContactPlug{}
 	for _, id := range d.Ties {
 		w, l := &r.in.Wires[r.wires[id]], &r.Lines[r.wires[id]]
-		b := blade[id]
+		b := d.blade[id]
 		for _, g := range groupsOf(w) {
-			b = max(b, group[g])
+			b = wider(b, group[g])
 		}
+		d.blade[id] = b
 		p := byBlade[b]
 		if p == nil {
 			p = &ContactPlug{Blade: b, Limit: limit[b]}

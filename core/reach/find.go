@@ -55,13 +55,14 @@ func (r *Result) find(s *settled) {
 	var between []string
 	ties := 0
 	for _, d := range r.Disconnects {
-		if n := len(d.Ties); n > 0 {
+		taken := slices.ContainsFunc(r.in.Decisions.Partings, func(p Parting) bool { return p.Between == d.Between })
+		if n := len(d.Ties); n > 0 && !taken {
 			ties += n
 			between = append(between, fmt.Sprintf("%s to %s %d", d.Between[0], d.Between[1], n))
 		}
 	}
 	if ties > 0 {
-		r.say("tied", finding.Check, "disconnects", "Give them a disconnect, or accept that terminals are extracted at every removal.",
+		r.say("tied", finding.Check, "disconnects", "Take the disconnect that is offered for them, or accept that terminals are extracted at every removal.",
 			"%s would tie parts of the vehicle together, since none ends in an in-line plug: %s.", plural(ties, "wire"), first(between, 6))
 	}
 }

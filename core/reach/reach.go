@@ -50,6 +50,7 @@ type Decisions struct {
 	Measured []Measured
 	Options  []Option
 	Leftover []Leftover
+	Partings []Parting
 }
 
 // Wish is what a person decided about one wire.

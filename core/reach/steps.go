@@ -27,7 +27,7 @@ const (
 
 // StepKinds lists them.
 func StepKinds() []work.Kind {
-	return []work.Kind{Caution, LayAlong, Wait, ToLength, Gate, CutWire, JoinWire, Dress}
+	return []work.Kind{Caution, LayAlong, Wait, ToLength, Gate, CutWire, JoinWire, PartWire, Dress}
 }
 
 // Names of the pieces that are let in, and of what stands for a wire that is replaced.

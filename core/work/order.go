@@ -84,9 +84,11 @@ func (o *order) need(now harness.Harness, i int) {
 	own := slices.Clone(s.Needs)
 	use := func(what, name string, end int) {
 		for _, by := range o.makes[thing{what, name, end}] {
-			if by != i && !slices.Contains(own, o.steps[by].ID) && !(s.Stage == Pin && o.steps[by].Stage == Pin) {
-				own = append(own, o.steps[by].ID)
+			if by == i || slices.Contains(own, o.steps[by].ID) || s.Stage == Pin && o.steps[by].Stage == Pin ||
+				slices.Contains(o.steps[by].Needs, s.ID) { // it was said that it comes later: it opens the end anew
+				continue
 			}
+			own = append(own, o.steps[by].ID)
 		}
 	}
 	open := func(l harness.Length) {
