@@ -9,6 +9,7 @@ import type {
   LengthRequest,
   OptionRequest,
   PackView,
+  PartingRequest,
   PlacesRequest,
   ReachView,
   RouteMap,
@@ -33,6 +34,7 @@ export const useLength = (job: string) => useSend<Omit<LengthRequest, 'id'>>(job
 export const useOption = (job: string) => useSend<Omit<OptionRequest, 'id'>>(job, 'POST', 'option');
 export const useChoose = (job: string) => useSend<Omit<ChooseRequest, 'id'>>(job, 'POST', 'choose');
 export const useLeftover = (job: string) => useSend<Omit<LeftoverRequest, 'id'>>(job, 'POST', 'leftover');
+export const useDisconnect = (job: string) => useSend<Omit<PartingRequest, 'id'>>(job, 'POST', 'disconnect');
 export const useReach = (job: string) =>
   useQuery({
     queryKey: ['job', job, 'reach'],

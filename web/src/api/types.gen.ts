@@ -72,6 +72,7 @@ export interface ApiSchema {
   LengthRequest: LengthRequest;
   OptionRequest: OptionRequest;
   ChooseRequest: ChooseRequest;
+  PartingRequest: PartingRequest;
   LeftoverRequest: LeftoverRequest;
 }
 /**
@@ -2528,6 +2529,9 @@ export interface Disconnect {
   plugs: ContactPlug[];
   shields?: string[];
   pairs?: string[];
+  taken?: PartingPlug[];
+  cavities?: PartedWire[];
+  parts?: string[];
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -2542,6 +2546,25 @@ export interface ContactPlug {
   limit: number;
   thick?: number;
   reason: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "PartingPlug".
+ */
+export interface PartingPlug {
+  id: string;
+  blade: number;
+  ways: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "PartedWire".
+ */
+export interface PartedWire {
+  wire: string;
+  plug: string;
+  cavity: string;
+  at: string;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -2866,6 +2889,20 @@ export interface ChooseRequest {
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "PartingRequest".
+ */
+export interface PartingRequest {
+  id: string;
+  seen: number;
+  /**
+   * @minItems 2
+   * @maxItems 2
+   */
+  between: [string, string];
+  back?: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
  * via the `definition` "LeftoverRequest".
  */
 export interface LeftoverRequest {
@@ -2945,5 +2982,6 @@ export interface Api {
   LengthRequest: LengthRequest;
   OptionRequest: OptionRequest;
   ChooseRequest: ChooseRequest;
+  PartingRequest: PartingRequest;
   LeftoverRequest: LeftoverRequest;
 }

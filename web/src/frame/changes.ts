@@ -48,6 +48,7 @@ export const changeWord: Record<string, string> = {
   option: 'a placement to compare',
   choose: 'a placement chosen',
   leftover: 'a leftover',
+  parting: 'a disconnect of',
   wire: 'a new wire for',
   way: 'the way of',
   'own-step': 'a step of our own',

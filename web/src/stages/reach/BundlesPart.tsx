@@ -1,11 +1,12 @@
 import { Checkbox } from 'antd';
 import { useState } from 'react';
 import { usePack } from '../../api/reach';
-import type { Disconnect, Plug, ReachView, RouteMap, Rules, Wall } from '../../api/types.gen';
+import type { Plug, ReachView, RouteMap, Rules, Wall } from '../../api/types.gen';
 import { CrossSection } from './CrossSection';
 import { NumberField } from './NumberField';
+import { Parting } from './Parting';
 import type { Changer, PartProps } from './ReachPage';
-import { across } from './words';
+import { across, few } from './words';
 
 /** What lies along each path, what goes through walls, what must come apart, and what must be kept apart. */
 export function BundlesPart({
@@ -13,6 +14,7 @@ export function BundlesPart({
   view,
   onMap,
   onRules,
+  onError,
 }: PartProps & { onMap: Changer<RouteMap>; onRules: Changer<Rules> }) {
   return (
     <div className="reachscroll columns" tabIndex={0} role="region" aria-label="bundles">
@@ -25,7 +27,7 @@ export function BundlesPart({
       <div className="stack">
         <Apart view={view} />
         {view.disconnects.map((d) => (
-          <Parting key={d.between.join()} of={d} />
+          <Parting key={d.between.join()} job={job} view={view} onError={onError} of={d} />
         ))}
       </div>
     </div>
@@ -199,56 +201,6 @@ function Apart({ view }: { view: ReachView }) {
           ))}
         </tbody>
       </table>
-    </section>
-  );
-}
-
-const few = (all: readonly string[]) =>
-  all.length > 5 ? `${all.slice(0, 5).join(' ')} and ${all.length - 5} more` : all.join(' ');
-
-function Parting({ of: d }: { of: Disconnect }) {
-  return (
-    <section data-testid="disconnect">
-      <h2>
-        {d.between[0]} from {d.between[1]}: {d.wires.length} wires
-      </h2>
-      <p>
-        {d.parted.length > 0 && `${d.parted.length} end in an in-line plug and come apart. `}
-        {d.ties.length > 0 ? (
-          <>
-            <strong>{d.ties.length}</strong> would tie the one to the other
-            {d.where ? `, most of them across ${d.where}` : ''}: <span className="mono">{few(d.ties)}</span>.
-          </>
-        ) : (
-          'Nothing ties them.'
-        )}
-        {d.shields && ` Keep each shield and its cores in one plug: ${d.shields.join(', ')}.`}
-        {d.pairs && ` Keep pairs in neighbouring cavities: ${d.pairs.join(', ')}.`}
-      </p>
-      {d.plugs.length > 0 && (
-        <table className="table">
-          <thead>
-            <tr>
-              <th scope="col">sealed plugs</th>
-              <th scope="col">wires</th>
-              <th scope="col">why</th>
-            </tr>
-          </thead>
-          <tbody>
-            {d.plugs.map((p) => (
-              <tr key={p.blade}>
-                <td className="mono">
-                  {p.blade
-                    ? `${p.ways.map((w) => `${w}-way`).join(' + ')}, ${p.blade} mm`
-                    : `${p.wires.length} on studs`}
-                </td>
-                <td className="mono">{p.wires.length}</td>
-                <td className="quiet">{p.reason}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      )}
     </section>
   );
 }

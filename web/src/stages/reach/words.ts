@@ -46,3 +46,7 @@ export function typed(text: string): number | undefined {
   const x = Number(text.trim().replace(',', '.'));
   return text.trim() === '' || !Number.isFinite(x) ? undefined : x;
 }
+
+/** The first few names of many. */
+export const few = (all: readonly string[]) =>
+  all.length > 5 ? `${all.slice(0, 5).join(' ')} and ${all.length - 5} more` : all.join(' ');
