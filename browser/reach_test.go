@@ -128,6 +128,15 @@ func TestJointsAndBundles(t *testing.T) {
 	v.num("[aria-label='size of plug TC']", "61")
 	v.see("[data-testid=wall] h2", "a hole of 61 mm")
 	v.see("[data-testid=disconnect]", "would tie the one to the other")
+	v.click("[data-testid=disconnect] button", "Take this disconnect")
+	v.see("[data-testid=disconnect] table", "36-way, 0.64 mm")
+	v.see("[data-testid=disconnect] button", "Take it back")
+	v.press('6')
+	v.see("[data-testid=work]", "crimp a contact of 0.64 mm on either end")
+	v.see("[data-testid=proof]", "Proven on the model")
+	v.press('5')
+	v.press('u')
+	v.see("[data-testid=disconnect] button", "Take this disconnect")
 	v.see("[data-testid=apart]", "crank, cam, knock or bus")
 }
 
@@ -228,7 +237,7 @@ func TestAPlacementOfOnesOwnAndAReel(t *testing.T) {
 func TestReachAtTheBenchOnATelephone(t *testing.T) {
 	v := open(t, "/jobs/fuse-block/bench?stage=reach")
 	v.phone()
-	v.see("[data-testid=bench-text]", "Battery negative off")
+	v.see("[data-testid=bench-text]", "negative off")
 	for _, word := range []string{"Back", "Not as expected", "Done"} {
 		box := v.page.MustElementR("button", word).MustShape().Box()
 		if box.Y+box.Height > 844 || box.X < 0 || box.X+box.Width > 390 {

@@ -229,20 +229,13 @@ func (s *Server) write(c *gin.Context, ch change) (Done, error) {
 	if ch.id == "" || len(ch.id) > 100 {
 		return Done{}, problem(http.StatusBadRequest, "no-change-id", "The change has no id.", "/id")
 	}
-	versions, err := s.store.Versions(ctx, job)
-	if err != nil {
-		return Done{}, err
-	}
-	known, err := s.store.Known(ctx, ch.id) // a retry of a change that came through is not stale
+	versions, err := s.fresh(c, ch.id, ch.seen, sortedKeys(ch.bodies)...)
 	if err != nil {
 		return Done{}, err
 	}
 	r := store.Request{ID: ch.id, Who: who(c), What: ch.what, Reason: ch.reason, Base: ch.base, Pictures: ch.pictures}
 	for _, subject := range sortedKeys(ch.bodies) {
 		p := store.Put{Subject: subject, Expect: versions[subject]}
-		if p.Expect > ch.seen && known == 0 {
-			return Done{}, &store.StaleError{Subject: subject}
-		}
 		if body := ch.bodies[subject]; body != nil {
 			if p.Body, err = json.Marshal(body); err != nil {
 				return Done{}, err
@@ -256,6 +249,25 @@ func (s *Server) write(c *gin.Context, ch change) (Done, error) {
 	}
 	s.events.tell(job, revision)
 	return Done{Job: job, Revision: revision, Count: len(r.Puts)}, nil
+}
+
+// fresh gives the versions of a job's subjects. It fails where one that a change is about has been changed since it was
+// seen; a retry of a change that came through is not stale.
+func (s *Server) fresh(c *gin.Context, id string, seen int64, subjects ...string) (map[string]int64, error) {
+	versions, err := s.store.Versions(c.Request.Context(), c.Param("job"))
+	if err != nil {
+		return nil, err
+	}
+	known, err := s.store.Known(c.Request.Context(), id)
+	if err != nil {
+		return nil, err
+	}
+	for _, subject := range subjects {
+		if versions[subject] > seen && known == 0 {
+			return nil, &store.StaleError{Subject: subject}
+		}
+	}
+	return versions, nil
 }
 
 func (s *Server) undo(c *gin.Context) error {

@@ -79,13 +79,17 @@ func (s *Server) decideThin(c *gin.Context) error {
 		for i, d := range r.Decisions {
 			x := thin.Decision{On: d.On, ID: d.ID, Choice: d.Choice, Reason: strings.TrimSpace(d.Reason), Who: who(c), When: s.now().UTC().UnixMilli()}
 			pointer := fmt.Sprintf("/decisions/%d", i)
+			subject := store.SubjectThin(d.On, d.ID)
+			if _, err := s.fresh(c, r.ID, r.Seen, subject); err != nil { // before a reason is asked for what is decided
+				return err
+			}
 			if d.Choice != thin.Undecided {
 				if err := checkThin(j, x, pointer); err != nil {
 					return err
 				}
-				bodies[store.SubjectThin(d.On, d.ID)] = x
+				bodies[subject] = x
 			} else {
-				bodies[store.SubjectThin(d.On, d.ID)] = nil
+				bodies[subject] = nil
 			}
 		}
 		what := "thin-" + string(r.Decisions[0].Choice)

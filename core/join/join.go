@@ -34,8 +34,14 @@ type End struct {
 	At     harness.Ref // the cavity that it is known by
 	Name   string      // the wire as a person recognises it
 	Theirs bool        // it is the vehicle's: measured before it is cut
-	Meter  string      // what proves that it is that wire; empty where a reading is there
+	Meter  Meter       // what proves that it is that wire; empty where a reading is there
 	Back   float64     // mm from its connector at which it is cut or joined onto
+}
+
+// Meter says what a meter must show at a wire that it is the one it is taken for, and whether that takes the power on.
+type Meter struct {
+	Text string
+	Live bool
 }
 
 // Joint is a joint that is wanted.

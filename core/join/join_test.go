@@ -50,7 +50,7 @@ func worked(t *testing.T, in join.Input, found, now harness.Harness) (string, ha
 func TestJointsAreMadeAndTakenApart(t *testing.T) {
 	name := join.JointAt + "A1"
 	meter := end("theirs", "B", join.CutOff)
-	meter.Meter = "Continuity to the gauge."
+	meter.Meter = join.Meter{Text: "Continuity to the gauge."}
 	takeOver := []join.Joint{{Name: name, Ends: []join.End{end("ours", "A", join.CutOff), meter}}}
 	tap := []join.Joint{{Name: name, Ends: []join.End{end("ours", "A", join.CutOff), end("theirs", "B", join.Whole)}}}
 	three := []join.Joint{{Name: name, Ends: []join.End{end("ours", "A", join.CutOff), end("theirs", "B", join.CutOff),

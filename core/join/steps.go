@@ -27,16 +27,16 @@ const (
 // StepKinds lists them.
 func StepKinds() []work.Kind { return []work.Kind{Measure, Cut, Make, Land, Seal, Apart, Mend, Away} }
 
-// planner collects the steps between two states.
 // MeasureFirst is the step that proves with a meter that the wire in a cavity is the one that it is taken for, before
 // anything is done to it.
-func MeasureFirst(at harness.Ref, wire, meter string, minutes float64) work.Step {
-	s := work.Step{Stage: work.Join, Kind: Measure, At: []harness.Ref{at}, Minutes: minutes,
-		Text: fmt.Sprintf("Measure first: prove that the wire in %s is %s. %s", at, wire, meter),
+func MeasureFirst(at harness.Ref, wire string, meter Meter, minutes float64) work.Step {
+	s := work.Step{Stage: work.Join, Kind: Measure, At: []harness.Ref{at}, Minutes: minutes, Live: meter.Live,
+		Text: fmt.Sprintf("Measure first: prove that the wire in %s is %s. %s", at, wire, meter.Text),
 		Why:  "Never trust a colour or a table alone. A reading entered in Gather settles it too."}
 	return s.As(work.Check("join", "measure", at.Connector, at.Cavity))
 }
 
+// planner collects the steps between two states.
 type planner struct {
 	*Part
 	now, wanted harness.Harness
@@ -269,7 +269,7 @@ func (x *planner) make(j *Joint, opened map[harness.Length]bool) {
 		if !slices.ContainsFunc(missing, e.comes) {
 			continue
 		}
-		if e.Meter != "" {
+		if e.Meter.Text != "" {
 			s := MeasureFirst(e.At, e.Name, e.Meter, x.in.Check)
 			s.Wires, s.Guards = []string{e.Wire}, []harness.Length{e.Length}
 			needs = append(needs, x.add(s, s))

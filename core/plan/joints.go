@@ -66,7 +66,8 @@ func (m *model) joint(at harness.Ref, why string) string {
 	return name
 }
 
-// comes notes an end that comes to a joint, once; that it is cut comes before that it is left whole.
+// comes notes an end that comes to a joint, once; that it is cut comes before that it is left whole. Of one wire one end
+// comes: a wire is not joined to itself.
 func (m *model) comes(name string, e join.End) {
 	j := m.joints[name]
 	for i := range j.Ends {
@@ -74,8 +75,13 @@ func (m *model) comes(name string, e join.End) {
 			if have.How == join.Whole && e.How != join.Whole {
 				have.How = e.How
 			}
-			if have.Meter == "" {
+			if have.Meter == (join.Meter{}) {
 				have.Meter, have.Theirs = e.Meter, have.Theirs || e.Theirs
+			}
+			return
+		} else if have.Wire == e.Wire {
+			if have.How == join.Whole {
+				*have = e
 			}
 			return
 		}
@@ -129,20 +135,20 @@ func (m *model) measureFirst(e *join.End) {
 }
 
 // meter says what proves a wire of the vehicle: common practice, no source.
-func meter(role signal.Role) string {
+func meter(role signal.Role) join.Meter {
 	switch role {
 	case signal.Battery:
-		return "Against ground, with a lamp on it: about 12 V in every position of the key."
+		return join.Meter{Text: "Against ground, with a lamp on it: about 12 V in every position of the key.", Live: true}
 	case signal.Ignition:
-		return "Against ground, with a lamp on it: about 12 V in run and in crank, nothing in off."
+		return join.Meter{Text: "Against ground, with a lamp on it: about 12 V in run and in crank, nothing in off.", Live: true}
 	case signal.Start:
-		return "Against ground, with a lamp on it: about 12 V in crank alone. Neutral, chocks, hands clear."
+		return join.Meter{Text: "Against ground, with a lamp on it: about 12 V in crank alone. Neutral, chocks, hands clear.", Live: true}
 	case signal.Ground, signal.SensorGround:
-		return "Against the battery's negative: under 2 Ω."
+		return join.Meter{Text: "Against the battery's negative: under 2 Ω."}
 	case signal.SwitchInput:
-		return "Work the switch: its state changes with it, and with nothing else."
+		return join.Meter{Text: "Work the switch: its state changes with it, and with nothing else."}
 	}
-	return "Continuity to its other end, under 5 Ω, and none to its neighbours in the plug."
+	return join.Meter{Text: "Continuity to its other end, under 5 Ω, and none to its neighbours in the plug."}
 }
 
 // bring brings our own wire of a cavity to a joint: cut off its plug where that is plugged into nothing that stays,

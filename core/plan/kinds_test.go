@@ -1,7 +1,9 @@
 package plan_test
 
 import (
+	"encoding/json"
 	"fmt"
+	"os"
 	"slices"
 	"strings"
 	"testing"
@@ -9,62 +11,41 @@ import (
 	"draxel/core/gather"
 	"draxel/core/match"
 	"draxel/core/plan"
-	"draxel/core/thin"
 	"draxel/core/work"
 )
 
-// A small job of each kind has work to do, proven, whose accepted matches are one circuit by the test's own count.
+// The small job of each kind in testdata has work to do, proven, whose accepted matches are one circuit by the test's own count.
 // What the work consists of is worked out by hand: which stage lets go, moves or joins, by common practice of the
 // trade.
 func TestAJobOfEachKind(t *testing.T) {
-	ours := [][]string{{"A", "1", "Injector 1"}, {"A", "2", "Coolant temperature sensor"}, {"A", "3", "Power ground"}}
-	other := [][]string{{"P", "2", "Injector 1"}, {"P", "3", "Coolant temperature sensor"}, {"P", "1", "Power ground"}}
-	alike := [][]string{{"A", "2", "Injector 1"}, {"A", "3", "Coolant temperature sensor"}, {"A", "1", "Power ground"}}
-	at := func(lines [][]string) (cells [][]string) { return append(cells, lines...) }
 	for _, c := range []struct {
 		kind plan.Kind
-		to   [][]string
 		want string // kinds of step by stage, in the order of the list, those of checking left out
 		ways string // how each pair comes together: a ground is tapped, for others need it too
 	}{
-		{plan.Repinned, alike, "pin pull ×1, pin move ×2, pin seat ×1", "move ×3"},
-		{plan.Grown, append(at(alike), []string{"A", "4", "Injector 2"}), "pin pull ×1, pin move ×2, pin seat ×1, reach " +
+		{plan.Repinned, "pin pull ×1, pin move ×2, pin seat ×1", "move ×3"},
+		{plan.Grown, "pin pull ×1, pin move ×2, pin seat ×1, reach " +
 			"cut ×1, join land ×1, pin new ×1", "move ×3"},
-		{plan.Exchange, other, "pin move ×3", "move ×3"},
-		{plan.Sensor, other, "pin move ×3", "move ×3"},
-		{plan.Integrated, other, "join measure ×3, join cut ×5, join join ×3", "take-over ×2, tap ×1"},
-		{plan.Standalone, other, "join cut ×5, join measure ×3, join join ×3", "take-over ×2, tap ×1"},
-		{plan.Transplant, other, "join cut ×5, join measure ×3, join join ×3", "take-over ×2, tap ×1"},
-		{plan.Electric, other, "join cut ×5, join measure ×3, join join ×3", "take-over ×2, tap ×1"},
-		{plan.Classic, other, "join cut ×5, join measure ×3, join join ×3", "take-over ×2, tap ×1"},
-		{plan.Adapter, other, "reach cut ×3, pin new ×6", "new-wire ×3"},
-		{plan.Bought, alike, "pin pull ×1, pin move ×2, pin seat ×1", "move ×3"},
-		{plan.Bulkhead, alike, "pin pull ×1, pin move ×2, pin seat ×1", "move ×3"},
-		{plan.ThinningOnly, nil, "thin take-off ×1, thin seal ×1, thin out ×1", ""},
+		{plan.Exchange, "pin move ×3", "move ×3"},
+		{plan.Sensor, "pin move ×3", "move ×3"},
+		{plan.Integrated, "join measure ×3, join cut ×5, join join ×3", "take-over ×2, tap ×1"},
+		{plan.Standalone, "join cut ×5, join measure ×3, join join ×3", "take-over ×2, tap ×1"},
+		{plan.Transplant, "join cut ×5, join measure ×3, join join ×3", "take-over ×2, tap ×1"},
+		{plan.Electric, "join cut ×5, join measure ×3, join join ×3", "take-over ×2, tap ×1"},
+		{plan.Classic, "join cut ×5, join measure ×3, join join ×3", "take-over ×2, tap ×1"},
+		{plan.Adapter, "reach cut ×3, pin new ×6", "new-wire ×3"},
+		{plan.Bought, "pin pull ×1, pin move ×2, pin seat ×1", "move ×3"},
+		{plan.Bulkhead, "pin pull ×1, pin move ×2, pin seat ×1", "move ×3"},
+		{plan.ThinningOnly, "thin take-off ×1, thin seal ×1, thin out ×1", ""},
 	} {
 		t.Run(string(c.kind), func(t *testing.T) {
-			j := plan.Job{Title: "small", Kind: c.kind, From: table("ours", ours...)}
-			if c.to != nil {
-				j.To = table("theirs", c.to...)
+			stored, err := os.ReadFile("testdata/kinds/" + string(c.kind) + ".json")
+			if err != nil {
+				t.Fatal(err)
 			}
-			for i, line := range ours {
-				if c.to != nil {
-					j.Decisions = append(j.Decisions, match.Decision{Side: match.From, At: ref(line[0] + line[1]),
-						Choice: match.Matched, To: ref(c.to[i][0] + c.to[i][1])})
-				}
-			}
-			if c.kind == plan.Grown {
-				j.Decisions = append(j.Decisions, match.Decision{Side: match.To, At: ref("A4"), Choice: match.Wired,
-					Origin: &match.Origin{Kind: match.AtFuse, Name: "injectors, 10 A"}})
-			}
-			if c.kind == plan.ThinningOnly {
-				j.Sheets = map[gather.SheetKind]*gather.Sheet{
-					gather.WireList: sheet("Wire|From|Cavity|To|Cavity|Function", "w1|A|1|V|1|Injector 1",
-						"w2|A|2|X|1|Coolant temperature sensor"),
-					gather.ConnectorList: sheet("Connector|Device", "A|unit", "V|valve", "X|sensor"),
-					gather.DeviceList:    sheet("Device|Kind|System", "unit|unit|engine", "valve||emissions", "sensor||engine"),
-				}
-				j.Thin = []thin.Decision{{On: thin.Module, ID: "valve", Choice: thin.Goes, Reason: "not used"}}
+			var j plan.Job
+			if err := json.Unmarshal(stored, &j); err != nil || j.Kind != c.kind {
+				t.Fatalf("%s is not a job of that kind: %v", c.kind, err)
 			}
 			f, err := j.Facts()
 			if err != nil {

@@ -174,7 +174,7 @@ func (p *Plan) describe(m *model) {
 			tips, there := m.past.Now.Tips(e.Wire)
 			x.Made = x.Made && there && tips[e.End].State == harness.Joined
 			if x.Proof == "" {
-				x.Proof = e.Meter
+				x.Proof = e.Meter.Text
 			}
 		}
 		p.Join.Joints = append(p.Join.Joints, x)

@@ -109,7 +109,7 @@ func (p *Plan) finish(m *model, d Decisions) {
 	p.Findings = append(p.Findings, p.Thin.Progress.Findings...)
 	p.Thin.Counts = p.Thin.Result.Count(m.found, p.Thin.Progress, p.Thin.Result.Steps)
 	all = p.own(slices.Concat(p.Thin.Progress.Mends, all), d.Own)
-	all = p.gated(m, all)
+	all = batteryOff(p.gated(m, all))
 	p.Work.Steps = work.Order(p.Past.Now, all)
 	p.Work.at = make(map[string]int, len(all))
 	for i := range p.Work.Steps {
@@ -292,6 +292,40 @@ func (p *Plan) gated(m *model, all []work.Step) []work.Step {
 		if s := &all[i]; i != at && (s.Cuts() || s.Stage == work.Thin && len(s.Edits) > 0) &&
 			!slices.Contains(s.Needs, p.Work.gate) {
 			s.Needs = append(slices.Clone(s.Needs), p.Work.gate)
+		}
+	}
+	return all
+}
+
+// batteryOff puts one step that takes the battery off before whatever cuts or bares a wire, and after what is measured
+// with the power on.
+func batteryOff(all []work.Step) []work.Step {
+	off := work.BatteryOff(work.Join, 0)
+	at, cuts := -1, false
+	var live []string
+	all = slices.DeleteFunc(slices.Clone(all), func(s work.Step) bool {
+		cuts = cuts || s.Cuts()
+		if s.Live {
+			live = append(live, s.ID)
+		}
+		if s.ID != off.ID {
+			return false
+		}
+		at++
+		return at > 0
+	})
+	switch {
+	case at >= 0:
+		at = slices.IndexFunc(all, func(s work.Step) bool { return s.ID == off.ID })
+	case cuts:
+		all, at = append([]work.Step{off}, all...), 0
+	default:
+		return all
+	}
+	all[at].Needs = append(slices.Clone(all[at].Needs), live...)
+	for i := range all {
+		if s := &all[i]; s.Cuts() && !slices.Contains(s.Needs, off.ID) {
+			s.Needs = append(slices.Clone(s.Needs), off.ID)
 		}
 	}
 	return all

@@ -96,11 +96,13 @@ func (r *Result) figure() {
 	f.Short = math.Round(f.Short*1000) / 1000
 }
 
-// hours sums the steps, once they are planned.
-func (r *Result) hours() {
+// hours adds up what the steps take, with those of disconnects that were taken.
+func (r *Result) hours(more []Step) {
 	minutes := 0.0
-	for _, s := range r.Steps {
-		minutes += s.Minutes
+	for _, all := range [][]Step{r.Steps, more} {
+		for i := range all {
+			minutes += all[i].Minutes
+		}
 	}
 	r.Figures.Hours = math.Round(minutes/6) / 10
 }

@@ -202,7 +202,7 @@ func TestTheOrderOfWork(t *testing.T) {
 	if cover := step(reach.Dress, "b2"); !slices.Contains(cover.Needs, step(reach.JoinWire, "2").ID) || slices.Contains(cover.Needs, step(reach.JoinWire, "1").ID) {
 		t.Errorf("b2 is covered after %v", cover.Needs)
 	}
-	if first := r.Steps[0]; first.Kind != reach.Caution || !strings.Contains(first.Text, "Battery negative off") {
+	if first := r.Steps[0]; first.Kind != reach.Caution || !strings.Contains(first.Text, "negative off") {
 		t.Errorf("it begins with %s", first.Text)
 	}
 	for _, s := range r.Steps {

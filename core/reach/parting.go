@@ -106,9 +106,7 @@ func (r *Result) Part(found, now, wanted harness.Harness) Parted {
 		}
 		x.part(p, &r.Disconnects[at])
 	}
-	for _, s := range x.out.Steps {
-		r.Figures.Hours += s.Minutes / 60
-	}
+	r.hours(x.out.Steps)
 	return x.out
 }
 
@@ -180,7 +178,7 @@ func (x *parter) part(p *Parting, d *Disconnect) {
 			"%s of the disconnect of %s and %s cannot be parted, since both their ends are cut already or are left to "+
 				"qualified hands: %s.", plural(len(stay), "wire"), p.Between[0], p.Between[1], first(stay, 6))
 	}
-	d.Parts = partsFor(p)
+	d.Parts = partsFor(p, d.Cavities)
 }
 
 // together puts the wires of a pair and the cores of a shield beside each other.
@@ -334,16 +332,22 @@ func (x *parter) crossing(l *Line, d *Disconnect) (station, path string) {
 	return l.Stations[at], x.router.paths[l.route.Paths[at]].ID
 }
 
-// partsFor lists what has to be there for a parting.
-func partsFor(p *Parting) []string {
+// partsFor lists what has to be there for each plug of a parting.
+func partsFor(p *Parting, parted []PartedWire) []string {
 	var out []string
 	for _, x := range p.Plugs {
+		n := 0
+		for _, c := range parted {
+			if c.Plug == x.ID {
+				n++
+			}
+		}
 		if x.Blade == 0 {
-			out = append(out, fmt.Sprintf("%s: %d studs with caps, %d ring terminals", x.ID, x.Ways, 2*x.Ways))
+			out = append(out, fmt.Sprintf("%s with caps, %s", plural(x.Ways, "stud"), plural(2*n, "ring terminal")))
 			continue
 		}
-		out = append(out, fmt.Sprintf("%s: a sealed %d-way plug and its counterpart, %d pins and %d sockets of %.3g mm, "+
-			"%d seals, plugs for the ways that stay free", x.ID, x.Ways, x.Ways, x.Ways, x.Blade, 2*x.Ways))
+		out = append(out, fmt.Sprintf("a sealed plug and its counterpart; %s, %s, %s, %s", plural(n, "pin"),
+			plural(n, "socket"), plural(2*n, "seal"), plural(2*(x.Ways-n), "cavity plug")))
 	}
 	return out
 }

@@ -250,7 +250,7 @@ func Compute(in Input) *Result {
 	r.tape(s)
 	r.figure()
 	r.plan(s)
-	r.hours()
+	r.hours(nil)
 	r.find(s)
 	finding.Sort(r.Findings)
 	return r

@@ -15,7 +15,7 @@ type Step = work.Step
 
 // The kinds of step, in the order of work.
 const (
-	Caution  work.Kind = "caution"
+	Caution            = work.Caution
 	LayAlong work.Kind = "route"   // lay what runs along a path, plugs on
 	Wait     work.Kind = "wait"    // a mechanical part is not there yet
 	ToLength work.Kind = "measure" // measure a wire
@@ -45,9 +45,8 @@ func (r *Result) plan(s *settled) {
 	p := &planner{r, s}
 	var before []string
 	if p.anyCut() {
-		before = append(before, p.add(Step{Kind: Caution, Text: "Battery negative off before the first cut, and control " +
-			"units unplugged.",
-			Why: "A cut feed sparks, and a unit that is plugged in takes the harm."}, work.Check("reach", "caution", "battery")))
+		battery := work.BatteryOff(work.Reach, 0)
+		before = append(before, p.add(battery, battery))
 	}
 	laid := p.route()
 	waits := p.waits()
@@ -61,7 +60,7 @@ func (r *Result) plan(s *settled) {
 	gates := !r.in.Decisions.Rules.Free && p.anyCut() && len(r.router.paths) > 0
 	var gate string
 	if gates {
-		gate = p.gate("measured", "All bundles are routed with the plugs on, all wires are measured, and every connector is labelled, photographed and counted.", "Terminating sensor by sensor means doing it again: route all, measure all, then cut.", before)
+		gate = p.gate("measured", "All bundles are routed with the plugs on, and all wires are measured.", "Terminating sensor by sensor means doing it again: route all, measure all, then cut.", before)
 	}
 	var cuts []string
 	joins := map[int]string{}

@@ -36,6 +36,7 @@ func (r *Result) judge(s *settled, w *Wire, l *Line) {
 	tooShort := over < 0 && (!l.NoSlack || x != nil && x.Slack)
 	l.At = r.cutAt(s, w, x)
 	tooHot := l.Air > rules.Class.Limit() && l.Had > 0 && !w.New
+	replace := x != nil && x.Whole || tooHot || l.Size > w.Size && w.Size > 0
 	switch {
 	case w.New:
 		l.Verdict, l.By = Fresh, math.Ceil(l.Need)
@@ -47,6 +48,7 @@ func (r *Result) judge(s *settled, w *Wire, l *Line) {
 		}
 		l.Why = append(l.Why, reason("leave", "", "It belongs to or feeds restraint or high voltage: "+
 			"its length is left to qualified hands, and nothing is cut here."))
+	case (w.Whole[0] || w.Whole[1]) && r.tapped(s, w, l, tooShort, replace):
 	case x != nil && x.Whole:
 		l.Verdict, l.By = Replace, math.Ceil(l.Need)
 		l.Why = append(l.Why, reason("whole", "", "It was decided to replace it whole%s.", because(x.Reason)))
@@ -80,6 +82,36 @@ func (r *Result) judge(s *settled, w *Wire, l *Line) {
 		l.Verdict = Reaches
 		l.Why = append(l.Why, reason("reaches", "", "It has %.0f mm and needs %.0f mm.", l.Had, l.Need))
 	}
+}
+
+// tapped judges a wire onto which others are joined at one of its ends or both: there it stays whole, so that it is
+// lengthened at its other end, and never replaced. It is false where that makes no difference.
+func (r *Result) tapped(s *settled, w *Wire, l *Line, tooShort, replace bool) bool {
+	tooShort = tooShort && l.Had > 0 && !w.Made
+	switch {
+	case tooShort && w.Whole[0] && w.Whole[1]:
+		l.Verdict = Reaches
+		l.Why = append(l.Why, reason("cannot-reach", "", "It has %.0f mm and needs %.0f mm, and others are joined onto it at "+
+			"both ends: it can be lengthened nowhere.", l.Had, l.Need))
+		r.say("cannot-reach", finding.Wrong, w.ID, "Choose another way for one of those that are joined onto it in Match: "+
+			"take it over, and it can be lengthened there.", "%s is %.0f mm too short, and others are joined onto it at "+
+			"both ends.", w.ID, l.Need-l.Had)
+	case tooShort:
+		l.At = 1
+		if w.Whole[0] {
+			l.At = 2
+		}
+		r.extend(s, w, l, l.Need-l.Had)
+	case s.wish[w.ID] != nil && s.wish[w.ID].Whole && l.Had > 0:
+		l.Verdict = Reaches
+	default:
+		return false
+	}
+	if replace {
+		l.Why = append(l.Why, reason("tapped", "", "A new wire would be the better one, but others are joined onto it, and it "+
+			"stays whole there. Take it over in Match, and it can be replaced."))
+	}
+	return true
 }
 
 // extend lengthens a wire. Every joint takes its lap, so that the piece is longer than what is missing.

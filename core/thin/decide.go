@@ -91,6 +91,19 @@ func (t *thinning) restrains(h int32) bool {
 	return d >= 0 && t.guard.Devices[d]
 }
 
+// closed says whether a connector is left to qualified hands with everything that is in it.
+func (t *thinning) closed(h int32) bool {
+	if t.restrains(h) {
+		return true
+	}
+	for x, at := range t.net.Halves {
+		if at == h && !t.guard.Wires[circuit.Tip(x).Wire()] {
+			return false
+		}
+	}
+	return true
+}
+
 // halves says, for each connector, what was decided about it as a whole: itself, else its device, else its device's
 // system. What is somebody else's, and restraint and high voltage, is never decided.
 func (t *thinning) halves() {

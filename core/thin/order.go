@@ -71,7 +71,7 @@ func (p *planner) before() []Step {
 		s := Step{Stage: work.Thin, Kind: kind, Text: text, Why: why, Minutes: p.in.Bench.Rates.Check}
 		return s.As(work.Check(append([]string{string(kind)}, about...)...))
 	}
-	out := []Step{check(Caution, "Take the battery's negative off before anything is cut or extracted.", "A cut across a live feed shorts it; a fan or the starter may move.", "battery")}
+	out := []Step{work.BatteryOff(work.Thin, p.in.Bench.Rates.Check)}
 	restraint, hv := false, false
 	for w := range p.loom.Wires {
 		restraint = restraint || p.loom.Wires[w].Signal.System == "restraint"

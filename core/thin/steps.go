@@ -13,7 +13,7 @@ type Step = work.Step
 
 // The kinds of step.
 const (
-	Caution     work.Kind = "caution"
+	Caution               = work.Caution
 	Gate        work.Kind = "gate" // what must be complete before the first cut
 	Tie         work.Kind = "tie"  // mark a branch as kept
 	Legs        work.Kind = "trim"

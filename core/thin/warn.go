@@ -211,7 +211,7 @@ func (t *thinning) Refuses(d Decision) string {
 		if t.loom.Connectors[h].Locked {
 			return "it is somebody else's"
 		}
-		if d.Choice == Goes && t.guard.Plugs[h] && (t.loom.Connectors[h].Mate != "" || t.restrains(h)) {
+		if d.Choice == Goes && t.guard.Plugs[h] && (t.loom.Connectors[h].Mate != "" || t.closed(h)) {
 			return "it carries a restraint or high-voltage circuit, which is left to qualified hands"
 		}
 	case Wire:

@@ -49,6 +49,9 @@ type Step struct {
 	NoReturn bool           `json:"noReturn,omitempty"` // it cannot be undone in the metal
 	Warn     []string       `json:"warn,omitempty"`
 
+	// Live says that it is done with the power on: before the battery is taken off.
+	Live bool `json:"live,omitempty"`
+
 	// Guards are ends that nothing may be done to before this step is done: what is measured is measured before it is cut.
 	Guards         []harness.Length     `json:"-"`
 	GuardsTerminal []harness.TerminalID `json:"-"` // terminals that nothing may be done to before
@@ -68,6 +71,18 @@ func New(edits []harness.Edit, needs ...string) Step {
 func (s Step) As(made Step) Step {
 	s.ID, s.Edits, s.Needs = made.ID, made.Edits, made.Needs
 	return s
+}
+
+// Caution is the kind of the steps that only say what to be careful about.
+const Caution Kind = "caution"
+
+// BatteryOff gives the caution before the first cut. It is one step, whichever stages ask for it.
+func BatteryOff(stage Stage, minutes float64) Step {
+	s := Step{Stage: stage, Kind: Caution, Minutes: minutes,
+		Text: "Take the battery's negative off and unplug the control units before anything is cut or extracted.",
+		Why: "A cut across a live feed shorts it; a fan or the starter may move; a unit that is plugged in takes the " +
+			"harm."}
+	return s.As(Check(string(Caution), "battery"))
 }
 
 // Check gives a step that changes nothing in the harness: something to look at, to mark or to make sure of. Its id

@@ -87,7 +87,7 @@ function Taken({ of: d }: { of: Disconnect }) {
       <tbody>
         {d.taken?.map((p, i) => (
           <tr key={p.id}>
-            <td className="mono">
+            <td className="mono nowrap">
               {p.id}
               <br />
               {p.blade ? `${p.ways}-way, ${p.blade} mm` : `${p.ways} studs`}
