@@ -240,6 +240,12 @@ func Outrank(p harness.Pinout, side string, all []Measurement) (harness.Pinout, 
 		if was.Role == l.Role && !l.ballast {
 			continue
 		}
+		if !l.overrules(&was) {
+			out = append(out, finding.Finding{Code: "reading-through-load", Severity: finding.Note, Stage: "gather", Side: side,
+				Subject: l.At.String(), Text: fmt.Sprintf("%s, %s, shows volts, as a wire does that is fed through its lamp, coil or "+
+					"relay: the table is believed.", l.At, or(r.Function, was.String()))})
+			continue
+		}
 		r.Measured = l.Means
 		r.Signal = readSignal(l.words())
 		r.Empty = false
@@ -250,6 +256,18 @@ func Outrank(p harness.Pinout, side string, all []Measurement) (harness.Pinout, 
 			Text: fmt.Sprintf("%s, %s, measures as %s: the reading is believed.", l.At, or(r.Function, was.String()), l.Means), Remedy: "Correct the table, or measure again if you doubt it; what was decided about this wire may not hold."})
 	}
 	return p, out
+}
+
+// overrules says whether a reading can make something else of a wire than its table does. A wire that ends in a lamp, a
+// coil or a relay, or that something pulls up, shows full volts as long as nothing is on it, and less with a load: that
+// is no feed. Common practice, no source.
+func (l *KeyLine) overrules(was *signal.Reading) bool {
+	switch was.Role {
+	case signal.LowSide, signal.PWM, signal.RelayCoil, signal.Lamp, signal.CoilDriver, signal.Motor, signal.OutputSignal,
+		signal.SwitchInput:
+		return l.Role == signal.Ground || l.Proven && !l.ballast
+	}
+	return true
 }
 
 func feeds(r signal.Role) bool {
@@ -286,7 +304,8 @@ func (b *builder) measured() {
 	for _, l := range KeyTable(slices.Clone(b.in.Readings)) {
 		for i := range b.loom.Wires {
 			w := &b.loom.Wires[i]
-			if (w.Ends[0].At == l.At || w.Ends[1].At == l.At) && l.Role != signal.Unread && w.Signal.Role != l.Role {
+			if (w.Ends[0].At == l.At || w.Ends[1].At == l.At) && l.Role != signal.Unread && w.Signal.Role != l.Role &&
+				l.overrules(&w.Signal) {
 				b.beliefs = append(b.beliefs, Belief{Wire: w.ID, Was: or(w.Signal.String(), "not read"), Now: l.Means, By: "reading at " + l.At.String()})
 				w.Signal = readSignal(l.words())
 			}

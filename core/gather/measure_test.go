@@ -72,6 +72,26 @@ func TestAReadingOutranksTheTable(t *testing.T) {
 	}
 }
 
+// A wire behind a lamp or a coil shows full volts with nothing on it, and less with a load: it is no feed for that.
+func TestVoltsThroughALampMakeNoFeed(t *testing.T) {
+	for _, c := range []struct {
+		row    string
+		volts  float64
+		loaded bool
+		feed   bool
+	}{
+		{"K-7||Charge lamp", 12.4, false, false}, {"K-7||Charge lamp", 5, true, false}, {"K-7||Charge lamp", 12.3, true, true},
+		{"K-7||Injector 1, control", 12.4, false, false}, {"K-7||Fuel pump relay, control", 12.4, false, false},
+		{"K-7||Manifold pressure sensor +5 V", 12.4, false, true}, {"K-7||zqk", 12.4, false, true},
+	} {
+		p := pinout(t, "chassis", c.row)
+		out, _ := gather.Outrank(p, "from", []gather.Measurement{volts("K-7", gather.KeyRun, c.volts, c.loaded)})
+		if got := out.Rows[0].Signal.Role == signal.Ignition; got != c.feed {
+			t.Errorf("%s, %v V, loaded %v: role %q, a feed %v", c.row, c.volts, c.loaded, out.Rows[0].Signal.Role, got)
+		}
+	}
+}
+
 func TestContinuityCorrectsTheModel(t *testing.T) {
 	rows := pinout(t, "engine", "A-1|1|Injector 1", "B-1|1|Injector 1", "A-2||Injector 2", "B-9||", "B-8||unknown thing", "A-5||Battery|B-5", "B-5||", "A-6|6|Battery", "A-7|6|Battery")
 	for _, c := range []struct {
