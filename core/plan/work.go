@@ -3,7 +3,6 @@ package plan
 import (
 	"fmt"
 	"slices"
-	"strings"
 
 	"draxel/core/finding"
 	"draxel/core/harness"
@@ -22,60 +21,6 @@ type Work struct {
 	Strays []work.Tick       // done, and not in the plan any more
 	at     map[string]int
 	gate   string
-}
-
-// OwnStep is a step of the person's own between the others: trim off, gearbox lowered, a hoist and a second person.
-// It may carry a measurement with its limit.
-type OwnStep struct {
-	ID     string   `json:"id"`
-	Text   string   `json:"text"`
-	Before string   `json:"before,omitempty"` // step that it comes before
-	After  string   `json:"after,omitempty"`  // step that it comes after
-	What   string   `json:"what,omitempty"`   // what is measured: clearance
-	Unit   string   `json:"unit,omitempty"`   // mm, Nm, °
-	Least  *float64 `json:"least,omitempty"`
-	Most   *float64 `json:"most,omitempty"`
-	Saw    *float64 `json:"saw,omitempty"` // what was measured
-	Who    string   `json:"who,omitempty"`
-	When   int64    `json:"when,omitempty"` // Unix milliseconds
-}
-
-// Check says why a step of one's own cannot be.
-func (o *OwnStep) Check() error {
-	switch {
-	case o.ID == "" || strings.TrimSpace(o.Text) == "":
-		return fmt.Errorf("say what is done")
-	case len(o.Text) > 300 || len(o.What) > 80 || len(o.Unit) > 12:
-		return fmt.Errorf("that is too long for a step")
-	case o.What == "" && (o.Least != nil || o.Most != nil || o.Saw != nil):
-		return fmt.Errorf("say what is measured")
-	case o.Least != nil && o.Most != nil && *o.Least > *o.Most:
-		return fmt.Errorf("the least is more than the most")
-	}
-	return nil
-}
-
-// limit says in words what was or is to be measured: "clearance at least 15 mm, measured 23 mm".
-func (o *OwnStep) limit() string {
-	if o.What == "" {
-		return ""
-	}
-	s := o.What
-	if o.Least != nil {
-		s += fmt.Sprintf(" at least %g %s", *o.Least, o.Unit)
-	}
-	if o.Most != nil {
-		s += fmt.Sprintf(" at most %g %s", *o.Most, o.Unit)
-	}
-	if o.Saw != nil {
-		s += fmt.Sprintf(", measured %g %s", *o.Saw, o.Unit)
-	}
-	return strings.TrimSpace(s)
-}
-
-// Within says whether what was measured keeps its limits; true where nothing was.
-func (o *OwnStep) Within() bool {
-	return o.Saw == nil || (o.Least == nil || *o.Saw >= *o.Least) && (o.Most == nil || *o.Saw <= *o.Most)
 }
 
 // finish makes Wanted, puts all steps into one order, and proves them.
@@ -187,61 +132,6 @@ func (m *model) proofs(minutes float64) []work.Step {
 		}
 	}
 	return out
-}
-
-// Step is the step among the others; its id is that of what the person keeps, whatever it says.
-func (o *OwnStep) Step() work.Step {
-	s := work.Step{Stage: work.Own, Kind: "own", Text: o.Text, Why: o.limit()}
-	return s.As(work.Check("own", o.ID))
-}
-
-// own puts the person's own steps among the others.
-func (p *Plan) own(all []work.Step, own []OwnStep) []work.Step {
-	for i := range own {
-		o := &own[i]
-		s := o.Step()
-		if at := slices.IndexFunc(all, func(x work.Step) bool { return x.ID == o.After }); at >= 0 {
-			s.Needs = []string{o.After}
-			all = slices.Insert(all, at+1, s)
-		} else if at := slices.IndexFunc(all, func(x work.Step) bool { return x.ID == o.Before }); at >= 0 {
-			all[at].Needs = append(slices.Clone(all[at].Needs), s.ID)
-			all = slices.Insert(all, at, s)
-		} else if p.ticked(o.After) { // what it comes after is done, and off the list: it is its turn
-			all = slices.Insert(all, 0, s)
-		} else {
-			all = append(all, s)
-			_, done := p.Past.Done[s.ID]
-			if beside := o.After + o.Before; beside != "" && !done && !p.ticked(beside) {
-				p.Findings = append(p.Findings, finding.Finding{
-					Code: "own-step-adrift", Severity: finding.Check, Stage: "work", Subject: o.ID,
-					Text: fmt.Sprintf("%s: the step that it stood beside is not planned any more, so it stands last.",
-						strings.TrimSuffix(o.Text, ".")),
-					Remedy: "Take it away, and put it in beside another step.",
-				})
-			}
-		}
-		switch {
-		case !o.Within():
-			p.Findings = append(p.Findings, finding.Finding{
-				Code: "limit-missed", Severity: finding.Wrong, Stage: "work", Subject: o.ID,
-				Text:   fmt.Sprintf("%s: %s.", strings.TrimSuffix(o.Text, "."), o.limit()),
-				Remedy: "Put it right and measure again.",
-			})
-		case o.What != "" && o.Saw == nil && (o.Least != nil || o.Most != nil):
-			p.Findings = append(p.Findings, finding.Finding{
-				Code: "limit-open", Severity: finding.Note, Stage: "work", Subject: o.ID,
-				Text: fmt.Sprintf("%s: %s, not measured yet.", strings.TrimSuffix(o.Text, "."), o.limit()),
-			})
-		}
-	}
-	return all
-}
-
-// ticked says whether a step was done, whether or not the plan still has it.
-func (p *Plan) ticked(step string) bool {
-	return step != "" && slices.ContainsFunc(p.Past.Ticks, func(t work.Tick) bool {
-		return t.Step == step || strings.HasPrefix(t.Step, step+"-")
-	})
 }
 
 // gated puts the gate before the first cut, whichever stage makes it: every connector that a cut or a removal touches

@@ -24,6 +24,7 @@ const words: Record<string, string> = {
   'pin drop': 'take out',
   'pin close': 'lock home',
   'reach route': 'lay',
+  'reach part': 'plug on its way',
   'join measure': 'measure first',
   'join cut': 'cut off',
   'join land': 'bring to',
