@@ -873,6 +873,7 @@ export interface WorkStep {
   minutes: number;
   noReturn?: boolean;
   warn?: string[];
+  live?: boolean;
   done: boolean;
   who?: string;
   when?: number;
@@ -1087,6 +1088,7 @@ export interface SheetStep {
   minutes: number;
   noReturn?: boolean;
   warn?: string[];
+  live?: boolean;
   terminal?: string;
   from?: Ref;
   origin?: Ref;
