@@ -58,6 +58,8 @@ func (s *Server) streamEvents(c *gin.Context) error {
 		select {
 		case <-c.Request.Context().Done():
 			return false
+		case <-s.stopping:
+			return false
 		case r := <-changes:
 			c.SSEvent("revision", r)
 			return true

@@ -44,11 +44,39 @@ func (s *Server) listJobs(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
+	c.JSON(http.StatusOK, listedJobs(jobs))
+	return nil
+}
+
+func listedJobs(jobs []store.Listed) JobList {
 	out := JobList{Jobs: []JobLine{}}
 	for _, j := range jobs {
-		out.Jobs = append(out.Jobs, JobLine{j.ID, j.Head.Title, j.Head.Kind, j.Head.Donor, j.Head.Chassis, j.Changed, j.Revision})
+		l := JobLine{ID: j.ID, Title: j.Head.Title, Kind: j.Head.Kind, Donor: j.Head.Donor, Chassis: j.Head.Chassis,
+			Changed: j.Changed, Revision: j.Revision}
+		if j.Deleted > 0 {
+			l.Until = j.Deleted + store.Bringable.Milliseconds()
+		}
+		out.Jobs = append(out.Jobs, l)
 	}
-	c.JSON(http.StatusOK, out)
+	return out
+}
+
+// listDeleted lists the jobs that can be brought back.
+func (s *Server) listDeleted(c *gin.Context) error {
+	jobs, err := s.store.Deleted(c.Request.Context())
+	if err != nil {
+		return err
+	}
+	c.JSON(http.StatusOK, listedJobs(jobs))
+	return nil
+}
+
+// restoreJob brings a deleted job back.
+func (s *Server) restoreJob(c *gin.Context) error {
+	if err := s.store.Restore(c.Request.Context(), c.Param("job")); err != nil {
+		return err
+	}
+	c.JSON(http.StatusOK, Done{Job: c.Param("job")})
 	return nil
 }
 
@@ -77,7 +105,8 @@ func (s *Server) createJob(c *gin.Context) error {
 }
 
 func (s *Server) create(c *gin.Context, requestID string, j plan.Job, pictures ...store.Picture) error {
-	id, err := s.store.Create(c.Request.Context(), s.newID(), requestID, who(c), j, pictures...)
+	id, err := s.store.Create(c.Request.Context(), who(c), store.NewJob{ID: s.newID(), Request: requestID, Path: asked(c),
+		Job: j, Pictures: pictures})
 	if err != nil {
 		return err
 	}
@@ -98,7 +127,11 @@ func (s *Server) openJobFile(c *gin.Context) error {
 	for id, p := range pictures {
 		kept = append(kept, store.Picture{ID: id, Picture: p.Data, Thumb: p.Thumb})
 	}
-	return s.create(c, s.newID(), j, kept...)
+	id := c.Query("id") // the client's, so that a retry makes no second job
+	if id == "" || len(id) > 100 {
+		id = s.newID()
+	}
+	return s.create(c, id, j, kept...)
 }
 
 func (s *Server) saveJobFile(c *gin.Context) error {
@@ -143,7 +176,8 @@ func (s *Server) showJob(c *gin.Context) error {
 		return err
 	}
 	info, _ := j.Job.Kind.Info()
-	v := JobView{JobLine: JobLine{j.ID, j.Job.Title, j.Job.Kind, j.Job.Donor, j.Job.Chassis, j.Changed, j.Revision}, KindInfo: info,
+	v := JobView{JobLine: JobLine{ID: j.ID, Title: j.Job.Title,
+		Kind: j.Job.Kind, Donor: j.Job.Donor, Chassis: j.Job.Chassis, Changed: j.Changed, Revision: j.Revision}, KindInfo: info,
 		Sides: Sides{j.facts.From.Name, j.facts.To.Name}, Findings: j.plan.Findings,
 		Severity: finding.Count(finding.Open(j.plan.Findings)),
 		Answered: len(j.plan.Findings) - len(finding.Open(j.plan.Findings)), Tables: map[match.Side]TableState{}}
@@ -168,20 +202,15 @@ func (s *Server) showJob(c *gin.Context) error {
 		}
 		v.Tables[side] = TableState{len(r.Rows), len(r.Rejected)}
 	}
-	if v.Undo, err = s.undoable(c, j.ID); err != nil {
+	entry, err := s.store.LastUndoable(c.Request.Context(), j.ID, who(c))
+	if err != nil {
 		return err
+	}
+	if entry != nil {
+		v.Undo, v.UndoOf = entry.What, entry.Who
 	}
 	c.JSON(http.StatusOK, v)
 	return nil
-}
-
-// undoable says what undo would take back, empty when there is nothing.
-func (s *Server) undoable(c *gin.Context, id string) (string, error) {
-	entry, err := s.store.LastUndoable(c.Request.Context(), id)
-	if err != nil || entry == nil {
-		return "", err
-	}
-	return entry.What, nil
 }
 
 func (s *Server) changeJob(c *gin.Context) error {
@@ -233,7 +262,7 @@ func (s *Server) write(c *gin.Context, ch change) (Done, error) {
 	if err != nil {
 		return Done{}, err
 	}
-	r := store.Request{ID: ch.id, Who: who(c), What: ch.what, Reason: ch.reason, Base: ch.base, Pictures: ch.pictures}
+	r := store.Request{ID: ch.id, Path: asked(c), Who: who(c), What: ch.what, Reason: ch.reason, Base: ch.base, Pictures: ch.pictures}
 	for _, subject := range sortedKeys(ch.bodies) {
 		p := store.Put{Subject: subject, Expect: versions[subject]}
 		if body := ch.bodies[subject]; body != nil {
@@ -258,7 +287,7 @@ func (s *Server) fresh(c *gin.Context, id string, seen int64, subjects ...string
 	if err != nil {
 		return nil, err
 	}
-	known, err := s.store.Known(c.Request.Context(), id)
+	known, err := s.store.Known(c.Request.Context(), c.Param("job"), id, asked(c))
 	if err != nil {
 		return nil, err
 	}
@@ -278,7 +307,7 @@ func (s *Server) undo(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	entry, revision, err := s.store.Undo(c.Request.Context(), c.Param("job"), r.ID, who(c))
+	entry, revision, err := s.store.Undo(c.Request.Context(), c.Param("job"), r.ID, who(c), r.Of)
 	if err != nil {
 		return err
 	}

@@ -278,9 +278,6 @@ func (s *Server) check(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	if known, err := s.again(c, r.ID); known || err != nil {
-		return err
-	}
 	return s.checked(c, func(j *computed) error {
 		if !slices.ContainsFunc(j.plan.Pin.Expected, func(e pin.Expected) bool { return e.At == r.At }) {
 			return problem(http.StatusUnprocessableEntity, "no-cavity", fmt.Sprintf("Nothing is to be checked in %s.", r.At), "/at")

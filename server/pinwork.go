@@ -20,9 +20,6 @@ func (s *Server) otherwise(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	if known, err := s.again(c, r.ID); known || err != nil {
-		return err
-	}
 	return s.checked(c, func(j *computed) error {
 		now := j.plan.Past.Now
 		t, label := harness.TerminalID(""), r.Label
@@ -78,9 +75,6 @@ func (s *Server) report(c *gin.Context) error {
 		err = checkRef(r.At, "/at")
 	}
 	if err != nil {
-		return err
-	}
-	if known, err := s.again(c, r.ID); known || err != nil {
 		return err
 	}
 	return s.checked(c, func(j *computed) error {

@@ -1,10 +1,13 @@
 package server
 
 import (
+	"context"
+	"database/sql"
 	"encoding/json"
 	"errors"
 	"fmt"
 	"net/http"
+	"strings"
 
 	"github.com/gin-gonic/gin"
 
@@ -33,6 +36,7 @@ func asProblem(err error) *Problem {
 	var p *Problem
 	var refusal *exchange.Refusal
 	var stale *store.StaleError
+	var anothers *store.AnothersError
 	var tooLarge *http.MaxBytesError
 	switch {
 	case errors.As(err, &p):
@@ -43,6 +47,15 @@ func asProblem(err error) *Problem {
 		return problem(http.StatusRequestEntityTooLarge, "too-large", fmt.Sprintf("That is more than %d MB.", tooLarge.Limit>>20), "")
 	case errors.As(err, &stale):
 		return problem(http.StatusConflict, "stale", "Somebody else changed this since you saw it. Nothing was changed: look again and repeat.", stale.Subject)
+	case errors.As(err, &anothers):
+		return problem(http.StatusConflict, "undo-of-another", fmt.Sprintf("You have changed nothing here. The last change is "+
+			"that of %s.", anothers.Entry.Who), fmt.Sprint(anothers.Entry.Seq))
+	case errors.Is(err, store.ErrUsed):
+		return problem(http.StatusConflict, "change-id-used", "That change id was used for something else. Nothing was changed.",
+			"/id")
+	case errors.Is(err, context.Canceled), errors.Is(err, context.DeadlineExceeded), errors.Is(err, sql.ErrConnDone),
+		strings.Contains(err.Error(), "database is closed"): // database/sql has no name for that error
+		return problem(http.StatusServiceUnavailable, "stopping", "Draxel is being stopped. Send it again when it is back.", "")
 	case errors.Is(err, store.ErrNoJob):
 		return problem(http.StatusNotFound, "no-such-job", "There is no such job.", "")
 	case errors.Is(err, store.ErrNoPhoto):

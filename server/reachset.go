@@ -213,9 +213,6 @@ func (s *Server) putLength(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	if known, err := s.again(c, r.ID); known || err != nil {
-		return err
-	}
 	return s.checked(c, func(j *computed) error {
 		i := slices.IndexFunc(j.plan.Reach.Result.Lines, func(l reach.Line) bool { return l.Wire == r.Wire })
 		if i < 0 {

@@ -33,6 +33,9 @@ type Server struct {
 	packed  packings
 	access  *access // nil: this machine alone
 
+	stopping chan struct{} // closed when the server is being stopped
+	stop     sync.Once
+
 	unpacking sync.Mutex // a photograph is unpacked one at a time
 }
 
@@ -47,7 +50,7 @@ type Options struct {
 
 // New gives a server over the store. It fails on a passcode that is too short to be one.
 func New(o Options) (*Server, error) {
-	s := &Server{store: o.Store, log: o.Log, now: o.Now, newID: o.NewID}
+	s := &Server{store: o.Store, log: o.Log, now: o.Now, newID: o.NewID, stopping: make(chan struct{})}
 	if s.now == nil {
 		s.now = time.Now
 	}
@@ -66,12 +69,15 @@ func New(o Options) (*Server, error) {
 	return s, err
 }
 
+// Stop ends what would otherwise go on for ever: the streams that tell pages of changes.
+func (s *Server) Stop() { s.stop.Do(func() { close(s.stopping) }) }
+
 // Handler gives the whole of it as an http.Handler.
 func (s *Server) Handler() http.Handler {
 	gin.SetMode(gin.ReleaseMode)
 	r := gin.New()
 	r.UseRawPath, r.UnescapePathValues = true, true
-	r.Use(s.logged, s.recovered, s.guarded, secured)
+	r.Use(s.logged, s.recovered, s.guarded, secured, finishing)
 	api := r.Group("/api", noStore)
 	api.GET("/health", func(c *gin.Context) { c.JSON(http.StatusOK, gin.H{"ok": true}) })
 	api.POST("/pass", limited(1<<12), answer(s.bringPasscode))
@@ -83,7 +89,10 @@ func (s *Server) Handler() http.Handler {
 	api.GET("/jobs", answer(s.listJobs))
 	api.POST("/jobs", limited(1<<20), answer(s.createJob))
 	api.POST("/jobs/file", limited(maxUpload), answer(s.openJobFile))
-	job := api.Group("/jobs/:job")
+	api.GET("/deleted", answer(s.listDeleted))
+	api.POST("/deleted/:job", answer(s.restoreJob))
+	job := api.Group("/jobs/:job", s.once)
+	job.POST("/letters", limited(1<<17), answer(s.letters(r)))
 	job.GET("", answer(s.showJob))
 	job.PUT("", limited(1<<20), answer(s.changeJob))
 	job.DELETE("", answer(s.deleteJob))

@@ -313,8 +313,33 @@ func TestWhatIsNotThere(t *testing.T) {
 	if _, code := send[server.Done](c, "DELETE", job, nil); code != "" {
 		t.Fatal(code)
 	}
-	if _, code := send[server.Done](c, "DELETE", job, nil); code != "no-such-job" {
-		t.Errorf("deleted twice: %q", code)
+	if _, code := send[server.Done](c, "DELETE", job, nil); code != "" {
+		t.Errorf("deleted twice, as a retry does: %q", code)
+	}
+	if _, code := send[server.Done](c, "DELETE", "/api/jobs/none", nil); code != "no-such-job" {
+		t.Errorf("deleted what never was: %q", code)
+	}
+}
+
+// A deleted job is off the list, says until when it can be brought back, and comes back whole.
+func TestADeletedJobComesBack(t *testing.T) {
+	c := start(t)
+	job := c.refit()
+	id := strings.TrimPrefix(job, "/api/jobs/")
+	before := show[server.MatchView](c, job+"/match").Revision
+	send[server.Done](c, "DELETE", job, nil)
+	if _, code := send[server.MatchView](c, "GET", job+"/match", nil); code != "no-such-job" {
+		t.Errorf("deleted, and shown: %q", code)
+	}
+	gone := show[server.JobList](c, "/api/deleted").Jobs
+	if len(gone) != 1 || gone[0].ID != id || gone[0].Until <= gone[0].Changed {
+		t.Fatalf("deleted: %+v", gone)
+	}
+	if _, code := send[server.Done](c, "POST", "/api/deleted/"+id, nil); code != "" {
+		t.Fatal(code)
+	}
+	if show[server.MatchView](c, job+"/match").Revision != before || len(show[server.JobList](c, "/api/deleted").Jobs) > 0 {
+		t.Error("it is not back as it was")
 	}
 }
 

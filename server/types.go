@@ -24,6 +24,7 @@ type JobLine struct {
 	Chassis  string    `json:"chassis"`
 	Changed  int64     `json:"changed"` // Unix milliseconds
 	Revision int64     `json:"revision"`
+	Until    int64     `json:"until,omitempty"` // Unix milliseconds, till when a deleted one can be brought back
 }
 
 // KindList is the kinds of job in the order in which they are offered.
@@ -49,8 +50,9 @@ type JobView struct {
 	Open     OpenCounts                `json:"open"`
 	Findings []finding.Finding         `json:"findings"`
 	Severity map[finding.Severity]int  `json:"severity"`
-	Undo     string                    `json:"undo,omitempty"` // what undo would take back
-	Answered int                       `json:"answered"`       // findings that somebody has answered
+	Undo     string                    `json:"undo,omitempty"`   // what undo would take back
+	UndoOf   string                    `json:"undoOf,omitempty"` // and whose change that is
+	Answered int                       `json:"answered"`         // findings that somebody has answered
 	Tables   map[match.Side]TableState `json:"tables"`
 }
 
@@ -88,6 +90,7 @@ type Done struct {
 // UndoRequest undoes the last change.
 type UndoRequest struct {
 	ID string `json:"id"`
+	Of int64  `json:"of,omitempty"` // the entry of the history that is somebody else's, and is meant
 }
 
 // TableMeta is what a person says of a table.

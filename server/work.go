@@ -79,10 +79,11 @@ func (j *computed) workSteps(stage work.Stage) []WorkStep {
 		own[j.Job.Own[i].Step().ID] = &j.Job.Own[i]
 	}
 	bench := harness.Work(p.Past.Now)
+	of := p.Of(stage)
 	out := []WorkStep{}
 	for i := range p.Work.Steps {
 		s := &p.Work.Steps[i]
-		if stage != "" && s.Stage != stage {
+		if stage != "" && !of[s.ID] {
 			continue
 		}
 		w := WorkStep{Step: *s, Own: own[s.ID]}
@@ -201,16 +202,6 @@ func (s *Server) showWork(c *gin.Context) error {
 	return nil
 }
 
-// again answers a change that came through before: a browser that lost the reply sends it once more.
-func (s *Server) again(c *gin.Context, id string) (bool, error) {
-	revision, err := s.store.Known(c.Request.Context(), id)
-	if err != nil || revision == 0 {
-		return false, err
-	}
-	c.JSON(http.StatusOK, Done{Job: c.Param("job"), Revision: revision})
-	return true, nil
-}
-
 // tick ticks steps of any stage off, each where hands could do it as things are, or takes ticks back, or says what
 // came of a step instead.
 func (s *Server) tick(c *gin.Context) error {
@@ -219,9 +210,6 @@ func (s *Server) tick(c *gin.Context) error {
 		err = problem(http.StatusUnprocessableEntity, "no-action", "Say which steps, and minutes that can be.", "/steps")
 	}
 	if err != nil {
-		return err
-	}
-	if known, err := s.again(c, r.ID); known || err != nil {
 		return err
 	}
 	return s.checked(c, func(j *computed) error {

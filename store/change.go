@@ -25,6 +25,7 @@ const Any int64 = -1
 // Request is a change that somebody asks for.
 type Request struct {
 	ID     string // made by the client, unique: a retry is not a second change
+	Path   string // what it was asked of, "POST /match/decide": the id is good for that alone
 	Who    string
 	What   string // a word for it: "import", "decide"
 	Reason string
@@ -58,6 +59,7 @@ type Entry struct {
 	Text     string   `db:"changes"`
 	Undoes   *int64   `db:"undoes"`
 	Undone   *int64   `db:"undone"`
+	Path     string   `db:"path"`
 	Changes  []Change `db:"-"`
 }
 
@@ -69,11 +71,10 @@ func (e *StaleError) Error() string {
 }
 
 // Apply carries out a change of a job and gives the job's new revision. A request whose id is known already changes
-// nothing and gives the revision that it made then. It fails with ErrNoJob, ErrMoved
-// and *StaleError.
+// nothing and gives the revision that it made then. It fails with ErrNoJob, ErrMoved, ErrUsed and *StaleError.
 func (s *Store) Apply(ctx context.Context, job string, r Request) (revision int64, err error) {
 	err = s.transact(ctx, func(tx *sqlx.Tx) error {
-		if done, err := known(ctx, tx, r.ID); err != nil || done > 0 {
+		if done, err := known(ctx, tx, job, r.ID, r.Path); err != nil || done > 0 {
 			revision = done
 			return err
 		}
@@ -83,25 +84,35 @@ func (s *Store) Apply(ctx context.Context, job string, r Request) (revision int6
 	return revision, err
 }
 
-// Undo reverts the job's last change that is neither undone nor an undoing, as a change of its own, and gives that change.
-// It fails with ErrNoUndo when there is none and with *StaleError when a subject has changed since.
-func (s *Store) Undo(ctx context.Context, job, id, who string) (undone Entry, revision int64, err error) {
+// AnothersError says whose change an undo would take back, who has none of his own.
+type AnothersError struct{ Entry Entry }
+
+func (e *AnothersError) Error() string {
+	return fmt.Sprintf("the last change is that of %s", e.Entry.Who)
+}
+
+// Undo reverts the last change of the one who asks that is neither undone nor an undoing, as a change of its own, and
+// gives that change. Who has made none is told whose would be taken back, with *AnothersError, and asks again with its
+// seq as of. It fails with ErrNoUndo when there is none, with ErrUsed, and with *StaleError when a subject has changed
+// since.
+func (s *Store) Undo(ctx context.Context, job, id, who string, of int64) (undone Entry, revision int64, err error) {
 	err = s.transact(ctx, func(tx *sqlx.Tx) error {
-		if done, err := known(ctx, tx, id); err != nil || done > 0 {
+		if done, err := known(ctx, tx, job, id, undoPath); err != nil || done > 0 {
 			revision = done
 			return err
 		}
-		err := tx.GetContext(ctx, &undone, lastUndoable, job)
-		if errors.Is(err, sql.ErrNoRows) {
-			return ErrNoUndo
-		}
+		last, err := lastOf(ctx, tx, job, who)
 		if err != nil {
-			return fmt.Errorf("undo: %w", err)
-		}
-		if err := undone.decode(); err != nil {
 			return err
 		}
-		request := Request{ID: id, Who: who, What: "undo"}
+		if last == nil {
+			return ErrNoUndo
+		}
+		if last.Who != who && last.Seq != of {
+			return &AnothersError{*last}
+		}
+		undone = *last
+		request := Request{ID: id, Path: undoPath, Who: who, What: "undo"}
 		for _, c := range undone.Changes {
 			body, _, err := subject(ctx, tx, job, c.Subject)
 			if err != nil {
@@ -118,12 +129,13 @@ func (s *Store) Undo(ctx context.Context, job, id, who string) (undone Entry, re
 	return undone, revision, err
 }
 
-const lastUndoable = `SELECT * FROM journal WHERE job = ? AND undoes IS NULL AND undone IS NULL AND what <> 'create' ORDER BY seq DESC LIMIT 1`
+const undoPath = "POST /undo"
 
-// LastUndoable gives the change that Undo would revert, nil when there is none.
-func (s *Store) LastUndoable(ctx context.Context, job string) (*Entry, error) {
+// lastOf gives the last change that can be undone: that of a person, else whosever it is; nil where there is none.
+func lastOf(ctx context.Context, q sqlx.QueryerContext, job, who string) (*Entry, error) {
 	var e Entry
-	err := s.db.GetContext(ctx, &e, lastUndoable, job)
+	err := sqlx.GetContext(ctx, q, &e, `SELECT * FROM journal WHERE job = ? AND undoes IS NULL AND undone IS NULL
+		AND what <> 'create' ORDER BY who = ? DESC, seq DESC LIMIT 1`, job, who)
 	if errors.Is(err, sql.ErrNoRows) {
 		return nil, nil
 	}
@@ -133,18 +145,35 @@ func (s *Store) LastUndoable(ctx context.Context, job string) (*Entry, error) {
 	return &e, e.decode()
 }
 
-// Known gives the revision that the change with this id made, 0 when there is none.
-func (s *Store) Known(ctx context.Context, id string) (int64, error) { return known(ctx, s.db, id) }
+// LastUndoable gives the change that Undo would revert, nil when there is none.
+func (s *Store) LastUndoable(ctx context.Context, job, who string) (*Entry, error) {
+	return lastOf(ctx, s.db, job, who)
+}
+
+// Known gives the revision that a change of a job with this id made, 0 when there is none. It fails with ErrUsed where
+// the id was used for something else.
+func (s *Store) Known(ctx context.Context, job, id, path string) (int64, error) {
+	return known(ctx, s.db, job, id, path)
+}
 
 func equalJSON(a, b json.RawMessage) bool { return string(a) == string(b) }
 
-func known(ctx context.Context, q sqlx.QueryerContext, id string) (int64, error) {
-	var revision int64
-	err := sqlx.GetContext(ctx, q, &revision, `SELECT revision FROM journal WHERE id = ?`, id)
-	if errors.Is(err, sql.ErrNoRows) {
-		return 0, nil
+func known(ctx context.Context, q sqlx.QueryerContext, job, id, path string) (int64, error) {
+	var e struct {
+		Job      string `db:"job"`
+		Path     string `db:"path"`
+		Revision int64  `db:"revision"`
 	}
-	return revision, err
+	err := sqlx.GetContext(ctx, q, &e, `SELECT job, path, revision FROM journal WHERE id = ?`, id)
+	switch {
+	case errors.Is(err, sql.ErrNoRows):
+		return 0, nil
+	case err != nil:
+		return 0, fmt.Errorf("read journal: %w", err)
+	case e.Job != job || e.Path != "" && path != "" && e.Path != path:
+		return 0, ErrUsed
+	}
+	return e.Revision, nil
 }
 
 func (s *Store) transact(ctx context.Context, do func(*sqlx.Tx) error) error {
@@ -196,8 +225,9 @@ func (s *Store) write(ctx context.Context, tx *sqlx.Tx, job string, r Request, u
 	if err != nil {
 		return 0, fmt.Errorf("write journal: %w", err)
 	}
-	result, err := tx.ExecContext(ctx, `INSERT INTO journal (id, job, revision, who, at, what, reason, payload, changes, undoes) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
-		r.ID, job, revision, r.Who, now, r.What, r.Reason, payload, string(text), undoes)
+	result, err := tx.ExecContext(ctx, `INSERT INTO journal (id, job, revision, who, at, what, reason, payload, changes, undoes,
+		path) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+		r.ID, job, revision, r.Who, now, r.What, r.Reason, payload, string(text), undoes, r.Path)
 	if err != nil {
 		return 0, fmt.Errorf("write journal: %w", err)
 	}
@@ -214,33 +244,43 @@ func (s *Store) write(ctx context.Context, tx *sqlx.Tx, job string, r Request, u
 }
 
 func put(ctx context.Context, tx *sqlx.Tx, job string, p Put, revision int64) error {
-	var err error
+	set := []string{`INSERT INTO subjects (job, name, body, version) VALUES (?, ?, ?, ?)
+		ON CONFLICT (job, name) DO UPDATE SET body = excluded.body, version = excluded.version`,
+		`DELETE FROM removed WHERE job = ? AND name = ?`}
+	args := [][]any{{job, p.Subject, string(p.Body), revision}, {job, p.Subject}}
 	if p.Body == nil {
-		_, err = tx.ExecContext(ctx, `DELETE FROM subjects WHERE job = ? AND name = ?`, job, p.Subject)
-	} else {
-		_, err = tx.ExecContext(ctx, `INSERT INTO subjects (job, name, body, version) VALUES (?, ?, ?, ?)
-			ON CONFLICT (job, name) DO UPDATE SET body = excluded.body, version = excluded.version`, job, p.Subject, string(p.Body), revision)
+		set = []string{`DELETE FROM subjects WHERE job = ? AND name = ?`,
+			`INSERT INTO removed (job, name, version) VALUES (?, ?, ?)
+			ON CONFLICT (job, name) DO UPDATE SET version = excluded.version`}
+		args = [][]any{{job, p.Subject}, {job, p.Subject, revision}}
 	}
-	if err != nil {
-		return fmt.Errorf("write %s: %w", p.Subject, err)
+	for i := range set {
+		if _, err := tx.ExecContext(ctx, set[i], args[i]...); err != nil {
+			return fmt.Errorf("write %s: %w", p.Subject, err)
+		}
 	}
 	return nil
 }
 
-// subject gives a subject's body and version, nil and 0 when it is not there.
+// subject gives a subject's body and version: nil and the revision that removed it where it is not there any more, nil
+// and 0 where it never was.
 func subject(ctx context.Context, tx *sqlx.Tx, job, name string) (json.RawMessage, int64, error) {
 	var row struct {
-		Body    string `db:"body"`
-		Version int64  `db:"version"`
+		Body    *string `db:"body"`
+		Version int64   `db:"version"`
 	}
-	err := tx.GetContext(ctx, &row, `SELECT body, version FROM subjects WHERE job = ? AND name = ?`, job, name)
+	err := tx.GetContext(ctx, &row, `SELECT body, version FROM subjects WHERE job = ? AND name = ?
+		UNION ALL SELECT NULL, version FROM removed WHERE job = ? AND name = ?`, job, name, job, name)
 	if errors.Is(err, sql.ErrNoRows) {
 		return nil, 0, nil
 	}
 	if err != nil {
 		return nil, 0, fmt.Errorf("read %s: %w", name, err)
 	}
-	return json.RawMessage(row.Body), row.Version, nil
+	if row.Body == nil {
+		return nil, row.Version, nil
+	}
+	return json.RawMessage(*row.Body), row.Version, nil
 }
 
 func (e *Entry) decode() error {

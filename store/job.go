@@ -6,6 +6,7 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"time"
 
 	"github.com/jmoiron/sqlx"
 
@@ -34,14 +35,25 @@ type Listed struct {
 	ID       string `db:"id"`
 	Revision int64  `db:"revision"`
 	Changed  int64  `db:"changed"`
+	Deleted  int64  `db:"deleted"` // Unix milliseconds, 0 where it is not
 	Body     string `db:"body"`
 	Head     Head   `db:"-"`
 }
 
 // Jobs lists the jobs, last changed first.
 func (s *Store) Jobs(ctx context.Context) ([]Listed, error) {
+	return s.listed(ctx, `j.deleted = 0 ORDER BY j.changed DESC, j.id`)
+}
+
+// Deleted lists the jobs that can be brought back, last deleted first.
+func (s *Store) Deleted(ctx context.Context) ([]Listed, error) {
+	return s.listed(ctx, `j.deleted > 0 ORDER BY j.deleted DESC, j.id`)
+}
+
+func (s *Store) listed(ctx context.Context, where string) ([]Listed, error) {
 	jobs := []Listed{}
-	err := s.db.SelectContext(ctx, &jobs, `SELECT j.id, j.revision, j.changed, t.body FROM jobs j JOIN subjects t ON t.job = j.id AND t.name = 'job' WHERE j.deleted = 0 ORDER BY j.changed DESC, j.id`)
+	err := s.db.SelectContext(ctx, &jobs, `SELECT j.id, j.revision, j.changed, j.deleted, t.body FROM jobs j
+		JOIN subjects t ON t.job = j.id AND t.name = 'job' WHERE `+where)
 	if err != nil {
 		return nil, fmt.Errorf("list jobs: %w", err)
 	}
@@ -53,43 +65,106 @@ func (s *Store) Jobs(ctx context.Context) ([]Listed, error) {
 	return jobs, nil
 }
 
-// Create makes a job of everything in it, under a new id, with the pictures of its photographs. A request id that is known
-// already gives that job again.
-func (s *Store) Create(ctx context.Context, id, requestID, who string, j plan.Job, pictures ...Picture) (string, error) {
-	puts, err := jobPuts(j)
+// NewJob is a job that is to be made, with the pictures of its photographs.
+type NewJob struct {
+	ID       string
+	Request  string // the id of the change that makes it
+	Path     string // what it was asked of
+	Job      plan.Job
+	Pictures []Picture
+}
+
+// Create makes a job of everything in it. A request id that is known already gives that job again. It fails with ErrUsed.
+func (s *Store) Create(ctx context.Context, who string, n NewJob) (string, error) {
+	made, err := s.CreateAll(ctx, who, n)
 	if err != nil {
 		return "", err
 	}
-	made := id
-	err = s.transact(ctx, func(tx *sqlx.Tx) error {
-		err := tx.GetContext(ctx, &made, `SELECT job FROM journal WHERE id = ?`, requestID)
-		if err == nil {
-			return nil
+	return made[0], nil
+}
+
+// CreateAll makes several jobs, all of them or none.
+func (s *Store) CreateAll(ctx context.Context, who string, all ...NewJob) ([]string, error) {
+	made := make([]string, len(all))
+	err := s.transact(ctx, func(tx *sqlx.Tx) error {
+		for i := range all {
+			var err error
+			if made[i], err = s.create(ctx, tx, who, &all[i]); err != nil {
+				return err
+			}
 		}
-		if !errors.Is(err, sql.ErrNoRows) {
-			return fmt.Errorf("create: %w", err)
-		}
-		made = id
-		now := s.millis()
-		if _, err := tx.ExecContext(ctx, `INSERT INTO jobs (id, revision, created, changed) VALUES (?, 0, ?, ?)`, id, now, now); err != nil {
-			return fmt.Errorf("create: %w", err)
-		}
-		_, err = s.write(ctx, tx, id, Request{ID: requestID, Who: who, What: "create", Puts: puts, Pictures: pictures}, nil)
-		return err
+		return nil
 	})
 	return made, err
 }
 
-// Delete takes a job off the list. Its data stays in the database, for whoever has to get it back.
-func (s *Store) Delete(ctx context.Context, id string) error {
-	result, err := s.db.ExecContext(ctx, `UPDATE jobs SET deleted = 1 WHERE id = ? AND deleted = 0`, id)
+func (s *Store) create(ctx context.Context, tx *sqlx.Tx, who string, n *NewJob) (string, error) {
+	puts, err := jobPuts(n.Job)
 	if err != nil {
-		return fmt.Errorf("delete job: %w", err)
+		return "", err
+	}
+	var was struct {
+		Job  string `db:"job"`
+		What string `db:"what"`
+	}
+	err = tx.GetContext(ctx, &was, `SELECT job, what FROM journal WHERE id = ?`, n.Request)
+	switch {
+	case err == nil && was.What == "create":
+		return was.Job, nil
+	case err == nil:
+		return "", ErrUsed
+	case !errors.Is(err, sql.ErrNoRows):
+		return "", fmt.Errorf("create: %w", err)
+	}
+	now := s.millis()
+	if _, err := tx.ExecContext(ctx, `INSERT INTO jobs (id, revision, created, changed) VALUES (?, 0, ?, ?)`, n.ID, now,
+		now); err != nil {
+		return "", fmt.Errorf("create: %w", err)
+	}
+	_, err = s.write(ctx, tx, n.ID, Request{ID: n.Request, Path: n.Path, Who: who, What: "create", Puts: puts,
+		Pictures: n.Pictures}, nil)
+	return n.ID, err
+}
+
+// Delete takes a job off the list. Its data stays in the database for 30 days, for whoever wants it back. It fails with
+// ErrNoJob; a job that is deleted already stays so.
+func (s *Store) Delete(ctx context.Context, id string) error {
+	return s.mark(ctx, `UPDATE jobs SET deleted = CASE WHEN deleted > 0 THEN deleted ELSE ? END WHERE id = ?`, s.millis(), id)
+}
+
+// Restore brings a deleted job back. It fails with ErrNoJob.
+func (s *Store) Restore(ctx context.Context, id string) error {
+	return s.mark(ctx, `UPDATE jobs SET deleted = ? WHERE id = ?`, 0, id)
+}
+
+func (s *Store) mark(ctx context.Context, update string, deleted int64, id string) error {
+	result, err := s.db.ExecContext(ctx, update, deleted, id)
+	if err != nil {
+		return fmt.Errorf("delete or restore job: %w", err)
 	}
 	if n, err := result.RowsAffected(); err != nil || n == 0 {
 		return errors.Join(ErrNoJob, err)
 	}
 	return nil
+}
+
+// Bringable is how long a deleted job can be brought back.
+const Bringable = 30 * 24 * time.Hour
+
+// forget removes jobs that were deleted so long ago that nobody can bring them back.
+func (s *Store) forget(ctx context.Context) error {
+	before := s.now().Add(-Bringable).UTC().UnixMilli()
+	return s.transact(ctx, func(tx *sqlx.Tx) error {
+		const gone = ` IN (SELECT id FROM jobs WHERE deleted > 0 AND deleted < ?)`
+		for _, from := range []string{`UPDATE journal SET undoes = NULL, undone = NULL WHERE job`, `DELETE FROM journal WHERE job`,
+			`DELETE FROM photos WHERE job`, `DELETE FROM removed WHERE job`, `DELETE FROM subjects WHERE job`,
+			`DELETE FROM jobs WHERE id`} {
+			if _, err := tx.ExecContext(ctx, from+gone, before); err != nil {
+				return fmt.Errorf("forget deleted jobs: %w", err)
+			}
+		}
+		return nil
+	})
 }
 
 // Load gives a job as it is now. It fails with ErrNoJob.
@@ -136,7 +211,7 @@ func (s *Store) LoadAfter(ctx context.Context, id string, last *State) (State, e
 	return state, nil
 }
 
-// Versions gives the version of each subject of a job. It fails with ErrNoJob.
+// Versions gives the version of each subject of a job, of those that were removed the revision that removed them. It fails with ErrNoJob.
 func (s *Store) Versions(ctx context.Context, id string) (map[string]int64, error) {
 	if _, err := s.Revision(ctx, id); err != nil {
 		return nil, err
@@ -145,7 +220,8 @@ func (s *Store) Versions(ctx context.Context, id string) (map[string]int64, erro
 		Name    string `db:"name"`
 		Version int64  `db:"version"`
 	}
-	if err := s.db.SelectContext(ctx, &rows, `SELECT name, version FROM subjects WHERE job = ?`, id); err != nil {
+	if err := s.db.SelectContext(ctx, &rows, `SELECT name, version FROM subjects WHERE job = ?
+		UNION ALL SELECT name, version FROM removed WHERE job = ?`, id, id); err != nil {
 		return nil, fmt.Errorf("read versions: %w", err)
 	}
 	out := make(map[string]int64, len(rows))

@@ -42,7 +42,7 @@ func addPhotos(dir string) {
 	if err != nil {
 		panic(err)
 	}
-	if _, err := s.Create(context.Background(), "j1", "c", "x", sample()); err != nil {
+	if _, err := s.Create(context.Background(), "x", store.NewJob{ID: "j1", Request: "c", Job: sample()}); err != nil {
 		panic(err)
 	}
 	for i := 1; ; i++ {
@@ -111,13 +111,13 @@ func TestUndoBringsAPhotographBack(t *testing.T) {
 	if _, err := s.Apply(t.Context(), id, photo("p1")); err != nil {
 		t.Fatal(err)
 	}
-	if _, err := s.Apply(t.Context(), id, store.Request{ID: "drop", What: "drop-photo", Puts: []store.Put{{Subject: store.SubjectPhoto("p1"), Expect: store.Any}}}); err != nil {
+	if _, err := s.Apply(t.Context(), id, store.Request{ID: "drop", Who: "x", What: "drop-photo", Puts: []store.Put{{Subject: store.SubjectPhoto("p1"), Expect: store.Any}}}); err != nil {
 		t.Fatal(err)
 	}
 	if n := len(load(t, s, id).Job.Photos); n != 0 {
 		t.Fatalf("%d photographs", n)
 	}
-	if _, _, err := s.Undo(t.Context(), id, "u", "x"); err != nil {
+	if _, _, err := s.Undo(t.Context(), id, "u", "x", 0); err != nil {
 		t.Fatal(err)
 	}
 	if n := len(load(t, s, id).Job.Photos); n != 1 {
@@ -155,7 +155,7 @@ func TestAWholeHarnessComesBack(t *testing.T) {
 	j.Reports = []pin.Report{{ID: "x", What: pin.IsStuck, At: at("3")}}
 	j.Checks = []pin.Check{{At: at("1"), OK: true, Who: "Jo", When: 3}}
 	j.Have = map[string]bool{"pick": true}
-	id, err := s.Create(t.Context(), "whole", "r", "x", j, store.Picture{ID: "p1", Picture: []byte("x"), Thumb: []byte("y")})
+	id, err := s.Create(t.Context(), "x", store.NewJob{ID: "whole", Request: "r", Job: j, Pictures: []store.Picture{store.Picture{ID: "p1", Picture: []byte("x"), Thumb: []byte("y")}}})
 	if err != nil {
 		t.Fatal(err)
 	}

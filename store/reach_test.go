@@ -23,7 +23,7 @@ func TestReachSubjects(t *testing.T) {
 		Spans:    []reach.Wish{{Wire: "w1", Avoid: []string{"a – b"}, Amps: 4}},
 		Options:  []reach.Option{{ID: "o", Name: "elsewhere", Moves: []reach.Place{{Thing: unit, Station: "b"}}}},
 		Leftover: []reach.Leftover{{ID: "1", Wire: "w1", Left: 20, When: 1}, {ID: "0", Wire: "w1", Left: 30, When: 2}}}
-	id, err := s.Create(t.Context(), "j", "create", "Ines", j)
+	id, err := s.Create(t.Context(), "Ines", store.NewJob{ID: "j", Request: "create", Job: j})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -51,7 +51,7 @@ func TestReachSubjects(t *testing.T) {
 	if state, err = s.Load(t.Context(), id); err != nil || state.Job.Places[0].Station != "b" {
 		t.Errorf("moved to %v, %v", state.Job.Places, err)
 	}
-	if entry, _, err := s.Undo(t.Context(), id, "undo", "Ines"); err != nil || store.Subject(entry.Changes[0].Subject) != "VK-2/x" {
+	if entry, _, err := s.Undo(t.Context(), id, "undo", "Ines", 0); err != nil || store.Subject(entry.Changes[0].Subject) != "VK-2/x" {
 		t.Errorf("undone %+v, %v", entry, err)
 	}
 	if state, err = s.Load(t.Context(), id); err != nil || !reflect.DeepEqual(state.Job, j) {

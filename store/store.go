@@ -33,6 +33,7 @@ var (
 	ErrNoJob  = errors.New("there is no such job")
 	ErrNoUndo = errors.New("there is nothing to undo")
 	ErrMoved  = errors.New("the job has changed since this was checked")
+	ErrUsed   = errors.New("that change id was used for something else")
 )
 
 // Store is an open database. It is safe for use by several goroutines.
@@ -41,6 +42,9 @@ type Store struct {
 	lock *flock.Flock
 	now  func() time.Time
 }
+
+// File is the name of the database in its folder.
+const File = "draxel.db"
 
 // Open opens or creates the database in the folder. It fails with ErrInUse while another process has it open and with
 // ErrNewer when it is of a later version; before an older one is migrated a copy is put beside it.
@@ -57,7 +61,7 @@ func Open(ctx context.Context, dir string, now func() time.Time) (*Store, error)
 		return nil, fmt.Errorf("%s: %w", dir, ErrInUse)
 	}
 	s := &Store{lock: lock, now: now}
-	if err := s.open(ctx, filepath.Join(dir, "draxel.db")); err != nil {
+	if err := s.open(ctx, filepath.Join(dir, File)); err != nil {
 		return nil, errors.Join(err, s.Close())
 	}
 	return s, nil
@@ -86,7 +90,7 @@ func (s *Store) open(ctx context.Context, path string) error {
 	case has > want:
 		return ErrNewer
 	case has == want:
-		return nil
+		return s.forget(ctx)
 	case has > 0:
 		if err := s.copyTo(ctx, fmt.Sprintf("%s.before-%d", path, want)); err != nil {
 			return err
@@ -95,7 +99,7 @@ func (s *Store) open(ctx context.Context, path string) error {
 	if _, err := provider.Up(ctx); err != nil {
 		return fmt.Errorf("migrate database: %w", err)
 	}
-	return nil
+	return s.forget(ctx)
 }
 
 func (s *Store) copyTo(ctx context.Context, path string) error {

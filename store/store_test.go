@@ -51,7 +51,7 @@ func decide(id, cavity string, choice match.Choice) store.Request {
 
 func create(t testing.TB, s *store.Store) string {
 	t.Helper()
-	id, err := s.Create(t.Context(), "j1", "create-1", "Ines", sample())
+	id, err := s.Create(t.Context(), "Ines", store.NewJob{ID: "j1", Request: "create-1", Job: sample()})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -98,7 +98,7 @@ func TestARetryIsNotASecondChange(t *testing.T) {
 	if again := apply(t, s, id, decide("d1", "1", match.Gone)); again != first || load(t, s, id).Revision != first {
 		t.Errorf("revision %d, then %d", first, again)
 	}
-	if other, err := s.Create(t.Context(), "j2", "create-1", "Ines", sample()); err != nil || other != id {
+	if other, err := s.Create(t.Context(), "Ines", store.NewJob{ID: "j2", Request: "create-1", Job: sample()}); err != nil || other != id {
 		t.Errorf("creating again gave %q, %v", other, err)
 	}
 }
@@ -129,15 +129,15 @@ func TestUndoStepsBackAndSurvivesARestart(t *testing.T) {
 	}
 	s = open(t, dir)
 	for i, left := range []int{1, 0} {
-		entry, _, err := s.Undo(t.Context(), id, fmt.Sprint("u", i), "Ines")
+		entry, _, err := s.Undo(t.Context(), id, fmt.Sprint("u", i), "Ines", 0)
 		if err != nil || entry.What != "decide" || len(load(t, s, id).Job.Decisions) != left {
 			t.Fatalf("undo %d: %+v, %v, %d decisions", i, entry, err, len(load(t, s, id).Job.Decisions))
 		}
 	}
-	if _, _, err := s.Undo(t.Context(), id, "u9", "Ines"); !errors.Is(err, store.ErrNoUndo) {
+	if _, _, err := s.Undo(t.Context(), id, "u9", "Ines", 0); !errors.Is(err, store.ErrNoUndo) {
 		t.Errorf("the creation was undone: %v", err)
 	}
-	if _, revision, err := s.Undo(t.Context(), id, "u1", "Ines"); err != nil || revision != 5 {
+	if _, revision, err := s.Undo(t.Context(), id, "u1", "Ines", 0); err != nil || revision != 5 {
 		t.Errorf("a retried undo gave revision %d, %v", revision, err)
 	}
 	journal, err := s.Journal(t.Context(), id, 10)
@@ -151,7 +151,7 @@ func TestUndoRestoresWhatWasThere(t *testing.T) {
 	id := create(t, s)
 	apply(t, s, id, decide("d1", "1", match.Gone))
 	apply(t, s, id, decide("d2", "1", match.Sourced))
-	if _, _, err := s.Undo(t.Context(), id, "u1", "x"); err != nil {
+	if _, _, err := s.Undo(t.Context(), id, "u1", "Ines", 0); err != nil {
 		t.Fatal(err)
 	}
 	if d := load(t, s, id).Job.Decisions; len(d) != 1 || d[0].Choice != match.Gone {
@@ -207,13 +207,13 @@ func TestReleasedSchemasOpen(t *testing.T) {
 				t.Errorf("opened as %+v", state)
 			}
 			if filepath.Base(f) == "schema-1.sql" {
-				if _, err := os.Stat(filepath.Join(dir, "draxel.db.before-2")); err != nil {
+				if _, err := os.Stat(filepath.Join(dir, "draxel.db.before-3")); err != nil {
 					t.Error("no copy was taken before it was migrated", err)
 				}
 			} else {
 				wholeOfSchema2(t, s, state)
 			}
-			if _, _, err := s.Undo(t.Context(), "j1", "undo", "Ines"); err != nil {
+			if _, _, err := s.Undo(t.Context(), "j1", "undo", "Ines", 0); err != nil {
 				t.Errorf("the last change before is not undone: %v", err)
 			}
 		})
@@ -271,6 +271,9 @@ func TestMain(m *testing.M) {
 	if dir := os.Getenv(killedPhotos); dir != "" {
 		addPhotos(dir)
 	}
+	if dir := os.Getenv(killedStart); dir != "" {
+		startAndStop(dir)
+	}
 	dir := os.Getenv(killed)
 	if dir == "" {
 		os.Exit(m.Run())
@@ -279,7 +282,7 @@ func TestMain(m *testing.M) {
 	if err != nil {
 		panic(err)
 	}
-	if _, err := s.Create(context.Background(), "j1", "c", "x", sample()); err != nil {
+	if _, err := s.Create(context.Background(), "x", store.NewJob{ID: "j1", Request: "c", Job: sample()}); err != nil {
 		panic(err)
 	}
 	for i := 1; ; i++ {
@@ -394,7 +397,7 @@ func TestWhatSomebodyTouchedLaterIsNotUndone(t *testing.T) {
 	}
 	s = open(t, dir)
 	var stale *store.StaleError
-	if _, _, err := s.Undo(t.Context(), id, "u1", "x"); !errors.As(err, &stale) || stale.Subject != "decision/from/A/1" {
+	if _, _, err := s.Undo(t.Context(), id, "u1", "Ines", 0); !errors.As(err, &stale) || stale.Subject != "decision/from/A/1" {
 		t.Errorf("got %v, want the subject named", err)
 	}
 	if len(load(t, s, id).Job.Decisions) != 1 {

@@ -1,9 +1,12 @@
 package main
 
 import (
+	"context"
 	"errors"
 	"fmt"
+	"io/fs"
 	"os"
+	"path/filepath"
 	"time"
 
 	"github.com/spf13/cobra"
@@ -18,16 +21,18 @@ func backupCommand() *cobra.Command {
 		Short: "Write a consistent copy of all jobs to one file",
 		Args:  cobra.NoArgs,
 		RunE: func(cmd *cobra.Command, _ []string) (err error) {
+			if _, err := os.Stat(filepath.Join(data, store.File)); err != nil {
+				return fmt.Errorf("backup: there are no jobs in %s: %w", data, err)
+			}
+			if _, err := os.Lstat(out); !errors.Is(err, fs.ErrNotExist) {
+				return fmt.Errorf("backup: %s is there already", out)
+			}
 			s, err := store.Open(cmd.Context(), data, time.Now)
 			if err != nil {
 				return err
 			}
 			defer func() { err = errors.Join(err, s.Close()) }()
-			f, err := os.OpenFile(out, os.O_CREATE|os.O_EXCL|os.O_WRONLY, 0o600)
-			if err != nil {
-				return fmt.Errorf("backup: %w", err)
-			}
-			return errors.Join(s.Backup(cmd.Context(), f), f.Close())
+			return backup(cmd.Context(), s, out)
 		},
 	}
 	c.Flags().StringVar(&data, "data", defaultData(), "folder of the jobs")
@@ -36,4 +41,25 @@ func backupCommand() *cobra.Command {
 		panic(err)
 	}
 	return c
+}
+
+// backup writes beside the file that is wanted and gives it its name when it is whole: a full disk leaves nothing.
+func backup(ctx context.Context, s *store.Store, out string) (err error) {
+	f, err := os.CreateTemp(filepath.Dir(out), filepath.Base(out)+".*.part")
+	if err != nil {
+		return fmt.Errorf("backup: %w", err)
+	}
+	part := f.Name()
+	defer func() {
+		if err != nil {
+			err = errors.Join(err, os.Remove(part))
+		}
+	}()
+	if err := errors.Join(s.Backup(ctx, f), f.Sync(), f.Close()); err != nil {
+		return fmt.Errorf("backup: %w", err)
+	}
+	if err := os.Link(part, out); err != nil { // unlike a rename it takes nobody's place
+		return fmt.Errorf("backup: %w", err)
+	}
+	return os.Remove(part)
 }

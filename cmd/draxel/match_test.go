@@ -10,6 +10,9 @@ import (
 	"strconv"
 	"strings"
 	"testing"
+	"time"
+
+	"draxel/store"
 )
 
 const asProgram = "DRAXEL_TEST_AS_PROGRAM"
@@ -112,7 +115,22 @@ func TestOneClearLine(t *testing.T) {
 }
 
 func TestBackup(t *testing.T) {
-	data, out := t.TempDir(), filepath.Join(t.TempDir(), "copy.db")
+	data, folder := t.TempDir(), t.TempDir()
+	out := filepath.Join(folder, "copy.db")
+	if _, complaint, code := draxel(t, "backup", "--data", data, "--out", out); code != 2 ||
+		!strings.Contains(complaint, "no jobs") {
+		t.Errorf("a folder without a database: exit %d, %s", code, complaint)
+	}
+	if made, err := os.ReadDir(data); err != nil || len(made) > 0 {
+		t.Errorf("asked for a copy it made %v, %v", made, err)
+	}
+	s, err := store.Open(t.Context(), data, time.Now)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if err := s.Close(); err != nil {
+		t.Fatal(err)
+	}
 	if _, complaint, code := draxel(t, "backup", "--data", data, "--out", out); code != 0 {
 		t.Fatalf("exit %d: %s", code, complaint)
 	}
@@ -121,5 +139,8 @@ func TestBackup(t *testing.T) {
 	}
 	if _, _, code := draxel(t, "backup", "--data", data, "--out", out); code != 2 {
 		t.Errorf("a backup was overwritten: exit %d", code)
+	}
+	if left, err := os.ReadDir(folder); err != nil || len(left) != 1 {
+		t.Errorf("beside the copy lie %v, %v", left, err)
 	}
 }

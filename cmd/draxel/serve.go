@@ -95,8 +95,8 @@ func serve(ctx context.Context, cmd *cobra.Command, o serveOptions) (err error) 
 	if err != nil {
 		return errors.Join(err, listener.Close())
 	}
-	web := &http.Server{Handler: draxel.Handler(), ReadHeaderTimeout: 10 * time.Second,
-		BaseContext: func(net.Listener) context.Context { return ctx }}
+	web := &http.Server{Handler: draxel.Handler(), ReadHeaderTimeout: 10 * time.Second}
+	web.RegisterOnShutdown(draxel.Stop)
 	_, port, err := net.SplitHostPort(listener.Addr().String())
 	if err != nil {
 		return fmt.Errorf("listen: %w", err)
@@ -114,7 +114,12 @@ func serve(ctx context.Context, cmd *cobra.Command, o serveOptions) (err error) 
 	}
 	ctx, cancel := context.WithTimeout(context.Background(), 5*time.Second)
 	defer cancel()
-	return web.Shutdown(ctx)
+	if err := web.Shutdown(ctx); errors.Is(err, context.DeadlineExceeded) {
+		return web.Close() // somebody reads too slowly to wait for
+	} else if err != nil {
+		return fmt.Errorf("stop: %w", err)
+	}
+	return nil
 }
 
 // putDemo puts the demonstration jobs into an empty store.
@@ -127,11 +132,11 @@ func putDemo(ctx context.Context, s *store.Store) error {
 	if err != nil {
 		return err
 	}
+	var all []store.NewJob
 	for i := len(jobs) - 1; i >= 0; i-- {
 		id := demo.IDs()[i]
-		if _, err := s.Create(ctx, id, "demo-"+id, "Ines", jobs[i]); err != nil {
-			return err
-		}
+		all = append(all, store.NewJob{ID: id, Request: "demo-" + id, Path: "--demo", Job: jobs[i]})
 	}
-	return nil
+	_, err = s.CreateAll(ctx, "Ines", all...)
+	return err
 }

@@ -284,6 +284,24 @@ func (p *Plan) Ready(s *work.Step, bench *harness.Bench) bool {
 	return err == nil && after.InHand() <= max(before, p.Pin.Limit)
 }
 
+// Of says whether a step belongs on the list of a stage: it is the stage's own, or the caution or the gate of another
+// before it.
+func (p *Plan) Of(stage work.Stage) map[string]bool {
+	out := map[string]bool{}
+	for i := range p.Work.Steps {
+		if s := &p.Work.Steps[i]; s.Stage == stage {
+			out[s.ID] = true
+			for _, need := range s.Needs {
+				if k, known := p.Work.at[need]; known && len(p.Work.Steps[k].Edits) == 0 && (need == p.Work.gate ||
+					p.Work.Steps[k].Kind == work.Caution) {
+					out[need] = true
+				}
+			}
+		}
+	}
+	return out
+}
+
 // Step gives a step of the plan by its id.
 func (p *Plan) Step(id string) (*work.Step, bool) {
 	i, ok := p.Work.at[id]
