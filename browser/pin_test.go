@@ -173,10 +173,10 @@ func TestTheBenchOnATelephoneWithoutNetwork(t *testing.T) {
 		v.click("button", "Done")
 		v.see("[data-testid=count]", "step "+string(rune('2'+i))+" of 58")
 	}
-	v.see("[data-testid=unsent]", "no network: 4 kept here")
+	v.see("[data-testid=unsent]", "4 not sent yet: kept here")
 	v.click("button", "Back")
 	v.see("[data-testid=count]", "step 4 of 58")
-	v.see("[data-testid=unsent]", "3 kept here")
+	v.see("[data-testid=unsent]", "3 not sent yet: kept here")
 	if n := len(v.pinned().Done); n != 0 {
 		t.Errorf("%d arrived without a network", n)
 	}
@@ -192,7 +192,7 @@ func TestTheBenchOnATelephoneWithoutNetwork(t *testing.T) {
 	v.network(true)
 	v.click("button", "Back")
 	v.click("button", "Back") // twice back is not back and on
-	v.see("[data-testid=unsent]", "no network: 2 kept here")
+	v.see("[data-testid=unsent]", "2 not sent yet: kept here")
 	v.network(false)
 	v.until("two are taken back", func() bool { return len(v.pinned().Done) == 1 })
 	v.see("[data-testid=count]", "step 2 of 58")
@@ -203,7 +203,8 @@ func TestKeptTicksOutliveAReload(t *testing.T) {
 	var lose, tries atomic.Int32
 	v := enter(t, "/jobs/sorrel-refit/bench?stage=pin", nil, func(h http.Handler) http.Handler {
 		return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-			if !strings.HasSuffix(r.URL.Path, "/work/tick") || lose.Load() == 0 {
+			changes := strings.HasSuffix(r.URL.Path, "/work/tick") || strings.HasSuffix(r.URL.Path, "/letters")
+			if !changes || lose.Load() == 0 {
 				h.ServeHTTP(w, r)
 				return
 			}
@@ -224,14 +225,14 @@ func TestKeptTicksOutliveAReload(t *testing.T) {
 	lose.Store(1)
 	v.press(' ')
 	v.press(' ')
-	v.see("[data-testid=unsent]", "no network: 2 kept here")
+	v.see("[data-testid=unsent]", "2 not sent yet: kept here")
 	v.page.MustReload()
 	v.page.MustWaitLoad()
 	v.see("[data-testid=count]", "step 3 of 58")
 	lose.Store(3)
 	was := tries.Load()
 	v.until("it was tried again", func() bool { return tries.Load() > was })
-	v.see("[data-testid=unsent]", "2 kept here")
+	v.see("[data-testid=unsent]", "2 not sent yet: kept here")
 	lose.Store(2)
 	was = tries.Load()
 	v.until("it was sent and the reply lost", func() bool { return tries.Load() > was && len(v.pinned().Done) >= 1 })

@@ -181,7 +181,7 @@ func TestALengthIsTypedInAtTheBench(t *testing.T) {
 	v.press(input.Enter)
 	v.until("it is measured", func() bool { return !strings.Contains(v.text("[data-testid=bench-text]"), "Measure 7110") })
 	v.until("it has arrived", func() bool {
-		return v.page.MustEval(`() => localStorage.getItem('draxel-queue packhorse reach') === '[]'`).Bool()
+		return v.page.MustEval(`() => Object.keys(localStorage).every(k => !k.startsWith('draxel-letter packhorse'))`).Bool()
 	})
 	v.goTo("/jobs/packhorse/reach?part=cuts&only=all&wire=7110")
 	v.see("[data-testid=terms]", "1310 mm")
@@ -237,7 +237,7 @@ func TestAPlacementOfOnesOwnAndAReel(t *testing.T) {
 func TestReachAtTheBenchOnATelephone(t *testing.T) {
 	v := open(t, "/jobs/fuse-block/bench?stage=reach")
 	v.phone()
-	v.see("[data-testid=bench-text]", "negative off")
+	v.see("[data-testid=bench-text]", "with the plugs on")
 	for _, word := range []string{"Back", "Not as expected", "Done"} {
 		box := v.page.MustElementR("button", word).MustShape().Box()
 		if box.Y+box.Height > 844 || box.X < 0 || box.X+box.Width > 390 {

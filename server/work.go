@@ -79,13 +79,8 @@ func (j *computed) workSteps(stage work.Stage) []WorkStep {
 		own[j.Job.Own[i].Step().ID] = &j.Job.Own[i]
 	}
 	bench := harness.Work(p.Past.Now)
-	of := p.Of(stage)
 	out := []WorkStep{}
-	for i := range p.Work.Steps {
-		s := &p.Work.Steps[i]
-		if stage != "" && !of[s.ID] {
-			continue
-		}
+	for _, s := range p.Of(stage) {
 		w := WorkStep{Step: *s, Own: own[s.ID]}
 		if tick, done := p.Done(s.ID); done {
 			w.Done, w.Who, w.When = true, tick.Who, tick.When

@@ -98,6 +98,8 @@ type api struct {
 	LengthRequest   server.LengthRequest
 	OptionRequest   server.OptionRequest
 	ChooseRequest   server.ChooseRequest
+	LettersRequest  server.LettersRequest
+	LettersReply    server.LettersReply
 	PartingRequest  server.PartingRequest
 	LeftoverRequest server.LeftoverRequest
 }

@@ -284,20 +284,24 @@ func (p *Plan) Ready(s *work.Step, bench *harness.Bench) bool {
 	return err == nil && after.InHand() <= max(before, p.Pin.Limit)
 }
 
-// Of says whether a step belongs on the list of a stage: it is the stage's own, or the caution or the gate of another
-// before it.
-func (p *Plan) Of(stage work.Stage) map[string]bool {
-	out := map[string]bool{}
+// Of gives the steps on the list of a stage, in their order: its own, and before the first of them that needs it the
+// caution or the gate of another. Of no stage it gives all.
+func (p *Plan) Of(stage work.Stage) []*work.Step {
+	var out []*work.Step
+	told := map[string]bool{}
 	for i := range p.Work.Steps {
-		if s := &p.Work.Steps[i]; s.Stage == stage {
-			out[s.ID] = true
-			for _, need := range s.Needs {
-				if k, known := p.Work.at[need]; known && len(p.Work.Steps[k].Edits) == 0 && (need == p.Work.gate ||
-					p.Work.Steps[k].Kind == work.Caution) {
-					out[need] = true
-				}
+		s := &p.Work.Steps[i]
+		if stage != "" && s.Stage != stage {
+			continue
+		}
+		for _, need := range s.Needs {
+			k, known := p.Work.at[need]
+			if x := &p.Work.Steps[k]; stage != "" && known && x.Stage != stage && !told[need] && len(x.Edits) == 0 &&
+				(need == p.Work.gate || x.Kind == work.Caution) {
+				told[need], out = true, append(out, x)
 			}
 		}
+		out = append(out, s)
 	}
 	return out
 }

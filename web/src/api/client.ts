@@ -32,12 +32,14 @@ function unreachable(): ProblemError {
   });
 }
 
-export async function request<T>(method: string, path: string, body?: unknown): Promise<T> {
+/** Asks the server; what lasts is answered also when the page is left. */
+export async function request<T>(method: string, path: string, body?: unknown, lasts = false): Promise<T> {
   const form = body instanceof FormData;
   let reply: Response;
   try {
     reply = await fetch('/api' + path, {
       method,
+      keepalive: lasts && JSON.stringify(body).length < 60_000,
       headers: {
         'Draxel-Who': encodeURIComponent(whoIsWorking()),
         ...(body === undefined || form || body instanceof Blob ? {} : { 'Content-Type': 'application/json' }),

@@ -1,6 +1,6 @@
-import { useQuery } from '@tanstack/react-query';
+import { useMutation, useQuery } from '@tanstack/react-query';
 import { newChangeID, request } from './client';
-import { jobPath, useChange } from './hooks';
+import { jobPath, send, useSend, useUpload, type Keyed } from './hooks';
 import type {
   Before,
   CellEdit,
@@ -33,25 +33,21 @@ export const useList = (job: string, kind: ListKind) =>
 
 type Seen = { seen: number };
 
-const put = (job: string, rest: string, v: object) =>
-  request<Done>('PUT', path(job, rest), { ...v, id: newChangeID() });
-const post = (job: string, rest: string, v: object) =>
-  request<Done>('POST', path(job, rest), { ...v, id: newChangeID() });
-
 export const useIdentity = (job: string) =>
-  useChange(job, (v: Seen & { identity: Identity }) => put(job, '/identity', v));
+  useSend<Seen & { identity: Identity }>(job, 'PUT', '/gather/identity');
 export const useItems = (job: string) =>
-  useChange(job, (v: Seen & { items: Record<string, boolean> }) => put(job, '/items', v));
-export const useBefore = (job: string) =>
-  useChange(job, (v: Seen & { before: Before }) => put(job, '/before', v));
+  useSend<Seen & { items: Record<string, boolean> }>(job, 'PUT', '/gather/items');
+export const useBefore = (job: string) => useSend<Seen & { before: Before }>(job, 'PUT', '/gather/before');
 export const useLooked = (job: string) =>
-  useChange(job, (v: Seen & { connector: string; looked: Looked }) =>
-    put(job, `/looked/${encodeURIComponent(v.connector)}`, { seen: v.seen, looked: v.looked }),
-  );
+  useMutation({
+    networkMode: 'always',
+    mutationFn: ({ connector, ...v }: Keyed<Seen & { connector: string; looked: Looked }>) =>
+      send(job, 'PUT', `/gather/looked/${encodeURIComponent(connector)}`, v),
+  });
 export const useEditList = (job: string, kind: ListKind) =>
-  useChange(job, (v: Seen & { edits: CellEdit[]; gone?: number[] }) => post(job, `/lists/${kind}/cells`, v));
+  useSend<Seen & { edits: CellEdit[]; gone?: number[] }>(job, 'POST', `/gather/lists/${kind}/cells`);
 export const useImportList = (job: string, kind: ListKind) =>
-  useChange(job, (form: FormData) => {
+  useUpload(job, (form: FormData) => {
     form.set('id', newChangeID());
     return request<Done>('PUT', path(job, `/lists/${kind}`), form);
   });
@@ -61,21 +57,26 @@ export const previewList = (job: string, kind: ListKind, form: FormData) =>
 export type NewFact<T extends { id: string }> = Omit<T, 'id' | 'who' | 'when'>;
 
 export const useReading = (job: string) =>
-  useChange(job, (v: Seen & { reading: NewFact<Measurement> }) =>
-    post(job, '/readings', { seen: v.seen, reading: { ...v.reading, id: '' } }),
-  );
+  useMutation({
+    networkMode: 'always',
+    mutationFn: ({ reading, ...v }: Keyed<Seen & { reading: NewFact<Measurement> }>) =>
+      send(job, 'POST', '/gather/readings', { ...v, reading: { ...reading, id: '' } }),
+  });
 export const useTrace = (job: string) =>
-  useChange(job, (v: Seen & { trace: NewFact<Trace> }) =>
-    post(job, '/traces', { seen: v.seen, trace: { ...v.trace, id: '' } }),
-  );
+  useMutation({
+    networkMode: 'always',
+    mutationFn: ({ trace, ...v }: Keyed<Seen & { trace: NewFact<Trace> }>) =>
+      send(job, 'POST', '/gather/traces', { ...v, trace: { ...trace, id: '' } }),
+  });
 export const useDrop = (job: string, what: 'readings' | 'traces' | 'photos') =>
-  useChange(job, (v: Seen & { fact: string }) =>
-    post(job, `/${what}/${encodeURIComponent(v.fact)}/drop`, { seen: v.seen }),
-  );
-export const useEarlier = (job: string) =>
-  useChange(job, (v: Seen & { job: string }) => post(job, '/earlier', v));
+  useMutation({
+    networkMode: 'always',
+    mutationFn: ({ fact, ...v }: Keyed<Seen & { fact: string }>) =>
+      send(job, 'POST', `/gather/${what}/${encodeURIComponent(fact)}/drop`, v),
+  });
+export const useEarlier = (job: string) => useSend<Seen & { job: string }>(job, 'POST', '/gather/earlier');
 export const usePhoto = (job: string) =>
-  useChange(job, (v: { file: File; meta: Omit<PhotoMeta, 'id'> }) => {
+  useUpload(job, (v: { file: File; meta: Omit<PhotoMeta, 'id'> }) => {
     const form = new FormData();
     form.set('file', v.file);
     form.set('meta', JSON.stringify({ ...v.meta, id: newChangeID() }));

@@ -1,5 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useEffect } from 'react';
+import { useEffect, useRef } from 'react';
+import { outboxOf, type Refused } from '../outbox/outbox';
 import { newChangeID, request } from './client';
 import type {
   DecideRequest,
@@ -15,6 +16,7 @@ import type {
   PinView,
   Ref,
   TableView,
+  UndoRequest,
 } from './types.gen';
 
 export type Side = 'from' | 'to';
@@ -65,44 +67,53 @@ export function useEvidence(job: string, revision: number, from?: Ref, to?: Ref)
   });
 }
 
-/** A change of a job: whatever is shown of it is read anew afterwards, also when the change was refused. */
-export function useChange<V>(job: string, send: (v: V) => Promise<Done>) {
-  const client = useQueryClient();
-  return useMutation({
-    mutationFn: send,
-    onSettled: () => {
-      void client.invalidateQueries({ queryKey: ['job', job] }); // not waited for: the next change need not wait either
-    },
+/** A change as it is made: what it is about is for the outbox and not for the server. */
+export type Keyed<V> = V & { subject?: string; chain?: string };
+
+/** Brings a change to a job by its outbox. */
+export function send<V extends object>(
+  job: string,
+  method: 'POST' | 'PUT',
+  path: string,
+  v: Keyed<V>,
+): Promise<Done> {
+  const { subject, chain, ...body } = v;
+  return outboxOf(job).post({
+    method,
+    path,
+    body,
+    ...(subject ? { subject } : {}),
+    ...(chain ? { chain } : {}),
   });
 }
 
-export const useDecide = (job: string) =>
-  useChange(job, (v: Decide & { seen: number }) =>
-    request<Done>('POST', `${jobPath(job)}/match/decide`, { ...v, id: newChangeID() }),
-  );
+/** A change of a job, kept until the server has it. Whatever is shown of the job is read anew when it has. */
+export const useSend = <V extends object>(job: string, method: 'POST' | 'PUT', path: string) =>
+  useMutation({ networkMode: 'always', mutationFn: (v: Keyed<V>) => send(job, method, path, v) });
+
+/** A change with a file in it: it is sent at once or not at all. */
+export function useUpload<V>(job: string, upload: (v: V) => Promise<Done>) {
+  const client = useQueryClient();
+  return useMutation({
+    networkMode: 'always',
+    mutationFn: upload,
+    onSettled: () => client.invalidateQueries({ queryKey: ['job', job] }),
+  });
+}
+
+export const useDecide = (job: string) => useSend<Decide & { seen: number }>(job, 'POST', '/match/decide');
 export const useAcceptAbove = (job: string) =>
-  useChange(job, (v: { above: number; seen: number }) =>
-    request<Done>('POST', `${jobPath(job)}/match/accept`, { ...v, id: newChangeID() }),
-  );
-export const useMeet = (job: string) =>
-  useChange(job, (v: Omit<MeetRequest, 'id'>) =>
-    request<Done>('PUT', `${jobPath(job)}/match/meetings`, { ...v, id: newChangeID() }),
-  );
-export const useUndo = (job: string) =>
-  useChange(job, () => request<Done>('POST', `${jobPath(job)}/undo`, { id: newChangeID() }));
+  useSend<{ above: number; seen: number }>(job, 'POST', '/match/accept');
+export const useMeet = (job: string) => useSend<Omit<MeetRequest, 'id'>>(job, 'PUT', '/match/meetings');
+export const useUndo = (job: string) => useSend<Omit<UndoRequest, 'id'>>(job, 'POST', '/undo');
 export const useCorrect = (job: string, side: Side) =>
-  useChange(job, (v: Pick<TableView, 'meta' | 'options'> & { seen: number }) =>
-    request<Done>('PUT', `${jobPath(job)}/gather/${side}/options`, { ...v, id: newChangeID() }),
-  );
+  useSend<Pick<TableView, 'meta' | 'options'> & { seen: number }>(job, 'PUT', `/gather/${side}/options`);
 export const useImport = (job: string, side: Side) =>
-  useChange(job, (form: FormData) => {
+  useUpload(job, (form: FormData) => {
     form.set('id', newChangeID());
     return request<Done>('PUT', `${jobPath(job)}/gather/${side}`, form);
   });
-export const useDescribe = (job: string) =>
-  useChange(job, (v: Omit<JobRequest, 'id'>) =>
-    request<Done>('PUT', jobPath(job), { ...v, id: newChangeID() }),
-  );
+export const useDescribe = (job: string) => useSend<Omit<JobRequest, 'id'>>(job, 'PUT', '');
 
 export const preview = (job: string, side: Side, form: FormData) =>
   request<TableView>('POST', `${jobPath(job)}/gather/${side}/preview`, form);
@@ -112,8 +123,19 @@ export function useCreateJob() {
   return useMutation({
     mutationFn: (v: Omit<JobRequest, 'id'> | File) =>
       v instanceof File
-        ? request<Done>('POST', '/jobs/file', v)
+        ? request<Done>('POST', `/jobs/file?id=${newChangeID()}`, v)
         : request<Done>('POST', '/jobs', { ...v, id: newChangeID() }),
+    onSuccess: () => client.invalidateQueries({ queryKey: ['jobs'] }),
+  });
+}
+
+export const useDeleted = () =>
+  useQuery({ queryKey: ['jobs', 'deleted'], queryFn: () => request<JobList>('GET', '/deleted') });
+
+export function useRestoreJob() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (job: string) => request<Done>('POST', `/deleted/${encodeURIComponent(job)}`),
     onSuccess: () => client.invalidateQueries({ queryKey: ['jobs'] }),
   });
 }
@@ -126,18 +148,33 @@ export function useDeleteJob() {
   });
 }
 
-/** Reads the job anew when it has been changed elsewhere: in another window, or by somebody else. */
-export function useLiveJob(job: string) {
+/**
+ * Reads the job anew when it has been changed: here, once all that was written has been answered, or in another window, or
+ * by somebody else. A revision that was made here is not read twice.
+ */
+export function useLiveJob(job: string, onRefused: (e: Refused) => void) {
   const client = useQueryClient();
+  const refused = useRef(onRefused);
   useEffect(() => {
+    refused.current = onRefused;
+  });
+  useEffect(() => {
+    const box = outboxOf(job);
+    const anew = () => void client.invalidateQueries({ queryKey: ['job', job] });
+    box.onAnswered = anew;
+    box.onRefused = (e) => refused.current(e);
     const events = new EventSource(`/api${jobPath(job)}/events`);
     events.addEventListener('revision', (e: MessageEvent<string>) => {
       const shown = client.getQueryData<JobView>(['job', job, 'head']);
-      if (shown && Number(e.data) > shown.revision) {
-        void client.invalidateQueries({ queryKey: ['job', job] });
+      const latest = Math.max(shown?.revision ?? Infinity, box.revision);
+      if (Number(e.data) > latest && box.get().letters.length === 0) {
+        anew();
       }
     });
-    return () => events.close();
+    return () => {
+      events.close();
+      box.onAnswered = () => undefined;
+    };
   }, [client, job]);
 }
 

@@ -1,6 +1,6 @@
-import { useQuery } from '@tanstack/react-query';
+import { useMutation, useQuery } from '@tanstack/react-query';
 import { newChangeID, request } from './client';
-import { jobPath, useChange } from './hooks';
+import { jobPath, send, useSend, useUpload, type Keyed } from './hooks';
 import type {
   BenchView,
   CheckRequest,
@@ -17,39 +17,30 @@ import type {
   WishRequest,
 } from './types.gen';
 
-/** A change of the job by Pin: the id is filled in. */
-function useSend<V extends object>(job: string, method: 'POST' | 'PUT', path: string) {
-  return useChange(job, (v: V) =>
-    request<Done>(method, `${jobPath(job)}/pin/${path}`, { ...v, id: newChangeID() }),
-  );
-}
-
-export const useOtherwise = (job: string) => useSend<Omit<OtherwiseRequest, 'id'>>(job, 'POST', 'otherwise');
-export const useReport = (job: string) => useSend<Omit<ReportRequest, 'id'>>(job, 'POST', 'reports');
-export const useWish = (job: string) => useSend<Omit<WishRequest, 'id'>>(job, 'POST', 'order');
-export const useExchange = (job: string) => useSend<Omit<ExchangeRequest, 'id'>>(job, 'POST', 'exchange');
+export const useOtherwise = (job: string) =>
+  useSend<Omit<OtherwiseRequest, 'id'>>(job, 'POST', '/pin/otherwise');
+export const useReport = (job: string) => useSend<Omit<ReportRequest, 'id'>>(job, 'POST', '/pin/reports');
+export const useWish = (job: string) => useSend<Omit<WishRequest, 'id'>>(job, 'POST', '/pin/order');
+export const useExchange = (job: string) =>
+  useSend<Omit<ExchangeRequest, 'id'>>(job, 'POST', '/pin/exchange');
 export const useHave = (job: string) =>
-  useSend<{ have: Record<string, boolean>; seen: number }>(job, 'PUT', 'have');
-export const useSecondCheck = (job: string) => useSend<Omit<CheckRequest, 'id'>>(job, 'POST', 'check');
+  useSend<{ have: Record<string, boolean>; seen: number }>(job, 'PUT', '/pin/have');
+export const useSecondCheck = (job: string) => useSend<Omit<CheckRequest, 'id'>>(job, 'POST', '/pin/check');
 
 export const useSettle = (job: string) =>
-  useChange(job, (v: { report: string; settled: string; seen: number }) =>
-    request<Done>('POST', `${jobPath(job)}/pin/reports/${encodeURIComponent(v.report)}/settle`, {
-      id: newChangeID(),
-      seen: v.seen,
-      settled: v.settled,
-    }),
-  );
+  useMutation({
+    networkMode: 'always',
+    mutationFn: ({ report, ...v }: Keyed<{ report: string; settled: string; seen: number }>) =>
+      send(job, 'POST', `/pin/reports/${encodeURIComponent(report)}/settle`, v),
+  });
 export const useFace = (job: string) =>
-  useChange(job, (v: Omit<FaceRequest, 'id'> & { connector: string }) => {
-    const { connector, ...face } = v;
-    return request<Done>('PUT', `${jobPath(job)}/pin/faces/${encodeURIComponent(connector)}`, {
-      ...face,
-      id: newChangeID(),
-    });
+  useMutation({
+    networkMode: 'always',
+    mutationFn: ({ connector, ...face }: Keyed<Omit<FaceRequest, 'id'> & { connector: string }>) =>
+      send(job, 'PUT', `/pin/faces/${encodeURIComponent(connector)}`, face),
   });
 export const useOpenFaces = (job: string) =>
-  useChange(job, (file: File) =>
+  useUpload(job, (file: File) =>
     request<Done>('POST', `${jobPath(job)}/pin/faces?id=${newChangeID()}`, file as Blob),
   );
 

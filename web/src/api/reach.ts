@@ -1,10 +1,9 @@
 import { useQuery } from '@tanstack/react-query';
-import { newChangeID, request } from './client';
-import { jobPath, useChange } from './hooks';
+import { request } from './client';
+import { jobPath, useSend } from './hooks';
 import type {
   ChooseRequest,
   CompareView,
-  Done,
   LeftoverRequest,
   LengthRequest,
   OptionRequest,
@@ -18,23 +17,19 @@ import type {
   TemplateList,
 } from './types.gen';
 
-/** A change of the job by Reach: the id is filled in. */
-function useSend<V extends object>(job: string, method: 'POST' | 'PUT', path: string) {
-  return useChange(job, (v: V) =>
-    request<Done>(method, `${jobPath(job)}/reach/${path}`, { ...v, id: newChangeID() }),
-  );
-}
-
 export const useMapChange = (job: string) =>
-  useSend<{ map: RouteMap; seen: number; renamed?: Record<string, string> }>(job, 'PUT', 'map');
-export const useRulesChange = (job: string) => useSend<{ rules: Rules; seen: number }>(job, 'PUT', 'rules');
-export const usePlace = (job: string) => useSend<Omit<PlacesRequest, 'id'>>(job, 'POST', 'places');
-export const useSpan = (job: string) => useSend<Omit<SpanRequest, 'id'>>(job, 'POST', 'span');
-export const useLength = (job: string) => useSend<Omit<LengthRequest, 'id'>>(job, 'POST', 'length');
-export const useOption = (job: string) => useSend<Omit<OptionRequest, 'id'>>(job, 'POST', 'option');
-export const useChoose = (job: string) => useSend<Omit<ChooseRequest, 'id'>>(job, 'POST', 'choose');
-export const useLeftover = (job: string) => useSend<Omit<LeftoverRequest, 'id'>>(job, 'POST', 'leftover');
-export const useDisconnect = (job: string) => useSend<Omit<PartingRequest, 'id'>>(job, 'POST', 'disconnect');
+  useSend<{ map: RouteMap; seen: number; renamed?: Record<string, string> }>(job, 'PUT', '/reach/map');
+export const useRulesChange = (job: string) =>
+  useSend<{ rules: Rules; seen: number }>(job, 'PUT', '/reach/rules');
+export const usePlace = (job: string) => useSend<Omit<PlacesRequest, 'id'>>(job, 'POST', '/reach/places');
+export const useSpan = (job: string) => useSend<Omit<SpanRequest, 'id'>>(job, 'POST', '/reach/span');
+export const useLength = (job: string) => useSend<Omit<LengthRequest, 'id'>>(job, 'POST', '/reach/length');
+export const useOption = (job: string) => useSend<Omit<OptionRequest, 'id'>>(job, 'POST', '/reach/option');
+export const useChoose = (job: string) => useSend<Omit<ChooseRequest, 'id'>>(job, 'POST', '/reach/choose');
+export const useLeftover = (job: string) =>
+  useSend<Omit<LeftoverRequest, 'id'>>(job, 'POST', '/reach/leftover');
+export const useDisconnect = (job: string) =>
+  useSend<Omit<PartingRequest, 'id'>>(job, 'POST', '/reach/disconnect');
 export const useReach = (job: string) =>
   useQuery({
     queryKey: ['job', job, 'reach'],

@@ -1,16 +1,7 @@
 import { useMutation, useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query';
-import { newChangeID, request } from './client';
-import { jobPath, useChange } from './hooks';
-import type {
-  Bench,
-  CircuitView,
-  CutView,
-  Done,
-  ThinChange,
-  ThinDecision,
-  ThinView,
-  WorkView,
-} from './types.gen';
+import { request } from './client';
+import { jobPath, send, useSend, type Keyed } from './hooks';
+import type { Bench, CircuitView, CutView, ThinChange, ThinDecision, ThinView, WorkView } from './types.gen';
 
 const thinKey = (job: string) => ['job', job, 'thin'];
 
@@ -76,16 +67,15 @@ function patch(client: QueryClient, job: string, change: ThinChange) {
 export function useThinDecide(job: string) {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: (v: { decisions: ThinDecision[]; seen: number }) =>
-      request<ThinChange>('POST', `${jobPath(job)}/thin/decide`, { ...v, id: newChangeID() }),
-    onSuccess: (change) => patch(client, job, change),
-    onSettled: () => {
-      void client.invalidateQueries({ queryKey: ['job', job] });
+    networkMode: 'always',
+    mutationFn: (v: Keyed<{ decisions: ThinDecision[]; seen: number }>) =>
+      send(job, 'POST', '/thin/decide', v),
+    onSuccess: (done) => {
+      if ('verdicts' in done) {
+        patch(client, job, done as ThinChange); // a change that came through before answers with less
+      }
     },
   });
 }
 
-export const useBench = (job: string) =>
-  useChange(job, (v: { bench: Bench; seen: number }) =>
-    request<Done>('PUT', `${jobPath(job)}/thin/bench`, { ...v, id: newChangeID() }),
-  );
+export const useBench = (job: string) => useSend<{ bench: Bench; seen: number }>(job, 'PUT', '/thin/bench');

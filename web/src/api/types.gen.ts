@@ -72,6 +72,8 @@ export interface ApiSchema {
   LengthRequest: LengthRequest;
   OptionRequest: OptionRequest;
   ChooseRequest: ChooseRequest;
+  LettersRequest: LettersRequest;
+  LettersReply: LettersReply;
   PartingRequest: PartingRequest;
   LeftoverRequest: LeftoverRequest;
 }
@@ -107,6 +109,7 @@ export interface JobLine {
   chassis: string;
   changed: number;
   revision: number;
+  until?: number;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -189,6 +192,7 @@ export interface JobView {
   chassis: string;
   changed: number;
   revision: number;
+  until?: number;
   kindInfo: KindInfo;
   sides: Sides;
   open: OpenCounts;
@@ -197,6 +201,7 @@ export interface JobView {
     [k: string]: number;
   };
   undo?: string;
+  undoOf?: string;
   answered: number;
   tables: {
     [k: string]: TableState;
@@ -275,6 +280,7 @@ export interface Done {
  */
 export interface UndoRequest {
   id: string;
+  of?: number;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -2891,6 +2897,29 @@ export interface ChooseRequest {
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "LettersRequest".
+ */
+export interface LettersRequest {
+  letters: Letter[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Letter".
+ */
+export interface Letter {
+  method: string;
+  path: string;
+  body: unknown;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "LettersReply".
+ */
+export interface LettersReply {
+  done: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
  * via the `definition` "PartingRequest".
  */
 export interface PartingRequest {
@@ -2984,6 +3013,8 @@ export interface Api {
   LengthRequest: LengthRequest;
   OptionRequest: OptionRequest;
   ChooseRequest: ChooseRequest;
+  LettersRequest: LettersRequest;
+  LettersReply: LettersReply;
   PartingRequest: PartingRequest;
   LeftoverRequest: LeftoverRequest;
 }

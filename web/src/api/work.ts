@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
-import { newChangeID, request } from './client';
-import { jobPath, useChange } from './hooks';
-import type { Answer, Done, OwnStep, TickRequest, WorkListView } from './types.gen';
+import { request } from './client';
+import { jobPath, useSend } from './hooks';
+import type { Answer, OwnStep, TickRequest, WorkListView } from './types.gen';
 
 /** The one list of what is to be done, the steps of all stages in one order. */
 export const useWorkList = (job: string) =>
@@ -11,17 +11,7 @@ export const useWorkList = (job: string) =>
   });
 
 /** Ticks steps of any stage, or takes ticks back. */
-export const useTick = (job: string) =>
-  useChange(job, (v: Omit<TickRequest, 'id'>) =>
-    request<Done>('POST', `${jobPath(job)}/work/tick`, { ...v, id: newChangeID() }),
-  );
-
-export const useOwnStep = (job: string) =>
-  useChange(job, (v: { step: OwnStep; seen: number }) =>
-    request<Done>('POST', `${jobPath(job)}/work/own`, { ...v, id: newChangeID() }),
-  );
-
+export const useTick = (job: string) => useSend<Omit<TickRequest, 'id'>>(job, 'POST', '/work/tick');
+export const useOwnStep = (job: string) => useSend<{ step: OwnStep; seen: number }>(job, 'POST', '/work/own');
 export const useAnswer = (job: string) =>
-  useChange(job, (v: { answer: Answer; seen: number }) =>
-    request<Done>('POST', `${jobPath(job)}/findings/answer`, { ...v, id: newChangeID() }),
-  );
+  useSend<{ answer: Answer; seen: number }>(job, 'POST', '/findings/answer');

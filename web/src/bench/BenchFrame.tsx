@@ -82,18 +82,6 @@ export function useBenchKeys(onward: () => void, back: () => void) {
   useKey('left,pageup', back);
 }
 
-/** Says what is kept here because it could not be sent. */
-export function Unsent({ queue }: { queue: { cut: boolean; waiting: readonly unknown[] } }) {
-  return (
-    (queue.cut || queue.waiting.length > 1) && (
-      <span className="unsent" role="status" data-testid="unsent">
-        {queue.cut ? 'no network: ' : ''}
-        {queue.waiting.length} kept here, to be sent
-      </span>
-    )
-  );
-}
-
 /** Whether a key belongs to what has the focus. */
 const ownKey = (target: EventTarget | null) =>
   target instanceof HTMLButtonElement || target instanceof HTMLAnchorElement;

@@ -2,15 +2,17 @@ import './bench.css';
 import { App } from 'antd';
 import { useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
-import { explain, newChangeID, type ProblemError } from '../api/client';
-import { jobPath, useLiveJob } from '../api/hooks';
+import { explain } from '../api/client';
+import { useLiveJob } from '../api/hooks';
 import { useBenchView } from '../api/pin';
-import { useQueue, type Waiting } from '../api/queue';
-import type { BenchView, Done, WorkStep } from '../api/types.gen';
+import type { BenchView, WorkStep } from '../api/types.gen';
 import type { View } from '../harness/ConnectorFace';
 import { useKey } from '../keys/useKey';
+import { outboxOf, Refused } from '../outbox/outbox';
+import { heldUp, Unsent } from '../outbox/Unsent';
+import { useUnsent } from '../outbox/useOutbox';
 import { ReasonDialog } from '../stages/thin/ReasonDialog';
-import { BenchFrame, Unsent, useBenchKeys } from './BenchFrame';
+import { BenchFrame, useBenchKeys } from './BenchFrame';
 import { CheckBench } from './CheckBench';
 import { NotAsExpected, type Answer } from './NotAsExpected';
 import { ShareLink } from './ShareLink';
@@ -30,7 +32,8 @@ function StepsBench({ job }: { job: string }) {
   const asked = address.get('stage');
   const stage = asked && ['thin', 'pin', 'reach', 'join', 'own'].includes(asked) ? asked : 'work';
   const bench = useBenchView(job, stage);
-  useLiveJob(job);
+  const { message } = App.useApp();
+  useLiveJob(job, (e) => void message.warning(e.message + heldUp(e), 8));
   if (!bench.data) {
     return (
       <main className="bench" aria-busy={!bench.isError}>
@@ -56,30 +59,29 @@ function Bench({ job, view, onReload }: Props) {
   const [gate, askGate] = useState<{ step: WorkStep; why: string } | undefined>();
   const [ticked, setTicked] = useState<Ticked>(new Map());
   const { message } = App.useApp();
-  const queue = useQueue(
-    `draxel-queue ${job} ${view.stage}`,
-    (w: Waiting, done: Done) => {
-      setTicked((old) => (old.has(w.step) ? new Map(old).set(w.step, done.revision) : old));
-      onReload();
-    },
-    (e: ProblemError, dropped: Waiting[]) => {
-      setTicked(new Map());
-      onReload();
-      const step = view.steps.find((s) => s.id === dropped[0]?.step);
-      if (e.problem.code === 'gate-open' && step) {
-        askGate({ step, why: e.message });
-        return;
-      }
-      const lost = dropped.length - 1;
-      void message.warning(
-        e.message +
-          (lost > 0 ? ` ${lost} more that were ticked after it are not stored: look what was done.` : ''),
-        8,
-      );
-    },
-  );
-  const waits = new Set(queue.waiting.map((w) => w.step));
+  const unsent = useUnsent(job);
+  const chain = `bench ${view.stage}`;
+  const mine = unsent.letters.filter((l) => l.chain === chain);
+  const waits = new Set(mine.map((l) => l.step ?? ''));
   const isDone = (id: string) => waits.has(id) || (ticked.get(id) ?? -1) > view.revision;
+  const post = (step: string, path: string, body: object) => {
+    outboxOf(job)
+      .post({ method: 'POST', path, body, step, chain })
+      .then((done) => setTicked((old) => (old.has(step) ? new Map(old).set(step, done.revision) : old)))
+      .catch((e: unknown) => {
+        setTicked(new Map());
+        onReload();
+        if (!(e instanceof Refused) || !e.first) {
+          return;
+        }
+        const about = view.steps.find((s) => s.id === step);
+        if (e.problem.code === 'gate-open' && about) {
+          askGate({ step: about, why: e.message });
+          return;
+        }
+        void message.warning(e.message + heldUp(e), 8);
+      });
+  };
   const gone = view.steps.filter((s) => isDone(s.id));
   const left = view.steps.filter((s) => !isDone(s.id) && !waits.has(`report ${s.id}`));
   const step = left[0];
@@ -89,12 +91,7 @@ function Bench({ job, view, onReload }: Props) {
   useAwake();
   const send = (s: WorkStep, more: object) => {
     setTicked((old) => new Map(old).set(s.id, Infinity));
-    queue.add({
-      id: newChangeID(),
-      step: s.id,
-      path: `${jobPath(job)}/work/tick`,
-      body: { seen: view.revision, steps: [s.id], done: true, ...more },
-    });
+    post(s.id, '/work/tick', { seen: view.revision, steps: [s.id], done: true, ...more });
   };
   const done = () => {
     if (step) {
@@ -103,28 +100,22 @@ function Bench({ job, view, onReload }: Props) {
   };
   const measured = (s: WorkStep, had: number) => {
     setTicked((old) => new Map(old).set(s.id, Infinity));
-    queue.add({
-      id: newChangeID(),
-      step: s.id,
-      path: `${jobPath(job)}/reach/length`,
-      body: { seen: Number.MAX_SAFE_INTEGER, wire: s.measure, had },
-    });
+    post(s.id, '/reach/length', { seen: Number.MAX_SAFE_INTEGER, wire: s.measure, had });
   };
   const back = () => {
-    const unsent = queue.takeBack((w) => !w.step.startsWith('back ')); // to go back twice is not to go on
-    if (unsent) {
-      setTicked((old) => new Map([...old].filter(([id]) => id !== unsent.step)));
+    const last = outboxOf(job).takeBack((l) => l.chain === chain && !l.step?.startsWith('back ')); // to go back twice is not to go on
+    if (last) {
+      setTicked((old) => new Map([...old].filter(([id]) => id !== last.step)));
       return;
     }
-    const last = gone.at(-1)?.id ?? view.done.findLast((d) => !waits.has(`back ${d.step}`))?.step;
-    if (last) {
-      const seen = Math.max(view.revision, ticked.get(last) ?? 0); // endless where the reply is not here yet
-      setTicked((old) => new Map([...old].filter(([id]) => id !== last)));
-      queue.add({
-        id: newChangeID(),
-        step: `back ${last}`,
-        path: `${jobPath(job)}/work/tick`,
-        body: { seen: Math.min(Number.MAX_SAFE_INTEGER, seen), steps: [last], done: false },
+    const step = gone.at(-1)?.id ?? view.done.findLast((d) => !waits.has(`back ${d.step}`))?.step;
+    if (step) {
+      const seen = Math.max(view.revision, ticked.get(step) ?? 0); // endless where the reply is not here yet
+      setTicked((old) => new Map([...old].filter(([id]) => id !== step)));
+      post(`back ${step}`, '/work/tick', {
+        seen: Math.min(Number.MAX_SAFE_INTEGER, seen),
+        steps: [step],
+        done: false,
       });
     }
   };
@@ -133,20 +124,16 @@ function Bench({ job, view, onReload }: Props) {
     if (!step) {
       return;
     }
-    const base = { id: newChangeID(), step: `report ${step.id}` };
-    queue.add(
-      a.what === 'out'
-        ? {
-            ...base,
-            path: `${jobPath(job)}/work/tick`,
-            body: { seen: view.revision, steps: [step.id], done: true, outcome: 'stuck' },
-          }
-        : {
-            ...base,
-            path: `${jobPath(job)}/pin/reports`,
-            body: { seen: view.revision, what: a.what, at: a.at, saw: a.saw },
-          },
-    );
+    if (a.what === 'out') {
+      post(`report ${step.id}`, '/work/tick', {
+        seen: view.revision,
+        steps: [step.id],
+        done: true,
+        outcome: 'stuck',
+      });
+    } else {
+      post(`report ${step.id}`, '/pin/reports', { seen: view.revision, what: a.what, at: a.at, saw: a.saw });
+    }
   };
   useBenchKeys(done, back);
   useKey('n', () => step && ask('not'));
@@ -170,7 +157,7 @@ function Bench({ job, view, onReload }: Props) {
               in hand: <strong className="mono">{held.join(', ')}</strong>
             </span>
           )}
-          <Unsent queue={queue} />
+          <Unsent job={job} />
         </>
       }
       back={{ word: 'Back', key: '←', act: back, off: number === 1 }}

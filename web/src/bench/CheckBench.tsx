@@ -1,16 +1,17 @@
 import { App } from 'antd';
 import { useState } from 'react';
-import { explain, newChangeID } from '../api/client';
-import { jobPath, useJob, useLiveJob } from '../api/hooks';
+import { explain } from '../api/client';
+import { useJob, useLiveJob } from '../api/hooks';
 import { useCheckView } from '../api/pin';
-import { useQueue } from '../api/queue';
 import { oneCircuit } from '../stages/pin/CheckPart';
 import type { CheckView, Expected } from '../api/types.gen';
 import { refKey, refName } from '../harness/cavity';
 import { ConnectorFace, type Contents, type View } from '../harness/ConnectorFace';
 import { useKey } from '../keys/useKey';
+import { outboxOf } from '../outbox/outbox';
+import { heldUp, Unsent } from '../outbox/Unsent';
 import { ReasonDialog } from '../stages/thin/ReasonDialog';
-import { BenchFrame, Unsent, useBenchKeys } from './BenchFrame';
+import { BenchFrame, useBenchKeys } from './BenchFrame';
 import { ShareLink } from './ShareLink';
 import { useAwake } from './useAwake';
 import { useClock } from './useClock';
@@ -20,7 +21,8 @@ import { useRoom } from './useRoom';
 export function CheckBench({ job }: { job: string }) {
   const check = useCheckView(job);
   const head = useJob(job);
-  useLiveJob(job);
+  const { message } = App.useApp();
+  useLiveJob(job, (e) => void message.warning(e.message + heldUp(e), 8));
   if (!check.data || !head.data) {
     return (
       <main className="bench" aria-busy={!check.isError}>
@@ -52,22 +54,23 @@ function Checks({ job, title, view, onReload }: Props) {
   const [asking, ask] = useState<'differs' | 'link' | undefined>();
   const [box, room] = useRoom();
   const { message } = App.useApp();
-  const queue = useQueue(`draxel-queue ${job} check`, onReload, (e) => {
-    void message.warning(explain(e), 8);
-    onReload();
-  });
   const line = view.expected[at];
   const powers = view.expected.filter((e) => e.power).length;
   const time = useClock(line ? refKey(line.at) : '');
   useAwake();
   const go = (to: number) => setAt(Math.max(0, Math.min(view.expected.length, to)));
   const say = (e: Expected, answer: { ok: boolean; saw?: string }) => {
-    queue.add({
-      id: newChangeID(),
-      step: refKey(e.at),
-      path: `${jobPath(job)}/pin/check`,
-      body: { seen: Number.MAX_SAFE_INTEGER, at: e.at, ...answer }, // what eyes see now outranks an earlier look
-    });
+    outboxOf(job)
+      .post({
+        method: 'POST',
+        path: '/pin/check',
+        body: { seen: Number.MAX_SAFE_INTEGER, at: e.at, ...answer }, // what eyes see now outranks an earlier look
+        step: refKey(e.at),
+      })
+      .catch((error: unknown) => {
+        void message.warning(explain(error), 8);
+        onReload();
+      });
     go(at + 1);
   };
   const onward = () => line && say(line, { ok: true });
@@ -91,7 +94,7 @@ function Checks({ job, title, view, onReload }: Props) {
       of={view.expected.length}
       seconds={time()}
       onShare={() => ask('link')}
-      status={<Unsent queue={queue} />}
+      status={<Unsent job={job} />}
       back={{ word: 'Back', key: '←', act: back, off: at === 0 }}
       middle={{ word: 'It differs', key: 'X', act: () => ask('differs'), off: !line }}
       onward={{ word: 'It is so', key: 'Space', act: onward, off: !line }}

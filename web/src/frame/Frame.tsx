@@ -1,12 +1,14 @@
 import { App, Button, Input, Modal, type InputRef } from 'antd';
 import { useRef, useState } from 'react';
 import { Link, Navigate, NavLink, Outlet, useParams } from 'react-router';
-import { explain, setWhoIsWorking, whoIsWorking } from '../api/client';
+import { explain, ProblemError, setWhoIsWorking, whoIsWorking } from '../api/client';
 import { useJob, useLiveJob, useUndo } from '../api/hooks';
 import type { JobView } from '../api/types.gen';
 import { onEnter } from '../keys/onEnter';
 import { useKey } from '../keys/useKey';
 import { KeysDialog } from '../keys/KeysDialog';
+import { outboxOf } from '../outbox/outbox';
+import { heldUp, Unsent } from '../outbox/Unsent';
 import { changeWord } from './changes';
 import { Findings } from './Findings';
 import { JobForm } from './JobForm';
@@ -22,7 +24,8 @@ export function useJobID(): string {
 export function Frame() {
   const id = useJobID();
   const job = useJob(id);
-  useLiveJob(id);
+  const { message } = App.useApp();
+  useLiveJob(id, (e) => void message.warning(e.message + heldUp(e), 8));
   if (job.isError) {
     return (
       <div className="empty">
@@ -103,17 +106,35 @@ function Stage({ to, word, open, what, aside }: StageProps) {
 function Head({ job }: { job: JobView }) {
   const [shown, show] = useState<'keys' | 'findings' | 'job' | undefined>();
   const undo = useUndo(job.id);
-  const { message } = App.useApp();
-  const takeBack = () =>
-    undo.mutate(undefined, {
-      onSuccess: (done) =>
+  const { message, modal } = App.useApp();
+  const takeBack = (of?: number) => {
+    if (!of && outboxOf(job.id).takeBack()) {
+      void message.info('Taken back: what was not sent yet.');
+      return;
+    }
+    undo
+      .mutateAsync(of ? { of } : {})
+      .then((done) => {
         void message.info(
-          `Taken back: ${changeWord[done.what ?? ''] ?? done.what} ${done.about ?? (done.count === 1 ? '' : `${done.count} rows`)}.`,
-        ),
-      onError: (error) => void message.warning(explain(error)),
-    });
+          `Taken back: ${changeWord[done.what ?? ''] ?? done.what ?? 'the last change'} ${done.about ?? (done.count === 1 || !done.count ? '' : `${done.count} rows`)}.`,
+        );
+      })
+      .catch((error: unknown) => {
+        if (error instanceof ProblemError && error.problem.code === 'undo-of-another') {
+          modal.confirm({
+            title: 'Take back somebody else’s change?',
+            content: error.message,
+            okText: 'Take it back',
+            cancelText: 'Leave it',
+            onOk: () => takeBack(Number(error.problem.pointer)),
+          });
+          return;
+        }
+        void message.warning(explain(error));
+      });
+  };
   const close = () => show(undefined);
-  useKey('u', takeBack); // also before the reply that says that there is something to take back
+  useKey('u', () => takeBack()); // also before the reply that says that there is something to take back
   useKey('?', () => show('keys'), { useKey: true });
   useKey('f', () => show('findings'));
   return (
@@ -131,6 +152,7 @@ function Head({ job }: { job: JobView }) {
           {job.kindInfo.name.toLowerCase()}
         </span>
       </div>
+      <Unsent job={job.id} />
       <button
         className="plain"
         onClick={() => show('findings')}
@@ -146,9 +168,13 @@ function Head({ job }: { job: JobView }) {
       </button>
       <button
         className="plain"
-        onClick={takeBack}
+        onClick={() => takeBack()}
         disabled={!job.undo}
-        title={job.undo ? `take back: ${changeWord[job.undo] ?? job.undo}` : 'nothing to undo'}
+        title={
+          job.undo
+            ? `take back: ${changeWord[job.undo] ?? job.undo}${job.undoOf === (whoIsWorking() || 'somebody') ? '' : `, by ${job.undoOf}`}`
+            : 'nothing to undo'
+        }
       >
         <kbd>U</kbd> undo
       </button>

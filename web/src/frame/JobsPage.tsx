@@ -2,7 +2,7 @@ import { Button } from 'antd';
 import { useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { explain } from '../api/client';
-import { useCreateJob, useJobs, useKinds } from '../api/hooks';
+import { useCreateJob, useDeleted, useJobs, useKinds, useRestoreJob } from '../api/hooks';
 import { JobForm } from './JobForm';
 
 const day = (ms: number) => new Date(ms).toISOString().slice(0, 10);
@@ -12,6 +12,8 @@ export function JobsPage() {
   const kinds = useKinds();
   const [making, setMaking] = useState(false);
   const open = useCreateJob();
+  const deleted = useDeleted();
+  const restore = useRestoreJob();
   const file = useRef<HTMLInputElement>(null);
   const navigate = useNavigate();
   const kindName = (id: string) => kinds.data?.kinds.find((k) => k.id === id)?.name ?? id;
@@ -72,6 +74,25 @@ export function JobsPage() {
               </Link>
             ))}
           </div>
+        )}
+        {deleted.data && deleted.data.jobs.length > 0 && (
+          <section className="stack" aria-label="deleted jobs">
+            <h2>Deleted</h2>
+            <div className="sheet joblist" data-testid="deleted">
+              {deleted.data.jobs.map((j) => (
+                <div key={j.id}>
+                  <strong>{j.title}</strong>
+                  <span>
+                    {j.donor} → {j.chassis}
+                  </span>
+                  <span className="quiet">can be brought back until {day(j.until ?? 0)}</span>
+                  <Button size="small" onClick={() => restore.mutate(j.id)}>
+                    Bring back
+                  </Button>
+                </div>
+              ))}
+            </div>
+          </section>
         )}
       </main>
       {making && <JobForm onClose={() => setMaking(false)} />}

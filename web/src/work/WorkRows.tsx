@@ -2,7 +2,7 @@ import './work.css';
 import { App, Button } from 'antd';
 import { useState } from 'react';
 import { explain, ProblemError } from '../api/client';
-import { useInTurn } from '../api/inTurn';
+import { useKeyed } from '../outbox/useOutbox';
 import { useLength } from '../api/reach';
 import type { WorkStep } from '../api/types.gen';
 import { useTick } from '../api/work';
@@ -31,7 +31,7 @@ export function WorkRows({ job, revision, steps, mixed, selected, onSelect, onWi
   const tick = useTick(job);
   const length = useLength(job);
   const { message } = App.useApp();
-  const inTurn = useInTurn(revision);
+  const keyed = useKeyed(revision);
   const id = selected ?? own;
   const at = Math.max(
     0,
@@ -49,9 +49,9 @@ export function WorkRows({ job, revision, steps, mixed, selected, onSelect, onWi
     if (done && !more?.outcome) {
       go(here + 1); // at once: the next key means the next step
     }
-    inTurn(
+    keyed(
       step.id,
-      (seen) => tick.mutateAsync({ seen, steps: [step.id], done, ...more }),
+      (seen) => tick.mutateAsync({ ...seen, steps: [step.id], done, ...more }),
       (e) => {
         go(here);
         if (e instanceof ProblemError && e.problem.code === 'gate-open') {
@@ -63,9 +63,9 @@ export function WorkRows({ job, revision, steps, mixed, selected, onSelect, onWi
     );
   };
   const measured = (wire: string, had: number) =>
-    inTurn(
+    keyed(
       wire,
-      (seen) => length.mutateAsync({ seen, wire, had }),
+      (seen) => length.mutateAsync({ ...seen, wire, had }),
       (e) => void message.warning(explain(e)),
     );
   const step = steps[at];

@@ -2,7 +2,7 @@ import { App, Button, Checkbox, Input, Radio } from 'antd';
 import { useState } from 'react';
 import { explain } from '../../api/client';
 import { useBefore } from '../../api/gather';
-import { useDocument } from '../../api/inTurn';
+import { useDocument } from '../../outbox/useOutbox';
 import type { Baseline, Before, GatherView, Unplugged } from '../../api/types.gen';
 import { onEnter } from '../../keys/onEnter';
 
@@ -18,9 +18,10 @@ export function BeforePage({ job, view }: { job: string; view: GatherView }) {
   const keep = useBefore(job);
   const { message } = App.useApp();
   const put = useDocument<Before>(
+    'before',
     view.revision,
     view.before,
-    (before, seen) => keep.mutateAsync({ seen, before }),
+    (before, seen) => keep.mutateAsync({ ...seen, before }),
     (e) => void message.warning(explain(e)),
   );
   const known = new Map((view.before.baseline ?? []).map((b) => [b.function, b]));

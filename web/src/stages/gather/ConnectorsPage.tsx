@@ -3,7 +3,7 @@ import { useRef, useState } from 'react';
 import { explain } from '../../api/client';
 import { useDrop, useLooked, usePhoto } from '../../api/gather';
 import { fileAddress } from '../../api/hooks';
-import { useDocument } from '../../api/inTurn';
+import { useDocument } from '../../outbox/useOutbox';
 import type { ConnectorLine, GatherView, Looked } from '../../api/types.gen';
 import { VirtualRows } from '../../frame/VirtualRows';
 import { useKey } from '../../keys/useKey';
@@ -114,9 +114,10 @@ function One({ job, view, line }: { job: string; view: GatherView; line: Connect
   const { message } = App.useApp();
   const [note, setNote] = useState(line.looked.note ?? '');
   const change = useDocument<Looked>(
+    line.id,
     view.revision,
     line.looked,
-    (looked, seen) => keep.mutateAsync({ seen, connector: line.id, looked }),
+    (looked, seen) => keep.mutateAsync({ ...seen, connector: line.id, looked }),
     (e) => void message.warning(explain(e)),
   );
   const put = (part: Partial<Looked>) => change((looked) => ({ ...looked, ...part }));

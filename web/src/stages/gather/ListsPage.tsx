@@ -3,7 +3,7 @@ import { useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { explain } from '../../api/client';
 import { previewList, useEditList, useList, type ListKind } from '../../api/gather';
-import { useInTurn } from '../../api/inTurn';
+import { useKeyed } from '../../outbox/useOutbox';
 import type { CellEdit, GatherView, SheetPreview } from '../../api/types.gen';
 import { BringList, listForm } from './BringList';
 import { FactGrid } from './FactGrid';
@@ -46,15 +46,15 @@ function List({ job, kind }: { job: string; kind: ListKind }) {
   const [brought, bring] = useState<{ file: File; first: SheetPreview } | undefined>();
   const input = useRef<HTMLInputElement>(null);
   const { message } = App.useApp();
-  const inTurn = useInTurn(list.data?.revision ?? 0);
+  const keyed = useKeyed(list.data?.revision ?? 0);
   if (!list.data) {
     return <p className="problem">{list.isError ? explain(list.error) : ''}</p>;
   }
   const { fields, reading, revision, source } = list.data;
   const put = (edits: CellEdit[], gone?: number[]) =>
-    inTurn(
+    keyed(
       kind,
-      (seen) => edit.mutateAsync({ seen, edits, ...(gone ? { gone } : {}) }),
+      (seen) => edit.mutateAsync({ ...seen, edits, ...(gone ? { gone } : {}) }),
       (e) => void message.warning(explain(e)),
     );
   return (

@@ -3,7 +3,7 @@ import { useState, type ReactNode } from 'react';
 import { explain } from '../../api/client';
 import { useEarlier, useIdentity, useItems } from '../../api/gather';
 import { useJobs } from '../../api/hooks';
-import { useDocument } from '../../api/inTurn';
+import { useDocument } from '../../outbox/useOutbox';
 import type { GatherView, Identity, Origin } from '../../api/types.gen';
 import { SeverityMark } from '../../frame/SeverityMark';
 
@@ -21,9 +21,10 @@ export function VehiclesPage({ job, view }: Props) {
   const changed = JSON.stringify(draft) !== JSON.stringify(view.identity);
   const put = (part: Partial<Identity>) => set({ ...draft, ...part });
   const change = useDocument<Record<string, boolean>>(
+    'items',
     view.revision,
     Object.fromEntries(view.open.filter((o) => o.done).map((o) => [o.id, true])),
-    (all, seen) => items.mutateAsync({ seen, items: all }),
+    (all, seen) => items.mutateAsync({ ...seen, items: all }),
     (e) => void message.warning(explain(e)),
   );
   const setItem = (id: string, done: boolean) => change((all) => ({ ...all, [id]: done }));

@@ -1,14 +1,14 @@
 import { useDecide, type Decide } from '../../api/hooks';
-import { useInTurn } from '../../api/inTurn';
+import { useKeyed } from '../../outbox/useOutbox';
 
 /** Sends decisions in turn; the key is the row's. */
 export function useDecisions(job: string, revision: number, onError: (e: unknown, key: string) => void) {
   const decide = useDecide(job);
-  const inTurn = useInTurn(revision);
+  const keyed = useKeyed(revision);
   return (key: string, d: Decide) =>
-    inTurn(
+    keyed(
       key,
-      (seen) => decide.mutateAsync({ ...d, seen }),
+      (seen) => decide.mutateAsync({ ...d, ...seen }),
       (e) => onError(e, key),
     );
 }

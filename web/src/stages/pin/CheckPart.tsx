@@ -2,7 +2,7 @@ import { App, Button, Segmented } from 'antd';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { explain } from '../../api/client';
-import { useInTurn } from '../../api/inTurn';
+import { useKeyed } from '../../outbox/useOutbox';
 import { useCheckView, useSecondCheck } from '../../api/pin';
 import type { Check, CheckView, Expected } from '../../api/types.gen';
 import { VirtualRows } from '../../frame/VirtualRows';
@@ -27,7 +27,7 @@ function Checking({ job, view }: { job: string; view: CheckView }) {
   const { message } = App.useApp();
   const go = useNavigate();
   const send = useSecondCheck(job);
-  const inTurn = useInTurn(view.revision);
+  const keyed = useKeyed(view.revision);
   const checks = new Map(view.checks.map((c) => [refKey(c.at), c]));
   const lines = view.expected.filter((e) => all || e.power);
   const line = lines[Math.min(at, lines.length - 1)];
@@ -35,9 +35,9 @@ function Checking({ job, view }: { job: string; view: CheckView }) {
     if (!answer.drop) {
       setAt(Math.min(lines.length - 1, lines.indexOf(e) + 1));
     }
-    inTurn(
+    keyed(
       refKey(e.at),
-      (seen) => send.mutateAsync({ seen, at: e.at, ...answer }),
+      (seen) => send.mutateAsync({ ...seen, at: e.at, ...answer }),
       (error) => void message.warning(explain(error)),
     );
   };

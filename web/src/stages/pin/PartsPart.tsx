@@ -2,7 +2,7 @@ import { App, Button, Select } from 'antd';
 import { useState } from 'react';
 import { explain } from '../../api/client';
 import { useExchange, useHave } from '../../api/pin';
-import { useDocument } from '../../api/inTurn';
+import { useDocument } from '../../outbox/useOutbox';
 import type { PinView, Ref } from '../../api/types.gen';
 import { refKey, refName } from '../../harness/cavity';
 
@@ -33,9 +33,10 @@ function Orders({ job, view, onError }: Props) {
   const have = useHave(job);
   const shown = Object.fromEntries(view.orders.map((o) => [o.name, o.have ?? false]));
   const change = useDocument(
+    'parts',
     view.revision,
     shown,
-    (doc, seen) => have.mutateAsync({ have: doc, seen }),
+    (doc, seen) => have.mutateAsync({ have: doc, ...seen }),
     onError,
   );
   return (

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { explain } from '../../api/client';
 import { fileAddress } from '../../api/hooks';
-import { useInTurn } from '../../api/inTurn';
+import { useKeyed } from '../../outbox/useOutbox';
 import { useWish } from '../../api/pin';
 import { useTick } from '../../api/work';
 import type { PinView, SheetStep, Tick } from '../../api/types.gen';
@@ -54,7 +54,7 @@ function Sheet({ job, view }: { job: string; view: PinView }) {
   const go = useNavigate();
   const tick = useTick(job);
   const wish = useWish(job);
-  const inTurn = useInTurn(view.revision);
+  const keyed = useKeyed(view.revision);
   const rows: SheetRow[] = [...view.done.map((done) => ({ done })), ...view.steps.map((step) => ({ step }))];
   const asked = Number(address.get('step') ?? view.done.length + 1) - 1;
   const at = Math.min(rows.length - 1, Math.max(0, asked));
@@ -65,9 +65,9 @@ function Sheet({ job, view }: { job: string; view: PinView }) {
   const send = (r: SheetRow) => {
     const id = r.done ? r.done.step : r.step.id;
     to(r.done ? at : at + 1);
-    inTurn(
+    keyed(
       id,
-      (seen) => tick.mutateAsync({ seen, steps: [id], done: !r.done }),
+      (seen) => tick.mutateAsync({ ...seen, steps: [id], done: !r.done }),
       (e) => {
         to(at);
         warn(e);

@@ -2,7 +2,7 @@ import { Input, Select, type InputRef } from 'antd';
 import { useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { fileAddress } from '../../api/hooks';
-import { useInTurn } from '../../api/inTurn';
+import { useKeyed } from '../../outbox/useOutbox';
 import { useLength } from '../../api/reach';
 import type { CutLine, ReachWire } from '../../api/types.gen';
 import { VirtualRows } from '../../frame/VirtualRows';
@@ -33,7 +33,7 @@ export function CutPart({ job, view, onError }: PartProps) {
   const finder = useRef<InputRef>(null);
   const field = useRef<HTMLDivElement>(null);
   const length = useLength(job);
-  const inTurn = useInTurn(view.revision);
+  const keyed = useKeyed(view.revision);
   const only = address.get('only') ?? 'open';
   const wanted = find.trim().toLowerCase();
   const all = view.lines.flatMap((line, i) => {
@@ -75,11 +75,11 @@ export function CutPart({ job, view, onError }: PartProps) {
   useKey('m', () => field.current?.querySelector('input')?.focus());
   const measured = (wire: string, change: { had?: number; need?: number }) => {
     const was = view.measured.find((m) => m.wire === wire);
-    inTurn(
+    keyed(
       wire,
       (seen) =>
         length.mutateAsync({
-          seen,
+          ...seen,
           wire,
           had: change.had ?? was?.had ?? 0,
           need: change.need ?? was?.need ?? 0,

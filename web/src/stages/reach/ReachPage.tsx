@@ -3,7 +3,7 @@ import { App, Button } from 'antd';
 import { useRef, useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { explain } from '../../api/client';
-import { useDocument } from '../../api/inTurn';
+import { useDocument } from '../../outbox/useOutbox';
 import { useMapChange, useReach, useRulesChange } from '../../api/reach';
 import type { ReachView } from '../../api/types.gen';
 import { useJobID } from '../../frame/Frame';
@@ -46,6 +46,7 @@ function Reach({ job, view }: { job: string; view: ReachView }) {
   const rules = useRulesChange(job);
   const renamed = useRef<Record<string, string>>({}); // stations, until the change that renames them is sent
   const changeMap = useDocument(
+    'map',
     view.revision,
     view.map,
     (doc, seen) => {
@@ -53,7 +54,7 @@ function Reach({ job, view }: { job: string; view: ReachView }) {
       renamed.current = {};
       return map.mutateAsync({
         map: doc,
-        seen,
+        ...seen,
         ...(Object.keys(names).length > 0 ? { renamed: names } : {}),
       });
     },
@@ -71,9 +72,10 @@ function Reach({ job, view }: { job: string; view: ReachView }) {
     }));
   };
   const changeRules = useDocument(
+    'rules',
     view.revision,
     view.rules,
-    (doc, seen) => rules.mutateAsync({ rules: doc, seen }),
+    (doc, seen) => rules.mutateAsync({ rules: doc, ...seen }),
     warn,
   );
   const part = parts.find(([p]) => p === address.get('part'))?.[0] ?? 'map';

@@ -1,6 +1,6 @@
 import { Button } from 'antd';
 import { Link, useNavigate } from 'react-router';
-import { useInTurn } from '../../api/inTurn';
+import { useKeyed } from '../../outbox/useOutbox';
 import { useTick } from '../../api/work';
 import { WorkRows } from '../../work/WorkRows';
 import type { PartProps } from './ReachPage';
@@ -9,7 +9,7 @@ import type { PartProps } from './ReachPage';
 export function WorkPart({ job, view, onError }: PartProps) {
   const go = useNavigate();
   const tick = useTick(job);
-  const inTurn = useInTurn(view.revision);
+  const keyed = useKeyed(view.revision);
   return (
     <section className="reachpart">
       <div className="bar reachbar">
@@ -27,7 +27,7 @@ export function WorkPart({ job, view, onError }: PartProps) {
           <Button
             size="small"
             onClick={() =>
-              inTurn(t.step, (seen) => tick.mutateAsync({ seen, steps: [t.step], done: false }), onError)
+              keyed(t.step, (seen) => tick.mutateAsync({ ...seen, steps: [t.step], done: false }), onError)
             }
           >
             It was not done

@@ -3,7 +3,7 @@ import { App } from 'antd';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { explain, ProblemError } from '../../api/client';
-import { useInTurn } from '../../api/inTurn';
+import { useKeyed } from '../../outbox/useOutbox';
 import { useCircuit, useThin, useThinDecide } from '../../api/thin';
 import type { ThinDecision, ThinView } from '../../api/types.gen';
 import { useJobID } from '../../frame/Frame';
@@ -71,16 +71,16 @@ function Thin({ job, view }: { job: string; view: ThinView }) {
   const [reason, setReason] = useState('');
   const circuit = useCircuit(job, wireOf(view, selected), view.revision);
 
-  const inTurn = useInTurn(view.revision);
+  const keyed = useKeyed(view.revision);
   const send = (decisions: ThinDecision[]) => {
     const [first] = decisions;
     if (!first) {
       return;
     }
     setReason('');
-    inTurn(
+    keyed(
       `${first.on} ${first.id}`,
-      (seen) => decide.mutateAsync({ decisions, seen }),
+      (seen) => decide.mutateAsync({ decisions, ...seen }),
       (e) => {
         if (e instanceof ProblemError && e.problem.code === 'reason-wanted') {
           ask({ decision: first, why: e.message });

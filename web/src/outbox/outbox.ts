@@ -1,0 +1,286 @@
+import { newChangeID, ProblemError, request, whoIsWorking } from '../api/client';
+import type { Done, LettersRequest } from '../api/types.gen';
+
+/** A change of a job on its way to the server. Its id makes it one change, however often it is sent. */
+export interface Letter {
+  id: string;
+  method: 'POST' | 'PUT';
+  /** Below the job: "/match/decide". */
+  path: string;
+  body: object;
+  /** What it is about: a change of the same thing that was made here a moment ago has been seen. */
+  subject?: string;
+  /** What hangs together: when one is refused those of the same chain that were made after it are dropped with it. */
+  chain?: string;
+  /** What it does to the step that it is about: for what a bench shows until it has arrived. */
+  step?: string;
+  /** When it was written, ms, which window wrote it, and its number there: its place in the order. */
+  at: number;
+  window: string;
+  nr: number;
+}
+
+/** A change that the server will not make, and how many that were made on it were dropped with it. */
+export class Refused extends ProblemError {
+  constructor(
+    error: ProblemError,
+    readonly heldUp: number,
+    /** It is the one that was refused, not one of those that it held up. */
+    readonly first: boolean,
+  ) {
+    super(error.problem);
+  }
+}
+
+interface Waiting {
+  done: (d: Done) => void;
+  refused: (e: Refused) => void;
+}
+
+const retry = 2000; // ms between tries while nobody answers
+const orphaned = 3000; // ms after which another window's letter is taken on: it may be closed
+const mostFaults = 4; // answers that are faults, after which a letter is given up
+const mostAtOnce = 60_000; // bytes that a page which is closed may still send
+
+const windowID = (() => {
+  const kept = sessionStorage.getItem('draxel-window');
+  const id = kept ?? newChangeID();
+  sessionStorage.setItem('draxel-window', id);
+  return id;
+})();
+
+/** Whether the answer is no. A server that is out of order or stopping, or asks for the passcode, has not answered yet. */
+const refuses = ({ problem }: ProblemError) =>
+  problem.status >= 400 && problem.status < 500 && problem.status !== 401 && problem.status !== 429;
+
+/** What a letter is about, as the server tells things apart; empty where it is about nothing of its own. */
+const about = (l: Letter) => (l.subject ? `${l.path} ${l.subject}` : '');
+
+const inOrder = (a: Letter, b: Letter) => a.at - b.at || a.window.localeCompare(b.window) || a.nr - b.nr;
+
+function read(key: string): unknown {
+  try {
+    return JSON.parse(localStorage.getItem(key) ?? 'null');
+  } catch {
+    return undefined; // what cannot be read is none
+  }
+}
+
+/**
+ * The changes of one job that this browser has not brought to the server yet: sent in order, one after the other, each
+ * once by its id, and kept over a reload, a restart and a dead network until the server has answered.
+ */
+export class Outbox {
+  private letters: Letter[] = [];
+  private readonly waiting = new Map<string, Waiting>();
+  private readonly listeners = new Set<() => void>();
+  private own: Record<string, number>;
+  private sending = false;
+  private faults = 0;
+  private next = 0;
+  private snapshot: { letters: readonly Letter[]; cut: boolean } = { letters: [], cut: false };
+  /** The latest revision that a change of this browser made. */
+  revision = 0;
+  /** Called when everything has been answered, and now and then on the way: what is shown is to be read anew. */
+  onAnswered: () => void = () => undefined;
+  /** Called with a refusal that nobody in this page waits for: its letter was written before the page was loaded. */
+  onRefused: (e: Refused) => void = () => undefined;
+
+  constructor(readonly job: string) {
+    this.own = (read(this.ownKey) as Record<string, number> | null | undefined) ?? {};
+    this.adopt(true);
+    setInterval(() => {
+      this.adopt(false);
+      void this.send();
+    }, retry);
+    window.addEventListener('online', () => void this.send());
+    window.addEventListener('pagehide', () => this.hurry());
+    void this.send();
+  }
+
+  private get prefix() {
+    return `draxel-letter ${this.job} `;
+  }
+
+  private get ownKey() {
+    return `draxel-own ${this.job}`;
+  }
+
+  subscribe = (call: () => void) => {
+    this.listeners.add(call);
+    return () => this.listeners.delete(call);
+  };
+
+  /** What has not been answered, and whether nobody answers. */
+  get = () => this.snapshot;
+
+  private show(cut = this.snapshot.cut) {
+    this.snapshot = { letters: this.letters, cut };
+    this.listeners.forEach((call) => call());
+  }
+
+  /** Takes on what this window wrote before it was loaded anew, and what was left by windows that are gone. */
+  private adopt(mine: boolean) {
+    const known = new Set(this.letters.map((l) => l.id));
+    const found: Letter[] = [];
+    for (let i = 0; i < localStorage.length; i++) {
+      const key = localStorage.key(i) ?? '';
+      const letter = key.startsWith(this.prefix) ? (read(key) as Letter | null | undefined) : undefined;
+      if (
+        letter &&
+        !known.has(letter.id) &&
+        ((mine && letter.window === windowID) || letter.at < Date.now() - orphaned)
+      ) {
+        found.push(letter);
+      }
+    }
+    if (found.length > 0) {
+      this.letters = [...this.letters, ...found].sort(inOrder);
+      this.show();
+    }
+  }
+
+  /** Puts a change into the outbox. It is settled when the server has answered it. */
+  post(l: Pick<Letter, 'method' | 'path' | 'body' | 'subject' | 'chain' | 'step'>): Promise<Done> {
+    const letter: Letter = { ...l, id: newChangeID(), at: Date.now(), window: windowID, nr: this.next++ };
+    localStorage.setItem(this.prefix + letter.id, JSON.stringify(letter));
+    this.letters = [...this.letters, letter];
+    this.show();
+    return new Promise((done, refused) => {
+      this.waiting.set(letter.id, { done, refused });
+      void this.send();
+    });
+  }
+
+  /** Takes the last letter back if it has not been sent yet, and may be. */
+  takeBack(may: (l: Letter) => boolean = () => true): Letter | undefined {
+    const last = this.letters.at(-1);
+    if (!last || !may(last) || (this.sending && this.letters.length === 1)) {
+      return undefined;
+    }
+    this.drop([last]);
+    this.waiting.delete(last.id);
+    this.show();
+    return last;
+  }
+
+  private drop(gone: readonly Letter[]) {
+    const ids = new Set(gone.map((l) => l.id));
+    ids.forEach((id) => localStorage.removeItem(this.prefix + id));
+    this.letters = this.letters.filter((l) => !ids.has(l.id));
+  }
+
+  private bodyOf(l: Letter): object {
+    const seen = (l.body as { seen?: number }).seen;
+    const own = this.own[about(l)];
+    return {
+      ...l.body,
+      id: l.id,
+      ...(seen !== undefined && own !== undefined && own > seen ? { seen: own } : {}),
+    };
+  }
+
+  private async send() {
+    if (this.sending) {
+      return;
+    }
+    this.sending = true;
+    let told = Date.now();
+    for (let head = this.letters[0]; head; head = this.letters[0]) {
+      try {
+        const done = await request<Done>(
+          head.method,
+          `/jobs/${encodeURIComponent(this.job)}${head.path}`,
+          this.bodyOf(head),
+          true,
+        );
+        this.arrived(head, done);
+      } catch (e) {
+        if (!(e instanceof ProblemError) || !this.answeredNo(head, e)) {
+          this.show(true);
+          break;
+        }
+      }
+      if (this.letters.length > 0 && Date.now() - told > 400) {
+        told = Date.now();
+        this.onAnswered();
+      }
+    }
+    this.sending = false;
+    if (this.letters.length === 0) {
+      this.onAnswered();
+    }
+  }
+
+  private arrived(l: Letter, done: Done) {
+    this.faults = 0;
+    this.revision = Math.max(this.revision, done.revision);
+    if (l.subject) {
+      const subject = about(l);
+      const kept = Object.entries(this.own).slice(-199);
+      this.own = { ...Object.fromEntries(kept), [subject]: done.revision };
+      localStorage.setItem(this.ownKey, JSON.stringify(this.own));
+    }
+    this.drop([l]);
+    this.show(false);
+    this.waiting.get(l.id)?.done(done);
+    this.waiting.delete(l.id);
+  }
+
+  /** Drops a letter that was refused, with what was made on it. It is false where there was no answer to go by. */
+  private answeredNo(head: Letter, e: ProblemError): boolean {
+    if (!refuses(e)) {
+      this.faults += e.problem.code === 'fault' ? 1 : 0;
+      if (this.faults < mostFaults) {
+        return false;
+      }
+    }
+    this.faults = 0;
+    const chain = head.chain ?? about(head);
+    const gone = this.letters.filter((l) => l === head || (chain && (l.chain ?? about(l)) === chain));
+    this.drop(gone);
+    this.show(false);
+    for (const l of gone) {
+      const refused = new Refused(e, gone.length - 1, l === head);
+      const waiting = this.waiting.get(l.id);
+      if (waiting) {
+        waiting.refused(refused);
+      } else if (l === head) {
+        this.onRefused(refused);
+      }
+      this.waiting.delete(l.id);
+    }
+    return true;
+  }
+
+  /** The page goes: what is left is sent in one piece that outlives it. Whatever does not arrive is still kept. */
+  private hurry() {
+    const letters: LettersRequest['letters'] = [];
+    let size = 0;
+    for (const l of this.letters) {
+      const body = this.bodyOf(l);
+      size += JSON.stringify(body).length + l.path.length + 60;
+      if (size > mostAtOnce) {
+        break;
+      }
+      letters.push({ method: l.method, path: l.path, body });
+    }
+    if (letters.length > 0) {
+      void fetch(`/api/jobs/${encodeURIComponent(this.job)}/letters`, {
+        method: 'POST',
+        keepalive: true,
+        headers: { 'Content-Type': 'application/json', 'Draxel-Who': encodeURIComponent(whoIsWorking()) },
+        body: JSON.stringify({ letters }),
+      }).catch(() => undefined);
+    }
+  }
+}
+
+const all = new Map<string, Outbox>();
+
+/** The outbox of a job: one in a page, whichever stage or bench writes. */
+export function outboxOf(job: string): Outbox {
+  const box = all.get(job) ?? new Outbox(job);
+  all.set(job, box);
+  return box;
+}
