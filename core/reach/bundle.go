@@ -65,7 +65,7 @@ func (r *Result) bundles() {
 			on[p] = append(on[p], i)
 		}
 	}
-	r.Bundles = make([]Bundle, len(on))
+	r.Bundles, r.on = make([]Bundle, len(on)), on
 	for p := range on {
 		b := &r.Bundles[p]
 		b.Path = r.router.paths[p].ID
@@ -197,13 +197,10 @@ func largest(plugs []Plug) float64 {
 // sides gives the housings on either side of a path, largest first: on the side of its From and on that of its To.
 func (r *Result) sides(s *settled, path int) [2]side {
 	var out [2]side
-	seen := map[string]bool{}
-	for i := range r.Lines {
+	seen := map[[2]string]bool{}
+	for _, i := range r.on[path] {
 		l := &r.Lines[i]
 		k := slices.Index(l.route.Paths, path)
-		if k < 0 {
-			continue
-		}
 		forward := r.router.stations[l.route.Stations[k]].ID == r.router.paths[path].From
 		for end := range 2 {
 			at := end
@@ -215,7 +212,7 @@ func (r *Result) sides(s *settled, path int) [2]side {
 				out[at].loose++
 				continue
 			}
-			if key := fmt.Sprint(at, ref.Connector); !seen[key] {
+			if key := [2]string{[]string{"from", "to"}[at], ref.Connector}; !seen[key] {
 				seen[key] = true
 				out[at].plugs = append(out[at].plugs, r.plug(s, ref.Connector))
 			}
@@ -262,10 +259,7 @@ func weak(w *Wire) bool {
 func (r *Result) keepApart() {
 	for p := range r.router.paths {
 		k := KeepApart{Path: r.router.paths[p].ID, Length: r.router.paths[p].Length}
-		for i := range r.Lines {
-			if !slices.Contains(r.Lines[i].route.Paths, p) {
-				continue
-			}
+		for _, i := range r.on[p] {
 			switch w := &r.in.Wires[i]; {
 			case weak(w):
 				k.Weak = append(k.Weak, w.ID)

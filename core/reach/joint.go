@@ -66,8 +66,9 @@ type stagger struct {
 	r     *Result
 	s     *settled
 	tails map[string]int
-	on    map[int][]taken // by segment
-	near  map[int][]taken // by station: joints within Apart of it
+	on    map[int][]taken // by segment, in the order in which they lie
+	near  map[int][]taken // by station: joints within Apart of it, the nearest first
+	full  bool            // there is not room for all: nobody is asked to move
 }
 
 type taken struct {
@@ -82,6 +83,7 @@ type choice struct {
 	spots [][]spot // by candidate, worked out when it is first looked at
 	cut   []float64
 	end   []int // 1 or 2: where it is lengthened
+	lanes [2]*lane
 	took  int
 }
 
@@ -89,7 +91,7 @@ func (r *Result) join(s *settled) {
 	if len(r.router.paths) == 0 {
 		return
 	}
-	st := &stagger{r, s, map[string]int{}, map[int][]taken{}, map[int][]taken{}}
+	st := &stagger{r: r, s: s, tails: map[string]int{}, on: map[int][]taken{}, near: map[int][]taken{}}
 	var all []*choice
 	for i := range r.Lines {
 		if r.Lines[i].Verdict == Extend {
@@ -99,6 +101,7 @@ func (r *Result) join(s *settled) {
 	slices.SortStableFunc(all, func(a, b *choice) int {
 		return cmp.Or(cmp.Compare(len(a.cut), len(b.cut)), finding.Natural(r.Lines[a.line].Wire, r.Lines[b.line].Wire))
 	})
+	st.full = st.overfull(all)
 	st.schedule(all)
 	slices.SortFunc(all, func(a, b *choice) int { return cmp.Compare(a.line, b.line) })
 	for _, c := range all {
@@ -106,11 +109,30 @@ func (r *Result) join(s *settled) {
 	}
 }
 
+// overfull says whether the joints would take more than the bundles have in which a joint can lie, and their tails.
+func (st *stagger) overfull(all []*choice) bool {
+	joints, room := 0, 0.0
+	for _, c := range all {
+		joints += st.r.Lines[c.line].Joints
+	}
+	for i := range st.r.router.paths {
+		if p := &st.r.router.paths[i]; !p.Moving && len(st.r.Bundles[i].Wires) > 0 {
+			room += p.Length
+		}
+	}
+	rules := &st.r.in.Decisions.Rules
+	room += float64(len(st.r.in.Loom.Connectors)) * (rules.Drop + rules.End)
+	return float64(joints)*rules.Apart > room
+}
+
 // schedule gives every wire its candidate. Where some have no clear place they choose first in another round, as
 // whoever squeaks gets the oil (Joslin and Clements, "Squeaky wheel optimization", JAIR 10, 1999, from memory), and the
 // best round is kept. Large harnesses get few rounds.
 func (st *stagger) schedule(all []*choice) {
 	rounds := 1 + min(12, squeaks/max(len(all), 1))
+	if st.full {
+		rounds = 1
+	}
 	best, least := make([]int, len(all)), math.MaxInt
 	order := slices.Clone(all)
 	for range rounds {
@@ -123,7 +145,7 @@ func (st *stagger) schedule(all []*choice) {
 		}
 		var squeaky, quiet []*choice
 		for _, c := range order {
-			if spots := st.at(c, c.took); bad(spots) || len(st.blocking(c, spots)) > 0 {
+			if spots := st.at(c, c.took); bad(spots) || st.blocked(c, spots) {
 				squeaky = append(squeaky, c)
 			} else {
 				quiet = append(quiet, c)
@@ -160,31 +182,30 @@ func bad(spots []spot) bool {
 // choose takes the first candidate that is good in itself and clear of what is there. Where there is none, those that
 // stand in the way move if they can; else the candidate with least against it is taken, and it is told.
 func (st *stagger) choose(c *choice, others map[int]*choice) {
+	against := make([]int, len(c.cut)) // how many stand in the way, as far as that matters
+	best := 0
 	for k := range c.cut {
 		spots := st.at(c, k)
-		if !bad(spots) && len(st.blocking(c, spots)) == 0 {
+		against[k] = len(st.blocking(c, spots, mostMoved+1))
+		if bad(spots) {
+			against[k] += 1000
+		}
+		if against[k] == 0 {
 			st.take(c, k)
 			return
 		}
+		if against[k] < against[best] {
+			best = k
+		}
 	}
+	tries := 0
 	for k := range c.cut {
-		spots := st.at(c, k)
-		if bad(spots) {
+		if st.full || against[k] > mostMoved || tries == mostTries {
 			continue
 		}
-		if in := st.blocking(c, spots); len(in) <= mostMoved && st.makeRoom(c, k, in, others) {
+		tries++
+		if st.makeRoom(c, k, st.blocking(c, st.at(c, k), mostMoved), others) {
 			return
-		}
-	}
-	best, least := 0, math.MaxInt
-	for k := range c.cut {
-		spots := st.at(c, k)
-		n := len(st.blocking(c, spots))
-		if bad(spots) {
-			n += 1000
-		}
-		if n < least {
-			best, least = k, n
 		}
 	}
 	st.take(c, best)
@@ -193,7 +214,7 @@ func (st *stagger) choose(c *choice, others map[int]*choice) {
 // spread moves the joints that found no clear place as far from the others as they go.
 func (st *stagger) spread(all []*choice) {
 	for _, c := range all {
-		if len(st.blocking(c, st.at(c, c.took))) > 0 {
+		if st.blocked(c, st.at(c, c.took)) {
 			st.leave(c)
 			st.take(c, st.clearest(c))
 		}
@@ -222,9 +243,16 @@ func (st *stagger) distance(c *choice, spots []spot) float64 {
 	least := st.r.in.Decisions.Rules.Apart
 	for i := range spots {
 		x := &spots[i]
-		for _, t := range st.on[x.segment] {
-			if t.joint != c.line {
-				least = min(least, math.Abs(t.at-x.at))
+		lie := st.on[x.segment]
+		at := firstFrom(lie, x.at)
+		for k := at; k < len(lie) && lie[k].at-x.at < least; k++ {
+			if lie[k].joint != c.line {
+				least = lie[k].at - x.at
+			}
+		}
+		for k := at - 1; k >= 0 && x.at-lie[k].at < least; k-- {
+			if lie[k].joint != c.line {
+				least = x.at - lie[k].at
 			}
 		}
 		for k, station := range x.stations {
@@ -232,8 +260,11 @@ func (st *stagger) distance(c *choice, spots []spot) float64 {
 				continue
 			}
 			for _, t := range st.near[station] {
+				if t.at+x.off[k] >= least {
+					break
+				}
 				if t.seg != x.segment && t.joint != c.line {
-					least = min(least, t.at+x.off[k])
+					least = t.at + x.off[k]
 				}
 			}
 		}
@@ -241,8 +272,17 @@ func (st *stagger) distance(c *choice, spots []spot) float64 {
 	return least
 }
 
-// mostMoved is how many others are asked to move for one.
-const mostMoved = 3
+// firstFrom gives the number of the first joint that lies at a place or behind it.
+func firstFrom(lie []taken, at float64) int {
+	i, _ := slices.BinarySearchFunc(lie, at, func(t taken, at float64) int { return cmp.Compare(t.at, at) })
+	return i
+}
+
+// Bounds of how long it is tried to make room for one.
+const (
+	mostMoved = 3  // others that are asked to move
+	mostTries = 24 // places for which they are asked
+)
 
 // makeRoom moves other wires' joints so that this one can have its candidate; where one of them has nowhere to go all
 // stay.
@@ -256,7 +296,7 @@ func (st *stagger) makeRoom(c *choice, k int, in []int, others map[int]*choice) 
 	for i, line := range in {
 		other := others[line]
 		j := 0
-		for j < len(other.cut) && (bad(st.at(other, j)) || len(st.blocking(other, st.at(other, j))) > 0) {
+		for j < len(other.cut) && (bad(st.at(other, j)) || st.blocked(other, st.at(other, j))) {
 			j++
 		}
 		if j < len(other.cut) {
@@ -275,20 +315,25 @@ func (st *stagger) makeRoom(c *choice, k int, in []int, others map[int]*choice) 
 	return true
 }
 
-// blocking lists the wires whose joints are too near to these spots.
-func (st *stagger) blocking(c *choice, spots []spot) []int {
+// blocked says whether another wire's joint is too near to these spots.
+func (st *stagger) blocked(c *choice, spots []spot) bool { return len(st.blocking(c, spots, 1)) > 0 }
+
+// blocking lists the wires whose joints are too near to these spots, as many as are asked for.
+func (st *stagger) blocking(c *choice, spots []spot, most int) []int {
 	apart := st.r.in.Decisions.Rules.Apart
 	var out []int
-	note := func(line int) {
+	note := func(line int) bool {
 		if line != c.line && !slices.Contains(out, line) {
 			out = append(out, line)
 		}
+		return len(out) >= most
 	}
 	for i := range spots {
 		x := &spots[i]
-		for _, t := range st.on[x.segment] {
-			if math.Abs(t.at-x.at) < apart {
-				note(t.joint)
+		lie := st.on[x.segment]
+		for k := firstFrom(lie, x.at-apart); k < len(lie) && lie[k].at < x.at+apart; k++ {
+			if lie[k].at > x.at-apart && note(lie[k].joint) {
+				return out
 			}
 		}
 		for k, station := range x.stations {
@@ -296,8 +341,11 @@ func (st *stagger) blocking(c *choice, spots []spot) []int {
 				continue
 			}
 			for _, t := range st.near[station] {
-				if t.seg != x.segment && t.at+x.off[k] < apart {
-					note(t.joint)
+				if t.at+x.off[k] >= apart {
+					break
+				}
+				if t.seg != x.segment && note(t.joint) {
+					return out
 				}
 			}
 		}
@@ -308,12 +356,15 @@ func (st *stagger) blocking(c *choice, spots []spot) []int {
 func (st *stagger) take(c *choice, k int) {
 	c.took = k
 	spots := st.at(c, k)
+	put := func(into map[int][]taken, key int, t taken) {
+		into[key] = slices.Insert(into[key], firstFrom(into[key], t.at), t)
+	}
 	for i := range spots {
 		x := &spots[i]
-		st.on[x.segment] = append(st.on[x.segment], taken{x.at, x.segment, c.line})
+		put(st.on, x.segment, taken{x.at, x.segment, c.line})
 		for e, station := range x.stations {
 			if station >= 0 && x.off[e] < st.r.in.Decisions.Rules.Apart {
-				st.near[station] = append(st.near[station], taken{x.off[e], x.segment, c.line})
+				put(st.near, station, taken{x.off[e], x.segment, c.line})
 			}
 		}
 	}
@@ -361,7 +412,7 @@ func (st *stagger) tell(c *choice) {
 				j.Along += l.By
 			}
 		}
-		if in := st.blocking(c, []spot{x}); x.why != "" {
+		if in := st.blocking(c, []spot{x}, 1); x.why != "" {
 			j.Trouble = fmt.Sprintf("There is no better place: %s.", x.why)
 		} else if len(in) > 0 {
 			j.Trouble = fmt.Sprintf("No place is left %.0f mm clear of others: it lies beside a joint of %s.", r.in.Decisions.Rules.Apart, r.Lines[in[0]].Wire)

@@ -226,6 +226,7 @@ type Result struct {
 	in          *Input
 	router      *router
 	wires       map[string]int
+	on          [][]int // by path: the lines that run along it
 }
 
 // Compute gives what follows from the input. It is pure.

@@ -19,80 +19,126 @@ func (st *stagger) candidates(i int) *choice {
 	return c
 }
 
-// atEnd adds the candidates at one end.
+// atEnd adds the candidates at one end. Where there is no room for all it is not looked at every place.
 func (st *stagger) atEnd(c *choice, end int) {
 	l, rules := &st.r.Lines[c.line], &st.r.in.Decisions.Rules
 	most := min(l.Had-rules.Stub, farthest)
 	if l.Joints == 1 {
 		most = min(l.Had-rules.Stub, farthest/6) // every mm is a mm more of the piece
 	}
+	c.lanes[end-1] = st.lane(c.line, end-1)
 	for back := 0.0; back <= max(most, 0); back += notch {
-		c.spots, c.cut, c.end = append(c.spots, nil), append(c.cut, back), append(c.end, end)
+		c.cut, c.end = append(c.cut, back), append(c.end, end)
 	}
 }
 
-// at gives the spots of a candidate.
+// at gives the spots of a candidate: the farther joint first, where there are two.
 func (st *stagger) at(c *choice, k int) []spot {
+	l, rules, lane := &st.r.Lines[c.line], &st.r.in.Decisions.Rules, c.lanes[c.end[k]-1]
+	if c.spots == nil {
+		c.spots = make([][]spot, len(c.cut))
+	}
 	if c.spots[k] != nil {
 		return c.spots[k]
 	}
-	l, w, rules := &st.r.Lines[c.line], &st.r.in.Wires[c.line], &st.r.in.Decisions.Rules
-	along := [2]float64{l.By + c.cut[k]}
-	if l.Joints == 2 {
-		along = [2]float64{rules.Stub + c.cut[k] + l.By, rules.Stub + c.cut[k]}
-	}
 	spots := make([]spot, l.Joints)
-	for i := range spots {
-		spots[i] = st.spot(l, w, along[i], c.end[k]-1)
+	if l.Joints == 2 {
+		lane.spot(&spots[0], rules.Stub+c.cut[k]+l.By)
+		lane.spot(&spots[1], rules.Stub+c.cut[k])
+	} else {
+		lane.spot(&spots[0], l.By+c.cut[k])
 	}
 	c.spots[k] = spots
 	return spots
 }
 
-// spot gives the place that lies so many mm along the wire from an end.
-func (st *stagger) spot(l *Line, w *Wire, along float64, end int) spot {
-	r := st.r
-	tail := st.tail(w, end, l)
+// lane is the way of a wire from one of its ends, as joints lie along it.
+type lane struct {
+	tail     float64 // mm from the plug to the bundle
+	first    int     // segment of the tail at this end
+	last     int     // and of that at the other
+	near     int     // stations at its two ends
+	far      int
+	breathes bool
+	pieces   []stretch
+}
+
+// stretch is a path on the way of a wire, with what speaks against a joint in it, whoever else is there.
+type stretch struct {
+	segment  int
+	begins   float64 // mm along the lane, behind the tail
+	length   float64
+	stations [2]int
+	back     bool // it is measured from its far end
+	wall     bool
+	why      string
+	thick    float64 // mm, of the bundle at a joint
+}
+
+func (st *stagger) lane(line, end int) *lane {
+	r, l, w := st.r, &st.r.Lines[line], &st.r.in.Wires[line]
 	paths, stations := l.route.Paths, l.route.Stations
-	step := func(k int) (path, a, b int) { return paths[k], stations[k], stations[k+1] }
+	n := len(paths)
+	d := st.s.deviceAt(w, end)
+	out := &lane{tail: st.tail(w, end, l), first: st.tailOf(w, end), last: st.tailOf(w, 1-end), near: stations[0],
+		far: stations[len(stations)-1], breathes: d != nil && breathes(w, d), pieces: make([]stretch, 0, n)}
 	if end == 1 {
-		n := len(paths)
-		step = func(k int) (path, a, b int) { return paths[n-1-k], stations[n-k], stations[n-1-k] }
+		out.near, out.far = out.far, out.near
 	}
-	why := ""
-	if d := st.s.deviceAt(w, end); along < breather && d != nil && breathes(w, d) {
-		why = fmt.Sprintf("it would be within %d mm of the sensor, which breathes through its lead", breather)
-	}
-	near := stations[0]
-	if end == 1 {
-		near = stations[len(stations)-1]
-	}
-	if along < tail || len(paths) == 0 {
-		return spot{segment: st.tailOf(w, end), at: along, stations: [2]int{-1, near}, off: [2]float64{0, max(0, tail-along)}, why: why}
-	}
-	left := along - tail
+	begins := 0.0
 	for k := range paths {
-		p, a, b := step(k)
-		path := &r.router.paths[p]
-		if left > path.Length && k < len(paths)-1 {
-			left -= path.Length
-			continue
+		p, a, b := k, k, k+1
+		if end == 1 {
+			p, a, b = n-1-k, n-k, n-1-k
 		}
-		if left > path.Length { // beyond the last station: in the tail of the other end
-			far := stations[len(stations)-1]
-			if end == 1 {
-				far = stations[0]
-			}
-			return spot{segment: st.tailOf(w, 1-end), at: left - path.Length, stations: [2]int{far, -1}, off: [2]float64{left - path.Length, 0}, why: why}
-		}
-		x := spot{segment: p, at: left, stations: [2]int{a, b}, off: [2]float64{left, path.Length - left}, why: why}
-		if r.router.number[path.From] != a { // measured from the path's own beginning
-			x.at = path.Length - left
-		}
+		path := &r.router.paths[paths[p]]
+		x := stretch{segment: paths[p], begins: begins, length: path.Length, stations: [2]int{stations[a], stations[b]},
+			back: r.router.number[path.From] != stations[a], wall: path.Wall}
 		st.judge(&x, path, w, l)
-		return x
+		out.pieces = append(out.pieces, x)
+		begins += path.Length
 	}
-	return spot{segment: st.tailOf(w, end), why: why}
+	return out
+}
+
+// spot gives the place that lies so many mm along the wire from the lane's end.
+func (n *lane) spot(out *spot, along float64) {
+	why := ""
+	if n.breathes && along < breather {
+		why = "it would be within 300 mm of the sensor, which breathes through its lead"
+	}
+	if along < n.tail || len(n.pieces) == 0 {
+		*out = spot{segment: n.first, at: along, stations: [2]int{-1, n.near}, off: [2]float64{0, max(0, n.tail-along)}, why: why}
+		return
+	}
+	left := along - n.tail
+	k := len(n.pieces) - 1
+	for i := range n.pieces {
+		if left <= n.pieces[i].begins+n.pieces[i].length {
+			k = i
+			break
+		}
+	}
+	x := &n.pieces[k]
+	left -= x.begins
+	if left > x.length { // beyond the last station: in the tail of the other end
+		*out = spot{segment: n.last, at: left - x.length, stations: [2]int{n.far, -1}, off: [2]float64{left - x.length, 0}, why: why}
+		return
+	}
+	*out = spot{segment: x.segment, at: left, stations: x.stations, off: [2]float64{left, x.length - left}, why: why,
+		thick: x.thick}
+	if x.back { // measured from the path's own beginning
+		out.at = x.length - left
+	}
+	switch {
+	case why != "":
+	case x.why == flexes:
+		out.why = x.why
+	case x.wall && math.Abs(out.at-x.length/2) < grommet:
+		out.why = "it would lie in the grommet"
+	default:
+		out.why = x.why
+	}
 }
 
 // tail is how long the wire is between its plug and the bundle, mm.
@@ -121,8 +167,10 @@ func (st *stagger) tailOf(w *Wire, end int) int {
 	return n
 }
 
-// judge says what speaks against a spot on a path, whoever else is there.
-func (st *stagger) judge(x *spot, path *Path, w *Wire, l *Line) {
+const flexes = "the bundle flexes there"
+
+// judge says what speaks against a joint on a path, wherever on it, and how thick the bundle would be there.
+func (st *stagger) judge(x *stretch, path *Path, w *Wire, l *Line) {
 	b := &st.r.Bundles[x.segment]
 	d := thickness(max(w.Size, l.Size))
 	g := grows[st.r.school(st.s, w, l, path)]
@@ -132,11 +180,8 @@ func (st *stagger) judge(x *spot, path *Path, w *Wire, l *Line) {
 		x.thick = joint
 	}
 	switch {
-	case x.why != "":
 	case path.Moving:
-		x.why = "the bundle flexes there"
-	case path.Wall && math.Abs(x.at-path.Length/2) < grommet:
-		x.why = "it would lie in the grommet"
+		x.why = flexes
 	case path.Cover != Bare && x.thick-b.Laid > st.r.in.Decisions.Rules.Bulge:
 		x.why = fmt.Sprintf("the bundle would grow from %.1f to %.1f mm under its cover", b.Laid, x.thick)
 	}

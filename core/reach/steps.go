@@ -373,8 +373,8 @@ func (p *planner) cover(joined map[int]string, laid []string) {
 			continue
 		}
 		needs := []string{laid[b]}
-		for i := range p.Lines {
-			if id := joined[i]; id != "" && slices.Contains(p.Lines[i].route.Paths, b) {
+		for _, i := range p.on[b] {
+			if id := joined[i]; id != "" {
 				needs = append(needs, id)
 			}
 		}
