@@ -240,8 +240,10 @@ func TestACutThatIsNotWantedAnyMoreIsMended(t *testing.T) {
 	v.see("[data-testid=verdict]", "kept")
 	v.press('3')
 	v.see("[data-testid=proof]", "steps that are left can be carried out on the model. Something was done")
-	v.page.MustElement("[data-testid=work]").MustEval(`function() { this.scrollTop = this.scrollHeight; return true }`)
-	v.see(".workrow", "Join 7452 .* to its stub again")
+	v.until("the step that mends it is on the list", func() bool { // rows are measured as they come into sight
+		v.page.MustElement("[data-testid=work]").MustEval(`function() { this.scrollTop = this.scrollHeight; return true }`)
+		return v.page.MustHasR(".workrow", "Join 7452 .* to its stub again")
+	})
 }
 
 // A harness that is only to be made lighter: a list of its wires, typed or pasted, and the work follows. No second pinout.
