@@ -360,20 +360,3 @@ func TestTheReplyToADecisionIsSmall(t *testing.T) {
 		t.Errorf("status %d, %d bytes", status, len(reply))
 	}
 }
-
-// BenchmarkDecide1000 is a decision about a system in a harness of a thousand wires, over HTTP, with its consequences.
-func BenchmarkDecide1000(b *testing.B) {
-	c := start(b)
-	job := c.packhorse(func(j *plan.Job) { demo.Enlarge(j, 3) })
-	seen := show[server.ThinView](c, job+"/thin").Revision
-	choice := []thin.Choice{thin.Goes, thin.Keep}
-	b.ResetTimer()
-	for i := range b.N {
-		change, code := c.thin(job, seen, server.ThinDecision{On: thin.System, ID: "lighting", Choice: choice[i%2],
-			Reason: "a trial"})
-		if code != "" {
-			b.Fatal(code)
-		}
-		seen = change.Revision
-	}
-}

@@ -84,6 +84,7 @@ type choice struct {
 	cut   []float64
 	end   []int // 1 or 2: where it is lengthened
 	lanes [2]*lane
+	stuck bool // it was asked to move in this round, and had nowhere to go
 	took  int
 }
 
@@ -140,7 +141,7 @@ func (st *stagger) schedule(all []*choice) {
 		clear(st.near)
 		byLine := make(map[int]*choice, len(all))
 		for _, c := range order {
-			byLine[c.line] = c
+			byLine[c.line], c.stuck = c, false
 			st.choose(c, byLine)
 		}
 		var squeaky, quiet []*choice
@@ -282,11 +283,17 @@ func firstFrom(lie []taken, at float64) int {
 const (
 	mostMoved = 3  // others that are asked to move
 	mostTries = 24 // places for which they are asked
+	patient   = 60 // wires up to which those that had nowhere to go are asked again and again
 )
 
 // makeRoom moves other wires' joints so that this one can have its candidate; where one of them has nowhere to go all
 // stay.
 func (st *stagger) makeRoom(c *choice, k int, in []int, others map[int]*choice) bool {
+	for _, line := range in {
+		if others[line].stuck && len(others) > patient {
+			return false
+		}
+	}
 	was := make([]int, len(in))
 	for i, line := range in {
 		was[i] = others[line].took
@@ -303,6 +310,7 @@ func (st *stagger) makeRoom(c *choice, k int, in []int, others map[int]*choice) 
 			st.take(other, j)
 			continue
 		}
+		other.stuck = true
 		for _, moved := range in[:i] {
 			st.leave(others[moved])
 		}

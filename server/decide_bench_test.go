@@ -1,0 +1,76 @@
+package server_test
+
+import (
+	"fmt"
+	"testing"
+
+	"draxel/core/plan"
+	"draxel/core/reach"
+	"draxel/core/thin"
+	"draxel/demo"
+	"draxel/server"
+)
+
+// round lays a vehicle out as a ring of paths and places every device, connector and splice on it.
+func round(j *plan.Job, paths int) {
+	j.Map, j.Places = &reach.Map{}, nil
+	for i := range paths {
+		j.Map.Stations = append(j.Map.Stations, reach.Station{ID: fmt.Sprint("s", i), Group: []string{"body", "engine"}[i*2/paths]})
+		j.Map.Paths = append(j.Map.Paths, reach.Path{ID: fmt.Sprint("p", i), From: fmt.Sprint("s", i),
+			To: fmt.Sprint("s", (i+1)%paths), Length: float64(200 + i*97%400), Spread: 10, Cover: reach.Tape, Wall: i%13 == 0})
+	}
+	f, err := j.Facts()
+	if err != nil {
+		panic(err)
+	}
+	loom := &f.Laid.Loom
+	put := func(kind reach.Kind, id string) {
+		j.Places = append(j.Places, reach.Place{Thing: reach.Thing{Kind: kind, ID: id},
+			Station: fmt.Sprint("s", len(j.Places)*7%paths)})
+	}
+	for i := range loom.Devices {
+		put(reach.ADevice, loom.Devices[i].ID)
+	}
+	for i := range loom.Connectors {
+		if loom.Connectors[i].Device == "" {
+			put(reach.AConnector, loom.Connectors[i].ID)
+		}
+	}
+	for i := range loom.Splices {
+		put(reach.ASplice, loom.Splices[i].ID)
+	}
+}
+
+// decides measures a decision about a system in Thin over HTTP, with all its consequences, in a harness so many times
+// the demonstration's that runs round a ring of paths.
+func decides(b *testing.B, times, paths int) {
+	c := start(b)
+	job := c.packhorse(func(j *plan.Job) {
+		demo.Enlarge(j, times)
+		if paths > 0 {
+			round(j, paths)
+		}
+	})
+	v := show[server.ThinView](c, job+"/thin")
+	seen, choice := v.Revision, []thin.Choice{thin.Goes, thin.Keep}
+	b.ReportMetric(float64(len(v.Wires)), "wires")
+	b.ResetTimer()
+	for i := range b.N {
+		change, code := c.thin(job, seen, server.ThinDecision{On: thin.System, ID: "lighting", Choice: choice[i%2],
+			Reason: "a trial"})
+		if code != "" {
+			b.Fatal(code)
+		}
+		seen = change.Revision
+	}
+}
+
+// BenchmarkDecide1000 is a decision in a harness of a thousand wires on the map of the demonstration; on a ring of 40
+// paths; and a tick.
+func BenchmarkDecide1000(b *testing.B) {
+	b.Run("map", func(b *testing.B) { decides(b, 3, 0) })
+	b.Run("ring", func(b *testing.B) { decides(b, 3, 40) })
+}
+
+// BenchmarkDecide3000 is a decision in a harness of three thousand wires on a ring of 300 paths.
+func BenchmarkDecide3000(b *testing.B) { decides(b, 9, 300) }
