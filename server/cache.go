@@ -21,7 +21,7 @@ type computed struct {
 	store.State
 	facts    plan.Facts
 	readings map[match.Side]gather.Reading
-	plan     plan.Plan
+	draft    *plan.Draft
 	factsKey string // which versions of the facts it was computed from
 	matchKey string // and of the decisions of Match
 
@@ -33,6 +33,12 @@ type computed struct {
 	comparing sync.Once
 	compared  []reach.Compared
 }
+
+// plan gives all of the plan, computed when it is first asked for.
+func (j *computed) plan() *plan.Plan { return j.draft.Whole() }
+
+// begun gives what is known of the plan at once: Match, and what becomes of every wire.
+func (j *computed) begun() *plan.Plan { return j.draft.Begun() }
 
 // Hash names what a print is made from: the job's facts and decisions.
 func (j *computed) Hash() (string, error) {
@@ -52,7 +58,7 @@ func (j *computed) Hash() (string, error) {
 
 // Drawing gives the harness as it is laid on the bench, drawn when it is first asked for.
 func (j *computed) Drawing() thin.Drawing {
-	j.drawing.Do(func() { j.drawn = j.plan.Thin.Result.Draw() })
+	j.drawing.Do(func() { j.drawn = j.begun().Thin.Result.Draw() })
 	return j.drawn
 }
 
@@ -131,12 +137,20 @@ func follow(state store.State, last *computed) (*computed, error) {
 	} else if err := j.readFacts(); err != nil {
 		return nil, err
 	}
-	if last != nil && last.factsKey == j.factsKey && last.matchKey == j.matchKey {
-		j.plan = plan.Follow(j.facts, state.Job.Chosen(), last.plan.Match)
-	} else {
-		j.plan = plan.Compute(j.facts, state.Job.Chosen())
+	chosen := state.Job.Chosen()
+	switch same := last != nil && last.factsKey == j.factsKey; {
+	case same && last.matchKey == j.matchKey:
+		j.draft = plan.Begin(j.facts, chosen, last.begun().Match, last.draft)
+	case same:
+		j.draft = plan.Begin(j.facts, chosen, j.crosswalk(chosen), last.draft)
+	default:
+		j.draft = plan.Begin(j.facts, chosen, j.crosswalk(chosen), nil)
 	}
 	return j, nil
+}
+
+func (j *computed) crosswalk(d plan.Decisions) *match.Result {
+	return match.Crosswalk(j.facts.From, j.facts.To, j.facts.Meetings, d.Match)
 }
 
 func (j *computed) readFacts() error {

@@ -178,17 +178,17 @@ func (s *Server) showJob(c *gin.Context) error {
 	info, _ := j.Job.Kind.Info()
 	v := JobView{JobLine: JobLine{ID: j.ID, Title: j.Job.Title,
 		Kind: j.Job.Kind, Donor: j.Job.Donor, Chassis: j.Job.Chassis, Changed: j.Changed, Revision: j.Revision}, KindInfo: info,
-		Sides: Sides{j.facts.From.Name, j.facts.To.Name}, Findings: j.plan.Findings,
-		Severity: finding.Count(finding.Open(j.plan.Findings)),
-		Answered: len(j.plan.Findings) - len(finding.Open(j.plan.Findings)), Tables: map[match.Side]TableState{}}
+		Sides: Sides{j.facts.From.Name, j.facts.To.Name}, Findings: j.plan().Findings,
+		Severity: finding.Count(finding.Open(j.plan().Findings)),
+		Answered: len(j.plan().Findings) - len(finding.Open(j.plan().Findings)), Tables: map[match.Side]TableState{}}
 	if v.Findings == nil {
 		v.Findings = []finding.Finding{}
 	}
-	t := j.plan.Thin.Counts
-	v.Open = OpenCounts{Match: j.plan.Totals.Open, Thin: t.Steps - t.Done, Pin: len(j.plan.Steps),
-		Work: j.plan.Proof.Steps}
-	for i := range j.plan.Reach.Result.Steps {
-		if _, done := j.plan.Done(j.plan.Reach.Result.Steps[i].ID); !done {
+	t := j.plan().Thin.Counts
+	v.Open = OpenCounts{Match: j.plan().Totals.Open, Thin: t.Steps - t.Done, Pin: len(j.plan().Steps),
+		Work: j.plan().Proof.Steps}
+	for i := range j.plan().Reach.Result.Steps {
+		if _, done := j.plan().Done(j.plan().Reach.Result.Steps[i].ID); !done {
 			v.Open.Reach++
 		}
 	}

@@ -20,11 +20,11 @@ func (s *Server) showMatch(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	m := j.plan.Match
+	m := j.plan().Match
 	v := MatchView{Revision: j.Revision, From: j.facts.From, To: j.facts.To, Meetings: j.facts.Meetings,
-		Vehicle: j.facts.Vehicle, Ways: j.plan.Ways, Joints: j.plan.Join.Joints, NewWires: j.plan.Join.Wires,
+		Vehicle: j.facts.Vehicle, Ways: j.plan().Ways, Joints: j.plan().Join.Joints, NewWires: j.plan().Join.Wires,
 		Points: j.points(), Lines: m.Lines, Wants: m.Wants,
-		Totals: j.plan.Totals, Findings: j.plan.Findings, Decisions: j.Job.Decisions, FromFaces: facesOf(j.facts.From.Connectors), ToFaces: facesOf(j.facts.To.Connectors)}
+		Totals: j.plan().Totals, Findings: j.plan().Findings, Decisions: j.Job.Decisions, FromFaces: facesOf(j.facts.From.Connectors), ToFaces: facesOf(j.facts.To.Connectors)}
 	for _, p := range []*harness.Pinout{&v.From, &v.To} {
 		if p.Rows == nil {
 			p.Rows, p.Connectors = []harness.Row{}, []harness.Connector{}
@@ -46,7 +46,7 @@ func (s *Server) showEvidence(c *gin.Context) error {
 		return err
 	}
 	v := EvidenceView{From: harness.Ref{Connector: c.Query("fromConnector"), Cavity: c.Query("fromCavity")}, To: harness.Ref{Connector: c.Query("toConnector"), Cavity: c.Query("toCavity")}}
-	if v.Reasons, err = j.plan.Match.Evidence(v.From, v.To); err != nil {
+	if v.Reasons, err = j.begun().Match.Evidence(v.From, v.To); err != nil {
 		return problem(http.StatusNotFound, "no-such-row", sentence(err.Error()), "")
 	}
 	c.JSON(http.StatusOK, v)
@@ -180,12 +180,12 @@ func decision(j *computed, r DecideRequest) (match.Decision, error) {
 		d.Choice, d.Origin = match.Wired, r.Origin
 		return d, checkOrigin(j, row, r.Origin)
 	case ByWay:
-		i := slices.IndexFunc(j.plan.Ways, func(w plan.Way) bool { return w.From == r.At })
-		if i < 0 || !slices.Contains(j.plan.Ways[i].Choices, r.Way) {
+		i := slices.IndexFunc(j.plan().Ways, func(w plan.Way) bool { return w.From == r.At })
+		if i < 0 || !slices.Contains(j.plan().Ways[i].Choices, r.Way) {
 			return d, problem(http.StatusUnprocessableEntity, "no-such-way", "The wire cannot come to its counterpart in "+
 				"that way.", "/way")
 		}
-		d.Choice, d.To, d.Way = match.Matched, j.plan.Ways[i].To, r.Way
+		d.Choice, d.To, d.Way = match.Matched, j.plan().Ways[i].To, r.Way
 		return d, checkPair(j, row, d.To)
 	case JoinTo:
 		d.Choice, d.To = match.Joined, r.To
@@ -276,7 +276,7 @@ func (j *computed) hasCavity(at harness.Ref) bool {
 			return c.Has(at.Cavity)
 		}
 	}
-	return slices.ContainsFunc(j.plan.Housings,
+	return slices.ContainsFunc(j.plan().Housings,
 		func(c harness.Connector) bool { return c.ID == at.Connector && c.Has(at.Cavity) })
 }
 
@@ -291,7 +291,7 @@ func (s *Server) acceptAbove(c *gin.Context) error {
 	}
 	return s.checked(c, func(j *computed) error {
 		bodies := map[string]any{}
-		for _, l := range j.plan.Match.Lines {
+		for _, l := range j.begun().Match.Lines {
 			if l.Decided || !l.Feeds() || l.P < r.Above {
 				continue
 			}

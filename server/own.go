@@ -32,7 +32,7 @@ func (s *Server) putOwn(c *gin.Context) error {
 	}
 	return s.checked(c, func(j *computed) error {
 		for _, at := range []string{r.Step.Before, r.Step.After} {
-			if _, known := j.plan.Step(at); at != "" && !known && r.Step.Text != "" {
+			if _, known := j.plan().Step(at); at != "" && !known && r.Step.Text != "" {
 				return problem(http.StatusUnprocessableEntity, "no-such-step", "There is no such step to put it beside any "+
 					"more.", "/step")
 			}
@@ -68,12 +68,12 @@ func (s *Server) answerFinding(c *gin.Context) error {
 			return s.apply(c, change{id: r.ID, what: "answer-back", seen: r.Seen, base: j.Revision,
 				bodies: map[string]any{subject: nil}})
 		}
-		i := slices.IndexFunc(j.plan.Findings, func(f finding.Finding) bool { return f.Key() == a.Key() && f.Text == a.Text })
+		i := slices.IndexFunc(j.plan().Findings, func(f finding.Finding) bool { return f.Key() == a.Key() && f.Text == a.Text })
 		switch {
 		case i < 0:
 			return problem(http.StatusConflict, "no-such-finding", "The finding is not there any more: something has "+
 				"changed.", "/answer")
-		case j.plan.Findings[i].Severity == finding.Danger:
+		case j.plan().Findings[i].Severity == finding.Danger:
 			return problem(http.StatusUnprocessableEntity, "danger-stands", "What can hurt, burn or destroy is not waved "+
 				"through: put it right.", "/answer")
 		}

@@ -27,7 +27,7 @@ func (s *Server) showPin(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	p := &j.plan
+	p := j.plan()
 	v := PinView{Revision: j.Revision, Hash: hash, Moves: p.Moves, Done: p.Pin.Done, Steps: p.Steps, Proof: p.Proof,
 		Line: p.Proof.Line(), Figures: exchange.Figures(*p), Open: exchange.OpenLine(*p), Limit: p.Pin.Limit,
 		Hand:     inHand(p.Pin.Now),
@@ -83,16 +83,16 @@ func facesOf(all []harness.Connector) map[string]Face {
 // cavityWires lists what is in the cavities of the plan's housings now.
 func (j *computed) cavityWires() []CavityWire {
 	rows := map[harness.TerminalID]harness.Row{}
-	for _, r := range j.plan.Wires(j.facts) {
+	for _, r := range j.plan().Wires(j.facts) {
 		rows[harness.TerminalAt(r.Ref)] = r
 	}
 	for _, r := range j.facts.To.Rows {
 		rows[harness.TerminalID(join.NewWire+r.Ref.String())] = r
 	}
 	out := []CavityWire{}
-	for _, at := range j.plan.Pin.Now.Cavities() {
-		t, full := j.plan.Pin.Now.In(at)
-		if full || j.plan.Pin.Now.Plugged(at) {
+	for _, at := range j.plan().Pin.Now.Cavities() {
+		t, full := j.plan().Pin.Now.In(at)
+		if full || j.plan().Pin.Now.Plugged(at) {
 			out = append(out, CavityWire{At: at, Row: rows[t], Plugged: !full})
 		}
 	}
@@ -110,13 +110,13 @@ func (s *Server) showBench(c *gin.Context) error {
 		stage = ""
 	}
 	v := BenchView{Revision: j.Revision, Title: j.Job.Title, Stage: string(stage), Done: []BenchDone{},
-		Steps: []WorkStep{}, Hand: inHand(j.plan.Past.Now), Wires: j.cavityWires(), Faces: facesOf(j.plan.Housings),
-		Line: j.plan.Proof.Line(), Proven: j.plan.Proof.Reached}
+		Steps: []WorkStep{}, Hand: inHand(j.plan().Past.Now), Wires: j.cavityWires(), Faces: facesOf(j.plan().Housings),
+		Line: j.plan().Proof.Line(), Proven: j.plan().Proof.Reached}
 	if stage == "" {
 		v.Stage = "work"
 	}
-	for i := range j.plan.Past.Ticks {
-		if t := &j.plan.Past.Ticks[i]; stage == "" || t.Of() == stage {
+	for i := range j.plan().Past.Ticks {
+		if t := &j.plan().Past.Ticks[i]; stage == "" || t.Of() == stage {
 			v.Done = append(v.Done, BenchDone{Step: t.Step, Text: t.Text, Who: t.Who, When: t.When})
 		}
 	}
@@ -170,7 +170,7 @@ func (s *Server) sheet(c *gin.Context, ending, kind string, write func(io.Writer
 	if err != nil {
 		return err
 	}
-	if len(j.plan.Work.Steps) == 0 && len(j.plan.Past.Done) == 0 {
+	if len(j.plan().Work.Steps) == 0 && len(j.plan().Past.Done) == 0 {
 		return problem(http.StatusConflict, "no-sheet", "Nothing is planned and nothing is done: there is no sheet.", "")
 	}
 	hash, err := j.Hash()
@@ -178,7 +178,7 @@ func (s *Server) sheet(c *gin.Context, ending, kind string, write func(io.Writer
 		return err
 	}
 	sheet := exchange.Sheet{Title: j.Job.Title, Donor: j.Job.Donor, Chassis: j.Job.Chassis, From: j.facts.From.Name, To: j.facts.To.Name,
-		Revision: int(j.Revision), Hash: hash, Printed: s.now().Format(time.DateOnly), Plan: j.plan}
+		Revision: int(j.Revision), Hash: hash, Printed: s.now().Format(time.DateOnly), Plan: *j.plan()}
 	var b bytes.Buffer
 	if err := write(&b, sheet); err != nil {
 		return err

@@ -124,7 +124,7 @@ func (s *Server) showFaces(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	v := FacesView{Revision: j.Revision, Connectors: slices.Clone(j.plan.Housings), Mates: j.mates()}
+	v := FacesView{Revision: j.Revision, Connectors: slices.Clone(j.plan().Housings), Mates: j.mates()}
 	for i := range j.facts.Laid.Loom.Connectors {
 		h := j.facts.Laid.Loom.Connectors[i].Connector
 		if !slices.ContainsFunc(v.Connectors, func(x harness.Connector) bool { return x.ID == h.ID }) && h.Ways() > 0 {
@@ -138,7 +138,7 @@ func (s *Server) showFaces(c *gin.Context) error {
 }
 
 func (j *computed) hasConnector(id string) bool {
-	return slices.ContainsFunc(j.plan.Housings, func(h harness.Connector) bool { return h.ID == id }) ||
+	return slices.ContainsFunc(j.plan().Housings, func(h harness.Connector) bool { return h.ID == id }) ||
 		slices.ContainsFunc(j.facts.Laid.Loom.Connectors, func(h harness.Half) bool { return h.ID == id })
 }
 
@@ -207,11 +207,11 @@ func (s *Server) wish(c *gin.Context) error {
 		var body any
 		if r.Then != "" {
 			w := pin.Wish{Step: r.Step, Then: r.Then, Who: who(c), When: s.now().UTC().UnixMilli()}
-			steps := make([]pin.Step, len(j.plan.Steps))
-			for i := range j.plan.Steps {
-				steps[i] = j.plan.Steps[i].Step
+			steps := make([]pin.Step, len(j.plan().Steps))
+			for i := range j.plan().Steps {
+				steps[i] = j.plan().Steps[i].Step
 			}
-			if _, err := pin.Reorder(j.plan.Pin.Now, steps, max(j.plan.Pin.Limit, j.plan.Pin.Now.InHand()), w); err != nil {
+			if _, err := pin.Reorder(j.plan().Pin.Now, steps, max(j.plan().Pin.Limit, j.plan().Pin.Now.InHand()), w); err != nil {
 				return problem(http.StatusUnprocessableEntity, "cannot-be", sentence(err.Error()), "/then")
 			}
 			body = w
@@ -264,7 +264,7 @@ func (s *Server) showCheck(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	v := CheckView{Revision: j.Revision, Expected: orEmpty(j.plan.Pin.Expected), Checks: orEmpty(j.Job.Checks), Faces: facesOf(j.plan.Housings), Left: len(j.plan.Steps)}
+	v := CheckView{Revision: j.Revision, Expected: orEmpty(j.plan().Pin.Expected), Checks: orEmpty(j.Job.Checks), Faces: facesOf(j.plan().Housings), Left: len(j.plan().Steps)}
 	c.JSON(http.StatusOK, v)
 	return nil
 }
@@ -279,7 +279,7 @@ func (s *Server) check(c *gin.Context) error {
 		return err
 	}
 	return s.checked(c, func(j *computed) error {
-		if !slices.ContainsFunc(j.plan.Pin.Expected, func(e pin.Expected) bool { return e.At == r.At }) {
+		if !slices.ContainsFunc(j.plan().Pin.Expected, func(e pin.Expected) bool { return e.At == r.At }) {
 			return problem(http.StatusUnprocessableEntity, "no-cavity", fmt.Sprintf("Nothing is to be checked in %s.", r.At), "/at")
 		}
 		var body any

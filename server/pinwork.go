@@ -21,7 +21,7 @@ func (s *Server) otherwise(c *gin.Context) error {
 		return err
 	}
 	return s.checked(c, func(j *computed) error {
-		now := j.plan.Past.Now
+		now := j.plan().Past.Now
 		t, label := harness.TerminalID(""), r.Label
 		var edits []harness.Edit
 		from := r.At.String()
@@ -78,11 +78,11 @@ func (s *Server) report(c *gin.Context) error {
 		return err
 	}
 	return s.checked(c, func(j *computed) error {
-		_, full := j.plan.Pin.Now.In(r.At)
+		_, full := j.plan().Pin.Now.In(r.At)
 		switch {
 		case r.What == pin.Broken && !j.hasConnector(r.At.Connector):
 			return problem(http.StatusUnprocessableEntity, "no-such-connector", fmt.Sprintf("There is no connector %s.", r.At.Connector), "/at")
-		case r.What != pin.Broken && !j.plan.Pin.Now.Has(r.At):
+		case r.What != pin.Broken && !j.plan().Pin.Now.Has(r.At):
 			return problem(http.StatusUnprocessableEntity, "no-cavity", fmt.Sprintf("There is no cavity %s.", r.At), "/at")
 		case r.What == pin.Occupied && full:
 			return problem(http.StatusUnprocessableEntity, "known-wire", fmt.Sprintf("%s holds a wire on this plan too: record the move that emptied it, or take the tick back that filled it.", r.At), "/at")
@@ -92,7 +92,7 @@ func (s *Server) report(c *gin.Context) error {
 		x := pin.Report{ID: r.ID, What: r.What, At: r.At, Saw: strings.TrimSpace(r.Saw), Who: who(c), When: s.now().UTC().UnixMilli()}
 		bodies := map[string]any{store.SubjectReport(x.ID): x}
 		if tick, ok := x.Tick(); ok {
-			if _, err := harness.Apply(j.plan.Past.Now, tick.Edits...); err != nil {
+			if _, err := harness.Apply(j.plan().Past.Now, tick.Edits...); err != nil {
 				return problem(http.StatusUnprocessableEntity, "cannot-be", sentence(err.Error()), "/at")
 			}
 			s.stamp(c, j, &tick, 0)

@@ -19,13 +19,13 @@ func (s *Server) showReach(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	p := &j.plan.Reach
+	p := &j.plan().Reach
 	r, d := p.Result, j.Job.Chosen().Reach
 	v := ReachView{Revision: j.Revision, Map: d.Map, Things: j.things(), Proposed: orEmpty(r.Propose()), Rules: d.Rules, Lines: orEmpty(r.Lines), Wires: []ReachWire{}, Joints: orEmpty(r.Joints), Bundles: orEmpty(r.Bundles),
 		Walls: orEmpty(r.Walls), Disconnects: orEmpty(r.Disconnects), Apart: orEmpty(r.Kept), Tape: orEmpty(r.Tape), Unit: r.Unit, Buy: orEmpty(r.Buy), Stock: r.Stock, Pieces: orEmpty(r.Pieces()), Colours: orEmpty(r.Colours),
 		Figures: r.Figures, Learned: r.Learned, Steps: j.workSteps(work.Reach), Strays: orEmpty(p.Strays),
-		Proof: j.plan.Proof, Line: j.plan.Proof.Line(), Wishes: orEmpty(d.Wishes), Measured: orEmpty(d.Measured),
-		Leftover: orEmpty(d.Leftover), Findings: stageFindings(j.plan.Findings, "reach")}
+		Proof: j.plan().Proof, Line: j.plan().Proof.Line(), Wishes: orEmpty(d.Wishes), Measured: orEmpty(d.Measured),
+		Leftover: orEmpty(d.Leftover), Findings: stageFindings(j.plan().Findings, "reach")}
 	v.Map.Stations, v.Map.Paths = orEmpty(v.Map.Stations), orEmpty(v.Map.Paths)
 	for _, w := range r.Wires() {
 		v.Wires = append(v.Wires, ReachWire{Colour: w.Colour, Size: w.Size, Circuit: w.Circuit, Function: w.Function, Ends: w.Ends, Lands: w.Lands, Pair: w.Pair, Shield: w.Shield})
@@ -37,7 +37,7 @@ func (s *Server) showReach(c *gin.Context) error {
 // things lists what can be put at a station: devices, connectors without one, splices and branches, with how many wires
 // end there.
 func (j *computed) things() []PlacedThing {
-	r, loom := j.plan.Reach.Result, &j.facts.Laid.Loom
+	r, loom := j.plan().Reach.Result, &j.facts.Laid.Loom
 	put := map[reach.Thing]reach.Place{}
 	for _, p := range j.Job.Places {
 		put[p.Thing] = p
@@ -111,13 +111,13 @@ func (s *Server) compareReach(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	c.JSON(http.StatusOK, CompareView{Revision: j.Revision, Now: j.plan.Reach.Result.Figures, Options: orEmpty(j.Compared())})
+	c.JSON(http.StatusOK, CompareView{Revision: j.Revision, Now: j.plan().Reach.Result.Figures, Options: orEmpty(j.Compared())})
 	return nil
 }
 
 // Compared works the options out when they are first asked for.
 func (j *computed) Compared() []reach.Compared {
-	j.comparing.Do(func() { j.compared = j.plan.Reach.Result.Compare() })
+	j.comparing.Do(func() { j.compared = j.plan().Reach.Result.Compare() })
 	return j.compared
 }
 
@@ -127,7 +127,7 @@ func (s *Server) packReach(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	all := j.plan.Reach.Result.Bundles
+	all := j.plan().Reach.Result.Bundles
 	i := slices.IndexFunc(all, func(b reach.Bundle) bool { return b.Path == c.Query("path") })
 	if i < 0 {
 		return problem(http.StatusNotFound, "no-such-path", "There is no such path.", "")
@@ -158,7 +158,7 @@ func (s *Server) cutListCSV(c *gin.Context) error {
 		return err
 	}
 	var b bytes.Buffer
-	if err := exchange.WriteCutList(&b, j.plan.Reach.Result); err != nil {
+	if err := exchange.WriteCutList(&b, j.plan().Reach.Result); err != nil {
 		return err
 	}
 	download(c, j.Job.Title+" cut list.csv", "text/csv; charset=utf-8", b.Bytes())

@@ -166,7 +166,7 @@ func (j *computed) hasStation(id string) bool {
 }
 
 func (j *computed) hasReachWire(id string) bool {
-	return slices.ContainsFunc(j.plan.Reach.Result.Lines, func(l reach.Line) bool { return l.Wire == id })
+	return slices.ContainsFunc(j.plan().Reach.Result.Lines, func(l reach.Line) bool { return l.Wire == id })
 }
 
 func noWire(id string) error {
@@ -214,14 +214,14 @@ func (s *Server) putLength(c *gin.Context) error {
 		return err
 	}
 	return s.checked(c, func(j *computed) error {
-		i := slices.IndexFunc(j.plan.Reach.Result.Lines, func(l reach.Line) bool { return l.Wire == r.Wire })
+		i := slices.IndexFunc(j.plan().Reach.Result.Lines, func(l reach.Line) bool { return l.Wire == r.Wire })
 		if i < 0 {
 			return noWire(r.Wire)
 		}
 		var body any
 		if r.Had > 0 || r.Need > 0 {
 			m := reach.Measured{Wire: r.Wire, Had: r.Had, Need: r.Need, Spread: r.Spread, Who: who(c), When: s.now().UTC().UnixMilli()}
-			if at := j.plan.Reach.Result.Lines[i].Stations; len(at) > 0 {
+			if at := j.plan().Reach.Result.Lines[i].Stations; len(at) > 0 {
 				m.From, m.To = at[0], at[len(at)-1]
 			}
 			body = m
@@ -266,7 +266,7 @@ func (s *Server) chooseOption(c *gin.Context) error {
 		}
 		before := reach.Option{ID: "before " + o.ID, Name: "as before " + o.Name}
 		for _, m := range o.Moves {
-			if was := j.plan.Reach.Result.Placed[m.Thing]; was != "" {
+			if was := j.plan().Reach.Result.Placed[m.Thing]; was != "" {
 				before.Moves = append(before.Moves, reach.Place{Thing: m.Thing, Station: was})
 			}
 		}
@@ -285,7 +285,7 @@ func (s *Server) takeDisconnect(c *gin.Context) error {
 		return err
 	}
 	return s.checked(c, func(j *computed) error {
-		all := j.plan.Reach.Result.Disconnects
+		all := j.plan().Reach.Result.Disconnects
 		i := slices.IndexFunc(all, func(d reach.Disconnect) bool { return d.Between == r.Between })
 		taken := slices.ContainsFunc(j.Job.Partings, func(p reach.Parting) bool { return p.Between == r.Between })
 		if i < 0 && !taken {

@@ -61,7 +61,7 @@ func (s *Server) showGather(c *gin.Context) error {
 		}
 		v.Sheets = append(v.Sheets, line)
 	}
-	for _, f := range j.plan.Findings {
+	for _, f := range j.plan().Findings {
 		if f.Stage == "gather" {
 			v.Findings = append(v.Findings, f)
 		}

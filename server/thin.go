@@ -21,10 +21,10 @@ func (s *Server) showThin(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	t := j.plan.Thin
+	t := j.plan().Thin
 	v := ThinView{Revision: j.Revision, Facts: j.factsKey[:12], Wires: j.facts.Laid.Loom.Wires, Verdicts: verdicts(t.Result), Systems: t.Result.Systems, Joints: t.Result.Joints,
-		Counts: t.Counts, Proof: j.plan.Proof, Proposed: t.Proposed, Brought: []thin.Decision{},
-		Findings: stageFindings(j.plan.Findings, "thin"), Drawing: j.Drawing()}
+		Counts: t.Counts, Proof: j.plan().Proof, Proposed: t.Proposed, Brought: []thin.Decision{},
+		Findings: stageFindings(j.plan().Findings, "thin"), Drawing: j.Drawing()}
 	for _, d := range j.Job.Thin {
 		if d.Verify != "" {
 			v.Brought = append(v.Brought, d)
@@ -113,7 +113,7 @@ func checkThin(j *computed, d thin.Decision, pointer string) error {
 	if d.Choice != thin.Keep && d.Choice != thin.Goes {
 		return problem(http.StatusUnprocessableEntity, "no-action", "A thing is kept, or it goes.", pointer)
 	}
-	r := j.plan.Thin.Result
+	r := j.begun().Thin.Result
 	if why := r.Refuses(d); why != "" {
 		return problem(http.StatusUnprocessableEntity, "not-to-be-decided", sentence(fmt.Sprintf("%s %s: %s", d.On, d.ID, why)), pointer)
 	}
@@ -138,28 +138,28 @@ func checkThin(j *computed, d thin.Decision, pointer string) error {
 
 // changed lists what is different between two states of a job in Thin.
 func changed(before, after *computed, done Done) ThinChange {
-	v := ThinChange{Done: done, Verdicts: map[int]WireVerdict{}, Systems: []thin.SystemLine{}, Joints: []thin.JointVerdict{}, Counts: after.plan.Thin.Counts}
-	was, is := verdicts(before.plan.Thin.Result), verdicts(after.plan.Thin.Result)
+	v := ThinChange{Done: done, Verdicts: map[int]WireVerdict{}, Systems: []thin.SystemLine{}, Joints: []thin.JointVerdict{}}
+	was, is := verdicts(before.begun().Thin.Result), verdicts(after.begun().Thin.Result)
 	for i := range is {
 		if i >= len(was) || was[i] != is[i] {
 			v.Verdicts[i] = is[i]
 		}
 	}
 	old := map[string]thin.SystemLine{}
-	for _, l := range before.plan.Thin.Result.Systems {
+	for _, l := range before.begun().Thin.Result.Systems {
 		old[l.System] = l
 	}
-	for _, l := range after.plan.Thin.Result.Systems {
+	for _, l := range after.begun().Thin.Result.Systems {
 		if !reflect.DeepEqual(old[l.System], l) {
 			v.Systems = append(v.Systems, l)
 		}
 	}
 	v.Limbs, v.Spots = redrawn(before.Drawing(), after.Drawing())
 	fates := map[string]thin.Fate{}
-	for _, x := range before.plan.Thin.Result.Joints {
+	for _, x := range before.begun().Thin.Result.Joints {
 		fates[x.Kind+x.ID] = x.Fate
 	}
-	for _, x := range after.plan.Thin.Result.Joints {
+	for _, x := range after.begun().Thin.Result.Joints {
 		if fates[x.Kind+x.ID] != x.Fate {
 			v.Joints = append(v.Joints, x)
 		}
@@ -188,7 +188,7 @@ func (s *Server) showCut(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	cut, err := j.plan.Thin.Result.Cut(thin.Scope(c.Query("on")), c.Query("id"))
+	cut, err := j.begun().Thin.Result.Cut(thin.Scope(c.Query("on")), c.Query("id"))
 	if err != nil {
 		return problem(http.StatusNotFound, "no-such-thing", sentence(err.Error()), "")
 	}
@@ -201,7 +201,7 @@ func (s *Server) showCircuit(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	r := j.plan.Thin.Result
+	r := j.begun().Thin.Result
 	i := slices.IndexFunc(j.facts.Laid.Loom.Wires, func(w harness.Wire) bool { return w.ID == c.Query("wire") })
 	if i < 0 {
 		return problem(http.StatusNotFound, "no-such-thing", "There is no such wire.", "")

@@ -68,7 +68,7 @@ func TestADecisionAnswersWithWhatItChanged(t *testing.T) {
 	for i, v := range change.Verdicts {
 		patched[i] = v
 	}
-	if !slices.Equal(patched, after.Verdicts) || len(change.Verdicts) == 0 || change.Counts != after.Counts || change.Revision != after.Revision {
+	if !slices.Equal(patched, after.Verdicts) || len(change.Verdicts) == 0 || change.Revision != after.Revision {
 		t.Errorf("%d verdicts changed, and the patched ones are not those shown", len(change.Verdicts))
 	}
 	if len(change.Systems) == 0 || change.Systems[0].By.Reason != "no cooling wanted" {

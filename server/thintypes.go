@@ -42,8 +42,7 @@ type ThinChange struct {
 	Verdicts map[int]WireVerdict `json:"verdicts"` // by number of the wire, those that changed
 	Systems  []thin.SystemLine   `json:"systems"`  // those that changed
 	Joints   []thin.JointVerdict `json:"joints"`   // splices whose fate changed
-	Counts   thin.Counts         `json:"counts"`
-	Limbs    []thin.Limb         `json:"limbs"` // of the drawing, those that look different
+	Limbs    []thin.Limb         `json:"limbs"`    // of the drawing, those that look different
 	Spots    []thin.Spot         `json:"spots"`
 }
 

@@ -61,7 +61,7 @@ type WorkStep struct {
 
 // workSteps gives the steps of a stage, of all where none is named, with their ticks.
 func (j *computed) workSteps(stage work.Stage) []WorkStep {
-	p := &j.plan
+	p := j.plan()
 	wires := map[string]*harness.Wire{}
 	for i := range p.Reach.Result.Wires() {
 		w := &p.Reach.Result.Wires()[i]
@@ -135,7 +135,7 @@ func (s *Server) showWorkList(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	p := &j.plan
+	p := j.plan()
 	v := WorkListView{Revision: j.Revision, Steps: j.workSteps(""), Done: orEmpty(p.Past.Ticks),
 		Strays: orEmpty(p.Work.Strays), Proof: p.Proof, Line: p.Proof.Line(), Open: j.leavesOut(),
 		Joints: p.Join.Joints, Wires: p.Join.Wires, Places: []string{}, People: []string{}, Hand: inHand(p.Past.Now)}
@@ -159,16 +159,16 @@ func (s *Server) showWorkList(c *gin.Context) error {
 
 // leavesOut says what the list leaves out, since it is not decided or is held up.
 func (j *computed) leavesOut() string {
-	t := j.plan.Totals
+	t := j.plan().Totals
 	switch {
-	case t.Open > 0 && j.plan.Withheld > 0:
+	case t.Open > 0 && j.plan().Withheld > 0:
 		return fmt.Sprintf("%d of %d rows are not decided, and %d moves or new wires wait for a cavity that such a wire "+
-			"holds: they are not on the list.", t.Open, t.From, j.plan.Withheld)
+			"holds: they are not on the list.", t.Open, t.From, j.plan().Withheld)
 	case t.Open > 0:
 		return fmt.Sprintf("%d of %d rows are not decided and are not on the list.", t.Open, t.From)
-	case j.plan.Withheld > 0:
+	case j.plan().Withheld > 0:
 		return fmt.Sprintf("%d moves or new wires wait for a cavity that stays full, and are not on the list.",
-			j.plan.Withheld)
+			j.plan().Withheld)
 	}
 	return ""
 }
@@ -179,11 +179,11 @@ func (s *Server) showWork(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	t := &j.plan.Thin
+	t := &j.plan().Thin
 	v := WorkView{Revision: j.Revision, Steps: j.workSteps(work.Thin), Strays: []work.Tick{}, Counts: t.Counts,
-		Proof: j.plan.Proof, Line: j.plan.Proof.Line(), Yard: j.Job.Yard(t.Result), Bench: j.Job.Chosen().Bench,
+		Proof: j.plan().Proof, Line: j.plan().Proof.Line(), Yard: j.Job.Yard(t.Result), Bench: j.Job.Chosen().Bench,
 		Findings: t.Progress.Findings}
-	for _, x := range j.plan.Work.Strays {
+	for _, x := range j.plan().Work.Strays {
 		if x.Of() == work.Thin {
 			v.Strays = append(v.Strays, x)
 		}
@@ -191,7 +191,7 @@ func (s *Server) showWork(c *gin.Context) error {
 	if v.Findings == nil {
 		v.Findings = stageFindings(nil, "")
 	}
-	v.Stock, v.Off = t.Result.Stock(j.plan.Past.Now)
+	v.Stock, v.Off = t.Result.Stock(j.plan().Past.Now)
 	v.Clips = t.Result.Clips()
 	c.JSON(http.StatusOK, v)
 	return nil
@@ -226,7 +226,7 @@ func (s *Server) tick(c *gin.Context) error {
 
 // ticks gives the ticks of steps in the order of the plan, each tried on the harness as it is then.
 func (s *Server) ticks(c *gin.Context, j *computed, r TickRequest) (map[string]any, error) {
-	p := &j.plan
+	p := j.plan()
 	steps := make([]*work.Step, 0, len(r.Steps))
 	for i := range p.Work.Steps {
 		if slices.Contains(r.Steps, p.Work.Steps[i].ID) {
@@ -313,8 +313,8 @@ func (s *Server) untick(c *gin.Context, j *computed, r TickRequest) error {
 	if len(ch.bodies) == 0 {
 		return problem(http.StatusConflict, "no-such-step", "That step is not ticked.", "/steps")
 	}
-	after := plan.Follow(j.facts, job.Chosen(), j.plan.Match)
-	if len(after.Past.Lost) > len(j.plan.Past.Lost) {
+	after := plan.Begin(j.facts, job.Chosen(), j.begun().Match, j.draft).Whole()
+	if len(after.Past.Lost) > len(j.plan().Past.Lost) {
 		return problem(http.StatusConflict, "later-steps", "Steps that were done later rest on this one: take those back first.", "/steps")
 	}
 	return s.apply(c, ch)
@@ -322,7 +322,7 @@ func (s *Server) untick(c *gin.Context, j *computed, r TickRequest) error {
 
 // stuck notes that a wire does not come out: a splice that nobody has seen holds it.
 func (s *Server) stuck(c *gin.Context, j *computed, r TickRequest) error {
-	step, ok := j.plan.Step(r.Steps[0])
+	step, ok := j.plan().Step(r.Steps[0])
 	if !ok || step.Stage != work.Thin || step.Kind != thin.ComeOut {
 		return problem(http.StatusUnprocessableEntity, "no-such-step", "Only a wire that is to fall out can be stuck.", "/steps")
 	}

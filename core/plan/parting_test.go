@@ -26,6 +26,38 @@ func take(j *plan.Job, p *plan.Plan) {
 	}
 }
 
+// placed lays a random vehicle out, places all that a job has, and measures most of its wires.
+func placed(own *rand.Rand, j *plan.Job) {
+	j.Map = &reach.Map{}
+	for i := range 5 {
+		j.Map.Stations = append(j.Map.Stations, reach.Station{ID: fmt.Sprint("s", i), Group: []string{"body", "engine",
+			"box"}[own.IntN(3)]})
+		if i > 0 {
+			j.Map.Paths = append(j.Map.Paths, reach.Path{ID: fmt.Sprint("p", i), From: fmt.Sprint("s", own.IntN(i)),
+				To: fmt.Sprint("s", i), Length: float64(200 + own.IntN(900)), Wall: own.IntN(2) == 0})
+		}
+	}
+	f, err := j.Facts()
+	if err != nil {
+		panic(err)
+	}
+	put := func(kind reach.Kind, id string) {
+		j.Places = append(j.Places, reach.Place{Thing: reach.Thing{Kind: kind, ID: id},
+			Station: fmt.Sprint("s", own.IntN(5))})
+	}
+	for _, c := range f.Laid.Loom.Connectors {
+		put(reach.AConnector, c.ID)
+	}
+	for i := range f.Laid.Loom.Splices {
+		put(reach.ASplice, f.Laid.Loom.Splices[i].ID)
+	}
+	for i := range f.Laid.Loom.Wires {
+		if own.IntN(3) > 0 {
+			j.Lengths = append(j.Lengths, reach.Measured{Wire: f.Laid.Loom.Wires[i].ID, Had: float64(300 + own.IntN(2000))})
+		}
+	}
+}
+
 // inTheEnd carries out what is left of a plan on the test's own bench.
 func inTheEnd(f plan.Facts, j *plan.Job, p *plan.Plan) *bench {
 	b := newBench(&f.Laid.Loom)
@@ -108,31 +140,10 @@ func TestDisconnectsInAStorm(t *testing.T) {
 		r := rand.New(rand.NewPCG(seed, 41))
 		own := rand.New(rand.NewPCG(seed, 42))
 		j := mixedJob(r)
-		j.Map = &reach.Map{}
-		for i := range 5 {
-			j.Map.Stations = append(j.Map.Stations, reach.Station{ID: fmt.Sprint("s", i), Group: []string{"body", "engine",
-				"box"}[own.IntN(3)]})
-			if i > 0 {
-				j.Map.Paths = append(j.Map.Paths, reach.Path{ID: fmt.Sprint("p", i), From: fmt.Sprint("s", own.IntN(i)),
-					To: fmt.Sprint("s", i), Length: float64(200 + own.IntN(900)), Wall: own.IntN(2) == 0})
-			}
-		}
+		placed(own, &j)
 		f, err := j.Facts()
 		if err != nil {
 			t.Fatal(err)
-		}
-		for _, c := range f.Laid.Loom.Connectors {
-			j.Places = append(j.Places, reach.Place{Thing: reach.Thing{Kind: reach.AConnector, ID: c.ID},
-				Station: fmt.Sprint("s", own.IntN(5))})
-		}
-		for i := range f.Laid.Loom.Splices {
-			j.Places = append(j.Places, reach.Place{Thing: reach.Thing{Kind: reach.ASplice, ID: f.Laid.Loom.Splices[i].ID},
-				Station: fmt.Sprint("s", own.IntN(5))})
-		}
-		for i := range f.Laid.Loom.Wires {
-			if own.IntN(3) > 0 {
-				j.Lengths = append(j.Lengths, reach.Measured{Wire: f.Laid.Loom.Wires[i].ID, Had: float64(300 + own.IntN(2000))})
-			}
 		}
 		p := plan.Compute(f, j.Chosen())
 		for round := range 6 {

@@ -9,6 +9,8 @@ package plan
 
 import (
 	"slices"
+	"sync"
+	"sync/atomic"
 
 	"draxel/core/finding"
 	"draxel/core/gather"
@@ -79,26 +81,61 @@ func Compute(f Facts, d Decisions) Plan {
 }
 
 // Follow gives the plan where the crosswalk of these facts and decisions is known already.
+func Follow(f Facts, d Decisions, crosswalk *match.Result) Plan {
+	return *Begin(f, d, crosswalk, nil).Whole()
+}
+
+// Draft is a plan as far as it has been asked for. What becomes of every wire is known at once; the rest, ways and
+// joints, lengths, steps and proof, is computed when it is first asked for.
+type Draft struct {
+	facts     Facts
+	decisions Decisions
+	begun     Plan
+	last      *Draft // of the same facts, whose parts are taken where nothing that they follow from has changed
+	rest      sync.Once
+	done      atomic.Bool // all of it is there
+	whole     Plan
+	reach     *reach.Input
+}
+
+// Begin gives the draft of a plan where the crosswalk is known. Last, which may be nil, is an earlier draft of the same
+// facts: computing is pure, so that a part whose input is the same again is the same again.
 //
 // The order of computing is not that of the rail. First what becomes of every wire, then where terminals and joints
 // come, then lengths; then Now, the steps and the proof.
-func Follow(f Facts, d Decisions, crosswalk *match.Result) Plan {
+func Begin(f Facts, d Decisions, crosswalk *match.Result, last *Draft) *Draft {
 	f.complete()
 	f.putOn(crosswalk)
 	f.part(d.Reach.Partings)
-	p := Plan{Moves: f.Kind.MovesTerminals(), Match: crosswalk}
+	t := &Draft{facts: f, decisions: d, last: last, begun: Plan{Moves: f.Kind.MovesTerminals(), Match: crosswalk}}
+	p := &t.begun
 	p.Totals = p.Match.Totals()
 	p.Findings = append(slices.Clone(f.Findings), p.Match.Findings(f.From, f.To)...)
 	p.decideThin(&f, d)
-	p.decideWays(&f)
-	m := p.model(&f, d)
-	p.join(m, d)
-	p.decideReach(m, d)
-	p.finish(m, d)
-	p.Findings = append(p.Findings, p.closing(&f)...)
-	finding.Sort(p.Findings)
-	p.Findings = finding.Answered(p.Findings, d.Acks)
-	return p
+	return t
+}
+
+// Begun gives the part of the plan that is known at once: Match and what becomes of every wire in Thin, without steps.
+func (t *Draft) Begun() *Plan { return &t.begun }
+
+// Whole gives all of the plan.
+func (t *Draft) Whole() *Plan {
+	t.rest.Do(func() {
+		f, d := &t.facts, t.decisions
+		p := t.begun
+		p.Findings = slices.Clone(p.Findings)
+		p.decideWays(f)
+		m := p.model(f, d)
+		p.join(m, d)
+		t.decideReach(&p, m)
+		p.finish(m, d)
+		p.Findings = append(p.Findings, p.closing(f)...)
+		finding.Sort(p.Findings)
+		p.Findings = finding.Answered(p.Findings, d.Acks)
+		t.whole, t.last = p, nil
+		t.done.Store(true)
+	})
+	return &t.whole
 }
 
 // complete gives every row of From a wire, where the loom has none: a fact is not lost because another is missing.

@@ -1,6 +1,8 @@
 package plan
 
 import (
+	"reflect"
+
 	"draxel/core/harness"
 	"draxel/core/join"
 	"draxel/core/match"
@@ -17,7 +19,26 @@ type Reaching struct {
 }
 
 // decideReach computes which wires reach, of those that stay, where the decisions of the other stages want their ends.
-func (p *Plan) decideReach(m *model, d Decisions) {
+func (t *Draft) decideReach(p *Plan, m *model) {
+	in := p.reachInput(m, t.decisions)
+	t.reach = &in
+	if last := t.last; last != nil && last.done.Load() && sameReach(last.reach, &in) {
+		p.Reach.Result = last.whole.Reach.Result.Again()
+	} else {
+		p.Reach.Result = reach.Compute(in)
+	}
+	p.Findings = append(p.Findings, p.Reach.Result.Findings...)
+}
+
+// sameReach says whether two inputs of Reach are the same. They are of the same facts, so that of the loom only the
+// connectors can differ, which plugs of disconnects and plugs that are put on add to.
+func sameReach(a, b *reach.Input) bool {
+	return len(a.Wires) == len(b.Wires) && reflect.DeepEqual(a.Wires, b.Wires) && reflect.DeepEqual(a.Stock, b.Stock) &&
+		reflect.DeepEqual(a.Decisions, b.Decisions) && reflect.DeepEqual(a.Loom.Connectors, b.Loom.Connectors)
+}
+
+// reachInput puts together what Reach works on.
+func (p *Plan) reachInput(m *model, d Decisions) reach.Input {
 	l := &m.facts.Laid.Loom
 	in := reach.Input{Loom: l, Decisions: d.Reach}
 	after := stepsBefore(p.Thin.Result.Steps)
@@ -77,8 +98,7 @@ func (p *Plan) decideReach(m *model, d Decisions) {
 		}
 		in.Wires = append(in.Wires, x)
 	}
-	p.Reach.Result = reach.Compute(in)
-	p.Findings = append(p.Findings, p.Reach.Result.Findings...)
+	return in
 }
 
 // comesTo says to which joint an end comes, where that is, and whether its wire stays whole there.

@@ -87,10 +87,19 @@ type Parted struct {
 	Touches  map[string]string   // by step: the length that it parts, which is finished before
 }
 
+// Again gives the result once more, as it was before Part.
+func (r *Result) Again() *Result {
+	out := *r
+	out.Disconnects = slices.Clone(r.offered)
+	out.hours(nil)
+	return &out
+}
+
 // Part gives what follows from the disconnects that were taken: which ends get contacts, in which cavities, and the
 // steps. Found is the harness as it was found, now as it is, wanted as all else wants it. It notes in each disconnect
 // what was taken.
 func (r *Result) Part(found, now, wanted harness.Harness) Parted {
+	r.Disconnects = slices.Clone(r.Disconnects) // those that are offered stay as they are
 	x := &parter{Result: r, found: found, now: now, wanted: wanted, out: Parted{
 		Changes: harness.Changes{Tips: map[string][2]harness.Tip{}, Places: map[harness.TerminalID]harness.Place{}},
 		Made:    harness.Changes{Tips: map[string][2]harness.Tip{}, Places: map[harness.TerminalID]harness.Place{}},

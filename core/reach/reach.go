@@ -226,7 +226,8 @@ type Result struct {
 	in          *Input
 	router      *router
 	wires       map[string]int
-	on          [][]int // by path: the lines that run along it
+	on          [][]int      // by path: the lines that run along it
+	offered     []Disconnect // as they are before any is taken
 }
 
 // Compute gives what follows from the input. It is pure.
@@ -248,6 +249,7 @@ func Compute(in Input) *Result {
 	r.walls(s)
 	r.keepApart()
 	r.disconnect(s)
+	r.offered = r.Disconnects
 	r.tape(s)
 	r.figure()
 	r.plan(s)

@@ -54,7 +54,6 @@ function patch(client: QueryClient, job: string, change: ThinChange) {
         ...old.joints.map((j) => joints.get(j.kind + j.id) ?? j),
         ...change.joints.filter((j) => !old.joints.some((o) => o.kind + o.id === j.kind + j.id)),
       ],
-      counts: change.counts,
       drawing: {
         ...old.drawing,
         branches: old.drawing.branches.map((b) => limbs.get(b.id) ?? b),

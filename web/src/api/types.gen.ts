@@ -1854,7 +1854,6 @@ export interface ThinChange {
   };
   systems: SystemLine[];
   joints: JointVerdict[];
-  counts: Counts;
   limbs: Limb[];
   spots: Spot[];
 }

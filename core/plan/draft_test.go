@@ -1,0 +1,118 @@
+package plan_test
+
+import (
+	"bytes"
+	"flag"
+	"fmt"
+	"math/rand/v2"
+	"reflect"
+	"slices"
+	"strings"
+	"testing"
+
+	"draxel/core/harness"
+	"draxel/core/match"
+	"draxel/core/plan"
+	"draxel/core/reach"
+)
+
+var drafts = flag.Uint64("drafts", 60, "how many random jobs TestADraftIsThePlan goes through")
+
+// What is taken from an earlier draft is what would be computed: byte for byte the same plan, whatever was decided, placed,
+// measured or ticked in between.
+func TestADraftIsThePlan(t *testing.T) {
+	compared, taken := 0, 0
+	for seed := range *drafts {
+		r, own := rand.New(rand.NewPCG(seed, 41)), rand.New(rand.NewPCG(seed, 43))
+		j := mixedJob(r)
+		placed(own, &j)
+		f, err := j.Facts()
+		if err != nil {
+			t.Fatal(err)
+		}
+		var last *plan.Draft
+		for range 12 {
+			crosswalk := match.Crosswalk(f.From, f.To, f.Meetings, j.Decisions)
+			draft := plan.Begin(f, j.Chosen(), crosswalk, last)
+			p := draft.Whole()
+			fresh := plan.Compute(f, j.Chosen())
+			if a, b := printed(p), printed(&fresh); !bytes.Equal(a, b) {
+				i := 0
+				for i < min(len(a), len(b)) && a[i] == b[i] {
+					i++
+				}
+				t.Fatalf("job %d: taken over …%s\ncomputed …%s", seed, a[max(0, i-80):min(len(a), i+80)],
+					b[max(0, i-80):min(len(b), i+80)])
+			}
+			if d := harness.Differences(p.Wanted, fresh.Wanted); len(d) > 0 {
+				t.Fatalf("job %d: wanted %v", seed, d)
+			}
+			compared++
+			if last != nil && len(p.Reach.Result.Lines) > 0 && &p.Reach.Result.Lines[0] == &last.Whole().Reach.Result.Lines[0] {
+				taken++
+			}
+			last = draft
+			switch own.IntN(6) {
+			case 0:
+				decideMixed(r, &j, p, f)
+			case 1:
+				take(&j, p)
+			case 2, 3:
+				tickAny(own, &j, p)
+			case 4:
+				if n := len(f.Laid.Loom.Wires); n > 0 {
+					j.Lengths = append(j.Lengths[:len(j.Lengths):len(j.Lengths)], reach.Measured{
+						Wire: f.Laid.Loom.Wires[own.IntN(n)].ID, Had: float64(300 + own.IntN(2000))})
+				}
+			}
+		}
+	}
+	if taken < compared/8 || taken > compared*7/8 {
+		t.Errorf("of %d plans %d took Reach over: one of the two is not tried", compared, taken)
+	}
+	t.Logf("%d plans compared, %d took Reach over", compared, taken)
+}
+
+// printed writes down all that a plan says: every exported field, whatever it is made of.
+func printed(p *plan.Plan) []byte {
+	var out bytes.Buffer
+	write(&out, reflect.ValueOf(*p))
+	return out.Bytes()
+}
+
+func write(out *bytes.Buffer, v reflect.Value) {
+	switch v.Kind() {
+	case reflect.Pointer, reflect.Interface:
+		if v.IsNil() {
+			out.WriteString("nil")
+			return
+		}
+		write(out, v.Elem())
+	case reflect.Struct:
+		for i := range v.NumField() {
+			if f := v.Type().Field(i); f.IsExported() {
+				fmt.Fprintf(out, "%s:", f.Name)
+				write(out, v.Field(i))
+				out.WriteByte('\n')
+			}
+		}
+	case reflect.Slice, reflect.Array:
+		for i := range v.Len() {
+			write(out, v.Index(i))
+			out.WriteByte(',')
+		}
+	case reflect.Map:
+		lines := make([]string, 0, v.Len())
+		for _, k := range v.MapKeys() {
+			var line bytes.Buffer
+			write(&line, k)
+			line.WriteString("=")
+			write(&line, v.MapIndex(k))
+			lines = append(lines, line.String())
+		}
+		slices.Sort(lines)
+		out.WriteString(strings.Join(lines, ";"))
+	default:
+		fmt.Fprint(out, v.Interface())
+	}
+}
