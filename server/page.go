@@ -4,6 +4,7 @@ import (
 	"embed"
 	"errors"
 	"io/fs"
+	"mime"
 	"net/http"
 	"path"
 	"strings"
@@ -30,6 +31,14 @@ func servePage(c *gin.Context) {
 	if info, err := fs.Stat(files, name); err == nil && !info.IsDir() {
 		if strings.HasPrefix(name, "assets/") {
 			c.Header("Cache-Control", "public, max-age=31536000, immutable")
+		}
+		if packed, err := fs.Stat(files, name+".gz"); err == nil && !packed.IsDir() {
+			c.Header("Vary", "Accept-Encoding")
+			if strings.Contains(c.GetHeader("Accept-Encoding"), "gzip") {
+				c.Header("Content-Encoding", "gzip")
+				c.Header("Content-Type", mime.TypeByExtension(path.Ext(name)))
+				name += ".gz"
+			}
 		}
 		c.Status(http.StatusOK)
 		http.ServeFileFS(c.Writer, c.Request, files, name)

@@ -30,7 +30,7 @@ func (s *Server) showThin(c *gin.Context) error {
 			v.Brought = append(v.Brought, d)
 		}
 	}
-	if v.Wires == nil {
+	if v.Kept = c.Query("facts") == v.Facts; v.Kept || v.Wires == nil {
 		v.Wires = []harness.Wire{}
 	}
 	if v.Systems == nil {

@@ -13,8 +13,9 @@ import (
 type ThinView struct {
 	Revision int64               `json:"revision"`
 	Facts    string              `json:"facts"`
-	Wires    []harness.Wire      `json:"wires"`
-	Verdicts []WireVerdict       `json:"verdicts"` // as the wires
+	Wires    []harness.Wire      `json:"wires"`          // none where those of the same facts are there already
+	Kept     bool                `json:"kept,omitempty"` // they are those of the facts that were named
+	Verdicts []WireVerdict       `json:"verdicts"`       // as the wires
 	Systems  []thin.SystemLine   `json:"systems"`
 	Joints   []thin.JointVerdict `json:"joints"`
 	Counts   thin.Counts         `json:"counts"`

@@ -1,8 +1,9 @@
 import react from '@vitejs/plugin-react';
 import { defineConfig } from 'vite';
+import { compression } from 'vite-plugin-compression2';
 
 export default defineConfig({
-  plugins: [react()],
+  plugins: [react(), compression({ algorithms: ['gzip'], threshold: 1024 })],
   build: { outDir: '../server/dist', emptyOutDir: true, chunkSizeWarningLimit: 1500 },
   server: { proxy: { '/api': 'http://127.0.0.1:8321' } },
 });

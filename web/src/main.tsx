@@ -10,14 +10,7 @@ import { ProblemError } from './api/client';
 import { FirstStage, Frame } from './frame/Frame';
 import { JobsPage } from './frame/JobsPage';
 import { PassGate } from './frame/PassGate';
-import { BenchPage } from './bench/BenchPage';
-import { GatherPage } from './stages/gather/GatherPage';
-import { MatchPage } from './stages/match/MatchPage';
-import { PinPage } from './stages/pin/PinPage';
-import { ReachPage } from './stages/reach/ReachPage';
-import { ThinPage } from './stages/thin/ThinPage';
 import { useTheme } from './theme';
-import { WorkPage } from './work/WorkPage';
 
 const client = new QueryClient({
   defaultOptions: {
@@ -35,15 +28,27 @@ const router = createBrowserRouter([
     element: <Frame />,
     children: [
       { index: true, element: <FirstStage /> },
-      { path: 'gather', element: <GatherPage /> },
-      { path: 'match', element: <MatchPage /> },
-      { path: 'thin', element: <ThinPage /> },
-      { path: 'pin', element: <PinPage /> },
-      { path: 'reach', element: <ReachPage /> },
-      { path: 'work', element: <WorkPage /> },
+      {
+        path: 'gather',
+        lazy: async () => ({ Component: (await import('./stages/gather/GatherPage')).GatherPage }),
+      },
+      {
+        path: 'match',
+        lazy: async () => ({ Component: (await import('./stages/match/MatchPage')).MatchPage }),
+      },
+      { path: 'thin', lazy: async () => ({ Component: (await import('./stages/thin/ThinPage')).ThinPage }) },
+      { path: 'pin', lazy: async () => ({ Component: (await import('./stages/pin/PinPage')).PinPage }) },
+      {
+        path: 'reach',
+        lazy: async () => ({ Component: (await import('./stages/reach/ReachPage')).ReachPage }),
+      },
+      { path: 'work', lazy: async () => ({ Component: (await import('./work/WorkPage')).WorkPage }) },
     ],
   },
-  { path: '/jobs/:job/bench', element: <BenchPage /> },
+  {
+    path: '/jobs/:job/bench',
+    lazy: async () => ({ Component: (await import('./bench/BenchPage')).BenchPage }),
+  },
   { path: '*', element: <Navigate to="/" replace /> },
 ]);
 

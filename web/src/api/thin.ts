@@ -5,8 +5,18 @@ import type { Bench, CircuitView, CutView, ThinChange, ThinDecision, ThinView, W
 
 const thinKey = (job: string) => ['job', job, 'thin'];
 
-export const useThin = (job: string) =>
-  useQuery({ queryKey: thinKey(job), queryFn: () => request<ThinView>('GET', `${jobPath(job)}/thin`) });
+/** The harness; its wires, which are large and change with the facts alone, are kept from before. */
+export function useThin(job: string) {
+  const client = useQueryClient();
+  return useQuery({
+    queryKey: thinKey(job),
+    queryFn: async () => {
+      const before = client.getQueryData<ThinView>(thinKey(job));
+      const view = await request<ThinView>('GET', `${jobPath(job)}/thin?facts=${before?.facts ?? ''}`);
+      return view.kept && before ? { ...view, wires: before.wires } : view;
+    },
+  });
+}
 
 export const useWork = (job: string) =>
   useQuery({

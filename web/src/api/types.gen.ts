@@ -1630,6 +1630,7 @@ export interface ThinView {
   revision: number;
   facts: string;
   wires: Wire[];
+  kept?: boolean;
   verdicts: WireVerdict[];
   systems: SystemLine[];
   joints: JointVerdict[];
