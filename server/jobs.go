@@ -266,6 +266,9 @@ func (s *Server) write(c *gin.Context, ch change) (Done, error) {
 	for _, subject := range sortedKeys(ch.bodies) {
 		p := store.Put{Subject: subject, Expect: versions[subject]}
 		if body := ch.bodies[subject]; body != nil {
+			if err := plan.Sound(body); err != nil {
+				return Done{}, problem(http.StatusUnprocessableEntity, "bad-value", sentence(err.Error()), "")
+			}
 			if p.Body, err = json.Marshal(body); err != nil {
 				return Done{}, err
 			}

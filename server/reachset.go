@@ -9,39 +9,28 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"draxel/core/plan"
 	"draxel/core/reach"
-	"draxel/core/size"
 	"draxel/store"
 )
 
-// Bounds of what a map can hold.
-const (
-	mostStations = 300
-	mostPaths    = 600
-	longestName  = 80
-)
+// longestName bounds the names of what is kept for comparing.
+const longestName = 80
 
 func badMap(m *reach.Map) error {
-	if len(m.Stations) > mostStations || len(m.Paths) > mostPaths {
-		return problem(http.StatusUnprocessableEntity, "too-much", fmt.Sprintf("A map has at most %d stations and %d paths.", mostStations, mostPaths), "/map")
-	}
 	for i := range m.Stations {
-		x := &m.Stations[i]
-		if x.ID = strings.TrimSpace(x.ID); x.ID == "" || len(x.ID) > longestName {
-			return problem(http.StatusUnprocessableEntity, "no-name", "Give each station a name.", fmt.Sprintf("/map/stations/%d", i))
-		}
-		if outside(x.X, -1e5, 1e5) || outside(x.Y, -1e5, 1e5) || outside(x.Drop, 0, 5000) {
-			return problem(http.StatusUnprocessableEntity, "bad-number", x.ID+" has a place or a drop that cannot be.", fmt.Sprintf("/map/stations/%d", i))
-		}
+		m.Stations[i].ID = strings.TrimSpace(m.Stations[i].ID)
 	}
 	for i := range m.Paths {
-		x := &m.Paths[i]
-		if x.ID = strings.TrimSpace(x.ID); x.ID == "" || len(x.ID) > 2*longestName {
-			return problem(http.StatusUnprocessableEntity, "no-name", "Give each path a name.", fmt.Sprintf("/map/paths/%d", i))
-		}
-		if !slices.Contains(reach.Covers(), x.Cover) {
-			return problem(http.StatusUnprocessableEntity, "no-cover", "A path is bare, taped, in a sleeve or in a sock.", fmt.Sprintf("/map/paths/%d/cover", i))
-		}
+		m.Paths[i].ID = strings.TrimSpace(m.Paths[i].ID)
+	}
+	return unsound(m, "/map")
+}
+
+// unsound is the reply to a value that cannot be, nil for one that can.
+func unsound(v any, pointer string) error {
+	if err := plan.Sound(v); err != nil {
+		return problem(http.StatusUnprocessableEntity, "bad-value", sentence(err.Error()), pointer)
 	}
 	return nil
 }
@@ -83,40 +72,13 @@ func (s *Server) putMap(c *gin.Context) error {
 
 func (s *Server) putRules(c *gin.Context) error {
 	r, err := read[RulesRequest](c)
+	if err == nil {
+		err = unsound(&r.Rules, "/rules")
+	}
 	if err != nil {
 		return err
 	}
 	x := r.Rules
-	for name, v := range map[string]float64{"roll": x.Roll, "end": x.End, "drop": x.Drop, "lap": x.Lap, "stub": x.Stub, "apart": x.Apart, "bulge": x.Bulge, "excess": x.Excess, "least": x.Least, "guess": x.Guess, "mostly": x.Mostly} {
-		if outside(v, 0, 10000) {
-			return problem(http.StatusUnprocessableEntity, "bad-number", "That is not a length: "+name+".", "/rules/"+name)
-		}
-	}
-	for name, v := range map[string]float64{"route": x.Rates.Route, "measure": x.Rates.Measure, "cut": x.Rates.Cut, "solder": x.Rates.Solder, "crimp": x.Rates.Crimp, "cover": x.Rates.Cover} {
-		if outside(v, 0, 1000) {
-			return problem(http.StatusUnprocessableEntity, "bad-number", "That is not a time: "+name+".", "/rules/rates/"+name)
-		}
-	}
-	switch {
-	case outside(x.Margin, 0, 2), outside(x.Loss, 0, 0.5), outside(x.Rest, 0, 0.5), outside(x.Volts, 1, 1000):
-		return problem(http.StatusUnprocessableEntity, "bad-number", "Margin, loss or voltage cannot be that.", "/rules/margin")
-	case !slices.Contains(reach.Schools(), x.School):
-		return problem(http.StatusUnprocessableEntity, "no-school", "Joints are soldered, crimped in a sleeve, or crimped under shrink.", "/rules/school")
-	case !slices.Contains(size.Classes(), x.Class):
-		return problem(http.StatusUnprocessableEntity, "no-class", "Insulation is of class A, B, C or D.", "/rules/class")
-	case len(x.Plugs) > 1000 || len(x.Shelf) > 1000:
-		return problem(http.StatusUnprocessableEntity, "too-much", "That is too much.", "/rules")
-	}
-	for name, mm := range x.Plugs {
-		if outside(mm, 0, 500) {
-			return problem(http.StatusUnprocessableEntity, "bad-number", "No plug is that large: "+name+".", "/rules/plugs")
-		}
-	}
-	for i, p := range x.Shelf {
-		if p.ID == "" || outside(p.Length, 1, 1e6) || outside(float64(p.Size), 0, 240) {
-			return problem(http.StatusUnprocessableEntity, "bad-piece", "A piece has a name, a size and a length.", fmt.Sprintf("/rules/shelf/%d", i))
-		}
-	}
 	return s.apply(c, change{id: r.ID, what: "rules", seen: r.Seen, bodies: map[string]any{store.SubjectRules: x}})
 }
 

@@ -203,8 +203,11 @@ func (s *Store) LoadAfter(ctx context.Context, id string, last *State) (State, e
 			state.keep(r.Name, last)
 			continue
 		}
-		if err := state.take(r.Name, []byte(r.Body)); err != nil {
+		switch err := state.take(r.Name, []byte(r.Body)); {
+		case errors.Is(err, ErrNewer), err != nil && r.Name == SubjectJob:
 			return state, fmt.Errorf("load %s: %w", r.Name, err)
+		case err != nil: // it counts for nothing and is named; the rest is as it was
+			state.Job.Aside = append(state.Job.Aside, plan.Aside{Name: r.Name, Value: json.RawMessage(r.Body), Why: err.Error()})
 		}
 	}
 	sort(&state.Job)

@@ -48,6 +48,7 @@ const (
 	leftovers = "leftover/"
 	partings  = "parting/"
 	owns      = "own/"
+	asides    = "aside/"
 	answers   = "answer/"
 )
 

@@ -3,6 +3,7 @@ package store
 import (
 	"cmp"
 	"encoding/json"
+	"fmt"
 	"slices"
 	"strings"
 
@@ -26,6 +27,9 @@ func jobPuts(j plan.Job) ([]Put, error) {
 	p.add(SubjectKept, j.Kept, j.Kept != nil)
 	p.add(SubjectMet, j.Met, j.Met != nil)
 	p.add(SubjectVehicle, j.Vehicle, j.Vehicle != "")
+	for i, x := range j.Aside {
+		p.add(fmt.Sprintf("%s%04d", asides, i), x, true)
+	}
 	for _, x := range j.Own {
 		p.add(SubjectOwn(x.ID), x, true)
 	}
@@ -117,7 +121,7 @@ func (p *puts) add(subject string, v any, there bool) {
 // take puts a subject into the job.
 func (s *State) take(name string, body []byte) error {
 	j := &s.Job
-	into := func(v any) error { return json.Unmarshal(body, v) }
+	into := func(v any) error { return plan.Keep(body, v) }
 	switch name {
 	case SubjectJob:
 		var h Head
@@ -125,29 +129,29 @@ func (s *State) take(name string, body []byte) error {
 		j.Title, j.Kind, j.Donor, j.Chassis = h.Title, h.Kind, h.Donor, h.Chassis
 		return err
 	case SubjectKept:
-		return into(&j.Kept)
+		return value(body, &j.Kept)
 	case SubjectMet:
-		return into(&j.Met)
+		return value(body, &j.Met)
 	case SubjectVehicle:
-		return into(&j.Vehicle)
+		return value(body, &j.Vehicle)
 	case SubjectIdentity:
-		return into(&j.Identity)
+		return field(body, &j.Identity)
 	case SubjectItems:
-		return into(&j.Items)
+		return value(body, &j.Items)
 	case SubjectBefore:
-		return into(&j.Before)
+		return field(body, &j.Before)
 	case SubjectBench:
-		return into(&j.Bench)
+		return field(body, &j.Bench)
 	case SubjectHave:
-		return into(&j.Have)
+		return value(body, &j.Have)
 	case SubjectMap:
-		return into(&j.Map)
+		return field(body, &j.Map)
 	case SubjectRules:
-		return into(&j.Rules)
+		return field(body, &j.Rules)
 	case SubjectTable(match.From):
-		return into(&j.From)
+		return field(body, &j.From)
 	case SubjectTable(match.To):
-		return into(&j.To)
+		return field(body, &j.To)
 	}
 	kind, rest, _ := strings.Cut(name, "/")
 	switch kind + "/" {
@@ -163,6 +167,8 @@ func (s *State) take(name string, body []byte) error {
 		return one(body, &j.Thin)
 	case ticks:
 		return one(body, &j.Ticks)
+	case asides:
+		return one(body, &j.Aside)
 	case owns:
 		return one(body, &j.Own)
 	case answers:
@@ -193,7 +199,9 @@ func (s *State) take(name string, body []byte) error {
 		}
 		var l face.Layout
 		err := into(&l)
-		j.Layouts[rest] = &l
+		if err == nil {
+			j.Layouts[rest] = &l
+		}
 		return err
 	case sheets:
 		if j.Sheets == nil {
@@ -201,7 +209,9 @@ func (s *State) take(name string, body []byte) error {
 		}
 		var sheet gather.Sheet
 		err := into(&sheet)
-		j.Sheets[gather.SheetKind(rest)] = &sheet
+		if err == nil {
+			j.Sheets[gather.SheetKind(rest)] = &sheet
+		}
 		return err
 	case looked:
 		if j.Looked == nil {
@@ -209,7 +219,9 @@ func (s *State) take(name string, body []byte) error {
 		}
 		var l gather.Looked
 		err := into(&l)
-		j.Looked[rest] = l
+		if err == nil {
+			j.Looked[rest] = l
+		}
 		return err
 	}
 	return ErrNewer // a subject that this Draxel does not know
@@ -231,11 +243,33 @@ func (s *State) keep(name string, last *State) {
 	}
 }
 
+// field reads what a job has one of and points to.
+func field[T any](body []byte, to **T) error {
+	var v T
+	err := plan.Keep(body, &v)
+	if err == nil {
+		*to = &v
+	}
+	return err
+}
+
+// value reads what a job has one of.
+func value[T any](body []byte, to *T) error {
+	var v T
+	err := plan.Keep(body, &v)
+	if err == nil {
+		*to = v
+	}
+	return err
+}
+
 // one reads one more of a list.
 func one[T any](body []byte, list *[]T) error {
 	var v T
-	err := json.Unmarshal(body, &v)
-	*list = append(*list, v)
+	err := plan.Keep(body, &v)
+	if err == nil {
+		*list = append(*list, v)
+	}
 	return err
 }
 

@@ -3,6 +3,7 @@ package harness
 import (
 	"fmt"
 	"maps"
+	"slices"
 )
 
 // Do is what an edit does.
@@ -255,4 +256,23 @@ func (e *Edit) AppendKey(key []byte) []byte {
 		key = append(append(append(key, l.Wire...), 0), byte(l.End))
 	}
 	return key
+}
+
+// Check says why an edit cannot be, whatever harness it is done to.
+func (e *Edit) Check() error {
+	known := []Do{Remove, Insert, Add, Cap, Park, Plug, Unplug, Tie, Resume, Drop, Sever, Lay, Cut, Seal, Open, Join, Free,
+		FallOut, Crimp, Tap, Clip, Heal, Land, Unjoin}
+	ends := []int{e.End}
+	for _, l := range e.Lengths {
+		ends = append(ends, l.End)
+	}
+	switch {
+	case !slices.Contains(known, e.Do):
+		return fmt.Errorf("nothing is done by %q", e.Do)
+	case slices.ContainsFunc(ends, func(end int) bool { return end < 0 || end > 1 }):
+		return fmt.Errorf("a wire has two ends, 0 and 1")
+	case e.Do == Lay && len(e.Tips) != 2:
+		return fmt.Errorf("a length that is laid has two tips")
+	}
+	return nil
 }

@@ -28,6 +28,14 @@ type Meeting struct {
 	With string `json:"with,omitempty"`
 }
 
+// Check says why a connector cannot be met like that.
+func (m *Meeting) Check() error {
+	if !slices.Contains(Mets(), m.Met) {
+		return fmt.Errorf("a connector is not met as %q", m.Met)
+	}
+	return nil
+}
+
 // Meetings say it of all, by To connector; one that is not in them is a new housing.
 type Meetings map[string]Meeting
 

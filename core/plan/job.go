@@ -91,6 +91,8 @@ type Job struct {
 	Options  []reach.Option   `json:"options,omitempty"`
 	Leftover []reach.Leftover `json:"leftover,omitempty"`
 	Partings []reach.Parting  `json:"partings,omitempty"` // disconnects that were taken
+
+	Aside []Aside `json:"aside,omitempty"` // what was stored and cannot be
 }
 
 // Photo is a picture of a connector; the picture itself is kept beside the job.
@@ -109,7 +111,7 @@ type Photo struct {
 // empty pinout.
 func (j Job) Facts() (Facts, error) {
 	j = j.withIDs()
-	f := Facts{Kind: j.Kind, Vehicle: j.Vehicle}
+	f := Facts{Kind: j.Kind, Vehicle: j.Vehicle, Findings: asides(j.Aside)}
 	if f.Vehicle == "" {
 		f.Vehicle = j.Kind.Vehicle()
 	}

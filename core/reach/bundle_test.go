@@ -211,7 +211,7 @@ func TestLeftoversTeach(t *testing.T) {
 
 func TestTemplatesHoldTogether(t *testing.T) {
 	for _, x := range reach.Templates() {
-		if bad := x.Map.Check(); len(bad) > 0 {
+		if bad := x.Map.Doubts(); len(bad) > 0 {
 			t.Errorf("%s: %v", x.Name, bad)
 		}
 		in := yardInput(wire("1", at("A", 1), at("J1", 1), 1900, "Injector 1, control"))

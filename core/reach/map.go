@@ -89,8 +89,8 @@ func (p *Path) sigma() float64 {
 	return spread / 2
 }
 
-// Check says what is wrong with a map as it stands; what is wrong with a path makes it unusable.
-func (m *Map) Check() []finding.Finding {
+// Doubts says what is wrong with a map as it stands; what is wrong with a path makes it unusable.
+func (m *Map) Doubts() []finding.Finding {
 	var out []finding.Finding
 	bad := func(subject, code, text, remedy string) {
 		out = append(out, finding.Finding{Code: code, Severity: finding.Wrong, Stage: "reach", Subject: subject, Text: text, Remedy: remedy})

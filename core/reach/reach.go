@@ -236,7 +236,7 @@ func Compute(in Input) *Result {
 	for i := range in.Wires {
 		r.wires[in.Wires[i].ID] = i
 	}
-	r.Findings = in.Decisions.Map.Check()
+	r.Findings = in.Decisions.Map.Doubts()
 	s := r.settle()
 	r.Learned = learn(in.Decisions.Leftover, in.Decisions.Rules)
 	r.lengths(s)

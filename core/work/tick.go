@@ -2,6 +2,7 @@ package work
 
 import (
 	"cmp"
+	"fmt"
 	"slices"
 
 	"draxel/core/harness"
@@ -42,4 +43,17 @@ func InOrder(ticks []Tick) []Tick {
 		return cmp.Or(cmp.Compare(a.When, b.When), cmp.Compare(a.Seq, b.Seq), cmp.Compare(a.Step, b.Step))
 	})
 	return ticks
+}
+
+// Check says why a tick cannot be.
+func (t *Tick) Check() error {
+	if t.Step == "" || !harness.Within(0, 1e6, t.Minutes, t.Spent, t.Length) {
+		return fmt.Errorf("a step that is done has a name, minutes and a length that can be")
+	}
+	for i := range t.Edits {
+		if err := t.Edits[i].Check(); err != nil {
+			return err
+		}
+	}
+	return nil
 }

@@ -26,6 +26,7 @@ const router = createBrowserRouter([
   {
     path: '/jobs/:job',
     element: <Frame />,
+    hydrateFallbackElement: <></>,
     children: [
       { index: true, element: <FirstStage /> },
       {
@@ -47,6 +48,8 @@ const router = createBrowserRouter([
   },
   {
     path: '/jobs/:job/bench',
+    hydrateFallbackElement: <></>,
+    hydrateFallbackElement: <></>,
     lazy: async () => ({ Component: (await import('./bench/BenchPage')).BenchPage }),
   },
   { path: '*', element: <Navigate to="/" replace /> },
