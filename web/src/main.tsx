@@ -49,7 +49,6 @@ const router = createBrowserRouter([
   {
     path: '/jobs/:job/bench',
     hydrateFallbackElement: <></>,
-    hydrateFallbackElement: <></>,
     lazy: async () => ({ Component: (await import('./bench/BenchPage')).BenchPage }),
   },
   { path: '*', element: <Navigate to="/" replace /> },
