@@ -16,7 +16,7 @@ import (
 // a change of one decision costs. A tenth of the texts are unread and the numbers are half shared.
 func BenchmarkMatch(b *testing.B) {
 	all := wordings(b)
-	for _, rows := range []int{100, 500} {
+	for _, rows := range []int{100, 500, 5000} {
 		b.Run(fmt.Sprint(rows), func(b *testing.B) {
 			p := madeFrom(all, recipe{houses: [2]int{0, 1}, shared: 0.5, colours: 0.4, unread: 0.1, size: true}, 1)
 			grow(&p, rows)
@@ -48,7 +48,7 @@ func grow(p *madePair, rows int) {
 // and "ratio" ours over theirs.
 func BenchmarkAssign(b *testing.B) {
 	r := rand.New(rand.NewPCG(1, 2))
-	for _, n := range []int{100, 500} {
+	for _, n := range []int{100, 500, 5000} {
 		gain := make([][]float64, n)
 		for i := range gain {
 			gain[i] = make([]float64, n)

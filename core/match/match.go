@@ -26,7 +26,12 @@ const (
 // connectors of no concern, take no part. Decisions about rows that are not there are not counted, and named in the
 // findings.
 func Crosswalk(from, to harness.Pinout, meetings Meetings, decisions []Decision) *Result {
-	r := &Result{from: occupied(from.Rows, nil), to: occupied(to.Rows, meetings), meetings: meetings}
+	return crosswalk(from, to, meetings, decisions, manyPairs)
+}
+
+// crosswalk compares all pairs up to a number of them, and beyond it those that have something in common.
+func crosswalk(from, to harness.Pinout, meetings Meetings, decisions []Decision, blockFrom int) *Result {
+	r := &Result{blockFrom: blockFrom, from: occupied(from.Rows, nil), to: occupied(to.Rows, meetings), meetings: meetings}
 	r.index(decisions)
 	r.compare = newComparer(r.from, r.to, meetings)
 	r.link()
@@ -47,30 +52,25 @@ func occupied(rows []harness.Row, meetings Meetings) []harness.Row {
 // worthKeeping is the weight of the words, in bits, under which a pair is not followed up unless its numbers are equal.
 const worthKeeping = -4
 
-// link finds the probabilities: it compares all pairs, keeps those worth keeping, and alternates between the
+// link finds the probabilities: it compares pairs, keeps those worth keeping, and alternates between the
 // probabilities that the weights give (E) and the weights that the probabilities give (M).
 func (r *Result) link() {
 	n := float64(max(len(r.from), len(r.to), 1))
 	e := newEdges(len(r.from), len(r.to), 8*len(r.from))
-	var tally, clamped [patterns]float64
+	tally := r.compare.tally()
+	var clamped [patterns]float64
 	clampedPairs := 0.0
+	for i, j := range r.accepted {
+		if j > 0 {
+			clamped[r.compare.pattern(i, j-1)]++
+			clampedPairs++
+		}
+	}
+	candidates := r.candidateRows()
 	for i := range r.from {
-		free := r.free(i)
-		for j := range r.to {
-			pat := r.compare.pattern(i, j)
-			tally[pat]++
-			if r.accepted[i] == j+1 {
-				clamped[pat]++
-				clampedPairs++
-			}
-			if !free || r.taken[j] || r.rejected[pair{i, j}] {
-				continue
-			}
-			if forbid(&r.from[i].Signal, &r.to[j].Signal) != allowed {
-				continue
-			}
-			if bits := r.compare.function(i, j, n); bits > worthKeeping || pat.number() == numberEqual {
-				e.col, e.pat, e.bits = append(e.col, int32(j)), append(e.pat, pat), append(e.bits, float32(bits))
+		if r.free(i) {
+			for _, j := range candidates(i) {
+				r.consider(e, i, int(j), n)
 			}
 		}
 		e.start = append(e.start, int32(len(e.col)))
@@ -106,6 +106,29 @@ func (r *Result) link() {
 	weigh()
 	e.propagate(60, 1e-8)
 	r.weights, r.edges, r.n = w, e, n
+}
+
+// candidateRows gives, for a From row, the To rows that it is compared with: all, where that is not too many.
+func (r *Result) candidateRows() func(i int) []int32 {
+	if len(r.from)*len(r.to) > r.blockFrom {
+		return newBlocks(r.compare).of
+	}
+	all := make([]int32, len(r.to))
+	for j := range all {
+		all[j] = int32(j)
+	}
+	return func(int) []int32 { return all }
+}
+
+// consider keeps a pair that may belong together.
+func (r *Result) consider(e *edges, i, j int, n float64) {
+	if r.taken[j] || r.rejected[pair{i, j}] || forbid(&r.from[i].Signal, &r.to[j].Signal) != allowed {
+		return
+	}
+	pat := r.compare.pattern(i, j)
+	if bits := r.compare.function(i, j, n); bits > worthKeeping || pat.number() == numberEqual {
+		e.col, e.pat, e.bits = append(e.col, int32(j)), append(e.pat, pat), append(e.bits, float32(bits))
+	}
 }
 
 // assign gives the best assignment as a whole over the pairs that are likelier than not on their own: a worse pair is

@@ -78,6 +78,7 @@ type Result struct {
 	compare      *comparer
 	weights      weights
 	edges        *edges
+	blockFrom    int // pairs from which only those are compared that have something in common
 	n            float64
 }
 
