@@ -9,7 +9,6 @@ tool honnef.co/go/tools/cmd/staticcheck
 require (
 	codeberg.org/go-pdf/fpdf v0.12.0
 	github.com/boombuler/barcode v1.1.0
-	github.com/disintegration/imaging v1.6.2
 	github.com/gin-contrib/gzip v1.2.5
 	github.com/gin-gonic/gin v1.12.0
 	github.com/go-rod/rod v0.116.2

@@ -8,7 +8,7 @@ import (
 	"path/filepath"
 	"strings"
 
-	"github.com/disintegration/imaging"
+	"golang.org/x/image/draw"
 	_ "golang.org/x/image/webp" // a format that is read
 )
 
@@ -16,6 +16,7 @@ import (
 const (
 	MaxPicture   = 25 << 20   // bytes as sent
 	maxPixels    = 50_000_000 // a picture of more is not unpacked
+	maxSide      = 16_384     // nor one that is longer
 	pictureSide  = 2048       // pixels of the longer side as kept
 	thumbSide    = 240
 	pictureGrade = 84 // of 100, JPEG
@@ -51,19 +52,25 @@ func ReadPicture(name string, data []byte) (Picture, error) {
 			}
 		}
 	}
-	if config.Width <= 0 || config.Height <= 0 || config.Width > maxPixels/config.Height {
-		return Picture{}, refuse("too-many-pixels", "the picture has %d × %d pixels; at most %d million are unpacked", config.Width, config.Height, maxPixels/1_000_000)
+	if config.Width <= 0 || config.Height <= 0 || config.Width > maxPixels/config.Height ||
+		max(config.Width, config.Height) > maxSide {
+		return Picture{}, refuse("too-many-pixels", "the picture has %d × %d pixels; at most %d million are unpacked, "+
+			"%d to a side", config.Width, config.Height, maxPixels/1_000_000, maxSide)
 	}
-	whole, err := imaging.Decode(bytes.NewReader(data), imaging.AutoOrientation(true))
+	whole, _, err := image.Decode(bytes.NewReader(data))
 	if err != nil {
 		return Picture{}, refuse("damaged-picture", "the picture is damaged: %v", err)
 	}
-	kept := imaging.Fit(whole, pictureSide, pictureSide, imaging.Lanczos)
+	turned := 1
+	if format == "jpeg" {
+		turned = orientation(data)
+	}
+	kept := fit(whole, pictureSide, turned, draw.CatmullRom)
 	p := Picture{Width: kept.Bounds().Dx(), Height: kept.Bounds().Dy()}
 	if p.Data, err = encode(kept); err != nil {
 		return Picture{}, err
 	}
-	p.Thumb, err = encode(imaging.Fit(kept, thumbSide, thumbSide, imaging.Box))
+	p.Thumb, err = encode(fit(kept, thumbSide, 1, draw.ApproxBiLinear))
 	return p, err
 }
 

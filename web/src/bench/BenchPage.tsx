@@ -11,7 +11,7 @@ import { useKey } from '../keys/useKey';
 import { outboxOf, Refused } from '../outbox/outbox';
 import { heldUp, Unsent } from '../outbox/Unsent';
 import { useUnsent } from '../outbox/useOutbox';
-import { ReasonDialog } from '../stages/thin/ReasonDialog';
+import { ReasonDialog } from '../work/ReasonDialog';
 import { BenchFrame, useBenchKeys } from './BenchFrame';
 import { CheckBench } from './CheckBench';
 import { NotAsExpected, type Answer } from './NotAsExpected';

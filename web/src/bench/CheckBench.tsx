@@ -10,7 +10,7 @@ import { ConnectorFace, type Contents, type View } from '../harness/ConnectorFac
 import { useKey } from '../keys/useKey';
 import { outboxOf } from '../outbox/outbox';
 import { heldUp, Unsent } from '../outbox/Unsent';
-import { ReasonDialog } from '../stages/thin/ReasonDialog';
+import { ReasonDialog } from '../work/ReasonDialog';
 import { BenchFrame, useBenchKeys } from './BenchFrame';
 import { ShareLink } from './ShareLink';
 import { useAwake } from './useAwake';

@@ -3,7 +3,7 @@ import { useState, type ReactNode } from 'react';
 import { useNavigate } from 'react-router';
 import { explain } from '../api/client';
 import { useAnswer } from '../api/work';
-import { ReasonDialog } from '../stages/thin/ReasonDialog';
+import { ReasonDialog } from '../work/ReasonDialog';
 import type { Finding, JobView } from '../api/types.gen';
 import { severityWord, SeverityMark } from './SeverityMark';
 

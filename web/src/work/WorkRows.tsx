@@ -8,7 +8,7 @@ import type { WorkStep } from '../api/types.gen';
 import { useTick } from '../api/work';
 import { VirtualRows } from '../frame/VirtualRows';
 import { useKey } from '../keys/useKey';
-import { ReasonDialog } from '../stages/thin/ReasonDialog';
+import { ReasonDialog } from './ReasonDialog';
 import { Measured } from './Measured';
 import { day, kindWord, stageWord } from './words';
 

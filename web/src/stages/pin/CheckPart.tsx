@@ -9,7 +9,7 @@ import { VirtualRows } from '../../frame/VirtualRows';
 import { refKey, refName } from '../../harness/cavity';
 import { ConnectorFace } from '../../harness/ConnectorFace';
 import { useKey } from '../../keys/useKey';
-import { ReasonDialog } from '../thin/ReasonDialog';
+import { ReasonDialog } from '../../work/ReasonDialog';
 
 /** The second, independent check of what is in the cavities. It shows nothing of what the first person has ticked. */
 export function CheckPart({ job }: { job: string }) {

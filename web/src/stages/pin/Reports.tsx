@@ -4,7 +4,7 @@ import { useSettle } from '../../api/pin';
 import type { PinView, Report } from '../../api/types.gen';
 import { refName } from '../../harness/cavity';
 import { SeverityMark } from '../../frame/SeverityMark';
-import { ReasonDialog } from '../thin/ReasonDialog';
+import { ReasonDialog } from '../../work/ReasonDialog';
 
 /** What was found otherwise than expected and is not settled yet. */
 export function Reports({

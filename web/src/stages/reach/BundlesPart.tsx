@@ -5,7 +5,7 @@ import type { Plug, ReachView, RouteMap, Rules, Wall } from '../../api/types.gen
 import { CrossSection } from './CrossSection';
 import { NumberField } from './NumberField';
 import { Parting } from './Parting';
-import type { Changer, PartProps } from './ReachPage';
+import type { Changer, PartProps } from './part';
 import { across, few } from './words';
 
 /** What lies along each path, what goes through walls, what must come apart, and what must be kept apart. */

@@ -11,8 +11,8 @@ import { WireSwatch } from '../../harness/WireSwatch';
 import { useKey } from '../../keys/useKey';
 import { LengthGlyph } from './LengthGlyph';
 import { LineReasons } from './LineReasons';
-import type { PartProps } from './ReachPage';
-import { endName, mm, verdictWord } from './words';
+import type { PartProps } from './part';
+import { chance, endName, mm, verdictWord } from './words';
 
 const order: CutLine['verdict'][] = [
   'no way',
@@ -165,10 +165,6 @@ export function CutPart({ job, view, onError }: PartProps) {
     </div>
   );
 }
-
-/** A chance as people say it. */
-export const chance = (p: number | undefined) =>
-  p === undefined || p < 0.0005 ? '' : `${(100 * p).toFixed(p < 0.1 ? 1 : 0)} %`;
 
 function Row({
   line: l,

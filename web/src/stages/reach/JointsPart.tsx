@@ -4,7 +4,7 @@ import { Link } from 'react-router';
 import type { BuyLine, ReachView, Rules } from '../../api/types.gen';
 import { WireSwatch } from '../../harness/WireSwatch';
 import { colourName } from '../../harness/insulation';
-import type { Changer, PartProps } from './ReachPage';
+import type { Changer, PartProps } from './part';
 import { across, metres, schoolWord, typed } from './words';
 
 /** What is short by colour, what the stock gives, what is bought, and every joint with its place. */

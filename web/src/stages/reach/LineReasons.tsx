@@ -6,9 +6,8 @@ import type { CutLine, ReachWire, Span } from '../../api/types.gen';
 import { WireSwatch } from '../../harness/WireSwatch';
 import { colourName } from '../../harness/insulation';
 import { NumberField } from './NumberField';
-import type { PartProps } from './ReachPage';
-import { chance } from './CutPart';
-import { endName, mm, schoolWord, typed, verdictWord } from './words';
+import type { PartProps } from './part';
+import { chance, endName, mm, schoolWord, typed, verdictWord } from './words';
 
 interface Props extends PartProps {
   line: CutLine;

@@ -5,7 +5,7 @@ import type { ReachView, RouteMap, RoutePath } from '../../api/types.gen';
 import { MapTable } from './MapTable';
 import { NumberField } from './NumberField';
 import { PathFields } from './PathFields';
-import type { Changer, PartProps } from './ReachPage';
+import type { Changer, PartProps } from './part';
 import { RouteDrawing, type Spot } from './RouteDrawing';
 import { StationFields } from './StationFields';
 

@@ -1,7 +1,7 @@
 import { Button } from 'antd';
 import { useDisconnect } from '../../api/reach';
 import type { ContactPlug, Disconnect, PartedWire } from '../../api/types.gen';
-import type { PartProps } from './ReachPage';
+import type { PartProps } from './part';
 import { few } from './words';
 
 /** What ties two parts of the vehicle together, and the plugs that part them: taken or taken back. */

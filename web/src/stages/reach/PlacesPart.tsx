@@ -3,8 +3,8 @@ import { useState } from 'react';
 import { explain, newChangeID } from '../../api/client';
 import { useChoose, useCompare, useOption, usePlace } from '../../api/reach';
 import type { Compared, Figures, PlacedThing, PlaceOption } from '../../api/types.gen';
-import { ReasonDialog } from '../thin/ReasonDialog';
-import type { PartProps } from './ReachPage';
+import { ReasonDialog } from '../../work/ReasonDialog';
+import type { PartProps } from './part';
 import { across, metres, thingKey, thingName } from './words';
 
 /** Ways to place things side by side, what each would move, and where everything is now. */

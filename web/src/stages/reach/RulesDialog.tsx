@@ -2,7 +2,7 @@ import { Button, Checkbox, Modal, Select } from 'antd';
 import { useTemplates } from '../../api/reach';
 import type { ReachView, Rules } from '../../api/types.gen';
 import { NumberField } from './NumberField';
-import type { Changer } from './ReachPage';
+import type { Changer } from './part';
 import { schoolWord } from './words';
 
 interface Props {

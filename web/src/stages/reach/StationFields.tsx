@@ -3,7 +3,7 @@ import { useState, type ReactNode } from 'react';
 import { usePlace } from '../../api/reach';
 import type { ReachView, RouteMap, Station } from '../../api/types.gen';
 import { NumberField } from './NumberField';
-import type { Changer } from './ReachPage';
+import type { Changer } from './part';
 import type { Spot } from './RouteDrawing';
 import { thingKey, thingName } from './words';
 

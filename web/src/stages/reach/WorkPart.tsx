@@ -3,7 +3,7 @@ import { Link, useNavigate } from 'react-router';
 import { useKeyed } from '../../outbox/useOutbox';
 import { useTick } from '../../api/work';
 import { WorkRows } from '../../work/WorkRows';
-import type { PartProps } from './ReachPage';
+import type { PartProps } from './part';
 
 /** Route all, measure all, cut, join, cover: each step ticked with who and when. */
 export function WorkPart({ job, view, onError }: PartProps) {

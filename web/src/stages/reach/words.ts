@@ -50,3 +50,7 @@ export function typed(text: string): number | undefined {
 /** The first few names of many. */
 export const few = (all: readonly string[]) =>
   all.length > 5 ? `${all.slice(0, 5).join(' ')} and ${all.length - 5} more` : all.join(' ');
+
+/** A chance as people say it. */
+export const chance = (p: number | undefined) =>
+  p === undefined || p < 0.0005 ? '' : `${(100 * p).toFixed(p < 0.1 ? 1 : 0)} %`;

@@ -11,7 +11,7 @@ import { useKey } from '../../keys/useKey';
 import { Balance } from './Balance';
 import type { Choice } from './ChoiceGlyph';
 import { HarnessDrawing } from './HarnessDrawing';
-import { ReasonDialog } from './ReasonDialog';
+import { ReasonDialog } from '../../work/ReasonDialog';
 import { ThinReasons } from './ThinReasons';
 import { useThinAddress, type Part, type Selection } from './selection';
 import { StockPage } from './StockPage';

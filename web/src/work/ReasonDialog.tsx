@@ -1,6 +1,6 @@
 import { Button, Input, Modal, type InputRef } from 'antd';
 import { useRef, useState } from 'react';
-import { onEnter } from '../../keys/onEnter';
+import { onEnter } from '../keys/onEnter';
 
 interface Props {
   title: string;
