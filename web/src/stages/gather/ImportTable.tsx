@@ -1,5 +1,6 @@
 import { Button, Input, Select } from 'antd';
 import { useRef, useState, type ReactNode } from 'react';
+import { Link } from 'react-router';
 import { explain } from '../../api/client';
 import { preview, useImport, type Side } from '../../api/hooks';
 import type { Options, TableMeta, TableView } from '../../api/types.gen';
@@ -180,6 +181,36 @@ function Bring({ onBring, busy }: { onBring: (b: { file?: File; text?: string })
           Read the pasted rows
         </Button>
       </div>
+      <section className="bringhelp" aria-label="what is understood, and what comes next">
+        <div>
+          <h2>What is understood</h2>
+          <p>
+            A row a cavity, under headings like{' '}
+            <span className="mono">connector, cavity, circuit, colour,</span>{' '}
+            <span className="mono">size, function, to</span>; in any order. What is not understood is shown
+            row by row, and nothing is guessed unasked.
+          </p>
+          <pre className="mono quiet">{`connector  cavity  circuit  colour  function
+A          1       7110     GN/WH   Injector 1, control
+A          2       7014     BK      Power ground`}</pre>
+        </div>
+        <div>
+          <h2>What comes next</h2>
+          <ol>
+            <li>
+              The other side’s pinout, in <Link to="?side=to">To</Link>. With both, Match makes the crosswalk.
+            </li>
+            <li>
+              A <Link to="?part=lists">list of wires</Link> with their other ends: with it Thin takes circuits
+              out whole, and Reach knows what must span what.
+            </li>
+            <li>
+              <Link to="?part=vehicles">The vehicles</Link> and what works{' '}
+              <Link to="?part=before">before teardown</Link>: what a change brings is named then.
+            </li>
+          </ol>
+        </div>
+      </section>
     </>
   );
 }

@@ -77,7 +77,7 @@ export function StepRow({ step, done, number, on, onGo, onTick }: Props) {
         {step && step.wire.ref.cavity !== '' && (
           <>
             <WireSwatch colour={step.wire.colour} bare="right" />
-            <span className="mono">{colourName(step.wire.colour)}</span>
+            <span className="mono colourword">{colourName(step.wire.colour)}</span>
           </>
         )}
         {done && <span className="quiet">done</span>}

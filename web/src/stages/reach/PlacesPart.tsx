@@ -22,16 +22,17 @@ export function PlacesPart({ job, view, onError }: PartProps) {
         aria-label="placements compared"
       >
         {compare.isError && <div className="problem">{explain(compare.error)}</div>}
-        {compare.data && (
-          <Comparison
-            job={job}
-            view={view}
-            now={compare.data.now}
-            options={compare.data.options}
-            shown={option?.option.id}
-            onShow={show}
-            onError={onError}
-          />
+        <Comparison
+          job={job}
+          view={view}
+          now={view.figures}
+          options={compare.data?.options ?? []}
+          shown={option?.option.id}
+          onShow={show}
+          onError={onError}
+        />
+        {!compare.data && !compare.isError && (
+          <p className="quiet">The other placements are being worked out…</p>
         )}
         {option && <Relocations of={option} />}
         <NewOption job={job} view={view} onError={onError} />

@@ -232,16 +232,23 @@ const SpotMark = memo(function SpotMark({ spot: s, size, on, lit }: SpotProps) {
       <text x={s.x + 4} y={s.y + size * 0.35} fontSize={size} className={`spotname${s.off ? ' struck' : ''}`}>
         {s.id}
       </text>
-      {size < 15 && (
-        <text x={s.x + 8 + s.id.length * size * 0.62} y={s.y + 4} fontSize="11.5" className="spotdevice">
-          {clip(s.device ?? (s.locked ? 'not ours' : ''), 16 - Math.round(s.id.length * 1.3))}
-        </text>
-      )}
+      <text
+        x={s.x + 8 + s.id.length * size * 0.62}
+        y={s.y + 4}
+        fontSize={Math.max(9.5, size * 0.74)}
+        className="spotdevice"
+      >
+        {clip(
+          s.device ?? (s.locked ? 'not ours' : ''),
+          Math.floor(((s.width ?? 0) - 12 - s.id.length * size * 0.62) / (Math.max(9.5, size * 0.74) * 0.56)),
+        )}
+      </text>
     </g>
   );
 });
 
-const clip = (text: string, n: number) => (text.length > n ? text.slice(0, Math.max(1, n - 1)) + '…' : text);
+const clip = (text: string, n: number) =>
+  text.length <= n ? text : n < 3 ? '' : text.slice(0, n - 1).trimEnd() + '…';
 
 function FindWire({ view, onWire }: { view: ThinView; onWire: (id: string) => void }) {
   const [text, setText] = useState('');

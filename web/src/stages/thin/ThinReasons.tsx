@@ -41,6 +41,7 @@ export function ThinReasons(p: Props) {
           Choose a system at the left, or a connector, a splice or a branch in the drawing. Then <kbd>K</kbd>{' '}
           keeps it, <kbd>G</kbd> lets it go, <kbd>R</kbd> takes a decision back. What is undecided stays.
         </p>
+        <Open view={view} onSelect={p.onSelect} />
       </aside>
     );
   }
@@ -64,6 +65,54 @@ export function ThinReasons(p: Props) {
         <Cut job={p.job} selected={selected} revision={view.revision} onSelect={p.onSelect} />
       )}
     </aside>
+  );
+}
+
+/** What waits for a decision, and what is wrong or doubtful: where to begin when nothing is selected. */
+function Open({ view, onSelect }: { view: ThinView; onSelect: (s: Selection) => void }) {
+  const open = view.systems
+    .filter((s) => s.undecided > 0 && !s.locked)
+    .sort((a, b) => b.undecided - a.undecided)
+    .slice(0, 6);
+  const contested = view.verdicts
+    .flatMap((v, i) => (v.contested ? [view.wires[i]?.id ?? ''] : []))
+    .slice(0, 8);
+  return (
+    <>
+      {open.length > 0 && (
+        <>
+          <h3>Most undecided</h3>
+          {open.map((s) => (
+            <div key={s.system} className="openrow">
+              <button className="plain" onClick={() => onSelect({ on: 'system', id: s.system })}>
+                {s.system || 'no system'}
+              </button>
+              <span className="mono quiet">
+                {s.undecided} of {s.wires} wires
+              </span>
+            </div>
+          ))}
+        </>
+      )}
+      {contested.length > 0 && (
+        <>
+          <h3>Pulled both ways</h3>
+          <p>
+            {contested.map((id) => (
+              <button key={id} className="plain mono" onClick={() => onSelect({ on: 'wire', id })}>
+                {id}{' '}
+              </button>
+            ))}
+          </p>
+        </>
+      )}
+      {view.findings.length > 0 && <h3>Wrong or doubtful here</h3>}
+      {view.findings.slice(0, 8).map((f) => (
+        <div key={f.code + f.text} className="inreasons">
+          <SeverityMark severity={f.severity} /> {f.text} <span className="quiet">{f.remedy}</span>
+        </div>
+      ))}
+    </>
   );
 }
 

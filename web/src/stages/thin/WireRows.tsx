@@ -118,7 +118,7 @@ export function WireRows({ view, selected, onSelect }: Props) {
             </span>
             <span role="gridcell" className="wirecolour">
               <WireSwatch colour={w.colour} bare="right" />{' '}
-              <span className="mono">{colourName(w.colour)}</span>
+              <span className="mono colourword">{colourName(w.colour)}</span>
             </span>
             <span role="gridcell" className="mono">
               {endName(w.ends[0])}
