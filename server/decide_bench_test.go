@@ -44,13 +44,7 @@ func round(j *plan.Job, paths int) {
 // decides measures a decision about a system in Thin over HTTP, with all its consequences, in a harness so many times
 // the demonstration's that runs round a ring of paths.
 func decides(b *testing.B, times, paths int) {
-	c := start(b)
-	job := c.packhorse(func(j *plan.Job) {
-		demo.Enlarge(j, times)
-		if paths > 0 {
-			round(j, paths)
-		}
-	})
+	c, job := enlarged(b, times, paths)
 	v := show[server.ThinView](c, job+"/thin")
 	seen, choice := v.Revision, []thin.Choice{thin.Goes, thin.Keep}
 	b.ReportMetric(float64(len(v.Wires)), "wires")
@@ -66,10 +60,57 @@ func decides(b *testing.B, times, paths int) {
 }
 
 // BenchmarkDecide1000 is a decision in a harness of a thousand wires on the map of the demonstration; on a ring of 40
-// paths; and a tick.
+// paths; a tick there and its taking back; and all that follows from a decision, as the pages read it anew.
 func BenchmarkDecide1000(b *testing.B) {
 	b.Run("map", func(b *testing.B) { decides(b, 3, 0) })
 	b.Run("ring", func(b *testing.B) { decides(b, 3, 40) })
+	b.Run("tick", ticks)
+	b.Run("whole", func(b *testing.B) {
+		c, job := enlarged(b, 3, 40)
+		seen, choice := show[server.ThinView](c, job+"/thin").Revision, []thin.Choice{thin.Goes, thin.Keep}
+		b.ResetTimer()
+		for i := range b.N {
+			change, code := c.thin(job, seen, server.ThinDecision{On: thin.System, ID: "lighting", Choice: choice[i%2],
+				Reason: "a trial"})
+			if code != "" {
+				b.Fatal(code)
+			}
+			seen = change.Revision
+			show[server.JobView](c, job)
+		}
+	})
+}
+
+// ticks measures the tick of a step, and its taking back, once the plan has been read.
+func ticks(b *testing.B) {
+	c, job := enlarged(b, 3, 40)
+	var step string
+	for _, s := range show[server.WorkListView](c, job+"/work").Steps {
+		if s.Ready && step == "" {
+			step = s.ID
+		}
+	}
+	b.ResetTimer()
+	for i := range b.N {
+		b.StopTimer()
+		seen := show[server.JobView](c, job).Revision
+		b.StartTimer()
+		if _, code := send[server.Done](c, "POST", job+"/work/tick", server.TickRequest{ID: c.change(), Seen: seen,
+			Steps: []string{step}, Done: i%2 == 0, Reason: "a trial"}); code != "" {
+			b.Fatal(code)
+		}
+	}
+}
+
+func enlarged(b *testing.B, times, paths int) (*client, string) {
+	b.Helper()
+	c := start(b)
+	return c, c.packhorse(func(j *plan.Job) {
+		demo.Enlarge(j, times)
+		if paths > 0 {
+			round(j, paths)
+		}
+	})
 }
 
 // BenchmarkDecide3000 is a decision in a harness of three thousand wires on a ring of 300 paths.

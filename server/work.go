@@ -313,8 +313,7 @@ func (s *Server) untick(c *gin.Context, j *computed, r TickRequest) error {
 	if len(ch.bodies) == 0 {
 		return problem(http.StatusConflict, "no-such-step", "That step is not ticked.", "/steps")
 	}
-	after := plan.Begin(j.facts, job.Chosen(), j.begun().Match, j.draft).Whole()
-	if len(after.Past.Lost) > len(j.plan().Past.Lost) {
+	if len(j.plan().Replay(job.Chosen().Ticks).Lost) > len(j.plan().Past.Lost) {
 		return problem(http.StatusConflict, "later-steps", "Steps that were done later rest on this one: take those back first.", "/steps")
 	}
 	return s.apply(c, ch)

@@ -133,7 +133,7 @@ func (p *Plan) model(f *Facts, d Decisions) *model {
 	order = slices.DeleteFunc(order, func(t harness.TerminalID) bool { _, wanted := goals[t]; return !wanted })
 	m.want(goals, order)
 	m.adapt(goals)
-	p.Housings, p.Withheld, p.Past = m.housings, m.withheld, m.past
+	p.Housings, p.Withheld, p.Past, p.found = m.housings, m.withheld, m.past, m.found
 	p.Findings = append(p.Findings, m.findings...)
 	return m
 }

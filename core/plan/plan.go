@@ -65,7 +65,11 @@ type Plan struct {
 	Pin      Pinning
 	Reach    Reaching
 	Join     Joining
+	found    harness.Harness
 }
+
+// Replay gives what other ticks would have come to on the harness as it was found.
+func (p *Plan) Replay(ticks []work.Tick) work.Past { return work.Replay(p.found, ticks) }
 
 // Step is a step of the re-pin sheet with what tells its wire from others.
 type Step struct {
