@@ -110,7 +110,7 @@ func enter(t testing.TB, path string, lan *server.Lan, between func(http.Handler
 		c(&jobs[1])
 	}
 	for i, id := range demo.IDs() {
-		if _, err := s.Create(t.Context(), "Ines", store.NewJob{ID: id, Request: "demo-"+id, Job: jobs[i]}); err != nil {
+		if _, err := s.Create(t.Context(), "Ines", store.NewJob{ID: id, Request: "demo-" + id, Job: jobs[i]}); err != nil {
 			t.Fatal(err)
 		}
 	}

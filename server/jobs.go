@@ -176,22 +176,10 @@ func (s *Server) showJob(c *gin.Context) error {
 		return err
 	}
 	info, _ := j.Job.Kind.Info()
-	v := JobView{JobLine: JobLine{ID: j.ID, Title: j.Job.Title,
-		Kind: j.Job.Kind, Donor: j.Job.Donor, Chassis: j.Job.Chassis, Changed: j.Changed, Revision: j.Revision}, KindInfo: info,
-		Sides: Sides{j.facts.From.Name, j.facts.To.Name}, Findings: j.plan().Findings,
-		Severity: finding.Count(finding.Open(j.plan().Findings)),
-		Answered: len(j.plan().Findings) - len(finding.Open(j.plan().Findings)), Tables: map[match.Side]TableState{}}
-	if v.Findings == nil {
-		v.Findings = []finding.Finding{}
-	}
-	t := j.plan().Thin.Counts
-	v.Open = OpenCounts{Match: j.plan().Totals.Open, Thin: t.Steps - t.Done, Pin: len(j.plan().Steps),
-		Work: j.plan().Proof.Steps}
-	for i := range j.plan().Reach.Result.Steps {
-		if _, done := j.plan().Done(j.plan().Reach.Result.Steps[i].ID); !done {
-			v.Open.Reach++
-		}
-	}
+	v := JobView{JobLine: JobLine{ID: j.ID, Title: j.Job.Title, Kind: j.Job.Kind, Donor: j.Job.Donor,
+		Chassis: j.Job.Chassis, Changed: j.Changed, Revision: j.Revision}, KindInfo: info,
+		Sides: Sides{j.facts.From.Name, j.facts.To.Name}, Findings: []finding.Finding{},
+		Severity: map[finding.Severity]int{}, Tables: map[match.Side]TableState{}}
 	for _, side := range []match.Side{match.From, match.To} {
 		r, ok := j.readings[side]
 		if !ok {
@@ -202,6 +190,9 @@ func (s *Server) showJob(c *gin.Context) error {
 		}
 		v.Tables[side] = TableState{len(r.Rows), len(r.Rejected)}
 	}
+	if v.Begun = c.Query("begun") != ""; !v.Begun {
+		v.stand(j.plan())
+	}
 	entry, err := s.store.LastUndoable(c.Request.Context(), j.ID, who(c))
 	if err != nil {
 		return err
@@ -211,6 +202,20 @@ func (s *Server) showJob(c *gin.Context) error {
 	}
 	c.JSON(http.StatusOK, v)
 	return nil
+}
+
+// stand fills in how the whole plan stands.
+func (v *JobView) stand(p *plan.Plan) {
+	open := finding.Open(p.Findings)
+	v.Findings, v.Severity = orEmpty(p.Findings), finding.Count(open)
+	v.Answered = len(p.Findings) - len(open)
+	t := p.Thin.Counts
+	v.Open.Match, v.Open.Thin, v.Open.Pin, v.Open.Work = p.Totals.Open, t.Steps-t.Done, len(p.Steps), p.Proof.Steps
+	for i := range p.Reach.Result.Steps {
+		if _, done := p.Done(p.Reach.Result.Steps[i].ID); !done {
+			v.Open.Reach++
+		}
+	}
 }
 
 func (s *Server) changeJob(c *gin.Context) error {

@@ -136,6 +136,7 @@ func (s *Server) Handler() http.Handler {
 	job.POST("/match/accept", limited(1<<16), answer(s.acceptAbove))
 
 	job.GET("/thin", packed, answer(s.showThin))
+	job.GET("/thin/rest", packed, answer(s.showThinRest))
 	job.POST("/thin/decide", limited(1<<20), answer(s.decideThin))
 	job.GET("/thin/cut", answer(s.showCut))
 	job.GET("/thin/circuit", answer(s.showCircuit))

@@ -12,6 +12,7 @@ import (
 	"draxel/core/finding"
 	"draxel/core/gather"
 	"draxel/core/harness"
+	"draxel/core/plan"
 	"draxel/core/thin"
 	"draxel/store"
 )
@@ -21,10 +22,13 @@ func (s *Server) showThin(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	t := j.plan().Thin
-	v := ThinView{Revision: j.Revision, Facts: j.factsKey[:12], Wires: j.facts.Laid.Loom.Wires, Verdicts: verdicts(t.Result), Systems: t.Result.Systems, Joints: t.Result.Joints,
-		Counts: t.Counts, Proof: j.plan().Proof, Proposed: t.Proposed, Brought: []thin.Decision{},
-		Findings: stageFindings(j.plan().Findings, "thin"), Drawing: j.Drawing()}
+	t := j.begun().Thin
+	v := ThinView{Revision: j.Revision, Facts: j.factsKey[:12], Wires: j.facts.Laid.Loom.Wires, Verdicts: verdicts(t.Result),
+		Systems: t.Result.Systems, Joints: t.Result.Joints, Brought: []thin.Decision{}, Drawing: j.Drawing(),
+		ThinRest: ThinRest{Proposed: []plan.Proposal{}, Findings: []finding.Finding{}}}
+	if v.Begun = c.Query("begun") != ""; !v.Begun {
+		v.ThinRest = j.thinRest()
+	}
 	for _, d := range j.Job.Thin {
 		if d.Verify != "" {
 			v.Brought = append(v.Brought, d)
@@ -40,6 +44,22 @@ func (s *Server) showThin(c *gin.Context) error {
 		v.Joints = []thin.JointVerdict{}
 	}
 	c.JSON(http.StatusOK, v)
+	return nil
+}
+
+func (j *computed) thinRest() ThinRest {
+	t := &j.plan().Thin
+	return ThinRest{Counts: t.Counts, Proof: j.plan().Proof, Proposed: orEmpty(t.Proposed),
+		Findings: stageFindings(j.plan().Findings, "thin")}
+}
+
+// showThinRest gives what of Thin follows from the whole plan.
+func (s *Server) showThinRest(c *gin.Context) error {
+	j, err := s.compute(c.Request.Context(), c.Param("job"))
+	if err != nil {
+		return err
+	}
+	c.JSON(http.StatusOK, j.thinRest())
 	return nil
 }
 

@@ -18,12 +18,18 @@ type ThinView struct {
 	Verdicts []WireVerdict       `json:"verdicts"`       // as the wires
 	Systems  []thin.SystemLine   `json:"systems"`
 	Joints   []thin.JointVerdict `json:"joints"`
-	Counts   thin.Counts         `json:"counts"`
-	Proof    plan.Proof          `json:"proof"`
-	Proposed []plan.Proposal     `json:"proposed"`
 	Brought  []thin.Decision     `json:"brought"` // from an earlier job, to be verified
-	Findings []finding.Finding   `json:"findings"`
 	Drawing  thin.Drawing        `json:"drawing"`
+	ThinRest
+	Begun bool `json:"begun,omitempty"` // what follows from the whole plan is not in it
+}
+
+// ThinRest is what of Thin follows from the whole plan. It is asked for apart, so that the harness is shown before.
+type ThinRest struct {
+	Counts   thin.Counts       `json:"counts"`
+	Proof    plan.Proof        `json:"proof"`
+	Proposed []plan.Proposal   `json:"proposed"`
+	Findings []finding.Finding `json:"findings"`
 }
 
 // WireVerdict is what becomes of a wire.

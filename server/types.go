@@ -54,6 +54,7 @@ type JobView struct {
 	UndoOf   string                    `json:"undoOf,omitempty"` // and whose change that is
 	Answered int                       `json:"answered"`         // findings that somebody has answered
 	Tables   map[match.Side]TableState `json:"tables"`
+	Begun    bool                      `json:"begun,omitempty"` // how the whole plan stands is not in it
 }
 
 // Sides says what the two pinouts are called, empty when not yet brought.

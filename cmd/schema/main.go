@@ -100,6 +100,7 @@ type api struct {
 	ChooseRequest   server.ChooseRequest
 	LettersRequest  server.LettersRequest
 	LettersReply    server.LettersReply
+	ThinRest        server.ThinRest
 	PartingRequest  server.PartingRequest
 	LeftoverRequest server.LeftoverRequest
 }

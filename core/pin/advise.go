@@ -23,6 +23,7 @@ type Advice struct {
 type Adviser struct {
 	Housings map[string]harness.Connector
 	Near     func(a, b string) bool // whether two connectors lie within reach of each other; nil: no two do
+	taken    map[string][]string    // by connector: what it could be taken for
 }
 
 // seat gives what a cavity takes.
@@ -132,8 +133,20 @@ func release(s terminal.Seat) string {
 	return "Push the wire in to take the load off, free the tang with the right pick, draw it out at the back."
 }
 
-// alike names the housings that a connector could be taken for.
+// alike names the housings that a connector could be taken for, looked for once.
 func (a *Adviser) alike(connector string) []string {
+	out, known := a.taken[connector]
+	if !known {
+		if a.taken == nil {
+			a.taken = map[string][]string{}
+		}
+		out = a.lookAlike(connector)
+		a.taken[connector] = out
+	}
+	return out
+}
+
+func (a *Adviser) lookAlike(connector string) []string {
 	c, ok := a.Housings[connector]
 	if !ok {
 		return nil

@@ -31,6 +31,12 @@ export const useKinds = () =>
   useQuery({ queryKey: ['kinds'], queryFn: () => request<KindList>('GET', '/kinds'), staleTime: Infinity });
 export const useJob = (job: string) =>
   useQuery({ queryKey: ['job', job, 'head'], queryFn: () => request<JobView>('GET', jobPath(job)) });
+/** What is known of a job before its whole plan has been worked out. */
+export const useJobBegun = (job: string) =>
+  useQuery({
+    queryKey: ['begun', job],
+    queryFn: () => request<JobView>('GET', `${jobPath(job)}?begun=1`),
+  });
 export const useTable = (job: string, side: Side, there: boolean) =>
   useQuery({
     queryKey: ['job', job, 'gather', side],

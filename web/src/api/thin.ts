@@ -1,21 +1,46 @@
 import { useMutation, useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query';
+import { useMemo } from 'react';
 import { request } from './client';
 import { jobPath, send, useSend, type Keyed } from './hooks';
-import type { Bench, CircuitView, CutView, ThinChange, ThinDecision, ThinView, WorkView } from './types.gen';
+import type {
+  Bench,
+  CircuitView,
+  CutView,
+  ThinChange,
+  ThinDecision,
+  ThinRest,
+  ThinView,
+  WorkView,
+} from './types.gen';
 
 const thinKey = (job: string) => ['job', job, 'thin'];
 
-/** The harness; its wires, which are large and change with the facts alone, are kept from before. */
+/**
+ * The harness. What becomes of wires is shown at once; what follows from the whole plan, counts and proof, comes when it has
+ * been worked out. The wires themselves, which are large and change with the facts alone, are kept from before.
+ */
 export function useThin(job: string) {
   const client = useQueryClient();
-  return useQuery({
+  const begun = useQuery({
     queryKey: thinKey(job),
     queryFn: async () => {
       const before = client.getQueryData<ThinView>(thinKey(job));
-      const view = await request<ThinView>('GET', `${jobPath(job)}/thin?facts=${before?.facts ?? ''}`);
+      const view = await request<ThinView>(
+        'GET',
+        `${jobPath(job)}/thin?begun=1&facts=${before?.facts ?? ''}`,
+      );
       return view.kept && before ? { ...view, wires: before.wires } : view;
     },
   });
+  const rest = useQuery({
+    queryKey: ['job', job, 'thin rest'],
+    queryFn: () => request<ThinRest>('GET', `${jobPath(job)}/thin/rest`),
+  });
+  const data = useMemo(
+    () => begun.data && (rest.data ? { ...begun.data, ...rest.data, begun: false } : begun.data),
+    [begun.data, rest.data],
+  );
+  return { ...begun, data };
 }
 
 export const useWork = (job: string) =>

@@ -74,6 +74,7 @@ export interface ApiSchema {
   ChooseRequest: ChooseRequest;
   LettersRequest: LettersRequest;
   LettersReply: LettersReply;
+  ThinRest: ThinRest;
   PartingRequest: PartingRequest;
   LeftoverRequest: LeftoverRequest;
 }
@@ -206,6 +207,7 @@ export interface JobView {
   tables: {
     [k: string]: TableState;
   };
+  begun?: boolean;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -1634,12 +1636,13 @@ export interface ThinView {
   verdicts: WireVerdict[];
   systems: SystemLine[];
   joints: JointVerdict[];
+  brought: ThinMade[];
+  drawing: Drawing;
   counts: Counts;
   proof: Proof;
   proposed: Proposal[];
-  brought: ThinMade[];
   findings: Finding[];
-  drawing: Drawing;
+  begun?: boolean;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -1762,39 +1765,6 @@ export interface JointVerdict {
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "Counts".
- */
-export interface Counts {
-  pulled: number;
-  placed: number;
-  deleted: number;
-  capped: number;
-  parked: number;
-  stock: number;
-  inHand: number;
-  balanced: boolean;
-  undecided: number;
-  keep: number;
-  goes: number;
-  liveStubs: number;
-  steps: number;
-  done: number;
-  minutes: number;
-  left: number;
-  learned: number;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "Proposal".
- */
-export interface Proposal {
-  on: "system" | "module" | "connector" | "wire" | "splice";
-  id: string;
-  choice: "" | "keep" | "goes";
-  why: string;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
  * via the `definition` "Drawing".
  */
 export interface Drawing {
@@ -1839,6 +1809,39 @@ export interface Spot {
   locked?: boolean;
   off?: boolean;
   fate?: "leave" | "trim" | "through" | "rejoin" | "remove";
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Counts".
+ */
+export interface Counts {
+  pulled: number;
+  placed: number;
+  deleted: number;
+  capped: number;
+  parked: number;
+  stock: number;
+  inHand: number;
+  balanced: boolean;
+  undecided: number;
+  keep: number;
+  goes: number;
+  liveStubs: number;
+  steps: number;
+  done: number;
+  minutes: number;
+  left: number;
+  learned: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Proposal".
+ */
+export interface Proposal {
+  on: "system" | "module" | "connector" | "wire" | "splice";
+  id: string;
+  choice: "" | "keep" | "goes";
+  why: string;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -2920,6 +2923,16 @@ export interface LettersReply {
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "ThinRest".
+ */
+export interface ThinRest {
+  counts: Counts;
+  proof: Proof;
+  proposed: Proposal[];
+  findings: Finding[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
  * via the `definition` "PartingRequest".
  */
 export interface PartingRequest {
@@ -3015,6 +3028,7 @@ export interface Api {
   ChooseRequest: ChooseRequest;
   LettersRequest: LettersRequest;
   LettersReply: LettersReply;
+  ThinRest: ThinRest;
   PartingRequest: PartingRequest;
   LeftoverRequest: LeftoverRequest;
 }

@@ -2,7 +2,7 @@ import { App, Button, Input, Modal, type InputRef } from 'antd';
 import { useRef, useState } from 'react';
 import { Link, Navigate, NavLink, Outlet, useParams } from 'react-router';
 import { explain, ProblemError, setWhoIsWorking, whoIsWorking } from '../api/client';
-import { useJob, useLiveJob, useUndo } from '../api/hooks';
+import { useJob, useJobBegun, useLiveJob, useUndo } from '../api/hooks';
 import type { JobView } from '../api/types.gen';
 import { onEnter } from '../keys/onEnter';
 import { useKey } from '../keys/useKey';
@@ -23,39 +23,36 @@ export function useJobID(): string {
 
 export function Frame() {
   const id = useJobID();
-  const job = useJob(id);
+  const whole = useJob(id);
+  const begun = useJobBegun(id);
+  const job = whole.data ?? begun.data;
   const { message } = App.useApp();
   useLiveJob(id, (e) => void message.warning(e.message + heldUp(e), 8));
-  if (job.isError) {
+  if (whole.isError) {
     return (
       <div className="empty">
         <h1>This job cannot be shown</h1>
-        <p>{explain(job.error)}</p>
+        <p>{explain(whole.error)}</p>
         <Link to="/">All jobs</Link>
       </div>
     );
   }
-  if (!job.data) {
+  if (!job) {
     return null;
   }
   return (
     <div className="frame">
-      <Head job={job.data} />
+      <Head job={job} />
       <nav className="rail" aria-label="stages">
         {stages.map((s) => (
-          <Stage
-            key={s.to}
-            {...s}
-            open={job.data.open[s.to]}
-            aside={!job.data.kindInfo.stages.includes(s.to)}
-          />
+          <Stage key={s.to} {...s} open={job.open[s.to]} aside={!job.kindInfo.stages.includes(s.to)} />
         ))}
         <div className="railwork">
           <Stage
             to="work"
             word="Work"
             what="steps of all stages, in one order"
-            open={job.data.open.work}
+            open={job.open.work}
             aside={false}
           />
         </div>
@@ -162,7 +159,8 @@ function Head({ job }: { job: JobView }) {
         <kbd>F</kbd>
         {severities.map((s) => (
           <span key={s} style={{ marginLeft: 12 }}>
-            <SeverityMark severity={s} /> <strong>{job.severity[s] ?? 0}</strong> {severityWord[s]}
+            <SeverityMark severity={s} /> <strong>{job.begun ? '…' : (job.severity[s] ?? 0)}</strong>{' '}
+            {severityWord[s]}
           </span>
         ))}
       </button>

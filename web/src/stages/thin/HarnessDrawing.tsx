@@ -237,6 +237,7 @@ const SpotMark = memo(function SpotMark({ spot: s, size, on, lit }: SpotProps) {
         y={s.y + 4}
         fontSize={Math.max(9.5, size * 0.74)}
         className="spotdevice"
+        aria-hidden="true"
       >
         {clip(
           s.device ?? (s.locked ? 'not ours' : ''),

@@ -110,7 +110,13 @@ function Thin({ job, view }: { job: string; view: ThinView }) {
   return (
     <main className="thin">
       <h1 className="unseen">Thin: what stays and what goes</h1>
-      <Balance counts={view.counts} proof={view.proof} />
+      {view.begun ? (
+        <div className="balance" aria-busy="true" aria-label="counts">
+          The steps are being worked out…
+        </div>
+      ) : (
+        <Balance counts={view.counts} proof={view.proof} />
+      )}
       <Systems view={view} keys={part === 'harness'} selected={selected} onSelect={select} onDecide={send} />
       <div className="thinmiddle">
         <nav className="sides" aria-label="parts of Thin">
