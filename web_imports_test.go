@@ -87,3 +87,44 @@ func TestImportsOfThePagePointOneWay(t *testing.T) {
 		walk(file, nil)
 	}
 }
+
+var (
+	cssComment = regexp.MustCompile(`(?s)/\*.*?\*/`)
+	cssRule    = regexp.MustCompile(`(?:^|[{}])\s*([^{}@;]+)\{`)
+	cssFirst   = regexp.MustCompile(`^\s*\.([a-zA-Z0-9_-]+)`)
+)
+
+// A class is styled in one file: a rule of one stage does not change the look of another, in whatever order they load.
+func TestAClassIsStyledInOneFile(t *testing.T) {
+	styled := map[string]string{}
+	files := 0
+	err := filepath.WalkDir("web/src", func(file string, d os.DirEntry, err error) error {
+		if err != nil || d.IsDir() || filepath.Ext(file) != ".css" {
+			return err
+		}
+		text, err := os.ReadFile(file)
+		if err != nil {
+			return err
+		}
+		files++
+		for _, rule := range cssRule.FindAllStringSubmatch(cssComment.ReplaceAllString(string(text), ""), -1) {
+			for selector := range strings.SplitSeq(rule[1], ",") {
+				m := cssFirst.FindStringSubmatch(selector)
+				if m == nil {
+					continue
+				}
+				if was := styled[m[1]]; was != "" && was != file {
+					t.Errorf(".%s is styled in %s and in %s", m[1], was, file)
+				}
+				styled[m[1]] = file
+			}
+		}
+		return nil
+	})
+	if err != nil {
+		t.Fatal(err)
+	}
+	if files < 6 || len(styled) < 100 {
+		t.Errorf("only %d files and %d classes: the test looks in the wrong place", files, len(styled))
+	}
+}

@@ -4,6 +4,6 @@ import { compression } from 'vite-plugin-compression2';
 
 export default defineConfig({
   plugins: [react(), compression({ algorithms: ['gzip'], threshold: 1024 })],
-  build: { outDir: '../server/dist', emptyOutDir: true, chunkSizeWarningLimit: 1500 },
+  build: { outDir: '../server/dist', emptyOutDir: true, cssCodeSplit: false, chunkSizeWarningLimit: 1500 },
   server: { proxy: { '/api': 'http://127.0.0.1:8321' } },
 });

@@ -175,7 +175,7 @@ function nowhere(line: Line): string {
 function WireText({ row }: { row: Row }) {
   return (
     <span>
-      <span className="code">{colourName(row.colour) || '—'}</span>
+      <span className="code colourword">{colourName(row.colour) || '—'}</span>
       <br />
       <span className="circuit">{row.circuit ?? ''}</span>
     </span>

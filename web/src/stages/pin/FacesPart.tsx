@@ -194,7 +194,7 @@ function FaceEditor({ job, view, housing, onError }: EditorProps) {
           }}
         />
       </div>
-      <dl className="facts">
+      <dl className="facefacts">
         <dt>terminals</dt>
         <dd>
           {terminal?.blade

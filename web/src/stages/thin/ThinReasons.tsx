@@ -166,7 +166,7 @@ function WireFacts({ view, id, job, onSelect, beliefs }: Props & { id: string })
   }
   return (
     <section>
-      <dl className="facts">
+      <dl className="wirefacts">
         {wire.ends.map((e, i) => (
           <div key={i}>
             <dt>{i === 0 ? 'from' : 'to'}</dt>
