@@ -7,6 +7,7 @@ import { useLength } from '../api/reach';
 import type { WorkStep } from '../api/types.gen';
 import { useTick } from '../api/work';
 import { VirtualRows } from '../frame/VirtualRows';
+import { useCursor } from '../keys/useCursor';
 import { useKey } from '../keys/useKey';
 import { ReasonDialog } from './ReasonDialog';
 import { Measured } from './Measured';
@@ -69,10 +70,7 @@ export function WorkRows({ job, revision, steps, mixed, selected, onSelect, onWi
       (e) => void message.warning(explain(e)),
     );
   const step = steps[at];
-  useKey('down', () => go(at + 1));
-  useKey('up', () => go(at - 1));
-  useKey('pagedown', () => go(at + 12));
-  useKey('pageup', () => go(at - 12));
+  useCursor(at, steps.length, go);
   useKey('space', () => step && send(step, !step.done));
   return (
     <>

@@ -6,7 +6,7 @@ import { fileAddress } from '../../api/hooks';
 import { useDocument } from '../../outbox/useOutbox';
 import type { ConnectorLine, GatherView, Looked } from '../../api/types.gen';
 import { VirtualRows } from '../../frame/VirtualRows';
-import { useKey } from '../../keys/useKey';
+import { useCursor } from '../../keys/useCursor';
 
 type Part = 'latch' | 'lock' | 'seals' | 'corrosion' | 'insulation';
 const partWord: [Part, string][] = [
@@ -21,8 +21,7 @@ const partWord: [Part, string][] = [
 export function ConnectorsPage({ job, view }: { job: string; view: GatherView }) {
   const [at, setAt] = useState(0);
   const c = view.connectors[at];
-  useKey('down', () => setAt(Math.min(view.connectors.length - 1, at + 1)));
-  useKey('up', () => setAt(Math.max(0, at - 1)));
+  useCursor(at, view.connectors.length, setAt);
   const plugs = view.connectors.filter((x) => !x.id.startsWith('branch '));
   const labelled = plugs.filter((x) => x.looked.labelled).length;
   return (

@@ -8,6 +8,7 @@ import type { Check, CheckView, Expected } from '../../api/types.gen';
 import { VirtualRows } from '../../frame/VirtualRows';
 import { refKey, refName } from '../../harness/cavity';
 import { ConnectorFace } from '../../harness/ConnectorFace';
+import { useCursor } from '../../keys/useCursor';
 import { useKey } from '../../keys/useKey';
 import { ReasonDialog } from '../../work/ReasonDialog';
 
@@ -41,8 +42,7 @@ function Checking({ job, view }: { job: string; view: CheckView }) {
       (error) => void message.warning(explain(error)),
     );
   };
-  useKey('up', () => setAt(Math.max(0, at - 1)));
-  useKey('down', () => setAt(Math.min(lines.length - 1, at + 1)));
+  useCursor(at, lines.length, setAt);
   useKey('space,enter', () => line && say(line, { ok: true }));
   useKey('x', () => line && ask(line));
   useKey('r', () => line && say(line, { ok: false, drop: true }));

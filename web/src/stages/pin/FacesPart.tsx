@@ -6,7 +6,7 @@ import { fileAddress } from '../../api/hooks';
 import { useFace, useFacePreview, useFaces, useLibrary, useOpenFaces } from '../../api/pin';
 import type { Connector, Face, FacesView } from '../../api/types.gen';
 import { ConnectorFace, type Contents } from '../../harness/ConnectorFace';
-import { useKey } from '../../keys/useKey';
+import { useCursor } from '../../keys/useCursor';
 
 const nothing: Contents = new Map(); // the names are what is looked at here
 
@@ -35,8 +35,7 @@ function FaceList({ job, view }: { job: string; view: FacesView }) {
       setAddress({ part: 'faces', connector: next.id }, { replace: true });
     }
   };
-  useKey('up', () => go(at - 1));
-  useKey('down', () => go(at + 1));
+  useCursor(at, view.connectors.length, go);
   const housing = view.connectors[at];
   return (
     <div className="facespart">

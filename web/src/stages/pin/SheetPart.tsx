@@ -10,6 +10,7 @@ import type { PinView, SheetStep, Tick } from '../../api/types.gen';
 import { SeverityMark } from '../../frame/SeverityMark';
 import { VirtualRows } from '../../frame/VirtualRows';
 import type { View } from '../../harness/ConnectorFace';
+import { useCursor } from '../../keys/useCursor';
 import { useKey } from '../../keys/useKey';
 import { BenchDialog } from '../thin/BenchDialog';
 import { contentsBefore } from './contents';
@@ -83,10 +84,7 @@ function Sheet({ job, view }: { job: string; view: PinView }) {
       );
     }
   };
-  useKey('up', () => to(at - 1));
-  useKey('down', () => to(at + 1));
-  useKey('home', () => to(0));
-  useKey('end', () => to(rows.length - 1));
+  useCursor(at, rows.length, to);
   useKey('space', () => row && send(row));
   useKey('bracketleft', earlier);
   useKey('o', () => askOtherwise(true));

@@ -1,6 +1,7 @@
 import { Button } from 'antd';
 import { useState } from 'react';
 import type { SystemLine, ThinDecision, ThinView } from '../../api/types.gen';
+import { useCursor } from '../../keys/useCursor';
 import { useKey } from '../../keys/useKey';
 import { ChoiceGlyph, choiceWord, type Choice } from './ChoiceGlyph';
 import type { Selection } from './selection';
@@ -41,8 +42,7 @@ export function Systems({ view, keys, selected, onSelect, onDecide }: Props) {
       setOpen({ ...open, [selected.id]: shown });
     }
   };
-  useKey('down', () => go(at + 1), { enabled: keys });
-  useKey('up', () => go(at - 1), { enabled: keys });
+  useCursor(at, lines.length, go, keys);
   useKey('right', () => twist(true), { enabled: keys });
   useKey('left', () => twist(false), { enabled: keys });
   return (

@@ -5,6 +5,7 @@ import { VirtualRows } from '../../frame/VirtualRows';
 import { refName } from '../../harness/cavity';
 import { colourName } from '../../harness/insulation';
 import { WireSwatch } from '../../harness/WireSwatch';
+import { useCursor } from '../../keys/useCursor';
 import { useKey } from '../../keys/useKey';
 import { ChoiceGlyph, choiceWord } from './ChoiceGlyph';
 import type { Selection } from './selection';
@@ -62,8 +63,7 @@ export function WireRows({ view, selected, onSelect }: Props) {
       onSelect({ on: 'wire', id: row.wire.id });
     }
   };
-  useKey('down', () => go(at + 1));
-  useKey('up', () => go(at - 1));
+  useCursor(at, rows.length, go);
   useKey('/', () => find.current?.focus());
   return (
     <>
