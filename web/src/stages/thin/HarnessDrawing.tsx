@@ -208,7 +208,7 @@ const SpotMark = memo(function SpotMark({ spot: s, size, on, lit }: SpotProps) {
       </g>
     );
   }
-  const label = `${s.id}${s.device ? ' ' + s.device : ''}`;
+  const label = `${s.id} ${s.device ?? (s.locked ? 'not ours' : '')}`.trim();
   return (
     <g
       className="spot"
@@ -231,25 +231,20 @@ const SpotMark = memo(function SpotMark({ spot: s, size, on, lit }: SpotProps) {
       <title>{label}</title>
       <text x={s.x + 4} y={s.y + size * 0.35} fontSize={size} className={`spotname${s.off ? ' struck' : ''}`}>
         {s.id}
-      </text>
-      <text
-        x={s.x + 8 + s.id.length * size * 0.62}
-        y={s.y + 4}
-        fontSize={Math.max(9.5, size * 0.74)}
-        className="spotdevice"
-        aria-hidden="true"
-      >
-        {clip(
-          s.device ?? (s.locked ? 'not ours' : ''),
-          Math.floor(((s.width ?? 0) - 12 - s.id.length * size * 0.62) / (Math.max(9.5, size * 0.74) * 0.56)),
-        )}
-      </text>
+      </text>{' '}
+      <svg x={s.x} y={s.y - 10} width={Math.max(0, (s.width ?? 0) - 3)} height="20">
+        <text
+          x={8 + s.id.length * size * 0.62}
+          y="14"
+          fontSize={Math.max(9.5, size * 0.74)}
+          className="spotdevice"
+        >
+          {s.device ?? (s.locked ? 'not ours' : '')}
+        </text>
+      </svg>
     </g>
   );
 });
-
-const clip = (text: string, n: number) =>
-  text.length <= n ? text : n < 3 ? '' : text.slice(0, n - 1).trimEnd() + '…';
 
 function FindWire({ view, onWire }: { view: ThinView; onWire: (id: string) => void }) {
   const [text, setText] = useState('');
