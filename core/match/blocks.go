@@ -20,8 +20,7 @@ type blocks struct {
 	c                        *comparer
 	byNumber, byDevice       map[string][]int32
 	byPlace, byWord, byPlain map[string][]int32
-	number, place            []string // keys of From rows; empty for none
-	seen                     []int32  // by To row: the From row that asked for it last, plus one
+	seen                     []int32 // by To row: the From row that asked for it last, plus one
 	out                      []int32
 }
 

@@ -1,7 +1,6 @@
 package match_test
 
 import (
-	"fmt"
 	"math"
 	"testing"
 
@@ -34,7 +33,8 @@ func TestBlocksOfferWhatAllPairsOffer(t *testing.T) {
 			}
 		}
 	}
-	t.Log(fmt.Sprintf("%d lines, %d offer another pair; probabilities of the same pair differ by at most %.3f", lines, other, apart))
+	t.Logf("%d lines, %d offer another pair; probabilities of the same pair differ by at most %.3f",
+		lines, other, apart)
 	if float64(other) > 0.002*float64(lines) {
 		t.Errorf("%d of %d lines offer another pair", other, lines)
 	}
