@@ -66,6 +66,15 @@ function read(key: string): unknown {
   }
 }
 
+/** Keeps a value over a reload. Where the browser has no room for it, or keeps nothing, it lives as long as the page. */
+function keep(key: string, value: unknown) {
+  try {
+    localStorage.setItem(key, JSON.stringify(value));
+  } catch {
+    // the letter is sent all the same
+  }
+}
+
 /**
  * The changes of one job that this browser has not brought to the server yet: sent in order, one after the other, each
  * once by its id, and kept over a reload, a restart and a dead network until the server has answered.
@@ -143,7 +152,7 @@ export class Outbox {
   /** Puts a change into the outbox. It is settled when the server has answered it. */
   post(l: Pick<Letter, 'method' | 'path' | 'body' | 'subject' | 'chain' | 'step'>): Promise<Done> {
     const letter: Letter = { ...l, id: newChangeID(), at: Date.now(), window: windowID, nr: this.next++ };
-    localStorage.setItem(this.prefix + letter.id, JSON.stringify(letter));
+    keep(this.prefix + letter.id, letter);
     this.letters = [...this.letters, letter];
     this.show();
     return new Promise((done, refused) => {
@@ -219,7 +228,7 @@ export class Outbox {
       const subject = about(l);
       const kept = Object.entries(this.own).slice(-199);
       this.own = { ...Object.fromEntries(kept), [subject]: done.revision };
-      localStorage.setItem(this.ownKey, JSON.stringify(this.own));
+      keep(this.ownKey, this.own);
     }
     this.drop([l]);
     this.show(false);

@@ -15,6 +15,14 @@ interface Props {
   onMove?: (station: string, x: number, y: number) => void;
 }
 
+/** A station in hand, mm. */
+interface Held {
+  id: string;
+  x: number;
+  y: number;
+  moved: boolean;
+}
+
 const room = { left: 330, right: 400, top: 260, bottom: 330 };
 /** The box that a drawing usually has, in px: letters are as large on any map. */
 const box = { width: 868, height: 600 };
@@ -22,7 +30,12 @@ const box = { width: 868, height: 600 };
 /** The vehicle as stations and paths, seen from above, nose to the left. Paths are as thick as their bundles, and say what lies along them. */
 export function RouteDrawing({ map, bundles, lit, selected, things, onSelect, onMove }: Props) {
   const svg = useRef<SVGSVGElement>(null);
-  const [held, hold] = useState<{ id: string; x: number; y: number; moved: boolean } | undefined>();
+  const [held, show] = useState<Held | undefined>();
+  const grip = useRef<Held | undefined>(undefined); // what is held now: letting go may come before the move is drawn
+  const hold = (h: Held | undefined) => {
+    grip.current = h;
+    show(h);
+  };
   const stations = map.stations.map((s) => (held?.id === s.id ? { ...s, x: held.x, y: held.y } : s));
   const at = new Map(stations.map((s) => [s.id, s]));
   const of = new Map(bundles.map((b) => [b.path, b]));
@@ -38,17 +51,19 @@ export function RouteDrawing({ map, bundles, lit, selected, things, onSelect, on
     return matrix ? new DOMPoint(e.clientX, e.clientY).matrixTransform(matrix) : undefined;
   };
   const move = (e: PointerEvent) => {
-    const p = held && e.buttons > 0 ? place(e) : undefined;
-    if (held && p && onMove) {
-      const moved = held.moved || Math.hypot(p.x - held.x, p.y - held.y) > 15;
-      hold(moved ? { id: held.id, x: Math.round(p.x / 10) * 10, y: Math.round(p.y / 10) * 10, moved } : held);
+    const h = grip.current;
+    const p = h && e.buttons > 0 ? place(e) : undefined;
+    if (h && p && onMove) {
+      const moved = h.moved || Math.hypot(p.x - h.x, p.y - h.y) > 15;
+      hold(moved ? { id: h.id, x: Math.round(p.x / 10) * 10, y: Math.round(p.y / 10) * 10, moved } : h);
     }
   };
   const letGo = () => {
-    if (held?.moved) {
-      onMove?.(held.id, held.x, held.y);
-    }
+    const h = grip.current;
     hold(undefined);
+    if (h?.moved) {
+      onMove?.(h.id, h.x, h.y);
+    }
   };
   return (
     <svg

@@ -2,6 +2,7 @@ import { AutoComplete, Button } from 'antd';
 import { memo, useEffect, useMemo, useRef, useState } from 'react';
 import type { Limb, Spot, ThinView } from '../../api/types.gen';
 import { useKey } from '../../keys/useKey';
+import { fitting } from './fitting';
 import type { Selection } from './selection';
 import { usePanZoom } from './usePanZoom';
 
@@ -208,7 +209,10 @@ const SpotMark = memo(function SpotMark({ spot: s, size, on, lit }: SpotProps) {
       </g>
     );
   }
-  const label = `${s.id} ${s.device ?? (s.locked ? 'not ours' : '')}`.trim();
+  const device = s.device ?? (s.locked ? 'not ours' : '');
+  const label = `${s.id} ${device}`.trim();
+  const idWidth = s.id.length * size * 0.62;
+  const small = Math.max(9.5, size * 0.74);
   return (
     <g
       className="spot"
@@ -232,16 +236,9 @@ const SpotMark = memo(function SpotMark({ spot: s, size, on, lit }: SpotProps) {
       <text x={s.x + 4} y={s.y + size * 0.35} fontSize={size} className={`spotname${s.off ? ' struck' : ''}`}>
         {s.id}
       </text>{' '}
-      <svg x={s.x} y={s.y - 10} width={Math.max(0, (s.width ?? 0) - 3)} height="20">
-        <text
-          x={8 + s.id.length * size * 0.62}
-          y="14"
-          fontSize={Math.max(9.5, size * 0.74)}
-          className="spotdevice"
-        >
-          {s.device ?? (s.locked ? 'not ours' : '')}
-        </text>
-      </svg>
+      <text x={s.x + 8 + idWidth} y={s.y + 4} fontSize={small} className="spotdevice">
+        {fitting(device, small, (s.width ?? 0) - 12 - idWidth)}
+      </text>
     </g>
   );
 });
