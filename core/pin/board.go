@@ -30,10 +30,10 @@ type board struct {
 	wants    []int32  // by cavity: the task that is to fill it, −1
 	tasks    []task
 	cycles   [][]int32
-	plugs    []int32 // cavities that are to get a plug
-	unplugs  []int32 // cavities whose plug is to come out
-	left     []int   // by connector: what is still to be done at it
-	touching []bool  // by connector: something is to be done at it
+	plugs    [][]int32 // by connector: cavities that are to get a plug
+	unplugs  [][]int32 // by connector: cavities whose plug is to come out
+	left     []int     // by connector: what is still to be done at it
+	touching []bool    // by connector: something is to be done at it
 }
 
 func newBoard(in Input) *board {
@@ -53,14 +53,15 @@ func newBoard(in Input) *board {
 		b.plugged, b.wants = append(b.plugged, in.Now.Plugged(r)), append(b.wants, -1)
 	}
 	b.left, b.touching = make([]int, len(b.names)), make([]bool, len(b.names))
+	b.plugs, b.unplugs = make([][]int32, len(b.names)), make([][]int32, len(b.names))
 	b.readTasks(in)
 	for i := range b.refs {
 		switch is, want := in.Now.Plugged(b.refs[i]), in.Wanted.Plugged(b.refs[i]); {
 		case want && !is:
-			b.plugs = append(b.plugs, int32(i))
+			b.plugs[b.where[i]] = append(b.plugs[b.where[i]], int32(i))
 			b.touch(int32(i))
 		case is && !want && b.wants[i] < 0: // one that is in the way of a wire comes out with the wire's step
-			b.unplugs = append(b.unplugs, int32(i))
+			b.unplugs[b.where[i]] = append(b.unplugs[b.where[i]], int32(i))
 			b.touch(int32(i))
 		}
 	}

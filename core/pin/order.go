@@ -21,7 +21,7 @@ type scheduler struct {
 	*board
 	in          Input
 	steps       []Step
-	ready       []int32 // tasks that can be done, their cavity being free
+	ready       ready
 	hand        int
 	open        []int32 // connectors whose lock is lifted
 	closed      map[string]int
@@ -54,7 +54,7 @@ func (s *scheduler) run() error {
 		}
 	}
 	s.last = s.cavity(s.in.State.Last)
-	s.hand = s.in.Now.InHand()
+	s.hand, s.ready = s.in.Now.InHand(), newReady(len(s.names))
 	for i := range s.tasks {
 		s.offer(int32(i))
 	}
@@ -73,9 +73,12 @@ func (s *scheduler) run() error {
 func (s *scheduler) offer(i int32) {
 	t := &s.tasks[i]
 	if !t.done && (t.to < 0 || !s.full[t.to]) {
-		s.ready = append(s.ready, i)
+		s.ready.add(i, pairOf(s.connectors(s.finishing(i))))
 	}
 }
+
+// withdraw takes a task from among those that can be done.
+func (s *scheduler) withdraw(i int32) { s.ready.take(i, pairOf(s.connectors(s.finishing(i)))) }
 
 // unfinished says why tasks are left: within the limit their cycle cannot begin, or a cavity is held for good.
 func (s *scheduler) unfinished() error {
@@ -105,54 +108,28 @@ func (s *scheduler) unfinished() error {
 func (s *scheduler) choose() (action, bool) {
 	var best action
 	found := false
-	var prospects map[[2]int32]int
 	try := func(a action) {
 		s.weigh(&a)
 		if found && a.opens > best.opens {
 			return
 		}
 		if a.opens > 0 {
-			if prospects == nil {
-				prospects = s.prospects()
-			}
-			a.prospect = s.prospect(prospects, a)
+			a.prospect = s.prospect(a)
 		}
 		if !found || s.better(a, best) {
 			best, found = a, true
 		}
 	}
-	if i := s.following(); i >= 0 {
-		try(s.finishing(i)) // mostly the best: what is worse need not be weighed
-	}
-	for _, i := range s.ready {
-		try(s.finishing(i))
-	}
-	for _, c := range s.unplugs {
-		try(action{kind: Unseal, task: -1, cavity: c, class: 6})
-	}
-	for _, c := range s.plugs {
-		if !s.full[c] && s.wants[c] < 0 {
-			try(action{kind: Seal, task: -1, cavity: c, class: 7})
-		}
-	}
-	if found && best.opens == 0 && best.class < 4 {
+	if s.within(try); found && best.class < 4 {
 		return best, true // nothing that begins a cycle can be better
+	}
+	if !found {
+		s.beyond(&best, &found, try)
 	}
 	for _, ring := range s.cycles {
 		s.pulls(ring, try)
 	}
 	return best, found
-}
-
-// following gives a task that can be done without opening anything, −1 where there is none.
-func (s *scheduler) following() int32 {
-	for _, i := range slices.Backward(s.ready) {
-		a := s.finishing(i)
-		if s.weigh(&a); a.opens == 0 {
-			return i
-		}
-	}
-	return -1
 }
 
 // finishing is the action that brings a task to its end.
@@ -270,32 +247,6 @@ func (s *scheduler) weigh(a *action) {
 	}
 }
 
-func pairOf(x, y int32) [2]int32 { return [2]int32{min(x, y), max(x, y)} }
-
-// prospects counts what could be done now, by the connectors that it needs open.
-func (s *scheduler) prospects() map[[2]int32]int {
-	n := map[[2]int32]int{}
-	for _, i := range s.ready {
-		n[pairOf(s.connectors(s.finishing(i)))]++
-	}
-	for _, c := range s.plugs {
-		if !s.full[c] && s.wants[c] < 0 {
-			n[pairOf(-1, s.where[c])]++
-		}
-	}
-	return n
-}
-
-// prospect counts what can be done when an action has opened what it needs.
-func (s *scheduler) prospect(prospects map[[2]int32]int, a action) int {
-	x, y := s.connectors(a)
-	sum := prospects[pairOf(-1, x)]
-	if y >= 0 {
-		sum += prospects[pairOf(-1, y)] + prospects[pairOf(x, y)]
-	}
-	return sum
-}
-
 func (s *scheduler) better(a, b action) bool {
 	c := cmp.Or(cmp.Compare(a.opens, b.opens), cmp.Compare(a.shuts, b.shuts), cmp.Compare(b.prospect, a.prospect), cmp.Compare(a.class, b.class))
 	if c == 0 && a.kind == Pull { // of a cycle, best the one that changes connectors: its way then needs one open at a time
@@ -326,17 +277,19 @@ func (s *scheduler) do(a action) {
 		t.was = harness.Place{State: harness.Loose, Label: t.goal.At.String()}
 		if t.wait = a.cavity; a.cavity >= 0 {
 			s.full[a.cavity] = true
+			if i := s.wants[a.cavity]; i >= 0 {
+				s.withdraw(i) // until it leaves
+			}
 			s.left[s.where[a.cavity]]++
 		} else {
 			t.origin = s.refs[t.from]
 			s.hand++
 		}
 		s.left[s.where[t.from]]--
-		s.ready = slices.DeleteFunc(s.ready, func(i int32) bool { return s.tasks[i].to >= 0 && s.full[s.tasks[i].to] })
 		t.from = -1
 		return
 	}
-	s.ready = slices.DeleteFunc(s.ready, func(i int32) bool { return i == a.task })
+	s.withdraw(a.task)
 	s.tell(a.task)
 	t.done = true
 	if t.to >= 0 {
@@ -364,7 +317,7 @@ func (s *scheduler) vacate(c int32) {
 	s.full[c] = false
 	s.emptied[s.refs[c]] = s.steps[len(s.steps)-1].ID
 	if i := s.wants[c]; i >= 0 && !s.tasks[i].done {
-		s.ready = append(s.ready, i)
+		s.ready.add(i, pairOf(s.connectors(s.finishing(i))))
 	}
 }
 

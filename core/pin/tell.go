@@ -178,21 +178,21 @@ func (s *scheduler) goHome(t *task, step *Step, have string, edits *[]harness.Ed
 
 // stopper puts a plug in or takes one out.
 func (s *scheduler) stopper(a action) {
-	at := s.refs[a.cavity]
+	at, where := s.refs[a.cavity], s.where[a.cavity]
 	same := func(c int32) bool { return c == a.cavity }
 	if a.kind == Seal {
 		step := Step{To: at}
 		step.Kind, step.Text = Seal, fmt.Sprintf("Push a cavity plug into %s.", at)
 		s.write(step, harness.Edit{Do: harness.Plug, At: at})
-		s.plugs = slices.DeleteFunc(s.plugs, same)
+		s.plugs[where] = slices.DeleteFunc(s.plugs[where], same)
 	} else {
 		step := Step{From: at}
 		step.Kind, step.Text = Unseal, fmt.Sprintf("Take the plug out of %s.", at)
 		s.write(step, harness.Edit{Do: harness.Unplug, At: at})
-		s.unplugs = slices.DeleteFunc(s.unplugs, same)
+		s.unplugs[where] = slices.DeleteFunc(s.unplugs[where], same)
 	}
 	s.plugged[a.cavity] = a.kind == Seal
-	s.left[s.where[a.cavity]]--
+	s.left[where]--
 }
 
 // close writes the closing of a connector: finished, or for now.

@@ -213,6 +213,7 @@ const SpotMark = memo(function SpotMark({ spot: s, size, on, lit }: SpotProps) {
   const label = `${s.id} ${device}`.trim();
   const idWidth = s.id.length * size * 0.62;
   const small = Math.max(9.5, size * 0.74);
+  const shown = fitting(device, small, (s.width ?? 0) - 12 - idWidth);
   return (
     <g
       className="spot"
@@ -237,8 +238,17 @@ const SpotMark = memo(function SpotMark({ spot: s, size, on, lit }: SpotProps) {
         {s.id}
       </text>{' '}
       <text x={s.x + 8 + idWidth} y={s.y + 4} fontSize={small} className="spotdevice">
-        {fitting(device, small, (s.width ?? 0) - 12 - idWidth)}
+        {shown.text}
       </text>
+      {!shown.whole && (
+        <line
+          className="spotmore"
+          x1={s.x + 9 + idWidth + shown.width}
+          x2={s.x + 9 + idWidth + shown.width + small * 0.7}
+          y1={s.y + 3.5}
+          y2={s.y + 3.5}
+        />
+      )}
     </g>
   );
 });

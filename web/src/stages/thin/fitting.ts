@@ -2,20 +2,26 @@ const context = document.createElement('canvas').getContext('2d');
 let family = '';
 const spare = 1.03; // a font that has not been loaded yet is measured by another
 
-/** As much of a text as has room in a width, drawn in the text face at a size: with "…" where some of it is left off. */
-export function fitting(text: string, size: number, width: number): string {
+/** The words of a text that have room in a width, drawn in the text face at a size; how wide they are; whether it is all. */
+export function fitting(
+  text: string,
+  size: number,
+  width: number,
+): { text: string; width: number; whole: boolean } {
   if (!context || !text) {
-    return text;
+    return { text, width: 0, whole: true };
   }
   family ||= getComputedStyle(document.body).fontFamily;
   context.font = `${size}px ${family}`;
-  const room = (t: string) => context.measureText(t).width * spare <= width;
-  if (room(text)) {
-    return text;
+  const wide = (t: string) => (context.measureText(t).width || 0) * spare;
+  if (wide(text) <= width) {
+    return { text, width: wide(text), whole: true };
   }
-  let n = text.length - 1;
-  while (n > 2 && !room(`${text.slice(0, n).trimEnd()}…`)) {
+  const words = text.split(' ');
+  let n = words.length - 1;
+  while (n > 0 && wide(words.slice(0, n).join(' ')) + size > width) {
     n--;
   }
-  return n > 2 ? `${text.slice(0, n).trimEnd()}…` : '';
+  const part = words.slice(0, n).join(' ');
+  return { text: part, width: wide(part), whole: false };
 }
