@@ -4,6 +4,7 @@ import (
 	"flag"
 	"strings"
 	"testing"
+	"time"
 )
 
 var shots = flag.String("shots", "", "folder to put a picture of each main view in")
@@ -44,7 +45,13 @@ func TestShots(t *testing.T) {
 		if strings.HasPrefix(name, "reach") {
 			v.page.MustElement(".standing")
 		}
-		v.until("the page is quiet", func() bool { return v.page.MustEval(`() => !document.querySelector('[aria-busy=true]')`).Bool() })
+		v.until("the page is quiet", func() bool {
+			return v.page.MustEval(`() => {
+				const text = document.body.innerText;
+				return !document.querySelector('[aria-busy=true]') && text.length > 120 && !/[….]+\s+danger/.test(text);
+			}`).Bool()
+		})
+		time.Sleep(time.Second) // the drawing is fitted
 		v.shot(*shots + "/" + name + ".png")
 	}
 }

@@ -213,43 +213,40 @@ const SpotMark = memo(function SpotMark({ spot: s, size, on, lit }: SpotProps) {
   const label = `${s.id} ${device}`.trim();
   const idWidth = s.id.length * size * 0.62;
   const small = Math.max(9.5, size * 0.74);
-  const shown = fitting(device, small, (s.width ?? 0) - 12 - idWidth);
   return (
-    <g
-      className="spot"
-      data-on="connector"
-      data-id={s.id}
-      role="button"
-      aria-label={`connector ${label}, ${wires} wires`}
-    >
-      <rect
-        x={s.x}
-        y={s.y - 10}
-        width={s.width}
-        height="20"
-        rx="2"
-        fill={on ? 'var(--selected)' : 'var(--page)'}
-        stroke={on || lit ? 'var(--petrol)' : 'var(--hairline)'}
-        strokeWidth={on || lit ? 2.5 : 1}
-        strokeDasharray={s.off ? '4 3' : undefined}
-      />
-      <title>{label}</title>
-      <text x={s.x + 4} y={s.y + size * 0.35} fontSize={size} className={`spotname${s.off ? ' struck' : ''}`}>
-        {s.id}
-      </text>{' '}
-      <text x={s.x + 8 + idWidth} y={s.y + 4} fontSize={small} className="spotdevice">
-        {shown.text}
-      </text>
-      {!shown.whole && (
-        <line
-          className="spotmore"
-          x1={s.x + 9 + idWidth + shown.width}
-          x2={s.x + 9 + idWidth + shown.width + small * 0.7}
-          y1={s.y + 3.5}
-          y2={s.y + 3.5}
+    <>
+      <g
+        className="spot"
+        data-on="connector"
+        data-id={s.id}
+        role="button"
+        aria-label={`connector ${label}, ${wires} wires`}
+      >
+        <rect
+          x={s.x}
+          y={s.y - 10}
+          width={s.width}
+          height="20"
+          rx="2"
+          fill={on ? 'var(--selected)' : 'var(--page)'}
+          stroke={on || lit ? 'var(--petrol)' : 'var(--hairline)'}
+          strokeWidth={on || lit ? 2.5 : 1}
+          strokeDasharray={s.off ? '4 3' : undefined}
         />
-      )}
-    </g>
+        <title>{label}</title>
+        <text
+          x={s.x + 4}
+          y={s.y + size * 0.35}
+          fontSize={size}
+          className={`spotname${s.off ? ' struck' : ''}`}
+        >
+          {s.id}
+        </text>
+      </g>
+      <text x={s.x + 8 + idWidth} y={s.y + 4} fontSize={small} className="spotdevice" aria-hidden="true">
+        {fitting(device, small, (s.width ?? 0) - 12 - idWidth)}
+      </text>
+    </>
   );
 });
 

@@ -2,26 +2,21 @@ const context = document.createElement('canvas').getContext('2d');
 let family = '';
 const spare = 1.03; // a font that has not been loaded yet is measured by another
 
-/** The words of a text that have room in a width, drawn in the text face at a size; how wide they are; whether it is all. */
-export function fitting(
-  text: string,
-  size: number,
-  width: number,
-): { text: string; width: number; whole: boolean } {
+/** As much of a text as has room in a width, drawn in the text face at a size: with "…" where some of it is left off. */
+export function fitting(text: string, size: number, width: number): string {
   if (!context || !text) {
-    return { text, width: 0, whole: true };
+    return text;
   }
   family ||= getComputedStyle(document.body).fontFamily;
   context.font = `${size}px ${family}`;
-  const wide = (t: string) => (context.measureText(t).width || 0) * spare;
-  if (wide(text) <= width) {
-    return { text, width: wide(text), whole: true };
+  const room = (t: string) => context.measureText(t).width * spare <= width;
+  if (room(text)) {
+    return text;
   }
-  const words = text.split(' ');
-  let n = words.length - 1;
-  while (n > 0 && wide(words.slice(0, n).join(' ')) + size > width) {
+  const part = (n: number) => `${text.slice(0, n).trimEnd()}…`;
+  let n = text.length - 1;
+  while (n > 2 && !room(part(n))) {
     n--;
   }
-  const part = words.slice(0, n).join(' ');
-  return { text: part, width: wide(part), whole: false };
+  return n > 2 ? part(n) : '';
 }
