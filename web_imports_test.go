@@ -12,8 +12,8 @@ import (
 
 var imported = regexp.MustCompile(`(?:from|import\()\s*'(\.[^']+)'`)
 
-// webFloor gives a folder's floor in the front end: what is on one floor may use what is below it. The two that carry a page
-// each, the bench and the list of work, are used by the stages; the frame and the entry use all.
+// webFloor gives a folder's floor in the front end: what is on one floor may use what is below it. The two that carry
+// a page each, the bench and the list of work, are used by the stages; the frame and the entry use all.
 func webFloor(file string) int {
 	switch dir, _, _ := strings.Cut(strings.TrimPrefix(file, "web/src/"), "/"); dir {
 	case "api":

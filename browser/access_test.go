@@ -73,8 +73,8 @@ func (v *visit) axe(code string) {
 	}
 }
 
-// The page is usable within a second and a half of asking for it; the figure stands in docs/performance.md. Here only that
-// it needs nothing from elsewhere.
+// The page is usable within a second and a half of asking for it; the figure stands in docs/performance.md. Here only
+// that it needs nothing from elsewhere.
 func TestNothingIsFetchedFromElsewhere(t *testing.T) {
 	v := open(t, "/jobs/sorrel-refit/match")
 	v.see("[data-testid=spread]", "A1")

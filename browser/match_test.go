@@ -26,8 +26,8 @@ func (v *visit) decided() int {
 	return n
 }
 
-// From two files to the sheet, as the README tells it: a new job, both pinouts of the demonstration from their files, all
-// of it decided from the keyboard, the PDF fetched.
+// From two files to the sheet, as the README tells it: a new job, both pinouts of the demonstration from their files,
+// all of it decided from the keyboard, the PDF fetched.
 func TestWholeRefitFromTheKeyboard(t *testing.T) {
 	v := open(t, "/")
 	v.click("button", "New job")

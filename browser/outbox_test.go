@@ -98,8 +98,8 @@ func TestKeysWhileTheServerIsAway(t *testing.T) {
 	v.until("nothing is kept any more", func() bool { return !v.page.MustHas("[data-testid=unsent]") })
 }
 
-// A telephone that was out of reach for ten minutes, and whose page was closed meanwhile, brings what was done on it; what
-// somebody else has decided in between stands.
+// A telephone that was out of reach for ten minutes, and whose page was closed meanwhile, brings what was done on it;
+// what somebody else has decided in between stands.
 func TestWhatWasKeptComesTenMinutesLater(t *testing.T) {
 	var away atomic.Bool
 	v := enter(t, "/jobs/packhorse/match?row=from%20SP6", nil, func(h http.Handler) http.Handler {

@@ -8,7 +8,8 @@ import (
 	"draxel/demo"
 )
 
-// BenchmarkPage is the time from asking for the page until the spread of 83 rows can be used, each time in a new window.
+// BenchmarkPage is the time from asking for the page until the spread of 83 rows can be used, each time in a new
+// window.
 func BenchmarkPage(b *testing.B) {
 	v := open(b, "/")
 	v.see("body", "Sorrel refit")

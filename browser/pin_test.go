@@ -82,8 +82,8 @@ func (v *visit) network(cut bool) {
 	}
 }
 
-// The sheet at the desk: a step is ticked and its tick taken back, the plan goes on, and a step that cannot come earlier says
-// why.
+// The sheet at the desk: a step is ticked and its tick taken back, the plan goes on, and a step that cannot come
+// earlier says why.
 func TestTheSheetIsTickedAtTheDesk(t *testing.T) {
 	v := open(t, "/jobs/sorrel-refit/pin")
 	v.see("[data-testid=step-text]", "Move the terminal from B20 to B37")

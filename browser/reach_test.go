@@ -24,7 +24,8 @@ func (v *visit) num(selector, text string) {
 // standing is the line that says how Reach stands.
 func (v *visit) standing() string { return v.text("[data-testid=standing]") }
 
-// From nothing laid out to a cut list: a template, things where they usually are, a length measured, a verdict that changes.
+// From nothing laid out to a cut list: a template, things where they usually are, a length measured, a verdict that
+// changes.
 func TestReachFromNothing(t *testing.T) {
 	v := open(t, "/jobs/packhorse/reach", func(j *plan.Job) {
 		j.Map, j.Places, j.Options, j.Lengths, j.Spans, j.Rules = nil, nil, nil, nil, nil, nil
@@ -80,7 +81,8 @@ func TestPlacementsAreComparedAndChosen(t *testing.T) {
 	v.see("[data-testid=things]", "nothing to buy")
 }
 
-// The map is changed by hand: a path's length, what lies along it, a station dragged and renamed, a new one with a path to it.
+// The map is changed by hand: a path's length, what lies along it, a station dragged and renamed, a new one with a
+// path to it.
 func TestTheMapIsDrawn(t *testing.T) {
 	v := open(t, "/jobs/packhorse/reach")
 	v.page.MustElement("[aria-label^='path bulkhead in – unit shelf']").MustFocus()

@@ -250,7 +250,8 @@ func TestACutThatIsNotWantedAnyMoreIsMended(t *testing.T) {
 	})
 }
 
-// A harness that is only to be made lighter: a list of its wires, typed or pasted, and the work follows. No second pinout.
+// A harness that is only to be made lighter: a list of its wires, typed or pasted, and the work follows. No second
+// pinout.
 func TestAThinningJobFromNothing(t *testing.T) {
 	v := open(t, "/")
 	v.click("button", "New job")

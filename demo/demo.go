@@ -21,8 +21,8 @@ func File(name string) ([]byte, error) { return files.ReadFile(name) }
 func IDs() []string { return []string{"sorrel-refit", "packhorse", "fuse-block"} }
 
 // Jobs gives the demonstration jobs: "Sorrel refit", in which what is sure has been decided and the rest is open, and
-// "Packhorse", whose whole harness is listed, and in which nothing is matched and a few things have been decided away; and
-// "Packhorse fuse block", whose body harness must reach a fuse block at the other end of the vehicle.
+// "Packhorse", whose whole harness is listed, and in which nothing is matched and a few things have been decided
+// away; and "Packhorse fuse block", whose body harness must reach a fuse block at the other end of the vehicle.
 func Jobs() ([]plan.Job, error) {
 	sorrel := plan.Job{Title: "Sorrel refit", Kind: plan.Repinned, Donor: "Tarn Sorrel, VK-1 harness", Chassis: "Tarn Sorrel, VK-2 unit"}
 	packhorse := plan.Job{Title: "Packhorse", Kind: plan.Integrated, Donor: "Tarn Sorrel 2.2 V4", Chassis: "Bellweather Packhorse"}

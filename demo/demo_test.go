@@ -76,8 +76,8 @@ func TestSorrelRefitWhole(t *testing.T) {
 	}
 }
 
-// Packhorse proves matching with nothing shared: some twenty counterparts, the old British colours read as such, and the
-// feed through the resistance wire kept away from the unit.
+// Packhorse proves matching with nothing shared: some twenty counterparts, the old British colours read as such, and
+// the feed through the resistance wire kept away from the unit.
 func TestPackhorseMatches(t *testing.T) {
 	_, job := jobs(t)
 	_, reading, err := job.From.Read()

@@ -78,8 +78,8 @@ func ignitionSwitch() []gather.Measurement {
 	return all
 }
 
-// Enlarge adds so many copies of every wire in the list, each with connectors and splices of its own, for measuring what
-// a larger harness costs.
+// Enlarge adds so many copies of every wire in the list, each with connectors and splices of its own, for measuring
+// what a larger harness costs.
 func Enlarge(j *plan.Job, copies int) {
 	sheet := *j.Sheets[gather.WireList]
 	cells := slices.Clone(sheet.Cells)

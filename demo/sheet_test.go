@@ -130,8 +130,8 @@ type word struct {
 	Text string  `xml:",chardata"`
 }
 
-// The printed face is true: the cavities of plug A stand where the core draws them, in figures of a size that can be read, and
-// the steps go on counting from what is done.
+// The printed face is true: the cavities of plug A stand where the core draws them, in figures of a size that can be
+// read, and the steps go on counting from what is done.
 func TestThePrintedFaceIsTrue(t *testing.T) {
 	s := sheet(t)
 	s.Plan.Pin.Done = make([]work.Tick, 7)

@@ -12,7 +12,8 @@ import (
 	"draxel/exchange"
 )
 
-// The cut list says of every wire what it needs and how that comes about, and holds nothing that a spreadsheet would run.
+// The cut list says of every wire what it needs and how that comes about, and holds nothing that a spreadsheet would
+// run.
 func TestCutList(t *testing.T) {
 	end := func(c string) harness.End { return harness.End{At: harness.Ref{Connector: c, Cavity: "1"}} }
 	w := func(id, function string, a, b string, mm float64) reach.Wire {

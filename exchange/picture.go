@@ -22,8 +22,8 @@ const (
 	pictureGrade = 84 // of 100, JPEG
 )
 
-// Picture is a photograph as it is kept: a JPEG made anew from the pixels alone, so that where and when it was taken, and
-// whatever else a camera writes beside them, stay out of the job.
+// Picture is a photograph as it is kept: a JPEG made anew from the pixels alone, so that where and when it was taken,
+// and whatever else a camera writes beside them, stay out of the job.
 type Picture struct {
 	Data   []byte `json:"data"`
 	Thumb  []byte `json:"thumb"`

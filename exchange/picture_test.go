@@ -43,8 +43,8 @@ func asPNG(t *testing.T, m image.Image) []byte {
 	return b.Bytes()
 }
 
-// taken is a JPEG as a camera writes it: turned on its side (orientation 6) and with a place in its EXIF block (TIFF 6.0,
-// EXIF 2.3: tag 0x0112 orientation, 0x8825 pointer to the place).
+// taken is a JPEG as a camera writes it: turned on its side (orientation 6) and with a place in its EXIF block (TIFF
+// 6.0, EXIF 2.3: tag 0x0112 orientation, 0x8825 pointer to the place).
 func taken(t *testing.T) []byte {
 	t.Helper()
 	tiff := []byte("II*\x00\x08\x00\x00\x00")

@@ -21,8 +21,8 @@ type Sheet struct {
 	Plan                  plan.Plan
 }
 
-// OpenLine says what the sheet leaves out, empty when it is whole: wires that are not decided, and decided moves that wait
-// for a cavity which such a wire holds.
+// OpenLine says what the sheet leaves out, empty when it is whole: wires that are not decided, and decided moves that
+// wait for a cavity which such a wire holds.
 func OpenLine(p plan.Plan) string {
 	if p.Totals.Open == 0 && p.Withheld == 0 {
 		return ""

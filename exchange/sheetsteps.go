@@ -90,8 +90,8 @@ func (p *page) parts() {
 	p.list("To have before the first terminal is pulled", lines)
 }
 
-// faces draws the housings that the steps touch, from the wire side, each cavity with its name; a filled corner marks the
-// cavities that a step enters or leaves.
+// faces draws the housings that the steps touch, from the wire side, each cavity with its name; a filled corner marks
+// the cavities that a step enters or leaves.
 func (p *page) faces() {
 	touched := map[harness.Ref]bool{}
 	for _, s := range p.s.Plan.Steps {
@@ -287,8 +287,8 @@ func (p *page) wire(s plan.Step, y float64) {
 	}
 }
 
-// smallFaces draws the one or two faces that a step touches, small, with its cavities: crossed where a terminal leaves, black
-// where one goes in. It reads in black and white.
+// smallFaces draws the one or two faces that a step touches, small, with its cavities: crossed where a terminal
+// leaves, black where one goes in. It reads in black and white.
 func (p *page) smallFaces(s plan.Step, y float64) {
 	ids := slices.DeleteFunc([]string{s.From.Connector, s.To.Connector}, func(id string) bool { return id == "" })
 	ids = slices.Compact(ids)

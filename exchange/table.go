@@ -1,4 +1,5 @@
-// Package exchange turns bytes into cells and documents, and back: spreadsheets in, CSV and PDF out, the job file both ways.
+// Package exchange turns bytes into cells and documents, and back: spreadsheets in, CSV and PDF out, the job file
+// both ways.
 package exchange
 
 import (
@@ -145,8 +146,8 @@ func splitText(text string) ([][]string, error) {
 	return cells, nil
 }
 
-// parseText reads the whole as CSV, or, where a quotation mark is left open somewhere, each line for itself: else the open
-// quote would swallow every row after it.
+// parseText reads the whole as CSV, or, where a quotation mark is left open somewhere, each line for itself: else the
+// open quote would swallow every row after it.
 func parseText(text string, sep rune) ([][]string, error) {
 	if strings.Count(text, `"`)%2 == 0 {
 		return parseCSV(text, sep)

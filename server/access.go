@@ -79,7 +79,8 @@ func ownAddresses() []netip.Addr {
 	return out
 }
 
-// own says whether a Host is one of this machine's addresses, written as a number: a name may have been made to point here.
+// own says whether a Host is one of this machine's addresses, written as a number: a name may have been made to point
+// here.
 func (a *access) own(hostport string) bool {
 	if a == nil {
 		return false
@@ -153,8 +154,8 @@ func (s *Server) bringPasscode(c *gin.Context) error {
 	return nil
 }
 
-// tooMany counts a try of a device, and says how long it must wait, nothing where it may be heard. A try is counted before
-// the passcode is looked at, so that many at once are not heard all.
+// tooMany counts a try of a device, and says how long it must wait, nothing where it may be heard. A try is counted
+// before the passcode is looked at, so that many at once are not heard all.
 func (a *access) tooMany(device string) time.Duration {
 	a.mu.Lock()
 	defer a.mu.Unlock()

@@ -99,8 +99,8 @@ func (s *Server) meet(c *gin.Context) error {
 		store.SubjectVehicle: vehicle}})
 }
 
-// decide carries out a person's action on one row. What must never happen is refused: a cavity that is taken, a pair that
-// a danger rule forbids.
+// decide carries out a person's action on one row. What must never happen is refused: a cavity that is taken, a pair
+// that a danger rule forbids.
 func (s *Server) decide(c *gin.Context) error {
 	r, err := read[DecideRequest](c)
 	if err != nil {

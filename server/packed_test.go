@@ -10,8 +10,8 @@ import (
 	"draxel/server"
 )
 
-// What a page reads anew after a key is small: the wires, which change with the facts alone, are not sent again, and the
-// rest is packed. Under 50 KB at a thousand wires.
+// What a page reads anew after a key is small: the wires, which change with the facts alone, are not sent again, and
+// the rest is packed. Under 50 KB at a thousand wires.
 func TestWhatIsReadAnewIsSmall(t *testing.T) {
 	c := start(t)
 	job := c.packhorse(func(j *plan.Job) { demo.Enlarge(j, 3) })

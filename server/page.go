@@ -15,8 +15,8 @@ import (
 //go:embed all:dist
 var dist embed.FS
 
-// servePage serves the built front end. Addresses of views are the page's own affair and get the page; a missing file or
-// API address is missing.
+// servePage serves the built front end. Addresses of views are the page's own affair and get the page; a missing file
+// or API address is missing.
 func servePage(c *gin.Context) {
 	name := strings.TrimPrefix(path.Clean(c.Request.URL.Path), "/")
 	if strings.HasPrefix(name, "api/") || c.Request.Method != http.MethodGet && c.Request.Method != http.MethodHead {

@@ -133,8 +133,8 @@ type LibraryView struct {
 	Blades []float64     `json:"blades"`
 }
 
-// CheckView is what a second check goes by: what each cavity must hold, and what was found. The first person's ticks are
-// not in it.
+// CheckView is what a second check goes by: what each cavity must hold, and what was found. The first person's ticks
+// are not in it.
 type CheckView struct {
 	Revision int64           `json:"revision"`
 	Expected []pin.Expected  `json:"expected"`

@@ -10,8 +10,8 @@ import (
 	"testing"
 )
 
-// readQR reads a QR code back with a program that has nothing to do with ours (zbarimg, Debian package zbar-tools); where it
-// is not there the check is left out, visibly.
+// readQR reads a QR code back with a program that has nothing to do with ours (zbarimg, Debian package zbar-tools);
+// where it is not there the check is left out, visibly.
 func readQR(t *testing.T, m image.Image) (string, bool) {
 	t.Helper()
 	if _, err := exec.LookPath("zbarimg"); err != nil {

@@ -57,8 +57,8 @@ func reachStep(v server.ReachView, kind work.Kind, wire string) server.WorkStep 
 	return v.Steps[i]
 }
 
-// The worked job: a fuse block moved from the front to the rear, 74 wires guessed at 3.5 m each. The paths show the true
-// need, what is short by colour, and the joints, before anything is bought.
+// The worked job: a fuse block moved from the front to the rear, 74 wires guessed at 3.5 m each. The paths show the
+// true need, what is short by colour, and the joints, before anything is bought.
 func TestTheFuseBlockMovedToTheRear(t *testing.T) {
 	c := start(t)
 	job := c.demoJob(2)

@@ -18,8 +18,8 @@ func loopback(hostport string) bool {
 	return host == "localhost" || host == "127.0.0.1" || host == "::1" || host == "[::1]"
 }
 
-// guarded refuses requests under another name than the loopback's, or than this machine's own number where the local network
-// is let in, and writes from other origins.
+// guarded refuses requests under another name than the loopback's, or than this machine's own number where the local
+// network is let in, and writes from other origins.
 func (s *Server) guarded(c *gin.Context) {
 	if !loopback(c.Request.Host) && !s.access.own(c.Request.Host) {
 		fail(c, problem(http.StatusForbidden, "wrong-host", "Draxel does not answer to this name.", ""))

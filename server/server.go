@@ -1,9 +1,9 @@
 // Package server gives Draxel to a browser: a JSON API over the stages, live updates, and the built front end.
 //
-// Each stage has one file of handlers. Replies are computed from the job at its revision and kept until the job changes;
-// nothing that is computed is stored. Errors are problem details (RFC 9457) with a stable code. The server is made for
-// the loopback interface: it answers no other host's name and takes writes from its own pages alone. Where the local network
-// is let in, every other device must bring the passcode before it sees anything of a job.
+// Each stage has one file of handlers. Replies are computed from the job at its revision and kept until the job
+// changes; nothing that is computed is stored. Errors are problem details (RFC 9457) with a stable code. The server
+// is made for the loopback interface: it answers no other host's name and takes writes from its own pages alone.
+// Where the local network is let in, every other device must bring the passcode before it sees anything of a job.
 package server
 
 import (

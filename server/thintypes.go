@@ -9,7 +9,8 @@ import (
 	"draxel/core/work"
 )
 
-// ThinView is the harness with what becomes of it. Facts names the state of the facts: the drawing changes with it alone.
+// ThinView is the harness with what becomes of it. Facts names the state of the facts: the drawing changes with it
+// alone.
 type ThinView struct {
 	Revision int64               `json:"revision"`
 	Facts    string              `json:"facts"`

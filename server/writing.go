@@ -16,8 +16,8 @@ import (
 // longestWrite is how long a change may take once the client that asked for it is gone.
 const longestWrite = time.Minute
 
-// finishing lets a change run to its end whatever the client does: what has reached the server is written, also when the
-// page was left at once.
+// finishing lets a change run to its end whatever the client does: what has reached the server is written, also when
+// the page was left at once.
 func finishing(c *gin.Context) {
 	if c.Request.Method == http.MethodGet || c.Request.Method == http.MethodHead {
 		return

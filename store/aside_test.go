@@ -11,8 +11,8 @@ import (
 	"draxel/store"
 )
 
-// A stored value that cannot be, whoever wrote it, does not keep the job from opening: it is named, stays in the database
-// as it was, and everything else is there.
+// A stored value that cannot be, whoever wrote it, does not keep the job from opening: it is named, stays in the
+// database as it was, and everything else is there.
 func TestABadValueDoesNotShutTheJob(t *testing.T) {
 	for subject, body := range map[string]string{
 		"tick/x":            `{"step":"x","edits":[{"do":"cut","wire":"w1","end":9}]}`,

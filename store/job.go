@@ -74,7 +74,8 @@ type NewJob struct {
 	Pictures []Picture
 }
 
-// Create makes a job of everything in it. A request id that is known already gives that job again. It fails with ErrUsed.
+// Create makes a job of everything in it. A request id that is known already gives that job again. It fails with
+// ErrUsed.
 func (s *Store) Create(ctx context.Context, who string, n NewJob) (string, error) {
 	made, err := s.CreateAll(ctx, who, n)
 	if err != nil {
@@ -170,8 +171,8 @@ func (s *Store) forget(ctx context.Context) error {
 // Load gives a job as it is now. It fails with ErrNoJob.
 func (s *Store) Load(ctx context.Context, id string) (State, error) { return s.LoadAfter(ctx, id, nil) }
 
-// LoadAfter gives a job as it is now. Tables and lists, which are large and seldom change, are taken from an earlier state
-// of the job where they have not changed since. It fails with ErrNoJob.
+// LoadAfter gives a job as it is now. Tables and lists, which are large and seldom change, are taken from an earlier
+// state of the job where they have not changed since. It fails with ErrNoJob.
 func (s *Store) LoadAfter(ctx context.Context, id string, last *State) (State, error) {
 	state := State{ID: id, Versions: map[string]int64{}}
 	var rows []struct {
@@ -214,7 +215,8 @@ func (s *Store) LoadAfter(ctx context.Context, id string, last *State) (State, e
 	return state, nil
 }
 
-// Versions gives the version of each subject of a job, of those that were removed the revision that removed them. It fails with ErrNoJob.
+// Versions gives the version of each subject of a job, of those that were removed the revision that removed them. It
+// fails with ErrNoJob.
 func (s *Store) Versions(ctx context.Context, id string) (map[string]int64, error) {
 	if _, err := s.Revision(ctx, id); err != nil {
 		return nil, err

@@ -44,8 +44,8 @@ func TestRemovingIsAChange(t *testing.T) {
 	}
 }
 
-// Undo takes back one's own last change, also when somebody else has changed something since; who has none is told whose
-// would be taken back, and may ask for it.
+// Undo takes back one's own last change, also when somebody else has changed something since; who has none is told
+// whose would be taken back, and may ask for it.
 func TestUndoIsOnesOwn(t *testing.T) {
 	s := open(t, t.TempDir())
 	id := create(t, s)

@@ -58,8 +58,8 @@ type serveOptions struct {
 	demo, lan      bool
 }
 
-// listens gives the address to listen at, and what the server must know of the local network. Nobody but this machine is let
-// in without a passcode.
+// listens gives the address to listen at, and what the server must know of the local network. Nobody but this machine
+// is let in without a passcode.
 func (o serveOptions) listens() (string, *server.Lan, error) {
 	if !o.lan {
 		return fmt.Sprintf("127.0.0.1:%d", o.port), nil, nil

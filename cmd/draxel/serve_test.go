@@ -62,8 +62,8 @@ func TestTheDemonstrationIsPut(t *testing.T) {
 	}
 }
 
-// Stopped in the middle of its work the server finishes what it has begun or says that it is stopping, never that it made a
-// mistake; a page that listens, or reads slowly, does not make an error of the exit.
+// Stopped in the middle of its work the server finishes what it has begun or says that it is stopping, never that it
+// made a mistake; a page that listens, or reads slowly, does not make an error of the exit.
 func TestStoppingInTheMiddle(t *testing.T) {
 	for range 3 {
 		ctx, stop := context.WithCancel(t.Context())
@@ -122,7 +122,8 @@ func (s *said) Write(p []byte) (int, error) {
 	return len(p), nil
 }
 
-// A start with --demo that is killed leaves all of the demonstration or none, and the next start puts in what is missing.
+// A start with --demo that is killed leaves all of the demonstration or none, and the next start puts in what is
+// missing.
 func TestAKilledDemoIsWholeOrNotThere(t *testing.T) {
 	whole, none := 0, 0
 	for round := 0; (whole < 3 || none < 6) && round < 60; round++ {

@@ -204,7 +204,8 @@ func enum(t reflect.Type) *jsonschema.Schema {
 // named remembers which type each name in the schema stands for.
 var named = map[string]reflect.Type{}
 
-// name gives the name of a type in the schema. Two types must not share one: the schema would show one of them for both.
+// name gives the name of a type in the schema. Two types must not share one: the schema would show one of them for
+// both.
 func name(t reflect.Type) string {
 	n := plainName(t)
 	if _, inline := enums[t]; inline || n == "" {

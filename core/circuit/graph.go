@@ -29,8 +29,8 @@ type Node struct {
 	Circuit  int32         // number of the circuit, from 0: two places have one number exactly if copper joins them
 }
 
-// Graph is a loom as it was found, as copper: places joined by wires, all by number. It is drawn once for a loom in time
-// that grows with its wires, and does not change; what follows a harness that does is a Net.
+// Graph is a loom as it was found, as copper: places joined by wires, all by number. It is drawn once for a loom in
+// time that grows with its wires, and does not change; what follows a harness that does is a Net.
 type Graph struct {
 	Nodes    []Node
 	Ends     [][2]int32 // by wire: the nodes of its ends
@@ -284,7 +284,8 @@ func (g *Graph) Length(x Tip) harness.Length {
 	return harness.Length{Wire: g.loom.Wires[x.Wire()].ID, End: x.End()}
 }
 
-// joinCircuits numbers the circuits: all copper that is joined. A circuit is computed; a circuit number is only a label.
+// joinCircuits numbers the circuits: all copper that is joined. A circuit is computed; a circuit number is only a
+// label.
 func (g *Graph) joinCircuits() {
 	parent := make([]int32, len(g.Nodes))
 	for i := range parent {

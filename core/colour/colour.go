@@ -65,7 +65,8 @@ type Colour struct {
 // Known says that the colour was read, and in one way only.
 func (c Colour) Known() bool { return len(c.Parts) > 0 }
 
-// String writes the neutral form, "GN-YE"; an ambiguous colour as "GN|BK-GN"; and what was written when it was not read.
+// String writes the neutral form, "GN-YE"; an ambiguous colour as "GN|BK-GN"; and what was written when it was not
+// read.
 func (c Colour) String() string {
 	if c.Known() {
 		return join(c.Parts)

@@ -142,7 +142,8 @@ func cut(run string, h Habit) [][]Part {
 	return out
 }
 
-// natural says whether a piece of a mixed-case run begins with a capital, goes on in small letters and ends before a capital.
+// natural says whether a piece of a mixed-case run begins with a capital, goes on in small letters and ends before a
+// capital.
 func natural(run string, at, n int) bool {
 	r := []rune(run)
 	if len(r) != len(run) || !unicode.IsUpper(r[at]) {

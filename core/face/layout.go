@@ -2,8 +2,8 @@
 // are, and what terminals go in.
 //
 // One numbering is stored, as seen from the wire side with the housing upright. The other view is computed: a face seen
-// from the mating side is the mirror image, and so is the face of the other half of an in-line pair seen from its own wire
-// side, which is how the halves meet.
+// from the mating side is the mirror image, and so is the face of the other half of an in-line pair seen from its own
+// wire side, which is how the halves meet.
 package face
 
 import (
@@ -161,7 +161,8 @@ func (l Layout) Check() error {
 	return nil
 }
 
-// Even lays the cavities of these names, in their order, in so many rows: as evenly as can be, the upper ones the longer.
+// Even lays the cavities of these names, in their order, in so many rows: as evenly as can be, the upper ones the
+// longer.
 func Even(names []string, rows int, from Corner) Layout {
 	rows = max(1, min(rows, len(names)))
 	lengths := make([]int, rows)
@@ -189,8 +190,8 @@ func Blank(lengths []int, blade float64) Layout {
 	return l
 }
 
-// Mirrored gives the face as its mirror image: the same housing seen from the other side, or, seen from its own wire side,
-// the other half that meets it cavity by cavity.
+// Mirrored gives the face as its mirror image: the same housing seen from the other side, or, seen from its own wire
+// side, the other half that meets it cavity by cavity.
 func (l Layout) Mirrored() Layout {
 	m := l
 	m.Rows = make([]Row, len(l.Rows))
@@ -233,8 +234,8 @@ func (s Side) mirrored() Side {
 	}
 }
 
-// Meets says whether two halves meet: pushed together, each cavity faces the one of its name. It names the first that does
-// not.
+// Meets says whether two halves meet: pushed together, each cavity faces the one of its name. It names the first that
+// does not.
 func Meets(a, b Layout) error {
 	m := a.Mirrored()
 	if len(m.Rows) != len(b.Rows) {

@@ -36,8 +36,8 @@ func (c Corner) mirrored() Corner {
 // Style is how cavities are called.
 type Style string
 
-// The styles. Lettered housings usually leave out I, O and Q (common practice, no source); after Z some go on with AA, AB,
-// some with small letters.
+// The styles. Lettered housings usually leave out I, O and Q (common practice, no source); after Z some go on with
+// AA, AB, some with small letters.
 const (
 	Numbers    Style = ""
 	Letters    Style = "letters"       // A … Z without I, O and Q, then AA, AB …
@@ -46,8 +46,8 @@ const (
 	ByHand     Style = "by-hand"       // names that follow no rule
 )
 
-// Numbering is the rule by which cavities are named. Its zero value counts along the rows from the top left, as seen from
-// the wire side.
+// Numbering is the rule by which cavities are named. Its zero value counts along the rows from the top left, as seen
+// from the wire side.
 type Numbering struct {
 	From    Corner `json:"from,omitempty"`
 	Columns bool   `json:"columns,omitempty"` // down the columns and not along the rows

@@ -65,8 +65,8 @@ type reading struct {
 	ways    int
 }
 
-// Parse reads a face from words: "3 rows of 12, 12, 11, numbered from top right on the wire side", "2×8 sealed, 1.5 mm".
-// It fails on what it does not understand and names it.
+// Parse reads a face from words: "3 rows of 12, 12, 11, numbered from top right on the wire side", "2×8 sealed, 1.5
+// mm". It fails on what it does not understand and names it.
 func Parse(text string) (Layout, error) {
 	r := reading{seen: WireSide, blades: map[int]float64{}, text: strings.TrimSpace(text)}
 	rest := strings.ToLower(r.text)
@@ -159,7 +159,8 @@ func (r *reading) rowOf(row, blade string) error {
 	return err
 }
 
-// key reads where a key is along an edge, in hundredths from the left or from the top; the middle where nothing is said.
+// key reads where a key is along an edge, in hundredths from the left or from the top; the middle where nothing is
+// said.
 func (r *reading) key(edge, along string) error {
 	k := Key{Side: Side(edge), At: 0.5}
 	if along != "" {

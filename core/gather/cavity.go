@@ -53,8 +53,8 @@ func (r Reading) repeatsHeading(cells []string) bool {
 	return filled >= 2 && same == filled
 }
 
-// splitRef gives the cavity that a row speaks of. A connector left blank is the one above it; without a connector column
-// a cavity written with its connector is taken apart.
+// splitRef gives the cavity that a row speaks of. A connector left blank is the one above it; without a connector
+// column a cavity written with its connector is taken apart.
 func splitRef(connector, cavity, above string, hasColumn bool) (harness.Ref, int) {
 	ways := 0
 	if m := wayCount.FindStringSubmatch(connector); m != nil {
@@ -120,8 +120,8 @@ func layOut(rows []harness.Row, stated map[string]int, said map[string]Layout) [
 	return out
 }
 
-// cavities gives all names of a housing in which these were seen: the numbers or letters up to the last, and at least as
-// many as are stated. Names that follow neither scheme are kept as found.
+// cavities gives all names of a housing in which these were seen: the numbers or letters up to the last, and at least
+// as many as are stated. Names that follow neither scheme are kept as found.
 func cavities(seen []string, ways int) []string {
 	highest, numbers := 0, true
 	for _, s := range seen {

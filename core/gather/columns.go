@@ -162,7 +162,8 @@ func looksLike(c Column, cells []string) float64 {
 	return 0
 }
 
-// distinctShare is near 1 where most cells differ; a cavity column restarts with each connector, so half counts as whole.
+// distinctShare is near 1 where most cells differ; a cavity column restarts with each connector, so half counts as
+// whole.
 func distinctShare(cells []string) float64 {
 	seen := slices.Clone(cells)
 	slices.Sort(seen)

@@ -1,10 +1,10 @@
 // Package gather turns a table as somebody typed it into a pinout.
 //
-// A maker's table has its columns in any order and under any heading, a few lines of preface, blanks, repeated headings,
-// connectors given once and left blank below, and some rows that make no sense. Read finds the heading line and which
-// column is which, from the headings first and from what stands in the columns where they do not say; takes every row it
-// can; and lists each row it could not take with the reason. It never drops a row in silence and one bad row never stops
-// the others.
+// A maker's table has its columns in any order and under any heading, a few lines of preface, blanks, repeated
+// headings, connectors given once and left blank below, and some rows that make no sense. Read finds the heading line
+// and which column is which, from the headings first and from what stands in the columns where they do not say; takes
+// every row it can; and lists each row it could not take with the reason. It never drops a row in silence and one bad
+// row never stops the others.
 package gather
 
 import (

@@ -186,7 +186,8 @@ type Unnamed struct {
 	Alike     []string `json:"alike"`     // named wires of its colour and size elsewhere
 }
 
-// Queue lists the wires that nobody can name, neither a table nor a trace, with their clues; those with most clues first.
+// Queue lists the wires that nobody can name, neither a table nor a trace, with their clues; those with most clues
+// first.
 func Queue(l *harness.Loom) []Unnamed {
 	beside := map[harness.Ref]string{}
 	byColour := map[string][]string{}

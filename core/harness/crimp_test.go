@@ -16,7 +16,8 @@ func crimpEdits() (cut, lay, join, crimp harness.Edit) {
 	return cut, lay, join, crimp
 }
 
-// A wire is cut off its terminal, a piece let in, and a new terminal takes the place of the old one, whose stub is gone.
+// A wire is cut off its terminal, a piece let in, and a new terminal takes the place of the old one, whose stub is
+// gone.
 func TestANewTerminalTakesThePlaceOfTheOld(t *testing.T) {
 	h := laid(t)
 	at := harness.Ref{Connector: "B", Cavity: "1"}

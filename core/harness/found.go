@@ -27,8 +27,8 @@ func (l *Loom) Found() Harness {
 	return b.Harness()
 }
 
-// Empty puts a harness on the bench that has these connectors, and the cavities that a wire is said to end in though its
-// connector is not known to have them: a fact is not lost because another is missing. Nothing is in it.
+// Empty puts a harness on the bench that has these connectors, and the cavities that a wire is said to end in though
+// its connector is not known to have them: a fact is not lost because another is missing. Nothing is in it.
 func Empty(connectors []Connector, wires []Wire) *Bench {
 	h := New(connectors)
 	for i := range wires {

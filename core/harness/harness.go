@@ -24,8 +24,8 @@ const (
 	Tied   State = "joined" // joined to the wire of a cavity, which serves for both
 )
 
-// Place is a state with its particulars: the cavity of a seated terminal, or of the wire that a tied one is joined to; the
-// label of those that are not seated.
+// Place is a state with its particulars: the cavity of a seated terminal, or of the wire that a tied one is joined
+// to; the label of those that are not seated.
 type Place struct {
 	State State  `json:"state"`
 	At    Ref    `json:"at,omitzero"`

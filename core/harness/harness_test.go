@@ -69,7 +69,8 @@ func TestApplyLeavesTheOldHarness(t *testing.T) {
 	}
 }
 
-// Without a layout a connector's cavities lie in even rows; a layout brings its own, and no cavity of the table is lost.
+// Without a layout a connector's cavities lie in even rows; a layout brings its own, and no cavity of the table is
+// lost.
 func TestShapes(t *testing.T) {
 	c := harness.Connector{ID: "A", Cavities: harness.Numbered(7), Rows: 2, First: face.TopRight, Assumed: true}
 	d := c.Shape().Draw(face.WireSide)

@@ -6,8 +6,8 @@ import (
 	"draxel/core/size"
 )
 
-// Loom is a harness laid open: not only its connectors but what lies between them. It is what is known, and says of each
-// wire and splice whether anybody has seen it. Its zero value is a harness of which nothing is known.
+// Loom is a harness laid open: not only its connectors but what lies between them. It is what is known, and says of
+// each wire and splice whether anybody has seen it. Its zero value is a harness of which nothing is known.
 type Loom struct {
 	Devices    []Device `json:"devices"`
 	Connectors []Half   `json:"connectors"`

@@ -21,7 +21,8 @@ type Ref struct {
 	Cavity    string `json:"cavity"`
 }
 
-// String writes the cavity as people do: A14, or C1-20 where the connector's name ends in a digit or the cavity is lettered.
+// String writes the cavity as people do: A14, or C1-20 where the connector's name ends in a digit or the cavity is
+// lettered.
 func (r Ref) String() string {
 	if r.Connector == "" {
 		return r.Cavity

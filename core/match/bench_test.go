@@ -12,8 +12,8 @@ import (
 	"draxel/core/match"
 )
 
-// BenchmarkMatch crosswalks two pinouts of the given number of rows, compared with nothing cached: one iteration is what
-// a change of one decision costs. A tenth of the texts are unread and the numbers are half shared.
+// BenchmarkMatch crosswalks two pinouts of the given number of rows, compared with nothing cached: one iteration is
+// what a change of one decision costs. A tenth of the texts are unread and the numbers are half shared.
 func BenchmarkMatch(b *testing.B) {
 	all := wordings(b)
 	for _, rows := range []int{100, 500, 5000} {

@@ -101,8 +101,8 @@ type kindOf struct {
 	colour, size, house int
 }
 
-// tally counts the pairs by pattern without looking at each: rows of one kind stand together, and pairs with equal numbers,
-// or in the same cavity of one housing, are put right afterwards.
+// tally counts the pairs by pattern without looking at each: rows of one kind stand together, and pairs with equal
+// numbers, or in the same cavity of one housing, are put right afterwards.
 func (c *comparer) tally() [patterns]float64 {
 	var out [patterns]float64
 	count := func(rows int, of func(int) kindOf) (kinds []kindOf, n map[kindOf]int) {

@@ -7,8 +7,8 @@ import (
 	"draxel/core/match"
 )
 
-// The tally of patterns by kinds is the tally pair by pair; and where only rows with something in common are compared, the
-// same pairs are offered as where all are.
+// The tally of patterns by kinds is the tally pair by pair; and where only rows with something in common are
+// compared, the same pairs are offered as where all are.
 func TestBlocksOfferWhatAllPairsOffer(t *testing.T) {
 	all := wordings(t)
 	lines, other, apart := 0, 0, 0.0

@@ -146,9 +146,10 @@ func (c *comparer) function(i, j int, n float64) float64 {
 	return c.likeness[like] * min(a.Sure, b.Sure)
 }
 
-// likenessBits gives the weight of a likeness. Its m and u are fixed priors (they come from made pairs, not from the one
-// at hand): function is the anchor by which the weights of the other fields are learned. The chance that two wires which
-// do not belong together agree in full falls with the number of rows, since a pinout names each circuit about once.
+// likenessBits gives the weight of a likeness. Its m and u are fixed priors (they come from made pairs, not from the
+// one at hand): function is the anchor by which the weights of the other fields are learned. The chance that two
+// wires which do not belong together agree in full falls with the number of rows, since a pinout names each circuit
+// about once.
 func likenessBits(like signal.Likeness, n float64) float64 {
 	switch like {
 	case signal.Same:
@@ -228,7 +229,8 @@ func (w *wordSpace) likeness(i, j int) float64 {
 	return sum / (w.fromLen[i] * w.toLen[j])
 }
 
-// bits gives the weight of two texts by their words. Where both were read and may mean the same, only much in common counts.
+// bits gives the weight of two texts by their words. Where both were read and may mean the same, only much in common
+// counts.
 func (w *wordSpace) bits(i, j int, n float64, read bool) float64 {
 	like := w.likeness(i, j)
 	switch {

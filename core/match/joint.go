@@ -30,7 +30,8 @@ func NeverJoin(a, b signal.Reading) (why string, never bool) {
 	return "", false
 }
 
-// joints looks at what was decided to share a wire: it may have come to be what must never be, when a table was put right.
+// joints looks at what was decided to share a wire: it may have come to be what must never be, when a table was put
+// right.
 func (r *Result) joints() []finding.Finding {
 	var out []finding.Finding
 	look := func(side Side, at, with harness.Ref, a, b harness.Row) {

@@ -1,11 +1,12 @@
 // Package match makes the crosswalk: for each wire of one side its counterpart on the other.
 //
 // Agreement on circuit number, function text, colour, size and place is weighed as evidence, in bits, as in
-// probabilistic record linkage. The weights of words are fixed; those of the other fields are estimated from the pair of
-// pinouts itself by expectation–maximisation, with the words as anchor, so that a shared numbering scheme is discovered
-// and an accidental one is worth nothing. Probabilities are those of whole one-to-one matchings, found by belief
-// propagation; the matches offered are the best assignment as a whole. What must never be joined is left out beforehand:
-// no evidence outvotes a veto. A person's decisions are taken as given and everything else is computed around them.
+// probabilistic record linkage. The weights of words are fixed; those of the other fields are estimated from the pair
+// of pinouts itself by expectation–maximisation, with the words as anchor, so that a shared numbering scheme is
+// discovered and an accidental one is worth nothing. Probabilities are those of whole one-to-one matchings, found by
+// belief propagation; the matches offered are the best assignment as a whole. What must never be joined is left out
+// beforehand: no evidence outvotes a veto. A person's decisions are taken as given and everything else is computed
+// around them.
 //
 // The same input gives the same crosswalk, byte for byte.
 package match

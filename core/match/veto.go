@@ -6,7 +6,8 @@ import (
 	"draxel/core/signal"
 )
 
-// A circuit's electrical family. Roles of one family may meet on a wire; what Veto forbids is said per pair of families.
+// A circuit's electrical family. Roles of one family may meet on a wire; what Veto forbids is said per pair of
+// families.
 type family int
 
 const (
@@ -191,8 +192,8 @@ func OutputKind(r *signal.Reading) (signal.Role, bool) {
 	return outputKind(r.Role), true
 }
 
-// CannotExchange says why two outputs of a programmable unit cannot be exchanged for one another, empty where they can: only
-// within one kind of output.
+// CannotExchange says why two outputs of a programmable unit cannot be exchanged for one another, empty where they
+// can: only within one kind of output.
 func CannotExchange(a, b *signal.Reading) string {
 	x, okA := OutputKind(a)
 	y, okB := OutputKind(b)

@@ -8,8 +8,8 @@ import (
 )
 
 // weights are the estimated fields of the linkage: for each field and level the chance of seeing it in a pair that
-// belongs together (m) and in one that does not (u), and the share of rows that have a counterpart (λ). A level's weight
-// is log2(m/u) (I. Fellegi, A. Sunter, "A theory for record linkage", JASA 64, 1969).
+// belongs together (m) and in one that does not (u), and the share of rows that have a counterpart (λ). A level's
+// weight is log2(m/u) (I. Fellegi, A. Sunter, "A theory for record linkage", JASA 64, 1969).
 type weights struct {
 	m, u    [fields][4]float64
 	lambda  float64

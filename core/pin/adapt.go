@@ -29,8 +29,8 @@ type Adaptation struct {
 	Order     []string `json:"order"`   // by cavity in its order: the cavity that its wire goes to
 }
 
-// Adapt compares two orders of the same wires: goes[i] is the place, from 0, to which the wire of place i goes; names are
-// the cavities in their order. It gives false where the orders are the same, or are not orders of the same wires.
+// Adapt compares two orders of the same wires: goes[i] is the place, from 0, to which the wire of place i goes; names
+// are the cavities in their order. It gives false where the orders are the same, or are not orders of the same wires.
 func Adapt(connector string, names []string, goes []int) (Adaptation, bool) {
 	n := len(goes)
 	seen := make([]bool, n)

@@ -10,8 +10,8 @@ import (
 	"draxel/core/terminal"
 )
 
-// Advice is what a step says beside its sentence. Ways of releasing, the travel of a secondary lock and the tug are common
-// practice of the trade, no source.
+// Advice is what a step says beside its sentence. Ways of releasing, the travel of a secondary lock and the tug are
+// common practice of the trade, no source.
 type Advice struct {
 	How   string       `json:"how,omitempty"`   // lock, tool, the way out
 	After string       `json:"after,omitempty"` // how to know that it is done
@@ -35,8 +35,8 @@ func (a *Adviser) seat(at harness.Ref) terminal.Seat {
 	return c.Seat(at.Cavity)
 }
 
-// Fits says whether the terminal of a cavity can wait in another: as it is, without a new terminal. Where nobody has said
-// what the housings take, it can wait in its own.
+// Fits says whether the terminal of a cavity can wait in another: as it is, without a new terminal. Where nobody has
+// said what the housings take, it can wait in its own.
 func (a *Adviser) Fits(from, wait harness.Ref) bool {
 	if v := terminal.Move(a.seat(from), a.seat(wait), 0).Verdict; v != terminal.Unknown {
 		return v == terminal.Travels
@@ -64,9 +64,9 @@ func (a *Adviser) Unknown(from, to harness.Ref) bool {
 // Fixed says whether the terminal of a cavity cannot be taken out.
 func (a *Adviser) Fixed(at harness.Ref) bool { return a.seat(at).Ends.Fixed() }
 
-// Advise says what a step needs and what to watch for. Goal is the cavity in which its terminal ends, the zero cavity where
-// it ends in none; the wire's section is in mm², 0 where it is not known. What a terminal needs on its way is said once, when
-// it is first taken out.
+// Advise says what a step needs and what to watch for. Goal is the cavity in which its terminal ends, the zero cavity
+// where it ends in none; the wire's section is in mm², 0 where it is not known. What a terminal needs on its way is
+// said once, when it is first taken out.
 func (a *Adviser) Advise(s Step, goal harness.Ref, wire size.Section) Advice {
 	var v Advice
 	from, to := a.seat(s.From), a.seat(s.To)
@@ -171,7 +171,8 @@ func (a *Adviser) lookAlike(connector string) []string {
 	return out
 }
 
-// sameWays names the plugs within reach of one whose face nobody has said, that have as many cavities: they may be alike.
+// sameWays names the plugs within reach of one whose face nobody has said, that have as many cavities: they may be
+// alike.
 func (a *Adviser) sameWays(c harness.Connector) []string {
 	var out []string
 	for _, id := range sortedNames(a.Housings) {

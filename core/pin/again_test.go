@@ -38,8 +38,8 @@ func randomBench(t testing.TB, seed uint64, connectors, ways int) *bench {
 
 func (b *bench) name() harness.TerminalID { return harness.TerminalID(fmt.Sprintf("w%d", b.made)) }
 
-// decide makes a new goal for what is there now, whatever state it is in: some stay, most move, some go, wait or are joined,
-// some are new, some that were new are not wanted any more, some cavities get a plug.
+// decide makes a new goal for what is there now, whatever state it is in: some stay, most move, some go, wait or are
+// joined, some are new, some that were new are not wanted any more, some cavities get a plug.
 func (b *bench) decide(t testing.TB) {
 	h := harness.New(b.connectors)
 	cavities := h.Cavities()
@@ -101,8 +101,8 @@ func (b *bench) otherwise(limit int) (work.Tick, bool) {
 	return work.Tick{Edits: []harness.Edit{out, {Do: harness.Insert, Terminal: t, At: to}}, At: []harness.Ref{from, to}, Stage: "pin"}, true
 }
 
-// A thousand random jobs: steps are ticked, not always the first that could be done; things are done otherwise; decisions
-// change; and the plan goes on from what is there. It always ends in the wanted harness, within the limit.
+// A thousand random jobs: steps are ticked, not always the first that could be done; things are done otherwise;
+// decisions change; and the plan goes on from what is there. It always ends in the wanted harness, within the limit.
 func TestJobsWithDeviationsReachWanted(t *testing.T) {
 	ended := 0
 	for seed := range uint64(1000) {

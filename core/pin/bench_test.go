@@ -8,9 +8,9 @@ import (
 	"draxel/core/harness"
 )
 
-// BenchmarkPin plans an arbitrary permutation of two connectors of 300 cavities. Extractions is the part of Plan that settles
-// which terminals come out, which of them go round in circles and how many extractions are the least; all is Plan, with the
-// order of moves and locks and the words.
+// BenchmarkPin plans an arbitrary permutation of two connectors of 300 cavities. Extractions is the part of Plan that
+// settles which terminals come out, which of them go round in circles and how many extractions are the least; all is
+// Plan, with the order of moves and locks and the words.
 func BenchmarkPin(b *testing.B) {
 	r := rand.New(rand.NewPCG(1, 2))
 	h := harness.Work(harness.New([]harness.Connector{{ID: "A", Cavities: harness.Numbered(300)}, {ID: "B", Cavities: harness.Numbered(300)}}))

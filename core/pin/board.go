@@ -157,8 +157,8 @@ func (b *board) findCycles() {
 	}
 }
 
-// fewest is the least number of extractions: each seated terminal that is to be elsewhere once, and one more for each cycle
-// where nothing may be in hand.
+// fewest is the least number of extractions: each seated terminal that is to be elsewhere once, and one more for each
+// cycle where nothing may be in hand.
 func (b *board) fewest(limit int) int {
 	n := 0
 	for _, t := range b.tasks {
@@ -173,9 +173,9 @@ func (b *board) fewest(limit int) int {
 }
 
 // bound is a number of openings that no plan can do without: each connector at which something is to be done is opened
-// once, unless it lies open. Where nothing may be in hand a terminal crosses between two connectors that are open at once;
-// of connectors that cross-moves tie together, each further pair needs a further opening, since only two lie open: pairs
-// and one.
+// once, unless it lies open. Where nothing may be in hand a terminal crosses between two connectors that are open at
+// once; of connectors that cross-moves tie together, each further pair needs a further opening, since only two lie
+// open: pairs and one.
 func (b *board) bound(in Input) int {
 	open := map[string]bool{}
 	for _, c := range in.State.Open {

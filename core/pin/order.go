@@ -10,13 +10,13 @@ import (
 	"draxel/core/work"
 )
 
-// openAtOnce is how many connectors lie open: a terminal that changes its connector needs two, and a third is one in which
-// something can go wrong unseen.
+// openAtOnce is how many connectors lie open: a terminal that changes its connector needs two, and a third is one in
+// which something can go wrong unseen.
 const openAtOnce = 2
 
-// scheduler puts the tasks in order, always the cheapest that can be done next. What it goes by is where the terminals are,
-// what is open and which cavity was vacated last: a plan made after some of its steps are done goes on as the first would
-// have.
+// scheduler puts the tasks in order, always the cheapest that can be done next. What it goes by is where the
+// terminals are, what is open and which cavity was vacated last: a plan made after some of its steps are done goes on
+// as the first would have.
 type scheduler struct {
 	*board
 	in          Input

@@ -1,11 +1,12 @@
 // Package pin orders terminal moves so that hands can carry them out one after another.
 //
 // Plan is given two states of the connectors, now and wanted, and knows nothing of why they differ. A terminal can only
-// go into an empty cavity, so a move waits until its target has been vacated. Following who waits for whom gives chains,
-// which end in an empty cavity and are done from that end, and cycles, which nothing starts: one terminal of each cycle
-// must wait somewhere. Where a terminal may be held in hand it waits there and each terminal is extracted once, which is the
-// least there can be; where none may, it waits in a free cavity of its size, which costs one extraction more a cycle, the
-// least there can be then: the first terminal of a cycle that moves cannot go home, since its place is full.
+// go into an empty cavity, so a move waits until its target has been vacated. Following who waits for whom gives
+// chains, which end in an empty cavity and are done from that end, and cycles, which nothing starts: one terminal of
+// each cycle must wait somewhere. Where a terminal may be held in hand it waits there and each terminal is extracted
+// once, which is the least there can be; where none may, it waits in a free cavity of its size, which costs one
+// extraction more a cycle, the least there can be then: the first terminal of a cycle that moves cannot go home,
+// since its place is full.
 //
 // What comes first: the limit of terminals in hand, then the number of extractions, then how often secondary locks are
 // opened. Two connectors lie open at most, and one that is finished is closed at once.
@@ -139,7 +140,8 @@ type Result struct {
 	Refused     []Refusal
 }
 
-// Stuck is a cycle of moves that cannot begin, since nothing may be held in hand and no free cavity takes its terminals.
+// Stuck is a cycle of moves that cannot begin, since nothing may be held in hand and no free cavity takes its
+// terminals.
 type Stuck struct {
 	At []harness.Ref // where its terminals are
 }

@@ -108,8 +108,8 @@ func permutations(n int) [][]int {
 }
 
 // fewest is the brute force: the least number of extractions that carry a permutation out, by breadth-first search over
-// all arrangements of n terminals in the cavities and in hand. A terminal goes from one cavity into another in one go; in
-// between as many may lie in hand as the limit says. A terminal goes only into cavities of its size.
+// all arrangements of n terminals in the cavities and in hand. A terminal goes from one cavity into another in one
+// go; in between as many may lie in hand as the limit says. A terminal goes only into cavities of its size.
 func fewest(start string, size func(cavity, terminal int) bool, limit int) map[string]int {
 	type state struct{ seats, hand string }
 	dist := map[state]int{{start, ""}: 0}
@@ -164,8 +164,8 @@ func fewest(start string, size func(cavity, terminal int) bool, limit int) map[s
 	return out
 }
 
-// Every permutation of up to five terminals, without and with a free cavity, takes no more extractions than the brute force
-// needs, whatever may be in hand. With nothing in hand and nothing free a cycle cannot be done, and that is said.
+// Every permutation of up to five terminals, without and with a free cavity, takes no more extractions than the brute
+// force needs, whatever may be in hand. With nothing in hand and nothing free a cycle cannot be done, and that is said.
 func TestExtractionsAgainstBruteForce(t *testing.T) {
 	any := func(int, int) bool { return true }
 	for n := 2; n <= 5; n++ {

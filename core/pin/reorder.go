@@ -26,8 +26,8 @@ type Refusal struct {
 // errNoStep: a wish about a step that is done, or that the plan does not have any more, is no fault.
 var errNoStep = errors.New("there is no such step to be done")
 
-// Reorder puts one step before another where hands could do it so, and fails with the reason where they could not: a cavity
-// still full, more in hand than allowed, a connector closed before it is finished.
+// Reorder puts one step before another where hands could do it so, and fails with the reason where they could not: a
+// cavity still full, more in hand than allowed, a connector closed before it is finished.
 func Reorder(now harness.Harness, steps []Step, limit int, w Wish) ([]Step, error) {
 	from := slices.IndexFunc(steps, func(s Step) bool { return s.ID == w.Step })
 	to := slices.IndexFunc(steps, func(s Step) bool { return s.ID == w.Then })

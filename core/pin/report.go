@@ -41,8 +41,8 @@ func (r Report) Stranger() harness.TerminalID {
 	return harness.TerminalID("unknown wire " + r.At.String())
 }
 
-// Tick gives what the report does to the model: a wire that no table shows is in its cavity from then on. It gives false for
-// reports that do nothing to it.
+// Tick gives what the report does to the model: a wire that no table shows is in its cavity from then on. It gives
+// false for reports that do nothing to it.
 func (r Report) Tick() (work.Tick, bool) {
 	if r.What != Occupied {
 		return work.Tick{}, false

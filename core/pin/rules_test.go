@@ -13,9 +13,10 @@ import (
 	"draxel/core/work"
 )
 
-// How many permutations of n have k cycles are Stirling's numbers for cycles (R. Graham, D. Knuth, O. Patashnik, "Concrete
-// Mathematics", table of Stirling's triangle for cycles; from memory). A cycle of more than one costs an extraction more when
-// nothing may be in hand, and a terminal that is at home costs none: from both the cycles of each permutation follow.
+// How many permutations of n have k cycles are Stirling's numbers for cycles (R. Graham, D. Knuth, O. Patashnik,
+// "Concrete Mathematics", table of Stirling's triangle for cycles; from memory). A cycle of more than one costs an
+// extraction more when nothing may be in hand, and a terminal that is at home costs none: from both the cycles of
+// each permutation follow.
 func TestExtractionsCountCyclesAsStirlingDoes(t *testing.T) {
 	for n, row := range map[int][]int{3: {0, 2, 3, 1}, 4: {0, 6, 11, 6, 1}, 5: {0, 24, 50, 35, 10, 1}, 6: {0, 120, 274, 225, 85, 15, 1}} {
 		got := make([]int, n+1)

@@ -19,8 +19,8 @@ type Check struct {
 	When int64       `json:"when,omitempty"` // Unix milliseconds
 }
 
-// Expected is what a cavity must hold when the work is done. Power says that it is a supply or a ground: those come first.
-// Joined are the other cavities of the circuit that a joint made of it: from here a meter finds them.
+// Expected is what a cavity must hold when the work is done. Power says that it is a supply or a ground: those come
+// first. Joined are the other cavities of the circuit that a joint made of it: from here a meter finds them.
 type Expected struct {
 	At       harness.Ref   `json:"at"`
 	Colour   string        `json:"colour,omitempty"`
@@ -31,8 +31,8 @@ type Expected struct {
 	Joined   []harness.Ref `json:"joined,omitempty"`
 }
 
-// Second compares a second check with what is expected: each difference is a finding, and so is a check by the hands that
-// did the work, on the day on which they did it. The checks of cavities of which nothing is expected are left out.
+// Second compares a second check with what is expected: each difference is a finding, and so is a check by the hands
+// that did the work, on the day on which they did it. The checks of cavities of which nothing is expected are left out.
 func Second(expected []Expected, checks []Check, ticks []work.Tick) []finding.Finding {
 	var out []finding.Finding
 	add := func(code string, s finding.Severity, subject, text, remedy string) {

@@ -18,8 +18,8 @@ import (
 
 var drafts = flag.Uint64("drafts", 60, "how many random jobs TestADraftIsThePlan goes through")
 
-// What is taken from an earlier draft is what would be computed: byte for byte the same plan, whatever was decided, placed,
-// measured or ticked in between.
+// What is taken from an earlier draft is what would be computed: byte for byte the same plan, whatever was decided,
+// placed, measured or ticked in between.
 func TestADraftIsThePlan(t *testing.T) {
 	compared, taken := 0, 0
 	for seed := range *drafts {

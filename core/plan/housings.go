@@ -84,8 +84,8 @@ func (f *Facts) wearLoom(layouts map[string]*face.Layout) {
 // mistaken is how far apart two plugs may hang and yet be taken for each other, mm (common practice, no source).
 const mistaken = 300
 
-// nearness gives a function that says whether two connectors of the loom hang within reach of each other: on one branch, or
-// on branches that leave the same trunk close together.
+// nearness gives a function that says whether two connectors of the loom hang within reach of each other: on one
+// branch, or on branches that leave the same trunk close together.
 func (f *Facts) nearness() func(a, b string) bool {
 	branches := make(map[string]*harness.Branch, len(f.Laid.Loom.Branches))
 	for i := range f.Laid.Loom.Branches {

@@ -15,8 +15,8 @@ import (
 	"draxel/core/work"
 )
 
-// Table is a pinout as it was brought: the cells of the spreadsheet, where they come from, and a person's corrections of
-// how they are read. The pinout is computed from it.
+// Table is a pinout as it was brought: the cells of the spreadsheet, where they come from, and a person's corrections
+// of how they are read. The pinout is computed from it.
 type Table struct {
 	Name    string         `json:"name"`
 	Source  string         `json:"source,omitempty"`
@@ -107,8 +107,8 @@ type Photo struct {
 	When      int64  `json:"when,omitempty"` // Unix milliseconds
 }
 
-// Facts reads the job's tables, lets what was measured outrank them, and lays the harness. A side that has no table is an
-// empty pinout.
+// Facts reads the job's tables, lets what was measured outrank them, and lays the harness. A side that has no table
+// is an empty pinout.
 func (j Job) Facts() (Facts, error) {
 	j = j.withIDs()
 	f := Facts{Kind: j.Kind, Vehicle: j.Vehicle, Findings: asides(j.Aside)}

@@ -66,8 +66,8 @@ func (m *model) joint(at harness.Ref, why string) string {
 	return name
 }
 
-// comes notes an end that comes to a joint, once; that it is cut comes before that it is left whole. Of one wire one end
-// comes: a wire is not joined to itself.
+// comes notes an end that comes to a joint, once; that it is cut comes before that it is left whole. Of one wire one
+// end comes: a wire is not joined to itself.
 func (m *model) comes(name string, e join.End) {
 	j := m.joints[name]
 	for i := range j.Ends {

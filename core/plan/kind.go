@@ -135,8 +135,8 @@ func (k Kind) MovesTerminals() bool {
 	return i.Moves
 }
 
-// School gives how a kind of job usually deals with dead ends: what is moved about later is extracted, what is only made
-// lighter keeps a spare. Common practice, no source; a job can say otherwise.
+// School gives how a kind of job usually deals with dead ends: what is moved about later is extracted, what is only
+// made lighter keeps a spare. Common practice, no source; a job can say otherwise.
 func (k Kind) School() thin.School {
 	switch k {
 	case ThinningOnly, Classic, Transplant:

@@ -14,9 +14,9 @@ import (
 	"draxel/core/work"
 )
 
-// The small job of each kind in testdata has work to do, proven, whose accepted matches are one circuit by the test's own count.
-// What the work consists of is worked out by hand: which stage lets go, moves or joins, by common practice of the
-// trade.
+// The small job of each kind in testdata has work to do, proven, whose accepted matches are one circuit by the test's
+// own count. What the work consists of is worked out by hand: which stage lets go, moves or joins, by common practice
+// of the trade.
 func TestAJobOfEachKind(t *testing.T) {
 	for _, c := range []struct {
 		kind plan.Kind

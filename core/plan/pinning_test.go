@@ -57,7 +57,8 @@ func layoutOf(t testing.TB, words string) *face.Layout {
 	return &l
 }
 
-// A feed in two cavities is a lead from one wire; two grounds in one cavity are a joint. Two different outputs are neither.
+// A feed in two cavities is a lead from one wire; two grounds in one cavity are a joint. Two different outputs are
+// neither.
 func TestJointsAndLeads(t *testing.T) {
 	j := job([]string{"A1 Battery feed", "A2 Power ground", "A3 Power ground", "A4 Injector 1", "A5 Injector 2"},
 		[]string{"A1 Battery feed", "A2 Power ground", "A4 Injector 1", "A6 Battery feed"},
@@ -292,8 +293,8 @@ func TestReopenedWiresStayWhereTheyAre(t *testing.T) {
 	}
 }
 
-// What Thin's ticks did to terminals counts for the moves too; a wire that fell out has taken its terminals with it, and is
-// missed where a decision wants it again.
+// What Thin's ticks did to terminals counts for the moves too; a wire that fell out has taken its terminals with it,
+// and is missed where a decision wants it again.
 func TestThinsTicksCountForTheMoves(t *testing.T) {
 	gone := match.Decision{Side: match.From, At: ref("A1"), Choice: match.Gone}
 	j := job([]string{"A1 Canister purge", "A2 Injector 1"}, []string{"A1 Injector 1", "A4 Canister purge"}, matched("A2", "A1"), gone)
@@ -348,8 +349,8 @@ func TestLoggedTimeMakesTheEstimateBetter(t *testing.T) {
 	}
 }
 
-// Work is ticked in any order that hands allow, decisions change in between, and every plan reaches what is wanted from what
-// is there.
+// Work is ticked in any order that hands allow, decisions change in between, and every plan reaches what is wanted
+// from what is there.
 func TestPlansGoOnFromWhatIsThere(t *testing.T) {
 	words := []string{"Injector 1", "Injector 2", "Coil 1", "Battery feed", "Power ground", "Knock sensor 1", "Canister purge", "Fan relay 1 control"}
 	for seed := range uint64(250) {

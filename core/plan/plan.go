@@ -1,10 +1,10 @@
 // Package plan composes the stages into the whole plan and proves it.
 //
-// Facts and decisions go in. What comes out, verdicts, steps and findings, is computed from them and nothing else, and is
-// never edited or stored. There is one harness: Now is what was found with everything that was ticked done to it, once;
-// Wanted is what was found with the Changes of every stage, which follow from verdicts alone. The steps of all stages
-// are put into one order and carried out on the model; if they do not end in Wanted the plan says so: that would be a
-// fault of ours. docs/plan.md tells how a stage, a decision or a finding is added.
+// Facts and decisions go in. What comes out, verdicts, steps and findings, is computed from them and nothing else,
+// and is never edited or stored. There is one harness: Now is what was found with everything that was ticked done to
+// it, once; Wanted is what was found with the Changes of every stage, which follow from verdicts alone. The steps of
+// all stages are put into one order and carried out on the model; if they do not end in Wanted the plan says so: that
+// would be a fault of ours. docs/plan.md tells how a stage, a decision or a finding is added.
 package plan
 
 import (

@@ -157,7 +157,8 @@ func cutAt(t work.Tick) int {
 	return at
 }
 
-// landing gives where the moves want a terminal, whether it gets a new one for that, and whether nothing is left for it.
+// landing gives where the moves want a terminal, whether it gets a new one for that, and whether nothing is left for
+// it.
 func (m *model) landing(found harness.Ref) (to harness.Ref, renewed, dead bool) {
 	t := harness.TerminalAt(found)
 	goal, known := m.wanted.Place(t)

@@ -184,7 +184,8 @@ func found(p plan.Plan, code string) (n []string) {
 	return n
 }
 
-// A wire that has been cut at one end is lengthened there, whatever comes up later that would make the other end the better one.
+// A wire that has been cut at one end is lengthened there, whatever comes up later that would make the other end the
+// better one.
 func TestACutWireKeepsItsEnd(t *testing.T) {
 	j := spanned()
 	p := computeJob(t, j)

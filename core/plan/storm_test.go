@@ -18,8 +18,9 @@ import (
 
 var storms = flag.Uint64("storms", 60, "how many random jobs TestAPlanStandsInAStorm goes through")
 
-// Everything at once, in any order: decisions, exchanges, wishes, faces with ends that do not come out, reports from the
-// bench, ticks, moves made otherwise. The plan always stands: it is proven, or says that within the limit it cannot begin.
+// Everything at once, in any order: decisions, exchanges, wishes, faces with ends that do not come out, reports from
+// the bench, ticks, moves made otherwise. The plan always stands: it is proven, or says that within the limit it
+// cannot begin.
 func TestAPlanStandsInAStorm(t *testing.T) {
 	words := []string{"Injector 1", "Injector 2", "Fan relay 1 control", "Canister purge", "Battery feed", "Power ground", "Knock sensor 1", "zqk", "Fuel pump relay control"}
 	faces := []string{"2x3 sealed, 1.5 mm, family s15", "2x3, 1.5 mm, family s15, soldered", "2x3 unsealed, 1.5 mm, row 2 of 2.8 mm, family u15, pull to seat", ""}

@@ -198,7 +198,8 @@ func rowOfWire(w *harness.Wire, at harness.Ref) harness.Row {
 	}
 }
 
-// Wires gives a row for each cavity of the plan's housings that holds a wire as found: the pinout's own where it has one.
+// Wires gives a row for each cavity of the plan's housings that holds a wire as found: the pinout's own where it has
+// one.
 func (p *Plan) Wires(f Facts) []harness.Row {
 	out := []harness.Row{}
 	told := map[harness.Ref]bool{}

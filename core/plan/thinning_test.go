@@ -74,8 +74,8 @@ func TestWhatThinTakesOutPinPulls(t *testing.T) {
 	}
 }
 
-// A wire that Match has put to use is kept, whatever is decided about what is larger; where it is decided away itself the
-// two stages contradict each other, and that is said.
+// A wire that Match has put to use is kept, whatever is decided about what is larger; where it is decided away itself
+// the two stages contradict each other, and that is said.
 func TestMatchKeepsWhatItUses(t *testing.T) {
 	j := small(plan.Repinned)
 	j.Decisions = []match.Decision{{Side: match.From, At: harness.Ref{Connector: "A", Cavity: "4"}, Choice: match.Matched, To: harness.Ref{Connector: "A", Cavity: "2"}}}
@@ -183,7 +183,8 @@ func TestYard(t *testing.T) {
 	}
 }
 
-// What an earlier job brings counts for nothing, and what does not agree, is decided here, or must not be, stays behind.
+// What an earlier job brings counts for nothing, and what does not agree, is decided here, or must not be, stays
+// behind.
 func TestEarlier(t *testing.T) {
 	past := small(plan.Repinned)
 	ref := func(c string) harness.Ref { return harness.Ref{Connector: "A", Cavity: c} }
@@ -226,8 +227,8 @@ func TestSchoolsByKind(t *testing.T) {
 	}
 }
 
-// What was done before the decisions changed is mended where it can be; where it stands in the way, that is said, and it
-// is no fault of the steps.
+// What was done before the decisions changed is mended where it can be; where it stands in the way, that is said, and
+// it is no fault of the steps.
 func TestWorkDoneBeforeTheDecisionsChanged(t *testing.T) {
 	j := small(plan.ThinningOnly)
 	j.Thin = []thin.Decision{{On: thin.Module, ID: "purge valve", Choice: thin.Goes, Reason: "none"}}

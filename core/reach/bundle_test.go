@@ -240,8 +240,8 @@ func TestProposalsLeaveWhatIsPlaced(t *testing.T) {
 	}
 }
 
-// The feeds that lose most are told by what they lose in the size that they should have: one that is replaced by a thicker wire loses
-// less than it did.
+// The feeds that lose most are told by what they lose in the size that they should have: one that is replaced by a
+// thicker wire loses less than it did.
 func TestFeedsThatLoseMost(t *testing.T) {
 	thin, long := wire("thin", at("F", 1), at("J1", 1), 9000, "Fuel pump feed"), wire("long", at("F", 2), at("J2", 1), 9000, "Rear ground")
 	thin.Size, long.Size = 0.5, 1

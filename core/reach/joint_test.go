@@ -60,7 +60,8 @@ func TestJointsKeepApartOrSayWhy(t *testing.T) {
 	}
 }
 
-// Thirty wires that all come short at one plug are joined one behind the other along the bundle, and none is in trouble.
+// Thirty wires that all come short at one plug are joined one behind the other along the bundle, and none is in
+// trouble.
 func TestAFanOfJoints(t *testing.T) {
 	var wires []reach.Wire
 	for i := range 30 {

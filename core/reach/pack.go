@@ -19,9 +19,9 @@ const MostPacked = 150
 // diameter. No two overlap. It is a floor: no hand lays a bundle so. The same diameters in whatever order give the same
 // packing. Of more than MostPacked, and of none, it gives no packing.
 //
-// The circles are pushed together in a shrinking ring: wherever two overlap, or one leaves the ring, they are moved apart
-// by what they overlap, and the ring shrinks as long as that comes to rest. What overlap is left at the end is taken out
-// by drawing all centres apart. It is begun from several first layouts, and the best is kept.
+// The circles are pushed together in a shrinking ring: wherever two overlap, or one leaves the ring, they are moved
+// apart by what they overlap, and the ring shrinks as long as that comes to rest. What overlap is left at the end is
+// taken out by drawing all centres apart. It is begun from several first layouts, and the best is kept.
 func Pack(diameters []float64) (circles []Circle, diameter float64) {
 	n := len(diameters)
 	if n == 0 || n > MostPacked {
@@ -237,7 +237,8 @@ func (p *packer) neighbours(ring float64) {
 	}
 }
 
-// exact gives the radius of the ring that holds the circles once their centres are drawn apart so far that none overlap.
+// exact gives the radius of the ring that holds the circles once their centres are drawn apart so far that none
+// overlap.
 func (p *packer) exact() float64 {
 	apart := 1e-12
 	for i := range p.r {

@@ -211,8 +211,8 @@ func (x *parter) together(ties []string) []string {
 	return out
 }
 
-// freeWay gives the lowest free cavity of the plug with the smallest contacts that carry a wire. Of studs there are only
-// studs to choose.
+// freeWay gives the lowest free cavity of the plug with the smallest contacts that carry a wire. Of studs there are
+// only studs to choose.
 func freeWay(plugs []PartingPlug, blade float64, taken map[harness.Ref]bool) (harness.Ref, bool) {
 	for i := range plugs {
 		if p := &plugs[i]; (blade == 0) == (p.Blade == 0) && p.Blade >= blade {
@@ -322,8 +322,8 @@ func (x *parter) wire(p *Parting, d *Disconnect, c *parted, at harness.Ref) {
 	d.Cavities = append(d.Cavities, PartedWire{w.ID, plug.ID, at.Cavity, station})
 }
 
-// crossing gives the station at which a wire leaves its group for the path on which most of them cross, or for the first
-// that belongs to no group, and that path.
+// crossing gives the station at which a wire leaves its group for the path on which most of them cross, or for the
+// first that belongs to no group, and that path.
 func (x *parter) crossing(l *Line, d *Disconnect) (station, path string) {
 	at := -1
 	for i, p := range l.route.Paths {

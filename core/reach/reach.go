@@ -7,8 +7,8 @@
 // that they do not stack, pieces from stock before anything is bought, and the work in its order. From the wires on
 // each path come the bundle, what goes through a wall, and what ties one part of the vehicle to another.
 //
-// Lengths are mm, sections mm², currents A, temperatures °C. What the allowances and rates begin with is common practice
-// of the trade, no source; each can be changed.
+// Lengths are mm, sections mm², currents A, temperatures °C. What the allowances and rates begin with is common
+// practice of the trade, no source; each can be changed.
 package reach
 
 import (
@@ -82,7 +82,8 @@ type Measured struct {
 	When   int64   `json:"when,omitempty"` // Unix milliseconds
 }
 
-// Leftover is what was cut off in the end because it was too long, 0 where it just reached, negative where it fell short.
+// Leftover is what was cut off in the end because it was too long, 0 where it just reached, negative where it fell
+// short.
 type Leftover struct {
 	ID   string  `json:"id"`
 	Wire string  `json:"wire"`

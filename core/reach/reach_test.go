@@ -133,8 +133,8 @@ func TestQualifiedHandsOnly(t *testing.T) {
 	}
 }
 
-// The chance of falling short is that of a normal distribution: half where the margin is nothing, the tables' 2.275 % at
-// two standard deviations (Abramowitz and Stegun, table 26.1, from memory).
+// The chance of falling short is that of a normal distribution: half where the margin is nothing, the tables' 2.275 %
+// at two standard deviations (Abramowitz and Stegun, table 26.1, from memory).
 func TestChanceOfFallingShort(t *testing.T) {
 	const bare = 600 + 300 + 400 + 500 + 160 + 60
 	sigma := math.Sqrt(10*10 + 5*5 + 10*10 + 10*10 + 5*5) // half the spreads of its paths, and of a measurement of ± 10 mm

@@ -114,7 +114,8 @@ func (p *planner) add(s Step, made work.Step) string {
 	return s.ID
 }
 
-// route plans that what runs along each path is laid, and gives the step by the path's number, empty where nothing runs.
+// route plans that what runs along each path is laid, and gives the step by the path's number, empty where nothing
+// runs.
 func (p *planner) route() []string {
 	out := make([]string, len(p.Bundles))
 	for b := range p.Bundles {

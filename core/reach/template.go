@@ -105,8 +105,8 @@ func twoPlaces() Map {
 	return Map{Stations: []Station{at(unitPlace, 600, 400, harness.Body), at(oneBranch, 1800, 400, harness.Engine)}, Paths: []Path{way(unitPlace, oneBranch, 800)}}
 }
 
-// Propose puts things that have no station where such things usually are, as far as the map has such a place. It is never
-// applied unasked.
+// Propose puts things that have no station where such things usually are, as far as the map has such a place. It is
+// never applied unasked.
 func (r *Result) Propose() []Place {
 	var out []Place
 	put := func(t Thing, stations ...string) {

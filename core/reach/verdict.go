@@ -152,9 +152,9 @@ func inKind(w *Wire) string {
 	return "twisted up to the joints"
 }
 
-// cutAt gives the end, 1 or 2, at which a wire is lengthened: where it has been cut already, else as a person said, else the end that is renewed anyway,
-// else the one at a unit or a fuse box, which is seldom the one by the sensor; never an end at a splice where the other
-// is not.
+// cutAt gives the end, 1 or 2, at which a wire is lengthened: where it has been cut already, else as a person said,
+// else the end that is renewed anyway, else the one at a unit or a fuse box, which is seldom the one by the sensor;
+// never an end at a splice where the other is not.
 func (r *Result) cutAt(s *settled, w *Wire, x *Wish) int {
 	if w.CutAt > 0 {
 		return w.CutAt
@@ -241,8 +241,8 @@ func plural(n int, what string) string {
 	return fmt.Sprintf("%d %ss", n, what)
 }
 
-// warns says whether a colour means danger or a constant feed to whoever opens the harness next: orange is high voltage,
-// yellow restraint, red and brown a battery feed in one habit or another, green with yellow protective ground.
+// warns says whether a colour means danger or a constant feed to whoever opens the harness next: orange is high
+// voltage, yellow restraint, red and brown a battery feed in one habit or another, green with yellow protective ground.
 func warns(c colour.Colour) bool {
 	if !c.Known() || len(c.Parts) == 0 {
 		return false

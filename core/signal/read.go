@@ -96,8 +96,8 @@ func (l *lexicon) devices(p *passage) []hit {
 	return hits
 }
 
-// givesWay says that a hit is a plain feed or ground beside which a device is named in words of its own; "run and crank"
-// does not give way to the crank sensor.
+// givesWay says that a hit is a plain feed or ground beside which a device is named in words of its own; "run and
+// crank" does not give way to the crank sensor.
 func (l *lexicon) givesWay(h hit, all map[int]hit) bool {
 	if l.defs[h.def].Index != ByExchange {
 		return false

@@ -26,9 +26,9 @@ func (s Section) Resistance(celsius float64) float64 {
 	return resistivity / float64(s) * warm(celsius)
 }
 
-// WorstResistance gives the greatest resistance in Ω/m that vehicle cable sold as this section may have at a temperature
-// in °C: the maximum of ISO 6722-1 where the standard lists the section, and between and beyond them the conductor's own
-// with the same allowance as the listed section nearest to it. It is 0 where the section is not known.
+// WorstResistance gives the greatest resistance in Ω/m that vehicle cable sold as this section may have at a
+// temperature in °C: the maximum of ISO 6722-1 where the standard lists the section, and between and beyond them the
+// conductor's own with the same allowance as the listed section nearest to it. It is 0 where the section is not known.
 func (s Section) WorstResistance(celsius float64) float64 {
 	if s <= 0 {
 		return 0
@@ -140,8 +140,9 @@ func Trade() []Section {
 	return out
 }
 
-// Upgrade gives the smallest section of the trade that is at least s, carries the amperes in that class, air and bundle,
-// and loses at most the volts over the mm at the temperature of the air. Sizes only go up. It fails where none does.
+// Upgrade gives the smallest section of the trade that is at least s, carries the amperes in that class, air and
+// bundle, and loses at most the volts over the mm at the temperature of the air. Sizes only go up. It fails where
+// none does.
 func (s Section) Upgrade(amperes float64, c Class, air float64, loaded int, mm, volts float64) (Section, error) {
 	for _, t := range append([]Section{s}, Trade()...) {
 		if t >= s && t > 0 && t.Ampacity(c, air, loaded) >= amperes && (volts <= 0 || t.Drop(amperes, mm, air) <= volts) {
@@ -151,8 +152,8 @@ func (s Section) Upgrade(amperes float64, c Class, air float64, loaded int, mm, 
 	return s, fmt.Errorf("no wire up to %s carries %.3g A over %.0f mm at %.0f °C in class %s", Trade()[len(maxima)-1], amperes, mm, air, c)
 }
 
-// outside are the greatest outside diameters in mm of thin-wall vehicle cable by section, ISO 6722-1 (from memory of the
-// standard).
+// outside are the greatest outside diameters in mm of thin-wall vehicle cable by section, ISO 6722-1 (from memory of
+// the standard).
 var outside = []struct{ section, diameter float64 }{
 	{0.22, 1.2}, {0.35, 1.4}, {0.5, 1.6}, {0.75, 1.9}, {1, 2.1}, {1.5, 2.4}, {2.5, 3.0}, {4, 3.7}, {6, 4.3}, {10, 6.0}, {16, 7.3}, {25, 9.0}, {35, 10.4}, {50, 12.2},
 }

@@ -31,8 +31,8 @@ func TestResistanceISO6722(t *testing.T) {
 	}
 }
 
-// NEC chapter 9 table 8 (from memory): stranded uncoated copper, DC at 75 °C, Ω per 1000 ft. Stranding adds some 2 % that
-// the solid section of ASTM B258 has not.
+// NEC chapter 9 table 8 (from memory): stranded uncoated copper, DC at 75 °C, Ω per 1000 ft. Stranding adds some 2 %
+// that the solid section of ASTM B258 has not.
 func TestResistanceNEC(t *testing.T) {
 	for gauge, ohms := range map[size.AWG]float64{14: 3.14, 12: 1.98, 10: 1.24, 8: 0.778, 6: 0.491, 4: 0.308, 2: 0.194, 0: 0.122} {
 		within(t, gauge.String(), gauge.Area().Resistance(75)*304.8, ohms, 0.03)

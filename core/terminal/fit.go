@@ -48,8 +48,8 @@ type Part struct {
 	Name string   `json:"name"`
 }
 
-// Move says whether the terminal of a wire of the given section can go from one seat into the other. A section of 0 means
-// that the wire's size is not known.
+// Move says whether the terminal of a wire of the given section can go from one seat into the other. A section of 0
+// means that the wire's size is not known.
 func Move(from, to Seat, wire size.Section) Fit {
 	if from.Ends.Fixed() {
 		return withLead(to, wire, fmt.Sprintf("A %s end cannot be taken out: cut the wire and join a lead that has the right terminal.", from.Ends))
@@ -94,7 +94,8 @@ func differs(from, to Seat) string {
 	return ""
 }
 
-// New gives what a new end of a wire needs to go into a seat. It is a lead where no terminal of the width takes the wire.
+// New gives what a new end of a wire needs to go into a seat. It is a lead where no terminal of the width takes the
+// wire.
 func New(to Seat, wire size.Section) Fit {
 	if !to.Known() {
 		return Fit{Why: "The housing's terminals are not known: look before anything is ordered."}
@@ -138,8 +139,8 @@ func picks(s Seat) []Part {
 	return []Part{{Pick, fmt.Sprintf("release pick for %g mm, %s release", s.Blade, side)}}
 }
 
-// Out gives what taking a terminal out for good needs: the pick, and nothing where it does not come out. The plug of the
-// cavity is Stopper's.
+// Out gives what taking a terminal out for good needs: the pick, and nothing where it does not come out. The plug of
+// the cavity is Stopper's.
 func Out(from Seat) []Part { return picks(from) }
 
 // Stopper gives the plug of a cavity that is left empty, none where the housing is not sealed.

@@ -1,5 +1,5 @@
-// Package terminal says whether a terminal that sits in one cavity can go into another, and what has to be ordered where
-// it cannot. Families are generic: a family stands for housings that take the same terminals, whoever made them.
+// Package terminal says whether a terminal that sits in one cavity can go into another, and what has to be ordered
+// where it cannot. Families are generic: a family stands for housings that take the same terminals, whoever made them.
 //
 // The ranges of wire and the tools are common practice of the trade, no source: what the terminal's own data sheet says
 // comes first.
@@ -60,7 +60,8 @@ func (e Ends) String() string {
 	return map[Ends]string{Crimped: "crimped", Moulded: "over-moulded", Pierced: "insulation-displacement", Soldered: "soldered"}[e]
 }
 
-// Seat is what a cavity takes: the terminal that sits in it, or would have to. A blade of 0 mm means that nobody has said.
+// Seat is what a cavity takes: the terminal that sits in it, or would have to. A blade of 0 mm means that nobody has
+// said.
 type Seat struct {
 	Family  string  `json:"family,omitempty"` // housings of one family take the same terminals
 	Blade   float64 `json:"blade,omitempty"`  // width of the contact, mm
@@ -124,8 +125,8 @@ func Blades() []float64 {
 	return out
 }
 
-// GripFor gives the range of the smallest terminal of a width in mm that takes the wire, and false where none does or the
-// width is not known.
+// GripFor gives the range of the smallest terminal of a width in mm that takes the wire, and false where none does or
+// the width is not known.
 func GripFor(blade float64, wire size.Section) (Grip, bool) {
 	for _, g := range grips[blade] {
 		if wire >= g.Least && wire <= g.Most {

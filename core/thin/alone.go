@@ -5,8 +5,8 @@ import (
 	"draxel/core/harness"
 )
 
-// Alone says what is left to qualified hands: wires by their numbers, cavities and splices. Nothing of it is opened, cut,
-// moved or joined onto.
+// Alone says what is left to qualified hands: wires by their numbers, cavities and splices. Nothing of it is opened,
+// cut, moved or joined onto.
 type Alone struct {
 	net   *circuit.Graph
 	guard circuit.Guard

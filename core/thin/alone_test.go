@@ -167,8 +167,8 @@ func (c *copper) between(w string) bool {
 	return true
 }
 
-// Whatever is decided, what is left to qualified hands is as it was found: its ends, the splices and terminals that they
-// are at, and that it is joined to every fuse and ground it was joined to. No step opens such a place.
+// Whatever is decided, what is left to qualified hands is as it was found: its ends, the splices and terminals that
+// they are at, and that it is joined to every fuse and ground it was joined to. No step opens such a place.
 func TestWhatIsLeftToQualifiedHandsIsNotTouched(t *testing.T) {
 	alone, shared, freed := 0, 0, 0
 	for seed := range uint64(*cases) {

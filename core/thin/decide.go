@@ -10,8 +10,8 @@ import (
 // Scope is how much a decision is about.
 type Scope string
 
-// The scopes, from the largest to the smallest. What is decided about a larger thing is inherited by the smaller ones in
-// it; what is decided about the smaller wins.
+// The scopes, from the largest to the smallest. What is decided about a larger thing is inherited by the smaller ones
+// in it; what is decided about the smaller wins.
 const (
 	System    Scope = "system"
 	Module    Scope = "module" // a device with all its connectors
@@ -178,8 +178,8 @@ func (t *thinning) terminalStatus(at int32) status {
 	return status{choice: by.Choice, by: by, weak: hub}
 }
 
-// ofFunctions gives what was decided about the systems of the wires in a cavity: of several that agree the first by name,
-// none where they contradict each other.
+// ofFunctions gives what was decided about the systems of the wires in a cavity: of several that agree the first by
+// name, none where they contradict each other.
 func (t *thinning) ofFunctions(at int32) *Decision {
 	var by *Decision
 	for _, x := range t.net.Tips(at) {
@@ -214,8 +214,8 @@ func (t *thinning) soften() {
 	}
 }
 
-// splitPair lets the wires of one half of an in-line pair go when that half goes and the other is somebody else's. Where
-// both halves are ours, a half that goes takes the other along and the wires are joined without the pair.
+// splitPair lets the wires of one half of an in-line pair go when that half goes and the other is somebody else's.
+// Where both halves are ours, a half that goes takes the other along and the wires are joined without the pair.
 func (t *thinning) splitPair(at int32) {
 	for _, c := range t.net.Nodes[at].Cavities {
 		h, _ := t.net.Half(c.Connector)

@@ -9,9 +9,9 @@ import (
 	"draxel/core/harness"
 )
 
-// Drawing is the harness as a person lays it on the bench: the trunk from left to right, branches up and down from it in
-// the order in which they break out, what is on a branch hung along it. It is not to scale; lengths are written. Units
-// are about a pixel at full size.
+// Drawing is the harness as a person lays it on the bench: the trunk from left to right, branches up and down from it
+// in the order in which they break out, what is on a branch hung along it. It is not to scale; lengths are written.
+// Units are about a pixel at full size.
 type Drawing struct {
 	Width    float64 `json:"width"`
 	Height   float64 `json:"height"`
@@ -147,8 +147,8 @@ func (l *layer) file() {
 	}
 }
 
-// parents gives the branch that each breaks out of, "" for a trunk. One that is said to break out of what is not listed, or
-// by way of others out of itself, is a trunk: a misprint in the list takes nothing out of the drawing.
+// parents gives the branch that each breaks out of, "" for a trunk. One that is said to break out of what is not
+// listed, or by way of others out of itself, is a trunk: a misprint in the list takes nothing out of the drawing.
 func (l *layer) parents(known map[string]bool) map[string]string {
 	of := map[string]string{}
 	for _, b := range l.loom.Branches {

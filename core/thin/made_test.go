@@ -10,8 +10,8 @@ import (
 )
 
 // made is a random harness: a unit and a fuse box with many circuits, parts in a dozen systems, splices of two to six
-// legs, some of them chained, junction connectors, in-line pairs, a wire that passes through something, ends that nobody
-// has followed and ends taped off.
+// legs, some of them chained, junction connectors, in-line pairs, a wire that passes through something, ends that
+// nobody has followed and ends taped off.
 func made(r *rand.Rand, wires int) *harness.Loom {
 	l := &harness.Loom{}
 	systems := []string{"emissions", "climate", "fuel", "ignition", "lighting", "body", "brakes", "engine", "restraint"}

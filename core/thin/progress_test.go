@@ -198,8 +198,8 @@ func hangTogether(t *testing.T, seed uint64, result *thin.Result, d thin.Drawing
 	}
 }
 
-// Whatever was done under one set of decisions, another set gives a plan that can be carried out from there, or says what
-// of the work done stands in its way.
+// Whatever was done under one set of decisions, another set gives a plan that can be carried out from there, or says
+// what of the work done stands in its way.
 func TestDecisionsThatChangeInTheMiddleOfTheWork(t *testing.T) {
 	stray := 0
 	for seed := range uint64(300) {

@@ -50,8 +50,8 @@ func TestRandomHarnessesAreThinnedAsDecided(t *testing.T) {
 	}
 }
 
-// joinedAsBefore compares, by another's components, what is joined before and after. Nothing of the verdicts is used but
-// which ends of wires are kept: those that no decision reaches or that a decision keeps.
+// joinedAsBefore compares, by another's components, what is joined before and after. Nothing of the verdicts is used
+// but which ends of wires are kept: those that no decision reaches or that a decision keeps.
 func joinedAsBefore(t *testing.T, seed uint64, l *harness.Loom, decisions []thin.Decision, result *thin.Result, end harness.Harness) {
 	t.Helper()
 	gone, alone := map[string]bool{}, leftAlone(l)

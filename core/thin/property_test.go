@@ -220,8 +220,8 @@ func TestBothSchoolsTakeOutTheSame(t *testing.T) {
 	})
 }
 
-// The work of a system stands together, cautions and gate come first, the look for nicks last, and every step is numbered
-// apart from the others.
+// The work of a system stands together, cautions and gate come first, the look for nicks last, and every step is
+// numbered apart from the others.
 func TestTheOrderOfTheWork(t *testing.T) {
 	each(t, 200, func(seed uint64, r *rand.Rand, l *harness.Loom) {
 		l.Branches = []harness.Branch{{ID: "B0"}, {ID: "B1"}}
