@@ -37,8 +37,12 @@ func BenchmarkKey1000(b *testing.B) {
 		ms := v.page.MustEval(`(key) => {
 			const start = performance.now();
 			const change = (selector) => new Promise((resolve) => {
-				const seen = new MutationObserver(() => { seen.disconnect(); requestAnimationFrame(() => resolve(performance.now() - start)); });
-				seen.observe(document.querySelector(selector), { childList: true, subtree: true, characterData: true, attributes: true });
+				const seen = new MutationObserver(() => {
+					seen.disconnect();
+					requestAnimationFrame(() => resolve(performance.now() - start));
+				});
+				seen.observe(document.querySelector(selector), { childList: true, subtree: true, characterData: true,
+					attributes: true });
 			});
 			const all = Promise.all([change('[aria-label="systems"]'), change('[data-testid=balance]')]);
 			document.dispatchEvent(new KeyboardEvent('keydown', { key, code: 'Key' + key.toUpperCase(), bubbles: true }));

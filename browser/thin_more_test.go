@@ -147,7 +147,8 @@ func TestAThousandWiresAreLegible(t *testing.T) {
 	v.drawn("S24c2")
 	out := v.page.MustEval(`() => [...document.querySelectorAll('[data-testid=drawing] g.spot')].filter((g) => {
 		const rect = g.querySelector('rect');
-		return rect && [...g.querySelectorAll('text'), g.nextElementSibling].filter((t) => t && t.matches('text')).some((t) => t.getBBox().x + t.getBBox().width > rect.getBBox().x + rect.getBBox().width + 1);
+		return rect && [...g.querySelectorAll('text'), g.nextElementSibling].filter((t) => t &&
+			t.matches('text')).some((t) => t.getBBox().x + t.getBBox().width > rect.getBBox().x + rect.getBBox().width + 1);
 	}).map((g) => g.getAttribute('aria-label')).slice(0, 5).join('; ')`).Str()
 	if out != "" {
 		t.Errorf("labels run out of their boxes: %s", out)

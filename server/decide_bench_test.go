@@ -15,7 +15,8 @@ import (
 func round(j *plan.Job, paths int) {
 	j.Map, j.Places = &reach.Map{}, nil
 	for i := range paths {
-		j.Map.Stations = append(j.Map.Stations, reach.Station{ID: fmt.Sprint("s", i), Group: []string{"body", "engine"}[i*2/paths]})
+		j.Map.Stations = append(j.Map.Stations, reach.Station{ID: fmt.Sprint("s", i),
+			Group: []string{"body", "engine"}[i*2/paths]})
 		j.Map.Paths = append(j.Map.Paths, reach.Path{ID: fmt.Sprint("p", i), From: fmt.Sprint("s", i),
 			To: fmt.Sprint("s", (i+1)%paths), Length: float64(200 + i*97%400), Spread: 10, Cover: reach.Tape, Wall: i%13 == 0})
 	}

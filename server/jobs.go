@@ -267,7 +267,8 @@ func (s *Server) write(c *gin.Context, ch change) (Done, error) {
 	if err != nil {
 		return Done{}, err
 	}
-	r := store.Request{ID: ch.id, Path: asked(c), Who: who(c), What: ch.what, Reason: ch.reason, Base: ch.base, Pictures: ch.pictures}
+	r := store.Request{ID: ch.id, Path: asked(c), Who: who(c), What: ch.what, Reason: ch.reason, Base: ch.base,
+		Pictures: ch.pictures}
 	for _, subject := range sortedKeys(ch.bodies) {
 		p := store.Put{Subject: subject, Expect: versions[subject]}
 		if body := ch.bodies[subject]; body != nil {

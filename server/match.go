@@ -24,7 +24,8 @@ func (s *Server) showMatch(c *gin.Context) error {
 	v := MatchView{Revision: j.Revision, From: j.facts.From, To: j.facts.To, Meetings: j.facts.Meetings,
 		Vehicle: j.facts.Vehicle, Ways: j.plan().Ways, Joints: j.plan().Join.Joints, NewWires: j.plan().Join.Wires,
 		Points: j.points(), Lines: m.Lines, Wants: m.Wants,
-		Totals: j.plan().Totals, Findings: j.plan().Findings, Decisions: j.Job.Decisions, FromFaces: facesOf(j.facts.From.Connectors), ToFaces: facesOf(j.facts.To.Connectors)}
+		Totals: j.plan().Totals, Findings: j.plan().Findings, Decisions: j.Job.Decisions,
+		FromFaces: facesOf(j.facts.From.Connectors), ToFaces: facesOf(j.facts.To.Connectors)}
 	for _, p := range []*harness.Pinout{&v.From, &v.To} {
 		if p.Rows == nil {
 			p.Rows, p.Connectors = []harness.Row{}, []harness.Connector{}

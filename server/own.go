@@ -68,7 +68,9 @@ func (s *Server) answerFinding(c *gin.Context) error {
 			return s.apply(c, change{id: r.ID, what: "answer-back", seen: r.Seen, base: j.Revision,
 				bodies: map[string]any{subject: nil}})
 		}
-		i := slices.IndexFunc(j.plan().Findings, func(f finding.Finding) bool { return f.Key() == a.Key() && f.Text == a.Text })
+		i := slices.IndexFunc(j.plan().Findings, func(f finding.Finding) bool {
+			return f.Key() == a.Key() && f.Text == a.Text
+		})
 		switch {
 		case i < 0:
 			return problem(http.StatusConflict, "no-such-finding", "The finding is not there any more: something has "+

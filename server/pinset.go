@@ -211,7 +211,8 @@ func (s *Server) wish(c *gin.Context) error {
 			for i := range j.plan().Steps {
 				steps[i] = j.plan().Steps[i].Step
 			}
-			if _, err := pin.Reorder(j.plan().Pin.Now, steps, max(j.plan().Pin.Limit, j.plan().Pin.Now.InHand()), w); err != nil {
+			now := j.plan().Pin.Now
+			if _, err := pin.Reorder(now, steps, max(j.plan().Pin.Limit, now.InHand()), w); err != nil {
 				return problem(http.StatusUnprocessableEntity, "cannot-be", sentence(err.Error()), "/then")
 			}
 			body = w
@@ -264,7 +265,8 @@ func (s *Server) showCheck(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	v := CheckView{Revision: j.Revision, Expected: orEmpty(j.plan().Pin.Expected), Checks: orEmpty(j.Job.Checks), Faces: facesOf(j.plan().Housings), Left: len(j.plan().Steps)}
+	v := CheckView{Revision: j.Revision, Expected: orEmpty(j.plan().Pin.Expected), Checks: orEmpty(j.Job.Checks),
+		Faces: facesOf(j.plan().Housings), Left: len(j.plan().Steps)}
 	c.JSON(http.StatusOK, v)
 	return nil
 }

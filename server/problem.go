@@ -48,14 +48,17 @@ func asProblem(err error) *Problem {
 	case errors.As(err, &stale):
 		return problem(http.StatusConflict, "stale", "Somebody else changed this since you saw it. Nothing was changed: look again and repeat.", stale.Subject)
 	case errors.As(err, &anothers):
-		return problem(http.StatusConflict, "undo-of-another", fmt.Sprintf("You have changed nothing here. The last change is "+
+		return problem(http.StatusConflict, "undo-of-another", fmt.Sprintf("You have changed nothing here. The last "+
+			"change is "+
 			"that of %s.", anothers.Entry.Who), fmt.Sprint(anothers.Entry.Seq))
 	case errors.Is(err, store.ErrUsed):
-		return problem(http.StatusConflict, "change-id-used", "That change id was used for something else. Nothing was changed.",
+		return problem(http.StatusConflict, "change-id-used", "That change id was used for something else. Nothing was "+
+			"changed.",
 			"/id")
 	case errors.Is(err, context.Canceled), errors.Is(err, context.DeadlineExceeded), errors.Is(err, sql.ErrConnDone),
 		strings.Contains(err.Error(), "database is closed"): // database/sql has no name for that error
-		return problem(http.StatusServiceUnavailable, "stopping", "Draxel is being stopped. Send it again when it is back.", "")
+		return problem(http.StatusServiceUnavailable, "stopping", "Draxel is being stopped. Send it again when it is "+
+			"back.", "")
 	case errors.Is(err, store.ErrNoJob):
 		return problem(http.StatusNotFound, "no-such-job", "There is no such job.", "")
 	case errors.Is(err, store.ErrNoPhoto):

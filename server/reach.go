@@ -111,7 +111,8 @@ func (s *Server) compareReach(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	c.JSON(http.StatusOK, CompareView{Revision: j.Revision, Now: j.plan().Reach.Result.Figures, Options: orEmpty(j.Compared())})
+	c.JSON(http.StatusOK, CompareView{Revision: j.Revision, Now: j.plan().Reach.Result.Figures,
+		Options: orEmpty(j.Compared())})
 	return nil
 }
 

@@ -338,7 +338,8 @@ func TestADeletedJobComesBack(t *testing.T) {
 	if _, code := send[server.Done](c, "POST", "/api/deleted/"+id, nil); code != "" {
 		t.Fatal(code)
 	}
-	if show[server.MatchView](c, job+"/match").Revision != before || len(show[server.JobList](c, "/api/deleted").Jobs) > 0 {
+	if show[server.MatchView](c, job+"/match").Revision != before || len(show[server.JobList](c,
+		"/api/deleted").Jobs) > 0 {
 		t.Error("it is not back as it was")
 	}
 }

@@ -23,8 +23,9 @@ func (s *Server) showThin(c *gin.Context) error {
 		return err
 	}
 	t := j.begun().Thin
-	v := ThinView{Revision: j.Revision, Facts: j.factsKey[:12], Wires: j.facts.Laid.Loom.Wires, Verdicts: verdicts(t.Result),
-		Systems: t.Result.Systems, Joints: t.Result.Joints, Brought: []thin.Decision{}, Drawing: j.Drawing(),
+	v := ThinView{Revision: j.Revision, Facts: j.factsKey[:12], Wires: j.facts.Laid.Loom.Wires,
+		Verdicts: verdicts(t.Result),
+		Systems:  t.Result.Systems, Joints: t.Result.Joints, Brought: []thin.Decision{}, Drawing: j.Drawing(),
 		ThinRest: ThinRest{Proposed: []plan.Proposal{}, Findings: []finding.Finding{}}}
 	if v.Begun = c.Query("begun") != ""; !v.Begun {
 		v.ThinRest = j.thinRest()
@@ -158,7 +159,8 @@ func checkThin(j *computed, d thin.Decision, pointer string) error {
 
 // changed lists what is different between two states of a job in Thin.
 func changed(before, after *computed, done Done) ThinChange {
-	v := ThinChange{Done: done, Verdicts: map[int]WireVerdict{}, Systems: []thin.SystemLine{}, Joints: []thin.JointVerdict{}}
+	v := ThinChange{Done: done, Verdicts: map[int]WireVerdict{}, Systems: []thin.SystemLine{},
+		Joints: []thin.JointVerdict{}}
 	was, is := verdicts(before.begun().Thin.Result), verdicts(after.begun().Thin.Result)
 	for i := range is {
 		if i >= len(was) || was[i] != is[i] {

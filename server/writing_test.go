@@ -120,7 +120,8 @@ func TestAChangeIDIsUsedOnce(t *testing.T) {
 	if code != "" {
 		t.Fatal(code)
 	}
-	if _, code := send[server.Done](c, "POST", other+"/match/decide", goes("used", seen, rows[0])); code != "change-id-used" {
+	if _, code := send[server.Done](c, "POST", other+"/match/decide", goes("used", seen,
+		rows[0])); code != "change-id-used" {
 		t.Errorf("in another job: %q", code)
 	}
 	if _, code := send[server.Done](c, "POST", one+"/undo", server.UndoRequest{ID: "used"}); code != "change-id-used" {

@@ -225,8 +225,8 @@ func (s *Store) write(ctx context.Context, tx *sqlx.Tx, job string, r Request, u
 	if err != nil {
 		return 0, fmt.Errorf("write journal: %w", err)
 	}
-	result, err := tx.ExecContext(ctx, `INSERT INTO journal (id, job, revision, who, at, what, reason, payload, changes, undoes,
-		path) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+	result, err := tx.ExecContext(ctx, `INSERT INTO journal
+		(id, job, revision, who, at, what, reason, payload, changes, undoes, path) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
 		r.ID, job, revision, r.Who, now, r.What, r.Reason, payload, string(text), undoes, r.Path)
 	if err != nil {
 		return 0, fmt.Errorf("write journal: %w", err)

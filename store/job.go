@@ -130,7 +130,8 @@ func (s *Store) create(ctx context.Context, tx *sqlx.Tx, who string, n *NewJob) 
 // Delete takes a job off the list. Its data stays in the database for 30 days, for whoever wants it back. It fails with
 // ErrNoJob; a job that is deleted already stays so.
 func (s *Store) Delete(ctx context.Context, id string) error {
-	return s.mark(ctx, `UPDATE jobs SET deleted = CASE WHEN deleted > 0 THEN deleted ELSE ? END WHERE id = ?`, s.millis(), id)
+	return s.mark(ctx, `UPDATE jobs SET deleted = CASE WHEN deleted > 0 THEN deleted ELSE ? END WHERE id = ?`,
+		s.millis(), id)
 }
 
 // Restore brings a deleted job back. It fails with ErrNoJob.
@@ -157,9 +158,11 @@ func (s *Store) forget(ctx context.Context) error {
 	before := s.now().Add(-Bringable).UTC().UnixMilli()
 	return s.transact(ctx, func(tx *sqlx.Tx) error {
 		const gone = ` IN (SELECT id FROM jobs WHERE deleted > 0 AND deleted < ?)`
-		for _, from := range []string{`UPDATE journal SET undoes = NULL, undone = NULL WHERE job`, `DELETE FROM journal WHERE job`,
+		for _, from := range []string{
+			`UPDATE journal SET undoes = NULL, undone = NULL WHERE job`, `DELETE FROM journal WHERE job`,
 			`DELETE FROM photos WHERE job`, `DELETE FROM removed WHERE job`, `DELETE FROM subjects WHERE job`,
-			`DELETE FROM jobs WHERE id`} {
+			`DELETE FROM jobs WHERE id`,
+		} {
 			if _, err := tx.ExecContext(ctx, from+gone, before); err != nil {
 				return fmt.Errorf("forget deleted jobs: %w", err)
 			}

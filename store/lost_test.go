@@ -21,7 +21,8 @@ func TestRemovingIsAChange(t *testing.T) {
 	s := open(t, t.TempDir())
 	id := create(t, s)
 	apply(t, s, id, decide("d1", "1", match.Gone))
-	reopen := store.Request{ID: "r1", Who: "Fen", What: "reopen", Puts: []store.Put{{Subject: "decision/from/A/1", Expect: 2}}}
+	reopen := store.Request{ID: "r1", Who: "Fen", What: "reopen", Puts: []store.Put{{Subject: "decision/from/A/1",
+		Expect: 2}}}
 	if removed := apply(t, s, id, reopen); removed != 3 {
 		t.Fatalf("removed at revision %d", removed)
 	}

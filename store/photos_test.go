@@ -111,7 +111,8 @@ func TestUndoBringsAPhotographBack(t *testing.T) {
 	if _, err := s.Apply(t.Context(), id, photo("p1")); err != nil {
 		t.Fatal(err)
 	}
-	if _, err := s.Apply(t.Context(), id, store.Request{ID: "drop", Who: "x", What: "drop-photo", Puts: []store.Put{{Subject: store.SubjectPhoto("p1"), Expect: store.Any}}}); err != nil {
+	if _, err := s.Apply(t.Context(), id, store.Request{ID: "drop", Who: "x", What: "drop-photo",
+		Puts: []store.Put{{Subject: store.SubjectPhoto("p1"), Expect: store.Any}}}); err != nil {
 		t.Fatal(err)
 	}
 	if n := len(load(t, s, id).Job.Photos); n != 0 {
@@ -155,7 +156,8 @@ func TestAWholeHarnessComesBack(t *testing.T) {
 	j.Reports = []pin.Report{{ID: "x", What: pin.IsStuck, At: at("3")}}
 	j.Checks = []pin.Check{{At: at("1"), OK: true, Who: "Jo", When: 3}}
 	j.Have = map[string]bool{"pick": true}
-	id, err := s.Create(t.Context(), "x", store.NewJob{ID: "whole", Request: "r", Job: j, Pictures: []store.Picture{store.Picture{ID: "p1", Picture: []byte("x"), Thumb: []byte("y")}}})
+	id, err := s.Create(t.Context(), "x", store.NewJob{ID: "whole", Request: "r", Job: j,
+		Pictures: []store.Picture{store.Picture{ID: "p1", Picture: []byte("x"), Thumb: []byte("y")}}})
 	if err != nil {
 		t.Fatal(err)
 	}

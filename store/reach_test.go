@@ -51,7 +51,8 @@ func TestReachSubjects(t *testing.T) {
 	if state, err = s.Load(t.Context(), id); err != nil || state.Job.Places[0].Station != "b" {
 		t.Errorf("moved to %v, %v", state.Job.Places, err)
 	}
-	if entry, _, err := s.Undo(t.Context(), id, "undo", "Ines", 0); err != nil || store.Subject(entry.Changes[0].Subject) != "VK-2/x" {
+	if entry, _, err := s.Undo(t.Context(), id, "undo", "Ines", 0); err != nil ||
+		store.Subject(entry.Changes[0].Subject) != "VK-2/x" {
 		t.Errorf("undone %+v, %v", entry, err)
 	}
 	if state, err = s.Load(t.Context(), id); err != nil || !reflect.DeepEqual(state.Job, j) {

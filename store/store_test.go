@@ -98,7 +98,8 @@ func TestARetryIsNotASecondChange(t *testing.T) {
 	if again := apply(t, s, id, decide("d1", "1", match.Gone)); again != first || load(t, s, id).Revision != first {
 		t.Errorf("revision %d, then %d", first, again)
 	}
-	if other, err := s.Create(t.Context(), "Ines", store.NewJob{ID: "j2", Request: "create-1", Job: sample()}); err != nil || other != id {
+	if other, err := s.Create(t.Context(), "Ines", store.NewJob{ID: "j2", Request: "create-1",
+		Job: sample()}); err != nil || other != id {
 		t.Errorf("creating again gave %q, %v", other, err)
 	}
 }
@@ -397,7 +398,8 @@ func TestWhatSomebodyTouchedLaterIsNotUndone(t *testing.T) {
 	}
 	s = open(t, dir)
 	var stale *store.StaleError
-	if _, _, err := s.Undo(t.Context(), id, "u1", "Ines", 0); !errors.As(err, &stale) || stale.Subject != "decision/from/A/1" {
+	if _, _, err := s.Undo(t.Context(), id, "u1", "Ines", 0); !errors.As(err, &stale) ||
+		stale.Subject != "decision/from/A/1" {
 		t.Errorf("got %v, want the subject named", err)
 	}
 	if len(load(t, s, id).Job.Decisions) != 1 {

@@ -80,7 +80,8 @@ func TestVoltsThroughALampMakeNoFeed(t *testing.T) {
 		loaded bool
 		feed   bool
 	}{
-		{"K-7||Charge lamp", 12.4, false, false}, {"K-7||Charge lamp", 5, true, false}, {"K-7||Charge lamp", 12.3, true, true},
+		{"K-7||Charge lamp", 12.4, false, false}, {"K-7||Charge lamp", 5, true, false},
+		{"K-7||Charge lamp", 12.3, true, true},
 		{"K-7||Injector 1, control", 12.4, false, false}, {"K-7||Fuel pump relay, control", 12.4, false, false},
 		{"K-7||Manifold pressure sensor +5 V", 12.4, false, true}, {"K-7||zqk", 12.4, false, true},
 	} {

@@ -21,7 +21,9 @@ func TestTheBatteryComesOffOnce(t *testing.T) {
 	both.Thin = nil
 	for name, j := range map[string]plan.Job{"joints alone": joined, "Reach alone": both} {
 		p := computeJob(t, j)
-		off := slices.IndexFunc(p.Work.Steps, func(s work.Step) bool { return strings.Contains(s.Text, "battery's negative") })
+		off := slices.IndexFunc(p.Work.Steps, func(s work.Step) bool {
+			return strings.Contains(s.Text, "battery's negative")
+		})
 		if off < 0 {
 			t.Fatalf("%s: the battery stays on", name)
 		}

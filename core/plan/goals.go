@@ -121,7 +121,8 @@ func (g *planning) leftAlone(l *match.Line) bool {
 func (m *model) untouched(subject harness.Ref, what string) {
 	m.findings = append(m.findings, finding.Finding{
 		Code: "touches-restraint", Severity: finding.Danger, Stage: "match", Subject: subject.String(),
-		Text: fmt.Sprintf("%s belongs to or feeds a restraint or high-voltage circuit: what was decided about %s is not done.",
+		Text: fmt.Sprintf("%s belongs to or feeds a restraint or high-voltage circuit: what was decided about %s is not "+
+			"done.",
 			what, subject),
 		Remedy: "Reopen the row and choose another source; this one is left to qualified hands.",
 	})

@@ -140,9 +140,11 @@ func meter(role signal.Role) join.Meter {
 	case signal.Battery:
 		return join.Meter{Text: "Against ground, with a lamp on it: about 12 V in every position of the key.", Live: true}
 	case signal.Ignition:
-		return join.Meter{Text: "Against ground, with a lamp on it: about 12 V in run and in crank, nothing in off.", Live: true}
+		return join.Meter{Text: "Against ground, with a lamp on it: about 12 V in run and in crank, nothing in off.",
+			Live: true}
 	case signal.Start:
-		return join.Meter{Text: "Against ground, with a lamp on it: about 12 V in crank alone. Neutral, chocks, hands clear.", Live: true}
+		return join.Meter{Text: "Against ground, with a lamp on it: about 12 V in crank alone. Neutral, chocks, hands " +
+			"clear.", Live: true}
 	case signal.Ground, signal.SensorGround:
 		return join.Meter{Text: "Against the battery's negative: under 2 Ω."}
 	case signal.SwitchInput:

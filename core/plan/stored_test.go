@@ -41,14 +41,23 @@ func TestABadValueIsSetAside(t *testing.T) {
 		t.Fatal(err)
 	}
 	for name, c := range map[string]struct{ field, value string }{
-		"an edit at a third end":      {"ticks", `[{"step":"x","edits":[{"do":"cut","wire":"w1","end":7}]}]`},
-		"an edit that nothing does":   {"ticks", `[{"step":"x","edits":[{"do":"burn","wire":"w1"}]}]`},
-		"a laid wire of one tip":      {"ticks", `[{"step":"x","edits":[{"do":"lay","wire":"w8","tips":[{"state":"bare"}]}]}]`},
-		"a decision of no side":       {"decisions", `[{"side":"above","at":{"connector":"A","cavity":"1"},"choice":"goes"}]`},
-		"a number that is a word":     {"lengths", `[{"wire":"w1","had":"long"}]`},
-		"a reading without a value":   {"readings", `[{"id":"r","at":{"connector":"A","cavity":"1"}}]`},
-		"a place of no kind":          {"places", `[{"thing":{"kind":"moon","id":"x"},"station":"in"}]`},
-		"a map of negative lengths":   {"map", `{"stations":[],"paths":[{"id":"p","from":"a","to":"b","length":-5,"cover":""}]}`},
+		"an edit at a third end":    {"ticks", `[{"step":"x","edits":[{"do":"cut","wire":"w1","end":7}]}]`},
+		"an edit that nothing does": {"ticks", `[{"step":"x","edits":[{"do":"burn","wire":"w1"}]}]`},
+		"a laid wire of one tip": {
+			"ticks",
+			`[{"step":"x","edits":[{"do":"lay","wire":"w8","tips":[{"state":"bare"}]}]}]`,
+		},
+		"a decision of no side": {
+			"decisions",
+			`[{"side":"above","at":{"connector":"A","cavity":"1"},"choice":"goes"}]`,
+		},
+		"a number that is a word":   {"lengths", `[{"wire":"w1","had":"long"}]`},
+		"a reading without a value": {"readings", `[{"id":"r","at":{"connector":"A","cavity":"1"}}]`},
+		"a place of no kind":        {"places", `[{"thing":{"kind":"moon","id":"x"},"station":"in"}]`},
+		"a map of negative lengths": {
+			"map",
+			`{"stations":[],"paths":[{"id":"p","from":"a","to":"b","length":-5,"cover":""}]}`,
+		},
 		"a face that is no face":      {"layouts", `{"A":{"cells":[]}}`},
 		"a way that nobody works in":  {"bench", `{"school":"bite","stub":60,"rates":{},"usable":300}`},
 		"a connector met in no way":   {"met", `{"P":{"met":"by chance"}}`},

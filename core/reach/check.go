@@ -48,7 +48,8 @@ func (m *Map) Check() error {
 func (r *Rules) Check() error {
 	t := &r.Rates
 	switch {
-	case !harness.Within(0, 10000, r.Roll, r.End, r.Drop, r.Lap, r.Stub, r.Apart, r.Bulge, r.Excess, r.Least, r.Guess, r.Mostly):
+	case !harness.Within(0, 10000, r.Roll, r.End, r.Drop, r.Lap, r.Stub, r.Apart, r.Bulge, r.Excess, r.Least, r.Guess,
+		r.Mostly):
 		return fmt.Errorf("that is not a length")
 	case !harness.Within(0, 1000, t.Route, t.Measure, t.Cut, t.Solder, t.Crimp, t.Cover):
 		return fmt.Errorf("that is not a time")

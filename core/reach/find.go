@@ -62,7 +62,8 @@ func (r *Result) find(s *settled) {
 		}
 	}
 	if ties > 0 {
-		r.say("tied", finding.Check, "disconnects", "Take the disconnect that is offered for them, or accept that terminals are extracted at every removal.",
+		r.say("tied", finding.Check, "disconnects", "Take the disconnect that is offered for them, or accept that "+
+			"terminals are extracted at every removal.",
 			"%s would tie parts of the vehicle together, since none ends in an in-line plug: %s.", plural(ties, "wire"), first(between, 6))
 	}
 }

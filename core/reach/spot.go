@@ -108,7 +108,8 @@ func (n *lane) spot(out *spot, along float64) {
 		why = "it would be within 300 mm of the sensor, which breathes through its lead"
 	}
 	if along < n.tail || len(n.pieces) == 0 {
-		*out = spot{segment: n.first, at: along, stations: [2]int{-1, n.near}, off: [2]float64{0, max(0, n.tail-along)}, why: why}
+		*out = spot{segment: n.first, at: along, stations: [2]int{-1, n.near}, off: [2]float64{0, max(0, n.tail-along)},
+			why: why}
 		return
 	}
 	left := along - n.tail
@@ -122,7 +123,8 @@ func (n *lane) spot(out *spot, along float64) {
 	x := &n.pieces[k]
 	left -= x.begins
 	if left > x.length { // beyond the last station: in the tail of the other end
-		*out = spot{segment: n.last, at: left - x.length, stations: [2]int{n.far, -1}, off: [2]float64{left - x.length, 0}, why: why}
+		*out = spot{segment: n.last, at: left - x.length, stations: [2]int{n.far, -1},
+			off: [2]float64{left - x.length, 0}, why: why}
 		return
 	}
 	*out = spot{segment: x.segment, at: left, stations: x.stations, off: [2]float64{left, x.length - left}, why: why,

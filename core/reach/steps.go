@@ -60,7 +60,8 @@ func (r *Result) plan(s *settled) {
 	gates := !r.in.Decisions.Rules.Free && p.anyCut() && len(r.router.paths) > 0
 	var gate string
 	if gates {
-		gate = p.gate("measured", "All bundles are routed with the plugs on, and all wires are measured.", "Terminating sensor by sensor means doing it again: route all, measure all, then cut.", before)
+		gate = p.gate("measured", "All bundles are routed with the plugs on, and all wires are measured.",
+			"Terminating sensor by sensor means doing it again: route all, measure all, then cut.", before)
 	}
 	var cuts []string
 	joins := map[int]string{}

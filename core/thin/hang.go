@@ -57,7 +57,8 @@ func (l *layer) hang(id string, x, y, away float64, row, guard int) int {
 		}
 		at := y + away*rowHeight*float64(row)
 		last := row + l.rows(c.ID, guard-1)
-		l.add(Limb{ID: c.ID, Parent: id, X1: x, Y1: at, X2: x + indent, Y2: y + away*rowHeight*(float64(last)+0.5), Length: c.Length})
+		l.add(Limb{ID: c.ID, Parent: id, X1: x, Y1: at, X2: x + indent, Y2: y + away*rowHeight*(float64(last)+0.5),
+			Length: c.Length})
 		row = l.hang(c.ID, x+indent, y, away, row+1, guard-1)
 	}
 	return row

@@ -100,7 +100,8 @@ type thinning struct {
 
 // Compute gives what follows. It is pure, and takes time that grows with the number of wires.
 func Compute(in Input) *Result {
-	t := &thinning{in: in, loom: in.Loom, net: circuit.Draw(in.Loom), decided: file(in.Decisions), forced: make([]Choice, len(in.Loom.Wires)), result: &Result{}}
+	t := &thinning{in: in, loom: in.Loom, net: circuit.Draw(in.Loom), decided: file(in.Decisions),
+		forced: make([]Choice, len(in.Loom.Wires)), result: &Result{}}
 	t.result.t = t
 	t.leaveAlone()
 	t.halves()

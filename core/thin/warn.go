@@ -135,7 +135,8 @@ func (t *thinning) leftAlone() {
 		if !t.guard.Plugs[h] || by == nil || by.Choice != Goes {
 			continue
 		}
-		t.find("left-alone", finding.Check, t.loom.Connectors[h].ID, "Battery off, wait as the maker says, never probe it with a "+
+		t.find("left-alone", finding.Check, t.loom.Connectors[h].ID, "Battery off, wait as the maker says, never probe "+
+			"it with a "+
 			"meter; whether it may come off is for qualified hands. Its other wires are cut behind it and sealed.",
 			"Connector %s stays: it carries a restraint or high-voltage circuit. Its other cavities follow what was decided.",
 			t.loom.Connectors[h].ID)
@@ -145,7 +146,8 @@ func (t *thinning) leftAlone() {
 		if !t.guard.Nodes[j.node] || len(j.Goes) == 0 {
 			continue
 		}
-		t.find("shared-splice", finding.Check, j.ID, "Battery off and wait as the maker says. Cut only the dead legs, away from "+
+		t.find("shared-splice", finding.Check, j.ID, "Battery off and wait as the maker says. Cut only the dead legs, "+
+			"away from "+
 			"it, and seal them; leave the "+j.Kind+" itself alone.",
 			"%s belongs to a restraint or high-voltage circuit too, and %s goes.", j.ID, strings.Join(j.Goes, ", "))
 	}
