@@ -214,3 +214,27 @@ func TestAKilledStartLeavesOldOrNew(t *testing.T) {
 		t.Errorf("only %d starts were cut short", cut)
 	}
 }
+
+func TestWhatSomebodyTouchedLaterIsNotUndone(t *testing.T) {
+	dir := t.TempDir()
+	s := open(t, dir)
+	id := create(t, s)
+	apply(t, s, id, decide("d1", "1", match.Gone))
+	if err := s.Close(); err != nil {
+		t.Fatal(err)
+	}
+	db := sqlx.MustConnect("sqlite", filepath.Join(dir, "draxel.db"))
+	db.MustExec(`UPDATE subjects SET body = json_set(body, '$.reason', 'changed behind our back') WHERE name LIKE 'decision/%'`)
+	if err := db.Close(); err != nil {
+		t.Fatal(err)
+	}
+	s = open(t, dir)
+	var stale *store.StaleError
+	if _, _, err := s.Undo(t.Context(), id, "u1", "Ines", 0); !errors.As(err, &stale) ||
+		stale.Subject != "decision/from/A/1" {
+		t.Errorf("got %v, want the subject named", err)
+	}
+	if len(load(t, s, id).Job.Decisions) != 1 {
+		t.Error("it was undone all the same")
+	}
+}

@@ -73,12 +73,15 @@ func (s *scheduler) run() error {
 func (s *scheduler) offer(i int32) {
 	t := &s.tasks[i]
 	if !t.done && (t.to < 0 || !s.full[t.to]) {
-		s.ready.add(i, pairOf(s.connectors(s.finishing(i))))
+		s.ready.add(i, s.needs(i))
 	}
 }
 
 // withdraw takes a task from among those that can be done.
-func (s *scheduler) withdraw(i int32) { s.ready.take(i, pairOf(s.connectors(s.finishing(i)))) }
+func (s *scheduler) withdraw(i int32) { s.ready.take(i, s.needs(i)) }
+
+// needs gives the connectors that a task's end needs open.
+func (s *scheduler) needs(i int32) [2]int32 { return pairOf(s.connectors(s.finishing(i))) }
 
 // unfinished says why tasks are left: within the limit their cycle cannot begin, or a cavity is held for good.
 func (s *scheduler) unfinished() error {
@@ -317,7 +320,7 @@ func (s *scheduler) vacate(c int32) {
 	s.full[c] = false
 	s.emptied[s.refs[c]] = s.steps[len(s.steps)-1].ID
 	if i := s.wants[c]; i >= 0 && !s.tasks[i].done {
-		s.ready.add(i, pairOf(s.connectors(s.finishing(i))))
+		s.ready.add(i, s.needs(i))
 	}
 }
 

@@ -33,7 +33,7 @@ func (r *ready) add(task int32, at [2]int32) {
 		switch none := len(r.near) - 1; {
 		case at[1] < 0:
 			r.near[none] = append(r.near[none], n)
-		case at[0] < 0 || at[0] == at[1]:
+		case at[0] < 0:
 			r.near[at[1]] = append(r.near[at[1]], n)
 		default:
 			r.near[at[0]], r.near[at[1]] = append(r.near[at[0]], n), append(r.near[at[1]], n)
