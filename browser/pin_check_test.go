@@ -40,7 +40,10 @@ func TestTheSecondCheckAtTheBench(t *testing.T) {
 	v.reason("no wire")
 	v.see("[data-testid=count]", "power or ground 3 of 20")
 	v.until("the difference is a danger", func() bool {
-		return slices.ContainsFunc(v.pinned().Findings, func(f finding.Finding) bool { return f.Code == "second-check" && f.Severity == finding.Danger })
+		return slices.ContainsFunc(v.pinned().Findings, func(f finding.Finding) bool {
+			return f.Code == "second-check" &&
+				f.Severity == finding.Danger
+		})
 	})
 	v.goTo("/jobs/sorrel-refit/bench?stage=check")
 	v.see("[data-testid=count]", "power or ground 3 of 20") // it goes on where it was left

@@ -265,3 +265,17 @@ func TestFindingsOfReachLeadThere(t *testing.T) {
 	v.click(".reachbar a", "the way of 7110")
 	v.see(".reachwhy h2", "7110")
 }
+
+// A disconnect that parts nothing any more: its finding leads to where it is taken back.
+func TestAnIdleDisconnectIsTakenBack(t *testing.T) {
+	v := open(t, "/jobs/packhorse/reach", func(j *plan.Job) {
+		j.Partings = []reach.Parting{{Between: [2]string{"body", "garden"},
+			Plugs: []reach.PartingPlug{{ID: "D9", Blade: 1.5, Ways: 4}}}}
+	})
+	v.see("[data-testid=standing]", "wires routed")
+	v.press('f')
+	v.click(".ant-drawer button.mono", "^body garden$")
+	v.see("[data-testid=disconnect] h2", "body from garden: 0 wires")
+	v.click("[data-testid=disconnect] button", "Take it back")
+	v.until("it is gone", func() bool { return !v.page.MustHasR("[data-testid=disconnect] h2", "garden") })
+}

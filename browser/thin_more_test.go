@@ -286,3 +286,12 @@ func TestAThinningJobFromNothing(t *testing.T) {
 	v.see("[data-testid=work]", "At splice S1 cut W2 GN 60 mm from the splice")
 	v.see("[data-testid=proof]", "Proven on the model")
 }
+
+// A finding about wires that pass through a connector which goes leads to that connector.
+func TestFindingsOfThinLeadThere(t *testing.T) {
+	v := open(t, "/jobs/packhorse/thin")
+	v.see("[data-testid=balance]", "of 88 steps")
+	v.press('f')
+	v.click(".ant-drawer button.mono", "^SP26$")
+	v.see("aside h2", "^connector SP$")
+}

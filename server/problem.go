@@ -49,8 +49,7 @@ func asProblem(err error) *Problem {
 		return problem(http.StatusConflict, "stale", "Somebody else changed this since you saw it. Nothing was changed: look again and repeat.", stale.Subject)
 	case errors.As(err, &anothers):
 		return problem(http.StatusConflict, "undo-of-another", fmt.Sprintf("You have changed nothing here. The last "+
-			"change is "+
-			"that of %s.", anothers.Entry.Who), fmt.Sprint(anothers.Entry.Seq))
+			"change is that of %s.", anothers.Entry.Who), fmt.Sprint(anothers.Entry.Seq))
 	case errors.Is(err, store.ErrUsed):
 		return problem(http.StatusConflict, "change-id-used", "That change id was used for something else. Nothing was "+
 			"changed.",

@@ -344,3 +344,41 @@ func TestTwoWindowsDrawTheMap(t *testing.T) {
 		}
 	}
 }
+
+// A disconnect is taken and taken back, also when no wire runs there any more; then it cannot be taken.
+func TestADisconnectIsTakenAndTakenBack(t *testing.T) {
+	c := start(t)
+	gone := [2]string{"body", "garden"}
+	job := c.packhorse(func(j *plan.Job) {
+		j.Partings = []reach.Parting{{Between: gone, Plugs: []reach.PartingPlug{{ID: "D9", Blade: 1.5, Ways: 4}}}}
+	})
+	set := func(between [2]string, back bool) string {
+		_, code := send[server.Done](c, "POST", job+"/reach/disconnect", server.PartingRequest{ID: c.change(),
+			Seen: c.reach(job).Revision, Between: between, Back: back})
+		return code
+	}
+	taken := func(between [2]string) bool {
+		return slices.ContainsFunc(c.reach(job).Disconnects, func(d reach.Disconnect) bool {
+			return d.Between == between && len(d.Taken) > 0
+		})
+	}
+	if code := set([2]string{"body", "moon"}, false); code != "no-such-thing" {
+		t.Errorf("between which nothing runs: %q", code)
+	}
+	if code := set(gone, false); code != "nothing-tied" {
+		t.Errorf("taken anew where nothing runs: %q", code)
+	}
+	if !taken(gone) {
+		t.Error("what was taken is not shown")
+	}
+	if code := set(gone, true); code != "" || taken(gone) {
+		t.Errorf("it is not taken back: %q", code)
+	}
+	real := [2]string{"body", "engine"}
+	if code := set(real, false); code != "" || !taken(real) {
+		t.Errorf("it is not taken: %q", code)
+	}
+	if code := set(real, true); code != "" || taken(real) {
+		t.Errorf("it is not taken back: %q", code)
+	}
+}

@@ -250,7 +250,7 @@ func (s *Server) takeDisconnect(c *gin.Context) error {
 		all := j.plan().Reach.Result.Disconnects
 		i := slices.IndexFunc(all, func(d reach.Disconnect) bool { return d.Between == r.Between })
 		taken := slices.ContainsFunc(j.Job.Partings, func(p reach.Parting) bool { return p.Between == r.Between })
-		if i < 0 && !taken {
+		if i < 0 && !(taken && r.Back) {
 			return problem(http.StatusNotFound, "no-such-thing", "No wire runs from the one to the other.", "/between")
 		}
 		var body any

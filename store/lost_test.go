@@ -224,7 +224,8 @@ func TestWhatSomebodyTouchedLaterIsNotUndone(t *testing.T) {
 		t.Fatal(err)
 	}
 	db := sqlx.MustConnect("sqlite", filepath.Join(dir, "draxel.db"))
-	db.MustExec(`UPDATE subjects SET body = json_set(body, '$.reason', 'changed behind our back') WHERE name LIKE 'decision/%'`)
+	db.MustExec(`UPDATE subjects SET body = json_set(body, '$.reason', 'changed behind our back')
+		WHERE name LIKE 'decision/%'`)
 	if err := db.Close(); err != nil {
 		t.Fatal(err)
 	}

@@ -243,8 +243,7 @@ func Outrank(p harness.Pinout, side string, all []Measurement) (harness.Pinout, 
 		if !l.overrules(&was) {
 			out = append(out, finding.Finding{Code: "reading-through-load", Severity: finding.Note, Stage: "gather", Side: side,
 				Subject: l.At.String(), Text: fmt.Sprintf("%s, %s, shows volts, as a wire does that is fed through its lamp, "+
-					"coil or "+
-					"relay: the table is believed.", l.At, or(r.Function, was.String()))})
+					"coil or relay: the table is believed.", l.At, or(r.Function, was.String()))})
 			continue
 		}
 		r.Measured = l.Means

@@ -216,3 +216,24 @@ func TestADisconnectLeavesRestraintAlone(t *testing.T) {
 		}
 	}
 }
+
+// A disconnect that parts nothing any more is said to, and is still shown, so that it can be taken back from there.
+func TestADisconnectThatPartsNothingIsShown(t *testing.T) {
+	j := spanned()
+	p := computeJob(t, j)
+	take(&j, &p)
+	for i := range j.Map.Stations {
+		j.Map.Stations[i].Group = "body"
+	}
+	p = computeJob(t, j)
+	if !has(p.Findings, "parts-nothing") || len(p.Reach.Result.Disconnects) != 1 {
+		t.Fatalf("%+v; %v", p.Reach.Result.Disconnects, p.Findings)
+	}
+	if d := p.Reach.Result.Disconnects[0]; d.Between != j.Partings[0].Between || len(d.Taken) == 0 || len(d.Wires) > 0 {
+		t.Errorf("%+v", d)
+	}
+	j.Partings = nil
+	if p = computeJob(t, j); has(p.Findings, "parts-nothing") || len(p.Reach.Result.Disconnects) > 0 {
+		t.Errorf("taken back: %+v; %v", p.Reach.Result.Disconnects, p.Findings)
+	}
+}

@@ -9,7 +9,8 @@ import (
 
 // A second check compares with what is wanted and never with what was ticked.
 func TestSecondCheck(t *testing.T) {
-	j := job([]string{"A1 Battery feed", "A2 Injector 1"}, []string{"A3 Battery feed", "A2 Injector 1"}, matched("A1", "A3"), matched("A2", "A2"))
+	j := job([]string{"A1 Battery feed", "A2 Injector 1"}, []string{"A3 Battery feed", "A2 Injector 1"}, matched("A1",
+		"A3"), matched("A2", "A2"))
 	p := computeJob(t, j)
 	if e := p.Pin.Expected[0]; e.At != ref("A3") || !e.Power || e.Function != "Battery feed" || len(p.Pin.Expected) < 3 {
 		t.Fatalf("expected %+v", p.Pin.Expected)

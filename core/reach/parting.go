@@ -111,6 +111,8 @@ func (r *Result) Part(found, now, wanted harness.Harness) Parted {
 			x.say("parts-nothing", finding.Check, p, "Take it back, or put the stations into their groups again.",
 				"The disconnect of %s and %s parts nothing: no wire runs from one to the other any more.", p.Between[0],
 				p.Between[1])
+			r.Disconnects = append(r.Disconnects, Disconnect{Between: p.Between, Wires: []string{}, Parted: []string{},
+				Ties: []string{}, Plugs: []ContactPlug{}, Taken: p.Plugs}) // shown, so that it can be taken back
 			continue
 		}
 		x.part(p, &r.Disconnects[at])

@@ -92,8 +92,7 @@ func (r *Result) tapped(s *settled, w *Wire, l *Line, tooShort, replace bool) bo
 	case tooShort && w.Whole[0] && w.Whole[1]:
 		l.Verdict = Reaches
 		l.Why = append(l.Why, reason("cannot-reach", "", "It has %.0f mm and needs %.0f mm, and others are joined onto "+
-			"it at "+
-			"both ends: it can be lengthened nowhere.", l.Had, l.Need))
+			"it at both ends: it can be lengthened nowhere.", l.Had, l.Need))
 		r.say("cannot-reach", finding.Wrong, w.ID, "Choose another way for one of those that are joined onto it in Match: "+
 			"take it over, and it can be lengthened there.", "%s is %.0f mm too short, and others are joined onto it at "+
 			"both ends.", w.ID, l.Need-l.Had)
@@ -110,8 +109,7 @@ func (r *Result) tapped(s *settled, w *Wire, l *Line, tooShort, replace bool) bo
 	}
 	if replace {
 		l.Why = append(l.Why, reason("tapped", "", "A new wire would be the better one, but others are joined onto it, "+
-			"and it "+
-			"stays whole there. Take it over in Match, and it can be replaced."))
+			"and it stays whole there. Take it over in Match, and it can be replaced."))
 	}
 	return true
 }

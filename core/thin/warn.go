@@ -136,8 +136,7 @@ func (t *thinning) leftAlone() {
 			continue
 		}
 		t.find("left-alone", finding.Check, t.loom.Connectors[h].ID, "Battery off, wait as the maker says, never probe "+
-			"it with a "+
-			"meter; whether it may come off is for qualified hands. Its other wires are cut behind it and sealed.",
+			"it with a meter; whether it may come off is for qualified hands. Its other wires are cut behind it and sealed.",
 			"Connector %s stays: it carries a restraint or high-voltage circuit. Its other cavities follow what was decided.",
 			t.loom.Connectors[h].ID)
 	}
@@ -147,8 +146,7 @@ func (t *thinning) leftAlone() {
 			continue
 		}
 		t.find("shared-splice", finding.Check, j.ID, "Battery off and wait as the maker says. Cut only the dead legs, "+
-			"away from "+
-			"it, and seal them; leave the "+j.Kind+" itself alone.",
+			"away from it, and seal them; leave the "+j.Kind+" itself alone.",
 			"%s belongs to a restraint or high-voltage circuit too, and %s goes.", j.ID, strings.Join(j.Goes, ", "))
 	}
 }

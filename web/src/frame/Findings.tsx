@@ -14,6 +14,7 @@ const sideName = (job: JobView, side: string | undefined) =>
 const gatherPart: Record<string, string> = {
   'reading-overturns': 'readings',
   'reading-contradicts': 'readings',
+  'reading-through-load': 'readings',
   'trace-lost': 'readings',
   'ends-unseen': 'readings',
   'to-replace': 'connectors',
@@ -41,7 +42,10 @@ function thinKind(code: string): string {
   if (['part-incomplete', 'suppressor', 'rides-along', 'bus-end'].includes(code)) {
     return 'module';
   }
-  return ['carries-kept', 'pair-contested'].includes(code) ? 'connector' : 'wire';
+  if (['passes-through', 'factory-rejoined', 'shared-splice'].includes(code)) {
+    return 'joint';
+  }
+  return ['carries-kept', 'pair-contested', 'left-alone'].includes(code) ? 'connector' : 'wire';
 }
 
 const reachPart: Record<string, string> = {
@@ -56,6 +60,9 @@ const reachPart: Record<string, string> = {
   'keep-apart': 'bundles',
   'raw-edge': 'bundles',
   tied: 'bundles',
+  'parts-nothing': 'bundles',
+  'plug-full': 'bundles',
+  'not-parted': 'bundles',
   'steps-held': 'work',
   'done-unwanted': 'work',
   'tick-lost': 'work',

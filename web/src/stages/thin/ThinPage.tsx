@@ -64,7 +64,7 @@ function wireOf(view: ThinView, s: Selection | undefined): string | undefined {
 }
 
 function Thin({ job, view }: { job: string; view: ThinView }) {
-  const { selected, latest, part, select, show, showing } = useThinAddress();
+  const { selected, latest, part, select, show, showing } = useThinAddress(view.joints);
   const decide = useThinDecide(job);
   const { message } = App.useApp();
   const [asked, ask] = useState<{ decision: ThinDecision; why: string } | undefined>();
