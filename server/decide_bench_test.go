@@ -43,13 +43,13 @@ func round(j *plan.Job, paths int) {
 }
 
 // decides measures a decision about a system in Thin over HTTP, with all its consequences, in a harness so many times
-// the demonstration's that runs round a ring of paths.
-func decides(b *testing.B, times, paths int) {
+// the demonstration's that runs round a ring of paths, and what is asked after it.
+func decides(b *testing.B, times, paths int, after ...func(c *client, job string)) {
 	c, job := enlarged(b, times, paths)
 	v := show[server.ThinView](c, job+"/thin")
 	seen, choice := v.Revision, []thin.Choice{thin.Goes, thin.Keep}
-	b.ReportMetric(float64(len(v.Wires)), "wires")
 	b.ResetTimer()
+	b.ReportMetric(float64(len(v.Wires)), "wires")
 	for i := range b.N {
 		change, code := c.thin(job, seen, server.ThinDecision{On: thin.System, ID: "lighting", Choice: choice[i%2],
 			Reason: "a trial"})
@@ -57,6 +57,9 @@ func decides(b *testing.B, times, paths int) {
 			b.Fatal(code)
 		}
 		seen = change.Revision
+		for _, then := range after {
+			then(c, job)
+		}
 	}
 }
 
@@ -67,18 +70,7 @@ func BenchmarkDecide1000(b *testing.B) {
 	b.Run("ring", func(b *testing.B) { decides(b, 3, 40) })
 	b.Run("tick", ticks)
 	b.Run("whole", func(b *testing.B) {
-		c, job := enlarged(b, 3, 40)
-		seen, choice := show[server.ThinView](c, job+"/thin").Revision, []thin.Choice{thin.Goes, thin.Keep}
-		b.ResetTimer()
-		for i := range b.N {
-			change, code := c.thin(job, seen, server.ThinDecision{On: thin.System, ID: "lighting", Choice: choice[i%2],
-				Reason: "a trial"})
-			if code != "" {
-				b.Fatal(code)
-			}
-			seen = change.Revision
-			show[server.JobView](c, job)
-		}
+		decides(b, 3, 40, func(c *client, job string) { show[server.JobView](c, job) })
 	})
 }
 
