@@ -1,6 +1,7 @@
 package server
 
 import (
+	"bytes"
 	"embed"
 	"errors"
 	"io/fs"
@@ -32,15 +33,8 @@ func servePage(c *gin.Context) {
 		if strings.HasPrefix(name, "assets/") {
 			c.Header("Cache-Control", "public, max-age=31536000, immutable")
 		}
-		if packed, err := fs.Stat(files, name+".gz"); err == nil && !packed.IsDir() {
-			c.Header("Vary", "Accept-Encoding")
-			if strings.Contains(c.GetHeader("Accept-Encoding"), "gzip") {
-				c.Header("Content-Encoding", "gzip")
-				c.Header("Content-Type", mime.TypeByExtension(path.Ext(name)))
-				name += ".gz"
-			}
-		}
 		c.Status(http.StatusOK)
+		name = packedAs(c, files, name)
 		http.ServeFileFS(c.Writer, c.Request, files, name)
 		return
 	}
@@ -57,5 +51,25 @@ func servePage(c *gin.Context) {
 		return
 	}
 	c.Header("Cache-Control", "no-cache")
+	page = bytes.Replace(page, []byte("</head>"), []byte(ahead(c.Request.URL.Path)+"</head>"), 1)
 	c.Data(http.StatusOK, "text/html; charset=utf-8", page)
+}
+
+// packedBeside lists the packings of a file that the build made beside it, the smallest first.
+var packedBeside = []struct{ encoding, ending string }{{"br", ".br"}, {"gzip", ".gz"}}
+
+// packedAs gives the name of the smallest packing of a file that the browser can unpack, or the file's own.
+func packedAs(c *gin.Context, files fs.FS, name string) string {
+	for _, p := range packedBeside {
+		if _, err := fs.Stat(files, name+p.ending); err != nil {
+			continue
+		}
+		c.Header("Vary", "Accept-Encoding")
+		if strings.Contains(c.GetHeader("Accept-Encoding"), p.encoding) {
+			c.Header("Content-Encoding", p.encoding)
+			c.Header("Content-Type", mime.TypeByExtension(path.Ext(name)))
+			return name + p.ending
+		}
+	}
+	return name
 }

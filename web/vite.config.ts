@@ -3,7 +3,7 @@ import { defineConfig } from 'vite';
 import { compression } from 'vite-plugin-compression2';
 
 export default defineConfig({
-  plugins: [react(), compression({ algorithms: ['gzip'], threshold: 1024 })],
-  build: { outDir: '../server/dist', emptyOutDir: true, cssCodeSplit: false, chunkSizeWarningLimit: 1500 },
+  plugins: [react(), compression({ algorithms: ['gzip', 'brotliCompress'], threshold: 1024 })],
+  build: { outDir: '../server/dist', emptyOutDir: true, manifest: 'manifest.json', cssCodeSplit: false, chunkSizeWarningLimit: 1500 },
   server: { proxy: { '/api': 'http://127.0.0.1:8321' } },
 });

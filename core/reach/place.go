@@ -163,9 +163,14 @@ func (s *settled) deviceAt(w *Wire, end int) *harness.Device {
 
 // missing notes a thing that wires end at and that has no station.
 func (r *Result) missing(t Thing) {
-	if !slices.Contains(r.Unplaced, t) {
-		r.Unplaced = append(r.Unplaced, t)
+	if r.unplaced[t] {
+		return
 	}
+	if r.unplaced == nil {
+		r.unplaced = map[Thing]bool{}
+	}
+	r.unplaced[t] = true
+	r.Unplaced = append(r.Unplaced, t)
 }
 
 // tape gives every station's distance from the control unit along the bundle.

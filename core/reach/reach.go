@@ -222,6 +222,7 @@ type Result struct {
 	Learned     Learned
 	Placed      map[Thing]string // station of every device, connector, splice and branch that has one
 	Unplaced    []Thing          // what wires end at and nobody has put anywhere
+	unplaced    map[Thing]bool
 	Steps       []Step
 	Findings    []finding.Finding
 	in          *Input

@@ -107,7 +107,9 @@ export function useUpload<V>(job: string, upload: (v: V) => Promise<Done>) {
   });
 }
 
-export const useDecide = (job: string) => useSend<Decide & { seen: number }>(job, 'POST', '/match/decide');
+/** Sends a decision. Nothing is drawn anew for its being on the way, only for what it changes. */
+export const decideMatch = (job: string, v: Keyed<Decide & { seen: number }>) =>
+  send(job, 'POST', '/match/decide', v);
 export const useAcceptAbove = (job: string) =>
   useSend<{ above: number; seen: number }>(job, 'POST', '/match/accept');
 export const useMeet = (job: string) => useSend<Omit<MeetRequest, 'id'>>(job, 'PUT', '/match/meetings');

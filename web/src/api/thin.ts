@@ -1,4 +1,4 @@
-import { useMutation, useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query';
+import { useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { request } from './client';
 import { jobPath, send, useSend, type Keyed } from './hooks';
@@ -98,18 +98,16 @@ function patch(client: QueryClient, job: string, change: ThinChange) {
   });
 }
 
+/** Sends a decision. Nothing is drawn anew for its being on the way, only for what it changes. */
 export function useThinDecide(job: string) {
   const client = useQueryClient();
-  return useMutation({
-    networkMode: 'always',
-    mutationFn: (v: Keyed<{ decisions: ThinDecision[]; seen: number }>) =>
-      send(job, 'POST', '/thin/decide', v),
-    onSuccess: (done) => {
-      if ('verdicts' in done) {
-        patch(client, job, done as ThinChange); // a change that came through before answers with less
-      }
-    },
-  });
+  return async (v: Keyed<{ decisions: ThinDecision[]; seen: number }>) => {
+    const done = await send(job, 'POST', '/thin/decide', v);
+    if ('verdicts' in done) {
+      patch(client, job, done as ThinChange); // a change that came through before answers with less
+    }
+    return done;
+  };
 }
 
 export const useBench = (job: string) => useSend<{ bench: Bench; seen: number }>(job, 'PUT', '/thin/bench');

@@ -12,6 +12,7 @@ import { heldUp, Unsent } from '../outbox/Unsent';
 import { changeWord } from './changes';
 import { Findings } from './Findings';
 import { JobForm } from './JobForm';
+import { Opened } from './Opened';
 import { severityWord, SeverityMark } from './SeverityMark';
 
 const severities = ['danger', 'wrong', 'check'] as const;
@@ -180,8 +181,12 @@ function Head({ job }: { job: JobView }) {
         <kbd>?</kbd> keys
       </button>
       <Who />
-      <KeysDialog open={shown === 'keys'} onClose={close} />
-      <Findings job={job} open={shown === 'findings'} onClose={close} />
+      <Opened open={shown === 'keys'}>
+        <KeysDialog open={shown === 'keys'} onClose={close} />
+      </Opened>
+      <Opened open={shown === 'findings'}>
+        <Findings job={job} open={shown === 'findings'} onClose={close} />
+      </Opened>
       {shown === 'job' && <JobForm job={job} onClose={close} />}
     </header>
   );
@@ -207,28 +212,30 @@ export function Who() {
       >
         {name || 'who are you?'}
       </button>
-      <Modal
-        open={draft !== undefined}
-        afterOpenChange={(open) => open && input.current?.focus()}
-        onCancel={() => setDraft(undefined)}
-        title="Who is working?"
-        width={380}
-        footer={
-          <Button type="primary" onClick={keep}>
-            Keep
-          </Button>
-        }
-      >
-        <Input
-          ref={input}
-          aria-label="your name"
-          value={draft}
-          maxLength={60}
-          onChange={(e) => setDraft(e.target.value)}
-          onPressEnter={onEnter(keep)}
-        />
-        <p className="quiet">Decisions carry this name in the job’s history.</p>
-      </Modal>
+      <Opened open={draft !== undefined}>
+        <Modal
+          open={draft !== undefined}
+          afterOpenChange={(open) => open && input.current?.focus()}
+          onCancel={() => setDraft(undefined)}
+          title="Who is working?"
+          width={380}
+          footer={
+            <Button type="primary" onClick={keep}>
+              Keep
+            </Button>
+          }
+        >
+          <Input
+            ref={input}
+            aria-label="your name"
+            value={draft}
+            maxLength={60}
+            onChange={(e) => setDraft(e.target.value)}
+            onPressEnter={onEnter(keep)}
+          />
+          <p className="quiet">Decisions carry this name in the job’s history.</p>
+        </Modal>
+      </Opened>
     </>
   );
 }

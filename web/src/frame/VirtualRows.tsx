@@ -30,7 +30,7 @@ export function VirtualRows<T>(p: Props<T>) {
       const row = rows[i];
       return row === undefined ? i : keyOf(row);
     },
-    overscan: 14,
+    overscan: 8,
     scrollPaddingStart: 40,
     scrollPaddingEnd: 80,
   });

@@ -1,4 +1,4 @@
-import { Input, Select, type InputRef } from 'antd';
+import { Input, type InputRef } from 'antd';
 import { useImperativeHandle, useRef, type ReactNode, type Ref } from 'react';
 import type { MatchView } from '../../api/types.gen';
 import type { Filter } from './spread';
@@ -51,22 +51,32 @@ export function Filters({ view, filter, onChange, onText, onDone, children, ref 
           }
         }}
       />
-      <Select
-        size="small"
+      <select
+        className="plainselect"
         style={{ width: 'clamp(100px, 9.5vw, 122px)' }}
         aria-label="system"
         value={filter.system}
-        onChange={(v: string) => onChange({ system: v })}
-        options={[{ value: '', label: 'all systems' }, ...systems.map((s) => ({ value: s, label: s }))]}
-      />
-      <Select
-        size="small"
+        onChange={(e) => onChange({ system: e.target.value })}
+      >
+        <option value="">all systems</option>
+        {systems.map((s) => (
+          <option key={s}>{s}</option>
+        ))}
+      </select>
+      <select
+        className="plainselect"
         style={{ width: 'clamp(100px, 10vw, 128px)' }}
         aria-label="connector"
         value={filter.connector}
-        onChange={(v: string) => onChange({ connector: v })}
-        options={[{ value: '', label: 'all connectors' }, ...connectors]}
-      />
+        onChange={(e) => onChange({ connector: e.target.value })}
+      >
+        <option value="">all connectors</option>
+        {connectors.map((c) => (
+          <option key={c.value} value={c.value}>
+            {c.label}
+          </option>
+        ))}
+      </select>
       {toggle(filter.open, 'open', 'open only')}
       {toggle(filter.group, 'group', 'by device')}
       <span className="grow" />

@@ -80,7 +80,7 @@ function Thin({ job, view }: { job: string; view: ThinView }) {
     setReason('');
     keyed(
       `${first.on} ${first.id}`,
-      (seen) => decide.mutateAsync({ decisions, ...seen }),
+      (seen) => decide({ decisions, ...seen }),
       (e) => {
         if (e instanceof ProblemError && e.problem.code === 'reason-wanted') {
           ask({ decision: first, why: e.message });
