@@ -56,6 +56,9 @@ func reachPackhorse(j *plan.Job) error {
 		{Wire: "7503", Need: 1420, Spread: 15, From: "unit shelf", To: "engine front", Who: "Ines", When: when + 2},
 	}
 	j.Spans = []reach.Wish{{Wire: "7507", Amps: 5, Reason: "measured at the throttle, blocked", Who: "Ines", When: when}}
+	for _, w := range []string{"7004d", "7109c", "7230", "7480", "7519", "7600"} {
+		j.Spans = append(j.Spans, reach.Wish{Wire: w, Whole: true, Reason: "no room for more joints on the unit shelf", Who: "Ines", When: when})
+	}
 	rules := reach.Standard()
 	rules.Unit = "VK-2"
 	rules.Plugs = map[string]float64{"A": 74, "B": 62, "E": 41, "TB": 33}

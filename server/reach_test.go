@@ -295,7 +295,7 @@ func TestPackingCutListAndTemplates(t *testing.T) {
 	if status != http.StatusOK || err != nil || len(rows) != len(c.reach(job).Lines)+1 || rows[0][8] != "Need mm" {
 		t.Errorf("%d, %d rows, %v", status, len(rows), err)
 	}
-	if l := show[server.TemplateList](c, "/api/maps"); len(l.Templates) < 3 || len(l.Classes) != 4 {
+	if l := show[server.TemplateList](c, "/api/maps"); len(l.Templates) < 3 || len(l.Classes) != 8 {
 		t.Errorf("%d templates", len(l.Templates))
 	}
 	b := show[server.BenchView](c, job+"/bench?stage=reach")
@@ -313,7 +313,7 @@ func TestReachIsKept(t *testing.T) {
 	}
 	job := c.opened(jobs[1], func(j *plan.Job) { j.Leftover = []reach.Leftover{{ID: "l", Wire: "7110", Left: 12, When: 5}} })
 	v := c.reach(job)
-	if len(v.Map.Paths) != len(jobs[1].Map.Paths) || len(v.Measured) != 3 || len(v.Wishes) != 1 || len(v.Leftover) != 1 || v.Rules.Plugs["A"] != 74 || len(v.Rules.Shelf) != 2 {
+	if len(v.Map.Paths) != len(jobs[1].Map.Paths) || len(v.Measured) != 3 || len(v.Wishes) != 7 || len(v.Leftover) != 1 || v.Rules.Plugs["A"] != 74 || len(v.Rules.Shelf) != 2 {
 		t.Errorf("%d paths, %d measured, %d decided, rules %+v", len(v.Map.Paths), len(v.Measured), len(v.Wishes), v.Rules)
 	}
 	if n := len(show[server.CompareView](c, job+"/reach/compare").Options); n != 3 {

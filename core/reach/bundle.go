@@ -30,15 +30,25 @@ const braid = 1.2
 // laidFactor is the rule of thumb for a bundle laid by hand: common practice, no source.
 const laidFactor = 1.2
 
-// laid gives the diameter of a bundle as hands lay it, mm.
+// laid gives the diameter of a bundle as hands lay it, mm: by the rule of thumb, but no smaller than its wires have been
+// found to pack, the thickest of them by themselves or all.
 func laid(diameters []float64) float64 {
+	rule := laidFactor * byArea(diameters)
 	switch len(diameters) {
+	case 0:
+		return 0
 	case 1:
 		return diameters[0]
 	case 2:
 		return diameters[0] + diameters[1]
 	}
-	return laidFactor * byArea(diameters)
+	d := slices.Clone(diameters)
+	slices.SortFunc(d, func(a, b float64) int { return cmp.Compare(b, a) })
+	d = d[:min(len(d), mostHuddled)]
+	if d[0]+d[1] < rule && loosest*byArea(d) < rule {
+		return rule
+	}
+	return max(rule, huddles.of(d))
 }
 
 // byArea gives the diameter that a bundle would have if nothing were left between its wires, mm.

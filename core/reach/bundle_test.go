@@ -3,6 +3,7 @@ package reach_test
 import (
 	"fmt"
 	"math"
+	"math/rand"
 	"slices"
 	"strings"
 	"testing"
@@ -17,12 +18,12 @@ func bundle(r *reach.Result, path string) reach.Bundle {
 	return r.Bundles[i]
 }
 
-// The rule of thumb 1.2 × √Σd² (common practice), two wires side by side, a shielded lead as one circle.
+// Two wires side by side, three in each other's hollows (Kravitz 1967: 2.1547 radii), a shielded lead as one circle.
 func TestBundleDiameters(t *testing.T) {
 	three := yardInput(wire("1", at("A", 1), at("J1", 1), 3000, ""), wire("2", at("A", 2), at("J1", 2), 3000, ""), wire("3", at("A", 3), at("J2", 3), 3000, ""))
 	r := reach.Compute(three)
 	const d = 1.9 // 0.75 mm², ISO 6722-1
-	if b := bundle(r, "a"); math.Abs(b.Laid-1.2*math.Sqrt(3*d*d)) > 1e-9 || len(b.Wires) != 3 || b.Over != b.Laid {
+	if b := bundle(r, "a"); math.Abs(b.Laid-2.1547*d) > 1e-4 || len(b.Wires) != 3 || b.Over != b.Laid {
 		t.Errorf("three wires: %+v", b)
 	}
 	if b := bundle(r, "b1"); b.Laid != 2*d || b.Over != b.Laid+0.8 {
@@ -38,6 +39,52 @@ func TestBundleDiameters(t *testing.T) {
 	three.Wires[2].Size = 0
 	if b := bundle(reach.Compute(three), "b2"); b.Assumed != 1 || b.Laid != size.Section(0.5).Outside() {
 		t.Errorf("a wire of unknown size: %+v", b)
+	}
+}
+
+// sized gives wires of these sections along path a, side by side from the first cavity.
+func sized(sections ...size.Section) reach.Input {
+	in := yardInput()
+	for i, s := range sections {
+		w := wire(fmt.Sprint(i+1), at("A", i+1), at("J1", i+1), 3000, "")
+		w.Size = s
+		in.Wires = append(in.Wires, w)
+	}
+	return in
+}
+
+// No bundle is laid thinner than its wires lie in any way: not than two of them side by side, not than equal ones pack
+// (published), not than what is drawn of them. Where the rule of thumb is enough, it is not more than that.
+func TestNoBundleIsThinnerThanItsWires(t *testing.T) {
+	thick := size.Section(25).Outside()
+	if b := bundle(reach.Compute(sized(25, 25, 0.5)), "a"); b.Laid < 2*thick || b.Laid > 2*thick+1e-6 {
+		t.Errorf("25 + 25 + 0.5 mm²: %.2f mm, two of %.1f lie side by side", b.Laid, thick)
+	}
+	for n := 3; n <= 20; n++ {
+		b := bundle(reach.Compute(sized(make([]size.Section, n)...)), "a")
+		least, rule := published[n]*size.Section(0.5).Outside(), 1.2*math.Sqrt(float64(n))*size.Section(0.5).Outside()
+		if b.Laid < least*(1-1e-4) || b.Laid > max(rule, 1.05*least)+1e-9 {
+			t.Errorf("%d equal wires: %.3f mm, they pack in %.3f, by the rule %.3f", n, b.Laid, least, rule)
+		}
+	}
+	r := rand.New(rand.NewSource(4))
+	trade := size.Trade()
+	over := 0
+	for range 150 {
+		var sections []size.Section
+		for range 3 + r.Intn(30) {
+			sections = append(sections, trade[min(r.Intn(len(trade)), r.Intn(len(trade)))])
+		}
+		b := bundle(reach.Compute(sized(sections...)), "a")
+		_, drawn := reach.Pack(b.Round)
+		if rule := 1.2 * b.Area; b.Laid < max(drawn, rule)*(1-1e-4) {
+			t.Errorf("%v: laid in %.3f mm, drawn in %.3f, by the rule %.3f", sections, b.Laid, drawn, rule)
+		} else if b.Laid > rule+1e-9 {
+			over++
+		}
+	}
+	if over < 10 {
+		t.Errorf("of 150 bundles %d are thicker than the rule of thumb: this tests little", over)
 	}
 }
 

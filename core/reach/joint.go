@@ -33,7 +33,7 @@ type Joint struct {
 	Path     string   `json:"path,omitempty"` // where it lies; empty in the tail of a plug
 	From     string   `json:"from"`           // the station or plug that At is measured from
 	At       float64  `json:"at"`             // mm
-	Along    float64  `json:"along"`          // mm from the end of the wire that is lengthened
+	Along    float64  `json:"along"`          // mm from the end that is lengthened, when the joints have taken their laps
 	School   School   `json:"school"`
 	Why      string   `json:"why"`
 	Cautions []string `json:"cautions,omitempty"`
@@ -168,6 +168,9 @@ func (st *stagger) schedule(all []*choice) {
 	for i, c := range all {
 		st.take(c, best[i])
 	}
+	if least > 0 && !st.full {
+		st.mend(all)
+	}
 	if least > 0 {
 		st.spread(all)
 	}
@@ -186,12 +189,7 @@ func (st *stagger) choose(c *choice, others map[int]*choice) {
 	against := make([]int, len(c.cut)) // how many stand in the way, as far as that matters
 	best := 0
 	for k := range c.cut {
-		spots := st.at(c, k)
-		against[k] = len(st.blocking(c, spots, mostMoved+1))
-		if bad(spots) {
-			against[k] += 1000
-		}
-		if against[k] == 0 {
+		if against[k] = st.against(c, k, mostMoved+1); against[k] == 0 {
 			st.take(c, k)
 			return
 		}
@@ -241,8 +239,8 @@ func (st *stagger) clearest(c *choice) int {
 
 // tell writes the joints of a wire down.
 func (st *stagger) tell(c *choice) {
-	r, l, w := st.r, &st.r.Lines[c.line], &st.r.in.Wires[c.line]
-	l.At = c.end[c.took]
+	r, l, w, rules := st.r, &st.r.Lines[c.line], &st.r.in.Wires[c.line], &st.r.in.Decisions.Rules
+	l.At, l.back = c.end[c.took], rules.Stub+rules.Lap+c.cut[c.took]
 	if l.Joints == 1 {
 		l.By += c.cut[c.took]
 	}
@@ -261,10 +259,10 @@ func (st *stagger) tell(c *choice) {
 		}
 		j.School = r.school(st.s, w, l, path)
 		j.Why, j.Cautions = r.aboutJoint(st.s, w, l, path, j.School)
-		if j.Along = l.By; l.Joints == 2 {
-			j.Along = r.in.Decisions.Rules.Stub + c.cut[c.took]
+		if j.Along = l.By - rules.Lap; l.Joints == 2 {
+			j.Along = rules.Stub + c.cut[c.took]
 			if k == 0 {
-				j.Along += l.By
+				j.Along += l.By - 2*rules.Lap
 			}
 		}
 		if in := st.blocking(c, []spot{x}, 1); x.why != "" {

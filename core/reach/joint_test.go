@@ -47,7 +47,7 @@ func TestJointsKeepApartOrSayWhy(t *testing.T) {
 				t.Fatalf("%s makes the bundle %v mm thick, from %v", j.ID, j.Thick, laid[j.Path])
 			}
 			for _, other := range on[j.Path+" "+j.From] {
-				if j.Wire != other.Wire && math.Abs(j.At-other.At) < rules.Apart-1 {
+				if math.Abs(j.At-other.At) < rules.Apart-1 {
 					t.Fatalf("%s and %s lie %v and %v mm along %q from %s", j.ID, other.ID, j.At, other.At, j.Path, j.From)
 				}
 			}
@@ -57,6 +57,70 @@ func TestJointsKeepApartOrSayWhy(t *testing.T) {
 	t.Logf("%d joints clear, %d in trouble", clear, troubled)
 	if clear < 800 || troubled == 0 || troubled > clear/3 {
 		t.Errorf("%d joints clear, %d in trouble", clear, troubled)
+	}
+}
+
+// From both ends of its wire a joint keeps the stub of a plug, and the distance of a sensor that breathes; its place is
+// reckoned here from lengths alone, as the wire is when every joint has taken its lap.
+func TestJointsKeepFromBothEnds(t *testing.T) {
+	r := rand.New(rand.NewSource(3))
+	clear, near := 0, 0
+	for range 150 {
+		in := sprawl(r, 20+r.Intn(80), 6+r.Intn(20))
+		breathing := map[string]bool{}
+		for i := range in.Loom.Devices {
+			if d := &in.Loom.Devices[i]; r.Intn(3) == 0 {
+				was := d.ID
+				d.ID = "oxygen sensor " + was
+				c := &in.Loom.Connectors[i]
+				c.Device, breathing[c.ID] = d.ID, true
+				for k := range in.Decisions.Places {
+					if in.Decisions.Places[k].Thing.ID == was {
+						in.Decisions.Places[k].Thing.ID = d.ID
+					}
+				}
+			}
+		}
+		rules := in.Decisions.Rules
+		result := reach.Compute(in)
+		wires := map[string]int{}
+		for i := range in.Wires {
+			wires[in.Wires[i].ID] = i
+		}
+		for _, j := range result.Joints {
+			l, w := result.Lines[wires[j.Wire]], in.Wires[wires[j.Wire]]
+			whole := l.Had + l.By - 2*rules.Lap*float64(l.Joints)
+			if l.Joints == 1 { // cut back by what the piece is longer than it need be
+				whole -= l.By - math.Ceil(max(l.Need-l.Had+2*rules.Lap, rules.Least))
+			}
+			for k, off := range []float64{j.Along, whole - j.Along} {
+				e := w.Ends[l.At-1]
+				if k == 1 {
+					e = w.Ends[2-l.At]
+				}
+				least := 0.0
+				switch {
+				case breathing[e.At.Connector]:
+					least = 300
+				case e.Splice == "":
+					least = rules.Stub
+				}
+				switch {
+				case j.Trouble != "":
+				case off < least-1:
+					near++
+					t.Errorf("%s lies %.0f mm from %s, it has to keep %.0f", j.ID, off, e, least)
+				default:
+					clear++
+				}
+			}
+		}
+		if near > 5 {
+			t.FailNow()
+		}
+	}
+	if clear < 1500 {
+		t.Errorf("only %d ends were looked at", clear)
 	}
 }
 

@@ -40,7 +40,13 @@ func Pack(diameters []float64) (circles []Circle, diameter float64) {
 	best, layout := math.Inf(1), []float64(nil)
 	for start := range p.starts() {
 		p.begin(start)
-		if got := p.squeeze(); got < best {
+		if got := p.squeeze(math.Inf(1)); got < best {
+			best, layout = got, slices.Clone(p.best)
+		}
+	}
+	if n <= mostHuddled { // begun as hands would: then what a bundle is laid as is never thinner than what is drawn
+		p.huddle()
+		if got := p.squeeze(p.exact()); got < best {
 			best, layout = got, slices.Clone(p.best)
 		}
 	}
@@ -149,8 +155,9 @@ func hexagons(n int, ring, dx, dy float64) []float64 {
 	return at
 }
 
-// squeeze shrinks the ring as far as it finds, and gives the radius of the best packing, whose centres are in best.
-func (p *packer) squeeze() float64 {
+// squeeze shrinks the ring as far as it finds, and gives the radius of the best packing, whose centres are in best. It
+// begins from a layout whose ring has a radius, infinite where its circles may overlap.
+func (p *packer) squeeze(best float64) float64 {
 	n := len(p.r)
 	rounds := 60
 	floor := p.r[0]
@@ -159,7 +166,10 @@ func (p *packer) squeeze() float64 {
 	}
 	ring := max(math.Sqrt(p.sum/0.78), floor)
 	floor = max(math.Sqrt(p.sum/0.93), floor)
-	best := math.Inf(1)
+	if best < math.Inf(1) {
+		copy(p.best, p.at)
+		ring = max(0.98*best, floor)
+	}
 	step, least := 0.015, 0.002
 	if n <= 24 {
 		step, least = 0.04, 5e-4

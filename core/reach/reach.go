@@ -201,8 +201,9 @@ type Line struct {
 	route     Route
 	ok        bool // it has a route
 	bare      float64
-	elsewhere bool // its way was measured between other stations
-	summed    bool // its current is a sum of what is usual, and no more than a hint
+	back      float64 // mm from its end at which it is cut, where a piece is let in
+	elsewhere bool    // its way was measured between other stations
+	summed    bool    // its current is a sum of what is usual, and no more than a hint
 }
 
 // Result is what follows.

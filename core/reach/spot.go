@@ -19,12 +19,12 @@ func (st *stagger) candidates(i int) *choice {
 	return c
 }
 
-// atEnd adds the candidates at one end. Where there is no room for all it is not looked at every place.
+// atEnd adds the candidates at one end: as much of the wire is left at the other as a joint keeps from a plug.
 func (st *stagger) atEnd(c *choice, end int) {
 	l, rules := &st.r.Lines[c.line], &st.r.in.Decisions.Rules
-	most := min(l.Had-rules.Stub, farthest)
+	most := min(l.Had-2*rules.Stub-2*rules.Lap, farthest)
 	if l.Joints == 1 {
-		most = min(l.Had-rules.Stub, farthest/6) // every mm is a mm more of the piece
+		most = min(l.Had-rules.Stub-rules.Lap, farthest/6) // every mm is a mm more of the piece
 	}
 	c.lanes[end-1] = st.lane(c.line, end-1)
 	for back := 0.0; back <= max(most, 0); back += notch {
@@ -32,7 +32,8 @@ func (st *stagger) atEnd(c *choice, end int) {
 	}
 }
 
-// at gives the spots of a candidate: the farther joint first, where there are two.
+// at gives the spots of a candidate: the farther joint first, where there are two. They are where the joints will be
+// when each has taken its lap of both ends.
 func (st *stagger) at(c *choice, k int) []spot {
 	l, rules, lane := &st.r.Lines[c.line], &st.r.in.Decisions.Rules, c.lanes[c.end[k]-1]
 	if c.spots == nil {
@@ -43,10 +44,11 @@ func (st *stagger) at(c *choice, k int) []spot {
 	}
 	spots := make([]spot, l.Joints)
 	if l.Joints == 2 {
-		lane.spot(&spots[0], rules.Stub+c.cut[k]+l.By)
-		lane.spot(&spots[1], rules.Stub+c.cut[k])
+		near := rules.Stub + c.cut[k]
+		lane.spot(&spots[0], near+l.By-2*rules.Lap)
+		lane.spot(&spots[1], near)
 	} else {
-		lane.spot(&spots[0], l.By+c.cut[k])
+		lane.spot(&spots[0], l.By+c.cut[k]-rules.Lap)
 	}
 	c.spots[k] = spots
 	return spots
@@ -54,13 +56,16 @@ func (st *stagger) at(c *choice, k int) []spot {
 
 // lane is the way of a wire from one of its ends, as joints lie along it.
 type lane struct {
-	tail     float64 // mm from the plug to the bundle
-	first    int     // segment of the tail at this end
-	last     int     // and of that at the other
-	near     int     // stations at its two ends
-	far      int
-	breathes bool
-	pieces   []stretch
+	tail     float64   // mm from the plug to the bundle
+	whole    float64   // mm of the wire when it is joined
+	stub     float64   // mm that a joint keeps from a plug
+	plugs    [2]bool   // whether there is a plug at this end, and at the other
+	first    int       // segment of the tail at this end
+	last     int       // and of that at the other
+	near     int       // stations at its two ends
+	far      int       //
+	breathes [2]bool   // the sensor at this end, and at the other, through its lead
+	pieces   []stretch //
 }
 
 // stretch is a path on the way of a wire, with what speaks against a joint in it, whoever else is there.
@@ -79,9 +84,15 @@ func (st *stagger) lane(line, end int) *lane {
 	r, l, w := st.r, &st.r.Lines[line], &st.r.in.Wires[line]
 	paths, stations := l.route.Paths, l.route.Stations
 	n := len(paths)
-	d := st.s.deviceAt(w, end)
+	rules := &r.in.Decisions.Rules
 	out := &lane{tail: st.tail(w, end, l), first: st.tailOf(w, end), last: st.tailOf(w, 1-end), near: stations[0],
-		far: stations[len(stations)-1], breathes: d != nil && breathes(w, d), pieces: make([]stretch, 0, n)}
+		far: stations[len(stations)-1], pieces: make([]stretch, 0, n), stub: rules.Stub,
+		whole: l.Had + l.By - 2*rules.Lap*float64(l.Joints)}
+	for k, e := range [2]int{end, 1 - end} {
+		d := st.s.deviceAt(w, e)
+		out.breathes[k] = d != nil && breathes(w, d)
+		out.plugs[k] = w.Ends[e].Splice == ""
+	}
 	if end == 1 {
 		out.near, out.far = out.far, out.near
 	}
@@ -104,8 +115,15 @@ func (st *stagger) lane(line, end int) *lane {
 // spot gives the place that lies so many mm along the wire from the lane's end.
 func (n *lane) spot(out *spot, along float64) {
 	why := ""
-	if n.breathes && along < breather {
-		why = "it would be within 300 mm of the sensor, which breathes through its lead"
+	for k, off := range [2]float64{along, n.whole - along} {
+		switch {
+		case n.breathes[k] && off < breather:
+			why = "it would be within 300 mm of the sensor, which breathes through its lead"
+		case off < 0 && why == "":
+			why = "too little of the wire is left there to join to"
+		case n.plugs[k] && off < n.stub && why == "":
+			why = fmt.Sprintf("it would lie %.0f mm from a plug", max(off, 0))
+		}
 	}
 	if along < n.tail || len(n.pieces) == 0 {
 		*out = spot{segment: n.first, at: along, stations: [2]int{-1, n.near}, off: [2]float64{0, max(0, n.tail-along)},

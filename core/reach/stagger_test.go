@@ -54,9 +54,10 @@ func TestStaggerAgainstBruteForce(t *testing.T) {
 		result := reach.Compute(in)
 		for i := range in.Wires {
 			l := result.Lines[i]
-			piece := math.Ceil(l.Need - l.Had + 2*in.Decisions.Rules.Lap)
-			most := min(l.Had-in.Decisions.Rules.Stub, 400)
-			windows = append(windows, [2]int{int(piece), int(piece + most)})
+			lap := in.Decisions.Rules.Lap // of both ends goes into the joint
+			nearest := math.Ceil(l.Need-l.Had+2*lap) - lap
+			most := min(l.Had-lap-in.Decisions.Rules.Stub, 400)
+			windows = append(windows, [2]int{int(nearest), int(nearest + most)})
 		}
 		if !fits(windows, nil, int(in.Decisions.Rules.Apart)) {
 			if result.Figures.Troubled == 0 {

@@ -251,7 +251,7 @@ func (p *planner) cut(i int, needs []string) string {
 			from)
 	case l.Verdict == Extend:
 		edits = []harness.Edit{cutOff(end), lay(piece(w.ID))}
-		s.Text = fmt.Sprintf("Cut %s %s from %s, and cut the piece that goes between: %s.", p.name(i), mm(p.back(i)), p.endName(w, end), from)
+		s.Text = fmt.Sprintf("Cut %s %s from %s, and cut the piece that goes between: %s.", p.name(i), mm(l.back), p.endName(w, end), from)
 		if l.Joints == 1 {
 			s.Text = fmt.Sprintf("Cut the terminal off %s at %s, and cut the piece that lengthens it: %s.", p.name(i), p.endName(w, end), from)
 		}
@@ -272,17 +272,6 @@ func (p *planner) cut(i int, needs []string) string {
 	made := work.New(edits, needs...)
 	s.NoReturn = made.Cuts()
 	return p.add(s, made)
-}
-
-// back is how far from its end a wire is cut.
-func (p *planner) back(i int) float64 {
-	least := math.Inf(1)
-	for _, j := range p.Joints {
-		if j.Wire == p.Lines[i].Wire {
-			least = min(least, j.Along)
-		}
-	}
-	return least
 }
 
 func (p *planner) endName(w *Wire, end int) string {

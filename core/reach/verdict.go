@@ -123,7 +123,11 @@ func (r *Result) extend(s *settled, w *Wire, l *Line, missing float64) {
 		l.Joints = 1
 	}
 	l.Verdict = Extend
-	l.By = math.Ceil(max(missing+2*rules.Lap*float64(l.Joints), rules.Least))
+	least := rules.Least
+	if l.Joints == 2 {
+		least = max(least, rules.Apart+2*rules.Lap) // its own two joints keep their distance too
+	}
+	l.By = math.Ceil(max(missing+2*rules.Lap*float64(l.Joints), least))
 	l.Why = append(l.Why, reason("extend", "", "It has %.0f mm and needs %.0f mm: %.0f mm are missing, and each of %s takes %.0f mm of both ends: a piece of %.0f mm.", l.Had, l.Need, missing, plural(l.Joints, "joint"), rules.Lap, l.By))
 	if l.Joints == 1 {
 		l.Why = append(l.Why, reason("one-joint", "", "End %d gets a new terminal anyway: the piece begins at one joint and ends in it.", l.At))

@@ -14,7 +14,9 @@ const (
 // maxima are the greatest conductor resistances of road-vehicle cable at 20 °C in mΩ/m by section in mm², ISO 6722-1
 // (from memory of the standard).
 var maxima = []struct{ section, milliohm float64 }{
-	{0.35, 54.4}, {0.5, 37.1}, {0.75, 24.7}, {1, 18.5}, {1.5, 12.7}, {2.5, 7.60}, {4, 4.71}, {6, 3.14}, {10, 1.82}, {16, 1.16}, {25, 0.743}, {35, 0.527}, {50, 0.368},
+	{0.13, 136}, {0.22, 84.8}, {0.35, 54.4}, {0.5, 37.1}, {0.75, 24.7}, {1, 18.5}, {1.25, 14.9}, {1.5, 12.7}, {2, 9.42},
+	{2.5, 7.60}, {3, 6.15}, {4, 4.71}, {5, 3.94}, {6, 3.14}, {8, 2.38}, {10, 1.82}, {12, 1.52}, {16, 1.16}, {20, 0.955},
+	{25, 0.743}, {30, 0.647}, {35, 0.527}, {40, 0.473}, {50, 0.368}, {60, 0.315}, {70, 0.259}, {95, 0.196}, {120, 0.153},
 }
 
 // Resistance gives the resistance in Ω/m of an annealed copper conductor of exactly this section at a temperature in
@@ -60,15 +62,22 @@ const (
 	ClassB Class = "B" // 100 °C
 	ClassC Class = "C" // 125 °C
 	ClassD Class = "D" // 150 °C
+	ClassE Class = "E" // 175 °C
+	ClassF Class = "F" // 200 °C
+	ClassG Class = "G" // 225 °C
+	ClassH Class = "H" // 250 °C
 )
 
+var limits = map[Class]float64{ClassA: 85, ClassB: 100, ClassC: 125, ClassD: 150, ClassE: 175, ClassF: 200, ClassG: 225,
+	ClassH: 250}
+
 // Classes lists the classes, the coolest first.
-func Classes() []Class { return []Class{ClassA, ClassB, ClassC, ClassD} }
+func Classes() []Class {
+	return []Class{ClassA, ClassB, ClassC, ClassD, ClassE, ClassF, ClassG, ClassH}
+}
 
 // Limit gives the highest temperature in °C that the insulation stands for its life; 0 for a class that there is not.
-func (c Class) Limit() float64 {
-	return map[Class]float64{ClassA: 85, ClassB: 100, ClassC: 125, ClassD: 150}[c]
-}
+func (c Class) Limit() float64 { return limits[c] }
 
 // ClassFor gives the lowest class that stands a temperature in °C, and false where none does.
 func ClassFor(celsius float64) (Class, bool) {
@@ -77,7 +86,7 @@ func ClassFor(celsius float64) (Class, bool) {
 			return c, true
 		}
 	}
-	return ClassD, false
+	return ClassH, false
 }
 
 // amps is what a single wire with insulation for 105 °C carries in free air at 30 °C outside an engine space, by its
@@ -85,7 +94,8 @@ func ClassFor(celsius float64) (Class, bool) {
 var amps = []struct {
 	gauge   AWG
 	amperes float64
-}{{18, 20}, {16, 25}, {14, 35}, {12, 45}, {10, 60}, {8, 80}, {6, 120}}
+}{{18, 20}, {16, 25}, {14, 35}, {12, 45}, {10, 60}, {8, 80}, {6, 120}, {4, 160}, {2, 210}, {1, 245}, {0, 285},
+	{-1, 330}, {-2, 385}, {-3, 445}}
 
 // Reference conditions of ABYC E-11, °C.
 const (
@@ -131,11 +141,16 @@ func bundling(loaded int) float64 {
 	return 1
 }
 
-// Trade lists the sections in mm² that vehicle wire is sold in, ISO 6722-1.
+// thinnest is the least section in mm² that a wire of a vehicle is mended or made with: common practice, no source.
+const thinnest = 0.35
+
+// Trade lists the sections in mm² that vehicle wire is sold in, ISO 6722-1, from 0.35 mm² up.
 func Trade() []Section {
-	out := make([]Section, len(maxima))
-	for i, m := range maxima {
-		out[i] = Section(m.section)
+	out := make([]Section, 0, len(maxima))
+	for _, m := range maxima {
+		if m.section >= thinnest {
+			out = append(out, Section(m.section))
+		}
 	}
 	return out
 }
@@ -149,13 +164,14 @@ func (s Section) Upgrade(amperes float64, c Class, air float64, loaded int, mm, 
 			return t, nil
 		}
 	}
-	return s, fmt.Errorf("no wire up to %s carries %.3g A over %.0f mm at %.0f °C in class %s", Trade()[len(maxima)-1], amperes, mm, air, c)
+	return s, fmt.Errorf("no wire up to %s carries %.3g A over %.0f mm at %.0f °C in class %s", Section(maxima[len(maxima)-1].section), amperes, mm, air, c)
 }
 
 // outside are the greatest outside diameters in mm of thin-wall vehicle cable by section, ISO 6722-1 (from memory of
 // the standard).
 var outside = []struct{ section, diameter float64 }{
-	{0.22, 1.2}, {0.35, 1.4}, {0.5, 1.6}, {0.75, 1.9}, {1, 2.1}, {1.5, 2.4}, {2.5, 3.0}, {4, 3.7}, {6, 4.3}, {10, 6.0}, {16, 7.3}, {25, 9.0}, {35, 10.4}, {50, 12.2},
+	{0.22, 1.2}, {0.35, 1.4}, {0.5, 1.6}, {0.75, 1.9}, {1, 2.1}, {1.5, 2.4}, {2.5, 3.0}, {4, 3.7}, {6, 4.3}, {10, 6.0}, {16, 7.3}, {25, 9.0}, {35, 10.4}, {50, 12.2}, {70, 14.4}, {95, 16.7},
+	{120, 18.7},
 }
 
 // Outside gives the greatest outside diameter in mm of thin-wall vehicle cable of this section, between the listed ones

@@ -20,9 +20,11 @@ func within(t *testing.T, what string, got, want, part float64) {
 // ISO 6722-1, greatest conductor resistance at 20 °C, mΩ/m (from memory of the standard); they must also lie a little
 // above what the nominal section of IEC 60028 copper has.
 func TestResistanceISO6722(t *testing.T) {
-	for section, milliohm := range map[size.Section]float64{0.35: 54.4, 0.5: 37.1, 0.75: 24.7, 1: 18.5, 1.5: 12.7, 2.5: 7.60, 4: 4.71, 6: 3.14, 10: 1.82, 16: 1.16, 25: 0.743, 35: 0.527, 50: 0.368} {
+	for section, milliohm := range map[size.Section]float64{0.35: 54.4, 0.5: 37.1, 0.75: 24.7, 1: 18.5, 1.5: 12.7, 2.5: 7.60,
+		4: 4.71, 6: 3.14, 10: 1.82, 16: 1.16, 25: 0.743, 35: 0.527, 50: 0.368, 0.22: 84.8, 1.25: 14.9, 2: 9.42, 3: 6.15, 5: 3.94,
+		8: 2.38, 12: 1.52, 20: 0.955, 30: 0.647, 40: 0.473, 60: 0.315, 70: 0.259, 95: 0.196, 120: 0.153} {
 		within(t, section.String(), 1000*section.WorstResistance(20), milliohm, 1e-9)
-		if r := section.WorstResistance(20) / section.Resistance(20); r < 1.05 || r > 1.12 {
+		if r := section.WorstResistance(20) / section.Resistance(20); r < 1.05 || r > 1.15 {
 			t.Errorf("%s: the maximum is %.3f of ρ/A", section, r)
 		}
 	}
@@ -69,7 +71,8 @@ func TestDropABYC(t *testing.T) {
 // ABYC E-11 (from memory): amperes of a single wire, 105 °C insulation. Class C is reckoned with its own limit, so the
 // table is met where class and limit agree: the rise of 75 K, which a class of 125 °C has in air of 50 °C.
 func TestAmpacityABYC(t *testing.T) {
-	for gauge, amperes := range map[size.AWG]float64{18: 20, 16: 25, 14: 35, 12: 45, 10: 60, 8: 80, 6: 120} {
+	for gauge, amperes := range map[size.AWG]float64{18: 20, 16: 25, 14: 35, 12: 45, 10: 60, 8: 80, 6: 120, 4: 160, 2: 210, 1: 245,
+		0: 285, -1: 330, -2: 385, -3: 445} {
 		within(t, gauge.String(), gauge.Area().Ampacity(size.ClassC, 50, 1), amperes, 1e-9)
 	}
 	one := size.Section(1.5).Ampacity(size.ClassB, 40, 1)
@@ -98,7 +101,7 @@ func TestUpgradeOnlyGoesUp(t *testing.T) {
 	}{
 		"enough as it is":       {1.5, 5, 2000, 0.36, 1.5},
 		"an odd size is kept":   {1.3, 5, 1000, 0.36, 1.3},
-		"drop demands more":     {0.75, 8, 4000, 0.36, 2.5},
+		"drop demands more":     {0.75, 8, 4000, 0.36, 2}, // 8 A × 4 m × 9.42 mΩ/m × 1.157 = 0.349 V
 		"the sum of injectors":  {0.5, 16, 300, 0, 0.75},
 		"no loss is asked for":  {4, 12, 9000, 0, 4},
 		"unknown is from least": {0, 1, 1000, 0.5, 0.35},
@@ -114,13 +117,14 @@ func TestUpgradeOnlyGoesUp(t *testing.T) {
 }
 
 func TestClasses(t *testing.T) {
-	for celsius, want := range map[float64]size.Class{20: size.ClassA, 85: size.ClassA, 86: size.ClassB, 110: size.ClassC, 150: size.ClassD} {
+	for celsius, want := range map[float64]size.Class{20: size.ClassA, 85: size.ClassA, 86: size.ClassB, 110: size.ClassC, 150: size.ClassD,
+		175: size.ClassE, 200: size.ClassF, 201: size.ClassG, 250: size.ClassH} {
 		if c, ok := size.ClassFor(celsius); !ok || c != want {
 			t.Errorf("%.0f °C: class %s", celsius, c)
 		}
 	}
-	if _, ok := size.ClassFor(200); ok {
-		t.Error("a class stands 200 °C")
+	if _, ok := size.ClassFor(251); ok {
+		t.Error("a class stands 251 °C")
 	}
 }
 

@@ -1,0 +1,79 @@
+package reach
+
+// Bounds of how long joints are moved one at a time.
+const (
+	mostLooks  = 40000 // places that are looked at in all
+	mostCounts = 8     // joints in the way that are counted
+	waits      = 12    // moves before a place that was left may be taken again
+)
+
+// mend moves, one at a time, whoever stands in another's way to where it stands in fewest ways, until nobody does or
+// patience is out, and keeps the best that it came by (S. Minton, M. Johnston, A. Philips, P. Laird, "Minimizing
+// conflicts", Artificial Intelligence 58, 1992, from memory); a place that was left is not taken again for a while.
+func (st *stagger) mend(all []*choice) {
+	type place struct{ line, k int }
+	left := map[place]int{} // the move from which it may be taken again
+	best, least := st.standing(all), len(all)+1
+	seed := uint64(1)
+	pick := func(n int) int { // a linear congruence, the constants of Knuth's MMIX
+		seed = seed*6364136223846793005 + 1442695040888963407
+		return int(seed>>33) % n
+	}
+	for move, looks := 0, mostLooks; looks > 0; move++ {
+		var troubled []*choice
+		for _, c := range all {
+			if st.against(c, c.took, 1) > 0 {
+				troubled = append(troubled, c)
+			}
+		}
+		if len(troubled) < least {
+			best, least = st.standing(all), len(troubled)
+		}
+		if least == 0 {
+			return
+		}
+		c := troubled[pick(len(troubled))]
+		to, fewest := -1, 0
+		for k := range c.cut {
+			if k == c.took || left[place{c.line, k}] > move {
+				continue
+			}
+			if n := st.against(c, k, mostCounts); to < 0 || n < fewest || n == fewest && pick(3) == 0 {
+				to, fewest = k, n
+			}
+		}
+		looks -= len(c.cut) + len(all)
+		if to < 0 {
+			continue
+		}
+		left[place{c.line, c.took}] = move + waits
+		st.leave(c)
+		st.take(c, to)
+	}
+	for i, c := range all {
+		if c.took != best[i] {
+			st.leave(c)
+			st.take(c, best[i])
+		}
+	}
+}
+
+// standing notes the place that each has taken.
+func (st *stagger) standing(all []*choice) []int {
+	out := make([]int, len(all))
+	for i, c := range all {
+		out[i] = c.took
+	}
+	return out
+}
+
+// against counts what speaks against a candidate: joints of others that are too near, as many as are asked for, and
+// more than any of those the place itself.
+func (st *stagger) against(c *choice, k, most int) int {
+	spots := st.at(c, k)
+	n := len(st.blocking(c, spots, most))
+	if bad(spots) {
+		n += 1000
+	}
+	return n
+}
