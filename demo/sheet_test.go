@@ -14,7 +14,11 @@ import (
 	"testing"
 
 	"draxel/core/face"
+	"draxel/core/finding"
+	"draxel/core/harness"
+	"draxel/core/pin"
 	"draxel/core/plan"
+	"draxel/core/terminal"
 	"draxel/core/work"
 	"draxel/demo"
 	"draxel/exchange"
@@ -56,6 +60,70 @@ func TestSheetPDF(t *testing.T) {
 		if !strings.Contains(text, want) {
 			t.Errorf("the sheet does not say %q", want)
 		}
+	}
+}
+
+// Whatever is long, every line of every list comes out on paper, and so does a step that is longer than a page.
+func TestNothingFallsOffThePage(t *testing.T) {
+	s := sheet(t)
+	marks := map[string]string{}
+	mark := func(what string, n int) string {
+		word := fmt.Sprintf("%s%04d", what, n)
+		marks[word] = what
+		return word
+	}
+	s.Plan.Findings, s.Plan.Join.Joints, s.Plan.Join.Wires, s.Plan.Pin.Settings = nil, nil, nil, nil
+	for n := range 119 {
+		s.Plan.Join.Joints = append(s.Plan.Join.Joints, plan.Joined{Name: mark("joint", n), Why: strings.Repeat("so that it is long ", n%9)})
+		s.Plan.Join.Wires = append(s.Plan.Join.Wires, plan.Laid{ID: mark("wire", n), Row: harness.Row{Function: "feed"}})
+		s.Plan.Pin.Settings = append(s.Plan.Pin.Settings, mark("setting", n))
+		s.Plan.Pin.Orders = append(s.Plan.Pin.Orders, pin.Order{Part: terminal.Part{Name: mark("part", n)}, Need: 1})
+		s.Plan.Findings = append(s.Plan.Findings, finding.Finding{Subject: mark("finding", n), Text: "known",
+			Answer: &finding.Answer{Reason: "seen"}})
+	}
+	long := ""
+	for n := range 900 {
+		long += mark("word", n) + " "
+	}
+	for i := range s.Plan.Steps {
+		s.Plan.Steps[i].Text = mark("move", i)
+	}
+	s.Plan.Steps[2].Text += " " + long
+	var pdf bytes.Buffer
+	if err := exchange.WriteSheetPDF(&pdf, s); err != nil {
+		t.Fatal(err)
+	}
+	cmd := exec.Command("pdftotext", "-bbox", "-", "-")
+	cmd.Stdin = bytes.NewReader(pdf.Bytes())
+	out, err := cmd.Output()
+	if err != nil {
+		t.Fatalf("pdftotext (Debian package poppler-utils): %v", err)
+	}
+	var pages struct {
+		Page []struct {
+			High  float64 `xml:"height,attr"`
+			Words []word  `xml:"word"`
+		} `xml:"body>doc>page"`
+	}
+	if err := xml.Unmarshal(out, &pages); err != nil {
+		t.Fatal(err)
+	}
+	seen := map[string]bool{}
+	for _, p := range pages.Page {
+		for _, w := range p.Words {
+			if w.YMax <= p.High-12 {
+				seen[strings.Trim(w.Text, ".:,")] = true
+			}
+		}
+	}
+	lost := map[string]int{}
+	for word, what := range marks {
+		if !seen[word] {
+			lost[what]++
+		}
+	}
+	if len(lost) > 0 || len(pages.Page) < 15 {
+		t.Errorf("lost on %d pages: %v", len(pages.Page), lost)
 	}
 }
 

@@ -95,8 +95,19 @@ type page struct {
 }
 
 func (p *page) text(size float64, style, text string, height float64) {
+	p.lines(0, inner, size, style, text, height)
+}
+
+// lines writes a text in lines so many mm from the margin and no wider, and goes on on the next page where one is full.
+func (p *page) lines(at, wide, size float64, style, text string, height float64) {
 	p.SetFont("text", style, size)
-	p.MultiCell(inner, height, text, "", "L", false)
+	for _, line := range p.SplitText(text, wide-1) {
+		if p.room(height) {
+			p.SetFont("text", style, size)
+		}
+		p.SetX(margin + at)
+		p.CellFormat(wide, height, line, "", 1, "L", false, 0, "")
+	}
 }
 
 func (p *page) footer() {
@@ -144,13 +155,14 @@ func (p *page) list(title string, lines []string) {
 	if len(lines) == 0 {
 		return
 	}
-	p.room(8 + 9*float64(len(lines)))
+	p.room(min(8+9*float64(len(lines)), 8+9*3)) // a title does not stand alone at the foot of a page
 	p.text(11, "B", title, 6)
 	for _, l := range lines {
 		p.SetFont("text", "", 9)
+		p.room(4.6)
 		p.SetX(margin + 1)
 		p.CellFormat(4, 4.6, "·", "", 0, "L", false, 0, "")
-		p.MultiCell(inner-6, 4.6, l, "", "L", false)
+		p.lines(5, inner-6, 9, "", l, 4.6)
 	}
 	p.Ln(3)
 }

@@ -102,7 +102,7 @@ func (p *page) faces() {
 			continue
 		}
 		d := c.Shape().Draw(face.WireSide)
-		scale := min(9.5, (inner-8)/d.W)
+		scale := min(9.5, (inner-8)/d.W, (bottom-margin-16)/(d.H+1.6))
 		p.room(16 + scale*d.H)
 		p.text(9, "B", fmt.Sprintf("Plug %s, %d-way%s", c.Name, c.Ways(), described(c)), 4.5)
 		note := "seen from the " + d.Words + "; a black corner marks a cavity that a step leaves or enters"
@@ -233,14 +233,15 @@ func (p *page) step(n int, s plan.Step) {
 		word = stageWords[s.Stage] + ": " + string(s.Kind)
 	}
 	p.CellFormat(colDo-colArrow, 3.6, word, "", 0, "L", false, 0, "")
-	p.SetXY(margin+colDo, y+0.4)
-	p.SetFont("text", "", 9)
-	p.MultiCell(wideDo, 4.4, s.Text, "", "L", false)
-	p.SetX(margin + colDo)
-	p.SetFont("text", "", 7.5)
-	p.MultiCell(wideDo, 3.8, small(s), "", "L", false)
 	p.wire(s, y)
 	p.smallFaces(s, y)
+	on := p.PageNo()
+	p.SetXY(margin+colDo, y+0.4)
+	p.lines(colDo, wideDo, 9, "", s.Text, 4.4)
+	p.lines(colDo, wideDo, 7.5, "", small(s), 3.8)
+	if p.PageNo() > on { // a step that is longer than a page
+		y, h = p.GetY(), 1.5
+	}
 	p.SetXY(margin, y+h)
 	p.SetDrawColor(170, 170, 170)
 	p.Line(margin, y+h-0.8, margin+inner, y+h-0.8)
