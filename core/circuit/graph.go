@@ -13,7 +13,7 @@ const (
 	Splice               // a factory splice
 	Link                 // cavities joined inside a connector: a junction, a wire that only passes through
 	Contact              // two cavities of an in-line pair, facing
-	Unseen               // an end that nobody has followed
+	Unseen               // an end that nobody has followed, or that faces a cavity of an in-line pair without a wire
 	Taped                // an end that was found taped off
 )
 
@@ -167,6 +167,11 @@ func Draw(l *harness.Loom) *Graph {
 			}
 			g.Halves[2*i+k] = h
 			g.Ends[i][k] = g.nodeOf(&l.Wires[i].Ends[k], h)
+		}
+	}
+	for i := range g.Nodes { // what lies behind the other half of a pair is not known: it may lead on
+		if x := &g.Nodes[i]; x.Kind == Contact && len(x.Cavities) == 1 {
+			x.Kind = Unseen
 		}
 	}
 	g.gatherTips()

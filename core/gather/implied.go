@@ -158,6 +158,7 @@ func (b *builder) remarks() {
 	if unseen > 0 {
 		b.find("ends-unseen", finding.Note, "", "Trace them, or leave them: what is not understood stays in the harness.", "Ends of wires that nobody has followed: %d.", unseen)
 	}
+	b.facing()
 	for i := range b.loom.Connectors {
 		c := &b.loom.Connectors[i]
 		if c.Mate == "" {
@@ -173,6 +174,42 @@ func (b *builder) remarks() {
 			b.find("mate-differs", finding.Check, c.ID, "Two halves of a plug face each other: put one right.", "%s faces %s, but that faces %s.", c.ID, c.Mate, b.loom.Connectors[m].Mate)
 		}
 	}
+}
+
+// facing notes the wires that come to one half of an in-line pair where the other half shows none.
+func (b *builder) facing() {
+	full := map[harness.Ref]bool{}
+	for i := range b.loom.Wires {
+		for _, e := range b.loom.Wires[i].Ends {
+			full[e.At] = true
+		}
+	}
+	var alone []string
+	for i := range b.loom.Wires {
+		for _, e := range b.loom.Wires[i].Ends {
+			h, known := b.connector[e.At.Connector]
+			if !known || b.loom.Connectors[h].Mate == "" {
+				continue
+			}
+			mate := b.loom.Connectors[h].Mate
+			if _, listed := b.connector[mate]; listed && !full[harness.Ref{Connector: mate, Cavity: e.At.Cavity}] {
+				alone = append(alone, e.At.String())
+			}
+		}
+	}
+	if n := len(alone); n > 0 {
+		slices.SortFunc(alone, finding.Natural)
+		alone = slices.Compact(alone)
+		b.find("mate-empty", finding.Note, "", "List the wire of the other half, or trace it: until then it counts as not followed, and stays.",
+			"The other half shows no wire for %s.", strings.Join(alone[:min(len(alone), 6)], ", ")+more(len(alone)-6))
+	}
+}
+
+func more(n int) string {
+	if n <= 0 {
+		return ""
+	}
+	return fmt.Sprintf(" and %d more", n)
 }
 
 // Unnamed is a wire that nobody can name, with what is known of it.

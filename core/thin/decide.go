@@ -142,7 +142,14 @@ func (t *thinning) statuses() {
 			t.node[i].soft = true
 		case circuit.Contact:
 			t.splitPair(at)
-		case circuit.Splice, circuit.Link, circuit.Unseen:
+		case circuit.Unseen:
+			if n.Half >= 0 { // it faces the empty cavity of an in-line pair
+				t.splitPair(at)
+				if t.off(n.Half) {
+					t.node[i] = t.half[n.Half]
+				}
+			}
+		case circuit.Splice, circuit.Link:
 		}
 	}
 	if len(t.decided.wire) == 0 {

@@ -98,6 +98,13 @@ func (t *thinning) prunePart(part []int32, degree []int32, live []bool) {
 		t.dropAll(part)
 		return
 	}
+	for t.dropTails(part, degree, live); t.dropRings(part, degree, live); {
+		t.dropTails(part, degree, live)
+	}
+}
+
+// dropTails lets go of what hangs on the rest by one wire and leads to no wanted end.
+func (t *thinning) dropTails(part []int32, degree []int32, live []bool) {
 	queue := make([]int32, 0, len(part))
 	for _, at := range part {
 		if degree[at] == 1 && !live[at] {
