@@ -32,6 +32,7 @@ type scheduler struct {
 	emptied     map[harness.Ref]string // by cavity: the step that emptied it
 	since       map[int32][]string     // by open connector: the steps since it was opened
 	opened      []string               // connectors that the step being made opens
+	room        room
 }
 
 // action is a thing that could be done next, with what tells it from others.
@@ -55,6 +56,7 @@ func (s *scheduler) run() error {
 	}
 	s.last = s.cavity(s.in.State.Last)
 	s.hand, s.ready = s.in.Now.InHand(), newReady(len(s.names))
+	s.newRoom()
 	for i := range s.tasks {
 		s.offer(int32(i))
 	}
@@ -107,11 +109,31 @@ func (s *scheduler) unfinished() error {
 	return nil
 }
 
-// choose gives the action that is best done next, and false when there is none.
+// choose gives the action that is best done next, and false when there is none. One that would take the last place to
+// begin from a cycle waits.
 func (s *scheduler) choose() (action, bool) {
+	clear(s.room.held)
+	for {
+		a, ok := s.best()
+		if !ok {
+			return a, false
+		}
+		c := s.fills(a)
+		if c < 0 || !s.takesTheLast(c) {
+			return a, true
+		}
+		s.room.held[c] = true
+	}
+}
+
+// best gives the best of all actions that may be done.
+func (s *scheduler) best() (action, bool) {
 	var best action
 	found := false
 	try := func(a action) {
+		if c := s.fills(a); c >= 0 && s.room.held[c] {
+			return
+		}
 		s.weigh(&a)
 		if found && a.opens > best.opens {
 			return
@@ -181,11 +203,7 @@ func (s *scheduler) waiting(from int32) (int32, bool) {
 	var bestCost int
 	for c := range s.refs {
 		at := int32(c)
-		fits := s.where[c] == s.where[from]
-		if s.in.Fits != nil {
-			fits = s.in.Fits(s.refs[from], s.refs[c])
-		}
-		if s.full[c] || s.plugged[c] || !fits {
+		if s.full[c] || s.plugged[c] || !s.fits(from, at) {
 			continue
 		}
 		cost := 0
