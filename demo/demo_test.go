@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"os"
 	"reflect"
+	"strings"
 	"testing"
 
 	"draxel/core/colour"
@@ -50,7 +51,7 @@ func TestSorrelRefitWhole(t *testing.T) {
 	for _, l := range open.Match.Lines {
 		choice := match.Matched
 		switch {
-		case l.Verdict == match.Goes:
+		case l.Verdict == match.Goes, strings.Contains(l.Because, "the law"): // emissions and what the law may want are for a person to let go of
 			choice = match.Gone
 		case l.Verdict == match.Undecided: // coil 4: the number says A36, the misprinted words say coil 3
 			continue

@@ -43,7 +43,7 @@ func line(t *testing.T, r *match.Result, at string) match.Line {
 // engine is a small From side, unit a To side in other words; every row of engine but A9 and B1 has a counterpart.
 func engine() harness.Pinout {
 	return side("A1 11 GN-YE Injector 1 control", "A2 12 GN-WH Injector 2 control", "A3 13 BU Coolant temperature sensor signal", "A4 14 BK-WH Knock sensor 1 signal",
-		"A5 15 RD Battery, terminal 30", "A6 16 BN Power ground", "A7 17 WH Crankshaft sensor signal", "A8 18 VT Canister purge valve", "A9 19 GY Secondary air pump relay", "B1 20 OG zqk vvxw")
+		"A5 15 RD Battery, terminal 30", "A6 16 BN Power ground", "A7 17 WH Crankshaft sensor signal", "A8 18 VT Canister purge valve", "A9 19 GY Radiator fan relay", "B1 20 OG zqk vvxw")
 }
 
 func unit() harness.Pinout {

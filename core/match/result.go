@@ -2,6 +2,7 @@ package match
 
 import (
 	"cmp"
+	"fmt"
 	"math"
 	"slices"
 
@@ -49,6 +50,7 @@ type Line struct {
 	Origin     *Origin     `json:"origin,omitempty"`     // of NeedsSource, where it is known
 	Reason     string      `json:"reason,omitempty"`     // a person's
 	Verify     string      `json:"verify,omitempty"`     // brought from this earlier job and not verified here: it counts as open
+	Because    string      `json:"because,omitempty"`    // of Undecided without a candidate: why it is not settled
 }
 
 // Want is the verdict on one To row that no From row fills.
@@ -88,13 +90,17 @@ const named = 0.05
 func (r *Result) conclude() {
 	assigned := r.assign()
 	filled := make([]bool, len(r.to))
-	columnP := make([]float64, len(r.to))
-	for k, j := range r.edges.col {
-		columnP[j] += r.edges.p[k]
+	rest := r.rest(assigned)
+	alone, needs := make([]int, len(r.from)), filledWith(len(r.to), 0)
+	for k, i := range rest.from {
+		alone[i] = k
+	}
+	for k, j := range rest.to {
+		needs[j] = rest.needs[k]
 	}
 	r.Lines, r.Wants = make([]Line, 0, len(r.from)), []Want{}
 	for i := range r.from {
-		l := r.line(i, assigned[i])
+		l := r.line(i, assigned[i], &rest, alone[i])
 		if j, ok := r.toAt[l.To]; ok && l.Verdict != Undecided && l.Verdict != Joins {
 			filled[j] = true
 		}
@@ -104,7 +110,7 @@ func (r *Result) conclude() {
 		if filled[j] {
 			continue
 		}
-		w := Want{To: row.Ref, Verdict: NeedsWire, P: round(max(0, 1-columnP[j]))}
+		w := Want{To: row.Ref, Verdict: NeedsWire, P: round(needs[j])}
 		if d := r.byTo[j]; d != nil {
 			w.Verdict, w.Decided, w.P, w.Reason = LeftEmpty, true, 1, d.Reason
 			switch d.Choice {
@@ -122,7 +128,7 @@ func round(p float64) float64 { return math.Round(p*1e6) / 1e6 }
 
 // line gives the verdict on a From row: a person's decision, else the assigned pair where it is likelier than not, else
 // what the row is without a counterpart.
-func (r *Result) line(i, assigned int) Line {
+func (r *Result) line(i, assigned int, rest *leftover, alone int) Line {
 	row := r.from[i]
 	l := Line{From: row.Ref, Candidates: r.candidates(i)}
 	if d := r.byFrom[i]; d != nil {
@@ -144,11 +150,6 @@ func (r *Result) line(i, assigned int) Line {
 		}
 		return l
 	}
-	sum := 0.0
-	for k := r.edges.start[i]; k < r.edges.start[i+1]; k++ {
-		sum += r.edges.p[k]
-	}
-	alone := max(0, 1-sum)
 	if assigned >= 0 {
 		if p := r.probability(i, assigned); p >= Offered {
 			l.To, l.P = r.to[assigned].Ref, p
@@ -164,10 +165,14 @@ func (r *Result) line(i, assigned int) Line {
 		}
 		return l
 	}
-	l.P = round(alone)
+	l.P = round(rest.alone[alone])
 	l.Verdict = unmatchedVerdict(row.Signal)
-	if _, contradicts := r.contradiction(i); contradicts {
+	if l.Because = because(&row.Signal, l.P, rest.unread[alone]); l.Because != "" {
 		l.Verdict = Undecided
+		return l
+	}
+	if j, contradicts := r.contradiction(i); contradicts {
+		l.Verdict, l.Because = Undecided, fmt.Sprintf("%s carries its number and other words", r.to[j].Ref)
 		return l
 	}
 	if l.Verdict == NeedsSource {
@@ -180,8 +185,7 @@ func (r *Result) line(i, assigned int) Line {
 // numbers are known to be shared: one of the two rows is misprinted, and nothing may go on the strength of it. A number
 // that stands on several rows of one circuit contradicts nothing.
 func (r *Result) contradiction(i int) (to int, found bool) {
-	t := r.weights.numeral
-	if t.agree < enough || 10*t.agree < 9*t.equal || r.compare.numF[i] == 0 {
+	if !r.weights.numeral.shared() || r.compare.numF[i] == 0 {
 		return 0, false
 	}
 	for j, n := range r.compare.numT {

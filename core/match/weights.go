@@ -130,6 +130,9 @@ type numberTrust struct {
 	chance  float64 // that share over all pairs
 }
 
+// shared says whether both sides are known to carry one numbering.
+func (t numberTrust) shared() bool { return t.agree >= enough && 10*t.agree >= 9*t.equal }
+
 // enough is the number of corroborated pairs from which their share is believed.
 const enough = 10
 

@@ -7,6 +7,7 @@ import (
 	"draxel/core/circuit"
 	"draxel/core/finding"
 	"draxel/core/harness"
+	"draxel/core/signal"
 )
 
 // Consequence is what happens if a thing is cut out of the harness.
@@ -177,7 +178,7 @@ func (t *thinning) part(c *Consequence, number int32, nodes []int32, cut []circu
 		if p.Name == "" && w.Function != "" {
 			p.Name = w.Function
 		}
-		if l := legal(w); l != "" {
+		if l := signal.Legal(&w.Signal); l != "" {
 			c.Legal = append(c.Legal, l)
 		}
 	}

@@ -212,7 +212,7 @@ func (t *thinning) dies(at int32) {
 	loss := t.loss(at)
 	severity, what := finding.Wrong, ""
 	for _, x := range t.net.Tips(at) {
-		if l := legal(&t.loom.Wires[x.Wire()]); l != "" {
+		if l := signal.Legal(&t.loom.Wires[x.Wire()].Signal); l != "" {
 			severity, what = finding.Danger, " The law may want it: "+l+"."
 		}
 	}

@@ -8,6 +8,7 @@ import (
 	"draxel/core/circuit"
 	"draxel/core/finding"
 	"draxel/core/harness"
+	"draxel/core/signal"
 )
 
 // offConnectors: what a connector that comes off carries that stays, and what is lost with it.
@@ -81,7 +82,7 @@ func (t *thinning) passing() {
 		}
 		severity, what := finding.Check, "wires"
 		for _, x := range t.net.Tips(j.node) {
-			if l := legal(&t.loom.Wires[x.Wire()]); l != "" && t.stays[x.Wire()] {
+			if l := signal.Legal(&t.loom.Wires[x.Wire()].Signal); l != "" && t.stays[x.Wire()] {
 				severity, what = finding.Wrong, "wires of the "+l
 			}
 		}
@@ -105,7 +106,7 @@ func (t *thinning) doubtful() {
 		if v.Choice != Goes {
 			continue
 		}
-		if l := legal(&t.loom.Wires[w]); l != "" {
+		if l := signal.Legal(&t.loom.Wires[w].Signal); l != "" {
 			laws[l] = append(laws[l], int32(w))
 		}
 	}

@@ -680,6 +680,7 @@ export interface Line {
   origin?: WireOrigin;
   reason?: string;
   verify?: string;
+  because?: string;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -2341,7 +2342,7 @@ export interface Rules {
   least: number;
   mostly: number;
   school: "solder" | "crimp" | "bare" | "";
-  class: "A" | "B" | "C" | "D" | "";
+  class: "A" | "B" | "C" | "D" | "E" | "F" | "G" | "H" | "";
   margin: number;
   volts: number;
   loss: number;
@@ -2374,7 +2375,7 @@ export interface Piece {
   id: string;
   colour: Colour;
   size?: number;
-  class?: "A" | "B" | "C" | "D" | "";
+  class?: "A" | "B" | "C" | "D" | "E" | "F" | "G" | "H" | "";
   length: number;
   kind?: "" | "twisted" | "shielded";
   waits?: boolean;
@@ -2401,7 +2402,7 @@ export interface CutLine {
   marks?: Mark[];
   fromUnit?: boolean;
   air?: number;
-  class?: "A" | "B" | "C" | "D" | "";
+  class?: "A" | "B" | "C" | "D" | "E" | "F" | "G" | "H" | "";
   amps?: number;
   ampsBy?: string;
   volts?: number;
@@ -2436,7 +2437,7 @@ export interface Provision {
   from?: string;
   colour: Colour;
   size?: number;
-  class?: "A" | "B" | "C" | "D" | "";
+  class?: "A" | "B" | "C" | "D" | "E" | "F" | "G" | "H" | "";
   length: number;
   kind?: "" | "twisted" | "shielded";
   coded?: boolean;
@@ -2594,7 +2595,7 @@ export interface KeepApart {
 export interface BuyLine {
   colour: Colour;
   size?: number;
-  class?: "A" | "B" | "C" | "D" | "";
+  class?: "A" | "B" | "C" | "D" | "E" | "F" | "G" | "H" | "";
   kind?: "" | "twisted" | "shielded";
   need: number;
   buy: number;
@@ -2824,7 +2825,7 @@ export interface Template {
  * via the `definition` "ClassLine".
  */
 export interface ClassLine {
-  class: "A" | "B" | "C" | "D" | "";
+  class: "A" | "B" | "C" | "D" | "E" | "F" | "G" | "H" | "";
   limit: number;
 }
 /**

@@ -168,7 +168,7 @@ function nowhere(line: Line): string {
         ? `fed from ${line.origin ? originName(line.origin) : (line.source ?? '')}${why}`
         : `feed it: ${line.source ?? 'choose what from'}`;
     default:
-      return 'left in place until it is decided';
+      return `left in place until it is decided${line.because ? `: ${line.because}` : ''}`;
   }
 }
 

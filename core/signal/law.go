@@ -1,6 +1,4 @@
-package thin
-
-import "draxel/core/harness"
+package signal
 
 // law gives what may be unlawful to remove, by the device of the vocabulary and then by system. Which rules apply where
 // is for local authorities to say; common practice, no source.
@@ -10,12 +8,13 @@ var law = map[string]string{
 	"immobiliser": "immobiliser", "immocoil": "immobiliser", "shiftlock": "shift lock", "pnp": "start interlock",
 }
 
-var lawOfSystem = map[string]string{"lighting": "lighting", "emissions": "emissions equipment", "restraint": "restraint", "brakes": "anti-lock or stability"}
+var lawOfSystem = map[string]string{"lighting": "lighting", "emissions": "emissions equipment", "restraint": "restraint",
+	"brakes": "anti-lock or stability"}
 
-// legal gives the function of a wire that the law may want kept, empty where there is none.
-func legal(w *harness.Wire) string {
-	if name, known := law[w.Signal.Device]; known {
+// Legal gives the function of a circuit that the law may want kept, empty where there is none.
+func Legal(r *Reading) string {
+	if name, known := law[r.Device]; known {
 		return name
 	}
-	return lawOfSystem[w.Signal.System]
+	return lawOfSystem[r.System]
 }
