@@ -8,6 +8,7 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"strconv"
 	"strings"
 	"unicode/utf8"
 
@@ -41,6 +42,7 @@ type Table struct {
 	Sheet    string   // the sheet read, where the file has several
 	Sheets   []string // all of them
 	Encoding string   // how the text was read
+	Notes    []string // what was done to make sense of it, for the person who brought it
 }
 
 // ReadTable reads a CSV, TSV or XLSX file, told apart by what is in it and not by its name. The sheet may be empty: the
@@ -63,8 +65,8 @@ func ReadTable(data []byte, sheet string) (Table, error) {
 	if strings.TrimSpace(text) == "" {
 		return Table{}, refuse("empty", "there is nothing in it")
 	}
-	cells, err := splitText(text)
-	return Table{Cells: cells, Encoding: name}, err
+	cells, notes, err := splitText(text)
+	return Table{Cells: cells, Encoding: name, Notes: notes}, err
 }
 
 // decode finds out how the bytes spell text: UTF-8, UTF-16 with or without its mark, else Windows-1252.
@@ -114,26 +116,27 @@ func looksUTF16(data []byte, parity int) bool {
 }
 
 // splitText takes text apart into lines and cells. The separator is the one that gives most lines the same number of
-// cells, more than one. Line numbers are kept: a blank line stays a line.
-func splitText(text string) ([][]string, error) {
+// cells, more than one. Line numbers are kept: a blank line stays a line. Notes tell of quotation marks that were not
+// heeded.
+func splitText(text string) (cells [][]string, notes []string, err error) {
 	text = strings.ReplaceAll(strings.ReplaceAll(text, "\r\n", "\n"), "\r", "\n")
-	best, cells := -1, [][]string(nil)
+	best := -1
 	var refusal *Refusal // of a separator that may be the wrong one: another may still make sense of the text
 	for _, sep := range []rune{'\t', ';', ',', '|'} {
 		if !strings.ContainsRune(text, sep) {
 			continue
 		}
-		c, err := parseText(text, sep)
+		c, said, err := parseText(text, sep)
 		if err != nil {
 			errors.As(err, &refusal)
 			continue
 		}
 		if s := evenness(c); s > best {
-			best, cells = s, c
+			best, cells, notes = s, c, said
 		}
 	}
 	if cells == nil && refusal != nil {
-		return nil, refusal
+		return nil, nil, refusal
 	}
 	if cells == nil { // one column, or quotes that no separator makes sense of: each line a cell
 		for _, line := range strings.Split(text, "\n") {
@@ -141,29 +144,85 @@ func splitText(text string) ([][]string, error) {
 		}
 	}
 	if len(cells) > MaxRows {
-		return nil, refuse("too-many-rows", "%d lines; at most %d are read", len(cells), MaxRows)
+		return nil, nil, refuse("too-many-rows", "%d lines; at most %d are read", len(cells), MaxRows)
 	}
-	return cells, nil
+	return cells, notes, nil
 }
 
-// parseText reads the whole as CSV, or, where a quotation mark is left open somewhere, each line for itself: else the
-// open quote would swallow every row after it.
-func parseText(text string, sep rune) ([][]string, error) {
+// parseText reads the whole as CSV, or, where a quotation mark is left open somewhere or two of them would swallow rows
+// that lie between, each line for itself.
+func parseText(text string, sep rune) (cells [][]string, notes []string, err error) {
 	if strings.Count(text, `"`)%2 == 0 {
-		return parseCSV(text, sep)
+		cells, err := parseCSV(text, sep)
+		if err != nil || !swallows(text, sep, cells) {
+			return cells, nil, err
+		}
 	}
-	var out [][]string
-	for _, line := range strings.Split(text, "\n") {
+	stray := []string{}
+	for n, line := range strings.Split(text, "\n") {
 		if strings.Count(line, `"`)%2 != 0 {
 			line = strings.ReplaceAll(line, `"`, "")
+			stray = append(stray, strconv.Itoa(n+1))
 		}
-		cells, err := parseCSV(line, sep)
+		one, err := parseCSV(line, sep)
 		if err != nil {
-			return nil, err
+			return nil, nil, err
 		}
-		out = append(out, append(cells, nil)[0])
+		cells = append(cells, append(one, nil)[0])
 	}
-	return out, nil
+	if len(stray) > 0 {
+		more := ""
+		if len(stray) > 8 {
+			stray, more = stray[:8], " and others"
+		}
+		notes = append(notes, "A quotation mark without its other half, on line "+strings.Join(stray, ", ")+more+
+			": every line is read by itself, so that none is lost.")
+	}
+	return cells, notes, nil
+}
+
+// swallows says whether a quotation mark has drawn whole rows into one cell: a cell runs over lines which, taken by
+// themselves, have as many cells as the rows have, while most rows end with their line.
+func swallows(text string, sep rune, cells [][]string) bool {
+	lines := strings.Split(text, "\n")
+	width := map[int]int{}
+	for _, line := range lines {
+		if n := strings.Count(line, string(sep)); n > 0 {
+			width[n]++
+		}
+	}
+	usual, most := 0, 0
+	for n, count := range width {
+		if count > most || count == most && n > usual {
+			usual, most = n, count
+		}
+	}
+	over, ran, rows := 0, 0, 0
+	for i, row := range cells {
+		if row == nil {
+			continue
+		}
+		rows++
+		last := i + 1
+		for last < len(cells) && cells[last] == nil && strings.TrimSpace(lines[last]) != "" {
+			last++
+		}
+		if last == len(cells) {
+			for last < len(lines) && strings.TrimSpace(lines[last]) != "" {
+				last++
+			}
+		}
+		if last == i+1 {
+			continue
+		}
+		over++
+		for _, line := range lines[i+1 : last] {
+			if strings.Count(line, string(sep)) >= usual {
+				ran++
+			}
+		}
+	}
+	return ran > 0 && 3*over < max(rows, 4)
 }
 
 func parseCSV(text string, sep rune) ([][]string, error) {

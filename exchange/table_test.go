@@ -5,6 +5,7 @@ import (
 	"bytes"
 	"errors"
 	"fmt"
+	"slices"
 	"strings"
 	"testing"
 
@@ -222,4 +223,44 @@ func BenchmarkImport(b *testing.B) {
 			}
 		}
 	})
+}
+
+// A cell that runs over lines stays one where the quotation marks mean it; two stray marks never swallow rows.
+func TestStrayQuotesSwallowNothing(t *testing.T) {
+	head := "Pin,Colour,Function,Size\n"
+	rows := []string{`1,RD,Battery,2.5`, `2,BK,Ground,1`, `3,GN,Injector 1,0.5`, `4,BU,Injector 2,0.5`, `5,WH,Knock,0.5`, `6,VT,Purge,0.5`}
+	with := func(change map[int]string) string {
+		all := slices.Clone(rows)
+		for i, s := range change {
+			all[i] = s
+		}
+		return head + strings.Join(all, "\n") + "\n"
+	}
+	for name, c := range map[string]struct {
+		text  string
+		notes bool
+	}{
+		"none":                        {with(nil), false},
+		"two at the beginning":        {with(map[int]string{1: `2,"BK,Ground,1`, 4: `5,"WH,Knock,0.5`}), true},
+		"in neighbouring rows":        {with(map[int]string{1: `2,"BK,Ground,1`, 2: `3,"GN,Injector 1,0.5`}), true},
+		"an inch mark":                {with(map[int]string{1: `2,BK,Ground 3",1`, 4: `5,WH,Knock 2",0.5`}), false},
+		"one":                         {with(map[int]string{1: `2,"BK,Ground,1`}), true},
+		"meant, over two lines":       {with(map[int]string{1: "2,BK,\"Ground,\nmain\",1"}), false},
+		"meant, with a separator":     {with(map[int]string{1: `2,BK,"Ground, main",1`}), false},
+		"meant, a quotation in a row": {with(map[int]string{1: `2,BK,"the ""star"" ground",1`}), false},
+	} {
+		table, err := exchange.ReadTable([]byte(c.text), "")
+		if err != nil {
+			t.Fatalf("%s: %v", name, err)
+		}
+		whole := 0
+		for _, line := range table.Cells {
+			if len(line) == 4 {
+				whole++
+			}
+		}
+		if whole != 7 || (len(table.Notes) > 0) != c.notes {
+			t.Errorf("%s: %d lines, %d whole, said %v: %q", name, len(table.Cells), whole, table.Notes, table.Cells)
+		}
+	}
 }

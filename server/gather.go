@@ -99,7 +99,7 @@ func (s *Server) previewTable(c *gin.Context) error {
 	if err != nil {
 		v.Problem = sentence(err.Error())
 	}
-	v.Sheet, v.Sheets, v.Encoding = u.table.Sheet, u.table.Sheets, u.table.Encoding
+	v.Sheet, v.Sheets, v.Encoding, v.Notes = u.table.Sheet, u.table.Sheets, u.table.Encoding, u.table.Notes
 	c.JSON(http.StatusOK, v)
 	return nil
 }

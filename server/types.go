@@ -111,6 +111,7 @@ type TableView struct {
 	Sheet    string         `json:"sheet,omitempty"`
 	Sheets   []string       `json:"sheets,omitempty"`
 	Encoding string         `json:"encoding,omitempty"`
+	Notes    []string       `json:"notes,omitempty"`   // what was done to make sense of the file
 	Problem  string         `json:"problem,omitempty"` // why no row could be taken
 	Revision int64          `json:"revision"`
 }

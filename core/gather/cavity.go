@@ -15,6 +15,7 @@ var (
 	sectionWord = regexp.MustCompile(`(?i)^(?:connector|plug|housing|conn\.?|stecker)\s*[:#]?\s*"?([\pL\pN][\pL\pN -]{0,15}?)"?\s*(?:[(,:;–-].*)?$`)
 	slashed     = regexp.MustCompile(`^(\d{1,3})/(\d{1,3})$`)                                        // 24/7: the 7th of the 24-way
 	named       = regexp.MustCompile(`^([\pL]+\d*|[\pL]\w*?)\s*[-/.: ]\s*([A-Za-z]?\d{1,3}|[A-Z])$`) // C1-20, blue 42, E-K
+	housing     = regexp.MustCompile(`^(.+?)\s*\(([^()]*)\)$`)                                       // A (26-way, grey)
 	joined      = regexp.MustCompile(`^([A-Za-z])(\d{1,3})$`)                                        // A12
 )
 
@@ -40,6 +41,62 @@ func (r Reading) section(cells []string) (name string, ways int, ok bool) {
 	return strings.TrimSpace(m[1]), ways, true
 }
 
+// slashesName says whether a table without a connector column writes its cavities as 24/7, the 7th of the 24-way: most
+// of its cells do, and none lies beyond its ways. A single 9/10 is more likely two cavities.
+func (r Reading) slashesName(cavities []string) bool {
+	is, all := 0, 0
+	for _, c := range cavities {
+		if c == "" {
+			continue
+		}
+		all++
+		if m := slashed.FindStringSubmatch(c); m != nil {
+			ways, _ := strconv.Atoi(m[1])
+			way, _ := strconv.Atoi(m[2])
+			if way > ways {
+				return false
+			}
+			is++
+		}
+	}
+	return is > 0 && is == all || is >= 2 && 2*is > all
+}
+
+var (
+	ranged = regexp.MustCompile(`^([A-Za-z]?)(\d{1,3})\s*(?:-|–|to|bis)\s*([A-Za-z]?)(\d{1,3})$`)
+	commas = regexp.MustCompile(`\s*(?:,|;|&|\+|\band\b|\bund\b)\s*`)
+)
+
+// mostRanged bounds how many cavities a range is taken for.
+const mostRanged = 12
+
+// several gives the cavities that a cell lists, "4 & 5", "6-8" or "1-3; 4-6"; none where it names one.
+func several(cell string) []string {
+	var out []string
+	for _, part := range commas.Split(cell, -1) {
+		m := ranged.FindStringSubmatch(part)
+		if m == nil {
+			if !cavityOK.MatchString(part) || part == "" {
+				return nil
+			}
+			out = append(out, part)
+			continue
+		}
+		from, _ := strconv.Atoi(m[2])
+		to, _ := strconv.Atoi(m[4])
+		if m[3] != "" && m[3] != m[1] || to <= from || to-from >= mostRanged {
+			return nil
+		}
+		for n := from; n <= to; n++ {
+			out = append(out, m[1]+strconv.Itoa(n))
+		}
+	}
+	if len(out) < 2 {
+		return nil
+	}
+	return out
+}
+
 func (r Reading) repeatsHeading(cells []string) bool {
 	same, filled := 0, 0
 	for i, c := range cells {
@@ -54,12 +111,14 @@ func (r Reading) repeatsHeading(cells []string) bool {
 }
 
 // splitRef gives the cavity that a row speaks of. A connector left blank is the one above it; without a connector
-// column a cavity written with its connector is taken apart.
-func splitRef(connector, cavity, above string, hasColumn bool) (harness.Ref, int) {
+// column a cavity written with its connector is taken apart; 24/7 only where slashes are how this table writes them.
+func splitRef(connector, cavity, above string, hasColumn, slashes bool) (harness.Ref, int) {
 	ways := 0
 	if m := wayCount.FindStringSubmatch(connector); m != nil {
 		ways, _ = strconv.Atoi(m[1])
-		if rest := strings.Trim(wayCount.ReplaceAllString(connector, ""), " ,;()"); rest != "" {
+		if in := housing.FindStringSubmatch(connector); in != nil && wayCount.MatchString(in[2]) {
+			connector = in[1]
+		} else if rest := strings.Trim(wayCount.ReplaceAllString(connector, ""), " ,;()"); rest != "" {
 			connector = rest
 		}
 	}
@@ -68,7 +127,7 @@ func splitRef(connector, cavity, above string, hasColumn bool) (harness.Ref, int
 	}
 	if !hasColumn {
 		for _, form := range []*regexp.Regexp{slashed, named, joined} {
-			if m := form.FindStringSubmatch(cavity); m != nil {
+			if m := form.FindStringSubmatch(cavity); m != nil && (form != slashed || slashes) {
 				connector, cavity = m[1], m[2]
 				if form == slashed {
 					ways, _ = strconv.Atoi(m[1])

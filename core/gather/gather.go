@@ -8,9 +8,11 @@
 package gather
 
 import (
+	"errors"
 	"fmt"
 	"regexp"
 	"slices"
+	"strconv"
 	"strings"
 
 	"draxel/core/colour"
@@ -140,7 +142,9 @@ func Read(cells [][]string, o Options) (Reading, error) {
 	if at := slices.Index(r.Columns, Size); at >= 0 {
 		r.Unit = size.ColumnUnit(r.Headings[at], r.column(Size, body))
 	}
-	ways := r.takeRows(body, header+1)
+	ways := r.takeRows(cells[:max(header, 0)], body, header+1)
+	r.beyond(ways)
+	r.besides()
 	r.Connectors = layOut(r.Rows, ways, o.Layouts)
 	return r, nil
 }
@@ -184,10 +188,19 @@ var (
 )
 
 // takeRows reads the body line by line and gives the numbers of ways that the table states, by connector.
-func (r *Reading) takeRows(body [][]string, before int) map[string]int {
+func (r *Reading) takeRows(preface, body [][]string, before int) map[string]int {
 	seen := map[harness.Ref]int{}
 	ways := map[string]int{}
 	current := ""
+	for _, line := range preface { // "Connector C1, 24-way" above the heading
+		if name, n, ok := r.section(pad(line, max(len(line), len(r.Columns)))); ok {
+			if current = name; n > 0 {
+				ways[name] = n
+			}
+		}
+	}
+	hasConnector := slices.Contains(r.Columns, Connector)
+	slashes := !hasConnector && r.slashesName(r.column(Cavity, body))
 	read := readers{signals: map[string]signal.Reading{}, colours: map[string]colour.Colour{}}
 	for i, line := range body {
 		number := before + i + 1
@@ -216,26 +229,70 @@ func (r *Reading) takeRows(body [][]string, before int) map[string]int {
 			}
 			return ""
 		}
-		ref, n := splitRef(get(Connector), get(Cavity), current, slices.Contains(r.Columns, Connector))
-		if n > 0 {
-			ways[ref.Connector] = n
+		each := several(get(Cavity))
+		if each == nil {
+			each = []string{get(Cavity)}
 		}
-		current = ref.Connector
-		switch first, twice := seen[ref]; {
-		case ref.Cavity == "":
-			reject("no-cavity", "no cavity is named")
-			continue
-		case !cavityOK.MatchString(ref.Cavity):
-			reject("bad-cavity", "%q is not the name of a cavity", ref.Cavity)
-			continue
-		case twice:
-			reject("duplicate-cavity", "cavity %s was already on line %d", ref, first)
-			continue
+		for _, cavity := range each {
+			ref, n := splitRef(get(Connector), cavity, current, hasConnector, slashes)
+			if n > 0 {
+				ways[ref.Connector] = n
+			}
+			current = ref.Connector
+			switch first, twice := seen[ref]; {
+			case ref.Cavity == "":
+				reject("no-cavity", "no cavity is named")
+				continue
+			case slashed.MatchString(ref.Cavity):
+				reject("two-cavities", "%q may be two cavities: write it as 9 & 10, or put it right", ref.Cavity)
+				continue
+			case !cavityOK.MatchString(ref.Cavity):
+				reject("bad-cavity", "%q is not the name of a cavity", ref.Cavity)
+				continue
+			case twice:
+				reject("duplicate-cavity", "cavity %s was already on line %d", ref, first)
+				continue
+			}
+			seen[ref] = number
+			r.Rows = append(r.Rows, r.row(ref, number, get, read))
 		}
-		seen[ref] = number
-		r.Rows = append(r.Rows, r.row(ref, number, get, read))
+		if len(each) > 1 {
+			r.Warnings = append(r.Warnings, Remark{Line: number, Code: "several-cavities", Cells: cells,
+				Text: fmt.Sprintf("%q is taken for %d cavities, %s, with a wire in each", get(Cavity), len(each), strings.Join(each, ", "))})
+		}
 	}
 	return ways
+}
+
+// beyond warns of cavities that lie beyond the ways that the table states.
+func (r *Reading) beyond(ways map[string]int) {
+	for i := range r.Rows {
+		at := r.Rows[i].Ref
+		if n, err := strconv.Atoi(at.Cavity); err == nil && ways[at.Connector] > 0 && n > ways[at.Connector] {
+			r.Warnings = append(r.Warnings, Remark{Line: r.Rows[i].Line, Code: "beyond-ways",
+				Text: fmt.Sprintf("%s lies beyond the %d ways that the table gives connector %s", at, ways[at.Connector], at.Connector)})
+		}
+	}
+}
+
+// besides warns where a second table stands beside the one that was read.
+func (r *Reading) besides() {
+	n := 0
+	for _, h := range r.Headings {
+		if headingColumn(h) == Cavity {
+			n++
+		}
+	}
+	second := 0
+	for i, h := range r.Headings {
+		if c := headingColumn(h); c != Ignored && r.Columns[i] == Ignored && slices.Contains(r.Columns, c) {
+			second++
+		}
+	}
+	if n > 1 && second > 1 {
+		r.Warnings = append(r.Warnings, Remark{Line: r.HeaderLine, Code: "side-by-side",
+			Text: "two tables stand side by side, and only one is read: bring the other by itself, and add it below"})
+	}
 }
 
 func (r *Reading) row(ref harness.Ref, line int, get func(Column) string, read readers) harness.Row {
@@ -249,7 +306,7 @@ func (r *Reading) row(ref harness.Ref, line int, get func(Column) string, read r
 	}
 	if row.SizeText != "" {
 		s, err := size.Parse(row.SizeText, r.Unit)
-		if err != nil && !notUsed.MatchString(row.SizeText) {
+		if err != nil && !errors.Is(err, size.ErrNotStated) && !notUsed.MatchString(row.SizeText) {
 			r.Warnings = append(r.Warnings, Remark{Line: line, Code: "size-unread", Text: fmt.Sprintf("%s: %v; the row is taken without it", ref, err)})
 		}
 		row.Size = s

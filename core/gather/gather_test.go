@@ -200,3 +200,55 @@ func FuzzRead(f *testing.F) {
 		}
 	})
 }
+
+// Tables as a person would meet them: each is read as it was meant, or asks.
+func TestDirtyTables(t *testing.T) {
+	for name, c := range map[string]struct {
+		lines string   // cells parted by bars
+		rows  []string // read, with their connector
+		asks  string   // code of a remark, where there is something to ask
+	}{
+		"named above the heading":   {"Connector C1, 24-way\nPin|Colour|Function\n1|RD|Battery\n2|BK|Ground", []string{"C1-1", "C1-2"}, ""},
+		"stated above the heading":  {"Plug X9 (4-way)\nPin|Colour|Function\n1|RD|Battery\n5|BK|Ground", []string{"X9-1", "X9-5"}, "beyond-ways"},
+		"ways and colour in a cell": {"Connector|Pin|Colour|Function\nA (26-way, grey)|1|RD|Battery\n|2|BK|Ground", []string{"A1", "A2"}, ""},
+		"beyond its ways":           {"Connector|Pin|Colour|Function\nA (2-way)|1|RD|Battery\n|3|BK|Ground", []string{"A1", "A3"}, "beyond-ways"},
+		"two by a sign":             {"Connector|Pin|Colour|Function\nA|1|RD|Battery\nA|4 & 5|BK|Ground", []string{"A1", "A4", "A5"}, "several-cavities"},
+		"two by a word":             {"Connector|Pin|Colour|Function\nA|1|RD|Battery\nA|4 and 5|BK|Ground", []string{"A1", "A4", "A5"}, "several-cavities"},
+		"a range":                   {"Connector|Pin|Colour|Function\nA|1|RD|Battery\nA|6-8|BK|Ground", []string{"A1", "A6", "A7", "A8"}, "several-cavities"},
+		"two ranges":                {"Connector|Pin|Colour|Function\nA|9|RD|Battery\nA|1-3; 4-6|BK|Ground", []string{"A9", "A1", "A2", "A3", "A4", "A5", "A6"}, "several-cavities"},
+		"a range that overlaps":     {"Connector|Pin|Colour|Function\nA|7|RD|Battery\nA|6-8|BK|Ground", []string{"A7", "A6", "A8"}, "duplicate-cavity"},
+		"a slash":                   {"Connector|Pin|Colour|Function\nA|1|RD|Battery\nA|9/10|BK|Ground", []string{"A1"}, "two-cavities"},
+		"one slash of many":         {"Pin|Colour|Function\n1|RD|Battery\n2|GN|Injector 1\n9/10|BK|Ground", []string{"X1-1", "X1-2"}, "two-cavities"},
+		"all with a slash":          {"Pin|Colour|Function\n24/1|RD|Battery\n24/2|BK|Ground\n16/3|GN|Injector 1", []string{"24-1", "24-2", "16-3"}, ""},
+		"slashes that name no ways": {"Pin|Colour|Function\n4/12|RD|Battery\n4/13|BK|Ground", []string{}, "two-cavities"},
+		"side by side":              {"Pin|Colour|Function|Pin|Colour|Function\n1|RD|Battery|21|GN|Injector 1\n2|BK|Ground|22|BU|Injector 2", []string{"X1-1", "X1-2"}, "side-by-side"},
+		"a size of 0":               {"Pin|Colour|Function|mm²\n1|RD|Battery|0\n2|BK|Ground|2,5", []string{"X1-1", "X1-2"}, ""},
+		"a range without end":       {"Connector|Pin|Colour|Function\nA|1|RD|Battery\nA|2-90|BK|Ground", []string{"A1"}, "bad-cavity"},
+		"letters":                   {"Connector|Pin|Colour|Function\nA|B2 & B3|RD|Battery", []string{"A-B2", "A-B3"}, "several-cavities"},
+	} {
+		var cells [][]string
+		for _, line := range strings.Split(c.lines, "\n") {
+			cells = append(cells, strings.Split(line, "|"))
+		}
+		r, err := gather.Read(cells, gather.Options{})
+		if err != nil {
+			t.Errorf("%s: %v", name, err)
+			continue
+		}
+		got, asks := []string{}, ""
+		for _, row := range r.Rows {
+			got = append(got, row.Ref.String())
+			if row.Size > 3 {
+				t.Errorf("%s: %s has %s", name, row.Ref, row.Size)
+			}
+		}
+		for _, m := range append(slices.Clone(r.Rejected), r.Warnings...) {
+			if m.Code != "section" {
+				asks += m.Code + " "
+			}
+		}
+		if !slices.Equal(got, c.rows) || (c.asks == "") != (asks == "") || !strings.Contains(asks, c.asks) {
+			t.Errorf("%s: %v, asks %q; want %v, %q", name, got, asks, c.rows, c.asks)
+		}
+	}
+}

@@ -7,6 +7,7 @@
 package size
 
 import (
+	"errors"
 	"fmt"
 	"math"
 	"regexp"
@@ -83,23 +84,35 @@ const (
 )
 
 var (
-	sized  = regexp.MustCompile(`(?i)^(\d+(?:[.,]\d+)?|\d/0|0{1,4})\s*(mm²|mm2|mm\^2|sq\.?\s*mm|sqmm|mm|qmm|awg|ga|gauge|g|#)?$`)
-	prefix = regexp.MustCompile(`(?i)^(?:awg|ga|gauge|#)\s*(.+)$`)
+	sized   = regexp.MustCompile(`(?i)^(\d*[.,]\d+|\d+|\d/0|0{1,4})\s*(mm²|mm2|mm\^2|sq\.?\s*mm|sqmm|sq\.?|mm|qmm|awg|ga\.?|gauge|g|#)?$`)
+	prefix  = regexp.MustCompile(`(?i)^(?:awg|ga\.?|gauge|#)\s*(.+)$`)
+	strands = regexp.MustCompile(`^(\d{1,3})\s*/\s*(0?[.,]\d{1,2})(?:\s*mm)?$`)
 )
 
-// Parse reads one size: "0,75 mm²", "18 AWG", "2/0", "0.5 sqmm". A number without a unit is read in the given one.
-// It fails on anything else, and on sizes no vehicle wire has (over 240 mm² or outside the gauges).
+// ErrNotStated says that a text gives no size: the 0 or 0.0 with which tables in mm² fill an empty cell.
+var ErrNotStated = errors.New("no size is stated")
+
+// Parse reads one size: "0,75 mm²", ".5", "18 AWG", "18 ga.", "2/0", "0.5 sqmm", "28/0.30" for 28 strands of 0.30 mm. A
+// number without a unit is read in the given one. It fails on anything else, and on sizes no vehicle wire has (over 240
+// mm² or outside the gauges); with ErrNotStated on 0 in mm².
 func Parse(text string, bare Unit) (Section, error) {
 	t := strings.TrimSpace(text)
 	unit := bare
 	if m := prefix.FindStringSubmatch(t); m != nil {
 		t, unit = m[1], Gauge
 	}
+	if m := strands.FindStringSubmatch(t); m != nil {
+		n, _ := strconv.ParseFloat(m[1], 64)
+		d, _ := strconv.ParseFloat(strings.Replace(m[2], ",", ".", 1), 64)
+		if n >= 3 && d >= 0.05 { // 2/0 and the like are gauges
+			return Section(n * math.Pi / 4 * d * d), nil
+		}
+	}
 	m := sized.FindStringSubmatch(t)
 	if m == nil {
 		return 0, fmt.Errorf("size %q: neither mm² nor AWG", text)
 	}
-	switch strings.ToLower(m[2]) {
+	switch strings.TrimSuffix(strings.ToLower(m[2]), ".") {
 	case "":
 	case "awg", "ga", "gauge", "g", "#":
 		unit = Gauge
@@ -107,7 +120,9 @@ func Parse(text string, bare Unit) (Section, error) {
 		unit = Square
 	}
 	number := strings.Replace(m[1], ",", ".", 1)
-	if strings.HasSuffix(number, "/0") || strings.Trim(number, "0") == "" {
+	if zero := strings.Trim(number, "0.") == ""; zero && (strings.Contains(number, ".") || unit == Square && number == "0") {
+		return 0, fmt.Errorf("size %q: %w", text, ErrNotStated)
+	} else if strings.HasSuffix(number, "/0") || zero {
 		unit = Gauge
 	}
 	if unit == Gauge {

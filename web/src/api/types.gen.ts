@@ -296,6 +296,7 @@ export interface TableView {
   sheet?: string;
   sheets?: string[];
   encoding?: string;
+  notes?: string[];
   problem?: string;
   revision: number;
 }

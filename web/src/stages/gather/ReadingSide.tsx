@@ -31,6 +31,11 @@ export function ReadingSide({ view, meta, onMeta, onOptions }: Props) {
           {reading.rows.some((r) => r.empty) &&
             ` · ${reading.rows.filter((r) => r.empty).length} empty cavities`}
         </div>
+        {view.notes?.map((n) => (
+          <div key={n} className="problem" style={{ marginTop: 6 }}>
+            {n}
+          </div>
+        ))}
       </section>
       <Meta meta={meta} onMeta={onMeta} />
       <section className="field">
