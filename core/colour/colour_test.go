@@ -42,7 +42,13 @@ func TestHabits(t *testing.T) {
 		{"B-W", colour.Japanese, "BK-WH"}, {"L/R", colour.Japanese, "BU-RD"}, {"BLW", colour.Japanese, "BK-BU-WH"},
 		{"BrW", colour.Japanese, "BN-WH"}, {"LgB", colour.Japanese, "light GN-BK"}, {"Gr", colour.Japanese, "GY"},
 		{"light green with white tracer", colour.Words, "light GN-WH"}, {"Blue/Red", colour.Words, "BU-RD"},
-		{"TAN", colour.US, "TN"}, {"mauve", colour.Words, "mauve"}, {"", colour.IEC, ""},
+		{"TAN", colour.US, "TN"}, {"mauve", colour.Words, "VT"}, {"puce", colour.Words, "puce"},
+		{"black tracer on white", colour.Words, "WH-BK"}, {"white with black tracer", colour.Words, "WH-BK"}, {"on white", colour.Words, "on white"},
+		{"hellblau", colour.Words, "light BU"}, {"dunkelgrün/gelb", colour.Words, "dark GN-YE"}, {"schwarz mit rot", colour.Words, "BK-RD"},
+		{"weiß", colour.Words, "WH"}, {"BLK/W", colour.US, "BK-WH"}, {"W/BLK", colour.US, "WH-BK"}, {"WHT W/ BLK", colour.US, "WH-BK"},
+		{"GRAY/BLK", colour.US, "GY-BK"}, {"LBU-WH", colour.IEC, "light BU-WH"}, {"LGN", colour.IEC, "light GN"}, {"DBU/RD", colour.IEC, "dark BU-RD"},
+		{"TR", colour.IEC, "NA"}, {"PuW", colour.Japanese, "VT-WH"}, {"Lb", colour.Japanese, "light BU"}, {"LB", colour.Japanese, "BU-BK"},
+		{"Dl", colour.Japanese, "dark BU"}, {"Ch", colour.Japanese, "dark BN"}, {"rot/schwarz", colour.Words, "RD-BK"}, {"", colour.IEC, ""},
 	} {
 		got := colour.Parse(c.text, c.habit)
 		if got.String() != c.want || got.Written != c.text {
@@ -80,6 +86,13 @@ func TestDetect(t *testing.T) {
 		{"words", []string{"Blue/Red", "black"}, colour.Words, true},
 		{"clash", []string{"BN", "GN", "BU", "GY"}, colour.IEC, false},
 		{"nothing", []string{"", "-", " "}, colour.Unknown, false},
+		{"german in capitals", []string{"SW/GE", "BR", "GN/WS", "RT", "GE/BL"}, colour.German, true},
+		{"british with separators", []string{"R/W", "B/G", "N/U", "U/R", "P/K"}, colour.BS, true},
+		{"separators, one letter", []string{"R/W", "B/P", "G/R", "P"}, colour.Japanese, false},
+		{"iec in small letters", []string{"gn-ye", "bk", "rd-wh", "bu", "pk"}, colour.IEC, true},
+		{"us with one letter", []string{"BLK/W", "RED", "GRN/BLK", "W/BLK"}, colour.US, true},
+		{"german words", []string{"schwarz", "rot/gelb", "hellblau"}, colour.Words, true},
+		{"capitals, no separators", []string{"BR", "GR", "BG", "RB", "BW"}, colour.BS, false},
 		{"one typing error", []string{"GN-YE", "BN", "XX", "BU-BK", "WH"}, colour.IEC, true},
 	} {
 		t.Run(c.name, func(t *testing.T) {

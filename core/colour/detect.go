@@ -12,20 +12,24 @@ type Reading struct {
 	Habit Habit `json:"habit"`
 	Read  int   `json:"read"`  // cells this habit can read
 	Clear int   `json:"clear"` // of them, cells it reads in one way only
+	usual int   // and written as this habit usually is
 }
 
 // Detection says in which habit a column is written.
 type Detection struct {
 	Habit    Habit     `json:"habit"`    // the best, Unknown for a column with no colours
-	Sure     bool      `json:"sure"`     // no other habit reads as many cells and reads any of them differently
+	Sure     bool      `json:"sure"`     // no other habit reads nearly as many cells and reads any of them differently
 	Cells    int       `json:"cells"`    // cells that are not blank
 	Readings []Reading `json:"readings"` // all habits that read anything, best first
 	Clashes  []string  `json:"clashes"`  // cells that the runner-up, reading as many, would read differently; at most eight
 }
 
-// Detect decides the habit from a whole column. The habit that reads most cells wins, then the one that reads most of
-// them in one way, then the order of Habits. It is not sure when another habit reads as many and disagrees on a cell:
-// only there is it worth asking.
+// much is the share of the best habit's cells from which another that disagrees makes it doubtful.
+const much = 0.8
+
+// Detect decides the habit from a whole column. The habit that reads most cells wins, then the one whose way of writing
+// most of them are in, then the one that reads most of them in one way, then the order of Habits. It is sure only where
+// every other habit that disagrees on a cell explains the column much worse: else it is worth asking.
 func Detect(cells []string) Detection {
 	d := Detection{Readings: []Reading{}, Clashes: []string{}}
 	var kept []string
@@ -42,13 +46,13 @@ func Detect(cells []string) Detection {
 	for _, h := range Habits() {
 		r := Reading{Habit: h}
 		for c, n := range times {
-			if !plausible(c, h) {
-				continue
-			}
 			if ways := len(distinct(read(c, h))); ways > 0 {
 				r.Read += n
 				if ways == 1 {
 					r.Clear += n
+				}
+				if plausible(c, h) {
+					r.usual += n
 				}
 			}
 		}
@@ -57,7 +61,7 @@ func Detect(cells []string) Detection {
 		}
 	}
 	slices.SortStableFunc(d.Readings, func(a, b Reading) int {
-		return cmp.Or(cmp.Compare(b.Read, a.Read), cmp.Compare(b.Clear, a.Clear))
+		return cmp.Or(cmp.Compare(b.Read, a.Read), cmp.Compare(b.usual, a.usual), cmp.Compare(b.Clear, a.Clear))
 	})
 	if len(d.Readings) == 0 {
 		return d
@@ -65,8 +69,8 @@ func Detect(cells []string) Detection {
 	best := d.Readings[0]
 	d.Habit, d.Sure = best.Habit, true
 	for _, other := range d.Readings[1:] {
-		if other.Read < best.Read {
-			break
+		if float64(other.Read) < much*float64(best.Read) {
+			continue // it explains much less
 		}
 		for _, c := range slices.Sorted(maps.Keys(times)) {
 			a, b := Parse(c, best.Habit), Parse(c, other.Habit)
@@ -81,7 +85,7 @@ func Detect(cells []string) Detection {
 	return d
 }
 
-// plausible leaves out readings that the letters allow and no maker writes: BS AU 7 runs base and tracer together in
+// plausible says whether a cell is written as makers with this habit usually write: BS AU 7 runs base and tracer together in
 // capitals, German codes are small letters, and a Japanese two-letter code has a small second letter.
 func plausible(cell string, h Habit) bool {
 	upper, lower := strings.ToUpper(cell) == cell, strings.ToLower(cell) == cell

@@ -73,14 +73,24 @@ func split(text string) []string {
 	return strings.FieldsFunc(text, func(r rune) bool { return !unicode.IsLetter(r) })
 }
 
-// spoken reads the habits in which a shade stands as a word of its own before the colour.
+// spoken reads the habits in which a shade stands as a word of its own before the colour, or in one word with it. "Black
+// tracer on white" names the tracer first.
 func spoken(tokens []string, h Habit) []Part {
 	var parts []Part
-	shade := Shade("")
-	for _, t := range tokens {
+	shade, on := Shade(""), -1
+	for i, t := range tokens {
 		t = strings.ToUpper(t)
 		switch t {
-		case "WITH", "AND", "TRACER", "STRIPE", "W":
+		case "WITH", "AND", "TRACER", "STRIPE", "STRIPED", "MIT", "UND", "STREIFEN":
+			continue
+		case "ON", "AUF":
+			on = len(parts)
+			continue
+		case "W":
+			if i > 0 && i < len(tokens)-1 { // white w/ black
+				continue
+			}
+			parts = append(parts, plain(White)) // BLK/W
 			continue
 		}
 		if s, ok := shades[t]; ok {
@@ -88,10 +98,11 @@ func spoken(tokens []string, h Habit) []Part {
 			continue
 		}
 		p, ok := codes[h][t]
-		for _, short := range []string{"LT", "DK"} { // LTGRN, run together
+		for short, s := range compounds { // LTGRN, hellgrün
 			if rest, cut := strings.CutPrefix(t, short); !ok && cut {
-				p, ok = codes[h][rest]
-				shade = shades[short]
+				if p, ok = codes[h][rest]; ok {
+					shade = s
+				}
 			}
 		}
 		if !ok {
@@ -102,8 +113,11 @@ func spoken(tokens []string, h Habit) []Part {
 		}
 		parts = append(parts, p)
 	}
-	if shade != "" || len(parts) > 3 {
+	if shade != "" || len(parts) > 3 || on == 0 || on == len(parts) {
 		return nil
+	}
+	if on > 0 {
+		parts = append(parts[on:len(parts):len(parts)], parts[:on]...)
 	}
 	return parts
 }
@@ -130,7 +144,11 @@ func cut(run string, h Habit) [][]Part {
 			if mixed && !natural(run, at, n) {
 				continue
 			}
-			if p, ok := codes[h][letters[at:at+n]]; ok {
+			piece := letters[at : at+n]
+			if piece == "LB" && h == Japanese && !mixed { // in capitals it is blue with black
+				continue
+			}
+			if p, ok := codes[h][piece]; ok {
 				walk(at+n, append(parts, p))
 			}
 		}
