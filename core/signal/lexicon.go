@@ -28,7 +28,8 @@ type aspectRole struct {
 }
 
 type lexicon struct {
-	words   map[string]string // alias to canonical word
+	words   map[string]string   // alias to canonical word
+	parts   map[string][]string // German word, of which others are put together, to what it says
 	weak    map[string]bool
 	idle    map[string]bool
 	aspects []aspectPhrases // in the order in which they are tried
@@ -58,7 +59,7 @@ var load = sync.OnceValue(func() *lexicon {
 })
 
 func parse(text string) (*lexicon, error) {
-	l := &lexicon{words: map[string]string{}, weak: map[string]bool{}, idle: map[string]bool{}, byID: map[string]*definition{}, uses: map[string][]phraseUse{}}
+	l := &lexicon{words: map[string]string{}, parts: map[string][]string{}, weak: map[string]bool{}, idle: map[string]bool{}, byID: map[string]*definition{}, uses: map[string][]phraseUse{}}
 	kinds := map[string][]aspectRole{}
 	var rows []string
 	for i, line := range strings.Split(text, "\n") {
@@ -68,6 +69,12 @@ func parse(text string) (*lexicon, error) {
 		case word == "" || word == "#":
 		case word == "word":
 			err = l.addWord(rest)
+		case word == "part":
+			german, says, ok := strings.Cut(rest, "=")
+			if !ok {
+				err = fmt.Errorf("part without =")
+			}
+			l.parts[strings.TrimSpace(german)] = strings.Fields(says)
 		case word == "weak":
 			addAll(l.weak, rest)
 		case word == "idle":

@@ -13,7 +13,8 @@ import (
 // The device is the one whose phrase explains most of the text: the words of a phrase are summed, weak words count a
 // third, and a phrase that stands in one piece counts a little more. A plain feed or ground gives way to any device
 // that is named beside it ("MAP 5 V reference" is the sensor's). What the phrase leaves over names the aspect, then the
-// indices; words that nothing explains lower Sure.
+// indices; words that nothing explains lower Sure. A word that makes another device of what is named, a relay beside an
+// injector, is never passed over: the text is then of a relay, of that.
 func Read(text string) Reading {
 	l := load()
 	p := l.passage(text)
@@ -21,11 +22,15 @@ func Read(text string) Reading {
 	if len(hits) == 0 {
 		return Reading{}
 	}
-	best := hits[0]
+	chosen, odd := l.pick(p, hits)
+	best := hits[chosen]
+	if odd >= 0 {
+		return l.notInVocabulary(p, best, odd)
+	}
 	d := l.defs[best.def]
 	p.take(d.phrases[best.phrase])
 	r := Reading{Device: d.ID, Name: d.Name, System: d.System, Index: d.Index}
-	for _, h := range hits[1:] {
+	for _, h := range hits[chosen+1:] {
 		if h.score >= 0.85*best.score && len(r.Others) < 3 {
 			r.Others = append(r.Others, l.defs[h.def].ID)
 		}
@@ -50,11 +55,19 @@ type passage struct {
 }
 
 func (l *lexicon) passage(text string) *passage {
-	tokens := tokenize(text)
-	p := &passage{words: make([]string, len(tokens)), used: make([]bool, len(tokens))}
-	for i, t := range tokens {
-		p.words[i] = l.canonical(l.mend(t))
+	p := &passage{}
+	for _, t := range tokenize(text) {
+		if _, known := slices.BinarySearch(l.known, t); !known {
+			if parts := l.compound(t); parts != nil {
+				for _, w := range parts {
+					p.words = append(p.words, l.canonical(w))
+				}
+				continue
+			}
+		}
+		p.words = append(p.words, l.canonical(l.mend(t)))
 	}
+	p.used = make([]bool, len(p.words))
 	return p
 }
 

@@ -5,6 +5,40 @@ import (
 	"strings"
 )
 
+// compound takes a word apart that is put together of German words, with or without an s or n between them: what each
+// says, in order; nil where that leaves anything over.
+func (l *lexicon) compound(word string) []string {
+	if len(word) < 6 {
+		return nil
+	}
+	if _, known := l.words[word]; known {
+		return nil
+	}
+	var walk func(rest string) []string
+	walk = func(rest string) []string {
+		if rest == "" {
+			return []string{}
+		}
+		for n := len(rest); n >= 3; n-- {
+			says, known := l.parts[rest[:n]]
+			if !known {
+				continue
+			}
+			for _, joint := range []string{"", "s", "n", "en"} {
+				after, ok := strings.CutPrefix(rest[n:], joint)
+				if !ok {
+					continue
+				}
+				if tail := walk(after); tail != nil {
+					return append(slices.Clone(says), tail...)
+				}
+			}
+		}
+		return nil
+	}
+	return walk(word)
+}
+
 // mend gives the vocabulary's word for one that is cut off ("cranksh") or has one wrong, missing or extra letter
 // ("injecter"). Where more than one word could be meant it changes nothing.
 func (l *lexicon) mend(word string) string {
