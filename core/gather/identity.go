@@ -170,6 +170,22 @@ func (id Identity) Check() []finding.Finding {
 	return out
 }
 
+// Unsettled lists what must be settled about the unit before the first cut, none where it is: who programs it, whether
+// they can, and what becomes of the immobiliser. Each comes with a code of its own.
+func (id Identity) Unsettled() []finding.Finding {
+	var out []finding.Finding
+	add := func(code, text, remedy string) {
+		out = append(out, finding.Finding{Code: code, Severity: finding.Check, Stage: "gather", Subject: "control unit", Text: text, Remedy: remedy})
+	}
+	if id.Programmer.Name == "" {
+		add("no-programmer", "Nobody is named who programs the control unit.", "Name them under Vehicles, and ask before any wire is cut: a unit that cannot be programmed runs nothing.")
+	}
+	if id.Immobiliser == "" {
+		add("no-immobiliser-plan", "It is not said what becomes of the immobiliser.", "Say so under Vehicles: kept and relearned, removed in programming, or none fitted.")
+	}
+	return out
+}
+
 // same says whether all sources that give a thing are of one year and variant.
 func same(all []Origin, gives string) bool {
 	var first *Origin

@@ -130,15 +130,14 @@ func (j Job) Facts() (Facts, error) {
 	}
 	f.Meetings = j.meetings(f.From, f.To)
 	f.outrank(j.Readings)
-	if j.Identity != nil {
-		f.Findings = append(f.Findings, j.Identity.Check()...)
-	}
+	f.identify(j)
 	if j.Before != nil || len(j.Looked) > 0 {
 		b := gather.Before{}
 		if j.Before != nil {
 			b = *j.Before
 		}
 		f.Findings = append(f.Findings, gather.CheckBefore(b, j.Looked)...)
+		f.Log = b.Unplugged
 	}
 	f.wear(j.Layouts)
 	if err := f.lay(j); err != nil {

@@ -32,6 +32,9 @@ type Facts struct {
 	Records  map[string]thin.Record // what was noted at each connector
 	Measured map[harness.Ref]bool   // cavities at which somebody has taken a reading
 	Findings []finding.Finding      // what is wrong or doubtful in the facts themselves
+	// What must be settled before the first cut, whatever is cut: it holds the gate.
+	Unsettled []string
+	Log       []gather.Unplugged // what was unplugged to see what happens
 }
 
 // Decisions are what the person chose, one field a stage.
@@ -133,6 +136,7 @@ func (t *Draft) Whole() *Plan {
 		p.join(m, d)
 		t.decideReach(&p, m)
 		p.finish(m, d)
+		p.unplugged(f)
 		p.Findings = append(p.Findings, p.closing(f)...)
 		finding.Sort(p.Findings)
 		p.Findings = finding.Answered(p.Findings, d.Acks)

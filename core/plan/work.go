@@ -170,6 +170,9 @@ func (p *Plan) gated(m *model, all []work.Step) []work.Step {
 		return all
 	}
 	missing := p.Thin.Result.Missing(touched)
+	if first >= 0 {
+		missing = append(slices.Clone(m.facts.Unsettled), missing...)
+	}
 	at := slices.IndexFunc(all, func(s work.Step) bool { return s.Stage == work.Thin && s.Kind == thin.Gate })
 	if at < 0 {
 		gate := p.Thin.Result.GateStep()

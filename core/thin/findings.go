@@ -51,8 +51,8 @@ func (t *thinning) incomplete() {
 		}
 	}
 	for x, h := range t.net.Halves {
-		if h >= 0 && part[h] >= 0 {
-			w := circuit.Tip(x).Wire()
+		w, end := circuit.Tip(x).Wire(), circuit.Tip(x).End()
+		if h >= 0 && part[h] >= 0 && t.net.Nodes[t.net.Ends[w][end]].Kind != circuit.Link { // a junction uses nothing
 			parts[part[h]].take(w, t.stays[w])
 		}
 	}

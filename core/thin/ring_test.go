@@ -150,3 +150,24 @@ func walked(wires [][2]string) (serves []bool, lamps, coolers map[string]int) {
 	}
 	return serves, lamps, coolers
 }
+
+// A junction that is listed as a part uses nothing itself: it is not told to lose its supply when one of its legs goes.
+func TestAJunctionLosesNoSupply(t *testing.T) {
+	l := plugs([]string{"lamp A", "lamp B", "cabin heater"})
+	l.Devices = append(l.Devices, harness.Device{ID: "junction", System: "lighting"})
+	l.Connectors = append(l.Connectors, harness.Half{Connector: harness.Connector{ID: "J", Cavities: harness.Numbered(3)}, Device: "junction",
+		Links: [][]string{{"1", "2", "3"}}})
+	for i, p := range []string{"lamp A", "lamp B", "cabin heater"} {
+		l.Wires = append(l.Wires, harness.Wire{ID: fmt.Sprint("W", i+1), Ends: [2]harness.End{{At: harness.Ref{Connector: p, Cavity: "1"}},
+			{At: harness.Ref{Connector: "J", Cavity: fmt.Sprint(i + 1)}}}})
+	}
+	r := thin.Compute(thin.Input{Loom: l, Decisions: climateGoes, Bench: thin.Standard()})
+	if got := byWire(l, r); got["W3"] != thin.Goes || got["W1"] == thin.Goes {
+		t.Fatalf("%v", got)
+	}
+	for _, f := range r.Findings {
+		if f.Code == "part-incomplete" {
+			t.Errorf("%s", f.Text)
+		}
+	}
+}

@@ -22,6 +22,8 @@ const gatherPart: Record<string, string> = {
   'unplugged-wrongly': 'before',
   'unit-not-read': 'vehicles',
   'programming-open': 'vehicles',
+  'no-programmer': 'vehicles',
+  'no-immobiliser-plan': 'vehicles',
   'firing-order': 'vehicles',
   'mixed-sources': 'vehicles',
 };
@@ -39,7 +41,7 @@ function pinPart(code: string, subject: string): string {
 
 /** What a finding of Thin is about, by its code. */
 function thinKind(code: string): string {
-  if (['part-incomplete', 'suppressor', 'rides-along', 'bus-end'].includes(code)) {
+  if (['part-incomplete', 'suppressor', 'rides-along', 'bus-end', 'needed-to-start'].includes(code)) {
     return 'module';
   }
   if (['passes-through', 'factory-rejoined', 'shared-splice'].includes(code)) {

@@ -1,0 +1,92 @@
+package plan_test
+
+import (
+	"slices"
+	"strings"
+	"testing"
+
+	"draxel/core/gather"
+	"draxel/core/match"
+	"draxel/core/plan"
+	"draxel/core/thin"
+	"draxel/core/work"
+)
+
+// While nobody is named who programs the unit, or nothing is said of the immobiliser, the gate before the first cut is
+// not complete, and it is found; a job that matches no unit asks neither.
+func TestTheUnitIsSettledBeforeTheFirstCut(t *testing.T) {
+	settled := &gather.Identity{Immobiliser: "none fitted", Programmer: gather.Person{Name: "Jonas", Confirmed: true}}
+	asked := *settled
+	asked.Programmer.Confirmed = false
+	for name, c := range map[string]struct {
+		identity *gather.Identity
+		found    []string
+		holds    int
+	}{
+		"nothing is said": {nil, []string{"no-programmer", "no-immobiliser-plan"}, 2},
+		"not confirmed":   {&asked, []string{"programming-open"}, 1},
+		"all is said":     {settled, nil, 0},
+	} {
+		p := computeJob(t, plan.Job{Title: "feeds", Kind: plan.Integrated, Identity: c.identity,
+			From:      table("ours", []string{"A", "1", "Ignition feed"}, []string{"A", "2", "Power ground"}),
+			To:        table("theirs", []string{"P", "1", "Ignition feed"}, []string{"P", "2", "Power ground"}),
+			Decisions: []match.Decision{matched("A1", "P1"), matched("A2", "P2")}})
+		var found []string
+		for _, f := range p.Findings {
+			if slices.Contains([]string{"no-programmer", "no-immobiliser-plan", "programming-open"}, f.Code) {
+				found = append(found, f.Code)
+			}
+		}
+		slices.Sort(found)
+		slices.Sort(c.found)
+		gate := slices.IndexFunc(p.Work.Steps, func(s work.Step) bool { return s.Kind == thin.Gate })
+		if gate < 0 || !slices.Equal(found, c.found) {
+			t.Fatalf("%s: gate at %d, found %v", name, gate, found)
+		}
+		holds := 0
+		for _, m := range p.Work.Steps[gate].Missing {
+			if strings.Contains(m, "program") || strings.Contains(m, "immobiliser") {
+				holds++
+			}
+		}
+		if holds != c.holds {
+			t.Errorf("%s: the gate lacks %v", name, p.Work.Steps[gate].Missing)
+		}
+	}
+}
+
+// What did not start again with a module unplugged, or was never to be unplugged, is told by name.
+func TestTheLogOfWhatWasUnplugged(t *testing.T) {
+	list := func(lines ...string) *gather.Sheet {
+		s := &gather.Sheet{}
+		for _, l := range lines {
+			s.Cells = append(s.Cells, strings.Split(l, "|"))
+		}
+		return s
+	}
+	j := plan.Job{Title: "thinned", Kind: plan.ThinningOnly, Sheets: map[gather.SheetKind]*gather.Sheet{
+		gather.DeviceList:    list("device|kind|system", "gateway|unit|network", "belt module|unit|restraint", "clock||body"),
+		gather.ConnectorList: list("connector|device", "G|gateway", "B|belt module", "C|clock"),
+		gather.WireList:      list("wire|from|cavity|to|cavity", "W1|G|1|C|1", "W2|B|1|C|2"),
+	}, Thin: []thin.Decision{{On: thin.Module, ID: "gateway", Choice: thin.Goes}}}
+	for _, c := range []struct {
+		u    gather.Unplugged
+		code string
+	}{
+		{gather.Unplugged{Item: "Gateway", KeyOff: true}, "needed-to-start"},
+		{gather.Unplugged{Item: "gateway", KeyOff: true, Restarted: true}, ""},
+		{gather.Unplugged{Item: "clock", KeyOff: true}, ""},
+		{gather.Unplugged{Item: "belt module", KeyOff: true, Restarted: true}, "unplugged-wrongly"},
+	} {
+		j.Before = &gather.Before{Unplugged: []gather.Unplugged{c.u}}
+		got := ""
+		for _, f := range computeJob(t, j).Findings {
+			if f.Code == "needed-to-start" || f.Code == "unplugged-wrongly" {
+				got += f.Code
+			}
+		}
+		if got != c.code {
+			t.Errorf("%+v: %q, want %q", c.u, got, c.code)
+		}
+	}
+}
