@@ -91,7 +91,8 @@ func forbid(a, b *signal.Reading) ban {
 		return resistanceFeed
 	case fa == none || fb == none:
 		return allowed
-	case same && fa == output && a.Cylinder > 0 && b.Cylinder > 0 && a.Cylinder != b.Cylinder:
+	case same && fa == output && signal.Compare(*a, *b) == signal.IndexConflict && a.Cylinder > 0 && b.Cylinder > 0 &&
+		(a.Cylinder != b.Cylinder || a.Also != b.Also):
 		return otherCylinder
 	case fa == output && fb == output && outputKind(a.Role) != outputKind(b.Role):
 		return unlikeOutputs

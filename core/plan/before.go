@@ -8,6 +8,8 @@ import (
 	"draxel/core/finding"
 	"draxel/core/gather"
 	"draxel/core/harness"
+	"draxel/core/match"
+	"draxel/core/signal"
 )
 
 // identify checks what is known of the vehicles and the unit. Where a unit's pinout is matched somebody must program it:
@@ -18,6 +20,8 @@ func (f *Facts) identify(j Job) {
 		id = *j.Identity
 		f.Findings = append(f.Findings, id.Check()...)
 	}
+	f.banks(id.Bank1)
+	f.cylinders(id.Cylinders)
 	if info, known := j.Kind.Info(); !known || !slices.Contains(info.Stages, "match") || j.From == nil || j.To == nil {
 		return
 	}
@@ -27,6 +31,59 @@ func (f *Facts) identify(j Job) {
 	}
 	if p := id.Programmer; p.Name != "" && !p.Confirmed {
 		f.Unsettled = append(f.Unsettled, p.Name+" has not confirmed that the unit can be programmed")
+	}
+}
+
+// banks reads left and right as banks, where it was said which is bank 1: one table says "left", the other "bank 1".
+func (f *Facts) banks(bank1 string) {
+	first := ""
+	for _, side := range []string{"left", "right"} {
+		if strings.Contains(strings.ToLower(bank1), side) {
+			if first != "" {
+				return
+			}
+			first = side
+		}
+	}
+	if first == "" {
+		return
+	}
+	f.From.Rows, f.To.Rows = slices.Clone(f.From.Rows), slices.Clone(f.To.Rows)
+	for _, rows := range [][]harness.Row{f.From.Rows, f.To.Rows} {
+		for i := range rows {
+			s := &rows[i].Signal
+			if s.Index != signal.ByBank && s.Index != signal.ByBankPlace || s.Bank > 0 || s.Place != "left" && s.Place != "right" {
+				continue
+			}
+			if s.Bank = 2; s.Place == first {
+				s.Bank = 1
+			}
+			s.Place = ""
+			s.Text = s.String()
+		}
+	}
+}
+
+// cylinders tells where a table names injectors of another number of cylinders than the engine has.
+func (f *Facts) cylinders(n int) {
+	if n == 0 {
+		return
+	}
+	for _, side := range []struct {
+		side match.Side
+		rows []harness.Row
+	}{{match.From, f.From.Rows}, {match.To, f.To.Rows}} {
+		seen := map[int]bool{}
+		for i := range side.rows {
+			if s := &side.rows[i].Signal; s.Device == "injector" && s.Cylinder > 0 {
+				seen[s.Cylinder] = true
+			}
+		}
+		if len(seen) > 0 && len(seen) != n {
+			f.Findings = append(f.Findings, finding.Finding{Code: "cylinder-count", Severity: finding.Wrong, Stage: "gather", Side: string(side.side),
+				Subject: "injectors", Text: fmt.Sprintf("The engine has %d cylinders, and the table has injectors of %d.", n, len(seen)),
+				Remedy: "Look for the missing rows, or for the wrong engine's table; else put the number of cylinders right."})
+		}
 	}
 }
 

@@ -90,3 +90,34 @@ func TestTheLogOfWhatWasUnplugged(t *testing.T) {
 		}
 	}
 }
+
+// Left and right meet bank 1 and bank 2 once it is said which is which; a table with injectors of another number of
+// cylinders than the engine has is told.
+func TestBanksAndCylindersAreUsed(t *testing.T) {
+	j := plan.Job{Title: "banks", Kind: plan.Repinned,
+		From: table("ours", []string{"A", "1", "Knock sensor"}, []string{"A", "2", "Lambda sensor left, before cat."}, []string{"A", "3", "Lambda sensor right, before cat."},
+			[]string{"A", "4", "Injector 1"}, []string{"A", "5", "Injector 2"}),
+		To: table("theirs", []string{"P", "1", "HO2S bank 2 sensor 1"}, []string{"P", "2", "HO2S bank 1 sensor 1"})}
+	for bank1, want := range map[string]string{"": "undecided", "left": "P2 P1", "right, as one drives": "P1 P2"} {
+		j.Identity = &gather.Identity{Bank1: bank1, Cylinders: 4}
+		p := computeJob(t, j)
+		got := ""
+		for _, l := range p.Match.Lines[1:3] {
+			if l.P >= match.Offered {
+				got += " " + l.To.String()
+			}
+		}
+		if got = strings.TrimSpace(got); (want == "undecided") != (got == "") || want != "undecided" && got != want {
+			t.Errorf("bank 1 is %q: %q, want %s", bank1, got, want)
+		}
+		told := 0
+		for _, f := range p.Findings {
+			if f.Code == "cylinder-count" {
+				told++
+			}
+		}
+		if told != 1 {
+			t.Errorf("two injectors of four cylinders are told %d times", told)
+		}
+	}
+}

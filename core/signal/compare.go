@@ -53,8 +53,8 @@ func general(a, b *Reading) bool {
 func supplies(r *Reading) bool { return r.Aspect == AspectSupply || r.Aspect == AspectReference }
 
 func compareIndices(a, b *Reading) Likeness {
-	level := Same
-	for _, pair := range [][2]int{{a.Cylinder, b.Cylinder}, {a.Bank, b.Bank}, {a.Position, b.Position}, {a.Channel, b.Channel}} {
+	level := compareCylinders(a, b)
+	for _, pair := range [][2]int{{a.Bank, b.Bank}, {a.Position, b.Position}, {a.Channel, b.Channel}} {
 		level = min(level, compareIndex(pair[0] == 0, pair[1] == 0, pair[0] == pair[1]))
 	}
 	for _, pair := range [][2]string{{a.Place, b.Place}, {a.Polarity, b.Polarity}} {
@@ -64,6 +64,23 @@ func compareIndices(a, b *Reading) Likeness {
 		return Interchangeable
 	}
 	return level
+}
+
+// compareCylinders: a coil of two cylinders may be the one that is named after one of them.
+func compareCylinders(a, b *Reading) Likeness {
+	if a.Also == 0 && b.Also == 0 || a.Cylinder == 0 || b.Cylinder == 0 {
+		return compareIndex(a.Cylinder == 0, b.Cylinder == 0, a.Cylinder == b.Cylinder)
+	}
+	has := func(r *Reading, n int) bool { return n > 0 && (r.Cylinder == n || r.Also == n) }
+	switch {
+	case a.Cylinder == b.Cylinder && a.Also == b.Also:
+		return Same
+	case a.Also > 0 && b.Also > 0:
+		return IndexConflict
+	case has(a, b.Cylinder) || has(b, a.Cylinder):
+		return IndexUnknown
+	}
+	return IndexConflict
 }
 
 func compareIndex(aBlank, bBlank, equal bool) Likeness {

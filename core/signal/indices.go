@@ -98,6 +98,10 @@ func (r *Reading) number(numbers []int, letter int) {
 		if r.Cylinder == 0 {
 			r.Cylinder = letter
 		}
+		if r.Device == "coil" && len(numbers) > 0 && numbers[0] != r.Cylinder { // coil 1 and 4
+			r.Also = max(r.Cylinder, numbers[0])
+			r.Cylinder = min(r.Cylinder, numbers[0])
+		}
 	case ByBankPlace:
 		switch {
 		case len(numbers) == 1 && r.Position > 0 && numbers[0] == r.Position: // "sensor 2 downstream" says it twice

@@ -91,6 +91,7 @@ type Reading struct {
 	Role     Role     `json:"role,omitempty"`
 	Index    Index    `json:"index,omitempty"`
 	Cylinder int      `json:"cylinder,omitempty"`
+	Also     int      `json:"also,omitempty"` // the other cylinder that a wasted-spark coil fires, the greater number
 	Bank     int      `json:"bank,omitempty"`
 	Position int      `json:"position,omitempty"` // 1 before the catalyst, 2 after it
 	Channel  int      `json:"channel,omitempty"`
@@ -120,9 +121,12 @@ func (r Reading) String() string {
 	for _, n := range []struct {
 		word  string
 		value int
-	}{{"cylinder", r.Cylinder}, {"bank", r.Bank}, {"position", r.Position}, {"no.", r.Channel}} {
+	}{{"cylinder", r.Cylinder}, {"and", r.Also}, {"bank", r.Bank}, {"position", r.Position}, {"no.", r.Channel}} {
 		if n.value > 0 && (n.word != "no." || n.value != r.Bank) {
-			s += fmt.Sprintf(", %s %d", n.word, n.value)
+			if n.word != "and" {
+				s += ","
+			}
+			s += fmt.Sprintf(" %s %d", n.word, n.value)
 		}
 	}
 	if r.Place != "" {

@@ -69,6 +69,11 @@ func TestCompare(t *testing.T) {
 		{"Terminal 30, second", "Battery positive voltage", signal.Interchangeable},
 		{"Sensor ground", "Coolant temperature sensor ground", signal.NotCompared},
 		{"zzqk", "Injector 3", signal.NotCompared},
+		{"Ignition coil 1 and 4", "Coil 1/4", signal.Same},
+		{"Ignition coil 4 + 1", "Coil cyl. 4", signal.IndexUnknown},
+		{"Ignition coil 1 and 4", "Coil 2 and 3", signal.IndexConflict},
+		{"Ignition coil 1 and 4", "Coil 2", signal.IndexConflict},
+		{"Ignition coil 1 and 4", "Ignition coil", signal.IndexUnknown},
 		{"Throttle motor +", "Throttle actuator motor close", signal.IndexConflict},
 	} {
 		a, b := signal.Read(c.a), signal.Read(c.b)

@@ -438,6 +438,7 @@ export interface Signal {
   role?: string;
   index?: string;
   cylinder?: number;
+  also?: number;
   bank?: number;
   position?: number;
   channel?: number;

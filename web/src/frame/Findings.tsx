@@ -25,6 +25,7 @@ const gatherPart: Record<string, string> = {
   'no-programmer': 'vehicles',
   'no-immobiliser-plan': 'vehicles',
   'firing-order': 'vehicles',
+  'cylinder-count': 'vehicles',
   'mixed-sources': 'vehicles',
 };
 
