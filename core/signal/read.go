@@ -83,7 +83,7 @@ func (l *lexicon) devices(p *passage) []hit {
 		for _, u := range l.uses[w] {
 			phrase := l.defs[u.def].phrases[u.phrase]
 			whole := p.at(phrase) >= 0
-			if !whole && (numbered(phrase) || !p.holds(phrase)) {
+			if !whole && (numbered(phrase) || faint(phrase) || !p.holds(phrase)) {
 				continue
 			}
 			s := 0.0
@@ -127,6 +127,12 @@ func (l *lexicon) givesWay(h hit, all map[int]hit) bool {
 		}
 	}
 	return false
+}
+
+// faint says whether a phrase has none but words for kinds of thing, "lamp switch": then it must stand in one piece, or
+// the lamp of any switch would be taken for it.
+func faint(phrase []string) bool {
+	return len(phrase) > 1 && !slices.ContainsFunc(phrase, func(w string) bool { _, kind := makes[w]; return !kind })
 }
 
 func (l *lexicon) weight(word string) float64 {
