@@ -37,6 +37,7 @@ type lexicon struct {
 	byID    map[string]*definition
 	known   []string // every canonical or alias word, sorted, for typing errors and cut-off words
 	uses    map[string][]phraseUse
+	letters map[string][]phraseUse // initials of phrases of three words and more: "fls" for fuel level sensor
 }
 
 type aspectPhrases struct {
@@ -215,10 +216,64 @@ func (l *lexicon) index() {
 	for alias, w := range l.words {
 		seen[alias], seen[w] = true, true
 	}
+	l.initials(seen)
 	for w := range seen {
 		if len(w) >= 4 {
 			l.known = append(l.known, w)
 		}
 	}
 	slices.Sort(l.known)
+}
+
+// initials files every phrase of three to five words under its first letters, once for each device. What is a word of
+// its own is no initialism.
+func (l *lexicon) initials(known map[string]bool) {
+	l.letters = map[string][]phraseUse{}
+	for i := range l.defs {
+		mine := map[string]bool{}
+		for j, p := range l.defs[i].phrases {
+			short := ""
+			for _, w := range p {
+				if isDigit(w[0]) || len(w) < 2 {
+					short = ""
+					break
+				}
+				short += w[:1]
+			}
+			if len(short) < 3 || len(short) > 5 || known[short] || mine[short] || l.idle[short] {
+				continue
+			}
+			mine[short] = true
+			l.letters[short] = append(l.letters[short], phraseUse{i, j})
+		}
+	}
+}
+
+// initial gives the place of the first word that is the initials of a phrase, −1 where none is.
+func (l *lexicon) initial(p *passage) int {
+	return slices.IndexFunc(p.words, func(w string) bool { return len(l.letters[w]) > 0 })
+}
+
+// initialled reads the first word that is the initials of a device's phrase: surely enough to be offered where one
+// device has them, and as a guess where several do. What else the text says names the aspect and the number.
+func (l *lexicon) initialled(p *passage) Reading {
+	i := l.initial(p)
+	if i < 0 {
+		return Reading{}
+	}
+	p.used[i] = true
+	uses := l.letters[p.words[i]]
+	d := l.defs[uses[0].def]
+	r := Reading{Device: d.ID, Name: d.Name, System: d.System, Index: d.Index, Sure: 0.6}
+	for _, other := range uses[1:] {
+		if r.Sure = 0.3; len(r.Others) < 3 {
+			r.Others = append(r.Others, l.defs[other.def].ID)
+		}
+	}
+	p.polarity(&r)
+	l.aspect(p, d, &r)
+	p.indices(&r)
+	r.Sure *= 1 / (1 + 0.4*p.unexplained(l))
+	r.Text = r.String()
+	return r
 }

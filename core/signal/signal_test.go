@@ -132,3 +132,20 @@ func TestTypingErrorsAreRead(t *testing.T) {
 		}
 	}
 }
+
+// Initials of a device's own words are read by rule, less surely than words; those of several devices are a guess.
+func TestInitials(t *testing.T) {
+	for text, want := range map[string]struct {
+		device string
+		sure   float64
+		others int
+	}{
+		"BPPS": {"brakeswitch", 0.6, 0}, "FTPS signal": {"fueltankpressure", 0.6, 0}, "CHTS gnd": {"headtemp", 0.6, 0},
+		"OLS": {"oillevel", 0.3, 1}, "H02S 1/2": {"o2", 1, 0}, "XYZ": {"", 0, 0},
+	} {
+		r := signal.Read(text)
+		if r.Device != want.device || r.Sure != want.sure || len(r.Others) != want.others {
+			t.Errorf("%q read as %s, others %v, sure %.2f", text, r.Device, r.Others, r.Sure)
+		}
+	}
+}

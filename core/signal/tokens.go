@@ -35,6 +35,7 @@ var rewrites = []rewrite{
 	rule("a/c a_/ a.c.", `\ba\s?/\s?c\b|\ba\.c\.`, " ac "),
 	rule("/", `\ba\s?/\s?f\b`, " afr "),
 	rule("/", `\bp\s?/\s?n\b`, " pnp "),
+	rule("h02 02s", `\bh?02s`, "ho2s"),         // zero for O
 	rule("+", `(\d)\s*\+\s*(\d)`, "$1 and $2"), // of cylinders, no polarity
 	rule("h2o", `\bh2o\b`, " coolant "),
 	rule("#", `^#\s?([1-9])0$`, " injector $1 "),
