@@ -101,7 +101,7 @@ func (s *Server) createJob(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	return s.create(c, r.ID, plan.Job{Title: strings.TrimSpace(r.Title), Kind: r.Kind, Donor: r.Donor, Chassis: r.Chassis})
+	return s.create(c, r.ID, plan.Job{Title: strings.TrimSpace(r.Title), Kind: r.Kind, Donor: r.Donor, Chassis: r.Chassis, OneScheme: r.OneScheme})
 }
 
 func (s *Server) create(c *gin.Context, requestID string, j plan.Job, pictures ...store.Picture) error {
@@ -177,7 +177,7 @@ func (s *Server) showJob(c *gin.Context) error {
 	}
 	info, _ := j.Job.Kind.Info()
 	v := JobView{JobLine: JobLine{ID: j.ID, Title: j.Job.Title, Kind: j.Job.Kind, Donor: j.Job.Donor,
-		Chassis: j.Job.Chassis, Changed: j.Changed, Revision: j.Revision}, KindInfo: info,
+		Chassis: j.Job.Chassis, OneScheme: j.Job.OneScheme, Changed: j.Changed, Revision: j.Revision}, KindInfo: info,
 		Sides: Sides{j.facts.From.Name, j.facts.To.Name}, Findings: []finding.Finding{},
 		Severity: map[finding.Severity]int{}, Tables: map[match.Side]TableState{}}
 	for _, side := range []match.Side{match.From, match.To} {
@@ -227,7 +227,8 @@ func (s *Server) changeJob(c *gin.Context) error {
 		return err
 	}
 	return s.apply(c, change{id: r.ID, what: "describe", seen: r.Seen,
-		bodies: map[string]any{store.SubjectJob: store.Head{Title: strings.TrimSpace(r.Title), Kind: r.Kind, Donor: r.Donor, Chassis: r.Chassis}}})
+		bodies: map[string]any{store.SubjectJob: store.Head{Title: strings.TrimSpace(r.Title), Kind: r.Kind, Donor: r.Donor, Chassis: r.Chassis,
+			OneScheme: r.OneScheme}}})
 }
 
 func (s *Server) deleteJob(c *gin.Context) error {

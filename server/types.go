@@ -24,7 +24,9 @@ type JobLine struct {
 	Chassis  string    `json:"chassis"`
 	Changed  int64     `json:"changed"` // Unix milliseconds
 	Revision int64     `json:"revision"`
-	Until    int64     `json:"until,omitempty"` // Unix milliseconds, till when a deleted one can be brought back
+	// Both pinouts number their circuits by one scheme.
+	OneScheme bool  `json:"oneScheme,omitempty"`
+	Until     int64 `json:"until,omitempty"` // Unix milliseconds, till when a deleted one can be brought back
 }
 
 // KindList is the kinds of job in the order in which they are offered.
@@ -39,7 +41,9 @@ type JobRequest struct {
 	Kind    plan.Kind `json:"kind"`
 	Donor   string    `json:"donor"`
 	Chassis string    `json:"chassis"`
-	Seen    int64     `json:"seen,omitempty"` // revision that the person saw
+	// Both pinouts number their circuits by one scheme.
+	OneScheme bool  `json:"oneScheme,omitempty"`
+	Seen      int64 `json:"seen,omitempty"` // revision that the person saw
 }
 
 // JobView is a job as the frame around the stages shows it.

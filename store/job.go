@@ -19,6 +19,8 @@ type Head struct {
 	Kind    plan.Kind `json:"kind"`
 	Donor   string    `json:"donor"`
 	Chassis string    `json:"chassis"`
+	// Somebody said that both pinouts number their circuits by one scheme.
+	OneScheme bool `json:"oneScheme,omitempty"`
 }
 
 // State is a job with its revision and the version of each subject.

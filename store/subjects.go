@@ -21,7 +21,7 @@ import (
 // jobPuts gives the subjects of a whole job.
 func jobPuts(j plan.Job) ([]Put, error) {
 	p := puts{}
-	p.add(SubjectJob, Head{j.Title, j.Kind, j.Donor, j.Chassis}, true)
+	p.add(SubjectJob, Head{j.Title, j.Kind, j.Donor, j.Chassis, j.OneScheme}, true)
 	p.add(SubjectTable(match.From), j.From, j.From != nil)
 	p.add(SubjectTable(match.To), j.To, j.To != nil)
 	p.add(SubjectKept, j.Kept, j.Kept != nil)
@@ -126,7 +126,7 @@ func (s *State) take(name string, body []byte) error {
 	case SubjectJob:
 		var h Head
 		err := into(&h)
-		j.Title, j.Kind, j.Donor, j.Chassis = h.Title, h.Kind, h.Donor, h.Chassis
+		j.Title, j.Kind, j.Donor, j.Chassis, j.OneScheme = h.Title, h.Kind, h.Donor, h.Chassis, h.OneScheme
 		return err
 	case SubjectKept:
 		return value(body, &j.Kept)

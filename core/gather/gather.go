@@ -58,20 +58,25 @@ type Options struct {
 	Cells   []Correction      `json:"cells,omitempty"`   // misprints put right
 }
 
-// Correction puts a misprinted cell right; the table as it was brought is kept beside it.
+// Correction puts a misprinted cell right, or fills one of a row that is added below the table; the table as it was brought
+// is kept beside it.
 type Correction struct {
 	Line   int    `json:"line"` // from 1
 	Column Column `json:"column"`
 	Text   string `json:"text"`
 }
 
-// correct gives the table with the corrections made, the lines copied where they change.
+// correct gives the table with the corrections made, the lines copied where they change; one that lies below the table
+// is a row that was added.
 func (o Options) correct(cells [][]string, columns []Column) [][]string {
 	out := slices.Clone(cells)
 	for _, c := range o.Cells {
 		at := slices.Index(columns, c.Column)
-		if at < 0 || c.Column == Ignored || c.Line < 1 || c.Line > len(out) {
+		if at < 0 || c.Column == Ignored || c.Line < 1 || c.Line > MaxLines {
 			continue
+		}
+		for len(out) < c.Line {
+			out = append(out, nil)
 		}
 		out[c.Line-1] = pad(out[c.Line-1], max(len(columns), len(out[c.Line-1])))
 		out[c.Line-1][at] = c.Text
@@ -95,6 +100,7 @@ type Reading struct {
 	Habit      colour.Detection    `json:"habit"`
 	Unit       size.Unit           `json:"unit"`  // how bare numbers in the size column were read
 	Lines      int                 `json:"lines"` // lines of the table that are not blank
+	Next       int                 `json:"next"`  // the line at which a row is added
 	Rows       []harness.Row       `json:"rows"`
 	Connectors []harness.Connector `json:"connectors"`
 	Preface    []Remark            `json:"preface"`  // lines above the heading
@@ -129,7 +135,8 @@ func Read(cells [][]string, o Options) (Reading, error) {
 	if !slices.Contains(r.Columns, Cavity) {
 		return r, fmt.Errorf("no column names the cavities: say which one does")
 	}
-	body = o.correct(cells, r.Columns)[header+1:]
+	whole := o.correct(cells, r.Columns)
+	body, r.Next = whole[header+1:], len(whole)+1
 	for i := range max(header, 0) {
 		if !blank(cells[i]) {
 			r.Preface = append(r.Preface, Remark{Line: i + 1, Code: "preface", Text: "above the heading", Cells: cells[i]})

@@ -163,7 +163,7 @@ func TestCorrections(t *testing.T) {
 
 func TestAMisprintIsPutRight(t *testing.T) {
 	lines := []string{"Connector|Cavity|Function", "A|1|Injector 3", "A|1|Injector 3"}
-	r := read(t, gather.Options{Cells: []gather.Correction{{Line: 3, Column: gather.Cavity, Text: "2"}, {Line: 3, Column: gather.Function, Text: "Injector 4"}, {Line: 99, Column: gather.Cavity, Text: "x"}}}, lines...)
+	r := read(t, gather.Options{Cells: []gather.Correction{{Line: 3, Column: gather.Cavity, Text: "2"}, {Line: 3, Column: gather.Function, Text: "Injector 4"}, {Line: gather.MaxLines + 1, Column: gather.Cavity, Text: "x"}}}, lines...)
 	if len(r.Rows) != 2 || r.Rows[1].Ref.String() != "A2" || r.Rows[1].Signal.Cylinder != 4 || len(r.Rejected) != 0 {
 		t.Errorf("rows %+v, rejected %s", r.Rows, codes(r.Rejected))
 	}
@@ -250,5 +250,23 @@ func TestDirtyTables(t *testing.T) {
 		if !slices.Equal(got, c.rows) || (c.asks == "") != (asks == "") || !strings.Contains(asks, c.asks) {
 			t.Errorf("%s: %v, asks %q; want %v, %q", name, got, asks, c.rows, c.asks)
 		}
+	}
+}
+
+// A row can be added below the table, and one that was not taken is taken when its cavity is put right.
+func TestARowIsAddedAndSplit(t *testing.T) {
+	cells := [][]string{{"Connector", "Pin", "Colour", "Function"}, {"A", "1", "RD", "Battery"}, {"A", "9/10", "BK", "Ground"}}
+	first, err := gather.Read(cells, gather.Options{})
+	if err != nil || len(first.Rows) != 1 || first.Next != 4 {
+		t.Fatalf("%d rows, next %d, %v", len(first.Rows), first.Next, err)
+	}
+	r, err := gather.Read(cells, gather.Options{Cells: []gather.Correction{{3, gather.Cavity, "9 & 10"}, {4, gather.Connector, "A"},
+		{4, gather.Cavity, "11"}, {4, gather.Function, "Purge valve"}, {gather.MaxLines + 1, gather.Cavity, "12"}}})
+	got := ""
+	for _, row := range r.Rows {
+		got += row.Ref.String() + " "
+	}
+	if err != nil || got != "A1 A9 A10 A11 " || r.Next != 5 || r.Rows[3].Signal.Device != "purge" || len(cells) != 3 {
+		t.Errorf("%s, next %d, %v", got, r.Next, err)
 	}
 }

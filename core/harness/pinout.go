@@ -71,6 +71,7 @@ type Pinout struct {
 	Date       string       `json:"date,omitempty"` // ISO, as stated by the person
 	Trust      Trust        `json:"trust"`
 	Habit      colour.Habit `json:"habit,omitempty"`
+	OneScheme  bool         `json:"-"` // somebody said that its circuit numbers are those of the other pinout too
 	Connectors []Connector  `json:"connectors"`
 	Rows       []Row        `json:"rows"`
 }

@@ -73,6 +73,7 @@ func (r *Result) Findings(from, to harness.Pinout) []finding.Finding {
 	var out []finding.Finding
 	out = append(out, r.lostDecisions()...)
 	out = append(out, r.contradictions()...)
+	out = append(out, r.notOneScheme()...)
 	out = append(out, r.unverifiedDecisions()...)
 	out = append(out, r.feedsMissing()...)
 	out = append(out, cylinders(From, r.from)...)
@@ -122,6 +123,17 @@ func (r *Result) lostDecisions() []finding.Finding {
 			Text: fmt.Sprintf("The decision about %s fits the tables no more and is not counted.", about), Remedy: "Decide the row anew, or put the tables right."})
 	}
 	return out
+}
+
+// notOneScheme tells where what was said of the numbers is not so.
+func (r *Result) notOneScheme() []finding.Finding {
+	t := r.weights.numeral
+	if !t.contradicted() {
+		return nil
+	}
+	return []finding.Finding{{Code: "not-one-scheme", Severity: finding.Wrong, Side: string(From), Subject: "numbers",
+		Text:   fmt.Sprintf("Both tables are said to number their circuits by one scheme, and of %d equal numbers whose words can be read only %d agree: they are not counted.", t.equal, t.agree),
+		Remedy: "Take back what was said of the numbers, under the job's title; or look whether a table is of another year."}}
 }
 
 // contradictions names the rows whose circuit number says one thing and whose words another.

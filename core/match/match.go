@@ -34,6 +34,7 @@ func Crosswalk(from, to harness.Pinout, meetings Meetings, decisions []Decision)
 func crosswalk(from, to harness.Pinout, meetings Meetings, decisions []Decision, blockFrom int) *Result {
 	r := &Result{blockFrom: blockFrom, from: occupied(from.Rows, nil), to: occupied(to.Rows, meetings), meetings: meetings}
 	r.index(decisions)
+	r.declared = from.OneScheme && to.OneScheme
 	r.compare = newComparer(r.from, r.to, meetings)
 	r.link()
 	r.conclude()
@@ -79,6 +80,7 @@ func (r *Result) link() {
 	e.ready()
 	w := start(tally, n)
 	w.numeral = r.compare.corroborate()
+	w.numeral.declared = r.declared
 	w.numeral.chance = baseColours(tally)
 	likely := make([]float64, len(e.bits))
 	for k, b := range e.bits {

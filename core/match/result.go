@@ -77,6 +77,7 @@ type Result struct {
 	rejected     map[pair]bool
 	byFrom, byTo []*Decision
 	lost         []*Decision // those that no row takes any more
+	declared     bool        // somebody said that both sides number by one scheme
 	compare      *comparer
 	weights      weights
 	edges        *edges

@@ -128,20 +128,35 @@ type numberTrust struct {
 	colours int     // pairs of equal numbers whose colours could be compared
 	alike   float64 // share of them with the same base colour
 	chance  float64 // that share over all pairs
+	// Somebody said that both sides number by one scheme.
+	declared bool
+}
+
+// contradicted says whether what was declared of the numbers is not so: of those whose words can be read most disagree.
+func (t numberTrust) contradicted() bool {
+	return t.declared && t.equal >= enough && 2*t.agree < t.equal
 }
 
 // shared says whether both sides are known to carry one numbering.
-func (t numberTrust) shared() bool { return t.agree >= enough && 10*t.agree >= 9*t.equal }
+func (t numberTrust) shared() bool {
+	return t.declared && !t.contradicted() || t.agree >= enough && 10*t.agree >= 9*t.equal
+}
 
 // enough is the number of corroborated pairs from which their share is believed.
 const enough = 10
+
+// declaredRight is how often an equal number is right where both sides are said to number by one scheme: the rest is
+// misprints (common practice).
+const declaredRight = 0.98
 
 // limit holds the weight of an equal number down to what its record allows: alone it may never be surer than the share
 // of equal numbers that proved right. With fewer than ten texts to go by the colours decide, and where they say nothing
 // either it stays below one half.
 func (t numberTrust) limit(bits, prior float64) float64 {
 	right := (float64(t.agree) + 0.5) / (float64(t.equal) + 1.5)
-	if t.equal < enough {
+	if t.declared && !t.contradicted() {
+		right = max(right, declaredRight)
+	} else if t.equal < enough {
 		right = min(right, 0.45)
 		if t.colours >= enough { // were all numbers right, some four in five would be alike (common practice)
 			right = min(0.97, (t.alike-t.chance)/(0.8-t.chance))

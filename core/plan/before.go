@@ -20,6 +20,7 @@ func (f *Facts) identify(j Job) {
 		id = *j.Identity
 		f.Findings = append(f.Findings, id.Check()...)
 	}
+	f.From.OneScheme, f.To.OneScheme = j.OneScheme, j.OneScheme
 	f.banks(id.Bank1)
 	f.cylinders(id.Cylinders)
 	if info, known := j.Kind.Info(); !known || !slices.Contains(info.Stages, "match") || j.From == nil || j.To == nil {

@@ -49,13 +49,15 @@ func (t Table) Read() (harness.Pinout, gather.Reading, error) {
 
 // Job is all that is stored of a job: facts and decisions.
 type Job struct {
-	Title   string     `json:"title"`
-	Kind    Kind       `json:"kind"`
-	Donor   string     `json:"donor"`
-	Chassis string     `json:"chassis"`
-	From    *Table     `json:"from,omitempty"`
-	To      *Table     `json:"to,omitempty"`
-	Kept    match.Kept `json:"kept,omitempty"` // as jobs of old said which housings are kept
+	Title   string `json:"title"`
+	Kind    Kind   `json:"kind"`
+	Donor   string `json:"donor"`
+	Chassis string `json:"chassis"`
+	// Somebody said that both pinouts number their circuits by one scheme.
+	OneScheme bool       `json:"oneScheme,omitempty"`
+	From      *Table     `json:"from,omitempty"`
+	To        *Table     `json:"to,omitempty"`
+	Kept      match.Kept `json:"kept,omitempty"` // as jobs of old said which housings are kept
 	// How To connectors are met; those of which nothing is said as the kind has it.
 	Met       match.Meetings   `json:"met,omitempty"`
 	Vehicle   match.Side       `json:"vehicle,omitempty"` // the side of the vehicle's own wiring; empty as the kind has it

@@ -32,12 +32,26 @@ var behind = []string{"from", "via", "ex", "von", "over", "through"}
 func (l *lexicon) other(p *passage, def, phrase int) int {
 	d := &l.defs[def]
 	used := p.places(d.phrases[phrase])
+	if says(d, d.phrases[phrase]) { // only what stands right behind it can make another thing of it: injector power relay
+		last := -1
+		for i := range used {
+			if used[i] && !p.used[i] {
+				last = i
+			}
+		}
+		if last+1 < len(p.words) && d.Aspects[0].Role != Ground && d.Aspects[0].Role != SensorGround && !used[last+1] {
+			if _, kind := makes[p.words[last+1]]; kind && !l.names(d, p.words[last+1]) {
+				return last + 1
+			}
+		}
+		return -1
+	}
 	at := -1
 	for i, w := range p.words {
 		if slices.Contains(behind, w) {
 			break
 		}
-		if _, kind := makes[w]; !kind || used[i] || slices.Contains(own[d.Aspects[0].Role], w) || l.says(d, w) {
+		if _, kind := makes[w]; !kind || used[i] || slices.Contains(own[d.Aspects[0].Role], w) || l.names(d, w) {
 			continue
 		}
 		if at < 0 || !slices.Contains(quantities, w) || slices.Contains(quantities, p.words[at]) {
@@ -47,8 +61,22 @@ func (l *lexicon) other(p *passage, def, phrase int) int {
 	return at
 }
 
-// says whether a word stands in any phrase of a device.
-func (l *lexicon) says(d *definition, word string) bool {
+// says whether a phrase leaves no doubt that a wire is a feed or a ground: what else is named hangs on it. "Battery
+// feed to the ignition switch", "rear lamp ground"; but not "battery current sensor".
+func says(d *definition, phrase []string) bool {
+	switch d.Aspects[0].Role {
+	case Ground, SensorGround, Reference5V:
+		return true
+	case Battery, Ignition, Start:
+		return slices.ContainsFunc(phrase, func(w string) bool {
+			return slices.Contains([]string{"supply", "output", "voltage", "positive", "terminal", "bplus", "v12"}, w)
+		})
+	}
+	return false
+}
+
+// names says whether a word stands in any phrase of a device.
+func (l *lexicon) names(d *definition, word string) bool {
 	return slices.ContainsFunc(d.phrases, func(p []string) bool { return slices.Contains(p, word) })
 }
 
@@ -60,7 +88,7 @@ func (p *passage) places(phrase []string) []bool {
 }
 
 // sameThing is the share of the best phrase's score from which a phrase is taken that leaves no such word over.
-const sameThing = 0.5
+const sameThing = 0.75
 
 // pick gives the hit that the text means: the best, or the next that leaves no word over which makes another device of
 // it. Where all do, it gives the place of the word that the best leaves over.

@@ -110,6 +110,7 @@ export interface JobLine {
   chassis: string;
   changed: number;
   revision: number;
+  oneScheme?: boolean;
   until?: number;
 }
 /**
@@ -166,6 +167,7 @@ export interface JobRequest {
     | "thinning";
   donor: string;
   chassis: string;
+  oneScheme?: boolean;
   seen?: number;
 }
 /**
@@ -193,6 +195,7 @@ export interface JobView {
   chassis: string;
   changed: number;
   revision: number;
+  oneScheme?: boolean;
   until?: number;
   kindInfo: KindInfo;
   sides: Sides;
@@ -357,6 +360,7 @@ export interface Reading {
   habit: Detection;
   unit: "mm2" | "awg" | "";
   lines: number;
+  next: number;
   rows: Row[];
   connectors: Connector[];
   preface: Remark[];

@@ -1,4 +1,4 @@
-import { App, Button, Input, Modal, Select, type InputRef } from 'antd';
+import { App, Button, Checkbox, Input, Modal, Select, type InputRef } from 'antd';
 import { useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { explain, ProblemError } from '../api/client';
@@ -7,7 +7,7 @@ import type { JobRequest, JobView } from '../api/types.gen';
 import { History } from './History';
 import { onEnter } from '../keys/onEnter';
 
-type Draft = Pick<JobRequest, 'title' | 'kind' | 'donor' | 'chassis'>;
+type Draft = Pick<JobRequest, 'title' | 'kind' | 'donor' | 'chassis' | 'oneScheme'>;
 
 /** Makes a job, or says anew what an existing one is called. */
 export function JobForm({ job, onClose }: { job?: JobView; onClose: () => void }) {
@@ -22,14 +22,12 @@ export function JobForm({ job, onClose }: { job?: JobView; onClose: () => void }
   const error = create.error ?? describe.error;
   const wrongField = error instanceof ProblemError ? error.problem.pointer : undefined;
   const { title, kind, donor, chassis } = draft;
+  const said = { title, kind, donor, chassis, oneScheme: draft.oneScheme ?? false };
   const save = () => {
     if (job) {
-      describe.mutate({ title, kind, donor, chassis, seen: job.revision }, { onSuccess: onClose });
+      describe.mutate({ ...said, seen: job.revision }, { onSuccess: onClose });
     } else {
-      create.mutate(
-        { title, kind, donor, chassis },
-        { onSuccess: (done) => void navigate(`/jobs/${done.job}/gather`) },
-      );
+      create.mutate(said, { onSuccess: (done) => void navigate(`/jobs/${done.job}/gather`) });
     }
   };
   const confirmDelete = () =>
@@ -89,6 +87,12 @@ export function JobForm({ job, onClose }: { job?: JobView; onClose: () => void }
         </div>
         {text('donor', 'Donor', 'the vehicle or harness the engine comes from')}
         {text('chassis', 'Chassis', 'the vehicle or unit that it goes to')}
+        <Checkbox
+          checked={draft.oneScheme ?? false}
+          onChange={(e) => setDraft({ ...draft, oneScheme: e.target.checked })}
+        >
+          Both pinouts number their circuits by one scheme: equal numbers count even where words are blank
+        </Checkbox>
         {job && <History job={job.id} />}
         {error && (
           <div className="problem" role="alert">

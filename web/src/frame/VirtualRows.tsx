@@ -30,7 +30,7 @@ export function VirtualRows<T>(p: Props<T>) {
       const row = rows[i];
       return row === undefined ? i : keyOf(row);
     },
-    overscan: 8,
+    overscan: 14,
     scrollPaddingStart: 40,
     scrollPaddingEnd: 80,
   });

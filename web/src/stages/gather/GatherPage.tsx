@@ -9,6 +9,8 @@ import { useJobID } from '../../frame/Frame';
 import { Brought } from './Brought';
 import { FactsPage } from './FactsPage';
 import { GatherNav, useGatherPart } from './GatherNav';
+import { AddRow } from './AddRow';
+import { corrected } from './corrected';
 import { ImportTable } from './ImportTable';
 import { PinoutRows } from './PinoutRows';
 import { ReadingSide } from './ReadingSide';
@@ -87,11 +89,11 @@ function GatherSide({ job, side }: { job: JobView; side: Side }) {
         {asBrought && <Brought view={view} onOptions={(o) => keep(view.meta, o)} />}
         <PinoutRows
           rows={view.reading.rows}
-          onCorrect={(line, column, text) => {
-            const others = (view.options.cells ?? []).filter((c) => c.line !== line || c.column !== column);
-            keep(view.meta, { ...view.options, cells: [...others, { line, column, text }] });
-          }}
+          onCorrect={(line, column, text) =>
+            keep(view.meta, corrected(view.options, [{ line, column, text }]))
+          }
         />
+        <AddRow view={view} onOptions={(o) => keep(view.meta, o)} />
       </div>
       <aside className="side">
         <ReadingSide

@@ -64,7 +64,7 @@ export function PinoutRows({ rows, onCorrect }: Props) {
   return (
     <VirtualRows
       rows={rows}
-      keyOf={(row) => row.line}
+      keyOf={(row) => `${row.line} ${refName(row.ref)}`}
       estimate={33}
       label="rows"
       className="pinoutrows"

@@ -1,5 +1,6 @@
 import { Input, InputNumber, Select } from 'antd';
 import type { Options, TableMeta, TableView } from '../../api/types.gen';
+import { corrected } from './corrected';
 import { habitWord, options, trustWord } from './words';
 
 interface Props {
@@ -55,7 +56,11 @@ export function ReadingSide({ view, meta, onMeta, onOptions }: Props) {
         )}
       </section>
       <Layouts view={view} onOptions={onOptions} />
-      <Remarks title="Rows not taken" remarks={reading.rejected} />
+      <Remarks
+        title="Rows not taken"
+        remarks={reading.rejected}
+        onCavity={(line, text) => onOptions(corrected(said, [{ line, column: 'cavity', text }]))}
+      />
       <Remarks title="Taken, with something unread" remarks={reading.warnings} />
     </div>
   );
@@ -192,7 +197,16 @@ function Layouts({ view, onOptions }: { view: TableView; onOptions: (o: Options)
   );
 }
 
-function Remarks({ title, remarks }: { title: string; remarks: TableView['reading']['rejected'] }) {
+/** A row that was not taken for its cavity can be taken when that is put right: two of them are written 9 & 10. */
+const forCavity = ['no-cavity', 'bad-cavity', 'two-cavities', 'duplicate-cavity'];
+
+interface RemarksProps {
+  title: string;
+  remarks: TableView['reading']['rejected'];
+  onCavity?: (line: number, text: string) => void;
+}
+
+function Remarks({ title, remarks, onCavity }: RemarksProps) {
   if (remarks.length === 0) {
     return null;
   }
@@ -207,6 +221,15 @@ function Remarks({ title, remarks }: { title: string; remarks: TableView['readin
           <span>
             {r.text}
             {r.cells && <div className="quiet">{r.cells.filter(Boolean).join(' · ')}</div>}
+            {onCavity && forCavity.includes(r.code) && (
+              <Input
+                size="small"
+                style={{ width: 150 }}
+                aria-label={`cavity of line ${r.line}`}
+                placeholder="cavity, or 9 & 10"
+                onPressEnter={(e) => onCavity(r.line, e.currentTarget.value)}
+              />
+            )}
           </span>
         </div>
       ))}
