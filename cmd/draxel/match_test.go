@@ -48,7 +48,7 @@ func write(t *testing.T, name, text string) string {
 }
 
 const (
-	from = "Connector,Pin,Color,Circuit,Function\nA,1,RED,101,Fuel Injector 1 Control\nA,2,BLU,102,Fuel Injector 2 Control\nA,3,,,not used\nA,4,TAN,104,EGR Valve Control\nA,5,RED,105,Battery Positive Voltage\nA,6,WHT,106,zqx vgk\n"
+	from = "Connector,Pin,Color,Circuit,Function\nA,1,RED,101,Fuel Injector 1 Control\nA,2,BLU,102,Fuel Injector 2 Control\nA,3,,,not used\nA,4,TAN,104,Radiator Fan Relay Control\nA,5,RED,105,Battery Positive Voltage\nA,6,WHT,106,zqx vgk\n"
 	to   = "Plug;Contact;Designation\nA;1;Injection valve cyl. 1, control\nA;7;Injection valve cyl. 2, control\nP;3;Coolant temperature sender\n"
 )
 
