@@ -70,6 +70,27 @@ func TestAMisprintIsPutRight(t *testing.T) {
 	v.see("[data-testid=findings]", "2 wrong")
 }
 
+// A row that the table lacks is added below it; one that was not taken for its cavity is taken when that is put right.
+func TestARowIsAddedAndAnotherTaken(t *testing.T) {
+	v := newJob(t)
+	v.write("#paste", "Connector\tPin\tColour\tFunction\nA\t1\tRD\tBattery\nA\t9/10\tBK\tGround")
+	v.click("button", "Read the pasted rows")
+	v.see("[data-testid=reading]", "1 rows taken, 1 not")
+	v.see("[data-testid='Rows not taken']", "may be two cavities")
+	v.write("[aria-label='cavity of line 3']", "9 & 10")
+	v.press(input.Enter)
+	v.see("[data-testid=reading]", "3 rows taken, 0 not")
+	v.see("[data-testid='Taken, with something unread']", "taken for 2 cavities")
+	v.click("button", "Keep this pinout")
+	v.see("h1", "the finished harness must fill")
+	v.click("nav a", "^From:")
+	for field, text := range map[string]string{"connector": "A", "cavity": "11", "function": "Purge valve"} {
+		v.write("[aria-label='"+field+" of a new row']", text)
+	}
+	v.press(input.Enter)
+	v.see("[role=grid]", "canister purge valve")
+}
+
 func TestTheColourHabitIsThePersonsToSay(t *testing.T) {
 	v := open(t, "/jobs/packhorse/gather?side=from")
 	v.see("[role=grid]", "BN-RD")

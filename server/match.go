@@ -281,7 +281,8 @@ func (j *computed) hasCavity(at harness.Ref) bool {
 		func(c harness.Connector) bool { return c.ID == at.Connector && c.Has(at.Cavity) })
 }
 
-// acceptAbove accepts every open match that is at least so certain, as one change.
+// acceptAbove accepts every open match that is at least so certain, as one change; what was brought from an earlier job is
+// verified one by one.
 func (s *Server) acceptAbove(c *gin.Context) error {
 	r, err := read[AcceptRequest](c)
 	if err == nil && (r.Above < match.Offered || r.Above > 1) {
@@ -293,7 +294,7 @@ func (s *Server) acceptAbove(c *gin.Context) error {
 	return s.checked(c, func(j *computed) error {
 		bodies := map[string]any{}
 		for _, l := range j.begun().Match.Lines {
-			if l.Decided || !l.Feeds() || l.P < r.Above {
+			if l.Decided || !l.Feeds() || l.P < r.Above || l.Verify != "" {
 				continue
 			}
 			d, err := decision(j, DecideRequest{Side: match.From, At: l.From, Action: Accept, To: l.To})

@@ -58,7 +58,7 @@ func (r *Result) rest(assigned []int) leftover {
 		if readable(&r.to[j].Signal) {
 			seenT++
 		}
-		if !held[j] && r.byTo[j] == nil {
+		if !held[j] && (r.byTo[j] == nil || r.byTo[j].Verify != "") {
 			l.to = append(l.to, j)
 		}
 	}

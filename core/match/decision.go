@@ -82,7 +82,7 @@ func (r *Result) index(decisions []Decision) {
 		if d.Side == To {
 			_, there := r.fromAt[d.Of]
 			if j, ok := r.toAt[d.At]; ok && (d.Choice == Vacant || d.Choice == Wired || d.Choice == Branch && there) {
-				r.byTo[j], r.taken[j] = d, true
+				r.byTo[j], r.taken[j] = d, d.Verify == ""
 			} else {
 				r.lost = append(r.lost, d)
 			}

@@ -104,6 +104,14 @@ func (r *Result) unverifiedDecisions() []finding.Finding {
 			n++
 		}
 	}
+	for _, w := range r.Wants {
+		if w.Verify != "" {
+			if n == 0 {
+				job, first = w.Verify, w.To.String()
+			}
+			n++
+		}
+	}
 	if n == 0 {
 		return nil
 	}

@@ -62,6 +62,7 @@ type Want struct {
 	Of      harness.Ref `json:"of,omitzero"`      // of Branches: the From cavity whose wire serves it
 	Origin  *Origin     `json:"origin,omitempty"` // of NewWire
 	Reason  string      `json:"reason,omitempty"`
+	Verify  string      `json:"verify,omitempty"` // said to be left empty in this earlier job, and not verified here
 }
 
 // Result is a crosswalk.
@@ -112,7 +113,9 @@ func (r *Result) conclude() {
 			continue
 		}
 		w := Want{To: row.Ref, Verdict: NeedsWire, P: round(needs[j])}
-		if d := r.byTo[j]; d != nil {
+		if d := r.byTo[j]; d != nil && d.Verify != "" {
+			w.Verify, w.Reason = d.Verify, d.Reason
+		} else if d != nil {
 			w.Verdict, w.Decided, w.P, w.Reason = LeftEmpty, true, 1, d.Reason
 			switch d.Choice {
 			case Branch:

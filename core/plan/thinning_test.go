@@ -210,6 +210,34 @@ func TestEarlier(t *testing.T) {
 	}
 }
 
+// Small differences of wording do not keep a decision behind, nor does the side: a cavity that was left empty is brought too,
+// and counts as open until it is verified.
+func TestEarlierBearsOtherWords(t *testing.T) {
+	past := plan.Job{Title: "first", Kind: plan.Repinned,
+		From: table("ours", []string{"A", "1", "Injector 1, control"}, []string{"A", "2", "Knock sensor 1"}, []string{"A", "3", "Purge valve"}),
+		To:   table("theirs", []string{"P", "1", "INJ 1"}, []string{"P", "2", "Knock 1"}, []string{"P", "3", "Secondary air pump"}),
+		Decisions: []match.Decision{matched("A1", "P1"), matched("A2", "P2"),
+			{Side: match.To, At: harness.Ref{Connector: "P", Cavity: "3"}, Choice: match.Vacant, Reason: "none fitted"}}}
+	now := past
+	now.Decisions = nil
+	now.From = table("ours", []string{"A", "1", "Control, Injector 1"}, []string{"A", "2", "Knock sensor 2"}, []string{"A", "3", "Purge valve"})
+	now.To = table("theirs", []string{"P", "1", "Fuel injector no. 1"}, []string{"P", "2", "Knock 1"}, []string{"P", "3", "Secondary air pump"})
+	_, matches, err := now.Earlier(past)
+	got := ""
+	for _, d := range matches {
+		got += string(d.Side) + " " + d.At.String() + " "
+	}
+	if err != nil || got != "from A1 to P3 " {
+		t.Fatalf("%s, %v", got, err)
+	}
+	now.Decisions = matches
+	for _, w := range computeJob(t, now).Match.Wants {
+		if w.To.Cavity == "3" && (w.Decided || w.Verify != "first" || w.Verdict != match.NeedsWire) {
+			t.Errorf("%+v", w)
+		}
+	}
+}
+
 func TestSchoolsByKind(t *testing.T) {
 	for kind, want := range map[plan.Kind]thin.School{plan.ThinningOnly: thin.CutSeal, plan.Repinned: thin.Extract} {
 		if got := (plan.Job{Kind: kind}).Chosen().Bench.School; got != want {

@@ -7,7 +7,9 @@ import (
 
 	"draxel/core/finding"
 	"draxel/core/gather"
+	"draxel/core/harness"
 	"draxel/core/match"
+	"draxel/core/signal"
 	"draxel/core/thin"
 )
 
@@ -80,6 +82,26 @@ func (j Job) openItems() []gather.OpenItem {
 	return slices.DeleteFunc(j.Identity.OpenItems(), func(i gather.OpenItem) bool { return j.Items[i.ID] })
 }
 
+// emptied gives the decision that a cavity of the To side is left empty, where it is here too and says the same.
+func (j Job) emptied(there, here *Facts, d match.Decision) (match.Decision, bool) {
+	x, okX := there.To.Row(d.At)
+	y, okY := here.To.Row(d.At)
+	if d.Choice != match.Vacant || !okX || !okY || !saysTheSame(x, y) {
+		return d, false
+	}
+	d.Rejected, d.Verify = nil, j.Title
+	return d, true
+}
+
+// saysTheSame says whether two rows speak of one circuit: in the same words but for their spelling and order, or in
+// others that are read as the same wire.
+func saysTheSame(a, b harness.Row) bool {
+	x, y := signal.Words(a.Function), signal.Words(b.Function)
+	slices.Sort(x)
+	slices.Sort(y)
+	return slices.Equal(x, y) || min(a.Signal.Sure, b.Signal.Sure) >= 0.8 && signal.Compare(a.Signal, b.Signal) == signal.Same
+}
+
 // Earlier gives the decisions of an earlier job that apply to this one: those about cavities, wires, devices and
 // connectors that are here too and agree in what is said of them. Each is to be verified before it counts.
 func (j Job) Earlier(past Job) ([]thin.Decision, []match.Decision, error) {
@@ -99,14 +121,19 @@ func (j Job) Earlier(past Job) ([]thin.Decision, []match.Decision, error) {
 	for _, d := range past.Decisions {
 		a, okA := here.From.Row(d.At)
 		b, okB := there.From.Row(d.At)
-		if d.Side != match.From || !okA || !okB || a.Function != b.Function || decided["from "+d.At.String()] ||
-			d.Choice == match.Open {
+		if d.Side == match.To {
+			if x, there := past.emptied(&there, &here, d); there && !decided["to "+d.At.String()] {
+				matches = append(matches, x)
+			}
+			continue
+		}
+		if !okA || !okB || !saysTheSame(a, b) || decided["from "+d.At.String()] || d.Choice == match.Open {
 			continue
 		}
 		if d.Choice == match.Matched {
 			x, okX := here.To.Row(d.To)
 			y, okY := there.To.Row(d.To)
-			if _, vetoed := match.Veto(a.Signal, x.Signal); !okX || !okY || x.Function != y.Function || vetoed {
+			if _, vetoed := match.Veto(a.Signal, x.Signal); !okX || !okY || !saysTheSame(x, y) || vetoed {
 				continue
 			}
 		}

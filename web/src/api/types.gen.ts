@@ -731,6 +731,7 @@ export interface Want {
   of?: Ref;
   origin?: WireOrigin;
   reason?: string;
+  verify?: string;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema

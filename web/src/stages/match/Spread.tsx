@@ -115,6 +115,7 @@ function SpreadLine({ row, index, on, considered, way, onSelect }: LineProps) {
           line={line}
           word={verdictWord[line?.verdict ?? want?.verdict ?? 'undecided']}
           decided={line?.decided ?? want?.decided ?? false}
+          verify={line?.verify ?? want?.verify}
           to={to}
           way={way}
         />
@@ -186,11 +187,13 @@ interface VerdictProps {
   line?: Line;
   word: string;
   decided: boolean;
+  /** The earlier job that it was brought from. */
+  verify: string | undefined;
   to?: Row;
   way: string;
 }
 
-function Verdict({ line, word, decided, to, way }: VerdictProps) {
+function Verdict({ line, word, decided, verify, to, way }: VerdictProps) {
   const full =
     line?.verdict === 'moves-connector' && !way ? `${word} ${to?.ref.connector ?? ''}` : way || word;
   return (
@@ -202,8 +205,8 @@ function Verdict({ line, word, decided, to, way }: VerdictProps) {
       ) : (
         full
       )}
-      {line?.verify && (
-        <span className="quiet" title={`brought from ${line.verify}`}>
+      {verify && (
+        <span className="quiet" title={`brought from ${verify}`}>
           to be verified
         </span>
       )}

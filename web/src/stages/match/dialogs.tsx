@@ -170,7 +170,7 @@ export function AcceptDialog({
 }) {
   const [above, setAbove] = useState(95);
   const number = useRef<ComponentRef<typeof InputNumber>>(null);
-  const count = view.lines.filter((l) => !l.decided && feeds(l) && l.p >= above / 100).length;
+  const count = view.lines.filter((l) => !l.decided && !l.verify && feeds(l) && l.p >= above / 100).length;
   const accept = () => count > 0 && onChoose(above / 100);
   return (
     <Modal
