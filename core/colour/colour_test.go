@@ -2,6 +2,8 @@ package colour_test
 
 import (
 	"fmt"
+	"os"
+	"strings"
 	"testing"
 
 	"draxel/core/colour"
@@ -126,4 +128,43 @@ func ExampleDetect() {
 	d := colour.Detect([]string{"RU", "NK", "LGU"})
 	fmt.Println(d.Habit, colour.Parse("RU", d.Habit), colour.Parse("LGU", d.Habit))
 	// Output: bs RD-BU light GN-BU
+}
+
+// A list written by hand before it was read: none of it is read wrongly.
+func TestTextsByHand(t *testing.T) {
+	data, err := os.ReadFile("testdata/texts.txt")
+	if err != nil {
+		t.Fatal(err)
+	}
+	n := 0
+	for _, line := range strings.Split(strings.TrimSpace(string(data)), "\n") {
+		cells := strings.Split(line, "|")
+		if line[0] == '#' || len(cells) != 3 {
+			continue
+		}
+		n++
+		if got := colour.Parse(cells[1], colour.Habit(cells[0])).String(); got != cells[2] {
+			t.Errorf("%s read as %s", line, got)
+		}
+	}
+	if n < 90 {
+		t.Errorf("%d texts", n)
+	}
+}
+
+// Columns as makers write them: the habit is right, and sure only where no other reads them nearly as well and otherwise.
+func TestColumnsByHand(t *testing.T) {
+	for column, want := range map[string]string{
+		"BLK,RED/WHT,LT BLU,TAN": "us true", "BK,RD-WH,BU,YE": "iec true", "sw,rt/ws,bl,ge": "german true", "N,NU,LG,UW,R": "bs true",
+		"B,L,L/W,Br,V": "japanese true", "Red,Black/White,Blue": "words true", "bk,rd-wh,bu-ye,gn": "iec true",
+		"SW,RT/WS,BL,GE,BR": "german true", "blk,red/wht,yel,grn": "us true", "B,G,R,W,BR,GR": "bs false", "R/B,W/G,B,Y,P": "japanese false",
+		"BN,GN,GY,BU,BK": "iec false", "BN,GN,GY,BU,RD,WH,VT": "iec true", "br,gn,sw/ge,ws/rt": "german true", "schwarz,rot,blau/weiss": "words true",
+		"PNK,PPL/BLK,D-GRN,ORN": "us true", "LgB,BrW,L,GyR": "japanese true", "LBU,RD-BK,DGN,WH": "iec true", "UR,PN,KU,SB": "bs true",
+		"BLK/W,GRN,RED,YEL/BLK": "us true", "BR,GN,GE/SW,WS,RT/BL": "german true", "BR,GN,OR,VI": "iec true", "G/B,L/R,V,W/L,SB": "japanese true",
+	} {
+		d := colour.Detect(strings.Split(column, ","))
+		if got := fmt.Sprint(d.Habit, " ", d.Sure); got != want {
+			t.Errorf("%s: %s, want %s; clashes %q", column, got, want, d.Clashes)
+		}
+	}
 }

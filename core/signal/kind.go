@@ -10,18 +10,19 @@ var makes = map[string]struct {
 }{
 	"relay": {"relay", RelayCoil}, "switch": {"switch", SwitchInput}, "sensor": {"sensor", Analogue}, "motor": {"motor", Motor},
 	"solenoid": {"valve", LowSide}, "lamp": {"lamp", Lamp}, "current": {"sensor", Analogue}, "level": {"sensor", Analogue},
-	"pressure": {"sensor", Analogue}, "temperature": {"sensor", Analogue},
+	"pressure": {"sensor", Analogue}, "temperature": {"sensor", Analogue}, "position": {"sensor", Analogue},
 }
 
 // quantities are what is measured: a word beside them says what measures it.
-var quantities = []string{"current", "level", "pressure", "temperature"}
+var quantities = []string{"current", "level", "pressure", "temperature", "position"}
 
 // own lists the words that are natural beside a device, by the role of its first wire.
 var own = map[Role][]string{
 	Analogue: {"sensor"}, Frequency: {"sensor"}, SwitchInput: {"switch", "sensor"}, LowSide: {"solenoid"}, PWM: {"solenoid"},
 	HighSide: {"solenoid"}, Motor: {"motor", "solenoid"}, RelayCoil: {"relay"}, Lamp: {"lamp"}, Load: {"motor"},
-	Restraint:   {"sensor", "switch", "relay", "motor", "solenoid", "lamp", "current", "level", "pressure", "temperature"},
-	HighVoltage: {"sensor", "switch", "relay", "motor", "solenoid", "lamp", "current", "level", "pressure", "temperature"},
+	Restraint: {"sensor", "switch", "relay", "motor", "solenoid", "lamp", "current", "level", "pressure", "temperature", "position"},
+	HighVoltage: {"sensor", "switch", "relay", "motor", "solenoid", "lamp", "current", "level", "pressure", "temperature",
+		"position"},
 }
 
 // behind are the words after which it is told where a wire comes from, not what it is.
@@ -39,8 +40,8 @@ func (l *lexicon) other(p *passage, def, phrase int) int {
 				last = i
 			}
 		}
-		if last+1 < len(p.words) && d.Aspects[0].Role != Ground && d.Aspects[0].Role != SensorGround && !used[last+1] {
-			if _, kind := makes[p.words[last+1]]; kind && !l.names(d, p.words[last+1]) {
+		if last+1 < len(p.words) && !used[last+1] {
+			if _, kind := makes[p.words[last+1]]; kind && p.words[last+1] != "sensor" && !l.names(d, p.words[last+1]) {
 				return last + 1
 			}
 		}
@@ -88,7 +89,7 @@ func (p *passage) places(phrase []string) []bool {
 }
 
 // sameThing is the share of the best phrase's score from which a phrase is taken that leaves no such word over.
-const sameThing = 0.75
+const sameThing = 0.7
 
 // pick gives the hit that the text means: the best, or the next that leaves no word over which makes another device of
 // it. Where all do, it gives the place of the word that the best leaves over.

@@ -27,7 +27,11 @@ func texts(t *testing.T, name string) [][2]string {
 
 // Ordinary texts are read right in 95 % and wrongly in hardly any; one that is not read is no error, only a pity.
 func TestOrdinaryTexts(t *testing.T) {
-	right, wrong, all := 0, 0, append(texts(t, "ordinary.txt"), texts(t, "second.txt")...)
+	right, wrong := 0, 0
+	var all [][2]string
+	for _, list := range []string{"ordinary.txt", "second.txt", "third.txt", "fourth.txt"} {
+		all = append(all, texts(t, list)...)
+	}
 	for _, x := range all {
 		switch r := signal.Read(x[0]); {
 		case r.Device == x[1]:

@@ -37,6 +37,8 @@ var rewrites = []rewrite{
 	rule("/", `\bp\s?/\s?n\b`, " pnp "),
 	rule("h02 02s", `\bh?02s`, "ho2s"),         // zero for O
 	rule("+", `(\d)\s*\+\s*(\d)`, "$1 and $2"), // of cylinders, no polarity
+	rule("acc", `^\s*acc\s*(pos(?:ition)?|feed|supply|on|12v|power)?\s*$`, " accessory $1 "),
+	rule("0v 0_v", `\b0\s?v(?:olts?)?\b`, " ground "),
 	rule("h2o", `\bh2o\b`, " coolant "),
 	rule("#", `^#\s?([1-9])0$`, " injector $1 "),
 	rule("ox ht", `\box\d[ab]\b`, " oxygen "),
