@@ -87,7 +87,7 @@ func drawn(matches, goes, wires *[10]bin) []byte {
 	var b strings.Builder
 	const side, edge = 300.0, 44.0
 	at := func(said, was float64) (x, y float64) { return edge + said*side, edge/2 + (1-was)*side }
-	fmt.Fprintf(&b, `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 %.0f %.0f" font-family="sans-serif" font-size="11">`+"\n", side+190, side+70)
+	fmt.Fprintf(&b, `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 %.0f %.0f" font-family="sans-serif" font-size="11">`+"\n", side+240, side+70)
 	b.WriteString(`<rect width="100%" height="100%" fill="#fcfbf8"/>` + "\n")
 	x0, y0 := at(0, 0)
 	x1, y1 := at(1, 1)
@@ -101,7 +101,7 @@ func drawn(matches, goes, wires *[10]bin) []byte {
 		fmt.Fprintf(&b, `<text x="%.0f" y="%.0f" text-anchor="middle">%.1f</text><text x="%.0f" y="%.0f" text-anchor="end">%.1f</text>`+"\n",
 			x, y0+16, float64(k)/10, x0-6, y+4, float64(k)/10)
 	}
-	fmt.Fprintf(&b, `<text x="%.0f" y="%.0f" text-anchor="middle">said</text><text x="12" y="%.0f">was</text>`+"\n", (x0+x1)/2, y0+34, edge/2+6)
+	fmt.Fprintf(&b, `<text x="%.0f" y="%.0f" text-anchor="middle">said</text><text x="6" y="%.0f">was</text>`+"\n", (x0+x1)/2, y0+34, edge/2-8)
 	for k, of := range []struct {
 		name string
 		bins *[10]bin

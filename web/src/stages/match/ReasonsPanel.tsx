@@ -262,7 +262,7 @@ function certainty(row: SpreadRow, candidate: Candidate | undefined): string {
   }
   if (!candidate) {
     return line.verdict === 'undecided'
-      ? 'no likely counterpart, and not understood well enough to let it go'
+      ? `no likely counterpart, and not let go unasked: ${line.because ?? 'it is not understood well enough'}`
       : `${percent(line.p)} % certain that it has no counterpart`;
   }
   const p = sameRef(candidate.to, line.to) ? line.p : candidate.p;
