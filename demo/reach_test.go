@@ -2,6 +2,7 @@ package demo_test
 
 import (
 	"slices"
+	"strings"
 	"testing"
 
 	"draxel/core/finding"
@@ -53,5 +54,40 @@ func TestTheDemonstrationReaches(t *testing.T) {
 				t.Errorf("%s: %s, %s, %v: what is under a shield is lengthened in kind", wire, l.HadBy, l.Verdict, l.Provision)
 			}
 		}
+	}
+}
+
+// Where joints crowd, the finding names wires that replaced whole leave room for the rest: the Packhorse without those
+// that were replaced for it, and with those that are named then.
+func TestWhatIsProposedMakesRoom(t *testing.T) {
+	all, err := demo.Jobs()
+	if err != nil {
+		t.Fatal(err)
+	}
+	job := all[1]
+	job.Spans = slices.DeleteFunc(slices.Clone(job.Spans), func(w reach.Wish) bool { return w.Whole })
+	crowd := func() (int, string) {
+		f, err := job.Facts()
+		if err != nil {
+			t.Fatal(err)
+		}
+		r := plan.Compute(f, job.Chosen()).Reach.Result
+		for _, x := range r.Findings {
+			if x.Code == "joints-crowd" {
+				return r.Figures.Troubled, x.Remedy
+			}
+		}
+		return r.Figures.Troubled, ""
+	}
+	n, remedy := crowd()
+	named, _, found := strings.Cut(strings.TrimPrefix(remedy, "Replaced whole, "), " would leave room")
+	if n < 10 || !found {
+		t.Fatalf("%d in trouble: %q", n, remedy)
+	}
+	for _, w := range strings.Split(named, ", ") {
+		job.Spans = append(job.Spans, reach.Wish{Wire: w, Whole: true})
+	}
+	if n, _ := crowd(); n > 0 {
+		t.Errorf("%d in trouble when %s are replaced", n, named)
 	}
 }

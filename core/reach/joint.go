@@ -169,7 +169,8 @@ func (st *stagger) schedule(all []*choice) {
 		st.take(c, best[i])
 	}
 	if least > 0 && !st.full {
-		st.mend(all)
+		st.mend(all, mostLooks)
+		st.r.relief = st.relief(all)
 	}
 	if least > 0 {
 		st.spread(all)

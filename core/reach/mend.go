@@ -1,8 +1,16 @@
 package reach
 
+import (
+	"slices"
+
+	"draxel/core/finding"
+)
+
 // Bounds of how long joints are moved one at a time.
 const (
 	mostLooks  = 40000 // places that are looked at in all
+	lessLooks  = 6000  // and when it is tried what room a wire would leave
+	mostRelief = 12    // wires that are proposed to be replaced whole
 	mostCounts = 8     // joints in the way that are counted
 	waits      = 12    // moves before a place that was left may be taken again
 )
@@ -10,7 +18,7 @@ const (
 // mend moves, one at a time, whoever stands in another's way to where it stands in fewest ways, until nobody does or
 // patience is out, and keeps the best that it came by (S. Minton, M. Johnston, A. Philips, P. Laird, "Minimizing
 // conflicts", Artificial Intelligence 58, 1992, from memory); a place that was left is not taken again for a while.
-func (st *stagger) mend(all []*choice) {
+func (st *stagger) mend(all []*choice, most int) {
 	type place struct{ line, k int }
 	left := map[place]int{} // the move from which it may be taken again
 	best, least := st.standing(all), len(all)+1
@@ -19,7 +27,7 @@ func (st *stagger) mend(all []*choice) {
 		seed = seed*6364136223846793005 + 1442695040888963407
 		return int(seed>>33) % n
 	}
-	for move, looks := 0, mostLooks; looks > 0; move++ {
+	for move, looks := 0, most; looks > 0; move++ {
 		var troubled []*choice
 		for _, c := range all {
 			if st.against(c, c.took, 1) > 0 {
@@ -56,6 +64,40 @@ func (st *stagger) mend(all []*choice) {
 			st.take(c, best[i])
 		}
 	}
+}
+
+// relief gives wires which, replaced whole, leave room for the joints of the rest: whoever is most in the way goes first,
+// and the rest are moved again, until none is in another's way. None where that takes too many.
+func (st *stagger) relief(all []*choice) []string {
+	was, rest := st.standing(all), slices.Clone(all)
+	var out []string
+	clear := false
+	for {
+		worst, most := -1, 0
+		for i, c := range rest {
+			if n := st.against(c, c.took, mostCounts); n > most {
+				worst, most = i, n
+			}
+		}
+		if clear = worst < 0; clear || len(out) == mostRelief {
+			break
+		}
+		out = append(out, st.r.Lines[rest[worst].line].Wire)
+		st.leave(rest[worst])
+		rest = slices.Delete(rest, worst, worst+1)
+		st.mend(rest, lessLooks)
+	}
+	for _, c := range rest {
+		st.leave(c)
+	}
+	for i, c := range all {
+		st.take(c, was[i])
+	}
+	if !clear {
+		return nil
+	}
+	slices.SortFunc(out, finding.Natural)
+	return out
 }
 
 // standing notes the place that each has taken.

@@ -224,6 +224,7 @@ type Result struct {
 	Placed      map[Thing]string // station of every device, connector, splice and branch that has one
 	Unplaced    []Thing          // what wires end at and nobody has put anywhere
 	unplaced    map[Thing]bool
+	relief      []string // wires that replaced whole would leave room for the joints of the rest
 	Steps       []Step
 	Findings    []finding.Finding
 	in          *Input

@@ -29,7 +29,7 @@ func texts(t *testing.T, name string) [][2]string {
 func TestOrdinaryTexts(t *testing.T) {
 	right, wrong := 0, 0
 	var all [][2]string
-	for _, list := range []string{"ordinary.txt", "second.txt", "third.txt", "fourth.txt"} {
+	for _, list := range []string{"ordinary.txt", "second.txt", "third.txt", "fourth.txt", "fifth.txt"} {
 		all = append(all, texts(t, list)...)
 	}
 	for _, x := range all {
