@@ -57,7 +57,8 @@ func reachPackhorse(j *plan.Job) error {
 	}
 	j.Spans = []reach.Wish{{Wire: "7507", Amps: 5, Reason: "measured at the throttle, blocked", Who: "Ines", When: when}}
 	for _, w := range []string{"7004d", "7109c", "7230", "7480", "7519", "7600"} {
-		j.Spans = append(j.Spans, reach.Wish{Wire: w, Whole: true, Reason: "no room for more joints on the unit shelf", Who: "Ines", When: when})
+		j.Spans = append(j.Spans, reach.Wish{Wire: w, Whole: true,
+			Reason: "no room for more joints on the unit shelf", Who: "Ines", When: when})
 	}
 	rules := reach.Standard()
 	rules.Unit = "VK-2"

@@ -101,7 +101,8 @@ func (s *Server) createJob(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	return s.create(c, r.ID, plan.Job{Title: strings.TrimSpace(r.Title), Kind: r.Kind, Donor: r.Donor, Chassis: r.Chassis, OneScheme: r.OneScheme})
+	return s.create(c, r.ID, plan.Job{Title: strings.TrimSpace(r.Title), Kind: r.Kind, Donor: r.Donor,
+		Chassis: r.Chassis, OneScheme: r.OneScheme})
 }
 
 func (s *Server) create(c *gin.Context, requestID string, j plan.Job, pictures ...store.Picture) error {
@@ -227,7 +228,8 @@ func (s *Server) changeJob(c *gin.Context) error {
 		return err
 	}
 	return s.apply(c, change{id: r.ID, what: "describe", seen: r.Seen,
-		bodies: map[string]any{store.SubjectJob: store.Head{Title: strings.TrimSpace(r.Title), Kind: r.Kind, Donor: r.Donor, Chassis: r.Chassis,
+		bodies: map[string]any{store.SubjectJob: store.Head{Title: strings.TrimSpace(r.Title), Kind: r.Kind,
+			Donor: r.Donor, Chassis: r.Chassis,
 			OneScheme: r.OneScheme}}})
 }
 

@@ -281,8 +281,8 @@ func (j *computed) hasCavity(at harness.Ref) bool {
 		func(c harness.Connector) bool { return c.ID == at.Connector && c.Has(at.Cavity) })
 }
 
-// acceptAbove accepts every open match that is at least so certain, as one change; what was brought from an earlier job is
-// verified one by one.
+// acceptAbove accepts every open match that is at least so certain, as one change; what was brought from an earlier
+// job is verified one by one.
 func (s *Server) acceptAbove(c *gin.Context) error {
 	r, err := read[AcceptRequest](c)
 	if err == nil && (r.Above < match.Offered || r.Above > 1) {

@@ -85,8 +85,8 @@ func Detect(cells []string) Detection {
 	return d
 }
 
-// plausible says whether a cell is written as makers with this habit usually write: BS AU 7 runs base and tracer together in
-// capitals, German codes are small letters, and a Japanese two-letter code has a small second letter.
+// plausible says whether a cell is written as makers with this habit usually write: BS AU 7 runs base and tracer
+// together in capitals, German codes are small letters, and a Japanese two-letter code has a small second letter.
 func plausible(cell string, h Habit) bool {
 	upper, lower := strings.ToUpper(cell) == cell, strings.ToLower(cell) == cell
 	switch h {

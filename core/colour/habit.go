@@ -34,7 +34,8 @@ var codes = map[Habit]map[string]Part{
 	US: {
 		"BLK": plain(Black), "BRN": plain(Brown), "BRO": plain(Brown), "RED": plain(Red), "ORN": plain(Orange),
 		"ORG": plain(Orange), "YEL": plain(Yellow), "GRN": plain(Green), "GRE": plain(Green), "BLU": plain(Blue),
-		"PPL": plain(Violet), "PUR": plain(Violet), "VIO": plain(Violet), "GRY": plain(Grey), "GRA": plain(Grey), "GRAY": plain(Grey), "GREY": plain(Grey),
+		"PPL": plain(Violet), "PUR": plain(Violet), "VIO": plain(Violet), "GRY": plain(Grey), "GRA": plain(Grey),
+		"GRAY": plain(Grey), "GREY": plain(Grey),
 		"WHT": plain(White), "WHI": plain(White), "PNK": plain(Pink), "PIN": plain(Pink), "TAN": plain(Tan), "TUR": plain(Turquoise),
 		"SIL": plain(Silver), "NAT": plain(Natural), "CLR": plain(Natural),
 	},
@@ -51,7 +52,8 @@ var codes = map[Habit]map[string]Part{
 		"B": plain(Black), "BR": plain(Brown), "R": plain(Red), "O": plain(Orange), "OR": plain(Orange), "Y": plain(Yellow),
 		"G": plain(Green), "L": plain(Blue), "V": plain(Violet), "GR": plain(Grey), "GY": plain(Grey), "W": plain(White),
 		"P": plain(Pink), "LG": {Green, Light}, "DG": {Green, Dark}, "SB": {Blue, Light}, "T": plain(Tan), "BE": plain(Tan),
-		"PU": plain(Violet), "LA": {Violet, Light}, "CH": {Brown, Dark}, "DL": {Blue, Dark}, "LB": {Blue, Light}, // LB only as Lb
+		// of these LB only as Lb
+		"PU": plain(Violet), "LA": {Violet, Light}, "CH": {Brown, Dark}, "DL": {Blue, Dark}, "LB": {Blue, Light},
 	},
 	Words: {
 		"BLACK": plain(Black), "BROWN": plain(Brown), "RED": plain(Red), "ORANGE": plain(Orange), "YELLOW": plain(Yellow),
@@ -68,7 +70,8 @@ var codes = map[Habit]map[string]Part{
 }
 
 // shades holds the words that stand before a colour, in the habits that use them.
-var shades = map[string]Shade{"LT": Light, "L": Light, "LIGHT": Light, "PALE": Light, "DK": Dark, "D": Dark, "DARK": Dark,
+var shades = map[string]Shade{"LT": Light, "L": Light, "LIGHT": Light, "PALE": Light, "DK": Dark, "D": Dark,
+	"DARK": Dark,
 	"HELL": Light, "DUNKEL": Dark}
 
 // compounds are the shades that stand before a colour in one word with it.

@@ -73,8 +73,8 @@ func split(text string) []string {
 	return strings.FieldsFunc(text, func(r rune) bool { return !unicode.IsLetter(r) })
 }
 
-// spoken reads the habits in which a shade stands as a word of its own before the colour, or in one word with it. "Black
-// tracer on white" names the tracer first.
+// spoken reads the habits in which a shade stands as a word of its own before the colour, or in one word with it.
+// "Black tracer on white" names the tracer first.
 func spoken(tokens []string, h Habit) []Part {
 	var parts []Part
 	shade, on := Shade(""), -1

@@ -58,8 +58,8 @@ type Options struct {
 	Cells   []Correction      `json:"cells,omitempty"`   // misprints put right
 }
 
-// Correction puts a misprinted cell right, or fills one of a row that is added below the table; the table as it was brought
-// is kept beside it.
+// Correction puts a misprinted cell right, or fills one of a row that is added below the table; the table as it was
+// brought is kept beside it.
 type Correction struct {
 	Line   int    `json:"line"` // from 1
 	Column Column `json:"column"`
@@ -265,7 +265,8 @@ func (r *Reading) takeRows(preface, body [][]string, before int) map[string]int 
 		}
 		if len(each) > 1 {
 			r.Warnings = append(r.Warnings, Remark{Line: number, Code: "several-cavities", Cells: cells,
-				Text: fmt.Sprintf("%q is taken for %d cavities, %s, with a wire in each", get(Cavity), len(each), strings.Join(each, ", "))})
+				Text: fmt.Sprintf("%q is taken for %d cavities, %s, with a wire in each", get(Cavity), len(each),
+					strings.Join(each, ", "))})
 		}
 	}
 	return ways
@@ -277,7 +278,8 @@ func (r *Reading) beyond(ways map[string]int) {
 		at := r.Rows[i].Ref
 		if n, err := strconv.Atoi(at.Cavity); err == nil && ways[at.Connector] > 0 && n > ways[at.Connector] {
 			r.Warnings = append(r.Warnings, Remark{Line: r.Rows[i].Line, Code: "beyond-ways",
-				Text: fmt.Sprintf("%s lies beyond the %d ways that the table gives connector %s", at, ways[at.Connector], at.Connector)})
+				Text: fmt.Sprintf("%s lies beyond the %d ways that the table gives connector %s", at, ways[at.Connector],
+					at.Connector)})
 		}
 	}
 }

@@ -175,13 +175,16 @@ func (id Identity) Check() []finding.Finding {
 func (id Identity) Unsettled() []finding.Finding {
 	var out []finding.Finding
 	add := func(code, text, remedy string) {
-		out = append(out, finding.Finding{Code: code, Severity: finding.Check, Stage: "gather", Subject: "control unit", Text: text, Remedy: remedy})
+		out = append(out, finding.Finding{Code: code, Severity: finding.Check, Stage: "gather",
+			Subject: "control unit", Text: text, Remedy: remedy})
 	}
 	if id.Programmer.Name == "" {
-		add("no-programmer", "Nobody is named who programs the control unit.", "Name them under Vehicles, and ask before any wire is cut: a unit that cannot be programmed runs nothing.")
+		add("no-programmer", "Nobody is named who programs the control unit.",
+			"Name them under Vehicles, and ask before any wire is cut: a unit that cannot be programmed runs nothing.")
 	}
 	if id.Immobiliser == "" {
-		add("no-immobiliser-plan", "It is not said what becomes of the immobiliser.", "Say so under Vehicles: kept and relearned, removed in programming, or none fitted.")
+		add("no-immobiliser-plan", "It is not said what becomes of the immobiliser.",
+			"Say so under Vehicles: kept and relearned, removed in programming, or none fitted.")
 	}
 	return out
 }

@@ -200,7 +200,8 @@ func (b *builder) facing() {
 	if n := len(alone); n > 0 {
 		slices.SortFunc(alone, finding.Natural)
 		alone = slices.Compact(alone)
-		b.find("mate-empty", finding.Note, "", "List the wire of the other half, or trace it: until then it counts as not followed, and stays.",
+		b.find("mate-empty", finding.Note, "",
+			"List the wire of the other half, or trace it: until then it counts as not followed, and stays.",
 			"The other half shows no wire for %s.", strings.Join(alone[:min(len(alone), 6)], ", ")+more(len(alone)-6))
 	}
 }

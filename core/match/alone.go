@@ -12,12 +12,12 @@ import (
 const (
 	fromAlone   = 0.8    // chance from which a row is said to have no counterpart
 	mostAlone   = 0.89   // greatest chance that is stated while anything of the other side is left over
-	mostLeft    = 40_000 // pairs that are left over and let compete; of more each row is held against some of the other side
+	mostLeft    = 40_000 // pairs that compete; of more each row is held against some of the rest
 	mostHeld    = 48     // unread rows of the other side that it is then held against
 	leftSweeps  = 30
 	caution     = 1.8  // by which what is left over is reckoned likelier to belong together: learned on made pairs
 	margin      = 0.09 // that is taken off a chance that is not great: learned on made pairs
-	leastWords  = -5.5 // bits that words, however different, speak against a pair of rows that are left over: they may be misread
+	leastWords  = -5.5 // bits that words, however different, speak against such a pair: they may be misread
 	hiddenCount = 0.01 // share of a row's chance from which an unread row could hold its counterpart
 )
 
@@ -237,5 +237,6 @@ func rows(n int) string {
 }
 
 // gauges are what the dash shows, by device: never sent away unasked.
-var gauges = map[string]bool{"fuellevel": true, "fuellevelout": true, "oilpress": true, "oilpresssender": true, "tempgauge": true,
-	"templamp": true, "oillamp": true, "vss": true, "vssout": true, "tach": true, "alternatorlamp": true, "instrumentpower": true}
+var gauges = map[string]bool{"fuellevel": true, "fuellevelout": true, "oilpress": true, "oilpresssender": true,
+	"tempgauge": true, "templamp": true, "oillamp": true, "vss": true, "vssout": true, "tach": true, "alternatorlamp": true,
+	"instrumentpower": true}

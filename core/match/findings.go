@@ -140,7 +140,8 @@ func (r *Result) notOneScheme() []finding.Finding {
 		return nil
 	}
 	return []finding.Finding{{Code: "not-one-scheme", Severity: finding.Wrong, Side: string(From), Subject: "numbers",
-		Text:   fmt.Sprintf("Both tables are said to number their circuits by one scheme, and of %d equal numbers whose words can be read only %d agree: they are not counted.", t.equal, t.agree),
+		Text: fmt.Sprintf("Both tables are said to number their circuits by one scheme, and of %d equal "+
+			"numbers whose words can be read only %d agree: they are not counted.", t.equal, t.agree),
 		Remedy: "Take back what was said of the numbers, under the job's title; or look whether a table is of another year."}}
 }
 

@@ -12,8 +12,8 @@ import (
 	"draxel/core/signal"
 )
 
-// identify checks what is known of the vehicles and the unit. Where a unit's pinout is matched somebody must program it:
-// until that is settled nothing is to be cut.
+// identify checks what is known of the vehicles and the unit. Where a unit's pinout is matched somebody must program
+// it: until that is settled nothing is to be cut.
 func (f *Facts) identify(j Job) {
 	id := gather.Identity{}
 	if j.Identity != nil {
@@ -53,7 +53,8 @@ func (f *Facts) banks(bank1 string) {
 	for _, rows := range [][]harness.Row{f.From.Rows, f.To.Rows} {
 		for i := range rows {
 			s := &rows[i].Signal
-			if s.Index != signal.ByBank && s.Index != signal.ByBankPlace || s.Bank > 0 || s.Place != "left" && s.Place != "right" {
+			banked := s.Index == signal.ByBank || s.Index == signal.ByBankPlace
+			if !banked || s.Bank > 0 || s.Place != "left" && s.Place != "right" {
 				continue
 			}
 			if s.Bank = 2; s.Place == first {
@@ -81,8 +82,10 @@ func (f *Facts) cylinders(n int) {
 			}
 		}
 		if len(seen) > 0 && len(seen) != n {
-			f.Findings = append(f.Findings, finding.Finding{Code: "cylinder-count", Severity: finding.Wrong, Stage: "gather", Side: string(side.side),
-				Subject: "injectors", Text: fmt.Sprintf("The engine has %d cylinders, and the table has injectors of %d.", n, len(seen)),
+			f.Findings = append(f.Findings, finding.Finding{Code: "cylinder-count", Severity: finding.Wrong,
+				Stage: "gather", Side: string(side.side),
+				Subject: "injectors", Text: fmt.Sprintf("The engine has %d cylinders, and the table has injectors of %d.",
+					n, len(seen)),
 				Remedy: "Look for the missing rows, or for the wrong engine's table; else put the number of cylinders right."})
 		}
 	}
@@ -101,7 +104,8 @@ func (p *Plan) unplugged(f *Facts) {
 			continue
 		}
 		if (d.System == "restraint" || d.System == "high-voltage") && u.Refuses() == "" {
-			p.Findings = append(p.Findings, finding.Finding{Code: "unplugged-wrongly", Severity: finding.Danger, Stage: "gather", Subject: u.Item,
+			p.Findings = append(p.Findings, finding.Finding{Code: "unplugged-wrongly", Severity: finding.Danger,
+				Stage: "gather", Subject: u.Item,
 				Text:   fmt.Sprintf("%s was unplugged to see what happens, and it belongs to %s: never.", u.Item, d.System),
 				Remedy: "Plug it back in, key and battery off, and leave it to qualified hands."})
 		}
@@ -110,7 +114,8 @@ func (p *Plan) unplugged(f *Facts) {
 		}
 		for _, h := range f.Laid.Loom.Connectors {
 			if h.Device == d.ID && off[h.ID] {
-				p.Findings = append(p.Findings, finding.Finding{Code: "needed-to-start", Severity: finding.Wrong, Stage: "thin", Subject: d.ID,
+				p.Findings = append(p.Findings, finding.Finding{Code: "needed-to-start", Severity: finding.Wrong,
+					Stage: "thin", Subject: d.ID,
 					Text:   fmt.Sprintf("%s goes, and with it unplugged the vehicle did not start again.", d.ID),
 					Remedy: "Keep it, or try once more and note that it starts without."})
 				break

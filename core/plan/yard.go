@@ -99,7 +99,8 @@ func saysTheSame(a, b harness.Row) bool {
 	x, y := signal.Words(a.Function), signal.Words(b.Function)
 	slices.Sort(x)
 	slices.Sort(y)
-	return slices.Equal(x, y) || min(a.Signal.Sure, b.Signal.Sure) >= 0.8 && signal.Compare(a.Signal, b.Signal) == signal.Same
+	sure := min(a.Signal.Sure, b.Signal.Sure) >= 0.8
+	return slices.Equal(x, y) || sure && signal.Compare(a.Signal, b.Signal) == signal.Same
 }
 
 // Earlier gives the decisions of an earlier job that apply to this one: those about cavities, wires, devices and

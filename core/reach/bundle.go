@@ -30,8 +30,8 @@ const braid = 1.2
 // laidFactor is the rule of thumb for a bundle laid by hand: common practice, no source.
 const laidFactor = 1.2
 
-// laid gives the diameter of a bundle as hands lay it, mm: by the rule of thumb, but no smaller than its wires have been
-// found to pack, the thickest of them by themselves or all.
+// laid gives the diameter of a bundle as hands lay it, mm: by the rule of thumb, but no smaller than its wires have
+// been found to pack, the thickest of them by themselves or all.
 func laid(diameters []float64) float64 {
 	rule := laidFactor * byArea(diameters)
 	switch len(diameters) {

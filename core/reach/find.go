@@ -46,7 +46,8 @@ func (r *Result) find(s *settled) {
 		}
 		remedy := "Cut some of them farther back, use the other end, or replace a wire whole: the joints say which they are."
 		if len(r.relief) > 0 {
-			remedy = fmt.Sprintf("Replaced whole, %s would leave room for the rest; or cut some farther back.", strings.Join(r.relief, ", "))
+			remedy = fmt.Sprintf("Replaced whole, %s would leave room for the rest; or cut some farther back.",
+				strings.Join(r.relief, ", "))
 		}
 		r.say("joints-crowd", finding.Check, "joints", remedy,
 			"%d of %d joints could not be kept clear of others, of grommets and of what flexes: %s.", n, r.Figures.Joints, first(places, 4))

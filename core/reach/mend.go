@@ -66,8 +66,8 @@ func (st *stagger) mend(all []*choice, most int) {
 	}
 }
 
-// relief gives wires which, replaced whole, leave room for the joints of the rest: whoever is most in the way goes first,
-// and the rest are moved again, until none is in another's way. None where that takes too many.
+// relief gives wires which, replaced whole, leave room for the joints of the rest: whoever is most in the way goes
+// first, and the rest are moved again, until none is in another's way. None where that takes too many.
 func (st *stagger) relief(all []*choice) []string {
 	was, rest := st.standing(all), slices.Clone(all)
 	var out []string

@@ -251,7 +251,8 @@ func (p *planner) cut(i int, needs []string) string {
 			from)
 	case l.Verdict == Extend:
 		edits = []harness.Edit{cutOff(end), lay(piece(w.ID))}
-		s.Text = fmt.Sprintf("Cut %s %s from %s, and cut the piece that goes between: %s.", p.name(i), mm(l.back), p.endName(w, end), from)
+		s.Text = fmt.Sprintf("Cut %s %s from %s, and cut the piece that goes between: %s.", p.name(i), mm(l.back),
+			p.endName(w, end), from)
 		if l.Joints == 1 {
 			s.Text = fmt.Sprintf("Cut the terminal off %s at %s, and cut the piece that lengthens it: %s.", p.name(i), p.endName(w, end), from)
 		}

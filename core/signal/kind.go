@@ -8,7 +8,8 @@ var makes = map[string]struct {
 	noun string
 	role Role
 }{
-	"relay": {"relay", RelayCoil}, "switch": {"switch", SwitchInput}, "sensor": {"sensor", Analogue}, "motor": {"motor", Motor},
+	"relay": {"relay", RelayCoil}, "switch": {"switch", SwitchInput}, "sensor": {"sensor", Analogue},
+	"motor":    {"motor", Motor},
 	"solenoid": {"valve", LowSide}, "lamp": {"lamp", Lamp}, "current": {"sensor", Analogue}, "level": {"sensor", Analogue},
 	"pressure": {"sensor", Analogue}, "temperature": {"sensor", Analogue}, "position": {"sensor", Analogue},
 }
@@ -18,9 +19,11 @@ var quantities = []string{"current", "level", "pressure", "temperature", "positi
 
 // own lists the words that are natural beside a device, by the role of its first wire.
 var own = map[Role][]string{
-	Analogue: {"sensor"}, Frequency: {"sensor"}, SwitchInput: {"switch", "sensor"}, LowSide: {"solenoid"}, PWM: {"solenoid"},
+	Analogue: {"sensor"}, Frequency: {"sensor"}, SwitchInput: {"switch", "sensor"}, LowSide: {"solenoid"},
+	PWM:      {"solenoid"},
 	HighSide: {"solenoid"}, Motor: {"motor", "solenoid"}, RelayCoil: {"relay"}, Lamp: {"lamp"}, Load: {"motor"},
-	Restraint: {"sensor", "switch", "relay", "motor", "solenoid", "lamp", "current", "level", "pressure", "temperature", "position"},
+	Restraint: {"sensor", "switch", "relay", "motor", "solenoid", "lamp", "current", "level", "pressure",
+		"temperature", "position"},
 	HighVoltage: {"sensor", "switch", "relay", "motor", "solenoid", "lamp", "current", "level", "pressure", "temperature",
 		"position"},
 }
@@ -116,7 +119,8 @@ func (l *lexicon) notInVocabulary(p *passage, h hit, at int) Reading {
 	d, kind := &l.defs[h.def], makes[p.words[at]]
 	p.take(d.phrases[h.phrase])
 	p.used[at] = true
-	r := Reading{Device: kind.noun + " of " + d.ID, Name: kind.noun + ", of " + d.Name, System: d.System, Index: ByChannel, Role: kind.role}
+	r := Reading{Device: kind.noun + " of " + d.ID, Name: kind.noun + ", of " + d.Name, System: d.System,
+		Index: ByChannel, Role: kind.role}
 	r.Aspect = AspectSignal
 	if kind.role == RelayCoil || kind.role == LowSide || kind.role == Motor || kind.role == Lamp {
 		r.Aspect = AspectControl

@@ -8,8 +8,8 @@ var law = map[string]string{
 	"immobiliser": "immobiliser", "immocoil": "immobiliser", "shiftlock": "shift lock", "pnp": "start interlock",
 }
 
-var lawOfSystem = map[string]string{"lighting": "lighting", "emissions": "emissions equipment", "restraint": "restraint",
-	"brakes": "anti-lock or stability"}
+var lawOfSystem = map[string]string{"lighting": "lighting", "emissions": "emissions equipment",
+	"restraint": "restraint", "brakes": "anti-lock or stability"}
 
 // Legal gives the function of a circuit that the law may want kept, empty where there is none.
 func Legal(r *Reading) string {

@@ -60,7 +60,8 @@ var load = sync.OnceValue(func() *lexicon {
 })
 
 func parse(text string) (*lexicon, error) {
-	l := &lexicon{words: map[string]string{}, parts: map[string][]string{}, weak: map[string]bool{}, idle: map[string]bool{}, byID: map[string]*definition{}, uses: map[string][]phraseUse{}}
+	l := &lexicon{words: map[string]string{}, parts: map[string][]string{}, weak: map[string]bool{},
+		idle: map[string]bool{}, byID: map[string]*definition{}, uses: map[string][]phraseUse{}}
 	kinds := map[string][]aspectRole{}
 	var rows []string
 	for i, line := range strings.Split(text, "\n") {

@@ -164,13 +164,15 @@ func (s Section) Upgrade(amperes float64, c Class, air float64, loaded int, mm, 
 			return t, nil
 		}
 	}
-	return s, fmt.Errorf("no wire up to %s carries %.3g A over %.0f mm at %.0f °C in class %s", Section(maxima[len(maxima)-1].section), amperes, mm, air, c)
+	return s, fmt.Errorf("no wire up to %s carries %.3g A over %.0f mm at %.0f °C in class %s",
+		Section(maxima[len(maxima)-1].section), amperes, mm, air, c)
 }
 
 // outside are the greatest outside diameters in mm of thin-wall vehicle cable by section, ISO 6722-1 (from memory of
 // the standard).
 var outside = []struct{ section, diameter float64 }{
-	{0.22, 1.2}, {0.35, 1.4}, {0.5, 1.6}, {0.75, 1.9}, {1, 2.1}, {1.5, 2.4}, {2.5, 3.0}, {4, 3.7}, {6, 4.3}, {10, 6.0}, {16, 7.3}, {25, 9.0}, {35, 10.4}, {50, 12.2}, {70, 14.4}, {95, 16.7},
+	{0.22, 1.2}, {0.35, 1.4}, {0.5, 1.6}, {0.75, 1.9}, {1, 2.1}, {1.5, 2.4}, {2.5, 3.0}, {4, 3.7}, {6, 4.3},
+	{10, 6.0}, {16, 7.3}, {25, 9.0}, {35, 10.4}, {50, 12.2}, {70, 14.4}, {95, 16.7},
 	{120, 18.7},
 }
 

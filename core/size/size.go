@@ -84,7 +84,8 @@ const (
 )
 
 var (
-	sized   = regexp.MustCompile(`(?i)^(\d*[.,]\d+|\d+|\d/0|0{1,4})\s*(mm²|mm2|mm\^2|sq\.?\s*mm|sqmm|sq\.?|mm|qmm|awg|ga\.?|gauge|g|#)?$`)
+	sized = regexp.MustCompile(`(?i)^(\d*[.,]\d+|\d+|\d/0|0{1,4})\s*` +
+		`(mm²|mm2|mm\^2|sq\.?\s*mm|sqmm|sq\.?|mm|qmm|awg|ga\.?|gauge|g|#)?$`)
 	prefix  = regexp.MustCompile(`(?i)^(?:awg|ga\.?|gauge|#)\s*(.+)$`)
 	strands = regexp.MustCompile(`^(\d{1,3})\s*/\s*(0?[.,]\d{1,2})(?:\s*mm)?$`)
 )
@@ -120,7 +121,8 @@ func Parse(text string, bare Unit) (Section, error) {
 		unit = Square
 	}
 	number := strings.Replace(m[1], ",", ".", 1)
-	if zero := strings.Trim(number, "0.") == ""; zero && (strings.Contains(number, ".") || unit == Square && number == "0") {
+	if zero := strings.Trim(number, "0.") == ""; zero && (strings.Contains(number, ".") || unit == Square &&
+		number == "0") {
 		return 0, fmt.Errorf("size %q: %w", text, ErrNotStated)
 	} else if strings.HasSuffix(number, "/0") || zero {
 		unit = Gauge
