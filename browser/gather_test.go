@@ -96,6 +96,6 @@ func TestTheColourHabitIsThePersonsToSay(t *testing.T) {
 	v.see("[role=grid]", "BN-RD")
 	v.click("#habit", ".*")
 	v.page.MustElement("#habit").MustFocus()
-	v.page.MustElementR(".ant-select-item-option", "one letter").MustClick()
+	v.pick(v.page.MustElementR(".ant-select-item-option", "one letter"))
 	v.until("the colours are read anew", func() bool { return !strings.Contains(v.text("[role=grid]"), "BN-RD") })
 }

@@ -207,7 +207,7 @@ func TestHousingsAreThePersonsToSay(t *testing.T) {
 	v.click("button", "Connectors")
 	v.see(".ant-modal", "How is each connector met")
 	v.page.MustElement(".ant-modal .ant-select").MustClick()
-	v.page.MustElementR(".ant-select-item-option", "new housing").MustClick()
+	v.pick(v.page.MustElementR(".ant-select-item-option", "new housing"))
 	v.click(".ant-modal button", "^Keep$")
 	v.until("nothing stays in plug A", func() bool { return !strings.Contains(v.text("[data-testid=totals]"), "7 stay") })
 	v.press('u')

@@ -3,7 +3,9 @@ package browser
 import (
 	"strings"
 	"testing"
+	"time"
 
+	"github.com/go-rod/rod"
 	"github.com/go-rod/rod/lib/input"
 	"github.com/go-rod/rod/lib/proto"
 )
@@ -19,6 +21,15 @@ func (v *visit) choose(name, option string) {
 	o, err := v.page.ElementR(".ant-select-dropdown:not(.ant-select-dropdown-hidden) .ant-select-item-option", option)
 	if err != nil {
 		v.t.Fatalf("no option %q of %s: %v", option, name, err)
+	}
+	v.pick(o)
+}
+
+// pick clicks on a line of an open list, once the list has come to rest: while it slides open a click hits a neighbour.
+func (v *visit) pick(o *rod.Element) {
+	v.t.Helper()
+	if err := o.WaitStable(100 * time.Millisecond); err != nil {
+		v.t.Fatal(err)
 	}
 	o.MustClick()
 }
