@@ -76,3 +76,23 @@ func TestKeysAreShown(t *testing.T) {
 	v.press('?')
 	v.see(".ant-modal", "undo the last change")
 }
+
+// What a page is told ahead is what it asks for, and it asks once: a hint that is not taken would be fetched twice.
+func TestWhatIsFetchedAheadIsFetchedOnce(t *testing.T) {
+	for _, page := range []struct{ path, seen string }{{"/jobs/packhorse/match", "[data-testid=spread]"},
+		{"/jobs/packhorse/thin", "[aria-label=systems]"}, {"/jobs/packhorse/reach", "main"}} {
+		v := open(t, page.path)
+		v.page.MustElement(page.seen)
+		v.page.MustWaitRequestIdle()
+		ahead := v.page.MustEval(`() => [...document.querySelectorAll('link[rel=preload][as=fetch]')].map((l) => l.href)`).Arr()
+		if len(ahead) == 0 {
+			t.Errorf("%s: nothing is fetched ahead", page.path)
+		}
+		for _, href := range ahead {
+			n := v.page.MustEval(`(href) => performance.getEntriesByName(href).length`, href.Str()).Int()
+			if n != 1 {
+				t.Errorf("%s: %s is fetched %d times", page.path, href.Str(), n)
+			}
+		}
+	}
+}

@@ -300,7 +300,7 @@ func (r *Reading) besides() {
 	}
 	if n > 1 && second > 1 {
 		r.Warnings = append(r.Warnings, Remark{Line: r.HeaderLine, Code: "side-by-side",
-			Text: "two tables stand side by side, and only one is read: bring the other by itself, and add it below"})
+			Text: "two tables stand side by side, and only the left one is read: put the other below it in the file, and bring that"})
 	}
 }
 

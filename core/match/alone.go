@@ -73,7 +73,7 @@ func share(n, of int) float64 { return float64(n) / float64(max(of, 1)) }
 
 // weigh compares what is left over, each row against each, and lets the pairs compete as link does.
 func (l *leftover) weigh(r *Result, odds float64) {
-	l.alone, l.needs, l.unread = filledWith(len(l.from), 1), filledWith(len(l.to), 1), make([]int, len(l.from))
+	l.alone, l.needs, l.unread = filled(len(l.from), 1.0), filled(len(l.to), 1.0), make([]int, len(l.from))
 	if len(l.from) == 0 || len(l.to) == 0 {
 		return
 	}
@@ -198,14 +198,6 @@ func (w *weights) patternBits() [patterns]float64 {
 	return t
 }
 
-func filledWith(n int, x float64) []float64 {
-	out := make([]float64, n)
-	for i := range out {
-		out[i] = x
-	}
-	return out
-}
-
 // because says why a row without a candidate is not settled, empty where it is.
 func because(s *signal.Reading, alone float64, unread int) string {
 	switch {
@@ -238,5 +230,5 @@ func rows(n int) string {
 
 // gauges are what the dash shows, by device: never sent away unasked.
 var gauges = map[string]bool{"fuellevel": true, "fuellevelout": true, "oilpress": true, "oilpresssender": true,
-	"tempgauge": true, "templamp": true, "oillamp": true, "vss": true, "vssout": true, "tach": true, "alternatorlamp": true,
-	"instrumentpower": true}
+	"tempgauge": true, "templamp": true, "oillamp": true, "vss": true, "vssout": true, "tach": true,
+	"alternatorlamp": true, "instrumentpower": true}

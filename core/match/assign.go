@@ -21,8 +21,8 @@ func Assign(gain [][]float64) []int {
 	return s.colOf
 }
 
-func filled(n, value int) []int {
-	out := make([]int, n)
+func filled[T any](n int, value T) []T {
+	out := make([]T, n)
 	for i := range out {
 		out[i] = value
 	}

@@ -95,7 +95,7 @@ func feedRole(r signal.Role) bool {
 
 // unverifiedDecisions counts what was brought from an earlier job and nobody has taken over here.
 func (r *Result) unverifiedDecisions() []finding.Finding {
-	n, job, first := 0, "", ""
+	n, job, first, side := 0, "", "", From
 	for _, l := range r.Lines {
 		if l.Verify != "" {
 			if n == 0 {
@@ -107,7 +107,7 @@ func (r *Result) unverifiedDecisions() []finding.Finding {
 	for _, w := range r.Wants {
 		if w.Verify != "" {
 			if n == 0 {
-				job, first = w.Verify, w.To.String()
+				job, first, side = w.Verify, w.To.String(), To
 			}
 			n++
 		}
@@ -115,7 +115,7 @@ func (r *Result) unverifiedDecisions() []finding.Finding {
 	if n == 0 {
 		return nil
 	}
-	return []finding.Finding{{Code: "to-be-verified", Severity: finding.Check, Side: string(From), Subject: first,
+	return []finding.Finding{{Code: "to-be-verified", Severity: finding.Check, Side: string(side), Subject: first,
 		Text: fmt.Sprintf("Decisions brought from %q that nobody has verified here: %d.", job, n), Remedy: "Look at each: accept it, or choose another. Until then they count as open."}}
 }
 

@@ -91,9 +91,9 @@ const named = 0.05
 
 func (r *Result) conclude() {
 	assigned := r.assign()
-	filled := make([]bool, len(r.to))
+	fed := make([]bool, len(r.to))
 	rest := r.rest(assigned)
-	alone, needs := make([]int, len(r.from)), filledWith(len(r.to), 0)
+	alone, needs := make([]int, len(r.from)), filled(len(r.to), 0.0)
 	for k, i := range rest.from {
 		alone[i] = k
 	}
@@ -104,12 +104,12 @@ func (r *Result) conclude() {
 	for i := range r.from {
 		l := r.line(i, assigned[i], &rest, alone[i])
 		if j, ok := r.toAt[l.To]; ok && l.Verdict != Undecided && l.Verdict != Joins {
-			filled[j] = true
+			fed[j] = true
 		}
 		r.Lines = append(r.Lines, l)
 	}
 	for j, row := range r.to {
-		if filled[j] {
+		if fed[j] {
 			continue
 		}
 		w := Want{To: row.Ref, Verdict: NeedsWire, P: round(needs[j])}

@@ -255,6 +255,20 @@ func (l *lexicon) initial(p *passage) int {
 	return slices.IndexFunc(p.words, func(w string) bool { return len(l.letters[w]) > 0 })
 }
 
+// sensorInitials says whether a word is the initials of one sensor or switch and of nothing else: a ground or a supply
+// named beside it is its own. Of anything else a plain feed stays what it says, "SAM battery feed".
+func (l *lexicon) sensorInitials(p *passage) bool {
+	i := l.initial(p)
+	if i < 0 || len(l.letters[p.words[i]]) > 1 {
+		return false
+	}
+	switch l.defs[l.letters[p.words[i]][0].def].Aspects[0].Role {
+	case Analogue, Frequency, SwitchInput:
+		return true
+	}
+	return false
+}
+
 // initialled reads the first word that is the initials of a device's phrase: surely enough to be offered where one
 // device has them, and as a guess where several do. What else the text says names the aspect and the number.
 func (l *lexicon) initialled(p *passage) Reading {
@@ -269,6 +283,9 @@ func (l *lexicon) initialled(p *passage) Reading {
 	for _, other := range uses[1:] {
 		if r.Sure = 0.3; len(r.Others) < 3 {
 			r.Others = append(r.Others, l.defs[other.def].ID)
+		}
+		if l.defs[other.def].System != d.System {
+			r.System = "" // nothing is to go with a system that is only guessed
 		}
 	}
 	p.polarity(&r)

@@ -19,7 +19,7 @@ func Read(text string) Reading {
 	l := load()
 	p := l.passage(text)
 	hits := l.devices(p)
-	if len(hits) == 0 || l.defs[hits[0].def].Index == ByExchange && l.initial(p) >= 0 { // "CHTS gnd" is the sensor's
+	if len(hits) == 0 || l.defs[hits[0].def].Index == ByExchange && l.sensorInitials(p) { // "CHTS gnd" is the sensor's
 		return l.initialled(p)
 	}
 	chosen, odd := l.pick(p, hits)

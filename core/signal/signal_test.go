@@ -149,3 +149,14 @@ func TestInitials(t *testing.T) {
 		}
 	}
 }
+
+// Initials never make another thing of a feed that is named in words, and where devices of several systems have them the
+// text is of none: Thin would let a wire go with a system that was only guessed.
+func TestInitialsGuessNoFeedAndNoSystem(t *testing.T) {
+	if r := signal.Read("SAM battery feed"); r.Device != "battery" || r.Sure < 0.5 {
+		t.Errorf("a feed read as %s with %.2f", r.Device, r.Sure)
+	}
+	if r := signal.Read("TCM power supply"); r.System != "" || len(r.Others) == 0 || r.Sure >= 0.5 {
+		t.Errorf("initials of several devices read as %s of %q, others %v, %.2f", r.Device, r.System, r.Others, r.Sure)
+	}
+}

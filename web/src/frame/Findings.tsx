@@ -77,11 +77,23 @@ function reachPlace(code: string, subject: string): string {
   return part ? `?part=${part}` : `?part=cuts&only=all&wire=${encodeURIComponent(subject)}`;
 }
 
+interface Props {
+  job: JobView;
+  open: boolean;
+  onClose: () => void;
+  /** Opens what is said of the job itself. */
+  onJob: () => void;
+}
+
 /** What is wrong or doubtful about the job, worst first. A finding about a cavity leads to its row. */
-export function Findings({ job, open, onClose }: { job: JobView; open: boolean; onClose: () => void }) {
+export function Findings({ job, open, onClose, onJob }: Props) {
   const navigate = useNavigate();
   const show = (f: Finding) => {
     onClose();
+    if (f.code === 'not-one-scheme') {
+      onJob();
+      return;
+    }
     const subject = f.subject ?? '';
     const place =
       f.stage === 'gather'

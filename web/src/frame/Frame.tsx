@@ -185,7 +185,7 @@ function Head({ job }: { job: JobView }) {
         <KeysDialog open={shown === 'keys'} onClose={close} />
       </Opened>
       <Opened open={shown === 'findings'}>
-        <Findings job={job} open={shown === 'findings'} onClose={close} />
+        <Findings job={job} open={shown === 'findings'} onClose={close} onJob={() => show('job')} />
       </Opened>
       {shown === 'job' && <JobForm job={job} onClose={close} />}
     </header>

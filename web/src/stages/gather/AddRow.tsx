@@ -15,6 +15,7 @@ interface Props {
 export function AddRow({ view, onOptions }: Props) {
   const [row, setRow] = useState<Partial<Record<Field, string>>>({});
   const { columns, next } = view.reading;
+  const offered = fields.filter((f) => f === 'connector' || columns.includes(f)); // what the table has no column for is not asked
   const add = () => {
     if (!row.cavity) {
       return;
@@ -35,7 +36,7 @@ export function AddRow({ view, onOptions }: Props) {
   };
   return (
     <div className="bar" data-testid="addrow" style={{ gap: 6, flexWrap: 'nowrap', padding: '6px 0' }}>
-      {fields.map((f) => (
+      {offered.map((f) => (
         <Input
           key={f}
           size="small"
