@@ -75,7 +75,7 @@ func TestARowIsAddedAndAnotherTaken(t *testing.T) {
 	v := newJob(t)
 	v.write("#paste", "Connector\tPin\tColour\tFunction\nA\t1\tRD\tBattery\nA\t9/10\tBK\tGround")
 	v.click("button", "Read the pasted rows")
-	v.see("[data-testid=reading]", "1 rows taken, 1 not")
+	v.see("[data-testid=reading]", "1 row taken, 1 not")
 	v.see("[data-testid='Rows not taken']", "may be two cavities")
 	v.write("[aria-label='cavity of line 3']", "9 & 10")
 	v.press(input.Enter)
@@ -98,4 +98,41 @@ func TestTheColourHabitIsThePersonsToSay(t *testing.T) {
 	v.page.MustElement("#habit").MustFocus()
 	v.pick(v.page.MustElementR(".ant-select-item-option", "one letter"))
 	v.until("the colours are read anew", func() bool { return !strings.Contains(v.text("[role=grid]"), "BN-RD") })
+}
+
+// A pigtail's pinout is brought beside the two sides: of its two tables side by side the right one is meant, a row is
+// struck out and brought back, its plug is part of the harness, and it is taken out again.
+func TestAFurtherPinout(t *testing.T) {
+	v := open(t, "/jobs/packhorse/gather")
+	v.click("nav[aria-label='parts of Gather'] a", `^\+$`)
+	v.see("h1", "a further pinout: of a pigtail")
+	v.write("#paste", "Plug WX\t\t\tPlug WP\t\t\nPin\tColour\tFunction\tPin\tColour\tFunction\n"+
+		"1\tRD\tBattery +\t1\tBK\tGround\n2\tBK\tGround\t2\tGN\tWinch relay, control")
+	v.click("button", "Read the pasted rows")
+	v.see("[data-testid='Taken, with something unread']", "2 tables stand side by side, and only the left")
+	v.see(".pinoutrow", "WX1")
+	v.page.MustElement("#beside").MustClick()
+	v.pick(v.see(".ant-select-item", "the right one is meant"))
+	v.see(".pinoutrow", "WP2")
+	v.write("#name", "winch pigtail")
+	v.page.MustElement("#name").MustBlur()
+	v.click("button", "Keep this pinout")
+	v.see("nav[aria-label='parts of Gather'] a.on", "winch pigtail")
+	v.click("[aria-label='strike out line 3']", "✕")
+	v.see("[data-testid='Struck out']", "Struck out: 1")
+	v.see("[data-testid=reading]", "1 row taken")
+	v.click("[data-testid='Struck out'] button", "Bring it back")
+	v.see("[data-testid=reading]", "2 rows taken")
+	v.correct("Winch", "WP2", "7")
+	v.see(".pinoutrow", "WP7")
+	v.goTo("/jobs/packhorse/gather?part=connectors")
+	v.see("main", "WP")
+	v.goTo("/jobs/packhorse/gather?side=x1")
+	v.click("button", "Take it out")
+	v.see("nav[aria-label='parts of Gather'] a.on", "From:")
+	v.goTo("/jobs/packhorse/gather?part=connectors")
+	v.see("main", "SP")
+	if strings.Contains(v.text("main"), "WP") {
+		t.Error("the pinout that was taken out still counts")
+	}
 }

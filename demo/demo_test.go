@@ -10,6 +10,8 @@ import (
 	"testing"
 
 	"draxel/core/colour"
+	"draxel/core/gather"
+	"draxel/core/harness"
 	"draxel/core/match"
 	"draxel/core/pin"
 	"draxel/core/plan"
@@ -118,6 +120,9 @@ var update = flag.Bool("update", false, "write the golden files anew")
 // written today; what is read of an older one is written in the latest and comes back the same.
 func TestGoldenJobFiles(t *testing.T) {
 	_, job := jobs(t)
+	job.More = map[string]*plan.Table{"x1": {Name: "winch pigtail", Trust: harness.Copied, Origin: "Fell Quarryman",
+		With: match.From, Cells: [][]string{{"Pin", "Function", "Pin", "Function"}, {"1", "Ground", "2", "Winch relay"}},
+		Options: gather.Options{Beside: gather.AllTables, Gone: []int{2}}}}
 	latest := fmt.Sprintf("testdata/packhorse.format-%d.json", exchange.Format)
 	if *update {
 		if err := os.WriteFile(latest, written(t, job), 0o600); err != nil {

@@ -7,6 +7,7 @@ import (
 	"fmt"
 	"io"
 	"net/http"
+	"regexp"
 	"slices"
 	"strconv"
 	"time"
@@ -21,12 +22,33 @@ import (
 	"draxel/store"
 )
 
-func sideOf(c *gin.Context) (match.Side, error) {
-	side := match.Side(c.Param("side"))
-	if side != match.From && side != match.To {
-		return "", problem(http.StatusNotFound, "no-such-side", "A job has a from side and a to side.", "")
+// furtherKey is the key of a further pinout: x1 to x99.
+var furtherKey = regexp.MustCompile(`^x[1-9]\d?$`)
+
+// tableOf gives which table is asked for: that of a side, or a further one by its key.
+func tableOf(c *gin.Context) (string, error) {
+	key := c.Param("side")
+	if key != string(match.From) && key != string(match.To) && !furtherKey.MatchString(key) {
+		return "", problem(http.StatusNotFound, "no-such-side", "A job has a from side, a to side and further pinouts x1 to x99.", "")
 	}
-	return side, nil
+	return key, nil
+}
+
+// stored gives a table of a job, nil where it has none of that key.
+func stored(j plan.Job, key string) *plan.Table {
+	switch key {
+	case string(match.From):
+		return j.From
+	case string(match.To):
+		return j.To
+	}
+	return j.More[key]
+}
+
+// table gives the table with what is said of it.
+func (m TableMeta) table(cells [][]string, o gather.Options) plan.Table {
+	return plan.Table{Name: m.Name, Source: m.Source, Date: m.Date, Trust: m.Trust, Origin: m.Origin, With: m.With,
+		Cells: cells, Options: o}
 }
 
 // upload is a table as it arrives: a file or pasted text, with what is said of it.
@@ -85,7 +107,7 @@ func tableView(cells [][]string, meta TableMeta, o gather.Options) (TableView, e
 // previewTable reads a table without keeping it. Where no column names the cavities the preview still comes, for the
 // person to say which one does.
 func (s *Server) previewTable(c *gin.Context) error {
-	if _, err := sideOf(c); err != nil {
+	if _, err := tableOf(c); err != nil {
 		return err
 	}
 	u, err := readUpload(c)
@@ -111,6 +133,9 @@ func checkMeta(m TableMeta) error {
 	if !slices.Contains(exchange.Trusts(), m.Trust) {
 		return problem(http.StatusUnprocessableEntity, "no-trust", "Say how far the table is to be trusted.", "/meta/trust")
 	}
+	if !slices.Contains([]match.Side{"", match.From, match.To}, m.With) {
+		return problem(http.StatusUnprocessableEntity, "no-such-side", "A further pinout belongs to the from side or the to side.", "/meta/with")
+	}
 	if _, err := time.Parse(time.DateOnly, m.Date); m.Date != "" && err != nil {
 		return problem(http.StatusUnprocessableEntity, "bad-date", "The date is written as 2026-11-24.", "/meta/date")
 	}
@@ -119,7 +144,7 @@ func checkMeta(m TableMeta) error {
 
 // importTable keeps a table as a side's pinout. The table as it was brought is kept whole.
 func (s *Server) importTable(c *gin.Context) error {
-	side, err := sideOf(c)
+	key, err := tableOf(c)
 	if err != nil {
 		return err
 	}
@@ -131,10 +156,10 @@ func (s *Server) importTable(c *gin.Context) error {
 		return err
 	}
 	seen, _ := strconv.ParseInt(c.Request.PostFormValue("seen"), 10, 64)
-	return s.putTable(c, c.Request.PostFormValue("id"), "import", side, seen, plan.Table{Name: u.meta.Name, Source: u.meta.Source, Date: u.meta.Date, Trust: u.meta.Trust, Cells: u.table.Cells, Options: u.options})
+	return s.putTable(c, c.Request.PostFormValue("id"), "import", key, seen, u.meta.table(u.table.Cells, u.options))
 }
 
-func (s *Server) putTable(c *gin.Context, id, what string, side match.Side, seen int64, t plan.Table) error {
+func (s *Server) putTable(c *gin.Context, id, what, key string, seen int64, t plan.Table) error {
 	if _, reading, err := t.Read(); err != nil || len(reading.Rows) == 0 {
 		detail := "no row could be taken from it"
 		if err != nil {
@@ -146,33 +171,42 @@ func (s *Server) putTable(c *gin.Context, id, what string, side match.Side, seen
 	if err != nil {
 		return err
 	}
-	old := state.Job.From
-	if side == match.To {
-		old = state.Job.To
-	}
-	if old != nil {
+	if old := stored(state.Job, key); old != nil {
 		t.Was = old.Titles(t.Name)
 	}
-	return s.apply(c, change{id: id, what: what, seen: seen, bodies: map[string]any{store.SubjectTable(side): t}})
+	return s.apply(c, change{id: id, what: what, seen: seen, bodies: map[string]any{store.SubjectFurther(key): t}})
 }
 
-func (s *Server) storedTable(c *gin.Context) (match.Side, *plan.Table, store.State, error) {
-	side, err := sideOf(c)
+func (s *Server) storedTable(c *gin.Context) (string, *plan.Table, store.State, error) {
+	key, err := tableOf(c)
 	if err != nil {
-		return side, nil, store.State{}, err
+		return key, nil, store.State{}, err
 	}
 	state, err := s.store.Load(c.Request.Context(), c.Param("job"))
 	if err != nil {
-		return side, nil, state, err
+		return key, nil, state, err
 	}
-	t := state.Job.From
-	if side == match.To {
-		t = state.Job.To
-	}
+	t := stored(state.Job, key)
 	if t == nil {
-		return side, nil, state, problem(http.StatusNotFound, "no-table", "No pinout has been brought for this side.", "")
+		return key, nil, state, problem(http.StatusNotFound, "no-table", "No pinout has been brought for this side.", "")
 	}
-	return side, t, state, nil
+	return key, t, state, nil
+}
+
+// dropTable takes a further pinout out of the job.
+func (s *Server) dropTable(c *gin.Context) error {
+	r, err := read[DropRequest](c)
+	if err != nil {
+		return err
+	}
+	key, err := tableOf(c)
+	if err != nil {
+		return err
+	}
+	if !furtherKey.MatchString(key) {
+		return problem(http.StatusUnprocessableEntity, "not-further", "Only a further pinout can be taken out; bring another table for a side.", "")
+	}
+	return s.apply(c, change{id: r.ID, what: "drop-table", seen: r.Seen, bodies: map[string]any{store.SubjectFurther(key): nil}})
 }
 
 // correctTable changes how a stored table is read: columns, habit, layouts, misprints, and what is said of it.
@@ -184,7 +218,7 @@ func (s *Server) correctTable(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	side, t, _, err := s.storedTable(c)
+	key, t, _, err := s.storedTable(c)
 	if err != nil {
 		return err
 	}
@@ -193,7 +227,7 @@ func (s *Server) correctTable(c *gin.Context) error {
 			return problem(http.StatusUnprocessableEntity, "bad-layout", fmt.Sprintf("Connector %s: 1 to 300 ways in 1 to 20 rows.", id), "/options/layouts/"+id)
 		}
 	}
-	return s.putTable(c, r.ID, "correct", side, r.Seen, plan.Table{Name: r.Meta.Name, Source: r.Meta.Source, Date: r.Meta.Date, Trust: r.Meta.Trust, Cells: t.Cells, Options: r.Options})
+	return s.putTable(c, r.ID, "correct", key, r.Seen, r.Meta.table(t.Cells, r.Options))
 }
 
 func (s *Server) showTable(c *gin.Context) error {
@@ -201,7 +235,7 @@ func (s *Server) showTable(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	v, err := tableView(t.Cells, TableMeta{t.Name, t.Source, t.Date, t.Trust}, t.Options)
+	v, err := tableView(t.Cells, TableMeta{t.Name, t.Source, t.Date, t.Trust, t.Origin, t.With}, t.Options)
 	if err != nil {
 		return err
 	}

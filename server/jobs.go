@@ -191,6 +191,7 @@ func (s *Server) showJob(c *gin.Context) error {
 		}
 		v.Tables[side] = TableState{len(r.Rows), len(r.Rejected)}
 	}
+	v.further(j.Job)
 	if v.Begun = c.Query("begun") != ""; !v.Begun {
 		v.stand(j.plan())
 	}
@@ -203,6 +204,22 @@ func (s *Server) showJob(c *gin.Context) error {
 	}
 	c.JSON(http.StatusOK, v)
 	return nil
+}
+
+// further fills in the further pinouts, and what parts can come from.
+func (v *JobView) further(j plan.Job) {
+	v.More, v.Origins = []Further{}, []string{}
+	for _, key := range sortedKeys(j.More) {
+		v.More = append(v.More, Further{key, j.More[key].Name})
+		v.Tables[match.Side(key)] = TableState{}
+	}
+	if j.Identity != nil {
+		for _, o := range j.Identity.Sources {
+			if o.Name != "" {
+				v.Origins = append(v.Origins, o.Name)
+			}
+		}
+	}
 }
 
 // stand fills in how the whole plan stands.

@@ -23,16 +23,19 @@ func (s *Server) applyEarlier(c *gin.Context) error {
 		return err
 	}
 	return s.checked(c, func(j *computed) error {
-		thins, matches, err := j.Job.Earlier(past.Job)
+		brought, err := j.Job.Earlier(past.Job)
 		if err != nil {
 			return err
 		}
 		bodies := map[string]any{}
-		for _, d := range thins {
+		for _, d := range brought.Thin {
 			bodies[store.SubjectThin(d.On, d.ID)] = d
 		}
-		for _, d := range matches {
+		for _, d := range brought.Match {
 			bodies[store.SubjectDecision(d.Side, d.At)] = d
+		}
+		for _, x := range brought.Exchanges {
+			bodies[store.SubjectExchange(x.A)] = x
 		}
 		if len(bodies) == 0 {
 			return problem(http.StatusUnprocessableEntity, "nothing-applies", "Nothing of that job applies to this one: no cavity, wire or device says the same in both.", "/job")

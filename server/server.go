@@ -127,6 +127,7 @@ func (s *Server) Handler() http.Handler {
 	job.POST("/gather/:side/preview", limited(maxUpload), answer(s.previewTable))
 	job.PUT("/gather/:side", limited(maxUpload), answer(s.importTable))
 	job.PUT("/gather/:side/options", limited(1<<20), answer(s.correctTable))
+	job.POST("/gather/:side/drop", limited(1<<16), answer(s.dropTable))
 	job.GET("/gather/:side/csv", answer(s.exportTable))
 
 	job.GET("/match", packed, answer(s.showMatch))

@@ -58,6 +58,8 @@ type JobView struct {
 	UndoOf   string                    `json:"undoOf,omitempty"` // and whose change that is
 	Answered int                       `json:"answered"`         // findings that somebody has answered
 	Tables   map[match.Side]TableState `json:"tables"`
+	More     []Further                 `json:"more"`
+	Origins  []string                  `json:"origins"`         // what Vehicles lists that parts come from
 	Begun    bool                      `json:"begun,omitempty"` // how the whole plan stands is not in it
 }
 
@@ -65,6 +67,12 @@ type JobView struct {
 type Sides struct {
 	From string `json:"from"`
 	To   string `json:"to"`
+}
+
+// Further is a further pinout of a job.
+type Further struct {
+	Key  string `json:"key"` // x1 to x99
+	Name string `json:"name"`
 }
 
 // TableState is what the frame shows of a pinout.
@@ -104,6 +112,8 @@ type TableMeta struct {
 	Source string        `json:"source,omitempty"`
 	Date   string        `json:"date,omitempty"`
 	Trust  harness.Trust `json:"trust"`
+	Origin string        `json:"origin,omitempty"` // what its connectors come from, as Vehicles names it
+	With   match.Side    `json:"with,omitempty"`   // of a further pinout: the side whose harness it belongs to
 }
 
 // TableView is a table with its reading.

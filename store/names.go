@@ -55,6 +55,9 @@ const (
 // SubjectTable names the table of a side.
 func SubjectTable(side match.Side) string { return tables + string(side) }
 
+// SubjectFurther names a further table by its key.
+func SubjectFurther(key string) string { return tables + key }
+
 // SubjectDecision names the decision about a row.
 func SubjectDecision(side match.Side, at harness.Ref) string {
 	return decisions + string(side) + "/" + at.Connector + "/" + at.Cavity

@@ -150,6 +150,8 @@ func TestAWholeHarnessComesBack(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
+	j.More = map[string]*plan.Table{"x1": {Name: "pigtail", Trust: "maker", Origin: "Fell", With: "to",
+		Cells: [][]string{{"Pin", "Function"}, {"1", "Ground"}}}}
 	j.Layouts = map[string]*face.Layout{"A/1": &l}
 	j.Wishes = []pin.Wish{{Step: "s2", Then: "s1"}}
 	j.Exchanges = []pin.Exchange{{A: at("1"), B: at("2"), Reason: "burnt"}}
@@ -174,7 +176,8 @@ func TestAWholeHarnessComesBack(t *testing.T) {
 		t.Fatal(err)
 	}
 	after, err := s.LoadAfter(t.Context(), id, &last)
-	if err != nil || after.Job.Sheets[gather.WireList].Cells[1][0] != "W2" || after.Job.From != nil || after.Job.To != last.Job.To {
+	if err != nil || after.Job.Sheets[gather.WireList].Cells[1][0] != "W2" || after.Job.From != nil || after.Job.To != last.Job.To ||
+		after.Job.More["x1"] != last.Job.More["x1"] {
 		t.Errorf("after a change of a list and a table: %+v, %v", after.Job.Sheets[gather.WireList], err)
 	}
 }

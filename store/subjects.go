@@ -24,6 +24,9 @@ func jobPuts(j plan.Job) ([]Put, error) {
 	p.add(SubjectJob, Head{j.Title, j.Kind, j.Donor, j.Chassis, j.OneScheme}, true)
 	p.add(SubjectTable(match.From), j.From, j.From != nil)
 	p.add(SubjectTable(match.To), j.To, j.To != nil)
+	for key, t := range j.More {
+		p.add(SubjectFurther(key), t, t != nil)
+	}
 	p.add(SubjectKept, j.Kept, j.Kept != nil)
 	p.add(SubjectMet, j.Met, j.Met != nil)
 	p.add(SubjectVehicle, j.Vehicle, j.Vehicle != "")
@@ -155,6 +158,16 @@ func (s *State) take(name string, body []byte) error {
 	}
 	kind, rest, _ := strings.Cut(name, "/")
 	switch kind + "/" {
+	case tables:
+		if j.More == nil {
+			j.More = map[string]*plan.Table{}
+		}
+		var t plan.Table
+		err := into(&t)
+		if err == nil {
+			j.More[rest] = &t
+		}
+		return err
 	case decisions:
 		return one(body, &j.Decisions)
 	case readings:
@@ -235,6 +248,13 @@ func (s *State) keep(name string, last *State) {
 	case SubjectTable(match.To):
 		s.Job.To = last.Job.To
 	default:
+		if key, further := strings.CutPrefix(name, tables); further {
+			if s.Job.More == nil {
+				s.Job.More = map[string]*plan.Table{}
+			}
+			s.Job.More[key] = last.Job.More[key]
+			return
+		}
 		if s.Job.Sheets == nil {
 			s.Job.Sheets = map[gather.SheetKind]*gather.Sheet{}
 		}

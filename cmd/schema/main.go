@@ -145,6 +145,7 @@ var enums = map[reflect.Type][]any{
 		server.Reopen, server.JoinTo, server.BranchOf, server.WireFrom, server.ByWay),
 	reflect.TypeFor[finding.Severity](): list(finding.Severities()...),
 	reflect.TypeFor[gather.Column]():    list(append(gather.Columns(), gather.Ignored)...),
+	reflect.TypeFor[gather.Beside]():    {gather.LeftTable, gather.RightTable, gather.AllTables},
 	reflect.TypeFor[colour.Habit]():     list(append(colour.Habits(), colour.Unknown)...),
 	reflect.TypeFor[colour.Shade]():     list(colour.Light, colour.Dark),
 	reflect.TypeFor[size.Unit]():        list(size.Square, size.Gauge, ""),

@@ -110,10 +110,20 @@ func (r Reading) repeatsHeading(cells []string) bool {
 	return filled >= 2 && same == filled
 }
 
+// A cavity with the word for it before, or the mark of a footnote behind: "Pin 7", "#7", "7*".
+var pinWord = regexp.MustCompile(`(?i)^(?:(?:pins?|cavity|cav|way|terminal|contact|position|pos)\b\.?\s*(?:no\.?\s*)?|no\.\s*|#\s*)?(.*?)\s*\**$`)
+
+// Marks that say: as in the line above.
+var ditto = regexp.MustCompile(`(?i)^(?:["″〃]|''|-\s*["″]\s*-|ditto|do\.|dto\.?|as above)$`)
+
+// sums is a line at the foot that adds up and is no row.
+var sums = regexp.MustCompile(`(?i)^(?:(?:sub|grand)?\s*totals?|sum|summe|gesamt|Σ)\b:?$`)
+
 // splitRef gives the cavity that a row speaks of. A connector left blank is the one above it; without a connector
 // column a cavity written with its connector is taken apart; 24/7 only where slashes are how this table writes them.
 func splitRef(connector, cavity, above string, hasColumn, slashes bool) (harness.Ref, int) {
 	ways := 0
+	cavity = pinWord.ReplaceAllString(cavity, "$1")
 	if m := wayCount.FindStringSubmatch(connector); m != nil {
 		ways, _ = strconv.Atoi(m[1])
 		if in := housing.FindStringSubmatch(connector); in != nil && wayCount.MatchString(in[2]) {

@@ -56,6 +56,8 @@ type Options struct {
 	Habit   colour.Habit      `json:"habit,omitempty"`
 	Layouts map[string]Layout `json:"layouts,omitempty"` // by connector
 	Cells   []Correction      `json:"cells,omitempty"`   // misprints put right
+	Gone    []int             `json:"gone,omitempty"`    // lines struck out, from 1
+	Beside  Beside            `json:"beside,omitempty"`  // which of tables that stand side by side
 }
 
 // Correction puts a misprinted cell right, or fills one of a row that is added below the table; the table as it was
@@ -84,6 +86,17 @@ func (o Options) correct(cells [][]string, columns []Column) [][]string {
 	return out
 }
 
+// lacking gives the columns that corrections fill and the table has not.
+func (o Options) lacking(columns []Column) []Column {
+	var out []Column
+	for _, c := range o.Cells {
+		if c.Text != "" && c.Column != Connector && slices.Contains(Columns(), c.Column) && !slices.Contains(columns, c.Column) && !slices.Contains(out, c.Column) {
+			out = append(out, c.Column)
+		}
+	}
+	return out
+}
+
 // Remark is something to say about a line of the table.
 type Remark struct {
 	Line  int      `json:"line"` // from 1
@@ -105,17 +118,17 @@ type Reading struct {
 	Connectors []harness.Connector `json:"connectors"`
 	Preface    []Remark            `json:"preface"`  // lines above the heading
 	Rejected   []Remark            `json:"rejected"` // lines that became no row, each with the reason
+	Struck     []Remark            `json:"struck"`   // lines that a person struck out
+	Tables     int                 `json:"tables"`   // how many tables stand side by side, 1 or more
 	Warnings   []Remark            `json:"warnings"` // rows that were taken with something unread
 }
 
 // Read reads a table of cells, the lines in order, blank lines included. It fails only when there is nothing to read or
 // no column that could name cavities.
 func Read(cells [][]string, o Options) (Reading, error) {
-	r := Reading{Rows: []harness.Row{}, Preface: []Remark{}, Rejected: []Remark{}, Warnings: []Remark{}, Connectors: []harness.Connector{},
+	r := Reading{Rows: []harness.Row{}, Preface: []Remark{}, Rejected: []Remark{}, Struck: []Remark{}, Warnings: []Remark{}, Connectors: []harness.Connector{},
 		Headings: []string{}, Columns: []Column{}, Habit: colour.Detect(nil)}
-	width := 0
 	for _, line := range cells {
-		width = max(width, len(line))
 		if !blank(line) {
 			r.Lines++
 		}
@@ -123,8 +136,13 @@ func Read(cells [][]string, o Options) (Reading, error) {
 	if r.Lines == 0 {
 		return r, fmt.Errorf("the table is empty")
 	}
+	cells = r.beside(cells, o.Beside)
 	header := findHeader(cells)
 	r.HeaderLine = header + 1
+	width := 0
+	for _, line := range cells {
+		width = max(width, len(line))
+	}
 	if header >= 0 {
 		r.Headings = pad(cells[header], width)
 	} else {
@@ -135,7 +153,11 @@ func Read(cells [][]string, o Options) (Reading, error) {
 	if !slices.Contains(r.Columns, Cavity) {
 		return r, fmt.Errorf("no column names the cavities: say which one does")
 	}
+	for _, c := range o.lacking(r.Columns) {
+		r.Columns, r.Headings = append(r.Columns, c), append(r.Headings, "")
+	}
 	whole := o.correct(cells, r.Columns)
+	r.strike(whole, o.Gone)
 	body, r.Next = whole[header+1:], len(whole)+1
 	for i := range max(header, 0) {
 		if !blank(cells[i]) {
@@ -151,9 +173,18 @@ func Read(cells [][]string, o Options) (Reading, error) {
 	}
 	ways := r.takeRows(cells[:max(header, 0)], body, header+1)
 	r.beyond(ways)
-	r.besides()
 	r.Connectors = layOut(r.Rows, ways, o.Layouts)
 	return r, nil
+}
+
+// strike takes lines out of the table, and notes what they said.
+func (r *Reading) strike(whole [][]string, gone []int) {
+	for _, line := range gone {
+		if line > r.HeaderLine && line <= len(whole) && !blank(whole[line-1]) {
+			r.Struck = append(r.Struck, Remark{Line: line, Code: "struck", Text: "struck out", Cells: whole[line-1]})
+			whole[line-1] = nil
+		}
+	}
 }
 
 // Pinout makes the reading a pinout under a name; source, date and trust are the caller's to add.
@@ -209,6 +240,7 @@ func (r *Reading) takeRows(preface, body [][]string, before int) map[string]int 
 	hasConnector := slices.Contains(r.Columns, Connector)
 	slashes := !hasConnector && r.slashesName(r.column(Cavity, body))
 	read := readers{signals: map[string]signal.Reading{}, colours: map[string]colour.Colour{}}
+	var above []string
 	for i, line := range body {
 		number := before + i + 1
 		if blank(line) {
@@ -226,6 +258,16 @@ func (r *Reading) takeRows(preface, body [][]string, before int) map[string]int 
 			reject("section", "a line that names connector %s for the rows below", name)
 			continue
 		}
+		if slices.ContainsFunc(cells, sums.MatchString) {
+			reject("sum", "a line that adds up")
+			continue
+		}
+		for k, cell := range cells {
+			if above != nil && ditto.MatchString(cell) {
+				cells[k] = above[k]
+			}
+		}
+		above = cells
 		if r.repeatsHeading(cells) {
 			reject("heading-repeated", "the heading again")
 			continue
@@ -281,26 +323,6 @@ func (r *Reading) beyond(ways map[string]int) {
 				Text: fmt.Sprintf("%s lies beyond the %d ways that the table gives connector %s", at, ways[at.Connector],
 					at.Connector)})
 		}
-	}
-}
-
-// besides warns where a second table stands beside the one that was read.
-func (r *Reading) besides() {
-	n := 0
-	for _, h := range r.Headings {
-		if headingColumn(h) == Cavity {
-			n++
-		}
-	}
-	second := 0
-	for i, h := range r.Headings {
-		if c := headingColumn(h); c != Ignored && r.Columns[i] == Ignored && slices.Contains(r.Columns, c) {
-			second++
-		}
-	}
-	if n > 1 && second > 1 {
-		r.Warnings = append(r.Warnings, Remark{Line: r.HeaderLine, Code: "side-by-side",
-			Text: "two tables stand side by side, and only the left one is read: put the other below it in the file, and bring that"})
 	}
 }
 

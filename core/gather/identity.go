@@ -226,6 +226,21 @@ func firing(text string) []int {
 	return out
 }
 
+// Companions gives for each cylinder the one whose piston is at the top together with it: half the firing order further
+// on. It gives none where the order does not name each of an even number of cylinders once.
+func Companions(order string, cylinders int) map[int]int {
+	fires := firing(order)
+	n := len(fires)
+	if n < 2 || n%2 != 0 || !eachOnce(fires, n) || cylinders > 0 && cylinders != n {
+		return nil
+	}
+	out := map[int]int{}
+	for i, c := range fires {
+		out[c] = fires[(i+n/2)%n]
+	}
+	return out
+}
+
 func eachOnce(order []int, n int) bool {
 	sorted := slices.Sorted(slices.Values(order))
 	if len(sorted) != n {

@@ -23,6 +23,7 @@ type Structure struct {
 	Habit    colour.Habit // in which the sheets write their colours
 	Traces   []Trace
 	Readings []Measurement
+	Sources  []Origin // what the connectors come from
 }
 
 // Belief is something that was believed until it was seen or measured otherwise.
@@ -59,6 +60,7 @@ func Lay(s Structure) Laid {
 	b.traces()
 	b.readings()
 	b.remarks()
+	b.findings = append(b.findings, checkOrigins(&b.loom, s.Sources)...)
 	l := Laid{Loom: b.loom, Beliefs: b.beliefs, Findings: b.findings}
 	finding.Sort(l.Findings)
 	return l
@@ -139,6 +141,9 @@ func (b *builder) connectors() {
 			c.Cavities, c.Rows = harness.Numbered(ways), guessRows(ways)
 		}
 		c.Device, c.Mate, c.Branch = r.Cells["device"], r.Cells["mate"], r.Cells["branch"]
+		if origin := r.Cells["origin"]; origin != "" {
+			c.Origin = origin
+		}
 		c.Links, c.Locked = groups(r.Cells["joined"]), yes(r.Cells["locked"])
 		if _, known := b.device[c.Device]; !known && c.Device != "" {
 			b.addDevice(harness.Device{ID: c.Device})

@@ -66,6 +66,7 @@ var fields = map[SheetKind][]Field{
 		{"joined", "Joined inside", []string{"joined inside", "joined", "bridged", "links", "bridges", "passes through"}},
 		{"branch", "Branch", []string{"branch", "on branch", "where"}},
 		{"ways", "Ways", []string{"ways", "cavities", "pins"}},
+		{"origin", "Comes from", []string{"comes from", "origin", "vehicle", "donor", "taken from"}},
 		{"locked", "Not ours", []string{"not ours", "locked", "owner's", "body half"}},
 	},
 	DeviceList: {

@@ -48,6 +48,9 @@ type Row struct {
 	Empty    bool           `json:"empty,omitempty"`    // a cavity that is said to hold no wire
 	Measured string         `json:"measured,omitempty"` // what readings say it is, where they say otherwise than the table
 	Line     int            `json:"line"`               // where in the imported table it stood, from 1
+	// The further pinout that it stood in, and how far that is to be believed; empty where it is its side's own.
+	Table string `json:"table,omitempty"`
+	Trust Trust  `json:"trust,omitempty"`
 }
 
 // Trust is how far a table is to be believed.
@@ -105,6 +108,7 @@ type Connector struct {
 	First    face.Corner  `json:"first"`    // where the first lies, seen from the wire side with the lock up
 	Assumed  bool         `json:"assumed"`  // the rows are a guess until somebody has looked at the housing
 	Layout   *face.Layout `json:"layout,omitempty"`
+	Origin   string       `json:"origin,omitempty"` // the vehicle or part that it comes from, as Vehicles names it
 }
 
 // Ways is the number of cavities.

@@ -1,6 +1,7 @@
 package match
 
 import (
+	"cmp"
 	"fmt"
 	"slices"
 	"strings"
@@ -266,12 +267,9 @@ func wireCounts(rows []harness.Row) map[string]int {
 
 // unverified names the powers and grounds that only a table of doubtful origin knows.
 func unverified(side Side, p harness.Pinout) []finding.Finding {
-	if p.Trust.Verified() {
-		return nil
-	}
 	var where []string
 	for _, row := range p.Rows {
-		if !row.Empty && feedRole(row.Signal.Role) {
+		if !row.Empty && feedRole(row.Signal.Role) && !cmp.Or(row.Trust, p.Trust).Verified() {
 			where = append(where, row.Ref.String())
 		}
 	}

@@ -89,6 +89,8 @@ type Exchange struct {
 	Reason string      `json:"reason,omitempty"`
 	Who    string      `json:"who,omitempty"`
 	When   int64       `json:"when,omitempty"` // Unix milliseconds
+	// The earlier job that it comes from: it counts for nothing until somebody has taken it over.
+	Verify string `json:"verify,omitempty"`
 }
 
 // State is how the work was left: what a plan that continues must know beside where the terminals are.

@@ -23,6 +23,7 @@ func (f *Facts) identify(j Job) {
 	f.From.OneScheme, f.To.OneScheme = j.OneScheme, j.OneScheme
 	f.banks(id.Bank1)
 	f.cylinders(id.Cylinders)
+	f.coilPairs(gather.Companions(id.FiringOrder, id.Cylinders))
 	if info, known := j.Kind.Info(); !known || !slices.Contains(info.Stages, "match") || j.From == nil || j.To == nil {
 		return
 	}
@@ -87,6 +88,48 @@ func (f *Facts) cylinders(n int) {
 				Subject: "injectors", Text: fmt.Sprintf("The engine has %d cylinders, and the table has injectors of %d.",
 					n, len(seen)),
 				Remedy: "Look for the missing rows, or for the wrong engine's table; else put the number of cylinders right."})
+		}
+	}
+}
+
+// coilPairs lets the firing order say which two cylinders a coil of two serves: those whose pistons are at the top
+// together. A pair that is not one is told. Of a table that has half as many coils as cylinders, named after cylinders
+// and not counted through, each coil is that of its companion too.
+func (f *Facts) coilPairs(with map[int]int) {
+	if len(with) == 0 {
+		return
+	}
+	for _, side := range []struct {
+		side match.Side
+		p    *harness.Pinout
+	}{{match.From, &f.From}, {match.To, &f.To}} {
+		named, through := map[int]bool{}, true
+		for i := range side.p.Rows {
+			s := &side.p.Rows[i].Signal
+			if s.Device != "coil" || s.Cylinder == 0 {
+				continue
+			}
+			named[s.Cylinder] = true
+			through = through && s.Cylinder <= len(with)/2 && s.Also == 0
+			if s.Also > 0 && with[s.Cylinder] != s.Also {
+				f.Findings = append(f.Findings, finding.Finding{Code: "coil-pair", Severity: finding.Wrong, Stage: "gather",
+					Side: string(side.side), Subject: side.p.Rows[i].Ref.String(),
+					Text: fmt.Sprintf("%s is a coil of cylinders %d and %d; by the firing order %d fires with %d.",
+						side.p.Rows[i].Ref, s.Cylinder, s.Also, s.Cylinder, with[s.Cylinder]),
+					Remedy: "Put the row or the firing order right: a spark at the wrong stroke lights the intake."})
+			}
+		}
+		if through || len(named) != len(with)/2 {
+			continue
+		}
+		side.p.Rows = slices.Clone(side.p.Rows)
+		for i := range side.p.Rows {
+			s := &side.p.Rows[i].Signal
+			if s.Device != "coil" || s.Cylinder == 0 || s.Also > 0 || named[with[s.Cylinder]] {
+				continue
+			}
+			s.Cylinder, s.Also = min(s.Cylinder, with[s.Cylinder]), max(s.Cylinder, with[s.Cylinder])
+			s.Text = s.String()
 		}
 	}
 }

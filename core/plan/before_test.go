@@ -121,3 +121,43 @@ func TestBanksAndCylindersAreUsed(t *testing.T) {
 		}
 	}
 }
+
+// The firing order says which cylinders share a coil: 1 with 4 and 2 with 3 in 1-3-4-2; in 1-5-3-6-2-4, 1 with 6
+// (common practice).
+func TestCoilsOfTwoCylinders(t *testing.T) {
+	j := plan.Job{Title: "coils", Kind: plan.Repinned,
+		From: table("ours", []string{"A", "1", "Ignition coil 1"}, []string{"A", "2", "Ignition coil 3"}, []string{"A", "3", "Injector 1"}),
+		To:   table("theirs", []string{"P", "1", "Ignition coil 2 & 3"}, []string{"P", "2", "Ignition coil 1 & 4"}, []string{"P", "3", "Injector 1"})}
+	for order, want := range map[string]string{"1-3-4-2": "P2 P1, ", "1-2-3-4": ", P1 P2", "": ", "} {
+		j.Identity = &gather.Identity{FiringOrder: order, Cylinders: 4}
+		facts, err := j.Facts()
+		if err != nil {
+			t.Fatal(err)
+		}
+		p := plan.Compute(facts, j.Chosen())
+		same := ""
+		for _, l := range p.Match.Lines[:2] {
+			row, _ := facts.To.Row(l.To)
+			from, _ := facts.From.Row(l.From)
+			if from.Signal.Also > 0 && from.Signal.Also == row.Signal.Also {
+				same += l.To.String() + " "
+			}
+		}
+		var told []string
+		for _, f := range p.Findings {
+			if f.Code == "coil-pair" {
+				told = append(told, f.Subject)
+			}
+		}
+		slices.Sort(told)
+		if got := strings.TrimSpace(same) + ", " + strings.Join(told, " "); got != want {
+			t.Errorf("order %q: %q, want %q", order, got, want)
+		}
+	}
+	if c := gather.Companions("1-5-3-6-2-4", 6); c[1] != 6 || c[5] != 2 || c[3] != 4 || len(c) != 6 {
+		t.Errorf("companions of six: %v", c)
+	}
+	if c := gather.Companions("1-2-4-5-3", 5); c != nil {
+		t.Errorf("companions of five: %v", c)
+	}
+}

@@ -2,6 +2,7 @@ package plan
 
 import (
 	"fmt"
+	"maps"
 	"slices"
 
 	"draxel/core/face"
@@ -24,7 +25,9 @@ type Table struct {
 	Trust   harness.Trust  `json:"trust"`
 	Cells   [][]string     `json:"cells"`
 	Options gather.Options `json:"options"`
-	Was     []string       `json:"was,omitempty"` // titles that it had before: jobs of old named connectors after them
+	Origin  string         `json:"origin,omitempty"` // what its connectors come from, as Vehicles names it
+	With    match.Side     `json:"with,omitempty"`   // of a further pinout: the side whose harness it belongs to
+	Was     []string       `json:"was,omitempty"`    // titles that it had before: jobs of old named connectors after them
 }
 
 // Titles gives the titles that the table has had beside a new one: jobs of old named connectors after them.
@@ -44,6 +47,9 @@ func (t Table) Read() (harness.Pinout, gather.Reading, error) {
 	}
 	p := r.Pinout(t.Name)
 	p.Source, p.Date, p.Trust = t.Source, t.Date, t.Trust
+	for i := range p.Connectors {
+		p.Connectors[i].Origin = t.Origin
+	}
 	return p, r, nil
 }
 
@@ -54,10 +60,12 @@ type Job struct {
 	Donor   string `json:"donor"`
 	Chassis string `json:"chassis"`
 	// Somebody said that both pinouts number their circuits by one scheme.
-	OneScheme bool       `json:"oneScheme,omitempty"`
-	From      *Table     `json:"from,omitempty"`
-	To        *Table     `json:"to,omitempty"`
-	Kept      match.Kept `json:"kept,omitempty"` // as jobs of old said which housings are kept
+	OneScheme bool   `json:"oneScheme,omitempty"`
+	From      *Table `json:"from,omitempty"`
+	To        *Table `json:"to,omitempty"`
+	// Further pinouts by a key of their own: those of pigtails and sub-harnesses.
+	More map[string]*Table `json:"more,omitempty"`
+	Kept match.Kept        `json:"kept,omitempty"` // as jobs of old said which housings are kept
 	// How To connectors are met; those of which nothing is said as the kind has it.
 	Met       match.Meetings   `json:"met,omitempty"`
 	Vehicle   match.Side       `json:"vehicle,omitempty"` // the side of the vehicle's own wiring; empty as the kind has it
@@ -130,6 +138,9 @@ func (j Job) Facts() (Facts, error) {
 		}
 		*side.out = p
 	}
+	if err := f.together(j.More); err != nil {
+		return f, err
+	}
 	f.Meetings = j.meetings(f.From, f.To)
 	f.outrank(j.Readings)
 	f.identify(j)
@@ -153,6 +164,32 @@ func (j Job) Facts() (Facts, error) {
 		f.Measured[m.At] = true
 	}
 	return f, nil
+}
+
+// together lays the further pinouts beside those of the two sides.
+func (f *Facts) together(more map[string]*Table) error {
+	of := map[match.Side][]harness.Pinout{}
+	for _, key := range slices.Sorted(maps.Keys(more)) {
+		t := more[key]
+		if t == nil {
+			continue
+		}
+		p, _, err := t.Read()
+		if err != nil {
+			return err
+		}
+		side := match.From
+		if t.With == match.To {
+			side = match.To
+		}
+		of[side] = append(of[side], p)
+	}
+	var found []finding.Finding
+	f.From, found = gather.Together(string(match.From), f.From, of[match.From]...)
+	f.Findings = append(f.Findings, found...)
+	f.To, found = gather.Together(string(match.To), f.To, of[match.To]...)
+	f.Findings = append(f.Findings, found...)
+	return nil
 }
 
 // meetings gives how each To connector is met: as somebody said, as the job of old kept it, else as the kind has it.
@@ -205,6 +242,9 @@ func (f *Facts) lay(j Job) error {
 		Habit:    f.From.Habit,
 		Traces:   j.Traces,
 		Readings: j.Readings,
+	}
+	if j.Identity != nil {
+		s.Sources = j.Identity.Sources
 	}
 	if there := f.there(); len(there.Connectors) > 0 {
 		s.Pinouts = append(s.Pinouts, there)

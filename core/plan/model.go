@@ -91,7 +91,7 @@ func (p *Plan) model(f *Facts, d Decisions) *model {
 		m.adviser.Housings[h.ID] = h
 	}
 	for _, x := range d.Pin.Exchanges {
-		if f.whyNotExchanged(x) == "" {
+		if x.Verify == "" && f.whyNotExchanged(x) == "" {
 			m.swapped[x.A], m.swapped[x.B] = x.B, x.A
 		}
 	}

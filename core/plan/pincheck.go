@@ -16,12 +16,17 @@ import (
 
 // exchanges lists the outputs that can be exchanged, and what is to be changed in the unit's settings.
 func (p *Plan) exchanges(m *model, d pin.Decisions) {
+	offered := map[harness.Ref]pin.Exchange{}
+	for _, x := range d.Exchanges {
+		if x.Verify != "" && m.facts.whyNotExchanged(x) == "" {
+			offered[x.A] = x
+		}
+	}
 	for _, row := range m.facts.To.Rows {
 		if kind, ok := match.OutputKind(&row.Signal); ok && !row.Empty {
-			p.Pin.Outputs = append(
-				p.Pin.Outputs,
-				Output{At: row.Ref, Function: row.Function, Kind: kind, With: m.swapped[row.Ref]},
-			)
+			x := offered[row.Ref]
+			p.Pin.Outputs = append(p.Pin.Outputs, Output{At: row.Ref, Function: row.Function, Kind: kind,
+				With: m.swapped[row.Ref], Earlier: x.B, Verify: x.Verify})
 		}
 	}
 	for _, x := range d.Exchanges {
@@ -33,6 +38,15 @@ func (p *Plan) exchanges(m *model, d pin.Decisions) {
 				Text: fmt.Sprintf("The outputs %s and %s are exchanged, and must not be: %s. It is left out of the plan.", x.A,
 					x.B, why),
 				Remedy: "Take the exchange back.",
+			})
+			continue
+		}
+		if x.Verify != "" {
+			p.Findings = append(p.Findings, finding.Finding{
+				Code: "exchange-to-verify", Severity: finding.Check, Stage: "pin", Side: string(match.To),
+				Subject: x.A.String(),
+				Text:    fmt.Sprintf("In “%s” the outputs %s and %s are exchanged; here they are not yet.", x.Verify, x.A, x.B),
+				Remedy:  "Take it over under Parts, where this unit's settings are changed too, or say that it is not so here.",
 			})
 			continue
 		}

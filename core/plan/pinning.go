@@ -86,6 +86,9 @@ type Output struct {
 	Function string      `json:"function"`
 	Kind     signal.Role `json:"kind"`
 	With     harness.Ref `json:"with,omitzero"` // the output that it is exchanged with
+	// The output that it is exchanged with in the earlier job named, which nobody has taken over.
+	Earlier harness.Ref `json:"earlier,omitzero"`
+	Verify  string      `json:"verify,omitempty"`
 }
 
 // moves plans the moves from what is there now, and what goes with each.

@@ -10,6 +10,7 @@ import (
 
 	"draxel/core/finding"
 	"draxel/core/harness"
+	"draxel/core/match"
 )
 
 // Aside is a stored value that cannot be. It counts for nothing, is kept as it is, and is named; nothing else is
@@ -162,6 +163,9 @@ func readField(name string, body json.RawMessage, into reflect.Value) []Aside {
 func (t *Table) Check() error {
 	if !slices.Contains([]harness.Trust{harness.Maker, harness.Copied, harness.Earlier, harness.Measured}, t.Trust) {
 		return fmt.Errorf("there is no trust %q", t.Trust)
+	}
+	if !slices.Contains([]match.Side{"", match.From, match.To}, t.With) {
+		return fmt.Errorf("a further pinout belongs to one of the two sides, not %q", t.With)
 	}
 	_, _, err := t.Read()
 	return err

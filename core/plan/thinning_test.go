@@ -8,6 +8,7 @@ import (
 	"draxel/core/gather"
 	"draxel/core/harness"
 	"draxel/core/match"
+	"draxel/core/pin"
 	"draxel/core/plan"
 	"draxel/core/thin"
 	"draxel/core/work"
@@ -194,7 +195,8 @@ func TestEarlier(t *testing.T) {
 	now.From.Cells[3] = []string{"A", "3", "Ignition feed"}
 	now.Decisions = past.Decisions[3:]
 	now.Thin = past.Thin[2:]
-	thins, matches, err := now.Earlier(past)
+	brought, err := now.Earlier(past)
+	thins, matches := brought.Thin, brought.Match
 	if err != nil || len(matches) != 2 || len(thins) != 1 || thins[0].Verify != "small" || matches[0].Verify != "small" {
 		t.Fatalf("%+v %+v %v", thins, matches, err)
 	}
@@ -222,7 +224,8 @@ func TestEarlierBearsOtherWords(t *testing.T) {
 	now.Decisions = nil
 	now.From = table("ours", []string{"A", "1", "Control, Injector 1"}, []string{"A", "2", "Knock sensor 2"}, []string{"A", "3", "Purge valve"})
 	now.To = table("theirs", []string{"P", "1", "Fuel injector no. 1"}, []string{"P", "2", "Knock 1"}, []string{"P", "3", "Secondary air pump"})
-	_, matches, err := now.Earlier(past)
+	brought, err := now.Earlier(past)
+	matches := brought.Match
 	got := ""
 	for _, d := range matches {
 		got += string(d.Side) + " " + d.At.String() + " "
@@ -235,6 +238,38 @@ func TestEarlierBearsOtherWords(t *testing.T) {
 		if w.To.Cavity == "3" && (w.Decided || w.Verify != "first" || w.Verdict != match.NeedsWire) {
 			t.Errorf("%+v", w)
 		}
+	}
+}
+
+// An exchange of outputs comes with an earlier map where both outputs are here too, and exchanges nothing until somebody
+// has taken it over.
+func TestEarlierExchanges(t *testing.T) {
+	ref := func(c string) harness.Ref { return harness.Ref{Connector: "P", Cavity: c} }
+	past := plan.Job{Title: "first", Kind: plan.Repinned, From: table("ours", []string{"A", "1", "Purge valve, control"}),
+		To: table("theirs", []string{"P", "1", "Purge valve, control"}, []string{"P", "2", "Fan relay, control"},
+			[]string{"P", "3", "Pump relay, control"}, []string{"P", "4", "Starter relay, control"}),
+		Exchanges: []pin.Exchange{{A: ref("1"), B: ref("2"), Reason: "burnt"}, {A: ref("3"), B: ref("4")}}}
+	now := past
+	now.Exchanges = nil
+	now.To = table("theirs", []string{"P", "1", "Purge valve, control"}, []string{"P", "2", "Fan relay, control"},
+		[]string{"P", "3", "Pump relay, control"}, []string{"P", "4", "Wastegate valve, control"})
+	brought, err := now.Earlier(past)
+	if err != nil || len(brought.Exchanges) != 1 || brought.Exchanges[0].A != ref("1") || brought.Exchanges[0].Verify != "first" {
+		t.Fatalf("%+v, %v", brought.Exchanges, err)
+	}
+	now.Exchanges = brought.Exchanges
+	p := computeJob(t, now)
+	if !has(p.Findings, "exchange-to-verify") || len(p.Pin.Settings) != 0 {
+		t.Errorf("settings %v, findings %v", p.Pin.Settings, p.Findings)
+	}
+	for _, o := range p.Pin.Outputs {
+		if o.With != (harness.Ref{}) || (o.Verify == "first") != (o.At == ref("1")) {
+			t.Errorf("output %+v", o)
+		}
+	}
+	now.Exchanges[0].Verify = ""
+	if p := computeJob(t, now); has(p.Findings, "exchange-to-verify") || len(p.Pin.Settings) != 2 {
+		t.Errorf("taken over: settings %v", p.Pin.Settings)
 	}
 }
 

@@ -9,6 +9,7 @@ import (
 	"draxel/core/gather"
 	"draxel/core/harness"
 	"draxel/core/match"
+	"draxel/core/pin"
 	"draxel/core/signal"
 	"draxel/core/thin"
 )
@@ -103,16 +104,23 @@ func saysTheSame(a, b harness.Row) bool {
 	return slices.Equal(x, y) || sure && signal.Compare(a.Signal, b.Signal) == signal.Same
 }
 
-// Earlier gives the decisions of an earlier job that apply to this one: those about cavities, wires, devices and
-// connectors that are here too and agree in what is said of them. Each is to be verified before it counts.
-func (j Job) Earlier(past Job) ([]thin.Decision, []match.Decision, error) {
+// Brought is what applies of an earlier job. Each of it is to be verified before it counts.
+type Brought struct {
+	Thin      []thin.Decision
+	Match     []match.Decision
+	Exchanges []pin.Exchange
+}
+
+// Earlier gives the decisions of an earlier job that apply to this one: those about cavities, wires, devices, connectors
+// and outputs that are here too and agree in what is said of them.
+func (j Job) Earlier(past Job) (Brought, error) {
 	here, err := j.Facts()
 	if err != nil {
-		return nil, nil, err
+		return Brought{}, err
 	}
 	there, err := past.Facts()
 	if err != nil {
-		return nil, nil, err
+		return Brought{}, err
 	}
 	var matches []match.Decision
 	decided := map[string]bool{}
@@ -154,5 +162,27 @@ func (j Job) Earlier(past Job) ([]thin.Decision, []match.Decision, error) {
 		d.Verify = past.Title
 		thins = append(thins, d)
 	}
-	return thins, matches, nil
+	return Brought{thins, matches, j.exchanged(past, &here, &there)}, nil
+}
+
+// exchanged gives the exchanges of outputs of an earlier job that can be made here too.
+func (j Job) exchanged(past Job, here, there *Facts) []pin.Exchange {
+	taken := map[harness.Ref]bool{}
+	for _, x := range j.Exchanges {
+		taken[x.A], taken[x.B] = true, true
+	}
+	var out []pin.Exchange
+	for _, x := range past.Exchanges {
+		same := func(at harness.Ref) bool {
+			a, okA := here.To.Row(at)
+			b, okB := there.To.Row(at)
+			return okA && okB && saysTheSame(a, b)
+		}
+		if x.Verify != "" || taken[x.A] || taken[x.B] || !same(x.A) || !same(x.B) || here.whyNotExchanged(x) != "" {
+			continue
+		}
+		x.Verify = past.Title
+		out = append(out, x)
+	}
+	return out
 }

@@ -20,6 +20,8 @@ import type {
 } from './types.gen';
 
 export type Side = 'from' | 'to';
+/** A pinout of a job: that of a side, or a further one by its key, x1 to x99. */
+export type TableKey = Side | `x${number}`;
 /** What a person may leave out: ids and the revision seen are filled in. */
 export type Decide = Omit<DecideRequest, 'id' | 'seen'>;
 
@@ -37,7 +39,7 @@ export const useJobBegun = (job: string) =>
     queryKey: ['begun', job],
     queryFn: () => request<JobView>('GET', `${jobPath(job)}?begun=1`),
   });
-export const useTable = (job: string, side: Side, there: boolean) =>
+export const useTable = (job: string, side: TableKey, there: boolean) =>
   useQuery({
     queryKey: ['job', job, 'gather', side],
     queryFn: () => request<TableView>('GET', `${jobPath(job)}/gather/${side}`),
@@ -114,16 +116,18 @@ export const useAcceptAbove = (job: string) =>
   useSend<{ above: number; seen: number }>(job, 'POST', '/match/accept');
 export const useMeet = (job: string) => useSend<Omit<MeetRequest, 'id'>>(job, 'PUT', '/match/meetings');
 export const useUndo = (job: string) => useSend<Omit<UndoRequest, 'id'>>(job, 'POST', '/undo');
-export const useCorrect = (job: string, side: Side) =>
+export const useCorrect = (job: string, side: TableKey) =>
   useSend<Pick<TableView, 'meta' | 'options'> & { seen: number }>(job, 'PUT', `/gather/${side}/options`);
-export const useImport = (job: string, side: Side) =>
+export const useDropTable = (job: string, key: TableKey) =>
+  useSend<{ seen: number }>(job, 'POST', `/gather/${key}/drop`);
+export const useImport = (job: string, side: TableKey) =>
   useUpload(job, (form: FormData) => {
     form.set('id', newChangeID());
     return request<Done>('PUT', `${jobPath(job)}/gather/${side}`, form);
   });
 export const useDescribe = (job: string) => useSend<Omit<JobRequest, 'id'>>(job, 'PUT', '');
 
-export const preview = (job: string, side: Side, form: FormData) =>
+export const preview = (job: string, side: TableKey, form: FormData) =>
   request<TableView>('POST', `${jobPath(job)}/gather/${side}/preview`, form);
 
 export function useCreateJob() {

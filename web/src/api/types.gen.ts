@@ -210,6 +210,8 @@ export interface JobView {
   tables: {
     [k: string]: TableState;
   };
+  more: Further[];
+  origins: string[];
   begun?: boolean;
 }
 /**
@@ -270,6 +272,14 @@ export interface TableState {
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Further".
+ */
+export interface Further {
+  key: string;
+  name: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
  * via the `definition` "Done".
  */
 export interface Done {
@@ -312,6 +322,8 @@ export interface TableMeta {
   source?: string;
   date?: string;
   trust: "maker" | "copied" | "earlier" | "measured";
+  origin?: string;
+  with?: "from" | "to";
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -330,6 +342,8 @@ export interface Options {
     [k: string]: Layout;
   };
   cells?: Correction[];
+  gone?: number[];
+  beside?: "" | "right" | "all";
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -365,6 +379,8 @@ export interface Reading {
   connectors: Connector[];
   preface: Remark[];
   rejected: Remark[];
+  struck: Remark[];
+  tables: number;
   warnings: Remark[];
 }
 /**
@@ -404,6 +420,8 @@ export interface Row {
   empty?: boolean;
   measured?: string;
   line: number;
+  table?: string;
+  trust?: "maker" | "copied" | "earlier" | "measured";
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -465,6 +483,7 @@ export interface Connector {
   first: "top-left" | "top-right" | "bottom-left" | "bottom-right" | "";
   assumed: boolean;
   layout?: FaceLayout;
+  origin?: string;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -1173,6 +1192,8 @@ export interface Output {
   function: string;
   kind: string;
   with?: Ref;
+  earlier?: Ref;
+  verify?: string;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema

@@ -26,7 +26,11 @@ const gatherPart: Record<string, string> = {
   'no-immobiliser-plan': 'vehicles',
   'firing-order': 'vehicles',
   'cylinder-count': 'vehicles',
+  'coil-pair': 'vehicles',
   'mixed-sources': 'vehicles',
+  'origin-unknown': 'vehicles',
+  'origins-meet': 'vehicles',
+  'tables-differ': 'tables',
 };
 
 /** Where in Pin a finding is seen to. */
@@ -37,7 +41,7 @@ function pinPart(code: string, subject: string): string {
   if (code === 'halves-do-not-meet') {
     return `?part=faces&connector=${encodeURIComponent(subject)}`;
   }
-  return ['re-crimp', 'pigtail'].includes(code) ? '?part=parts' : '';
+  return ['re-crimp', 'pigtail', 'exchange-to-verify', 'exchange-lost'].includes(code) ? '?part=parts' : '';
 }
 
 /** What a finding of Thin is about, by its code. */

@@ -25,6 +25,7 @@ export const changeWord: Record<string, string> = {
   looked: 'a look at',
   'edit-list': 'cells put right in',
   measure: 'a reading',
+  'drop-table': 'a further pinout taken out',
   'drop-reading': 'a reading taken back',
   trace: 'a trace',
   'drop-trace': 'a trace taken back',

@@ -3,12 +3,12 @@ import { App, Button } from 'antd';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { explain } from '../../api/client';
-import { fileAddress, useCorrect, useJob, useTable, type Side } from '../../api/hooks';
+import { fileAddress, useCorrect, useJob, useDropTable, useTable, type TableKey } from '../../api/hooks';
 import type { JobView, Options, TableMeta } from '../../api/types.gen';
 import { useJobID } from '../../frame/Frame';
 import { Brought } from './Brought';
 import { FactsPage } from './FactsPage';
-import { GatherNav, useGatherPart } from './GatherNav';
+import { GatherNav, tableKey, useGatherPart } from './GatherNav';
 import { AddRow } from './AddRow';
 import { corrected } from './corrected';
 import { ImportTable } from './ImportTable';
@@ -26,18 +26,19 @@ export function GatherPage() {
   if (part !== 'tables') {
     return <FactsPage job={job.data} part={part} />;
   }
-  const missing: Side = job.data.tables.from && !job.data.tables.to ? 'to' : 'from';
-  const asked = address.get('side');
-  const side: Side = asked === 'from' || asked === 'to' ? asked : missing;
+  const missing: TableKey = job.data.tables.from && !job.data.tables.to ? 'to' : 'from';
+  const side = tableKey(address.get('side')) ?? missing;
   return <GatherSide key={side} job={job.data} side={side} />;
 }
 
-function GatherSide({ job, side }: { job: JobView; side: Side }) {
+function GatherSide({ job, side }: { job: JobView; side: TableKey }) {
   const there = job.tables[side] !== undefined;
   const [bringing, setBringing] = useState(false);
   const [asBrought, setAsBrought] = useState(false);
   const table = useTable(job.id, side, there);
   const correct = useCorrect(job.id, side);
+  const drop = useDropTable(job.id, side);
+  const further = side !== 'from' && side !== 'to';
   const [, setAddress] = useSearchParams();
   const { message } = App.useApp();
   if (!there || bringing) {
@@ -47,7 +48,8 @@ function GatherSide({ job, side }: { job: JobView; side: Side }) {
         job={job.id}
         side={side}
         seen={job.revision}
-        onCancel={there ? () => setBringing(false) : undefined}
+        origins={job.origins}
+        onCancel={there ? () => setBringing(false) : further ? () => setAddress({ side: 'from' }) : undefined}
         onDone={() => {
           setBringing(false);
           if (side === 'from' && !job.tables.to) {
@@ -84,13 +86,33 @@ function GatherSide({ job, side }: { job: JobView; side: Side }) {
           <Button size="small" onClick={() => setBringing(true)}>
             Bring another table
           </Button>
+          {further && (
+            <Button
+              size="small"
+              onClick={() =>
+                drop.mutate(
+                  { seen: view.revision },
+                  {
+                    onSuccess: () => setAddress({ side: 'from' }),
+                    onError: (e) => void message.warning(explain(e)),
+                  },
+                )
+              }
+            >
+              Take it out
+            </Button>
+          )}
           {job.tables.from && job.tables.to && <Link to="../match">Match them →</Link>}
         </div>
         {asBrought && <Brought view={view} onOptions={(o) => keep(view.meta, o)} />}
         <PinoutRows
           rows={view.reading.rows}
+          named={view.reading.columns.includes('connector')}
           onCorrect={(line, column, text) =>
             keep(view.meta, corrected(view.options, [{ line, column, text }]))
+          }
+          onStrike={(line) =>
+            keep(view.meta, { ...view.options, gone: [...(view.options.gone ?? []), line] })
           }
         />
         <AddRow view={view} onOptions={(o) => keep(view.meta, o)} />
@@ -99,6 +121,8 @@ function GatherSide({ job, side }: { job: JobView; side: Side }) {
         <ReadingSide
           view={view}
           meta={view.meta}
+          origins={job.origins}
+          further={further}
           onMeta={(m) => keep(m, view.options)}
           onOptions={(o) => keep(view.meta, o)}
         />

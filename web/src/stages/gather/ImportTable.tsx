@@ -2,7 +2,7 @@ import { Button, Input, Select } from 'antd';
 import { useRef, useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { explain } from '../../api/client';
-import { preview, useImport, type Side } from '../../api/hooks';
+import { preview, useImport, type TableKey } from '../../api/hooks';
 import type { Options, TableMeta, TableView } from '../../api/types.gen';
 import { Brought } from './Brought';
 import { PinoutRows } from './PinoutRows';
@@ -12,19 +12,23 @@ interface Props {
   /** Leads to the other parts of Gather. */
   nav: ReactNode;
   job: string;
-  side: Side;
+  side: TableKey;
+  /** What parts of the job can come from. */
+  origins: string[];
   seen: number;
   onDone: () => void;
   onCancel?: () => void;
 }
 
-const what: Record<Side, string> = {
-  from: 'the harness whose terminals will be moved',
-  to: 'the cavities that the finished harness must fill',
-};
+const what = (key: TableKey) =>
+  key === 'from'
+    ? 'Bring the pinout of the harness whose terminals will be moved'
+    : key === 'to'
+      ? 'Bring the pinout of the cavities that the finished harness must fill'
+      : 'Bring a further pinout: of a pigtail, a sub-harness, a plug that has a table of its own';
 
 /** Brings a table: a file or pasted rows, read at once and shown before it is kept. */
-export function ImportTable({ nav, job, side, seen, onDone, onCancel }: Props) {
+export function ImportTable({ nav, job, side, origins, seen, onDone, onCancel }: Props) {
   const [brought, setBrought] = useState<{ file?: File; text?: string } | undefined>();
   const [view, setView] = useState<TableView | undefined>();
   const [meta, setMeta] = useState<TableMeta>({ name: '', trust: 'copied' });
@@ -62,7 +66,7 @@ export function ImportTable({ nav, job, side, seen, onDone, onCancel }: Props) {
     return (
       <main className="page narrow stack">
         {nav}
-        <h1>Bring the pinout of {what[side]}</h1>
+        <h1>{what(side)}</h1>
         <Bring onBring={(from) => void read(from, {})} busy={busy} />
         {error && (
           <div className="problem" role="alert">
@@ -71,7 +75,9 @@ export function ImportTable({ nav, job, side, seen, onDone, onCancel }: Props) {
         )}
         {onCancel && (
           <div>
-            <Button onClick={onCancel}>Keep the one that is there</Button>
+            <Button onClick={onCancel}>
+              {side === 'from' || side === 'to' ? 'Keep the one that is there' : 'Back'}
+            </Button>
           </div>
         )}
       </main>
@@ -114,7 +120,14 @@ export function ImportTable({ nav, job, side, seen, onDone, onCancel }: Props) {
         <PinoutRows rows={view.reading.rows} />
       </div>
       <aside className="side">
-        <ReadingSide view={view} meta={meta} onMeta={setMeta} onOptions={again} />
+        <ReadingSide
+          view={view}
+          meta={meta}
+          origins={origins}
+          further={side !== 'from' && side !== 'to'}
+          onMeta={setMeta}
+          onOptions={again}
+        />
       </aside>
     </main>
   );

@@ -1,5 +1,5 @@
 import { Input } from 'antd';
-import { useState } from 'react';
+import { useMemo, useState, type ReactNode } from 'react';
 import type { Row, TableView } from '../../api/types.gen';
 import { VirtualRows } from '../../frame/VirtualRows';
 import { refName } from '../../harness/cavity';
@@ -10,14 +10,22 @@ type Column = TableView['reading']['columns'][number];
 
 interface Props {
   rows: Row[];
+  /** Whether the table has a column for the connector: without one a cavity is written with it. */
+  named?: boolean;
   /** Puts a misprinted cell right; the table as it was brought is kept. */
   onCorrect?: (line: number, column: Column, text: string) => void;
+  /** Strikes a line out; it stays in the table as it was brought. */
+  onStrike?: (line: number) => void;
 }
 
 /** The rows as they were read. A cell is put right by clicking on it. */
-export function PinoutRows({ rows, onCorrect }: Props) {
+export function PinoutRows({ rows, named = true, onCorrect, onStrike }: Props) {
   const [editing, edit] = useState<{ line: number; column: Column } | undefined>();
-  const cell = (row: Row, column: Column, text: string) => {
+  const shared = useMemo(() => {
+    const seen = new Set<number>();
+    return new Set(rows.filter((r) => seen.has(r.line) || !seen.add(r.line)).map((r) => r.line));
+  }, [rows]);
+  const cell = (row: Row, column: Column, text: string, shown: ReactNode = text) => {
     if (editing?.line === row.line && editing.column === column) {
       const keep = (value: string) => {
         edit(undefined);
@@ -46,7 +54,7 @@ export function PinoutRows({ rows, onCorrect }: Props) {
       );
     }
     if (!onCorrect) {
-      return <span role="gridcell">{text}</span>;
+      return <span role="gridcell">{shown}</span>;
     }
     return (
       <span role="gridcell" style={{ padding: 0 }}>
@@ -56,7 +64,7 @@ export function PinoutRows({ rows, onCorrect }: Props) {
           title="put it right"
           onClick={() => edit({ line: row.line, column })}
         >
-          {text || '\u00a0'}
+          {shown || '\u00a0'}
         </button>
       </span>
     );
@@ -74,22 +82,35 @@ export function PinoutRows({ rows, onCorrect }: Props) {
           <span role="gridcell" className="mono quiet">
             {row.line}
           </span>
-          <strong role="gridcell" className="mono">
-            {refName(row.ref)}
-          </strong>
-          <span
-            role="gridcell"
-            style={{ display: 'flex', alignItems: 'center', gap: 6 }}
-            title={`written ${row.colour.written}`}
-          >
-            {row.colour.written !== '' && <WireSwatch colour={row.colour} bare="right" />}
-            <span className="mono">
-              {colourName(row.colour)}
-              {row.colour.written !== colourName(row.colour) && (
-                <div className="quiet">{row.colour.written}</div>
-              )}
-            </span>
-          </span>
+          {shared.has(row.line) ? (
+            <strong role="gridcell" className="mono" title={`one of several cavities on line ${row.line}`}>
+              {refName(row.ref)}
+            </strong>
+          ) : (
+            cell(
+              row,
+              'cavity',
+              named ? row.ref.cavity : refName(row.ref),
+              <strong className="mono">{refName(row.ref)}</strong>,
+            )
+          )}
+          {cell(
+            row,
+            'colour',
+            row.colour.written,
+            <span
+              style={{ display: 'flex', alignItems: 'center', gap: 6 }}
+              title={`written ${row.colour.written}`}
+            >
+              {row.colour.written !== '' && <WireSwatch colour={row.colour} bare="right" />}
+              <span className="mono">
+                {colourName(row.colour)}
+                {row.colour.written !== colourName(row.colour) && (
+                  <div className="quiet">{row.colour.written}</div>
+                )}
+              </span>
+            </span>,
+          )}
           {cell(row, 'circuit', row.circuit ?? '')}
           {cell(row, 'function', row.function ?? '')}
           <span role="gridcell" className="quiet">
@@ -97,6 +118,18 @@ export function PinoutRows({ rows, onCorrect }: Props) {
           </span>
           {cell(row, 'size', row.sizeText ?? '')}
           {cell(row, 'farEnd', row.farEnd ?? '')}
+          {onStrike && (
+            <span role="gridcell" style={{ padding: 0 }}>
+              <button
+                className="cell strike"
+                title="strike the line out"
+                aria-label={`strike out line ${row.line}`}
+                onClick={() => onStrike(row.line)}
+              >
+                ✕
+              </button>
+            </span>
+          )}
         </div>
       )}
     />

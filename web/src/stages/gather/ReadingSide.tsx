@@ -1,11 +1,15 @@
-import { Input, InputNumber, Select } from 'antd';
+import { Button, Input, InputNumber, Select } from 'antd';
 import type { Options, TableMeta, TableView } from '../../api/types.gen';
 import { corrected } from './corrected';
-import { habitWord, options, trustWord } from './words';
+import { besideWord, habitWord, options, trustWord, type Beside } from './words';
 
 interface Props {
   view: TableView;
   meta: TableMeta;
+  /** What parts of the job can come from, as Vehicles lists it. */
+  origins: string[];
+  /** A further pinout, that of neither side. */
+  further: boolean;
   onMeta: (m: TableMeta) => void;
   onOptions: (o: Options) => void;
 }
@@ -13,7 +17,7 @@ interface Props {
 type Habit = TableView['reading']['habit']['habit'];
 
 /** What Draxel made of the table, with everything that a person may have to put right. */
-export function ReadingSide({ view, meta, onMeta, onOptions }: Props) {
+export function ReadingSide({ view, meta, origins, further, onMeta, onOptions }: Props) {
   const { reading, options: said } = view;
   const habit = reading.habit;
   const taken = reading.rows.length;
@@ -21,13 +25,14 @@ export function ReadingSide({ view, meta, onMeta, onOptions }: Props) {
     <div className="stack">
       <section data-testid="reading">
         <h2>
-          {taken} rows taken, {reading.rejected.length} not
+          {taken} {taken === 1 ? 'row' : 'rows'} taken, {reading.rejected.length} not
         </h2>
         <div className="quiet">
           {reading.headerLine > 0
             ? `heading on line ${reading.headerLine}`
             : 'no heading line: the columns are told by what stands in them'}
-          {reading.preface.length > 0 && `, ${reading.preface.length} lines above it`}
+          {reading.preface.length > 0 &&
+            `, ${reading.preface.length} ${reading.preface.length === 1 ? 'line' : 'lines'} above it`}
           {view.encoding && ` · ${view.encoding}`}
           {reading.rows.some((r) => r.empty) &&
             ` · ${reading.rows.filter((r) => r.empty).length} empty cavities`}
@@ -38,7 +43,19 @@ export function ReadingSide({ view, meta, onMeta, onOptions }: Props) {
           </div>
         ))}
       </section>
-      <Meta meta={meta} onMeta={onMeta} />
+      <Meta meta={meta} origins={origins} further={further} onMeta={onMeta} />
+      {reading.tables > 1 && (
+        <section className="field">
+          <label htmlFor="beside">Side by side stand {reading.tables} tables</label>
+          <Select
+            id="beside"
+            style={{ width: '100%' }}
+            value={said.beside ?? ''}
+            onChange={(beside: Beside) => onOptions({ ...said, beside })}
+            options={options(besideWord)}
+          />
+        </section>
+      )}
       <section className="field">
         <label htmlFor="habit">Colours are written as</label>
         <Select
@@ -61,12 +78,19 @@ export function ReadingSide({ view, meta, onMeta, onOptions }: Props) {
         remarks={reading.rejected}
         onCavity={(line, text) => onOptions(corrected(said, [{ line, column: 'cavity', text }]))}
       />
+      <Remarks
+        title="Struck out"
+        remarks={reading.struck}
+        onBack={(line) => onOptions({ ...said, gone: (said.gone ?? []).filter((l) => l !== line) })}
+      />
       <Remarks title="Taken, with something unread" remarks={reading.warnings} />
     </div>
   );
 }
 
-function Meta({ meta, onMeta }: { meta: TableMeta; onMeta: (m: TableMeta) => void }) {
+type MetaProps = Pick<Props, 'meta' | 'origins' | 'further' | 'onMeta'>;
+
+function Meta({ meta, origins, further, onMeta }: MetaProps) {
   return (
     <section className="stack" style={{ gap: 8 }}>
       <div className="field">
@@ -98,6 +122,39 @@ function Meta({ meta, onMeta }: { meta: TableMeta; onMeta: (m: TableMeta) => voi
           />
         </div>
       </div>
+      {(origins.length > 0 || meta.origin) && (
+        <div className="field">
+          <label htmlFor="origin">Its plugs come from</label>
+          <Select
+            id="origin"
+            style={{ width: '100%' }}
+            value={meta.origin ?? ''}
+            onChange={(origin: string) => onMeta({ ...meta, origin })}
+            options={[
+              { value: '', label: 'not said' },
+              ...[...new Set([...origins, ...(meta.origin ? [meta.origin] : [])])].map((o) => ({
+                value: o,
+                label: o,
+              })),
+            ]}
+          />
+        </div>
+      )}
+      {further && (
+        <div className="field">
+          <label htmlFor="with">It is part of</label>
+          <Select
+            id="with"
+            style={{ width: '100%' }}
+            value={meta.with === 'to' ? 'to' : 'from'}
+            onChange={(side: 'from' | 'to') => onMeta({ ...meta, with: side })}
+            options={[
+              { value: 'from', label: 'the harness that is worked on' },
+              { value: 'to', label: 'the other side' },
+            ]}
+          />
+        </div>
+      )}
     </section>
   );
 }
@@ -204,9 +261,10 @@ interface RemarksProps {
   title: string;
   remarks: TableView['reading']['rejected'];
   onCavity?: (line: number, text: string) => void;
+  onBack?: (line: number) => void;
 }
 
-function Remarks({ title, remarks, onCavity }: RemarksProps) {
+function Remarks({ title, remarks, onCavity, onBack }: RemarksProps) {
   if (remarks.length === 0) {
     return null;
   }
@@ -221,6 +279,11 @@ function Remarks({ title, remarks, onCavity }: RemarksProps) {
           <span>
             {r.text}
             {r.cells && <div className="quiet">{r.cells.filter(Boolean).join(' · ')}</div>}
+            {onBack && (
+              <Button size="small" onClick={() => onBack(r.line)}>
+                Bring it back
+              </Button>
+            )}
             {onCavity && forCavity.includes(r.code) && (
               <Input
                 size="small"

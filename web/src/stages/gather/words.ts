@@ -32,5 +32,12 @@ export const trustWord: Record<TableMeta['trust'], string> = {
   measured: 'traced or measured here',
 };
 
+export type Beside = NonNullable<TableView['options']['beside']>;
+export const besideWord: Record<Beside, string> = {
+  '': 'the left one is meant',
+  right: 'the right one is meant',
+  all: 'all are meant, as one pinout',
+};
+
 export const options = <K extends string>(words: Record<K, string>) =>
   (Object.entries(words) as [K, string][]).map(([value, label]) => ({ value, label }));

@@ -167,6 +167,22 @@ function Exchanges({ job, view, onError }: Props) {
           </Button>
         </div>
       ))}
+      {view.outputs
+        .filter((o) => o.verify)
+        .map((o) => (
+          <div key={refKey(o.at)} className="bar">
+            <span className="mono">
+              {refName(o.at)} ↔ {refName(o.earlier)}
+            </span>
+            <span className="quiet">in “{o.verify}”</span>
+            <Button size="small" onClick={() => send(o.at, o.earlier)}>
+              Take it over
+            </Button>
+            <Button size="small" onClick={() => send(o.at)}>
+              Not so here
+            </Button>
+          </div>
+        ))}
       <div className="bar">
         <Select
           style={{ width: 250 }}
