@@ -9,6 +9,7 @@ import (
 // equate solves the equations with relays where they are: the linear ones again and again until diodes, lamps and limits
 // agree with their own volts, lamps to a part of their amps.
 func (s *State) equate(within float64) {
+	s.Unsettled = false
 	s.islands()
 	s.volts()
 	calm := false
@@ -41,6 +42,7 @@ func (s *State) equate(within float64) {
 		s.islands()
 		s.volts()
 	}
+	s.Unsettled = true
 }
 
 // calm takes diodes that conduct nothing off, so that what they are does not depend on how the solution was come to:
@@ -118,7 +120,8 @@ func (s *State) glow(i int32, within float64) bool {
 		return false
 	}
 	v, drawn := s.across(i), s.drawn[i]
-	if v*drawn < 0.04*drawn*drawn { // far below, or beyond nothing: Newton would swing to and fro about a cold lamp
+	knee := LampKnee * s.Network.Elements[i].Volts
+	if math.Abs(drawn) > knee && v*drawn < 0.04*drawn*drawn { // far below, or beyond nothing: Newton would swing to and fro about a cold lamp
 		v = drawn / 10
 	}
 	s.lamp(i, v)

@@ -97,6 +97,21 @@ func TestKirchhoff(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
+		if s.Unsettled {
+			t.Errorf("seed %d: no volts that everything agrees with", seed)
+		}
+		for i := range n.Elements { // lamps, by the rule itself
+			if e := &n.Elements[i]; e.Kind == network.Lamp && s.Conducts(int32(i)) {
+				v := math.Abs(s.Across(int32(i)))
+				want := e.Volts / e.Ohms * math.Pow(v/e.Volts, 0.55)
+				if v < e.Volts*math.Pow(0.1, 1/0.45) {
+					want = v / (0.1 * e.Ohms)
+				}
+				if math.Abs(math.Abs(s.Amps(int32(i)))-want) > 1e-8 {
+					t.Fatalf("seed %d: %s takes %g A at %g V, want %g", seed, e.Name, s.Amps(int32(i)), v, want)
+				}
+			}
+		}
 		kirchhoff(t, seed, s)
 		for i, on := range s.Pulled {
 			if v := math.Abs(s.Across(n.Relays[i].Coil)); len(s.Buzzes) == 0 && s.Conducts(n.Relays[i].Coil) && (on && v < n.Relays[i].DropOut || !on && v >= n.Relays[i].PullIn) {

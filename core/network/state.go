@@ -14,6 +14,8 @@ type State struct {
 	Pulled    []bool    // by relay
 	// Relays that find no rest: their own contacts take their coils away, and give them back.
 	Buzzes []string
+	// No volts were found that lamps, diodes and limits agree with: what is said is near at best.
+	Unsettled bool
 	// Relays of which it depends on the quicker one how they end up; one outcome is taken.
 	Race []string
 
