@@ -17,7 +17,7 @@ const when = 1_764_000_000_000
 // describePackhorse gives the Packhorse its whole harness, what is known of its vehicles, and the first decisions.
 func describePackhorse(j *plan.Job) error {
 	j.Sheets = map[gather.SheetKind]*gather.Sheet{}
-	for _, kind := range gather.SheetKinds() {
+	for _, kind := range append(gather.SheetKinds(), gather.FeedKinds()...) {
 		data, err := File("packhorse/" + string(kind) + ".csv")
 		if err != nil {
 			return fmt.Errorf("demo: %w", err)
@@ -26,7 +26,11 @@ func describePackhorse(j *plan.Job) error {
 		if err != nil {
 			return fmt.Errorf("demo: %s: %w", kind, err)
 		}
-		j.Sheets[kind] = &gather.Sheet{Source: "traced on the bench", Cells: table.Cells}
+		source := "traced on the bench"
+		if slices.Contains(gather.FeedKinds(), kind) {
+			source = "read off the Packhorse"
+		}
+		j.Sheets[kind] = &gather.Sheet{Source: source, Cells: table.Cells}
 	}
 	j.Identity = &gather.Identity{
 		Sources: []gather.Origin{

@@ -138,7 +138,7 @@ func (s *Server) putLooked(c *gin.Context) error {
 
 func sheetKind(c *gin.Context) (gather.SheetKind, error) {
 	kind := gather.SheetKind(c.Param("kind"))
-	if !slices.Contains(gather.SheetKinds(), kind) {
+	if !slices.Contains(append(gather.SheetKinds(), gather.FeedKinds()...), kind) {
 		return kind, problem(http.StatusNotFound, "no-such-list", "There is no such list.", "")
 	}
 	return kind, nil

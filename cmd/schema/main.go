@@ -152,7 +152,7 @@ var enums = map[reflect.Type][]any{
 	reflect.TypeFor[harness.Trust]():    list(exchange.Trusts()...),
 	reflect.TypeFor[face.Corner]():      list(face.TopLeft, face.TopRight, face.BottomLeft, face.BottomRight, ""),
 	reflect.TypeFor[plan.Kind]():        kinds(),
-	reflect.TypeFor[gather.SheetKind](): list(gather.SheetKinds()...),
+	reflect.TypeFor[gather.SheetKind](): list(append(gather.SheetKinds(), gather.FeedKinds()...)...),
 	reflect.TypeFor[gather.Key]():       list(gather.Keys()...),
 	reflect.TypeFor[gather.Works]():     list(gather.NotTried, gather.DidWork, gather.DidNot, gather.NotFitted),
 	reflect.TypeFor[gather.State]():     list(gather.NotLooked, gather.Good, gather.Worn, gather.Broken),

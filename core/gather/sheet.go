@@ -20,7 +20,22 @@ const (
 	BranchList    SheetKind = "branches"
 )
 
-// SheetKinds lists them in the order in which they are shown.
+// The sheets of what stands in a vehicle beside its wires: what Feed goes by.
+const (
+	SourceList SheetKind = "sources"
+	FuseList   SheetKind = "fuses"
+	SwitchList SheetKind = "switches"
+	RelayList  SheetKind = "relays"
+	CableList  SheetKind = "cables"
+	LoadList   SheetKind = "loads"
+)
+
+// FeedKinds lists the sheets that Feed goes by, in the order in which they are shown.
+func FeedKinds() []SheetKind {
+	return []SheetKind{SourceList, FuseList, SwitchList, RelayList, CableList, LoadList}
+}
+
+// SheetKinds lists those of the structure in the order in which they are shown.
 func SheetKinds() []SheetKind {
 	return []SheetKind{WireList, SpliceList, ConnectorList, DeviceList, BranchList}
 }
@@ -75,6 +90,64 @@ var fields = map[SheetKind][]Field{
 		{"system", "System", []string{"system", "group"}},
 		{"owner", "Belongs to", []string{"belongs to", "owner", "part of"}},
 		{"added", "Added by", []string{"added", "added by"}},
+	},
+	SourceList: {
+		{"source", "Source", []string{"source", "name", "id"}},
+		{"kind", "Kind", []string{"kind", "type"}},
+		{"plus", "Positive at", []string{"positive at", "plus", "positive", "at", "feeds"}},
+		{"minus", "Negative at", []string{"negative at", "minus", "negative", "ground"}},
+		{"volts", "Volts", []string{"volts", "v", "rest volts"}},
+		{"amps", "Amps", []string{"amps", "a", "cranking amps", "cca"}},
+		{"idle", "Amps at idle", []string{"amps at idle", "idle", "idle amps"}},
+		{"capacity", "Ah", []string{"ah", "capacity"}},
+		{"ohms", "Ohms inside", []string{"ohms inside", "ohms", "ω", "inner resistance"}},
+		{"note", "Note", []string{"note", "notes", "remark", "remarks"}},
+	},
+	FuseList: {
+		{"fuse", "Fuse", []string{"fuse", "slot", "name", "id", "no"}},
+		{"rating", "Rating A", []string{"rating a", "rating", "amps", "a"}},
+		{"kind", "Kind", []string{"kind", "type"}},
+		{"in", "Fed from", []string{"fed from", "in", "from", "feed"}},
+		{"out", "Feeds", []string{"feeds", "out", "to", "cavity"}},
+		{"note", "Note", []string{"note", "notes", "remark", "remarks", "for"}},
+	},
+	SwitchList: {
+		{"switch", "Contact", []string{"contact", "switch", "name", "id"}},
+		{"from", "From", []string{"from", "in"}},
+		{"to", "To", []string{"to", "out"}},
+		{"closed", "Closed in", []string{"closed in", "closed", "positions", "on in"}},
+		{"note", "Note", []string{"note", "notes", "remark", "remarks"}},
+	},
+	RelayList: {
+		{"relay", "Relay", []string{"relay", "name", "id"}},
+		{"coilplus", "Coil +, 86", []string{"coil 86", "86", "coil plus", "coil"}},
+		{"coilminus", "Coil −, 85", []string{"coil 85", "85", "coil minus"}},
+		{"common", "30", []string{"30", "common"}},
+		{"make", "87", []string{"87", "make"}},
+		{"break", "87a", []string{"87a", "break"}},
+		{"ohms", "Coil Ω", []string{"coil ω", "ohms", "coil ohms"}},
+		{"amps", "Contact A", []string{"contact a", "amps", "rating"}},
+		{"suppressed", "Suppressed by", []string{"suppressed by", "suppressed", "suppression"}},
+		{"note", "Note", []string{"note", "notes", "remark", "remarks"}},
+	},
+	CableList: {
+		{"cable", "Cable", []string{"cable", "strap", "name", "id"}},
+		{"from", "From", []string{"from"}},
+		{"to", "To", []string{"to"}},
+		{"size", "Size mm²", []string{"size mm", "size", "mm2", "mm²", "section"}},
+		{"length", "Length mm", []string{"length mm", "length", "mm", "long"}},
+		{"ohms", "Measured Ω", []string{"measured ω", "ohms", "measured"}},
+		{"note", "Note", []string{"note", "notes", "remark", "remarks"}},
+	},
+	LoadList: {
+		{"load", "Load", []string{"load", "device", "name", "id"}},
+		{"plus", "Positive at", []string{"positive at", "plus", "at"}},
+		{"minus", "Negative at", []string{"negative at", "minus", "ground"}},
+		{"amps", "Amps", []string{"amps", "a"}},
+		{"volts", "At volts", []string{"at volts", "volts", "v"}},
+		{"kind", "Kind", []string{"kind", "type"}},
+		{"switch", "Only while", []string{"only while", "switch", "switched by"}},
+		{"note", "Note", []string{"note", "notes", "remark", "remarks"}},
 	},
 	BranchList: {
 		{"branch", "Branch", []string{"branch", "id", "name"}},

@@ -6,6 +6,7 @@ import (
 	"slices"
 
 	"draxel/core/face"
+	"draxel/core/feed"
 	"draxel/core/finding"
 	"draxel/core/gather"
 	"draxel/core/harness"
@@ -157,6 +158,11 @@ func (j Job) Facts() (Facts, error) {
 		return f, err
 	}
 	f.facing()
+	if lists := j.feedLists(); len(lists) > 0 {
+		lists[feed.Switches] = f.keyContacts(j.Readings, lists[feed.Switches])
+		facts := feed.Read(lists)
+		f.Feed = &facts
+	}
 	f.wearLoom(j.Layouts)
 	f.Records = j.records()
 	f.Measured = map[harness.Ref]bool{}

@@ -12,6 +12,7 @@ import (
 	"sync"
 	"sync/atomic"
 
+	"draxel/core/feed"
 	"draxel/core/finding"
 	"draxel/core/gather"
 	"draxel/core/harness"
@@ -35,6 +36,7 @@ type Facts struct {
 	// What must be settled before the first cut, whatever is cut: it holds the gate.
 	Unsettled []string
 	Log       []gather.Unplugged // what was unplugged to see what happens
+	Feed      *feed.Facts        // what stands in the vehicle beside its wires, nil where nobody has said
 }
 
 // Decisions are what the person chose, one field a stage.
@@ -68,6 +70,7 @@ type Plan struct {
 	Pin      Pinning
 	Reach    Reaching
 	Join     Joining
+	Feed     Feeding
 	found    harness.Harness
 }
 
@@ -137,6 +140,7 @@ func (t *Draft) Whole() *Plan {
 		t.decideReach(&p, m)
 		p.finish(m, d)
 		p.unplugged(f)
+		p.feeds(f, d)
 		p.Findings = append(p.Findings, p.closing(f)...)
 		finding.Sort(p.Findings)
 		p.Findings = finding.Answered(p.Findings, d.Acks)

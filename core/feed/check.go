@@ -1,0 +1,336 @@
+package feed
+
+import (
+	"fmt"
+	"math"
+	"slices"
+	"strings"
+
+	"draxel/core/finding"
+	"draxel/core/network"
+)
+
+// find adds a finding.
+func (r *Result) find(code string, s finding.Severity, subject, remedy, format string, args ...any) {
+	r.Findings = append(r.Findings, finding.Finding{Code: code, Severity: s, Stage: "feed", Subject: subject,
+		Text: fmt.Sprintf(format, args...), Remedy: remedy})
+}
+
+// shorted is the current in A of a battery with nothing switched on from which on the plan itself shorts it.
+const shorted = 400
+
+func (r *Result) check() {
+	r.checkSources()
+	r.checkFuses()
+	r.checkWires()
+	r.checkRelays()
+	r.checkUnits()
+	r.checkBack()
+	r.checkSleep()
+	r.checkLoads()
+	r.checkMaster()
+	r.checkStarter()
+}
+
+// state gives the state of a position.
+func (r *Result) state(name string) *network.State {
+	i := slices.IndexFunc(Positions(), func(p Position) bool { return p.Name == name })
+	return r.States[i]
+}
+
+func (r *Result) checkSources() {
+	for i := range r.Drawn.Elements {
+		e := &r.Drawn.Elements[i]
+		if e.Kind != network.Source || strings.HasPrefix(e.Name, "reference ") {
+			continue
+		}
+		if a := r.state("off").Amps(int32(i)); math.Abs(a) > shorted {
+			r.find("source-shorted", finding.Danger, e.Name, "Look for the line that joins both poles, in the lists of fuses, switches and cables.",
+				"%s gives %.0f A with the key off and nothing on: the plan itself shorts it.", e.Name, a)
+		}
+		for k, s := range r.States {
+			if a := s.Amps(int32(i)); a < -shorted {
+				r.find("sources-in-a-loop", finding.Danger, e.Name, "Two sources stand against each other: put their poles right in the list of sources.",
+					"%s is driven backwards with %.0f A in %s.", e.Name, -a, Positions()[k].Name)
+				break
+			}
+		}
+	}
+}
+
+func (r *Result) checkFuses() {
+	for _, p := range r.Fuses {
+		switch {
+		case p.Carries > 0 && p.Rating > p.Carries:
+			remedy := fmt.Sprintf("A fuse of %.3g A fits.", p.Best)
+			if p.Best == 0 {
+				remedy = sentence(p.Why)
+			}
+			r.find("fuse-above-wire", finding.Wrong, p.Fuse, remedy+" An oversized fuse burns the wire before it opens.",
+				"Fuse %s of %.3g A stands before %s, which may carry %.3g A.", p.Fuse, p.Rating, p.Thin, p.Carries)
+		case p.Load > p.Rating:
+			r.find("fuse-opens", finding.Wrong, p.Fuse, "Split the circuit, or a larger fuse where the wire bears it.",
+				"Fuse %s of %.3g A carries %.3g A in %s: it opens.", p.Fuse, p.Rating, p.Load, p.In)
+		case p.Load > Part*p.Rating+1e-9:
+			remedy := fmt.Sprintf("A fuse of %.3g A fits.", p.Best)
+			if p.Best == 0 {
+				remedy = sentence(p.Why)
+			}
+			r.find("fuse-loaded", finding.Check, p.Fuse, remedy, "Fuse %s of %.3g A carries %.3g A in %s, more than four fifths of its rating.",
+				p.Fuse, p.Rating, p.Load, p.In)
+		}
+	}
+	total := map[string]float64{}
+	var long []string
+	for _, b := range r.Unprotected {
+		if !b.Starter {
+			total[b.Wire] = b.Mm
+			long = append(long, fmt.Sprintf("%s (%.0f mm)", b.Wire, b.Mm))
+		}
+	}
+	if len(long) > 0 {
+		r.find("unprotected", finding.Wrong, strings.SplitN(long[0], " (", 2)[0],
+			"A fuse as near to the source as it can be: within 180 mm where ABYC E-11 is the rule (from memory); the starter's cable is exempt.",
+			"Without a fuse between the source and their far ends: %s.", few(long))
+	}
+}
+
+func sentence(text string) string {
+	if text == "" {
+		return ""
+	}
+	return strings.ToUpper(text[:1]) + text[1:] + "."
+}
+
+// few lists the first few of many.
+func few(all []string) string {
+	const shown = 8
+	if len(all) > shown {
+		return strings.Join(all[:shown], ", ") + fmt.Sprintf(" and %d more", len(all)-shown)
+	}
+	return strings.Join(all, ", ")
+}
+
+func (r *Result) checkWires() {
+	for i := range r.Drawn.Elements {
+		e := &r.Drawn.Elements[i]
+		w, known := r.in.Wires[e.Name]
+		if !known || w.Carries == 0 || r.worst[i] <= w.Carries || r.Facts.Starters[e.Name] {
+			continue
+		}
+		r.find("wire-overloaded", finding.Wrong, e.Name, "A thicker wire, or let it trigger a relay that carries the load.",
+			"%s of %s carries %.3g A and may carry %.3g A.", e.Name, w.Square, r.worst[i], w.Carries)
+	}
+}
+
+func (r *Result) checkRelays() {
+	for k, relay := range r.Drawn.Relays {
+		if strings.HasSuffix(relay.Name, " awake") {
+			continue
+		}
+		pulls, fed, back := false, false, false
+		coil := &r.Drawn.Elements[relay.Coil]
+		for _, s := range r.States {
+			pulls = pulls || s.Pulled[k]
+			fed = fed || !s.Floating[coil.A] && s.Volts[coil.A] > 6 || !s.Floating[coil.B] && s.Volts[coil.B] > 6
+			back = back || !s.Floating[coil.A] && !s.Floating[coil.B] && min(s.Volts[coil.A], s.Volts[coil.B]) < 3
+		}
+		switch {
+		case !pulls && fed && !back:
+			r.find("coil-no-ground", finding.Wrong, relay.Name, "Lead the other end of its coil to ground, or to the output that commands it.",
+				"The coil of %s is fed, and its other end comes to no ground in any position: it never pulls.", relay.Name)
+		case !pulls && !fed:
+			r.find("coil-not-fed", finding.Wrong, relay.Name, "Feed its coil where the relay is to pull.", "The coil of %s is fed in no position of the key: it never pulls.", relay.Name)
+		case !pulls:
+			r.find("relay-never-pulls", finding.Check, relay.Name, "Look which output commands it, and in which position its coil is fed.",
+				"%s pulls in no position.", relay.Name)
+		}
+		if rating := r.Facts.Contacts[relay.Name]; rating > 0 {
+			for i := range r.Drawn.Elements {
+				if g := r.Drawn.Elements[i].Gate; g.Relay == int32(k)+1 && r.worst[i] > rating {
+					r.find("contact-overloaded", finding.Wrong, relay.Name, "A relay with a stronger contact, or share the load between two.",
+						"The contact of %s carries %.3g A and is made for %.3g A.", relay.Name, r.worst[i], rating)
+				}
+			}
+		}
+	}
+	for k, s := range r.States {
+		if len(s.Buzzes) > 0 {
+			r.find("relay-buzzes", finding.Wrong, s.Buzzes[0], "Its own contact takes its coil's feed away: feed the coil from before the contact.",
+				"In %s no rest is found: %s buzz.", Positions()[k].Name, strings.Join(s.Buzzes, ", "))
+		}
+		if len(s.Race) > 0 {
+			r.find("relay-race", finding.Check, s.Race[0], "Interlock them, so that one must come first.",
+				"In %s it depends on which relay is quicker how they end: %s.", Positions()[k].Name, strings.Join(s.Race, ", "))
+		}
+	}
+}
+
+func (r *Result) checkUnits() {
+	var units []string
+	for u := range r.Drawn.Units {
+		units = append(units, u)
+	}
+	slices.SortFunc(units, finding.Natural)
+	for _, u := range units {
+		k := r.Drawn.Units[u] - 1
+		run, crank := r.state("run").Pulled[k], r.state("crank").Pulled[k]
+		switch {
+		case run && !crank:
+			r.find("feed-drops-in-crank", finding.Danger, u, "Take its ignition feed from a contact that is closed in run and in crank.",
+				"%s has its feed in run and loses it in crank: the engine never starts.", u)
+		case !run:
+			coil := &r.Drawn.Elements[r.Drawn.Relays[k].Coil]
+			s := r.state("run")
+			what := "its ignition feed is dead"
+			if !s.Floating[coil.A] && s.Volts[coil.A] > 6 {
+				what = "its ground comes to nothing"
+			}
+			r.find("unit-not-fed", finding.Wrong, u, "Follow the feed from the battery in the tree; every length that is dotted is dead.",
+				"%s is not awake in run: %s.", u, what)
+		}
+	}
+}
+
+// checkBack finds points that are live only through something that uses current: a coil, a lamp, a load whose ground is
+// lost.
+func (r *Result) checkBack() {
+	var where []string
+	for k, s := range r.States {
+		fed := r.fedBy(s)
+		for _, u := range sortedUnits(r.Drawn) {
+			coil := &r.Drawn.Elements[r.Drawn.Relays[r.Drawn.Units[u]-1].Coil]
+			a := r.Drawn.Heads()[coil.A]
+			if !s.Floating[coil.A] && s.Volts[coil.A] > 1.5 && !fed[a] {
+				where = append(where, fmt.Sprintf("%s in %s (%.1f V)", u, Positions()[k].Name, s.Volts[coil.A]))
+			}
+		}
+	}
+	if len(where) > 0 {
+		r.find("back-feed", finding.Wrong, strings.SplitN(where[0], " in ", 2)[0], "Find the lamp or coil that the current comes back through; a diode or another contact parts them.",
+			"Fed only through something that uses current: %s. It may stay awake, or half awake.", few(where))
+	}
+}
+
+func sortedUnits(d *network.Drawn) []string {
+	out := make([]string, 0, len(d.Units))
+	for u := range d.Units {
+		out = append(out, u)
+	}
+	slices.SortFunc(out, finding.Natural)
+	return out
+}
+
+// fedBy gives the nodes that a source's positive pole reaches through what only hands current on, as it conducts now.
+func (r *Result) fedBy(s *network.State) map[int32]bool {
+	heads := r.Drawn.Heads()
+	fed := map[int32]bool{}
+	var queue []int32
+	for i := range r.Drawn.Elements {
+		e := &r.Drawn.Elements[i]
+		if e.Kind == network.Source && s.Conducts(int32(i)) && !fed[heads[e.A]] {
+			fed[heads[e.A]] = true
+			queue = append(queue, heads[e.A])
+		}
+	}
+	for len(queue) > 0 {
+		x := queue[0]
+		queue = queue[1:]
+		for _, i := range r.at[x] {
+			e := &r.Drawn.Elements[i]
+			if !e.Kind.Hands() || !s.Conducts(i) {
+				continue
+			}
+			far := heads[e.A]
+			if far == x {
+				far = heads[e.B]
+			}
+			if far != 0 && !fed[far] {
+				fed[far] = true
+				queue = append(queue, far)
+			}
+		}
+	}
+	return fed
+}
+
+// tooMuchAsleep is what a vehicle may take in A with the key off before it is worth a question: common practice.
+const tooMuchAsleep = 0.08
+
+func (r *Result) checkSleep() {
+	i, known := r.Drawn.Element(network.BatteryName)
+	if !known {
+		return
+	}
+	r.Sleeps = max(0, r.state("off").Amps(i))
+	for _, s := range r.Facts.Sources {
+		if !s.Alternator && s.Capacity > 0 && r.Sleeps > 0 && r.Days == 0 {
+			r.Days = s.Capacity * 0.8 / r.Sleeps / 24
+		}
+	}
+	if r.Sleeps > tooMuchAsleep {
+		r.find("stays-awake", finding.Check, network.BatteryName, "In the tree at key off, follow what carries current; a relay that the key switches cuts it.",
+			"With the key off %.3g A are taken%s.", r.Sleeps, daysOf(r.Days))
+	}
+}
+
+func daysOf(days float64) string {
+	if days == 0 {
+		return ""
+	}
+	if days < 3 {
+		return fmt.Sprintf(": the battery is flat in %.0f hours", days*24)
+	}
+	return fmt.Sprintf(": the battery is flat in %.0f days", days)
+}
+
+func (r *Result) checkLoads() {
+	s := r.full
+	for i := range r.Drawn.Elements {
+		if e := &r.Drawn.Elements[i]; e.Kind == network.Source && !strings.HasPrefix(e.Name, "reference ") {
+			r.Takes += max(0, s.Amps(int32(i)))
+		}
+	}
+	for _, x := range r.Facts.Sources {
+		if x.Alternator && x.Idle > 0 && r.Takes > x.Idle {
+			r.find("alternator-idle", finding.Check, x.Name, "Let something wait at idle, or a stronger alternator; the battery gives the rest.",
+				"Everything on takes %.0f A, and %s gives %.0f A at idle.", r.Takes, x.Name, x.Idle)
+		}
+	}
+}
+
+// checkMaster asks whether the engine stops when a master switch is opened while it runs.
+func (r *Result) checkMaster() {
+	for _, c := range r.Facts.Inside.Switches {
+		if c.Switch == "" || !strings.Contains(strings.ToLower(c.Name), "master") {
+			continue
+		}
+		s, err := r.state("running").With(network.Fault{Do: network.Force, Element: c.Switch})
+		if err != nil {
+			continue
+		}
+		for _, u := range sortedUnits(r.Drawn) {
+			if s.Pulled[r.Drawn.Units[u]-1] {
+				r.find("alternator-keeps-alive", finding.Danger, c.Name, "A master switch with a second contact in the ignition feed or the alternator's field, and a resistor for its load.",
+					"With %s open %s stays awake: the alternator keeps the engine alive.", c.Name, u)
+				break
+			}
+		}
+	}
+}
+
+// checkStarter finds a starter that is fed while the key does not crank.
+func (r *Result) checkStarter() {
+	for _, d := range r.Devices() {
+		if !strings.Contains(strings.ToLower(d), "starter") {
+			continue
+		}
+		for k, s := range r.States {
+			if p := Positions()[k]; p.Key != network.Crank && r.volts(s, d) > 2 {
+				r.find("starter-fed", finding.Danger, d, "Find in the tree by which way it is fed: a by-pass of a resistance wire needs a contact of its own, or a diode.",
+					"%s has %.1f V in %s: it may crank, or hold, without the key. Battery off before anything is touched.", d, r.volts(s, d), p.Name)
+				break
+			}
+		}
+	}
+}

@@ -1,0 +1,190 @@
+package feed
+
+import (
+	"math"
+	"slices"
+	"strings"
+
+	"draxel/core/finding"
+	"draxel/core/network"
+)
+
+// Limb is a thing in the feed tree: the battery, a fuse, a contact, a load; and the band of copper that leads to it.
+type Limb struct {
+	ID      string  `json:"id"`   // name of its element
+	Name    string  `json:"name"` // as a person calls it
+	Kind    string  `json:"kind"` // source, fuse, switch, relay, unit, load, lamp, output
+	Parent  int     `json:"parent"`
+	Depth   int     `json:"depth"`
+	Rating  float64 `json:"rating,omitempty"`  // A of a fuse, a contact
+	Amps    float64 `json:"amps"`              // A through it
+	Volts   float64 `json:"volts"`             // V at its fed end, against the battery's negative terminal
+	Has     float64 `json:"has,omitempty"`     // V across a load
+	Live    string  `json:"live"`              // live, dead, floating, back
+	Carries float64 `json:"carries,omitempty"` // A that the band before it may carry; 0 where nothing is known
+	Band    float64 `json:"band"`              // A in the band before it: that of the wire which has least to spare
+	Thin    string  `json:"thin,omitempty"`    // that wire
+	Drop    float64 `json:"drop"`              // V lost from its parent
+	Device  string  `json:"device,omitempty"`
+	Open    bool    `json:"open,omitempty"` // a contact or a fuse that lets nothing through
+}
+
+// Tree gives the feed tree in a position: from the poles of the sources along what hands current on to every load, each
+// by the shortest way. What hangs on nothing that is fed has no place in it.
+func (r *Result) Tree(position string) []Limb {
+	s := r.state(position)
+	t := &growing{r: r, s: s, heads: r.Drawn.Heads(), via: map[int32]int32{}, limb: map[int32]int{}, fed: r.fedBy(s), taken: map[int32]bool{}}
+	for i := range r.Drawn.Elements {
+		e := &r.Drawn.Elements[i]
+		if e.Kind == network.Source && r.Drawn.Device[int32(i)] == "" && !strings.HasPrefix(e.Name, "reference ") && len(t.out) == 0 {
+			t.sprout(int32(i))
+		}
+	}
+	return t.out
+}
+
+type growing struct {
+	r     *Result
+	s     *network.State
+	heads []int32
+	via   map[int32]int32 // by node: the element by which it was reached
+	limb  map[int32]int   // by node: the limb that it hangs on
+	fed   map[int32]bool
+	taken map[int32]bool // elements
+	out   []Limb
+	from  map[int32]int32
+}
+
+// sprout grows the tree from a source.
+func (t *growing) sprout(i int32) {
+	e := &t.r.Drawn.Elements[i]
+	root := t.heads[e.A]
+	t.from = map[int32]int32{root: -1}
+	t.out = append(t.out, Limb{ID: e.Name, Name: e.Name, Kind: "source", Parent: -1, Amps: t.s.Amps(i), Volts: t.s.Volts[root], Live: "live"})
+	t.limb[root] = 0
+	queue := []int32{root}
+	t.taken[i] = true
+	for len(queue) > 0 {
+		x := queue[0]
+		queue = queue[1:]
+		next := slices.Clone(t.r.at[x])
+		slices.SortFunc(next, func(a, b int32) int { return finding.Natural(t.r.Drawn.Elements[a].Name, t.r.Drawn.Elements[b].Name) })
+		for _, i := range next {
+			if t.taken[i] || t.slight(i) {
+				continue
+			}
+			e := &t.r.Drawn.Elements[i]
+			far := t.heads[e.A]
+			if far == x {
+				far = t.heads[e.B]
+			}
+			switch {
+			case e.Kind == network.Source:
+			case !e.Kind.Hands():
+				if far != x { // a load hangs at the end by which it is first reached
+					t.taken[i] = true
+					t.add(i, x)
+				}
+			case far == 0 || t.seen(far) || strings.HasPrefix(e.Name, "output ") && t.s.Network.Elements[i].B != e.A && t.heads[e.A] == x && t.grounded(far):
+			default:
+				t.taken[i] = true
+				t.from[far] = x
+				t.via[far] = i
+				if e.Kind == network.Fuse || e.Kind == network.Switch {
+					t.limb[far] = t.add(i, x)
+				} else {
+					t.limb[far] = t.limb[x]
+				}
+				queue = append(queue, far)
+			}
+		}
+	}
+}
+
+// slight says whether an element takes so little that it is no branch of a feed tree: a sensor, an input.
+func (t *growing) slight(i int32) bool {
+	e := &t.r.Drawn.Elements[i]
+	return !e.Kind.Hands() && e.Kind != network.Source && e.Ohms > 1500
+}
+
+func (t *growing) seen(node int32) bool {
+	_, ok := t.from[node]
+	return ok
+}
+
+// grounded says whether a node is a unit's inside or another way back: what lies behind it is not fed from here.
+func (t *growing) grounded(node int32) bool {
+	return strings.HasSuffix(t.r.Drawn.Names[node], " ground inside")
+}
+
+// add adds the limb of an element that hangs at a node.
+func (t *growing) add(i, node int32) int {
+	e := &t.r.Drawn.Elements[i]
+	parent := t.limb[node]
+	l := Limb{ID: e.Name, Name: strings.TrimPrefix(e.Name, "fuse "), Parent: parent, Depth: t.out[parent].Depth + 1,
+		Amps: math.Abs(t.s.Amps(i)), Volts: t.s.Volts[node], Device: t.r.Drawn.Device[i]}
+	switch {
+	case e.Kind == network.Fuse:
+		l.Kind, l.Rating = "fuse", e.Limit
+	case e.Kind == network.Switch && e.Gate.Relay > 0 && e.Gate.Switch == "":
+		l.Kind, l.Name = "relay", t.r.Drawn.Relays[e.Gate.Relay-1].Name
+		l.Rating = t.r.Facts.Contacts[l.Name]
+	case e.Kind == network.Switch && strings.HasPrefix(e.Name, "output "):
+		l.Kind, l.Name = "output", strings.TrimPrefix(e.Name, "output ")
+	case e.Kind == network.Switch:
+		l.Kind = "switch"
+	case e.Kind == network.Lamp:
+		l.Kind = "lamp"
+	default:
+		l.Kind = "load"
+		if _, unit := t.r.Drawn.Units[l.Device]; unit {
+			l.Kind = "unit"
+		}
+	}
+	l.Open = e.Kind.Hands() && !t.s.Conducts(i)
+	if !e.Kind.Hands() {
+		l.Has = math.Abs(t.s.Across(i))
+	}
+	switch {
+	case t.s.Floating[node]:
+		l.Live, l.Volts = "floating", 0
+	case t.s.Volts[node] < 1:
+		l.Live = "dead"
+	case !t.fed[node]:
+		l.Live = "back"
+	default:
+		l.Live = "live"
+	}
+	t.band(&l, node, parent)
+	t.out = append(t.out, l)
+	return len(t.out) - 1
+}
+
+// band looks along the copper from a limb back to its parent for the wire that has least to spare.
+func (t *growing) band(l *Limb, node int32, parent int) {
+	spare := math.Inf(1)
+	top := node
+	for n := node; n >= 0 && t.limb[n] == parent; n = t.from[n] {
+		i, known := t.via[n]
+		if !known {
+			top = n
+			break
+		}
+		e := &t.r.Drawn.Elements[i]
+		if e.Kind == network.Fuse || e.Kind == network.Switch {
+			top = n
+			break
+		}
+		amps := math.Abs(t.s.Amps(i))
+		if w, is := t.r.in.Wires[e.Name]; is && w.Carries > 0 && w.Carries-amps < spare {
+			spare, l.Carries, l.Band, l.Thin = w.Carries-amps, w.Carries, amps, e.Name
+		}
+		top = t.from[n]
+	}
+	if top >= 0 && l.Live == "live" {
+		l.Drop = max(0, t.s.Volts[top]-t.s.Volts[node])
+	}
+	if l.Thin == "" {
+		l.Band = l.Amps
+	}
+}

@@ -1,0 +1,210 @@
+package network
+
+import (
+	"cmp"
+	"fmt"
+	"slices"
+
+	"draxel/core/harness"
+	"draxel/core/signal"
+	"draxel/core/size"
+)
+
+// Input is a harness with what is known of its wires, and what stands in it.
+type Input struct {
+	Harness    harness.Harness
+	Connectors []harness.Half
+	Devices    []harness.Device
+	Wires      map[string]Length // by wire
+	Inside     Inside
+}
+
+// Length is what is known of a wire.
+type Length struct {
+	Square size.Section // mm², 0 where nobody knows
+	Mm     float64      // 0 where nobody knows
+	Signal signal.Reading
+}
+
+// What a wire is reckoned at of which nobody knows size or length (common practice).
+const (
+	usualSquare size.Section = 0.75
+	usualMm                  = 1500
+)
+
+// Drawn is the network of a harness, with what had to be assumed.
+type Drawn struct {
+	*Network
+	Assumed []string              // in words
+	Open    []string              // devices of which nothing is known: nothing flows through them
+	Wires   map[string]int32      // element of each wire
+	Outputs map[string]string     // by output, a cavity of a unit: what it drives
+	Units   map[string]int32      // by unit: number of the relay that stands for its being awake
+	Points  map[harness.Ref]Node  // the device's side of each cavity
+	Nodes   map[string]Node       // places of their own names
+	Loads   []int32               // elements that use current
+	Device  map[int32]string      // by element: the device that it is inside of
+	Of      map[string][]int32    // by device: its elements
+	roles   map[harness.Ref]ended // what comes to each cavity
+}
+
+type ended struct {
+	signal signal.Reading
+	wire   string
+}
+
+// Draw draws the network of a harness. It fails only where what stands in it cannot be; what is not known is assumed,
+// and said.
+func Draw(in Input) (*Drawn, error) {
+	d := &drawing{in: in, out: &Drawn{Wires: map[string]int32{}, Outputs: map[string]string{}, Units: map[string]int32{},
+		Points: map[harness.Ref]Node{}, Nodes: map[string]Node{}, Device: map[int32]string{}, Of: map[string][]int32{},
+		roles: map[harness.Ref]ended{}}, halves: map[string]*harness.Half{}, said: map[string]bool{}}
+	for i := range in.Connectors {
+		d.halves[in.Connectors[i].ID] = &in.Connectors[i]
+	}
+	d.b.begin()
+	d.copper()
+	d.plugs()
+	d.inside()
+	d.devices()
+	d.grounds()
+	n, err := d.b.Network()
+	if err != nil {
+		return nil, err
+	}
+	d.out.Network = n
+	slices.Sort(d.out.Assumed)
+	return d.out, nil
+}
+
+type drawing struct {
+	in     Input
+	b      Builder
+	out    *Drawn
+	halves map[string]*harness.Half
+	said   map[string]bool // points and devices that somebody has said what is inside of
+	lone   int             // wires of which size or length is assumed
+}
+
+// copper draws the wires, from what their tips are at.
+func (d *drawing) copper() {
+	h := d.in.Harness
+	for _, w := range h.Wires() {
+		tips, there := h.Tips(w)
+		if !there {
+			continue
+		}
+		l := d.in.Wires[w]
+		more := 0.0
+		square, mm := cmp.Or(l.Square, usualSquare), cmp.Or(l.Mm, usualMm)
+		if l.Square == 0 || l.Mm == 0 {
+			d.lone++
+		}
+		if l.Signal.Device == "ballast" { // a resistance wire: its copper is the least of it
+			more = bodies()["ballast"].Ohms
+			d.out.Assumed = append(d.out.Assumed, fmt.Sprintf("%s is a resistance wire: reckoned at %.3g Ω", w, more))
+		}
+		e := Element{Name: w, Kind: Copper, Wire: w, A: d.tip(w, 0, tips[0], l), B: d.tip(w, 1, tips[1], l),
+			Ohms: square.WorstResistance(20)*mm/1000 + 2*JointOhms + more}
+		d.out.Wires[w] = d.b.Add(e)
+	}
+	if d.lone > 0 {
+		d.out.Assumed = append(d.out.Assumed, fmt.Sprintf("size or length of %d wires is not known: reckoned at %s and %d mm",
+			d.lone, usualSquare, usualMm))
+	}
+}
+
+// tip gives the node that a tip is at.
+func (d *drawing) tip(wire string, end int, t harness.Tip, l Length) Node {
+	switch t.State {
+	case harness.Joined:
+		return d.point(t.Joint)
+	case harness.Crimped:
+		if p, ok := d.in.Harness.Place(t.Terminal); ok && p.State == harness.Seated {
+			if _, known := d.out.roles[p.At]; !known || !d.out.roles[p.At].signal.Read() {
+				d.out.roles[p.At] = ended{l.Signal, wire}
+			}
+			return d.b.Node(p.At.String() + " wire")
+		}
+		return d.b.Node("terminal " + string(t.Terminal))
+	}
+	return d.b.Node(fmt.Sprintf("end %d of %s", end+1, wire))
+}
+
+// cavity gives the device's side of a cavity.
+func (d *drawing) cavity(at harness.Ref) Node {
+	if n, known := d.out.Points[at]; known {
+		return n
+	}
+	n := d.b.Node(at.String())
+	d.out.Points[at] = n
+	return n
+}
+
+// plugs draws what is between terminals and what they face: contacts, links, the halves of in-line pairs.
+func (d *drawing) plugs() {
+	for _, at := range d.in.Harness.Cavities() {
+		if _, full := d.in.Harness.In(at); !full || d.in.Harness.Free(at.Connector) {
+			continue
+		}
+		d.b.Add(Element{Name: "contact " + at.String(), Kind: Contact, A: d.b.Node(at.String() + " wire"), B: d.cavity(at),
+			Ohms: ContactOhms})
+	}
+	for i := range d.in.Connectors {
+		c := &d.in.Connectors[i]
+		if d.in.Harness.Free(c.ID) {
+			continue
+		}
+		if c.Mate != "" && !d.in.Harness.Free(c.Mate) {
+			for _, cavity := range c.Cavities {
+				d.b.Merge(d.cavity(harness.Ref{Connector: c.ID, Cavity: cavity}), d.cavity(harness.Ref{Connector: c.Mate, Cavity: cavity}))
+			}
+		}
+		for _, row := range c.Links {
+			for _, cavity := range row[min(1, len(row)):] {
+				d.b.Merge(d.cavity(harness.Ref{Connector: c.ID, Cavity: row[0]}), d.cavity(harness.Ref{Connector: c.ID, Cavity: cavity}))
+			}
+		}
+	}
+}
+
+// point gives the node that people mean by a text: a cavity, or a place of its own name.
+func (d *drawing) point(text string) Node {
+	if at, ok := d.ref(text); ok {
+		return d.cavity(at)
+	}
+	if text == "battery -" {
+		text = "battery −"
+	}
+	n := d.b.Node(text)
+	d.out.Nodes[text] = n
+	return n
+}
+
+// ref reads a text as a cavity of a connector that is known.
+func (d *drawing) ref(text string) (harness.Ref, bool) {
+	for i := len(text) - 1; i > 0; i-- {
+		half, known := d.halves[text[:i]]
+		if !known {
+			continue
+		}
+		cavity := text[i:]
+		for len(cavity) > 1 && (cavity[0] == '-' || cavity[0] == ' ') {
+			cavity = cavity[1:]
+		}
+		at := harness.Ref{Connector: half.ID, Cavity: cavity}
+		if half.Has(cavity) || d.in.Harness.Has(at) {
+			return at, true
+		}
+	}
+	return harness.Ref{}, false
+}
+
+// load adds something inside of a device that uses current.
+func (d *drawing) load(device string, e Element) int32 {
+	i := d.b.Add(e)
+	d.out.Loads = append(d.out.Loads, i)
+	d.out.Device[i] = device
+	d.out.Of[device] = append(d.out.Of[device], i)
+	return i
+}

@@ -1,0 +1,310 @@
+package network
+
+import (
+	"cmp"
+	"fmt"
+	"slices"
+
+	"draxel/core/harness"
+	"draxel/core/signal"
+	"draxel/core/size"
+)
+
+// inside draws what somebody has said.
+func (d *drawing) inside() {
+	in := &d.in.Inside
+	for _, s := range in.Sources {
+		minus := cmp.Or(s.Minus, "battery −")
+		d.b.Add(Element{Name: s.Name, Kind: Source, A: d.place(s.Plus), B: d.place(minus), Volts: s.Volts, Ohms: cmp.Or(s.Ohms, 0.006),
+			Limit: s.Limit, Gate: Gate{Running: running(s.Running), Switch: s.Switch}})
+	}
+	for _, s := range in.Slots {
+		d.b.Add(Element{Name: "fuse " + s.Name, Kind: Fuse, A: d.place(s.In), B: d.place(s.Out), Ohms: FuseOhms(s.Rating), Limit: s.Rating})
+	}
+	for _, s := range in.Switches {
+		d.b.Add(Element{Name: s.Name, Kind: Switch, A: d.place(s.From), B: d.place(s.To), Ohms: SwitchOhms,
+			Gate: Gate{Key: s.Key, Switch: s.Switch}})
+	}
+	for _, r := range in.Relays {
+		plus, minus := d.place(r.Coil[0]), d.place(r.Coil[1])
+		coil := d.load(r.Name, Element{Name: r.Name + " coil", Kind: Load, A: plus, B: minus, Ohms: cmp.Or(r.Ohms, bodies()["mainrelaycoil"].Ohms)})
+		k := d.b.Relay(Relay{Name: r.Name, Coil: coil, PullIn: cmp.Or(r.PullIn, 7.5), DropOut: cmp.Or(r.DropOut, 2.4)})
+		if r.Diode {
+			d.b.Add(Element{Name: r.Name + " diode", Kind: Diode, A: minus, B: plus, Ohms: 0.05, Volts: 0.7})
+		}
+		if r.Make != "" {
+			d.b.Add(Element{Name: r.Name + " contact", Kind: Switch, A: d.place(r.Common), B: d.place(r.Make), Ohms: RelayOhms, Gate: Gate{Relay: k}})
+		}
+		if r.Break != "" {
+			d.b.Add(Element{Name: r.Name + " rest contact", Kind: Switch, A: d.place(r.Common), B: d.place(r.Break), Ohms: RelayOhms,
+				Gate: Gate{Relay: k, Rest: true}})
+		}
+	}
+	for _, c := range in.Cables {
+		ohms := c.Ohms
+		if ohms == 0 {
+			ohms = size.Section(cmp.Or(c.Square, 16)).WorstResistance(20)*cmp.Or(c.Length, 500)/1000 + 2*StudOhms
+		}
+		d.b.Add(Element{Name: c.Name, Kind: Copper, A: d.place(c.From), B: d.place(c.To), Ohms: ohms})
+	}
+	for _, u := range in.Uses {
+		volts := cmp.Or(u.Volts, 12)
+		e := Element{Name: u.Name, Kind: Load, A: d.place(u.Plus), B: d.place(cmp.Or(u.Minus, "body")), Ohms: volts / u.Amps, Volts: volts,
+			Gate: Gate{Switch: u.Switch}}
+		if u.Lamp {
+			e.Kind = Lamp
+		}
+		if u.Starter {
+			e.Gate.Key = Crank
+		}
+		d.load(u.Name, e)
+	}
+}
+
+func running(only bool) int8 {
+	if only {
+		return 1
+	}
+	return 0
+}
+
+// place gives the node of a point, and notes that somebody has said what is there: the device of that cavity, if it is
+// no hub, is not guessed at.
+func (d *drawing) place(text string) Node {
+	if at, ok := d.ref(text); ok {
+		if h := d.halves[at.Connector]; h != nil && h.Device != "" {
+			d.said[h.Device] = true
+		}
+	}
+	return d.point(text)
+}
+
+// pin is a cavity of a device with what comes to it.
+type pin struct {
+	at harness.Ref
+	signal.Reading
+	n Node
+}
+
+// devices draws what is inside of devices, each as far as it is known.
+func (d *drawing) devices() {
+	pins := map[string][]pin{}
+	for _, at := range d.in.Harness.Cavities() {
+		h := d.halves[at.Connector]
+		if h == nil || h.Device == "" || d.in.Harness.Free(at.Connector) {
+			continue
+		}
+		if _, full := d.in.Harness.In(at); full {
+			pins[h.Device] = append(pins[h.Device], pin{at, d.out.roles[at].signal, d.cavity(at)})
+		}
+	}
+	for i := range d.in.Devices {
+		dev := &d.in.Devices[i]
+		all := pins[dev.ID]
+		slices.SortFunc(all, func(a, b pin) int { return harness.CompareRefs(a.at, b.at) })
+		switch {
+		case len(all) == 0:
+		case dev.Kind == harness.Grounds:
+			for _, p := range all {
+				d.b.Add(Element{Name: "stud " + p.at.String(), Kind: Contact, A: p.n, B: d.point(dev.ID), Ohms: StudOhms})
+			}
+		case dev.Kind == harness.Unit:
+			d.unit(dev, all)
+		case dev.Kind == harness.Fuses, dev.Kind == harness.Suppressor, d.said[dev.ID]:
+		case !d.part(dev, all):
+			d.out.Open = append(d.out.Open, dev.ID)
+		}
+	}
+}
+
+// end says which end of a device a wire comes to: fed, 1; controlled or grounded, −1; a signal, 0.
+func (p *pin) end() int {
+	switch p.Role {
+	case signal.Battery, signal.Ignition, signal.Start, signal.SensorSupply, signal.Reference5V, signal.HighSide, signal.Load:
+		return 1
+	case signal.Ground, signal.SensorGround, signal.LowSide, signal.CoilDriver, signal.PWM, signal.RelayCoil, signal.Lamp:
+		if p.Aspect == signal.AspectSupply || p.Aspect == signal.AspectHeaterSupply {
+			return 1
+		}
+		return -1
+	}
+	return 0
+}
+
+// part draws a sensor, an actuator or a lamp: its body between the ends that are fed and those that are not. It is false
+// where nothing is known of it.
+func (d *drawing) part(dev *harness.Device, all []pin) bool {
+	body, known := Body{}, false
+	for i := range all { // what a wire of its own says before the name of the device
+		if b, ok := BodyOf(all[i].Device); ok && !known {
+			body, known = b, true
+		}
+	}
+	if !known {
+		r := signal.Read(dev.ID)
+		body, known = BodyOf(r.Device)
+	}
+	if !known {
+		return false
+	}
+	if slices.ContainsFunc(all, func(p pin) bool { return p.Role == signal.Restraint || p.Role == signal.HighVoltage }) {
+		return true // left to qualified hands: nothing is reckoned of it
+	}
+	var plus, minus, rest []pin
+	for _, p := range all {
+		switch p.end() {
+		case 1:
+			plus = append(plus, p)
+		case -1:
+			minus = append(minus, p)
+		default:
+			rest = append(rest, p)
+		}
+	}
+	grounded := slices.ContainsFunc(minus, func(p pin) bool { return p.Role == signal.Ground })
+	if grounded && len(plus) > 0 { // what a unit only triggers takes its current from feed to ground
+		minus = slices.DeleteFunc(minus, func(p pin) bool { return p.Role == signal.CoilDriver || p.Role == signal.LowSide })
+	}
+	cased := d.point(d.ground(dev))
+	switch {
+	case len(all) == 2 && (len(plus) != 1 || len(minus) != 1):
+		d.body(dev.ID, body, all[0].n, all[1].n, "")
+	case len(plus) > 0 && len(minus) > 0:
+		for i, m := range minus {
+			d.body(dev.ID, body, plus[min(i, len(plus)-1)].n, m.n, number(i))
+		}
+	case len(plus) > 0: // it is grounded through its case
+		for i, p := range plus {
+			d.body(dev.ID, body, p.n, cased, number(i))
+		}
+	case len(minus) > 0 && len(rest) > 0:
+		d.body(dev.ID, body, rest[0].n, minus[0].n, "")
+	case len(minus) > 0:
+		d.body(dev.ID, body, minus[0].n, cased, "")
+	default:
+		d.body(dev.ID, body, rest[0].n, cased, "")
+	}
+	return true
+}
+
+func number(i int) string {
+	if i == 0 {
+		return ""
+	}
+	return fmt.Sprint(" ", i+1)
+}
+
+func (d *drawing) body(device string, b Body, plus, minus Node, more string) {
+	d.load(device, Element{Name: device + more, Kind: b.Kind, A: plus, B: minus, Ohms: b.Ohms, Volts: 12})
+}
+
+// ground gives the place that the case of a device is bolted to.
+func (d *drawing) ground(dev *harness.Device) string {
+	if dev.Owner == harness.Engine || dev.Owner == harness.Gearbox {
+		return "engine block"
+	}
+	return "body"
+}
+
+// What a unit draws: awake at its feeds, asleep at its battery feed; and at what volts it wakes and fails (common
+// practice).
+const (
+	awakeOhms  = 24.0
+	asleepOhms = 2400.0
+	wakeVolts  = 7.0
+	failVolts  = 5.5
+	inputOhms  = 50e3
+)
+
+// unit draws a control unit: what it draws, its references, its outputs. Without its feed, or without its ground, it
+// does nothing.
+func (d *drawing) unit(dev *harness.Device, all []pin) {
+	id := dev.ID
+	if !slices.ContainsFunc(all, func(p pin) bool { return p.Role == signal.Ground }) {
+		d.b.Add(Element{Name: id + " case", Kind: Contact, A: d.point(d.ground(dev)), B: d.b.Node(id + " ground inside"), Ohms: 0.01})
+		d.out.Assumed = append(d.out.Assumed, fmt.Sprintf("%s has no ground in the lists: reckoned as grounded by its case", id))
+	}
+	in := d.b.Node(id + " ground inside")
+	inFeed := d.b.Node(id + " feed inside")
+	var wake *pin
+	for i := range all {
+		p := &all[i]
+		switch {
+		case p.Role == signal.Ground:
+			d.b.Add(Element{Name: "ground pin " + p.at.String(), Kind: Contact, A: p.n, B: in, Ohms: 0.005})
+		case p.Role == signal.Ignition && wake == nil:
+			wake = p
+		}
+	}
+	for i := range all {
+		if p := &all[i]; wake == nil && p.Role == signal.Battery {
+			wake = p
+		}
+	}
+	if wake == nil {
+		d.out.Open = append(d.out.Open, id)
+		return
+	}
+	draws := awakeOhms
+	if wake.Role == signal.Battery { // nothing says that it is to wake
+		draws = asleepOhms
+	}
+	coil := d.load(id, Element{Name: id, Kind: Load, A: wake.n, B: in, Ohms: draws})
+	k := d.b.Relay(Relay{Name: id + " awake", Coil: coil, PullIn: wakeVolts, DropOut: failVolts})
+	d.out.Units[id] = k
+	feeds := 0
+	for _, p := range all {
+		name := p.at.String()
+		switch p.Role {
+		case signal.Ground:
+		case signal.Battery, signal.Ignition:
+			if feeds == 0 && (p.Role == signal.Battery || p.Device == "mainrelay") {
+				d.b.Add(Element{Name: "feed pin " + name, Kind: Contact, A: p.n, B: inFeed, Ohms: 0.02})
+				feeds++
+			}
+			if p.Role == signal.Battery {
+				d.load(id, Element{Name: id + " asleep " + name, Kind: Load, A: p.n, B: in, Ohms: asleepOhms})
+			}
+		case signal.SensorGround, signal.Shield:
+			d.b.Add(Element{Name: "sensor ground pin " + name, Kind: Contact, A: p.n, B: in, Ohms: 0.05})
+		case signal.Reference5V, signal.SensorSupply:
+			d.b.Add(Element{Name: "reference " + name, Kind: Source, A: p.n, B: in, Volts: 5, Ohms: 0.5, Limit: 0.1, Gate: Gate{Relay: k}})
+		case signal.LowSide, signal.CoilDriver, signal.PWM, signal.RelayCoil, signal.Lamp:
+			d.b.Add(Element{Name: "output " + name, Kind: Switch, A: p.n, B: in, Ohms: OutputOhms, Gate: Gate{Relay: k, Switch: name}})
+			d.out.Outputs[name] = p.Text
+		case signal.HighSide, signal.Load:
+			d.b.Add(Element{Name: "output " + name, Kind: Switch, A: inFeed, B: p.n, Ohms: OutputOhms, Gate: Gate{Relay: k, Switch: name}})
+			d.out.Outputs[name] = p.Text
+		case signal.Motor:
+			e := Element{Name: "output " + name, Kind: Switch, A: inFeed, B: p.n, Ohms: OutputOhms, Gate: Gate{Relay: k, Switch: name}}
+			if p.Polarity != "+" {
+				e.A, e.B = p.n, in
+			}
+			d.b.Add(e)
+			d.out.Outputs[name] = p.Text
+		default:
+			d.b.Add(Element{Name: "input " + name, Kind: Load, A: p.n, B: in, Ohms: inputOhms})
+		}
+	}
+}
+
+// grounds joins the ground points of which nobody has said a cable to the battery, and says so: without a way back
+// nothing could be said of anything.
+func (d *drawing) grounds() {
+	led := map[string]bool{}
+	for _, c := range d.in.Inside.Cables {
+		led[c.From], led[c.To] = true, true
+	}
+	var points []string
+	for _, dev := range d.in.Devices {
+		if dev.Kind == harness.Grounds {
+			points = append(points, dev.ID)
+		}
+	}
+	for _, p := range append(points, "body", "engine block") {
+		if n, used := d.out.Nodes[p]; used && !led[p] {
+			d.b.Add(Element{Name: p + " to battery, assumed", Kind: Copper, A: n, B: Reference, Ohms: 0.002})
+			d.out.Assumed = append(d.out.Assumed, fmt.Sprintf("how %s is joined to the battery's negative terminal is not listed: reckoned at 2 mΩ", p))
+		}
+	}
+}

@@ -1,0 +1,148 @@
+package plan
+
+import (
+	"cmp"
+	"fmt"
+	"slices"
+	"strings"
+
+	"draxel/core/circuit"
+	"draxel/core/feed"
+	"draxel/core/finding"
+	"draxel/core/gather"
+	"draxel/core/network"
+	"draxel/core/size"
+)
+
+// Feeding is the part of the plan that says what is live and what protects it; without a result where nobody has said
+// what stands in the vehicle.
+type Feeding struct {
+	Facts  *feed.Facts
+	Result *feed.Result
+}
+
+// feedLists takes the lists that Feed goes by from the job's sheets.
+func (j Job) feedLists() map[string][]feed.Line {
+	out := map[string][]feed.Line{}
+	for _, kind := range gather.FeedKinds() {
+		s := j.Sheets[kind]
+		if s == nil {
+			continue
+		}
+		r, err := gather.ReadSheet(kind, *s)
+		if err != nil {
+			continue // said where the list is laid
+		}
+		for _, row := range r.Rows {
+			out[string(kind)] = append(out[string(kind)], feed.Line{Line: row.Line, Cells: row.Cells})
+		}
+	}
+	return out
+}
+
+// keyContacts makes contacts of the key of what was measured at an ignition switch: from the cavity that is live with
+// the key off to each that is live in other positions. A reading outranks what a list says of the same cavity.
+func (f *Facts) keyContacts(all []gather.Measurement, lines []feed.Line) []feed.Line {
+	table := gather.KeyTable(slices.Clone(all))
+	source := map[string]string{}
+	atSwitch := func(connector string) bool {
+		for _, h := range f.Laid.Loom.Connectors {
+			if h.ID == connector {
+				d := strings.ToLower(h.Device)
+				return strings.Contains(d, "ignition switch") || strings.Contains(d, "key switch")
+			}
+		}
+		return false
+	}
+	for _, l := range table {
+		if atSwitch(l.At.Connector) && l.Volts[gather.KeyOff] >= 9 {
+			source[l.At.Connector] = l.At.String()
+		}
+	}
+	for _, l := range table {
+		from := source[l.At.Connector]
+		if from == "" || from == l.At.String() {
+			continue
+		}
+		var closed []string
+		for _, k := range gather.Keys() {
+			if l.Volts[k] >= 9 {
+				closed = append(closed, string(k))
+			}
+		}
+		if len(closed) == 0 {
+			continue
+		}
+		measured := map[string]string{"switch": "key " + l.At.String(), "from": from, "to": l.At.String(), "closed": strings.Join(closed, ", ")}
+		at := slices.IndexFunc(lines, func(x feed.Line) bool { return x.Cells["to"] == l.At.String() })
+		if at >= 0 {
+			measured["switch"], measured["from"] = lines[at].Cells["switch"], cmp.Or(lines[at].Cells["from"], from)
+			lines = slices.Clone(lines)
+			lines[at].Cells = measured
+			continue
+		}
+		lines = append(lines, feed.Line{Cells: measured})
+	}
+	return lines
+}
+
+// feeds says what is live in the wanted harness.
+func (p *Plan) feeds(f *Facts, d Decisions) {
+	if f.Feed == nil || !f.Feed.Said() {
+		return
+	}
+	in := network.Input{Harness: p.Wanted, Connectors: f.Laid.Loom.Connectors, Devices: f.Laid.Loom.Devices,
+		Wires: map[string]network.Length{}, Inside: f.Feed.Inside}
+	known := map[string]feed.Wire{}
+	wires := p.Reach.Result.Wires()
+	for i := range p.Reach.Result.Lines {
+		l, w := &p.Reach.Result.Lines[i], &wires[i]
+		square, mm := cmp.Or(l.Size, w.Size), cmp.Or(l.Had, l.Need, w.Length)
+		in.Wires[l.Wire] = network.Length{Square: square, Mm: mm, Signal: w.Signal}
+		known[l.Wire] = d.carries(square, mm, l.Air)
+	}
+	for i := range f.Laid.Loom.Wires {
+		w := &f.Laid.Loom.Wires[i]
+		if _, there := in.Wires[w.ID]; !there {
+			in.Wires[w.ID] = network.Length{Square: w.Size, Mm: w.Length, Signal: w.Signal}
+			known[w.ID] = d.carries(w.Size, w.Length, 0)
+		}
+	}
+	for _, name := range p.Wanted.Wires() { // stubs and pieces are what they are part of
+		if _, there := in.Wires[name]; !there {
+			in.Wires[name], known[name] = in.Wires[circuit.Whole(name)], known[circuit.Whole(name)]
+		}
+	}
+	for _, c := range f.Feed.Inside.Cables {
+		if c.Square > 0 {
+			known[c.Name] = d.carries(size.Section(c.Square), c.Length, 0)
+		}
+	}
+	fail := func(err error) {
+		p.Findings = append(p.Findings, finding.Finding{Code: "feed-cannot-be", Severity: finding.Wrong, Stage: "feed",
+			Subject: "network", Text: fmt.Sprintf("What is live cannot be reckoned: %v.", err),
+			Remedy: "Put it right in the lists of Feed."})
+	}
+	drawn, err := network.Draw(in)
+	if err != nil {
+		fail(err)
+		return
+	}
+	result, err := feed.Compute(feed.Input{Drawn: drawn, Facts: f.Feed, Wires: known})
+	if err != nil {
+		fail(err)
+		return
+	}
+	p.Feed = Feeding{Facts: f.Feed, Result: result}
+	p.Findings = append(p.Findings, result.Findings...)
+}
+
+// carries says what a wire may carry where it lies, in the class and the air that Reach goes by.
+func (d *Decisions) carries(square size.Section, mm, air float64) feed.Wire {
+	class := d.Reach.Rules.Class
+	if class == "" {
+		class = size.ClassB
+	}
+	hot := min(cmp.Or(air, 60), class.Limit()-1)
+	return feed.Wire{Square: square, Mm: mm, Carries: square.Ampacity(class, hot, 1)}
+}
