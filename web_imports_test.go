@@ -20,7 +20,7 @@ func webFloor(file string) int {
 		return 1
 	case "outbox", "keys", "harness":
 		return 1
-	case "frame":
+	case "frame", "lists":
 		return 3
 	case "work":
 		return 3

@@ -24,6 +24,7 @@ func TestAxeFindsNothing(t *testing.T) {
 		"bench": "/jobs/sorrel-refit/bench?stage=pin", "bench check": "/jobs/sorrel-refit/bench?stage=check", "bench of Thin": "/jobs/packhorse/bench?stage=thin",
 		"map": "/jobs/packhorse/reach", "map as tables": "/jobs/packhorse/reach?as=table", "placements": "/jobs/packhorse/reach?part=places", "cut list": "/jobs/packhorse/reach?part=cuts&wire=7110", "joints": "/jobs/fuse-block/reach?part=joints",
 		"bundles": "/jobs/packhorse/reach?part=bundles", "work of Reach": "/jobs/fuse-block/reach?part=work", "bench of Reach": "/jobs/fuse-block/bench?stage=reach", "no map": "/jobs/sorrel-refit/reach",
+		"feed": "/jobs/packhorse/feed", "feed, fuses": "/jobs/packhorse/feed?part=fuses", "feed, lists": "/jobs/packhorse/feed?part=sources&list=relays",
 	} {
 		t.Run(name, func(t *testing.T) {
 			v := open(t, path)

@@ -30,9 +30,9 @@ func TestShots(t *testing.T) {
 		"reach-map":            "/jobs/packhorse/reach",
 		"reach-placements":     "/jobs/packhorse/reach?part=places",
 		"reach-cuts":           "/jobs/packhorse/reach?part=cuts&wire=7110",
+		"feed":                 "/jobs/packhorse/feed?part=live&key=running",
 		"reach-bundles":        "/jobs/packhorse/reach?part=bundles",
 		"gather-vehicles":      "/jobs/packhorse/gather?part=vehicles",
-		"gather-connectors":    "/jobs/packhorse/gather?part=connectors",
 		"gather-readings":      "/jobs/packhorse/gather?part=readings",
 	} {
 		v := open(t, path)

@@ -14,7 +14,7 @@ import (
 // added the structure of the harness, readings, traces, photographs, and what Thin decides and has done; format 3 the
 // faces of connectors and what Pin's work notes; format 4 stations, paths and what Reach decides and measures; format
 // 5 how connectors are met, ways, origins of new wires, steps of one's own and answers to findings; format 6 further
-// pinouts, what connectors come from, lines struck out and tables side by side.
+// pinouts, what connectors come from, lines struck out, tables side by side, and the lists that Feed goes by.
 const Format = 6
 
 // JobFile is a whole job in one file: backup, sharing, bug report and test fixture at once.

@@ -19,7 +19,11 @@ func SpiceNodes(n *network.Network) []string {
 			out[i] = "0"
 			continue
 		}
-		out[i] = unique(plainName(name), taken)
+		plain := plainName(name)
+		if plain == "" || plain[0] <= '9' { // a name that begins with a figure is taken for a number
+			plain = "n" + plain
+		}
+		out[i] = unique(plain, taken)
 	}
 	return out
 }

@@ -19,7 +19,7 @@ import (
 )
 
 // looms draws a network at random with every kind of element, as a harness has them.
-func looms(t *testing.T, r *rand.Rand, size int) *network.Network {
+func looms(t testing.TB, r *rand.Rand, size int) *network.Network {
 	t.Helper()
 	var b network.Builder
 	plus, body := b.Node("battery +"), b.Node("body, left")
@@ -70,7 +70,7 @@ func looms(t *testing.T, r *rand.Rand, size int) *network.Network {
 var printed = regexp.MustCompile(`(?m)^(\S+) = (\S+)$`)
 
 // spiced runs a netlist in ngspice and gives the volts of its nodes.
-func spiced(t *testing.T, dir string, s *network.State) map[string]float64 {
+func spiced(t testing.TB, dir string, s *network.State) map[string]float64 {
 	t.Helper()
 	var b bytes.Buffer
 	if err := exchange.WriteSpice(&b, s, "made at random"); err != nil {
@@ -161,7 +161,34 @@ func TestNamesOfANetlist(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if got := strings.Join(exchange.SpiceNodes(n), " "); got != "0 a12 splice_s4 splice_s4_2 fuse_f7_in battery_plus 0_2" {
+	if got := strings.Join(exchange.SpiceNodes(n), " "); got != "0 a12 splice_s4 splice_s4_2 fuse_f7_in battery_plus n0" {
 		t.Errorf("named %s", got)
 	}
+}
+
+// BenchmarkOperatingPoint finds the operating point of one network of 3,000 wires, here and in ngspice, which reads the
+// netlist first.
+func BenchmarkOperatingPoint(b *testing.B) {
+	n := looms(b, rand.New(rand.NewPCG(3000, 20)), 3000)
+	c := network.Condition{Key: network.Run, Running: true}
+	s, err := n.Solve(c)
+	if err != nil {
+		b.Fatal(err)
+	}
+	b.Run("here", func(b *testing.B) {
+		for b.Loop() {
+			if _, err := n.Solve(c); err != nil {
+				b.Fatal(err)
+			}
+		}
+	})
+	b.Run("ngspice", func(b *testing.B) {
+		if _, err := exec.LookPath("ngspice"); err != nil {
+			b.Skip("ngspice is not installed")
+		}
+		dir := b.TempDir()
+		for b.Loop() {
+			spiced(b, dir, s)
+		}
+	})
 }

@@ -32,6 +32,7 @@ var stagePages = map[string]struct{ module, asks string }{
 	"thin":   {"src/stages/thin/ThinPage.tsx", "/thin?begun=1&facts="},
 	"pin":    {"src/stages/pin/PinPage.tsx", ""},
 	"reach":  {"src/stages/reach/ReachPage.tsx", ""},
+	"feed":   {"src/stages/feed/FeedPage.tsx", ""},
 	"work":   {"src/work/WorkPage.tsx", ""},
 	"bench":  {"src/bench/BenchPage.tsx", ""},
 }

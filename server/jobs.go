@@ -229,6 +229,11 @@ func (v *JobView) stand(p *plan.Plan) {
 	v.Answered = len(p.Findings) - len(open)
 	t := p.Thin.Counts
 	v.Open.Match, v.Open.Thin, v.Open.Pin, v.Open.Work = p.Totals.Open, t.Steps-t.Done, len(p.Steps), p.Proof.Steps
+	for _, f := range open {
+		if f.Stage == "feed" {
+			v.Open.Feed++
+		}
+	}
 	for i := range p.Reach.Result.Steps {
 		if _, done := p.Done(p.Reach.Result.Steps[i].ID); !done {
 			v.Open.Reach++

@@ -88,6 +88,7 @@ type OpenCounts struct {
 	Thin   int `json:"thin"`
 	Pin    int `json:"pin"`
 	Reach  int `json:"reach"`
+	Feed   int `json:"feed"` // findings of Feed that nobody has answered
 	Work   int `json:"work"` // steps of all stages that are left
 }
 

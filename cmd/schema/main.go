@@ -13,6 +13,7 @@ import (
 
 	"draxel/core/colour"
 	"draxel/core/face"
+	"draxel/core/feed"
 	"draxel/core/finding"
 	"draxel/core/gather"
 	"draxel/core/harness"
@@ -87,6 +88,8 @@ type api struct {
 	LinkView         server.LinkView
 	PassRequest      server.PassRequest
 
+	FeedView        server.FeedView
+	Outcome         feed.Outcome
 	ReachView       server.ReachView
 	CompareView     server.CompareView
 	PackView        server.PackView

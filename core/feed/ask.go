@@ -11,12 +11,12 @@ import (
 	"draxel/core/size"
 )
 
-// Answer is what a fault comes to.
-type Answer struct {
+// Outcome is what a fault comes to.
+type Outcome struct {
 	Fault    string   `json:"fault"`    // in words
 	Stops    []string `json:"stops"`    // devices that worked and do not any more
 	Starts   []string `json:"starts"`   // devices that work now and did not
-	Changed  []string `json:"changed"`  // devices that work with other volts, and with what
+	Changed  []string `json:"changed"`  // devices that have other volts, and what
 	Heats    []Hot    `json:"heats"`    // wires that carry more than they may
 	Opens    []Opened `json:"opens"`    // fuses that open, in the order in which they do
 	Says     []string `json:"says"`     // what a person should know first, in words
@@ -44,13 +44,13 @@ type Opened struct {
 
 // Ask answers what if, from the state of a position. A fuse that opens by it is opened, and what follows from that too.
 // It fails where the fault is about something that is not there.
-func (r *Result) Ask(position string, f network.Fault) (Answer, error) {
+func (r *Result) Ask(position string, f network.Fault) (Outcome, error) {
 	before := r.state(position)
 	s, err := before.With(f)
 	if err != nil {
-		return Answer{}, fmt.Errorf("what if: %w", err)
+		return Outcome{}, fmt.Errorf("what if: %w", err)
 	}
-	a := Answer{Fault: f.String(), Stops: []string{}, Starts: []string{}, Changed: []string{}, Heats: []Hot{}, Opens: []Opened{},
+	a := Outcome{Fault: f.String(), Stops: []string{}, Starts: []string{}, Changed: []string{}, Heats: []Hot{}, Opens: []Opened{},
 		Says: []string{}, Works: []string{}}
 	worst := s // the current before any fuse opens
 	for range 20 {
@@ -60,7 +60,7 @@ func (r *Result) Ask(position string, f network.Fault) (Answer, error) {
 		}
 		a.Opens = append(a.Opens, first)
 		if s, err = s.With(network.Fault{Do: network.Open, Element: "fuse " + first.Fuse}); err != nil {
-			return Answer{}, fmt.Errorf("what if: %w", err)
+			return Outcome{}, fmt.Errorf("what if: %w", err)
 		}
 	}
 	r.heats(&a, worst, s)
@@ -110,7 +110,7 @@ func (r *Result) opens(s *network.State) (Opened, bool) {
 }
 
 // heats lists the wires that carry more than they may before a fuse opens, and says whether it opens in time.
-func (r *Result) heats(a *Answer, worst, after *network.State) {
+func (r *Result) heats(a *Outcome, worst, after *network.State) {
 	for i := range r.Drawn.Elements {
 		e := &r.Drawn.Elements[i]
 		w, known := r.in.Wires[e.Name]
@@ -164,7 +164,7 @@ func (r *Result) Devices() []string {
 }
 
 // compare says what stops, starts and goes on.
-func (r *Result) compare(a *Answer, before, after *network.State) {
+func (r *Result) compare(a *Outcome, before, after *network.State) {
 	for _, d := range r.Devices() {
 		was, is := r.Works(before, d), r.Works(after, d)
 		switch {
@@ -172,11 +172,13 @@ func (r *Result) compare(a *Answer, before, after *network.State) {
 			a.Stops = append(a.Stops, d)
 		case !was && is:
 			a.Starts = append(a.Starts, d)
-		case is:
+		default:
 			if x, y := r.volts(before, d), r.volts(after, d); math.Abs(x-y) > 0.3 {
 				a.Changed = append(a.Changed, fmt.Sprintf("%s: %.1f V, was %.1f V", d, y, x))
 			}
-			a.Works = append(a.Works, d)
+			if is {
+				a.Works = append(a.Works, d)
+			}
 		}
 	}
 	for _, d := range a.Stops {

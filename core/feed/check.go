@@ -128,14 +128,24 @@ func (r *Result) checkRelays() {
 		if strings.HasSuffix(relay.Name, " awake") {
 			continue
 		}
-		pulls, fed, back := false, false, false
+		pulls, fed, back, both, buzzes := false, false, false, false, false
 		coil := &r.Drawn.Elements[relay.Coil]
+		heads := r.Drawn.Heads()
 		for _, s := range r.States {
 			pulls = pulls || s.Pulled[k]
-			fed = fed || !s.Floating[coil.A] && s.Volts[coil.A] > 6 || !s.Floating[coil.B] && s.Volts[coil.B] > 6
-			back = back || !s.Floating[coil.A] && !s.Floating[coil.B] && min(s.Volts[coil.A], s.Volts[coil.B]) < 3
+			buzzes = buzzes || slices.Contains(s.Buzzes, relay.Name)
+			if now := !s.Floating[coil.A] && max(s.Volts[coil.A], s.Volts[coil.B]) > 6; now {
+				fed = true
+				back = back || min(s.Volts[coil.A], s.Volts[coil.B]) < 3
+				reached := r.fedBy(s)
+				both = both || reached[heads[coil.A]] && reached[heads[coil.B]]
+			}
 		}
 		switch {
+		case buzzes:
+		case !pulls && both:
+			r.find("coil-both-ends-fed", finding.Wrong, relay.Name, "Lead one end of its coil to ground, or to the output that commands it.",
+				"Both ends of the coil of %s are fed by one potential: it never pulls.", relay.Name)
 		case !pulls && fed && !back:
 			r.find("coil-no-ground", finding.Wrong, relay.Name, "Lead the other end of its coil to ground, or to the output that commands it.",
 				"The coil of %s is fed, and its other end comes to no ground in any position: it never pulls.", relay.Name)
@@ -286,10 +296,8 @@ func daysOf(days float64) string {
 
 func (r *Result) checkLoads() {
 	s := r.full
-	for i := range r.Drawn.Elements {
-		if e := &r.Drawn.Elements[i]; e.Kind == network.Source && !strings.HasPrefix(e.Name, "reference ") {
-			r.Takes += max(0, s.Amps(int32(i)))
-		}
+	for _, i := range r.Drawn.Loads {
+		r.Takes += math.Abs(s.Amps(i))
 	}
 	for _, x := range r.Facts.Sources {
 		if x.Alternator && x.Idle > 0 && r.Takes > x.Idle {

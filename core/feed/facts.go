@@ -300,3 +300,21 @@ func (r *reader) load(l Line) {
 	r.Starters[name] = u.Starter
 	r.Inside.Uses = append(r.Inside.Uses, u)
 }
+
+// Measured says what was measured of the key's contacts.
+func (f *Facts) Measured() []string {
+	var out []string
+	for _, c := range f.Inside.Switches {
+		if !strings.HasPrefix(c.Name, "key ") || c.Key == 0 {
+			continue
+		}
+		var in []string
+		for _, k := range network.Keys() {
+			if c.Key&k != 0 {
+				in = append(in, k.String())
+			}
+		}
+		out = append(out, fmt.Sprintf("%s to %s closed in %s", c.From, c.To, strings.Join(in, ", ")))
+	}
+	return out
+}

@@ -125,10 +125,16 @@ func Compute(in Input) (*Result, error) {
 	return r, nil
 }
 
+// charged is the volts of a full battery under charge with nothing on it: it takes little then (common practice).
+const charged = 13.6
+
 // Usual gives the condition that is usual in a position: with the engine turning every output works as it does on
 // average; with it standing the unit holds its main relay and its lamps.
 func (r *Result) Usual(p Position) network.Condition {
 	c := network.Condition{Key: p.Key, Running: p.Running, On: map[string]bool{}, Celsius: 60}
+	if p.Running {
+		c.Battery = charged
+	}
 	for name, drives := range r.Drawn.Outputs {
 		turning := p.Running || p.Key == network.Crank
 		c.On[name] = turning || p.Key == network.Run && (strings.Contains(drives, "main relay") || strings.Contains(drives, "lamp"))

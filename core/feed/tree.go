@@ -9,12 +9,14 @@ import (
 	"draxel/core/network"
 )
 
-// Limb is a thing in the feed tree: the battery, a fuse, a contact, a load; and the band of copper that leads to it.
-type Limb struct {
+// Feeder is a thing in the feed tree: the battery, a fuse, a contact, a load; and the band of copper that leads to it.
+type Feeder struct {
 	ID      string  `json:"id"`   // name of its element
 	Name    string  `json:"name"` // as a person calls it
 	Kind    string  `json:"kind"` // source, fuse, switch, relay, unit, load, lamp, output
 	Parent  int     `json:"parent"`
+	At      string  `json:"at"`               // the node of its fed end
+	Behind  string  `json:"behind,omitempty"` // the node behind a fuse or a contact
 	Depth   int     `json:"depth"`
 	Rating  float64 `json:"rating,omitempty"`  // A of a fuse, a contact
 	Amps    float64 `json:"amps"`              // A through it
@@ -31,7 +33,7 @@ type Limb struct {
 
 // Tree gives the feed tree in a position: from the poles of the sources along what hands current on to every load, each
 // by the shortest way. What hangs on nothing that is fed has no place in it.
-func (r *Result) Tree(position string) []Limb {
+func (r *Result) Tree(position string) []Feeder {
 	s := r.state(position)
 	t := &growing{r: r, s: s, heads: r.Drawn.Heads(), via: map[int32]int32{}, limb: map[int32]int{}, fed: r.fedBy(s), taken: map[int32]bool{}}
 	for i := range r.Drawn.Elements {
@@ -51,7 +53,7 @@ type growing struct {
 	limb  map[int32]int   // by node: the limb that it hangs on
 	fed   map[int32]bool
 	taken map[int32]bool // elements
-	out   []Limb
+	out   []Feeder
 	from  map[int32]int32
 }
 
@@ -60,11 +62,23 @@ func (t *growing) sprout(i int32) {
 	e := &t.r.Drawn.Elements[i]
 	root := t.heads[e.A]
 	t.from = map[int32]int32{root: -1}
-	t.out = append(t.out, Limb{ID: e.Name, Name: e.Name, Kind: "source", Parent: -1, Amps: t.s.Amps(i), Volts: t.s.Volts[root], Live: "live"})
+	t.out = append(t.out, Feeder{ID: e.Name, Name: e.Name, Kind: "source", Parent: -1, Amps: t.s.Amps(i), Volts: t.s.Volts[root], At: t.r.Drawn.Names[root], Live: "live"})
 	t.limb[root] = 0
-	queue := []int32{root}
 	t.taken[i] = true
-	for len(queue) > 0 {
+	queue, later := []int32{root}, []int32{} // what is closed first: a thing hangs where its current comes from
+	for len(queue)+len(later) > 0 {
+		if len(queue) == 0 {
+			i := later[0]
+			later = later[1:]
+			e := &t.r.Drawn.Elements[i]
+			for _, x := range []int32{t.heads[e.A], t.heads[e.B]} {
+				if !t.seen(x) && x != 0 {
+					t.lead(i, t.other(i, x), x)
+					queue = append(queue, x)
+				}
+			}
+			continue
+		}
 		x := queue[0]
 		queue = queue[1:]
 		next := slices.Clone(t.r.at[x])
@@ -74,10 +88,7 @@ func (t *growing) sprout(i int32) {
 				continue
 			}
 			e := &t.r.Drawn.Elements[i]
-			far := t.heads[e.A]
-			if far == x {
-				far = t.heads[e.B]
-			}
+			far := t.other(i, x)
 			switch {
 			case e.Kind == network.Source:
 			case !e.Kind.Hands():
@@ -85,19 +96,35 @@ func (t *growing) sprout(i int32) {
 					t.taken[i] = true
 					t.add(i, x)
 				}
-			case far == 0 || t.seen(far) || strings.HasPrefix(e.Name, "output ") && t.s.Network.Elements[i].B != e.A && t.heads[e.A] == x && t.grounded(far):
+			case far == 0 || t.seen(far) || t.grounded(far):
+			case !t.s.Conducts(i):
+				later = append(later, i)
 			default:
-				t.taken[i] = true
-				t.from[far] = x
-				t.via[far] = i
-				if e.Kind == network.Fuse || e.Kind == network.Switch {
-					t.limb[far] = t.add(i, x)
-				} else {
-					t.limb[far] = t.limb[x]
-				}
+				t.lead(i, x, far)
 				queue = append(queue, far)
 			}
 		}
+	}
+}
+
+// other gives the node at the other end of an element.
+func (t *growing) other(i, x int32) int32 {
+	e := &t.r.Drawn.Elements[i]
+	if t.heads[e.A] == x {
+		return t.heads[e.B]
+	}
+	return t.heads[e.A]
+}
+
+// lead leads the tree from a node along an element to another.
+func (t *growing) lead(i, x, far int32) {
+	e := &t.r.Drawn.Elements[i]
+	t.taken[i] = true
+	t.from[far], t.via[far] = x, i
+	if e.Kind == network.Fuse || e.Kind == network.Switch {
+		t.limb[far] = t.add(i, x)
+	} else {
+		t.limb[far] = t.limb[x]
 	}
 }
 
@@ -121,8 +148,15 @@ func (t *growing) grounded(node int32) bool {
 func (t *growing) add(i, node int32) int {
 	e := &t.r.Drawn.Elements[i]
 	parent := t.limb[node]
-	l := Limb{ID: e.Name, Name: strings.TrimPrefix(e.Name, "fuse "), Parent: parent, Depth: t.out[parent].Depth + 1,
-		Amps: math.Abs(t.s.Amps(i)), Volts: t.s.Volts[node], Device: t.r.Drawn.Device[i]}
+	l := Feeder{ID: e.Name, Name: strings.TrimPrefix(e.Name, "fuse "), Parent: parent, Depth: t.out[parent].Depth + 1,
+		Amps: math.Abs(t.s.Amps(i)), Volts: t.s.Volts[node], At: t.r.Drawn.Names[node], Device: t.r.Drawn.Device[i]}
+	if e.Kind.Hands() {
+		far := t.heads[e.A]
+		if far == node {
+			far = t.heads[e.B]
+		}
+		l.Behind = t.r.Drawn.Names[far]
+	}
 	switch {
 	case e.Kind == network.Fuse:
 		l.Kind, l.Rating = "fuse", e.Limit
@@ -130,7 +164,7 @@ func (t *growing) add(i, node int32) int {
 		l.Kind, l.Name = "relay", t.r.Drawn.Relays[e.Gate.Relay-1].Name
 		l.Rating = t.r.Facts.Contacts[l.Name]
 	case e.Kind == network.Switch && strings.HasPrefix(e.Name, "output "):
-		l.Kind, l.Name = "output", strings.TrimPrefix(e.Name, "output ")
+		l.Kind, l.Name = "output", e.Name
 	case e.Kind == network.Switch:
 		l.Kind = "switch"
 	case e.Kind == network.Lamp:
@@ -161,7 +195,7 @@ func (t *growing) add(i, node int32) int {
 }
 
 // band looks along the copper from a limb back to its parent for the wire that has least to spare.
-func (t *growing) band(l *Limb, node int32, parent int) {
+func (t *growing) band(l *Feeder, node int32, parent int) {
 	spare := math.Inf(1)
 	top := node
 	for n := node; n >= 0 && t.limb[n] == parent; n = t.from[n] {
@@ -187,4 +221,27 @@ func (t *growing) band(l *Limb, node int32, parent int) {
 	if l.Thin == "" {
 		l.Band = l.Amps
 	}
+}
+
+// Unfed lists the devices that have no place in the tree: nothing leads to them that a source feeds, whatever the key
+// does.
+func (r *Result) Unfed() []string {
+	in := map[string]bool{}
+	for _, f := range r.Tree("run") {
+		in[f.Device] = true
+	}
+	var out []string
+	for _, d := range r.Devices() {
+		if in[d] {
+			continue
+		}
+		strong := false
+		for _, i := range r.Drawn.Of[d] {
+			strong = strong || r.Drawn.Elements[i].Ohms <= 1500
+		}
+		if _, unit := r.Drawn.Units[d]; strong || unit {
+			out = append(out, d)
+		}
+	}
+	return out
 }

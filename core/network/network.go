@@ -258,3 +258,6 @@ func find(set []int32, i int32) int32 {
 	}
 	return i
 }
+
+// Is says whether a position is among these.
+func (k Key) Is(position Key) bool { return k&position != 0 }

@@ -295,7 +295,7 @@ func (s *State) cycle(first []bool) {
 		}
 	}
 	s.move(fine, all...)
-	seen, order := map[string]bool{}, map[int32]bool{}
+	seen, order, last := map[string]bool{}, map[int32]bool{}, int32(-1)
 	for range 4 * rounds {
 		moving := s.restless()
 		if len(moving) == 0 {
@@ -304,17 +304,46 @@ func (s *State) cycle(first []bool) {
 			}
 			return
 		}
-		key := stateKey(s.Pulled)
+		next := moving[0] // each in turn, so that one that buzzes does not keep the others waiting
+		for _, r := range moving {
+			if r > last {
+				next = r
+				break
+			}
+		}
+		key := stateKey(s.Pulled) + string(rune(next))
 		if seen[key] {
 			break
 		}
 		seen[key] = true
-		order[moving[0]] = true
-		s.move(fine, moving[0])
+		order[next], last = true, next
+		s.move(fine, next)
 	}
-	for _, r := range sorted(order) {
+	for _, r := range s.endless() {
 		s.Buzzes = append(s.Buzzes, s.Network.Relays[r].Name)
 	}
+}
+
+// endless goes on with relays that find no rest, and lists those that keep moving.
+func (s *State) endless() []int32 {
+	moves := map[int32]bool{}
+	last := int32(-1)
+	for range 2*len(s.Pulled) + 2 {
+		moving := s.restless()
+		if len(moving) == 0 {
+			break
+		}
+		next := moving[0]
+		for _, r := range moving {
+			if r > last {
+				next = r
+				break
+			}
+		}
+		moves[next], last = true, next
+		s.move(fine, next)
+	}
+	return sorted(moves)
 }
 
 func sorted(set map[int32]bool) []int32 {

@@ -33,9 +33,9 @@ type KindInfo struct {
 
 // The stages that a kind of job needs, in the order of work.
 var (
-	wholeWork = []string{"gather", "match", "thin", "pin", "reach"}
+	wholeWork = []string{"gather", "match", "thin", "pin", "reach", "feed"}
 	movesOnly = []string{"gather", "match", "pin"}
-	joinsOnly = []string{"gather", "match", "reach"}
+	joinsOnly = []string{"gather", "match", "reach", "feed"}
 	thinOnly  = []string{"gather", "thin", "pin"}
 )
 

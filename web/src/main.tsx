@@ -43,6 +43,7 @@ const router = createBrowserRouter([
         path: 'reach',
         lazy: async () => ({ Component: (await import('./stages/reach/ReachPage')).ReachPage }),
       },
+      { path: 'feed', lazy: async () => ({ Component: (await import('./stages/feed/FeedPage')).FeedPage }) },
       { path: 'work', lazy: async () => ({ Component: (await import('./work/WorkPage')).WorkPage }) },
     ],
   },

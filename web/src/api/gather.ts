@@ -10,12 +10,13 @@ import type {
   Looked,
   Measurement,
   PhotoMeta,
+  SheetLine,
   SheetPreview,
   SheetView,
   Trace,
 } from './types.gen';
 
-export type ListKind = 'wires' | 'splices' | 'connectors' | 'devices' | 'branches';
+export type ListKind = SheetLine['kind'];
 
 const path = (job: string, rest: string) => `${jobPath(job)}/gather${rest}`;
 

@@ -61,6 +61,8 @@ export interface ApiSchema {
   BenchView: BenchView;
   LinkView: LinkView;
   PassRequest: PassRequest;
+  FeedView: FeedView;
+  Outcome: Outcome;
   ReachView: ReachView;
   CompareView: CompareView;
   PackView: PackView;
@@ -232,6 +234,7 @@ export interface OpenCounts {
   thin: number;
   pin: number;
   reach: number;
+  feed: number;
   work: number;
 }
 /**
@@ -1404,7 +1407,18 @@ export interface Looked {
  * via the `definition` "SheetLine".
  */
 export interface SheetLine {
-  kind: "wires" | "splices" | "connectors" | "devices" | "branches";
+  kind:
+    | "wires"
+    | "splices"
+    | "connectors"
+    | "devices"
+    | "branches"
+    | "sources"
+    | "fuses"
+    | "switches"
+    | "relays"
+    | "cables"
+    | "loads";
   rows: number;
   rejected: number;
 }
@@ -1523,7 +1537,18 @@ export interface Field {
  * via the `definition` "SheetReading".
  */
 export interface SheetReading {
-  kind: "wires" | "splices" | "connectors" | "devices" | "branches";
+  kind:
+    | "wires"
+    | "splices"
+    | "connectors"
+    | "devices"
+    | "branches"
+    | "sources"
+    | "fuses"
+    | "switches"
+    | "relays"
+    | "cables"
+    | "loads";
   columns: string[];
   rows: SheetRow[];
   rejected: Remark[];
@@ -2244,6 +2269,126 @@ export interface LinkView {
  */
 export interface PassRequest {
   passcode: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "FeedView".
+ */
+export interface FeedView {
+  revision: number;
+  said: boolean;
+  lists: SheetLine[];
+  positions: Position[];
+  trees: {
+    [k: string]: Feeder[];
+  };
+  fuses: Protected[];
+  unprotected: Bare[];
+  sleeps: number;
+  days: number;
+  takes: number;
+  switches: string[];
+  nodes: string[];
+  wires: string[];
+  relays: string[];
+  assumed: string[];
+  unknown: string[];
+  unfed: string[];
+  measured: string[];
+  findings: Finding[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Position".
+ */
+export interface Position {
+  name: string;
+  running?: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Feeder".
+ */
+export interface Feeder {
+  id: string;
+  name: string;
+  kind: string;
+  parent: number;
+  at: string;
+  behind?: string;
+  depth: number;
+  rating?: number;
+  amps: number;
+  volts: number;
+  has?: number;
+  live: string;
+  carries?: number;
+  band: number;
+  thin?: string;
+  drop: number;
+  device?: string;
+  open?: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Protected".
+ */
+export interface Protected {
+  fuse: string;
+  rating: number;
+  load: number;
+  in: string;
+  thin: string;
+  carries: number;
+  best: number;
+  why?: string;
+  wires: string[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Bare".
+ */
+export interface Bare {
+  wire: string;
+  mm: number;
+  starter?: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Outcome".
+ */
+export interface Outcome {
+  fault: string;
+  stops: string[];
+  starts: string[];
+  changed: string[];
+  heats: Hot[];
+  opens: Opened[];
+  says: string[];
+  works: string[];
+  unfused: boolean;
+  sleeping: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Hot".
+ */
+export interface Hot {
+  wire: string;
+  amps: number;
+  carries: number;
+  burns: number;
+  outlast: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Opened".
+ */
+export interface Opened {
+  fuse: string;
+  amps: number;
+  least: number;
+  most: number;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -3044,6 +3189,8 @@ export interface Api {
   BenchView: BenchView;
   LinkView: LinkView;
   PassRequest: PassRequest;
+  FeedView: FeedView;
+  Outcome: Outcome;
   ReachView: ReachView;
   CompareView: CompareView;
   PackView: PackView;

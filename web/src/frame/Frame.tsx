@@ -82,6 +82,7 @@ const stages = [
   { to: 'thin', word: 'Thin', what: 'steps not ticked' },
   { to: 'pin', word: 'Pin', what: 'steps on the sheet' },
   { to: 'reach', word: 'Reach', what: 'steps so that wires reach' },
+  { to: 'feed', word: 'Feed', what: 'findings about power, fuses and grounds' },
 ] as const;
 
 interface StageProps {

@@ -1,6 +1,7 @@
+import './lists.css';
 import { useRef, useState, type ClipboardEvent, type KeyboardEvent } from 'react';
-import type { CellEdit, Field, SheetRow } from '../../api/types.gen';
-import { VirtualRows } from '../../frame/VirtualRows';
+import type { CellEdit, Field, SheetRow } from '../api/types.gen';
+import { VirtualRows } from '../frame/VirtualRows';
 
 interface Props {
   label: string;
@@ -18,6 +19,16 @@ const widths: Record<string, string> = {
   legs: 'minmax(150px, 1fr)',
   device: 'minmax(120px, 0.8fr)',
   joined: '120px',
+  in: 'minmax(74px, 0.4fr)',
+  out: 'minmax(74px, 0.4fr)',
+  plus: 'minmax(74px, 0.4fr)',
+  minus: 'minmax(74px, 0.4fr)',
+  closed: 'minmax(74px, 0.4fr)',
+  source: 'minmax(110px, 0.6fr)',
+  switch: 'minmax(110px, 0.6fr)',
+  relay: 'minmax(90px, 0.5fr)',
+  cable: 'minmax(110px, 0.6fr)',
+  load: 'minmax(110px, 0.6fr)',
   fromCavity: '54px',
   toCavity: '54px',
   size: '46px',

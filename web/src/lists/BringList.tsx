@@ -1,8 +1,8 @@
 import { Button, Modal, Select } from 'antd';
 import { useRef, useState } from 'react';
-import { explain } from '../../api/client';
-import { previewList, useImportList, type ListKind } from '../../api/gather';
-import type { SheetPreview } from '../../api/types.gen';
+import { explain } from '../api/client';
+import { previewList, useImportList, type ListKind } from '../api/gather';
+import type { SheetPreview } from '../api/types.gen';
 
 interface Props {
   job: string;

@@ -1,0 +1,177 @@
+package demo_test
+
+import (
+	"bytes"
+	"math"
+	"math/rand/v2"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"regexp"
+	"strconv"
+	"testing"
+
+	"draxel/core/feed"
+	"draxel/core/gather"
+	"draxel/core/network"
+	"draxel/core/plan"
+	"draxel/exchange"
+)
+
+func fed(t testing.TB) *feed.Result {
+	t.Helper()
+	_, j := jobs(t)
+	facts, err := j.Facts()
+	if err != nil {
+		t.Fatal(err)
+	}
+	p := plan.Compute(facts, j.Chosen())
+	if p.Feed.Result == nil {
+		t.Fatal("nothing is said of the Packhorse's feeds")
+	}
+	return p.Feed.Result
+}
+
+// The ignition switch is live in the network where it was measured live, position by position.
+func TestTheKeyOfThePackhorse(t *testing.T) {
+	_, j := jobs(t)
+	r := fed(t)
+	checked := 0
+	for _, line := range gather.KeyTable(j.Readings) {
+		node, drawn := r.Drawn.Points[line.At]
+		if line.At.Connector != "IS" || !drawn {
+			continue
+		}
+		for i, key := range gather.Keys() {
+			read, there := line.Volts[key]
+			if !there {
+				continue
+			}
+			checked++
+			s := r.States[i] // off, accessory, run, crank
+			if v := s.Volts[node]; (read >= 9) != (v >= 9 && !s.Floating[node]) {
+				t.Errorf("%s in %s: measured %.1f V, in the network %.1f V", line.At, key, read, v)
+			}
+		}
+	}
+	if checked != 16 {
+		t.Errorf("%d readings were compared", checked)
+	}
+}
+
+// What is said of the Packhorse before its source of ignition is decided, each once.
+func TestWhatIsWrongWithThePackhorsesFeeds(t *testing.T) {
+	want := map[string]int{"fuse-above-wire": 3, "unprotected": 1, "starter-fed": 1, "coil-not-fed": 2, "alternator-idle": 1}
+	got := map[string]int{}
+	for _, f := range fed(t).Findings {
+		got[f.Code]++
+	}
+	for code, n := range want {
+		if got[code] != n {
+			t.Errorf("%s is found %d times, want %d (all: %v)", code, got[code], n, got)
+		}
+	}
+}
+
+var volts = regexp.MustCompile(`(?m)^(\S+) = (\S+)$`)
+
+// In every position of the key the volts of the Packhorse are those of ngspice on the exported netlist, to a millivolt.
+func TestPackhorseInNgspice(t *testing.T) {
+	if _, err := exec.LookPath("ngspice"); err != nil {
+		t.Skip("ngspice (Debian package ngspice) is not installed: the volts are not compared with it")
+	}
+	r := fed(t)
+	names := exchange.SpiceNodes(r.Drawn.Network)
+	for i, s := range r.States {
+		var b bytes.Buffer
+		if err := exchange.WriteSpice(&b, s, "Packhorse"); err != nil {
+			t.Fatal(err)
+		}
+		file := filepath.Join(t.TempDir(), "p.cir")
+		if err := os.WriteFile(file, b.Bytes(), 0o600); err != nil {
+			t.Fatal(err)
+		}
+		out, err := exec.Command("ngspice", "-b", "-n", file).CombinedOutput()
+		if err != nil {
+			t.Fatalf("%s: %v\n%s", feed.Positions()[i].Name, err, out)
+		}
+		theirs := map[string]float64{}
+		for _, m := range volts.FindAllStringSubmatch(string(out), -1) {
+			if v, err := strconv.ParseFloat(m[2], 64); err == nil {
+				theirs[m[1]] = v
+			}
+		}
+		compared, worst := 0, 0.0
+		for k, name := range names {
+			if k == 0 || s.Floating[k] || int(r.Drawn.Heads()[k]) != k {
+				continue
+			}
+			v, there := theirs[name]
+			if !there {
+				t.Fatalf("%s: ngspice says nothing of %s", feed.Positions()[i].Name, name)
+			}
+			compared++
+			worst = max(worst, math.Abs(v-s.Volts[k]))
+		}
+		if worst > 1e-3 || compared < 200 {
+			t.Errorf("%s: of %d nodes one differs by %.2g V", feed.Positions()[i].Name, compared, worst)
+		}
+	}
+}
+
+// What is live is what a search of the test's own reaches from the battery: along what hands current on, or through a load
+// where it is fed back. Wires are broken at random first.
+func TestLiveAgainstASearch(t *testing.T) {
+	r := fed(t)
+	heads := r.Drawn.Heads()
+	r1 := rand.New(rand.NewPCG(1, 14))
+	checked := 0
+	for range 60 {
+		base := r.States[r1.IntN(len(r.States))]
+		var faults []network.Fault
+		for range 1 + r1.IntN(12) {
+			if e := &r.Drawn.Elements[r1.IntN(len(r.Drawn.Elements))]; e.Kind != network.Source {
+				faults = append(faults, network.Fault{Do: network.Open, Element: e.Name})
+			}
+		}
+		s, err := base.With(faults...)
+		if err != nil {
+			t.Fatal(err)
+		}
+		reach := func(from int32, all bool) map[int32]bool {
+			seen := map[int32]bool{from: true}
+			for again := true; again; {
+				again = false
+				for i := range r.Drawn.Elements {
+					e := &r.Drawn.Elements[i]
+					if !s.Conducts(int32(i)) || !all && (!e.Kind.Hands() || e.Ohms > 1) { // a resistance wire hands on too little
+						continue
+					}
+					if a, b := heads[e.A], heads[e.B]; seen[a] != seen[b] {
+						seen[a], seen[b], again = true, true, true
+					}
+				}
+			}
+			return seen
+		}
+		battery, _ := r.Drawn.Element(network.BatteryName)
+		plus, ground := heads[r.Drawn.Elements[battery].A], int32(0)
+		near, joined, back := reach(plus, false), reach(ground, true), reach(ground, false)
+		for n := range heads {
+			h := heads[n]
+			checked++
+			if s.Floating[n] == joined[h] {
+				t.Fatalf("%s is floating %v, joined %v; %v", r.Drawn.Names[n], s.Floating[n], joined[h], faults)
+			}
+			if near[h] && !back[h] && s.Volts[n] < 5 && !s.Condition.Key.Is(network.Crank) {
+				t.Errorf("%s hangs on the battery and has %.2f V; %v", r.Drawn.Names[n], s.Volts[n], faults)
+			}
+			if back[h] && !near[h] && math.Abs(s.Volts[n]) > 1.5 {
+				t.Errorf("%s is grounded and has %.2f V; %v", r.Drawn.Names[n], s.Volts[n], faults)
+			}
+		}
+	}
+	if checked < 20000 {
+		t.Errorf("%d nodes were looked at", checked)
+	}
+}

@@ -1,0 +1,36 @@
+package exchange
+
+import (
+	"bufio"
+	"fmt"
+	"io"
+
+	"draxel/core/feed"
+)
+
+// WriteFeedDOT writes a feed tree as a graph in the DOT language: what hangs on what, with amps and volts; what is dead
+// is dotted, what carries more than it may is thick.
+func WriteFeedDOT(w io.Writer, tree []feed.Feeder, title string) error {
+	b := bufio.NewWriter(w)
+	fmt.Fprintf(b, "digraph feed {\n  label=%q;\n  rankdir=LR;\n  node [shape=box];\n", title)
+	for i, l := range tree {
+		style := "solid"
+		if l.Live != "live" {
+			style = "dotted"
+		}
+		rating := ""
+		if l.Rating > 0 {
+			rating = fmt.Sprintf(" %.3g A", l.Rating)
+		}
+		fmt.Fprintf(b, "  n%d [label=%q, style=%s];\n", i, fmt.Sprintf("%s%s\n%.1f V, %s", l.Name, rating, l.Volts, l.Live), style)
+		if l.Parent >= 0 {
+			thick := 1
+			if l.Carries > 0 && l.Band > l.Carries {
+				thick = 5
+			}
+			fmt.Fprintf(b, "  n%d -> n%d [label=%q, style=%s, penwidth=%d];\n", l.Parent, i, fmt.Sprintf("%.3g A", l.Amps), style, thick)
+		}
+	}
+	fmt.Fprint(b, "}\n")
+	return b.Flush()
+}

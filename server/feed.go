@@ -1,0 +1,134 @@
+package server
+
+import (
+	"bytes"
+	"math"
+	"net/http"
+	"slices"
+	"strconv"
+	"strings"
+
+	"github.com/gin-gonic/gin"
+
+	"draxel/core/feed"
+	"draxel/core/finding"
+	"draxel/core/network"
+	"draxel/exchange"
+)
+
+// showFeed gives what is live in every position of the key, and what protects it.
+func (s *Server) showFeed(c *gin.Context) error {
+	j, err := s.compute(c.Request.Context(), c.Param("job"))
+	if err != nil {
+		return err
+	}
+	v := FeedView{Revision: j.Revision, Lists: feedLines(j), Positions: feed.Positions(), Trees: map[string][]feed.Feeder{},
+		Fuses: []feed.Protected{}, Unprotected: []feed.Bare{}, Switches: []string{}, Nodes: []string{}, Wires: []string{},
+		Relays: []string{}, Assumed: []string{}, Unknown: []string{}, Unfed: []string{}, Measured: []string{}, Findings: stageFindings(j.plan().Findings, "feed")}
+	if r := j.plan().Feed.Result; r != nil {
+		v.Said, v.Fuses, v.Unprotected = true, r.Fuses, r.Unprotected
+		v.Sleeps, v.Days, v.Takes = r.Sleeps, r.Days, r.Takes
+		v.Assumed, v.Unknown, v.Switches = orEmpty(r.Assumed), orEmpty(r.Drawn.Open), orEmpty(r.Facts.Switches)
+		for _, p := range feed.Positions() {
+			v.Trees[p.Name] = orEmpty(r.Tree(p.Name))
+		}
+		v.Unfed, v.Measured = orEmpty(r.Unfed()), orEmpty(r.Facts.Measured())
+		for w := range r.Drawn.Wires {
+			v.Wires = append(v.Wires, w)
+		}
+		for _, k := range r.Drawn.Relays {
+			if !strings.HasSuffix(k.Name, " awake") {
+				v.Relays = append(v.Relays, k.Name)
+			}
+		}
+		v.Nodes = slices.DeleteFunc(slices.Clone(r.Drawn.Names), func(n string) bool {
+			return strings.HasSuffix(n, " wire") || strings.HasSuffix(n, " inside") || strings.HasPrefix(n, "end ")
+		})
+		slices.SortFunc(v.Wires, finding.Natural)
+		slices.SortFunc(v.Nodes, finding.Natural)
+	}
+	c.JSON(http.StatusOK, v)
+	return nil
+}
+
+// fed gives the network of a job, or why there is none.
+func (s *Server) fed(c *gin.Context) (*feed.Result, *computed, error) {
+	j, err := s.compute(c.Request.Context(), c.Param("job"))
+	if err != nil {
+		return nil, nil, err
+	}
+	r := j.plan().Feed.Result
+	if r == nil {
+		return nil, j, problem(http.StatusUnprocessableEntity, "nothing-said", "Nobody has said yet what stands in the vehicle: sources, fuses and switches.", "")
+	}
+	return r, j, nil
+}
+
+func position(c *gin.Context) (string, error) {
+	name := c.Query("position")
+	if !slices.ContainsFunc(feed.Positions(), func(p feed.Position) bool { return p.Name == name }) {
+		return "", problem(http.StatusUnprocessableEntity, "no-such-position", "The key has no such position.", "/position")
+	}
+	return name, nil
+}
+
+// askFeed answers what if.
+func (s *Server) askFeed(c *gin.Context) error {
+	at, err := position(c)
+	if err != nil {
+		return err
+	}
+	r, _, err := s.fed(c)
+	if err != nil {
+		return err
+	}
+	f := network.Fault{Do: network.Do(c.Query("do")), Element: c.Query("element"), A: c.Query("a"), B: c.Query("b"), On: c.Query("on") != ""}
+	if text := c.Query("ohms"); text != "" {
+		if f.Ohms, err = strconv.ParseFloat(strings.Replace(text, ",", ".", 1), 64); err != nil || !(f.Ohms >= 0 && f.Ohms < math.MaxFloat32) {
+			return problem(http.StatusUnprocessableEntity, "bad-value", "The resistance is a number of Ω, 0 or more.", "/ohms")
+		}
+	}
+	a, err := r.Ask(at, f)
+	if err != nil {
+		return problem(http.StatusUnprocessableEntity, "no-such-fault", sentence(err.Error()), "")
+	}
+	c.JSON(http.StatusOK, a)
+	return nil
+}
+
+// spice gives the netlist of a position.
+func (s *Server) spice(c *gin.Context) error {
+	at, err := position(c)
+	if err != nil {
+		return err
+	}
+	r, j, err := s.fed(c)
+	if err != nil {
+		return err
+	}
+	i := slices.IndexFunc(feed.Positions(), func(p feed.Position) bool { return p.Name == at })
+	var b bytes.Buffer
+	if err := exchange.WriteSpice(&b, r.States[i], j.Job.Title); err != nil {
+		return err
+	}
+	download(c, j.Job.Title+" "+at+".cir", "text/plain; charset=utf-8", b.Bytes())
+	return nil
+}
+
+// dot gives the feed tree of a position as a graph.
+func (s *Server) dot(c *gin.Context) error {
+	at, err := position(c)
+	if err != nil {
+		return err
+	}
+	r, j, err := s.fed(c)
+	if err != nil {
+		return err
+	}
+	var b bytes.Buffer
+	if err := exchange.WriteFeedDOT(&b, r.Tree(at), j.Job.Title+", "+at); err != nil {
+		return err
+	}
+	download(c, j.Job.Title+" "+at+".dot", "text/vnd.graphviz; charset=utf-8", b.Bytes())
+	return nil
+}

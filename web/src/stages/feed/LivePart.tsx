@@ -1,0 +1,110 @@
+import { useState } from 'react';
+import { useSearchParams } from 'react-router';
+import { feedFile, type Fault } from '../../api/feed';
+import type { Feeder, FeedView } from '../../api/types.gen';
+import { useKey } from '../../keys/useKey';
+import { FeedReasons } from './FeedReasons';
+import { FeedTree } from './FeedTree';
+
+const keyOf: Record<string, string> = { off: 'o', accessory: 'a', run: 'r', crank: 'c', running: 'e' };
+const wordOf: Record<string, string> = { running: 'run, engine running' };
+
+/** What is live in a position of the key, as a tree, and what would be if. */
+export function LivePart({ job, view }: { job: string; view: FeedView }) {
+  const [address, setAddress] = useSearchParams();
+  const position = view.positions.find((p) => p.name === address.get('key'))?.name ?? 'run';
+  const [opened, setOpened] = useState<ReadonlySet<string>>(new Set());
+  const [chosen, choose] = useState('battery');
+  const [fault, ask] = useState<Fault | undefined>();
+  const tree = view.trees[position] ?? [];
+  const turn = (name: string) => {
+    setAddress({ part: 'live', key: name }, { replace: true });
+  };
+  useKey(Object.values(keyOf).join(','), (e) => {
+    const name = Object.entries(keyOf).find(([, k]) => k === e.key)?.[0];
+    if (name) {
+      turn(name);
+    }
+  });
+  const open = (key: string, first: string) => {
+    setOpened(new Set([...opened, key]));
+    choose(first);
+  };
+  const pick = (key: string) => {
+    choose(key);
+    ask(undefined);
+  };
+  const feeder: Feeder | undefined = tree.find((f) => f.id === chosen);
+  return (
+    <div className="feedgrid">
+      <div className="feedmain">
+        <div className="bar feedkeys" role="group" aria-label="position of the key">
+          {view.positions.map((p) => (
+            <button
+              key={p.name}
+              className={`plain keytab${p.name === position ? ' on' : ''}`}
+              aria-pressed={p.name === position}
+              onClick={() => turn(p.name)}
+            >
+              <kbd>{keyOf[p.name]?.toUpperCase()}</kbd> {wordOf[p.name] ?? p.name}
+            </button>
+          ))}
+          <span className="grow" />
+          {opened.size > 0 && (
+            <button className="plain" onClick={() => setOpened(new Set())}>
+              fold what is alike
+            </button>
+          )}
+          <a href={feedFile(job, 'spice', position)} title="the network in this position, as a SPICE netlist">
+            netlist
+          </a>
+          <a href={feedFile(job, 'dot', position)} title="this tree in the DOT language">
+            DOT
+          </a>
+        </div>
+        <FeedTree tree={tree} opened={opened} chosen={chosen} onChoose={pick} onOpen={open} />
+        {view.unfed.length > 0 && (
+          <div className="feedunfed" data-testid="unfed">
+            <strong>Led to by nothing that a source feeds:</strong> {view.unfed.slice(0, 14).join(', ')}
+            {view.unfed.length > 14 && ` and ${view.unfed.length - 14} more`}.
+          </div>
+        )}
+        <Legend />
+      </div>
+      <aside className="side">
+        <FeedReasons
+          job={job}
+          view={view}
+          tree={tree}
+          position={position}
+          feeder={feeder}
+          fault={fault}
+          onAsk={ask}
+        />
+      </aside>
+    </div>
+  );
+}
+
+function Legend() {
+  return (
+    <div className="feedlegend quiet">
+      <svg width="84" height="22" aria-hidden="true">
+        <path d="M2 11H82" className="band edge" strokeWidth="15" />
+        <path d="M2 11H82" className="band page" strokeWidth="13" />
+        <path d="M2 11H82" className="band ink" strokeWidth="7" />
+      </svg>
+      <span>
+        the outline is what the wire may carry, the ink what it carries: wider by as much with every doubling
+      </span>
+      <svg width="40" height="10" aria-hidden="true">
+        <path d="M2 5H38" className="band dead" />
+      </svg>
+      <span>no current</span>
+      <span>
+        <kbd>←</kbd> <kbd>→</kbd> along, <kbd>↑</kbd> <kbd>↓</kbd> across, <kbd>Enter</kbd> opens what is
+        folded
+      </span>
+    </div>
+  );
+}
