@@ -23,12 +23,13 @@ func (s *Server) showFeed(c *gin.Context) error {
 		return err
 	}
 	v := FeedView{Revision: j.Revision, Lists: feedLines(j), Positions: feed.Positions(), Trees: map[string][]feed.Feeder{},
-		Fuses: []feed.Protected{}, Unprotected: []feed.Bare{}, Switches: []string{}, Nodes: []string{}, Wires: []string{},
+		Fuses: []feed.Protected{}, Unprotected: []feed.Bare{}, Switches: []string{}, Closed: []string{}, Grounds: []feed.Ground{}, Nodes: []string{}, Wires: []string{},
 		Relays: []string{}, Assumed: []string{}, Unknown: []string{}, Unfed: []string{}, Measured: []string{}, Findings: stageFindings(j.plan().Findings, "feed")}
 	if r := j.plan().Feed.Result; r != nil {
 		v.Said, v.Fuses, v.Unprotected = true, r.Fuses, r.Unprotected
 		v.Sleeps, v.Days, v.Takes = r.Sleeps, r.Days, r.Takes
 		v.Assumed, v.Unknown, v.Switches = orEmpty(r.Assumed), orEmpty(r.Drawn.Open), orEmpty(r.Facts.Switches)
+		v.Closed, v.Grounds = orEmpty(r.Closed()), r.Grounds
 		for _, p := range feed.Positions() {
 			v.Trees[p.Name] = orEmpty(r.Tree(p.Name))
 		}
@@ -72,6 +73,24 @@ func position(c *gin.Context) (string, error) {
 	return name, nil
 }
 
+// feedTree gives the tree of a position with switches of their own on.
+func (s *Server) feedTree(c *gin.Context) error {
+	at, err := position(c)
+	if err != nil {
+		return err
+	}
+	r, _, err := s.fed(c)
+	if err != nil {
+		return err
+	}
+	state, err := r.With(at, c.QueryArray("sw"))
+	if err != nil {
+		return problem(http.StatusUnprocessableEntity, "no-such-switch", sentence(err.Error()), "/sw")
+	}
+	c.JSON(http.StatusOK, FeedTree{orEmpty(r.TreeOf(state))})
+	return nil
+}
+
 // askFeed answers what if.
 func (s *Server) askFeed(c *gin.Context) error {
 	at, err := position(c)
@@ -88,7 +107,7 @@ func (s *Server) askFeed(c *gin.Context) error {
 			return problem(http.StatusUnprocessableEntity, "bad-value", "The resistance is a number of Ω, 0 or more.", "/ohms")
 		}
 	}
-	a, err := r.Ask(at, f)
+	a, err := r.Ask(at, c.QueryArray("sw"), f)
 	if err != nil {
 		return problem(http.StatusUnprocessableEntity, "no-such-fault", sentence(err.Error()), "")
 	}

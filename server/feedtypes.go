@@ -19,6 +19,8 @@ type FeedView struct {
 	Days        float64                  `json:"days"`   // until the battery is flat, 0 where its capacity is not known
 	Takes       float64                  `json:"takes"`  // A of everything with the engine running
 	Switches    []string                 `json:"switches"`
+	Closed      []string                 `json:"closed"` // switches of their own that are on as a rule
+	Grounds     []feed.Ground            `json:"grounds"`
 	Nodes       []string                 `json:"nodes"` // places that can touch
 	Wires       []string                 `json:"wires"` // that can break
 	Relays      []string                 `json:"relays"`
@@ -27,6 +29,11 @@ type FeedView struct {
 	Unfed       []string                 `json:"unfed"`    // devices that nothing leads to which a source feeds
 	Measured    []string                 `json:"measured"` // contacts of the key, as readings have them
 	Findings    []finding.Finding        `json:"findings"`
+}
+
+// FeedTree is the tree in one condition.
+type FeedTree struct {
+	Tree []feed.Feeder `json:"tree"`
 }
 
 // feedLines gives how many lines each of Feed's lists has.

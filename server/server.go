@@ -171,6 +171,7 @@ func (s *Server) Handler() http.Handler {
 	job.POST("/reach/disconnect", limited(1<<16), answer(s.takeDisconnect))
 	job.POST("/reach/leftover", limited(1<<16), answer(s.logLeftover))
 	job.GET("/feed", packed, answer(s.showFeed))
+	job.GET("/feed/tree", packed, answer(s.feedTree))
 	job.GET("/feed/ask", answer(s.askFeed))
 	job.GET("/feed/spice", answer(s.spice))
 	job.GET("/feed/dot", answer(s.dot))

@@ -89,6 +89,7 @@ type api struct {
 	PassRequest      server.PassRequest
 
 	FeedView        server.FeedView
+	FeedTree        server.FeedTree
 	Outcome         feed.Outcome
 	ReachView       server.ReachView
 	CompareView     server.CompareView

@@ -42,10 +42,13 @@ type Opened struct {
 	Most  float64 `json:"most"`  // s; 0 where it may take hours
 }
 
-// Ask answers what if, from the state of a position. A fuse that opens by it is opened, and what follows from that too.
+// Ask answers what if, from the state of a position with switches of their own on. A fuse that opens by it is opened, and what follows from that too.
 // It fails where the fault is about something that is not there.
-func (r *Result) Ask(position string, f network.Fault) (Outcome, error) {
-	before := r.state(position)
+func (r *Result) Ask(position string, on []string, f network.Fault) (Outcome, error) {
+	before, err := r.With(position, on)
+	if err != nil {
+		return Outcome{}, fmt.Errorf("what if: %w", err)
+	}
 	s, err := before.With(f)
 	if err != nil {
 		return Outcome{}, fmt.Errorf("what if: %w", err)

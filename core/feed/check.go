@@ -30,6 +30,7 @@ func (r *Result) check() {
 	r.checkLoads()
 	r.checkMaster()
 	r.checkStarter()
+	r.selective()
 }
 
 // state gives the state of a position.
@@ -233,35 +234,37 @@ func sortedUnits(d *network.Drawn) []string {
 
 // fedBy gives the nodes that a source's positive pole reaches through what only hands current on, as it conducts now.
 func (r *Result) fedBy(s *network.State) map[int32]bool {
-	heads := r.Drawn.Heads()
-	fed := map[int32]bool{}
-	var queue []int32
+	var poles []int32
 	for i := range r.Drawn.Elements {
-		e := &r.Drawn.Elements[i]
-		if e.Kind == network.Source && s.Conducts(int32(i)) && !fed[heads[e.A]] {
-			fed[heads[e.A]] = true
-			queue = append(queue, heads[e.A])
+		if e := &r.Drawn.Elements[i]; e.Kind == network.Source && s.Conducts(int32(i)) {
+			poles = append(poles, r.Drawn.Heads()[e.A])
 		}
 	}
-	for len(queue) > 0 {
-		x := queue[0]
-		queue = queue[1:]
-		for _, i := range r.at[x] {
-			e := &r.Drawn.Elements[i]
-			if !e.Kind.Hands() || !s.Conducts(i) {
+	return r.handed(s, poles, 0)
+}
+
+// handed gives the nodes that are reached from others through what only hands current on, as it conducts now, past one
+// that is not entered.
+func (r *Result) handed(s *network.State, from []int32, not int32) map[int32]bool {
+	heads := r.Drawn.Heads()
+	reached := map[int32]bool{}
+	for _, n := range from {
+		reached[n] = true
+	}
+	for queue := from; len(queue) > 0; queue = queue[1:] {
+		for _, i := range r.at[queue[0]] {
+			if e := &r.Drawn.Elements[i]; !e.Kind.Hands() || !s.Conducts(i) {
 				continue
 			}
-			far := heads[e.A]
-			if far == x {
-				far = heads[e.B]
-			}
-			if far != 0 && !fed[far] {
-				fed[far] = true
-				queue = append(queue, far)
+			for _, far := range []int32{heads[r.Drawn.Elements[i].A], heads[r.Drawn.Elements[i].B]} {
+				if far != not && !reached[far] {
+					reached[far] = true
+					queue = append(queue, far)
+				}
 			}
 		}
 	}
-	return fed
+	return reached
 }
 
 // tooMuchAsleep is what a vehicle may take in A with the key off before it is worth a question: common practice.

@@ -1,6 +1,7 @@
 package feed
 
 import (
+	"fmt"
 	"math"
 	"slices"
 	"strings"
@@ -45,6 +46,7 @@ type Result struct {
 	States      []*network.State // by Positions
 	Fuses       []Protected
 	Unprotected []Bare
+	Grounds     []Ground
 	Sleeps      float64 // A with the key off
 	Days        float64 // until the battery is flat with the key off; 0 where its capacity is not known
 	Takes       float64 // A of everything with the engine running
@@ -82,7 +84,7 @@ type Bare struct {
 // Compute asks the network in every position. It is pure: the same input gives the same result.
 func Compute(in Input) (*Result, error) {
 	r := &Result{Drawn: in.Drawn, Facts: in.Facts, in: in, Findings: slices.Clone(in.Facts.Findings), Assumed: in.Drawn.Assumed,
-		Fuses: []Protected{}, Unprotected: []Bare{}}
+		Fuses: []Protected{}, Unprotected: []Bare{}, Grounds: []Ground{}}
 	r.connect()
 	var last *network.State
 	for _, p := range Positions() {
@@ -120,6 +122,7 @@ func Compute(in Input) (*Result, error) {
 	r.highest()
 	r.fuses()
 	r.bare()
+	r.ground()
 	r.check()
 	finding.Sort(r.Findings)
 	return r, nil
@@ -143,6 +146,38 @@ func (r *Result) Usual(p Position) network.Condition {
 		c.On[s] = strings.Contains(strings.ToLower(s), "master")
 	}
 	return c
+}
+
+// With gives the state of a position with switches of their own on, those named and no other. It fails where there is no
+// such switch.
+func (r *Result) With(position string, on []string) (*network.State, error) {
+	s := r.state(position)
+	var faults []network.Fault
+	for _, x := range on {
+		if !slices.Contains(r.Facts.Switches, x) {
+			return nil, fmt.Errorf("there is no switch %q", x)
+		}
+	}
+	for _, x := range r.Facts.Switches {
+		if want := slices.Contains(on, x); want != s.Condition.On[x] {
+			faults = append(faults, network.Fault{Do: network.Force, Element: x, On: want})
+		}
+	}
+	if len(faults) == 0 {
+		return s, nil
+	}
+	return s.With(faults...)
+}
+
+// Closed lists the switches of their own that are on as a rule.
+func (r *Result) Closed() []string {
+	var out []string
+	for _, x := range r.Facts.Switches {
+		if r.state("run").Condition.On[x] {
+			out = append(out, x)
+		}
+	}
+	return out
 }
 
 // connect lists the elements at each node.

@@ -147,10 +147,14 @@ func TestOneMistakeOfEachKind(t *testing.T) {
 		"both ends of a coil fed":      {base.with(feed.Relays, "relay=K1; coilplus=IG; coilminus=F-2; common=main bus; make=out"), "coil-both-ends-fed"},
 		"a contact too weak":           {base.with(feed.Relays, "relay=K1; coilplus=IG; coilminus=body; common=main bus; make=out; amps=10").with(feed.Loads, "load=fan; plus=out; minus=body; amps=20"), "contact-overloaded"},
 		"a relay that buzzes":          {base.with(feed.Relays, "relay=K1; coilplus=own; coilminus=body; common=IG; break=own"), "relay-buzzes"},
+		"a ground that is lifted":      {base.put(feed.Cables, 2, "cable=body cable; from=body; to=battery −; ohms=0.03").with(feed.Loads, "load=winch; plus=main bus; minus=body; amps=6"), "ground-lifted"},
+		"a ground led to nothing":      {base.put(feed.Cables, 2, "cable=body cable; from=body; to=elsewhere; ohms=0.003").with(feed.Loads, "load=heater; plus=F-2; minus=body; amps=2"), "ground-lost"},
+		"a thin ground":                {base.put(feed.Cables, 1, "cable=block cable; from=engine block; to=battery −; size=10; length=600").put(feed.Cables, 0, "cable=ground cable; from=ground point; to=battery −; size=10; length=600").put(feed.Cables, 2, "cable=body cable; from=body; to=battery −; size=10; length=400").with(feed.Cables, "cable=starter cable; from=battery +; to=starter post; size=35; length=900"), "ground-thinner"},
+		"a fuse below its like":        {base.put(feed.Fuses, 1, "fuse=2; rating=10; in=IG2; out=F-2").with(feed.Fuses, "fuse=group; rating=15; in=IG; out=IG2"), "not-selective"},
 		"something left on":            {base.with(feed.Loads, "load=amplifier; plus=F-1; minus=body; amps=1.5"), "stays-awake"},
 		"an alternator too small":      {base.put(feed.Sources, 1, "source=alternator; kind=alternator; plus=battery +; amps=70; idle=1"), "alternator-idle"},
 		"a starter fed in run":         {base.with(feed.Loads, "load=starter; plus=F-2; minus=engine block; amps=3"), "starter-fed"},
-		"a short by the plan":          {base.with(feed.Cables, "cable=wrong; from=battery +; to=body; ohms=0.001"), "source-shorted unit-not-fed"},
+		"a short by the plan":          {base.with(feed.Cables, "cable=wrong; from=battery +; to=body; ohms=0.001"), "source-shorted unit-not-fed ground-lifted"},
 		"sources in a loop":            {base.with(feed.Sources, "source=second; plus=battery +; minus=body; volts=24"), "source-shorted sources-in-a-loop"},
 		"a wire with too much on it":   {base.put(feed.Fuses, 1, "fuse=2; rating=60; in=IG; out=F-2").with(feed.Loads, "load=winch; plus=J-1; minus=body; amps=40"), "alternator-idle fuse-above-wire fuse-opens wire-overloaded"},
 		"an alternator past a cut-off": {masterSwitch(), "alternator-keeps-alive"},
@@ -217,26 +221,26 @@ func TestBadLines(t *testing.T) {
 // Volts, amps, what stops and what opens, against what is worked out by hand.
 func TestWhatIf(t *testing.T) {
 	r := sound().with(feed.Fuses, "fuse=main; rating=40; in=battery +; out=main bus").with(feed.Loads, "load=pump; plus=F-2; minus=body; amps=4").compute(t)
-	pulled, err := r.Ask("running", network.Fault{Do: network.Open, Element: "fuse 2"})
+	pulled, err := r.Ask("running", nil, network.Fault{Do: network.Open, Element: "fuse 2"})
 	if err != nil || !slices.Equal(pulled.Stops, []string{"injector 1", "pump", "unit"}) || len(pulled.Opens) != 0 || !strings.Contains(strings.Join(pulled.Says, " "), "unit goes to sleep") {
 		t.Errorf("fuse 2 pulled: %+v, %v", pulled, err)
 	}
-	short, err := r.Ask("running", network.Fault{Do: network.Short, A: "F2", B: "battery −"})
+	short, err := r.Ask("running", nil, network.Fault{Do: network.Short, A: "F2", B: "battery −"})
 	if err != nil || len(short.Opens) == 0 || short.Opens[0].Fuse != "2" || short.Opens[0].Most > 0.1 || !slices.Contains(short.Stops, "pump") || short.Unfused {
 		t.Errorf("behind fuse 2 a short: %+v, %v", short, err)
 	}
-	before, err := r.Ask("running", network.Fault{Do: network.Short, A: "battery +", B: "battery −"})
+	before, err := r.Ask("running", nil, network.Fault{Do: network.Short, A: "battery +", B: "battery −"})
 	if err != nil || !before.Unfused {
 		t.Errorf("before all fuses a short: %+v, %v", before, err)
 	}
-	open, err := r.Ask("run", network.Fault{Do: network.Open, Element: "W3"})
+	open, err := r.Ask("run", nil, network.Fault{Do: network.Open, Element: "W3"})
 	if err != nil || !slices.Contains(open.Stops, "unit") {
 		t.Errorf("the unit's ground open: %+v, %v", open, err)
 	}
-	if _, err := r.Ask("run", network.Fault{Do: network.Open, Element: "nothing"}); err == nil {
+	if _, err := r.Ask("run", nil, network.Fault{Do: network.Open, Element: "nothing"}); err == nil {
 		t.Error("what is not there is asked about")
 	}
-	same, err := r.Ask("off", network.Fault{Do: network.Open, Element: "W5"})
+	same, err := r.Ask("off", nil, network.Fault{Do: network.Open, Element: "W5"})
 	if err != nil || len(same.Stops)+len(same.Starts) != 0 || !slices.Contains(same.Says, "Nothing changes in this position.") {
 		t.Errorf("with the key off the injector's wire: %+v, %v", same, err)
 	}

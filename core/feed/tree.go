@@ -31,10 +31,12 @@ type Feeder struct {
 	Open    bool    `json:"open,omitempty"` // a contact or a fuse that lets nothing through
 }
 
-// Tree gives the feed tree in a position: from the poles of the sources along what hands current on to every load, each
+// Tree gives the feed tree in a position as it usually is.
+func (r *Result) Tree(position string) []Feeder { return r.TreeOf(r.state(position)) }
+
+// TreeOf gives the feed tree in a state: from the poles of the sources along what hands current on to every load, each
 // by the shortest way. What hangs on nothing that is fed has no place in it.
-func (r *Result) Tree(position string) []Feeder {
-	s := r.state(position)
+func (r *Result) TreeOf(s *network.State) []Feeder {
 	t := &growing{r: r, s: s, heads: r.Drawn.Heads(), via: map[int32]int32{}, limb: map[int32]int{}, fed: r.fedBy(s), taken: map[int32]bool{}}
 	for i := range r.Drawn.Elements {
 		e := &r.Drawn.Elements[i]

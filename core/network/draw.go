@@ -29,7 +29,7 @@ type Length struct {
 // What a wire is reckoned at of which nobody knows size or length (common practice).
 const (
 	usualSquare size.Section = 0.75
-	usualMm                  = 1500
+	usualMm     float64      = 1500
 )
 
 // Drawn is the network of a harness, with what had to be assumed.
@@ -109,7 +109,7 @@ func (d *drawing) copper() {
 		d.out.Wires[w] = d.b.Add(e)
 	}
 	if d.lone > 0 {
-		d.out.Assumed = append(d.out.Assumed, fmt.Sprintf("size or length of %d wires is not known: reckoned at %s and %d mm",
+		d.out.Assumed = append(d.out.Assumed, fmt.Sprintf("size or length of %d wires is not known: reckoned at %s and %.0f mm",
 			d.lone, usualSquare, usualMm))
 	}
 }

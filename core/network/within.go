@@ -117,23 +117,45 @@ func (d *drawing) devices() {
 	}
 }
 
-// end says which end of a device a wire comes to: fed, 1; controlled or grounded, −1; a signal, 0.
-func (p *pin) end() int {
+// side says which end of a device a wire comes to.
+type side int
+
+const (
+	signalEnd   side = iota
+	fedEnd           // it is fed
+	servedEnd        // it is controlled, or grounded
+	senseFed         // a sensor's supply
+	senseReturn      // a sensor's ground
+)
+
+func (p *pin) side() side {
 	switch p.Role {
-	case signal.Battery, signal.Ignition, signal.Start, signal.SensorSupply, signal.Reference5V, signal.HighSide, signal.Load:
-		return 1
-	case signal.Ground, signal.SensorGround, signal.LowSide, signal.CoilDriver, signal.PWM, signal.RelayCoil, signal.Lamp:
+	case signal.Battery, signal.Ignition, signal.Start, signal.HighSide, signal.Load:
+		return fedEnd
+	case signal.SensorSupply, signal.Reference5V:
+		return senseFed
+	case signal.SensorGround:
+		return senseReturn
+	case signal.Ground, signal.LowSide, signal.CoilDriver, signal.PWM, signal.RelayCoil, signal.Lamp:
 		if p.Aspect == signal.AspectSupply || p.Aspect == signal.AspectHeaterSupply {
-			return 1
+			return fedEnd
 		}
-		return -1
+		return servedEnd
 	}
-	return 0
+	return signalEnd
 }
 
-// part draws a sensor, an actuator or a lamp: its body between the ends that are fed and those that are not. It is false
-// where nothing is known of it.
+// senseOhms is what a sensor draws of which only its supply is known: 5 mA of 5 V (common practice).
+const senseOhms = 1000
+
+// part draws a sensor, an actuator or a lamp: its body between the ends that are fed and those that are not, each pair
+// by what its own wire says. It is false where nothing is known of it.
 func (d *drawing) part(dev *harness.Device, all []pin) bool {
+	for i := range all {
+		if role := all[i].Role; role == signal.Restraint || role == signal.HighVoltage {
+			return true // left to qualified hands: nothing is reckoned of it
+		}
+	}
 	body, known := Body{}, false
 	for i := range all { // what a wire of its own says before the name of the device
 		if b, ok := BodyOf(all[i].Device); ok && !known {
@@ -141,50 +163,75 @@ func (d *drawing) part(dev *harness.Device, all []pin) bool {
 		}
 	}
 	if !known {
-		r := signal.Read(dev.ID)
-		body, known = BodyOf(r.Device)
+		body, known = BodyOf(signal.Read(dev.ID).Device)
 	}
 	if !known {
 		return false
 	}
-	if slices.ContainsFunc(all, func(p pin) bool { return p.Role == signal.Restraint || p.Role == signal.HighVoltage }) {
-		return true // left to qualified hands: nothing is reckoned of it
-	}
-	var plus, minus, rest []pin
+	at := map[side][]pin{}
 	for _, p := range all {
-		switch p.end() {
-		case 1:
-			plus = append(plus, p)
-		case -1:
-			minus = append(minus, p)
-		default:
-			rest = append(rest, p)
-		}
+		at[p.side()] = append(at[p.side()], p)
 	}
-	grounded := slices.ContainsFunc(minus, func(p pin) bool { return p.Role == signal.Ground })
-	if grounded && len(plus) > 0 { // what a unit only triggers takes its current from feed to ground
-		minus = slices.DeleteFunc(minus, func(p pin) bool { return p.Role == signal.CoilDriver || p.Role == signal.LowSide })
+	fed, served := at[fedEnd], at[servedEnd]
+	if len(fed) > 0 && slices.ContainsFunc(served, func(p pin) bool { return p.Role == signal.Ground }) {
+		// what a unit only triggers takes its current from feed to ground
+		served = slices.DeleteFunc(served, func(p pin) bool { return p.Role == signal.CoilDriver || p.Role == signal.LowSide })
+	}
+	if len(served) == 0 && len(at[senseFed]) == 0 && len(fed) > 0 {
+		served = at[senseReturn]
 	}
 	cased := d.point(d.ground(dev))
+	pairs := 0
+	add := func(plus, minus Node, b Body) {
+		d.body(dev.ID, b, plus, minus, number(pairs))
+		pairs++
+	}
 	switch {
-	case len(all) == 2 && (len(plus) != 1 || len(minus) != 1):
-		d.body(dev.ID, body, all[0].n, all[1].n, "")
-	case len(plus) > 0 && len(minus) > 0:
-		for i, m := range minus {
-			d.body(dev.ID, body, plus[min(i, len(plus)-1)].n, m.n, number(i))
+	case len(all) == 2 && len(fed)+len(served) < 2:
+		add(all[0].n, all[1].n, body)
+	case len(fed) > 0 && len(served) > 0:
+		for i := range max(len(fed), len(served)) {
+			p, m := fed[min(i, len(fed)-1)], served[min(i, len(served)-1)]
+			add(p.n, m.n, bodyFor(p, m, body))
 		}
-	case len(plus) > 0: // it is grounded through its case
-		for i, p := range plus {
-			d.body(dev.ID, body, p.n, cased, number(i))
+	case len(fed) > 0: // it is grounded through its case
+		for _, p := range fed {
+			add(p.n, cased, bodyFor(p, p, body))
 		}
-	case len(minus) > 0 && len(rest) > 0:
-		d.body(dev.ID, body, rest[0].n, minus[0].n, "")
-	case len(minus) > 0:
-		d.body(dev.ID, body, minus[0].n, cased, "")
-	default:
-		d.body(dev.ID, body, rest[0].n, cased, "")
+	case len(served) > 0 && len(at[senseFed]) == 0:
+		other := cased
+		if rest := append(slices.Clone(at[signalEnd]), at[senseReturn]...); len(rest) > 0 {
+			other = rest[0].n
+		}
+		add(served[0].n, other, body)
+	}
+	for i, p := range at[senseFed] {
+		minus := cased
+		if r := append(slices.Clone(at[senseReturn]), served...); len(r) > 0 {
+			minus = r[min(i, len(r)-1)].n
+		}
+		add(p.n, minus, Body{Kind: Load, Ohms: max(body.Ohms, senseOhms)})
+	}
+	if pairs == 0 {
+		minus := cased
+		if r := at[senseReturn]; len(r) > 0 {
+			minus = r[0].n
+		}
+		if rest := at[signalEnd]; len(rest) > 0 {
+			add(rest[0].n, minus, body)
+		}
 	}
 	return true
+}
+
+// bodyFor gives what stands between two ends: what one of their wires says, else what the device is.
+func bodyFor(p, m pin, other Body) Body {
+	for _, x := range []pin{m, p} {
+		if b, ok := BodyOf(x.Device); ok {
+			return b
+		}
+	}
+	return other
 }
 
 func number(i int) string {

@@ -63,3 +63,17 @@ func TestUnknownThingsAreNotTheirNeighbours(t *testing.T) {
 		t.Errorf("of %d unknown things %d are read as something else", len(all), wrong)
 	}
 }
+
+// A feed that a text calls battery or permanent is always on, whatever it feeds: taken for a switched one it would be
+// matched to what the key cuts.
+func TestABatteryFeedIsNotSwitched(t *testing.T) {
+	for text, want := range map[string]signal.Role{
+		"Instrument battery feed": signal.Battery, "Instrument feed": signal.Ignition, "Instrument ignition feed": signal.Ignition,
+		"Cluster permanent supply": signal.Battery, "Gauge feed, ignition switched": signal.Ignition, "Ignition feed": signal.Ignition,
+		"Battery gauge": signal.Ignition,
+	} {
+		if r := signal.Read(text); r.Role != want {
+			t.Errorf("%q is %s, want %s", text, r.Role, want)
+		}
+	}
+}

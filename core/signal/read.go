@@ -276,6 +276,11 @@ func (p *passage) override(r *Reading) {
 		} else if strings.Contains(text, "low side") && r.Role != RelayCoil {
 			r.Role = LowSide
 		}
+	case Ignition: // an instrument's battery feed is always on
+		if d := load().byID[r.Device]; d.Aspects[0].Role == Ignition && d.ID != "ignition" && d.ID != "voltmeter" &&
+			has("battery", "permanent", "constant") && !has("ignition", "switched", "run") {
+			r.Role = Battery
+		}
 	case Analogue:
 		if has("frequency", "freq", "hz", "digital") {
 			r.Role = Frequency

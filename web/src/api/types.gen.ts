@@ -62,6 +62,7 @@ export interface ApiSchema {
   LinkView: LinkView;
   PassRequest: PassRequest;
   FeedView: FeedView;
+  FeedTree: FeedTree;
   Outcome: Outcome;
   ReachView: ReachView;
   CompareView: CompareView;
@@ -2288,6 +2289,8 @@ export interface FeedView {
   days: number;
   takes: number;
   switches: string[];
+  closed: string[];
+  grounds: Ground[];
   nodes: string[];
   wires: string[];
   relays: string[];
@@ -2352,6 +2355,25 @@ export interface Bare {
   wire: string;
   mm: number;
   starter?: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Ground".
+ */
+export interface Ground {
+  name: string;
+  crank: number;
+  full: number;
+  amps: number;
+  led: boolean;
+  joins: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "FeedTree".
+ */
+export interface FeedTree {
+  tree: Feeder[];
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -3190,6 +3212,7 @@ export interface Api {
   LinkView: LinkView;
   PassRequest: PassRequest;
   FeedView: FeedView;
+  FeedTree: FeedTree;
   Outcome: Outcome;
   ReachView: ReachView;
   CompareView: CompareView;

@@ -55,7 +55,7 @@ function Feed({ job, view }: { job: string; view: FeedView }) {
         </div>
       )}
       {part === 'live' && view.said && <LivePart job={job} view={view} />}
-      {part === 'fuses' && view.said && <FusesPart view={view} />}
+      {part === 'fuses' && view.said && <FusesPart job={job} view={view} />}
     </main>
   );
 }

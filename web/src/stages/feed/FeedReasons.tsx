@@ -11,6 +11,7 @@ interface Props {
   view: FeedView;
   tree: Feeder[];
   position: string;
+  on: string[];
   feeder: Feeder | undefined;
   fault: Fault | undefined;
   onAsk: (f: Fault | undefined) => void;
@@ -41,8 +42,8 @@ function questions(f: Feeder): [string, string, Fault][] {
 }
 
 /** Why: what a thing is fed by and carries, what is wrong with it, and what if. */
-export function FeedReasons({ job, view, tree, position, feeder, fault, onAsk }: Props) {
-  const outcome = useWhatIf(job, view.revision, position, fault);
+export function FeedReasons({ job, view, tree, position, on, feeder, fault, onAsk }: Props) {
+  const outcome = useWhatIf(job, view.revision, position, on, fault);
   const asks = feeder ? questions(feeder) : [];
   useKey('d,s,t', (e) => {
     const q = asks.find(([k]) => k.toLowerCase() === e.key);

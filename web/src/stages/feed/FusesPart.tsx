@@ -1,9 +1,24 @@
+import { App, Button } from 'antd';
+import { explain } from '../../api/client';
+import { useEditList, useList } from '../../api/gather';
 import type { FeedView } from '../../api/types.gen';
 import { SeverityMark } from '../../frame/SeverityMark';
 import { amps } from './tree';
 
 /** Every fuse with what it carries and what lies behind it, and what lies before all fuses. */
-export function FusesPart({ view }: { view: FeedView }) {
+export function FusesPart({ job, view }: { job: string; view: FeedView }) {
+  const list = useList(job, 'fuses');
+  const edit = useEditList(job, 'fuses');
+  const { message } = App.useApp();
+  const take = (fuse: string, rating: number) => {
+    const line = list.data?.reading.rows.find((r) => r.cells.fuse === fuse)?.line;
+    if (line && list.data) {
+      edit.mutate(
+        { seen: list.data.revision, edits: [{ line, field: 'rating', text: String(rating) }] },
+        { onError: (e) => void message.warning(explain(e)) },
+      );
+    }
+  };
   const said = (fuse: string) => view.findings.filter((f) => f.subject === fuse && !f.answer);
   return (
     <div className="feedgrid">
@@ -48,7 +63,12 @@ export function FusesPart({ view }: { view: FeedView }) {
                   {f.wires.length > 6 && <span className="quiet"> and {f.wires.length - 6} more</span>}
                   {said(f.fuse).map((x) => (
                     <div key={x.code}>
-                      <SeverityMark severity={x.severity} /> {x.text} {x.remedy}
+                      <SeverityMark severity={x.severity} /> {x.text} {x.remedy}{' '}
+                      {f.best > 0 && f.best !== f.rating && x.code.startsWith('fuse-') && (
+                        <Button size="small" onClick={() => take(f.fuse, f.best)}>
+                          Take {f.best} A
+                        </Button>
+                      )}
                     </div>
                   ))}
                 </td>
@@ -57,7 +77,32 @@ export function FusesPart({ view }: { view: FeedView }) {
           </tbody>
         </table>
       </div>
-      <aside className="side" tabIndex={0} aria-label="lengths before any fuse">
+      <aside className="side" tabIndex={0} aria-label="grounds, and lengths before any fuse">
+        <h2>Grounds</h2>
+        <p className="quiet">How far each stands above the battery’s negative terminal.</p>
+        <table className="table" aria-label="grounds">
+          <thead>
+            <tr>
+              <th>ground</th>
+              <th>everything on</th>
+              <th>crank</th>
+            </tr>
+          </thead>
+          <tbody>
+            {view.grounds.map((g) => (
+              <tr key={g.name} title={`${g.joins}${g.led ? '' : ': nobody has said how it is led'}`}>
+                <td>
+                  {g.name}
+                  {!g.led && <span className="quiet"> assumed</span>}
+                </td>
+                <td className="mono">
+                  {(g.full * 1000).toFixed(0)} mV, {amps(g.amps)}
+                </td>
+                <td className="mono">{(g.crank * 1000).toFixed(0)} mV</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
         <h2>Before any fuse</h2>
         <p className="quiet">
           Lengths between a source and the first fuse. The starter’s cable is exempt; everything else burns

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
-import { feedFile, type Fault } from '../../api/feed';
+import { feedFile, useFeedTree, type Fault } from '../../api/feed';
 import type { Feeder, FeedView } from '../../api/types.gen';
 import { useKey } from '../../keys/useKey';
 import { FeedReasons } from './FeedReasons';
@@ -16,7 +16,10 @@ export function LivePart({ job, view }: { job: string; view: FeedView }) {
   const [opened, setOpened] = useState<ReadonlySet<string>>(new Set());
   const [chosen, choose] = useState('battery');
   const [fault, ask] = useState<Fault | undefined>();
-  const tree = view.trees[position] ?? [];
+  const [on, setOn] = useState<string[]>(view.closed);
+  const other = on.join('\n') !== view.closed.join('\n');
+  const asked = useFeedTree(job, view.revision, position, on, other);
+  const tree = (other ? asked.data?.tree : undefined) ?? view.trees[position] ?? [];
   const turn = (name: string) => {
     setAddress({ part: 'live', key: name }, { replace: true });
   };
@@ -62,6 +65,23 @@ export function LivePart({ job, view }: { job: string; view: FeedView }) {
             DOT
           </a>
         </div>
+        {view.switches.length > 0 && (
+          <div className="bar feedkeys" role="group" aria-label="switches of their own">
+            <span className="quiet">on:</span>
+            {view.switches.map((x) => (
+              <button
+                key={x}
+                className={`plain keytab${on.includes(x) ? ' on' : ''}`}
+                aria-pressed={on.includes(x)}
+                onClick={() =>
+                  setOn(view.switches.filter((y) => (y === x ? !on.includes(x) : on.includes(y))))
+                }
+              >
+                {x}
+              </button>
+            ))}
+          </div>
+        )}
         <FeedTree tree={tree} opened={opened} chosen={chosen} onChoose={pick} onOpen={open} />
         {view.unfed.length > 0 && (
           <div className="feedunfed" data-testid="unfed">
@@ -77,6 +97,7 @@ export function LivePart({ job, view }: { job: string; view: FeedView }) {
           view={view}
           tree={tree}
           position={position}
+          on={on}
           feeder={feeder}
           fault={fault}
           onAsk={ask}
