@@ -55,6 +55,19 @@ func TestFeedByKeyboard(t *testing.T) {
 	v.see("[data-testid=standing]", "3 fuses above their wire")
 }
 
+// A finding of Feed leads to where it is seen to.
+func TestFindingsOfFeedLead(t *testing.T) {
+	v := open(t, "/jobs/packhorse/feed")
+	v.see("[data-testid=feedtree]", "battery")
+	v.press('f')
+	v.click(".ant-drawer a, .ant-drawer button", "Packhorse starter")
+	v.see("aside h2", "Packhorse starter")
+	v.see(".keytab.on", "engine running")
+	v.press('f')
+	v.click(".ant-drawer a, .ant-drawer button", "Fuse 8 of 30 A|^.*8$")
+	v.see("main", "thinnest behind it")
+}
+
 // A job in which nothing is said begins with what stands there; a battery, a fuse and a load are enough for a tree.
 func TestFeedFromNothing(t *testing.T) {
 	v := newJob(t)

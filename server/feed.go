@@ -107,6 +107,11 @@ func (s *Server) askFeed(c *gin.Context) error {
 			return problem(http.StatusUnprocessableEntity, "bad-value", "The resistance is a number of Ω, 0 or more.", "/ohms")
 		}
 	}
+	if text := c.Query("volts"); text != "" {
+		if f.Volts, err = strconv.ParseFloat(text, 64); err != nil {
+			return problem(http.StatusUnprocessableEntity, "bad-value", "The volts are a number.", "/volts")
+		}
+	}
 	a, err := r.Ask(at, c.QueryArray("sw"), f)
 	if err != nil {
 		return problem(http.StatusUnprocessableEntity, "no-such-fault", sentence(err.Error()), "")

@@ -27,6 +27,7 @@ const (
 	Stuck Do = "stuck" // a relay stays pulled, whatever its coil says
 	Dead  Do = "dead"  // a relay never pulls
 	Force Do = "force" // a switch or an output is on, or off, whatever the condition says
+	Weak  Do = "weak"  // the battery has Volts with nothing on it
 )
 
 // HardShort is the resistance in Ω of two bare conductors that touch.
@@ -39,7 +40,8 @@ type Fault struct {
 	A       string  `json:"a,omitempty"`       // of Short: two nodes
 	B       string  `json:"b,omitempty"`
 	Ohms    float64 `json:"ohms,omitempty"`
-	On      bool    `json:"on,omitempty"` // of Force
+	On      bool    `json:"on,omitempty"`    // of Force
+	Volts   float64 `json:"volts,omitempty"` // of Weak
 }
 
 // String says what it is, in words.
@@ -60,6 +62,8 @@ func (f Fault) String() string {
 			return f.Element + " on"
 		}
 		return f.Element + " off"
+	case Weak:
+		return fmt.Sprintf("battery at %.3g V", f.Volts)
 	}
 	return string(f.Do)
 }
@@ -74,6 +78,7 @@ type faults struct {
 	held  map[int32]bool // relays from 1: stuck, or dead
 	force map[string]bool
 	short []short
+	weak  float64 // V of the battery, 0: as the condition has it
 }
 
 // short is a touch of two nodes.
@@ -112,6 +117,11 @@ func (n *Network) read(all []Fault) (faults, error) {
 			f.held[int32(r)+1] = x.Do == Stuck
 		case Force:
 			f.force[x.Element] = x.On
+		case Weak:
+			if !(x.Volts >= 0.1 && x.Volts <= 100) {
+				return f, fmt.Errorf("a battery of %g V cannot be", x.Volts)
+			}
+			f.weak = x.Volts
 		default:
 			return f, fmt.Errorf("there is no fault %q", x.Do)
 		}

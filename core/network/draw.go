@@ -74,6 +74,7 @@ func Draw(in Input) (*Drawn, error) {
 	}
 	d.out.Network = n
 	slices.Sort(d.out.Assumed)
+	slices.Sort(d.out.Open)
 	return d.out, nil
 }
 

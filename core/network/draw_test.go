@@ -153,7 +153,7 @@ func TestWhatIsInsideOfOthers(t *testing.T) {
 		t.Error("something is reckoned of restraint")
 	}
 	if !slices.Equal(d.Open, []string{"box", "unit"}) {
-		t.Errorf("unknown %v: want the siren, and the unit without a feed", d.Open)
+		t.Errorf("unknown %v: want the box, and the unit without a feed", d.Open)
 	}
 	said := strings.Join(d.Assumed, "; ")
 	for _, want := range []string{"size or length of 1 wires", "how G is joined"} {

@@ -330,6 +330,9 @@ func TestRelaysHoldAndBuzz(t *testing.T) {
 	if err != nil || !reflect.DeepEqual(buzz.Buzzes, []string{"K"}) {
 		t.Errorf("a relay that takes its own coil away: buzzes %v, %v", buzz.Buzzes, err)
 	}
+	if weak, err := stays(hold); err != nil || weak.Pulled[0] {
+		t.Errorf("at 1.5 V it still holds: %v", err)
+	}
 	// In crank the battery has 6 V: pulled in run it stays, from rest it does not pull.
 	run, _ := hold.Solve(network.Condition{On: map[string]bool{"button": true}})
 	stays, _ := hold.Follow(run, network.Condition{Battery: 6, On: map[string]bool{"button": true}})
@@ -379,9 +382,18 @@ func TestWhatCannotBe(t *testing.T) {
 		t.Fatal(err)
 	}
 	for _, f := range []network.Fault{{Do: network.Open, Element: "nothing"}, {Do: network.Short, A: "plus", B: "nowhere"},
-		{Do: network.Worse, Element: "own", Ohms: -1}, {Do: network.Stuck, Element: "own"}, {Do: "melt"}} {
+		{Do: network.Worse, Element: "own", Ohms: -1}, {Do: network.Weak, Volts: -4}, {Do: network.Stuck, Element: "own"}, {Do: "melt"}} {
 		if _, err := s.With(f); err == nil {
 			t.Errorf("%v is taken", f)
 		}
 	}
+}
+
+// stays gives the state of a relay that holds itself when the battery falls to 1.5 V.
+func stays(n *network.Network) (*network.State, error) {
+	s, err := n.Solve(network.Condition{On: map[string]bool{"button": true}})
+	if err != nil {
+		return nil, err
+	}
+	return s.With(network.Fault{Do: network.Force, Element: "button"}, network.Fault{Do: network.Weak, Volts: 1.5})
 }

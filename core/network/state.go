@@ -92,7 +92,8 @@ func (s *State) With(more ...Fault) (*State, error) {
 	for i := range t.Network.Elements {
 		g := &t.Network.Elements[i].Gate
 		_, forced := f.force[g.Switch]
-		if g.Relay > 0 && len(f.held) > 0 || forced && g.Switch != "" || f.open[int32(i)] || f.worse[int32(i)] > 0 {
+		if g.Relay > 0 && len(f.held) > 0 || forced && g.Switch != "" || f.open[int32(i)] || f.worse[int32(i)] > 0 ||
+			f.weak > 0 && t.Network.Elements[i].Name == BatteryName {
 			t.look(int32(i))
 		}
 	}
@@ -184,6 +185,9 @@ func (s *State) Gated(i int32) bool { return s.gated(i) }
 // EMF gives the volts of a source with nothing on it, by number.
 func (s *State) EMF(i int32) float64 {
 	e := &s.Network.Elements[i]
+	if e.Name == BatteryName && s.faults.weak > 0 {
+		return s.faults.weak
+	}
 	if e.Name == BatteryName && s.Condition.Battery > 0 {
 		return s.Condition.Battery
 	}

@@ -11,7 +11,8 @@ export const useFeed = (job: string) =>
 
 /** One change of the network that is only asked about. */
 export interface Fault {
-  do: 'open' | 'worse' | 'short' | 'stuck' | 'dead' | 'force';
+  do: 'open' | 'worse' | 'short' | 'stuck' | 'dead' | 'force' | 'weak';
+  volts?: string;
   element?: string;
   a?: string;
   b?: string;

@@ -81,6 +81,22 @@ function reachPlace(code: string, subject: string): string {
   return part ? `?part=${part}` : `?part=cuts&only=all&wire=${encodeURIComponent(subject)}`;
 }
 
+/** Where in Feed a finding is seen to: the line of a list, the fuses and grounds, or the tree. */
+function feedPlace(code: string, subject: string): string {
+  if (code === 'feed-cannot-be') {
+    return `?part=sources&list=${encodeURIComponent(subject.split(',')[0] ?? '')}`;
+  }
+  if (
+    code.startsWith('fuse-') ||
+    code.startsWith('ground-') ||
+    ['unprotected', 'not-selective'].includes(code)
+  ) {
+    return '?part=fuses';
+  }
+  const key = code === 'stays-awake' ? 'off' : code === 'feed-drops-in-crank' ? 'crank' : 'running';
+  return `?part=live&key=${key}&sel=${encodeURIComponent(subject)}`;
+}
+
 interface Props {
   job: JobView;
   open: boolean;
@@ -108,9 +124,11 @@ export function Findings({ job, open, onClose, onJob }: Props) {
             ? `pin${pinPart(f.code, subject)}`
             : f.stage === 'reach'
               ? `reach${reachPlace(f.code, subject)}`
-              : f.stage === 'work' || f.stage === 'join'
-                ? `work${subject ? `?own=${encodeURIComponent(subject)}` : ''}`
-                : `match?row=${encodeURIComponent(`${f.side ?? 'from'} ${subject}`)}`;
+              : f.stage === 'feed'
+                ? `feed${feedPlace(f.code, subject)}`
+                : f.stage === 'work' || f.stage === 'join'
+                  ? `work${subject ? `?own=${encodeURIComponent(subject)}` : ''}`
+                  : `match?row=${encodeURIComponent(`${f.side ?? 'from'} ${subject}`)}`;
     void navigate(`/jobs/${job.id}/${place}`);
   };
   const [answering, ask] = useState<Finding | undefined>();

@@ -32,7 +32,10 @@ function questions(f: Feeder): [string, string, Fault][] {
         touch,
       ];
     case 'source':
-      return [['D', 'its lead came off', { do: 'open', element: f.id }]];
+      return [
+        ['D', 'its lead came off', { do: 'open', element: f.id }],
+        ['S', 'it had 10.5 V', { do: 'weak', volts: '10.5' }],
+      ];
     default:
       return [
         ['D', f.kind === 'switch' ? 'it never closed' : 'it were open', { do: 'open', element: f.id }],

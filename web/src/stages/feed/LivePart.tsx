@@ -14,12 +14,15 @@ export function LivePart({ job, view }: { job: string; view: FeedView }) {
   const [address, setAddress] = useSearchParams();
   const position = view.positions.find((p) => p.name === address.get('key'))?.name ?? 'run';
   const [opened, setOpened] = useState<ReadonlySet<string>>(new Set());
-  const [chosen, choose] = useState('battery');
+  const [chosen, choose] = useState('');
   const [fault, ask] = useState<Fault | undefined>();
   const [on, setOn] = useState<string[]>(view.closed);
   const other = on.join('\n') !== view.closed.join('\n');
   const asked = useFeedTree(job, view.revision, position, on, other);
   const tree = (other ? asked.data?.tree : undefined) ?? view.trees[position] ?? [];
+  const led = address.get('sel'); // by a finding: a device, a relay, a wire
+  const sel =
+    chosen || (tree.find((f) => [f.id, f.name, f.device, f.thin].includes(led ?? '')) ?? tree[0])?.id || '';
   const turn = (name: string) => {
     setAddress({ part: 'live', key: name }, { replace: true });
   };
@@ -37,7 +40,7 @@ export function LivePart({ job, view }: { job: string; view: FeedView }) {
     choose(key);
     ask(undefined);
   };
-  const feeder: Feeder | undefined = tree.find((f) => f.id === chosen);
+  const feeder: Feeder | undefined = tree.find((f) => f.id === sel);
   return (
     <div className="feedgrid">
       <div className="feedmain">
@@ -82,7 +85,7 @@ export function LivePart({ job, view }: { job: string; view: FeedView }) {
             ))}
           </div>
         )}
-        <FeedTree tree={tree} opened={opened} chosen={chosen} onChoose={pick} onOpen={open} />
+        <FeedTree tree={tree} opened={opened} chosen={sel} onChoose={pick} onOpen={open} />
         {view.unfed.length > 0 && (
           <div className="feedunfed" data-testid="unfed">
             <strong>Led to by nothing that a source feeds:</strong> {view.unfed.slice(0, 14).join(', ')}
