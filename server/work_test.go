@@ -99,7 +99,7 @@ func TestANewWireFromSomewhere(t *testing.T) {
 	}) || !w.Proof.Reached {
 		t.Errorf("the wire is not brought to its fuse: %+v", w.Proof)
 	}
-	if m.Totals.NewWire != 5 || !m.Totals.Reconciled {
+	if m.Totals.NewWire != 6 || !m.Totals.Reconciled {
 		t.Errorf("totals %+v", m.Totals)
 	}
 }

@@ -7,6 +7,7 @@ package feed
 
 import (
 	"fmt"
+	"maps"
 	"slices"
 	"strconv"
 	"strings"
@@ -191,8 +192,9 @@ func (r *reader) fuse(l Line) {
 		r.bad(Fuses, l, "Fuse %s has no rating: it is left out.", name)
 		return
 	}
-	if l.Cells["out"] == "" && ok && okR { // a spare slot: it feeds nothing, and is none the worse for it
-		return
+	if l.Cells["out"] == "" { // a spare, or one at which new wires begin: they name it
+		l.Cells = maps.Clone(l.Cells)
+		l.Cells["out"] = name
 	}
 	p, okP := r.points(Fuses, l, "in", "out")
 	if !ok || !okR || !okP {
@@ -201,7 +203,7 @@ func (r *reader) fuse(l Line) {
 	kind := strings.ToLower(l.Cells["kind"])
 	r.Slow[name] = strings.Contains(kind, "slow") || strings.Contains(kind, "link")
 	r.Breakers[name] = strings.Contains(kind, "break") || strings.Contains(kind, "link")
-	for i, out := range strings.FieldsFunc(p[1], func(c rune) bool { return c == ';' || c == ',' }) {
+	for i, out := range strings.FieldsFunc(p[1], func(c rune) bool { return c == ';' }) {
 		slot := network.Slot{Name: name, In: p[0], Out: strings.TrimSpace(out), Rating: rating}
 		if i > 0 { // the same fuse, led on
 			r.Inside.Cables = append(r.Inside.Cables, network.Cable{Name: fmt.Sprintf("fuse %s to %s", name, slot.Out),

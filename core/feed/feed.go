@@ -138,6 +138,7 @@ func (r *Result) Usual(p Position) network.Condition {
 	if p.Running {
 		c.Battery = charged
 	}
+	c.On[network.Turning] = p.Running || p.Key == network.Crank
 	for name, drives := range r.Drawn.Outputs {
 		turning := p.Running || p.Key == network.Crank
 		c.On[name] = turning || p.Key == network.Run && (strings.Contains(drives, "main relay") || strings.Contains(drives, "lamp"))
@@ -218,6 +219,9 @@ func (r *Result) beyond(from network.Node, not int32, visit func(i int32, mm flo
 			far := heads[e.A]
 			if far == x.node {
 				far = heads[e.B]
+			}
+			if strings.HasSuffix(r.Drawn.Names[far], " inside") { // what is inside of a unit is the unit's to protect
+				continue
 			}
 			if visit(i, mm) && !seen[far] && !(not >= 0 && r.above[far]) {
 				seen[far] = true

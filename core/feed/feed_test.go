@@ -213,7 +213,7 @@ func TestBadLines(t *testing.T) {
 	if lines["fuses, line 11"] || len(lines) != 14 {
 		t.Errorf("said of %v", lines)
 	}
-	if len(r.Fuses) != 3 || r.States[2].Pulled == nil {
+	if len(r.Fuses) != 4 || r.States[2].Pulled == nil {
 		t.Errorf("%d fuses stand", len(r.Fuses))
 	}
 }

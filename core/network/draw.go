@@ -78,13 +78,17 @@ func Draw(in Input) (*Drawn, error) {
 	return d.out, nil
 }
 
+// Turning is the switch that is on while the engine turns: what a unit only triggers draws current then.
+const Turning = "engine turning"
+
 type drawing struct {
-	in     Input
-	b      Builder
-	out    *Drawn
-	halves map[string]*harness.Half
-	said   map[string]bool // points and devices that somebody has said what is inside of
-	lone   int             // wires of which size or length is assumed
+	in      Input
+	b       Builder
+	out     *Drawn
+	halves  map[string]*harness.Half
+	said    map[string]bool // points and devices that somebody has said what is inside of
+	turning bool            // what is drawn works only while the engine turns
+	lone    int             // wires of which size or length is assumed
 }
 
 // copper draws the wires, from what their tips are at.
@@ -169,8 +173,13 @@ func (d *drawing) plugs() {
 	}
 }
 
-// point gives the node that people mean by a text: a cavity, or a place of its own name.
+// point gives the node that people mean by a text: a cavity, a place of its own name, or what a fuse feeds, by its name.
 func (d *drawing) point(text string) Node {
+	for _, s := range d.in.Inside.Slots {
+		if out := s.Out; (text == s.Name || text == "fuse "+s.Name) && out != text {
+			return d.point(out)
+		}
+	}
 	if at, ok := d.ref(text); ok {
 		return d.cavity(at)
 	}

@@ -146,6 +146,10 @@ func TestWhatIsInsideOfOthers(t *testing.T) {
 	in.Wires["W1"] = network.Length{Signal: in.Wires["W1"].Signal}
 	in.Inside.Slots = []network.Slot{{Name: "1", In: "battery +", Out: "F-1", Rating: 15}}
 	d, s := solved(t, in)
+	if a := taken(d, s, "coil 1"); a > 1e-6 {
+		t.Errorf("with the engine standing the coil takes %.2f A", a)
+	}
+	d, s = solved(t, in, network.Turning)
 	if a := taken(d, s, "coil 1"); math.Abs(a-12./4) > 0.1 || len(d.Of["coil 1"]) != 1 {
 		t.Errorf("the coil takes %.2f A through %d ways", a, len(d.Of["coil 1"]))
 	}

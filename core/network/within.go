@@ -175,7 +175,10 @@ func (d *drawing) part(dev *harness.Device, all []pin) bool {
 	fed, served := at[fedEnd], at[servedEnd]
 	if len(fed) > 0 && slices.ContainsFunc(served, func(p pin) bool { return p.Role == signal.Ground }) {
 		// what a unit only triggers takes its current from feed to ground
-		served = slices.DeleteFunc(served, func(p pin) bool { return p.Role == signal.CoilDriver || p.Role == signal.LowSide })
+		triggered := func(p pin) bool { return p.Role == signal.CoilDriver || p.Role == signal.LowSide }
+		d.turning = slices.ContainsFunc(served, triggered)
+		served = slices.DeleteFunc(served, triggered)
+		defer func() { d.turning = false }()
 	}
 	if len(served) == 0 && len(at[senseFed]) == 0 && len(fed) > 0 {
 		served = at[senseReturn]
@@ -187,7 +190,7 @@ func (d *drawing) part(dev *harness.Device, all []pin) bool {
 		pairs++
 	}
 	switch {
-	case len(all) == 2 && len(fed)+len(served) < 2:
+	case len(all) == 2 && (len(fed)+len(served) < 2 || all[0].Device == all[1].Device && len(fed) != 1):
 		add(all[0].n, all[1].n, body)
 	case len(fed) > 0 && len(served) > 0:
 		for i := range max(len(fed), len(served)) {
@@ -242,7 +245,11 @@ func number(i int) string {
 }
 
 func (d *drawing) body(device string, b Body, plus, minus Node, more string) {
-	d.load(device, Element{Name: device + more, Kind: b.Kind, A: plus, B: minus, Ohms: b.Ohms, Volts: 12})
+	e := Element{Name: device + more, Kind: b.Kind, A: plus, B: minus, Ohms: b.Ohms, Volts: 12}
+	if d.turning {
+		e.Gate.Switch = Turning
+	}
+	d.load(device, e)
 }
 
 // ground gives the place that the case of a device is bolted to.
@@ -279,7 +286,7 @@ func (d *drawing) unit(dev *harness.Device, all []pin) {
 		switch {
 		case p.Role == signal.Ground:
 			d.b.Add(Element{Name: "ground pin " + p.at.String(), Kind: Contact, A: p.n, B: in, Ohms: 0.005})
-		case p.Role == signal.Ignition && wake == nil:
+		case p.Role == signal.Ignition && (wake == nil || wake.Device == "mainrelay"): // that comes once the unit is awake
 			wake = p
 		}
 	}
