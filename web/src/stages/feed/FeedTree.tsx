@@ -70,7 +70,7 @@ function Band({ d, drawn, tree }: { d: Drawn; drawn: Drawn[]; tree: Feeder[] }) 
   }
   const may = f.carries ? band(f.carries) : 0;
   const over = !!f.carries && f.band > f.carries;
-  const does = band(over ? f.band : carried);
+  const does = band(carried);
   return (
     <g>
       {may > 0 && (
@@ -81,8 +81,8 @@ function Band({ d, drawn, tree }: { d: Drawn; drawn: Drawn[]; tree: Feeder[] }) 
       )}
       <path d={path} className={`band ink${over ? ' over' : ''}`} strokeWidth={does} />
       {over && (
-        <text x={x2 - 4} y={y2 - does / 2 - 4} textAnchor="end" className="bandtext">
-          ▲ {amps(f.band)}, {f.thin} may {amps(f.carries ?? 0)}
+        <text x={x2 - 15} y={y2 - Math.max(does, may) / 2 - 3} className="bandtext">
+          ▲<title>{`${f.thin} carries ${amps(f.band)} and may ${amps(f.carries ?? 0)}`}</title>
         </text>
       )}
     </g>

@@ -125,6 +125,7 @@ function Legend() {
         <path d="M2 5H38" className="band dead" />
       </svg>
       <span>no current</span>
+      <span>▲ a wire in it carries more than it may</span>
       <span>
         <kbd>←</kbd> <kbd>→</kbd> along, <kbd>↑</kbd> <kbd>↓</kbd> across, <kbd>Enter</kbd> opens what is
         folded
