@@ -76,9 +76,11 @@ func TestTheEngineRunsInTheModel(t *testing.T) {
 		s := r.States[i]
 		on, turns := p.Key == network.Run || p.Key == network.Crank, p.Running || p.Key == network.Crank
 		if pulled(s, "VK-2 awake") != on || pulled(s, "main relay") != on || pulled(s, "pump relay") != turns {
-			t.Errorf("%s: unit %v, main relay %v, pump relay %v", p.Name, pulled(s, "VK-2 awake"), pulled(s, "main relay"), pulled(s, "pump relay"))
+			t.Errorf("%s: unit %v, main relay %v, pump relay %v", p.Name, pulled(s, "VK-2 awake"), pulled(s,
+				"main relay"), pulled(s, "pump relay"))
 		}
-		for _, d := range []string{"injector 1", "injector 2", "injector 3", "injector 4", "coil 1", "coil 4", "fuel pump"} {
+		for _, d := range []string{"injector 1", "injector 2", "injector 3", "injector 4", "coil 1", "coil 4",
+			"fuel pump"} {
 			if r.Works(s, d) != turns {
 				t.Errorf("%s: %s works %v", p.Name, d, r.Works(s, d))
 			}
@@ -92,7 +94,8 @@ func TestTheEngineRunsInTheModel(t *testing.T) {
 
 // What is said of the Packhorse: a mistake of each common kind.
 func TestWhatIsWrongWithThePackhorsesFeeds(t *testing.T) {
-	want := map[string]int{"fuse-above-wire": 5, "unprotected": 1, "starter-fed": 1, "alternator-idle": 1, "wire-overloaded": 5, "ground-lifted": 4}
+	want := map[string]int{"fuse-above-wire": 5, "unprotected": 1, "starter-fed": 1, "alternator-idle": 1,
+		"wire-overloaded": 5, "ground-lifted": 4}
 	got := map[string]int{}
 	for _, f := range fed(t).Findings {
 		got[f.Code]++
@@ -175,7 +178,8 @@ func TestLiveAgainstASearch(t *testing.T) {
 				again = false
 				for i := range r.Drawn.Elements {
 					e := &r.Drawn.Elements[i]
-					if !s.Conducts(int32(i)) || !all && (!e.Kind.Hands() || e.Ohms > 1) { // a resistance wire hands on too little
+					if !s.Conducts(int32(i)) || !all && (!e.Kind.Hands() ||
+						e.Ohms > 1) { // a resistance wire hands on too little
 						continue
 					}
 					if a, b := heads[e.A], heads[e.B]; seen[a] != seen[b] {

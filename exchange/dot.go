@@ -22,13 +22,15 @@ func WriteFeedDOT(w io.Writer, tree []feed.Feeder, title string) error {
 		if l.Rating > 0 {
 			rating = fmt.Sprintf(" %.3g A", l.Rating)
 		}
-		fmt.Fprintf(b, "  n%d [label=%q, style=%s];\n", i, fmt.Sprintf("%s%s\n%.1f V, %s", l.Name, rating, l.Volts, l.Live), style)
+		fmt.Fprintf(b, "  n%d [label=%q, style=%s];\n", i, fmt.Sprintf("%s%s\n%.1f V, %s", l.Name, rating, l.Volts,
+			l.Live), style)
 		if l.Parent >= 0 {
 			thick := 1
 			if l.Carries > 0 && l.Band > l.Carries {
 				thick = 5
 			}
-			fmt.Fprintf(b, "  n%d -> n%d [label=%q, style=%s, penwidth=%d];\n", l.Parent, i, fmt.Sprintf("%.3g A", l.Amps), style, thick)
+			fmt.Fprintf(b, "  n%d -> n%d [label=%q, style=%s, penwidth=%d];\n", l.Parent, i, fmt.Sprintf("%.3g A",
+				l.Amps), style, thick)
 		}
 	}
 	fmt.Fprint(b, "}\n")

@@ -76,7 +76,8 @@ func WriteSpice(w io.Writer, s *network.State, title string) error {
 		case network.Source:
 			volts := s.EMF(int32(i))
 			if e.Limit > 0 {
-				fmt.Fprintf(b, "B%s %s %s I=max(%.15g,(V(%s,%s)-%.15g)/%.15g)\n", name, a, z, -e.Limit, a, z, volts, ohms)
+				fmt.Fprintf(b, "B%s %s %s I=max(%.15g,(V(%s,%s)-%.15g)/%.15g)\n", name, a, z, -e.Limit, a, z,
+					volts, ohms)
 				continue
 			}
 			fmt.Fprintf(b, "V%s %s_emf %s %.15g\nR%s %s_emf %s %.15g\n", name, name, z, volts, name, name, a, ohms)
@@ -89,7 +90,8 @@ func WriteSpice(w io.Writer, s *network.State, title string) error {
 			}
 			cold := e.Volts * network.LampKnee
 			v := fmt.Sprintf("V(%s,%s)", a, z)
-			fmt.Fprintf(b, "B%s %s %s I=(abs(%s)<%.15g) ? (%s/%.15g) : (sgn(%s)*%.15g*pow(abs(%s)/%.15g,%.15g))\n", name, a, z, v,
+			fmt.Fprintf(b, "B%s %s %s I=(abs(%s)<%.15g) ? (%s/%.15g) : (sgn(%s)*%.15g*pow(abs(%s)/%.15g,%.15g))\n",
+				name, a, z, v,
 				cold, v, e.Ohms*network.LampCold, v, e.Volts/e.Ohms, v, e.Volts, network.LampPower)
 		default:
 			fmt.Fprintf(b, "R%s %s %s %.15g\n", name, a, z, ohms)
@@ -99,11 +101,13 @@ func WriteSpice(w io.Writer, s *network.State, title string) error {
 		if f.Do == network.Short {
 			x, _ := n.Find(f.A)
 			y, _ := n.Find(f.B)
-			fmt.Fprintf(b, "Rtouch_%d %s %s %.15g\n", i+1, nodes[heads[x]], nodes[heads[y]], max(f.Ohms, network.HardShort))
+			fmt.Fprintf(b, "Rtouch_%d %s %s %.15g\n", i+1, nodes[heads[x]], nodes[heads[y]], max(f.Ohms,
+				network.HardShort))
 		}
 	}
-	fmt.Fprint(b, ".options rshunt=1e13 reltol=1e-9 abstol=1e-13 vntol=1e-9 gmin=1e-15\n.control\nset numdgt=12\nop\nprint all\nquit\n"+
-		".endc\n.end\n")
+	fmt.Fprint(b,
+		".options rshunt=1e13 reltol=1e-9 abstol=1e-13 vntol=1e-9 gmin=1e-15\n.control\nset numdgt=12\nop\nprint all\nquit\n"+
+			".endc\n.end\n")
 	return b.Flush()
 }
 

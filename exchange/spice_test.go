@@ -42,24 +42,31 @@ func looms(t testing.TB, r *rand.Rand, size int) *network.Network {
 		nodes = append(nodes, n)
 		switch r.IntN(6) {
 		case 0:
-			b.Add(network.Element{Name: fmt.Sprintf("injector %d", i), Kind: network.Load, A: n, B: body, Ohms: 12 + 4*r.Float64()})
+			b.Add(network.Element{Name: fmt.Sprintf("injector %d", i), Kind: network.Load, A: n, B: body,
+				Ohms: 12 + 4*r.Float64()})
 		case 1:
-			b.Add(network.Element{Name: fmt.Sprintf("lamp %d", i), Kind: network.Lamp, A: n, B: pick(), Ohms: 3 + 100*r.Float64(), Volts: 12})
+			b.Add(network.Element{Name: fmt.Sprintf("lamp %d", i), Kind: network.Lamp, A: n, B: pick(),
+				Ohms: 3 + 100*r.Float64(), Volts: 12})
 		case 2:
 			b.Add(network.Element{Name: fmt.Sprintf("pull-up %d", i), Kind: network.Load, A: n, B: pick(), Ohms: 1e4})
 		case 3:
 			c := b.Add(network.Element{Name: fmt.Sprintf("coil %d", i), Kind: network.Load, A: n, B: body, Ohms: 85})
 			k := b.Relay(network.Relay{Name: fmt.Sprintf("K%d", i), Coil: c, PullIn: 7.5, DropOut: 2})
 			out := b.Node(fmt.Sprintf("K%d 87", i))
-			b.Add(network.Element{Name: fmt.Sprintf("K%d contact", i), Kind: network.Switch, A: pick(), B: out, Ohms: 0.005, Gate: network.Gate{Relay: k}})
-			b.Add(network.Element{Name: fmt.Sprintf("motor %d", i), Kind: network.Load, A: out, B: body, Ohms: 0.5 + 3*r.Float64()})
+			b.Add(network.Element{Name: fmt.Sprintf("K%d contact", i), Kind: network.Switch, A: pick(), B: out,
+				Ohms: 0.005, Gate: network.Gate{Relay: k}})
+			b.Add(network.Element{Name: fmt.Sprintf("motor %d", i), Kind: network.Load, A: out, B: body,
+				Ohms: 0.5 + 3*r.Float64()})
 		case 4:
 			ref := b.Node(fmt.Sprintf("reference %d", i))
-			b.Add(network.Element{Name: fmt.Sprintf("5 V %d", i), Kind: network.Source, A: ref, B: body, Ohms: 0.5, Volts: 5, Limit: 0.1})
-			b.Add(network.Element{Name: fmt.Sprintf("sensor %d", i), Kind: network.Load, A: ref, B: body, Ohms: 10 + 500*r.Float64()})
+			b.Add(network.Element{Name: fmt.Sprintf("5 V %d", i), Kind: network.Source, A: ref, B: body, Ohms: 0.5,
+				Volts: 5, Limit: 0.1})
+			b.Add(network.Element{Name: fmt.Sprintf("sensor %d", i), Kind: network.Load, A: ref, B: body,
+				Ohms: 10 + 500*r.Float64()})
 		}
 	}
-	b.Add(network.Element{Name: "alternator", Kind: network.Source, A: pick(), B: body, Ohms: 0.02, Volts: 14.2, Gate: network.Gate{Running: 1}})
+	b.Add(network.Element{Name: "alternator", Kind: network.Source, A: pick(), B: body, Ohms: 0.02, Volts: 14.2,
+		Gate: network.Gate{Running: 1}})
 	n, err := b.Network()
 	if err != nil {
 		t.Fatal(err)
@@ -107,9 +114,11 @@ func TestAgainstNgspice(t *testing.T) {
 				t.Parallel()
 				r := rand.New(rand.NewPCG(seed, 20))
 				n := looms(t, r, 8+r.IntN(60))
-				c := network.Condition{Key: network.Keys()[r.IntN(4)], Running: r.IntN(2) == 0, Celsius: float64(20 + r.IntN(2)*65)}
+				c := network.Condition{Key: network.Keys()[r.IntN(4)], Running: r.IntN(2) == 0,
+					Celsius: float64(20 + r.IntN(2)*65)}
 				if r.IntN(3) == 0 {
-					c.Faults = []network.Fault{{Do: network.Open, Element: "W1"}, {Do: network.Short, A: "A2", B: "body, left"}}
+					c.Faults = []network.Fault{{Do: network.Open, Element: "W1"}, {Do: network.Short, A: "A2",
+						B: "body, left"}}
 				}
 				if _, known := n.Element("W1"); !known {
 					c.Faults = nil
@@ -161,7 +170,8 @@ func TestNamesOfANetlist(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if got := strings.Join(exchange.SpiceNodes(n), " "); got != "0 a12 splice_s4 splice_s4_2 fuse_f7_in battery_plus n0" {
+	if got := strings.Join(exchange.SpiceNodes(n),
+		" "); got != "0 a12 splice_s4 splice_s4_2 fuse_f7_in battery_plus n0" {
 		t.Errorf("named %s", got)
 	}
 }

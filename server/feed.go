@@ -22,7 +22,8 @@ func (s *Server) showFeed(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	v := FeedView{Revision: j.Revision, Lists: feedLines(j), Positions: feed.Positions(), Trees: map[string][]feed.Feeder{},
+	v := FeedView{Revision: j.Revision, Lists: feedLines(j), Positions: feed.Positions(),
+		Trees: map[string][]feed.Feeder{},
 		Fuses: []feed.Protected{}, Unprotected: []feed.Bare{}, Switches: []string{}, Closed: []string{}, Grounds: []feed.Ground{}, Nodes: []string{}, Wires: []string{},
 		Relays: []string{}, Assumed: []string{}, Unknown: []string{}, Unfed: []string{}, Measured: []string{}, Findings: stageFindings(j.plan().Findings, "feed")}
 	if r := j.plan().Feed.Result; r != nil {
@@ -60,7 +61,8 @@ func (s *Server) fed(c *gin.Context) (*feed.Result, *computed, error) {
 	}
 	r := j.plan().Feed.Result
 	if r == nil {
-		return nil, j, problem(http.StatusUnprocessableEntity, "nothing-said", "Nobody has said yet what stands in the vehicle: sources, fuses and switches.", "")
+		return nil, j, problem(http.StatusUnprocessableEntity, "nothing-said",
+			"Nobody has said yet what stands in the vehicle: sources, fuses and switches.", "")
 	}
 	return r, j, nil
 }
@@ -68,7 +70,8 @@ func (s *Server) fed(c *gin.Context) (*feed.Result, *computed, error) {
 func position(c *gin.Context) (string, error) {
 	name := c.Query("position")
 	if !slices.ContainsFunc(feed.Positions(), func(p feed.Position) bool { return p.Name == name }) {
-		return "", problem(http.StatusUnprocessableEntity, "no-such-position", "The key has no such position.", "/position")
+		return "", problem(http.StatusUnprocessableEntity, "no-such-position", "The key has no such position.",
+			"/position")
 	}
 	return name, nil
 }
@@ -101,10 +104,13 @@ func (s *Server) askFeed(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	f := network.Fault{Do: network.Do(c.Query("do")), Element: c.Query("element"), A: c.Query("a"), B: c.Query("b"), On: c.Query("on") != ""}
+	f := network.Fault{Do: network.Do(c.Query("do")), Element: c.Query("element"), A: c.Query("a"),
+		B: c.Query("b"), On: c.Query("on") != ""}
 	if text := c.Query("ohms"); text != "" {
-		if f.Ohms, err = strconv.ParseFloat(strings.Replace(text, ",", ".", 1), 64); err != nil || !(f.Ohms >= 0 && f.Ohms < math.MaxFloat32) {
-			return problem(http.StatusUnprocessableEntity, "bad-value", "The resistance is a number of Ω, 0 or more.", "/ohms")
+		if f.Ohms, err = strconv.ParseFloat(strings.Replace(text, ",", ".", 1), 64); err != nil || !(f.Ohms >= 0 &&
+			f.Ohms < math.MaxFloat32) {
+			return problem(http.StatusUnprocessableEntity, "bad-value",
+				"The resistance is a number of Ω, 0 or more.", "/ohms")
 		}
 	}
 	if text := c.Query("volts"); text != "" {

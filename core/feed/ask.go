@@ -53,8 +53,9 @@ func (r *Result) Ask(position string, on []string, f network.Fault) (Outcome, er
 	if err != nil {
 		return Outcome{}, fmt.Errorf("what if: %w", err)
 	}
-	a := Outcome{Fault: f.String(), Stops: []string{}, Starts: []string{}, Changed: []string{}, Heats: []Hot{}, Opens: []Opened{},
-		Says: []string{}, Works: []string{}}
+	a := Outcome{Fault: f.String(), Stops: []string{}, Starts: []string{}, Changed: []string{}, Heats: []Hot{},
+		Opens: []Opened{},
+		Says:  []string{}, Works: []string{}}
 	worst := s // the current before any fuse opens
 	for range 20 {
 		first, found := r.opens(s)

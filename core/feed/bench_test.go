@@ -14,10 +14,12 @@ func BenchmarkFeed(b *testing.B) {
 		for i := range size {
 			from := fmt.Sprintf("F-%d", 10+i/4)
 			if i%4 == 0 {
-				v.lists[feed.Fuses] = append(v.lists[feed.Fuses], fmt.Sprintf("fuse=x%d; rating=10; in=IG; out=%s", i, from))
+				v.lists[feed.Fuses] = append(v.lists[feed.Fuses], fmt.Sprintf("fuse=x%d; rating=10; in=IG; out=%s",
+					i, from))
 			}
 			v.wires = append(v.wires, fmt.Sprintf("X%d %s Z%d-1 0.75 Horn", i, from, i))
-			v.lists[feed.Loads] = append(v.lists[feed.Loads], fmt.Sprintf("load=load %d; plus=Z%d-1; minus=body; amps=0.2", i, i))
+			v.lists[feed.Loads] = append(v.lists[feed.Loads],
+				fmt.Sprintf("load=load %d; plus=Z%d-1; minus=body; amps=0.2", i, i))
 		}
 		in := v.input(b)
 		b.Run(fmt.Sprint(size), func(b *testing.B) {

@@ -46,12 +46,14 @@ func (r *Result) checkSources() {
 			continue
 		}
 		if a := r.state("off").Amps(int32(i)); math.Abs(a) > shorted {
-			r.find("source-shorted", finding.Danger, e.Name, "Look for the line that joins both poles, in the lists of fuses, switches and cables.",
+			r.find("source-shorted", finding.Danger, e.Name,
+				"Look for the line that joins both poles, in the lists of fuses, switches and cables.",
 				"%s gives %.0f A with the key off and nothing on: the plan itself shorts it.", e.Name, a)
 		}
 		for k, s := range r.States {
 			if a := s.Amps(int32(i)); a < -shorted {
-				r.find("sources-in-a-loop", finding.Danger, e.Name, "Two sources stand against each other: put their poles right in the list of sources.",
+				r.find("sources-in-a-loop", finding.Danger, e.Name,
+					"Two sources stand against each other: put their poles right in the list of sources.",
 					"%s is driven backwards with %.0f A in %s.", e.Name, -a, Positions()[k].Name)
 				break
 			}
@@ -67,7 +69,8 @@ func (r *Result) checkFuses() {
 			if p.Best == 0 {
 				remedy = sentence(p.Why)
 			}
-			r.find("fuse-above-wire", finding.Wrong, p.Fuse, remedy+" An oversized fuse burns the wire before it opens.",
+			r.find("fuse-above-wire", finding.Wrong, p.Fuse,
+				remedy+" An oversized fuse burns the wire before it opens.",
 				"Fuse %s of %.3g A stands before %s, which may carry %.3g A.", p.Fuse, p.Rating, p.Thin, p.Carries)
 		case p.Load > p.Rating:
 			r.find("fuse-opens", finding.Wrong, p.Fuse, "Split the circuit, or a larger fuse where the wire bears it.",
@@ -77,15 +80,14 @@ func (r *Result) checkFuses() {
 			if p.Best == 0 {
 				remedy = sentence(p.Why)
 			}
-			r.find("fuse-loaded", finding.Check, p.Fuse, remedy, "Fuse %s of %.3g A carries %.3g A in %s, more than four fifths of its rating.",
+			r.find("fuse-loaded", finding.Check, p.Fuse, remedy,
+				"Fuse %s of %.3g A carries %.3g A in %s, more than four fifths of its rating.",
 				p.Fuse, p.Rating, p.Load, p.In)
 		}
 	}
-	total := map[string]float64{}
 	var long []string
 	for _, b := range r.Unprotected {
 		if !b.Starter {
-			total[b.Wire] = b.Mm
 			long = append(long, fmt.Sprintf("%s (%.0f mm)", b.Wire, b.Mm))
 		}
 	}
@@ -119,7 +121,8 @@ func (r *Result) checkWires() {
 		if !known || w.Carries == 0 || r.worst[i] <= w.Carries || r.Facts.Starters[e.Name] {
 			continue
 		}
-		r.find("wire-overloaded", finding.Wrong, e.Name, "A thicker wire, or let it trigger a relay that carries the load.",
+		r.find("wire-overloaded", finding.Wrong, e.Name,
+			"A thicker wire, or let it trigger a relay that carries the load.",
 			"%s of %s carries %.3g A and may carry %.3g A.", e.Name, w.Square, r.worst[i], w.Carries)
 	}
 }
@@ -145,21 +148,26 @@ func (r *Result) checkRelays() {
 		switch {
 		case buzzes:
 		case !pulls && both:
-			r.find("coil-both-ends-fed", finding.Wrong, relay.Name, "Lead one end of its coil to ground, or to the output that commands it.",
+			r.find("coil-both-ends-fed", finding.Wrong, relay.Name,
+				"Lead one end of its coil to ground, or to the output that commands it.",
 				"Both ends of the coil of %s are fed by one potential: it never pulls.", relay.Name)
 		case !pulls && fed && !back:
-			r.find("coil-no-ground", finding.Wrong, relay.Name, "Lead the other end of its coil to ground, or to the output that commands it.",
+			r.find("coil-no-ground", finding.Wrong, relay.Name,
+				"Lead the other end of its coil to ground, or to the output that commands it.",
 				"The coil of %s is fed, and its other end comes to no ground in any position: it never pulls.", relay.Name)
 		case !pulls && !fed:
-			r.find("coil-not-fed", finding.Wrong, relay.Name, "Feed its coil where the relay is to pull.", "The coil of %s is fed in no position of the key: it never pulls.", relay.Name)
+			r.find("coil-not-fed", finding.Wrong, relay.Name, "Feed its coil where the relay is to pull.",
+				"The coil of %s is fed in no position of the key: it never pulls.", relay.Name)
 		case !pulls:
-			r.find("relay-never-pulls", finding.Check, relay.Name, "Look which output commands it, and in which position its coil is fed.",
+			r.find("relay-never-pulls", finding.Check, relay.Name,
+				"Look which output commands it, and in which position its coil is fed.",
 				"%s pulls in no position.", relay.Name)
 		}
 		if rating := r.Facts.Contacts[relay.Name]; rating > 0 {
 			for i := range r.Drawn.Elements {
 				if g := r.Drawn.Elements[i].Gate; g.Relay == int32(k)+1 && r.worst[i] > rating {
-					r.find("contact-overloaded", finding.Wrong, relay.Name, "A relay with a stronger contact, or share the load between two.",
+					r.find("contact-overloaded", finding.Wrong, relay.Name,
+						"A relay with a stronger contact, or share the load between two.",
 						"The contact of %s carries %.3g A and is made for %.3g A.", relay.Name, r.worst[i], rating)
 				}
 			}
@@ -167,7 +175,8 @@ func (r *Result) checkRelays() {
 	}
 	for k, s := range r.States {
 		if len(s.Buzzes) > 0 {
-			r.find("relay-buzzes", finding.Wrong, s.Buzzes[0], "Its own contact takes its coil's feed away: feed the coil from before the contact.",
+			r.find("relay-buzzes", finding.Wrong, s.Buzzes[0],
+				"Its own contact takes its coil's feed away: feed the coil from before the contact.",
 				"In %s no rest is found: %s buzz.", Positions()[k].Name, strings.Join(s.Buzzes, ", "))
 		}
 		if len(s.Race) > 0 {
@@ -188,7 +197,8 @@ func (r *Result) checkUnits() {
 		run, crank := r.state("run").Pulled[k], r.state("crank").Pulled[k]
 		switch {
 		case run && !crank:
-			r.find("feed-drops-in-crank", finding.Danger, u, "Take its ignition feed from a contact that is closed in run and in crank.",
+			r.find("feed-drops-in-crank", finding.Danger, u,
+				"Take its ignition feed from a contact that is closed in run and in crank.",
 				"%s has its feed in run and loses it in crank: the engine never starts.", u)
 		case !run:
 			coil := &r.Drawn.Elements[r.Drawn.Relays[k].Coil]
@@ -197,7 +207,8 @@ func (r *Result) checkUnits() {
 			if !s.Floating[coil.A] && s.Volts[coil.A] > 6 {
 				what = "its ground comes to nothing"
 			}
-			r.find("unit-not-fed", finding.Wrong, u, "Follow the feed from the battery in the tree; every length that is dotted is dead.",
+			r.find("unit-not-fed", finding.Wrong, u,
+				"Follow the feed from the battery in the tree; every length that is dotted is dead.",
 				"%s is not awake in run: %s.", u, what)
 		}
 	}
@@ -218,7 +229,8 @@ func (r *Result) checkBack() {
 		}
 	}
 	if len(where) > 0 {
-		r.find("back-feed", finding.Wrong, strings.SplitN(where[0], " in ", 2)[0], "Find the lamp or coil that the current comes back through; a diode or another contact parts them.",
+		r.find("back-feed", finding.Wrong, strings.SplitN(where[0], " in ", 2)[0],
+			"Find the lamp or coil that the current comes back through; a diode or another contact parts them.",
 			"Fed only through something that uses current: %s. It may stay awake, or half awake.", few(where))
 	}
 }
@@ -282,7 +294,8 @@ func (r *Result) checkSleep() {
 		}
 	}
 	if r.Sleeps > tooMuchAsleep {
-		r.find("stays-awake", finding.Check, network.BatteryName, "In the tree at key off, follow what carries current; a relay that the key switches cuts it.",
+		r.find("stays-awake", finding.Check, network.BatteryName,
+			"In the tree at key off, follow what carries current; a relay that the key switches cuts it.",
 			"With the key off %.3g A are taken%s.", r.Sleeps, daysOf(r.Days))
 	}
 }
@@ -304,7 +317,8 @@ func (r *Result) checkLoads() {
 	}
 	for _, x := range r.Facts.Sources {
 		if x.Alternator && x.Idle > 0 && r.Takes > x.Idle {
-			r.find("alternator-idle", finding.Check, x.Name, "Let something wait at idle, or a stronger alternator; the battery gives the rest.",
+			r.find("alternator-idle", finding.Check, x.Name,
+				"Let something wait at idle, or a stronger alternator; the battery gives the rest.",
 				"Everything on takes %.0f A, and %s gives %.0f A at idle.", r.Takes, x.Name, x.Idle)
 		}
 	}
@@ -322,7 +336,8 @@ func (r *Result) checkMaster() {
 		}
 		for _, u := range sortedUnits(r.Drawn) {
 			if s.Pulled[r.Drawn.Units[u]-1] {
-				r.find("alternator-keeps-alive", finding.Danger, c.Name, "A master switch with a second contact in the ignition feed or the alternator's field, and a resistor for its load.",
+				r.find("alternator-keeps-alive", finding.Danger, c.Name,
+					"A master switch with a second contact in the ignition feed or the alternator's field, and a resistor for its load.",
 					"With %s open %s stays awake: the alternator keeps the engine alive.", c.Name, u)
 				break
 			}
@@ -338,7 +353,8 @@ func (r *Result) checkStarter() {
 		}
 		for k, s := range r.States {
 			if p := Positions()[k]; p.Key != network.Crank && r.volts(s, d) > 2 {
-				r.find("starter-fed", finding.Danger, d, "Find in the tree by which way it is fed: a by-pass of a resistance wire needs a contact of its own, or a diode.",
+				r.find("starter-fed", finding.Danger, d,
+					"Find in the tree by which way it is fed: a by-pass of a resistance wire needs a contact of its own, or a diode.",
 					"%s has %.1f V in %s: it may crank, or hold, without the key. Battery off before anything is touched.", d, r.volts(s, d), p.Name)
 				break
 			}

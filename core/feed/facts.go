@@ -60,7 +60,8 @@ func (f *Facts) Said() bool {
 
 // Read reads the lists. What cannot be is left out, and found; the rest stands.
 func Read(lists map[string][]Line) Facts {
-	r := reader{Facts: Facts{Contacts: map[string]float64{}, Slow: map[string]bool{}, Breakers: map[string]bool{}, Starters: map[string]bool{}},
+	r := reader{Facts: Facts{Contacts: map[string]float64{}, Slow: map[string]bool{}, Breakers: map[string]bool{},
+		Starters: map[string]bool{}},
 		taken: map[string]int{}}
 	for _, l := range lists[Sources] {
 		r.source(l)
@@ -121,7 +122,8 @@ func (r *reader) number(list string, l Line, field string, least, most float64) 
 	plain := strings.TrimSpace(strings.TrimRight(strings.Replace(text, ",", ".", 1), " AaVvΩhmM²"))
 	v, err := strconv.ParseFloat(plain, 64)
 	if err != nil || !(v >= least && v <= most) {
-		r.bad(list, l, "%q cannot be the %s on line %d of the list of %s: %g to %g.", text, field, l.Line, list, least, most)
+		r.bad(list, l, "%q cannot be the %s on line %d of the list of %s: %g to %g.", text, field, l.Line, list,
+			least, most)
 		return 0, false
 	}
 	return v, true
@@ -158,7 +160,8 @@ func (r *reader) source(l Line) {
 	}
 	s := network.Supply{Name: name, Plus: p[0], Minus: l.Cells["minus"], Volts: volts, Ohms: ohms}
 	fact := Source{Name: name, Capacity: capacity}
-	if kind := strings.ToLower(l.Cells["kind"]); strings.Contains(kind, "altern") || strings.Contains(kind, "generator") {
+	if kind := strings.ToLower(l.Cells["kind"]); strings.Contains(kind, "altern") || strings.Contains(kind,
+		"generator") {
 		fact.Alternator, fact.Amps, fact.Idle = true, amps, idle
 		s.Running, s.Limit = true, amps
 		if volts == 0 {
@@ -222,7 +225,8 @@ func positions(text string) (key network.Key, own bool) {
 			key |= k
 		}
 	}
-	for short, k := range map[string]network.Key{"acc": network.Accessory, "ign": network.Run | network.Crank, "start": network.Crank} {
+	for short, k := range map[string]network.Key{"acc": network.Accessory, "ign": network.Run | network.Crank,
+		"start": network.Crank} {
 		if strings.Contains(text, short) {
 			key |= k
 		}
@@ -237,8 +241,10 @@ func (r *reader) contact(l Line) {
 		return
 	}
 	key, own := positions(l.Cells["closed"])
-	if own && l.Cells["closed"] != "" && !strings.EqualFold(l.Cells["closed"], "on") && !strings.EqualFold(l.Cells["closed"], "own") {
-		r.bad(Switches, l, "%q is no position of the key: off, accessory, run, crank; or own, for a switch of its own.", l.Cells["closed"])
+	if own && l.Cells["closed"] != "" && !strings.EqualFold(l.Cells["closed"],
+		"on") && !strings.EqualFold(l.Cells["closed"], "own") {
+		r.bad(Switches, l,
+			"%q is no position of the key: off, accessory, run, crank; or own, for a switch of its own.", l.Cells["closed"])
 		return
 	}
 	c := network.Contacts{Name: name, From: p[0], To: p[1], Key: key}
@@ -264,8 +270,9 @@ func (r *reader) relay(l Line) {
 	if amps > 0 {
 		r.Contacts[name] = amps
 	}
-	r.Inside.Relays = append(r.Inside.Relays, network.Coiled{Name: name, Coil: [2]string{coil[0], coil[1]}, Common: l.Cells["common"],
-		Make: l.Cells["make"], Break: l.Cells["break"], Ohms: ohms, Diode: strings.Contains(strings.ToLower(l.Cells["suppressed"]), "diode")})
+	r.Inside.Relays = append(r.Inside.Relays, network.Coiled{Name: name, Coil: [2]string{coil[0], coil[1]},
+		Common: l.Cells["common"],
+		Make:   l.Cells["make"], Break: l.Cells["break"], Ohms: ohms, Diode: strings.Contains(strings.ToLower(l.Cells["suppressed"]), "diode")})
 }
 
 func (r *reader) cable(l Line) {
@@ -278,7 +285,8 @@ func (r *reader) cable(l Line) {
 		return
 	}
 	r.Starters[name] = strings.Contains(strings.ToLower(name+l.Cells["note"]), "starter")
-	r.Inside.Cables = append(r.Inside.Cables, network.Cable{Name: name, From: p[0], To: p[1], Square: square, Length: mm, Ohms: ohms})
+	r.Inside.Cables = append(r.Inside.Cables, network.Cable{Name: name, From: p[0], To: p[1], Square: square,
+		Length: mm, Ohms: ohms})
 }
 
 func (r *reader) load(l Line) {
@@ -294,8 +302,9 @@ func (r *reader) load(l Line) {
 		return
 	}
 	kind := strings.ToLower(l.Cells["kind"])
-	u := network.Use{Name: name, Plus: p[0], Minus: l.Cells["minus"], Amps: amps, Volts: volts, Switch: l.Cells["switch"],
-		Lamp: strings.Contains(kind, "lamp"), Starter: strings.Contains(kind, "starter")}
+	u := network.Use{Name: name, Plus: p[0], Minus: l.Cells["minus"], Amps: amps, Volts: volts,
+		Switch: l.Cells["switch"],
+		Lamp:   strings.Contains(kind, "lamp"), Starter: strings.Contains(kind, "starter")}
 	if u.Switch != "" {
 		r.Facts.Switches = append(r.Facts.Switches, u.Switch)
 	}

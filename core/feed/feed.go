@@ -83,8 +83,9 @@ type Bare struct {
 
 // Compute asks the network in every position. It is pure: the same input gives the same result.
 func Compute(in Input) (*Result, error) {
-	r := &Result{Drawn: in.Drawn, Facts: in.Facts, in: in, Findings: slices.Clone(in.Facts.Findings), Assumed: in.Drawn.Assumed,
-		Fuses: []Protected{}, Unprotected: []Bare{}, Grounds: []Ground{}}
+	r := &Result{Drawn: in.Drawn, Facts: in.Facts, in: in, Findings: slices.Clone(in.Facts.Findings),
+		Assumed: in.Drawn.Assumed,
+		Fuses:   []Protected{}, Unprotected: []Bare{}, Grounds: []Ground{}}
 	r.connect()
 	var last *network.State
 	for _, p := range Positions() {
@@ -141,7 +142,8 @@ func (r *Result) Usual(p Position) network.Condition {
 	c.On[network.Turning] = p.Running || p.Key == network.Crank
 	for name, drives := range r.Drawn.Outputs {
 		turning := p.Running || p.Key == network.Crank
-		c.On[name] = turning || p.Key == network.Run && (strings.Contains(drives, "main relay") || strings.Contains(drives, "lamp"))
+		c.On[name] = turning || p.Key == network.Run && (strings.Contains(drives, "main relay") ||
+			strings.Contains(drives, "lamp"))
 	}
 	for _, s := range r.Facts.Switches { // what a person switches on is off, but for a master switch
 		c.On[s] = strings.Contains(strings.ToLower(s), "master")
@@ -237,7 +239,8 @@ func (r *Result) highest() {
 	heads := r.Drawn.Heads()
 	var queue []int32
 	for i := range r.Drawn.Elements {
-		if e := &r.Drawn.Elements[i]; e.Kind == network.Source && !strings.HasPrefix(e.Name, "reference ") && !r.above[heads[e.A]] {
+		if e := &r.Drawn.Elements[i]; e.Kind == network.Source && !strings.HasPrefix(e.Name,
+			"reference ") && !r.above[heads[e.A]] {
 			r.above[heads[e.A]] = true
 			queue = append(queue, heads[e.A])
 		}

@@ -33,7 +33,8 @@ func (v vehicle) compute(t testing.TB) *feed.Result {
 
 func (v vehicle) input(t testing.TB) feed.Input {
 	t.Helper()
-	loom := harness.Loom{Devices: []harness.Device{{ID: "unit", Kind: harness.Unit}, {ID: "injector 1"}, {ID: "charge lamp"}, {ID: "ground point", Kind: harness.Grounds}}}
+	loom := harness.Loom{Devices: []harness.Device{{ID: "unit", Kind: harness.Unit}, {ID: "injector 1"},
+		{ID: "charge lamp"}, {ID: "ground point", Kind: harness.Grounds}}}
 	device := map[string]string{"U": "unit", "J": "injector 1", "L": "charge lamp", "G": "ground point"}
 	at := map[string]bool{}
 	in := network.Input{Wires: map[string]network.Length{}}
@@ -47,7 +48,8 @@ func (v vehicle) input(t testing.TB) feed.Input {
 			w.Ends[k] = harness.End{At: harness.Ref{Connector: c, Cavity: cavity}}
 			if _, there := half[c]; !there {
 				half[c] = len(loom.Connectors)
-				loom.Connectors = append(loom.Connectors, harness.Half{Connector: harness.Connector{ID: c, Name: c}, Device: device[c]})
+				loom.Connectors = append(loom.Connectors, harness.Half{Connector: harness.Connector{ID: c,
+					Name: c}, Device: device[c]})
 			}
 			if h := &loom.Connectors[half[c]]; !at[end] {
 				at[end] = true
@@ -58,7 +60,8 @@ func (v vehicle) input(t testing.TB) feed.Input {
 		fmt.Sscan(f[3], &square)
 		loom.Wires = append(loom.Wires, w)
 		in.Wires[w.ID] = network.Length{Square: size.Section(square), Mm: 1000, Signal: w.Signal}
-		known[w.ID] = feed.Wire{Square: size.Section(square), Mm: 1000, Carries: size.Section(square).Ampacity(size.ClassB, 60, 1)}
+		known[w.ID] = feed.Wire{Square: size.Section(square), Mm: 1000,
+			Carries: size.Section(square).Ampacity(size.ClassB, 60, 1)}
 	}
 	lists := map[string][]feed.Line{}
 	for kind, lines := range v.lists {
@@ -92,15 +95,18 @@ func codes(all []finding.Finding) string {
 // sound is a vehicle in which nothing is wrong.
 func sound() vehicle {
 	return vehicle{
-		wires: []string{"W1 F-1 U-1 1 Battery feed", "W2 F-2 U-2 1 Ignition feed", "W3 U-3 G-1 2.5 Power ground", "W4 F-2 J-1 1 Injector supply",
+		wires: []string{"W1 F-1 U-1 1 Battery feed", "W2 F-2 U-2 1 Ignition feed", "W3 U-3 G-1 2.5 Power ground",
+			"W4 F-2 J-1 1 Injector supply",
 			"W5 U-4 J-2 0.75 Injector 1, control"},
 		lists: map[string][]string{
-			feed.Sources:  {"source=battery; kind=battery; plus=battery +; amps=600; capacity=60", "source=alternator; kind=alternator; plus=battery +; amps=70; idle=30"},
+			feed.Sources: {"source=battery; kind=battery; plus=battery +; amps=600; capacity=60",
+				"source=alternator; kind=alternator; plus=battery +; amps=70; idle=30"},
 			feed.Fuses:    {"fuse=1; rating=10; in=battery +; out=F-1", "fuse=2; rating=10; in=IG; out=F-2"},
 			feed.Switches: {"switch=key; from=main bus; to=IG; closed=run, crank"},
 			feed.Relays:   {},
-			feed.Cables:   {"cable=ground cable; from=ground point; to=battery −; size=25; length=600", "cable=block cable; from=engine block; to=battery −; size=25; length=600", "cable=body cable; from=body; to=battery −; size=16; length=400"},
-			feed.Loads:    {},
+			feed.Cables: {"cable=ground cable; from=ground point; to=battery −; size=25; length=600",
+				"cable=block cable; from=engine block; to=battery −; size=25; length=600", "cable=body cable; from=body; to=battery −; size=16; length=400"},
+			feed.Loads: {},
 		},
 	}
 }
@@ -136,27 +142,48 @@ func TestOneMistakeOfEachKind(t *testing.T) {
 		v    vehicle
 		want string
 	}{
-		"a fuse above its wire":        {base.put(feed.Fuses, 1, "fuse=2; rating=30; in=IG; out=F-2"), "fuse-above-wire"},
-		"a load near the fuse":         {base.with(feed.Loads, "load=heater; plus=F-2; minus=body; amps=6"), "fuse-loaded"},
-		"a load above the fuse":        {base.with(feed.Loads, "load=heater; plus=F-2; minus=body; amps=14"), "fuse-opens"},
-		"no fuse before it":            {base.put(feed.Fuses, 0, "fuse=1; rating=10; in=elsewhere; out=nowhere").with(feed.Cables, "cable=bridge; from=battery +; to=F-1; ohms=0.001"), "unprotected"},
-		"a feed that drops in crank":   {base.put(feed.Switches, 0, "switch=key; from=main bus; to=IG; closed=accessory, run"), "feed-drops-in-crank"},
-		"a feed that is not there":     {base.put(feed.Switches, 0, "switch=key; from=main bus; to=IG; closed=off"), "unit-not-fed"},
-		"a coil without ground":        {base.with(feed.Relays, "relay=K1; coilplus=IG; coilminus=nothing; common=main bus; make=out"), "coil-no-ground"},
-		"a coil without a feed":        {base.with(feed.Relays, "relay=K1; coilplus=nothing; coilminus=body; common=main bus; make=out"), "coil-not-fed"},
-		"both ends of a coil fed":      {base.with(feed.Relays, "relay=K1; coilplus=IG; coilminus=F-2; common=main bus; make=out"), "coil-both-ends-fed"},
-		"a contact too weak":           {base.with(feed.Relays, "relay=K1; coilplus=IG; coilminus=body; common=main bus; make=out; amps=10").with(feed.Loads, "load=fan; plus=out; minus=body; amps=20"), "contact-overloaded"},
-		"a relay that buzzes":          {base.with(feed.Relays, "relay=K1; coilplus=own; coilminus=body; common=IG; break=own"), "relay-buzzes"},
-		"a ground that is lifted":      {base.put(feed.Cables, 2, "cable=body cable; from=body; to=battery −; ohms=0.03").with(feed.Loads, "load=winch; plus=main bus; minus=body; amps=6"), "ground-lifted"},
-		"a ground led to nothing":      {base.put(feed.Cables, 2, "cable=body cable; from=body; to=elsewhere; ohms=0.003").with(feed.Loads, "load=heater; plus=F-2; minus=body; amps=2"), "ground-lost"},
-		"a thin ground":                {base.put(feed.Cables, 1, "cable=block cable; from=engine block; to=battery −; size=10; length=600").put(feed.Cables, 0, "cable=ground cable; from=ground point; to=battery −; size=10; length=600").put(feed.Cables, 2, "cable=body cable; from=body; to=battery −; size=10; length=400").with(feed.Cables, "cable=starter cable; from=battery +; to=starter post; size=35; length=900"), "ground-thinner"},
-		"a fuse below its like":        {base.put(feed.Fuses, 1, "fuse=2; rating=10; in=IG2; out=F-2").with(feed.Fuses, "fuse=group; rating=15; in=IG; out=IG2"), "not-selective"},
-		"something left on":            {base.with(feed.Loads, "load=amplifier; plus=F-1; minus=body; amps=1.5"), "stays-awake"},
-		"an alternator too small":      {base.put(feed.Sources, 1, "source=alternator; kind=alternator; plus=battery +; amps=70; idle=1"), "alternator-idle"},
-		"a starter fed in run":         {base.with(feed.Loads, "load=starter; plus=F-2; minus=engine block; amps=3"), "starter-fed"},
-		"a short by the plan":          {base.with(feed.Cables, "cable=wrong; from=battery +; to=body; ohms=0.001"), "source-shorted unit-not-fed ground-lifted"},
-		"sources in a loop":            {base.with(feed.Sources, "source=second; plus=battery +; minus=body; volts=24"), "source-shorted sources-in-a-loop"},
-		"a wire with too much on it":   {base.put(feed.Fuses, 1, "fuse=2; rating=60; in=IG; out=F-2").with(feed.Loads, "load=winch; plus=J-1; minus=body; amps=40"), "alternator-idle fuse-above-wire fuse-opens wire-overloaded"},
+		"a fuse above its wire": {base.put(feed.Fuses, 1, "fuse=2; rating=30; in=IG; out=F-2"),
+			"fuse-above-wire"},
+		"a load near the fuse": {base.with(feed.Loads, "load=heater; plus=F-2; minus=body; amps=6"),
+			"fuse-loaded"},
+		"a load above the fuse": {base.with(feed.Loads, "load=heater; plus=F-2; minus=body; amps=14"),
+			"fuse-opens"},
+		"no fuse before it": {base.put(feed.Fuses, 0,
+			"fuse=1; rating=10; in=elsewhere; out=nowhere").with(feed.Cables, "cable=bridge; from=battery +; to=F-1; ohms=0.001"), "unprotected"},
+		"a feed that drops in crank": {base.put(feed.Switches, 0,
+			"switch=key; from=main bus; to=IG; closed=accessory, run"), "feed-drops-in-crank"},
+		"a feed that is not there": {base.put(feed.Switches, 0,
+			"switch=key; from=main bus; to=IG; closed=off"), "unit-not-fed"},
+		"a coil without ground": {base.with(feed.Relays,
+			"relay=K1; coilplus=IG; coilminus=nothing; common=main bus; make=out"), "coil-no-ground"},
+		"a coil without a feed": {base.with(feed.Relays,
+			"relay=K1; coilplus=nothing; coilminus=body; common=main bus; make=out"), "coil-not-fed"},
+		"both ends of a coil fed": {base.with(feed.Relays,
+			"relay=K1; coilplus=IG; coilminus=F-2; common=main bus; make=out"), "coil-both-ends-fed"},
+		"a contact too weak": {base.with(feed.Relays,
+			"relay=K1; coilplus=IG; coilminus=body; common=main bus; make=out; amps=10").with(feed.Loads, "load=fan; plus=out; minus=body; amps=20"), "contact-overloaded"},
+		"a relay that buzzes": {base.with(feed.Relays,
+			"relay=K1; coilplus=own; coilminus=body; common=IG; break=own"), "relay-buzzes"},
+		"a ground that is lifted": {base.put(feed.Cables, 2,
+			"cable=body cable; from=body; to=battery −; ohms=0.03").with(feed.Loads, "load=winch; plus=main bus; minus=body; amps=6"), "ground-lifted"},
+		"a ground led to nothing": {base.put(feed.Cables, 2,
+			"cable=body cable; from=body; to=elsewhere; ohms=0.003").with(feed.Loads, "load=heater; plus=F-2; minus=body; amps=2"), "ground-lost"},
+		"a thin ground": {base.put(feed.Cables, 1,
+			"cable=block cable; from=engine block; to=battery −; size=10; length=600").put(feed.Cables, 0, "cable=ground cable; from=ground point; to=battery −; size=10; length=600").put(feed.Cables, 2, "cable=body cable; from=body; to=battery −; size=10; length=400").with(feed.Cables, "cable=starter cable; from=battery +; to=starter post; size=35; length=900"), "ground-thinner"},
+		"a fuse below its like": {base.put(feed.Fuses, 1,
+			"fuse=2; rating=10; in=IG2; out=F-2").with(feed.Fuses, "fuse=group; rating=15; in=IG; out=IG2"), "not-selective"},
+		"something left on": {base.with(feed.Loads, "load=amplifier; plus=F-1; minus=body; amps=1.5"),
+			"stays-awake"},
+		"an alternator too small": {base.put(feed.Sources, 1,
+			"source=alternator; kind=alternator; plus=battery +; amps=70; idle=1"), "alternator-idle"},
+		"a starter fed in run": {base.with(feed.Loads,
+			"load=starter; plus=F-2; minus=engine block; amps=3"), "starter-fed"},
+		"a short by the plan": {base.with(feed.Cables,
+			"cable=wrong; from=battery +; to=body; ohms=0.001"), "source-shorted unit-not-fed ground-lifted"},
+		"sources in a loop": {base.with(feed.Sources,
+			"source=second; plus=battery +; minus=body; volts=24"), "source-shorted sources-in-a-loop"},
+		"a wire with too much on it": {base.put(feed.Fuses, 1,
+			"fuse=2; rating=60; in=IG; out=F-2").with(feed.Loads, "load=winch; plus=J-1; minus=body; amps=40"), "alternator-idle fuse-above-wire fuse-opens wire-overloaded"},
 		"an alternator past a cut-off": {masterSwitch(), "alternator-keeps-alive"},
 	} {
 		found := c.v.compute(t).Findings
@@ -181,15 +208,18 @@ func TestOneMistakeOfEachKind(t *testing.T) {
 func masterSwitch() vehicle {
 	v := sound()
 	v.lists = copied(v.lists)
-	v.lists[feed.Sources] = []string{"source=battery; kind=battery; plus=battery post; amps=600", "source=alternator; kind=alternator; plus=battery +; amps=70; idle=30"}
+	v.lists[feed.Sources] = []string{"source=battery; kind=battery; plus=battery post; amps=600",
+		"source=alternator; kind=alternator; plus=battery +; amps=70; idle=30"}
 	v.lists[feed.Fuses] = append(slices.Clone(v.lists[feed.Fuses]), "fuse=main; rating=40; in=battery +; out=main bus")
-	v.lists[feed.Switches] = append(slices.Clone(v.lists[feed.Switches]), "switch=master switch; from=battery post; to=battery +; closed=own")
+	v.lists[feed.Switches] = append(slices.Clone(v.lists[feed.Switches]),
+		"switch=master switch; from=battery post; to=battery +; closed=own")
 	return v
 }
 
 // What cannot be is found with its line, and the rest stands.
 func TestBadLines(t *testing.T) {
-	v := sound().with(feed.Fuses, "fuse=main; rating=40; in=battery +; out=main bus", "fuse=zero; rating=0; in=battery +; out=x", "fuse=minus; rating=-5; in=battery +; out=x",
+	v := sound().with(feed.Fuses, "fuse=main; rating=40; in=battery +; out=main bus",
+		"fuse=zero; rating=0; in=battery +; out=x", "fuse=minus; rating=-5; in=battery +; out=x",
 		"fuse=words; rating=large; in=battery +; out=x", "rating=10; in=battery +; out=x", "fuse=1; rating=10; in=battery +; out=x", "fuse=loop; rating=10; in=x; out=x",
 		"fuse=spare; rating=10; in=battery +", "fuse=norating; in=battery +; out=x").
 		with(feed.Relays, "relay=K1; common=a; make=b", "relay=K2; coilplus=a; coilminus=b; common=c").
@@ -204,7 +234,8 @@ func TestBadLines(t *testing.T) {
 			lines[f.Subject] = true
 		}
 	}
-	for _, want := range []string{"fuses, line 5", "fuses, line 6", "fuses, line 7", "fuses, line 8", "fuses, line 9", "fuses, line 10", "fuses, line 12", "relays, line 2", "relays, line 3",
+	for _, want := range []string{"fuses, line 5", "fuses, line 6", "fuses, line 7", "fuses, line 8",
+		"fuses, line 9", "fuses, line 10", "fuses, line 12", "relays, line 2", "relays, line 3",
 		"switches, line 3", "loads, line 2", "loads, line 3", "cables, line 5", "sources, line 4"} {
 		if !lines[want] {
 			t.Errorf("nothing is said of %s", want)
@@ -220,9 +251,11 @@ func TestBadLines(t *testing.T) {
 
 // Volts, amps, what stops and what opens, against what is worked out by hand.
 func TestWhatIf(t *testing.T) {
-	r := sound().with(feed.Fuses, "fuse=main; rating=40; in=battery +; out=main bus").with(feed.Loads, "load=pump; plus=F-2; minus=body; amps=4").compute(t)
+	r := sound().with(feed.Fuses, "fuse=main; rating=40; in=battery +; out=main bus").with(feed.Loads,
+		"load=pump; plus=F-2; minus=body; amps=4").compute(t)
 	pulled, err := r.Ask("running", nil, network.Fault{Do: network.Open, Element: "fuse 2"})
-	if err != nil || !slices.Equal(pulled.Stops, []string{"injector 1", "pump", "unit"}) || len(pulled.Opens) != 0 || !strings.Contains(strings.Join(pulled.Says, " "), "unit goes to sleep") {
+	if err != nil || !slices.Equal(pulled.Stops, []string{"injector 1", "pump",
+		"unit"}) || len(pulled.Opens) != 0 || !strings.Contains(strings.Join(pulled.Says, " "), "unit goes to sleep") {
 		t.Errorf("fuse 2 pulled: %+v, %v", pulled, err)
 	}
 	short, err := r.Ask("running", nil, network.Fault{Do: network.Short, A: "F2", B: "battery −"})
@@ -241,7 +274,8 @@ func TestWhatIf(t *testing.T) {
 		t.Error("what is not there is asked about")
 	}
 	same, err := r.Ask("off", nil, network.Fault{Do: network.Open, Element: "W5"})
-	if err != nil || len(same.Stops)+len(same.Starts) != 0 || !slices.Contains(same.Says, "Nothing changes in this position.") {
+	if err != nil || len(same.Stops)+len(same.Starts) != 0 || !slices.Contains(same.Says,
+		"Nothing changes in this position.") {
 		t.Errorf("with the key off the injector's wire: %+v, %v", same, err)
 	}
 }
@@ -249,7 +283,8 @@ func TestWhatIf(t *testing.T) {
 // The feed tree has every strong load once, each under what carries its current, and the amps of children are their
 // parent's.
 func TestTheTreeAddsUp(t *testing.T) {
-	r := sound().with(feed.Fuses, "fuse=main; rating=40; in=battery +; out=main bus").with(feed.Loads, "load=pump; plus=F-2; minus=body; amps=4", "load=fan; plus=F-1; minus=body; amps=6").compute(t)
+	r := sound().with(feed.Fuses, "fuse=main; rating=40; in=battery +; out=main bus").with(feed.Loads,
+		"load=pump; plus=F-2; minus=body; amps=4", "load=fan; plus=F-1; minus=body; amps=6").compute(t)
 	for _, p := range feed.Positions() {
 		tree := r.Tree(p.Name)
 		sums, seen := map[int]float64{}, map[string]bool{}

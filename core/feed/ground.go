@@ -61,12 +61,14 @@ func (r *Result) groundAt(name string, n network.Node, back bool) {
 	}
 	switch {
 	case !back:
-		r.find("ground-lost", finding.Danger, name, "Lead it to the battery's negative terminal, in the list of cables.",
+		r.find("ground-lost", finding.Danger, name,
+			"Lead it to the battery's negative terminal, in the list of cables.",
 			"%s is joined to the battery by nothing: no current comes back from there.", name)
 	case len(by) == 0:
 		return
 	case math.Abs(g.Full) > lifts && g.Led:
-		r.find("ground-lifted", finding.Check, name, "A thicker strap, or a shorter way; sensor grounds go to the unit and to nothing else.",
+		r.find("ground-lifted", finding.Check, name,
+			"A thicker strap, or a shorter way; sensor grounds go to the unit and to nothing else.",
 			"%s stands %.0f mV above the battery with everything on, and %.0f mV in crank: a sensor grounded there reads that much wrong.",
 			name, g.Full*1000, g.Crank*1000)
 	}
@@ -91,7 +93,8 @@ func (r *Result) unlike() {
 		}
 	}
 	if plus > 0 && minus > 0 && minus < plus && !minus.Equal(plus) {
-		r.find("ground-thinner", finding.Wrong, thin, fmt.Sprintf("A ground cable of %s: what goes out comes back.", plus),
+		r.find("ground-thinner", finding.Wrong, thin,
+			fmt.Sprintf("A ground cable of %s: what goes out comes back.", plus),
 			"%s of %s is the thickest from the battery's negative terminal, and its positive has %s.", thin, minus, plus)
 	}
 }
@@ -112,7 +115,8 @@ func (r *Result) selective() {
 				continue
 			}
 			if above := tree[p].Rating; above < apart*f.Rating {
-				r.find("not-selective", finding.Check, f.Name, "A smaller fuse below, or a larger one above where its wire bears it.",
+				r.find("not-selective", finding.Check, f.Name,
+					"A smaller fuse below, or a larger one above where its wire bears it.",
 					"Fuse %s of %.3g A stands below fuse %s of %.3g A: on a short either may open, and the larger takes more with it.",
 					f.Name, f.Rating, tree[p].Name, above)
 			}

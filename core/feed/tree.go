@@ -37,10 +37,12 @@ func (r *Result) Tree(position string) []Feeder { return r.TreeOf(r.state(positi
 // TreeOf gives the feed tree in a state: from the poles of the sources along what hands current on to every load, each
 // by the shortest way. What hangs on nothing that is fed has no place in it.
 func (r *Result) TreeOf(s *network.State) []Feeder {
-	t := &growing{r: r, s: s, heads: r.Drawn.Heads(), via: map[int32]int32{}, limb: map[int32]int{}, fed: r.fedBy(s), taken: map[int32]bool{}}
+	t := &growing{r: r, s: s, heads: r.Drawn.Heads(), via: map[int32]int32{}, limb: map[int32]int{},
+		fed: r.fedBy(s), taken: map[int32]bool{}}
 	for i := range r.Drawn.Elements {
 		e := &r.Drawn.Elements[i]
-		if e.Kind == network.Source && r.Drawn.Device[int32(i)] == "" && !strings.HasPrefix(e.Name, "reference ") && len(t.out) == 0 {
+		if e.Kind == network.Source && r.Drawn.Device[int32(i)] == "" && !strings.HasPrefix(e.Name,
+			"reference ") && len(t.out) == 0 {
 			t.sprout(int32(i))
 		}
 	}
@@ -64,7 +66,8 @@ func (t *growing) sprout(i int32) {
 	e := &t.r.Drawn.Elements[i]
 	root := t.heads[e.A]
 	t.from = map[int32]int32{root: -1}
-	t.out = append(t.out, Feeder{ID: e.Name, Name: e.Name, Kind: "source", Parent: -1, Amps: t.s.Amps(i), Volts: t.s.Volts[root], At: t.r.Drawn.Names[root], Live: "live"})
+	t.out = append(t.out, Feeder{ID: e.Name, Name: e.Name, Kind: "source", Parent: -1, Amps: t.s.Amps(i),
+		Volts: t.s.Volts[root], At: t.r.Drawn.Names[root], Live: "live"})
 	t.limb[root] = 0
 	t.taken[i] = true
 	queue, later := []int32{root}, []int32{} // what is closed first: a thing hangs where its current comes from
@@ -84,7 +87,10 @@ func (t *growing) sprout(i int32) {
 		x := queue[0]
 		queue = queue[1:]
 		next := slices.Clone(t.r.at[x])
-		slices.SortFunc(next, func(a, b int32) int { return finding.Natural(t.r.Drawn.Elements[a].Name, t.r.Drawn.Elements[b].Name) })
+		slices.SortFunc(next, func(a, b int32) int {
+			return finding.Natural(t.r.Drawn.Elements[a].Name,
+				t.r.Drawn.Elements[b].Name)
+		})
 		for _, i := range next {
 			if t.taken[i] || t.slight(i) {
 				continue

@@ -30,7 +30,8 @@ func TestMoreDirtyTables(t *testing.T) {
 			"X1-1 RD battery; X1-2 BK ground", ""},
 		"decimals of a spreadsheet": {"Connector|Pin|Colour|Function\nA|1.0|RD|Battery +\nA|2.0|BK|Ground",
 			"A1 RD battery; A2 BK ground", ""},
-		"leading zeros": {"Connector|Pin|Colour|Function\nA|01|RD|Battery +\nA|02|BK|Ground", "A1 RD battery; A2 BK ground", ""},
+		"leading zeros": {"Connector|Pin|Colour|Function\nA|01|RD|Battery +\nA|02|BK|Ground",
+			"A1 RD battery; A2 BK ground", ""},
 		"a total at the foot": {"Connector|Pin|Colour|Function\nA|1|RD|Battery +\nA|2|BK|Ground\nTotal|2||wires",
 			"A1 RD battery; A2 BK ground", "sum"},
 		"a footnote": {"Connector|Pin|Colour|Function\nA|1|RD|Battery +\nA|2|BK|Ground\n* from issue 3 of the sheet|||",
@@ -90,7 +91,8 @@ func TestMoreDirtyTables(t *testing.T) {
 				asks += m.Code + " "
 			}
 		}
-		if all := strings.Join(got, "; "); all != c.rows || (c.asks == "") != (asks == "") || !strings.Contains(asks, c.asks) {
+		if all := strings.Join(got,
+			"; "); all != c.rows || (c.asks == "") != (asks == "") || !strings.Contains(asks, c.asks) {
 			t.Errorf("%s:\n got %s, asks %q\nwant %s, %q", name, all, asks, c.rows, c.asks)
 		}
 	}
@@ -115,7 +117,8 @@ func TestTablesSideBySide(t *testing.T) {
 			t.Errorf("%q: %v of %d tables, %s; want %s", which, got, r.Tables, codes(r.Warnings), want)
 		}
 	}
-	r, err := gather.Read(cells, gather.Options{Beside: gather.AllTables, Cells: []gather.Correction{{Line: 9, Column: gather.Colour, Text: "VT"}}})
+	r, err := gather.Read(cells, gather.Options{Beside: gather.AllTables, Cells: []gather.Correction{{Line: 9,
+		Column: gather.Colour, Text: "VT"}}})
 	if err != nil || r.Rows[4].Colour.String() != "VT" || r.Rows[1].Colour.String() != "BK" {
 		t.Errorf("a cell of the right one put right: %+v, %v", r.Rows, err)
 	}

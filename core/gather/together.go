@@ -115,8 +115,10 @@ func checkOrigins(loom *harness.Loom, sources []Origin) []finding.Finding {
 		}
 	}
 	for _, name := range sortedKeys(unknown) {
-		out = append(out, finding.Finding{Code: "origin-unknown", Severity: finding.Note, Stage: "gather", Subject: name,
-			Text:   fmt.Sprintf("%s come from %q, of which Vehicles says nothing.", strings.Join(unknown[name], ", "), name),
+		out = append(out, finding.Finding{Code: "origin-unknown", Severity: finding.Note, Stage: "gather",
+			Subject: name,
+			Text: fmt.Sprintf("%s come from %q, of which Vehicles says nothing.", strings.Join(unknown[name],
+				", "), name),
 			Remedy: "List it under Vehicles with its year and variant, or name one of those that are listed."})
 	}
 	places := map[[2]string][]string{}

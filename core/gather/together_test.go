@@ -21,8 +21,10 @@ func pinoutOf(t *testing.T, name, origin string, trust harness.Trust, lines ...s
 
 // A pigtail's pinout becomes part of the harness, and what two tables say otherwise of a cavity is named.
 func TestAFurtherPinout(t *testing.T) {
-	engine := pinoutOf(t, "engine", "Sorrel", harness.Maker, "A|1|RD|Battery +|", "A|2|BK|Ground|", "A|3|GN|Injector 1|")
-	pigtail := pinoutOf(t, "pigtail", "Fell", harness.Copied, "P|1|WH|Ignition feed|", "A|3|BU|Injector 2|", "A|2|BK|Ground|", "A|9|VT|Purge valve|")
+	engine := pinoutOf(t, "engine", "Sorrel", harness.Maker, "A|1|RD|Battery +|", "A|2|BK|Ground|",
+		"A|3|GN|Injector 1|")
+	pigtail := pinoutOf(t, "pigtail", "Fell", harness.Copied, "P|1|WH|Ignition feed|", "A|3|BU|Injector 2|",
+		"A|2|BK|Ground|", "A|9|VT|Purge valve|")
 	all, found := gather.Together("from", engine, pigtail)
 	var rows []string
 	for _, r := range all.Rows {
@@ -49,10 +51,12 @@ func TestAFurtherPinout(t *testing.T) {
 
 // Parts of unlike years are told where they meet: at in-line halves and along wires, and nowhere else.
 func TestWhereUnlikeYearsMeet(t *testing.T) {
-	engine := pinoutOf(t, "engine", "Sorrel", harness.Maker, "A|1|RD|Battery +|", "XA|1|BK|Ground|A 7", "XA|2|GN|Injector 1|")
+	engine := pinoutOf(t, "engine", "Sorrel", harness.Maker, "A|1|RD|Battery +|", "XA|1|BK|Ground|A 7",
+		"XA|2|GN|Injector 1|")
 	pigtail := pinoutOf(t, "pigtail", "Fell", harness.Maker, "XB|1|BK|Ground|", "P|4|GN|Injector 3|A 9")
 	all, _ := gather.Together("from", engine, pigtail)
-	sheet, err := gather.ReadSheet(gather.ConnectorList, gather.Sheet{Cells: table("Connector|Faces|Comes from", "XA|XB|", "XB|XA|", "Q||Moor")})
+	sheet, err := gather.ReadSheet(gather.ConnectorList, gather.Sheet{Cells: table("Connector|Faces|Comes from",
+		"XA|XB|", "XB|XA|", "Q||Moor")})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -67,7 +71,8 @@ func TestWhereUnlikeYearsMeet(t *testing.T) {
 		return out
 	}
 	moor := gather.Origin{Name: "Moor"}
-	found := lay(gather.Origin{Name: "Sorrel", Year: "1998"}, gather.Origin{Name: "Fell", Year: "2003", Variant: "estate"}, moor)
+	found := lay(gather.Origin{Name: "Sorrel", Year: "1998"}, gather.Origin{Name: "Fell", Year: "2003",
+		Variant: "estate"}, moor)
 	if len(found) != 1 || found[0].Code != "origins-meet" || !strings.Contains(found[0].Text, "at XA and XB") ||
 		!strings.Contains(found[0].Text, "Fell (2003 estate)") || strings.Contains(found[0].Text, "XA1") {
 		t.Errorf("found %+v", found)
@@ -76,13 +81,15 @@ func TestWhereUnlikeYearsMeet(t *testing.T) {
 		t.Errorf("the wire from P4 to A9 is not named: %s", found[0].Text)
 	}
 	for _, same := range [][]gather.Origin{
-		{{Name: "Sorrel", Year: "1998"}, {Name: "Fell", Year: "1998"}, moor}, {{Name: "Sorrel", Year: "1998"}, {Name: "Fell"}, moor},
+		{{Name: "Sorrel", Year: "1998"}, {Name: "Fell", Year: "1998"}, moor}, {{Name: "Sorrel", Year: "1998"},
+			{Name: "Fell"}, moor},
 	} {
 		if found := lay(same...); len(found) != 0 {
 			t.Errorf("%v: found %v", same, found)
 		}
 	}
-	if found := lay(gather.Origin{Name: "Sorrel"}, gather.Origin{Name: "Fell"}); len(found) != 1 || found[0].Code != "origin-unknown" ||
+	if found := lay(gather.Origin{Name: "Sorrel"},
+		gather.Origin{Name: "Fell"}); len(found) != 1 || found[0].Code != "origin-unknown" ||
 		found[0].Subject != "Moor" {
 		t.Errorf("found %v: want Moor unknown", found)
 	}

@@ -51,7 +51,8 @@ func BenchmarkWhatIf(b *testing.B) {
 			relay = n.Relays[i].Name
 		}
 	}
-	for name, f := range map[string]network.Fault{"open": {Do: network.Open, Element: "e40"}, "touch": {Do: network.Short, A: "P700", B: "body"},
+	for name, f := range map[string]network.Fault{"open": {Do: network.Open, Element: "e40"},
+		"touch":   {Do: network.Short, A: "P700", B: "body"},
 		"between": {Do: network.Short, A: "P700", B: "P1900"}, "dead": {Do: network.Dead, Element: relay}} {
 		b.Run(name, func(b *testing.B) {
 			for b.Loop() {

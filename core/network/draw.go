@@ -56,7 +56,8 @@ type ended struct {
 // Draw draws the network of a harness. It fails only where what stands in it cannot be; what is not known is assumed,
 // and said.
 func Draw(in Input) (*Drawn, error) {
-	d := &drawing{in: in, out: &Drawn{Wires: map[string]int32{}, Outputs: map[string]string{}, Units: map[string]int32{},
+	d := &drawing{in: in, out: &Drawn{Wires: map[string]int32{}, Outputs: map[string]string{},
+		Units:  map[string]int32{},
 		Points: map[harness.Ref]Node{}, Nodes: map[string]Node{}, Device: map[int32]string{}, Of: map[string][]int32{},
 		roles: map[harness.Ref]ended{}}, halves: map[string]*harness.Half{}, said: map[string]bool{}}
 	for i := range in.Connectors {
@@ -114,8 +115,9 @@ func (d *drawing) copper() {
 		d.out.Wires[w] = d.b.Add(e)
 	}
 	if d.lone > 0 {
-		d.out.Assumed = append(d.out.Assumed, fmt.Sprintf("size or length of %d wires is not known: reckoned at %s and %.0f mm",
-			d.lone, usualSquare, usualMm))
+		d.out.Assumed = append(d.out.Assumed,
+			fmt.Sprintf("size or length of %d wires is not known: reckoned at %s and %.0f mm",
+				d.lone, usualSquare, usualMm))
 	}
 }
 
@@ -152,7 +154,8 @@ func (d *drawing) plugs() {
 		if _, full := d.in.Harness.In(at); !full || d.in.Harness.Free(at.Connector) {
 			continue
 		}
-		d.b.Add(Element{Name: "contact " + at.String(), Kind: Contact, A: d.b.Node(at.String() + " wire"), B: d.cavity(at),
+		d.b.Add(Element{Name: "contact " + at.String(), Kind: Contact, A: d.b.Node(at.String() + " wire"),
+			B:    d.cavity(at),
 			Ohms: ContactOhms})
 	}
 	for i := range d.in.Connectors {
@@ -162,12 +165,14 @@ func (d *drawing) plugs() {
 		}
 		if c.Mate != "" && !d.in.Harness.Free(c.Mate) {
 			for _, cavity := range c.Cavities {
-				d.b.Merge(d.cavity(harness.Ref{Connector: c.ID, Cavity: cavity}), d.cavity(harness.Ref{Connector: c.Mate, Cavity: cavity}))
+				d.b.Merge(d.cavity(harness.Ref{Connector: c.ID, Cavity: cavity}),
+					d.cavity(harness.Ref{Connector: c.Mate, Cavity: cavity}))
 			}
 		}
 		for _, row := range c.Links {
 			for _, cavity := range row[min(1, len(row)):] {
-				d.b.Merge(d.cavity(harness.Ref{Connector: c.ID, Cavity: row[0]}), d.cavity(harness.Ref{Connector: c.ID, Cavity: cavity}))
+				d.b.Merge(d.cavity(harness.Ref{Connector: c.ID, Cavity: row[0]}),
+					d.cavity(harness.Ref{Connector: c.ID, Cavity: cavity}))
 			}
 		}
 	}

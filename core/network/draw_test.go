@@ -42,7 +42,8 @@ func laid(devices map[string]harness.Device, halves map[string]harness.Half, lin
 		in.Wires[w.ID] = network.Length{Square: 1, Mm: 1000, Signal: w.Signal}
 	}
 	for _, h := range l.Connectors {
-		if d, known := devices[h.Device]; known && !slices.ContainsFunc(l.Devices, func(x harness.Device) bool { return x.ID == h.Device }) {
+		if d, known := devices[h.Device]; known && !slices.ContainsFunc(l.Devices,
+			func(x harness.Device) bool { return x.ID == h.Device }) {
 			d.ID = h.Device
 			l.Devices = append(l.Devices, d)
 		}
@@ -51,11 +52,13 @@ func laid(devices map[string]harness.Device, halves map[string]harness.Half, lin
 	return in
 }
 
-var parts = map[string]harness.Device{"unit": {Kind: harness.Unit}, "oxygen sensor 1 front": {}, "rear lamp": {}, "coil 1": {}, "temperature sensor": {}, "G": {Kind: harness.Grounds}, "box": {}, "airbag": {}}
+var parts = map[string]harness.Device{"unit": {Kind: harness.Unit}, "oxygen sensor 1 front": {}, "rear lamp": {},
+	"coil 1": {}, "temperature sensor": {}, "G": {Kind: harness.Grounds}, "box": {}, "airbag": {}}
 
 func solved(t *testing.T, in network.Input, on ...string) (*network.Drawn, *network.State) {
 	t.Helper()
-	in.Inside.Sources = append(in.Inside.Sources, network.Supply{Name: network.BatteryName, Plus: "battery +", Volts: 12})
+	in.Inside.Sources = append(in.Inside.Sources, network.Supply{Name: network.BatteryName, Plus: "battery +",
+		Volts: 12})
 	d, err := network.Draw(in)
 	if err != nil {
 		t.Fatal(err)
@@ -96,7 +99,8 @@ func TestCopperByHand(t *testing.T) {
 		t.Errorf("W1 has %.4f Ω, want %.4f", ohms, want)
 	}
 	amps := s.Amps(w1)
-	loss := s.Volts[0+mustFind(t, d, "battery +")] - s.Across(d.Of["rear lamp"][0]) - math.Abs(amps)*0 // what is left of 12 V at the filament
+	loss := s.Volts[0+mustFind(t, d,
+		"battery +")] - s.Across(d.Of["rear lamp"][0]) - math.Abs(amps)*0 // what is left of 12 V at the filament
 	want := math.Abs(amps) * (network.FuseOhms(10) + 2*(0.0185+2*network.JointOhms) + 3*network.ContactOhms + network.StudOhms + 0.001)
 	if math.Abs(amps) < 1.5 || math.Abs(loss-want) > 0.02 {
 		t.Errorf("at %.3f A %.4f V are lost, want %.4f", amps, loss, want)
@@ -118,8 +122,10 @@ func mustFind(t *testing.T, d *network.Drawn, name string) network.Node {
 // A unit wakes with its feed, pulls a heater through its own ground pin, and does nothing once that pin is lost. The
 // heater is fed through a splice and an in-line pair; the sensor's own wires take next to nothing.
 func TestAUnitWithItsSensor(t *testing.T) {
-	halves := map[string]harness.Half{"U": {Device: "unit"}, "O": {Device: "oxygen sensor 1 front"}, "XA": {Mate: "XB"}, "XB": {Mate: "XA"}, "B": {Device: "G"}}
-	in := laid(parts, halves, "W1 F-1 S1 Ignition feed", "W2 S1 U-1 Ignition feed", "W3 S1 XA-1 Oxygen sensor heater supply", "W4 XB-1 O-1 Oxygen sensor heater supply",
+	halves := map[string]harness.Half{"U": {Device: "unit"}, "O": {Device: "oxygen sensor 1 front"},
+		"XA": {Mate: "XB"}, "XB": {Mate: "XA"}, "B": {Device: "G"}}
+	in := laid(parts, halves, "W1 F-1 S1 Ignition feed", "W2 S1 U-1 Ignition feed",
+		"W3 S1 XA-1 Oxygen sensor heater supply", "W4 XB-1 O-1 Oxygen sensor heater supply",
 		"W5 U-2 O-2 Oxygen sensor heater, bank 1 sensor 1, control", "W6 U-3 O-3 Oxygen sensor signal, bank 1 sensor 1", "W7 U-4 O-4 Oxygen sensor ground", "W8 U-5 B-1 Power ground")
 	in.Inside.Slots = []network.Slot{{Name: "1", In: "battery +", Out: "F-1", Rating: 15}}
 	in.Inside.Cables = []network.Cable{{Name: "strap", From: "G", To: "battery −", Ohms: 0.001}}
@@ -128,7 +134,8 @@ func TestAUnitWithItsSensor(t *testing.T) {
 	if want := 12 / (8 + network.OutputOhms + 0.15); math.Abs(heater-want) > 0.03 || !s.Pulled[d.Units["unit"]-1] {
 		t.Errorf("the heater takes %.3f A, want %.3f; awake %v", heater, want, s.Pulled)
 	}
-	if lost, err := s.With(network.Fault{Do: network.Open, Element: "W8"}); err != nil || lost.Pulled[d.Units["unit"]-1] || taken(d, lost, "oxygen sensor 1 front") > 0.01 {
+	if lost, err := s.With(network.Fault{Do: network.Open,
+		Element: "W8"}); err != nil || lost.Pulled[d.Units["unit"]-1] || taken(d, lost, "oxygen sensor 1 front") > 0.01 {
 		t.Errorf("without its ground: %v", err)
 	}
 	d, s = solved(t, in)
@@ -140,8 +147,10 @@ func TestAUnitWithItsSensor(t *testing.T) {
 // A coil that a unit only triggers takes its current from its feed to its ground; restraint is left alone; of what nobody
 // knows nothing flows, and it is named; a length that nobody knows is assumed, and said.
 func TestWhatIsInsideOfOthers(t *testing.T) {
-	halves := map[string]harness.Half{"U": {Device: "unit"}, "C": {Device: "coil 1"}, "D": {Device: "box"}, "A": {Device: "airbag"}, "B": {Device: "G"}}
-	in := laid(parts, halves, "W1 F-1 C-2 Ignition coil 1 supply", "W2 U-1 C-1 Ignition coil 1, trigger", "W3 C-3 B-1 Ignition coil 1 ground", "W4 F-1 D-1 Whatsit",
+	halves := map[string]harness.Half{"U": {Device: "unit"}, "C": {Device: "coil 1"}, "D": {Device: "box"},
+		"A": {Device: "airbag"}, "B": {Device: "G"}}
+	in := laid(parts, halves, "W1 F-1 C-2 Ignition coil 1 supply", "W2 U-1 C-1 Ignition coil 1, trigger",
+		"W3 C-3 B-1 Ignition coil 1 ground", "W4 F-1 D-1 Whatsit",
 		"W5 D-2 B-2 Thing", "W6 F-1 A-1 Driver airbag", "W7 A-2 B-3 Driver airbag, return")
 	in.Wires["W1"] = network.Length{Signal: in.Wires["W1"].Signal}
 	in.Inside.Slots = []network.Slot{{Name: "1", In: "battery +", Out: "F-1", Rating: 15}}

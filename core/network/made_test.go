@@ -16,7 +16,8 @@ func made(t testing.TB, r *rand.Rand, size int, bent bool) *network.Network {
 	name := func(i int) string { return fmt.Sprintf("P%d", i) }
 	add := func(e network.Element) int32 { return b.Add(e) }
 	plus, body := b.Node("battery +"), b.Node("body")
-	add(network.Element{Name: network.BatteryName, Kind: network.Source, A: plus, B: network.Reference, Ohms: 0.006, Volts: 12.6})
+	add(network.Element{Name: network.BatteryName, Kind: network.Source, A: plus, B: network.Reference,
+		Ohms: 0.006, Volts: 12.6})
 	add(network.Element{Name: "strap", Kind: network.Copper, A: body, B: network.Reference, Ohms: 0.0004})
 	nodes := []network.Node{plus}
 	pick := func() network.Node { return nodes[r.IntN(len(nodes))] }
@@ -56,36 +57,46 @@ func made(t testing.TB, r *rand.Rand, size int, bent bool) *network.Network {
 		}
 		switch hangs {
 		case 0, 1:
-			add(network.Element{Name: fmt.Sprintf("load%d", i), Kind: network.Load, A: n, B: body, Ohms: 2 + 200*r.Float64()})
+			add(network.Element{Name: fmt.Sprintf("load%d", i), Kind: network.Load, A: n, B: body,
+				Ohms: 2 + 200*r.Float64()})
 		case 2:
 			if bent {
-				add(network.Element{Name: fmt.Sprintf("lamp%d", i), Kind: network.Lamp, A: n, B: body, Ohms: 3 + 100*r.Float64(), Volts: 12})
+				add(network.Element{Name: fmt.Sprintf("lamp%d", i), Kind: network.Lamp, A: n, B: body,
+					Ohms: 3 + 100*r.Float64(), Volts: 12})
 			}
 		case 3:
-			add(network.Element{Name: fmt.Sprintf("high%d", i), Kind: network.Load, A: n, B: near(), Ohms: 1e4 + 1e6*r.Float64()})
+			add(network.Element{Name: fmt.Sprintf("high%d", i), Kind: network.Load, A: n, B: near(),
+				Ohms: 1e4 + 1e6*r.Float64()})
 		case 4:
 			if r.IntN(3) == 0 {
-				add(network.Element{Name: fmt.Sprintf("loop%d", i), Kind: network.Copper, A: n, B: near(), Ohms: 0.01 + r.Float64()})
+				add(network.Element{Name: fmt.Sprintf("loop%d", i), Kind: network.Copper, A: n, B: near(),
+					Ohms: 0.01 + r.Float64()})
 			}
 		case 5:
 			if r.IntN(2) == 0 {
-				coil := add(network.Element{Name: fmt.Sprintf("coil%d", i), Kind: network.Load, A: n, B: body, Ohms: 85})
+				coil := add(network.Element{Name: fmt.Sprintf("coil%d", i), Kind: network.Load, A: n, B: body,
+					Ohms: 85})
 				k := b.Relay(network.Relay{Name: fmt.Sprintf("K%d", i), Coil: coil, PullIn: 7.5, DropOut: 2})
 				contact := b.Node(fmt.Sprintf("K%d 87", i))
-				add(network.Element{Name: fmt.Sprintf("K%d contact", i), Kind: network.Switch, A: near(), B: contact, Ohms: 0.005,
+				add(network.Element{Name: fmt.Sprintf("K%d contact", i), Kind: network.Switch, A: near(),
+					B: contact, Ohms: 0.005,
 					Gate: network.Gate{Relay: k, Rest: r.IntN(4) == 0}})
-				add(network.Element{Name: fmt.Sprintf("K%d load", i), Kind: network.Load, A: contact, B: body, Ohms: 3 + 20*r.Float64()})
+				add(network.Element{Name: fmt.Sprintf("K%d load", i), Kind: network.Load, A: contact, B: body,
+					Ohms: 3 + 20*r.Float64()})
 				relays++
 			}
 		case 6:
 			if bent && r.IntN(4) == 0 {
 				ref := b.Node(fmt.Sprintf("ref%d", i))
-				add(network.Element{Name: fmt.Sprintf("reference%d", i), Kind: network.Source, A: ref, B: body, Ohms: 0.5, Volts: 5, Limit: 0.1})
-				add(network.Element{Name: fmt.Sprintf("sensor%d", i), Kind: network.Load, A: ref, B: body, Ohms: 10 + 500*r.Float64()})
+				add(network.Element{Name: fmt.Sprintf("reference%d", i), Kind: network.Source, A: ref, B: body,
+					Ohms: 0.5, Volts: 5, Limit: 0.1})
+				add(network.Element{Name: fmt.Sprintf("sensor%d", i), Kind: network.Load, A: ref, B: body,
+					Ohms: 10 + 500*r.Float64()})
 			}
 		}
 	}
-	add(network.Element{Name: "alternator", Kind: network.Source, A: pick(), B: body, Ohms: 0.02, Volts: 14.2, Gate: network.Gate{Running: 1}})
+	add(network.Element{Name: "alternator", Kind: network.Source, A: pick(), B: body, Ohms: 0.02, Volts: 14.2,
+		Gate: network.Gate{Running: 1}})
 	n, err := b.Network()
 	if err != nil {
 		t.Fatal(err)

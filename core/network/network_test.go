@@ -73,7 +73,8 @@ func TestAgainstDenseEquations(t *testing.T) {
 		}
 		for i := range size {
 			if s.Floating[i] == fed[heads[i]] {
-				t.Fatalf("seed %d: %s is floating %v, joined to the reference %v", seed, n.Names[i], s.Floating[i], fed[heads[i]])
+				t.Fatalf("seed %d: %s is floating %v, joined to the reference %v", seed, n.Names[i], s.Floating[i],
+					fed[heads[i]])
 			}
 			if fed[heads[i]] {
 				worst = max(worst, math.Abs(s.Volts[i]-v.AtVec(int(heads[i]))))
@@ -191,8 +192,10 @@ func TestAFaultIsAnEdit(t *testing.T) {
 		}
 		some := func() string { return n.Elements[r.IntN(len(n.Elements))].Name }
 		node := func() string { return n.Names[r.IntN(len(n.Names))] }
-		for _, f := range []network.Fault{{Do: network.Open, Element: some()}, {Do: network.Worse, Element: some(), Ohms: r.Float64()},
-			{Do: network.Short, A: node(), B: node(), Ohms: 0.01 + r.Float64()}, {Do: network.Force, Element: "s1", On: true}} {
+		for _, f := range []network.Fault{{Do: network.Open, Element: some()}, {Do: network.Worse, Element: some(),
+			Ohms: r.Float64()},
+			{Do: network.Short, A: node(), B: node(), Ohms: 0.01 + r.Float64()}, {Do: network.Force, Element: "s1",
+				On: true}} {
 			with, err := base.With(f)
 			if err != nil {
 				t.Fatal(err)
@@ -222,7 +225,8 @@ func TestTouchesAreElements(t *testing.T) {
 			}
 			b.Add(network.Element{Name: "battery", Kind: network.Source, A: 1, B: 0, Ohms: 0.01, Volts: 12})
 			for i := range 12 {
-				b.Add(network.Element{Name: fmt.Sprint("w", i), Kind: network.Copper, A: network.Node(r.IntN(13)), B: network.Node(r.IntN(13)), Ohms: 0.1 + r.Float64()})
+				b.Add(network.Element{Name: fmt.Sprint("w", i), Kind: network.Copper, A: network.Node(r.IntN(13)),
+					B: network.Node(r.IntN(13)), Ohms: 0.1 + r.Float64()})
 			}
 			for _, e := range more {
 				b.Add(e)
@@ -241,18 +245,21 @@ func TestTouchesAreElements(t *testing.T) {
 			t.Fatal(err)
 		}
 		got, err := base.With(network.Fault{Do: network.Short, A: n.Names[a1], B: n.Names[b1], Ohms: 0.3},
-			network.Fault{Do: network.Short, A: n.Names[a2], B: n.Names[b2]}, network.Fault{Do: network.Open, Element: "w3"})
+			network.Fault{Do: network.Short, A: n.Names[a2], B: n.Names[b2]}, network.Fault{Do: network.Open,
+				Element: "w3"})
 		if err != nil {
 			t.Fatal(err)
 		}
-		want, err := draw(network.Element{Name: "t1", A: a1, B: b1, Ohms: 0.3}, network.Element{Name: "t2", A: a2, B: b2, Ohms: 0.001}).
+		want, err := draw(network.Element{Name: "t1", A: a1, B: b1, Ohms: 0.3}, network.Element{Name: "t2", A: a2,
+			B: b2, Ohms: 0.001}).
 			Solve(network.Condition{Faults: []network.Fault{{Do: network.Open, Element: "w3"}}})
 		if err != nil {
 			t.Fatal(err)
 		}
 		for i := range want.Volts {
 			if got.Floating[i] != want.Floating[i] || !want.Floating[i] && math.Abs(got.Volts[i]-want.Volts[i]) > 1e-9 {
-				t.Fatalf("seed %d: %s at %.12f V, floating %v; drawn %.12f V, %v", seed, n.Names[i], got.Volts[i], got.Floating[i], want.Volts[i], want.Floating[i])
+				t.Fatalf("seed %d: %s at %.12f V, floating %v; drawn %.12f V, %v", seed, n.Names[i], got.Volts[i],
+					got.Floating[i], want.Volts[i], want.Floating[i])
 			}
 		}
 	}
@@ -305,9 +312,11 @@ func relayed(t *testing.T, rest bool) *network.Network {
 	b.Add(network.Element{Name: "battery", Kind: network.Source, A: plus, Ohms: 0.01, Volts: 12})
 	c := b.Add(network.Element{Name: "coil", Kind: network.Load, A: coil, Ohms: 85})
 	k := b.Relay(network.Relay{Name: "K", Coil: c, PullIn: 8, DropOut: 2})
-	b.Add(network.Element{Name: "contact", Kind: network.Switch, A: plus, B: contact, Ohms: 0.005, Gate: network.Gate{Relay: k, Rest: rest}})
+	b.Add(network.Element{Name: "contact", Kind: network.Switch, A: plus, B: contact, Ohms: 0.005,
+		Gate: network.Gate{Relay: k, Rest: rest}})
 	b.Add(network.Element{Name: "own", Kind: network.Copper, A: contact, B: coil, Ohms: 0.01})
-	b.Add(network.Element{Name: "button", Kind: network.Switch, A: plus, B: coil, Ohms: 0.01, Gate: network.Gate{Switch: "button"}})
+	b.Add(network.Element{Name: "button", Kind: network.Switch, A: plus, B: coil, Ohms: 0.01,
+		Gate: network.Gate{Switch: "button"}})
 	n, err := b.Network()
 	if err != nil {
 		t.Fatal(err)
@@ -360,7 +369,8 @@ func TestDeterministic(t *testing.T) {
 
 func TestWhatCannotBe(t *testing.T) {
 	for name, e := range map[string]network.Element{
-		"no resistance": {Name: "x", A: 1}, "below nothing": {Name: "x", A: 1, Ohms: -1}, "no number": {Name: "x", A: 1, Ohms: math.NaN()},
+		"no resistance": {Name: "x", A: 1}, "below nothing": {Name: "x", A: 1, Ohms: -1}, "no number": {Name: "x",
+			A: 1, Ohms: math.NaN()},
 		"no node": {Name: "x", A: 7, Ohms: 1}, "no relay": {Name: "x", A: 1, Ohms: 1, Gate: network.Gate{Relay: 3}},
 		"endless": {Name: "x", A: 1, Ohms: math.Inf(1)}, "a limit below 0": {Name: "x", A: 1, Ohms: 1, Limit: -1},
 	} {
@@ -381,8 +391,10 @@ func TestWhatCannotBe(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	for _, f := range []network.Fault{{Do: network.Open, Element: "nothing"}, {Do: network.Short, A: "plus", B: "nowhere"},
-		{Do: network.Worse, Element: "own", Ohms: -1}, {Do: network.Weak, Volts: -4}, {Do: network.Stuck, Element: "own"}, {Do: "melt"}} {
+	for _, f := range []network.Fault{{Do: network.Open, Element: "nothing"}, {Do: network.Short, A: "plus",
+		B: "nowhere"},
+		{Do: network.Worse, Element: "own", Ohms: -1}, {Do: network.Weak, Volts: -4}, {Do: network.Stuck,
+			Element: "own"}, {Do: "melt"}} {
 		if _, err := s.With(f); err == nil {
 			t.Errorf("%v is taken", f)
 		}

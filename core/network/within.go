@@ -15,11 +15,13 @@ func (d *drawing) inside() {
 	in := &d.in.Inside
 	for _, s := range in.Sources {
 		minus := cmp.Or(s.Minus, "battery −")
-		d.b.Add(Element{Name: s.Name, Kind: Source, A: d.place(s.Plus), B: d.place(minus), Volts: s.Volts, Ohms: cmp.Or(s.Ohms, 0.006),
+		d.b.Add(Element{Name: s.Name, Kind: Source, A: d.place(s.Plus), B: d.place(minus), Volts: s.Volts,
+			Ohms:  cmp.Or(s.Ohms, 0.006),
 			Limit: s.Limit, Gate: Gate{Running: running(s.Running), Switch: s.Switch}})
 	}
 	for _, s := range in.Slots {
-		d.b.Add(Element{Name: "fuse " + s.Name, Kind: Fuse, A: d.place(s.In), B: d.place(s.Out), Ohms: FuseOhms(s.Rating), Limit: s.Rating})
+		d.b.Add(Element{Name: "fuse " + s.Name, Kind: Fuse, A: d.point(s.In), B: d.point(s.Out),
+			Ohms: FuseOhms(s.Rating), Limit: s.Rating})
 	}
 	for _, s := range in.Switches {
 		d.b.Add(Element{Name: s.Name, Kind: Switch, A: d.place(s.From), B: d.place(s.To), Ohms: SwitchOhms,
@@ -27,16 +29,19 @@ func (d *drawing) inside() {
 	}
 	for _, r := range in.Relays {
 		plus, minus := d.place(r.Coil[0]), d.place(r.Coil[1])
-		coil := d.load(r.Name, Element{Name: r.Name + " coil", Kind: Load, A: plus, B: minus, Ohms: cmp.Or(r.Ohms, bodies()["mainrelaycoil"].Ohms)})
+		coil := d.load(r.Name, Element{Name: r.Name + " coil", Kind: Load, A: plus, B: minus, Ohms: cmp.Or(r.Ohms,
+			bodies()["mainrelaycoil"].Ohms)})
 		k := d.b.Relay(Relay{Name: r.Name, Coil: coil, PullIn: cmp.Or(r.PullIn, 7.5), DropOut: cmp.Or(r.DropOut, 2.4)})
 		if r.Diode {
 			d.b.Add(Element{Name: r.Name + " diode", Kind: Diode, A: minus, B: plus, Ohms: 0.05, Volts: 0.7})
 		}
 		if r.Make != "" {
-			d.b.Add(Element{Name: r.Name + " contact", Kind: Switch, A: d.place(r.Common), B: d.place(r.Make), Ohms: RelayOhms, Gate: Gate{Relay: k}})
+			d.b.Add(Element{Name: r.Name + " contact", Kind: Switch, A: d.place(r.Common), B: d.place(r.Make),
+				Ohms: RelayOhms, Gate: Gate{Relay: k}})
 		}
 		if r.Break != "" {
-			d.b.Add(Element{Name: r.Name + " rest contact", Kind: Switch, A: d.place(r.Common), B: d.place(r.Break), Ohms: RelayOhms,
+			d.b.Add(Element{Name: r.Name + " rest contact", Kind: Switch, A: d.place(r.Common),
+				B: d.place(r.Break), Ohms: RelayOhms,
 				Gate: Gate{Relay: k, Rest: true}})
 		}
 	}
@@ -45,11 +50,12 @@ func (d *drawing) inside() {
 		if ohms == 0 {
 			ohms = size.Section(cmp.Or(c.Square, 16)).WorstResistance(20)*cmp.Or(c.Length, 500)/1000 + 2*StudOhms
 		}
-		d.b.Add(Element{Name: c.Name, Kind: Copper, A: d.place(c.From), B: d.place(c.To), Ohms: ohms})
+		d.b.Add(Element{Name: c.Name, Kind: Copper, A: d.point(c.From), B: d.point(c.To), Ohms: ohms})
 	}
 	for _, u := range in.Uses {
 		volts := cmp.Or(u.Volts, 12)
-		e := Element{Name: u.Name, Kind: Load, A: d.place(u.Plus), B: d.place(cmp.Or(u.Minus, "body")), Ohms: volts / u.Amps, Volts: volts,
+		e := Element{Name: u.Name, Kind: Load, A: d.place(u.Plus), B: d.place(cmp.Or(u.Minus, "body")),
+			Ohms: volts / u.Amps, Volts: volts,
 			Gate: Gate{Switch: u.Switch}}
 		if u.Lamp {
 			e.Kind = Lamp
@@ -106,7 +112,8 @@ func (d *drawing) devices() {
 		case len(all) == 0:
 		case dev.Kind == harness.Grounds:
 			for _, p := range all {
-				d.b.Add(Element{Name: "stud " + p.at.String(), Kind: Contact, A: p.n, B: d.point(dev.ID), Ohms: StudOhms})
+				d.b.Add(Element{Name: "stud " + p.at.String(), Kind: Contact, A: p.n, B: d.point(dev.ID),
+					Ohms: StudOhms})
 			}
 		case dev.Kind == harness.Unit:
 			d.unit(dev, all)
@@ -275,8 +282,10 @@ const (
 func (d *drawing) unit(dev *harness.Device, all []pin) {
 	id := dev.ID
 	if !slices.ContainsFunc(all, func(p pin) bool { return p.Role == signal.Ground }) {
-		d.b.Add(Element{Name: id + " case", Kind: Contact, A: d.point(d.ground(dev)), B: d.b.Node(id + " ground inside"), Ohms: 0.01})
-		d.out.Assumed = append(d.out.Assumed, fmt.Sprintf("%s has no ground in the lists: reckoned as grounded by its case", id))
+		d.b.Add(Element{Name: id + " case", Kind: Contact, A: d.point(d.ground(dev)),
+			B: d.b.Node(id + " ground inside"), Ohms: 0.01})
+		d.out.Assumed = append(d.out.Assumed,
+			fmt.Sprintf("%s has no ground in the lists: reckoned as grounded by its case", id))
 	}
 	in := d.b.Node(id + " ground inside")
 	inFeed := d.b.Node(id + " feed inside")
@@ -286,7 +295,8 @@ func (d *drawing) unit(dev *harness.Device, all []pin) {
 		switch {
 		case p.Role == signal.Ground:
 			d.b.Add(Element{Name: "ground pin " + p.at.String(), Kind: Contact, A: p.n, B: in, Ohms: 0.005})
-		case p.Role == signal.Ignition && (wake == nil || wake.Device == "mainrelay"): // that comes once the unit is awake
+		case p.Role == signal.Ignition && (wake == nil ||
+			wake.Device == "mainrelay"): // that comes once the unit is awake
 			wake = p
 		}
 	}
@@ -322,15 +332,19 @@ func (d *drawing) unit(dev *harness.Device, all []pin) {
 		case signal.SensorGround, signal.Shield:
 			d.b.Add(Element{Name: "sensor ground pin " + name, Kind: Contact, A: p.n, B: in, Ohms: 0.05})
 		case signal.Reference5V, signal.SensorSupply:
-			d.b.Add(Element{Name: "reference " + name, Kind: Source, A: p.n, B: in, Volts: 5, Ohms: 0.5, Limit: 0.1, Gate: Gate{Relay: k}})
+			d.b.Add(Element{Name: "reference " + name, Kind: Source, A: p.n, B: in, Volts: 5, Ohms: 0.5,
+				Limit: 0.1, Gate: Gate{Relay: k}})
 		case signal.LowSide, signal.CoilDriver, signal.PWM, signal.RelayCoil, signal.Lamp:
-			d.b.Add(Element{Name: "output " + name, Kind: Switch, A: p.n, B: in, Ohms: OutputOhms, Gate: Gate{Relay: k, Switch: name}})
+			d.b.Add(Element{Name: "output " + name, Kind: Switch, A: p.n, B: in, Ohms: OutputOhms,
+				Gate: Gate{Relay: k, Switch: name}})
 			d.out.Outputs[name] = p.Text
 		case signal.HighSide, signal.Load:
-			d.b.Add(Element{Name: "output " + name, Kind: Switch, A: inFeed, B: p.n, Ohms: OutputOhms, Gate: Gate{Relay: k, Switch: name}})
+			d.b.Add(Element{Name: "output " + name, Kind: Switch, A: inFeed, B: p.n, Ohms: OutputOhms,
+				Gate: Gate{Relay: k, Switch: name}})
 			d.out.Outputs[name] = p.Text
 		case signal.Motor:
-			e := Element{Name: "output " + name, Kind: Switch, A: inFeed, B: p.n, Ohms: OutputOhms, Gate: Gate{Relay: k, Switch: name}}
+			e := Element{Name: "output " + name, Kind: Switch, A: inFeed, B: p.n, Ohms: OutputOhms,
+				Gate: Gate{Relay: k, Switch: name}}
 			if p.Polarity != "+" {
 				e.A, e.B = p.n, in
 			}
@@ -358,7 +372,8 @@ func (d *drawing) grounds() {
 	for _, p := range append(points, "body", "engine block") {
 		if n, used := d.out.Nodes[p]; used && !led[p] {
 			d.b.Add(Element{Name: p + " to battery, assumed", Kind: Copper, A: n, B: Reference, Ohms: 0.002})
-			d.out.Assumed = append(d.out.Assumed, fmt.Sprintf("how %s is joined to the battery's negative terminal is not listed: reckoned at 2 mΩ", p))
+			d.out.Assumed = append(d.out.Assumed,
+				fmt.Sprintf("how %s is joined to the battery's negative terminal is not listed: reckoned at 2 mΩ", p))
 		}
 	}
 }

@@ -112,8 +112,9 @@ func (f *Facts) coilPairs(with map[int]int) {
 			named[s.Cylinder] = true
 			through = through && s.Cylinder <= len(with)/2 && s.Also == 0
 			if s.Also > 0 && with[s.Cylinder] != s.Also {
-				f.Findings = append(f.Findings, finding.Finding{Code: "coil-pair", Severity: finding.Wrong, Stage: "gather",
-					Side: string(side.side), Subject: side.p.Rows[i].Ref.String(),
+				f.Findings = append(f.Findings, finding.Finding{Code: "coil-pair", Severity: finding.Wrong,
+					Stage: "gather",
+					Side:  string(side.side), Subject: side.p.Rows[i].Ref.String(),
 					Text: fmt.Sprintf("%s is a coil of cylinders %d and %d; by the firing order %d fires with %d.",
 						side.p.Rows[i].Ref, s.Cylinder, s.Also, s.Cylinder, with[s.Cylinder]),
 					Remedy: "Put the row or the firing order right: a spark at the wrong stroke lights the intake."})
@@ -149,7 +150,8 @@ func (p *Plan) unplugged(f *Facts) {
 		if (d.System == "restraint" || d.System == "high-voltage") && u.Refuses() == "" {
 			p.Findings = append(p.Findings, finding.Finding{Code: "unplugged-wrongly", Severity: finding.Danger,
 				Stage: "gather", Subject: u.Item,
-				Text:   fmt.Sprintf("%s was unplugged to see what happens, and it belongs to %s: never.", u.Item, d.System),
+				Text: fmt.Sprintf("%s was unplugged to see what happens, and it belongs to %s: never.", u.Item,
+					d.System),
 				Remedy: "Plug it back in, key and battery off, and leave it to qualified hands."})
 		}
 		if u.Restarted {

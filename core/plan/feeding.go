@@ -73,7 +73,8 @@ func (f *Facts) keyContacts(all []gather.Measurement, lines []feed.Line) []feed.
 		if len(closed) == 0 {
 			continue
 		}
-		measured := map[string]string{"switch": "key " + l.At.String(), "from": from, "to": l.At.String(), "closed": strings.Join(closed, ", ")}
+		measured := map[string]string{"switch": "key " + l.At.String(), "from": from, "to": l.At.String(),
+			"closed": strings.Join(closed, ", ")}
 		at := slices.IndexFunc(lines, func(x feed.Line) bool { return x.Cells["to"] == l.At.String() })
 		if at >= 0 {
 			measured["switch"], measured["from"] = lines[at].Cells["switch"], cmp.Or(lines[at].Cells["from"], from)
