@@ -72,7 +72,8 @@ func reachPackhorse(j *plan.Job) error {
 // and 74 wires hang on it.
 func fuseBlock() (plan.Job, error) {
 	j := plan.Job{Title: "Packhorse fuse block", Kind: plan.Classic, Donor: "Bellweather Packhorse, body harness", Chassis: "Bellweather Packhorse", Sheets: map[gather.SheetKind]*gather.Sheet{}}
-	for _, kind := range []gather.SheetKind{gather.WireList, gather.ConnectorList, gather.DeviceList, gather.BranchList} {
+	kinds := []gather.SheetKind{gather.WireList, gather.ConnectorList, gather.DeviceList, gather.BranchList}
+	for _, kind := range append(kinds, gather.FeedKinds()...) {
 		data, err := File("fuse-block/" + string(kind) + ".csv")
 		if err != nil {
 			return j, fmt.Errorf("demo: %w", err)

@@ -59,7 +59,7 @@ func (v vehicle) input(t testing.TB) feed.Input {
 		square := 0.0
 		fmt.Sscan(f[3], &square)
 		loom.Wires = append(loom.Wires, w)
-		in.Wires[w.ID] = network.Length{Square: size.Section(square), Mm: 1000, Signal: w.Signal}
+		in.Wires[w.ID] = network.Length{Square: size.Section(square), Mm: 1000, Signal: w.Signal, Text: f[len(f)-1]}
 		known[w.ID] = feed.Wire{Square: size.Section(square), Mm: 1000,
 			Carries: size.Section(square).Ampacity(size.ClassB, 60, 1)}
 	}

@@ -24,6 +24,7 @@ type Length struct {
 	Square size.Section // mm², 0 where nobody knows
 	Mm     float64      // 0 where nobody knows
 	Signal signal.Reading
+	Text   string // what it is for, in the words of its table
 }
 
 // What a wire is reckoned at of which nobody knows size or length (common practice).
@@ -50,6 +51,7 @@ type Drawn struct {
 
 type ended struct {
 	signal signal.Reading
+	text   string
 	wire   string
 }
 
@@ -129,7 +131,7 @@ func (d *drawing) tip(wire string, end int, t harness.Tip, l Length) Node {
 	case harness.Crimped:
 		if p, ok := d.in.Harness.Place(t.Terminal); ok && p.State == harness.Seated {
 			if _, known := d.out.roles[p.At]; !known || !d.out.roles[p.At].signal.Read() {
-				d.out.roles[p.At] = ended{l.Signal, wire}
+				d.out.roles[p.At] = ended{l.Signal, l.Text, wire}
 			}
 			return d.b.Node(p.At.String() + " wire")
 		}

@@ -39,7 +39,7 @@ func laid(devices map[string]harness.Device, halves map[string]harness.Half, lin
 			}
 		}
 		l.Wires = append(l.Wires, w)
-		in.Wires[w.ID] = network.Length{Square: 1, Mm: 1000, Signal: w.Signal}
+		in.Wires[w.ID] = network.Length{Square: 1, Mm: 1000, Signal: w.Signal, Text: f[len(f)-1]}
 	}
 	for _, h := range l.Connectors {
 		if d, known := devices[h.Device]; known && !slices.ContainsFunc(l.Devices,
@@ -176,5 +176,20 @@ func TestWhatIsInsideOfOthers(t *testing.T) {
 	}
 	if _, known := network.BodyOf("injector"); !known || size.Section(1) == 0 {
 		t.Error("nothing is known of an injector")
+	}
+}
+
+// A horn has its feed and its switch at the two ends of one load; a radio two feeds, and its ground by its case.
+func TestWhichEndOfALoad(t *testing.T) {
+	devices := map[string]harness.Device{"horn": {}, "radio": {}}
+	halves := map[string]harness.Half{"H": {Device: "horn"}, "R": {Device: "radio"}}
+	in := laid(devices, halves, "W1 F-1 H-1 Horn feed", "W2 H-2 P-1 Horn switch", "W3 F-1 R-1 Radio feed", "W4 F-2 R-2 Radio feed, switched")
+	in.Inside.Slots = []network.Slot{{Name: "1", In: "battery +", Out: "F-1", Rating: 15}}
+	d, s := solved(t, in)
+	if a := taken(d, s, "horn"); a > 1e-6 || len(d.Of["horn"]) != 1 {
+		t.Errorf("nobody presses the horn, and it takes %.2f A", a)
+	}
+	if a := taken(d, s, "radio"); math.Abs(a-2) > 0.1 || s.Volts[mustFind(t, d, "F2")] > 0.1 {
+		t.Errorf("the radio takes %.2f A, and feeds back to %.2f V", a, s.Volts[mustFind(t, d, "F2")])
 	}
 }

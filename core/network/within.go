@@ -3,6 +3,7 @@ package network
 import (
 	"cmp"
 	"fmt"
+	"regexp"
 	"slices"
 
 	"draxel/core/harness"
@@ -89,7 +90,8 @@ func (d *drawing) place(text string) Node {
 type pin struct {
 	at harness.Ref
 	signal.Reading
-	n Node
+	text string
+	n    Node
 }
 
 // devices draws what is inside of devices, each as far as it is known.
@@ -101,7 +103,7 @@ func (d *drawing) devices() {
 			continue
 		}
 		if _, full := d.in.Harness.In(at); full {
-			pins[h.Device] = append(pins[h.Device], pin{at, d.out.roles[at].signal, d.cavity(at)})
+			pins[h.Device] = append(pins[h.Device], pin{at, d.out.roles[at].signal, d.out.roles[at].text, d.cavity(at)})
 		}
 	}
 	for i := range d.in.Devices {
@@ -133,12 +135,21 @@ const (
 	servedEnd        // it is controlled, or grounded
 	senseFed         // a sensor's supply
 	senseReturn      // a sensor's ground
+	eitherEnd        // a load's: fed, or led on to a switch
 )
+
+// feedWords are the words by which a load's wire says that it brings current.
+var feedWords = regexp.MustCompile(`(?i)\b(?:feed|fed|supply|supplied|battery|ignition|switched|live|power)\b`)
 
 func (p *pin) side() side {
 	switch p.Role {
-	case signal.Battery, signal.Ignition, signal.Start, signal.HighSide, signal.Load:
+	case signal.Battery, signal.Ignition, signal.Start, signal.HighSide:
 		return fedEnd
+	case signal.Load:
+		if feedWords.MatchString(p.text) {
+			return fedEnd
+		}
+		return eitherEnd
 	case signal.SensorSupply, signal.Reference5V:
 		return senseFed
 	case signal.SensorGround:
@@ -180,6 +191,14 @@ func (d *drawing) part(dev *harness.Device, all []pin) bool {
 		at[p.side()] = append(at[p.side()], p)
 	}
 	fed, served := at[fedEnd], at[servedEnd]
+	switch grounded := slices.ContainsFunc(served, func(p pin) bool { return p.Role == signal.Ground }); {
+	case len(fed) == 0 && !grounded && len(at[eitherEnd]) == 2: // the two ends of one load
+		fed, served = at[eitherEnd][:1], append(served, at[eitherEnd][1])
+	case len(fed) == 0 || grounded:
+		fed = append(fed, at[eitherEnd]...)
+	default:
+		served = append(served, at[eitherEnd]...)
+	}
 	if len(fed) > 0 && slices.ContainsFunc(served, func(p pin) bool { return p.Role == signal.Ground }) {
 		// what a unit only triggers takes its current from feed to ground
 		triggered := func(p pin) bool { return p.Role == signal.CoilDriver || p.Role == signal.LowSide }
@@ -197,7 +216,7 @@ func (d *drawing) part(dev *harness.Device, all []pin) bool {
 		pairs++
 	}
 	switch {
-	case len(all) == 2 && (len(fed)+len(served) < 2 || all[0].Device == all[1].Device && len(fed) != 1):
+	case len(all) == 2 && len(fed)+len(served) < 2:
 		add(all[0].n, all[1].n, body)
 	case len(fed) > 0 && len(served) > 0:
 		for i := range max(len(fed), len(served)) {
@@ -338,7 +357,7 @@ func (d *drawing) unit(dev *harness.Device, all []pin) {
 			d.b.Add(Element{Name: "output " + name, Kind: Switch, A: p.n, B: in, Ohms: OutputOhms,
 				Gate: Gate{Relay: k, Switch: name}})
 			d.out.Outputs[name] = p.Text
-		case signal.HighSide, signal.Load:
+		case signal.HighSide:
 			d.b.Add(Element{Name: "output " + name, Kind: Switch, A: inFeed, B: p.n, Ohms: OutputOhms,
 				Gate: Gate{Relay: k, Switch: name}})
 			d.out.Outputs[name] = p.Text
@@ -350,7 +369,7 @@ func (d *drawing) unit(dev *harness.Device, all []pin) {
 			}
 			d.b.Add(e)
 			d.out.Outputs[name] = p.Text
-		default:
+		default: // also of what is fed elsewhere: whether a unit uses it or switches it, its wire does not say
 			d.b.Add(Element{Name: "input " + name, Kind: Load, A: p.n, B: in, Ohms: inputOhms})
 		}
 	}

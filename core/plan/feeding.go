@@ -99,13 +99,13 @@ func (p *Plan) feeds(f *Facts, d Decisions) {
 	for i := range p.Reach.Result.Lines {
 		l, w := &p.Reach.Result.Lines[i], &wires[i]
 		square, mm := cmp.Or(l.Size, w.Size), cmp.Or(l.Had, l.Need, w.Length)
-		in.Wires[l.Wire] = network.Length{Square: square, Mm: mm, Signal: w.Signal}
+		in.Wires[l.Wire] = network.Length{Square: square, Mm: mm, Signal: w.Signal, Text: w.Function}
 		known[l.Wire] = d.carries(square, mm, l.Air)
 	}
 	for i := range f.Laid.Loom.Wires {
 		w := &f.Laid.Loom.Wires[i]
 		if _, there := in.Wires[w.ID]; !there {
-			in.Wires[w.ID] = network.Length{Square: w.Size, Mm: w.Length, Signal: w.Signal}
+			in.Wires[w.ID] = network.Length{Square: w.Size, Mm: w.Length, Signal: w.Signal, Text: w.Function}
 			known[w.ID] = d.carries(w.Size, w.Length, 0)
 		}
 	}
