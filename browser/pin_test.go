@@ -284,7 +284,7 @@ func TestATabletGivesThePasscode(t *testing.T) {
 // Thin's work in the same view: the gate asks for its reason, and a wire that does not come out is said.
 func TestThinAtTheBench(t *testing.T) {
 	v := open(t, "/jobs/packhorse/bench?stage=thin")
-	v.see("[data-testid=bench-text]", "Take the battery's negative off")
+	v.see("[data-testid=bench-text]", "Before the first cut")
 	for range 30 {
 		if regexp.MustCompile("(?i)gate").MatchString(v.page.MustElement("main").MustText()) || v.page.MustHas(".missing") {
 			break
