@@ -63,6 +63,11 @@ func (r *Result) checkSources() {
 
 func (r *Result) checkFuses() {
 	for _, p := range r.Fuses {
+		if p.Starts > 2*p.Rating && !r.Facts.Slow[p.Fuse] {
+			r.find("fuse-quick", finding.Note, p.Fuse, "Take a slow one, and say so under Kind in the list of fuses.",
+				"Fuse %s of %.3g A is quick, and the motors behind it take %.3g A until they turn: it may open then.",
+				p.Fuse, p.Rating, p.Starts)
+		}
 		switch {
 		case p.Carries > 0 && p.Rating > p.Carries:
 			remedy := fmt.Sprintf("A fuse of %.3g A fits.", p.Best)

@@ -46,8 +46,7 @@ type Facts struct {
 	Inside   network.Inside
 	Sources  []Source
 	Contacts map[string]float64 // rating in A of a relay's contacts, by relay
-	Slow     map[string]bool    // fuses that are slow
-	Breakers map[string]bool    // slots that are breakers or links
+	Slow     map[string]bool    // fuses that are slow: bolted ones, links and breakers too
 	Starters map[string]bool    // cables and loads of the starter: exempt from protection
 	Findings []finding.Finding
 	Switches []string // switches of their own, which a person can open and close
@@ -60,7 +59,7 @@ func (f *Facts) Said() bool {
 
 // Read reads the lists. What cannot be is left out, and found; the rest stands.
 func Read(lists map[string][]Line) Facts {
-	r := reader{Facts: Facts{Contacts: map[string]float64{}, Slow: map[string]bool{}, Breakers: map[string]bool{},
+	r := reader{Facts: Facts{Contacts: map[string]float64{}, Slow: map[string]bool{},
 		Starters: map[string]bool{}},
 		taken: map[string]int{}}
 	for _, l := range lists[Sources] {
@@ -204,8 +203,7 @@ func (r *reader) fuse(l Line) {
 		return
 	}
 	kind := strings.ToLower(l.Cells["kind"])
-	r.Slow[name] = strings.Contains(kind, "slow") || strings.Contains(kind, "link")
-	r.Breakers[name] = strings.Contains(kind, "break") || strings.Contains(kind, "link")
+	r.Slow[name] = strings.Contains(kind, "slow") || strings.Contains(kind, "link") || strings.Contains(kind, "break") || strings.Contains(kind, "bolt")
 	for i, out := range strings.FieldsFunc(p[1], func(c rune) bool { return c == ';' }) {
 		slot := network.Slot{Name: name, In: p[0], Out: strings.TrimSpace(out), Rating: rating}
 		if i > 0 { // the same fuse, led on

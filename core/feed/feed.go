@@ -70,6 +70,7 @@ type Protected struct {
 	Carries float64  `json:"carries"` // A that this may carry; 0 where nothing is known
 	Best    float64  `json:"best"`    // A of the fuse that fits, 0 where none does
 	Why     string   `json:"why,omitempty"`
+	Starts  float64  `json:"starts,omitempty"` // A of the motors behind it until they turn
 	Wires   []string `json:"wires"`
 	element int32
 }
@@ -198,8 +199,9 @@ func (r *Result) connect() {
 }
 
 // beyond walks from a node through what hands current on, whether it is open or closed, up to fuses, sources and loads,
-// and to the battery's negative terminal. Visit is called for each element once, with the mm of wire up to its far end.
-func (r *Result) beyond(from network.Node, not int32, visit func(i int32, mm float64) (on bool)) {
+// and to the battery's negative terminal, and gives the nodes that it comes to. Visit is called for each element once,
+// with the mm of wire up to its far end.
+func (r *Result) beyond(from network.Node, not int32, visit func(i int32, mm float64) (on bool)) (nodes map[int32]bool) {
 	heads := r.Drawn.Heads()
 	seen := map[int32]bool{heads[from]: true, 0: true}
 	type step struct {
@@ -231,6 +233,7 @@ func (r *Result) beyond(from network.Node, not int32, visit func(i int32, mm flo
 			}
 		}
 	}
+	return seen
 }
 
 // highest finds the nodes that a source reaches with neither a switch nor a fuse between.
@@ -278,7 +281,7 @@ func (r *Result) fuses() {
 				}
 			}
 		}
-		r.beyond(e.B, int32(i), func(k int32, _ float64) bool {
+		behind := r.beyond(e.B, int32(i), func(k int32, _ float64) bool {
 			x := &r.Drawn.Elements[k]
 			if x.Kind == network.Fuse {
 				return false
@@ -291,6 +294,7 @@ func (r *Result) fuses() {
 			}
 			return true
 		})
+		p.Starts = r.starts(behind)
 		best, err := Choose(p.Load, firstPositive(p.Carries, math.Inf(1)))
 		if p.Best = best; err != nil {
 			p.Why = err.Error()
@@ -301,6 +305,21 @@ func (r *Result) fuses() {
 		r.Fuses = append(r.Fuses, p)
 	}
 	slices.SortFunc(r.Fuses, func(a, b Protected) int { return finding.Natural(a.Fuse, b.Fuse) })
+}
+
+// starts gives what the motors at nodes take together until they turn, in A at 12 V.
+func (r *Result) starts(nodes map[int32]bool) float64 {
+	sum, heads := 0.0, r.Drawn.Heads()
+	for _, i := range r.Drawn.Loads {
+		e, ohms := &r.Drawn.Elements[i], r.Drawn.Stalled[i]
+		if ohms == 0 {
+			continue
+		}
+		if a, b := heads[e.A], heads[e.B]; a > 0 && nodes[a] || b > 0 && nodes[b] {
+			sum += 12 / ohms
+		}
+	}
+	return sum
 }
 
 // largest gives the greatest rating at or below so many A, 0 where there is none.

@@ -33,9 +33,9 @@ func (v vehicle) compute(t testing.TB) *feed.Result {
 
 func (v vehicle) input(t testing.TB) feed.Input {
 	t.Helper()
-	loom := harness.Loom{Devices: []harness.Device{{ID: "unit", Kind: harness.Unit}, {ID: "injector 1"},
+	loom := harness.Loom{Devices: []harness.Device{{ID: "unit", Kind: harness.Unit}, {ID: "injector 1"}, {ID: "pump"},
 		{ID: "charge lamp"}, {ID: "ground point", Kind: harness.Grounds}}}
-	device := map[string]string{"U": "unit", "J": "injector 1", "L": "charge lamp", "G": "ground point"}
+	device := map[string]string{"U": "unit", "J": "injector 1", "P": "pump", "L": "charge lamp", "G": "ground point"}
 	at := map[string]bool{}
 	in := network.Input{Wires: map[string]network.Length{}}
 	known := map[string]feed.Wire{}
@@ -172,6 +172,7 @@ func TestOneMistakeOfEachKind(t *testing.T) {
 			"cable=block cable; from=engine block; to=battery −; size=10; length=600").put(feed.Cables, 0, "cable=ground cable; from=ground point; to=battery −; size=10; length=600").put(feed.Cables, 2, "cable=body cable; from=body; to=battery −; size=10; length=400").with(feed.Cables, "cable=starter cable; from=battery +; to=starter post; size=35; length=900"), "ground-thinner"},
 		"a fuse below its like": {base.put(feed.Fuses, 1,
 			"fuse=2; rating=10; in=IG2; out=F-2").with(feed.Fuses, "fuse=group; rating=15; in=IG; out=IG2"), "not-selective"},
+		"a quick fuse before a motor": {motor(base), "fuse-quick"},
 		"something left on": {base.with(feed.Loads, "load=amplifier; plus=F-1; minus=body; amps=1.5"),
 			"stays-awake"},
 		"an alternator too small": {base.put(feed.Sources, 1,
@@ -312,4 +313,14 @@ func TestTheTreeAddsUp(t *testing.T) {
 	if got := r.Unfed(); len(got) != 0 {
 		t.Errorf("led to by nothing: %v", got)
 	}
+}
+
+// motor puts a pump behind fuse 2 that takes 24 A until it turns.
+func motor(v vehicle) vehicle {
+	v.wires = append(slices.Clone(v.wires), "W6 F-2 P-1 Fuel pump feed", "W7 P-2 G-2 Fuel pump ground")
+	for i, w := range v.wires[len(v.wires)-2:] {
+		f := strings.SplitN(w, " ", 4)
+		v.wires[len(v.wires)-2+i] = strings.Join([]string{f[0], f[1], f[2], "2.5", f[3]}, " ")
+	}
+	return v.put(feed.Fuses, 1, "fuse=2; rating=10; in=IG; out=F-2")
 }

@@ -45,6 +45,7 @@ type Drawn struct {
 	Nodes   map[string]Node       // places of their own names
 	Loads   []int32               // elements that use current
 	Device  map[int32]string      // by element: the device that it is inside of
+	Stalled map[int32]float64     // by element: Ω of a motor that does not turn yet
 	Of      map[string][]int32    // by device: its elements
 	roles   map[harness.Ref]ended // what comes to each cavity
 }
@@ -60,7 +61,7 @@ type ended struct {
 func Draw(in Input) (*Drawn, error) {
 	d := &drawing{in: in, out: &Drawn{Wires: map[string]int32{}, Outputs: map[string]string{},
 		Units:  map[string]int32{},
-		Points: map[harness.Ref]Node{}, Nodes: map[string]Node{}, Device: map[int32]string{}, Of: map[string][]int32{},
+		Points: map[harness.Ref]Node{}, Nodes: map[string]Node{}, Device: map[int32]string{}, Of: map[string][]int32{}, Stalled: map[int32]float64{},
 		roles: map[harness.Ref]ended{}}, halves: map[string]*harness.Half{}, said: map[string]bool{}}
 	for i := range in.Connectors {
 		d.halves[in.Connectors[i].ID] = &in.Connectors[i]

@@ -171,7 +171,9 @@ func (b *Builder) Network() (*Network, error) {
 			return nil, fmt.Errorf("relay %s has no coil, or does not let go below what it pulls at", r.Name)
 		}
 	}
-	n.number(b.merged)
+	if !n.number(b.merged) {
+		return nil, fmt.Errorf("too many of the %d elements go round in circles with one another", len(n.Elements))
+	}
 	n.byName = make(map[string]int32, len(n.Elements))
 	for i := range n.Elements {
 		if _, twice := n.byName[n.Elements[i].Name]; !twice {
@@ -214,8 +216,9 @@ func (n *Network) Find(name string) (Node, bool) {
 	return Node(i), i >= 0
 }
 
-// number gives each node that is not the reference a row, in the order of elimination.
-func (n *Network) number(merged []int32) {
+// number gives each node that is not the reference a row, in the order of elimination; false where there are too many
+// loops to find one.
+func (n *Network) number(merged []int32) bool {
 	n.same = make([]int32, len(n.Names))
 	count := int32(0)
 	for i := range n.same {
@@ -234,7 +237,9 @@ func (n *Network) number(merged []int32) {
 			n.bent = append(n.bent, int32(i))
 		}
 	}
-	n.order = minimumDegree(int(count), pairs)
+	if n.order = minimumDegree(int(count), pairs); n.order == nil {
+		return false
+	}
 	for i := range n.row {
 		if n.row[i] >= 0 {
 			n.row[i] = n.order.place[n.row[i]]
@@ -248,6 +253,7 @@ func (n *Network) number(merged []int32) {
 		a, b := n.row[n.Elements[i].A], n.row[n.Elements[i].B]
 		n.slots[i] = slot{a, b, n.order.at(a, b)}
 	}
+	return true
 }
 
 // find gives the head of the set that a member is in.

@@ -16,8 +16,12 @@ type pattern struct {
 // entry is an entry of the factor by its column and its number.
 type entry struct{ column, at int32 }
 
+// budget bounds the looks at neighbours that ordering takes: a second or so. A harness of 30,000 wires takes a thousandth.
+const budget = 400_000_000
+
 // minimumDegree orders the rows so that the one with the fewest neighbours left is eliminated first (Tinney & Walker
-// 1967), ties by number; for the nearly tree-like networks of a harness hardly anything is filled in.
+// 1967), ties by number; for the nearly tree-like networks of a harness hardly anything is filled in. It gives nil where
+// the order would take more than the budget: no vehicle is so knotted.
 func minimumDegree(n int, pairs [][2]int32) *pattern {
 	next := make([][]int32, n)
 	for _, p := range pairs {
@@ -33,7 +37,11 @@ func minimumDegree(n int, pairs [][2]int32) *pattern {
 	p := &pattern{place: make([]int32, n), start: make([]int32, 1, n+1)}
 	gone := make([]bool, n)
 	columns := make([][]int32, n)
+	spent := 0
 	for step := range n {
+		if spent > budget {
+			return nil
+		}
 		v := q.least(degree, gone)
 		gone[v], p.place[v] = true, int32(step)
 		around := next[v][:0]
@@ -46,6 +54,7 @@ func minimumDegree(n int, pairs [][2]int32) *pattern {
 		for i, u := range around {
 			degree[u]--
 			for _, w := range around[i+1:] {
+				spent += 1 + min(len(next[u]), len(next[w]))
 				if !joined(next, gone, u, w) {
 					next[u], next[w] = append(next[u], w), append(next[w], u)
 					degree[u], degree[w] = degree[u]+1, degree[w]+1

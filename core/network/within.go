@@ -275,7 +275,9 @@ func (d *drawing) body(device string, b Body, plus, minus Node, more string) {
 	if d.turning {
 		e.Gate.Switch = Turning
 	}
-	d.load(device, e)
+	if i := d.load(device, e); b.Stalled > 0 {
+		d.out.Stalled[i] = b.Stalled
+	}
 }
 
 // ground gives the place that the case of a device is bolted to.

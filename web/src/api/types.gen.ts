@@ -2345,6 +2345,7 @@ export interface Protected {
   carries: number;
   best: number;
   why?: string;
+  starts?: number;
   wires: string[];
 }
 /**

@@ -47,6 +47,7 @@ export function FusesPart({ job, view }: { job: string; view: FeedView }) {
                 <td>
                   <span className="mono">{amps(f.load)}</span>
                   {f.in && <span className="quiet"> {f.in === 'everything on' ? f.in : `in ${f.in}`}</span>}
+                  {!!f.starts && <div className="quiet">motors {amps(f.starts)} until they turn</div>}
                 </td>
                 <td>
                   {f.thin ? (
@@ -64,11 +65,14 @@ export function FusesPart({ job, view }: { job: string; view: FeedView }) {
                   {said(f.fuse).map((x) => (
                     <div key={x.code}>
                       <SeverityMark severity={x.severity} /> {x.text} {x.remedy}{' '}
-                      {f.best > 0 && f.best !== f.rating && x.code.startsWith('fuse-') && (
-                        <Button size="small" onClick={() => take(f.fuse, f.best)}>
-                          Take {f.best} A
-                        </Button>
-                      )}
+                      {f.best > 0 &&
+                        f.best !== f.rating &&
+                        x.code.startsWith('fuse-') &&
+                        x.code !== 'fuse-quick' && (
+                          <Button size="small" onClick={() => take(f.fuse, f.best)}>
+                            Take {f.best} A
+                          </Button>
+                        )}
                     </div>
                   ))}
                 </td>
