@@ -33,6 +33,16 @@ func (v vehicle) compute(t testing.TB) *feed.Result {
 
 func (v vehicle) input(t testing.TB) feed.Input {
 	t.Helper()
+	in, err := v.reckon(t)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return in
+}
+
+// reckon gives what Compute works on, and why it cannot be drawn.
+func (v vehicle) reckon(t testing.TB) (feed.Input, error) {
+	t.Helper()
 	loom := harness.Loom{Devices: []harness.Device{{ID: "unit", Kind: harness.Unit}, {ID: "injector 1"}, {ID: "pump"},
 		{ID: "charge lamp"}, {ID: "ground point", Kind: harness.Grounds}}}
 	device := map[string]string{"U": "unit", "J": "injector 1", "P": "pump", "L": "charge lamp", "G": "ground point"}
@@ -77,10 +87,7 @@ func (v vehicle) input(t testing.TB) feed.Input {
 	facts := feed.Read(lists)
 	in.Harness, in.Connectors, in.Devices, in.Inside = loom.Found(), loom.Connectors, loom.Devices, facts.Inside
 	drawn, err := network.Draw(in)
-	if err != nil {
-		t.Fatal(err)
-	}
-	return feed.Input{Drawn: drawn, Facts: &facts, Wires: known}
+	return feed.Input{Drawn: drawn, Facts: &facts, Wires: known}, err
 }
 
 func codes(all []finding.Finding) string {
