@@ -31,6 +31,7 @@ func (r *Result) check() {
 	r.checkMaster()
 	r.checkStarter()
 	r.selective()
+	r.twice()
 }
 
 // state gives the state of a position.

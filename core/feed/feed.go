@@ -73,6 +73,7 @@ type Protected struct {
 	Starts  float64  `json:"starts,omitempty"` // A of the motors behind it until they turn
 	Wires   []string `json:"wires"`
 	element int32
+	behind  map[int32]bool // nodes
 }
 
 // Bare is a length without protection between a source and the first fuse.
@@ -294,7 +295,7 @@ func (r *Result) fuses() {
 			}
 			return true
 		})
-		p.Starts = r.starts(behind)
+		p.Starts, p.behind = r.starts(behind), behind
 		best, err := Choose(p.Load, firstPositive(p.Carries, math.Inf(1)))
 		if p.Best = best; err != nil {
 			p.Why = err.Error()

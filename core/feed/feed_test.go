@@ -180,6 +180,7 @@ func TestOneMistakeOfEachKind(t *testing.T) {
 		"a fuse below its like": {base.put(feed.Fuses, 1,
 			"fuse=2; rating=10; in=IG2; out=F-2").with(feed.Fuses, "fuse=group; rating=15; in=IG; out=IG2"), "not-selective"},
 		"a quick fuse before a motor": {motor(base), "fuse-quick"},
+		"two fuses on one circuit":    {base.with(feed.Fuses, "fuse=third; rating=10; in=main bus; out=F-2"), "two-feeds"},
 		"something left on": {base.with(feed.Loads, "load=amplifier; plus=F-1; minus=body; amps=1.5"),
 			"stays-awake"},
 		"an alternator too small": {base.put(feed.Sources, 1,

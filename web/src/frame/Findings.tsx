@@ -89,7 +89,7 @@ function feedPlace(code: string, subject: string): string {
   if (
     code.startsWith('fuse-') ||
     code.startsWith('ground-') ||
-    ['unprotected', 'not-selective'].includes(code)
+    ['unprotected', 'not-selective', 'two-feeds'].includes(code)
   ) {
     return '?part=fuses';
   }
