@@ -113,6 +113,9 @@ func TestTablesSideBySide(t *testing.T) {
 		for _, row := range r.Rows {
 			got = append(got, fmt.Sprintf("%s@%d", row.Ref, row.Line))
 		}
+		if n := len(r.Rows) + len(r.Rejected) + len(r.Preface) + 1; n != r.Lines {
+			t.Errorf("%q: %d lines accounted for of %d", which, n, r.Lines)
+		}
 		if strings.Join(got, " ") != want || r.Tables != 2 || !strings.Contains(codes(r.Warnings), "side-by-side") {
 			t.Errorf("%q: %v of %d tables, %s; want %s", which, got, r.Tables, codes(r.Warnings), want)
 		}

@@ -112,7 +112,7 @@ type Reading struct {
 	Columns    []Column            `json:"columns"`
 	Habit      colour.Detection    `json:"habit"`
 	Unit       size.Unit           `json:"unit"`  // how bare numbers in the size column were read
-	Lines      int                 `json:"lines"` // lines of the table that are not blank
+	Lines      int                 `json:"lines"` // lines of the table that is read that are not blank
 	Next       int                 `json:"next"`  // the line at which a row is added
 	Rows       []harness.Row       `json:"rows"`
 	Connectors []harness.Connector `json:"connectors"`
@@ -128,15 +128,15 @@ type Reading struct {
 func Read(cells [][]string, o Options) (Reading, error) {
 	r := Reading{Rows: []harness.Row{}, Preface: []Remark{}, Rejected: []Remark{}, Struck: []Remark{}, Warnings: []Remark{}, Connectors: []harness.Connector{},
 		Headings: []string{}, Columns: []Column{}, Habit: colour.Detect(nil)}
+	if !slices.ContainsFunc(cells, func(line []string) bool { return !blank(line) }) {
+		return r, fmt.Errorf("the table is empty")
+	}
+	cells = r.beside(cells, o.Beside)
 	for _, line := range cells {
 		if !blank(line) {
 			r.Lines++
 		}
 	}
-	if r.Lines == 0 {
-		return r, fmt.Errorf("the table is empty")
-	}
-	cells = r.beside(cells, o.Beside)
 	header := findHeader(cells)
 	r.HeaderLine = header + 1
 	width := 0
