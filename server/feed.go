@@ -53,36 +53,28 @@ func (s *Server) showFeed(c *gin.Context) error {
 	return nil
 }
 
-// fed gives the network of a job, or why there is none.
-func (s *Server) fed(c *gin.Context) (*feed.Result, *computed, error) {
+// fed gives the network of a job and the position that is asked about, or why there is none.
+func (s *Server) fed(c *gin.Context) (*feed.Result, *computed, string, error) {
+	at := c.Query("position")
+	if !slices.ContainsFunc(feed.Positions(), func(p feed.Position) bool { return p.Name == at }) {
+		return nil, nil, "", problem(http.StatusUnprocessableEntity, "no-such-position", "The key has no such position.",
+			"/position")
+	}
 	j, err := s.compute(c.Request.Context(), c.Param("job"))
 	if err != nil {
-		return nil, nil, err
+		return nil, nil, "", err
 	}
 	r := j.plan().Feed.Result
 	if r == nil {
-		return nil, j, problem(http.StatusUnprocessableEntity, "nothing-said",
+		return nil, nil, "", problem(http.StatusUnprocessableEntity, "nothing-said",
 			"Nobody has said yet what stands in the vehicle: sources, fuses and switches.", "")
 	}
-	return r, j, nil
-}
-
-func position(c *gin.Context) (string, error) {
-	name := c.Query("position")
-	if !slices.ContainsFunc(feed.Positions(), func(p feed.Position) bool { return p.Name == name }) {
-		return "", problem(http.StatusUnprocessableEntity, "no-such-position", "The key has no such position.",
-			"/position")
-	}
-	return name, nil
+	return r, j, at, nil
 }
 
 // feedTree gives the tree of a position with switches of their own on.
 func (s *Server) feedTree(c *gin.Context) error {
-	at, err := position(c)
-	if err != nil {
-		return err
-	}
-	r, _, err := s.fed(c)
+	r, _, at, err := s.fed(c)
 	if err != nil {
 		return err
 	}
@@ -96,11 +88,7 @@ func (s *Server) feedTree(c *gin.Context) error {
 
 // askFeed answers what if.
 func (s *Server) askFeed(c *gin.Context) error {
-	at, err := position(c)
-	if err != nil {
-		return err
-	}
-	r, _, err := s.fed(c)
+	r, _, at, err := s.fed(c)
 	if err != nil {
 		return err
 	}
@@ -128,11 +116,7 @@ func (s *Server) askFeed(c *gin.Context) error {
 
 // spice gives the netlist of a position.
 func (s *Server) spice(c *gin.Context) error {
-	at, err := position(c)
-	if err != nil {
-		return err
-	}
-	r, j, err := s.fed(c)
+	r, j, at, err := s.fed(c)
 	if err != nil {
 		return err
 	}
@@ -147,11 +131,7 @@ func (s *Server) spice(c *gin.Context) error {
 
 // dot gives the feed tree of a position as a graph.
 func (s *Server) dot(c *gin.Context) error {
-	at, err := position(c)
-	if err != nil {
-		return err
-	}
-	r, j, err := s.fed(c)
+	r, j, at, err := s.fed(c)
 	if err != nil {
 		return err
 	}

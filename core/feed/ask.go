@@ -8,7 +8,6 @@ import (
 
 	"draxel/core/finding"
 	"draxel/core/network"
-	"draxel/core/size"
 )
 
 // Outcome is what a fault comes to.
@@ -31,7 +30,7 @@ type Hot struct {
 	Amps    float64 `json:"amps"`
 	Carries float64 `json:"carries"`
 	Burns   float64 `json:"burns"`   // s until its insulation is spent, good for at most 5; 0 where that is longer
-	Outlast bool    `json:"outlast"` // a fuse opens before
+	Outlast bool    `json:"outlast"` // fuses open before, at their slowest
 }
 
 // Opened is a fuse that opens.
@@ -42,8 +41,8 @@ type Opened struct {
 	Most  float64 `json:"most"`  // s; 0 where it may take hours
 }
 
-// Ask answers what if, from the state of a position with switches of their own on. A fuse that opens by it is opened, and what follows from that too.
-// It fails where the fault is about something that is not there.
+// Ask answers what if, from the state of a position with switches of their own on. A fuse that opens by it is opened, and
+// what follows from that too. It fails where the fault is about something that is not there.
 func (r *Result) Ask(position string, on []string, f network.Fault) (Outcome, error) {
 	before, err := r.With(position, on)
 	if err != nil {
@@ -119,7 +118,7 @@ func (r *Result) heats(a *Outcome, worst, after *network.State) {
 		e := &r.Drawn.Elements[i]
 		w, known := r.in.Wires[e.Name]
 		amps := math.Abs(worst.Amps(int32(i)))
-		if !known || w.Carries == 0 || amps <= w.Carries*1.01 || r.Facts.Starters[e.Name] {
+		if !known || w.Carries == 0 || amps <= w.Carries*1.01 {
 			continue
 		}
 		h := Hot{Wire: e.Name, Amps: amps, Carries: w.Carries}
@@ -128,14 +127,23 @@ func (r *Result) heats(a *Outcome, worst, after *network.State) {
 		if burns < 5 {
 			h.Burns = burns
 		}
-		var slowest float64
-		for _, o := range a.Opens {
-			slowest = max(slowest, o.Most)
-		}
-		h.Outlast = !still && len(a.Opens) > 0 && (burns > 5 || slowest > 0 && slowest < burns)
+		h.Outlast = !still && len(a.Opens) > 0 && longest(a.Opens) < burns
 		a.Heats = append(a.Heats, h)
 	}
 	slices.SortFunc(a.Heats, func(x, y Hot) int { return finding.Natural(x.Wire, y.Wire) })
+}
+
+// longest gives the most time in s that fuses take to open one after the other, without end where one may take hours.
+// A wire that loses no heat meanwhile is the worst case: what outlasts that outlasts it.
+func longest(opens []Opened) float64 {
+	sum := 0.0
+	for _, o := range opens {
+		if o.Most == 0 {
+			return math.Inf(1)
+		}
+		sum += o.Most
+	}
+	return sum
 }
 
 // Works says whether a device does its work in a state: something in it has half of the volts that it is made for, or a
@@ -187,7 +195,7 @@ func (r *Result) compare(a *Outcome, before, after *network.State) {
 	}
 	for _, d := range a.Stops {
 		if _, unit := r.Drawn.Units[d]; unit {
-			a.Says = append(a.Says, d+" goes to sleep: the engine stops.")
+			a.Says = append(a.Says, d+" goes to sleep.")
 		}
 	}
 	if len(a.Stops)+len(a.Starts)+len(a.Opens)+len(a.Heats)+len(a.Changed) == 0 {
@@ -205,6 +213,3 @@ func (r *Result) volts(s *network.State, device string) float64 {
 	}
 	return v
 }
-
-// Square gives the size of a wire in mm², 0 where nobody knows.
-func (r *Result) Square(wire string) size.Section { return r.in.Wires[wire].Square }

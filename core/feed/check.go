@@ -43,7 +43,7 @@ func (r *Result) state(name string) *network.State {
 func (r *Result) checkSources() {
 	for i := range r.Drawn.Elements {
 		e := &r.Drawn.Elements[i]
-		if e.Kind != network.Source || strings.HasPrefix(e.Name, "reference ") {
+		if !r.source(int32(i)) {
 			continue
 		}
 		if a := r.state("off").Amps(int32(i)); math.Abs(a) > shorted {
@@ -124,7 +124,7 @@ func (r *Result) checkWires() {
 	for i := range r.Drawn.Elements {
 		e := &r.Drawn.Elements[i]
 		w, known := r.in.Wires[e.Name]
-		if !known || w.Carries == 0 || r.worst[i] <= w.Carries || r.Facts.Starters[e.Name] {
+		if !known || w.Carries == 0 || r.worst[i] <= w.Carries {
 			continue
 		}
 		r.find("wire-overloaded", finding.Wrong, e.Name,
@@ -135,7 +135,7 @@ func (r *Result) checkWires() {
 
 func (r *Result) checkRelays() {
 	for k, relay := range r.Drawn.Relays {
-		if strings.HasSuffix(relay.Name, " awake") {
+		if _, unit := r.Drawn.Units[r.Drawn.Device[relay.Coil]]; unit { // it stands for the unit's being awake
 			continue
 		}
 		pulls, fed, back, both, buzzes := false, false, false, false, false

@@ -47,7 +47,6 @@ type Facts struct {
 	Sources  []Source
 	Contacts map[string]float64 // rating in A of a relay's contacts, by relay
 	Slow     map[string]bool    // fuses that are slow: bolted ones, links and breakers too
-	Starters map[string]bool    // cables and loads of the starter: exempt from protection
 	Findings []finding.Finding
 	Switches []string // switches of their own, which a person can open and close
 }
@@ -59,8 +58,7 @@ func (f *Facts) Said() bool {
 
 // Read reads the lists. What cannot be is left out, and found; the rest stands.
 func Read(lists map[string][]Line) Facts {
-	r := reader{Facts: Facts{Contacts: map[string]float64{}, Slow: map[string]bool{},
-		Starters: map[string]bool{}},
+	r := reader{Facts: Facts{Contacts: map[string]float64{}, Slow: map[string]bool{}},
 		taken: map[string]int{}}
 	for _, l := range lists[Sources] {
 		r.source(l)
@@ -179,7 +177,7 @@ func (r *reader) source(l Line) {
 		if ohms == 0 && amps > 0 {
 			s.Ohms = (12.0 - 7.2) / amps // cold-cranking amps at 7.2 V: EN 50342-1, from memory
 		}
-		if len(r.Sources) == 0 {
+		if !slices.ContainsFunc(r.Inside.Sources, func(x network.Supply) bool { return x.Name == network.BatteryName }) {
 			s.Name = network.BatteryName
 		}
 	}
@@ -282,7 +280,6 @@ func (r *reader) cable(l Line) {
 	if !ok || !okP || !okS || !okM || !okO {
 		return
 	}
-	r.Starters[name] = strings.Contains(strings.ToLower(name+l.Cells["note"]), "starter")
 	r.Inside.Cables = append(r.Inside.Cables, network.Cable{Name: name, From: p[0], To: p[1], Square: square,
 		Length: mm, Ohms: ohms})
 }
@@ -306,7 +303,6 @@ func (r *reader) load(l Line) {
 	if u.Switch != "" {
 		r.Facts.Switches = append(r.Facts.Switches, u.Switch)
 	}
-	r.Starters[name] = u.Starter
 	r.Inside.Uses = append(r.Inside.Uses, u)
 }
 

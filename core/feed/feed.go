@@ -23,7 +23,6 @@ type Input struct {
 	Drawn *network.Drawn
 	Facts *Facts
 	Wires map[string]Wire
-	Kept  map[string]bool // fuses whose feed is kept as a spare
 }
 
 // Position is a position of the key with the engine standing or running.
@@ -185,6 +184,26 @@ func (r *Result) Closed() []string {
 	return out
 }
 
+// source says whether an element is a battery or an alternator, not the reference of a unit.
+func (r *Result) source(i int32) bool {
+	return r.Drawn.Elements[i].Kind == network.Source && r.Drawn.Device[i] == ""
+}
+
+// inner says whether a node is inside of a unit.
+func (r *Result) inner(head int32) bool { return r.Drawn.Inner[network.Node(head)] }
+
+// cranks says whether an element carries the starter's current, and so is exempt from protection: nearly all of it, in
+// crank.
+func (r *Result) cranks(i int32) bool {
+	s, sum := r.state("crank"), 0.0
+	for _, l := range r.Drawn.Loads {
+		if r.Drawn.Elements[l].Gate.Key == network.Crank {
+			sum += math.Abs(s.Amps(l))
+		}
+	}
+	return sum > 0 && math.Abs(s.Amps(i)) >= 0.8*sum
+}
+
 // connect lists the elements at each node.
 func (r *Result) connect() {
 	heads := r.Drawn.Heads()
@@ -225,7 +244,7 @@ func (r *Result) beyond(from network.Node, not int32, visit func(i int32, mm flo
 			if far == x.node {
 				far = heads[e.B]
 			}
-			if strings.HasSuffix(r.Drawn.Names[far], " inside") { // what is inside of a unit is the unit's to protect
+			if r.inner(far) { // what is inside of a unit is the unit's to protect
 				continue
 			}
 			if visit(i, mm) && !seen[far] && !(not >= 0 && r.above[far]) {
@@ -243,8 +262,7 @@ func (r *Result) highest() {
 	heads := r.Drawn.Heads()
 	var queue []int32
 	for i := range r.Drawn.Elements {
-		if e := &r.Drawn.Elements[i]; e.Kind == network.Source && !strings.HasPrefix(e.Name,
-			"reference ") && !r.above[heads[e.A]] {
+		if e := &r.Drawn.Elements[i]; r.source(int32(i)) && !r.above[heads[e.A]] {
 			r.above[heads[e.A]] = true
 			queue = append(queue, heads[e.A])
 		}
@@ -346,7 +364,7 @@ func (r *Result) bare() {
 	seen := map[string]bool{}
 	for i := range r.Drawn.Elements {
 		e := &r.Drawn.Elements[i]
-		if e.Kind != network.Source || r.Drawn.Device[int32(i)] != "" || strings.HasPrefix(e.Name, "reference ") {
+		if !r.source(int32(i)) {
 			continue
 		}
 		r.beyond(e.A, -1, func(k int32, mm float64) bool {
@@ -356,7 +374,7 @@ func (r *Result) bare() {
 			}
 			if _, known := r.in.Wires[x.Name]; known && !seen[x.Name] {
 				seen[x.Name] = true
-				r.Unprotected = append(r.Unprotected, Bare{x.Name, mm, r.Facts.Starters[x.Name]})
+				r.Unprotected = append(r.Unprotected, Bare{x.Name, mm, r.cranks(k)})
 			}
 			return true
 		})

@@ -39,11 +39,14 @@ func (r *Result) Tree(position string) []Feeder { return r.TreeOf(r.state(positi
 func (r *Result) TreeOf(s *network.State) []Feeder {
 	t := &growing{r: r, s: s, heads: r.Drawn.Heads(), via: map[int32]int32{}, limb: map[int32]int{},
 		fed: r.fedBy(s), taken: map[int32]bool{}}
+	if i, known := r.Drawn.Element(network.BatteryName); known {
+		t.sprout(i)
+		return t.out
+	}
 	for i := range r.Drawn.Elements {
-		e := &r.Drawn.Elements[i]
-		if e.Kind == network.Source && r.Drawn.Device[int32(i)] == "" && !strings.HasPrefix(e.Name,
-			"reference ") && len(t.out) == 0 {
+		if r.source(int32(i)) {
 			t.sprout(int32(i))
+			break
 		}
 	}
 	return t.out
@@ -149,7 +152,7 @@ func (t *growing) seen(node int32) bool {
 
 // grounded says whether a node is a unit's inside or another way back: what lies behind it is not fed from here.
 func (t *growing) grounded(node int32) bool {
-	return strings.HasSuffix(t.r.Drawn.Names[node], " ground inside")
+	return t.r.inner(node) && !t.fed[node]
 }
 
 // add adds the limb of an element that hangs at a node.
@@ -159,11 +162,7 @@ func (t *growing) add(i, node int32) int {
 	l := Feeder{ID: e.Name, Name: strings.TrimPrefix(e.Name, "fuse "), Parent: parent, Depth: t.out[parent].Depth + 1,
 		Amps: math.Abs(t.s.Amps(i)), Volts: t.s.Volts[node], At: t.r.Drawn.Names[node], Device: t.r.Drawn.Device[i]}
 	if e.Kind.Hands() {
-		far := t.heads[e.A]
-		if far == node {
-			far = t.heads[e.B]
-		}
-		l.Behind = t.r.Drawn.Names[far]
+		l.Behind = t.r.Drawn.Names[t.other(i, node)]
 	}
 	switch {
 	case e.Kind == network.Fuse:

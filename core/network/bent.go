@@ -69,7 +69,7 @@ func (s *State) wrong(i int32) bool {
 	case e.Kind == Diode:
 		return v > e.Volts+1e-9
 	case s.bent[i]: // at its limit: with its volts still below what it would give
-		return v > s.EMF(i)-e.Limit*e.Ohms+1e-9
+		return v > s.EMF(i)-e.Limit*s.Ohms(i)+1e-9
 	}
 	return s.Amps(i) > e.Limit+1e-9
 }

@@ -46,6 +46,7 @@ type Drawn struct {
 	Loads   []int32               // elements that use current
 	Device  map[int32]string      // by element: the device that it is inside of
 	Stalled map[int32]float64     // by element: Ω of a motor that does not turn yet
+	Inner   map[Node]bool         // inside of units: what lies there is the unit's to protect
 	Of      map[string][]int32    // by device: its elements
 	roles   map[harness.Ref]ended // what comes to each cavity
 }
@@ -53,7 +54,6 @@ type Drawn struct {
 type ended struct {
 	signal signal.Reading
 	text   string
-	wire   string
 }
 
 // Draw draws the network of a harness. It fails only where what stands in it cannot be; what is not known is assumed,
@@ -62,9 +62,13 @@ func Draw(in Input) (*Drawn, error) {
 	d := &drawing{in: in, out: &Drawn{Wires: map[string]int32{}, Outputs: map[string]string{},
 		Units:  map[string]int32{},
 		Points: map[harness.Ref]Node{}, Nodes: map[string]Node{}, Device: map[int32]string{}, Of: map[string][]int32{}, Stalled: map[int32]float64{},
-		roles: map[harness.Ref]ended{}}, halves: map[string]*harness.Half{}, said: map[string]bool{}}
+		roles: map[harness.Ref]ended{}, Inner: map[Node]bool{}}, halves: map[string]*harness.Half{}, said: map[string]bool{},
+		feeds: map[string]string{}}
 	for i := range in.Connectors {
 		d.halves[in.Connectors[i].ID] = &in.Connectors[i]
+	}
+	for _, s := range in.Inside.Slots {
+		d.feeds[s.Name], d.feeds["fuse "+s.Name] = s.Out, s.Out
 	}
 	d.b.begin()
 	d.copper()
@@ -90,9 +94,10 @@ type drawing struct {
 	b       Builder
 	out     *Drawn
 	halves  map[string]*harness.Half
-	said    map[string]bool // points and devices that somebody has said what is inside of
-	turning bool            // what is drawn works only while the engine turns
-	lone    int             // wires of which size or length is assumed
+	feeds   map[string]string // by fuse: the point behind it, by which a new wire names it
+	said    map[string]bool   // points and devices that somebody has said what is inside of
+	turning bool              // what is drawn works only while the engine turns
+	lone    int               // wires of which size or length is assumed
 }
 
 // copper draws the wires, from what their tips are at.
@@ -132,7 +137,7 @@ func (d *drawing) tip(wire string, end int, t harness.Tip, l Length) Node {
 	case harness.Crimped:
 		if p, ok := d.in.Harness.Place(t.Terminal); ok && p.State == harness.Seated {
 			if _, known := d.out.roles[p.At]; !known || !d.out.roles[p.At].signal.Read() {
-				d.out.roles[p.At] = ended{l.Signal, l.Text, wire}
+				d.out.roles[p.At] = ended{l.Signal, l.Text}
 			}
 			return d.b.Node(p.At.String() + " wire")
 		}
@@ -183,10 +188,8 @@ func (d *drawing) plugs() {
 
 // point gives the node that people mean by a text: a cavity, a place of its own name, or what a fuse feeds, by its name.
 func (d *drawing) point(text string) Node {
-	for _, s := range d.in.Inside.Slots {
-		if out := s.Out; (text == s.Name || text == "fuse "+s.Name) && out != text {
-			return d.point(out)
-		}
+	if out, is := d.feeds[text]; is {
+		text = out
 	}
 	if at, ok := d.ref(text); ok {
 		return d.cavity(at)

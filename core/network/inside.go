@@ -19,7 +19,6 @@ type Supply struct {
 	Ohms        float64 // Ω inside
 	Limit       float64 // A
 	Running     bool    // only while the engine runs
-	Switch      string  // only while this is on
 }
 
 // Slot is a fuse, a breaker or a fusible link between two points.

@@ -1,6 +1,7 @@
 package network
 
 import (
+	"fmt"
 	"math"
 	"slices"
 )
@@ -308,14 +309,8 @@ func (s *State) cycle(first []bool) {
 			}
 			return
 		}
-		next := moving[0] // each in turn, so that one that buzzes does not keep the others waiting
-		for _, r := range moving {
-			if r > last {
-				next = r
-				break
-			}
-		}
-		key := stateKey(s.Pulled) + string(rune(next))
+		next := inTurn(moving, last)
+		key := stateKey(s.Pulled) + fmt.Sprint(next)
 		if seen[key] {
 			break
 		}
@@ -337,17 +332,21 @@ func (s *State) endless() []int32 {
 		if len(moving) == 0 {
 			break
 		}
-		next := moving[0]
-		for _, r := range moving {
-			if r > last {
-				next = r
-				break
-			}
-		}
+		next := inTurn(moving, last)
 		moves[next], last = true, next
 		s.move(fine, next)
 	}
 	return sorted(moves)
+}
+
+// inTurn gives the first relay after the last, so that one that buzzes does not keep the others waiting.
+func inTurn(moving []int32, last int32) int32 {
+	for _, r := range moving {
+		if r > last {
+			return r
+		}
+	}
+	return moving[0]
 }
 
 func sorted(set map[int32]bool) []int32 {

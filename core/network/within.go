@@ -18,7 +18,7 @@ func (d *drawing) inside() {
 		minus := cmp.Or(s.Minus, "battery −")
 		d.b.Add(Element{Name: s.Name, Kind: Source, A: d.place(s.Plus), B: d.place(minus), Volts: s.Volts,
 			Ohms:  cmp.Or(s.Ohms, 0.006),
-			Limit: s.Limit, Gate: Gate{Running: running(s.Running), Switch: s.Switch}})
+			Limit: s.Limit, Gate: Gate{Running: running(s.Running)}})
 	}
 	for _, s := range in.Slots {
 		d.b.Add(Element{Name: "fuse " + s.Name, Kind: Fuse, A: d.point(s.In), B: d.point(s.Out),
@@ -310,6 +310,7 @@ func (d *drawing) unit(dev *harness.Device, all []pin) {
 	}
 	in := d.b.Node(id + " ground inside")
 	inFeed := d.b.Node(id + " feed inside")
+	d.out.Inner[in], d.out.Inner[inFeed] = true, true
 	var wake *pin
 	for i := range all {
 		p := &all[i]
@@ -353,8 +354,9 @@ func (d *drawing) unit(dev *harness.Device, all []pin) {
 		case signal.SensorGround, signal.Shield:
 			d.b.Add(Element{Name: "sensor ground pin " + name, Kind: Contact, A: p.n, B: in, Ohms: 0.05})
 		case signal.Reference5V, signal.SensorSupply:
-			d.b.Add(Element{Name: "reference " + name, Kind: Source, A: p.n, B: in, Volts: 5, Ohms: 0.5,
+			i := d.b.Add(Element{Name: "reference " + name, Kind: Source, A: p.n, B: in, Volts: 5, Ohms: 0.5,
 				Limit: 0.1, Gate: Gate{Relay: k}})
+			d.out.Device[i] = id
 		case signal.LowSide, signal.CoilDriver, signal.PWM, signal.RelayCoil, signal.Lamp:
 			d.b.Add(Element{Name: "output " + name, Kind: Switch, A: p.n, B: in, Ohms: OutputOhms,
 				Gate: Gate{Relay: k, Switch: name}})

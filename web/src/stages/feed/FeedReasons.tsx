@@ -170,9 +170,7 @@ function Answer({ o, position }: { o: Outcome; position: string }) {
           ▲ <span className="mono">{h.wire}</span> carries {amps(h.amps)} of {amps(h.carries)}:{' '}
           {h.outlast
             ? 'the fuse opens before it burns'
-            : h.burns > 0
-              ? `its insulation is spent in ${seconds(h.burns)}`
-              : 'it heats until somebody ends it'}
+            : `${h.burns > 0 ? `its insulation is spent in ${seconds(h.burns)}` : 'it heats'}${o.opens.length > 0 ? ', and a fuse may open later than that' : ', and no fuse ends it'}`}
           .
         </p>
       ))}
