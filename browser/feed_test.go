@@ -13,7 +13,7 @@ import (
 func TestFeedByKeyboard(t *testing.T) {
 	v := open(t, "/jobs/packhorse/feed")
 	v.see("[data-testid=feedtree]", "battery")
-	v.see("[data-testid=standing]", "5 fuses above their wire")
+	v.see("[data-testid=standing]", "6 fuses above their wire")
 	v.press('e')
 	v.see(".keytab.on", "engine running")
 	v.see("[data-testid=unfed]", "Sorrel alternator")
@@ -33,9 +33,9 @@ func TestFeedByKeyboard(t *testing.T) {
 	v.see("main", "Fuse 8 of 30 A stands before P057")
 	v.see("[aria-label=grounds]", "engine block")
 	v.click("tr button", "Take 7.5 A")
-	v.see("[data-testid=standing]", "4 fuses above their wire")
-	v.press('u')
 	v.see("[data-testid=standing]", "5 fuses above their wire")
+	v.press('u')
+	v.see("[data-testid=standing]", "6 fuses above their wire")
 	v.press('1')
 	v.click(".keytab", "^light switch")
 	v.click(".keytab", "^main beam switch")
@@ -47,14 +47,14 @@ func TestFeedByKeyboard(t *testing.T) {
 	v.press(input.Enter)
 	v.page.MustElement("[data-testid=factgrid] input").MustSelectAllText().MustInput("20")
 	v.press(input.Enter)
-	v.see("[data-testid=standing]", "4 fuses above their wire")
+	v.see("[data-testid=standing]", "5 fuses above their wire")
 	v.click(".sides a", "Fuses")
 	v.see("main", "fits")
 	if strings.Contains(v.text("main"), "Fuse 8 of") {
 		t.Error("fuse 8 is put right and still found")
 	}
 	v.press('u')
-	v.see("[data-testid=standing]", "5 fuses above their wire")
+	v.see("[data-testid=standing]", "6 fuses above their wire")
 }
 
 // A finding of Feed leads to where it is seen to.

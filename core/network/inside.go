@@ -42,7 +42,6 @@ type Coiled struct {
 	Coil                [2]string // points of the coil, the positive first
 	Common, Make, Break string
 	Ohms                float64 // Ω of the coil
-	PullIn, DropOut     float64 // V
 	Diode               bool    // a diode lies across its coil
 }
 

@@ -32,7 +32,7 @@ func (d *drawing) inside() {
 		plus, minus := d.place(r.Coil[0]), d.place(r.Coil[1])
 		coil := d.load(r.Name, Element{Name: r.Name + " coil", Kind: Load, A: plus, B: minus, Ohms: cmp.Or(r.Ohms,
 			bodies()["mainrelaycoil"].Ohms)})
-		k := d.b.Relay(Relay{Name: r.Name, Coil: coil, PullIn: cmp.Or(r.PullIn, 7.5), DropOut: cmp.Or(r.DropOut, 2.4)})
+		k := d.b.Relay(Relay{Name: r.Name, Coil: coil, PullIn: pullVolts, DropOut: dropVolts})
 		if r.Diode {
 			d.b.Add(Element{Name: r.Name + " diode", Kind: Diode, A: minus, B: plus, Ohms: 0.05, Volts: 0.7})
 		}
@@ -67,6 +67,12 @@ func (d *drawing) inside() {
 		d.load(u.Name, e)
 	}
 }
+
+// At what volts a 12 V relay pulls and lets go: three fifths and a fifth (common practice).
+const (
+	pullVolts = 7.5
+	dropVolts = 2.4
+)
 
 func running(only bool) int8 {
 	if only {

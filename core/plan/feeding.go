@@ -11,6 +11,7 @@ import (
 	"draxel/core/finding"
 	"draxel/core/gather"
 	"draxel/core/network"
+	"draxel/core/reach"
 	"draxel/core/size"
 )
 
@@ -98,7 +99,10 @@ func (p *Plan) feeds(f *Facts, d Decisions) {
 	wires := p.Reach.Result.Wires()
 	for i := range p.Reach.Result.Lines {
 		l, w := &p.Reach.Result.Lines[i], &wires[i]
-		square, mm := cmp.Or(l.Size, w.Size), cmp.Or(l.Had, l.Need, w.Length)
+		square, mm := w.Size, cmp.Or(l.Had, l.Need, w.Length)
+		if w.New || l.Verdict == reach.Replace { // only new wire has the size that it should have
+			square, mm = cmp.Or(l.Size, w.Size), cmp.Or(l.Need, mm)
+		}
 		in.Wires[l.Wire] = network.Length{Square: square, Mm: mm, Signal: w.Signal, Text: w.Function}
 		known[l.Wire] = d.carries(square, mm, l.Air)
 	}
