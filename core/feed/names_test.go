@@ -64,11 +64,13 @@ func TestAFuseThatOpensTooLate(t *testing.T) {
 	v := sound().with(feed.Fuses, "fuse=main; rating=40; in=battery +; out=main bus")
 	v.wires = append(v.wires, "W8 F-2 J-8 0.75 Spare feed")
 	late := v.put(feed.Fuses, 1, "fuse=2; rating=40; in=IG; out=F-2").put(feed.Fuses, 2, "fuse=main; rating=100; in=battery +; out=main bus")
+	// At 1.8 times its rating a fuse of 20 A may take 15 s, and the wire may be spent in 5.
+	warm := v.put(feed.Fuses, 1, "fuse=2; rating=20; in=IG; out=F-2")
 	for name, c := range map[string]struct {
 		v       vehicle
 		ohms    float64
 		outlast bool
-	}{"a hard touch": {v, 0, true}, "a soft touch": {late, 0.1, false}} {
+	}{"a hard touch": {v, 0, true}, "a soft touch": {late, 0.1, false}, "a warm touch": {warm, 0.34, false}} {
 		o, err := c.v.compute(t).Ask("running", nil, network.Fault{Do: network.Short, A: "J8", B: "battery −", Ohms: c.ohms})
 		if err != nil || len(o.Opens) == 0 {
 			t.Fatalf("%s: %+v, %v", name, o, err)
