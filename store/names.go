@@ -23,6 +23,7 @@ const (
 	SubjectHave     = "have"  // parts and tools that are there
 	SubjectMap      = "map"   // stations and paths
 	SubjectRules    = "rules" // how the person works in Reach
+	SubjectBlock    = "block" // a fuse block of one's own
 )
 
 // Beginnings of the names of subjects that a job can have many of.
@@ -50,6 +51,8 @@ const (
 	owns      = "own/"
 	asides    = "aside/"
 	answers   = "answer/"
+	rated     = "rated/"
+	feeds     = "feed/"
 )
 
 // SubjectTable names the table of a side.
@@ -98,7 +101,8 @@ func KindOf(name string) Kind {
 		return MatchDecision
 	case owns, answers, thinned, ticks, SubjectBench + "/", SubjectItems + "/", SubjectHave + "/", wishes, exchanges,
 		reports, checks,
-		SubjectMap + "/", SubjectRules + "/", places, lengths, spans, options, leftovers, partings:
+		SubjectMap + "/", SubjectRules + "/", places, lengths, spans, options, leftovers, partings, SubjectBlock + "/",
+		rated, feeds:
 		return Other
 	}
 	return Fact
@@ -134,6 +138,12 @@ func SubjectOption(id string) string { return options + id }
 // SubjectParting names the disconnect that parts two service groups.
 func SubjectParting(between [2]string) string { return partings + between[0] + "/" + between[1] }
 
+// SubjectRated names the change of a fuse of the vehicle.
+func SubjectRated(fuse string) string { return rated + fuse }
+
+// SubjectFeed names a way to feed the vehicle that is compared.
+func SubjectFeed(id string) string { return feeds + id }
+
 // SubjectLeftover names what a wire left over.
 func SubjectLeftover(id string) string { return leftovers + id }
 
@@ -162,6 +172,8 @@ func Subject(name string) string {
 		return id
 	case looked, layouts, lengths, spans:
 		return rest
+	case rated:
+		return "fuse " + rest
 	case exchanges, checks:
 		if parts := strings.SplitN(rest, "/", 2); len(parts) == 2 {
 			return harness.Ref{Connector: parts[0], Cavity: parts[1]}.String()

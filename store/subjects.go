@@ -61,6 +61,13 @@ func jobPuts(j plan.Job) ([]Put, error) {
 	for _, x := range j.Partings {
 		p.add(SubjectParting(x.Between), x, true)
 	}
+	p.add(SubjectBlock, j.Block, j.Block != nil)
+	for _, x := range j.Rated {
+		p.add(SubjectRated(x.Fuse), x, true)
+	}
+	for _, x := range j.Feeds {
+		p.add(SubjectFeed(x.ID), x, true)
+	}
 	for _, x := range j.Leftover {
 		p.add(SubjectLeftover(x.ID), x, true)
 	}
@@ -143,6 +150,8 @@ func (s *State) take(name string, body []byte) error {
 		return value(body, &j.Items)
 	case SubjectBefore:
 		return field(body, &j.Before)
+	case SubjectBlock:
+		return field(body, &j.Block)
 	case SubjectBench:
 		return field(body, &j.Bench)
 	case SubjectHave:
@@ -204,6 +213,10 @@ func (s *State) take(name string, body []byte) error {
 		return one(body, &j.Options)
 	case partings:
 		return one(body, &j.Partings)
+	case rated:
+		return one(body, &j.Rated)
+	case feeds:
+		return one(body, &j.Feeds)
 	case leftovers:
 		return one(body, &j.Leftover)
 	case layouts:

@@ -98,6 +98,9 @@ func (r *Result) opens(s *network.State) (Opened, bool) {
 	found := false
 	for _, p := range r.Fuses {
 		amps := math.Abs(s.Amps(p.element))
+		if p.Rating == 0 { // a spare slot
+			continue
+		}
 		least, most, opens := Opens(p.Rating, amps)
 		if !opens || least > 600 || amps < 1.35*p.Rating {
 			continue

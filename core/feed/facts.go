@@ -47,6 +47,8 @@ type Facts struct {
 	Sources  []Source
 	Contacts map[string]float64 // rating in A of a relay's contacts, by relay
 	Slow     map[string]bool    // fuses that are slow: bolted ones, links and breakers too
+	Reckoned map[string]bool    // fuses of which nobody has said the rating: the one that fits is taken
+	Was      map[string]float64 // A of fuses that stand in the vehicle and are to be changed, by fuse
 	Findings []finding.Finding
 	Switches []string // switches of their own, which a person can open and close
 }
@@ -58,8 +60,8 @@ func (f *Facts) Said() bool {
 
 // Read reads the lists. What cannot be is left out, and found; the rest stands.
 func Read(lists map[string][]Line) Facts {
-	r := reader{Facts: Facts{Contacts: map[string]float64{}, Slow: map[string]bool{}},
-		taken: map[string]int{}}
+	r := reader{Facts: Facts{Contacts: map[string]float64{}, Slow: map[string]bool{}, Reckoned: map[string]bool{},
+		Was: map[string]float64{}}, taken: map[string]int{}}
 	for _, l := range lists[Sources] {
 		r.source(l)
 	}

@@ -59,29 +59,6 @@ type Result struct {
 	worst []float64      // A by element, the most of what lasts: of all positions but crank
 }
 
-// Protected is a fuse and what lies behind it.
-type Protected struct {
-	Fuse    string   `json:"fuse"`
-	Rating  float64  `json:"rating"`
-	Load    float64  `json:"load"`    // A, the most of all positions
-	In      string   `json:"in"`      // position in which that is
-	Thin    string   `json:"thin"`    // the wire behind it that may carry least
-	Carries float64  `json:"carries"` // A that this may carry; 0 where nothing is known
-	Best    float64  `json:"best"`    // A of the fuse that fits, 0 where none does
-	Why     string   `json:"why,omitempty"`
-	Starts  float64  `json:"starts,omitempty"` // A of the motors behind it until they turn
-	Wires   []string `json:"wires"`
-	element int32
-	behind  map[int32]bool // nodes
-}
-
-// Bare is a length without protection between a source and the first fuse.
-type Bare struct {
-	Wire    string  `json:"wire"`
-	Mm      float64 `json:"mm"`                // from the source to its far end
-	Starter bool    `json:"starter,omitempty"` // the starter's cable, which is exempt
-}
-
 // Compute asks the network in every position. It is pure: the same input gives the same result.
 func Compute(in Input) (*Result, error) {
 	r := &Result{Drawn: in.Drawn, Facts: in.Facts, in: in, Findings: slices.Clone(in.Facts.Findings),
@@ -104,23 +81,11 @@ func Compute(in Input) (*Result, error) {
 		r.States = append(r.States, s)
 		last = s
 	}
-	full := r.Usual(Positions()[len(Positions())-1])
-	for _, s := range in.Facts.Switches {
-		full.On[s] = true
-	}
 	var err error
-	if r.full, err = in.Drawn.Solve(full); err != nil {
+	if r.full, err = r.everything(); err != nil {
 		return nil, err
 	}
-	r.worst = make([]float64, len(in.Drawn.Elements))
-	for k, s := range append(slices.Clone(r.States), r.full) {
-		if k < len(r.States) && Positions()[k].Key == network.Crank {
-			continue
-		}
-		for i := range r.worst {
-			r.worst[i] = max(r.worst[i], math.Abs(s.Amps(int32(i))))
-		}
-	}
+	r.worst = most(r.States, r.full)
 	r.highest()
 	r.fuses()
 	r.bare()
@@ -128,6 +93,62 @@ func Compute(in Input) (*Result, error) {
 	r.check()
 	finding.Sort(r.Findings)
 	return r, nil
+}
+
+// everything is the engine running with everything switched on.
+func (r *Result) everything() (*network.State, error) {
+	full := r.Usual(Positions()[len(Positions())-1])
+	for _, s := range r.Facts.Switches {
+		full.On[s] = true
+	}
+	return r.Drawn.Solve(full)
+}
+
+// most gives by element the most A of what lasts: of all positions but crank, and of everything on.
+func most(states []*network.State, full *network.State) []float64 {
+	out := make([]float64, len(full.Network.Elements))
+	for k, s := range append(slices.Clone(states), full) {
+		if k < len(states) && Positions()[k].Key == network.Crank {
+			continue
+		}
+		for i := range out {
+			out[i] = max(out[i], math.Abs(s.Amps(int32(i))))
+		}
+	}
+	return out
+}
+
+// Worst gives by element of a network the most A that it carries for long: standing in run, with the engine running, and
+// with everything on.
+func Worst(drawn *network.Drawn, facts *Facts) ([]float64, error) {
+	r := &Result{Drawn: drawn, Facts: facts}
+	all := Positions()
+	out := make([]float64, len(drawn.Elements))
+	for _, solve := range []func() (*network.State, error){
+		func() (*network.State, error) { return drawn.Solve(r.Usual(all[2])) },
+		func() (*network.State, error) { return drawn.Solve(r.Usual(all[len(all)-1])) },
+		r.everything,
+	} {
+		s, err := solve()
+		if err != nil {
+			return nil, err
+		}
+		for i := range out {
+			out[i] = max(out[i], math.Abs(s.Amps(int32(i))))
+		}
+	}
+	return out, nil
+}
+
+// Carries gives the most A that lasts in the first of the elements named that there is: a wire, a contact. 0 where there is
+// none of them.
+func (r *Result) Carries(elements ...string) float64 {
+	for _, name := range elements {
+		if i, known := r.Drawn.Element(name); known {
+			return r.worst[i]
+		}
+	}
+	return 0
 }
 
 // charged is the volts of a full battery under charge with nothing on it: it takes little then (common practice).
@@ -283,101 +304,4 @@ func (r *Result) highest() {
 			}
 		}
 	}
-}
-
-// fuses looks at each fuse: what it carries, and the thinnest wire behind it up to the next.
-func (r *Result) fuses() {
-	for i := range r.Drawn.Elements {
-		e := &r.Drawn.Elements[i]
-		if e.Kind != network.Fuse {
-			continue
-		}
-		p := Protected{Fuse: strings.TrimPrefix(e.Name, "fuse "), Rating: e.Limit, Wires: []string{}, element: int32(i)}
-		for k, s := range append(slices.Clone(r.States), r.full) {
-			if a := math.Abs(s.Amps(int32(i))); a > p.Load+1e-9 {
-				if p.Load, p.In = a, "everything on"; k < len(r.States) {
-					p.In = Positions()[k].Name
-				}
-			}
-		}
-		behind := r.beyond(e.B, int32(i), func(k int32, _ float64) bool {
-			x := &r.Drawn.Elements[k]
-			if x.Kind == network.Fuse {
-				return false
-			}
-			if w, known := r.in.Wires[x.Name]; known {
-				p.Wires = append(p.Wires, x.Name)
-				if w.Carries > 0 && (p.Carries == 0 || w.Carries < p.Carries) {
-					p.Thin, p.Carries = x.Name, w.Carries
-				}
-			}
-			return true
-		})
-		p.Starts, p.behind = r.starts(behind), behind
-		best, err := Choose(p.Load, firstPositive(p.Carries, math.Inf(1)))
-		if p.Best = best; err != nil {
-			p.Why = err.Error()
-		} else if p.Load < 0.05 { // nothing is known to hang on it: what its wire bears, and no more than there is
-			p.Best = largest(min(p.Rating, firstPositive(p.Carries, p.Rating)))
-		}
-		slices.SortFunc(p.Wires, finding.Natural)
-		r.Fuses = append(r.Fuses, p)
-	}
-	slices.SortFunc(r.Fuses, func(a, b Protected) int { return finding.Natural(a.Fuse, b.Fuse) })
-}
-
-// starts gives what the motors at nodes take together until they turn, in A at 12 V.
-func (r *Result) starts(nodes map[int32]bool) float64 {
-	sum, heads := 0.0, r.Drawn.Heads()
-	for _, i := range r.Drawn.Loads {
-		e, ohms := &r.Drawn.Elements[i], r.Drawn.Stalled[i]
-		if ohms == 0 {
-			continue
-		}
-		if a, b := heads[e.A], heads[e.B]; a > 0 && nodes[a] || b > 0 && nodes[b] {
-			sum += 12 / ohms
-		}
-	}
-	return sum
-}
-
-// largest gives the greatest rating at or below so many A, 0 where there is none.
-func largest(amps float64) float64 {
-	best := 0.0
-	for _, r := range append(append([]float64{}, Blade...), Bolted...) {
-		if r <= amps {
-			best = r
-		}
-	}
-	return best
-}
-
-func firstPositive(a, b float64) float64 {
-	if a > 0 {
-		return a
-	}
-	return b
-}
-
-// bare lists the lengths between a source and the first fuse.
-func (r *Result) bare() {
-	seen := map[string]bool{}
-	for i := range r.Drawn.Elements {
-		e := &r.Drawn.Elements[i]
-		if !r.source(int32(i)) {
-			continue
-		}
-		r.beyond(e.A, -1, func(k int32, mm float64) bool {
-			x := &r.Drawn.Elements[k]
-			if x.Kind == network.Fuse {
-				return false
-			}
-			if _, known := r.in.Wires[x.Name]; known && !seen[x.Name] {
-				seen[x.Name] = true
-				r.Unprotected = append(r.Unprotected, Bare{x.Name, mm, r.cranks(k)})
-			}
-			return true
-		})
-	}
-	slices.SortFunc(r.Unprotected, func(a, b Bare) int { return finding.Natural(a.Wire, b.Wire) })
 }

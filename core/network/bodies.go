@@ -5,6 +5,8 @@ import (
 	"strconv"
 	"strings"
 	"sync"
+
+	"draxel/core/signal"
 )
 
 //go:embed bodies.txt
@@ -15,6 +17,7 @@ type Body struct {
 	Kind    Kind    // Load or Lamp
 	Ohms    float64 // at work
 	Stalled float64 // Ω of a motor that stands, 0 where it is none
+	Circuit float64 // A that a circuit of it usually takes, where that is another than what one body draws; else 0
 }
 
 var bodies = sync.OnceValue(func() map[string]Body {
@@ -32,6 +35,9 @@ var bodies = sync.OnceValue(func() map[string]Body {
 		if len(f) > 3 {
 			b.Stalled, _ = strconv.ParseFloat(strings.TrimSpace(f[3]), 64)
 		}
+		if len(f) > 4 {
+			b.Circuit, _ = strconv.ParseFloat(strings.TrimSpace(f[4]), 64)
+		}
 		out[strings.TrimSpace(f[0])] = b
 	}
 	return out
@@ -40,7 +46,37 @@ var bodies = sync.OnceValue(func() map[string]Body {
 // BodyOf gives what is usual inside of a device of the vocabulary (common practice), and false where nothing is.
 func BodyOf(device string) (Body, bool) {
 	b, ok := bodies()[device]
-	return b, ok
+	return b, ok && b.Ohms > 0
+}
+
+// smallAmps is what a signal, a reference or a data line is reckoned at, and coilAmps what drives a relay or a small lamp
+// (common practice).
+const (
+	smallAmps = 0.02
+	coilAmps  = 0.2
+)
+
+// UsualAmps gives the current in A that a circuit usually takes by what it is read as, and false where nothing is known of
+// it: what the network says comes first.
+func UsualAmps(s *signal.Reading) (float64, bool) {
+	switch s.Role {
+	case signal.Analogue, signal.Frequency, signal.SwitchInput, signal.Bus, signal.Shield, signal.SensorGround,
+		signal.Reference5V, signal.SensorSupply, signal.OutputSignal:
+		return smallAmps, true
+	case signal.RelayCoil, signal.Lamp:
+		return coilAmps, true
+	}
+	if s.Device == "o2" && !strings.HasPrefix(string(s.Aspect), "heater") {
+		return smallAmps, true
+	}
+	b, known := bodies()[s.Device]
+	if !known || b.Circuit == 0 && b.Ohms > 500 { // a sensor: what it takes says nothing of what is fed to it
+		return 0, false
+	}
+	if b.Circuit > 0 {
+		return b.Circuit, true
+	}
+	return 12 / b.Ohms, true
 }
 
 // Usual resistances in Ω of what hands current on: common practice, no source.

@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"fmt"
 	"slices"
+	"strings"
 
 	"draxel/core/harness"
 	"draxel/core/signal"
@@ -204,8 +205,24 @@ func (d *drawing) point(text string) Node {
 
 // ref reads a text as a cavity of a connector that is known.
 func (d *drawing) ref(text string) (harness.Ref, bool) {
+	return Cavity(text, func(id string) (harness.Connector, bool) {
+		half, known := d.halves[id]
+		if !known {
+			return harness.Connector{}, false
+		}
+		c := half.Connector
+		if rest := strings.TrimLeft(text[len(id):], "- "); !c.Has(rest) && d.in.Harness.Has(harness.Ref{Connector: id,
+			Cavity: rest}) { // worked in, and not in the list
+			c.Cavities = append(slices.Clone(c.Cavities), rest)
+		}
+		return c, true
+	})
+}
+
+// Cavity reads a text as people write a cavity, "F3", "IS-1", "IS 1", and false where no connector that is known has it.
+func Cavity(text string, connector func(id string) (harness.Connector, bool)) (harness.Ref, bool) {
 	for i := len(text) - 1; i > 0; i-- {
-		half, known := d.halves[text[:i]]
+		c, known := connector(text[:i])
 		if !known {
 			continue
 		}
@@ -213,9 +230,8 @@ func (d *drawing) ref(text string) (harness.Ref, bool) {
 		for len(cavity) > 1 && (cavity[0] == '-' || cavity[0] == ' ') {
 			cavity = cavity[1:]
 		}
-		at := harness.Ref{Connector: half.ID, Cavity: cavity}
-		if half.Has(cavity) || d.in.Harness.Has(at) {
-			return at, true
+		if c.Has(cavity) {
+			return harness.Ref{Connector: c.ID, Cavity: cavity}, true
 		}
 	}
 	return harness.Ref{}, false

@@ -10,16 +10,21 @@ import (
 	"draxel/core/feed"
 	"draxel/core/finding"
 	"draxel/core/gather"
+	"draxel/core/harness"
 	"draxel/core/network"
 	"draxel/core/reach"
 	"draxel/core/size"
+	"draxel/core/work"
 )
 
 // Feeding is the part of the plan that says what is live and what protects it; without a result where nobody has said
 // what stands in the vehicle.
 type Feeding struct {
-	Facts  *feed.Facts
-	Result *feed.Result
+	Facts    *feed.Facts
+	Result   *feed.Result
+	Circuits []Circuit // what a feed has to be led to
+	Parts    []feed.Item
+	Steps    []work.Step
 }
 
 // feedLists takes the lists that Feed goes by from the job's sheets.
@@ -88,13 +93,58 @@ func (f *Facts) keyContacts(all []gather.Measurement, lines []feed.Line) []feed.
 	return lines
 }
 
+// drawn draws the network of a harness with what stands in the vehicle.
+func (f *Facts) drawn(h harness.Harness, facts *feed.Facts, wires map[string]network.Length) (*network.Drawn, error) {
+	for i := range f.Laid.Loom.Wires {
+		w := &f.Laid.Loom.Wires[i]
+		if _, there := wires[w.ID]; !there {
+			wires[w.ID] = network.Length{Square: w.Size, Mm: w.Length, Signal: w.Signal, Text: w.Function}
+		}
+	}
+	for _, name := range h.Wires() { // stubs and pieces are what they are part of
+		if _, there := wires[name]; !there {
+			wires[name] = wires[circuit.Whole(name)]
+		}
+	}
+	return network.Draw(network.Input{Harness: h, Connectors: f.Laid.Loom.Connectors, Devices: f.Laid.Loom.Devices,
+		Wires: wires, Inside: facts.Inside})
+}
+
+// flowing gives the A that each wire carries at most for long, by the network of the harness as the joints make it, in
+// the lengths and sizes that are there; nil where nobody has said what stands in the vehicle. Reach sizes wires by it.
+func (p *Plan) flowing(m *model, d Decisions, in *reach.Input) map[string]float64 {
+	facts := m.facts.Feed.Decided(d.Feed)
+	if facts == nil || !facts.Said() {
+		return nil
+	}
+	wires := map[string]network.Length{}
+	for i := range in.Wires {
+		w := &in.Wires[i]
+		wires[w.ID] = network.Length{Square: w.Size, Mm: w.Length, Signal: w.Signal, Text: w.Function}
+	}
+	drawn, err := m.facts.drawn(m.joined, facts, wires)
+	if err != nil {
+		return nil // said where Feed itself is reckoned
+	}
+	worst, err := feed.Worst(drawn, facts)
+	if err != nil {
+		return nil
+	}
+	out := map[string]float64{}
+	for name, i := range drawn.Wires {
+		whole := circuit.Whole(name)
+		out[whole] = max(out[whole], worst[i])
+	}
+	return out
+}
+
 // feeds says what is live in the wanted harness.
 func (p *Plan) feeds(f *Facts, d Decisions) {
-	if f.Feed == nil || !f.Feed.Said() {
+	facts := f.Feed.Decided(d.Feed)
+	if facts == nil || !facts.Said() {
 		return
 	}
-	in := network.Input{Harness: p.Wanted, Connectors: f.Laid.Loom.Connectors, Devices: f.Laid.Loom.Devices,
-		Wires: map[string]network.Length{}, Inside: f.Feed.Inside}
+	lengths := map[string]network.Length{}
 	known := map[string]feed.Wire{}
 	wires := p.Reach.Result.Wires()
 	for i := range p.Reach.Result.Lines {
@@ -103,51 +153,61 @@ func (p *Plan) feeds(f *Facts, d Decisions) {
 		if w.New || l.Verdict == reach.Replace { // only new wire has the size that it should have
 			square, mm = cmp.Or(l.Size, w.Size), cmp.Or(l.Need, mm)
 		}
-		in.Wires[l.Wire] = network.Length{Square: square, Mm: mm, Signal: w.Signal, Text: w.Function}
-		known[l.Wire] = d.carries(square, mm, l.Air)
-	}
-	for i := range f.Laid.Loom.Wires {
-		w := &f.Laid.Loom.Wires[i]
-		if _, there := in.Wires[w.ID]; !there {
-			in.Wires[w.ID] = network.Length{Square: w.Size, Mm: w.Length, Signal: w.Signal, Text: w.Function}
-			known[w.ID] = d.carries(w.Size, w.Length, 0)
-		}
-	}
-	for _, name := range p.Wanted.Wires() { // stubs and pieces are what they are part of
-		if _, there := in.Wires[name]; !there {
-			in.Wires[name], known[name] = in.Wires[circuit.Whole(name)], known[circuit.Whole(name)]
-		}
-	}
-	for _, c := range f.Feed.Inside.Cables {
-		if c.Square > 0 {
-			known[c.Name] = d.carries(size.Section(c.Square), c.Length, 0)
-		}
+		lengths[l.Wire] = network.Length{Square: square, Mm: mm, Signal: w.Signal, Text: w.Function}
+		known[l.Wire] = d.carries(square, mm, l.Air, p.Reach.Result.Bundled(l.Wire))
 	}
 	fail := func(err error) {
 		p.Findings = append(p.Findings, finding.Finding{Code: "feed-cannot-be", Severity: finding.Wrong, Stage: "feed",
 			Subject: "network", Text: fmt.Sprintf("What is live cannot be reckoned: %v.", err),
 			Remedy: "Put it right in the lists of Feed."})
 	}
-	drawn, err := network.Draw(in)
+	drawn, err := f.drawn(p.Wanted, facts, lengths)
 	if err != nil {
 		fail(err)
 		return
 	}
-	result, err := feed.Compute(feed.Input{Drawn: drawn, Facts: f.Feed, Wires: known})
+	for i := range f.Laid.Loom.Wires {
+		w := &f.Laid.Loom.Wires[i]
+		if _, there := known[w.ID]; !there {
+			known[w.ID] = d.carries(w.Size, w.Length, 0, 1)
+		}
+	}
+	for _, name := range p.Wanted.Wires() {
+		if _, there := known[name]; !there {
+			known[name] = known[circuit.Whole(name)]
+		}
+	}
+	for _, c := range facts.Inside.Cables {
+		if c.Square > 0 {
+			known[c.Name] = d.carries(size.Section(c.Square), c.Length, 0, 1)
+		}
+	}
+	result, err := feed.Compute(feed.Input{Drawn: drawn, Facts: facts, Wires: known})
 	if err != nil {
 		fail(err)
 		return
 	}
-	p.Feed = Feeding{Facts: f.Feed, Result: result}
-	p.Findings = append(p.Findings, result.Findings...)
+	p.Feed.Facts, p.Feed.Result = facts, result
+	p.Feed.Parts = result.Parts(d.Feed, p.squareIn(d.Feed.Block))
+	p.Feed.Steps = p.feedSteps(d)
+	thin := map[string]bool{} // of these Reach says it already, and what to do
+	for _, x := range p.Reach.Result.Findings {
+		thin[x.Subject] = thin[x.Subject] || x.Code == "too-thin"
+	}
+	for _, x := range result.Findings {
+		if x.Code != "wire-overloaded" || !thin[x.Subject] {
+			p.Findings = append(p.Findings, x)
+		}
+	}
 }
 
-// carries says what a wire may carry where it lies, in the class and the air that Reach goes by.
-func (d *Decisions) carries(square size.Section, mm, air float64) feed.Wire {
+// carries says what a wire may carry where it lies, in the class and the air that Reach goes by, with as many current
+// carrying wires in its bundle.
+func (d *Decisions) carries(square size.Section, mm, air float64, bundled int) feed.Wire {
 	class := d.Reach.Rules.Class
 	if class == "" {
 		class = size.ClassB
 	}
 	hot := min(cmp.Or(air, 60), class.Limit()-1)
-	return feed.Wire{Square: square, Mm: mm, Carries: square.Ampacity(class, hot, 1)}
+	return feed.Wire{Square: square, Mm: mm, Carries: square.Ampacity(class, hot, bundled)}
 }

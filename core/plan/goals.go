@@ -41,8 +41,9 @@ func (m *model) target(to harness.Ref) harness.Ref {
 // planning collects where each terminal should end.
 type planning struct {
 	*model
-	goals map[harness.TerminalID]harness.Place
-	order []harness.TerminalID
+	goals  map[harness.TerminalID]harness.Place
+	order  []harness.TerminalID
+	begins map[harness.Ref]int // by empty cavity: how many new wires begin there
 }
 
 func (g *planning) set(t harness.TerminalID, p harness.Place) {
@@ -55,7 +56,7 @@ func (g *planning) set(t harness.TerminalID, p harness.Place) {
 // goals gives where each terminal that a decision moves should end, and the terminals in order. New wires and the
 // joints that decisions make are noted on the way.
 func (m *model) goals(r *match.Result) (map[harness.TerminalID]harness.Place, []harness.TerminalID) {
-	g := &planning{model: m, goals: map[harness.TerminalID]harness.Place{}}
+	g := &planning{model: m, goals: map[harness.TerminalID]harness.Place{}, begins: m.begins(r)}
 	claimed := map[harness.Ref]bool{}
 	fills := map[harness.Ref]*match.Line{} // by the To cavity that its wire fills
 	for i := range r.Lines {
@@ -93,6 +94,7 @@ func (m *model) goals(r *match.Result) (map[harness.TerminalID]harness.Place, []
 		}
 		g.want(w, row, stays)
 	}
+	g.leadsOf(m.block)
 	return g.goals, g.order
 }
 
@@ -235,6 +237,11 @@ func (g *planning) originate(n *newWire, o *match.Origin) {
 		n.lands[1] = o.At
 		name := g.joint(o.At, fmt.Sprintf("The wire of %s serves %s too.", o.At, n.lands[0]))
 		g.onto(name, o.At)
+		g.begin(name, *n, 1)
+		n.ends[1] = join.Goal{Joint: name}
+	case o.Kind == match.AtCavity && g.begins[o.At] > 1:
+		n.lands[1] = o.At
+		name := g.pigtail(o.At)
 		g.begin(name, *n, 1)
 		n.ends[1] = join.Goal{Joint: name}
 	case o.Kind == match.AtCavity:

@@ -103,6 +103,10 @@ type Job struct {
 	Leftover []reach.Leftover `json:"leftover,omitempty"`
 	Partings []reach.Parting  `json:"partings,omitempty"` // disconnects that were taken
 
+	Block *feed.Block  `json:"block,omitempty"` // a fuse block of one's own
+	Rated []feed.Rated `json:"rated,omitempty"` // fuses of the vehicle that are to be changed
+	Feeds []FeedOption `json:"feeds,omitempty"` // ways to feed it that are compared
+
 	Aside []Aside `json:"aside,omitempty"` // what was stored and cannot be
 }
 
@@ -306,6 +310,7 @@ func (j Job) Chosen() Decisions {
 	if d.Bench.Hand != nil {
 		d.Pin.Limit = *d.Bench.Hand
 	}
+	d.Feed = feed.Decisions{Block: j.Block, Rated: j.Rated}
 	d.Reach = reach.Decisions{
 		Rules:    reach.Standard(),
 		Places:   j.Places,

@@ -362,6 +362,7 @@ func (p *Plan) join(m *model, d Decisions) {
 	}
 	base := m.base(p)
 	p.Join.Part = join.Join(in, base)
+	m.joined = base.With(p.Join.Part.Changes)
 	p.Findings = append(p.Findings, p.Join.Part.Findings...)
 	p.describe(m)
 }

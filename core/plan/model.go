@@ -5,6 +5,7 @@ import (
 	"slices"
 
 	"draxel/core/face"
+	"draxel/core/feed"
 	"draxel/core/finding"
 	"draxel/core/harness"
 	"draxel/core/join"
@@ -19,6 +20,7 @@ import (
 // are what Pin sees of it: the connectors that are worked in, and what is in them.
 type model struct {
 	facts       *Facts
+	block       *feed.Block
 	ends        *ends
 	ways        map[harness.Ref]match.Way
 	alone       thin.Alone
@@ -26,6 +28,7 @@ type model struct {
 	retained    map[string]bool // housings that stay: what is vacated in them gets a plug
 	adviser     pin.Adviser
 	found       harness.Harness // the whole of it
+	joined      harness.Harness // as it should become, but for what Reach does
 	past        work.Past
 	now, wanted harness.Harness
 	ticks       []work.Tick // Pin's, in their order
@@ -53,6 +56,7 @@ type wire struct{ row, goal harness.Row }
 func (p *Plan) model(f *Facts, d Decisions) *model {
 	m := &model{
 		facts:    f,
+		block:    d.Feed.Block,
 		ends:     newEnds(&f.Laid.Loom, p.Thin.Result),
 		ways:     p.wayOf(),
 		alone:    p.Thin.Result.Alone(),
@@ -79,6 +83,14 @@ func (p *Plan) model(f *Facts, d Decisions) *model {
 		m.involve(e.At)
 	}
 	m.reached(p.Match)
+	if b := d.Feed.Block; b != nil {
+		for _, l := range b.Leads() {
+			m.involve(l.At)
+			if at, free := m.free(l.To); free {
+				m.involve(at)
+			}
+		}
+	}
 	for _, t := range d.Ticks { // what was worked in stays known, whatever is decided now
 		for _, e := range t.Edits {
 			if e.Do == harness.Insert && t.Kind != reach.PartWire { // plugs of disconnects are Reach's own
@@ -156,6 +168,10 @@ func (m *model) involve(at harness.Ref) {
 func (m *model) reached(r *match.Result) {
 	for i := range r.Lines {
 		l := &r.Lines[i]
+		if l.Decided && l.Verdict == match.NeedsSource && l.Origin != nil && l.Origin.Kind == match.AtCavity &&
+			m.ends.wires[l.Origin.At] == nil {
+			m.involve(l.Origin.At)
+		}
 		if !l.Decided || !l.Feeds() {
 			continue
 		}

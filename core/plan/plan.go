@@ -47,6 +47,7 @@ type Decisions struct {
 	Ticks []work.Tick // what has been carried out
 	Pin   pin.Decisions
 	Reach reach.Decisions
+	Feed  feed.Decisions
 	Own   []OwnStep
 	Acks  []finding.Answer
 }
@@ -71,6 +72,7 @@ type Plan struct {
 	Reach    Reaching
 	Join     Joining
 	Feed     Feeding
+	block    *feed.Block
 	found    harness.Harness
 }
 
@@ -117,7 +119,8 @@ func Begin(f Facts, d Decisions, crosswalk *match.Result, last *Draft) *Draft {
 	f.complete()
 	f.putOn(crosswalk)
 	f.part(d.Reach.Partings)
-	t := &Draft{facts: f, decisions: d, last: last, begun: Plan{Moves: f.Kind.MovesTerminals(), Match: crosswalk}}
+	f.block(d.Feed.Block)
+	t := &Draft{facts: f, decisions: d, last: last, begun: Plan{Moves: f.Kind.MovesTerminals(), Match: crosswalk, block: d.Feed.Block}}
 	p := &t.begun
 	p.Totals = p.Match.Totals()
 	p.Findings = append(slices.Clone(f.Findings), p.Match.Findings(f.From, f.To)...)
@@ -140,7 +143,6 @@ func (t *Draft) Whole() *Plan {
 		t.decideReach(&p, m)
 		p.finish(m, d)
 		p.unplugged(f)
-		p.feeds(f, d)
 		p.Findings = append(p.Findings, p.closing(f)...)
 		finding.Sort(p.Findings)
 		p.Findings = finding.Answered(p.Findings, d.Acks)
@@ -212,6 +214,15 @@ func (f *Facts) part(partings []reach.Parting) {
 	for i := range partings {
 		f.Laid.Loom.Connectors = append(slices.Clone(f.Laid.Loom.Connectors), partings[i].Halves()...)
 	}
+}
+
+// block adds a fuse block of one's own.
+func (f *Facts) block(b *feed.Block) {
+	if b == nil {
+		return
+	}
+	f.Laid.Loom.Connectors = append(slices.Clone(f.Laid.Loom.Connectors), b.Half())
+	f.Laid.Loom.Devices = append(slices.Clone(f.Laid.Loom.Devices), b.Device())
 }
 
 // leads says whether a matched wire comes to its counterpart by a new wire from a plug that is put on.

@@ -25,18 +25,21 @@ type Work struct {
 
 // finish makes Wanted, puts all steps into one order, and proves them.
 func (p *Plan) finish(m *model, d Decisions) {
-	base := m.base(p).With(p.Join.Part.Changes)
+	base := m.joined
 	p.Wanted = base.With(p.Reach.Result.Changes(base))
 	parted := p.Reach.Result.Part(m.found, p.Past.Now, p.Wanted)
 	whole := p.Wanted.With(parted.Made) // what is parted later is still whole when it is joined
 	p.Wanted = p.Wanted.With(parted.Changes)
 	p.Findings = append(p.Findings, parted.Findings...)
+	p.Feed.Circuits = p.circuits(m.facts)
+	p.feeds(m.facts, d)
+	p.measureCircuits(m.facts)
 	p.moves(m, d)
 	p.expectJoints(m)
 	p.Join.Steps = append(p.Join.Part.Steps(p.Past.Now, whole), m.proofs(d.Bench.Rates.Check)...)
 	planned := map[string]bool{}
 	all := slices.Concat(p.Thin.Result.Steps, p.Join.Steps, p.pinSteps(), p.Reach.Result.Steps)
-	all = after(all, &parted)
+	all = fed(after(all, &parted), p.Feed.Steps, d.Feed.Block)
 	for i := range all {
 		planned[all[i].ID] = true
 	}

@@ -136,7 +136,7 @@ func (r *Result) findWires(s *settled) {
 		}
 		if l.Size > w.Size && w.Size > 0 && l.Verdict != Replace {
 			severity, why := finding.Check, "it loses too much over its new length"
-			if w.Size.Ampacity(rules.Class, min(l.Air, rules.Class.Limit()-1), 1) < l.Amps && !l.summed {
+			if w.Size.Ampacity(rules.Class, min(l.Air, rules.Class.Limit()-1), r.Bundled(w.ID)) < l.Amps && !l.summed {
 				severity, why = finding.Danger, "it carries less than hangs on it, and would get too hot"
 			}
 			r.say("too-thin", severity, w.ID, fmt.Sprintf("Replace it by %s, or state what it really carries.", l.Size), "%s of %s is too thin for %.3g A over %.0f mm: %s.", w.ID, w.Size, l.Amps, l.Need, why)

@@ -2,15 +2,20 @@ package reach
 
 import (
 	"cmp"
+	"fmt"
 	"slices"
 
 	"draxel/core/circuit"
 	"draxel/core/harness"
+	"draxel/core/network"
 	"draxel/core/signal"
 	"draxel/core/size"
 )
 
-// loads gives each wire its current: what somebody said, else what hangs on it. In a circuit that branches, a wire
+// flows is the least A at which the network is taken to say something of a wire: below it nothing is known to hang on it.
+const flows = 0.005
+
+// loads gives each wire its current: what somebody said, else what the network says, else what usually hangs on it. In a circuit that branches, a wire
 // between its source and a splice carries the sum of what lies beyond it. The source is the end at a fuse box, else at
 // a control unit, else at a ground.
 func (r *Result) loads(s *settled) {
@@ -21,9 +26,61 @@ func (r *Result) loads(s *settled) {
 			l.Amps, l.AmpsBy = x.Amps, "as stated"+by(x.Who)
 			continue
 		}
+		if a := r.in.Amps[w.ID]; a >= flows {
+			l.Amps, l.AmpsBy = a, byNetwork
+			continue
+		}
 		l.Amps, l.AmpsBy = c.through(i)
 		l.summed = l.AmpsBy == summed
 	}
+	r.group()
+}
+
+// ignored is the part of what a wire may carry in its bundle up to which it does not count among the loaded ones
+// (IEC 60364-5-52, 523.5, from memory).
+const ignored = 0.3
+
+// group counts by path the wires that warm each other there.
+func (r *Result) group() {
+	paths := len(r.router.paths)
+	all, loaded := make([]int, paths), make([]int, paths)
+	count := func(into []int, counts func(i int) bool) {
+		for i := range r.Lines {
+			if r.Lines[i].ok && counts(i) {
+				for _, p := range r.Lines[i].route.Paths {
+					into[p]++
+				}
+			}
+		}
+	}
+	class := r.in.Decisions.Rules.Class
+	count(all, func(i int) bool { return r.Lines[i].Amps >= 0.1 })
+	count(loaded, func(i int) bool {
+		l, w := &r.Lines[i], &r.in.Wires[i]
+		n := 1
+		for _, p := range l.route.Paths {
+			n = max(n, all[p])
+		}
+		may := max(w.Size, newest).Ampacity(class, min(l.Air, class.Limit()-1), n)
+		return l.Amps > ignored*may
+	})
+	r.loaded = loaded
+}
+
+// newest is the thinnest section that new wire has, mm².
+const newest size.Section = 0.35
+
+// Bundled gives how many wires that are loaded at once lie in the fullest bundle of a wire's way, itself included.
+func (r *Result) Bundled(wire string) int {
+	i, known := r.wires[wire]
+	if !known {
+		return 1
+	}
+	n := 1
+	for _, p := range r.Lines[i].route.Paths {
+		n = max(n, r.loaded[p])
+	}
+	return n
 }
 
 // circuits are the wires as they are joined by splices, junctions and in-line pairs.
@@ -51,7 +108,7 @@ func (r *Result) circuits(s *settled) *circuits {
 		source: make([]int, nodes), root: make([]bool, nodes),
 		carry: make([]float64, wires), told: make([]bool, wires), seen: make([]bool, wires)}
 	for i := range c.wires {
-		own, ok := signal.Typical(&c.wires[i].Signal)
+		own, ok := network.UsualAmps(&c.wires[i].Signal)
 		for end, n := range g.Ends[i] {
 			if g.Nodes[n].Kind == circuit.Splice {
 				continue
@@ -103,10 +160,12 @@ func (c *circuits) meet(i int) int {
 	return len(c.graph.Tips(c.graph.Ends[i][0])) + len(c.graph.Tips(c.graph.Ends[i][1]))
 }
 
+const byNetwork = "as the network has it, the most that lasts"
+
 const summed = "the sum of what hangs on it, as usual"
 
 func (c *circuits) through(i int) (amperes float64, how string) {
-	own, ok := signal.Typical(&c.wires[i].Signal)
+	own, ok := network.UsualAmps(&c.wires[i].Signal)
 	switch {
 	case c.told[i] && c.carry[i] > own*1.001 && c.meet(i) > 2:
 		return c.carry[i], summed
@@ -157,7 +216,8 @@ func (r *Result) sized(w *Wire, l *Line) {
 	if l.Air >= class.Limit() {
 		class = l.Class // a new piece stands it; that the old one does not is told by itself
 	}
-	need, err := w.Size.Upgrade(l.Amps, class, l.Air, 1, l.Need, allowed)
+	loaded := r.Bundled(w.ID)
+	need, err := w.Size.Upgrade(l.Amps, class, l.Air, loaded, l.Need, allowed)
 	if err != nil {
 		l.Why = append(l.Why, reason("no-size", "", "No size of the trade will do: %v.", err))
 		return
@@ -166,8 +226,14 @@ func (r *Result) sized(w *Wire, l *Line) {
 		return
 	}
 	l.Size = need
-	if a := w.Size.Ampacity(class, l.Air, 1); a < l.Amps {
-		l.Why = append(l.Why, reason("heat", "ABYC E-11 (from memory), IEC 60364-5-52", "%s carries %.3g A in air of %.0f °C in class %s, and %.3g A are wanted: %s.", w.Size, a, l.Air, class, l.Amps, need))
+	if a := w.Size.Ampacity(class, l.Air, loaded); a < l.Amps {
+		among := ""
+		if loaded > 2 {
+			among = fmt.Sprintf(" among %d loaded wires", loaded)
+		}
+		l.Why = append(l.Why, reason("heat", "ABYC E-11 (from memory), IEC 60364-5-52",
+			"%s carries %.3g A in air of %.0f °C in class %s%s, and %.3g A are wanted: %s.", w.Size, a, l.Air, class, among,
+			l.Amps, need))
 	} else {
 		l.Why = append(l.Why, reason("drop", "ISO 6722-1 (from memory), ABYC E-11 (from memory)", "%s loses %.2f V over %.0f mm at %.3g A, and %.2f V are allowed one way: %s loses %.2f V.", w.Size, l.Volts, l.Need, l.Amps, allowed, need, need.Drop(l.Amps, l.Need, l.Air)))
 	}

@@ -39,6 +39,7 @@ type Input struct {
 	Wires     []Wire
 	Stock     []Piece // wire that comes out of the harness
 	Decisions Decisions
+	Amps      map[string]float64 // A by wire, as the network has it, the most that lasts; nil where there is none
 }
 
 // Decisions are what a person measured and chose for this stage.
@@ -232,6 +233,7 @@ type Result struct {
 	wires       map[string]int
 	on          [][]int      // by path: the lines that run along it
 	offered     []Disconnect // as they are before any is taken
+	loaded      []int        // by path: the wires that warm each other
 }
 
 // Compute gives what follows from the input. It is pure.

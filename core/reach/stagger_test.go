@@ -6,8 +6,8 @@ import (
 	"math/rand"
 	"testing"
 
+	"draxel/core/network"
 	"draxel/core/reach"
-	"draxel/core/signal"
 )
 
 // one is a map of one path on which nothing speaks against a joint, so that only the joints are in each other's way.
@@ -132,12 +132,12 @@ func TestAllowancesAreStated(t *testing.T) {
 func TestWhatIsUsuallyCarried(t *testing.T) {
 	for text, want := range map[string]float64{"Injector 3, control": 1, "Coolant temperature sensor signal": 0.02, "Fuel pump relay, control": 0.2, "Oxygen sensor heater, bank 1 sensor 1, control": 1.5, "Oxygen sensor signal, bank 1 sensor 1": 0.02, "CAN bus high": 0.02, "Main beam": 5} {
 		w := wire("1", at("A", 1), at("J1", 1), 1, text)
-		if got, known := signal.Typical(&w.Signal); !known || got != want {
+		if got, known := network.UsualAmps(&w.Signal); !known || got != want {
 			t.Errorf("%s: %v A, %v", text, got, known)
 		}
 	}
 	w := wire("1", at("A", 1), at("J1", 1), 1, "zqk")
-	if a, known := signal.Typical(&w.Signal); known {
+	if a, known := network.UsualAmps(&w.Signal); known {
 		t.Errorf("nobody knows what zqk carries, and it is said to be %v A", a)
 	}
 }

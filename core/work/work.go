@@ -21,11 +21,12 @@ const (
 	Pin   Stage = "pin"
 	Reach Stage = "reach"
 	Join  Stage = "join"
+	Feed  Stage = "feed"
 	Own   Stage = "own"
 )
 
 // Stages lists them.
-func Stages() []Stage { return []Stage{Thin, Pin, Reach, Join, Own} }
+func Stages() []Stage { return []Stage{Thin, Pin, Reach, Feed, Join, Own} }
 
 // Kind is what a step is about, a word of its stage.
 type Kind string

@@ -1,0 +1,105 @@
+package plan
+
+import (
+	"fmt"
+
+	"draxel/core/feed"
+	"draxel/core/harness"
+	"draxel/core/join"
+	"draxel/core/match"
+	"draxel/core/network"
+	"draxel/core/signal"
+	"draxel/core/size"
+)
+
+// begins counts the new wires that begin at each cavity in which there is none yet.
+func (m *model) begins(r *match.Result) map[harness.Ref]int {
+	n := map[harness.Ref]int{}
+	count := func(o *match.Origin) {
+		if o != nil && o.Kind == match.AtCavity && m.ends.wires[o.At] == nil {
+			n[o.At]++
+		}
+	}
+	for i := range r.Lines {
+		if l := &r.Lines[i]; l.Decided && l.Verdict == match.NeedsSource {
+			count(l.Origin)
+		}
+	}
+	for i := range r.Wants {
+		if w := &r.Wants[i]; w.Decided && w.Verdict == match.NewWire {
+			count(w.Origin)
+		}
+	}
+	if m.block != nil {
+		for _, l := range m.block.Leads() {
+			if at, free := m.free(l.To); free {
+				n[at]++
+			}
+		}
+	}
+	return n
+}
+
+// free gives the cavity that a text names, and whether no wire is known in it.
+func (m *model) free(text string) (harness.Ref, bool) {
+	at, is := m.cavity(text)
+	return at, is && m.ends.wires[at] == nil
+}
+
+// cavity reads a text as a cavity of the model.
+func (m *model) cavity(text string) (harness.Ref, bool) {
+	return network.Cavity(text, func(id string) (harness.Connector, bool) {
+		for i := range m.facts.Laid.Loom.Connectors {
+			if c := &m.facts.Laid.Loom.Connectors[i]; c.ID == id {
+				return c.Connector, true
+			}
+		}
+		return harness.Connector{}, false
+	})
+}
+
+// pigtail leads from a cavity that several new wires begin at to the joint at which they come together: one terminal holds
+// one wire.
+func (g *planning) pigtail(at harness.Ref) string {
+	name := jointAt(at)
+	n := newWire{id: join.NewWire + "pigtail of " + at.String(), lands: [2]harness.Ref{at, at},
+		row: harness.Row{Ref: at, Function: "pigtail of " + at.String()}}
+	known := g.joints[name] != nil
+	g.joint(at, fmt.Sprintf("%d new wires begin at %s: they come together close to it.", g.begins[at], at))
+	if known {
+		return name
+	}
+	n.ends = [2]join.Goal{{Terminal: newEnd(at), At: at}, {Joint: name}}
+	g.begin(name, n, 1)
+	g.lay(n)
+	return name
+}
+
+// coilSquare and feedSquare are what the wires of a block begin with, mm²: Reach makes them thicker where they carry more.
+const (
+	coilSquare size.Section = 0.5
+	feedSquare size.Section = 1.5
+)
+
+// leadsOf lays the wires that a block of one's own needs: what feeds its groups, and the ends of its coils.
+func (g *planning) leadsOf(b *feed.Block) {
+	if b == nil {
+		return
+	}
+	for _, l := range b.Leads() {
+		row := harness.Row{Ref: l.At, Function: "feed of the fuse block", Size: feedSquare,
+			Signal: signal.Reading{Role: signal.Battery}}
+		if l.Coil {
+			row.Function, row.Size, row.Signal = "relay coil of the fuse block", coilSquare, signal.Reading{Role: signal.RelayCoil}
+		}
+		t := newEnd(l.At)
+		n := newWire{id: join.NewWire + l.At.String(), row: row, lands: [2]harness.Ref{l.At}}
+		n.ends[0] = join.Goal{Terminal: t, At: l.At}
+		origin := &match.Origin{Kind: match.AtFuse, Name: l.To}
+		if at, is := g.cavity(l.To); is {
+			origin = &match.Origin{Kind: match.AtCavity, At: at}
+		}
+		g.originate(&n, origin)
+		g.lay(n)
+	}
+}

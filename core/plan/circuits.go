@@ -1,0 +1,217 @@
+package plan
+
+import (
+	"fmt"
+	"slices"
+
+	"draxel/core/feed"
+	"draxel/core/finding"
+	"draxel/core/harness"
+	"draxel/core/join"
+	"draxel/core/match"
+	"draxel/core/signal"
+)
+
+// Circuit is something that a feed has to be led to: a cavity that wants one, with what it is fed from as it is decided.
+type Circuit struct {
+	Side    match.Side     `json:"side"`
+	At      harness.Ref    `json:"at"`
+	Text    string         `json:"text"`
+	Role    string         `json:"role"`             // battery, ignition, start
+	By      harness.Ref    `json:"by,omitzero"`      // the row of the vehicle that feeds it
+	From    string         `json:"from,omitempty"`   // what feeds it, in words; empty where nobody has decided
+	Slot    string         `json:"slot,omitempty"`   // the slot of the block that it stands on
+	Amps    float64        `json:"amps,omitempty"`   // A that it takes, the most that lasts
+	Verify  bool           `json:"verify,omitempty"` // brought from an earlier job, and not verified here
+	reading signal.Reading // of its row
+}
+
+// wantsFeed says whether a row is one that a feed has to be led to.
+func wantsFeed(r *harness.Row) bool {
+	switch r.Signal.Role {
+	case signal.Battery, signal.Ignition, signal.Start:
+		return !r.Empty
+	}
+	return false
+}
+
+// circuits lists what a feed has to be led to, with what it is fed from: cavities of the To side, and wires of the From
+// side that need a source.
+func (p *Plan) circuits(f *Facts) []Circuit {
+	var out []Circuit
+	row := func(side match.Side, at harness.Ref) (harness.Row, bool) {
+		if side == match.From {
+			return f.From.Row(at)
+		}
+		return f.To.Row(at)
+	}
+	add := func(side match.Side, at, by harness.Ref, o *match.Origin, verify string) {
+		r, known := row(side, at)
+		if !known || side == match.To && !wantsFeed(&r) {
+			return
+		}
+		c := Circuit{Side: side, At: at, Text: r.Function, Role: string(r.Signal.Role), By: by, Verify: verify != "",
+			reading: r.Signal}
+		switch {
+		case o != nil:
+			c.From = o.String()
+			if p.block != nil && o.Kind == match.AtCavity && o.At.Connector == p.block.ID {
+				c.Slot = o.At.Cavity
+			}
+		case by != harness.Ref{}:
+			c.From = by.String()
+		}
+		out = append(out, c)
+	}
+	for i := range p.Match.Lines {
+		switch l := &p.Match.Lines[i]; {
+		case l.Verdict == match.NeedsSource:
+			add(match.From, l.From, harness.Ref{}, l.Origin, l.Verify)
+		case l.Decided && (l.Verdict == match.Meets || l.Feeds()):
+			add(match.To, l.To, l.From, nil, l.Verify)
+		}
+	}
+	for i := range p.Match.Wants {
+		if w := &p.Match.Wants[i]; w.Verdict != match.LeftEmpty {
+			add(match.To, w.To, w.Of, w.Origin, w.Verify)
+		}
+	}
+	slices.SortStableFunc(out, func(a, b Circuit) int {
+		if a.Side != b.Side {
+			return finding.Natural(string(a.Side), string(b.Side))
+		}
+		return harness.CompareRefs(a.At, b.At)
+	})
+	return slices.CompactFunc(out, func(a, b Circuit) bool { return a.Side == b.Side && a.At == b.At })
+}
+
+// measureCircuits notes what each takes, by the network: at its cavity, else in the wire that ends there.
+func (p *Plan) measureCircuits(f *Facts) {
+	r := p.Feed.Result
+	if r == nil {
+		return
+	}
+	wires := map[harness.Ref]string{}
+	for i := range f.Laid.Loom.Wires {
+		w := &f.Laid.Loom.Wires[i]
+		for _, e := range w.Ends {
+			wires[e.At] = w.ID
+		}
+	}
+	for i := range p.Feed.Circuits {
+		c := &p.Feed.Circuits[i]
+		at := c.At
+		if c.Side == match.To {
+			at = f.At(c.At)
+		}
+		c.Amps = r.Carries("contact "+at.String(), wires[at], join.NewWire+at.String(), join.NewWire+"for "+at.String())
+	}
+}
+
+// FeedOption is one way to feed the vehicle: the block of one's own that it has, if any, and what each circuit is fed
+// from.
+type FeedOption struct {
+	ID        string           `json:"id"`
+	Name      string           `json:"name"`
+	Block     *feed.Block      `json:"block,omitempty"`
+	Decisions []match.Decision `json:"decisions"` // about the circuits and what feeds them
+	Open      []FeedRow        `json:"open"`      // rows of them about which nothing is decided in it
+	Who       string           `json:"who,omitempty"`
+	When      int64            `json:"when,omitempty"` // Unix milliseconds
+}
+
+// FeedRow names a row of a side.
+type FeedRow struct {
+	Side match.Side  `json:"side"`
+	At   harness.Ref `json:"at"`
+}
+
+// Check says why an option cannot be.
+func (o *FeedOption) Check() error {
+	if o.ID == "" || o.Name == "" || len(o.Name) > 80 {
+		return fmt.Errorf("a way to feed has a name of at most 80 letters")
+	}
+	if o.Block != nil {
+		if err := o.Block.Check(); err != nil {
+			return err
+		}
+	}
+	for _, d := range o.Decisions {
+		if err := d.Check(); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// touches lists the rows whose decisions say how a job is fed: of its circuits, of the vehicle's rows that feed them, and
+// of the ends of the block's relays.
+func (p *Plan) touches(f *Facts) map[FeedRow]bool {
+	out := map[FeedRow]bool{}
+	for _, c := range p.Feed.Circuits {
+		out[FeedRow{c.Side, c.At}] = true
+		if c.By != (harness.Ref{}) {
+			out[FeedRow{match.From, c.By}] = true
+		}
+	}
+	if p.block != nil {
+		for _, l := range p.block.Leads() {
+			for i := range f.To.Rows {
+				if at := f.To.Rows[i].Ref; at.String() == l.To {
+					out[FeedRow{match.To, at}] = true
+				}
+			}
+		}
+		for i := range p.Match.Wants {
+			if w := &p.Match.Wants[i]; w.Origin != nil && w.Origin.At.Connector == p.block.ID {
+				out[FeedRow{match.To, w.To}] = true
+			}
+		}
+	}
+	return out
+}
+
+// Feeds gives the way in which a job is fed as it stands, as an option of that name.
+func (p *Plan) Feeds(f *Facts, d Decisions, id, name string) FeedOption {
+	o := FeedOption{ID: id, Name: name, Block: d.Feed.Block, Decisions: []match.Decision{}, Open: []FeedRow{}}
+	rows := p.touches(f)
+	for _, x := range d.Match {
+		key := FeedRow{x.Side, x.At}
+		if rows[key] || x.Choice == match.Matched && rows[FeedRow{match.To, x.To}] {
+			o.Decisions = append(o.Decisions, x)
+			delete(rows, key)
+		}
+	}
+	for key := range rows {
+		o.Open = append(o.Open, key)
+	}
+	slices.SortFunc(o.Open, func(a, b FeedRow) int {
+		if a.Side != b.Side {
+			return finding.Natural(string(a.Side), string(b.Side))
+		}
+		return harness.CompareRefs(a.At, b.At)
+	})
+	return o
+}
+
+// Take gives the decisions with an option taken: those of the rows that either way is about are its own.
+func (p *Plan) Take(f *Facts, d Decisions, o *FeedOption) Decisions {
+	rows := p.touches(f)
+	for _, x := range o.Open {
+		rows[x] = true
+	}
+	fills := map[harness.Ref]bool{}
+	for _, x := range o.Decisions {
+		rows[FeedRow{x.Side, x.At}] = true
+		if x.Choice == match.Matched {
+			fills[x.To] = true
+		}
+	}
+	d.Match = slices.DeleteFunc(slices.Clone(d.Match), func(x match.Decision) bool {
+		return rows[FeedRow{x.Side, x.At}] ||
+			x.Choice == match.Matched && (rows[FeedRow{match.To, x.To}] || fills[x.To])
+	})
+	d.Match = append(d.Match, o.Decisions...)
+	d.Feed.Block = o.Block
+	return d
+}
