@@ -134,7 +134,7 @@ func (r *Result) findWires(s *settled) {
 		if l.Air > rules.Class.Limit() && !w.New && l.Verdict != Replace {
 			r.say("too-hot", finding.Wrong, w.ID, "Let it avoid that path, or replace it with a wire of class "+string(l.Class)+".", "%s of class %s stands %.0f °C, and its way has %.0f °C.", w.ID, rules.Class, rules.Class.Limit(), l.Air)
 		}
-		if l.Size > w.Size && w.Size > 0 && l.Verdict != Replace {
+		if l.Size > w.Size && w.Size > 0 && l.Verdict != Replace && !w.New { // new wire is cut in the size that it should have
 			severity, why := finding.Check, "it loses too much over its new length"
 			if w.Size.Ampacity(rules.Class, min(l.Air, rules.Class.Limit()-1), r.Bundled(w.ID)) < l.Amps && !l.summed {
 				severity, why = finding.Danger, "it carries less than hangs on it, and would get too hot"
