@@ -23,7 +23,8 @@ type FeedGroup struct {
 	Name  string  `json:"name"`            // battery, ignition, through the main relay, start
 	From  string  `json:"from,omitempty"`  // what feeds it: a cavity of the vehicle, or a place such as "battery +"
 	Relay string  `json:"relay,omitempty"` // or the relay of this block whose 87 feeds it
-	Main  float64 `json:"main,omitempty"`  // A of the fuse at the far end of its cable, 0: none there
+	Fused bool    `json:"fused,omitempty"` // a fuse stands where its cable begins
+	Main  float64 `json:"main,omitempty"`  // A of that fuse, 0: the one that is reckoned to fit
 	Stud  string  `json:"stud,omitempty"`  // thread of the stud that its cable is bolted to: M8
 }
 
@@ -221,7 +222,6 @@ type Lead struct {
 	To   string      // a cavity, or a place
 	Why  string
 	Coil bool // it feeds or grounds a coil, and no more
-	Main bool // it ends at a fuse by its source
 }
 
 // Leads lists the wires that the block itself needs: what feeds its groups, and the ends of its coils.
@@ -233,9 +233,9 @@ func (b *Block) Leads() []Lead {
 			continue
 		}
 		l := Lead{At: b.At(b.in(i)), To: g.From, Why: fmt.Sprintf("%s feeds group %q of %s.", g.From, g.Name, b.ID)}
-		if g.Main > 0 {
-			l.To, l.Main = b.main(g), true
-			l.Why = fmt.Sprintf("%s feeds group %q of %s through a fuse of %g A beside it.", g.From, g.Name, b.ID, g.Main)
+		if g.Fused {
+			l.To = b.main(g)
+			l.Why = fmt.Sprintf("%s feeds group %q of %s through a fuse beside it.", g.From, g.Name, b.ID)
 		}
 		out = append(out, l)
 	}
@@ -269,6 +269,15 @@ func (b *Block) RelayName(relay string) string { return b.ID + " " + relay }
 // its circuit.
 const fuseless = 10
 
+// rated gives the rating in A by which a fuse is drawn, and notes where it is to be reckoned.
+func (f *Facts) rated(fuse string, said float64) float64 {
+	if said == 0 {
+		f.Reckoned[fuse] = true
+		return fuseless
+	}
+	return said
+}
+
 // Add puts the block into what stands in the vehicle.
 func (b *Block) Add(f *Facts) {
 	in := &f.Inside
@@ -283,19 +292,15 @@ func (b *Block) Add(f *Facts) {
 			continue
 		}
 		link(b.ID+" inlet "+g.Name, b.At(b.in(i)).String(), bus)
-		if g.Main > 0 {
-			in.Slots = append(in.Slots, network.Slot{Name: b.main(g), In: g.From, Out: b.main(g), Rating: g.Main})
+		if g.Fused {
+			in.Slots = append(in.Slots, network.Slot{Name: b.main(g), In: g.From, Out: b.main(g), Rating: f.rated(b.main(g), g.Main)})
 			f.Slow[b.main(g)] = true
 		}
 	}
 	for i := range b.Slots {
 		s := &b.Slots[i]
-		name, rating := b.At(s.Name).String(), s.Amps
-		if rating == 0 {
-			rating = fuseless
-			f.Reckoned[name] = true
-		}
-		in.Slots = append(in.Slots, network.Slot{Name: name, In: b.bus(s.Group), Out: name, Rating: rating})
+		name := b.At(s.Name).String()
+		in.Slots = append(in.Slots, network.Slot{Name: name, In: b.bus(s.Group), Out: name, Rating: f.rated(name, s.Amps)})
 		f.Slow[name] = s.Slow
 	}
 	for i := range b.Relays {

@@ -69,23 +69,30 @@ func (r *Result) checkFuses() {
 				"Fuse %s of %.3g A is quick, and the motors behind it take %.3g A until they turn: it may open then.",
 				p.Fuse, p.Rating, p.Starts)
 		}
+		remedy := fmt.Sprintf("A fuse of %.3g A fits.", p.Best)
+		if p.Best == 0 {
+			remedy = sentence(p.Why)
+		}
 		switch {
+		case p.Reckoned && p.Rating == 0 && len(p.Wires) > 0:
+			r.find("fuse-none", finding.Wrong, p.Fuse, "Split what hangs on it over two slots, or replace the thin wire.",
+				"No fuse fits slot %s: %s.", p.Fuse, p.Why)
+		case p.Carries > 0 && p.Rating > p.Carries && p.Unsaved == "":
+			r.find("fuse-short-only", finding.Check, p.Fuse,
+				"Leave it where what hangs on those wires cannot take more than it does; else a thicker wire.",
+				"Fuse %s of %.3g A saves every wire behind it in a short, and %s may carry %.3g A for long: against a load "+
+					"that is too great it does not protect that one.", p.Fuse, p.Rating, p.Thin, p.Carries)
 		case p.Carries > 0 && p.Rating > p.Carries:
-			remedy := fmt.Sprintf("A fuse of %.3g A fits.", p.Best)
-			if p.Best == 0 {
-				remedy = sentence(p.Why)
-			}
 			r.find("fuse-above-wire", finding.Wrong, p.Fuse,
 				remedy+" An oversized fuse burns the wire before it opens.",
 				"Fuse %s of %.3g A stands before %s, which may carry %.3g A.", p.Fuse, p.Rating, p.Thin, p.Carries)
+		}
+		switch {
+		case p.Rating == 0:
 		case p.Load > p.Rating:
 			r.find("fuse-opens", finding.Wrong, p.Fuse, "Split the circuit, or a larger fuse where the wire bears it.",
 				"Fuse %s of %.3g A carries %.3g A in %s: it opens.", p.Fuse, p.Rating, p.Load, p.In)
 		case p.Load > Part*p.Rating+1e-9:
-			remedy := fmt.Sprintf("A fuse of %.3g A fits.", p.Best)
-			if p.Best == 0 {
-				remedy = sentence(p.Why)
-			}
 			r.find("fuse-loaded", finding.Check, p.Fuse, remedy,
 				"Fuse %s of %.3g A carries %.3g A in %s, more than four fifths of its rating.",
 				p.Fuse, p.Rating, p.Load, p.In)

@@ -57,6 +57,7 @@ type Result struct {
 	at    [][]int32      // elements by node
 	above map[int32]bool // nodes that a source reaches without a switch or a fuse between
 	worst []float64      // A by element, the most of what lasts: of all positions but crank
+	ohms  []float64      // by node: the least Ω from a source
 }
 
 // Compute asks the network in every position. It is pure: the same input gives the same result.
@@ -87,6 +88,7 @@ func Compute(in Input) (*Result, error) {
 	}
 	r.worst = most(r.States, r.full)
 	r.highest()
+	r.ohms = r.reach()
 	r.fuses()
 	r.bare()
 	r.ground()
@@ -140,15 +142,15 @@ func Worst(drawn *network.Drawn, facts *Facts) ([]float64, error) {
 	return out, nil
 }
 
-// Carries gives the most A that lasts in the first of the elements named that there is: a wire, a contact. 0 where there is
-// none of them.
+// Carries gives the most A that lasts in any of the elements named, wires and contacts, 0 where there is none of them.
 func (r *Result) Carries(elements ...string) float64 {
+	most := 0.0
 	for _, name := range elements {
 		if i, known := r.Drawn.Element(name); known {
-			return r.worst[i]
+			most = max(most, r.worst[i])
 		}
 	}
-	return 0
+	return most
 }
 
 // charged is the volts of a full battery under charge with nothing on it: it takes little then (common practice).

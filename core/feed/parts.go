@@ -60,11 +60,10 @@ func (r *Result) Parts(d Decisions, square func(cavity string) size.Section) []I
 		}
 		for i := range b.Groups {
 			g := &b.Groups[i]
-			if g.Main > 0 {
-				add(fmt.Sprintf("holder for a bolted fuse, %g A", g.Main), b.main(g),
-					"within 180 mm of the source (ABYC E-11, from memory)")
+			if g.Fused {
+				add("holder for the main fuse", b.main(g), "within 180 mm of the source (ABYC E-11, from memory)")
 			}
-			if g.From != "" && (g.Main > 0 || g.Stud != "") {
+			if g.From != "" && (g.Fused || g.Stud != "") {
 				at := b.At(b.in(i)).String()
 				add(fmt.Sprintf("ring terminal %s for %s", cmp.Or(g.Stud, "for its stud"), sizeWord(square(b.in(i)))), at, "")
 			}
@@ -100,7 +99,7 @@ func (b *Block) holds(fuse string) bool {
 		}
 	}
 	for i := range b.Groups {
-		if g := &b.Groups[i]; g.Main > 0 && b.main(g) == fuse {
+		if g := &b.Groups[i]; g.Fused && b.main(g) == fuse {
 			return true
 		}
 	}

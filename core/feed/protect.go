@@ -1,6 +1,7 @@
 package feed
 
 import (
+	"fmt"
 	"math"
 	"slices"
 	"strings"
@@ -22,10 +23,13 @@ type Protected struct {
 	Starts  float64  `json:"starts,omitempty"` // A of the motors behind it until they turn
 	Wires   []string `json:"wires"`
 	// Nobody has said which fuse stands there: the rating is the one that is reckoned.
-	Reckoned bool    `json:"reckoned,omitempty"`
-	Was      float64 `json:"was,omitempty"` // A of the fuse that is there and is to be changed
-	element  int32
-	behind   map[int32]bool // nodes
+	Reckoned bool `json:"reckoned,omitempty"`
+	// It fits only since it saves every wire behind it in a short: for long they may carry less.
+	Short   bool    `json:"short,omitempty"`
+	Unsaved string  `json:"unsaved,omitempty"` // a wire thinner than the fuse that it does not save in a short either
+	Was     float64 `json:"was,omitempty"`     // A of the fuse that is there and is to be changed
+	element int32
+	behind  map[int32]bool // nodes
 }
 
 // Bare is a length without protection between a source and the first fuse.
@@ -50,47 +54,84 @@ func (r *Result) fuses() {
 				}
 			}
 		}
-		behind := r.beyond(e.B, int32(i), func(k int32, _ float64) bool {
-			x := &r.Drawn.Elements[k]
-			if x.Kind == network.Fuse {
-				return false
-			}
-			if w, known := r.in.Wires[x.Name]; known {
-				p.Wires = append(p.Wires, x.Name)
-				if w.Carries > 0 && (p.Carries == 0 || w.Carries < p.Carries) {
-					p.Thin, p.Carries = x.Name, w.Carries
-				}
-			}
-			return true
-		})
-		p.Starts, p.behind = r.starts(behind), behind
-		best, err := Choose(p.Load, firstPositive(p.Carries, math.Inf(1)))
-		if p.Best = best; err != nil {
-			p.Why = err.Error()
+		r.lookBehind(&p)
+		p.Starts = r.starts(p.behind)
+		if p.Best, p.Short = r.fits(&p); p.Best == 0 {
+			_, err := Choose(p.Load, p.Carries)
+			p.Why = fmt.Sprint(err)
 		} else if p.Load < 0.05 { // nothing is known to hang on it: what its wire bears, and no more than there is
 			p.Best = largest(min(p.Rating, firstPositive(p.Carries, p.Rating)))
 		}
 		if p.Was = r.Facts.Was[p.Fuse]; r.Facts.Reckoned[p.Fuse] {
 			r.reckon(&p)
 		}
-		slices.SortFunc(p.Wires, finding.Natural)
+		if p.Carries > 0 && p.Rating > p.Carries {
+			if p.Unsaved = r.unsaved(p.Wires, p.Rating); p.Load < 0.05 {
+				p.Unsaved = p.Thin // what hangs on it nobody knows: it may be too much
+			}
+		}
 		r.Fuses = append(r.Fuses, p)
 	}
 	slices.SortFunc(r.Fuses, func(a, b Protected) int { return finding.Natural(a.Fuse, b.Fuse) })
 }
 
-// reckon takes the fuse that fits where nobody has said which one stands there: none in a spare slot, and where none fits
-// what the wire behind it may carry.
+// lookBehind lists what lies behind a fuse, up to the next.
+func (r *Result) lookBehind(p *Protected) {
+	e := &r.Drawn.Elements[p.element]
+	p.behind = r.beyond(e.B, p.element, func(k int32, _ float64) bool {
+		x := &r.Drawn.Elements[k]
+		if x.Kind == network.Fuse {
+			return false
+		}
+		if w, known := r.in.Wires[x.Name]; known {
+			p.Wires = append(p.Wires, x.Name)
+			if w.Carries > 0 && (p.Carries == 0 || w.Carries < p.Carries) {
+				p.Thin, p.Carries = x.Name, w.Carries
+			}
+		}
+		return true
+	})
+	slices.SortFunc(p.Wires, finding.Natural)
+}
+
+// reckon takes the fuse that fits where nobody has said which one stands there: none in a spare slot, and none where none
+// fits.
 func (r *Result) reckon(p *Protected) {
-	p.Reckoned = true
-	switch {
-	case len(p.Wires) == 0:
-		p.Best = 0
-	case p.Best == 0:
-		p.Best = largest(p.Carries)
+	if p.Reckoned = true; len(p.Wires) == 0 {
+		p.Best, p.Why = 0, ""
 	}
 	p.Rating = p.Best
 	r.Drawn.Elements[p.element].Limit = p.Rating
+}
+
+// Wishes gives the A that new wires should carry so that the fuse before them protects them: its rating, or that of the
+// one that what hangs on it wants. Worst is what flows, by element.
+func Wishes(drawn *network.Drawn, facts *Facts, worst []float64, fresh map[string]bool) map[string]float64 {
+	r := &Result{Drawn: drawn, Facts: facts, in: Input{Drawn: drawn, Facts: facts, Wires: map[string]Wire{}}}
+	for name := range fresh {
+		r.in.Wires[name] = Wire{}
+	}
+	r.connect()
+	r.highest()
+	out := map[string]float64{}
+	for i := range drawn.Elements {
+		e := &drawn.Elements[i]
+		if e.Kind != network.Fuse {
+			continue
+		}
+		p := Protected{element: int32(i)}
+		r.lookBehind(&p)
+		rating := e.Limit
+		if facts.Reckoned[strings.TrimPrefix(e.Name, "fuse ")] {
+			if rating, _ = Choose(worst[i], math.Inf(1)); worst[i] < 0.05 {
+				continue
+			}
+		}
+		for _, w := range p.Wires {
+			out[w] = max(out[w], rating)
+		}
+	}
+	return out
 }
 
 // starts gives what the motors at nodes take together until they turn, in A at 12 V.

@@ -47,10 +47,13 @@ func (m *model) free(text string) (harness.Ref, bool) {
 }
 
 // cavity reads a text as a cavity of the model.
-func (m *model) cavity(text string) (harness.Ref, bool) {
+func (m *model) cavity(text string) (harness.Ref, bool) { return m.facts.cavity(text) }
+
+// cavity reads a text as a cavity of the connectors that are known.
+func (f *Facts) cavity(text string) (harness.Ref, bool) {
 	return network.Cavity(text, func(id string) (harness.Connector, bool) {
-		for i := range m.facts.Laid.Loom.Connectors {
-			if c := &m.facts.Laid.Loom.Connectors[i]; c.ID == id {
+		for i := range f.Laid.Loom.Connectors {
+			if c := &f.Laid.Loom.Connectors[i]; c.ID == id {
 				return c.Connector, true
 			}
 		}
@@ -58,12 +61,26 @@ func (m *model) cavity(text string) (harness.Ref, bool) {
 	})
 }
 
+// blockUses lists the cavities of the harness that wires of the block are led to.
+func (p *Plan) blockUses(f *Facts) []harness.Ref {
+	if p.block == nil {
+		return nil
+	}
+	var out []harness.Ref
+	for _, l := range p.block.Leads() {
+		if at, is := f.cavity(l.To); is {
+			out = append(out, at)
+		}
+	}
+	return out
+}
+
 // pigtail leads from a cavity that several new wires begin at to the joint at which they come together: one terminal holds
 // one wire.
 func (g *planning) pigtail(at harness.Ref) string {
 	name := jointAt(at)
 	n := newWire{id: join.NewWire + "pigtail of " + at.String(), lands: [2]harness.Ref{at, at},
-		row: harness.Row{Ref: at, Function: "pigtail of " + at.String()}}
+		row: harness.Row{Ref: at, Function: "pigtail of " + at.String(), Size: coilSquare}}
 	known := g.joints[name] != nil
 	g.joint(at, fmt.Sprintf("%d new wires begin at %s: they come together close to it.", g.begins[at], at))
 	if known {

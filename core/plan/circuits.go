@@ -47,7 +47,7 @@ func (p *Plan) circuits(f *Facts) []Circuit {
 	}
 	add := func(side match.Side, at, by harness.Ref, o *match.Origin, verify string) {
 		r, known := row(side, at)
-		if !known || side == match.To && !wantsFeed(&r) {
+		if !known || !wantsFeed(&r) || side == f.Vehicle && o == nil { // the vehicle's own feeds bring, they do not want
 			return
 		}
 		c := Circuit{Side: side, At: at, Text: r.Function, Role: string(r.Signal.Role), By: by, Verify: verify != "",
@@ -85,7 +85,7 @@ func (p *Plan) circuits(f *Facts) []Circuit {
 	return slices.CompactFunc(out, func(a, b Circuit) bool { return a.Side == b.Side && a.At == b.At })
 }
 
-// measureCircuits notes what each takes, by the network: at its cavity, else in the wire that ends there.
+// measureCircuits notes what each takes, by the network: at its cavity, and in the wires that end there.
 func (p *Plan) measureCircuits(f *Facts) {
 	r := p.Feed.Result
 	if r == nil {

@@ -110,12 +110,13 @@ func (f *Facts) drawn(h harness.Harness, facts *feed.Facts, wires map[string]net
 		Wires: wires, Inside: facts.Inside})
 }
 
-// flowing gives the A that each wire carries at most for long, by the network of the harness as the joints make it, in
-// the lengths and sizes that are there; nil where nobody has said what stands in the vehicle. Reach sizes wires by it.
-func (p *Plan) flowing(m *model, d Decisions, in *reach.Input) map[string]float64 {
+// flowing tells Reach the A that each wire carries at most for long, by the network of the harness as the joints make it,
+// in the lengths and sizes that are there, and the fuse before each new wire; nothing where nobody has said what stands in
+// the vehicle. Reach sizes wires by it.
+func (p *Plan) flowing(m *model, d Decisions, in *reach.Input) {
 	facts := m.facts.Feed.Decided(d.Feed)
 	if facts == nil || !facts.Said() {
-		return nil
+		return
 	}
 	wires := map[string]network.Length{}
 	for i := range in.Wires {
@@ -124,18 +125,24 @@ func (p *Plan) flowing(m *model, d Decisions, in *reach.Input) map[string]float6
 	}
 	drawn, err := m.facts.drawn(m.joined, facts, wires)
 	if err != nil {
-		return nil // said where Feed itself is reckoned
+		return // said where Feed itself is reckoned
 	}
 	worst, err := feed.Worst(drawn, facts)
 	if err != nil {
-		return nil
+		return
 	}
-	out := map[string]float64{}
+	in.Amps = map[string]float64{}
 	for name, i := range drawn.Wires {
 		whole := circuit.Whole(name)
-		out[whole] = max(out[whole], worst[i])
+		in.Amps[whole] = max(in.Amps[whole], worst[i])
 	}
-	return out
+	fresh := map[string]bool{}
+	for i := range in.Wires {
+		if in.Wires[i].New {
+			fresh[in.Wires[i].ID] = true
+		}
+	}
+	in.Fuses = feed.Wishes(drawn, facts, worst, fresh)
 }
 
 // feeds says what is live in the wanted harness.

@@ -21,7 +21,7 @@ type Reaching struct {
 // decideReach computes which wires reach, of those that stay, where the decisions of the other stages want their ends.
 func (t *Draft) decideReach(p *Plan, m *model) {
 	in := p.reachInput(m, t.decisions)
-	in.Amps = p.flowing(m, t.decisions, &in)
+	p.flowing(m, t.decisions, &in)
 	t.reach = &in
 	if last := t.last; last != nil && last.done.Load() && sameReach(last.reach, &in) {
 		p.Reach.Result = last.whole.Reach.Result.Again()
@@ -35,7 +35,7 @@ func (t *Draft) decideReach(p *Plan, m *model) {
 // connectors can differ, which plugs of disconnects and plugs that are put on add to.
 func sameReach(a, b *reach.Input) bool {
 	return len(a.Wires) == len(b.Wires) && reflect.DeepEqual(a.Wires, b.Wires) && reflect.DeepEqual(a.Stock, b.Stock) &&
-		reflect.DeepEqual(a.Amps, b.Amps) &&
+		reflect.DeepEqual(a.Amps, b.Amps) && reflect.DeepEqual(a.Fuses, b.Fuses) &&
 		reflect.DeepEqual(a.Decisions, b.Decisions) && reflect.DeepEqual(a.Loom.Connectors, b.Loom.Connectors)
 }
 

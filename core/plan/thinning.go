@@ -37,6 +37,9 @@ func (p *Plan) decideThin(f *Facts, d Decisions) {
 	}
 	all := slices.Clone(d.Thin)
 	used := f.used(p.Match)
+	for _, at := range p.blockUses(f) {
+		used[at] = "serves the fuse block " + p.block.ID
+	}
 	for i := range f.Laid.Loom.Wires {
 		w := &f.Laid.Loom.Wires[i]
 		for _, e := range w.Ends {
@@ -115,6 +118,9 @@ func (p *Plan) filled(f *Facts) []thin.Decision {
 		if l.Origin != nil && l.Origin.Kind == match.AtCavity {
 			use[l.Origin.At.Connector] = "a new wire begins there"
 		}
+	}
+	for _, at := range p.blockUses(f) {
+		use[at.Connector] = "a wire of the fuse block ends there"
 	}
 	var out []thin.Decision
 	for _, c := range p.Thin.Result.Off {

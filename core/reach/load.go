@@ -22,6 +22,7 @@ func (r *Result) loads(s *settled) {
 	c := r.circuits(s)
 	for i := range r.in.Wires {
 		w, l := &r.in.Wires[i], &r.Lines[i]
+		l.Fuse = r.in.Fuses[w.ID]
 		if x := s.wish[w.ID]; x != nil && x.Amps > 0 {
 			l.Amps, l.AmpsBy = x.Amps, "as stated"+by(x.Who)
 			continue
@@ -200,7 +201,7 @@ func critical(s *signal.Reading) bool {
 func (r *Result) sized(w *Wire, l *Line) {
 	rules := &r.in.Decisions.Rules
 	l.Size = w.Size
-	if w.Size == 0 || l.Amps == 0 {
+	if w.Size == 0 || l.Amps == 0 && l.Fuse == 0 {
 		return
 	}
 	class := rules.Class
@@ -221,6 +222,14 @@ func (r *Result) sized(w *Wire, l *Line) {
 	if err != nil {
 		l.Why = append(l.Why, reason("no-size", "", "No size of the trade will do: %v.", err))
 		return
+	}
+	if l.Fuse > 0 { // new wire carries as much as the fuse before it
+		if more, err := need.Upgrade(l.Fuse, class, l.Air, loaded, l.Need, 0); err == nil && more > need {
+			l.Why = append(l.Why, reason("fuse", "ABYC E-11 (from memory)",
+				"The fuse before it has %.3g A, and a fuse protects the wire: %s carries that.", l.Fuse, more))
+			l.Size = more
+			return
+		}
 	}
 	if need <= w.Size {
 		return

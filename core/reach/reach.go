@@ -40,6 +40,7 @@ type Input struct {
 	Stock     []Piece // wire that comes out of the harness
 	Decisions Decisions
 	Amps      map[string]float64 // A by wire, as the network has it, the most that lasts; nil where there is none
+	Fuses     map[string]float64 // A by new wire, of the fuse before it: it is to carry as much
 }
 
 // Decisions are what a person measured and chose for this stage.
@@ -191,6 +192,7 @@ type Line struct {
 	Class     size.Class       `json:"class,omitempty"`    // that a new piece needs at least
 	Amps      float64          `json:"amps,omitempty"`     // A
 	AmpsBy    string           `json:"ampsBy,omitempty"`
+	Fuse      float64          `json:"fuse,omitempty"`  // A of the fuse before a new wire
 	Volts     float64          `json:"volts,omitempty"` // lost along it at that current
 	Size      size.Section     `json:"size,omitempty"`  // that it should have
 	At        int              `json:"at,omitempty"`    // end at which it is lengthened, 1 or 2

@@ -9,6 +9,7 @@ import (
 	"draxel/core/finding"
 	"draxel/core/harness"
 	"draxel/core/signal"
+	"draxel/core/size"
 )
 
 // verdicts sets what each wire has beside what it needs.
@@ -16,6 +17,9 @@ func (r *Result) verdicts(s *settled) {
 	for i := range r.in.Wires {
 		w, l := &r.in.Wires[i], &r.Lines[i]
 		if !l.ok {
+			if w.New { // nobody knows its way: as thick as its current asks in usual air, whatever it loses
+				l.Size = r.thick(w, max(l.Amps, l.Fuse))
+			}
 			continue
 		}
 		if l.Class = classOf(l.Air); l.Class.Limit() < r.in.Decisions.Rules.Class.Limit() {
@@ -27,6 +31,22 @@ func (r *Result) verdicts(s *settled) {
 			l.Code = r.code(w)
 		}
 	}
+}
+
+// usualAir is the air in °C that a wire is reckoned in of which nobody knows the way (common practice).
+const usualAir = 60
+
+// thick gives the section that a new wire wants for its current alone, where nobody knows its way.
+func (r *Result) thick(w *Wire, amps float64) size.Section {
+	if w.Size == 0 || amps == 0 {
+		return w.Size
+	}
+	class := r.in.Decisions.Rules.Class
+	need, err := w.Size.Upgrade(amps, class, min(usualAir, class.Limit()-1), 1, 0, 0)
+	if err != nil {
+		return w.Size
+	}
+	return need
 }
 
 func (r *Result) judge(s *settled, w *Wire, l *Line) {

@@ -1,0 +1,129 @@
+package plan
+
+import (
+	"fmt"
+	"slices"
+
+	"draxel/core/feed"
+	"draxel/core/harness"
+	"draxel/core/match"
+	"draxel/core/network"
+	"draxel/core/signal"
+)
+
+// ProposeBlock gives a way to feed the job by a block of one's own: the block as the trade would group it, and the
+// decisions that lead every circuit to it. With one fuse the whole engine stands behind a single one.
+func (p *Plan) ProposeBlock(f *Facts, d Decisions, one bool) FeedOption {
+	var wants []feed.Want
+	for _, c := range p.Feed.Circuits {
+		wants = append(wants, feed.Want{Reading: c.reading, Text: c.Text})
+	}
+	block, at := feed.Propose(f.blockID(), wants, p.gives(f), one)
+	o := FeedOption{Name: "a fuse block of its own", Block: &block, Decisions: []match.Decision{}, Open: []FeedRow{}}
+	if one {
+		o.Name += ", one fuse for the engine"
+	}
+	for i, c := range p.Feed.Circuits {
+		if at[i] == "" {
+			continue
+		}
+		o.Decisions = append(o.Decisions, c.led(block.At(at[i])))
+		if c.By != (harness.Ref{}) {
+			o.Open = append(o.Open, FeedRow{match.From, c.By})
+		}
+	}
+	for _, x := range block.Relays { // what drives a coil of the block drives no other any more
+		for i := range p.Match.Lines {
+			if l := &p.Match.Lines[i]; l.Decided && l.To.String() == x.Minus && (l.Feeds() || l.Verdict == match.Meets) {
+				o.Open = append(o.Open, FeedRow{match.From, l.From})
+			}
+		}
+	}
+	return o
+}
+
+// led gives the decision that a circuit begins at a cavity.
+func (c *Circuit) led(at harness.Ref) match.Decision {
+	d := match.Decision{Side: c.Side, At: c.At, Choice: match.Wired, Origin: &match.Origin{Kind: match.AtCavity, At: at}}
+	if c.Side == match.From {
+		d.Choice, d.Source = match.Sourced, "battery"
+		if c.Role == string(signal.Ignition) {
+			d.Source = "ignition"
+		}
+	}
+	return d
+}
+
+// blockID gives a name for a block that no connector has.
+func (f *Facts) blockID() string {
+	for n := 0; ; n++ {
+		id := "FB"
+		if n > 0 {
+			id = fmt.Sprint("FB", n+1)
+		}
+		if !slices.ContainsFunc(f.Laid.Loom.Connectors, func(h harness.Half) bool { return h.ID == id }) {
+			return id
+		}
+	}
+}
+
+// gives says what the vehicle gives a block of one's own, by the lists and the rows.
+func (p *Plan) gives(f *Facts) feed.Known {
+	k := feed.Known{Plus: "battery +", Ground: "battery −"}
+	if f.Feed != nil {
+		for _, s := range f.Feed.Inside.Sources {
+			if s.Name == network.BatteryName {
+				k.Plus = s.Plus
+			}
+		}
+		for _, c := range f.Feed.Inside.Switches {
+			if c.Key&network.Run != 0 && c.Key&network.Crank != 0 && c.Key&network.Off == 0 && k.Ignition == "" {
+				k.Ignition = c.To
+			}
+		}
+	}
+	for _, c := range p.Feed.Circuits {
+		if c.Role == string(signal.Ignition) && c.reading.Device == "ignition" && c.By != (harness.Ref{}) {
+			k.Ignition = c.By.String() // as it was decided
+		}
+	}
+	if k.Ignition == "" {
+		k.Ignition = "ignition feed"
+	}
+	for _, d := range f.Laid.Loom.Devices {
+		if d.Kind == harness.Grounds && (k.Ground == "battery −" || d.Owner == harness.Body) {
+			k.Ground = d.ID
+		}
+	}
+	for _, rows := range [][]harness.Row{f.To.Rows, f.From.Rows} {
+		vehicle := f.Vehicle == match.From && len(f.From.Rows) > 0 && len(rows) > 0 && &rows[0] == &f.From.Rows[0]
+		for i := range rows {
+			r := &rows[i]
+			if vehicle || r.Empty || r.Signal.Role != signal.RelayCoil && r.Signal.Role != signal.LowSide {
+				continue
+			}
+			switch r.Signal.Device {
+			case "mainrelaycoil":
+				k.MainControl = r.Ref.String()
+			case "fuelpumprelay":
+				k.PumpControl = r.Ref.String()
+			}
+		}
+	}
+	return k
+}
+
+// Lead gives the decisions that put a circuit onto a cavity, and the rows that nothing is decided about any more. It
+// fails where no such circuit wants a feed.
+func (p *Plan) Lead(side match.Side, at, from harness.Ref) (match.Decision, []FeedRow, error) {
+	i := slices.IndexFunc(p.Feed.Circuits, func(c Circuit) bool { return c.Side == side && c.At == at })
+	if i < 0 {
+		return match.Decision{}, nil, fmt.Errorf("nothing at %s wants a feed", at)
+	}
+	c := &p.Feed.Circuits[i]
+	var open []FeedRow
+	if c.By != (harness.Ref{}) {
+		open = append(open, FeedRow{match.From, c.By})
+	}
+	return c.led(from), open, nil
+}
