@@ -14,8 +14,9 @@ import (
 // added the structure of the harness, readings, traces, photographs, and what Thin decides and has done; format 3 the
 // faces of connectors and what Pin's work notes; format 4 stations, paths and what Reach decides and measures; format
 // 5 how connectors are met, ways, origins of new wires, steps of one's own and answers to findings; format 6 further
-// pinouts, what connectors come from, lines struck out, tables side by side, and the lists that Feed goes by.
-const Format = 6
+// pinouts, what connectors come from, lines struck out, tables side by side, and the lists that Feed goes by; format 7 a
+// fuse block of one's own, fuses that are changed, and ways to feed a job.
+const Format = 7
 
 // JobFile is a whole job in one file: backup, sharing, bug report and test fixture at once.
 type JobFile struct {

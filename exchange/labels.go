@@ -28,19 +28,10 @@ const (
 
 // WriteLabelsPDF writes labels for the connectors, the job's title on each. The same labels give the same bytes.
 func WriteLabelsPDF(w io.Writer, title, printed string, all []Label) error {
-	pdf := fpdf.New("P", "mm", "A4", "")
-	pdf.SetCatalogSort(true)
-	date, err := time.Parse(time.DateOnly, printed)
+	pdf, err := document(title+" · labels", printed, "P")
 	if err != nil {
 		return fmt.Errorf("write labels: %w", err)
 	}
-	pdf.SetCreationDate(date)
-	pdf.SetModificationDate(date)
-	pdf.SetTitle(title+" · labels", true)
-	pdf.SetProducer("Draxel", true)
-	// Copies: cutting a font down writes into the bytes that it was given.
-	pdf.AddUTF8FontFromBytes("text", "", slices.Clone(fontText))
-	pdf.AddUTF8FontFromBytes("mono", "B", slices.Clone(fontMono))
 	pdf.SetMargins(margin, margin, margin)
 	pdf.SetAutoPageBreak(false, 0)
 	for i, l := range all {
@@ -59,12 +50,8 @@ func WriteLabelsPDF(w io.Writer, title, printed string, all []Label) error {
 		pdf.CellFormat(labelWide-4, 10, l.Connector, "", 0, "L", false, 0, "")
 		pdf.SetFont("text", "", 8)
 		for n, line := range []string{l.Device, strings.Trim(fmt.Sprintf("%d wires · %s", l.Wires, l.Branch), " ·"), title} {
-			for pdf.GetStringWidth(line) > labelWide-4 && len(line) > 1 {
-				r := []rune(line)
-				line = string(r[:len(r)-1])
-			}
 			pdf.SetXY(x+2, y+10.5+3.6*float64(n))
-			pdf.CellFormat(labelWide-4, 3.6, line, "", 0, "L", false, 0, "")
+			pdf.CellFormat(labelWide-4, 3.6, clipped(pdf, line, labelWide-4), "", 0, "L", false, 0, "")
 		}
 	}
 	if len(all) == 0 {
@@ -74,4 +61,31 @@ func WriteLabelsPDF(w io.Writer, title, printed string, all []Label) error {
 		return fmt.Errorf("write labels: %w", err)
 	}
 	return nil
+}
+
+// document begins a document of that title on A4, upright or lying, in our fonts. The same content gives the same bytes.
+func document(title, printed, orientation string) (*fpdf.Fpdf, error) {
+	date, err := time.Parse(time.DateOnly, printed)
+	if err != nil {
+		return nil, err
+	}
+	pdf := fpdf.New(orientation, "mm", "A4", "")
+	pdf.SetCatalogSort(true)
+	pdf.SetCreationDate(date)
+	pdf.SetModificationDate(date)
+	pdf.SetTitle(title, true)
+	pdf.SetProducer("Draxel", true)
+	// Copies: cutting a font down writes into the bytes that it was given.
+	pdf.AddUTF8FontFromBytes("text", "", slices.Clone(fontText))
+	pdf.AddUTF8FontFromBytes("mono", "B", slices.Clone(fontMono))
+	return pdf, nil
+}
+
+// clipped cuts a text to a width in the font that is set.
+func clipped(pdf *fpdf.Fpdf, text string, wide float64) string {
+	for pdf.GetStringWidth(text) > wide && text != "" {
+		r := []rune(text)
+		text = string(r[:len(r)-1])
+	}
+	return text
 }

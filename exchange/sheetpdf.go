@@ -5,7 +5,6 @@ import (
 	"fmt"
 	"io"
 	"slices"
-	"time"
 
 	"codeberg.org/go-pdf/fpdf"
 
@@ -42,20 +41,11 @@ var after = []string{
 
 // WriteSheetPDF writes the work sheet for the bench: A4, black on white. The same sheet gives the same bytes.
 func WriteSheetPDF(w io.Writer, s Sheet) error {
-	pdf := fpdf.New("P", "mm", "A4", "")
-	pdf.SetCatalogSort(true)
-	date, err := time.Parse(time.DateOnly, s.Printed)
+	pdf, err := document(s.Title+" · work sheet", s.Printed, "P")
 	if err != nil {
 		return fmt.Errorf("write sheet: %w", err)
 	}
-	pdf.SetCreationDate(date)
-	pdf.SetModificationDate(date)
-	pdf.SetTitle(s.Title+" · work sheet", true)
-	pdf.SetProducer("Draxel", true)
-	// Copies: cutting a font down writes into the bytes that it was given.
-	pdf.AddUTF8FontFromBytes("text", "", slices.Clone(fontText))
 	pdf.AddUTF8FontFromBytes("text", "B", slices.Clone(fontBold))
-	pdf.AddUTF8FontFromBytes("mono", "B", slices.Clone(fontMono))
 	pdf.SetMargins(margin, margin, margin)
 	pdf.SetAutoPageBreak(false, 0)
 	pdf.AliasNbPages("{pages}")

@@ -19,7 +19,8 @@ import (
 // computed is a job at one revision with all that follows from it.
 type computed struct {
 	store.State
-	facts    plan.Facts
+	found    plan.Facts // without what was decided
+	facts    plan.Facts // with a fuse block of one's own
 	readings map[match.Side]gather.Reading
 	draft    *plan.Draft
 	factsKey string // which versions of the facts it was computed from
@@ -32,6 +33,8 @@ type computed struct {
 
 	comparing sync.Once
 	compared  []reach.Compared
+	feeding   sync.Once
+	fed       []plan.FeedCompared
 }
 
 // plan gives all of the plan, computed when it is first asked for.
@@ -133,10 +136,11 @@ func follow(state store.State, last *computed) (*computed, error) {
 	j := &computed{State: state, readings: map[match.Side]gather.Reading{}}
 	j.factsKey, j.matchKey = keys(state)
 	if last != nil && last.factsKey == j.factsKey {
-		j.facts, j.readings = last.facts, last.readings
+		j.found, j.readings = last.found, last.readings
 	} else if err := j.readFacts(); err != nil {
 		return nil, err
 	}
+	j.facts = j.found.With(state.Job.Block)
 	chosen := state.Job.Chosen()
 	switch same := last != nil && last.factsKey == j.factsKey; {
 	case same && last.matchKey == j.matchKey:
@@ -155,7 +159,7 @@ func (j *computed) crosswalk(d plan.Decisions) *match.Result {
 
 func (j *computed) readFacts() error {
 	var err error
-	if j.facts, err = j.Job.Facts(); err != nil {
+	if j.found, err = j.Job.Facts(); err != nil {
 		return err
 	}
 	for side, table := range map[match.Side]*plan.Table{match.From: j.Job.From, match.To: j.Job.To} {

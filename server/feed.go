@@ -13,6 +13,8 @@ import (
 	"draxel/core/feed"
 	"draxel/core/finding"
 	"draxel/core/network"
+	"draxel/core/reach"
+	"draxel/core/work"
 	"draxel/exchange"
 )
 
@@ -26,7 +28,21 @@ func (s *Server) showFeed(c *gin.Context) error {
 		Trees: map[string][]feed.Feeder{},
 		Fuses: []feed.Protected{}, Unprotected: []feed.Bare{}, Switches: []string{}, Closed: []string{}, Grounds: []feed.Ground{}, Nodes: []string{}, Wires: []string{},
 		Relays: []string{}, Assumed: []string{}, Unknown: []string{}, Unfed: []string{}, Measured: []string{}, Findings: stageFindings(j.plan().Findings, "feed")}
-	if r := j.plan().Feed.Result; r != nil {
+	p := j.plan()
+	v.Block, v.Circuits, v.Parts, v.Steps = j.Job.Block, orEmpty(p.Feed.Circuits), orEmpty(p.Feed.Parts), j.workSteps(work.Feed)
+	v.Ways, v.Holders = []FeedWay{}, []string{}
+	for _, o := range j.Job.Feeds {
+		v.Ways = append(v.Ways, FeedWay{o.ID, o.Name})
+	}
+	if v.Block != nil {
+		v.Station = p.Reach.Result.Placed[reach.Thing{Kind: reach.ADevice, ID: v.Block.ID}]
+	}
+	if f := j.found.Feed; f != nil {
+		for _, x := range f.Inside.Slots {
+			v.Holders = append(v.Holders, x.Name)
+		}
+	}
+	if r := p.Feed.Result; r != nil {
 		v.Said, v.Fuses, v.Unprotected = true, r.Fuses, r.Unprotected
 		v.Sleeps, v.Days, v.Takes = r.Sleeps, r.Days, r.Takes
 		v.Assumed, v.Unknown, v.Switches = orEmpty(r.Assumed), orEmpty(r.Drawn.Open), orEmpty(r.Facts.Switches)

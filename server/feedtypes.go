@@ -4,6 +4,9 @@ import (
 	"draxel/core/feed"
 	"draxel/core/finding"
 	"draxel/core/gather"
+	"draxel/core/harness"
+	"draxel/core/match"
+	"draxel/core/plan"
 )
 
 // FeedView is what stands in a vehicle beside its wires, and what follows.
@@ -29,6 +32,66 @@ type FeedView struct {
 	Unfed       []string                 `json:"unfed"`    // devices that nothing leads to which a source feeds
 	Measured    []string                 `json:"measured"` // contacts of the key, as readings have them
 	Findings    []finding.Finding        `json:"findings"`
+	Block       *feed.Block              `json:"block,omitempty"` // of one's own
+	Circuits    []plan.Circuit           `json:"circuits"`        // what a feed has to be led to
+	Holders     []string                 `json:"holders"`         // fuses of the vehicle that a circuit can be put onto
+	Parts       []feed.Item              `json:"parts"`
+	Steps       []WorkStep               `json:"steps"`
+	Ways        []FeedWay                `json:"ways"`              // that are kept to be compared
+	Station     string                   `json:"station,omitempty"` // where the block lives, as Reach has it
+}
+
+// FeedWay is a way to feed a job by its name.
+type FeedWay struct {
+	ID   string `json:"id"`
+	Name string `json:"name"`
+}
+
+// FeedCompareView is the ways to feed a job beside each other.
+type FeedCompareView struct {
+	Revision int64               `json:"revision"`
+	Ways     []plan.FeedCompared `json:"ways"`
+}
+
+// ProposeBlockRequest asks for a block of one's own: split as the trade splits it, or one fuse for the engine.
+type ProposeBlockRequest struct {
+	ID   string `json:"id"`
+	Seen int64  `json:"seen"`
+	One  bool   `json:"one"`
+}
+
+// BlockRequest keeps the block as it was changed by hand; without one it is taken away.
+type BlockRequest struct {
+	ID    string      `json:"id"`
+	Seen  int64       `json:"seen"`
+	Block *feed.Block `json:"block,omitempty"`
+}
+
+// CircuitRequest puts a circuit onto a cavity, of the block or of the vehicle, or onto a fuse by name.
+type CircuitRequest struct {
+	ID   string      `json:"id"`
+	Seen int64       `json:"seen"`
+	Side match.Side  `json:"side"`
+	At   harness.Ref `json:"at"`
+	From harness.Ref `json:"from,omitzero"`
+	Fuse string      `json:"fuse,omitempty"`
+}
+
+// RatedRequest says which fuse is to stand in a slot of the vehicle; 0 takes the change back.
+type RatedRequest struct {
+	ID     string  `json:"id"`
+	Seen   int64   `json:"seen"`
+	Fuse   string  `json:"fuse"`
+	Amps   float64 `json:"amps"`
+	Reason string  `json:"reason,omitempty"`
+}
+
+// FeedOptionRequest keeps, takes or takes away a way to feed the job.
+type FeedOptionRequest struct {
+	ID     string `json:"id"`
+	Seen   int64  `json:"seen"`
+	Option string `json:"option"`
+	Name   string `json:"name,omitempty"`
 }
 
 // FeedTree is the tree in one condition.

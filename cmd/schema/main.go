@@ -88,25 +88,31 @@ type api struct {
 	LinkView         server.LinkView
 	PassRequest      server.PassRequest
 
-	FeedView        server.FeedView
-	FeedTree        server.FeedTree
-	Outcome         feed.Outcome
-	ReachView       server.ReachView
-	CompareView     server.CompareView
-	PackView        server.PackView
-	TemplateList    server.TemplateList
-	MapRequest      server.MapRequest
-	RulesRequest    server.RulesRequest
-	PlacesRequest   server.PlacesRequest
-	SpanRequest     server.SpanRequest
-	LengthRequest   server.LengthRequest
-	OptionRequest   server.OptionRequest
-	ChooseRequest   server.ChooseRequest
-	LettersRequest  server.LettersRequest
-	LettersReply    server.LettersReply
-	ThinRest        server.ThinRest
-	PartingRequest  server.PartingRequest
-	LeftoverRequest server.LeftoverRequest
+	FeedView            server.FeedView
+	FeedTree            server.FeedTree
+	FeedCompareView     server.FeedCompareView
+	ProposeBlockRequest server.ProposeBlockRequest
+	BlockRequest        server.BlockRequest
+	CircuitRequest      server.CircuitRequest
+	RatedRequest        server.RatedRequest
+	FeedOptionRequest   server.FeedOptionRequest
+	Outcome             feed.Outcome
+	ReachView           server.ReachView
+	CompareView         server.CompareView
+	PackView            server.PackView
+	TemplateList        server.TemplateList
+	MapRequest          server.MapRequest
+	RulesRequest        server.RulesRequest
+	PlacesRequest       server.PlacesRequest
+	SpanRequest         server.SpanRequest
+	LengthRequest       server.LengthRequest
+	OptionRequest       server.OptionRequest
+	ChooseRequest       server.ChooseRequest
+	LettersRequest      server.LettersRequest
+	LettersReply        server.LettersReply
+	ThinRest            server.ThinRest
+	PartingRequest      server.PartingRequest
+	LeftoverRequest     server.LeftoverRequest
 }
 
 func main() {

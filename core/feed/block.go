@@ -137,11 +137,7 @@ func (b *Block) circle() error {
 				return fmt.Errorf("group %q feeds itself", g.Name)
 			}
 			seen[g.Name] = true
-			from := b.relay(g.Relay).From
-			if s := b.slot(strings.TrimPrefix(from, slotWord)); b.group(from) == nil && s != nil {
-				from = s.Group
-			}
-			g = b.group(from)
+			g = b.group(b.groupOf(b.relay(g.Relay).From))
 		}
 	}
 	return nil
@@ -211,9 +207,12 @@ func (b *Block) Half() harness.Half {
 		Device: b.ID}
 }
 
+// OwnBlock says of a device that it is such a block.
+const OwnBlock = "a block of one's own"
+
 // Device gives the block as a device of the harness, that Reach puts somewhere.
 func (b *Block) Device() harness.Device {
-	return harness.Device{ID: b.ID, Kind: harness.Fuses, System: "power", Owner: harness.Body, Added: "of one's own"}
+	return harness.Device{ID: b.ID, Kind: harness.Fuses, System: "power", Owner: harness.Body, Added: OwnBlock}
 }
 
 // Lead is a wire that the block itself needs.

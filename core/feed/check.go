@@ -118,6 +118,14 @@ func sentence(text string) string {
 	return strings.ToUpper(text[:1]) + text[1:] + "."
 }
 
+// Amps writes a current as people read it.
+func Amps(a float64) string {
+	if a < 0.1 {
+		return fmt.Sprintf("%.2g mA", a*1000)
+	}
+	return fmt.Sprintf("%.3g A", a)
+}
+
 // few lists the first few of many.
 func few(all []string) string {
 	const shown = 8

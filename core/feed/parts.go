@@ -43,7 +43,7 @@ func (r *Result) Parts(d Decisions, square func(cavity string) size.Section) []I
 		if p.Was > 0 {
 			add(fuse(p), p.Fuse, "instead of the one that is there")
 		}
-		if b := d.Block; b != nil && p.Rating > 0 && b.holds(p.Fuse) {
+		if b := d.Block; b != nil && p.Rating > 0 && b.Holds(p.Fuse) {
 			add(fuse(p), p.Fuse, "")
 		}
 	}
@@ -70,7 +70,7 @@ func (r *Result) Parts(d Decisions, square func(cavity string) size.Section) []I
 		}
 		spares := map[float64]bool{}
 		for i := range r.Fuses { // one of each rating beside the block
-			if p := &r.Fuses[i]; p.Rating > 0 && p.Rating <= 40 && b.holds(p.Fuse) && !spares[p.Rating] {
+			if p := &r.Fuses[i]; p.Rating > 0 && p.Rating <= 40 && b.Holds(p.Fuse) && !spares[p.Rating] {
 				spares[p.Rating] = true
 				add(fuse(p), "spare", "")
 			}
@@ -91,8 +91,8 @@ func sizeWord(s size.Section) string {
 	return s.String()
 }
 
-// holds says whether a fuse stands in the block or belongs to it.
-func (b *Block) holds(fuse string) bool {
+// Holds says whether a fuse stands in the block or belongs to it.
+func (b *Block) Holds(fuse string) bool {
 	for i := range b.Slots {
 		if b.At(b.Slots[i].Name).String() == fuse {
 			return true

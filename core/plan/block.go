@@ -2,6 +2,7 @@ package plan
 
 import (
 	"fmt"
+	"slices"
 
 	"draxel/core/feed"
 	"draxel/core/harness"
@@ -11,6 +12,25 @@ import (
 	"draxel/core/signal"
 	"draxel/core/size"
 )
+
+// With gives the facts with a fuse block of one's own in the harness, and no other such block.
+func (f Facts) With(b *feed.Block) Facts {
+	l := &f.Laid.Loom
+	had := slices.IndexFunc(l.Devices, func(d harness.Device) bool { return d.Added == feed.OwnBlock })
+	if b == nil && had < 0 {
+		return f
+	}
+	l.Connectors, l.Devices = slices.Clone(l.Connectors), slices.Clone(l.Devices)
+	if had >= 0 {
+		id := l.Devices[had].ID
+		l.Devices = slices.Delete(l.Devices, had, had+1)
+		l.Connectors = slices.DeleteFunc(l.Connectors, func(h harness.Half) bool { return h.Device == id })
+	}
+	if b != nil {
+		l.Connectors, l.Devices = append(l.Connectors, b.Half()), append(l.Devices, b.Device())
+	}
+	return f
+}
 
 // begins counts the new wires that begin at each cavity in which there is none yet.
 func (m *model) begins(r *match.Result) map[harness.Ref]int {
@@ -79,7 +99,7 @@ func (p *Plan) blockUses(f *Facts) []harness.Ref {
 // one wire.
 func (g *planning) pigtail(at harness.Ref) string {
 	name := jointAt(at)
-	n := newWire{id: join.NewWire + "pigtail of " + at.String(), lands: [2]harness.Ref{at, at},
+	n := newWire{pigtail: true, id: join.NewWire + "pigtail of " + at.String(), lands: [2]harness.Ref{at, at},
 		row: harness.Row{Ref: at, Function: "pigtail of " + at.String(), Size: coilSquare}}
 	known := g.joints[name] != nil
 	g.joint(at, fmt.Sprintf("%d new wires begin at %s: they come together close to it.", g.begins[at], at))
@@ -90,6 +110,28 @@ func (g *planning) pigtail(at harness.Ref) string {
 	g.begin(name, n, 1)
 	g.lay(n)
 	return name
+}
+
+// lonelyPigtails leaves out the pigtails to which no wire comes that is laid.
+func (m *model) lonelyPigtails(goals map[harness.TerminalID]harness.Place) {
+	comes := map[string]int{}
+	for _, n := range m.fresh {
+		laid := true
+		for _, g := range n.ends {
+			_, there := goals[g.Terminal]
+			laid = laid && (g.Terminal == "" || there)
+		}
+		for _, g := range n.ends {
+			if laid && g.Joint != "" && !n.pigtail {
+				comes[g.Joint]++
+			}
+		}
+	}
+	for _, n := range m.fresh {
+		if n.pigtail && comes[n.ends[1].Joint] == 0 {
+			delete(goals, n.ends[0].Terminal)
+		}
+	}
 }
 
 // coilSquare and feedSquare are what the wires of a block begin with, mm²: Reach makes them thicker where they carry more.

@@ -24,7 +24,12 @@ func (p *Plan) ProposeBlock(f *Facts, d Decisions, one bool) FeedOption {
 		o.Name += ", one fuse for the engine"
 	}
 	for i, c := range p.Feed.Circuits {
-		if at[i] == "" {
+		if at[i] == "" { // it stays as it is fed
+			for _, x := range d.Match {
+				if x.Side == c.Side && x.At == c.At || x.Side == match.From && x.At == c.By {
+					o.Decisions = append(o.Decisions, x)
+				}
+			}
 			continue
 		}
 		o.Decisions = append(o.Decisions, c.led(block.At(at[i])))
@@ -34,7 +39,7 @@ func (p *Plan) ProposeBlock(f *Facts, d Decisions, one bool) FeedOption {
 	}
 	for _, x := range block.Relays { // what drives a coil of the block drives no other any more
 		for i := range p.Match.Lines {
-			if l := &p.Match.Lines[i]; l.Decided && l.To.String() == x.Minus && (l.Feeds() || l.Verdict == match.Meets) {
+			if l := &p.Match.Lines[i]; l.Decided && f.At(l.To).String() == x.Minus && (l.Feeds() || l.Verdict == match.Meets) {
 				o.Open = append(o.Open, FeedRow{match.From, l.From})
 			}
 		}
@@ -61,7 +66,7 @@ func (f *Facts) blockID() string {
 		if n > 0 {
 			id = fmt.Sprint("FB", n+1)
 		}
-		if !slices.ContainsFunc(f.Laid.Loom.Connectors, func(h harness.Half) bool { return h.ID == id }) {
+		if !slices.ContainsFunc(f.With(nil).Laid.Loom.Connectors, func(h harness.Half) bool { return h.ID == id }) {
 			return id
 		}
 	}
@@ -83,7 +88,8 @@ func (p *Plan) gives(f *Facts) feed.Known {
 		}
 	}
 	for _, c := range p.Feed.Circuits {
-		if c.Role == string(signal.Ignition) && c.reading.Device == "ignition" && c.By != (harness.Ref{}) {
+		if c.Role == string(signal.Ignition) && c.reading.Device == "ignition" && c.By != (harness.Ref{}) &&
+			!f.repinned(c.By.Connector) {
 			k.Ignition = c.By.String() // as it was decided
 		}
 	}
@@ -95,19 +101,25 @@ func (p *Plan) gives(f *Facts) feed.Known {
 			k.Ground = d.ID
 		}
 	}
-	for _, rows := range [][]harness.Row{f.To.Rows, f.From.Rows} {
-		vehicle := f.Vehicle == match.From && len(f.From.Rows) > 0 && len(rows) > 0 && &rows[0] == &f.From.Rows[0]
-		for i := range rows {
-			r := &rows[i]
-			if vehicle || r.Empty || r.Signal.Role != signal.RelayCoil && r.Signal.Role != signal.LowSide {
-				continue
-			}
-			switch r.Signal.Device {
-			case "mainrelaycoil":
-				k.MainControl = r.Ref.String()
-			case "fuelpumprelay":
-				k.PumpControl = r.Ref.String()
-			}
+	control := func(r *harness.Row, at harness.Ref) {
+		if r.Empty || r.Signal.Role != signal.RelayCoil && r.Signal.Role != signal.LowSide {
+			return
+		}
+		switch r.Signal.Device {
+		case "mainrelaycoil":
+			k.MainControl = at.String()
+		case "fuelpumprelay":
+			k.PumpControl = at.String()
+		}
+	}
+	if f.Vehicle != match.To {
+		for i := range f.To.Rows {
+			control(&f.To.Rows[i], f.At(f.To.Rows[i].Ref))
+		}
+	}
+	if f.Vehicle != match.From {
+		for i := range f.From.Rows {
+			control(&f.From.Rows[i], f.From.Rows[i].Ref)
 		}
 	}
 	return k

@@ -156,8 +156,9 @@ func (p *Plan) touches(f *Facts) map[FeedRow]bool {
 	}
 	if p.block != nil {
 		for _, l := range p.block.Leads() {
+			end, is := f.cavity(l.To)
 			for i := range f.To.Rows {
-				if at := f.To.Rows[i].Ref; at.String() == l.To {
+				if at := f.To.Rows[i].Ref; is && f.At(at) == end {
 					out[FeedRow{match.To, at}] = true
 				}
 			}
@@ -191,6 +192,35 @@ func (p *Plan) Feeds(f *Facts, d Decisions, id, name string) FeedOption {
 		}
 		return harness.CompareRefs(a.At, b.At)
 	})
+	return o
+}
+
+// Before gives an option with all that becomes different when another is taken: taking it again leads back.
+func (o FeedOption) Before(had, taken []match.Decision) FeedOption {
+	is := map[FeedRow]match.Decision{}
+	for _, d := range taken {
+		is[FeedRow{d.Side, d.At}] = d
+	}
+	known := map[FeedRow]bool{}
+	for _, d := range o.Decisions {
+		known[FeedRow{d.Side, d.At}] = true
+	}
+	for _, r := range o.Open {
+		known[r] = true
+	}
+	was := map[FeedRow]bool{}
+	for _, d := range had {
+		row := FeedRow{d.Side, d.At}
+		was[row] = true
+		if _, still := is[row]; !still && !known[row] {
+			o.Decisions = append(o.Decisions, d)
+		}
+	}
+	for _, d := range taken {
+		if row := (FeedRow{d.Side, d.At}); !was[row] && !known[row] {
+			o.Open = append(o.Open, row)
+		}
+	}
 	return o
 }
 

@@ -14,13 +14,14 @@ import (
 
 // The kinds of step of Feed.
 const (
-	MountBlock work.Kind = "mount" // the block is put where it lives
-	FitRelay   work.Kind = "relay" // a relay goes into its socket
-	FitFuse    work.Kind = "fuse"  // a fuse goes in, or another one instead of it
+	MountBlock work.Kind = "mount"  // the block is put where it lives
+	FitRelay   work.Kind = "relay"  // a relay goes into its socket
+	FitFuse    work.Kind = "fuse"   // a fuse goes in
+	OtherFuse  work.Kind = "change" // another fuse goes in instead of the one that is there
 )
 
 // FeedKinds lists them.
-func FeedKinds() []work.Kind { return []work.Kind{MountBlock, FitRelay, FitFuse} }
+func FeedKinds() []work.Kind { return []work.Kind{MountBlock, FitRelay, FitFuse, OtherFuse} }
 
 // Minutes that the steps of Feed take: common practice, no source.
 const (
@@ -65,14 +66,14 @@ func (p *Plan) feedSteps(d Decisions) []work.Step {
 		caution := "A fuse above its wire lets the wire burn: never put a larger one in."
 		switch {
 		case f.Was > 0:
-			add(work.Step{Kind: FitFuse, Minutes: fuseMinutes,
+			add(work.Step{Kind: OtherFuse, Minutes: fuseMinutes,
 				Text: fmt.Sprintf("Change fuse %s: %g A instead of %g A.", f.Fuse, f.Rating, f.Was),
-				Why:  fmt.Sprintf("It carries %.3g A, and %s.", f.Load, protects(f)), Warn: []string{caution}},
+				Why:  fmt.Sprintf("It carries %s, and %s.", feed.Amps(f.Load), protects(f)), Warn: []string{caution}},
 				"change", f.Fuse, fmt.Sprint(f.Rating))
 		case own && f.Rating > 0:
 			add(work.Step{Kind: FitFuse, Minutes: fuseMinutes,
 				Text: fmt.Sprintf("Fit a fuse of %g A in %s.", f.Rating, f.Fuse),
-				Why:  fmt.Sprintf("It carries %.3g A, and %s.", f.Load, protects(f)),
+				Why:  fmt.Sprintf("It carries %s, and %s.", feed.Amps(f.Load), protects(f)),
 				Warn: []string{caution, "One after the other, with the meter in its place first: what draws more than reckoned is " +
 					"looked for before the fuse goes in."}}, "fit", f.Fuse, fmt.Sprint(f.Rating))
 		}

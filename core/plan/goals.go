@@ -18,6 +18,8 @@ type newWire struct {
 	ends   [2]join.Goal
 	lands  [2]harness.Ref // cavities at whose place its ends are
 	splice string         // that its second end comes to
+	// It leads from a cavity to the joint of those that begin there.
+	pigtail bool
 }
 
 // newTerminal names the terminal of a new wire for a To cavity, and the wire itself.
@@ -246,7 +248,7 @@ func (g *planning) originate(n *newWire, o *match.Origin) {
 		n.ends[1] = join.Goal{Joint: name}
 	case o.Kind == match.AtCavity:
 		n.lands[1] = o.At
-		n.ends[1] = join.Goal{Terminal: newEnd(o.At), At: o.At}
+		n.ends[1] = join.Goal{Terminal: g.farEnd(n), At: o.At}
 	case o.Kind == match.AtSplice:
 		n.splice = o.Name
 		n.ends[1] = join.Goal{Stud: o.Name}
@@ -265,6 +267,15 @@ func (g *planning) originate(n *newWire, o *match.Origin) {
 	default:
 		n.ends[1] = join.Goal{Stud: o.Name}
 	}
+}
+
+// farEnd names the terminal at the second end of a new wire: the one that is crimped on already, wherever it is, so that
+// it moves when its wire is to begin elsewhere.
+func (g *planning) farEnd(n *newWire) harness.TerminalID {
+	if tips, there := g.past.Now.Tips(n.id); there && tips[1].State == harness.Crimped {
+		return tips[1].Terminal
+	}
+	return harness.TerminalID("far end of " + n.id)
 }
 
 // source: a From wire that needs a source gets a new wire from what it was said to be fed from.

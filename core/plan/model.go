@@ -135,6 +135,7 @@ func (p *Plan) model(f *Facts, d Decisions) *model {
 			}
 		}
 	}
+	m.lonelyPigtails(goals)
 	m.bare = map[harness.Length]harness.TerminalID{}
 	for _, t := range m.found.Terminals() {
 		if end, clipped := m.clipped(t); clipped && goals[t].State != harness.Seated {

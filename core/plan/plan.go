@@ -119,7 +119,7 @@ func Begin(f Facts, d Decisions, crosswalk *match.Result, last *Draft) *Draft {
 	f.complete()
 	f.putOn(crosswalk)
 	f.part(d.Reach.Partings)
-	f.block(d.Feed.Block)
+	f = f.With(d.Feed.Block)
 	t := &Draft{facts: f, decisions: d, last: last, begun: Plan{Moves: f.Kind.MovesTerminals(), Match: crosswalk, block: d.Feed.Block}}
 	p := &t.begun
 	p.Totals = p.Match.Totals()
@@ -214,15 +214,6 @@ func (f *Facts) part(partings []reach.Parting) {
 	for i := range partings {
 		f.Laid.Loom.Connectors = append(slices.Clone(f.Laid.Loom.Connectors), partings[i].Halves()...)
 	}
-}
-
-// block adds a fuse block of one's own.
-func (f *Facts) block(b *feed.Block) {
-	if b == nil {
-		return
-	}
-	f.Laid.Loom.Connectors = append(slices.Clone(f.Laid.Loom.Connectors), b.Half())
-	f.Laid.Loom.Devices = append(slices.Clone(f.Laid.Loom.Devices), b.Device())
 }
 
 // leads says whether a matched wire comes to its counterpart by a new wire from a plug that is put on.

@@ -1,7 +1,32 @@
 import { useQuery } from '@tanstack/react-query';
 import { request } from './client';
-import { jobPath } from './hooks';
-import type { FeedTree, FeedView, Outcome } from './types.gen';
+import { jobPath, useSend } from './hooks';
+import type {
+  BlockRequest,
+  CircuitRequest,
+  FeedCompareView,
+  FeedOptionRequest,
+  FeedTree,
+  FeedView,
+  Outcome,
+  ProposeBlockRequest,
+  RatedRequest,
+} from './types.gen';
+
+export const useProposeBlock = (job: string) =>
+  useSend<Omit<ProposeBlockRequest, 'id'>>(job, 'POST', '/feed/propose');
+export const useBlock = (job: string) => useSend<Omit<BlockRequest, 'id'>>(job, 'PUT', '/feed/block');
+export const useCircuit = (job: string) => useSend<Omit<CircuitRequest, 'id'>>(job, 'POST', '/feed/circuit');
+export const useRated = (job: string) => useSend<Omit<RatedRequest, 'id'>>(job, 'POST', '/feed/rated');
+export const useKeepWay = (job: string) => useSend<Omit<FeedOptionRequest, 'id'>>(job, 'POST', '/feed/way');
+export const useTakeWay = (job: string) => useSend<Omit<FeedOptionRequest, 'id'>>(job, 'POST', '/feed/take');
+export const useWays = (job: string, revision: number, asked: boolean) =>
+  useQuery({
+    queryKey: ['job', job, 'feedways', revision],
+    queryFn: () => request<FeedCompareView>('GET', `${jobPath(job)}/feed/compare`),
+    enabled: asked,
+    staleTime: Infinity,
+  });
 
 export const useFeed = (job: string) =>
   useQuery({
@@ -50,6 +75,8 @@ export function useWhatIf(job: string, revision: number, position: string, on: s
     retry: false,
   });
 }
+
+export const lidFile = (job: string) => `/api${jobPath(job)}/feed/lid.pdf`;
 
 export const feedFile = (job: string, kind: 'spice' | 'dot', position: string) =>
   `/api${jobPath(job)}/feed/${kind}?position=${position}`;

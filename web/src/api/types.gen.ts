@@ -63,6 +63,12 @@ export interface ApiSchema {
   PassRequest: PassRequest;
   FeedView: FeedView;
   FeedTree: FeedTree;
+  FeedCompareView: FeedCompareView;
+  ProposeBlockRequest: ProposeBlockRequest;
+  BlockRequest: BlockRequest;
+  CircuitRequest: CircuitRequest;
+  RatedRequest: RatedRequest;
+  FeedOptionRequest: FeedOptionRequest;
   Outcome: Outcome;
   ReachView: ReachView;
   CompareView: CompareView;
@@ -899,7 +905,7 @@ export interface WorkStep {
   id: string;
   edits: Edit[];
   needs?: string[];
-  stage?: "thin" | "pin" | "reach" | "join" | "own" | "";
+  stage?: "thin" | "pin" | "reach" | "feed" | "join" | "own" | "";
   kind: string;
   text: string;
   why?: string;
@@ -1010,7 +1016,7 @@ export interface Tick {
   who?: string;
   when?: number;
   seq?: number;
-  stage?: "thin" | "pin" | "reach" | "join" | "own" | "";
+  stage?: "thin" | "pin" | "reach" | "feed" | "join" | "own" | "";
   kind?: string;
   at?: Ref[];
   wire?: string;
@@ -1114,7 +1120,7 @@ export interface SheetStep {
   id: string;
   edits: Edit[];
   needs?: string[];
-  stage?: "thin" | "pin" | "reach" | "join" | "own" | "";
+  stage?: "thin" | "pin" | "reach" | "feed" | "join" | "own" | "";
   kind: string;
   text: string;
   why?: string;
@@ -2299,6 +2305,13 @@ export interface FeedView {
   unfed: string[];
   measured: string[];
   findings: Finding[];
+  block?: Block;
+  circuits: Circuit[];
+  holders: string[];
+  parts: Item[];
+  steps: WorkStep[];
+  ways: FeedWay[];
+  station?: string;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -2347,6 +2360,10 @@ export interface Protected {
   why?: string;
   starts?: number;
   wires: string[];
+  reckoned?: boolean;
+  short?: boolean;
+  unsaved?: string;
+  was?: number;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -2371,10 +2388,177 @@ export interface Ground {
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Block".
+ */
+export interface Block {
+  id: string;
+  groups: FeedGroup[];
+  slots: BlockSlot[];
+  relays: BlockRelay[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "FeedGroup".
+ */
+export interface FeedGroup {
+  name: string;
+  from?: string;
+  relay?: string;
+  fused?: boolean;
+  main?: number;
+  stud?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "BlockSlot".
+ */
+export interface BlockSlot {
+  name: string;
+  group: string;
+  amps?: number;
+  slow?: boolean;
+  for?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "BlockRelay".
+ */
+export interface BlockRelay {
+  name: string;
+  for?: string;
+  from: string;
+  plus: string;
+  minus: string;
+  amps?: number;
+  suppressed?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Circuit".
+ */
+export interface Circuit {
+  side: "from" | "to";
+  at: Ref;
+  text: string;
+  role: string;
+  by?: Ref;
+  from?: string;
+  slot?: string;
+  amps?: number;
+  verify?: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Item".
+ */
+export interface Item {
+  what: string;
+  count: number;
+  for: string[];
+  note?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "FeedWay".
+ */
+export interface FeedWay {
+  id: string;
+  name: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
  * via the `definition` "FeedTree".
  */
 export interface FeedTree {
   tree: Feeder[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "FeedCompareView".
+ */
+export interface FeedCompareView {
+  revision: number;
+  ways: FeedCompared[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "FeedCompared".
+ */
+export interface FeedCompared {
+  id: string;
+  name: string;
+  block: boolean;
+  figures: FeedFigures;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "FeedFigures".
+ */
+export interface FeedFigures {
+  fuses: number;
+  relays: number;
+  wires: number;
+  metres: number;
+  joints: number;
+  steps: number;
+  hours: number;
+  danger: number;
+  wrong: number;
+  check: number;
+  sleeps: number;
+  thin: number;
+  reached: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "ProposeBlockRequest".
+ */
+export interface ProposeBlockRequest {
+  id: string;
+  seen: number;
+  one: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "BlockRequest".
+ */
+export interface BlockRequest {
+  id: string;
+  seen: number;
+  block?: Block;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "CircuitRequest".
+ */
+export interface CircuitRequest {
+  id: string;
+  seen: number;
+  side: "from" | "to";
+  at: Ref;
+  from?: Ref;
+  fuse?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "RatedRequest".
+ */
+export interface RatedRequest {
+  id: string;
+  seen: number;
+  fuse: string;
+  amps: number;
+  reason?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "FeedOptionRequest".
+ */
+export interface FeedOptionRequest {
+  id: string;
+  seen: number;
+  option: string;
+  name?: string;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -2601,6 +2785,7 @@ export interface CutLine {
   class?: "A" | "B" | "C" | "D" | "E" | "F" | "G" | "H" | "";
   amps?: number;
   ampsBy?: string;
+  fuse?: number;
   volts?: number;
   size?: number;
   at?: number;
@@ -3214,6 +3399,12 @@ export interface Api {
   PassRequest: PassRequest;
   FeedView: FeedView;
   FeedTree: FeedTree;
+  FeedCompareView: FeedCompareView;
+  ProposeBlockRequest: ProposeBlockRequest;
+  BlockRequest: BlockRequest;
+  CircuitRequest: CircuitRequest;
+  RatedRequest: RatedRequest;
+  FeedOptionRequest: FeedOptionRequest;
   Outcome: Outcome;
   ReachView: ReachView;
   CompareView: CompareView;

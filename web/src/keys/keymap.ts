@@ -15,7 +15,7 @@ export const keymap = [
   { keys: ['K'], does: 'Thin: keep what is selected' },
   { keys: ['1', '2', '3', '4', '5', '6'], does: 'the parts of Thin, Pin, Reach and Feed' },
   { keys: ['Space'], does: 'tick the step (Work, Thin, Pin, Reach, bench)' },
-  { keys: ['M'], does: 'Reach: type in the length that was measured' },
+  { keys: ['M'], does: 'Reach: type in the length that was measured. Feed: move a circuit to another slot' },
   { keys: ['O', 'A', 'R', 'C', 'E'], does: 'Feed: key off, accessory, run, crank, engine running' },
   { keys: ['D', 'S', 'T'], does: 'Feed: what if it were dead, stuck, touching ground' },
   { keys: ['['], does: 'Pin: this step before the one above it' },

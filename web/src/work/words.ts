@@ -5,6 +5,7 @@ export const stageWord: Record<string, string> = {
   thin: 'Thin',
   pin: 'Pin',
   reach: 'Reach',
+  feed: 'Feed',
   join: 'Join',
   own: 'Own',
 };
@@ -25,6 +26,10 @@ const words: Record<string, string> = {
   'pin close': 'lock home',
   'reach route': 'lay',
   'reach part': 'plug on its way',
+  'feed mount': 'mount',
+  'feed relay': 'relay',
+  'feed fuse': 'fuse',
+  'feed change': 'other fuse',
   'join measure': 'measure first',
   'join cut': 'cut off',
   'join land': 'bring to',

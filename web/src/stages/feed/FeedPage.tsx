@@ -5,6 +5,8 @@ import { useFeed } from '../../api/feed';
 import type { FeedView } from '../../api/types.gen';
 import { useJobID } from '../../frame/Frame';
 import { useKey } from '../../keys/useKey';
+import { BlockPart } from './BlockPart';
+import { FeedWork } from './FeedWork';
 import { FusesPart } from './FusesPart';
 import { LivePart } from './LivePart';
 import { SourcesPart } from './SourcesPart';
@@ -12,7 +14,9 @@ import { amps } from './tree';
 
 const parts = [
   ['live', 'Live'],
+  ['block', 'Block'],
   ['fuses', 'Fuses'],
+  ['work', 'Work'],
   ['sources', 'What stands there'],
 ] as const;
 
@@ -30,7 +34,7 @@ function Feed({ job, view }: { job: string; view: FeedView }) {
   const [address, setAddress] = useSearchParams();
   const asked = parts.find(([p]) => p === address.get('part'))?.[0];
   const part = asked ?? (view.said ? 'live' : 'sources');
-  useKey('1,2,3', (e) => {
+  useKey('1,2,3,4,5', (e) => {
     const chosen = parts[Number(e.key) - 1];
     if (chosen) {
       setAddress({ part: chosen[0] });
@@ -54,6 +58,8 @@ function Feed({ job, view }: { job: string; view: FeedView }) {
           <Link to="?part=sources">Say what stands there</Link>
         </div>
       )}
+      {part === 'block' && view.said && <BlockPart job={job} view={view} />}
+      {part === 'work' && view.said && <FeedWork job={job} view={view} />}
       {part === 'live' && view.said && <LivePart job={job} view={view} />}
       {part === 'fuses' && view.said && <FusesPart job={job} view={view} />}
     </main>
@@ -61,7 +67,7 @@ function Feed({ job, view }: { job: string; view: FeedView }) {
 }
 
 function Standing({ view }: { view: FeedView }) {
-  const above = view.fuses.filter((f) => f.carries > 0 && f.rating > f.carries).length;
+  const above = view.fuses.filter((f) => f.unsaved).length;
   const bare = view.unprotected.filter((b) => !b.starter).length;
   const days =
     view.days > 0

@@ -1,24 +1,17 @@
 import { App, Button } from 'antd';
 import { explain } from '../../api/client';
-import { useEditList, useList } from '../../api/gather';
+import { useRated } from '../../api/feed';
 import type { FeedView } from '../../api/types.gen';
 import { SeverityMark } from '../../frame/SeverityMark';
 import { amps } from './tree';
 
 /** Every fuse with what it carries and what lies behind it, and what lies before all fuses. */
 export function FusesPart({ job, view }: { job: string; view: FeedView }) {
-  const list = useList(job, 'fuses');
-  const edit = useEditList(job, 'fuses');
+  const rated = useRated(job);
   const { message } = App.useApp();
-  const take = (fuse: string, rating: number) => {
-    const line = list.data?.reading.rows.find((r) => r.cells.fuse === fuse)?.line;
-    if (line && list.data) {
-      edit.mutate(
-        { seen: list.data.revision, edits: [{ line, field: 'rating', text: String(rating) }] },
-        { onError: (e) => void message.warning(explain(e)) },
-      );
-    }
-  };
+  const take = (fuse: string, amps: number) =>
+    rated.mutate({ seen: view.revision, fuse, amps }, { onError: (e) => void message.warning(explain(e)) });
+  const own = (fuse: string) => !view.holders.includes(fuse);
   const said = (fuse: string) => view.findings.filter((f) => f.subject === fuse && !f.answer);
   return (
     <div className="feedgrid">
@@ -40,9 +33,21 @@ export function FusesPart({ job, view }: { job: string; view: FeedView }) {
                 <td className="mono">
                   <strong>{f.fuse}</strong>
                 </td>
-                <td className="mono">{f.rating} A</td>
+                <td className="mono">
+                  {f.rating > 0 ? `${f.rating} A` : 'none'}
+                  {!!f.was && (
+                    <div className="quiet">
+                      {f.was} A stands there{' '}
+                      <Button size="small" onClick={() => take(f.fuse, 0)}>
+                        Leave it
+                      </Button>
+                    </div>
+                  )}
+                  {f.reckoned && <div className="quiet">as reckoned</div>}
+                </td>
                 <td className="mono" title={f.why}>
                   {f.best > 0 ? `${f.best} A` : 'none'}
+                  {f.short && <div className="quiet">against a short only</div>}
                 </td>
                 <td>
                   <span className="mono">{amps(f.load)}</span>
@@ -65,7 +70,8 @@ export function FusesPart({ job, view }: { job: string; view: FeedView }) {
                   {said(f.fuse).map((x) => (
                     <div key={x.code}>
                       <SeverityMark severity={x.severity} /> {x.text} {x.remedy}{' '}
-                      {f.best > 0 &&
+                      {!own(f.fuse) &&
+                        f.best > 0 &&
                         f.best !== f.rating &&
                         x.code.startsWith('fuse-') &&
                         x.code !== 'fuse-quick' && (
