@@ -20,6 +20,7 @@ import (
 type vehicle struct {
 	wires []string
 	lists map[string][]string // a line is field=text; field=text
+	block *feed.Block
 }
 
 func (v vehicle) compute(t testing.TB) *feed.Result {
@@ -45,7 +46,7 @@ func (v vehicle) reckon(t testing.TB) (feed.Input, error) {
 	t.Helper()
 	loom := harness.Loom{Devices: []harness.Device{{ID: "unit", Kind: harness.Unit}, {ID: "injector 1"}, {ID: "pump"},
 		{ID: "charge lamp"}, {ID: "ground point", Kind: harness.Grounds}}}
-	device := map[string]string{"U": "unit", "J": "injector 1", "P": "pump", "L": "charge lamp", "G": "ground point"}
+	device := map[string]string{"U": "unit", "J": "injector 1", "P": "pump", "L": "charge lamp", "G": "ground point", "FB": "FB"}
 	at := map[string]bool{}
 	in := network.Input{Wires: map[string]network.Length{}}
 	known := map[string]feed.Wire{}
@@ -84,10 +85,15 @@ func (v vehicle) reckon(t testing.TB) (feed.Input, error) {
 			lists[kind] = append(lists[kind], l)
 		}
 	}
-	facts := feed.Read(lists)
+	read := feed.Read(lists)
+	facts := read.Decided(feed.Decisions{Block: v.block})
+	if v.block != nil {
+		loom.Devices = append(loom.Devices, v.block.Device())
+		loom.Connectors[half["FB"]] = v.block.Half()
+	}
 	in.Harness, in.Connectors, in.Devices, in.Inside = loom.Found(), loom.Connectors, loom.Devices, facts.Inside
 	drawn, err := network.Draw(in)
-	return feed.Input{Drawn: drawn, Facts: &facts, Wires: known}, err
+	return feed.Input{Drawn: drawn, Facts: facts, Wires: known}, err
 }
 
 func codes(all []finding.Finding) string {

@@ -1,0 +1,215 @@
+package server_test
+
+import (
+	"bytes"
+	"net/http"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"strings"
+	"testing"
+
+	"draxel/core/feed"
+	"draxel/core/harness"
+	"draxel/core/match"
+	"draxel/core/plan"
+	"draxel/core/reach"
+	"draxel/server"
+)
+
+// asked sends a change of Feed and gives the code of the refusal, empty where it was taken.
+func (c *client) asked(job, method, path string, body any) string {
+	c.t.Helper()
+	_, code := send[server.Done](c, method, job+"/feed"+path, body)
+	return code
+}
+
+func (c *client) feed(job string) server.FeedView { return show[server.FeedView](c, job+"/feed") }
+
+func circuit(t *testing.T, v server.FeedView, at string) plan.Circuit {
+	t.Helper()
+	for _, x := range v.Circuits {
+		if x.At.String() == at {
+			return x
+		}
+	}
+	t.Fatalf("there is no circuit %s in %v", at, v.Circuits)
+	return plan.Circuit{}
+}
+
+// A block is proposed, a circuit is moved, a fuse is stated, the block gets a place, the label of its lid is printed; the
+// way it was fed before is compared and taken again, and the plan is the one that it was.
+func TestABlockFromProposalToLabel(t *testing.T) {
+	c := start(t)
+	job := c.packhorse(nil)
+	v := c.feed(job)
+	was := show[server.WorkListView](c, job+"/work")
+	if v.Block != nil || len(v.Circuits) < 5 || circuit(t, v, "E4").From != "SP2" {
+		t.Fatalf("block %v, circuits %+v", v.Block, v.Circuits)
+	}
+	if code := c.asked(job, "POST", "/propose", server.ProposeBlockRequest{ID: c.change(), Seen: v.Revision}); code != "" {
+		t.Fatal(code)
+	}
+	v = c.feed(job)
+	if v.Block == nil || circuit(t, v, "E1").Slot != circuit(t, v, "E2").Slot || circuit(t, v, "A9").Slot == "" ||
+		circuit(t, v, "A40").From != "SP19" || len(v.Ways) != 1 || len(v.Steps) < 5 || len(v.Parts) < 5 {
+		t.Fatalf("block %+v, circuits %+v, ways %v", v.Block, v.Circuits, v.Ways)
+	}
+	spare := v.Block.Slots[len(v.Block.Slots)-1].Name
+	if code := c.asked(job, "POST", "/circuit", server.CircuitRequest{ID: c.change(), Seen: v.Revision, Side: match.To,
+		At: harness.Ref{Connector: "E", Cavity: "2"}, From: harness.Ref{Connector: v.Block.ID, Cavity: spare}}); code != "" {
+		t.Fatal(code)
+	}
+	v = c.feed(job)
+	if circuit(t, v, "E2").Slot != spare || circuit(t, v, "E1").Slot == spare {
+		t.Errorf("E1 and E2 stand on %s and %s", circuit(t, v, "E1").Slot, circuit(t, v, "E2").Slot)
+	}
+	v.Block.Slots[0].Amps = 7.5
+	if code := c.asked(job, "PUT", "/block", server.BlockRequest{ID: c.change(), Seen: v.Revision, Block: v.Block}); code != "" {
+		t.Fatal(code)
+	}
+	v = c.feed(job)
+	for _, f := range v.Fuses {
+		if f.Fuse == "FB1" && (f.Rating != 7.5 || f.Reckoned) {
+			t.Errorf("%+v", f)
+		}
+	}
+	place := reach.Place{Thing: reach.Thing{Kind: reach.ADevice, ID: "FB"}, Station: "unit shelf"}
+	if _, code := send[server.Done](c, "POST", job+"/reach/places", server.PlacesRequest{ID: c.change(), Seen: v.Revision,
+		Places: []reach.Place{place}, Reason: "dry"}); code != "" {
+		t.Fatalf("the block cannot be placed: %s", code)
+	}
+	if v = c.feed(job); v.Station != "unit shelf" {
+		t.Errorf("it lives at %q", v.Station)
+	}
+	if text := c.pdf(job + "/feed/lid.pdf"); text != "" && (!strings.Contains(text, "7.5 A") || !strings.Contains(text, "R1") ||
+		!strings.Contains(text, "unit battery")) {
+		t.Errorf("the label says %s", text)
+	}
+	ways := show[server.FeedCompareView](c, job+"/feed/compare").Ways
+	if len(ways) != 2 || ways[0].Figures.Relays != 1 || ways[1].Figures.Relays != 0 || !ways[0].Figures.Reached ||
+		!ways[1].Figures.Reached || ways[1].Figures.Steps != len(was.Steps) {
+		t.Errorf("%+v, there were %d steps before", ways, len(was.Steps))
+	}
+	if code := c.asked(job, "POST", "/take", server.FeedOptionRequest{ID: c.change(), Seen: v.Revision, Option: v.Ways[0].ID}); code != "" {
+		t.Fatal(code)
+	}
+	v = c.feed(job)
+	now := show[server.WorkListView](c, job+"/work")
+	if v.Block != nil || circuit(t, v, "E4").From != "SP2" || len(now.Steps) != len(was.Steps) || len(v.Ways) != 1 {
+		t.Errorf("block %v, E4 from %s, %d steps, there were %d, ways %v", v.Block, circuit(t, v, "E4").From, len(now.Steps), len(was.Steps), v.Ways)
+	}
+}
+
+// pdf gives the text of a document, empty where no reader is installed.
+func (c *client) pdf(path string) string {
+	c.t.Helper()
+	status, body, _ := c.do("GET", path, "", nil)
+	if status != http.StatusOK || !bytes.HasPrefix(body, []byte("%PDF")) {
+		c.t.Fatalf("%s: %d", path, status)
+	}
+	if _, err := exec.LookPath("pdftotext"); err != nil {
+		return ""
+	}
+	file := filepath.Join(c.t.TempDir(), "x.pdf")
+	if err := os.WriteFile(file, body, 0o600); err != nil {
+		c.t.Fatal(err)
+	}
+	text, err := exec.Command("pdftotext", "-layout", file, "-").Output()
+	if err != nil {
+		c.t.Fatal(err)
+	}
+	return string(text)
+}
+
+// A fuse of the vehicle is changed by a decision and its step; the list says what stands there still.
+func TestAFuseIsChanged(t *testing.T) {
+	c := start(t)
+	job := c.packhorse(nil)
+	v := c.feed(job)
+	if code := c.asked(job, "POST", "/rated", server.RatedRequest{ID: c.change(), Seen: v.Revision, Fuse: "8", Amps: 15}); code != "" {
+		t.Fatal(code)
+	}
+	v = c.feed(job)
+	if len(v.Steps) != 1 || v.Steps[0].Text != "Change fuse 8: 15 A instead of 30 A." {
+		t.Errorf("steps %+v", v.Steps)
+	}
+	for _, f := range v.Fuses {
+		if f.Fuse == "8" && (f.Rating != 15 || f.Was != 30) {
+			t.Errorf("%+v", f)
+		}
+	}
+	if code := c.asked(job, "POST", "/rated", server.RatedRequest{ID: c.change(), Seen: v.Revision, Fuse: "8"}); code != "" {
+		t.Fatal(code)
+	}
+	if v = c.feed(job); len(v.Steps) != 0 {
+		t.Errorf("steps %+v", v.Steps)
+	}
+}
+
+func TestFeedRefuses(t *testing.T) {
+	c := start(t)
+	job := c.packhorse(nil)
+	v := c.feed(job)
+	if code := c.asked(job, "POST", "/propose", server.ProposeBlockRequest{ID: c.change(), Seen: v.Revision, One: true}); code != "" {
+		t.Fatal(code)
+	}
+	v = c.feed(job)
+	seen := v.Revision
+	worse := *v.Block
+	worse.Slots = append([]feed.BlockSlot{{Name: "1", Group: "nowhere"}}, worse.Slots...)
+	taken := *v.Block
+	taken.ID = "SP"
+	at := harness.Ref{Connector: "E", Cavity: "1"}
+	for name, x := range map[string]struct {
+		method, path string
+		body         any
+		want         string
+	}{
+		"a slot on no group":         {"PUT", "/block", server.BlockRequest{Seen: seen, Block: &worse}, "bad-value"},
+		"a name that is taken":       {"PUT", "/block", server.BlockRequest{Seen: seen, Block: &taken}, "name-taken"},
+		"a fuse that there is not":   {"POST", "/rated", server.RatedRequest{Seen: seen, Fuse: "99", Amps: 5}, "no-such-thing"},
+		"a fuse of −5 A":             {"POST", "/rated", server.RatedRequest{Seen: seen, Fuse: "8", Amps: -5}, "bad-value"},
+		"a slot of the block":        {"POST", "/rated", server.RatedRequest{Seen: seen, Fuse: "FB1", Amps: 5}, "own-slot"},
+		"a slot that there is not":   {"POST", "/circuit", server.CircuitRequest{Seen: seen, Side: match.To, At: at, From: harness.Ref{Connector: "FB", Cavity: "77"}}, "no-such-cavity"},
+		"no origin":                  {"POST", "/circuit", server.CircuitRequest{Seen: seen, Side: match.To, At: at}, "no-origin"},
+		"what wants no feed":         {"POST", "/circuit", server.CircuitRequest{Seen: seen, Side: match.To, At: harness.Ref{Connector: "E", Cavity: "20"}, Fuse: "5"}, "no-such-circuit"},
+		"a way without a name":       {"POST", "/way", server.FeedOptionRequest{Seen: seen, Name: "x"}, "no-name"},
+		"a way that there is not":    {"POST", "/take", server.FeedOptionRequest{Seen: seen, Option: "zz"}, "no-such-thing"},
+		"what somebody else changed": {"PUT", "/block", server.BlockRequest{Seen: seen - 1, Block: v.Block}, "stale"},
+	} {
+		body := withID(x.body, c.change())
+		if got := c.asked(job, x.method, x.path, body); got != x.want {
+			t.Errorf("%s: %q, want %s", name, got, x.want)
+		}
+	}
+	if code := c.asked(job, "PUT", "/block", server.BlockRequest{ID: c.change(), Seen: seen}); code != "" {
+		t.Fatal(code)
+	}
+	v = c.feed(job)
+	if v.Block != nil || circuit(t, v, "E1").From != "" {
+		t.Errorf("the block is away, and E1 is fed from %q", circuit(t, v, "E1").From)
+	}
+	if _, code := send[any](c, "GET", job+"/feed/lid.pdf", nil); code != "no-such-thing" {
+		t.Errorf("a label of no block: %q", code)
+	}
+}
+
+// withID gives a request with a change id.
+func withID(body any, id string) any {
+	switch r := body.(type) {
+	case server.BlockRequest:
+		r.ID = id
+		return r
+	case server.RatedRequest:
+		r.ID = id
+		return r
+	case server.CircuitRequest:
+		r.ID = id
+		return r
+	case server.FeedOptionRequest:
+		r.ID = id
+		return r
+	}
+	return body
+}
