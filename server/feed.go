@@ -12,6 +12,8 @@ import (
 
 	"draxel/core/feed"
 	"draxel/core/finding"
+	"draxel/core/harness"
+	"draxel/core/match"
 	"draxel/core/network"
 	"draxel/core/reach"
 	"draxel/core/work"
@@ -26,7 +28,7 @@ func (s *Server) showFeed(c *gin.Context) error {
 	}
 	v := FeedView{Revision: j.Revision, Lists: feedLines(j), Positions: feed.Positions(),
 		Trees: map[string][]feed.Feeder{},
-		Fuses: []feed.Protected{}, Unprotected: []feed.Bare{}, Switches: []string{}, Closed: []string{}, Grounds: []feed.Ground{}, Nodes: []string{}, Wires: []string{},
+		Fuses: []feed.Protected{}, Unprotected: []feed.Bare{}, Switches: []string{}, Closed: []string{}, Grounds: []feed.Ground{}, Sensors: []feed.Sensed{}, Nodes: []string{}, Wires: []string{},
 		Relays: []string{}, Assumed: []string{}, Unknown: []string{}, Unfed: []string{}, Measured: []string{}, Findings: stageFindings(j.plan().Findings, "feed")}
 	p := j.plan()
 	v.Block, v.Circuits, v.Parts, v.Steps = j.Job.Block, orEmpty(p.Feed.Circuits), orEmpty(p.Feed.Parts), j.workSteps(work.Feed)
@@ -46,7 +48,7 @@ func (s *Server) showFeed(c *gin.Context) error {
 		v.Said, v.Fuses, v.Unprotected = true, r.Fuses, r.Unprotected
 		v.Sleeps, v.Days, v.Takes = r.Sleeps, r.Days, r.Takes
 		v.Assumed, v.Unknown, v.Switches = orEmpty(r.Assumed), orEmpty(r.Drawn.Open), orEmpty(r.Facts.Switches)
-		v.Closed, v.Grounds = orEmpty(r.Closed()), r.Grounds
+		v.Closed, v.Grounds, v.Sensors = orEmpty(r.Closed()), r.Grounds, r.Sensors
 		for _, p := range feed.Positions() {
 			v.Trees[p.Name] = orEmpty(r.Tree(p.Name))
 		}
@@ -62,6 +64,9 @@ func (s *Server) showFeed(c *gin.Context) error {
 		v.Nodes = slices.DeleteFunc(slices.Clone(r.Drawn.Names), func(n string) bool {
 			return strings.HasSuffix(n, " wire") || strings.HasSuffix(n, " inside") || strings.HasPrefix(n, "end ")
 		})
+		if v.Body = "battery −"; slices.Contains(r.Drawn.Names, "body") {
+			v.Body = "body"
+		}
 		slices.SortFunc(v.Wires, finding.Natural)
 		slices.SortFunc(v.Nodes, finding.Natural)
 	}
@@ -156,5 +161,52 @@ func (s *Server) dot(c *gin.Context) error {
 		return err
 	}
 	download(c, j.Job.Title+" "+at+".dot", "text/vnd.graphviz; charset=utf-8", b.Bytes())
+	return nil
+}
+
+// feedWire says what a wire is in each position of the key: by its name, or by a cavity that it ends in.
+func (s *Server) feedWire(c *gin.Context) error {
+	j, err := s.compute(c.Request.Context(), c.Param("job"))
+	if err != nil {
+		return err
+	}
+	v := FeedWires{Wires: []feed.WireLive{}}
+	r := j.plan().Feed.Result
+	if v.Said = r != nil; !v.Said {
+		c.JSON(http.StatusOK, v)
+		return nil
+	}
+	add := func(wire string) {
+		if w, known := r.Wire(wire); known {
+			v.Wires = append(v.Wires, w)
+		}
+	}
+	if wire := c.Query("wire"); wire != "" {
+		add(wire)
+	} else {
+		at := harness.Ref{Connector: c.Query("connector"), Cavity: c.Query("cavity")}
+		if c.Query("side") == string(match.To) {
+			at = j.facts.At(at)
+		}
+		for i := range j.facts.Laid.Loom.Wires {
+			w := &j.facts.Laid.Loom.Wires[i]
+			if w.Ends[0].At == at || w.Ends[1].At == at {
+				add(w.ID)
+			}
+		}
+	}
+	c.JSON(http.StatusOK, v)
+	return nil
+}
+
+// feedLive gives the limbs of the harness's drawing that the wires run through which are live in a position.
+func (s *Server) feedLive(c *gin.Context) error {
+	r, j, at, err := s.fed(c)
+	if err != nil {
+		return err
+	}
+	live := r.Live(at)
+	wires := j.facts.Laid.Loom.Wires
+	c.JSON(http.StatusOK, FeedLive{Limbs: j.begun().Thin.Result.Routes(j.Drawing(), func(w int) bool { return live[wires[w].ID] })})
 	return nil
 }

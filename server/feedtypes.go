@@ -24,8 +24,10 @@ type FeedView struct {
 	Switches    []string                 `json:"switches"`
 	Closed      []string                 `json:"closed"` // switches of their own that are on as a rule
 	Grounds     []feed.Ground            `json:"grounds"`
-	Nodes       []string                 `json:"nodes"` // places that can touch
-	Wires       []string                 `json:"wires"` // that can break
+	Sensors     []feed.Sensed            `json:"sensors"` // what sensors read wrong by how their grounds are lifted
+	Nodes       []string                 `json:"nodes"`   // places that can touch
+	Body        string                   `json:"body"`    // what a chafed wire touches: the body, or the battery\'s negative
+	Wires       []string                 `json:"wires"`   // that can break
 	Relays      []string                 `json:"relays"`
 	Assumed     []string                 `json:"assumed"`
 	Unknown     []string                 `json:"unknown"`  // devices of which nothing is known
@@ -97,6 +99,17 @@ type FeedOptionRequest struct {
 // FeedTree is the tree in one condition.
 type FeedTree struct {
 	Tree []feed.Feeder `json:"tree"`
+}
+
+// FeedWires is what wires are in each position of the key.
+type FeedWires struct {
+	Said  bool            `json:"said"` // enough is said for it to be reckoned
+	Wires []feed.WireLive `json:"wires"`
+}
+
+// FeedLive is where the wires run that are live in a position.
+type FeedLive struct {
+	Limbs map[string][]string `json:"limbs"` // of the harness's drawing, by wire
 }
 
 // feedLines gives how many lines each of Feed's lists has.

@@ -179,6 +179,8 @@ func (s *Server) Handler() http.Handler {
 	job.POST("/feed/take", limited(1<<16), answer(s.chooseFeeds))
 	job.GET("/feed/lid.pdf", answer(s.lidPDF))
 	job.GET("/feed/compare", answer(s.compareFeeds))
+	job.GET("/feed/wire", answer(s.feedWire))
+	job.GET("/feed/live", packed, answer(s.feedLive))
 	job.GET("/feed/tree", packed, answer(s.feedTree))
 	job.GET("/feed/ask", answer(s.askFeed))
 	job.GET("/feed/spice", answer(s.spice))

@@ -228,7 +228,8 @@ func (s *Server) showCircuit(c *gin.Context) error {
 	if i < 0 {
 		return problem(http.StatusNotFound, "no-such-thing", "There is no such wire.", "")
 	}
-	v := CircuitView{Circuit: r.Wires[i].Circuit, Limbs: r.Routes(j.Drawing(), r.Wires[i].Circuit), Wires: []string{}, Beliefs: []gather.Belief{}}
+	asked := func(w int) bool { return r.Wires[w].Circuit == r.Wires[i].Circuit }
+	v := CircuitView{Circuit: r.Wires[i].Circuit, Limbs: r.Routes(j.Drawing(), asked), Wires: []string{}, Beliefs: []gather.Belief{}}
 	for k, x := range r.Wires {
 		if x.Circuit == v.Circuit {
 			v.Wires = append(v.Wires, j.facts.Laid.Loom.Wires[k].ID)

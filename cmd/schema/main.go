@@ -90,6 +90,8 @@ type api struct {
 
 	FeedView            server.FeedView
 	FeedTree            server.FeedTree
+	FeedWires           server.FeedWires
+	FeedLive            server.FeedLive
 	FeedCompareView     server.FeedCompareView
 	ProposeBlockRequest server.ProposeBlockRequest
 	BlockRequest        server.BlockRequest

@@ -48,7 +48,11 @@ func (r *Result) Ask(position string, on []string, f network.Fault) (Outcome, er
 	if err != nil {
 		return Outcome{}, fmt.Errorf("what if: %w", err)
 	}
-	s, err := before.With(f)
+	faults, err := r.chafed(f)
+	if err != nil {
+		return Outcome{}, fmt.Errorf("what if: %w", err)
+	}
+	s, err := before.With(faults...)
 	if err != nil {
 		return Outcome{}, fmt.Errorf("what if: %w", err)
 	}
@@ -67,13 +71,16 @@ func (r *Result) Ask(position string, on []string, f network.Fault) (Outcome, er
 		}
 	}
 	r.heats(&a, worst, s)
+	if f.Do == network.Short && f.Element != "" {
+		r.heatsChafed(&a, f, worst, s)
+	}
 	r.compare(&a, before, s)
 	if f.Do == network.Short && len(a.Opens) == 0 && r.drain(s)-r.drain(before) > 20 {
 		a.Unfused = true
 		a.Says = append(a.Says, fmt.Sprintf("No fuse ends it: %.0f A flow until something burns.", r.drain(s)))
 	}
 	if off := r.state("off"); position != "off" {
-		if asleep, err := off.With(f); err == nil && math.Abs(r.drain(asleep)-r.Sleeps) > 0.01 {
+		if asleep, err := off.With(faults...); err == nil && math.Abs(r.drain(asleep)-r.Sleeps) > 0.01 {
 			a.Sleeping = r.drain(asleep)
 			a.Says = append(a.Says, fmt.Sprintf("With the key off %.3g A are taken then.", a.Sleeping))
 		}
@@ -82,6 +89,36 @@ func (r *Result) Ask(position string, on []string, f network.Fault) (Outcome, er
 		a.Says = append(a.Says, strings.Join(s.Buzzes, ", ")+" buzz.")
 	}
 	return a, nil
+}
+
+// chafed gives a fault as the network takes it. A wire that is chafed through to the body halfway is not one wire any more:
+// it is open, and half of it leads to the body from either end.
+func (r *Result) chafed(f network.Fault) ([]network.Fault, error) {
+	if f.Do != network.Short || f.Element == "" {
+		return []network.Fault{f}, nil
+	}
+	i, known := r.Drawn.Element(f.Element)
+	if !known || r.Drawn.Elements[i].Kind != network.Copper {
+		return nil, fmt.Errorf("%s is no wire", f.Element)
+	}
+	e := &r.Drawn.Elements[i]
+	half := e.Ohms / 2
+	return []network.Fault{{Do: network.Open, Element: f.Element},
+		{Do: network.Short, A: r.Drawn.Names[e.A], B: f.B, Ohms: half},
+		{Do: network.Short, A: r.Drawn.Names[e.B], B: f.B, Ohms: half}}, nil
+}
+
+// heatsChafed says how the halves of a chafed wire fare.
+func (r *Result) heatsChafed(a *Outcome, f network.Fault, worst, after *network.State) {
+	i, _ := r.Drawn.Element(f.Element)
+	to, _ := r.Drawn.Find(f.B)
+	e, w := &r.Drawn.Elements[i], r.in.Wires[f.Element]
+	through := func(s *network.State) float64 {
+		return max(math.Abs(s.Volts[e.A]-s.Volts[to]), math.Abs(s.Volts[e.B]-s.Volts[to])) / (e.Ohms / 2)
+	}
+	if amps := through(worst); w.Carries > 0 && amps > w.Carries*1.01 {
+		a.Heats = append(a.Heats, r.hot(a, f.Element, amps, through(after)))
+	}
 }
 
 // drain gives what the battery gives, in A.
@@ -124,16 +161,21 @@ func (r *Result) heats(a *Outcome, worst, after *network.State) {
 		if !known || w.Carries == 0 || amps <= w.Carries*1.01 {
 			continue
 		}
-		h := Hot{Wire: e.Name, Amps: amps, Carries: w.Carries}
-		burns := Burns(w.Square, amps)
-		still := math.Abs(after.Amps(int32(i))) > w.Carries*1.01
-		if burns < 5 {
-			h.Burns = burns
-		}
-		h.Outlast = !still && len(a.Opens) > 0 && longest(a.Opens) < burns
-		a.Heats = append(a.Heats, h)
+		a.Heats = append(a.Heats, r.hot(a, e.Name, amps, math.Abs(after.Amps(int32(i)))))
 	}
 	slices.SortFunc(a.Heats, func(x, y Hot) int { return finding.Natural(x.Wire, y.Wire) })
+}
+
+// hot tells of a wire that carries so many A until fuses open, and after that.
+func (r *Result) hot(a *Outcome, wire string, amps, after float64) Hot {
+	w := r.in.Wires[wire]
+	h := Hot{Wire: wire, Amps: amps, Carries: w.Carries}
+	burns := Burns(w.Square, amps)
+	if burns < 5 {
+		h.Burns = burns
+	}
+	h.Outlast = after <= w.Carries*1.01 && len(a.Opens) > 0 && longest(a.Opens) < burns
+	return h
 }
 
 // longest gives the most time in s that fuses take to open one after the other, without end where one may take hours.

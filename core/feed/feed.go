@@ -46,9 +46,10 @@ type Result struct {
 	Fuses       []Protected
 	Unprotected []Bare
 	Grounds     []Ground
-	Sleeps      float64 // A with the key off
-	Days        float64 // until the battery is flat with the key off; 0 where its capacity is not known
-	Takes       float64 // A of everything with the engine running
+	Sensors     []Sensed // what sensors read wrong by how their grounds are lifted
+	Sleeps      float64  // A with the key off
+	Days        float64  // until the battery is flat with the key off; 0 where its capacity is not known
+	Takes       float64  // A of everything with the engine running
 	Findings    []finding.Finding
 	Assumed     []string
 
@@ -64,7 +65,7 @@ type Result struct {
 func Compute(in Input) (*Result, error) {
 	r := &Result{Drawn: in.Drawn, Facts: in.Facts, in: in, Findings: slices.Clone(in.Facts.Findings),
 		Assumed: in.Drawn.Assumed,
-		Fuses:   []Protected{}, Unprotected: []Bare{}, Grounds: []Ground{}}
+		Fuses:   []Protected{}, Unprotected: []Bare{}, Grounds: []Ground{}, Sensors: []Sensed{}}
 	r.connect()
 	var last *network.State
 	for _, p := range Positions() {
@@ -92,6 +93,8 @@ func Compute(in Input) (*Result, error) {
 	r.fuses()
 	r.bare()
 	r.ground()
+	r.senses()
+	r.quiet()
 	r.check()
 	finding.Sort(r.Findings)
 	return r, nil

@@ -45,8 +45,10 @@ func (v vehicle) input(t testing.TB) feed.Input {
 func (v vehicle) reckon(t testing.TB) (feed.Input, error) {
 	t.Helper()
 	loom := harness.Loom{Devices: []harness.Device{{ID: "unit", Kind: harness.Unit}, {ID: "injector 1"}, {ID: "pump"},
-		{ID: "charge lamp"}, {ID: "ground point", Kind: harness.Grounds}}}
-	device := map[string]string{"U": "unit", "J": "injector 1", "P": "pump", "L": "charge lamp", "G": "ground point", "FB": "FB"}
+		{ID: "charge lamp"}, {ID: "ground point", Kind: harness.Grounds}, {ID: "coolant sensor", Owner: harness.Engine},
+		{ID: "knock sensor", Owner: harness.Engine}}}
+	device := map[string]string{"U": "unit", "J": "injector 1", "P": "pump", "L": "charge lamp", "G": "ground point", "FB": "FB",
+		"T": "coolant sensor", "N": "knock sensor"}
 	at := map[string]bool{}
 	in := network.Input{Wires: map[string]network.Length{}}
 	known := map[string]feed.Wire{}

@@ -19,6 +19,8 @@ func (m *Measurement) Check() error {
 		return fmt.Errorf("the key has no position %q", m.Key)
 	case m.Volts != nil && !harness.Within(-30, 60, *m.Volts):
 		return fmt.Errorf("%v V is not read in such a vehicle", *m.Volts)
+	case !harness.Within(0, 1000, m.Watts):
+		return fmt.Errorf("a lamp of %v W loads nothing", m.Watts)
 	case m.Ohms != nil && !harness.Within(0, 1e9, *m.Ohms):
 		return fmt.Errorf("%v Ω is no reading", *m.Ohms)
 	case m.Volts == nil && m.Ohms == nil && m.Joined == nil:

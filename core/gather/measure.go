@@ -32,6 +32,7 @@ type Measurement struct {
 	Key    Key         `json:"key,omitempty"`    // of Volts
 	Volts  *float64    `json:"volts,omitempty"`  // against ground
 	Loaded bool        `json:"loaded,omitempty"` // with a load on it, as a lamp: a feed is proven loaded
+	Watts  float64     `json:"watts,omitempty"`  // of that load at 12 V, 0: a lamp of 21 W
 	Ohms   *float64    `json:"ohms,omitempty"`
 	Joined *bool       `json:"joined,omitempty"` // continuity, yes or no
 	Note   string      `json:"note,omitempty"`

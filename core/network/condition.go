@@ -35,13 +35,14 @@ const HardShort = 1e-3
 
 // Fault is one change of a network: a fault, a what-if, a part that is taken away.
 type Fault struct {
-	Do      Do      `json:"do"`
-	Element string  `json:"element,omitempty"` // of Open and Worse; of Stuck and Dead the relay, of Force the switch
-	A       string  `json:"a,omitempty"`       // of Short: two nodes
-	B       string  `json:"b,omitempty"`
-	Ohms    float64 `json:"ohms,omitempty"`
-	On      bool    `json:"on,omitempty"`    // of Force
-	Volts   float64 `json:"volts,omitempty"` // of Weak
+	Do      Do     `json:"do"`
+	Element string `json:"element,omitempty"` // of Open and Worse; of Stuck and Dead the relay, of Force the switch
+	// Of Short: two nodes; with an element and B alone it is that wire's middle that touches, which core/feed takes apart.
+	A     string  `json:"a,omitempty"`
+	B     string  `json:"b,omitempty"`
+	Ohms  float64 `json:"ohms,omitempty"`
+	On    bool    `json:"on,omitempty"`    // of Force
+	Volts float64 `json:"volts,omitempty"` // of Weak
 }
 
 // String says what it is, in words.
@@ -52,6 +53,9 @@ func (f Fault) String() string {
 	case Worse:
 		return fmt.Sprintf("%.3g Ω more in %s", f.Ohms, f.Element)
 	case Short:
+		if f.Element != "" {
+			return f.Element + " chafed through to " + f.B
+		}
 		return f.A + " touches " + f.B
 	case Stuck:
 		return f.Element + " stuck"

@@ -25,7 +25,8 @@ type Length struct {
 	Square size.Section // mm², 0 where nobody knows
 	Mm     float64      // 0 where nobody knows
 	Signal signal.Reading
-	Text   string // what it is for, in the words of its table
+	Text   string  // what it is for, in the words of its table
+	Ohms   float64 // Ω that were measured in it beside its copper: a resistance wire; 0 where nobody has
 }
 
 // What a wire is reckoned at of which nobody knows size or length (common practice).
@@ -50,6 +51,9 @@ type Drawn struct {
 	Inner   map[Node]bool         // inside of units: what lies there is the unit's to protect
 	Of      map[string][]int32    // by device: its elements
 	roles   map[harness.Ref]ended // what comes to each cavity
+	byName  map[string]ended      // the same by the cavity's name
+	ofUnit  map[string]bool       // cavities of units
+	points  map[string]bool       // ground points
 }
 
 type ended struct {
@@ -82,9 +86,28 @@ func Draw(in Input) (*Drawn, error) {
 		return nil, err
 	}
 	d.out.Network = n
+	d.index()
 	slices.Sort(d.out.Assumed)
 	slices.Sort(d.out.Open)
 	return d.out, nil
+}
+
+// index notes by name what the checks ask for.
+func (d *drawing) index() {
+	o, kind := d.out, map[string]harness.DeviceKind{}
+	o.byName, o.ofUnit, o.points = map[string]ended{}, map[string]bool{}, map[string]bool{}
+	for i := range d.in.Devices {
+		kind[d.in.Devices[i].ID] = d.in.Devices[i].Kind
+		if d.in.Devices[i].Kind == harness.Grounds {
+			o.points[d.in.Devices[i].ID] = true
+		}
+	}
+	for at, e := range o.roles {
+		o.byName[at.String()] = e
+		if h := d.halves[at.Connector]; h != nil && kind[h.Device] == harness.Unit {
+			o.ofUnit[at.String()] = true
+		}
+	}
 }
 
 // Turning is the switch that is on while the engine turns: what a unit only triggers draws current then.
@@ -104,6 +127,12 @@ type drawing struct {
 // copper draws the wires, from what their tips are at.
 func (d *drawing) copper() {
 	h := d.in.Harness
+	resists := map[string]string{} // by what is said of it: the wire that is the resistance, where several lead on as one
+	for _, w := range h.Wires() {
+		if l := d.in.Wires[w]; l.Signal.Device == "ballast" && (resists[l.Text] == "" || l.Ohms > 0) {
+			resists[l.Text] = w
+		}
+	}
 	for _, w := range h.Wires() {
 		tips, there := h.Tips(w)
 		if !there {
@@ -115,7 +144,10 @@ func (d *drawing) copper() {
 		if l.Square == 0 || l.Mm == 0 {
 			d.lone++
 		}
-		if l.Signal.Device == "ballast" { // a resistance wire: its copper is the least of it
+		switch {
+		case l.Ohms > 0:
+			more = l.Ohms
+		case resists[l.Text] == w: // a resistance wire: its copper is the least of it
 			more = bodies()["ballast"].Ohms
 			d.out.Assumed = append(d.out.Assumed, fmt.Sprintf("%s is a resistance wire: reckoned at %.3g Ω", w, more))
 		}
@@ -245,3 +277,12 @@ func (d *drawing) load(device string, e Element) int32 {
 	d.out.Of[device] = append(d.out.Of[device], i)
 	return i
 }
+
+// Signal gives what the wire in a cavity is read as, by the cavity's name.
+func (d *Drawn) Signal(cavity string) signal.Reading { return d.byName[cavity].signal }
+
+// UnitAt says whether a cavity is one of a control unit.
+func (d *Drawn) UnitAt(cavity string) bool { return d.ofUnit[cavity] }
+
+// GroundPoint says whether a place is a ground point.
+func (d *Drawn) GroundPoint(name string) bool { return d.points[name] }

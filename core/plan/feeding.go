@@ -11,6 +11,7 @@ import (
 	"draxel/core/finding"
 	"draxel/core/gather"
 	"draxel/core/harness"
+	"draxel/core/match"
 	"draxel/core/network"
 	"draxel/core/reach"
 	"draxel/core/size"
@@ -101,13 +102,74 @@ func (f *Facts) drawn(h harness.Harness, facts *feed.Facts, wires map[string]net
 			wires[w.ID] = network.Length{Square: w.Size, Mm: w.Length, Signal: w.Signal, Text: w.Function}
 		}
 	}
+	for wire, ohms := range f.resistances() {
+		l := wires[wire]
+		l.Ohms = ohms
+		wires[wire] = l
+	}
 	for _, name := range h.Wires() { // stubs and pieces are what they are part of
 		if _, there := wires[name]; !there {
 			wires[name] = wires[circuit.Whole(name)]
+			if l := wires[name]; l.Ohms > 0 {
+				l.Ohms = 0 // it lies in the wire once
+				wires[name] = l
+			}
 		}
 	}
 	return network.Draw(network.Input{Harness: h, Connectors: f.Laid.Loom.Connectors, Devices: f.Laid.Loom.Devices,
 		Wires: wires, Inside: facts.Inside})
+}
+
+// resistances gives the Ω that were measured before cavities, by the wire that ends there.
+func (f *Facts) resistances() map[string]float64 {
+	out := map[string]float64{}
+	for _, d := range f.Drops {
+		if !d.Fraught {
+			continue
+		}
+		for i := range f.Laid.Loom.Wires {
+			w := &f.Laid.Loom.Wires[i]
+			if w.Ends[0].At == d.At || w.Ends[1].At == d.At {
+				out[w.ID] = max(out[w.ID], d.Ohms)
+				break
+			}
+		}
+	}
+	return out
+}
+
+// drops finds the cavities that a resistance stands before: a danger to whoever takes a feed there.
+func (p *Plan) drops(f *Facts) {
+	feeds := map[harness.Ref]string{}
+	for i := range p.Match.Lines {
+		if l := &p.Match.Lines[i]; l.Decided && (l.Feeds() || l.Verdict == match.Meets) {
+			if to, known := f.To.Row(l.To); known && wantsFeed(&to) {
+				feeds[l.From] = l.To.String()
+			}
+		}
+	}
+	for i := range p.Match.Wants {
+		if w := &p.Match.Wants[i]; w.Origin != nil && w.Origin.Kind == match.AtCavity {
+			feeds[w.Origin.At] = w.To.String()
+		}
+	}
+	for _, at := range p.blockUses(f) {
+		feeds[at] = "the fuse block"
+	}
+	for _, d := range f.Drops {
+		if !d.Fraught {
+			continue
+		}
+		x := finding.Finding{Code: "fed-through-resistance", Severity: finding.Note, Stage: "feed", Subject: d.At.String(),
+			Text: fmt.Sprintf("%s has %.1f V in %s with nothing on it and %.1f V with a lamp of %.0f W: %.2g Ω stand before it, a "+
+				"resistance wire or a bad contact.", d.At, d.Bare, d.Key, d.Loaded, d.Watts, d.Ohms),
+			Remedy: "Take no feed from it: take it from behind the switch, and cap this wire off."}
+		if to := feeds[d.At]; to != "" {
+			x.Severity = finding.Wrong
+			x.Text += fmt.Sprintf(" It is to feed %s.", to)
+		}
+		p.Findings = append(p.Findings, x)
+	}
 }
 
 // flowing tells Reach the A that each wire carries at most for long, by the network of the harness as the joints make it,

@@ -169,6 +169,7 @@ func (j Job) Facts() (Facts, error) {
 	}
 	f.wearLoom(j.Layouts)
 	f.Records = j.records()
+	f.Drops = gather.Drops(j.Readings)
 	f.Measured = map[harness.Ref]bool{}
 	for _, m := range j.Readings {
 		f.Measured[m.At] = true

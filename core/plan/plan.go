@@ -32,6 +32,7 @@ type Facts struct {
 	Laid     gather.Laid
 	Records  map[string]thin.Record // what was noted at each connector
 	Measured map[harness.Ref]bool   // cavities at which somebody has taken a reading
+	Drops    []gather.Drop          // what stands before cavities that were read bare and loaded
 	Findings []finding.Finding      // what is wrong or doubtful in the facts themselves
 	// What must be settled before the first cut, whatever is cut: it holds the gate.
 	Unsettled []string

@@ -32,6 +32,7 @@ func (p *Plan) finish(m *model, d Decisions) {
 	p.Wanted = p.Wanted.With(parted.Changes)
 	p.Findings = append(p.Findings, parted.Findings...)
 	p.Feed.Circuits = p.circuits(m.facts)
+	p.drops(m.facts)
 	p.feeds(m.facts, d)
 	p.measureCircuits(m.facts)
 	p.moves(m, d)

@@ -327,16 +327,16 @@ func (l *layer) route(w int32) []int {
 	return append(append(append([]int{}, a[:len(a)-1]...), b[:len(b)-1]...), top)
 }
 
-// Routes gives, for each wire of a circuit, the limbs of the drawing that it runs through.
-func (r *Result) Routes(d Drawing, circuit int) map[string][]string {
+// Routes gives, for each wire that is asked for by its number, the limbs of the drawing that it runs through.
+func (r *Result) Routes(d Drawing, asked func(w int) bool) map[string][]string {
 	l := r.layer()
 	l.d = d
 	for i, b := range d.Branches {
 		l.limb[b.ID] = i
 	}
 	out := map[string][]string{}
-	for w, v := range r.Wires {
-		if v.Circuit != circuit {
+	for w := range r.Wires {
+		if !asked(w) {
 			continue
 		}
 		names := []string{}

@@ -179,7 +179,7 @@ func hangTogether(t *testing.T, seed uint64, result *thin.Result, d thin.Drawing
 		parent[b.ID] = b.Parent
 	}
 	for _, v := range result.Wires[:min(20, len(result.Wires))] {
-		for wire, limbs := range result.Routes(d, v.Circuit) {
+		for wire, limbs := range result.Routes(d, func(w int) bool { return result.Wires[w].Circuit == v.Circuit }) {
 			var heads []string
 			for i, limb := range limbs {
 				if slices.Contains(limbs[:i], limb) {

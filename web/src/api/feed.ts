@@ -5,9 +5,11 @@ import type {
   BlockRequest,
   CircuitRequest,
   FeedCompareView,
+  FeedLive,
   FeedOptionRequest,
   FeedTree,
   FeedView,
+  FeedWires,
   Outcome,
   ProposeBlockRequest,
   RatedRequest,
@@ -75,6 +77,24 @@ export function useWhatIf(job: string, revision: number, position: string, on: s
     retry: false,
   });
 }
+
+export const useWireLive = (job: string, revision: number, of: Record<string, string>) =>
+  useQuery({
+    queryKey: ['job', job, 'wirelive', revision, of],
+    queryFn: () => request<FeedWires>('GET', `${jobPath(job)}/feed/wire?${new URLSearchParams(of)}`),
+    staleTime: Infinity,
+    placeholderData: (last) => last,
+  });
+
+/** Where the wires run that are live in a position of the key; nothing is asked where that is none. */
+export const useLiveLimbs = (job: string, revision: number, position: string) =>
+  useQuery({
+    queryKey: ['job', job, 'livelimbs', revision, position],
+    queryFn: () => request<FeedLive>('GET', `${jobPath(job)}/feed/live?position=${position}`),
+    enabled: position !== '',
+    staleTime: Infinity,
+    retry: false,
+  });
 
 export const lidFile = (job: string) => `/api${jobPath(job)}/feed/lid.pdf`;
 

@@ -63,6 +63,8 @@ export interface ApiSchema {
   PassRequest: PassRequest;
   FeedView: FeedView;
   FeedTree: FeedTree;
+  FeedWires: FeedWires;
+  FeedLive: FeedLive;
   FeedCompareView: FeedCompareView;
   ProposeBlockRequest: ProposeBlockRequest;
   BlockRequest: BlockRequest;
@@ -1440,6 +1442,7 @@ export interface Measurement {
   key?: "off" | "accessory" | "run" | "crank";
   volts?: number;
   loaded?: boolean;
+  watts?: number;
   ohms?: number;
   joined?: boolean;
   note?: string;
@@ -2297,7 +2300,9 @@ export interface FeedView {
   switches: string[];
   closed: string[];
   grounds: Ground[];
+  sensors: Sensed[];
   nodes: string[];
+  body: string;
   wires: string[];
   relays: string[];
   assumed: string[];
@@ -2388,6 +2393,16 @@ export interface Ground {
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Sensed".
+ */
+export interface Sensed {
+  device: string;
+  at: string;
+  crank: number;
+  full: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
  * via the `definition` "Block".
  */
 export interface Block {
@@ -2471,6 +2486,45 @@ export interface FeedWay {
  */
 export interface FeedTree {
   tree: Feeder[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "FeedWires".
+ */
+export interface FeedWires {
+  said: boolean;
+  wires: WireLive[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "WireLive".
+ */
+export interface WireLive {
+  wire: string;
+  in: LiveIn[];
+  carries?: number;
+  fuse?: string;
+  rating?: number;
+  unguarded?: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "LiveIn".
+ */
+export interface LiveIn {
+  position: string;
+  live: string;
+  volts: number;
+  amps: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "FeedLive".
+ */
+export interface FeedLive {
+  limbs: {
+    [k: string]: string[];
+  };
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -3399,6 +3453,8 @@ export interface Api {
   PassRequest: PassRequest;
   FeedView: FeedView;
   FeedTree: FeedTree;
+  FeedWires: FeedWires;
+  FeedLive: FeedLive;
   FeedCompareView: FeedCompareView;
   ProposeBlockRequest: ProposeBlockRequest;
   BlockRequest: BlockRequest;

@@ -86,9 +86,14 @@ function feedPlace(code: string, subject: string): string {
   if (code === 'feed-cannot-be') {
     return `?part=sources&list=${encodeURIComponent(subject.split(',')[0] ?? '')}`;
   }
+  if (code === 'fuse-none' || code === 'fed-through-resistance' || code === 'fuse-gone') {
+    return '?part=block';
+  }
   if (
     code.startsWith('fuse-') ||
     code.startsWith('ground-') ||
+    code.startsWith('sensor-') ||
+    code === 'shield-both-ends' ||
     ['unprotected', 'not-selective', 'two-feeds'].includes(code)
   ) {
     return '?part=fuses';

@@ -1,7 +1,7 @@
 import type { Block, Circuit, FeedView, Protected } from '../../api/types.gen';
 import { bandsOf, circuitsAt, fuseOf, keyOf, lidOf, mainOf, type Chosen } from './block';
 import { refName } from '../../harness/cavity';
-import { amps } from './tree';
+import { amps } from '../../work/amps';
 
 interface Props {
   view: FeedView;

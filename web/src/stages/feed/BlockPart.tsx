@@ -9,7 +9,7 @@ import { bandsOf, circuitsAt, keyOf, nextRelay, nextSlot, type Chosen } from './
 import { refName } from '../../harness/cavity';
 import { BlockDrawing } from './BlockDrawing';
 import { BlockSide } from './BlockSide';
-import { amps } from './tree';
+import { amps } from '../../work/amps';
 import { WaysPart } from './WaysPart';
 
 interface Props {

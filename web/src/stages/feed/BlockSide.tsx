@@ -13,7 +13,7 @@ import type {
 import { SeverityMark } from '../../frame/SeverityMark';
 import { circuitsAt, fuseOf, lidOf, mainOf, ratings, type Chosen } from './block';
 import { refName } from '../../harness/cavity';
-import { amps } from './tree';
+import { amps } from '../../work/amps';
 
 interface Props {
   job: string;

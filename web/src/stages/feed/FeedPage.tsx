@@ -10,7 +10,7 @@ import { FeedWork } from './FeedWork';
 import { FusesPart } from './FusesPart';
 import { LivePart } from './LivePart';
 import { SourcesPart } from './SourcesPart';
-import { amps } from './tree';
+import { amps } from '../../work/amps';
 
 const parts = [
   ['live', 'Live'],

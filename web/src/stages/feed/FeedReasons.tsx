@@ -4,7 +4,8 @@ import { useWhatIf, type Fault } from '../../api/feed';
 import type { Feeder, FeedView, Outcome } from '../../api/types.gen';
 import { SeverityMark } from '../../frame/SeverityMark';
 import { useKey } from '../../keys/useKey';
-import { amps, kindWord } from './tree';
+import { amps } from '../../work/amps';
+import { kindWord } from './tree';
 
 interface Props {
   job: string;
@@ -121,6 +122,18 @@ export function FeedReasons({ job, view, tree, position, on, feeder, fault, onAs
           value={fault?.do === 'open' && view.wires.includes(fault.element ?? '') ? fault.element : undefined}
           options={view.wires.map((w) => ({ value: w, label: w }))}
           onChange={(w) => w && onAsk({ do: 'open', element: w })}
+        />
+        <Select
+          size="small"
+          style={{ width: '100%', marginTop: 4 }}
+          aria-label="a wire that is chafed through"
+          placeholder="a wire were chafed through to the body…"
+          showSearch
+          value={
+            fault?.do === 'short' && view.wires.includes(fault.element ?? '') ? fault.element : undefined
+          }
+          options={view.wires.map((w) => ({ value: w, label: w }))}
+          onChange={(w) => w && onAsk({ do: 'short', element: w, b: view.body })}
         />
       </section>
       {outcome.isError && <div className="problem">{explain(outcome.error)}</div>}

@@ -1,7 +1,8 @@
 import { useMemo } from 'react';
 import type { Feeder } from '../../api/types.gen';
 import { useKey } from '../../keys/useKey';
-import { amps, band, kindWord, layOut, type Drawn } from './tree';
+import { amps } from '../../work/amps';
+import { band, kindWord, layOut, type Drawn } from './tree';
 
 interface Props {
   tree: Feeder[];

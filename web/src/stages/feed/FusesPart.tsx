@@ -3,7 +3,7 @@ import { explain } from '../../api/client';
 import { useRated } from '../../api/feed';
 import type { FeedView } from '../../api/types.gen';
 import { SeverityMark } from '../../frame/SeverityMark';
-import { amps } from './tree';
+import { amps } from '../../work/amps';
 
 /** Every fuse with what it carries and what lies behind it, and what lies before all fuses. */
 export function FusesPart({ job, view }: { job: string; view: FeedView }) {
@@ -113,6 +113,24 @@ export function FusesPart({ job, view }: { job: string; view: FeedView }) {
             ))}
           </tbody>
         </table>
+        {view.sensors.length > 0 && (
+          <>
+            <h2>What sensors read wrong by it</h2>
+            <table className="table" aria-label="sensors">
+              <tbody>
+                {view.sensors.map((x) => (
+                  <tr key={x.device + x.at}>
+                    <td>
+                      {x.device} <span className="quiet mono">{x.at}</span>
+                    </td>
+                    <td className="mono">{(x.full * 1000).toFixed(0)} mV</td>
+                    <td className="mono">{(x.crank * 1000).toFixed(0)} mV</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </>
+        )}
         <h2>Before any fuse</h2>
         <p className="quiet">
           Lengths between a source and the first fuse. The starter’s cable is exempt; everything else burns

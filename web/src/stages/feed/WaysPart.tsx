@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { explain, newChangeID } from '../../api/client';
 import { useKeepWay, useTakeWay, useWays } from '../../api/feed';
 import type { FeedFigures, FeedView } from '../../api/types.gen';
-import { amps } from './tree';
+import { amps } from '../../work/amps';
 
 interface Props {
   job: string;

@@ -69,14 +69,6 @@ export function layOut(tree: Feeder[], opened: ReadonlySet<string>): Drawn[] {
 /** The width of a band in px for so many A: it grows by the same with every doubling. */
 export const band = (amps: number) => 1.2 + 3.1 * Math.log2(1 + Math.max(0, amps));
 
-/** A current as it is written: three figures, mA below 1. */
-export function amps(a: number): string {
-  if (a < 0.0005) {
-    return '0 A';
-  }
-  return a < 0.1 ? `${(a * 1000).toPrecision(2)} mA` : `${a.toPrecision(3)} A`;
-}
-
 /** What a thing in the tree is, in words. */
 export const kindWord: Record<string, string> = {
   source: 'source',

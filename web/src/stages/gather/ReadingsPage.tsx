@@ -165,12 +165,16 @@ function NewReading({ job, view }: { job: string; view: GatherView }) {
   const [key, setKey] = useState<(typeof keys)[number]>('run');
   const [value, setValue] = useState('');
   const [load, setLoad] = useState(true);
+  const [watts, setWatts] = useState('21');
   const [toConnector, setToConnector] = useState('');
   const [toCavity, setToCavity] = useState('');
   const keep = () => {
     const reading: NewFact<Measurement> = { at: { connector: connector.trim(), cavity: cavity.trim() } };
     if (what === 'volts') {
       Object.assign(reading, { volts: number(value), key, loaded: load });
+      if (load && number(watts) > 0) {
+        reading.watts = number(watts);
+      }
     } else if (what === 'ohms') {
       reading.ohms = number(value);
     } else {
@@ -238,6 +242,15 @@ function NewReading({ job, view }: { job: string; view: GatherView }) {
               { value: 'bare', label: 'nothing on it' },
             ]}
           />
+          {load && (
+            <Input
+              style={{ width: 72 }}
+              aria-label="watts of the load"
+              suffix="W"
+              value={watts}
+              onChange={(e) => setWatts(e.target.value)}
+            />
+          )}
         </>
       )}
       {what !== 'volts' && (

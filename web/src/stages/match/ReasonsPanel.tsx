@@ -3,6 +3,7 @@ import { useEvidence } from '../../api/hooks';
 import type { Candidate, MatchView, WireWay } from '../../api/types.gen';
 import { SeverityMark } from '../../frame/SeverityMark';
 import { refName, sameRef } from '../../harness/cavity';
+import { WireLive } from '../../work/WireLive';
 import { Evidence } from './Evidence';
 import { candidatesOf, feeds, percent, type SpreadRow } from './spread';
 import { verdictWord } from './VerdictGlyph';
@@ -124,6 +125,17 @@ export function ReasonsPanel({ job, view, row, candidate, onCandidate, reason, o
             </div>
           ))}
         </section>
+      )}
+      {(line?.from ?? want?.to) && (
+        <WireLive
+          job={job}
+          revision={view.revision}
+          of={{
+            connector: (line?.from ?? want?.to)?.connector ?? '',
+            cavity: (line?.from ?? want?.to)?.cavity ?? '',
+            side: row.side,
+          }}
+        />
       )}
       <section>
         {decision ? (

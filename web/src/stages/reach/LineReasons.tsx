@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { useLeftover, useSpan } from '../../api/reach';
 import type { CutLine, ReachWire, Span } from '../../api/types.gen';
+import { WireLive } from '../../work/WireLive';
 import { WireSwatch } from '../../harness/WireSwatch';
 import { colourName } from '../../harness/insulation';
 import { NumberField } from './NumberField';
@@ -48,6 +49,7 @@ export function LineReasons({ job, view, line: l, wire: w, onMeasured, onError }
           </span>
         ))}
       </p>
+      <WireLive job={job} revision={view.revision} of={{ wire: l.wire }} />
       {l.terms && (
         <table className="table terms" data-testid="terms">
           <tbody>

@@ -1,4 +1,4 @@
-import { AutoComplete, Button } from 'antd';
+import { AutoComplete, Button, Select } from 'antd';
 import { memo, useEffect, useMemo, useRef, useState } from 'react';
 import type { Limb, Spot, ThinView } from '../../api/types.gen';
 import { useKey } from '../../keys/useKey';
@@ -11,12 +11,15 @@ interface Props {
   selected: Selection | undefined;
   /** By wire of the selected circuit: the limbs that it runs through. */
   lit: Record<string, string[]> | undefined;
+  /** The position of the key in which what is live is lit, empty for none. */
+  live: string;
+  onLive: (position: string) => void;
   onSelect: (s: Selection) => void;
   onWire: (id: string) => void;
 }
 
 /** The harness as a person lays it on the bench: trunks, branches, connectors at the ends. Not to scale. */
-export function HarnessDrawing({ view, selected, lit, onSelect, onWire }: Props) {
+export function HarnessDrawing({ view, selected, lit, live, onLive, onSelect, onWire }: Props) {
   const { drawing } = view;
   const box = useRef<HTMLDivElement>(null);
   const pan = usePanZoom(box, drawing.width, drawing.height);
@@ -51,6 +54,20 @@ export function HarnessDrawing({ view, selected, lit, onSelect, onWire }: Props)
     <div className="drawing" ref={box}>
       <div className="drawingtools">
         <FindWire view={view} onWire={onWire} />
+        <Select
+          size="small"
+          style={{ width: 124 }}
+          aria-label="what is live"
+          value={live}
+          onChange={onLive}
+          options={[
+            { value: '', label: 'live: not shown' },
+            ...['off', 'accessory', 'run', 'crank', 'running'].map((k) => ({
+              value: k,
+              label: `live in ${k}`,
+            })),
+          ]}
+        />
         <Button size="small" onClick={() => pan.zoom(1.25)} aria-label="nearer">
           +
         </Button>

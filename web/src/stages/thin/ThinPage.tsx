@@ -2,6 +2,7 @@ import './thin.css';
 import { App } from 'antd';
 import { useState } from 'react';
 import { Link } from 'react-router';
+import { useLiveLimbs } from '../../api/feed';
 import { explain, ProblemError } from '../../api/client';
 import { useKeyed } from '../../outbox/useOutbox';
 import { useCircuit, useThin, useThinDecide } from '../../api/thin';
@@ -99,6 +100,8 @@ function Thin({ job, view }: { job: string; view: ThinView }) {
     send([{ on: it.on, id: it.id, choice, ...(reason && choice ? { reason } : {}) }]);
   };
   const live = part === 'harness' || part === 'wires';
+  const [liveIn, setLiveIn] = useState('');
+  const liveLimbs = useLiveLimbs(job, view.revision, liveIn);
   useKey('k', () => choose('keep'), { enabled: live });
   useKey('g', () => choose('goes'), { enabled: live });
   useKey('r', () => choose(''), { enabled: live });
@@ -135,7 +138,9 @@ function Thin({ job, view }: { job: string; view: ThinView }) {
           <HarnessDrawing
             view={view}
             selected={selected}
-            lit={circuit.data?.limbs}
+            lit={circuit.data?.limbs ?? liveLimbs.data?.limbs}
+            live={liveIn}
+            onLive={setLiveIn}
             onSelect={select}
             onWire={(id) => select({ on: 'wire', id })}
           />

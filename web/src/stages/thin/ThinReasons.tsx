@@ -8,6 +8,7 @@ import { WireSwatch } from '../../harness/WireSwatch';
 import { ChoiceGlyph, choiceWord, type Choice } from './ChoiceGlyph';
 import { CutHere } from './CutHere';
 import type { Selection } from './selection';
+import { WireLive } from '../../work/WireLive';
 import { TraceDialog } from './TraceDialog';
 import { endName } from './WireRows';
 
@@ -225,6 +226,7 @@ function WireFacts({ view, id, job, onSelect, beliefs }: Props & { id: string })
         Trace it…
       </Button>
       {tracing && <TraceDialog job={job} revision={view.revision} wire={wire} onClose={() => trace(false)} />}
+      <WireLive job={job} revision={view.revision} of={{ wire: id }} />
     </section>
   );
 }

@@ -1,0 +1,107 @@
+package feed
+
+import (
+	"math"
+	"slices"
+
+	"draxel/core/circuit"
+	"draxel/core/network"
+)
+
+// WireLive is what is said of a wire electrically: in each position of the key, and what protects it.
+type WireLive struct {
+	Wire      string   `json:"wire"`
+	In        []LiveIn `json:"in"`                // by position of the key
+	Carries   float64  `json:"carries,omitempty"` // A that it may carry; 0 where nothing is known
+	Fuse      string   `json:"fuse,omitempty"`    // the fuse before it
+	Rating    float64  `json:"rating,omitempty"`  // A of it
+	Unguarded bool     `json:"unguarded,omitempty"`
+}
+
+// LiveIn is what a wire is in a position of the key.
+type LiveIn struct {
+	Position string  `json:"position"`
+	Live     string  `json:"live"`  // live, dead, floating, back: only through something that uses current
+	Volts    float64 `json:"volts"` // V, the greater of its ends, against the battery's negative
+	Amps     float64 `json:"amps"`
+}
+
+// pieces gives the elements of a wire: itself, its stubs and the pieces let into it.
+func (r *Result) pieces(wire string) []int32 {
+	var out []int32
+	for name, i := range r.Drawn.Wires {
+		if name == wire || circuit.Whole(name) == wire {
+			out = append(out, i)
+		}
+	}
+	slices.Sort(out)
+	return out
+}
+
+// live says what the piece of a wire that carries most is in a state.
+func (r *Result) live(s *network.State, fed map[int32]bool, pieces []int32) LiveIn {
+	heads := r.Drawn.Heads()
+	out := LiveIn{Live: "floating"}
+	rank := map[string]int{"floating": 0, "dead": 1, "back": 2, "live": 3}
+	for _, i := range pieces {
+		e := &r.Drawn.Elements[i]
+		out.Amps = max(out.Amps, math.Abs(s.Amps(i)))
+		for _, n := range []int32{heads[e.A], heads[e.B]} {
+			is := "live"
+			switch {
+			case s.Floating[n]:
+				is = "floating"
+			case s.Volts[n] < 1:
+				is = "dead"
+			case !fed[n]:
+				is = "back"
+			}
+			if rank[is] > rank[out.Live] {
+				out.Live = is
+			}
+			if !s.Floating[n] {
+				out.Volts = max(out.Volts, s.Volts[n])
+			}
+		}
+	}
+	return out
+}
+
+// Wire says what a wire is in each position of the key, and what stands before it; false where the harness that is wanted
+// has no such wire.
+func (r *Result) Wire(wire string) (WireLive, bool) {
+	pieces := r.pieces(wire)
+	if len(pieces) == 0 {
+		return WireLive{}, false
+	}
+	out := WireLive{Wire: wire, Carries: r.in.Wires[wire].Carries}
+	for k, p := range Positions() {
+		in := r.live(r.States[k], r.fedBy(r.States[k]), pieces)
+		in.Position = p.Name
+		out.In = append(out.In, in)
+	}
+	for i := range r.Fuses {
+		for _, piece := range pieces {
+			if f := &r.Fuses[i]; slices.Contains(f.Wires, r.Drawn.Elements[piece].Name) && (out.Fuse == "" || f.Rating < out.Rating) {
+				out.Fuse, out.Rating = f.Fuse, f.Rating
+			}
+		}
+	}
+	for _, b := range r.Unprotected {
+		out.Unguarded = out.Unguarded || circuit.Whole(b.Wire) == wire && !b.Starter
+	}
+	return out, true
+}
+
+// Live lists the wires that are live in a position of the key, by their names as found.
+func (r *Result) Live(position string) map[string]bool {
+	s := r.state(position)
+	fed := r.fedBy(s)
+	out := map[string]bool{}
+	for name, i := range r.Drawn.Wires {
+		if r.live(s, fed, []int32{i}).Live == "live" {
+			out[circuit.Whole(name)] = true
+		}
+	}
+	return out
+}

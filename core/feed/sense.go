@@ -1,0 +1,159 @@
+package feed
+
+import (
+	"fmt"
+	"math"
+	"slices"
+	"strings"
+
+	"draxel/core/finding"
+	"draxel/core/network"
+	"draxel/core/signal"
+)
+
+// Sensed is a sensor whose ground stands elsewhere than the unit's own inside: the unit reads that much wrong.
+type Sensed struct {
+	Device string  `json:"device"`
+	At     string  `json:"at"`    // the unit's cavity that reads it
+	Crank  float64 `json:"crank"` // V by which the sensor's ground stands above the unit's
+	Full   float64 `json:"full"`  // the same with everything on
+}
+
+// senses looks at each sensor that a unit reads as a voltage: how far its return is lifted above the unit's ground.
+func (r *Result) senses() {
+	crank := r.state("crank")
+	seen := map[string]bool{}
+	for i := range r.Drawn.Elements {
+		in := &r.Drawn.Elements[i]
+		at, is := strings.CutPrefix(in.Name, "input ")
+		if !is || r.Drawn.Signal(at).Role != signal.Analogue {
+			continue
+		}
+		near := r.copper(in.A)
+		for _, k := range r.Drawn.Loads {
+			e := &r.Drawn.Elements[k]
+			device := r.Drawn.Device[k]
+			if _, unit := r.Drawn.Units[device]; unit || e.Kind != network.Load || seen[at+device] {
+				continue
+			}
+			back, other := r.Drawn.Heads()[e.B], r.Drawn.Heads()[e.A]
+			if near[back] {
+				back, other = other, back
+			}
+			if !near[other] || near[back] || r.fullyFed(back) { // what ties it to a supply is no return
+				continue
+			}
+			seen[at+device] = true
+			if crank.Floating[back] || crank.Floating[in.B] {
+				continue
+			}
+			s := Sensed{Device: device, At: at, Crank: crank.Volts[back] - crank.Volts[in.B],
+				Full: r.full.Volts[back] - r.full.Volts[in.B]}
+			r.Sensors = append(r.Sensors, s)
+			if worst := math.Max(math.Abs(s.Crank), math.Abs(s.Full)); worst > lifts {
+				r.find("sensor-lifted", finding.Check, device,
+					"Lead its ground to the unit's sensor ground; where it grounds through its thread, mend the strap of the block.",
+					"The ground of %s stands %.0f mV above the unit's with everything on, and %.0f mV in crank: %s reads that much wrong.",
+					device, s.Full*1000, s.Crank*1000, at)
+			}
+		}
+	}
+	slices.SortFunc(r.Sensors, func(a, b Sensed) int { return finding.Natural(a.Device+" "+a.At, b.Device+" "+b.At) })
+}
+
+// fullyFed says whether a node has the volts of a supply with everything on.
+func (r *Result) fullyFed(node int32) bool { return r.full.Volts[node] > 3 }
+
+// copper gives the nodes that copper and contacts join to a node.
+func (r *Result) copper(from network.Node) map[int32]bool {
+	heads := r.Drawn.Heads()
+	seen := map[int32]bool{heads[from]: true}
+	queue := []int32{heads[from]}
+	for len(queue) > 0 {
+		x := queue[0]
+		queue = queue[1:]
+		for _, i := range r.at[x] {
+			e := &r.Drawn.Elements[i]
+			if e.Kind != network.Copper && e.Kind != network.Contact {
+				continue
+			}
+			for _, y := range []int32{heads[e.A], heads[e.B]} {
+				if !seen[y] && !r.inner(y) {
+					seen[y] = true
+					queue = append(queue, y)
+				}
+			}
+		}
+	}
+	return seen
+}
+
+// quiet looks at the returns that must be nobody else's: a unit's sensor grounds lead to sensors and to nothing else, a
+// shield is grounded at one end, and a sensor's ground comes back to its unit.
+func (r *Result) quiet() {
+	grounds := map[int32]string{0: "the battery's negative"}
+	for name, n := range r.Drawn.Nodes {
+		if name == "body" || name == "engine block" || r.Drawn.GroundPoint(name) {
+			grounds[r.Drawn.Heads()[n]] = name
+		}
+	}
+	own := map[int32]bool{} // joined to a unit's sensor ground
+	for i := range r.Drawn.Elements {
+		e := &r.Drawn.Elements[i]
+		at, is := strings.CutPrefix(e.Name, "sensor ground pin ")
+		if !is {
+			continue
+		}
+		near := r.copper(e.A)
+		for n := range near {
+			own[n] = true
+		}
+		for _, n := range sortedNodes(near) {
+			name, ground := grounds[n]
+			if !ground {
+				continue
+			}
+			if r.Drawn.Signal(at).Role == signal.Shield {
+				r.find("shield-both-ends", finding.Wrong, at, "Cut it off at the far end, and seal it there: one end only.",
+					"The shield of %s is grounded at the unit and at %s too: current flows through it, and it picks up what it should keep away.",
+					at, name)
+			} else {
+				r.find("sensor-ground-shared", finding.Wrong, at, "Part the two: sensor grounds go to the unit and to nothing else.",
+					"The sensor ground of %s is joined to %s: what others bring back through it is added to what the sensors say.",
+					at, name)
+			}
+			break
+		}
+	}
+	for i := range r.Drawn.Elements {
+		e := &r.Drawn.Elements[i]
+		at, is := strings.CutPrefix(e.Name, "contact ")
+		if !is || r.Drawn.Signal(at).Role != signal.SensorGround || r.Drawn.UnitAt(at) {
+			continue
+		}
+		near := r.copper(e.A)
+		lost, astray := true, ""
+		for _, n := range sortedNodes(near) {
+			if own[n] {
+				lost = false
+			}
+			if name, ground := grounds[n]; ground && astray == "" {
+				astray = name
+			}
+		}
+		if lost && astray != "" {
+			r.find("sensor-ground-astray", finding.Wrong, at, "Lead it to the unit's sensor ground.",
+				"The sensor ground of %s comes back to %s and not to the unit: %s", at, astray,
+				fmt.Sprintf("it reads wrong by what %s is lifted.", astray))
+		}
+	}
+}
+
+func sortedNodes(m map[int32]bool) []int32 {
+	out := make([]int32, 0, len(m))
+	for n := range m {
+		out = append(out, n)
+	}
+	slices.Sort(out)
+	return out
+}
