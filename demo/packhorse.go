@@ -65,8 +65,36 @@ func describePackhorse(j *plan.Job) error {
 		d.Who, d.When = "Ines", when
 		j.Thin = append(j.Thin, d)
 	}
+	j.Readings = append(j.Readings, resistanceWire()...)
 	crosswalkPackhorse(j)
-	return reachPackhorse(j)
+	if err := reachPackhorse(j); err != nil {
+		return err
+	}
+	return feedPackhorse(j)
+}
+
+// resistanceWire is the old coil feed, read with nothing on it and with a headlamp of 55 W.
+func resistanceWire() []gather.Measurement {
+	at, bare, loaded := harness.Ref{Connector: "KB", Cavity: "2"}, 12.4, 7.7
+	return []gather.Measurement{
+		{ID: "coil-bare", At: at, Key: gather.KeyRun, Volts: &bare, Who: "Ines", When: when + 50},
+		{ID: "coil-loaded", At: at, Key: gather.KeyRun, Volts: &loaded, Loaded: true, Watts: 55, Who: "Ines", When: when + 51}}
+}
+
+// feedPackhorse keeps a fuse block of its own beside the vehicle's own fuses, by which it is fed.
+func feedPackhorse(j *plan.Job) error {
+	f, err := j.Facts()
+	if err != nil {
+		return fmt.Errorf("demo: %w", err)
+	}
+	p := plan.Compute(f, j.Chosen())
+	o := p.ProposeBlock(&f, j.Chosen(), false)
+	o.ID, o.Who, o.When = "own-block", "Ines", when
+	for i := range o.Decisions {
+		o.Decisions[i].Who, o.Decisions[i].When = "Ines", when
+	}
+	j.Feeds = []plan.FeedOption{o}
+	return nil
 }
 
 // ignitionSwitch is the old switch, read cavity by cavity in each position of the key, with a lamp on it.

@@ -235,7 +235,8 @@ func positions(text string) (key network.Key, own bool) {
 func (r *reader) contact(l Line) {
 	name, ok := r.name(Switches, "switch", l)
 	p, okP := r.points(Switches, l, "from", "to")
-	if !ok || !okP {
+	ohms, okO := r.number(Switches, l, "ohms", 1e-5, 100)
+	if !ok || !okP || !okO {
 		return
 	}
 	key, own := positions(l.Cells["closed"])
@@ -245,7 +246,7 @@ func (r *reader) contact(l Line) {
 			"%q is no position of the key: off, accessory, run, crank; or own, for a switch of its own.", l.Cells["closed"])
 		return
 	}
-	c := network.Contacts{Name: name, From: p[0], To: p[1], Key: key}
+	c := network.Contacts{Name: name, From: p[0], To: p[1], Key: key, Ohms: ohms}
 	if own {
 		c.Switch = name
 		r.Facts.Switches = append(r.Facts.Switches, name)

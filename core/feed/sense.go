@@ -1,7 +1,6 @@
 package feed
 
 import (
-	"fmt"
 	"math"
 	"slices"
 	"strings"
@@ -17,6 +16,8 @@ type Sensed struct {
 	At     string  `json:"at"`    // the unit's cavity that reads it
 	Crank  float64 `json:"crank"` // V by which the sensor's ground stands above the unit's
 	Full   float64 `json:"full"`  // the same with everything on
+	back   int32   // the node of its ground
+	unit   int32   // the unit's inside
 }
 
 // senses looks at each sensor that a unit reads as a voltage: how far its return is lifted above the unit's ground.
@@ -48,7 +49,7 @@ func (r *Result) senses() {
 				continue
 			}
 			s := Sensed{Device: device, At: at, Crank: crank.Volts[back] - crank.Volts[in.B],
-				Full: r.full.Volts[back] - r.full.Volts[in.B]}
+				Full: r.full.Volts[back] - r.full.Volts[in.B], back: back, unit: r.Drawn.Heads()[in.B]}
 			r.Sensors = append(r.Sensors, s)
 			if worst := math.Max(math.Abs(s.Crank), math.Abs(s.Full)); worst > lifts {
 				r.find("sensor-lifted", finding.Check, device,
@@ -97,7 +98,8 @@ func (r *Result) quiet() {
 			grounds[r.Drawn.Heads()[n]] = name
 		}
 	}
-	own := map[int32]bool{} // joined to a unit's sensor ground
+	own := map[int32]bool{}     // joined to a unit's sensor ground
+	returns := map[int32]bool{} // units that have one, by their insides
 	for i := range r.Drawn.Elements {
 		e := &r.Drawn.Elements[i]
 		at, is := strings.CutPrefix(e.Name, "sensor ground pin ")
@@ -108,6 +110,7 @@ func (r *Result) quiet() {
 		for n := range near {
 			own[n] = true
 		}
+		returns[r.Drawn.Heads()[e.B]] = returns[r.Drawn.Heads()[e.B]] || r.Drawn.Signal(at).Role == signal.SensorGround
 		for _, n := range sortedNodes(near) {
 			name, ground := grounds[n]
 			if !ground {
@@ -125,26 +128,23 @@ func (r *Result) quiet() {
 			break
 		}
 	}
-	for i := range r.Drawn.Elements {
-		e := &r.Drawn.Elements[i]
-		at, is := strings.CutPrefix(e.Name, "contact ")
-		if !is || r.Drawn.Signal(at).Role != signal.SensorGround || r.Drawn.UnitAt(at) {
+	for _, x := range r.Sensors { // a sensor by its thread, or of a gauge, has no such wire
+		near := r.copper(network.Node(x.back))
+		_, itself := grounds[x.back]
+		if itself || !returns[x.unit] {
 			continue
 		}
-		near := r.copper(e.A)
-		lost, astray := true, ""
+		home, astray := false, ""
 		for _, n := range sortedNodes(near) {
-			if own[n] {
-				lost = false
-			}
+			home = home || own[n]
 			if name, ground := grounds[n]; ground && astray == "" {
 				astray = name
 			}
 		}
-		if lost && astray != "" {
-			r.find("sensor-ground-astray", finding.Wrong, at, "Lead it to the unit's sensor ground.",
-				"The sensor ground of %s comes back to %s and not to the unit: %s", at, astray,
-				fmt.Sprintf("it reads wrong by what %s is lifted.", astray))
+		if !home && astray != "" {
+			r.find("sensor-ground-astray", finding.Wrong, x.Device, "Lead it to the unit's sensor ground.",
+				"The ground of %s comes back to %s and not to the unit that reads it at %s: it reads wrong by what that is lifted.",
+				x.Device, astray, x.At)
 		}
 	}
 }

@@ -57,6 +57,7 @@ func TestQuietReturns(t *testing.T) {
 	shared.wires = append(shared.wires, "W32 T-2 G-2 0.5 Sensor ground, second")
 	astray := sensing()
 	astray.wires[len(astray.wires)-1] = "W31 G-2 T-2 0.5 Sensor ground"
+	astray.wires = append(astray.wires, "W35 U-11 N-4 0.5 Sensor ground")
 	shield := sensing()
 	shield.wires = append(shield.wires, "W33 U-12 N-3 0.5 Knock sensor shield", "W34 N-3 G-3 0.5 Knock sensor shield")
 	single := sensing()

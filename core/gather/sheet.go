@@ -116,6 +116,7 @@ var fields = map[SheetKind][]Field{
 		{"from", "From", []string{"from", "in"}},
 		{"to", "To", []string{"to", "out"}},
 		{"closed", "Closed in", []string{"closed in", "closed", "positions", "on in"}},
+		{"ohms", "Closed Ω", []string{"closed ω", "ohms", "contact ohms"}},
 		{"note", "Note", []string{"note", "notes", "remark", "remarks"}},
 	},
 	RelayList: {

@@ -52,7 +52,6 @@ type Drawn struct {
 	Of      map[string][]int32    // by device: its elements
 	roles   map[harness.Ref]ended // what comes to each cavity
 	byName  map[string]ended      // the same by the cavity's name
-	ofUnit  map[string]bool       // cavities of units
 	points  map[string]bool       // ground points
 }
 
@@ -94,19 +93,15 @@ func Draw(in Input) (*Drawn, error) {
 
 // index notes by name what the checks ask for.
 func (d *drawing) index() {
-	o, kind := d.out, map[string]harness.DeviceKind{}
-	o.byName, o.ofUnit, o.points = map[string]ended{}, map[string]bool{}, map[string]bool{}
+	o := d.out
+	o.byName, o.points = map[string]ended{}, map[string]bool{}
 	for i := range d.in.Devices {
-		kind[d.in.Devices[i].ID] = d.in.Devices[i].Kind
 		if d.in.Devices[i].Kind == harness.Grounds {
 			o.points[d.in.Devices[i].ID] = true
 		}
 	}
 	for at, e := range o.roles {
 		o.byName[at.String()] = e
-		if h := d.halves[at.Connector]; h != nil && kind[h.Device] == harness.Unit {
-			o.ofUnit[at.String()] = true
-		}
 	}
 }
 
@@ -280,9 +275,6 @@ func (d *drawing) load(device string, e Element) int32 {
 
 // Signal gives what the wire in a cavity is read as, by the cavity's name.
 func (d *Drawn) Signal(cavity string) signal.Reading { return d.byName[cavity].signal }
-
-// UnitAt says whether a cavity is one of a control unit.
-func (d *Drawn) UnitAt(cavity string) bool { return d.ofUnit[cavity] }
 
 // GroundPoint says whether a place is a ground point.
 func (d *Drawn) GroundPoint(name string) bool { return d.points[name] }

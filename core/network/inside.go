@@ -32,8 +32,9 @@ type Slot struct {
 type Contacts struct {
 	Name     string
 	From, To string
-	Key      Key    // positions in which it is closed; 0: it is no contact of the key
-	Switch   string // the switch that closes it, of a contact that is none of the key
+	Key      Key     // positions in which it is closed; 0: it is no contact of the key
+	Switch   string  // the switch that closes it, of a contact that is none of the key
+	Ohms     float64 // Ω when it is closed, where that was measured or stated
 }
 
 // Coiled is a relay.

@@ -25,7 +25,7 @@ func (d *drawing) inside() {
 			Ohms: FuseOhms(s.Rating), Limit: s.Rating})
 	}
 	for _, s := range in.Switches {
-		d.b.Add(Element{Name: s.Name, Kind: Switch, A: d.place(s.From), B: d.place(s.To), Ohms: SwitchOhms,
+		d.b.Add(Element{Name: s.Name, Kind: Switch, A: d.place(s.From), B: d.place(s.To), Ohms: cmp.Or(s.Ohms, SwitchOhms),
 			Gate: Gate{Key: s.Key, Switch: s.Switch}})
 	}
 	for _, r := range in.Relays {

@@ -81,6 +81,11 @@ func (p *Plan) gives(f *Facts) feed.Known {
 				k.Plus = s.Plus
 			}
 		}
+		for _, c := range f.Feed.Inside.Switches { // a master switch cuts the block off too
+			if c.From == k.Plus && c.Switch != "" {
+				k.Plus = c.To
+			}
+		}
 		for _, c := range f.Feed.Inside.Switches {
 			if c.Key&network.Run != 0 && c.Key&network.Crank != 0 && c.Key&network.Off == 0 && k.Ignition == "" {
 				k.Ignition = c.To
