@@ -128,6 +128,7 @@ function SlotSide({ view, block, slot, onChange, onMove }: Props & { slot: Block
           <Select
             size="small"
             aria-label="rating of the fuse"
+            virtual={false}
             value={slot.amps ?? 0}
             options={ratingOptions}
             onChange={(v) => put({ amps: v })}
@@ -286,6 +287,7 @@ function GroupSide({ view, block, group, onChange }: Props & { group: FeedGroup 
                 <Select
                   size="small"
                   aria-label="rating of the main fuse"
+                  virtual={false}
                   value={group.main ?? 0}
                   options={ratingOptions}
                   onChange={(v) => put({ main: v })}

@@ -55,6 +55,13 @@ export function FeedReasons({ job, view, tree, position, on, feeder, fault, onAs
       onAsk(q[2]);
     }
   });
+  /** Asks of a wire that was chosen in a list, and gives the keys back to the page. */
+  const askOf = (f: Fault) => {
+    if (document.activeElement instanceof HTMLElement) {
+      document.activeElement.blur();
+    }
+    onAsk(f);
+  };
   if (!feeder) {
     return <p className="quiet">Choose something in the tree. Enter opens what is folded.</p>;
   }
@@ -121,7 +128,7 @@ export function FeedReasons({ job, view, tree, position, on, feeder, fault, onAs
           showSearch
           value={fault?.do === 'open' && view.wires.includes(fault.element ?? '') ? fault.element : undefined}
           options={view.wires.map((w) => ({ value: w, label: w }))}
-          onChange={(w) => w && onAsk({ do: 'open', element: w })}
+          onChange={(w) => askOf({ do: 'open', element: w })}
         />
         <Select
           size="small"
@@ -133,7 +140,7 @@ export function FeedReasons({ job, view, tree, position, on, feeder, fault, onAs
             fault?.do === 'short' && view.wires.includes(fault.element ?? '') ? fault.element : undefined
           }
           options={view.wires.map((w) => ({ value: w, label: w }))}
-          onChange={(w) => w && onAsk({ do: 'short', element: w, b: view.body })}
+          onChange={(w) => askOf({ do: 'short', element: w, b: view.body })}
         />
       </section>
       {outcome.isError && <div className="problem">{explain(outcome.error)}</div>}
