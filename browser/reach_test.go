@@ -54,7 +54,10 @@ func TestACutListIsWorked(t *testing.T) {
 	v.press('m')
 	v.press([]input.Key{'1', '9', '0', '0'}...)
 	v.press(input.Enter)
-	v.until("it reaches, and is off the list", func() bool { return !strings.Contains(v.text("[data-testid=cuts]"), "7110") })
+	v.until("it reaches, and is off the list", func() bool {
+		return !strings.Contains(v.text("[data-testid=cuts]"),
+			"7110")
+	})
 	v.see(".reachwhy p", "It has 1900 mm and needs 1850 mm")
 	v.press('u')
 	v.see("[data-testid=cuts]", "7110")
@@ -124,7 +127,7 @@ func TestJointsAndBundles(t *testing.T) {
 	v.see("[data-testid=buy]", "printed")
 	v.see("[data-testid=short]", "mm²")
 	v.press('5')
-	v.see("[data-testid=wall] h2", "a hole of 22 mm")
+	v.see("[data-testid=wall] h2", "a hole of 27 mm")
 	v.click("[data-testid=wall] label", "pass the plugs through")
 	v.see("[data-testid=wall]", "biggest first")
 	v.num("[aria-label='size of plug TC']", "61")
@@ -203,7 +206,8 @@ func TestHowWeWorkInReach(t *testing.T) {
 	v.click(".standing button", "How we work")
 	v.see(".ant-modal", "5 wires left 40 ± 0 mm over")
 	v.click(".ant-modal button", "Take it")
-	v.until("the allowance at each end is 20 mm less", func() bool { return strings.Contains(v.text("[data-testid=terms]"), "1810 mm") })
+	v.until("the allowance at each end is 20 mm less",
+		func() bool { return strings.Contains(v.text("[data-testid=terms]"), "1810 mm") })
 	v.num(".ant-modal [aria-label='slack where a wire crosses to what rolls with the engine']", "160")
 	v.until("and the slack 100 mm more", func() bool { return strings.Contains(v.text("[data-testid=terms]"), "1910 mm") })
 	v.click(".ant-modal button", "^Close$")
@@ -227,7 +231,8 @@ func TestAPlacementOfOnesOwnAndAReel(t *testing.T) {
 	v.until("three are compared", func() bool { return len(v.page.MustElements("[data-testid=compare] thead th")) == 4 })
 	v.press('4')
 	before := v.text("[data-testid=standing]")
-	for label, text := range map[string]string{"name of the reel": "blue", "colour, as GN-BK": "BU-RD", "mm²": "1.5", "metres": "50"} {
+	for label, text := range map[string]string{"name of the reel": "blue", "colour, as GN-BK": "BU-RD", "mm²": "1.5",
+		"metres": "50"} {
 		v.page.MustElement("[aria-label='" + label + "']").MustInput(text)
 	}
 	v.click("button", "^Add$")
@@ -252,7 +257,8 @@ func TestReachAtTheBenchOnATelephone(t *testing.T) {
 func TestFindingsOfReachLeadThere(t *testing.T) {
 	v := open(t, "/jobs/packhorse/reach")
 	v.see("[data-testid=standing]", "wires routed")
-	for subject, shows := range map[string]string{"disconnects": "[data-testid=disconnect]", "7451": "[data-testid=terms]", "gearbox crossmember": "[data-testid=routes]"} {
+	for subject, shows := range map[string]string{"disconnects": "[data-testid=disconnect]",
+		"7451": "[data-testid=terms]", "gearbox crossmember": "[data-testid=routes]"} {
 		v.press('f')
 		v.click(".ant-drawer button.mono", "^"+subject+"$")
 		v.page.MustElement(shows)

@@ -32,7 +32,7 @@ func TestShots(t *testing.T) {
 		"reach-cuts":           "/jobs/packhorse/reach?part=cuts&wire=7110",
 		"feed":                 "/jobs/packhorse/feed?part=live&key=running",
 		"reach-bundles":        "/jobs/packhorse/reach?part=bundles",
-		"gather-vehicles":      "/jobs/packhorse/gather?part=vehicles",
+		"feed-block":           "/jobs/packhorse/feed?part=block",
 		"gather-readings":      "/jobs/packhorse/gather?part=readings",
 	} {
 		v := open(t, path)
@@ -41,6 +41,10 @@ func TestShots(t *testing.T) {
 		}
 		if name == "work" {
 			v.see(".workrow.selected", ".")
+		}
+		if name == "feed-block" {
+			v.click("button", "split as the trade does")
+			v.see(".slot", "unit battery")
 		}
 		if strings.HasPrefix(name, "reach") {
 			v.page.MustElement(".standing")

@@ -94,7 +94,8 @@ func TestTheEngineRunsInTheModel(t *testing.T) {
 
 // What is said of the Packhorse: a mistake of each common kind.
 func TestWhatIsWrongWithThePackhorsesFeeds(t *testing.T) {
-	want := map[string]int{"fuse-above-wire": 4, "fuse-short-only": 5, "fuse-loaded": 1, "unprotected": 1, "starter-fed": 1, "alternator-idle": 1, "alternator-keeps-alive": 1, "sensor-lifted": 2,
+	want := map[string]int{"fuse-above-wire": 4, "fuse-short-only": 5, "fuse-loaded": 1, "unprotected": 1,
+		"starter-fed": 1, "alternator-idle": 1, "alternator-keeps-alive": 1, "sensor-lifted": 2,
 		"wire-overloaded": 6, "ground-lifted": 4}
 	got := map[string]int{}
 	about := map[string]bool{}
@@ -161,8 +162,8 @@ func TestPackhorseInNgspice(t *testing.T) {
 	}
 }
 
-// What is live is what a search of the test's own reaches from the battery: along what hands current on, or through a load
-// where it is fed back. Wires are broken at random first.
+// What is live is what a search of the test's own reaches from the battery: along what hands current on, or through
+// a load where it is fed back. Wires are broken at random first.
 func TestLiveAgainstASearch(t *testing.T) {
 	r := fed(t)
 	heads := r.Drawn.Heads()

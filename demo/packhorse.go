@@ -46,11 +46,14 @@ func describePackhorse(j *plan.Job) error {
 		Immobiliser: "remove in programming", Programmer: gather.Person{Name: "Fen Programming"},
 	}
 	j.Before = &gather.Before{
-		Baseline:  []gather.Baseline{{Function: "brake lamps", Works: gather.DidWork}, {Function: "reverse lamps", Works: gather.DidNot}, {Function: "fuel gauge", Works: gather.DidWork}},
-		Unplugged: []gather.Unplugged{{Item: "alarm siren", KeyOff: true, Restarted: true, Saw: "starts and runs", Who: "Ines", When: when}},
+		Baseline: []gather.Baseline{{Function: "brake lamps", Works: gather.DidWork}, {Function: "reverse lamps",
+			Works: gather.DidNot}, {Function: "fuel gauge", Works: gather.DidWork}},
+		Unplugged: []gather.Unplugged{{Item: "alarm siren", KeyOff: true, Restarted: true, Saw: "starts and runs",
+			Who: "Ines", When: when}},
 	}
 	j.Looked = map[string]gather.Looked{
-		"SP": {Labelled: true, Counted: 30}, "AL": {Labelled: true, Counted: 7, Note: "the alarm's book says 8 wires; one is under tape"}, "TC": {Labelled: true},
+		"SP": {Labelled: true, Counted: 30}, "AL": {Labelled: true, Counted: 7,
+			Note: "the alarm's book says 8 wires; one is under tape"}, "TC": {Labelled: true},
 		"IJ3": {Labelled: true, Latch: gather.Broken, Seals: gather.Worn},
 	}
 	j.Readings = ignitionSwitch()
@@ -78,7 +81,8 @@ func resistanceWire() []gather.Measurement {
 	at, bare, loaded := harness.Ref{Connector: "KB", Cavity: "2"}, 12.4, 7.7
 	return []gather.Measurement{
 		{ID: "coil-bare", At: at, Key: gather.KeyRun, Volts: &bare, Who: "Ines", When: when + 50},
-		{ID: "coil-loaded", At: at, Key: gather.KeyRun, Volts: &loaded, Loaded: true, Watts: 55, Who: "Ines", When: when + 51}}
+		{ID: "coil-loaded", At: at, Key: gather.KeyRun, Volts: &loaded, Loaded: true, Watts: 55, Who: "Ines",
+			When: when + 51}}
 }
 
 // feedPackhorse keeps a fuse block of its own beside the vehicle's own fuses, by which it is fed.
@@ -99,12 +103,14 @@ func feedPackhorse(j *plan.Job) error {
 
 // ignitionSwitch is the old switch, read cavity by cavity in each position of the key, with a lamp on it.
 func ignitionSwitch() []gather.Measurement {
-	volts := map[string][4]float64{"1": {12.5, 12.4, 12.3, 10.6}, "2": {0, 0, 12.2, 10.4}, "3": {0, 12.3, 12.2, 0}, "4": {0, 0, 0, 10.5}}
+	volts := map[string][4]float64{"1": {12.5, 12.4, 12.3, 10.6}, "2": {0, 0, 12.2, 10.4}, "3": {0, 12.3, 12.2, 0},
+		"4": {0, 0, 0, 10.5}}
 	var all []gather.Measurement
 	for _, cavity := range []string{"1", "2", "3", "4"} {
 		for i, key := range gather.Keys() {
 			v := volts[cavity][i]
-			all = append(all, gather.Measurement{ID: fmt.Sprintf("switch-%s-%s", cavity, key), At: harness.Ref{Connector: "IS", Cavity: cavity}, Key: key, Volts: &v, Loaded: true, Who: "Ines", When: when + int64(len(all))})
+			all = append(all, gather.Measurement{ID: fmt.Sprintf("switch-%s-%s", cavity, key), At: harness.Ref{Connector: "IS",
+				Cavity: cavity}, Key: key, Volts: &v, Loaded: true, Who: "Ines", When: when + int64(len(all))})
 		}
 	}
 	return all

@@ -37,14 +37,16 @@ func TestTheDemonstrationReaches(t *testing.T) {
 				t.Errorf("%s: %s %s", job.Title, x.Code, x.Text)
 			}
 		}
-		if job.Title == "Packhorse" && !maps.Equal(thin, map[string]bool{"7199": true, "7507": true, "7508": true, "P016": true, "P054": true, "P077": true,
+		if job.Title == "Packhorse" && !maps.Equal(thin, map[string]bool{"7199": true, "7507": true, "7508": true,
+			"P016": true, "P054": true, "P077": true,
 			"P083": true}) || job.Title != "Packhorse" && len(thin) > 0 {
 			t.Errorf("%s: too much is on %v", job.Title, thin)
 		}
 		if job.Title != "Packhorse" {
 			continue
 		}
-		if r.Figures.Extend < 20 || r.Figures.Troubled > 0 || r.Figures.Provisional == 0 || len(r.Walls) != 1 || len(r.Kept) == 0 || len(r.Disconnects) < 2 {
+		if r.Figures.Extend < 20 || r.Figures.Troubled > 0 || r.Figures.Provisional == 0 || len(r.Walls) != 1 ||
+			len(r.Kept) == 0 || len(r.Disconnects) < 2 {
 			t.Errorf("%+v: the Packhorse should show all that Reach knows", r.Figures)
 		}
 		own := 0
@@ -56,7 +58,8 @@ func TestTheDemonstrationReaches(t *testing.T) {
 		if own > 3 {
 			t.Errorf("%d of the chassis's own wires do not reach where they lie", own)
 		}
-		for wire, hadBy := range map[string]string{"7431": "measured by Ines", "7411": "from the list", "7412": "from the list"} {
+		for wire, hadBy := range map[string]string{"7431": "measured by Ines", "7411": "from the list",
+			"7412": "from the list"} {
 			i := slices.IndexFunc(r.Lines, func(l reach.Line) bool { return l.Wire == wire })
 			if l := r.Lines[i]; l.HadBy != hadBy || l.Verdict == reach.Extend && l.Provision[0].Kind != reach.Shielded {
 				t.Errorf("%s: %s, %s, %v: what is under a shield is lengthened in kind", wire, l.HadBy, l.Verdict, l.Provision)

@@ -14,8 +14,8 @@ import (
 // added the structure of the harness, readings, traces, photographs, and what Thin decides and has done; format 3 the
 // faces of connectors and what Pin's work notes; format 4 stations, paths and what Reach decides and measures; format
 // 5 how connectors are met, ways, origins of new wires, steps of one's own and answers to findings; format 6 further
-// pinouts, what connectors come from, lines struck out, tables side by side, and the lists that Feed goes by; format 7 a
-// fuse block of one's own, fuses that are changed, and ways to feed a job.
+// pinouts, what connectors come from, lines struck out, tables side by side, and the lists that Feed goes by; format
+// 7 a fuse block of one's own, fuses that are changed, and ways to feed a job.
 const Format = 7
 
 // JobFile is a whole job in one file: backup, sharing, bug report and test fixture at once.
@@ -42,7 +42,8 @@ func WriteJob(w io.Writer, j plan.Job, pictures map[string]Picture) error {
 // one, so that a file from elsewhere brings nothing else. It fails with a *Refusal.
 func ReadJob(data []byte) (plan.Job, map[string]Picture, error) {
 	if len(data) > MaxJobBytes {
-		return plan.Job{}, nil, refuse("too-large", "the job file has %d MB; at most %d MB are read", len(data)>>20, MaxJobBytes>>20)
+		return plan.Job{}, nil, refuse("too-large", "the job file has %d MB; at most %d MB are read", len(data)>>20,
+			MaxJobBytes>>20)
 	}
 	var version struct {
 		Format *int `json:"format"`
@@ -51,7 +52,9 @@ func ReadJob(data []byte) (plan.Job, map[string]Picture, error) {
 		return plan.Job{}, nil, refuse("not-a-job", "this is not a Draxel job file")
 	}
 	if *version.Format > Format {
-		return plan.Job{}, nil, refuse("newer-format", "the job file was written by a newer Draxel (format %d, this one reads up to %d): update Draxel and open it again", *version.Format, Format)
+		return plan.Job{}, nil, refuse("newer-format",
+			"the job file was written by a newer Draxel (format %d, this one reads up to %d): update Draxel and open it again",
+			*version.Format, Format)
 	}
 	var f struct {
 		Format   int                `json:"format"`

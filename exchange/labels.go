@@ -63,7 +63,8 @@ func WriteLabelsPDF(w io.Writer, title, printed string, all []Label) error {
 	return nil
 }
 
-// document begins a document of that title on A4, upright or lying, in our fonts. The same content gives the same bytes.
+// document begins a document of that title on A4, upright or lying, in our fonts. The same content gives the same
+// bytes.
 func document(title, printed, orientation string) (*fpdf.Fpdf, error) {
 	date, err := time.Parse(time.DateOnly, printed)
 	if err != nil {

@@ -103,7 +103,8 @@ func (p *page) lines(at, wide, size float64, style, text string, height float64)
 func (p *page) footer() {
 	p.SetXY(margin, 286)
 	p.SetFont("text", "", 7.5)
-	p.CellFormat(inner/2, 4, fmt.Sprintf("%s · revision %d · %s · printed %s", p.s.Title, p.s.Revision, p.s.Hash, p.s.Printed), "", 0, "L", false, 0, "")
+	p.CellFormat(inner/2, 4, fmt.Sprintf("%s · revision %d · %s · printed %s", p.s.Title, p.s.Revision, p.s.Hash,
+		p.s.Printed), "", 0, "L", false, 0, "")
 	p.CellFormat(inner/2, 4, fmt.Sprintf("page %d of {pages}", p.PageNo()), "", 0, "R", false, 0, "")
 }
 

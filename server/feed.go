@@ -28,10 +28,13 @@ func (s *Server) showFeed(c *gin.Context) error {
 	}
 	v := FeedView{Revision: j.Revision, Lists: feedLines(j), Positions: feed.Positions(),
 		Trees: map[string][]feed.Feeder{},
-		Fuses: []feed.Protected{}, Unprotected: []feed.Bare{}, Switches: []string{}, Closed: []string{}, Grounds: []feed.Ground{}, Sensors: []feed.Sensed{}, Nodes: []string{}, Wires: []string{},
-		Relays: []string{}, Assumed: []string{}, Unknown: []string{}, Unfed: []string{}, Measured: []string{}, Findings: stageFindings(j.plan().Findings, "feed")}
+		Fuses: []feed.Protected{}, Unprotected: []feed.Bare{}, Switches: []string{}, Closed: []string{},
+		Grounds: []feed.Ground{}, Sensors: []feed.Sensed{}, Nodes: []string{}, Wires: []string{},
+		Relays: []string{}, Assumed: []string{}, Unknown: []string{}, Unfed: []string{}, Measured: []string{},
+		Findings: stageFindings(j.plan().Findings, "feed")}
 	p := j.plan()
-	v.Block, v.Circuits, v.Parts, v.Steps = j.Job.Block, orEmpty(p.Feed.Circuits), orEmpty(p.Feed.Parts), j.workSteps(work.Feed)
+	v.Block, v.Circuits, v.Parts, v.Steps = j.Job.Block, orEmpty(p.Feed.Circuits), orEmpty(p.Feed.Parts),
+		j.workSteps(work.Feed)
 	v.Ways, v.Holders = []FeedWay{}, []string{}
 	for _, o := range j.Job.Feeds {
 		v.Ways = append(v.Ways, FeedWay{o.ID, o.Name})
@@ -207,6 +210,7 @@ func (s *Server) feedLive(c *gin.Context) error {
 	}
 	live := r.Live(at)
 	wires := j.facts.Laid.Loom.Wires
-	c.JSON(http.StatusOK, FeedLive{Limbs: j.begun().Thin.Result.Routes(j.Drawing(), func(w int) bool { return live[wires[w].ID] })})
+	c.JSON(http.StatusOK, FeedLive{Limbs: j.begun().Thin.Result.Routes(j.Drawing(),
+		func(w int) bool { return live[wires[w].ID] })})
 	return nil
 }

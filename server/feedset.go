@@ -17,8 +17,8 @@ import (
 	"draxel/store"
 )
 
-// decisionBodies gives the subjects by which the decisions of a job become others: those that differ, and those that are
-// gone.
+// decisionBodies gives the subjects by which the decisions of a job become others: those that differ, and those that
+// are gone.
 func (s *Server) decisionBodies(c *gin.Context, j *computed, to []match.Decision, bodies map[string]any) {
 	had := map[string]match.Decision{}
 	for _, d := range j.Job.Decisions {
@@ -118,7 +118,8 @@ func (s *Server) putBlock(c *gin.Context) error {
 		}
 		if r.Block != nil && slices.ContainsFunc(j.found.Laid.Loom.Connectors,
 			func(h harness.Half) bool { return h.ID == r.Block.ID }) {
-			return problem(http.StatusUnprocessableEntity, "name-taken", "There is a connector "+r.Block.ID+" already.", "/block/id")
+			return problem(http.StatusUnprocessableEntity, "name-taken", "There is a connector "+r.Block.ID+" already.",
+				"/block/id")
 		}
 		return s.apply(c, change{id: r.ID, what: "block", seen: r.Seen, base: j.Revision, bodies: bodies})
 	})
@@ -187,7 +188,8 @@ func (s *Server) rateFuse(c *gin.Context) error {
 	})
 }
 
-// keepFeeds keeps the way in which the job is fed now, under a name; of a name that is kept without one it is taken away.
+// keepFeeds keeps the way in which the job is fed now, under a name; of a name that is kept without one it is taken
+// away.
 func (s *Server) keepFeeds(c *gin.Context) error {
 	r, err := read[FeedOptionRequest](c)
 	if err == nil && (r.Option == "" || len(r.Option) > longestName || len(r.Name) > longestName) {

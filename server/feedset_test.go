@@ -37,8 +37,8 @@ func circuit(t *testing.T, v server.FeedView, at string) plan.Circuit {
 	return plan.Circuit{}
 }
 
-// A block is proposed, a circuit is moved, a fuse is stated, the block gets a place, the label of its lid is printed; the
-// way it was fed before is compared and taken again, and the plan is the one that it was.
+// A block is proposed, a circuit is moved, a fuse is stated, the block gets a place, the label of its lid is
+// printed; the way it was fed before is compared and taken again, and the plan is the one that it was.
 func TestABlockFromProposalToLabel(t *testing.T) {
 	c := start(t)
 	job := c.packhorse(nil)
@@ -65,7 +65,8 @@ func TestABlockFromProposalToLabel(t *testing.T) {
 		t.Errorf("E1 and E2 stand on %s and %s", circuit(t, v, "E1").Slot, circuit(t, v, "E2").Slot)
 	}
 	v.Block.Slots[0].Amps = 7.5
-	if code := c.asked(job, "PUT", "/block", server.BlockRequest{ID: c.change(), Seen: v.Revision, Block: v.Block}); code != "" {
+	if code := c.asked(job, "PUT", "/block", server.BlockRequest{ID: c.change(), Seen: v.Revision,
+		Block: v.Block}); code != "" {
 		t.Fatal(code)
 	}
 	v = c.feed(job)
@@ -82,7 +83,8 @@ func TestABlockFromProposalToLabel(t *testing.T) {
 	if v = c.feed(job); v.Station != "unit shelf" {
 		t.Errorf("it lives at %q", v.Station)
 	}
-	if text := c.pdf(job + "/feed/lid.pdf"); text != "" && (!strings.Contains(text, "7.5 A") || !strings.Contains(text, "R1") ||
+	if text := c.pdf(job + "/feed/lid.pdf"); text != "" && (!strings.Contains(text, "7.5 A") || !strings.Contains(text,
+		"R1") ||
 		!strings.Contains(text, "unit battery")) {
 		t.Errorf("the label says %s", text)
 	}
@@ -91,13 +93,15 @@ func TestABlockFromProposalToLabel(t *testing.T) {
 		!ways[1].Figures.Reached || ways[1].Figures.Steps != len(was.Steps) {
 		t.Errorf("%+v, there were %d steps before", ways, len(was.Steps))
 	}
-	if code := c.asked(job, "POST", "/take", server.FeedOptionRequest{ID: c.change(), Seen: v.Revision, Option: v.Ways[0].ID}); code != "" {
+	if code := c.asked(job, "POST", "/take", server.FeedOptionRequest{ID: c.change(), Seen: v.Revision,
+		Option: v.Ways[0].ID}); code != "" {
 		t.Fatal(code)
 	}
 	v = c.feed(job)
 	now := show[server.WorkListView](c, job+"/work")
 	if v.Block != nil || circuit(t, v, "E4").From != "SP2" || len(now.Steps) != len(was.Steps) || len(v.Ways) != 1 {
-		t.Errorf("block %v, E4 from %s, %d steps, there were %d, ways %v", v.Block, circuit(t, v, "E4").From, len(now.Steps), len(was.Steps), v.Ways)
+		t.Errorf("block %v, E4 from %s, %d steps, there were %d, ways %v", v.Block, circuit(t, v, "E4").From,
+			len(now.Steps), len(was.Steps), v.Ways)
 	}
 }
 
@@ -127,7 +131,8 @@ func TestAFuseIsChanged(t *testing.T) {
 	c := start(t)
 	job := c.packhorse(nil)
 	v := c.feed(job)
-	if code := c.asked(job, "POST", "/rated", server.RatedRequest{ID: c.change(), Seen: v.Revision, Fuse: "8", Amps: 15}); code != "" {
+	if code := c.asked(job, "POST", "/rated", server.RatedRequest{ID: c.change(), Seen: v.Revision, Fuse: "8",
+		Amps: 15}); code != "" {
 		t.Fatal(code)
 	}
 	v = c.feed(job)
@@ -139,7 +144,8 @@ func TestAFuseIsChanged(t *testing.T) {
 			t.Errorf("%+v", f)
 		}
 	}
-	if code := c.asked(job, "POST", "/rated", server.RatedRequest{ID: c.change(), Seen: v.Revision, Fuse: "8"}); code != "" {
+	if code := c.asked(job, "POST", "/rated", server.RatedRequest{ID: c.change(), Seen: v.Revision,
+		Fuse: "8"}); code != "" {
 		t.Fatal(code)
 	}
 	if v = c.feed(job); len(v.Steps) != 0 {
@@ -151,7 +157,8 @@ func TestFeedRefuses(t *testing.T) {
 	c := start(t)
 	job := c.packhorse(nil)
 	v := c.feed(job)
-	if code := c.asked(job, "POST", "/propose", server.ProposeBlockRequest{ID: c.change(), Seen: v.Revision, One: true}); code != "" {
+	if code := c.asked(job, "POST", "/propose", server.ProposeBlockRequest{ID: c.change(), Seen: v.Revision,
+		One: true}); code != "" {
 		t.Fatal(code)
 	}
 	v = c.feed(job)
@@ -166,14 +173,18 @@ func TestFeedRefuses(t *testing.T) {
 		body         any
 		want         string
 	}{
-		"a slot on no group":         {"PUT", "/block", server.BlockRequest{Seen: seen, Block: &worse}, "bad-value"},
-		"a name that is taken":       {"PUT", "/block", server.BlockRequest{Seen: seen, Block: &taken}, "name-taken"},
-		"a fuse that there is not":   {"POST", "/rated", server.RatedRequest{Seen: seen, Fuse: "99", Amps: 5}, "no-such-thing"},
-		"a fuse of −5 A":             {"POST", "/rated", server.RatedRequest{Seen: seen, Fuse: "8", Amps: -5}, "bad-value"},
-		"a slot of the block":        {"POST", "/rated", server.RatedRequest{Seen: seen, Fuse: "FB1", Amps: 5}, "own-slot"},
-		"a slot that there is not":   {"POST", "/circuit", server.CircuitRequest{Seen: seen, Side: match.To, At: at, From: harness.Ref{Connector: "FB", Cavity: "77"}}, "no-such-cavity"},
-		"no origin":                  {"POST", "/circuit", server.CircuitRequest{Seen: seen, Side: match.To, At: at}, "no-origin"},
-		"what wants no feed":         {"POST", "/circuit", server.CircuitRequest{Seen: seen, Side: match.To, At: harness.Ref{Connector: "E", Cavity: "20"}, Fuse: "5"}, "no-such-circuit"},
+		"a slot on no group":   {"PUT", "/block", server.BlockRequest{Seen: seen, Block: &worse}, "bad-value"},
+		"a name that is taken": {"PUT", "/block", server.BlockRequest{Seen: seen, Block: &taken}, "name-taken"},
+		"a fuse that there is not": {"POST", "/rated", server.RatedRequest{Seen: seen, Fuse: "99", Amps: 5},
+			"no-such-thing"},
+		"a fuse of −5 A":      {"POST", "/rated", server.RatedRequest{Seen: seen, Fuse: "8", Amps: -5}, "bad-value"},
+		"a slot of the block": {"POST", "/rated", server.RatedRequest{Seen: seen, Fuse: "FB1", Amps: 5}, "own-slot"},
+		"a slot that there is not": {"POST", "/circuit", server.CircuitRequest{Seen: seen, Side: match.To, At: at,
+			From: harness.Ref{Connector: "FB", Cavity: "77"}}, "no-such-cavity"},
+		"no origin": {"POST", "/circuit", server.CircuitRequest{Seen: seen, Side: match.To, At: at},
+			"no-origin"},
+		"what wants no feed": {"POST", "/circuit", server.CircuitRequest{Seen: seen, Side: match.To,
+			At: harness.Ref{Connector: "E", Cavity: "20"}, Fuse: "5"}, "no-such-circuit"},
 		"a way without a name":       {"POST", "/way", server.FeedOptionRequest{Seen: seen, Name: "x"}, "no-name"},
 		"a way that there is not":    {"POST", "/take", server.FeedOptionRequest{Seen: seen, Option: "zz"}, "no-such-thing"},
 		"what somebody else changed": {"PUT", "/block", server.BlockRequest{Seen: seen - 1, Block: v.Block}, "stale"},

@@ -77,7 +77,8 @@ func stageFindings(all []finding.Finding, stage string) []finding.Finding {
 func verdicts(r *thin.Result) []WireVerdict {
 	out := make([]WireVerdict, len(r.Wires))
 	for i, v := range r.Wires {
-		out[i] = WireVerdict{Choice: v.Choice, Exception: v.Exception, Contested: v.Contested, Circuit: v.Circuit, System: v.System}
+		out[i] = WireVerdict{Choice: v.Choice, Exception: v.Exception, Contested: v.Contested, Circuit: v.Circuit,
+			System: v.System}
 		if v.By != nil {
 			out[i].By, out[i].Reason = string(v.By.On)+" "+v.By.ID, v.By.Reason
 		}
@@ -98,7 +99,8 @@ func (s *Server) decideThin(c *gin.Context) error {
 	return s.checked(c, func(j *computed) error {
 		bodies := map[string]any{}
 		for i, d := range r.Decisions {
-			x := thin.Decision{On: d.On, ID: d.ID, Choice: d.Choice, Reason: strings.TrimSpace(d.Reason), Who: who(c), When: s.now().UTC().UnixMilli()}
+			x := thin.Decision{On: d.On, ID: d.ID, Choice: d.Choice, Reason: strings.TrimSpace(d.Reason), Who: who(c),
+				When: s.now().UTC().UnixMilli()}
 			pointer := fmt.Sprintf("/decisions/%d", i)
 			subject := store.SubjectThin(d.On, d.ID)
 			if _, err := s.fresh(c, r.ID, r.Seen, subject); err != nil { // before a reason is asked for what is decided
@@ -117,7 +119,8 @@ func (s *Server) decideThin(c *gin.Context) error {
 		if r.Decisions[0].Choice == thin.Undecided {
 			what = "thin-reopen"
 		}
-		done, err := s.write(c, change{id: r.ID, what: what, reason: r.Decisions[0].Reason, seen: r.Seen, base: j.Revision, bodies: bodies})
+		done, err := s.write(c, change{id: r.ID, what: what, reason: r.Decisions[0].Reason, seen: r.Seen, base: j.Revision,
+			bodies: bodies})
 		if err != nil {
 			return err
 		}
@@ -136,7 +139,8 @@ func checkThin(j *computed, d thin.Decision, pointer string) error {
 	}
 	r := j.begun().Thin.Result
 	if why := r.Refuses(d); why != "" {
-		return problem(http.StatusUnprocessableEntity, "not-to-be-decided", sentence(fmt.Sprintf("%s %s: %s", d.On, d.ID, why)), pointer)
+		return problem(http.StatusUnprocessableEntity, "not-to-be-decided", sentence(fmt.Sprintf("%s %s: %s", d.On, d.ID,
+			why)), pointer)
 	}
 	if d.Choice != thin.Goes || d.Reason != "" {
 		return nil
@@ -154,7 +158,8 @@ func checkThin(j *computed, d thin.Decision, pointer string) error {
 	for _, l := range cut.Dies {
 		names = append(names, strings.TrimSpace(l.At+" "+l.Function))
 	}
-	return problem(http.StatusUnprocessableEntity, "reason-wanted", fmt.Sprintf("%s carries %d wires that are not decided away; these lose what feeds or reads them: %s. Say why it goes.", d.ID, cut.Carries, strings.Join(names[:min(len(names), 8)], "; ")), pointer)
+	return problem(http.StatusUnprocessableEntity, "reason-wanted",
+		fmt.Sprintf("%s carries %d wires that are not decided away; these lose what feeds or reads them: %s. Say why it goes.", d.ID, cut.Carries, strings.Join(names[:min(len(names), 8)], "; ")), pointer)
 }
 
 // changed lists what is different between two states of a job in Thin.
@@ -229,7 +234,8 @@ func (s *Server) showCircuit(c *gin.Context) error {
 		return problem(http.StatusNotFound, "no-such-thing", "There is no such wire.", "")
 	}
 	asked := func(w int) bool { return r.Wires[w].Circuit == r.Wires[i].Circuit }
-	v := CircuitView{Circuit: r.Wires[i].Circuit, Limbs: r.Routes(j.Drawing(), asked), Wires: []string{}, Beliefs: []gather.Belief{}}
+	v := CircuitView{Circuit: r.Wires[i].Circuit, Limbs: r.Routes(j.Drawing(), asked), Wires: []string{},
+		Beliefs: []gather.Belief{}}
 	for k, x := range r.Wires {
 		if x.Circuit == v.Circuit {
 			v.Wires = append(v.Wires, j.facts.Laid.Loom.Wires[k].ID)
@@ -251,12 +257,15 @@ func (s *Server) putBench(c *gin.Context) error {
 	}
 	b := r.Bench
 	if b.School != thin.Extract && b.School != thin.CutSeal {
-		return problem(http.StatusUnprocessableEntity, "no-school", "Dead ends are extracted, or cut and sealed.", "/bench/school")
+		return problem(http.StatusUnprocessableEntity, "no-school", "Dead ends are extracted, or cut and sealed.",
+			"/bench/school")
 	}
-	for name, v := range map[string]float64{"stub": b.Stub, "usable": b.Usable, "worked": b.Worked, "seal": b.Rates.Seal, "join": b.Rates.Join, "out": b.Rates.Out,
+	for name, v := range map[string]float64{"stub": b.Stub, "usable": b.Usable, "worked": b.Worked, "seal": b.Rates.Seal,
+		"join": b.Rates.Join, "out": b.Rates.Out,
 		"check": b.Rates.Check, "splice": b.Rates.Splice, "extract": b.Rates.Extract, "takeOff": b.Rates.TakeOff} {
 		if v < 0 || v > 1e5 {
-			return problem(http.StatusUnprocessableEntity, "bad-number", "That is not a length or a time: "+name+".", "/bench/"+name)
+			return problem(http.StatusUnprocessableEntity, "bad-number", "That is not a length or a time: "+name+".",
+				"/bench/"+name)
 		}
 	}
 	if b.Hand != nil && (*b.Hand < 0 || *b.Hand > 9) {

@@ -122,7 +122,8 @@ func main() {
 	if len(os.Args) > 1 {
 		dir = os.Args[1]
 	}
-	for name, v := range map[string]any{"job.schema.json": exchange.JobFile{}, "api.schema.json": api{}, "faces.schema.json": exchange.FacesFile{}} {
+	for name, v := range map[string]any{"job.schema.json": exchange.JobFile{}, "api.schema.json": api{},
+		"faces.schema.json": exchange.FacesFile{}} {
 		if err := write(filepath.Join(dir, name), v); err != nil {
 			fmt.Fprintln(os.Stderr, "schema:", err)
 			os.Exit(1)
@@ -168,7 +169,8 @@ var enums = map[reflect.Type][]any{
 	reflect.TypeFor[gather.Key]():       list(gather.Keys()...),
 	reflect.TypeFor[gather.Works]():     list(gather.NotTried, gather.DidWork, gather.DidNot, gather.NotFitted),
 	reflect.TypeFor[gather.State]():     list(gather.NotLooked, gather.Good, gather.Worn, gather.Broken),
-	reflect.TypeFor[gather.Saw]():       list(gather.GoesHere, gather.JoinsAt, gather.EndsOff, gather.AddedTo, gather.Differs, gather.Stuck, gather.NamedAs),
+	reflect.TypeFor[gather.Saw](): list(gather.GoesHere, gather.JoinsAt, gather.EndsOff, gather.AddedTo,
+		gather.Differs, gather.Stuck, gather.NamedAs),
 	reflect.TypeFor[pin.What]():         list(pin.Whats()...),
 	reflect.TypeFor[face.View]():        list(face.WireSide, face.MatingFace),
 	reflect.TypeFor[face.Side]():        list(face.Top, face.Bottom, face.Left, face.Right, ""),

@@ -41,8 +41,8 @@ type Opened struct {
 	Most  float64 `json:"most"`  // s; 0 where it may take hours
 }
 
-// Ask answers what if, from the state of a position with switches of their own on. A fuse that opens by it is opened, and
-// what follows from that too. It fails where the fault is about something that is not there.
+// Ask answers what if, from the state of a position with switches of their own on. A fuse that opens by it is
+// opened, and what follows from that too. It fails where the fault is about something that is not there.
 func (r *Result) Ask(position string, on []string, f network.Fault) (Outcome, error) {
 	before, err := r.With(position, on)
 	if err != nil {
@@ -91,8 +91,8 @@ func (r *Result) Ask(position string, on []string, f network.Fault) (Outcome, er
 	return a, nil
 }
 
-// chafed gives a fault as the network takes it. A wire that is chafed through to the body halfway is not one wire any more:
-// it is open, and half of it leads to the body from either end.
+// chafed gives a fault as the network takes it. A wire that is chafed through to the body halfway is not one wire
+// any more: it is open, and half of it leads to the body from either end.
 func (r *Result) chafed(f network.Fault) ([]network.Fault, error) {
 	if f.Do != network.Short || f.Element == "" {
 		return []network.Fault{f}, nil

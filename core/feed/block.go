@@ -9,8 +9,8 @@ import (
 	"draxel/core/network"
 )
 
-// Block is a fuse and relay block of one's own. In the harness it is a connector of its name: a cavity for what each slot
-// feeds, for the ends of each relay, and for what feeds each group.
+// Block is a fuse and relay block of one's own. In the harness it is a connector of its name: a cavity for what each
+// slot feeds, for the ends of each relay, and for what feeds each group.
 type Block struct {
 	ID     string       `json:"id"` // "FB": its first slot is cavity FB-1
 	Groups []FeedGroup  `json:"groups"`
@@ -37,8 +37,8 @@ type BlockSlot struct {
 	For   string  `json:"for,omitempty"` // what the lid says, where that is not what it feeds
 }
 
-// BlockRelay is a relay of the block. Its 30 stands on a group or behind a slot; its coil is led to where each end is said
-// to be: a group of the block, a cavity, or a ground point.
+// BlockRelay is a relay of the block. Its 30 stands on a group or behind a slot; its coil is led to where each end
+// is said to be: a group of the block, a cavity, or a ground point.
 type BlockRelay struct {
 	Name       string  `json:"name"` // R1
 	For        string  `json:"for,omitempty"`
@@ -264,8 +264,8 @@ func (b *Block) titleOf(r *BlockRelay) string {
 // RelayName is what the network calls a relay of the block.
 func (b *Block) RelayName(relay string) string { return b.ID + " " + relay }
 
-// fuseless is the rating in A by which a slot is drawn until the fuse that fits is reckoned: its few mΩ are the least of
-// its circuit.
+// fuseless is the rating in A by which a slot is drawn until the fuse that fits is reckoned: its few mΩ are the
+// least of its circuit.
 const fuseless = 10
 
 // rated gives the rating in A by which a fuse is drawn, and notes where it is to be reckoned.
@@ -292,7 +292,8 @@ func (b *Block) Add(f *Facts) {
 		}
 		link(b.ID+" inlet "+g.Name, b.At(b.in(i)).String(), bus)
 		if g.Fused {
-			in.Slots = append(in.Slots, network.Slot{Name: b.main(g), In: g.From, Out: b.main(g), Rating: f.rated(b.main(g), g.Main)})
+			in.Slots = append(in.Slots, network.Slot{Name: b.main(g), In: g.From, Out: b.main(g), Rating: f.rated(b.main(g),
+				g.Main)})
 			f.Slow[b.main(g)] = true
 		}
 	}

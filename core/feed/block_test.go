@@ -54,8 +54,10 @@ func TestWhatABlockCannotBe(t *testing.T) {
 
 // What shares a fuse, as the trade groups it (common practice).
 func TestGroupsOfTheTrade(t *testing.T) {
-	texts := []string{"Injector supply, bank 1", "Injector supply, bank 2", "Ignition coil supply", "Oxygen sensor heater supply",
-		"Mass air flow sensor supply", "Battery feed 1", "Battery feed 2", "Ignition feed", "Fuel pump supply", "Fan 1 supply",
+	texts := []string{"Injector supply, bank 1", "Injector supply, bank 2", "Ignition coil supply",
+		"Oxygen sensor heater supply",
+		"Mass air flow sensor supply", "Battery feed 1", "Battery feed 2", "Ignition feed", "Fuel pump supply",
+		"Fan 1 supply",
 		"Fan 2 supply", "Main relay output", "Start signal"}
 	var wants []feed.Want
 	for _, text := range texts {
@@ -78,7 +80,8 @@ func TestGroupsOfTheTrade(t *testing.T) {
 		}
 		return ""
 	}
-	apart := [][2]string{{texts[0], texts[1]}, {texts[0], texts[2]}, {texts[2], texts[3]}, {texts[9], texts[10]}, {texts[5], texts[7]},
+	apart := [][2]string{{texts[0], texts[1]}, {texts[0], texts[2]}, {texts[2], texts[3]}, {texts[9], texts[10]},
+		{texts[5], texts[7]},
 		{texts[3], texts[9]}}
 	together := [][2]string{{texts[3], texts[4]}, {texts[5], texts[6]}}
 	for _, x := range apart {
@@ -128,8 +131,8 @@ func TestGroupsOfTheTrade(t *testing.T) {
 	}
 }
 
-// A block in a vehicle: its relay pulls once the ignition is on, its slots take what hangs on them, and the fuses are those
-// that fit, worked out by hand.
+// A block in a vehicle: its relay pulls once the ignition is on, its slots take what hangs on them, and the fuses
+// are those that fit, worked out by hand.
 func TestABlockInAVehicle(t *testing.T) {
 	v := sound()
 	v.wires = append(v.wires, "W20 FB-in1 B-1 10 Feed", "W21 FB-in2 K-1 1 Ignition feed", "W22 FB-3 H-1 2.5 Heater",
@@ -145,22 +148,25 @@ func TestABlockInAVehicle(t *testing.T) {
 	for i, p := range feed.Positions() {
 		on := p.Key == network.Run || p.Key == network.Crank
 		if r.Works(r.States[i], "heater") != on || r.Works(r.States[i], "FB R1") != on {
-			t.Errorf("%s: the heater works %v, its relay %v", p.Name, r.Works(r.States[i], "heater"), r.Works(r.States[i], "FB R1"))
+			t.Errorf("%s: the heater works %v, its relay %v", p.Name, r.Works(r.States[i], "heater"), r.Works(r.States[i],
+				"FB R1"))
 		}
 	}
 	got := map[string]feed.Protected{}
 	for _, p := range r.Fuses {
 		got[p.Fuse] = p
 	}
-	// The bus has about 13.5 V while it charges, and 0.4 V are lost on the way: 12.5 A at 12 V are 13.6 A, more than four fifths
-	// of 15 A, so 20 A; 3 A make 3.3 A: 5 A; both with the coil 17 A: 25 A. A spare slot has none.
+	// The bus has about 13.5 V while it charges, and 0.4 V are lost on the way: 12.5 A at 12 V are 13.6 A, more than
+	// four fifths of 15 A, so 20 A; 3 A make 3.3 A: 5 A; both with the coil 17 A: 25 A. A spare slot has none.
 	for fuse, want := range map[string]float64{"FB3": 20, "FB4": 5, "FB main battery": 25, "FB1": 0} {
 		if p := got[fuse]; p.Rating != want || !p.Reckoned {
-			t.Errorf("%s: %g A reckoned %v, want %g (load %.3g, may %.3g, %s)", fuse, p.Rating, p.Reckoned, want, p.Load, p.Carries, p.Why)
+			t.Errorf("%s: %g A reckoned %v, want %g (load %.3g, may %.3g, %s)", fuse, p.Rating, p.Reckoned, want, p.Load,
+				p.Carries, p.Why)
 		}
 	}
 	lid := r.Lid(&b, func(cavity string) string { return map[string]string{"3": "heater", "4": "second heater"}[cavity] })
-	if text := fmt.Sprint(lid); !strings.Contains(text, "{3 20 A heater false}") || !strings.Contains(text, "{1  spare false}") ||
+	if text := fmt.Sprint(lid); !strings.Contains(text, "{3 20 A heater false}") || !strings.Contains(text,
+		"{1  spare false}") ||
 		!strings.Contains(text, "{R1 30 A") || !strings.Contains(text, "through R1") {
 		t.Errorf("the lid says %s", text)
 	}
@@ -168,7 +174,8 @@ func TestABlockInAVehicle(t *testing.T) {
 	for _, x := range r.Parts(feed.Decisions{Block: &b}, func(string) size.Section { return 10 }) {
 		parts[x.What] = x.Count
 	}
-	for what, n := range map[string]int{"blade fuse 5 A": 2, "blade fuse 20 A": 2, "slow blade fuse 25 A": 2, "holder for the main fuse": 1,
+	for what, n := range map[string]int{"blade fuse 5 A": 2, "blade fuse 20 A": 2, "slow blade fuse 25 A": 2,
+		"holder for the main fuse":                         1,
 		"relay 12 V, 30 A, its coil suppressed by a diode": 1, "fuse and relay block, 4 slots, 1 relays": 1,
 		"ring terminal for its stud for 10 mm²": 1} {
 		if parts[what] != n {
@@ -177,7 +184,8 @@ func TestABlockInAVehicle(t *testing.T) {
 	}
 }
 
-// A fuse that is to be changed is the new one in the network, and its old rating is known; one that no list has is found.
+// A fuse that is to be changed is the new one in the network, and its old rating is known; one that no list has is
+// found.
 func TestAFuseThatIsChanged(t *testing.T) {
 	in := sound().input(t)
 	facts := in.Facts.Decided(feed.Decisions{Rated: []feed.Rated{{Fuse: "2", Amps: 5}, {Fuse: "99", Amps: 5}}})

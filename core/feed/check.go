@@ -376,7 +376,8 @@ func (r *Result) checkStarter() {
 			if p := Positions()[k]; p.Key != network.Crank && r.volts(s, d) > 2 {
 				r.find("starter-fed", finding.Danger, d,
 					"Find in the tree by which way it is fed: a by-pass of a resistance wire needs a contact of its own, or a diode.",
-					"%s has %.1f V in %s: it may crank, or hold, without the key. Battery off before anything is touched.", d, r.volts(s, d), p.Name)
+					"%s has %.1f V in %s: it may crank, or hold, without the key. Battery off before anything is touched.", d,
+					r.volts(s, d), p.Name)
 				break
 			}
 		}

@@ -31,8 +31,8 @@ func (r *Rated) Check() error {
 	return nil
 }
 
-// Decided gives the facts with what was decided in them: what will stand in the vehicle. The facts are not changed; where
-// nobody has said anything they are nil.
+// Decided gives the facts with what was decided in them: what will stand in the vehicle. The facts are not changed;
+// where nobody has said anything they are nil.
 func (f *Facts) Decided(d Decisions) *Facts {
 	if d.Block == nil && (f == nil || len(d.Rated) == 0) {
 		return f

@@ -1,8 +1,8 @@
 // Package feed says what is live, what it carries and what protects it: power, fuses, relays and grounds.
 //
-// Six lists say what stands in a vehicle beside its wires: sources, fuses, switches, relays, cables and loads. Read makes
-// of them what core/network draws into the harness; Compute asks the network in every position of the key, and finds
-// what is wrong; Ask asks it what if.
+// Six lists say what stands in a vehicle beside its wires: sources, fuses, switches, relays, cables and loads. Read
+// makes of them what core/network draws into the harness; Compute asks the network in every position of the key, and
+// finds what is wrong; Ask asks it what if.
 package feed
 
 import (
@@ -203,7 +203,8 @@ func (r *reader) fuse(l Line) {
 		return
 	}
 	kind := strings.ToLower(l.Cells["kind"])
-	r.Slow[name] = strings.Contains(kind, "slow") || strings.Contains(kind, "link") || strings.Contains(kind, "break") || strings.Contains(kind, "bolt")
+	r.Slow[name] = strings.Contains(kind, "slow") || strings.Contains(kind, "link") || strings.Contains(kind, "break") ||
+		strings.Contains(kind, "bolt")
 	for i, out := range strings.FieldsFunc(p[1], func(c rune) bool { return c == ';' }) {
 		slot := network.Slot{Name: name, In: p[0], Out: strings.TrimSpace(out), Rating: rating}
 		if i > 0 { // the same fuse, led on
@@ -271,7 +272,8 @@ func (r *reader) relay(l Line) {
 	}
 	r.Inside.Relays = append(r.Inside.Relays, network.Coiled{Name: name, Coil: [2]string{coil[0], coil[1]},
 		Common: l.Cells["common"],
-		Make:   l.Cells["make"], Break: l.Cells["break"], Ohms: ohms, Diode: strings.Contains(strings.ToLower(l.Cells["suppressed"]), "diode")})
+		Make:   l.Cells["make"], Break: l.Cells["break"], Ohms: ohms,
+		Diode: strings.Contains(strings.ToLower(l.Cells["suppressed"]), "diode")})
 }
 
 func (r *reader) cable(l Line) {

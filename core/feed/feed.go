@@ -123,8 +123,8 @@ func most(states []*network.State, full *network.State) []float64 {
 	return out
 }
 
-// Worst gives by element of a network the most A that it carries for long: standing in run, with the engine running, and
-// with everything on.
+// Worst gives by element of a network the most A that it carries for long: standing in run, with the engine running,
+// and with everything on.
 func Worst(drawn *network.Drawn, facts *Facts) ([]float64, error) {
 	r := &Result{Drawn: drawn, Facts: facts}
 	all := Positions()
@@ -178,8 +178,8 @@ func (r *Result) Usual(p Position) network.Condition {
 	return c
 }
 
-// With gives the state of a position with switches of their own on, those named and no other. It fails where there is no
-// such switch.
+// With gives the state of a position with switches of their own on, those named and no other. It fails where there
+// is no such switch.
 func (r *Result) With(position string, on []string) (*network.State, error) {
 	s := r.state(position)
 	var faults []network.Fault
@@ -247,7 +247,8 @@ func (r *Result) connect() {
 // beyond walks from a node through what hands current on, whether it is open or closed, up to fuses, sources and loads,
 // and to the battery's negative terminal, and gives the nodes that it comes to. Visit is called for each element once,
 // with the mm of wire up to its far end.
-func (r *Result) beyond(from network.Node, not int32, visit func(i int32, mm float64) (on bool)) (nodes map[int32]bool) {
+func (r *Result) beyond(from network.Node, not int32, visit func(i int32,
+	mm float64) (on bool)) (nodes map[int32]bool) {
 	heads := r.Drawn.Heads()
 	seen := map[int32]bool{heads[from]: true, 0: true}
 	type step struct {

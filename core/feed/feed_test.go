@@ -15,8 +15,8 @@ import (
 	"draxel/core/size"
 )
 
-// vehicle is a small one: a unit U with feeds, ground and outputs, an injector, a lamp, and what a test says stands there.
-// A wire is "id from to mm² function".
+// vehicle is a small one: a unit U with feeds, ground and outputs, an injector, a lamp, and what a test says stands
+// there. A wire is "id from to mm² function".
 type vehicle struct {
 	wires []string
 	lists map[string][]string // a line is field=text; field=text
@@ -47,8 +47,9 @@ func (v vehicle) reckon(t testing.TB) (feed.Input, error) {
 	loom := harness.Loom{Devices: []harness.Device{{ID: "unit", Kind: harness.Unit}, {ID: "injector 1"}, {ID: "pump"},
 		{ID: "charge lamp"}, {ID: "ground point", Kind: harness.Grounds}, {ID: "coolant sensor", Owner: harness.Engine},
 		{ID: "knock sensor", Owner: harness.Engine}}}
-	device := map[string]string{"U": "unit", "J": "injector 1", "P": "pump", "L": "charge lamp", "G": "ground point", "FB": "FB",
-		"T": "coolant sensor", "N": "knock sensor"}
+	device := map[string]string{"U": "unit", "J": "injector 1", "P": "pump", "L": "charge lamp", "G": "ground point",
+		"FB": "FB",
+		"T":  "coolant sensor", "N": "knock sensor"}
 	at := map[string]bool{}
 	in := network.Input{Wires: map[string]network.Length{}}
 	known := map[string]feed.Wire{}
@@ -120,7 +121,8 @@ func sound() vehicle {
 			feed.Switches: {"switch=key; from=main bus; to=IG; closed=run, crank"},
 			feed.Relays:   {},
 			feed.Cables: {"cable=ground cable; from=ground point; to=battery −; size=25; length=600",
-				"cable=block cable; from=engine block; to=battery −; size=25; length=600", "cable=body cable; from=body; to=battery −; size=16; length=400"},
+				"cable=block cable; from=engine block; to=battery −; size=25; length=600",
+				"cable=body cable; from=body; to=battery −; size=16; length=400"},
 			feed.Loads: {},
 		},
 	}
@@ -166,7 +168,8 @@ func TestOneMistakeOfEachKind(t *testing.T) {
 		"a load above the fuse": {base.with(feed.Loads, "load=heater; plus=F-2; minus=body; amps=14"),
 			"fuse-opens"},
 		"no fuse before it": {base.put(feed.Fuses, 0,
-			"fuse=1; rating=10; in=elsewhere; out=nowhere").with(feed.Cables, "cable=bridge; from=battery +; to=F-1; ohms=0.001"), "unprotected"},
+			"fuse=1; rating=10; in=elsewhere; out=nowhere").with(feed.Cables,
+			"cable=bridge; from=battery +; to=F-1; ohms=0.001"), "unprotected"},
 		"a feed that drops in crank": {base.put(feed.Switches, 0,
 			"switch=key; from=main bus; to=IG; closed=accessory, run"), "feed-drops-in-crank"},
 		"a feed that is not there": {base.put(feed.Switches, 0,
@@ -178,15 +181,21 @@ func TestOneMistakeOfEachKind(t *testing.T) {
 		"both ends of a coil fed": {base.with(feed.Relays,
 			"relay=K1; coilplus=IG; coilminus=F-2; common=main bus; make=out"), "coil-both-ends-fed"},
 		"a contact too weak": {base.with(feed.Relays,
-			"relay=K1; coilplus=IG; coilminus=body; common=main bus; make=out; amps=10").with(feed.Loads, "load=fan; plus=out; minus=body; amps=20"), "contact-overloaded"},
+			"relay=K1; coilplus=IG; coilminus=body; common=main bus; make=out; amps=10").with(feed.Loads,
+			"load=fan; plus=out; minus=body; amps=20"), "contact-overloaded"},
 		"a relay that buzzes": {base.with(feed.Relays,
 			"relay=K1; coilplus=own; coilminus=body; common=IG; break=own"), "relay-buzzes"},
 		"a ground that is lifted": {base.put(feed.Cables, 2,
-			"cable=body cable; from=body; to=battery −; ohms=0.03").with(feed.Loads, "load=winch; plus=main bus; minus=body; amps=6"), "ground-lifted"},
+			"cable=body cable; from=body; to=battery −; ohms=0.03").with(feed.Loads,
+			"load=winch; plus=main bus; minus=body; amps=6"), "ground-lifted"},
 		"a ground led to nothing": {base.put(feed.Cables, 2,
-			"cable=body cable; from=body; to=elsewhere; ohms=0.003").with(feed.Loads, "load=heater; plus=F-2; minus=body; amps=2"), "ground-lost"},
+			"cable=body cable; from=body; to=elsewhere; ohms=0.003").with(feed.Loads,
+			"load=heater; plus=F-2; minus=body; amps=2"), "ground-lost"},
 		"a thin ground": {base.put(feed.Cables, 1,
-			"cable=block cable; from=engine block; to=battery −; size=10; length=600").put(feed.Cables, 0, "cable=ground cable; from=ground point; to=battery −; size=10; length=600").put(feed.Cables, 2, "cable=body cable; from=body; to=battery −; size=10; length=400").with(feed.Cables, "cable=starter cable; from=battery +; to=starter post; size=35; length=900"), "ground-thinner"},
+			"cable=block cable; from=engine block; to=battery −; size=10; length=600").put(feed.Cables, 0,
+			"cable=ground cable; from=ground point; to=battery −; size=10; length=600").put(feed.Cables, 2,
+			"cable=body cable; from=body; to=battery −; size=10; length=400").with(feed.Cables,
+			"cable=starter cable; from=battery +; to=starter post; size=35; length=900"), "ground-thinner"},
 		"a fuse below its like": {base.put(feed.Fuses, 1,
 			"fuse=2; rating=10; in=IG2; out=F-2").with(feed.Fuses, "fuse=group; rating=15; in=IG; out=IG2"), "not-selective"},
 		"a quick fuse before a motor": {motor(base), "fuse-quick"},
@@ -202,7 +211,8 @@ func TestOneMistakeOfEachKind(t *testing.T) {
 		"sources in a loop": {base.with(feed.Sources,
 			"source=second; plus=battery +; minus=body; volts=24"), "source-shorted sources-in-a-loop"},
 		"a wire with too much on it": {base.put(feed.Fuses, 1,
-			"fuse=2; rating=60; in=IG; out=F-2").with(feed.Loads, "load=winch; plus=J-1; minus=body; amps=40"), "alternator-idle fuse-above-wire fuse-opens wire-overloaded"},
+			"fuse=2; rating=60; in=IG; out=F-2").with(feed.Loads, "load=winch; plus=J-1; minus=body; amps=40"),
+			"alternator-idle fuse-above-wire fuse-opens wire-overloaded"},
 		"an alternator past a cut-off": {masterSwitch(), "alternator-keeps-alive"},
 	} {
 		found := c.v.compute(t).Findings
@@ -239,7 +249,8 @@ func masterSwitch() vehicle {
 func TestBadLines(t *testing.T) {
 	v := sound().with(feed.Fuses, "fuse=main; rating=40; in=battery +; out=main bus",
 		"fuse=zero; rating=0; in=battery +; out=x", "fuse=minus; rating=-5; in=battery +; out=x",
-		"fuse=words; rating=large; in=battery +; out=x", "rating=10; in=battery +; out=x", "fuse=1; rating=10; in=battery +; out=x", "fuse=loop; rating=10; in=x; out=x",
+		"fuse=words; rating=large; in=battery +; out=x", "rating=10; in=battery +; out=x",
+		"fuse=1; rating=10; in=battery +; out=x", "fuse=loop; rating=10; in=x; out=x",
 		"fuse=spare; rating=10; in=battery +", "fuse=norating; in=battery +; out=x").
 		with(feed.Relays, "relay=K1; common=a; make=b", "relay=K2; coilplus=a; coilminus=b; common=c").
 		with(feed.Switches, "switch=odd; from=a; to=b; closed=sideways").
@@ -278,7 +289,8 @@ func TestWhatIf(t *testing.T) {
 		t.Errorf("fuse 2 pulled: %+v, %v", pulled, err)
 	}
 	short, err := r.Ask("running", nil, network.Fault{Do: network.Short, A: "F2", B: "battery −"})
-	if err != nil || len(short.Opens) == 0 || short.Opens[0].Fuse != "2" || short.Opens[0].Most > 0.1 || !slices.Contains(short.Stops, "pump") || short.Unfused {
+	if err != nil || len(short.Opens) == 0 || short.Opens[0].Fuse != "2" || short.Opens[0].Most > 0.1 ||
+		!slices.Contains(short.Stops, "pump") || short.Unfused {
 		t.Errorf("behind fuse 2 a short: %+v, %v", short, err)
 	}
 	before, err := r.Ask("running", nil, network.Fault{Do: network.Short, A: "battery +", B: "battery −"})

@@ -67,8 +67,8 @@ func (r *Result) live(s *network.State, fed map[int32]bool, pieces []int32) Live
 	return out
 }
 
-// Wire says what a wire is in each position of the key, and what stands before it; false where the harness that is wanted
-// has no such wire.
+// Wire says what a wire is in each position of the key, and what stands before it; false where the harness that is
+// wanted has no such wire.
 func (r *Result) Wire(wire string) (WireLive, bool) {
 	pieces := r.pieces(wire)
 	if len(pieces) == 0 {
@@ -82,7 +82,8 @@ func (r *Result) Wire(wire string) (WireLive, bool) {
 	}
 	for i := range r.Fuses {
 		for _, piece := range pieces {
-			if f := &r.Fuses[i]; slices.Contains(f.Wires, r.Drawn.Elements[piece].Name) && (out.Fuse == "" || f.Rating < out.Rating) {
+			if f := &r.Fuses[i]; slices.Contains(f.Wires, r.Drawn.Elements[piece].Name) && (out.Fuse == "" ||
+				f.Rating < out.Rating) {
 				out.Fuse, out.Rating = f.Fuse, f.Rating
 			}
 		}

@@ -18,7 +18,8 @@ type Item struct {
 }
 
 // Parts lists what a block of one's own and changed fuses need: fuses by rating, relays by contact, the sockets, ring
-// terminals for what is bolted. Square gives the size in mm² of the wire in a cavity of the block, 0 where nobody knows.
+// terminals for what is bolted. Square gives the size in mm² of the wire in a cavity of the block, 0 where nobody
+// knows.
 func (r *Result) Parts(d Decisions, square func(cavity string) size.Section) []Item {
 	items := map[string]*Item{}
 	add := func(what, where, note string) {

@@ -24,8 +24,8 @@ type Known struct {
 	PumpControl string // the cavity by which it pulls the pump's
 }
 
-// The names of groups of a block: what stands on it is live with the battery, in run and crank, or once the main relay has
-// pulled.
+// The names of groups of a block: what stands on it is live with the battery, in run and crank, or once the main
+// relay has pulled.
 const (
 	OnBattery  = "battery"
 	OnIgnition = "ignition"
@@ -35,11 +35,11 @@ const (
 // spares is how many slots are left free, for what comes later (common practice).
 const spares = 2
 
-// Propose groups what is to be fed as the trade does (common practice): what keeps the unit's memory on the battery, what
-// wakes it on the ignition, all else through a main relay: injectors by bank, coils, heaters with the air meter, the pump
-// through its own relay, each fan alone. With one fuse for all of the engine, as some do for a first run, the main relay
-// feeds a single slot. It gives the block, and for each want the cavity of the block that it begins at, empty where it is
-// not the block's to feed: a start signal.
+// Propose groups what is to be fed as the trade does (common practice): what keeps the unit's memory on the battery,
+// what wakes it on the ignition, all else through a main relay: injectors by bank, coils, heaters with the air
+// meter, the pump through its own relay, each fan alone. With one fuse for all of the engine, as some do for a first
+// run, the main relay feeds a single slot. It gives the block, and for each want the cavity of the block that it
+// begins at, empty where it is not the block's to feed: a start signal.
 func Propose(id string, wants []Want, k Known, one bool) (Block, []string) {
 	b := Block{ID: id, Groups: []FeedGroup{}, Slots: []BlockSlot{}, Relays: []BlockRelay{}}
 	at := make([]string, len(wants))

@@ -94,8 +94,8 @@ func (r *Result) lookBehind(p *Protected) {
 	slices.SortFunc(p.Wires, finding.Natural)
 }
 
-// reckon takes the fuse that fits where nobody has said which one stands there: none in a spare slot, and none where none
-// fits.
+// reckon takes the fuse that fits where nobody has said which one stands there: none in a spare slot, and none where
+// none fits.
 func (r *Result) reckon(p *Protected) {
 	if p.Reckoned = true; len(p.Wires) == 0 {
 		p.Best, p.Why = 0, ""

@@ -121,7 +121,8 @@ func (r *Result) quiet() {
 					"The shield of %s is grounded at the unit and at %s too: current flows through it, and it picks up what it should keep away.",
 					at, name)
 			} else {
-				r.find("sensor-ground-shared", finding.Wrong, at, "Part the two: sensor grounds go to the unit and to nothing else.",
+				r.find("sensor-ground-shared", finding.Wrong, at,
+					"Part the two: sensor grounds go to the unit and to nothing else.",
 					"The sensor ground of %s is joined to %s: what others bring back through it is added to what the sensors say.",
 					at, name)
 			}

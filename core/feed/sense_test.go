@@ -33,8 +33,9 @@ func TestASensorReadsWrongByItsGround(t *testing.T) {
 		t.Fatalf("%+v", r.Sensors)
 	}
 	// The unit's own ground goes to another point and carries half an ampere through 0.01 Ω. In crank the battery's 12.6 V
-	// over 7.2 mV/A inside leave about 11.6 V at a starter of 0.08 Ω: 136 A and 4.6 mΩ, as warm as it is, are about 630 mV; the unit's stands some 100 mV up itself; with everything on 30 A
-	// at 13.5 V are 34 A, less what the alternator gives into the block itself.
+	// over 7.2 mV/A inside leave about 11.6 V at a starter of 0.08 Ω: 136 A and 4.6 mΩ, as warm as it is, are about 630
+	// mV; the unit's stands some 100 mV up itself; with everything on 30 A at 13.5 V are 34 A, less what the alternator
+	// gives into the block itself.
 	s := r.Sensors[0]
 	if s.Crank < 0.5 || s.Crank > 0.65 {
 		t.Errorf("in crank it reads %.3f V wrong", s.Crank)
@@ -66,7 +67,8 @@ func TestQuietReturns(t *testing.T) {
 		v    vehicle
 		want string
 	}{
-		"shared": {shared, "sensor-ground-shared"}, "astray": {astray, "sensor-ground-astray"}, "shield": {shield, "shield-both-ends"},
+		"shared": {shared, "sensor-ground-shared"}, "astray": {astray, "sensor-ground-astray"}, "shield": {shield,
+			"shield-both-ends"},
 		"one end": {single, ""}, "as it should be": {sensing(), ""},
 	} {
 		if got := codes(c.v.compute(t).Findings); got != c.want {
@@ -85,7 +87,8 @@ func TestAChafedWire(t *testing.T) {
 	}
 	i, _ := whole.Drawn.Element("W2")
 	ohms := whole.Drawn.Elements[i].Ohms
-	if len(got.Opens) == 0 || got.Opens[0].Fuse != "2" || len(got.Heats) == 0 || !strings.Contains(strings.Join(got.Stops, " "), "unit") {
+	if len(got.Opens) == 0 || got.Opens[0].Fuse != "2" || len(got.Heats) == 0 ||
+		!strings.Contains(strings.Join(got.Stops, " "), "unit") {
 		t.Fatalf("%+v", got)
 	}
 	// From the battery by both fuses and the key to half of the wire: what hand-summing gives.
@@ -93,7 +96,8 @@ func TestAChafedWire(t *testing.T) {
 	if amps := got.Heats[len(got.Heats)-1].Amps; math.Abs(amps-path)/path > 0.02 {
 		t.Errorf("%.0f A flow through it, by hand %.0f", amps, path)
 	}
-	for _, bad := range []network.Fault{{Do: network.Short, Element: "fuse 2", B: "body"}, {Do: network.Short, Element: "W99", B: "body"},
+	for _, bad := range []network.Fault{{Do: network.Short, Element: "fuse 2", B: "body"}, {Do: network.Short,
+		Element: "W99", B: "body"},
 		{Do: network.Short, Element: "W2", B: "nowhere"}} {
 		if _, err := whole.Ask("run", nil, bad); err == nil {
 			t.Errorf("%+v is taken", bad)

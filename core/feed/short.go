@@ -70,9 +70,10 @@ func (q *nearest) Pop() any {
 	return x
 }
 
-// unsaved gives the first of the wires behind a fuse that may carry less than its rating and that the fuse does not save in
-// a short to the body at the wire's far end: its slowest time is not shorter than the wire's (IEC 60364-4-43, 434.5.2, from
-// memory: I²t at most k²S²). Empty where it saves all of them, which then are only open to a load that is too great.
+// unsaved gives the first of the wires behind a fuse that may carry less than its rating and that the fuse does not
+// save in a short to the body at the wire's far end: its slowest time is not shorter than the wire's (IEC
+// 60364-4-43, 434.5.2, from memory: I²t at most k²S²). Empty where it saves all of them, which then are only open to
+// a load that is too great.
 func (r *Result) unsaved(wires []string, rating float64) string {
 	heads := r.Drawn.Heads()
 	for _, name := range wires {
@@ -94,9 +95,9 @@ func (r *Result) unsaved(wires []string, rating float64) string {
 	return ""
 }
 
-// fits gives the rating in A of the fuse for what a protected circuit carries: the next above its load that its thinnest
-// wire may carry for long; else, where its wires carry no more than their loads, the one that saves them all in a short.
-// 0 where none does.
+// fits gives the rating in A of the fuse for what a protected circuit carries: the next above its load that its
+// thinnest wire may carry for long; else, where its wires carry no more than their loads, the one that saves them
+// all in a short. 0 where none does.
 func (r *Result) fits(p *Protected) (rating float64, short bool) {
 	if best, err := Choose(p.Load, firstPositive(p.Carries, math.Inf(1))); err == nil {
 		return best, false

@@ -8,7 +8,8 @@ import (
 	"draxel/core/harness"
 )
 
-// Drop is what stands before a cavity, by its volts with nothing on it and with a load: a resistance wire, or a bad contact.
+// Drop is what stands before a cavity, by its volts with nothing on it and with a load: a resistance wire, or a bad
+// contact.
 type Drop struct {
 	At      harness.Ref
 	Key     Key
@@ -23,12 +24,12 @@ type Drop struct {
 // near its working point is.
 const lampWatts = 21
 
-// fraught is from how many Ω a feed is taken for one through a resistance: a relay coil and a unit lose half a volt over
-// half an ohm at an ampere (common practice).
+// fraught is from how many Ω a feed is taken for one through a resistance: a relay coil and a unit lose half a volt
+// over half an ohm at an ampere (common practice).
 const fraught = 0.5
 
-// Drops gives what stands before each cavity that was read both with nothing on it and with a load, in the same position
-// of the key, the greatest where it was read in several.
+// Drops gives what stands before each cavity that was read both with nothing on it and with a load, in the same
+// position of the key, the greatest where it was read in several.
 func Drops(all []Measurement) []Drop {
 	type place struct {
 		at  harness.Ref

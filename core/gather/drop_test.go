@@ -9,10 +9,12 @@ import (
 	"draxel/core/harness"
 )
 
-// What stands before a feed, against the voltage divider worked out by hand: a lamp of 21 W is 6.857 Ω, one of 5 W 28.8 Ω.
+// What stands before a feed, against the voltage divider worked out by hand: a lamp of 21 W is 6.857 Ω, one of 5 W
+// 28.8 Ω.
 func TestDropsByHand(t *testing.T) {
 	read := func(cavity string, key gather.Key, volts float64, loaded bool, watts float64) gather.Measurement {
-		return gather.Measurement{ID: fmt.Sprint(cavity, key, loaded), At: harness.Ref{Connector: "K", Cavity: cavity}, Key: key, Volts: &volts,
+		return gather.Measurement{ID: fmt.Sprint(cavity, key, loaded), At: harness.Ref{Connector: "K", Cavity: cavity},
+			Key: key, Volts: &volts,
 			Loaded: loaded, Watts: watts}
 	}
 	got := gather.Drops([]gather.Measurement{

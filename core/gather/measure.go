@@ -121,7 +121,8 @@ func KeyTable(all []Measurement) []KeyLine {
 		}
 		switch {
 		case m.Volts != nil && m.Key != "":
-			if was, two := l.Volts[m.Key]; two && !l.Loaded[m.Key] && m.Loaded && was >= brightVolts && *m.Volts < liveVolts && *m.Volts > deadVolts {
+			if was, two := l.Volts[m.Key]; two && !l.Loaded[m.Key] && m.Loaded && was >= brightVolts && *m.Volts < liveVolts &&
+				*m.Volts > deadVolts {
 				l.ballast = true // full volts with nothing on it, and far less with a load: a resistance wire
 			}
 			if !l.Loaded[m.Key] || m.Loaded {
@@ -253,8 +254,11 @@ func Outrank(p harness.Pinout, side string, all []Measurement) (harness.Pinout, 
 		if !was.Read() || !feeds(was.Role) && l.Role != signal.Ground {
 			continue
 		}
-		out = append(out, finding.Finding{Code: "reading-overturns", Severity: finding.Wrong, Stage: "gather", Side: side, Subject: l.At.String(),
-			Text: fmt.Sprintf("%s, %s, measures as %s: the reading is believed.", l.At, or(r.Function, was.String()), l.Means), Remedy: "Correct the table, or measure again if you doubt it; what was decided about this wire may not hold."})
+		out = append(out, finding.Finding{Code: "reading-overturns", Severity: finding.Wrong, Stage: "gather", Side: side,
+			Subject: l.At.String(),
+			Text: fmt.Sprintf("%s, %s, measures as %s: the reading is believed.", l.At, or(r.Function, was.String()),
+				l.Means),
+			Remedy: "Correct the table, or measure again if you doubt it; what was decided about this wire may not hold."})
 	}
 	return p, out
 }
@@ -307,7 +311,8 @@ func (b *builder) measured() {
 			w := &b.loom.Wires[i]
 			if (w.Ends[0].At == l.At || w.Ends[1].At == l.At) && l.Role != signal.Unread && w.Signal.Role != l.Role &&
 				l.overrules(&w.Signal) {
-				b.beliefs = append(b.beliefs, Belief{Wire: w.ID, Was: or(w.Signal.String(), "not read"), Now: l.Means, By: "reading at " + l.At.String()})
+				b.beliefs = append(b.beliefs, Belief{Wire: w.ID, Was: or(w.Signal.String(), "not read"), Now: l.Means,
+					By: "reading at " + l.At.String()})
 				w.Signal = readSignal(l.words())
 			}
 		}

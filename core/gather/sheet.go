@@ -219,7 +219,8 @@ func ReadSheet(kind SheetKind, s Sheet) (SheetReading, error) {
 		lines[i+1] = cells
 	}
 	for _, e := range s.Edits {
-		if e.Line <= header+1 || e.Line > MaxLines || !slices.ContainsFunc(all, func(f Field) bool { return f.Name == e.Field }) {
+		if e.Line <= header+1 || e.Line > MaxLines || !slices.ContainsFunc(all,
+			func(f Field) bool { return f.Name == e.Field }) {
 			continue
 		}
 		if lines[e.Line] == nil {
@@ -257,7 +258,8 @@ func (r *SheetReading) take(line int, cells map[string]string, all []Field) {
 		for i, f := range all {
 			shown[i] = cells[f.Name]
 		}
-		r.Rejected = append(r.Rejected, Remark{Line: line, Code: "no-name", Text: "no " + strings.ToLower(all[0].Title) + " is named", Cells: shown})
+		r.Rejected = append(r.Rejected, Remark{Line: line, Code: "no-name",
+			Text: "no " + strings.ToLower(all[0].Title) + " is named", Cells: shown})
 		return
 	}
 	r.Rows = append(r.Rows, SheetRow{line, cells})

@@ -49,15 +49,15 @@ func BodyOf(device string) (Body, bool) {
 	return b, ok && b.Ohms > 0
 }
 
-// smallAmps is what a signal, a reference or a data line is reckoned at, and coilAmps what drives a relay or a small lamp
-// (common practice).
+// smallAmps is what a signal, a reference or a data line is reckoned at, and coilAmps what drives a relay or a small
+// lamp (common practice).
 const (
 	smallAmps = 0.02
 	coilAmps  = 0.2
 )
 
-// UsualAmps gives the current in A that a circuit usually takes by what it is read as, and false where nothing is known of
-// it: what the network says comes first.
+// UsualAmps gives the current in A that a circuit usually takes by what it is read as, and false where nothing is
+// known of it: what the network says comes first.
 func UsualAmps(s *signal.Reading) (float64, bool) {
 	switch s.Role {
 	case signal.Analogue, signal.Frequency, signal.SwitchInput, signal.Bus, signal.Shield, signal.SensorGround,

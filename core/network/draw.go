@@ -65,8 +65,10 @@ type ended struct {
 func Draw(in Input) (*Drawn, error) {
 	d := &drawing{in: in, out: &Drawn{Wires: map[string]int32{}, Outputs: map[string]string{},
 		Units:  map[string]int32{},
-		Points: map[harness.Ref]Node{}, Nodes: map[string]Node{}, Device: map[int32]string{}, Of: map[string][]int32{}, Stalled: map[int32]float64{},
-		roles: map[harness.Ref]ended{}, Inner: map[Node]bool{}}, halves: map[string]*harness.Half{}, said: map[string]bool{},
+		Points: map[harness.Ref]Node{}, Nodes: map[string]Node{}, Device: map[int32]string{}, Of: map[string][]int32{},
+		Stalled: map[int32]float64{},
+		roles:   map[harness.Ref]ended{}, Inner: map[Node]bool{}}, halves: map[string]*harness.Half{},
+		said:  map[string]bool{},
 		feeds: map[string]string{}}
 	for i := range in.Connectors {
 		d.halves[in.Connectors[i].ID] = &in.Connectors[i]
@@ -214,7 +216,8 @@ func (d *drawing) plugs() {
 	}
 }
 
-// point gives the node that people mean by a text: a cavity, a place of its own name, or what a fuse feeds, by its name.
+// point gives the node that people mean by a text: a cavity, a place of its own name, or what a fuse feeds, by its
+// name.
 func (d *drawing) point(text string) Node {
 	if out, is := d.feeds[text]; is {
 		text = out
@@ -246,7 +249,8 @@ func (d *drawing) ref(text string) (harness.Ref, bool) {
 	})
 }
 
-// Cavity reads a text as people write a cavity, "F3", "IS-1", "IS 1", and false where no connector that is known has it.
+// Cavity reads a text as people write a cavity, "F3", "IS-1", "IS 1", and false where no connector that is known has
+// it.
 func Cavity(text string, connector func(id string) (harness.Connector, bool)) (harness.Ref, bool) {
 	for i := len(text) - 1; i > 0; i-- {
 		c, known := connector(text[:i])

@@ -95,8 +95,8 @@ func (p *Plan) blockUses(f *Facts) []harness.Ref {
 	return out
 }
 
-// pigtail leads from a cavity that several new wires begin at to the joint at which they come together: one terminal holds
-// one wire.
+// pigtail leads from a cavity that several new wires begin at to the joint at which they come together: one terminal
+// holds one wire.
 func (g *planning) pigtail(at harness.Ref) string {
 	name := jointAt(at)
 	n := newWire{pigtail: true, id: join.NewWire + "pigtail of " + at.String(), lands: [2]harness.Ref{at, at},
@@ -134,7 +134,17 @@ func (m *model) lonelyPigtails(goals map[harness.TerminalID]harness.Place) {
 	}
 }
 
-// coilSquare and feedSquare are what the wires of a block begin with, mm²: Reach makes them thicker where they carry more.
+// farEnd names the terminal at the second end of a new wire: the one that is crimped on already, wherever it is, so
+// that it moves when its wire is to begin elsewhere.
+func (g *planning) farEnd(n *newWire) harness.TerminalID {
+	if tips, there := g.past.Now.Tips(n.id); there && tips[1].State == harness.Crimped {
+		return tips[1].Terminal
+	}
+	return harness.TerminalID("far end of " + n.id)
+}
+
+// coilSquare and feedSquare are what the wires of a block begin with, mm²: Reach makes them thicker where they carry
+// more.
 const (
 	coilSquare size.Section = 0.5
 	feedSquare size.Section = 1.5
@@ -149,7 +159,8 @@ func (g *planning) leadsOf(b *feed.Block) {
 		row := harness.Row{Ref: l.At, Function: "feed of the fuse block", Size: feedSquare,
 			Signal: signal.Reading{Role: signal.Battery}}
 		if l.Coil {
-			row.Function, row.Size, row.Signal = "relay coil of the fuse block", coilSquare, signal.Reading{Role: signal.RelayCoil}
+			row.Function, row.Size, row.Signal = "relay coil of the fuse block", coilSquare,
+				signal.Reading{Role: signal.RelayCoil}
 		}
 		t := newEnd(l.At)
 		n := newWire{id: join.NewWire + l.At.String(), row: row, lands: [2]harness.Ref{l.At}}

@@ -46,8 +46,9 @@ func blockNow(r *rand.Rand, j *plan.Job, p *plan.Plan, f *plan.Facts) {
 	}
 }
 
-// A block of one's own comes, changes and goes in the middle of work of every kind: the steps lead to what is wanted, and
-// by a count that shares nothing with the product every circuit on it is joined to its slot, every lead to its end.
+// A block of one's own comes, changes and goes in the middle of work of every kind: the steps lead to what is
+// wanted, and by a count that shares nothing with the product every circuit on it is joined to its slot, every lead
+// to its end.
 func TestABlockLeadsToWhatIsWanted(t *testing.T) {
 	circuits, leads, shared := 0, 0, 0
 	for seed := *first; seed < *first+*mixed; seed++ {
@@ -118,7 +119,8 @@ func onTheBlock(t *testing.T, seed uint64, j *plan.Job, f plan.Facts, p *plan.Pl
 		if c.Side == match.To {
 			at = f.At(c.At)
 		}
-		if c.Slot == "" || !laid["new wire "+at.String()] && !laid["new wire "+c.At.String()] && !laid["new wire for "+at.String()] {
+		if c.Slot == "" || !laid["new wire "+at.String()] && !laid["new wire "+c.At.String()] &&
+			!laid["new wire for "+at.String()] {
 			continue
 		}
 		end := at.Connector + "/" + at.Cavity
@@ -126,7 +128,8 @@ func onTheBlock(t *testing.T, seed uint64, j *plan.Job, f plan.Facts, p *plan.Pl
 			end = wire[at]
 		}
 		if slot := j.Block.ID + "/" + c.Slot; !b.one(slot, end) {
-			t.Fatalf("job %d (%s): %s stands on %s, and %s is not one circuit with it\n%v %v", seed, j.Kind, c.At, slot, end, b.tips, b.at)
+			t.Fatalf("job %d (%s): %s stands on %s, and %s is not one circuit with it\n%v %v", seed, j.Kind, c.At, slot, end,
+				b.tips, b.at)
 		}
 		circuits++
 		if slots[c.Slot]++; slots[c.Slot] > 1 {
@@ -176,7 +179,8 @@ func TestAWayToFeedLeadsBack(t *testing.T) {
 		q := plan.Compute(f, with)
 		again := plan.Compute(f, q.Take(&f, with, &before))
 		if a, b := steps(&p), steps(&again); a != b {
-			t.Fatalf("job %d: before\n%s\nand again\n%s\nhad %v\nwith %v\nway %v %v\nagain %v", seed, a, b, d.Match, with.Match, before.Decisions, before.Open, q.Take(&f, with, &before).Match)
+			t.Fatalf("job %d: before\n%s\nand again\n%s\nhad %v\nwith %v\nway %v %v\nagain %v", seed, a, b, d.Match,
+				with.Match, before.Decisions, before.Open, q.Take(&f, with, &before).Match)
 		}
 	}
 }
@@ -194,11 +198,13 @@ func TestFusesGoInLast(t *testing.T) {
 	j := plan.Job{Title: "own", Kind: plan.Standalone, From: table("ours", []string{"A", "1", "Battery feed"},
 		[]string{"A", "2", "Ignition feed"}, []string{"A", "3", "Power ground"}), Decisions: []match.Decision{}}
 	for cavity, from := range map[string]string{"1": "1", "2": "2"} {
-		j.Decisions = append(j.Decisions, match.Decision{Side: match.From, At: harness.Ref{Connector: "A", Cavity: cavity}, Choice: match.Sourced,
+		j.Decisions = append(j.Decisions, match.Decision{Side: match.From, At: harness.Ref{Connector: "A", Cavity: cavity},
+			Choice: match.Sourced,
 			Source: "battery", Origin: &match.Origin{Kind: match.AtCavity, At: harness.Ref{Connector: "FB", Cavity: from}}})
 	}
 	j.Block = &feed.Block{ID: "FB", Groups: []feed.FeedGroup{{Name: "battery", From: "battery +", Fused: true}},
-		Slots: []feed.BlockSlot{{Name: "1", Group: "battery", Amps: 10}, {Name: "2", Group: "battery", Amps: 5}, {Name: "3", Group: "battery"}}}
+		Slots: []feed.BlockSlot{{Name: "1", Group: "battery", Amps: 10}, {Name: "2", Group: "battery", Amps: 5}, {Name: "3",
+			Group: "battery"}}}
 	f, err := j.Facts()
 	if err != nil {
 		t.Fatal(err)
@@ -219,7 +225,10 @@ func TestFusesGoInLast(t *testing.T) {
 			}
 		case len(s.Edits) > 0:
 			lastEdit = i
-			if mounted < 0 && slices.ContainsFunc(s.Edits, func(e harness.Edit) bool { return e.Do == harness.Insert && e.At.Connector == "FB" }) {
+			if mounted < 0 && slices.ContainsFunc(s.Edits, func(e harness.Edit) bool {
+				return e.Do == harness.Insert &&
+					e.At.Connector == "FB"
+			}) {
 				t.Errorf("%q comes before the block is mounted", s.Text)
 			}
 		}

@@ -12,7 +12,8 @@ import (
 	"draxel/core/signal"
 )
 
-// Circuit is something that a feed has to be led to: a cavity that wants one, with what it is fed from as it is decided.
+// Circuit is something that a feed has to be led to: a cavity that wants one, with what it is fed from as it is
+// decided.
 type Circuit struct {
 	Side    match.Side     `json:"side"`
 	At      harness.Ref    `json:"at"`
@@ -144,8 +145,8 @@ func (o *FeedOption) Check() error {
 	return nil
 }
 
-// touches lists the rows whose decisions say how a job is fed: of its circuits, of the vehicle's rows that feed them, and
-// of the ends of the block's relays.
+// touches lists the rows whose decisions say how a job is fed: of its circuits, of the vehicle's rows that feed
+// them, and of the ends of the block's relays.
 func (p *Plan) touches(f *Facts) map[FeedRow]bool {
 	out := map[FeedRow]bool{}
 	for _, c := range p.Feed.Circuits {

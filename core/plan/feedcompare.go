@@ -44,7 +44,8 @@ func CompareFeeds(f Facts, d Decisions, p *Plan, options []FeedOption) []FeedCom
 }
 
 func (p *Plan) feedFigures(b *feed.Block) FeedFigures {
-	x := FeedFigures{Wires: len(p.Join.Wires), Joints: len(p.Join.Joints), Steps: len(p.Work.Steps), Reached: p.Proof.Reached}
+	x := FeedFigures{Wires: len(p.Join.Wires), Joints: len(p.Join.Joints), Steps: len(p.Work.Steps),
+		Reached: p.Proof.Reached}
 	if b != nil {
 		x.Relays = len(b.Relays)
 	}

@@ -172,9 +172,9 @@ func (p *Plan) drops(f *Facts) {
 	}
 }
 
-// flowing tells Reach the A that each wire carries at most for long, by the network of the harness as the joints make it,
-// in the lengths and sizes that are there, and the fuse before each new wire; nothing where nobody has said what stands in
-// the vehicle. Reach sizes wires by it.
+// flowing tells Reach the A that each wire carries at most for long, by the network of the harness as the joints
+// make it, in the lengths and sizes that are there, and the fuse before each new wire; nothing where nobody has said
+// what stands in the vehicle. Reach sizes wires by it.
 func (p *Plan) flowing(m *model, d Decisions, in *reach.Input) {
 	facts := m.facts.Feed.Decided(d.Feed)
 	if facts == nil || !facts.Said() {

@@ -50,14 +50,16 @@ func (p *Plan) feedSteps(d Decisions) []work.Step {
 			place = "at " + station
 		}
 		add(work.Step{Kind: MountBlock, Minutes: mountMinutes,
-			Text: fmt.Sprintf("Mount the fuse block %s %s: dry, away from exhaust heat, where a fuse can be changed.", b.ID, place),
+			Text: fmt.Sprintf("Mount the fuse block %s %s: dry, away from exhaust heat, where a fuse can be changed.", b.ID,
+				place),
 			Why:  "Every length that ends in it follows from where it is.",
 			Warn: []string{"Do not drill into structure without approval."}}, "mount", b.ID)
 		for i := range b.Relays {
 			x := &b.Relays[i]
 			add(work.Step{Kind: FitRelay, Minutes: relayMinutes,
-				Text: strings.Join(strings.Fields(fmt.Sprintf("Fit relay %s %s, %g A.", b.RelayName(x.Name), x.For, usualAmps(x))), " "),
-				Why:  suppression(x)}, "relay", b.ID, x.Name)
+				Text: strings.Join(strings.Fields(fmt.Sprintf("Fit relay %s %s, %g A.", b.RelayName(x.Name), x.For,
+					usualAmps(x))), " "),
+				Why: suppression(x)}, "relay", b.ID, x.Name)
 		}
 	}
 	for i := range r.Fuses {
@@ -102,8 +104,8 @@ func usualAmps(r *feed.BlockRelay) float64 {
 	return 30
 }
 
-// fed puts the steps of Feed among the others: nothing goes into a block that is not mounted, and no fuse goes in before
-// all that is led to or from the block is done.
+// fed puts the steps of Feed among the others: nothing goes into a block that is not mounted, and no fuse goes in
+// before all that is led to or from the block is done.
 func fed(all, feeds []work.Step, block *feed.Block) []work.Step {
 	if len(feeds) == 0 {
 		return all

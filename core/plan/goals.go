@@ -269,15 +269,6 @@ func (g *planning) originate(n *newWire, o *match.Origin) {
 	}
 }
 
-// farEnd names the terminal at the second end of a new wire: the one that is crimped on already, wherever it is, so that
-// it moves when its wire is to begin elsewhere.
-func (g *planning) farEnd(n *newWire) harness.TerminalID {
-	if tips, there := g.past.Now.Tips(n.id); there && tips[1].State == harness.Crimped {
-		return tips[1].Terminal
-	}
-	return harness.TerminalID("far end of " + n.id)
-}
-
 // source: a From wire that needs a source gets a new wire from what it was said to be fed from.
 func (g *planning) source(l *match.Line) {
 	if l.Origin.At == l.From {

@@ -121,7 +121,8 @@ func Begin(f Facts, d Decisions, crosswalk *match.Result, last *Draft) *Draft {
 	f.putOn(crosswalk)
 	f.part(d.Reach.Partings)
 	f = f.With(d.Feed.Block)
-	t := &Draft{facts: f, decisions: d, last: last, begun: Plan{Moves: f.Kind.MovesTerminals(), Match: crosswalk, block: d.Feed.Block}}
+	t := &Draft{facts: f, decisions: d, last: last, begun: Plan{Moves: f.Kind.MovesTerminals(), Match: crosswalk,
+		block: d.Feed.Block}}
 	p := &t.begun
 	p.Totals = p.Match.Totals()
 	p.Findings = append(slices.Clone(f.Findings), p.Match.Findings(f.From, f.To)...)

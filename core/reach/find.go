@@ -21,7 +21,8 @@ func (r *Result) find(s *settled) {
 	r.findWires(s)
 	if n := len(r.Unplaced); n > 0 {
 		slices.SortFunc(r.Unplaced, func(a, b Thing) int { return finding.Natural(a.String(), b.String()) })
-		r.say("unplaced", finding.Check, r.Unplaced[0].ID, "Put them at a station; what breaks out with a branch can be put there with it.",
+		r.say("unplaced", finding.Check, r.Unplaced[0].ID,
+			"Put them at a station; what breaks out with a branch can be put there with it.",
 			"%d things that wires end at have no station: %s.", n, first(namesOf(r.Unplaced), 6))
 	}
 	if n := len(r.Kept); n > 0 {
@@ -30,8 +31,10 @@ func (r *Result) find(s *settled) {
 		for _, k := range r.Kept {
 			paths, mm = append(paths, k.Path), mm+k.Length
 		}
-		r.say("keep-apart", finding.Check, paths[0], "Give one of them another way, or lay them in bundles of their own a hand's breadth apart, crossing at right angles.",
-			"Starter, alternator, coil or motor cables lie beside crank, cam, knock or bus wires over %.0f mm: %s.", mm, first(paths, 4))
+		r.say("keep-apart", finding.Check, paths[0],
+			"Give one of them another way, or lay them in bundles of their own a hand's breadth apart, crossing at right angles.",
+			"Starter, alternator, coil or motor cables lie beside crank, cam, knock or bus wires over %.0f mm: %s.", mm,
+			first(paths, 4))
 	}
 	if n := r.Figures.Troubled; n > 0 {
 		at := map[string]int{}
@@ -50,11 +53,13 @@ func (r *Result) find(s *settled) {
 				strings.Join(r.relief, ", "))
 		}
 		r.say("joints-crowd", finding.Check, "joints", remedy,
-			"%d of %d joints could not be kept clear of others, of grommets and of what flexes: %s.", n, r.Figures.Joints, first(places, 4))
+			"%d of %d joints could not be kept clear of others, of grommets and of what flexes: %s.", n, r.Figures.Joints,
+			first(places, 4))
 	}
 	for _, w := range r.Walls {
 		if w.Edge {
-			r.say("raw-edge", finding.Check, w.Path, "Fit a grommet before the first wire goes through.", "%s goes through a wall with a raw edge.", w.Path)
+			r.say("raw-edge", finding.Check, w.Path, "Fit a grommet before the first wire goes through.",
+				"%s goes through a wall with a raw edge.", w.Path)
 		}
 	}
 	var between []string
@@ -69,7 +74,8 @@ func (r *Result) find(s *settled) {
 	if ties > 0 {
 		r.say("tied", finding.Check, "disconnects", "Take the disconnect that is offered for them, or accept that "+
 			"terminals are extracted at every removal.",
-			"%s would tie parts of the vehicle together, since none ends in an in-line plug: %s.", plural(ties, "wire"), first(between, 6))
+			"%s would tie parts of the vehicle together, since none ends in an in-line plug: %s.", plural(ties, "wire"),
+			first(between, 6))
 	}
 }
 
@@ -90,7 +96,8 @@ func first(all []string, n int) string {
 }
 
 func (r *Result) say(code string, severity finding.Severity, subject, remedy, format string, args ...any) {
-	r.Findings = append(r.Findings, finding.Finding{Code: code, Severity: severity, Stage: "reach", Subject: subject, Text: fmt.Sprintf(format, args...), Remedy: remedy})
+	r.Findings = append(r.Findings, finding.Finding{Code: code, Severity: severity, Stage: "reach", Subject: subject,
+		Text: fmt.Sprintf(format, args...), Remedy: remedy})
 }
 
 func (r *Result) findWires(s *settled) {
@@ -102,14 +109,18 @@ func (r *Result) findWires(s *settled) {
 		l, w := &r.Lines[i], &r.in.Wires[i]
 		rules := &r.in.Decisions.Rules
 		if w.Length < 0 || w.Length > longestWire {
-			r.say("bad-length", finding.Wrong, w.ID, "Put the length right in the list of wires.", "%s is said to be %.1f m long.", w.ID, w.Length/1000)
+			r.say("bad-length", finding.Wrong, w.ID, "Put the length right in the list of wires.",
+				"%s is said to be %.1f m long.", w.ID, w.Length/1000)
 		}
 		if m := s.measure[w.ID]; m != nil && l.elsewhere {
-			r.say("measured-for-old-place", finding.Check, w.ID, "Measure it again along its new way.", "%s was measured from %s to %s, and it runs from %s to %s now.", w.ID, m.From, m.To, l.Stations[0], l.Stations[len(l.Stations)-1])
+			r.say("measured-for-old-place", finding.Check, w.ID, "Measure it again along its new way.",
+				"%s was measured from %s to %s, and it runs from %s to %s now.", w.ID, m.From, m.To, l.Stations[0],
+				l.Stations[len(l.Stations)-1])
 		}
 		switch {
 		case l.Verdict == NoWay:
-			r.say("no-way", finding.Wrong, w.ID, "Measure a path between them, or allow one that it must not take.", "No permitted path leads from %s to %s for %s.", l.Stations[0], l.Stations[1], w.ID)
+			r.say("no-way", finding.Wrong, w.ID, "Measure a path between them, or allow one that it must not take.",
+				"No permitted path leads from %s to %s for %s.", l.Stations[0], l.Stations[1], w.ID)
 			continue
 		case !l.ok:
 			continue
@@ -126,27 +137,34 @@ func (r *Result) findWires(s *settled) {
 			waits[part] = append(waits[part], w.ID)
 		}
 		if l.Had > longest+2*(rules.Drop+rules.End)+rules.Roll && len(l.Paths) > 0 {
-			r.say("longer-than-any-way", finding.Check, w.ID, "Check the figure: a slip in units or a zero too many.", "%s is said to have %.1f m, more than all paths together (%.1f m).", w.ID, l.Had/1000, longest/1000)
+			r.say("longer-than-any-way", finding.Check, w.ID, "Check the figure: a slip in units or a zero too many.",
+				"%s is said to have %.1f m, more than all paths together (%.1f m).", w.ID, l.Had/1000, longest/1000)
 		}
 		if l.Verdict == Reaches && l.Short > unlikely {
-			r.say("may-fall-short", finding.Check, w.ID, "Measure it along its way before anything is cut.", "%s reaches on paper, but falls short once in %.0f: %.0f mm to spare, ± %.0f mm.", w.ID, 1/l.Short, l.Had-l.bare, l.Spread)
+			r.say("may-fall-short", finding.Check, w.ID, "Measure it along its way before anything is cut.",
+				"%s reaches on paper, but falls short once in %.0f: %.0f mm to spare, ± %.0f mm.", w.ID, 1/l.Short, l.Had-l.bare,
+				l.Spread)
 		}
 		if l.Air > rules.Class.Limit() && !w.New && l.Verdict != Replace {
 			r.say("too-hot", finding.Wrong, w.ID, "Let it avoid that path, or replace it with a wire of class "+string(l.Class)+".", "%s of class %s stands %.0f °C, and its way has %.0f °C.", w.ID, rules.Class, rules.Class.Limit(), l.Air)
 		}
-		if l.Size > w.Size && w.Size > 0 && l.Verdict != Replace && !w.New { // new wire is cut in the size that it should have
+		if l.Size > w.Size && w.Size > 0 && l.Verdict != Replace &&
+			!w.New { // new wire is cut in the size that it should have
 			severity, why := finding.Check, "it loses too much over its new length"
 			if w.Size.Ampacity(rules.Class, min(l.Air, rules.Class.Limit()-1), r.Bundled(w.ID)) < l.Amps && !l.summed {
 				severity, why = finding.Danger, "it carries less than hangs on it, and would get too hot"
 			}
-			r.say("too-thin", severity, w.ID, fmt.Sprintf("Replace it by %s, or state what it really carries.", l.Size), "%s of %s is too thin for %.3g A over %.0f mm: %s.", w.ID, w.Size, l.Amps, l.Need, why)
+			r.say("too-thin", severity, w.ID, fmt.Sprintf("Replace it by %s, or state what it really carries.", l.Size),
+				"%s of %s is too thin for %.3g A over %.0f mm: %s.", w.ID, w.Size, l.Amps, l.Need, why)
 		}
 	}
 	for _, key := range equal {
 		t := ties[key]
-		r.say("two-ways", finding.Note, t[2], "Forbid one of them to a wire if it should take the other.", "Two ways are equally long, over %s and over %s: the first is taken for %s.", t[0], t[1], first(t[2:], 6))
+		r.say("two-ways", finding.Note, t[2], "Forbid one of them to a wire if it should take the other.",
+			"Two ways are equally long, over %s and over %s: the first is taken for %s.", t[0], t[1], first(t[2:], 6))
 	}
 	for part, wires := range waits {
-		r.say("provisional", finding.Check, part, "Measure again when it is fitted; until then these are not cut.", "%d lengths are provisional until the %s is fitted: %s.", len(wires), part, first(wires, 6))
+		r.say("provisional", finding.Check, part, "Measure again when it is fitted; until then these are not cut.",
+			"%d lengths are provisional until the %s is fitted: %s.", len(wires), part, first(wires, 6))
 	}
 }

@@ -12,12 +12,13 @@ import (
 	"draxel/core/size"
 )
 
-// flows is the least A at which the network is taken to say something of a wire: below it nothing is known to hang on it.
+// flows is the least A at which the network is taken to say something of a wire: below it nothing is known to hang
+// on it.
 const flows = 0.005
 
-// loads gives each wire its current: what somebody said, else what the network says, else what usually hangs on it. In a circuit that branches, a wire
-// between its source and a splice carries the sum of what lies beyond it. The source is the end at a fuse box, else at
-// a control unit, else at a ground.
+// loads gives each wire its current: what somebody said, else what the network says, else what usually hangs on it.
+// In a circuit that branches, a wire between its source and a splice carries the sum of what lies beyond it. The
+// source is the end at a fuse box, else at a control unit, else at a ground.
 func (r *Result) loads(s *settled) {
 	c := r.circuits(s)
 	for i := range r.in.Wires {
@@ -244,7 +245,9 @@ func (r *Result) sized(w *Wire, l *Line) {
 			"%s carries %.3g A in air of %.0f °C in class %s%s, and %.3g A are wanted: %s.", w.Size, a, l.Air, class, among,
 			l.Amps, need))
 	} else {
-		l.Why = append(l.Why, reason("drop", "ISO 6722-1 (from memory), ABYC E-11 (from memory)", "%s loses %.2f V over %.0f mm at %.3g A, and %.2f V are allowed one way: %s loses %.2f V.", w.Size, l.Volts, l.Need, l.Amps, allowed, need, need.Drop(l.Amps, l.Need, l.Air)))
+		l.Why = append(l.Why, reason("drop", "ISO 6722-1 (from memory), ABYC E-11 (from memory)",
+			"%s loses %.2f V over %.0f mm at %.3g A, and %.2f V are allowed one way: %s loses %.2f V.", w.Size, l.Volts,
+			l.Need, l.Amps, allowed, need, need.Drop(l.Amps, l.Need, l.Air)))
 	}
 }
 

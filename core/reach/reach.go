@@ -133,8 +133,10 @@ type Rates struct {
 // Standard gives the rules that a job begins with: common practice, no source, but for the losses, 3 % for what is
 // critical and 10 % for the rest, which are those of ABYC E-11 (from memory).
 func Standard() Rules {
-	return Rules{Roll: 60, End: 30, Drop: 80, Lap: 15, Stub: 60, Apart: 40, Bulge: 5, Excess: 250, Least: 60, Mostly: 3, School: Solder, Class: size.ClassB,
-		Margin: 0.1, Volts: 12, Loss: 0.03, Rest: 0.1, Rates: Rates{Route: 6, Measure: 2, Cut: 2, Solder: 7, Crimp: 4, Cover: 10}}
+	return Rules{Roll: 60, End: 30, Drop: 80, Lap: 15, Stub: 60, Apart: 40, Bulge: 5, Excess: 250, Least: 60, Mostly: 3,
+		School: Solder, Class: size.ClassB,
+		Margin: 0.1, Volts: 12, Loss: 0.03, Rest: 0.1, Rates: Rates{Route: 6, Measure: 2, Cut: 2, Solder: 7, Crimp: 4,
+			Cover: 10}}
 }
 
 // Verdict says what becomes of a wire for its length.
@@ -240,7 +242,8 @@ type Result struct {
 
 // Compute gives what follows from the input. It is pure.
 func Compute(in Input) *Result {
-	r := &Result{in: &in, router: newRouter(&in.Decisions.Map), Lines: make([]Line, len(in.Wires)), wires: make(map[string]int, len(in.Wires))}
+	r := &Result{in: &in, router: newRouter(&in.Decisions.Map), Lines: make([]Line, len(in.Wires)),
+		wires: make(map[string]int, len(in.Wires))}
 	for i := range in.Wires {
 		r.wires[in.Wires[i].ID] = i
 	}

@@ -12,7 +12,8 @@ import (
 
 // one is a map of one path on which nothing speaks against a joint, so that only the joints are in each other's way.
 func one(length float64) reach.Map {
-	return reach.Map{Stations: []reach.Station{{ID: "unit", Drop: 1}, {ID: "bank 1", Drop: 1}}, Paths: []reach.Path{{ID: "p", From: "unit", To: "bank 1", Length: length}}}
+	return reach.Map{Stations: []reach.Station{{ID: "unit", Drop: 1}, {ID: "bank 1", Drop: 1}},
+		Paths: []reach.Path{{ID: "p", From: "unit", To: "bank 1", Length: length}}}
 }
 
 // fits says by trying every way whether joints with these windows, in steps of 10 mm, can all lie at least apart mm
@@ -61,7 +62,8 @@ func TestStaggerAgainstBruteForce(t *testing.T) {
 		}
 		if !fits(windows, nil, int(in.Decisions.Rules.Apart)) {
 			if result.Figures.Troubled == 0 {
-				t.Fatalf("joints in %v, %v mm apart: no way has room for all, and the schedule says that it has", windows, in.Decisions.Rules.Apart)
+				t.Fatalf("joints in %v, %v mm apart: no way has room for all, and the schedule says that it has", windows,
+					in.Decisions.Rules.Apart)
 			}
 			continue
 		}
@@ -130,7 +132,9 @@ func TestAllowancesAreStated(t *testing.T) {
 }
 
 func TestWhatIsUsuallyCarried(t *testing.T) {
-	for text, want := range map[string]float64{"Injector 3, control": 1, "Coolant temperature sensor signal": 0.02, "Fuel pump relay, control": 0.2, "Oxygen sensor heater, bank 1 sensor 1, control": 1.5, "Oxygen sensor signal, bank 1 sensor 1": 0.02, "CAN bus high": 0.02, "Main beam": 5} {
+	for text, want := range map[string]float64{"Injector 3, control": 1, "Coolant temperature sensor signal": 0.02,
+		"Fuel pump relay, control": 0.2, "Oxygen sensor heater, bank 1 sensor 1, control": 1.5,
+		"Oxygen sensor signal, bank 1 sensor 1": 0.02, "CAN bus high": 0.02, "Main beam": 5} {
 		w := wire("1", at("A", 1), at("J1", 1), 1, text)
 		if got, known := network.UsualAmps(&w.Signal); !known || got != want {
 			t.Errorf("%s: %v A, %v", text, got, known)

@@ -77,13 +77,18 @@ func (r *Result) judge(s *settled, w *Wire, l *Line) {
 		l.Why = append(l.Why, reason("unknown", "", "Nobody knows how long it is: measure it, and the verdict follows."))
 	case tooHot && tooShort:
 		l.Verdict, l.By = Replace, math.Ceil(l.Need)
-		l.Why = append(l.Why, reason("class", "ISO 6722-1 (from memory)", "It is too short, and its class %s stands %.0f °C where its way has %.0f °C: a new wire of class %s.", rules.Class, rules.Class.Limit(), l.Air, l.Class))
+		l.Why = append(l.Why, reason("class", "ISO 6722-1 (from memory)",
+			"It is too short, and its class %s stands %.0f °C where its way has %.0f °C: a new wire of class %s.", rules.Class,
+			rules.Class.Limit(), l.Air, l.Class))
 	case l.Size > w.Size && w.Size > 0 && tooShort:
 		l.Verdict, l.By = Replace, math.Ceil(l.Need)
-		l.Why = append(l.Why, reason("size", "", "It is too short and too thin for its new length: a new wire of %s.", l.Size))
+		l.Why = append(l.Why, reason("size", "", "It is too short and too thin for its new length: a new wire of %s.",
+			l.Size))
 	case tooShort && rules.Mostly > 0 && -over > rules.Mostly*l.Had && (x == nil || x.At == 0):
 		l.Verdict, l.By = Replace, math.Ceil(l.Need)
-		l.Why = append(l.Why, reason("mostly-new", "", "It has %.0f mm and needs %.0f mm: a piece more than %g times as long as the wire. A new wire has no joint.", l.Had, l.Need, rules.Mostly))
+		l.Why = append(l.Why, reason("mostly-new", "",
+			"It has %.0f mm and needs %.0f mm: a piece more than %g times as long as the wire. A new wire has no joint.",
+			l.Had, l.Need, rules.Mostly))
 	case tooShort && w.Made:
 		l.Verdict = Reaches
 		l.Why = append(l.Why, reason("joined", "", "It has %.0f mm and needs %.0f mm, and it is joined already.", l.Had,
@@ -97,7 +102,8 @@ func (r *Result) judge(s *settled, w *Wire, l *Line) {
 			l.Need-l.bare))
 	case over > rules.Excess:
 		l.Verdict, l.By = Trim, math.Floor(over)
-		l.Why = append(l.Why, reason("long", "", "It has %.0f mm more than it needs. Long beats short: trim it only where its end is re-terminated anyway, else lay the rest back along the bundle.", over))
+		l.Why = append(l.Why, reason("long", "",
+			"It has %.0f mm more than it needs. Long beats short: trim it only where its end is re-terminated anyway, else lay the rest back along the bundle.", over))
 	default:
 		l.Verdict = Reaches
 		l.Why = append(l.Why, reason("reaches", "", "It has %.0f mm and needs %.0f mm.", l.Had, l.Need))
@@ -148,14 +154,18 @@ func (r *Result) extend(s *settled, w *Wire, l *Line, missing float64) {
 		least = max(least, rules.Apart+2*rules.Lap) // its own two joints keep their distance too
 	}
 	l.By = math.Ceil(max(missing+2*rules.Lap*float64(l.Joints), least))
-	l.Why = append(l.Why, reason("extend", "", "It has %.0f mm and needs %.0f mm: %.0f mm are missing, and each of %s takes %.0f mm of both ends: a piece of %.0f mm.", l.Had, l.Need, missing, plural(l.Joints, "joint"), rules.Lap, l.By))
+	l.Why = append(l.Why, reason("extend", "",
+		"It has %.0f mm and needs %.0f mm: %.0f mm are missing, and each of %s takes %.0f mm of both ends: a piece of %.0f mm.", l.Had, l.Need, missing, plural(l.Joints, "joint"), rules.Lap, l.By))
 	if l.Joints == 1 {
-		l.Why = append(l.Why, reason("one-joint", "", "End %d gets a new terminal anyway: the piece begins at one joint and ends in it.", l.At))
+		l.Why = append(l.Why, reason("one-joint", "",
+			"End %d gets a new terminal anyway: the piece begins at one joint and ends in it.", l.At))
 	} else {
-		l.Why = append(l.Why, reason("two-joints", "", "End %d keeps its terminal: the piece is let in between two joints.", l.At))
+		l.Why = append(l.Why, reason("two-joints", "", "End %d keeps its terminal: the piece is let in between two joints.",
+			l.At))
 	}
 	if w.Shield != "" || w.Pair != "" {
-		l.Why = append(l.Why, reason("in-kind", "", "It is %s: extend all of it together with the same kind, %s.", kindOfLead(w), inKind(w)))
+		l.Why = append(l.Why, reason("in-kind", "", "It is %s: extend all of it together with the same kind, %s.",
+			kindOfLead(w), inKind(w)))
 	}
 }
 
@@ -217,7 +227,8 @@ func (r *Result) cutAt(s *settled, w *Wire, x *Wish) int {
 
 // breathes says whether the sensor draws its reference air through its own lead.
 func breathes(w *Wire, d *harness.Device) bool {
-	return w.Signal.Device == "o2" || strings.Contains(strings.ToLower(d.ID), "oxygen") || strings.Contains(strings.ToLower(d.ID), "lambda")
+	return w.Signal.Device == "o2" || strings.Contains(strings.ToLower(d.ID), "oxygen") ||
+		strings.Contains(strings.ToLower(d.ID), "lambda")
 }
 
 // slackOfCut is by how much a piece may be off, mm, before somebody has to look at it again.
@@ -236,10 +247,12 @@ func (r *Result) sinceCut() {
 			if off := w.Cut - l.By; off >= -slackOfCut && off <= r.in.Decisions.Rules.Excess {
 				continue
 			}
-			text = fmt.Sprintf("%s was cut for another place: a piece of %.0f mm was let in, and %.0f mm are wanted now.", w.ID, w.Cut, l.By)
+			text = fmt.Sprintf("%s was cut for another place: a piece of %.0f mm was let in, and %.0f mm are wanted now.",
+				w.ID, w.Cut, l.By)
 		}
 		l.Stale = true
-		r.say("cut-for-old-place", finding.Wrong, w.ID, "Look at the wire: lay the rest back, or take the tick back and let in another piece.", "%s", text)
+		r.say("cut-for-old-place", finding.Wrong, w.ID,
+			"Look at the wire: lay the rest back, or take the tick back and let in another piece.", "%s", text)
 	}
 }
 

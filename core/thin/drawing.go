@@ -77,7 +77,8 @@ type layer struct {
 
 // layer puts every connector and splice on its branch.
 func (r *Result) layer() layer {
-	l := layer{thinning: r.t, children: map[string][]harness.Branch{}, plugs: map[string][]int32{}, splices: map[string][]string{}, home: map[string]string{}, limb: map[string]int{}, fates: map[string]Fate{},
+	l := layer{thinning: r.t, children: map[string][]harness.Branch{}, plugs: map[string][]int32{},
+		splices: map[string][]string{}, home: map[string]string{}, limb: map[string]int{}, fates: map[string]Fate{},
 		d: Drawing{Branches: []Limb{}, Spots: []Spot{}}}
 	for i := range r.Joints {
 		if j := &r.Joints[i]; j.Kind == word(circuit.Splice) {
@@ -242,7 +243,8 @@ func (l *layer) plug(h int32, limb string, x1, y1, x2, y2 float64) {
 	if x2 < x1 {
 		left = x2 - boxWidth
 	}
-	l.d.Spots = append(l.d.Spots, Spot{Kind: "connector", ID: c.ID, Device: c.Device, Limb: "to " + c.ID, X: left, Y: y2, Width: boxWidth, Locked: c.Locked, Off: l.off(h)})
+	l.d.Spots = append(l.d.Spots, Spot{Kind: "connector", ID: c.ID, Device: c.Device, Limb: "to " + c.ID, X: left, Y: y2,
+		Width: boxWidth, Locked: c.Locked, Off: l.off(h)})
 }
 
 func (l *layer) spliceSpot(id, limb string, x, y float64) {

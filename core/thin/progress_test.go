@@ -58,7 +58,8 @@ func TestCountsBalanceAtEveryStep(t *testing.T) {
 
 // Ticks outlive a plan that changes: what was cut and is wanted after all is mended, and says so.
 func TestTicksSurviveAPlanThatChanges(t *testing.T) {
-	l := bench(t, "device unit unit engine U", "device valve part emissions V", "device lamp part lighting L", "device lamp2 part lighting L2", "W1 U-1 S1", "W2 S1 L-1", "W3 S1 L2-1", "W4 S1 V-1")
+	l := bench(t, "device unit unit engine U", "device valve part emissions V", "device lamp part lighting L",
+		"device lamp2 part lighting L2", "W1 U-1 S1", "W2 S1 L-1", "W3 S1 L2-1", "W4 S1 V-1")
 	compute := func(d ...string) *thin.Result {
 		return thin.Compute(thin.Input{Loom: l, Decisions: decide(d...), Bench: thin.Standard()})
 	}
@@ -74,7 +75,8 @@ func TestTicksSurviveAPlanThatChanges(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if c := componentsOf(l, mended); c[harness.Ref{Connector: "V", Cavity: "1"}] != c[harness.Ref{Connector: "L", Cavity: "1"}] {
+	if c := componentsOf(l, mended); c[harness.Ref{Connector: "V", Cavity: "1"}] != c[harness.Ref{Connector: "L",
+		Cavity: "1"}] {
 		t.Error("the wire that was mended is not joined")
 	}
 	same := compute("goes module valve", "keep module lamp")
@@ -94,7 +96,8 @@ func TestTicksSurviveAPlanThatChanges(t *testing.T) {
 		t.Fatal(err)
 	}
 	c := componentsOf(l, mended)
-	if u := c[harness.Ref{Connector: "U", Cavity: "1"}]; u != c[harness.Ref{Connector: "L", Cavity: "1"}] || u != c[harness.Ref{Connector: "L2", Cavity: "1"}] {
+	if u := c[harness.Ref{Connector: "U", Cavity: "1"}]; u != c[harness.Ref{Connector: "L", Cavity: "1"}] ||
+		u != c[harness.Ref{Connector: "L2", Cavity: "1"}] {
 		t.Error("the splice that was made anew does not join its legs")
 	}
 	l.Wires[3].Ends[1] = harness.End{}
@@ -107,7 +110,8 @@ func TestTicksSurviveAPlanThatChanges(t *testing.T) {
 }
 
 func TestStockAndHours(t *testing.T) {
-	l := bench(t, "device unit unit engine U", "device box fuses power F", "device valve part emissions V", "W1 U-1 V-1", "W2 U-2 V-2", "W3 F-1 V-3")
+	l := bench(t, "device unit unit engine U", "device box fuses power F", "device valve part emissions V", "W1 U-1 V-1",
+		"W2 U-2 V-2", "W3 F-1 V-3")
 	l.Wires[0].Length, l.Wires[1].Length = 900, 120
 	b := thin.Standard()
 	r := thin.Compute(thin.Input{Loom: l, Decisions: decide("goes module valve"), Bench: b})
