@@ -40,9 +40,15 @@ func TestFeedByKeyboard(t *testing.T) {
 	v.see("[data-testid=standing]", "3 fuses above their wire")
 	v.press('4')
 	v.see("main", "Change fuse 7: 4 A instead of 10 A")
+	ticked := func(n int) {
+		v.until("steps are ticked", func() bool {
+			return v.page.MustEval(`() => document.querySelectorAll('main input[type=checkbox]:checked').length`).Int() == n
+		})
+	}
 	v.press(input.Space)
-	v.see("main", "blade fuse 4 A")
+	ticked(1)
 	v.press('u')
+	ticked(0)
 	v.press('u')
 	v.see("[data-testid=standing]", "4 fuses above their wire")
 	v.press('1')

@@ -52,7 +52,7 @@ func TestABlockFromProposalToLabel(t *testing.T) {
 	}
 	v = c.feed(job)
 	if v.Block == nil || circuit(t, v, "E1").Slot != circuit(t, v, "E2").Slot || circuit(t, v, "A9").Slot == "" ||
-		circuit(t, v, "A40").From != "SP19" || len(v.Ways) != 1 || len(v.Steps) < 5 || len(v.Parts) < 5 {
+		circuit(t, v, "A40").From != "SP19" || len(v.Ways) != 2 || len(v.Steps) < 5 || len(v.Parts) < 5 {
 		t.Fatalf("block %+v, circuits %+v, ways %v", v.Block, v.Circuits, v.Ways)
 	}
 	spare := v.Block.Slots[len(v.Block.Slots)-1].Name
@@ -89,7 +89,7 @@ func TestABlockFromProposalToLabel(t *testing.T) {
 		t.Errorf("the label says %s", text)
 	}
 	ways := show[server.FeedCompareView](c, job+"/feed/compare").Ways
-	if len(ways) != 2 || ways[0].Figures.Relays != 1 || ways[1].Figures.Relays != 0 || !ways[0].Figures.Reached ||
+	if len(ways) != 3 || ways[0].Figures.Relays != 1 || ways[1].Figures.Relays != 0 || !ways[0].Figures.Reached ||
 		!ways[1].Figures.Reached || ways[1].Figures.Steps != len(was.Steps) {
 		t.Errorf("%+v, there were %d steps before", ways, len(was.Steps))
 	}
@@ -99,7 +99,7 @@ func TestABlockFromProposalToLabel(t *testing.T) {
 	}
 	v = c.feed(job)
 	now := show[server.WorkListView](c, job+"/work")
-	if v.Block != nil || circuit(t, v, "E4").From != "SP2" || len(now.Steps) != len(was.Steps) || len(v.Ways) != 1 {
+	if v.Block != nil || circuit(t, v, "E4").From != "SP2" || len(now.Steps) != len(was.Steps) || len(v.Ways) != 2 {
 		t.Errorf("block %v, E4 from %s, %d steps, there were %d, ways %v", v.Block, circuit(t, v, "E4").From,
 			len(now.Steps), len(was.Steps), v.Ways)
 	}

@@ -53,6 +53,7 @@ const (
 	answers   = "answer/"
 	rated     = "rated/"
 	feeds     = "feed/"
+	functions = "function/"
 )
 
 // SubjectTable names the table of a side.
@@ -102,7 +103,7 @@ func KindOf(name string) Kind {
 	case owns, answers, thinned, ticks, SubjectBench + "/", SubjectItems + "/", SubjectHave + "/", wishes, exchanges,
 		reports, checks,
 		SubjectMap + "/", SubjectRules + "/", places, lengths, spans, options, leftovers, partings, SubjectBlock + "/",
-		rated, feeds:
+		rated, feeds, functions:
 		return Other
 	}
 	return Fact
@@ -141,6 +142,9 @@ func SubjectParting(between [2]string) string { return partings + between[0] + "
 // SubjectRated names the change of a fuse of the vehicle.
 func SubjectRated(fuse string) string { return rated + fuse }
 
+// SubjectFunction names what is wanted and stated of a function.
+func SubjectFunction(id string) string { return functions + id }
+
 // SubjectFeed names a way to feed the vehicle that is compared.
 func SubjectFeed(id string) string { return feeds + id }
 
@@ -174,6 +178,8 @@ func Subject(name string) string {
 		return rest
 	case rated:
 		return "fuse " + rest
+	case functions:
+		return rest
 	case exchanges, checks:
 		if parts := strings.SplitN(rest, "/", 2); len(parts) == 2 {
 			return harness.Ref{Connector: parts[0], Cavity: parts[1]}.String()

@@ -65,6 +65,9 @@ func jobPuts(j plan.Job) ([]Put, error) {
 	for _, x := range j.Rated {
 		p.add(SubjectRated(x.Fuse), x, true)
 	}
+	for _, x := range j.Functions {
+		p.add(SubjectFunction(x.Function), x, true)
+	}
 	for _, x := range j.Feeds {
 		p.add(SubjectFeed(x.ID), x, true)
 	}
@@ -217,6 +220,8 @@ func (s *State) take(name string, body []byte) error {
 		return one(body, &j.Rated)
 	case feeds:
 		return one(body, &j.Feeds)
+	case functions:
+		return one(body, &j.Functions)
 	case leftovers:
 		return one(body, &j.Leftover)
 	case layouts:

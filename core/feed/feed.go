@@ -23,6 +23,8 @@ type Input struct {
 	Drawn *network.Drawn
 	Facts *Facts
 	Wires map[string]Wire
+	// Contacts is what the contacts of cavities carry for long, A, by the cavity's name, where its width is known.
+	Contacts map[string]float64
 }
 
 // Position is a position of the key with the engine standing or running.
@@ -53,12 +55,13 @@ type Result struct {
 	Findings    []finding.Finding
 	Assumed     []string
 
-	in    Input
-	full  *network.State // the engine running with everything switched on
-	at    [][]int32      // elements by node
-	above map[int32]bool // nodes that a source reaches without a switch or a fuse between
-	worst []float64      // A by element, the most of what lasts: of all positions but crank
-	ohms  []float64      // by node: the least Ω from a source
+	in      Input
+	full    *network.State   // the engine running with everything switched on
+	at      [][]int32        // elements by node
+	above   map[int32]bool   // nodes that a source reaches without a switch or a fuse between
+	worst   []float64        // A by element, the most of what lasts: of all positions but crank
+	ohms    []float64        // by node: the least Ω from a source
+	reached []map[int32]bool // by position: the nodes that are fed
 }
 
 // Compute asks the network in every position. It is pure: the same input gives the same result.
@@ -88,6 +91,9 @@ func Compute(in Input) (*Result, error) {
 		return nil, err
 	}
 	r.worst = most(r.States, r.full)
+	for _, s := range r.States {
+		r.reached = append(r.reached, r.fedBy(s))
+	}
 	r.highest()
 	r.ohms = r.reach()
 	r.fuses()

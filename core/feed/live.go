@@ -76,7 +76,7 @@ func (r *Result) Wire(wire string) (WireLive, bool) {
 	}
 	out := WireLive{Wire: wire, Carries: r.in.Wires[wire].Carries}
 	for k, p := range Positions() {
-		in := r.live(r.States[k], r.fedBy(r.States[k]), pieces)
+		in := r.live(r.States[k], r.reached[k], pieces)
 		in.Position = p.Name
 		out.In = append(out.In, in)
 	}
@@ -106,3 +106,43 @@ func (r *Result) Live(position string) map[string]bool {
 	}
 	return out
 }
+
+// LiveOf says what wires are together in each position of the key.
+func (r *Result) LiveOf(wires []string) []LiveIn {
+	var pieces []int32
+	for _, w := range wires {
+		if i, known := r.Drawn.Wires[w]; known {
+			pieces = append(pieces, i)
+		}
+	}
+	var out []LiveIn
+	for k, p := range Positions() {
+		in := r.live(r.States[k], r.reached[k], pieces)
+		in.Position = p.Name
+		out = append(out, in)
+	}
+	return out
+}
+
+// EverWorks gives the devices that do their work in some position of the key, or with everything on.
+func (r *Result) EverWorks() map[string]bool {
+	out := map[string]bool{}
+	for _, s := range append(slices.Clone(r.States), r.full) {
+		for _, d := range r.Devices() {
+			out[d] = out[d] || r.Works(s, d)
+		}
+	}
+	return out
+}
+
+// In gives the A through an element in a position of the key, 0 where there is none of that name.
+func (r *Result) In(position, element string) float64 {
+	i, known := r.Drawn.Element(element)
+	if !known {
+		return 0
+	}
+	return math.Abs(r.state(position).Amps(i))
+}
+
+// Has gives the most V that something in a device has across it in a position of the key.
+func (r *Result) Has(position, device string) float64 { return r.volts(r.state(position), device) }

@@ -7,6 +7,7 @@ import (
 
 	"draxel/core/feed"
 	"draxel/core/network"
+	"draxel/core/terminal"
 )
 
 // sensing is a vehicle with a coolant sensor that comes back to its unit.
@@ -117,4 +118,23 @@ func sum(t *testing.T, r *feed.Result, names ...string) float64 {
 		ohms += r.Drawn.Elements[i].Ohms
 	}
 	return ohms
+}
+
+// A contact with more on it than one of its width carries is found; what the seat's width carries is common practice.
+func TestAThinContact(t *testing.T) {
+	v := sound().with(feed.Fuses, "fuse=main; rating=40; in=battery +; out=main bus").
+		with(feed.Loads, "load=heater; plus=J-1; minus=body; amps=5")
+	in := v.input(t)
+	for limit, want := range map[float64]bool{terminal.Seat{Blade: 0.64}.Carries(): true,
+		terminal.Seat{Blade: 1.5}.Carries(): false,
+		terminal.Seat{}.Carries():           false} {
+		in.Contacts = map[string]float64{"J1": limit}
+		r, err := feed.Compute(in)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if got := strings.Contains(codes(r.Findings), "contact-thin"); got != want {
+			t.Errorf("a contact for %g A with 5 A on it: found %v", limit, got)
+		}
+	}
 }

@@ -280,5 +280,11 @@ func (d *drawing) load(device string, e Element) int32 {
 // Signal gives what the wire in a cavity is read as, by the cavity's name.
 func (d *Drawn) Signal(cavity string) signal.Reading { return d.byName[cavity].signal }
 
+// Read gives what the wire in a cavity is read as, and its words.
+func (d *Drawn) Read(at harness.Ref) (reading signal.Reading, text string) {
+	e := d.roles[at]
+	return e.signal, e.text
+}
+
 // GroundPoint says whether a place is a ground point.
 func (d *Drawn) GroundPoint(name string) bool { return d.points[name] }

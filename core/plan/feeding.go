@@ -251,7 +251,19 @@ func (p *Plan) feeds(f *Facts, d Decisions) {
 			known[c.Name] = d.carries(size.Section(c.Square), c.Length, 0, 1)
 		}
 	}
-	result, err := feed.Compute(feed.Input{Drawn: drawn, Facts: facts, Wires: known})
+	contacts := map[string]float64{}
+	for i := range f.Laid.Loom.Connectors {
+		c := &f.Laid.Loom.Connectors[i]
+		if c.Layout == nil {
+			continue
+		}
+		for _, cavity := range c.Cavities {
+			if amps := c.Seat(cavity).Carries(); amps > 0 {
+				contacts[harness.Ref{Connector: c.ID, Cavity: cavity}.String()] = amps
+			}
+		}
+	}
+	result, err := feed.Compute(feed.Input{Drawn: drawn, Facts: facts, Wires: known, Contacts: contacts})
 	if err != nil {
 		fail(err)
 		return

@@ -10,6 +10,7 @@ import (
 	"draxel/core/finding"
 	"draxel/core/gather"
 	"draxel/core/harness"
+	"draxel/core/join"
 	"draxel/core/match"
 	"draxel/core/pin"
 	"draxel/core/reach"
@@ -107,6 +108,8 @@ type Job struct {
 	Rated []feed.Rated `json:"rated,omitempty"` // fuses of the vehicle that are to be changed
 	Feeds []FeedOption `json:"feeds,omitempty"` // ways to feed it that are compared
 
+	Functions []join.Wish `json:"functions,omitempty"` // what is wanted and stated of what must work
+
 	Aside []Aside `json:"aside,omitempty"` // what was stored and cannot be
 }
 
@@ -169,6 +172,10 @@ func (j Job) Facts() (Facts, error) {
 	}
 	f.wearLoom(j.Layouts)
 	f.Records = j.records()
+	f.Worked = worked(j.Before)
+	if j.Identity != nil {
+		f.Cylinders, f.Alternator = j.Identity.Cylinders, j.Identity.Alternator.Will
+	}
 	f.Drops = gather.Drops(j.Readings)
 	f.Measured = map[harness.Ref]bool{}
 	for _, m := range j.Readings {
@@ -311,6 +318,7 @@ func (j Job) Chosen() Decisions {
 	if d.Bench.Hand != nil {
 		d.Pin.Limit = *d.Bench.Hand
 	}
+	d.Functions = j.Functions
 	d.Feed = feed.Decisions{Block: j.Block, Rated: j.Rated}
 	d.Reach = reach.Decisions{
 		Rules:    reach.Standard(),

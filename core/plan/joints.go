@@ -21,6 +21,11 @@ type Joining struct {
 	Joints []Joined
 	Wires  []Laid
 	Steps  []work.Step
+	// What must work in the vehicle, and how it stands.
+	Functions []join.Item
+	Legs      []Leg
+	Settings  []string            // of the unit, by the sums
+	Raised    map[string][]string // generic fault codes of what is given up, by function
 }
 
 // Joined is a joint that is to be made, or has been.

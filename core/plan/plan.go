@@ -16,6 +16,7 @@ import (
 	"draxel/core/finding"
 	"draxel/core/gather"
 	"draxel/core/harness"
+	"draxel/core/join"
 	"draxel/core/match"
 	"draxel/core/pin"
 	"draxel/core/reach"
@@ -33,7 +34,11 @@ type Facts struct {
 	Records  map[string]thin.Record // what was noted at each connector
 	Measured map[harness.Ref]bool   // cavities at which somebody has taken a reading
 	Drops    []gather.Drop          // what stands before cavities that were read bare and loaded
-	Findings []finding.Finding      // what is wrong or doubtful in the facts themselves
+	Worked   map[string]string      // by function: whether it worked before the work began
+	// What the vehicle will have.
+	Cylinders  int
+	Alternator string
+	Findings   []finding.Finding // what is wrong or doubtful in the facts themselves
 	// What must be settled before the first cut, whatever is cut: it holds the gate.
 	Unsettled []string
 	Log       []gather.Unplugged // what was unplugged to see what happens
@@ -49,8 +54,10 @@ type Decisions struct {
 	Pin   pin.Decisions
 	Reach reach.Decisions
 	Feed  feed.Decisions
-	Own   []OwnStep
-	Acks  []finding.Answer
+	// What is wanted and stated of what must work.
+	Functions []join.Wish
+	Own       []OwnStep
+	Acks      []finding.Answer
 }
 
 // Plan is everything that follows from facts and decisions.

@@ -35,6 +35,7 @@ func (p *Plan) finish(m *model, d Decisions) {
 	p.drops(m.facts)
 	p.feeds(m.facts, d)
 	p.measureCircuits(m.facts)
+	p.functions(m.facts, d)
 	p.moves(m, d)
 	p.expectJoints(m)
 	p.Join.Steps = append(p.Join.Part.Steps(p.Past.Now, whole), m.proofs(d.Bench.Rates.Check)...)

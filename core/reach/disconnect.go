@@ -42,10 +42,6 @@ type ContactPlug struct {
 	Reason string       `json:"reason"`
 }
 
-// contacts are what contacts of the generic sealed families carry, A, by their width in mm: common practice, no source;
-// the data sheet comes first.
-var contacts = []struct{ blade, amperes float64 }{{0.64, 3}, {1.5, 12}, {2.8, 25}, {6.3, 40}, {9.5, 60}}
-
 // housingWays are the ways in which such housings are usual: common practice, no source.
 var housingWays = []int{2, 3, 4, 6, 8, 12, 16, 24, 36}
 
@@ -54,9 +50,9 @@ func contactFor(s size.Section, amperes float64) (blade, limit float64) {
 	if s == 0 {
 		s = 0.5
 	}
-	for _, c := range contacts {
-		if _, takes := terminal.GripFor(c.blade, s); takes && c.amperes >= amperes {
-			return c.blade, c.amperes
+	for _, c := range terminal.Contacts() {
+		if _, takes := terminal.GripFor(c.Blade, s); takes && c.Amps >= amperes {
+			return c.Blade, c.Amps
 		}
 	}
 	return 0, 0

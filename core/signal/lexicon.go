@@ -295,3 +295,8 @@ func (l *lexicon) initialled(p *passage) Reading {
 	r.Text = r.String()
 	return r
 }
+
+// Known says whether the vocabulary has a device of that id.
+func Known(device string) bool {
+	return load().byID[device] != nil
+}

@@ -94,6 +94,7 @@ function feedPlace(code: string, subject: string): string {
     code.startsWith('ground-') ||
     code.startsWith('sensor-') ||
     code === 'shield-both-ends' ||
+    code === 'contact-thin' ||
     ['unprotected', 'not-selective', 'two-feeds'].includes(code)
   ) {
     return '?part=fuses';

@@ -89,7 +89,7 @@ function Text({ label, value, onKeep }: { label: string; value: string; onKeep: 
   const [text, set] = useState(value);
   const keep = () => text.trim() !== value && onKeep(text.trim());
   return (
-    <label className="field">
+    <label className="blockfield">
       <span className="quiet">{label}</span>
       <Input
         size="small"
@@ -123,7 +123,7 @@ function SlotSide({ view, block, slot, onChange, onMove }: Props & { slot: Block
       </section>
       <Said view={view} subjects={f ? [f.fuse, f.thin] : []} />
       <section className="stack tight">
-        <label className="field">
+        <label className="blockfield">
           <span className="quiet">fuse</span>
           <Select
             size="small"
@@ -137,7 +137,7 @@ function SlotSide({ view, block, slot, onChange, onMove }: Props & { slot: Block
         <Checkbox checked={slot.slow ?? false} onChange={(e) => put({ slow: e.target.checked })}>
           slow: motors and lamps behind it
         </Checkbox>
-        <label className="field">
+        <label className="blockfield">
           <span className="quiet">stands on</span>
           <Select
             size="small"
@@ -189,7 +189,7 @@ function RelaySide({ view, block, relay, onChange }: Props & { relay: BlockRelay
       <Said view={view} subjects={[`${block.id} ${relay.name}`]} />
       <section className="stack tight">
         <Text label="for" value={relay.for ?? ''} onKeep={(v) => put({ for: v })} />
-        <label className="field">
+        <label className="blockfield">
           <span className="quiet">30 stands on</span>
           <Select
             size="small"
@@ -204,7 +204,7 @@ function RelaySide({ view, block, relay, onChange }: Props & { relay: BlockRelay
         </label>
         <Text label="86, coil fed from" value={relay.plus} onKeep={(v) => put({ plus: v })} />
         <Text label="85, coil led to" value={relay.minus} onKeep={(v) => put({ minus: v })} />
-        <label className="field">
+        <label className="blockfield">
           <span className="quiet">contact</span>
           <Select
             size="small"
@@ -217,7 +217,7 @@ function RelaySide({ view, block, relay, onChange }: Props & { relay: BlockRelay
             onChange={(v) => put({ amps: v })}
           />
         </label>
-        <label className="field">
+        <label className="blockfield">
           <span className="quiet">its coil is suppressed by</span>
           <Select
             size="small"
@@ -256,7 +256,7 @@ function GroupSide({ view, block, group, onChange }: Props & { group: FeedGroup 
       </section>
       <Said view={view} subjects={main ? [main.fuse, main.thin] : []} />
       <section className="stack tight">
-        <label className="field">
+        <label className="blockfield">
           <span className="quiet">through a relay</span>
           <Select
             size="small"
@@ -282,7 +282,7 @@ function GroupSide({ view, block, group, onChange }: Props & { group: FeedGroup 
               a fuse where its cable begins
             </Checkbox>
             {group.fused && (
-              <label className="field">
+              <label className="blockfield">
                 <span className="quiet">of</span>
                 <Select
                   size="small"
@@ -319,7 +319,7 @@ function CircuitSide({ job, view, block, circuit, onMove, onError }: Props & { c
       <Button size="small" onClick={() => onMove(circuit)}>
         Onto a slot of {block.id}… <kbd>M</kbd>
       </Button>
-      <label className="field">
+      <label className="blockfield">
         <span className="quiet">or from a fuse of the vehicle</span>
         <Select
           size="small"

@@ -1,0 +1,148 @@
+package join
+
+import (
+	"fmt"
+	"math"
+	"strconv"
+	"strings"
+)
+
+// Sum is whether a function works out, with its working.
+type Sum struct {
+	Works bool      `json:"works"`
+	Says  string    `json:"says"` // in one sentence
+	Lines []SumLine `json:"lines"`
+	Ways  []SumWay  `json:"ways,omitempty"` // to make it work, the best first
+	Chart *Chart    `json:"chart,omitempty"`
+	Error string    `json:"error,omitempty"` // what was typed and cannot be
+	Short bool      `json:"short,omitempty"` // too little is stated for a result
+}
+
+// SumLine is a line of the working.
+type SumLine struct {
+	What   string `json:"what"`
+	Value  string `json:"value"` // with its unit
+	Source string `json:"source,omitempty"`
+}
+
+// SumWay is a way to make a function work.
+type SumWay struct {
+	Text  string            `json:"text"`
+	Facts map[string]string `json:"facts,omitempty"` // what it states, where it can be taken at once
+	Unit  string            `json:"unit,omitempty"`  // a setting of the unit, for whoever programs it
+}
+
+// Chart is what a needle shows against what is true.
+type Chart struct {
+	Across string  `json:"across"` // "true km/h"
+	Up     string  `json:"up"`     // "shown km/h"
+	Points []Point `json:"points"`
+}
+
+// Point is a point of a chart: the true value, what is shown, and between what it may lie.
+type Point struct {
+	True  float64 `json:"true"`
+	Shown float64 `json:"shown"`
+	Least float64 `json:"least"`
+	Most  float64 `json:"most"`
+}
+
+// Ask is something that a sum works with, and that a person states.
+type Ask struct {
+	Name  string `json:"name"`
+	What  string `json:"what"`
+	Unit  string `json:"unit,omitempty"`
+	Value string `json:"value"`
+	Usual string `json:"usual,omitempty"` // what is taken where nobody says
+}
+
+// facts reads what was typed, and notes what cannot be.
+type facts struct {
+	given map[string]string
+	asks  []Ask
+	bad   string
+}
+
+// number reads a number between bounds; the usual one where nothing was typed, and false where there is none.
+func (f *facts) number(name, what, unit string, usual, least, most float64) (float64, bool) {
+	text := strings.TrimSpace(f.given[name])
+	ask := Ask{Name: name, What: what, Unit: unit, Value: text}
+	if usual != 0 {
+		ask.Usual = strconv.FormatFloat(usual, 'g', 6, 64)
+	}
+	f.asks = append(f.asks, ask)
+	if text == "" {
+		return usual, usual != 0
+	}
+	v, err := strconv.ParseFloat(strings.Replace(text, ",", ".", 1), 64)
+	if err != nil || !(v >= least && v <= most) {
+		f.bad = fmt.Sprintf("%q cannot be %s: %g to %g %s", text, what, least, most, unit)
+		return 0, false
+	}
+	return v, true
+}
+
+// word reads a word.
+func (f *facts) word(name, what, usual string) string {
+	text := strings.TrimSpace(f.given[name])
+	f.asks = append(f.asks, Ask{Name: name, What: what, Value: text, Usual: usual})
+	if text == "" {
+		return usual
+	}
+	return text
+}
+
+// sum works out a function's sum, where it has one.
+func (it *Item) sum(in *Inputs, w Wish) {
+	if it.State == NotThere || it.State == Gone {
+		return
+	}
+	f := &facts{given: w.Facts}
+	var s *Sum
+	switch it.ID {
+	case "tach":
+		s = tachometer(f, in.Job.Cylinders)
+	case "speed":
+		s = speedometer(f)
+	case "coolantgauge", "oilgauge", "fuelgauge":
+		s = gauge(f)
+	case "charge":
+		s = charging(f, &in.Job)
+	case "pump":
+		s = pump(f, &in.Job)
+	case "pedal":
+		s = pedal(f)
+	case "bus":
+		s = bus(f)
+	default:
+		return
+	}
+	if f.bad != "" {
+		s = &Sum{Error: f.bad, Says: "What was typed cannot be.", Lines: []SumLine{}}
+	}
+	it.Sum, it.Asks = s, f.asks
+	if s != nil && !s.Works && !s.Short && it.State == OnPaper {
+		it.State, it.Why = Needs, strings.TrimSuffix(s.Says, ".")
+	}
+	if s != nil && s.Short && it.State == OnPaper {
+		it.State, it.Why = Open, it.Why+", and its sum is not stated"
+		it.Needs = append(it.Needs, s.Says)
+	}
+	for k, way := range s.Ways {
+		if k < 3 && !s.Works {
+			it.Needs = append(it.Needs, way.Text)
+		}
+	}
+}
+
+// percent writes a part in %.
+func percent(x float64) string {
+	return strconv.FormatFloat(math.Round(x*1000)/10, 'g', 4, 64) + " %"
+}
+
+func value(x float64, unit string) string {
+	return strings.TrimSpace(strconv.FormatFloat(x, 'g', 4, 64) + " " + unit)
+}
+
+// short is a sum that lacks something.
+func short(says string) *Sum { return &Sum{Short: true, Says: says, Lines: []SumLine{}} }
