@@ -31,7 +31,7 @@ func TestShots(t *testing.T) {
 		"reach-placements":     "/jobs/packhorse/reach?part=places",
 		"reach-cuts":           "/jobs/packhorse/reach?part=cuts&wire=7110",
 		"feed":                 "/jobs/packhorse/feed?part=live&key=running",
-		"reach-bundles":        "/jobs/packhorse/reach?part=bundles",
+		"join":                 "/jobs/packhorse/join?sel=tach",
 		"feed-block":           "/jobs/packhorse/feed?part=block",
 		"gather-readings":      "/jobs/packhorse/gather?part=readings",
 	} {

@@ -73,6 +73,7 @@ func describePackhorse(j *plan.Job) error {
 	if err := reachPackhorse(j); err != nil {
 		return err
 	}
+	joinPackhorse(j)
 	return feedPackhorse(j)
 }
 

@@ -33,6 +33,7 @@ var stagePages = map[string]struct{ module, asks string }{
 	"pin":    {"src/stages/pin/PinPage.tsx", ""},
 	"reach":  {"src/stages/reach/ReachPage.tsx", ""},
 	"feed":   {"src/stages/feed/FeedPage.tsx", ""},
+	"join":   {"src/stages/join/JoinPage.tsx", ""},
 	"work":   {"src/work/WorkPage.tsx", ""},
 	"bench":  {"src/bench/BenchPage.tsx", ""},
 }

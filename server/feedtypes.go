@@ -37,7 +37,7 @@ type FeedView struct {
 	Block       *feed.Block              `json:"block,omitempty"` // of one's own
 	Circuits    []plan.Circuit           `json:"circuits"`        // what a feed has to be led to
 	Holders     []string                 `json:"holders"`         // fuses of the vehicle that a circuit can be put onto
-	Parts       []feed.Item              `json:"parts"`
+	Parts       []feed.PartLine          `json:"parts"`
 	Steps       []WorkStep               `json:"steps"`
 	Ways        []FeedWay                `json:"ways"`              // that are kept to be compared
 	Station     string                   `json:"station,omitempty"` // where the block lives, as Reach has it

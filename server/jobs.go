@@ -14,6 +14,7 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"draxel/core/finding"
+	"draxel/core/join"
 	"draxel/core/match"
 	"draxel/core/plan"
 	"draxel/exchange"
@@ -232,6 +233,11 @@ func (v *JobView) stand(p *plan.Plan) {
 	for _, f := range open {
 		if f.Stage == "feed" {
 			v.Open.Feed++
+		}
+	}
+	for i := range p.Join.Functions {
+		if st := p.Join.Functions[i].State; st == join.Needs || st == join.Open {
+			v.Open.Join++
 		}
 	}
 	for i := range p.Reach.Result.Steps {

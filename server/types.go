@@ -89,6 +89,7 @@ type OpenCounts struct {
 	Pin    int `json:"pin"`
 	Reach  int `json:"reach"`
 	Feed   int `json:"feed"` // findings of Feed that nobody has answered
+	Join   int `json:"join"` // functions that need something or are open
 	Work   int `json:"work"` // steps of all stages that are left
 }
 

@@ -17,6 +17,7 @@ import (
 	"draxel/core/finding"
 	"draxel/core/gather"
 	"draxel/core/harness"
+	"draxel/core/join"
 	"draxel/core/match"
 	"draxel/core/pin"
 	"draxel/core/plan"
@@ -90,6 +91,9 @@ type api struct {
 
 	FeedView            server.FeedView
 	FeedTree            server.FeedTree
+	JoinView            server.JoinView
+	FunctionRequest     server.FunctionRequest
+	Trial               feed.Trial
 	FeedWires           server.FeedWires
 	FeedLive            server.FeedLive
 	FeedCompareView     server.FeedCompareView
@@ -144,6 +148,8 @@ func write(path string, v any) error {
 
 // enums gives the values of the string types that have a fixed set of them.
 var enums = map[reflect.Type][]any{
+	reflect.TypeFor[join.Choice](): list(join.Unsaid, join.Wanted, join.GivenUp, join.NotFitted),
+	reflect.TypeFor[join.State]():  list(join.OnPaper, join.Needs, join.Open, join.Gone, join.NotThere),
 	reflect.TypeFor[match.Verdict](): list(match.StaysPut, match.Moves, match.MovesConnector, match.Meets,
 		match.Faces, match.Goes, match.NeedsSource, match.Undecided, match.NeedsWire, match.LeftEmpty, match.Joins,
 		match.Branches, match.NewWire),

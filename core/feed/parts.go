@@ -9,8 +9,8 @@ import (
 	"draxel/core/size"
 )
 
-// Item is a line of what is needed for this stage beside wire.
-type Item struct {
+// PartLine is a line of what is needed for this stage beside wire.
+type PartLine struct {
 	What  string   `json:"what"`
 	Count int      `json:"count"`
 	For   []string `json:"for"` // where it goes
@@ -20,11 +20,11 @@ type Item struct {
 // Parts lists what a block of one's own and changed fuses need: fuses by rating, relays by contact, the sockets, ring
 // terminals for what is bolted. Square gives the size in mm² of the wire in a cavity of the block, 0 where nobody
 // knows.
-func (r *Result) Parts(d Decisions, square func(cavity string) size.Section) []Item {
-	items := map[string]*Item{}
+func (r *Result) Parts(d Decisions, square func(cavity string) size.Section) []PartLine {
+	items := map[string]*PartLine{}
 	add := func(what, where, note string) {
 		if items[what] == nil {
-			items[what] = &Item{What: what, Note: note, For: []string{}}
+			items[what] = &PartLine{What: what, Note: note, For: []string{}}
 		}
 		items[what].Count++
 		items[what].For = append(items[what].For, where)
@@ -77,11 +77,11 @@ func (r *Result) Parts(d Decisions, square func(cavity string) size.Section) []I
 			}
 		}
 	}
-	out := make([]Item, 0, len(items))
+	out := make([]PartLine, 0, len(items))
 	for _, x := range items {
 		out = append(out, *x)
 	}
-	slices.SortFunc(out, func(a, b Item) int { return finding.Natural(a.What, b.What) })
+	slices.SortFunc(out, func(a, b PartLine) int { return finding.Natural(a.What, b.What) })
 	return out
 }
 

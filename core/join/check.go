@@ -10,31 +10,38 @@ import (
 func (it *Item) findings(in *Inputs) []finding.Finding {
 	var out []finding.Finding
 	add := func(code string, s finding.Severity, remedy, format string, args ...any) {
-		out = append(out, finding.Finding{Code: code, Severity: s, Stage: "join", Subject: it.ID, Text: fmt.Sprintf(format, args...),
+		out = append(out, finding.Finding{Code: code, Severity: s, Stage: "join", Subject: it.ID, Text: fmt.Sprintf(format,
+			args...),
 			Remedy: remedy})
 	}
 	before := in.Before[it.ID]
 	switch {
 	case it.Sum != nil && it.Sum.Error != "":
-		add("sum-cannot-be", finding.Wrong, "Put it right among its facts.", "The sum of %s cannot be reckoned: %s.", it.Name, it.Sum.Error)
+		add("sum-cannot-be", finding.Wrong, "Put it right among its facts.", "The sum of %s cannot be reckoned: %s.",
+			it.Name, it.Sum.Error)
 	case it.State == Gone && it.ID == "brake":
 		add("brake-given-up", finding.Danger, "Take that back: "+it.Law, "The brake lamps are given up.")
 	case it.State == Gone && it.Law != "":
-		add("given-up-law", finding.Check, "Check local rules; an engineer's certificate where one is wanted.", "%s given up. %s",
+		add("given-up-law", finding.Check, "Check local rules; an engineer's certificate where one is wanted.",
+			"%s given up. %s",
 			title(it.Name), it.Law)
 	case it.State == NotThere && it.Choice == NotFitted && before == "worked":
-		add("worked-before", finding.Check, "Want it, or give it up with a reason.", "%s worked before the work began, and is said not to be fitted.",
+		add("worked-before", finding.Check, "Want it, or give it up with a reason.",
+			"%s worked before the work began, and is said not to be fitted.",
 			title(it.Name))
 	case it.State == Needs && it.ID == "interlock":
-		add("interlock-missing", finding.Danger, "Lead the switch into the start path: the starter's relay coil, or the unit that grants it.",
+		add("interlock-missing", finding.Danger,
+			"Lead the switch into the start path: the starter's relay coil, or the unit that grants it.",
 			"The clutch or park and neutral switch is not joined: it may crank in gear.")
 	case it.State == Needs && it.ID == "brake":
 		add("brake-depends", finding.Danger, "Join the switch's wire to the lamps before the unit goes.",
 			"The brake lamps and their switch are not on one circuit in the finished harness: %s.", it.Why)
 	case it.State == Needs && it.Sum != nil && !it.Sum.Works && !it.Sum.Short:
-		add("sum-off", severityOf(it.ID), "Choose one of its ways: "+firstWay(it.Sum)+".", "%s: %s", title(it.Name), it.Sum.Says)
+		add("sum-off", severityOf(it.ID), "Choose one of its ways: "+firstWay(it.Sum)+".", "%s: %s", title(it.Name),
+			it.Sum.Says)
 	case it.State == Needs:
-		add("function-needs", finding.Check, "Join it in Match, feed it in Feed, or give it up here.", "%s needs something: %s.", title(it.Name), it.Why)
+		add("function-needs", finding.Check, "Join it in Match, feed it in Feed, or give it up here.",
+			"%s needs something: %s.", title(it.Name), it.Why)
 	case it.State == Open:
 		add("function-open", finding.Check, "Say what becomes of it.", "%s is open: %s.", title(it.Name), it.Why)
 	}
@@ -64,8 +71,8 @@ func title(name string) string {
 	return string(name[0]-32) + name[1:]
 }
 
-// Raised lists the generic fault codes that functions which are given up will raise (SAE J2012, from memory), for whoever
-// programs the unit.
+// Raised lists the generic fault codes that functions which are given up will raise (SAE J2012, from memory), for
+// whoever programs the unit.
 func Raised(items []Item) map[string][]string {
 	out := map[string][]string{}
 	for i := range items {
@@ -77,7 +84,7 @@ func Raised(items []Item) map[string][]string {
 }
 
 // Settings lists what a unit is to be set to by the sums that were made to work.
-func Settings(wishes []Wish) []string {
+func Settings(wishes []FunctionWish) []string {
 	var out []string
 	for _, w := range wishes {
 		if s := w.Facts["setting"]; s != "" {

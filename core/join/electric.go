@@ -6,8 +6,8 @@ import (
 	"strings"
 )
 
-// excites is the current in A that a lamp-excited alternator wants before it charges: a bulb of 2 to 3 W gives that, an LED
-// does not (common practice).
+// excites is the current in A that a lamp-excited alternator wants before it charges: a bulb of 2 to 3 W gives that,
+// an LED does not (common practice).
 const excites = 0.15
 
 // charging is whether an alternator charges with what it is given.
@@ -57,8 +57,10 @@ func charging(f *facts, job *Known) *Sum {
 					e24 = v
 				}
 			}
-			s.Ways = []SumWay{{Text: fmt.Sprintf("a resistor of %g Ω (E24), %.0f W, beside the lamp", e24, math.Ceil(14.5*14.5/e24)),
-				Facts: map[string]string{"beside": fmt.Sprint(e24)}}, {Text: "a bulb of 2 W", Facts: map[string]string{"lamp": "bulb", "watts": "2"}}}
+			s.Ways = []SumWay{{Text: fmt.Sprintf("a resistor of %g Ω (E24), %.0f W, beside the lamp", e24,
+				math.Ceil(14.5*14.5/e24)),
+				Facts: map[string]string{"beside": fmt.Sprint(e24)}}, {Text: "a bulb of 2 W",
+				Facts: map[string]string{"lamp": "bulb", "watts": "2"}}}
 		}
 	default:
 		return short("State what kind the alternator is: lamp-excited, self-exciting, or controlled by the unit.")
@@ -78,13 +80,15 @@ func pump(f *facts, job *Known) *Sum {
 	}
 	lost := max(0, 1-volts/rated)
 	s := &Sum{Works: volts >= least, Lines: []SumLine{{"it has", value(volts, "V"), "Feed, or as measured"},
-		{"its flow is stated at", value(rated, "V"), ""}, {"it turns slower by about", percent(lost), "its speed goes with its volts: common practice"}}}
+		{"its flow is stated at", value(rated, "V"), ""}, {"it turns slower by about", percent(lost),
+			"its speed goes with its volts: common practice"}}}
 	if job.PumpAmps > 0 {
 		s.Lines = append(s.Lines, SumLine{"it takes", value(job.PumpAmps, "A"), "Feed"})
 	}
 	if s.Says = "The pump has what it wants."; !s.Works {
 		s.Says = fmt.Sprintf("%.1f V at the pump are too few: it loses about %s of its flow.", volts, percent(lost))
-		s.Ways = []SumWay{{Text: "a thicker feed, and a ground of the same size (Reach, Feed)"}, {Text: "a relay near it, fed from the battery"}}
+		s.Ways = []SumWay{{Text: "a thicker feed, and a ground of the same size (Reach, Feed)"},
+			{Text: "a relay near it, fed from the battery"}}
 	}
 	return s
 }
@@ -135,10 +139,12 @@ func pedal(f *facts) *Sum {
 	switch {
 	case worst > tolerance:
 		s.Says = "The two tracks do not agree as the unit reads them: it goes into limp mode (P2135, P2138)."
-		s.Ways = []SumWay{{Text: "the pedal that belongs to the unit"}, {Text: "the unit's calibration for this pedal", Unit: "pedal calibration"}}
+		s.Ways = []SumWay{{Text: "the pedal that belongs to the unit"}, {Text: "the unit's calibration for this pedal",
+			Unit: "pedal calibration"}}
 	case ref != "yes":
 		s.Says = "Both tracks hang on one reference or one ground: one fault takes both, and the unit cannot tell."
-		s.Ways = []SumWay{{Text: "references and grounds of their own, cavity by cavity (Match)", Facts: map[string]string{"references": "yes"}}}
+		s.Ways = []SumWay{{Text: "references and grounds of their own, cavity by cavity (Match)",
+			Facts: map[string]string{"references": "yes"}}}
 	case pair != "yes":
 		s.Says = "Pedal and throttle are learned together with the unit: others are not."
 		s.Ways = []SumWay{{Text: "pedal, throttle and unit of one vehicle", Facts: map[string]string{"pair": "yes"}}}
@@ -153,19 +159,22 @@ func bus(f *facts) *Sum {
 	ends, known := f.number("ends", "resistors of 120 Ω across the pair, at units and in the harness", "", 0, 0, 20)
 	rate, _ := f.number("rate", "bit rate", "kbit/s", 500, 10, 1000)
 	stub, hasStub := f.number("stub", "longest stub from the line to a unit", "mm", 0, 0, 20000)
-	gateway := f.word("gateway", "between diagnostic connector and unit lies a gateway that does not know it: yes or no", "no")
+	gateway := f.word("gateway", "between diagnostic connector and unit lies a gateway that does not know it: yes or no",
+		"no")
 	if !known {
 		return short("State how many ends the bus has: resistors of 120 Ω, at which units. The meter shows 60 Ω with two.")
 	}
 	s := &Sum{Lines: []SumLine{}}
 	if ends > 0 {
-		s.Lines = append(s.Lines, SumLine{"across the pair with power off the meter shows", value(120/ends, "Ω"), "ISO 11898-2"})
+		s.Lines = append(s.Lines, SumLine{"across the pair with power off the meter shows", value(120/ends, "Ω"),
+			"ISO 11898-2"})
 	} else {
 		s.Lines = append(s.Lines, SumLine{"across the pair with power off the meter shows", "no end at all", "ISO 11898-2"})
 	}
 	limit := map[bool]float64{true: 300, false: 1000}[rate > 250]
 	if hasStub && stub > 0 {
-		s.Lines = append(s.Lines, SumLine{"the longest stub", value(stub, "mm"), ""}, SumLine{"it may have", value(limit, "mm"),
+		s.Lines = append(s.Lines, SumLine{"the longest stub", value(stub, "mm"), ""}, SumLine{"it may have", value(limit,
+			"mm"),
 			"ISO 11898-2 at 1 Mbit/s, from memory; more at lower rates: common practice"})
 	}
 	switch {
@@ -173,10 +182,12 @@ func bus(f *facts) *Sum {
 		s.Works, s.Says = true, "The bus has its two ends."
 	case ends < 2:
 		s.Says = "An end of the bus went with a module that is deleted: it works badly or not at all."
-		s.Ways = []SumWay{{Text: "a resistor of 120 Ω across the pair where the module was", Facts: map[string]string{"ends": "2"}}}
+		s.Ways = []SumWay{{Text: "a resistor of 120 Ω across the pair where the module was",
+			Facts: map[string]string{"ends": "2"}}}
 	case ends > 2:
 		s.Says = "The bus has an end too many: the levels fall."
-		s.Ways = []SumWay{{Text: "take the resistor out of the unit that is not at an end", Facts: map[string]string{"ends": "2"}}}
+		s.Ways = []SumWay{{Text: "take the resistor out of the unit that is not at an end",
+			Facts: map[string]string{"ends": "2"}}}
 	case stub > limit:
 		s.Says = "A stub is too long for the bit rate: it is a star, not a line."
 		s.Ways = []SumWay{{Text: "lead the line to the unit and back", Facts: map[string]string{"stub": fmt.Sprint(limit)}}}

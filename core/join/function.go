@@ -95,8 +95,8 @@ const (
 	NotFitted Choice = "not-fitted" // this vehicle has none
 )
 
-// Wish is what a person decided and stated about a function.
-type Wish struct {
+// FunctionWish is what a person decided and stated about a function.
+type FunctionWish struct {
 	Function string            `json:"function"`
 	Choice   Choice            `json:"choice,omitempty"`
 	Facts    map[string]string `json:"facts,omitempty"` // what its sum works with, by name, as it was typed
@@ -106,7 +106,7 @@ type Wish struct {
 }
 
 // Check says why a wish cannot be.
-func (w *Wish) Check() error {
+func (w *FunctionWish) Check() error {
 	if _, known := FunctionOf(w.Function); !known {
 		return fmt.Errorf("there is no function %q", w.Function)
 	}
@@ -173,7 +173,7 @@ type Inputs struct {
 	Sockets []Socket
 	Works   map[string]bool   // by device: something in it has volts in some position with everything on
 	Before  map[string]string // by function: "worked" or "did not" before the work began
-	Wishes  []Wish
+	Wishes  []FunctionWish
 	Job     Known
 }
 
@@ -190,7 +190,7 @@ type Known struct {
 func List(in Inputs) ([]Item, []finding.Finding) {
 	var out []Item
 	var found []finding.Finding
-	wish := map[string]Wish{}
+	wish := map[string]FunctionWish{}
 	for _, w := range in.Wishes {
 		wish[w.Function] = w
 	}
@@ -220,7 +220,8 @@ func List(in Inputs) ([]Item, []finding.Finding) {
 // carries says whether a wire only feeds or grounds what a function is made of, and is no end of it.
 func carries(r signal.Role) bool {
 	switch r {
-	case signal.Ground, signal.SensorGround, signal.Battery, signal.Ignition, signal.SensorSupply, signal.Reference5V, signal.Shield:
+	case signal.Ground, signal.SensorGround, signal.Battery, signal.Ignition, signal.SensorSupply, signal.Reference5V,
+		signal.Shield:
 		return true
 	}
 	return false
@@ -231,6 +232,12 @@ func (it *Item) stand(in *Inputs, circuits map[int]map[string]bool) {
 	joined, working := false, ""
 	for _, devices := range circuits {
 		joined = joined || len(devices) > 1
+	}
+	var loose []string // ends at units that nothing of the function comes to
+	for _, e := range it.Ends {
+		if e.unit && len(circuits[e.Circuit]) == 1 {
+			loose = append(loose, e.At)
+		}
 	}
 	for _, e := range it.Ends {
 		if in.Works[e.Device] && !e.unit && working == "" {
@@ -258,6 +265,9 @@ func (it *Item) stand(in *Inputs, circuits map[int]map[string]bool) {
 	case it.Kind == WhereWorks:
 		it.State, it.Why = Needs, "nothing in it has volts in any position"
 		it.Needs = append(it.Needs, "a feed, a ground or what switches it: look at it in Feed")
+	case joined && len(loose) > 0:
+		it.State, it.Why = Needs, "nothing of it comes to "+strings.Join(loose[:min(len(loose), 6)], ", ")
+		it.Needs = append(it.Needs, "join the rest to them in Match, or say that the unit is set to do without")
 	case joined:
 		it.State, it.Why = OnPaper, "its ends are one circuit"
 	default:

@@ -21,7 +21,8 @@ func TestTheListOfFunctions(t *testing.T) {
 	}
 	seen := map[string]bool{}
 	for _, f := range Functions() {
-		if seen[f.ID] || f.Name == "" || len(f.Ends) == 0 || !slices.Contains([]string{WhereJoined, WhereWorks, WherePlan}, f.Kind) {
+		if seen[f.ID] || f.Name == "" || len(f.Ends) == 0 || !slices.Contains([]string{WhereJoined, WhereWorks, WherePlan},
+			f.Kind) {
 			t.Errorf("%+v", f)
 		}
 		seen[f.ID] = true
@@ -38,19 +39,26 @@ func TestHowFunctionsStand(t *testing.T) {
 	socket := func(device, what string, circuit int) Socket {
 		return Socket{Device: device, Circuit: circuit, Signal: signal.Reading{Device: what}}
 	}
-	in := Inputs{Sockets: []Socket{socket("unit", "tach", 1), socket("panel", "tach", 1), socket("unit", "mil", 2), socket("panel", "mil", 3),
-		socket("horn", "horn", 4), socket("fan", "fan", 5), socket("switch", "clutchswitch", 6), socket("unit", "clutchswitch", 7),
+	in := Inputs{Sockets: []Socket{socket("unit", "tach", 1), socket("panel", "tach", 1), socket("unit", "mil", 2),
+		socket("panel", "mil", 3),
+		socket("horn", "horn", 4), socket("fan", "fan", 5), socket("switch", "clutchswitch", 6), socket("unit",
+			"clutchswitch", 7),
+		socket("unit", "vss", 11), socket("wheel sensor", "vss", 11), {Device: "panel", Circuit: 12, Unit: true,
+			Signal: signal.Reading{Device: "vssout"}},
 		socket("brake switch", "brakeswitch", 8), socket("rear lamp", "stopfeed", 9), socket("unit", "immobiliser", 10)},
 		Works:  map[string]bool{"horn": true},
 		Before: map[string]string{"fuelgauge": "worked", "glow": "worked"},
-		Wishes: []Wish{{Function: "glow", Choice: NotFitted}, {Function: "purge", Choice: GivenUp}, {Function: "wipers", Choice: Wanted}}}
+		Wishes: []FunctionWish{{Function: "glow", Choice: NotFitted}, {Function: "purge", Choice: GivenUp},
+			{Function: "wipers", Choice: Wanted}}}
 	items, found := List(in)
 	state := map[string]State{}
 	for _, it := range items {
 		state[it.ID] = it.State
 	}
-	for id, want := range map[string]State{"check": Needs, "horn": OnPaper, "fans": Needs, "interlock": Needs, "brake": Needs, "immobiliser": Open,
-		"fuelgauge": Open, "glow": NotThere, "purge": Gone, "wipers": Open, "winch": NotThere, "tach": Open} {
+	for id, want := range map[string]State{"check": Needs, "horn": OnPaper, "fans": Needs, "interlock": Needs,
+		"brake": Needs, "immobiliser": Open,
+		"fuelgauge": Open, "glow": NotThere, "purge": Gone, "wipers": Open, "winch": NotThere, "tach": Open,
+		"speed": Needs} {
 		if state[id] != want {
 			t.Errorf("%s: %s, want %s", id, state[id], want)
 		}
@@ -62,7 +70,8 @@ func TestHowFunctionsStand(t *testing.T) {
 			t.Errorf("%+v says too little", f)
 		}
 	}
-	for _, want := range []string{"interlock-missing interlock", "brake-depends brake", "worked-before glow", "given-up-law purge", "function-needs check",
+	for _, want := range []string{"interlock-missing interlock", "brake-depends brake", "worked-before glow",
+		"given-up-law purge", "function-needs check",
 		"function-open fuelgauge"} {
 		if !slices.Contains(codes, want) {
 			t.Errorf("%s is not found: %v", want, codes)
@@ -71,7 +80,8 @@ func TestHowFunctionsStand(t *testing.T) {
 	if got := Raised(items)["canister purge valve"]; strings.Join(got, " ") != "P0443 P0446" {
 		t.Errorf("what is given up raises %v", got)
 	}
-	for _, bad := range []Wish{{Function: "warp drive"}, {Function: "tach", Choice: "maybe"}, {Function: "tach", Facts: map[string]string{"dial": strings.Repeat("9", 500)}}} {
+	for _, bad := range []FunctionWish{{Function: "warp drive"}, {Function: "tach", Choice: "maybe"}, {Function: "tach",
+		Facts: map[string]string{"dial": strings.Repeat("9", 500)}}} {
 		if bad.Check() == nil {
 			t.Errorf("%+v passes", bad.Function)
 		}

@@ -10,14 +10,14 @@ import (
 	"gonum.org/v1/gonum/mat"
 )
 
-// Curve is what a sender gives, or what a gauge shows: points of one value by another, straight between them, and as the
-// last two have it beyond.
+// Curve is what a sender gives, or what a gauge shows: points of one value by another, straight between them, and as
+// the last two have it beyond.
 type Curve struct {
 	X, Y []float64 // X ascending
 }
 
-// ReadCurve reads points as people write them: "20: 120, 60: 40, 120: 10". It fails on fewer than two, on two at one value
-// and on a curve that doubles back, which could not be read backwards.
+// ReadCurve reads points as people write them: "20: 120, 60: 40, 120: 10". It fails on fewer than two, on two at one
+// value and on a curve that doubles back, which could not be read backwards.
 func ReadCurve(text string) (Curve, error) {
 	var c Curve
 	type point struct{ x, y float64 }
@@ -117,7 +117,8 @@ func (s SteinhartHart) Celsius(ohms float64) float64 {
 }
 
 // series24 are the values of a decade of E24 (IEC 60063).
-var series24 = []float64{1.0, 1.1, 1.2, 1.3, 1.5, 1.6, 1.8, 2.0, 2.2, 2.4, 2.7, 3.0, 3.3, 3.6, 3.9, 4.3, 4.7, 5.1, 5.6, 6.2, 6.8, 7.5, 8.2, 9.1}
+var series24 = []float64{1.0, 1.1, 1.2, 1.3, 1.5, 1.6, 1.8, 2.0, 2.2, 2.4, 2.7, 3.0, 3.3, 3.6, 3.9, 4.3, 4.7, 5.1,
+	5.6, 6.2, 6.8, 7.5, 8.2, 9.1}
 
 // Resistors lists the values of E24 from 1 Ω to 100 kΩ (IEC 60063).
 func Resistors() []float64 {
@@ -137,8 +138,8 @@ type Matched struct {
 	Off      float64 // the greatest error that is left, in the unit of the gauge
 }
 
-// Match finds the resistor of E24 in series with a sender, or beside it, by which a gauge is off by least over the sender's
-// range. Sender gives Ω by the true value, gauge the shown value by Ω.
+// Match finds the resistor of E24 in series with a sender, or beside it, by which a gauge is off by least over the
+// sender's range. Sender gives Ω by the true value, gauge the shown value by Ω.
 func Match(sender, gauge Curve) Matched {
 	best := Matched{Off: Off(sender, gauge, func(r float64) float64 { return r })}
 	for _, v := range Resistors() {
@@ -206,8 +207,10 @@ func gauge(f *facts) *Sum {
 		return "the high end"
 	}
 	s.Lines = append(s.Lines, SumLine{"it is off by at most", value(off, ""), ""},
-		SumLine{"on an open wire the needle goes to", end(math.Inf(1)), ""}, SumLine{"on a wire to ground it goes to", end(0), ""},
-		SumLine{"a sender of one wire", "grounds through its thread: liquid sealant, never tape that insulates", "common practice"})
+		SumLine{"on an open wire the needle goes to", end(math.Inf(1)), ""}, SumLine{"on a wire to ground it goes to",
+			end(0), ""},
+		SumLine{"a sender of one wire", "grounds through its thread: liquid sealant, never tape that insulates",
+			"common practice"})
 	s.Says = fmt.Sprintf("The needle is off by at most %.3g.", off)
 	if shared == "yes" && own != "yes" {
 		s.Works = false
@@ -226,10 +229,12 @@ func gauge(f *facts) *Sum {
 			if m.Parallel {
 				with = func(r float64) float64 { return r * m.Ohms / (r + m.Ohms) }
 			}
-			s.Ways = append(s.Ways, SumWay{Text: fmt.Sprintf("a resistor of %g Ω (E24) %s the sender: %.3g are left", m.Ohms, how, m.Off),
+			s.Ways = append(s.Ways, SumWay{Text: fmt.Sprintf("a resistor of %g Ω (E24) %s the sender: %.3g are left", m.Ohms,
+				how, m.Off),
 				Facts: map[string]string{"sender": rewritten(sender, with)}})
 		}
-		s.Ways = append(s.Ways, SumWay{Text: "the sender that belongs to the gauge, in a second port", Facts: map[string]string{"sender": gaugeText}},
+		s.Ways = append(s.Ways, SumWay{Text: "the sender that belongs to the gauge, in a second port",
+			Facts: map[string]string{"sender": gaugeText}},
 			SumWay{Text: "a gauge that belongs to the sender", Facts: map[string]string{"gauge": senderText}})
 	}
 	return s

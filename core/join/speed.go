@@ -17,8 +17,8 @@ type Tyre struct {
 
 var tyreText = regexp.MustCompile(`(?i)^\s*(?:P|LT)?\s*(\d{2,3})(?:\s*/\s*(\d{2,3}))?\s*-?\s*(?:Z?R|-|B|D)?\s*(\d{2}(?:[.,]5)?)\s*(?:C|LT)?\b`)
 
-// ReadTyre reads a designation as it stands on the side wall: 205/55 R 16, 7.00-16 is refused. A width without a height is
-// reckoned at 82 %, as such tyres are.
+// ReadTyre reads a designation as it stands on the side wall: 205/55 R 16, 7.00-16 is refused. A width without a
+// height is reckoned at 82 %, as such tyres are.
 func ReadTyre(text string) (Tyre, error) {
 	m := tyreText.FindStringSubmatch(text)
 	if m == nil {
@@ -45,8 +45,8 @@ const rolls = 0.965
 // Rolls gives the mm that it rolls a turn.
 func (t Tyre) Rolls() float64 { return rolls * math.Pi * t.Across() }
 
-// Lawful says whether a speedometer that shows so much at a true speed, km/h, may: never too little, and at most a tenth
-// and 4 km/h too much (UN Regulation 39, from memory).
+// Lawful says whether a speedometer that shows so much at a true speed, km/h, may: never too little, and at most a
+// tenth and 4 km/h too much (UN Regulation 39, from memory).
 func Lawful(shown, actual float64) bool {
 	return shown >= actual-1e-9 && shown <= actual*1.1+4+1e-9
 }
@@ -89,7 +89,8 @@ func speedometer(f *facts) *Sum {
 	}
 	off := gives/dial - 1
 	s.Lines = append(s.Lines, SumLine{"the needle is off by", percent(off), ""},
-		SumLine{"at 50 km/h it shows", value(50*gives/dial, "km/h"), ""}, SumLine{"it may show there", "50 to 59 km/h", "UN Regulation 39 (from memory)"})
+		SumLine{"at 50 km/h it shows", value(50*gives/dial, "km/h"), ""}, SumLine{"it may show there", "50 to 59 km/h",
+			"UN Regulation 39 (from memory)"})
 	switch {
 	case s.Works:
 		s.Says = "The needle shows what the law allows."
@@ -101,10 +102,12 @@ func speedometer(f *facts) *Sum {
 	if !s.Works {
 		want := dial * 1.02 // a little too much is allowed, too little is not
 		up, down := Ratio(want/gives, 40)
-		s.Ways = []SumWay{{Text: fmt.Sprintf("set the unit's speed output to %.0f pulses a km", want), Facts: map[string]string{"gives": fmt.Sprintf("%.0f", want)},
-			Unit: fmt.Sprintf("speed output: %.0f pulses a km", want)}}
+		s.Ways = []SumWay{{Text: fmt.Sprintf("set the unit's speed output to %.0f pulses a km", want),
+			Facts: map[string]string{"gives": fmt.Sprintf("%.0f", want)},
+			Unit:  fmt.Sprintf("speed output: %.0f pulses a km", want)}}
 		if r := gives * float64(up) / float64(down); Lawful(100*r/dial, 100) {
-			s.Ways = append(s.Ways, SumWay{Text: fmt.Sprintf("a converter of %d to %d", up, down), Facts: map[string]string{"gives": fmt.Sprintf("%.0f", r)}})
+			s.Ways = append(s.Ways, SumWay{Text: fmt.Sprintf("a converter of %d to %d", up, down),
+				Facts: map[string]string{"gives": fmt.Sprintf("%.0f", r)}})
 		}
 		s.Ways = append(s.Ways, SumWay{Text: "another wheel on the sensor, or a new speedometer"})
 	}

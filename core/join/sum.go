@@ -93,7 +93,7 @@ func (f *facts) word(name, what, usual string) string {
 }
 
 // sum works out a function's sum, where it has one.
-func (it *Item) sum(in *Inputs, w Wish) {
+func (it *Item) sum(in *Inputs, w FunctionWish) {
 	if it.State == NotThere || it.State == Gone {
 		return
 	}
@@ -137,7 +137,7 @@ func (it *Item) sum(in *Inputs, w Wish) {
 
 // percent writes a part in %.
 func percent(x float64) string {
-	return strconv.FormatFloat(math.Round(x*1000)/10, 'g', 4, 64) + " %"
+	return strings.Replace(strconv.FormatFloat(math.Round(x*1000)/10, 'g', 4, 64), "-", "−", 1) + " %"
 }
 
 func value(x float64, unit string) string {

@@ -57,8 +57,10 @@ func TestRatioIsNearest(t *testing.T) {
 
 // Tyres by their designation: 205/55 R 16 is 631.9 mm across (ISO 4000-1, ETRTO, from memory).
 func TestTyres(t *testing.T) {
-	for text, want := range map[string]float64{"205/55 R 16": 631.9, "205/55R16 91V": 631.9, "175/70 R 13": 575.2, "235/85 R16": 805.9,
-		"P215/60R15": 639, "7.00-16": 0, "185 R 14 C": 659, "315/80 R 22.5": 1075.5, "31x10.50 R15": 0, "": 0, "205/5 R 16": 0} {
+	for text, want := range map[string]float64{"205/55 R 16": 631.9, "205/55R16 91V": 631.9, "175/70 R 13": 575.2,
+		"235/85 R16": 805.9,
+		"P215/60R15": 639, "7.00-16": 0, "185 R 14 C": 659, "315/80 R 22.5": 1075.5, "31x10.50 R15": 0, "": 0,
+		"205/5 R 16": 0} {
 		tyre, err := ReadTyre(text)
 		if want == 0 {
 			if err == nil {
@@ -78,7 +80,8 @@ func TestLawful(t *testing.T) {
 	for _, c := range []struct {
 		shown, actual float64
 		may           bool
-	}{{50, 50, true}, {49.9, 50, false}, {59, 50, true}, {59.1, 50, false}, {114, 100, true}, {115, 100, false}, {99.9, 100, false}} {
+	}{{50, 50, true}, {49.9, 50, false}, {59, 50, true}, {59.1, 50, false}, {114, 100, true}, {115, 100, false}, {99.9,
+		100, false}} {
 		if Lawful(c.shown, c.actual) != c.may {
 			t.Errorf("%v at %v", c.shown, c.actual)
 		}
@@ -95,8 +98,8 @@ func TestBeta(t *testing.T) {
 // published are points of such a thermistor, Ω by °C.
 const published = "0: 32600, 25: 10000, 50: 3600, 100: 680"
 
-// Steinhart and Hart through three points is exact there (Steinhart & Hart 1968), and fits the fourth; over four it is what
-// SciPy's least squares gives.
+// Steinhart and Hart through three points is exact there (Steinhart & Hart 1968), and fits the fourth; over four it
+// is what SciPy's least squares gives.
 func TestSteinhartHart(t *testing.T) {
 	three, err := ReadCurve("0: 32600, 25: 10000, 100: 680")
 	if err != nil {
@@ -145,8 +148,9 @@ print(json.dumps([r.x[0]*1e-3,r.x[1]*1e-4,r.x[2]*1e-7]))`
 
 // Curves that cannot be are refused in words.
 func TestCurvesThatCannotBe(t *testing.T) {
-	for text, says := range map[string]string{"20: 120": "2 to 100", "20: 120, 20: 80": "two points are at 20", "0: 10, 50: 40, 100: 20": "doubles back at 100",
-		"0: ten, 50: 40": "no point", "0: 10, 50: 10": "doubles back", "": "2 to 100", "0: NaN, 1: 2": "no point"} {
+	for text, says := range map[string]string{"20: 120": "2 to 100", "20: 120, 20: 80": "two points are at 20",
+		"0: 10, 50: 40, 100: 20": "doubles back at 100",
+		"0: ten, 50: 40":         "no point", "0: 10, 50: 10": "doubles back", "": "2 to 100", "0: NaN, 1: 2": "no point"} {
 		if _, err := ReadCurve(text); err == nil || !strings.Contains(err.Error(), says) {
 			t.Errorf("%q: %v, want %s", text, err, says)
 		}
@@ -168,7 +172,8 @@ func TestTheResistorThatFits(t *testing.T) {
 	}
 	best := math.Inf(1)
 	for _, decade := range []float64{1, 10, 100, 1000, 10000} {
-		for _, v := range []float64{1.0, 1.1, 1.2, 1.3, 1.5, 1.6, 1.8, 2.0, 2.2, 2.4, 2.7, 3.0, 3.3, 3.6, 3.9, 4.3, 4.7, 5.1, 5.6, 6.2, 6.8, 7.5, 8.2, 9.1} {
+		for _, v := range []float64{1.0, 1.1, 1.2, 1.3, 1.5, 1.6, 1.8, 2.0, 2.2, 2.4, 2.7, 3.0, 3.3, 3.6, 3.9, 4.3, 4.7,
+			5.1, 5.6, 6.2, 6.8, 7.5, 8.2, 9.1} {
 			for _, beside := range []bool{false, true} {
 				worst := 0.0
 				for i := 0; i <= 20; i++ {
@@ -197,7 +202,7 @@ func TestTheResistorThatFits(t *testing.T) {
 
 // sumOf works out a sum from facts as they are typed.
 func sumOf(id string, job Known, facts map[string]string) *Sum {
-	items, _ := List(Inputs{Job: job, Wishes: []Wish{{Function: id, Choice: Wanted, Facts: facts}},
+	items, _ := List(Inputs{Job: job, Wishes: []FunctionWish{{Function: id, Choice: Wanted, Facts: facts}},
 		Sockets: []Socket{{Device: "a", Circuit: 1, Signal: reading(id)}, {Device: "b", Circuit: 1, Signal: reading(id)}}})
 	for _, it := range items {
 		if it.ID == id {
@@ -218,31 +223,46 @@ func TestSumsByHand(t *testing.T) {
 	}{
 		"a V4 on a five-cylinder's dial": {"tach", Known{Cylinders: 4}, map[string]string{"dial": "2,5"}, false, "80 %"},
 		"as it should be":                {"tach", Known{Cylinders: 4}, map[string]string{"dial": "2"}, true, "what is true"},
-		"a coil's pulses":                {"tach", Known{}, map[string]string{"dial": "2", "gives": "2", "level": "300"}, false, "destroy"},
-		"5 V for 12 V":                   {"tach", Known{}, map[string]string{"dial": "2", "gives": "2", "level": "5"}, false, "too little"},
+		"a coil's pulses": {"tach", Known{}, map[string]string{"dial": "2", "gives": "2", "level": "300"},
+			false, "destroy"},
+		"5 V for 12 V": {"tach", Known{}, map[string]string{"dial": "2", "gives": "2", "level": "5"},
+			false, "too little"},
 		// 8 pulses a turn × 4.1 ÷ 1.916 m = 17,123 pulses a km (205/55 R 16 rolls 0.965 × π × 631.9 mm)
-		"a speedometer that reads low":     {"speed", Known{}, map[string]string{"dial": "20000", "teeth": "8", "axle": "4.1", "tyre": "205/55 R 16"}, false, "too little"},
-		"one that reads too high":          {"speed", Known{}, map[string]string{"dial": "10000", "gives": "17123"}, false, "more than the law"},
-		"one that may":                     {"speed", Known{}, map[string]string{"dial": "16800", "gives": "17123"}, true, "allows"},
-		"an LED":                           {"charge", Known{Alternator: "lamp-excited"}, map[string]string{"lamp": "LED"}, false, "too little"},
-		"a bulb":                           {"charge", Known{Alternator: "lamp-excited"}, map[string]string{"lamp": "bulb", "watts": "2"}, true, "excites"},
-		"nobody commands it":               {"charge", Known{Alternator: "controlled"}, nil, false, "nothing commands"},
-		"by itself":                        {"charge", Known{Alternator: "self-exciting"}, nil, true, "itself"},
-		"the network's lamp":               {"charge", Known{Alternator: "lamp-excited", LampAmps: 0.17}, nil, true, "excites"},
+		"a speedometer that reads low": {"speed", Known{}, map[string]string{"dial": "20000", "teeth": "8",
+			"axle": "4.1", "tyre": "205/55 R 16"}, false, "too little"},
+		"one that reads too high": {"speed", Known{}, map[string]string{"dial": "10000", "gives": "17123"}, false,
+			"more than the law"},
+		"one that may": {"speed", Known{}, map[string]string{"dial": "16800", "gives": "17123"}, true,
+			"allows"},
+		"an LED": {"charge", Known{Alternator: "lamp-excited"}, map[string]string{"lamp": "LED"},
+			false, "too little"},
+		"a bulb": {"charge", Known{Alternator: "lamp-excited"}, map[string]string{"lamp": "bulb",
+			"watts": "2"}, true, "excites"},
+		"nobody commands it": {"charge", Known{Alternator: "controlled"}, nil, false, "nothing commands"},
+		"by itself":          {"charge", Known{Alternator: "self-exciting"}, nil, true, "itself"},
+		"the network's lamp": {"charge", Known{Alternator: "lamp-excited", LampAmps: 0.17}, nil, true,
+			"excites"},
 		"a pump at the end of a thin wire": {"pump", Known{PumpVolts: 10.9}, nil, false, "loses about 19"},
 		"a pump that has enough":           {"pump", Known{PumpVolts: 13.1}, nil, true, "what it wants"},
 		"two ends":                         {"bus", Known{}, map[string]string{"ends": "2"}, true, "two ends"},
 		"one end":                          {"bus", Known{}, map[string]string{"ends": "1"}, false, "went with"},
 		"three ends":                       {"bus", Known{}, map[string]string{"ends": "3"}, false, "too many"},
 		"a star":                           {"bus", Known{}, map[string]string{"ends": "2", "stub": "2500"}, false, "star"},
-		"a gateway":                        {"bus", Known{}, map[string]string{"ends": "2", "gateway": "yes"}, false, "gateway"},
-		"tracks that agree":                {"pedal", Known{}, map[string]string{"track1": "0: 0.75, 100: 4.2", "track2": "0: 0.375, 100: 2.1"}, true, "agree"},
-		"tracks of another pedal": {"pedal", Known{}, map[string]string{"track1": "0: 0.75, 100: 4.2", "track2": "0: 0.75, 100: 2.1",
+		"a gateway": {"bus", Known{}, map[string]string{"ends": "2", "gateway": "yes"}, false,
+			"gateway"},
+		"tracks that agree": {"pedal", Known{}, map[string]string{"track1": "0: 0.75, 100: 4.2",
+			"track2": "0: 0.375, 100: 2.1"}, true, "agree"},
+		"tracks of another pedal": {"pedal", Known{}, map[string]string{"track1": "0: 0.75, 100: 4.2",
+			"track2": "0: 0.75, 100: 2.1",
 			"wants1": "0: 0.75, 100: 4.2", "wants2": "0: 0.375, 100: 2.1"}, false, "limp"},
-		"one reference":   {"pedal", Known{}, map[string]string{"track1": "0: 0.75, 100: 4.2", "track2": "0: 0.375, 100: 2.1", "references": "no"}, false, "one reference"},
-		"another sender":  {"oilgauge", Known{}, map[string]string{"sender": "0: 10, 5: 180", "gauge": "0: 240, 5: 33"}, false, "off by"},
-		"its own sender":  {"oilgauge", Known{}, map[string]string{"sender": "0: 240, 5: 33", "gauge": "0: 240, 5: 33", "tolerance": "0.3"}, true, "off by at most 0"},
-		"a shared sender": {"coolantgauge", Known{}, map[string]string{"sender": "40: 300, 120: 25", "gauge": "40: 300, 120: 25", "shared": "yes"}, false, "reads this sender too"},
+		"one reference": {"pedal", Known{}, map[string]string{"track1": "0: 0.75, 100: 4.2",
+			"track2": "0: 0.375, 100: 2.1", "references": "no"}, false, "one reference"},
+		"another sender": {"oilgauge", Known{}, map[string]string{"sender": "0: 10, 5: 180", "gauge": "0: 240, 5: 33"},
+			false, "off by"},
+		"its own sender": {"oilgauge", Known{}, map[string]string{"sender": "0: 240, 5: 33", "gauge": "0: 240, 5: 33",
+			"tolerance": "0.3"}, true, "off by at most 0"},
+		"a shared sender": {"coolantgauge", Known{}, map[string]string{"sender": "40: 300, 120: 25",
+			"gauge": "40: 300, 120: 25", "shared": "yes"}, false, "reads this sender too"},
 	} {
 		s := sumOf(c.id, c.job, c.facts)
 		if s == nil || s.Works != c.works || !strings.Contains(s.Says+fmt.Sprint(s.Lines), c.says) {
@@ -272,14 +292,17 @@ func TestSumsByHand(t *testing.T) {
 
 // What cannot be typed is told with its words, and nothing is lost or divided by nothing.
 func TestFactsThatCannotBe(t *testing.T) {
-	for id, facts := range map[string]map[string]string{"tach": {"dial": "0"}, "speed": {"tyre": "round", "dial": "100"}, "charge": {"watts": "-3"},
-		"bus": {"ends": "many"}, "pedal": {"track1": "0: 1, 0: 2", "track2": "0: 1, 100: 2"}, "oilgauge": {"sender": "1: 2", "gauge": "0: 1, 1: 2"}, "pump": {"volts": "1e9"}} {
+	for id, facts := range map[string]map[string]string{"tach": {"dial": "0"}, "speed": {"tyre": "round", "dial": "100"},
+		"charge": {"watts": "-3"},
+		"bus":    {"ends": "many"}, "pedal": {"track1": "0: 1, 0: 2", "track2": "0: 1, 100: 2"}, "oilgauge": {"sender": "1: 2",
+			"gauge": "0: 1, 1: 2"}, "pump": {"volts": "1e9"}} {
 		s := sumOf(id, Known{}, facts)
 		if s == nil || s.Error == "" || s.Works {
 			t.Errorf("%s %v: %+v", id, facts, s)
 		}
 	}
-	if s := sumOf("speed", Known{}, map[string]string{"dial": "1000", "teeth": "8", "axle": "0", "tyre": "205/55 R 16"}); s.Error == "" {
+	if s := sumOf("speed", Known{}, map[string]string{"dial": "1000", "teeth": "8", "axle": "0",
+		"tyre": "205/55 R 16"}); s.Error == "" {
 		t.Errorf("an axle of 0 gives %+v", s)
 	}
 }

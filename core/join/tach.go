@@ -8,8 +8,8 @@ import (
 // within is how far a tachometer may be off before it is said not to work (common practice).
 const within = 0.03
 
-// Ratio gives the ratio of two small whole numbers, at most most, that is nearest to x > 0: what a divider or multiplier
-// can be set to.
+// Ratio gives the ratio of two small whole numbers, at most most, that is nearest to x > 0: what a divider or
+// multiplier can be set to.
 func Ratio(x float64, most int) (up, down int) {
 	best := math.Inf(1)
 	for d := 1; d <= most; d++ {
@@ -24,8 +24,8 @@ func Ratio(x float64, most int) (up, down int) {
 	return up, down
 }
 
-// Pulses gives the pulses that an engine gives a revolution: half its cylinders for one coil on a four-stroke, one for a
-// coil that fires twice a cycle, half of one for a coil of its own (common practice).
+// Pulses gives the pulses that an engine gives a revolution: half its cylinders for one coil on a four-stroke, one
+// for a coil that fires twice a cycle, half of one for a coil of its own (common practice).
 func Pulses(cylinders, strokes int, coils string) (float64, error) {
 	if cylinders < 1 || cylinders > 16 || strokes != 2 && strokes != 4 {
 		return 0, fmt.Errorf("an engine has 1 to 16 cylinders and two or four strokes")
@@ -58,10 +58,12 @@ func tachometer(f *facts, cylinders int) *Sum {
 	if !given || !known {
 		return short("State what the dial expects and what it is given a revolution.")
 	}
-	s := &Sum{Lines: []SumLine{{"it is given", value(gives, "pulses a revolution"), ""}, {"the dial expects", value(dial, "pulses a revolution"), ""}}}
+	s := &Sum{Lines: []SumLine{{"it is given", value(gives, "pulses a revolution"), ""}, {"the dial expects", value(dial,
+		"pulses a revolution"), ""}}}
 	off := gives/dial - 1
 	for _, rpm := range []float64{1000, 3000, 6000} {
-		s.Lines = append(s.Lines, SumLine{fmt.Sprintf("at %.0f rpm it shows", rpm), fmt.Sprintf("%.0f rpm, %s", rpm*gives/dial, percent(off)), ""})
+		s.Lines = append(s.Lines, SumLine{fmt.Sprintf("at %.0f rpm it shows", rpm), fmt.Sprintf("%.0f rpm, %s",
+			rpm*gives/dial, percent(off)), ""})
 	}
 	s.Chart = &Chart{Across: "true rpm", Up: "shown rpm"}
 	for rpm := 0.0; rpm <= 6000; rpm += 1000 {
@@ -71,8 +73,9 @@ func tachometer(f *facts, cylinders int) *Sum {
 	if !s.Works {
 		up, down := Ratio(dial/gives, 12)
 		s.Says = fmt.Sprintf("The dial shows %s of what is true.", percent(gives/dial))
-		s.Ways = []SumWay{{Text: fmt.Sprintf("set the unit's output to %g pulses a revolution", dial), Facts: map[string]string{"gives": fmt.Sprint(dial)},
-			Unit: fmt.Sprintf("tachometer output: %g pulses a revolution", dial)}}
+		s.Ways = []SumWay{{Text: fmt.Sprintf("set the unit's output to %g pulses a revolution", dial),
+			Facts: map[string]string{"gives": fmt.Sprint(dial)},
+			Unit:  fmt.Sprintf("tachometer output: %g pulses a revolution", dial)}}
 		if math.Abs(float64(up)/float64(down)*gives/dial-1) <= within {
 			s.Ways = append(s.Ways, SumWay{Text: fmt.Sprintf("a converter of %d to %d between output and dial", up, down),
 				Facts: map[string]string{"gives": fmt.Sprint(gives * float64(up) / float64(down))}})
@@ -83,11 +86,14 @@ func tachometer(f *facts, cylinders int) *Sum {
 	s.Says = "The dial shows what is true."
 	switch {
 	case signalVolts > 50 && expects < 50:
-		s.Works, s.Says = false, fmt.Sprintf("The pulses of a coil's negative, some %.0f V, destroy an input for %.0f V.", signalVolts, expects)
-		s.Ways = []SumWay{{Text: "take the unit's own output", Facts: map[string]string{"level": fmt.Sprint(expects)}}, {Text: "a divider and a clamp made for it"}}
+		s.Works, s.Says = false, fmt.Sprintf("The pulses of a coil's negative, some %.0f V, destroy an input for %.0f V.",
+			signalVolts, expects)
+		s.Ways = []SumWay{{Text: "take the unit's own output", Facts: map[string]string{"level": fmt.Sprint(expects)}},
+			{Text: "a divider and a clamp made for it"}}
 	case signalVolts < 0.6*expects:
 		s.Works, s.Says = false, fmt.Sprintf("%.3g V are too little for a dial that expects %.3g V.", signalVolts, expects)
-		s.Ways = []SumWay{{Text: "a pull-up of 1 kΩ to 12 V where the output only sinks", Facts: map[string]string{"level": "12"}}}
+		s.Ways = []SumWay{{Text: "a pull-up of 1 kΩ to 12 V where the output only sinks",
+			Facts: map[string]string{"level": "12"}}}
 	}
 	return s
 }

@@ -24,7 +24,7 @@ type Feeding struct {
 	Facts    *feed.Facts
 	Result   *feed.Result
 	Circuits []Circuit // what a feed has to be led to
-	Parts    []feed.Item
+	Parts    []feed.PartLine
 	Steps    []work.Step
 }
 

@@ -23,8 +23,9 @@ type Leg struct {
 
 // functions says how what must work in the vehicle stands.
 func (p *Plan) functions(f *Facts, d Decisions) {
-	in := join.Inputs{Wishes: d.Functions, Before: f.Worked, Works: map[string]bool{}, Job: join.Known{Cylinders: f.Cylinders,
-		Alternator: f.Alternator}}
+	in := join.Inputs{Wishes: d.Functions, Before: f.Worked, Works: map[string]bool{},
+		Job: join.Known{Cylinders: f.Cylinders,
+			Alternator: f.Alternator}}
 	drawn := (*network.Drawn)(nil)
 	r := p.Feed.Result
 	if r != nil {
@@ -86,8 +87,8 @@ func (c *copperCircuits) join(a, b int32) {
 	}
 }
 
-// sockets lists the cavities of devices in the wanted harness with the circuits that they are on. What a switch parts, it
-// can join: its cavities are one circuit here.
+// sockets lists the cavities of devices in the wanted harness with the circuits that they are on. What a switch
+// parts, it can join: its cavities are one circuit here.
 func (p *Plan) sockets(f *Facts, drawn *network.Drawn, c *copperCircuits) []join.Socket {
 	heads := drawn.Heads()
 	device := map[string]string{}
@@ -137,7 +138,7 @@ func (p *Plan) knownOf(in *join.Inputs, r *feed.Result) {
 	for _, s := range in.Sockets {
 		switch s.Signal.Device {
 		case "alternatorlamp":
-			if s.Signal.Role == signal.Lamp && !s.Unit {
+			if lit(r, s.Device) {
 				in.Job.LampAmps = max(in.Job.LampAmps, r.In("run", "contact "+s.At.String()))
 			}
 		case "fuelpump":
@@ -147,6 +148,11 @@ func (p *Plan) knownOf(in *join.Inputs, r *feed.Result) {
 			in.Job.PumpAmps = max(in.Job.PumpAmps, r.In("running", "contact "+s.At.String()))
 		}
 	}
+}
+
+// lit says whether the network has a lamp in a device.
+func lit(r *feed.Result, device string) bool {
+	return slices.ContainsFunc(r.Drawn.Of[device], func(i int32) bool { return r.Drawn.Elements[i].Kind == network.Lamp })
 }
 
 // legs lists the circuits of each function with their wires.

@@ -108,7 +108,7 @@ type Job struct {
 	Rated []feed.Rated `json:"rated,omitempty"` // fuses of the vehicle that are to be changed
 	Feeds []FeedOption `json:"feeds,omitempty"` // ways to feed it that are compared
 
-	Functions []join.Wish `json:"functions,omitempty"` // what is wanted and stated of what must work
+	Functions []join.FunctionWish `json:"functions,omitempty"` // what is wanted and stated of what must work
 
 	Aside []Aside `json:"aside,omitempty"` // what was stored and cannot be
 }

@@ -55,7 +55,7 @@ type Decisions struct {
 	Reach reach.Decisions
 	Feed  feed.Decisions
 	// What is wanted and stated of what must work.
-	Functions []join.Wish
+	Functions []join.FunctionWish
 	Own       []OwnStep
 	Acks      []finding.Answer
 }

@@ -44,6 +44,7 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('./stages/reach/ReachPage')).ReachPage }),
       },
       { path: 'feed', lazy: async () => ({ Component: (await import('./stages/feed/FeedPage')).FeedPage }) },
+      { path: 'join', lazy: async () => ({ Component: (await import('./stages/join/JoinPage')).JoinPage }) },
       { path: 'work', lazy: async () => ({ Component: (await import('./work/WorkPage')).WorkPage }) },
     ],
   },

@@ -63,6 +63,9 @@ export interface ApiSchema {
   PassRequest: PassRequest;
   FeedView: FeedView;
   FeedTree: FeedTree;
+  JoinView: JoinView;
+  FunctionRequest: FunctionRequest;
+  Trial: Trial;
   FeedWires: FeedWires;
   FeedLive: FeedLive;
   FeedCompareView: FeedCompareView;
@@ -244,6 +247,7 @@ export interface OpenCounts {
   pin: number;
   reach: number;
   feed: number;
+  join: number;
   work: number;
 }
 /**
@@ -2313,7 +2317,7 @@ export interface FeedView {
   block?: Block;
   circuits: Circuit[];
   holders: string[];
-  parts: Item[];
+  parts: PartLine[];
   steps: WorkStep[];
   ways: FeedWay[];
   station?: string;
@@ -2464,9 +2468,9 @@ export interface Circuit {
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "Item".
+ * via the `definition` "PartLine".
  */
-export interface Item {
+export interface PartLine {
   what: string;
   count: number;
   for: string[];
@@ -2489,6 +2493,179 @@ export interface FeedTree {
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "JoinView".
+ */
+export interface JoinView {
+  revision: number;
+  items: Item[];
+  legs: Leg[];
+  said: boolean;
+  positions: Position[];
+  switches: string[];
+  closed: string[];
+  outputs: Driven[];
+  settings: string[];
+  raised: RaisedCodes[];
+  findings: Finding[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Item".
+ */
+export interface Item {
+  id: string;
+  name: string;
+  kind: string;
+  ends: string[];
+  codes?: string[];
+  law?: string;
+  state: "works on paper" | "needs something" | "open" | "given up" | "not fitted";
+  choice?: "" | "wanted" | "given-up" | "not-fitted";
+  reason?: string;
+  why: string;
+  at: EndAt[];
+  sum?: Sum;
+  asks?: Ask[];
+  needs?: string[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "EndAt".
+ */
+export interface EndAt {
+  at: string;
+  device: string;
+  text: string;
+  circuit: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Sum".
+ */
+export interface Sum {
+  works: boolean;
+  says: string;
+  lines: SumLine[];
+  ways?: SumWay[];
+  chart?: Chart;
+  error?: string;
+  short?: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "SumLine".
+ */
+export interface SumLine {
+  what: string;
+  value: string;
+  source?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "SumWay".
+ */
+export interface SumWay {
+  text: string;
+  facts?: {
+    [k: string]: string;
+  };
+  unit?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Chart".
+ */
+export interface Chart {
+  across: string;
+  up: string;
+  points: Point[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Point".
+ */
+export interface Point {
+  true: number;
+  shown: number;
+  least: number;
+  most: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Ask".
+ */
+export interface Ask {
+  name: string;
+  what: string;
+  unit?: string;
+  value: string;
+  usual?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Leg".
+ */
+export interface Leg {
+  function: string;
+  circuit: number;
+  wires: string[];
+  in?: LiveIn[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "LiveIn".
+ */
+export interface LiveIn {
+  position: string;
+  live: string;
+  volts: number;
+  amps: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Driven".
+ */
+export interface Driven {
+  at: string;
+  drives: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "RaisedCodes".
+ */
+export interface RaisedCodes {
+  function: string;
+  codes: string[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "FunctionRequest".
+ */
+export interface FunctionRequest {
+  id: string;
+  seen: number;
+  function: string;
+  choice: "" | "wanted" | "given-up" | "not-fitted";
+  facts?: {
+    [k: string]: string;
+  };
+  reason?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Trial".
+ */
+export interface Trial {
+  works: string[];
+  not: string[];
+  pulled: string[];
+  rest: string[];
+  buzzes: string[];
+  starts: string[];
+  stops: string[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
  * via the `definition` "FeedWires".
  */
 export interface FeedWires {
@@ -2506,16 +2683,6 @@ export interface WireLive {
   fuse?: string;
   rating?: number;
   unguarded?: boolean;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "LiveIn".
- */
-export interface LiveIn {
-  position: string;
-  live: string;
-  volts: number;
-  amps: number;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -3453,6 +3620,9 @@ export interface Api {
   PassRequest: PassRequest;
   FeedView: FeedView;
   FeedTree: FeedTree;
+  JoinView: JoinView;
+  FunctionRequest: FunctionRequest;
+  Trial: Trial;
   FeedWires: FeedWires;
   FeedLive: FeedLive;
   FeedCompareView: FeedCompareView;

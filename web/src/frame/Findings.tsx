@@ -132,9 +132,11 @@ export function Findings({ job, open, onClose, onJob }: Props) {
               ? `reach${reachPlace(f.code, subject)}`
               : f.stage === 'feed'
                 ? `feed${feedPlace(f.code, subject)}`
-                : f.stage === 'work' || f.stage === 'join'
-                  ? `work${subject ? `?own=${encodeURIComponent(subject)}` : ''}`
-                  : `match?row=${encodeURIComponent(`${f.side ?? 'from'} ${subject}`)}`;
+                : f.stage === 'join' && f.subject
+                  ? `join?sel=${encodeURIComponent(f.subject)}`
+                  : f.stage === 'work' || f.stage === 'join'
+                    ? `work${subject ? `?own=${encodeURIComponent(subject)}` : ''}`
+                    : `match?row=${encodeURIComponent(`${f.side ?? 'from'} ${subject}`)}`;
     void navigate(`/jobs/${job.id}/${place}`);
   };
   const [answering, ask] = useState<Finding | undefined>();

@@ -83,6 +83,7 @@ const stages = [
   { to: 'pin', word: 'Pin', what: 'steps on the sheet' },
   { to: 'reach', word: 'Reach', what: 'steps so that wires reach' },
   { to: 'feed', word: 'Feed', what: 'findings about power, fuses and grounds' },
+  { to: 'join', word: 'Join', what: 'functions that need something or are open' },
 ] as const;
 
 interface StageProps {

@@ -49,6 +49,7 @@ export const changeWord: Record<string, string> = {
   option: 'a placement to compare',
   choose: 'a placement chosen',
   block: 'the fuse block',
+  function: 'what is wanted of',
   circuit: 'what feeds',
   rated: 'another fuse in',
   feeds: 'a way to feed it',

@@ -17,6 +17,7 @@ export const keymap = [
   { keys: ['Space'], does: 'tick the step (Work, Thin, Pin, Reach, bench)' },
   { keys: ['M'], does: 'Reach: type in the length that was measured. Feed: move a circuit to another slot' },
   { keys: ['O', 'A', 'R', 'C', 'E'], does: 'Feed: key off, accessory, run, crank, engine running' },
+  { keys: ['W', 'G', 'X', 'R'], does: 'Join: wanted, given up, not fitted, reopen' },
   { keys: ['D', 'S', 'T'], does: 'Feed: what if it were dead, stuck, touching ground' },
   { keys: ['['], does: 'Pin: this step before the one above it' },
   { keys: ['O'], does: 'Pin: it was done otherwise' },

@@ -1,0 +1,53 @@
+package browser
+
+import (
+	"testing"
+
+	"github.com/go-rod/rod/lib/input"
+)
+
+// The main path by keyboard: from one function to the next, the tachometer put right by a setting of the unit, a
+// function given up with what the law may say, the unit's brake switch to which nothing comes, and a condition that
+// is tried.
+func TestJoinByKeyboard(t *testing.T) {
+	v := open(t, "/jobs/packhorse/join?sel=charge")
+	v.see("[data-testid=joinstanding]", "work on paper")
+	v.press(input.ArrowDown)
+	v.see("aside h2", "tachometer")
+	v.see("[data-testid=sum]", "80 % of what is true")
+	v.click("button", "Take this way")
+	v.see("[data-testid=sum]", "shows what is true")
+	v.see("[data-testid=programmer]", "tachometer output: 2.5 pulses a revolution")
+	v.press('u')
+	v.see("[data-testid=sum]", "80 % of what is true")
+	v.page.MustElement("[aria-label='pulses a revolution that the dial expects']").MustSelectAllText().MustInput("0")
+	v.press(input.Enter)
+	v.see("[data-testid=sum]", "cannot be pulses a revolution")
+	v.goTo("/jobs/packhorse/join?sel=oxygen")
+	v.see("aside h2", "oxygen sensors")
+	v.press('g')
+	v.see(".ant-modal", "may be unlawful")
+	v.page.MustElement(".ant-modal [aria-label*=reason]").MustInput("off the road, checked with the owner")
+	v.press(input.Enter)
+	v.see("[data-testid=programmer]", "P0135")
+	v.see("aside", "given up: it was decided")
+	v.goTo("/jobs/packhorse/join?sel=brake")
+	v.see("aside", "nothing of it comes to A27, B33")
+	v.see(".path", "leads to nothing of this function")
+	v.press('2')
+	v.see("[data-testid=try]", "Pulled: main relay")
+	v.click("[data-testid=try] button", "^running")
+	v.see("[data-testid=try]", "Pulled: main relay, pump relay")
+	v.click(".output", "^A8")
+	v.click(".output", "^A8")
+	v.see("[data-testid=try]", "Stops: fuel pump")
+}
+
+// A finding of Join leads to its function.
+func TestFindingsOfJoinLead(t *testing.T) {
+	v := open(t, "/jobs/packhorse/join")
+	v.see("aside h2", ".")
+	v.press('f')
+	v.click(".ant-drawer button", "^tach$")
+	v.see("aside h2", "tachometer")
+}

@@ -1,0 +1,91 @@
+package feed
+
+import (
+	"fmt"
+	"slices"
+
+	"draxel/core/finding"
+	"draxel/core/network"
+)
+
+// Trial is what works in a condition that somebody tries.
+type Trial struct {
+	Works  []string `json:"works"`
+	Not    []string `json:"not"`    // of what uses current
+	Pulled []string `json:"pulled"` // relays
+	Rest   []string `json:"rest"`   // relays that have not pulled
+	Buzzes []string `json:"buzzes"`
+	Starts []string `json:"starts"` // works now and not in the usual condition of the position
+	Stops  []string `json:"stops"`
+}
+
+// Try gives what works in a position of the key with switches of their own on, those named and no other, and outputs of
+// units held on or off against what is usual. It fails where there is no such switch or output.
+func (r *Result) Try(position string, on, held, off []string) (Trial, error) {
+	before, err := r.With(position, on)
+	if err != nil {
+		return Trial{}, err
+	}
+	var faults []network.Fault
+	for _, x := range []struct {
+		outputs []string
+		on      bool
+	}{{held, true}, {off, false}} {
+		for _, o := range x.outputs {
+			if _, known := r.Drawn.Outputs[o]; !known {
+				return Trial{}, fmt.Errorf("no unit has an output %q", o)
+			}
+			if before.Condition.On[o] != x.on {
+				faults = append(faults, network.Fault{Do: network.Force, Element: o, On: x.on})
+			}
+		}
+	}
+	s := before
+	if len(faults) > 0 {
+		if s, err = before.With(faults...); err != nil {
+			return Trial{}, err
+		}
+	}
+	t := Trial{Works: []string{}, Not: []string{}, Pulled: []string{}, Rest: []string{}, Buzzes: []string{},
+		Starts: []string{}, Stops: []string{}}
+	usual := r.state(position)
+	for _, d := range r.Devices() {
+		was, is := r.Works(usual, d), r.Works(s, d)
+		if is {
+			t.Works = append(t.Works, d)
+		} else {
+			t.Not = append(t.Not, d)
+		}
+		switch {
+		case is && !was:
+			t.Starts = append(t.Starts, d)
+		case was && !is:
+			t.Stops = append(t.Stops, d)
+		}
+	}
+	for k := range r.Drawn.Relays {
+		name := r.Drawn.Relays[k].Name
+		if _, unit := r.unitOf(k); unit {
+			continue
+		}
+		if s.Pulled[k] {
+			t.Pulled = append(t.Pulled, name)
+		} else {
+			t.Rest = append(t.Rest, name)
+		}
+	}
+	t.Buzzes = append(t.Buzzes, s.Buzzes...)
+	slices.SortFunc(t.Pulled, finding.Natural)
+	slices.SortFunc(t.Rest, finding.Natural)
+	return t, nil
+}
+
+// unitOf gives the unit that a relay stands for, and false where it is a relay.
+func (r *Result) unitOf(relay int) (string, bool) {
+	for name, k := range r.Drawn.Units {
+		if int(k) == relay+1 {
+			return name, true
+		}
+	}
+	return "", false
+}

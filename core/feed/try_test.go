@@ -1,0 +1,124 @@
+package feed_test
+
+import (
+	"fmt"
+	"math/rand/v2"
+	"slices"
+	"strings"
+	"testing"
+
+	"draxel/core/feed"
+)
+
+// Random circuits of switches and relays: what pulls and what works in every setting of the switches, against a
+// truth table that the test evaluates by itself. A relay's coil is fed through switches and contacts of relays
+// before it, in series or side by side, closed at rest or when pulled.
+func TestRelaysAgainstATruthTable(t *testing.T) {
+	settings := 0
+	for seed := range uint64(300) {
+		r := rand.New(rand.NewPCG(seed, 15))
+		v := sound().with(feed.Fuses, "fuse=main; rating=40; in=battery +; out=main bus")
+		switches := 2 + r.IntN(3)
+		relays := 1 + r.IntN(4)
+		for s := range switches {
+			v = v.with(feed.Switches, fmt.Sprintf("switch=s%d; from=s%d in; to=s%d out; closed=own", s, s, s))
+		}
+		// A contact that can stand in a path: its two ends, and whether it conducts.
+		type contact struct {
+			from, to string
+			closed   func(on []bool, pulled []bool) bool
+		}
+		var free []contact
+		for s := range switches {
+			free = append(free, contact{fmt.Sprintf("s%d in", s), fmt.Sprintf("s%d out", s), func(on,
+				_ []bool) bool {
+				return on[s]
+			}})
+		}
+		var coil []func(on, pulled []bool) bool
+		var loads []func(on, pulled []bool) bool
+		join := func(a, b string) {
+			v = v.with(feed.Cables, fmt.Sprintf("cable=%s to %s; from=%s; to=%s; ohms=0.001", a, b, a, b))
+		}
+		path := func(goal string) func(on, pulled []bool) bool {
+			if len(free) == 0 {
+				join("main bus", goal)
+				return func(_, _ []bool) bool { return true }
+			}
+			n := 1 + r.IntN(min(2, len(free)))
+			used := free[:n]
+			free = free[n:]
+			series := r.IntN(2) == 0
+			for i, c := range used {
+				if i == 0 || !series {
+					join("main bus", c.from)
+				} else {
+					join(used[i-1].to, c.from)
+				}
+				if i == n-1 || !series {
+					join(c.to, goal)
+				}
+			}
+			return func(on, pulled []bool) bool {
+				all, any := true, false
+				for _, c := range used {
+					is := c.closed(on, pulled)
+					all, any = all && is, any || is
+				}
+				return series && all || !series && any
+			}
+		}
+		for k := range relays {
+			coil = append(coil, path(fmt.Sprintf("k%d coil", k)))
+			rest := r.IntN(2) == 0
+			make := map[bool]string{true: "break", false: "make"}[rest]
+			v = v.with(feed.Relays, fmt.Sprintf("relay=k%d; coilplus=k%d coil; coilminus=body; common=k%d in; %s=k%d out", k,
+				k, k, make, k))
+			free = append(free, contact{fmt.Sprintf("k%d in", k), fmt.Sprintf("k%d out", k),
+				func(_, pulled []bool) bool { return pulled[k] != rest }})
+			r.Shuffle(len(free), func(i, j int) { free[i], free[j] = free[j], free[i] })
+		}
+		for l := 0; l < 2; l++ {
+			loads = append(loads, path(fmt.Sprintf("l%d", l)))
+			v = v.with(feed.Loads, fmt.Sprintf("load=load %d; plus=l%d; minus=body; amps=1", l, l))
+		}
+		res := v.compute(t)
+		for bits := range 1 << switches {
+			on, names := make([]bool, switches), []string{}
+			for s := range switches {
+				if on[s] = bits>>s&1 == 1; on[s] {
+					names = append(names, fmt.Sprintf("s%d", s))
+				}
+			}
+			pulled := make([]bool, relays)
+			for k := range relays {
+				pulled[k] = coil[k](on, pulled)
+			}
+			got, err := res.Try("run", names, nil, nil)
+			if err != nil {
+				t.Fatal(err)
+			}
+			settings++
+			for k := range relays {
+				if name := fmt.Sprintf("k%d", k); slices.Contains(got.Pulled, name) != pulled[k] {
+					t.Fatalf("circuit %d with %v: %s pulls %v, by the table %v\n%v", seed, names, name, !pulled[k], pulled[k], v.lists)
+				}
+			}
+			for l, works := range loads {
+				if name := fmt.Sprintf("load %d", l); slices.Contains(got.Works, name) != works(on, pulled) {
+					t.Fatalf("circuit %d with %v: %s works %v, by the table %v", seed, names, name, !works(on, pulled), works(on,
+						pulled))
+				}
+			}
+		}
+	}
+	t.Logf("%d settings", settings)
+	r := sound().with(feed.Fuses, "fuse=main; rating=40; in=battery +; out=main bus").compute(t)
+	if _, err := r.Try("run", nil, []string{"Z9"}, nil); err == nil || !strings.Contains(err.Error(), "Z9") {
+		t.Errorf("an output that there is not: %v", err)
+	}
+	held, err := r.Try("running", nil, nil, []string{"U4"})
+	if err != nil || !slices.Contains(held.Stops, "injector 1") {
+		t.Errorf("the injector's output is held off: %+v, %v", held, err)
+	}
+}

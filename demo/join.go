@@ -1,0 +1,29 @@
+package demo
+
+import (
+	"draxel/core/join"
+	"draxel/core/plan"
+)
+
+// joinPackhorse says what is known of the Packhorse's functions: a dial for a five-cylinder, senders and gauges, a
+// speed sensor at the gearbox, a bus that lost an end with the twin-clutch unit. What is left open is for whoever
+// looks at it.
+func joinPackhorse(j *plan.Job) {
+	for _, w := range []join.FunctionWish{
+		{Function: "tach", Facts: map[string]string{"dial": "2.5"}},
+		{Function: "speed", Facts: map[string]string{"dial": "10900", "teeth": "6", "axle": "4.3", "tyre": "215/85 R 16"}},
+		{Function: "coolantgauge", Facts: map[string]string{"sender": "40: 240, 80: 60, 120: 20",
+			"gauge": "40: 290, 80: 110, 120: 70"}},
+		{Function: "oilgauge", Facts: map[string]string{"sender": "0: 10, 3: 82, 7: 184", "gauge": "0: 10, 3: 82, 7: 184",
+			"own":       "yes",
+			"tolerance": "0.3"}},
+		{Function: "fuelgauge", Facts: map[string]string{"sender": "0: 73, 100: 8", "gauge": "0: 73, 100: 8"}},
+		{Function: "charge", Facts: map[string]string{"alternator": "lamp-excited", "lamp": "bulb", "watts": "2"}},
+		{Function: "bus", Facts: map[string]string{"ends": "1"}},
+		{Function: "immobiliser", Choice: join.Wanted,
+			Reason: "removed in the unit's programming, by Fen; the owner has it in writing"},
+	} {
+		w.Who, w.When = "Ines", when
+		j.Functions = append(j.Functions, w)
+	}
+}

@@ -1,0 +1,125 @@
+package server
+
+import (
+	"maps"
+	"net/http"
+	"slices"
+	"strings"
+
+	"github.com/gin-gonic/gin"
+
+	"draxel/core/feed"
+	"draxel/core/finding"
+	"draxel/core/join"
+	"draxel/core/plan"
+	"draxel/store"
+)
+
+// showJoin gives what must work in the vehicle, and how it stands.
+func (s *Server) showJoin(c *gin.Context) error {
+	j, err := s.compute(c.Request.Context(), c.Param("job"))
+	if err != nil {
+		return err
+	}
+	p := j.plan()
+	v := JoinView{Revision: j.Revision, Items: orEmpty(p.Join.Functions), Legs: orEmpty(p.Join.Legs),
+		Settings: orEmpty(p.Join.Settings),
+		Raised:   []RaisedCodes{}, Positions: feed.Positions(), Said: p.Feed.Result != nil,
+		Findings: stageFindings(p.Findings, "join"),
+		Switches: []string{}, Closed: []string{}, Outputs: []Driven{}}
+	for _, name := range slices.Sorted(maps.Keys(p.Join.Raised)) {
+		v.Raised = append(v.Raised, RaisedCodes{name, p.Join.Raised[name]})
+	}
+	if r := p.Feed.Result; r != nil {
+		v.Switches, v.Closed = orEmpty(r.Facts.Switches), orEmpty(r.Closed())
+		for _, at := range slices.Sorted(maps.Keys(r.Drawn.Outputs)) {
+			v.Outputs = append(v.Outputs, Driven{at, r.Drawn.Outputs[at]})
+		}
+	}
+	c.JSON(http.StatusOK, v)
+	return nil
+}
+
+// setFunction keeps what is wanted of a function, and what its sum works with.
+func (s *Server) setFunction(c *gin.Context) error {
+	r, err := read[FunctionRequest](c)
+	if err != nil {
+		return err
+	}
+	w := join.FunctionWish{Function: r.Function, Choice: r.Choice, Facts: map[string]string{},
+		Reason: strings.TrimSpace(r.Reason)}
+	for name, text := range r.Facts {
+		if text = strings.TrimSpace(text); text != "" {
+			w.Facts[name] = text
+		}
+	}
+	f, known := join.FunctionOf(r.Function)
+	if !known {
+		return problem(http.StatusNotFound, "no-such-thing", "There is no such function.", "/function")
+	}
+	if w.Choice == join.GivenUp && f.Law != "" && w.Reason == "" {
+		return problem(http.StatusUnprocessableEntity, "no-reason", "Say why it is given up. "+f.Law, "/reason")
+	}
+	if err := unsound(&w, "/facts"); err != nil {
+		return err
+	}
+	var body any
+	if w.Choice != join.Unsaid || len(w.Facts) > 0 {
+		w.Who, w.When = who(c), s.now().UTC().UnixMilli()
+		body = w
+	}
+	return s.apply(c, change{id: r.ID, what: "function", reason: w.Reason, seen: r.Seen,
+		bodies: map[string]any{store.SubjectFunction(r.Function): body}})
+}
+
+// tryJoin gives what works in a condition: a position of the key, switches that are on, outputs that are held on or
+// off.
+func (s *Server) tryJoin(c *gin.Context) error {
+	r, _, at, err := s.fed(c)
+	if err != nil {
+		return err
+	}
+	got, err := r.Try(at, c.QueryArray("sw"), c.QueryArray("on"), c.QueryArray("off"))
+	if err != nil {
+		return problem(http.StatusUnprocessableEntity, "no-such-switch", sentence(err.Error()), "")
+	}
+	c.JSON(http.StatusOK, got)
+	return nil
+}
+
+// JoinView is what must work in a vehicle, and how it stands.
+type JoinView struct {
+	Revision  int64             `json:"revision"`
+	Items     []join.Item       `json:"items"`
+	Legs      []plan.Leg        `json:"legs"`
+	Said      bool              `json:"said"` // the network says what is live
+	Positions []feed.Position   `json:"positions"`
+	Switches  []string          `json:"switches"`
+	Closed    []string          `json:"closed"` // of them, those that are on as a rule
+	Outputs   []Driven          `json:"outputs"`
+	Settings  []string          `json:"settings"` // of the unit, for whoever programs it
+	Raised    []RaisedCodes     `json:"raised"`
+	Findings  []finding.Finding `json:"findings"`
+}
+
+// Driven is an output of a unit with what it drives.
+type Driven struct {
+	At     string `json:"at"`
+	Drives string `json:"drives"`
+}
+
+// RaisedCodes are the generic fault codes that a function which is given up raises.
+type RaisedCodes struct {
+	Function string   `json:"function"`
+	Codes    []string `json:"codes"`
+}
+
+// FunctionRequest keeps what is wanted of a function, and what its sum works with.
+type FunctionRequest struct {
+	ID       string            `json:"id"`
+	Seen     int64             `json:"seen"`
+	Function string            `json:"function"`
+	Choice   join.Choice       `json:"choice"`
+	Facts    map[string]string `json:"facts,omitempty"`
+	Reason   string            `json:"reason,omitempty"`
+}

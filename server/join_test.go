@@ -1,0 +1,104 @@
+package server_test
+
+import (
+	"slices"
+	"strings"
+	"testing"
+
+	"draxel/core/feed"
+	"draxel/core/join"
+	"draxel/server"
+)
+
+func function(t *testing.T, v server.JoinView, id string) join.Item {
+	t.Helper()
+	for _, it := range v.Items {
+		if it.ID == id {
+			return it
+		}
+	}
+	t.Fatalf("there is no function %s", id)
+	return join.Item{}
+}
+
+// A sum is stated and put right by a setting of the unit, a function is given up with the law's word and its codes;
+// what cannot be is refused and changes nothing.
+func TestFunctionsAreSetAndRefused(t *testing.T) {
+	c := start(t)
+	job := c.packhorse(nil)
+	v := show[server.JoinView](c, job+"/join")
+	set := func(r server.FunctionRequest) string {
+		r.ID, r.Seen = c.change(), v.Revision
+		_, code := send[server.Done](c, "POST", job+"/join/function", r)
+		v = show[server.JoinView](c, job+"/join")
+		return code
+	}
+	tach := function(t, v, "tach")
+	if tach.State != join.Needs || len(tach.Sum.Ways) < 2 || tach.Sum.Ways[0].Unit == "" {
+		t.Fatalf("%+v", tach)
+	}
+	facts := map[string]string{"dial": "2.5", "setting": tach.Sum.Ways[0].Unit}
+	for k, x := range tach.Sum.Ways[0].Facts {
+		facts[k] = x
+	}
+	if code := set(server.FunctionRequest{Function: "tach", Facts: facts}); code != "" {
+		t.Fatal(code)
+	}
+	if got := function(t, v, "tach"); got.State != join.OnPaper || !slices.Contains(v.Settings, tach.Sum.Ways[0].Unit) {
+		t.Errorf("%+v, settings %v", got, v.Settings)
+	}
+	for name, x := range map[string]struct {
+		r    server.FunctionRequest
+		want string
+	}{
+		"no such function":       {server.FunctionRequest{Function: "warp"}, "no-such-thing"},
+		"no such choice":         {server.FunctionRequest{Function: "tach", Choice: "maybe"}, "bad-value"},
+		"a law without a reason": {server.FunctionRequest{Function: "horn", Choice: join.GivenUp}, "no-reason"},
+		"a fact that is too long": {server.FunctionRequest{Function: "tach",
+			Facts: map[string]string{"dial": strings.Repeat("2", 900)}},
+			"bad-value"},
+	} {
+		if code := set(x.r); code != x.want {
+			t.Errorf("%s: %q, want %s", name, code, x.want)
+		}
+	}
+	if code := set(server.FunctionRequest{Function: "oxygen", Choice: join.GivenUp,
+		Reason: "off the road; checked with the owner"}); code != "" {
+		t.Fatal(code)
+	}
+	if got := function(t, v, "oxygen"); got.State != join.Gone || len(v.Raised) != 1 ||
+		!slices.Contains(v.Raised[0].Codes, "P0135") {
+		t.Errorf("%+v, raised %v", got, v.Raised)
+	}
+	found := false
+	for _, f := range v.Findings {
+		found = found || f.Code == "given-up-law" && f.Subject == "oxygen" && strings.Contains(f.Text, "unlawful")
+	}
+	if !found {
+		t.Error("nothing is said of the law")
+	}
+	if code := set(server.FunctionRequest{Function: "tach", Facts: map[string]string{"dial": "none"}}); code != "" {
+		t.Fatal(code)
+	}
+	if got := function(t, v, "tach"); got.Sum.Error == "" {
+		t.Errorf("a dial of %q is taken: %+v", "none", got.Sum)
+	}
+}
+
+// A condition is tried: an output that is held off stops what it drives; what there is not is refused.
+func TestAConditionIsTried(t *testing.T) {
+	c := start(t)
+	job := c.packhorse(nil)
+	got := show[feed.Trial](c, job+"/join/try?position=running&sw=master+switch&off=A8")
+	if !slices.Contains(got.Stops, "fuel pump") || slices.Contains(got.Pulled, "pump relay") ||
+		!slices.Contains(got.Pulled, "main relay") {
+		t.Errorf("%+v", got)
+	}
+	for path, want := range map[string]string{"position=sideways": "no-such-position",
+		"position=run&sw=x":  "no-such-switch",
+		"position=run&on=Z1": "no-such-switch"} {
+		if _, code := send[any](c, "GET", job+"/join/try?"+path, nil); code != want {
+			t.Errorf("%s: %q", path, code)
+		}
+	}
+}

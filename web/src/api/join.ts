@@ -1,0 +1,37 @@
+import { useQuery } from '@tanstack/react-query';
+import { request } from './client';
+import { jobPath, useSend } from './hooks';
+import type { FunctionRequest, JoinView, Trial } from './types.gen';
+
+export const useJoin = (job: string) =>
+  useQuery({
+    queryKey: ['job', job, 'join'],
+    queryFn: () => request<JoinView>('GET', `${jobPath(job)}/join`),
+  });
+
+export const useSetFunction = (job: string) =>
+  useSend<Omit<FunctionRequest, 'id'>>(job, 'POST', '/join/function');
+
+/** A condition that is tried: the key, switches that are on, outputs held against what is usual. */
+export interface Tried {
+  position: string;
+  sw: string[];
+  on: string[];
+  off: string[];
+}
+
+export const useTrial = (job: string, revision: number, t: Tried, asked: boolean) =>
+  useQuery({
+    queryKey: ['job', job, 'trial', revision, t],
+    queryFn: () => {
+      const q = new URLSearchParams({ position: t.position });
+      t.sw.forEach((x) => q.append('sw', x));
+      t.on.forEach((x) => q.append('on', x));
+      t.off.forEach((x) => q.append('off', x));
+      return request<Trial>('GET', `${jobPath(job)}/join/try?${q}`);
+    },
+    enabled: asked,
+    staleTime: Infinity,
+    retry: false,
+    placeholderData: (last) => last,
+  });

@@ -1,0 +1,146 @@
+import { App, Button, Input } from 'antd';
+import { useState } from 'react';
+import { explain } from '../../api/client';
+import { useSetFunction } from '../../api/join';
+import type { Chart, Item, JoinView, SumWay } from '../../api/types.gen';
+
+/** The sum behind a function: what it works with, its working, a picture of it, and the ways to make it work. */
+export function FunctionSum({ job, view, item }: { job: string; view: JoinView; item: Item }) {
+  const set = useSetFunction(job);
+  const { message } = App.useApp();
+  const [typed, type] = useState<Record<string, string>>({});
+  const sum = item.sum;
+  if (!sum) {
+    return null;
+  }
+  const asks = item.asks ?? [];
+  const facts = { ...Object.fromEntries(asks.map((a) => [a.name, a.value])), ...typed };
+  const keep = (more: Record<string, string>) =>
+    set.mutate(
+      {
+        seen: view.revision,
+        function: item.id,
+        choice: item.choice ?? '',
+        facts: { ...facts, ...more },
+        ...(item.reason ? { reason: item.reason } : {}),
+      },
+      { onSuccess: () => type({}), onError: (e) => void message.warning(explain(e)) },
+    );
+  const take = (w: SumWay) => keep({ ...w.facts, ...(w.unit ? { setting: w.unit } : {}) });
+  return (
+    <div className="sum" data-testid="sum">
+      <h2>
+        <span aria-hidden="true">{sum.works ? '✓' : sum.short ? '?' : '✕'}</span> {sum.says}
+      </h2>
+      {sum.error && <div className="problem">{sum.error}</div>}
+      <div className="sumgrid">
+        <form
+          className="sumfacts"
+          onSubmit={(e) => {
+            e.preventDefault();
+            keep({});
+          }}
+        >
+          {asks.map((a) => (
+            <label key={a.name} className="sumfact">
+              <span>{a.what}</span>
+              <Input
+                size="small"
+                aria-label={a.what}
+                placeholder={a.usual ?? ''}
+                suffix={a.unit ?? ''}
+                value={typed[a.name] ?? a.value}
+                onChange={(e) => type({ ...typed, [a.name]: e.target.value })}
+              />
+            </label>
+          ))}
+          <Button size="small" htmlType="submit" disabled={Object.keys(typed).length === 0}>
+            Keep these
+          </Button>
+        </form>
+        <div>
+          {sum.lines.length > 0 && (
+            <table className="table">
+              <tbody>
+                {sum.lines.map((l) => (
+                  <tr key={l.what}>
+                    <td>{l.what}</td>
+                    <td className="mono">{l.value}</td>
+                    <td className="quiet">{l.source}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          )}
+          {sum.chart && <SumChart chart={sum.chart} />}
+        </div>
+      </div>
+      {(sum.ways ?? []).length > 0 && (
+        <>
+          <h3>Ways to make it work</h3>
+          {sum.ways?.map((w) => (
+            <div key={w.text} className="sumway">
+              <span>{w.text}</span>
+              {w.facts && (
+                <Button size="small" onClick={() => take(w)}>
+                  Take this way
+                </Button>
+              )}
+            </div>
+          ))}
+        </>
+      )}
+    </div>
+  );
+}
+
+const wide = 300;
+const tall = 170;
+const edge = 34;
+
+/** What is shown against what is true, with the band in which it may lie. */
+function SumChart({ chart }: { chart: Chart }) {
+  const xs = chart.points.map((p) => p.true);
+  const ys = chart.points.flatMap((p) => [p.shown, p.least, p.most]);
+  const [x0, x1, y0, y1] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)];
+  const x = (v: number) => edge + ((v - x0) / (x1 - x0 || 1)) * (wide - edge - 8);
+  const y = (v: number) => tall - edge + 8 - ((v - y0) / (y1 - y0 || 1)) * (tall - edge - 6);
+  const line = (of: (p: Chart['points'][number]) => number) =>
+    chart.points.map((p, i) => `${i ? 'L' : 'M'}${x(p.true).toFixed(1)} ${y(of(p)).toFixed(1)}`).join('');
+  const band = `${line((p) => p.most)}${[...chart.points]
+    .reverse()
+    .map((p) => `L${x(p.true).toFixed(1)} ${y(p.least).toFixed(1)}`)
+    .join('')}Z`;
+  const short = (v: number) => Number(v.toPrecision(3)).toString();
+  return (
+    <svg
+      width={wide}
+      height={tall}
+      className="sumchart"
+      role="img"
+      aria-label={`${chart.up} against ${chart.across}`}
+    >
+      <path d={band} className="may" />
+      <path d={line((p) => p.shown)} className="shown" />
+      <path d={`M${edge} 4V${tall - edge + 8}H${wide - 4}`} className="axis" />
+      <text x={edge} y={tall - 12}>
+        {short(x0)}
+      </text>
+      <text x={wide - 8} y={tall - 12} textAnchor="end">
+        {short(x1)}
+      </text>
+      <text x={(wide + edge) / 2} y={tall - 2} textAnchor="middle">
+        {chart.across}
+      </text>
+      <text x={edge - 4} y={12} textAnchor="end">
+        {short(y1)}
+      </text>
+      <text x={edge - 4} y={tall - edge + 8} textAnchor="end">
+        {short(y0)}
+      </text>
+      <text x={edge + 6} y={14}>
+        {chart.up}
+      </text>
+    </svg>
+  );
+}

@@ -1,0 +1,160 @@
+import './join.css';
+import { App } from 'antd';
+import { useEffect, useRef, useState } from 'react';
+import { useSearchParams } from 'react-router';
+import { explain } from '../../api/client';
+import { useJoin, useSetFunction } from '../../api/join';
+import type { Item, JoinView } from '../../api/types.gen';
+import { useJobID } from '../../frame/Frame';
+import { useKey } from '../../keys/useKey';
+import { ReasonDialog } from '../../work/ReasonDialog';
+import { FunctionPath } from './FunctionPath';
+import { FunctionSum } from './FunctionSum';
+import { JoinReasons } from './JoinReasons';
+import { StateGlyph } from './StateGlyph';
+import { TryPart } from './TryPart';
+
+/** What must work in the finished vehicle, what it takes, and whether it will. */
+export function JoinPage() {
+  const job = useJobID();
+  const join = useJoin(job);
+  if (join.isError && !join.data) {
+    return <main className="page problem">{explain(join.error)}</main>;
+  }
+  return join.data ? <Join job={job} view={join.data} /> : <main className="page" aria-busy="true" />;
+}
+
+const counted = (view: JoinView, state: Item['state']) => view.items.filter((i) => i.state === state).length;
+
+function Join({ job, view }: { job: string; view: JoinView }) {
+  const [address, setAddress] = useSearchParams();
+  const set = useSetFunction(job);
+  const { message } = App.useApp();
+  const [asked, ask] = useState<Item | undefined>();
+  const list = useRef<HTMLDivElement>(null);
+  const trying = address.get('part') === 'try';
+  const at = Math.max(
+    0,
+    view.items.findIndex((i) => i.id === (address.get('sel') ?? firstOpen(view))),
+  );
+  const sel = view.items[at];
+  const choose = (id: string) => setAddress({ sel: id }, { replace: true });
+  const step = (by: number) => {
+    const next = view.items[Math.max(0, Math.min(view.items.length - 1, at + by))];
+    if (next) {
+      choose(next.id);
+    }
+  };
+  const decide = (it: Item, choice: '' | 'wanted' | 'given-up' | 'not-fitted', reason?: string) =>
+    set.mutate(
+      {
+        seen: view.revision,
+        function: it.id,
+        choice,
+        facts: factsOf(it),
+        ...(reason ? { reason } : {}),
+      },
+      { onError: (e) => void message.warning(explain(e)) },
+    );
+  useKey('up', () => step(-1));
+  useKey('down', () => step(1));
+  useKey('1', () => setAddress(sel ? { sel: sel.id } : {}));
+  useKey('2', () => setAddress({ part: 'try', ...(sel ? { sel: sel.id } : {}) }));
+  useKey('w', () => sel && decide(sel, 'wanted'));
+  useKey('g', () => sel && ask(sel));
+  useKey('x', () => sel && decide(sel, 'not-fitted'));
+  useKey('r', () => sel && decide(sel, ''));
+  useEffect(() => {
+    list.current?.querySelector('[aria-selected=true]')?.scrollIntoView({ block: 'nearest' });
+  }, [at]);
+  return (
+    <main className="joinpage">
+      <h1 className="unseen">Join: what must work in the finished vehicle</h1>
+      <div className="standing" data-testid="joinstanding">
+        <span>
+          <strong className="mono">{counted(view, 'works on paper')}</strong> work on paper
+        </span>
+        <span>
+          <strong className="mono">{counted(view, 'needs something')}</strong> need something
+        </span>
+        <span>
+          <strong className="mono">{counted(view, 'open')}</strong> open
+        </span>
+        <span>
+          <strong className="mono">{counted(view, 'given up')}</strong> given up
+        </span>
+      </div>
+      <div className="joingrid">
+        <div className="functions" role="listbox" aria-label="functions" tabIndex={0} ref={list}>
+          {view.items.map((it) => (
+            <div
+              key={it.id}
+              role="option"
+              aria-selected={it.id === sel?.id}
+              className={`function${it.id === sel?.id ? ' selected' : ''}${it.state === 'not fitted' ? ' quiet' : ''}`}
+              onClick={() => choose(it.id)}
+            >
+              <StateGlyph state={it.state} />
+              <span>
+                {it.name}
+                <span className="quiet stateword"> {it.state}</span>
+              </span>
+            </div>
+          ))}
+        </div>
+        <section className="joinmiddle" tabIndex={0} aria-label="what was chosen">
+          <nav className="sides" aria-label="parts of Join">
+            <button
+              className={`plain${trying ? '' : ' on'}`}
+              aria-pressed={!trying}
+              onClick={() => setAddress(sel ? { sel: sel.id } : {})}
+            >
+              <kbd>1</kbd> Its path and its sum
+            </button>
+            <button
+              className={`plain${trying ? ' on' : ''}`}
+              aria-pressed={trying}
+              onClick={() => setAddress({ part: 'try', ...(sel ? { sel: sel.id } : {}) })}
+            >
+              <kbd>2</kbd> Try it
+            </button>
+          </nav>
+          {trying ? (
+            <TryPart job={job} view={view} />
+          ) : (
+            sel && (
+              <>
+                <FunctionPath view={view} item={sel} />
+                <FunctionSum key={sel.id} job={job} view={view} item={sel} />
+              </>
+            )
+          )}
+        </section>
+        <aside className="reasons" aria-label="reasons">
+          {sel && <JoinReasons view={view} item={sel} onDecide={decide} onGiveUp={ask} />}
+        </aside>
+      </div>
+      {asked && (
+        <ReasonDialog
+          title={`${asked.name} given up: why?`}
+          why={asked.law ?? 'What is given up is not joined, and is told to whoever programs the unit.'}
+          onClose={() => ask(undefined)}
+          onReason={(reason) => {
+            ask(undefined);
+            decide(asked, 'given-up', reason);
+          }}
+        />
+      )}
+    </main>
+  );
+}
+
+const firstOpen = (view: JoinView) =>
+  (
+    view.items.find((i) => i.state === 'needs something') ??
+    view.items.find((i) => i.state === 'open') ??
+    view.items[0]
+  )?.id;
+
+/** What was typed for a function's sum. */
+const factsOf = (it: Item) => Object.fromEntries((it.asks ?? []).map((a) => [a.name, a.value]));
