@@ -127,7 +127,7 @@ func TestJointsAndBundles(t *testing.T) {
 	v.see("[data-testid=buy]", "printed")
 	v.see("[data-testid=short]", "mm²")
 	v.press('5')
-	v.see("[data-testid=wall] h2", "a hole of 27 mm")
+	v.see("[data-testid=wall] h2", "a hole of 28 mm")
 	v.click("[data-testid=wall] label", "pass the plugs through")
 	v.see("[data-testid=wall]", "biggest first")
 	v.num("[aria-label='size of plug TC']", "61")

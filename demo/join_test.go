@@ -8,8 +8,9 @@ import (
 	"draxel/demo"
 )
 
-// How the Packhorse's functions stand: the dial that wants 2.5 pulses and gets 2, the gauge that a resistor puts right, the
-// bus that lost an end, the unit's brake switch inputs to which nothing comes; taken by its first way each works out.
+// How the Packhorse's functions stand: the dial that wants 2.5 pulses and gets 2, the gauge that a resistor puts
+// right, the bus that lost an end, the unit's brake switch inputs to which nothing comes; taken by its first way
+// each works out.
 func TestThePackhorsesFunctions(t *testing.T) {
 	all, err := demo.Jobs()
 	if err != nil {
@@ -29,10 +30,13 @@ func TestThePackhorsesFunctions(t *testing.T) {
 		return out
 	}
 	items := look()
-	for id, want := range map[string]join.State{"tach": join.Needs, "speed": join.OnPaper, "coolantgauge": join.Needs, "bus": join.Needs,
-		"brake": join.Needs, "diagnostic": join.Needs, "lights": join.OnPaper, "oilgauge": join.OnPaper, "charge": join.OnPaper,
-		"pump": join.OnPaper, "start": join.OnPaper, "immobiliser": join.OnPaper, "check": join.OnPaper, "wipers": join.NotThere,
-		"pedal": join.Needs} {
+	for id, want := range map[string]join.State{"tach": join.Needs, "speed": join.OnPaper, "coolantgauge": join.Needs,
+		"bus":   join.Needs,
+		"brake": join.Needs, "diagnostic": join.Needs, "lights": join.OnPaper, "oilgauge": join.OnPaper,
+		"charge": join.OnPaper,
+		"pump":   join.OnPaper, "start": join.OnPaper, "immobiliser": join.OnPaper, "check": join.OnPaper,
+		"wipers": join.NotThere,
+		"pedal":  join.Needs} {
 		if items[id].State != want {
 			t.Errorf("%s: %s (%s), want %s", id, items[id].State, items[id].Why, want)
 		}

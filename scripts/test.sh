@@ -50,6 +50,6 @@ say "tests"
 log=$(mktemp)
 trap 'rm -rf "$generated" "$log"' EXIT
 status=0
-go test -count=1 -json ./... >"$log" || status=$?
+go test -count=1 -timeout 20m -json ./... >"$log" || status=$?
 go run ./scripts/count "$log"
 exit $status

@@ -50,7 +50,7 @@ func (s *Server) showFeed(c *gin.Context) error {
 	if r := p.Feed.Result; r != nil {
 		v.Said, v.Fuses, v.Unprotected = true, r.Fuses, r.Unprotected
 		v.Sleeps, v.Days, v.Takes = r.Sleeps, r.Days, r.Takes
-		v.Assumed, v.Unknown, v.Switches = orEmpty(r.Assumed), orEmpty(r.Drawn.Open), orEmpty(r.Facts.Switches)
+		v.Assumed, v.Unknown, v.Switches = orEmpty(r.Assumed), orEmpty(r.Drawn.Open), orEmpty(r.Own())
 		v.Closed, v.Grounds, v.Sensors = orEmpty(r.Closed()), r.Grounds, r.Sensors
 		for _, p := range feed.Positions() {
 			v.Trees[p.Name] = orEmpty(r.Tree(p.Name))

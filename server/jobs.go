@@ -352,7 +352,8 @@ func (s *Server) undo(c *gin.Context) error {
 		return err
 	}
 	s.events.tell(c.Param("job"), revision)
-	c.JSON(http.StatusOK, Done{Job: c.Param("job"), Revision: revision, What: entry.What, About: about(entry), Count: len(entry.Changes)})
+	c.JSON(http.StatusOK, Done{Job: c.Param("job"), Revision: revision, What: entry.What, About: about(entry),
+		Count: len(entry.Changes)})
 	return nil
 }
 
@@ -363,7 +364,8 @@ func (s *Server) showJournal(c *gin.Context) error {
 	}
 	out := JournalView{Entries: []JournalLine{}}
 	for _, e := range entries {
-		out.Entries = append(out.Entries, JournalLine{e.Seq, e.Revision, e.Who, e.At, e.What, e.Reason, about(e), len(e.Changes), e.Undone != nil})
+		out.Entries = append(out.Entries, JournalLine{e.Seq, e.Revision, e.Who, e.At, e.What, e.Reason, about(e),
+			len(e.Changes), e.Undone != nil})
 	}
 	c.JSON(http.StatusOK, out)
 	return nil

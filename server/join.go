@@ -31,7 +31,7 @@ func (s *Server) showJoin(c *gin.Context) error {
 		v.Raised = append(v.Raised, RaisedCodes{name, p.Join.Raised[name]})
 	}
 	if r := p.Feed.Result; r != nil {
-		v.Switches, v.Closed = orEmpty(r.Facts.Switches), orEmpty(r.Closed())
+		v.Switches, v.Closed = orEmpty(r.Own()), orEmpty(r.Closed())
 		for _, at := range slices.Sorted(maps.Keys(r.Drawn.Outputs)) {
 			v.Outputs = append(v.Outputs, Driven{at, r.Drawn.Outputs[at]})
 		}
@@ -85,6 +85,25 @@ func (s *Server) tryJoin(c *gin.Context) error {
 	}
 	c.JSON(http.StatusOK, got)
 	return nil
+}
+
+// holdsOf gives what must be true for a device to work in a condition.
+func (s *Server) holdsOf(c *gin.Context) error {
+	r, _, at, err := s.fed(c)
+	if err != nil {
+		return err
+	}
+	holds, err := r.Holds(at, c.QueryArray("sw"), c.Query("device"))
+	if err != nil {
+		return problem(http.StatusUnprocessableEntity, "no-such-device", sentence(err.Error()), "/device")
+	}
+	c.JSON(http.StatusOK, HoldsView{holds})
+	return nil
+}
+
+// HoldsView is what must let current through for a device to work; nothing where it does not.
+type HoldsView struct {
+	Holds []feed.Hold `json:"holds"`
 }
 
 // JoinView is what must work in a vehicle, and how it stands.

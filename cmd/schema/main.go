@@ -92,6 +92,7 @@ type api struct {
 	FeedView            server.FeedView
 	FeedTree            server.FeedTree
 	JoinView            server.JoinView
+	HoldsView           server.HoldsView
 	FunctionRequest     server.FunctionRequest
 	Trial               feed.Trial
 	FeedWires           server.FeedWires

@@ -109,7 +109,7 @@ func Compute(in Input) (*Result, error) {
 // everything is the engine running with everything switched on.
 func (r *Result) everything() (*network.State, error) {
 	full := r.Usual(Positions()[len(Positions())-1])
-	for _, s := range r.Facts.Switches {
+	for _, s := range r.Own() {
 		full.On[s] = true
 	}
 	return r.Drawn.Solve(full)
@@ -178,7 +178,7 @@ func (r *Result) Usual(p Position) network.Condition {
 		c.On[name] = turning || p.Key == network.Run && (strings.Contains(drives, "main relay") ||
 			strings.Contains(drives, "lamp"))
 	}
-	for _, s := range r.Facts.Switches { // what a person switches on is off, but for a master switch
+	for _, s := range r.Own() { // what a person switches on is off, but for a master switch
 		c.On[s] = strings.Contains(strings.ToLower(s), "master")
 	}
 	return c
@@ -190,11 +190,11 @@ func (r *Result) With(position string, on []string) (*network.State, error) {
 	s := r.state(position)
 	var faults []network.Fault
 	for _, x := range on {
-		if !slices.Contains(r.Facts.Switches, x) {
+		if !slices.Contains(r.Own(), x) {
 			return nil, fmt.Errorf("there is no switch %q", x)
 		}
 	}
-	for _, x := range r.Facts.Switches {
+	for _, x := range r.Own() {
 		if want := slices.Contains(on, x); want != s.Condition.On[x] {
 			faults = append(faults, network.Fault{Do: network.Force, Element: x, On: want})
 		}
@@ -205,10 +205,17 @@ func (r *Result) With(position string, on []string) (*network.State, error) {
 	return s.With(faults...)
 }
 
+// Own lists the switches of their own: those that somebody has said, and those that are devices of the harness.
+func (r *Result) Own() []string {
+	all := append(slices.Clone(r.Facts.Switches), r.Drawn.Own...)
+	slices.Sort(all)
+	return slices.Compact(all)
+}
+
 // Closed lists the switches of their own that are on as a rule.
 func (r *Result) Closed() []string {
 	var out []string
-	for _, x := range r.Facts.Switches {
+	for _, x := range r.Own() {
 		if r.state("run").Condition.On[x] {
 			out = append(out, x)
 		}

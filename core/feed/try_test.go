@@ -109,6 +109,9 @@ func TestRelaysAgainstATruthTable(t *testing.T) {
 					t.Fatalf("circuit %d with %v: %s works %v, by the table %v", seed, names, name, !works(on, pulled), works(on,
 						pulled))
 				}
+				if seed%4 == 0 && works(on, pulled) {
+					heldBy(t, res, names, l, on, coil, works)
+				}
 			}
 		}
 	}
@@ -120,5 +123,59 @@ func TestRelaysAgainstATruthTable(t *testing.T) {
 	held, err := r.Try("running", nil, nil, []string{"U4"})
 	if err != nil || !slices.Contains(held.Stops, "injector 1") {
 		t.Errorf("the injector's output is held off: %+v, %v", held, err)
+	}
+}
+
+// heldBy holds what a load is held by, of the switches, against the table: those without which it does not work.
+func heldBy(t *testing.T, r *feed.Result, names []string, load int, on []bool, coil []func(on, pulled []bool) bool,
+	works func(on, pulled []bool) bool) {
+	t.Helper()
+	got, err := r.Holds("run", names, fmt.Sprint("load ", load))
+	if err != nil {
+		t.Fatal(err)
+	}
+	for s := range on {
+		if !on[s] {
+			continue
+		}
+		without := slices.Clone(on)
+		without[s] = false
+		pulled := make([]bool, len(coil))
+		for k := range coil {
+			pulled[k] = coil[k](without, pulled)
+		}
+		name := fmt.Sprint("s", s)
+		held := slices.ContainsFunc(got, func(h feed.Hold) bool { return h.Name == name })
+		if want := !works(without, pulled); held != want {
+			t.Fatalf("load %d with %v is held by %s: %v, by the table %v (%+v)", load, names, name, held, want, got)
+		}
+	}
+	if _, err := r.Holds("run", nil, "nothing"); err == nil {
+		t.Error("what there is not is held by something")
+	}
+}
+
+// A switch that is a device of the harness opens and closes what hangs on it, whatever it is called; a lamp is none.
+func TestASwitchOfTheHarness(t *testing.T) {
+	v := sound().with(feed.Fuses, "fuse=main; rating=40; in=battery +; out=main bus")
+	v.wires = append(v.wires, "W40 F-2 T-1 1 Brake lamp switch feed", "W41 T-2 N-1 1 Brake lamp switch, signal")
+	v = v.with(feed.Loads, "load=lamp load; plus=N-1; minus=body; amps=2")
+	r := v.compute(t)
+	if own := r.Own(); len(own) != 1 || own[0] != "coolant sensor" { // as the test's device at T is called
+		t.Fatalf("own switches %v", own)
+	}
+	for _, on := range [][]string{nil, {"coolant sensor"}} {
+		s, err := r.With("run", on)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if got := r.Works(s, "lamp load"); got != (len(on) > 0) {
+			t.Errorf("with %v on the lamp works %v", on, got)
+		}
+	}
+	v.wires[len(v.wires)-1] = "W41 T-2 N-1 1 Brake lamp, left"
+	v.wires[len(v.wires)-2] = "W40 F-2 T-1 1 Brake lamp, right"
+	if own := v.compute(t).Own(); len(own) != 0 {
+		t.Errorf("a lamp is taken for a switch: %v", own)
 	}
 }

@@ -2,6 +2,7 @@ package join
 
 import (
 	"fmt"
+	"strings"
 
 	"draxel/core/finding"
 )
@@ -29,11 +30,15 @@ func (it *Item) findings(in *Inputs) []finding.Finding {
 		add("worked-before", finding.Check, "Want it, or give it up with a reason.",
 			"%s worked before the work began, and is said not to be fitted.",
 			title(it.Name))
+	case it.ID == "interlock" && len(in.Job.Cranks) > 0:
+		add("cranks-in-gear", finding.Danger, "Lead the start wire through the switch, or through a relay that the switch or the unit grants.",
+			"With %s open the starter turns in crank all the same: it cranks in gear. Neutral, chocks, hands clear.",
+			strings.Join(in.Job.Cranks, ", "))
 	case it.State == Needs && it.ID == "interlock":
 		add("interlock-missing", finding.Danger,
 			"Lead the switch into the start path: the starter's relay coil, or the unit that grants it.",
 			"The clutch or park and neutral switch is not joined: it may crank in gear.")
-	case it.State == Needs && it.ID == "brake":
+	case it.State == Needs && it.ID == "brake" && it.apart:
 		add("brake-depends", finding.Danger, "Join the switch's wire to the lamps before the unit goes.",
 			"The brake lamps and their switch are not on one circuit in the finished harness: %s.", it.Why)
 	case it.State == Needs && it.Sum != nil && !it.Sum.Works && !it.Sum.Short:

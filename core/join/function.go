@@ -157,6 +157,8 @@ type Item struct {
 	Sum    *Sum     `json:"sum,omitempty"`
 	Asks   []Ask    `json:"asks,omitempty"` // what its sum works with
 	Needs  []string `json:"needs,omitempty"`
+	apart  bool     // no two of its ends are one circuit
+	works  string   // a device of it that has volts
 }
 
 // EndAt is an end of a function: a cavity of a device.
@@ -165,7 +167,7 @@ type EndAt struct {
 	Device  string `json:"device"`
 	Text    string `json:"text"`
 	Circuit int    `json:"circuit"`
-	unit    bool
+	Unit    bool   `json:"unit,omitempty"` // of a control unit
 }
 
 // Inputs is what the list of functions works on.
@@ -184,6 +186,7 @@ type Known struct {
 	LampAmps   float64 // A through the charge lamp with the key in run, 0 where it is not known
 	PumpVolts  float64 // V at the pump with the engine running, 0 where it is not known
 	PumpAmps   float64
+	Cranks     []string // clutch, park or neutral switches without which the starter turns all the same
 }
 
 // List gives the functions of a job with how each stands. It is pure.
@@ -200,7 +203,13 @@ func List(in Inputs) ([]Item, []finding.Finding) {
 		it.Choice, it.Reason = w.Choice, w.Reason
 		circuits := map[int]map[string]bool{}
 		for _, s := range in.Sockets {
-			if !slices.Contains(f.Ends, s.Signal.Device) || f.Kind == WhereJoined && carries(s.Signal.Role) {
+			if !slices.Contains(f.Ends, s.Signal.Device) {
+				continue
+			}
+			if in.Works[s.Device] && !s.Unit && it.works == "" {
+				it.works = s.Device
+			}
+			if carries(s.Signal.Role) {
 				continue
 			}
 			it.Ends = append(it.Ends, EndAt{s.At.String(), s.Device, s.Text, s.Circuit, s.Unit})
@@ -229,19 +238,14 @@ func carries(r signal.Role) bool {
 
 // stand says how a function stands by its circuits.
 func (it *Item) stand(in *Inputs, circuits map[int]map[string]bool) {
-	joined, working := false, ""
+	joined := false
 	for _, devices := range circuits {
 		joined = joined || len(devices) > 1
 	}
 	var loose []string // ends at units that nothing of the function comes to
 	for _, e := range it.Ends {
-		if e.unit && len(circuits[e.Circuit]) == 1 {
+		if e.Unit && len(circuits[e.Circuit]) == 1 {
 			loose = append(loose, e.At)
-		}
-	}
-	for _, e := range it.Ends {
-		if in.Works[e.Device] && !e.unit && working == "" {
-			working = e.Device
 		}
 	}
 	before := in.Before[it.ID]
@@ -260,8 +264,8 @@ func (it *Item) stand(in *Inputs, circuits map[int]map[string]bool) {
 		if it.Choice == Wanted {
 			it.State, it.Why = OnPaper, "it was decided"
 		}
-	case it.Kind == WhereWorks && working != "":
-		it.State, it.Why = OnPaper, fmt.Sprintf("%s has volts with everything on", working)
+	case it.Kind == WhereWorks && it.works != "":
+		it.State, it.Why = OnPaper, fmt.Sprintf("%s has volts with everything on", it.works)
 	case it.Kind == WhereWorks:
 		it.State, it.Why = Needs, "nothing in it has volts in any position"
 		it.Needs = append(it.Needs, "a feed, a ground or what switches it: look at it in Feed")
@@ -275,7 +279,7 @@ func (it *Item) stand(in *Inputs, circuits map[int]map[string]bool) {
 		for _, e := range it.Ends {
 			at = append(at, e.At)
 		}
-		it.State = Needs
+		it.State, it.apart = Needs, true
 		it.Why = "its ends are not one circuit: " + strings.Join(at[:min(len(at), 6)], ", ")
 		it.Needs = append(it.Needs, "join them in Match, or name what feeds them")
 	}

@@ -77,6 +77,16 @@ func TestHowFunctionsStand(t *testing.T) {
 			t.Errorf("%s is not found: %v", want, codes)
 		}
 	}
+	in.Job.Cranks = []string{"clutch switch"}
+	in.Sockets = append(in.Sockets, socket("rear lamp", "stopfeed", 8))
+	_, found = List(in)
+	codes = nil
+	for _, f := range found {
+		codes = append(codes, f.Code)
+	}
+	if !slices.Contains(codes, "cranks-in-gear") || slices.Contains(codes, "brake-depends") {
+		t.Errorf("found %v", codes)
+	}
 	if got := Raised(items)["canister purge valve"]; strings.Join(got, " ") != "P0443 P0446" {
 		t.Errorf("what is given up raises %v", got)
 	}

@@ -42,6 +42,7 @@ type Drawn struct {
 	Open    []string              // devices of which nothing is known: nothing flows through them
 	Wires   map[string]int32      // element of each wire
 	Outputs map[string]string     // by output, a cavity of a unit: what it drives
+	Own     []string              // switches of their own that are devices of the harness
 	Units   map[string]int32      // by unit: number of the relay that stands for its being awake
 	Points  map[harness.Ref]Node  // the device's side of each cavity
 	Nodes   map[string]Node       // places of their own names
@@ -88,6 +89,7 @@ func Draw(in Input) (*Drawn, error) {
 	}
 	d.out.Network = n
 	d.index()
+	slices.Sort(d.out.Own)
 	slices.Sort(d.out.Assumed)
 	slices.Sort(d.out.Open)
 	return d.out, nil

@@ -180,6 +180,10 @@ func (d *drawing) part(dev *harness.Device, all []pin) bool {
 			return true // left to qualified hands: nothing is reckoned of it
 		}
 	}
+	if isSwitch(all) {
+		d.toggle(dev, all)
+		return true
+	}
 	body, known := Body{}, false
 	for i := range all { // what a wire of its own says before the name of the device
 		if b, ok := BodyOf(all[i].Device); ok && !known {

@@ -2,7 +2,6 @@ package plan
 
 import (
 	"slices"
-	"strings"
 
 	"draxel/core/feed"
 	"draxel/core/finding"
@@ -112,7 +111,7 @@ func (p *Plan) sockets(f *Facts, drawn *network.Drawn, c *copperCircuits) []join
 		}
 		reading, text := drawn.Read(at)
 		node := heads[n]
-		if switches(reading.Device) && reading.Role != signal.Ground && reading.Role != signal.SensorGround {
+		if signal.Switches(reading.Device) && reading.Role != signal.Ground && reading.Role != signal.SensorGround {
 			if other, twice := first[id]; twice {
 				c.join(other, node)
 			} else {
@@ -128,15 +127,19 @@ func (p *Plan) sockets(f *Facts, drawn *network.Drawn, c *copperCircuits) []join
 	return out
 }
 
-// switches says whether a device of the vocabulary is a switch.
-func switches(device string) bool {
-	return strings.HasSuffix(device, "switch") || device == "pnp" || device == "range"
-}
-
 // knownOf notes what the network says of the sums: the current of the charge lamp, the volts at the pump.
 func (p *Plan) knownOf(in *join.Inputs, r *feed.Result) {
+	tried := map[string]bool{}
 	for _, s := range in.Sockets {
 		switch s.Signal.Device {
+		case "clutchswitch", "pnp", "transferneutral":
+			if tried[s.Device] || !slices.Contains(r.Drawn.Own, s.Device) {
+				continue
+			}
+			tried[s.Device] = true
+			if turns, known := r.CranksWithout(s.Device); turns && known {
+				in.Job.Cranks = append(in.Job.Cranks, s.Device)
+			}
 		case "alternatorlamp":
 			if lit(r, s.Device) {
 				in.Job.LampAmps = max(in.Job.LampAmps, r.In("run", "contact "+s.At.String()))

@@ -129,7 +129,8 @@ func (r *Result) disconnect(s *settled) {
 		r.Disconnects = append(r.Disconnects, *d)
 	}
 	slices.SortFunc(r.Disconnects, func(a, b Disconnect) int {
-		return cmp.Or(cmp.Compare(len(b.Ties), len(a.Ties)), cmp.Compare(a.Between[0], b.Between[0]), cmp.Compare(a.Between[1], b.Between[1]))
+		return cmp.Or(cmp.Compare(len(b.Ties), len(a.Ties)), cmp.Compare(a.Between[0], b.Between[0]),
+			cmp.Compare(a.Between[1], b.Between[1]))
 	})
 }
 

@@ -1,15 +1,23 @@
 package signal
 
-import "strconv"
+import (
+	"strconv"
+	"strings"
+)
 
-var places = map[string]string{"left": "left", "right": "right", "front": "front", "rear": "rear", "intake": "intake", "exhaust": "exhaust",
-	"fl": "front left", "lf": "front left", "fr": "front right", "rf": "front right", "rl": "rear left", "lr": "rear left", "rr": "rear right"}
+var places = map[string]string{"left": "left", "right": "right", "front": "front", "rear": "rear", "intake": "intake",
+	"exhaust": "exhaust",
+	"fl":      "front left", "lf": "front left", "fr": "front right", "rf": "front right", "rl": "rear left",
+	"lr": "rear left", "rr": "rear right"}
 
 // indices reads the numbers, letters and places that tell one of several devices apart.
 func (p *passage) indices(r *Reading) {
 	var numbers []int
 	for i, w := range p.words {
 		if p.used[i] {
+			if side := places[w]; (side == "left" || side == "right") && r.Place == "" && !strings.HasSuffix(r.Device, side) {
+				r.Place = side // a phrase that has it for telling a lamp from its switch
+			}
 			continue
 		}
 		next, _ := p.number(i + 1)
@@ -53,7 +61,8 @@ func (p *passage) indices(r *Reading) {
 }
 
 // positions are the words for where an oxygen sensor sits: before the catalyst or after it.
-var positions = map[string]int{"upstream": 1, "up": 1, "pre": 1, "front": 1, "downstream": 2, "down": 2, "post": 2, "rear": 2}
+var positions = map[string]int{"upstream": 1, "up": 1, "pre": 1, "front": 1, "downstream": 2, "down": 2, "post": 2,
+	"rear": 2}
 
 func (p *passage) use(at ...int) {
 	for _, i := range at {

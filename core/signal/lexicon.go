@@ -300,3 +300,9 @@ func (l *lexicon) initialled(p *passage) Reading {
 func Known(device string) bool {
 	return load().byID[device] != nil
 }
+
+// Switches says whether a device of the vocabulary is a switch that a hand, a foot, a lever or a pressure works.
+func Switches(device string) bool {
+	return strings.HasSuffix(device, "switch") && device != "keyswitch" || device == "pnp" || device == "parkbrake" ||
+		device == "throttleidle" || device == "throttlefull" || device == "startbutton"
+}

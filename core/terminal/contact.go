@@ -6,8 +6,8 @@ type Contact struct {
 	Amps  float64 // A for long
 }
 
-// Contacts lists what contacts of the generic sealed families carry by their width, the narrowest first: common practice,
-// no source; the data sheet comes first.
+// Contacts lists what contacts of the generic sealed families carry by their width, the narrowest first: common
+// practice, no source; the data sheet comes first.
 func Contacts() []Contact { return []Contact{{0.64, 3}, {1.5, 12}, {2.8, 25}, {6.3, 40}, {9.5, 60}} }
 
 // Carries gives the A that the contact of a seat carries for long, 0 where its width is not known.

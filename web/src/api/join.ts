@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { request } from './client';
 import { jobPath, useSend } from './hooks';
-import type { FunctionRequest, JoinView, Trial } from './types.gen';
+import type { FunctionRequest, HoldsView, JoinView, Trial } from './types.gen';
 
 export const useJoin = (job: string) =>
   useQuery({
@@ -11,6 +11,20 @@ export const useJoin = (job: string) =>
 
 export const useSetFunction = (job: string) =>
   useSend<Omit<FunctionRequest, 'id'>>(job, 'POST', '/join/function');
+
+/** What must let current through for a device to work in a condition. */
+export const useHolds = (job: string, revision: number, device: string, position: string, sw: string[]) =>
+  useQuery({
+    queryKey: ['job', job, 'holds', revision, device, position, sw],
+    queryFn: () => {
+      const q = new URLSearchParams({ device, position });
+      sw.forEach((x) => q.append('sw', x));
+      return request<HoldsView>('GET', `${jobPath(job)}/join/holds?${q}`);
+    },
+    staleTime: Infinity,
+    retry: false,
+    placeholderData: (last) => last,
+  });
 
 /** A condition that is tried: the key, switches that are on, outputs held against what is usual. */
 export interface Tried {

@@ -64,6 +64,7 @@ export interface ApiSchema {
   FeedView: FeedView;
   FeedTree: FeedTree;
   JoinView: JoinView;
+  HoldsView: HoldsView;
   FunctionRequest: FunctionRequest;
   Trial: Trial;
   FeedWires: FeedWires;
@@ -2537,6 +2538,7 @@ export interface EndAt {
   device: string;
   text: string;
   circuit: number;
+  unit?: boolean;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -2636,6 +2638,23 @@ export interface Driven {
 export interface RaisedCodes {
   function: string;
   codes: string[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "HoldsView".
+ */
+export interface HoldsView {
+  holds: Hold[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Hold".
+ */
+export interface Hold {
+  name: string;
+  kind: string;
+  volts: number;
+  amps: number;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -3621,6 +3640,7 @@ export interface Api {
   FeedView: FeedView;
   FeedTree: FeedTree;
   JoinView: JoinView;
+  HoldsView: HoldsView;
   FunctionRequest: FunctionRequest;
   Trial: Trial;
   FeedWires: FeedWires;

@@ -1,3 +1,4 @@
+import './work.css';
 import { Link } from 'react-router';
 import { useWireLive } from '../api/feed';
 import { amps } from './amps';
@@ -25,7 +26,7 @@ export function WireLive({
     return null;
   }
   return (
-    <section data-testid="wirelive">
+    <section className="wirelive" data-testid="wirelive">
       <h3>
         <Link to="../feed">Live</Link>
       </h3>

@@ -1,10 +1,12 @@
 import { useState } from 'react';
+import { useHolds } from '../../api/join';
 import type { EndAt, Item, JoinView, Leg } from '../../api/types.gen';
 import { amps } from '../../work/amps';
 
 /** The circuits of a function: the ends that are one, the wires that join them, live in the position that is chosen. */
-export function FunctionPath({ view, item }: { view: JoinView; item: Item }) {
-  const [position, turn] = useState('run');
+export function FunctionPath({ job, view, item }: { job: string; view: JoinView; item: Item }) {
+  const [position, turn] = useState(item.id === 'start' ? 'crank' : 'running');
+  const [sw, flip] = useState(view.closed);
   const legs = view.legs.filter((l) => l.function === item.id);
   if (item.at.length === 0) {
     return <p className="quiet pathempty">No wire of the finished harness is for it.</p>;
@@ -29,6 +31,26 @@ export function FunctionPath({ view, item }: { view: JoinView; item: Item }) {
           </span>
         )}
       </div>
+      {item.kind === 'works' && view.said && (
+        <>
+          <div className="bar feedkeys" role="group" aria-label="switches">
+            <span className="quiet">on:</span>
+            {view.switches.map((x) => (
+              <button
+                key={x}
+                className={`plain keytab${sw.includes(x) ? ' on' : ''}`}
+                aria-pressed={sw.includes(x)}
+                onClick={() => flip(sw.includes(x) ? sw.filter((y) => y !== x) : [...sw, x])}
+              >
+                {x}
+              </button>
+            ))}
+          </div>
+          {[...new Set(item.at.filter((e) => !e.unit).map((e) => e.device))].map((d) => (
+            <Holds key={d} {...{ job, view, position, sw }} device={d} />
+          ))}
+        </>
+      )}
       {legs.map((l) => (
         <LegRow
           key={l.circuit}
@@ -107,6 +129,38 @@ function EndBox({ end }: { end: EndAt }) {
     <div className="endbox">
       <strong>{end.device}</strong> <span className="mono">{end.at}</span>
       <div className="quiet">{end.text}</div>
+    </div>
+  );
+}
+
+/** What must let current through for a device to work, in the order in which it comes: each of them alone stops it. */
+function Holds(p: { job: string; view: JoinView; device: string; position: string; sw: string[] }) {
+  const holds = useHolds(p.job, p.view.revision, p.device, p.position, p.sw);
+  const all = holds.data?.holds ?? [];
+  if (holds.isError) {
+    return null; // it uses no current: a relay, a switch
+  }
+  return (
+    <div className="holds" data-testid="holds">
+      {all.length === 0 ? (
+        <span className="quiet">
+          <strong>{p.device}</strong> does not work in {p.position}.
+        </span>
+      ) : (
+        <>
+          <span className="holdbox">battery</span>
+          {all.map((h) => (
+            <span
+              key={h.kind + h.name}
+              className="holdbox"
+              title={`${amps(h.amps)}, ${h.volts.toFixed(1)} V`}
+            >
+              <span className="quiet">{h.kind}</span> {h.name.replace(`${h.kind} `, '')}
+            </span>
+          ))}
+          <span className="holdbox end">{p.device}</span>
+        </>
+      )}
     </div>
   );
 }

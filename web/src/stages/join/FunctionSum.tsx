@@ -65,7 +65,7 @@ export function FunctionSum({ job, view, item }: { job: string; view: JoinView; 
                 {sum.lines.map((l) => (
                   <tr key={l.what}>
                     <td>{l.what}</td>
-                    <td className="mono">{l.value}</td>
+                    <td className={`mono${l.value.length < 24 ? ' oneline' : ''}`}>{l.value}</td>
                     <td className="quiet">{l.source}</td>
                   </tr>
                 ))}

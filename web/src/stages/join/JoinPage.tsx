@@ -124,7 +124,7 @@ function Join({ job, view }: { job: string; view: JoinView }) {
           ) : (
             sel && (
               <>
-                <FunctionPath view={view} item={sel} />
+                <FunctionPath key={`path ${sel.id}`} job={job} view={view} item={sel} />
                 <FunctionSum key={sel.id} job={job} view={view} item={sel} />
               </>
             )

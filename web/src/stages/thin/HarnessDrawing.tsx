@@ -56,7 +56,7 @@ export function HarnessDrawing({ view, selected, lit, live, onLive, onSelect, on
         <FindWire view={view} onWire={onWire} />
         <Select
           size="small"
-          style={{ width: 124 }}
+          style={{ width: 148 }}
           aria-label="what is live"
           value={live}
           onChange={onLive}
