@@ -104,6 +104,10 @@ func TestTheFuseBlockByKeyboard(t *testing.T) {
 		return v.page.MustEval(`() => document.querySelectorAll('main input[type=checkbox]:checked').length`).Int() == 1 ||
 			!strings.Contains(v.text("main"), "Mount the fuse block FB")
 	})
+	v.press('b')
+	v.see("body", "step 2 of 6|Fit relay FB R1")
+	v.goTo("/jobs/packhorse/feed?part=block")
+	v.see(".slot", "unit battery")
 	v.click(".sides a", "Block")
 	v.click("button", "Compare")
 	v.click("[data-testid=ways] button", "^Take$")

@@ -30,7 +30,7 @@ export function BenchPage() {
 function StepsBench({ job }: { job: string }) {
   const [address] = useSearchParams();
   const asked = address.get('stage');
-  const stage = asked && ['thin', 'pin', 'reach', 'join', 'own'].includes(asked) ? asked : 'work';
+  const stage = asked && ['thin', 'pin', 'reach', 'feed', 'join', 'own'].includes(asked) ? asked : 'work';
   const bench = useBenchView(job, stage);
   const { message } = App.useApp();
   useLiveJob(job, (e) => void message.warning(e.message + heldUp(e), 8));
@@ -139,7 +139,7 @@ function Bench({ job, view, onReload }: Props) {
   useKey('n', () => step && ask('not'));
   useKey('v', () => turn(face === 'wire' ? 'mating' : 'wire'));
   // Join and own steps have their place in the one list.
-  const desk = `/jobs/${job}/${['thin', 'pin', 'reach'].includes(view.stage) ? view.stage : `work${view.stage === 'work' ? '' : `?stage=${view.stage}`}`}`;
+  const desk = `/jobs/${job}/${['thin', 'pin', 'reach', 'feed'].includes(view.stage) ? view.stage : `work${view.stage === 'work' ? '' : `?stage=${view.stage}`}`}`;
   const held = gone.at(-1)?.hand ?? (gone.length > 0 ? [] : view.hand);
   return (
     <BenchFrame

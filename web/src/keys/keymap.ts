@@ -21,7 +21,7 @@ export const keymap = [
   { keys: ['D', 'S', 'T'], does: 'Feed: what if it were dead, stuck, touching ground' },
   { keys: ['['], does: 'Pin: this step before the one above it' },
   { keys: ['O'], does: 'Pin: it was done otherwise' },
-  { keys: ['B'], does: 'to the bench view (Work, Thin, Pin, Reach)' },
+  { keys: ['B'], does: 'to the bench view (Work, Thin, Pin, Reach, Feed)' },
   { keys: ['←', '→'], does: 'bench: back, done (also Page Up and Page Down, as pedals send)' },
   { keys: ['+', '−', '0'], does: 'Thin: nearer, farther, the whole harness' },
   { keys: ['U'], does: 'undo the last change' },

@@ -1,9 +1,14 @@
-import { Link } from 'react-router';
+import { Button } from 'antd';
+import { Link, useNavigate } from 'react-router';
 import type { FeedView } from '../../api/types.gen';
+import { useKey } from '../../keys/useKey';
 import { WorkRows } from '../../work/WorkRows';
 
 /** What is needed beside wire, and the steps of this stage. */
 export function FeedWork({ job, view }: { job: string; view: FeedView }) {
+  const go = useNavigate();
+  const toBench = () => void go('../bench?stage=feed');
+  useKey('b', toBench);
   return (
     <div className="feedwork">
       <section className="feedscroll">
@@ -42,6 +47,10 @@ export function FeedWork({ job, view }: { job: string; view: FeedView }) {
           <span className="quiet">
             Fuses go in last, one after the other. <Link to="../work">All stages in one list</Link>
           </span>
+          <span className="grow" />
+          <Button size="small" disabled={view.steps.length === 0} onClick={toBench}>
+            Bench view <kbd>B</kbd>
+          </Button>
         </div>
         {view.steps.length === 0 ? (
           <p className="quiet feedscroll">

@@ -106,9 +106,9 @@ export function FusesPart({ job, view }: { job: string; view: FeedView }) {
                   {!g.led && <span className="quiet"> assumed</span>}
                 </td>
                 <td className="mono">
-                  {(g.full * 1000).toFixed(0)} mV, {amps(g.amps)}
+                  {mV(g.full)}, {amps(g.amps)}
                 </td>
-                <td className="mono">{(g.crank * 1000).toFixed(0)} mV</td>
+                <td className="mono">{mV(g.crank)}</td>
               </tr>
             ))}
           </tbody>
@@ -123,8 +123,8 @@ export function FusesPart({ job, view }: { job: string; view: FeedView }) {
                     <td>
                       {x.device} <span className="quiet mono">{x.at}</span>
                     </td>
-                    <td className="mono">{(x.full * 1000).toFixed(0)} mV</td>
-                    <td className="mono">{(x.crank * 1000).toFixed(0)} mV</td>
+                    <td className="mono">{mV(x.full)}</td>
+                    <td className="mono">{mV(x.crank)}</td>
                   </tr>
                 ))}
               </tbody>
@@ -151,3 +151,6 @@ export function FusesPart({ job, view }: { job: string; view: FeedView }) {
     </div>
   );
 }
+
+/** Volts as whole millivolts. */
+const mV = (v: number) => `${(Math.round(v * 1000) || 0).toString().replace('-', '−')} mV`;
