@@ -48,6 +48,11 @@ func TestJoinByKeyboard(t *testing.T) {
 	v.click(".output", "^A8")
 	v.click(".output", "^A8")
 	v.see("[data-testid=try]", "Stops: fuel pump")
+	v.see("[data-testid=rules]", "B18 when coolant above 95 or A/C request: off")
+	v.page.MustElement("[aria-label=coolant]").MustInput("96")
+	v.see("[data-testid=rules]", "B18 when coolant above 95 or A/C request: on")
+	v.click("[aria-label='what the rules ask for'] button", "a/c request")
+	v.see("[data-testid=rules]", "B32 when A/C request and not full throttle: on")
 }
 
 // A finding of Join leads to its function.

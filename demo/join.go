@@ -26,4 +26,7 @@ func joinPackhorse(j *plan.Job) {
 		w.Who, w.When = "Ines", when
 		j.Functions = append(j.Functions, w)
 	}
+	j.OutRules = []join.OutputRule{{Output: "B18", When: "coolant above 95 or A/C request", Who: "Ines", Stated: when},
+		{Output: "B19", When: "coolant above 102 or B18 and A/C request", Who: "Ines", Stated: when},
+		{Output: "B32", When: "A/C request and not full throttle", Who: "Ines", Stated: when}}
 }

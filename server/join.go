@@ -2,8 +2,10 @@ package server
 
 import (
 	"maps"
+	"math"
 	"net/http"
 	"slices"
+	"strconv"
 	"strings"
 
 	"github.com/gin-gonic/gin"
@@ -27,6 +29,20 @@ func (s *Server) showJoin(c *gin.Context) error {
 		Raised:   []RaisedCodes{}, Positions: feed.Positions(), Said: p.Feed.Result != nil,
 		Findings: stageFindings(p.Findings, "join"),
 		Switches: []string{}, Closed: []string{}, Outputs: []Driven{}}
+	numbers, flags := map[string]bool{}, map[string]bool{}
+	for _, x := range j.Job.OutRules {
+		if e, err := join.ReadRule(x.When); err == nil {
+			n, f := e.Names()
+			for _, name := range n {
+				numbers[name] = true
+			}
+			for _, name := range f {
+				flags[name] = true
+			}
+		}
+	}
+	v.Rules, v.Numbers, v.Flags = orEmpty(j.Job.OutRules), orEmpty(slices.Sorted(maps.Keys(numbers))),
+		orEmpty(slices.Sorted(maps.Keys(flags)))
 	for _, name := range slices.Sorted(maps.Keys(p.Join.Raised)) {
 		v.Raised = append(v.Raised, RaisedCodes{name, p.Join.Raised[name]})
 	}
@@ -72,19 +88,88 @@ func (s *Server) setFunction(c *gin.Context) error {
 		bodies: map[string]any{store.SubjectFunction(r.Function): body}})
 }
 
-// tryJoin gives what works in a condition: a position of the key, switches that are on, outputs that are held on or
-// off.
-func (s *Server) tryJoin(c *gin.Context) error {
-	r, _, at, err := s.fed(c)
+// setRule says when a unit works an output; without words the rule is taken away.
+func (s *Server) setRule(c *gin.Context) error {
+	r, err := read[OutRuleRequest](c)
 	if err != nil {
 		return err
 	}
-	got, err := r.Try(at, c.QueryArray("sw"), c.QueryArray("on"), c.QueryArray("off"))
+	var body any
+	if text := strings.TrimSpace(r.When); text != "" {
+		x := join.OutputRule{Output: r.Output, When: text, Who: who(c), Stated: s.now().UTC().UnixMilli()}
+		if err := unsound(&x, "/when"); err != nil {
+			return err
+		}
+		body = x
+	}
+	if r.Output == "" || len(r.Output) > longestName {
+		return problem(http.StatusUnprocessableEntity, "no-such-output", "Say which output.", "/output")
+	}
+	return s.apply(c, change{id: r.ID, what: "rule", seen: r.Seen,
+		bodies: map[string]any{store.SubjectOutRule(r.Output): body}})
+}
+
+// tryJoin gives what works in a condition: a position of the key, switches that are on, outputs that are held on or
+// off, and the others as their rules have it with the numbers and the flags that are given.
+func (s *Server) tryJoin(c *gin.Context) error {
+	r, j, at, err := s.fed(c)
 	if err != nil {
+		return err
+	}
+	condition := join.Condition{Numbers: map[string]float64{}, On: map[string]bool{}}
+	for _, x := range append(c.QueryArray("sw"), c.QueryArray("flag")...) {
+		condition.On[x] = true
+	}
+	for _, x := range c.QueryArray("is") { // coolant=96
+		name, text, _ := strings.Cut(x, "=")
+		v, err := strconv.ParseFloat(strings.Replace(text, ",", ".", 1), 64)
+		if err != nil || math.IsNaN(v) {
+			return problem(http.StatusUnprocessableEntity, "bad-number", "Give "+name+" as a number.", "/is")
+		}
+		condition.Numbers[name] = v
+	}
+	on, off := c.QueryArray("on"), c.QueryArray("off")
+	ruled, _ := join.Ruled(j.Job.OutRules, condition)
+	v := TrialView{Ruled: []RuledOutput{}}
+	for _, rule := range j.Job.OutRules {
+		is, decided := ruled[rule.Output]
+		_, known := r.Drawn.Outputs[rule.Output]
+		v.Ruled = append(v.Ruled, RuledOutput{rule.Output, rule.When, is, decided && known})
+		switch {
+		case !decided || !known || slices.Contains(on, rule.Output) || slices.Contains(off, rule.Output):
+		case is:
+			on = append(on, rule.Output)
+		default:
+			off = append(off, rule.Output)
+		}
+	}
+	if v.Trial, err = r.Try(at, c.QueryArray("sw"), on, off); err != nil {
 		return problem(http.StatusUnprocessableEntity, "no-such-switch", sentence(err.Error()), "")
 	}
-	c.JSON(http.StatusOK, got)
+	c.JSON(http.StatusOK, v)
 	return nil
+}
+
+// TrialView is what works in a condition, and what the rules of the unit say in it.
+type TrialView struct {
+	feed.Trial
+	Ruled []RuledOutput `json:"ruled"`
+}
+
+// RuledOutput is an output with its rule, and what that says.
+type RuledOutput struct {
+	Output  string `json:"output"`
+	When    string `json:"when"`
+	On      bool   `json:"on"`
+	Decides bool   `json:"decides"` // it is understood, of an output that there is, and in no circle
+}
+
+// OutRuleRequest says when a unit works an output; without words the rule is taken away.
+type OutRuleRequest struct {
+	ID     string `json:"id"`
+	Seen   int64  `json:"seen"`
+	Output string `json:"output"`
+	When   string `json:"when"`
 }
 
 // holdsOf gives what must be true for a device to work in a condition.
@@ -116,6 +201,9 @@ type JoinView struct {
 	Switches  []string          `json:"switches"`
 	Closed    []string          `json:"closed"` // of them, those that are on as a rule
 	Outputs   []Driven          `json:"outputs"`
+	Rules     []join.OutputRule `json:"rules"`
+	Numbers   []string          `json:"numbers"`  // that rules compare
+	Flags     []string          `json:"flags"`    // that rules ask for: switches, outputs, requests
 	Settings  []string          `json:"settings"` // of the unit, for whoever programs it
 	Raised    []RaisedCodes     `json:"raised"`
 	Findings  []finding.Finding `json:"findings"`

@@ -5,7 +5,6 @@ import (
 	"strings"
 	"testing"
 
-	"draxel/core/feed"
 	"draxel/core/join"
 	"draxel/server"
 )
@@ -89,7 +88,7 @@ func TestFunctionsAreSetAndRefused(t *testing.T) {
 func TestAConditionIsTried(t *testing.T) {
 	c := start(t)
 	job := c.packhorse(nil)
-	got := show[feed.Trial](c, job+"/join/try?position=running&sw=master+switch&off=A8")
+	got := show[server.TrialView](c, job+"/join/try?position=running&sw=master+switch&off=A8")
 	if !slices.Contains(got.Stops, "fuel pump") || slices.Contains(got.Pulled, "pump relay") ||
 		!slices.Contains(got.Pulled, "main relay") {
 		t.Errorf("%+v", got)
@@ -100,5 +99,40 @@ func TestAConditionIsTried(t *testing.T) {
 		if _, code := send[any](c, "GET", job+"/join/try?"+path, nil); code != want {
 			t.Errorf("%s: %q", path, code)
 		}
+	}
+
+	// The unit's own rules: what a number and a request say, and a hand that outweighs them.
+	on := func(query string) map[string]bool {
+		v := show[server.TrialView](c, job+"/join/try?position=running&sw=master+switch&"+query)
+		out := map[string]bool{}
+		for _, r := range v.Ruled {
+			out[r.Output] = r.On && r.Decides
+		}
+		return out
+	}
+	if got := on("is=coolant%3D96"); !got["B18"] || got["B19"] || got["B32"] {
+		t.Errorf("at 96 °C %v", got)
+	}
+	if got := on("is=coolant%3D40&flag=a%2Fc+request"); !got["B18"] || !got["B19"] || !got["B32"] {
+		t.Errorf("with the request %v", got)
+	}
+	seen := show[server.JoinView](c, job+"/join").Revision
+	for name, x := range map[string]struct {
+		r    server.OutRuleRequest
+		want string
+	}{"nonsense": {server.OutRuleRequest{Output: "B18", When: "coolant above hot"}, "bad-value"},
+		"no output": {server.OutRuleRequest{When: "a"}, "bad-value"}, "a circle": {server.OutRuleRequest{Output: "B18",
+			When: "B19"}, ""}} {
+		x.r.ID, x.r.Seen = c.change(), seen
+		if _, code := send[server.Done](c, "POST", job+"/join/rule", x.r); code != x.want {
+			t.Errorf("%s: %q, want %q", name, code, x.want)
+		}
+	}
+	found := false
+	for _, f := range show[server.JoinView](c, job+"/join").Findings {
+		found = found || f.Code == "rule-circle"
+	}
+	if !found || on("is=coolant%3D120")["B18"] {
+		t.Error("a circle is not told, or decides something")
 	}
 }

@@ -187,6 +187,7 @@ func (s *Server) Handler() http.Handler {
 	job.GET("/feed/dot", answer(s.dot))
 	job.GET("/join", packed, answer(s.showJoin))
 	job.POST("/join/function", limited(1<<16), answer(s.setFunction))
+	job.POST("/join/rule", limited(1<<16), answer(s.setRule))
 	job.GET("/join/holds", answer(s.holdsOf))
 	job.GET("/join/try", answer(s.tryJoin))
 	job.GET("/work", packed, answer(s.showWorkList))

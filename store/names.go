@@ -54,6 +54,7 @@ const (
 	rated     = "rated/"
 	feeds     = "feed/"
 	functions = "function/"
+	outRules  = "outrule/"
 )
 
 // SubjectTable names the table of a side.
@@ -103,7 +104,7 @@ func KindOf(name string) Kind {
 	case owns, answers, thinned, ticks, SubjectBench + "/", SubjectItems + "/", SubjectHave + "/", wishes, exchanges,
 		reports, checks,
 		SubjectMap + "/", SubjectRules + "/", places, lengths, spans, options, leftovers, partings, SubjectBlock + "/",
-		rated, feeds, functions:
+		rated, feeds, functions, outRules:
 		return Other
 	}
 	return Fact
@@ -142,6 +143,9 @@ func SubjectParting(between [2]string) string { return partings + between[0] + "
 // SubjectRated names the change of a fuse of the vehicle.
 func SubjectRated(fuse string) string { return rated + fuse }
 
+// SubjectOutRule names when a unit works an output.
+func SubjectOutRule(output string) string { return outRules + output }
+
 // SubjectFunction names what is wanted and stated of a function.
 func SubjectFunction(id string) string { return functions + id }
 
@@ -178,7 +182,7 @@ func Subject(name string) string {
 		return rest
 	case rated:
 		return "fuse " + rest
-	case functions:
+	case functions, outRules:
 		return rest
 	case exchanges, checks:
 		if parts := strings.SplitN(rest, "/", 2); len(parts) == 2 {

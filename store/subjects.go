@@ -68,6 +68,9 @@ func jobPuts(j plan.Job) ([]Put, error) {
 	for _, x := range j.Functions {
 		p.add(SubjectFunction(x.Function), x, true)
 	}
+	for _, x := range j.OutRules {
+		p.add(SubjectOutRule(x.Output), x, true)
+	}
 	for _, x := range j.Feeds {
 		p.add(SubjectFeed(x.ID), x, true)
 	}
@@ -222,6 +225,8 @@ func (s *State) take(name string, body []byte) error {
 		return one(body, &j.Feeds)
 	case functions:
 		return one(body, &j.Functions)
+	case outRules:
+		return one(body, &j.OutRules)
 	case leftovers:
 		return one(body, &j.Leftover)
 	case layouts:

@@ -94,7 +94,8 @@ type api struct {
 	JoinView            server.JoinView
 	HoldsView           server.HoldsView
 	FunctionRequest     server.FunctionRequest
-	Trial               feed.Trial
+	TrialView           server.TrialView
+	OutRuleRequest      server.OutRuleRequest
 	FeedWires           server.FeedWires
 	FeedLive            server.FeedLive
 	FeedCompareView     server.FeedCompareView

@@ -109,6 +109,7 @@ type Job struct {
 	Feeds []FeedOption `json:"feeds,omitempty"` // ways to feed it that are compared
 
 	Functions []join.FunctionWish `json:"functions,omitempty"` // what is wanted and stated of what must work
+	OutRules  []join.OutputRule   `json:"outRules,omitempty"`  // when units work their outputs
 
 	Aside []Aside `json:"aside,omitempty"` // what was stored and cannot be
 }
@@ -318,7 +319,7 @@ func (j Job) Chosen() Decisions {
 	if d.Bench.Hand != nil {
 		d.Pin.Limit = *d.Bench.Hand
 	}
-	d.Functions = j.Functions
+	d.Functions, d.OutRules = j.Functions, j.OutRules
 	d.Feed = feed.Decisions{Block: j.Block, Rated: j.Rated}
 	d.Reach = reach.Decisions{
 		Rules:    reach.Standard(),

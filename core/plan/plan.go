@@ -56,6 +56,7 @@ type Decisions struct {
 	Feed  feed.Decisions
 	// What is wanted and stated of what must work.
 	Functions []join.FunctionWish
+	OutRules  []join.OutputRule // when units work their outputs
 	Own       []OwnStep
 	Acks      []finding.Answer
 }

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { request } from './client';
 import { jobPath, useSend } from './hooks';
-import type { FunctionRequest, HoldsView, JoinView, Trial } from './types.gen';
+import type { FunctionRequest, HoldsView, JoinView, OutRuleRequest, TrialView } from './types.gen';
 
 export const useJoin = (job: string) =>
   useQuery({
@@ -11,6 +11,8 @@ export const useJoin = (job: string) =>
 
 export const useSetFunction = (job: string) =>
   useSend<Omit<FunctionRequest, 'id'>>(job, 'POST', '/join/function');
+
+export const useSetRule = (job: string) => useSend<Omit<OutRuleRequest, 'id'>>(job, 'POST', '/join/rule');
 
 /** What must let current through for a device to work in a condition. */
 export const useHolds = (job: string, revision: number, device: string, position: string, sw: string[]) =>
@@ -32,6 +34,10 @@ export interface Tried {
   sw: string[];
   on: string[];
   off: string[];
+  /** Numbers that rules compare, by name, as they are typed. */
+  is: Record<string, string>;
+  /** What rules ask for and is no switch of the harness. */
+  flags: string[];
 }
 
 export const useTrial = (job: string, revision: number, t: Tried, asked: boolean) =>
@@ -42,7 +48,9 @@ export const useTrial = (job: string, revision: number, t: Tried, asked: boolean
       t.sw.forEach((x) => q.append('sw', x));
       t.on.forEach((x) => q.append('on', x));
       t.off.forEach((x) => q.append('off', x));
-      return request<Trial>('GET', `${jobPath(job)}/join/try?${q}`);
+      t.flags.forEach((x) => q.append('flag', x));
+      Object.entries(t.is).forEach(([name, v]) => v.trim() && q.append('is', `${name}=${v.trim()}`));
+      return request<TrialView>('GET', `${jobPath(job)}/join/try?${q}`);
     },
     enabled: asked,
     staleTime: Infinity,

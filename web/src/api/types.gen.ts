@@ -66,7 +66,8 @@ export interface ApiSchema {
   JoinView: JoinView;
   HoldsView: HoldsView;
   FunctionRequest: FunctionRequest;
-  Trial: Trial;
+  TrialView: TrialView;
+  OutRuleRequest: OutRuleRequest;
   FeedWires: FeedWires;
   FeedLive: FeedLive;
   FeedCompareView: FeedCompareView;
@@ -2505,6 +2506,9 @@ export interface JoinView {
   switches: string[];
   closed: string[];
   outputs: Driven[];
+  rules: OutputRule[];
+  numbers: string[];
+  flags: string[];
   settings: string[];
   raised: RaisedCodes[];
   findings: Finding[];
@@ -2633,6 +2637,16 @@ export interface Driven {
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "OutputRule".
+ */
+export interface OutputRule {
+  output: string;
+  when: string;
+  who?: string;
+  stated?: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
  * via the `definition` "RaisedCodes".
  */
 export interface RaisedCodes {
@@ -2672,9 +2686,9 @@ export interface FunctionRequest {
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "Trial".
+ * via the `definition` "TrialView".
  */
-export interface Trial {
+export interface TrialView {
   works: string[];
   not: string[];
   pulled: string[];
@@ -2682,6 +2696,27 @@ export interface Trial {
   buzzes: string[];
   starts: string[];
   stops: string[];
+  ruled: RuledOutput[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "RuledOutput".
+ */
+export interface RuledOutput {
+  output: string;
+  when: string;
+  on: boolean;
+  decides: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "OutRuleRequest".
+ */
+export interface OutRuleRequest {
+  id: string;
+  seen: number;
+  output: string;
+  when: string;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -3642,7 +3677,8 @@ export interface Api {
   JoinView: JoinView;
   HoldsView: HoldsView;
   FunctionRequest: FunctionRequest;
-  Trial: Trial;
+  TrialView: TrialView;
+  OutRuleRequest: OutRuleRequest;
   FeedWires: FeedWires;
   FeedLive: FeedLive;
   FeedCompareView: FeedCompareView;

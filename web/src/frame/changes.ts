@@ -50,6 +50,7 @@ export const changeWord: Record<string, string> = {
   choose: 'a placement chosen',
   block: 'the fuse block',
   function: 'what is wanted of',
+  rule: 'the rule of',
   circuit: 'what feeds',
   rated: 'another fuse in',
   feeds: 'a way to feed it',

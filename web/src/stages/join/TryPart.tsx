@@ -1,12 +1,13 @@
+import { App, Button, Input, Select } from 'antd';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { explain } from '../../api/client';
-import { useTrial, type Tried } from '../../api/join';
-import type { JoinView } from '../../api/types.gen';
+import { useSetRule, useTrial, type Tried } from '../../api/join';
+import type { JoinView, RuledOutput } from '../../api/types.gen';
 
 /** A condition by hand: the key, switches, outputs of the unit; and what works in it, which relay pulls. */
 export function TryPart({ job, view }: { job: string; view: JoinView }) {
-  const [t, set] = useState<Tried>({ position: 'run', sw: view.closed, on: [], off: [] });
+  const [t, set] = useState<Tried>({ position: 'run', sw: view.closed, on: [], off: [], is: {}, flags: [] });
   const trial = useTrial(job, view.revision, t, view.said);
   if (!view.said) {
     return (
@@ -53,6 +54,35 @@ export function TryPart({ job, view }: { job: string; view: JoinView }) {
           </button>
         ))}
       </div>
+      {view.numbers.length + view.flags.length > 0 && (
+        <div className="bar feedkeys" role="group" aria-label="what the rules ask for">
+          {view.numbers.map((n) => (
+            <Input
+              key={n}
+              size="small"
+              style={{ width: 150 }}
+              prefix={<span className="quiet">{n}</span>}
+              aria-label={n}
+              value={t.is[n] ?? ''}
+              onChange={(e) => set({ ...t, is: { ...t.is, [n]: e.target.value } })}
+            />
+          ))}
+          {view.flags
+            .filter(
+              (x) => !view.switches.includes(x) && !view.rules.some((r) => r.output.toLowerCase() === x),
+            )
+            .map((x) => (
+              <button
+                key={x}
+                className={`plain keytab${t.flags.includes(x) ? ' on' : ''}`}
+                aria-pressed={t.flags.includes(x)}
+                onClick={() => set({ ...t, flags: flip(t.flags, x) })}
+              >
+                {x}
+              </button>
+            ))}
+        </div>
+      )}
       <div className="trygrid">
         <div className="outputs" role="group" aria-label="outputs of the unit">
           <h3>Outputs, held against what is usual</h3>
@@ -67,6 +97,7 @@ export function TryPart({ job, view }: { job: string; view: JoinView }) {
           {trial.isError && <div className="problem">{explain(trial.error)}</div>}
           {trial.data && (
             <>
+              <Rules job={job} view={view} ruled={trial.data.ruled} />
               <h3>Otherwise than usual</h3>
               {trial.data.starts.length + trial.data.stops.length === 0 && <p className="quiet">Nothing.</p>}
               {trial.data.starts.length > 0 && <p>Works now: {trial.data.starts.join(', ')}.</p>}
@@ -90,5 +121,68 @@ export function TryPart({ job, view }: { job: string; view: JoinView }) {
         </div>
       </div>
     </div>
+  );
+}
+
+/** When the unit works its outputs, as a person states it, and what that says now. */
+function Rules({ job, view, ruled }: { job: string; view: JoinView; ruled: RuledOutput[] }) {
+  const set = useSetRule(job);
+  const { message } = App.useApp();
+  const [output, choose] = useState<string | undefined>();
+  const [when, write] = useState('');
+  const send = (of: string, text: string) =>
+    set.mutate(
+      { seen: view.revision, output: of, when: text },
+      {
+        onSuccess: () => write(''),
+        onError: (e) => void message.warning(explain(e)),
+      },
+    );
+  return (
+    <section data-testid="rules">
+      <h3>The unit’s own rules</h3>
+      {ruled.map((r) => (
+        <div key={r.output} className="rule">
+          <span>
+            <span className="mono">{r.output}</span> when {r.when}:{' '}
+            <strong>{r.decides ? (r.on ? 'on' : 'off') : 'decides nothing'}</strong>
+          </span>
+          <Button size="small" onClick={() => send(r.output, '')}>
+            Take away
+          </Button>
+        </div>
+      ))}
+      <form
+        className="rule"
+        onSubmit={(e) => {
+          e.preventDefault();
+          if (output) {
+            send(output, when);
+          }
+        }}
+      >
+        <Select
+          size="small"
+          style={{ width: 170 }}
+          aria-label="output of the rule"
+          placeholder="output"
+          showSearch
+          virtual={false}
+          value={output}
+          onChange={choose}
+          options={view.outputs.map((o) => ({ value: o.at, label: `${o.at} ${o.drives}` }))}
+        />
+        <Input
+          size="small"
+          aria-label="when it is on"
+          placeholder="coolant above 95 or A/C request"
+          value={when}
+          onChange={(e) => write(e.target.value)}
+        />
+        <Button size="small" htmlType="submit" disabled={!output || !when.trim()}>
+          State it
+        </Button>
+      </form>
+    </section>
   );
 }
