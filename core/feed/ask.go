@@ -37,8 +37,9 @@ type Hot struct {
 type Opened struct {
 	Fuse  string  `json:"fuse"`
 	Amps  float64 `json:"amps"`
-	Least float64 `json:"least"` // s
-	Most  float64 `json:"most"`  // s; 0 where it may take hours
+	Least float64 `json:"least"`          // s
+	Most  float64 `json:"most"`           // s; 0 where it may take hours
+	Slow  bool    `json:"slow,omitempty"` // a slow one: it opens later than that, and how much later is not known
 }
 
 // Ask answers what if, from the state of a position with switches of their own on. A fuse that opens by it is
@@ -146,7 +147,10 @@ func (r *Result) opens(s *network.State) (Opened, bool) {
 			most = 0
 		}
 		if !found || least < first.Least {
-			first, found = Opened{p.Fuse, amps, least, most}, true
+			if r.Facts.Slow[p.Fuse] {
+				most = 0
+			}
+			first, found = Opened{p.Fuse, amps, least, most, r.Facts.Slow[p.Fuse]}, true
 		}
 	}
 	return first, found

@@ -163,6 +163,8 @@ func TestOneMistakeOfEachKind(t *testing.T) {
 			"fuse-above-wire"},
 		"a fuse above its wire that saves it in a short": {base.put(feed.Fuses, 1, "fuse=2; rating=30; in=IG; out=F-2"),
 			"fuse-short-only"},
+		"a slow one, of which that is not known": {base.put(feed.Fuses, 1,
+			"fuse=2; rating=30; kind=slow blade; in=IG; out=F-2"), "fuse-above-wire"},
 		"a load near the fuse": {base.with(feed.Loads, "load=heater; plus=F-2; minus=body; amps=6"),
 			"fuse-loaded"},
 		"a load above the fuse": {base.with(feed.Loads, "load=heater; plus=F-2; minus=body; amps=14"),

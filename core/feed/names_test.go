@@ -70,7 +70,8 @@ func TestAFuseThatOpensTooLate(t *testing.T) {
 		v       vehicle
 		ohms    float64
 		outlast bool
-	}{"a hard touch": {v, 0, true}, "a soft touch": {late, 0.1, false}, "a warm touch": {warm, 0.34, false}} {
+	}{"a hard touch": {v, 0, true}, "a soft touch": {late, 0.1, false}, "a warm touch": {warm, 0.34, false},
+		"a slow fuse": {v.put(feed.Fuses, 1, "fuse=2; rating=10; kind=slow; in=IG; out=F-2"), 0, false}} {
 		o, err := c.v.compute(t).Ask("running", nil, network.Fault{Do: network.Short, A: "J8", B: "battery −", Ohms: c.ohms})
 		if err != nil || len(o.Opens) == 0 {
 			t.Fatalf("%s: %+v, %v", name, o, err)

@@ -66,7 +66,7 @@ func (r *Result) fuses() {
 			r.reckon(&p)
 		}
 		if p.Carries > 0 && p.Rating > p.Carries {
-			if p.Unsaved = r.unsaved(p.Wires, p.Rating); p.Load < 0.05 {
+			if p.Unsaved = r.unsaved(&p, p.Rating); p.Load < 0.05 {
 				p.Unsaved = p.Thin // what hangs on it nobody knows: it may be too much
 			}
 		}

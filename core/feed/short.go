@@ -74,13 +74,16 @@ func (q *nearest) Pop() any {
 // save in a short to the body at the wire's far end: its slowest time is not shorter than the wire's (IEC
 // 60364-4-43, 434.5.2, from memory: I²t at most k²S²). Empty where it saves all of them, which then are only open to
 // a load that is too great.
-func (r *Result) unsaved(wires []string, rating float64) string {
+func (r *Result) unsaved(p *Protected, rating float64) string {
 	heads := r.Drawn.Heads()
-	for _, name := range wires {
+	for _, name := range p.Wires {
 		w := r.in.Wires[name]
 		i, drawn := r.Drawn.Element(name)
 		if !drawn || w.Carries == 0 || rating <= w.Carries {
 			continue
+		}
+		if r.Facts.Slow[p.Fuse] { // the times that are known are those of quick ones: a slow fuse saves no wire
+			return name
 		}
 		e := &r.Drawn.Elements[i]
 		far := max(r.ohms[heads[e.A]], r.ohms[heads[e.B]])
@@ -108,7 +111,7 @@ func (r *Result) fits(p *Protected) (rating float64, short bool) {
 		}
 	}
 	best, err := Choose(p.Load, math.Inf(1))
-	if err != nil || r.unsaved(p.Wires, best) != "" {
+	if err != nil || r.unsaved(p, best) != "" {
 		return 0, false
 	}
 	return best, true

@@ -269,6 +269,8 @@ func (it *Item) stand(in *Inputs, circuits map[int]map[string]bool) {
 	case it.Kind == WhereWorks:
 		it.State, it.Why = Needs, "nothing in it has volts in any position"
 		it.Needs = append(it.Needs, "a feed, a ground or what switches it: look at it in Feed")
+	case it.ID == "interlock" && len(in.Job.Cranks) > 0:
+		it.State, it.Why = Needs, "the starter turns without it"
 	case joined && len(loose) > 0:
 		it.State, it.Why = Needs, "nothing of it comes to "+strings.Join(loose[:min(len(loose), 6)], ", ")
 		it.Needs = append(it.Needs, "join the rest to them in Match, or say that the unit is set to do without")

@@ -2871,6 +2871,7 @@ export interface Opened {
   amps: number;
   least: number;
   most: number;
+  slow?: boolean;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema

@@ -181,8 +181,11 @@ function Answer({ o, position }: { o: Outcome; position: string }) {
       ))}
       {o.opens.map((f) => (
         <p key={f.fuse}>
-          Fuse <span className="mono">{f.fuse}</span> opens after {seconds(f.least)} to{' '}
-          {f.most > 0 ? seconds(f.most) : 'hours'}, at {amps(f.amps)}.
+          Fuse <span className="mono">{f.fuse}</span> opens after{' '}
+          {f.slow
+            ? `${seconds(f.least)} at the least: it is slow, and its time is not known`
+            : `${seconds(f.least)} to ${f.most > 0 ? seconds(f.most) : 'hours'}`}
+          , at {amps(f.amps)}.
         </p>
       ))}
       {o.heats.map((h) => (
