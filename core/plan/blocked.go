@@ -5,6 +5,7 @@ import (
 	"slices"
 
 	"draxel/core/feed"
+	"draxel/core/gather"
 	"draxel/core/harness"
 	"draxel/core/match"
 	"draxel/core/network"
@@ -94,7 +95,7 @@ func (p *Plan) gives(f *Facts) feed.Known {
 	}
 	for _, c := range p.Feed.Circuits {
 		if c.Role == string(signal.Ignition) && c.reading.Device == "ignition" && c.By != (harness.Ref{}) &&
-			!f.repinned(c.By.Connector) {
+			!f.repinned(c.By.Connector) && !f.weakFeed(c.By) {
 			k.Ignition = c.By.String() // as it was decided
 		}
 	}
@@ -128,6 +129,14 @@ func (p *Plan) gives(f *Facts) feed.Known {
 		}
 	}
 	return k
+}
+
+// weakFeed says whether a row of the vehicle is no feed for a unit or a coil: by its words a resistance wire or the by-pass
+// of one, or by what was read there.
+func (f *Facts) weakFeed(at harness.Ref) bool {
+	row, _ := f.From.Row(at)
+	return row.Signal.Device == "ballast" || row.Signal.Device == "ballastbypass" ||
+		slices.ContainsFunc(f.Drops, func(d gather.Drop) bool { return d.Fraught && d.At == at })
 }
 
 // Lead gives the decisions that put a circuit onto a cavity, and the rows that nothing is decided about any more. It
