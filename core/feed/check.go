@@ -135,21 +135,9 @@ func few(all []string) string {
 	return strings.Join(all, ", ")
 }
 
-// checkContacts finds terminals with more on them than contacts of their width carry.
-func (r *Result) checkContacts() {
-	for i := range r.Drawn.Elements {
-		at, is := strings.CutPrefix(r.Drawn.Elements[i].Name, "contact ")
-		if limit := r.in.Contacts[at]; is && limit > 0 && r.worst[i] > limit {
-			r.find("contact-thin", finding.Wrong, at,
-				"Spread it over two cavities, or lead it past this plug: the contact heats before the wire does.",
-				"The contact in %s carries %.3g A, and one of its width about %.0f A for long (common practice; the data sheet comes first).",
-				at, r.worst[i], limit)
-		}
-	}
-}
-
 func (r *Result) checkWires() {
 	r.checkContacts()
+	r.checkOutputs()
 	for i := range r.Drawn.Elements {
 		e := &r.Drawn.Elements[i]
 		w, known := r.in.Wires[e.Name]

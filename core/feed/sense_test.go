@@ -138,3 +138,15 @@ func TestAThinContact(t *testing.T) {
 		}
 	}
 }
+
+// An output made for a relay that drives a fan by itself is found; one that drives a coil is not.
+func TestAnOutputThatSinksTooMuch(t *testing.T) {
+	for amps, want := range map[string]bool{"8": true, "0.2": false} {
+		v := sound().with(feed.Fuses, "fuse=main; rating=40; in=battery +; out=main bus").
+			with(feed.Loads, "load=fan; plus=F-2; minus=N-1; amps="+amps)
+		v.wires = append(v.wires, "W50 U-20 N-1 1 Radiator fan relay, control")
+		if got := strings.Contains(codes(v.compute(t).Findings), "output-overloaded"); got != want {
+			t.Errorf("%s A on a relay's output: found %v", amps, got)
+		}
+	}
+}
