@@ -129,6 +129,14 @@ function Design({ job, view, block, onCompare }: Props & { block: Block; onCompa
 
   const addSlot = (group: string) =>
     change({ ...block, slots: [...block.slots, { name: nextSlot(block), group }] });
+  const addGroup = () => {
+    let n = block.groups.length + 1;
+    while (block.groups.some((g) => g.name === `group ${n}`)) {
+      n++;
+    }
+    change({ ...block, groups: [...block.groups, { name: `group ${n}`, from: 'battery +', fused: true }] });
+    choose(`group group ${n}`);
+  };
   const addRelay = (group: string) =>
     change({
       ...block,
@@ -152,10 +160,13 @@ function Design({ job, view, block, onCompare }: Props & { block: Block; onCompa
           <span className="grow" />
           <Dropdown
             menu={{
-              items: block.groups.flatMap((g) => [
-                { key: `s${g.name}`, label: `a slot on “${g.name}”`, onClick: () => addSlot(g.name) },
-                { key: `r${g.name}`, label: `a relay on “${g.name}”`, onClick: () => addRelay(g.name) },
-              ]),
+              items: [
+                { key: 'group', label: 'a group with a feed of its own', onClick: addGroup },
+                ...block.groups.flatMap((g) => [
+                  { key: `s${g.name}`, label: `a slot on “${g.name}”`, onClick: () => addSlot(g.name) },
+                  { key: `r${g.name}`, label: `a relay on “${g.name}”`, onClick: () => addRelay(g.name) },
+                ]),
+              ],
             }}
             trigger={['click']}
           >

@@ -248,6 +248,16 @@ function GroupSide({ view, block, group, onChange }: Props & { group: FeedGroup 
   const main = mainOf(view, block, group.name);
   const put = (next: Partial<FeedGroup>) =>
     onChange({ ...block, groups: block.groups.map((g) => (g.name === group.name ? { ...g, ...next } : g)) });
+  /** Another name, wherever the block has the old one. */
+  const rename = (name: string) => {
+    const now = (x: string) => (x === group.name ? name : x);
+    onChange({
+      ...block,
+      groups: block.groups.map((g) => ({ ...g, name: now(g.name) })),
+      slots: block.slots.map((x) => ({ ...x, group: now(x.group) })),
+      relays: block.relays.map((r) => ({ ...r, from: now(r.from), plus: now(r.plus), minus: now(r.minus) })),
+    });
+  };
   return (
     <div className="stack">
       <section>
@@ -255,7 +265,18 @@ function GroupSide({ view, block, group, onChange }: Props & { group: FeedGroup 
         {rows(limits(main))}
       </section>
       <Said view={view} subjects={main ? [main.fuse, main.thin] : []} />
+      {!block.slots.some((x) => x.group === group.name) &&
+        !block.relays.some((x) => [x.from, x.plus, x.minus].includes(group.name)) &&
+        block.groups.length > 1 && (
+          <Button
+            size="small"
+            onClick={() => onChange({ ...block, groups: block.groups.filter((g) => g.name !== group.name) })}
+          >
+            Leave this group out
+          </Button>
+        )}
       <section className="stack tight">
+        <Text label="name" value={group.name} onKeep={rename} />
         <label className="blockfield">
           <span className="quiet">through a relay</span>
           <Select
