@@ -80,7 +80,14 @@ func (s *Server) takeFeeds(c *gin.Context, j *computed, o *plan.FeedOption, id s
 	}
 	before := j.plan().Feeds(&j.facts, chosen, "before "+id, name).Before(chosen.Match, taken.Match)
 	before.Who, before.When = who(c), s.now().UTC().UnixMilli()
-	if len(before.Decisions) > 0 && len(j.Job.Feeds) < mostFeeds {
+	if len(before.Decisions) > 0 {
+		kept := len(j.Job.Feeds)
+		if slices.ContainsFunc(j.Job.Feeds, func(x plan.FeedOption) bool { return x.ID == o.ID }) {
+			kept--
+		}
+		if kept >= mostFeeds { // what it was fed by would be lost without a word
+			return tooManyFeeds()
+		}
 		bodies[store.SubjectFeed(before.ID)] = before
 	}
 	return s.apply(c, change{id: id, what: what, seen: seen, base: j.Revision, bodies: bodies})
@@ -88,6 +95,10 @@ func (s *Server) takeFeeds(c *gin.Context, j *computed, o *plan.FeedOption, id s
 
 // mostFeeds is how many ways to feed a job are kept beside each other.
 const mostFeeds = 12
+
+func tooManyFeeds() error {
+	return problem(http.StatusUnprocessableEntity, "too-many", "A dozen ways are kept at most: take one away.", "")
+}
 
 // putBlock keeps the block as it was changed by hand; without one it is taken away, and what it fed is open again.
 func (s *Server) putBlock(c *gin.Context) error {
@@ -202,7 +213,7 @@ func (s *Server) keepFeeds(c *gin.Context) error {
 		var body any
 		if name := strings.TrimSpace(r.Name); name != "" {
 			if len(j.Job.Feeds) >= mostFeeds {
-				return problem(http.StatusUnprocessableEntity, "too-many", "A dozen ways are kept at most: take one away.", "")
+				return tooManyFeeds()
 			}
 			o := j.plan().Feeds(&j.facts, j.Job.Chosen(), r.Option, name)
 			o.Who, o.When = who(c), s.now().UTC().UnixMilli()

@@ -47,7 +47,7 @@ func (it *Item) findings(in *Inputs) []finding.Finding {
 	case it.State == Needs:
 		add("function-needs", finding.Check, "Join it in Match, feed it in Feed, or give it up here.",
 			"%s needs something: %s.", title(it.Name), it.Why)
-	case it.State == Open:
+	case it.State == Open && !it.unsaid:
 		add("function-open", finding.Check, "Say what becomes of it.", "%s is open: %s.", title(it.Name), it.Why)
 	}
 	return out

@@ -159,6 +159,7 @@ type Item struct {
 	Needs  []string `json:"needs,omitempty"`
 	apart  bool     // no two of its ends are one circuit
 	works  string   // a device of it that has volts
+	unsaid bool     // it cannot be judged before Feed is said: no finding
 }
 
 // EndAt is an end of a function: a cavity of a device.
@@ -177,6 +178,7 @@ type Inputs struct {
 	Before  map[string]string // by function: "worked" or "did not" before the work began
 	Wishes  []FunctionWish
 	Job     Known
+	Unfed   bool // nobody has said what stands in the vehicle: that nothing has volts says nothing
 }
 
 // Known is what the job says of itself and the network of it, for the sums.
@@ -266,6 +268,9 @@ func (it *Item) stand(in *Inputs, circuits map[int]map[string]bool) {
 		}
 	case it.Kind == WhereWorks && it.works != "":
 		it.State, it.Why = OnPaper, fmt.Sprintf("%s has volts with everything on", it.works)
+	case it.Kind == WhereWorks && in.Unfed:
+		it.State, it.Why, it.unsaid = Open, "nobody has said what stands in the vehicle", true
+		it.Needs = append(it.Needs, "say in Feed what feeds it")
 	case it.Kind == WhereWorks:
 		it.State, it.Why = Needs, "nothing in it has volts in any position"
 		it.Needs = append(it.Needs, "a feed, a ground or what switches it: look at it in Feed")

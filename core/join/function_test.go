@@ -5,6 +5,7 @@ import (
 	"strings"
 	"testing"
 
+	"draxel/core/finding"
 	"draxel/core/signal"
 )
 
@@ -86,6 +87,16 @@ func TestHowFunctionsStand(t *testing.T) {
 	}
 	if !slices.Contains(codes, "cranks-in-gear") || slices.Contains(codes, "brake-depends") {
 		t.Errorf("found %v", codes)
+	}
+	in.Unfed = true // that nothing has volts is no finding where nobody has said what stands in the vehicle
+	unfed, found := List(in)
+	for _, it := range unfed {
+		if it.ID == "fans" && (it.State != Open || len(it.Needs) == 0) || it.ID == "check" && it.State != Needs {
+			t.Errorf("without Feed %s %s: %s", it.ID, it.State, it.Why)
+		}
+	}
+	if slices.ContainsFunc(found, func(f finding.Finding) bool { return f.Subject == "fans" }) {
+		t.Errorf("without Feed the fans are judged: %v", found)
 	}
 	if got := Raised(items)["canister purge valve"]; strings.Join(got, " ") != "P0443 P0446" {
 		t.Errorf("what is given up raises %v", got)

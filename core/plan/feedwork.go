@@ -64,7 +64,7 @@ func (p *Plan) feedSteps(d Decisions) []work.Step {
 	}
 	for i := range r.Fuses {
 		f := &r.Fuses[i]
-		own := d.Feed.Block != nil && strings.HasPrefix(f.Fuse, d.Feed.Block.ID)
+		own := d.Feed.Block != nil && d.Feed.Block.Holds(f.Fuse)
 		caution := "A fuse above its wire lets the wire burn: never put a larger one in."
 		switch {
 		case f.Was > 0:

@@ -22,11 +22,10 @@ type Leg struct {
 
 // functions says how what must work in the vehicle stands.
 func (p *Plan) functions(f *Facts, d Decisions) {
-	in := join.Inputs{Wishes: d.Functions, Before: f.Worked, Works: map[string]bool{},
-		Job: join.Known{Cylinders: f.Cylinders,
-			Alternator: f.Alternator}}
-	drawn := (*network.Drawn)(nil)
 	r := p.Feed.Result
+	in := join.Inputs{Wishes: d.Functions, Before: f.Worked, Works: map[string]bool{}, Unfed: r == nil,
+		Job: join.Known{Cylinders: f.Cylinders, Alternator: f.Alternator}}
+	drawn := (*network.Drawn)(nil)
 	if r != nil {
 		drawn = r.Drawn
 		in.Works = r.EverWorks()
