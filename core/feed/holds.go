@@ -74,7 +74,8 @@ func (r *Result) Holds(position string, on []string, device string) ([]Hold, err
 }
 
 // CranksWithout says whether a starter turns in crank with every switch of its own closed but that one: nothing
-// holds it, as far as copper goes. Known is false where no starter turns with it either.
+// holds it, as far as copper goes. A starter's relay that a unit works is taken as withheld: whether the unit is told
+// of the switch is for the list of functions. Known is false where no starter turns with it either.
 func (r *Result) CranksWithout(open string) (turns, known bool) {
 	all := r.Own()
 	rest := slices.DeleteFunc(slices.Clone(all), func(s string) bool { return s == open })
@@ -85,6 +86,17 @@ func (r *Result) CranksWithout(open string) (turns, known bool) {
 	without, err := r.With("crank", rest)
 	if err != nil {
 		return false, false
+	}
+	var withheld []network.Fault
+	for name, drives := range r.Drawn.Outputs {
+		if strings.Contains(strings.ToLower(drives), "start") && without.Condition.On[name] {
+			withheld = append(withheld, network.Fault{Do: network.Force, Element: name, On: false})
+		}
+	}
+	if len(withheld) > 0 {
+		if without, err = without.With(withheld...); err != nil {
+			return false, false
+		}
 	}
 	return r.turns(without), r.turns(with)
 }

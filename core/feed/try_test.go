@@ -179,3 +179,32 @@ func TestASwitchOfTheHarness(t *testing.T) {
 		t.Errorf("a lamp is taken for a switch: %v", own)
 	}
 }
+
+// What holds a starter, by hand: a switch beside its path holds nothing, one in the path or in its relay's coil holds
+// it, and so does a unit that grants the relay, whatever the unit is told.
+func TestWhatHoldsAStarter(t *testing.T) {
+	for name, c := range map[string]struct {
+		coil         string // coil minus of the starter's relay
+		feed         string // what its coil is fed by
+		wire         string
+		turns, known bool
+	}{
+		"beside its path":         {"body", "IG", "", true, true},
+		"in its relay's coil":     {"body", "clutch out", "", false, true},
+		"the unit grants it":      {"N-1", "IG", "W50 U-5 N-1 0.75 Starter relay, control", false, true},
+		"the unit drives another": {"N-1", "IG", "W50 U-5 N-1 0.75 Fan relay, control", true, true},
+		"it never turns":          {"nowhere", "IG", "", false, false},
+	} {
+		v := sound().with(feed.Fuses, "fuse=main; rating=40; in=battery +; out=main bus").
+			with(feed.Switches, "switch=clutch; from=IG; to=clutch out; closed=own").
+			with(feed.Relays, "relay=start; coilplus="+c.feed+"; coilminus="+c.coil+"; common=main bus; make=start out").
+			with(feed.Loads, "load=starter; plus=start out; minus=body; amps=20")
+		if c.wire != "" {
+			v.wires = append(v.wires, c.wire)
+		}
+		turns, known := v.compute(t).CranksWithout("clutch")
+		if turns != c.turns || known != c.known {
+			t.Errorf("%s: turns %v, known %v; want %v, %v", name, turns, known, c.turns, c.known)
+		}
+	}
+}
