@@ -116,6 +116,11 @@ func TestTheFuseBlockByKeyboard(t *testing.T) {
 	v.click("button", "Compare")
 	v.click("[data-testid=ways] button", "^Take$")
 	v.see("main", "What wants a feed|none fits|Back to the block")
+	v.goTo("/jobs/packhorse/feed?part=block")
+	v.until("the block is gone", func() bool {
+		return v.page.MustEval(`() => document.querySelectorAll('.slot').length`).Int() == 0
+	})
+	v.see("main", "fed by the vehicle’s own fuses")
 }
 
 // A finding of Feed leads to where it is seen to.

@@ -62,30 +62,40 @@ func (s *Server) setFunction(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	w := join.FunctionWish{Function: r.Function, Choice: r.Choice, Facts: map[string]string{},
-		Reason: strings.TrimSpace(r.Reason)}
-	for name, text := range r.Facts {
-		if text = strings.TrimSpace(text); text != "" {
-			w.Facts[name] = text
-		}
-	}
 	f, known := join.FunctionOf(r.Function)
 	if !known {
 		return problem(http.StatusNotFound, "no-such-thing", "There is no such function.", "/function")
 	}
-	if w.Choice == join.GivenUp && f.Law != "" && w.Reason == "" {
-		return problem(http.StatusUnprocessableEntity, "no-reason", "Say why it is given up. "+f.Law, "/reason")
-	}
-	if err := unsound(&w, "/facts"); err != nil {
-		return err
-	}
-	var body any
-	if w.Choice != join.Unsaid || len(w.Facts) > 0 {
-		w.Who, w.When = who(c), s.now().UTC().UnixMilli()
-		body = w
-	}
-	return s.apply(c, change{id: r.ID, what: "function", reason: w.Reason, seen: r.Seen,
-		bodies: map[string]any{store.SubjectFunction(r.Function): body}})
+	return s.checked(c, func(j *computed) error {
+		w := join.FunctionWish{Function: r.Function, Choice: r.Choice, Facts: map[string]string{},
+			Reason: strings.TrimSpace(r.Reason)}
+		given := r.Facts
+		if given == nil { // only the choice is made: what was stated stays
+			for _, had := range j.Job.Functions {
+				if had.Function == r.Function {
+					given = had.Facts
+				}
+			}
+		}
+		for name, text := range given {
+			if text = strings.TrimSpace(text); text != "" {
+				w.Facts[name] = text
+			}
+		}
+		if w.Choice == join.GivenUp && f.Law != "" && w.Reason == "" {
+			return problem(http.StatusUnprocessableEntity, "no-reason", "Say why it is given up. "+f.Law, "/reason")
+		}
+		if err := unsound(&w, "/facts"); err != nil {
+			return err
+		}
+		var body any
+		if w.Choice != join.Unsaid || len(w.Facts) > 0 {
+			w.Who, w.When = who(c), s.now().UTC().UnixMilli()
+			body = w
+		}
+		return s.apply(c, change{id: r.ID, what: "function", reason: w.Reason, seen: r.Seen, base: j.Revision,
+			bodies: map[string]any{store.SubjectFunction(r.Function): body}})
+	})
 }
 
 // setRule says when a unit works an output; without words the rule is taken away.

@@ -46,6 +46,17 @@ func TestFunctionsAreSetAndRefused(t *testing.T) {
 	if got := function(t, v, "tach"); got.State != join.OnPaper || !slices.Contains(v.Settings, tach.Sum.Ways[0].Unit) {
 		t.Errorf("%+v, settings %v", got, v.Settings)
 	}
+	for _, choice := range []join.Choice{join.Wanted, join.GivenUp, join.Unsaid} { // what was stated outlives a choice
+		if code := set(server.FunctionRequest{Function: "tach", Choice: choice, Reason: "tried"}); code != "" {
+			t.Fatal(code)
+		}
+		if is := slices.Contains(v.Settings, tach.Sum.Ways[0].Unit); is != (choice != join.GivenUp) {
+			t.Errorf("chosen %q, the settings are %v", choice, v.Settings)
+		}
+	}
+	if got := function(t, v, "tach"); got.State != join.OnPaper {
+		t.Errorf("after its choices were taken back the tachometer %s: %s", got.State, got.Why)
+	}
 	for name, x := range map[string]struct {
 		r    server.FunctionRequest
 		want string

@@ -88,12 +88,14 @@ func Raised(items []Item) map[string][]string {
 	return out
 }
 
-// Settings lists what a unit is to be set to by the sums that were made to work.
-func Settings(wishes []FunctionWish) []string {
+// Settings lists what a unit is to be set to by the sums of the functions that the finished vehicle has.
+func Settings(items []Item) []string {
 	var out []string
-	for _, w := range wishes {
-		if s := w.Facts["setting"]; s != "" {
-			out = append(out, s)
+	for i := range items {
+		for _, a := range items[i].Asks {
+			if a.Name == setting {
+				out = append(out, a.Value)
+			}
 		}
 	}
 	return out

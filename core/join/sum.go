@@ -56,6 +56,9 @@ type Ask struct {
 	Usual string `json:"usual,omitempty"` // what is taken where nobody says
 }
 
+// setting is the name of the fact that a unit is to be set to something.
+const setting = "setting"
+
 // facts reads what was typed, and notes what cannot be.
 type facts struct {
 	given map[string]string
@@ -121,6 +124,9 @@ func (it *Item) sum(in *Inputs, w FunctionWish) {
 		s = &Sum{Error: f.bad, Says: "What was typed cannot be.", Lines: []SumLine{}}
 	}
 	it.Sum, it.Asks = s, f.asks
+	if set := w.Facts[setting]; set != "" { // asked for only once it is set: then it can be changed or cleared
+		it.Asks = append(it.Asks, Ask{Name: setting, What: "the unit is to be set", Value: set})
+	}
 	if s != nil && !s.Works && !s.Short && it.State == OnPaper {
 		it.State, it.Why = Needs, strings.TrimSuffix(s.Says, ".")
 	}

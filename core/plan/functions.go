@@ -42,7 +42,7 @@ func (p *Plan) functions(f *Facts, d Decisions) {
 		p.knownOf(&in, r)
 	}
 	items, found := join.List(in)
-	p.Join.Functions, p.Join.Settings, p.Join.Raised = items, join.Settings(d.Functions), join.Raised(items)
+	p.Join.Functions, p.Join.Settings, p.Join.Raised = items, join.Settings(items), join.Raised(items)
 	p.Findings = append(p.Findings, found...)
 	p.Findings = append(p.Findings, join.CheckRules(d.OutRules, drawn.Outputs)...)
 	p.Join.Legs = c.legs(items, r)

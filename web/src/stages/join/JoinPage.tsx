@@ -51,7 +51,6 @@ function Join({ job, view }: { job: string; view: JoinView }) {
         seen: view.revision,
         function: it.id,
         choice,
-        facts: factsOf(it),
         ...(reason ? { reason } : {}),
       },
       { onError: (e) => void message.warning(explain(e)) },
@@ -155,6 +154,3 @@ const firstOpen = (view: JoinView) =>
     view.items.find((i) => i.state === 'open') ??
     view.items[0]
   )?.id;
-
-/** What was typed for a function's sum. */
-const factsOf = (it: Item) => Object.fromEntries((it.asks ?? []).map((a) => [a.name, a.value]));
