@@ -8,6 +8,7 @@ import (
 	"net/http"
 	"net/http/httptest"
 	"os"
+	"regexp"
 	"slices"
 	"strings"
 	"sync"
@@ -79,9 +80,10 @@ func quick() utils.Sleeper {
 
 // visit is one person at one window of a Draxel of their own with the demonstration jobs.
 type visit struct {
-	t    testing.TB
-	page *rod.Page
-	url  string
+	t       testing.TB
+	page    *rod.Page
+	url     string
+	expects string // what the console may complain of, as a regular expression
 }
 
 func open(t testing.TB, path string, change ...func(*plan.Job)) *visit {
@@ -137,7 +139,9 @@ func enter(t testing.TB, path string, lan *server.Lan, between func(http.Handler
 			v.shot(os.TempDir() + "/draxel-failed-" + strings.ReplaceAll(t.Name(), "/", "-") + ".png")
 		}
 		for _, e := range errors() {
-			t.Errorf("the page's console: %s", e)
+			if v.expects == "" || !regexp.MustCompile(v.expects).MatchString(e) {
+				t.Errorf("the page's console: %s", e)
+			}
 		}
 		_ = window.Close()
 		web.CloseClientConnections()
@@ -177,6 +181,9 @@ func (v *visit) watch() func() []string {
 
 func (v *visit) goTo(path string) {
 	v.t.Helper()
+	v.until("no page is being fetched", func() bool { // leaving in the middle of it is an error on the console
+		return !v.page.MustEval(`() => document.documentElement.classList.contains('going')`).Bool()
+	})
 	v.page.MustNavigate(v.url + path)
 	v.page.MustWaitLoad()
 	v.page.MustEval(`() => document.fonts.ready.then(() => true)`)

@@ -109,7 +109,7 @@ func TestTheFuseBlockByKeyboard(t *testing.T) {
 			!strings.Contains(v.text("main"), "Mount the fuse block FB")
 	})
 	v.press('b')
-	v.see("body", "step 2 of 6|Fit relay FB R1")
+	v.see(".bench [data-testid=bench-text]", "Fit relay FB R1")
 	v.goTo("/jobs/packhorse/feed?part=block")
 	v.see(".slot", "unit battery")
 	v.click(".sides a", "Block")

@@ -2,9 +2,11 @@ package browser
 
 import (
 	"bytes"
+	"net/http"
 	"os"
 	"path/filepath"
 	"strings"
+	"sync/atomic"
 	"testing"
 
 	"github.com/go-rod/rod/lib/input"
@@ -95,4 +97,26 @@ func TestWhatIsFetchedAheadIsFetchedOnce(t *testing.T) {
 			}
 		}
 	}
+}
+
+// A page that cannot be fetched says so in plain words, and is fetched again from there.
+func TestAPageThatCannotBeFetched(t *testing.T) {
+	var away atomic.Bool
+	v := enter(t, "/jobs/packhorse/gather", nil, func(h http.Handler) http.Handler {
+		return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+			if away.Load() && strings.Contains(r.URL.Path, "ThinPage") {
+				panic(http.ErrAbortHandler)
+			}
+			h.ServeHTTP(w, r)
+		})
+	})
+	v.see("main", "Tarn Sorrel|Packhorse")
+	v.expects = "dynamically imported module|Failed to load resource|ERR_"
+	away.Store(true)
+	v.click(".rail a", "Thin")
+	v.see("main[role=alert]", "Nothing was lost")
+	v.see(".rail", "Reach")
+	away.Store(false)
+	v.click("main button", "Load it again")
+	v.see("h1", "Thin")
 }

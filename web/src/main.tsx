@@ -7,6 +7,7 @@ import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import { ProblemError } from './api/client';
+import { Failed } from './frame/Failed';
 import { FirstStage, Frame } from './frame/Frame';
 import { JobsPage } from './frame/JobsPage';
 import { PassGate } from './frame/PassGate';
@@ -26,35 +27,54 @@ const router = createBrowserRouter([
   {
     path: '/jobs/:job',
     element: <Frame />,
+    errorElement: <Failed />,
     hydrateFallbackElement: <></>,
     children: [
-      { index: true, element: <FirstStage /> },
       {
-        path: 'gather',
-        lazy: async () => ({ Component: (await import('./stages/gather/GatherPage')).GatherPage }),
+        errorElement: <Failed />,
+        children: [
+          { index: true, element: <FirstStage /> },
+          {
+            path: 'gather',
+            lazy: async () => ({ Component: (await import('./stages/gather/GatherPage')).GatherPage }),
+          },
+          {
+            path: 'match',
+            lazy: async () => ({ Component: (await import('./stages/match/MatchPage')).MatchPage }),
+          },
+          {
+            path: 'thin',
+            lazy: async () => ({ Component: (await import('./stages/thin/ThinPage')).ThinPage }),
+          },
+          { path: 'pin', lazy: async () => ({ Component: (await import('./stages/pin/PinPage')).PinPage }) },
+          {
+            path: 'reach',
+            lazy: async () => ({ Component: (await import('./stages/reach/ReachPage')).ReachPage }),
+          },
+          {
+            path: 'feed',
+            lazy: async () => ({ Component: (await import('./stages/feed/FeedPage')).FeedPage }),
+          },
+          {
+            path: 'join',
+            lazy: async () => ({ Component: (await import('./stages/join/JoinPage')).JoinPage }),
+          },
+          { path: 'work', lazy: async () => ({ Component: (await import('./work/WorkPage')).WorkPage }) },
+        ],
       },
-      {
-        path: 'match',
-        lazy: async () => ({ Component: (await import('./stages/match/MatchPage')).MatchPage }),
-      },
-      { path: 'thin', lazy: async () => ({ Component: (await import('./stages/thin/ThinPage')).ThinPage }) },
-      { path: 'pin', lazy: async () => ({ Component: (await import('./stages/pin/PinPage')).PinPage }) },
-      {
-        path: 'reach',
-        lazy: async () => ({ Component: (await import('./stages/reach/ReachPage')).ReachPage }),
-      },
-      { path: 'feed', lazy: async () => ({ Component: (await import('./stages/feed/FeedPage')).FeedPage }) },
-      { path: 'join', lazy: async () => ({ Component: (await import('./stages/join/JoinPage')).JoinPage }) },
-      { path: 'work', lazy: async () => ({ Component: (await import('./work/WorkPage')).WorkPage }) },
     ],
   },
   {
     path: '/jobs/:job/bench',
+    errorElement: <Failed />,
     hydrateFallbackElement: <></>,
     lazy: async () => ({ Component: (await import('./bench/BenchPage')).BenchPage }),
   },
   { path: '*', element: <Navigate to="/" replace /> },
 ]);
+
+// While a page is being fetched the whole document says so: a line at the top shows it where that takes long.
+router.subscribe((s) => document.documentElement.classList.toggle('going', s.navigation.state !== 'idle'));
 
 function Draxel() {
   return (
