@@ -55,6 +55,7 @@ const (
 	feeds     = "feed/"
 	functions = "function/"
 	outRules  = "outrule/"
+	parts     = "part/"
 )
 
 // SubjectTable names the table of a side.
@@ -104,7 +105,7 @@ func KindOf(name string) Kind {
 	case owns, answers, thinned, ticks, SubjectBench + "/", SubjectItems + "/", SubjectHave + "/", wishes, exchanges,
 		reports, checks,
 		SubjectMap + "/", SubjectRules + "/", places, lengths, spans, options, leftovers, partings, SubjectBlock + "/",
-		rated, feeds, functions, outRules:
+		rated, feeds, functions, outRules, parts:
 		return Other
 	}
 	return Fact
@@ -142,6 +143,9 @@ func SubjectParting(between [2]string) string { return partings + between[0] + "
 
 // SubjectRated names the change of a fuse of the vehicle.
 func SubjectRated(fuse string) string { return rated + fuse }
+
+// SubjectAdded names a part that a function's sum asked for.
+func SubjectAdded(id string) string { return parts + id }
 
 // SubjectOutRule names when a unit works an output.
 func SubjectOutRule(output string) string { return outRules + output }
@@ -182,7 +186,7 @@ func Subject(name string) string {
 		return rest
 	case rated:
 		return "fuse " + rest
-	case functions, outRules:
+	case functions, outRules, parts:
 		return rest
 	case exchanges, checks:
 		if parts := strings.SplitN(rest, "/", 2); len(parts) == 2 {

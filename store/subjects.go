@@ -71,6 +71,9 @@ func jobPuts(j plan.Job) ([]Put, error) {
 	for _, x := range j.OutRules {
 		p.add(SubjectOutRule(x.Output), x, true)
 	}
+	for _, x := range j.Added {
+		p.add(SubjectAdded(x.ID), x, true)
+	}
 	for _, x := range j.Feeds {
 		p.add(SubjectFeed(x.ID), x, true)
 	}
@@ -227,6 +230,8 @@ func (s *State) take(name string, body []byte) error {
 		return one(body, &j.Functions)
 	case outRules:
 		return one(body, &j.OutRules)
+	case parts:
+		return one(body, &j.Added)
 	case leftovers:
 		return one(body, &j.Leftover)
 	case layouts:

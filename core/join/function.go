@@ -164,11 +164,12 @@ type Item struct {
 
 // EndAt is an end of a function: a cavity of a device.
 type EndAt struct {
-	At      string `json:"at"`
-	Device  string `json:"device"`
-	Text    string `json:"text"`
-	Circuit int    `json:"circuit"`
-	Unit    bool   `json:"unit,omitempty"` // of a control unit
+	Ref     harness.Ref `json:"-"`
+	At      string      `json:"at"`
+	Device  string      `json:"device"`
+	Text    string      `json:"text"`
+	Circuit int         `json:"circuit"`
+	Unit    bool        `json:"unit,omitempty"` // of a control unit
 }
 
 // Inputs is what the list of functions works on.
@@ -214,7 +215,7 @@ func List(in Inputs) ([]Item, []finding.Finding) {
 			if carries(s.Signal.Role) {
 				continue
 			}
-			it.Ends = append(it.Ends, EndAt{s.At.String(), s.Device, s.Text, s.Circuit, s.Unit})
+			it.Ends = append(it.Ends, EndAt{s.At, s.At.String(), s.Device, s.Text, s.Circuit, s.Unit})
 			if circuits[s.Circuit] == nil {
 				circuits[s.Circuit] = map[string]bool{}
 			}

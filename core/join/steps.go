@@ -22,10 +22,14 @@ const (
 	Apart   work.Kind = "apart"   // take a joint apart that is not wanted any more
 	Mend    work.Kind = "mend"    // make a wire whole that was cut for it
 	Away    work.Kind = "away"    // take a new wire away that is not wanted any more
+	BringIn work.Kind = "bring"   // bring a part into a wire or between two
+	FitPart work.Kind = "fit"     // fit a part in the place of another
 )
 
 // StepKinds lists them.
-func StepKinds() []work.Kind { return []work.Kind{Measure, Cut, Make, Land, Seal, Apart, Mend, Away} }
+func StepKinds() []work.Kind {
+	return []work.Kind{Measure, Cut, Make, Land, Seal, Apart, Mend, Away, BringIn, FitPart}
+}
 
 // MeasureFirst is the step that proves with a meter that the wire in a cavity is the one that it is taken for, before
 // anything is done to it.

@@ -3,6 +3,7 @@ package plan
 import (
 	"cmp"
 	"fmt"
+	"maps"
 	"slices"
 	"strings"
 
@@ -102,6 +103,7 @@ func (f *Facts) drawn(h harness.Harness, facts *feed.Facts, wires map[string]net
 			wires[w.ID] = network.Length{Square: w.Size, Mm: w.Length, Signal: w.Signal, Text: w.Function}
 		}
 	}
+	maps.Copy(wires, f.parts)
 	for wire, ohms := range f.resistances() {
 		l := wires[wire]
 		l.Ohms = ohms
@@ -209,7 +211,7 @@ func (p *Plan) flowing(m *model, d Decisions, in *reach.Input) {
 
 // feeds says what is live in the wanted harness.
 func (p *Plan) feeds(f *Facts, d Decisions) {
-	facts := f.Feed.Decided(d.Feed)
+	facts := withParts(f.Feed.Decided(d.Feed), d.Added)
 	if facts == nil || !facts.Said() {
 		return
 	}

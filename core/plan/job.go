@@ -110,6 +110,7 @@ type Job struct {
 
 	Functions []join.FunctionWish `json:"functions,omitempty"` // what is wanted and stated of what must work
 	OutRules  []join.OutputRule   `json:"outRules,omitempty"`  // when units work their outputs
+	Added     []join.Added        `json:"added,omitempty"`     // parts that their sums ask for
 
 	Aside []Aside `json:"aside,omitempty"` // what was stored and cannot be
 }
@@ -319,7 +320,7 @@ func (j Job) Chosen() Decisions {
 	if d.Bench.Hand != nil {
 		d.Pin.Limit = *d.Bench.Hand
 	}
-	d.Functions, d.OutRules = j.Functions, j.OutRules
+	d.Functions, d.OutRules, d.Added = j.Functions, j.OutRules, j.Added
 	d.Feed = feed.Decisions{Block: j.Block, Rated: j.Rated}
 	d.Reach = reach.Decisions{
 		Rules:    reach.Standard(),

@@ -24,6 +24,8 @@ type Joining struct {
 	// What must work in the vehicle, and how it stands.
 	Functions []join.Item
 	Legs      []Leg
+	Sites     []Site
+	Added     []join.Added        // parts that are taken
 	Settings  []string            // of the unit, by the sums
 	Raised    map[string][]string // generic fault codes of what is given up, by function
 }

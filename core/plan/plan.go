@@ -18,6 +18,7 @@ import (
 	"draxel/core/harness"
 	"draxel/core/join"
 	"draxel/core/match"
+	"draxel/core/network"
 	"draxel/core/pin"
 	"draxel/core/reach"
 	"draxel/core/thin"
@@ -41,8 +42,9 @@ type Facts struct {
 	Findings   []finding.Finding // what is wrong or doubtful in the facts themselves
 	// What must be settled before the first cut, whatever is cut: it holds the gate.
 	Unsettled []string
-	Log       []gather.Unplugged // what was unplugged to see what happens
-	Feed      *feed.Facts        // what stands in the vehicle beside its wires, nil where nobody has said
+	Log       []gather.Unplugged        // what was unplugged to see what happens
+	Feed      *feed.Facts               // what stands in the vehicle beside its wires, nil where nobody has said
+	parts     map[string]network.Length // what the wires of added parts are
 }
 
 // Decisions are what the person chose, one field a stage.
@@ -57,6 +59,7 @@ type Decisions struct {
 	// What is wanted and stated of what must work.
 	Functions []join.FunctionWish
 	OutRules  []join.OutputRule // when units work their outputs
+	Added     []join.Added      // parts that sums of functions ask for
 	Own       []OwnStep
 	Acks      []finding.Answer
 }
@@ -129,6 +132,7 @@ func Begin(f Facts, d Decisions, crosswalk *match.Result, last *Draft) *Draft {
 	f.putOn(crosswalk)
 	f.part(d.Reach.Partings)
 	f = f.With(d.Feed.Block)
+	f.parts = partWires(d.Added)
 	t := &Draft{facts: f, decisions: d, last: last, begun: Plan{Moves: f.Kind.MovesTerminals(), Match: crosswalk,
 		block: d.Feed.Block}}
 	p := &t.begun

@@ -31,17 +31,24 @@ func (p *Plan) finish(m *model, d Decisions) {
 	whole := p.Wanted.With(parted.Made) // what is parted later is still whole when it is joined
 	p.Wanted = p.Wanted.With(parted.Changes)
 	p.Findings = append(p.Findings, parted.Findings...)
+	plain := p.Wanted
+	added := p.addParts(m, d)
+	whole = whole.With(added.Made)
 	p.Feed.Circuits = p.circuits(m.facts)
 	p.drops(m.facts)
 	p.feeds(m.facts, d)
 	p.measureCircuits(m.facts)
 	p.functions(m.facts, d)
+	p.Join.Sites, p.Join.Added = p.sites(plain), d.Added
 	p.moves(m, d)
 	p.expectJoints(m)
 	p.Join.Steps = append(p.Join.Part.Steps(p.Past.Now, whole), m.proofs(d.Bench.Rates.Check)...)
+	brings := fresh(added.Steps, p.Join.Steps)
 	planned := map[string]bool{}
 	all := slices.Concat(p.Thin.Result.Steps, p.Join.Steps, p.pinSteps(), p.Reach.Result.Steps)
 	all = fed(after(all, &parted), p.Feed.Steps, d.Feed.Block)
+	all = behind(all, brings, added.Touches)
+	p.Join.Steps = append(p.Join.Steps, brings...)
 	for i := range all {
 		planned[all[i].ID] = true
 	}
@@ -76,6 +83,23 @@ func after(all []work.Step, parted *reach.Parted) []work.Step {
 	if len(parted.Steps) == 0 {
 		return all
 	}
+	for i := range all {
+		if s := &all[i]; s.Kind == reach.Dress {
+			s.Needs = append(slices.Clone(s.Needs), parted.Covers[s.Path]...)
+		}
+	}
+	touches := map[string][]string{}
+	for id, wire := range parted.Touches {
+		touches[id] = []string{wire}
+	}
+	return behind(all, parted.Steps, touches)
+}
+
+// behind puts steps behind every step that handles the lengths which each of them touches.
+func behind(all, late []work.Step, touches map[string][]string) []work.Step {
+	if len(late) == 0 {
+		return all
+	}
 	handles := map[string][]string{} // by length: the steps
 	for i := range all {
 		s := &all[i]
@@ -86,15 +110,28 @@ func after(all []work.Step, parted *reach.Parted) []work.Step {
 				}
 			}
 		}
-		if s.Kind == reach.Dress {
-			s.Needs = append(slices.Clone(s.Needs), parted.Covers[s.Path]...)
-		}
 	}
-	for _, s := range parted.Steps {
-		s.Needs = append(slices.Clone(s.Needs), handles[parted.Touches[s.ID]]...)
+	for _, s := range late {
+		s.Needs = slices.Clone(s.Needs)
+		for _, wire := range touches[s.ID] {
+			s.Needs = append(s.Needs, handles[wire]...)
+		}
 		all = append(all, s)
 	}
 	return all
+}
+
+// fresh leaves out the steps that are among others already: a wire is measured once.
+func fresh(steps, others []work.Step) []work.Step {
+	seen := map[string]bool{}
+	for i := range others {
+		seen[others[i].ID] = true
+	}
+	return slices.DeleteFunc(steps, func(s work.Step) bool {
+		twice := seen[s.ID]
+		seen[s.ID] = true
+		return twice
+	})
 }
 
 func namesOf(lengths []harness.Length) []string {

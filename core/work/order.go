@@ -102,6 +102,9 @@ func (o *order) need(now harness.Harness, i int) {
 		switch e.Do {
 		case harness.Seal, harness.Heal, harness.Land:
 			open(harness.Length{Wire: e.Wire, End: e.End})
+			if e.Do == harness.Heal {
+				open(harness.Length{Wire: harness.Stub(e.Wire, e.End), End: 1})
+			}
 		case harness.Join, harness.Tap:
 			for _, l := range e.Lengths {
 				open(l)

@@ -1,0 +1,147 @@
+package plan_test
+
+import (
+	"fmt"
+	"math/rand/v2"
+	"slices"
+	"strings"
+	"testing"
+
+	"draxel/core/finding"
+	"draxel/core/harness"
+	"draxel/core/join"
+	"draxel/core/plan"
+	"draxel/core/work"
+)
+
+// addNow gives a job a part at any cavity that has a wire, or takes one away.
+func addNow(r *rand.Rand, j *plan.Job, f *plan.Facts) {
+	if len(j.Added) > 0 && r.IntN(3) == 0 {
+		j.Added = slices.Delete(slices.Clone(j.Added), 0, 1)
+		return
+	}
+	var free []harness.Ref
+	for _, w := range f.Laid.Loom.Wires {
+		for _, e := range w.Ends {
+			if e.At != (harness.Ref{}) {
+				free = append(free, e.At)
+			}
+		}
+	}
+	if len(free) == 0 || len(j.Added) > 4 {
+		return
+	}
+	n := 1
+	for slices.ContainsFunc(j.Added, func(a join.Added) bool { return a.ID == fmt.Sprint("R", n) }) {
+		n++
+	}
+	a := join.Added{ID: fmt.Sprint("R", n), Function: "tach", What: "resistor of 120 Ω", How: join.InWire,
+		At: free[r.IntN(len(free))], Ohms: 120}
+	switch r.IntN(3) {
+	case 0:
+		a.How, a.To = join.Between, free[r.IntN(len(free))].String()
+	case 1:
+		a.What, a.Plus = "converter", free[r.IntN(len(free))].String()
+	}
+	j.Added = append(slices.Clone(j.Added), a)
+}
+
+// Parts come, change and go in the middle of work of every kind: the steps lead to what is wanted, and by a count
+// that shares nothing with the product each lies in its wire, and its leads come to the wires that they are for.
+func TestPartsLeadToWhatIsWanted(t *testing.T) {
+	in, between, leads, out, refused, past := 0, 0, 0, 0, 0, 0
+	for seed := *first; seed < *first+*mixed; seed++ {
+		r := rand.New(rand.NewPCG(seed, 151))
+		j := mixedJob(r)
+		f, err := j.Facts()
+		if err != nil {
+			t.Fatalf("job %d: %v", seed, err)
+		}
+		p := plan.Compute(f, j.Chosen())
+		for round := range 6 {
+			if r.IntN(3) > 0 {
+				decideMixed(r, &j, &p, f)
+				p = plan.Compute(f, j.Chosen())
+			}
+			addNow(r, &j, &f)
+			p = plan.Compute(f, j.Chosen())
+			check(t, seed, round, &j, f, &p)
+			for n := r.IntN(14); n > 0 && tickAny(r, &j, &p); n-- {
+				p = plan.Compute(f, j.Chosen())
+				check(t, seed, round, &j, f, &p)
+			}
+		}
+		if p.Proof.Partial || p.Proof.Fault != "" {
+			continue
+		}
+		b := newBench(&f.Laid.Loom)
+		for _, x := range work.InOrder(j.Ticks) {
+			for _, e := range x.Edits {
+				b.do(e)
+				if e.Do == harness.FallOut && strings.HasPrefix(e.Wire, "new wire through") {
+					out++
+				}
+			}
+		}
+		for i := range p.Work.Steps {
+			if s := &p.Work.Steps[i]; func() bool { _, done := p.Done(s.ID); return !done }() {
+				for _, e := range s.Edits {
+					b.do(e)
+				}
+			}
+		}
+		for _, a := range j.Added {
+			if slices.ContainsFunc(p.Findings, func(x finding.Finding) bool {
+				return x.Code == "part-no-place" && strings.HasPrefix(x.Text, a.ID+",")
+			}) {
+				refused++
+				continue
+			}
+			at := a.At.Connector + "/" + a.At.Cavity
+			switch a.How {
+			case join.InWire:
+				in++
+				through := "new wire through " + a.ID
+				if !b.one(at, through) {
+					t.Errorf("job %d: %s is not at %s", seed, a.ID, a.At)
+				}
+				tips := b.tips[through]
+				delete(b.tips, through)
+				if b.one(tips[0], tips[1]) {
+					past++ // the circuit is a ring, or it is bridged behind the plug
+				} else if b.one(at, tips[0]) == b.one(at, tips[1]) {
+					t.Errorf("job %d: %s hangs on neither side of %s", seed, a.ID, a.At)
+				}
+				b.tips[through] = tips
+				if a.Plus != "" {
+					leads++
+					if !b.one("j"+a.ID+" +", spot(&f, a.Plus)) {
+						t.Errorf("job %d: the feed of %s does not come from %s", seed, a.ID, a.Plus)
+					}
+				}
+			case join.Between:
+				between++
+				if !b.one("j"+a.ID+" 1", at) || !b.one("j"+a.ID+" 2", spot(&f, a.To)) {
+					t.Errorf("job %d: %s does not lie between %s and %s", seed, a.ID, a.At, a.To)
+				}
+			}
+		}
+	}
+	t.Logf("%d parts in wires (%d of them by-passed), %d between two, %d leads, %d taken out again, %d refused", in, past,
+		between, leads, out, refused)
+	if *mixed >= 100 && (in < 20 || past > in/3 || between < 20 || leads < 5 || out < 5) {
+		t.Error("the jobs say too little")
+	}
+}
+
+// spot gives a cavity as the bench names it.
+func spot(f *plan.Facts, text string) string {
+	for _, w := range f.Laid.Loom.Wires {
+		for _, e := range w.Ends {
+			if e.At.String() == text {
+				return e.At.Connector + "/" + e.At.Cavity
+			}
+		}
+	}
+	return ""
+}
