@@ -5,6 +5,7 @@ import (
 	"slices"
 
 	"draxel/core/circuit"
+	"draxel/core/harness"
 	"draxel/core/network"
 )
 
@@ -146,3 +147,15 @@ func (r *Result) In(position, element string) float64 {
 
 // Has gives the most V that something in a device has across it in a position of the key.
 func (r *Result) Has(position, device string) float64 { return r.volts(r.state(position), device) }
+
+// VoltsAt gives the volts of a cavity in a position of the key, against the battery's negative; false where nothing
+// says them.
+func (r *Result) VoltsAt(position string, at harness.Ref) (float64, bool) {
+	node, known := r.Drawn.Points[at]
+	if !known {
+		return 0, false
+	}
+	head := r.Drawn.Heads()[node]
+	s := r.state(position)
+	return s.Volts[head], !s.Floating[head]
+}

@@ -2,6 +2,7 @@ package join
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
 	"draxel/core/finding"
@@ -20,6 +21,20 @@ func (it *Item) findings(in *Inputs) []finding.Finding {
 	case it.Sum != nil && it.Sum.Error != "":
 		add("sum-cannot-be", finding.Wrong, "Put it right among its facts.", "The sum of %s cannot be reckoned: %s.",
 			it.Name, it.Sum.Error)
+	case it.ID == "hvloop" && it.Sum != nil && !it.Sum.Works:
+		code := "loop-open"
+		severity := finding.Wrong
+		if strings.Contains(it.Why, "by-passes") {
+			code, severity = "loop-bypassed", finding.Danger
+		}
+		add(code, severity, "Put its 12 V side right in Match. The high-voltage side is left to qualified persons.",
+			"High-voltage interlock loop: %s", it.Sum.Says)
+	case it.ID == "gearbox" && len(in.Job.Gearbox) > 0:
+		add("gearbox-items", finding.Check, "See to them in Gather, among what the vehicle has.",
+			"The change of gearbox is not all seen to: %s.", strings.Join(in.Job.Gearbox[:min(len(in.Job.Gearbox), 3)], "; "))
+	case it.ID == "reverse" && it.State == Needs && !it.has("reverseswitch"):
+		add("reverse-no-switch", finding.Check, "Bring the gearbox's switch in Gather, and join it in Match.",
+			"The reverse lamps have no switch.")
 	case it.State == Gone && it.ID == "brake":
 		add("brake-given-up", finding.Danger, "Take that back: "+it.Law, "The brake lamps are given up.")
 	case it.State == Gone && it.Law != "":
@@ -34,7 +49,7 @@ func (it *Item) findings(in *Inputs) []finding.Finding {
 		add("cranks-in-gear", finding.Danger, "Lead the start wire through the switch, or through a relay that the switch or the unit grants.",
 			"With %s open the starter turns in crank all the same: it cranks in gear. Neutral, chocks, hands clear.",
 			strings.Join(in.Job.Cranks, ", "))
-	case it.State == Needs && it.ID == "interlock":
+	case it.State == Needs && it.ID == "interlock" && !it.granted():
 		add("interlock-missing", finding.Danger,
 			"Lead the switch into the start path: the starter's relay coil, or the unit that grants it.",
 			"The clutch or park and neutral switch is not joined: it may crank in gear.")
@@ -50,7 +65,47 @@ func (it *Item) findings(in *Inputs) []finding.Finding {
 	case it.State == Open && !it.unsaid:
 		add("function-open", finding.Check, "Say what becomes of it.", "%s is open: %s.", title(it.Name), it.Why)
 	}
+	for _, o := range in.Job.Over {
+		if slices.ContainsFunc(it.Ends, func(e EndAt) bool { return e.At == o.At }) {
+			add("volts-on-5v", finding.Danger, "Part it from what feeds it, or lead it through a divider.",
+				"%s, %s, is an input for 5 V and has %.1f V.", o.At, o.Text, o.Volts)
+		}
+	}
+	if at, who := it.crowded(); at != "" {
+		add("two-sources", finding.Wrong, "Give the gauge a sender of its own, in a second port.",
+			"%s: %s are on one circuit: a gauge takes one source, and one that a unit reads is shared by nobody.",
+			title(it.Name), who)
+	}
 	return out
+}
+
+// granted says whether a part that was added serves the function.
+func (it *Item) granted() bool {
+	return slices.ContainsFunc(it.Ends, func(e EndAt) bool { return e.Added })
+}
+
+// has says whether a device of the vocabulary is among a function's ends.
+func (it *Item) has(device string) bool { return it.devices[device] }
+
+// crowded gives the circuit of a gauge on which there are more than a source and the gauge.
+func (it *Item) crowded() (at, who string) {
+	switch it.ID {
+	case "coolantgauge", "oilgauge", "fuelgauge", "tach":
+	default:
+		return "", ""
+	}
+	for _, e := range it.Ends {
+		var devices []string
+		for _, o := range it.Ends {
+			if o.Circuit == e.Circuit && !o.Added && !slices.Contains(devices, o.Device) {
+				devices = append(devices, o.Device)
+			}
+		}
+		if len(devices) > 2 {
+			return e.At, strings.Join(devices, ", ")
+		}
+	}
+	return "", ""
 }
 
 func firstWay(s *Sum) string {

@@ -26,8 +26,10 @@ func charging(f *facts, job *Known) *Sum {
 			s.Says = "The unit commands it."
 		} else {
 			s.Says = "It charges at its fallback or not at all: nothing commands it."
-			s.Ways = []SumWay{{Text: "lead its command to the unit that knows it", Facts: map[string]string{"commanded": "yes"}},
-				{Text: "an alternator that excites itself", Facts: map[string]string{"alternator": "self-exciting"}}}
+			s.Ways = []SumWay{{Text: "lead its command to the unit that knows it", Facts: map[string]string{"commanded": "yes"},
+				Stage: "match"},
+				{Text: "an alternator that excites itself", Facts: map[string]string{"alternator": "self-exciting"},
+					Part: &WayPart{What: "alternator that excites itself", Body: Fitted}}}
 		}
 	case "lamp-excited":
 		amps := 0.0
@@ -59,8 +61,11 @@ func charging(f *facts, job *Known) *Sum {
 			}
 			s.Ways = []SumWay{{Text: fmt.Sprintf("a resistor of %g Ω (E24), %.0f W, beside the lamp", e24,
 				math.Ceil(14.5*14.5/e24)),
-				Facts: map[string]string{"beside": fmt.Sprint(e24)}}, {Text: "a bulb of 2 W",
-				Facts: map[string]string{"lamp": "bulb", "watts": "2"}}}
+				Facts: map[string]string{"beside": fmt.Sprint(e24)},
+				Part: &WayPart{What: fmt.Sprintf("resistor of %g Ω (E24), %.0f W", e24, math.Ceil(14.5*14.5/e24)), Body: Resistor,
+					Ohms: e24, Leads: between("the wire from lamp to alternator", "the feed of the lamp")}}, {Text: "a bulb of 2 W",
+				Facts: map[string]string{"lamp": "bulb", "watts": "2"},
+				Part:  &WayPart{What: "bulb of 2 W for the charge lamp", Body: Fitted}}}
 		}
 	default:
 		return short("State what kind the alternator is: lamp-excited, self-exciting, or controlled by the unit.")
@@ -87,8 +92,8 @@ func pump(f *facts, job *Known) *Sum {
 	}
 	if s.Says = "The pump has what it wants."; !s.Works {
 		s.Says = fmt.Sprintf("%.1f V at the pump are too few: it loses about %s of its flow.", volts, percent(lost))
-		s.Ways = []SumWay{{Text: "a thicker feed, and a ground of the same size (Reach, Feed)"},
-			{Text: "a relay near it, fed from the battery"}}
+		s.Ways = []SumWay{{Text: "a thicker feed, and a ground of the same size", Stage: "reach"},
+			{Text: "a relay near it, fed from the battery", Stage: "feed"}}
 	}
 	return s
 }
@@ -139,15 +144,18 @@ func pedal(f *facts) *Sum {
 	switch {
 	case worst > tolerance:
 		s.Says = "The two tracks do not agree as the unit reads them: it goes into limp mode (P2135, P2138)."
-		s.Ways = []SumWay{{Text: "the pedal that belongs to the unit"}, {Text: "the unit's calibration for this pedal",
-			Unit: "pedal calibration"}}
+		s.Ways = []SumWay{{Text: "the pedal that belongs to the unit",
+			Facts: map[string]string{"track1": wants1, "track2": wants2, "pair": "yes"},
+			Part:  &WayPart{What: "pedal that belongs to the unit", Body: Fitted}}, {Text: "the unit's calibration for this pedal",
+			Facts: map[string]string{"wants1": a, "wants2": b}, Unit: "pedal: calibrate it to the tracks of the one fitted"}}
 	case ref != "yes":
 		s.Says = "Both tracks hang on one reference or one ground: one fault takes both, and the unit cannot tell."
 		s.Ways = []SumWay{{Text: "references and grounds of their own, cavity by cavity (Match)",
-			Facts: map[string]string{"references": "yes"}}}
+			Facts: map[string]string{"references": "yes"}, Stage: "match"}}
 	case pair != "yes":
 		s.Says = "Pedal and throttle are learned together with the unit: others are not."
-		s.Ways = []SumWay{{Text: "pedal, throttle and unit of one vehicle", Facts: map[string]string{"pair": "yes"}}}
+		s.Ways = []SumWay{{Text: "pedal, throttle and unit of one vehicle", Facts: map[string]string{"pair": "yes"},
+			Part: &WayPart{What: "pedal and throttle of the unit's vehicle", Body: Fitted}}}
 	default:
 		s.Says = "The tracks agree, each on a reference of its own."
 	}
@@ -161,6 +169,8 @@ func bus(f *facts) *Sum {
 	stub, hasStub := f.number("stub", "longest stub from the line to a unit", "mm", 0, 0, 20000)
 	gateway := f.word("gateway", "between diagnostic connector and unit lies a gateway that does not know it: yes or no",
 		"no")
+	misses := f.word("misses", "who stays and misses what: instrument panel: gearbox messages", "")
+	classes := f.word("classes", "supply of each node, 30 or 15: unit: 30, panel: 15", "")
 	if !known {
 		return short("State how many ends the bus has: resistors of 120 Ω, at which units. The meter shows 60 Ω with two.")
 	}
@@ -177,23 +187,68 @@ func bus(f *facts) *Sum {
 			"mm"),
 			"ISO 11898-2 at 1 Mbit/s, from memory; more at lower rates: common practice"})
 	}
+	asleep, err := supplied(classes)
+	if err != nil {
+		f.bad = err.Error()
+		return nil
+	}
+	if asleep != "" {
+		s.Lines = append(s.Lines, SumLine{"dead with the key off, while others are awake", asleep,
+			"terminals 15 and 30: DIN 72552 (from memory); the others then miss it"})
+	}
+	if misses != "" {
+		s.Lines = append(s.Lines, SumLine{"missed on it", misses, ""})
+	}
 	switch {
+	case ends == 2 && gateway != "yes" && stub <= limit && misses != "":
+		s.Says = "A module that stays misses messages of one that goes: " + misses + "."
+		s.Ways = []SumWay{{Text: "code the modules for what they have now, where they can be", Facts: map[string]string{
+			"misses": ""}, Unit: "modules: coded for what is fitted (" + misses + ")"},
+			{Text: "a translator that sends what is missed", Facts: map[string]string{"misses": ""},
+				Part: &WayPart{What: "translator on the bus: " + misses, Body: Fitted}}}
 	case ends == 2 && gateway != "yes" && stub <= limit:
 		s.Works, s.Says = true, "The bus has its two ends."
 	case ends < 2:
 		s.Says = "An end of the bus went with a module that is deleted: it works badly or not at all."
 		s.Ways = []SumWay{{Text: "a resistor of 120 Ω across the pair where the module was",
-			Facts: map[string]string{"ends": "2"}}}
+			Facts: map[string]string{"ends": fmt.Sprint(ends + 1)},
+			Part: &WayPart{What: "resistor of 120 Ω, an end of the bus", Body: Resistor, Ohms: 120,
+				Leads: between("one wire of the pair", "the other wire of the pair")}}}
 	case ends > 2:
 		s.Says = "The bus has an end too many: the levels fall."
 		s.Ways = []SumWay{{Text: "take the resistor out of the unit that is not at an end",
-			Facts: map[string]string{"ends": "2"}}}
+			Facts: map[string]string{"ends": fmt.Sprint(ends - 1)}, Part: &WayPart{Body: Fitted,
+				What: "no resistor in the unit that is not at an end of the bus: take it out"}}}
 	case stub > limit:
 		s.Says = "A stub is too long for the bit rate: it is a star, not a line."
-		s.Ways = []SumWay{{Text: "lead the line to the unit and back", Facts: map[string]string{"stub": fmt.Sprint(limit)}}}
+		s.Ways = []SumWay{{Text: "lead the line to the unit and back", Facts: map[string]string{"stub": fmt.Sprint(limit)},
+			Stage: "reach"}}
 	default:
 		s.Says = "The gateway before the diagnostic connector does not know the unit: nothing is read there."
-		s.Ways = []SumWay{{Text: "lead the connector to the unit's own bus", Facts: map[string]string{"gateway": "no"}}}
+		s.Ways = []SumWay{{Text: "lead the connector to the unit's own bus", Facts: map[string]string{"gateway": "no"},
+			Stage: "match"}}
 	}
 	return s
+}
+
+// supplied reads by what terminal each node of a bus is fed, "unit: 30, panel: 15", and names those that are dead with
+// the key off while another is not (DIN 72552, from memory).
+func supplied(text string) (asleep string, err error) {
+	var off []string
+	awake := false
+	for _, part := range strings.FieldsFunc(text, func(r rune) bool { return r == ',' || r == ';' || r == '\n' }) {
+		node, by, ok := strings.Cut(part, ":")
+		switch by = strings.ReplaceAll(by, " ", ""); {
+		case ok && strings.Contains(by, "30"):
+			awake = true
+		case ok && (by == "15" || by == "75"):
+			off = append(off, strings.TrimSpace(node))
+		default:
+			return "", fmt.Errorf("%q says of no node by which terminal it is fed, 30 or 15", strings.TrimSpace(part))
+		}
+	}
+	if !awake {
+		return "", nil
+	}
+	return strings.Join(off, ", "), nil
 }

@@ -6,10 +6,6 @@ import (
 	"slices"
 	"strings"
 	"sync"
-
-	"draxel/core/finding"
-	"draxel/core/harness"
-	"draxel/core/signal"
 )
 
 //go:embed functions.txt
@@ -19,17 +15,19 @@ var functionsText string
 type Function struct {
 	ID    string   `json:"id"`
 	Name  string   `json:"name"`
-	Kind  string   `json:"kind"` // joined, works, plan
+	Kind  string   `json:"kind"` // joined, works, plan, loop
 	Ends  []string `json:"ends"` // devices of the vocabulary
 	Codes []string `json:"codes,omitempty"`
 	Law   string   `json:"law,omitempty"`
 }
 
-// The kinds of function: two of its ends must be on one circuit; its consumer must have volts; it is a matter of plan.
+// The kinds of function: two of its ends must be on one circuit; its consumer must have volts; it is a matter of plan; it
+// goes through every plug and back.
 const (
 	WhereJoined = "joined"
 	WhereWorks  = "works"
 	WherePlan   = "plan"
+	WhereLoop   = "loop"
 )
 
 var catalogue = sync.OnceValue(func() []Function {
@@ -122,173 +120,4 @@ func (w *FunctionWish) Check() error {
 		}
 	}
 	return nil
-}
-
-// Socket is a cavity of a device in the wanted harness, with what its wire is read as and the circuit that it is on.
-type Socket struct {
-	At      harness.Ref
-	Device  string
-	Signal  signal.Reading
-	Text    string
-	Circuit int  // sockets of one number are joined by copper and by contacts that can close
-	Unit    bool // of a control unit: that it is awake says nothing of what it drives
-}
-
-// State says how a function stands.
-type State string
-
-// The states.
-const (
-	OnPaper  State = "works on paper"
-	Needs    State = "needs something"
-	Open     State = "open"
-	Gone     State = "given up"
-	NotThere State = "not fitted"
-)
-
-// Item is a function with how it stands, why, and its sum.
-type Item struct {
-	Function
-	State  State    `json:"state"`
-	Choice Choice   `json:"choice,omitempty"`
-	Reason string   `json:"reason,omitempty"`
-	Why    string   `json:"why"`
-	Ends   []EndAt  `json:"at"`
-	Sum    *Sum     `json:"sum,omitempty"`
-	Asks   []Ask    `json:"asks,omitempty"` // what its sum works with
-	Needs  []string `json:"needs,omitempty"`
-	apart  bool     // no two of its ends are one circuit
-	works  string   // a device of it that has volts
-	unsaid bool     // it cannot be judged before Feed is said: no finding
-}
-
-// EndAt is an end of a function: a cavity of a device.
-type EndAt struct {
-	Ref     harness.Ref `json:"-"`
-	At      string      `json:"at"`
-	Device  string      `json:"device"`
-	Text    string      `json:"text"`
-	Circuit int         `json:"circuit"`
-	Unit    bool        `json:"unit,omitempty"` // of a control unit
-}
-
-// Inputs is what the list of functions works on.
-type Inputs struct {
-	Sockets []Socket
-	Works   map[string]bool   // by device: something in it has volts in some position with everything on
-	Before  map[string]string // by function: "worked" or "did not" before the work began
-	Wishes  []FunctionWish
-	Job     Known
-	Unfed   bool // nobody has said what stands in the vehicle: that nothing has volts says nothing
-}
-
-// Known is what the job says of itself and the network of it, for the sums.
-type Known struct {
-	Cylinders  int
-	Alternator string  // self-exciting, lamp-excited, controlled
-	LampAmps   float64 // A through the charge lamp with the key in run, 0 where it is not known
-	PumpVolts  float64 // V at the pump with the engine running, 0 where it is not known
-	PumpAmps   float64
-	Cranks     []string // clutch, park or neutral switches without which the starter turns all the same
-}
-
-// List gives the functions of a job with how each stands. It is pure.
-func List(in Inputs) ([]Item, []finding.Finding) {
-	var out []Item
-	var found []finding.Finding
-	wish := map[string]FunctionWish{}
-	for _, w := range in.Wishes {
-		wish[w.Function] = w
-	}
-	for _, f := range catalogue() {
-		it := Item{Function: f, Ends: []EndAt{}}
-		w := wish[f.ID]
-		it.Choice, it.Reason = w.Choice, w.Reason
-		circuits := map[int]map[string]bool{}
-		for _, s := range in.Sockets {
-			if !slices.Contains(f.Ends, s.Signal.Device) {
-				continue
-			}
-			if in.Works[s.Device] && !s.Unit && it.works == "" {
-				it.works = s.Device
-			}
-			if carries(s.Signal.Role) {
-				continue
-			}
-			it.Ends = append(it.Ends, EndAt{s.At, s.At.String(), s.Device, s.Text, s.Circuit, s.Unit})
-			if circuits[s.Circuit] == nil {
-				circuits[s.Circuit] = map[string]bool{}
-			}
-			circuits[s.Circuit][s.Device] = true
-		}
-		it.stand(&in, circuits)
-		it.sum(&in, w)
-		out = append(out, it)
-		found = append(found, it.findings(&in)...)
-	}
-	return out, found
-}
-
-// carries says whether a wire only feeds or grounds what a function is made of, and is no end of it.
-func carries(r signal.Role) bool {
-	switch r {
-	case signal.Ground, signal.SensorGround, signal.Battery, signal.Ignition, signal.SensorSupply, signal.Reference5V,
-		signal.Shield:
-		return true
-	}
-	return false
-}
-
-// stand says how a function stands by its circuits.
-func (it *Item) stand(in *Inputs, circuits map[int]map[string]bool) {
-	joined := false
-	for _, devices := range circuits {
-		joined = joined || len(devices) > 1
-	}
-	var loose []string // ends at units that nothing of the function comes to
-	for _, e := range it.Ends {
-		if e.Unit && len(circuits[e.Circuit]) == 1 {
-			loose = append(loose, e.At)
-		}
-	}
-	before := in.Before[it.ID]
-	switch {
-	case it.Choice == GivenUp:
-		it.State, it.Why = Gone, "it was decided"
-	case it.Choice == NotFitted:
-		it.State, it.Why = NotThere, "it was decided"
-	case len(it.Ends) == 0 && it.Choice == Unsaid && before == "":
-		it.State, it.Why = NotThere, "no wire of the tables is for it"
-	case len(it.Ends) == 0:
-		it.State, it.Why = Open, "no wire of the finished harness is for it"
-		it.Needs = append(it.Needs, "say in Gather which wires are for it, or give it up here")
-	case it.Kind == WherePlan:
-		it.State, it.Why = Open, "nothing is said of what becomes of it"
-		if it.Choice == Wanted {
-			it.State, it.Why = OnPaper, "it was decided"
-		}
-	case it.Kind == WhereWorks && it.works != "":
-		it.State, it.Why = OnPaper, fmt.Sprintf("%s has volts with everything on", it.works)
-	case it.Kind == WhereWorks && in.Unfed:
-		it.State, it.Why, it.unsaid = Open, "nobody has said what stands in the vehicle", true
-		it.Needs = append(it.Needs, "say in Feed what feeds it")
-	case it.Kind == WhereWorks:
-		it.State, it.Why = Needs, "nothing in it has volts in any position"
-		it.Needs = append(it.Needs, "a feed, a ground or what switches it: look at it in Feed")
-	case it.ID == "interlock" && len(in.Job.Cranks) > 0:
-		it.State, it.Why = Needs, "the starter turns without it"
-	case joined && len(loose) > 0:
-		it.State, it.Why = Needs, "nothing of it comes to "+strings.Join(loose[:min(len(loose), 6)], ", ")
-		it.Needs = append(it.Needs, "join the rest to them in Match, or say that the unit is set to do without")
-	case joined:
-		it.State, it.Why = OnPaper, "its ends are one circuit"
-	default:
-		var at []string
-		for _, e := range it.Ends {
-			at = append(at, e.At)
-		}
-		it.State, it.apart = Needs, true
-		it.Why = "its ends are not one circuit: " + strings.Join(at[:min(len(at), 6)], ", ")
-		it.Needs = append(it.Needs, "join them in Match, or name what feeds them")
-	}
 }

@@ -22,7 +22,8 @@ func TestTheListOfFunctions(t *testing.T) {
 	}
 	seen := map[string]bool{}
 	for _, f := range Functions() {
-		if seen[f.ID] || f.Name == "" || len(f.Ends) == 0 || !slices.Contains([]string{WhereJoined, WhereWorks, WherePlan},
+		if seen[f.ID] || f.Name == "" || len(f.Ends) == 0 || !slices.Contains([]string{WhereJoined, WhereWorks, WherePlan,
+			WhereLoop},
 			f.Kind) {
 			t.Errorf("%+v", f)
 		}

@@ -215,7 +215,8 @@ func gauge(f *facts) *Sum {
 	if shared == "yes" && own != "yes" {
 		s.Works = false
 		s.Says = "The unit reads this sender too: a gauge beside it draws current through it, and both read wrong."
-		s.Ways = append(s.Ways, SumWay{Text: "its own sender in a second port", Facts: map[string]string{"own": "yes"}},
+		s.Ways = append(s.Ways, SumWay{Text: "its own sender in a second port", Facts: map[string]string{"own": "yes"},
+			Part: &WayPart{What: "sender of the gauge, in a second port", Body: Fitted}},
 			SumWay{Text: "the unit's gauge output, where it has one", Unit: "gauge output: on"})
 	}
 	if off > tolerance {
@@ -231,13 +232,26 @@ func gauge(f *facts) *Sum {
 			}
 			s.Ways = append(s.Ways, SumWay{Text: fmt.Sprintf("a resistor of %g Ω (E24) %s the sender: %.3g are left", m.Ohms,
 				how, m.Off),
-				Facts: map[string]string{"sender": rewritten(sender, with)}})
+				Facts: map[string]string{"sender": rewritten(sender, with)},
+				Part:  resistor(m)})
 		}
 		s.Ways = append(s.Ways, SumWay{Text: "the sender that belongs to the gauge, in a second port",
-			Facts: map[string]string{"sender": gaugeText}},
-			SumWay{Text: "a gauge that belongs to the sender", Facts: map[string]string{"gauge": senderText}})
+			Facts: map[string]string{"sender": gaugeText, "own": "yes"},
+			Part:  &WayPart{What: "sender that belongs to the gauge, in a second port", Body: Fitted}},
+			SumWay{Text: "a gauge that belongs to the sender", Facts: map[string]string{"gauge": senderText},
+				Part: &WayPart{What: "gauge that belongs to the sender", Body: Fitted}})
 	}
 	return s
+}
+
+// resistor is the part of a matched resistor: in the sender's wire, or beside the sender from its wire to ground.
+func resistor(m Matched) *WayPart {
+	what := fmt.Sprintf("resistor of %g Ω (E24), 1 W", m.Ohms)
+	if m.Parallel {
+		return &WayPart{What: what, Body: Resistor, Ohms: m.Ohms,
+			Leads: between("the wire from sender to gauge", "the ground of the sender")}
+	}
+	return &WayPart{What: what, Body: Resistor, In: true, Ohms: m.Ohms}
 }
 
 // rewritten writes a sender's curve with a resistor at it.

@@ -107,9 +107,12 @@ func speedometer(f *facts) *Sum {
 			Unit:  fmt.Sprintf("speed output: %.0f pulses a km", want)}}
 		if r := gives * float64(up) / float64(down); Lawful(100*r/dial, 100) {
 			s.Ways = append(s.Ways, SumWay{Text: fmt.Sprintf("a converter of %d to %d", up, down),
-				Facts: map[string]string{"gives": fmt.Sprintf("%.0f", r)}})
+				Facts: map[string]string{"gives": fmt.Sprintf("%.0f", r)},
+				Part:  &WayPart{What: fmt.Sprintf("converter of %d to %d pulses", up, down), Body: Through, In: true, Leads: powered}})
 		}
-		s.Ways = append(s.Ways, SumWay{Text: "another wheel on the sensor, or a new speedometer"})
+		s.Ways = append(s.Ways, SumWay{Text: fmt.Sprintf("a speedometer for %.0f pulses a km", gives),
+			Facts: map[string]string{"dial": fmt.Sprintf("%.0f", gives/1.02)},
+			Part:  &WayPart{What: fmt.Sprintf("speedometer for %.0f pulses a km", gives), Body: Fitted}})
 	}
 	return s
 }

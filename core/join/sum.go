@@ -30,7 +30,31 @@ type SumWay struct {
 	Text  string            `json:"text"`
 	Facts map[string]string `json:"facts,omitempty"` // what it states, where it can be taken at once
 	Unit  string            `json:"unit,omitempty"`  // a setting of the unit, for whoever programs it
+	Part  *WayPart          `json:"part,omitempty"`  // what is brought into the harness for it
+	Stage string            `json:"stage,omitempty"` // where it is done, where that is another stage's
 }
+
+// WayPart is a part that a way wants, and what a person says of where it comes.
+type WayPart struct {
+	What  string    `json:"what"`
+	Body  Body      `json:"body"`
+	Ohms  float64   `json:"ohms,omitempty"`
+	In    bool      `json:"in,omitempty"` // a wire is cut for it: say behind which cavity
+	Leads []WayLead `json:"leads,omitempty"`
+}
+
+// WayLead is a lead of such a part.
+type WayLead struct {
+	Point string `json:"point"`
+	Asks  string `json:"asks"`          // where it comes, in words
+	Own   string `json:"own,omitempty"` // the point of the part itself that it comes to; nothing is asked then
+}
+
+// powered are the leads of what wants a feed and a ground.
+var powered = []WayLead{{Point: "+", Asks: "its feed"}, {Point: "−", Asks: "its ground"}}
+
+// Takes says whether a way can be taken at once: it states something, sets the unit or brings a part.
+func (w *SumWay) Takes() bool { return len(w.Facts) > 0 || w.Unit != "" || w.Part != nil }
 
 // Chart is what a needle shows against what is true.
 type Chart struct {
@@ -117,6 +141,30 @@ func (it *Item) sum(in *Inputs, w FunctionWish) {
 		s = pedal(f)
 	case "bus":
 		s = bus(f)
+	case "fans":
+		if len(in.Job.Fans) == 0 && len(w.Facts) == 0 {
+			return
+		}
+		s = fans(f, &in.Job)
+	case "compressor":
+		if len(in.Job.Clutch) == 0 && len(w.Facts) == 0 {
+			return
+		}
+		s = compressor(f, &in.Job)
+	case "check":
+		s = lampOut(f)
+	case "brake":
+		if it.inputs() < 2 && len(w.Facts) == 0 {
+			return // no unit compares two
+		}
+		s = comparing(f)
+	case "interlock":
+		if len(in.Job.Cranks) == 0 {
+			return
+		}
+		s = granting(in.Job.Cranks)
+	case "diagnostic":
+		s = diagnostics(f, in.Sockets)
 	default:
 		return
 	}
@@ -132,13 +180,24 @@ func (it *Item) sum(in *Inputs, w FunctionWish) {
 	}
 	if s != nil && s.Short && it.State == OnPaper {
 		it.State, it.Why = Open, it.Why+", and its sum is not stated"
-		it.Needs = append(it.Needs, s.Says)
+		it.need("", "", s.Says)
 	}
 	for k, way := range s.Ways {
 		if k < 3 && !s.Works {
-			it.Needs = append(it.Needs, way.Text)
+			it.need("", "", way.Text)
 		}
 	}
+}
+
+// inputs counts the ends of a function at units.
+func (it *Item) inputs() int {
+	n := 0
+	for _, e := range it.Ends {
+		if e.Unit {
+			n++
+		}
+	}
+	return n
 }
 
 // percent writes a part in %.
@@ -152,3 +211,20 @@ func value(x float64, unit string) string {
 
 // short is a sum that lacks something.
 func short(says string) *Sum { return &Sum{Short: true, Says: says, Lines: []SumLine{}} }
+
+// between are the leads of what lies between two wires.
+func between(one, other string) []WayLead {
+	return []WayLead{{Point: "1", Asks: one}, {Point: "2", Asks: other}}
+}
+
+// granting is what keeps a starter from turning in gear: a relay in its wire whose coil the switch grounds.
+func granting(open []string) *Sum {
+	names := strings.Join(open, ", ")
+	return &Sum{Says: "The starter turns with " + names + " open: it cranks in gear.",
+		Lines: []SumLine{{"tried on the network: crank, open", names, "every other switch closed"}},
+		Ways: []SumWay{{Text: "a relay in the start wire that the switch grounds",
+			Part: &WayPart{What: "start relay, 30 A", Body: RelayBody, In: true,
+				Leads: []WayLead{{Point: "86", Own: "30"}, {Point: "85", Asks: "the wire of the switch, which closes to ground"}}}},
+			{Text: "the switch itself in the wire of the start relay's coil", Stage: "match"},
+			{Text: "let the unit grant it: match the switch to its input, and its starter output to the relay", Stage: "match"}}}
+}

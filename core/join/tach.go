@@ -78,9 +78,13 @@ func tachometer(f *facts, cylinders int) *Sum {
 			Unit:  fmt.Sprintf("tachometer output: %g pulses a revolution", dial)}}
 		if math.Abs(float64(up)/float64(down)*gives/dial-1) <= within {
 			s.Ways = append(s.Ways, SumWay{Text: fmt.Sprintf("a converter of %d to %d between output and dial", up, down),
-				Facts: map[string]string{"gives": fmt.Sprint(gives * float64(up) / float64(down))}})
+				Facts: map[string]string{"gives": fmt.Sprint(gives * float64(up) / float64(down))},
+				Part:  &WayPart{What: fmt.Sprintf("converter of %d to %d pulses", up, down), Body: Through, In: true, Leads: powered}})
 		}
-		s.Ways = append(s.Ways, SumWay{Text: "a dial that can be set, or a new one"})
+		s.Ways = append(s.Ways, SumWay{Text: fmt.Sprintf("a dial for %g pulses a revolution", gives),
+			Facts: map[string]string{"dial": fmt.Sprint(gives)},
+			Part:  &WayPart{What: fmt.Sprintf("tachometer for %g pulses a revolution", gives), Body: Fitted}},
+			SumWay{Text: "another output of the unit: match it to the dial's wire", Stage: "match"})
 		return s
 	}
 	s.Says = "The dial shows what is true."
@@ -88,12 +92,15 @@ func tachometer(f *facts, cylinders int) *Sum {
 	case signalVolts > 50 && expects < 50:
 		s.Works, s.Says = false, fmt.Sprintf("The pulses of a coil's negative, some %.0f V, destroy an input for %.0f V.",
 			signalVolts, expects)
-		s.Ways = []SumWay{{Text: "take the unit's own output", Facts: map[string]string{"level": fmt.Sprint(expects)}},
-			{Text: "a divider and a clamp made for it"}}
+		s.Ways = []SumWay{{Text: "take the unit's own output", Facts: map[string]string{"level": fmt.Sprint(expects)},
+			Stage: "match"}, {Text: "a divider and a clamp made for it", Facts: map[string]string{"level": fmt.Sprint(expects)},
+			Part: &WayPart{What: "divider and clamp for a coil's pulses", Body: Through, In: true, Leads: powered}}}
 	case signalVolts < 0.6*expects:
 		s.Works, s.Says = false, fmt.Sprintf("%.3g V are too little for a dial that expects %.3g V.", signalVolts, expects)
 		s.Ways = []SumWay{{Text: "a pull-up of 1 kΩ to 12 V where the output only sinks",
-			Facts: map[string]string{"level": "12"}}}
+			Facts: map[string]string{"level": "12"},
+			Part: &WayPart{What: "resistor of 1 kΩ, a pull-up", Body: Resistor, Ohms: 1000,
+				Leads: between("the wire from output to dial", "the feed of the dial")}}}
 	}
 	return s
 }

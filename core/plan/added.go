@@ -9,13 +9,14 @@ import (
 	"draxel/core/join"
 	"draxel/core/network"
 	"draxel/core/reach"
+	"draxel/core/work"
 )
 
 // partLead is how long, in mm, and how thick a lead of a part is reckoned: common practice.
 const partLead = 80
 
-// addParts brings the parts that functions ask for into Wanted, and notes at which ends of each function one can come.
-func (p *Plan) addParts(m *model, d Decisions) join.AddedPart {
+// addIn is what parts are added to, where the harness is wanted so.
+func (m *model) addIn(wanted harness.Harness, d Decisions) join.AddIn {
 	alone, names := map[string]bool{}, map[string]string{}
 	for i := range m.facts.Laid.Loom.Wires {
 		w := &m.facts.Laid.Loom.Wires[i]
@@ -24,7 +25,7 @@ func (p *Plan) addParts(m *model, d Decisions) join.AddedPart {
 	for _, n := range m.fresh {
 		names[n.id] = called(n)
 	}
-	out := join.Add(d.Added, join.AddIn{Now: p.Past.Now, Wanted: p.Wanted, Cavity: m.facts.cavity, Stud: m.facts.stud,
+	return join.AddIn{Now: m.past.Now, Wanted: wanted, Cavity: m.facts.cavity, Stud: m.facts.stud,
 		Name: func(wire string) string {
 			if name := names[circuit.Whole(wire)]; name != "" {
 				return name
@@ -32,10 +33,55 @@ func (p *Plan) addParts(m *model, d Decisions) join.AddedPart {
 			return wire
 		},
 		Alone: func(wire string) bool { return alone[circuit.Whole(wire)] }, Proof: m.proofAt,
-		School: reach.SchoolWord(d.Reach.Rules.School), Join: d.Bench.Rates.Join, Check: d.Bench.Rates.Check})
+		School: reach.SchoolWord(d.Reach.Rules.School), Join: d.Bench.Rates.Join, Check: d.Bench.Rates.Check}
+}
+
+// addParts brings the parts that functions ask for into Wanted.
+func (p *Plan) addParts(m *model, d Decisions) join.AddedPart {
+	out := join.Add(d.Added, m.addIn(p.Wanted, d))
 	p.Wanted = p.Wanted.With(out.Changes)
 	p.Findings = append(p.Findings, out.Findings...)
 	return out
+}
+
+// addedWires are the wires among the parts that find their ends before lengths are known: Reach lays them as every
+// new wire.
+func (m *model) addedWires(d Decisions) []reach.Wire {
+	if !slices.ContainsFunc(d.Added, func(a join.Added) bool { return a.Body == join.SingleWire }) {
+		return nil
+	}
+	fits := join.Add(d.Added, m.addIn(m.joined, d)).Changes.Tips
+	var out []reach.Wire
+	for i := range d.Added {
+		a := &d.Added[i]
+		if _, ok := fits[a.Wire()]; !ok || a.Body != join.SingleWire {
+			continue
+		}
+		x := reach.Wire{New: true, Wire: harness.Wire{ID: a.Wire(), Function: a.What}}
+		for end, l := range a.Leads {
+			if at, is := m.cavity(l.To); is {
+				x.Ends[end].At = at
+			}
+		}
+		out = append(out, x)
+	}
+	return out
+}
+
+// unlaid leaves out the steps that lay wires among the parts which found no place after all.
+func unlaid(steps []work.Step, parts []join.Added, added *join.AddedPart) []work.Step {
+	gone := map[string]bool{}
+	for i := range parts {
+		if _, ok := added.Changes.Tips[parts[i].Wire()]; !ok && parts[i].Body == join.SingleWire {
+			gone[parts[i].Wire()] = true
+		}
+	}
+	if len(gone) == 0 {
+		return steps
+	}
+	return slices.DeleteFunc(slices.Clone(steps), func(s work.Step) bool {
+		return slices.ContainsFunc(s.Edits, func(e harness.Edit) bool { return e.Do == harness.Lay && gone[e.Wire] })
+	})
 }
 
 // proofAt says what proves a wire of the vehicle that nobody has measured, and false where it needs no proof.
@@ -74,21 +120,48 @@ func (f *Facts) stud(name string) bool {
 	return false
 }
 
-// withParts gives what stands in the vehicle with the resistors that lie between two wires: they use current.
+// withParts gives what stands in the vehicle with the resistors and relays that are added between wires.
 func withParts(f *feed.Facts, parts []join.Added) *feed.Facts {
-	out := f
+	if f == nil || len(parts) == 0 {
+		return f
+	}
+	out := *f
+	in := &out.Inside
+	in.Uses, in.Relays = slices.Clone(in.Uses), slices.Clone(in.Relays)
 	for i := range parts {
 		a := &parts[i]
-		if a.How != join.Between || a.Ohms == 0 || f == nil {
-			continue
+		point := func(name string) string {
+			if slices.ContainsFunc(a.Leads, func(l join.Lead) bool { return l.Point == name }) || a.In != (harness.Ref{}) &&
+				(name == "30" || name == "87") {
+				return a.Point(name)
+			}
+			return ""
 		}
-		if out == f {
-			made := *f
-			made.Inside.Uses = slices.Clone(f.Inside.Uses)
-			out = &made
+		switch {
+		case a.Body == join.Resistor && a.In == (harness.Ref{}):
+			in.Uses = append(in.Uses, network.Use{Name: a.ID, Plus: a.Point("1"), Minus: a.Point("2"), Volts: 12,
+				Amps: 12 / a.Ohms})
+		case a.Body == join.RelayBody && point("85") != "" && point("86") != "" && point("30") != "":
+			in.Relays = append(in.Relays, network.Coiled{Name: a.ID, Coil: [2]string{a.Point("86"), a.Point("85")},
+				Common: a.Point("30"), Make: point("87"), Break: point("87a")})
 		}
-		out.Inside.Uses = append(out.Inside.Uses, network.Use{Name: a.ID, Plus: a.Point("1"), Minus: a.Point("2"),
-			Volts: 12, Amps: 12 / a.Ohms})
+	}
+	return &out
+}
+
+// contactsClosed says of the relays that are let into wires that their contacts are closed: what a relay parts, it can
+// join.
+func contactsClosed(parts []join.Added, h harness.Harness) harness.Changes {
+	out := harness.Changes{Tips: map[string][2]harness.Tip{}}
+	for i := range parts {
+		if a := &parts[i]; a.Body == join.RelayBody && a.In != (harness.Ref{}) {
+			wires := a.Wires()
+			one, there := h.Tips(wires[0])
+			if other, both := h.Tips(wires[1]); there && both {
+				other[1] = one[1]
+				out.Tips[wires[1]] = other
+			}
+		}
 	}
 	return out
 }
@@ -100,7 +173,7 @@ func partWires(parts []join.Added) map[string]network.Length {
 		a := &parts[i]
 		for _, w := range a.Wires() {
 			l := network.Length{Square: coilSquare, Mm: partLead, Text: a.What}
-			if w == a.Wire() {
+			if w == a.Wire() && a.Body == join.Resistor {
 				l.Ohms = a.Ohms
 			}
 			out[w] = l

@@ -35,13 +35,20 @@ func addNow(r *rand.Rand, j *plan.Job, f *plan.Facts) {
 	for slices.ContainsFunc(j.Added, func(a join.Added) bool { return a.ID == fmt.Sprint("R", n) }) {
 		n++
 	}
-	a := join.Added{ID: fmt.Sprint("R", n), Function: "tach", What: "resistor of 120 Ω", How: join.InWire,
-		At: free[r.IntN(len(free))], Ohms: 120}
-	switch r.IntN(3) {
+	any := func() harness.Ref { return free[r.IntN(len(free))] }
+	a := join.Added{ID: fmt.Sprint("R", n), Function: "tach", What: "resistor of 120 Ω", Body: join.Resistor, Ohms: 120}
+	switch r.IntN(5) {
 	case 0:
-		a.How, a.To = join.Between, free[r.IntN(len(free))].String()
+		a.In = any()
 	case 1:
-		a.What, a.Plus = "converter", free[r.IntN(len(free))].String()
+		a.Leads = []join.Lead{{Point: "1", To: any().String()}, {Point: "2", To: any().String()}}
+	case 2:
+		a.In, a.Body, a.Leads = any(), join.Through, []join.Lead{{Point: "+", To: any().String()}}
+	case 3:
+		a.In, a.Body = any(), join.RelayBody
+		a.Leads = []join.Lead{{Point: "86", To: a.Point("30")}, {Point: "85", To: any().String()}}
+	default:
+		a.Body, a.Leads = join.SingleWire, []join.Lead{{Point: "1", To: any().String()}, {Point: "2", To: any().String()}}
 	}
 	j.Added = append(slices.Clone(j.Added), a)
 }
@@ -49,7 +56,7 @@ func addNow(r *rand.Rand, j *plan.Job, f *plan.Facts) {
 // Parts come, change and go in the middle of work of every kind: the steps lead to what is wanted, and by a count
 // that shares nothing with the product each lies in its wire, and its leads come to the wires that they are for.
 func TestPartsLeadToWhatIsWanted(t *testing.T) {
-	in, between, leads, out, refused, past := 0, 0, 0, 0, 0, 0
+	in, relays, wires, leads, out, refused, past := 0, 0, 0, 0, 0, 0, 0
 	for seed := *first; seed < *first+*mixed; seed++ {
 		r := rand.New(rand.NewPCG(seed, 151))
 		j := mixedJob(r)
@@ -97,39 +104,53 @@ func TestPartsLeadToWhatIsWanted(t *testing.T) {
 				refused++
 				continue
 			}
-			at := a.At.Connector + "/" + a.At.Cavity
-			switch a.How {
-			case join.InWire:
+			at := a.In.Connector + "/" + a.In.Cavity
+			through := "new wire through " + a.ID
+			switch {
+			case a.Body == join.SingleWire:
+				wires++
+				for _, l := range a.Leads {
+					if !b.one(a.Wire(), spot(&f, l.To)) {
+						t.Errorf("job %d: wire %s does not come to %s", seed, a.ID, l.To)
+					}
+				}
+				continue
+			case a.Body == join.RelayBody:
+				relays++
+				was := b.one("j"+a.ID+" 30", "j"+a.ID+" 87")
+				if !b.one("j"+a.ID+" 87", at) || !b.one("j"+a.ID+" 30", "new wire lead 86 of "+a.ID) {
+					t.Errorf("job %d: relay %s does not lie at %s", seed, a.ID, a.In)
+				}
+				if was {
+					past++
+				}
+			case at != "/":
 				in++
-				through := "new wire through " + a.ID
 				if !b.one(at, through) {
-					t.Errorf("job %d: %s is not at %s", seed, a.ID, a.At)
+					t.Errorf("job %d: %s is not at %s", seed, a.ID, a.In)
 				}
 				tips := b.tips[through]
 				delete(b.tips, through)
 				if b.one(tips[0], tips[1]) {
 					past++ // the circuit is a ring, or it is bridged behind the plug
 				} else if b.one(at, tips[0]) == b.one(at, tips[1]) {
-					t.Errorf("job %d: %s hangs on neither side of %s", seed, a.ID, a.At)
+					t.Errorf("job %d: %s hangs on neither side of %s", seed, a.ID, a.In)
 				}
 				b.tips[through] = tips
-				if a.Plus != "" {
+			}
+			for _, l := range a.Leads {
+				if cavity := spot(&f, l.To); cavity != "" {
 					leads++
-					if !b.one("j"+a.ID+" +", spot(&f, a.Plus)) {
-						t.Errorf("job %d: the feed of %s does not come from %s", seed, a.ID, a.Plus)
+					if !b.one("j"+a.ID+" "+l.Point, cavity) {
+						t.Errorf("job %d: lead %s of %s does not come to %s", seed, l.Point, a.ID, l.To)
 					}
-				}
-			case join.Between:
-				between++
-				if !b.one("j"+a.ID+" 1", at) || !b.one("j"+a.ID+" 2", spot(&f, a.To)) {
-					t.Errorf("job %d: %s does not lie between %s and %s", seed, a.ID, a.At, a.To)
 				}
 			}
 		}
 	}
-	t.Logf("%d parts in wires (%d of them by-passed), %d between two, %d leads, %d taken out again, %d refused", in, past,
-		between, leads, out, refused)
-	if *mixed >= 100 && (in < 20 || past > in/3 || between < 20 || leads < 5 || out < 5) {
+	t.Logf("%d parts in wires, %d relays (%d of both by-passed), %d wires, %d leads, %d taken out again, %d refused", in,
+		relays, past, wires, leads, out, refused)
+	if *mixed >= 100 && (in < 20 || relays < 20 || wires < 20 || past > in/3 || leads < 20 || out < 5) {
 		t.Error("the jobs say too little")
 	}
 }

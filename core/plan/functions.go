@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"maps"
 	"slices"
 
 	"draxel/core/feed"
@@ -24,7 +25,7 @@ type Leg struct {
 func (p *Plan) functions(f *Facts, d Decisions) {
 	r := p.Feed.Result
 	in := join.Inputs{Wishes: d.Functions, Before: f.Worked, Works: map[string]bool{}, Unfed: r == nil,
-		Job: join.Known{Cylinders: f.Cylinders, Alternator: f.Alternator}}
+		Job: join.Known{Cylinders: f.Cylinders, Alternator: f.Alternator, Gearbox: f.Gearbox, Rules: d.OutRules}}
 	drawn := (*network.Drawn)(nil)
 	if r != nil {
 		drawn = r.Drawn
@@ -37,15 +38,71 @@ func (p *Plan) functions(f *Facts, d Decisions) {
 		}
 	}
 	c := circuitsOf(drawn)
-	in.Sockets = p.sockets(f, drawn, c)
+	in.Sockets = append(p.sockets(f, drawn, c), partSockets(d.Added, drawn, c)...)
+	worked := map[string]string{} // by output: what it is read as, the first stage first
+	for _, s := range in.Sockets {
+		switch s.Signal.Device {
+		case "fan", "fanpwm":
+			if s.Unit {
+				worked[s.Text+" "+s.At.String()] = s.At.String()
+			}
+		case "acclutch":
+			if in.Job.Cools = true; s.Unit && !slices.Contains(in.Job.Clutch, s.At.String()) {
+				in.Job.Clutch = append(in.Job.Clutch, s.At.String())
+			}
+		}
+	}
+	for _, text := range slices.SortedFunc(maps.Keys(worked), finding.Natural) {
+		in.Job.Fans = append(in.Job.Fans, worked[text])
+	}
 	if r != nil {
 		p.knownOf(&in, r)
 	}
 	items, found := join.List(in)
+	f.rows(items)
 	p.Join.Functions, p.Join.Settings, p.Join.Raised = items, join.Settings(items), join.Raised(items)
 	p.Findings = append(p.Findings, found...)
 	p.Findings = append(p.Findings, join.CheckRules(d.OutRules, drawn.Outputs)...)
 	p.Join.Legs = c.legs(items, r)
+}
+
+// rows names for each thing that a function needs the row of Match in which it is decided.
+func (f *Facts) rows(items []join.Item) {
+	row := map[string]string{}
+	for i := range f.To.Rows {
+		if r := &f.To.Rows[i]; !r.Empty {
+			row[f.At(r.Ref).String()] = "to " + r.Ref.String()
+		}
+	}
+	for i := range f.From.Rows {
+		if r := &f.From.Rows[i]; !r.Empty {
+			row[r.Ref.String()] = "from " + r.Ref.String()
+		}
+	}
+	for i := range items {
+		for k := range items[i].Needs {
+			if n := &items[i].Needs[k]; n.Stage == "match" {
+				n.Row = row[n.At]
+			}
+		}
+	}
+}
+
+// partSockets lists the ends of the parts that are added, with the circuits that their leads bring them to: what a part
+// serves comes to where its lead comes.
+func partSockets(parts []join.Added, drawn *network.Drawn, c *copperCircuits) []join.Socket {
+	heads := drawn.Heads()
+	var out []join.Socket
+	for i := range parts {
+		a := &parts[i]
+		for _, l := range a.Leads {
+			if n, known := drawn.Nodes[a.Point(l.Point)]; known {
+				out = append(out, join.Socket{At: harness.Ref{Connector: a.ID, Cavity: l.Point}, Device: a.ID, Text: a.What,
+					Circuit: int(c.find(heads[n])), Function: a.Function})
+			}
+		}
+	}
+	return out
 }
 
 // copperCircuits numbers what copper and contacts join.
@@ -101,10 +158,22 @@ func (p *Plan) sockets(f *Facts, drawn *network.Drawn, c *copperCircuits) []join
 		}
 		unit[f.Laid.Loom.Devices[i].ID] = f.Laid.Loom.Devices[i].Kind == harness.Unit
 	}
+	seen := map[harness.Ref]bool{} // cavities whose wire somebody has followed to its other end
+	for i := range f.Laid.Loom.Wires {
+		w := &f.Laid.Loom.Wires[i]
+		for end, e := range w.Ends {
+			seen[e.At] = seen[e.At] || w.Ends[1-end].Seen()
+		}
+	}
+	// Where there is no list of devices every plug is one of the harness's own, that of which nobody said more.
+	plugs := len(f.Laid.Loom.Devices) == 0
 	var out []join.Socket
 	first := map[string]int32{}
 	for _, at := range p.Wanted.Cavities() {
 		id := device[at.Connector]
+		if plugs && id == "" {
+			id = "harness"
+		}
 		n, known := drawn.Points[at]
 		if _, full := p.Wanted.In(at); !full || !known || id == "" || hub[id] || p.Wanted.Free(at.Connector) {
 			continue
@@ -118,7 +187,8 @@ func (p *Plan) sockets(f *Facts, drawn *network.Drawn, c *copperCircuits) []join
 				first[id] = node
 			}
 		}
-		out = append(out, join.Socket{At: at, Device: id, Signal: reading, Text: text, Circuit: int(node), Unit: unit[id]})
+		out = append(out, join.Socket{At: at, Device: id, Signal: reading, Text: text, Circuit: int(node), Unit: unit[id],
+			Unfollowed: !seen[at]})
 	}
 	for i := range out {
 		out[i].Circuit = int(c.find(int32(out[i].Circuit)))
@@ -140,6 +210,13 @@ func (p *Plan) knownOf(in *join.Inputs, r *feed.Result) {
 			if turns, known := r.CranksWithout(s.Device); turns && known {
 				in.Job.Cranks = append(in.Job.Cranks, s.Device)
 			}
+		}
+		if s.Unit && (s.Signal.Role == signal.Analogue || s.Signal.Role == signal.Reference5V) {
+			if v, known := r.VoltsAt("run", s.At); known && v > inputVolts {
+				in.Job.Over = append(in.Job.Over, join.Over{At: s.At.String(), Text: s.Text, Volts: v})
+			}
+		}
+		switch s.Signal.Device {
 		case "alternatorlamp":
 			if lit(r, s.Device) {
 				in.Job.LampAmps = max(in.Job.LampAmps, r.In("run", "contact "+s.At.String()))
@@ -152,6 +229,9 @@ func (p *Plan) knownOf(in *join.Inputs, r *feed.Result) {
 		}
 	}
 }
+
+// inputVolts is what an input for 5 V bears at most (common practice).
+const inputVolts = 6
 
 // lit says whether the network has a lamp in a device.
 func lit(r *feed.Result, device string) bool {

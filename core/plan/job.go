@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"maps"
 	"slices"
+	"strings"
 
 	"draxel/core/face"
 	"draxel/core/feed"
@@ -175,6 +176,11 @@ func (j Job) Facts() (Facts, error) {
 	f.wearLoom(j.Layouts)
 	f.Records = j.records()
 	f.Worked = worked(j.Before)
+	for _, item := range j.openItems() {
+		if strings.HasPrefix(item.ID, "gearbox ") {
+			f.Gearbox = append(f.Gearbox, item.Do+" "+item.Text)
+		}
+	}
 	if j.Identity != nil {
 		f.Cylinders, f.Alternator = j.Identity.Cylinders, j.Identity.Alternator.Will
 	}

@@ -39,6 +39,7 @@ type Facts struct {
 	// What the vehicle will have.
 	Cylinders  int
 	Alternator string
+	Gearbox    []string          // what a change of gearbox brings with it and nobody has seen to
 	Findings   []finding.Finding // what is wrong or doubtful in the facts themselves
 	// What must be settled before the first cut, whatever is cut: it holds the gate.
 	Unsettled []string

@@ -142,6 +142,7 @@ func sentence(s string) string {
 // apart names the accepted matches whose two cavities are not one circuit in the end. It walks the copper of the
 // harness that the steps led to, and knows nothing of how they got there.
 func (p *Plan) apart(m *model, end harness.Harness) []string {
+	end = end.With(contactsClosed(p.Join.Added, end))
 	net := circuit.Of(end, m.facts.Laid.Loom.Connectors)
 	var out []string
 	for i := range p.Match.Lines {

@@ -100,6 +100,10 @@ func (p *Plan) reachInput(m *model, d Decisions) reach.Input {
 		}
 		in.Wires = append(in.Wires, x)
 	}
+	for _, x := range m.addedWires(d) {
+		x.Cut = cut[x.ID].Length
+		in.Wires = append(in.Wires, x)
+	}
 	return in
 }
 

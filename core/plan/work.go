@@ -45,7 +45,8 @@ func (p *Plan) finish(m *model, d Decisions) {
 	p.Join.Steps = append(p.Join.Part.Steps(p.Past.Now, whole), m.proofs(d.Bench.Rates.Check)...)
 	brings := fresh(added.Steps, p.Join.Steps)
 	planned := map[string]bool{}
-	all := slices.Concat(p.Thin.Result.Steps, p.Join.Steps, p.pinSteps(), p.Reach.Result.Steps)
+	all := slices.Concat(p.Thin.Result.Steps, p.Join.Steps, p.pinSteps(),
+		unlaid(p.Reach.Result.Steps, d.Added, &added))
 	all = fed(after(all, &parted), p.Feed.Steps, d.Feed.Block)
 	all = behind(all, brings, added.Touches)
 	p.Join.Steps = append(p.Join.Steps, brings...)

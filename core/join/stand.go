@@ -1,0 +1,245 @@
+package join
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"draxel/core/finding"
+	"draxel/core/harness"
+	"draxel/core/signal"
+)
+
+// Socket is a cavity of a device in the wanted harness, with what its wire is read as and the circuit that it is on.
+type Socket struct {
+	At      harness.Ref
+	Device  string
+	Signal  signal.Reading
+	Text    string
+	Circuit int  // sockets of one number are joined by copper and by contacts that can close
+	Unit    bool // of a control unit: that it is awake says nothing of what it drives
+	// Nobody has followed its wire to its other end.
+	Unfollowed bool
+	Function   string // of a part that is added: what it serves
+}
+
+// State says how a function stands.
+type State string
+
+// The states.
+const (
+	OnPaper  State = "works on paper"
+	Needs    State = "needs something"
+	Open     State = "open"
+	Gone     State = "given up"
+	NotThere State = "not fitted"
+)
+
+// Item is a function with how it stands, why, and its sum.
+type Item struct {
+	Function
+	State   State           `json:"state"`
+	Choice  Choice          `json:"choice,omitempty"`
+	Reason  string          `json:"reason,omitempty"`
+	Why     string          `json:"why"`
+	Ends    []EndAt         `json:"at"`
+	Sum     *Sum            `json:"sum,omitempty"`
+	Asks    []Ask           `json:"asks,omitempty"` // what its sum works with
+	Needs   []Need          `json:"needs,omitempty"`
+	apart   bool            // no two of its ends are one circuit
+	works   string          // a device of it that has volts
+	devices map[string]bool // of the vocabulary that its ends are read as
+	unsaid  bool            // it cannot be judged before Feed is said: no finding
+}
+
+// Need is something that a function lacks, and where that is seen to.
+type Need struct {
+	Text  string `json:"text"`
+	Stage string `json:"stage,omitempty"` // where it is seen to
+	At    string `json:"at,omitempty"`    // the cavity that it is about
+	Row   string `json:"row,omitempty"`   // its row in Match, "to A27"
+}
+
+// EndAt is an end of a function: a cavity of a device.
+type EndAt struct {
+	Ref        harness.Ref `json:"-"`
+	At         string      `json:"at"`
+	Device     string      `json:"device"`
+	Text       string      `json:"text"`
+	Circuit    int         `json:"circuit"`
+	Unit       bool        `json:"unit,omitempty"`       // of a control unit
+	Unfollowed bool        `json:"unfollowed,omitempty"` // nobody has followed its wire to its other end
+	Added      bool        `json:"added,omitempty"`      // of a part that is added
+}
+
+// Inputs is what the list of functions works on.
+type Inputs struct {
+	Sockets []Socket
+	Works   map[string]bool   // by device: something in it has volts in some position with everything on
+	Before  map[string]string // by function: "worked" or "did not" before the work began
+	Wishes  []FunctionWish
+	Job     Known
+	Unfed   bool // nobody has said what stands in the vehicle: that nothing has volts says nothing
+}
+
+// Known is what the job says of itself and the network of it, for the sums.
+type Known struct {
+	Cylinders  int
+	Alternator string  // self-exciting, lamp-excited, controlled
+	LampAmps   float64 // A through the charge lamp with the key in run, 0 where it is not known
+	PumpVolts  float64 // V at the pump with the engine running, 0 where it is not known
+	PumpAmps   float64
+	Cranks     []string // clutch, park or neutral switches without which the starter turns all the same
+	Rules      []OutputRule
+	Fans       []string // outputs that work the fans, by cavity, the first stage first
+	Clutch     []string // outputs that work the compressor's clutch
+	Gearbox    []string // what a change of gearbox brings with it and is not seen to
+	Cools      bool     // the vehicle will have air conditioning
+	Over       []Over   // inputs for 5 V at units that have more
+}
+
+// Over is an input of a unit that has more volts than it takes.
+type Over struct {
+	At    string
+	Text  string
+	Volts float64
+}
+
+// List gives the functions of a job with how each stands. It is pure.
+func List(in Inputs) ([]Item, []finding.Finding) {
+	var out []Item
+	var found []finding.Finding
+	wish := map[string]FunctionWish{}
+	for _, w := range in.Wishes {
+		wish[w.Function] = w
+	}
+	for _, f := range catalogue() {
+		it := Item{Function: f, Ends: []EndAt{}, devices: map[string]bool{}}
+		w := wish[f.ID]
+		it.Choice, it.Reason = w.Choice, w.Reason
+		circuits := map[int]map[string]bool{}
+		for _, s := range in.Sockets {
+			if !slices.Contains(f.Ends, s.Signal.Device) && s.Function != f.ID {
+				continue
+			}
+			if in.Works[s.Device] && !s.Unit && it.works == "" {
+				it.works = s.Device
+			}
+			if carries(s.Signal.Role) {
+				continue
+			}
+			it.Ends = append(it.Ends, EndAt{s.At, s.At.String(), s.Device, s.Text, s.Circuit, s.Unit, s.Unfollowed, s.Function != ""})
+			it.devices[s.Signal.Device] = true
+			if circuits[s.Circuit] == nil {
+				circuits[s.Circuit] = map[string]bool{}
+			}
+			circuits[s.Circuit][s.Device] = true
+		}
+		it.stand(&in, circuits)
+		it.sum(&in, w)
+		out = append(out, it)
+		found = append(found, it.findings(&in)...)
+	}
+	return out, found
+}
+
+// need notes what a function lacks and where that is seen to.
+func (it *Item) need(stage, at, text string) {
+	it.Needs = append(it.Needs, Need{Text: text, Stage: stage, At: at})
+}
+
+// first gives the first end of a function that is at no unit, else the first.
+func (it *Item) first() string {
+	for _, e := range it.Ends {
+		if !e.Unit {
+			return e.At
+		}
+	}
+	if len(it.Ends) > 0 {
+		return it.Ends[0].At
+	}
+	return ""
+}
+
+// carries says whether a wire only feeds or grounds what a function is made of, and is no end of it.
+func carries(r signal.Role) bool {
+	switch r {
+	case signal.Ground, signal.SensorGround, signal.Battery, signal.Ignition, signal.SensorSupply, signal.Reference5V,
+		signal.Shield:
+		return true
+	}
+	return false
+}
+
+// stand says how a function stands by its circuits.
+func (it *Item) stand(in *Inputs, circuits map[int]map[string]bool) {
+	joined := false
+	for _, devices := range circuits {
+		joined = joined || len(devices) > 1
+	}
+	var loose []string // ends at units that nothing of the function comes to
+	for _, e := range it.Ends {
+		if e.Unit && len(circuits[e.Circuit]) == 1 {
+			loose = append(loose, e.At)
+		}
+	}
+	var at []string
+	for _, e := range it.Ends {
+		at = append(at, e.At)
+	}
+	before := in.Before[it.ID]
+	switch {
+	case it.Choice == GivenUp:
+		it.State, it.Why = Gone, "it was decided"
+	case it.Choice == NotFitted:
+		it.State, it.Why = NotThere, "it was decided"
+	case len(it.Ends) == 0 && it.Choice == Unsaid && before == "":
+		it.State, it.Why = NotThere, "no wire of the tables is for it"
+	case len(it.Ends) == 0:
+		it.State, it.Why = Open, "no wire of the finished harness is for it"
+		it.need("gather", "", "say in Gather which wires are for it, or give it up here")
+	case it.Kind == WherePlan:
+		it.State, it.Why = Open, "nothing is said of what becomes of it"
+		if it.Choice == Wanted {
+			it.State, it.Why = OnPaper, "it was decided"
+		}
+	case it.Kind == WhereLoop:
+		it.loop(in.Sockets)
+	case it.Kind == WhereWorks && it.works != "":
+		it.State, it.Why = OnPaper, fmt.Sprintf("%s has volts with everything on", it.works)
+	case it.Kind == WhereWorks && in.Unfed:
+		it.State, it.Why, it.unsaid = Open, "nobody has said what stands in the vehicle", true
+		it.need("feed", "", "say in Feed what feeds it")
+	case it.Kind == WhereWorks:
+		it.State, it.Why = Needs, "nothing in it has volts in any position"
+		it.need("feed", it.first(), "a feed, a ground or what switches it: look at it in Feed")
+	case it.ID == "interlock" && len(in.Job.Cranks) > 0:
+		it.State, it.Why = Needs, "the starter turns without it"
+		it.need("match", it.first(), "lead the start wire through the switch, or let the unit grant it")
+	case it.ID == "gearbox" && len(in.Job.Gearbox) > 0:
+		it.State, it.Why = Needs, fmt.Sprintf("%d things that the change of gearbox brings are not seen to",
+			len(in.Job.Gearbox))
+		for _, text := range in.Job.Gearbox {
+			it.need("gather", "", text)
+		}
+	case joined && len(loose) > 0:
+		it.State, it.Why = Needs, "nothing of it comes to "+strings.Join(loose[:min(len(loose), 6)], ", ")
+		for _, at := range loose {
+			it.need("match", at, "join what it wants to "+at+" in Match, or say that the unit is set to do without")
+		}
+	case joined:
+		it.State, it.Why = OnPaper, "its ends are one circuit"
+	case !slices.ContainsFunc(it.Ends, func(e EndAt) bool { return !e.Unfollowed }):
+		it.State, it.unsaid = Open, it.ID != "brake" && it.ID != "interlock"
+		it.Why = "nobody has followed its wires beyond " + strings.Join(at[:min(len(at), 6)], ", ")
+		for _, e := range it.Ends {
+			it.need("gather", e.At, "follow the wire of "+e.At+" with the meter, and say in Gather where it ends")
+		}
+	default:
+		it.State, it.apart = Needs, true
+		it.Why = "its ends are not one circuit: " + strings.Join(at[:min(len(at), 6)], ", ")
+		for _, e := range it.Ends {
+			it.need("match", e.At, "join "+e.At+" in Match, or name what feeds it")
+		}
+	}
+}
