@@ -19,7 +19,11 @@ func joinPackhorse(j *plan.Job) {
 			"tolerance": "0.3"}},
 		{Function: "fuelgauge", Facts: map[string]string{"sender": "0: 73, 100: 8", "gauge": "0: 73, 100: 8"}},
 		{Function: "charge", Facts: map[string]string{"alternator": "lamp-excited", "lamp": "bulb", "watts": "2"}},
-		{Function: "bus", Facts: map[string]string{"ends": "1"}},
+		{Function: "bus", Facts: map[string]string{"ends": "1", "classes": "VK-2: 30 and 15, instrument panel: 15"}},
+		{Function: "fans", Facts: map[string]string{"amps": "18", "rated": "30"}},
+		{Function: "compressor", Facts: map[string]string{"by": "sensor", "knows": "yes"}},
+		{Function: "brake", Facts: map[string]string{"second": "none", "wants": "closed"}},
+		{Function: "diagnostic", Facts: map[string]string{"pins": "4: ground, 5: ground, 7: A29, 16: battery"}},
 		{Function: "immobiliser", Choice: join.Wanted,
 			Reason: "removed in the unit's programming, by Fen; the owner has it in writing"},
 	} {

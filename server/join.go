@@ -11,9 +11,8 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"draxel/core/feed"
-	"draxel/core/finding"
 	"draxel/core/join"
-	"draxel/core/plan"
+	"draxel/core/work"
 	"draxel/store"
 )
 
@@ -28,7 +27,16 @@ func (s *Server) showJoin(c *gin.Context) error {
 		Settings: orEmpty(p.Join.Settings),
 		Raised:   []RaisedCodes{}, Positions: feed.Positions(), Said: p.Feed.Result != nil,
 		Findings: stageFindings(p.Findings, "join"),
-		Switches: []string{}, Closed: []string{}, Outputs: []Driven{}}
+		Switches: []string{}, Closed: []string{}, Outputs: []Driven{}, Sites: orEmpty(p.Join.Sites),
+		Studs: orEmpty(j.found.Studs()), Parts: orEmpty(j.Job.Added), Named: orEmpty(p.Named(&j.found)),
+		Steps: j.workSteps(work.Join)}
+	for i := range v.Named {
+		for _, m := range j.Job.Readings {
+			if m.At == v.Named[i].Row.Ref || m.At == v.Named[i].At {
+				v.Named[i].Read = append(v.Named[i].Read, m.String())
+			}
+		}
+	}
 	numbers, flags := map[string]bool{}, map[string]bool{}
 	for _, x := range j.Job.OutRules {
 		if e, err := join.ReadRule(x.When); err == nil {
@@ -98,6 +106,126 @@ func (s *Server) setFunction(c *gin.Context) error {
 	})
 }
 
+// takeWay takes a way to make a function work: what it states, what the unit is set to, and the part that it brings.
+func (s *Server) takeWay(c *gin.Context) error {
+	r, err := read[WayRequest](c)
+	if err != nil {
+		return err
+	}
+	return s.checked(c, func(j *computed) error {
+		items := j.plan().Join.Functions
+		at := slices.IndexFunc(items, func(it join.Item) bool { return it.ID == r.Function })
+		if at < 0 || items[at].Sum == nil || r.Way < 0 || r.Way >= len(items[at].Sum.Ways) ||
+			items[at].Sum.Ways[r.Way].Text != r.Text {
+			return problem(http.StatusConflict, "no-such-way", "Its sum does not offer that way any more.", "/way")
+		}
+		way := &items[at].Sum.Ways[r.Way]
+		if !way.Takes() {
+			return problem(http.StatusUnprocessableEntity, "no-such-way", "That way is taken elsewhere.", "/way")
+		}
+		w := join.FunctionWish{Function: r.Function}
+		for _, had := range j.Job.Functions {
+			if had.Function == r.Function {
+				w = had
+			}
+		}
+		was := w.Facts
+		w.Facts = maps.Clone(was)
+		if w.Facts == nil {
+			w.Facts = map[string]string{}
+		}
+		for name, text := range way.Facts {
+			if w.Facts[name] = text; text == "" {
+				delete(w.Facts, name)
+			}
+		}
+		if way.Unit != "" {
+			w.Facts["setting"] = way.Unit
+		}
+		w.Who, w.When = who(c), s.now().UTC().UnixMilli()
+		bodies := map[string]any{store.SubjectFunction(r.Function): w}
+		if way.Part != nil {
+			a := join.Added{ID: j.nextPart(way.Part.Body), Function: r.Function, What: way.Part.What, Body: way.Part.Body,
+				Ohms: way.Part.Ohms, Was: was, Reason: items[at].Sum.Says, Who: w.Who, When: w.When}
+			if way.Part.In {
+				at, is := j.facts.Cavity(r.In)
+				if !is {
+					return problem(http.StatusUnprocessableEntity, "bad-value", "Say behind which cavity it comes.", "/in")
+				}
+				a.In = at
+			}
+			for _, l := range way.Part.Leads {
+				to := strings.TrimSpace(r.Leads[l.Point])
+				if l.Own != "" {
+					to = a.Point(l.Own)
+				}
+				a.Leads = append(a.Leads, join.PartLead{Point: l.Point, To: to})
+			}
+			if a.Was == nil {
+				a.Was = join.Stated{}
+			}
+			if err := unsound(&a, "/leads"); err != nil {
+				return err
+			}
+			bodies[store.SubjectAdded(a.ID)] = a
+		}
+		return s.apply(c, change{id: r.ID, what: "function-way", reason: way.Text, seen: r.Seen, base: j.Revision, bodies: bodies})
+	})
+}
+
+// nextPart gives the first name that no part has: R1 for a resistor, K1 for a relay, W1 for a wire.
+func (j *computed) nextPart(b join.Body) string {
+	letter := map[join.Body]string{join.Resistor: "R", join.RelayBody: "K", join.SingleWire: "W"}[b]
+	if letter == "" {
+		letter = "P"
+	}
+	for n := 1; ; n++ {
+		id := letter + strconv.Itoa(n)
+		if !slices.ContainsFunc(j.Job.Added, func(a join.Added) bool { return a.ID == id }) {
+			return id
+		}
+	}
+}
+
+// addWire brings a wire from one end of a function to another, or takes a part out again; what was stated for it is then
+// as it was before.
+func (s *Server) addWire(c *gin.Context) error {
+	r, err := read[PartRequest](c)
+	if err != nil {
+		return err
+	}
+	return s.checked(c, func(j *computed) error {
+		if r.Out != "" {
+			at := slices.IndexFunc(j.Job.Added, func(a join.Added) bool { return a.ID == r.Out })
+			if at < 0 {
+				return problem(http.StatusNotFound, "no-such-thing", "There is no such part.", "/out")
+			}
+			a := j.Job.Added[at]
+			bodies := map[string]any{store.SubjectAdded(a.ID): nil}
+			for _, w := range j.Job.Functions {
+				if w.Function == a.Function && a.Was != nil {
+					w.Facts = a.Was
+					w.Who, w.When = who(c), s.now().UTC().UnixMilli()
+					bodies[store.SubjectFunction(a.Function)] = w
+				}
+			}
+			return s.apply(c, change{id: r.ID, what: "function-part-out", reason: a.What, seen: r.Seen, base: j.Revision, bodies: bodies})
+		}
+		f, known := join.FunctionOf(r.Function)
+		if !known {
+			return problem(http.StatusNotFound, "no-such-thing", "There is no such function.", "/function")
+		}
+		a := join.Added{ID: j.nextPart(join.SingleWire), Function: r.Function, What: "wire for " + f.Name,
+			Body: join.SingleWire, Leads: []join.PartLead{{Point: "1", To: r.From}, {Point: "2", To: r.To}}, Who: who(c),
+			When: s.now().UTC().UnixMilli()}
+		if err := unsound(&a, "/to"); err != nil {
+			return err
+		}
+		return s.apply(c, change{id: r.ID, what: "function-part", reason: a.What, seen: r.Seen, base: j.Revision,
+			bodies: map[string]any{store.SubjectAdded(a.ID): a}})
+	})
+}
+
 // setRule says when a unit works an output; without words the rule is taken away.
 func (s *Server) setRule(c *gin.Context) error {
 	r, err := read[OutRuleRequest](c)
@@ -160,28 +288,6 @@ func (s *Server) tryJoin(c *gin.Context) error {
 	return nil
 }
 
-// TrialView is what works in a condition, and what the rules of the unit say in it.
-type TrialView struct {
-	feed.Trial
-	Ruled []RuledOutput `json:"ruled"`
-}
-
-// RuledOutput is an output with its rule, and what that says.
-type RuledOutput struct {
-	Output  string `json:"output"`
-	When    string `json:"when"`
-	On      bool   `json:"on"`
-	Decides bool   `json:"decides"` // it is understood, of an output that there is, and in no circle
-}
-
-// OutRuleRequest says when a unit works an output; without words the rule is taken away.
-type OutRuleRequest struct {
-	ID     string `json:"id"`
-	Seen   int64  `json:"seen"`
-	Output string `json:"output"`
-	When   string `json:"when"`
-}
-
 // holdsOf gives what must be true for a device to work in a condition.
 func (s *Server) holdsOf(c *gin.Context) error {
 	r, _, at, err := s.fed(c)
@@ -194,49 +300,4 @@ func (s *Server) holdsOf(c *gin.Context) error {
 	}
 	c.JSON(http.StatusOK, HoldsView{holds})
 	return nil
-}
-
-// HoldsView is what must let current through for a device to work; nothing where it does not.
-type HoldsView struct {
-	Holds []feed.Hold `json:"holds"`
-}
-
-// JoinView is what must work in a vehicle, and how it stands.
-type JoinView struct {
-	Revision  int64             `json:"revision"`
-	Items     []join.Item       `json:"items"`
-	Legs      []plan.Leg        `json:"legs"`
-	Said      bool              `json:"said"` // the network says what is live
-	Positions []feed.Position   `json:"positions"`
-	Switches  []string          `json:"switches"`
-	Closed    []string          `json:"closed"` // of them, those that are on as a rule
-	Outputs   []Driven          `json:"outputs"`
-	Rules     []join.OutputRule `json:"rules"`
-	Numbers   []string          `json:"numbers"`  // that rules compare
-	Flags     []string          `json:"flags"`    // that rules ask for: switches, outputs, requests
-	Settings  []string          `json:"settings"` // of the unit, for whoever programs it
-	Raised    []RaisedCodes     `json:"raised"`
-	Findings  []finding.Finding `json:"findings"`
-}
-
-// Driven is an output of a unit with what it drives.
-type Driven struct {
-	At     string `json:"at"`
-	Drives string `json:"drives"`
-}
-
-// RaisedCodes are the generic fault codes that a function which is given up raises.
-type RaisedCodes struct {
-	Function string   `json:"function"`
-	Codes    []string `json:"codes"`
-}
-
-// FunctionRequest keeps what is wanted of a function, and what its sum works with.
-type FunctionRequest struct {
-	ID       string            `json:"id"`
-	Seen     int64             `json:"seen"`
-	Function string            `json:"function"`
-	Choice   join.Choice       `json:"choice"`
-	Facts    map[string]string `json:"facts,omitempty"`
-	Reason   string            `json:"reason,omitempty"`
 }

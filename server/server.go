@@ -188,6 +188,8 @@ func (s *Server) Handler() http.Handler {
 	job.GET("/join", packed, answer(s.showJoin))
 	job.POST("/join/function", limited(1<<16), answer(s.setFunction))
 	job.POST("/join/rule", limited(1<<16), answer(s.setRule))
+	job.POST("/join/way", limited(1<<16), answer(s.takeWay))
+	job.POST("/join/part", limited(1<<16), answer(s.addWire))
 	job.GET("/join/holds", answer(s.holdsOf))
 	job.GET("/join/try", answer(s.tryJoin))
 	job.GET("/work", packed, answer(s.showWorkList))

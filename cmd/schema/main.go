@@ -96,6 +96,8 @@ type api struct {
 	FunctionRequest     server.FunctionRequest
 	TrialView           server.TrialView
 	OutRuleRequest      server.OutRuleRequest
+	WayRequest          server.WayRequest
+	PartRequest         server.PartRequest
 	FeedWires           server.FeedWires
 	FeedLive            server.FeedLive
 	FeedCompareView     server.FeedCompareView
@@ -151,6 +153,7 @@ func write(path string, v any) error {
 // enums gives the values of the string types that have a fixed set of them.
 var enums = map[reflect.Type][]any{
 	reflect.TypeFor[join.Choice](): list(join.Unsaid, join.Wanted, join.GivenUp, join.NotFitted),
+	reflect.TypeFor[join.Body]():   list(join.Resistor, join.RelayBody, join.Through, join.SingleWire, join.Fitted),
 	reflect.TypeFor[join.State]():  list(join.OnPaper, join.Needs, join.Open, join.Gone, join.NotThere),
 	reflect.TypeFor[match.Verdict](): list(match.StaysPut, match.Moves, match.MovesConnector, match.Meets,
 		match.Faces, match.Goes, match.NeedsSource, match.Undecided, match.NeedsWire, match.LeftEmpty, match.Joins,

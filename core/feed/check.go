@@ -151,6 +151,8 @@ func (r *Result) checkWires() {
 }
 
 func (r *Result) checkRelays() {
+	states := append(slices.Clone(r.States), r.full, r.cranked) // what only a switch closes pulls there
+	reached := append(slices.Clone(r.reached), r.fedBy(r.full), r.fedBy(r.cranked))
 	for k, relay := range r.Drawn.Relays {
 		if _, unit := r.Drawn.Units[r.Drawn.Device[relay.Coil]]; unit { // it stands for the unit's being awake
 			continue
@@ -158,14 +160,13 @@ func (r *Result) checkRelays() {
 		pulls, fed, back, both, buzzes := false, false, false, false, false
 		coil := &r.Drawn.Elements[relay.Coil]
 		heads := r.Drawn.Heads()
-		for _, s := range r.States {
+		for at, s := range states {
 			pulls = pulls || s.Pulled[k]
 			buzzes = buzzes || slices.Contains(s.Buzzes, relay.Name)
 			if now := !s.Floating[coil.A] && max(s.Volts[coil.A], s.Volts[coil.B]) > 6; now {
 				fed = true
 				back = back || min(s.Volts[coil.A], s.Volts[coil.B]) < 3
-				reached := r.fedBy(s)
-				both = both || reached[heads[coil.A]] && reached[heads[coil.B]]
+				both = both || reached[at][heads[coil.A]] && reached[at][heads[coil.B]]
 			}
 		}
 		switch {

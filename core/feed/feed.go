@@ -57,6 +57,7 @@ type Result struct {
 
 	in      Input
 	full    *network.State   // the engine running with everything switched on
+	cranked *network.State   // crank with everything switched on
 	at      [][]int32        // elements by node
 	above   map[int32]bool   // nodes that a source reaches without a switch or a fuse between
 	worst   []float64        // A by element, the most of what lasts: of all positions but crank
@@ -88,6 +89,9 @@ func Compute(in Input) (*Result, error) {
 	}
 	var err error
 	if r.full, err = r.everything(); err != nil {
+		return nil, err
+	}
+	if r.cranked, err = r.With("crank", r.Own()); err != nil {
 		return nil, err
 	}
 	r.worst = most(r.States, r.full)

@@ -32,6 +32,7 @@ type Finding struct {
 	Stage    string   `json:"stage,omitempty"`   // the stage whose screen shows the subject, where it is not Match
 	Side     string   `json:"side,omitempty"`    // which pinout the subject is in: from or to
 	Subject  string   `json:"subject,omitempty"` // a cavity as people write it, "A14", or a step's number
+	Name     string   `json:"name,omitempty"`    // what people call the subject, where it is an id
 	Text     string   `json:"text"`              // one plain sentence
 	Remedy   string   `json:"remedy,omitempty"`  // what to do
 	Answer   *Answer  `json:"answer,omitempty"`  // what somebody said to it, where it may stand

@@ -31,15 +31,15 @@ type Added struct {
 	Body     Body        `json:"body"`
 	Ohms     float64     `json:"ohms,omitempty"`   // of a resistor
 	In       harness.Ref `json:"in,omitzero"`      // the cavity behind which a wire is cut and led through it
-	Leads    []Lead      `json:"leads,omitempty"`  // to wires that are not cut, and to studs
+	Leads    []PartLead  `json:"leads,omitempty"`  // to wires that are not cut, and to studs
 	Was      Stated      `json:"was,omitempty"`    // what the function stated before it was taken
 	Reason   string      `json:"reason,omitempty"` // the sum that asked for it
 	Who      string      `json:"who,omitempty"`
 	When     int64       `json:"when,omitempty"` // Unix milliseconds
 }
 
-// Lead is a lead of a part: from one of its points to the wire of a cavity, or to a stud.
-type Lead struct {
+// PartLead is a lead of a part: from one of its points to the wire of a cavity, or to a stud.
+type PartLead struct {
 	Point string `json:"point"` // 1, 86, +
 	To    string `json:"to"`
 }
@@ -207,6 +207,6 @@ func (x *adder) site(a *Added, at harness.Ref) (harness.Length, bool) {
 
 func (x *adder) say(a *Added, why string) {
 	x.out.Findings = append(x.out.Findings, finding.Finding{Code: "part-no-place", Severity: finding.Wrong, Stage: "join",
-		Subject: a.Function, Text: fmt.Sprintf("%s, %s, finds no place: %s.", a.ID, a.What, why),
+		Subject: a.Function, Name: a.ID, Text: fmt.Sprintf("%s, %s, finds no place: %s.", a.ID, a.What, why),
 		Remedy: "Choose another end of the circuit for it, or take it out again."})
 }

@@ -11,7 +11,7 @@ import (
 
 // target is where a lead comes: an end of a wire that it is joined onto, or a stud.
 type target struct {
-	Lead
+	PartLead
 	wire string
 	end  int // of wire
 	host harness.Length
@@ -37,7 +37,7 @@ func (x *adder) add(a *Added) {
 	}
 	var targets []target
 	for i, l := range a.Leads {
-		g := target{Lead: l, wire: a.lead(l.Point)}
+		g := target{PartLead: l, wire: a.lead(l.Point)}
 		if a.Body == SingleWire {
 			g.wire, g.end = a.Wire(), i
 		}

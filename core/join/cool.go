@@ -16,12 +16,24 @@ const coldest, hottest = 40.0, 140.0
 // comesOn gives the least coolant temperature in °C at which the rules work an output, with or without a request for air
 // conditioning; false where they never do, or say nothing of it.
 func comesOn(rules []OutputRule, output string, request bool) (celsius float64, known bool) {
-	for c := coldest; c <= hottest; c += 0.5 {
+	works := func(c float64) bool {
 		on, _ := Ruled(rules, Condition{Numbers: map[string]float64{"coolant": c, "temperature": c},
 			On: map[string]bool{"a/c request": request, "a/c": request, "air conditioning": request}})
-		if on[output] {
-			return c, true
+		return on[output]
+	}
+	for c := coldest; c <= hottest; c++ {
+		if !works(c) {
+			continue
 		}
+		off, on := c-1, c
+		for c > coldest && on-off > 0.01 {
+			if half := (off + on) / 2; works(half) {
+				on = half
+			} else {
+				off = half
+			}
+		}
+		return math.Round(on*10) / 10, true
 	}
 	return 0, false
 }

@@ -40,7 +40,7 @@ func TestMoreSumsByHand(t *testing.T) {
 		works bool
 		says  string
 	}{
-		"two stages by rules":            {"fans", fan, nil, true, "95.5 °C"},
+		"two stages by rules":            {"fans", fan, nil, true, "95 °C"},
 		"the second too late":            {"fans", late, nil, false, "too late"},
 		"one that never stops":           {"fans", never, nil, false, "never stops"},
 		"both at once":                   {"fans", upside, nil, false, "with the first"},

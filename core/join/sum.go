@@ -182,10 +182,8 @@ func (it *Item) sum(in *Inputs, w FunctionWish) {
 		it.State, it.Why = Open, it.Why+", and its sum is not stated"
 		it.need("", "", s.Says)
 	}
-	for k, way := range s.Ways {
-		if k < 3 && !s.Works {
-			it.need("", "", way.Text)
-		}
+	if !s.Works && len(s.Ways) > 0 {
+		it.need("", "", "one of the ways to make it work, at its sum")
 	}
 }
 

@@ -5,8 +5,10 @@ import (
 
 	"draxel/core/circuit"
 	"draxel/core/feed"
+	"draxel/core/finding"
 	"draxel/core/harness"
 	"draxel/core/join"
+	"draxel/core/match"
 	"draxel/core/network"
 	"draxel/core/reach"
 	"draxel/core/work"
@@ -86,38 +88,60 @@ func unlaid(steps []work.Step, parts []join.Added, added *join.AddedPart) []work
 
 // proofAt says what proves a wire of the vehicle that nobody has measured, and false where it needs no proof.
 func (m *model) proofAt(at harness.Ref) (join.Meter, bool) {
+	if m.ours(at) {
+		return join.Meter{}, false
+	}
 	e := join.End{At: at}
-	m.theirs(&e)
+	m.measureFirst(&e)
 	return e.Meter, e.Meter != join.Meter{}
 }
 
 // stud says whether there is a stud or another point of that name, that wires are brought to.
-func (f *Facts) stud(name string) bool {
-	if slices.ContainsFunc(f.Laid.Loom.Devices, func(d harness.Device) bool {
-		return d.ID == name && d.Kind == harness.Grounds
-	}) {
-		return true
+func (f *Facts) stud(name string) bool { return slices.Contains(f.Studs(), name) }
+
+// ours says whether a cavity is one of the harness that comes into the vehicle: what no table has is the vehicle's.
+func (m *model) ours(at harness.Ref) bool { return m.facts.ours(at) }
+
+func (f *Facts) ours(at harness.Ref) bool {
+	_, from := f.From.Connector(at.Connector)
+	if f.repinned(at.Connector) || f.Vehicle == match.To {
+		return from || f.repinned(at.Connector)
 	}
-	if f.Feed == nil {
-		return false
-	}
-	in := &f.Feed.Inside
-	for _, s := range in.Sources {
-		if s.Plus == name || s.Minus == name {
-			return true
+	return slices.ContainsFunc(f.To.Connectors, func(c harness.Connector) bool {
+		return f.Housing(match.To, c.ID) == at.Connector
+	})
+}
+
+// Studs lists the points that leads can be brought to and that are no cavity: ground points, the ends of sources and of
+// cables, what fuses feed.
+func (f *Facts) Studs() []string {
+	var out []string
+	add := func(name string) {
+		if _, cavity := f.cavity(name); name != "" && !cavity && !slices.Contains(out, name) {
+			out = append(out, name)
 		}
 	}
-	for _, c := range in.Cables {
-		if c.From == name || c.To == name {
-			return true
+	for i := range f.Laid.Loom.Devices {
+		if d := &f.Laid.Loom.Devices[i]; d.Kind == harness.Grounds {
+			add(d.ID)
 		}
 	}
-	for _, s := range in.Slots {
-		if s.Out == name {
-			return true
+	if f.Feed != nil {
+		in := &f.Feed.Inside
+		for _, s := range in.Sources {
+			add(s.Minus)
+			add(s.Plus)
+		}
+		for _, c := range in.Cables {
+			add(c.From)
+			add(c.To)
+		}
+		for _, s := range in.Slots {
+			add(s.Out)
 		}
 	}
-	return false
+	slices.SortFunc(out, finding.Natural)
+	return out
 }
 
 // withParts gives what stands in the vehicle with the resistors and relays that are added between wires.
@@ -131,7 +155,7 @@ func withParts(f *feed.Facts, parts []join.Added) *feed.Facts {
 	for i := range parts {
 		a := &parts[i]
 		point := func(name string) string {
-			if slices.ContainsFunc(a.Leads, func(l join.Lead) bool { return l.Point == name }) || a.In != (harness.Ref{}) &&
+			if slices.ContainsFunc(a.Leads, func(l join.PartLead) bool { return l.Point == name }) || a.In != (harness.Ref{}) &&
 				(name == "30" || name == "87") {
 				return a.Point(name)
 			}

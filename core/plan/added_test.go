@@ -41,14 +41,14 @@ func addNow(r *rand.Rand, j *plan.Job, f *plan.Facts) {
 	case 0:
 		a.In = any()
 	case 1:
-		a.Leads = []join.Lead{{Point: "1", To: any().String()}, {Point: "2", To: any().String()}}
+		a.Leads = []join.PartLead{{Point: "1", To: any().String()}, {Point: "2", To: any().String()}}
 	case 2:
-		a.In, a.Body, a.Leads = any(), join.Through, []join.Lead{{Point: "+", To: any().String()}}
+		a.In, a.Body, a.Leads = any(), join.Through, []join.PartLead{{Point: "+", To: any().String()}}
 	case 3:
 		a.In, a.Body = any(), join.RelayBody
-		a.Leads = []join.Lead{{Point: "86", To: a.Point("30")}, {Point: "85", To: any().String()}}
+		a.Leads = []join.PartLead{{Point: "86", To: a.Point("30")}, {Point: "85", To: any().String()}}
 	default:
-		a.Body, a.Leads = join.SingleWire, []join.Lead{{Point: "1", To: any().String()}, {Point: "2", To: any().String()}}
+		a.Body, a.Leads = join.SingleWire, []join.PartLead{{Point: "1", To: any().String()}, {Point: "2", To: any().String()}}
 	}
 	j.Added = append(slices.Clone(j.Added), a)
 }

@@ -69,6 +69,9 @@ func (m *model) free(text string) (harness.Ref, bool) {
 // cavity reads a text as a cavity of the model.
 func (m *model) cavity(text string) (harness.Ref, bool) { return m.facts.cavity(text) }
 
+// Cavity reads a text as a cavity of the connectors that are known.
+func (f *Facts) Cavity(text string) (harness.Ref, bool) { return f.cavity(text) }
+
 // cavity reads a text as a cavity of the connectors that are known.
 func (f *Facts) cavity(text string) (harness.Ref, bool) {
 	return network.Cavity(text, func(id string) (harness.Connector, bool) {

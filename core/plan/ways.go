@@ -133,7 +133,7 @@ func (f *Facts) roleAt(at harness.Ref) signal.Role {
 			return r.Signal.Role
 		}
 	}
-	return signal.Unread
+	return f.loomRow(at).Signal.Role
 }
 
 // wayOf gives the ways by From cavity.

@@ -1,7 +1,15 @@
 import { useQuery } from '@tanstack/react-query';
 import { request } from './client';
 import { jobPath, useSend } from './hooks';
-import type { FunctionRequest, HoldsView, JoinView, OutRuleRequest, TrialView } from './types.gen';
+import type {
+  FunctionRequest,
+  HoldsView,
+  JoinView,
+  OutRuleRequest,
+  PartRequest,
+  TrialView,
+  WayRequest,
+} from './types.gen';
 
 export const useJoin = (job: string) =>
   useQuery({
@@ -57,3 +65,8 @@ export const useTrial = (job: string, revision: number, t: Tried, asked: boolean
     retry: false,
     placeholderData: (last) => last,
   });
+
+export const useTakeWay = (job: string) => useSend<Omit<WayRequest, 'id'>>(job, 'POST', '/join/way');
+
+/** Brings a wire from an end of a function to another, or takes a part out again. */
+export const useAddWire = (job: string) => useSend<Omit<PartRequest, 'id'>>(job, 'POST', '/join/part');

@@ -68,6 +68,8 @@ export interface ApiSchema {
   FunctionRequest: FunctionRequest;
   TrialView: TrialView;
   OutRuleRequest: OutRuleRequest;
+  WayRequest: WayRequest;
+  PartRequest: PartRequest;
   FeedWires: FeedWires;
   FeedLive: FeedLive;
   FeedCompareView: FeedCompareView;
@@ -262,6 +264,7 @@ export interface Finding {
   stage?: string;
   side?: string;
   subject?: string;
+  name?: string;
   text: string;
   remedy?: string;
   answer?: Answer;
@@ -2511,6 +2514,11 @@ export interface JoinView {
   flags: string[];
   settings: string[];
   raised: RaisedCodes[];
+  sites: Site[];
+  studs: string[];
+  parts: Added[];
+  named: Named[];
+  steps: WorkStep[];
   findings: Finding[];
 }
 /**
@@ -2531,7 +2539,7 @@ export interface Item {
   at: EndAt[];
   sum?: Sum;
   asks?: Ask[];
-  needs?: string[];
+  needs?: Need[];
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -2543,6 +2551,8 @@ export interface EndAt {
   text: string;
   circuit: number;
   unit?: boolean;
+  unfollowed?: boolean;
+  added?: boolean;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -2576,6 +2586,28 @@ export interface SumWay {
     [k: string]: string;
   };
   unit?: string;
+  part?: WayPart;
+  stage?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "WayPart".
+ */
+export interface WayPart {
+  what: string;
+  body: "resistor" | "relay" | "part" | "wire" | "fitted";
+  ohms?: number;
+  in?: boolean;
+  leads?: WayLead[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "WayLead".
+ */
+export interface WayLead {
+  point: string;
+  asks: string;
+  own?: string;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -2606,6 +2638,16 @@ export interface Ask {
   unit?: string;
   value: string;
   usual?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Need".
+ */
+export interface Need {
+  text: string;
+  stage?: string;
+  at?: string;
+  row?: string;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -2652,6 +2694,61 @@ export interface OutputRule {
 export interface RaisedCodes {
   function: string;
   codes: string[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Site".
+ */
+export interface Site {
+  at: string;
+  text: string;
+  why?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Added".
+ */
+export interface Added {
+  id: string;
+  function: string;
+  what: string;
+  body: "resistor" | "relay" | "part" | "wire" | "fitted";
+  ohms?: number;
+  in?: Ref;
+  leads?: PartLead[];
+  was?: Stated;
+  reason?: string;
+  who?: string;
+  when?: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "PartLead".
+ */
+export interface PartLead {
+  point: string;
+  to: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Stated".
+ */
+export interface Stated {
+  [k: string]: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Named".
+ */
+export interface Named {
+  at: Ref;
+  side?: "from" | "to";
+  row: Row;
+  wire: string;
+  for: string[];
+  measured: boolean;
+  proof?: string;
+  read?: string[];
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -2717,6 +2814,33 @@ export interface OutRuleRequest {
   seen: number;
   output: string;
   when: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "WayRequest".
+ */
+export interface WayRequest {
+  id: string;
+  seen: number;
+  function: string;
+  way: number;
+  text: string;
+  in?: string;
+  leads?: {
+    [k: string]: string;
+  };
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "PartRequest".
+ */
+export interface PartRequest {
+  id: string;
+  seen: number;
+  function?: string;
+  from?: string;
+  to?: string;
+  out?: string;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -3680,6 +3804,8 @@ export interface Api {
   FunctionRequest: FunctionRequest;
   TrialView: TrialView;
   OutRuleRequest: OutRuleRequest;
+  WayRequest: WayRequest;
+  PartRequest: PartRequest;
   FeedWires: FeedWires;
   FeedLive: FeedLive;
   FeedCompareView: FeedCompareView;

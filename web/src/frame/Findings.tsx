@@ -224,7 +224,7 @@ function One({ job, finding: f, onShow, children }: OneProps) {
           f.subject &&
           f.code !== 'unverified-feed' && (
             <button className="plain mono" onClick={onShow}>
-              {f.subject}
+              {f.name ?? f.subject}
             </button>
           )
         )}

@@ -36,6 +36,8 @@ const words: Record<string, string> = {
   'join apart': 'take apart',
   'join mend': 'make whole',
   'join away': 'take away',
+  'join bring': 'bring in',
+  'join fit': 'fit',
   'own own': 'own step',
 };
 
@@ -43,3 +45,7 @@ const words: Record<string, string> = {
 export const kindWord = (s: WorkStep) => words[`${s.stage ?? ''} ${s.kind}`] ?? s.kind;
 
 export const day = (ms: number) => new Date(ms).toISOString().slice(0, 10);
+
+/** A stage by its name, as the rail has it. */
+export const stageName = (stage: string) =>
+  stageWord[stage] ?? stage.charAt(0).toUpperCase() + stage.slice(1);

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { feedFile, useFeedTree, type Fault } from '../../api/feed';
 import type { Feeder, FeedView } from '../../api/types.gen';
+import { KeyTabs, SwitchTabs } from '../../work/KeyTabs';
 import { useKey } from '../../keys/useKey';
 import { FeedReasons } from './FeedReasons';
 import { FeedTree } from './FeedTree';
@@ -44,17 +45,16 @@ export function LivePart({ job, view }: { job: string; view: FeedView }) {
   return (
     <div className="feedgrid">
       <div className="feedmain">
-        <div className="bar feedkeys" role="group" aria-label="position of the key">
-          {view.positions.map((p) => (
-            <button
-              key={p.name}
-              className={`plain keytab${p.name === position ? ' on' : ''}`}
-              aria-pressed={p.name === position}
-              onClick={() => turn(p.name)}
-            >
-              <kbd>{keyOf[p.name]?.toUpperCase()}</kbd> {wordOf[p.name] ?? p.name}
-            </button>
-          ))}
+        <KeyTabs
+          positions={view.positions}
+          at={position}
+          onTurn={turn}
+          word={(name) => (
+            <>
+              <kbd>{keyOf[name]?.toUpperCase()}</kbd> {wordOf[name] ?? name}
+            </>
+          )}
+        >
           <span className="grow" />
           {opened.size > 0 && (
             <button className="plain" onClick={() => setOpened(new Set())}>
@@ -67,24 +67,13 @@ export function LivePart({ job, view }: { job: string; view: FeedView }) {
           <a href={feedFile(job, 'dot', position)} title="this tree in the DOT language">
             DOT
           </a>
-        </div>
-        {view.switches.length > 0 && (
-          <div className="bar feedkeys" role="group" aria-label="switches of their own">
-            <span className="quiet">on:</span>
-            {view.switches.map((x) => (
-              <button
-                key={x}
-                className={`plain keytab${on.includes(x) ? ' on' : ''}`}
-                aria-pressed={on.includes(x)}
-                onClick={() =>
-                  setOn(view.switches.filter((y) => (y === x ? !on.includes(x) : on.includes(y))))
-                }
-              >
-                {x}
-              </button>
-            ))}
-          </div>
-        )}
+        </KeyTabs>
+        <SwitchTabs
+          label="switches of their own"
+          switches={view.switches}
+          on={on}
+          onFlip={(next) => setOn(view.switches.filter((x) => next.includes(x)))}
+        />
         <FeedTree tree={tree} opened={opened} chosen={sel} onChoose={pick} onOpen={open} />
         {view.unfed.length > 0 && (
           <div className="feedunfed" data-testid="unfed">

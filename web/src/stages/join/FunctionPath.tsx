@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { useHolds } from '../../api/join';
 import type { EndAt, Item, JoinView, Leg } from '../../api/types.gen';
+import { KeyTabs, SwitchTabs } from '../../work/KeyTabs';
 import { amps } from '../../work/amps';
 
 /** The circuits of a function: the ends that are one, the wires that join them, live in the position that is chosen. */
@@ -13,39 +14,16 @@ export function FunctionPath({ job, view, item }: { job: string; view: JoinView;
   }
   return (
     <div className="path">
-      <div className="bar feedkeys" role="group" aria-label="position of the key">
-        {view.said ? (
-          view.positions.map((p) => (
-            <button
-              key={p.name}
-              className={`plain keytab${p.name === position ? ' on' : ''}`}
-              aria-pressed={p.name === position}
-              onClick={() => turn(p.name)}
-            >
-              {p.name}
-            </button>
-          ))
-        ) : (
-          <span className="quiet">
-            Say in Feed what stands in the vehicle: then it is shown what is live here.
-          </span>
-        )}
-      </div>
+      {view.said ? (
+        <KeyTabs positions={view.positions} at={position} onTurn={turn} />
+      ) : (
+        <div className="bar feedkeys quiet">
+          Say in Feed what stands in the vehicle: then it is shown what is live here.
+        </div>
+      )}
       {item.kind === 'works' && view.said && (
         <>
-          <div className="bar feedkeys" role="group" aria-label="switches">
-            <span className="quiet">on:</span>
-            {view.switches.map((x) => (
-              <button
-                key={x}
-                className={`plain keytab${sw.includes(x) ? ' on' : ''}`}
-                aria-pressed={sw.includes(x)}
-                onClick={() => flip(sw.includes(x) ? sw.filter((y) => y !== x) : [...sw, x])}
-              >
-                {x}
-              </button>
-            ))}
-          </div>
+          <SwitchTabs label="switches" switches={view.switches} on={sw} onFlip={flip} />
           {[...new Set(item.at.filter((e) => !e.unit).map((e) => e.device))].map((d) => (
             <Holds key={d} {...{ job, view, position, sw }} device={d} />
           ))}

@@ -2,7 +2,8 @@ import { App, Button, Input } from 'antd';
 import { useState } from 'react';
 import { explain } from '../../api/client';
 import { useSetFunction } from '../../api/join';
-import type { Chart, Item, JoinView, SumWay } from '../../api/types.gen';
+import type { Chart, Item, JoinView } from '../../api/types.gen';
+import { WayRow } from './WayRow';
 
 /** The sum behind a function: what it works with, its working, a picture of it, and the ways to make it work. */
 export function FunctionSum({ job, view, item }: { job: string; view: JoinView; item: Item }) {
@@ -26,38 +27,47 @@ export function FunctionSum({ job, view, item }: { job: string; view: JoinView; 
       },
       { onSuccess: () => type({}), onError: (e) => void message.warning(explain(e)) },
     );
-  const take = (w: SumWay) => keep({ ...w.facts, ...(w.unit ? { setting: w.unit } : {}) });
   return (
     <div className="sum" data-testid="sum">
       <h2>
         <span aria-hidden="true">{sum.works ? '✓' : sum.short ? '?' : '✕'}</span> {sum.says}
       </h2>
       {sum.error && <div className="problem">{sum.error}</div>}
-      <div className="sumgrid">
-        <form
-          className="sumfacts"
-          onSubmit={(e) => {
-            e.preventDefault();
-            keep({});
-          }}
-        >
-          {asks.map((a) => (
-            <label key={a.name} className="sumfact">
-              <span>{a.what}</span>
-              <Input
-                size="small"
-                aria-label={a.what}
-                placeholder={a.usual ?? ''}
-                suffix={a.unit ?? ''}
-                value={typed[a.name] ?? a.value}
-                onChange={(e) => type({ ...typed, [a.name]: e.target.value })}
-              />
-            </label>
+      {(sum.ways ?? []).length > 0 && (
+        <>
+          <h3>Ways to make it work</h3>
+          {sum.ways?.map((w, i) => (
+            <WayRow key={w.text} {...{ job, view, item }} way={w} index={i} onTaken={() => type({})} />
           ))}
-          <Button size="small" htmlType="submit" disabled={Object.keys(typed).length === 0}>
-            Keep these
-          </Button>
-        </form>
+        </>
+      )}
+      <div className="sumgrid">
+        {asks.length > 0 && (
+          <form
+            className="sumfacts"
+            onSubmit={(e) => {
+              e.preventDefault();
+              keep({});
+            }}
+          >
+            {asks.map((a) => (
+              <label key={a.name} className="sumfact">
+                <span>{a.what}</span>
+                <Input
+                  size="small"
+                  aria-label={a.what}
+                  placeholder={a.usual ?? ''}
+                  suffix={a.unit ?? ''}
+                  value={typed[a.name] ?? a.value}
+                  onChange={(e) => type({ ...typed, [a.name]: e.target.value })}
+                />
+              </label>
+            ))}
+            <Button size="small" htmlType="submit" disabled={Object.keys(typed).length === 0}>
+              Keep these
+            </Button>
+          </form>
+        )}
         <div>
           {sum.lines.length > 0 && (
             <table className="table">
@@ -75,21 +85,6 @@ export function FunctionSum({ job, view, item }: { job: string; view: JoinView; 
           {sum.chart && <SumChart chart={sum.chart} />}
         </div>
       </div>
-      {(sum.ways ?? []).length > 0 && (
-        <>
-          <h3>Ways to make it work</h3>
-          {sum.ways?.map((w) => (
-            <div key={w.text} className="sumway">
-              <span>{w.text}</span>
-              {w.facts && (
-                <Button size="small" onClick={() => take(w)}>
-                  Take this way
-                </Button>
-              )}
-            </div>
-          ))}
-        </>
-      )}
     </div>
   );
 }

@@ -8,6 +8,7 @@ import type { Item, JoinView } from '../../api/types.gen';
 import { useJobID } from '../../frame/Frame';
 import { useKey } from '../../keys/useKey';
 import { ReasonDialog } from '../../work/ReasonDialog';
+import { CarryOut } from './CarryOut';
 import { FunctionPath } from './FunctionPath';
 import { FunctionSum } from './FunctionSum';
 import { JoinReasons } from './JoinReasons';
@@ -24,6 +25,8 @@ export function JoinPage() {
   return join.data ? <Join job={job} view={join.data} /> : <main className="page" aria-busy="true" />;
 }
 
+const parts = { path: 'Its path and its sum', try: 'Try it', work: 'Parts and steps' };
+
 const counted = (view: JoinView, state: Item['state']) => view.items.filter((i) => i.state === state).length;
 
 function Join({ job, view }: { job: string; view: JoinView }) {
@@ -32,7 +35,7 @@ function Join({ job, view }: { job: string; view: JoinView }) {
   const { message } = App.useApp();
   const [asked, ask] = useState<Item | undefined>();
   const list = useRef<HTMLDivElement>(null);
-  const trying = address.get('part') === 'try';
+  const part = address.get('part') ?? 'path';
   const at = Math.max(
     0,
     view.items.findIndex((i) => i.id === (address.get('sel') ?? firstOpen(view))),
@@ -57,8 +60,11 @@ function Join({ job, view }: { job: string; view: JoinView }) {
     );
   useKey('up', () => step(-1));
   useKey('down', () => step(1));
-  useKey('1', () => setAddress(sel ? { sel: sel.id } : {}));
-  useKey('2', () => setAddress({ part: 'try', ...(sel ? { sel: sel.id } : {}) }));
+  const open = (p: string) =>
+    setAddress({ ...(p === 'path' ? {} : { part: p }), ...(sel ? { sel: sel.id } : {}) });
+  useKey('1', () => open('path'));
+  useKey('2', () => open('try'));
+  useKey('3', () => open('work'));
   useKey('w', () => sel && decide(sel, 'wanted'));
   useKey('g', () => sel && ask(sel));
   useKey('x', () => sel && decide(sel, 'not-fitted'));
@@ -103,23 +109,21 @@ function Join({ job, view }: { job: string; view: JoinView }) {
         </div>
         <section className="joinmiddle" tabIndex={0} aria-label="what was chosen">
           <nav className="sides" aria-label="parts of Join">
-            <button
-              className={`plain${trying ? '' : ' on'}`}
-              aria-pressed={!trying}
-              onClick={() => setAddress(sel ? { sel: sel.id } : {})}
-            >
-              <kbd>1</kbd> Its path and its sum
-            </button>
-            <button
-              className={`plain${trying ? ' on' : ''}`}
-              aria-pressed={trying}
-              onClick={() => setAddress({ part: 'try', ...(sel ? { sel: sel.id } : {}) })}
-            >
-              <kbd>2</kbd> Try it
-            </button>
+            {Object.entries(parts).map(([id, word], i) => (
+              <button
+                key={id}
+                className={`plain${part === id ? ' on' : ''}`}
+                aria-pressed={part === id}
+                onClick={() => open(id)}
+              >
+                <kbd>{i + 1}</kbd> {word}
+              </button>
+            ))}
           </nav>
-          {trying ? (
+          {part === 'try' ? (
             <TryPart job={job} view={view} />
+          ) : part === 'work' ? (
+            <CarryOut job={job} view={view} />
           ) : (
             sel && (
               <>
@@ -130,7 +134,7 @@ function Join({ job, view }: { job: string; view: JoinView }) {
           )}
         </section>
         <aside className="reasons" aria-label="reasons">
-          {sel && <JoinReasons view={view} item={sel} onDecide={decide} onGiveUp={ask} />}
+          {sel && <JoinReasons job={job} view={view} item={sel} onDecide={decide} onGiveUp={ask} />}
         </aside>
       </div>
       {asked && (

@@ -1,8 +1,10 @@
 import { Button } from 'antd';
 import type { Item, JoinView } from '../../api/types.gen';
 import { SeverityMark } from '../../frame/SeverityMark';
+import { Needed } from './Needed';
 
 interface Props {
+  job: string;
   view: JoinView;
   item: Item;
   onDecide: (it: Item, choice: '' | 'wanted' | 'not-fitted') => void;
@@ -10,7 +12,7 @@ interface Props {
 }
 
 /** Why a function stands as it does, what the law may say, and where it is decided. */
-export function JoinReasons({ view, item, onDecide, onGiveUp }: Props) {
+export function JoinReasons({ job, view, item, onDecide, onGiveUp }: Props) {
   return (
     <>
       <div>
@@ -19,14 +21,7 @@ export function JoinReasons({ view, item, onDecide, onGiveUp }: Props) {
           {item.state}: {item.why}
         </div>
       </div>
-      {(item.needs ?? []).length > 0 && (
-        <section>
-          <h3>It needs</h3>
-          {item.needs?.map((n) => (
-            <div key={n}>{n}</div>
-          ))}
-        </section>
-      )}
+      <Needed key={item.id} {...{ job, view, item }} />
       {view.findings
         .filter((f) => f.subject === item.id && !f.answer)
         .map((f) => (

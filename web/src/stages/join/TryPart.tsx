@@ -4,6 +4,7 @@ import { Link } from 'react-router';
 import { explain } from '../../api/client';
 import { useSetRule, useTrial, type Tried } from '../../api/join';
 import type { JoinView, RuledOutput } from '../../api/types.gen';
+import { KeyTabs, SwitchTabs } from '../../work/KeyTabs';
 
 /** A condition by hand: the key, switches, outputs of the unit; and what works in it, which relay pulls. */
 export function TryPart({ job, view }: { job: string; view: JoinView }) {
@@ -29,31 +30,8 @@ export function TryPart({ job, view }: { job: string; view: JoinView }) {
     );
   return (
     <div className="try" data-testid="try">
-      <div className="bar feedkeys" role="group" aria-label="position of the key">
-        {view.positions.map((p) => (
-          <button
-            key={p.name}
-            className={`plain keytab${p.name === t.position ? ' on' : ''}`}
-            aria-pressed={p.name === t.position}
-            onClick={() => set({ ...t, position: p.name })}
-          >
-            {p.name}
-          </button>
-        ))}
-      </div>
-      <div className="bar feedkeys" role="group" aria-label="switches">
-        <span className="quiet">on:</span>
-        {view.switches.map((x) => (
-          <button
-            key={x}
-            className={`plain keytab${t.sw.includes(x) ? ' on' : ''}`}
-            aria-pressed={t.sw.includes(x)}
-            onClick={() => set({ ...t, sw: flip(t.sw, x) })}
-          >
-            {x}
-          </button>
-        ))}
-      </div>
+      <KeyTabs positions={view.positions} at={t.position} onTurn={(position) => set({ ...t, position })} />
+      <SwitchTabs label="switches" switches={view.switches} on={t.sw} onFlip={(sw) => set({ ...t, sw })} />
       {view.numbers.length + view.flags.length > 0 && (
         <div className="bar feedkeys" role="group" aria-label="what the rules ask for">
           {view.numbers.map((n) => (

@@ -1,0 +1,21 @@
+package browser
+import ("testing";"time")
+func TestZZ(t *testing.T){
+ v:=open(t,"/jobs/packhorse/join?sel=interlock")
+ v.see("[data-testid=sum]","relay in the start wire")
+ v.click("[data-testid=sum] button","Take this way")
+ v.choose("the wire is cut behind","OST-1")
+ v.choose("the wire of the switch, which closes to ground","OCL-1 ")
+ v.click("[data-testid=sum] button","Take this way")
+ v.see("aside","nothing of it|works on paper|needs something")
+ time.Sleep(900*time.Millisecond)
+ v.shot("/tmp/z1.png")
+ v.press('3')
+ v.see("main","start relay")
+ time.Sleep(600*time.Millisecond)
+ v.shot("/tmp/z2.png")
+ v.goTo("/jobs/packhorse/join?sel=fans")
+ v.see("[data-testid=sum]",".")
+ time.Sleep(600*time.Millisecond)
+ v.shot("/tmp/z3.png")
+}
