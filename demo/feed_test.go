@@ -2,19 +2,24 @@ package demo_test
 
 import (
 	"bytes"
+	"fmt"
 	"math"
 	"math/rand/v2"
 	"os"
 	"os/exec"
 	"path/filepath"
 	"regexp"
+	"slices"
 	"strconv"
 	"testing"
 
 	"draxel/core/feed"
 	"draxel/core/gather"
+	"draxel/core/harness"
+	"draxel/core/join"
 	"draxel/core/network"
 	"draxel/core/plan"
+	"draxel/demo"
 	"draxel/exchange"
 )
 
@@ -124,41 +129,109 @@ func TestPackhorseInNgspice(t *testing.T) {
 		t.Skip("ngspice (Debian package ngspice) is not installed: the volts are not compared with it")
 	}
 	r := fed(t)
-	names := exchange.SpiceNodes(r.Drawn.Network)
 	for i, s := range r.States {
-		var b bytes.Buffer
-		if err := exchange.WriteSpice(&b, s, "Packhorse"); err != nil {
-			t.Fatal(err)
+		likeNgspice(t, feed.Positions()[i].Name, r, s)
+	}
+}
+
+// likeNgspice compares the volts of a state with those of ngspice on the exported netlist, to a millivolt.
+func likeNgspice(t *testing.T, what string, r *feed.Result, s *network.State) {
+	t.Helper()
+	var b bytes.Buffer
+	if err := exchange.WriteSpice(&b, s, "Packhorse"); err != nil {
+		t.Fatal(err)
+	}
+	file := filepath.Join(t.TempDir(), "p.cir")
+	if err := os.WriteFile(file, b.Bytes(), 0o600); err != nil {
+		t.Fatal(err)
+	}
+	out, err := exec.Command("ngspice", "-b", "-n", file).CombinedOutput()
+	if err != nil {
+		t.Fatalf("%s: %v\n%s", what, err, out)
+	}
+	theirs := map[string]float64{}
+	for _, m := range volts.FindAllStringSubmatch(string(out), -1) {
+		if v, err := strconv.ParseFloat(m[2], 64); err == nil {
+			theirs[m[1]] = v
 		}
-		file := filepath.Join(t.TempDir(), "p.cir")
-		if err := os.WriteFile(file, b.Bytes(), 0o600); err != nil {
-			t.Fatal(err)
+	}
+	compared, worst := 0, 0.0
+	for k, name := range exchange.SpiceNodes(r.Drawn.Network) {
+		if k == 0 || s.Floating[k] || int(r.Drawn.Heads()[k]) != k {
+			continue
 		}
-		out, err := exec.Command("ngspice", "-b", "-n", file).CombinedOutput()
-		if err != nil {
-			t.Fatalf("%s: %v\n%s", feed.Positions()[i].Name, err, out)
+		v, there := theirs[name]
+		if !there {
+			t.Fatalf("%s: ngspice says nothing of %s", what, name)
 		}
-		theirs := map[string]float64{}
-		for _, m := range volts.FindAllStringSubmatch(string(out), -1) {
-			if v, err := strconv.ParseFloat(m[2], 64); err == nil {
-				theirs[m[1]] = v
+		compared++
+		worst = max(worst, math.Abs(v-s.Volts[k]))
+	}
+	if worst > 1e-3 || compared < 200 {
+		t.Errorf("%s: of %d nodes one differs by %.2g V", what, compared, worst)
+	}
+}
+
+// The start path with a relay that the clutch switch grounds, the outputs of compressor and fans, and the pump: what works in each condition, by hand, and the volts of ngspice in it.
+func TestConditionsInNgspice(t *testing.T) {
+	all, err := demo.Jobs()
+	if err != nil {
+		t.Fatal(err)
+	}
+	j := all[1]
+	j.Added = []join.Added{{ID: "K1", Function: "interlock", What: "start relay", Body: join.RelayBody,
+		In:    harness.Ref{Connector: "OST", Cavity: "1"},
+		Leads: []join.PartLead{{Point: "86", To: "K1 30"}, {Point: "85", To: "OCL-1"}}}}
+	f, err := j.Facts()
+	if err != nil {
+		t.Fatal(err)
+	}
+	p := plan.Compute(f, j.Chosen())
+	r := p.Feed.Result
+	_, err = exec.LookPath("ngspice")
+	for _, c := range []struct {
+		position           string
+		switches, on, off  []string
+		works, not, pulled []string
+	}{
+		{"crank", []string{"master switch"}, nil, nil, nil, []string{"Packhorse starter"}, nil},
+		{"crank", []string{"master switch", "clutch switch"}, nil, nil, []string{"Packhorse starter"}, nil, []string{"K1"}},
+		{"crank", []string{"clutch switch"}, nil, nil, nil, []string{"Packhorse starter"}, nil},
+		{"run", []string{"master switch", "clutch switch"}, nil, nil, nil, []string{"Packhorse starter"}, nil},
+		{"running", []string{"master switch"}, []string{"B32"}, nil, []string{"fuel pump"}, nil, []string{"pump relay"}},
+		{"running", []string{"master switch"}, nil, []string{"B32"}, []string{"fuel pump"}, nil, nil},
+		{"running", []string{"master switch"}, []string{"B18", "B19"}, []string{"A8"}, nil, []string{"fuel pump"}, nil},
+	} {
+		what := fmt.Sprint(c.position, c.switches, c.on, c.off)
+		trial, wrong := r.Try(c.position, c.switches, c.on, c.off)
+		if wrong != nil {
+			t.Fatal(wrong)
+		}
+		for _, x := range c.works {
+			if !slices.Contains(trial.Works, x) {
+				t.Errorf("%s: %s does not work", what, x)
 			}
 		}
-		compared, worst := 0, 0.0
-		for k, name := range names {
-			if k == 0 || s.Floating[k] || int(r.Drawn.Heads()[k]) != k {
-				continue
+		for _, x := range c.not {
+			if slices.Contains(trial.Works, x) {
+				t.Errorf("%s: %s works", what, x)
 			}
-			v, there := theirs[name]
-			if !there {
-				t.Fatalf("%s: ngspice says nothing of %s", feed.Positions()[i].Name, name)
+		}
+		for _, x := range c.pulled {
+			if !slices.Contains(trial.Pulled, x) {
+				t.Errorf("%s: %s has not pulled", what, x)
 			}
-			compared++
-			worst = max(worst, math.Abs(v-s.Volts[k]))
 		}
-		if worst > 1e-3 || compared < 200 {
-			t.Errorf("%s: of %d nodes one differs by %.2g V", feed.Positions()[i].Name, compared, worst)
+		s, wrong := r.Held(c.position, c.switches, c.on, c.off)
+		if wrong != nil {
+			t.Fatal(wrong)
 		}
+		if err == nil {
+			likeNgspice(t, what, r, s)
+		}
+	}
+	if err != nil {
+		t.Skip("ngspice (Debian package ngspice) is not installed: the volts are not compared with it")
 	}
 }
 

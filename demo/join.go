@@ -30,6 +30,9 @@ func joinPackhorse(j *plan.Job) {
 		w.Who, w.When = "Ines", when
 		j.Functions = append(j.Functions, w)
 	}
+	j.Added = []join.Added{{ID: "P1", Function: "oilgauge", Body: join.Fitted, Who: "Ines", When: when,
+		What: "sender of the gauge, in a second port", Reason: "the unit reads its own: a gauge beside it would draw current",
+		Was: join.Stated{"sender": "0: 10, 3: 82, 7: 184", "gauge": "0: 10, 3: 82, 7: 184", "tolerance": "0.3"}}}
 	j.OutRules = []join.OutputRule{{Output: "B18", When: "coolant above 95 or A/C request", Who: "Ines", Stated: when},
 		{Output: "B19", When: "coolant above 102 or B18 and A/C request", Who: "Ines", Stated: when},
 		{Output: "B32", When: "A/C request and not full throttle", Who: "Ines", Stated: when}}

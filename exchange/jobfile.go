@@ -15,8 +15,9 @@ import (
 // faces of connectors and what Pin's work notes; format 4 stations, paths and what Reach decides and measures; format
 // 5 how connectors are met, ways, origins of new wires, steps of one's own and answers to findings; format 6 further
 // pinouts, what connectors come from, lines struck out, tables side by side, and the lists that Feed goes by; format
-// 7 a fuse block of one's own, fuses that are changed, and ways to feed a job.
-const Format = 7
+// 7 a fuse block of one's own, fuses that are changed, and ways to feed a job; format 8 what is wanted and stated of
+// functions, rules of outputs, and the parts that functions ask for.
+const Format = 8
 
 // JobFile is a whole job in one file: backup, sharing, bug report and test fixture at once.
 type JobFile struct {

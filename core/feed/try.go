@@ -19,12 +19,12 @@ type Trial struct {
 	Stops  []string `json:"stops"`
 }
 
-// Try gives what works in a position of the key with switches of their own on, those named and no other, and outputs of
+// Held gives the state of a position of the key with switches of their own on, those named and no other, and outputs of
 // units held on or off against what is usual. It fails where there is no such switch or output.
-func (r *Result) Try(position string, on, held, off []string) (Trial, error) {
+func (r *Result) Held(position string, on, held, off []string) (*network.State, error) {
 	before, err := r.With(position, on)
 	if err != nil {
-		return Trial{}, err
+		return nil, err
 	}
 	var faults []network.Fault
 	for _, x := range []struct {
@@ -33,18 +33,24 @@ func (r *Result) Try(position string, on, held, off []string) (Trial, error) {
 	}{{held, true}, {off, false}} {
 		for _, o := range x.outputs {
 			if _, known := r.Drawn.Outputs[o]; !known {
-				return Trial{}, fmt.Errorf("no unit has an output %q", o)
+				return nil, fmt.Errorf("no unit has an output %q", o)
 			}
 			if before.Condition.On[o] != x.on {
 				faults = append(faults, network.Fault{Do: network.Force, Element: o, On: x.on})
 			}
 		}
 	}
-	s := before
-	if len(faults) > 0 {
-		if s, err = before.With(faults...); err != nil {
-			return Trial{}, err
-		}
+	if len(faults) == 0 {
+		return before, nil
+	}
+	return before.With(faults...)
+}
+
+// Try gives what works in a condition, as Held has it. It fails where there is no such switch or output.
+func (r *Result) Try(position string, on, held, off []string) (Trial, error) {
+	s, err := r.Held(position, on, held, off)
+	if err != nil {
+		return Trial{}, err
 	}
 	t := Trial{Works: []string{}, Not: []string{}, Pulled: []string{}, Rest: []string{}, Buzzes: []string{},
 		Starts: []string{}, Stops: []string{}}

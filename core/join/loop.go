@@ -76,6 +76,12 @@ func FollowLoop(sockets []Socket) Loop {
 			if n := len(out.Through); n > 0 {
 				out.Open = "behind " + out.Through[n-1]
 			}
+			for i := range plugs { // a plug that it comes to and does not leave
+				if !used[i] && slices.Contains(plugs[i].ends, at) {
+					out.Open = "at " + plugs[i].device
+					break
+				}
+			}
 			break
 		}
 		used[next] = true

@@ -68,6 +68,7 @@ func TestMoreSumsByHand(t *testing.T) {
 		// 13.5 V less 2 V by 15 mA are 767 Ω: 820 Ω of E24
 		"an LED without a resistor": {"check", Known{}, map[string]string{"lamp": "LED"}, false, "820 Ω"},
 		"an LED with one":           {"check", Known{}, map[string]string{"lamp": "LED", "series": "820"}, true, "lights"},
+		"an LED that burns out":     {"check", Known{}, map[string]string{"lamp": "LED", "series": "300"}, false, "More flows"},
 		"an LED in the dark":        {"check", Known{}, map[string]string{"lamp": "LED", "series": "10000"}, false, "Too little"},
 		"a bulb of 5 W":             {"check", Known{}, map[string]string{"lamp": "bulb", "watts": "5"}, false, "417 mA"},
 		"a bulb of 1.2 W":           {"check", Known{}, nil, true, "carries"},
@@ -185,6 +186,10 @@ func TestTheInterlockLoop(t *testing.T) {
 	}
 	if open < 100 || past < 100 || whole < 100 {
 		t.Errorf("%d open, %d by-passed, %d whole", open, past, whole)
+	}
+	if l := FollowLoop([]Socket{at("U1", "unit", "interlock", 0, true), at("U2", "unit", "interlock", 0, true)}); len(l.Past) !=
+		1 {
+		t.Errorf("a loop that is bridged at its unit: %+v", l)
 	}
 	items, found := List(Inputs{Sockets: []Socket{at("U1", "unit", "interlock", 0, true), at("U2", "unit", "interlock", 1,
 		true), at("P1", "inverter plug", "interlock", 0, false), at("P2", "inverter plug", "interlock", 0, false)}})

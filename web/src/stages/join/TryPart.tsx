@@ -4,11 +4,19 @@ import { Link } from 'react-router';
 import { explain } from '../../api/client';
 import { useSetRule, useTrial, type Tried } from '../../api/join';
 import type { JoinView, RuledOutput } from '../../api/types.gen';
+import { useKey } from '../../keys/useKey';
 import { KeyTabs, SwitchTabs } from '../../work/KeyTabs';
 
 /** A condition by hand: the key, switches, outputs of the unit; and what works in it, which relay pulls. */
 export function TryPart({ job, view }: { job: string; view: JoinView }) {
   const [t, set] = useState<Tried>({ position: 'run', sw: view.closed, on: [], off: [], is: {}, flags: [] });
+  const step = (by: number) =>
+    set((was) => {
+      const at = view.positions.findIndex((p) => p.name === was.position) + by;
+      return { ...was, position: view.positions[at]?.name ?? was.position };
+    });
+  useKey('left', () => step(-1));
+  useKey('right', () => step(1));
   const trial = useTrial(job, view.revision, t, view.said);
   if (!view.said) {
     return (
