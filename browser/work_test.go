@@ -41,7 +41,7 @@ func TestOneHarnessIsWorked(t *testing.T) {
 	v.see(".ant-message", ".")
 	v.click(".workrow", "Measure first: prove that the wire in K10")
 	v.press(input.Space)
-	v.see("[data-testid=proof]", "the 326 steps that are left")
+	v.see("[data-testid=proof]", "the 327 steps that are left")
 	v.press('u')
 	v.see("[data-testid=proof]", "the 328 steps that are left")
 	v.click(".workrow", "Measure first: prove that the wire in K10")

@@ -58,7 +58,7 @@ func TestWaysBecomeParts(t *testing.T) {
 	if code := send1("/join/way", way); code != "" {
 		t.Fatal(code)
 	}
-	if got := function(t, v, it.ID); !got.Sum.Works || len(v.Parts) != 1 || !step("Bring in R1") {
+	if got := function(t, v, it.ID); !got.Sum.Works || len(v.Parts) != 2 || !step("Bring in R1") {
 		t.Errorf("%+v, parts %+v", got.Sum, v.Parts)
 	}
 	proven("with a resistor")
@@ -68,7 +68,7 @@ func TestWaysBecomeParts(t *testing.T) {
 	if code := send1("/join/part", server.PartRequest{ID: c.change(), Seen: v.Revision, Out: "R1"}); code != "" {
 		t.Fatal(code)
 	}
-	if got := function(t, v, it.ID); got.Sum.Works || len(v.Parts) != 0 || step("R1") {
+	if got := function(t, v, it.ID); got.Sum.Works || len(v.Parts) != 1 || step("R1") {
 		t.Errorf("taken out, the gauge %s", got.Sum.Says)
 	}
 	proven("without it")

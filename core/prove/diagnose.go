@@ -1,0 +1,424 @@
+package prove
+
+import (
+	"cmp"
+	"fmt"
+	"math"
+	"slices"
+
+	"draxel/core/network"
+)
+
+// Suspect is what could be wrong, with how likely it is by all that was measured.
+type Suspect struct {
+	Causes      []Cause  `json:"causes"` // one, or two at once
+	Probability float64  `json:"probability"`
+	Explains    []string `json:"explains"`       // readings out of band that it explains
+	Against     []string `json:"against"`        // readings that it does not fit
+	Like        []string `json:"like,omitempty"` // what no measurement here can tell from it, in words
+	class       int      // equal ones show the same at every point that is left
+	faults      []network.Fault
+	score       float64 // log of prior and likelihood
+	weight      float64 // its probability with two faults held for likelier
+}
+
+// Text says what it is.
+func (s *Suspect) Text() string {
+	text := s.Causes[0].Text
+	for _, c := range s.Causes[1:] {
+		text += "; and " + c.Text
+	}
+	return text
+}
+
+// Diagnosis is what could be wrong, the likeliest first, and what to measure next.
+type Diagnosis struct {
+	Suspects []Suspect `json:"suspects"`
+	Healthy  float64   `json:"healthy"`           // how likely it is that nothing is wrong
+	Out      []string  `json:"out"`               // readings out of band
+	Doubtful []string  `json:"doubtful"`          // readings that contradict the others: measure them again
+	Found    bool      `json:"found"`             // one is as good as certain, but for those like it
+	Next     *Advice   `json:"next,omitempty"`    // what to measure next; nothing where it tells nothing more
+	Looked   int       `json:"looked"`            // how many faults were tried on the network
+	Of       int       `json:"of"`                // of how many
+	Expected []Shown   `json:"expected"`          // by reading: what it should have been
+	Bands    []Band    `json:"bands"`             // by reading
+	Entropy  float64   `json:"entropy,omitempty"` // bits that are still open
+}
+
+// mistaken is how often a reading is plain wrong: the wrong cavity, the wrong range (common practice: one in fifty).
+const mistaken = 0.02
+
+// fits gives the log of the density of a reading where so much is expected, with a further spread in the quantity of the
+// fault itself.
+func fits(r *Reading, x Shown, more float64) float64 {
+	broad := anything(r)
+	over := r.Over || r.Kind == Ohms && r.Value > overOhms
+	switch {
+	case over && x.Over:
+		return math.Log(1 - mistaken)
+	case over:
+		return math.Log(mistaken)
+	case x.Over:
+		return math.Log(broad)
+	}
+	d := math.Hypot(spread(r.Kind, x.Value), more)
+	if r.Lamp > 0 {
+		d *= 2
+	}
+	z := (r.Value - x.Value) / d
+	return math.Log((1-mistaken)*math.Exp(-z*z/2)/(d*math.Sqrt(2*math.Pi)) + broad)
+}
+
+// anything gives the density of a reading of which nothing is known: a mistaken one.
+func anything(r *Reading) float64 {
+	if r.Kind == Ohms {
+		return mistaken / (14 * (1 + r.Value))
+	}
+	return mistaken / 15
+}
+
+// near lists the elements, and the nodes, whose faults can be seen at points: what hangs together with them, through
+// gates and loads, up to where much meets; what commands relays there; and the way from there to the sources.
+func (v *Vehicle) near(points []network.Node) (elements, nodes map[int32]bool) {
+	heads := v.Net.Heads()
+	elements, nodes = map[int32]bool{}, map[int32]bool{}
+	relays := map[int32]bool{}
+	var queue []int32
+	push := func(n int32) {
+		if n = heads[n]; !nodes[n] {
+			nodes[n] = true
+			queue = append(queue, n)
+		}
+	}
+	var visit func(i int32)
+	visit = func(i int32) {
+		if elements[i] {
+			return
+		}
+		elements[i] = true
+		e := &v.Net.Elements[i]
+		if e.Gate.Relay > 0 && !relays[e.Gate.Relay] {
+			relays[e.Gate.Relay] = true
+			coil := v.Net.Relays[e.Gate.Relay-1].Coil
+			visit(coil)
+			push(int32(v.Net.Elements[coil].A))
+			push(int32(v.Net.Elements[coil].B))
+		}
+	}
+	for _, p := range points {
+		nodes[int32(p)] = true
+		queue = append(queue, int32(p))
+	}
+	for k := 0; k < len(queue); k++ {
+		n := queue[k]
+		if v.hub[n] && k >= len(points) {
+			continue
+		}
+		if v.hub[n] && len(v.at[n]) > 3*hubEnds { // a probe on a bus sees the bus, not what hangs on it
+			continue
+		}
+		for _, i := range v.at[n] {
+			visit(i)
+			push(int32(v.Net.Elements[i].A))
+			push(int32(v.Net.Elements[i].B))
+		}
+	}
+	for i := range v.Net.Elements { // trunks: from hub to hub
+		e := &v.Net.Elements[i]
+		if v.hub[heads[e.A]] && v.hub[heads[e.B]] {
+			visit(int32(i))
+		}
+	}
+	return elements, nodes
+}
+
+// sees says whether a cause lies among elements and nodes.
+func (v *Vehicle) sees(c *Cause, elements, nodes map[int32]bool) bool {
+	heads := v.Net.Heads()
+	for i := range c.Faults {
+		f := &c.Faults[i]
+		switch f.Do {
+		case network.Open, network.Worse:
+			if e, known := v.Net.Element(f.Element); known && elements[e] {
+				return true
+			}
+		case network.Short:
+			for _, name := range []string{f.A, f.B} {
+				if n, known := v.nodes[name]; known && nodes[heads[n]] && heads[n] != 0 {
+					return true
+				}
+			}
+		case network.Dead, network.Stuck:
+			k := slices.IndexFunc(v.Net.Relays, func(r network.Relay) bool { return r.Name == f.Element })
+			if k >= 0 && elements[v.Net.Relays[k].Coil] {
+				return true
+			}
+		case network.Force:
+			return true
+		}
+	}
+	return false
+}
+
+// trial is a set of faults with what it shows at every reading.
+type trial struct {
+	shows []Shown
+	more  []float64 // by reading: spread by the fault's own quantity
+	loss  []float64 // by reading: log density
+	sum   float64
+}
+
+// try puts faults into the vehicle and compares every reading.
+func (v *Vehicle) try(faults []network.Fault, soft bool, readings []Reading, base []Shown) (trial, error) {
+	t := trial{make([]Shown, len(readings)), make([]float64, len(readings)), make([]float64, len(readings)), 0}
+	states := map[Setup]*network.State{}
+	for k := range readings {
+		r := &readings[k]
+		s := states[r.Setup]
+		if s == nil {
+			var err error
+			if s, err = v.state(r.Setup); err != nil {
+				return t, err
+			}
+			if s, err = s.With(faults...); err != nil {
+				return t, err
+			}
+			states[r.Setup] = s
+		}
+		x, err := v.shows(s, &r.Measure)
+		if err != nil {
+			return t, err
+		}
+		t.shows[k] = x
+		if soft && !x.Over && !base[k].Over { // a bad contact has any resistance
+			t.more[k] = 0.5 * math.Abs(x.Value-base[k].Value)
+		}
+		t.loss[k] = fits(r, x, t.more[k])
+		t.sum += t.loss[k]
+	}
+	return t, nil
+}
+
+// soft says whether a kind of fault is one of degree.
+func soft(c *Cause) bool { return c.Kind == "thin" || c.Kind == "ground" }
+
+// shown is how many suspects are told.
+const shown = 12
+
+// Diagnose ranks what could be wrong by all readings, and says what to measure next. It fails only where a reading is
+// about a point that there is not.
+func (v *Vehicle) Diagnose(readings []Reading, options []Measure) (Diagnosis, error) {
+	v.ready()
+	d := Diagnosis{Suspects: []Suspect{}, Out: []string{}, Doubtful: []string{}}
+	base := make([]Shown, len(readings))
+	var points []network.Node
+	healthy := 0.0
+	for k := range readings {
+		r := &readings[k]
+		x, err := v.Expect(&r.Measure)
+		if err != nil {
+			return d, fmt.Errorf("reading %s: %w", r.ID, err)
+		}
+		base[k] = x
+		healthy += fits(r, x, 0)
+		band := BandOf(&r.Measure, x)
+		d.Expected, d.Bands = append(d.Expected, x), append(d.Bands, band)
+		if !band.Fits(r) {
+			d.Out = append(d.Out, r.ID)
+		}
+		a, _ := v.point(r.A)
+		b, _ := v.point(r.B)
+		points = append(points, a, b)
+	}
+	all := v.Causes()
+	d.Of = len(all)
+	elements, nodes := v.near(points)
+	total := 0.0
+	for i := range all {
+		total += all[i].Prior
+	}
+	var singles []Suspect
+	trials := map[int]trial{}
+	for i := range all {
+		c := &all[i]
+		s := Suspect{Causes: []Cause{*c}, faults: c.Faults, score: math.Log(c.Prior/total) + healthy}
+		if v.sees(c, elements, nodes) {
+			d.Looked++
+			t, err := v.try(c.Faults, soft(c), readings, base)
+			if err != nil {
+				continue // what the network has no element for
+			}
+			trials[len(singles)] = t
+			s.score = math.Log(c.Prior/total) + t.sum
+		}
+		singles = append(singles, s)
+	}
+	suspects := append(singles, v.pairs(singles, trials, readings, base, &d)...)
+	v.weigh(&d, suspects, healthy, readings, base)
+	v.advise(&d, readings, options, base)
+	return d, nil
+}
+
+// A helper is a single fault that explains some of what is out of band.
+type helper struct {
+	at    int
+	helps []bool // by reading
+	gain  float64
+}
+
+// helpers lists the single faults that explain something, the best few of each that explain the same.
+func (v *Vehicle) helpers(singles []Suspect, trials map[int]trial, readings []Reading, base []Shown, out []string) []helper {
+	var all []helper
+	for i := range singles {
+		t, tried := trials[i]
+		if !tried {
+			continue
+		}
+		h := helper{at: i, helps: make([]bool, len(readings)), gain: math.Log(singles[i].Causes[0].Prior)}
+		some := false
+		for k := range readings {
+			more := t.loss[k] - fits(&readings[k], base[k], 0)
+			if h.helps[k] = more > 2; h.helps[k] {
+				some = some || slices.Contains(out, readings[k].ID)
+				h.gain += more
+			}
+			if more < 0 && !slices.Contains(out, readings[k].ID) { // it spoils what was in band
+				h.gain += more
+			}
+		}
+		if some {
+			all = append(all, h)
+		}
+	}
+	slices.SortStableFunc(all, func(a, b helper) int { return cmp.Compare(b.gain, a.gain) })
+	n := map[string]int{}
+	return slices.DeleteFunc(all, func(h helper) bool {
+		key := fmt.Sprint(h.helps)
+		n[key]++
+		return n[key] > 8
+	})
+}
+
+// pairs adds two faults at once: where two readings are out of band one fault may explain both, and two may.
+func (v *Vehicle) pairs(singles []Suspect, trials map[int]trial, readings []Reading, base []Shown, d *Diagnosis) []Suspect {
+	if len(d.Out) < 2 {
+		return nil
+	}
+	all := v.helpers(singles, trials, readings, base, d.Out)
+	all = all[:min(len(all), 32)]
+	total := 0.0
+	for i := range singles {
+		total += singles[i].Causes[0].Prior
+	}
+	var pairs []Suspect
+	for i := range all {
+		for j := range all[:i] {
+			if slices.Equal(all[i].helps, all[j].helps) {
+				continue // they explain the same: two of them explain no more
+			}
+			a, b := &singles[all[i].at], &singles[all[j].at]
+			faults := append(slices.Clone(a.faults), b.faults...)
+			t, err := v.try(faults, soft(&a.Causes[0]) || soft(&b.Causes[0]), readings, base)
+			if err != nil {
+				continue
+			}
+			d.Looked++
+			pairs = append(pairs, Suspect{Causes: []Cause{a.Causes[0], b.Causes[0]}, faults: faults,
+				score: math.Log(a.Causes[0].Prior/total) + math.Log(b.Causes[0].Prior/total) + math.Log(twoAtOnce) + t.sum})
+		}
+	}
+	return pairs
+}
+
+// Who makes one fault makes another: two are a little likelier than independent ones would be (common practice). Before one
+// is called found, two are held for that much likelier again: a single cause that explains everything is looked at once
+// more, by what would part it from two.
+const (
+	twoAtOnce = 3
+	doubted   = 20
+)
+
+// weigh turns scores into probabilities, and says of the likeliest what they explain.
+func (v *Vehicle) weigh(d *Diagnosis, suspects []Suspect, healthy float64, readings []Reading, base []Shown) {
+	top := healthy
+	for i := range suspects {
+		top = max(top, suspects[i].score)
+	}
+	sum := math.Exp(healthy - top)
+	for i := range suspects {
+		suspects[i].Probability = math.Exp(suspects[i].score - top)
+		sum += suspects[i].Probability
+	}
+	d.Healthy = math.Exp(healthy-top) / sum
+	for i := range suspects {
+		suspects[i].Probability /= sum
+	}
+	slices.SortStableFunc(suspects, func(a, b Suspect) int {
+		return cmp.Or(cmp.Compare(b.Probability, a.Probability), natural(a.Causes[0].Where, b.Causes[0].Where))
+	})
+	all := d.Healthy
+	for i := range suspects {
+		s := &suspects[i]
+		if s.weight = s.Probability; len(s.Causes) > 1 {
+			s.weight *= doubted
+		}
+		all += s.weight
+	}
+	order := make([]int, len(suspects))
+	for i := range order {
+		order[i] = i
+	}
+	slices.SortStableFunc(order, func(a, b int) int { return cmp.Compare(suspects[b].weight, suspects[a].weight) })
+	mass := d.Healthy
+	var keep []int
+	for _, i := range order {
+		if len(keep) >= mostSuspects || len(keep) >= shown && mass > 0.999*all {
+			break
+		}
+		keep = append(keep, i)
+		mass += suspects[i].weight
+	}
+	slices.Sort(keep)
+	for _, i := range keep {
+		d.Suspects = append(d.Suspects, suspects[i])
+	}
+	for i := range d.Suspects {
+		s := &d.Suspects[i]
+		s.Explains, s.Against = []string{}, []string{}
+		t, err := v.try(s.faults, slices.ContainsFunc(s.Causes, func(c Cause) bool { return soft(&c) }), readings, base)
+		if err != nil {
+			continue
+		}
+		for k := range readings {
+			r := &readings[k]
+			fit := t.loss[k] > math.Log(anything(r))+1.5
+			switch {
+			case slices.Contains(d.Out, r.ID) && fit:
+				s.Explains = append(s.Explains, r.ID)
+			case !fit:
+				s.Against = append(s.Against, r.ID)
+			}
+		}
+	}
+	if len(d.Suspects) > 0 && d.Suspects[0].Probability > d.Healthy {
+		d.Doubtful = d.Suspects[0].Against
+	}
+	d.Entropy = entropy(d)
+}
+
+// entropy gives the bits that are open between suspects and that nothing is wrong.
+func entropy(d *Diagnosis) float64 {
+	h := bits(d.Healthy)
+	for i := range d.Suspects {
+		h += bits(d.Suspects[i].Probability)
+	}
+	return h
+}
+
+func bits(p float64) float64 {
+	if p <= 0 {
+		return 0
+	}
+	return -p * math.Log2(p)
+}

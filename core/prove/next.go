@@ -1,0 +1,332 @@
+package prove
+
+import (
+	"cmp"
+	"fmt"
+	"math"
+	"slices"
+	"strings"
+
+	"draxel/core/network"
+)
+
+// Advice is the next best measurement: what it costs, what it tells, and what each outcome would mean.
+type Advice struct {
+	Measure
+	Bits     float64   `json:"bits"` // that it is expected to tell
+	Minutes  float64   `json:"minutes"`
+	Outcomes []Outcome `json:"outcomes"`
+	Why      string    `json:"why"`
+}
+
+// Outcome is what a measure may show, and what that would mean.
+type Outcome struct {
+	Band        Band     `json:"band"`
+	Probability float64  `json:"probability"`
+	Means       []string `json:"means"` // suspects that would be left, the likeliest first
+}
+
+// What measurements cost, in minutes (common practice): to touch two points, and to bring the vehicle into another setup.
+const (
+	probeMinutes = 0.7
+	setupMinutes = 1.5
+)
+
+// Options lists what can be measured: volts at every cavity against the battery's negative in setups with everything in, and
+// with everything dead the ohms from cavity to cavity and to ground.
+func (v *Vehicle) Options(near []Reading) []Measure {
+	v.ready()
+	var out []Measure
+	setups := []Setup{}
+	for i := range near {
+		if near[i].Setup.Battery && !slices.Contains(setups, near[i].Setup) {
+			setups = append(setups, near[i].Setup)
+		}
+	}
+	if len(setups) == 0 {
+		setups = []Setup{{Key: "run", Battery: true, Units: true}}
+	}
+	var points []network.Node
+	for i := range near {
+		a, okA := v.point(near[i].A)
+		b, okB := v.point(near[i].B)
+		if okA && okB {
+			points = append(points, a, b)
+		}
+	}
+	_, nodes := v.near(points)
+	heads := v.Net.Heads()
+	type spot struct {
+		at   string
+		node int32
+	}
+	var spots []spot
+	for i := range v.Plugs {
+		for _, c := range v.Plugs[i].Cavities {
+			at := v.Plugs[i].At(c)
+			if n, there := v.nodes[at+" wire"]; there && (len(points) == 0 || nodes[heads[n]]) {
+				spots = append(spots, spot{at, heads[n]})
+			}
+		}
+	}
+	for _, name := range v.Net.Names { // posts, studs and what fuses feed
+		n := v.nodes[name]
+		if (v.hub[heads[n]] || strings.HasPrefix(name, "fuse ")) && n != network.Reference && name != "" &&
+			!strings.HasSuffix(name, " wire") && (len(points) == 0 || nodes[heads[n]]) {
+			spots = append(spots, spot{name, heads[n]})
+		}
+	}
+	add := func(m Measure) {
+		m.ID = m.key()
+		out = append(out, m)
+	}
+	for _, s := range spots {
+		for _, setup := range setups {
+			add(Measure{Kind: Volts, A: s.at, B: "battery −", Setup: setup})
+		}
+		add(Measure{Kind: Ohms, A: s.at, B: "battery −", Setup: Bare})
+	}
+	if st, err := v.state(Bare); err == nil {
+		for i, a := range spots {
+			n := 0
+			for _, b := range spots[i+1:] {
+				if ohms, joined := st.Between(network.Node(a.node), network.Node(b.node)); joined && ohms < 2 && n < 4 &&
+					a.node != b.node {
+					add(Measure{Kind: Ohms, A: a.at, B: b.at, Setup: Bare})
+					n++
+				}
+			}
+		}
+	}
+	return out
+}
+
+// most bounds how many suspects and measurements the next one is sought among.
+const (
+	mostSuspects = 40
+	mostOptions  = 260
+)
+
+// advise finds the next best measurement: that of which the most is expected to be told for its minutes.
+func (v *Vehicle) advise(d *Diagnosis, readings []Reading, options []Measure, base []Shown) {
+	if len(options) == 0 {
+		options = v.Options(readings)
+	}
+	done := map[string]bool{}
+	last := Bare
+	for i := range readings {
+		done[readings[i].key()] = true
+		last = readings[i].Setup
+	}
+	n := min(len(d.Suspects), mostSuspects)
+	weight := make([]float64, n+1)
+	sum := 0.0
+	for i := range n {
+		weight[i] = d.Suspects[i].weight
+		sum += weight[i]
+	}
+	weight[n] = d.Healthy
+	if sum += d.Healthy; sum <= 0 {
+		return
+	}
+	h0 := 0.0
+	for i := range weight {
+		weight[i] /= sum
+		h0 += bits(weight[i])
+	}
+	states := make([]map[Setup]*network.State, n+1)
+	for i := range states {
+		states[i] = map[Setup]*network.State{}
+	}
+	at := func(i int, s Setup) *network.State {
+		if st := states[i][s]; st != nil {
+			return st
+		}
+		st, err := v.state(s)
+		if err == nil && i < n {
+			st, err = st.With(d.Suspects[i].faults...)
+		}
+		if err != nil {
+			return nil
+		}
+		states[i][s] = st
+		return st
+	}
+	best, bestScore := Advice{}, 0.0
+	same := make([]string, n+1) // what each shows at every option: equal ones are of one class
+	asked := 0
+	for k := range options {
+		m := &options[k]
+		if done[m.key()] {
+			continue
+		}
+		if asked++; asked > mostOptions {
+			break
+		}
+		shows := make([]Shown, n+1)
+		fine := true
+		for i := range shows {
+			st := at(i, m.Setup)
+			if st == nil {
+				fine = false
+				break
+			}
+			x, err := v.shows(st, m)
+			if err != nil {
+				fine = false
+				break
+			}
+			shows[i] = x
+		}
+		if !fine {
+			continue
+		}
+		classes, bands := parted(m, shows)
+		for i := range same {
+			same[i] += fmt.Sprint(classes[i], ",")
+		}
+		gain := h0 - left(classes, len(bands), weight)
+		minutes := probeMinutes
+		if m.Setup != last {
+			minutes += setupMinutes
+			if m.Setup.Units != last.Units {
+				minutes += setupMinutes
+			}
+		}
+		if score := gain / minutes; gain > 0.03 && score > bestScore+1e-9 {
+			best, bestScore = Advice{Measure: *m, Bits: gain, Minutes: minutes,
+				Outcomes: v.outcomes(d, classes, bands, weight)}, score
+		}
+	}
+	v.classes(d, same[:n])
+	if bestScore > 0 {
+		best.Why = fmt.Sprintf("Of %d measurements this one tells most for its time: about %.1f of the %.1f bits that are open.",
+			asked, best.Bits, h0)
+		d.Next = &best
+	}
+	mass, rest := 0.0, d.Healthy
+	for i := range d.Suspects {
+		if s := &d.Suspects[i]; s.class == d.Suspects[0].class {
+			mass += s.weight
+		} else {
+			rest += s.weight
+		}
+	}
+	d.Found = len(d.Suspects) > 0 && (mass > 0.95*(mass+rest) || d.Next == nil && mass > rest) && mass > d.Healthy
+	if !d.Found {
+		return
+	}
+	d.Next = nil
+	for i := range readings { // what contradicts it is measured once more before anything is taken apart
+		m := &readings[i].Measure
+		if slices.Contains(d.Suspects[0].Against, readings[i].ID) && times(readings, m.key()) < 2 {
+			again := *m
+			again.ID = m.key()
+			d.Found, d.Next = false, &Advice{Measure: again, Minutes: probeMinutes, Outcomes: []Outcome{},
+				Why: "This reading does not fit what is likeliest: measure it once more."}
+			return
+		}
+	}
+}
+
+// times counts how often something was measured.
+func times(readings []Reading, key string) int {
+	n := 0
+	for i := range readings {
+		if readings[i].key() == key {
+			n++
+		}
+	}
+	return n
+}
+
+// parted puts what is expected into classes that a meter can tell apart, in ascending order.
+func parted(m *Measure, shows []Shown) (class []int, bands []Band) {
+	order := make([]int, len(shows))
+	for i := range order {
+		order[i] = i
+	}
+	value := func(i int) float64 {
+		if shows[i].Over {
+			return math.Inf(1)
+		}
+		return shows[i].Value
+	}
+	slices.SortStableFunc(order, func(a, b int) int { return cmp.Compare(value(a), value(b)) })
+	class = make([]int, len(shows))
+	for k, i := range order {
+		x := shows[i]
+		band := BandOf(m, x)
+		if k > 0 {
+			last := &bands[len(bands)-1]
+			if x.Over && last.Over || !x.Over && !last.Over && x.Value-2*spread(m.Kind, x.Value) <= last.Most {
+				if !x.Over {
+					last.Most = max(last.Most, band.Most)
+				}
+				class[i] = len(bands) - 1
+				continue
+			}
+		}
+		bands = append(bands, band)
+		class[i] = len(bands) - 1
+	}
+	return class, bands
+}
+
+// left gives the bits that are expected to be open after a measure.
+func left(class []int, n int, weight []float64) float64 {
+	mass := make([]float64, n)
+	for i, c := range class {
+		mass[c] += weight[i]
+	}
+	h := 0.0
+	for i, c := range class {
+		if weight[i] > 0 && mass[c] > 0 {
+			h += mass[c] * bits(weight[i]/mass[c])
+		}
+	}
+	return h
+}
+
+// outcomes says what each class of a measure would mean.
+func (v *Vehicle) outcomes(d *Diagnosis, class []int, bands []Band, weight []float64) []Outcome {
+	out := make([]Outcome, len(bands))
+	for b := range bands {
+		out[b] = Outcome{Band: bands[b], Means: []string{}}
+	}
+	for i, c := range class {
+		out[c].Probability += weight[i]
+		if len(out[c].Means) < 3 && weight[i] > 0.005 {
+			if i < len(d.Suspects) && i < len(class)-1 {
+				out[c].Means = append(out[c].Means, d.Suspects[i].Text())
+			} else {
+				out[c].Means = append(out[c].Means, "nothing is wrong here")
+			}
+		}
+	}
+	return slices.DeleteFunc(out, func(o Outcome) bool { return o.Probability < 0.01 })
+}
+
+// classes groups suspects that no measurement can tell apart.
+func (v *Vehicle) classes(d *Diagnosis, same []string) {
+	by := map[string]int{}
+	for i := range d.Suspects {
+		if i >= len(same) {
+			d.Suspects[i].class = 1000 + i
+			continue
+		}
+		c, known := by[same[i]]
+		if !known {
+			c = i
+			by[same[i]] = i
+		}
+		d.Suspects[i].class = c
+	}
+	for i := range d.Suspects {
+		for j := range d.Suspects {
+			if i != j && d.Suspects[i].class == d.Suspects[j].class && len(d.Suspects[i].Like) < 6 {
+				d.Suspects[i].Like = append(d.Suspects[i].Like, d.Suspects[j].Text())
+			}
+		}
+	}
+}
