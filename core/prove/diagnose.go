@@ -227,8 +227,8 @@ func (v *Vehicle) Diagnose(readings []Reading, options []Measure) (Diagnosis, er
 		if !band.Fits(r) {
 			d.Out = append(d.Out, r.ID)
 		}
-		a, _ := v.point(r.A)
-		b, _ := v.point(r.B)
+		a, _ := v.point(r.A, r.Setup)
+		b, _ := v.point(r.B, r.Setup)
 		points = append(points, a, b)
 	}
 	all := v.Causes()
@@ -311,22 +311,32 @@ func (v *Vehicle) pairs(singles []Suspect, trials map[int]trial, readings []Read
 	for i := range singles {
 		total += singles[i].Causes[0].Prior
 	}
-	var pairs []Suspect
-	for i := range all {
-		for j := range all[:i] {
-			if slices.Equal(all[i].helps, all[j].helps) {
-				continue // they explain the same: two of them explain no more
+	var sets [][]int // by reading out of band: what explains it
+	for k := range readings {
+		var s []int
+		for i := range all {
+			if all[i].helps[k] {
+				s = append(s, i)
 			}
-			a, b := &singles[all[i].at], &singles[all[j].at]
-			faults := append(slices.Clone(a.faults), b.faults...)
-			t, err := v.try(faults, soft(&a.Causes[0]) || soft(&b.Causes[0]), readings, base)
-			if err != nil {
-				continue
-			}
-			d.Looked++
-			pairs = append(pairs, Suspect{Causes: []Cause{a.Causes[0], b.Causes[0]}, faults: faults,
-				score: math.Log(a.Causes[0].Prior/total) + math.Log(b.Causes[0].Prior/total) + math.Log(twoAtOnce) + t.sum})
 		}
+		if slices.Contains(d.Out, readings[k].ID) && len(s) > 0 {
+			sets = append(sets, s)
+		}
+	}
+	var pairs []Suspect
+	for _, h := range hits(sets, 2) {
+		if len(h) < 2 {
+			continue
+		}
+		a, b := &singles[all[h[0]].at], &singles[all[h[1]].at]
+		faults := append(slices.Clone(a.faults), b.faults...)
+		t, err := v.try(faults, soft(&a.Causes[0]) || soft(&b.Causes[0]), readings, base)
+		if err != nil {
+			continue
+		}
+		d.Looked++
+		pairs = append(pairs, Suspect{Causes: []Cause{a.Causes[0], b.Causes[0]}, faults: faults,
+			score: math.Log(a.Causes[0].Prior/total) + math.Log(b.Causes[0].Prior/total) + math.Log(twoAtOnce) + t.sum})
 	}
 	return pairs
 }

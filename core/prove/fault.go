@@ -93,14 +93,14 @@ func (v *Vehicle) touches(add func(kind, where, do, text string, faults ...netwo
 			if !there {
 				continue
 			}
-			if h := network.Node(heads[node]); !done[h] && h != network.Reference {
+			if h := network.Node(v.joined(heads[node])); !done[h] && h != network.Reference {
 				done[h] = true
 				add("short", at, "Find where it is chafed through.", "the wire of "+at+" touches ground",
 					network.Fault{Do: network.Short, A: at + " wire", B: "battery −", Ohms: 0.02})
 			}
 			if k+1 < len(p.Cavities) {
 				next := p.At(p.Cavities[k+1])
-				if _, full := v.nodes[next+" wire"]; full {
+				if _, full := v.nodes[next+" wire"]; full && !v.one(at+" wire", next+" wire") {
 					add("short", at, "Look for strands between the two.", fmt.Sprintf("%s touches %s beside it", at, next),
 						network.Fault{Do: network.Short, A: at + " wire", B: next + " wire", Ohms: 0.02})
 				}
@@ -116,6 +116,27 @@ func exchanged(a, b string) []network.Fault {
 		{Do: network.Short, A: b + " wire", B: a, Ohms: network.ContactOhms}}
 }
 
+// eitherWay says whether there is nothing behind two cavities but one load between them: it works either way round.
+func (v *Vehicle) eitherWay(a, b string) bool {
+	heads := v.Net.Heads()
+	x, y := heads[v.nodes[a]], heads[v.nodes[b]]
+	loads := 0
+	for _, n := range []int32{x, y} {
+		for _, i := range v.at[n] {
+			e := &v.Net.Elements[i]
+			p, q := heads[e.A], heads[e.B]
+			switch {
+			case e.Kind == network.Contact:
+			case (e.Kind == network.Load || e.Kind == network.Lamp) && (p == x && q == y || p == y && q == x):
+				loads++
+			default:
+				return false
+			}
+		}
+	}
+	return loads == 2 // seen from either end
+}
+
 // swaps lists neighbours that stand in each other's cavity, and terminals in the right cavity of a plug that looks the
 // same.
 func (v *Vehicle) swaps(add func(kind, where, do, text string, faults ...network.Fault)) {
@@ -128,7 +149,7 @@ func (v *Vehicle) swaps(add func(kind, where, do, text string, faults ...network
 				continue
 			}
 			if k+1 < len(p.Cavities) {
-				if b := p.At(p.Cavities[k+1]); full(b) {
+				if b := p.At(p.Cavities[k+1]); full(b) && !v.one(a, b) && !v.eitherWay(a, b) {
 					add("swap", a, "Exchange the two terminals.", fmt.Sprintf("%s and %s stand in each other's cavity", a, b),
 						exchanged(a, b)...)
 				}
@@ -141,6 +162,7 @@ func (v *Vehicle) swaps(add func(kind, where, do, text string, faults ...network
 				b := v.Plugs[j].At(cavity)
 				_, faces := v.nodes[b]
 				switch {
+				case full(b) && v.one(a, b):
 				case full(b) && i < j:
 					add("shell", a, "Exchange the two terminals.", fmt.Sprintf("%s and %s stand in each other's shell", a, b),
 						exchanged(a, b)...)

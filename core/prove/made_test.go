@@ -79,7 +79,7 @@ func vehicle(r *rand.Rand, loads int) *prove.Vehicle {
 	}
 	wg, inside := contact(fmt.Sprintf("U%d", n))
 	wire(node("G1"), wg)
-	b.Add(network.Element{Name: "unit ground path", Kind: network.Contact, A: inside, B: node("unit ground"), Ohms: 0.002})
+	b.Add(network.Element{Name: "unit ground path", Kind: network.Load, A: inside, B: node("unit ground"), Ohms: 0.002})
 	for k := range loads {
 		feed := node("ignition")
 		switch r.IntN(3) {
@@ -108,6 +108,13 @@ func vehicle(r *rand.Rand, loads int) *prove.Vehicle {
 		b.Add(network.Element{Name: "output " + at, Kind: network.Switch, A: inside, B: node("unit ground"), Ohms: 0.05,
 			Gate: network.Gate{Switch: at}})
 		outputs[at] = true
+	}
+	v.Studs = append(v.Studs, "battery +", "bus", "G1", "G2", "G3", "ignition")
+	for i := range fuses {
+		v.Studs = append(v.Studs, fmt.Sprintf("fuse %d out", i+1))
+	}
+	for k := range relays {
+		v.Studs = append(v.Studs, fmt.Sprintf("K%d-85", k+1), fmt.Sprintf("K%d-86", k+1), fmt.Sprintf("relay %d out", k+1))
 	}
 	net, err := b.Network()
 	if err != nil {

@@ -48,8 +48,8 @@ func (v *Vehicle) Options(near []Reading) []Measure {
 	}
 	var points []network.Node
 	for i := range near {
-		a, okA := v.point(near[i].A)
-		b, okB := v.point(near[i].B)
+		a, okA := v.point(near[i].A, near[i].Setup)
+		b, okB := v.point(near[i].B, near[i].Setup)
 		if okA && okB {
 			points = append(points, a, b)
 		}

@@ -23,11 +23,14 @@ type Setup struct {
 	Key     string `json:"key,omitempty"`     // position of the key, or running
 	Battery bool   `json:"battery,omitempty"` // it is on
 	Units   bool   `json:"units,omitempty"`   // the control units are plugged in
+	Pulled  bool   `json:"pulled,omitempty"`  // the fuses are out
+	Off     string `json:"off,omitempty"`     // a plug that is off what it is plugged into
 }
 
-// The setups of the sheet: everything dead and the units out, then each position of the key with them out, then all of it.
+// Setups with everything dead and the units out: with the fuses in, and without them.
 var (
 	Bare = Setup{}
+	Dead = Setup{Pulled: true}
 )
 
 // String says how the vehicle is to stand, in words.
@@ -35,6 +38,12 @@ func (s Setup) String() string {
 	units := "units unplugged"
 	if s.Units {
 		units = "everything plugged in"
+	}
+	if s.Pulled {
+		units += ", fuses out"
+	}
+	if s.Off != "" {
+		units += ", plug " + s.Off + " off"
 	}
 	if !s.Battery {
 		return "battery off, " + units
@@ -62,11 +71,13 @@ type Measure struct {
 	B     string  `json:"b"` // black probe
 	Setup Setup   `json:"setup"`
 	Lamp  float64 `json:"lamp,omitempty"` // W of a lamp across the two, 0: none
+	// A cavity that a fused jumper joins to ground meanwhile.
+	Jumper string `json:"jumper,omitempty"`
 }
 
 // key names a measure by what it is.
 func (m *Measure) key() string {
-	return fmt.Sprintf("%s %s %s %v %g", m.Kind, m.A, m.B, m.Setup, m.Lamp)
+	return fmt.Sprintf("%s %s %s %v %g %s", m.Kind, m.A, m.B, m.Setup, m.Lamp, m.Jumper)
 }
 
 // Reading is what a meter showed.
@@ -173,12 +184,16 @@ type Vehicle struct {
 	Usual func(Setup) network.Condition // the condition of a setup, with sources as they are
 	Where map[string]string             // by element: the device that it is inside of
 	Made  map[string]float64            // by element: how many times likelier a fault is there by what was done to it
+	Studs []string                      // posts, studs and sockets that can be touched and are no cavity
 	Units []string                      // outputs that a unit works only while it is granted: pump, starter, injectors
 
-	base  map[Setup]*network.State
-	nodes map[string]network.Node
-	at    [][]int32
-	hub   []bool
+	base   map[Setup]*network.State
+	plugOf map[string]string // by cavity: its plug
+	faces  map[string]bool   // cavities of the plugs of units
+	metal  []int32           // by node: what wires and contacts join
+	nodes  map[string]network.Node
+	at     [][]int32
+	hub    []bool
 }
 
 // ready draws what is asked over and over.
@@ -199,6 +214,22 @@ func (v *Vehicle) ready() {
 			v.at[e.B] = append(v.at[e.B], int32(i))
 		}
 	}
+	v.metal = slices.Clone(heads)
+	for i := range v.Net.Elements {
+		if e := &v.Net.Elements[i]; e.Kind == network.Copper || e.Kind == network.Contact {
+			a, b := v.joined(int32(e.A)), v.joined(int32(e.B))
+			v.metal[max(a, b)] = min(a, b)
+		}
+	}
+	v.faces, v.plugOf = map[string]bool{}, map[string]string{}
+	for i := range v.Plugs {
+		for _, cavity := range v.Plugs[i].Cavities {
+			v.plugOf[v.Plugs[i].At(cavity)] = v.Plugs[i].ID
+			if v.Plugs[i].Unit {
+				v.faces[v.Plugs[i].At(cavity)] = true
+			}
+		}
+	}
 	v.hub = make([]bool, len(heads))
 	for i := range v.at {
 		v.hub[i] = len(v.at[i]) > hubEnds || i == 0
@@ -210,13 +241,31 @@ func (v *Vehicle) ready() {
 	}
 }
 
+// joined gives the head of what wires and contacts join to a node.
+func (v *Vehicle) joined(n int32) int32 {
+	for n = v.Net.Heads()[n]; v.metal[n] != n; n = v.metal[n] {
+		v.metal[n] = v.metal[v.metal[n]]
+	}
+	return n
+}
+
+// one says whether two points are one piece of metal: that they touch, or are exchanged, changes nothing.
+func (v *Vehicle) one(a, b string) bool {
+	return v.joined(int32(v.nodes[a])) == v.joined(int32(v.nodes[b]))
+}
+
 // hubEnds is from how many ends a node is one at which much meets: a bus of fuses, a ground point.
 const hubEnds = 12
 
-// point gives the node that a probe touches: at a cavity the wire's terminal.
-func (v *Vehicle) point(name string) (network.Node, bool) {
+// point gives the node that a probe touches: at a cavity the wire's terminal from behind; at the face of a unit's plug,
+// when that is out, whatever stands in the cavity.
+func (v *Vehicle) point(name string, s Setup) (network.Node, bool) {
 	v.ready()
-	for _, x := range []string{name + " wire", name} {
+	order := []string{name + " wire", name}
+	if !s.Units && v.faces[name] || s.Off != "" && v.plugOf[name] == s.Off {
+		order = []string{name, name + " wire"}
+	}
+	for _, x := range order {
 		if n, known := v.nodes[x]; known {
 			return network.Node(v.Net.Heads()[n]), true
 		}
@@ -239,15 +288,26 @@ func (v *Vehicle) state(s Setup) (*network.State, error) {
 			}
 		}
 	}
-	if !s.Units {
-		for i := range v.Plugs {
-			for _, cavity := range v.Plugs[i].Cavities {
-				name := "contact " + v.Plugs[i].At(cavity)
-				if _, known := v.Net.Element(name); known && v.Plugs[i].Unit {
-					c.Faults = append(c.Faults, network.Fault{Do: network.Open, Element: name})
+	if s.Pulled {
+		for i := range v.Net.Elements {
+			if e := &v.Net.Elements[i]; e.Kind == network.Fuse {
+				c.Faults = append(c.Faults, network.Fault{Do: network.Open, Element: e.Name})
+			}
+		}
+	}
+	if !s.Units || s.Off != "" { // the terminals stay in their plugs: what is inside is gone
+		for at := range v.plugOf {
+			n, there := v.nodes[at]
+			if !there || !(v.faces[at] && !s.Units) && v.plugOf[at] != s.Off {
+				continue
+			}
+			for _, i := range v.at[v.Net.Heads()[n]] {
+				if e := &v.Net.Elements[i]; e.Kind != network.Contact {
+					c.Faults = append(c.Faults, network.Fault{Do: network.Open, Element: e.Name})
 				}
 			}
 		}
+		slices.SortFunc(c.Faults, func(a, b network.Fault) int { return cmp.Compare(a.Element, b.Element) })
 	}
 	st, err := v.Net.Solve(c)
 	if err != nil {
@@ -259,10 +319,16 @@ func (v *Vehicle) state(s Setup) (*network.State, error) {
 
 // shows gives what a meter shows in a state. The meter has 10 MΩ: a point that nothing joins to the other shows no volts.
 func (v *Vehicle) shows(s *network.State, m *Measure) (Shown, error) {
-	a, okA := v.point(m.A)
-	b, okB := v.point(m.B)
+	a, okA := v.point(m.A, m.Setup)
+	b, okB := v.point(m.B, m.Setup)
 	if !okA || !okB {
 		return Shown{}, fmt.Errorf("there is no point %s", cmp.Or(map[bool]string{false: m.A}[okA], m.B))
+	}
+	if m.Jumper != "" {
+		var err error
+		if s, err = s.With(network.Fault{Do: network.Short, A: m.Jumper + " wire", B: "battery −", Ohms: 0.02}); err != nil {
+			return Shown{}, err
+		}
 	}
 	if m.Kind == Ohms {
 		ohms, joined := s.Between(a, b)
