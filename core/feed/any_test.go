@@ -10,19 +10,24 @@ import (
 	"draxel/core/network"
 )
 
-// Whatever stands in the lists, in any order and at any place, is reckoned or refused: no volts are lost, nothing is said
-// of what is not, and every answer to what if comes back.
+// Whatever stands in the lists, in any order and at any place, is reckoned or refused: no volts are lost, nothing is
+// said of what is not, and every answer to what if comes back.
 func TestAnythingInTheLists(t *testing.T) {
-	points := []string{"battery +", "battery −", "body", "engine block", "F-1", "F-2", "U-1", "J-1", "J-2", "IG", "bus", "main bus", "x", "ground point", "", "F-99"}
+	points := []string{"battery +", "battery −", "body", "engine block", "F-1", "F-2", "U-1", "J-1", "J-2", "IG", "bus",
+		"main bus", "x", "ground point", "", "F-99"}
 	numbers := []string{"", "0", "-1", "1", "10", "40", "1e308", "NaN", "0,5", "many", "0.0001"}
-	kinds := []string{"", "battery", "alternator", "lamp", "starter", "blade", "slow", "own", "run", "off, crank", "sideways"}
+	kinds := []string{"", "battery", "alternator", "lamp", "starter", "blade", "slow", "own", "run", "off, crank",
+		"sideways"}
 	for seed := range uint64(400) {
 		r := rand.New(rand.NewPCG(seed, 41))
 		v := sound()
 		for list, fields := range map[string][]string{
-			feed.Sources: {"source", "kind", "plus", "minus", "volts", "amps", "idle", "capacity", "ohms"}, feed.Fuses: {"fuse", "rating", "kind", "in", "out"},
-			feed.Switches: {"switch", "from", "to", "closed"}, feed.Relays: {"relay", "coilplus", "coilminus", "common", "make", "break", "ohms", "amps"},
-			feed.Cables: {"cable", "from", "to", "size", "length", "ohms"}, feed.Loads: {"load", "plus", "minus", "amps", "volts", "kind", "switch"},
+			feed.Sources: {"source", "kind", "plus", "minus", "volts", "amps", "idle", "capacity", "ohms"},
+				feed.Fuses: {"fuse", "rating", "kind", "in", "out"},
+			feed.Switches: {"switch", "from", "to", "closed"}, feed.Relays: {"relay", "coilplus", "coilminus", "common",
+				"make", "break", "ohms", "amps"},
+			feed.Cables: {"cable", "from", "to", "size", "length", "ohms"}, feed.Loads: {"load", "plus", "minus", "amps",
+				"volts", "kind", "switch"},
 		} {
 			for n := range r.IntN(5) {
 				line := fmt.Sprintf("%s=%s %d", fields[0], list, n)
@@ -56,7 +61,8 @@ func TestAnythingInTheLists(t *testing.T) {
 		}
 		for range 4 {
 			e := res.Drawn.Elements[r.IntN(len(res.Drawn.Elements))].Name
-			if _, err := res.Ask(feed.Positions()[r.IntN(5)].Name, nil, network.Fault{Do: network.Open, Element: e}); err != nil {
+			if _, err := res.Ask(feed.Positions()[r.IntN(5)].Name, nil, network.Fault{Do: network.Open,
+				Element: e}); err != nil {
 				t.Fatalf("seed %d: %s open: %v", seed, e, err)
 			}
 		}

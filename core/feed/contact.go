@@ -20,7 +20,8 @@ func (r *Result) checkContacts() {
 	}
 }
 
-// sinks is what an output that is made for a relay or a lamp sinks for long, A (common practice: the unit's data first).
+// sinks is what an output that is made for a relay or a lamp sinks for long, A (common practice: the unit's data
+// first).
 const sinks = 1.0
 
 // checkOutputs finds outputs that are made for a relay or a lamp with more on them.

@@ -7,7 +7,8 @@ import (
 	"draxel/core/size"
 )
 
-// Blade lists the ratings in A of blade fuses, and Bolted those of large blades and bolted links: ISO 8820, from memory.
+// Blade lists the ratings in A of blade fuses, and Bolted those of large blades and bolted links: ISO 8820, from
+// memory.
 var (
 	Blade  = []float64{1, 2, 3, 4, 5, 7.5, 10, 15, 20, 25, 30, 35, 40}
 	Bolted = []float64{50, 60, 70, 80, 100, 125, 150, 175, 200, 250, 300, 400, 500}
@@ -16,9 +17,9 @@ var (
 // Part is how much of a fuse's rating its load may be that lasts (common practice).
 const Part = 0.8
 
-// Choose gives the rating in A of the fuse before a load in A that lasts, with a thinnest wire behind it that may carry so
-// many A: the next rating at or above the load by Part, and at or below what the wire may carry. It fails where there is
-// none, and says what must change.
+// Choose gives the rating in A of the fuse before a load in A that lasts, with a thinnest wire behind it that may
+// carry so many A: the next rating at or above the load by Part, and at or below what the wire may carry. It fails
+// where there is none, and says what must change.
 func Choose(load, carries float64) (float64, error) {
 	need := load / Part
 	for _, r := range append(append([]float64{}, Blade...), Bolted...) {
@@ -39,8 +40,8 @@ var band = []struct{ times, least, most float64 }{
 }
 
 // Opens gives the times in s within which a fuse of a rating in A opens at a current in A, and false where it does not
-// open. Between the points of the standard the times lie on straight lines of their logarithms; beyond the last they fall
-// as I²t stays.
+// open. Between the points of the standard the times lie on straight lines of their logarithms; beyond the last they
+// fall as I²t stays.
 func Opens(rating, amps float64) (least, most float64, opens bool) {
 	x := math.Abs(amps) / rating
 	if x <= band[0].times {
@@ -66,8 +67,8 @@ func Opens(rating, amps float64) (least, most float64, opens bool) {
 // (from memory): 226 √ln((234.5 + 160)/(234.5 + 85)).
 var heat = 226 * math.Sqrt(math.Log((234.5+160)/(234.5+85)))
 
-// Burns gives the time in s after which a wire's insulation is spent at a current in A, if nothing of the heat gets away:
-// IEC 60364-5-54, good for at most 5 s.
+// Burns gives the time in s after which a wire's insulation is spent at a current in A, if nothing of the heat gets
+// away: IEC 60364-5-54, good for at most 5 s.
 func Burns(s size.Section, amps float64) float64 {
 	if s == 0 || amps == 0 {
 		return math.Inf(1)

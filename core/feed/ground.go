@@ -133,7 +133,8 @@ func (r *Result) twice() {
 			a, b := &r.Fuses[i], &r.Fuses[k]
 			x, y := &r.Drawn.Elements[a.element], &r.Drawn.Elements[b.element]
 			if a.behind[heads[y.B]] && b.behind[heads[x.B]] && !a.behind[heads[y.A]] && !b.behind[heads[x.A]] {
-				r.find("two-feeds", finding.Wrong, b.Fuse, "Part them, or take one of the fuses out: who pulls one believes the circuit dead.",
+				r.find("two-feeds", finding.Wrong, b.Fuse,
+					"Part them, or take one of the fuses out: who pulls one believes the circuit dead.",
 					"Fuses %s and %s feed one circuit: with either pulled it is live by the other.", b.Fuse, a.Fuse)
 			}
 		}

@@ -125,8 +125,8 @@ func (r *Result) LiveOf(wires []string) []LiveIn {
 	return out
 }
 
-// EverWorks gives the devices that do their work in some position of the key, or with everything on; in crank too, where
-// a switch of the pedal may have to be closed.
+// EverWorks gives the devices that do their work in some position of the key, or with everything on; in crank too,
+// where a switch of the pedal may have to be closed.
 func (r *Result) EverWorks() map[string]bool {
 	out := map[string]bool{}
 	for _, s := range append(slices.Clone(r.States), r.full, r.cranked) {

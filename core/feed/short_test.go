@@ -7,8 +7,9 @@ import (
 )
 
 // Whether a fuse of 20 A saves 0.5 mm² in a short at its far end, by hand. Some 0.08 Ω from the battery 154 A flow: 7.7
-// times its rating, at the slowest 0.06 s (ISO 8820-3), and the wire lasts (52/154)² = 0.11 s (IEC 60364-5-54). With 0.15 Ω
-// more before it 53 A flow: 2.6 times, between 0.08 and 1.6 s, and the wire lasts 0.98 s: at its slowest the fuse is late.
+// times its rating, at the slowest 0.06 s (ISO 8820-3), and the wire lasts (52/154)² = 0.11 s (IEC 60364-5-54). With
+// 0.15 Ω more before it 53 A flow: 2.6 times, between 0.08 and 1.6 s, and the wire lasts 0.98 s: at its slowest the
+// fuse is late.
 func TestWhatAFuseSavesInAShort(t *testing.T) {
 	for ohms, want := range map[string]string{"0.0005": "", "0.15": "W60"} {
 		v := sound().with(feed.Fuses, "fuse=main; rating=40; in=battery +; out=main bus").

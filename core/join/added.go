@@ -148,7 +148,8 @@ type adder struct {
 // else is decided, so that a part sits right behind the plug in whatever wire ends there at last.
 func Add(parts []Added, in AddIn) AddedPart {
 	x := &adder{AddIn: in, taken: map[harness.Length]string{}, out: AddedPart{Touches: map[string][]string{},
-		Changes: harness.Changes{Tips: map[string][2]harness.Tip{}}, Made: harness.Changes{Tips: map[string][2]harness.Tip{}}}}
+		Changes: harness.Changes{Tips: map[string][2]harness.Tip{}},
+			Made: harness.Changes{Tips: map[string][2]harness.Tip{}}}}
 	if len(parts) > 0 {
 		x.seats = Crimped(in.Wanted)
 	}

@@ -12,7 +12,8 @@ import (
 func (it *Item) findings(in *Inputs) []finding.Finding {
 	var out []finding.Finding
 	add := func(code string, s finding.Severity, remedy, format string, args ...any) {
-		out = append(out, finding.Finding{Code: code, Severity: s, Stage: "join", Subject: it.ID, Name: it.Name, Text: fmt.Sprintf(format,
+		out = append(out, finding.Finding{Code: code, Severity: s, Stage: "join", Subject: it.ID, Name: it.Name,
+			Text: fmt.Sprintf(format,
 			args...),
 			Remedy: remedy})
 	}

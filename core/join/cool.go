@@ -13,8 +13,8 @@ const lasting = 0.8
 // Temperatures in °C over which rules are tried to find when they work an output.
 const coldest, hottest = 40.0, 140.0
 
-// comesOn gives the least coolant temperature in °C at which the rules work an output, with or without a request for air
-// conditioning; false where they never do, or say nothing of it.
+// comesOn gives the least coolant temperature in °C at which the rules work an output, with or without a request for
+// air conditioning; false where they never do, or say nothing of it.
 func comesOn(rules []OutputRule, output string, request bool) (celsius float64, known bool) {
 	works := func(c float64) bool {
 		on, _ := Ruled(rules, Condition{Numbers: map[string]float64{"coolant": c, "temperature": c},
@@ -109,7 +109,8 @@ func fans(f *facts, job *Known) *Sum {
 // from memory).
 const standing = 4.7
 
-// compressor is whether a compressor is protected: what cuts it on too little and on too much pressure, and who grants it.
+// compressor is whether a compressor is protected: what cuts it on too little and on too much pressure, and who
+// grants it.
 func compressor(f *facts, job *Known) *Sum {
 	by := f.word("by", "its pressure is watched by: switch, sensor, nothing", "")
 	low, _ := f.number("low", "it is cut below", "bar", 2, 0.1, 10)

@@ -21,8 +21,8 @@ type Function struct {
 	Law   string   `json:"law,omitempty"`
 }
 
-// The kinds of function: two of its ends must be on one circuit; its consumer must have volts; it is a matter of plan; it
-// goes through every plug and back.
+// The kinds of function: two of its ends must be on one circuit; its consumer must have volts; it is a matter of
+// plan; it goes through every plug and back.
 const (
 	WhereJoined = "joined"
 	WhereWorks  = "works"

@@ -6,8 +6,8 @@
 // two states, so that a plan goes on from whatever was done: a joint that is there is not made again, one that is not
 // wanted any more is taken apart, and a wire that was cut for it is made whole.
 //
-// Beside the copper it says what must work in the finished vehicle: List gives every function with how it stands, the sum
-// behind it and the ways to make it work; rules say when a unit works its outputs.
+// Beside the copper it says what must work in the finished vehicle: List gives every function with how it stands,
+// the sum behind it and the ways to make it work; rules say when a unit works its outputs.
 package join
 
 import (

@@ -49,9 +49,12 @@ func TestMoreSumsByHand(t *testing.T) {
 		"a contact at four fifths":       {"fans", fan, map[string]string{"amps": "24"}, true, "in time"},
 		"a switch in the chain":          {"compressor", clutch, map[string]string{"by": "switch"}, true, "granted"},
 		"nothing that cuts":              {"compressor", clutch, map[string]string{"by": "nothing"}, false, "Nothing cuts"},
-		"a sensor of another unit":       {"compressor", clutch, map[string]string{"by": "sensor", "knows": "no"}, false, "not know"},
-		"a switch that never lets it on": {"compressor", clutch, map[string]string{"by": "switch", "low": "5"}, false, "never starts"},
-		"a clutch on a small contact": {"compressor", clutch, map[string]string{"by": "switch", "amps": "6", "rated": "7"}, false,
+		"a sensor of another unit":       {"compressor", clutch, map[string]string{"by": "sensor", "knows": "no"}, false,
+			"not know"},
+		"a switch that never lets it on": {"compressor", clutch, map[string]string{"by": "switch", "low": "5"}, false,
+			"never starts"},
+		"a clutch on a small contact": {"compressor", clutch, map[string]string{"by": "switch", "amps": "6", "rated": "7"},
+			false,
 			"too much"},
 		"one that closes, one that opens": {"brake", Known{}, map[string]string{"second": "closed", "wants": "closed"}, true,
 			"agree"},
@@ -61,15 +64,18 @@ func TestMoreSumsByHand(t *testing.T) {
 			"gets one"},
 		"far apart": {"brake", Known{}, map[string]string{"second": "closed", "wants": "closed", "travel1": "4",
 			"travel2": "14"}, false, "10 mm apart"},
-		"a lamp that always burns": {"brake", Known{}, map[string]string{"first": "closed", "second": "open", "wants": "open"},
+		"a lamp that always burns": {"brake", Known{}, map[string]string{"first": "closed", "second": "open",
+			"wants": "open"},
 			false, "burn"},
 		"a unit that compares nothing": {"brake", Known{}, map[string]string{"second": "none", "wants": "none"}, true,
 			"nothing"},
 		// 13.5 V less 2 V by 15 mA are 767 Ω: 820 Ω of E24
 		"an LED without a resistor": {"check", Known{}, map[string]string{"lamp": "LED"}, false, "820 Ω"},
 		"an LED with one":           {"check", Known{}, map[string]string{"lamp": "LED", "series": "820"}, true, "lights"},
-		"an LED that burns out":     {"check", Known{}, map[string]string{"lamp": "LED", "series": "300"}, false, "More flows"},
-		"an LED in the dark":        {"check", Known{}, map[string]string{"lamp": "LED", "series": "10000"}, false, "Too little"},
+		"an LED that burns out":     {"check", Known{}, map[string]string{"lamp": "LED", "series": "300"}, false,
+			"More flows"},
+		"an LED in the dark":        {"check", Known{}, map[string]string{"lamp": "LED", "series": "10000"}, false,
+			"Too little"},
 		"a bulb of 5 W":             {"check", Known{}, map[string]string{"lamp": "bulb", "watts": "5"}, false, "417 mA"},
 		"a bulb of 1.2 W":           {"check", Known{}, nil, true, "carries"},
 		"pins as they should be":    {"diagnostic", Known{}, map[string]string{"pins": pins}, true, "as the standard"},
@@ -177,7 +183,8 @@ func TestTheInterlockLoop(t *testing.T) {
 		switch {
 		case fault == 2 && (got.Open != "" || len(got.Past) > 0 || !forward && !slices.Equal(got.Through, want)):
 			t.Errorf("loop %d is whole: %+v", k, got)
-		case fault == 1 && (len(got.Past) == 0 || len(got.Past) > 1 && n > 1 || !strings.HasPrefix(got.Past[0], want[bad]) || got.Open != ""):
+		case fault == 1 && (len(got.Past) == 0 || len(got.Past) > 1 && n > 1 || !strings.HasPrefix(got.Past[0],
+			want[bad]) || got.Open != ""):
 			t.Errorf("loop %d is by-passed at %d of %d: %+v", k, bad, n, got)
 		case fault == 0 && got.Open == "":
 			t.Errorf("loop %d is open at %d of %d: %+v", k, bad, n, got)
@@ -187,7 +194,8 @@ func TestTheInterlockLoop(t *testing.T) {
 	if open < 100 || past < 100 || whole < 100 {
 		t.Errorf("%d open, %d by-passed, %d whole", open, past, whole)
 	}
-	if l := FollowLoop([]Socket{at("U1", "unit", "interlock", 0, true), at("U2", "unit", "interlock", 0, true)}); len(l.Past) !=
+	if l := FollowLoop([]Socket{at("U1", "unit", "interlock", 0, true), at("U2", "unit", "interlock", 0,
+		true)}); len(l.Past) !=
 		1 {
 		t.Errorf("a loop that is bridged at its unit: %+v", l)
 	}

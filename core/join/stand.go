@@ -128,7 +128,8 @@ func List(in Inputs) ([]Item, []finding.Finding) {
 			if carries(s.Signal.Role) {
 				continue
 			}
-			it.Ends = append(it.Ends, EndAt{s.At, s.At.String(), s.Device, s.Text, s.Circuit, s.Unit, s.Unfollowed, s.Function != ""})
+			it.Ends = append(it.Ends, EndAt{s.At, s.At.String(), s.Device, s.Text, s.Circuit, s.Unit, s.Unfollowed,
+				s.Function != ""})
 			it.devices[s.Signal.Device] = true
 			if circuits[s.Circuit] == nil {
 				circuits[s.Circuit] = map[string]bool{}

@@ -1,8 +1,8 @@
 package network
 
-// Between gives the Ω that a meter finds between two nodes: what conducting elements have between them now. In a state in
-// which sources conduct it is the resistance behind the volts of the two, as a load on them sees it (Thévenin). It is false where
-// nothing that conducts joins them.
+// Between gives the Ω that a meter finds between two nodes: what conducting elements have between them now. In a
+// state in which sources conduct it is the resistance behind the volts of the two, as a load on them sees it
+// (Thévenin). It is false where nothing that conducts joins them.
 func (s *State) Between(a, b Node) (ohms float64, joined bool) {
 	n := s.Network
 	a, b = n.head(a), n.head(b)

@@ -180,7 +180,8 @@ func (p *Plan) sockets(f *Facts, drawn *network.Drawn, c *copperCircuits) []join
 		}
 		reading, text := drawn.Read(at)
 		node := heads[n]
-		if !unit[id] && signal.Switches(reading.Device) && reading.Role != signal.Ground && reading.Role != signal.SensorGround {
+		if !unit[id] && signal.Switches(reading.Device) && reading.Role != signal.Ground &&
+			reading.Role != signal.SensorGround {
 			if other, twice := first[id]; twice {
 				c.join(other, node)
 			} else {

@@ -45,7 +45,8 @@ func TestTheInterlockLoopOfAJob(t *testing.T) {
 		it.Sum.Lines[0].Value != "service plug → inverter plug → battery plug" {
 		t.Errorf("%s %s: %+v", it.State, it.Why, it.Sum)
 	}
-	if it, _ := of(loom([2]string{"U1", "S1"}, [2]string{"S2", "P2"}, [2]string{"Q2", "U2"}), plan.Decisions{}); it.State !=
+	if it, _ := of(loom([2]string{"U1", "S1"}, [2]string{"S2", "P2"}, [2]string{"Q2", "U2"}),
+		plan.Decisions{}); it.State !=
 		join.Needs || it.Why != "it is open at inverter plug" {
 		t.Errorf("open behind the inverter: %s %s", it.State, it.Why)
 	}

@@ -8,8 +8,8 @@ import (
 	"draxel/core/match"
 )
 
-// Named is a wire of the vehicle that is cut or joined onto, named twice before anything is done to it: by the table, and by
-// what a meter must show or showed.
+// Named is a wire of the vehicle that is cut or joined onto, named twice before anything is done to it: by the
+// table, and by what a meter must show or showed.
 type Named struct {
 	At       harness.Ref `json:"at"`
 	Side     match.Side  `json:"side,omitempty"` // whose table has it

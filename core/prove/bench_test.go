@@ -27,11 +27,12 @@ func BenchmarkSheet(b *testing.B) {
 }
 
 // twenty are twenty readings about a fault, as the advice asks for them.
-func twenty(b *testing.B, v *prove.Vehicle) []prove.Reading {
+func twenty(b *testing.B, v *prove.Vehicle) []prove.MeterReading {
 	b.Helper()
 	hidden := []network.Fault{{Do: network.Open, Element: "w40"}}
-	var out []prove.Reading
-	for _, m := range v.Options([]prove.Reading{{Measure: prove.Measure{Kind: prove.Volts, A: "D9-1", B: "D9-2", Setup: live}}}) {
+	var out []prove.MeterReading
+	for _, m := range v.Options([]prove.MeterReading{{Measure: prove.Measure{Kind: prove.Volts, A: "D9-1", B: "D9-2",
+		Setup: live}}}) {
 		if len(out) == 20 {
 			break
 		}
@@ -39,14 +40,14 @@ func twenty(b *testing.B, v *prove.Vehicle) []prove.Reading {
 		if err != nil {
 			b.Fatal(err)
 		}
-		out = append(out, prove.Reading{Measure: m, Value: x.Value, Over: x.Over})
+		out = append(out, prove.MeterReading{Measure: m, Value: x.Value, Over: x.Over})
 		out[len(out)-1].ID = m.ID
 	}
 	return out
 }
 
-// BenchmarkDiagnose ranks all single faults of a vehicle of a thousand wires against twenty readings, and finds the next
-// best measurement; Rank is without that.
+// BenchmarkDiagnose ranks all single faults of a vehicle of a thousand wires against twenty readings, and finds the
+// next best measurement; Rank is without that.
 func BenchmarkDiagnose(b *testing.B) {
 	v := thousand()
 	readings := twenty(b, v)

@@ -49,9 +49,15 @@ type Diagnosis struct {
 // mistaken is how often a reading is plain wrong: the wrong cavity, the wrong range (common practice: one in fifty).
 const mistaken = 0.02
 
-// fits gives the log of the density of a reading where so much is expected, with a further spread in the quantity of the
-// fault itself.
-func fits(r *Reading, x Shown, more float64) float64 {
+// fits gives the log of the density of a reading where so much is expected, with a further spread in the quantity of
+// the fault itself.
+func fits(r *MeterReading, x Shown, more float64) float64 {
+	if r.Kind == Works {
+		if r.Value == x.Value {
+			return math.Log(1 - mistaken)
+		}
+		return math.Log(mistaken)
+	}
 	broad := anything(r)
 	over := r.Over || r.Kind == Ohms && r.Value > overOhms
 	switch {
@@ -71,94 +77,14 @@ func fits(r *Reading, x Shown, more float64) float64 {
 }
 
 // anything gives the density of a reading of which nothing is known: a mistaken one.
-func anything(r *Reading) float64 {
+func anything(r *MeterReading) float64 {
+	if r.Kind == Works {
+		return mistaken
+	}
 	if r.Kind == Ohms {
 		return mistaken / (14 * (1 + r.Value))
 	}
 	return mistaken / 15
-}
-
-// near lists the elements, and the nodes, whose faults can be seen at points: what hangs together with them, through
-// gates and loads, up to where much meets; what commands relays there; and the way from there to the sources.
-func (v *Vehicle) near(points []network.Node) (elements, nodes map[int32]bool) {
-	heads := v.Net.Heads()
-	elements, nodes = map[int32]bool{}, map[int32]bool{}
-	relays := map[int32]bool{}
-	var queue []int32
-	push := func(n int32) {
-		if n = heads[n]; !nodes[n] {
-			nodes[n] = true
-			queue = append(queue, n)
-		}
-	}
-	var visit func(i int32)
-	visit = func(i int32) {
-		if elements[i] {
-			return
-		}
-		elements[i] = true
-		e := &v.Net.Elements[i]
-		if e.Gate.Relay > 0 && !relays[e.Gate.Relay] {
-			relays[e.Gate.Relay] = true
-			coil := v.Net.Relays[e.Gate.Relay-1].Coil
-			visit(coil)
-			push(int32(v.Net.Elements[coil].A))
-			push(int32(v.Net.Elements[coil].B))
-		}
-	}
-	for _, p := range points {
-		nodes[int32(p)] = true
-		queue = append(queue, int32(p))
-	}
-	for k := 0; k < len(queue); k++ {
-		n := queue[k]
-		if v.hub[n] && k >= len(points) {
-			continue
-		}
-		if v.hub[n] && len(v.at[n]) > 3*hubEnds { // a probe on a bus sees the bus, not what hangs on it
-			continue
-		}
-		for _, i := range v.at[n] {
-			visit(i)
-			push(int32(v.Net.Elements[i].A))
-			push(int32(v.Net.Elements[i].B))
-		}
-	}
-	for i := range v.Net.Elements { // trunks: from hub to hub
-		e := &v.Net.Elements[i]
-		if v.hub[heads[e.A]] && v.hub[heads[e.B]] {
-			visit(int32(i))
-		}
-	}
-	return elements, nodes
-}
-
-// sees says whether a cause lies among elements and nodes.
-func (v *Vehicle) sees(c *Cause, elements, nodes map[int32]bool) bool {
-	heads := v.Net.Heads()
-	for i := range c.Faults {
-		f := &c.Faults[i]
-		switch f.Do {
-		case network.Open, network.Worse:
-			if e, known := v.Net.Element(f.Element); known && elements[e] {
-				return true
-			}
-		case network.Short:
-			for _, name := range []string{f.A, f.B} {
-				if n, known := v.nodes[name]; known && nodes[heads[n]] && heads[n] != 0 {
-					return true
-				}
-			}
-		case network.Dead, network.Stuck:
-			k := slices.IndexFunc(v.Net.Relays, func(r network.Relay) bool { return r.Name == f.Element })
-			if k >= 0 && elements[v.Net.Relays[k].Coil] {
-				return true
-			}
-		case network.Force:
-			return true
-		}
-	}
-	return false
 }
 
 // trial is a set of faults with what it shows at every reading.
@@ -170,7 +96,7 @@ type trial struct {
 }
 
 // try puts faults into the vehicle and compares every reading.
-func (v *Vehicle) try(faults []network.Fault, soft bool, readings []Reading, base []Shown) (trial, error) {
+func (v *Vehicle) try(faults []network.Fault, soft bool, readings []MeterReading, base []Shown) (trial, error) {
 	t := trial{make([]Shown, len(readings)), make([]float64, len(readings)), make([]float64, len(readings)), 0}
 	states := map[Setup]*network.State{}
 	for k := range readings {
@@ -208,7 +134,7 @@ const shown = 12
 
 // Diagnose ranks what could be wrong by all readings, and says what to measure next. It fails only where a reading is
 // about a point that there is not.
-func (v *Vehicle) Diagnose(readings []Reading, options []Measure) (Diagnosis, error) {
+func (v *Vehicle) Diagnose(readings []MeterReading, options []Measure) (Diagnosis, error) {
 	v.ready()
 	d := Diagnosis{Suspects: []Suspect{}, Out: []string{}, Doubtful: []string{}}
 	base := make([]Shown, len(readings))
@@ -227,9 +153,7 @@ func (v *Vehicle) Diagnose(readings []Reading, options []Measure) (Diagnosis, er
 		if !band.Fits(r) {
 			d.Out = append(d.Out, r.ID)
 		}
-		a, _ := v.point(r.A, r.Setup)
-		b, _ := v.point(r.B, r.Setup)
-		points = append(points, a, b)
+		points = append(points, v.pointsOf(&r.Measure)...)
 	}
 	all := v.Causes()
 	d.Of = len(all)
@@ -260,97 +184,8 @@ func (v *Vehicle) Diagnose(readings []Reading, options []Measure) (Diagnosis, er
 	return d, nil
 }
 
-// A helper is a single fault that explains some of what is out of band.
-type helper struct {
-	at    int
-	helps []bool // by reading
-	gain  float64
-}
-
-// helpers lists the single faults that explain something, the best few of each that explain the same.
-func (v *Vehicle) helpers(singles []Suspect, trials map[int]trial, readings []Reading, base []Shown, out []string) []helper {
-	var all []helper
-	for i := range singles {
-		t, tried := trials[i]
-		if !tried {
-			continue
-		}
-		h := helper{at: i, helps: make([]bool, len(readings)), gain: math.Log(singles[i].Causes[0].Prior)}
-		some := false
-		for k := range readings {
-			more := t.loss[k] - fits(&readings[k], base[k], 0)
-			if h.helps[k] = more > 2; h.helps[k] {
-				some = some || slices.Contains(out, readings[k].ID)
-				h.gain += more
-			}
-			if more < 0 && !slices.Contains(out, readings[k].ID) { // it spoils what was in band
-				h.gain += more
-			}
-		}
-		if some {
-			all = append(all, h)
-		}
-	}
-	slices.SortStableFunc(all, func(a, b helper) int { return cmp.Compare(b.gain, a.gain) })
-	n := map[string]int{}
-	return slices.DeleteFunc(all, func(h helper) bool {
-		key := fmt.Sprint(h.helps)
-		n[key]++
-		return n[key] > 8
-	})
-}
-
-// pairs adds two faults at once: where two readings are out of band one fault may explain both, and two may.
-func (v *Vehicle) pairs(singles []Suspect, trials map[int]trial, readings []Reading, base []Shown, d *Diagnosis) []Suspect {
-	if len(d.Out) < 2 {
-		return nil
-	}
-	all := v.helpers(singles, trials, readings, base, d.Out)
-	all = all[:min(len(all), 32)]
-	total := 0.0
-	for i := range singles {
-		total += singles[i].Causes[0].Prior
-	}
-	var sets [][]int // by reading out of band: what explains it
-	for k := range readings {
-		var s []int
-		for i := range all {
-			if all[i].helps[k] {
-				s = append(s, i)
-			}
-		}
-		if slices.Contains(d.Out, readings[k].ID) && len(s) > 0 {
-			sets = append(sets, s)
-		}
-	}
-	var pairs []Suspect
-	for _, h := range hits(sets, 2) {
-		if len(h) < 2 {
-			continue
-		}
-		a, b := &singles[all[h[0]].at], &singles[all[h[1]].at]
-		faults := append(slices.Clone(a.faults), b.faults...)
-		t, err := v.try(faults, soft(&a.Causes[0]) || soft(&b.Causes[0]), readings, base)
-		if err != nil {
-			continue
-		}
-		d.Looked++
-		pairs = append(pairs, Suspect{Causes: []Cause{a.Causes[0], b.Causes[0]}, faults: faults,
-			score: math.Log(a.Causes[0].Prior/total) + math.Log(b.Causes[0].Prior/total) + math.Log(twoAtOnce) + t.sum})
-	}
-	return pairs
-}
-
-// Who makes one fault makes another: two are a little likelier than independent ones would be (common practice). Before one
-// is called found, two are held for that much likelier again: a single cause that explains everything is looked at once
-// more, by what would part it from two.
-const (
-	twoAtOnce = 3
-	doubted   = 20
-)
-
 // weigh turns scores into probabilities, and says of the likeliest what they explain.
-func (v *Vehicle) weigh(d *Diagnosis, suspects []Suspect, healthy float64, readings []Reading, base []Shown) {
+func (v *Vehicle) weigh(d *Diagnosis, suspects []Suspect, healthy float64, readings []MeterReading, base []Shown) {
 	top := healthy
 	for i := range suspects {
 		top = max(top, suspects[i].score)

@@ -17,13 +17,14 @@ var jobs = flag.Int("jobs", 60, "how many vehicles with hidden faults are gone t
 var live = prove.Setup{Key: "run", Battery: true, Units: true}
 
 // read reads a meter on a vehicle with hidden faults, with the noise of a meter.
-func read(t *testing.T, r *rand.Rand, v *prove.Vehicle, m prove.Measure, hidden []network.Fault, n int) prove.Reading {
+func read(t *testing.T, r *rand.Rand, v *prove.Vehicle, m prove.Measure, hidden []network.Fault,
+	n int) prove.MeterReading {
 	t.Helper()
 	x, err := v.With(&m, hidden)
 	if err != nil {
 		t.Fatal(err)
 	}
-	out := prove.Reading{Measure: m, Over: x.Over}
+	out := prove.MeterReading{Measure: m, Over: x.Over}
 	if !x.Over {
 		out.Value = x.Value*(1+0.005*r.NormFloat64()) + 0.01*r.NormFloat64()
 		if m.Kind == prove.Ohms {
@@ -38,7 +39,8 @@ func read(t *testing.T, r *rand.Rand, v *prove.Vehicle, m prove.Measure, hidden 
 func symptom(t *testing.T, v *prove.Vehicle, loads int, hidden []network.Fault) (prove.Measure, bool) {
 	t.Helper()
 	for k := range loads {
-		m := prove.Measure{ID: "s", Kind: prove.Volts, A: fmt.Sprintf("D%d-1", k+1), B: fmt.Sprintf("D%d-2", k+1), Setup: live}
+		m := prove.Measure{ID: "s", Kind: prove.Volts, A: fmt.Sprintf("D%d-1", k+1), B: fmt.Sprintf("D%d-2", k+1),
+			Setup: live}
 		was, err := v.Expect(&m)
 		if err != nil {
 			t.Fatal(err)
@@ -73,7 +75,7 @@ func TestAdviceLeadsToTheFault(t *testing.T) {
 			continue
 		}
 		all++
-		readings := []prove.Reading{read(t, r, v, m, hidden.Faults, 0)}
+		readings := []prove.MeterReading{read(t, r, v, m, hidden.Faults, 0)}
 		var d prove.Diagnosis
 		for len(readings) < 40 {
 			var err error
@@ -109,10 +111,11 @@ func TestAdviceLeadsToTheFault(t *testing.T) {
 }
 
 // follow diagnoses until nothing more is told, with so many readings in a hundred plain wrong.
-func follow(t *testing.T, r *rand.Rand, v *prove.Vehicle, first prove.Measure, hidden []network.Fault, wrong int) (prove.Diagnosis,
-	[]prove.Reading) {
+func follow(t *testing.T, r *rand.Rand, v *prove.Vehicle, first prove.Measure, hidden []network.Fault,
+	wrong int) (prove.Diagnosis,
+	[]prove.MeterReading) {
 	t.Helper()
-	readings := []prove.Reading{read(t, r, v, first, hidden, 0)}
+	readings := []prove.MeterReading{read(t, r, v, first, hidden, 0)}
 	for {
 		d, err := v.Diagnose(readings, nil)
 		if err != nil {
@@ -237,7 +240,7 @@ func TestTwoFaults(t *testing.T) {
 			continue
 		}
 		all++
-		readings := []prove.Reading{read(t, r, v, m1, hidden, 0), read(t, r, v, m2, hidden, 1)}
+		readings := []prove.MeterReading{read(t, r, v, m1, hidden, 0), read(t, r, v, m2, hidden, 1)}
 		var d prove.Diagnosis
 		for len(readings) < 40 {
 			var err error
@@ -262,7 +265,8 @@ func TestTwoFaults(t *testing.T) {
 			one++
 			fallthrough
 		default:
-			t.Logf("vehicle %d: %s and %s were hidden, %s is said (%.2f) after %d", seed, a.Text, b.Text, top.Text(), top.Probability,
+			t.Logf("vehicle %d: %s and %s were hidden, %s is said (%.2f) after %d", seed, a.Text, b.Text, top.Text(),
+				top.Probability,
 				len(readings))
 		}
 	}

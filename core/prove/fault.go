@@ -20,7 +20,8 @@ type Cause struct {
 
 // How likely each kind is, one to another, before anything is known (common practice): what hands did comes before what
 // the factory did.
-var priors = map[string]float64{"open": 0.3, "loose": 1, "thin": 0.5, "blown": 1.5, "dead": 1, "stuck": 0.3, "short": 0.15,
+var priors = map[string]float64{"open": 0.3, "loose": 1, "thin": 0.5, "blown": 1.5, "dead": 1, "stuck": 0.3,
+	"short": 0.15,
 	"swap": 0.5, "shell": 0.5, "ground": 1, "load": 0.6, "switch": 0.5, "withheld": 0.8}
 
 // Causes lists every single fault of the stated kinds.
@@ -42,7 +43,8 @@ func (v *Vehicle) Causes() []Cause {
 		}
 		switch {
 		case e.Kind == network.Copper && e.Wire != "":
-			add("open", e.Name, "Follow it, and make it whole: its joints first.", fmt.Sprintf("%s is broken, or a joint of it open",
+			add("open", e.Name, "Follow it, and make it whole: its joints first.",
+				fmt.Sprintf("%s is broken, or a joint of it open",
 				e.Name), open)
 			add("thin", e.Name, "Make its joints anew.", e.Name+" has some 8 Ω in it: a bad joint, a few strands", worse(8))
 		case e.Kind == network.Copper:
@@ -50,9 +52,11 @@ func (v *Vehicle) Causes() []Cause {
 			add("open", e.Name, "Fasten it.", e.Name+" is off", open)
 		case e.Kind == network.Contact:
 			at := strings.TrimPrefix(e.Name, "contact ")
-			add("loose", e.Name, "Push it home until it clicks, and tug.", "the terminal in "+at+" is not seated, or does not touch",
+			add("loose", e.Name, "Push it home until it clicks, and tug.",
+				"the terminal in "+at+" is not seated, or does not touch",
 				open)
-			add("thin", e.Name, "Clean it, or crimp a new terminal.", "the terminal in "+at+" has a bad contact, some 4 Ω", worse(4))
+			add("thin", e.Name, "Clean it, or crimp a new terminal.", "the terminal in "+at+" has a bad contact, some 4 Ω",
+				worse(4))
 		case e.Kind == network.Fuse:
 			add("blown", e.Name, "Find what blew it before a new one goes in.", e.Name+" is blown, or missing", open)
 		case (e.Kind == network.Load || e.Kind == network.Lamp) && v.Where[e.Name] != "" && e.Gate.Relay == 0:
@@ -65,8 +69,10 @@ func (v *Vehicle) Causes() []Cause {
 		if strings.HasSuffix(r.Name, " awake") {
 			continue // it stands for a unit that is fed
 		}
-		add("dead", r.Name, "Put another in its socket.", r.Name+" never pulls", network.Fault{Do: network.Dead, Element: r.Name})
-		add("stuck", r.Name, "Put another in its socket.", r.Name+" stays pulled", network.Fault{Do: network.Stuck, Element: r.Name})
+		add("dead", r.Name, "Put another in its socket.", r.Name+" never pulls", network.Fault{Do: network.Dead,
+			Element: r.Name})
+		add("stuck", r.Name, "Put another in its socket.", r.Name+" stays pulled", network.Fault{Do: network.Stuck,
+			Element: r.Name})
 	}
 	if len(v.Units) > 0 {
 		var off []network.Fault
@@ -167,7 +173,8 @@ func (v *Vehicle) swaps(add func(kind, where, do, text string, faults ...network
 					add("shell", a, "Exchange the two terminals.", fmt.Sprintf("%s and %s stand in each other's shell", a, b),
 						exchanged(a, b)...)
 				case !full(b) && faces:
-					add("shell", a, "Take it out, and put it into "+a+".", fmt.Sprintf("the terminal of %s stands in %s, in the other shell",
+					add("shell", a, "Take it out, and put it into "+a+".",
+						fmt.Sprintf("the terminal of %s stands in %s, in the other shell",
 						a, b), network.Fault{Do: network.Open, Element: "contact " + a},
 						network.Fault{Do: network.Short, A: a + " wire", B: b, Ohms: network.ContactOhms})
 				}

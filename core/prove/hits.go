@@ -2,8 +2,9 @@ package prove
 
 import "slices"
 
-// hits gives the least sets, of at most so many members, that have a member in each of the sets given: what explains every
-// conflict (de Kleer & Williams 1987, their minimal candidates). They come in ascending order, the smaller first.
+// hits gives the least sets, of at most so many members, that have a member in each of the sets given: what explains
+// every conflict (de Kleer & Williams 1987, their minimal candidates). They come in ascending order, the smaller
+// first.
 func hits(sets [][]int, most int) [][]int {
 	found := [][]int{}
 	level := [][]int{{}}

@@ -7,7 +7,8 @@ import (
 )
 
 // Three multipliers and two adders (de Kleer & Williams 1987, from memory): F is 10 where 12 is predicted, G is 12. The
-// conflicts are {A1 M1 M2} and {A1 A2 M1 M3}; the least candidates {A1}, {M1}, {A2 M2} and {M2 M3}; the best next probe is X.
+// conflicts are {A1 M1 M2} and {A1 A2 M1 M3}; the least candidates {A1}, {M1}, {A2 M2} and {M2 M3}; the best next
+// probe is X.
 func TestThreeMultipliersTwoAdders(t *testing.T) {
 	const a1, a2, m1, m2, m3 = 0, 1, 2, 3, 4
 	got := hits([][]int{{a1, m1, m2}, {a1, a2, m1, m3}}, 2)

@@ -8,8 +8,9 @@ import (
 	"draxel/core/prove"
 )
 
-// vehicle makes a random vehicle: a battery, a bus of fuses, a key, relays that a unit works, two plugs in line that look
-// the same, two of the unit that do, and loads that are fed through the ones and grounded or switched through the others.
+// vehicle makes a random vehicle: a battery, a bus of fuses, a key, relays that a unit works, two plugs in line that
+// look the same, two of the unit that do, and loads that are fed through the ones and grounded or switched through
+// the others.
 func vehicle(r *rand.Rand, loads int) *prove.Vehicle {
 	var b network.Builder
 	v := &prove.Vehicle{Where: map[string]string{}, Made: map[string]float64{}}
@@ -36,7 +37,8 @@ func vehicle(r *rand.Rand, loads int) *prove.Vehicle {
 		Ohms: 0.006})
 	b.Add(network.Element{Name: "battery cable", Kind: network.Copper, A: node("battery +"), B: node("bus"), Ohms: 0.001})
 	for i := range 3 {
-		b.Add(network.Element{Name: fmt.Sprint("strap ", i+1), Kind: network.Copper, A: node("G%d", i+1), B: network.Reference,
+		b.Add(network.Element{Name: fmt.Sprint("strap ", i+1), Kind: network.Copper, A: node("G%d", i+1),
+			B: network.Reference,
 			Ohms: 0.002})
 	}
 	fuses := 4 + loads/6

@@ -15,26 +15,27 @@ type Advice struct {
 	Measure
 	Bits     float64   `json:"bits"` // that it is expected to tell
 	Minutes  float64   `json:"minutes"`
-	Outcomes []Outcome `json:"outcomes"`
+	Outcomes []MayShow `json:"outcomes"`
 	Why      string    `json:"why"`
 }
 
-// Outcome is what a measure may show, and what that would mean.
-type Outcome struct {
+// MayShow is what a measure may show, and what that would mean.
+type MayShow struct {
 	Band        Band     `json:"band"`
 	Probability float64  `json:"probability"`
 	Means       []string `json:"means"` // suspects that would be left, the likeliest first
 }
 
-// What measurements cost, in minutes (common practice): to touch two points, and to bring the vehicle into another setup.
+// What measurements cost, in minutes (common practice): to touch two points, and to bring the vehicle into another
+// setup.
 const (
 	probeMinutes = 0.7
 	setupMinutes = 1.5
 )
 
-// Options lists what can be measured: volts at every cavity against the battery's negative in setups with everything in, and
-// with everything dead the ohms from cavity to cavity and to ground.
-func (v *Vehicle) Options(near []Reading) []Measure {
+// Options lists what can be measured: volts at every cavity against the battery's negative in setups with everything
+// in, and with everything dead the ohms from cavity to cavity and to ground.
+func (v *Vehicle) Options(near []MeterReading) []Measure {
 	v.ready()
 	var out []Measure
 	setups := []Setup{}
@@ -48,11 +49,7 @@ func (v *Vehicle) Options(near []Reading) []Measure {
 	}
 	var points []network.Node
 	for i := range near {
-		a, okA := v.point(near[i].A, near[i].Setup)
-		b, okB := v.point(near[i].B, near[i].Setup)
-		if okA && okB {
-			points = append(points, a, b)
-		}
+		points = append(points, v.pointsOf(&near[i].Measure)...)
 	}
 	_, nodes := v.near(points)
 	heads := v.Net.Heads()
@@ -108,7 +105,7 @@ const (
 )
 
 // advise finds the next best measurement: that of which the most is expected to be told for its minutes.
-func (v *Vehicle) advise(d *Diagnosis, readings []Reading, options []Measure, base []Shown) {
+func (v *Vehicle) advise(d *Diagnosis, readings []MeterReading, options []Measure, base []Shown) {
 	if len(options) == 0 {
 		options = v.Options(readings)
 	}
@@ -222,7 +219,7 @@ func (v *Vehicle) advise(d *Diagnosis, readings []Reading, options []Measure, ba
 		if slices.Contains(d.Suspects[0].Against, readings[i].ID) && times(readings, m.key()) < 2 {
 			again := *m
 			again.ID = m.key()
-			d.Found, d.Next = false, &Advice{Measure: again, Minutes: probeMinutes, Outcomes: []Outcome{},
+			d.Found, d.Next = false, &Advice{Measure: again, Minutes: probeMinutes, Outcomes: []MayShow{},
 				Why: "This reading does not fit what is likeliest: measure it once more."}
 			return
 		}
@@ -230,7 +227,7 @@ func (v *Vehicle) advise(d *Diagnosis, readings []Reading, options []Measure, ba
 }
 
 // times counts how often something was measured.
-func times(readings []Reading, key string) int {
+func times(readings []MeterReading, key string) int {
 	n := 0
 	for i := range readings {
 		if readings[i].key() == key {
@@ -289,10 +286,10 @@ func left(class []int, n int, weight []float64) float64 {
 }
 
 // outcomes says what each class of a measure would mean.
-func (v *Vehicle) outcomes(d *Diagnosis, class []int, bands []Band, weight []float64) []Outcome {
-	out := make([]Outcome, len(bands))
+func (v *Vehicle) outcomes(d *Diagnosis, class []int, bands []Band, weight []float64) []MayShow {
+	out := make([]MayShow, len(bands))
 	for b := range bands {
-		out[b] = Outcome{Band: bands[b], Means: []string{}}
+		out[b] = MayShow{Band: bands[b], Means: []string{}}
 	}
 	for i, c := range class {
 		out[c].Probability += weight[i]
@@ -304,7 +301,7 @@ func (v *Vehicle) outcomes(d *Diagnosis, class []int, bands []Band, weight []flo
 			}
 		}
 	}
-	return slices.DeleteFunc(out, func(o Outcome) bool { return o.Probability < 0.01 })
+	return slices.DeleteFunc(out, func(o MayShow) bool { return o.Probability < 0.01 })
 }
 
 // classes groups suspects that no measurement can tell apart.

@@ -2,9 +2,9 @@
 //
 // A Vehicle is the network of a harness with where it can be touched. A Measure is two points and a Setup: what is
 // plugged in, where the key is, whether the battery is on. What it must show is computed by putting the meter into the
-// network; what it would show with a fault, by putting the fault in too. So the test sheet, the ranking of what could be
-// wrong and the next measurement all come from one model (de Kleer & Williams 1987), and there is no table of symptoms to
-// keep.
+// network; what it would show with a fault, by putting the fault in too. So the test sheet, the ranking of what
+// could be wrong and the next measurement all come from one model (de Kleer & Williams 1987), and there is no table
+// of symptoms to keep.
 package prove
 
 import (
@@ -12,9 +12,9 @@ import (
 	"fmt"
 	"math"
 	"slices"
-	"strings"
 
 	"draxel/core/finding"
+	"draxel/core/harness"
 	"draxel/core/network"
 )
 
@@ -61,6 +61,7 @@ type Kind string
 const (
 	Ohms  Kind = "ohms"
 	Volts Kind = "volts"
+	Works Kind = "works" // seen or heard: the device A does its work, 1, or does not, 0
 )
 
 // Measure is one measurement: two points, one setup.
@@ -80,8 +81,8 @@ func (m *Measure) key() string {
 	return fmt.Sprintf("%s %s %s %v %g %s", m.Kind, m.A, m.B, m.Setup, m.Lamp, m.Jumper)
 }
 
-// Reading is what a meter showed.
-type Reading struct {
+// MeterReading is what a meter showed.
+type MeterReading struct {
 	Measure
 	Value float64 `json:"value"`          // Ω or V
 	Over  bool    `json:"over,omitempty"` // nothing between the two: over the range
@@ -90,10 +91,15 @@ type Reading struct {
 }
 
 // Check says why a reading cannot be.
-func (r *Reading) Check() error {
+func (r *MeterReading) Check() error {
 	switch {
 	case r.ID == "" || len(r.ID) > 40:
 		return fmt.Errorf("a reading has a name")
+	case r.Kind == Works:
+		if r.A == "" || len(r.A) > 80 || r.Value != 0 && r.Value != 1 {
+			return fmt.Errorf("a device works or does not")
+		}
+		return nil
 	case r.Kind != Ohms && r.Kind != Volts:
 		return fmt.Errorf("a meter does not read %q", r.Kind)
 	case r.A == "" || r.B == "" || len(r.A) > 80 || len(r.B) > 80:
@@ -142,6 +148,9 @@ func BandOf(m *Measure, x Shown) Band {
 	if x.Over {
 		return Band{Over: true}
 	}
+	if m.Kind == Works {
+		return Band{x.Value, x.Value, false}
+	}
 	d := 2 * spread(m.Kind, x.Value)
 	if m.Lamp > 0 {
 		d *= 2
@@ -154,7 +163,7 @@ func BandOf(m *Measure, x Shown) Band {
 }
 
 // Fits says whether a reading lies in a band.
-func (b Band) Fits(r *Reading) bool {
+func (b Band) Fits(r *MeterReading) bool {
 	if b.Over || r.Over {
 		return b.Over == r.Over || b.Over && r.Kind == Ohms && r.Value > overOhms
 	}
@@ -170,18 +179,14 @@ type Plug struct {
 }
 
 // At names a cavity as people write it.
-func (p *Plug) At(cavity string) string {
-	if p.ID != "" && strings.ContainsAny(p.ID[len(p.ID)-1:], "0123456789") {
-		return p.ID + "-" + cavity
-	}
-	return p.ID + cavity
-}
+func (p *Plug) At(cavity string) string { return harness.Ref{Connector: p.ID, Cavity: cavity}.String() }
 
 // Vehicle is what is measured.
 type Vehicle struct {
 	Net   *network.Network
 	Plugs []Plug
 	Usual func(Setup) network.Condition // the condition of a setup, with sources as they are
+	Of    map[string][]int32            // by device: its elements
 	Where map[string]string             // by element: the device that it is inside of
 	Made  map[string]float64            // by element: how many times likelier a fault is there by what was done to it
 	Studs []string                      // posts, studs and sockets that can be touched and are no cavity
@@ -317,8 +322,22 @@ func (v *Vehicle) state(s Setup) (*network.State, error) {
 	return st, nil
 }
 
-// shows gives what a meter shows in a state. The meter has 10 MΩ: a point that nothing joins to the other shows no volts.
+// shows gives what a meter shows in a state. The meter has 10 MΩ: a point that nothing joins to the other shows no
+// volts.
 func (v *Vehicle) shows(s *network.State, m *Measure) (Shown, error) {
+	if m.Kind == Works {
+		of, known := v.Of[m.A]
+		if !known {
+			return Shown{}, fmt.Errorf("there is no device %s", m.A)
+		}
+		for _, i := range of {
+			if e := &v.Net.Elements[i]; (e.Kind == network.Load || e.Kind == network.Lamp) && s.Conducts(i) &&
+				math.Abs(s.Across(i)) >= workVolts {
+				return Shown{Value: 1}, nil
+			}
+		}
+		return Shown{}, nil
+	}
 	a, okA := v.point(m.A, m.Setup)
 	b, okB := v.point(m.B, m.Setup)
 	if !okA || !okB {
@@ -345,6 +364,9 @@ func (v *Vehicle) shows(s *network.State, m *Measure) (Shown, error) {
 	}
 	return Shown{Value: volts}, nil
 }
+
+// workVolts is from what volts a device is taken to do its work (common practice: half of 12 V).
+const workVolts = 6
 
 // meterOhms is the resistance of a meter that reads volts.
 const meterOhms = 10e6

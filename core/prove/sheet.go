@@ -9,8 +9,8 @@ import (
 	"draxel/core/network"
 )
 
-// Line is a line of the test sheet: a measurement with what it must show.
-type Line struct {
+// SheetLine is a line of the test sheet: a measurement with what it must show.
+type SheetLine struct {
 	Measure
 	Section string `json:"section"` // continuity, loads, isolation, feeds, relays
 	Expect  Shown  `json:"expect"`
@@ -22,9 +22,9 @@ type Line struct {
 
 // Sheet is the test sheet of a vehicle.
 type Sheet struct {
-	Lines  []Line `json:"lines"`
-	Fewest int    `json:"fewest"` // lines that find every open, swap and touch of neighbours
-	Bound  int    `json:"bound"`  // fewer can not be: half of the ends of every circuit, and a line for each pair of circuits that lie side by side
+	Lines  []SheetLine `json:"lines"`
+	Fewest int         `json:"fewest"` // lines that find every open, swap and touch of neighbours
+	Bound  int         `json:"bound"`  // fewer can not be: half of the ends of every circuit, and a line for each pair of circuits that lie side by side
 }
 
 // sheeter is the sheet in the making.
@@ -41,15 +41,16 @@ type sheeter struct {
 }
 
 // Sheet gives the measurements that prove a harness: with everything dead and the units out from cavity to cavity, then
-// each load, then what must not be joined; then each feed of a unit in each position of the key with a lamp on it, and each relay by
-// a jumper at the cavity that commands it. Those that find most come first.
+// each load, then what must not be joined; then each feed of a unit in each position of the key with a lamp on it,
+// and each relay by a jumper at the cavity that commands it. Those that find most come first.
 func (v *Vehicle) Sheet(keys []string) (Sheet, error) {
 	v.ready()
 	bare, err := v.state(Dead)
 	if err != nil {
 		return Sheet{}, err
 	}
-	x := &sheeter{Vehicle: v, bare: bare, spots: map[int32][]string{}, nodeOf: map[string]int32{}, plugAt: map[string]int{},
+	x := &sheeter{Vehicle: v, bare: bare, spots: map[int32][]string{}, nodeOf: map[string]int32{},
+		plugAt: map[string]int{},
 		noRoom: map[string]bool{}}
 	x.islands()
 	x.continuity()
@@ -110,9 +111,11 @@ func (x *sheeter) islands() {
 }
 
 // add adds a line with what it must show.
-func (x *sheeter) add(l Line) {
+func (x *sheeter) add(l SheetLine) {
 	l.ID = l.key()
-	if x.noRoom[l.ID] || x.stopped != nil {
+	_, okA := x.point(l.A, l.Setup)
+	_, okB := x.point(l.B, l.Setup)
+	if x.noRoom[l.ID] || x.stopped != nil || !okA || !okB || l.A == l.B { // what lies inside of something is not touched
 		return
 	}
 	x.noRoom[l.ID] = true
@@ -194,33 +197,36 @@ func (x *sheeter) continuity() {
 		half := (len(ends) + 1) / 2
 		if ground { // against the battery's negative: all of them
 			for _, e := range ends {
-				x.add(Line{Section: "continuity", First: true, Why: "a ground: the way back to the battery",
+				x.add(SheetLine{Section: "continuity", First: true, Why: "a ground: the way back to the battery",
 					Measure: Measure{Kind: Ohms, Setup: Dead, A: e, B: "battery −"}})
 			}
 			x.out.Bound += (len(ends) + 1) / 2
 			continue
 		}
 		if len(ends) == 1 && len(spots) == 1 { // it ends in something that is no cavity
-			x.add(Line{Section: "continuity", First: true, Why: "it ends at a stud or a joint",
-				Measure: Measure{Kind: Ohms, Setup: Dead, A: ends[0], B: x.stud(c, ends[0])}})
-			x.out.Bound++
+			if stud := x.stud(c, ends[0]); stud != "" {
+				x.add(SheetLine{Section: "continuity", First: true, Why: "it ends at a stud or a joint",
+					Measure: Measure{Kind: Ohms, Setup: Dead, A: ends[0], B: stud}})
+				x.out.Bound++
+			}
 			continue
 		}
 		for i := range half {
 			if j := i + len(ends)/2; j < len(ends) && i != j {
-				x.add(Line{Section: "continuity", First: true, Why: "one circuit, end to end",
+				x.add(SheetLine{Section: "continuity", First: true, Why: "one circuit, end to end",
 					Measure: Measure{Kind: Ohms, Setup: Dead, A: ends[i], B: ends[j]}})
 			}
 		}
 		x.out.Bound += half
 		for _, s := range spots[1:] {
-			x.add(Line{Section: "continuity", Why: "the same circuit, to find the place", Measure: Measure{Kind: Ohms, Setup: Dead, A: spots[0],
+			x.add(SheetLine{Section: "continuity", Why: "the same circuit, to find the place", Measure: Measure{Kind: Ohms,
+				Setup: Dead, A: spots[0],
 				B: s}})
 		}
 	}
 }
 
-// stud gives a place of a circuit that is no cavity and can be touched, the battery's negative where there is none.
+// stud gives a place of a circuit that is no cavity and can be touched, empty where there is none.
 func (x *sheeter) stud(c int32, not string) string {
 	best := ""
 	for _, name := range x.Net.Names {
@@ -233,8 +239,12 @@ func (x *sheeter) stud(c int32, not string) string {
 			best = name
 		}
 	}
-	return cmp.Or(best, "battery −")
+	return best
 }
+
+// mostLoad is up to what Ω something is measured as a load: a sensor with electronics in it shows nothing that says
+// much.
+const mostLoad = 20e3
 
 // loads measures each load across the cavities that it is between: its own contacts are in it.
 func (x *sheeter) loads() {
@@ -257,23 +267,28 @@ func (x *sheeter) loads() {
 			continue
 		}
 		m := Measure{Kind: Ohms, Setup: Dead, A: a, B: cmp.Or(b, "battery −")}
-		if _, known := x.point(m.A, Dead); !known {
+		_, known := x.point(m.A, Dead)
+		if _, other := x.point(m.B, Dead); !known || !other || x.bare.Ohms(int32(i)) > mostLoad {
 			continue
 		}
-		x.add(Line{Section: "loads", First: true, Why: cmp.Or(x.Where[e.Name], e.Name) + ", with its contacts", Measure: m})
+		x.add(SheetLine{Section: "loads", First: true, Why: cmp.Or(x.Where[e.Name], e.Name) + ", with its contacts",
+			Measure: m})
 		l := &x.out.Lines[len(x.out.Lines)-1]
+		if l.Expect.Over {
+			continue
+		}
 		own := x.bare.Ohms(int32(i))
 		if e.Kind == network.Lamp {
 			own *= network.LampCold
 		}
 		beside := 1 / max(1/l.Expect.Value-1/own, 1e-9) // Ω of what lies beside it
-		if !l.Band.Fits(&Reading{Measure: m, Value: beside, Over: beside > overOhms}) {
+		if !l.Band.Fits(&MeterReading{Measure: m, Value: beside, Over: beside > overOhms}) {
 			continue
 		}
 		for _, at := range []string{a, b} { // others lie beside it, and hide it: at the face of its plug, with that off
 			for _, home := range x.spots[x.island[x.nodes[at+" wire"]]] {
 				if at != "" && home != at && x.plugOf[home] != x.plugOf[at] {
-					x.add(Line{Section: "loads", First: true, Why: "others lie beside it: at the face of its plug",
+					x.add(SheetLine{Section: "loads", First: true, Why: "others lie beside it: at the face of its plug",
 						Measure: Measure{Kind: Ohms, A: home, B: at, Setup: Setup{Pulled: true, Off: x.plugOf[at]}}})
 					break
 				}
@@ -296,7 +311,7 @@ func (x *sheeter) isolation() {
 			}
 			if i := x.island[x.nodeOf[a]]; !grounded[i] {
 				grounded[i] = true
-				x.add(Line{Section: "isolation", First: true, Why: "it must not touch ground",
+				x.add(SheetLine{Section: "isolation", First: true, Why: "it must not touch ground",
 					Measure: Measure{Kind: Ohms, Setup: Dead, A: a, B: "battery −"}})
 				x.out.Bound++
 			}
@@ -310,7 +325,7 @@ func (x *sheeter) isolation() {
 			i, j := x.island[x.nodeOf[a]], x.island[x.nodeOf[b]]
 			if key := (pair{min(i, j), max(i, j)}); i != j && !seen[key] && i != x.island[0] && j != x.island[0] {
 				seen[key] = true
-				x.add(Line{Section: "isolation", First: true, Why: "neighbours in their plug",
+				x.add(SheetLine{Section: "isolation", First: true, Why: "neighbours in their plug",
 					Measure: Measure{Kind: Ohms, Setup: Dead, A: a, B: b}})
 				x.out.Bound++
 			}
@@ -318,101 +333,8 @@ func (x *sheeter) isolation() {
 	}
 }
 
-// fuses measures across each fuse, in its place.
-func (x *sheeter) fuses() {
-	for i := range x.Net.Elements {
-		e := &x.Net.Elements[i]
-		if e.Kind == network.Fuse {
-			x.add(Line{Section: "fuses", First: true, Why: e.Name + " is in, and whole",
-				Measure: Measure{Kind: Ohms, A: x.touchable(e.A), B: x.touchable(e.B), Setup: Bare}})
-		}
-	}
-}
-
-// touchable names a node as something that a probe can be put on: a cavity, else its own name.
-func (x *sheeter) touchable(n network.Node) string {
-	for _, s := range x.spots[x.island[n]] {
-		if x.nodeOf[s] == x.Net.Heads()[n] {
-			return s
-		}
-	}
-	return strings.TrimSuffix(x.Net.Names[n], " wire")
-}
-
-// feedWatts is the lamp with which a feed is loaded: a resistance wire shows full volts with nothing on it.
-const feedWatts = 21
-
-// feeds measures at the units' plugs what is fed in each position of the key, loaded.
-func (x *sheeter) feeds(keys []string) {
-	for k := range x.Plugs {
-		p := &x.Plugs[k]
-		if !p.Unit {
-			continue
-		}
-		for _, cavity := range p.Cavities {
-			at := p.At(cavity)
-			if _, there := x.nodeOf[at]; !there {
-				continue
-			}
-			fed := false
-			var lines []Line
-			for _, key := range keys {
-				m := Measure{Kind: Volts, A: at, B: "battery −", Setup: Setup{Key: key, Battery: true}, Lamp: feedWatts}
-				s, err := x.state(m.Setup)
-				if err != nil {
-					continue
-				}
-				shown, err := x.shows(s, &m)
-				fed = fed || err == nil && shown.Value > 6
-				lines = append(lines, Line{Section: "feeds", Measure: m, Why: "a feed of the unit, with a lamp of 21 W on it",
-					Caution: "Units out. Hands clear of fans and starter: neutral, chocks."})
-			}
-			if fed {
-				for _, l := range lines {
-					x.add(l)
-				}
-			}
-		}
-	}
-}
-
-// relays works each relay by a fused jumper at the cavity that commands it.
-func (x *sheeter) relays() {
-	heads := x.Net.Heads()
-	for _, r := range x.Net.Relays {
-		if strings.HasSuffix(r.Name, " awake") {
-			continue
-		}
-		coil := &x.Net.Elements[r.Coil]
-		low := x.island[heads[coil.B]]
-		at := ""
-		for _, s := range x.spots[low] {
-			if k := x.plugAt[s]; k >= 0 && x.Plugs[k].Unit {
-				at = s
-				break
-			}
-		}
-		if at == "" || low == x.island[0] {
-			continue
-		}
-		for i := range x.Net.Elements {
-			e := &x.Net.Elements[i]
-			if e.Gate.Relay == 0 || x.Net.Relays[e.Gate.Relay-1].Name != r.Name || e.Gate.Rest {
-				continue
-			}
-			spots := x.spots[x.island[heads[e.B]]]
-			if len(spots) == 0 {
-				continue
-			}
-			x.add(Line{Section: "relays", Why: r.Name + " by a fused jumper from " + at + " to ground: it clicks",
-				Caution: "What it works may move or spray: fuel pump away from sparks, fans clear.",
-				Measure: Measure{Kind: Volts, A: spots[0], B: "battery −", Setup: Setup{Key: "run", Battery: true}, Jumper: at}})
-		}
-	}
-}
-
 // Text says what a line asks for, in a sentence.
-func (l *Line) Text() string {
+func (l *SheetLine) Text() string {
 	text := fmt.Sprintf("%s from %s to %s", map[Kind]string{Ohms: "Ω", Volts: "V"}[l.Kind], l.A, l.B)
 	if l.Lamp > 0 {
 		text += fmt.Sprintf(", with a lamp of %g W", l.Lamp)

@@ -23,7 +23,8 @@ func TestTheSheetFindsEveryFault(t *testing.T) {
 		}
 		for i := range sheet.Lines {
 			l := &sheet.Lines[i]
-			if x, err := v.Expect(&l.Measure); err != nil || x != l.Expect || !l.Band.Fits(&prove.Reading{Measure: l.Measure,
+			if x, err := v.Expect(&l.Measure); err != nil || x != l.Expect ||
+				!l.Band.Fits(&prove.MeterReading{Measure: l.Measure,
 				Value: x.Value, Over: x.Over}) {
 				t.Fatalf("vehicle %d: %s is to show %+v in %+v: %v", seed, l.Text(), l.Expect, l.Band, err)
 			}
@@ -45,7 +46,7 @@ func TestTheSheetFindsEveryFault(t *testing.T) {
 				if err != nil {
 					t.Fatal(err)
 				}
-				if !l.Band.Fits(&prove.Reading{Measure: l.Measure, Value: x.Value, Over: x.Over}) {
+				if !l.Band.Fits(&prove.MeterReading{Measure: l.Measure, Value: x.Value, Over: x.Over}) {
 					found = true
 					break
 				}
