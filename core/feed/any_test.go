@@ -22,8 +22,8 @@ func TestAnythingInTheLists(t *testing.T) {
 		r := rand.New(rand.NewPCG(seed, 41))
 		v := sound()
 		for list, fields := range map[string][]string{
-			feed.Sources: {"source", "kind", "plus", "minus", "volts", "amps", "idle", "capacity", "ohms"},
-				feed.Fuses: {"fuse", "rating", "kind", "in", "out"},
+			feed.Sources:  {"source", "kind", "plus", "minus", "volts", "amps", "idle", "capacity", "ohms"},
+			feed.Fuses:    {"fuse", "rating", "kind", "in", "out"},
 			feed.Switches: {"switch", "from", "to", "closed"}, feed.Relays: {"relay", "coilplus", "coilminus", "common",
 				"make", "break", "ohms", "amps"},
 			feed.Cables: {"cable", "from", "to", "size", "length", "ohms"}, feed.Loads: {"load", "plus", "minus", "amps",

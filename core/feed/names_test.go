@@ -44,7 +44,7 @@ func TestNamesChangeNothing(t *testing.T) {
 func TestTheStartersCableIsExempt(t *testing.T) {
 	v := sound().with(feed.Fuses, "fuse=main; rating=40; in=battery +; out=main bus").with(feed.Cables,
 		"cable=thick; from=battery +; to=post; size=35; length=900",
-			"cable=thin; from=post; to=lamp post; size=2.5; length=900").
+		"cable=thin; from=post; to=lamp post; size=2.5; length=900").
 		with(feed.Loads, "load=motor; plus=post; minus=engine block; amps=180; volts=10; kind=starter")
 	v.wires = append(v.wires, "W9 F-7 J-9 1 Spare")
 	in := v.input(t)

@@ -149,7 +149,7 @@ type adder struct {
 func Add(parts []Added, in AddIn) AddedPart {
 	x := &adder{AddIn: in, taken: map[harness.Length]string{}, out: AddedPart{Touches: map[string][]string{},
 		Changes: harness.Changes{Tips: map[string][2]harness.Tip{}},
-			Made: harness.Changes{Tips: map[string][2]harness.Tip{}}}}
+		Made:    harness.Changes{Tips: map[string][2]harness.Tip{}}}}
 	if len(parts) > 0 {
 		x.seats = Crimped(in.Wanted)
 	}

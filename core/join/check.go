@@ -14,7 +14,7 @@ func (it *Item) findings(in *Inputs) []finding.Finding {
 	add := func(code string, s finding.Severity, remedy, format string, args ...any) {
 		out = append(out, finding.Finding{Code: code, Severity: s, Stage: "join", Subject: it.ID, Name: it.Name,
 			Text: fmt.Sprintf(format,
-			args...),
+				args...),
 			Remedy: remedy})
 	}
 	before := in.Before[it.ID]

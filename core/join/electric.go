@@ -147,8 +147,8 @@ func pedal(f *facts) *Sum {
 		s.Ways = []SumWay{{Text: "the pedal that belongs to the unit",
 			Facts: map[string]string{"track1": wants1, "track2": wants2, "pair": "yes"},
 			Part:  &WayPart{What: "pedal that belongs to the unit", Body: Fitted}},
-				{Text: "the unit's calibration for this pedal",
-			Facts: map[string]string{"wants1": a, "wants2": b}, Unit: "pedal: calibrate it to the tracks of the one fitted"}}
+			{Text: "the unit's calibration for this pedal",
+				Facts: map[string]string{"wants1": a, "wants2": b}, Unit: "pedal: calibrate it to the tracks of the one fitted"}}
 	case ref != "yes":
 		s.Says = "Both tracks hang on one reference or one ground: one fault takes both, and the unit cannot tell."
 		s.Ways = []SumWay{{Text: "references and grounds of their own, cavity by cavity (Match)",

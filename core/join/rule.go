@@ -292,9 +292,9 @@ func CheckRules(rules []OutputRule, outputs map[string]string) []finding.Finding
 		if _, known := outputs[rules[i].Output]; !known {
 			out = append(out, finding.Finding{Code: "rule-adrift", Severity: finding.Check, Stage: "join",
 				Subject: rules[i].Output,
-				Text:    fmt.Sprintf("A rule is stated for output %s, and no unit of the finished harness has it.",
+				Text: fmt.Sprintf("A rule is stated for output %s, and no unit of the finished harness has it.",
 					rules[i].Output),
-				Remedy:  "Take the rule away, or put the row right."})
+				Remedy: "Take the rule away, or put the row right."})
 		}
 	}
 	return out

@@ -108,7 +108,7 @@ func speedometer(f *facts) *Sum {
 		if r := gives * float64(up) / float64(down); Lawful(100*r/dial, 100) {
 			s.Ways = append(s.Ways, SumWay{Text: fmt.Sprintf("a converter of %d to %d", up, down),
 				Facts: map[string]string{"gives": fmt.Sprintf("%.0f", r)},
-				Part:  &WayPart{What: fmt.Sprintf("converter of %d to %d pulses", up, down), Body: Through, In: true,
+				Part: &WayPart{What: fmt.Sprintf("converter of %d to %d pulses", up, down), Body: Through, In: true,
 					Leads: powered}})
 		}
 		s.Ways = append(s.Ways, SumWay{Text: fmt.Sprintf("a speedometer for %.0f pulses a km", gives),

@@ -79,7 +79,7 @@ func tachometer(f *facts, cylinders int) *Sum {
 		if math.Abs(float64(up)/float64(down)*gives/dial-1) <= within {
 			s.Ways = append(s.Ways, SumWay{Text: fmt.Sprintf("a converter of %d to %d between output and dial", up, down),
 				Facts: map[string]string{"gives": fmt.Sprint(gives * float64(up) / float64(down))},
-				Part:  &WayPart{What: fmt.Sprintf("converter of %d to %d pulses", up, down), Body: Through, In: true,
+				Part: &WayPart{What: fmt.Sprintf("converter of %d to %d pulses", up, down), Body: Through, In: true,
 					Leads: powered}})
 		}
 		s.Ways = append(s.Ways, SumWay{Text: fmt.Sprintf("a dial for %g pulses a revolution", gives),

@@ -22,7 +22,7 @@ type Cause struct {
 // the factory did.
 var priors = map[string]float64{"open": 0.3, "loose": 1, "thin": 0.5, "blown": 1.5, "dead": 1, "stuck": 0.3,
 	"short": 0.15,
-	"swap": 0.5, "shell": 0.5, "ground": 1, "load": 0.6, "switch": 0.5, "withheld": 0.8}
+	"swap":  0.5, "shell": 0.5, "ground": 1, "load": 0.6, "switch": 0.5, "withheld": 0.8}
 
 // Causes lists every single fault of the stated kinds.
 func (v *Vehicle) Causes() []Cause {
@@ -45,7 +45,7 @@ func (v *Vehicle) Causes() []Cause {
 		case e.Kind == network.Copper && e.Wire != "":
 			add("open", e.Name, "Follow it, and make it whole: its joints first.",
 				fmt.Sprintf("%s is broken, or a joint of it open",
-				e.Name), open)
+					e.Name), open)
 			add("thin", e.Name, "Make its joints anew.", e.Name+" has some 8 Ω in it: a bad joint, a few strands", worse(8))
 		case e.Kind == network.Copper:
 			add("ground", e.Name, "Clean and tighten both its ends.", e.Name+" has a bad contact, some 0.4 Ω", worse(0.4))
@@ -175,7 +175,7 @@ func (v *Vehicle) swaps(add func(kind, where, do, text string, faults ...network
 				case !full(b) && faces:
 					add("shell", a, "Take it out, and put it into "+a+".",
 						fmt.Sprintf("the terminal of %s stands in %s, in the other shell",
-						a, b), network.Fault{Do: network.Open, Element: "contact " + a},
+							a, b), network.Fault{Do: network.Open, Element: "contact " + a},
 						network.Fault{Do: network.Short, A: a + " wire", B: b, Ohms: network.ContactOhms})
 				}
 			}

@@ -38,7 +38,7 @@ func vehicle(r *rand.Rand, loads int) *prove.Vehicle {
 	b.Add(network.Element{Name: "battery cable", Kind: network.Copper, A: node("battery +"), B: node("bus"), Ohms: 0.001})
 	for i := range 3 {
 		b.Add(network.Element{Name: fmt.Sprint("strap ", i+1), Kind: network.Copper, A: node("G%d", i+1),
-			B: network.Reference,
+			B:    network.Reference,
 			Ohms: 0.002})
 	}
 	fuses := 4 + loads/6

@@ -25,7 +25,7 @@ func TestTheSheetFindsEveryFault(t *testing.T) {
 			l := &sheet.Lines[i]
 			if x, err := v.Expect(&l.Measure); err != nil || x != l.Expect ||
 				!l.Band.Fits(&prove.MeterReading{Measure: l.Measure,
-				Value: x.Value, Over: x.Over}) {
+					Value: x.Value, Over: x.Over}) {
 				t.Fatalf("vehicle %d: %s is to show %+v in %+v: %v", seed, l.Text(), l.Expect, l.Band, err)
 			}
 		}
