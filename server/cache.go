@@ -35,6 +35,9 @@ type computed struct {
 	compared  []reach.Compared
 	feeding   sync.Once
 	fed       []plan.FeedCompared
+
+	metering sync.Mutex // holds the vehicle while it is asked
+	proving  *proving
 }
 
 // plan gives all of the plan, computed when it is first asked for.

@@ -56,6 +56,9 @@ const (
 	functions = "function/"
 	outRules  = "outrule/"
 	parts     = "part/"
+	proved    = "proved/"
+	gates     = "gate/"
+	mends     = "mend/"
 )
 
 // SubjectTable names the table of a side.
@@ -105,7 +108,7 @@ func KindOf(name string) Kind {
 	case owns, answers, thinned, ticks, SubjectBench + "/", SubjectItems + "/", SubjectHave + "/", wishes, exchanges,
 		reports, checks,
 		SubjectMap + "/", SubjectRules + "/", places, lengths, spans, options, leftovers, partings, SubjectBlock + "/",
-		rated, feeds, functions, outRules, parts:
+		rated, feeds, functions, outRules, parts, proved, gates, mends:
 		return Other
 	}
 	return Fact
@@ -143,6 +146,15 @@ func SubjectParting(between [2]string) string { return partings + between[0] + "
 
 // SubjectRated names the change of a fuse of the vehicle.
 func SubjectRated(fuse string) string { return rated + fuse }
+
+// SubjectProved names what was measured at the finished harness, by the measurement's name.
+func SubjectProved(id string) string { return proved + id }
+
+// SubjectGate names a gate of powering up.
+func SubjectGate(id string) string { return gates + id }
+
+// SubjectMend names a fault that was found and mended.
+func SubjectMend(id string) string { return mends + id }
 
 // SubjectAdded names a part that a function's sum asked for.
 func SubjectAdded(id string) string { return parts + id }
@@ -186,7 +198,7 @@ func Subject(name string) string {
 		return rest
 	case rated:
 		return "fuse " + rest
-	case functions, outRules, parts:
+	case functions, outRules, parts, proved, gates, mends:
 		return rest
 	case exchanges, checks:
 		if parts := strings.SplitN(rest, "/", 2); len(parts) == 2 {

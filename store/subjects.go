@@ -74,6 +74,15 @@ func jobPuts(j plan.Job) ([]Put, error) {
 	for _, x := range j.Added {
 		p.add(SubjectAdded(x.ID), x, true)
 	}
+	for _, x := range j.Proved {
+		p.add(SubjectProved(x.ID), x, true)
+	}
+	for _, x := range j.Gates {
+		p.add(SubjectGate(x.Gate), x, true)
+	}
+	for _, x := range j.Mended {
+		p.add(SubjectMend(x.ID), x, true)
+	}
 	for _, x := range j.Feeds {
 		p.add(SubjectFeed(x.ID), x, true)
 	}
@@ -232,6 +241,12 @@ func (s *State) take(name string, body []byte) error {
 		return one(body, &j.OutRules)
 	case parts:
 		return one(body, &j.Added)
+	case proved:
+		return one(body, &j.Proved)
+	case gates:
+		return one(body, &j.Gates)
+	case mends:
+		return one(body, &j.Mended)
 	case leftovers:
 		return one(body, &j.Leftover)
 	case layouts:

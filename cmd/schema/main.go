@@ -21,6 +21,7 @@ import (
 	"draxel/core/match"
 	"draxel/core/pin"
 	"draxel/core/plan"
+	"draxel/core/prove"
 	"draxel/core/reach"
 	"draxel/core/size"
 	"draxel/core/terminal"
@@ -89,40 +90,45 @@ type api struct {
 	LinkView         server.LinkView
 	PassRequest      server.PassRequest
 
-	FeedView            server.FeedView
-	FeedTree            server.FeedTree
-	JoinView            server.JoinView
-	HoldsView           server.HoldsView
-	FunctionRequest     server.FunctionRequest
-	TrialView           server.TrialView
-	OutRuleRequest      server.OutRuleRequest
-	WayRequest          server.WayRequest
-	PartRequest         server.PartRequest
-	FeedWires           server.FeedWires
-	FeedLive            server.FeedLive
-	FeedCompareView     server.FeedCompareView
-	ProposeBlockRequest server.ProposeBlockRequest
-	BlockRequest        server.BlockRequest
-	CircuitRequest      server.CircuitRequest
-	RatedRequest        server.RatedRequest
-	FeedOptionRequest   server.FeedOptionRequest
-	Outcome             feed.Outcome
-	ReachView           server.ReachView
-	CompareView         server.CompareView
-	PackView            server.PackView
-	TemplateList        server.TemplateList
-	MapRequest          server.MapRequest
-	RulesRequest        server.RulesRequest
-	PlacesRequest       server.PlacesRequest
-	SpanRequest         server.SpanRequest
-	LengthRequest       server.LengthRequest
-	OptionRequest       server.OptionRequest
-	ChooseRequest       server.ChooseRequest
-	LettersRequest      server.LettersRequest
-	LettersReply        server.LettersReply
-	ThinRest            server.ThinRest
-	PartingRequest      server.PartingRequest
-	LeftoverRequest     server.LeftoverRequest
+	FeedView             server.FeedView
+	FeedTree             server.FeedTree
+	JoinView             server.JoinView
+	HoldsView            server.HoldsView
+	FunctionRequest      server.FunctionRequest
+	TrialView            server.TrialView
+	OutRuleRequest       server.OutRuleRequest
+	WayRequest           server.WayRequest
+	ProveView            server.ProveView
+	DiagnosisView        server.DiagnosisView
+	ReadingProvedRequest server.ReadingProvedRequest
+	GateRequest          server.GateRequest
+	MendRequest          server.MendRequest
+	PartRequest          server.PartRequest
+	FeedWires            server.FeedWires
+	FeedLive             server.FeedLive
+	FeedCompareView      server.FeedCompareView
+	ProposeBlockRequest  server.ProposeBlockRequest
+	BlockRequest         server.BlockRequest
+	CircuitRequest       server.CircuitRequest
+	RatedRequest         server.RatedRequest
+	FeedOptionRequest    server.FeedOptionRequest
+	Outcome              feed.Outcome
+	ReachView            server.ReachView
+	CompareView          server.CompareView
+	PackView             server.PackView
+	TemplateList         server.TemplateList
+	MapRequest           server.MapRequest
+	RulesRequest         server.RulesRequest
+	PlacesRequest        server.PlacesRequest
+	SpanRequest          server.SpanRequest
+	LengthRequest        server.LengthRequest
+	OptionRequest        server.OptionRequest
+	ChooseRequest        server.ChooseRequest
+	LettersRequest       server.LettersRequest
+	LettersReply         server.LettersReply
+	ThinRest             server.ThinRest
+	PartingRequest       server.PartingRequest
+	LeftoverRequest      server.LeftoverRequest
 }
 
 func main() {
@@ -153,6 +159,7 @@ func write(path string, v any) error {
 // enums gives the values of the string types that have a fixed set of them.
 var enums = map[reflect.Type][]any{
 	reflect.TypeFor[join.Choice](): list(join.Unsaid, join.Wanted, join.GivenUp, join.NotFitted),
+	reflect.TypeFor[prove.Kind]():  list(prove.Ohms, prove.Volts, prove.Works),
 	reflect.TypeFor[join.Body]():   list(join.Resistor, join.RelayBody, join.Through, join.SingleWire, join.Fitted),
 	reflect.TypeFor[join.State]():  list(join.OnPaper, join.Needs, join.Open, join.Gone, join.NotThere),
 	reflect.TypeFor[match.Verdict](): list(match.StaysPut, match.Moves, match.MovesConnector, match.Meets,

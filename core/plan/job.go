@@ -14,6 +14,7 @@ import (
 	"draxel/core/join"
 	"draxel/core/match"
 	"draxel/core/pin"
+	"draxel/core/prove"
 	"draxel/core/reach"
 	"draxel/core/thin"
 	"draxel/core/work"
@@ -112,6 +113,10 @@ type Job struct {
 	Functions []join.FunctionWish `json:"functions,omitempty"` // what is wanted and stated of what must work
 	OutRules  []join.OutputRule   `json:"outRules,omitempty"`  // when units work their outputs
 	Added     []join.Added        `json:"added,omitempty"`     // parts that their sums ask for
+
+	Proved []prove.MeterReading `json:"proved,omitempty"` // what was measured at the finished harness
+	Gates  []prove.Passed       `json:"gates,omitempty"`  // of powering up
+	Mended []prove.Mend         `json:"mended,omitempty"` // faults that were found
 
 	Aside []Aside `json:"aside,omitempty"` // what was stored and cannot be
 }

@@ -9,6 +9,7 @@ import (
 	"draxel/core/feed"
 	"draxel/core/harness"
 	"draxel/core/network"
+	"draxel/core/pin"
 	"draxel/core/prove"
 )
 
@@ -126,4 +127,14 @@ func (p *Plan) Unbuilt() map[string]bool {
 		}
 	}
 	return out
+}
+
+// TwiceChecked says whether every power and ground cavity of the finished connectors was checked a second time, and found as
+// it should be.
+func (p *Plan) TwiceChecked(checks []pin.Check) bool {
+	ok := map[harness.Ref]bool{}
+	for _, c := range checks {
+		ok[c.At] = c.OK
+	}
+	return !slices.ContainsFunc(p.Pin.Expected, func(e pin.Expected) bool { return e.Power && !ok[e.At] })
 }

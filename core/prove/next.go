@@ -74,7 +74,7 @@ func (v *Vehicle) Options(near []MeterReading) []Measure {
 		}
 	}
 	add := func(m Measure) {
-		m.ID = m.key()
+		m.ID = m.Key()
 		out = append(out, m)
 	}
 	for _, s := range spots {
@@ -112,7 +112,7 @@ func (v *Vehicle) advise(d *Diagnosis, readings []MeterReading, options []Measur
 	done := map[string]bool{}
 	last := Bare
 	for i := range readings {
-		done[readings[i].key()] = true
+		done[readings[i].Key()] = true
 		last = readings[i].Setup
 	}
 	n := min(len(d.Suspects), mostSuspects)
@@ -154,7 +154,7 @@ func (v *Vehicle) advise(d *Diagnosis, readings []MeterReading, options []Measur
 	asked := 0
 	for k := range options {
 		m := &options[k]
-		if done[m.key()] {
+		if done[m.Key()] {
 			continue
 		}
 		if asked++; asked > mostOptions {
@@ -216,9 +216,9 @@ func (v *Vehicle) advise(d *Diagnosis, readings []MeterReading, options []Measur
 	d.Next = nil
 	for i := range readings { // what contradicts it is measured once more before anything is taken apart
 		m := &readings[i].Measure
-		if slices.Contains(d.Suspects[0].Against, readings[i].ID) && times(readings, m.key()) < 2 {
+		if slices.Contains(d.Suspects[0].Against, readings[i].ID) && times(readings, m.Key()) < 2 {
 			again := *m
-			again.ID = m.key()
+			again.ID = m.Key()
 			d.Found, d.Next = false, &Advice{Measure: again, Minutes: probeMinutes, Outcomes: []MayShow{},
 				Why: "This reading does not fit what is likeliest: measure it once more."}
 			return
@@ -230,7 +230,7 @@ func (v *Vehicle) advise(d *Diagnosis, readings []MeterReading, options []Measur
 func times(readings []MeterReading, key string) int {
 	n := 0
 	for i := range readings {
-		if readings[i].key() == key {
+		if readings[i].Key() == key {
 			n++
 		}
 	}

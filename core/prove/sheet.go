@@ -71,8 +71,7 @@ func (v *Vehicle) Sheet(keys []string) (Sheet, error) {
 func (x *sheeter) islands() {
 	heads := x.Net.Heads()
 	set := slices.Clone(heads)
-	var find func(i int32) int32
-	find = func(i int32) int32 {
+	find := func(i int32) int32 {
 		for set[i] != i {
 			set[i] = set[set[i]]
 			i = set[i]
@@ -112,7 +111,7 @@ func (x *sheeter) islands() {
 
 // add adds a line with what it must show.
 func (x *sheeter) add(l SheetLine) {
-	l.ID = l.key()
+	l.ID = l.Key()
 	_, okA := x.point(l.A, l.Setup)
 	_, okB := x.point(l.B, l.Setup)
 	if x.noRoom[l.ID] || x.stopped != nil || !okA || !okB || l.A == l.B { // what lies inside of something is not touched

@@ -69,6 +69,11 @@ export interface ApiSchema {
   TrialView: TrialView;
   OutRuleRequest: OutRuleRequest;
   WayRequest: WayRequest;
+  ProveView: ProveView;
+  DiagnosisView: DiagnosisView;
+  ReadingProvedRequest: ReadingProvedRequest;
+  GateRequest: GateRequest;
+  MendRequest: MendRequest;
   PartRequest: PartRequest;
   FeedWires: FeedWires;
   FeedLive: FeedLive;
@@ -2832,6 +2837,227 @@ export interface WayRequest {
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "ProveView".
+ */
+export interface ProveView {
+  revision: number;
+  why?: string;
+  lines: ProvedLine[];
+  others: ProvedLine[];
+  fewest: number;
+  bound: number;
+  gates: GateState[];
+  devices: string[];
+  positions: string[];
+  mended: Mend[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "ProvedLine".
+ */
+export interface ProvedLine {
+  id: string;
+  kind: "ohms" | "volts" | "works";
+  a: string;
+  b: string;
+  setup: Setup;
+  lamp?: number;
+  jumper?: string;
+  section: string;
+  expect: Shown;
+  band: Band;
+  first?: boolean;
+  why: string;
+  caution?: string;
+  text: string;
+  how: string;
+  waits?: boolean;
+  reading?: MeterReading;
+  fits?: boolean;
+  again?: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Setup".
+ */
+export interface Setup {
+  key?: string;
+  battery?: boolean;
+  units?: boolean;
+  pulled?: boolean;
+  off?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Shown".
+ */
+export interface Shown {
+  value: number;
+  over?: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Band".
+ */
+export interface Band {
+  least: number;
+  most: number;
+  over?: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "MeterReading".
+ */
+export interface MeterReading {
+  id: string;
+  kind: "ohms" | "volts" | "works";
+  a: string;
+  b: string;
+  setup: Setup;
+  lamp?: number;
+  jumper?: string;
+  value: number;
+  over?: boolean;
+  who?: string;
+  when?: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "GateState".
+ */
+export interface GateState {
+  id: string;
+  title: string;
+  do: string[];
+  caution?: string;
+  asks?: Asked;
+  sheet?: string[];
+  passed?: Passed;
+  held?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Asked".
+ */
+export interface Asked {
+  what: string;
+  unit: string;
+  least: number;
+  most: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Passed".
+ */
+export interface Passed {
+  gate: string;
+  value?: number;
+  reason?: string;
+  who?: string;
+  when?: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Mend".
+ */
+export interface Mend {
+  id: string;
+  text: string;
+  did?: string;
+  took?: number;
+  who?: string;
+  when?: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "DiagnosisView".
+ */
+export interface DiagnosisView {
+  revision: number;
+  readings: number;
+  suspects: SuspectView[];
+  healthy: number;
+  out: string[];
+  doubtful?: string[];
+  found: boolean;
+  next?: Advice;
+  nextText?: string;
+  nextHow?: string;
+  looked: number;
+  of: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "SuspectView".
+ */
+export interface SuspectView {
+  text: string;
+  probability: number;
+  explains: string[];
+  against: string[];
+  like: string[];
+  do: string[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Advice".
+ */
+export interface Advice {
+  id: string;
+  kind: "ohms" | "volts" | "works";
+  a: string;
+  b: string;
+  setup: Setup;
+  lamp?: number;
+  jumper?: string;
+  bits: number;
+  minutes: number;
+  outcomes: MayShow[];
+  why: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "MayShow".
+ */
+export interface MayShow {
+  band: Band;
+  probability: number;
+  means: string[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "ReadingProvedRequest".
+ */
+export interface ReadingProvedRequest {
+  id: string;
+  seen: number;
+  reading?: MeterReading;
+  out?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "GateRequest".
+ */
+export interface GateRequest {
+  id: string;
+  seen: number;
+  gate: string;
+  value?: number;
+  reason?: string;
+  back?: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "MendRequest".
+ */
+export interface MendRequest {
+  id: string;
+  seen: number;
+  text: string;
+  did?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
  * via the `definition` "PartRequest".
  */
 export interface PartRequest {
@@ -3805,6 +4031,11 @@ export interface Api {
   TrialView: TrialView;
   OutRuleRequest: OutRuleRequest;
   WayRequest: WayRequest;
+  ProveView: ProveView;
+  DiagnosisView: DiagnosisView;
+  ReadingProvedRequest: ReadingProvedRequest;
+  GateRequest: GateRequest;
+  MendRequest: MendRequest;
   PartRequest: PartRequest;
   FeedWires: FeedWires;
   FeedLive: FeedLive;

@@ -1,0 +1,296 @@
+package server
+
+import (
+	"net/http"
+	"slices"
+	"strings"
+
+	"github.com/gin-gonic/gin"
+
+	"draxel/core/finding"
+	"draxel/core/prove"
+	"draxel/store"
+)
+
+// sheetKeys are the positions of the key in which feeds are measured.
+var sheetKeys = []string{"off", "accessory", "run", "crank"}
+
+// proving is the vehicle that a job's meter is put on, with its sheet. It is made when it is first asked for, and asked by
+// one at a time.
+type proving struct {
+	vehicle *prove.Vehicle
+	sheet   prove.Sheet
+	err     error
+}
+
+// prove gives the vehicle of a job, and holds it until it is given back.
+func (j *computed) prove() (*proving, func()) {
+	j.metering.Lock()
+	if j.proving == nil {
+		p := &proving{}
+		if p.vehicle, p.err = j.plan().Vehicle(&j.facts); p.err == nil {
+			p.sheet, p.err = p.vehicle.Sheet(sheetKeys)
+		}
+		j.proving = p
+	}
+	return j.proving, j.metering.Unlock
+}
+
+// showProve gives the test sheet with what was measured, the gates of powering up, and what was found so far.
+func (s *Server) showProve(c *gin.Context) error {
+	j, err := s.compute(c.Request.Context(), c.Param("job"))
+	if err != nil {
+		return err
+	}
+	v := ProveView{Revision: j.Revision, Lines: []ProvedLine{}, Devices: []string{}, Positions: []string{}, Others: []ProvedLine{},
+		Mended: orEmpty(j.Job.Mended), Gates: []prove.GateState{}}
+	p, done := j.prove()
+	defer done()
+	if p.err != nil {
+		v.Why = sentence(p.err.Error())
+		c.JSON(http.StatusOK, v)
+		return nil
+	}
+	v.Fewest, v.Bound = p.sheet.Fewest, p.sheet.Bound
+	now := prove.Since(j.Job.Proved, j.Job.Mended)
+	unbuilt := j.plan().Unbuilt()
+	standing := map[string]prove.Standing{}
+	lines := map[string]bool{}
+	for i := range p.sheet.Lines {
+		l := &p.sheet.Lines[i]
+		lines[l.ID] = true
+		x := ProvedLine{SheetLine: *l, Text: l.Text(), How: l.Setup.String(), Waits: p.vehicle.Touches(&l.Measure, unbuilt)}
+		x.read(j.Job.Proved, now)
+		v.Lines = append(v.Lines, x)
+		if l.First || l.Section == "feeds" || l.Section == "relays" {
+			st := standing[l.Section]
+			st.Lines++
+			if x.Reading != nil && !x.Again {
+				if st.Done++; !x.Fits {
+					st.Out++
+				}
+			}
+			standing[l.Section] = st
+		}
+	}
+	for i := range now {
+		if r := &now[i]; !lines[r.ID] {
+			x := ProvedLine{SheetLine: prove.SheetLine{Measure: r.Measure}, How: r.Setup.String(), Reading: r}
+			x.Text = x.SheetLine.Text()
+			if e, err := p.vehicle.Expect(&r.Measure); err == nil {
+				x.Expect, x.Band = e, prove.BandOf(&r.Measure, e)
+				x.Fits = x.Band.Fits(r)
+			}
+			v.Others = append(v.Others, x)
+		}
+	}
+	v.Gates = prove.PowerUp(j.Job.Gates, standing, j.plan().TwiceChecked(j.Job.Checks))
+	v.Devices = p.vehicle.Devices()
+	for _, k := range []string{"off", "accessory", "run", "crank", "running"} {
+		v.Positions = append(v.Positions, k)
+	}
+	slices.SortFunc(v.Devices, finding.Natural)
+	c.JSON(http.StatusOK, v)
+	return nil
+}
+
+// read notes the latest reading of a line.
+func (x *ProvedLine) read(all, now []prove.MeterReading) {
+	for i := range all {
+		if all[i].ID == x.ID {
+			x.Reading, x.Again = &all[i], true
+		}
+	}
+	for i := range now {
+		if now[i].ID == x.ID {
+			x.Again = false
+		}
+	}
+	if x.Reading != nil {
+		x.Fits = x.Band.Fits(x.Reading)
+	}
+}
+
+// diagnose ranks what could be wrong by what was measured since the last fault was mended.
+func (s *Server) diagnose(c *gin.Context) error {
+	j, err := s.compute(c.Request.Context(), c.Param("job"))
+	if err != nil {
+		return err
+	}
+	p, done := j.prove()
+	defer done()
+	if p.err != nil {
+		return problem(http.StatusUnprocessableEntity, "nothing-said", sentence(p.err.Error()), "")
+	}
+	readings := prove.Since(j.Job.Proved, j.Job.Mended)
+	if len(readings) > mostReadings { // the latest, and those that are out of band
+		slices.SortStableFunc(readings, func(a, b prove.MeterReading) int { return int(b.When - a.When) })
+		kept := readings[:mostReadings]
+		for i := range readings[mostReadings:] {
+			r := &readings[mostReadings+i]
+			if e, err := p.vehicle.Expect(&r.Measure); err == nil && len(kept) < 2*mostReadings {
+				if band := prove.BandOf(&r.Measure, e); !band.Fits(r) {
+					kept = append(kept, *r)
+				}
+			}
+		}
+		readings = kept
+	}
+	v := DiagnosisView{Revision: j.Revision, Suspects: []SuspectView{}, Out: []string{}, Readings: len(readings)}
+	if len(readings) == 0 {
+		c.JSON(http.StatusOK, v)
+		return nil
+	}
+	d, err := p.vehicle.Diagnose(readings, nil)
+	if err != nil {
+		return problem(http.StatusUnprocessableEntity, "reading-lost", sentence(err.Error()), "")
+	}
+	named := map[string]string{}
+	for i := range readings {
+		l := prove.SheetLine{Measure: readings[i].Measure}
+		named[readings[i].ID] = l.Text()
+	}
+	words := func(ids []string) []string {
+		out := []string{}
+		for _, id := range ids {
+			out = append(out, named[id])
+		}
+		return out
+	}
+	v.Healthy, v.Found, v.Next, v.Looked, v.Of = d.Healthy, d.Found, d.Next, d.Looked, d.Of
+	v.Out, v.Doubtful = words(d.Out), words(d.Doubtful)
+	if d.Next != nil {
+		l := prove.SheetLine{Measure: d.Next.Measure}
+		v.NextText, v.NextHow = l.Text(), d.Next.Setup.String()
+	}
+	for i := range d.Suspects[:min(len(d.Suspects), 8)] {
+		x := &d.Suspects[i]
+		out := SuspectView{Text: x.Text(), Probability: x.Probability, Explains: words(x.Explains), Against: words(x.Against),
+			Like: orEmpty(x.Like), Do: []string{}}
+		for _, cause := range x.Causes {
+			out.Do = append(out.Do, cause.Do)
+		}
+		v.Suspects = append(v.Suspects, out)
+	}
+	c.JSON(http.StatusOK, v)
+	return nil
+}
+
+// mostReadings bounds the readings that a diagnosis goes by: the latest.
+const mostReadings = 40
+
+// setReading keeps what a meter showed, or takes it back.
+func (s *Server) setReading(c *gin.Context) error {
+	r, err := read[ReadingProvedRequest](c)
+	if err != nil {
+		return err
+	}
+	if r.Out != "" {
+		return s.apply(c, change{id: r.ID, what: "proved-back", seen: r.Seen, bodies: map[string]any{store.SubjectProved(r.Out): nil}})
+	}
+	x := r.Reading
+	x.ID = x.Measure.Key()
+	x.Who, x.When = who(c), s.now().UTC().UnixMilli()
+	if err := unsound(&x, "/reading"); err != nil {
+		return err
+	}
+	return s.checked(c, func(j *computed) error {
+		p, done := j.prove()
+		defer done()
+		if p.err != nil {
+			return problem(http.StatusUnprocessableEntity, "nothing-said", sentence(p.err.Error()), "")
+		}
+		if _, err := p.vehicle.Expect(&x.Measure); err != nil {
+			return problem(http.StatusUnprocessableEntity, "no-such-point", sentence(err.Error()), "/reading")
+		}
+		return s.apply(c, change{id: r.ID, what: "proved", seen: r.Seen, base: j.Revision,
+			bodies: map[string]any{store.SubjectProved(x.ID): x}})
+	})
+}
+
+// passGate passes a gate of powering up, or opens it again with all that come after it.
+func (s *Server) passGate(c *gin.Context) error {
+	r, err := read[GateRequest](c)
+	if err != nil {
+		return err
+	}
+	x := prove.Passed{Gate: r.Gate, Value: r.Value, Reason: strings.TrimSpace(r.Reason), Who: who(c),
+		When: s.now().UTC().UnixMilli()}
+	if r.Back {
+		bodies := map[string]any{}
+		after := false
+		for _, g := range prove.Gates() {
+			if after = after || g.ID == r.Gate; after {
+				bodies[store.SubjectGate(g.ID)] = nil
+			}
+		}
+		if len(bodies) == 0 {
+			return problem(http.StatusNotFound, "no-such-thing", "There is no such gate.", "/gate")
+		}
+		return s.apply(c, change{id: r.ID, what: "gate-back", seen: r.Seen, bodies: bodies})
+	}
+	if err := unsound(&x, "/value"); err != nil {
+		return err
+	}
+	return s.checked(c, func(j *computed) error {
+		p, done := j.prove()
+		held := ""
+		if p.err != nil {
+			held = p.err.Error()
+		}
+		standing := map[string]prove.Standing{}
+		if p.err == nil {
+			standing = j.standing(p)
+		}
+		done()
+		for _, g := range prove.PowerUp(j.Job.Gates, standing, j.plan().TwiceChecked(j.Job.Checks)) {
+			if g.ID == r.Gate && held == "" {
+				held = g.Held
+			}
+		}
+		if held != "" && x.Reason == "" {
+			return problem(http.StatusConflict, "gate-held", sentence(held), "/gate")
+		}
+		return s.apply(c, change{id: r.ID, what: "gate", reason: x.Reason, seen: r.Seen, base: j.Revision,
+			bodies: map[string]any{store.SubjectGate(x.Gate): x}})
+	})
+}
+
+// standing says how the sections of the sheet stand.
+func (j *computed) standing(p *proving) map[string]prove.Standing {
+	now := prove.Since(j.Job.Proved, j.Job.Mended)
+	out := map[string]prove.Standing{}
+	for i := range p.sheet.Lines {
+		l := &p.sheet.Lines[i]
+		if !l.First && l.Section != "feeds" && l.Section != "relays" {
+			continue
+		}
+		st := out[l.Section]
+		st.Lines++
+		x := ProvedLine{SheetLine: *l}
+		if x.read(j.Job.Proved, now); x.Reading != nil && !x.Again {
+			if st.Done++; !x.Fits {
+				st.Out++
+			}
+		}
+		out[l.Section] = st
+	}
+	return out
+}
+
+// mend notes that a fault was found and put right.
+func (s *Server) mend(c *gin.Context) error {
+	r, err := read[MendRequest](c)
+	if err != nil {
+		return err
+	}
+	return s.checked(c, func(j *computed) error {
+		x := prove.Mend{ID: r.ID, Text: strings.TrimSpace(r.Text), Did: strings.TrimSpace(r.Did),
+			Took: len(prove.Since(j.Job.Proved, j.Job.Mended)), Who: who(c), When: s.now().UTC().UnixMilli()}
+		if err := unsound(&x, "/text"); err != nil {
+			return err
+		}
+		return s.apply(c, change{id: r.ID, what: "mended", reason: x.Text, seen: r.Seen, base: j.Revision,
+			bodies: map[string]any{store.SubjectMend(x.ID): x}})
+	})
+}
