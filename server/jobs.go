@@ -17,6 +17,7 @@ import (
 	"draxel/core/join"
 	"draxel/core/match"
 	"draxel/core/plan"
+	"draxel/core/prove"
 	"draxel/exchange"
 	"draxel/store"
 )
@@ -194,7 +195,7 @@ func (s *Server) showJob(c *gin.Context) error {
 	}
 	v.further(j.Job)
 	if v.Begun = c.Query("begun") != ""; !v.Begun {
-		v.stand(j.plan())
+		v.stand(j.plan(), len(j.Job.Gates))
 	}
 	entry, err := s.store.LastUndoable(c.Request.Context(), j.ID, who(c))
 	if err != nil {
@@ -224,7 +225,8 @@ func (v *JobView) further(j plan.Job) {
 }
 
 // stand fills in how the whole plan stands.
-func (v *JobView) stand(p *plan.Plan) {
+func (v *JobView) stand(p *plan.Plan, passed int) {
+	v.Open.Prove = len(prove.Gates()) - passed
 	open := finding.Open(p.Findings)
 	v.Findings, v.Severity = orEmpty(p.Findings), finding.Count(open)
 	v.Answered = len(p.Findings) - len(open)

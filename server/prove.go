@@ -8,6 +8,7 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"draxel/core/finding"
+	"draxel/core/harness"
 	"draxel/core/prove"
 	"draxel/store"
 )
@@ -43,7 +44,8 @@ func (s *Server) showProve(c *gin.Context) error {
 		return err
 	}
 	v := ProveView{Revision: j.Revision, Lines: []ProvedLine{}, Devices: []string{}, Positions: []string{}, Others: []ProvedLine{},
-		Mended: orEmpty(j.Job.Mended), Gates: []prove.GateState{}}
+		Mended: orEmpty(j.Job.Mended), Gates: []prove.GateState{}, Faces: map[string]Face{},
+		Wires: []CavityWire{}}
 	p, done := j.prove()
 	defer done()
 	if p.err != nil {
@@ -61,6 +63,7 @@ func (s *Server) showProve(c *gin.Context) error {
 		lines[l.ID] = true
 		x := ProvedLine{SheetLine: *l, Text: l.Text(), How: l.Setup.String(), Waits: p.vehicle.Touches(&l.Measure, unbuilt)}
 		x.read(j.Job.Proved, now)
+		x.Spots = spots(j, &l.Measure)
 		v.Lines = append(v.Lines, x)
 		if l.First || l.Section == "feeds" || l.Section == "relays" {
 			st := standing[l.Section]
@@ -76,7 +79,7 @@ func (s *Server) showProve(c *gin.Context) error {
 	for i := range now {
 		if r := &now[i]; !lines[r.ID] {
 			x := ProvedLine{SheetLine: prove.SheetLine{Measure: r.Measure}, How: r.Setup.String(), Reading: r}
-			x.Text = x.SheetLine.Text()
+			x.Text, x.Spots = x.SheetLine.Text(), spots(j, &r.Measure)
 			if e, err := p.vehicle.Expect(&r.Measure); err == nil {
 				x.Expect, x.Band = e, prove.BandOf(&r.Measure, e)
 				x.Fits = x.Band.Fits(r)
@@ -84,14 +87,32 @@ func (s *Server) showProve(c *gin.Context) error {
 			v.Others = append(v.Others, x)
 		}
 	}
+	v.Faces, v.Wires = map[string]Face{}, j.cavityWires()
+	for i := range j.facts.Laid.Loom.Connectors {
+		if h := &j.facts.Laid.Loom.Connectors[i]; h.Ways() <= mostFace {
+			v.Faces[h.ID] = drawn(h.Shape())
+		}
+	}
 	v.Gates = prove.PowerUp(j.Job.Gates, standing, j.plan().TwiceChecked(j.Job.Checks))
 	v.Devices = p.vehicle.Devices()
-	for _, k := range []string{"off", "accessory", "run", "crank", "running"} {
-		v.Positions = append(v.Positions, k)
-	}
+	v.Positions = append(v.Positions, append(slices.Clone(sheetKeys), "running")...)
 	slices.SortFunc(v.Devices, finding.Natural)
 	c.JSON(http.StatusOK, v)
 	return nil
+}
+
+// mostFace is of how many ways a face is drawn beside a measurement.
+const mostFace = 128
+
+// spots gives the cavities that a measure touches.
+func spots(j *computed, m *prove.Measure) []harness.Ref {
+	out := []harness.Ref{}
+	for _, text := range []string{m.A, m.B} {
+		if at, is := j.facts.Cavity(text); is {
+			out = append(out, at)
+		}
+	}
+	return out
 }
 
 // read notes the latest reading of a line.
@@ -161,7 +182,7 @@ func (s *Server) diagnose(c *gin.Context) error {
 	v.Out, v.Doubtful = words(d.Out), words(d.Doubtful)
 	if d.Next != nil {
 		l := prove.SheetLine{Measure: d.Next.Measure}
-		v.NextText, v.NextHow = l.Text(), d.Next.Setup.String()
+		v.NextText, v.NextHow, v.NextAt = l.Text(), d.Next.Setup.String(), spots(j, &d.Next.Measure)
 	}
 	for i := range d.Suspects[:min(len(d.Suspects), 8)] {
 		x := &d.Suspects[i]
@@ -200,6 +221,7 @@ func (s *Server) setReading(c *gin.Context) error {
 		if p.err != nil {
 			return problem(http.StatusUnprocessableEntity, "nothing-said", sentence(p.err.Error()), "")
 		}
+		x = x.Again(prove.Since(j.Job.Proved, j.Job.Mended))
 		if _, err := p.vehicle.Expect(&x.Measure); err != nil {
 			return problem(http.StatusUnprocessableEntity, "no-such-point", sentence(err.Error()), "/reading")
 		}

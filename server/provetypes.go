@@ -1,6 +1,9 @@
 package server
 
-import "draxel/core/prove"
+import (
+	"draxel/core/harness"
+	"draxel/core/prove"
+)
 
 // ProveView is the test sheet with what was measured, the gates of powering up, and what was found.
 type ProveView struct {
@@ -14,12 +17,15 @@ type ProveView struct {
 	Devices   []string          `json:"devices"` // of which can be said that they work or do not
 	Positions []string          `json:"positions"`
 	Mended    []prove.Mend      `json:"mended"`
+	Faces     map[string]Face   `json:"faces"` // of the plugs that are measured at
+	Wires     []CavityWire      `json:"wires"`
 }
 
 // ProvedLine is a line of the sheet with what was read.
 type ProvedLine struct {
 	prove.SheetLine
 	Text    string              `json:"text"`
+	Spots   []harness.Ref       `json:"spots"`           // the cavities that are touched
 	How     string              `json:"how"`             // how the vehicle stands for it
 	Waits   bool                `json:"waits,omitempty"` // what it measures is not built yet
 	Reading *prove.MeterReading `json:"reading,omitempty"`
@@ -39,6 +45,7 @@ type DiagnosisView struct {
 	Next     *prove.Advice `json:"next,omitempty"`
 	NextText string        `json:"nextText,omitempty"`
 	NextHow  string        `json:"nextHow,omitempty"`
+	NextAt   []harness.Ref `json:"nextAt,omitempty"`
 	Looked   int           `json:"looked"`
 	Of       int           `json:"of"`
 }

@@ -88,9 +88,10 @@ type OpenCounts struct {
 	Thin   int `json:"thin"`
 	Pin    int `json:"pin"`
 	Reach  int `json:"reach"`
-	Feed   int `json:"feed"` // findings of Feed that nobody has answered
-	Join   int `json:"join"` // functions that need something or are open
-	Work   int `json:"work"` // steps of all stages that are left
+	Feed   int `json:"feed"`  // findings of Feed that nobody has answered
+	Join   int `json:"join"`  // functions that need something or are open
+	Prove  int `json:"prove"` // gates of powering up that are not passed
+	Work   int `json:"work"`  // steps of all stages that are left
 }
 
 // Done is the reply to a change: the job's new revision.

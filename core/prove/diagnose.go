@@ -52,6 +52,7 @@ const mistaken = 0.02
 // fits gives the log of the density of a reading where so much is expected, with a further spread in the quantity of
 // the fault itself.
 func fits(r *MeterReading, x Shown, more float64) float64 {
+	mistaken := math.Pow(mistaken, float64(max(1, r.Times)))
 	if r.Kind == Works {
 		if r.Value == x.Value {
 			return math.Log(1 - mistaken)
@@ -78,6 +79,7 @@ func fits(r *MeterReading, x Shown, more float64) float64 {
 
 // anything gives the density of a reading of which nothing is known: a mistaken one.
 func anything(r *MeterReading) float64 {
+	mistaken := math.Pow(mistaken, float64(max(1, r.Times)))
 	if r.Kind == Works {
 		return mistaken
 	}

@@ -210,6 +210,14 @@ func (v *Vehicle) advise(d *Diagnosis, readings []MeterReading, options []Measur
 		}
 	}
 	d.Found = len(d.Suspects) > 0 && (mass > 0.95*(mass+rest) || d.Next == nil && mass > rest) && mass > d.Healthy
+	if !d.Found && (len(d.Suspects) == 0 || d.Healthy > d.Suspects[0].Probability) { // out of band, and of nothing that is likely
+		for i := range readings {
+			if m := &readings[i].Measure; slices.Contains(d.Out, readings[i].ID) && m.Kind != Works && times(readings, m.Key()) < 2 {
+				d.once(m, "It is out of band, and one reading may be a mistake: measure it once more.")
+				return
+			}
+		}
+	}
 	if !d.Found {
 		return
 	}
@@ -217,13 +225,17 @@ func (v *Vehicle) advise(d *Diagnosis, readings []MeterReading, options []Measur
 	for i := range readings { // what contradicts it is measured once more before anything is taken apart
 		m := &readings[i].Measure
 		if slices.Contains(d.Suspects[0].Against, readings[i].ID) && times(readings, m.Key()) < 2 {
-			again := *m
-			again.ID = m.Key()
-			d.Found, d.Next = false, &Advice{Measure: again, Minutes: probeMinutes, Outcomes: []MayShow{},
-				Why: "This reading does not fit what is likeliest: measure it once more."}
+			d.once(m, "This reading does not fit what is likeliest: measure it once more.")
 			return
 		}
 	}
+}
+
+// once asks for a measurement once more.
+func (d *Diagnosis) once(m *Measure, why string) {
+	again := *m
+	again.ID = m.Key()
+	d.Found, d.Next = false, &Advice{Measure: again, Minutes: probeMinutes, Outcomes: []MayShow{}, Why: why}
 }
 
 // times counts how often something was measured.
@@ -231,7 +243,7 @@ func times(readings []MeterReading, key string) int {
 	n := 0
 	for i := range readings {
 		if readings[i].Key() == key {
-			n++
+			n += max(1, readings[i].Times)
 		}
 	}
 	return n

@@ -78,8 +78,9 @@ func (m *Measure) Key() string {
 // MeterReading is what a meter showed.
 type MeterReading struct {
 	Measure
-	Value float64 `json:"value"`          // Ω or V
-	Over  bool    `json:"over,omitempty"` // nothing between the two: over the range
+	Value float64 `json:"value"`           // Ω or V
+	Over  bool    `json:"over,omitempty"`  // nothing between the two: over the range
+	Times int     `json:"times,omitempty"` // how often it was read so; 0: once
 	Who   string  `json:"who,omitempty"`
 	When  int64   `json:"when,omitempty"` // Unix milliseconds
 }
@@ -100,6 +101,8 @@ func (r *MeterReading) Check() error {
 		return fmt.Errorf("a reading is between two points")
 	case math.IsNaN(r.Value) || math.Abs(r.Value) > 1e9 || r.Kind == Ohms && r.Value < 0:
 		return fmt.Errorf("no meter shows %g", r.Value)
+	case r.Times < 0 || r.Times > 100:
+		return fmt.Errorf("nobody reads it %d times", r.Times)
 	case r.Lamp < 0 || r.Lamp > 200:
 		return fmt.Errorf("a lamp of %g W cannot be", r.Lamp)
 	}
@@ -195,4 +198,15 @@ func Since(readings []MeterReading, mended []Mend) []MeterReading {
 		}
 	}
 	return out
+}
+
+// Again gives a reading with how often it was read so, where another was there before: one that says the same counts once more.
+func (r MeterReading) Again(before []MeterReading) MeterReading {
+	r.Times = 1
+	for i := range before {
+		if b := &before[i]; b.ID == r.ID && b.Over == r.Over && math.Abs(b.Value-r.Value) <= 4*spread(r.Kind, r.Value) {
+			r.Times = max(1, b.Times) + 1
+		}
+	}
+	return r
 }

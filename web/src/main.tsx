@@ -59,6 +59,10 @@ const router = createBrowserRouter([
             path: 'join',
             lazy: async () => ({ Component: (await import('./stages/join/JoinPage')).JoinPage }),
           },
+          {
+            path: 'prove',
+            lazy: async () => ({ Component: (await import('./stages/prove/ProvePage')).ProvePage }),
+          },
           { path: 'work', lazy: async () => ({ Component: (await import('./work/WorkPage')).WorkPage }) },
         ],
       },

@@ -257,6 +257,7 @@ export interface OpenCounts {
   reach: number;
   feed: number;
   join: number;
+  prove: number;
   work: number;
 }
 /**
@@ -2850,6 +2851,10 @@ export interface ProveView {
   devices: string[];
   positions: string[];
   mended: Mend[];
+  faces: {
+    [k: string]: Face;
+  };
+  wires: CavityWire[];
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -2870,6 +2875,7 @@ export interface ProvedLine {
   why: string;
   caution?: string;
   text: string;
+  spots: Ref[];
   how: string;
   waits?: boolean;
   reading?: MeterReading;
@@ -2918,6 +2924,7 @@ export interface MeterReading {
   jumper?: string;
   value: number;
   over?: boolean;
+  times?: number;
   who?: string;
   when?: number;
 }
@@ -2983,6 +2990,7 @@ export interface DiagnosisView {
   next?: Advice;
   nextText?: string;
   nextHow?: string;
+  nextAt?: Ref[];
   looked: number;
   of: number;
 }

@@ -2,8 +2,8 @@ import type { BenchView, WorkStep } from '../api/types.gen';
 import { refName } from '../harness/cavity';
 import type { View } from '../harness/ConnectorFace';
 import { colourName, paintOf } from '../harness/insulation';
-import { contentsBefore } from '../stages/pin/contents';
-import { StepFaces } from '../stages/pin/StepFaces';
+import { contentsBefore } from '../work/contents';
+import { StepFaces } from '../work/StepFaces';
 import { Measured } from '../work/Measured';
 import { useRoom } from './useRoom';
 

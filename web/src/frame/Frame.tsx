@@ -84,6 +84,7 @@ const stages = [
   { to: 'reach', word: 'Reach', what: 'steps so that wires reach' },
   { to: 'feed', word: 'Feed', what: 'findings about power, fuses and grounds' },
   { to: 'join', word: 'Join', what: 'functions that need something or are open' },
+  { to: 'prove', word: 'Prove', what: 'gates of powering up that are not passed' },
 ] as const;
 
 interface StageProps {

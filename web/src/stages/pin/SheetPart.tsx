@@ -13,11 +13,11 @@ import type { View } from '../../harness/ConnectorFace';
 import { useCursor } from '../../keys/useCursor';
 import { useKey } from '../../keys/useKey';
 import { BenchDialog } from '../thin/BenchDialog';
-import { contentsBefore } from './contents';
+import { contentsBefore } from '../../work/contents';
 import { OtherwiseDialog } from './OtherwiseDialog';
 import { Reports } from './Reports';
 import { Selected } from './Selected';
-import { StepFaces } from './StepFaces';
+import { StepFaces } from '../../work/StepFaces';
 import { StepRow, stepHead } from './StepRow';
 
 /** A row of the sheet: a step that is done, or one that is left. */

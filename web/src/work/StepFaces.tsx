@@ -1,5 +1,5 @@
-import type { CavityWire, Face, Ref } from '../../api/types.gen';
-import { ConnectorFace, type View } from '../../harness/ConnectorFace';
+import type { CavityWire, Face, Ref } from '../api/types.gen';
+import { ConnectorFace, type View } from '../harness/ConnectorFace';
 import { contentsOf } from './contents';
 
 const narrow = 560; // px, under which two faces stand one above the other

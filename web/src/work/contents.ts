@@ -1,6 +1,6 @@
-import type { CavityWire, Ref } from '../../api/types.gen';
-import { refKey } from '../../harness/cavity';
-import type { Contents } from '../../harness/ConnectorFace';
+import type { CavityWire, Ref } from '../api/types.gen';
+import { refKey } from '../harness/cavity';
+import type { Contents } from '../harness/ConnectorFace';
 
 /** A step as far as it changes what sits in the cavities. */
 interface Change {

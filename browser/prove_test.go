@@ -1,0 +1,102 @@
+package browser
+
+import (
+	"fmt"
+	"strings"
+	"testing"
+
+	"github.com/go-rod/rod/lib/input"
+
+	"draxel/core/network"
+	"draxel/core/plan"
+	"draxel/demo"
+	"draxel/server"
+)
+
+// A line of the sheet is measured by keyboard: in its band, then out of it; what is out of band leads to the search.
+func TestTheTestSheetByKeyboard(t *testing.T) {
+	v := open(t, "/jobs/packhorse/prove?only=isolation")
+	v.see("[data-testid=provestanding]", "find every open, swap and touch")
+	v.see("aside h2", "Ω from K1 to battery")
+	v.press('m')
+	v.page.MustElement("[aria-label='what the meter shows']").MustInput("OL")
+	v.press(input.Enter)
+	v.see("[data-testid=sheet] [aria-selected=true]", "K2")
+	v.see("[data-testid=provestanding]", "1 of these done")
+	v.page.MustElement("[aria-label='what the meter shows']").MustInput("0,4")
+	v.press(input.Enter)
+	v.see("[data-testid=provestanding]", "1 out of band")
+	v.goTo("/jobs/packhorse/prove?only=out")
+	v.see("[data-testid=sheet]", "0.4 Ω")
+	v.see("[data-testid=band]", "out of band")
+	v.click("aside a", "Find the fault")
+	v.see("aside", "one reading may be a mistake: measure it once more")
+	v.page.MustElement("[aria-label='what the meter shows']").MustInput("0,4")
+	v.press(input.Enter)
+	v.see("[data-testid=suspects]", "K1 touches K2 beside it")
+}
+
+// Something does not work: what is asked for is measured until the fault is found, and mended.
+func TestAFaultIsFoundOnScreen(t *testing.T) {
+	all, err := demo.Jobs()
+	if err != nil {
+		t.Fatal(err)
+	}
+	f, err := all[1].Facts()
+	if err != nil {
+		t.Fatal(err)
+	}
+	p := plan.Compute(f, all[1].Chosen())
+	meter, err := p.Vehicle(&f)
+	if err != nil {
+		t.Fatal(err)
+	}
+	wrong := []network.Fault{{Do: network.Open, Element: "contact A8"}}
+	v := open(t, "/jobs/packhorse/prove?part=fault")
+	v.choose("device", "^fuel pump$")
+	v.choose("key", "^running$")
+	v.click("button", "It does not")
+	last := ""
+	for range 8 {
+		v.until("the next measurement is asked for, or it is found", func() bool {
+			text := v.text("main")
+			return strings.Contains(text, "It is this") || strings.Contains(text, "Measure next") && v.text("[data-testid=next]") != last
+		})
+		if strings.Contains(v.text("main"), "It is this") {
+			break
+		}
+		last = v.text("[data-testid=next]")
+		d := fetch[server.DiagnosisView](v, "/api/jobs/packhorse/prove/diagnosis")
+		x, err := meter.With(&d.Next.Measure, wrong)
+		if err != nil {
+			t.Fatal(err)
+		}
+		text := fmt.Sprintf("%.3f", x.Value)
+		if x.Over {
+			text = "OL"
+		}
+		v.page.MustElement("[aria-label='what the meter shows']").MustInput(text)
+		v.press(input.Enter)
+	}
+	v.see("[data-testid=suspects]", "It is this[^]*the terminal in A8 is not seated")
+	v.click("button", "It was this")
+	v.page.MustElement(".ant-modal [aria-label*=reason]").MustInput("pushed home")
+	v.press(input.Enter)
+	v.see("main", "Found before[^]*A8[^]*pushed home")
+	v.see("[data-testid=suspects]", "Nothing is measured yet")
+}
+
+// Gates come one after the other: one that is held says why, and is passed with a reason alone; a number out of its limits asks.
+func TestGatesOfPoweringUp(t *testing.T) {
+	v := open(t, "/jobs/packhorse/prove?part=power")
+	v.see(".gate.now", "No loose metal")
+	v.click(".gate.now button", "Passed")
+	v.see(".gate.now", "Measure it dead[^]*not measured")
+	v.click(".gate.now button", "Passed")
+	v.see(".ant-modal", "not measured")
+	v.page.MustElement(".ant-modal [aria-label*=reason]").MustInput("on paper")
+	v.press(input.Enter)
+	v.see(".gate.now", "A second pair of eyes")
+	v.click(".gate.passed button", "Open again")
+	v.see(".gate.now", "Look")
+}

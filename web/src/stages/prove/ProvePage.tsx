@@ -1,0 +1,75 @@
+import './prove.css';
+import { useSearchParams } from 'react-router';
+import { explain } from '../../api/client';
+import { useProve } from '../../api/prove';
+import type { ProveView } from '../../api/types.gen';
+import { useJobID } from '../../frame/Frame';
+import { useKey } from '../../keys/useKey';
+import { FaultPart } from './FaultPart';
+import { GatesPart } from './GatesPart';
+import { SheetPart } from './SheetPart';
+
+/** What the meter must show, what is wrong where it does not, and power that comes on in stages. */
+export function ProvePage() {
+  const job = useJobID();
+  const prove = useProve(job);
+  if (prove.isError && !prove.data) {
+    return <main className="page problem">{explain(prove.error)}</main>;
+  }
+  return prove.data ? <Prove job={job} view={prove.data} /> : <main className="page" aria-busy="true" />;
+}
+
+const parts = { sheet: 'Test sheet', fault: 'Find the fault', power: 'Power up' };
+
+function Prove({ job, view }: { job: string; view: ProveView }) {
+  const [address, setAddress] = useSearchParams();
+  const part = address.get('part') ?? 'sheet';
+  const open = (p: string) => setAddress(p === 'sheet' ? {} : { part: p });
+  useKey('1', () => open('sheet'));
+  useKey('2', () => open('fault'));
+  useKey('3', () => open('power'));
+  const read = view.lines.filter((l) => l.reading && !l.again);
+  const first = view.lines.filter((l) => l.first);
+  return (
+    <main className="provepage">
+      <h1 className="unseen">Prove: what the meter must show</h1>
+      <div className="standing" data-testid="provestanding">
+        <span>
+          <strong className="mono">{view.lines.length}</strong> measurements,{' '}
+          <strong className="mono">{view.fewest}</strong> of them find every open, swap and touch
+        </span>
+        <span>
+          <strong className="mono">{first.filter((l) => l.reading && !l.again).length}</strong> of these done
+        </span>
+        <span>
+          <strong className="mono">{read.filter((l) => !l.fits).length}</strong> out of band
+        </span>
+        <span>
+          <strong className="mono">{view.gates.filter((g) => g.passed).length}</strong> of {view.gates.length}{' '}
+          gates
+        </span>
+      </div>
+      <nav className="sides" aria-label="parts of Prove">
+        {Object.entries(parts).map(([id, word], i) => (
+          <button
+            key={id}
+            className={`plain${part === id ? ' on' : ''}`}
+            aria-pressed={part === id}
+            onClick={() => open(id)}
+          >
+            <kbd>{i + 1}</kbd> {word}
+          </button>
+        ))}
+      </nav>
+      {view.why ? (
+        <p className="proveempty">{view.why}</p>
+      ) : part === 'fault' ? (
+        <FaultPart job={job} view={view} />
+      ) : part === 'power' ? (
+        <GatesPart job={job} view={view} />
+      ) : (
+        <SheetPart job={job} view={view} />
+      )}
+    </main>
+  );
+}
