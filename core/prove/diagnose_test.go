@@ -55,6 +55,7 @@ func symptom(t *testing.T, v *prove.Vehicle, loads int, hidden []network.Fault) 
 
 // Who follows the advice and reads truly comes to the fault that is hidden.
 func TestAdviceLeadsToTheFault(t *testing.T) {
+	t.Parallel()
 	first, isolated, all := 0, 0, 0
 	var counts, allowed []float64
 	for seed := range *jobs {
@@ -146,6 +147,7 @@ func isSaid(s *prove.Suspect, text string) bool {
 // is said with a probability is right as often, within 0.07 and
 // what so few can say, or oftener: of 250 vehicles every bin is within 0.05.
 func TestWrongReadings(t *testing.T) {
+	t.Parallel()
 	right, told, all := 0, 0, 0
 	var bins [5]struct{ said, right, n float64 }
 	for seed := range *jobs {
@@ -166,7 +168,7 @@ func TestWrongReadings(t *testing.T) {
 			told++
 		}
 		for k := 1; k <= len(readings); k++ { // on the way too
-			d, err := v.Diagnose(readings[:k], []prove.Measure{})
+			d, err := v.Diagnose(readings[:k], []prove.Measure{m}) // nothing more is asked for
 			if err != nil {
 				t.Fatal(err)
 			}
@@ -222,6 +224,7 @@ func hide(t *testing.T, r *rand.Rand, v *prove.Vehicle, loads int) (prove.Cause,
 
 // Two faults at once: both are named in four of five.
 func TestTwoFaults(t *testing.T) {
+	t.Parallel()
 	both, one, all := 0, 0, 0
 	for seed := range *jobs {
 		r := rand.New(rand.NewPCG(uint64(seed), 22))
