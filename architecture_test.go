@@ -30,7 +30,7 @@ func rank(path string) (floor int, known bool) {
 		return 5, true
 	case strings.HasPrefix(p, "core/"): // the stages
 		return 6, true
-	case p == "exchange":
+	case p == "exchange", p == "standins":
 		return 8, true
 	case p == "store", p == "demo":
 		return 9, true

@@ -2,6 +2,7 @@ package browser
 
 import (
 	"fmt"
+	"net"
 	"strings"
 	"testing"
 
@@ -11,6 +12,7 @@ import (
 	"draxel/core/plan"
 	"draxel/demo"
 	"draxel/server"
+	"draxel/standins"
 )
 
 // A line of the sheet is measured by keyboard: in its band, then out of it; what is out of band leads to the search.
@@ -99,4 +101,44 @@ func TestGatesOfPoweringUp(t *testing.T) {
 	v.see(".gate.now", "A second pair of eyes")
 	v.click(".gate.passed button", "Open again")
 	v.see(".gate.now", "Look")
+}
+
+// A meter that answers over the network is read from the page; what it shows is kept with a key. One that does not answer is
+// told, and nothing is kept.
+func TestAMeterIsReadFromThePage(t *testing.T) {
+	all, err := demo.Jobs()
+	if err != nil {
+		t.Fatal(err)
+	}
+	f, err := all[1].Facts()
+	if err != nil {
+		t.Fatal(err)
+	}
+	p := plan.Compute(f, all[1].Chosen())
+	vehicle, err := p.Vehicle(&f)
+	if err != nil {
+		t.Fatal(err)
+	}
+	l, err := net.Listen("tcp", "127.0.0.1:0")
+	if err != nil {
+		t.Fatal(err)
+	}
+	m := &standins.Meter{Vehicle: vehicle}
+	m.Do("SIM:FUSE OUT")
+	go func() { _ = m.Serve(t.Context(), l) }()
+	v := open(t, "/jobs/packhorse/prove?only=loads")
+	v.see("aside h2", "Ω from")
+	v.page.MustElement("[aria-label='address of a meter']").MustInput(l.Addr().String())
+	v.click("aside button", "Read the meter")
+	v.until("the meter's value stands in the field", func() bool {
+		return v.page.MustEval(`() => document.querySelector("[aria-label='what the meter shows']").value`).String() != ""
+	})
+	v.page.MustElement("[aria-label='what the meter shows']").MustFocus()
+	v.press(input.Enter)
+	v.see("[data-testid=provestanding]", "1 of these done")
+	v.see("[data-testid=provestanding]", "0 out of band")
+	_ = l.Close()
+	v.expects = "502"
+	v.click("aside button", "Read the meter")
+	v.see(".ant-message", "No meter answers")
 }

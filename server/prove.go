@@ -10,6 +10,7 @@ import (
 	"draxel/core/finding"
 	"draxel/core/harness"
 	"draxel/core/prove"
+	"draxel/exchange"
 	"draxel/store"
 )
 
@@ -228,6 +229,20 @@ func (s *Server) setReading(c *gin.Context) error {
 		return s.apply(c, change{id: r.ID, what: "proved", seen: r.Seen, base: j.Revision,
 			bodies: map[string]any{store.SubjectProved(x.ID): x}})
 	})
+}
+
+// askMeter reads a meter at an address.
+func (s *Server) askMeter(c *gin.Context) error {
+	r, err := read[MeterRequest](c)
+	if err != nil {
+		return err
+	}
+	x, err := exchange.ReadMeter(c.Request.Context(), r.Address, &r.Measure)
+	if err != nil {
+		return problem(http.StatusBadGateway, "no-meter", sentence(err.Error()), "/address")
+	}
+	c.JSON(http.StatusOK, x)
+	return nil
 }
 
 // passGate passes a gate of powering up, or opens it again with all that come after it.

@@ -85,3 +85,9 @@ type MendRequest struct {
 	Text string `json:"text"`
 	Did  string `json:"did,omitempty"`
 }
+
+// MeterRequest asks a meter at an address for what it shows.
+type MeterRequest struct {
+	Address string        `json:"address"`
+	Measure prove.Measure `json:"measure"`
+}

@@ -193,6 +193,7 @@ func (s *Server) Handler() http.Handler {
 	job.GET("/prove", packed, answer(s.showProve))
 	job.GET("/prove/diagnosis", answer(s.diagnose))
 	job.POST("/prove/reading", limited(1<<16), answer(s.setReading))
+	job.POST("/prove/meter", limited(1<<16), answer(s.askMeter))
 	job.POST("/prove/gate", limited(1<<16), answer(s.passGate))
 	job.POST("/prove/mended", limited(1<<16), answer(s.mend))
 	job.GET("/join/holds", answer(s.holdsOf))

@@ -103,6 +103,8 @@ type api struct {
 	ReadingProvedRequest server.ReadingProvedRequest
 	GateRequest          server.GateRequest
 	MendRequest          server.MendRequest
+	MeterRequest         server.MeterRequest
+	Shown                prove.Shown
 	PartRequest          server.PartRequest
 	FeedWires            server.FeedWires
 	FeedLive             server.FeedLive

@@ -1,7 +1,15 @@
-import { useQuery } from '@tanstack/react-query';
+import { useMutation, useQuery } from '@tanstack/react-query';
 import { request } from './client';
 import { jobPath, useSend } from './hooks';
-import type { DiagnosisView, GateRequest, MendRequest, ProveView, ReadingProvedRequest } from './types.gen';
+import type {
+  DiagnosisView,
+  GateRequest,
+  MendRequest,
+  MeterRequest,
+  ProveView,
+  ReadingProvedRequest,
+  Shown,
+} from './types.gen';
 
 export const useProve = (job: string) =>
   useQuery({
@@ -19,6 +27,12 @@ export const useDiagnosis = (job: string, revision: number) =>
 
 export const useSetReading = (job: string) =>
   useSend<Omit<ReadingProvedRequest, 'id'>>(job, 'POST', '/prove/reading');
+
+/** Asks a meter at an address for what it shows: nothing is kept by that. */
+export const useAskMeter = (job: string) =>
+  useMutation({
+    mutationFn: (r: MeterRequest) => request<Shown>('POST', `${jobPath(job)}/prove/meter`, r),
+  });
 
 export const usePassGate = (job: string) => useSend<Omit<GateRequest, 'id'>>(job, 'POST', '/prove/gate');
 

@@ -74,6 +74,8 @@ export interface ApiSchema {
   ReadingProvedRequest: ReadingProvedRequest;
   GateRequest: GateRequest;
   MendRequest: MendRequest;
+  MeterRequest: MeterRequest;
+  Shown: Shown;
   PartRequest: PartRequest;
   FeedWires: FeedWires;
   FeedLive: FeedLive;
@@ -3066,6 +3068,27 @@ export interface MendRequest {
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "MeterRequest".
+ */
+export interface MeterRequest {
+  address: string;
+  measure: Measure;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Measure".
+ */
+export interface Measure {
+  id: string;
+  kind: "ohms" | "volts" | "works";
+  a: string;
+  b: string;
+  setup: Setup;
+  lamp?: number;
+  jumper?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
  * via the `definition` "PartRequest".
  */
 export interface PartRequest {
@@ -4044,6 +4067,8 @@ export interface Api {
   ReadingProvedRequest: ReadingProvedRequest;
   GateRequest: GateRequest;
   MendRequest: MendRequest;
+  MeterRequest: MeterRequest;
+  Shown: Shown;
   PartRequest: PartRequest;
   FeedWires: FeedWires;
   FeedLive: FeedLive;

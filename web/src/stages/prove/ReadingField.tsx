@@ -1,7 +1,8 @@
 import { App, Button, Input, type InputRef } from 'antd';
 import { useRef, useState } from 'react';
 import { explain } from '../../api/client';
-import { useSetReading } from '../../api/prove';
+import { useAskMeter, useSetReading } from '../../api/prove';
+import { useMeter } from './useMeter';
 import { bare, typed, type Measure } from './words';
 
 interface Props {
@@ -16,6 +17,8 @@ interface Props {
 export function ReadingField({ job, revision, measure, focus, onKept }: Props) {
   const set = useSetReading(job);
   const { message } = App.useApp();
+  const ask = useAskMeter(job);
+  const [meter] = useMeter();
   const [text, write] = useState('');
   const field = useRef<InputRef>(null);
   const keep = (value: number, over: boolean) =>
@@ -62,6 +65,25 @@ export function ReadingField({ job, revision, measure, focus, onKept }: Props) {
       <Button htmlType="submit" type="primary" disabled={!value} loading={set.isPending}>
         Keep
       </Button>
+      {meter && (
+        <Button
+          loading={ask.isPending}
+          onClick={() =>
+            ask.mutate(
+              { address: meter, measure: bare(measure) },
+              {
+                onSuccess: (x) => {
+                  write(x.over ? 'OL' : String(Number(x.value.toPrecision(4))));
+                  field.current?.focus();
+                },
+                onError: (e) => void message.warning(explain(e)),
+              },
+            )
+          }
+        >
+          Read the meter
+        </Button>
+      )}
       {measure.kind === 'ohms' && (
         <Button onClick={() => keep(0, true)} disabled={set.isPending}>
           OL

@@ -1,4 +1,4 @@
-import { App, Button, Select } from 'antd';
+import { App, Button, Input, Select } from 'antd';
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { explain } from '../../api/client';
@@ -11,6 +11,7 @@ import { day } from '../../work/words';
 import { BandBar } from './BandBar';
 import { Faces } from './Faces';
 import { ReadingField } from './ReadingField';
+import { useMeter } from './useMeter';
 import { bandWords, readingWords, standingOf } from './words';
 
 const sections = {
@@ -52,6 +53,7 @@ export function SheetPart({ job, view }: { job: string; view: ProveView }) {
   );
   const line = lines[at];
   const [typing, type] = useState(false);
+  const [meter, setMeter] = useMeter();
   const put = (more: Record<string, string>) =>
     setAddress({ ...Object.fromEntries(address), ...more }, { replace: true });
   const go = (i: number) => {
@@ -79,6 +81,16 @@ export function SheetPart({ job, view }: { job: string; view: ProveView }) {
           <span className="quiet">
             {lines.length} · <kbd>M</kbd> type in what the meter shows
           </span>
+          <span className="grow" />
+          <Input
+            size="small"
+            style={{ width: 250 }}
+            aria-label="address of a meter"
+            prefix={<span className="quiet">meter at</span>}
+            placeholder="typed in by hand"
+            value={meter}
+            onChange={(e) => setMeter(e.target.value.trim())}
+          />
         </div>
         <VirtualRows
           rows={lines}
@@ -135,7 +147,7 @@ export function SheetPart({ job, view }: { job: string; view: ProveView }) {
         {line && (
           <Line
             key={line.id}
-            {...{ job, view, line, typing }}
+            {...{ job, view, line, typing, meter }}
             onKept={() => {
               type(true);
               go(at + 1);
@@ -152,10 +164,11 @@ interface LineProps {
   view: ProveView;
   line: ProvedLine;
   typing: boolean;
+  meter: string;
   onKept: () => void;
 }
 
-function Line({ job, view, line, typing, onKept }: LineProps) {
+function Line({ job, view, line, typing, meter, onKept }: LineProps) {
   const set = useSetReading(job);
   const { message } = App.useApp();
   const s = standingOf(line);
@@ -195,7 +208,14 @@ function Line({ job, view, line, typing, onKept }: LineProps) {
         )}
         {line.waits && <div className="quiet">What it measures is not built yet.</div>}
       </section>
-      <ReadingField job={job} revision={view.revision} measure={line} focus={typing} onKept={onKept} />
+      <ReadingField
+        key={meter}
+        job={job}
+        revision={view.revision}
+        measure={line}
+        focus={typing}
+        onKept={onKept}
+      />
       {line.reading && !line.again && !line.fits && (
         <a href="?part=fault">Find the fault: what could be wrong, and what to measure next</a>
       )}
