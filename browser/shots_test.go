@@ -28,12 +28,12 @@ func TestShots(t *testing.T) {
 		"thin-wires":           "/jobs/packhorse/thin?part=wires&sel=wire:7311h",
 		"work":                 "/jobs/packhorse/work?stage=join",
 		"reach-map":            "/jobs/packhorse/reach",
-		"reach-placements":     "/jobs/packhorse/reach?part=places",
+		"prove":                "/jobs/packhorse/prove?only=loads",
+		"prove-fault":          "/jobs/packhorse/prove?part=fault",
 		"reach-cuts":           "/jobs/packhorse/reach?part=cuts&wire=7110",
 		"feed":                 "/jobs/packhorse/feed?part=live&key=running",
 		"join":                 "/jobs/packhorse/join?sel=tach",
 		"feed-block":           "/jobs/packhorse/feed?part=block",
-		"gather-readings":      "/jobs/packhorse/gather?part=readings",
 	} {
 		v := open(t, path)
 		if strings.HasSuffix(name, "telephone") {
@@ -41,6 +41,12 @@ func TestShots(t *testing.T) {
 		}
 		if name == "work" {
 			v.see(".workrow.selected", ".")
+		}
+		if name == "prove-fault" {
+			v.choose("device", "^fuel pump$")
+			v.choose("key", "^running$")
+			v.click("button", "It does not")
+			v.see("[data-testid=next]", "from")
 		}
 		if name == "feed-block" {
 			v.click("button", "split as the trade does")
