@@ -25,6 +25,8 @@ func TestAxeFindsNothing(t *testing.T) {
 		"map": "/jobs/packhorse/reach", "map as tables": "/jobs/packhorse/reach?as=table", "placements": "/jobs/packhorse/reach?part=places", "cut list": "/jobs/packhorse/reach?part=cuts&wire=7110", "joints": "/jobs/fuse-block/reach?part=joints",
 		"bundles": "/jobs/packhorse/reach?part=bundles", "work of Reach": "/jobs/fuse-block/reach?part=work", "bench of Reach": "/jobs/fuse-block/bench?stage=reach", "no map": "/jobs/sorrel-refit/reach",
 		"feed": "/jobs/packhorse/feed", "feed, fuses": "/jobs/packhorse/feed?part=fuses", "feed, lists": "/jobs/packhorse/feed?part=sources&list=relays",
+		"join": "/jobs/packhorse/join?sel=tach", "join, try": "/jobs/packhorse/join?part=try", "join, parts": "/jobs/packhorse/join?part=work",
+		"prove": "/jobs/packhorse/prove", "prove, fault": "/jobs/packhorse/prove?part=fault", "prove, power": "/jobs/packhorse/prove?part=power",
 	} {
 		t.Run(name, func(t *testing.T) {
 			v := open(t, path)

@@ -226,7 +226,9 @@ func (v *JobView) further(j plan.Job) {
 
 // stand fills in how the whole plan stands.
 func (v *JobView) stand(p *plan.Plan, passed int) {
-	v.Open.Prove = len(prove.Gates()) - passed
+	if p.Feed.Result != nil { // else nothing can be said of what a meter must show
+		v.Open.Prove = len(prove.Gates()) - passed
+	}
 	open := finding.Open(p.Findings)
 	v.Findings, v.Severity = orEmpty(p.Findings), finding.Count(open)
 	v.Answered = len(p.Findings) - len(open)

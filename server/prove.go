@@ -84,6 +84,8 @@ func (s *Server) showProve(c *gin.Context) error {
 			if e, err := p.vehicle.Expect(&r.Measure); err == nil {
 				x.Expect, x.Band = e, prove.BandOf(&r.Measure, e)
 				x.Fits = x.Band.Fits(r)
+			} else {
+				x.Why = "what was measured there is not in the plan any more"
 			}
 			v.Others = append(v.Others, x)
 		}
@@ -144,7 +146,10 @@ func (s *Server) diagnose(c *gin.Context) error {
 	if p.err != nil {
 		return problem(http.StatusUnprocessableEntity, "nothing-said", sentence(p.err.Error()), "")
 	}
-	readings := prove.Since(j.Job.Proved, j.Job.Mended)
+	readings := slices.DeleteFunc(prove.Since(j.Job.Proved, j.Job.Mended), func(r prove.MeterReading) bool {
+		_, err := p.vehicle.Expect(&r.Measure) // what was measured there is not in the plan any more
+		return err != nil
+	})
 	if len(readings) > mostReadings { // the latest, and those that are out of band
 		slices.SortStableFunc(readings, func(a, b prove.MeterReading) int { return int(b.When - a.When) })
 		kept := readings[:mostReadings]

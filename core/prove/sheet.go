@@ -334,6 +334,9 @@ func (x *sheeter) isolation() {
 
 // Text says what a line asks for, in a sentence.
 func (l *SheetLine) Text() string {
+	if l.Kind == Works {
+		return l.A
+	}
 	text := fmt.Sprintf("%s from %s to %s", map[Kind]string{Ohms: "Ω", Volts: "V"}[l.Kind], l.A, l.B)
 	if l.Lamp > 0 {
 		text += fmt.Sprintf(", with a lamp of %g W", l.Lamp)

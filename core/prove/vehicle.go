@@ -164,8 +164,8 @@ func (v *Vehicle) state(s Setup) (*network.State, error) {
 	return st, nil
 }
 
-// shows gives what a meter shows in a state. The meter has 10 MΩ: a point that nothing joins to the other shows no
-// volts.
+// shows gives what a meter shows in a state. A meter that reads volts draws nothing that counts; a point that nothing
+// joins to the battery shows none.
 func (v *Vehicle) shows(s *network.State, m *Measure) (Shown, error) {
 	if m.Kind == Works {
 		of, known := v.Of[m.A]
@@ -195,12 +195,15 @@ func (v *Vehicle) shows(s *network.State, m *Measure) (Shown, error) {
 		ohms, joined := s.Between(a, b)
 		return Shown{ohms, !joined || ohms > overOhms}, nil
 	}
-	ohms, joined := s.Between(a, b)
-	if !joined || s.Floating[a] || s.Floating[b] {
+	if s.Floating[a] || s.Floating[b] { // nothing leads there: the meter pulls it to nothing
 		return Shown{}, nil
 	}
-	volts := (s.Volts[a] - s.Volts[b]) * meterOhms / (meterOhms + ohms)
+	volts := s.Volts[a] - s.Volts[b]
 	if m.Lamp > 0 {
+		ohms, joined := s.Between(a, b)
+		if !joined {
+			return Shown{}, nil
+		}
 		lamp := 144 / m.Lamp
 		volts *= lamp / (lamp + ohms)
 	}
@@ -209,9 +212,6 @@ func (v *Vehicle) shows(s *network.State, m *Measure) (Shown, error) {
 
 // workVolts is from what volts a device is taken to do its work (common practice: half of 12 V).
 const workVolts = 6
-
-// meterOhms is the resistance of a meter that reads volts.
-const meterOhms = 10e6
 
 // Expect gives what a measure must show on a vehicle without a fault.
 func (v *Vehicle) Expect(m *Measure) (Shown, error) {

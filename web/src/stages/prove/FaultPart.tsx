@@ -121,7 +121,7 @@ function Taken({ job, view, d }: { job: string; view: ProveView; d: DiagnosisVie
               <td>
                 {l.kind === 'works' ? l.a : l.text}
                 <div className="quiet">
-                  {l.how}; expected {bandWords(l.kind, l.band)}
+                  {l.how}; {l.why || `expected ${bandWords(l.kind, l.band)}`}
                 </div>
               </td>
               <td className="mono oneline">{l.reading && readingWords(l.reading)}</td>

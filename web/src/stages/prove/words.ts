@@ -15,7 +15,10 @@ export const bare = ({ id, kind, a, b, setup, lamp, jumper }: Measure): Measure 
 });
 
 const short = (x: number) =>
-  Math.abs(x) >= 100 ? x.toFixed(0) : Number(x.toFixed(Math.abs(x) >= 10 ? 1 : 2)).toString();
+  (Math.abs(x) >= 100 ? x.toFixed(0) : Number(x.toFixed(Math.abs(x) >= 10 ? 1 : 2)).toString()).replace(
+    '-',
+    '−',
+  );
 
 /** A value with its unit, as a meter shows it. */
 export function shown(kind: string, value: number, over?: boolean): string {
