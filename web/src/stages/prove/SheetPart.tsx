@@ -102,7 +102,9 @@ export function SheetPart({ job, view }: { job: string; view: ProveView }) {
           testID="sheet"
           head={
             <div role="row" className="sheetrow sheethead quiet">
-              <span role="columnheader" aria-label="how it stands" />
+              <span role="columnheader">
+                <span className="unseen">how it stands</span>
+              </span>
               <span role="columnheader">red probe</span>
               <span role="columnheader">black probe</span>
               <span role="columnheader">what it proves</span>
