@@ -71,7 +71,7 @@ export function TryPart({ job, view }: { job: string; view: JoinView }) {
       )}
       <div className="trygrid">
         <div className="outputs" role="group" aria-label="outputs of the unit">
-          <h3>Outputs, held against what is usual</h3>
+          <h2>Outputs, held against what is usual</h2>
           {view.outputs.map((o) => (
             <button key={o.at} className="plain output" onClick={() => turn(o.at)}>
               <span className="mono">{o.at}</span> {o.drives}
@@ -84,12 +84,12 @@ export function TryPart({ job, view }: { job: string; view: JoinView }) {
           {trial.data && (
             <>
               <Rules job={job} view={view} ruled={trial.data.ruled} />
-              <h3>Otherwise than usual</h3>
+              <h2>Otherwise than usual</h2>
               {trial.data.starts.length + trial.data.stops.length === 0 && <p className="quiet">Nothing.</p>}
               {trial.data.starts.length > 0 && <p>Works now: {trial.data.starts.join(', ')}.</p>}
               {trial.data.stops.length > 0 && <p>Stops: {trial.data.stops.join(', ')}.</p>}
               {trial.data.buzzes.length > 0 && <p>▲ Buzzes: {trial.data.buzzes.join(', ')}.</p>}
-              <h3>Relays</h3>
+              <h2>Relays</h2>
               <p>
                 {trial.data.pulled.length > 0
                   ? `Pulled: ${trial.data.pulled.join(', ')}.`
@@ -98,9 +98,9 @@ export function TryPart({ job, view }: { job: string; view: JoinView }) {
                   {trial.data.rest.length > 0 && `At rest: ${trial.data.rest.join(', ')}.`}
                 </span>
               </p>
-              <h3>Works</h3>
+              <h2>Works</h2>
               <p>{trial.data.works.join(', ') || 'Nothing.'}</p>
-              <h3>Does not</h3>
+              <h2>Does not</h2>
               <p className="quiet">{trial.data.not.join(', ') || 'Nothing.'}</p>
             </>
           )}
@@ -126,7 +126,7 @@ function Rules({ job, view, ruled }: { job: string; view: JoinView; ruled: Ruled
     );
   return (
     <section data-testid="rules">
-      <h3>The unit’s own rules</h3>
+      <h2>The unit’s own rules</h2>
       {ruled.map((r) => (
         <div key={r.output} className="rule">
           <span>
