@@ -2,6 +2,7 @@ package server_test
 
 import (
 	"bytes"
+	"fmt"
 	"net/http"
 	"os"
 	"os/exec"
@@ -223,4 +224,29 @@ func withID(body any, id string) any {
 		return r
 	}
 	return body
+}
+
+// A dozen ways to feed a job are kept; one more is refused, and none that is kept is lost.
+func TestADozenWaysToFeed(t *testing.T) {
+	c := start(t)
+	job := c.packhorse(nil)
+	keep := func(n int) string {
+		return c.asked(job, "POST", "/way", server.FeedOptionRequest{ID: c.change(), Seen: c.feed(job).Revision,
+			Option: fmt.Sprint("way", n), Name: fmt.Sprint("way ", n)})
+	}
+	for n := range 40 {
+		before := len(c.feed(job).Ways)
+		switch code := keep(n); {
+		case code == "too-many" && before < 12:
+			t.Fatalf("with %d ways another is refused", before)
+		case code == "too-many":
+			if len(c.feed(job).Ways) != before {
+				t.Error("a way that was kept is lost")
+			}
+			return
+		case code != "":
+			t.Fatal(code)
+		}
+	}
+	t.Error("forty ways are kept")
 }

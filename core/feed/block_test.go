@@ -208,3 +208,16 @@ func TestAFuseThatIsChanged(t *testing.T) {
 		}
 	}
 }
+
+// A block holds the fuses of its slots and the main fuses of its groups, and no fuse of the vehicle whose name only begins
+// alike.
+func TestABlockHoldsItsOwnFuses(t *testing.T) {
+	b := feed.Block{ID: "FB", Groups: []feed.FeedGroup{{Name: "battery", Fused: true}, {Name: "ignition"}},
+		Slots: []feed.BlockSlot{{Name: "1", Group: "battery"}, {Name: "2", Group: "battery"}}}
+	for fuse, want := range map[string]bool{"FB1": true, "FB2": true, "FB main battery": true, "FB main ignition": false,
+		"FB3": false, "FB": false, "FB main": false, "F1": false} {
+		if got := b.Holds(fuse); got != want {
+			t.Errorf("%s: %v", fuse, got)
+		}
+	}
+}
