@@ -9,10 +9,30 @@ import (
 
 	"draxel/core/network"
 	"draxel/core/plan"
+	"draxel/core/prove"
 	"draxel/demo"
 	"draxel/server"
 	"draxel/standins"
 )
+
+// measured gives the Packhorse as its plan has it, to put a meter on.
+func measured(t *testing.T) *prove.Vehicle {
+	t.Helper()
+	all, err := demo.Jobs()
+	if err != nil {
+		t.Fatal(err)
+	}
+	f, err := all[1].Facts()
+	if err != nil {
+		t.Fatal(err)
+	}
+	p := plan.Compute(f, all[1].Chosen())
+	v, err := p.Vehicle(&f)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return v
+}
 
 // A line of the sheet is measured by keyboard: in its band, then out of it; what is out of band leads to the search.
 func TestTheTestSheetByKeyboard(t *testing.T) {
@@ -39,19 +59,7 @@ func TestTheTestSheetByKeyboard(t *testing.T) {
 
 // Something does not work: what is asked for is measured until the fault is found, and mended.
 func TestAFaultIsFoundOnScreen(t *testing.T) {
-	all, err := demo.Jobs()
-	if err != nil {
-		t.Fatal(err)
-	}
-	f, err := all[1].Facts()
-	if err != nil {
-		t.Fatal(err)
-	}
-	p := plan.Compute(f, all[1].Chosen())
-	meter, err := p.Vehicle(&f)
-	if err != nil {
-		t.Fatal(err)
-	}
+	meter := measured(t)
 	wrong := []network.Fault{{Do: network.Open, Element: "contact A8"}}
 	v := open(t, "/jobs/packhorse/prove?part=fault")
 	v.choose("device", "^fuel pump$")
@@ -111,19 +119,7 @@ func TestGatesOfPoweringUp(t *testing.T) {
 // A meter that answers over the network is read from the page; what it shows is kept with a key. One that does not answer is
 // told, and nothing is kept.
 func TestAMeterIsReadFromThePage(t *testing.T) {
-	all, err := demo.Jobs()
-	if err != nil {
-		t.Fatal(err)
-	}
-	f, err := all[1].Facts()
-	if err != nil {
-		t.Fatal(err)
-	}
-	p := plan.Compute(f, all[1].Chosen())
-	vehicle, err := p.Vehicle(&f)
-	if err != nil {
-		t.Fatal(err)
-	}
+	vehicle := measured(t)
 	l, err := net.Listen("tcp", "127.0.0.1:0")
 	if err != nil {
 		t.Fatal(err)

@@ -57,7 +57,7 @@ func (s *Server) showProve(c *gin.Context) error {
 	v.Fewest, v.Bound = p.sheet.Fewest, p.sheet.Bound
 	now := prove.Since(j.Job.Proved, j.Job.Mended)
 	unbuilt := j.plan().Unbuilt()
-	standing := map[string]prove.Standing{}
+	v.Unbuilt = len(unbuilt)
 	lines := map[string]bool{}
 	for i := range p.sheet.Lines {
 		l := &p.sheet.Lines[i]
@@ -66,16 +66,6 @@ func (s *Server) showProve(c *gin.Context) error {
 		x.read(j.Job.Proved, now)
 		x.Spots = spots(j, &l.Measure)
 		v.Lines = append(v.Lines, x)
-		if l.First || l.Section == "feeds" || l.Section == "relays" {
-			st := standing[l.Section]
-			st.Lines++
-			if x.Reading != nil && !x.Again {
-				if st.Done++; !x.Fits {
-					st.Out++
-				}
-			}
-			standing[l.Section] = st
-		}
 	}
 	for i := range now {
 		if r := &now[i]; !lines[r.ID] {
@@ -96,7 +86,7 @@ func (s *Server) showProve(c *gin.Context) error {
 			v.Faces[h.ID] = drawn(h.Shape())
 		}
 	}
-	v.Gates = prove.PowerUp(j.Job.Gates, standing, j.plan().TwiceChecked(j.Job.Checks))
+	v.Gates = prove.PowerUp(j.Job.Gates, j.standing(p), j.plan().TwiceChecked(j.Job.Checks))
 	v.Devices = p.vehicle.Devices()
 	v.Positions = append(v.Positions, append(slices.Clone(sheetKeys), "running")...)
 	slices.SortFunc(v.Devices, finding.Natural)

@@ -12,6 +12,7 @@ type ProveView struct {
 	Lines     []ProvedLine      `json:"lines"`
 	Others    []ProvedLine      `json:"others"` // measured beside the sheet
 	Fewest    int               `json:"fewest"`
+	Unbuilt   int               `json:"unbuilt"` // wires that are not yet as they are wanted
 	Bound     int               `json:"bound"`
 	Gates     []prove.GateState `json:"gates"`
 	Devices   []string          `json:"devices"` // of which can be said that they work or do not

@@ -34,16 +34,13 @@ func (s *Suspect) Text() string {
 // Diagnosis is what could be wrong, the likeliest first, and what to measure next.
 type Diagnosis struct {
 	Suspects []Suspect `json:"suspects"`
-	Healthy  float64   `json:"healthy"`           // how likely it is that nothing is wrong
-	Out      []string  `json:"out"`               // readings out of band
-	Doubtful []string  `json:"doubtful"`          // readings that contradict the others: measure them again
-	Found    bool      `json:"found"`             // one is as good as certain, but for those like it
-	Next     *Advice   `json:"next,omitempty"`    // what to measure next; nothing where it tells nothing more
-	Looked   int       `json:"looked"`            // how many faults were tried on the network
-	Of       int       `json:"of"`                // of how many
-	Expected []Shown   `json:"expected"`          // by reading: what it should have been
-	Bands    []Band    `json:"bands"`             // by reading
-	Entropy  float64   `json:"entropy,omitempty"` // bits that are still open
+	Healthy  float64   `json:"healthy"`        // how likely it is that nothing is wrong
+	Out      []string  `json:"out"`            // readings out of band
+	Doubtful []string  `json:"doubtful"`       // readings that contradict the others: measure them again
+	Found    bool      `json:"found"`          // one is as good as certain, but for those like it
+	Next     *Advice   `json:"next,omitempty"` // what to measure next; nothing where it tells nothing more
+	Looked   int       `json:"looked"`         // how many faults were tried on the network
+	Of       int       `json:"of"`             // of how many
 }
 
 // mistaken is how often a reading is plain wrong: the wrong cavity, the wrong range (common practice: one in fifty).
@@ -89,17 +86,15 @@ func anything(r *MeterReading) float64 {
 	return mistaken / 15
 }
 
-// trial is a set of faults with what it shows at every reading.
+// trial is how well a set of faults fits every reading.
 type trial struct {
-	shows []Shown
-	more  []float64 // by reading: spread by the fault's own quantity
-	loss  []float64 // by reading: log density
-	sum   float64
+	loss []float64 // by reading: log density
+	sum  float64
 }
 
 // try puts faults into the vehicle and compares every reading.
 func (v *Vehicle) try(faults []network.Fault, soft bool, readings []MeterReading, base []Shown) (trial, error) {
-	t := trial{make([]Shown, len(readings)), make([]float64, len(readings)), make([]float64, len(readings)), 0}
+	t := trial{loss: make([]float64, len(readings))}
 	states := map[Setup]*network.State{}
 	for k := range readings {
 		r := &readings[k]
@@ -118,11 +113,11 @@ func (v *Vehicle) try(faults []network.Fault, soft bool, readings []MeterReading
 		if err != nil {
 			return t, err
 		}
-		t.shows[k] = x
+		more := 0.0
 		if soft && !x.Over && !base[k].Over { // a bad contact has any resistance
-			t.more[k] = 0.5 * math.Abs(x.Value-base[k].Value)
+			more = 0.5 * math.Abs(x.Value-base[k].Value)
 		}
-		t.loss[k] = fits(r, x, t.more[k])
+		t.loss[k] = fits(r, x, more)
 		t.sum += t.loss[k]
 	}
 	return t, nil
@@ -150,9 +145,7 @@ func (v *Vehicle) Diagnose(readings []MeterReading, options []Measure) (Diagnosi
 		}
 		base[k] = x
 		healthy += fits(r, x, 0)
-		band := BandOf(&r.Measure, x)
-		d.Expected, d.Bands = append(d.Expected, x), append(d.Bands, band)
-		if !band.Fits(r) {
+		if !BandOf(&r.Measure, x).Fits(r) {
 			d.Out = append(d.Out, r.ID)
 		}
 		points = append(points, v.pointsOf(&r.Measure)...)
@@ -182,7 +175,7 @@ func (v *Vehicle) Diagnose(readings []MeterReading, options []Measure) (Diagnosi
 	}
 	suspects := append(singles, v.pairs(singles, trials, readings, base, &d)...)
 	v.weigh(&d, suspects, healthy, readings, base)
-	v.advise(&d, readings, options, base)
+	v.advise(&d, readings, options)
 	return d, nil
 }
 
@@ -251,18 +244,9 @@ func (v *Vehicle) weigh(d *Diagnosis, suspects []Suspect, healthy float64, readi
 	if len(d.Suspects) > 0 && d.Suspects[0].Probability > d.Healthy {
 		d.Doubtful = d.Suspects[0].Against
 	}
-	d.Entropy = entropy(d)
 }
 
-// entropy gives the bits that are open between suspects and that nothing is wrong.
-func entropy(d *Diagnosis) float64 {
-	h := bits(d.Healthy)
-	for i := range d.Suspects {
-		h += bits(d.Suspects[i].Probability)
-	}
-	return h
-}
-
+// bits gives what a probability adds to what is open, in bits.
 func bits(p float64) float64 {
 	if p <= 0 {
 		return 0

@@ -105,7 +105,7 @@ const (
 )
 
 // advise finds the next best measurement: that of which the most is expected to be told for its minutes.
-func (v *Vehicle) advise(d *Diagnosis, readings []MeterReading, options []Measure, base []Shown) {
+func (v *Vehicle) advise(d *Diagnosis, readings []MeterReading, options []Measure) {
 	if len(options) == 0 {
 		options = v.Options(readings)
 	}

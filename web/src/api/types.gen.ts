@@ -2848,6 +2848,7 @@ export interface ProveView {
   lines: ProvedLine[];
   others: ProvedLine[];
   fewest: number;
+  unbuilt: number;
   bound: number;
   gates: GateState[];
   devices: string[];

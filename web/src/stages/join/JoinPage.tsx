@@ -8,6 +8,7 @@ import type { Item, JoinView } from '../../api/types.gen';
 import { useJobID } from '../../frame/Frame';
 import { useKey } from '../../keys/useKey';
 import { ReasonDialog } from '../../work/ReasonDialog';
+import { PartTabs } from '../../work/PartTabs';
 import { CarryOut } from './CarryOut';
 import { FunctionPath } from './FunctionPath';
 import { FunctionSum } from './FunctionSum';
@@ -108,18 +109,7 @@ function Join({ job, view }: { job: string; view: JoinView }) {
           ))}
         </div>
         <section className="joinmiddle" tabIndex={0} aria-label="what was chosen">
-          <nav className="sides" aria-label="parts of Join">
-            {Object.entries(parts).map(([id, word], i) => (
-              <button
-                key={id}
-                className={`plain${part === id ? ' on' : ''}`}
-                aria-pressed={part === id}
-                onClick={() => open(id)}
-              >
-                <kbd>{i + 1}</kbd> {word}
-              </button>
-            ))}
-          </nav>
+          <PartTabs label="parts of Join" parts={parts} at={part} onOpen={open} />
           {part === 'try' ? (
             <TryPart job={job} view={view} />
           ) : part === 'work' ? (

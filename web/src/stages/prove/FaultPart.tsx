@@ -22,6 +22,12 @@ export function FaultPart({ job, view }: { job: string; view: ProveView }) {
   return (
     <div className="faultgrid" aria-busy={diagnosis.isFetching}>
       <section className="faultleft">
+        {view.unbuilt > 0 && (
+          <p>
+            ▲ {view.unbuilt} wires are not yet as they are wanted: what is measured at them is compared with
+            the finished harness, and says nothing of a fault.
+          </p>
+        )}
         <Symptom job={job} view={view} />
         <Taken job={job} view={view} d={d} />
         {view.mended.length > 0 && (

@@ -5,6 +5,7 @@ import { useProve } from '../../api/prove';
 import type { ProveView } from '../../api/types.gen';
 import { useJobID } from '../../frame/Frame';
 import { useKey } from '../../keys/useKey';
+import { PartTabs } from '../../work/PartTabs';
 import { FaultPart } from './FaultPart';
 import { GatesPart } from './GatesPart';
 import { SheetPart } from './SheetPart';
@@ -49,18 +50,7 @@ function Prove({ job, view }: { job: string; view: ProveView }) {
           gates
         </span>
       </div>
-      <nav className="sides" aria-label="parts of Prove">
-        {Object.entries(parts).map(([id, word], i) => (
-          <button
-            key={id}
-            className={`plain${part === id ? ' on' : ''}`}
-            aria-pressed={part === id}
-            onClick={() => open(id)}
-          >
-            <kbd>{i + 1}</kbd> {word}
-          </button>
-        ))}
-      </nav>
+      <PartTabs label="parts of Prove" parts={parts} at={part} onOpen={open} />
       {view.why ? (
         <p className="proveempty">{view.why}</p>
       ) : part === 'fault' ? (
