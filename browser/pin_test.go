@@ -10,6 +10,7 @@ import (
 	"strings"
 	"sync/atomic"
 	"testing"
+	"time"
 
 	"github.com/go-rod/rod/lib/input"
 	"github.com/go-rod/rod/lib/proto"
@@ -161,12 +162,12 @@ func TestTheBenchOnATelephoneWithoutNetwork(t *testing.T) {
 	if wide > 390 {
 		t.Errorf("the page is %d px wide on a telephone of 390", wide)
 	}
-	planned := v.pinned().Steps
+	planned, revision := v.pinned().Steps, v.pinned().Revision
 	v.swipe(320, 100)
 	v.see("[data-testid=count]", "step 2 of 58")
 	v.swipe(100, 320)
 	v.see("[data-testid=count]", "step 1 of 58")
-	v.until("nothing is done", func() bool { return len(v.pinned().Done) == 0 })
+	v.until("both have arrived", func() bool { return v.pinned().Revision == revision+2 && len(v.pinned().Done) == 0 })
 	v.network(true)
 	for i := range 4 {
 		v.click("button", "Done")
@@ -195,6 +196,36 @@ func TestTheBenchOnATelephoneWithoutNetwork(t *testing.T) {
 	v.network(false)
 	v.until("two are taken back", func() bool { return len(v.pinned().Done) == 1 })
 	v.see("[data-testid=count]", "step 2 of 58")
+}
+
+// A reply that holds one half of what the hands did shows nothing in between: done, and taken back before it is here.
+func TestTheBenchShowsNoHalfOfWhatWasDone(t *testing.T) {
+	var hold atomic.Bool
+	slow := make(chan struct{})
+	v := enter(t, "/jobs/sorrel-refit/bench?stage=pin", nil, func(h http.Handler) http.Handler {
+		return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+			if hold.Load() && strings.HasSuffix(r.URL.Path, "/work/tick") {
+				<-slow
+			}
+			h.ServeHTTP(w, r)
+		})
+	})
+	v.see("[data-testid=count]", "step 1 of 58")
+	v.press(' ')
+	v.until("it has arrived", func() bool { return len(v.pinned().Done) == 1 })
+	hold.Store(true)
+	v.press(input.ArrowLeft)
+	half := false
+	for range 40 {
+		half = half || v.text("[data-testid=count]") != "step 1 of 58"
+		time.Sleep(25 * time.Millisecond)
+	}
+	close(slow)
+	v.until("it is taken back", func() bool { return len(v.pinned().Done) == 0 })
+	v.see("[data-testid=count]", "step 1 of 58")
+	if half {
+		t.Error("a step that was taken back stood as done until the server had it")
+	}
 }
 
 // What is kept in the browser is there after a reload too, and a reply that is lost makes no second change.

@@ -53,16 +53,23 @@ interface Props {
 /** A step that was ticked here: shown as done until what was read from the server says so, or says otherwise. */
 type Ticked = ReadonlyMap<string, number>;
 
-function Bench({ job, view, onReload }: Props) {
+function Bench({ job, view: read, onReload }: Props) {
   const [face, turn] = useState<View>('wire');
   const [asking, ask] = useState<'not' | 'link' | undefined>();
   const [gate, askGate] = useState<{ step: WorkStep; why: string } | undefined>();
   const [ticked, setTicked] = useState<Ticked>(new Map());
   const { message } = App.useApp();
   const unsent = useUnsent(job);
-  const chain = `bench ${view.stage}`;
+  const chain = `bench ${read.stage}`;
   const mine = unsent.letters.filter((l) => l.chain === chain);
   const waits = new Set(mine.map((l) => l.step ?? ''));
+  // What is on its way here may hold one half of what these hands did: it is shown when it holds all of it.
+  const [whole, setWhole] = useState(read);
+  const settled = mine.length === 0 && read.revision >= unsent.revision;
+  if (settled && whole !== read) {
+    setWhole(read);
+  }
+  const view = settled ? read : whole;
   const isDone = (id: string) => waits.has(id) || (ticked.get(id) ?? -1) > view.revision;
   const post = (step: string, path: string, body: object) => {
     outboxOf(job)

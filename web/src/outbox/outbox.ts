@@ -37,6 +37,13 @@ interface Waiting {
   refused: (e: Refused) => void;
 }
 
+/** What has not been answered, whether nobody answers, and the latest revision that a change of this browser made. */
+interface Unsent {
+  letters: readonly Letter[];
+  cut: boolean;
+  revision: number;
+}
+
 const retry = 2000; // ms between tries while nobody answers
 const orphaned = 3000; // ms after which another window's letter is taken on: it may be closed
 const mostFaults = 4; // answers that are faults, after which a letter is given up
@@ -87,7 +94,7 @@ export class Outbox {
   private sending = false;
   private faults = 0;
   private next = 0;
-  private snapshot: { letters: readonly Letter[]; cut: boolean } = { letters: [], cut: false };
+  private snapshot: Unsent = { letters: [], cut: false, revision: 0 };
   /** The latest revision that a change of this browser made. */
   revision = 0;
   /** Called when everything has been answered, and now and then on the way: what is shown is to be read anew. */
@@ -120,11 +127,10 @@ export class Outbox {
     return () => this.listeners.delete(call);
   };
 
-  /** What has not been answered, and whether nobody answers. */
   get = () => this.snapshot;
 
   private show(cut = this.snapshot.cut) {
-    this.snapshot = { letters: this.letters, cut };
+    this.snapshot = { letters: this.letters, cut, revision: this.revision };
     this.listeners.forEach((call) => call());
   }
 
