@@ -9,7 +9,7 @@ import (
 	"draxel/server"
 )
 
-func function(t *testing.T, v server.JoinView, id string) join.Item {
+func function(t testing.TB, v server.JoinView, id string) join.Item {
 	t.Helper()
 	for _, it := range v.Items {
 		if it.ID == id {

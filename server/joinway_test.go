@@ -10,7 +10,7 @@ import (
 	"draxel/server"
 )
 
-func wayOf(t *testing.T, it join.Item, text string) int {
+func wayOf(t testing.TB, it join.Item, text string) int {
 	t.Helper()
 	for k, w := range it.Sum.Ways {
 		if strings.Contains(w.Text, text) {

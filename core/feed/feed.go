@@ -56,6 +56,7 @@ type Result struct {
 	Assumed     []string
 
 	in      Input
+	turned  *network.State   // in crank, with the starter turning
 	full    *network.State   // the engine running with everything switched on
 	cranked *network.State   // crank with everything switched on
 	at      [][]int32        // elements by node
@@ -238,13 +239,29 @@ func (r *Result) inner(head int32) bool { return r.Drawn.Inner[network.Node(head
 // cranks says whether an element carries the starter's current, and so is exempt from protection: nearly all of it, in
 // crank.
 func (r *Result) cranks(i int32) bool {
-	s, sum := r.state("crank"), 0.0
-	for _, l := range r.Drawn.Loads {
-		if r.Drawn.Elements[l].Gate.Key == network.Crank {
-			sum += math.Abs(s.Amps(l))
-		}
+	s, sum := r.turning(), 0.0
+	for _, l := range r.Drawn.Motors {
+		sum += math.Abs(s.Amps(l))
 	}
 	return sum > 0 && math.Abs(s.Amps(i)) >= 0.8*sum
+}
+
+// turning gives the state in which the starter turns, whether or not the start path is complete: its cables are its
+// cables before that too.
+func (r *Result) turning() *network.State {
+	if r.turned == nil {
+		r.turned = r.state("crank")
+		var pulled []network.Fault
+		for _, l := range r.Drawn.Motors {
+			if k := r.Drawn.Elements[l].Gate.Relay; k > 0 {
+				pulled = append(pulled, network.Fault{Do: network.Stuck, Element: r.Drawn.Relays[k-1].Name})
+			}
+		}
+		if s, err := r.turned.With(pulled...); err == nil && len(pulled) > 0 {
+			r.turned = s
+		}
+	}
+	return r.turned
 }
 
 // connect lists the elements at each node.

@@ -47,6 +47,7 @@ type Drawn struct {
 	Points  map[harness.Ref]Node  // the device's side of each cavity
 	Nodes   map[string]Node       // places of their own names
 	Loads   []int32               // elements that use current
+	Motors  []int32               // of them, what cranks the engine
 	Device  map[int32]string      // by element: the device that it is inside of
 	Stalled map[int32]float64     // by element: Ω of a motor that does not turn yet
 	Inner   map[Node]bool         // inside of units: what lies there is the unit's to protect
@@ -120,6 +121,7 @@ type drawing struct {
 	feeds   map[string]string // by fuse: the point behind it, by which a new wire names it
 	said    map[string]bool   // points and devices that somebody has said what is inside of
 	turning bool              // what is drawn works only while the engine turns
+	motors  []Element         // that crank the engine: drawn when it is known what works them
 	lone    int               // wires of which size or length is assumed
 }
 

@@ -21,6 +21,7 @@ func (p *Plan) Vehicle(f *Facts) (*prove.Vehicle, error) {
 		return nil, fmt.Errorf("say in Feed what stands in the vehicle: battery, fuses, key; then it can be said what a meter must show")
 	}
 	v := &prove.Vehicle{Net: r.Drawn.Network, Of: r.Drawn.Of, Where: map[string]string{}, Made: p.handled(),
+		Drives: r.Drawn.Outputs, Switches: r.Own(),
 		Usual: func(s prove.Setup) network.Condition {
 			at := feed.Positions()[0]
 			for _, x := range feed.Positions() {
@@ -45,10 +46,15 @@ func (p *Plan) Vehicle(f *Facts) (*prove.Vehicle, error) {
 		if h.Device == "" && h.Mate == "" || p.Wanted.Free(h.ID) {
 			continue
 		}
-		x := prove.Plug{ID: h.ID, Cavities: h.Cavities, Unit: kind[h.Device] == harness.Unit}
+		x := prove.Plug{ID: h.ID, Cavities: h.Cavities, Unit: kind[h.Device] == harness.Unit, Trusted: f.trusted(h.ID)}
 		for k := range all {
-			if o := &all[k]; o.ID != h.ID && o.Ways() == h.Ways() && h.Ways() > 2 && o.Device == h.Device && h.Device != "" {
+			o := &all[k]
+			switch {
+			case o.ID == h.ID || h.Ways() <= 2 || o.Device != h.Device || h.Device == "":
+			case o.Ways() == h.Ways():
 				x.Like = append(x.Like, o.ID)
+			case o.Ways() > 2:
+				x.Beside = append(x.Beside, o.ID)
 			}
 		}
 		v.Plugs = append(v.Plugs, x)
@@ -137,4 +143,14 @@ func (p *Plan) TwiceChecked(checks []pin.Check) bool {
 		ok[c.At] = c.OK
 	}
 	return !slices.ContainsFunc(p.Pin.Expected, func(e pin.Expected) bool { return e.Power && !ok[e.At] })
+}
+
+// trusted says whether what stands in a connector's cavities comes from its maker, or was measured.
+func (f *Facts) trusted(connector string) bool {
+	for _, x := range []*harness.Pinout{&f.From, &f.To} {
+		if _, there := x.Connector(connector); there {
+			return x.Trust.Verified()
+		}
+	}
+	return false
 }

@@ -17,9 +17,8 @@ type Suspect struct {
 	Against     []string `json:"against"`        // readings that it does not fit
 	Like        []string `json:"like,omitempty"` // what no measurement here can tell from it, in words
 	class       int      // equal ones show the same at every point that is left
-	faults      []network.Fault
-	score       float64 // log of prior and likelihood
-	weight      float64 // its probability with two faults held for likelier
+	score       float64  // log of prior and likelihood
+	weight      float64  // its probability with two faults held for likelier
 }
 
 // Text says what it is.
@@ -46,10 +45,22 @@ type Diagnosis struct {
 // mistaken is how often a reading is plain wrong: the wrong cavity, the wrong range (common practice: one in fifty).
 const mistaken = 0.02
 
+// mistakenSight is how often somebody is wrong about whether a thing works (common practice).
+const mistakenSight = 0.003
+
+// wrongly gives how likely it is that a reading is plain wrong: one that was read twice the same is so the less.
+func wrongly(r *MeterReading) float64 {
+	p := mistaken
+	if r.Kind == Works {
+		p = mistakenSight
+	}
+	return math.Pow(p, float64(max(1, r.Times)))
+}
+
 // fits gives the log of the density of a reading where so much is expected, with a further spread in the quantity of
 // the fault itself.
 func fits(r *MeterReading, x Shown, more float64) float64 {
-	mistaken := math.Pow(mistaken, float64(max(1, r.Times)))
+	mistaken := wrongly(r)
 	if r.Kind == Works {
 		if r.Value == x.Value {
 			return math.Log(1 - mistaken)
@@ -76,7 +87,7 @@ func fits(r *MeterReading, x Shown, more float64) float64 {
 
 // anything gives the density of a reading of which nothing is known: a mistaken one.
 func anything(r *MeterReading) float64 {
-	mistaken := math.Pow(mistaken, float64(max(1, r.Times)))
+	mistaken := wrongly(r)
 	if r.Kind == Works {
 		return mistaken
 	}
@@ -92,9 +103,10 @@ type trial struct {
 	sum  float64
 }
 
-// try puts faults into the vehicle and compares every reading.
-func (v *Vehicle) try(faults []network.Fault, soft bool, readings []MeterReading, base []Shown) (trial, error) {
+// try puts causes into the vehicle and compares every reading.
+func (v *Vehicle) try(causes []Cause, readings []MeterReading, base []Shown) (trial, error) {
 	t := trial{loss: make([]float64, len(readings))}
+	degree := slices.ContainsFunc(causes, func(c Cause) bool { return soft(&c) })
 	states := map[Setup]*network.State{}
 	for k := range readings {
 		r := &readings[k]
@@ -104,8 +116,10 @@ func (v *Vehicle) try(faults []network.Fault, soft bool, readings []MeterReading
 			if s, err = v.state(r.Setup); err != nil {
 				return t, err
 			}
-			if s, err = s.With(faults...); err != nil {
-				return t, err
+			if faults := Faults(causes, r.Setup); len(faults) > 0 {
+				if s, err = s.With(faults...); err != nil {
+					return t, err
+				}
 			}
 			states[r.Setup] = s
 		}
@@ -114,7 +128,7 @@ func (v *Vehicle) try(faults []network.Fault, soft bool, readings []MeterReading
 			return t, err
 		}
 		more := 0.0
-		if soft && !x.Over && !base[k].Over { // a bad contact has any resistance
+		if degree && !x.Over && !base[k].Over { // a bad contact has any resistance
 			more = 0.5 * math.Abs(x.Value-base[k].Value)
 		}
 		t.loss[k] = fits(r, x, more)
@@ -161,10 +175,10 @@ func (v *Vehicle) Diagnose(readings []MeterReading, options []Measure) (Diagnosi
 	trials := map[int]trial{}
 	for i := range all {
 		c := &all[i]
-		s := Suspect{Causes: []Cause{*c}, faults: c.Faults, score: math.Log(c.Prior/total) + healthy}
+		s := Suspect{Causes: []Cause{*c}, score: math.Log(c.Prior/total) + healthy}
 		if v.sees(c, elements, nodes) {
 			d.Looked++
-			t, err := v.try(c.Faults, soft(c), readings, base)
+			t, err := v.try(all[i:i+1], readings, base)
 			if err != nil {
 				continue // what the network has no element for
 			}
@@ -226,7 +240,7 @@ func (v *Vehicle) weigh(d *Diagnosis, suspects []Suspect, healthy float64, readi
 	for i := range d.Suspects {
 		s := &d.Suspects[i]
 		s.Explains, s.Against = []string{}, []string{}
-		t, err := v.try(s.faults, slices.ContainsFunc(s.Causes, func(c Cause) bool { return soft(&c) }), readings, base)
+		t, err := v.try(s.Causes, readings, base)
 		if err != nil {
 			continue
 		}

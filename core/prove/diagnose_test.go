@@ -8,7 +8,6 @@ import (
 	"slices"
 	"testing"
 
-	"draxel/core/network"
 	"draxel/core/prove"
 )
 
@@ -17,10 +16,10 @@ var jobs = flag.Int("jobs", 40, "how many vehicles with hidden faults are gone t
 var live = prove.Setup{Key: "run", Battery: true, Units: true}
 
 // read reads a meter on a vehicle with hidden faults, with the noise of a meter.
-func read(t *testing.T, r *rand.Rand, v *prove.Vehicle, m prove.Measure, hidden []network.Fault,
+func read(t *testing.T, r *rand.Rand, v *prove.Vehicle, m prove.Measure, hidden []prove.Cause,
 	n int) prove.MeterReading {
 	t.Helper()
-	x, err := v.With(&m, hidden)
+	x, err := v.With(&m, prove.Faults(hidden, m.Setup))
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -36,7 +35,7 @@ func read(t *testing.T, r *rand.Rand, v *prove.Vehicle, m prove.Measure, hidden 
 }
 
 // symptom finds a load that a fault stops, or that it starts.
-func symptom(t *testing.T, v *prove.Vehicle, loads int, hidden []network.Fault) (prove.Measure, bool) {
+func symptom(t *testing.T, v *prove.Vehicle, loads int, hidden ...prove.Cause) (prove.Measure, bool) {
 	t.Helper()
 	for k := range loads {
 		m := prove.Measure{ID: "s", Kind: prove.Volts, A: fmt.Sprintf("D%d-1", k+1), B: fmt.Sprintf("D%d-2", k+1),
@@ -45,7 +44,7 @@ func symptom(t *testing.T, v *prove.Vehicle, loads int, hidden []network.Fault) 
 		if err != nil {
 			t.Fatal(err)
 		}
-		is, err := v.With(&m, hidden)
+		is, err := v.With(&m, prove.Faults(hidden, m.Setup))
 		if err == nil && math.Abs(was.Value-is.Value) > 1.5 {
 			return m, true
 		}
@@ -68,7 +67,7 @@ func TestAdviceLeadsToTheFault(t *testing.T) {
 		found := false
 		for range 200 {
 			hidden = causes[r.IntN(len(causes))]
-			if m, found = symptom(t, v, loads, hidden.Faults); found {
+			if m, found = symptom(t, v, loads, hidden); found {
 				break
 			}
 		}
@@ -76,7 +75,7 @@ func TestAdviceLeadsToTheFault(t *testing.T) {
 			continue
 		}
 		all++
-		readings := []prove.MeterReading{read(t, r, v, m, hidden.Faults, 0)}
+		readings := []prove.MeterReading{read(t, r, v, m, []prove.Cause{hidden}, 0)}
 		var d prove.Diagnosis
 		for len(readings) < 40 {
 			var err error
@@ -86,7 +85,7 @@ func TestAdviceLeadsToTheFault(t *testing.T) {
 			if d.Found || d.Next == nil {
 				break
 			}
-			readings = append(readings, read(t, r, v, d.Next.Measure, hidden.Faults, len(readings)))
+			readings = append(readings, read(t, r, v, d.Next.Measure, []prove.Cause{hidden}, len(readings)))
 		}
 		top := d.Suspects[0]
 		is := top.Text() == hidden.Text
@@ -112,7 +111,7 @@ func TestAdviceLeadsToTheFault(t *testing.T) {
 }
 
 // follow diagnoses until nothing more is told, with so many readings in a hundred plain wrong.
-func follow(t *testing.T, r *rand.Rand, v *prove.Vehicle, first prove.Measure, hidden []network.Fault,
+func follow(t *testing.T, r *rand.Rand, v *prove.Vehicle, first prove.Measure, hidden []prove.Cause,
 	wrong int) (prove.Diagnosis,
 	[]prove.MeterReading) {
 	t.Helper()
@@ -159,7 +158,7 @@ func TestWrongReadings(t *testing.T) {
 			continue
 		}
 		all++
-		d, readings := follow(t, r, v, m, hidden.Faults, 5)
+		d, readings := follow(t, r, v, m, []prove.Cause{hidden}, 5)
 		top := &d.Suspects[0]
 		switch {
 		case isSaid(top, hidden.Text):
@@ -213,7 +212,7 @@ func hide(t *testing.T, r *rand.Rand, v *prove.Vehicle, loads int) (prove.Cause,
 			if x -= causes[i].Prior; x > 0 {
 				continue
 			}
-			if m, found := symptom(t, v, loads, causes[i].Faults); found {
+			if m, found := symptom(t, v, loads, causes[i]); found {
 				return causes[i], m, true
 			}
 			break
@@ -235,12 +234,12 @@ func TestTwoFaults(t *testing.T) {
 		if !foundA || !foundB || m1.A == m2.A || a.Text == b.Text {
 			continue
 		}
-		hidden := append(slices.Clone(a.Faults), b.Faults...)
+		hidden := []prove.Cause{a, b}
 		// Both can be seen: neither hides the other, whose turn comes when the first is mended.
-		one1, _ := v.With(&m1, b.Faults)
-		two1, err1 := v.With(&m1, hidden)
-		one2, _ := v.With(&m2, a.Faults)
-		two2, err2 := v.With(&m2, hidden)
+		one1, _ := v.With(&m1, prove.Faults(hidden[1:], m1.Setup))
+		two1, err1 := v.With(&m1, prove.Faults(hidden, m1.Setup))
+		one2, _ := v.With(&m2, prove.Faults(hidden[:1], m2.Setup))
+		two2, err2 := v.With(&m2, prove.Faults(hidden, m2.Setup))
 		if err1 != nil || err2 != nil || math.Abs(one1.Value-two1.Value) < 1 || math.Abs(one2.Value-two2.Value) < 1 {
 			continue
 		}

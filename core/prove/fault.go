@@ -2,7 +2,6 @@ package prove
 
 import (
 	"fmt"
-	"slices"
 	"strings"
 
 	"draxel/core/network"
@@ -16,13 +15,36 @@ type Cause struct {
 	Do     string          `json:"do"`    // what to do when it is found
 	Faults []network.Fault `json:"faults"`
 	Prior  float64         `json:"prior"` // before anything was measured, by kind and by what was done there
+	// Where it shows: only with the units plugged in; only in one position of the key. Empty: everywhere.
+	Plugged bool   `json:"plugged,omitempty"`
+	Key     string `json:"key,omitempty"`
+}
+
+// In gives what the cause changes in the network of a setup: nothing where it does not show.
+func (c *Cause) In(s Setup) []network.Fault {
+	if c.Plugged && !s.Units || c.Key != "" && c.Key != s.Key {
+		return nil
+	}
+	return c.Faults
+}
+
+// Faults gives what causes change together in the network of a setup.
+func Faults(causes []Cause, s Setup) []network.Fault {
+	if len(causes) == 1 {
+		return causes[0].In(s)
+	}
+	var out []network.Fault
+	for i := range causes {
+		out = append(out, causes[i].In(s)...)
+	}
+	return out
 }
 
 // How likely each kind is, one to another, before anything is known (common practice): what hands did comes before what
 // the factory did.
 var priors = map[string]float64{"open": 0.3, "loose": 1, "thin": 0.5, "blown": 1.5, "dead": 1, "stuck": 0.3,
-	"short": 0.15,
-	"swap":  0.5, "shell": 0.5, "ground": 1, "load": 0.6, "switch": 0.5, "withheld": 0.8}
+	"short": 0.15, "supply": 0.08, "swap": 0.5, "crossed": 0.4, "shell": 0.5, "beside": 0.15, "misprint": 0.15, "diode": 0.2,
+	"position": 0.2, "ground": 1, "load": 0.6, "switch": 0.5, "withheld": 0.8}
 
 // Causes lists every single fault of the stated kinds.
 func (v *Vehicle) Causes() []Cause {
@@ -33,7 +55,7 @@ func (v *Vehicle) Causes() []Cause {
 		if m := v.Made[where]; m > 0 {
 			p *= m
 		}
-		out = append(out, Cause{kind, text, where, do, faults, p})
+		out = append(out, Cause{Kind: kind, Text: text, Where: where, Do: do, Faults: faults, Prior: p})
 	}
 	for i := range v.Net.Elements {
 		e := &v.Net.Elements[i]
@@ -50,6 +72,8 @@ func (v *Vehicle) Causes() []Cause {
 		case e.Kind == network.Copper:
 			add("ground", e.Name, "Clean and tighten both its ends.", e.Name+" has a bad contact, some 0.4 Ω", worse(0.4))
 			add("open", e.Name, "Fasten it.", e.Name+" is off", open)
+		case e.Kind == network.Diode:
+			add("diode", e.Name, "Turn it: its ring is at the positive side.", e.Name+" is in the wrong way round", v.turned(int32(i)))
 		case e.Kind == network.Contact:
 			at := strings.TrimPrefix(e.Name, "contact ")
 			add("loose", e.Name, "Push it home until it clicks, and tug.",
@@ -60,18 +84,33 @@ func (v *Vehicle) Causes() []Cause {
 		case e.Kind == network.Fuse:
 			add("blown", e.Name, "Find what blew it before a new one goes in.", e.Name+" is blown, or missing", open)
 		case (e.Kind == network.Load || e.Kind == network.Lamp) && v.Where[e.Name] != "" && e.Gate.Relay == 0:
-			add("load", e.Name, "Replace it.", fmt.Sprintf("%s is dead inside", v.Where[e.Name]), open)
+			text, do := fmt.Sprintf("%s is dead inside", v.Where[e.Name]), "Replace it."
+			if end := e.Ohms > 110 && e.Ohms < 130 && strings.Contains(strings.ToLower(e.Name), "terminat"); end {
+				text, do = "an end of the data bus is gone: "+e.Name, "Put 120 Ω across the pair at that end (ISO 11898-2)."
+			}
+			add("load", e.Name, do, text, open)
 		case e.Kind == network.Switch && e.Gate.Relay == 0:
 			add("switch", e.Name, "Look at its contact.", fmt.Sprintf("the contact of %s does not close", e.Name), open)
+			for _, k := range network.Keys() {
+				if e.Gate.Key&k != 0 && e.Gate.Key != k && k != network.Off {
+					add("position", e.Name, "Look at its contact there; an ignition switch that drops out in crank is the usual one.",
+						fmt.Sprintf("%s is closed elsewhere, and not in %s", e.Name, k), open)
+					out[len(out)-1].Key = k.String()
+				}
+			}
 		}
 	}
 	for _, r := range v.Net.Relays {
 		if strings.HasSuffix(r.Name, " awake") {
 			continue // it stands for a unit that is fed
 		}
-		add("dead", r.Name, "Put another in its socket.", r.Name+" never pulls", network.Fault{Do: network.Dead,
+		do := "Put another in its socket."
+		if strings.HasSuffix(r.Name, " solenoid") {
+			do = "Battery off; then the starter comes out and is looked at."
+		}
+		add("dead", r.Name, do, r.Name+" never pulls", network.Fault{Do: network.Dead,
 			Element: r.Name})
-		add("stuck", r.Name, "Put another in its socket.", r.Name+" stays pulled", network.Fault{Do: network.Stuck,
+		add("stuck", r.Name, do, r.Name+" stays pulled", network.Fault{Do: network.Stuck,
 			Element: r.Name})
 	}
 	if len(v.Units) > 0 {
@@ -84,12 +123,23 @@ func (v *Vehicle) Causes() []Cause {
 	}
 	v.touches(add)
 	v.swaps(add)
-	return out
+	v.crossed(add)
+	return append(out, v.misprints()...)
+}
+
+// turned is what a diode does that is in the wrong way round: where it lets current through as a rule it stops it, and
+// where it stops it, across a coil, it takes all of it.
+func (v *Vehicle) turned(i int32) network.Fault {
+	e := &v.Net.Elements[i]
+	if s, err := v.state(Setup{Key: "run", Battery: true, Units: true}); err == nil && s.Conducts(i) && s.Across(i) > 0 {
+		return network.Fault{Do: network.Open, Element: e.Name}
+	}
+	return network.Fault{Do: network.Short, A: v.Net.Names[e.A], B: v.Net.Names[e.B], Ohms: 0.1}
 }
 
 // touches lists wires that touch ground, and terminals that touch their neighbours.
 func (v *Vehicle) touches(add func(kind, where, do, text string, faults ...network.Fault)) {
-	done := map[network.Node]bool{}
+	done, fed := map[network.Node]bool{}, map[int32]bool{}
 	heads := v.Net.Heads()
 	for i := range v.Plugs {
 		p := &v.Plugs[i]
@@ -104,79 +154,16 @@ func (v *Vehicle) touches(add func(kind, where, do, text string, faults ...netwo
 				add("short", at, "Find where it is chafed through.", "the wire of "+at+" touches ground",
 					network.Fault{Do: network.Short, A: at + " wire", B: "battery −", Ohms: 0.02})
 			}
+			if _, there := v.nodes[plus]; there && !fed[v.joined(heads[node])] && !v.one(at+" wire", plus) {
+				fed[v.joined(heads[node])] = true
+				add("supply", at, "Find where it touches a feed.", "the wire of "+at+" touches a feed",
+					network.Fault{Do: network.Short, A: at + " wire", B: plus, Ohms: 0.02})
+			}
 			if k+1 < len(p.Cavities) {
 				next := p.At(p.Cavities[k+1])
 				if _, full := v.nodes[next+" wire"]; full && !v.one(at+" wire", next+" wire") {
 					add("short", at, "Look for strands between the two.", fmt.Sprintf("%s touches %s beside it", at, next),
 						network.Fault{Do: network.Short, A: at + " wire", B: next + " wire", Ohms: 0.02})
-				}
-			}
-		}
-	}
-}
-
-// exchanged is what two terminals make that stand in each other's cavities.
-func exchanged(a, b string) []network.Fault {
-	return []network.Fault{{Do: network.Open, Element: "contact " + a}, {Do: network.Open, Element: "contact " + b},
-		{Do: network.Short, A: a + " wire", B: b, Ohms: network.ContactOhms},
-		{Do: network.Short, A: b + " wire", B: a, Ohms: network.ContactOhms}}
-}
-
-// eitherWay says whether there is nothing behind two cavities but one load between them: it works either way round.
-func (v *Vehicle) eitherWay(a, b string) bool {
-	heads := v.Net.Heads()
-	x, y := heads[v.nodes[a]], heads[v.nodes[b]]
-	loads := 0
-	for _, n := range []int32{x, y} {
-		for _, i := range v.at[n] {
-			e := &v.Net.Elements[i]
-			p, q := heads[e.A], heads[e.B]
-			switch {
-			case e.Kind == network.Contact:
-			case (e.Kind == network.Load || e.Kind == network.Lamp) && (p == x && q == y || p == y && q == x):
-				loads++
-			default:
-				return false
-			}
-		}
-	}
-	return loads == 2 // seen from either end
-}
-
-// swaps lists neighbours that stand in each other's cavity, and terminals in the right cavity of a plug that looks the
-// same.
-func (v *Vehicle) swaps(add func(kind, where, do, text string, faults ...network.Fault)) {
-	full := func(at string) bool { _, there := v.Net.Element("contact " + at); return there }
-	for i := range v.Plugs {
-		p := &v.Plugs[i]
-		for k, cavity := range p.Cavities {
-			a := p.At(cavity)
-			if !full(a) {
-				continue
-			}
-			if k+1 < len(p.Cavities) {
-				if b := p.At(p.Cavities[k+1]); full(b) && !v.one(a, b) && !v.eitherWay(a, b) {
-					add("swap", a, "Exchange the two terminals.", fmt.Sprintf("%s and %s stand in each other's cavity", a, b),
-						exchanged(a, b)...)
-				}
-			}
-			for _, like := range p.Like {
-				j := slices.IndexFunc(v.Plugs, func(x Plug) bool { return x.ID == like })
-				if j < 0 || !slices.Contains(v.Plugs[j].Cavities, cavity) {
-					continue
-				}
-				b := v.Plugs[j].At(cavity)
-				_, faces := v.nodes[b]
-				switch {
-				case full(b) && v.one(a, b):
-				case full(b) && i < j:
-					add("shell", a, "Exchange the two terminals.", fmt.Sprintf("%s and %s stand in each other's shell", a, b),
-						exchanged(a, b)...)
-				case !full(b) && faces:
-					add("shell", a, "Take it out, and put it into "+a+".",
-						fmt.Sprintf("the terminal of %s stands in %s, in the other shell",
-							a, b), network.Fault{Do: network.Open, Element: "contact " + a},
-						network.Fault{Do: network.Short, A: a + " wire", B: b, Ohms: network.ContactOhms})
 				}
 			}
 		}

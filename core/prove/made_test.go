@@ -13,7 +13,7 @@ import (
 // the others.
 func vehicle(r *rand.Rand, loads int) *prove.Vehicle {
 	var b network.Builder
-	v := &prove.Vehicle{Where: map[string]string{}, Made: map[string]float64{}}
+	v := &prove.Vehicle{Where: map[string]string{}, Made: map[string]float64{}, Drives: map[string]string{}}
 	node := func(format string, args ...any) network.Node { return b.Node(fmt.Sprintf(format, args...)) }
 	wires := 0
 	wire := func(x, y network.Node) {
@@ -110,6 +110,9 @@ func vehicle(r *rand.Rand, loads int) *prove.Vehicle {
 		b.Add(network.Element{Name: "output " + at, Kind: network.Switch, A: inside, B: node("unit ground"), Ohms: 0.05,
 			Gate: network.Gate{Switch: at}})
 		outputs[at] = true
+		if k%5 == 0 {
+			v.Drives[at] = fmt.Sprint("valve ", k+1)
+		}
 	}
 	v.Studs = append(v.Studs, "battery +", "bus", "G1", "G2", "G3", "ignition")
 	for i := range fuses {

@@ -78,6 +78,9 @@ func (v *Vehicle) near(points []network.Node) (elements, nodes map[int32]bool) {
 	return elements, nodes
 }
 
+// plus is the battery's positive pole: what touches it is sought where it touches.
+const plus = "battery +"
+
 // sees says whether a cause lies among elements and nodes.
 func (v *Vehicle) sees(c *Cause, elements, nodes map[int32]bool) bool {
 	heads := v.Net.Heads()
@@ -90,7 +93,7 @@ func (v *Vehicle) sees(c *Cause, elements, nodes map[int32]bool) bool {
 			}
 		case network.Short:
 			for _, name := range []string{f.A, f.B} {
-				if n, known := v.nodes[name]; known && nodes[heads[n]] && heads[n] != 0 {
+				if n, known := v.nodes[name]; known && nodes[heads[n]] && heads[n] != 0 && name != plus {
 					return true
 				}
 			}

@@ -44,6 +44,13 @@ func (v *Vehicle) Options(near []MeterReading) []Measure {
 			setups = append(setups, near[i].Setup)
 		}
 	}
+	for _, s := range slices.Clone(setups) { // what fails in crank may work in run: looked at without cranking
+		if s.Key == "crank" {
+			if s.Key = "run"; !slices.Contains(setups, s) {
+				setups = append(setups, s)
+			}
+		}
+	}
 	if len(setups) == 0 {
 		setups = []Setup{{Key: "run", Battery: true, Units: true}}
 	}
@@ -100,15 +107,51 @@ func (v *Vehicle) Options(near []MeterReading) []Measure {
 
 // most bounds how many suspects and measurements the next one is sought among.
 const (
-	mostSuspects = 40
-	mostOptions  = 260
+	mostSuspects = 60
+	mostOptions  = 200
 )
+
+// closest puts the options first that touch what is suspected: where there are many, the others are not looked at.
+func (v *Vehicle) closest(options []Measure, suspects []Suspect) []Measure {
+	if len(options) <= mostOptions {
+		return options
+	}
+	heads := v.Net.Heads()
+	about := map[int32]bool{}
+	for i := range suspects {
+		for k := range suspects[i].Causes {
+			for _, f := range suspects[i].Causes[k].Faults {
+				if e, known := v.Net.Element(f.Element); known {
+					about[heads[v.Net.Elements[e].A]], about[heads[v.Net.Elements[e].B]] = true, true
+				}
+				for _, name := range []string{f.A, f.B} {
+					if n, known := v.nodes[name]; known {
+						about[heads[n]] = true
+					}
+				}
+			}
+		}
+	}
+	delete(about, 0)
+	out, rest := make([]Measure, 0, len(options)), []Measure(nil)
+	for i := range options {
+		a, _ := v.point(options[i].A, options[i].Setup)
+		b, _ := v.point(options[i].B, options[i].Setup)
+		if about[int32(a)] || about[int32(b)] {
+			out = append(out, options[i])
+		} else {
+			rest = append(rest, options[i])
+		}
+	}
+	return append(out, rest...)
+}
 
 // advise finds the next best measurement: that of which the most is expected to be told for its minutes.
 func (v *Vehicle) advise(d *Diagnosis, readings []MeterReading, options []Measure) {
 	if len(options) == 0 {
 		options = v.Options(readings)
 	}
+	options = v.closest(options, d.Suspects[:min(len(d.Suspects), mostSuspects)])
 	done := map[string]bool{}
 	last := Bare
 	for i := range readings {
@@ -141,7 +184,9 @@ func (v *Vehicle) advise(d *Diagnosis, readings []MeterReading, options []Measur
 		}
 		st, err := v.state(s)
 		if err == nil && i < n {
-			st, err = st.With(d.Suspects[i].faults...)
+			if faults := Faults(d.Suspects[i].Causes, s); len(faults) > 0 {
+				st, err = st.With(faults...)
+			}
 		}
 		if err != nil {
 			return nil

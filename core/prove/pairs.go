@@ -78,13 +78,13 @@ func (v *Vehicle) pairs(singles []Suspect, trials map[int]trial, readings []Mete
 			continue
 		}
 		a, b := &singles[all[h[0]].at], &singles[all[h[1]].at]
-		faults := append(slices.Clone(a.faults), b.faults...)
-		t, err := v.try(faults, soft(&a.Causes[0]) || soft(&b.Causes[0]), readings, base)
+		both := []Cause{a.Causes[0], b.Causes[0]}
+		t, err := v.try(both, readings, base)
 		if err != nil {
 			continue
 		}
 		d.Looked++
-		pairs = append(pairs, Suspect{Causes: []Cause{a.Causes[0], b.Causes[0]}, faults: faults,
+		pairs = append(pairs, Suspect{Causes: both,
 			score: math.Log(a.Causes[0].Prior/total) + math.Log(b.Causes[0].Prior/total) + math.Log(twoAtOnce) + t.sum})
 	}
 	return pairs

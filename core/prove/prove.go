@@ -10,6 +10,7 @@ package prove
 import (
 	"fmt"
 	"math"
+	"strings"
 )
 
 // Setup is how the vehicle stands while something is measured. It is a plain value: equal ones are the same setup.
@@ -19,6 +20,8 @@ type Setup struct {
 	Units   bool   `json:"units,omitempty"`   // the control units are plugged in
 	Pulled  bool   `json:"pulled,omitempty"`  // the fuses are out
 	Off     string `json:"off,omitempty"`     // a plug that is off what it is plugged into
+	On      string `json:"on,omitempty"`      // switches that are worked meanwhile, with commas between
+	Drive   string `json:"drive,omitempty"`   // the cavity of a unit's output that a tester has it work
 }
 
 // Setups with everything dead and the units out: with the fuses in, and without them.
@@ -38,6 +41,12 @@ func (s Setup) String() string {
 	}
 	if s.Off != "" {
 		units += ", plug " + s.Off + " off"
+	}
+	if s.On != "" {
+		units += ", with " + strings.ReplaceAll(s.On, ",", " and ") + " on"
+	}
+	if s.Drive != "" {
+		units += ", the unit working " + s.Drive
 	}
 	if !s.Battery {
 		return "battery off, " + units
@@ -103,6 +112,8 @@ func (r *MeterReading) Check() error {
 		return fmt.Errorf("no meter shows %g", r.Value)
 	case r.Times < 0 || r.Times > 100:
 		return fmt.Errorf("nobody reads it %d times", r.Times)
+	case len(r.Setup.On) > 400 || len(r.Setup.Drive) > 80 || len(r.Setup.Off) > 80 || len(r.Setup.Key) > 20:
+		return fmt.Errorf("nobody brings a vehicle into such a state")
 	case r.Lamp < 0 || r.Lamp > 200:
 		return fmt.Errorf("a lamp of %g W cannot be", r.Lamp)
 	}

@@ -313,6 +313,11 @@ func (x *sheeter) isolation() {
 				x.add(SheetLine{Section: "isolation", First: true, Why: "it must not touch ground",
 					Measure: Measure{Kind: Ohms, Setup: Dead, A: a, B: "battery −"}})
 				x.out.Bound++
+				if _, there := x.nodes[plus]; there && i != x.island[x.nodes[plus]] {
+					x.add(SheetLine{Section: "isolation", First: true, Why: "it must not touch a feed",
+						Measure: Measure{Kind: Ohms, Setup: Dead, A: a, B: plus}})
+					x.out.Bound++
+				}
 			}
 			if c+1 == len(p.Cavities) {
 				continue

@@ -31,7 +31,7 @@ func TestTheSheetFindsEveryFault(t *testing.T) {
 		}
 		for _, c := range v.Causes() {
 			switch c.Kind {
-			case "open", "loose", "swap", "shell", "short", "blown":
+			case "open", "loose", "swap", "shell", "beside", "crossed", "short", "supply", "blown":
 			default:
 				continue
 			}

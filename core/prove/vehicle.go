@@ -3,8 +3,10 @@ package prove
 import (
 	"cmp"
 	"fmt"
+	"maps"
 	"math"
 	"slices"
+	"strings"
 
 	"draxel/core/finding"
 	"draxel/core/harness"
@@ -17,6 +19,8 @@ type Plug struct {
 	Cavities []string // in the order of the face
 	Unit     bool     // it is plugged into a control unit
 	Like     []string // connectors that it could be taken for: of as many ways
+	Beside   []string // others of the same device: the number is right there too, and the face is not
+	Trusted  bool     // what its cavities are was measured, or comes from the maker
 }
 
 // At names a cavity as people write it.
@@ -32,6 +36,9 @@ type Vehicle struct {
 	Made  map[string]float64            // by element: how many times likelier a fault is there by what was done to it
 	Studs []string                      // posts, studs and sockets that can be touched and are no cavity
 	Units []string                      // outputs that a unit works only while it is granted: pump, starter, injectors
+	// By cavity of a unit's output: what it drives, in words.
+	Drives   map[string]string
+	Switches []string // switches that somebody works: pedals, levers, lights
 
 	base   map[Setup]*network.State
 	plugOf map[string]string         // by cavity: its plug
@@ -128,6 +135,9 @@ func (v *Vehicle) state(s Setup) (*network.State, error) {
 	}
 	c := v.Usual(s)
 	c.Faults = slices.Clone(c.Faults)
+	if err := v.worked(s, &c); err != nil {
+		return nil, err
+	}
 	if !s.Battery {
 		for i := range v.Net.Elements {
 			if e := &v.Net.Elements[i]; e.Kind == network.Source {
@@ -162,6 +172,31 @@ func (v *Vehicle) state(s Setup) (*network.State, error) {
 	}
 	v.base[s] = st
 	return st, nil
+}
+
+// worked switches on what is worked in a setup: switches, and the one output that a tester has the unit work.
+func (v *Vehicle) worked(s Setup, c *network.Condition) error {
+	if s.On == "" && s.Drive == "" {
+		return nil
+	}
+	if c.On = maps.Clone(c.On); c.On == nil {
+		c.On = map[string]bool{}
+	}
+	if s.On != "" {
+		for _, x := range strings.Split(s.On, ",") {
+			if !slices.Contains(v.Switches, x) {
+				return fmt.Errorf("there is no switch %s", x)
+			}
+			c.On[x] = true
+		}
+	}
+	if s.Drive != "" {
+		if v.Drives[s.Drive] == "" {
+			return fmt.Errorf("%s is no output of a unit", s.Drive)
+		}
+		c.On[s.Drive] = true
+	}
+	return nil
 }
 
 // shows gives what a meter shows in a state. A meter that reads volts draws nothing that counts; a point that nothing
