@@ -124,8 +124,10 @@ func TestAMeterIsReadFromThePage(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	m := &standins.Meter{Vehicle: vehicle}
+	m := &standins.Meter{Car: standins.NewCar(vehicle)}
 	m.Do("SIM:FUSE OUT")
+	m.Do("SIM:BATT OFF")
+	m.Do("SIM:UNIT OUT")
 	go func() { _ = m.Serve(t.Context(), l) }()
 	v := open(t, "/jobs/packhorse/prove?only=loads")
 	v.see("aside h2", "Ω from")

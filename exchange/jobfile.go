@@ -17,7 +17,7 @@ import (
 // pinouts, what connectors come from, lines struck out, tables side by side, and the lists that Feed goes by; format
 // 7 a fuse block of one's own, fuses that are changed, and ways to feed a job; format 8 what is wanted and stated of
 // functions, rules of outputs, the parts that functions ask for, and what was measured, passed and mended in Prove.
-const Format = 8
+const Format = 9
 
 // JobFile is a whole job in one file: backup, sharing, bug report and test fixture at once.
 type JobFile struct {

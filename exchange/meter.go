@@ -21,25 +21,34 @@ const (
 	mostShown = 1e9 // what is more is beyond every range
 )
 
-// ReadMeter asks a meter at an address, host:port, for what it shows, by SCPI over TCP. Only addresses of this machine and
-// of the local network are asked. One that hangs, closes, floods or lies fails in plain words within three seconds.
-func ReadMeter(ctx context.Context, address string, m *prove.Measure) (prove.Shown, error) {
+// dial calls a device at an address, host:port, of this machine or of the local network; no other is called.
+func dial(ctx context.Context, what, address, usual string) (net.Conn, error) {
 	host, port, err := net.SplitHostPort(strings.TrimSpace(address))
 	if err != nil {
-		return prove.Shown{}, fmt.Errorf("a meter's address is host and port, 127.0.0.1:5025")
+		return nil, fmt.Errorf("the address of a %s is host and port, 127.0.0.1:%s", what, usual)
 	}
-	ctx, cancel := context.WithTimeout(ctx, meterTime)
-	defer cancel()
 	if host == "localhost" {
 		host = "127.0.0.1"
 	}
 	ip, err := netip.ParseAddr(host)
 	if err != nil || !(ip.IsLoopback() || ip.IsPrivate()) {
-		return prove.Shown{}, fmt.Errorf("a meter is asked on this machine or in the local network, by its number: 127.0.0.1, 192.168.…")
+		return nil, fmt.Errorf("a %s is asked on this machine or in the local network, by its number: 127.0.0.1, 192.168.…", what)
 	}
 	c, err := (&net.Dialer{}).DialContext(ctx, "tcp", net.JoinHostPort(ip.String(), port))
 	if err != nil {
-		return prove.Shown{}, fmt.Errorf("no meter answers at %s", address)
+		return nil, fmt.Errorf("no %s answers at %s", what, address)
+	}
+	return c, nil
+}
+
+// ReadMeter asks a meter at an address, host:port, for what it shows, by SCPI over TCP. Only addresses of this machine and
+// of the local network are asked. One that hangs, closes, floods or lies fails in plain words within three seconds.
+func ReadMeter(ctx context.Context, address string, m *prove.Measure) (prove.Shown, error) {
+	ctx, cancel := context.WithTimeout(ctx, meterTime)
+	defer cancel()
+	c, err := dial(ctx, "meter", address, "5025")
+	if err != nil {
+		return prove.Shown{}, err
 	}
 	defer func() { _ = c.Close() }()
 	deadline, _ := ctx.Deadline()

@@ -12,27 +12,29 @@ import (
 	"draxel/exchange"
 )
 
+// listen serves connections by answer, each on its own, and gives the address.
+func listen(t *testing.T, answer func(c net.Conn)) string {
+	t.Helper()
+	l, err := net.Listen("tcp", "127.0.0.1:0")
+	if err != nil {
+		t.Fatal(err)
+	}
+	t.Cleanup(func() { _ = l.Close() })
+	go func() {
+		for {
+			c, err := l.Accept()
+			if err != nil {
+				return
+			}
+			go answer(c)
+		}
+	}()
+	return l.Addr().String()
+}
+
 // A meter that answers, and ones that hang, close, lie and flood: each is told in plain words, and none is waited for longer
 // than three seconds.
 func TestMetersOfAllKinds(t *testing.T) {
-	serve := func(t *testing.T, answer func(c net.Conn)) string {
-		t.Helper()
-		l, err := net.Listen("tcp", "127.0.0.1:0")
-		if err != nil {
-			t.Fatal(err)
-		}
-		t.Cleanup(func() { _ = l.Close() })
-		go func() {
-			for {
-				c, err := l.Accept()
-				if err != nil {
-					return
-				}
-				go answer(c)
-			}
-		}()
-		return l.Addr().String()
-	}
 	for name, x := range map[string]struct {
 		answer func(c net.Conn)
 		says   string
@@ -63,7 +65,7 @@ func TestMetersOfAllKinds(t *testing.T) {
 		t.Run(name, func(t *testing.T) {
 			t.Parallel()
 			began := time.Now()
-			got, err := exchange.ReadMeter(context.Background(), serve(t, x.answer), &prove.Measure{Kind: prove.Volts, A: "A1", B: "B1"})
+			got, err := exchange.ReadMeter(context.Background(), listen(t, x.answer), &prove.Measure{Kind: prove.Volts, A: "A1", B: "B1"})
 			if (err == nil) != (x.says == "") || err != nil && !strings.Contains(err.Error(), x.says) || got != x.want {
 				t.Errorf("%+v, %v", got, err)
 			}

@@ -23,6 +23,8 @@ type proving struct {
 	vehicle *prove.Vehicle
 	sheet   prove.Sheet
 	err     error
+	round   *prove.Round // of the trainer, the last that was asked for
+	causes  []string     // what could be wrong, in words
 }
 
 // prove gives the vehicle of a job, and holds it until it is given back.
@@ -45,8 +47,13 @@ func (s *Server) showProve(c *gin.Context) error {
 		return err
 	}
 	v := ProveView{Revision: j.Revision, Lines: []ProvedLine{}, Devices: []string{}, Positions: []string{}, Others: []ProvedLine{},
-		Mended: orEmpty(j.Job.Mended), Gates: []prove.GateState{}, Faces: map[string]Face{},
+		Mended: orEmpty(j.Job.Mended), Notes: orEmpty(j.Job.Notes), Program: j.Job.Program, Settings: orEmpty(j.plan().Settings()),
+		Live: orEmpty(j.Job.Live), Trained: orEmpty(j.Job.Trained), Switches: []string{}, Outputs: []OutputView{}, Levels: []prove.Level{},
+		Raised: j.plan().Join.Raised, Gates: []prove.GateState{}, Faces: map[string]Face{},
 		Wires: []CavityWire{}}
+	if b := s.bench.of(c.Param("job"), s.now()); b != nil {
+		v.Bench = b.at
+	}
 	p, done := j.prove()
 	defer done()
 	if p.err != nil {
@@ -88,10 +95,21 @@ func (s *Server) showProve(c *gin.Context) error {
 	}
 	v.Gates = prove.PowerUp(j.Job.Gates, j.standing(p), j.plan().TwiceChecked(j.Job.Checks))
 	v.Devices = p.vehicle.Devices()
+	v.Switches, v.Outputs, v.Levels = orEmpty(p.vehicle.Switches), outputsOf(p.vehicle), prove.Levels()
 	v.Positions = append(v.Positions, append(slices.Clone(sheetKeys), "running")...)
 	slices.SortFunc(v.Devices, finding.Natural)
 	c.JSON(http.StatusOK, v)
 	return nil
+}
+
+// outputsOf lists the outputs of a vehicle's units.
+func outputsOf(v *prove.Vehicle) []OutputView {
+	out := []OutputView{}
+	for _, at := range v.Outputs() {
+		device, _ := v.DrivenBy(at)
+		out = append(out, OutputView{At: at, Drives: v.Drives[at], Device: device})
+	}
+	return out
 }
 
 // mostFace is of how many ways a face is drawn beside a measurement.
@@ -182,7 +200,8 @@ func (s *Server) diagnose(c *gin.Context) error {
 	}
 	for i := range d.Suspects[:min(len(d.Suspects), 8)] {
 		x := &d.Suspects[i]
-		out := SuspectView{Text: x.Text(), Probability: x.Probability, Explains: words(x.Explains), Against: words(x.Against),
+		_, _, exchanged := x.Causes[0].Exchanges()
+		out := SuspectView{Text: x.Text(), Left: exchanged && len(x.Causes) == 1, Probability: x.Probability, Explains: words(x.Explains), Against: words(x.Against),
 			Like: orEmpty(x.Like), Do: []string{}}
 		for _, cause := range x.Causes {
 			out.Do = append(out.Do, cause.Do)
@@ -231,6 +250,9 @@ func (s *Server) askMeter(c *gin.Context) error {
 	r, err := read[MeterRequest](c)
 	if err != nil {
 		return err
+	}
+	if b := s.bench.of(c.Param("job"), s.now()); b != nil && b.at.Meter == strings.TrimSpace(r.Address) {
+		b.car.Put(r.Measure.Setup) // the key of the simulated vehicle is turned as the line says
 	}
 	x, err := exchange.ReadMeter(c.Request.Context(), r.Address, &r.Measure)
 	if err != nil {
@@ -308,21 +330,4 @@ func (j *computed) standing(p *proving) map[string]prove.Standing {
 		out[l.Section] = st
 	}
 	return out
-}
-
-// mend notes that a fault was found and put right.
-func (s *Server) mend(c *gin.Context) error {
-	r, err := read[MendRequest](c)
-	if err != nil {
-		return err
-	}
-	return s.checked(c, func(j *computed) error {
-		x := prove.Mend{ID: r.ID, Text: strings.TrimSpace(r.Text), Did: strings.TrimSpace(r.Did),
-			Took: len(prove.Since(j.Job.Proved, j.Job.Mended)), Who: who(c), When: s.now().UTC().UnixMilli()}
-		if err := unsound(&x, "/text"); err != nil {
-			return err
-		}
-		return s.apply(c, change{id: r.ID, what: "mended", reason: x.Text, seen: r.Seen, base: j.Revision,
-			bodies: map[string]any{store.SubjectMend(x.ID): x}})
-	})
 }

@@ -37,6 +37,8 @@ type Server struct {
 	stopping chan struct{} // closed when the server is being stopped
 	stop     sync.Once
 
+	bench benches // simulated vehicles that were started from the page
+
 	unpacking sync.Mutex // a photograph is unpacked one at a time
 }
 
@@ -71,7 +73,12 @@ func New(o Options) (*Server, error) {
 }
 
 // Stop ends what would otherwise go on for ever: the streams that tell pages of changes.
-func (s *Server) Stop() { s.stop.Do(func() { close(s.stopping) }) }
+func (s *Server) Stop() {
+	s.stop.Do(func() {
+		close(s.stopping)
+		s.bench.stop()
+	})
+}
 
 // Handler gives the whole of it as an http.Handler.
 func (s *Server) Handler() http.Handler {
@@ -196,6 +203,18 @@ func (s *Server) Handler() http.Handler {
 	job.POST("/prove/meter", limited(1<<16), answer(s.askMeter))
 	job.POST("/prove/gate", limited(1<<16), answer(s.passGate))
 	job.POST("/prove/mended", limited(1<<16), answer(s.mend))
+	job.GET("/prove/sheet.csv", answer(s.proveCSV))
+	job.GET("/prove/sheet.pdf", answer(s.provePDF))
+	job.POST("/prove/note", limited(1<<16), answer(s.note))
+	job.PUT("/prove/program", limited(1<<18), answer(s.putProgram))
+	job.PUT("/prove/live", limited(1<<18), answer(s.putLive))
+	job.POST("/prove/unit", limited(1<<16), answer(s.askUnit))
+	job.POST("/prove/rig", limited(1<<16), answer(s.askRig))
+	job.POST("/prove/standin", limited(1<<16), answer(s.runStandin))
+	job.GET("/prove/train", answer(s.trainRound))
+	job.GET("/prove/train/causes", answer(s.trainCauses))
+	job.POST("/prove/train/read", limited(1<<16), answer(s.trainRead))
+	job.POST("/prove/train/end", limited(1<<16), answer(s.trainEnd))
 	job.GET("/join/holds", answer(s.holdsOf))
 	job.GET("/join/try", answer(s.tryJoin))
 	job.GET("/work", packed, answer(s.showWorkList))

@@ -5,7 +5,6 @@ package standins
 import (
 	"bufio"
 	"context"
-	"errors"
 	"fmt"
 	"math"
 	"math/rand/v2"
@@ -14,7 +13,6 @@ import (
 	"sync"
 	"time"
 
-	"draxel/core/network"
 	"draxel/core/prove"
 )
 
@@ -23,13 +21,11 @@ import (
 // CONF:VOLT:DC, CONF:RES, CONF:CONT, READ?, MEAS:VOLT:DC?, MEAS:RES?, MEAS:CONT?, ROUT:CLOS (@A12,battery −), and of its vehicle
 // SIM:KEY, SIM:BATT, SIM:UNIT and SIM:FUSE.
 type Meter struct {
-	Vehicle *prove.Vehicle
-	Hidden  []network.Fault
-	Noise   *rand.Rand // nil: none
+	Car   *Car
+	Noise *rand.Rand // nil: none
 
 	mu     sync.Mutex
 	a, b   string
-	setup  prove.Setup
 	mode   prove.Kind
 	errors []string
 }
@@ -37,58 +33,34 @@ type Meter struct {
 // overload is what SCPI says for a value beyond every range.
 const overload = "9.9E+37"
 
-// longest is the longest line that the meter listens to, and idle how long it waits for one.
-const (
-	longest = 400
-	idle    = 5 * time.Minute
-	most    = 16 // connections at once
-)
+// longest is the longest line that a stand-in listens to.
+const longest = 400
 
 // Serve answers on a listener until the context ends.
-func (m *Meter) Serve(ctx context.Context, l net.Listener) error {
-	stop := context.AfterFunc(ctx, func() { _ = l.Close() })
-	defer stop()
-	room := make(chan struct{}, most)
-	for {
-		c, err := l.Accept()
-		if err != nil {
-			if ctx.Err() != nil || errors.Is(err, net.ErrClosed) {
-				return nil
-			}
-			return fmt.Errorf("listen for the meter: %w", err)
-		}
-		select {
-		case room <- struct{}{}:
-			go func() {
-				defer func() { <-room }()
-				m.talk(ctx, c)
-			}()
-		default:
-			_ = c.Close()
-		}
-	}
+func (m *Meter) Serve(ctx context.Context, l net.Listener) error { return serve(ctx, l, m.talk) }
+
+func (m *Meter) talk(_ context.Context, c net.Conn) {
+	lines(c, func() { m.fail(`-363,"Input buffer overrun"`) }, m.Do)
 }
 
-func (m *Meter) talk(ctx context.Context, c net.Conn) {
-	defer func() { _ = c.Close() }()
-	stop := context.AfterFunc(ctx, func() { _ = c.Close() })
-	defer stop()
+// lines reads commands, one a line or parted by semicolons, and writes what is answered; a line without end is told.
+func lines(c net.Conn, long func(), do func(string) string) {
 	in := bufio.NewReaderSize(c, longest)
 	for {
 		_ = c.SetDeadline(time.Now().Add(idle))
-		line, long, err := in.ReadLine()
+		line, more, err := in.ReadLine()
 		if err != nil {
 			return
 		}
-		if long {
-			m.fail(`-363,"Input buffer overrun"`)
-			for long && err == nil {
-				_, long, err = in.ReadLine()
+		if more {
+			long()
+			for more && err == nil {
+				_, more, err = in.ReadLine()
 			}
 			continue
 		}
 		for _, part := range strings.Split(string(line), ";") {
-			if answer := m.Do(part); answer != "" {
+			if answer := do(part); answer != "" {
 				if _, err := fmt.Fprintln(c, answer); err != nil {
 					return
 				}
@@ -159,13 +131,13 @@ func (m *Meter) Do(line string) string {
 			m.queue(`-224,"Illegal parameter value"`)
 			return ""
 		}
-		m.setup.Key = key
+		m.Car.change(func(s *prove.Setup) { s.Key = key })
 	case "SIM:BATT":
-		m.setup.Battery = on(rest)
+		m.Car.change(func(s *prove.Setup) { s.Battery = on(rest) })
 	case "SIM:UNIT":
-		m.setup.Units = on(rest)
+		m.Car.change(func(s *prove.Setup) { s.Units = on(rest) })
 	case "SIM:FUSE":
-		m.setup.Pulled = !on(rest)
+		m.Car.change(func(s *prove.Setup) { s.Pulled = !on(rest) })
 	default:
 		m.queue(`-113,"Undefined header"`)
 	}
@@ -204,7 +176,7 @@ func (m *Meter) read() string {
 	if m.mode == "" {
 		m.mode = prove.Volts
 	}
-	x, err := m.Vehicle.With(&prove.Measure{Kind: m.mode, A: m.a, B: m.b, Setup: m.setup}, m.Hidden)
+	x, err := m.Car.Shows(m.mode, m.a, m.b)
 	switch {
 	case err != nil:
 		m.queue(`-222,"Data out of range"`)

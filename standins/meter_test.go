@@ -39,7 +39,7 @@ func TestAMeterOnTCP(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	m := &standins.Meter{Vehicle: lamp(t)}
+	m := &standins.Meter{Car: standins.NewCar(lamp(t))}
 	go func() { _ = m.Serve(t.Context(), l) }()
 	c, err := net.Dial("tcp", l.Addr().String())
 	if err != nil {
@@ -76,7 +76,7 @@ func TestAMeterOnTCP(t *testing.T) {
 	if v := number("SIM:BATT OFF;:MEASure:RESistance?"); v < 12.05-0.01 || v > 12.06+0.01 {
 		t.Errorf("%g Ω from the feed to ground", v)
 	}
-	m.Hidden = []network.Fault{{Do: network.Open, Element: "contact X2"}}
+	m.Car.Hide(prove.Cause{Faults: []network.Fault{{Do: network.Open, Element: "contact X2"}}})
 	if v := number("MEAS:CONT?"); v < 9e37 {
 		t.Errorf("an open plug shows %g", v)
 	}
@@ -107,7 +107,7 @@ func FuzzMeter(f *testing.F) {
 	for _, s := range []string{"*IDN?", "MEAS:VOLT:DC?", "ROUT:CLOS (@X1,X2)", ":SYST:ERR?", "SIM:KEY run", "::::", "@", "ROUT:CLOS"} {
 		f.Add(s)
 	}
-	m := &standins.Meter{Vehicle: lamp(f)}
+	m := &standins.Meter{Car: standins.NewCar(lamp(f))}
 	f.Fuzz(func(t *testing.T, line string) {
 		if answer := m.Do(line); strings.ContainsAny(answer, "\n\r") || len(answer) > 100 {
 			t.Errorf("%q answers %q", line, answer)

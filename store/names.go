@@ -20,10 +20,12 @@ const (
 	SubjectItems    = "items" // open items that are seen to
 	SubjectBefore   = "before"
 	SubjectBench    = "bench"
-	SubjectHave     = "have"  // parts and tools that are there
-	SubjectMap      = "map"   // stations and paths
-	SubjectRules    = "rules" // how the person works in Reach
-	SubjectBlock    = "block" // a fuse block of one's own
+	SubjectHave     = "have"    // parts and tools that are there
+	SubjectMap      = "map"     // stations and paths
+	SubjectRules    = "rules"   // how the person works in Reach
+	SubjectBlock    = "block"   // a fuse block of one's own
+	SubjectProgram  = "program" // what was written into the unit
+	SubjectLive     = "live"    // what the unit can be asked for
 )
 
 // Beginnings of the names of subjects that a job can have many of.
@@ -59,6 +61,8 @@ const (
 	proved    = "proved/"
 	gates     = "gate/"
 	mends     = "mend/"
+	notes     = "note/"
+	rounds    = "trained/"
 )
 
 // SubjectTable names the table of a side.
@@ -108,7 +112,7 @@ func KindOf(name string) Kind {
 	case owns, answers, thinned, ticks, SubjectBench + "/", SubjectItems + "/", SubjectHave + "/", wishes, exchanges,
 		reports, checks,
 		SubjectMap + "/", SubjectRules + "/", places, lengths, spans, options, leftovers, partings, SubjectBlock + "/",
-		rated, feeds, functions, outRules, parts, proved, gates, mends:
+		rated, feeds, functions, outRules, parts, proved, gates, mends, notes, rounds, SubjectProgram + "/", SubjectLive + "/":
 		return Other
 	}
 	return Fact
@@ -155,6 +159,12 @@ func SubjectGate(id string) string { return gates + id }
 
 // SubjectMend names a fault that was found and mended.
 func SubjectMend(id string) string { return mends + id }
+
+// SubjectNote names a note of what was heard, seen or changed.
+func SubjectNote(id string) string { return notes + id }
+
+// SubjectTrained names a round of the trainer.
+func SubjectTrained(id string) string { return rounds + id }
 
 // SubjectAdded names a part that a function's sum asked for.
 func SubjectAdded(id string) string { return parts + id }

@@ -83,6 +83,14 @@ func jobPuts(j plan.Job) ([]Put, error) {
 	for _, x := range j.Mended {
 		p.add(SubjectMend(x.ID), x, true)
 	}
+	for _, x := range j.Notes {
+		p.add(SubjectNote(x.ID), x, true)
+	}
+	for _, x := range j.Trained {
+		p.add(SubjectTrained(x.ID), x, true)
+	}
+	p.add(SubjectProgram, j.Program, j.Program != nil)
+	p.add(SubjectLive, j.Live, len(j.Live) > 0)
 	for _, x := range j.Feeds {
 		p.add(SubjectFeed(x.ID), x, true)
 	}
@@ -170,6 +178,10 @@ func (s *State) take(name string, body []byte) error {
 		return field(body, &j.Before)
 	case SubjectBlock:
 		return field(body, &j.Block)
+	case SubjectProgram:
+		return field(body, &j.Program)
+	case SubjectLive:
+		return value(body, &j.Live)
 	case SubjectBench:
 		return field(body, &j.Bench)
 	case SubjectHave:
@@ -247,6 +259,10 @@ func (s *State) take(name string, body []byte) error {
 		return one(body, &j.Gates)
 	case mends:
 		return one(body, &j.Mended)
+	case notes:
+		return one(body, &j.Notes)
+	case rounds:
+		return one(body, &j.Trained)
 	case leftovers:
 		return one(body, &j.Leftover)
 	case layouts:

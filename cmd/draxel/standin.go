@@ -18,48 +18,90 @@ import (
 	"draxel/standins"
 )
 
+// standin is a simulated thing of a vehicle with the address at which it is usually asked.
+type standin struct {
+	name, about, listen string
+	serve               func(v *standins.Car, seed uint64) func(context.Context, net.Listener) error
+}
+
+// all lists the simulated things.
+var all = []standin{
+	{"meter", "A multimeter (SCPI over TCP) whose probes lie on a simulated vehicle", "127.0.0.1:5025",
+		func(c *standins.Car, seed uint64) func(context.Context, net.Listener) error {
+			return (&standins.Meter{Car: c, Noise: rand.New(rand.NewPCG(seed, 5025))}).Serve
+		}},
+	{"unit", "A control unit (ISO 14229 over ISO 13400) on a simulated vehicle", "127.0.0.1:13400",
+		func(c *standins.Car, _ uint64) func(context.Context, net.Listener) error {
+			return standins.NewUnit(c, map[uint16]string{0xF191: "STAND-IN", 0xF190: "SIMULATED"}).Serve
+		}},
+	{"rig", "A bench rig on a simulated vehicle: indicators on the outputs, a crank wheel", "127.0.0.1:5026",
+		func(c *standins.Car, _ uint64) func(context.Context, net.Listener) error {
+			return standins.NewRig(c).Serve
+		}},
+}
+
 func standinCommand() *cobra.Command {
-	c := &cobra.Command{Use: "standin", Short: "Run a simulated outside thing: a meter on a simulated vehicle"}
-	c.AddCommand(meterCommand())
+	c := &cobra.Command{Use: "standin", Short: "Run simulated outside things: a meter, a control unit, a bench rig"}
+	for _, x := range all {
+		c.AddCommand(standinOf(x.name, x.about, x.listen, x))
+	}
+	c.AddCommand(standinOf("vehicle", "All three on one simulated vehicle, each at its usual address", "", all...))
 	return c
 }
 
-func meterCommand() *cobra.Command {
+// standinOf gives the command that runs some of the things on one simulated vehicle.
+func standinOf(name, about, usual string, things ...standin) *cobra.Command {
 	var job, listen string
 	var seed uint64
 	c := &cobra.Command{
-		Use:   "meter",
-		Short: "A multimeter (SCPI over TCP) whose probes lie on a simulated vehicle, with a hidden fault where --seed is given",
+		Use:   name,
+		Short: about + "; with a hidden fault where --seed is given",
 		Args:  cobra.NoArgs,
 		RunE: func(cmd *cobra.Command, _ []string) error {
 			ctx, stop := signal.NotifyContext(cmd.Context(), os.Interrupt, syscall.SIGTERM)
 			defer stop()
-			return runMeter(ctx, cmd, job, listen, seed)
+			at := []string{listen}
+			if listen == "" {
+				at = nil
+				for _, x := range things {
+					at = append(at, x.listen)
+				}
+			}
+			return runStandins(ctx, cmd, job, seed, at, things)
 		},
 	}
-	c.Flags().StringVar(&job, "job", "", "job file whose wanted harness is measured; the demonstration's Packhorse where none is given")
-	c.Flags().StringVar(&listen, "listen", "127.0.0.1:5025", "address to listen on")
+	c.Flags().StringVar(&job, "job", "", "job file whose wanted harness it is; the demonstration's Packhorse where none is given")
+	if usual != "" {
+		c.Flags().StringVar(&listen, "listen", usual, "address to listen on")
+	}
 	c.Flags().Uint64Var(&seed, "seed", 0, "hides a fault, another with each number; 0 hides none")
 	return c
 }
 
-// runMeter serves a meter until the context ends.
-func runMeter(ctx context.Context, cmd *cobra.Command, job, listen string, seed uint64) error {
+// runStandins serves things on one simulated vehicle until the context ends.
+func runStandins(ctx context.Context, cmd *cobra.Command, job string, seed uint64, at []string, things []standin) error {
 	v, err := simulated(job)
 	if err != nil {
 		return err
 	}
-	m := &standins.Meter{Vehicle: v, Noise: rand.New(rand.NewPCG(seed, 5025))}
-	if seed > 0 {
-		causes := v.Causes()
-		m.Hidden = causes[rand.New(rand.NewPCG(seed, 1)).IntN(len(causes))].Faults
+	car := standins.NewCar(v, standins.Fault(v, seed)...)
+	ended := make(chan error, len(things))
+	for i, x := range things {
+		l, err := net.Listen("tcp", at[i])
+		if err != nil {
+			return fmt.Errorf("listen for the %s: %w", x.name, err)
+		}
+		fmt.Fprintf(cmd.OutOrStdout(), "%s answers at %s.\n", x.name, l.Addr())
+		serve := x.serve(car, seed)
+		go func() { ended <- serve(ctx, l) }()
 	}
-	l, err := net.Listen("tcp", listen)
-	if err != nil {
-		return fmt.Errorf("listen for the meter: %w", err)
+	fmt.Fprintln(cmd.OutOrStdout(), "The vehicle stands with the key in run; the meter changes it: SIM:BATT OFF, SIM:UNIT OUT, SIM:FUSE OUT, SIM:KEY CRANK.")
+	for range things {
+		if err := <-ended; err != nil {
+			return err
+		}
 	}
-	fmt.Fprintf(cmd.OutOrStdout(), "A meter answers at %s. Its vehicle: SIM:BATT ON, SIM:UNIT IN, SIM:KEY RUN.\n", l.Addr())
-	return m.Serve(ctx, l)
+	return nil
 }
 
 // simulated gives the wanted harness of a job file as what a meter is put on.

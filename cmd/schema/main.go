@@ -104,6 +104,18 @@ type api struct {
 	GateRequest          server.GateRequest
 	MendRequest          server.MendRequest
 	MeterRequest         server.MeterRequest
+	StandinRequest       server.StandinRequest
+	UnitRequest          server.UnitRequest
+	UnitSays             server.UnitSays
+	RigRequest           server.RigRequest
+	RigSays              server.RigSays
+	LiveRequest          server.LiveRequest
+	NoteRequest          server.NoteRequest
+	ProgramRequest       server.ProgramRequest
+	TrainView            server.TrainView
+	TrainRequest         server.TrainRequest
+	TrainEndRequest      server.TrainEndRequest
+	TrainEnd             server.TrainEnd
 	Shown                prove.Shown
 	PartRequest          server.PartRequest
 	FeedWires            server.FeedWires

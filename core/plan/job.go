@@ -118,6 +118,11 @@ type Job struct {
 	Gates  []prove.Passed       `json:"gates,omitempty"`  // of powering up
 	Mended []prove.Mend         `json:"mended,omitempty"` // faults that were found
 
+	Program *prove.Programming `json:"program,omitempty"` // what was written into the unit
+	Notes   []prove.Note       `json:"notes,omitempty"`   // what was heard, seen and changed
+	Live    prove.Values       `json:"live,omitempty"`    // what the unit can be asked for
+	Trained []prove.Trained    `json:"trained,omitempty"` // rounds of the trainer
+
 	Aside []Aside `json:"aside,omitempty"` // what was stored and cannot be
 }
 
@@ -332,6 +337,7 @@ func (j Job) Chosen() Decisions {
 		d.Pin.Limit = *d.Bench.Hand
 	}
 	d.Functions, d.OutRules, d.Added = j.Functions, j.OutRules, j.Added
+	d.Prove = prove.Decisions{Readings: j.Proved, Mended: j.Mended, Gates: j.Gates, Notes: j.Notes, Program: j.Program}
 	d.Feed = feed.Decisions{Block: j.Block, Rated: j.Rated}
 	d.Reach = reach.Decisions{
 		Rules:    reach.Standard(),

@@ -20,6 +20,7 @@ import (
 	"draxel/core/match"
 	"draxel/core/network"
 	"draxel/core/pin"
+	"draxel/core/prove"
 	"draxel/core/reach"
 	"draxel/core/thin"
 	"draxel/core/work"
@@ -61,6 +62,7 @@ type Decisions struct {
 	Functions []join.FunctionWish
 	OutRules  []join.OutputRule // when units work their outputs
 	Added     []join.Added      // parts that sums of functions ask for
+	Prove     prove.Decisions   // what was measured, mended, noted and programmed
 	Own       []OwnStep
 	Acks      []finding.Answer
 }
@@ -159,6 +161,7 @@ func (t *Draft) Whole() *Plan {
 		p.finish(m, d)
 		p.unplugged(f)
 		p.Findings = append(p.Findings, p.closing(f)...)
+		p.Findings = append(p.Findings, p.proved(f, &d.Prove)...)
 		finding.Sort(p.Findings)
 		p.Findings = finding.Answered(p.Findings, d.Acks)
 		t.whole, t.last = p, nil

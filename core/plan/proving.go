@@ -7,6 +7,7 @@ import (
 
 	"draxel/core/circuit"
 	"draxel/core/feed"
+	"draxel/core/finding"
 	"draxel/core/harness"
 	"draxel/core/network"
 	"draxel/core/pin"
@@ -74,6 +75,23 @@ func (p *Plan) Vehicle(f *Facts) (*prove.Vehicle, error) {
 	}
 	slices.Sort(v.Units)
 	return v, nil
+}
+
+// Settings lists what the unit is to be set to: for outputs that were exchanged, and by the sums of functions.
+func (p *Plan) Settings() []string { return slices.Concat(p.Pin.Settings, p.Join.Settings) }
+
+// proved finds what disagrees with the plan in what was measured of wires that are as they are wanted, and what stands open in the
+// records of Prove.
+func (p *Plan) proved(f *Facts, d *prove.Decisions) []finding.Finding {
+	out := d.Open(p.Settings())
+	if len(prove.Since(d.Readings, d.Mended)) == 0 {
+		return out
+	}
+	v, err := p.Vehicle(f)
+	if err != nil {
+		return out
+	}
+	return append(out, v.OutOfBand(d)...)
 }
 
 // How many times likelier a fault is where hands were (common practice): at a joint that was made, at a terminal that was

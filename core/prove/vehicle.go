@@ -271,6 +271,24 @@ func (v *Vehicle) With(m *Measure, faults []network.Fault) (Shown, error) {
 	return v.shows(s, m)
 }
 
+// Pulled lists the relays that have pulled in a setup with faults: those that stand for a unit's being awake too.
+func (v *Vehicle) Pulled(setup Setup, faults []network.Fault) ([]string, error) {
+	s, err := v.state(setup)
+	if err == nil && len(faults) > 0 {
+		s, err = s.With(faults...)
+	}
+	if err != nil {
+		return nil, err
+	}
+	var out []string
+	for i, on := range s.Pulled {
+		if on {
+			out = append(out, v.Net.Relays[i].Name)
+		}
+	}
+	return out, nil
+}
+
 func natural(a, b string) int { return finding.Natural(a, b) }
 
 // Devices lists the devices of which somebody can see or hear whether they work.

@@ -75,6 +75,18 @@ export interface ApiSchema {
   GateRequest: GateRequest;
   MendRequest: MendRequest;
   MeterRequest: MeterRequest;
+  StandinRequest: StandinRequest;
+  UnitRequest: UnitRequest;
+  UnitSays: UnitSays;
+  RigRequest: RigRequest;
+  RigSays: RigSays;
+  LiveRequest: LiveRequest;
+  NoteRequest: NoteRequest;
+  ProgramRequest: ProgramRequest;
+  TrainView: TrainView;
+  TrainRequest: TrainRequest;
+  TrainEndRequest: TrainEndRequest;
+  TrainEnd: TrainEnd;
   Shown: Shown;
   PartRequest: PartRequest;
   FeedWires: FeedWires;
@@ -2854,6 +2866,18 @@ export interface ProveView {
   devices: string[];
   positions: string[];
   mended: Mend[];
+  program?: Programming;
+  settings: string[];
+  raised?: {
+    [k: string]: string[];
+  };
+  notes: Note[];
+  live: Value[];
+  switches: string[];
+  outputs: OutputView[];
+  trained: Trained[];
+  levels: Level[];
+  bench?: Benched;
   faces: {
     [k: string]: Face;
   };
@@ -2895,6 +2919,8 @@ export interface Setup {
   units?: boolean;
   pulled?: boolean;
   off?: string;
+  on?: string;
+  drive?: string;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -2980,6 +3006,98 @@ export interface Mend {
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Programming".
+ */
+export interface Programming {
+  backup?: FileMark;
+  written?: FileMark;
+  verified?: boolean;
+  readBack?: boolean;
+  before?: string[];
+  after?: string[];
+  ticked?: string[];
+  done?: boolean;
+  who?: string;
+  when?: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "FileMark".
+ */
+export interface FileMark {
+  name?: string;
+  hash?: string;
+  date?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Note".
+ */
+export interface Note {
+  id: string;
+  kind: string;
+  text: string;
+  who?: string;
+  when?: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Value".
+ */
+export interface Value {
+  id: string;
+  name: string;
+  unit?: string;
+  scale: number;
+  offset?: number;
+  bytes: number;
+  drives?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "OutputView".
+ */
+export interface OutputView {
+  at: string;
+  drives: string;
+  device?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Trained".
+ */
+export interface Trained {
+  id: string;
+  level: number;
+  seconds: number;
+  took: number;
+  best: number;
+  right?: boolean;
+  hidden: string;
+  who?: string;
+  when?: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Level".
+ */
+export interface Level {
+  name: string;
+  what: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Benched".
+ */
+export interface Benched {
+  on: boolean;
+  hides?: boolean;
+  meter?: string;
+  unit?: string;
+  rig?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
  * via the `definition` "DiagnosisView".
  */
 export interface DiagnosisView {
@@ -3007,6 +3125,7 @@ export interface SuspectView {
   explains: string[];
   against: string[];
   like: string[];
+  left?: boolean;
   do: string[];
 }
 /**
@@ -3066,6 +3185,7 @@ export interface MendRequest {
   seen: number;
   text: string;
   did?: string;
+  left?: boolean;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -3087,6 +3207,192 @@ export interface Measure {
   setup: Setup;
   lamp?: number;
   jumper?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "StandinRequest".
+ */
+export interface StandinRequest {
+  on: boolean;
+  seed?: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "UnitRequest".
+ */
+export interface UnitRequest {
+  address: string;
+  what: string;
+  value?: string;
+  seconds?: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "UnitSays".
+ */
+export interface UnitSays {
+  identity: UnitIdentity[];
+  codes: CodeSays[];
+  values: ValueSays[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "UnitIdentity".
+ */
+export interface UnitIdentity {
+  what: string;
+  id: string;
+  says: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "CodeSays".
+ */
+export interface CodeSays {
+  code: string;
+  now: boolean;
+  status: number;
+  text?: string;
+  output?: string;
+  device?: string;
+  gone?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "ValueSays".
+ */
+export interface ValueSays {
+  id: string;
+  says: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "RigRequest".
+ */
+export interface RigRequest {
+  address: string;
+  wheel: Wheel;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Wheel".
+ */
+export interface Wheel {
+  teeth: number;
+  missing: number;
+  rpm: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "RigSays".
+ */
+export interface RigSays {
+  lit: Lit[];
+  edges: number;
+  read: boolean;
+  rpm?: number;
+  missing?: number;
+  dial?: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Lit".
+ */
+export interface Lit {
+  output: string;
+  on: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "LiveRequest".
+ */
+export interface LiveRequest {
+  id: string;
+  seen: number;
+  text?: string;
+  simulated?: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "NoteRequest".
+ */
+export interface NoteRequest {
+  id: string;
+  seen: number;
+  kind?: string;
+  text?: string;
+  out?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "ProgramRequest".
+ */
+export interface ProgramRequest {
+  id: string;
+  seen: number;
+  program: Programming;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "TrainView".
+ */
+export interface TrainView {
+  levels: Level[];
+  told: MeterReading;
+  text: string;
+  how: string;
+  many: number;
+  lie?: Ref[];
+  points: string[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "TrainRequest".
+ */
+export interface TrainRequest {
+  level: number;
+  seed: number;
+  measure: Measure;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "TrainEndRequest".
+ */
+export interface TrainEndRequest {
+  id: string;
+  seen: number;
+  level: number;
+  seed: number;
+  took: number;
+  seconds: number;
+  guesses: string[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "TrainEnd".
+ */
+export interface TrainEnd {
+  job: string;
+  revision: number;
+  what?: string;
+  about?: string;
+  count?: number;
+  right: boolean;
+  hidden: string[];
+  do: string[];
+  way: WalkedOn[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "WalkedOn".
+ */
+export interface WalkedOn {
+  text: string;
+  how: string;
+  kind: "ohms" | "volts" | "works";
+  shown: Shown;
+  why: string;
+  at: Ref[];
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -4069,6 +4375,18 @@ export interface Api {
   GateRequest: GateRequest;
   MendRequest: MendRequest;
   MeterRequest: MeterRequest;
+  StandinRequest: StandinRequest;
+  UnitRequest: UnitRequest;
+  UnitSays: UnitSays;
+  RigRequest: RigRequest;
+  RigSays: RigSays;
+  LiveRequest: LiveRequest;
+  NoteRequest: NoteRequest;
+  ProgramRequest: ProgramRequest;
+  TrainView: TrainView;
+  TrainRequest: TrainRequest;
+  TrainEndRequest: TrainEndRequest;
+  TrainEnd: TrainEnd;
   Shown: Shown;
   PartRequest: PartRequest;
   FeedWires: FeedWires;

@@ -1,0 +1,299 @@
+package server
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"math/rand/v2"
+	"net"
+	"net/http"
+	"slices"
+	"sync"
+	"time"
+
+	"github.com/gin-gonic/gin"
+
+	"draxel/core/prove"
+	"draxel/exchange"
+	"draxel/standins"
+	"draxel/store"
+)
+
+// bench is a simulated vehicle of a job that was started from the page, with its meter, unit and rig on this machine alone.
+type bench struct {
+	car   *standins.Car
+	at    Benched
+	until time.Time
+	end   context.CancelFunc
+}
+
+// benches are the simulated vehicles by job.
+type benches struct {
+	mu  sync.Mutex
+	all map[string]*bench
+}
+
+// mostBenches bounds the simulated vehicles that run at once, and benchTime how long one runs that nobody asks.
+const (
+	mostBenches = 8
+	benchTime   = 30 * time.Minute
+)
+
+// of gives the bench of a job, nil where none runs.
+func (b *benches) of(job string, now time.Time) *bench {
+	b.mu.Lock()
+	defer b.mu.Unlock()
+	for id, x := range b.all {
+		if now.After(x.until) {
+			x.end()
+			delete(b.all, id)
+		}
+	}
+	x := b.all[job]
+	if x != nil {
+		x.until = now.Add(benchTime)
+	}
+	return x
+}
+
+func (b *benches) stop() {
+	b.mu.Lock()
+	defer b.mu.Unlock()
+	for id, x := range b.all {
+		x.end()
+		delete(b.all, id)
+	}
+}
+
+// runStandin starts a simulated vehicle of the job, with a fault of its own where a number is given, or stops it.
+func (s *Server) runStandin(c *gin.Context) error {
+	r, err := read[StandinRequest](c)
+	if err != nil {
+		return err
+	}
+	job := c.Param("job")
+	j, err := s.compute(c.Request.Context(), job)
+	if err != nil {
+		return err
+	}
+	s.bench.of(job, s.now())
+	s.bench.mu.Lock()
+	defer s.bench.mu.Unlock()
+	if old := s.bench.all[job]; old != nil {
+		old.end()
+		delete(s.bench.all, job)
+	}
+	if !r.On {
+		c.JSON(http.StatusOK, Benched{})
+		return nil
+	}
+	if len(s.bench.all) >= mostBenches {
+		return problem(http.StatusTooManyRequests, "busy", "Enough simulated vehicles run already. Stop one of another job.", "")
+	}
+	v, err := j.plan().Vehicle(&j.facts) // one of its own: it is asked from other places
+	if err != nil {
+		return problem(http.StatusUnprocessableEntity, "nothing-said", sentence(err.Error()), "")
+	}
+	car := standins.NewCar(v, standins.Fault(v, r.Seed)...)
+	ctx, end := context.WithCancel(context.Background())
+	b := &bench{car: car, end: end, until: s.now().Add(benchTime), at: Benched{On: true, Hides: r.Seed > 0}}
+	meter := &standins.Meter{Car: car, Noise: rand.New(rand.NewPCG(r.Seed, 5025))}
+	for _, x := range []struct {
+		at    *string
+		serve func(context.Context, net.Listener) error
+	}{{&b.at.Meter, meter.Serve}, {&b.at.Unit, standins.NewUnit(car, identityOf(j)).Serve}, {&b.at.Rig, standins.NewRig(car).Serve}} {
+		l, err := net.Listen("tcp", "127.0.0.1:0")
+		if err != nil {
+			end()
+			return fmt.Errorf("start a simulated vehicle: %w", err)
+		}
+		*x.at = l.Addr().String()
+		go func() { _ = x.serve(ctx, l) }()
+	}
+	if s.bench.all == nil {
+		s.bench.all = map[string]*bench{}
+	}
+	s.bench.all[job] = b
+	c.JSON(http.StatusOK, b.at)
+	return nil
+}
+
+// identityOf gives what the job's unit would say of itself.
+func identityOf(j *computed) map[uint16]string {
+	out := map[uint16]string{0xF191: "none said", 0xF190: "none said"}
+	if id := j.Job.Identity; id != nil {
+		if id.Unit.Hardware != "" {
+			out[0xF191] = id.Unit.Hardware
+		}
+		if id.Unit.Service != "" {
+			out[0xF187] = id.Unit.Service
+		}
+	}
+	return out
+}
+
+// askUnit asks a control unit at an address: who it is, what it sees, its codes; or has it work one output for a moment.
+func (s *Server) askUnit(c *gin.Context) error {
+	r, err := read[UnitRequest](c)
+	if err != nil {
+		return err
+	}
+	j, err := s.compute(c.Request.Context(), c.Param("job"))
+	if err != nil {
+		return err
+	}
+	s.bench.of(c.Param("job"), s.now())
+	out := UnitSays{Identity: []exchange.UnitIdentity{}, Codes: []CodeSays{}, Values: []ValueSays{}}
+	values := func(u *exchange.UnitLine, all []prove.Value) error {
+		for i := range all {
+			x, err := u.Read(&all[i])
+			if err != nil {
+				return err
+			}
+			out.Values = append(out.Values, ValueSays{all[i].ID, x})
+		}
+		return nil
+	}
+	err = exchange.WithUnit(c.Request.Context(), r.Address, func(u *exchange.UnitLine) error {
+		var err error
+		switch r.What {
+		case "identity":
+			out.Identity, err = u.Identity()
+		case "values":
+			err = values(u, j.Job.Live)
+		case "clear":
+			if err = u.Clear(); err != nil {
+				return err
+			}
+			out.Codes, err = codesOf(u, j)
+		case "codes":
+			out.Codes, err = codesOf(u, j)
+		case "drive":
+			k := slices.IndexFunc(j.Job.Live, func(v prove.Value) bool { return v.ID == r.Value && v.Drives != "" })
+			if k < 0 {
+				return problem(http.StatusUnprocessableEntity, "no-such-value", "No output is worked by that identifier in the list of what the unit can be asked for.", "/value")
+			}
+			v := &j.Job.Live[k]
+			err = u.Drive(v, time.Duration(min(max(r.Seconds, 1), 5)*float64(time.Second)), func() error {
+				return values(u, j.Job.Live[k:k+1])
+			})
+		default:
+			return problem(http.StatusUnprocessableEntity, "no-action", "A unit is asked for its identity, values or codes, to clear them, or to drive an output.", "/what")
+		}
+		return err
+	})
+	var own *Problem
+	if errors.As(err, &own) {
+		return own
+	}
+	if err != nil {
+		return problem(http.StatusBadGateway, "no-unit", sentence(err.Error()), "/address")
+	}
+	c.JSON(http.StatusOK, out)
+	return nil
+}
+
+// codesOf reads a unit's codes with what they say, and which output of this vehicle they are about.
+func codesOf(u *exchange.UnitLine, j *computed) ([]CodeSays, error) {
+	codes, err := u.Codes()
+	if err != nil {
+		return nil, err
+	}
+	p, done := j.prove()
+	defer done()
+	out := []CodeSays{}
+	raised := j.plan().Join.Raised
+	for _, x := range codes {
+		says := CodeSays{FaultCode: x, Text: prove.CodeText(x.Code)}
+		for name, all := range raised {
+			if slices.Contains(all, x.Code) {
+				says.Gone = name
+			}
+		}
+		if p.err == nil {
+			says.Output, says.Device, _ = p.vehicle.OutputOf(x.Code)
+		}
+		out = append(out, says)
+	}
+	return out, nil
+}
+
+// askRig reads the indicators of a bench rig, and turns its wheel.
+func (s *Server) askRig(c *gin.Context) error {
+	r, err := read[RigRequest](c)
+	if err != nil {
+		return err
+	}
+	if err := r.Wheel.Check(); err != nil {
+		return problem(http.StatusUnprocessableEntity, "bad-value", sentence(err.Error()), "/wheel")
+	}
+	j, err := s.compute(c.Request.Context(), c.Param("job"))
+	if err != nil {
+		return err
+	}
+	s.bench.of(c.Param("job"), s.now())
+	out := RigSays{}
+	var edges []float64
+	err = exchange.WithRig(c.Request.Context(), r.Address, func(rig *exchange.Rig) error {
+		var err error
+		if edges, err = rig.Turn(r.Wheel); err == nil {
+			out.Lit, err = rig.Indicators()
+		}
+		return err
+	})
+	if err != nil {
+		return problem(http.StatusBadGateway, "no-rig", sentence(err.Error()), "/address")
+	}
+	out.Edges = len(edges)
+	out.RPM, out.Missing, out.Read = prove.Speed(edges, r.Wheel.Teeth)
+	if out.Read {
+		out.Dial = j.dial(out.RPM)
+	}
+	c.JSON(http.StatusOK, out)
+	return nil
+}
+
+// dial gives what the tachometer must show at a speed of the crank by the sum of Join; 0 where that has none.
+func (j *computed) dial(rpm float64) float64 {
+	items := j.plan().Join.Functions
+	for i := range items {
+		if items[i].ID != "tach" || items[i].Sum == nil || items[i].Sum.Chart == nil {
+			continue
+		}
+		if points := items[i].Sum.Chart.Points; len(points) > 1 && points[len(points)-1].True > 0 {
+			last := points[len(points)-1]
+			return rpm * last.Shown / last.True
+		}
+	}
+	return 0
+}
+
+// putLive keeps the list of what the unit can be asked for: as text, or as the simulated unit's papers have it.
+func (s *Server) putLive(c *gin.Context) error {
+	r, err := read[LiveRequest](c)
+	if err != nil {
+		return err
+	}
+	return s.checked(c, func(j *computed) error {
+		list, err := prove.ReadValues(r.Text)
+		if r.Simulated {
+			p, done := j.prove()
+			if err = p.err; err == nil {
+				list, _ = standins.ValuesOf(p.vehicle)
+			}
+			done()
+		}
+		if err != nil {
+			return problem(http.StatusUnprocessableEntity, "bad-value", sentence(err.Error()), "/text")
+		}
+		return s.apply(c, change{id: r.ID, what: "live", seen: r.Seen, base: j.Revision, bodies: map[string]any{store.SubjectLive: orNil(list)}})
+	})
+}
+
+// orNil gives nothing for an empty list.
+func orNil(list prove.Values) any {
+	if len(list) == 0 {
+		return nil
+	}
+	return list
+}

@@ -1,0 +1,161 @@
+package server
+
+import (
+	"bytes"
+	"fmt"
+	"net/http"
+	"slices"
+	"strings"
+	"time"
+
+	"github.com/gin-gonic/gin"
+
+	"draxel/core/harness"
+	"draxel/core/prove"
+	"draxel/core/work"
+	"draxel/exchange"
+	"draxel/store"
+)
+
+// note keeps what was heard, seen, changed or tested, or takes it back.
+func (s *Server) note(c *gin.Context) error {
+	r, err := read[NoteRequest](c)
+	if err != nil {
+		return err
+	}
+	if r.Out != "" {
+		return s.apply(c, change{id: r.ID, what: "note-back", seen: r.Seen, bodies: map[string]any{store.SubjectNote(r.Out): nil}})
+	}
+	x := prove.Note{ID: r.ID, Kind: r.Kind, Text: strings.TrimSpace(r.Text), Who: who(c), When: s.now().UTC().UnixMilli()}
+	if err := unsound(&x, "/text"); err != nil {
+		return err
+	}
+	return s.apply(c, change{id: r.ID, what: "note", reason: x.Text, seen: r.Seen, bodies: map[string]any{store.SubjectNote(x.ID): x}})
+}
+
+// putProgram keeps the record of what was written into the unit. It is closed only when nothing is missing.
+func (s *Server) putProgram(c *gin.Context) error {
+	r, err := read[ProgramRequest](c)
+	if err != nil {
+		return err
+	}
+	x := r.Program
+	x.Who, x.When = who(c), s.now().UTC().UnixMilli()
+	if err := unsound(&x, "/program"); err != nil {
+		return err
+	}
+	return s.checked(c, func(j *computed) error {
+		if lacks := x.Lacks(j.plan().Settings()); x.Done && len(lacks) > 0 {
+			return problem(http.StatusConflict, "not-whole", sentence("it cannot be closed, it lacks "+strings.Join(lacks, "; ")), "/program/done")
+		}
+		return s.apply(c, change{id: r.ID, what: "program", seen: r.Seen, base: j.Revision, bodies: map[string]any{store.SubjectProgram: x}})
+	})
+}
+
+// mend notes that a fault was found and put right. Terminals that stand in each other's cavities and are left so become what is
+// really there: the plan goes on from that.
+func (s *Server) mend(c *gin.Context) error {
+	r, err := read[MendRequest](c)
+	if err != nil {
+		return err
+	}
+	return s.checked(c, func(j *computed) error {
+		x := prove.Mend{ID: r.ID, Text: strings.TrimSpace(r.Text), Did: strings.TrimSpace(r.Did),
+			Took: len(prove.Since(j.Job.Proved, j.Job.Mended)), Who: who(c), When: s.now().UTC().UnixMilli()}
+		if err := unsound(&x, "/text"); err != nil {
+			return err
+		}
+		bodies := map[string]any{store.SubjectMend(x.ID): x}
+		if r.Left {
+			tick, err := s.asFound(j, x.Text)
+			if err != nil {
+				return err
+			}
+			s.stamp(c, j, tick, 0)
+			bodies[store.SubjectTick(tick.Step)] = *tick
+		}
+		return s.apply(c, change{id: r.ID, what: "mended", reason: x.Text, seen: r.Seen, base: j.Revision, bodies: bodies})
+	})
+}
+
+// asFound gives the entry of the work by which terminals stand where they were found: in each other's cavity, or one of them in
+// a cavity that was empty.
+func (s *Server) asFound(j *computed, text string) (*work.Tick, error) {
+	p, done := j.prove()
+	defer done()
+	if p.err != nil {
+		return nil, problem(http.StatusUnprocessableEntity, "nothing-said", sentence(p.err.Error()), "")
+	}
+	a, b, is := p.vehicle.Exchanged(text)
+	if !is {
+		return nil, problem(http.StatusUnprocessableEntity, "no-exchange", "Only terminals that stand in wrong cavities can be left as they are found.", "/left")
+	}
+	from, okA := j.facts.Cavity(a)
+	to, okB := j.facts.Cavity(b)
+	now := j.plan().Past.Now
+	t, full := now.In(from)
+	if !okA || !okB || !full {
+		return nil, problem(http.StatusConflict, "cannot-be", fmt.Sprintf("There is no terminal in %s now: the work says so.", a), "/text")
+	}
+	edits := []harness.Edit{{Do: harness.Remove, Terminal: t, At: from, Label: b}}
+	if other, full := now.In(to); full {
+		edits = append(edits, harness.Edit{Do: harness.Remove, Terminal: other, At: to, Label: a},
+			harness.Edit{Do: harness.Insert, Terminal: other, At: from})
+	} else if now.Plugged(to) {
+		edits = append(edits, harness.Edit{Do: harness.Unplug, At: to})
+	}
+	edits = append(edits, harness.Edit{Do: harness.Insert, Terminal: t, At: to})
+	if _, err := harness.Apply(now, edits...); err != nil {
+		return nil, problem(http.StatusConflict, "cannot-be", sentence(err.Error()), "/text")
+	}
+	return &work.Tick{Step: work.New(edits).ID, Edits: edits, Text: "Found so: " + text + ".", Stage: "pin", Kind: "otherwise",
+		At: []harness.Ref{from, to}}, nil
+}
+
+// proveCSV gives the test sheet with what was measured as CSV.
+func (s *Server) proveCSV(c *gin.Context) error {
+	return s.proveSheet(c, "csv", "text/csv; charset=utf-8", exchange.WriteProveCSV)
+}
+
+// provePDF gives the test sheet to be filled in by hand.
+func (s *Server) provePDF(c *gin.Context) error {
+	return s.proveSheet(c, "pdf", "application/pdf", exchange.WriteProvePDF)
+}
+
+func (s *Server) proveSheet(c *gin.Context, kind, mime string, write func(w *bytes.Buffer, x exchange.ProveSheet) error) error {
+	j, err := s.compute(c.Request.Context(), c.Param("job"))
+	if err != nil {
+		return err
+	}
+	p, done := j.prove()
+	defer done()
+	if p.err != nil {
+		return problem(http.StatusUnprocessableEntity, "nothing-said", sentence(p.err.Error()), "")
+	}
+	hash, err := j.Hash()
+	if err != nil {
+		return err
+	}
+	x := exchange.ProveSheet{Title: j.Job.Title, Revision: int(j.Revision), Hash: hash, Printed: s.now().UTC().Format(time.DateOnly)}
+	now := prove.Since(j.Job.Proved, j.Job.Mended)
+	unbuilt := j.plan().Unbuilt()
+	for i := range p.sheet.Lines {
+		l := &p.sheet.Lines[i]
+		if c.Query("all") == "" && !l.First && !slices.Contains([]string{"feeds", "relays"}, l.Section) {
+			continue
+		}
+		line := ProvedLine{SheetLine: *l, Waits: p.vehicle.Touches(&l.Measure, unbuilt)}
+		line.read(j.Job.Proved, now)
+		out := exchange.ProveLine{SheetLine: *l, How: l.Setup.String(), Waits: line.Waits, Fits: line.Fits, Again: line.Again}
+		if line.Reading != nil {
+			out.Reading = line.Reading
+		}
+		x.Lines = append(x.Lines, out)
+	}
+	var b bytes.Buffer
+	if err := write(&b, x); err != nil {
+		return err
+	}
+	download(c, j.Job.Title+" test sheet."+kind, mime, b.Bytes())
+	return nil
+}
