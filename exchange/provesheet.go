@@ -144,7 +144,7 @@ func WriteProvePDF(w *bytes.Buffer, x ProveSheet) error {
 		}
 		if l.How != how {
 			how = l.How
-			pdf.SetFont("text", "B", 9)
+			pdf.SetFont("mono", "B", 9)
 			pdf.SetXY(margin, y+1)
 			pdf.CellFormat(0, 5, clipped(pdf, l.Section+": "+how, 180), "", 0, "L", false, 0, "")
 			y += 6
@@ -176,7 +176,11 @@ func WriteProvePDF(w *bytes.Buffer, x ProveSheet) error {
 		}
 		at := margin
 		for k, text := range []string{strconv.Itoa(i + 1), l.A, l.B, why, l.must(), value} {
-			pdf.SetFont(map[bool]string{true: "text", false: "mono"}[k == 3], "", 8)
+			if k == 3 {
+				pdf.SetFont("text", "", 8)
+			} else {
+				pdf.SetFont("mono", "B", 8)
+			}
 			pdf.SetXY(at, y)
 			pdf.CellFormat(proveColumns[k].wide, 5, clipped(pdf, text, proveColumns[k].wide-1), "B", 0, "L", false, 0, "")
 			at += proveColumns[k].wide

@@ -125,7 +125,11 @@ func vehicle(r *rand.Rand, loads int) *prove.Vehicle {
 	if err != nil {
 		panic(err)
 	}
-	v.Net = net
+	v.Net, v.Of = net, map[string][]int32{}
+	for element, device := range v.Where {
+		i, _ := net.Element(element)
+		v.Of[device] = append(v.Of[device], i)
+	}
 	v.Usual = func(s prove.Setup) network.Condition {
 		keys := map[string]network.Key{"run": network.Run, "crank": network.Crank, "off": network.Off}
 		key := keys[s.Key]

@@ -205,7 +205,7 @@ func (d *Decisions) Open(settings []string) []finding.Finding {
 		if lacks := p.Lacks(settings); len(lacks) > 0 {
 			text = "The programming is begun and not closed: it lacks " + strings.Join(lacks, "; ") + "."
 		}
-		out = append(out, finding.Finding{Code: "programming-open", Severity: finding.Check, Stage: "prove", Subject: "programming",
+		out = append(out, finding.Finding{Code: "record-open", Severity: finding.Check, Stage: "prove", Subject: "programming",
 			Text: text, Remedy: "Close its record in Prove, under Programming."})
 	}
 	for i := range d.Gates {

@@ -271,6 +271,26 @@ func (v *Vehicle) With(m *Measure, faults []network.Fault) (Shown, error) {
 	return v.shows(s, m)
 }
 
+// Inside gives the volts that a unit has at a cavity of its own, behind the terminal, in a setup with faults; 0 where nothing
+// leads there.
+func (v *Vehicle) Inside(cavity string, setup Setup, faults []network.Fault) (float64, error) {
+	s, err := v.state(setup)
+	if err == nil && len(faults) > 0 {
+		s, err = s.With(faults...)
+	}
+	if err != nil {
+		return 0, err
+	}
+	n, there := v.nodes[cavity]
+	if !there {
+		return 0, fmt.Errorf("there is no cavity %s", cavity)
+	}
+	if n = network.Node(v.Net.Heads()[n]); s.Floating[n] {
+		return 0, nil
+	}
+	return s.Volts[n], nil
+}
+
 // Pulled lists the relays that have pulled in a setup with faults: those that stand for a unit's being awake too.
 func (v *Vehicle) Pulled(setup Setup, faults []network.Fault) ([]string, error) {
 	s, err := v.state(setup)
