@@ -227,6 +227,8 @@ func (s *Server) setReading(c *gin.Context) error {
 	x := r.Reading
 	x.ID = x.Measure.Key()
 	x.Who, x.When = who(c), s.now().UTC().UnixMilli()
+	b := s.bench.of(c.Param("job"), s.now())
+	x.Simulated = b != nil && r.Meter != "" && b.at.Meter == strings.TrimSpace(r.Meter)
 	if err := unsound(&x, "/reading"); err != nil {
 		return err
 	}

@@ -80,6 +80,7 @@ type ReadingProvedRequest struct {
 	Seen    int64              `json:"seen"`
 	Reading prove.MeterReading `json:"reading,omitzero"`
 	Out     string             `json:"out,omitempty"`
+	Meter   string             `json:"meter,omitempty"` // the address that it was read from
 }
 
 // GateRequest passes a gate of powering up, or opens it again.

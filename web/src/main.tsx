@@ -69,6 +69,12 @@ const router = createBrowserRouter([
     ],
   },
   {
+    path: '/jobs/:job/trainer',
+    errorElement: <Failed />,
+    hydrateFallbackElement: <></>,
+    lazy: async () => ({ Component: (await import('./stages/prove/TrainerPage')).TrainerPage }),
+  },
+  {
     path: '/jobs/:job/bench',
     errorElement: <Failed />,
     hydrateFallbackElement: <></>,

@@ -1,7 +1,20 @@
-import { useMutation, useQuery } from '@tanstack/react-query';
-import { request } from './client';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { newChangeID, request } from './client';
 import { jobPath, useSend } from './hooks';
 import type {
+  Benched,
+  LiveRequest,
+  NoteRequest,
+  ProgramRequest,
+  RigRequest,
+  RigSays,
+  StandinRequest,
+  TrainEnd,
+  TrainEndRequest,
+  TrainRequest,
+  TrainView,
+  UnitRequest,
+  UnitSays,
   DiagnosisView,
   GateRequest,
   MendRequest,
@@ -37,3 +50,57 @@ export const useAskMeter = (job: string) =>
 export const usePassGate = (job: string) => useSend<Omit<GateRequest, 'id'>>(job, 'POST', '/prove/gate');
 
 export const useMend = (job: string) => useSend<Omit<MendRequest, 'id'>>(job, 'POST', '/prove/mended');
+
+/** Starts a simulated vehicle of the job on the server's machine, or stops it: nothing of the job is changed by that. */
+export function useStandin(job: string) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (r: StandinRequest) => request<Benched>('POST', `${jobPath(job)}/prove/standin`, r),
+    onSuccess: () => client.invalidateQueries({ queryKey: ['job', job, 'prove'] }),
+  });
+}
+
+/** Asks a control unit: nothing is kept by that. */
+export const useAskUnit = (job: string) =>
+  useMutation({
+    mutationFn: (r: UnitRequest) => request<UnitSays>('POST', `${jobPath(job)}/prove/unit`, r),
+  });
+
+export const useAskRig = (job: string) =>
+  useMutation({
+    mutationFn: (r: RigRequest) => request<RigSays>('POST', `${jobPath(job)}/prove/rig`, r),
+  });
+
+export const useSetLive = (job: string) => useSend<Omit<LiveRequest, 'id'>>(job, 'PUT', '/prove/live');
+export const useNote = (job: string) => useSend<Omit<NoteRequest, 'id'>>(job, 'POST', '/prove/note');
+export const useSetProgram = (job: string) =>
+  useSend<Omit<ProgramRequest, 'id'>>(job, 'PUT', '/prove/program');
+
+/** A round of the trainer: the same level and seed hide the same. */
+export const useRound = (job: string, level: number, seed: number) =>
+  useQuery({
+    queryKey: ['round', job, level, seed],
+    queryFn: () => request<TrainView>('GET', `${jobPath(job)}/prove/train?level=${level}&seed=${seed}`),
+    staleTime: Infinity,
+    retry: false,
+    enabled: seed > 0,
+  });
+
+export const useRoundRead = (job: string) =>
+  useMutation({
+    mutationFn: (r: TrainRequest) => request<Shown>('POST', `${jobPath(job)}/prove/train/read`, r),
+  });
+
+export const useCauses = (job: string, words: string) =>
+  useQuery({
+    queryKey: ['causes', job, words],
+    queryFn: () =>
+      request<string[]>('GET', `${jobPath(job)}/prove/train/causes?q=${encodeURIComponent(words)}`),
+    placeholderData: (last) => last,
+  });
+
+export const useRoundEnd = (job: string) =>
+  useMutation({
+    mutationFn: (r: Omit<TrainEndRequest, 'id'>) =>
+      request<TrainEnd>('POST', `${jobPath(job)}/prove/train/end`, { ...r, id: newChangeID() }),
+  });

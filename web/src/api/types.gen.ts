@@ -2956,6 +2956,7 @@ export interface MeterReading {
   times?: number;
   who?: string;
   when?: number;
+  simulated?: boolean;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -3163,6 +3164,7 @@ export interface ReadingProvedRequest {
   seen: number;
   reading?: MeterReading;
   out?: string;
+  meter?: string;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema

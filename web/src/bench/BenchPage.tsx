@@ -15,6 +15,7 @@ import { ReasonDialog } from '../work/ReasonDialog';
 import { BenchFrame, useBenchKeys } from './BenchFrame';
 import { CheckBench } from './CheckBench';
 import { NotAsExpected, type Answer } from './NotAsExpected';
+import { ProveBench } from './ProveBench';
 import { ShareLink } from './ShareLink';
 import { StepCard } from './StepCard';
 import { useAwake } from './useAwake';
@@ -24,7 +25,13 @@ import { useClock } from './useClock';
 export function BenchPage() {
   const job = useParams().job ?? '';
   const [address] = useSearchParams();
-  return address.get('stage') === 'check' ? <CheckBench job={job} /> : <StepsBench job={job} />;
+  switch (address.get('stage')) {
+    case 'check':
+      return <CheckBench job={job} />;
+    case 'prove':
+      return <ProveBench job={job} />;
+  }
+  return <StepsBench job={job} />;
 }
 
 function StepsBench({ job }: { job: string }) {

@@ -66,12 +66,20 @@ export function FaultPart({ job, view }: { job: string; view: ProveView }) {
 function Symptom({ job, view }: { job: string; view: ProveView }) {
   const [device, choose] = useState<string | undefined>();
   const [key, turn] = useState('run');
+  const [on, switchOn] = useState<string[]>([]);
+  const [drive, setDrive] = useState<string | undefined>();
   const measure: Measure = {
     id: '',
     kind: 'works',
     a: device ?? '',
     b: '',
-    setup: { key, battery: true, units: true },
+    setup: {
+      key,
+      battery: true,
+      units: true,
+      ...(on.length > 0 ? { on: [...on].sort().join(',') } : {}),
+      ...(drive ? { drive } : {}),
+    },
   };
   return (
     <>
@@ -98,6 +106,33 @@ function Symptom({ job, view }: { job: string; view: ProveView }) {
           options={view.positions.map((x) => ({ value: x, label: x }))}
         />
       </div>
+      {device && (
+        <div className="bar">
+          <Select
+            size="small"
+            mode="multiple"
+            aria-label="what is worked meanwhile"
+            placeholder="pedal, lever, light"
+            style={{ width: 180 }}
+            virtual={false}
+            value={on}
+            onChange={switchOn}
+            options={view.switches.map((x) => ({ value: x, label: x }))}
+          />
+          <Select
+            size="small"
+            allowClear
+            aria-label="output that a tester works"
+            placeholder="tester on"
+            style={{ width: 110 }}
+            virtual={false}
+            value={drive}
+            onChange={setDrive}
+            options={view.outputs.map((o) => ({ value: o.at, label: `${o.at} ${o.drives}` }))}
+            popupMatchSelectWidth={300}
+          />
+        </div>
+      )}
       {device && (
         <ReadingField job={job} revision={view.revision} measure={measure} onKept={() => choose(undefined)} />
       )}
@@ -163,6 +198,7 @@ function Suspects({ job, view, d }: { job: string; view: ProveView; d: Diagnosis
   const mend = useMend(job);
   const { message } = App.useApp();
   const [found, find] = useState<SuspectView | undefined>();
+  const [left, leave] = useState<SuspectView | undefined>();
   if (d.readings === 0) {
     return <p className="quiet">Nothing is measured yet.</p>;
   }
@@ -195,6 +231,15 @@ function Suspects({ job, view, d }: { job: string; view: ProveView; d: Diagnosis
               <div className="bar">
                 <span>{s.do.join(' ')}</span>
                 <span className="grow" />
+                {s.left && (
+                  <Button
+                    size="small"
+                    title="the terminals stay where they are found: the plan goes on from there"
+                    onClick={() => leave(s)}
+                  >
+                    It is so: the plan follows…
+                  </Button>
+                )}
                 <Button size="small" type="primary" onClick={() => find(s)}>
                   It was this…
                 </Button>
@@ -202,6 +247,20 @@ function Suspects({ job, view, d }: { job: string; view: ProveView; d: Diagnosis
             )}
           </div>
         ))}
+      {left && (
+        <ReasonDialog
+          title="Keep it as it is found?"
+          why={`${left.text}. That is what is really there from now on: the harness as it is now has it so, and the work list says what is to be moved. Nothing has been touched yet.`}
+          onClose={() => leave(undefined)}
+          onReason={(did) => {
+            leave(undefined);
+            mend.mutate(
+              { seen: view.revision, text: left.text, did, left: true },
+              { onError: (e) => void message.warning(explain(e)) },
+            );
+          }}
+        />
+      )}
       {found && (
         <ReasonDialog
           title="What was done?"

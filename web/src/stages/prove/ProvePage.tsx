@@ -1,5 +1,5 @@
 import './prove.css';
-import { useSearchParams } from 'react-router';
+import { Link, useNavigate, useSearchParams } from 'react-router';
 import { explain } from '../../api/client';
 import { useProve } from '../../api/prove';
 import type { ProveView } from '../../api/types.gen';
@@ -8,7 +8,10 @@ import { useKey } from '../../keys/useKey';
 import { PartTabs } from '../../work/PartTabs';
 import { FaultPart } from './FaultPart';
 import { GatesPart } from './GatesPart';
+import { RecordsPart } from './RecordsPart';
 import { SheetPart } from './SheetPart';
+import { SimulatedBar } from './SimulatedBar';
+import { UnitPart } from './UnitPart';
 
 /** What the meter must show, what is wrong where it does not, and power that comes on in stages. */
 export function ProvePage() {
@@ -20,15 +23,25 @@ export function ProvePage() {
   return prove.data ? <Prove job={job} view={prove.data} /> : <main className="page" aria-busy="true" />;
 }
 
-const parts = { sheet: 'Test sheet', fault: 'Find the fault', power: 'Power up' };
+const parts = {
+  sheet: 'Test sheet',
+  fault: 'Find the fault',
+  power: 'Power up',
+  unit: 'Unit and rig',
+  records: 'Records',
+};
 
 function Prove({ job, view }: { job: string; view: ProveView }) {
   const [address, setAddress] = useSearchParams();
+  const go = useNavigate();
   const part = address.get('part') ?? 'sheet';
   const open = (p: string) => setAddress(p === 'sheet' ? {} : { part: p });
   useKey('1', () => open('sheet'));
   useKey('2', () => open('fault'));
   useKey('3', () => open('power'));
+  useKey('4', () => open('unit'));
+  useKey('5', () => open('records'));
+  useKey('b', () => void go(`/jobs/${job}/bench?stage=prove`));
   const read = view.lines.filter((l) => l.reading && !l.again);
   const first = view.lines.filter((l) => l.first);
   return (
@@ -49,14 +62,28 @@ function Prove({ job, view }: { job: string; view: ProveView }) {
           <strong className="mono">{view.gates.filter((g) => g.passed).length}</strong> of {view.gates.length}{' '}
           gates
         </span>
+        <span className="grow" />
+        {!view.why && (
+          <>
+            <Link to={`/jobs/${job}/bench?stage=prove`}>
+              At the bench <kbd>B</kbd>
+            </Link>
+            <Link to={`/jobs/${job}/trainer`}>Trainer</Link>
+          </>
+        )}
       </div>
       <PartTabs label="parts of Prove" parts={parts} at={part} onOpen={open} />
+      {part !== 'unit' && <SimulatedBar job={job} bench={view.bench ?? { on: false }} />}
       {view.why ? (
         <p className="proveempty">{view.why}</p>
       ) : part === 'fault' ? (
         <FaultPart job={job} view={view} />
       ) : part === 'power' ? (
         <GatesPart job={job} view={view} />
+      ) : part === 'unit' ? (
+        <UnitPart job={job} view={view} />
+      ) : part === 'records' ? (
+        <RecordsPart job={job} view={view} />
       ) : (
         <SheetPart job={job} view={view} />
       )}

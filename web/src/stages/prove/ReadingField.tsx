@@ -21,12 +21,18 @@ export function ReadingField({ job, revision, measure, focus, onKept }: Props) {
   const [meter] = useMeter();
   const [text, write] = useState('');
   const field = useRef<InputRef>(null);
+  const [from, read] = useState(false); // what stands in the field came from the meter
   const keep = (value: number, over: boolean) =>
     set.mutate(
-      { seen: revision, reading: { ...bare(measure), value, ...(over ? { over } : {}) } },
+      {
+        seen: revision,
+        reading: { ...bare(measure), value, ...(over ? { over } : {}) },
+        ...(meter && from ? { meter } : {}),
+      },
       {
         onSuccess: () => {
           write('');
+          read(false);
           onKept?.();
         },
         onError: (e) => void message.warning(explain(e)),
@@ -59,7 +65,10 @@ export function ReadingField({ job, revision, measure, focus, onKept }: Props) {
         suffix={measure.kind === 'ohms' ? 'Ω' : 'V'}
         value={text}
         status={text.trim() && !value ? 'error' : ''}
-        onChange={(e) => write(e.target.value)}
+        onChange={(e) => {
+          write(e.target.value);
+          read(false);
+        }}
         style={{ width: 150 }}
       />
       <Button htmlType="submit" type="primary" disabled={!value} loading={set.isPending}>
@@ -73,6 +82,7 @@ export function ReadingField({ job, revision, measure, focus, onKept }: Props) {
               { address: meter, measure: bare(measure) },
               {
                 onSuccess: (x) => {
+                  read(true);
                   write(x.over ? 'OL' : String(Number(x.value.toPrecision(4))));
                   field.current?.focus();
                 },

@@ -2,6 +2,7 @@ import { App, Button, Input, Select } from 'antd';
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { explain } from '../../api/client';
+import { fileAddress } from '../../api/hooks';
 import { useSetReading } from '../../api/prove';
 import type { ProvedLine, ProveView } from '../../api/types.gen';
 import { VirtualRows } from '../../frame/VirtualRows';
@@ -82,6 +83,8 @@ export function SheetPart({ job, view }: { job: string; view: ProveView }) {
             {lines.length} · <kbd>M</kbd> type in what the meter shows
           </span>
           <span className="grow" />
+          <a href={fileAddress(job, 'prove/sheet.pdf')}>PDF</a>
+          <a href={fileAddress(job, 'prove/sheet.csv')}>CSV</a>
           <Input
             size="small"
             style={{ width: 250 }}

@@ -1,19 +1,29 @@
-import { useState } from 'react';
+import { useSyncExternalStore } from 'react';
 
-const place = 'draxel-meter';
+type Device = 'meter' | 'unit' | 'rig';
 
-/** The address of a meter that answers over the network, kept by this browser; empty where values are typed in. */
-export function useMeter(): [string, (address: string) => void] {
-  const [address, set] = useState(() => localStorage.getItem(place) ?? '');
+const place = (d: Device) => `draxel-${d}`;
+const listeners = new Set<() => void>();
+const subscribe = (call: () => void) => {
+  listeners.add(call);
+  return () => listeners.delete(call);
+};
+
+/** The address of a device that answers over the network, kept by this browser; empty where there is none. */
+export function useAddress(device: Device): [string, (address: string) => void] {
+  const address = useSyncExternalStore(subscribe, () => localStorage.getItem(place(device)) ?? '');
   return [
     address,
     (to) => {
-      set(to);
       if (to) {
-        localStorage.setItem(place, to);
+        localStorage.setItem(place(device), to);
       } else {
-        localStorage.removeItem(place);
+        localStorage.removeItem(place(device));
       }
+      listeners.forEach((call) => call());
     },
   ];
 }
+
+/** The address of a meter; empty where values are typed in. */
+export const useMeter = () => useAddress('meter');

@@ -43,7 +43,8 @@ export function bandWords(kind: string, band: Band): string {
   return `${short(band.least)} to ${short(band.most)} ${unit}`;
 }
 
-export const readingWords = (r: MeterReading) => shown(r.kind, r.value, r.over);
+export const readingWords = (r: MeterReading) =>
+  shown(r.kind, r.value, r.over) + (r.simulated ? ' (simulated)' : '');
 
 /** How a line stands: a shape and a word. */
 export function standingOf(l: ProvedLine): { mark: string; word: string } {

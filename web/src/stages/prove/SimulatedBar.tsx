@@ -1,0 +1,59 @@
+import { App, Button } from 'antd';
+import { explain } from '../../api/client';
+import { useStandin } from '../../api/prove';
+import type { Benched } from '../../api/types.gen';
+import { useAddress } from './useMeter';
+
+/** A simulated vehicle of this harness with its meter, unit and rig: started, told while it runs, and stopped. */
+export function SimulatedBar({ job, bench, start }: { job: string; bench: Benched; start?: boolean }) {
+  const run = useStandin(job);
+  const { message } = App.useApp();
+  const [, setMeter] = useAddress('meter');
+  const [, setUnit] = useAddress('unit');
+  const [, setRig] = useAddress('rig');
+  const put = (on: boolean, seed: number) =>
+    run.mutate(
+      { on, ...(seed ? { seed } : {}) },
+      {
+        onSuccess: (b) => {
+          setMeter(b.meter ?? '');
+          setUnit(b.unit ?? '');
+          setRig(b.rig ?? '');
+        },
+        onError: (e) => void message.warning(explain(e)),
+      },
+    );
+  if (!bench.on) {
+    return (
+      start && (
+        <div className="bar">
+          <span className="quiet">
+            No meter or unit at hand? A simulated vehicle of this harness answers like one.
+          </span>
+          <Button size="small" loading={run.isPending} onClick={() => put(true, 0)}>
+            Start it in order
+          </Button>
+          <Button
+            size="small"
+            disabled={run.isPending}
+            onClick={() => put(true, 1 + Math.floor(Math.random() * 1e6))}
+          >
+            Start it with something wrong
+          </Button>
+        </div>
+      )
+    );
+  }
+  return (
+    <div className="simulated" role="status" data-testid="simulated">
+      <strong>SIMULATED</strong> A simulated vehicle answers,{' '}
+      {bench.hides ? 'with something wrong' : 'in order'}: meter <span className="mono">{bench.meter}</span>,
+      unit <span className="mono">{bench.unit}</span>, rig <span className="mono">{bench.rig}</span>. What is
+      read from it says nothing of the real one.
+      <span className="grow" />
+      <Button size="small" loading={run.isPending} onClick={() => put(false, 0)}>
+        Stop it
+      </Button>
+    </div>
+  );
+}
