@@ -74,6 +74,9 @@ func describePackhorse(j *plan.Job) error {
 		return err
 	}
 	joinPackhorse(j)
+	if err := provePackhorse(j); err != nil {
+		return err
+	}
 	return feedPackhorse(j)
 }
 

@@ -16,7 +16,8 @@ import (
 // 5 how connectors are met, ways, origins of new wires, steps of one's own and answers to findings; format 6 further
 // pinouts, what connectors come from, lines struck out, tables side by side, and the lists that Feed goes by; format
 // 7 a fuse block of one's own, fuses that are changed, and ways to feed a job; format 8 what is wanted and stated of
-// functions, rules of outputs, the parts that functions ask for, and what was measured, passed and mended in Prove.
+// functions, rules of outputs, the parts that functions ask for, and what was measured, passed and mended in Prove;
+// format 9 what was written into the unit, notes, what the unit can be asked for, and rounds of the trainer.
 const Format = 9
 
 // JobFile is a whole job in one file: backup, sharing, bug report and test fixture at once.

@@ -9,7 +9,6 @@ import (
 	"testing"
 
 	"draxel/core/harness"
-	"draxel/core/plan"
 	"draxel/core/prove"
 	"draxel/server"
 )
@@ -147,7 +146,7 @@ func TestACodeLeadsToItsOutput(t *testing.T) {
 // Notes, and the record of the programming: two changes with no test between are found; a record is closed only when it is whole.
 func TestRecordsOfProve(t *testing.T) {
 	c := start(t)
-	p := proved{c, c.packhorse(func(j *plan.Job) { j.Notes, j.Proved, j.Mended, j.Program, j.Gates = nil, nil, nil, nil, nil })}
+	p := proved{c, c.packhorse(unproved)}
 	note := func(kind prove.NoteKind, text string) string {
 		_, code := post[server.Done](p, "POST", "/note", server.NoteRequest{ID: c.change(), Seen: p.view().Revision, Kind: kind, Text: text})
 		return code
