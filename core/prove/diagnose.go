@@ -104,12 +104,17 @@ type trial struct {
 }
 
 // try puts causes into the vehicle and compares every reading.
-func (v *Vehicle) try(causes []Cause, readings []MeterReading, base []Shown) (trial, error) {
+func (v *Vehicle) try(causes []Cause, readings []MeterReading, base []Shown, feel *feeler) (trial, error) {
 	t := trial{loss: make([]float64, len(readings))}
 	degree := slices.ContainsFunc(causes, func(c Cause) bool { return soft(&c) })
 	states := map[Setup]*network.State{}
 	for k := range readings {
 		r := &readings[k]
+		if !feel.feels(k, r.Setup, causes) {
+			t.loss[k] = feel.loss[k]
+			t.sum += t.loss[k]
+			continue
+		}
 		s := states[r.Setup]
 		if s == nil {
 			var err error
@@ -149,7 +154,7 @@ func (v *Vehicle) Diagnose(readings []MeterReading, options []Measure) (Diagnosi
 	v.ready()
 	d := Diagnosis{Suspects: []Suspect{}, Out: []string{}, Doubtful: []string{}}
 	base := make([]Shown, len(readings))
-	var points []network.Node
+	var points, out []network.Node
 	healthy := 0.0
 	for k := range readings {
 		r := &readings[k]
@@ -161,16 +166,21 @@ func (v *Vehicle) Diagnose(readings []MeterReading, options []Measure) (Diagnosi
 		healthy += fits(r, x, 0)
 		if !BandOf(&r.Measure, x).Fits(r) {
 			d.Out = append(d.Out, r.ID)
+			out = append(out, v.pointsOf(&r.Measure)...)
 		}
 		points = append(points, v.pointsOf(&r.Measure)...)
 	}
 	all := v.Causes()
 	d.Of = len(all)
+	if len(out) > 0 { // what cannot be seen there explains nothing: it is as likely as that nothing is wrong
+		points = out
+	}
 	elements, nodes := v.near(points)
 	total := 0.0
 	for i := range all {
 		total += all[i].Prior
 	}
+	feel := v.feel(readings, base)
 	var singles []Suspect
 	trials := map[int]trial{}
 	for i := range all {
@@ -178,7 +188,7 @@ func (v *Vehicle) Diagnose(readings []MeterReading, options []Measure) (Diagnosi
 		s := Suspect{Causes: []Cause{*c}, score: math.Log(c.Prior/total) + healthy}
 		if v.sees(c, elements, nodes) {
 			d.Looked++
-			t, err := v.try(all[i:i+1], readings, base)
+			t, err := v.try(all[i:i+1], readings, base, feel)
 			if err != nil {
 				continue // what the network has no element for
 			}
@@ -187,14 +197,15 @@ func (v *Vehicle) Diagnose(readings []MeterReading, options []Measure) (Diagnosi
 		}
 		singles = append(singles, s)
 	}
-	suspects := append(singles, v.pairs(singles, trials, readings, base, &d)...)
-	v.weigh(&d, suspects, healthy, readings, base)
+	suspects := append(singles, v.pairs(singles, trials, readings, base, feel, &d)...)
+	v.weigh(&d, suspects, healthy, readings, base, feel)
 	v.advise(&d, readings, options)
 	return d, nil
 }
 
 // weigh turns scores into probabilities, and says of the likeliest what they explain.
-func (v *Vehicle) weigh(d *Diagnosis, suspects []Suspect, healthy float64, readings []MeterReading, base []Shown) {
+func (v *Vehicle) weigh(d *Diagnosis, suspects []Suspect, healthy float64, readings []MeterReading, base []Shown,
+	feel *feeler) {
 	top := healthy
 	for i := range suspects {
 		top = max(top, suspects[i].score)
@@ -240,7 +251,7 @@ func (v *Vehicle) weigh(d *Diagnosis, suspects []Suspect, healthy float64, readi
 	for i := range d.Suspects {
 		s := &d.Suspects[i]
 		s.Explains, s.Against = []string{}, []string{}
-		t, err := v.try(s.Causes, readings, base)
+		t, err := v.try(s.Causes, readings, base, feel)
 		if err != nil {
 			continue
 		}

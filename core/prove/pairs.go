@@ -49,7 +49,7 @@ func (v *Vehicle) helpers(singles []Suspect, trials map[int]trial, readings []Me
 }
 
 // pairs adds two faults at once: where two readings are out of band one fault may explain both, and two may.
-func (v *Vehicle) pairs(singles []Suspect, trials map[int]trial, readings []MeterReading, base []Shown,
+func (v *Vehicle) pairs(singles []Suspect, trials map[int]trial, readings []MeterReading, base []Shown, feel *feeler,
 	d *Diagnosis) []Suspect {
 	if len(d.Out) < 2 {
 		return nil
@@ -79,7 +79,7 @@ func (v *Vehicle) pairs(singles []Suspect, trials map[int]trial, readings []Mete
 		}
 		a, b := &singles[all[h[0]].at], &singles[all[h[1]].at]
 		both := []Cause{a.Causes[0], b.Causes[0]}
-		t, err := v.try(both, readings, base)
+		t, err := v.try(both, readings, base, feel)
 		if err != nil {
 			continue
 		}

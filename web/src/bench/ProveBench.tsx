@@ -145,7 +145,7 @@ function Lines({ job, title, view, onReload }: Props) {
             <p className="benchtext" data-testid="bench-text">
               {line.text}
             </p>
-            <div>{line.how}</div>
+            <div className="benchfunction">{line.how}</div>
             {line.caution && <div className="benchwarn">▲ {line.caution}</div>}
             <form
               className="benchread"
@@ -168,7 +168,7 @@ function Lines({ job, title, view, onReload }: Props) {
                 onChange={(e) => write(e.target.value)}
               />
             </form>
-            <div data-testid="bench-band">
+            <div className="benchmust" data-testid="bench-band">
               it must show <strong className="mono">{bandWords(line.kind, line.band)}</strong>
               <BandBar
                 kind={line.kind}
@@ -177,7 +177,7 @@ function Lines({ job, title, view, onReload }: Props) {
               />
             </div>
             {x && (
-              <p data-testid="bench-read">
+              <p className="benchmust" data-testid="bench-read">
                 {out ? '✕' : '✓'} read <strong className="mono">{shown(line.kind, x.value, x.over)}</strong>,{' '}
                 {out ? 'out of band' : 'in band'}
               </p>

@@ -56,7 +56,8 @@ function Prove({ job, view }: { job: string; view: ProveView }) {
           <strong className="mono">{first.filter((l) => l.reading && !l.again).length}</strong> of these done
         </span>
         <span>
-          <strong className="mono">{read.filter((l) => !l.fits).length}</strong> out of band
+          <strong className="mono">{read.concat(view.others).filter((l) => !l.fits).length}</strong> out of
+          band
         </span>
         <span>
           <strong className="mono">{view.gates.filter((g) => g.passed).length}</strong> of {view.gates.length}{' '}

@@ -46,11 +46,11 @@ export function SimulatedBar({ job, bench, start }: { job: string; bench: Benche
   }
   return (
     <div className="simulated" role="status" data-testid="simulated">
-      <strong>SIMULATED</strong> A simulated vehicle answers,{' '}
-      {bench.hides ? 'with something wrong' : 'in order'}: meter <span className="mono">{bench.meter}</span>,
-      unit <span className="mono">{bench.unit}</span>, rig <span className="mono">{bench.rig}</span>. What is
-      read from it says nothing of the real one.
-      <span className="grow" />
+      <span className="grow">
+        <strong>SIMULATED</strong> vehicle {bench.hides ? 'with something wrong' : 'in order'}. What is read
+        from it says nothing of the real one. Meter <span className="mono">{bench.meter}</span>, unit{' '}
+        <span className="mono">{bench.unit}</span>, rig <span className="mono">{bench.rig}</span>.
+      </span>
       <Button size="small" loading={run.isPending} onClick={() => put(false, 0)}>
         Stop it
       </Button>

@@ -126,7 +126,14 @@ export function TrainerMeter({ job, level, seed, round, view, onWalk }: Props) {
           Measure Ω, battery off
         </Button>
       </div>
-      <Faces view={view} spots={spots} width={420} />
+      {spots.length > 0 ? (
+        <Faces view={view} spots={spots} width={420} />
+      ) : (
+        <p className="quiet">
+          Put the probes on cavities, studs or posts: A8, fuse 5 out, battery +. What is asked costs a
+          measurement.
+        </p>
+      )}
     </section>
   );
 }

@@ -24,7 +24,7 @@ export function TrainerPage() {
     <main className="trainer">
       <header className="trainerhead">
         <strong>TRAINER</strong>{' '}
-        <span>a hidden fault, on the model: not the vehicle, and nothing is recorded of it</span>
+        <span>a hidden fault, on the model. This is not the vehicle, and no reading of it is kept</span>
         <span className="grow" />
         <Who />
         <Link to={`/jobs/${job}/prove`}>Back to Prove</Link>
