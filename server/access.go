@@ -210,7 +210,7 @@ func (s *Server) benchAddress(c *gin.Context) LinkView {
 		host = net.JoinHostPort(host, port)
 	}
 	u := url.URL{Scheme: "http", Host: host, Path: "/jobs/" + c.Param("job") + "/bench"}
-	if stage := c.Query("stage"); stage == "thin" || stage == "pin" || stage == "reach" || stage == "check" {
+	if stage := c.Query("stage"); stage == "thin" || stage == "pin" || stage == "reach" || stage == "check" || stage == "prove" {
 		u.RawQuery = "stage=" + stage
 	}
 	return LinkView{Address: u.String()}

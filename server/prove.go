@@ -48,12 +48,15 @@ func (s *Server) showProve(c *gin.Context) error {
 	}
 	v := ProveView{Revision: j.Revision, Lines: []ProvedLine{}, Devices: []string{}, Positions: []string{}, Others: []ProvedLine{},
 		Mended: orEmpty(j.Job.Mended), Notes: orEmpty(j.Job.Notes), Program: j.Job.Program, Settings: orEmpty(j.plan().Settings()),
-		Live: orEmpty(j.Job.Live), Trained: orEmpty(j.Job.Trained), Switches: []string{}, Outputs: []OutputView{}, Levels: []prove.Level{},
+		Live: orEmpty(j.Job.Live), Trained: orEmpty(j.Job.Trained), Switches: []string{}, Outputs: []OutputView{}, Levels: []prove.Level{}, KeyOn: []string{},
 		Raised: j.plan().Join.Raised, Gates: []prove.GateState{}, Faces: map[string]Face{},
 		Wires: []CavityWire{}}
-	if b := s.bench.of(c.Param("job"), s.now()); b != nil {
+	b := s.bench.of(c.Param("job"), s.now())
+	if b != nil {
 		v.Bench = b.at
 	}
+	all, mended := j.read(b)
+	v.Mended = orEmpty(mended)
 	p, done := j.prove()
 	defer done()
 	if p.err != nil {
@@ -62,15 +65,16 @@ func (s *Server) showProve(c *gin.Context) error {
 		return nil
 	}
 	v.Fewest, v.Bound = p.sheet.Fewest, p.sheet.Bound
-	now := prove.Since(j.Job.Proved, j.Job.Mended)
+	now := prove.Since(all, mended)
 	unbuilt := j.plan().Unbuilt()
 	v.Unbuilt = len(unbuilt)
 	lines := map[string]bool{}
 	for i := range p.sheet.Lines {
 		l := &p.sheet.Lines[i]
 		lines[l.ID] = true
-		x := ProvedLine{SheetLine: *l, Text: l.Text(), How: l.Setup.String(), Waits: p.vehicle.Touches(&l.Measure, unbuilt)}
-		x.read(j.Job.Proved, now)
+		x := ProvedLine{SheetLine: *l, Text: l.Text(), How: l.Setup.String()}
+		x.Waits = b == nil && p.vehicle.Touches(&l.Measure, unbuilt) // the simulated one is finished
+		x.read(all, now)
 		x.Spots = spots(j, &l.Measure)
 		v.Lines = append(v.Lines, x)
 	}
@@ -93,8 +97,8 @@ func (s *Server) showProve(c *gin.Context) error {
 			v.Faces[h.ID] = drawn(h.Shape())
 		}
 	}
-	v.Gates = prove.PowerUp(j.Job.Gates, j.standing(p), j.plan().TwiceChecked(j.Job.Checks))
-	v.Devices = p.vehicle.Devices()
+	v.Gates = prove.PowerUp(j.Job.Gates, j.standing(p), j.plan().TwiceChecked(j.Job.Checks), j.Job.Program == nil || j.Job.Program.Done)
+	v.Devices, v.KeyOn = p.vehicle.Devices(), p.vehicle.AtKeyOn()
 	v.Switches, v.Outputs, v.Levels = orEmpty(p.vehicle.Switches), outputsOf(p.vehicle), prove.Levels()
 	v.Positions = append(v.Positions, append(slices.Clone(sheetKeys), "running")...)
 	slices.SortFunc(v.Devices, finding.Natural)
@@ -154,7 +158,8 @@ func (s *Server) diagnose(c *gin.Context) error {
 	if p.err != nil {
 		return problem(http.StatusUnprocessableEntity, "nothing-said", sentence(p.err.Error()), "")
 	}
-	readings := slices.DeleteFunc(prove.Since(j.Job.Proved, j.Job.Mended), func(r prove.MeterReading) bool {
+	all, mended := j.read(s.bench.of(c.Param("job"), s.now()))
+	readings := slices.DeleteFunc(prove.Since(all, mended), func(r prove.MeterReading) bool {
 		_, err := p.vehicle.Expect(&r.Measure) // what was measured there is not in the plan any more
 		return err != nil
 	})
@@ -221,14 +226,17 @@ func (s *Server) setReading(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
+	b := s.bench.of(c.Param("job"), s.now())
+	if r.Out != "" && b != nil {
+		b.keep(r.Out, nil)
+		return s.simulated(c)
+	}
 	if r.Out != "" {
 		return s.apply(c, change{id: r.ID, what: "proved-back", seen: r.Seen, bodies: map[string]any{store.SubjectProved(r.Out): nil}})
 	}
 	x := r.Reading
 	x.ID = x.Measure.Key()
 	x.Who, x.When = who(c), s.now().UTC().UnixMilli()
-	b := s.bench.of(c.Param("job"), s.now())
-	x.Simulated = b != nil && r.Meter != "" && b.at.Meter == strings.TrimSpace(r.Meter)
 	if err := unsound(&x, "/reading"); err != nil {
 		return err
 	}
@@ -238,9 +246,14 @@ func (s *Server) setReading(c *gin.Context) error {
 		if p.err != nil {
 			return problem(http.StatusUnprocessableEntity, "nothing-said", sentence(p.err.Error()), "")
 		}
-		x = x.Again(prove.Since(j.Job.Proved, j.Job.Mended))
+		read, mended := j.read(b)
+		x = x.Again(prove.Since(read, mended))
 		if _, err := p.vehicle.Expect(&x.Measure); err != nil {
 			return problem(http.StatusUnprocessableEntity, "no-such-point", sentence(err.Error()), "/reading")
+		}
+		if b != nil {
+			b.keep(x.ID, &x)
+			return s.simulated(c)
 		}
 		return s.apply(c, change{id: r.ID, what: "proved", seen: r.Seen, base: j.Revision,
 			bodies: map[string]any{store.SubjectProved(x.ID): x}})
@@ -288,6 +301,9 @@ func (s *Server) passGate(c *gin.Context) error {
 	if err := unsound(&x, "/value"); err != nil {
 		return err
 	}
+	if s.bench.of(c.Param("job"), s.now()) != nil {
+		return problem(http.StatusConflict, "simulated", "A simulated vehicle runs: no gate of the real one is passed by it. Stop it first.", "/gate")
+	}
 	return s.checked(c, func(j *computed) error {
 		p, done := j.prove()
 		held := ""
@@ -299,7 +315,7 @@ func (s *Server) passGate(c *gin.Context) error {
 			standing = j.standing(p)
 		}
 		done()
-		for _, g := range prove.PowerUp(j.Job.Gates, standing, j.plan().TwiceChecked(j.Job.Checks)) {
+		for _, g := range prove.PowerUp(j.Job.Gates, standing, j.plan().TwiceChecked(j.Job.Checks), j.Job.Program == nil || j.Job.Program.Done) {
 			if g.ID == r.Gate && held == "" {
 				held = g.Held
 			}

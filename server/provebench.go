@@ -25,6 +25,49 @@ type bench struct {
 	at    Benched
 	until time.Time
 	end   context.CancelFunc
+
+	// What was read at it and found there: it is the simulated vehicle's, and never the job's.
+	mu       sync.Mutex
+	readings []prove.MeterReading
+	mended   []prove.Mend
+}
+
+// keep keeps a reading under its name in the place of the one before, or takes it away.
+func (b *bench) keep(id string, r *prove.MeterReading) {
+	b.mu.Lock()
+	defer b.mu.Unlock()
+	b.readings = slices.DeleteFunc(slices.Clone(b.readings), func(x prove.MeterReading) bool { return x.ID == id })
+	if r != nil && len(b.readings) < mostBenched {
+		b.readings = append(b.readings, *r)
+	}
+}
+
+// mend notes what was found: the simulated vehicle is put in order by it.
+func (b *bench) mend(m prove.Mend) {
+	b.mu.Lock()
+	defer b.mu.Unlock()
+	b.mended = append(slices.Clone(b.mended), m)
+	b.car.Hide()
+}
+
+// read gives what was read and found at a simulated vehicle where one runs, else at the job's own.
+func (j *computed) read(b *bench) ([]prove.MeterReading, []prove.Mend) {
+	if b == nil {
+		return j.Job.Proved, j.Job.Mended
+	}
+	b.mu.Lock()
+	defer b.mu.Unlock()
+	return b.readings, b.mended
+}
+
+// simulated answers a change of what was read at a simulated vehicle: the job is as it was.
+func (s *Server) simulated(c *gin.Context) error {
+	j, err := s.compute(c.Request.Context(), c.Param("job"))
+	if err != nil {
+		return err
+	}
+	c.JSON(http.StatusOK, Done{Job: c.Param("job"), Revision: j.Revision})
+	return nil
 }
 
 // benches are the simulated vehicles by job.
@@ -36,6 +79,7 @@ type benches struct {
 // mostBenches bounds the simulated vehicles that run at once, and benchTime how long one runs that nobody asks.
 const (
 	mostBenches = 8
+	mostBenched = 5000 // readings at one
 	benchTime   = 30 * time.Minute
 )
 

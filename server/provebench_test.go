@@ -106,11 +106,26 @@ func TestASimulatedVehicleIsAsked(t *testing.T) {
 	if x, code := post[prove.Shown](p, "POST", "/meter", server.MeterRequest{Address: bench.Meter, Measure: m}); code != "" || math.Abs(x.Value) > 0.2 {
 		t.Errorf("with the key off the meter shows %+v, %s", x, code)
 	}
+	// What is kept while it runs is its own, and no gate of the real vehicle is passed by it.
+	before := p.view()
+	if _, code := post[server.Done](p, "POST", "/reading", server.ReadingProvedRequest{ID: c.change(), Seen: before.Revision,
+		Reading: prove.MeterReading{Measure: prove.Measure{Kind: prove.Works, A: "injector 1", Setup: prove.Setup{Key: "running", Battery: true, Units: true}}}}); code != "" {
+		t.Fatal(code)
+	}
+	if d := show[server.DiagnosisView](c, p.job+"/prove/diagnosis"); d.Readings != 1 || len(d.Out) != 1 {
+		t.Errorf("at the simulated vehicle %d readings, %v", d.Readings, d.Out)
+	}
+	if _, code := post[server.Done](p, "POST", "/gate", server.GateRequest{ID: c.change(), Seen: before.Revision, Gate: "look"}); code != "simulated" {
+		t.Errorf("a gate is passed at a simulated vehicle: %q", code)
+	}
 	if _, code := post[server.Benched](p, "POST", "/standin", server.StandinRequest{}); code != "" {
 		t.Fatal(code)
 	}
 	if _, code := post[server.UnitSays](p, "POST", "/unit", server.UnitRequest{Address: bench.Unit, What: "codes"}); code != "no-unit" {
 		t.Errorf("stopped, and it answers %q", code)
+	}
+	if after := p.view(); after.Revision != before.Revision || len(after.Others) != 1 || after.Others[0].A != "headlamp left" {
+		t.Errorf("something of it is in the job: revision %d after %d, %+v", after.Revision, before.Revision, after.Others)
 	}
 }
 

@@ -65,6 +65,10 @@ func (s *Server) mend(c *gin.Context) error {
 		if err := unsound(&x, "/text"); err != nil {
 			return err
 		}
+		if b := s.bench.of(c.Param("job"), s.now()); b != nil {
+			b.mend(x)
+			return s.simulated(c)
+		}
 		bodies := map[string]any{store.SubjectMend(x.ID): x}
 		if r.Left {
 			tick, err := s.asFound(j, x.Text)

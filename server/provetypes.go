@@ -17,6 +17,7 @@ type ProveView struct {
 	Bound     int               `json:"bound"`
 	Gates     []prove.GateState `json:"gates"`
 	Devices   []string          `json:"devices"` // of which can be said that they work or do not
+	KeyOn     []string          `json:"keyOn"`   // what clicks, hums and lights when the key comes to run
 	Positions []string          `json:"positions"`
 	Mended    []prove.Mend      `json:"mended"`
 	// What was written into the unit, nil where nobody has begun; the settings of its sheet; the codes that what was given up raises.
@@ -80,7 +81,6 @@ type ReadingProvedRequest struct {
 	Seen    int64              `json:"seen"`
 	Reading prove.MeterReading `json:"reading,omitzero"`
 	Out     string             `json:"out,omitempty"`
-	Meter   string             `json:"meter,omitempty"` // the address that it was read from
 }
 
 // GateRequest passes a gate of powering up, or opens it again.

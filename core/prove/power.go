@@ -29,7 +29,7 @@ type Asked struct {
 // the 60 Ω of a bus with its two ends, ISO 11898-2, are limits that a unit's own data come before).
 var gates = []Gate{
 	{ID: "look", Title: "Look", Do: []string{"No loose metal, no strand, no tool in the bay.", "Every plug home, every lock shut.",
-		"Battery off."}},
+		"Battery off.", "Restraint and high voltage are not measured here: they are for qualified persons."}},
 	{ID: "dead", Title: "Measure it dead", Sheet: []string{"continuity", "loads", "isolation", "fuses"},
 		Do: []string{"Units out, fuses out: the lines of the sheet that come first."}},
 	{ID: "second", Title: "A second pair of eyes", Do: []string{
@@ -108,8 +108,9 @@ type GateState struct {
 }
 
 // PowerUp says how each gate stands: one after the other, and those that the sheet decides only when its lines are done. Second
-// says whether every power and ground cavity was checked twice.
-func PowerUp(passed []Passed, sheet map[string]Standing, second bool) []GateState {
+// says whether every power and ground cavity was checked twice, and written whether the record of the programming is closed, or
+// none was begun.
+func PowerUp(passed []Passed, sheet map[string]Standing, second, written bool) []GateState {
 	out := make([]GateState, len(gates))
 	before := ""
 	for i := range gates {
@@ -123,6 +124,8 @@ func PowerUp(passed []Passed, sheet map[string]Standing, second bool) []GateStat
 			g.Held = "“" + before + "” comes first"
 		case g.ID == "second" && !second:
 			g.Held = "not every power and ground cavity is checked twice"
+		case g.ID == "start" && !written:
+			g.Held = "the record of the programming is begun and not closed"
 		default:
 			g.Held = lacks(g.Sheet, sheet)
 		}
@@ -145,4 +148,29 @@ func lacks(sections []string, sheet map[string]Standing) string {
 		}
 	}
 	return strings.Join(out, ", ")
+}
+
+// AtKeyOn lists what is to be seen and heard when the key comes from off to run with everything plugged in: relays that pull and
+// devices that begin to work. Whatever else makes a sound is unknown, and looked for.
+func (v *Vehicle) AtKeyOn() []string {
+	out := []string{}
+	off, run := Setup{Key: "off", Battery: true, Units: true}, Setup{Key: "run", Battery: true, Units: true}
+	was, err1 := v.Pulled(off, nil)
+	is, err2 := v.Pulled(run, nil)
+	if err1 != nil || err2 != nil {
+		return out
+	}
+	for _, r := range is {
+		if !slices.Contains(was, r) && !strings.HasSuffix(r, " awake") {
+			out = append(out, r+" clicks")
+		}
+	}
+	for _, d := range v.Devices() {
+		before, err1 := v.Expect(&Measure{Kind: Works, A: d, Setup: off})
+		now, err2 := v.Expect(&Measure{Kind: Works, A: d, Setup: run})
+		if err1 == nil && err2 == nil && before.Value == 0 && now.Value == 1 && !slices.Contains(is, d) {
+			out = append(out, d+" works")
+		}
+	}
+	return out
 }

@@ -15,7 +15,7 @@ func TestGates(t *testing.T) {
 		full[s] = prove.Standing{Lines: 3, Done: 3}
 	}
 	held := func(passed []prove.Passed, sheet map[string]prove.Standing, second bool, gate string) string {
-		for _, g := range prove.PowerUp(passed, sheet, second) {
+		for _, g := range prove.PowerUp(passed, sheet, second, true) {
 			if g.ID == gate {
 				return g.Held
 			}

@@ -92,8 +92,6 @@ type MeterReading struct {
 	Times int     `json:"times,omitempty"` // how often it was read so; 0: once
 	Who   string  `json:"who,omitempty"`
 	When  int64   `json:"when,omitempty"` // Unix milliseconds
-	// It was read at a simulated vehicle, and says nothing of the real one.
-	Simulated bool `json:"simulated,omitempty"`
 }
 
 // Check says why a reading cannot be.

@@ -99,8 +99,11 @@ export const useCauses = (job: string, words: string) =>
     placeholderData: (last) => last,
   });
 
-export const useRoundEnd = (job: string) =>
-  useMutation({
+export function useRoundEnd(job: string) {
+  const client = useQueryClient();
+  return useMutation({
     mutationFn: (r: Omit<TrainEndRequest, 'id'>) =>
       request<TrainEnd>('POST', `${jobPath(job)}/prove/train/end`, { ...r, id: newChangeID() }),
+    onSuccess: () => client.invalidateQueries({ queryKey: ['job', job] }),
   });
+}

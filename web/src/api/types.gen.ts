@@ -2864,6 +2864,7 @@ export interface ProveView {
   bound: number;
   gates: GateState[];
   devices: string[];
+  keyOn: string[];
   positions: string[];
   mended: Mend[];
   program?: Programming;
@@ -2956,7 +2957,6 @@ export interface MeterReading {
   times?: number;
   who?: string;
   when?: number;
-  simulated?: boolean;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -3164,7 +3164,6 @@ export interface ReadingProvedRequest {
   seen: number;
   reading?: MeterReading;
   out?: string;
-  meter?: string;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema

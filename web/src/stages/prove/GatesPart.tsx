@@ -35,6 +35,7 @@ export function GatesPart({ job, view }: { job: string; view: ProveView }) {
           key={g.id}
           gate={g}
           now={i === at}
+          keyOn={view.keyOn}
           onPass={(v) => send(g, v)}
           onBack={() =>
             pass.mutate(
@@ -63,11 +64,13 @@ export function GatesPart({ job, view }: { job: string; view: ProveView }) {
 interface GateProps {
   gate: GateState;
   now: boolean;
+  /** What is to be seen and heard when the key comes to run. */
+  keyOn: readonly string[];
   onPass: (value: number | undefined) => void;
   onBack: () => void;
 }
 
-function Gate({ gate, now, onPass, onBack }: GateProps) {
+function Gate({ gate, now, keyOn, onPass, onBack }: GateProps) {
   const [text, write] = useState('');
   const number = text.trim() ? Number(text.replace(',', '.')) : undefined;
   const a = gate.asks;
@@ -82,12 +85,25 @@ function Gate({ gate, now, onPass, onBack }: GateProps) {
       {(now || gate.passed) && (
         <>
           {now && gate.do.map((d) => <div key={d}>{d}</div>)}
+          {now && gate.id === 'wake' && keyOn.length > 0 && (
+            <div data-testid="keyon">
+              At key-on: {keyOn.join(', ')}. Whatever else is heard is unknown: note it in Records, and look
+              for it.
+            </div>
+          )}
+          {now && gate.id === 'outputs' && (
+            <div>
+              <Link to="?part=unit">Unit and rig</Link> has the unit work them one at a time.
+            </div>
+          )}
           {now && gate.caution && <div className="warned">▲ {gate.caution}</div>}
           {now && gate.held && (
             <div data-testid="held">
               Held: {gate.held}.{' '}
               {gate.id === 'second' ? (
                 <Link to="../pin?part=check">Second check</Link>
+              ) : gate.id === 'start' ? (
+                <Link to="?part=records">Records</Link>
               ) : (
                 <Link to="?only=open">Test sheet</Link>
               )}

@@ -21,18 +21,15 @@ export function ReadingField({ job, revision, measure, focus, onKept }: Props) {
   const [meter] = useMeter();
   const [text, write] = useState('');
   const field = useRef<InputRef>(null);
-  const [from, read] = useState(false); // what stands in the field came from the meter
   const keep = (value: number, over: boolean) =>
     set.mutate(
       {
         seen: revision,
         reading: { ...bare(measure), value, ...(over ? { over } : {}) },
-        ...(meter && from ? { meter } : {}),
       },
       {
         onSuccess: () => {
           write('');
-          read(false);
           onKept?.();
         },
         onError: (e) => void message.warning(explain(e)),
@@ -67,7 +64,6 @@ export function ReadingField({ job, revision, measure, focus, onKept }: Props) {
         status={text.trim() && !value ? 'error' : ''}
         onChange={(e) => {
           write(e.target.value);
-          read(false);
         }}
         style={{ width: 150 }}
       />
@@ -82,7 +78,6 @@ export function ReadingField({ job, revision, measure, focus, onKept }: Props) {
               { address: meter, measure: bare(measure) },
               {
                 onSuccess: (x) => {
-                  read(true);
                   write(x.over ? 'OL' : String(Number(x.value.toPrecision(4))));
                   field.current?.focus();
                 },

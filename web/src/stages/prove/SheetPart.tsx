@@ -73,7 +73,7 @@ export function SheetPart({ job, view }: { job: string; view: ProveView }) {
           <Select
             size="small"
             aria-label="which measurements"
-            style={{ width: 260 }}
+            style={{ width: 240 }}
             virtual={false}
             value={which}
             onChange={(only: string) => setAddress({ only }, { replace: true })}
@@ -87,7 +87,7 @@ export function SheetPart({ job, view }: { job: string; view: ProveView }) {
           <a href={fileAddress(job, 'prove/sheet.csv')}>CSV</a>
           <Input
             size="small"
-            style={{ width: 250 }}
+            style={{ width: 195 }}
             aria-label="address of a meter"
             prefix={<span className="quiet">meter at</span>}
             placeholder="typed in by hand"

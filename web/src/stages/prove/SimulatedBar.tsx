@@ -48,8 +48,9 @@ export function SimulatedBar({ job, bench, start }: { job: string; bench: Benche
     <div className="simulated" role="status" data-testid="simulated">
       <span className="grow">
         <strong>SIMULATED</strong> vehicle {bench.hides ? 'with something wrong' : 'in order'}. What is read
-        from it says nothing of the real one. Meter <span className="mono">{bench.meter}</span>, unit{' '}
-        <span className="mono">{bench.unit}</span>, rig <span className="mono">{bench.rig}</span>.
+        and kept now is its own: nothing of it comes into the job. Meter{' '}
+        <span className="mono">{bench.meter}</span>, unit <span className="mono">{bench.unit}</span>, rig{' '}
+        <span className="mono">{bench.rig}</span>.
       </span>
       <Button size="small" loading={run.isPending} onClick={() => put(false, 0)}>
         Stop it

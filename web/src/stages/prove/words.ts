@@ -43,8 +43,7 @@ export function bandWords(kind: string, band: Band): string {
   return `${short(band.least)} to ${short(band.most)} ${unit}`;
 }
 
-export const readingWords = (r: MeterReading) =>
-  shown(r.kind, r.value, r.over) + (r.simulated ? ' (simulated)' : '');
+export const readingWords = (r: MeterReading) => shown(r.kind, r.value, r.over);
 
 /** How a line stands: a shape and a word. */
 export function standingOf(l: ProvedLine): { mark: string; word: string } {
