@@ -211,3 +211,49 @@ func TestRigsOfAllKinds(t *testing.T) {
 		})
 	}
 }
+
+// FuzzUnitAnswers: whatever a unit answers, it is told or read, within its time.
+func FuzzUnitAnswers(f *testing.F) {
+	hello, _ := hex.DecodeString(strings.ReplaceAll(activated, " ", ""))
+	for _, s := range []string{"", "02FD8001000000071A2B0E007F1978", "02FD80010000000F1A2B0E005902FF020100 09C1008708", "02FD0000000000 0104"} {
+		b, _ := hex.DecodeString(strings.ReplaceAll(s, " ", ""))
+		f.Add(b)
+	}
+	answers := make(chan []byte, 1)
+	l, err := net.Listen("tcp", "127.0.0.1:0")
+	if err != nil {
+		f.Fatal(err)
+	}
+	f.Cleanup(func() { _ = l.Close() })
+	go func() {
+		for {
+			c, err := l.Accept()
+			if err != nil {
+				return
+			}
+			_, _ = io.ReadFull(c, make([]byte, 15))
+			_, _ = c.Write(append(bytes.Clone(hello), <-answers...))
+			_ = c.(*net.TCPConn).CloseWrite()
+			_, _ = io.Copy(io.Discard, c)
+			_ = c.Close()
+		}
+	}()
+	f.Fuzz(func(t *testing.T, answer []byte) {
+		answers <- answer
+		begun := time.Now()
+		_ = exchange.WithUnit(t.Context(), l.Addr().String(), func(u *exchange.UnitLine) error {
+			codes, err := u.Codes()
+			if err == nil {
+				for _, c := range codes {
+					if !prove.IsCode(c.Code) {
+						t.Errorf("%x gives the code %q", answer, c.Code)
+					}
+				}
+			}
+			return err
+		})
+		if took := time.Since(begun); took > 13*time.Second {
+			t.Errorf("%x takes %v", answer, took)
+		}
+	})
+}

@@ -193,3 +193,44 @@ func TestWhichEndOfALoad(t *testing.T) {
 		t.Errorf("the radio takes %.2f A, and feeds back to %.2f V", a, s.Volts[mustFind(t, d, "F2")])
 	}
 }
+
+// A starter turns while its solenoid has pulled, and not because the key says so: with the start wire broken, or the clutch
+// switch in its ground open, it stands. Without a solenoid that a wire comes to it turns in crank.
+func TestTheStarterTurnsByItsSolenoid(t *testing.T) {
+	turns := func(wired bool, key network.Key, faults ...network.Fault) bool {
+		lines := []string{"W2 F-2 R-1 Brake lamps, feed to the rear"}
+		if wired {
+			lines = append(lines, "W1 F-1 M-1 Starter solenoid, start")
+		}
+		devices := map[string]harness.Device{"starter": {}, "rear lamp": {}}
+		in := laid(devices, map[string]harness.Half{"M": {Device: "starter"}, "F": {}, "R": {Device: "rear lamp"}}, lines...)
+		in.Inside.Switches = []network.Contacts{{Name: "start", From: "battery +", To: "F-1", Key: network.Crank}}
+		in.Inside.Uses = []network.Use{{Name: "starter motor", Plus: "battery +", Minus: "battery −", Amps: 150, Starter: true}}
+		in.Inside.Cables = []network.Cable{{Name: "strap", From: "engine block", To: "battery −", Ohms: 0.001}}
+		in.Inside.Sources = []network.Supply{{Name: network.BatteryName, Plus: "battery +", Volts: 12.6, Ohms: 0.006}}
+		d, err := network.Draw(in)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if len(d.Motors) != 1 {
+			t.Fatalf("%d motors", len(d.Motors))
+		}
+		s, err := d.Solve(network.Condition{Key: key, Faults: faults})
+		if err != nil {
+			t.Fatal(err)
+		}
+		return math.Abs(s.Amps(d.Motors[0])) > 50
+	}
+	open := network.Fault{Do: network.Open, Element: "W1"}
+	for name, x := range map[string]struct{ got, want bool }{
+		"in crank":                    {turns(true, network.Crank), true},
+		"in run":                      {turns(true, network.Run), false},
+		"with its wire broken":        {turns(true, network.Crank, open), false},
+		"without a solenoid in crank": {turns(false, network.Crank), true},
+		"without a solenoid in run":   {turns(false, network.Run), false},
+	} {
+		if x.got != x.want {
+			t.Errorf("%s it turns: %v", name, x.got)
+		}
+	}
+}

@@ -1,6 +1,8 @@
 package prove_test
 
 import (
+	"math/rand/v2"
+	"slices"
 	"strings"
 	"testing"
 
@@ -59,6 +61,37 @@ func TestGates(t *testing.T) {
 	} {
 		if err := c.p.Check(); (err == nil) != c.ok {
 			t.Errorf("%s: %v", name, err)
+		}
+	}
+}
+
+// The engine is not started while a programming is begun and not closed; what is to be heard at key-on is what the network does there:
+// of a random vehicle its relays and what hangs on the key.
+func TestTheStartWaitsForTheProgramming(t *testing.T) {
+	var passed []prove.Passed
+	for _, g := range prove.Gates() {
+		if g.ID == "start" {
+			break
+		}
+		passed = append(passed, prove.Passed{Gate: g.ID})
+	}
+	for written, want := range map[bool]string{true: "", false: "begun and not closed"} {
+		for _, g := range prove.PowerUp(passed, nil, true, written) {
+			if g.ID == "start" && (g.Held == "") != (want == "") || g.ID == "start" && !strings.Contains(g.Held, want) {
+				t.Errorf("closed %v: %q", written, g.Held)
+			}
+		}
+	}
+	v := vehicle(rand.New(rand.NewPCG(3, 3)), 8)
+	heard := v.AtKeyOn()
+	if !slices.Contains(heard, "relay 1 clicks") {
+		t.Errorf("heard %v", heard)
+	}
+	for _, x := range heard {
+		device, works := strings.CutSuffix(x, " works")
+		is, err := v.Expect(&prove.Measure{Kind: prove.Works, A: device, Setup: prove.Setup{Key: "off", Battery: true, Units: true}})
+		if works && (err != nil || is.Value != 0) {
+			t.Errorf("%s, and it did before", x)
 		}
 	}
 }
