@@ -25,7 +25,7 @@ func TestShots(t *testing.T) {
 		"bench":                "/jobs/sorrel-refit/bench?stage=pin",
 		"bench-telephone":      "/jobs/sorrel-refit/bench?stage=pin",
 		"thin":                 "/jobs/packhorse/thin?sel=wire:7109c",
-		"thin-wires":           "/jobs/packhorse/thin?part=wires&sel=wire:7311h",
+		"prove-unit":           "/jobs/packhorse/prove?part=unit",
 		"work":                 "/jobs/packhorse/work?stage=join",
 		"reach-map":            "/jobs/packhorse/reach",
 		"prove":                "/jobs/packhorse/prove?only=loads",
@@ -43,10 +43,14 @@ func TestShots(t *testing.T) {
 			v.see(".workrow.selected", ".")
 		}
 		if name == "prove-fault" {
-			v.choose("device", "^fuel pump$")
-			v.choose("key", "^running$")
-			v.click("button", "It does not")
 			v.see("[data-testid=next]", "from")
+		}
+		if name == "prove-unit" {
+			v.click("button", "Start it in order")
+			v.click("button", "Read values")
+			v.click("button", "Turn the wheel")
+			v.see("[data-testid=rig]", "must show")
+			v.see("[data-testid=outputs]", "12.*V")
 		}
 		if name == "feed-block" {
 			v.click("button", "split as the trade does")

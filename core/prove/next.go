@@ -2,7 +2,6 @@ package prove
 
 import (
 	"cmp"
-	"fmt"
 	"math"
 	"slices"
 	"strings"
@@ -174,87 +173,21 @@ func (v *Vehicle) advise(d *Diagnosis, readings []MeterReading, options []Measur
 		weight[i] /= sum
 		h0 += bits(weight[i])
 	}
-	states := make([]map[Setup]*network.State, n+1)
-	for i := range states {
-		states[i] = map[Setup]*network.State{}
+	a := &advisor{v: v, d: d, weight: weight, open: h0, last: last, states: make([]map[Setup]*network.State, n+1)}
+	for i := range a.states {
+		a.states[i] = map[Setup]*network.State{}
 	}
-	at := func(i int, s Setup) *network.State {
-		if st := states[i][s]; st != nil {
-			return st
-		}
-		st, err := v.state(s)
-		if err == nil && i < n {
-			if faults := Faults(d.Suspects[i].Causes, s); len(faults) > 0 {
-				st, err = st.With(faults...)
-			}
-		}
-		if err != nil {
-			return nil
-		}
-		states[i][s] = st
-		return st
-	}
-	best, bestScore := Advice{}, 0.0
-	same := make([]string, n+1) // what each shows at every option: equal ones are of one class
-	asked := 0
-	for k := range options {
-		m := &options[k]
-		if done[m.Key()] {
-			continue
-		}
-		if asked++; asked > mostOptions {
-			break
-		}
-		shows := make([]Shown, n+1)
-		fine := true
-		for i := range shows {
-			st := at(i, m.Setup)
-			if st == nil {
-				fine = false
-				break
-			}
-			x, err := v.shows(st, m)
-			if err != nil {
-				fine = false
-				break
-			}
-			shows[i] = x
-		}
-		if !fine {
-			continue
-		}
-		classes, bands := parted(m, shows)
-		for i := range same {
-			same[i] += fmt.Sprint(classes[i], ",")
-		}
-		gain := h0 - left(classes, len(bands), weight)
-		minutes := probeMinutes
-		if m.Setup != last {
-			minutes += setupMinutes
-			if m.Setup.Units != last.Units {
-				minutes += setupMinutes
-			}
-		}
-		if score := gain / minutes; gain > 0.03 && score > bestScore+1e-9 {
-			best, bestScore = Advice{Measure: *m, Bits: gain, Minutes: minutes,
-				Outcomes: v.outcomes(d, classes, bands, weight)}, score
-		}
-	}
-	v.classes(d, same[:n])
-	if bestScore > 0 {
-		best.Why = fmt.Sprintf("Of %d measurements this one tells most for its time: about %.1f of the %.1f bits that are open.",
-			asked, best.Bits, h0)
-		d.Next = &best
-	}
-	mass, rest := 0.0, d.Healthy
-	for i := range d.Suspects {
-		if s := &d.Suspects[i]; s.class == d.Suspects[0].class {
-			mass += s.weight
-		} else {
-			rest += s.weight
-		}
-	}
+	options = slices.DeleteFunc(slices.Clone(options), func(m Measure) bool { return done[m.Key()] })
+	best, asked := a.best(options)
+	v.classes(d, a.same[:n])
+	d.Next = best
+	mass, rest := d.certain()
 	d.Found = len(d.Suspects) > 0 && (mass > 0.95*(mass+rest) || d.Next == nil && mass > rest) && mass > d.Healthy
+	if d.Found && asked < len(options) { // before it is said: nothing that was not looked at parts what is said
+		if m := a.parts(options[asked:]); m != nil {
+			d.Found, d.Next = false, m
+		}
+	}
 	if !d.Found && (len(d.Suspects) == 0 || d.Healthy > d.Suspects[0].Probability) { // out of band, and of nothing that is likely
 		for i := range readings {
 			if m := &readings[i].Measure; slices.Contains(d.Out, readings[i].ID) && m.Kind != Works && times(readings, m.Key()) < 2 {

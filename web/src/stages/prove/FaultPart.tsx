@@ -44,7 +44,7 @@ export function FaultPart({ job, view }: { job: string; view: ProveView }) {
           </>
         )}
       </section>
-      <section className="faultmiddle" data-testid="suspects">
+      <section className="faultmiddle" data-testid="suspects" tabIndex={0} aria-label="what could be wrong">
         <Suspects job={job} view={view} d={d} />
       </section>
       <aside className="reasons" aria-label="what to measure next">
@@ -225,7 +225,7 @@ function Suspects({ job, view, d }: { job: string; view: ProveView; d: Diagnosis
             <div className="quiet">
               {s.explains.length > 0 && `Explains: ${s.explains.join('; ')}. `}
               {s.against.length > 0 && `Does not fit: ${s.against.join('; ')}. `}
-              {s.like.length > 0 && `No measurement here tells it from: ${s.like.join('; ')}.`}
+              {d.found && s.like.length > 0 && `No measurement here tells it from: ${s.like.join('; ')}.`}
             </div>
             {d.found && (
               <div className="bar">
