@@ -109,7 +109,8 @@ var proveColumns = []struct {
 // proveFoot is how far down a page its lines go, mm.
 const proveFoot = 280.0
 
-// WriteProvePDF writes the test sheet to be filled in by hand: how the vehicle stands as a heading, and below it a line a
+// WriteProvePDF writes the test sheet to be filled in by hand: how the vehicle stands as a heading, and below it a
+// line a
 // measurement with room for what is read. The same sheet gives the same bytes.
 func WriteProvePDF(w *bytes.Buffer, x ProveSheet) error {
 	pdf, err := document(x.Title+" · test sheet", x.Printed, "P")

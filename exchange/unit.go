@@ -15,7 +15,8 @@ import (
 	"draxel/core/prove"
 )
 
-// The limits of a talk with a unit: for one answer, for all of it, for a unit that asks for time; how long a message may be,
+// The limits of a talk with a unit: for one answer, for all of it, for a unit that asks for time; how long a
+// message may be,
 // and how many that nobody asked for are listened to.
 const (
 	unitAnswer  = 2 * time.Second
@@ -113,7 +114,8 @@ var refusals = map[byte]string{0x10: "it refuses", 0x11: "it does not have this 
 	0x13: "the length of the request is wrong", 0x22: "the conditions are not right for it",
 	0x31: "it does not know this identifier, or not this value", 0x33: "it wants to be unlocked first"}
 
-// ask sends a request of ISO 14229-1 and gives the answer without its first byte. A unit that asks for time gets it, within
+// ask sends a request of ISO 14229-1 and gives the answer without its first byte. A unit that asks for time gets
+// it, within
 // bounds; what else it says meanwhile is passed over.
 func (l *UnitLine) ask(request ...byte) ([]byte, error) {
 	body := binary.BigEndian.AppendUint16(nil, tester)
@@ -248,7 +250,8 @@ func (l *UnitLine) Read(v *prove.Value) (float64, error) {
 // MostDriven is for how long an output is worked at most.
 const MostDriven = 5 * time.Second
 
-// Drive has the unit work one output for a time, calls during while it does, and gives the output back, whatever happens: the unit
+// Drive has the unit work one output for a time, calls during while it does, and gives the output back, whatever
+// happens: the unit
 // takes it back by itself when the line is closed.
 func (l *UnitLine) Drive(v *prove.Value, d time.Duration, during func() error) error {
 	if _, err := l.ask(0x10, 0x03); err != nil {

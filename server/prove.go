@@ -17,7 +17,8 @@ import (
 // sheetKeys are the positions of the key in which feeds are measured.
 var sheetKeys = []string{"off", "accessory", "run", "crank"}
 
-// proving is the vehicle that a job's meter is put on, with its sheet. It is made when it is first asked for, and asked by
+// proving is the vehicle that a job's meter is put on, with its sheet. It is made when it is first asked for, and
+// asked by
 // one at a time.
 type proving struct {
 	vehicle *prove.Vehicle

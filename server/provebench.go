@@ -19,7 +19,8 @@ import (
 	"draxel/store"
 )
 
-// bench is a simulated vehicle of a job that was started from the page, with its meter, unit and rig on this machine alone.
+// bench is a simulated vehicle of a job that was started from the page, with its meter, unit and rig on this
+// machine alone.
 type bench struct {
 	car   *standins.Car
 	at    Benched
@@ -176,7 +177,8 @@ func identityOf(j *computed) map[uint16]string {
 	return out
 }
 
-// askUnit asks a control unit at an address: who it is, what it sees, its codes; or has it work one output for a moment.
+// askUnit asks a control unit at an address: who it is, what it sees, its codes; or has it work one output for a
+// moment.
 func (s *Server) askUnit(c *gin.Context) error {
 	r, err := read[UnitRequest](c)
 	if err != nil {

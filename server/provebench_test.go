@@ -3,6 +3,7 @@ package server_test
 import (
 	"bytes"
 	"math"
+	"math/rand/v2"
 	"net/http"
 	"slices"
 	"strings"
@@ -143,7 +144,7 @@ func TestACodeLeadsToItsOutput(t *testing.T) {
 	}
 	seed := uint64(0)
 	for n := uint64(1); n < 400 && seed == 0; n++ { // a number whose fault the unit sees
-		r, err := v.Train(2, n)
+		r, err := v.Train(2, n, rand.New(rand.NewPCG(n, 2)))
 		if err == nil && strings.Contains(r.Hidden[0].Text, "terminal in B3 is not seated") {
 			seed = n
 		}
@@ -233,7 +234,7 @@ func TestATrainerRound(t *testing.T) {
 		t.Fatalf("%+v", round)
 	}
 	v := vehicleOf(c, p.job)
-	r, err := v.Train(0, 7)
+	r, err := v.Train(0, 7, rand.New(rand.NewPCG(7, 0)))
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -52,7 +52,8 @@ func (s *Server) putProgram(c *gin.Context) error {
 	})
 }
 
-// mend notes that a fault was found and put right. Terminals that stand in each other's cavities and are left so become what is
+// mend notes that a fault was found and put right. Terminals that stand in each other's cavities and are left so
+// become what is
 // really there: the plan goes on from that.
 func (s *Server) mend(c *gin.Context) error {
 	r, err := read[MendRequest](c)
@@ -82,7 +83,8 @@ func (s *Server) mend(c *gin.Context) error {
 	})
 }
 
-// asFound gives the entry of the work by which terminals stand where they were found: in each other's cavity, or one of them in
+// asFound gives the entry of the work by which terminals stand where they were found: in each other's cavity, or
+// one of them in
 // a cavity that was empty.
 func (s *Server) asFound(j *computed, text string) (*work.Tick, error) {
 	p, done := j.prove()

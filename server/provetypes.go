@@ -20,7 +20,8 @@ type ProveView struct {
 	KeyOn     []string          `json:"keyOn"`   // what clicks, hums and lights when the key comes to run
 	Positions []string          `json:"positions"`
 	Mended    []prove.Mend      `json:"mended"`
-	// What was written into the unit, nil where nobody has begun; the settings of its sheet; the codes that what was given up raises.
+	// What was written into the unit, nil where nobody has begun; the settings of its sheet; the codes that what
+	// was given up raises.
 	Program  *prove.Programming  `json:"program,omitempty"`
 	Settings []string            `json:"settings"`
 	Raised   map[string][]string `json:"raised,omitempty"`
@@ -125,7 +126,8 @@ type Benched struct {
 	Rig   string `json:"rig,omitempty"`
 }
 
-// StandinRequest starts a simulated vehicle of the job, or stops it. Seed hides a fault, another with each number; 0 hides none.
+// StandinRequest starts a simulated vehicle of the job, or stops it. Seed hides a fault, another with each number;
+// 0 hides none.
 type StandinRequest struct {
 	On   bool   `json:"on"`
 	Seed uint64 `json:"seed,omitempty"`

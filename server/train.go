@@ -2,6 +2,7 @@ package server
 
 import (
 	"fmt"
+	"math/rand/v2"
 	"net/http"
 	"strconv"
 	"strings"
@@ -13,7 +14,8 @@ import (
 	"draxel/store"
 )
 
-// round gives the vehicle of a job and a round of the trainer in it, held until done is called. Nothing is kept of a round: the
+// round gives the vehicle of a job and a round of the trainer in it, held until done is called. Nothing is kept of
+// a round: the
 // same level and seed hide the same.
 func (s *Server) round(c *gin.Context, level int, seed uint64) (j *computed, v *prove.Vehicle, r *prove.Round, done func(), err error) {
 	if j, err = s.compute(c.Request.Context(), c.Param("job")); err != nil {
@@ -25,7 +27,7 @@ func (s *Server) round(c *gin.Context, level int, seed uint64) (j *computed, v *
 		return nil, nil, nil, nil, problem(http.StatusUnprocessableEntity, "nothing-said", sentence(p.err.Error()), "")
 	}
 	if p.round == nil || p.round.Level != level || p.round.Seed != seed {
-		if p.round, err = p.vehicle.Train(level, seed); err != nil {
+		if p.round, err = p.vehicle.Train(level, seed, rand.New(rand.NewPCG(seed, uint64(level)))); err != nil {
 			p.round = nil
 			free()
 			return nil, nil, nil, nil, problem(http.StatusUnprocessableEntity, "no-round", sentence(err.Error()), "/level")

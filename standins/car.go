@@ -4,6 +4,7 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"math/rand/v2"
 	"net"
 	"slices"
 	"strings"
@@ -126,7 +127,7 @@ func Fault(v *prove.Vehicle, number uint64) []prove.Cause {
 	if number == 0 {
 		return nil
 	}
-	r, err := v.Train(2, number)
+	r, err := v.Train(2, number, rand.New(rand.NewPCG(number, 2)))
 	if err != nil {
 		return nil
 	}

@@ -114,8 +114,10 @@ func (x tester) ask(request string) string {
 	return answer[24:]
 }
 
-// A tester on TCP, byte by byte as ISO 13400-2 and ISO 14229-1 have it (from memory): the line is activated, the unit says who it
-// is, what volts it has, works its output and gives it back, and tells the code of the wire that is broken. What it does not have
+// A tester on TCP, byte by byte as ISO 13400-2 and ISO 14229-1 have it (from memory): the line is activated, the
+// unit says who it
+// is, what volts it has, works its output and gives it back, and tells the code of the wire that is broken. What it
+// does not have
 // it refuses with the standard's negative response.
 func TestAUnitOnTCP(t *testing.T) {
 	car := standins.NewCar(valve(t))
@@ -158,7 +160,8 @@ func TestAUnitOnTCP(t *testing.T) {
 		}
 		return int(b[3])<<8 | int(b[4])
 	}
-	// By hand: 12.6 V behind 0.006 + 0.052 Ω into 40.1 Ω: 12.58 V; the output hangs at the battery through the injector.
+	// By hand: 12.6 V behind 0.006 + 0.052 Ω into 40.1 Ω: 12.58 V; the output hangs at the battery through the
+	// injector.
 	if v := volts("A001"); v < 1256 || v > 1260 {
 		t.Errorf("the feed has %d hundredths", v)
 	}
@@ -195,7 +198,8 @@ func TestAUnitOnTCP(t *testing.T) {
 	}
 }
 
-// What is driven is given back when the tester says nothing for five seconds, or closes the line. A unit whose feed is gone says
+// What is driven is given back when the tester says nothing for five seconds, or closes the line. A unit whose feed
+// is gone says
 // nothing at all.
 func TestAUnitTakesItsOutputBack(t *testing.T) {
 	t.Parallel()
@@ -229,7 +233,8 @@ func TestAUnitTakesItsOutputBack(t *testing.T) {
 	}
 }
 
-// A rig tells which output pulls, and turns its wheel: the edges of two and a half turns have the gap where it should be.
+// A rig tells which output pulls, and turns its wheel: the edges of two and a half turns have the gap where it
+// should be.
 func TestARigTellsWhatPulls(t *testing.T) {
 	car := standins.NewCar(valve(t))
 	r := standins.NewRig(car)
@@ -258,7 +263,8 @@ func TestARigTellsWhatPulls(t *testing.T) {
 	}
 }
 
-// FuzzUnit: whatever a tester sends, the unit answers with whole messages or closes, and never drives an output of its own.
+// FuzzUnit: whatever a tester sends, the unit answers with whole messages or closes, and never drives an output of
+// its own.
 func FuzzUnit(f *testing.F) {
 	for _, s := range []string{"02FD000500000007" + "0E0000" + "00000000", "02FD8001000000060E0010003E00", "02FD00", "FFFF", ""} {
 		b, _ := hex.DecodeString(s)

@@ -64,7 +64,8 @@ func (a *advisor) minutes(m *Measure) float64 {
 	return out
 }
 
-// best looks at the first options, and gives the one that tells most for its minutes, nil where none tells anything; and how many
+// best looks at the first options, and gives the one that tells most for its minutes, nil where none tells
+// anything; and how many
 // were looked at. Where the first tell nothing the next are looked at.
 func (a *advisor) best(options []Measure) (best *Advice, asked int) {
 	everything := make([]int, len(a.weight))
@@ -102,7 +103,8 @@ func (a *advisor) best(options []Measure) (best *Advice, asked int) {
 // leastTold is from what part of what is said a cause counts that may still be parted from it.
 const leastTold = 0.03
 
-// parts looks, among options that were not looked at, for one that parts what is said from what was taken to be the same.
+// parts looks, among options that were not looked at, for one that parts what is said from what was taken to be the
+// same.
 func (a *advisor) parts(options []Measure) *Advice {
 	mass, _ := a.d.certain()
 	var class []int

@@ -77,7 +77,8 @@ func (v *Vehicle) swaps(add func(kind, where, do, text string, faults ...network
 	}
 }
 
-// crossed lists outputs of a kind that stand in each other's cavity, in one plug or two: injector 1 with injector 3. Neighbours
+// crossed lists outputs of a kind that stand in each other's cavity, in one plug or two: injector 1 with injector
+// 3. Neighbours
 // are among the swaps.
 func (v *Vehicle) crossed(add func(kind, where, do, text string, faults ...network.Fault)) {
 	alike := map[string][]string{}
@@ -118,7 +119,8 @@ func (v *Vehicle) crossed(add func(kind, where, do, text string, faults ...netwo
 // mostAlike bounds the outputs of one kind that are tried against each other.
 const mostAlike = 16
 
-// misprints lists neighbours of a unit's plug that its table has the wrong way round: the harness is as planned, and the unit
+// misprints lists neighbours of a unit's plug that its table has the wrong way round: the harness is as planned,
+// and the unit
 // is not. What was measured, or comes from its maker, is no misprint.
 func (v *Vehicle) misprints() []Cause {
 	var out []Cause

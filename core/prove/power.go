@@ -25,7 +25,8 @@ type Asked struct {
 	Most  float64 `json:"most"`
 }
 
-// gates are the stages of powering up, in their order (common practice; the volts of a battery and of a closed throttle, and
+// gates are the stages of powering up, in their order (common practice; the volts of a battery and of a closed
+// throttle, and
 // the 60 Ω of a bus with its two ends, ISO 11898-2, are limits that a unit's own data come before).
 var gates = []Gate{
 	{ID: "look", Title: "Look", Do: []string{"No loose metal, no strand, no tool in the bay.", "Every plug home, every lock shut.",
@@ -107,8 +108,10 @@ type GateState struct {
 	Held   string  `json:"held,omitempty"` // why it cannot be passed yet
 }
 
-// PowerUp says how each gate stands: one after the other, and those that the sheet decides only when its lines are done. Second
-// says whether every power and ground cavity was checked twice, and written whether the record of the programming is closed, or
+// PowerUp says how each gate stands: one after the other, and those that the sheet decides only when its lines are
+// done. Second
+// says whether every power and ground cavity was checked twice, and written whether the record of the programming
+// is closed, or
 // none was begun.
 func PowerUp(passed []Passed, sheet map[string]Standing, second, written bool) []GateState {
 	out := make([]GateState, len(gates))
@@ -150,7 +153,8 @@ func lacks(sections []string, sheet map[string]Standing) string {
 	return strings.Join(out, ", ")
 }
 
-// AtKeyOn lists what is to be seen and heard when the key comes from off to run with everything plugged in: relays that pull and
+// AtKeyOn lists what is to be seen and heard when the key comes from off to run with everything plugged in: relays
+// that pull and
 // devices that begin to work. Whatever else makes a sound is unknown, and looked for.
 func (v *Vehicle) AtKeyOn() []string {
 	out := []string{}

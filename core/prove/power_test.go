@@ -9,7 +9,8 @@ import (
 	"draxel/core/prove"
 )
 
-// Gates are passed one after the other; the sheet and the second check hold theirs; a number out of its limits is refused unless
+// Gates are passed one after the other; the sheet and the second check hold theirs; a number out of its limits is
+// refused unless
 // somebody says why it may stand. The 60 Ω of a bus are of ISO 11898-2, the other limits common practice.
 func TestGates(t *testing.T) {
 	full := map[string]prove.Standing{}
@@ -65,7 +66,8 @@ func TestGates(t *testing.T) {
 	}
 }
 
-// The engine is not started while a programming is begun and not closed; what is to be heard at key-on is what the network does there:
+// The engine is not started while a programming is begun and not closed; what is to be heard at key-on is what the
+// network does there:
 // of a random vehicle its relays and what hangs on the key.
 func TestTheStartWaitsForTheProgramming(t *testing.T) {
 	var passed []prove.Passed

@@ -211,7 +211,8 @@ func Since(readings []MeterReading, mended []Mend) []MeterReading {
 	return out
 }
 
-// Again gives a reading with how often it was read so, where another was there before: one that says the same counts once more.
+// Again gives a reading with how often it was read so, where another was there before: one that says the same
+// counts once more.
 func (r MeterReading) Again(before []MeterReading) MeterReading {
 	r.Times = 1
 	for i := range before {

@@ -3,9 +3,9 @@ package prove
 import (
 	"cmp"
 	"fmt"
+	"regexp"
 	"slices"
 	"strings"
-	"time"
 
 	"draxel/core/finding"
 )
@@ -33,6 +33,9 @@ func (f FileMark) lacks() string {
 	return ""
 }
 
+// isoDate is a day as ISO 8601 writes it.
+var isoDate = regexp.MustCompile(`^\d{4}-(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])$`)
+
 func (f FileMark) check(what string) error {
 	if len(f.Name) > 200 || len(f.Hash) > 200 {
 		return fmt.Errorf("the name and the hash of %s have at most 200 letters", what)
@@ -40,7 +43,7 @@ func (f FileMark) check(what string) error {
 	if f.Hash != "" && strings.Trim(strings.ToLower(f.Hash), "0123456789abcdefghijklmnopqrstuvwxyz+/=-") != "" {
 		return fmt.Errorf("a hash of %s is letters and digits", what)
 	}
-	if _, err := time.Parse(time.DateOnly, f.Date); f.Date != "" && err != nil {
+	if f.Date != "" && !isoDate.MatchString(f.Date) {
 		return fmt.Errorf("the date of %s is written 2026-11-20", what)
 	}
 	return nil
@@ -63,7 +66,8 @@ type Programming struct {
 // mostCodes bounds the codes, and the settings, that a record has.
 const mostCodes = 200
 
-// Check says why a record cannot be: nothing is written into a unit of which there is no backup with name, hash and date.
+// Check says why a record cannot be: nothing is written into a unit of which there is no backup with name, hash and
+// date.
 func (p *Programming) Check() error {
 	if err := cmp.Or(p.Backup.check("the backup"), p.Written.check("what was written")); err != nil {
 		return err

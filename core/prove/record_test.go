@@ -18,7 +18,8 @@ func codes(all []finding.Finding) string {
 	return strings.Join(out, " ")
 }
 
-// One change at a time: two between which nothing is tested are found, whatever they are; a reading, a test or a gate between
+// One change at a time: two between which nothing is tested are found, whatever they are; a reading, a test or a
+// gate between
 // them makes it right (common practice).
 func TestOneChangeAtATime(t *testing.T) {
 	change := func(when int64, text string) prove.Note {
@@ -46,7 +47,8 @@ func TestOneChangeAtATime(t *testing.T) {
 	}
 }
 
-// Nothing is written before there is a backup with name, hash and date, and the record is closed only when it is verified, read
+// Nothing is written before there is a backup with name, hash and date, and the record is closed only when it is
+// verified, read
 // back and every setting is done.
 func TestProgrammingIsClosedWhenItIsWhole(t *testing.T) {
 	backup := prove.FileMark{Name: "vk2 as it came.bin", Hash: "9f86d081884c", Date: "2026-11-26"}
@@ -114,7 +116,8 @@ func TestValuesOfAUnit(t *testing.T) {
 	}
 }
 
-// Codes by SAE J2012 (from memory): the letter stands in the two highest bits. By hand: 0201 is P0201, C100 is U0100, 4123 C0123.
+// Codes by SAE J2012 (from memory): the letter stands in the two highest bits. By hand: 0201 is P0201, C100 is
+// U0100, 4123 C0123.
 func TestCodesAreNamed(t *testing.T) {
 	for b, want := range map[[2]byte]string{{0x02, 0x01}: "P0201", {0xC1, 0x00}: "U0100", {0x41, 0x23}: "C0123", {0xB0, 0x0A}: "B300A"} {
 		if got := prove.CodeOf(b[0], b[1]); got != want {
@@ -137,7 +140,8 @@ func TestCodesAreNamed(t *testing.T) {
 	}
 }
 
-// A wheel's edges give its speed back, with the teeth that are missing; and what is no such wheel is not read. By hand: 60 − 2 at
+// A wheel's edges give its speed back, with the teeth that are missing; and what is no such wheel is not read. By
+// hand: 60 − 2 at
 // 1000 rpm passes a tooth each millisecond.
 func TestTheWheelIsRead(t *testing.T) {
 	w := prove.Wheel{Teeth: 60, Missing: 2, RPM: 1000}
@@ -167,7 +171,8 @@ func TestTheWheelIsRead(t *testing.T) {
 	}
 }
 
-// Rounds of the trainer: what is told is seen on the vehicle and not on a healthy one, of the hidden kind and number, the same for the
+// Rounds of the trainer: what is told is seen on the vehicle and not on a healthy one, of the hidden kind and
+// number, the same for the
 // same seed; the way comes to it, and only the right words are right.
 func TestRoundsOfTheTrainer(t *testing.T) {
 	t.Parallel()
@@ -177,11 +182,11 @@ func TestRoundsOfTheTrainer(t *testing.T) {
 		loads := 6 + r.IntN(8)
 		v := vehicle(r, loads)
 		for level := range prove.Levels() {
-			x, err := v.Train(level, seed)
+			x, err := v.Train(level, seed, rand.New(rand.NewPCG(seed, uint64(level))))
 			if err != nil {
 				t.Fatalf("vehicle %d, level %d: %v", seed, level, err)
 			}
-			if again, err := v.Train(level, seed); err != nil || again.Hidden[0].Text != x.Hidden[0].Text || again.Told != x.Told {
+			if again, err := v.Train(level, seed, rand.New(rand.NewPCG(seed, uint64(level)))); err != nil || again.Hidden[0].Text != x.Hidden[0].Text || again.Told != x.Told {
 				t.Errorf("the same round is another: %v", err)
 			}
 			if many := 1 + level/3; len(x.Hidden) != many || level == 0 && x.Hidden[0].Kind != "open" || (x.Lie != [2]string{}) != (level == 4) {
@@ -229,7 +234,8 @@ func TestRoundsOfTheTrainer(t *testing.T) {
 	if found*10 < all*9 {
 		t.Error("the way does not come to what is hidden")
 	}
-	if _, err := vehicle(rand.New(rand.NewPCG(1, 1)), 4).Train(9, 1); err == nil {
+	r0 := rand.New(rand.NewPCG(1, 1))
+	if _, err := vehicle(r0, 4).Train(9, 1, r0); err == nil {
 		t.Error("there is a level 9")
 	}
 }

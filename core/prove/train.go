@@ -4,7 +4,6 @@ import (
 	"fmt"
 	"hash/fnv"
 	"math"
-	"math/rand/v2"
 	"slices"
 )
 
@@ -30,7 +29,8 @@ var levels = []Level{
 // Levels lists the levels of the trainer.
 func Levels() []Level { return slices.Clone(levels) }
 
-// Round is one round of the trainer: what is hidden in the vehicle, and what is told of it. The same level and seed give the
+// Round is one round of the trainer: what is hidden in the vehicle, and what is told of it. The same level and seed
+// give the
 // same round.
 type Round struct {
 	Level  int
@@ -40,16 +40,31 @@ type Round struct {
 	Lie    [2]string    // two cavities whose colours are exchanged, empty where none are
 }
 
+// Dice are what a round is chosen by: the same throws give the same round.
+type Dice interface {
+	IntN(n int) int // 0 to n−1
+}
+
+// mixed puts a list into an order by dice (Fisher & Yates 1938, in Durstenfeld's way).
+func mixed[T any](list []T, dice Dice) []T {
+	for i := len(list) - 1; i > 0; i-- {
+		j := dice.IntN(i + 1)
+		list[i], list[j] = list[j], list[i]
+	}
+	return list
+}
+
 // mostTries bounds the faults that are looked at before one is seen from outside.
 const mostTries = 120
 
-// Train hides faults of a level that somebody notices: a device does not work that should, or works that should not.
-func (v *Vehicle) Train(level int, seed uint64) (*Round, error) {
+// Train hides faults of a level that somebody notices: a device does not work that should, or works that should
+// not. Seed is
+// the number of the round, by which its meter differs from others; dice choose what is hidden.
+func (v *Vehicle) Train(level int, seed uint64, dice Dice) (*Round, error) {
 	if level < 0 || level >= len(levels) {
 		return nil, fmt.Errorf("there is no level %d", level)
 	}
 	l := &levels[level]
-	rnd := rand.New(rand.NewPCG(seed, uint64(level)))
 	all := slices.DeleteFunc(v.Causes(), func(c Cause) bool {
 		return len(l.kinds) > 0 && !slices.Contains(l.kinds, c.Kind) || c.Kind == "withheld"
 	})
@@ -58,8 +73,8 @@ func (v *Vehicle) Train(level int, seed uint64) (*Round, error) {
 	}
 	r := &Round{Level: level, Seed: seed}
 	for range mostTries {
-		c := all[rnd.IntN(len(all))]
-		told, seen := v.noticed(append(slices.Clone(r.Hidden), c), len(r.Hidden) > 0, r.Told, rnd)
+		c := all[dice.IntN(len(all))]
+		told, seen := v.noticed(append(slices.Clone(r.Hidden), c), len(r.Hidden) > 0, r.Told, dice)
 		if !seen {
 			continue
 		}
@@ -74,7 +89,7 @@ func (v *Vehicle) Train(level int, seed uint64) (*Round, error) {
 		return nil, fmt.Errorf("no fault was found that somebody would notice: another round may have one")
 	}
 	if l.lie {
-		r.Lie = v.lie(r.Hidden[0].Where, rnd)
+		r.Lie = v.lie(r.Hidden[0].Where, dice)
 	}
 	return r, nil
 }
@@ -83,10 +98,10 @@ func (v *Vehicle) Train(level int, seed uint64) (*Round, error) {
 var trainSetups = []Setup{{Key: "running", Battery: true, Units: true}, {Key: "run", Battery: true, Units: true},
 	{Key: "crank", Battery: true, Units: true}}
 
-// noticed finds a device that does other than it should; with a fault there already one that does other than what is told.
-func (v *Vehicle) noticed(causes []Cause, further bool, told MeterReading, rnd *rand.Rand) (MeterReading, bool) {
-	devices := v.Devices()
-	rnd.Shuffle(len(devices), func(i, j int) { devices[i], devices[j] = devices[j], devices[i] })
+// noticed finds a device that does other than it should; with a fault there already one that does other than what
+// is told.
+func (v *Vehicle) noticed(causes []Cause, further bool, told MeterReading, dice Dice) (MeterReading, bool) {
+	devices := mixed(v.Devices(), dice)
 	for _, s := range trainSetups {
 		base, err := v.state(s)
 		if err != nil {
@@ -119,10 +134,10 @@ func (v *Vehicle) noticed(causes []Cause, further bool, told MeterReading, rnd *
 	return told, false
 }
 
-// lie picks two cavities of the plug at which something is wrong, or of any, whose colours are told the wrong way round.
-func (v *Vehicle) lie(where string, rnd *rand.Rand) [2]string {
-	plugs := slices.Clone(v.Plugs)
-	rnd.Shuffle(len(plugs), func(i, j int) { plugs[i], plugs[j] = plugs[j], plugs[i] })
+// lie picks two cavities of the plug at which something is wrong, or of any, whose colours are told the wrong way
+// round.
+func (v *Vehicle) lie(where string, dice Dice) [2]string {
+	plugs := mixed(slices.Clone(v.Plugs), dice)
 	slices.SortStableFunc(plugs, func(a, b Plug) int {
 		at := func(p Plug) int {
 			if slices.ContainsFunc(p.Cavities, func(c string) bool { return p.At(c) == where || "contact "+p.At(c) == where }) {
@@ -140,8 +155,8 @@ func (v *Vehicle) lie(where string, rnd *rand.Rand) [2]string {
 			}
 		}
 		if len(full) > 2 {
-			a := rnd.IntN(len(full))
-			return [2]string{full[a], full[(a+1+rnd.IntN(len(full)-1))%len(full)]}
+			a := dice.IntN(len(full))
+			return [2]string{full[a], full[(a+1+dice.IntN(len(full)-1))%len(full)]}
 		}
 	}
 	return [2]string{}
@@ -153,14 +168,19 @@ func (v *Vehicle) Shows(r *Round, m *Measure) (Shown, error) {
 	if err != nil || x.Over || m.Kind == Works {
 		return x, err
 	}
-	h := fnv.New64a()
-	_, _ = h.Write([]byte(m.Key()))
-	rnd := rand.New(rand.NewPCG(r.Seed, h.Sum64()))
-	x.Value = x.Value*(1+0.003*rnd.NormFloat64()) + 0.005*rnd.NormFloat64()
+	x.Value = x.Value*(1+0.003*noise(r.Seed, m, 1)) + 0.005*noise(r.Seed, m, 2)
 	if m.Kind == Ohms {
 		x.Value = math.Abs(x.Value)
 	}
 	return x, nil
+}
+
+// noise gives what a meter is off by in a round, of unit variance: even between −√3 and √3, the same for the same
+// measure.
+func noise(seed uint64, m *Measure, nr int) float64 {
+	h := fnv.New64a()
+	_, _ = fmt.Fprint(h, seed, " ", nr, " ", m.Key())
+	return (float64(h.Sum64()>>11)/(1<<53) - 0.5) * math.Sqrt(12)
 }
 
 // Walked is a measurement on the way to a fault, with what it showed and why it was the next.
@@ -173,7 +193,8 @@ type Walked struct {
 // mostWalked bounds a way to a fault.
 const mostWalked = 24
 
-// Way gives the way to what is hidden in a round by the best next measurement each time, and what is then said. Like lists
+// Way gives the way to what is hidden in a round by the best next measurement each time, and what is then said.
+// Like lists
 // what no measurement tells from what is hidden.
 func (v *Vehicle) Way(r *Round) (way []Walked, said Diagnosis, err error) {
 	readings := []MeterReading{r.Told}
@@ -191,7 +212,8 @@ func (v *Vehicle) Way(r *Round) (way []Walked, said Diagnosis, err error) {
 	}
 }
 
-// Named says whether guesses are what is hidden, each or what no measurement tells from it: the same at every point that the
+// Named says whether guesses are what is hidden, each or what no measurement tells from it: the same at every point
+// that the
 // advice would look at.
 func (v *Vehicle) Named(r *Round, guesses []string) bool {
 	if len(guesses) != len(r.Hidden) {

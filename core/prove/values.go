@@ -93,7 +93,8 @@ func (v *Value) Raw(x float64) []byte {
 // MostValues bounds a list of values.
 const MostValues = 400
 
-// ReadValues reads a list of values, one a line: identifier; name; unit; scale; offset; bytes; drives. Tabs and semicolons part, and
+// ReadValues reads a list of values, one a line: identifier; name; unit; scale; offset; bytes; drives. Tabs and
+// semicolons part, and
 // a comma does where there is neither; then numbers have a point. A first line of headings is passed over.
 func ReadValues(text string) (Values, error) {
 	out := Values{}

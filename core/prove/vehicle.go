@@ -271,7 +271,8 @@ func (v *Vehicle) With(m *Measure, faults []network.Fault) (Shown, error) {
 	return v.shows(s, m)
 }
 
-// Inside gives the volts that a unit has at a cavity of its own, behind the terminal, in a setup with faults; 0 where nothing
+// Inside gives the volts that a unit has at a cavity of its own, behind the terminal, in a setup with faults; 0
+// where nothing
 // leads there.
 func (v *Vehicle) Inside(cavity string, setup Setup, faults []network.Fault) (float64, error) {
 	s, err := v.state(setup)

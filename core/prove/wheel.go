@@ -37,7 +37,8 @@ func (w Wheel) Edges(seconds float64) []float64 {
 	return out
 }
 
-// Speed reads a wheel of so many places by its edges: revolutions a minute, and how many teeth are missing at its gap. It is
+// Speed reads a wheel of so many places by its edges: revolutions a minute, and how many teeth are missing at its
+// gap. It is
 // false where the edges are fewer than two turns, or no such wheel's.
 func Speed(edges []float64, teeth int) (rpm float64, missing int, is bool) {
 	if len(edges) < 4 || teeth < 4 {
