@@ -62,7 +62,7 @@ func TestTheTestSheetByKeyboard(t *testing.T) {
 	v.see("aside", "one reading may be a mistake: measure it once more")
 	v.page.MustElement("[aria-label='what the meter shows']").MustInput("0,4")
 	v.press(input.Enter)
-	v.see("[data-testid=suspects]", "K1 touches K2 beside it")
+	v.see("[data-testid=suspects]", "[^B]K1 touches K2 beside it")
 }
 
 // followed measures what is asked for on a vehicle with something wrong, until it is found.

@@ -65,14 +65,14 @@ func TestOneHarnessIsWorked(t *testing.T) {
 // A finding that may stand is answered where it is shown, and stays in sight as answered.
 func TestAFindingMayStand(t *testing.T) {
 	v := open(t, "/jobs/packhorse/match")
-	v.see("[data-testid=findings]", "11 wrong")
+	v.see("[data-testid=findings]", "13 wrong")
 	v.press('f')
 	v.see(".ant-drawer", "Findings in")
 	v.click(".ant-drawer button", "It may stand")
 	v.page.MustElement(".ant-drawer [aria-label*=reason], .ant-modal [aria-label*=reason]").
 		MustInput("the coil is bought anew")
 	v.press(input.Enter)
-	v.see("[data-testid=findings]", "10 wrong")
+	v.see("[data-testid=findings]", "12 wrong")
 	v.see(".ant-drawer", "the coil is bought anew")
 }
 

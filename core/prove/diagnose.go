@@ -48,13 +48,16 @@ const mistaken = 0.02
 // mistakenSight is how often somebody is wrong about whether a thing works (common practice).
 const mistakenSight = 0.003
 
+// mistakenAgain is how often who measures the same once more makes the same mistake once more (common practice).
+const mistakenAgain = 0.003
+
 // wrongly gives how likely it is that a reading is plain wrong: one that was read twice the same is so the less.
 func wrongly(r *MeterReading) float64 {
 	p := mistaken
 	if r.Kind == Works {
 		p = mistakenSight
 	}
-	return math.Pow(p, float64(max(1, r.Times)))
+	return p * math.Pow(mistakenAgain, float64(max(1, r.Times)-1))
 }
 
 // fits gives the log of the density of a reading where so much is expected, with a further spread in the quantity of
@@ -107,6 +110,7 @@ type trial struct {
 func (v *Vehicle) try(causes []Cause, readings []MeterReading, base []Shown, feel *feeler) (trial, error) {
 	t := trial{loss: make([]float64, len(readings))}
 	degree := slices.ContainsFunc(causes, func(c Cause) bool { return soft(&c) })
+	touches := slices.ContainsFunc(causes, func(c Cause) bool { return c.Kind == "short" || c.Kind == "supply" })
 	states := map[Setup]*network.State{}
 	for k := range readings {
 		r := &readings[k]
@@ -136,11 +140,17 @@ func (v *Vehicle) try(causes []Cause, readings []MeterReading, base []Shown, fee
 		if degree && !x.Over && !base[k].Over { // a bad contact has any resistance
 			more = 0.5 * math.Abs(x.Value-base[k].Value)
 		}
+		if touches && r.Kind == Ohms && base[k].Over && !x.Over {
+			more = touchOhms
+		}
 		t.loss[k] = fits(r, x, more)
 		t.sum += t.loss[k]
 	}
 	return t, nil
 }
+
+// touchOhms is what two wires that touch may have between them beside nothing (common practice: a strand, chafed through).
+const touchOhms = 0.5
 
 // soft says whether a kind of fault is one of degree.
 func soft(c *Cause) bool { return c.Kind == "thin" || c.Kind == "ground" }
