@@ -26,7 +26,7 @@ func rank(path string) (floor int, known bool) {
 		return 4, true
 	case p == "core/plan":
 		return 7, true
-	case p == "core/network":
+	case p == "core/network", p == "core/diagram":
 		return 5, true
 	case strings.HasPrefix(p, "core/"): // the stages
 		return 6, true

@@ -9,6 +9,7 @@ import (
 	"sync"
 
 	"draxel/core/gather"
+	"draxel/core/handover"
 	"draxel/core/match"
 	"draxel/core/plan"
 	"draxel/core/reach"
@@ -35,6 +36,10 @@ type computed struct {
 	compared  []reach.Compared
 	feeding   sync.Once
 	fed       []plan.FeedCompared
+
+	binding sync.Once
+	bound   []handover.Page // of the book
+	bindErr error
 
 	metering sync.Mutex // holds the vehicle while it is asked
 	proving  *proving

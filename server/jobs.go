@@ -2,6 +2,7 @@ package server
 
 import (
 	"bytes"
+	"context"
 	"encoding/json"
 	"errors"
 	"fmt"
@@ -142,16 +143,9 @@ func (s *Server) saveJobFile(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	pictures := map[string]exchange.Picture{}
-	for _, x := range state.Job.Photos {
-		p, err := s.store.Photo(c.Request.Context(), state.ID, x.ID)
-		if errors.Is(err, store.ErrNoPhoto) {
-			continue // it came from a job file without its pictures: what is there is saved
-		}
-		if err != nil {
-			return err
-		}
-		pictures[x.ID] = exchange.Picture{Data: p.Picture, Width: x.Width, Height: x.Height}
+	pictures, err := s.pictures(c.Request.Context(), &state)
+	if err != nil {
+		return err
 	}
 	var b bytes.Buffer
 	if err := exchange.WriteJob(&b, state.Job, pictures); err != nil {
@@ -159,6 +153,22 @@ func (s *Server) saveJobFile(c *gin.Context) error {
 	}
 	download(c, state.Job.Title+".draxel.json", "application/json", b.Bytes())
 	return nil
+}
+
+// pictures gives the photographs of a job.
+func (s *Server) pictures(ctx context.Context, state *store.State) (map[string]exchange.Picture, error) {
+	pictures := map[string]exchange.Picture{}
+	for _, x := range state.Job.Photos {
+		p, err := s.store.Photo(ctx, state.ID, x.ID)
+		if errors.Is(err, store.ErrNoPhoto) {
+			continue // it came from a job file without its pictures: what is there is saved
+		}
+		if err != nil {
+			return nil, err
+		}
+		pictures[x.ID] = exchange.Picture{Data: p.Picture, Width: x.Width, Height: x.Height}
+	}
+	return pictures, nil
 }
 
 // download sends bytes as a file, with a name in the plain and in the UTF-8 form (RFC 6266).
@@ -196,6 +206,11 @@ func (s *Server) showJob(c *gin.Context) error {
 	v.further(j.Job)
 	if v.Begun = c.Query("begun") != ""; !v.Begun {
 		v.stand(j.plan(), len(j.Job.Gates))
+		for i := range j.Job.Loans {
+			if !j.Job.Loans[i].Gone {
+				v.Open.Handover++
+			}
+		}
 	}
 	entry, err := s.store.LastUndoable(c.Request.Context(), j.ID, who(c))
 	if err != nil {

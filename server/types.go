@@ -91,7 +91,9 @@ type OpenCounts struct {
 	Feed   int `json:"feed"`  // findings of Feed that nobody has answered
 	Join   int `json:"join"`  // functions that need something or are open
 	Prove  int `json:"prove"` // gates of powering up that are not passed
-	Work   int `json:"work"`  // steps of all stages that are left
+	// What is temporary, borrowed or put off, and not gone.
+	Handover int `json:"handover"`
+	Work     int `json:"work"` // steps of all stages that are left
 }
 
 // Done is the reply to a change: the job's new revision.

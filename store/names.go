@@ -63,6 +63,9 @@ const (
 	mends     = "mend/"
 	notes     = "note/"
 	rounds    = "trained/"
+	left      = "left/"
+	loans     = "loan/"
+	delivered = "delivered/"
 )
 
 // SubjectTable names the table of a side.
@@ -112,7 +115,7 @@ func KindOf(name string) Kind {
 	case owns, answers, thinned, ticks, SubjectBench + "/", SubjectItems + "/", SubjectHave + "/", wishes, exchanges,
 		reports, checks,
 		SubjectMap + "/", SubjectRules + "/", places, lengths, spans, options, leftovers, partings, SubjectBlock + "/",
-		rated, feeds, functions, outRules, parts, proved, gates, mends, notes, rounds, SubjectProgram + "/", SubjectLive + "/":
+		rated, feeds, functions, outRules, parts, proved, gates, mends, notes, rounds, left, loans, delivered, SubjectProgram + "/", SubjectLive + "/":
 		return Other
 	}
 	return Fact
@@ -165,6 +168,15 @@ func SubjectNote(id string) string { return notes + id }
 
 // SubjectTrained names a round of the trainer.
 func SubjectTrained(id string) string { return rounds + id }
+
+// SubjectLeft names what stays open and has an owner.
+func SubjectLeft(key string) string { return left + key }
+
+// SubjectLoan names something temporary, borrowed or put off.
+func SubjectLoan(id string) string { return loans + id }
+
+// SubjectDelivered names a state that was handed over.
+func SubjectDelivered(id string) string { return delivered + id }
 
 // SubjectAdded names a part that a function's sum asked for.
 func SubjectAdded(id string) string { return parts + id }

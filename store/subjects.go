@@ -89,6 +89,15 @@ func jobPuts(j plan.Job) ([]Put, error) {
 	for _, x := range j.Trained {
 		p.add(SubjectTrained(x.ID), x, true)
 	}
+	for _, x := range j.Left {
+		p.add(SubjectLeft(x.Key), x, true)
+	}
+	for _, x := range j.Loans {
+		p.add(SubjectLoan(x.ID), x, true)
+	}
+	for _, x := range j.Delivered {
+		p.add(SubjectDelivered(x.ID), x, true)
+	}
 	p.add(SubjectProgram, j.Program, j.Program != nil)
 	p.add(SubjectLive, j.Live, len(j.Live) > 0)
 	for _, x := range j.Feeds {
@@ -263,6 +272,12 @@ func (s *State) take(name string, body []byte) error {
 		return one(body, &j.Notes)
 	case rounds:
 		return one(body, &j.Trained)
+	case left:
+		return one(body, &j.Left)
+	case loans:
+		return one(body, &j.Loans)
+	case delivered:
+		return one(body, &j.Delivered)
 	case leftovers:
 		return one(body, &j.Leftover)
 	case layouts:

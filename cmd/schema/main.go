@@ -104,6 +104,12 @@ type api struct {
 	GateRequest          server.GateRequest
 	MendRequest          server.MendRequest
 	MeterRequest         server.MeterRequest
+	FrontView            server.FrontView
+	HandoverView         server.HandoverView
+	BookPageView         server.BookPageView
+	LeftRequest          server.LeftRequest
+	LoanRequest          server.LoanRequest
+	DeliverRequest       server.DeliverRequest
 	StandinRequest       server.StandinRequest
 	UnitRequest          server.UnitRequest
 	UnitSays             server.UnitSays
@@ -268,6 +274,28 @@ func name(t reflect.Type) string {
 // plainName keeps types of the same name in different packages apart.
 func plainName(t reflect.Type) string {
 	switch t.PkgPath() + "." + t.Name() {
+	case "draxel/core/diagram.Drawing":
+		return "DiagramDrawing"
+	case "draxel/core/diagram.Point":
+		return "DiagramPoint"
+	case "draxel/core/diagram.Text":
+		return "DiagramText"
+	case "draxel/core/diagram.Run":
+		return "DiagramRun"
+	case "draxel/core/diagram.Wire":
+		return "DiagramWire"
+	case "draxel/core/diagram.Symbol":
+		return "DiagramSymbol"
+	case "draxel/core/diagram.Port":
+		return "DiagramPort"
+	case "draxel/core/diagram.End":
+		return "DiagramEnd"
+	case "draxel/core/diagram.Placed":
+		return "DiagramPlaced"
+	case "draxel/core/diagram.PlacedPort":
+		return "DiagramPlacedPort"
+	case "draxel/core/diagram.Kind":
+		return "DiagramKind"
 	case "draxel/core/colour.Reading":
 		return "HabitReading"
 	case "draxel/core/signal.Reading":

@@ -165,8 +165,57 @@ func (b *binder) draw(lengths []int, measure diagram.Measure, depth map[string]i
 			g.Symbols[at].Under = append(g.Symbols[at].Under, fmt.Sprintf("%d more wires", more))
 		}
 	}
+	b.through(&g, depth)
 	page.Drawing, page.Untold = diagram.Layout(&g, measure)
 	return page
+}
+
+// through has current go through plugs, splices and joints: where every wire of one comes in, or every one goes out, the one that
+// leads farthest from what feeds is turned.
+func (b *binder) through(g *diagram.Graph, depth map[string]int) {
+	for range 2 {
+		for i := range g.Symbols {
+			id := g.Symbols[i].ID
+			if k := g.Symbols[i].Kind; k != plug && k != splice && k != joint {
+				continue
+			}
+			in, out, pick := 0, 0, -1
+			far := func(w *diagram.Wire) string {
+				if w.From.Symbol == id {
+					return w.To.Symbol
+				}
+				return w.From.Symbol
+			}
+			for k := range g.Wires {
+				w := &g.Wires[k]
+				if w.From.Symbol != id && w.To.Symbol != id || w.From.Symbol == w.To.Symbol {
+					continue
+				}
+				if w.To.Symbol == id {
+					in++
+				} else {
+					out++
+				}
+				if pick < 0 || cmp.Or(cmp.Compare(depth[far(w)], depth[far(&g.Wires[pick])]), finding.Natural(far(w), far(&g.Wires[pick]))) > 0 {
+					pick = k
+				}
+			}
+			if in+out < 2 || in > 0 && out > 0 {
+				continue
+			}
+			if out > 0 { // nothing feeds it: what is nearest to a source does
+				for k := range g.Wires {
+					w := &g.Wires[k]
+					if w.From.Symbol == id && w.To.Symbol != id && cmp.Or(cmp.Compare(depth[far(w)], depth[far(&g.Wires[pick])]),
+						finding.Natural(far(w), far(&g.Wires[pick]))) < 0 {
+						pick = k
+					}
+				}
+			}
+			w := &g.Wires[pick]
+			w.From, w.To = w.To, w.From
+		}
+	}
 }
 
 // wiresAt counts the ends of wires at a symbol.

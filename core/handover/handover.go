@@ -249,6 +249,9 @@ func (b *binder) joint(name string) End {
 	if s.kind == splice {
 		word = "splice "
 	}
+	if strings.HasPrefix(name, strings.TrimSpace(word)) || strings.Contains(name, " joint ") {
+		word = ""
+	}
 	return End{Symbol: "joint " + name, At: word + name}
 }
 

@@ -10,6 +10,7 @@ import (
 	"draxel/core/feed"
 	"draxel/core/finding"
 	"draxel/core/gather"
+	"draxel/core/handover"
 	"draxel/core/harness"
 	"draxel/core/join"
 	"draxel/core/match"
@@ -122,6 +123,10 @@ type Job struct {
 	Notes   []prove.Note       `json:"notes,omitempty"`   // what was heard, seen and changed
 	Live    prove.Values       `json:"live,omitempty"`    // what the unit can be asked for
 	Trained []prove.Trained    `json:"trained,omitempty"` // rounds of the trainer
+
+	Left      []handover.Left      `json:"left,omitempty"`      // what stays open, and whose it is
+	Loans     []handover.Loan      `json:"loans,omitempty"`     // temporary, borrowed, put off
+	Delivered []handover.Delivered `json:"delivered,omitempty"` // states with a name
 
 	Aside []Aside `json:"aside,omitempty"` // what was stored and cannot be
 }

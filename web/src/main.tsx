@@ -8,7 +8,7 @@ import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import { ProblemError } from './api/client';
 import { Failed } from './frame/Failed';
-import { FirstStage, Frame } from './frame/Frame';
+import { Frame } from './frame/Frame';
 import { JobsPage } from './frame/JobsPage';
 import { PassGate } from './frame/PassGate';
 import { useTheme } from './theme';
@@ -33,7 +33,7 @@ const router = createBrowserRouter([
       {
         errorElement: <Failed />,
         children: [
-          { index: true, element: <FirstStage /> },
+          { index: true, lazy: async () => ({ Component: (await import('./frame/FrontPage')).FrontPage }) },
           {
             path: 'gather',
             lazy: async () => ({ Component: (await import('./stages/gather/GatherPage')).GatherPage }),
@@ -62,6 +62,12 @@ const router = createBrowserRouter([
           {
             path: 'prove',
             lazy: async () => ({ Component: (await import('./stages/prove/ProvePage')).ProvePage }),
+          },
+          {
+            path: 'handover',
+            lazy: async () => ({
+              Component: (await import('./stages/handover/HandoverPage')).HandoverPage,
+            }),
           },
           { path: 'work', lazy: async () => ({ Component: (await import('./work/WorkPage')).WorkPage }) },
         ],

@@ -75,6 +75,12 @@ export interface ApiSchema {
   GateRequest: GateRequest;
   MendRequest: MendRequest;
   MeterRequest: MeterRequest;
+  FrontView: FrontView;
+  HandoverView: HandoverView;
+  BookPageView: BookPageView;
+  LeftRequest: LeftRequest;
+  LoanRequest: LoanRequest;
+  DeliverRequest: DeliverRequest;
   StandinRequest: StandinRequest;
   UnitRequest: UnitRequest;
   UnitSays: UnitSays;
@@ -272,6 +278,7 @@ export interface OpenCounts {
   feed: number;
   join: number;
   prove: number;
+  handover: number;
   work: number;
 }
 /**
@@ -3211,6 +3218,265 @@ export interface Measure {
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "FrontView".
+ */
+export interface FrontView {
+  revision: number;
+  stages: FrontStage[];
+  next?: FrontNext;
+  danger: Finding[];
+  dangers: number;
+  wrong: number;
+  hours: number;
+  steps: number;
+  done: number;
+  open: number;
+  last: JournalLine[];
+  delivered?: string;
+  proven: boolean;
+  line: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "FrontStage".
+ */
+export interface FrontStage {
+  stage: string;
+  done: number;
+  open: number;
+  what: string;
+  held?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "FrontNext".
+ */
+export interface FrontNext {
+  text: string;
+  stage: string;
+  at: string;
+  why?: string;
+  waits: string[];
+  warn: string[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "HandoverView".
+ */
+export interface HandoverView {
+  revision: number;
+  lists: DueList[];
+  open: number;
+  pages: BookPage[];
+  delivered: Delivered[];
+  loans: Loan[];
+  state?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "DueList".
+ */
+export interface DueList {
+  id: string;
+  title: string;
+  items: Due[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Due".
+ */
+export interface Due {
+  key: string;
+  text: string;
+  at: string;
+  left?: Left;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Left".
+ */
+export interface Left {
+  key: string;
+  owner: string;
+  reason: string;
+  who?: string;
+  when?: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "BookPage".
+ */
+export interface BookPage {
+  title: string;
+  group: string;
+  number: number;
+  wires: number;
+  planned: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Delivered".
+ */
+export interface Delivered {
+  id: string;
+  name: string;
+  open: number;
+  reason?: string;
+  revision: number;
+  hash: string;
+  who?: string;
+  when?: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Loan".
+ */
+export interface Loan {
+  id: string;
+  kind: string;
+  text: string;
+  where?: string;
+  gone?: boolean;
+  who?: string;
+  when?: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "BookPageView".
+ */
+export interface BookPageView {
+  title: string;
+  drawing: DiagramDrawing;
+  wires: BookWire[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "DiagramDrawing".
+ */
+export interface DiagramDrawing {
+  wide: number;
+  high: number;
+  symbols: DiagramPlaced[];
+  runs: DiagramRun[];
+  texts: DiagramText[];
+  columns: [number, number][];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "DiagramPlaced".
+ */
+export interface DiagramPlaced {
+  id: string;
+  kind: string;
+  title: string;
+  under?: string[];
+  place?: number;
+  x: number;
+  y: number;
+  wide: number;
+  high: number;
+  ports: DiagramPlacedPort[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "DiagramPlacedPort".
+ */
+export interface DiagramPlacedPort {
+  name: string;
+  right: boolean;
+  at: DiagramPoint;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "DiagramPoint".
+ */
+export interface DiagramPoint {
+  x: number;
+  y: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "DiagramRun".
+ */
+export interface DiagramRun {
+  id: string;
+  from: DiagramEnd;
+  to: DiagramEnd;
+  above: string;
+  below: string;
+  colours?: string[];
+  dotted?: boolean;
+  points: DiagramPoint[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "DiagramEnd".
+ */
+export interface DiagramEnd {
+  symbol: string;
+  port?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "DiagramText".
+ */
+export interface DiagramText {
+  words: string;
+  x: number;
+  y: number;
+  size: number;
+  wide: number;
+  bold?: boolean;
+  quiet?: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "BookWire".
+ */
+export interface BookWire {
+  name: string;
+  whole: string;
+  text: string;
+  circuit?: string;
+  function?: string;
+  from: string;
+  to: string;
+  mm?: number;
+  extended?: string;
+  planned?: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "LeftRequest".
+ */
+export interface LeftRequest {
+  id: string;
+  seen: number;
+  key: string;
+  owner?: string;
+  reason?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "LoanRequest".
+ */
+export interface LoanRequest {
+  id: string;
+  seen: number;
+  loan: Loan;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "DeliverRequest".
+ */
+export interface DeliverRequest {
+  id: string;
+  seen: number;
+  name: string;
+  reason?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
  * via the `definition` "StandinRequest".
  */
 export interface StandinRequest {
@@ -4376,6 +4642,12 @@ export interface Api {
   GateRequest: GateRequest;
   MendRequest: MendRequest;
   MeterRequest: MeterRequest;
+  FrontView: FrontView;
+  HandoverView: HandoverView;
+  BookPageView: BookPageView;
+  LeftRequest: LeftRequest;
+  LoanRequest: LoanRequest;
+  DeliverRequest: DeliverRequest;
   StandinRequest: StandinRequest;
   UnitRequest: UnitRequest;
   UnitSays: UnitSays;

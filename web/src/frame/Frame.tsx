@@ -1,6 +1,6 @@
 import { App, Button, Input, Modal, type InputRef } from 'antd';
 import { useRef, useState } from 'react';
-import { Link, Navigate, NavLink, Outlet, useParams } from 'react-router';
+import { Link, NavLink, Outlet, useParams } from 'react-router';
 import { explain, ProblemError, setWhoIsWorking, whoIsWorking } from '../api/client';
 import { useJob, useJobBegun, useLiveJob, useUndo } from '../api/hooks';
 import type { JobView } from '../api/types.gen';
@@ -45,6 +45,9 @@ export function Frame() {
     <div className="frame">
       <Head job={job} />
       <nav className="rail" aria-label="stages">
+        <NavLink to="." end title="where the job stands, and what is next">
+          Front
+        </NavLink>
         {stages.map((s) => (
           <Stage key={s.to} {...s} open={job.open[s.to]} aside={!job.kindInfo.stages.includes(s.to)} />
         ))}
@@ -63,19 +66,6 @@ export function Frame() {
   );
 }
 
-/** Where a job opens: at Match, or at Thin where its kind matches nothing, or at Reach where it has no pinout and is laid out. */
-export function FirstStage() {
-  const job = useJob(useJobID());
-  if (!job.data) {
-    return null;
-  }
-  const { kindInfo, sides, open } = job.data;
-  if (!sides.from && !sides.to && open.reach > 0) {
-    return <Navigate to="reach" replace />;
-  }
-  return <Navigate to={kindInfo.stages.includes('match') ? 'match' : 'thin'} replace />;
-}
-
 const stages = [
   { to: 'gather', word: 'Gather', what: 'sides without a pinout' },
   { to: 'match', word: 'Match', what: 'rows not decided' },
@@ -85,6 +75,7 @@ const stages = [
   { to: 'feed', word: 'Feed', what: 'findings about power, fuses and grounds' },
   { to: 'join', word: 'Join', what: 'functions that need something or are open' },
   { to: 'prove', word: 'Prove', what: 'gates of powering up that are not passed' },
+  { to: 'handover', word: 'Hand over', what: 'temporary, borrowed and put off, and not gone' },
 ] as const;
 
 interface StageProps {

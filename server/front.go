@@ -1,0 +1,146 @@
+package server
+
+import (
+	"fmt"
+	"net/http"
+	"strings"
+
+	"github.com/gin-gonic/gin"
+
+	"draxel/core/finding"
+	"draxel/core/plan"
+	"draxel/core/work"
+)
+
+// FrontView is where a job stands and what is next: the page on which it opens.
+type FrontView struct {
+	Revision  int64             `json:"revision"`
+	Stages    []FrontStage      `json:"stages"`
+	Next      *FrontNext        `json:"next,omitempty"` // not there when nothing is left to be done
+	Danger    []finding.Finding `json:"danger"`         // what can hurt, the first few
+	Dangers   int               `json:"dangers"`
+	Wrong     int               `json:"wrong"`
+	Hours     float64           `json:"hours"` // of the work that is left, estimated
+	Steps     int               `json:"steps"` // that are left
+	Done      int               `json:"done"`
+	Open      int               `json:"open"` // of what must end at zero before the job is handed over
+	Last      []JournalLine     `json:"last"`
+	Delivered string            `json:"delivered,omitempty"` // the last state that was handed over
+	Proven    bool              `json:"proven"`
+	Line      string            `json:"line"` // how the proof stands
+}
+
+// FrontStage is how a stage stands.
+type FrontStage struct {
+	Stage string `json:"stage"`
+	Done  int    `json:"done"`
+	Open  int    `json:"open"`
+	What  string `json:"what"` // what is counted
+	Held  string `json:"held,omitempty"`
+}
+
+// FrontNext is what is to be done next, and what it waits for.
+type FrontNext struct {
+	Text  string   `json:"text"`
+	Stage string   `json:"stage"`
+	At    string   `json:"at"` // the screen on which it is done
+	Why   string   `json:"why,omitempty"`
+	Waits []string `json:"waits"`
+	Warn  []string `json:"warn"`
+}
+
+// Bounds of what the front page shows.
+const (
+	mostDanger = 4
+	mostLast   = 6
+)
+
+func (s *Server) showFront(c *gin.Context) error {
+	j, err := s.compute(c.Request.Context(), c.Param("job"))
+	if err != nil {
+		return err
+	}
+	p := j.plan()
+	v := FrontView{Revision: j.Revision, Danger: []finding.Finding{}, Last: []JournalLine{}, Proven: p.Proof.Reached && p.Proof.Fault == "",
+		Line: p.Proof.Line()}
+	done := map[work.Stage]int{}
+	for i := range p.Past.Done {
+		done[p.Past.Done[i].Stage]++
+		v.Done++
+	}
+	left := map[work.Stage]int{}
+	for i := range p.Work.Steps {
+		x := &p.Work.Steps[i]
+		if _, is := p.Done(x.ID); is {
+			continue
+		}
+		left[x.Stage]++
+		v.Steps++
+		v.Hours += x.Minutes / 60
+		if v.Next == nil {
+			v.Next = next(p, x)
+		}
+	}
+	var head JobView
+	head.stand(p, len(j.Job.Gates))
+	v.Dangers, v.Wrong = head.Severity[finding.Danger], head.Severity[finding.Wrong]
+	for _, f := range finding.Open(p.Findings) {
+		if f.Severity == finding.Danger && len(v.Danger) < mostDanger {
+			v.Danger = append(v.Danger, f)
+		}
+	}
+	_, v.Open = j.open()
+	held := func(stage work.Stage) string {
+		n := 0
+		for i := range p.Work.Steps {
+			if x := &p.Work.Steps[i]; x.Stage == stage && p.Work.Held[x.ID] != "" {
+				n++
+			}
+		}
+		if n == 0 {
+			return ""
+		}
+		return fmt.Sprintf("%d cannot be done as the harness is now", n)
+	}
+	v.Stages = []FrontStage{
+		{"match", p.Totals.From - p.Totals.Open, p.Totals.Open, "wires decided", ""},
+		{"thin", done[work.Thin], left[work.Thin], "steps", held(work.Thin)},
+		{"pin", done[work.Pin], left[work.Pin], "steps", held(work.Pin)},
+		{"reach", done[work.Reach], left[work.Reach], "steps", held(work.Reach)},
+		{"feed", 0, head.Open.Feed, "findings of power, fuses and grounds", ""},
+		{"join", len(p.Join.Functions) - head.Open.Join, head.Open.Join, "functions that work on paper", ""},
+		{"prove", len(j.Job.Gates), head.Open.Prove, "gates passed", ""},
+		{"handover", len(j.Job.Delivered), v.Open, "open before it is handed over", ""},
+	}
+	if n := len(j.Job.Delivered); n > 0 {
+		v.Delivered = j.Job.Delivered[n-1].Name
+	}
+	entries, err := s.store.Journal(c.Request.Context(), c.Param("job"), mostLast)
+	if err != nil {
+		return err
+	}
+	for _, e := range entries {
+		v.Last = append(v.Last, JournalLine{e.Seq, e.Revision, e.Who, e.At, e.What, e.Reason, about(e), len(e.Changes), e.Undone != nil})
+	}
+	c.JSON(http.StatusOK, v)
+	return nil
+}
+
+// next says what a step is, and what it waits for: decisions, what a gate lacks, what holds it.
+func next(p *plan.Plan, x *work.Step) *FrontNext {
+	n := &FrontNext{Text: x.Text, Stage: string(x.Stage), At: "work", Why: x.Why, Waits: []string{}, Warn: orEmpty(x.Warn)}
+	n.Waits = append(n.Waits, x.Missing...)
+	if why := p.Work.Held[x.ID]; why != "" {
+		n.Waits = append(n.Waits, why)
+	}
+	for _, id := range x.Needs {
+		for i := range p.Work.Steps {
+			if need := &p.Work.Steps[i]; need.ID == id {
+				if _, done := p.Done(id); !done {
+					n.Waits = append(n.Waits, strings.TrimRight(need.Text, "."))
+				}
+			}
+		}
+	}
+	return n
+}

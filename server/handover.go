@@ -1,0 +1,320 @@
+package server
+
+import (
+	"archive/zip"
+	"bytes"
+	"crypto/sha256"
+	"encoding/hex"
+	"encoding/json"
+	"fmt"
+	"io"
+	"net/http"
+	"strconv"
+	"strings"
+	"time"
+
+	"github.com/gin-gonic/gin"
+
+	"draxel/core/handover"
+	"draxel/exchange"
+	"draxel/store"
+)
+
+// pages gives the pages of the job's book, drawn when they are first asked for.
+func (j *computed) pages() ([]handover.Page, error) {
+	j.binding.Do(func() {
+		measure, err := exchange.Measure()
+		if err != nil {
+			j.bindErr = fmt.Errorf("measure the book's text: %w", err)
+			return
+		}
+		j.bound = handover.Pages(j.plan().Book(&j.facts), exchange.BookPaper, measure)
+	})
+	return j.bound, j.bindErr
+}
+
+// open gives the lists that must end at zero, with whose what is left is, and how much nobody owns.
+func (j *computed) open() ([]handover.DueList, int) {
+	lists := j.plan().OpenLists(&j.facts, &j.Job)
+	return lists, handover.Owned(lists, j.Job.Left)
+}
+
+// bookState says why the book is not as built throughout.
+func bookState(pages []handover.Page, open int) string {
+	planned, all := 0, 0
+	for i := range pages {
+		planned += pages[i].Planned
+		all += len(pages[i].Lengths)
+	}
+	var out []string
+	if planned > 0 {
+		out = append(out, fmt.Sprintf("NOT FINISHED: %d of %d wires are planned and not done yet", planned, all))
+	}
+	if open > 0 {
+		out = append(out, fmt.Sprintf("%d things are open and nobody owns them", open))
+	}
+	return strings.Join(out, "; ")
+}
+
+func (s *Server) showHandover(c *gin.Context) error {
+	j, err := s.compute(c.Request.Context(), c.Param("job"))
+	if err != nil {
+		return err
+	}
+	pages, err := j.pages()
+	if err != nil {
+		return err
+	}
+	v := HandoverView{Revision: j.Revision, Pages: []BookPage{}, Delivered: orEmpty(j.Job.Delivered), Loans: orEmpty(j.Job.Loans)}
+	v.Lists, v.Open = j.open()
+	for k := range pages {
+		p := &pages[k]
+		v.Pages = append(v.Pages, BookPage{p.Title(), p.Group, exchange.NumberOf(k), len(p.Lengths), p.Planned})
+	}
+	v.State = bookState(pages, v.Open)
+	c.JSON(http.StatusOK, v)
+	return nil
+}
+
+// showPage gives a page of the book as it is drawn.
+func (s *Server) showPage(c *gin.Context) error {
+	j, err := s.compute(c.Request.Context(), c.Param("job"))
+	if err != nil {
+		return err
+	}
+	pages, err := j.pages()
+	if err != nil {
+		return err
+	}
+	n, err := strconv.Atoi(c.Param("page"))
+	k := n - exchange.NumberOf(0)
+	if err != nil || k < 0 || k >= len(pages) {
+		return problem(http.StatusNotFound, "no-such-thing", "The book has no such page.", "")
+	}
+	p := &pages[k]
+	v := BookPageView{Title: p.Title(), Drawing: p.Drawing, Wires: []BookWire{}}
+	for i := range p.Lengths {
+		l := &p.Lengths[i]
+		v.Wires = append(v.Wires, BookWire{Name: l.Name, Whole: l.Whole(), Text: l.Text(), Circuit: l.Circuit, Function: l.Function,
+			From: l.Ends[0].At, To: l.Ends[1].At, Mm: l.Mm, Extended: l.Extended, Planned: l.Planned})
+	}
+	c.JSON(http.StatusOK, v)
+	return nil
+}
+
+// book gives the whole book of a job.
+func (s *Server) book(j *computed) (*exchange.Book, error) {
+	pages, err := j.pages()
+	if err != nil {
+		return nil, err
+	}
+	hash, err := j.Hash()
+	if err != nil {
+		return nil, err
+	}
+	lists, open := j.open()
+	b := &exchange.Book{Title: j.Job.Title, Donor: j.Job.Donor, Chassis: j.Job.Chassis, Revision: int(j.Revision), Hash: hash,
+		Printed: s.now().UTC().Format(time.DateOnly), State: bookState(pages, open), Sources: j.Job.Sources(), Pages: pages}
+	b.Sections = append(handover.Sections(j.plan().Book(&j.facts), pages, exchange.NumberOf), j.plan().BookSections(&j.Job, lists)...)
+	return b, nil
+}
+
+func (s *Server) bookPDF(c *gin.Context) error {
+	j, err := s.compute(c.Request.Context(), c.Param("job"))
+	if err != nil {
+		return err
+	}
+	b, err := s.book(j)
+	if err != nil {
+		return err
+	}
+	var out bytes.Buffer
+	if err := exchange.WriteBookPDF(&out, b); err != nil {
+		return err
+	}
+	download(c, j.Job.Title+" book.pdf", "application/pdf", out.Bytes())
+	return nil
+}
+
+// wiresCSV gives the wire list of the finished harness.
+func (s *Server) wiresCSV(c *gin.Context) error {
+	j, err := s.compute(c.Request.Context(), c.Param("job"))
+	if err != nil {
+		return err
+	}
+	pages, err := j.pages()
+	if err != nil {
+		return err
+	}
+	var out bytes.Buffer
+	all := handover.Sections(j.plan().Book(&j.facts), pages, exchange.NumberOf)
+	if err := exchange.WriteSectionCSV(&out, &all[0]); err != nil {
+		return err
+	}
+	download(c, j.Job.Title+" wires.csv", "text/csv; charset=utf-8", out.Bytes())
+	return nil
+}
+
+// Packed is a file of the whole hand-over, as its manifest has it.
+type Packed struct {
+	Name   string `json:"name"`
+	Bytes  int    `json:"bytes"`
+	SHA256 string `json:"sha256"`
+	What   string `json:"what"`
+}
+
+// Manifest says what a ZIP of a job holds.
+type Manifest struct {
+	Draxel   string   `json:"draxel"` // the form of the manifest
+	Title    string   `json:"title"`
+	Revision int64    `json:"revision"`
+	Hash     string   `json:"hash"` // of the job
+	State    string   `json:"state,omitempty"`
+	Files    []Packed `json:"files"`
+}
+
+// packAll gives everything that can be handed over as one ZIP, with a manifest of checksums. The same job on the same day gives
+// the same bytes.
+func (s *Server) packAll(c *gin.Context) error {
+	j, err := s.compute(c.Request.Context(), c.Param("job"))
+	if err != nil {
+		return err
+	}
+	b, err := s.book(j)
+	if err != nil {
+		return err
+	}
+	pictures, err := s.pictures(c.Request.Context(), &j.State)
+	if err != nil {
+		return err
+	}
+	p := j.plan()
+	m := Manifest{Draxel: "hand-over 1", Title: j.Job.Title, Revision: j.Revision, Hash: b.Hash, State: b.State}
+	var out bytes.Buffer
+	z := zip.NewWriter(&out)
+	add := func(name, what string, write func(w io.Writer) error) error {
+		var data bytes.Buffer
+		if err := write(&data); err != nil {
+			return fmt.Errorf("pack %s: %w", name, err)
+		}
+		sum := sha256.Sum256(data.Bytes())
+		m.Files = append(m.Files, Packed{name, data.Len(), hex.EncodeToString(sum[:]), what})
+		w, err := z.CreateHeader(&zip.FileHeader{Name: name, Method: zip.Deflate})
+		if err == nil {
+			_, err = w.Write(data.Bytes())
+		}
+		return err
+	}
+	type entry struct {
+		name, what string
+		write      func(w io.Writer) error
+	}
+	files := []entry{
+		{"job.draxel.json", "the whole job: Draxel opens it again", func(w io.Writer) error { return exchange.WriteJob(w, j.Job, pictures) }},
+		{"book.pdf", "the book", func(w io.Writer) error { return exchange.WriteBookPDF(w, b) }},
+		{"pinout-from.csv", "the pinout of the one side, as it is read", func(w io.Writer) error { return exchange.WritePinout(w, j.facts.From) }},
+		{"pinout-to.csv", "the pinout of the other side", func(w io.Writer) error { return exchange.WritePinout(w, j.facts.To) }},
+		{"cut-list.csv", "the cut list", func(w io.Writer) error { return exchange.WriteCutList(w, p.Reach.Result) }},
+	}
+	for i := range b.Sections {
+		sec := &b.Sections[i]
+		name := strings.ReplaceAll(strings.ToLower(strings.ReplaceAll(sec.Title, ",", "")), " ", "-") + ".csv"
+		files = append(files, entry{name, sec.Title, func(w io.Writer) error { return exchange.WriteSectionCSV(w, sec) }})
+	}
+	if r := p.Feed.Result; r != nil {
+		files = append(files, entry{"network.cir", "the network with the engine running, SPICE", func(w io.Writer) error {
+			return exchange.WriteSpice(w, r.States[len(r.States)-1], j.Job.Title)
+		}})
+	}
+	for _, f := range files {
+		if err := add(f.name, f.what, f.write); err != nil {
+			return err
+		}
+	}
+	manifest, err := json.MarshalIndent(m, "", " ")
+	if err != nil {
+		return fmt.Errorf("pack the manifest: %w", err)
+	}
+	w, err := z.CreateHeader(&zip.FileHeader{Name: "manifest.json", Method: zip.Deflate})
+	if err == nil {
+		_, err = w.Write(manifest)
+	}
+	if err == nil {
+		err = z.Close()
+	}
+	if err != nil {
+		return fmt.Errorf("pack the hand-over: %w", err)
+	}
+	download(c, j.Job.Title+".zip", "application/zip", out.Bytes())
+	return nil
+}
+
+// leave says who owns something that stays open.
+func (s *Server) leave(c *gin.Context) error {
+	r, err := read[LeftRequest](c)
+	if err != nil {
+		return err
+	}
+	if strings.TrimSpace(r.Owner) == "" {
+		return s.apply(c, change{id: r.ID, what: "left-back", seen: r.Seen, bodies: map[string]any{store.SubjectLeft(r.Key): nil}})
+	}
+	x := handover.Left{Key: r.Key, Owner: strings.TrimSpace(r.Owner), Reason: strings.TrimSpace(r.Reason), Who: who(c),
+		When: s.now().UTC().UnixMilli()}
+	if err := unsound(&x, "/owner"); err != nil {
+		return err
+	}
+	return s.checked(c, func(j *computed) error {
+		lists, _ := j.open()
+		for i := range lists {
+			for k := range lists[i].Items {
+				if lists[i].Items[k].Key == r.Key {
+					return s.apply(c, change{id: r.ID, what: "left", reason: x.Reason, seen: r.Seen, base: j.Revision,
+						bodies: map[string]any{store.SubjectLeft(x.Key): x}})
+				}
+			}
+		}
+		return problem(http.StatusNotFound, "no-such-thing", "That is not open any more.", "/key")
+	})
+}
+
+// lend notes something temporary, borrowed or put off, or that it is gone.
+func (s *Server) lend(c *gin.Context) error {
+	r, err := read[LoanRequest](c)
+	if err != nil {
+		return err
+	}
+	x := r.Loan
+	if x.ID == "" {
+		x.ID = r.ID
+	}
+	x.Text, x.Where, x.Who, x.When = strings.TrimSpace(x.Text), strings.TrimSpace(x.Where), who(c), s.now().UTC().UnixMilli()
+	if err := unsound(&x, "/loan"); err != nil {
+		return err
+	}
+	return s.apply(c, change{id: r.ID, what: "loan", reason: x.Text, seen: r.Seen, bodies: map[string]any{store.SubjectLoan(x.ID): x}})
+}
+
+// deliver keeps the job as it is now under a name. With something open that nobody owns a reason is wanted, which the book prints.
+func (s *Server) deliver(c *gin.Context) error {
+	r, err := read[DeliverRequest](c)
+	if err != nil {
+		return err
+	}
+	return s.checked(c, func(j *computed) error {
+		_, open := j.open()
+		hash, err := j.Hash()
+		if err != nil {
+			return err
+		}
+		x := handover.Delivered{ID: r.ID, Name: strings.TrimSpace(r.Name), Open: open, Reason: strings.TrimSpace(r.Reason), Revision: j.Revision,
+			Hash: hash, Who: who(c), When: s.now().UTC().UnixMilli()}
+		if x.Open > 0 && x.Reason == "" && x.Name != "" {
+			return problem(http.StatusConflict, "not-zero", sentence(fmt.Sprintf("%d things are open and nobody owns them: say why it is handed over all the same", open)), "/reason")
+		}
+		if err := unsound(&x, "/name"); err != nil {
+			return err
+		}
+		return s.apply(c, change{id: r.ID, what: "delivered", reason: x.Name, seen: r.Seen, base: j.Revision,
+			bodies: map[string]any{store.SubjectDelivered(x.ID): x}})
+	})
+}

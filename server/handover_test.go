@@ -1,0 +1,152 @@
+package server_test
+
+import (
+	"archive/zip"
+	"bytes"
+	"crypto/sha256"
+	"encoding/hex"
+	"encoding/json"
+	"io"
+	"net/http"
+	"reflect"
+	"slices"
+	"strconv"
+	"strings"
+	"testing"
+
+	"draxel/core/handover"
+	"draxel/exchange"
+	"draxel/server"
+)
+
+// What is open holds the hand-over: refused without a reason, and with one it is kept and printed. What has an owner is not open; what
+// is gone is in no list.
+func TestWhatIsOpenHoldsTheHandOver(t *testing.T) {
+	c := start(t)
+	job := c.packhorse(nil)
+	view := func() server.HandoverView { return show[server.HandoverView](c, job+"/handover") }
+	post := func(path string, body any) string {
+		_, code := send[server.Done](c, "POST", job+"/handover"+path, body)
+		return code
+	}
+	v := view()
+	sum := 0
+	for _, l := range v.Lists {
+		sum += len(l.Items)
+	}
+	if v.Open == 0 || v.Open != sum || len(v.Pages) < 20 || !strings.Contains(v.State, "NOT FINISHED") {
+		t.Fatalf("%d open of %d, %d pages, %s", v.Open, sum, len(v.Pages), v.State)
+	}
+	if code := post("/deliver", server.DeliverRequest{ID: c.change(), Seen: v.Revision, Name: "as delivered"}); code != "not-zero" {
+		t.Errorf("with %d open it is handed over: %q", v.Open, code)
+	}
+	i := slices.IndexFunc(v.Lists, func(l handover.DueList) bool { return l.ID == "gates" })
+	key := v.Lists[i].Items[0].Key
+	for _, x := range []struct {
+		r    server.LeftRequest
+		want string
+	}{{server.LeftRequest{Key: key, Owner: "Fen"}, "bad-value"}, {server.LeftRequest{Key: "a ghost", Owner: "Fen", Reason: "so"}, "no-such-thing"},
+		{server.LeftRequest{Key: key, Owner: "Fen", Reason: "when the unit is back"}, ""}} {
+		x.r.ID, x.r.Seen = c.change(), view().Revision
+		if code := post("/left", x.r); code != x.want {
+			t.Errorf("%+v: %q, want %q", x.r, code, x.want)
+		}
+	}
+	if after := view(); after.Open != v.Open-1 || after.Lists[i].Items[0].Left == nil {
+		t.Errorf("owned, and %d of %d are open", after.Open, v.Open)
+	}
+	loan := handover.Loan{Kind: handover.Temporary, Text: "jumper from 30 to 87"}
+	if code := post("/loan", server.LoanRequest{ID: c.change(), Seen: view().Revision, Loan: loan}); code != "bad-value" {
+		t.Errorf("a jumper that is nowhere: %q", code)
+	}
+	loan.Where = "pump relay socket"
+	if code := post("/loan", server.LoanRequest{ID: c.change(), Seen: view().Revision, Loan: loan}); code != "" {
+		t.Fatal(code)
+	}
+	after := view()
+	if after.Open != v.Open || show[server.JobView](c, job).Open.Handover != 1 {
+		t.Errorf("with a jumper in %d are open", after.Open)
+	}
+	loan = after.Loans[0]
+	if loan.Gone = true; post("/loan", server.LoanRequest{ID: c.change(), Seen: after.Revision, Loan: loan}) != "" || view().Open != v.Open-1 {
+		t.Error("gone, and it is open")
+	}
+	if code := post("/deliver", server.DeliverRequest{ID: c.change(), Seen: view().Revision, Name: "as delivered", Reason: "the owner waits"}); code != "" {
+		t.Fatal(code)
+	}
+	if d := view().Delivered; len(d) != 1 || d[0].Open != v.Open-1 || d[0].Hash == "" || d[0].Reason != "the owner waits" {
+		t.Errorf("kept as %+v", d)
+	}
+	if code := post("/left", server.LeftRequest{ID: c.change(), Seen: view().Revision, Key: key}); code != "" || view().Open != v.Open {
+		t.Error("taken back, and it is not open")
+	}
+}
+
+// The ZIP is opened again: every file has the size and the checksum of the manifest, the job file is the same job, the pinouts are
+// read back, and a page on screen has the wires of the page on paper.
+func TestTheWholeHandOverIsOpenedAgain(t *testing.T) {
+	c := start(t)
+	job := c.packhorse(nil)
+	status, data, _ := c.do("GET", job+"/handover/all.zip", "", nil)
+	_, again, _ := c.do("GET", job+"/handover/all.zip", "", nil)
+	if status != http.StatusOK || !bytes.Equal(data, again) {
+		t.Fatalf("%d, or other bytes the second time", status)
+	}
+	z, err := zip.NewReader(bytes.NewReader(data), int64(len(data)))
+	if err != nil {
+		t.Fatal(err)
+	}
+	files := map[string][]byte{}
+	for _, f := range z.File {
+		r, err := f.Open()
+		if err != nil {
+			t.Fatal(err)
+		}
+		files[f.Name], _ = io.ReadAll(r)
+	}
+	var m server.Manifest
+	if err := json.Unmarshal(files["manifest.json"], &m); err != nil || len(m.Files) != len(files)-1 || len(m.Files) < 15 {
+		t.Fatalf("%d files, %+v, %v", len(files), m, err)
+	}
+	for _, f := range m.Files {
+		sum := sha256.Sum256(files[f.Name])
+		if len(files[f.Name]) != f.Bytes || hex.EncodeToString(sum[:]) != f.SHA256 || f.What == "" {
+			t.Errorf("%s is not what the manifest says", f.Name)
+		}
+	}
+	back, _, err := exchange.ReadJob(files["job.draxel.json"])
+	if err != nil {
+		t.Fatal(err)
+	}
+	_, file, _ := c.do("GET", job+"/file", "", nil)
+	mine, _, err := exchange.ReadJob(file)
+	if err != nil || !reflect.DeepEqual(back, mine) {
+		t.Errorf("the job comes back as another: %v", err)
+	}
+	table, err := exchange.ReadTable(files["pinout-from.csv"], "")
+	if err != nil || len(table.Cells) < 40 {
+		t.Errorf("the pinout comes back as %d rows, %v", len(table.Cells), err)
+	}
+	if !bytes.HasPrefix(files["book.pdf"], []byte("%PDF")) || !bytes.Contains(files["wires.csv"], []byte("P105")) || len(files["network.cir"]) == 0 {
+		t.Error("book, wires or network are missing")
+	}
+	v := show[server.HandoverView](c, job+"/handover")
+	seen := map[string]bool{}
+	for _, p := range v.Pages {
+		page := show[server.BookPageView](c, job+"/handover/page/"+strconv.Itoa(p.Number))
+		if len(page.Wires) != p.Wires || page.Title != p.Title {
+			t.Errorf("page %d has %d wires, of %d", p.Number, len(page.Wires), p.Wires)
+		}
+		for _, w := range page.Wires {
+			if seen[w.Name] {
+				t.Errorf("%s is on two pages", w.Name)
+			}
+			seen[w.Name] = true
+		}
+	}
+	for _, bad := range []string{"0", "2", "9999", "x"} {
+		if status, _, _ := c.do("GET", job+"/handover/page/"+bad, "", nil); status != http.StatusNotFound {
+			t.Errorf("page %s: %d", bad, status)
+		}
+	}
+}

@@ -1,0 +1,116 @@
+import { App, Button, Input } from 'antd';
+import { useState } from 'react';
+import { explain, ProblemError } from '../../api/client';
+import { useDeliver } from '../../api/handover';
+import { fileAddress } from '../../api/hooks';
+import type { HandoverView } from '../../api/types.gen';
+import { ReasonDialog } from '../../work/ReasonDialog';
+import { day } from '../../work/words';
+
+const files: [string, string, string][] = [
+  [
+    'handover/book.pdf',
+    'The book',
+    'PDF, A4: a drawn page for each group of circuits, indexes, what is open',
+  ],
+  [
+    'handover/all.zip',
+    'All of it',
+    'ZIP with a manifest and checksums: the job file, the book, lists, the network',
+  ],
+  ['handover/wires.csv', 'Wire list', 'CSV, a line a length of wire'],
+  ['file', 'Job file', 'the whole job, with its pictures: Draxel opens it again'],
+  ['pin/sheet.pdf', 'Work sheet', 'PDF for the bench'],
+  ['prove/sheet.pdf', 'Test sheet', 'PDF to be filled in'],
+  ['reach/cuts.csv', 'Cut list', 'CSV'],
+  ['feed/spice', 'Network', 'SPICE'],
+  ['feed/dot', 'Graph', 'DOT'],
+];
+
+/** What is given away, and the states that were. */
+export function GivePart({ job, view }: { job: string; view: HandoverView }) {
+  const deliver = useDeliver(job);
+  const { message } = App.useApp();
+  const [name, write] = useState(`as delivered ${new Date().toISOString().slice(0, 10)}`);
+  const [why, ask] = useState<string | undefined>();
+  const send = (reason?: string) =>
+    deliver.mutate(
+      { seen: view.revision, name, ...(reason ? { reason } : {}) },
+      {
+        onError: (e) =>
+          e instanceof ProblemError && e.problem.code === 'not-zero'
+            ? ask(e.message)
+            : void message.warning(explain(e)),
+      },
+    );
+  return (
+    <div className="duepart">
+      {view.state && <p className="warned">▲ {view.state}. It is printed on every page.</p>}
+      <h2>Files</h2>
+      <table className="table" aria-label="files">
+        <tbody>
+          {files.map(([path, word, what]) => (
+            <tr key={path}>
+              <td>
+                <a href={fileAddress(job, path)}>{word}</a>
+              </td>
+              <td className="quiet">{what}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <h2>Hand it over</h2>
+      <form
+        className="bar"
+        onSubmit={(e) => {
+          e.preventDefault();
+          send();
+        }}
+      >
+        <Input
+          style={{ width: 260 }}
+          size="small"
+          aria-label="name of the state"
+          value={name}
+          onChange={(e) => write(e.target.value)}
+        />
+        <Button
+          size="small"
+          type="primary"
+          htmlType="submit"
+          disabled={!name.trim()}
+          loading={deliver.isPending}
+        >
+          Keep this state
+        </Button>
+        <span className="quiet">Its revision and hash stand on every page of the book.</span>
+      </form>
+      <table className="table" aria-label="states" data-testid="states">
+        <tbody>
+          {view.delivered.map((d) => (
+            <tr key={d.id}>
+              <td>{d.name}</td>
+              <td className="mono">revision {d.revision}</td>
+              <td className="mono quiet">{d.hash}</td>
+              <td>{d.open > 0 ? `${d.open} open: “${d.reason ?? ''}”` : 'nothing open'}</td>
+              <td className="quiet">
+                {d.who} {d.when ? day(d.when) : ''}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {why && (
+        <ReasonDialog
+          title="Hand it over all the same?"
+          why={why}
+          onClose={() => ask(undefined)}
+          onReason={(reason) => {
+            ask(undefined);
+            send(reason);
+          }}
+        />
+      )}
+    </div>
+  );
+}
