@@ -65,7 +65,7 @@ func (s *Server) showHandover(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	v := HandoverView{Revision: j.Revision, Pages: []BookPage{}, Delivered: orEmpty(j.Job.Delivered), Loans: orEmpty(j.Job.Loans)}
+	v := HandoverView{Revision: j.Revision, Pages: []BookPage{}, Delivered: states(j.Job.Delivered), Loans: orEmpty(j.Job.Loans)}
 	v.Lists, v.Open = j.open()
 	for k := range pages {
 		p := &pages[k]
@@ -292,29 +292,4 @@ func (s *Server) lend(c *gin.Context) error {
 		return err
 	}
 	return s.apply(c, change{id: r.ID, what: "loan", reason: x.Text, seen: r.Seen, bodies: map[string]any{store.SubjectLoan(x.ID): x}})
-}
-
-// deliver keeps the job as it is now under a name. With something open that nobody owns a reason is wanted, which the book prints.
-func (s *Server) deliver(c *gin.Context) error {
-	r, err := read[DeliverRequest](c)
-	if err != nil {
-		return err
-	}
-	return s.checked(c, func(j *computed) error {
-		_, open := j.open()
-		hash, err := j.Hash()
-		if err != nil {
-			return err
-		}
-		x := handover.Delivered{ID: r.ID, Name: strings.TrimSpace(r.Name), Open: open, Reason: strings.TrimSpace(r.Reason), Revision: j.Revision,
-			Hash: hash, Who: who(c), When: s.now().UTC().UnixMilli()}
-		if x.Open > 0 && x.Reason == "" && x.Name != "" {
-			return problem(http.StatusConflict, "not-zero", sentence(fmt.Sprintf("%d things are open and nobody owns them: say why it is handed over all the same", open)), "/reason")
-		}
-		if err := unsound(&x, "/name"); err != nil {
-			return err
-		}
-		return s.apply(c, change{id: r.ID, what: "delivered", reason: x.Name, seen: r.Seen, base: j.Revision,
-			bodies: map[string]any{store.SubjectDelivered(x.ID): x}})
-	})
 }

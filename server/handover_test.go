@@ -15,6 +15,7 @@ import (
 	"testing"
 
 	"draxel/core/handover"
+	"draxel/core/match"
 	"draxel/exchange"
 	"draxel/server"
 )
@@ -76,6 +77,39 @@ func TestWhatIsOpenHoldsTheHandOver(t *testing.T) {
 	}
 	if d := view().Delivered; len(d) != 1 || d[0].Open != v.Open-1 || d[0].Hash == "" || d[0].Reason != "the owner waits" {
 		t.Errorf("kept as %+v", d)
+	}
+	state := view().Delivered[0].ID
+	same := show[server.CompareStatesView](c, job+"/handover/compare?was="+state)
+	if same.All != 0 || same.Was != "as delivered" {
+		t.Errorf("just handed over, and %d differ: %+v", same.All, same.Differences)
+	}
+	// By hand: K10's match is taken back, and one setting comes with a fan's rule; a state does not change with the job.
+	decided := show[server.MatchView](c, job+"/match")
+	k := slices.IndexFunc(decided.Lines, func(l match.Line) bool { return l.Decided && l.From.Connector != "" })
+	if k < 0 {
+		t.Fatal("nothing is decided")
+	}
+	at := decided.Lines[k].From
+	if _, code := send[server.Done](c, "POST", job+"/match/decide", server.DecideRequest{ID: c.change(), Seen: view().Revision, Side: match.From,
+		At: at, Action: server.Reopen}); code != "" {
+		t.Fatal(code)
+	}
+	diff := show[server.CompareStatesView](c, job+"/handover/compare?was="+state)
+	if !slices.ContainsFunc(diff.Differences, func(d handover.Difference) bool {
+		return d.Kind == "decision" && d.At == at.String() && d.Was != "" && d.Is == ""
+	}) {
+		t.Errorf("%s is reopened, and the differences are %+v", at, diff.Differences)
+	}
+	other := show[server.CompareStatesView](c, job+"/handover/compare?was="+state+"&is="+state)
+	if other.All != 0 {
+		t.Errorf("a state differs from itself: %+v", other.Differences)
+	}
+	_, data, _ := c.do("GET", job+"/handover/state/"+state, "", nil)
+	if back, _, err := exchange.ReadJob(data); err != nil || !strings.Contains(back.Title, "as delivered") {
+		t.Errorf("the state is no job: %v", err)
+	}
+	if status, _, _ := c.do("GET", job+"/handover/compare?was=ghost", "", nil); status != http.StatusNotFound {
+		t.Errorf("a state that there is not: %d", status)
 	}
 	if code := post("/left", server.LeftRequest{ID: c.change(), Seen: view().Revision, Key: key}); code != "" || view().Open != v.Open {
 		t.Error("taken back, and it is not open")

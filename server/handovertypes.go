@@ -69,3 +69,11 @@ type DeliverRequest struct {
 	Name   string `json:"name"`
 	Reason string `json:"reason,omitempty"`
 }
+
+// CompareStatesView is what differs between two states of a job, or two jobs.
+type CompareStatesView struct {
+	Was         string                `json:"was"`
+	Is          string                `json:"is"`
+	All         int                   `json:"all"`
+	Differences []handover.Difference `json:"differences"` // the first of them
+}

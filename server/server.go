@@ -209,6 +209,8 @@ func (s *Server) Handler() http.Handler {
 	job.GET("/handover/book.pdf", answer(s.bookPDF))
 	job.GET("/handover/wires.csv", answer(s.wiresCSV))
 	job.GET("/handover/all.zip", answer(s.packAll))
+	job.GET("/handover/compare", packed, answer(s.compareStates))
+	job.GET("/handover/state/:state", answer(s.stateFile))
 	job.POST("/handover/left", limited(1<<16), answer(s.leave))
 	job.POST("/handover/loan", limited(1<<16), answer(s.lend))
 	job.POST("/handover/deliver", limited(1<<16), answer(s.deliver))

@@ -138,6 +138,8 @@ type Delivered struct {
 	Hash     string `json:"hash"` // of the job at that revision
 	Who      string `json:"who,omitempty"`
 	When     int64  `json:"when,omitempty"` // Unix milliseconds
+	// The whole job as it was, as JSON, without its pictures and the states before.
+	Kept []byte `json:"kept,omitempty"`
 }
 
 // Check says why a state cannot be kept: with something open a reason is wanted.

@@ -201,3 +201,20 @@ func (j *Job) Sources() [][2]string {
 	}
 	return out
 }
+
+// Compared gives what a state of the job is compared by.
+func (p *Plan) Compared(f *Facts) handover.State {
+	s := handover.State{Lengths: handover.Lengths(p.Book(f)), Settings: p.Settings(), Decisions: map[string]string{}}
+	for i := range p.Match.Lines {
+		l := &p.Match.Lines[i]
+		if !l.Decided || l.From.Connector == "" {
+			continue
+		}
+		text := string(l.Verdict)
+		if l.To.Connector != "" {
+			text += " " + l.To.String()
+		}
+		s.Decisions[l.From.String()] = text
+	}
+	return s
+}

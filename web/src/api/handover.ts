@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { request } from './client';
 import { jobPath, useSend } from './hooks';
 import type {
+  CompareStatesView,
   FrontView,
   BookPageView,
   DeliverRequest,
@@ -35,3 +36,11 @@ export const useLeave = (job: string) => useSend<Omit<LeftRequest, 'id'>>(job, '
 export const useLend = (job: string) => useSend<Omit<LoanRequest, 'id'>>(job, 'POST', '/handover/loan');
 export const useDeliver = (job: string) =>
   useSend<Omit<DeliverRequest, 'id'>>(job, 'POST', '/handover/deliver');
+
+/** What differs between a state that was kept and the job as it is. */
+export const useCompared = (job: string, was: string) =>
+  useQuery({
+    queryKey: ['job', job, 'handover', 'compare', was],
+    queryFn: () =>
+      request<CompareStatesView>('GET', `${jobPath(job)}/handover/compare?was=${encodeURIComponent(was)}`),
+  });

@@ -77,6 +77,7 @@ export interface ApiSchema {
   MeterRequest: MeterRequest;
   FrontView: FrontView;
   HandoverView: HandoverView;
+  CompareStatesView: CompareStatesView;
   BookPageView: BookPageView;
   LeftRequest: LeftRequest;
   LoanRequest: LoanRequest;
@@ -3326,6 +3327,7 @@ export interface Delivered {
   hash: string;
   who?: string;
   when?: number;
+  kept?: string;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -3339,6 +3341,26 @@ export interface Loan {
   gone?: boolean;
   who?: string;
   when?: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "CompareStatesView".
+ */
+export interface CompareStatesView {
+  was: string;
+  is: string;
+  all: number;
+  differences: Difference[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Difference".
+ */
+export interface Difference {
+  kind: string;
+  at: string;
+  was: string;
+  is: string;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -4644,6 +4666,7 @@ export interface Api {
   MeterRequest: MeterRequest;
   FrontView: FrontView;
   HandoverView: HandoverView;
+  CompareStatesView: CompareStatesView;
   BookPageView: BookPageView;
   LeftRequest: LeftRequest;
   LoanRequest: LoanRequest;

@@ -4,6 +4,7 @@ import { explain, ProblemError } from '../../api/client';
 import { useDeliver } from '../../api/handover';
 import { fileAddress } from '../../api/hooks';
 import type { HandoverView } from '../../api/types.gen';
+import { Changed } from './Changed';
 import { ReasonDialog } from '../../work/ReasonDialog';
 import { day } from '../../work/words';
 
@@ -33,6 +34,7 @@ export function GivePart({ job, view }: { job: string; view: HandoverView }) {
   const { message } = App.useApp();
   const [name, write] = useState(`as delivered ${new Date().toISOString().slice(0, 10)}`);
   const [why, ask] = useState<string | undefined>();
+  const [since, compare] = useState<string | undefined>();
   const send = (reason?: string) =>
     deliver.mutate(
       { seen: view.revision, name, ...(reason ? { reason } : {}) },
@@ -96,10 +98,19 @@ export function GivePart({ job, view }: { job: string; view: HandoverView }) {
               <td className="quiet">
                 {d.who} {d.when ? day(d.when) : ''}
               </td>
+              <td>
+                <Button size="small" onClick={() => compare(d.id)}>
+                  What has changed since
+                </Button>
+              </td>
+              <td>
+                <a href={fileAddress(job, `handover/state/${encodeURIComponent(d.id)}`)}>as a job file</a>
+              </td>
             </tr>
           ))}
         </tbody>
       </table>
+      {since && <Changed job={job} was={since} onClose={() => compare(undefined)} />}
       {why && (
         <ReasonDialog
           title="Hand it over all the same?"
