@@ -33,6 +33,8 @@ func TestAJobFileIsOpened(t *testing.T) {
 	v.see("[data-testid=jobs]", "Packhorse")
 	v.page.MustElement("input[type=file]").MustSetFiles(path)
 	v.see("header", "Sent by a colleague")
+	v.see("[data-testid=next]", "Next")
+	v.click("nav a", "^Match")
 	v.see("[data-testid=totals]", "83 rows")
 
 	v.goTo("/")

@@ -70,7 +70,8 @@ func TestACutListIsWorked(t *testing.T) {
 
 // A placement is compared, chosen with a reason, and where it was is kept.
 func TestPlacementsAreComparedAndChosen(t *testing.T) {
-	v := open(t, "/jobs/fuse-block") // it has no pinout, and opens where it is laid out
+	v := open(t, "/jobs/fuse-block")
+	v.click("[data-testid=standing] a", "^Reach$")
 	v.see("[data-testid=standing]", "wires routed")
 	v.press('2')
 	v.see("[data-testid=compare]", "259.0 m")
