@@ -221,6 +221,10 @@ func TestTheBenchShowsNoHalfOfWhatWasDone(t *testing.T) {
 		time.Sleep(25 * time.Millisecond)
 	}
 	close(slow)
+	for range 20 {
+		half = half || v.text("[data-testid=count]") != "step 1 of 58"
+		time.Sleep(15 * time.Millisecond)
+	}
 	v.until("it is taken back", func() bool { return len(v.pinned().Done) == 0 })
 	v.see("[data-testid=count]", "step 1 of 58")
 	if half {

@@ -16,6 +16,7 @@ import (
 
 	"draxel/core/handover"
 	"draxel/core/match"
+	"draxel/core/plan"
 	"draxel/exchange"
 	"draxel/server"
 )
@@ -182,5 +183,85 @@ func TestTheWholeHandOverIsOpenedAgain(t *testing.T) {
 		if status, _, _ := c.do("GET", job+"/handover/page/"+bad, "", nil); status != http.StatusNotFound {
 			t.Errorf("page %s: %d", bad, status)
 		}
+	}
+}
+
+// Sheets for others and labels over HTTP: each is there and the same twice; labels of one plug are those of its wires and cavities, and
+// paper that is no paper is refused.
+func TestSheetsAndLabels(t *testing.T) {
+	c := start(t)
+	job := c.packhorse(nil)
+	for _, id := range []string{"fitter", "programmer", "inspector", "second", "yard"} {
+		status, a, _ := c.do("GET", job+"/handover/sheet/"+id+".pdf", "", nil)
+		_, b, _ := c.do("GET", job+"/handover/sheet/"+id+".pdf", "", nil)
+		if status != http.StatusOK || !bytes.HasPrefix(a, []byte("%PDF")) || !bytes.Equal(a, b) {
+			t.Errorf("%s: %d", id, status)
+		}
+	}
+	if status, _, _ := c.do("GET", job+"/handover/sheet/poem.pdf", "", nil); status != http.StatusNotFound {
+		t.Errorf("a poem: %d", status)
+	}
+	all := show[server.StickersView](c, job+"/handover/labels")
+	plug := show[server.StickersView](c, job+"/handover/labels?kinds=cavity&plug=FP")
+	if all.All < 1000 || plug.All != 2 || plug.First[0].Text != "2/1" || plug.First[0].Under != "FP1" {
+		t.Errorf("%d labels; of FP %d: %+v", all.All, plug.All, plug.First)
+	}
+	wires := show[server.StickersView](c, job+"/handover/labels?kinds=wire&plug=FP")
+	if !slices.ContainsFunc(wires.First, func(s handover.Sticker) bool { return s.Text == "P127" && strings.HasPrefix(s.Under, "FP1") }) {
+		t.Errorf("wires of FP: %+v", wires.First)
+	}
+	for query, want := range map[string]int{"?kinds=wire&plug=FP": 200, "?kinds=wire&plug=FP&codes=1": 200, "?roll=1&wide=50&high=12&kinds=fuse": 200,
+		"?kinds=hat": 422, "?columns=99": 422, "?wide=500": 422, "?high=nan": 422} {
+		if status, _, _ := c.do("GET", job+"/handover/labels.pdf"+query, "", nil); status != want {
+			t.Errorf("%s: %d, want %d", query, status, want)
+		}
+	}
+	_, csv, _ := c.do("GET", job+"/handover/labels.csv?kinds=fuse", "", nil)
+	if n := bytes.Count(csv, []byte("\n")); n != 15+1 {
+		t.Errorf("%d lines of fuse labels:\n%s", n, csv)
+	}
+}
+
+// What is said to the programmer and the inspector follows from the job: the unit's numbers, codes of what was given up, brake lamps
+// that are cut; and powers and grounds are those of Pin's second check.
+func TestWhatOthersAreTold(t *testing.T) {
+	c := start(t)
+	job := c.packhorse(nil)
+	_, data, _ := c.do("GET", job+"/file", "", nil)
+	j, _, err := exchange.ReadJob(data)
+	if err != nil {
+		t.Fatal(err)
+	}
+	f, err := j.Facts()
+	if err != nil {
+		t.Fatal(err)
+	}
+	p := plan.Compute(f, j.Chosen())
+	text := map[string]string{}
+	for _, s := range p.Sheets(&f, &j) {
+		for _, part := range s.Parts {
+			text[s.ID] += part.Title + "\n" + strings.Join(part.Lines, "\n") + "\n" + part.Empty + "\n"
+		}
+	}
+	for id, wants := range map[string][]string{"programmer": {"VK2-0417", "1-3-2-4", "remove in programming", "checksum verified"},
+		"fitter": {"A, 52-way, into VK-2", "Battery off", "FP, 2-way, onto fuel pump"}, "inspector": {"Brakes", "Restraint", "Lighting"},
+		"yard": {"pedal"}} {
+		for _, want := range wants {
+			if !strings.Contains(text[id], want) {
+				t.Errorf("the sheet for the %s does not say %q:\n%.600s", id, want, text[id])
+			}
+		}
+	}
+	powers := 0
+	for _, e := range p.Pin.Expected {
+		if e.Power {
+			powers++
+			if !strings.Contains(text["second"], e.At.String()+":") {
+				t.Errorf("the second check has no %s", e.At)
+			}
+		}
+	}
+	if powers == 0 {
+		t.Log("this job has no power of its own to be checked")
 	}
 }

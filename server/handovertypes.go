@@ -77,3 +77,10 @@ type CompareStatesView struct {
 	All         int                   `json:"all"`
 	Differences []handover.Difference `json:"differences"` // the first of them
 }
+
+// StickersView is how many labels a filter gives.
+type StickersView struct {
+	All   int                `json:"all"`
+	First []handover.Sticker `json:"first"`
+	Plugs []string           `json:"plugs"` // that they can be asked for
+}

@@ -106,6 +106,7 @@ type api struct {
 	MeterRequest         server.MeterRequest
 	FrontView            server.FrontView
 	HandoverView         server.HandoverView
+	StickersView         server.StickersView
 	CompareStatesView    server.CompareStatesView
 	BookPageView         server.BookPageView
 	LeftRequest          server.LeftRequest

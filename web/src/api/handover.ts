@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { request } from './client';
 import { jobPath, useSend } from './hooks';
 import type {
+  StickersView,
   CompareStatesView,
   FrontView,
   BookPageView,
@@ -43,4 +44,12 @@ export const useCompared = (job: string, was: string) =>
     queryKey: ['job', job, 'handover', 'compare', was],
     queryFn: () =>
       request<CompareStatesView>('GET', `${jobPath(job)}/handover/compare?was=${encodeURIComponent(was)}`),
+  });
+
+/** How many labels a filter gives. */
+export const useLabels = (job: string, filter: string) =>
+  useQuery({
+    queryKey: ['job', job, 'handover', 'labels', filter],
+    queryFn: () => request<StickersView>('GET', `${jobPath(job)}/handover/labels?${filter}`),
+    placeholderData: (last) => last,
   });

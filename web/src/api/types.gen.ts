@@ -77,6 +77,7 @@ export interface ApiSchema {
   MeterRequest: MeterRequest;
   FrontView: FrontView;
   HandoverView: HandoverView;
+  StickersView: StickersView;
   CompareStatesView: CompareStatesView;
   BookPageView: BookPageView;
   LeftRequest: LeftRequest;
@@ -3344,6 +3345,26 @@ export interface Loan {
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "StickersView".
+ */
+export interface StickersView {
+  all: number;
+  first: Sticker[];
+  plugs: string[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Sticker".
+ */
+export interface Sticker {
+  kind: string;
+  text: string;
+  under?: string;
+  plug?: string;
+  wire?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
  * via the `definition` "CompareStatesView".
  */
 export interface CompareStatesView {
@@ -4666,6 +4687,7 @@ export interface Api {
   MeterRequest: MeterRequest;
   FrontView: FrontView;
   HandoverView: HandoverView;
+  StickersView: StickersView;
   CompareStatesView: CompareStatesView;
   BookPageView: BookPageView;
   LeftRequest: LeftRequest;

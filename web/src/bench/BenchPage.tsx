@@ -57,6 +57,8 @@ interface Props {
   onReload: () => void;
 }
 
+const byID = (steps: readonly WorkStep[]) => new Map(steps.map((s) => [s.id, s]));
+
 /** A step that was ticked here: shown as done until what was read from the server says so, or says otherwise. */
 type Ticked = ReadonlyMap<string, number>;
 
@@ -65,6 +67,7 @@ function Bench({ job, view: read, onReload }: Props) {
   const [asking, ask] = useState<'not' | 'link' | undefined>();
   const [gate, askGate] = useState<{ step: WorkStep; why: string } | undefined>();
   const [ticked, setTicked] = useState<Ticked>(new Map());
+  const [takenBack, setTakenBack] = useState<Ticked>(new Map()); // the same of steps that were taken back
   const { message } = App.useApp();
   const unsent = useUnsent(job);
   const chain = `bench ${read.stage}`;
@@ -73,17 +76,27 @@ function Bench({ job, view: read, onReload }: Props) {
   // What is on its way here may hold one half of what these hands did: it is shown when it holds all of it.
   const [whole, setWhole] = useState(read);
   const settled = mine.length === 0 && read.revision >= unsent.revision;
+  // Steps as they were shown: one that is taken back is to be done again before the server has said so.
+  const [shown, setShown] = useState<ReadonlyMap<string, WorkStep>>(() => byID(read.steps));
   if (settled && whole !== read) {
     setWhole(read);
+    setShown(new Map([...shown, ...byID(read.steps)]));
   }
   const view = settled ? read : whole;
-  const isDone = (id: string) => waits.has(id) || (ticked.get(id) ?? -1) > view.revision;
+  // Of a step that was ticked and taken back, and is still on its way, the last word counts.
+  const word = new Map(mine.map((l) => [(l.step ?? '').replace(/^back /, ''), !l.step?.startsWith('back ')]));
+  const isDone = (id: string) => word.get(id) ?? (ticked.get(id) ?? -1) > view.revision;
   const post = (step: string, path: string, body: object) => {
     outboxOf(job)
       .post({ method: 'POST', path, body, step, chain })
-      .then((done) => setTicked((old) => (old.has(step) ? new Map(old).set(step, done.revision) : old)))
+      .then((done) => {
+        setTicked((old) => (old.has(step) ? new Map(old).set(step, done.revision) : old));
+        const of = step.replace(/^back /, '');
+        setTakenBack((old) => (of !== step && old.has(of) ? new Map(old).set(of, done.revision) : old));
+      })
       .catch((e: unknown) => {
         setTicked(new Map());
+        setTakenBack(new Map());
         onReload();
         if (!(e instanceof Refused) || !e.first) {
           return;
@@ -97,14 +110,19 @@ function Bench({ job, view: read, onReload }: Props) {
       });
   };
   const gone = view.steps.filter((s) => isDone(s.id));
-  const left = view.steps.filter((s) => !isDone(s.id) && !waits.has(`report ${s.id}`));
+  const undone = view.done.filter(
+    (d) => !(word.get(d.step) ?? (takenBack.get(d.step) ?? -1) <= view.revision),
+  );
+  const again = undone.flatMap((d) => shown.get(d.step) ?? []);
+  const left = again.concat(view.steps.filter((s) => !isDone(s.id) && !waits.has(`report ${s.id}`)));
   const step = left[0];
-  const number = view.done.length + gone.length + 1;
+  const number = view.done.length - undone.length + gone.length + 1;
   const total = view.done.length + view.steps.length;
   const time = useClock(step?.id ?? '');
   useAwake();
   const send = (s: WorkStep, more: object) => {
     setTicked((old) => new Map(old).set(s.id, Infinity));
+    setTakenBack((old) => new Map([...old].filter(([id]) => id !== s.id)));
     post(s.id, '/work/tick', { seen: view.revision, steps: [s.id], done: true, ...more });
   };
   const done = () => {
@@ -122,10 +140,11 @@ function Bench({ job, view: read, onReload }: Props) {
       setTicked((old) => new Map([...old].filter(([id]) => id !== last.step)));
       return;
     }
-    const step = gone.at(-1)?.id ?? view.done.findLast((d) => !waits.has(`back ${d.step}`))?.step;
+    const step = gone.at(-1)?.id ?? view.done.findLast((d) => !undone.includes(d))?.step;
     if (step) {
       const seen = Math.max(view.revision, ticked.get(step) ?? 0); // endless where the reply is not here yet
       setTicked((old) => new Map([...old].filter(([id]) => id !== step)));
+      setTakenBack((old) => new Map(old).set(step, Infinity));
       post(`back ${step}`, '/work/tick', {
         seen: Math.min(Number.MAX_SAFE_INTEGER, seen),
         steps: [step],

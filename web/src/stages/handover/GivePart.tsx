@@ -5,6 +5,7 @@ import { useDeliver } from '../../api/handover';
 import { fileAddress } from '../../api/hooks';
 import type { HandoverView } from '../../api/types.gen';
 import { Changed } from './Changed';
+import { Labels } from './Labels';
 import { ReasonDialog } from '../../work/ReasonDialog';
 import { day } from '../../work/words';
 
@@ -20,6 +21,23 @@ const files: [string, string, string][] = [
     'ZIP with a manifest and checksums: the job file, the book, lists, the network',
   ],
   ['handover/wires.csv', 'Wire list', 'CSV, a line a length of wire'],
+  [
+    'handover/sheet/fitter.pdf',
+    'For the fitter',
+    'what plugs where, grounds, what to leave alone, what to check before key-on',
+  ],
+  [
+    'handover/sheet/programmer.pdf',
+    'For the programmer',
+    'unit, codes that are expected, exchanges, settings, a place for each to be done',
+  ],
+  [
+    'handover/sheet/inspector.pdf',
+    'For the engineer or inspector',
+    'what was changed in what rules may be about',
+  ],
+  ['handover/sheet/second.pdf', 'The second person’s check', 'powers and grounds, cavity by cavity'],
+  ['handover/sheet/yard.pdf', 'From the yard', 'what to bring from the donor'],
   ['file', 'Job file', 'the whole job, with its pictures: Draxel opens it again'],
   ['pin/sheet.pdf', 'Work sheet', 'PDF for the bench'],
   ['prove/sheet.pdf', 'Test sheet', 'PDF to be filled in'],
@@ -61,6 +79,8 @@ export function GivePart({ job, view }: { job: string; view: HandoverView }) {
           ))}
         </tbody>
       </table>
+      <h2>Labels</h2>
+      <Labels job={job} />
       <h2>Hand it over</h2>
       <form
         className="bar"

@@ -1,0 +1,163 @@
+package server
+
+import (
+	"bytes"
+	"fmt"
+	"image/png"
+	"net/http"
+	"net/url"
+	"slices"
+	"strconv"
+	"strings"
+	"time"
+
+	"github.com/boombuler/barcode"
+	"github.com/boombuler/barcode/qr"
+	"github.com/gin-gonic/gin"
+
+	"draxel/core/handover"
+	"draxel/exchange"
+)
+
+// sheetFor gives one of the sheets for others as PDF.
+func (s *Server) sheetFor(c *gin.Context) error {
+	j, err := s.compute(c.Request.Context(), c.Param("job"))
+	if err != nil {
+		return err
+	}
+	all := j.plan().Sheets(&j.facts, &j.Job)
+	id := strings.TrimSuffix(c.Param("sheet"), ".pdf")
+	i := slices.IndexFunc(all, func(x handover.Sheet) bool { return x.ID == id })
+	if i < 0 {
+		return problem(http.StatusNotFound, "no-such-thing", "There is no such sheet.", "")
+	}
+	hash, err := j.Hash()
+	if err != nil {
+		return err
+	}
+	printed := s.now().UTC().Format(time.DateOnly)
+	var b bytes.Buffer
+	head := fmt.Sprintf("%s → %s · revision %d · %s · printed %s", j.Job.Donor, j.Job.Chassis, j.Revision, hash, printed)
+	if err := exchange.WriteOtherPDF(&b, j.Job.Title, head, printed, &all[i]); err != nil {
+		return err
+	}
+	download(c, j.Job.Title+" "+id+".pdf", "application/pdf", b.Bytes())
+	return nil
+}
+
+// stickersOf gives the labels that a request asks for: kinds with commas between, of one plug where that is given.
+func stickersOf(c *gin.Context, j *computed) ([]handover.Sticker, error) {
+	var kinds []handover.StickerKind
+	for _, k := range strings.Split(c.Query("kinds"), ",") {
+		if k == "" {
+			continue
+		}
+		if !slices.Contains(handover.StickerKinds(), handover.StickerKind(k)) {
+			return nil, problem(http.StatusUnprocessableEntity, "bad-value", fmt.Sprintf("There are no labels of %.20q.", k), "/kinds")
+		}
+		kinds = append(kinds, handover.StickerKind(k))
+	}
+	if len(kinds) == 0 {
+		kinds = handover.StickerKinds()
+	}
+	return handover.Stickers(j.plan().Book(&j.facts), kinds, c.Query("plug")), nil
+}
+
+// number reads a number of a query, the usual one where there is none.
+func number(c *gin.Context, name string, usual float64) float64 {
+	if x, err := strconv.ParseFloat(strings.Replace(c.Query(name), ",", ".", 1), 64); err == nil {
+		return x
+	}
+	return usual
+}
+
+// stickersPDF gives labels on a sheet or a roll; with codes each that is a wire's has the address of the wire's page as QR.
+func (s *Server) stickersPDF(c *gin.Context) error {
+	j, err := s.compute(c.Request.Context(), c.Param("job"))
+	if err != nil {
+		return err
+	}
+	all, err := stickersOf(c, j)
+	if err != nil {
+		return err
+	}
+	stock := exchange.Stock{Columns: int(number(c, "columns", 3)), Rows: int(number(c, "rows", 8)), Wide: number(c, "wide", 70),
+		High: number(c, "high", 36), Left: number(c, "left", 0), Top: number(c, "top", 4.5), Roll: c.Query("roll") != ""}
+	if err := stock.Check(); err != nil {
+		return problem(http.StatusUnprocessableEntity, "bad-value", sentence(err.Error()), "/stock")
+	}
+	var code func(*handover.Sticker) []byte
+	if c.Query("codes") != "" {
+		base := "http://" + c.Request.Host
+		if link := s.benchAddress(c); link.Address != "" {
+			if u, err := url.Parse(link.Address); err == nil {
+				base = u.Scheme + "://" + u.Host
+			}
+		}
+		code = func(x *handover.Sticker) []byte {
+			return qrOf(base + "/jobs/" + url.PathEscape(c.Param("job")) + "/thin?sel=wire:" + url.QueryEscape(x.Wire))
+		}
+	}
+	var b bytes.Buffer
+	cut, err := exchange.WriteStickersPDF(&b, j.Job.Title, s.now().UTC().Format(time.DateOnly), stock, all, code)
+	if err != nil {
+		return err
+	}
+	if len(cut) > 0 {
+		c.Header("Draxel-Cut", strconv.Itoa(len(cut))) // labels that are too small for their text
+	}
+	download(c, j.Job.Title+" labels.pdf", "application/pdf", b.Bytes())
+	return nil
+}
+
+// qrOf gives the QR code of an address, nil where it has none.
+func qrOf(address string) []byte {
+	code, err := qr.Encode(address, qr.M, qr.Auto)
+	if err != nil {
+		return nil
+	}
+	scaled, err := barcode.Scale(code, code.Bounds().Dx()*4, code.Bounds().Dx()*4)
+	if err != nil {
+		return nil
+	}
+	var b bytes.Buffer
+	if png.Encode(&b, bordered(scaled, 16)) != nil {
+		return nil
+	}
+	return b.Bytes()
+}
+
+func (s *Server) stickersCSV(c *gin.Context) error {
+	j, err := s.compute(c.Request.Context(), c.Param("job"))
+	if err != nil {
+		return err
+	}
+	all, err := stickersOf(c, j)
+	if err != nil {
+		return err
+	}
+	var b bytes.Buffer
+	if err := exchange.WriteStickersCSV(&b, all); err != nil {
+		return err
+	}
+	download(c, j.Job.Title+" labels.csv", "text/csv; charset=utf-8", b.Bytes())
+	return nil
+}
+
+// countStickers says how many labels a filter gives, and how many of them a stock is too small for.
+func (s *Server) countStickers(c *gin.Context) error {
+	j, err := s.compute(c.Request.Context(), c.Param("job"))
+	if err != nil {
+		return err
+	}
+	all, err := stickersOf(c, j)
+	if err != nil {
+		return err
+	}
+	v := StickersView{All: len(all), First: all[:min(len(all), 12)], Plugs: []string{}}
+	for i := range j.facts.Laid.Loom.Connectors {
+		v.Plugs = append(v.Plugs, j.facts.Laid.Loom.Connectors[i].ID)
+	}
+	c.JSON(http.StatusOK, v)
+	return nil
+}
