@@ -121,6 +121,14 @@ func (s *Server) runStandin(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
+	var car *standins.Car
+	if r.On {
+		v, err := j.plan().Vehicle(&j.facts) // one of its own: it is asked from other places
+		if err != nil {
+			return problem(http.StatusUnprocessableEntity, "nothing-said", sentence(err.Error()), "")
+		}
+		car = standins.NewCar(v, standins.Fault(v, r.Seed)...)
+	}
 	s.bench.of(job, s.now())
 	s.bench.mu.Lock()
 	defer s.bench.mu.Unlock()
@@ -135,11 +143,6 @@ func (s *Server) runStandin(c *gin.Context) error {
 	if len(s.bench.all) >= mostBenches {
 		return problem(http.StatusTooManyRequests, "busy", "Enough simulated vehicles run already. Stop one of another job.", "")
 	}
-	v, err := j.plan().Vehicle(&j.facts) // one of its own: it is asked from other places
-	if err != nil {
-		return problem(http.StatusUnprocessableEntity, "nothing-said", sentence(err.Error()), "")
-	}
-	car := standins.NewCar(v, standins.Fault(v, r.Seed)...)
 	ctx, end := context.WithCancel(context.Background())
 	b := &bench{car: car, end: end, until: s.now().Add(benchTime), at: Benched{On: true, Hides: r.Seed > 0}}
 	meter := &standins.Meter{Car: car, Noise: rand.New(rand.NewPCG(r.Seed, 5025))}

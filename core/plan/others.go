@@ -42,6 +42,11 @@ func (p *Plan) fitter(f *Facts) handover.Sheet {
 		case h.Locked:
 			alone.Lines = append(alone.Lines, fmt.Sprintf("Plug %s is the vehicle's own, and stays as it is.", h.ID))
 		case kind[h.Device] == harness.Grounds || seen[h.ID]:
+		case !slices.ContainsFunc(h.Cavities, func(c string) bool {
+			_, full := p.Wanted.In(harness.Ref{Connector: h.ID, Cavity: c})
+			return full
+		}):
+			alone.Lines = append(alone.Lines, fmt.Sprintf("Plug %s has no wire in it any more.", h.ID))
 		case kind[h.Device] == harness.Unit:
 			units.Lines = append(units.Lines, fmt.Sprintf("%s, %d-way, into %s", h.ID, h.Ways(), h.Device))
 		case h.Mate != "":
