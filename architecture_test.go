@@ -11,7 +11,8 @@ import (
 	"testing"
 )
 
-// rank gives a package's floor in the house. A package may import packages of lower floors only: imports point one way.
+// rank gives a package's floor in the house. A package may import packages of lower floors only: imports point one
+// way.
 func rank(path string) (floor int, known bool) {
 	switch p := strings.TrimPrefix(path, "draxel/"); {
 	case p == "core/colour", p == "core/size", p == "core/signal":
@@ -93,7 +94,19 @@ func TestImportsPointOneWay(t *testing.T) {
 
 // The core does no I/O, reads no clock, and knows neither HTTP nor SQL nor a database.
 func TestTheCoreIsPure(t *testing.T) {
-	forbidden := []string{"os", "io/ioutil", "net", "net/http", "time", "database/sql", "log", "log/slog", "math/rand", "math/rand/v2", "crypto/rand"}
+	forbidden := []string{
+		"os",
+		"io/ioutil",
+		"net",
+		"net/http",
+		"time",
+		"database/sql",
+		"log",
+		"log/slog",
+		"math/rand",
+		"math/rand/v2",
+		"crypto/rand",
+	}
 	for _, p := range packages(t) {
 		if !strings.HasPrefix(p.ImportPath, "draxel/core/") {
 			continue
@@ -111,7 +124,8 @@ func TestTheCoreIsPure(t *testing.T) {
 	}
 }
 
-// One word per stage: where there is a screen there is a core package, a file of handlers and a page of documentation.
+// One word per stage: where there is a screen there is a core package, a file of handlers and a page of
+// documentation.
 func TestOneWordPerStage(t *testing.T) {
 	screens, err := filepath.Glob("web/src/stages/*")
 	if err != nil || len(screens) == 0 {

@@ -57,7 +57,12 @@ func TestAxeFindsNothing(t *testing.T) {
 // dark turns the lights of the garage off.
 func (v *visit) dark() {
 	v.t.Helper()
-	media := proto.EmulationSetEmulatedMedia{Features: []*proto.EmulationMediaFeature{{Name: "prefers-color-scheme", Value: "dark"}, {Name: "prefers-reduced-motion", Value: "reduce"}}}
+	media := proto.EmulationSetEmulatedMedia{
+		Features: []*proto.EmulationMediaFeature{
+			{Name: "prefers-color-scheme", Value: "dark"},
+			{Name: "prefers-reduced-motion", Value: "reduce"},
+		},
+	}
 	if err := media.Call(v.page); err != nil {
 		v.t.Fatal(err)
 	}
@@ -67,7 +72,8 @@ func (v *visit) dark() {
 func (v *visit) axe(code string) {
 	v.t.Helper()
 	v.until("the page is quiet", func() bool {
-		return v.page.MustEval(`() => !document.querySelector('[aria-busy=true]') && document.querySelector('main h1, h1') !== null`).Bool()
+		return v.page.MustEval(`() => !document.querySelector('[aria-busy=true]') && document.querySelector('main h1, h1') !== null`).
+			Bool()
 	})
 	v.page.MustEval(`(code) => { (0, eval)(code); return true }`, code)
 	result := v.page.MustEval(`async () => {

@@ -16,7 +16,10 @@ func TestTheFrontPageLeadsToWhatIsNext(t *testing.T) {
 	step := strings.TrimSpace(v.text(".frontstep"))
 	v.click(".frontstep a", ".")
 	v.see(".workrow.selected, .workrow", ".")
-	if first := v.page.MustEval(`() => document.querySelector('.workrow').innerText`).String(); !strings.Contains(first, step[:12]) {
+	if first := v.page.MustEval(`() => document.querySelector('.workrow').innerText`).String(); !strings.Contains(
+		first,
+		step[:12],
+	) {
 		t.Errorf("next is %q, and the list begins with %q", step, first)
 	}
 	v.click("nav a", "^Front$")
@@ -24,7 +27,8 @@ func TestTheFrontPageLeadsToWhatIsNext(t *testing.T) {
 	v.see("[data-testid=provestanding]", "measurements")
 }
 
-// A list that is not zero holds the hand-over: refused without a reason, kept with one; an owner takes a thing off what is open. The
+// A list that is not zero holds the hand-over: refused without a reason, kept with one; an owner takes a thing off
+// what is open. The
 // book is drawn on screen, and a wire leads to where it is decided.
 func TestTheHandOverIsHeld(t *testing.T) {
 	v := open(t, "/jobs/packhorse/handover")

@@ -55,7 +55,10 @@ func TestAJobIsRenamedAndDeleted(t *testing.T) {
 	v.click(".ant-modal button", "Delete…")
 	v.click(".ant-modal-confirm button", "^Delete$")
 	v.see("[data-testid=jobs]", "Sorrel refit")
-	v.until("it is off the list", func() bool { return !strings.Contains(v.text("[data-testid=jobs]"), "Packhorse, second try") })
+	v.until(
+		"it is off the list",
+		func() bool { return !strings.Contains(v.text("[data-testid=jobs]"), "Packhorse, second try") },
+	)
 }
 
 func TestDecisionsCarryAName(t *testing.T) {
@@ -88,7 +91,8 @@ func TestWhatIsFetchedAheadIsFetchedOnce(t *testing.T) {
 		v := open(t, page.path)
 		v.page.MustElement(page.seen)
 		v.page.MustWaitRequestIdle()
-		ahead := v.page.MustEval(`() => [...document.querySelectorAll('link[rel=preload][as=fetch]')].map((l) => l.href)`).Arr()
+		ahead := v.page.MustEval(`() => [...document.querySelectorAll('link[rel=preload][as=fetch]')].map((l) => l.href)`).
+			Arr()
 		if len(ahead) == 0 {
 			t.Errorf("%s: nothing is fetched ahead", page.path)
 		}

@@ -94,7 +94,10 @@ func TestTheSheetIsTickedAtTheDesk(t *testing.T) {
 	v.see(".figures", "1 steps are done")
 	v.press('[') // the one above is done: nothing to change places with
 	v.press(input.ArrowDown)
-	v.until("the next one is selected", func() bool { return !strings.Contains(v.text("[data-testid=step-text]"), "B15 to B20") })
+	v.until(
+		"the next one is selected",
+		func() bool { return !strings.Contains(v.text("[data-testid=step-text]"), "B15 to B20") },
+	)
 	v.press('[')
 	v.see(".ant-message", "cannot be done then")
 	v.press(input.Home)
@@ -116,7 +119,10 @@ func TestDoneOtherwise(t *testing.T) {
 	v.see(".steprow.done", "B20 → B38")
 	v.see("[data-testid=proof]", "Proven on the model")
 	v.until("the plan moves it on", func() bool {
-		return slices.ContainsFunc(v.pinned().Steps, func(s plan.Step) bool { return s.From.String() == "B38" && s.To.String() == "B37" })
+		return slices.ContainsFunc(
+			v.pinned().Steps,
+			func(s plan.Step) bool { return s.From.String() == "B38" && s.To.String() == "B37" },
+		)
 	})
 }
 
@@ -142,7 +148,8 @@ func TestTheBenchByKeys(t *testing.T) {
 	v.see(".ant-modal", "The terminal in B15 is stuck")
 	v.press('s')
 	v.until("what waits for it is not planned", func() bool {
-		return len(v.pinned().Reports) == 1 && !slices.ContainsFunc(v.pinned().Steps, func(s plan.Step) bool { return s.From.String() == "B15" })
+		return len(v.pinned().Reports) == 1 &&
+			!slices.ContainsFunc(v.pinned().Steps, func(s plan.Step) bool { return s.From.String() == "B15" })
 	})
 	v.goTo("/jobs/sorrel-refit/pin")
 	v.see("[data-testid=report]", "The terminal in B15 does not come out")
@@ -167,7 +174,10 @@ func TestTheBenchOnATelephoneWithoutNetwork(t *testing.T) {
 	v.see("[data-testid=count]", "step 2 of 58")
 	v.swipe(100, 320)
 	v.see("[data-testid=count]", "step 1 of 58")
-	v.until("both have arrived", func() bool { return v.pinned().Revision == revision+2 && len(v.pinned().Done) == 0 })
+	v.until(
+		"both have arrived",
+		func() bool { return v.pinned().Revision == revision+2 && len(v.pinned().Done) == 0 },
+	)
 	v.network(true)
 	for i := range 4 {
 		v.click("button", "Done")
@@ -271,7 +281,10 @@ func TestKeptTicksOutliveAReload(t *testing.T) {
 	was = tries.Load()
 	v.until("it was sent and the reply lost", func() bool { return tries.Load() > was && len(v.pinned().Done) >= 1 })
 	lose.Store(0)
-	v.until("both have arrived, each once", func() bool { return len(v.pinned().Done) == 2 && !v.page.MustHas("[data-testid=unsent]") })
+	v.until(
+		"both have arrived, each once",
+		func() bool { return len(v.pinned().Done) == 2 && !v.page.MustHas("[data-testid=unsent]") },
+	)
 }
 
 // deaf takes a reply that nobody is to hear.
@@ -283,14 +296,19 @@ func (d *deaf) WriteHeader(int)             {}
 
 // A tablet on the network gives the passcode; a wrong one does not let it in.
 func TestATabletGivesThePasscode(t *testing.T) {
-	v := enter(t, "/jobs/sorrel-refit/bench?stage=pin", &server.Lan{Passcode: "brass screw"}, func(h http.Handler) http.Handler {
-		return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-			if r.UserAgent() != "Go-http-client/1.1" {
-				r.RemoteAddr = "192.0.2.20:5000"
-			}
-			h.ServeHTTP(w, r)
-		})
-	})
+	v := enter(
+		t,
+		"/jobs/sorrel-refit/bench?stage=pin",
+		&server.Lan{Passcode: "brass screw"},
+		func(h http.Handler) http.Handler {
+			return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+				if r.UserAgent() != "Go-http-client/1.1" {
+					r.RemoteAddr = "192.0.2.20:5000"
+				}
+				h.ServeHTTP(w, r)
+			})
+		},
+	)
 	v.phone()
 	v.see("h1", "Draxel")
 	if v.page.MustHas("[data-testid=bench-text]") {
@@ -321,7 +339,8 @@ func TestThinAtTheBench(t *testing.T) {
 	v := open(t, "/jobs/packhorse/bench?stage=thin")
 	v.see("[data-testid=bench-text]", "Before the first cut")
 	for range 30 {
-		if regexp.MustCompile("(?i)gate").MatchString(v.page.MustElement("main").MustText()) || v.page.MustHas(".missing") {
+		if regexp.MustCompile("(?i)gate").MatchString(v.page.MustElement("main").MustText()) ||
+			v.page.MustHas(".missing") {
 			break
 		}
 		was := v.text("[data-testid=count]")

@@ -115,7 +115,8 @@ func TestAFaultIsFoundOnScreen(t *testing.T) {
 	v.see("[data-testid=suspects]", "Nothing is measured yet")
 }
 
-// Gates come one after the other: one that is held says why, and is passed with a reason alone; a number out of its limits asks.
+// Gates come one after the other: one that is held says why, and is passed with a reason alone; a number out of its
+// limits asks.
 func TestGatesOfPoweringUp(t *testing.T) {
 	v := open(t, "/jobs/packhorse/prove?part=power")
 	v.see(".gate.now", "No loose metal")
@@ -130,7 +131,8 @@ func TestGatesOfPoweringUp(t *testing.T) {
 	v.see(".gate.now", "Look")
 }
 
-// A meter that answers over the network is read from the page; what it shows is kept with a key. One that does not answer is
+// A meter that answers over the network is read from the page; what it shows is kept with a key. One that does not
+// answer is
 // told, and nothing is kept.
 func TestAMeterIsReadFromThePage(t *testing.T) {
 	vehicle := measured(t)
@@ -148,7 +150,9 @@ func TestAMeterIsReadFromThePage(t *testing.T) {
 	v.page.MustElement("[aria-label='address of a meter']").MustInput(l.Addr().String())
 	v.click("aside button", "Read the meter")
 	v.until("the meter's value stands in the field", func() bool {
-		return v.page.MustEval(`() => document.querySelector("[aria-label='what the meter shows']").value`).String() != ""
+		return v.page.MustEval(`() => document.querySelector("[aria-label='what the meter shows']").value`).
+			String() !=
+			""
 	})
 	v.page.MustElement("[aria-label='what the meter shows']").MustFocus()
 	v.press(input.Enter)
@@ -160,7 +164,8 @@ func TestAMeterIsReadFromThePage(t *testing.T) {
 	v.see(".ant-message", "No meter answers")
 }
 
-// A control unit is read from the page: a simulated vehicle is started, told as such, and its unit says who it is and has its
+// A control unit is read from the page: a simulated vehicle is started, told as such, and its unit says who it is and
+// has its
 // output worked; what is seen is kept. Stopped, it does not answer.
 func TestAControlUnitIsReadFromThePage(t *testing.T) {
 	v := open(t, "/jobs/packhorse/prove?part=unit", unproved)
@@ -187,7 +192,8 @@ func TestAControlUnitIsReadFromThePage(t *testing.T) {
 	v.see("main", "No meter or unit at hand")
 }
 
-// A round of the trainer: its own quiet place, a measurement that counts, and the end that says what it was and keeps the result.
+// A round of the trainer: its own quiet place, a measurement that counts, and the end that says what it was and keeps
+// the result.
 func TestATrainerRound(t *testing.T) {
 	v := open(t, "/jobs/packhorse/trainer?level=1&seed=7", unproved)
 	v.see("header", "TRAINER[^]*not the vehicle")
@@ -204,7 +210,8 @@ func TestATrainerRound(t *testing.T) {
 	v.see("[data-testid=provestanding]", "0 of these done")
 }
 
-// Notes and the record of the programming: two changes with no test between are found; a record that is not whole is not closed.
+// Notes and the record of the programming: two changes with no test between are found; a record that is not whole is
+// not closed.
 func TestRecordsOfProveOnScreen(t *testing.T) {
 	v := open(t, "/jobs/packhorse/prove?part=records", unproved)
 	for _, text := range []string{"another relay", "a new fuse"} {
@@ -231,7 +238,12 @@ func TestRecordsOfProveOnScreen(t *testing.T) {
 func TestASwapThatIsFoundIsAsBuilt(t *testing.T) {
 	meter := measured(t)
 	wrong := []network.Fault{{Do: network.Open, Element: "contact B1"}, {Do: network.Open, Element: "contact B3"},
-		{Do: network.Short, A: "B1 wire", B: "B3", Ohms: 0.003}, {Do: network.Short, A: "B3 wire", B: "B1", Ohms: 0.003}}
+		{
+			Do:   network.Short,
+			A:    "B1 wire",
+			B:    "B3",
+			Ohms: 0.003,
+		}, {Do: network.Short, A: "B3 wire", B: "B1", Ohms: 0.003}}
 	v := open(t, "/jobs/packhorse/prove?part=fault", unproved)
 	v.choose("device", "^injector 1$")
 	v.choose("output that a tester works", "B1 fuel injector")
@@ -246,7 +258,8 @@ func TestASwapThatIsFoundIsAsBuilt(t *testing.T) {
 	v.see("main", "Found so: B1 and B3 are crossed")
 }
 
-// The test sheet at the bench, on a telephone without a network: what the meter shows is kept here and sent when it can be.
+// The test sheet at the bench, on a telephone without a network: what the meter shows is kept here and sent when it
+// can be.
 func TestTheTestSheetAtTheBench(t *testing.T) {
 	v := open(t, "/jobs/packhorse/bench?stage=prove", unproved)
 	v.phone()

@@ -185,9 +185,13 @@ func TestALengthIsTypedInAtTheBench(t *testing.T) {
 	v.see("[data-testid=bench-text]", "Measure 7110")
 	v.page.MustElement("[aria-label='measured length of 7110']").MustInput("1310")
 	v.press(input.Enter)
-	v.until("it is measured", func() bool { return !strings.Contains(v.text("[data-testid=bench-text]"), "Measure 7110") })
+	v.until(
+		"it is measured",
+		func() bool { return !strings.Contains(v.text("[data-testid=bench-text]"), "Measure 7110") },
+	)
 	v.until("it has arrived", func() bool {
-		return v.page.MustEval(`() => Object.keys(localStorage).every(k => !k.startsWith('draxel-letter packhorse'))`).Bool()
+		return v.page.MustEval(`() => Object.keys(localStorage).every(k => !k.startsWith('draxel-letter packhorse'))`).
+			Bool()
 	})
 	v.goTo("/jobs/packhorse/reach?part=cuts&only=all&wire=7110")
 	v.see("[data-testid=terms]", "1310 mm")
@@ -197,7 +201,10 @@ func TestALengthIsTypedInAtTheBench(t *testing.T) {
 func TestHowWeWorkInReach(t *testing.T) {
 	v := open(t, "/jobs/packhorse/reach?part=cuts&only=all&wire=7110", func(j *plan.Job) {
 		for i := range 4 {
-			j.Leftover = append(j.Leftover, reach.Leftover{ID: string(rune('a' + i)), Wire: "7110", Left: 40, When: int64(i)})
+			j.Leftover = append(
+				j.Leftover,
+				reach.Leftover{ID: string(rune('a' + i)), Wire: "7110", Left: 40, When: int64(i)},
+			)
 		}
 	})
 	v.see("[data-testid=terms]", "1850 mm")
@@ -210,7 +217,10 @@ func TestHowWeWorkInReach(t *testing.T) {
 	v.until("the allowance at each end is 20 mm less",
 		func() bool { return strings.Contains(v.text("[data-testid=terms]"), "1810 mm") })
 	v.num(".ant-modal [aria-label='slack where a wire crosses to what rolls with the engine']", "160")
-	v.until("and the slack 100 mm more", func() bool { return strings.Contains(v.text("[data-testid=terms]"), "1910 mm") })
+	v.until(
+		"and the slack 100 mm more",
+		func() bool { return strings.Contains(v.text("[data-testid=terms]"), "1910 mm") },
+	)
 	v.click(".ant-modal button", "^Close$")
 	v.press('u')
 	v.until("undone", func() bool { return strings.Contains(v.text("[data-testid=terms]"), "1810 mm") })
@@ -229,7 +239,10 @@ func TestAPlacementOfOnesOwnAndAReel(t *testing.T) {
 	pick("at which station", "roof")
 	v.click("button", "^Compare$")
 	v.see("[data-testid=compare] th", "fuse block at roof")
-	v.until("three are compared", func() bool { return len(v.page.MustElements("[data-testid=compare] thead th")) == 4 })
+	v.until(
+		"three are compared",
+		func() bool { return len(v.page.MustElements("[data-testid=compare] thead th")) == 4 },
+	)
 	v.press('4')
 	before := v.text("[data-testid=standing]")
 	for label, text := range map[string]string{"name of the reel": "blue", "colour, as GN-BK": "BU-RD", "mm²": "1.5",
@@ -267,7 +280,8 @@ func TestFindingsOfReachLeadThere(t *testing.T) {
 	v.goTo("/jobs/packhorse/reach?part=cuts&wire=7110")
 	v.click(".reachwhy a", "on the map")
 	v.until("its way is lit", func() bool {
-		return len(v.page.MustElements(".routes .path.lit")) == 4 && len(v.page.MustElements(".routes .station.lit")) == 5
+		return len(v.page.MustElements(".routes .path.lit")) == 4 &&
+			len(v.page.MustElements(".routes .station.lit")) == 5
 	})
 	v.click(".reachbar a", "the way of 7110")
 	v.see(".reachwhy h2", "7110")

@@ -88,9 +88,12 @@ func TestANewWireIsGivenItsBeginning(t *testing.T) {
 	v.page.MustElement("[aria-label='a fuse or a ground point by name']").MustInput("fans, 30 A")
 	v.click(".ant-modal button", "At this fuse")
 	v.see("[data-testid=spread]", "a new wire from fans, 30 A")
-	if !slices.ContainsFunc(fetch[server.WorkView](v, "/api/jobs/packhorse/work").Steps, func(s server.WorkStep) bool {
-		return s.Kind == "land" && strings.Contains(s.Text, "to fans, 30 A")
-	}) {
+	if !slices.ContainsFunc(
+		fetch[server.WorkView](v, "/api/jobs/packhorse/work").Steps,
+		func(s server.WorkStep) bool {
+			return s.Kind == "land" && strings.Contains(s.Text, "to fans, 30 A")
+		},
+	) {
 		t.Error("nobody brings it there")
 	}
 }

@@ -8,7 +8,8 @@ import (
 	"draxel/demo"
 )
 
-// Every length of wire of the demonstration's jobs, and every cable, is on exactly one page of their books, with both its ends;
+// Every length of wire of the demonstration's jobs, and every cable, is on exactly one page of their books, with both
+// its ends;
 // drawings fit the paper, and what is not so yet is told.
 func TestEveryWireIsInTheBookOnce(t *testing.T) {
 	all, err := demo.Jobs()
@@ -23,7 +24,11 @@ func TestEveryWireIsInTheBookOnce(t *testing.T) {
 		}
 		p := plan.Compute(f, all[i].Chosen())
 		in := p.Book(&f)
-		pages := handover.Pages(in, paper, func(text string, size float64, _ bool) float64 { return 0.55 * size * float64(len([]rune(text))) })
+		pages := handover.Pages(
+			in,
+			paper,
+			func(text string, size float64, _ bool) float64 { return 0.55 * size * float64(len([]rune(text))) },
+		)
 		seen := map[string]int{}
 		planned, runs, large := 0, 0, 0
 		groups := map[string]int{}
@@ -43,7 +48,15 @@ func TestEveryWireIsInTheBookOnce(t *testing.T) {
 			}
 		}
 		want := len(p.Wanted.Wires()) + len(in.Inside.Cables)
-		t.Logf("%s: %d lengths on %d pages, %d too large, %d planned; %v", id, want, len(pages), large, planned, groups)
+		t.Logf(
+			"%s: %d lengths on %d pages, %d too large, %d planned; %v",
+			id,
+			want,
+			len(pages),
+			large,
+			planned,
+			groups,
+		)
 		if len(seen) != want || runs != want {
 			t.Errorf("%s: %d of %d lengths are in the book, %d lines", id, len(seen), want, runs)
 		}

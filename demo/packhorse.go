@@ -113,8 +113,11 @@ func ignitionSwitch() []gather.Measurement {
 	for _, cavity := range []string{"1", "2", "3", "4"} {
 		for i, key := range gather.Keys() {
 			v := volts[cavity][i]
-			all = append(all, gather.Measurement{ID: fmt.Sprintf("switch-%s-%s", cavity, key), At: harness.Ref{Connector: "IS",
-				Cavity: cavity}, Key: key, Volts: &v, Loaded: true, Who: "Ines", When: when + int64(len(all))})
+			all = append(
+				all,
+				gather.Measurement{ID: fmt.Sprintf("switch-%s-%s", cavity, key), At: harness.Ref{Connector: "IS",
+					Cavity: cavity}, Key: key, Volts: &v, Loaded: true, Who: "Ines", When: when + int64(len(all))},
+			)
 		}
 	}
 	return all

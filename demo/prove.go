@@ -18,7 +18,8 @@ type provedPart struct {
 	Trained []prove.Trained      `json:"trained"`
 }
 
-// provePackhorse puts in what was measured: half of the lines of the sheet that do not wait for the work, one fault that was
+// provePackhorse puts in what was measured: half of the lines of the sheet that do not wait for the work, one fault
+// that was
 // found and mended, one that is still looked for, and a unit that has been read and not written.
 func provePackhorse(j *plan.Job) error {
 	data, err := files.ReadFile("packhorse/proved.json")

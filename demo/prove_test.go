@@ -18,7 +18,8 @@ import (
 // What is wrong with the Packhorse of the demonstration and is still looked for: the left headlamp's feed is open.
 var openFault = []network.Fault{{Do: network.Open, Element: "P105"}}
 
-// What was measured at the Packhorse is of this very vehicle: what is in band is what it shows with the open fault in it, what is
+// What was measured at the Packhorse is of this very vehicle: what is in band is what it shows with the open fault in
+// it, what is
 // out of band is about that, and half of the lines that do not wait are done. With -update it is made anew.
 func TestWhatWasMeasuredIsOfThisVehicle(t *testing.T) {
 	all, err := demo.Jobs()
@@ -127,15 +128,37 @@ func measure(t *testing.T, j *plan.Job, v *prove.Vehicle, sheet *prove.Sheet, un
 	read(prove.Measure{Kind: prove.Works, A: "headlamp left", Setup: lamps}, openFault)
 	live, _ := standins.ValuesOf(v)
 	out := map[string]any{"proved": readings, "mended": []prove.Mend{mended}, "live": live,
-		"notes": []prove.Note{{ID: "demo-note-1", Kind: prove.Heard, Text: "a relay clicks twice at key-on, beside the SP-5", Who: "Ines",
-			When: at + 100_000},
-			{ID: "demo-note-2", Kind: prove.Seen, Text: "left headlamp dark, right one lights", Who: "Ines", When: at + 200_000}},
+		"notes": []prove.Note{
+			{
+				ID:   "demo-note-1",
+				Kind: prove.Heard,
+				Text: "a relay clicks twice at key-on, beside the SP-5",
+				Who:  "Ines",
+				When: at + 100_000,
+			},
+			{
+				ID:   "demo-note-2",
+				Kind: prove.Seen,
+				Text: "left headlamp dark, right one lights",
+				Who:  "Ines",
+				When: at + 200_000,
+			},
+		},
 		"program": prove.Programming{Backup: prove.FileMark{Name: "VK2-0417-C as it came.bin",
 			Hash: "6d0c5a41b07fe3329a48cc1be2f0d7756f7f0c1f5d1e28b0b8f8a2f31f6f9c55", Date: "2025-11-20"},
 			Before: []string{"P0850", "U0101"}, Who: "Fen", When: at + 300_000},
 		"trained": []prove.Trained{{ID: "demo-round-1", Level: 0, Seconds: 412, Took: 9, Best: 4, Right: true,
 			Hidden: "P121 is broken, or a joint of it open", Who: "Ines", When: at - day},
-			{ID: "demo-round-2", Level: 1, Seconds: 655, Took: 14, Best: 5, Hidden: "pump relay never pulls", Who: "Fen", When: at - day/2}},
+			{
+				ID:      "demo-round-2",
+				Level:   1,
+				Seconds: 655,
+				Took:    14,
+				Best:    5,
+				Hidden:  "pump relay never pulls",
+				Who:     "Fen",
+				When:    at - day/2,
+			}},
 	}
 	data, err := json.MarshalIndent(out, "", " ")
 	if err != nil {

@@ -109,7 +109,8 @@ type binding struct {
 	b *Book
 }
 
-// WriteBookPDF writes the book: how to read it, its contents, a page with a drawing and the table of exactly its wires for each
+// WriteBookPDF writes the book: how to read it, its contents, a page with a drawing and the table of exactly its
+// wires for each
 // group of circuits, and the indexes. A4, lying, to be read in black and white. The same book gives the same bytes.
 func WriteBookPDF(w io.Writer, book *Book) error {
 	pdf, err := bookDocument(printable(book.Title), book.Printed)
@@ -137,7 +138,12 @@ func (p *binding) begin(title, under string) {
 	p.words(bookMargin, 14, 5, true, title, bookInner-90)
 	p.words(bookMargin, 19, 2.8, false, under, bookInner-90)
 	p.right(14, 2.8, false, fmt.Sprintf("page %d", p.PageNo()))
-	p.right(19, 2.8, false, fmt.Sprintf("%s · revision %d · %s · printed %s", p.b.Title, p.b.Revision, p.b.Hash, p.b.Printed))
+	p.right(
+		19,
+		2.8,
+		false,
+		fmt.Sprintf("%s · revision %d · %s · printed %s", p.b.Title, p.b.Revision, p.b.Hash, p.b.Printed),
+	)
 	p.SetDrawColor(120, 120, 120)
 	p.SetLineWidth(0.2)
 	p.Line(bookMargin, 21, bookWide-bookMargin, 21)
@@ -318,12 +324,45 @@ func (p *binding) drawing(page *handover.Page) {
 		if l.Planned {
 			state = "planned"
 		}
-		rows = append(rows, []string{l.Name, l.Text(), l.Circuit, l.Function, l.Ends[0].At, l.Ends[1].At, mm, strings.TrimSpace(l.Extended + " " + map[bool]string{true: "new"}[l.New]), state})
+		rows = append(
+			rows,
+			[]string{
+				l.Name,
+				l.Text(),
+				l.Circuit,
+				l.Function,
+				l.Ends[0].At,
+				l.Ends[1].At,
+				mm,
+				strings.TrimSpace(l.Extended + " " + map[bool]string{true: "new"}[l.New]),
+				state,
+			},
+		)
 	}
 	high := page.Drawing.High*scale + 6
 	y := max(bookTop+high, bookTop+30)
 	room := int((bookBottom-y)/bookRow) - 1
-	head, share := []string{"wire", "colour, mm²", "circuit", "function", "from", "to", "mm", "extended", "state"}, []float64{12, 11, 8, 30, 14, 14, 6, 8, 7}
+	head, share := []string{
+		"wire",
+		"colour, mm²",
+		"circuit",
+		"function",
+		"from",
+		"to",
+		"mm",
+		"extended",
+		"state",
+	}, []float64{
+		12,
+		11,
+		8,
+		30,
+		14,
+		14,
+		6,
+		8,
+		7,
+	}
 	if len(rows) > room { // in two columns there is always room: the drawing is no higher than its paper
 		p.narrow(y, rows)
 		return

@@ -32,13 +32,22 @@ func bookOf(t testing.TB, job int) (*exchange.Book, *plan.Plan) {
 		t.Fatal(err)
 	}
 	in := p.Book(&f)
-	b := &exchange.Book{Title: all[job].Title, Donor: all[job].Donor, Chassis: all[job].Chassis, Revision: 7, Hash: "abc", Printed: "2026-11-27",
-		State: "Not finished: planned wires are dotted.", Pages: handover.Pages(in, exchange.BookPaper, measure)}
+	b := &exchange.Book{
+		Title:    all[job].Title,
+		Donor:    all[job].Donor,
+		Chassis:  all[job].Chassis,
+		Revision: 7,
+		Hash:     "abc",
+		Printed:  "2026-11-27",
+		State:    "Not finished: planned wires are dotted.",
+		Pages:    handover.Pages(in, exchange.BookPaper, measure),
+	}
 	b.Sections = handover.Sections(in, b.Pages, exchange.NumberOf)
 	return b, &p
 }
 
-// Every wire of the book is in its drawings' tables and in its index, every cavity in its table, by what pdftotext (poppler) reads
+// Every wire of the book is in its drawings' tables and in its index, every cavity in its table, by what pdftotext
+// (poppler) reads
 // back; its page is the page that the index says. The same book gives the same bytes.
 func TestTheBookIsReadBack(t *testing.T) {
 	tool, err := exec.LookPath("pdftotext")
@@ -97,7 +106,10 @@ func TestTheBookIsReadBack(t *testing.T) {
 func TestABookOfAnything(t *testing.T) {
 	for name, title := range map[string]string{"long": strings.Repeat("W", 5000), "pictures": "Pack🚒horse\x00", "right to left": "חבילה", "nothing": ""} {
 		b := &exchange.Book{Title: title, Printed: "2026-11-27", Sources: [][2]string{{title, title}},
-			Sections: []handover.Section{{Title: title, Head: []string{"a", title}, Share: []float64{1, 1}, Rows: [][]string{{title, title}}}, {Title: "none"}}}
+			Sections: []handover.Section{
+				{Title: title, Head: []string{"a", title}, Share: []float64{1, 1}, Rows: [][]string{{title, title}}},
+				{Title: "none"},
+			}}
 		var out bytes.Buffer
 		if err := exchange.WriteBookPDF(&out, b); err != nil || !bytes.HasPrefix(out.Bytes(), []byte("%PDF")) {
 			t.Errorf("%s: %v", name, err)
@@ -123,7 +135,11 @@ func BenchmarkBook(b *testing.B) {
 				b.Fatal(err)
 			}
 			in := p.Book(&f)
-			book := &exchange.Book{Title: "x", Printed: "2026-11-27", Pages: handover.Pages(in, exchange.BookPaper, measure)}
+			book := &exchange.Book{
+				Title:   "x",
+				Printed: "2026-11-27",
+				Pages:   handover.Pages(in, exchange.BookPaper, measure),
+			}
 			book.Sections = handover.Sections(in, book.Pages, exchange.NumberOf)
 			var out bytes.Buffer
 			if err := exchange.WriteBookPDF(&out, book); err != nil {

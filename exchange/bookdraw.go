@@ -5,9 +5,26 @@ import (
 )
 
 // inks are what insulations of IEC 60757 colours look like on paper.
-var inks = map[string][3]int{"BK": {30, 30, 30}, "BN": {116, 72, 31}, "RD": {198, 42, 47}, "OG": {226, 120, 29}, "YE": {240, 203, 43},
-	"GN": {46, 139, 69}, "BU": {43, 98, 184}, "VT": {117, 70, 160}, "GY": {138, 143, 148}, "WH": {255, 255, 255}, "PK": {236, 154, 180},
-	"TQ": {47, 167, 165}, "SR": {185, 190, 195}, "GD": {184, 150, 62}}
+var inks = map[string][3]int{
+	"BK": {30, 30, 30},
+	"BN": {116, 72, 31},
+	"RD": {198, 42, 47},
+	"OG": {226, 120, 29},
+	"YE": {240, 203, 43},
+	"GN": {
+		46,
+		139,
+		69,
+	},
+	"BU": {43, 98, 184},
+	"VT": {117, 70, 160},
+	"GY": {138, 143, 148},
+	"WH": {255, 255, 255},
+	"PK": {236, 154, 180},
+	"TQ": {47, 167, 165},
+	"SR": {185, 190, 195},
+	"GD": {184, 150, 62},
+}
 
 // diagram draws a drawing at a place, so many times as large.
 func (p *binding) diagram(d *diagram.Drawing, x, y, scale float64) {

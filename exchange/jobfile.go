@@ -40,7 +40,8 @@ func WriteJob(w io.Writer, j plan.Job, pictures map[string]Picture) error {
 	return nil
 }
 
-// ReadJob reads a job file and checks that it hangs together; the pictures are made anew as if they were brought one by
+// ReadJob reads a job file and checks that it hangs together; the pictures are made anew as if they were brought one
+// by
 // one, so that a file from elsewhere brings nothing else. It fails with a *Refusal.
 func ReadJob(data []byte) (plan.Job, map[string]Picture, error) {
 	if len(data) > MaxJobBytes {
@@ -54,9 +55,12 @@ func ReadJob(data []byte) (plan.Job, map[string]Picture, error) {
 		return plan.Job{}, nil, refuse("not-a-job", "this is not a Draxel job file")
 	}
 	if *version.Format > Format {
-		return plan.Job{}, nil, refuse("newer-format",
+		return plan.Job{}, nil, refuse(
+			"newer-format",
 			"the job file was written by a newer Draxel (format %d, this one reads up to %d): update Draxel and open it again",
-			*version.Format, Format)
+			*version.Format,
+			Format,
+		)
 	}
 	var f struct {
 		Format   int                `json:"format"`

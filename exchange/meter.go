@@ -32,7 +32,10 @@ func dial(ctx context.Context, what, address, usual string) (net.Conn, error) {
 	}
 	ip, err := netip.ParseAddr(host)
 	if err != nil || !(ip.IsLoopback() || ip.IsPrivate()) {
-		return nil, fmt.Errorf("a %s is asked on this machine or in the local network, by its number: 127.0.0.1, 192.168.…", what)
+		return nil, fmt.Errorf(
+			"a %s is asked on this machine or in the local network, by its number: 127.0.0.1, 192.168.…",
+			what,
+		)
 	}
 	c, err := (&net.Dialer{}).DialContext(ctx, "tcp", net.JoinHostPort(ip.String(), port))
 	if err != nil {
@@ -41,7 +44,8 @@ func dial(ctx context.Context, what, address, usual string) (net.Conn, error) {
 	return c, nil
 }
 
-// ReadMeter asks a meter at an address, host:port, for what it shows, by SCPI over TCP. Only addresses of this machine and
+// ReadMeter asks a meter at an address, host:port, for what it shows, by SCPI over TCP. Only addresses of this
+// machine and
 // of the local network are asked. One that hangs, closes, floods or lies fails in plain words within three seconds.
 func ReadMeter(ctx context.Context, address string, m *prove.Measure) (prove.Shown, error) {
 	ctx, cancel := context.WithTimeout(ctx, meterTime)

@@ -32,7 +32,8 @@ func listen(t *testing.T, answer func(c net.Conn)) string {
 	return l.Addr().String()
 }
 
-// A meter that answers, and ones that hang, close, lie and flood: each is told in plain words, and none is waited for longer
+// A meter that answers, and ones that hang, close, lie and flood: each is told in plain words, and none is waited for
+// longer
 // than three seconds.
 func TestMetersOfAllKinds(t *testing.T) {
 	for name, x := range map[string]struct {
@@ -65,8 +66,13 @@ func TestMetersOfAllKinds(t *testing.T) {
 		t.Run(name, func(t *testing.T) {
 			t.Parallel()
 			began := time.Now()
-			got, err := exchange.ReadMeter(context.Background(), listen(t, x.answer), &prove.Measure{Kind: prove.Volts, A: "A1", B: "B1"})
-			if (err == nil) != (x.says == "") || err != nil && !strings.Contains(err.Error(), x.says) || got != x.want {
+			got, err := exchange.ReadMeter(
+				context.Background(),
+				listen(t, x.answer),
+				&prove.Measure{Kind: prove.Volts, A: "A1", B: "B1"},
+			)
+			if (err == nil) != (x.says == "") || err != nil && !strings.Contains(err.Error(), x.says) ||
+				got != x.want {
 				t.Errorf("%+v, %v", got, err)
 			}
 			if took := time.Since(began); took > 5*time.Second {

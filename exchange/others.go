@@ -96,7 +96,13 @@ func (s Stock) Check() error {
 	case s.Columns < 1 || s.Columns > 20 || s.Rows < 1 || s.Rows > 60 || !(s.Left >= 0 && s.Top >= 0):
 		return fmt.Errorf("a sheet has 1 to 20 columns and 1 to 60 rows of labels")
 	case s.Left+float64(s.Columns)*s.Wide > 210.5 || s.Top+float64(s.Rows)*s.High > 297.5:
-		return fmt.Errorf("%d columns of %g mm and %d rows of %g mm do not fit on A4", s.Columns, s.Wide, s.Rows, s.High)
+		return fmt.Errorf(
+			"%d columns of %g mm and %d rows of %g mm do not fit on A4",
+			s.Columns,
+			s.Wide,
+			s.Rows,
+			s.High,
+		)
 	}
 	return nil
 }
@@ -107,9 +113,16 @@ const (
 	smallestLetter = 5.0
 )
 
-// WriteStickersPDF writes labels, and gives those whose text does not fit: they are cut, and have to be told. Where there is a
+// WriteStickersPDF writes labels, and gives those whose text does not fit: they are cut, and have to be told. Where
+// there is a
 // code it is beside the text: QR of its address.
-func WriteStickersPDF(w io.Writer, title, printed string, stock Stock, all []handover.Sticker, code func(*handover.Sticker) []byte) (
+func WriteStickersPDF(
+	w io.Writer,
+	title, printed string,
+	stock Stock,
+	all []handover.Sticker,
+	code func(*handover.Sticker) []byte,
+) (
 	cut []string, err error) {
 	if err := stock.Check(); err != nil {
 		return nil, err
@@ -149,17 +162,37 @@ func WriteStickersPDF(w io.Writer, title, printed string, stock Stock, all []han
 }
 
 // sticker writes a label, and says whether all of its text is on it.
-func sticker(pdf *fpdf.Fpdf, x, y float64, stock Stock, s *handover.Sticker, code func(*handover.Sticker) []byte) bool {
+func sticker(
+	pdf *fpdf.Fpdf,
+	x, y float64,
+	stock Stock,
+	s *handover.Sticker,
+	code func(*handover.Sticker) []byte,
+) bool {
 	const edge = 1.2
 	wide, high := stock.Wide-2*edge, stock.High-2*edge
 	if code != nil && s.Wire != "" && high >= 9 {
 		if png := code(s); png != nil {
 			name := "qr " + s.Wire
 			if pdf.GetImageInfo(name) == nil {
-				pdf.RegisterImageOptionsReader(name, fpdf.ImageOptions{ImageType: "PNG"}, strings.NewReader(string(png)))
+				pdf.RegisterImageOptionsReader(
+					name,
+					fpdf.ImageOptions{ImageType: "PNG"},
+					strings.NewReader(string(png)),
+				)
 			}
 			side := min(high, 16)
-			pdf.ImageOptions(name, x+stock.Wide-edge-side, y+edge, side, side, false, fpdf.ImageOptions{ImageType: "PNG"}, 0, "")
+			pdf.ImageOptions(
+				name,
+				x+stock.Wide-edge-side,
+				y+edge,
+				side,
+				side,
+				false,
+				fpdf.ImageOptions{ImageType: "PNG"},
+				0,
+				"",
+			)
 			wide -= side + 1
 		}
 	}

@@ -17,12 +17,21 @@ import (
 	"draxel/exchange"
 )
 
-// Labels on sheets and rolls: as many on a page as the paper has, each with its text as pdftotext reads it, QR codes as zbarimg reads
+// Labels on sheets and rolls: as many on a page as the paper has, each with its text as pdftotext reads it, QR codes
+// as zbarimg reads
 // them; a text that does not fit is told, and paper that is no paper refused.
 func TestLabelsFitOrAreTold(t *testing.T) {
 	var all []handover.Sticker
 	for i := range 50 {
-		all = append(all, handover.Sticker{Kind: handover.OnWire, Text: fmt.Sprint("71", 10+i), Under: "A8 → PR1", Wire: fmt.Sprint("71", 10+i)})
+		all = append(
+			all,
+			handover.Sticker{
+				Kind:  handover.OnWire,
+				Text:  fmt.Sprint("71", 10+i),
+				Under: "A8 → PR1",
+				Wire:  fmt.Sprint("71", 10+i),
+			},
+		)
 	}
 	long := handover.Sticker{Text: strings.Repeat("W", 200)}
 	sheet := exchange.Stock{Columns: 3, Rows: 8, Wide: 70, High: 36, Top: 4.5}
@@ -31,7 +40,8 @@ func TestLabelsFitOrAreTold(t *testing.T) {
 	if err != nil || len(cut) != 1 || cut[0] != long.Text {
 		t.Fatalf("cut %v, %v", cut, err)
 	}
-	if _, err := exchange.WriteStickersPDF(&again, "x", "2026-11-27", sheet, append(all, long), nil); err != nil || !bytes.Equal(out.Bytes(), again.Bytes()) {
+	if _, err := exchange.WriteStickersPDF(&again, "x", "2026-11-27", sheet, append(all, long), nil); err != nil ||
+		!bytes.Equal(out.Bytes(), again.Bytes()) {
 		t.Error("the same labels give other bytes")
 	}
 	for name, bad := range map[string]exchange.Stock{"nothing": {}, "too wide": {Columns: 4, Rows: 8, Wide: 70, High: 36},
@@ -48,7 +58,8 @@ func TestLabelsFitOrAreTold(t *testing.T) {
 	if tool, err := exec.LookPath("pdftotext"); err == nil {
 		text, err := exec.CommandContext(t.Context(), tool, file, "-").Output()
 		pages := strings.Split(strings.TrimRight(string(text), "\f"), "\f")
-		if err != nil || len(pages) != 3 || strings.Count(pages[0], "A8") != 24 || !strings.Contains(pages[2], "7159") {
+		if err != nil || len(pages) != 3 || strings.Count(pages[0], "A8") != 24 ||
+			!strings.Contains(pages[2], "7159") {
 			t.Errorf("%d pages, %v", len(pages), err)
 		}
 	}
@@ -89,17 +100,32 @@ func TestLabelsFitOrAreTold(t *testing.T) {
 	}
 }
 
-// A sheet for others of anything is a sheet: long lines are broken, pages follow, what the font has not is a visible sign.
+// A sheet for others of anything is a sheet: long lines are broken, pages follow, what the font has not is a visible
+// sign.
 func TestSheetsForOthers(t *testing.T) {
-	s := handover.Sheet{ID: "x", Title: "Fitting", For: strings.Repeat("long ", 400), Parts: []handover.SheetPart{{Title: "none", Empty: "Nothing."}}}
+	s := handover.Sheet{
+		ID:    "x",
+		Title: "Fitting",
+		For:   strings.Repeat("long ", 400),
+		Parts: []handover.SheetPart{{Title: "none", Empty: "Nothing."}},
+	}
 	for i := range 120 {
-		s.Parts = append(s.Parts, handover.SheetPart{Title: fmt.Sprint("part ", i), Lines: []string{"one 🚒", strings.Repeat("W", 900)}, Boxes: i%2 == 0})
+		s.Parts = append(
+			s.Parts,
+			handover.SheetPart{
+				Title: fmt.Sprint("part ", i),
+				Lines: []string{"one 🚒", strings.Repeat("W", 900)},
+				Boxes: i%2 == 0,
+			},
+		)
 	}
 	var out, again bytes.Buffer
-	if err := exchange.WriteOtherPDF(&out, "Packhorse", "head", "2026-11-27", &s); err != nil || !bytes.HasPrefix(out.Bytes(), []byte("%PDF")) {
+	if err := exchange.WriteOtherPDF(&out, "Packhorse", "head", "2026-11-27", &s); err != nil ||
+		!bytes.HasPrefix(out.Bytes(), []byte("%PDF")) {
 		t.Fatal(err)
 	}
-	if err := exchange.WriteOtherPDF(&again, "Packhorse", "head", "2026-11-27", &s); err != nil || !bytes.Equal(out.Bytes(), again.Bytes()) {
+	if err := exchange.WriteOtherPDF(&again, "Packhorse", "head", "2026-11-27", &s); err != nil ||
+		!bytes.Equal(out.Bytes(), again.Bytes()) {
 		t.Error("the same sheet gives other bytes")
 	}
 }

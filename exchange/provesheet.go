@@ -70,8 +70,23 @@ func (l *ProveLine) read() (value, stands string) {
 func WriteProveCSV(w *bytes.Buffer, x ProveSheet) error {
 	out := csv.NewWriter(w)
 	rows := [][]string{{"# " + x.Title, fmt.Sprintf("revision %d", x.Revision), x.Hash, x.Printed},
-		{"no.", "section", "red probe", "black probe", "vehicle", "lamp W", "jumper", "unit", "least", "most", "read", "stands", "who", "when",
-			"why"}}
+		{
+			"no.",
+			"section",
+			"red probe",
+			"black probe",
+			"vehicle",
+			"lamp W",
+			"jumper",
+			"unit",
+			"least",
+			"most",
+			"read",
+			"stands",
+			"who",
+			"when",
+			"why",
+		}}
 	for i := range x.Lines {
 		l := &x.Lines[i]
 		value, stands := l.read()
@@ -86,8 +101,26 @@ func WriteProveCSV(w *bytes.Buffer, x ProveSheet) error {
 		if r := l.Reading; r != nil {
 			by, when = r.Who, time.UnixMilli(r.When).UTC().Format("2006-01-02 15:04")
 		}
-		rows = append(rows, []string{strconv.Itoa(i + 1), l.Section, l.A, l.B, l.How, lamp, l.Jumper, unitOf(l.Kind), least, most, value,
-			stands, by, when, l.Why})
+		rows = append(
+			rows,
+			[]string{
+				strconv.Itoa(i + 1),
+				l.Section,
+				l.A,
+				l.B,
+				l.How,
+				lamp,
+				l.Jumper,
+				unitOf(l.Kind),
+				least,
+				most,
+				value,
+				stands,
+				by,
+				when,
+				l.Why,
+			},
+		)
 	}
 	for _, row := range rows {
 		for i := range row {
@@ -128,8 +161,18 @@ func WriteProvePDF(w *bytes.Buffer, x ProveSheet) error {
 		pdf.CellFormat(0, 6, clipped(pdf, x.Title+" · test sheet", 180), "", 0, "L", false, 0, "")
 		pdf.SetFont("text", "", 8)
 		pdf.SetXY(margin, margin+6)
-		pdf.CellFormat(0, 4, fmt.Sprintf("revision %d · %s · printed %s · page %d · %d measurements · OL: nothing between the two",
-			x.Revision, x.Hash, x.Printed, page, len(x.Lines)), "", 0, "L", false, 0, "")
+		pdf.CellFormat(
+			0,
+			4,
+			fmt.Sprintf("revision %d · %s · printed %s · page %d · %d measurements · OL: nothing between the two",
+				x.Revision, x.Hash, x.Printed, page, len(x.Lines)),
+			"",
+			0,
+			"L",
+			false,
+			0,
+			"",
+		)
 		y = margin + 13
 	}
 	how := ""
@@ -183,7 +226,17 @@ func WriteProvePDF(w *bytes.Buffer, x ProveSheet) error {
 				pdf.SetFont("mono", "B", 8)
 			}
 			pdf.SetXY(at, y)
-			pdf.CellFormat(proveColumns[k].wide, 5, clipped(pdf, text, proveColumns[k].wide-1), "B", 0, "L", false, 0, "")
+			pdf.CellFormat(
+				proveColumns[k].wide,
+				5,
+				clipped(pdf, text, proveColumns[k].wide-1),
+				"B",
+				0,
+				"L",
+				false,
+				0,
+				"",
+			)
 			at += proveColumns[k].wide
 		}
 		y += 5.5

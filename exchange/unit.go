@@ -92,7 +92,12 @@ func (l *UnitLine) next(until time.Time) (kind uint16, body []byte, err error) {
 	case head[0]^head[1] != 0xFF:
 		return 0, nil, fmt.Errorf("what answers at %s is no control unit: it does not speak ISO 13400-2", l.address)
 	case size > unitMessage:
-		return 0, nil, fmt.Errorf("the unit at %s sends a message of %d bytes: no more than %d are taken", l.address, size, unitMessage)
+		return 0, nil, fmt.Errorf(
+			"the unit at %s sends a message of %d bytes: no more than %d are taken",
+			l.address,
+			size,
+			unitMessage,
+		)
 	}
 	body = make([]byte, size)
 	if _, err := io.ReadFull(l.c, body); err != nil {
@@ -110,9 +115,15 @@ func (l *UnitLine) told(err error) error {
 }
 
 // refusals are the negative responses of ISO 14229-1, from memory, in words.
-var refusals = map[byte]string{0x10: "it refuses", 0x11: "it does not have this service", 0x12: "it does not have this of the service",
-	0x13: "the length of the request is wrong", 0x22: "the conditions are not right for it",
-	0x31: "it does not know this identifier, or not this value", 0x33: "it wants to be unlocked first"}
+var refusals = map[byte]string{
+	0x10: "it refuses",
+	0x11: "it does not have this service",
+	0x12: "it does not have this of the service",
+	0x13: "the length of the request is wrong",
+	0x22: "the conditions are not right for it",
+	0x31: "it does not know this identifier, or not this value",
+	0x33: "it wants to be unlocked first",
+}
 
 // ask sends a request of ISO 14229-1 and gives the answer without its first byte. A unit that asks for time gets
 // it, within

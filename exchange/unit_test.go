@@ -48,10 +48,15 @@ const activated = "02FD 0006 00000009 0E00 1A2B 10 00000000"
 func TestAUnitIsAsked(t *testing.T) {
 	const taken = "02FD 8002 00000005 1A2B 0E00 00"
 	address := listen(t, script(map[string][]string{
-		"00050E000000000000":   {activated},
-		"80010E001A2B22F191":   {taken, "02FD 8001 0000000B 1A2B 0E00 62 F191 48573037"}, // HW07
-		"80010E001A2B22F187":   {taken, "02FD 8001 00000007 1A2B 0E00 7F 22 31"},
-		"80010E001A2B22F190":   {taken, "02FD 8001 00000007 1A2B 0E00 7F 22 78", "02FD 0007 00000000", "02FD 8001 00000009 1A2B 0E00 62 F190 5831"},
+		"00050E000000000000": {activated},
+		"80010E001A2B22F191": {taken, "02FD 8001 0000000B 1A2B 0E00 62 F191 48573037"}, // HW07
+		"80010E001A2B22F187": {taken, "02FD 8001 00000007 1A2B 0E00 7F 22 31"},
+		"80010E001A2B22F190": {
+			taken,
+			"02FD 8001 00000007 1A2B 0E00 7F 22 78",
+			"02FD 0007 00000000",
+			"02FD 8001 00000009 1A2B 0E00 62 F190 5831",
+		},
 		"00080E00":             {},
 		"80010E001A2B22F189":   {taken, "02FD 8001 00000007 1A2B 0E00 7F 22 31"},
 		"80010E001A2B190209":   {taken, "02FD 8001 0000000F 1A2B 0E00 59 02 FF 0201 00 09 C100 87 08"},
@@ -60,11 +65,13 @@ func TestAUnitIsAsked(t *testing.T) {
 	}))
 	err := exchange.WithUnit(t.Context(), address, func(u *exchange.UnitLine) error {
 		who, err := u.Identity()
-		if err != nil || len(who) != 2 || who[0].Says != "HW07" || who[1].Says != "X1" || who[1].What != "vehicle number" {
+		if err != nil || len(who) != 2 || who[0].Says != "HW07" || who[1].Says != "X1" ||
+			who[1].What != "vehicle number" {
 			t.Errorf("it is %+v, %v", who, err)
 		}
 		codes, err := u.Codes()
-		if err != nil || len(codes) != 2 || codes[0].Code != "P0201" || !codes[0].Now || codes[1].Code != "U0100" || codes[1].Now {
+		if err != nil || len(codes) != 2 || codes[0].Code != "P0201" || !codes[0].Now || codes[1].Code != "U0100" ||
+			codes[1].Now {
 			t.Errorf("codes %+v, %v", codes, err)
 		}
 		x, err := u.Read(&prove.Value{ID: "A003", Scale: 0.01, Bytes: 2})
@@ -144,12 +151,19 @@ func TestUnitsOfAllKinds(t *testing.T) {
 	}
 }
 
-// An output is worked and given back, and given back too when what is done meanwhile fails or nobody wants it any more.
+// An output is worked and given back, and given back too when what is done meanwhile fails or nobody wants it any
+// more.
 func TestAnOutputIsGivenBack(t *testing.T) {
 	for name, fails := range map[string]bool{"in order": false, "broken off": true} {
 		var heard bytes.Buffer
-		answers := map[string][]string{"00050E000000000000": {activated}, "80010E001A2B1003": {"02FD 8001 0000000A 1A2B 0E00 50 03 0032 01F4"},
-			"80010E001A2B2FA0030301": {"02FD 8001 00000009 1A2B 0E00 6F A003 03 01"}, "80010E001A2B2FA00300": {"02FD 8001 00000008 1A2B 0E00 6F A003 00"}}
+		answers := map[string][]string{
+			"00050E000000000000": {activated},
+			"80010E001A2B1003":   {"02FD 8001 0000000A 1A2B 0E00 50 03 0032 01F4"},
+			"80010E001A2B2FA0030301": {
+				"02FD 8001 00000009 1A2B 0E00 6F A003 03 01",
+			},
+			"80010E001A2B2FA00300": {"02FD 8001 00000008 1A2B 0E00 6F A003 00"},
+		}
 		unit := script(answers)
 		address := listen(t, func(c net.Conn) { unit(tee{c, &heard}) })
 		ctx, cancel := context.WithCancel(t.Context())

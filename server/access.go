@@ -57,7 +57,13 @@ func newAccess(lan Lan, now func() time.Time) (*access, error) {
 	if err != nil {
 		return nil, fmt.Errorf("hash the passcode: %w", err)
 	}
-	a := &access{hash: hash, addresses: lan.Addresses, now: now, passes: map[[32]byte]time.Time{}, fails: map[string][]time.Time{}}
+	a := &access{
+		hash:      hash,
+		addresses: lan.Addresses,
+		now:       now,
+		passes:    map[[32]byte]time.Time{},
+		fails:     map[string][]time.Time{},
+	}
 	if a.addresses == nil {
 		a.addresses = ownAddresses
 	}
@@ -72,7 +78,8 @@ func ownAddresses() []netip.Addr {
 	}
 	var out []netip.Addr
 	for _, a := range all {
-		if p, err := netip.ParsePrefix(a.String()); err == nil && p.Addr().Is4() && !p.Addr().IsLoopback() && !p.Addr().IsLinkLocalUnicast() {
+		if p, err := netip.ParsePrefix(a.String()); err == nil && p.Addr().Is4() && !p.Addr().IsLoopback() &&
+			!p.Addr().IsLinkLocalUnicast() {
 			out = append(out, p.Addr())
 		}
 	}
@@ -106,7 +113,10 @@ func remote(c *gin.Context) (string, bool) {
 // admitted lets this machine through, and other devices that have brought the passcode.
 func (s *Server) admitted(c *gin.Context) {
 	if _, other := remote(c); other && (s.access == nil || !s.access.holds(c)) {
-		fail(c, problem(http.StatusUnauthorized, "passcode-wanted", "This device has to give the passcode first.", ""))
+		fail(
+			c,
+			problem(http.StatusUnauthorized, "passcode-wanted", "This device has to give the passcode first.", ""),
+		)
 		return
 	}
 	c.Next()
@@ -124,7 +134,8 @@ func (a *access) holds(c *gin.Context) bool {
 	return ok && a.now().Before(until)
 }
 
-// bringPasscode takes a passcode and gives the device a pass. Wrong ones are counted, and after a few nobody is heard.
+// bringPasscode takes a passcode and gives the device a pass. Wrong ones are counted, and after a few nobody is
+// heard.
 func (s *Server) bringPasscode(c *gin.Context) error {
 	r, err := read[PassRequest](c)
 	if err != nil {
@@ -140,7 +151,12 @@ func (s *Server) bringPasscode(c *gin.Context) error {
 	}
 	if wait := s.access.tooMany(device); wait > 0 {
 		c.Header("Retry-After", fmt.Sprint(int(wait.Seconds())+1))
-		return problem(http.StatusTooManyRequests, "too-many-passcodes", fmt.Sprintf("Too many wrong passcodes. Wait %d minutes.", int(wait.Minutes())+1), "")
+		return problem(
+			http.StatusTooManyRequests,
+			"too-many-passcodes",
+			fmt.Sprintf("Too many wrong passcodes. Wait %d minutes.", int(wait.Minutes())+1),
+			"",
+		)
 	}
 	if bcrypt.CompareHashAndPassword(s.access.hash, []byte(r.Passcode)) != nil {
 		return problem(http.StatusUnauthorized, "wrong-passcode", "That is not the passcode.", "/passcode")
@@ -149,7 +165,17 @@ func (s *Server) bringPasscode(c *gin.Context) error {
 	_, _ = rand.Read(secret[:]) // never fails, by its documentation
 	pass := hex.EncodeToString(secret[:])
 	s.access.welcome(device, pass)
-	http.SetCookie(c.Writer, &http.Cookie{Name: passCookie, Value: pass, Path: "/", HttpOnly: true, SameSite: http.SameSiteStrictMode, MaxAge: int(passLasts.Seconds())})
+	http.SetCookie(
+		c.Writer,
+		&http.Cookie{
+			Name:     passCookie,
+			Value:    pass,
+			Path:     "/",
+			HttpOnly: true,
+			SameSite: http.SameSiteStrictMode,
+			MaxAge:   int(passLasts.Seconds()),
+		},
+	)
 	c.JSON(http.StatusOK, Done{})
 	return nil
 }
@@ -199,7 +225,9 @@ func (a *access) welcome(device, pass string) {
 // benchAddress is where another device reaches the bench view of a job, and why nowhere.
 func (s *Server) benchAddress(c *gin.Context) LinkView {
 	if s.access == nil {
-		return LinkView{Why: "Draxel listens to this machine alone. To use a tablet, start it with --lan and a passcode."}
+		return LinkView{
+			Why: "Draxel listens to this machine alone. To use a tablet, start it with --lan and a passcode.",
+		}
 	}
 	own := s.access.addresses()
 	if len(own) == 0 {
@@ -210,7 +238,8 @@ func (s *Server) benchAddress(c *gin.Context) LinkView {
 		host = net.JoinHostPort(host, port)
 	}
 	u := url.URL{Scheme: "http", Host: host, Path: "/jobs/" + c.Param("job") + "/bench"}
-	if stage := c.Query("stage"); stage == "thin" || stage == "pin" || stage == "reach" || stage == "check" || stage == "prove" {
+	if stage := c.Query("stage"); stage == "thin" || stage == "pin" || stage == "reach" || stage == "check" ||
+		stage == "prove" {
 		u.RawQuery = "stage=" + stage
 	}
 	return LinkView{Address: u.String()}

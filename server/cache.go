@@ -99,7 +99,8 @@ func (c *cache) put(j *computed) {
 	c.jobs[j.ID] = j
 }
 
-// compute gives a job with its plan, from the cache where it has not changed. Requests for the same revision share one
+// compute gives a job with its plan, from the cache where it has not changed. Requests for the same revision share
+// one
 // computation.
 func (s *Server) compute(ctx context.Context, id string) (*computed, error) {
 	revision, err := s.store.Revision(ctx, id)

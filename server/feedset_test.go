@@ -84,9 +84,10 @@ func TestABlockFromProposalToLabel(t *testing.T) {
 	if v = c.feed(job); v.Station != "unit shelf" {
 		t.Errorf("it lives at %q", v.Station)
 	}
-	if text := c.pdf(job + "/feed/lid.pdf"); text != "" && (!strings.Contains(text, "7.5 A") || !strings.Contains(text,
-		"R1") ||
-		!strings.Contains(text, "unit battery")) {
+	if text := c.pdf(job + "/feed/lid.pdf"); text != "" &&
+		(!strings.Contains(text, "7.5 A") || !strings.Contains(text,
+			"R1") ||
+			!strings.Contains(text, "unit battery")) {
 		t.Errorf("the label says %s", text)
 	}
 	ways := show[server.FeedCompareView](c, job+"/feed/compare").Ways

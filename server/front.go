@@ -61,8 +61,13 @@ func (s *Server) showFront(c *gin.Context) error {
 		return err
 	}
 	p := j.plan()
-	v := FrontView{Revision: j.Revision, Danger: []finding.Finding{}, Last: []JournalLine{}, Proven: p.Proof.Reached && p.Proof.Fault == "",
-		Line: p.Proof.Line()}
+	v := FrontView{
+		Revision: j.Revision,
+		Danger:   []finding.Finding{},
+		Last:     []JournalLine{},
+		Proven:   p.Proof.Reached && p.Proof.Fault == "",
+		Line:     p.Proof.Line(),
+	}
 	done := map[work.Stage]int{}
 	for i := range p.Past.Done {
 		done[p.Past.Done[i].Stage]++
@@ -120,7 +125,10 @@ func (s *Server) showFront(c *gin.Context) error {
 		return err
 	}
 	for _, e := range entries {
-		v.Last = append(v.Last, JournalLine{e.Seq, e.Revision, e.Who, e.At, e.What, e.Reason, about(e), len(e.Changes), e.Undone != nil})
+		v.Last = append(
+			v.Last,
+			JournalLine{e.Seq, e.Revision, e.Who, e.At, e.What, e.Reason, about(e), len(e.Changes), e.Undone != nil},
+		)
 	}
 	c.JSON(http.StatusOK, v)
 	return nil
@@ -128,7 +136,14 @@ func (s *Server) showFront(c *gin.Context) error {
 
 // next says what a step is, and what it waits for: decisions, what a gate lacks, what holds it.
 func next(p *plan.Plan, x *work.Step) *FrontNext {
-	n := &FrontNext{Text: x.Text, Stage: string(x.Stage), At: "work", Why: x.Why, Waits: []string{}, Warn: orEmpty(x.Warn)}
+	n := &FrontNext{
+		Text:  x.Text,
+		Stage: string(x.Stage),
+		At:    "work",
+		Why:   x.Why,
+		Waits: []string{},
+		Warn:  orEmpty(x.Warn),
+	}
 	n.Waits = append(n.Waits, x.Missing...)
 	if why := p.Work.Held[x.ID]; why != "" {
 		n.Waits = append(n.Waits, why)

@@ -65,7 +65,12 @@ func (s *Server) showHandover(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	v := HandoverView{Revision: j.Revision, Pages: []BookPage{}, Delivered: states(j.Job.Delivered), Loans: orEmpty(j.Job.Loans)}
+	v := HandoverView{
+		Revision:  j.Revision,
+		Pages:     []BookPage{},
+		Delivered: states(j.Job.Delivered),
+		Loans:     orEmpty(j.Job.Loans),
+	}
 	v.Lists, v.Open = j.open()
 	for k := range pages {
 		p := &pages[k]
@@ -95,8 +100,11 @@ func (s *Server) showPage(c *gin.Context) error {
 	v := BookPageView{Title: p.Title(), Drawing: p.Drawing, Wires: []BookWire{}}
 	for i := range p.Lengths {
 		l := &p.Lengths[i]
-		v.Wires = append(v.Wires, BookWire{Name: l.Name, Whole: l.Whole(), Text: l.Text(), Circuit: l.Circuit, Function: l.Function,
-			From: l.Ends[0].At, To: l.Ends[1].At, Mm: l.Mm, Extended: l.Extended, Planned: l.Planned})
+		v.Wires = append(
+			v.Wires,
+			BookWire{Name: l.Name, Whole: l.Whole(), Text: l.Text(), Circuit: l.Circuit, Function: l.Function,
+				From: l.Ends[0].At, To: l.Ends[1].At, Mm: l.Mm, Extended: l.Extended, Planned: l.Planned},
+		)
 	}
 	c.JSON(http.StatusOK, v)
 	return nil
@@ -113,9 +121,22 @@ func (s *Server) book(j *computed) (*exchange.Book, error) {
 		return nil, err
 	}
 	lists, open := j.open()
-	b := &exchange.Book{Title: j.Job.Title, Donor: j.Job.Donor, Chassis: j.Job.Chassis, Revision: int(j.Revision), Hash: hash,
-		Printed: s.now().UTC().Format(time.DateOnly), State: bookState(pages, open), Sources: j.Job.Sources(), Pages: pages}
-	b.Sections = append(handover.Sections(j.plan().Book(&j.facts), pages, exchange.NumberOf), j.plan().BookSections(&j.Job, lists)...)
+	b := &exchange.Book{
+		Title:    j.Job.Title,
+		Donor:    j.Job.Donor,
+		Chassis:  j.Job.Chassis,
+		Revision: int(j.Revision),
+		Hash:     hash,
+		Printed: s.now().
+			UTC().
+			Format(time.DateOnly),
+		State:   bookState(pages, open),
+		Sources: j.Job.Sources(),
+		Pages:   pages,
+	}
+	b.Sections = append(
+		handover.Sections(j.plan().Book(&j.facts), pages, exchange.NumberOf),
+		j.plan().BookSections(&j.Job, lists)...)
 	return b, nil
 }
 
@@ -173,7 +194,8 @@ type Manifest struct {
 	Files    []Packed `json:"files"`
 }
 
-// packAll gives everything that can be handed over as one ZIP, with a manifest of checksums. The same job on the same day gives
+// packAll gives everything that can be handed over as one ZIP, with a manifest of checksums. The same job on the same
+// day gives
 // the same bytes.
 func (s *Server) packAll(c *gin.Context) error {
 	j, err := s.compute(c.Request.Context(), c.Param("job"))
@@ -210,21 +232,39 @@ func (s *Server) packAll(c *gin.Context) error {
 		write      func(w io.Writer) error
 	}
 	files := []entry{
-		{"job.draxel.json", "the whole job: Draxel opens it again", func(w io.Writer) error { return exchange.WriteJob(w, j.Job, pictures) }},
+		{
+			"job.draxel.json",
+			"the whole job: Draxel opens it again",
+			func(w io.Writer) error { return exchange.WriteJob(w, j.Job, pictures) },
+		},
 		{"book.pdf", "the book", func(w io.Writer) error { return exchange.WriteBookPDF(w, b) }},
-		{"pinout-from.csv", "the pinout of the one side, as it is read", func(w io.Writer) error { return exchange.WritePinout(w, j.facts.From) }},
-		{"pinout-to.csv", "the pinout of the other side", func(w io.Writer) error { return exchange.WritePinout(w, j.facts.To) }},
+		{
+			"pinout-from.csv",
+			"the pinout of the one side, as it is read",
+			func(w io.Writer) error { return exchange.WritePinout(w, j.facts.From) },
+		},
+		{
+			"pinout-to.csv",
+			"the pinout of the other side",
+			func(w io.Writer) error { return exchange.WritePinout(w, j.facts.To) },
+		},
 		{"cut-list.csv", "the cut list", func(w io.Writer) error { return exchange.WriteCutList(w, p.Reach.Result) }},
 	}
 	for i := range b.Sections {
 		sec := &b.Sections[i]
 		name := strings.ReplaceAll(strings.ToLower(strings.ReplaceAll(sec.Title, ",", "")), " ", "-") + ".csv"
-		files = append(files, entry{name, sec.Title, func(w io.Writer) error { return exchange.WriteSectionCSV(w, sec) }})
+		files = append(
+			files,
+			entry{name, sec.Title, func(w io.Writer) error { return exchange.WriteSectionCSV(w, sec) }},
+		)
 	}
 	if r := p.Feed.Result; r != nil {
-		files = append(files, entry{"network.cir", "the network with the engine running, SPICE", func(w io.Writer) error {
-			return exchange.WriteSpice(w, r.States[len(r.States)-1], j.Job.Title)
-		}})
+		files = append(
+			files,
+			entry{"network.cir", "the network with the engine running, SPICE", func(w io.Writer) error {
+				return exchange.WriteSpice(w, r.States[len(r.States)-1], j.Job.Title)
+			}},
+		)
 	}
 	for _, f := range files {
 		if err := add(f.name, f.what, f.write); err != nil {
@@ -256,10 +296,18 @@ func (s *Server) leave(c *gin.Context) error {
 		return err
 	}
 	if strings.TrimSpace(r.Owner) == "" {
-		return s.apply(c, change{id: r.ID, what: "left-back", seen: r.Seen, bodies: map[string]any{store.SubjectLeft(r.Key): nil}})
+		return s.apply(
+			c,
+			change{id: r.ID, what: "left-back", seen: r.Seen, bodies: map[string]any{store.SubjectLeft(r.Key): nil}},
+		)
 	}
-	x := handover.Left{Key: r.Key, Owner: strings.TrimSpace(r.Owner), Reason: strings.TrimSpace(r.Reason), Who: who(c),
-		When: s.now().UTC().UnixMilli()}
+	x := handover.Left{
+		Key:    r.Key,
+		Owner:  strings.TrimSpace(r.Owner),
+		Reason: strings.TrimSpace(r.Reason),
+		Who:    who(c),
+		When:   s.now().UTC().UnixMilli(),
+	}
 	if err := unsound(&x, "/owner"); err != nil {
 		return err
 	}
@@ -287,9 +335,26 @@ func (s *Server) lend(c *gin.Context) error {
 	if x.ID == "" {
 		x.ID = r.ID
 	}
-	x.Text, x.Where, x.Who, x.When = strings.TrimSpace(x.Text), strings.TrimSpace(x.Where), who(c), s.now().UTC().UnixMilli()
+	x.Text, x.Where, x.Who, x.When = strings.TrimSpace(
+		x.Text,
+	), strings.TrimSpace(
+		x.Where,
+	), who(
+		c,
+	), s.now().
+		UTC().
+		UnixMilli()
 	if err := unsound(&x, "/loan"); err != nil {
 		return err
 	}
-	return s.apply(c, change{id: r.ID, what: "loan", reason: x.Text, seen: r.Seen, bodies: map[string]any{store.SubjectLoan(x.ID): x}})
+	return s.apply(
+		c,
+		change{
+			id:     r.ID,
+			what:   "loan",
+			reason: x.Text,
+			seen:   r.Seen,
+			bodies: map[string]any{store.SubjectLoan(x.ID): x},
+		},
+	)
 }

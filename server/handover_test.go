@@ -21,7 +21,8 @@ import (
 	"draxel/server"
 )
 
-// What is open holds the hand-over: refused without a reason, and with one it is kept and printed. What has an owner is not open; what
+// What is open holds the hand-over: refused without a reason, and with one it is kept and printed. What has an owner
+// is not open; what
 // is gone is in no list.
 func TestWhatIsOpenHoldsTheHandOver(t *testing.T) {
 	c := start(t)
@@ -70,13 +71,15 @@ func TestWhatIsOpenHoldsTheHandOver(t *testing.T) {
 		t.Errorf("with a jumper in %d are open", after.Open)
 	}
 	loan = after.Loans[0]
-	if loan.Gone = true; post("/loan", server.LoanRequest{ID: c.change(), Seen: after.Revision, Loan: loan}) != "" || view().Open != v.Open-1 {
+	if loan.Gone = true; post("/loan", server.LoanRequest{ID: c.change(), Seen: after.Revision, Loan: loan}) != "" ||
+		view().Open != v.Open-1 {
 		t.Error("gone, and it is open")
 	}
 	if code := post("/deliver", server.DeliverRequest{ID: c.change(), Seen: view().Revision, Name: "as delivered", Reason: "the owner waits"}); code != "" {
 		t.Fatal(code)
 	}
-	if d := view().Delivered; len(d) != 1 || d[0].Open != v.Open-1 || d[0].Hash == "" || d[0].Reason != "the owner waits" {
+	if d := view().Delivered; len(d) != 1 || d[0].Open != v.Open-1 || d[0].Hash == "" ||
+		d[0].Reason != "the owner waits" {
 		t.Errorf("kept as %+v", d)
 	}
 	state := view().Delivered[0].ID
@@ -84,7 +87,8 @@ func TestWhatIsOpenHoldsTheHandOver(t *testing.T) {
 	if same.All != 0 || same.Was != "as delivered" {
 		t.Errorf("just handed over, and %d differ: %+v", same.All, same.Differences)
 	}
-	// By hand: K10's match is taken back, and one setting comes with a fan's rule; a state does not change with the job.
+	// By hand: K10's match is taken back, and one setting comes with a fan's rule; a state does not change with the
+	// job.
 	decided := show[server.MatchView](c, job+"/match")
 	k := slices.IndexFunc(decided.Lines, func(l match.Line) bool { return l.Decided && l.From.Connector != "" })
 	if k < 0 {
@@ -112,12 +116,14 @@ func TestWhatIsOpenHoldsTheHandOver(t *testing.T) {
 	if status, _, _ := c.do("GET", job+"/handover/compare?was=ghost", "", nil); status != http.StatusNotFound {
 		t.Errorf("a state that there is not: %d", status)
 	}
-	if code := post("/left", server.LeftRequest{ID: c.change(), Seen: view().Revision, Key: key}); code != "" || view().Open != v.Open {
+	if code := post("/left", server.LeftRequest{ID: c.change(), Seen: view().Revision, Key: key}); code != "" ||
+		view().Open != v.Open {
 		t.Error("taken back, and it is not open")
 	}
 }
 
-// The ZIP is opened again: every file has the size and the checksum of the manifest, the job file is the same job, the pinouts are
+// The ZIP is opened again: every file has the size and the checksum of the manifest, the job file is the same job,
+// the pinouts are
 // read back, and a page on screen has the wires of the page on paper.
 func TestTheWholeHandOverIsOpenedAgain(t *testing.T) {
 	c := start(t)
@@ -140,7 +146,8 @@ func TestTheWholeHandOverIsOpenedAgain(t *testing.T) {
 		files[f.Name], _ = io.ReadAll(r)
 	}
 	var m server.Manifest
-	if err := json.Unmarshal(files["manifest.json"], &m); err != nil || len(m.Files) != len(files)-1 || len(m.Files) < 15 {
+	if err := json.Unmarshal(files["manifest.json"], &m); err != nil || len(m.Files) != len(files)-1 ||
+		len(m.Files) < 15 {
 		t.Fatalf("%d files, %+v, %v", len(files), m, err)
 	}
 	for _, f := range m.Files {
@@ -162,7 +169,8 @@ func TestTheWholeHandOverIsOpenedAgain(t *testing.T) {
 	if err != nil || len(table.Cells) < 40 {
 		t.Errorf("the pinout comes back as %d rows, %v", len(table.Cells), err)
 	}
-	if !bytes.HasPrefix(files["book.pdf"], []byte("%PDF")) || !bytes.Contains(files["wires.csv"], []byte("P105")) || len(files["network.cir"]) == 0 {
+	if !bytes.HasPrefix(files["book.pdf"], []byte("%PDF")) || !bytes.Contains(files["wires.csv"], []byte("P105")) ||
+		len(files["network.cir"]) == 0 {
 		t.Error("book, wires or network are missing")
 	}
 	v := show[server.HandoverView](c, job+"/handover")
@@ -186,7 +194,8 @@ func TestTheWholeHandOverIsOpenedAgain(t *testing.T) {
 	}
 }
 
-// Sheets for others and labels over HTTP: each is there and the same twice; labels of one plug are those of its wires and cavities, and
+// Sheets for others and labels over HTTP: each is there and the same twice; labels of one plug are those of its wires
+// and cavities, and
 // paper that is no paper is refused.
 func TestSheetsAndLabels(t *testing.T) {
 	c := start(t)
@@ -207,7 +216,10 @@ func TestSheetsAndLabels(t *testing.T) {
 		t.Errorf("%d labels; of FP %d: %+v", all.All, plug.All, plug.First)
 	}
 	wires := show[server.StickersView](c, job+"/handover/labels?kinds=wire&plug=FP")
-	if !slices.ContainsFunc(wires.First, func(s handover.Sticker) bool { return s.Text == "P127" && strings.HasPrefix(s.Under, "FP1") }) {
+	if !slices.ContainsFunc(
+		wires.First,
+		func(s handover.Sticker) bool { return s.Text == "P127" && strings.HasPrefix(s.Under, "FP1") },
+	) {
 		t.Errorf("wires of FP: %+v", wires.First)
 	}
 	for query, want := range map[string]int{"?kinds=wire&plug=FP": 200, "?kinds=wire&plug=FP&codes=1": 200, "?roll=1&wide=50&high=12&kinds=fuse": 200,
@@ -222,7 +234,8 @@ func TestSheetsAndLabels(t *testing.T) {
 	}
 }
 
-// What is said to the programmer and the inspector follows from the job: the unit's numbers, codes of what was given up, brake lamps
+// What is said to the programmer and the inspector follows from the job: the unit's numbers, codes of what was given
+// up, brake lamps
 // that are cut; and powers and grounds are those of Pin's second check.
 func TestWhatOthersAreTold(t *testing.T) {
 	c := start(t)

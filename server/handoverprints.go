@@ -37,7 +37,14 @@ func (s *Server) sheetFor(c *gin.Context) error {
 	}
 	printed := s.now().UTC().Format(time.DateOnly)
 	var b bytes.Buffer
-	head := fmt.Sprintf("%s → %s · revision %d · %s · printed %s", j.Job.Donor, j.Job.Chassis, j.Revision, hash, printed)
+	head := fmt.Sprintf(
+		"%s → %s · revision %d · %s · printed %s",
+		j.Job.Donor,
+		j.Job.Chassis,
+		j.Revision,
+		hash,
+		printed,
+	)
 	if err := exchange.WriteOtherPDF(&b, j.Job.Title, head, printed, &all[i]); err != nil {
 		return err
 	}
@@ -53,7 +60,12 @@ func stickersOf(c *gin.Context, j *computed) ([]handover.Sticker, error) {
 			continue
 		}
 		if !slices.Contains(handover.StickerKinds(), handover.StickerKind(k)) {
-			return nil, problem(http.StatusUnprocessableEntity, "bad-value", fmt.Sprintf("There are no labels of %.20q.", k), "/kinds")
+			return nil, problem(
+				http.StatusUnprocessableEntity,
+				"bad-value",
+				fmt.Sprintf("There are no labels of %.20q.", k),
+				"/kinds",
+			)
 		}
 		kinds = append(kinds, handover.StickerKind(k))
 	}
@@ -71,7 +83,8 @@ func number(c *gin.Context, name string, usual float64) float64 {
 	return usual
 }
 
-// stickersPDF gives labels on a sheet or a roll; with codes each that is a wire's has the address of the wire's page as QR.
+// stickersPDF gives labels on a sheet or a roll; with codes each that is a wire's has the address of the wire's page
+// as QR.
 func (s *Server) stickersPDF(c *gin.Context) error {
 	j, err := s.compute(c.Request.Context(), c.Param("job"))
 	if err != nil {
@@ -81,8 +94,19 @@ func (s *Server) stickersPDF(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	stock := exchange.Stock{Columns: int(number(c, "columns", 3)), Rows: int(number(c, "rows", 8)), Wide: number(c, "wide", 70),
-		High: number(c, "high", 36), Left: number(c, "left", 0), Top: number(c, "top", 4.5), Roll: c.Query("roll") != ""}
+	stock := exchange.Stock{
+		Columns: int(number(c, "columns", 3)),
+		Rows:    int(number(c, "rows", 8)),
+		Wide:    number(c, "wide", 70),
+		High: number(
+			c,
+			"high",
+			36,
+		),
+		Left: number(c, "left", 0),
+		Top:  number(c, "top", 4.5),
+		Roll: c.Query("roll") != "",
+	}
 	if err := stock.Check(); err != nil {
 		return problem(http.StatusUnprocessableEntity, "bad-value", sentence(err.Error()), "/stock")
 	}
@@ -95,7 +119,9 @@ func (s *Server) stickersPDF(c *gin.Context) error {
 			}
 		}
 		code = func(x *handover.Sticker) []byte {
-			return qrOf(base + "/jobs/" + url.PathEscape(c.Param("job")) + "/thin?sel=wire:" + url.QueryEscape(x.Wire))
+			return qrOf(
+				base + "/jobs/" + url.PathEscape(c.Param("job")) + "/thin?sel=wire:" + url.QueryEscape(x.Wire),
+			)
 		}
 	}
 	var b bytes.Buffer

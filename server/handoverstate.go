@@ -16,7 +16,8 @@ import (
 	"draxel/store"
 )
 
-// deliver keeps the job as it is now under a name. With something open that nobody owns a reason is wanted, which the book prints.
+// deliver keeps the job as it is now under a name. With something open that nobody owns a reason is wanted, which the
+// book prints.
 func (s *Server) deliver(c *gin.Context) error {
 	r, err := read[DeliverRequest](c)
 	if err != nil {
@@ -32,10 +33,29 @@ func (s *Server) deliver(c *gin.Context) error {
 		if err != nil {
 			return err
 		}
-		x := handover.Delivered{Kept: kept, ID: r.ID, Name: strings.TrimSpace(r.Name), Open: open, Reason: strings.TrimSpace(r.Reason), Revision: j.Revision,
-			Hash: hash, Who: who(c), When: s.now().UTC().UnixMilli()}
+		x := handover.Delivered{
+			Kept:     kept,
+			ID:       r.ID,
+			Name:     strings.TrimSpace(r.Name),
+			Open:     open,
+			Reason:   strings.TrimSpace(r.Reason),
+			Revision: j.Revision,
+			Hash:     hash,
+			Who:      who(c),
+			When:     s.now().UTC().UnixMilli(),
+		}
 		if x.Open > 0 && x.Reason == "" && x.Name != "" {
-			return problem(http.StatusConflict, "not-zero", sentence(fmt.Sprintf("%d things are open and nobody owns them: say why it is handed over all the same", open)), "/reason")
+			return problem(
+				http.StatusConflict,
+				"not-zero",
+				sentence(
+					fmt.Sprintf(
+						"%d things are open and nobody owns them: say why it is handed over all the same",
+						open,
+					),
+				),
+				"/reason",
+			)
 		}
 		if err := unsound(&x, "/name"); err != nil {
 			return err
@@ -75,7 +95,12 @@ func (j *computed) kept(id string) (*handover.Delivered, plan.Job, error) {
 	d := &j.Job.Delivered[i]
 	job, err := plan.ReadStored(d.Kept)
 	if err != nil {
-		return d, job, problem(http.StatusUnprocessableEntity, "nothing-kept", "Of this state only its name and hash were kept.", "")
+		return d, job, problem(
+			http.StatusUnprocessableEntity,
+			"nothing-kept",
+			"Of this state only its name and hash were kept.",
+			"",
+		)
 	}
 	return d, job, nil
 }
@@ -102,7 +127,8 @@ func (s *Server) stateFile(c *gin.Context) error {
 // mostDifferences bounds the differences that are shown.
 const mostDifferences = 500
 
-// compareStates compares a state that was kept with the job as it is, or with another state of it, or with another job.
+// compareStates compares a state that was kept with the job as it is, or with another state of it, or with another
+// job.
 func (s *Server) compareStates(c *gin.Context) error {
 	j, err := s.compute(c.Request.Context(), c.Param("job"))
 	if err != nil {

@@ -109,8 +109,12 @@ func (s *Server) createJob(c *gin.Context) error {
 }
 
 func (s *Server) create(c *gin.Context, requestID string, j plan.Job, pictures ...store.Picture) error {
-	id, err := s.store.Create(c.Request.Context(), who(c), store.NewJob{ID: s.newID(), Request: requestID, Path: asked(c),
-		Job: j, Pictures: pictures})
+	id, err := s.store.Create(
+		c.Request.Context(),
+		who(c),
+		store.NewJob{ID: s.newID(), Request: requestID, Path: asked(c),
+			Job: j, Pictures: pictures},
+	)
 	if err != nil {
 		return err
 	}
@@ -179,7 +183,10 @@ func download(c *gin.Context, name, kind string, data []byte) {
 		}
 		return r
 	}, name)
-	c.Header("Content-Disposition", fmt.Sprintf(`attachment; filename="%s"; filename*=UTF-8''%s`, plain, url.PathEscape(name)))
+	c.Header(
+		"Content-Disposition",
+		fmt.Sprintf(`attachment; filename="%s"; filename*=UTF-8''%s`, plain, url.PathEscape(name)),
+	)
 	c.Data(http.StatusOK, kind, data)
 }
 
@@ -339,7 +346,8 @@ func (s *Server) write(c *gin.Context, ch change) (Done, error) {
 	return Done{Job: job, Revision: revision, Count: len(r.Puts)}, nil
 }
 
-// fresh gives the versions of a job's subjects. It fails where one that a change is about has been changed since it was
+// fresh gives the versions of a job's subjects. It fails where one that a change is about has been changed since it
+// was
 // seen; a retry of a change that came through is not stale.
 func (s *Server) fresh(c *gin.Context, id string, seen int64, subjects ...string) (map[string]int64, error) {
 	versions, err := s.store.Versions(c.Request.Context(), c.Param("job"))

@@ -43,7 +43,8 @@ func TestFunctionsAreSetAndRefused(t *testing.T) {
 	if code := set(server.FunctionRequest{Function: "tach", Facts: facts}); code != "" {
 		t.Fatal(code)
 	}
-	if got := function(t, v, "tach"); got.State != join.OnPaper || !slices.Contains(v.Settings, tach.Sum.Ways[0].Unit) {
+	if got := function(t, v, "tach"); got.State != join.OnPaper ||
+		!slices.Contains(v.Settings, tach.Sum.Ways[0].Unit) {
 		t.Errorf("%+v, settings %v", got, v.Settings)
 	}
 	for _, choice := range []join.Choice{join.Wanted, join.GivenUp, join.Unsaid} { // what was stated outlives a choice

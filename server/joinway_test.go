@@ -30,8 +30,9 @@ func found(v server.JoinView, code string) bool {
 	return false
 }
 
-// Ways that want parts: the resistor of a gauge comes into its wire as a step of the one work, which stays proven; taken
-// out again what was stated is as it was. A relay whose coil the clutch switch grounds ends the cranking in gear, by the
+// Ways that want parts: the resistor of a gauge comes into its wire as a step of the one work, which stays proven;
+// taken out again what was stated is as it was. A relay whose coil the clutch switch grounds ends the cranking in
+// gear, by the
 // network. A wire brings what a unit's input lacks.
 func TestWaysBecomeParts(t *testing.T) {
 	c := start(t)

@@ -48,11 +48,31 @@ func (s *Server) showProve(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	v := ProveView{Revision: j.Revision, Lines: []ProvedLine{}, Devices: []string{}, Positions: []string{}, Others: []ProvedLine{},
-		Mended: orEmpty(j.Job.Mended), Notes: orEmpty(j.Job.Notes), Program: j.Job.Program, Settings: orEmpty(j.plan().Settings()),
-		Live: orEmpty(j.Job.Live), Trained: orEmpty(j.Job.Trained), Switches: []string{}, Outputs: []OutputView{}, Levels: []prove.Level{}, KeyOn: []string{},
-		Raised: j.plan().Join.Raised, Gates: []prove.GateState{}, Faces: map[string]Face{},
-		Wires: []CavityWire{}}
+	v := ProveView{
+		Revision:  j.Revision,
+		Lines:     []ProvedLine{},
+		Devices:   []string{},
+		Positions: []string{},
+		Others:    []ProvedLine{},
+		Mended: orEmpty(
+			j.Job.Mended,
+		),
+		Notes:    orEmpty(j.Job.Notes),
+		Program:  j.Job.Program,
+		Settings: orEmpty(j.plan().Settings()),
+		Live: orEmpty(
+			j.Job.Live,
+		),
+		Trained:  orEmpty(j.Job.Trained),
+		Switches: []string{},
+		Outputs:  []OutputView{},
+		Levels:   []prove.Level{},
+		KeyOn:    []string{},
+		Raised:   j.plan().Join.Raised,
+		Gates:    []prove.GateState{},
+		Faces:    map[string]Face{},
+		Wires:    []CavityWire{},
+	}
 	b := s.bench.of(c.Param("job"), s.now())
 	if b != nil {
 		v.Bench = b.at
@@ -99,7 +119,12 @@ func (s *Server) showProve(c *gin.Context) error {
 			v.Faces[h.ID] = drawn(h.Shape())
 		}
 	}
-	v.Gates = prove.PowerUp(j.Job.Gates, j.standing(p), j.plan().TwiceChecked(j.Job.Checks), j.Job.Program == nil || j.Job.Program.Done)
+	v.Gates = prove.PowerUp(
+		j.Job.Gates,
+		j.standing(p),
+		j.plan().TwiceChecked(j.Job.Checks),
+		j.Job.Program == nil || j.Job.Program.Done,
+	)
 	v.Devices, v.KeyOn = p.vehicle.Devices(), p.vehicle.AtKeyOn()
 	v.Switches, v.Outputs, v.Levels = orEmpty(p.vehicle.Switches), outputsOf(p.vehicle), prove.Levels()
 	v.Positions = append(v.Positions, append(slices.Clone(sheetKeys), "running")...)
@@ -213,8 +238,15 @@ func (s *Server) diagnose(c *gin.Context) error {
 	for i := range d.Suspects[:min(len(d.Suspects), 8)] {
 		x := &d.Suspects[i]
 		_, _, exchanged := x.Causes[0].Exchanges()
-		out := SuspectView{Text: x.Text(), Left: exchanged && len(x.Causes) == 1, Probability: x.Probability, Explains: words(x.Explains), Against: words(x.Against),
-			Like: orEmpty(x.Like), Do: []string{}}
+		out := SuspectView{
+			Text:        x.Text(),
+			Left:        exchanged && len(x.Causes) == 1,
+			Probability: x.Probability,
+			Explains:    words(x.Explains),
+			Against:     words(x.Against),
+			Like:        orEmpty(x.Like),
+			Do:          []string{},
+		}
 		for _, cause := range x.Causes {
 			out.Do = append(out.Do, cause.Do)
 		}
@@ -242,7 +274,15 @@ func (s *Server) setReading(c *gin.Context) error {
 		return s.simulated(c)
 	}
 	if r.Out != "" {
-		return s.apply(c, change{id: r.ID, what: "proved-back", seen: r.Seen, bodies: map[string]any{store.SubjectProved(r.Out): nil}})
+		return s.apply(
+			c,
+			change{
+				id:     r.ID,
+				what:   "proved-back",
+				seen:   r.Seen,
+				bodies: map[string]any{store.SubjectProved(r.Out): nil},
+			},
+		)
 	}
 	x := r.Reading
 	x.ID = x.Measure.Key()
@@ -312,7 +352,12 @@ func (s *Server) passGate(c *gin.Context) error {
 		return err
 	}
 	if s.bench.of(c.Param("job"), s.now()) != nil {
-		return problem(http.StatusConflict, "simulated", "A simulated vehicle runs: no gate of the real one is passed by it. Stop it first.", "/gate")
+		return problem(
+			http.StatusConflict,
+			"simulated",
+			"A simulated vehicle runs: no gate of the real one is passed by it. Stop it first.",
+			"/gate",
+		)
 	}
 	return s.checked(c, func(j *computed) error {
 		p, done := j.prove()

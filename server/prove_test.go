@@ -37,9 +37,16 @@ func vehicleOf(c *client, job string) *prove.Vehicle {
 	return v
 }
 
-// follow says what is seen of a device, and measures on the vehicle with something wrong what is asked for until nothing more
+// follow says what is seen of a device, and measures on the vehicle with something wrong what is asked for until
+// nothing more
 // is: what is said then, and after how many measurements.
-func follow(c *client, job string, v *prove.Vehicle, seen prove.Measure, wrong []network.Fault) (server.DiagnosisView, int) {
+func follow(
+	c *client,
+	job string,
+	v *prove.Vehicle,
+	seen prove.Measure,
+	wrong []network.Fault,
+) (server.DiagnosisView, int) {
 	c.t.Helper()
 	put := func(m prove.Measure) {
 		c.t.Helper()
@@ -48,7 +55,10 @@ func follow(c *client, job string, v *prove.Vehicle, seen prove.Measure, wrong [
 			c.t.Fatal(err)
 		}
 		_, code := send[server.Done](c, "POST", job+"/prove/reading", server.ReadingProvedRequest{ID: c.change(),
-			Seen: show[server.ProveView](c, job+"/prove").Revision, Reading: prove.MeterReading{Measure: m, Value: x.Value, Over: x.Over}})
+			Seen: show[server.ProveView](
+				c,
+				job+"/prove",
+			).Revision, Reading: prove.MeterReading{Measure: m, Value: x.Value, Over: x.Over}})
 		if code != "" {
 			c.t.Fatalf("%s refused: %s", m.A, code)
 		}
@@ -63,8 +73,9 @@ func follow(c *client, job string, v *prove.Vehicle, seen prove.Measure, wrong [
 	}
 }
 
-// Stories of the trade over HTTP: a dead relay, a terminal that is not seated, the pump wire in the right cavity of the wrong
-// shell, an interlock that is open, two outputs that are crossed. Who measures what is asked for comes to each in at most six
+// Stories of the trade over HTTP: a dead relay, a terminal that is not seated, the pump wire in the right cavity of
+// the wrong shell, an interlock that is open, two outputs that are crossed. Who measures what is asked for comes to
+// each in at most six
 // measurements; mended, the readings before say nothing any more.
 func TestAFaultIsFoundAndMended(t *testing.T) {
 	running := prove.Setup{Key: "running", Battery: true, Units: true}
@@ -106,7 +117,8 @@ func TestAFaultIsFoundAndMended(t *testing.T) {
 			d, took := follow(c, job, v, seen, story.wrong)
 			top := d.Suspects[0]
 			t.Logf("after %d measurements: %s", took, top.Text)
-			if !d.Found || !strings.Contains(top.Text+strings.Join(top.Like, ";"), story.says) || took > 6 || len(top.Do) == 0 {
+			if !d.Found || !strings.Contains(top.Text+strings.Join(top.Like, ";"), story.says) || took > 6 ||
+				len(top.Do) == 0 {
 				t.Errorf("after %d measurements %+v", took, top)
 			}
 			view = show[server.ProveView](c, job+"/prove")
@@ -117,7 +129,8 @@ func TestAFaultIsFoundAndMended(t *testing.T) {
 			if after := show[server.DiagnosisView](c, job+"/prove/diagnosis"); len(after.Suspects) != 0 {
 				t.Errorf("mended, and still %+v", after.Suspects[0])
 			}
-			if view = show[server.ProveView](c, job+"/prove"); len(view.Mended) != 1 || view.Mended[0].Took != took+1 {
+			if view = show[server.ProveView](c, job+"/prove"); len(view.Mended) != 1 ||
+				view.Mended[0].Took != took+1 {
 				t.Errorf("noted as %+v", view.Mended)
 			}
 		})
@@ -182,5 +195,10 @@ func TestGatesAndReadingsAreRefused(t *testing.T) {
 // exchanged is what two terminals make that stand in each other's cavities, written here anew.
 func exchanged(a, b string) []network.Fault {
 	return []network.Fault{{Do: network.Open, Element: "contact " + a}, {Do: network.Open, Element: "contact " + b},
-		{Do: network.Short, A: a + " wire", B: b, Ohms: 0.003}, {Do: network.Short, A: b + " wire", B: a, Ohms: 0.003}}
+		{
+			Do:   network.Short,
+			A:    a + " wire",
+			B:    b,
+			Ohms: 0.003,
+		}, {Do: network.Short, A: b + " wire", B: a, Ohms: 0.003}}
 }

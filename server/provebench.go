@@ -141,7 +141,12 @@ func (s *Server) runStandin(c *gin.Context) error {
 		return nil
 	}
 	if len(s.bench.all) >= mostBenches {
-		return problem(http.StatusTooManyRequests, "busy", "Enough simulated vehicles run already. Stop one of another job.", "")
+		return problem(
+			http.StatusTooManyRequests,
+			"busy",
+			"Enough simulated vehicles run already. Stop one of another job.",
+			"",
+		)
 	}
 	ctx, end := context.WithCancel(context.Background())
 	b := &bench{car: car, end: end, until: s.now().Add(benchTime), at: Benched{On: true, Hides: r.Seed > 0}}
@@ -220,14 +225,24 @@ func (s *Server) askUnit(c *gin.Context) error {
 		case "drive":
 			k := slices.IndexFunc(j.Job.Live, func(v prove.Value) bool { return v.ID == r.Value && v.Drives != "" })
 			if k < 0 {
-				return problem(http.StatusUnprocessableEntity, "no-such-value", "No output is worked by that identifier in the list of what the unit can be asked for.", "/value")
+				return problem(
+					http.StatusUnprocessableEntity,
+					"no-such-value",
+					"No output is worked by that identifier in the list of what the unit can be asked for.",
+					"/value",
+				)
 			}
 			v := &j.Job.Live[k]
 			err = u.Drive(v, time.Duration(min(max(r.Seconds, 1), 5)*float64(time.Second)), func() error {
 				return values(u, j.Job.Live[k:k+1])
 			})
 		default:
-			return problem(http.StatusUnprocessableEntity, "no-action", "A unit is asked for its identity, values or codes, to clear them, or to drive an output.", "/what")
+			return problem(
+				http.StatusUnprocessableEntity,
+				"no-action",
+				"A unit is asked for its identity, values or codes, to clear them, or to drive an output.",
+				"/what",
+			)
 		}
 		return err
 	})
@@ -335,7 +350,16 @@ func (s *Server) putLive(c *gin.Context) error {
 		if err != nil {
 			return problem(http.StatusUnprocessableEntity, "bad-value", sentence(err.Error()), "/text")
 		}
-		return s.apply(c, change{id: r.ID, what: "live", seen: r.Seen, base: j.Revision, bodies: map[string]any{store.SubjectLive: orNil(list)}})
+		return s.apply(
+			c,
+			change{
+				id:     r.ID,
+				what:   "live",
+				seen:   r.Seen,
+				base:   j.Revision,
+				bodies: map[string]any{store.SubjectLive: orNil(list)},
+			},
+		)
 	})
 }
 

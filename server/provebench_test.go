@@ -28,8 +28,9 @@ func post[T any](p proved, method, path string, body any) (T, string) {
 	return send[T](p.client, method, p.job+"/prove"+path, body)
 }
 
-// A simulated vehicle that is started from the page: its unit says who it is, what it sees and its codes, works one output, which
-// the rig sees, and gives it back; the meter's vehicle is brought into the setup of the line. Draxel asks them as it would any other.
+// A simulated vehicle that is started from the page: its unit says who it is, what it sees and its codes, works one
+// output, which the rig sees, and gives it back; the meter's vehicle is brought into the setup of the line. Draxel
+// asks them as it would any other.
 func TestASimulatedVehicleIsAsked(t *testing.T) {
 	c := start(t)
 	p := proved{c, c.packhorse(nil)}
@@ -61,7 +62,12 @@ func TestASimulatedVehicleIsAsked(t *testing.T) {
 	}
 	lit := func() (on []string) {
 		t.Helper()
-		out, code := post[server.RigSays](p, "POST", "/rig", server.RigRequest{Address: bench.Rig, Wheel: prove.Wheel{Teeth: 60, Missing: 2, RPM: 900}})
+		out, code := post[server.RigSays](
+			p,
+			"POST",
+			"/rig",
+			server.RigRequest{Address: bench.Rig, Wheel: prove.Wheel{Teeth: 60, Missing: 2, RPM: 900}},
+		)
 		if code != "" || !out.Read || math.Abs(out.RPM-900) > 1 || out.Missing != 2 {
 			t.Fatalf("%s, %+v", code, out)
 		}
@@ -104,7 +110,8 @@ func TestASimulatedVehicleIsAsked(t *testing.T) {
 		}
 	}
 	m := prove.Measure{Kind: prove.Volts, A: "B1", B: "battery −", Setup: prove.Setup{Key: "off", Battery: true}}
-	if x, code := post[prove.Shown](p, "POST", "/meter", server.MeterRequest{Address: bench.Meter, Measure: m}); code != "" || math.Abs(x.Value) > 0.2 {
+	if x, code := post[prove.Shown](p, "POST", "/meter", server.MeterRequest{Address: bench.Meter, Measure: m}); code != "" ||
+		math.Abs(x.Value) > 0.2 {
 		t.Errorf("with the key off the meter shows %+v, %s", x, code)
 	}
 	// What is kept while it runs is its own, and no gate of the real vehicle is passed by it.
@@ -125,8 +132,14 @@ func TestASimulatedVehicleIsAsked(t *testing.T) {
 	if _, code := post[server.UnitSays](p, "POST", "/unit", server.UnitRequest{Address: bench.Unit, What: "codes"}); code != "no-unit" {
 		t.Errorf("stopped, and it answers %q", code)
 	}
-	if after := p.view(); after.Revision != before.Revision || len(after.Others) != 1 || after.Others[0].A != "headlamp left" {
-		t.Errorf("something of it is in the job: revision %d after %d, %+v", after.Revision, before.Revision, after.Others)
+	if after := p.view(); after.Revision != before.Revision || len(after.Others) != 1 ||
+		after.Others[0].A != "headlamp left" {
+		t.Errorf(
+			"something of it is in the job: revision %d after %d, %+v",
+			after.Revision,
+			before.Revision,
+			after.Others,
+		)
 	}
 }
 
@@ -154,17 +167,24 @@ func TestACodeLeadsToItsOutput(t *testing.T) {
 	}
 	bench, _ := post[server.Benched](p, "POST", "/standin", server.StandinRequest{On: true, Seed: seed})
 	out, code := post[server.UnitSays](p, "POST", "/unit", server.UnitRequest{Address: bench.Unit, What: "codes"})
-	if code != "" || len(out.Codes) != 1 || out.Codes[0].Code != "P0203" || out.Codes[0].Output != "B3" || !out.Codes[0].Now {
+	if code != "" || len(out.Codes) != 1 || out.Codes[0].Code != "P0203" || out.Codes[0].Output != "B3" ||
+		!out.Codes[0].Now {
 		t.Errorf("%s, %+v", code, out.Codes)
 	}
 }
 
-// Notes, and the record of the programming: two changes with no test between are found; a record is closed only when it is whole.
+// Notes, and the record of the programming: two changes with no test between are found; a record is closed only when
+// it is whole.
 func TestRecordsOfProve(t *testing.T) {
 	c := start(t)
 	p := proved{c, c.packhorse(unproved)}
 	note := func(kind prove.NoteKind, text string) string {
-		_, code := post[server.Done](p, "POST", "/note", server.NoteRequest{ID: c.change(), Seen: p.view().Revision, Kind: kind, Text: text})
+		_, code := post[server.Done](
+			p,
+			"POST",
+			"/note",
+			server.NoteRequest{ID: c.change(), Seen: p.view().Revision, Kind: kind, Text: text},
+		)
 		return code
 	}
 	has := func(code string) bool {
@@ -185,11 +205,17 @@ func TestRecordsOfProve(t *testing.T) {
 		t.Error("a note that cannot be is taken")
 	}
 	last := p.view().Notes[2]
-	if _, code := post[server.Done](p, "POST", "/note", server.NoteRequest{ID: c.change(), Seen: p.view().Revision, Out: last.ID}); code != "" || has("two-changes") {
+	if _, code := post[server.Done](p, "POST", "/note", server.NoteRequest{ID: c.change(), Seen: p.view().Revision, Out: last.ID}); code != "" ||
+		has("two-changes") {
 		t.Errorf("taken back: %q", code)
 	}
 	put := func(x prove.Programming) string {
-		_, code := post[server.Done](p, "PUT", "/program", server.ProgramRequest{ID: c.change(), Seen: p.view().Revision, Program: x})
+		_, code := post[server.Done](
+			p,
+			"PUT",
+			"/program",
+			server.ProgramRequest{ID: c.change(), Seen: p.view().Revision, Program: x},
+		)
 		return code
 	}
 	x := prove.Programming{Backup: prove.FileMark{Name: "as it came", Hash: "0123456789ab", Date: "2026-11-26"}}
@@ -202,7 +228,12 @@ func TestRecordsOfProve(t *testing.T) {
 	}
 	x.Verified, x.ReadBack, x.Ticked = true, true, p.view().Settings
 	if code := put(x); code != "" || has("record-open") {
-		t.Errorf("whole, it is not closed: %q, %+v, %+v", code, p.view().Program, show[server.JobView](c, p.job).Findings)
+		t.Errorf(
+			"whole, it is not closed: %q, %+v, %+v",
+			code,
+			p.view().Program,
+			show[server.JobView](c, p.job).Findings,
+		)
 	}
 }
 
@@ -218,12 +249,14 @@ func TestTheTestSheetIsPrinted(t *testing.T) {
 	}
 	status, pdf, head := c.do("GET", p.job+"/prove/sheet.pdf", "", nil)
 	_, again, _ := c.do("GET", p.job+"/prove/sheet.pdf", "", nil)
-	if status != http.StatusOK || !bytes.HasPrefix(pdf, []byte("%PDF")) || !bytes.Equal(pdf, again) || head.Get("Content-Type") != "application/pdf" {
+	if status != http.StatusOK || !bytes.HasPrefix(pdf, []byte("%PDF")) || !bytes.Equal(pdf, again) ||
+		head.Get("Content-Type") != "application/pdf" {
 		t.Errorf("%d, %d bytes", status, len(pdf))
 	}
 }
 
-// A round of the trainer over HTTP: what is told, what the meter shows, what could be meant; ended, it says what it was and keeps the
+// A round of the trainer over HTTP: what is told, what the meter shows, what could be meant; ended, it says what it
+// was and keeps the
 // result, and nothing of it is a reading of the job.
 func TestATrainerRound(t *testing.T) {
 	c := start(t)
@@ -247,13 +280,19 @@ func TestATrainerRound(t *testing.T) {
 	if !slices.Contains(causes, r.Hidden[0].Text) {
 		t.Errorf("%q is not offered: %v", r.Hidden[0].Text, causes)
 	}
-	end, code := post[server.TrainEnd](p, "POST", "/train/end", server.TrainEndRequest{ID: c.change(), Seen: before.Revision, Seed: 7, Took: 1, Seconds: 44,
-		Guesses: []string{r.Hidden[0].Text}})
+	end, code := post[server.TrainEnd](
+		p,
+		"POST",
+		"/train/end",
+		server.TrainEndRequest{ID: c.change(), Seen: before.Revision, Seed: 7, Took: 1, Seconds: 44,
+			Guesses: []string{r.Hidden[0].Text}},
+	)
 	if code != "" || !end.Right || end.Hidden[0] != r.Hidden[0].Text || len(end.Way) == 0 {
 		t.Errorf("%s: %+v", code, end)
 	}
 	after := p.view()
-	if len(after.Trained) != len(before.Trained)+1 || after.Trained[len(after.Trained)-1].Who == "" || len(after.Others) != len(before.Others) {
+	if len(after.Trained) != len(before.Trained)+1 || after.Trained[len(after.Trained)-1].Who == "" ||
+		len(after.Others) != len(before.Others) {
 		t.Errorf("kept %+v", after.Trained)
 	}
 	if _, code := post[server.TrainEnd](p, "POST", "/train/end", server.TrainEndRequest{ID: c.change(), Level: 44}); code != "no-round" {
@@ -261,7 +300,8 @@ func TestATrainerRound(t *testing.T) {
 	}
 }
 
-// Terminals that are found in each other's cavity and left so are what is really there: the harness as it is now has them so, the
+// Terminals that are found in each other's cavity and left so are what is really there: the harness as it is now has
+// them so, the
 // plan moves them on, and its proof stands.
 func TestWhatIsFoundBecomesWhatIsThere(t *testing.T) {
 	c := start(t)
@@ -276,7 +316,8 @@ func TestWhatIsFoundBecomesWhatIsThere(t *testing.T) {
 	}
 	work := show[server.WorkView](c, p.job+"/work")
 	at := func(s server.WorkStep, from, to string) bool {
-		return s.From == (harness.Ref{Connector: "B", Cavity: from}) && s.To == (harness.Ref{Connector: "B", Cavity: to})
+		return s.From == (harness.Ref{Connector: "B", Cavity: from}) &&
+			s.To == (harness.Ref{Connector: "B", Cavity: to})
 	}
 	one := slices.ContainsFunc(work.Steps, func(s server.WorkStep) bool { return at(s, "1", "3") })
 	three := slices.ContainsFunc(work.Steps, func(s server.WorkStep) bool { return at(s, "3", "1") })

@@ -24,13 +24,31 @@ func (s *Server) note(c *gin.Context) error {
 		return err
 	}
 	if r.Out != "" {
-		return s.apply(c, change{id: r.ID, what: "note-back", seen: r.Seen, bodies: map[string]any{store.SubjectNote(r.Out): nil}})
+		return s.apply(
+			c,
+			change{id: r.ID, what: "note-back", seen: r.Seen, bodies: map[string]any{store.SubjectNote(r.Out): nil}},
+		)
 	}
-	x := prove.Note{ID: r.ID, Kind: r.Kind, Text: strings.TrimSpace(r.Text), Who: who(c), When: s.now().UTC().UnixMilli()}
+	x := prove.Note{
+		ID:   r.ID,
+		Kind: r.Kind,
+		Text: strings.TrimSpace(r.Text),
+		Who:  who(c),
+		When: s.now().UTC().UnixMilli(),
+	}
 	if err := unsound(&x, "/text"); err != nil {
 		return err
 	}
-	return s.apply(c, change{id: r.ID, what: "note", reason: x.Text, seen: r.Seen, bodies: map[string]any{store.SubjectNote(x.ID): x}})
+	return s.apply(
+		c,
+		change{
+			id:     r.ID,
+			what:   "note",
+			reason: x.Text,
+			seen:   r.Seen,
+			bodies: map[string]any{store.SubjectNote(x.ID): x},
+		},
+	)
 }
 
 // putProgram keeps the record of what was written into the unit. It is closed only when nothing is missing.
@@ -46,9 +64,23 @@ func (s *Server) putProgram(c *gin.Context) error {
 	}
 	return s.checked(c, func(j *computed) error {
 		if lacks := x.Lacks(j.plan().Settings()); x.Done && len(lacks) > 0 {
-			return problem(http.StatusConflict, "not-whole", sentence("it cannot be closed, it lacks "+strings.Join(lacks, "; ")), "/program/done")
+			return problem(
+				http.StatusConflict,
+				"not-whole",
+				sentence("it cannot be closed, it lacks "+strings.Join(lacks, "; ")),
+				"/program/done",
+			)
 		}
-		return s.apply(c, change{id: r.ID, what: "program", seen: r.Seen, base: j.Revision, bodies: map[string]any{store.SubjectProgram: x}})
+		return s.apply(
+			c,
+			change{
+				id:     r.ID,
+				what:   "program",
+				seen:   r.Seen,
+				base:   j.Revision,
+				bodies: map[string]any{store.SubjectProgram: x},
+			},
+		)
 	})
 }
 
@@ -79,7 +111,10 @@ func (s *Server) mend(c *gin.Context) error {
 			s.stamp(c, j, tick, 0)
 			bodies[store.SubjectTick(tick.Step)] = *tick
 		}
-		return s.apply(c, change{id: r.ID, what: "mended", reason: x.Text, seen: r.Seen, base: j.Revision, bodies: bodies})
+		return s.apply(
+			c,
+			change{id: r.ID, what: "mended", reason: x.Text, seen: r.Seen, base: j.Revision, bodies: bodies},
+		)
 	})
 }
 
@@ -94,14 +129,24 @@ func (s *Server) asFound(j *computed, text string) (*work.Tick, error) {
 	}
 	a, b, is := p.vehicle.Exchanged(text)
 	if !is {
-		return nil, problem(http.StatusUnprocessableEntity, "no-exchange", "Only terminals that stand in wrong cavities can be left as they are found.", "/left")
+		return nil, problem(
+			http.StatusUnprocessableEntity,
+			"no-exchange",
+			"Only terminals that stand in wrong cavities can be left as they are found.",
+			"/left",
+		)
 	}
 	from, okA := j.facts.Cavity(a)
 	to, okB := j.facts.Cavity(b)
 	now := j.plan().Past.Now
 	t, full := now.In(from)
 	if !okA || !okB || !full {
-		return nil, problem(http.StatusConflict, "cannot-be", fmt.Sprintf("There is no terminal in %s now: the work says so.", a), "/text")
+		return nil, problem(
+			http.StatusConflict,
+			"cannot-be",
+			fmt.Sprintf("There is no terminal in %s now: the work says so.", a),
+			"/text",
+		)
 	}
 	edits := []harness.Edit{{Do: harness.Remove, Terminal: t, At: from, Label: b}}
 	if other, full := now.In(to); full {
@@ -114,8 +159,14 @@ func (s *Server) asFound(j *computed, text string) (*work.Tick, error) {
 	if _, err := harness.Apply(now, edits...); err != nil {
 		return nil, problem(http.StatusConflict, "cannot-be", sentence(err.Error()), "/text")
 	}
-	return &work.Tick{Step: work.New(edits).ID, Edits: edits, Text: "Found so: " + text + ".", Stage: "pin", Kind: "otherwise",
-		At: []harness.Ref{from, to}}, nil
+	return &work.Tick{
+		Step:  work.New(edits).ID,
+		Edits: edits,
+		Text:  "Found so: " + text + ".",
+		Stage: "pin",
+		Kind:  "otherwise",
+		At:    []harness.Ref{from, to},
+	}, nil
 }
 
 // proveCSV gives the test sheet with what was measured as CSV.
@@ -128,7 +179,11 @@ func (s *Server) provePDF(c *gin.Context) error {
 	return s.proveSheet(c, "pdf", "application/pdf", exchange.WriteProvePDF)
 }
 
-func (s *Server) proveSheet(c *gin.Context, kind, mime string, write func(w *bytes.Buffer, x exchange.ProveSheet) error) error {
+func (s *Server) proveSheet(
+	c *gin.Context,
+	kind, mime string,
+	write func(w *bytes.Buffer, x exchange.ProveSheet) error,
+) error {
 	j, err := s.compute(c.Request.Context(), c.Param("job"))
 	if err != nil {
 		return err
@@ -142,7 +197,12 @@ func (s *Server) proveSheet(c *gin.Context, kind, mime string, write func(w *byt
 	if err != nil {
 		return err
 	}
-	x := exchange.ProveSheet{Title: j.Job.Title, Revision: int(j.Revision), Hash: hash, Printed: s.now().UTC().Format(time.DateOnly)}
+	x := exchange.ProveSheet{
+		Title:    j.Job.Title,
+		Revision: int(j.Revision),
+		Hash:     hash,
+		Printed:  s.now().UTC().Format(time.DateOnly),
+	}
 	now := prove.Since(j.Job.Proved, j.Job.Mended)
 	unbuilt := j.plan().Unbuilt()
 	for i := range p.sheet.Lines {
@@ -152,7 +212,13 @@ func (s *Server) proveSheet(c *gin.Context, kind, mime string, write func(w *byt
 		}
 		line := ProvedLine{SheetLine: *l, Waits: p.vehicle.Touches(&l.Measure, unbuilt)}
 		line.read(j.Job.Proved, now)
-		out := exchange.ProveLine{SheetLine: *l, How: l.Setup.String(), Waits: line.Waits, Fits: line.Fits, Again: line.Again}
+		out := exchange.ProveLine{
+			SheetLine: *l,
+			How:       l.Setup.String(),
+			Waits:     line.Waits,
+			Fits:      line.Fits,
+			Again:     line.Again,
+		}
 		if line.Reading != nil {
 			out.Reading = line.Reading
 		}

@@ -17,20 +17,34 @@ import (
 // round gives the vehicle of a job and a round of the trainer in it, held until done is called. Nothing is kept of
 // a round: the
 // same level and seed hide the same.
-func (s *Server) round(c *gin.Context, level int, seed uint64) (j *computed, v *prove.Vehicle, r *prove.Round, done func(), err error) {
+func (s *Server) round(
+	c *gin.Context,
+	level int,
+	seed uint64,
+) (j *computed, v *prove.Vehicle, r *prove.Round, done func(), err error) {
 	if j, err = s.compute(c.Request.Context(), c.Param("job")); err != nil {
 		return nil, nil, nil, nil, err
 	}
 	p, free := j.prove()
 	if p.err != nil {
 		free()
-		return nil, nil, nil, nil, problem(http.StatusUnprocessableEntity, "nothing-said", sentence(p.err.Error()), "")
+		return nil, nil, nil, nil, problem(
+			http.StatusUnprocessableEntity,
+			"nothing-said",
+			sentence(p.err.Error()),
+			"",
+		)
 	}
 	if p.round == nil || p.round.Level != level || p.round.Seed != seed {
 		if p.round, err = p.vehicle.Train(level, seed, rand.New(rand.NewPCG(seed, uint64(level)))); err != nil {
 			p.round = nil
 			free()
-			return nil, nil, nil, nil, problem(http.StatusUnprocessableEntity, "no-round", sentence(err.Error()), "/level")
+			return nil, nil, nil, nil, problem(
+				http.StatusUnprocessableEntity,
+				"no-round",
+				sentence(err.Error()),
+				"/level",
+			)
 		}
 	}
 	return j, p.vehicle, p.round, free, nil
@@ -48,7 +62,13 @@ func (s *Server) trainRound(c *gin.Context) error {
 		return err
 	}
 	defer done()
-	out := TrainView{Levels: prove.Levels(), Told: r.Told, How: r.Told.Setup.String(), Many: len(r.Hidden), Lie: []harness.Ref{}}
+	out := TrainView{
+		Levels: prove.Levels(),
+		Told:   r.Told,
+		How:    r.Told.Setup.String(),
+		Many:   len(r.Hidden),
+		Lie:    []harness.Ref{},
+	}
 	out.Text = r.Told.A + " does not work"
 	if r.Told.Value == 1 {
 		out.Text = r.Told.A + " works, and should not"
@@ -135,8 +155,11 @@ func (s *Server) trainEnd(c *gin.Context) error {
 	way, _, err := v.Way(round)
 	for i := range way {
 		l := prove.SheetLine{Measure: way[i].Measure}
-		out.Way = append(out.Way, WalkedOn{Text: l.Text(), How: way[i].Setup.String(), Kind: way[i].Kind, Shown: way[i].Shown,
-			Why: way[i].Why, At: spots(j, &way[i].Measure)})
+		out.Way = append(
+			out.Way,
+			WalkedOn{Text: l.Text(), How: way[i].Setup.String(), Kind: way[i].Kind, Shown: way[i].Shown,
+				Why: way[i].Why, At: spots(j, &way[i].Measure)},
+		)
 	}
 	done()
 	if err != nil {
@@ -147,7 +170,16 @@ func (s *Server) trainEnd(c *gin.Context) error {
 	if err := unsound(&x, ""); err != nil {
 		return err
 	}
-	d, err := s.write(c, change{id: r.ID, what: "trained", seen: r.Seen, base: j.Revision, bodies: map[string]any{store.SubjectTrained(x.ID): x}})
+	d, err := s.write(
+		c,
+		change{
+			id:     r.ID,
+			what:   "trained",
+			seen:   r.Seen,
+			base:   j.Revision,
+			bodies: map[string]any{store.SubjectTrained(x.ID): x},
+		},
+	)
 	if err != nil {
 		return err
 	}

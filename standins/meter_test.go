@@ -18,12 +18,48 @@ import (
 func lamp(t testing.TB) *prove.Vehicle {
 	t.Helper()
 	var b network.Builder
-	b.Add(network.Element{Name: "battery", Kind: network.Source, A: b.Node("battery +"), B: network.Reference, Volts: 12.6, Ohms: 0.006})
-	b.Add(network.Element{Name: "fuse 1", Kind: network.Fuse, A: b.Node("battery +"), B: b.Node("X1 wire"), Ohms: 0.01})
-	b.Add(network.Element{Name: "contact X1", Kind: network.Contact, A: b.Node("X1 wire"), B: b.Node("X1"), Ohms: 0.002})
+	b.Add(
+		network.Element{
+			Name:  "battery",
+			Kind:  network.Source,
+			A:     b.Node("battery +"),
+			B:     network.Reference,
+			Volts: 12.6,
+			Ohms:  0.006,
+		},
+	)
+	b.Add(
+		network.Element{Name: "fuse 1", Kind: network.Fuse, A: b.Node("battery +"), B: b.Node("X1 wire"), Ohms: 0.01},
+	)
+	b.Add(
+		network.Element{
+			Name: "contact X1",
+			Kind: network.Contact,
+			A:    b.Node("X1 wire"),
+			B:    b.Node("X1"),
+			Ohms: 0.002,
+		},
+	)
 	b.Add(network.Element{Name: "lamp", Kind: network.Load, A: b.Node("X1"), B: b.Node("X2"), Ohms: 12})
-	b.Add(network.Element{Name: "contact X2", Kind: network.Contact, A: b.Node("X2 wire"), B: b.Node("X2"), Ohms: 0.002})
-	b.Add(network.Element{Name: "w1", Wire: "w1", Kind: network.Copper, A: b.Node("X2 wire"), B: network.Reference, Ohms: 0.05})
+	b.Add(
+		network.Element{
+			Name: "contact X2",
+			Kind: network.Contact,
+			A:    b.Node("X2 wire"),
+			B:    b.Node("X2"),
+			Ohms: 0.002,
+		},
+	)
+	b.Add(
+		network.Element{
+			Name: "w1",
+			Wire: "w1",
+			Kind: network.Copper,
+			A:    b.Node("X2 wire"),
+			B:    network.Reference,
+			Ohms: 0.05,
+		},
+	)
 	n, err := b.Network()
 	if err != nil {
 		t.Fatal(err)
@@ -71,7 +107,8 @@ func TestAMeterOnTCP(t *testing.T) {
 	if id := ask("*IDN?"); !strings.Contains(id, "METER") {
 		t.Errorf("it is %q", id)
 	}
-	if v := number("*RST;ROUT:CLOS (@X1,battery −);SIM:BATT ON;SIM:UNIT IN;SIM:KEY RUN;MEAS:VOLT:DC?"); v < 12.5 || v > 12.6 {
+	if v := number("*RST;ROUT:CLOS (@X1,battery −);SIM:BATT ON;SIM:UNIT IN;SIM:KEY RUN;MEAS:VOLT:DC?"); v < 12.5 ||
+		v > 12.6 {
 		t.Errorf("%g V at the lamp", v)
 	}
 	if v := number("SIM:BATT OFF;:MEASure:RESistance?"); v < 12.05-0.01 || v > 12.06+0.01 {

@@ -58,7 +58,13 @@ func ValuesOf(v *prove.Vehicle) (values []prove.Value, at map[string]string) {
 			continue
 		}
 		for _, cavity := range p.Cavities {
-			x := prove.Value{ID: strings.ToUpper(hex4(uint16(n))), Name: "volts at " + p.At(cavity), Unit: "V", Scale: 0.01, Bytes: 2}
+			x := prove.Value{
+				ID:    strings.ToUpper(hex4(uint16(n))),
+				Name:  "volts at " + p.At(cavity),
+				Unit:  "V",
+				Scale: 0.01,
+				Bytes: 2,
+			}
 			if drives := v.Drives[p.At(cavity)]; drives != "" {
 				x.Name, x.Drives = drives+", volts at "+p.At(cavity), p.At(cavity)
 			}
@@ -118,7 +124,8 @@ func (u *Unit) Talk(_ context.Context, c net.Conn) {
 		_ = c.SetDeadline(time.Now().Add(wait))
 		head := make([]byte, 8)
 		if n, err := io.ReadFull(c, head); err != nil {
-			if l.extended && n == 0 && isTimeout(err) { // S3 has run out: back to the default session, and the outputs to the unit
+			if l.extended && n == 0 &&
+				isTimeout(err) { // S3 has run out: back to the default session, and the outputs to the unit
 				l.rest()
 				continue
 			}

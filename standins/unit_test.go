@@ -20,12 +20,31 @@ func valve(t testing.TB) *prove.Vehicle {
 	t.Helper()
 	var b network.Builder
 	wire := func(name, from, to string) {
-		b.Add(network.Element{Name: name, Wire: name, Kind: network.Copper, A: b.Node(from), B: b.Node(to), Ohms: 0.05})
+		b.Add(
+			network.Element{Name: name, Wire: name, Kind: network.Copper, A: b.Node(from), B: b.Node(to), Ohms: 0.05},
+		)
 	}
 	contact := func(at string) {
-		b.Add(network.Element{Name: "contact " + at, Kind: network.Contact, A: b.Node(at + " wire"), B: b.Node(at), Ohms: 0.002})
+		b.Add(
+			network.Element{
+				Name: "contact " + at,
+				Kind: network.Contact,
+				A:    b.Node(at + " wire"),
+				B:    b.Node(at),
+				Ohms: 0.002,
+			},
+		)
 	}
-	b.Add(network.Element{Name: "battery", Kind: network.Source, A: b.Node("battery +"), B: network.Reference, Volts: 12.6, Ohms: 0.006})
+	b.Add(
+		network.Element{
+			Name:  "battery",
+			Kind:  network.Source,
+			A:     b.Node("battery +"),
+			B:     network.Reference,
+			Volts: 12.6,
+			Ohms:  0.006,
+		},
+	)
 	for _, at := range []string{"U1", "U2", "U3", "J1", "J2"} {
 		contact(at)
 	}
@@ -34,7 +53,9 @@ func valve(t testing.TB) *prove.Vehicle {
 	wire("w3", "battery +", "J1 wire")
 	wire("w4", "J2 wire", "U3 wire")
 	b.Merge(b.Node("battery −"), network.Reference)
-	coil := b.Add(network.Element{Name: "unit inside", Kind: network.Load, A: b.Node("U1"), B: b.Node("U2"), Ohms: 40})
+	coil := b.Add(
+		network.Element{Name: "unit inside", Kind: network.Load, A: b.Node("U1"), B: b.Node("U2"), Ohms: 40},
+	)
 	awake := b.Relay(network.Relay{Name: "U awake", Coil: coil, PullIn: 7, DropOut: 5})
 	b.Add(network.Element{Name: "injector 1", Kind: network.Load, A: b.Node("J1"), B: b.Node("J2"), Ohms: 14})
 	b.Add(network.Element{Name: "output U3", Kind: network.Switch, A: b.Node("U3"), B: b.Node("U2"), Ohms: 0.1,
@@ -44,10 +65,17 @@ func valve(t testing.TB) *prove.Vehicle {
 		t.Fatal(err)
 	}
 	i, _ := n.Element("injector 1")
-	return &prove.Vehicle{Net: n, Where: map[string]string{"injector 1": "injector 1"}, Of: map[string][]int32{"injector 1": {i}},
-		Plugs:  []prove.Plug{{ID: "U", Cavities: []string{"1", "2", "3"}, Unit: true}, {ID: "J", Cavities: []string{"1", "2"}}},
+	return &prove.Vehicle{
+		Net:   n,
+		Where: map[string]string{"injector 1": "injector 1"},
+		Of:    map[string][]int32{"injector 1": {i}},
+		Plugs: []prove.Plug{
+			{ID: "U", Cavities: []string{"1", "2", "3"}, Unit: true},
+			{ID: "J", Cavities: []string{"1", "2"}},
+		},
 		Drives: map[string]string{"U3": "fuel injector, cylinder 1"},
-		Usual:  func(prove.Setup) network.Condition { return network.Condition{Key: network.Run} }}
+		Usual:  func(prove.Setup) network.Condition { return network.Condition{Key: network.Run} },
+	}
 }
 
 // tester is a client of ISO 13400-2 that is written here anew: bytes in hexadecimal.

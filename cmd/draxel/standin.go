@@ -70,7 +70,8 @@ func standinOf(name, about, usual string, things ...standin) *cobra.Command {
 			return runStandins(ctx, cmd, job, seed, at, things)
 		},
 	}
-	c.Flags().StringVar(&job, "job", "", "job file whose wanted harness it is; the demonstration's Packhorse where none is given")
+	c.Flags().
+		StringVar(&job, "job", "", "job file whose wanted harness it is; the demonstration's Packhorse where none is given")
 	if usual != "" {
 		c.Flags().StringVar(&listen, "listen", usual, "address to listen on")
 	}
@@ -79,7 +80,14 @@ func standinOf(name, about, usual string, things ...standin) *cobra.Command {
 }
 
 // runStandins serves things on one simulated vehicle until the context ends.
-func runStandins(ctx context.Context, cmd *cobra.Command, job string, seed uint64, at []string, things []standin) error {
+func runStandins(
+	ctx context.Context,
+	cmd *cobra.Command,
+	job string,
+	seed uint64,
+	at []string,
+	things []standin,
+) error {
 	v, err := simulated(job)
 	if err != nil {
 		return err
@@ -95,7 +103,10 @@ func runStandins(ctx context.Context, cmd *cobra.Command, job string, seed uint6
 		serve := x.serve(car, seed)
 		go func() { ended <- serve(ctx, l) }()
 	}
-	fmt.Fprintln(cmd.OutOrStdout(), "The vehicle stands with the key in run; the meter changes it: SIM:BATT OFF, SIM:UNIT OUT, SIM:FUSE OUT, SIM:KEY CRANK.")
+	fmt.Fprintln(
+		cmd.OutOrStdout(),
+		"The vehicle stands with the key in run; the meter changes it: SIM:BATT OFF, SIM:UNIT OUT, SIM:FUSE OUT, SIM:KEY CRANK.",
+	)
 	for range things {
 		if err := <-ended; err != nil {
 			return err

@@ -5,8 +5,9 @@ import (
 	"slices"
 )
 
-// channel gives the hops between two columns their tracks, and what room these take from x on. Of two hops of which one ends on
-// the level on which the other begins, the one that begins comes first; where that goes round in a circle one takes a by-way
+// channel gives the hops between two columns their tracks, and what room these take from x on. Of two hops of which
+// one ends on the level on which the other begins, the one that begins comes first; where that goes round in a circle
+// one takes a by-way
 // between the levels.
 func (l *layered) channel(hops []int, x float64, bends [][]Point) float64 {
 	type bent struct {
@@ -68,7 +69,10 @@ func (l *layered) channel(hops []int, x float64, bends [][]Point) float64 {
 			}
 			t := from
 			for ; t < len(tracks); t++ {
-				if !slices.ContainsFunc(tracks[t], func(k int) bool { return all[k].top <= b.low && all[k].low >= b.top }) {
+				if !slices.ContainsFunc(
+					tracks[t],
+					func(k int) bool { return all[k].top <= b.low && all[k].low >= b.top },
+				) {
 					break
 				}
 			}

@@ -1,11 +1,12 @@
 // Package diagram lays out a circuit as a drawing: geometry and nothing else.
 //
-// A Graph is symbols with rows of ports on their two sides, and wires from port to port. Layout puts the symbols into columns
-// from left to right, after Sugiyama, Tagawa and Toda ("Methods for visual understanding of hierarchical system structures",
-// IEEE Transactions on Systems, Man and Cybernetics 11, 1981): ranks by longest path, order in each column by medians with
-// exchanges of neighbours, then places. A wire runs level from its port through a zone in which its words stand, then in a
-// channel up or down a track of its own, then level into its port; where it passes a column it has a row of its own there. So
-// no wire goes through a symbol and no word lies on another, whatever the graph: the test measures it. All lengths are mm,
+// A Graph is symbols with rows of ports on their two sides, and wires from port to port. Layout puts the symbols into
+// columns from left to right, after Sugiyama, Tagawa and Toda ("Methods for visual understanding of hierarchical
+// system structures", IEEE Transactions on Systems, Man and Cybernetics 11, 1981): ranks by longest path, order in
+// each column by medians with exchanges of neighbours, then places. A wire runs level from its port through a zone in
+// which its words stand, then in a channel up or down a track of its own, then level into its port; where it passes a
+// column it has a row of its own there. So no wire goes through a symbol and no word lies on another, whatever the
+// graph: the test measures it. All lengths are mm,
 // all text is measured by the font's own widths, which are passed in. The same graph gives the same drawing.
 package diagram
 
@@ -39,7 +40,8 @@ type Symbol struct {
 	Kind  Kind     `json:"kind"`
 	Title string   `json:"title"`
 	Under []string `json:"under,omitempty"` // further words, a line each
-	// A symbol that feeds stands in the first column, one that is fed by all in the last: −1 first, 1 last, 0 by its wires.
+	// A symbol that feeds stands in the first column, one that is fed by all in the last: −1 first, 1 last, 0 by
+	// its wires.
 	Place int `json:"place,omitempty"`
 }
 
@@ -131,7 +133,8 @@ type Drawing struct {
 	Symbols []Placed `json:"symbols"`
 	Runs    []Run    `json:"runs"`
 	Texts   []Text   `json:"texts"`
-	// Columns are where each column begins, its symbols' left edge, and where it ends: between them a drawing can be parted.
+	// Columns are where each column begins, its symbols' left edge, and where it ends: between them a drawing can be
+	// parted.
 	Columns [][2]float64 `json:"columns"`
 }
 

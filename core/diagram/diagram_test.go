@@ -22,14 +22,28 @@ func wide(text string, size float64, bold bool) float64 {
 	return w
 }
 
-// random makes a circuit as harnesses have them: sources at the left, fuses, relays, splices, plugs, consumers, grounds, and now
+// random makes a circuit as harnesses have them: sources at the left, fuses, relays, splices, plugs, consumers,
+// grounds, and now
 // and then a wire that runs back, round in a circle, or from a symbol to itself.
 func random(r *rand.Rand, symbols int) *diagram.Graph {
 	g := &diagram.Graph{}
-	kinds := []diagram.Kind{diagram.Box, diagram.Fuse, diagram.Relay, diagram.Switch, diagram.Splice, diagram.Joint, diagram.Plug,
-		diagram.Ground, diagram.Stub}
+	kinds := []diagram.Kind{
+		diagram.Box,
+		diagram.Fuse,
+		diagram.Relay,
+		diagram.Switch,
+		diagram.Splice,
+		diagram.Joint,
+		diagram.Plug,
+		diagram.Ground,
+		diagram.Stub,
+	}
 	for i := range symbols {
-		s := diagram.Symbol{ID: fmt.Sprint("s", i), Kind: kinds[r.IntN(len(kinds))], Title: strings.Repeat("x", 1+r.IntN(14))}
+		s := diagram.Symbol{
+			ID:    fmt.Sprint("s", i),
+			Kind:  kinds[r.IntN(len(kinds))],
+			Title: strings.Repeat("x", 1+r.IntN(14)),
+		}
 		for range r.IntN(3) {
 			s.Under = append(s.Under, strings.Repeat("u", 1+r.IntN(20)))
 		}
@@ -47,9 +61,12 @@ func random(r *rand.Rand, symbols int) *diagram.Graph {
 		if r.IntN(60) == 0 {
 			b = a
 		}
-		g.Wires = append(g.Wires, diagram.Wire{ID: fmt.Sprint("w", i), From: diagram.End{Symbol: fmt.Sprint("s", a), Port: port(r)},
-			To: diagram.End{Symbol: fmt.Sprint("s", b), Port: port(r)}, Above: strings.Repeat("A", r.IntN(14)),
-			Below: strings.Repeat("b", r.IntN(14))})
+		g.Wires = append(
+			g.Wires,
+			diagram.Wire{ID: fmt.Sprint("w", i), From: diagram.End{Symbol: fmt.Sprint("s", a), Port: port(r)},
+				To: diagram.End{Symbol: fmt.Sprint("s", b), Port: port(r)}, Above: strings.Repeat("A", r.IntN(14)),
+				Below: strings.Repeat("b", r.IntN(14))},
+		)
 	}
 	return g
 }
@@ -95,7 +112,8 @@ func faults(g *diagram.Graph, d *diagram.Drawing, untold []string) []string {
 			}
 		}
 		for _, s := range symbols { // inside of one, or outside of all
-			inside := texts[i].x1 >= s.x1-1e-6 && texts[i].x2 <= s.x2+1e-6 && texts[i].y1 >= s.y1-1e-6 && texts[i].y2 <= s.y2+1e-6
+			inside := texts[i].x1 >= s.x1-1e-6 && texts[i].x2 <= s.x2+1e-6 && texts[i].y1 >= s.y1-1e-6 &&
+				texts[i].y2 <= s.y2+1e-6
 			if texts[i].meets(s) && !inside {
 				say("%q lies over the edge of %s", texts[i].what, s.what)
 			}
@@ -146,7 +164,14 @@ func faults(g *diagram.Graph, d *diagram.Drawing, untold []string) []string {
 		}
 	}
 	if len(d.Runs)+len(untold) != len(g.Wires) || len(d.Symbols) != len(g.Symbols) {
-		say("%d wires and %d untold of %d, %d symbols of %d", len(d.Runs), len(untold), len(g.Wires), len(d.Symbols), len(g.Symbols))
+		say(
+			"%d wires and %d untold of %d, %d symbols of %d",
+			len(d.Runs),
+			len(untold),
+			len(g.Wires),
+			len(d.Symbols),
+			len(g.Symbols),
+		)
 	}
 	return out
 }
@@ -160,8 +185,9 @@ func atPort(s *diagram.Placed, at diagram.Point, name string) bool {
 	return false
 }
 
-// In random circuits no symbol lies on another, no words on words, no wire goes through a symbol, through words, or on another wire,
-// and each comes to its own ports: measured on the drawing, which the test reads as rectangles and knows nothing else of. The same
+// In random circuits no symbol lies on another, no words on words, no wire goes through a symbol, through words, or
+// on another wire, and each comes to its own ports: measured on the drawing, which the test reads as rectangles and
+// knows nothing else of. The same
 // graph gives the same drawing.
 func TestNothingLiesOnAnother(t *testing.T) {
 	for seed := range *graphs {
@@ -169,8 +195,14 @@ func TestNothingLiesOnAnother(t *testing.T) {
 		g := random(r, 1+r.IntN(40))
 		d, untold := diagram.Layout(g, wide)
 		if all := faults(g, &d, untold); len(all) > 0 {
-			t.Errorf("circuit %d of %d symbols and %d wires: %d faults, %s", seed, len(g.Symbols), len(g.Wires), len(all),
-				strings.Join(all[:min(4, len(all))], "; "))
+			t.Errorf(
+				"circuit %d of %d symbols and %d wires: %d faults, %s",
+				seed,
+				len(g.Symbols),
+				len(g.Wires),
+				len(all),
+				strings.Join(all[:min(4, len(all))], "; "),
+			)
 		}
 		again, _ := diagram.Layout(g, wide)
 		if !reflect.DeepEqual(d, again) {
@@ -179,13 +211,22 @@ func TestNothingLiesOnAnother(t *testing.T) {
 	}
 }
 
-// By hand: a battery, a fuse and a lamp stand in a row, their wires level; a relay that the same fuse feeds stands below, without
+// By hand: a battery, a fuse and a lamp stand in a row, their wires level; a relay that the same fuse feeds stands
+// below, without
 // a crossing. Nothing at all is nothing.
 func TestARowIsARow(t *testing.T) {
 	g := &diagram.Graph{Symbols: []diagram.Symbol{{ID: "battery", Kind: diagram.Box, Title: "battery", Place: -1},
 		{ID: "F5", Kind: diagram.Fuse, Title: "F5"}, {ID: "lamp", Kind: diagram.Box, Title: "lamp", Place: 1}},
-		Wires: []diagram.Wire{{ID: "1", From: diagram.End{Symbol: "battery"}, To: diagram.End{Symbol: "F5"}, Above: "RD 6"},
-			{ID: "2", From: diagram.End{Symbol: "F5"}, To: diagram.End{Symbol: "lamp"}, Above: "RD-YE 2.5", Below: "240 mm"}}}
+		Wires: []diagram.Wire{
+			{ID: "1", From: diagram.End{Symbol: "battery"}, To: diagram.End{Symbol: "F5"}, Above: "RD 6"},
+			{
+				ID:    "2",
+				From:  diagram.End{Symbol: "F5"},
+				To:    diagram.End{Symbol: "lamp"},
+				Above: "RD-YE 2.5",
+				Below: "240 mm",
+			},
+		}}
 	d, _ := diagram.Layout(g, wide)
 	for _, r := range d.Runs {
 		if len(r.Points) != 2 || r.Points[0].X >= r.Points[1].X {
@@ -206,7 +247,15 @@ func TestHugeCircuitsAreDrawn(t *testing.T) {
 	for i := range 500 {
 		id := fmt.Sprint("d", i)
 		g.Symbols = append(g.Symbols, diagram.Symbol{ID: id, Kind: diagram.Box, Title: id, Place: 1})
-		g.Wires = append(g.Wires, diagram.Wire{ID: fmt.Sprint(i), From: diagram.End{Symbol: "S1"}, To: diagram.End{Symbol: id}, Above: "RD"})
+		g.Wires = append(
+			g.Wires,
+			diagram.Wire{
+				ID:    fmt.Sprint(i),
+				From:  diagram.End{Symbol: "S1"},
+				To:    diagram.End{Symbol: id},
+				Above: "RD",
+			},
+		)
 	}
 	g.Symbols[7].Title = strings.Repeat("W", 5000)
 	d, untold := diagram.Layout(g, wide)

@@ -38,7 +38,8 @@ type layered struct {
 	turned  []bool // wires that run from right to left
 }
 
-// rank puts symbols into columns: as far left as their wires let them, sources first, what ends it all last. Wires that
+// rank puts symbols into columns: as far left as their wires let them, sources first, what ends it all last. Wires
+// that
 // would run back are turned.
 func (l *layered) rank() {
 	n := len(l.g.Symbols)
@@ -110,7 +111,8 @@ func (l *layered) rank() {
 	l.settle(order, heads, last)
 }
 
-// settle pulls what nothing feeds to the right, beside what it feeds, but for sources; and puts what ends it all into the last
+// settle pulls what nothing feeds to the right, beside what it feeds, but for sources; and puts what ends it all into
+// the last
 // column.
 func (l *layered) settle(order []int, heads [][]int, last int) {
 	fed := make([]bool, len(heads))
@@ -133,7 +135,8 @@ func (l *layered) settle(order []int, heads [][]int, last int) {
 	}
 }
 
-// thread cuts wires into hops between neighbouring columns, each with a place of its own in the columns that it passes. A wire
+// thread cuts wires into hops between neighbouring columns, each with a place of its own in the columns that it
+// passes. A wire
 // whose ends are in one column, or in one symbol, is not drawn as a line: it is left to the words.
 func (l *layered) thread() {
 	for i := range l.g.Wires {
@@ -181,7 +184,8 @@ func (l *layered) hop(wire, from, to int, first, last bool) {
 // sweeps is how often the columns are gone through.
 const sweeps = 12
 
-// order puts the nodes of each column into an order with few crossings: by the median of their neighbours, to the right and back,
+// order puts the nodes of each column into an order with few crossings: by the median of their neighbours, to the
+// right and back,
 // then by exchanging neighbours where that helps; the best that was seen is kept.
 func (l *layered) order() {
 	best, least := l.state(), l.crossed()

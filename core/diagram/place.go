@@ -5,10 +5,16 @@ import (
 	"slices"
 )
 
-// Layout lays a graph out. Symbols that no wire comes to stand in the first column. Wires from a symbol to itself are not drawn as
+// Layout lays a graph out. Symbols that no wire comes to stand in the first column. Wires from a symbol to itself are
+// not drawn as
 // lines; they come back as untold, for the words beside the drawing.
 func Layout(g *Graph, measure Measure) (d Drawing, untold []string) {
-	l := &layered{g: g, measure: measure, number: make(map[string]int, len(g.Symbols)), nodes: make([]node, len(g.Symbols))}
+	l := &layered{
+		g:       g,
+		measure: measure,
+		number:  make(map[string]int, len(g.Symbols)),
+		nodes:   make([]node, len(g.Symbols)),
+	}
 	for i := range g.Symbols {
 		l.number[g.Symbols[i].ID] = i
 		l.nodes[i].symbol = i
@@ -142,7 +148,8 @@ func (l *layered) below(i int) float64 {
 	return gap
 }
 
-// pull moves the nodes of a column to where their wires would be level, by what is at their left, at their right, or both; where
+// pull moves the nodes of a column to where their wires would be level, by what is at their left, at their right, or
+// both; where
 // that would put one on another they share the way (pool adjacent violators: isotonic regression).
 func (l *layered) pull(column int, left, both bool) {
 	type block struct {
@@ -260,7 +267,10 @@ func (l *layered) symbols(d *Drawing, edge [][2]float64) {
 			at := Point{p.X + n.wide, n.y + n.port(k)}
 			p.Ports = append(p.Ports, PlacedPort{name, true, at})
 			if wide := l.measure(name, Small, false); name != "" {
-				d.Texts = append(d.Texts, Text{Words: name, X: at.X - pad/2 - wide, Y: at.Y + 0.7, Size: Small, Wide: wide})
+				d.Texts = append(
+					d.Texts,
+					Text{Words: name, X: at.X - pad/2 - wide, Y: at.Y + 0.7, Size: Small, Wide: wide},
+				)
 			}
 		}
 		for _, t := range n.lines {
@@ -322,8 +332,11 @@ func (l *layered) runs(d *Drawing, edge [][2]float64, bends [][]Point) {
 // label puts a wire's words above and below its level.
 func (l *layered) label(d *Drawing, w *Wire, at Point) {
 	if w.Above != "" {
-		d.Texts = append(d.Texts, Text{Words: w.Above, X: at.X, Y: at.Y - 1.1, Size: Letter, Wide: l.measure(w.Above, Letter, true),
-			Bold: true})
+		d.Texts = append(
+			d.Texts,
+			Text{Words: w.Above, X: at.X, Y: at.Y - 1.1, Size: Letter, Wide: l.measure(w.Above, Letter, true),
+				Bold: true},
+		)
 	}
 	if w.Below != "" {
 		d.Texts = append(d.Texts, Text{Words: w.Below, X: at.X, Y: at.Y + 0.9 + Small*0.8, Size: Small,

@@ -16,9 +16,15 @@ func own() feed.Block {
 	return feed.Block{ID: "FB",
 		Groups: []feed.FeedGroup{{Name: "battery", From: "battery +", Fused: true}, {Name: "ignition", From: "IG"},
 			{Name: "main", Relay: "R1"}},
-		Slots: []feed.BlockSlot{{Name: "1", Group: "battery"}, {Name: "2", Group: "ignition"}, {Name: "3", Group: "main"},
-			{Name: "4", Group: "main"}},
-		Relays: []feed.BlockRelay{{Name: "R1", From: "battery", Plus: "ignition", Minus: "body", Suppressed: feed.ByDiode}}}
+		Slots: []feed.BlockSlot{
+			{Name: "1", Group: "battery"},
+			{Name: "2", Group: "ignition"},
+			{Name: "3", Group: "main"},
+			{Name: "4", Group: "main"},
+		},
+		Relays: []feed.BlockRelay{
+			{Name: "R1", From: "battery", Plus: "ignition", Minus: "body", Suppressed: feed.ByDiode},
+		}}
 }
 
 func TestWhatABlockCannotBe(t *testing.T) {
@@ -63,7 +69,13 @@ func TestGroupsOfTheTrade(t *testing.T) {
 	for _, text := range texts {
 		wants = append(wants, feed.Want{Reading: signal.Read(text), Text: text})
 	}
-	known := feed.Known{Plus: "battery +", Ignition: "F-8", Ground: "body ground", MainControl: "A-3", PumpControl: "E-3"}
+	known := feed.Known{
+		Plus:        "battery +",
+		Ignition:    "F-8",
+		Ground:      "body ground",
+		MainControl: "A-3",
+		PumpControl: "E-3",
+	}
 	b, at := feed.Propose("FB", wants, known, false)
 	if err := b.Check(); err != nil {
 		t.Fatal(err)
@@ -148,8 +160,13 @@ func TestABlockInAVehicle(t *testing.T) {
 	for i, p := range feed.Positions() {
 		on := p.Key == network.Run || p.Key == network.Crank
 		if r.Works(r.States[i], "heater") != on || r.Works(r.States[i], "FB R1") != on {
-			t.Errorf("%s: the heater works %v, its relay %v", p.Name, r.Works(r.States[i], "heater"), r.Works(r.States[i],
-				"FB R1"))
+			t.Errorf(
+				"%s: the heater works %v, its relay %v",
+				p.Name,
+				r.Works(r.States[i], "heater"),
+				r.Works(r.States[i],
+					"FB R1"),
+			)
 		}
 	}
 	got := map[string]feed.Protected{}
@@ -160,11 +177,22 @@ func TestABlockInAVehicle(t *testing.T) {
 	// four fifths of 15 A, so 20 A; 3 A make 3.3 A: 5 A; both with the coil 17 A: 25 A. A spare slot has none.
 	for fuse, want := range map[string]float64{"FB3": 20, "FB4": 5, "FB main battery": 25, "FB1": 0} {
 		if p := got[fuse]; p.Rating != want || !p.Reckoned {
-			t.Errorf("%s: %g A reckoned %v, want %g (load %.3g, may %.3g, %s)", fuse, p.Rating, p.Reckoned, want, p.Load,
-				p.Carries, p.Why)
+			t.Errorf(
+				"%s: %g A reckoned %v, want %g (load %.3g, may %.3g, %s)",
+				fuse,
+				p.Rating,
+				p.Reckoned,
+				want,
+				p.Load,
+				p.Carries,
+				p.Why,
+			)
 		}
 	}
-	lid := r.Lid(&b, func(cavity string) string { return map[string]string{"3": "heater", "4": "second heater"}[cavity] })
+	lid := r.Lid(
+		&b,
+		func(cavity string) string { return map[string]string{"3": "heater", "4": "second heater"}[cavity] },
+	)
 	if text := fmt.Sprint(lid); !strings.Contains(text, "{3 20 A heater false}") || !strings.Contains(text,
 		"{1  spare false}") ||
 		!strings.Contains(text, "{R1 30 A") || !strings.Contains(text, "through R1") {
@@ -209,7 +237,8 @@ func TestAFuseThatIsChanged(t *testing.T) {
 	}
 }
 
-// A block holds the fuses of its slots and the main fuses of its groups, and no fuse of the vehicle whose name only begins
+// A block holds the fuses of its slots and the main fuses of its groups, and no fuse of the vehicle whose name only
+// begins
 // alike.
 func TestABlockHoldsItsOwnFuses(t *testing.T) {
 	b := feed.Block{ID: "FB", Groups: []feed.FeedGroup{{Name: "battery", Fused: true}, {Name: "ignition"}},

@@ -36,8 +36,13 @@ type Position struct {
 
 // Positions lists those in which the network is asked.
 func Positions() []Position {
-	return []Position{{network.Off, "off", false}, {network.Accessory, "accessory", false}, {network.Run, "run", false},
-		{network.Crank, "crank", false}, {network.Run, "running", true}}
+	return []Position{
+		{network.Off, "off", false},
+		{network.Accessory, "accessory", false},
+		{network.Run, "run", false},
+		{network.Crank, "crank", false},
+		{network.Run, "running", true},
+	}
 }
 
 // Result is what the network says.
@@ -156,7 +161,8 @@ func Worst(drawn *network.Drawn, facts *Facts) ([]float64, error) {
 	return out, nil
 }
 
-// Carries gives the most A that lasts in any of the elements named, wires and contacts, 0 where there is none of them.
+// Carries gives the most A that lasts in any of the elements named, wires and contacts, 0 where there is none of
+// them.
 func (r *Result) Carries(elements ...string) float64 {
 	most := 0.0
 	for _, name := range elements {
@@ -236,7 +242,8 @@ func (r *Result) source(i int32) bool {
 // inner says whether a node is inside of a unit.
 func (r *Result) inner(head int32) bool { return r.Drawn.Inner[network.Node(head)] }
 
-// cranks says whether an element carries the starter's current, and so is exempt from protection: nearly all of it, in
+// cranks says whether an element carries the starter's current, and so is exempt from protection: nearly all of it,
+// in
 // crank.
 func (r *Result) cranks(i int32) bool {
 	s, sum := r.turning(), 0.0
@@ -278,8 +285,9 @@ func (r *Result) connect() {
 	}
 }
 
-// beyond walks from a node through what hands current on, whether it is open or closed, up to fuses, sources and loads,
-// and to the battery's negative terminal, and gives the nodes that it comes to. Visit is called for each element once,
+// beyond walks from a node through what hands current on, whether it is open or closed, up to fuses, sources and
+// loads, and to the battery's negative terminal, and gives the nodes that it comes to. Visit is called for each
+// element once,
 // with the mm of wire up to its far end.
 func (r *Result) beyond(from network.Node, not int32, visit func(i int32,
 	mm float64) (on bool)) (nodes map[int32]bool) {

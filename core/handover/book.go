@@ -32,7 +32,8 @@ func (p *Page) Title() string {
 // Paper is the room that a page has for a drawing, mm.
 type Paper struct{ Wide, High float64 }
 
-// Pages draws the book: the groups in their order, each on as many pages as it takes for its drawings to fit. A circuit stays on
+// Pages draws the book: the groups in their order, each on as many pages as it takes for its drawings to fit. A
+// circuit stays on
 // one page where it fits there; a larger one goes on on the next, its symbols drawn again and told so.
 func Pages(in Input, paper Paper, measure diagram.Measure) []Page {
 	b := bind(in)
@@ -74,8 +75,14 @@ func Pages(in Input, paper Paper, measure diagram.Measure) []Page {
 // mostLines bounds the lengths of a page: their table has to have room too.
 const mostLines = 22
 
-// fill takes as many circuits as a page holds, at least one; of one that a page cannot hold it takes a part, and gives the rest.
-func (b *binder) fill(circuits [][]int, paper Paper, measure diagram.Measure, depth map[string]int) (page Page, took int, rest []int) {
+// fill takes as many circuits as a page holds, at least one; of one that a page cannot hold it takes a part, and
+// gives the rest.
+func (b *binder) fill(
+	circuits [][]int,
+	paper Paper,
+	measure diagram.Measure,
+	depth map[string]int,
+) (page Page, took int, rest []int) {
 	fits := func(lengths []int) (Page, bool) {
 		p := b.draw(lengths, measure, depth)
 		return p, p.Drawing.Wide <= paper.Wide && p.Drawing.High <= paper.High && len(lengths) <= mostLines
@@ -129,17 +136,33 @@ func (b *binder) draw(lengths []int, measure diagram.Measure, depth map[string]i
 			place = -1
 		}
 		there[e.Symbol] = len(g.Symbols)
-		g.Symbols = append(g.Symbols, diagram.Symbol{ID: e.Symbol, Kind: s.kind, Title: clip(s.title, 44), Under: clipAll(s.under), Place: place})
+		g.Symbols = append(
+			g.Symbols,
+			diagram.Symbol{
+				ID:    e.Symbol,
+				Kind:  s.kind,
+				Title: clip(s.title, 44),
+				Under: clipAll(s.under),
+				Place: place,
+			},
+		)
 	}
 	for _, i := range lengths {
 		l := &b.all[i]
 		from, to := l.Ends[0], l.Ends[1]
-		if d := cmp.Compare(depth[from.Symbol], depth[to.Symbol]); d > 0 || d == 0 && finding.Natural(from.Symbol, to.Symbol) > 0 {
+		if d := cmp.Compare(depth[from.Symbol], depth[to.Symbol]); d > 0 ||
+			d == 0 && finding.Natural(from.Symbol, to.Symbol) > 0 {
 			from, to = to, from
 		}
 		put(&from)
 		put(&to)
-		w := diagram.Wire{ID: l.Name, From: b.port(from), To: b.port(to), Above: clip(l.Text(), 26), Dotted: l.Planned}
+		w := diagram.Wire{
+			ID:     l.Name,
+			From:   b.port(from),
+			To:     b.port(to),
+			Above:  clip(l.Text(), 26),
+			Dotted: l.Planned,
+		}
 		below := []string{}
 		if l.Circuit != "" {
 			below = append(below, l.Circuit)
@@ -161,7 +184,8 @@ func (b *binder) draw(lengths []int, measure diagram.Measure, depth map[string]i
 		}
 	}
 	for id, at := range there { // what has more wires elsewhere says so
-		if more := b.wiresAt(id) - here[id]; more > 0 && b.symbols[id].kind != stub && (b.symbols[id].kind == splice || b.symbols[id].kind == joint) {
+		if more := b.wiresAt(id) - here[id]; more > 0 && b.symbols[id].kind != stub &&
+			(b.symbols[id].kind == splice || b.symbols[id].kind == joint) {
 			g.Symbols[at].Under = append(g.Symbols[at].Under, fmt.Sprintf("%d more wires", more))
 		}
 	}
@@ -170,7 +194,8 @@ func (b *binder) draw(lengths []int, measure diagram.Measure, depth map[string]i
 	return page
 }
 
-// through has current go through plugs, splices and joints: where every wire of one comes in, or every one goes out, the one that
+// through has current go through plugs, splices and joints: where every wire of one comes in, or every one goes out,
+// the one that
 // leads farthest from what feeds is turned.
 func (b *binder) through(g *diagram.Graph, depth map[string]int) {
 	for range 2 {
@@ -196,7 +221,11 @@ func (b *binder) through(g *diagram.Graph, depth map[string]int) {
 				} else {
 					out++
 				}
-				if pick < 0 || cmp.Or(cmp.Compare(depth[far(w)], depth[far(&g.Wires[pick])]), finding.Natural(far(w), far(&g.Wires[pick]))) > 0 {
+				if pick < 0 ||
+					cmp.Or(
+						cmp.Compare(depth[far(w)], depth[far(&g.Wires[pick])]),
+						finding.Natural(far(w), far(&g.Wires[pick])),
+					) > 0 {
 					pick = k
 				}
 			}
@@ -206,8 +235,9 @@ func (b *binder) through(g *diagram.Graph, depth map[string]int) {
 			if out > 0 { // nothing feeds it: what is nearest to a source does
 				for k := range g.Wires {
 					w := &g.Wires[k]
-					if w.From.Symbol == id && w.To.Symbol != id && cmp.Or(cmp.Compare(depth[far(w)], depth[far(&g.Wires[pick])]),
-						finding.Natural(far(w), far(&g.Wires[pick]))) < 0 {
+					if w.From.Symbol == id && w.To.Symbol != id &&
+						cmp.Or(cmp.Compare(depth[far(w)], depth[far(&g.Wires[pick])]),
+							finding.Natural(far(w), far(&g.Wires[pick]))) < 0 {
 						pick = k
 					}
 				}

@@ -26,7 +26,8 @@ type State struct {
 // within is how many mm two lengths may differ by and are the same.
 const within = 1.0
 
-// Compare lists what differs: wires that came and went, their ends, colours, sizes and lengths, settings, decisions. In the order
+// Compare lists what differs: wires that came and went, their ends, colours, sizes and lengths, settings, decisions.
+// In the order
 // of kinds, then of names.
 func Compare(was, is *State) []Difference {
 	out := []Difference{}

@@ -58,22 +58,43 @@ type group struct {
 // groups are gone through in this order: the first that a circuit fits is its own.
 var groups = []group{
 	{"Battery and cables", []string{"battery cable", "battery +", "main fuse", "winch"}, nil},
-	{"Starting", []string{"starter", "start relay", "start wire", "clutch switch", "neutral"}, []signal.Role{signal.Start}},
+	{
+		"Starting",
+		[]string{"starter", "start relay", "start wire", "clutch switch", "neutral"},
+		[]signal.Role{signal.Start},
+	},
 	{"Charging", []string{"alternator", "charge"}, nil},
 	{"Fuel pump", []string{"fuel pump", "pump relay", "inertia"}, nil},
 	{"Injectors", []string{"injector"}, nil},
-	{"Ignition coils", []string{"ignition coil", "coil 1", "coil 2", "coil 3", "coil 4", "distributor", "ballast"}, []signal.Role{signal.CoilDriver}},
+	{
+		"Ignition coils",
+		[]string{"ignition coil", "coil 1", "coil 2", "coil 3", "coil 4", "distributor", "ballast"},
+		[]signal.Role{signal.CoilDriver},
+	},
 	{"Data bus and diagnosis", []string{"bus", "diagnos", "k line", "can high", "can low"}, nil},
-	{"Fans, compressor, valves and pumps", []string{"fan", "compressor", "valve", "intercooler", "clutch", "pump", "horn"}, nil},
-	{"Gauges and warning", []string{"gauge", "tacho", "speedo", "sender", "instrument", "warning", "check-engine"}, nil},
+	{
+		"Fans, compressor, valves and pumps",
+		[]string{"fan", "compressor", "valve", "intercooler", "clutch", "pump", "horn"},
+		nil,
+	},
+	{
+		"Gauges and warning",
+		[]string{"gauge", "tacho", "speedo", "sender", "instrument", "warning", "check-engine"},
+		nil,
+	},
 	{"Lamps", []string{"lamp", "beacon", "light", "beam", "indicator"}, nil},
-	{"Sensors", []string{"sensor", "throttle", "pedal", "knock", "switch", "shield", "airflow"}, []signal.Role{signal.SensorGround,
-		signal.SensorSupply, signal.Reference5V}},
+	{
+		"Sensors",
+		[]string{"sensor", "throttle", "pedal", "knock", "switch", "shield", "airflow"},
+		[]signal.Role{signal.SensorGround,
+			signal.SensorSupply, signal.Reference5V},
+	},
 	{"Feeds", []string{"feed", "ignition", "battery", "relay"}, []signal.Role{signal.Battery, signal.Ignition}},
 	{"Grounds", []string{"ground", "earth"}, []signal.Role{signal.Ground}},
 }
 
-// group gives every length its circuit, what wires, splices, joints and in-line pairs join, and each circuit its group.
+// group gives every length its circuit, what wires, splices, joints and in-line pairs join, and each circuit its
+// group.
 func (b *binder) group() {
 	set := map[string]string{}
 	var find func(s string) string
@@ -118,7 +139,8 @@ func (b *binder) group() {
 	}
 }
 
-// titleOf gives the group of a circuit: by what it is for, then by the roles of its wires. One that ends at a ground point is a
+// titleOf gives the group of a circuit: by what it is for, then by the roles of its wires. One that ends at a ground
+// point is a
 // ground, whatever hangs on it.
 func (b *binder) titleOf(lengths []int) string {
 	var words []string
@@ -166,7 +188,8 @@ func hasWord(text, word string) bool {
 
 func letter(c byte) bool { return c >= 'a' && c <= 'z' || c >= '0' && c <= '9' }
 
-// depths gives how far each symbol is from what feeds it, through wires and whatever they come to: from which to which a wire is
+// depths gives how far each symbol is from what feeds it, through wires and whatever they come to: from which to
+// which a wire is
 // drawn follows from that.
 func (b *binder) depths() map[string]int {
 	next := map[string][]string{}
@@ -201,7 +224,10 @@ func (b *binder) depths() map[string]int {
 				push(s, depth[queue[k]]+1)
 			}
 		}
-		rest := slices.IndexFunc(names, func(id string) bool { _, seen := depth[id]; return !seen && b.symbols[id].kind != ground })
+		rest := slices.IndexFunc(
+			names,
+			func(id string) bool { _, seen := depth[id]; return !seen && b.symbols[id].kind != ground },
+		)
 		if rest < 0 {
 			break
 		}

@@ -1,8 +1,10 @@
-// Package handover makes what a person keeps, gives away and bills from the plan: the book with one drawn diagram per group of
+// Package handover makes what a person keeps, gives away and bills from the plan: the book with one drawn diagram per
+// group of
 // circuits, its indexes, the lists that must end at zero, and where a job stands.
 //
-// A book is made from the harness as it is built; what is not done yet is in it as planned, and said so. Every wire is on one
-// page of it and no other: Book parts the wires into groups by what their circuits are for, and each group into pages that a
+// A book is made from the harness as it is built; what is not done yet is in it as planned, and said so. Every wire
+// is on one page of it and no other: Book parts the wires into groups by what their circuits are for, and each group
+// into pages that a
 // sheet of paper holds. How a page is drawn is for core/diagram.
 package handover
 
@@ -96,7 +98,8 @@ type binder struct {
 	symbols map[string]symbol
 }
 
-// Lengths lists every length of wire of the harness, and every cable of the lists, with where its ends are. In the order of
+// Lengths lists every length of wire of the harness, and every cable of the lists, with where its ends are. In the
+// order of
 // their names.
 func Lengths(in Input) []Length {
 	b := bind(in)
@@ -104,8 +107,15 @@ func Lengths(in Input) []Length {
 }
 
 func bind(in Input) *binder {
-	b := &binder{in: in, halves: map[string]*harness.Half{}, devices: map[string]*harness.Device{}, factory: map[string]bool{},
-		slots: map[string]*network.Slot{}, relays: map[string]*network.Coiled{}, symbols: map[string]symbol{}}
+	b := &binder{
+		in:      in,
+		halves:  map[string]*harness.Half{},
+		devices: map[string]*harness.Device{},
+		factory: map[string]bool{},
+		slots:   map[string]*network.Slot{},
+		relays:  map[string]*network.Coiled{},
+		symbols: map[string]symbol{},
+	}
 	for i := range in.Connectors {
 		b.halves[in.Connectors[i].ID] = &in.Connectors[i]
 	}
@@ -139,7 +149,11 @@ func bind(in Input) *binder {
 		b.all = append(b.all, l)
 	}
 	for _, c := range in.Inside.Cables {
-		l := Length{Name: c.Name, Cable: true, Wire: Wire{ID: c.Name, Square: size.Section(c.Square), Mm: c.Length, Function: "cable"}}
+		l := Length{
+			Name:  c.Name,
+			Cable: true,
+			Wire:  Wire{ID: c.Name, Square: size.Section(c.Square), Mm: c.Length, Function: "cable"},
+		}
 		l.Ends = [2]End{b.at(c.From), b.at(c.To)}
 		b.all = append(b.all, l)
 	}
@@ -224,7 +238,11 @@ func (b *binder) at(text string) End {
 	id := "point " + text
 	kind := box
 	switch low := strings.ToLower(text); {
-	case strings.Contains(low, "battery −"), low == "body", low == "frame", strings.Contains(low, "ground"), strings.Contains(low, "block"):
+	case strings.Contains(low, "battery −"),
+		low == "body",
+		low == "frame",
+		strings.Contains(low, "ground"),
+		strings.Contains(low, "block"):
 		kind = ground
 	case b.devices[text] != nil && b.devices[text].Kind == harness.Grounds:
 		kind = ground

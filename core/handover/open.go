@@ -54,7 +54,8 @@ func (l *Left) Check() error {
 	return nil
 }
 
-// Loan is something temporary or borrowed: a jumper, a ground, a part that goes back, work that was put off. It is open until it is
+// Loan is something temporary or borrowed: a jumper, a ground, a part that goes back, work that was put off. It is
+// open until it is
 // gone.
 type Loan struct {
 	ID    string   `json:"id"`
@@ -94,8 +95,11 @@ func (l *Loan) Check() error {
 
 // Loans makes the lists of what is temporary, borrowed and put off.
 func Loans(all []Loan) []DueList {
-	out := []DueList{{ID: "temporary", Title: "Temporary grounds and jumpers"}, {ID: "borrowed", Title: "Borrowed, to be returned"},
-		{ID: "deferred", Title: "Put off"}}
+	out := []DueList{
+		{ID: "temporary", Title: "Temporary grounds and jumpers"},
+		{ID: "borrowed", Title: "Borrowed, to be returned"},
+		{ID: "deferred", Title: "Put off"},
+	}
 	for i := range all {
 		l := &all[i]
 		k := slices.Index(LoanKinds(), l.Kind)

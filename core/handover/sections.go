@@ -21,7 +21,8 @@ type Section struct {
 	Empty string // what stands there where there are no rows
 }
 
-// Sections gives the book's indexes of what is in the harness: wires, splices and joints, plugs with every cavity, ground points,
+// Sections gives the book's indexes of what is in the harness: wires, splices and joints, plugs with every cavity,
+// ground points,
 // fuses and relays, ends that end in nothing. Number gives the number of the page that a drawing is on.
 func Sections(in Input, pages []Page, number func(page int) int) []Section {
 	b := bind(in)
@@ -35,8 +36,24 @@ func Sections(in Input, pages []Page, number func(page int) int) []Section {
 }
 
 func (b *binder) wires(on map[string]int) Section {
-	s := Section{Title: "Wires", Head: []string{"wire", "colour", "mm²", "circuit", "function", "from", "to", "mm", "extended", "state", "page"},
-		Share: []float64{11, 8, 5, 7, 26, 12, 12, 6, 8, 7, 5}, Empty: "There is no wire."}
+	s := Section{
+		Title: "Wires",
+		Head: []string{
+			"wire",
+			"colour",
+			"mm²",
+			"circuit",
+			"function",
+			"from",
+			"to",
+			"mm",
+			"extended",
+			"state",
+			"page",
+		},
+		Share: []float64{11, 8, 5, 7, 26, 12, 12, 6, 8, 7, 5},
+		Empty: "There is no wire.",
+	}
 	for i := range b.all {
 		l := &b.all[i]
 		state := "as built"
@@ -50,8 +67,22 @@ func (b *binder) wires(on map[string]int) Section {
 		if l.Square > 0 {
 			square = strings.TrimSuffix(l.Square.String(), " mm²")
 		}
-		s.Rows = append(s.Rows, []string{l.Name, l.Colour.String(), square, l.Circuit, l.Function, l.Ends[0].At, l.Ends[1].At, mm, l.Extended,
-			state, strconv.Itoa(on[l.Name])})
+		s.Rows = append(
+			s.Rows,
+			[]string{
+				l.Name,
+				l.Colour.String(),
+				square,
+				l.Circuit,
+				l.Function,
+				l.Ends[0].At,
+				l.Ends[1].At,
+				mm,
+				l.Extended,
+				state,
+				strconv.Itoa(on[l.Name]),
+			},
+		)
 	}
 	return s
 }
@@ -65,14 +96,21 @@ func (b *binder) joined(on map[string]int) Section {
 			what = "splice, as found"
 		}
 		wires, pages := b.met(id, on)
-		s.Rows = append(s.Rows, []string{b.symbols[id].title, what, strings.Join(b.symbols[id].under, " "), wires, pages})
+		s.Rows = append(
+			s.Rows,
+			[]string{b.symbols[id].title, what, strings.Join(b.symbols[id].under, " "), wires, pages},
+		)
 	}
 	return s
 }
 
 func (b *binder) grounds(on map[string]int) Section {
-	s := Section{Title: "Ground points", Head: []string{"point", "wires and cables", "pages"}, Share: []float64{20, 70, 10},
-		Empty: "Nobody has said where anything is grounded."}
+	s := Section{
+		Title: "Ground points",
+		Head:  []string{"point", "wires and cables", "pages"},
+		Share: []float64{20, 70, 10},
+		Empty: "Nobody has said where anything is grounded.",
+	}
 	for _, id := range b.named(ground) {
 		wires, pages := b.met(id, on)
 		s.Rows = append(s.Rows, []string{b.symbols[id].title, wires, pages})
@@ -111,8 +149,12 @@ func (b *binder) met(id string, on map[string]int) (wires, pages string) {
 
 // plugs lists every cavity of every connector with what is in it.
 func (b *binder) plugs(on map[string]int) Section {
-	s := Section{Title: "Plugs, cavity by cavity", Head: []string{"cavity", "at", "wire", "colour", "mm²", "circuit", "function", "page"},
-		Share: []float64{9, 16, 14, 10, 6, 9, 34, 6}, Empty: "There is no plug."}
+	s := Section{
+		Title: "Plugs, cavity by cavity",
+		Head:  []string{"cavity", "at", "wire", "colour", "mm²", "circuit", "function", "page"},
+		Share: []float64{9, 16, 14, 10, 6, 9, 34, 6},
+		Empty: "There is no plug.",
+	}
 	of := map[harness.Ref][]*Length{}
 	for i := range b.all {
 		for end := range b.all[i].Ends {
@@ -141,7 +183,19 @@ func (b *binder) plugs(on map[string]int) Section {
 				if l.Square > 0 {
 					square = strings.TrimSuffix(l.Square.String(), " mm²")
 				}
-				s.Rows = append(s.Rows, []string{at.String(), where, l.Name, l.Colour.String(), square, l.Circuit, l.Function, strconv.Itoa(on[l.Name])})
+				s.Rows = append(
+					s.Rows,
+					[]string{
+						at.String(),
+						where,
+						l.Name,
+						l.Colour.String(),
+						square,
+						l.Circuit,
+						l.Function,
+						strconv.Itoa(on[l.Name]),
+					},
+				)
 			}
 		}
 	}
@@ -155,21 +209,31 @@ func (b *binder) fuses(on map[string]int) Section {
 	for i := range b.in.Inside.Slots {
 		x := &b.in.Inside.Slots[i]
 		wires, pages := b.met("fuse "+x.Name, on)
-		s.Rows = append(s.Rows, []string{x.Name, strconv.FormatFloat(x.Rating, 'g', 4, 64), x.In, x.Out, wires, pages})
+		s.Rows = append(
+			s.Rows,
+			[]string{x.Name, strconv.FormatFloat(x.Rating, 'g', 4, 64), x.In, x.Out, wires, pages},
+		)
 	}
 	for i := range b.in.Inside.Relays {
 		r := &b.in.Inside.Relays[i]
 		wires, pages := b.met("relay "+r.Name, on)
 		s.Rows = append(s.Rows, []string{r.Name, "relay", fmt.Sprintf("86 %s, 85 %s", r.Coil[0], r.Coil[1]),
-			strings.TrimSuffix(fmt.Sprintf("30 %s, 87 %s, 87a %s", r.Common, r.Make, r.Break), ", 87a "), wires, pages})
+			strings.TrimSuffix(
+				fmt.Sprintf("30 %s, 87 %s, 87a %s", r.Common, r.Make, r.Break),
+				", 87a ",
+			), wires, pages})
 	}
 	return s
 }
 
 // ends lists what ends in nothing: stubs, capped and parked ends, ends that nobody has followed.
 func (b *binder) ends(on map[string]int) Section {
-	s := Section{Title: "Ends that end in nothing", Head: []string{"wire", "function", "how it ends", "its other end", "state", "page"},
-		Share: []float64{16, 30, 20, 18, 10, 6}, Empty: "No wire ends in nothing."}
+	s := Section{
+		Title: "Ends that end in nothing",
+		Head:  []string{"wire", "function", "how it ends", "its other end", "state", "page"},
+		Share: []float64{16, 30, 20, 18, 10, 6},
+		Empty: "No wire ends in nothing.",
+	}
 	for i := range b.all {
 		l := &b.all[i]
 		for end := range l.Ends {
@@ -180,7 +244,10 @@ func (b *binder) ends(on map[string]int) Section {
 			if l.Planned {
 				state = "planned"
 			}
-			s.Rows = append(s.Rows, []string{l.Name, l.Function, l.Ends[end].Dead, l.Ends[1-end].At, state, strconv.Itoa(on[l.Name])})
+			s.Rows = append(
+				s.Rows,
+				[]string{l.Name, l.Function, l.Ends[end].Dead, l.Ends[1-end].At, state, strconv.Itoa(on[l.Name])},
+			)
 		}
 	}
 	return s

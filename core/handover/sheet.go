@@ -1,6 +1,7 @@
 package handover
 
-// Sheet is a page or two for somebody else: the fitter, the programmer, the inspector, the second person, whoever goes to the yard.
+// Sheet is a page or two for somebody else: the fitter, the programmer, the inspector, the second person, whoever
+// goes to the yard.
 type Sheet struct {
 	ID    string      `json:"id"`
 	Title string      `json:"title"`

@@ -9,7 +9,8 @@ import (
 	"draxel/core/harness"
 )
 
-// Stickers lists the labels of some kinds, of one connector where that is given: wires at both ends and at each joint, cavities,
+// Stickers lists the labels of some kinds, of one connector where that is given: wires at both ends and at each
+// joint, cavities,
 // connectors, fuses, ground points. In the order in which hands go along.
 func Stickers(in Input, kinds []StickerKind, connector string) []Sticker {
 	b := bind(in)
@@ -27,7 +28,15 @@ func Stickers(in Input, kinds []StickerKind, connector string) []Sticker {
 			kind := b.symbols[e.Symbol].kind
 			switch {
 			case want(OnWire) && (e.Cavity.Connector != "" || kind == stub):
-				add(Sticker{OnWire, cutName(l.Name), strings.Trim(e.At+" → "+other.At, " →"), e.Cavity.Connector, l.Whole()})
+				add(
+					Sticker{
+						OnWire,
+						cutName(l.Name),
+						strings.Trim(e.At+" → "+other.At, " →"),
+						e.Cavity.Connector,
+						l.Whole(),
+					},
+				)
 			case want(OnJoint) && (kind == joint || kind == splice):
 				add(Sticker{OnJoint, cutName(l.Name), e.At, other.Cavity.Connector, l.Whole()})
 			}

@@ -83,11 +83,18 @@ func taken(d *network.Drawn, s *network.State, device string) float64 {
 	return sum
 }
 
-// A wire is as long and as thick as it is: 2 m of 1 mm² there and back, at 18.5 mΩ/m (ISO 6722-1, from memory), 2 mΩ a
+// A wire is as long and as thick as it is: 2 m of 1 mm² there and back, at 18.5 mΩ/m (ISO 6722-1, from memory), 2
+// mΩ a
 // contact, half a mΩ a crimp, before and behind a lamp of three filaments.
 func TestCopperByHand(t *testing.T) {
-	in := laid(parts, map[string]harness.Half{"R": {Device: "rear lamp"}, "F": {}, "B": {Device: "G"}},
-		"W1 F-1 R-1 Brake lamps, feed to the rear", "W2 R-4 B-1 Ground", "W3 F-2 R-2 Reverse lamp feed", "W4 F-3 R-3 Side lamps")
+	in := laid(
+		parts,
+		map[string]harness.Half{"R": {Device: "rear lamp"}, "F": {}, "B": {Device: "G"}},
+		"W1 F-1 R-1 Brake lamps, feed to the rear",
+		"W2 R-4 B-1 Ground",
+		"W3 F-2 R-2 Reverse lamp feed",
+		"W4 F-3 R-3 Side lamps",
+	)
 	in.Inside.Slots = []network.Slot{{Name: "1", In: "battery +", Out: "F-1", Rating: 10}}
 	in.Inside.Cables = []network.Cable{{Name: "strap", From: "G", To: "battery −", Ohms: 0.001}}
 	d, s := solved(t, in)
@@ -101,7 +108,9 @@ func TestCopperByHand(t *testing.T) {
 	amps := s.Amps(w1)
 	loss := s.Volts[0+mustFind(t, d,
 		"battery +")] - s.Across(d.Of["rear lamp"][0]) - math.Abs(amps)*0 // what is left of 12 V at the filament
-	want := math.Abs(amps) * (network.FuseOhms(10) + 2*(0.0185+2*network.JointOhms) + 3*network.ContactOhms + network.StudOhms + 0.001)
+	want := math.Abs(
+		amps,
+	) * (network.FuseOhms(10) + 2*(0.0185+2*network.JointOhms) + 3*network.ContactOhms + network.StudOhms + 0.001)
 	if math.Abs(amps) < 1.5 || math.Abs(loss-want) > 0.02 {
 		t.Errorf("at %.3f A %.4f V are lost, want %.4f", amps, loss, want)
 	}
@@ -124,9 +133,18 @@ func mustFind(t *testing.T, d *network.Drawn, name string) network.Node {
 func TestAUnitWithItsSensor(t *testing.T) {
 	halves := map[string]harness.Half{"U": {Device: "unit"}, "O": {Device: "oxygen sensor 1 front"},
 		"XA": {Mate: "XB"}, "XB": {Mate: "XA"}, "B": {Device: "G"}}
-	in := laid(parts, halves, "W1 F-1 S1 Ignition feed", "W2 S1 U-1 Ignition feed",
-		"W3 S1 XA-1 Oxygen sensor heater supply", "W4 XB-1 O-1 Oxygen sensor heater supply",
-		"W5 U-2 O-2 Oxygen sensor heater, bank 1 sensor 1, control", "W6 U-3 O-3 Oxygen sensor signal, bank 1 sensor 1", "W7 U-4 O-4 Oxygen sensor ground", "W8 U-5 B-1 Power ground")
+	in := laid(
+		parts,
+		halves,
+		"W1 F-1 S1 Ignition feed",
+		"W2 S1 U-1 Ignition feed",
+		"W3 S1 XA-1 Oxygen sensor heater supply",
+		"W4 XB-1 O-1 Oxygen sensor heater supply",
+		"W5 U-2 O-2 Oxygen sensor heater, bank 1 sensor 1, control",
+		"W6 U-3 O-3 Oxygen sensor signal, bank 1 sensor 1",
+		"W7 U-4 O-4 Oxygen sensor ground",
+		"W8 U-5 B-1 Power ground",
+	)
 	in.Inside.Slots = []network.Slot{{Name: "1", In: "battery +", Out: "F-1", Rating: 15}}
 	in.Inside.Cables = []network.Cable{{Name: "strap", From: "G", To: "battery −", Ohms: 0.001}}
 	d, s := solved(t, in, "U2")
@@ -144,7 +162,8 @@ func TestAUnitWithItsSensor(t *testing.T) {
 	}
 }
 
-// A coil that a unit only triggers takes its current from its feed to its ground; restraint is left alone; of what nobody
+// A coil that a unit only triggers takes its current from its feed to its ground; restraint is left alone; of what
+// nobody
 // knows nothing flows, and it is named; a length that nobody knows is assumed, and said.
 func TestWhatIsInsideOfOthers(t *testing.T) {
 	halves := map[string]harness.Half{"U": {Device: "unit"}, "C": {Device: "coil 1"}, "D": {Device: "box"},
@@ -183,7 +202,14 @@ func TestWhatIsInsideOfOthers(t *testing.T) {
 func TestWhichEndOfALoad(t *testing.T) {
 	devices := map[string]harness.Device{"horn": {}, "radio": {}}
 	halves := map[string]harness.Half{"H": {Device: "horn"}, "R": {Device: "radio"}}
-	in := laid(devices, halves, "W1 F-1 H-1 Horn feed", "W2 H-2 P-1 Horn switch", "W3 F-1 R-1 Radio feed", "W4 F-2 R-2 Radio feed, switched")
+	in := laid(
+		devices,
+		halves,
+		"W1 F-1 H-1 Horn feed",
+		"W2 H-2 P-1 Horn switch",
+		"W3 F-1 R-1 Radio feed",
+		"W4 F-2 R-2 Radio feed, switched",
+	)
 	in.Inside.Slots = []network.Slot{{Name: "1", In: "battery +", Out: "F-1", Rating: 15}}
 	d, s := solved(t, in)
 	if a := taken(d, s, "horn"); a > 1e-6 || len(d.Of["horn"]) != 1 {
@@ -194,7 +220,8 @@ func TestWhichEndOfALoad(t *testing.T) {
 	}
 }
 
-// A starter turns while its solenoid has pulled, and not because the key says so: with the start wire broken, or the clutch
+// A starter turns while its solenoid has pulled, and not because the key says so: with the start wire broken, or the
+// clutch
 // switch in its ground open, it stands. Without a solenoid that a wire comes to it turns in crank.
 func TestTheStarterTurnsByItsSolenoid(t *testing.T) {
 	turns := func(wired bool, key network.Key, faults ...network.Fault) bool {
@@ -203,9 +230,14 @@ func TestTheStarterTurnsByItsSolenoid(t *testing.T) {
 			lines = append(lines, "W1 F-1 M-1 Starter solenoid, start")
 		}
 		devices := map[string]harness.Device{"starter": {}, "rear lamp": {}}
-		in := laid(devices, map[string]harness.Half{"M": {Device: "starter"}, "F": {}, "R": {Device: "rear lamp"}}, lines...)
+		in := laid(
+			devices,
+			map[string]harness.Half{"M": {Device: "starter"}, "F": {}, "R": {Device: "rear lamp"}},
+			lines...)
 		in.Inside.Switches = []network.Contacts{{Name: "start", From: "battery +", To: "F-1", Key: network.Crank}}
-		in.Inside.Uses = []network.Use{{Name: "starter motor", Plus: "battery +", Minus: "battery −", Amps: 150, Starter: true}}
+		in.Inside.Uses = []network.Use{
+			{Name: "starter motor", Plus: "battery +", Minus: "battery −", Amps: 150, Starter: true},
+		}
 		in.Inside.Cables = []network.Cable{{Name: "strap", From: "engine block", To: "battery −", Ohms: 0.001}}
 		in.Inside.Sources = []network.Supply{{Name: network.BatteryName, Plus: "battery +", Volts: 12.6, Ohms: 0.006}}
 		d, err := network.Draw(in)

@@ -12,7 +12,11 @@ func (d *drawing) starters() {
 			if len(d.out.Of[id]) == 0 || !strings.Contains(strings.ToLower(id), "starter") {
 				continue
 			}
-			e.Gate = Gate{Relay: d.b.Relay(Relay{Name: id + " solenoid", Coil: d.out.Of[id][0], PullIn: pullVolts, DropOut: dropVolts})}
+			e.Gate = Gate{
+				Relay: d.b.Relay(
+					Relay{Name: id + " solenoid", Coil: d.out.Of[id][0], PullIn: pullVolts, DropOut: dropVolts},
+				),
+			}
 			d.out.Motors = append(d.out.Motors, d.load(name, e))
 			e.Name = name + " by another solenoid"
 		}

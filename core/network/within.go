@@ -25,8 +25,16 @@ func (d *drawing) inside() {
 			Ohms: FuseOhms(s.Rating), Limit: s.Rating})
 	}
 	for _, s := range in.Switches {
-		d.b.Add(Element{Name: s.Name, Kind: Switch, A: d.place(s.From), B: d.place(s.To), Ohms: cmp.Or(s.Ohms, SwitchOhms),
-			Gate: Gate{Key: s.Key, Switch: s.Switch}})
+		d.b.Add(
+			Element{
+				Name: s.Name,
+				Kind: Switch,
+				A:    d.place(s.From),
+				B:    d.place(s.To),
+				Ohms: cmp.Or(s.Ohms, SwitchOhms),
+				Gate: Gate{Key: s.Key, Switch: s.Switch},
+			},
+		)
 	}
 	for _, r := range in.Relays {
 		plus, minus := d.place(r.Coil[0]), d.place(r.Coil[1])
@@ -82,7 +90,8 @@ func running(only bool) int8 {
 	return 0
 }
 
-// place gives the node of a point, and notes that somebody has said what is there: the device of that cavity, if it is
+// place gives the node of a point, and notes that somebody has said what is there: the device of that cavity, if it
+// is
 // no hub, is not guessed at.
 func (d *drawing) place(text string) Node {
 	if at, ok := d.ref(text); ok {
@@ -110,7 +119,10 @@ func (d *drawing) devices() {
 			continue
 		}
 		if _, full := d.in.Harness.In(at); full {
-			pins[h.Device] = append(pins[h.Device], pin{at, d.out.roles[at].signal, d.out.roles[at].text, d.cavity(at)})
+			pins[h.Device] = append(
+				pins[h.Device],
+				pin{at, d.out.roles[at].signal, d.out.roles[at].text, d.cavity(at)},
+			)
 		}
 	}
 	for i := range d.in.Devices {
@@ -174,7 +186,8 @@ func (p *pin) side() side {
 // senseOhms is what a sensor draws of which only its supply is known: 5 mA of 5 V (common practice).
 const senseOhms = 1000
 
-// part draws a sensor, an actuator or a lamp: its body between the ends that are fed and those that are not, each pair
+// part draws a sensor, an actuator or a lamp: its body between the ends that are fed and those that are not, each
+// pair
 // by what its own wire says. It is false where nothing is known of it.
 func (d *drawing) part(dev *harness.Device, all []pin) bool {
 	for i := range all {

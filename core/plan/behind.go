@@ -8,7 +8,8 @@ import (
 	"draxel/core/work"
 )
 
-// after puts the steps that part wires behind every step that handles the same length, and before the covers that close
+// after puts the steps that part wires behind every step that handles the same length, and before the covers that
+// close
 // over them.
 func after(all []work.Step, parted *reach.Parted) []work.Step {
 	if len(parted.Steps) == 0 {

@@ -14,28 +14,58 @@ import (
 	"draxel/core/work"
 )
 
-// Book gives what the book is made from: the harness as it is wanted, which of it is so already, and what is known of its wires.
+// Book gives what the book is made from: the harness as it is wanted, which of it is so already, and what is known of
+// its wires.
 func (p *Plan) Book(f *Facts) handover.Input {
-	in := handover.Input{Harness: p.Wanted, Now: p.Past.Now, Connectors: f.Laid.Loom.Connectors, Devices: f.Laid.Loom.Devices,
-		Splices: f.Laid.Loom.Splices, Wires: map[string]handover.Wire{}, Joints: map[string]handover.Joint{}}
+	in := handover.Input{
+		Harness:    p.Wanted,
+		Now:        p.Past.Now,
+		Connectors: f.Laid.Loom.Connectors,
+		Devices:    f.Laid.Loom.Devices,
+		Splices:    f.Laid.Loom.Splices,
+		Wires:      map[string]handover.Wire{},
+		Joints:     map[string]handover.Joint{},
+	}
 	if f.Feed != nil {
 		in.Inside = f.Feed.Inside
 	}
 	for i := range f.Laid.Loom.Wires {
 		w := &f.Laid.Loom.Wires[i]
-		in.Wires[w.ID] = handover.Wire{ID: w.ID, Colour: w.Colour, Square: w.Size, Circuit: w.Circuit, Function: w.Function,
-			Signal: w.Signal, Mm: w.Length}
+		in.Wires[w.ID] = handover.Wire{
+			ID:       w.ID,
+			Colour:   w.Colour,
+			Square:   w.Size,
+			Circuit:  w.Circuit,
+			Function: w.Function,
+			Signal:   w.Signal,
+			Mm:       w.Length,
+		}
 	}
 	for name, l := range f.parts {
-		in.Wires[name] = handover.Wire{ID: name, Square: l.Square, Function: l.Text, Signal: l.Signal, Mm: l.Mm, New: true}
+		in.Wires[name] = handover.Wire{
+			ID:       name,
+			Square:   l.Square,
+			Function: l.Text,
+			Signal:   l.Signal,
+			Mm:       l.Mm,
+			New:      true,
+		}
 	}
 	if p.Reach.Result == nil {
 		return in
 	}
 	for i, w := range p.Reach.Result.Wires() {
 		l := &p.Reach.Result.Lines[i]
-		x := handover.Wire{ID: w.ID, Colour: w.Colour, Square: cmp.Or(l.Size, w.Size), Circuit: w.Circuit, Function: w.Function,
-			Signal: w.Signal, New: w.New, Mm: cmp.Or(l.Need, l.Had)}
+		x := handover.Wire{
+			ID:       w.ID,
+			Colour:   w.Colour,
+			Square:   cmp.Or(l.Size, w.Size),
+			Circuit:  w.Circuit,
+			Function: w.Function,
+			Signal:   w.Signal,
+			New:      w.New,
+			Mm:       cmp.Or(l.Need, l.Had),
+		}
 		if !w.New && l.Had > 0 && l.By == 0 {
 			x.Mm = l.Had
 		}
@@ -45,7 +75,11 @@ func (p *Plan) Book(f *Facts) handover.Input {
 		in.Wires[w.ID] = x
 	}
 	for _, j := range p.Reach.Result.Joints {
-		in.Joints[j.ID] = handover.Joint{ID: j.ID, How: string(j.School), Place: fmt.Sprintf("%.0f mm from %s", j.At, j.From)}
+		in.Joints[j.ID] = handover.Joint{
+			ID:    j.ID,
+			How:   string(j.School),
+			Place: fmt.Sprintf("%.0f mm from %s", j.At, j.From),
+		}
 	}
 	return in
 }
@@ -59,7 +93,12 @@ func (p *Plan) OpenLists(f *Facts, j *Job) []handover.DueList {
 	for i := range p.Match.Lines {
 		if l := &p.Match.Lines[i]; !l.Decided && l.From.Connector != "" {
 			row, _ := f.From.Row(l.From)
-			add(&undecided, "undecided "+l.From.String(), strings.TrimSpace(l.From.String()+" "+row.Function), "match?row="+url.QueryEscape("from "+l.From.String()))
+			add(
+				&undecided,
+				"undecided "+l.From.String(),
+				strings.TrimSpace(l.From.String()+" "+row.Function),
+				"match?row="+url.QueryEscape("from "+l.From.String()),
+			)
 		}
 	}
 	steps := handover.DueList{ID: "steps", Title: "Work that is not done"}
@@ -93,8 +132,12 @@ func (p *Plan) OpenLists(f *Facts, j *Job) []handover.DueList {
 	for _, l := range handover.Lengths(p.Book(f)) {
 		for _, e := range l.Ends {
 			if e.Dead != "" && e.Dead != "not followed" {
-				add(&ends, "end "+l.Name+" "+e.Dead, fmt.Sprintf("%s, %s: %s", l.Name, cmp.Or(l.Function, "no function said"), e.Dead),
-					"thin?sel=wire:"+url.QueryEscape(l.Whole()))
+				add(
+					&ends,
+					"end "+l.Name+" "+e.Dead,
+					fmt.Sprintf("%s, %s: %s", l.Name, cmp.Or(l.Function, "no function said"), e.Dead),
+					"thin?sel=wire:"+url.QueryEscape(l.Whole()),
+				)
 			}
 		}
 	}
@@ -113,11 +156,16 @@ func (p *Plan) OpenLists(f *Facts, j *Job) []handover.DueList {
 	return append([]handover.DueList{undecided, steps, found, ends, named, gates}, handover.Loans(j.Loans)...)
 }
 
-// BookSections gives the tables of the book that follow from the plan and the job beside the harness itself: settings, what was
-// measured, what was answered, what was done otherwise, what is open and whose it is, the states that were handed over.
+// BookSections gives the tables of the book that follow from the plan and the job beside the harness itself:
+// settings, what was measured, what was answered, what was done otherwise, what is open and whose it is, the states
+// that were handed over.
 func (p *Plan) BookSections(j *Job, lists []handover.DueList) []handover.Section {
-	settings := handover.Section{Title: "Settings of the unit", Head: []string{"what it is to be set to", "done"}, Share: []float64{90, 10},
-		Empty: "Nothing is to be set."}
+	settings := handover.Section{
+		Title: "Settings of the unit",
+		Head:  []string{"what it is to be set to", "done"},
+		Share: []float64{90, 10},
+		Empty: "Nothing is to be set.",
+	}
 	for _, s := range p.Settings() {
 		done := ""
 		if j.Program != nil && slices.Contains(j.Program.Ticked, s) {
@@ -125,8 +173,12 @@ func (p *Plan) BookSections(j *Job, lists []handover.DueList) []handover.Section
 		}
 		settings.Rows = append(settings.Rows, []string{s, done})
 	}
-	measured := handover.Section{Title: "Measured", Head: []string{"what", "vehicle", "read", "who"}, Share: []float64{40, 35, 12, 13},
-		Empty: "Nothing was measured at the finished harness."}
+	measured := handover.Section{
+		Title: "Measured",
+		Head:  []string{"what", "vehicle", "read", "who"},
+		Share: []float64{40, 35, 12, 13},
+		Empty: "Nothing was measured at the finished harness.",
+	}
 	for i := range j.Proved {
 		r := &j.Proved[i]
 		l := prove.SheetLine{Measure: r.Measure}
@@ -139,15 +191,23 @@ func (p *Plan) BookSections(j *Job, lists []handover.DueList) []handover.Section
 		}
 		measured.Rows = append(measured.Rows, []string{l.Text(), r.Setup.String(), value, r.Who})
 	}
-	answered := handover.Section{Title: "Known, and answered", Head: []string{"finding", "why it may stand", "who"}, Share: []float64{52, 36, 12},
-		Empty: "No finding was answered."}
+	answered := handover.Section{
+		Title: "Known, and answered",
+		Head:  []string{"finding", "why it may stand", "who"},
+		Share: []float64{52, 36, 12},
+		Empty: "No finding was answered.",
+	}
 	for _, x := range p.Findings {
 		if x.Answer != nil {
 			answered.Rows = append(answered.Rows, []string{x.Text, x.Answer.Reason, x.Answer.Who})
 		}
 	}
-	otherwise := handover.Section{Title: "Done otherwise, found and mended", Head: []string{"what", "how", "who"}, Share: []float64{55, 33, 12},
-		Empty: "Everything was done as planned."}
+	otherwise := handover.Section{
+		Title: "Done otherwise, found and mended",
+		Head:  []string{"what", "how", "who"},
+		Share: []float64{55, 33, 12},
+		Empty: "Everything was done as planned.",
+	}
 	for i := range j.Ticks {
 		if t := &j.Ticks[i]; t.Kind == "otherwise" {
 			otherwise.Rows = append(otherwise.Rows, []string{t.Text, "", t.Who})
@@ -156,8 +216,12 @@ func (p *Plan) BookSections(j *Job, lists []handover.DueList) []handover.Section
 	for i := range j.Mended {
 		otherwise.Rows = append(otherwise.Rows, []string{j.Mended[i].Text, j.Mended[i].Did, j.Mended[i].Who})
 	}
-	open := handover.Section{Title: "Open, and whose it is", Head: []string{"list", "what", "owner", "why"}, Share: []float64{20, 50, 12, 18},
-		Empty: "Nothing is open."}
+	open := handover.Section{
+		Title: "Open, and whose it is",
+		Head:  []string{"list", "what", "owner", "why"},
+		Share: []float64{20, 50, 12, 18},
+		Empty: "Nothing is open.",
+	}
 	for i := range lists {
 		for _, x := range lists[i].Items {
 			row := []string{lists[i].Title, x.Text, "nobody", ""}
@@ -167,11 +231,18 @@ func (p *Plan) BookSections(j *Job, lists []handover.DueList) []handover.Section
 			open.Rows = append(open.Rows, row)
 		}
 	}
-	states := handover.Section{Title: "Handed over", Head: []string{"state", "revision", "hash", "open", "why", "who"}, Share: []float64{28, 9, 16, 7, 28, 12},
-		Empty: "It has not been handed over."}
+	states := handover.Section{
+		Title: "Handed over",
+		Head:  []string{"state", "revision", "hash", "open", "why", "who"},
+		Share: []float64{28, 9, 16, 7, 28, 12},
+		Empty: "It has not been handed over.",
+	}
 	for i := range j.Delivered {
 		d := &j.Delivered[i]
-		states.Rows = append(states.Rows, []string{d.Name, fmt.Sprint(d.Revision), d.Hash, fmt.Sprint(d.Open), d.Reason, d.Who})
+		states.Rows = append(
+			states.Rows,
+			[]string{d.Name, fmt.Sprint(d.Revision), d.Hash, fmt.Sprint(d.Open), d.Reason, d.Who},
+		)
 	}
 	return []handover.Section{settings, measured, answered, otherwise, open, states}
 }
@@ -191,7 +262,10 @@ func (j *Job) Sources() [][2]string {
 	}
 	for _, t := range []*Table{j.From, j.To} {
 		if t != nil {
-			out = append(out, [2]string{"pinout " + t.Name, fmt.Sprintf("%s, %s, trust: %s", t.Source, t.Date, t.Trust)})
+			out = append(
+				out,
+				[2]string{"pinout " + t.Name, fmt.Sprintf("%s, %s, trust: %s", t.Source, t.Date, t.Trust)},
+			)
 		}
 	}
 	for _, kind := range slices.Sorted(maps.Keys(j.Sheets)) {

@@ -274,7 +274,8 @@ func (f *Facts) outrank(all []gather.Measurement) {
 	f.Findings = append(f.Findings, overturned...)
 }
 
-// lay puts together what lies between the connectors. Of the To side that is what stays with its wires or plugs on; the
+// lay puts together what lies between the connectors. Of the To side that is what stays with its wires or plugs on;
+// the
 // rest is only what the finished harness must fill.
 func (f *Facts) lay(j Job) error {
 	s := gather.Structure{
@@ -342,7 +343,13 @@ func (j Job) Chosen() Decisions {
 		d.Pin.Limit = *d.Bench.Hand
 	}
 	d.Functions, d.OutRules, d.Added = j.Functions, j.OutRules, j.Added
-	d.Prove = prove.Decisions{Readings: j.Proved, Mended: j.Mended, Gates: j.Gates, Notes: j.Notes, Program: j.Program}
+	d.Prove = prove.Decisions{
+		Readings: j.Proved,
+		Mended:   j.Mended,
+		Gates:    j.Gates,
+		Notes:    j.Notes,
+		Program:  j.Program,
+	}
 	d.Feed = feed.Decisions{Block: j.Block, Rated: j.Rated}
 	d.Reach = reach.Decisions{
 		Rules:    reach.Standard(),

@@ -71,7 +71,11 @@ func (p *Plan) fitter(f *Facts) handover.Sheet {
 
 // programmer says what the unit is to be told.
 func (p *Plan) programmer(j *Job) handover.Sheet {
-	s := handover.Sheet{ID: "programmer", Title: "Programming the unit", For: "Whoever programs it. Back up before anything is written."}
+	s := handover.Sheet{
+		ID:    "programmer",
+		Title: "Programming the unit",
+		For:   "Whoever programs it. Back up before anything is written.",
+	}
 	var who, engine []string
 	if id := j.Identity; id != nil {
 		for _, x := range [][2]string{{"hardware number", id.Unit.Hardware}, {"service number", id.Unit.Service}} {
@@ -87,22 +91,42 @@ func (p *Plan) programmer(j *Job) handover.Sheet {
 			}
 		}
 	}
-	gone := handover.SheetPart{Title: "Circuits that are not there any more, and the generic codes they raise (SAE J2012)", Boxes: true,
-		Empty: "Nothing that raises a code was given up."}
+	gone := handover.SheetPart{
+		Title: "Circuits that are not there any more, and the generic codes they raise (SAE J2012)",
+		Boxes: true,
+		Empty: "Nothing that raises a code was given up.",
+	}
 	for _, name := range slices.Sorted(maps.Keys(p.Join.Raised)) {
 		gone.Lines = append(gone.Lines, fmt.Sprintf("%s: %s", name, strings.Join(p.Join.Raised[name], " ")))
 	}
 	exchanged := handover.SheetPart{Title: "Outputs exchanged", Boxes: true, Empty: "None."}
 	for _, x := range j.Exchanges {
 		if x.Verify == "" {
-			exchanged.Lines = append(exchanged.Lines, strings.TrimSpace(fmt.Sprintf("%s and %s. %s", x.A, x.B, x.Reason)))
+			exchanged.Lines = append(
+				exchanged.Lines,
+				strings.TrimSpace(fmt.Sprintf("%s and %s. %s", x.A, x.B, x.Reason)),
+			)
 		}
 	}
-	s.Parts = []handover.SheetPart{{Title: "The unit", Lines: who, Empty: "Its numbers are not noted: read them off it, never its case."},
-		{Title: "The engine and what goes with it", Lines: engine, Empty: "Nothing is said."}, gone, exchanged,
+	s.Parts = []handover.SheetPart{
+		{Title: "The unit", Lines: who, Empty: "Its numbers are not noted: read them off it, never its case."},
+		{Title: "The engine and what goes with it", Lines: engine, Empty: "Nothing is said."},
+		gone,
+		exchanged,
 		{Title: "Settings", Lines: p.Settings(), Boxes: true, Empty: "Nothing is to be set by the plan."},
-		{Title: "Record", Boxes: true, Lines: []string{"backup: name, hash, date ____________________", "written: name, hash, date ____________________",
-			"checksum verified", "read back and compared", "codes before ____________________", "codes after ____________________"}}}
+		{
+			Title: "Record",
+			Boxes: true,
+			Lines: []string{
+				"backup: name, hash, date ____________________",
+				"written: name, hash, date ____________________",
+				"checksum verified",
+				"read back and compared",
+				"codes before ____________________",
+				"codes after ____________________",
+			},
+		},
+	}
 	return s
 }
 
@@ -111,13 +135,29 @@ var inspected = []struct {
 	title, says string
 	words       []string
 }{
-	{"Lighting", "Lamps that the road needs work as before, or are told.", []string{"lamp", "light", "beam", "indicator", "horn"}},
+	{
+		"Lighting",
+		"Lamps that the road needs work as before, or are told.",
+		[]string{"lamp", "light", "beam", "indicator", "horn"},
+	},
 	{"Brakes and stability", "May be unlawful to change: local rules, an engineer's certificate where required.",
 		[]string{"brake", "anti-lock", "abs", "stability"}},
-	{"Restraint", "Left to qualified hands; never probed with a meter.", []string{"airbag", "restraint", "pretension"}},
-	{"Emissions", "May be unlawful on the road; check local rules.", []string{"oxygen", "purge", "catalyst", "recirculation", "secondary air",
-		"evaporat"}},
-	{"High voltage", "Only qualified persons; this plan is of the 12 V side.", []string{"high voltage", "interlock loop", "traction"}},
+	{
+		"Restraint",
+		"Left to qualified hands; never probed with a meter.",
+		[]string{"airbag", "restraint", "pretension"},
+	},
+	{
+		"Emissions",
+		"May be unlawful on the road; check local rules.",
+		[]string{"oxygen", "purge", "catalyst", "recirculation", "secondary air",
+			"evaporat"},
+	},
+	{
+		"High voltage",
+		"Only qualified persons; this plan is of the 12 V side.",
+		[]string{"high voltage", "interlock loop", "traction"},
+	},
 }
 
 // inspector says what was changed in what the law looks at.
@@ -148,8 +188,13 @@ func (p *Plan) inspector(f *Facts) handover.Sheet {
 			if w == nil {
 				continue
 			}
-			role := w.Signal.Role == signal.Restraint && x.title == "Restraint" || w.Signal.Role == signal.HighVoltage && x.title == "High voltage"
-			if role || slices.ContainsFunc(x.words, func(word string) bool { return strings.Contains(strings.ToLower(w.Function), word) }) {
+			role := w.Signal.Role == signal.Restraint && x.title == "Restraint" ||
+				w.Signal.Role == signal.HighVoltage && x.title == "High voltage"
+			if role ||
+				slices.ContainsFunc(
+					x.words,
+					func(word string) bool { return strings.Contains(strings.ToLower(w.Function), word) },
+				) {
 				verb := "changed"
 				if _, there := p.Wanted.Tips(name); !there {
 					verb = "cut, or taken out"
@@ -159,9 +204,13 @@ func (p *Plan) inspector(f *Facts) handover.Sheet {
 		}
 		s.Parts = append(s.Parts, part)
 	}
-	structure := handover.SheetPart{Title: "Structure. Holes are not drilled in it without approval.", Empty: "The plan asks for no hole."}
+	structure := handover.SheetPart{
+		Title: "Structure. Holes are not drilled in it without approval.",
+		Empty: "The plan asks for no hole.",
+	}
 	for _, x := range p.Findings {
-		if strings.Contains(x.Code, "hole") || strings.Contains(x.Code, "wall") || strings.Contains(x.Code, "structure") {
+		if strings.Contains(x.Code, "hole") || strings.Contains(x.Code, "wall") ||
+			strings.Contains(x.Code, "structure") {
 			structure.Lines = append(structure.Lines, x.Text)
 		}
 	}
@@ -173,10 +222,18 @@ func (p *Plan) inspector(f *Facts) handover.Sheet {
 func (p *Plan) second() handover.Sheet {
 	s := handover.Sheet{ID: "second", Title: "The second person's check",
 		For: "Another person, or another day: look at the plug first, then at this. Before the unit is plugged in."}
-	power := handover.SheetPart{Title: "Powers and grounds", Boxes: true, Empty: "Nothing is expected: the plan has no such cavity."}
+	power := handover.SheetPart{
+		Title: "Powers and grounds",
+		Boxes: true,
+		Empty: "Nothing is expected: the plan has no such cavity.",
+	}
 	rest := handover.SheetPart{Title: "The others", Boxes: true, Empty: "None."}
 	for _, e := range p.Pin.Expected {
-		text := fmt.Sprintf("%s: %s", e.At, strings.TrimSpace(strings.Join([]string{e.Colour, e.Circuit, e.Function}, " ")))
+		text := fmt.Sprintf(
+			"%s: %s",
+			e.At,
+			strings.TrimSpace(strings.Join([]string{e.Colour, e.Circuit, e.Function}, " ")),
+		)
 		if e.Empty {
 			text = fmt.Sprintf("%s: empty", e.At)
 		}

@@ -125,7 +125,8 @@ type Draft struct {
 	reach     *reach.Input
 }
 
-// Begin gives the draft of a plan where the crosswalk is known. Last, which may be nil, is an earlier draft of the same
+// Begin gives the draft of a plan where the crosswalk is known. Last, which may be nil, is an earlier draft of the
+// same
 // facts: computing is pure, so that a part whose input is the same again is the same again.
 //
 // The order of computing is not that of the rail. First what becomes of every wire, then where terminals and joints
@@ -145,7 +146,8 @@ func Begin(f Facts, d Decisions, crosswalk *match.Result, last *Draft) *Draft {
 	return t
 }
 
-// Begun gives the part of the plan that is known at once: Match and what becomes of every wire in Thin, without steps.
+// Begun gives the part of the plan that is known at once: Match and what becomes of every wire in Thin, without
+// steps.
 func (t *Draft) Begun() *Plan { return &t.begun }
 
 // Whole gives all of the plan.

@@ -14,12 +14,15 @@ import (
 	"draxel/core/prove"
 )
 
-// Vehicle gives the wanted harness as what a meter is put on. It fails where nobody has said what stands in the vehicle:
+// Vehicle gives the wanted harness as what a meter is put on. It fails where nobody has said what stands in the
+// vehicle:
 // without sources and fuses no meter shows anything.
 func (p *Plan) Vehicle(f *Facts) (*prove.Vehicle, error) {
 	r := p.Feed.Result
 	if r == nil {
-		return nil, fmt.Errorf("say in Feed what stands in the vehicle: battery, fuses, key; then it can be said what a meter must show")
+		return nil, fmt.Errorf(
+			"say in Feed what stands in the vehicle: battery, fuses, key; then it can be said what a meter must show",
+		)
 	}
 	v := &prove.Vehicle{Net: r.Drawn.Network, Of: r.Drawn.Of, Where: map[string]string{}, Made: p.handled(),
 		Drives: r.Drawn.Outputs, Switches: r.Own(),
@@ -47,7 +50,12 @@ func (p *Plan) Vehicle(f *Facts) (*prove.Vehicle, error) {
 		if h.Device == "" && h.Mate == "" || p.Wanted.Free(h.ID) {
 			continue
 		}
-		x := prove.Plug{ID: h.ID, Cavities: h.Cavities, Unit: kind[h.Device] == harness.Unit, Trusted: f.trusted(h.ID)}
+		x := prove.Plug{
+			ID:       h.ID,
+			Cavities: h.Cavities,
+			Unit:     kind[h.Device] == harness.Unit,
+			Trusted:  f.trusted(h.ID),
+		}
 		for k := range all {
 			o := &all[k]
 			switch {
@@ -80,7 +88,8 @@ func (p *Plan) Vehicle(f *Facts) (*prove.Vehicle, error) {
 // Settings lists what the unit is to be set to: for outputs that were exchanged, and by the sums of functions.
 func (p *Plan) Settings() []string { return slices.Concat(p.Pin.Settings, p.Join.Settings) }
 
-// proved finds what disagrees with the plan in what was measured of wires that are as they are wanted, and what stands open in the
+// proved finds what disagrees with the plan in what was measured of wires that are as they are wanted, and what
+// stands open in the
 // records of Prove.
 func (p *Plan) proved(f *Facts, d *prove.Decisions) []finding.Finding {
 	out := d.Open(p.Settings())
@@ -94,7 +103,8 @@ func (p *Plan) proved(f *Facts, d *prove.Decisions) []finding.Finding {
 	return append(out, v.OutOfBand(d)...)
 }
 
-// How many times likelier a fault is where hands were (common practice): at a joint that was made, at a terminal that was
+// How many times likelier a fault is where hands were (common practice): at a joint that was made, at a terminal that
+// was
 // moved or crimped anew.
 const (
 	jointed = 3
@@ -153,7 +163,8 @@ func (p *Plan) Unbuilt() map[string]bool {
 	return out
 }
 
-// TwiceChecked says whether every power and ground cavity of the finished connectors was checked a second time, and found as
+// TwiceChecked says whether every power and ground cavity of the finished connectors was checked a second time, and
+// found as
 // it should be.
 func (p *Plan) TwiceChecked(checks []pin.Check) bool {
 	ok := map[harness.Ref]bool{}

@@ -167,7 +167,8 @@ func (p *Plan) gated(m *model, all []work.Step) []work.Step {
 	return all
 }
 
-// batteryOff puts one step that takes the battery off before whatever cuts or bares a wire, and after what is measured
+// batteryOff puts one step that takes the battery off before whatever cuts or bares a wire, and after what is
+// measured
 // with the power on.
 func batteryOff(all []work.Step) []work.Step {
 	off := work.BatteryOff(work.Join, 0)
@@ -331,7 +332,10 @@ func (p *Plan) closing(f *Facts) []finding.Finding {
 		if w.Open && w.Owner == "" {
 			out = append(out, finding.Finding{
 				Code: "open-end", Severity: finding.Check, Stage: "match", Side: string(match.To), Subject: w.Row.Ref.String(),
-				Text:   fmt.Sprintf("The new wire of %s is laid, its other end is open, and nobody sees to it.", w.Row.Ref),
+				Text: fmt.Sprintf(
+					"The new wire of %s is laid, its other end is open, and nobody sees to it.",
+					w.Row.Ref,
+				),
 				Remedy: "Say in Match where it begins, or who sees to it.",
 			})
 		}

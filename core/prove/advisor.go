@@ -90,12 +90,21 @@ func (a *advisor) best(options []Measure) (best *Advice, asked int) {
 		}
 		gain, minutes := a.open-left(classes, len(bands), a.weight), a.minutes(m)
 		if x := gain / minutes; gain > 0.03 && x > score+1e-9 {
-			best, score = &Advice{Measure: *m, Bits: gain, Minutes: minutes, Outcomes: a.v.outcomes(a.d, classes, bands, a.weight)}, x
+			best, score = &Advice{
+				Measure:  *m,
+				Bits:     gain,
+				Minutes:  minutes,
+				Outcomes: a.v.outcomes(a.d, classes, bands, a.weight),
+			}, x
 		}
 	}
 	if best != nil {
-		best.Why = fmt.Sprintf("Of %d measurements this one tells most for its time: about %.1f of the %.1f bits that are open.",
-			asked, best.Bits, a.open)
+		best.Why = fmt.Sprintf(
+			"Of %d measurements this one tells most for its time: about %.1f of the %.1f bits that are open.",
+			asked,
+			best.Bits,
+			a.open,
+		)
 	}
 	return best, asked
 }
@@ -139,7 +148,11 @@ func (a *advisor) parts(options []Measure) *Advice {
 		if x := gain / a.minutes(m); gain > 0.03 && x > score+1e-9 {
 			score = x
 			best = &Advice{Measure: *m, Bits: gain, Minutes: a.minutes(m), Outcomes: []MayShow{},
-				Why: fmt.Sprintf("It parts what is left, which nothing that lies nearer does: about %.1f of %.1f bits.", gain, open)}
+				Why: fmt.Sprintf(
+					"It parts what is left, which nothing that lies nearer does: about %.1f of %.1f bits.",
+					gain,
+					open,
+				)}
 			for b := range bands {
 				o := MayShow{Band: bands[b], Means: []string{}}
 				for j, i := range class {

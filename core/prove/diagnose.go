@@ -149,7 +149,8 @@ func (v *Vehicle) try(causes []Cause, readings []MeterReading, base []Shown, fee
 	return t, nil
 }
 
-// touchOhms is what two wires that touch may have between them beside nothing (common practice: a strand, chafed through).
+// touchOhms is what two wires that touch may have between them beside nothing (common practice: a strand, chafed
+// through).
 const touchOhms = 0.5
 
 // soft says whether a kind of fault is one of degree.

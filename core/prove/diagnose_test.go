@@ -103,8 +103,15 @@ func TestAdviceLeadsToTheFault(t *testing.T) {
 	}
 	slices.Sort(counts)
 	slices.Sort(allowed)
-	t.Logf("of %d faults %d are ranked first, %d isolated; %g measurements at the median (%.1f allowed), %g at most", all,
-		first, isolated, counts[len(counts)/2], allowed[len(allowed)/2], counts[len(counts)-1])
+	t.Logf(
+		"of %d faults %d are ranked first, %d isolated; %g measurements at the median (%.1f allowed), %g at most",
+		all,
+		first,
+		isolated,
+		counts[len(counts)/2],
+		allowed[len(allowed)/2],
+		counts[len(counts)-1],
+	)
 	if first*100 < all*95 || isolated*100 < all*90 || counts[len(counts)/2] > allowed[len(allowed)/2] {
 		t.Error("the advice does not lead to the fault")
 	}
@@ -142,7 +149,8 @@ func isSaid(s *prove.Suspect, text string) bool {
 	return slices.ContainsFunc(s.Like, func(like string) bool { return like == text })
 }
 
-// With one reading in twenty wrong it still comes to the fault, or says which readings contradict the others; and what
+// With one reading in twenty wrong it still comes to the fault, or says which readings contradict the others; and
+// what
 // is said with a probability is right as often, within 0.07 and
 // what so few can say, or oftener: of 250 vehicles every bin is within 0.05.
 func TestWrongReadings(t *testing.T) {

@@ -36,7 +36,8 @@ func (v *Vehicle) eitherWay(a, b string) bool {
 	return loads == 2 // seen from either end
 }
 
-// swaps lists neighbours that stand in each other's cavity, and terminals in the right cavity of a plug that looks the
+// swaps lists neighbours that stand in each other's cavity, and terminals in the right cavity of a plug that looks
+// the
 // same.
 func (v *Vehicle) swaps(add func(kind, where, do, text string, faults ...network.Fault)) {
 	full := func(at string) bool { _, there := v.Net.Element("contact " + at); return there }
@@ -49,7 +50,11 @@ func (v *Vehicle) swaps(add func(kind, where, do, text string, faults ...network
 			}
 			if k+1 < len(p.Cavities) {
 				if b := p.At(p.Cavities[k+1]); full(b) && !v.one(a, b) && !v.eitherWay(a, b) {
-					add("swap", a, "Exchange the two terminals.", fmt.Sprintf("%s and %s stand in each other's cavity", a, b),
+					add(
+						"swap",
+						a,
+						"Exchange the two terminals.",
+						fmt.Sprintf("%s and %s stand in each other's cavity", a, b),
 						exchanged(a, b)...)
 				}
 			}
@@ -64,7 +69,11 @@ func (v *Vehicle) swaps(add func(kind, where, do, text string, faults ...network
 				switch {
 				case full(b) && v.one(a, b):
 				case full(b) && i < j:
-					add(kind, a, "Exchange the two terminals.", fmt.Sprintf("%s and %s stand in each other's shell", a, b),
+					add(
+						kind,
+						a,
+						"Exchange the two terminals.",
+						fmt.Sprintf("%s and %s stand in each other's shell", a, b),
 						exchanged(a, b)...)
 				case !full(b) && faces:
 					add(kind, a, "Take it out, and put it into "+a+".",
@@ -105,10 +114,21 @@ func (v *Vehicle) crossed(add func(kind, where, do, text string, faults ...netwo
 					continue
 				}
 				for _, b := range all[slices.Index(all, a)+1:] {
-					beside := k+1 < len(p.Cavities) && b == p.At(p.Cavities[k+1]) || k > 0 && b == p.At(p.Cavities[k-1])
+					beside := k+1 < len(p.Cavities) && b == p.At(p.Cavities[k+1]) ||
+						k > 0 && b == p.At(p.Cavities[k-1])
 					if !beside && !v.one(a, b) {
-						add("crossed", a, "Exchange the two terminals.",
-							fmt.Sprintf("%s and %s are crossed: %s and %s", a, b, v.Drives[a], v.Drives[b]), exchanged(a, b)...)
+						add(
+							"crossed",
+							a,
+							"Exchange the two terminals.",
+							fmt.Sprintf(
+								"%s and %s are crossed: %s and %s",
+								a,
+								b,
+								v.Drives[a],
+								v.Drives[b],
+							),
+							exchanged(a, b)...)
 					}
 				}
 			}
@@ -134,9 +154,18 @@ func (v *Vehicle) misprints() []Cause {
 			_, okA := v.Net.Element("contact " + a)
 			_, okB := v.Net.Element("contact " + b)
 			if okA && okB && !v.one(a, b) {
-				out = append(out, Cause{Kind: "misprint", Where: a, Faults: exchanged(a, b), Prior: priors["misprint"], Plugged: true,
-					Text: fmt.Sprintf("the unit's table has %s and %s the wrong way round", a, b),
-					Do:   "Compare with the maker's own table, correct the two rows in Gather, and move what the plan then moves."})
+				out = append(
+					out,
+					Cause{
+						Kind:    "misprint",
+						Where:   a,
+						Faults:  exchanged(a, b),
+						Prior:   priors["misprint"],
+						Plugged: true,
+						Text:    fmt.Sprintf("the unit's table has %s and %s the wrong way round", a, b),
+						Do:      "Compare with the maker's own table, correct the two rows in Gather, and move what the plan then moves.",
+					},
+				)
 			}
 		}
 	}

@@ -40,7 +40,8 @@ func Faults(causes []Cause, s Setup) []network.Fault {
 	return out
 }
 
-// How likely each kind is, one to another, before anything is known (common practice): what hands did comes before what
+// How likely each kind is, one to another, before anything is known (common practice): what hands did comes before
+// what
 // the factory did.
 var priors = map[string]float64{"open": 0.3, "loose": 1, "thin": 0.5, "blown": 1.5, "dead": 1, "stuck": 0.3,
 	"short": 0.15, "supply": 0.08, "swap": 0.5, "crossed": 0.4, "shell": 0.5, "beside": 0.15, "misprint": 0.15, "diode": 0.2,
@@ -68,19 +69,42 @@ func (v *Vehicle) Causes() []Cause {
 			add("open", e.Name, "Follow it, and make it whole: its joints first.",
 				fmt.Sprintf("%s is broken, or a joint of it open",
 					e.Name), open)
-			add("thin", e.Name, "Make its joints anew.", e.Name+" has some 8 Ω in it: a bad joint, a few strands", worse(8))
+			add(
+				"thin",
+				e.Name,
+				"Make its joints anew.",
+				e.Name+" has some 8 Ω in it: a bad joint, a few strands",
+				worse(8),
+			)
 		case e.Kind == network.Copper:
-			add("ground", e.Name, "Clean and tighten both its ends.", e.Name+" has a bad contact, some 0.4 Ω", worse(0.4))
+			add(
+				"ground",
+				e.Name,
+				"Clean and tighten both its ends.",
+				e.Name+" has a bad contact, some 0.4 Ω",
+				worse(0.4),
+			)
 			add("open", e.Name, "Fasten it.", e.Name+" is off", open)
 		case e.Kind == network.Diode:
-			add("diode", e.Name, "Turn it: its ring is at the positive side.", e.Name+" is in the wrong way round", v.turned(int32(i)))
+			add(
+				"diode",
+				e.Name,
+				"Turn it: its ring is at the positive side.",
+				e.Name+" is in the wrong way round",
+				v.turned(int32(i)),
+			)
 		case e.Kind == network.Contact:
 			at := strings.TrimPrefix(e.Name, "contact ")
 			add("loose", e.Name, "Push it home until it clicks, and tug.",
 				"the terminal in "+at+" is not seated, or does not touch",
 				open)
-			add("thin", e.Name, "Clean it, or crimp a new terminal.", "the terminal in "+at+" has a bad contact, some 4 Ω",
-				worse(4))
+			add(
+				"thin",
+				e.Name,
+				"Clean it, or crimp a new terminal.",
+				"the terminal in "+at+" has a bad contact, some 4 Ω",
+				worse(4),
+			)
 		case e.Kind == network.Fuse:
 			add("blown", e.Name, "Find what blew it before a new one goes in.", e.Name+" is blown, or missing", open)
 		case (e.Kind == network.Load || e.Kind == network.Lamp) && v.Where[e.Name] != "" && e.Gate.Relay == 0:
@@ -90,11 +114,22 @@ func (v *Vehicle) Causes() []Cause {
 			}
 			add("load", e.Name, do, text, open)
 		case e.Kind == network.Switch && e.Gate.Relay == 0:
-			add("switch", e.Name, "Look at its contact.", fmt.Sprintf("the contact of %s does not close", e.Name), open)
+			add(
+				"switch",
+				e.Name,
+				"Look at its contact.",
+				fmt.Sprintf("the contact of %s does not close", e.Name),
+				open,
+			)
 			for _, k := range network.Keys() {
 				if e.Gate.Key&k != 0 && e.Gate.Key != k && k != network.Off {
-					add("position", e.Name, "Look at its contact there; an ignition switch that drops out in crank is the usual one.",
-						fmt.Sprintf("%s is closed elsewhere, and not in %s", e.Name, k), open)
+					add(
+						"position",
+						e.Name,
+						"Look at its contact there; an ignition switch that drops out in crank is the usual one.",
+						fmt.Sprintf("%s is closed elsewhere, and not in %s", e.Name, k),
+						open,
+					)
 					out[len(out)-1].Key = k.String()
 				}
 			}
@@ -118,8 +153,12 @@ func (v *Vehicle) Causes() []Cause {
 		for _, o := range v.Units {
 			off = append(off, network.Fault{Do: network.Force, Element: o})
 		}
-		add("withheld", "immobiliser", "Have the key learned, or the immobiliser seen to by whoever programs the unit.",
-			"the unit grants nothing: its immobiliser", off...)
+		add(
+			"withheld",
+			"immobiliser",
+			"Have the key learned, or the immobiliser seen to by whoever programs the unit.",
+			"the unit grants nothing: its immobiliser",
+			off...)
 	}
 	v.touches(add)
 	v.swaps(add)
@@ -127,11 +166,13 @@ func (v *Vehicle) Causes() []Cause {
 	return append(out, v.misprints()...)
 }
 
-// turned is what a diode does that is in the wrong way round: where it lets current through as a rule it stops it, and
+// turned is what a diode does that is in the wrong way round: where it lets current through as a rule it stops it,
+// and
 // where it stops it, across a coil, it takes all of it.
 func (v *Vehicle) turned(i int32) network.Fault {
 	e := &v.Net.Elements[i]
-	if s, err := v.state(Setup{Key: "run", Battery: true, Units: true}); err == nil && s.Conducts(i) && s.Across(i) > 0 {
+	if s, err := v.state(Setup{Key: "run", Battery: true, Units: true}); err == nil && s.Conducts(i) &&
+		s.Across(i) > 0 {
 		return network.Fault{Do: network.Open, Element: e.Name}
 	}
 	return network.Fault{Do: network.Short, A: v.Net.Names[e.A], B: v.Net.Names[e.B], Ohms: 0.1}
@@ -162,8 +203,13 @@ func (v *Vehicle) touches(add func(kind, where, do, text string, faults ...netwo
 			if k+1 < len(p.Cavities) {
 				next := p.At(p.Cavities[k+1])
 				if _, full := v.nodes[next+" wire"]; full && !v.one(at+" wire", next+" wire") {
-					add("short", at, "Look for strands between the two.", fmt.Sprintf("%s touches %s beside it", at, next),
-						network.Fault{Do: network.Short, A: at + " wire", B: next + " wire", Ohms: 0.02})
+					add(
+						"short",
+						at,
+						"Look for strands between the two.",
+						fmt.Sprintf("%s touches %s beside it", at, next),
+						network.Fault{Do: network.Short, A: at + " wire", B: next + " wire", Ohms: 0.02},
+					)
 				}
 			}
 		}

@@ -35,7 +35,14 @@ func TestWhatAReadingCannotFeelIsNotPutIn(t *testing.T) {
 				changed := is.Over != was.Over || abs(is.Value-was.Value) > 1e-6*(1+abs(was.Value))
 				felt := prove.Feels(v, m, causes[k])
 				if changed && !felt {
-					t.Fatalf("vehicle %d: %s shows %+v with %s, %+v without, and is taken not to feel it", seed, m.Key(), is, causes[k].Text, was)
+					t.Fatalf(
+						"vehicle %d: %s shows %+v with %s, %+v without, and is taken not to feel it",
+						seed,
+						m.Key(),
+						is,
+						causes[k].Text,
+						was,
+					)
 				}
 				if !felt {
 					left++

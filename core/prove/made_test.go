@@ -19,7 +19,9 @@ func vehicle(r *rand.Rand, loads int) *prove.Vehicle {
 	wire := func(x, y network.Node) {
 		wires++
 		name := fmt.Sprint("w", wires)
-		b.Add(network.Element{Name: name, Wire: name, Kind: network.Copper, A: x, B: y, Ohms: 0.02 + r.Float64()*0.06})
+		b.Add(
+			network.Element{Name: name, Wire: name, Kind: network.Copper, A: x, B: y, Ohms: 0.02 + r.Float64()*0.06},
+		)
 	}
 	plug := func(id string, unit bool, n int, like ...string) {
 		p := prove.Plug{ID: id, Unit: unit, Like: like}
@@ -33,9 +35,25 @@ func vehicle(r *rand.Rand, loads int) *prove.Vehicle {
 			Ohms: network.ContactOhms})
 		return node("%s wire", at), node("%s", at)
 	}
-	b.Add(network.Element{Name: "battery", Kind: network.Source, A: node("battery +"), B: network.Reference, Volts: 12.6,
-		Ohms: 0.006})
-	b.Add(network.Element{Name: "battery cable", Kind: network.Copper, A: node("battery +"), B: node("bus"), Ohms: 0.001})
+	b.Add(
+		network.Element{
+			Name:  "battery",
+			Kind:  network.Source,
+			A:     node("battery +"),
+			B:     network.Reference,
+			Volts: 12.6,
+			Ohms:  0.006,
+		},
+	)
+	b.Add(
+		network.Element{
+			Name: "battery cable",
+			Kind: network.Copper,
+			A:    node("battery +"),
+			B:    node("bus"),
+			Ohms: 0.001,
+		},
+	)
 	for i := range 3 {
 		b.Add(network.Element{Name: fmt.Sprint("strap ", i+1), Kind: network.Copper, A: node("G%d", i+1),
 			B:    network.Reference,
@@ -43,8 +61,16 @@ func vehicle(r *rand.Rand, loads int) *prove.Vehicle {
 	}
 	fuses := 4 + loads/6
 	for i := range fuses {
-		b.Add(network.Element{Name: fmt.Sprint("fuse ", i+1), Kind: network.Fuse, A: node("bus"), B: node("fuse %d out", i+1),
-			Ohms: 0.005, Limit: 15})
+		b.Add(
+			network.Element{
+				Name:  fmt.Sprint("fuse ", i+1),
+				Kind:  network.Fuse,
+				A:     node("bus"),
+				B:     node("fuse %d out", i+1),
+				Ohms:  0.005,
+				Limit: 15,
+			},
+		)
 	}
 	b.Add(network.Element{Name: "key", Kind: network.Switch, A: node("fuse 1 out"), B: node("ignition"), Ohms: 0.01,
 		Gate: network.Gate{Key: network.Run | network.Crank}})
@@ -65,23 +91,32 @@ func vehicle(r *rand.Rand, loads int) *prove.Vehicle {
 	// A relay that the unit works, its contact from a fuse.
 	relays := 1 + loads/12
 	for k := range relays {
-		coil := b.Add(network.Element{Name: fmt.Sprint("relay ", k+1, " coil"), Kind: network.Load, A: node("K%d-86", k+1),
-			B: node("K%d-85", k+1), Ohms: 85, Volts: 12})
+		coil := b.Add(
+			network.Element{Name: fmt.Sprint("relay ", k+1, " coil"), Kind: network.Load, A: node("K%d-86", k+1),
+				B: node("K%d-85", k+1), Ohms: 85, Volts: 12},
+		)
 		v.Where[fmt.Sprint("relay ", k+1, " coil")] = fmt.Sprint("relay ", k+1)
 		wire(node("ignition"), node("K%d-86", k+1))
 		at := fmt.Sprintf("U%d", k+1)
 		w, inside := contact(at)
 		wire(node("K%d-85", k+1), w)
-		b.Add(network.Element{Name: "output " + at, Kind: network.Switch, A: inside, B: node("unit ground"), Ohms: 0.05,
-			Gate: network.Gate{Switch: at}})
+		b.Add(
+			network.Element{Name: "output " + at, Kind: network.Switch, A: inside, B: node("unit ground"), Ohms: 0.05,
+				Gate: network.Gate{Switch: at}},
+		)
 		outputs[at] = true
 		g := b.Relay(network.Relay{Name: fmt.Sprint("relay ", k+1), Coil: coil, PullIn: 7.5, DropOut: 2.4})
 		b.Add(network.Element{Name: fmt.Sprint("relay ", k+1, " contact"), Kind: network.Switch,
-			A: node("fuse %d out", 2+k%(fuses-1)), B: node("relay %d out", k+1), Ohms: 0.02, Gate: network.Gate{Relay: g}})
+			A: node(
+				"fuse %d out",
+				2+k%(fuses-1),
+			), B: node("relay %d out", k+1), Ohms: 0.02, Gate: network.Gate{Relay: g}})
 	}
 	wg, inside := contact(fmt.Sprintf("U%d", n))
 	wire(node("G1"), wg)
-	b.Add(network.Element{Name: "unit ground path", Kind: network.Load, A: inside, B: node("unit ground"), Ohms: 0.002})
+	b.Add(
+		network.Element{Name: "unit ground path", Kind: network.Load, A: inside, B: node("unit ground"), Ohms: 0.002},
+	)
 	for k := range loads {
 		feed := node("ignition")
 		switch r.IntN(3) {
@@ -107,8 +142,10 @@ func vehicle(r *rand.Rand, loads int) *prove.Vehicle {
 		at := fmt.Sprintf("%s%d", []string{"U", "V"}[r.IntN(2)], relays+k+1)
 		w, inside := contact(at)
 		wire(w2, w)
-		b.Add(network.Element{Name: "output " + at, Kind: network.Switch, A: inside, B: node("unit ground"), Ohms: 0.05,
-			Gate: network.Gate{Switch: at}})
+		b.Add(
+			network.Element{Name: "output " + at, Kind: network.Switch, A: inside, B: node("unit ground"), Ohms: 0.05,
+				Gate: network.Gate{Switch: at}},
+		)
 		outputs[at] = true
 		if k%5 == 0 {
 			v.Drives[at] = fmt.Sprint("valve ", k+1)
@@ -119,7 +156,12 @@ func vehicle(r *rand.Rand, loads int) *prove.Vehicle {
 		v.Studs = append(v.Studs, fmt.Sprintf("fuse %d out", i+1))
 	}
 	for k := range relays {
-		v.Studs = append(v.Studs, fmt.Sprintf("K%d-85", k+1), fmt.Sprintf("K%d-86", k+1), fmt.Sprintf("relay %d out", k+1))
+		v.Studs = append(
+			v.Studs,
+			fmt.Sprintf("K%d-85", k+1),
+			fmt.Sprintf("K%d-86", k+1),
+			fmt.Sprintf("relay %d out", k+1),
+		)
 	}
 	net, err := b.Network()
 	if err != nil {

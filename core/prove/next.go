@@ -93,7 +93,8 @@ func (v *Vehicle) Options(near []MeterReading) []Measure {
 		for i, a := range spots {
 			n := 0
 			for _, b := range spots[i+1:] {
-				if ohms, joined := st.Between(network.Node(a.node), network.Node(b.node)); joined && ohms < 2 && n < 4 &&
+				if ohms, joined := st.Between(network.Node(a.node), network.Node(b.node)); joined && ohms < 2 &&
+					n < 4 &&
 					a.node != b.node {
 					add(Measure{Kind: Ohms, A: a.at, B: b.at, Setup: Bare})
 					n++
@@ -188,9 +189,11 @@ func (v *Vehicle) advise(d *Diagnosis, readings []MeterReading, options []Measur
 			d.Found, d.Next = false, m
 		}
 	}
-	if !d.Found && (len(d.Suspects) == 0 || d.Healthy > d.Suspects[0].Probability) { // out of band, and of nothing that is likely
+	if !d.Found &&
+		(len(d.Suspects) == 0 || d.Healthy > d.Suspects[0].Probability) { // out of band, and of nothing that is likely
 		for i := range readings {
-			if m := &readings[i].Measure; slices.Contains(d.Out, readings[i].ID) && m.Kind != Works && times(readings, m.Key()) < 2 {
+			if m := &readings[i].Measure; slices.Contains(d.Out, readings[i].ID) && m.Kind != Works &&
+				times(readings, m.Key()) < 2 {
 				d.once(m, "It is out of band, and one reading may be a mistake: measure it once more.")
 				return
 			}

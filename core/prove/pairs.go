@@ -85,7 +85,13 @@ func (v *Vehicle) pairs(singles []Suspect, trials map[int]trial, readings []Mete
 		}
 		d.Looked++
 		pairs = append(pairs, Suspect{Causes: both,
-			score: math.Log(a.Causes[0].Prior/total) + math.Log(b.Causes[0].Prior/total) + math.Log(twoAtOnce) + t.sum})
+			score: math.Log(
+				a.Causes[0].Prior/total,
+			) + math.Log(
+				b.Causes[0].Prior/total,
+			) + math.Log(
+				twoAtOnce,
+			) + t.sum})
 	}
 	return pairs
 }

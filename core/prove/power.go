@@ -29,8 +29,12 @@ type Asked struct {
 // throttle, and
 // the 60 Ω of a bus with its two ends, ISO 11898-2, are limits that a unit's own data come before).
 var gates = []Gate{
-	{ID: "look", Title: "Look", Do: []string{"No loose metal, no strand, no tool in the bay.", "Every plug home, every lock shut.",
-		"Battery off.", "Restraint and high voltage are not measured here: they are for qualified persons."}},
+	{
+		ID:    "look",
+		Title: "Look",
+		Do: []string{"No loose metal, no strand, no tool in the bay.", "Every plug home, every lock shut.",
+			"Battery off.", "Restraint and high voltage are not measured here: they are for qualified persons."},
+	},
 	{ID: "dead", Title: "Measure it dead", Sheet: []string{"continuity", "loads", "isolation", "fuses"},
 		Do: []string{"Units out, fuses out: the lines of the sheet that come first."}},
 	{ID: "second", Title: "A second pair of eyes", Do: []string{
@@ -39,24 +43,44 @@ var gates = []Gate{
 		"Battery on, units out, every switch off."}, Caution: "A fire extinguisher to hand. What gets warm is switched off first.",
 		Asks: &Asked{"current with everything off", "A", 0, 0.5}},
 	{ID: "feeds", Title: "Feeds, one by one", Sheet: []string{"feeds", "relays"},
-		Do:      []string{"Fuses in one after the other; each feed in each position of the key, with the lamp on it."},
+		Do: []string{
+			"Fuses in one after the other; each feed in each position of the key, with the lamp on it.",
+		},
 		Caution: "Fans and starter may move: neutral, chocks, hands clear."},
 	{ID: "unit", Title: "The unit goes in", Do: []string{"Battery off, key off; then the plugs; then battery on."},
 		Caution: "Never plug a unit in with the power on."},
 	{ID: "wake", Title: "It wakes", Do: []string{"Key in run: main relay clicks, check lamp lights.",
 		"What hums and clicks now is as it should be: note it, so that an unknown sound is known to be unknown."},
 		Asks: &Asked{"volts at the battery, key in run", "V", 11.8, 15}},
-	{ID: "prime", Title: "Prime", Do: []string{"The pump runs about two seconds and stops. A dry line wants the key three to five times.",
-		"Look at every joint of the fuel line."}, Caution: "Fuel: away from sparks, extinguisher to hand."},
+	{
+		ID:    "prime",
+		Title: "Prime",
+		Do: []string{"The pump runs about two seconds and stops. A dry line wants the key three to five times.",
+			"Look at every joint of the fuel line."},
+		Caution: "Fuel: away from sparks, extinguisher to hand.",
+	},
 	{ID: "outputs", Title: "Outputs, one at a time", Do: []string{
 		"Each output of the unit on an indicator of high resistance: injectors, coils, fans, valves."},
 		Caution: "Never a filament lamp on an output, a bus or a reference."},
-	{ID: "throttle", Title: "Throttle", Do: []string{"Closed, then opened by hand or by the pedal: it follows without a jump."},
-		Asks: &Asked{"volts of the closed throttle, as the unit states: typically", "V", 0.3, 0.9}},
-	{ID: "bus", Title: "Data bus", Do: []string{"Power off: across the pair. 120 Ω is an end missing, 40 Ω one too many."},
-		Asks: &Asked{"across the pair, power off", "Ω", 55, 66}},
-	{ID: "crank", Title: "Crank for oil", Do: []string{"Oil in. Coils and fuel pump unplugged. Crank until there is pressure."},
-		Caution: "Neutral, chocks, hands clear.", Asks: &Asked{"volts at the battery while it cranks", "V", 9.6, 13}},
+	{
+		ID:    "throttle",
+		Title: "Throttle",
+		Do:    []string{"Closed, then opened by hand or by the pedal: it follows without a jump."},
+		Asks:  &Asked{"volts of the closed throttle, as the unit states: typically", "V", 0.3, 0.9},
+	},
+	{
+		ID:    "bus",
+		Title: "Data bus",
+		Do:    []string{"Power off: across the pair. 120 Ω is an end missing, 40 Ω one too many."},
+		Asks:  &Asked{"across the pair, power off", "Ω", 55, 66},
+	},
+	{
+		ID:      "crank",
+		Title:   "Crank for oil",
+		Do:      []string{"Oil in. Coils and fuel pump unplugged. Crank until there is pressure."},
+		Caution: "Neutral, chocks, hands clear.",
+		Asks:    &Asked{"volts at the battery while it cranks", "V", 9.6, 13},
+	},
 	{ID: "start", Title: "First start", Do: []string{"Watch oil pressure, fuel joints, temperature, charge lamp.",
 		"Smoke, fuel, or no oil pressure in five seconds: off at once."}, Caution: "Outdoors or with the exhaust led out."},
 	{ID: "charge", Title: "It charges", Do: []string{"At a fast idle, lights on."},
@@ -90,8 +114,14 @@ func (p *Passed) Check() error {
 	case p.Value == nil:
 		return fmt.Errorf("say %s, in %s", a.What, a.Unit)
 	case math.IsNaN(*p.Value) || *p.Value < a.Least || *p.Value > a.Most:
-		return fmt.Errorf("%s has to be %g to %g %s and is %g: find out why, or say why it may stand", a.What, a.Least, a.Most,
-			a.Unit, *p.Value)
+		return fmt.Errorf(
+			"%s has to be %g to %g %s and is %g: find out why, or say why it may stand",
+			a.What,
+			a.Least,
+			a.Most,
+			a.Unit,
+			*p.Value,
+		)
 	}
 	return nil
 }

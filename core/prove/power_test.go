@@ -79,7 +79,8 @@ func TestTheStartWaitsForTheProgramming(t *testing.T) {
 	}
 	for written, want := range map[bool]string{true: "", false: "begun and not closed"} {
 		for _, g := range prove.PowerUp(passed, nil, true, written) {
-			if g.ID == "start" && (g.Held == "") != (want == "") || g.ID == "start" && !strings.Contains(g.Held, want) {
+			if g.ID == "start" && (g.Held == "") != (want == "") ||
+				g.ID == "start" && !strings.Contains(g.Held, want) {
 				t.Errorf("closed %v: %q", written, g.Held)
 			}
 		}
@@ -91,7 +92,9 @@ func TestTheStartWaitsForTheProgramming(t *testing.T) {
 	}
 	for _, x := range heard {
 		device, works := strings.CutSuffix(x, " works")
-		is, err := v.Expect(&prove.Measure{Kind: prove.Works, A: device, Setup: prove.Setup{Key: "off", Battery: true, Units: true}})
+		is, err := v.Expect(
+			&prove.Measure{Kind: prove.Works, A: device, Setup: prove.Setup{Key: "off", Battery: true, Units: true}},
+		)
 		if works && (err != nil || is.Value != 0) {
 			t.Errorf("%s, and it did before", x)
 		}

@@ -1,7 +1,8 @@
 // Package prove says what a meter must show at a harness, what is wrong where it does not, and what to measure next.
 //
 // A Vehicle is the network of a harness with where it can be touched. A Measure is two points and a Setup: what is
-// plugged in, where the key is, whether the battery is on. What it must show is computed by putting the meter into the
+// plugged in, where the key is, whether the battery is on. What it must show is computed by putting the meter into
+// the
 // network; what it would show with a fault, by putting the fault in too. So the test sheet, the ranking of what
 // could be wrong and the next measurement all come from one model (de Kleer & Williams 1987), and there is no table
 // of symptoms to keep.
@@ -133,7 +134,8 @@ type Band struct {
 	Over  bool    `json:"over,omitempty"` // nothing may be between the two
 }
 
-// What a meter and the parts themselves differ by (common practice): of volts a hundredth and 50 mV of the meter with a
+// What a meter and the parts themselves differ by (common practice): of volts a hundredth and 50 mV of the meter with
+// a
 // thirtieth of what loads and contacts make of them, of ohms a tenth and a quarter of an ohm of leads and contacts.
 const (
 	voltsPart, voltsLeast = 0.03, 0.06
@@ -216,7 +218,8 @@ func Since(readings []MeterReading, mended []Mend) []MeterReading {
 func (r MeterReading) Again(before []MeterReading) MeterReading {
 	r.Times = 1
 	for i := range before {
-		if b := &before[i]; b.ID == r.ID && b.Over == r.Over && math.Abs(b.Value-r.Value) <= 4*spread(r.Kind, r.Value) {
+		if b := &before[i]; b.ID == r.ID && b.Over == r.Over &&
+			math.Abs(b.Value-r.Value) <= 4*spread(r.Kind, r.Value) {
 			r.Times = max(1, b.Times) + 1
 		}
 	}

@@ -161,7 +161,8 @@ type Decisions struct {
 	Program  *Programming
 }
 
-// TwoChanges finds changes between which nothing was tested: of two at once nobody knows which one helped. A mend is a
+// TwoChanges finds changes between which nothing was tested: of two at once nobody knows which one helped. A mend is
+// a
 // change, and a reading, a passed gate and a test are tests.
 func (d *Decisions) TwoChanges() []finding.Finding {
 	type event struct {
@@ -192,9 +193,12 @@ func (d *Decisions) TwoChanges() []finding.Finding {
 	last := ""
 	for _, e := range all {
 		if e.change != "" && last != "" {
-			out = append(out, finding.Finding{Code: "two-changes", Severity: finding.Check, Stage: "prove", Subject: e.change,
-				Text:   fmt.Sprintf("“%s” and “%s” were changed with no test between them.", last, e.change),
-				Remedy: "One change at a time: take the second back, test, then make it again; or say why both belong together."})
+			out = append(
+				out,
+				finding.Finding{Code: "two-changes", Severity: finding.Check, Stage: "prove", Subject: e.change,
+					Text:   fmt.Sprintf("“%s” and “%s” were changed with no test between them.", last, e.change),
+					Remedy: "One change at a time: take the second back, test, then make it again; or say why both belong together."},
+			)
 		}
 		last = e.change
 	}
@@ -209,13 +213,23 @@ func (d *Decisions) Open(settings []string) []finding.Finding {
 		if lacks := p.Lacks(settings); len(lacks) > 0 {
 			text = "The programming is begun and not closed: it lacks " + strings.Join(lacks, "; ") + "."
 		}
-		out = append(out, finding.Finding{Code: "record-open", Severity: finding.Check, Stage: "prove", Subject: "programming",
-			Text: text, Remedy: "Close its record in Prove, under Programming."})
+		out = append(
+			out,
+			finding.Finding{Code: "record-open", Severity: finding.Check, Stage: "prove", Subject: "programming",
+				Text: text, Remedy: "Close its record in Prove, under Programming."},
+		)
 	}
 	for i := range d.Gates {
 		if g := &d.Gates[i]; g.Reason != "" {
-			out = append(out, finding.Finding{Code: "gate-stands", Severity: finding.Note, Stage: "prove", Subject: g.Gate,
-				Text: fmt.Sprintf("“%s” was passed with a reason: %s.", titleOf(g.Gate), strings.TrimRight(g.Reason, ". "))})
+			out = append(
+				out,
+				finding.Finding{Code: "gate-stands", Severity: finding.Note, Stage: "prove", Subject: g.Gate,
+					Text: fmt.Sprintf(
+						"“%s” was passed with a reason: %s.",
+						titleOf(g.Gate),
+						strings.TrimRight(g.Reason, ". "),
+					)},
+			)
 		}
 	}
 	return out
@@ -256,8 +270,18 @@ func (v *Vehicle) OutOfBand(d *Decisions) []finding.Finding {
 		if r.Kind == Works {
 			text = fmt.Sprintf("%s %s, %s.", r.A, told(&r), r.Setup)
 		}
-		out = append(out, finding.Finding{Code: "out-of-band", Severity: finding.Wrong, Stage: "prove", Subject: r.ID, Name: l.Text(),
-			Text: text, Remedy: "Find the fault: Prove says what could be wrong, and what to measure next."})
+		out = append(
+			out,
+			finding.Finding{
+				Code:     "out-of-band",
+				Severity: finding.Wrong,
+				Stage:    "prove",
+				Subject:  r.ID,
+				Name:     l.Text(),
+				Text:     text,
+				Remedy:   "Find the fault: Prove says what could be wrong, and what to measure next.",
+			},
+		)
 	}
 	if more > 0 {
 		out[len(out)-1].Text += fmt.Sprintf(" %d more are out of band.", more)

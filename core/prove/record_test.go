@@ -69,7 +69,13 @@ func TestProgrammingIsClosedWhenItIsWhole(t *testing.T) {
 			t.Errorf("%s: %v", name, err)
 		}
 	}
-	p := prove.Programming{Backup: backup, Written: wrote, Verified: true, Ticked: []string{"fans at 95 °C"}, Before: []string{"P0201"}}
+	p := prove.Programming{
+		Backup:   backup,
+		Written:  wrote,
+		Verified: true,
+		Ticked:   []string{"fans at 95 °C"},
+		Before:   []string{"P0201"},
+	}
 	if err := p.Check(); err != nil {
 		t.Error(err)
 	}
@@ -89,7 +95,9 @@ func TestProgrammingIsClosedWhenItIsWhole(t *testing.T) {
 
 // Values are read as the unit's papers have them, and a number there and back is the same within half its step.
 func TestValuesOfAUnit(t *testing.T) {
-	list, err := prove.ReadValues("identifier;name;unit;scale;offset;bytes;drives\nA001;volts at A12;V;0,01;0;2;\n0xF405;coolant;°C;1;-40;1\nb003;injector 1;;1;;1;B1\n")
+	list, err := prove.ReadValues(
+		"identifier;name;unit;scale;offset;bytes;drives\nA001;volts at A12;V;0,01;0;2;\n0xF405;coolant;°C;1;-40;1\nb003;injector 1;;1;;1;B1\n",
+	)
 	if err != nil || len(list) != 3 || list[1].Offset != -40 || list[2].ID != "B003" || list[2].Drives != "B1" {
 		t.Fatalf("%+v, %v", list, err)
 	}
@@ -101,7 +109,13 @@ func TestValuesOfAUnit(t *testing.T) {
 	}
 	r := rand.New(rand.NewPCG(1, 1))
 	for range 500 {
-		v := prove.Value{ID: "A001", Name: "x", Scale: r.Float64(), Offset: 50 * r.NormFloat64(), Bytes: 1 + r.IntN(4)}
+		v := prove.Value{
+			ID:     "A001",
+			Name:   "x",
+			Scale:  r.Float64(),
+			Offset: 50 * r.NormFloat64(),
+			Bytes:  1 + r.IntN(4),
+		}
 		n := uint64(r.Uint32()) & (1<<(8*v.Bytes) - 1)
 		x := float64(n)*v.Scale + v.Offset
 		if got, err := v.Of(v.Raw(x)); err != nil || math.Abs(got-x) > v.Scale/2+1e-9*math.Abs(x) {
@@ -134,7 +148,8 @@ func TestCodesAreNamed(t *testing.T) {
 		if !prove.IsCode(c.Code) || c.Text == "" {
 			t.Errorf("%+v", c)
 		}
-		if c.Code == "P0203" && (!c.About("fuel injector, cylinder 3") || c.About("fuel injector, cylinder 13") || c.About("injector")) {
+		if c.Code == "P0203" &&
+			(!c.About("fuel injector, cylinder 3") || c.About("fuel injector, cylinder 13") || c.About("injector")) {
 			t.Error("P0203 is about other injectors too")
 		}
 	}
@@ -186,10 +201,13 @@ func TestRoundsOfTheTrainer(t *testing.T) {
 			if err != nil {
 				t.Fatalf("vehicle %d, level %d: %v", seed, level, err)
 			}
-			if again, err := v.Train(level, seed, rand.New(rand.NewPCG(seed, uint64(level)))); err != nil || again.Hidden[0].Text != x.Hidden[0].Text || again.Told != x.Told {
+			if again, err := v.Train(level, seed, rand.New(rand.NewPCG(seed, uint64(level)))); err != nil ||
+				again.Hidden[0].Text != x.Hidden[0].Text ||
+				again.Told != x.Told {
 				t.Errorf("the same round is another: %v", err)
 			}
-			if many := 1 + level/3; len(x.Hidden) != many || level == 0 && x.Hidden[0].Kind != "open" || (x.Lie != [2]string{}) != (level == 4) {
+			if many := 1 + level/3; len(x.Hidden) != many || level == 0 && x.Hidden[0].Kind != "open" ||
+				(x.Lie != [2]string{}) != (level == 4) {
 				t.Errorf("level %d hides %d: %+v, lie %v", level, len(x.Hidden), x.Hidden, x.Lie)
 			}
 			healthy, err1 := v.Expect(&x.Told.Measure)

@@ -40,7 +40,8 @@ type sheeter struct {
 	stopped error
 }
 
-// Sheet gives the measurements that prove a harness: with everything dead and the units out from cavity to cavity, then
+// Sheet gives the measurements that prove a harness: with everything dead and the units out from cavity to cavity,
+// then
 // each load, then what must not be joined; then each feed of a unit in each position of the key with a lamp on it,
 // and each relay by a jumper at the cavity that commands it. Those that find most come first.
 func (v *Vehicle) Sheet(keys []string) (Sheet, error) {
@@ -114,7 +115,8 @@ func (x *sheeter) add(l SheetLine) {
 	l.ID = l.Key()
 	_, okA := x.point(l.A, l.Setup)
 	_, okB := x.point(l.B, l.Setup)
-	if x.noRoom[l.ID] || x.stopped != nil || !okA || !okB || l.A == l.B { // what lies inside of something is not touched
+	if x.noRoom[l.ID] || x.stopped != nil || !okA || !okB ||
+		l.A == l.B { // what lies inside of something is not touched
 		return
 	}
 	x.noRoom[l.ID] = true
@@ -163,7 +165,8 @@ func (x *sheeter) ends(of int32, spots []string) []string {
 		return below
 	}
 	walk(x.nodeOf[spots[0]])
-	if first := spots[0]; !slices.Contains(out, first) && x.degree(x.nodeOf[first], of) == 1 { // the walk began at an end
+	if first := spots[0]; !slices.Contains(out, first) &&
+		x.degree(x.nodeOf[first], of) == 1 { // the walk began at an end
 		out = append([]string{first}, out...)
 	}
 	return out
@@ -218,9 +221,15 @@ func (x *sheeter) continuity() {
 		}
 		x.out.Bound += half
 		for _, s := range spots[1:] {
-			x.add(SheetLine{Section: "continuity", Why: "the same circuit, to find the place", Measure: Measure{Kind: Ohms,
-				Setup: Dead, A: spots[0],
-				B: s}})
+			x.add(
+				SheetLine{
+					Section: "continuity",
+					Why:     "the same circuit, to find the place",
+					Measure: Measure{Kind: Ohms,
+						Setup: Dead, A: spots[0],
+						B: s},
+				},
+			)
 		}
 	}
 }
@@ -230,8 +239,10 @@ func (x *sheeter) stud(c int32, not string) string {
 	best := ""
 	for _, name := range x.Net.Names {
 		n := x.nodes[name]
-		if x.island[n] != c || strings.HasSuffix(name, " wire") || name == not || strings.HasSuffix(name, " inside") ||
-			strings.HasPrefix(name, "end ") || strings.HasPrefix(name, "joint ") {
+		if x.island[n] != c || strings.HasSuffix(name, " wire") || name == not ||
+			strings.HasSuffix(name, " inside") ||
+			strings.HasPrefix(name, "end ") ||
+			strings.HasPrefix(name, "joint ") {
 			continue
 		}
 		if _, cavity := x.nodeOf[name]; !cavity && (best == "" || natural(name, best) < 0) {
@@ -287,8 +298,15 @@ func (x *sheeter) loads() {
 		for _, at := range []string{a, b} { // others lie beside it, and hide it: at the face of its plug, with that off
 			for _, home := range x.spots[x.island[x.nodes[at+" wire"]]] {
 				if at != "" && home != at && x.plugOf[home] != x.plugOf[at] {
-					x.add(SheetLine{Section: "loads", First: true, Why: "others lie beside it: at the face of its plug",
-						Measure: Measure{Kind: Ohms, A: home, B: at, Setup: Setup{Pulled: true, Off: x.plugOf[at]}}})
+					x.add(
+						SheetLine{Section: "loads", First: true, Why: "others lie beside it: at the face of its plug",
+							Measure: Measure{
+								Kind:  Ohms,
+								A:     home,
+								B:     at,
+								Setup: Setup{Pulled: true, Off: x.plugOf[at]},
+							}},
+					)
 					break
 				}
 			}

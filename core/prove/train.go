@@ -23,7 +23,13 @@ var levels = []Level{
 		[]string{"open", "loose", "blown", "dead", "stuck", "switch", "load"}, 1, false},
 	{"one fault, well hidden", "anything, bad contacts, touches and crossed terminals too", nil, 1, false},
 	{"two faults", "two things at once", nil, 2, false},
-	{"two faults and a lying colour", "two things at once, and two wires whose colours are not what they seem", nil, 2, true},
+	{
+		"two faults and a lying colour",
+		"two things at once, and two wires whose colours are not what they seem",
+		nil,
+		2,
+		true,
+	},
 }
 
 // Levels lists the levels of the trainer.
@@ -140,7 +146,10 @@ func (v *Vehicle) lie(where string, dice Dice) [2]string {
 	plugs := mixed(slices.Clone(v.Plugs), dice)
 	slices.SortStableFunc(plugs, func(a, b Plug) int {
 		at := func(p Plug) int {
-			if slices.ContainsFunc(p.Cavities, func(c string) bool { return p.At(c) == where || "contact "+p.At(c) == where }) {
+			if slices.ContainsFunc(
+				p.Cavities,
+				func(c string) bool { return p.At(c) == where || "contact "+p.At(c) == where },
+			) {
 				return 0
 			}
 			return 1
@@ -199,7 +208,8 @@ const mostWalked = 24
 func (v *Vehicle) Way(r *Round) (way []Walked, said Diagnosis, err error) {
 	readings := []MeterReading{r.Told}
 	for {
-		if said, err = v.Diagnose(readings, nil); err != nil || said.Found || said.Next == nil || len(way) >= mostWalked {
+		if said, err = v.Diagnose(readings, nil); err != nil || said.Found || said.Next == nil ||
+			len(way) >= mostWalked {
 			return way, said, err
 		}
 		m := said.Next.Measure

@@ -11,7 +11,8 @@ import (
 	"sync"
 )
 
-// Value is something that a unit can be asked for by an identifier of its own: what it says is number times scale plus
+// Value is something that a unit can be asked for by an identifier of its own: what it says is number times scale
+// plus
 // offset. Units differ; the list comes with the unit's papers.
 type Value struct {
 	ID     string  `json:"id"`   // four hexadecimal digits
@@ -197,7 +198,10 @@ func (c *Code) About(drives string) bool {
 	if len(c.Drives) == 0 {
 		return false
 	}
-	words := strings.FieldsFunc(strings.ToLower(drives), func(r rune) bool { return strings.ContainsRune(" ,.()", r) })
+	words := strings.FieldsFunc(
+		strings.ToLower(drives),
+		func(r rune) bool { return strings.ContainsRune(" ,.()", r) },
+	)
 	for _, w := range c.Drives {
 		if !slices.Contains(words, w) {
 			return false
@@ -206,7 +210,8 @@ func (c *Code) About(drives string) bool {
 	return true
 }
 
-// OutputOf gives the output, and the device there, that a code is about; false where it is about none of this vehicle.
+// OutputOf gives the output, and the device there, that a code is about; false where it is about none of this
+// vehicle.
 func (v *Vehicle) OutputOf(code string) (at, device string, is bool) {
 	i := slices.IndexFunc(Codes(), func(c Code) bool { return c.Code == code })
 	if i < 0 {

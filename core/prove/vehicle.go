@@ -111,7 +111,8 @@ func (v *Vehicle) one(a, b string) bool {
 // hubEnds is from how many ends a node is one at which much meets: a bus of fuses, a ground point.
 const hubEnds = 12
 
-// point gives the node that a probe touches: at a cavity the wire's terminal from behind; at the face of a unit's plug,
+// point gives the node that a probe touches: at a cavity the wire's terminal from behind; at the face of a unit's
+// plug,
 // when that is out, whatever stands in the cavity.
 func (v *Vehicle) point(name string, s Setup) (network.Node, bool) {
 	v.ready()

@@ -6,7 +6,8 @@ import (
 	"slices"
 )
 
-// Wheel is the toothed wheel that a crank sensor reads: so many places for teeth, of which some are missing, at so many
+// Wheel is the toothed wheel that a crank sensor reads: so many places for teeth, of which some are missing, at so
+// many
 // revolutions a minute.
 type Wheel struct {
 	Teeth   int     `json:"teeth"`   // places for teeth
