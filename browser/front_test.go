@@ -56,6 +56,10 @@ func TestTheHandOverIsHeld(t *testing.T) {
 	v.click("[data-testid=states] button", "What has changed since")
 	v.see(".ant-modal", "Nothing differs")
 	v.press(input.Escape)
+	v.goTo("/jobs/packhorse/handover")
+	v.click("[data-testid=list-findings] button", "^all ")
+	v.click("[data-testid=list-findings] a", "headlamp left does not work") // a finding of Prove leads there
+	v.see("[data-testid=suspects]", "What could be wrong")
 	v.goTo("/jobs/packhorse/handover?part=book")
 	v.click(".bookpage", "Fuel pump")
 	v.see("[data-testid=bookwires]", "P113[^]*Fuel pump feed")

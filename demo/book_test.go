@@ -1,10 +1,13 @@
 package demo_test
 
 import (
+	"strings"
 	"testing"
 
 	"draxel/core/handover"
+	"draxel/core/harness"
 	"draxel/core/plan"
+	"draxel/core/work"
 	"draxel/demo"
 )
 
@@ -57,6 +60,9 @@ func TestEveryWireIsInTheBookOnce(t *testing.T) {
 			planned,
 			groups,
 		)
+		if large > 0 {
+			t.Errorf("%s: %d drawings do not fit the paper", id, large)
+		}
 		if len(seen) != want || runs != want {
 			t.Errorf("%s: %d of %d lengths are in the book, %d lines", id, len(seen), want, runs)
 		}
@@ -64,6 +70,73 @@ func TestEveryWireIsInTheBookOnce(t *testing.T) {
 			if seen[w] != 1 {
 				t.Errorf("%s: %s is in the book %d times", id, w, seen[w])
 			}
+		}
+	}
+}
+
+// What is drawn is what the harness has: each end of each length in a cavity, as the harness itself says it, is at
+// that cavity's port, or at the pair, the fuse or the relay that has it; both ends of a line are those of its wire.
+// With every step of the work ticked
+// nothing is planned any more.
+func TestTheBookIsTheHarness(t *testing.T) {
+	all, err := demo.Jobs()
+	if err != nil {
+		t.Fatal(err)
+	}
+	wide := func(text string, size float64, _ bool) float64 { return 0.55 * size * float64(len([]rune(text))) }
+	for i, id := range demo.IDs() {
+		j := all[i]
+		f, err := j.Facts()
+		if err != nil {
+			t.Fatal(err)
+		}
+		p := plan.Compute(f, j.Chosen())
+		checked, ports := 0, 0
+		for _, page := range handover.Pages(p.Book(&f), handover.Paper{Wide: 277, High: 120}, wide) {
+			drawn := map[string]string{}
+			for _, r := range page.Drawing.Runs {
+				drawn[r.ID] = r.From.Symbol + " " + r.From.Port + "|" + r.To.Symbol + " " + r.To.Port
+			}
+			for _, l := range page.Lengths {
+				tips, there := p.Wanted.Tips(l.Name)
+				for end := range tips {
+					if !there || tips[end].State != harness.Crimped {
+						continue
+					}
+					place, _ := p.Wanted.Place(tips[end].Terminal)
+					if place.State != harness.Seated {
+						continue
+					}
+					checked++
+					if l.Ends[end].Cavity != place.At || l.Ends[end].At != place.At.String() {
+						t.Errorf("%s: %s ends in %s, and the book has %s", id, l.Name, place.At, l.Ends[end].At)
+					}
+					line := drawn[l.Name]
+					named := strings.Contains(line, place.At.String())
+					if ports++; !named && !strings.Contains(line, "fuse ") && !strings.Contains(line, "pair ") &&
+						!strings.Contains(line, "link ") {
+						t.Errorf("%s: %s is drawn as %s, and ends in %s", id, l.Name, line, place.At)
+					}
+				}
+			}
+		}
+		if checked < 80 || ports < 80 {
+			t.Errorf("%s: only %d ends were looked at", id, checked)
+		}
+		for i := range p.Work.Steps {
+			x := &p.Work.Steps[i]
+			j.Ticks = append(
+				j.Ticks,
+				work.Tick{Step: x.ID, Seq: i + 1, Edits: x.Edits, Text: x.Text, Stage: x.Stage, Kind: x.Kind},
+			)
+		}
+		p = plan.Compute(f, j.Chosen())
+		planned := 0
+		for _, page := range handover.Pages(p.Book(&f), handover.Paper{Wide: 277, High: 120}, wide) {
+			planned += page.Planned
+		}
+		if planned > 0 || len(p.Past.Done) == 0 {
+			t.Errorf("%s: with %d steps done %d lengths are planned", id, len(p.Past.Done), planned)
 		}
 	}
 }

@@ -4,7 +4,6 @@ import (
 	"encoding/csv"
 	"fmt"
 	"io"
-	"slices"
 	"strings"
 
 	"codeberg.org/go-pdf/fpdf"
@@ -71,7 +70,6 @@ func bookDocument(title, printed string) (*fpdf.Fpdf, error) {
 	if err != nil {
 		return nil, err
 	}
-	pdf.AddUTF8FontFromBytes("text", "B", slices.Clone(fontBold))
 	pdf.SetMargins(bookMargin, bookMargin, bookMargin)
 	pdf.SetAutoPageBreak(false, 0)
 	return pdf, nil
@@ -155,7 +153,7 @@ func (p *binding) begin(title, under string) {
 // words writes a text with its base line at y, no wider than that.
 func (p *binding) words(x, y, size float64, bold bool, text string, wide float64) {
 	p.SetFont("text", styleOf(bold), size*ptPerMM)
-	p.Text(x, y, p.cut(printable(text), wide))
+	p.Text(x, y, clipped(p.Fpdf, text, wide))
 }
 
 // fitted writes a text smaller where it is too wide, down to letters that can still be read, and then cuts it.
@@ -170,27 +168,9 @@ func (p *binding) fitted(x, y, size float64, bold bool, text string, wide float6
 // smallest is how small letters of a table become, mm.
 const smallest = 1.5
 
-// cut cuts a text to a width, and says so by three dots.
-func (p *binding) cut(text string, wide float64) string {
-	if p.GetStringWidth(text) <= wide {
-		return text
-	}
-	r := []rune(text)
-	low, high := 0, len(r)
-	for low < high { // by halves: a text may have thousands of letters
-		mid := (low + high + 1) / 2
-		if p.GetStringWidth(string(r[:mid])+"…") <= wide {
-			low = mid
-		} else {
-			high = mid - 1
-		}
-	}
-	return string(r[:low]) + "…"
-}
-
 func (p *binding) right(y, size float64, bold bool, text string) {
 	p.SetFont("text", styleOf(bold), size*ptPerMM)
-	text = p.cut(printable(text), 150)
+	text = clipped(p.Fpdf, text, 150)
 	p.Text(bookWide-bookMargin-p.GetStringWidth(text), y, text)
 }
 

@@ -126,7 +126,7 @@ func (p *binding) symbol(s *diagram.Placed, at func(diagram.Point) (float64, flo
 			p.Line(middle-r*scale, gy, middle+r*scale, gy)
 		}
 		p.Line(middle, bottom, middle, bottom+1.4*scale)
-	case diagram.Stub, diagram.Mark:
+	case diagram.Stub:
 		reach()
 		r := 0.9 * scale
 		p.Line(middle-r, top-r, middle+r, top+r)

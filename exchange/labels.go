@@ -78,15 +78,27 @@ func document(title, printed, orientation string) (*fpdf.Fpdf, error) {
 	pdf.SetProducer("Draxel", true)
 	// Copies: cutting a font down writes into the bytes that it was given.
 	pdf.AddUTF8FontFromBytes("text", "", slices.Clone(fontText))
+	pdf.AddUTF8FontFromBytes("text", "B", slices.Clone(fontBold))
 	pdf.AddUTF8FontFromBytes("mono", "B", slices.Clone(fontMono))
 	return pdf, nil
 }
 
-// clipped cuts a text to a width in the font that is set.
+// clipped cuts a text to a width in the font that is set, and says so by three dots; what the font has not is a
+// visible sign.
 func clipped(pdf *fpdf.Fpdf, text string, wide float64) string {
-	for pdf.GetStringWidth(text) > wide && text != "" {
-		r := []rune(text)
-		text = string(r[:len(r)-1])
+	text = printable(text)
+	if pdf.GetStringWidth(text) <= wide {
+		return text
 	}
-	return text
+	r := []rune(text)
+	low, high := 0, len(r)
+	for low < high { // by halves: a text may have thousands of letters
+		mid := (low + high + 1) / 2
+		if pdf.GetStringWidth(string(r[:mid])+"…") <= wide {
+			low = mid
+		} else {
+			high = mid - 1
+		}
+	}
+	return string(r[:low]) + "…"
 }

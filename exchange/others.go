@@ -4,7 +4,6 @@ import (
 	"encoding/csv"
 	"fmt"
 	"io"
-	"slices"
 	"strings"
 
 	"codeberg.org/go-pdf/fpdf"
@@ -18,7 +17,6 @@ func WriteOtherPDF(w io.Writer, title, head, printed string, s *handover.Sheet) 
 	if err != nil {
 		return fmt.Errorf("write %s: %w", s.ID, err)
 	}
-	pdf.AddUTF8FontFromBytes("text", "B", slices.Clone(fontBold))
 	pdf.SetMargins(margin, margin, margin)
 	pdf.SetAutoPageBreak(false, 0)
 	wide := 210 - 2*margin
@@ -27,9 +25,9 @@ func WriteOtherPDF(w io.Writer, title, head, printed string, s *handover.Sheet) 
 		pdf.AddPage()
 		nr++
 		pdf.SetFont("text", "B", 15)
-		pdf.Text(margin, margin+5, fitText(pdf, printable(s.Title+" · "+title), wide))
+		pdf.Text(margin, margin+5, clipped(pdf, s.Title+" · "+title, wide))
 		pdf.SetFont("text", "", 8)
-		pdf.Text(margin, margin+10, fitText(pdf, printable(fmt.Sprintf("%s · page %d", head, nr)), wide))
+		pdf.Text(margin, margin+10, clipped(pdf, fmt.Sprintf("%s · page %d", head, nr), wide))
 		y = margin + 16
 	}
 	room := func(mm float64) {
@@ -67,12 +65,6 @@ func WriteOtherPDF(w io.Writer, title, head, printed string, s *handover.Sheet) 
 		return fmt.Errorf("write %s: %w", s.ID, err)
 	}
 	return nil
-}
-
-// fitText cuts a text to a width in the font that is set.
-func fitText(pdf *fpdf.Fpdf, text string, wide float64) string {
-	b := binding{Fpdf: pdf}
-	return b.cut(text, wide)
 }
 
 // Stock is paper with labels on it: so many columns and rows of so many mm, on a sheet; a roll is a page a label.
@@ -131,7 +123,6 @@ func WriteStickersPDF(
 	if err != nil {
 		return nil, fmt.Errorf("write labels: %w", err)
 	}
-	pdf.AddUTF8FontFromBytes("text", "B", slices.Clone(fontBold))
 	pdf.SetMargins(0, 0, 0)
 	pdf.SetAutoPageBreak(false, 0)
 	n := stock.Columns * stock.Rows
@@ -207,11 +198,11 @@ func sticker(
 		size = max(smallestLetter, size*wide/is-0.05)
 		pdf.SetFont("text", "B", size)
 	}
-	whole := fitText(pdf, text, wide)
+	whole := clipped(pdf, text, wide)
 	pdf.Text(x+edge, y+edge+size/ptPerMM*0.78, whole)
 	if small > 0 {
 		pdf.SetFont("text", "", max(smallestLetter-1, small*ptPerMM*0.85))
-		pdf.Text(x+edge, y+stock.High-edge-0.3, fitText(pdf, under, wide))
+		pdf.Text(x+edge, y+stock.High-edge-0.3, clipped(pdf, under, wide))
 	}
 	return whole == text
 }

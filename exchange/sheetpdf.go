@@ -4,7 +4,6 @@ import (
 	_ "embed"
 	"fmt"
 	"io"
-	"slices"
 
 	"codeberg.org/go-pdf/fpdf"
 
@@ -45,7 +44,6 @@ func WriteSheetPDF(w io.Writer, s Sheet) error {
 	if err != nil {
 		return fmt.Errorf("write sheet: %w", err)
 	}
-	pdf.AddUTF8FontFromBytes("text", "B", slices.Clone(fontBold))
 	pdf.SetMargins(margin, margin, margin)
 	pdf.SetAutoPageBreak(false, 0)
 	pdf.AliasNbPages("{pages}")
@@ -88,7 +86,8 @@ func (p *page) text(size float64, style, text string, height float64) {
 	p.lines(0, inner, size, style, text, height)
 }
 
-// lines writes a text in lines so many mm from the margin and no wider, and goes on on the next page where one is full.
+// lines writes a text in lines so many mm from the margin and no wider, and goes on on the next page where one is
+// full.
 func (p *page) lines(at, wide, size float64, style, text string, height float64) {
 	p.SetFont("text", style, size)
 	for _, line := range p.SplitText(text, wide-1) {

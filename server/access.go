@@ -1,12 +1,10 @@
 package server
 
 import (
-	"bytes"
 	"crypto/rand"
 	"crypto/sha256"
 	"encoding/hex"
 	"fmt"
-	"image/png"
 	"net"
 	"net/http"
 	"net/netip"
@@ -15,8 +13,6 @@ import (
 	"sync"
 	"time"
 
-	"github.com/boombuler/barcode"
-	"github.com/boombuler/barcode/qr"
 	"github.com/gin-gonic/gin"
 	"golang.org/x/crypto/bcrypt"
 )
@@ -256,20 +252,10 @@ func (s *Server) showQR(c *gin.Context) error {
 	if link.Address == "" {
 		return problem(http.StatusNotFound, "not-shared", link.Why, "")
 	}
-	code, err := qr.Encode(link.Address, qr.M, qr.Auto)
+	png, err := qrPNG(link.Address, 6)
 	if err != nil {
-		return fmt.Errorf("draw the QR code: %w", err)
+		return err
 	}
-	const border = 4 // modules of quiet zone, ISO/IEC 18004
-	size := code.Bounds().Dx()
-	scaled, err := barcode.Scale(code, size*6, size*6)
-	if err != nil {
-		return fmt.Errorf("draw the QR code: %w", err)
-	}
-	var b bytes.Buffer
-	if err := png.Encode(&b, bordered(scaled, border*6)); err != nil {
-		return fmt.Errorf("draw the QR code: %w", err)
-	}
-	c.Data(http.StatusOK, "image/png", b.Bytes())
+	c.Data(http.StatusOK, "image/png", png)
 	return nil
 }

@@ -88,13 +88,16 @@ func (s *Server) showFront(c *gin.Context) error {
 	}
 	var head JobView
 	head.stand(p, len(j.Job.Gates))
+	_, v.Open = j.open()
+	if v.Next == nil {
+		v.Next = behind(p, &head.Open, v.Open, len(j.Job.Delivered) > 0)
+	}
 	v.Dangers, v.Wrong = head.Severity[finding.Danger], head.Severity[finding.Wrong]
 	for _, f := range finding.Open(p.Findings) {
 		if f.Severity == finding.Danger && len(v.Danger) < mostDanger {
 			v.Danger = append(v.Danger, f)
 		}
 	}
-	_, v.Open = j.open()
 	held := func(stage work.Stage) string {
 		n := 0
 		for i := range p.Work.Steps {
@@ -158,4 +161,48 @@ func next(p *plan.Plan, x *work.Step) *FrontNext {
 		}
 	}
 	return n
+}
+
+// behind says what is next where no step of the work is left: decisions before anything else, then functions, proof,
+// and the
+// hand-over; nil where all of it is done.
+func behind(p *plan.Plan, open *OpenCounts, due int, delivered bool) *FrontNext {
+	say := func(stage, at, text, why string) *FrontNext {
+		return &FrontNext{Text: text, Stage: stage, At: at, Why: why, Waits: []string{}, Warn: []string{}}
+	}
+	switch {
+	case p.Totals.From == 0 && len(p.Wanted.Wires()) == 0:
+		return say(
+			"gather",
+			"gather",
+			"Bring what there is: two pinouts, or the lists of a harness.",
+			"There is no wire yet.",
+		)
+	case open.Match > 0:
+		return say(
+			"match",
+			"match",
+			fmt.Sprintf("Decide %d wires.", open.Match),
+			"What is not decided stays where it is, and has no step.",
+		)
+	case open.Join > 0:
+		return say(
+			"join",
+			"join",
+			fmt.Sprintf("See to %d functions that need something, or are open.", open.Join),
+			"",
+		)
+	case open.Prove > 0:
+		return say(
+			"prove",
+			"prove?part=power",
+			fmt.Sprintf("Prove it: %d gates of powering up are not passed.", open.Prove),
+			"",
+		)
+	case due > 0:
+		return say("handover", "handover", fmt.Sprintf("%d things are open and nobody owns them.", due), "")
+	case !delivered:
+		return say("handover", "handover?part=give", "Hand it over.", "Nothing is open.")
+	}
+	return nil
 }

@@ -9,6 +9,7 @@ import (
 	"fmt"
 	"io"
 	"net/http"
+	"slices"
 	"strconv"
 	"strings"
 	"time"
@@ -39,6 +40,16 @@ func (j *computed) open() ([]handover.DueList, int) {
 	return lists, handover.Owned(lists, j.Job.Left)
 }
 
+// withPages gives a job with the pages of its book.
+func (s *Server) withPages(c *gin.Context) (*computed, []handover.Page, error) {
+	j, err := s.compute(c.Request.Context(), c.Param("job"))
+	if err != nil {
+		return nil, nil, err
+	}
+	pages, err := j.pages()
+	return j, pages, err
+}
+
 // bookState says why the book is not as built throughout.
 func bookState(pages []handover.Page, open int) string {
 	planned, all := 0, 0
@@ -57,11 +68,7 @@ func bookState(pages []handover.Page, open int) string {
 }
 
 func (s *Server) showHandover(c *gin.Context) error {
-	j, err := s.compute(c.Request.Context(), c.Param("job"))
-	if err != nil {
-		return err
-	}
-	pages, err := j.pages()
+	j, pages, err := s.withPages(c)
 	if err != nil {
 		return err
 	}
@@ -83,11 +90,7 @@ func (s *Server) showHandover(c *gin.Context) error {
 
 // showPage gives a page of the book as it is drawn.
 func (s *Server) showPage(c *gin.Context) error {
-	j, err := s.compute(c.Request.Context(), c.Param("job"))
-	if err != nil {
-		return err
-	}
-	pages, err := j.pages()
+	_, pages, err := s.withPages(c)
 	if err != nil {
 		return err
 	}
@@ -159,11 +162,7 @@ func (s *Server) bookPDF(c *gin.Context) error {
 
 // wiresCSV gives the wire list of the finished harness.
 func (s *Server) wiresCSV(c *gin.Context) error {
-	j, err := s.compute(c.Request.Context(), c.Param("job"))
-	if err != nil {
-		return err
-	}
-	pages, err := j.pages()
+	j, pages, err := s.withPages(c)
 	if err != nil {
 		return err
 	}
@@ -301,25 +300,20 @@ func (s *Server) leave(c *gin.Context) error {
 			change{id: r.ID, what: "left-back", seen: r.Seen, bodies: map[string]any{store.SubjectLeft(r.Key): nil}},
 		)
 	}
-	x := handover.Left{
-		Key:    r.Key,
-		Owner:  strings.TrimSpace(r.Owner),
-		Reason: strings.TrimSpace(r.Reason),
-		Who:    who(c),
-		When:   s.now().UTC().UnixMilli(),
-	}
-	if err := unsound(&x, "/owner"); err != nil {
-		return err
-	}
 	return s.checked(c, func(j *computed) error {
 		lists, _ := j.open()
 		for i := range lists {
-			for k := range lists[i].Items {
-				if lists[i].Items[k].Key == r.Key {
-					return s.apply(c, change{id: r.ID, what: "left", reason: x.Reason, seen: r.Seen, base: j.Revision,
-						bodies: map[string]any{store.SubjectLeft(x.Key): x}})
-				}
+			k := slices.IndexFunc(lists[i].Items, func(d handover.Due) bool { return d.Key == r.Key })
+			if k < 0 {
+				continue
 			}
+			x := handover.Left{Key: r.Key, Text: lists[i].Items[k].Text, Owner: strings.TrimSpace(r.Owner),
+				Reason: strings.TrimSpace(r.Reason), Who: who(c), When: s.now().UTC().UnixMilli()}
+			if err := unsound(&x, "/owner"); err != nil {
+				return err
+			}
+			return s.apply(c, change{id: r.ID, what: "left", reason: x.Reason, seen: r.Seen, base: j.Revision,
+				bodies: map[string]any{store.SubjectLeft(x.Key): x}})
 		}
 		return problem(http.StatusNotFound, "no-such-thing", "That is not open any more.", "/key")
 	})

@@ -3,7 +3,6 @@ package server
 import (
 	"bytes"
 	"fmt"
-	"image/png"
 	"net/http"
 	"net/url"
 	"slices"
@@ -11,8 +10,6 @@ import (
 	"strings"
 	"time"
 
-	"github.com/boombuler/barcode"
-	"github.com/boombuler/barcode/qr"
 	"github.com/gin-gonic/gin"
 
 	"draxel/core/handover"
@@ -52,15 +49,20 @@ func (s *Server) sheetFor(c *gin.Context) error {
 	return nil
 }
 
-// stickersOf gives the labels that a request asks for: kinds with commas between, of one plug where that is given.
-func stickersOf(c *gin.Context, j *computed) ([]handover.Sticker, error) {
+// stickers gives the labels of a job that a request asks for: kinds with commas between, of one plug where that is
+// given.
+func (s *Server) stickers(c *gin.Context) (*computed, []handover.Sticker, error) {
+	j, err := s.compute(c.Request.Context(), c.Param("job"))
+	if err != nil {
+		return nil, nil, err
+	}
 	var kinds []handover.StickerKind
 	for _, k := range strings.Split(c.Query("kinds"), ",") {
 		if k == "" {
 			continue
 		}
 		if !slices.Contains(handover.StickerKinds(), handover.StickerKind(k)) {
-			return nil, problem(
+			return nil, nil, problem(
 				http.StatusUnprocessableEntity,
 				"bad-value",
 				fmt.Sprintf("There are no labels of %.20q.", k),
@@ -72,7 +74,7 @@ func stickersOf(c *gin.Context, j *computed) ([]handover.Sticker, error) {
 	if len(kinds) == 0 {
 		kinds = handover.StickerKinds()
 	}
-	return handover.Stickers(j.plan().Book(&j.facts), kinds, c.Query("plug")), nil
+	return j, handover.Stickers(j.plan().Book(&j.facts), kinds, c.Query("plug")), nil
 }
 
 // number reads a number of a query, the usual one where there is none.
@@ -86,11 +88,7 @@ func number(c *gin.Context, name string, usual float64) float64 {
 // stickersPDF gives labels on a sheet or a roll; with codes each that is a wire's has the address of the wire's page
 // as QR.
 func (s *Server) stickersPDF(c *gin.Context) error {
-	j, err := s.compute(c.Request.Context(), c.Param("job"))
-	if err != nil {
-		return err
-	}
-	all, err := stickersOf(c, j)
+	j, all, err := s.stickers(c)
 	if err != nil {
 		return err
 	}
@@ -119,9 +117,14 @@ func (s *Server) stickersPDF(c *gin.Context) error {
 			}
 		}
 		code = func(x *handover.Sticker) []byte {
-			return qrOf(
-				base + "/jobs/" + url.PathEscape(c.Param("job")) + "/thin?sel=wire:" + url.QueryEscape(x.Wire),
+			png, err := qrPNG(
+				base+"/jobs/"+url.PathEscape(c.Param("job"))+"/thin?sel=wire:"+url.QueryEscape(x.Wire),
+				4,
 			)
+			if err != nil {
+				return nil // the label is printed without
+			}
+			return png
 		}
 	}
 	var b bytes.Buffer
@@ -136,29 +139,8 @@ func (s *Server) stickersPDF(c *gin.Context) error {
 	return nil
 }
 
-// qrOf gives the QR code of an address, nil where it has none.
-func qrOf(address string) []byte {
-	code, err := qr.Encode(address, qr.M, qr.Auto)
-	if err != nil {
-		return nil
-	}
-	scaled, err := barcode.Scale(code, code.Bounds().Dx()*4, code.Bounds().Dx()*4)
-	if err != nil {
-		return nil
-	}
-	var b bytes.Buffer
-	if png.Encode(&b, bordered(scaled, 16)) != nil {
-		return nil
-	}
-	return b.Bytes()
-}
-
 func (s *Server) stickersCSV(c *gin.Context) error {
-	j, err := s.compute(c.Request.Context(), c.Param("job"))
-	if err != nil {
-		return err
-	}
-	all, err := stickersOf(c, j)
+	j, all, err := s.stickers(c)
 	if err != nil {
 		return err
 	}
@@ -172,11 +154,7 @@ func (s *Server) stickersCSV(c *gin.Context) error {
 
 // countStickers says how many labels a filter gives, and how many of them a stock is too small for.
 func (s *Server) countStickers(c *gin.Context) error {
-	j, err := s.compute(c.Request.Context(), c.Param("job"))
-	if err != nil {
-		return err
-	}
-	all, err := stickersOf(c, j)
+	j, all, err := s.stickers(c)
 	if err != nil {
 		return err
 	}

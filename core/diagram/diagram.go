@@ -10,8 +10,6 @@
 // all text is measured by the font's own widths, which are passed in. The same graph gives the same drawing.
 package diagram
 
-import "slices"
-
 // Kind is what a symbol is.
 type Kind string
 
@@ -20,13 +18,11 @@ const (
 	Box    Kind = "box"    // a device: its ports at both sides
 	Fuse   Kind = "fuse"   // one row
 	Relay  Kind = "relay"  // coil and contacts, by the names of its ports
-	Switch Kind = "switch" // a contact
 	Splice Kind = "splice" // as found: a dot
 	Joint  Kind = "joint"  // made by us: a diamond
 	Plug   Kind = "plug"   // an in-line pair, or a bulkhead: two halves
 	Ground Kind = "ground" // a ground point
 	Stub   Kind = "stub"   // an end that is cut, capped or parked
-	Mark   Kind = "mark"   // goes on on another page
 )
 
 // Port is where a wire comes to a symbol.
@@ -133,45 +129,4 @@ type Drawing struct {
 	Symbols []Placed `json:"symbols"`
 	Runs    []Run    `json:"runs"`
 	Texts   []Text   `json:"texts"`
-	// Columns are where each column begins, its symbols' left edge, and where it ends: between them a drawing can be
-	// parted.
-	Columns [][2]float64 `json:"columns"`
-}
-
-// Crossings counts where an upright piece of a wire crosses a level piece of another.
-func (d *Drawing) Crossings() int {
-	type piece struct{ a, b Point }
-	var level, upright []piece
-	var ofLevel, ofUpright []int
-	for i := range d.Runs {
-		p := d.Runs[i].Points
-		for k := 1; k < len(p); k++ {
-			a, b := p[k-1], p[k]
-			switch {
-			case a.Y == b.Y && a.X != b.X:
-				level = append(level, piece{Point{min(a.X, b.X), a.Y}, Point{max(a.X, b.X), a.Y}})
-				ofLevel = append(ofLevel, i)
-			case a.X == b.X && a.Y != b.Y:
-				upright = append(upright, piece{Point{a.X, min(a.Y, b.Y)}, Point{a.X, max(a.Y, b.Y)}})
-				ofUpright = append(ofUpright, i)
-			}
-		}
-	}
-	n := 0
-	for i, u := range upright {
-		for k, l := range level {
-			if ofUpright[i] != ofLevel[k] && u.a.X > l.a.X && u.a.X < l.b.X && l.a.Y > u.a.Y && l.a.Y < u.b.Y {
-				n++
-			}
-		}
-	}
-	return n
-}
-
-// Of gives the symbol of that name in its place, nil where there is none.
-func (d *Drawing) Of(id string) *Placed {
-	if i := slices.IndexFunc(d.Symbols, func(p Placed) bool { return p.ID == id }); i >= 0 {
-		return &d.Symbols[i]
-	}
-	return nil
 }

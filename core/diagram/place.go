@@ -70,7 +70,7 @@ func (l *layered) size(n *node) {
 		return
 	}
 	s := &l.g.Symbols[n.symbol]
-	n.wide = map[Kind]float64{Splice: dotWide, Joint: dotWide, Plug: dotWide, Stub: dotWide, Mark: dotWide, Ground: dotWide,
+	n.wide = map[Kind]float64{Splice: dotWide, Joint: dotWide, Plug: dotWide, Stub: dotWide, Ground: dotWide,
 		Fuse: fuseWide, Relay: 22}[s.Kind]
 	if n.wide == 0 {
 		n.wide = least
@@ -242,7 +242,6 @@ func (l *layered) draw(d *Drawing) {
 	for i := range l.nodes {
 		d.High = max(d.High, l.nodes[i].y+l.nodes[i].high)
 	}
-	d.Columns = edge
 	l.symbols(d, edge)
 	l.runs(d, edge, bends)
 }

@@ -32,7 +32,6 @@ type Wire struct {
 	Function string
 	Signal   signal.Reading
 	Mm       float64 // length, 0 where nobody knows
-	Measured bool    // that was measured
 	New      bool    // cut from new wire
 }
 

@@ -4,14 +4,18 @@ import (
 	"fmt"
 	"slices"
 	"strings"
+
+	"draxel/core/finding"
 )
 
 // Due is something that is open when a job is handed over: it ends at zero, or somebody owns it.
 type Due struct {
 	Key  string `json:"key"` // names it, whatever is said of it
 	Text string `json:"text"`
-	At   string `json:"at"` // the screen at which it is seen to, below the job: "match?row=…"
-	Left *Left  `json:"left,omitempty"`
+	At   string `json:"at,omitempty"` // the screen at which it is seen to, below the job: "match?row=…"
+	// The finding that it is, which knows its own place.
+	Finding *finding.Finding `json:"finding,omitempty"`
+	Left    *Left            `json:"left,omitempty"`
 }
 
 // DueList is a list that must end at zero, or with an owner for each.
@@ -32,9 +36,12 @@ func (l *DueList) Open() int {
 	return n
 }
 
-// Left says who owns something that stays open, and why it may.
+// Left says who owns something that stays open, and why it may. It holds for what was open as it was: where that
+// changes it is
+// nobody's again.
 type Left struct {
 	Key    string `json:"key"`
+	Text   string `json:"text"` // of what was open, when somebody took it
 	Owner  string `json:"owner"`
 	Reason string `json:"reason"`
 	Who    string `json:"who,omitempty"`
@@ -44,7 +51,7 @@ type Left struct {
 // Check says why nothing can be left so.
 func (l *Left) Check() error {
 	switch {
-	case l.Key == "" || len(l.Key) > 400:
+	case l.Key == "" || len(l.Key) > 400 || l.Text == "" || len(l.Text) > 4000:
 		return fmt.Errorf("say what is left")
 	case strings.TrimSpace(l.Owner) == "" || len(l.Owner) > 80:
 		return fmt.Errorf("say who owns it, in at most 80 letters")
@@ -123,7 +130,7 @@ func Owned(lists []DueList, left []Left) (open int) {
 		}
 		for k := range lists[i].Items {
 			x := &lists[i].Items[k]
-			if n := slices.IndexFunc(left, func(l Left) bool { return l.Key == x.Key }); n >= 0 {
+			if n := slices.IndexFunc(left, func(l Left) bool { return l.Key == x.Key && l.Text == x.Text }); n >= 0 {
 				x.Left = &left[n]
 			}
 		}

@@ -124,17 +124,16 @@ func (p *Plan) OpenLists(f *Facts, j *Job) []handover.DueList {
 	found := handover.DueList{ID: "findings", Title: "Findings that can hurt, or will not work"}
 	for _, x := range finding.Open(p.Findings) {
 		if x.Severity == finding.Danger || x.Severity == finding.Wrong {
-			stage := cmp.Or(x.Stage, "match")
-			add(&found, "finding "+x.Key(), x.Text, stage)
+			found.Items = append(found.Items, handover.Due{Key: "finding " + x.Key(), Text: x.Text, Finding: &x})
 		}
 	}
 	ends := handover.DueList{ID: "ends", Title: "Live stubs, parked and capped ends"}
 	for _, l := range handover.Lengths(p.Book(f)) {
-		for _, e := range l.Ends {
+		for end, e := range l.Ends {
 			if e.Dead != "" && e.Dead != "not followed" {
 				add(
 					&ends,
-					"end "+l.Name+" "+e.Dead,
+					fmt.Sprintf("end %d of %s", end+1, l.Name),
 					fmt.Sprintf("%s, %s: %s", l.Name, cmp.Or(l.Function, "no function said"), e.Dead),
 					"thin?sel=wire:"+url.QueryEscape(l.Whole()),
 				)
@@ -153,6 +152,13 @@ func (p *Plan) OpenLists(f *Facts, j *Job) []handover.DueList {
 			add(&gates, "gate "+g.ID, g.Title, "prove?part=power")
 		}
 	}
+	seen := map[string]int{} // findings of one kind about one thing are told apart by their order
+	for i := range found.Items {
+		key := &found.Items[i].Key
+		if seen[*key]++; seen[*key] > 1 {
+			*key = fmt.Sprintf("%s, %d", *key, seen[*key])
+		}
+	}
 	return append([]handover.DueList{undecided, steps, found, ends, named, gates}, handover.Loans(j.Loans)...)
 }
 
@@ -161,7 +167,7 @@ func (p *Plan) OpenLists(f *Facts, j *Job) []handover.DueList {
 // that were handed over.
 func (p *Plan) BookSections(j *Job, lists []handover.DueList) []handover.Section {
 	settings := handover.Section{
-		Title: "Settings of the unit",
+		Title: "Settings of the unit, and its programming",
 		Head:  []string{"what it is to be set to", "done"},
 		Share: []float64{90, 10},
 		Empty: "Nothing is to be set.",
@@ -172,6 +178,23 @@ func (p *Plan) BookSections(j *Job, lists []handover.DueList) []handover.Section
 			done = "done"
 		}
 		settings.Rows = append(settings.Rows, []string{s, done})
+	}
+	if x := j.Program; x != nil {
+		for _, f := range []struct {
+			what string
+			mark prove.FileMark
+		}{{"backup", x.Backup}, {"written", x.Written}} {
+			settings.Rows = append(
+				settings.Rows,
+				[]string{
+					strings.TrimSpace(fmt.Sprintf("%s: %s %s %s", f.what, f.mark.Name, f.mark.Date, f.mark.Hash)),
+					"",
+				},
+			)
+		}
+		for _, c := range [][2]string{{"codes before", strings.Join(x.Before, " ")}, {"codes after", strings.Join(x.After, " ")}} {
+			settings.Rows = append(settings.Rows, []string{c[0] + ": " + c[1], ""})
+		}
 	}
 	measured := handover.Section{
 		Title: "Measured",
@@ -203,7 +226,7 @@ func (p *Plan) BookSections(j *Job, lists []handover.DueList) []handover.Section
 		}
 	}
 	otherwise := handover.Section{
-		Title: "Done otherwise, found and mended",
+		Title: "Done otherwise, found, mended, noted",
 		Head:  []string{"what", "how", "who"},
 		Share: []float64{55, 33, 12},
 		Empty: "Everything was done as planned.",
@@ -215,6 +238,9 @@ func (p *Plan) BookSections(j *Job, lists []handover.DueList) []handover.Section
 	}
 	for i := range j.Mended {
 		otherwise.Rows = append(otherwise.Rows, []string{j.Mended[i].Text, j.Mended[i].Did, j.Mended[i].Who})
+	}
+	for i := range j.Notes {
+		otherwise.Rows = append(otherwise.Rows, []string{j.Notes[i].Text, string(j.Notes[i].Kind), j.Notes[i].Who})
 	}
 	open := handover.Section{
 		Title: "Open, and whose it is",

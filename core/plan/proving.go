@@ -92,7 +92,11 @@ func (p *Plan) Settings() []string { return slices.Concat(p.Pin.Settings, p.Join
 // stands open in the
 // records of Prove.
 func (p *Plan) proved(f *Facts, d *prove.Decisions) []finding.Finding {
-	out := d.Open(p.Settings())
+	var expected []string
+	for _, codes := range p.Join.Raised {
+		expected = append(expected, codes...)
+	}
+	out := d.Open(p.Settings(), expected)
 	if len(prove.Since(d.Readings, d.Mended)) == 0 {
 		return out
 	}

@@ -205,8 +205,10 @@ func (d *Decisions) TwoChanges() []finding.Finding {
 	return out
 }
 
-// Open finds what stands open in the records: a programming that was begun and not closed.
-func (d *Decisions) Open(settings []string) []finding.Finding {
+// Open finds what stands open in the records: a programming that was begun and not closed, and codes that are stored
+// after it and that nothing which was given up raises. Settings are those of the programmer's sheet, expected the
+// codes of what was given up.
+func (d *Decisions) Open(settings, expected []string) []finding.Finding {
 	out := d.TwoChanges()
 	if p := d.Program; p != nil && !p.Done {
 		text := "The programming is begun and not closed."
@@ -218,6 +220,20 @@ func (d *Decisions) Open(settings []string) []finding.Finding {
 			finding.Finding{Code: "record-open", Severity: finding.Check, Stage: "prove", Subject: "programming",
 				Text: text, Remedy: "Close its record in Prove, under Programming."},
 		)
+	}
+	if d.Program != nil {
+		for _, code := range d.Program.After {
+			if !slices.Contains(expected, code) {
+				out = append(
+					out,
+					finding.Finding{Code: "code-after", Severity: finding.Check, Stage: "prove", Subject: code,
+						Text: strings.TrimSpace(
+							code+" "+CodeText(code),
+						) + " is stored after the programming, and nothing that was given up raises it.",
+						Remedy: "Read the codes in Prove, Unit and rig: one that is about an output can be taken as a symptom."},
+				)
+			}
+		}
 	}
 	for i := range d.Gates {
 		if g := &d.Gates[i]; g.Reason != "" {

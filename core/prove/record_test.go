@@ -84,11 +84,17 @@ func TestProgrammingIsClosedWhenItIsWhole(t *testing.T) {
 		t.Errorf("it lacks %s", got)
 	}
 	d := prove.Decisions{Program: &p}
-	if got := codes(d.Open(settings)); got != "record-open" {
+	if got := codes(d.Open(settings, nil)); got != "record-open" {
 		t.Errorf("found %s", got)
 	}
 	p.ReadBack, p.Ticked, p.Done = true, settings, true
-	if lacks := p.Lacks(settings); len(lacks) > 0 || codes(d.Open(settings)) != "" {
+	p.After = []string{"P0420", "P0203"} // the one is expected: the catalyst was given up
+	if all := d.Open(settings, []string{"P0420", "P0430"}); len(all) != 1 || all[0].Code != "code-after" ||
+		all[0].Subject != "P0203" {
+		t.Errorf("codes after: %+v", all)
+	}
+	p.After = nil
+	if lacks := p.Lacks(settings); len(lacks) > 0 || codes(d.Open(settings, nil)) != "" {
 		t.Errorf("whole, and it lacks %v", lacks)
 	}
 }

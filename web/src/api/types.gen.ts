@@ -3290,7 +3290,8 @@ export interface DueList {
 export interface Due {
   key: string;
   text: string;
-  at: string;
+  at?: string;
+  finding?: Finding;
   left?: Left;
 }
 /**
@@ -3299,6 +3300,7 @@ export interface Due {
  */
 export interface Left {
   key: string;
+  text: string;
   owner: string;
   reason: string;
   who?: string;
@@ -3402,7 +3404,6 @@ export interface DiagramDrawing {
   symbols: DiagramPlaced[];
   runs: DiagramRun[];
   texts: DiagramText[];
-  columns: [number, number][];
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema

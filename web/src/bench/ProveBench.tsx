@@ -54,8 +54,7 @@ function Lines({ job, title, view, onReload }: Props) {
   const waits = new Set(unsent.letters.filter((l) => l.chain === 'bench prove').map((l) => l.step ?? ''));
   const readOf = (l: ProvedLine): Said | undefined =>
     (waits.has(l.id) || view.revision < unsent.revision ? said.get(l.id) : undefined) ??
-    (l.again ? undefined : l.reading) ??
-    said.get(l.id);
+    (l.again ? undefined : l.reading);
   const [at, setAt] = useState(() =>
     Math.max(
       0,

@@ -4,6 +4,7 @@ import { explain } from '../api/client';
 import { useFront } from '../api/handover';
 import type { FrontView } from '../api/types.gen';
 import { changeWord } from './changes';
+import { findingPlace } from './findingPlace';
 import { useJobID } from './Frame';
 
 const words: Record<string, string> = {
@@ -56,23 +57,14 @@ function Front({ job, view }: { job: string; view: FrontView }) {
                 {view.next.waits.length > 6 && <p className="quiet">and {view.next.waits.length - 6} more</p>}
               </>
             )}
-            <p>
-              <Link to={to('bench')}>At the bench</Link> · <Link to={to('work')}>the whole list</Link>
-            </p>
+            {view.steps > 0 && (
+              <p>
+                <Link to={to('bench')}>At the bench</Link> · <Link to={to('work')}>the whole list</Link>
+              </p>
+            )}
           </>
         ) : (
-          <p className="frontstep">
-            {all === 0 ? (
-              <>
-                Nothing is decided yet. <Link to={to('gather')}>Bring what there is in Gather.</Link>
-              </>
-            ) : (
-              <>
-                All work is done. <Link to={to('prove')}>Prove it</Link>, then{' '}
-                <Link to={to('handover')}>hand it over</Link>.
-              </>
-            )}
-          </p>
+          <p className="frontstep">All work is done, proven and handed over.</p>
         )}
       </section>
       <section className="frontstand">
@@ -115,7 +107,7 @@ function Front({ job, view }: { job: string; view: FrontView }) {
         </h2>
         {view.danger.map((f) => (
           <p key={f.code + (f.subject ?? '') + f.text}>
-            <Link to={to(f.stage ?? 'match')}>{f.text}</Link> <span className="quiet">{f.remedy}</span>
+            <Link to={to(findingPlace(f))}>{f.text}</Link> <span className="quiet">{f.remedy}</span>
           </p>
         ))}
         {view.dangers > view.danger.length && (

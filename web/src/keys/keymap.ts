@@ -13,7 +13,10 @@ export const keymap = [
   { keys: ['R'], does: 'reopen: take the decision back' },
   { keys: ['A'], does: 'accept all above a certainty' },
   { keys: ['K'], does: 'Thin: keep what is selected' },
-  { keys: ['1', '2', '3', '4', '5', '6'], does: 'the parts of Thin, Pin, Reach, Feed, Join and Prove' },
+  {
+    keys: ['1', '2', '3', '4', '5', '6'],
+    does: 'the parts of Thin, Pin, Reach, Feed, Join, Prove and Hand over',
+  },
   { keys: ['Space'], does: 'tick the step (Work, Thin, Pin, Reach, bench)' },
   {
     keys: ['M'],
@@ -24,8 +27,8 @@ export const keymap = [
   { keys: ['←', '→'], does: 'Join, Try it: the position of the key before, the next' },
   { keys: ['D', 'S', 'T'], does: 'Feed: what if it were dead, stuck, touching ground' },
   { keys: ['['], does: 'Pin: this step before the one above it' },
-  { keys: ['O'], does: 'Pin: it was done otherwise' },
-  { keys: ['B'], does: 'to the bench view (Work, Thin, Pin, Reach, Feed, Join)' },
+  { keys: ['O'], does: 'Pin: it was done otherwise. Prove at the bench: nothing between the two, OL' },
+  { keys: ['B'], does: 'to the bench view (Work, Thin, Pin, Reach, Feed, Join, Prove)' },
   { keys: ['←', '→'], does: 'bench: back, done (also Page Up and Page Down, as pedals send)' },
   { keys: ['+', '−', '0'], does: 'Thin: nearer, farther, the whole harness' },
   { keys: ['U'], does: 'undo the last change' },

@@ -90,7 +90,6 @@ function Symbol({ s }: { s: DiagramPlaced }) {
         />
       );
     case 'stub':
-    case 'mark':
       return (
         <path
           className="diagramsymbol"

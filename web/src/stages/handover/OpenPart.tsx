@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { explain } from '../../api/client';
 import { useLeave, useLend } from '../../api/handover';
+import { findingPlace } from '../../frame/findingPlace';
 import type { Due, HandoverView } from '../../api/types.gen';
 
 const shownFirst = 8;
@@ -28,7 +29,9 @@ export function OpenPart({ job, view }: { job: string; view: HandoverView }) {
             </h2>
             {rows.map((x) => (
               <div key={x.key} className="due">
-                <Link to={`/jobs/${job}/${x.at}`}>{x.text}</Link>
+                <Link to={`/jobs/${job}/${x.finding ? findingPlace(x.finding) : (x.at ?? '')}`}>
+                  {x.text}
+                </Link>
                 {x.left ? (
                   <span className="quiet">
                     {x.left.owner}: {x.left.reason}{' '}
