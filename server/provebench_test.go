@@ -34,6 +34,10 @@ func post[T any](p proved, method, path string, body any) (T, string) {
 func TestASimulatedVehicleIsAsked(t *testing.T) {
 	c := start(t)
 	p := proved{c, c.packhorse(nil)}
+	// What is to be seen and heard at key-on: by hand, the unit pulls its main relay and lights its lamps.
+	if on := p.view().KeyOn; !slices.Contains(on, "main relay clicks") || !slices.Contains(on, "check-engine lamp on") {
+		t.Errorf("at key-on: %v", on)
+	}
 	bench, code := post[server.Benched](p, "POST", "/standin", server.StandinRequest{On: true})
 	if code != "" || bench.Unit == "" || bench.Rig == "" {
 		t.Fatal(code, bench)

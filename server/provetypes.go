@@ -239,6 +239,8 @@ type TrainEnd struct {
 	Hidden []string   `json:"hidden"`
 	Do     []string   `json:"do"`
 	Way    []WalkedOn `json:"way"` // by the best next measurement each time
+	// The way comes to all that was hidden.
+	Reached bool `json:"reached"`
 }
 
 // WalkedOn is a measurement on the way, in words.

@@ -152,7 +152,8 @@ func (s *Server) trainEnd(c *gin.Context) error {
 	for _, h := range round.Hidden {
 		out.Hidden, out.Do = append(out.Hidden, h.Text), append(out.Do, h.Do)
 	}
-	way, _, err := v.Way(round)
+	way, reached, err := v.Way(round)
+	out.Reached = reached
 	for i := range way {
 		l := prove.SheetLine{Measure: way[i].Measure}
 		out.Way = append(
@@ -165,8 +166,11 @@ func (s *Server) trainEnd(c *gin.Context) error {
 	if err != nil {
 		return fmt.Errorf("find the way to what was hidden: %w", err)
 	}
-	x := prove.Trained{ID: r.ID, Level: r.Level, Seconds: r.Seconds, Took: r.Took, Best: len(way), Right: out.Right,
+	x := prove.Trained{ID: r.ID, Level: r.Level, Seconds: r.Seconds, Took: r.Took, Right: out.Right,
 		Hidden: strings.Join(out.Hidden, "; and "), Who: who(c), When: s.now().UTC().UnixMilli()}
+	if reached {
+		x.Best = len(way)
+	}
 	if err := unsound(&x, ""); err != nil {
 		return err
 	}

@@ -49,8 +49,7 @@ var gates = []Gate{
 		Caution: "Fans and starter may move: neutral, chocks, hands clear."},
 	{ID: "unit", Title: "The unit goes in", Do: []string{"Battery off, key off; then the plugs; then battery on."},
 		Caution: "Never plug a unit in with the power on."},
-	{ID: "wake", Title: "It wakes", Do: []string{"Key in run: main relay clicks, check lamp lights.",
-		"What hums and clicks now is as it should be: note it, so that an unknown sound is known to be unknown."},
+	{ID: "wake", Title: "It wakes", Do: []string{"Key in run, and listen."},
 		Asks: &Asked{"volts at the battery, key in run", "V", 11.8, 15}},
 	{
 		ID:    "prime",
@@ -197,6 +196,12 @@ func (v *Vehicle) AtKeyOn() []string {
 	for _, r := range is {
 		if !slices.Contains(was, r) && !strings.HasSuffix(r, " awake") {
 			out = append(out, r+" clicks")
+		}
+	}
+	before, now := v.Usual(off).On, v.Usual(run).On
+	for _, at := range v.Outputs() {
+		if now[at] && !before[at] && !strings.Contains(v.Drives[at], "relay") { // a relay is among those that click
+			out = append(out, v.Drives[at]+" on")
 		}
 	}
 	for _, d := range v.Devices() {

@@ -221,20 +221,19 @@ func TestRoundsOfTheTrainer(t *testing.T) {
 			if err1 != nil || err2 != nil || healthy.Value == ill.Value || ill.Value != x.Told.Value {
 				t.Errorf("level %d tells %+v of %+v", level, x.Told, x.Hidden)
 			}
-			way, said, err := v.Way(x)
+			way, reached, err := v.Way(x)
 			if err != nil || len(way) == 0 {
 				t.Fatalf("%v after %d", err, len(way))
 			}
-			for i := range way {
-				if again, err := v.Shows(x, &way[i].Measure); err != nil || again != way[i].Shown {
-					t.Fatal("the same measure shows another thing")
+			if len(x.Hidden) == 1 { // what the first of two shows is another thing when it is mended
+				for i := range way {
+					if again, err := v.Shows(x, &way[i].Measure); err != nil || again != way[i].Shown {
+						t.Fatal("the same measure shows another thing")
+					}
 				}
 			}
-			if level < 3 {
-				all++
-				if isSaid(&said.Suspects[0], x.Hidden[0].Text) {
-					found++
-				}
+			if all++; reached {
+				found++
 			}
 			var right []string
 			for _, h := range x.Hidden {
@@ -254,7 +253,7 @@ func TestRoundsOfTheTrainer(t *testing.T) {
 			}
 		}
 	}
-	t.Logf("of %d single faults the way comes to %d", all, found)
+	t.Logf("of %d rounds the way comes to what is hidden in %d", all, found)
 	if found*10 < all*9 {
 		t.Error("the way does not come to what is hidden")
 	}

@@ -202,24 +202,67 @@ type Walked struct {
 // mostWalked bounds a way to a fault.
 const mostWalked = 24
 
-// Way gives the way to what is hidden in a round by the best next measurement each time, and what is then said.
-// Like lists
-// what no measurement tells from what is hidden.
-func (v *Vehicle) Way(r *Round) (way []Walked, said Diagnosis, err error) {
-	readings := []MeterReading{r.Told}
-	for {
-		if said, err = v.Diagnose(readings, nil); err != nil || said.Found || said.Next == nil ||
-			len(way) >= mostWalked {
-			return way, said, err
+// Way gives the way to what is hidden in a round by the best next measurement each time. What is found is mended, and the next
+// is looked for by what is still seen of it. It is false where that does not come to all of what is hidden.
+func (v *Vehicle) Way(r *Round) (way []Walked, reached bool, err error) {
+	left := *r
+	for len(left.Hidden) > 0 {
+		readings := []MeterReading{left.Told}
+		var said Diagnosis
+		for {
+			if said, err = v.Diagnose(readings, nil); err != nil {
+				return way, false, err
+			}
+			if said.Found || said.Next == nil {
+				break
+			}
+			if len(way) >= mostWalked {
+				return way, false, nil
+			}
+			m := said.Next.Measure
+			x, err := v.Shows(&left, &m)
+			if err != nil {
+				return way, false, err
+			}
+			way = append(way, Walked{m, x, said.Next.Why})
+			readings = append(readings, MeterReading{Measure: m, Value: x.Value, Over: x.Over}.Again(readings))
 		}
-		m := said.Next.Measure
-		x, err := v.Shows(r, &m)
-		if err != nil {
-			return way, said, err
+		before := len(left.Hidden)
+		left.Hidden = slices.DeleteFunc(slices.Clone(left.Hidden), func(c Cause) bool {
+			return len(said.Suspects) > 0 && said.Suspects[0].names(c.Text)
+		})
+		if len(left.Hidden) == before {
+			return way, false, nil
 		}
-		way = append(way, Walked{m, x, said.Next.Why})
-		readings = append(readings, MeterReading{Measure: m, Value: x.Value, Over: x.Over}.Again(readings))
+		if len(left.Hidden) > 0 {
+			seen := false
+			if left.Told, seen = v.stillSeen(left.Hidden); !seen {
+				return way, false, nil
+			}
+		}
 	}
+	return way, true, nil
+}
+
+// names says whether a suspect is that cause, has it among its two, or cannot be told from it.
+func (s *Suspect) names(text string) bool {
+	return slices.ContainsFunc(s.Causes, func(c Cause) bool { return c.Text == text }) || slices.Contains(s.Like, text)
+}
+
+// stillSeen finds a device that does other than it should with causes in the vehicle.
+func (v *Vehicle) stillSeen(causes []Cause) (MeterReading, bool) {
+	for _, s := range trainSetups {
+		for _, d := range v.Devices() {
+			m := Measure{Kind: Works, A: d, Setup: s}
+			was, err1 := v.Expect(&m)
+			is, err2 := v.With(&m, Faults(causes, s))
+			if err1 == nil && err2 == nil && was != is {
+				m.ID = m.Key()
+				return MeterReading{Measure: m, Value: is.Value}, true
+			}
+		}
+	}
+	return MeterReading{}, false
 }
 
 // Named says whether guesses are what is hidden, each or what no measurement tells from it: the same at every point
@@ -270,11 +313,12 @@ type Trained struct {
 	Level   int     `json:"level"`
 	Seconds float64 `json:"seconds"`
 	Took    int     `json:"took"` // measurements
-	Best    int     `json:"best"` // that the best next one each time would have taken
-	Right   bool    `json:"right,omitempty"`
-	Hidden  string  `json:"hidden"` // what it was
-	Who     string  `json:"who,omitempty"`
-	When    int64   `json:"when,omitempty"` // Unix milliseconds
+	// That the best next one each time would have taken; 0 where that does not come to it.
+	Best   int    `json:"best"`
+	Right  bool   `json:"right,omitempty"`
+	Hidden string `json:"hidden"` // what it was
+	Who    string `json:"who,omitempty"`
+	When   int64  `json:"when,omitempty"` // Unix milliseconds
 }
 
 // Check says why a result cannot be.

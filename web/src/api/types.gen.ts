@@ -3692,6 +3692,7 @@ export interface TrainEnd {
   hidden: string[];
   do: string[];
   way: WalkedOn[];
+  reached: boolean;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema

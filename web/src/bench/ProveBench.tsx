@@ -1,5 +1,6 @@
 import { App, Input } from 'antd';
 import { useState } from 'react';
+import { Link } from 'react-router';
 import { explain } from '../api/client';
 import { useJob, useLiveJob } from '../api/hooks';
 import { useProve } from '../api/prove';
@@ -183,8 +184,9 @@ function Lines({ job, title, view, onReload }: Props) {
             )}
             {out && (
               <p className="benchwarn">
-                ▲ Measure it once more. If it stays so, Find the fault says what could be wrong, and what to
-                measure next.
+                ▲ Measure it once more. If it stays so,{' '}
+                <Link to={`/jobs/${job}/prove?part=fault`}>find the fault</Link>: what could be wrong, and
+                what to measure next.
               </p>
             )}
             <div className="benchsmall">{line.why}</div>

@@ -38,7 +38,10 @@ export function Ended({ view, end, walked, onAgain }: Props) {
           </ol>
         </div>
         <div>
-          <h2>By what tells most each time: {end.way.length}</h2>
+          <h2>
+            By what tells most each time: {end.way.length}
+            {!end.reached && ', and it does not come to all of it'}
+          </h2>
           <ol>
             {end.way.map((w, i) => (
               <li key={i}>
@@ -86,11 +89,11 @@ export function Results({ view }: { view: ProveView }) {
               .map((t) => (
                 <tr key={t.id}>
                   <td>{t.who}</td>
-                  <td className="quiet">{t.when ? day(t.when) : ''}</td>
+                  <td className="quiet oneline">{t.when ? day(t.when) : ''}</td>
                   <td>{view.levels[t.level]?.name}</td>
                   <td>{t.right ? '✓ yes' : '✕ no'}</td>
                   <td className="mono">{t.took}</td>
-                  <td className="mono">{t.best}</td>
+                  <td className="mono">{t.best || '–'}</td>
                   <td className="mono">{(t.seconds / 60).toFixed(1)}</td>
                   <td>{t.hidden}</td>
                 </tr>
