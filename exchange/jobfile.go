@@ -17,8 +17,9 @@ import (
 // pinouts, what connectors come from, lines struck out, tables side by side, and the lists that Feed goes by; format
 // 7 a fuse block of one's own, fuses that are changed, and ways to feed a job; format 8 what is wanted and stated of
 // functions, rules of outputs, the parts that functions ask for, and what was measured, passed and mended in Prove;
-// format 9 what was written into the unit, notes, what the unit can be asked for, and rounds of the trainer.
-const Format = 9
+// format 9 what was written into the unit, notes, what the unit can be asked for, and rounds of the trainer; format 10
+// time that was noted, what is said of the order list, what hours are reckoned with, and jobs that are put away.
+const Format = 10
 
 // JobFile is a whole job in one file: backup, sharing, bug report and test fixture at once.
 type JobFile struct {

@@ -4,7 +4,6 @@ import (
 	"context"
 	"crypto/sha256"
 	"encoding/hex"
-	"encoding/json"
 	"fmt"
 	"sync"
 
@@ -41,6 +40,10 @@ type computed struct {
 	bound   []handover.Page // of the book
 	bindErr error
 
+	reckoning  sync.Mutex
+	reckoned   *money
+	reckonedOn string // ISO date
+
 	metering sync.Mutex // holds the vehicle while it is asked
 	proving  *proving
 }
@@ -54,17 +57,8 @@ func (j *computed) begun() *plan.Plan { return j.draft.Begun() }
 // Hash names what a print is made from: the job's facts and decisions.
 func (j *computed) Hash() (string, error) {
 	var err error
-	j.hashing.Do(func() {
-		var text []byte
-		if text, err = json.Marshal(j.Job); err == nil {
-			sum := sha256.Sum256(text)
-			j.hash = hex.EncodeToString(sum[:6])
-		}
-	})
-	if err != nil {
-		return "", fmt.Errorf("hash job: %w", err)
-	}
-	return j.hash, nil
+	j.hashing.Do(func() { j.hash, err = j.Job.Hash() })
+	return j.hash, err
 }
 
 // Drawing gives the harness as it is laid on the bench, drawn when it is first asked for.

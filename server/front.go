@@ -20,8 +20,10 @@ type FrontView struct {
 	Danger    []finding.Finding `json:"danger"`         // what can hurt, the first few
 	Dangers   int               `json:"dangers"`
 	Wrong     int               `json:"wrong"`
-	Hours     float64           `json:"hours"` // of the work that is left, estimated
-	Steps     int               `json:"steps"` // that are left
+	Hours     float64           `json:"hours"`           // of the work that is left, at what was learned
+	Ready     string            `json:"ready,omitempty"` // ISO date on which it is done, where somebody said how long is worked
+	Late      []LatePart        `json:"late"`            // parts that are not there when they are wanted
+	Steps     int               `json:"steps"`           // that are left
 	Done      int               `json:"done"`
 	Open      int               `json:"open"` // of what must end at zero before the job is handed over
 	Last      []JournalLine     `json:"last"`
@@ -69,8 +71,8 @@ func (s *Server) showFront(c *gin.Context) error {
 		Line:     p.Proof.Line(),
 	}
 	done := map[work.Stage]int{}
-	for i := range p.Past.Done {
-		done[p.Past.Done[i].Stage]++
+	for _, t := range p.Past.Done {
+		done[t.Of()]++
 		v.Done++
 	}
 	left := map[work.Stage]int{}
@@ -81,10 +83,14 @@ func (s *Server) showFront(c *gin.Context) error {
 		}
 		left[x.Stage]++
 		v.Steps++
-		v.Hours += x.Minutes / 60
 		if v.Next == nil {
 			v.Next = next(p, x)
 		}
+	}
+	m := s.money(j)
+	v.Hours, v.Late = m.hours.Left/60, s.late(m)
+	if m.timing.Known {
+		v.Ready = day(s.now().UTC(), m.timing.Day)
 	}
 	var head JobView
 	head.stand(p, len(j.Job.Gates))

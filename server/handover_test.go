@@ -240,11 +240,7 @@ func TestSheetsAndLabels(t *testing.T) {
 func TestWhatOthersAreTold(t *testing.T) {
 	c := start(t)
 	job := c.packhorse(nil)
-	_, data, _ := c.do("GET", job+"/file", "", nil)
-	j, _, err := exchange.ReadJob(data)
-	if err != nil {
-		t.Fatal(err)
-	}
+	j := jobOf(c, job)
 	f, err := j.Facts()
 	if err != nil {
 		t.Fatal(err)

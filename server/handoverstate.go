@@ -2,7 +2,6 @@ package server
 
 import (
 	"bytes"
-	"encoding/json"
 	"fmt"
 	"net/http"
 	"slices"
@@ -29,7 +28,7 @@ func (s *Server) deliver(c *gin.Context) error {
 		if err != nil {
 			return err
 		}
-		kept, err := keptOf(&j.Job)
+		kept, err := j.Job.Frozen()
 		if err != nil {
 			return err
 		}
@@ -63,17 +62,6 @@ func (s *Server) deliver(c *gin.Context) error {
 		return s.apply(c, change{id: r.ID, what: "delivered", reason: x.Name, seen: r.Seen, base: j.Revision,
 			bodies: map[string]any{store.SubjectDelivered(x.ID): x}})
 	})
-}
-
-// keptOf gives a job as it is kept under a name: without the states before.
-func keptOf(j *plan.Job) ([]byte, error) {
-	own := *j
-	own.Delivered = nil
-	data, err := json.Marshal(own)
-	if err != nil {
-		return nil, fmt.Errorf("keep the job: %w", err)
-	}
-	return data, nil
 }
 
 // states lists the states that were handed over, without what they keep.

@@ -84,3 +84,108 @@ type StickersView struct {
 	First []handover.Sticker `json:"first"`
 	Plugs []string           `json:"plugs"` // that they can be asked for
 }
+
+// MoneyView is how time, parts and cost of a job stand today.
+type MoneyView struct {
+	Revision int64                `json:"revision"`
+	Today    string               `json:"today"` // ISO date
+	Hours    handover.Hours       `json:"hours"`
+	Stages   []string             `json:"stages"` // that time can be noted for
+	Spent    []handover.Spent     `json:"spent"`
+	Terms    handover.Terms       `json:"terms"`
+	Lines    []handover.OrderLine `json:"lines"`
+	Cost     handover.Cost        `json:"cost"`
+	Known    bool                 `json:"known"`           // dates can be told
+	Chain    []ChainLink          `json:"chain"`           // the longest way through what is left
+	Least    float64              `json:"least"`           // minutes that it takes
+	Ends     float64              `json:"ends"`            // minutes of work until all is done, with the hands that there are
+	Idle     float64              `json:"idle"`            // minutes in which hands wait for parts
+	Ready    string               `json:"ready,omitempty"` // ISO date on which it is done
+	Late     []LatePart           `json:"late"`
+}
+
+// ChainLink is a step of the longest way.
+type ChainLink struct {
+	Text    string  `json:"text"`
+	Stage   string  `json:"stage"`
+	Minutes float64 `json:"minutes"`
+	Part    string  `json:"part,omitempty"` // that it waits for
+}
+
+// LatePart is a part that is not there when it is wanted.
+type LatePart struct {
+	Key   string `json:"key"`
+	What  string `json:"what"`
+	Step  string `json:"step"`  // the first that wants it
+	Wants string `json:"wants"` // ISO dates
+	There string `json:"there"`
+}
+
+// SpentRequest notes time; gone takes it back.
+type SpentRequest struct {
+	ID    string         `json:"id"`
+	Seen  int64          `json:"seen"`
+	Spent handover.Spent `json:"spent"`
+	Gone  bool           `json:"gone,omitempty"`
+}
+
+// BoughtRequest says something of a line of the order list.
+type BoughtRequest struct {
+	ID     string          `json:"id"`
+	Seen   int64           `json:"seen"`
+	Bought handover.Bought `json:"bought"`
+}
+
+// TermsRequest says what hours and prices are reckoned with.
+type TermsRequest struct {
+	ID    string         `json:"id"`
+	Seen  int64          `json:"seen"`
+	Terms handover.Terms `json:"terms"`
+}
+
+// CostsView is what this way costs beside others.
+type CostsView struct {
+	Currency string    `json:"currency"`
+	Ways     []WayCost `json:"ways"`
+}
+
+// WayCost is what a way to do the job comes to.
+type WayCost struct {
+	Name    string        `json:"name"`
+	Stage   string        `json:"stage"` // in which it is compared; empty: as it stands
+	Cost    handover.Cost `json:"cost"`
+	Lines   int           `json:"lines"`   // of the order list
+	Minutes float64       `json:"minutes"` // in all
+	Reached bool          `json:"reached"` // its plan is proven
+}
+
+// ArchiveRequest puts a job away, or brings it back among those that are worked at.
+type ArchiveRequest struct {
+	ID       string `json:"id"`
+	Seen     int64  `json:"seen"`
+	Archived bool   `json:"archived"`
+}
+
+// CopyRequest makes a job of another, as the start of the next.
+type CopyRequest struct {
+	ID    string `json:"id"`
+	Title string `json:"title"`
+}
+
+// StandView is a job in one line: where it stands, and what is next.
+type StandView struct {
+	Revision  int64   `json:"revision"`
+	Steps     int     `json:"steps"` // that are left
+	Done      int     `json:"done"`
+	Minutes   float64 `json:"minutes"` // that are left, at what was learned
+	Danger    int     `json:"danger"`
+	Wrong     int     `json:"wrong"`
+	Open      int     `json:"open"` // before it is handed over
+	Late      int     `json:"late"` // parts
+	Ready     string  `json:"ready,omitempty"`
+	Next      string  `json:"next,omitempty"`
+	At        string  `json:"at,omitempty"` // where that is done
+	Waits     string  `json:"waits,omitempty"`
+	Delivered string  `json:"delivered,omitempty"`
+	Last      string  `json:"last,omitempty"` // who changed something last
+}

@@ -55,7 +55,7 @@ func listedJobs(jobs []store.Listed) JobList {
 	out := JobList{Jobs: []JobLine{}}
 	for _, j := range jobs {
 		l := JobLine{ID: j.ID, Title: j.Head.Title, Kind: j.Head.Kind, Donor: j.Head.Donor, Chassis: j.Head.Chassis,
-			Changed: j.Changed, Revision: j.Revision}
+			Changed: j.Changed, Revision: j.Revision, Archived: j.Archived}
 		if j.Deleted > 0 {
 			l.Until = j.Deleted + store.Bringable.Milliseconds()
 		}
@@ -197,7 +197,7 @@ func (s *Server) showJob(c *gin.Context) error {
 	}
 	info, _ := j.Job.Kind.Info()
 	v := JobView{JobLine: JobLine{ID: j.ID, Title: j.Job.Title, Kind: j.Job.Kind, Donor: j.Job.Donor,
-		Chassis: j.Job.Chassis, OneScheme: j.Job.OneScheme, Changed: j.Changed, Revision: j.Revision}, KindInfo: info,
+		Chassis: j.Job.Chassis, OneScheme: j.Job.OneScheme, Changed: j.Changed, Revision: j.Revision, Archived: j.Job.Archived}, KindInfo: info,
 		Sides: Sides{j.facts.From.Name, j.facts.To.Name}, Findings: []finding.Finding{},
 		Severity: map[finding.Severity]int{}, Tables: map[match.Side]TableState{}}
 	for _, side := range []match.Side{match.From, match.To} {

@@ -17,14 +17,21 @@ func unproved(j *plan.Job) {
 	j.Proved, j.Mended, j.Notes, j.Gates, j.Program, j.Live = nil, nil, nil, nil, nil, nil
 }
 
-// vehicleOf gives the vehicle of a job as it stands on the server, made from its job file, to read a meter on.
-func vehicleOf(c *client, job string) *prove.Vehicle {
+// jobOf gives a job as it stands on the server, from its job file.
+func jobOf(c *client, job string) plan.Job {
 	c.t.Helper()
 	_, data, _ := c.do("GET", job+"/file", "", nil)
 	j, _, err := exchange.ReadJob(data)
 	if err != nil {
 		c.t.Fatal(err)
 	}
+	return j
+}
+
+// vehicleOf gives the vehicle of a job as it stands on the server, made from its job file, to read a meter on.
+func vehicleOf(c *client, job string) *prove.Vehicle {
+	c.t.Helper()
+	j := jobOf(c, job)
 	f, err := j.Facts()
 	if err != nil {
 		c.t.Fatal(err)

@@ -39,6 +39,8 @@ type Server struct {
 
 	bench benches // simulated vehicles that were started from the page
 
+	stands sync.Map // by job: its line in the list of jobs, stood
+
 	unpacking sync.Mutex // a photograph is unpacked one at a time
 }
 
@@ -215,6 +217,15 @@ func (s *Server) Handler() http.Handler {
 	job.GET("/handover/labels", answer(s.countStickers))
 	job.GET("/handover/compare", packed, answer(s.compareStates))
 	job.GET("/handover/state/:state", answer(s.stateFile))
+	job.GET("/handover/money", packed, answer(s.showMoney))
+	job.GET("/handover/costs", answer(s.showCosts))
+	job.GET("/handover/orders.csv", answer(s.ordersCSV))
+	job.POST("/handover/spent", limited(1<<16), answer(s.noteSpent))
+	job.POST("/handover/bought", limited(1<<16), answer(s.buy))
+	job.POST("/handover/terms", limited(1<<16), answer(s.setTerms))
+	job.GET("/stand", answer(s.showStand))
+	job.POST("/archive", limited(1<<16), answer(s.archive))
+	job.POST("/copy", limited(1<<16), answer(s.copyJob))
 	job.POST("/handover/left", limited(1<<16), answer(s.leave))
 	job.POST("/handover/loan", limited(1<<16), answer(s.lend))
 	job.POST("/handover/deliver", limited(1<<16), answer(s.deliver))

@@ -26,7 +26,8 @@ type JobLine struct {
 	Revision int64     `json:"revision"`
 	// Both pinouts number their circuits by one scheme.
 	OneScheme bool  `json:"oneScheme,omitempty"`
-	Until     int64 `json:"until,omitempty"` // Unix milliseconds, till when a deleted one can be brought back
+	Archived  bool  `json:"archived,omitempty"` // it is put away
+	Until     int64 `json:"until,omitempty"`    // Unix milliseconds, till when a deleted one can be brought back
 }
 
 // KindList is the kinds of job in the order in which they are offered.

@@ -37,7 +37,8 @@ type Listed struct {
 	ID       string `db:"id"`
 	Revision int64  `db:"revision"`
 	Changed  int64  `db:"changed"`
-	Deleted  int64  `db:"deleted"` // Unix milliseconds, 0 where it is not
+	Deleted  int64  `db:"deleted"`  // Unix milliseconds, 0 where it is not
+	Archived bool   `db:"archived"` // it is put away
 	Body     string `db:"body"`
 	Head     Head   `db:"-"`
 }
@@ -54,8 +55,9 @@ func (s *Store) Deleted(ctx context.Context) ([]Listed, error) {
 
 func (s *Store) listed(ctx context.Context, where string) ([]Listed, error) {
 	jobs := []Listed{}
-	err := s.db.SelectContext(ctx, &jobs, `SELECT j.id, j.revision, j.changed, j.deleted, t.body FROM jobs j
-		JOIN subjects t ON t.job = j.id AND t.name = 'job' WHERE `+where)
+	err := s.db.SelectContext(ctx, &jobs, `SELECT j.id, j.revision, j.changed, j.deleted, t.body,
+		a.name IS NOT NULL AS archived FROM jobs j JOIN subjects t ON t.job = j.id AND t.name = 'job'
+		LEFT JOIN subjects a ON a.job = j.id AND a.name = 'archived' WHERE `+where)
 	if err != nil {
 		return nil, fmt.Errorf("list jobs: %w", err)
 	}

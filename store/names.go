@@ -26,6 +26,8 @@ const (
 	SubjectBlock    = "block"   // a fuse block of one's own
 	SubjectProgram  = "program" // what was written into the unit
 	SubjectLive     = "live"    // what the unit can be asked for
+	SubjectTerms    = "terms"   // what hours and prices are reckoned with
+	SubjectArchived = "archived"
 )
 
 // Beginnings of the names of subjects that a job can have many of.
@@ -66,6 +68,8 @@ const (
 	left      = "left/"
 	loans     = "loan/"
 	delivered = "delivered/"
+	spent     = "spent/"
+	bought    = "bought/"
 )
 
 // SubjectTable names the table of a side.
@@ -115,7 +119,8 @@ func KindOf(name string) Kind {
 	case owns, answers, thinned, ticks, SubjectBench + "/", SubjectItems + "/", SubjectHave + "/", wishes, exchanges,
 		reports, checks,
 		SubjectMap + "/", SubjectRules + "/", places, lengths, spans, options, leftovers, partings, SubjectBlock + "/",
-		rated, feeds, functions, outRules, parts, proved, gates, mends, notes, rounds, left, loans, delivered, SubjectProgram + "/", SubjectLive + "/":
+		rated, feeds, functions, outRules, parts, proved, gates, mends, notes, rounds, left, loans, delivered, spent, bought,
+		SubjectProgram + "/", SubjectLive + "/", SubjectTerms + "/", SubjectArchived + "/":
 		return Other
 	}
 	return Fact
@@ -178,6 +183,12 @@ func SubjectLoan(id string) string { return loans + id }
 // SubjectDelivered names a state that was handed over.
 func SubjectDelivered(id string) string { return delivered + id }
 
+// SubjectSpent names time that was noted.
+func SubjectSpent(id string) string { return spent + id }
+
+// SubjectBought names what is said of a line of the order list, by its key.
+func SubjectBought(key string) string { return bought + key }
+
 // SubjectAdded names a part that a function's sum asked for.
 func SubjectAdded(id string) string { return parts + id }
 
@@ -220,7 +231,7 @@ func Subject(name string) string {
 		return rest
 	case rated:
 		return "fuse " + rest
-	case functions, outRules, parts, proved, gates, mends:
+	case functions, outRules, parts, proved, gates, mends, bought:
 		return rest
 	case exchanges, checks:
 		if parts := strings.SplitN(rest, "/", 2); len(parts) == 2 {

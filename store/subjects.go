@@ -10,6 +10,7 @@ import (
 	"draxel/core/face"
 	"draxel/core/finding"
 	"draxel/core/gather"
+	"draxel/core/handover"
 	"draxel/core/harness"
 	"draxel/core/match"
 	"draxel/core/pin"
@@ -98,6 +99,14 @@ func jobPuts(j plan.Job) ([]Put, error) {
 	for _, x := range j.Delivered {
 		p.add(SubjectDelivered(x.ID), x, true)
 	}
+	for _, x := range j.Spent {
+		p.add(SubjectSpent(x.ID), x, true)
+	}
+	for _, x := range j.Bought {
+		p.add(SubjectBought(x.Key), x, true)
+	}
+	p.add(SubjectTerms, j.Terms, j.Terms != nil)
+	p.add(SubjectArchived, j.Archived, j.Archived)
 	p.add(SubjectProgram, j.Program, j.Program != nil)
 	p.add(SubjectLive, j.Live, len(j.Live) > 0)
 	for _, x := range j.Feeds {
@@ -189,6 +198,10 @@ func (s *State) take(name string, body []byte) error {
 		return field(body, &j.Block)
 	case SubjectProgram:
 		return field(body, &j.Program)
+	case SubjectArchived:
+		return value(body, &j.Archived)
+	case SubjectTerms:
+		return field(body, &j.Terms)
 	case SubjectLive:
 		return value(body, &j.Live)
 	case SubjectBench:
@@ -278,6 +291,10 @@ func (s *State) take(name string, body []byte) error {
 		return one(body, &j.Loans)
 	case delivered:
 		return one(body, &j.Delivered)
+	case spent:
+		return one(body, &j.Spent)
+	case bought:
+		return one(body, &j.Bought)
 	case leftovers:
 		return one(body, &j.Leftover)
 	case layouts:
@@ -384,6 +401,7 @@ func sort(j *plan.Job) {
 	slices.SortStableFunc(j.Reports, func(a, b pin.Report) int { return cmp.Compare(a.When, b.When) })
 	slices.SortStableFunc(j.Checks, func(a, b pin.Check) int { return harness.CompareRefs(a.At, b.At) })
 	slices.SortStableFunc(j.Leftover, func(a, b reach.Leftover) int { return cmp.Compare(a.When, b.When) })
+	slices.SortStableFunc(j.Spent, func(a, b handover.Spent) int { return cmp.Compare(a.When, b.When) })
 	slices.SortStableFunc(j.Ticks, func(a, b work.Tick) int {
 		return cmp.Or(cmp.Compare(a.When, b.When), cmp.Compare(a.Seq, b.Seq))
 	})

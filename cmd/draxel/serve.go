@@ -132,6 +132,9 @@ func putDemo(ctx context.Context, s *store.Store) error {
 	if err != nil {
 		return err
 	}
+	if err := demo.HandOver(&jobs[1]); err != nil {
+		return fmt.Errorf("put the demonstration: %w", err)
+	}
 	var all []store.NewJob
 	for i := len(jobs) - 1; i >= 0; i-- {
 		id := demo.IDs()[i]

@@ -106,6 +106,14 @@ type api struct {
 	MeterRequest         server.MeterRequest
 	FrontView            server.FrontView
 	HandoverView         server.HandoverView
+	MoneyView            server.MoneyView
+	CostsView            server.CostsView
+	SpentRequest         server.SpentRequest
+	BoughtRequest        server.BoughtRequest
+	TermsRequest         server.TermsRequest
+	ArchiveRequest       server.ArchiveRequest
+	CopyRequest          server.CopyRequest
+	StandView            server.StandView
 	StickersView         server.StickersView
 	CompareStatesView    server.CompareStatesView
 	BookPageView         server.BookPageView

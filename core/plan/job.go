@@ -127,6 +127,10 @@ type Job struct {
 	Left      []handover.Left      `json:"left,omitempty"`      // what stays open, and whose it is
 	Loans     []handover.Loan      `json:"loans,omitempty"`     // temporary, borrowed, put off
 	Delivered []handover.Delivered `json:"delivered,omitempty"` // states with a name
+	Spent     []handover.Spent     `json:"spent,omitempty"`     // time that was noted
+	Bought    []handover.Bought    `json:"bought,omitempty"`    // what is said of lines of the order list
+	Terms     *handover.Terms      `json:"terms,omitempty"`     // what hours and prices are reckoned with
+	Archived  bool                 `json:"archived,omitempty"`  // put away: it is not in the list of what is worked at
 
 	Aside []Aside `json:"aside,omitempty"` // what was stored and cannot be
 }

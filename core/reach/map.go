@@ -186,6 +186,9 @@ type Option struct {
 	Moves []Place `json:"moves"` // what is elsewhere than it is placed now
 }
 
+// Over gives the places with the option's laid over them.
+func (o *Option) Over(places []Place) []Place { return with(places, o) }
+
 // with gives the places with an option's laid over them.
 func with(places []Place, o *Option) []Place {
 	if o == nil {

@@ -240,7 +240,7 @@ func (p *planner) cut(i int, needs []string) string {
 	switch {
 	case w.New:
 		edits = []harness.Edit{lay(w.ID)}
-		s.Text = fmt.Sprintf("Cut the new wire %s: %s.", p.name(i), from)
+		s.Text = fmt.Sprintf("Cut the new wire %s: %s.", strings.TrimPrefix(p.name(i), "new wire "), from)
 		if l.By == 0 {
 			s.Text = fmt.Sprintf("Measure the way of the new wire %s with a string, add what both ends need, and cut it.",
 				p.name(i))

@@ -1,5 +1,5 @@
-import { useQuery } from '@tanstack/react-query';
-import { request } from './client';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { newChangeID, request } from './client';
 import { jobPath, useSend } from './hooks';
 import type {
   StickersView,
@@ -10,6 +10,13 @@ import type {
   HandoverView,
   LeftRequest,
   LoanRequest,
+  BoughtRequest,
+  CostsView,
+  Done,
+  MoneyView,
+  SpentRequest,
+  StandView,
+  TermsRequest,
 } from './types.gen';
 
 export const useFront = (job: string) =>
@@ -38,13 +45,73 @@ export const useLend = (job: string) => useSend<Omit<LoanRequest, 'id'>>(job, 'P
 export const useDeliver = (job: string) =>
   useSend<Omit<DeliverRequest, 'id'>>(job, 'POST', '/handover/deliver');
 
-/** What differs between a state that was kept and the job as it is. */
-export const useCompared = (job: string, was: string) =>
+/** What a job is compared with: a state of it that was kept, or another job. */
+export interface Other {
+  was?: string;
+  job?: string;
+}
+
+/** What differs between a state that was kept, or another job, and the job as it is. */
+export const useCompared = (job: string, other: Other) =>
   useQuery({
-    queryKey: ['job', job, 'handover', 'compare', was],
+    queryKey: ['job', job, 'handover', 'compare', other],
     queryFn: () =>
-      request<CompareStatesView>('GET', `${jobPath(job)}/handover/compare?was=${encodeURIComponent(was)}`),
+      request<CompareStatesView>(
+        'GET',
+        `${jobPath(job)}/handover/compare?${new URLSearchParams({ ...other }).toString()}`,
+      ),
   });
+
+/** How time, parts and cost stand today. */
+export const useMoney = (job: string) =>
+  useQuery({
+    queryKey: ['job', job, 'handover', 'money'],
+    queryFn: () => request<MoneyView>('GET', `${jobPath(job)}/handover/money`),
+  });
+
+/** What this way costs beside those that are compared: each is planned whole, so it is asked for. */
+export const useCosts = (job: string, asked: boolean) =>
+  useQuery({
+    queryKey: ['job', job, 'handover', 'costs'],
+    queryFn: () => request<CostsView>('GET', `${jobPath(job)}/handover/costs`),
+    enabled: asked,
+  });
+
+export const useSpend = (job: string) => useSend<Omit<SpentRequest, 'id'>>(job, 'POST', '/handover/spent');
+export const useBuy = (job: string) => useSend<Omit<BoughtRequest, 'id'>>(job, 'POST', '/handover/bought');
+export const useTerms = (job: string) => useSend<Omit<TermsRequest, 'id'>>(job, 'POST', '/handover/terms');
+
+/** A job in one line, for the list of jobs. */
+export const useStand = (job: string, changed: number) =>
+  useQuery({
+    queryKey: ['job', job, 'stand', changed],
+    queryFn: () => request<StandView>('GET', `${jobPath(job)}/stand`),
+    staleTime: 60_000,
+  });
+
+/** Puts a job away, or back among those that are worked at. */
+export function useArchive() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (v: { job: string; seen: number; archived: boolean }) =>
+      request<Done>('POST', `${jobPath(v.job)}/archive`, {
+        id: newChangeID(),
+        seen: v.seen,
+        archived: v.archived,
+      }),
+    onSuccess: () => client.invalidateQueries({ queryKey: ['jobs'] }),
+  });
+}
+
+/** Makes a job of another, as the start of the next. */
+export function useCopyJob() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (v: { job: string; title: string }) =>
+      request<Done>('POST', `${jobPath(v.job)}/copy`, { id: newChangeID(), title: v.title }),
+    onSuccess: () => client.invalidateQueries({ queryKey: ['jobs'] }),
+  });
+}
 
 /** How many labels a filter gives. */
 export const useLabels = (job: string, filter: string) =>

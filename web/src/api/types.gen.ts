@@ -77,6 +77,14 @@ export interface ApiSchema {
   MeterRequest: MeterRequest;
   FrontView: FrontView;
   HandoverView: HandoverView;
+  MoneyView: MoneyView;
+  CostsView: CostsView;
+  SpentRequest: SpentRequest;
+  BoughtRequest: BoughtRequest;
+  TermsRequest: TermsRequest;
+  ArchiveRequest: ArchiveRequest;
+  CopyRequest: CopyRequest;
+  StandView: StandView;
   StickersView: StickersView;
   CompareStatesView: CompareStatesView;
   BookPageView: BookPageView;
@@ -156,6 +164,7 @@ export interface JobLine {
   changed: number;
   revision: number;
   oneScheme?: boolean;
+  archived?: boolean;
   until?: number;
 }
 /**
@@ -241,6 +250,7 @@ export interface JobView {
   changed: number;
   revision: number;
   oneScheme?: boolean;
+  archived?: boolean;
   until?: number;
   kindInfo: KindInfo;
   sides: Sides;
@@ -3230,6 +3240,8 @@ export interface FrontView {
   dangers: number;
   wrong: number;
   hours: number;
+  ready?: string;
+  late: LatePart[];
   steps: number;
   done: number;
   open: number;
@@ -3260,6 +3272,17 @@ export interface FrontNext {
   why?: string;
   waits: string[];
   warn: string[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "LatePart".
+ */
+export interface LatePart {
+  key: string;
+  what: string;
+  step: string;
+  wants: string;
+  there: string;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -3344,6 +3367,230 @@ export interface Loan {
   gone?: boolean;
   who?: string;
   when?: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "MoneyView".
+ */
+export interface MoneyView {
+  revision: number;
+  today: string;
+  hours: Hours;
+  stages: string[];
+  spent: Spent[];
+  terms: Terms;
+  lines: OrderLine[];
+  cost: Cost;
+  known: boolean;
+  chain: ChainLink[];
+  least: number;
+  ends: number;
+  idle: number;
+  ready?: string;
+  late: LatePart[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Hours".
+ */
+export interface Hours {
+  stages: StageHours[];
+  people: PersonHours[];
+  estimate: number;
+  spent: number;
+  left: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "StageHours".
+ */
+export interface StageHours {
+  stage: string;
+  steps: number;
+  done: number;
+  estimate: number;
+  earned: number;
+  spent: number;
+  learned: number;
+  left: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "PersonHours".
+ */
+export interface PersonHours {
+  who: string;
+  minutes: number;
+  steps: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Spent".
+ */
+export interface Spent {
+  id: string;
+  stage: string;
+  minutes: number;
+  day?: string;
+  text?: string;
+  who: string;
+  when?: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Terms".
+ */
+export interface Terms {
+  currency?: string;
+  perHour?: number;
+  tax?: number;
+  hoursADay?: number;
+  daysAWeek?: number;
+  hands?: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "OrderLine".
+ */
+export interface OrderLine {
+  key: string;
+  what: string;
+  unit?: string;
+  need: number;
+  spare: number;
+  order: number;
+  stages: string[];
+  for: string[];
+  said: Bought;
+  cost: number;
+  wait: number;
+  known: boolean;
+  late?: string;
+  steps: string[];
+  idle?: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Bought".
+ */
+export interface Bought {
+  key: string;
+  there?: number;
+  ordered?: number;
+  on?: string;
+  days?: number;
+  price?: number;
+  supplier?: string;
+  note?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Cost".
+ */
+export interface Cost {
+  parts: number;
+  minutes: number;
+  work: number;
+  net: number;
+  tax: number;
+  all: number;
+  lines: number;
+  unpriced: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "ChainLink".
+ */
+export interface ChainLink {
+  text: string;
+  stage: string;
+  minutes: number;
+  part?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "CostsView".
+ */
+export interface CostsView {
+  currency: string;
+  ways: WayCost[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "WayCost".
+ */
+export interface WayCost {
+  name: string;
+  stage: string;
+  cost: Cost;
+  lines: number;
+  minutes: number;
+  reached: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "SpentRequest".
+ */
+export interface SpentRequest {
+  id: string;
+  seen: number;
+  spent: Spent;
+  gone?: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "BoughtRequest".
+ */
+export interface BoughtRequest {
+  id: string;
+  seen: number;
+  bought: Bought;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "TermsRequest".
+ */
+export interface TermsRequest {
+  id: string;
+  seen: number;
+  terms: Terms;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "ArchiveRequest".
+ */
+export interface ArchiveRequest {
+  id: string;
+  seen: number;
+  archived: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "CopyRequest".
+ */
+export interface CopyRequest {
+  id: string;
+  title: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "StandView".
+ */
+export interface StandView {
+  revision: number;
+  steps: number;
+  done: number;
+  minutes: number;
+  danger: number;
+  wrong: number;
+  open: number;
+  late: number;
+  ready?: string;
+  next?: string;
+  at?: string;
+  waits?: string;
+  delivered?: string;
+  last?: string;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -4689,6 +4936,14 @@ export interface Api {
   MeterRequest: MeterRequest;
   FrontView: FrontView;
   HandoverView: HandoverView;
+  MoneyView: MoneyView;
+  CostsView: CostsView;
+  SpentRequest: SpentRequest;
+  BoughtRequest: BoughtRequest;
+  TermsRequest: TermsRequest;
+  ArchiveRequest: ArchiveRequest;
+  CopyRequest: CopyRequest;
+  StandView: StandView;
   StickersView: StickersView;
   CompareStatesView: CompareStatesView;
   BookPageView: BookPageView;

@@ -71,10 +71,24 @@ function Front({ job, view }: { job: string; view: FrontView }) {
         <h2>Where it stands</h2>
         <p>
           <strong className="mono">{view.done}</strong> of {all} steps done, about{' '}
-          <strong className="mono">{view.hours.toFixed(1)} h</strong> left.{' '}
-          {view.proven ? '✓ The plan is proven.' : `✕ ${view.line}`}{' '}
+          <strong className="mono">{view.hours.toFixed(1)} h</strong> left
+          {view.ready ? (
+            <>
+              , ready on <strong className="mono">{view.ready}</strong>
+            </>
+          ) : null}
+          . {view.proven ? '✓ The plan is proven.' : `✕ ${view.line}`}{' '}
           {view.delivered && `Last handed over: ${view.delivered}.`}
         </p>
+        {view.late[0] && (
+          <p className="warned">
+            ▲{' '}
+            <Link to={to('handover?part=money')}>
+              {view.late.length === 1 ? 'A part is late' : `${view.late.length} parts are late`}:{' '}
+              {view.late[0].what}, wanted on {view.late[0].wants}, comes on {view.late[0].there}
+            </Link>
+          </p>
+        )}
         <table className="table" aria-label="stages" data-testid="standing">
           <tbody>
             {view.stages.map((s) => (

@@ -2,6 +2,7 @@ import { App, Button, Checkbox, Input, Modal, Select, type InputRef } from 'antd
 import { useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { explain, ProblemError } from '../api/client';
+import { useCopyJob } from '../api/handover';
 import { fileAddress, useCreateJob, useDeleteJob, useDescribe, useKinds } from '../api/hooks';
 import type { JobRequest, JobView } from '../api/types.gen';
 import { History } from './History';
@@ -17,9 +18,10 @@ export function JobForm({ job, onClose }: { job?: JobView; onClose: () => void }
   const create = useCreateJob();
   const describe = useDescribe(job?.id ?? '');
   const remove = useDeleteJob();
+  const copy = useCopyJob();
   const navigate = useNavigate();
   const { modal } = App.useApp();
-  const error = create.error ?? describe.error;
+  const error = create.error ?? describe.error ?? copy.error;
   const wrongField = error instanceof ProblemError ? error.problem.pointer : undefined;
   const { title, kind, donor, chassis } = draft;
   const said = { title, kind, donor, chassis, oneScheme: draft.oneScheme ?? false };
@@ -33,13 +35,19 @@ export function JobForm({ job, onClose }: { job?: JobView; onClose: () => void }
   const confirmDelete = () =>
     modal.confirm({
       title: `Delete “${title}”?`,
-      content: 'Save the job file first if you may want it again.',
+      content:
+        'It can be brought back for 30 days, from the list of jobs; after that only from its job file.',
       okText: 'Delete',
       onOk: async () => {
         await remove.mutateAsync(job?.id ?? '');
         void navigate('/');
       },
     });
+  const next = () =>
+    copy.mutate(
+      { job: job?.id ?? '', title: `${title}, the next` },
+      { onSuccess: (done) => void navigate(`/jobs/${done.job}`) },
+    );
   const text = (field: 'title' | 'donor' | 'chassis', label: string, hint: string) => (
     <div className="field">
       <label htmlFor={field}>{label}</label>
@@ -64,6 +72,15 @@ export function JobForm({ job, onClose }: { job?: JobView; onClose: () => void }
       footer={
         <div className="bar">
           {job && <Button href={fileAddress(job.id, 'file')}>Save the job file</Button>}
+          {job && (
+            <Button
+              onClick={next}
+              loading={copy.isPending}
+              title="a new job with these tables, lists and decisions, each decision to be verified; nothing of what was done or measured"
+            >
+              Start the next from it
+            </Button>
+          )}
           {job && <Button onClick={() => void confirmDelete()}>Delete…</Button>}
           <span className="grow" />
           <Button type="primary" onClick={() => save()} loading={create.isPending || describe.isPending}>

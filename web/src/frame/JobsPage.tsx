@@ -1,19 +1,22 @@
-import { Button } from 'antd';
+import './jobs.css';
+import { Button, Input } from 'antd';
 import { useRef, useState } from 'react';
-import { Link, useNavigate } from 'react-router';
+import { useNavigate, useSearchParams } from 'react-router';
 import { explain } from '../api/client';
+import { useArchive } from '../api/handover';
 import { useCreateJob, useDeleted, useJobs, useKinds, useRestoreJob } from '../api/hooks';
+import type { JobLine } from '../api/types.gen';
 import { JobForm } from './JobForm';
+import { JobRow } from './JobRow';
 
 const day = (ms: number) => new Date(ms).toISOString().slice(0, 10);
 
+/** The jobs, each in one line: where it stands, and what is next. */
 export function JobsPage() {
   const jobs = useJobs();
   const kinds = useKinds();
   const [making, setMaking] = useState(false);
   const open = useCreateJob();
-  const deleted = useDeleted();
-  const restore = useRestoreJob();
   const file = useRef<HTMLInputElement>(null);
   const navigate = useNavigate();
   const kindName = (id: string) => kinds.data?.kinds.find((k) => k.id === id)?.name ?? id;
@@ -21,9 +24,9 @@ export function JobsPage() {
     <>
       <header className="head">
         <span className="brand">Draxel</span>
-        <span className="quiet">two pinouts in, a proven re-pin sheet out</span>
+        <span className="quiet">two pinouts in, a proven harness out</span>
       </header>
-      <main className="page narrow stack" style={{ margin: '0 auto' }}>
+      <main className="page jobspage stack">
         <div className="bar">
           <h1 className="grow">Jobs</h1>
           <Button onClick={() => file.current?.click()} loading={open.isPending}>
@@ -61,41 +64,118 @@ export function JobsPage() {
             </p>
           </div>
         )}
-        {jobs.data && jobs.data.jobs.length > 0 && (
-          <div className="sheet joblist" data-testid="jobs">
-            {jobs.data.jobs.map((j) => (
-              <Link key={j.id} to={`/jobs/${j.id}`}>
-                <strong>{j.title}</strong>
-                <span>
-                  {j.donor} → {j.chassis}
-                </span>
-                <span className="quiet">{kindName(j.kind)}</span>
-                <span className="quiet">changed {day(j.changed)}</span>
-              </Link>
-            ))}
-          </div>
-        )}
-        {deleted.data && deleted.data.jobs.length > 0 && (
-          <section className="stack" aria-label="deleted jobs">
-            <h2>Deleted</h2>
-            <div className="sheet joblist" data-testid="deleted">
-              {deleted.data.jobs.map((j) => (
-                <div key={j.id}>
-                  <strong>{j.title}</strong>
-                  <span>
-                    {j.donor} → {j.chassis}
-                  </span>
-                  <span className="quiet">can be brought back until {day(j.until ?? 0)}</span>
-                  <Button size="small" onClick={() => restore.mutate(j.id)}>
-                    Bring back
-                  </Button>
-                </div>
-              ))}
-            </div>
-          </section>
-        )}
+        {jobs.data && jobs.data.jobs.length > 0 && <JobList jobs={jobs.data.jobs} kindName={kindName} />}
+        <Deleted />
       </main>
       {making && <JobForm onClose={() => setMaking(false)} />}
     </>
+  );
+}
+
+/** The list with its filters: words, and those that are put away. */
+function JobList({ jobs, kindName }: { jobs: JobLine[]; kindName: (id: string) => string }) {
+  const [address, setAddress] = useSearchParams();
+  const archive = useArchive();
+  const words = address.get('find') ?? '';
+  const away = address.get('show') === 'away';
+  const filter = (find: string, show: boolean) =>
+    setAddress({ ...(find ? { find } : {}), ...(show ? { show: 'away' } : {}) }, { replace: true });
+  const gone = jobs.filter((j) => j.archived).length;
+  const rows = jobs.filter((j) => {
+    const text = [j.title, j.donor, j.chassis, kindName(j.kind)].join(' ').toLowerCase();
+    return (
+      !!j.archived === away &&
+      words
+        .toLowerCase()
+        .split(/\s+/)
+        .every((w) => text.includes(w))
+    );
+  });
+  return (
+    <>
+      <div className="bar">
+        <Input
+          size="small"
+          style={{ width: 280 }}
+          aria-label="find a job"
+          placeholder="find: title, donor, chassis, kind"
+          value={words}
+          onChange={(e) => filter(e.target.value, away)}
+          allowClear
+        />
+        <button
+          className={`plain${away ? '' : ' on'}`}
+          aria-pressed={!away}
+          onClick={() => filter(words, false)}
+        >
+          worked at {jobs.length - gone}
+        </button>
+        <button
+          className={`plain${away ? ' on' : ''}`}
+          aria-pressed={away}
+          onClick={() => filter(words, true)}
+        >
+          put away {gone}
+        </button>
+        {archive.isError && <span className="warned">{explain(archive.error)}</span>}
+      </div>
+      <table className="table jobs" aria-label="jobs" data-testid="jobs">
+        <thead>
+          <tr>
+            <th>job</th>
+            <th>next, and what it waits for</th>
+            <th>steps</th>
+            <th className="right">left</th>
+            <th>ready</th>
+            <th>findings</th>
+            <th className="right">late</th>
+            <th>last</th>
+            <th />
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((j) => (
+            <JobRow
+              key={j.id}
+              job={j}
+              kind={kindName(j.kind)}
+              onArchive={() => archive.mutate({ job: j.id, seen: j.revision, archived: !j.archived })}
+            />
+          ))}
+        </tbody>
+      </table>
+      {rows.length === 0 && (
+        <p className="quiet">
+          {words ? 'No job has these words.' : away ? 'None is put away.' : 'All are put away.'}
+        </p>
+      )}
+    </>
+  );
+}
+
+function Deleted() {
+  const deleted = useDeleted();
+  const restore = useRestoreJob();
+  if (!deleted.data || deleted.data.jobs.length === 0) {
+    return null;
+  }
+  return (
+    <section className="stack" aria-label="deleted jobs">
+      <h2>Deleted</h2>
+      <div className="sheet joblist" data-testid="deleted">
+        {deleted.data.jobs.map((j) => (
+          <div key={j.id}>
+            <strong>{j.title}</strong>
+            <span>
+              {j.donor} → {j.chassis}
+            </span>
+            <span className="quiet">can be brought back until {day(j.until ?? 0)}</span>
+            <Button size="small" onClick={() => restore.mutate(j.id)}>
+              Bring back
+            </Button>
+          </div>
+        ))}
+      </div>
+    </section>
   );
 }

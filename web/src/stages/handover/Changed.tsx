@@ -1,6 +1,6 @@
 import { Modal } from 'antd';
 import { explain } from '../../api/client';
-import { useCompared } from '../../api/handover';
+import { useCompared, type Other } from '../../api/handover';
 
 const kinds: Record<string, string> = {
   wire: 'wire',
@@ -13,9 +13,9 @@ const kinds: Record<string, string> = {
   decision: 'decision',
 };
 
-/** What has changed since a state was kept. */
-export function Changed({ job, was, onClose }: { job: string; was: string; onClose: () => void }) {
-  const compared = useCompared(job, was);
+/** What differs between a state that was kept, or another job, and the job as it is. */
+export function Changed({ job, other, onClose }: { job: string; other: Other; onClose: () => void }) {
+  const compared = useCompared(job, other);
   const v = compared.data;
   return (
     <Modal

@@ -1,8 +1,8 @@
-import { App, Button, Input } from 'antd';
+import { App, Button, Input, Select } from 'antd';
 import { useState } from 'react';
 import { explain, ProblemError } from '../../api/client';
-import { useDeliver } from '../../api/handover';
-import { fileAddress } from '../../api/hooks';
+import { useDeliver, type Other } from '../../api/handover';
+import { fileAddress, useJobs } from '../../api/hooks';
 import type { HandoverView } from '../../api/types.gen';
 import { Changed } from './Changed';
 import { Labels } from './Labels';
@@ -42,6 +42,7 @@ const files: [string, string, string][] = [
   ['pin/sheet.pdf', 'Work sheet', 'PDF for the bench'],
   ['prove/sheet.pdf', 'Test sheet', 'PDF to be filled in'],
   ['reach/cuts.csv', 'Cut list', 'CSV'],
+  ['handover/orders.csv', 'Order list', 'CSV, with what is there, prices and lead times'],
   ['feed/spice', 'Network', 'SPICE'],
   ['feed/dot', 'Graph', 'DOT'],
 ];
@@ -52,7 +53,9 @@ export function GivePart({ job, view }: { job: string; view: HandoverView }) {
   const { message } = App.useApp();
   const [name, write] = useState(`as delivered ${new Date().toISOString().slice(0, 10)}`);
   const [why, ask] = useState<string | undefined>();
-  const [since, compare] = useState<string | undefined>();
+  const [since, compare] = useState<Other | undefined>();
+  const jobs = useJobs();
+  const others = (jobs.data?.jobs ?? []).filter((x) => x.id !== job);
   const send = (reason?: string) =>
     deliver.mutate(
       { seen: view.revision, name, ...(reason ? { reason } : {}) },
@@ -119,7 +122,7 @@ export function GivePart({ job, view }: { job: string; view: HandoverView }) {
                 {d.who} {d.when ? day(d.when) : ''}
               </td>
               <td>
-                <Button size="small" onClick={() => compare(d.id)}>
+                <Button size="small" onClick={() => compare({ was: d.id })}>
                   What has changed since
                 </Button>
               </td>
@@ -130,7 +133,22 @@ export function GivePart({ job, view }: { job: string; view: HandoverView }) {
           ))}
         </tbody>
       </table>
-      {since && <Changed job={job} was={since} onClose={() => compare(undefined)} />}
+      {others.length > 0 && (
+        <p className="bar">
+          Beside another job{' '}
+          <Select
+            size="small"
+            aria-label="compare with another job"
+            style={{ width: 240 }}
+            virtual={false}
+            placeholder="what differs from…"
+            value={null}
+            onChange={(id: string) => compare({ job: id })}
+            options={others.map((x) => ({ value: x.id, label: x.title }))}
+          />
+        </p>
+      )}
+      {since && <Changed job={job} other={since} onClose={() => compare(undefined)} />}
       {why && (
         <ReasonDialog
           title="Hand it over all the same?"

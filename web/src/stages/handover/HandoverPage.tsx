@@ -8,6 +8,7 @@ import { useKey } from '../../keys/useKey';
 import { PartTabs } from '../../work/PartTabs';
 import { BookPart } from './BookPart';
 import { GivePart } from './GivePart';
+import { MoneyPart } from './MoneyPart';
 import { OpenPart } from './OpenPart';
 
 /** What is still open first, then what is given away: the book, drawn page by page, files, and the states that were. */
@@ -20,7 +21,7 @@ export function HandoverPage() {
   return view.data ? <Handover job={job} view={view.data} /> : <main className="page" aria-busy="true" />;
 }
 
-const parts = { open: 'Still open', book: 'The book', give: 'Give away' };
+const parts = { open: 'Still open', book: 'The book', money: 'Time, parts, money', give: 'Give away' };
 
 function Handover({ job, view }: { job: string; view: HandoverView }) {
   const [address, setAddress] = useSearchParams();
@@ -28,7 +29,8 @@ function Handover({ job, view }: { job: string; view: HandoverView }) {
   const open = (p: string) => setAddress(p === 'open' ? {} : { part: p });
   useKey('1', () => open('open'));
   useKey('2', () => open('book'));
-  useKey('3', () => open('give'));
+  useKey('3', () => open('money'));
+  useKey('4', () => open('give'));
   const wires = view.pages.reduce((n, p) => n + p.wires, 0);
   const planned = view.pages.reduce((n, p) => n + p.planned, 0);
   return (
@@ -51,6 +53,8 @@ function Handover({ job, view }: { job: string; view: HandoverView }) {
       <PartTabs label="parts of Hand over" parts={parts} at={part} onOpen={open} />
       {part === 'book' ? (
         <BookPart job={job} view={view} />
+      ) : part === 'money' ? (
+        <MoneyPart job={job} />
       ) : part === 'give' ? (
         <GivePart job={job} view={view} />
       ) : (

@@ -1,0 +1,36 @@
+package plan
+
+// Start gives a job as the start of the next one of its kind: the tables, lists, faces, map and rules as they are, and
+// every decision of it that still applies, to be verified. What was done, measured, photographed, spent and handed over
+// belongs to the vehicle that it was done to, and stays there.
+func (j Job) Start(title string) (Job, error) {
+	fresh := Job{
+		Title: title, Kind: j.Kind, Donor: j.Donor, Chassis: j.Chassis, OneScheme: j.OneScheme,
+		From: j.From, To: j.To, More: j.More, Kept: j.Kept, Met: j.Met, Vehicle: j.Vehicle,
+		Sheets: j.Sheets, Bench: j.Bench, Layouts: j.Layouts, Map: j.Map, Rules: j.Rules, Places: j.Places,
+		Options: j.Options, Partings: j.Partings, Block: j.Block, Feeds: j.Feeds, Rated: j.Rated, Functions: j.Functions,
+		OutRules: j.OutRules, Added: j.Added, Terms: j.Terms,
+	}
+	if j.Bench != nil {
+		bench := *j.Bench
+		bench.Worked = 0
+		fresh.Bench = &bench
+	}
+	if j.Identity != nil { // who and what it is; that the unit is this one is found out anew
+		id := *j.Identity
+		id.Unit.Hardware, id.Unit.Service = "", ""
+		fresh.Identity = &id
+	}
+	for _, b := range j.Bought { // what it costs and where it comes from holds; what is there does not
+		b.There, b.Ordered, b.On = 0, 0, ""
+		if !b.Unsaid() {
+			fresh.Bought = append(fresh.Bought, b)
+		}
+	}
+	brought, err := fresh.Earlier(j)
+	if err != nil {
+		return Job{}, err
+	}
+	fresh.Decisions, fresh.Thin, fresh.Exchanges = brought.Match, brought.Thin, brought.Exchanges
+	return fresh, nil
+}

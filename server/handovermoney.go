@@ -1,0 +1,244 @@
+package server
+
+import (
+	"bytes"
+	"cmp"
+	"encoding/csv"
+	"fmt"
+	"net/http"
+	"slices"
+	"strings"
+	"time"
+
+	"github.com/gin-gonic/gin"
+
+	"draxel/core/handover"
+	"draxel/core/plan"
+	"draxel/core/work"
+	"draxel/exchange"
+	"draxel/store"
+)
+
+// money is how the time, the parts and the cost of a plan stand on a day.
+type money struct {
+	efforts []handover.Effort
+	lines   []handover.OrderLine
+	hours   handover.Hours
+	terms   handover.Terms
+	timing  handover.Timing
+	cost    handover.Cost
+}
+
+// reckon works out what a plan comes to, with what the job says of time and parts.
+func reckon(j *plan.Job, f *plan.Facts, d plan.Decisions, p *plan.Plan, today time.Time) *money {
+	m := &money{efforts: p.Efforts()}
+	if j.Terms != nil {
+		m.terms = *j.Terms
+	}
+	noted := slices.Clone(j.Spent)
+	if d.Bench.Worked > 0 {
+		noted = append(noted, handover.Spent{ID: "thin", Stage: string(work.Thin), Minutes: d.Bench.Worked})
+	}
+	m.hours = handover.Reckon(m.efforts, noted)
+	kinds := []handover.StickerKind{handover.OnWire, handover.OnJoint, handover.OnConnector}
+	labels := len(handover.Stickers(p.Book(f), kinds, ""))
+	m.lines = handover.Merge(p.Wants(f, d, labels), j.Bought, func(date string) int {
+		day, err := time.Parse(time.DateOnly, date)
+		if err != nil {
+			return 0
+		}
+		return int(today.Truncate(24*time.Hour).Sub(day).Hours() / 24)
+	})
+	week := handover.Week{Today: (int(today.Weekday()) + 6) % 7, Days: m.terms.DaysAWeek, Hours: m.terms.HoursADay}
+	m.timing = handover.Time(m.efforts, m.lines, &m.hours, &m.terms, week)
+	for _, late := range m.timing.Late {
+		i := slices.IndexFunc(m.lines, func(l handover.OrderLine) bool { return l.Key == late.Key })
+		m.lines[i].Late = cmp.Or(m.lines[i].Late, fmt.Sprintf("wanted on %s", day(today, late.Wants)))
+	}
+	m.cost = handover.Costs(m.lines, &m.hours, &m.terms)
+	return m
+}
+
+// day writes a day so many days from today.
+func day(today time.Time, days int) string { return today.AddDate(0, 0, days).Format(time.DateOnly) }
+
+// money gives how time, parts and cost of the job stand today; worked out once a day and revision.
+func (s *Server) money(j *computed) *money {
+	today := s.now().UTC()
+	j.reckoning.Lock()
+	defer j.reckoning.Unlock()
+	if at := today.Format(time.DateOnly); j.reckoned == nil || j.reckonedOn != at {
+		j.reckoned, j.reckonedOn = reckon(&j.Job, &j.facts, j.Job.Chosen(), j.plan(), today), at
+	}
+	return j.reckoned
+}
+
+func (s *Server) showMoney(c *gin.Context) error {
+	j, err := s.compute(c.Request.Context(), c.Param("job"))
+	if err != nil {
+		return err
+	}
+	m, today := s.money(j), s.now().UTC()
+	text := map[string]*handover.Effort{}
+	for i := range m.efforts {
+		text[m.efforts[i].ID] = &m.efforts[i]
+	}
+	v := MoneyView{Revision: j.Revision, Hours: m.hours, Terms: m.terms, Lines: m.lines, Cost: m.cost,
+		Spent: orEmpty(j.Job.Spent), Stages: handover.HourStages(), Chain: []ChainLink{},
+		Known: m.timing.Known, Least: m.timing.Least, Ends: m.timing.Ends, Idle: m.timing.Idle,
+		Today: today.Format(time.DateOnly)}
+	if v.Known {
+		v.Ready = day(today, m.timing.Day)
+	}
+	for _, x := range m.timing.Chain {
+		v.Chain = append(v.Chain, ChainLink{text[x.ID].Text, text[x.ID].Stage, x.Minutes, x.Part})
+	}
+	v.Late = s.late(m)
+	c.JSON(http.StatusOK, v)
+	return nil
+}
+
+// late lists the parts that are not there when they are wanted.
+func (s *Server) late(m *money) []LatePart {
+	out, today := []LatePart{}, s.now().UTC()
+	for _, x := range m.timing.Late {
+		i := slices.IndexFunc(m.efforts, func(e handover.Effort) bool { return e.ID == x.Step })
+		k := slices.IndexFunc(m.lines, func(l handover.OrderLine) bool { return l.Key == x.Key })
+		out = append(out, LatePart{x.Key, m.lines[k].What, m.efforts[i].Text, day(today, x.Wants), day(today, x.There)})
+	}
+	slices.SortStableFunc(out, func(a, b LatePart) int { return cmp.Compare(b.There, a.There) }) // the longest first
+	return out
+}
+
+// noteSpent notes time, or takes it back.
+func (s *Server) noteSpent(c *gin.Context) error {
+	r, err := read[SpentRequest](c)
+	if err != nil {
+		return err
+	}
+	x := r.Spent
+	if r.Gone {
+		return s.apply(c, change{id: r.ID, what: "spent-back", seen: r.Seen,
+			bodies: map[string]any{store.SubjectSpent(x.ID): nil}})
+	}
+	x.ID, x.Who, x.Text, x.When = r.ID, strings.TrimSpace(x.Who), strings.TrimSpace(x.Text), s.now().UTC().UnixMilli()
+	if x.Who == "" {
+		x.Who = who(c)
+	}
+	if err := badDay(x.Day, "/spent/day"); err != nil {
+		return err
+	}
+	if err := unsound(&x, "/spent"); err != nil {
+		return err
+	}
+	return s.apply(c, change{id: r.ID, what: "spent", reason: x.Text, seen: r.Seen,
+		bodies: map[string]any{store.SubjectSpent(x.ID): x}})
+}
+
+// badDay says why a text is no date; empty is none.
+func badDay(text, pointer string) error {
+	if _, err := time.Parse(time.DateOnly, text); text != "" && err != nil {
+		return problem(http.StatusUnprocessableEntity, "no-date", "A date is written 2026-11-20.", pointer)
+	}
+	return nil
+}
+
+// buy says of a line of the order list what is there, what is ordered, and what it costs.
+func (s *Server) buy(c *gin.Context) error {
+	r, err := read[BoughtRequest](c)
+	if err != nil {
+		return err
+	}
+	x := r.Bought
+	x.Supplier, x.Note = strings.TrimSpace(x.Supplier), strings.TrimSpace(x.Note)
+	if err := badDay(x.On, "/bought/on"); err != nil {
+		return err
+	}
+	if err := unsound(&x, "/bought"); err != nil {
+		return err
+	}
+	var body any
+	if !x.Unsaid() {
+		body = x
+	}
+	return s.apply(c, change{id: r.ID, what: "bought", seen: r.Seen, bodies: map[string]any{store.SubjectBought(x.Key): body}})
+}
+
+// setTerms says what hours and prices are reckoned with.
+func (s *Server) setTerms(c *gin.Context) error {
+	r, err := read[TermsRequest](c)
+	if err != nil {
+		return err
+	}
+	r.Terms.Currency = strings.TrimSpace(r.Terms.Currency)
+	if err := unsound(&r.Terms, "/terms"); err != nil {
+		return err
+	}
+	return s.apply(c, change{id: r.ID, what: "terms", seen: r.Seen, bodies: map[string]any{store.SubjectTerms: r.Terms}})
+}
+
+// showCosts gives what this way costs beside the ways that are compared in Feed and in Reach, each planned whole.
+func (s *Server) showCosts(c *gin.Context) error {
+	j, err := s.compute(c.Request.Context(), c.Param("job"))
+	if err != nil {
+		return err
+	}
+	today := s.now().UTC()
+	d := j.Job.Chosen()
+	v := CostsView{Currency: s.money(j).terms.Currency, Ways: []WayCost{}}
+	add := func(name, stage string, m *money, reached bool) {
+		v.Ways = append(v.Ways, WayCost{name, stage, m.cost, len(m.lines), m.hours.Left + m.hours.Spent, reached})
+	}
+	add("as it stands", "", s.money(j), j.plan().Proof.Reached)
+	other := func(name, stage string, taken plan.Decisions) {
+		facts := j.found.With(taken.Feed.Block)
+		q := plan.Compute(facts, taken)
+		add(name, stage, reckon(&j.Job, &facts, taken, &q, today), q.Proof.Reached)
+	}
+	for i := range j.Job.Feeds {
+		o := &j.Job.Feeds[i]
+		other(o.Name, "feed", j.plan().Take(&j.found, d, o))
+	}
+	for i := range j.Job.Options {
+		taken := d
+		taken.Reach.Places = j.Job.Options[i].Over(d.Reach.Places)
+		other(j.Job.Options[i].Name, "reach", taken)
+	}
+	c.JSON(http.StatusOK, v)
+	return nil
+}
+
+// ordersCSV gives the order list.
+func (s *Server) ordersCSV(c *gin.Context) error {
+	j, err := s.compute(c.Request.Context(), c.Param("job"))
+	if err != nil {
+		return err
+	}
+	var out bytes.Buffer
+	if err := writeOrders(&out, s.money(j)); err != nil {
+		return err
+	}
+	download(c, j.Job.Title+" order list.csv", "text/csv; charset=utf-8", out.Bytes())
+	return nil
+}
+
+func writeOrders(out *bytes.Buffer, m *money) error {
+	w := csv.NewWriter(out)
+	rows := [][]string{{"What", "Unit", "Need", "Spare", "There", "Ordered", "To order", "Price", "Cost", m.terms.Currency,
+		"Supplier", "Ordered on", "Lead time, days", "Late", "For"}}
+	for i := range m.lines {
+		l := &m.lines[i]
+		rows = append(rows, []string{l.What, l.Unit, fmt.Sprint(l.Need), fmt.Sprint(l.Spare), fmt.Sprint(l.Said.There),
+			fmt.Sprint(l.Said.Ordered), fmt.Sprint(l.Order), fmt.Sprint(l.Said.Price), fmt.Sprintf("%.2f", l.Cost), "",
+			l.Said.Supplier, l.Said.On, fmt.Sprint(l.Said.Days), l.Late, strings.Join(l.For, " ")})
+	}
+	for _, row := range rows {
+		for i := range row {
+			row[i] = exchange.Guard(row[i])
+		}
+	}
+	if err := w.WriteAll(rows); err != nil {
+		return fmt.Errorf("write the order list: %w", err)
+	}
+	return nil
+}

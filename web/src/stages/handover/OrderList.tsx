@@ -1,0 +1,185 @@
+import { App } from 'antd';
+import { useState } from 'react';
+import { explain } from '../../api/client';
+import { useBuy } from '../../api/handover';
+import type { Bought, MoneyView, OrderLine } from '../../api/types.gen';
+
+type Amount = 'there' | 'ordered' | 'days' | 'price';
+
+/** One list of what all stages want: what is there, what is ordered, what it costs, and what is late. */
+export function OrderList({ job, view }: { job: string; view: MoneyView }) {
+  const buy = useBuy(job);
+  const { message } = App.useApp();
+  const [only, filter] = useState('all');
+  const keep = (line: OrderLine, change: Partial<Bought>) =>
+    buy.mutate(
+      { seen: view.revision, bought: { ...line.said, key: line.key, ...change } },
+      { onError: (e) => void message.warning(explain(e)) },
+    );
+  const rows = view.lines.filter(
+    (l) => only === 'all' || (only === 'order' ? l.order > 0 : only === 'late' ? !!l.late : !l.said.price),
+  );
+  return (
+    <>
+      <p className="filters">
+        {(
+          [
+            ['all', `all ${view.lines.length}`],
+            ['order', `to order ${view.lines.filter((l) => l.order > 0).length}`],
+            ['late', `late ${view.lines.filter((l) => l.late).length}`],
+            ['price', `without a price ${view.lines.filter((l) => !l.said.price).length}`],
+          ] as const
+        ).map(([id, word]) => (
+          <button
+            key={id}
+            className={`plain${only === id ? ' on' : ''}`}
+            aria-pressed={only === id}
+            onClick={() => filter(id)}
+          >
+            {word}
+          </button>
+        ))}
+      </p>
+      <table className="table orders" aria-label="order list" data-testid="orders">
+        <thead>
+          <tr>
+            <th>what</th>
+            <th>for</th>
+            <th className="right">need</th>
+            <th className="right">spare</th>
+            <th>there</th>
+            <th>ordered</th>
+            <th>on</th>
+            <th>lead, days</th>
+            <th className="right">to order</th>
+            <th>supplier</th>
+            <th>price</th>
+            <th className="right">cost</th>
+            <th>state</th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((l) => (
+            <Row key={l.key} line={l} onKeep={(change) => keep(l, change)} />
+          ))}
+        </tbody>
+      </table>
+    </>
+  );
+}
+
+function Row({ line, onKeep }: { line: OrderLine; onKeep: (change: Partial<Bought>) => void }) {
+  const unit = line.unit ? ` ${line.unit}` : '';
+  const amount = (field: Amount, width: number) => (
+    <td>
+      <Cell
+        label={`${field} of ${line.what}`}
+        width={width}
+        value={line.said[field] ? String(line.said[field]) : ''}
+        onKeep={(text) => {
+          const n = Number(text.replace(',', '.'));
+          if (!Number.isNaN(n) && n >= 0) {
+            onKeep({ [field]: field === 'days' ? Math.round(n) : n });
+          }
+        }}
+      />
+    </td>
+  );
+  return (
+    <tr>
+      <td>{line.what}</td>
+      <td className="quiet" title={line.for.join(', ')}>
+        {line.idle
+          ? 'nothing asks for it any more'
+          : line.for.length > 2
+            ? `${line.for.length} places`
+            : line.for.join(', ')}
+      </td>
+      <td className="mono right oneline">
+        {line.need}
+        {unit}
+      </td>
+      <td className="mono right oneline">{line.spare ? `+${line.spare}` : ''}</td>
+      {amount('there', 52)}
+      {amount('ordered', 52)}
+      <td>
+        <Cell
+          label={`ordered on, ${line.what}`}
+          width={84}
+          value={line.said.on ?? ''}
+          onKeep={(on) => onKeep({ on })}
+        />
+      </td>
+      {amount('days', 40)}
+      <td className="mono right oneline">
+        {line.order > 0 ? (
+          <strong>
+            {line.order}
+            {unit}
+          </strong>
+        ) : (
+          '✓'
+        )}
+      </td>
+      <td>
+        <Cell
+          label={`supplier of ${line.what}`}
+          width={110}
+          value={line.said.supplier ?? ''}
+          onKeep={(supplier) => onKeep({ supplier })}
+        />
+      </td>
+      {amount('price', 56)}
+      <td className="mono right">{line.cost > 0 ? line.cost.toFixed(2) : ''}</td>
+      <td>{state(line)}</td>
+    </tr>
+  );
+}
+
+function state(l: OrderLine) {
+  if (l.late) {
+    return <span className="warned">▲ {l.late}</span>;
+  }
+  if (l.wait > 0) {
+    return `in ${l.wait} days`;
+  }
+  return l.known ? '✓ there' : <span className="quiet">lead time?</span>;
+}
+
+/** A field of a line: what is typed holds when it is left or Enter is pressed, and Escape takes it back. */
+function Cell({
+  label,
+  value,
+  width,
+  onKeep,
+}: {
+  label: string;
+  value: string;
+  width: number;
+  onKeep: (text: string) => void;
+}) {
+  const [draft, write] = useState<string | undefined>();
+  const leave = () => {
+    if (draft !== undefined && draft.trim() !== value) {
+      onKeep(draft.trim());
+    }
+    write(undefined);
+  };
+  return (
+    <input
+      className="cell"
+      aria-label={label}
+      style={{ width }}
+      value={draft ?? value}
+      onChange={(e) => write(e.target.value)}
+      onBlur={leave}
+      onKeyDown={(e) => {
+        if (e.key === 'Enter') {
+          e.currentTarget.blur();
+        } else if (e.key === 'Escape') {
+          write(undefined);
+        }
+      }}
+    />
+  );
+}
