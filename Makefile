@@ -22,6 +22,7 @@ web/node_modules/.installed: web/package-lock.json
 # The schemas and the front end's types, from the Go types.
 generate: web/node_modules/.installed
 	$(GO) run ./cmd/schema docs
+	mv docs/changes.gen.ts web/src/frame/changes.gen.ts
 	cd web && npm run --silent types
 
 test:

@@ -22,7 +22,10 @@ type Book struct {
 	State                 string // why it is not as built throughout, on every page; empty where it is
 	Sources               [][2]string
 	Pages                 []handover.Page
+	Faces                 []handover.Face
 	Sections              []handover.Section
+	Photos                []BookPhoto
+	Tell                  func(done, of int) // hears how far it has come, by pages with a drawing; may be nil
 }
 
 // A page of the book lies: A4, 297 × 210 mm.
@@ -116,14 +119,20 @@ func WriteBookPDF(w io.Writer, book *Book) error {
 		return fmt.Errorf("write book: %w", err)
 	}
 	p := &binding{pdf, book}
+	faces := layFaces(book.Faces)
 	p.cover()
-	p.contents()
+	p.contents(len(faces))
 	for k := range book.Pages {
 		p.drawing(&book.Pages[k])
+		if book.Tell != nil {
+			book.Tell(k+1, len(book.Pages))
+		}
 	}
+	p.faces(faces)
 	for i := range book.Sections {
 		p.section(&book.Sections[i])
 	}
+	p.photos(book.Photos)
 	if err := pdf.Output(w); err != nil {
 		return fmt.Errorf("write book: %w", err)
 	}
@@ -213,7 +222,7 @@ func (p *binding) cover() {
 	}
 }
 
-func (p *binding) contents() {
+func (p *binding) contents(faces int) {
 	p.begin("Contents", "")
 	y, x := bookTop+6, bookMargin
 	entry := func(text string, page int, bold bool) {
@@ -232,10 +241,17 @@ func (p *binding) contents() {
 		}
 	}
 	page := NumberOf(len(p.b.Pages))
+	if faces > 0 {
+		entry("Faces", page, true)
+		page += faces
+	}
 	for i := range p.b.Sections {
 		s := &p.b.Sections[i]
 		entry(s.Title, page, true)
 		page += pagesOf(s)
+	}
+	if len(p.b.Photos) > 0 {
+		entry("Photographs", page, true)
 	}
 }
 
@@ -293,7 +309,8 @@ func (p *binding) drawing(page *handover.Page) {
 	}
 	p.begin(page.Title(), under)
 	scale := min(1, BookPaper.Wide/max(page.Drawing.Wide, 1), BookPaper.High/max(page.Drawing.High, 1))
-	p.diagram(&page.Drawing, bookMargin, bookTop, scale)
+	sketch(onPaper{p.Fpdf, bookMargin, bookTop, scale}, &page.Drawing)
+	p.SetLineCapStyle("butt")
 	var rows [][]string
 	for i := range page.Lengths {
 		l := &page.Lengths[i]

@@ -1,11 +1,13 @@
 package exchange
 
 import (
+	"codeberg.org/go-pdf/fpdf"
+
 	"draxel/core/diagram"
 )
 
 // inks are what insulations of IEC 60757 colours look like on paper.
-var inks = map[string][3]int{
+var inks = map[string]ink{
 	"BK": {30, 30, 30},
 	"BN": {116, 72, 31},
 	"RD": {198, 42, 47},
@@ -26,44 +28,45 @@ var inks = map[string][3]int{
 	"GD": {184, 150, 62},
 }
 
-// diagram draws a drawing at a place, so many times as large.
-func (p *binding) diagram(d *diagram.Drawing, x, y, scale float64) {
-	at := func(q diagram.Point) (float64, float64) { return x + q.X*scale, y + q.Y*scale }
-	line := func(points []diagram.Point, wide float64, ink [3]int) {
-		p.SetDrawColor(ink[0], ink[1], ink[2])
-		p.SetLineWidth(wide * scale)
-		for k := 1; k < len(points); k++ {
-			x1, y1 := at(points[k-1])
-			x2, y2 := at(points[k])
-			p.Line(x1, y1, x2, y2)
-		}
-	}
-	p.SetLineCapStyle("square")
+// ink is a colour of what is drawn: red, green, blue of 255.
+type ink [3]int
+
+var (
+	black = ink{30, 30, 30}
+	edge  = ink{60, 60, 60} // of a wire: white and yellow show, and a photocopy does
+	paper = ink{255, 255, 255}
+)
+
+// pen draws on something; all lengths are mm, of the drawing.
+type pen interface {
+	stroke(points []diagram.Point, wide float64, colour ink, dotted bool)
+	shape(points []diagram.Point, fill ink) // closed, with a thin edge
+	disc(at diagram.Point, r float64)
+	words(at diagram.Point, size float64, bold bool, text string)
+}
+
+// thin is the width of the lines of symbols, mm.
+const thin = 0.25
+
+// sketch draws a drawing: the same on paper and in an SVG.
+func sketch(p pen, d *diagram.Drawing) {
 	for i := range d.Runs {
 		r := &d.Runs[i]
-		if r.Dotted {
-			p.SetDashPattern([]float64{1.2, 1.2}, 0)
-		}
-		line(r.Points, 1.1, [3]int{60, 60, 60}) // an edge: white and yellow show, and a photocopy does
+		p.stroke(r.Points, 1.1, edge, r.Dotted)
 		base, known := inks[first(r.Colours, 0)]
 		if !known {
-			base = [3]int{255, 255, 255}
+			base = paper
 		}
-		line(r.Points, 0.8, base)
+		p.stroke(r.Points, 0.8, base, r.Dotted)
 		if tracer, known := inks[first(r.Colours, 1)]; known {
-			line(r.Points, 0.25, tracer)
+			p.stroke(r.Points, 0.25, tracer, r.Dotted)
 		}
-		p.SetDashPattern(nil, 0)
 	}
-	p.SetLineCapStyle("butt")
 	for i := range d.Symbols {
-		p.symbol(&d.Symbols[i], at, scale)
+		symbol(p, &d.Symbols[i])
 	}
-	p.SetTextColor(0, 0, 0)
 	for _, t := range d.Texts {
-		p.SetFont("text", styleOf(t.Bold), t.Size*scale*ptPerMM)
-		tx, ty := at(diagram.Point{X: t.X, Y: t.Y})
-		p.Text(tx, ty, printable(t.Words))
+		p.words(diagram.Point{X: t.X, Y: t.Y}, t.Size, t.Bold, printable(t.Words))
 	}
 }
 
@@ -75,77 +78,116 @@ func first(all []string, k int) string {
 }
 
 // symbol draws a symbol in our plain hand, after the general ideas of IEC 60617.
-func (p *binding) symbol(s *diagram.Placed, at func(diagram.Point) (float64, float64), scale float64) {
-	p.SetDrawColor(30, 30, 30)
-	p.SetLineWidth(0.25 * scale)
-	x, y := at(diagram.Point{X: s.X, Y: s.Y})
-	wide, high := s.Wide*scale, s.High*scale
-	top, bottom := y, y+high // of its rows
+func symbol(p pen, s *diagram.Placed) {
+	line := func(x1, y1, x2, y2 float64) {
+		p.stroke([]diagram.Point{{X: x1, Y: y1}, {X: x2, Y: y2}}, thin, black, false)
+	}
+	box := func(x, y, wide, high float64) {
+		p.shape([]diagram.Point{{X: x, Y: y}, {X: x + wide, Y: y}, {X: x + wide, Y: y + high}, {X: x, Y: y + high}}, paper)
+	}
+	top, bottom := s.Y+s.High/2, s.Y+s.High/2 // of its rows
 	for i := range s.Ports {
-		_, py := at(s.Ports[i].At)
+		y := s.Ports[i].At.Y
 		if i == 0 {
-			top, bottom = py, py
+			top, bottom = y, y
 		}
-		top, bottom = min(top, py), max(bottom, py)
+		top, bottom = min(top, y), max(bottom, y)
 	}
-	if len(s.Ports) == 0 {
-		top, bottom = y+high/2, y+high/2
-	}
-	middle := x + wide/2
-	reach := func() { // from each port to the middle
+	middle, centre := s.X+s.Wide/2, (top+bottom)/2
+	if s.Kind == diagram.Plug {
 		for i := range s.Ports {
-			px, py := at(s.Ports[i].At)
-			p.Line(px, py, middle, py)
+			at, half := s.Ports[i].At, middle+0.6
+			if !s.Ports[i].Right {
+				half = middle - 0.6
+			}
+			line(at.X, at.Y, half, at.Y)
+			line(half, at.Y-1.6, half, at.Y+1.6)
 		}
-		p.Line(middle, top, middle, bottom)
+		return
 	}
+	if s.Kind == diagram.Box || s.Kind == diagram.Relay {
+		box(s.X, s.Y, s.Wide, s.High)
+		return
+	}
+	for i := range s.Ports { // from each port to the middle
+		line(s.Ports[i].At.X, s.Ports[i].At.Y, middle, s.Ports[i].At.Y)
+	}
+	line(middle, top, middle, bottom)
 	switch s.Kind {
 	case diagram.Splice:
-		reach()
-		p.SetFillColor(30, 30, 30)
-		p.Circle(middle, (top+bottom)/2, 0.9*scale, "F")
+		p.disc(diagram.Point{X: middle, Y: centre}, 0.9)
 	case diagram.Joint:
-		reach()
-		p.SetFillColor(255, 255, 255)
-		m, r := (top+bottom)/2, 1.4*scale
-		p.diamond(middle, m, r)
-	case diagram.Plug:
-		for i := range s.Ports {
-			px, py := at(s.Ports[i].At)
-			half := middle + 0.6*scale
-			if !s.Ports[i].Right {
-				half = middle - 0.6*scale
-			}
-			p.Line(px, py, half, py)
-			p.Line(half, py-1.6*scale, half, py+1.6*scale)
-		}
+		const r = 1.4
+		p.shape([]diagram.Point{{X: middle - r, Y: centre}, {X: middle, Y: centre - r}, {X: middle + r, Y: centre},
+			{X: middle, Y: centre + r}}, paper)
 	case diagram.Ground:
-		reach()
 		for k, r := range []float64{2.2, 1.4, 0.6} {
-			gy := bottom + (1.4+0.9*float64(k))*scale
-			p.Line(middle-r*scale, gy, middle+r*scale, gy)
+			y := bottom + 1.4 + 0.9*float64(k)
+			line(middle-r, y, middle+r, y)
 		}
-		p.Line(middle, bottom, middle, bottom+1.4*scale)
+		line(middle, bottom, middle, bottom+1.4)
 	case diagram.Stub:
-		reach()
-		r := 0.9 * scale
-		p.Line(middle-r, top-r, middle+r, top+r)
-		p.Line(middle-r, top+r, middle+r, top-r)
+		line(middle-0.9, top-0.9, middle+0.9, top+0.9)
+		line(middle-0.9, top+0.9, middle+0.9, top-0.9)
 	case diagram.Fuse:
-		reach()
-		p.SetFillColor(255, 255, 255)
-		p.Rect(middle-3.4*scale, (top+bottom)/2-1.4*scale, 6.8*scale, 2.8*scale, "FD")
-		p.Line(middle-3.4*scale, (top+bottom)/2, middle+3.4*scale, (top+bottom)/2)
-	default:
-		p.Rect(x, y, wide, high, "D")
+		box(middle-3.4, centre-1.4, 6.8, 2.8)
+		line(middle-3.4, centre, middle+3.4, centre)
+	case diagram.Box, diagram.Relay, diagram.Plug:
 	}
 }
 
-func (p *binding) diamond(x, y, r float64) {
-	p.MoveTo(x-r, y)
-	p.LineTo(x, y-r)
-	p.LineTo(x+r, y)
-	p.LineTo(x, y+r)
-	p.ClosePath()
-	p.DrawPath("FD")
+// onPaper is a pen on a page, at a place and so many times as large.
+type onPaper struct {
+	pdf         *fpdf.Fpdf
+	x, y, scale float64
+}
+
+func (p onPaper) at(q diagram.Point) (float64, float64) { return p.x + q.X*p.scale, p.y + q.Y*p.scale }
+
+func (p onPaper) stroke(points []diagram.Point, wide float64, colour ink, dotted bool) {
+	p.pdf.SetDrawColor(colour[0], colour[1], colour[2])
+	p.pdf.SetLineWidth(wide * p.scale)
+	if wide > thin {
+		p.pdf.SetLineCapStyle("square")
+	} else {
+		p.pdf.SetLineCapStyle("butt")
+	}
+	if dotted {
+		p.pdf.SetDashPattern([]float64{1.2, 1.2}, 0)
+		defer p.pdf.SetDashPattern(nil, 0)
+	}
+	for k := 1; k < len(points); k++ {
+		x1, y1 := p.at(points[k-1])
+		x2, y2 := p.at(points[k])
+		p.pdf.Line(x1, y1, x2, y2)
+	}
+}
+
+func (p onPaper) shape(points []diagram.Point, fill ink) {
+	p.pdf.SetDrawColor(black[0], black[1], black[2])
+	p.pdf.SetFillColor(fill[0], fill[1], fill[2])
+	p.pdf.SetLineWidth(thin * p.scale)
+	for k, q := range points {
+		x, y := p.at(q)
+		if k == 0 {
+			p.pdf.MoveTo(x, y)
+		} else {
+			p.pdf.LineTo(x, y)
+		}
+	}
+	p.pdf.ClosePath()
+	p.pdf.DrawPath("FD")
+}
+
+func (p onPaper) disc(at diagram.Point, r float64) {
+	x, y := p.at(at)
+	p.pdf.SetFillColor(black[0], black[1], black[2])
+	p.pdf.Circle(x, y, r*p.scale, "F")
+}
+
+func (p onPaper) words(at diagram.Point, size float64, bold bool, text string) {
+	x, y := p.at(at)
+	p.pdf.SetTextColor(0, 0, 0)
+	p.pdf.SetFont("text", styleOf(bold), size*p.scale*ptPerMM)
+	p.pdf.Text(x, y, text)
 }

@@ -34,7 +34,7 @@ generated=$(mktemp -d)
 trap 'rm -rf "$generated"' EXIT
 go run ./cmd/schema "$generated"
 (cd web && npx --no-install json2ts -i "$generated/api.schema.json" -o "$generated/types.gen.ts" --unreachableDefinitions --no-additionalProperties)
-for f in docs/api.schema.json docs/job.schema.json docs/faces.schema.json web/src/api/types.gen.ts; do
+for f in docs/api.schema.json docs/job.schema.json docs/faces.schema.json web/src/api/types.gen.ts web/src/frame/changes.gen.ts; do
   cmp "$f" "$generated/$(basename "$f")" || { echo "$f is not current: make generate" >&2; exit 1; }
 done
 (cd web && npm run --silent typecheck && npm run --silent lint && npm run --silent format && npm run --silent build)

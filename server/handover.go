@@ -3,9 +3,11 @@ package server
 import (
 	"archive/zip"
 	"bytes"
+	"context"
 	"crypto/sha256"
 	"encoding/hex"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"io"
 	"net/http"
@@ -114,7 +116,7 @@ func (s *Server) showPage(c *gin.Context) error {
 }
 
 // book gives the whole book of a job.
-func (s *Server) book(j *computed) (*exchange.Book, error) {
+func (s *Server) book(ctx context.Context, j *computed) (*exchange.Book, error) {
 	pages, err := j.pages()
 	if err != nil {
 		return nil, err
@@ -137,10 +139,45 @@ func (s *Server) book(j *computed) (*exchange.Book, error) {
 		Sources: j.Job.Sources(),
 		Pages:   pages,
 	}
-	b.Sections = append(
-		handover.Sections(j.plan().Book(&j.facts), pages, exchange.NumberOf),
-		j.plan().BookSections(&j.Job, lists)...)
+	in := j.plan().Book(&j.facts)
+	b.Faces = handover.Faces(in)
+	b.Sections = append(handover.Sections(in, pages, exchange.NumberOf), j.plan().MoreSections(&j.facts, j.Job.Chosen())...)
+	b.Sections = append(b.Sections, j.plan().BookSections(&j.Job, lists)...)
+	history, err := s.history(ctx, j.ID)
+	if err != nil {
+		return nil, err
+	}
+	b.Sections = append(b.Sections, history)
+	for _, x := range j.Job.Photos {
+		photo, err := s.store.Photo(ctx, j.ID, x.ID)
+		if err != nil && !errors.Is(err, store.ErrNoPhoto) {
+			return nil, err
+		}
+		b.Photos = append(b.Photos, exchange.BookPhoto{Connector: x.Connector, Note: x.Note, JPEG: photo.Thumb})
+	}
 	return b, nil
+}
+
+// mostHistory bounds the changes that a book lists, the last of them.
+const mostHistory = 2000
+
+// history lists what was changed by hand, the last first.
+func (s *Server) history(ctx context.Context, job string) (handover.Section, error) {
+	out := handover.Section{Title: "Changed by hand", Head: []string{"when", "what", "about", "why", "who"},
+		Share: []float64{13, 17, 28, 30, 12}, Empty: "Nothing has been changed since the job was made."}
+	entries, err := s.store.Journal(ctx, job, mostHistory)
+	if err != nil {
+		return out, err
+	}
+	for i := range entries {
+		e := &entries[i]
+		what := changeWord(e.What)
+		if e.Undone != nil {
+			what += ", taken back"
+		}
+		out.Rows = append(out.Rows, []string{time.UnixMilli(e.At).UTC().Format("2006-01-02 15:04"), what, about(*e), e.Reason, e.Who})
+	}
+	return out, nil
 }
 
 func (s *Server) bookPDF(c *gin.Context) error {
@@ -148,7 +185,7 @@ func (s *Server) bookPDF(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	b, err := s.book(j)
+	b, err := s.book(c.Request.Context(), j)
 	if err != nil {
 		return err
 	}
@@ -201,7 +238,7 @@ func (s *Server) packAll(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	b, err := s.book(j)
+	b, err := s.book(c.Request.Context(), j)
 	if err != nil {
 		return err
 	}

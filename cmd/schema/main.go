@@ -5,9 +5,12 @@ package main
 import (
 	"encoding/json"
 	"fmt"
+	"maps"
 	"os"
 	"path/filepath"
 	"reflect"
+	"slices"
+	"strings"
 
 	"github.com/invopop/jsonschema"
 
@@ -173,6 +176,26 @@ func main() {
 			os.Exit(1)
 		}
 	}
+	if err := writeWords(filepath.Join(dir, "changes.gen.ts")); err != nil {
+		fmt.Fprintln(os.Stderr, "schema:", err)
+		os.Exit(1)
+	}
+}
+
+// writeWords writes what a change was, as the page says it: the words are the server's, since the book says them too.
+func writeWords(path string) error {
+	var b strings.Builder
+	b.WriteString("/** What a change was, by the word that the journal has for it. */\n" +
+		"export const changeWord: Record<string, string> = {\n")
+	for _, what := range slices.Sorted(maps.Keys(server.ChangeWords)) {
+		key := what
+		if strings.Contains(what, "-") {
+			key = "'" + what + "'"
+		}
+		fmt.Fprintf(&b, "  %s: '%s',\n", key, server.ChangeWords[what])
+	}
+	b.WriteString("};\n")
+	return os.WriteFile(path, []byte(b.String()), 0o644)
 }
 
 func write(path string, v any) error {

@@ -9,7 +9,7 @@ import { useKey } from '../keys/useKey';
 import { KeysDialog } from '../keys/KeysDialog';
 import { outboxOf } from '../outbox/outbox';
 import { heldUp, Unsent } from '../outbox/Unsent';
-import { changeWord } from './changes';
+import { changeWord } from './changes.gen';
 import { Findings } from './Findings';
 import { JobForm } from './JobForm';
 import { Opened } from './Opened';

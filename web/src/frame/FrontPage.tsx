@@ -3,7 +3,7 @@ import { Link } from 'react-router';
 import { explain } from '../api/client';
 import { useFront } from '../api/handover';
 import type { FrontView } from '../api/types.gen';
-import { changeWord } from './changes';
+import { changeWord } from './changes.gen';
 import { findingPlace } from './findingPlace';
 import { useJobID } from './Frame';
 

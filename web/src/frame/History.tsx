@@ -1,5 +1,5 @@
 import { useJournal } from '../api/hooks';
-import { changeWord } from './changes';
+import { changeWord } from './changes.gen';
 
 const minute = (ms: number) => new Date(ms).toISOString().slice(0, 16).replace('T', ' ');
 
