@@ -1,7 +1,6 @@
 package exchange
 
 import (
-	"encoding/csv"
 	"fmt"
 	"io"
 	"strings"
@@ -385,20 +384,5 @@ func (p *binding) narrow(y float64, rows [][]string) {
 
 // WriteSectionCSV writes a table of the book as CSV.
 func WriteSectionCSV(w io.Writer, s *handover.Section) error {
-	out := csv.NewWriter(w)
-	rows := append([][]string{s.Head}, s.Rows...)
-	for _, row := range rows {
-		line := make([]string, len(row))
-		for i := range row {
-			line[i] = Guard(row[i])
-		}
-		if err := out.Write(line); err != nil {
-			return fmt.Errorf("write %s: %w", s.Title, err)
-		}
-	}
-	out.Flush()
-	if err := out.Error(); err != nil {
-		return fmt.Errorf("write %s: %w", s.Title, err)
-	}
-	return nil
+	return WriteTableCSV(w, append([][]string{s.Head}, s.Rows...))
 }

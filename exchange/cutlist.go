@@ -1,7 +1,6 @@
 package exchange
 
 import (
-	"encoding/csv"
 	"fmt"
 	"io"
 	"math"
@@ -12,7 +11,6 @@ import (
 
 // WriteCutList writes the cut list as CSV: a line a wire, lengths in mm, with how each comes about.
 func WriteCutList(w io.Writer, r *reach.Result) error {
-	out := csv.NewWriter(w)
 	rows := [][]string{{"Wire", "Colour", "mm²", "Function", "From", "To", "Verdict", "By mm", "Need mm", "Have mm", "± mm", "Falls short", "Way", "Reckoned as", "Tape marks", "New wire", "Code", "Joints"}}
 	joints := map[string][]string{}
 	for _, j := range r.Joints {
@@ -36,15 +34,7 @@ func WriteCutList(w io.Writer, r *reach.Result) error {
 		}
 		rows = append(rows, []string{wire.ID, wire.Colour.String(), strings.TrimSuffix(wire.Size.String(), " mm²"), wire.Function, from, to, string(l.Verdict), whole(l.By), whole(l.Need), whole(l.Had), whole(l.Spread), chance(l), strings.Join(l.Paths, "; "), strings.Join(terms, "; "), strings.Join(marks, "; "), strings.Join(pieces, "; "), l.Code, strings.Join(joints[l.Wire], "; ")})
 	}
-	for _, row := range rows {
-		for i := range row {
-			row[i] = Guard(row[i])
-		}
-	}
-	if err := out.WriteAll(rows); err != nil {
-		return fmt.Errorf("write cut list: %w", err)
-	}
-	return nil
+	return WriteTableCSV(w, rows)
 }
 
 func whole(mm float64) string {

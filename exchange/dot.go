@@ -6,6 +6,7 @@ import (
 	"io"
 
 	"draxel/core/feed"
+	"draxel/core/handover"
 )
 
 // WriteFeedDOT writes a feed tree as a graph in the DOT language: what hangs on what, with amps and volts; what is dead
@@ -35,4 +36,32 @@ func WriteFeedDOT(w io.Writer, tree []feed.Feeder, title string) error {
 	}
 	fmt.Fprint(b, "}\n")
 	return b.Flush()
+}
+
+// WriteHarnessDOT writes the finished harness as a graph in the DOT language: devices, plugs, splices and joints, and
+// every length of wire between them; what is planned and not done is dashed.
+func WriteHarnessDOT(w io.Writer, all []handover.Length, title string) error {
+	b := bufio.NewWriter(w)
+	fmt.Fprintf(b, "graph harness {\n  label=%q;\n  node [shape=box];\n", title)
+	seen := map[string]bool{}
+	for i := range all {
+		l := &all[i]
+		for _, e := range l.Ends {
+			if !seen[e.Symbol] {
+				seen[e.Symbol] = true
+				fmt.Fprintf(b, "  %q;\n", e.Symbol)
+			}
+		}
+		style := "solid"
+		if l.Planned {
+			style = "dashed"
+		}
+		fmt.Fprintf(b, "  %q -- %q [label=%q, taillabel=%q, headlabel=%q, style=%s];\n", l.Ends[0].Symbol, l.Ends[1].Symbol,
+			l.Name+" "+l.Text(), l.Ends[0].At, l.Ends[1].At, style)
+	}
+	fmt.Fprint(b, "}\n")
+	if err := b.Flush(); err != nil {
+		return fmt.Errorf("write the graph: %w", err)
+	}
+	return nil
 }

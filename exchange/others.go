@@ -1,7 +1,6 @@
 package exchange
 
 import (
-	"encoding/csv"
 	"fmt"
 	"io"
 	"strings"
@@ -209,14 +208,10 @@ func sticker(
 
 // WriteStickersCSV writes labels as CSV, for any program that prints labels.
 func WriteStickersCSV(w io.Writer, all []handover.Sticker) error {
-	out := csv.NewWriter(w)
 	rows := [][]string{{"kind", "text", "under", "plug", "wire"}}
 	for i := range all {
 		s := &all[i]
-		rows = append(rows, []string{string(s.Kind), Guard(s.Text), Guard(s.Under), Guard(s.Plug), Guard(s.Wire)})
+		rows = append(rows, []string{string(s.Kind), s.Text, s.Under, s.Plug, s.Wire})
 	}
-	if err := out.WriteAll(rows); err != nil {
-		return fmt.Errorf("write labels: %w", err)
-	}
-	return nil
+	return WriteTableCSV(w, rows)
 }

@@ -1,7 +1,6 @@
 package exchange
 
 import (
-	"encoding/csv"
 	"fmt"
 	"io"
 	"strconv"
@@ -48,7 +47,6 @@ func left(p *plan.Plan) []*work.Step {
 
 // WriteSheetCSV writes the work that is left as CSV: the proof first, then one line a step, all stages in one order.
 func WriteSheetCSV(w io.Writer, s Sheet) error {
-	out := csv.NewWriter(w)
 	lines := [][]string{{"# " + s.Title, fmt.Sprintf("revision %d", s.Revision), s.Hash, s.Plan.Proof.Line(),
 		OpenLine(s.Plan)},
 		{"step", "stage", "what", "from", "to", "do", "wires", "colour", "circuit", "function", "becomes", "why", "how",
@@ -68,14 +66,5 @@ func WriteSheetCSV(w io.Writer, s Sheet) error {
 		}
 		lines = append(lines, line)
 	}
-	for _, line := range lines {
-		for i := range line {
-			line[i] = Guard(line[i])
-		}
-		if err := out.Write(line); err != nil {
-			return fmt.Errorf("write sheet: %w", err)
-		}
-	}
-	out.Flush()
-	return out.Error()
+	return WriteTableCSV(w, lines)
 }

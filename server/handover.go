@@ -1,15 +1,10 @@
 package server
 
 import (
-	"archive/zip"
 	"bytes"
 	"context"
-	"crypto/sha256"
-	"encoding/hex"
-	"encoding/json"
 	"errors"
 	"fmt"
-	"io"
 	"net/http"
 	"slices"
 	"strconv"
@@ -90,18 +85,26 @@ func (s *Server) showHandover(c *gin.Context) error {
 	return nil
 }
 
+// pageOf gives the page of a book that is asked for by its number.
+func pageOf(c *gin.Context, pages []handover.Page) (*handover.Page, error) {
+	n, err := strconv.Atoi(strings.TrimSuffix(c.Param("page"), ".svg"))
+	k := n - exchange.NumberOf(0)
+	if err != nil || k < 0 || k >= len(pages) {
+		return nil, problem(http.StatusNotFound, "no-such-thing", "The book has no such page.", "")
+	}
+	return &pages[k], nil
+}
+
 // showPage gives a page of the book as it is drawn.
 func (s *Server) showPage(c *gin.Context) error {
 	_, pages, err := s.withPages(c)
 	if err != nil {
 		return err
 	}
-	n, err := strconv.Atoi(c.Param("page"))
-	k := n - exchange.NumberOf(0)
-	if err != nil || k < 0 || k >= len(pages) {
-		return problem(http.StatusNotFound, "no-such-thing", "The book has no such page.", "")
+	p, err := pageOf(c, pages)
+	if err != nil {
+		return err
 	}
-	p := &pages[k]
 	v := BookPageView{Title: p.Title(), Drawing: p.Drawing, Wires: []BookWire{}}
 	for i := range p.Lengths {
 		l := &p.Lengths[i]
@@ -209,119 +212,6 @@ func (s *Server) wiresCSV(c *gin.Context) error {
 		return err
 	}
 	download(c, j.Job.Title+" wires.csv", "text/csv; charset=utf-8", out.Bytes())
-	return nil
-}
-
-// Packed is a file of the whole hand-over, as its manifest has it.
-type Packed struct {
-	Name   string `json:"name"`
-	Bytes  int    `json:"bytes"`
-	SHA256 string `json:"sha256"`
-	What   string `json:"what"`
-}
-
-// Manifest says what a ZIP of a job holds.
-type Manifest struct {
-	Draxel   string   `json:"draxel"` // the form of the manifest
-	Title    string   `json:"title"`
-	Revision int64    `json:"revision"`
-	Hash     string   `json:"hash"` // of the job
-	State    string   `json:"state,omitempty"`
-	Files    []Packed `json:"files"`
-}
-
-// packAll gives everything that can be handed over as one ZIP, with a manifest of checksums. The same job on the same
-// day gives
-// the same bytes.
-func (s *Server) packAll(c *gin.Context) error {
-	j, err := s.compute(c.Request.Context(), c.Param("job"))
-	if err != nil {
-		return err
-	}
-	b, err := s.book(c.Request.Context(), j)
-	if err != nil {
-		return err
-	}
-	pictures, err := s.pictures(c.Request.Context(), &j.State)
-	if err != nil {
-		return err
-	}
-	p := j.plan()
-	m := Manifest{Draxel: "hand-over 1", Title: j.Job.Title, Revision: j.Revision, Hash: b.Hash, State: b.State}
-	var out bytes.Buffer
-	z := zip.NewWriter(&out)
-	add := func(name, what string, write func(w io.Writer) error) error {
-		var data bytes.Buffer
-		if err := write(&data); err != nil {
-			return fmt.Errorf("pack %s: %w", name, err)
-		}
-		sum := sha256.Sum256(data.Bytes())
-		m.Files = append(m.Files, Packed{name, data.Len(), hex.EncodeToString(sum[:]), what})
-		w, err := z.CreateHeader(&zip.FileHeader{Name: name, Method: zip.Deflate})
-		if err == nil {
-			_, err = w.Write(data.Bytes())
-		}
-		return err
-	}
-	type entry struct {
-		name, what string
-		write      func(w io.Writer) error
-	}
-	files := []entry{
-		{
-			"job.draxel.json",
-			"the whole job: Draxel opens it again",
-			func(w io.Writer) error { return exchange.WriteJob(w, j.Job, pictures) },
-		},
-		{"book.pdf", "the book", func(w io.Writer) error { return exchange.WriteBookPDF(w, b) }},
-		{
-			"pinout-from.csv",
-			"the pinout of the one side, as it is read",
-			func(w io.Writer) error { return exchange.WritePinout(w, j.facts.From) },
-		},
-		{
-			"pinout-to.csv",
-			"the pinout of the other side",
-			func(w io.Writer) error { return exchange.WritePinout(w, j.facts.To) },
-		},
-		{"cut-list.csv", "the cut list", func(w io.Writer) error { return exchange.WriteCutList(w, p.Reach.Result) }},
-	}
-	for i := range b.Sections {
-		sec := &b.Sections[i]
-		name := strings.ReplaceAll(strings.ToLower(strings.ReplaceAll(sec.Title, ",", "")), " ", "-") + ".csv"
-		files = append(
-			files,
-			entry{name, sec.Title, func(w io.Writer) error { return exchange.WriteSectionCSV(w, sec) }},
-		)
-	}
-	if r := p.Feed.Result; r != nil {
-		files = append(
-			files,
-			entry{"network.cir", "the network with the engine running, SPICE", func(w io.Writer) error {
-				return exchange.WriteSpice(w, r.States[len(r.States)-1], j.Job.Title)
-			}},
-		)
-	}
-	for _, f := range files {
-		if err := add(f.name, f.what, f.write); err != nil {
-			return err
-		}
-	}
-	manifest, err := json.MarshalIndent(m, "", " ")
-	if err != nil {
-		return fmt.Errorf("pack the manifest: %w", err)
-	}
-	w, err := z.CreateHeader(&zip.FileHeader{Name: "manifest.json", Method: zip.Deflate})
-	if err == nil {
-		_, err = w.Write(manifest)
-	}
-	if err == nil {
-		err = z.Close()
-	}
-	if err != nil {
-		return fmt.Errorf("pack the hand-over: %w", err)
-	}
-	download(c, j.Job.Title+".zip", "application/zip", out.Bytes())
 	return nil
 }
 

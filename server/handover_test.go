@@ -6,6 +6,8 @@ import (
 	"crypto/sha256"
 	"encoding/hex"
 	"encoding/json"
+	"encoding/xml"
+	"errors"
 	"io"
 	"net/http"
 	"reflect"
@@ -14,7 +16,9 @@ import (
 	"strings"
 	"testing"
 
+	"draxel/core/gather"
 	"draxel/core/handover"
+	"draxel/core/harness"
 	"draxel/core/match"
 	"draxel/core/plan"
 	"draxel/exchange"
@@ -165,11 +169,8 @@ func TestTheWholeHandOverIsOpenedAgain(t *testing.T) {
 	if err != nil || !reflect.DeepEqual(back, mine) {
 		t.Errorf("the job comes back as another: %v", err)
 	}
-	table, err := exchange.ReadTable(files["pinout-from.csv"], "")
-	if err != nil || len(table.Cells) < 40 {
-		t.Errorf("the pinout comes back as %d rows, %v", len(table.Cells), err)
-	}
-	if !bytes.HasPrefix(files["book.pdf"], []byte("%PDF")) || !bytes.Contains(files["wires.csv"], []byte("P105")) ||
+	comesBack(t, files, &mine)
+	if !bytes.HasPrefix(files["book.pdf"], []byte("%PDF")) || !bytes.Contains(files["book/wires.csv"], []byte("P105")) ||
 		len(files["network.cir"]) == 0 {
 		t.Error("book, wires or network are missing")
 	}
@@ -190,6 +191,101 @@ func TestTheWholeHandOverIsOpenedAgain(t *testing.T) {
 	for _, bad := range []string{"0", "2", "9999", "x"} {
 		if status, _, _ := c.do("GET", job+"/handover/page/"+bad, "", nil); status != http.StatusNotFound {
 			t.Errorf("page %s: %d", bad, status)
+		}
+	}
+}
+
+// comesBack reads back what can be: a table says the same as CSV and as XLSX, a pinout is the pinout that it was, a list
+// the list as it was brought, and the finished harness a list of wires that Gather takes whole. The work list is read
+// line by line as RFC 5545 has it, a drawing as XML.
+func comesBack(t *testing.T, files map[string][]byte, j *plan.Job) {
+	t.Helper()
+	read := func(name string) [][]string {
+		table, err := exchange.ReadTable(files[name], "")
+		if err != nil {
+			t.Fatalf("%s: %v", name, err)
+		}
+		for i, row := range table.Cells { // a spreadsheet has no empty cells at the end of a line
+			for len(row) > 0 && row[len(row)-1] == "" {
+				row = row[:len(row)-1]
+			}
+			table.Cells[i] = row
+		}
+		return table.Cells
+	}
+	for _, name := range []string{"harness-wires", "pinout-from", "pinout-to"} {
+		if a, b := read(name+".csv"), read(name+".xlsx"); !reflect.DeepEqual(a, b) || len(a) < 10 {
+			t.Errorf("%s has %d lines as CSV and %d as XLSX, or they differ", name, len(a), len(b))
+		}
+	}
+	f, err := j.Facts()
+	if err != nil {
+		t.Fatal(err)
+	}
+	for name, want := range map[string]harness.Pinout{"pinout-from.xlsx": f.From, "pinout-to.csv": f.To} {
+		r, err := gather.Read(read(name), gather.Options{})
+		if err != nil || len(r.Rows) != len(want.Rows) {
+			t.Fatalf("%s comes back with %d rows of %d, %v", name, len(r.Rows), len(want.Rows), err)
+		}
+		for i, row := range r.Pinout(want.Name).Rows {
+			if w := want.Rows[i]; row.Ref != w.Ref || row.Circuit != w.Circuit || row.Function != w.Function || row.Colour.Written != w.Colour.Written {
+				t.Errorf("%s, row %d: %+v, was %+v", name, i, row.Ref, w.Ref)
+			}
+		}
+	}
+	for kind, sheet := range j.Sheets {
+		back := read("lists/" + string(kind) + ".csv")
+		now, errA := gather.ReadSheet(kind, gather.Sheet{Cells: back})
+		was, errB := gather.ReadSheet(kind, gather.Sheet{Cells: sheet.Cells})
+		if errA != nil || errB != nil || !reflect.DeepEqual(now.Rows, was.Rows) {
+			t.Errorf("the list of %s comes back as another: %v %v", kind, errA, errB)
+		}
+	}
+	p := plan.Compute(f, j.Chosen())
+	lengths := 0
+	ends := map[string][2]string{}
+	for _, l := range handover.Lengths(p.Book(&f)) {
+		if !l.Cable {
+			lengths++
+			ends[l.Name] = [2]string{l.Ends[0].Cavity.String(), l.Ends[1].Cavity.String()}
+		}
+	}
+	wires, err := gather.ReadSheet(gather.WireList, gather.Sheet{Cells: read("harness-wires.xlsx")})
+	if err != nil || len(wires.Rows) != lengths || len(wires.Rejected) > 0 {
+		t.Fatalf("Gather takes %d of %d wires, rejects %d: %v", len(wires.Rows), lengths, len(wires.Rejected), err)
+	}
+	for _, row := range wires.Rows {
+		for end, at := range ends[row.Cells["wire"]] {
+			side := []string{"from", "to"}[end]
+			got := harness.Ref{Connector: row.Cells[side], Cavity: row.Cells[side+"Cavity"]}
+			if at != "" && got.String() != at || at == "" && row.Cells[side+"Cavity"] != "" {
+				t.Errorf("%s comes back at %s, it ends at %q", row.Cells["wire"], got, at)
+			}
+		}
+	}
+	todos, line := 0, 0
+	for _, text := range strings.Split(string(files["work.ics"]), "\r\n") {
+		if line++; len(text) > 75 || strings.ContainsAny(text, "\n\r") {
+			t.Errorf("line %d of the calendar has %d octets", line, len(text))
+		}
+		if text == "BEGIN:VTODO" {
+			todos++
+		}
+	}
+	if todos != len(p.Work.Steps) || len(read("work.csv")) != todos+1 {
+		t.Errorf("%d to-dos and %d lines of %d steps", todos, len(read("work.csv")), len(p.Work.Steps))
+	}
+	for name, data := range files {
+		if !strings.HasSuffix(name, ".svg") {
+			continue
+		}
+		d := xml.NewDecoder(bytes.NewReader(data))
+		for {
+			if _, err := d.Token(); errors.Is(err, io.EOF) {
+				break
+			} else if err != nil {
+				t.Fatalf("%s: %v", name, err)
+			}
 		}
 	}
 }

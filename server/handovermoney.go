@@ -3,8 +3,8 @@ package server
 import (
 	"bytes"
 	"cmp"
-	"encoding/csv"
 	"fmt"
+	"io"
 	"net/http"
 	"slices"
 	"strings"
@@ -222,8 +222,7 @@ func (s *Server) ordersCSV(c *gin.Context) error {
 	return nil
 }
 
-func writeOrders(out *bytes.Buffer, m *money) error {
-	w := csv.NewWriter(out)
+func writeOrders(out io.Writer, m *money) error {
 	rows := [][]string{{"What", "Unit", "Need", "Spare", "There", "Ordered", "To order", "Price", "Cost", m.terms.Currency,
 		"Supplier", "Ordered on", "Lead time, days", "Late", "For"}}
 	for i := range m.lines {
@@ -232,13 +231,5 @@ func writeOrders(out *bytes.Buffer, m *money) error {
 			fmt.Sprint(l.Said.Ordered), fmt.Sprint(l.Order), fmt.Sprint(l.Said.Price), fmt.Sprintf("%.2f", l.Cost), "",
 			l.Said.Supplier, l.Said.On, fmt.Sprint(l.Said.Days), l.Late, strings.Join(l.For, " ")})
 	}
-	for _, row := range rows {
-		for i := range row {
-			row[i] = exchange.Guard(row[i])
-		}
-	}
-	if err := w.WriteAll(rows); err != nil {
-		return fmt.Errorf("write the order list: %w", err)
-	}
-	return nil
+	return exchange.WriteTableCSV(out, rows)
 }

@@ -34,15 +34,7 @@ func (s *Server) sheetFor(c *gin.Context) error {
 	}
 	printed := s.now().UTC().Format(time.DateOnly)
 	var b bytes.Buffer
-	head := fmt.Sprintf(
-		"%s → %s · revision %d · %s · printed %s",
-		j.Job.Donor,
-		j.Job.Chassis,
-		j.Revision,
-		hash,
-		printed,
-	)
-	if err := exchange.WriteOtherPDF(&b, j.Job.Title, head, printed, &all[i]); err != nil {
+	if err := exchange.WriteOtherPDF(&b, j.Job.Title, sheetHead(j, hash, printed), printed, &all[i]); err != nil {
 		return err
 	}
 	download(c, j.Job.Title+" "+id+".pdf", "application/pdf", b.Bytes())

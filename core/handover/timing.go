@@ -11,6 +11,7 @@ type Timing struct {
 	Day   int     // days from today on which that is
 	Idle  float64 // minutes in which hands wait for parts
 	Late  []Late
+	On    map[string]int // by step: days from today on which hands come to it; empty where dates cannot be told
 }
 
 // Link is a step of the longest way.
@@ -72,7 +73,10 @@ func Time(all []Effort, lines []OrderLine, h *Hours, t *Terms, week Week) Timing
 	if !out.Known {
 		return out
 	}
-	out.Day = week.Day(laid.Ends)
+	out.Day, out.On = week.Day(laid.Ends), make(map[string]int, len(laid.Begins))
+	for id, begin := range laid.Begins {
+		out.On[id] = week.Day(begin)
+	}
 	for i := range lines {
 		l := &lines[i]
 		if l.Wait == 0 {

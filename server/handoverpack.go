@@ -1,0 +1,262 @@
+package server
+
+import (
+	"archive/zip"
+	"bytes"
+	"context"
+	"crypto/sha256"
+	"encoding/hex"
+	"encoding/json"
+	"fmt"
+	"io"
+	"maps"
+	"slices"
+	"strings"
+	"time"
+
+	"github.com/gin-gonic/gin"
+
+	"draxel/core/diagram"
+	"draxel/core/handover"
+	"draxel/exchange"
+)
+
+// Packed is a file of the whole hand-over, as its manifest has it.
+type Packed struct {
+	Name   string `json:"name"`
+	Bytes  int    `json:"bytes"`
+	SHA256 string `json:"sha256"`
+	What   string `json:"what"`
+}
+
+// Manifest says what a ZIP of a job holds.
+type Manifest struct {
+	Draxel   string   `json:"draxel"` // the form of the manifest
+	Title    string   `json:"title"`
+	Revision int64    `json:"revision"`
+	Hash     string   `json:"hash"` // of the job
+	State    string   `json:"state,omitempty"`
+	Files    []Packed `json:"files"`
+}
+
+// entry is a file that is packed.
+type entry struct {
+	name, what string
+	write      func(w io.Writer) error
+}
+
+// everything lists all files that can be handed over.
+func (s *Server) everything(ctx context.Context, j *computed, b *exchange.Book) ([]entry, error) {
+	pictures, err := s.pictures(ctx, &j.State)
+	if err != nil {
+		return nil, err
+	}
+	p, m := j.plan(), s.money(j)
+	in := p.Book(&j.facts)
+	lengths := handover.Lengths(in)
+	items := s.workItems(j, m)
+	files := []entry{
+		{"job.draxel.json", "the whole job: Draxel opens it again",
+			func(w io.Writer) error { return exchange.WriteJob(w, j.Job, pictures) }},
+		{"book.pdf", "the book", func(w io.Writer) error { return exchange.WriteBookPDF(w, b) }},
+		{"order-list.csv", "the order list, with what is there, prices and lead times",
+			func(w io.Writer) error { return writeOrders(w, m) }},
+		{"cut-list.csv", "the cut list", func(w io.Writer) error { return exchange.WriteCutList(w, p.Reach.Result) }},
+		{"work.csv", "the work list", func(w io.Writer) error { return exchange.WriteWorkCSV(w, items) }},
+		{"work.ics", "the work list as to-dos of a calendar", func(w io.Writer) error {
+			return exchange.WriteWorkICS(w, items, j.Job.Title, b.Printed)
+		}},
+		{"harness.dot", "the harness as a graph", func(w io.Writer) error {
+			return exchange.WriteHarnessDOT(w, lengths, j.Job.Title)
+		}},
+	}
+	table := func(name, what string, rows [][]string) {
+		files = append(files,
+			entry{name + ".csv", what, func(w io.Writer) error { return exchange.WriteTableCSV(w, rows) }},
+			entry{name + ".xlsx", what, func(w io.Writer) error { return exchange.WriteTableXLSX(w, "sheet", rows) }})
+	}
+	table("harness-wires", "the finished harness, in the form of the list of wires that Gather reads", handover.WireTable(lengths))
+	table("pinout-from", "the pinout of the one side, as it is read", exchange.PinoutTable(j.facts.From))
+	table("pinout-to", "the pinout of the other side", exchange.PinoutTable(j.facts.To))
+	for _, kind := range slices.Sorted(maps.Keys(j.Job.Sheets)) {
+		if sheet := j.Job.Sheets[kind]; sheet != nil {
+			rows := sheet.Cells
+			files = append(files, entry{"lists/" + string(kind) + ".csv", "the list of " + string(kind) + ", as it was brought",
+				func(w io.Writer) error { return exchange.WriteTableCSV(w, rows) }})
+		}
+	}
+	for i := range b.Sections {
+		sec := &b.Sections[i]
+		name := strings.ReplaceAll(strings.ToLower(strings.ReplaceAll(sec.Title, ",", "")), " ", "-") + ".csv"
+		files = append(files, entry{"book/" + name, sec.Title, func(w io.Writer) error { return exchange.WriteSectionCSV(w, sec) }})
+	}
+	for k := range b.Pages {
+		page := &b.Pages[k]
+		files = append(files, entry{fmt.Sprintf("book/page-%03d.svg", exchange.NumberOf(k)), page.Title(),
+			func(w io.Writer) error { return exchange.WriteSVG(w, &page.Drawing, page.Title()) }})
+	}
+	for _, sheet := range p.Sheets(&j.facts, &j.Job) {
+		files = append(files, entry{"sheets/" + sheet.ID + ".pdf", sheet.Title, func(w io.Writer) error {
+			return exchange.WriteOtherPDF(w, j.Job.Title, sheetHead(j, b.Hash, b.Printed), b.Printed, &sheet)
+		}})
+	}
+	if r := p.Feed.Result; r != nil {
+		files = append(files, entry{"network.cir", "the network with the engine running, SPICE", func(w io.Writer) error {
+			return exchange.WriteSpice(w, r.States[len(r.States)-1], j.Job.Title)
+		}})
+	}
+	return files, nil
+}
+
+// sheetHead is what stands over a sheet for others.
+func sheetHead(j *computed, hash, printed string) string {
+	return fmt.Sprintf("%s → %s · revision %d · %s · printed %s", j.Job.Donor, j.Job.Chassis, j.Revision, hash, printed)
+}
+
+// packAll gives everything that can be handed over as one ZIP, with a manifest of checksums. The same job on the same
+// day gives the same bytes.
+func (s *Server) packAll(c *gin.Context) error {
+	j, err := s.compute(c.Request.Context(), c.Param("job"))
+	if err != nil {
+		return err
+	}
+	b, err := s.book(c.Request.Context(), j)
+	if err != nil {
+		return err
+	}
+	files, err := s.everything(c.Request.Context(), j, b)
+	if err != nil {
+		return err
+	}
+	m := Manifest{Draxel: "hand-over 1", Title: j.Job.Title, Revision: j.Revision, Hash: b.Hash, State: b.State}
+	var out bytes.Buffer
+	z := zip.NewWriter(&out)
+	put := func(name string, data []byte) error {
+		w, err := z.CreateHeader(&zip.FileHeader{Name: name, Method: zip.Deflate})
+		if err == nil {
+			_, err = w.Write(data)
+		}
+		return err
+	}
+	for _, f := range files {
+		var data bytes.Buffer
+		if err := f.write(&data); err != nil {
+			return fmt.Errorf("pack %s: %w", f.name, err)
+		}
+		sum := sha256.Sum256(data.Bytes())
+		m.Files = append(m.Files, Packed{f.name, data.Len(), hex.EncodeToString(sum[:]), f.what})
+		if err := put(f.name, data.Bytes()); err != nil {
+			return fmt.Errorf("pack %s: %w", f.name, err)
+		}
+	}
+	manifest, err := json.MarshalIndent(m, "", " ")
+	if err == nil {
+		err = put("manifest.json", manifest)
+	}
+	if err == nil {
+		err = z.Close()
+	}
+	if err != nil {
+		return fmt.Errorf("pack the hand-over: %w", err)
+	}
+	download(c, j.Job.Title+".zip", "application/zip", out.Bytes())
+	return nil
+}
+
+// workItems gives the work list as other programs take it.
+func (s *Server) workItems(j *computed, m *money) []exchange.WorkItem {
+	p := j.plan()
+	number := make(map[string]int, len(p.Work.Steps))
+	out := make([]exchange.WorkItem, len(p.Work.Steps))
+	today := s.now().UTC()
+	for i := range p.Work.Steps {
+		x := &p.Work.Steps[i]
+		number[x.ID] = i + 1
+		item := exchange.WorkItem{ID: x.ID, Number: i + 1, Stage: string(x.Stage), Text: x.Text, Why: x.Why, Warn: x.Warn,
+			Minutes: x.Minutes}
+		for _, need := range x.Needs {
+			if n := number[need]; n > 0 {
+				item.Needs = append(item.Needs, n)
+			}
+		}
+		if t, done := p.Done(x.ID); done {
+			item.Done, item.Who, item.On = true, t.Who, time.UnixMilli(t.When).UTC().Format(time.DateOnly)
+		} else if on, known := m.timing.On[x.ID]; known {
+			item.On = day(today, on)
+		}
+		out[i] = item
+	}
+	return out
+}
+
+// workFile gives the work list as CSV or as to-dos of a calendar.
+func (s *Server) workFile(c *gin.Context) error {
+	j, err := s.compute(c.Request.Context(), c.Param("job"))
+	if err != nil {
+		return err
+	}
+	items := s.workItems(j, s.money(j))
+	var out bytes.Buffer
+	if c.Param("form") == "work.ics" {
+		err = exchange.WriteWorkICS(&out, items, j.Job.Title, s.now().UTC().Format(time.DateOnly))
+		if err == nil {
+			download(c, j.Job.Title+" work.ics", "text/calendar; charset=utf-8", out.Bytes())
+		}
+		return err
+	}
+	if err = exchange.WriteWorkCSV(&out, items); err == nil {
+		download(c, j.Job.Title+" work.csv", "text/csv; charset=utf-8", out.Bytes())
+	}
+	return err
+}
+
+// wiresXLSX gives the finished harness in the form of the list of wires that Gather reads.
+func (s *Server) wiresXLSX(c *gin.Context) error {
+	j, err := s.compute(c.Request.Context(), c.Param("job"))
+	if err != nil {
+		return err
+	}
+	var out bytes.Buffer
+	rows := handover.WireTable(handover.Lengths(j.plan().Book(&j.facts)))
+	if err := exchange.WriteTableXLSX(&out, "wires", rows); err != nil {
+		return err
+	}
+	download(c, j.Job.Title+" wires.xlsx", "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet", out.Bytes())
+	return nil
+}
+
+// pageSVG gives a drawing of the book as SVG.
+func (s *Server) pageSVG(c *gin.Context) error {
+	j, pages, err := s.withPages(c)
+	if err != nil {
+		return err
+	}
+	page, err := pageOf(c, pages)
+	if err != nil {
+		return err
+	}
+	return s.svg(c, &page.Drawing, j.Job.Title+" "+page.Title())
+}
+
+func (s *Server) svg(c *gin.Context, d *diagram.Drawing, title string) error {
+	var out bytes.Buffer
+	if err := exchange.WriteSVG(&out, d, title); err != nil {
+		return err
+	}
+	download(c, title+".svg", "image/svg+xml", out.Bytes())
+	return nil
+}
+
+// harnessDOT gives the finished harness as a graph.
+func (s *Server) harnessDOT(c *gin.Context) error {
+	j, err := s.compute(c.Request.Context(), c.Param("job"))
+	if err != nil {
+		return err
+	}
+	var out bytes.Buffer
+	if err := exchange.WriteHarnessDOT(&out, handover.Lengths(j.plan().Book(&j.facts)), j.Job.Title); err != nil {
+		return err
+	}
+	download(c, j.Job.Title+" harness.dot", "text/vnd.graphviz; charset=utf-8", out.Bytes())
+	return nil
+}
