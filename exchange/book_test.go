@@ -3,47 +3,55 @@ package exchange_test
 import (
 	"bytes"
 	"fmt"
+	"image"
+	"image/jpeg"
 	"os"
 	"os/exec"
 	"path/filepath"
+	"regexp"
+	"strconv"
 	"strings"
 	"testing"
 
 	"draxel/core/handover"
+	"draxel/core/harness"
 	"draxel/core/plan"
 	"draxel/demo"
 	"draxel/exchange"
 )
 
-// bookOf makes the book of a demonstration job.
-func bookOf(t testing.TB, job int) (*exchange.Book, *plan.Plan) {
+// bookOf makes the book of a demonstration job, so many times as large.
+func bookOf(t testing.TB, job, times int) (*exchange.Book, *plan.Plan) {
 	t.Helper()
 	all, err := demo.Jobs()
 	if err != nil {
 		t.Fatal(err)
 	}
-	f, err := all[job].Facts()
+	j := &all[job]
+	if times > 1 {
+		demo.Enlarge(j, times)
+	}
+	f, err := j.Facts()
 	if err != nil {
 		t.Fatal(err)
 	}
-	p := plan.Compute(f, all[job].Chosen())
+	p := plan.Compute(f, j.Chosen())
+	return bound(t, j, &f, &p), &p
+}
+
+// bound makes the book of a plan.
+func bound(t testing.TB, j *plan.Job, f *plan.Facts, p *plan.Plan) *exchange.Book {
+	t.Helper()
 	measure, err := exchange.Measure()
 	if err != nil {
 		t.Fatal(err)
 	}
-	in := p.Book(&f)
-	b := &exchange.Book{
-		Title:    all[job].Title,
-		Donor:    all[job].Donor,
-		Chassis:  all[job].Chassis,
-		Revision: 7,
-		Hash:     "abc",
-		Printed:  "2026-11-27",
-		State:    "Not finished: planned wires are dotted.",
-		Pages:    handover.Pages(in, exchange.BookPaper, measure),
-	}
-	b.Sections = handover.Sections(in, b.Pages, exchange.NumberOf)
-	return b, &p
+	in := p.Book(f)
+	b := &exchange.Book{Title: j.Title, Donor: j.Donor, Chassis: j.Chassis, Revision: 7, Hash: "abc", Printed: "2026-11-27",
+		State: "Not finished: planned wires are dotted.", Pages: handover.Pages(in, exchange.BookPaper, measure),
+		Faces: handover.Faces(in), Sources: j.Sources()}
+	b.Sections = append(handover.Sections(in, b.Pages, exchange.NumberOf), p.MoreSections(f, j.Chosen())...)
+	return b
 }
 
 // Every wire of the book is in its drawings' tables and in its index, every cavity in its table, by what pdftotext
@@ -54,7 +62,7 @@ func TestTheBookIsReadBack(t *testing.T) {
 	if err != nil {
 		t.Skip("pdftotext is not installed: apt install poppler-utils")
 	}
-	b, p := bookOf(t, 1)
+	b, p := bookOf(t, 1, 1)
 	var out, again bytes.Buffer
 	if err := exchange.WriteBookPDF(&out, b); err != nil {
 		t.Fatal(err)
@@ -117,35 +125,114 @@ func TestABookOfAnything(t *testing.T) {
 	}
 }
 
-// BenchmarkBook makes the book of the Packhorse, some 360 lengths of wire, from its plan to its bytes.
+// BenchmarkBook makes the book of the Packhorse, some 360 lengths of wire, from its plan to its bytes; and of a harness
+// three times as large.
 func BenchmarkBook(b *testing.B) {
-	b.Run("300", func(b *testing.B) {
-		all, err := demo.Jobs()
-		if err != nil {
-			b.Fatal(err)
-		}
-		f, err := all[1].Facts()
-		if err != nil {
-			b.Fatal(err)
-		}
-		p := plan.Compute(f, all[1].Chosen())
-		for b.Loop() {
-			measure, err := exchange.Measure()
+	for name, times := range map[string]int{"300": 1, "1000": 3} {
+		b.Run(name, func(b *testing.B) {
+			all, err := demo.Jobs()
 			if err != nil {
 				b.Fatal(err)
 			}
-			in := p.Book(&f)
-			book := &exchange.Book{
-				Title:   "x",
-				Printed: "2026-11-27",
-				Pages:   handover.Pages(in, exchange.BookPaper, measure),
+			j := &all[1]
+			if times > 1 {
+				demo.Enlarge(j, times)
 			}
-			book.Sections = handover.Sections(in, book.Pages, exchange.NumberOf)
-			var out bytes.Buffer
-			if err := exchange.WriteBookPDF(&out, book); err != nil {
+			f, err := j.Facts()
+			if err != nil {
 				b.Fatal(err)
 			}
-			b.SetBytes(int64(out.Len()))
+			p := plan.Compute(f, j.Chosen())
+			for b.Loop() {
+				book := bound(b, j, &f, &p)
+				var out bytes.Buffer
+				if err := exchange.WriteBookPDF(&out, book); err != nil {
+					b.Fatal(err)
+				}
+				b.ReportMetric(float64(out.Len())/(1<<20), "MB")
+			}
+			b.ReportMetric(float64(len(p.Wanted.Wires())), "lengths")
+		})
+	}
+}
+
+// Faces and what follows them are where the contents say; in each face stand the colours of the wires in it, by the
+// harness itself; a photograph that cannot be read has its place and says so.
+func TestFacesAndPhotographs(t *testing.T) {
+	tool, err := exec.LookPath("pdftotext")
+	if err != nil {
+		t.Skip("pdftotext is not installed: apt install poppler-utils")
+	}
+	b, p := bookOf(t, 1, 1)
+	var picture bytes.Buffer
+	if err := jpeg.Encode(&picture, image.NewGray(image.Rect(0, 0, 40, 30)), nil); err != nil {
+		t.Fatal(err)
+	}
+	b.Photos = []exchange.BookPhoto{{Connector: "SP", Note: "as found", JPEG: picture.Bytes()}, {Connector: "K", JPEG: []byte("no picture")},
+		{Connector: "E"}, {Connector: "A", JPEG: picture.Bytes()[:picture.Len()/2]}}
+	told := 0
+	b.Tell = func(done, of int) {
+		if told++; done != told || of != len(b.Pages) {
+			t.Errorf("told %d of %d after %d pages", done, of, told)
 		}
-	})
+	}
+	var out bytes.Buffer
+	if err := exchange.WriteBookPDF(&out, b); err != nil {
+		t.Fatal(err)
+	}
+	file := filepath.Join(t.TempDir(), "book.pdf")
+	if err := os.WriteFile(file, out.Bytes(), 0o600); err != nil {
+		t.Fatal(err)
+	}
+	text, err := exec.CommandContext(t.Context(), tool, "-layout", file, "-").Output()
+	if err != nil {
+		t.Fatal(err)
+	}
+	pages := strings.Split(string(text), "\f")
+	if told != len(b.Pages) {
+		t.Errorf("told of %d pages of %d", told, len(b.Pages))
+	}
+	where := func(title string) int {
+		m := regexp.MustCompile(regexp.QuoteMeta(title) + `\s+(\d+)`).FindStringSubmatch(pages[1])
+		if m == nil {
+			t.Fatalf("%s is not in the contents", title)
+		}
+		n, _ := strconv.Atoi(m[1])
+		return n
+	}
+	for _, title := range []string{"Faces", "Routes", "Tape marks", "Deleted, and where its ends lie", "Photographs"} {
+		if n := where(title); n > len(pages) || !strings.HasPrefix(strings.TrimSpace(pages[n-1]), title) {
+			t.Errorf("%s is said to be on page %d, and is not", title, n)
+		}
+	}
+	if n := strings.Count(pages[where("Photographs")-1], "cannot be read"); n != 3 {
+		t.Errorf("%d photographs cannot be read, of 3", n)
+	}
+	faces := strings.Join(pages[where("Faces")-1:where("Wires")-1], "\n")
+	count := strings.Fields(faces)
+	full := map[harness.Ref]bool{}
+	for _, name := range p.Wanted.Wires() {
+		tips, _ := p.Wanted.Tips(name)
+		for _, tip := range tips {
+			if at, there := p.Wanted.Place(tip.Terminal); there && at.State == harness.Seated && tip.State == harness.Crimped {
+				full[at.At] = true
+			}
+		}
+	}
+	filled := 0
+	for i := range b.Faces {
+		f := &b.Faces[i]
+		if !strings.Contains(faces, f.ID+", ") {
+			t.Errorf("there is no face of %s", f.ID)
+		}
+		for cavity, in := range f.In {
+			filled++
+			if at := (harness.Ref{Connector: f.ID, Cavity: cavity}); !full[at] {
+				t.Errorf("%s has no wire in it, and the face says %s", at, in.Text)
+			}
+		}
+	}
+	if filled != len(full) || filled > len(count) {
+		t.Errorf("%d cavities are filled in the faces, %d in the harness", filled, len(full))
+	}
 }

@@ -34,8 +34,8 @@ func layFaces(all []handover.Face) [][]laidFace {
 	for i := range all {
 		f := &all[i]
 		d := &f.Drawing
-		scale := min(faceCell, (bookInner-4)/d.W, (bookBottom-bookTop-faceHead-8)/(d.H+1))
-		wide, high := max(faceLeast, d.W*scale+2), faceHead+(d.H+1)*scale
+		scale := min(faceCell, (bookInner-4)/d.W, (bookBottom-bookTop-faceHead-8)/(d.H+1.2))
+		wide, high := max(faceLeast, d.W*scale+2), faceHead+(d.H+1.2)*scale
 		if x > bookMargin && x+wide > bookWide-bookMargin {
 			x, y, shelf = bookMargin, y+shelf+faceGap, 0
 		}
@@ -68,7 +68,7 @@ func (p *binding) face(l *laidFace) {
 	d := &l.f.Drawing
 	p.fitted(l.x, l.y+3, 3, true, l.f.Title, l.wide)
 	p.fitted(l.x, l.y+6.6, 2.1, false, l.f.Words, l.wide)
-	x, y := l.x+1, l.y+faceHead
+	x, y := l.x+1, l.y+faceHead-1.5+0.6*l.scale // the lock stands out of it
 	p.SetDrawColor(30, 30, 30)
 	p.SetLineWidth(0.35)
 	p.Rect(x, y, d.W*l.scale, d.H*l.scale, "D")

@@ -6,13 +6,14 @@ cd "$(dirname "$0")/.."
 
 say() { printf '\n== %s\n' "$*"; }
 
-# What the tests use beside Go and Node. Without the last four, four live cross-checks are skipped, visibly.
+# What the tests use beside Go and Node. Without the last five, five live cross-checks are skipped, visibly.
 need=()
 [ -x /usr/lib/chromium/chromium-headless-shell ] || need+=(chromium-headless-shell)
 command -v pdftotext >/dev/null || need+=(poppler-utils)
 want=()
 command -v units >/dev/null || want+=(units)
 command -v ngspice >/dev/null || want+=(ngspice)
+command -v dot >/dev/null || want+=(graphviz)
 command -v zbarimg >/dev/null || want+=(zbar-tools)
 /usr/bin/python3 -c 'import scipy' 2>/dev/null || want+=(python3-scipy)
 if [ ${#need[@]} -gt 0 ] || [ ${#want[@]} -gt 0 ]; then

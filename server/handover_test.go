@@ -10,6 +10,7 @@ import (
 	"errors"
 	"io"
 	"net/http"
+	"os/exec"
 	"reflect"
 	"slices"
 	"strconv"
@@ -274,6 +275,13 @@ func comesBack(t *testing.T, files map[string][]byte, j *plan.Job) {
 	}
 	if todos != len(p.Work.Steps) || len(read("work.csv")) != todos+1 {
 		t.Errorf("%d to-dos and %d lines of %d steps", todos, len(read("work.csv")), len(p.Work.Steps))
+	}
+	if dot, err := exec.LookPath("dot"); err == nil { // else nothing here reads the language
+		run := exec.CommandContext(t.Context(), dot, "-Tcanon")
+		run.Stdin = bytes.NewReader(files["harness.dot"])
+		if out, err := run.CombinedOutput(); err != nil || bytes.Count(out, []byte(" -- ")) < lengths {
+			t.Errorf("dot reads the graph as %d edges of %d: %v", bytes.Count(out, []byte(" -- ")), lengths, err)
+		}
 	}
 	for name, data := range files {
 		if !strings.HasSuffix(name, ".svg") {

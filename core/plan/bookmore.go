@@ -47,6 +47,8 @@ func (p *Plan) deleted(f *Facts) handover.Section {
 				now = "its stub, cut and sealed"
 			case e.At == (harness.Ref{}) && e.Splice != "":
 				now = "off at the splice"
+			case e.At == (harness.Ref{}) && e.Taped:
+				now = "taped off, as it was"
 			case e.At == (harness.Ref{}):
 			case p.Wanted.Free(e.At.Connector):
 				now = "the plug hangs free"
