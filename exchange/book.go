@@ -86,6 +86,19 @@ var glyphs = func() *sfnt.Font {
 	return f
 }()
 
+// Unprintable gives those of some texts, each once, that have signs in them which the font of our prints has not.
+func Unprintable(texts []string) []string {
+	out := []string{}
+	seen := map[string]bool{}
+	for _, t := range texts {
+		if !seen[t] && strings.Count(printable(t), "□") > strings.Count(t, "□") {
+			out = append(out, t)
+		}
+		seen[t] = true
+	}
+	return out
+}
+
 // printable puts a visible sign in the place of what the font has not, and of what no print shows.
 func printable(text string) string {
 	var buf sfnt.Buffer

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"testing"
 
+	"draxel/core/handover"
 	"draxel/core/plan"
 	"draxel/core/reach"
 	"draxel/core/thin"
@@ -108,3 +109,22 @@ func enlarged(b *testing.B, times, paths int) (*client, string) {
 
 // BenchmarkDecide3000 is a decision in a harness of three thousand wires on a ring of 300 paths.
 func BenchmarkDecide3000(b *testing.B) { decides(b, 9, 300) }
+
+// BenchmarkFront3000 is the front page of a job of some three thousand wires after a change that touches no wire, and
+// the line of it in the list of jobs.
+func BenchmarkFront3000(b *testing.B) {
+	c := start(b)
+	job := c.packhorse(func(j *plan.Job) { demo.Enlarge(j, 9) })
+	seen := show[server.FrontView](c, job+"/front").Revision
+	for b.Loop() {
+		done, code := send[server.Done](c, "POST", job+"/handover/spent", server.SpentRequest{ID: c.change(), Seen: seen,
+			Spent: handover.Spent{Stage: "thin", Minutes: 1, Who: "Ines"}})
+		if code != "" {
+			b.Fatal(code)
+		}
+		seen = done.Revision
+		if v := show[server.FrontView](c, job+"/front"); v.Steps < 500 {
+			b.Fatal(v.Steps)
+		}
+	}
+}

@@ -13,6 +13,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"draxel/core/feed"
 	"draxel/core/handover"
 	"draxel/exchange"
 	"draxel/store"
@@ -81,8 +82,28 @@ func (s *Server) showHandover(c *gin.Context) error {
 		v.Pages = append(v.Pages, BookPage{p.Title(), p.Group, exchange.NumberOf(k), len(p.Lengths), p.Planned})
 	}
 	v.State = bookState(pages, v.Open)
+	v.Missing = unprintable(j, pages)
 	c.JSON(http.StatusOK, v)
 	return nil
+}
+
+// mostMissing bounds the texts that are named of those that no print can show.
+const mostMissing = 12
+
+// unprintable lists texts of the book with signs that its font has not.
+func unprintable(j *computed, pages []handover.Page) []string {
+	texts := []string{j.Job.Title, j.Job.Donor, j.Job.Chassis}
+	for i := range pages {
+		for k := range pages[i].Lengths {
+			l := &pages[i].Lengths[k]
+			texts = append(texts, l.Name, l.Function, l.Circuit, l.Ends[0].At, l.Ends[1].At)
+		}
+	}
+	for _, x := range j.Job.Photos {
+		texts = append(texts, x.Note)
+	}
+	missing := exchange.Unprintable(texts)
+	return missing[:min(len(missing), mostMissing)]
 }
 
 // pageOf gives the page of a book that is asked for by its number.
@@ -97,7 +118,7 @@ func pageOf(c *gin.Context, pages []handover.Page) (*handover.Page, error) {
 
 // showPage gives a page of the book as it is drawn.
 func (s *Server) showPage(c *gin.Context) error {
-	_, pages, err := s.withPages(c)
+	j, pages, err := s.withPages(c)
 	if err != nil {
 		return err
 	}
@@ -111,11 +132,36 @@ func (s *Server) showPage(c *gin.Context) error {
 		v.Wires = append(
 			v.Wires,
 			BookWire{Name: l.Name, Whole: l.Whole(), Text: l.Text(), Circuit: l.Circuit, Function: l.Function,
-				From: l.Ends[0].At, To: l.Ends[1].At, Mm: l.Mm, Extended: l.Extended, Planned: l.Planned},
+				From: l.Ends[0].At, To: l.Ends[1].At, Mm: l.Mm, Extended: l.Extended, Planned: l.Planned, In: []feed.LiveIn{}},
 		)
+		if r := j.plan().Feed.Result; r != nil {
+			v.Wires[i].In = r.LiveOf([]string{l.Name})
+		}
 	}
 	c.JSON(http.StatusOK, v)
 	return nil
+}
+
+// bookWhere says on which page a wire is drawn: a whole wire, or a length of one.
+func (s *Server) bookWhere(c *gin.Context) error {
+	_, pages, err := s.withPages(c)
+	if err != nil {
+		return err
+	}
+	wire := c.Query("wire")
+	for k := range pages {
+		v := BookWhere{Page: exchange.NumberOf(k), Wires: []string{}}
+		for i := range pages[k].Lengths {
+			if l := &pages[k].Lengths[i]; l.Name == wire || l.Whole() == wire {
+				v.Wires = append(v.Wires, l.Name)
+			}
+		}
+		if len(v.Wires) > 0 {
+			c.JSON(http.StatusOK, v)
+			return nil
+		}
+	}
+	return problem(http.StatusNotFound, "no-such-wire", "The finished harness has no such wire: it is not drawn in the book.", "")
 }
 
 // book gives the whole book of a job.
@@ -129,6 +175,7 @@ func (s *Server) book(ctx context.Context, j *computed) (*exchange.Book, error) 
 		return nil, err
 	}
 	lists, open := j.open()
+	s.making.Store(j.ID, Making{0, len(pages)})
 	b := &exchange.Book{
 		Title:    j.Job.Title,
 		Donor:    j.Job.Donor,
@@ -139,6 +186,7 @@ func (s *Server) book(ctx context.Context, j *computed) (*exchange.Book, error) 
 			UTC().
 			Format(time.DateOnly),
 		State:   bookState(pages, open),
+		Tell:    func(done, of int) { s.making.Store(j.ID, Making{done, of}) },
 		Sources: j.Job.Sources(),
 		Pages:   pages,
 	}
@@ -181,6 +229,14 @@ func (s *Server) history(ctx context.Context, job string) (handover.Section, err
 		out.Rows = append(out.Rows, []string{time.UnixMilli(e.At).UTC().Format("2006-01-02 15:04"), what, about(*e), e.Reason, e.Who})
 	}
 	return out, nil
+}
+
+// showMaking says how far a book of the job that is being made has come.
+func (s *Server) showMaking(c *gin.Context) error {
+	v, _ := s.making.Load(c.Param("job"))
+	made, _ := v.(Making)
+	c.JSON(http.StatusOK, made)
+	return nil
 }
 
 func (s *Server) bookPDF(c *gin.Context) error {

@@ -2,6 +2,7 @@ package server
 
 import (
 	"draxel/core/diagram"
+	"draxel/core/feed"
 	"draxel/core/handover"
 )
 
@@ -14,6 +15,13 @@ type HandoverView struct {
 	Delivered []handover.Delivered `json:"delivered"`
 	Loans     []handover.Loan      `json:"loans"`
 	State     string               `json:"state,omitempty"` // why the book is not as built throughout
+	Missing   []string             `json:"missing"`         // texts with signs that the print font has not: □ stands for them
+}
+
+// Making is how far a book has come.
+type Making struct {
+	Done int `json:"done"` // pages
+	Of   int `json:"of"`
 }
 
 // BookPage is a page of the book with a drawing.
@@ -34,16 +42,23 @@ type BookPageView struct {
 
 // BookWire is a length of wire on a page of the book.
 type BookWire struct {
-	Name     string  `json:"name"`
-	Whole    string  `json:"whole"` // the wire that it is part of
-	Text     string  `json:"text"`  // colour and mm²
-	Circuit  string  `json:"circuit,omitempty"`
-	Function string  `json:"function,omitempty"`
-	From     string  `json:"from"`
-	To       string  `json:"to"`
-	Mm       float64 `json:"mm,omitempty"`
-	Extended string  `json:"extended,omitempty"`
-	Planned  bool    `json:"planned,omitempty"`
+	Name     string        `json:"name"`
+	Whole    string        `json:"whole"` // the wire that it is part of
+	Text     string        `json:"text"`  // colour and mm²
+	Circuit  string        `json:"circuit,omitempty"`
+	Function string        `json:"function,omitempty"`
+	From     string        `json:"from"`
+	To       string        `json:"to"`
+	Mm       float64       `json:"mm,omitempty"`
+	Extended string        `json:"extended,omitempty"`
+	Planned  bool          `json:"planned,omitempty"`
+	In       []feed.LiveIn `json:"in"` // by position of the key; empty where nobody has said what stands in the vehicle
+}
+
+// BookWhere is the page of the book on which a wire is drawn.
+type BookWhere struct {
+	Page  int      `json:"page"`
+	Wires []string `json:"wires"` // its lengths on that page
 }
 
 // LeftRequest says who owns something that stays open; without an owner it takes that back.

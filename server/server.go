@@ -40,6 +40,7 @@ type Server struct {
 	bench benches // simulated vehicles that were started from the page
 
 	stands sync.Map // by job: its line in the list of jobs, stood
+	making sync.Map // by job: how far its book has come, Making
 
 	unpacking sync.Mutex // a photograph is unpacked one at a time
 }
@@ -209,6 +210,8 @@ func (s *Server) Handler() http.Handler {
 	job.GET("/handover", packed, answer(s.showHandover))
 	job.GET("/handover/page/:page", packed, answer(s.showPage))
 	job.GET("/handover/book.pdf", answer(s.bookPDF))
+	job.GET("/handover/where", answer(s.bookWhere))
+	job.GET("/handover/making", answer(s.showMaking))
 	job.GET("/handover/wires.csv", answer(s.wiresCSV))
 	job.GET("/handover/wires.xlsx", answer(s.wiresXLSX))
 	job.GET("/handover/list/:form", answer(s.workFile))

@@ -110,6 +110,8 @@ type api struct {
 	FrontView            server.FrontView
 	HandoverView         server.HandoverView
 	MoneyView            server.MoneyView
+	Making               server.Making
+	BookWhere            server.BookWhere
 	CostsView            server.CostsView
 	SpentRequest         server.SpentRequest
 	BoughtRequest        server.BoughtRequest

@@ -32,20 +32,10 @@ function unreachable(): ProblemError {
   });
 }
 
-/** Asks the server; what lasts is answered also when the page is left. */
-export async function request<T>(method: string, path: string, body?: unknown, lasts = false): Promise<T> {
-  const form = body instanceof FormData;
+async function ask(path: string, init: RequestInit): Promise<Response> {
   let reply: Response;
   try {
-    reply = await fetch('/api' + path, {
-      method,
-      keepalive: lasts && JSON.stringify(body).length < 60_000,
-      headers: {
-        'Draxel-Who': encodeURIComponent(whoIsWorking()),
-        ...(body === undefined || form || body instanceof Blob ? {} : { 'Content-Type': 'application/json' }),
-      },
-      body: body === undefined || form || body instanceof Blob ? body : JSON.stringify(body),
-    });
+    reply = await fetch('/api' + path, init);
   } catch {
     throw unreachable();
   }
@@ -56,7 +46,34 @@ export async function request<T>(method: string, path: string, body?: unknown, l
     }
     throw new ProblemError(problem);
   }
+  return reply;
+}
+
+/** Asks the server; what lasts is answered also when the page is left. */
+export async function request<T>(method: string, path: string, body?: unknown, lasts = false): Promise<T> {
+  const form = body instanceof FormData;
+  const reply = await ask(path, {
+    method,
+    keepalive: lasts && JSON.stringify(body).length < 60_000,
+    headers: {
+      'Draxel-Who': encodeURIComponent(whoIsWorking()),
+      ...(body === undefined || form || body instanceof Blob ? {} : { 'Content-Type': 'application/json' }),
+    },
+    body: body === undefined || form || body instanceof Blob ? body : JSON.stringify(body),
+  });
   return (await reply.json()) as T;
+}
+
+/** Fetches a file and gives it to the browser to keep, under the name that the server says, else another. */
+export async function takeFile(path: string, name: string): Promise<void> {
+  const reply = await ask(path, { method: 'GET' });
+  const address = URL.createObjectURL(await reply.blob());
+  const link = document.createElement('a');
+  link.href = address;
+  const said = /filename\*=UTF-8''([^;]+)/.exec(reply.headers.get('Content-Disposition') ?? '');
+  link.download = said?.[1] ? decodeURIComponent(said[1]) : name;
+  link.click();
+  setTimeout(() => URL.revokeObjectURL(address), 60_000);
 }
 
 /** A change's id is made here, so that a retry is not a second change. Over plain HTTP on a network randomUUID is not there. */

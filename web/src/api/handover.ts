@@ -6,6 +6,7 @@ import type {
   CompareStatesView,
   FrontView,
   BookPageView,
+  BookWhere,
   DeliverRequest,
   HandoverView,
   LeftRequest,
@@ -38,6 +39,16 @@ export const useBookPage = (job: string, page: number | undefined) =>
     queryFn: () => request<BookPageView>('GET', `${jobPath(job)}/handover/page/${page ?? 0}`),
     enabled: page !== undefined,
     placeholderData: (last) => last,
+  });
+
+/** The page of the book on which a wire is drawn. */
+export const useBookWhere = (job: string, wire: string) =>
+  useQuery({
+    queryKey: ['job', job, 'handover', 'where', wire],
+    queryFn: () =>
+      request<BookWhere>('GET', `${jobPath(job)}/handover/where?wire=${encodeURIComponent(wire)}`),
+    enabled: wire !== '',
+    retry: false,
   });
 
 export const useLeave = (job: string) => useSend<Omit<LeftRequest, 'id'>>(job, 'POST', '/handover/left');

@@ -78,6 +78,8 @@ export interface ApiSchema {
   FrontView: FrontView;
   HandoverView: HandoverView;
   MoneyView: MoneyView;
+  Making: Making;
+  BookWhere: BookWhere;
   CostsView: CostsView;
   SpentRequest: SpentRequest;
   BoughtRequest: BoughtRequest;
@@ -3296,6 +3298,7 @@ export interface HandoverView {
   delivered: Delivered[];
   loans: Loan[];
   state?: string;
+  missing: string[];
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -3506,6 +3509,22 @@ export interface ChainLink {
   stage: string;
   minutes: number;
   part?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Making".
+ */
+export interface Making {
+  done: number;
+  of: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "BookWhere".
+ */
+export interface BookWhere {
+  page: number;
+  wires: string[];
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -3735,6 +3754,7 @@ export interface BookWire {
   mm?: number;
   extended?: string;
   planned?: boolean;
+  in: LiveIn[];
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -4937,6 +4957,8 @@ export interface Api {
   FrontView: FrontView;
   HandoverView: HandoverView;
   MoneyView: MoneyView;
+  Making: Making;
+  BookWhere: BookWhere;
   CostsView: CostsView;
   SpentRequest: SpentRequest;
   BoughtRequest: BoughtRequest;

@@ -17,6 +17,7 @@ export const keymap = [
     keys: ['1', '2', '3', '4', '5', '6'],
     does: 'the parts of Thin, Pin, Reach, Feed, Join, Prove and Hand over',
   },
+  { keys: ['+', '-', '0'], does: 'a drawing of the book: nearer, farther, the whole of it' },
   { keys: ['Space'], does: 'tick the step (Work, Thin, Pin, Reach, bench)' },
   {
     keys: ['M'],

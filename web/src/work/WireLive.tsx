@@ -28,7 +28,10 @@ export function WireLive({
   return (
     <section className="wirelive" data-testid="wirelive">
       <h3>
-        <Link to="../feed">Live</Link>
+        <Link to="../feed">Live</Link>{' '}
+        <Link className="quiet" to={`../handover?part=book&wire=${encodeURIComponent(wires[0]?.wire ?? '')}`}>
+          its drawing
+        </Link>
       </h3>
       {wires.map((w) => (
         <div key={w.wire}>

@@ -1,48 +1,102 @@
+import { useRef } from 'react';
+import { usePanZoom } from '../../harness/usePanZoom';
+import { useKey } from '../../keys/useKey';
 import type { DiagramDrawing, DiagramPlaced, DiagramRun } from '../../api/types.gen';
 import { paintOf } from '../../harness/insulation';
 
 interface Props {
   drawing: DiagramDrawing;
-  chosen: string | undefined;
+  /** The wires that are chosen. */
+  chosen: ReadonlySet<string>;
+  /** By wire: what it is under the chosen key; nothing where the book is shown as it is printed. */
+  live: ReadonlyMap<string, string> | undefined;
   onPick: (wire: string) => void;
 }
 
-/** A page of the book as the core has laid it out, mm by mm. */
-export function Diagram({ drawing, chosen, onPick }: Props) {
-  const wide = drawing.wide + 4;
-  const high = drawing.high + 4;
+/** Screen dots a mm at the scale at which a drawing is first shown. */
+const perMM = 3.6;
+
+/** A page of the book as the core has laid it out, mm by mm; it is moved by dragging, and nearer or farther by the wheel. */
+export function Diagram({ drawing, chosen, live, onPick }: Props) {
+  const box = useRef<HTMLDivElement>(null);
+  const pan = usePanZoom(box, (drawing.wide + 4) * perMM, (drawing.high + 4) * perMM);
+  useKey('+', () => pan.zoom(1.25), { useKey: true });
+  useKey('-', () => pan.zoom(0.8), { useKey: true });
+  useKey('0', pan.fit);
   return (
-    <div className="diagram" role="img" aria-label="diagram">
-      <svg viewBox={`-2 -2 ${wide} ${high}`} width={wide * 3.6} height={high * 3.6}>
-        {drawing.runs.map((r) => (
-          <Wire key={r.id} run={r} chosen={r.id === chosen} onPick={() => onPick(r.id)} />
-        ))}
-        {drawing.symbols.map((s) => (
-          <Symbol key={s.id} s={s} />
-        ))}
-        {drawing.texts.map((t, i) => (
-          <text
-            key={i}
-            x={t.x}
-            y={t.y}
-            fontSize={t.size}
-            fontWeight={t.bold ? 700 : 400}
-            className={t.quiet ? 'diagramquiet' : 'diagramtext'}
-          >
-            {t.words}
-          </text>
-        ))}
+    <div className="diagram" ref={box}>
+      <svg
+        role="img"
+        aria-label="diagram"
+        viewBox={pan.viewBox}
+        onPointerDown={pan.grab}
+        onPointerMove={pan.drag}
+        onPointerUp={pan.drop}
+        onPointerLeave={pan.drop}
+      >
+        <g transform={`scale(${perMM}) translate(2 2)`}>
+          {drawing.runs.map((r) => (
+            <Wire
+              key={r.id}
+              run={r}
+              chosen={chosen.has(r.id)}
+              live={live?.get(r.id)}
+              onPick={() => onPick(r.id)}
+            />
+          ))}
+          {drawing.symbols.map((s) => (
+            <Symbol key={s.id} s={s} />
+          ))}
+          {drawing.texts.map((t, i) => (
+            <text
+              key={i}
+              x={t.x}
+              y={t.y}
+              fontSize={t.size}
+              fontWeight={t.bold ? 700 : 400}
+              className={t.quiet ? 'diagramquiet' : 'diagramtext'}
+            >
+              {t.words}
+            </text>
+          ))}
+        </g>
       </svg>
+      <div className="diagramkeys">
+        <button className="plain" aria-label="nearer" onClick={() => pan.zoom(1.25)}>
+          +
+        </button>
+        <button className="plain" aria-label="farther" onClick={() => pan.zoom(0.8)}>
+          −
+        </button>
+        <button className="plain" aria-label="the whole drawing" onClick={pan.fit}>
+          0
+        </button>
+      </div>
     </div>
   );
 }
 
-function Wire({ run, chosen, onPick }: { run: DiagramRun; chosen: boolean; onPick: () => void }) {
+interface WireProps {
+  run: DiagramRun;
+  chosen: boolean;
+  live: string | undefined;
+  onPick: () => void;
+}
+
+function Wire({ run, chosen, live, onPick }: WireProps) {
   const d = run.points.map((p, i) => `${i === 0 ? 'M' : 'L'}${p.x} ${p.y}`).join('');
   const [base, tracer] = (run.colours ?? []).map((code) => paintOf({ code }));
   const dash = run.dotted ? '1.4 1' : undefined;
+  if (live !== undefined && live !== 'live') {
+    return (
+      <g onClick={onPick} className={`diagramwire${chosen ? ' chosen' : ''}`} data-live={live}>
+        <path d={d} className={`diagramdead ${live}`} />
+        <path d={d} className="diagramtouch" />
+      </g>
+    );
+  }
   return (
-    <g onClick={onPick} className={`diagramwire${chosen ? ' chosen' : ''}`}>
+    <g onClick={onPick} className={`diagramwire${chosen ? ' chosen' : ''}`} data-live={live}>
       <path d={d} className="diagramedge" strokeDasharray={dash} />
       <path d={d} stroke={base ?? 'var(--page)'} strokeWidth="0.8" fill="none" strokeDasharray={dash} />
       {tracer && <path d={d} stroke={tracer} strokeWidth="0.26" fill="none" strokeDasharray={dash} />}

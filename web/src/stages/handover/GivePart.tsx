@@ -6,45 +6,50 @@ import { fileAddress, useJobs } from '../../api/hooks';
 import type { HandoverView } from '../../api/types.gen';
 import { Changed } from './Changed';
 import { Labels } from './Labels';
+import { MakeFile } from './Making';
 import { ReasonDialog } from '../../work/ReasonDialog';
 import { day } from '../../work/words';
 
-const files: [string, string, string][] = [
+const groups: [string, [string, string, string][]][] = [
   [
-    'handover/book.pdf',
-    'The book',
-    'PDF, A4: a drawn page for each group of circuits, indexes, what is open',
+    'For people',
+    [
+      [
+        'handover/sheet/fitter.pdf',
+        'For the fitter',
+        'what plugs where, grounds, what to leave alone, what to check before key-on',
+      ],
+      [
+        'handover/sheet/programmer.pdf',
+        'For the programmer',
+        'unit, codes that are expected, exchanges, settings, a place for each to be done',
+      ],
+      [
+        'handover/sheet/inspector.pdf',
+        'For the engineer or inspector',
+        'what was changed in what rules may be about',
+      ],
+      ['handover/sheet/second.pdf', 'The second person’s check', 'powers and grounds, cavity by cavity'],
+      ['handover/sheet/yard.pdf', 'From the yard', 'what to bring from the donor'],
+      ['pin/sheet.pdf', 'Work sheet', 'PDF for the bench'],
+      ['prove/sheet.pdf', 'Test sheet', 'PDF to be filled in'],
+    ],
   ],
   [
-    'handover/all.zip',
-    'All of it',
-    'ZIP with a manifest and checksums: the job file, the book, lists, the network',
+    'For other programs',
+    [
+      ['file', 'Job file', 'the whole job, with its pictures: Draxel opens it again'],
+      ['handover/wires.csv', 'Wire list', 'CSV, a line a length of wire, with its page'],
+      ['handover/wires.xlsx', 'Finished harness', 'XLSX, as the list of wires that Gather reads'],
+      ['handover/list/work.csv', 'Work list', 'CSV'],
+      ['handover/list/work.ics', 'Work list', 'to-dos of a calendar, ICS'],
+      ['handover/orders.csv', 'Order list', 'CSV, with what is there, prices and lead times'],
+      ['reach/cuts.csv', 'Cut list', 'CSV'],
+      ['feed/spice', 'Network', 'SPICE'],
+      ['handover/harness.dot', 'Harness as a graph', 'DOT'],
+      ['feed/dot', 'Feed tree as a graph', 'DOT'],
+    ],
   ],
-  ['handover/wires.csv', 'Wire list', 'CSV, a line a length of wire'],
-  [
-    'handover/sheet/fitter.pdf',
-    'For the fitter',
-    'what plugs where, grounds, what to leave alone, what to check before key-on',
-  ],
-  [
-    'handover/sheet/programmer.pdf',
-    'For the programmer',
-    'unit, codes that are expected, exchanges, settings, a place for each to be done',
-  ],
-  [
-    'handover/sheet/inspector.pdf',
-    'For the engineer or inspector',
-    'what was changed in what rules may be about',
-  ],
-  ['handover/sheet/second.pdf', 'The second person’s check', 'powers and grounds, cavity by cavity'],
-  ['handover/sheet/yard.pdf', 'From the yard', 'what to bring from the donor'],
-  ['file', 'Job file', 'the whole job, with its pictures: Draxel opens it again'],
-  ['pin/sheet.pdf', 'Work sheet', 'PDF for the bench'],
-  ['prove/sheet.pdf', 'Test sheet', 'PDF to be filled in'],
-  ['reach/cuts.csv', 'Cut list', 'CSV'],
-  ['handover/orders.csv', 'Order list', 'CSV, with what is there, prices and lead times'],
-  ['feed/spice', 'Network', 'SPICE'],
-  ['feed/dot', 'Graph', 'DOT'],
 ];
 
 /** What is given away, and the states that were. */
@@ -69,19 +74,38 @@ export function GivePart({ job, view }: { job: string; view: HandoverView }) {
   return (
     <div className="duepart">
       {view.state && <p className="warned">▲ {view.state}. It is printed on every page.</p>}
-      <h2>Files</h2>
-      <table className="table" aria-label="files">
-        <tbody>
-          {files.map(([path, word, what]) => (
-            <tr key={path}>
-              <td>
-                <a href={fileAddress(job, path)}>{word}</a>
-              </td>
-              <td className="quiet">{what}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      {view.missing.length > 0 && (
+        <p className="warned" data-testid="missing">
+          ▲ The font of the prints has not every sign of {view.missing.map((x) => `“${x}”`).join(', ')}: □
+          stands for it there. Write it otherwise, and it is printed.
+        </p>
+      )}
+      <div className="bar makes">
+        <MakeFile job={job} path="handover/book.pdf" name="book.pdf" word="The book, PDF" />
+        <MakeFile job={job} path="handover/all.zip" name="hand-over.zip" word="All of it, ZIP" />
+        <span className="quiet">
+          The ZIP has every file below, each drawing as SVG, and a manifest with checksums.
+        </span>
+      </div>
+      <div className="moneygrid">
+        {groups.map(([title, files]) => (
+          <section key={title}>
+            <h2>{title}</h2>
+            <table className="table" aria-label={title}>
+              <tbody>
+                {files.map(([path, word, what]) => (
+                  <tr key={path}>
+                    <td className="oneline">
+                      <a href={fileAddress(job, path)}>{word}</a>
+                    </td>
+                    <td className="quiet">{what}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </section>
+        ))}
+      </div>
       <h2>Labels</h2>
       <Labels job={job} />
       <h2>Hand it over</h2>

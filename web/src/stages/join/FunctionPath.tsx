@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { Link } from 'react-router';
 import { useHolds } from '../../api/join';
 import type { EndAt, Item, JoinView, Leg } from '../../api/types.gen';
 import { KeyTabs, SwitchTabs } from '../../work/KeyTabs';
@@ -62,36 +63,43 @@ function LegRow({ leg, ends, position }: { leg: Leg; ends: EndAt[]; position: st
           <EndBox key={e.at} end={e} />
         ))}
       </div>
-      <svg
-        width="290"
-        height={rows * high}
-        className={`legwire${live ? ' live' : ''}${whole ? '' : ' open'}`}
-      >
-        {left.map((e, i) => (
-          <path key={e.at} d={`M0 ${y(i, left.length)}C30 ${y(i, left.length)} 20 ${mid} 44 ${mid}`} />
-        ))}
-        <path d={`M44 ${mid}H${whole ? 246 : 226}`} />
-        {whole ? (
-          right.map((e, i) => (
-            <path
-              key={e.at}
-              d={`M246 ${mid}C270 ${mid} 260 ${y(i, right.length)} 290 ${y(i, right.length)}`}
-            />
-          ))
-        ) : (
-          <circle cx="230" cy={mid} r="4" />
-        )}
-        <text x="145" y={mid - 6} textAnchor="middle">
-          {wires.slice(0, 3).join(', ')}
-          {wires.length > 3 && ` + ${wires.length - 3}`}
-        </text>
-        {is && (
-          <text x="145" y={mid + 15} textAnchor="middle" className="quietfill">
-            {is.live === 'floating' ? 'floating' : `${is.live}, ${is.volts.toFixed(1)} V`}
-            {is.amps >= 0.0005 && `, ${amps(is.amps)}`}
+      <div className="legmid">
+        <svg
+          width="290"
+          height={rows * high}
+          className={`legwire${live ? ' live' : ''}${whole ? '' : ' open'}`}
+        >
+          {left.map((e, i) => (
+            <path key={e.at} d={`M0 ${y(i, left.length)}C30 ${y(i, left.length)} 20 ${mid} 44 ${mid}`} />
+          ))}
+          <path d={`M44 ${mid}H${whole ? 246 : 226}`} />
+          {whole ? (
+            right.map((e, i) => (
+              <path
+                key={e.at}
+                d={`M246 ${mid}C270 ${mid} 260 ${y(i, right.length)} 290 ${y(i, right.length)}`}
+              />
+            ))
+          ) : (
+            <circle cx="230" cy={mid} r="4" />
+          )}
+          <text x="145" y={mid - 6} textAnchor="middle">
+            {wires.slice(0, 3).join(', ')}
+            {wires.length > 3 && ` + ${wires.length - 3}`}
           </text>
+          {is && (
+            <text x="145" y={mid + 15} textAnchor="middle" className="quietfill">
+              {is.live === 'floating' ? 'floating' : `${is.live}, ${is.volts.toFixed(1)} V`}
+              {is.amps >= 0.0005 && `, ${amps(is.amps)}`}
+            </text>
+          )}
+        </svg>
+        {wires[0] && (
+          <Link className="quiet" to={`../handover?part=book&wire=${encodeURIComponent(wires[0])}`}>
+            its drawing
+          </Link>
         )}
-      </svg>
+      </div>
       <div className="legends">
         {right.map((e) => (
           <EndBox key={e.at} end={e} />

@@ -4,7 +4,7 @@ import type { Limb, Spot, ThinView } from '../../api/types.gen';
 import { useKey } from '../../keys/useKey';
 import { fitting } from './fitting';
 import type { Selection } from './selection';
-import { usePanZoom } from './usePanZoom';
+import { usePanZoom } from '../../harness/usePanZoom';
 
 interface Props {
   view: ThinView;
