@@ -45,7 +45,7 @@ func TestTheHandOverIsHeld(t *testing.T) {
 	v.page.MustElement(".ant-modal [aria-label='why it stays open']").MustInput("when the unit is back")
 	v.press(input.Enter)
 	v.see("[data-testid=list-gates]", "Fen: when the unit is back")
-	v.press('3')
+	v.press('4')
 	v.see("main", "NOT FINISHED")
 	v.expects = "409"
 	v.click("button", "Keep this state")

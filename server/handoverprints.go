@@ -41,6 +41,16 @@ func (s *Server) sheetFor(c *gin.Context) error {
 	return nil
 }
 
+// showSheets gives the sheets for others as they are printed.
+func (s *Server) showSheets(c *gin.Context) error {
+	j, err := s.compute(c.Request.Context(), c.Param("job"))
+	if err != nil {
+		return err
+	}
+	c.JSON(http.StatusOK, SheetsView{j.plan().Sheets(&j.facts, &j.Job)})
+	return nil
+}
+
 // stickers gives the labels of a job that a request asks for: kinds with commas between, of one plug where that is
 // given.
 func (s *Server) stickers(c *gin.Context) (*computed, []handover.Sticker, error) {

@@ -93,6 +93,11 @@ type CompareStatesView struct {
 	Differences []handover.Difference `json:"differences"` // the first of them
 }
 
+// SheetsView is the sheets for others.
+type SheetsView struct {
+	Sheets []handover.Sheet `json:"sheets"`
+}
+
 // StickersView is how many labels a filter gives.
 type StickersView struct {
 	All   int                `json:"all"`

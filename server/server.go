@@ -218,6 +218,7 @@ func (s *Server) Handler() http.Handler {
 	job.GET("/handover/harness.dot", answer(s.harnessDOT))
 	job.GET("/handover/svg/:page", answer(s.pageSVG))
 	job.GET("/handover/all.zip", answer(s.packAll))
+	job.GET("/handover/sheets", packed, answer(s.showSheets))
 	job.GET("/handover/sheet/:sheet", answer(s.sheetFor))
 	job.GET("/handover/labels.pdf", answer(s.stickersPDF))
 	job.GET("/handover/labels.csv", answer(s.stickersCSV))

@@ -120,6 +120,7 @@ type api struct {
 	CopyRequest          server.CopyRequest
 	StandView            server.StandView
 	StickersView         server.StickersView
+	SheetsView           server.SheetsView
 	CompareStatesView    server.CompareStatesView
 	BookPageView         server.BookPageView
 	LeftRequest          server.LeftRequest
@@ -325,6 +326,8 @@ func name(t reflect.Type) string {
 // plainName keeps types of the same name in different packages apart.
 func plainName(t reflect.Type) string {
 	switch t.PkgPath() + "." + t.Name() {
+	case "draxel/core/handover.Sheet":
+		return "SheetForOthers"
 	case "draxel/core/diagram.Drawing":
 		return "DiagramDrawing"
 	case "draxel/core/diagram.Point":

@@ -15,6 +15,7 @@ import type {
   CostsView,
   Done,
   MoneyView,
+  SheetsView,
   SpentRequest,
   StandView,
   TermsRequest,
@@ -123,6 +124,13 @@ export function useCopyJob() {
     onSuccess: () => client.invalidateQueries({ queryKey: ['jobs'] }),
   });
 }
+
+/** The sheets for others, as they are printed. */
+export const useSheets = (job: string) =>
+  useQuery({
+    queryKey: ['job', job, 'handover', 'sheets'],
+    queryFn: () => request<SheetsView>('GET', `${jobPath(job)}/handover/sheets`),
+  });
 
 /** How many labels a filter gives. */
 export const useLabels = (job: string, filter: string) =>

@@ -88,6 +88,7 @@ export interface ApiSchema {
   CopyRequest: CopyRequest;
   StandView: StandView;
   StickersView: StickersView;
+  SheetsView: SheetsView;
   CompareStatesView: CompareStatesView;
   BookPageView: BookPageView;
   LeftRequest: LeftRequest;
@@ -3633,6 +3634,33 @@ export interface Sticker {
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "SheetsView".
+ */
+export interface SheetsView {
+  sheets: SheetForOthers[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "SheetForOthers".
+ */
+export interface SheetForOthers {
+  id: string;
+  title: string;
+  for: string;
+  parts: SheetPart[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "SheetPart".
+ */
+export interface SheetPart {
+  title: string;
+  lines: string[];
+  boxes?: boolean;
+  empty?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
  * via the `definition` "CompareStatesView".
  */
 export interface CompareStatesView {
@@ -4967,6 +4995,7 @@ export interface Api {
   CopyRequest: CopyRequest;
   StandView: StandView;
   StickersView: StickersView;
+  SheetsView: SheetsView;
   CompareStatesView: CompareStatesView;
   BookPageView: BookPageView;
   LeftRequest: LeftRequest;

@@ -7,6 +7,7 @@ import type { HandoverView } from '../../api/types.gen';
 import { Changed } from './Changed';
 import { Labels } from './Labels';
 import { MakeFile } from './Making';
+import { SheetPreview } from './SheetPreview';
 import { ReasonDialog } from '../../work/ReasonDialog';
 import { day } from '../../work/words';
 
@@ -57,6 +58,7 @@ export function GivePart({ job, view }: { job: string; view: HandoverView }) {
   const deliver = useDeliver(job);
   const { message } = App.useApp();
   const [name, write] = useState(`as delivered ${new Date().toISOString().slice(0, 10)}`);
+  const [looked, look] = useState<string | undefined>();
   const [why, ask] = useState<string | undefined>();
   const [since, compare] = useState<Other | undefined>();
   const jobs = useJobs();
@@ -98,7 +100,20 @@ export function GivePart({ job, view }: { job: string; view: HandoverView }) {
                     <td className="oneline">
                       <a href={fileAddress(job, path)}>{word}</a>
                     </td>
-                    <td className="quiet">{what}</td>
+                    <td className="quiet">
+                      {what}
+                      {path.startsWith('handover/sheet/') && (
+                        <>
+                          {' '}
+                          <button
+                            className="plain"
+                            onClick={() => look(path.slice('handover/sheet/'.length).replace('.pdf', ''))}
+                          >
+                            look
+                          </button>
+                        </>
+                      )}
+                    </td>
                   </tr>
                 ))}
               </tbody>
@@ -173,6 +188,7 @@ export function GivePart({ job, view }: { job: string; view: HandoverView }) {
         </p>
       )}
       {since && <Changed job={job} other={since} onClose={() => compare(undefined)} />}
+      {looked && <SheetPreview job={job} sheet={looked} onClose={() => look(undefined)} />}
       {why && (
         <ReasonDialog
           title="Hand it over all the same?"
