@@ -27,7 +27,7 @@ func TestAxeFindsNothing(t *testing.T) {
 		"feed": "/jobs/packhorse/feed", "feed, fuses": "/jobs/packhorse/feed?part=fuses", "feed, lists": "/jobs/packhorse/feed?part=sources&list=relays",
 		"join": "/jobs/packhorse/join?sel=tach", "join, try": "/jobs/packhorse/join?part=try", "join, parts": "/jobs/packhorse/join?part=work",
 		"prove": "/jobs/packhorse/prove", "prove, fault": "/jobs/packhorse/prove?part=fault", "prove, power": "/jobs/packhorse/prove?part=power",
-		"front": "/jobs/packhorse", "hand over": "/jobs/packhorse/handover", "book": "/jobs/packhorse/handover?part=book&page=9", "give away": "/jobs/packhorse/handover?part=give",
+		"front": "/jobs/packhorse", "hand over": "/jobs/packhorse/handover", "book": "/jobs/packhorse/handover?part=book&page=9", "give away": "/jobs/packhorse/handover?part=give", "money": "/jobs/packhorse/handover?part=money",
 		"prove, unit": "/jobs/packhorse/prove?part=unit", "prove, records": "/jobs/packhorse/prove?part=records", "trainer": "/jobs/packhorse/trainer",
 		"trainer round": "/jobs/packhorse/trainer?level=1&seed=7", "bench of Prove": "/jobs/packhorse/bench?stage=prove",
 	} {

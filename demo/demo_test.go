@@ -123,6 +123,10 @@ func TestGoldenJobFiles(t *testing.T) {
 	job.More = map[string]*plan.Table{"x1": {Name: "winch pigtail", Trust: harness.Copied, Origin: "Fell Quarryman",
 		With: match.From, Cells: [][]string{{"Pin", "Function", "Pin", "Function"}, {"1", "Ground", "2", "Winch relay"}},
 		Options: gather.Options{Beside: gather.AllTables, Gone: []int{2}}}}
+	if err := demo.HandOver(&job); err != nil {
+		t.Fatal(err)
+	}
+	job.Archived = true
 	latest := fmt.Sprintf("testdata/packhorse.format-%d.json", exchange.Format)
 	if *update {
 		if err := os.WriteFile(latest, written(t, job), 0o600); err != nil {

@@ -41,7 +41,7 @@ func TestHandedOverHalfDone(t *testing.T) {
 	if n := len(whole.Work.Steps); len(j.Ticks) < n/4 || left+len(j.Ticks) != n {
 		t.Errorf("%d ticked, %d left, of %d steps", len(j.Ticks), left, n)
 	}
-	kept, err := plan.ReadStored(j.Delivered[0].Kept)
+	kept, err := plan.Thaw(j.Delivered[0].Kept)
 	if err != nil {
 		t.Fatal(err)
 	}

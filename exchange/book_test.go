@@ -9,6 +9,7 @@ import (
 	"os/exec"
 	"path/filepath"
 	"regexp"
+	"slices"
 	"strconv"
 	"strings"
 	"testing"
@@ -96,6 +97,26 @@ func TestTheBookIsReadBack(t *testing.T) {
 				}
 			}
 		}
+	}
+	marks := 0
+	for k := range b.Pages { // a mark leads to a page on which the same is drawn, and that leads back
+		for _, m := range b.Pages[k].Goes {
+			for _, other := range m.On {
+				marks++
+				back := slices.ContainsFunc(b.Pages[other].Goes, func(x handover.Mark) bool {
+					return x.Title == m.Title && slices.Contains(x.On, k)
+				})
+				if nr := exchange.NumberOf(other); !back || !strings.Contains(pages[nr-1], m.Title) {
+					t.Errorf("page %d leads for %s to page %d, where it is not", exchange.NumberOf(k), m.Title, nr)
+				}
+			}
+		}
+		if len(b.Pages[k].Goes) > 0 && !strings.Contains(pages[exchange.NumberOf(k)-1], "goes on on page: ") {
+			t.Errorf("page %d does not say where it goes on", exchange.NumberOf(k))
+		}
+	}
+	if marks == 0 {
+		t.Error("no circuit goes on on another page")
 	}
 	index := strings.Join(pages[exchange.NumberOf(len(b.Pages))-1:], "\n")
 	for _, w := range p.Wanted.Wires() {

@@ -126,7 +126,7 @@ func (s *Server) showPage(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	v := BookPageView{Title: p.Title(), Drawing: p.Drawing, Wires: []BookWire{}}
+	v := BookPageView{Title: p.Title(), Drawing: p.Drawing, Goes: exchange.GoesOn(p), Wires: []BookWire{}}
 	for i := range p.Lengths {
 		l := &p.Lengths[i]
 		v.Wires = append(

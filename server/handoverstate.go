@@ -81,7 +81,7 @@ func (j *computed) kept(id string) (*handover.Delivered, plan.Job, error) {
 		return nil, plan.Job{}, problem(http.StatusNotFound, "no-such-thing", "There is no such state.", "")
 	}
 	d := &j.Job.Delivered[i]
-	job, err := plan.ReadStored(d.Kept)
+	job, err := plan.Thaw(d.Kept)
 	if err != nil {
 		return d, job, problem(
 			http.StatusUnprocessableEntity,

@@ -37,6 +37,7 @@ type BookPage struct {
 type BookPageView struct {
 	Title   string          `json:"title"`
 	Drawing diagram.Drawing `json:"drawing"`
+	Goes    string          `json:"goes,omitempty"` // on which pages what is drawn here goes on
 	Wires   []BookWire      `json:"wires"`
 }
 

@@ -19,6 +19,13 @@ type Page struct {
 	Lengths []Length
 	Untold  []string // lengths that are no line of the drawing: both their ends are at one symbol
 	Planned int      // of the lengths: those that are not so yet
+	Goes    []Mark   // what is on other pages too
+}
+
+// Mark is a splice, a joint, a plug, a fuse or a relay whose wires are on more pages than one.
+type Mark struct {
+	Title string
+	On    []int // the other pages, from 0
 }
 
 // Title is the page's title.
@@ -69,7 +76,34 @@ func Pages(in Input, paper Paper, measure diagram.Measure) []Page {
 			out[i].Nr, out[i].Of = i-first+1, len(out)-first
 		}
 	}
+	b.mark(out)
 	return out
+}
+
+// mark gives the pages their marks: where what is drawn there goes on.
+func (b *binder) mark(pages []Page) {
+	on := map[string][]int{} // by symbol: the pages that it is on
+	for k := range pages {
+		for i := range pages[k].Lengths {
+			for _, e := range pages[k].Lengths[i].Ends {
+				if at := on[e.Symbol]; len(at) == 0 || at[len(at)-1] != k {
+					on[e.Symbol] = append(at, k)
+				}
+			}
+		}
+	}
+	for id, at := range on {
+		if kind := b.symbols[id].kind; len(at) < 2 || kind == box || kind == ground || kind == stub {
+			continue // a device has wires on many pages, and its plugs say on which
+		}
+		for _, k := range at {
+			others := slices.DeleteFunc(slices.Clone(at), func(x int) bool { return x == k })
+			pages[k].Goes = append(pages[k].Goes, Mark{b.symbols[id].title, others})
+		}
+	}
+	for k := range pages {
+		slices.SortFunc(pages[k].Goes, func(x, y Mark) int { return finding.Natural(x.Title, y.Title) })
+	}
 }
 
 // mostLines bounds the lengths of a page: their table has to have room too.

@@ -70,10 +70,6 @@ type OrderLine struct {
 	Idle  bool     `json:"idle,omitempty"` // nothing in the plan asks for it any more
 }
 
-// spareShare is what is ordered beyond what is counted where a stage has not said: a tenth. Common practice, no
-// source.
-const spareShare = 0.1
-
 // Merge makes one order list of what the stages want, with what was said of its lines. Since gives how many days ago a
 // date was; a date that cannot be read is today.
 func Merge(wants []Want, said []Bought, since func(date string) int) []OrderLine {

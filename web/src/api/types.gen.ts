@@ -3686,6 +3686,7 @@ export interface Difference {
 export interface BookPageView {
   title: string;
   drawing: DiagramDrawing;
+  goes?: string;
   wires: BookWire[];
 }
 /**

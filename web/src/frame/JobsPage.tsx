@@ -130,7 +130,7 @@ function JobList({ jobs, kindName }: { jobs: JobLine[]; kindName: (id: string) =
             <th>findings</th>
             <th className="right">late</th>
             <th>last</th>
-            <th />
+            <th>list</th>
           </tr>
         </thead>
         <tbody>

@@ -86,6 +86,7 @@ function Page({ job, number, view, wire, select }: PageProps) {
         )}
         <a href={fileAddress(job, `handover/svg/${number}.svg`)}>SVG</a>
       </div>
+      {view.goes && <p className="quiet">{view.goes}</p>}
       <Diagram drawing={view.drawing} chosen={chosen} live={live} onPick={select} />
       <table className="table" aria-label="wires of this page" data-testid="bookwires">
         <thead>

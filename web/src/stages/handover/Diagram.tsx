@@ -68,7 +68,7 @@ export function Diagram({ drawing, chosen, live, onPick }: Props) {
         <button className="plain" aria-label="farther" onClick={() => pan.zoom(0.8)}>
           −
         </button>
-        <button className="plain" aria-label="the whole drawing" onClick={pan.fit}>
+        <button className="plain" aria-label="0: the whole drawing" onClick={pan.fit}>
           0
         </button>
       </div>

@@ -21,7 +21,7 @@ export function OrderList({ job, view }: { job: string; view: MoneyView }) {
   );
   return (
     <>
-      <p className="filters">
+      <p className="orderfilters">
         {(
           [
             ['all', `all ${view.lines.length}`],

@@ -98,7 +98,7 @@ export function TimeForm({ job, view }: Props) {
         </Button>
       </form>
       {view.spent.length > 0 && (
-        <ul className="noted">
+        <ul className="notedtime">
           {view.spent.map((x) => (
             <li key={x.id}>
               <span className="mono">{x.day}</span> {hours(x.minutes)} {stageWords[x.stage] ?? x.stage},{' '}
@@ -144,7 +144,7 @@ export function TermsForm({ job, view }: Props) {
   );
   return (
     <form
-      className="bar terms"
+      className="bar reckonedwith"
       aria-label="what it is reckoned with"
       onSubmit={(e) => {
         e.preventDefault();
