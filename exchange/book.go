@@ -5,7 +5,6 @@ import (
 	"io"
 	"strings"
 
-	"codeberg.org/go-pdf/fpdf"
 	"golang.org/x/image/font/sfnt"
 
 	"draxel/core/diagram"
@@ -67,7 +66,7 @@ func styleOf(bold bool) string {
 	return ""
 }
 
-func bookDocument(title, printed string) (*fpdf.Fpdf, error) {
+func bookDocument(title, printed string) (*printout, error) {
 	pdf, err := document(title, printed, "L")
 	if err != nil {
 		return nil, err
@@ -118,7 +117,7 @@ func printable(text string) string {
 
 // binding is a book on its way to paper.
 type binding struct {
-	*fpdf.Fpdf
+	*printout
 	b *Book
 }
 
@@ -174,7 +173,7 @@ func (p *binding) begin(title, under string) {
 // words writes a text with its base line at y, no wider than that.
 func (p *binding) words(x, y, size float64, bold bool, text string, wide float64) {
 	p.SetFont("text", styleOf(bold), size*ptPerMM)
-	p.Text(x, y, clipped(p.Fpdf, text, wide))
+	p.Text(x, y, clipped(p.printout, text, wide))
 }
 
 // fitted writes a text smaller where it is too wide, down to letters that can still be read, and then cuts it.
@@ -191,7 +190,7 @@ const smallest = 1.5
 
 func (p *binding) right(y, size float64, bold bool, text string) {
 	p.SetFont("text", styleOf(bold), size*ptPerMM)
-	text = clipped(p.Fpdf, text, 150)
+	text = clipped(p.printout, text, 150)
 	p.Text(bookWide-bookMargin-p.GetStringWidth(text), y, text)
 }
 
@@ -340,7 +339,7 @@ func (p *binding) drawing(page *handover.Page) {
 		p.fitted(bookMargin, 23.6, 2.3, false, text, bookInner)
 	}
 	scale := min(1, BookPaper.Wide/max(page.Drawing.Wide, 1), BookPaper.High/max(page.Drawing.High, 1))
-	sketch(onPaper{p.Fpdf, bookMargin, bookTop, scale}, &page.Drawing)
+	sketch(onPaper{p.printout, bookMargin, bookTop, scale}, &page.Drawing)
 	p.SetLineCapStyle("butt")
 	var rows [][]string
 	for i := range page.Lengths {

@@ -1,8 +1,6 @@
 package exchange
 
 import (
-	"codeberg.org/go-pdf/fpdf"
-
 	"draxel/core/diagram"
 )
 
@@ -138,7 +136,7 @@ func symbol(p pen, s *diagram.Placed) {
 
 // onPaper is a pen on a page, at a place and so many times as large.
 type onPaper struct {
-	pdf         *fpdf.Fpdf
+	pdf         *printout
 	x, y, scale float64
 }
 

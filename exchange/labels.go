@@ -65,16 +65,16 @@ func WriteLabelsPDF(w io.Writer, title, printed string, all []Label) error {
 
 // document begins a document of that title on A4, upright or lying, in our fonts. The same content gives the same
 // bytes.
-func document(title, printed, orientation string) (*fpdf.Fpdf, error) {
+func document(title, printed, orientation string) (*printout, error) {
 	date, err := time.Parse(time.DateOnly, printed)
 	if err != nil {
 		return nil, err
 	}
-	pdf := fpdf.New(orientation, "mm", "A4", "")
+	pdf := &printout{fpdf.New(orientation, "mm", "A4", "")}
 	pdf.SetCatalogSort(true)
 	pdf.SetCreationDate(date)
 	pdf.SetModificationDate(date)
-	pdf.SetTitle(title, true)
+	pdf.SetTitle(printable(title), true)
 	pdf.SetProducer("Draxel", true)
 	// Copies: cutting a font down writes into the bytes that it was given.
 	pdf.AddUTF8FontFromBytes("text", "", slices.Clone(fontText))
@@ -83,9 +83,28 @@ func document(title, printed, orientation string) (*fpdf.Fpdf, error) {
 	return pdf, nil
 }
 
+// printout is a document on which every text is printable: whatever somebody wrote, none breaks a print.
+type printout struct{ *fpdf.Fpdf }
+
+// Text writes a text with its base line at y.
+func (p *printout) Text(x, y float64, text string) { p.Fpdf.Text(x, y, printable(text)) }
+
+// CellFormat writes a text into a cell.
+func (p *printout) CellFormat(w, h float64, text, border string, ln int, align string, fill bool, link int, address string) {
+	p.Fpdf.CellFormat(w, h, printable(text), border, ln, align, fill, link, address)
+}
+
+// SplitText breaks a text into lines.
+func (p *printout) SplitText(text string, w float64) []string {
+	return p.Fpdf.SplitText(printable(text), w)
+}
+
+// GetStringWidth gives the width of a text in the font that is set.
+func (p *printout) GetStringWidth(text string) float64 { return p.Fpdf.GetStringWidth(printable(text)) }
+
 // clipped cuts a text to a width in the font that is set, and says so by three dots; what the font has not is a
 // visible sign.
-func clipped(pdf *fpdf.Fpdf, text string, wide float64) string {
+func clipped(pdf *printout, text string, wide float64) string {
 	text = printable(text)
 	if pdf.GetStringWidth(text) <= wide {
 		return text

@@ -4,8 +4,6 @@ import (
 	"fmt"
 	"io"
 
-	"codeberg.org/go-pdf/fpdf"
-
 	"draxel/core/feed"
 )
 
@@ -54,7 +52,7 @@ func WriteLidPDF(w io.Writer, title, block, printed string, rows []feed.LidRow) 
 }
 
 // lidPage begins a page and gives the mm at which its rows begin.
-func lidPage(pdf *fpdf.Fpdf, title, block, printed string) float64 {
+func lidPage(pdf *printout, title, block, printed string) float64 {
 	pdf.AddPage()
 	pdf.SetFont("mono", "B", 12)
 	pdf.SetXY(margin, margin)
@@ -67,7 +65,7 @@ func lidPage(pdf *fpdf.Fpdf, title, block, printed string) float64 {
 }
 
 // lidCell draws a slot, or a relay with a double line.
-func lidCell(pdf *fpdf.Fpdf, x, y float64, c feed.LidCell) {
+func lidCell(pdf *printout, x, y float64, c feed.LidCell) {
 	pdf.SetDrawColor(60, 60, 60)
 	pdf.Rect(x, y, lidWide-1, lidHigh, "D")
 	if c.Relay {

@@ -25,17 +25,15 @@ const (
 func dial(ctx context.Context, what, address, usual string) (net.Conn, error) {
 	host, port, err := net.SplitHostPort(strings.TrimSpace(address))
 	if err != nil {
-		return nil, fmt.Errorf("the address of a %s is host and port, 127.0.0.1:%s", what, usual)
+		return nil, refuse("no-address", "the address of a %s is host and port, 127.0.0.1:%s", what, usual)
 	}
 	if host == "localhost" {
 		host = "127.0.0.1"
 	}
 	ip, err := netip.ParseAddr(host)
 	if err != nil || !(ip.IsLoopback() || ip.IsPrivate()) {
-		return nil, fmt.Errorf(
-			"a %s is asked on this machine or in the local network, by its number: 127.0.0.1, 192.168.…",
-			what,
-		)
+		return nil, refuse("no-address",
+			"a %s is asked on this machine or in the local network, by its number: 127.0.0.1, 192.168.…", what)
 	}
 	c, err := (&net.Dialer{}).DialContext(ctx, "tcp", net.JoinHostPort(ip.String(), port))
 	if err != nil {

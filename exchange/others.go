@@ -153,7 +153,7 @@ func WriteStickersPDF(
 
 // sticker writes a label, and says whether all of its text is on it.
 func sticker(
-	pdf *fpdf.Fpdf,
+	pdf *printout,
 	x, y float64,
 	stock Stock,
 	s *handover.Sticker,

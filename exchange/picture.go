@@ -7,6 +7,7 @@ import (
 	_ "image/png" // a format that is read
 	"path/filepath"
 	"strings"
+	"sync"
 
 	"golang.org/x/image/draw"
 	_ "golang.org/x/image/webp" // a format that is read
@@ -57,6 +58,8 @@ func ReadPicture(name string, data []byte) (Picture, error) {
 		return Picture{}, refuse("too-many-pixels", "the picture has %d × %d pixels; at most %d million are unpacked, "+
 			"%d to a side", config.Width, config.Height, maxPixels/1_000_000, maxSide)
 	}
+	unpacking.Lock()
+	defer unpacking.Unlock()
 	whole, _, err := image.Decode(bytes.NewReader(data))
 	if err != nil {
 		return Picture{}, refuse("damaged-picture", "the picture is damaged: %v", err)
@@ -73,6 +76,10 @@ func ReadPicture(name string, data []byte) (Picture, error) {
 	p.Thumb, err = encode(fit(kept, thumbSide, 1, draw.ApproxBiLinear))
 	return p, err
 }
+
+// unpacking lets one picture be unpacked at a time, wherever it comes from: each may take some hundred MB, and the
+// memory is the whole program's.
+var unpacking sync.Mutex
 
 func encode(m image.Image) ([]byte, error) {
 	var b bytes.Buffer

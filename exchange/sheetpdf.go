@@ -5,8 +5,6 @@ import (
 	"fmt"
 	"io"
 
-	"codeberg.org/go-pdf/fpdf"
-
 	"draxel/core/finding"
 )
 
@@ -47,7 +45,7 @@ func WriteSheetPDF(w io.Writer, s Sheet) error {
 	pdf.SetMargins(margin, margin, margin)
 	pdf.SetAutoPageBreak(false, 0)
 	pdf.AliasNbPages("{pages}")
-	p := &page{Fpdf: pdf, s: s}
+	p := &page{printout: pdf, s: s}
 	pdf.SetFooterFunc(p.footer)
 	pdf.AddPage()
 	p.head()
@@ -78,7 +76,7 @@ func answered(all []finding.Finding) []string {
 }
 
 type page struct {
-	*fpdf.Fpdf
+	*printout
 	s Sheet
 }
 

@@ -278,8 +278,11 @@ func clean(cell string) string {
 	return cell
 }
 
+// startsFormula says whether a spreadsheet takes a cell for a formula; some take the wide signs of East Asian writing
+// for the narrow ones.
 func startsFormula(cell string) bool {
-	return cell != "" && strings.ContainsRune("=+-@\t", rune(cell[0]))
+	r, _ := utf8.DecodeRuneInString(cell)
+	return cell != "" && strings.ContainsRune("=+-@\t\r＝＋－＠", r)
 }
 
 // Guard gives a cell that a spreadsheet would take for a formula a leading apostrophe, which ReadTable takes off again.

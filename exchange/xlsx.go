@@ -36,23 +36,12 @@ func readXLSX(data []byte, sheet string) (Table, error) {
 		if sheet != "" && name != sheet {
 			continue
 		}
-		rows, err := book.GetRows(name)
+		rows, err := readRows(book, name)
 		if err != nil {
-			return Table{}, refuse("not-a-table", "sheet %q cannot be read: %v", name, err)
+			return Table{}, err
 		}
 		if len(rows) == 0 && sheet == "" {
 			continue
-		}
-		if len(rows) > MaxRows {
-			return Table{}, refuse("too-many-rows", "%d lines; at most %d are read", len(rows), MaxRows)
-		}
-		for _, line := range rows {
-			if len(line) > MaxCells {
-				return Table{}, refuse("too-wide", "a line has %d cells; a pinout has less than %d columns", len(line), MaxCells)
-			}
-			for i := range line {
-				line[i] = clean(line[i])
-			}
 		}
 		t.Sheet, t.Cells = name, rows
 		return t, nil
@@ -61,4 +50,42 @@ func readXLSX(data []byte, sheet string) (Table, error) {
 		return Table{}, refuse("no-such-sheet", "there is no sheet %q", sheet)
 	}
 	return Table{}, refuse("empty", "there is nothing in it")
+}
+
+// readRows reads a sheet row by row, and stops at the first that is more than a table can have: what a small file
+// unpacks to is never built first.
+func readRows(book *excelize.File, name string) ([][]string, error) {
+	damaged := func(err error) error { return refuse("not-a-table", "sheet %q cannot be read: %v", name, err) }
+	in, err := book.Rows(name)
+	if err != nil {
+		return nil, damaged(err)
+	}
+	defer in.Close()
+	var rows [][]string
+	last, size := 0, 0 // the last row with anything in it
+	for in.Next() {
+		line, err := in.Columns()
+		if err != nil {
+			return nil, damaged(err)
+		}
+		if len(rows) >= MaxRows {
+			return nil, refuse("too-many-rows", "more than %d lines; at most that many are read", MaxRows)
+		}
+		if len(line) > MaxCells {
+			return nil, refuse("too-wide", "a line has %d cells; a pinout has less than %d columns", len(line), MaxCells)
+		}
+		for i := range line {
+			line[i] = clean(line[i])
+			if size += len(line[i]); size > maxUnpacked {
+				return nil, refuse("too-large", "the cells have more than %d MB of text", maxUnpacked>>20)
+			}
+		}
+		if rows = append(rows, line); len(line) > 0 {
+			last = len(rows)
+		}
+	}
+	if err := in.Error(); err != nil {
+		return nil, damaged(err)
+	}
+	return rows[:last], nil
 }

@@ -27,11 +27,10 @@ type Lan struct {
 }
 
 const (
-	passCookie  = "draxel_pass"
-	passLasts   = 12 * time.Hour
-	failLasts   = 10 * time.Minute
-	failsOfOne  = 5  // wrong passcodes of one device within failLasts
-	failsOfMany = 40 // and of all together
+	passCookie = "draxel_pass"
+	passLasts  = 12 * time.Hour
+	failLasts  = 10 * time.Minute
+	failsOfOne = 5 // wrong passcodes of one address within failLasts
 )
 
 // access knows who may come in from the network. What it keeps of a passcode and of a device's pass is a hash.
@@ -39,6 +38,8 @@ type access struct {
 	hash      []byte
 	addresses func() []netip.Addr
 	now       func() time.Time
+
+	comparing sync.Mutex
 
 	mu     sync.Mutex
 	passes map[[32]byte]time.Time // until when
@@ -154,7 +155,7 @@ func (s *Server) bringPasscode(c *gin.Context) error {
 			"",
 		)
 	}
-	if bcrypt.CompareHashAndPassword(s.access.hash, []byte(r.Passcode)) != nil {
+	if !s.access.is(r.Passcode) {
 		return problem(http.StatusUnauthorized, "wrong-passcode", "That is not the passcode.", "/passcode")
 	}
 	var secret [32]byte
@@ -176,30 +177,28 @@ func (s *Server) bringPasscode(c *gin.Context) error {
 	return nil
 }
 
-// tooMany counts a try of a device, and says how long it must wait, nothing where it may be heard. A try is counted
-// before the passcode is looked at, so that many at once are not heard all.
+// is says whether that is the passcode. One is looked at after the other: many addresses together try no faster than one.
+func (a *access) is(passcode string) bool {
+	a.comparing.Lock()
+	defer a.comparing.Unlock()
+	return bcrypt.CompareHashAndPassword(a.hash, []byte(passcode)) == nil
+}
+
+// tooMany counts a try of an address, and says how long it must wait, nothing where it may be heard. A try is counted
+// before the passcode is looked at, so that many at once are not heard all. What one address tries shuts out no other.
 func (a *access) tooMany(device string) time.Duration {
 	a.mu.Lock()
 	defer a.mu.Unlock()
-	now, all := a.now(), 0
-	var oldest time.Time
+	now := a.now()
 	for d, times := range a.fails {
-		times = slices.DeleteFunc(times, func(t time.Time) bool { return now.Sub(t) > failLasts })
-		if len(times) == 0 {
+		if times = slices.DeleteFunc(times, func(t time.Time) bool { return now.Sub(t) > failLasts }); len(times) == 0 {
 			delete(a.fails, d)
-			continue
-		}
-		a.fails[d] = times
-		all += len(times)
-		if oldest.IsZero() || times[0].Before(oldest) {
-			oldest = times[0]
+		} else {
+			a.fails[d] = times
 		}
 	}
 	if own := a.fails[device]; len(own) >= failsOfOne {
 		return own[0].Add(failLasts).Sub(now)
-	}
-	if all >= failsOfMany {
-		return oldest.Add(failLasts).Sub(now)
 	}
 	a.fails[device] = append(a.fails[device], now)
 	return 0

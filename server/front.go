@@ -129,7 +129,7 @@ func (s *Server) showFront(c *gin.Context) error {
 	if n := len(j.Job.Delivered); n > 0 {
 		v.Delivered = j.Job.Delivered[n-1].Name
 	}
-	entries, err := s.store.Journal(c.Request.Context(), c.Param("job"), mostLast)
+	entries, err := s.store.Journal(c.Request.Context(), c.Param("job"), 0, mostLast)
 	if err != nil {
 		return err
 	}

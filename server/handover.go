@@ -216,7 +216,7 @@ const mostHistory = 2000
 func (s *Server) history(ctx context.Context, job string) (handover.Section, error) {
 	out := handover.Section{Title: "Changed by hand", Head: []string{"when", "what", "about", "why", "who"},
 		Share: []float64{13, 17, 28, 30, 12}, Empty: "Nothing has been changed since the job was made."}
-	entries, err := s.store.Journal(ctx, job, mostHistory)
+	entries, err := s.store.Journal(ctx, job, 0, mostHistory)
 	if err != nil {
 		return out, err
 	}

@@ -8,6 +8,7 @@ import (
 	"encoding/hex"
 	"encoding/json"
 	"fmt"
+	"hash"
 	"io"
 	"maps"
 	"slices"
@@ -46,18 +47,14 @@ type entry struct {
 }
 
 // everything lists all files that can be handed over.
-func (s *Server) everything(ctx context.Context, j *computed, b *exchange.Book) ([]entry, error) {
-	pictures, err := s.pictures(ctx, &j.State)
-	if err != nil {
-		return nil, err
-	}
+func (s *Server) everything(ctx context.Context, j *computed, b *exchange.Book) []entry {
 	p, m := j.plan(), s.money(j)
 	in := p.Book(&j.facts)
 	lengths := handover.Lengths(in)
 	items := s.workItems(j, m)
 	files := []entry{
 		{"job.draxel.json", "the whole job: Draxel opens it again",
-			func(w io.Writer) error { return exchange.WriteJob(w, j.Job, pictures) }},
+			s.jobFile(ctx, j.ID, &j.Job)},
 		{"book.pdf", "the book", func(w io.Writer) error { return exchange.WriteBookPDF(w, b) }},
 		{"order-list.csv", "the order list, with what is there, prices and lead times",
 			func(w io.Writer) error { return writeOrders(w, m) }},
@@ -105,7 +102,7 @@ func (s *Server) everything(ctx context.Context, j *computed, b *exchange.Book) 
 			return exchange.WriteSpice(w, r.States[len(r.States)-1], j.Job.Title)
 		}})
 	}
-	return files, nil
+	return files
 }
 
 // sheetHead is what stands over a sheet for others.
@@ -124,43 +121,48 @@ func (s *Server) packAll(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	files, err := s.everything(c.Request.Context(), j, b)
-	if err != nil {
-		return err
-	}
+	files := s.everything(c.Request.Context(), j, b)
 	m := Manifest{Draxel: "hand-over 1", Title: j.Job.Title, Revision: j.Revision, Hash: b.Hash, State: b.State}
-	var out bytes.Buffer
-	z := zip.NewWriter(&out)
-	put := func(name string, data []byte) error {
-		w, err := z.CreateHeader(&zip.FileHeader{Name: name, Method: zip.Deflate})
+	return stream(c, j.Job.Title+".zip", "application/zip", func(out io.Writer) error {
+		z := zip.NewWriter(out)
+		for _, f := range files {
+			w, err := z.CreateHeader(&zip.FileHeader{Name: f.name, Method: zip.Deflate})
+			if err != nil {
+				return fmt.Errorf("pack %s: %w", f.name, err)
+			}
+			sum := summing{hash: sha256.New()}
+			if err := f.write(io.MultiWriter(w, &sum)); err != nil {
+				return fmt.Errorf("pack %s: %w", f.name, err)
+			}
+			m.Files = append(m.Files, Packed{f.name, sum.n, hex.EncodeToString(sum.hash.Sum(nil)), f.what})
+		}
+		manifest, err := json.MarshalIndent(m, "", " ")
+		if err != nil {
+			return fmt.Errorf("pack the manifest: %w", err)
+		}
+		w, err := z.CreateHeader(&zip.FileHeader{Name: "manifest.json", Method: zip.Deflate})
 		if err == nil {
-			_, err = w.Write(data)
+			_, err = w.Write(manifest)
 		}
-		return err
-	}
-	for _, f := range files {
-		var data bytes.Buffer
-		if err := f.write(&data); err != nil {
-			return fmt.Errorf("pack %s: %w", f.name, err)
+		if err == nil {
+			err = z.Close()
 		}
-		sum := sha256.Sum256(data.Bytes())
-		m.Files = append(m.Files, Packed{f.name, data.Len(), hex.EncodeToString(sum[:]), f.what})
-		if err := put(f.name, data.Bytes()); err != nil {
-			return fmt.Errorf("pack %s: %w", f.name, err)
+		if err != nil {
+			return fmt.Errorf("pack the hand-over: %w", err)
 		}
-	}
-	manifest, err := json.MarshalIndent(m, "", " ")
-	if err == nil {
-		err = put("manifest.json", manifest)
-	}
-	if err == nil {
-		err = z.Close()
-	}
-	if err != nil {
-		return fmt.Errorf("pack the hand-over: %w", err)
-	}
-	download(c, j.Job.Title+".zip", "application/zip", out.Bytes())
-	return nil
+		return nil
+	})
+}
+
+// summing counts and sums what is written.
+type summing struct {
+	hash hash.Hash
+	n    int
+}
+
+func (s *summing) Write(p []byte) (int, error) {
+	s.n += len(p)
+	return s.hash.Write(p)
 }
 
 // workItems gives the work list as other programs take it.

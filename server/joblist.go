@@ -53,7 +53,7 @@ func (s *Server) showStand(c *gin.Context) error {
 	if n := len(j.Job.Delivered); n > 0 {
 		v.Delivered = j.Job.Delivered[n-1].Name
 	}
-	entries, err := s.store.Journal(ctx, id, 1)
+	entries, err := s.store.Journal(ctx, id, 0, 1)
 	if err != nil {
 		return err
 	}

@@ -1,7 +1,6 @@
 package server
 
 import (
-	"bytes"
 	"context"
 	"encoding/json"
 	"errors"
@@ -10,6 +9,7 @@ import (
 	"net/http"
 	"net/url"
 	"slices"
+	"strconv"
 	"strings"
 
 	"github.com/gin-gonic/gin"
@@ -23,7 +23,11 @@ import (
 	"draxel/store"
 )
 
-const maxUpload = exchange.MaxJobBytes + 1<<20
+// Bounds of what is brought: a table or a list with its form, and a job file.
+const (
+	maxUpload  = exchange.MaxBytes + 1<<20
+	maxJobFile = exchange.MaxFileBytes
+)
 
 func listKinds(c *gin.Context) error {
 	c.JSON(http.StatusOK, KindList{plan.Kinds()})
@@ -108,13 +112,12 @@ func (s *Server) createJob(c *gin.Context) error {
 		Chassis: r.Chassis, OneScheme: r.OneScheme})
 }
 
-func (s *Server) create(c *gin.Context, requestID string, j plan.Job, pictures ...store.Picture) error {
-	id, err := s.store.Create(
-		c.Request.Context(),
-		who(c),
-		store.NewJob{ID: s.newID(), Request: requestID, Path: asked(c),
-			Job: j, Pictures: pictures},
-	)
+func (s *Server) create(c *gin.Context, requestID string, j plan.Job) error {
+	return s.made(c, store.NewJob{ID: s.newID(), Request: requestID, Path: asked(c), Job: j})
+}
+
+func (s *Server) made(c *gin.Context, n store.NewJob) error {
+	id, err := s.store.Create(c.Request.Context(), who(c), n)
 	if err != nil {
 		return err
 	}
@@ -122,61 +125,76 @@ func (s *Server) create(c *gin.Context, requestID string, j plan.Job, pictures .
 	return nil
 }
 
+// openJobFile makes a job of a job file, which is read as it comes: no more than one of its pictures is in memory.
 func (s *Server) openJobFile(c *gin.Context) error {
-	data, err := io.ReadAll(c.Request.Body)
-	if err != nil {
-		return err
-	}
-	j, pictures, err := exchange.ReadJob(data)
-	if err != nil {
-		return err
-	}
-	kept := make([]store.Picture, 0, len(pictures))
-	for id, p := range pictures {
-		kept = append(kept, store.Picture{ID: id, Picture: p.Data, Thumb: p.Thumb})
-	}
 	id := c.Query("id") // the client's, so that a retry makes no second job
 	if id == "" || len(id) > 100 {
 		id = s.newID()
 	}
-	return s.create(c, id, j, kept...)
+	return s.made(c, store.NewJob{ID: s.newID(), Request: id, Path: asked(c),
+		Bring: func(n *store.NewJob, keep func(store.Picture) error) (err error) {
+			n.Job, err = exchange.ReadJobFrom(c.Request.Body, func(id string, p exchange.Picture) error {
+				return keep(store.Picture{ID: id, Picture: p.Data, Thumb: p.Thumb})
+			})
+			return err
+		}})
 }
 
+// saveJobFile gives the job as one file, with its pictures or, where that is asked for, without them.
 func (s *Server) saveJobFile(c *gin.Context) error {
 	state, err := s.store.Load(c.Request.Context(), c.Param("job"))
 	if err != nil {
 		return err
 	}
-	pictures, err := s.pictures(c.Request.Context(), &state)
-	if err != nil {
-		return err
+	write := s.jobFile(c.Request.Context(), state.ID, &state.Job)
+	if c.Query("pictures") == "no" {
+		write = func(w io.Writer) error { return exchange.WriteJob(w, state.Job, nil) }
 	}
-	var b bytes.Buffer
-	if err := exchange.WriteJob(&b, state.Job, pictures); err != nil {
-		return err
+	return stream(c, state.Job.Title+".draxel.json", "application/json", write)
+}
+
+// jobFile writes a job with its pictures, one after the other.
+func (s *Server) jobFile(ctx context.Context, id string, j *plan.Job) func(w io.Writer) error {
+	ids := make([]string, len(j.Photos))
+	size := map[string][2]int{}
+	for i, x := range j.Photos {
+		ids[i], size[x.ID] = x.ID, [2]int{x.Width, x.Height}
 	}
-	download(c, state.Job.Title+".draxel.json", "application/json", b.Bytes())
+	return func(w io.Writer) error {
+		return exchange.StreamJob(w, *j, ids, func(photo string) (exchange.Picture, error) {
+			p, err := s.store.Photo(ctx, id, photo)
+			if errors.Is(err, store.ErrNoPhoto) { // it came from a job file without its pictures
+				return exchange.Picture{}, exchange.ErrNoPicture
+			}
+			return exchange.Picture{Data: p.Picture, Width: size[photo][0], Height: size[photo][1]}, err
+		})
+	}
+}
+
+// stream sends a file as it is written. What fails when it has begun breaks the connection off: half a file is not
+// taken for a whole one.
+func stream(c *gin.Context, name, kind string, write func(w io.Writer) error) error {
+	named(c, name)
+	c.Header("Content-Type", kind)
+	c.Status(http.StatusOK)
+	if err := write(c.Writer); err != nil {
+		if !c.Writer.Written() {
+			c.Writer.Header().Del("Content-Disposition")
+			return err
+		}
+		panic(http.ErrAbortHandler)
+	}
 	return nil
 }
 
-// pictures gives the photographs of a job.
-func (s *Server) pictures(ctx context.Context, state *store.State) (map[string]exchange.Picture, error) {
-	pictures := map[string]exchange.Picture{}
-	for _, x := range state.Job.Photos {
-		p, err := s.store.Photo(ctx, state.ID, x.ID)
-		if errors.Is(err, store.ErrNoPhoto) {
-			continue // it came from a job file without its pictures: what is there is saved
-		}
-		if err != nil {
-			return nil, err
-		}
-		pictures[x.ID] = exchange.Picture{Data: p.Picture, Width: x.Width, Height: x.Height}
-	}
-	return pictures, nil
+// download sends bytes as a file.
+func download(c *gin.Context, name, kind string, data []byte) {
+	named(c, name)
+	c.Data(http.StatusOK, kind, data)
 }
 
-// download sends bytes as a file, with a name in the plain and in the UTF-8 form (RFC 6266).
-func download(c *gin.Context, name, kind string, data []byte) {
+// named names a file, in the plain and in the UTF-8 form (RFC 6266).
+func named(c *gin.Context, name string) {
 	plain := strings.Map(func(r rune) rune {
 		if r < 32 || r > 126 || strings.ContainsRune(`"\/:*?<>|%;`, r) {
 			return '_'
@@ -187,7 +205,6 @@ func download(c *gin.Context, name, kind string, data []byte) {
 		"Content-Disposition",
 		fmt.Sprintf(`attachment; filename="%s"; filename*=UTF-8''%s`, plain, url.PathEscape(name)),
 	)
-	c.Data(http.StatusOK, kind, data)
 }
 
 func (s *Server) showJob(c *gin.Context) error {
@@ -384,12 +401,17 @@ func (s *Server) undo(c *gin.Context) error {
 	return nil
 }
 
+// journalPage is how many changes are shown at once.
+const journalPage = 200
+
 func (s *Server) showJournal(c *gin.Context) error {
-	entries, err := s.store.Journal(c.Request.Context(), c.Param("job"), 200)
+	before, _ := strconv.ParseInt(c.Query("before"), 10, 64)
+	entries, err := s.store.Journal(c.Request.Context(), c.Param("job"), before, journalPage+1)
 	if err != nil {
 		return err
 	}
-	out := JournalView{Entries: []JournalLine{}}
+	out := JournalView{Entries: []JournalLine{}, More: len(entries) > journalPage}
+	entries = entries[:min(len(entries), journalPage)]
 	for _, e := range entries {
 		out.Entries = append(out.Entries, JournalLine{e.Seq, e.Revision, e.Who, e.At, e.What, e.Reason, about(e),
 			len(e.Changes), e.Undone != nil})

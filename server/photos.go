@@ -44,7 +44,7 @@ func (s *Server) applyEarlier(c *gin.Context) error {
 	})
 }
 
-// addPhoto keeps a photograph of a connector. One is unpacked at a time: a picture can be large.
+// addPhoto keeps a photograph of a connector.
 func (s *Server) addPhoto(c *gin.Context) error {
 	file, header, err := c.Request.FormFile("file")
 	if err != nil {
@@ -59,9 +59,7 @@ func (s *Server) addPhoto(c *gin.Context) error {
 	if err := json.Unmarshal([]byte(c.Request.PostFormValue("meta")), &meta); err != nil || meta.Connector == "" || meta.ID == "" {
 		return problem(http.StatusUnprocessableEntity, "no-connector", "Say which connector it shows.", "/meta")
 	}
-	s.unpacking.Lock()
 	picture, err := exchange.ReadPicture(header.Filename, data)
-	s.unpacking.Unlock()
 	if err != nil {
 		return err
 	}

@@ -7,6 +7,7 @@ import (
 	"errors"
 	"fmt"
 	"net/http"
+	"os"
 	"strings"
 
 	"github.com/gin-gonic/gin"
@@ -54,10 +55,22 @@ func asProblem(err error) *Problem {
 		return problem(http.StatusConflict, "change-id-used", "That change id was used for something else. Nothing was "+
 			"changed.",
 			"/id")
+	case errors.Is(err, os.ErrDeadlineExceeded):
+		return problem(http.StatusRequestTimeout, "too-slow", "What was sent took too long to come, and nothing was "+
+			"changed. Send it again.", "")
 	case errors.Is(err, context.Canceled), errors.Is(err, context.DeadlineExceeded), errors.Is(err, sql.ErrConnDone),
 		strings.Contains(err.Error(), "database is closed"): // database/sql has no name for that error
 		return problem(http.StatusServiceUnavailable, "stopping", "Draxel is being stopped. Send it again when it is "+
 			"back.", "")
+	case errors.Is(err, store.ErrFull):
+		return problem(http.StatusInsufficientStorage, "disk-full", "The disk is full, and nothing was changed. What was "+
+			"stored is safe: make room and repeat the last step.", "")
+	case errors.Is(err, store.ErrReadOnly):
+		return problem(http.StatusServiceUnavailable, "read-only", "The folder with the jobs cannot be written, and nothing "+
+			"was changed. What was stored is safe: let Draxel write there and repeat the last step.", "")
+	case errors.Is(err, store.ErrBusy):
+		return problem(http.StatusServiceUnavailable, "busy", "Another program is using the database, and nothing was "+
+			"changed. Repeat the last step.", "")
 	case errors.Is(err, store.ErrNoJob):
 		return problem(http.StatusNotFound, "no-such-job", "There is no such job.", "")
 	case errors.Is(err, store.ErrNoPhoto):
@@ -66,6 +79,15 @@ func asProblem(err error) *Problem {
 		return problem(http.StatusConflict, "nothing-to-undo", "There is nothing to undo.", "")
 	}
 	return problem(http.StatusInternalServerError, "fault", "Draxel made a mistake: "+err.Error(), "")
+}
+
+// deviceFailed is the reply where a device outside fails: an address that is none is the request's own fault.
+func deviceFailed(code string, err error) *Problem {
+	var refusal *exchange.Refusal
+	if errors.As(err, &refusal) {
+		return problem(http.StatusUnprocessableEntity, code, sentence(refusal.Text), "/address")
+	}
+	return problem(http.StatusBadGateway, code, sentence(err.Error()), "/address")
 }
 
 // sentence gives a message from below a capital and a full stop.

@@ -321,7 +321,7 @@ func (s *Server) askMeter(c *gin.Context) error {
 	}
 	x, err := exchange.ReadMeter(c.Request.Context(), r.Address, &r.Measure)
 	if err != nil {
-		return problem(http.StatusBadGateway, "no-meter", sentence(err.Error()), "/address")
+		return deviceFailed("no-meter", err)
 	}
 	c.JSON(http.StatusOK, x)
 	return nil

@@ -251,7 +251,7 @@ func (s *Server) askUnit(c *gin.Context) error {
 		return own
 	}
 	if err != nil {
-		return problem(http.StatusBadGateway, "no-unit", sentence(err.Error()), "/address")
+		return deviceFailed("no-unit", err)
 	}
 	c.JSON(http.StatusOK, out)
 	return nil
@@ -306,7 +306,7 @@ func (s *Server) askRig(c *gin.Context) error {
 		return err
 	})
 	if err != nil {
-		return problem(http.StatusBadGateway, "no-rig", sentence(err.Error()), "/address")
+		return deviceFailed("no-rig", err)
 	}
 	out.Edges = len(edges)
 	out.RPM, out.Missing, out.Read = prove.Speed(edges, r.Wheel.Teeth)

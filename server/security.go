@@ -1,9 +1,11 @@
 package server
 
 import (
+	"io"
 	"net"
 	"net/http"
 	"net/url"
+	"time"
 
 	"github.com/gin-gonic/gin"
 )
@@ -64,6 +66,42 @@ func limited(bytes int64) gin.HandlerFunc {
 	}
 }
 
+// How long the body of a request may take to come: so long, and a second more for each so many bytes that are said to
+// come.
+const (
+	bodyTime  = 30 * time.Second
+	bodySpeed = 64 << 10
+)
+
+// paced bounds how long the body of a request may take, and no more than that: what is done with it has its own time.
+func paced(c *gin.Context) {
+	if c.Request.Body == nil || c.Request.Body == http.NoBody {
+		return
+	}
+	rc := http.NewResponseController(c.Writer)
+	most := bodyTime + time.Duration(max(0, c.Request.ContentLength)/bodySpeed)*time.Second
+	if c.Request.ContentLength < 0 { // nobody says how much comes
+		most = 10 * bodyTime
+	}
+	if rc.SetReadDeadline(time.Now().Add(most)) == nil { // a writer of a test has no connection
+		c.Request.Body = &pacedBody{c.Request.Body, rc}
+	}
+}
+
+// pacedBody lifts the deadline when all has come.
+type pacedBody struct {
+	io.ReadCloser
+	rc *http.ResponseController
+}
+
+func (b *pacedBody) Read(p []byte) (int, error) {
+	n, err := b.ReadCloser.Read(p)
+	if err != nil {
+		_ = b.rc.SetReadDeadline(time.Time{}) // the connection is gone, or the next request sets its own
+	}
+	return n, err
+}
+
 // logged writes one line a request, without anything that a customer typed.
 func (s *Server) logged(c *gin.Context) {
 	start, id := s.now(), s.newID()
@@ -77,6 +115,9 @@ func (s *Server) logged(c *gin.Context) {
 func (s *Server) recovered(c *gin.Context) {
 	defer func() {
 		if p := recover(); p != nil {
+			if p == http.ErrAbortHandler { // a file that cannot be finished: the connection is broken off
+				panic(p)
+			}
 			if s.log != nil {
 				s.log.Error("panic", "route", c.FullPath(), "value", p)
 			}

@@ -41,8 +41,6 @@ type Server struct {
 
 	stands sync.Map // by job: its line in the list of jobs, stood
 	making sync.Map // by job: how far its book has come, Making
-
-	unpacking sync.Mutex // a photograph is unpacked one at a time
 }
 
 // Options are what a server is made with; Now, NewID and Lan may be nil.
@@ -88,7 +86,7 @@ func (s *Server) Handler() http.Handler {
 	gin.SetMode(gin.ReleaseMode)
 	r := gin.New()
 	r.UseRawPath, r.UnescapePathValues = true, true
-	r.Use(s.logged, s.recovered, s.guarded, secured, finishing)
+	r.Use(s.logged, s.recovered, s.guarded, secured, paced, finishing)
 	api := r.Group("/api", noStore)
 	api.GET("/health", func(c *gin.Context) { c.JSON(http.StatusOK, gin.H{"ok": true}) })
 	api.POST("/pass", limited(1<<12), answer(s.bringPasscode))
@@ -99,7 +97,7 @@ func (s *Server) Handler() http.Handler {
 	api.POST("/faces/preview", limited(1<<20), answer(s.previewFace))
 	api.GET("/jobs", answer(s.listJobs))
 	api.POST("/jobs", limited(1<<20), answer(s.createJob))
-	api.POST("/jobs/file", limited(maxUpload), answer(s.openJobFile))
+	api.POST("/jobs/file", limited(maxJobFile), answer(s.openJobFile))
 	api.GET("/deleted", answer(s.listDeleted))
 	api.POST("/deleted/:job", answer(s.restoreJob))
 	job := api.Group("/jobs/:job", s.once)

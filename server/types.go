@@ -223,6 +223,7 @@ type AcceptRequest struct {
 // JournalView is a job's latest changes, newest first.
 type JournalView struct {
 	Entries []JournalLine `json:"entries"`
+	More    bool          `json:"more,omitempty"` // there are older ones
 }
 
 // JournalLine is one change.

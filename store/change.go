@@ -2,11 +2,16 @@ package store
 
 import (
 	"context"
+	"crypto/sha256"
 	"database/sql"
+	"encoding/hex"
 	"encoding/json"
 	"errors"
 	"fmt"
+	"math"
 	"slices"
+	"time"
+	"unicode/utf8"
 
 	"github.com/jmoiron/sqlx"
 )
@@ -35,15 +40,66 @@ type Request struct {
 	Pictures []Picture // bytes of the photographs that it adds
 }
 
-// Change is one subject in a journal entry.
+// Change is one subject in a journal entry. Of a large one only the place that changed is kept: Head and Tail say how
+// many bytes before and behind it stayed as they were, Cut and Put what stood there and what stands there since.
 type Change struct {
 	Subject string          `json:"subject"`
 	Before  json.RawMessage `json:"before,omitempty"`
 	After   json.RawMessage `json:"after,omitempty"`
+	Head    int             `json:"head,omitempty"`
+	Tail    int             `json:"tail,omitempty"`
+	Cut     *string         `json:"cut,omitempty"`
+	Put     *string         `json:"put,omitempty"`
+	Sum     string          `json:"sum,omitempty"` // of the whole as it is since, to know it again
 }
 
-// payload is the version of the form of a journal entry's changes.
-const payload = 1
+// large is the size in bytes from which on a subject is journalled by what changed in it.
+const large = 2048
+
+// changed makes a journal's change of what a subject was and is.
+func changed(subject string, before, after json.RawMessage) Change {
+	if min(len(before), len(after)) < large {
+		return Change{Subject: subject, Before: before, After: after}
+	}
+	most := min(len(before), len(after))
+	head := 0
+	for head < most && before[head] == after[head] {
+		head++
+	}
+	tail := 0
+	for tail < most-head && before[len(before)-1-tail] == after[len(after)-1-tail] {
+		tail++
+	}
+	for head > 0 && before[head-1] >= utf8.RuneSelf { // whole letters only
+		head--
+	}
+	for tail > 0 && before[len(before)-tail] >= utf8.RuneSelf {
+		tail--
+	}
+	cut, put := string(before[head:len(before)-tail]), string(after[head:len(after)-tail])
+	return Change{Subject: subject, Head: head, Tail: tail, Cut: &cut, Put: &put, Sum: sum(after)}
+}
+
+func sum(body []byte) string {
+	s := sha256.Sum256(body)
+	return hex.EncodeToString(s[:12])
+}
+
+// undo gives what the subject was before the change, of what it is; false where it is not any more what the change made
+// of it.
+func (c *Change) undo(body json.RawMessage) (before json.RawMessage, ok bool) {
+	if c.Put == nil {
+		return c.Before, equalJSON(body, c.After)
+	}
+	if len(body) != c.Head+len(*c.Put)+c.Tail || sum(body) != c.Sum {
+		return nil, false
+	}
+	before = slices.Concat(body[:c.Head], []byte(*c.Cut), body[len(body)-c.Tail:])
+	return before, true
+}
+
+// payload is the version of the form of a journal entry's changes. 2 keeps of large subjects only what changed.
+const payload = 2
 
 // Entry is a line of the journal.
 type Entry struct {
@@ -118,10 +174,11 @@ func (s *Store) Undo(ctx context.Context, job, id, who string, of int64) (undone
 			if err != nil {
 				return err
 			}
-			if !equalJSON(body, c.After) {
+			before, is := c.undo(body)
+			if !is {
 				return &StaleError{c.Subject}
 			}
-			request.Puts = append(request.Puts, Put{c.Subject, c.Before, Any})
+			request.Puts = append(request.Puts, Put{c.Subject, before, Any})
 		}
 		revision, err = s.write(ctx, tx, job, request, &undone.Seq)
 		return err
@@ -135,7 +192,7 @@ const undoPath = "POST /undo"
 func lastOf(ctx context.Context, q sqlx.QueryerContext, job, who string) (*Entry, error) {
 	var e Entry
 	err := sqlx.GetContext(ctx, q, &e, `SELECT * FROM journal WHERE job = ? AND undoes IS NULL AND undone IS NULL
-		AND what <> 'create' ORDER BY who = ? DESC, seq DESC LIMIT 1`, job, who)
+		AND what <> 'create' AND changes <> '[]' ORDER BY who = ? DESC, seq DESC LIMIT 1`, job, who)
 	if errors.Is(err, sql.ErrNoRows) {
 		return nil, nil
 	}
@@ -147,13 +204,13 @@ func lastOf(ctx context.Context, q sqlx.QueryerContext, job, who string) (*Entry
 
 // LastUndoable gives the change that Undo would revert, nil when there is none.
 func (s *Store) LastUndoable(ctx context.Context, job, who string) (*Entry, error) {
-	return lastOf(ctx, s.db, job, who)
+	return lastOf(ctx, s.reads, job, who)
 }
 
 // Known gives the revision that a change of a job with this id made, 0 when there is none. It fails with ErrUsed where
 // the id was used for something else.
 func (s *Store) Known(ctx context.Context, job, id, path string) (int64, error) {
-	return known(ctx, s.db, job, id, path)
+	return known(ctx, s.reads, job, id, path)
 }
 
 func equalJSON(a, b json.RawMessage) bool { return string(a) == string(b) }
@@ -176,18 +233,29 @@ func known(ctx context.Context, q sqlx.QueryerContext, job, id, path string) (in
 	return e.Revision, nil
 }
 
+// transact carries a change out as a whole or not at all. Changes wait for one another in the order in which they come:
+// there is one connection that writes.
 func (s *Store) transact(ctx context.Context, do func(*sqlx.Tx) error) error {
 	tx, err := s.db.BeginTxx(ctx, nil)
 	if err != nil {
-		return fmt.Errorf("begin: %w", err)
+		return fmt.Errorf("begin: %w", told(err))
 	}
 	if err := do(tx); err != nil {
-		return errors.Join(err, tx.Rollback())
+		return told(errors.Join(err, tx.Rollback()))
 	}
 	if err := tx.Commit(); err != nil {
-		return fmt.Errorf("commit: %w", err)
+		return fmt.Errorf("commit: %w", told(err))
 	}
 	return nil
+}
+
+// look reads several things as they stand at one moment. It waits for no change.
+func (s *Store) look(ctx context.Context, do func(*sqlx.Tx) error) error {
+	tx, err := s.reads.BeginTxx(ctx, nil)
+	if err != nil {
+		return fmt.Errorf("begin: %w", told(err))
+	}
+	return told(errors.Join(do(tx), tx.Rollback()))
 }
 
 // write puts the subjects and the journal's entry, and counts the job's revision up.
@@ -219,7 +287,7 @@ func (s *Store) write(ctx context.Context, tx *sqlx.Tx, job string, r Request, u
 		if err := put(ctx, tx, job, p, revision); err != nil {
 			return 0, err
 		}
-		changes = append(changes, Change{p.Subject, before, p.Body})
+		changes = append(changes, changed(p.Subject, before, p.Body))
 	}
 	text, err := json.Marshal(changes)
 	if err != nil {
@@ -293,10 +361,15 @@ func (e *Entry) decode() error {
 	return nil
 }
 
-// Journal lists a job's latest changes, newest first, at most limit of them.
-func (s *Store) Journal(ctx context.Context, job string, limit int) ([]Entry, error) {
+// Journal lists a job's changes, newest first, at most limit of them, and only those before a sequence number where that
+// is not 0.
+func (s *Store) Journal(ctx context.Context, job string, before int64, limit int) ([]Entry, error) {
 	entries := []Entry{}
-	if err := s.db.SelectContext(ctx, &entries, `SELECT * FROM journal WHERE job = ? ORDER BY seq DESC LIMIT ?`, job, limit); err != nil {
+	if before <= 0 {
+		before = math.MaxInt64
+	}
+	if err := s.reads.SelectContext(ctx, &entries, `SELECT * FROM journal WHERE job = ? AND seq < ? ORDER BY seq DESC LIMIT ?`,
+		job, before, limit); err != nil {
 		return nil, fmt.Errorf("read journal: %w", err)
 	}
 	for i := range entries {
@@ -305,4 +378,25 @@ func (s *Store) Journal(ctx context.Context, job string, limit int) ([]Entry, er
 		}
 	}
 	return slices.Clip(entries), nil
+}
+
+// Prune takes the detail out of journal entries that are older than a moment: who changed what, when and why is kept;
+// what it was before is not, and such a change cannot be taken back any more. It gives how many entries it was. What
+// the job is stays as it is.
+func (s *Store) Prune(ctx context.Context, before time.Time) (pruned int64, err error) {
+	err = s.transact(ctx, func(tx *sqlx.Tx) error {
+		result, err := tx.ExecContext(ctx, `UPDATE journal SET changes = '[]' WHERE at < ? AND changes <> '[]'`,
+			before.UTC().UnixMilli())
+		if err == nil {
+			pruned, err = result.RowsAffected()
+		}
+		return err
+	})
+	if err == nil && pruned > 0 {
+		_, err = s.db.ExecContext(ctx, "VACUUM")
+	}
+	if err != nil {
+		return 0, fmt.Errorf("prune the journal: %w", told(err))
+	}
+	return pruned, nil
 }

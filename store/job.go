@@ -55,7 +55,7 @@ func (s *Store) Deleted(ctx context.Context) ([]Listed, error) {
 
 func (s *Store) listed(ctx context.Context, where string) ([]Listed, error) {
 	jobs := []Listed{}
-	err := s.db.SelectContext(ctx, &jobs, `SELECT j.id, j.revision, j.changed, j.deleted, t.body,
+	err := s.reads.SelectContext(ctx, &jobs, `SELECT j.id, j.revision, j.changed, j.deleted, t.body,
 		a.name IS NOT NULL AS archived FROM jobs j JOIN subjects t ON t.job = j.id AND t.name = 'job'
 		LEFT JOIN subjects a ON a.job = j.id AND a.name = 'archived' WHERE `+where)
 	if err != nil {
@@ -69,13 +69,40 @@ func (s *Store) listed(ctx context.Context, where string) ([]Listed, error) {
 	return jobs, nil
 }
 
-// NewJob is a job that is to be made, with the pictures of its photographs.
+// NewJob is a job that is to be made.
 type NewJob struct {
-	ID       string
-	Request  string // the id of the change that makes it
-	Path     string // what it was asked of
-	Job      plan.Job
-	Pictures []Picture
+	ID      string
+	Request string // the id of the change that makes it
+	Path    string // what it was asked of
+	Job     plan.Job
+	// Bring gives the pictures of its photographs, one after the other, to whoever keeps them, and may fill in the job
+	// that comes with them. Nil: it has none.
+	Bring func(n *NewJob, keep func(Picture) error) error
+}
+
+// making marks a job that is not whole yet: its pictures are being brought. Nobody sees it, and where Draxel was stopped
+// meanwhile it is removed when it starts again.
+const making = -1
+
+// bring writes the pictures of a job that is being made, each by itself, so that no other change waits for all.
+func (s *Store) bring(ctx context.Context, n *NewJob) error {
+	now := s.millis()
+	err := s.transact(ctx, func(tx *sqlx.Tx) error {
+		_, err := tx.ExecContext(ctx, `INSERT INTO jobs (id, revision, created, changed, deleted) VALUES (?, 0, ?, ?, ?)`, n.ID,
+			now, now, making)
+		return err
+	})
+	if err != nil {
+		return fmt.Errorf("create: %w", err)
+	}
+	return n.Bring(n, func(p Picture) error {
+		return s.transact(ctx, func(tx *sqlx.Tx) error { return putPictures(ctx, tx, n.ID, []Picture{p}) })
+	})
+}
+
+// drop removes a job that was not made after all.
+func (s *Store) drop(ctx context.Context, id string) error {
+	return s.transact(ctx, func(tx *sqlx.Tx) error { return s.remove(ctx, tx, `deleted = ? AND id = ?`, making, id) })
 }
 
 // Create makes a job of everything in it. A request id that is known already gives that job again. It fails with
@@ -91,15 +118,28 @@ func (s *Store) Create(ctx context.Context, who string, n NewJob) (string, error
 // CreateAll makes several jobs, all of them or none.
 func (s *Store) CreateAll(ctx context.Context, who string, all ...NewJob) ([]string, error) {
 	made := make([]string, len(all))
-	err := s.transact(ctx, func(tx *sqlx.Tx) error {
-		for i := range all {
-			var err error
-			if made[i], err = s.create(ctx, tx, who, &all[i]); err != nil {
-				return err
-			}
+	var err error
+	for i := range all {
+		if all[i].Bring != nil && err == nil {
+			err = s.bring(ctx, &all[i])
 		}
-		return nil
-	})
+	}
+	if err == nil {
+		err = s.transact(ctx, func(tx *sqlx.Tx) error {
+			for i := range all {
+				var err error
+				if made[i], err = s.create(ctx, tx, who, &all[i]); err != nil {
+					return err
+				}
+			}
+			return nil
+		})
+	}
+	for i := range all { // not made, or made before by the same request
+		if all[i].Bring != nil && (err != nil || made[i] != all[i].ID) {
+			err = errors.Join(err, s.drop(context.WithoutCancel(ctx), all[i].ID))
+		}
+	}
 	return made, err
 }
 
@@ -122,12 +162,15 @@ func (s *Store) create(ctx context.Context, tx *sqlx.Tx, who string, n *NewJob) 
 		return "", fmt.Errorf("create: %w", err)
 	}
 	now := s.millis()
-	if _, err := tx.ExecContext(ctx, `INSERT INTO jobs (id, revision, created, changed) VALUES (?, 0, ?, ?)`, n.ID, now,
-		now); err != nil {
+	if n.Bring != nil { // it is there with its pictures, and nobody sees it yet
+		_, err = tx.ExecContext(ctx, `UPDATE jobs SET deleted = 0 WHERE id = ? AND deleted = ?`, n.ID, making)
+	} else {
+		_, err = tx.ExecContext(ctx, `INSERT INTO jobs (id, revision, created, changed) VALUES (?, 0, ?, ?)`, n.ID, now, now)
+	}
+	if err != nil {
 		return "", fmt.Errorf("create: %w", err)
 	}
-	_, err = s.write(ctx, tx, n.ID, Request{ID: n.Request, Path: n.Path, Who: who, What: "create", Puts: puts,
-		Pictures: n.Pictures}, nil)
+	_, err = s.write(ctx, tx, n.ID, Request{ID: n.Request, Path: n.Path, Who: who, What: "create", Puts: puts}, nil)
 	return n.ID, err
 }
 
@@ -146,7 +189,7 @@ func (s *Store) Restore(ctx context.Context, id string) error {
 func (s *Store) mark(ctx context.Context, update string, deleted int64, id string) error {
 	result, err := s.db.ExecContext(ctx, update, deleted, id)
 	if err != nil {
-		return fmt.Errorf("delete or restore job: %w", err)
+		return fmt.Errorf("delete or restore job: %w", told(err))
 	}
 	if n, err := result.RowsAffected(); err != nil || n == 0 {
 		return errors.Join(ErrNoJob, err)
@@ -157,22 +200,27 @@ func (s *Store) mark(ctx context.Context, update string, deleted int64, id strin
 // Bringable is how long a deleted job can be brought back.
 const Bringable = 30 * 24 * time.Hour
 
-// forget removes jobs that were deleted so long ago that nobody can bring them back.
+// forget removes jobs that were deleted so long ago that nobody can bring them back, and those that were never whole.
 func (s *Store) forget(ctx context.Context) error {
 	before := s.now().Add(-Bringable).UTC().UnixMilli()
 	return s.transact(ctx, func(tx *sqlx.Tx) error {
-		const gone = ` IN (SELECT id FROM jobs WHERE deleted > 0 AND deleted < ?)`
-		for _, from := range []string{
-			`UPDATE journal SET undoes = NULL, undone = NULL WHERE job`, `DELETE FROM journal WHERE job`,
-			`DELETE FROM photos WHERE job`, `DELETE FROM removed WHERE job`, `DELETE FROM subjects WHERE job`,
-			`DELETE FROM jobs WHERE id`,
-		} {
-			if _, err := tx.ExecContext(ctx, from+gone, before); err != nil {
-				return fmt.Errorf("forget deleted jobs: %w", err)
-			}
-		}
-		return nil
+		return s.remove(ctx, tx, `deleted = ? OR deleted > 0 AND deleted < ?`, making, before)
 	})
+}
+
+// remove takes jobs out of the database for good.
+func (s *Store) remove(ctx context.Context, tx *sqlx.Tx, which string, args ...any) error {
+	gone := ` IN (SELECT id FROM jobs WHERE ` + which + `)`
+	for _, from := range []string{
+		`UPDATE journal SET undoes = NULL, undone = NULL WHERE job`, `DELETE FROM journal WHERE job`,
+		`DELETE FROM photos WHERE job`, `DELETE FROM removed WHERE job`, `DELETE FROM subjects WHERE job`,
+		`DELETE FROM jobs WHERE id`,
+	} {
+		if _, err := tx.ExecContext(ctx, from+gone, args...); err != nil {
+			return fmt.Errorf("forget jobs: %w", err)
+		}
+	}
+	return nil
 }
 
 // Load gives a job as it is now. It fails with ErrNoJob.
@@ -187,7 +235,7 @@ func (s *Store) LoadAfter(ctx context.Context, id string, last *State) (State, e
 		Body    string `db:"body"`
 		Version int64  `db:"version"`
 	}
-	err := s.transact(ctx, func(tx *sqlx.Tx) error {
+	err := s.look(ctx, func(tx *sqlx.Tx) error {
 		err := tx.QueryRowxContext(ctx, `SELECT revision, changed FROM jobs WHERE id = ? AND deleted = 0`, id).Scan(&state.Revision, &state.Changed)
 		if errors.Is(err, sql.ErrNoRows) {
 			return ErrNoJob
@@ -232,7 +280,7 @@ func (s *Store) Versions(ctx context.Context, id string) (map[string]int64, erro
 		Name    string `db:"name"`
 		Version int64  `db:"version"`
 	}
-	if err := s.db.SelectContext(ctx, &rows, `SELECT name, version FROM subjects WHERE job = ?
+	if err := s.reads.SelectContext(ctx, &rows, `SELECT name, version FROM subjects WHERE job = ?
 		UNION ALL SELECT name, version FROM removed WHERE job = ?`, id, id); err != nil {
 		return nil, fmt.Errorf("read versions: %w", err)
 	}
@@ -246,7 +294,7 @@ func (s *Store) Versions(ctx context.Context, id string) (map[string]int64, erro
 // Revision gives a job's revision. It fails with ErrNoJob.
 func (s *Store) Revision(ctx context.Context, id string) (int64, error) {
 	var revision int64
-	err := s.db.GetContext(ctx, &revision, `SELECT revision FROM jobs WHERE id = ? AND deleted = 0`, id)
+	err := s.reads.GetContext(ctx, &revision, `SELECT revision FROM jobs WHERE id = ? AND deleted = 0`, id)
 	if errors.Is(err, sql.ErrNoRows) {
 		return 0, ErrNoJob
 	}

@@ -32,7 +32,7 @@ func putPictures(ctx context.Context, tx *sqlx.Tx, job string, all []Picture) er
 // Photo gives a photograph. It fails with ErrNoPhoto.
 func (s *Store) Photo(ctx context.Context, job, id string) (Picture, error) {
 	var p Picture
-	err := s.db.GetContext(ctx, &p, `SELECT id, picture, thumb FROM photos WHERE job = ? AND id = ?`, job, id)
+	err := s.reads.GetContext(ctx, &p, `SELECT id, picture, thumb FROM photos WHERE job = ? AND id = ?`, job, id)
 	if errors.Is(err, sql.ErrNoRows) {
 		return p, ErrNoPhoto
 	}

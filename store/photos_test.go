@@ -159,7 +159,9 @@ func TestAWholeHarnessComesBack(t *testing.T) {
 	j.Checks = []pin.Check{{At: at("1"), OK: true, Who: "Jo", When: 3}}
 	j.Have = map[string]bool{"pick": true}
 	id, err := s.Create(t.Context(), "x", store.NewJob{ID: "whole", Request: "r", Job: j,
-		Pictures: []store.Picture{store.Picture{ID: "p1", Picture: []byte("x"), Thumb: []byte("y")}}})
+		Bring: func(_ *store.NewJob, keep func(store.Picture) error) error {
+			return keep(store.Picture{ID: "p1", Picture: []byte("x"), Thumb: []byte("y")})
+		}})
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -38,10 +38,14 @@ var (
 
 // Store is an open database. It is safe for use by several goroutines.
 type Store struct {
-	db   *sqlx.DB
-	lock *flock.Flock
-	now  func() time.Time
+	db    *sqlx.DB // writes: one connection, so that changes come one after the other
+	reads *sqlx.DB
+	lock  *flock.Flock
+	now   func() time.Time
 }
+
+// readers is how many can read at once.
+const readers = 8
 
 // File is the name of the database in its folder.
 const File = "draxel.db"
@@ -50,7 +54,7 @@ const File = "draxel.db"
 // ErrNewer when it is of a later version; before an older one is migrated a copy is put beside it.
 func Open(ctx context.Context, dir string, now func() time.Time) (*Store, error) {
 	if err := os.MkdirAll(dir, 0o700); err != nil {
-		return nil, fmt.Errorf("open data folder: %w", err)
+		return nil, fmt.Errorf("open data folder: %w", told(err))
 	}
 	lock := flock.New(filepath.Join(dir, "draxel.lock"))
 	held, err := lock.TryLock()
@@ -68,12 +72,21 @@ func Open(ctx context.Context, dir string, now func() time.Time) (*Store, error)
 }
 
 func (s *Store) open(ctx context.Context, path string) error {
-	db, err := sqlx.ConnectContext(ctx, "sqlite", "file:"+path+
-		"?_pragma=journal_mode(WAL)&_pragma=busy_timeout(5000)&_pragma=foreign_keys(1)&_pragma=synchronous(FULL)&_txlock=immediate")
+	if err := private(path); err != nil {
+		return err
+	}
+	const pragmas = "?_pragma=journal_mode(WAL)&_pragma=busy_timeout(5000)&_pragma=foreign_keys(1)&_pragma=synchronous(FULL)"
+	db, err := sqlx.ConnectContext(ctx, "sqlite", "file:"+path+pragmas+"&_txlock=immediate")
 	if err != nil {
-		return fmt.Errorf("open database: %w", err)
+		return fmt.Errorf("open database: %w", told(err))
 	}
 	s.db = db
+	db.SetMaxOpenConns(1)
+	if s.reads, err = sqlx.ConnectContext(ctx, "sqlite", "file:"+path+pragmas+"&_pragma=query_only(1)"); err != nil {
+		return fmt.Errorf("open database: %w", told(err))
+	}
+	s.reads.SetMaxOpenConns(readers)
+	s.reads.SetMaxIdleConns(readers)
 	files, err := fs.Sub(migrations, "migrations")
 	if err != nil {
 		return fmt.Errorf("read migrations: %w", err)
@@ -102,12 +115,27 @@ func (s *Store) open(ctx context.Context, path string) error {
 	return s.forget(ctx)
 }
 
+// private makes a file that nobody else can read, whatever the folder is like, or takes it from others.
+func private(path string) error {
+	f, err := os.OpenFile(path, os.O_CREATE|os.O_RDWR, 0o600)
+	if err == nil {
+		err = errors.Join(f.Chmod(0o600), f.Close())
+	}
+	if err != nil {
+		return fmt.Errorf("open database: %w", told(err))
+	}
+	return nil
+}
+
 func (s *Store) copyTo(ctx context.Context, path string) error {
 	if err := os.Remove(path); err != nil && !errors.Is(err, fs.ErrNotExist) {
 		return fmt.Errorf("copy database: %w", err)
 	}
+	if err := private(path); err != nil { // an empty file is filled
+		return err
+	}
 	if _, err := s.db.ExecContext(ctx, "VACUUM INTO ?", path); err != nil {
-		return fmt.Errorf("copy database: %w", err)
+		return fmt.Errorf("copy database: %w", told(err))
 	}
 	return nil
 }
@@ -137,8 +165,11 @@ func (s *Store) Backup(ctx context.Context, w io.Writer) (err error) {
 // Close closes the database and lets the folder go.
 func (s *Store) Close() error {
 	var err error
+	if s.reads != nil {
+		err = s.reads.Close()
+	}
 	if s.db != nil {
-		err = s.db.Close()
+		err = errors.Join(err, s.db.Close())
 	}
 	return errors.Join(err, s.lock.Unlock())
 }

@@ -141,7 +141,7 @@ func TestUndoStepsBackAndSurvivesARestart(t *testing.T) {
 	if _, revision, err := s.Undo(t.Context(), id, "u1", "Ines", 0); err != nil || revision != 5 {
 		t.Errorf("a retried undo gave revision %d, %v", revision, err)
 	}
-	journal, err := s.Journal(t.Context(), id, 10)
+	journal, err := s.Journal(t.Context(), id, 0, 10)
 	if err != nil || len(journal) != 5 || journal[0].What != "undo" || journal[0].Who != "Ines" || journal[0].At != clock().UnixMilli() {
 		t.Errorf("journal %+v, %v", journal, err)
 	}
@@ -322,7 +322,7 @@ func TestAKilledProcessLosesNothing(t *testing.T) {
 		if len(state.Job.Decisions) < answered {
 			t.Errorf("answered %d decisions, %d are there", answered, len(state.Job.Decisions))
 		}
-		journal, err := s.Journal(t.Context(), "j1", 1000)
+		journal, err := s.Journal(t.Context(), "j1", 0, 1000)
 		if err != nil || len(journal) != len(state.Job.Decisions)+1 {
 			t.Errorf("%d journal entries for %d decisions: half a change", len(journal), len(state.Job.Decisions))
 		}
@@ -361,7 +361,7 @@ func TestHalfAChangeIsNoChange(t *testing.T) {
 		t.Fatal("broken JSON was stored")
 	}
 	state := load(t, s, id)
-	journal, err := s.Journal(t.Context(), id, 10)
+	journal, err := s.Journal(t.Context(), id, 0, 10)
 	if err != nil || len(state.Job.Decisions) != 0 || state.Revision != 1 || len(journal) != 1 {
 		t.Errorf("after a failed change: %d decisions, revision %d, %d journal entries, %v", len(state.Job.Decisions), state.Revision, len(journal), err)
 	}

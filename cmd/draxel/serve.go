@@ -10,10 +10,12 @@ import (
 	"os"
 	"os/signal"
 	"path/filepath"
+	"strings"
 	"syscall"
 	"time"
 
 	"github.com/spf13/cobra"
+	"golang.org/x/term"
 
 	"draxel/demo"
 	"draxel/server"
@@ -45,7 +47,9 @@ func serveCommand() *cobra.Command {
 	c.Flags().IntVar(&o.port, "port", 8321, "port to listen on; 0 takes a free one")
 	c.Flags().BoolVar(&o.demo, "demo", false, "put the demonstration jobs in, where there is no job yet")
 	c.Flags().BoolVar(&o.lan, "lan", false, "let other devices of the local network in, for the passcode")
-	c.Flags().StringVar(&o.passcode, "passcode", os.Getenv(passcodeVariable), "what another device must give; or set "+passcodeVariable)
+	c.Flags().StringVar(&o.passcode, "passcode", "", "what another device must give; everybody on this machine can see it "+
+		"in the list of processes: better set "+passcodeVariable+", use --passcode-file, or be asked")
+	c.Flags().StringVar(&o.passcodeFile, "passcode-file", "", "file whose first line is the passcode")
 	return c
 }
 
@@ -54,6 +58,7 @@ const passcodeVariable = "DRAXEL_PASSCODE"
 
 type serveOptions struct {
 	data, passcode string
+	passcodeFile   string
 	port           int
 	demo, lan      bool
 }
@@ -65,12 +70,45 @@ func (o serveOptions) listens() (string, *server.Lan, error) {
 		return fmt.Sprintf("127.0.0.1:%d", o.port), nil, nil
 	}
 	if len(o.passcode) < server.LeastPasscode {
-		return "", nil, fmt.Errorf("--lan wants a passcode of at least %d characters: --passcode, or %s", server.LeastPasscode, passcodeVariable)
+		return "", nil, fmt.Errorf("--lan wants a passcode of at least %d characters: set %s, use --passcode-file, or start it "+
+			"where it can ask", server.LeastPasscode, passcodeVariable)
 	}
 	return fmt.Sprintf(":%d", o.port), &server.Lan{Passcode: o.passcode}, nil
 }
 
+// asked finds the passcode: as it was said, in a file, in the environment, else by asking whoever starts it.
+func (o *serveOptions) asked(cmd *cobra.Command) error {
+	switch {
+	case !o.lan:
+		return nil
+	case o.passcode != "":
+		fmt.Fprintln(cmd.ErrOrStderr(), "The passcode stands in the list of processes, where everybody on this machine can "+
+			"read it. Better: "+passcodeVariable+", --passcode-file, or be asked.")
+	case o.passcodeFile != "":
+		text, err := os.ReadFile(o.passcodeFile)
+		if err != nil {
+			return fmt.Errorf("read the passcode: %w", err)
+		}
+		line, _, _ := strings.Cut(string(text), "\n")
+		o.passcode = strings.TrimRight(line, "\r")
+	case os.Getenv(passcodeVariable) != "":
+		o.passcode = os.Getenv(passcodeVariable)
+	case term.IsTerminal(int(os.Stdin.Fd())):
+		fmt.Fprint(cmd.ErrOrStderr(), "Passcode for other devices: ")
+		text, err := term.ReadPassword(int(os.Stdin.Fd()))
+		fmt.Fprintln(cmd.ErrOrStderr())
+		if err != nil {
+			return fmt.Errorf("read the passcode: %w", err)
+		}
+		o.passcode = string(text)
+	}
+	return nil
+}
+
 func serve(ctx context.Context, cmd *cobra.Command, o serveOptions) (err error) {
+	if err := o.asked(cmd); err != nil {
+		return err
+	}
 	address, lan, err := o.listens()
 	if err != nil {
 		return err
@@ -95,7 +133,8 @@ func serve(ctx context.Context, cmd *cobra.Command, o serveOptions) (err error) 
 	if err != nil {
 		return errors.Join(err, listener.Close())
 	}
-	web := &http.Server{Handler: draxel.Handler(), ReadHeaderTimeout: 10 * time.Second}
+	web := &http.Server{Handler: draxel.Handler(), ReadHeaderTimeout: 10 * time.Second, IdleTimeout: 2 * time.Minute,
+		MaxHeaderBytes: 64 << 10}
 	web.RegisterOnShutdown(draxel.Stop)
 	_, port, err := net.SplitHostPort(listener.Addr().String())
 	if err != nil {
@@ -106,7 +145,7 @@ func serve(ctx context.Context, cmd *cobra.Command, o serveOptions) (err error) 
 		fmt.Fprintln(cmd.OutOrStdout(), "Other devices of the local network are let in for the passcode. What they send is not encrypted: use a network that you trust.")
 	}
 	failed := make(chan error, 1)
-	go func() { failed <- web.Serve(listener) }()
+	go func() { failed <- web.Serve(server.Bounded(listener)) }()
 	select {
 	case err := <-failed:
 		return fmt.Errorf("serve: %w", err)

@@ -170,13 +170,21 @@ func layOut(rows []harness.Row, stated map[string]int, said map[string]Layout) [
 		names[r.Ref.Connector] = append(names[r.Ref.Connector], r.Ref.Cavity)
 	}
 	out := []harness.Connector{}
+	room := mostFilled
 	for _, id := range order {
 		l := said[id]
 		ways := max(stated[id], l.Ways)
 		if l.Ways > 0 {
 			ways = l.Ways
 		}
-		c := harness.Connector{ID: id, Name: id, Cavities: cavities(names[id], ways), First: face.TopLeft, Assumed: l.Rows == 0}
+		if ways > face.Most { // no housing is so large: it is a misprint, or worse
+			ways = 0
+		}
+		all := cavities(names[id], ways)
+		if room -= len(all); room < 0 {
+			all = asFound(names[id])
+		}
+		c := harness.Connector{ID: id, Name: id, Cavities: all, First: face.TopLeft, Assumed: l.Rows == 0}
 		c.Rows = guessRows(c.Ways())
 		if l.Rows > 0 {
 			c.Rows = l.Rows
@@ -198,15 +206,23 @@ func cavities(seen []string, ways int) []string {
 		numbers = numbers && err == nil && n > 0
 		highest = max(highest, n)
 	}
-	if numbers {
+	if numbers && highest <= face.Most {
 		return harness.Numbered(max(highest, ways))
 	}
-	for n := max(len(seen), ways); n <= 69; n++ {
+	for n := max(len(seen), ways); !numbers && n <= 69; n++ {
 		all := face.Letters.Names(n, 0)
 		if !slices.ContainsFunc(seen, func(s string) bool { return !slices.Contains(all, s) }) {
 			return all
 		}
 	}
+	return asFound(seen)
+}
+
+// mostFilled bounds the cavities of all housings of a table that are filled in though no row names them.
+const mostFilled = 60_000
+
+// asFound gives the cavities that rows name, and no other.
+func asFound(seen []string) []string {
 	found := slices.Clone(seen)
 	slices.SortFunc(found, finding.Natural)
 	return slices.Compact(found)

@@ -78,6 +78,7 @@ type builder struct {
 	order     []harness.Ref // of the rows
 	beliefs   []Belief
 	findings  []finding.Finding
+	filled    int // cavities that the list of connectors filled in
 }
 
 func (b *builder) sheet(k SheetKind) []SheetRow { return b.in.Sheets[k].Rows }
@@ -137,7 +138,8 @@ func (b *builder) connectors() {
 			i = b.addConnector(harness.Half{Connector: harness.Connector{ID: id, Name: id, Assumed: true, First: face.TopLeft}})
 		}
 		c := &b.loom.Connectors[i]
-		if ways, err := strconv.Atoi(r.Cells["ways"]); err == nil && ways > 0 && ways <= 300 && c.Ways() == 0 {
+		if ways, err := strconv.Atoi(r.Cells["ways"]); err == nil && ways > 0 && ways <= face.Most && c.Ways() == 0 && b.filled+ways <= mostFilled {
+			b.filled += ways
 			c.Cavities, c.Rows = harness.Numbered(ways), guessRows(ways)
 		}
 		c.Device, c.Mate, c.Branch = r.Cells["device"], r.Cells["mate"], r.Cells["branch"]

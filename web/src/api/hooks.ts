@@ -1,4 +1,4 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef } from 'react';
 import { outboxOf, type Refused } from '../outbox/outbox';
 import { newChangeID, request } from './client';
@@ -52,10 +52,14 @@ export const useMatch = (job: string) =>
   });
 export const usePin = (job: string) =>
   useQuery({ queryKey: ['job', job, 'pin'], queryFn: () => request<PinView>('GET', `${jobPath(job)}/pin`) });
+/** The changes of a job, newest first, page by page. */
 export const useJournal = (job: string) =>
-  useQuery({
+  useInfiniteQuery({
     queryKey: ['job', job, 'journal'],
-    queryFn: () => request<JournalView>('GET', `${jobPath(job)}/journal`),
+    queryFn: ({ pageParam }) =>
+      request<JournalView>('GET', `${jobPath(job)}/journal${pageParam > 0 ? `?before=${pageParam}` : ''}`),
+    initialPageParam: 0,
+    getNextPageParam: (last) => (last.more ? last.entries.at(-1)?.seq : undefined),
   });
 
 export function useEvidence(job: string, revision: number, from?: Ref, to?: Ref) {

@@ -1302,6 +1302,7 @@ export interface Rates {
  */
 export interface JournalView {
   entries: JournalLine[];
+  more?: boolean;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
