@@ -64,6 +64,11 @@ func ReadPicture(name string, data []byte) (Picture, error) {
 	if err != nil {
 		return Picture{}, refuse("damaged-picture", "the picture is damaged: %v", err)
 	}
+	if format == "jpeg" && max(config.Width, config.Height) <= pictureSide && bare(data) {
+		p := Picture{Data: data, Width: config.Width, Height: config.Height} // as we write it: nothing else is in it
+		p.Thumb, err = encode(fit(whole, thumbSide, 1, draw.ApproxBiLinear))
+		return p, err
+	}
 	turned := 1
 	if format == "jpeg" {
 		turned = orientation(data)
@@ -75,6 +80,39 @@ func ReadPicture(name string, data []byte) (Picture, error) {
 	}
 	p.Thumb, err = encode(fit(kept, thumbSide, 1, draw.ApproxBiLinear))
 	return p, err
+}
+
+// bare says whether a JPEG has nothing in it but what its pixels need: no note, no place, no picture of another size, and
+// nothing behind its end (ISO/IEC 10918-1, annex B). Such a one is kept as it is, so that a job file that goes to and
+// fro loses nothing.
+func bare(data []byte) bool {
+	const start, quantisation, baseline, huffman, restarts, scan, end = 0xD8, 0xDB, 0xC0, 0xC4, 0xDD, 0xDA, 0xD9
+	if len(data) < 4 || data[0] != 0xFF || data[1] != start {
+		return false
+	}
+	at := 2
+	for {
+		if at+4 > len(data) || data[at] != 0xFF {
+			return false
+		}
+		marker := data[at+1]
+		at += 2 + int(data[at+2])<<8 + int(data[at+3])
+		switch marker {
+		case quantisation, baseline, huffman, restarts:
+			continue
+		case scan:
+		default:
+			return false
+		}
+		break
+	}
+	for ; at+1 < len(data); at++ {
+		if data[at] != 0xFF || data[at+1] == 0 || data[at+1] >= 0xD0 && data[at+1] <= 0xD7 {
+			continue // a pixel, or a place to begin anew
+		}
+		return data[at+1] == end && at+2 == len(data)
+	}
+	return false
 }
 
 // unpacking lets one picture be unpacked at a time, wherever it comes from: each may take some hundred MB, and the

@@ -9,6 +9,7 @@ import (
 	"image/color"
 	"image/jpeg"
 	"image/png"
+	"slices"
 	"strings"
 	"testing"
 
@@ -153,5 +154,32 @@ func TestLabels(t *testing.T) {
 	}
 	if err := exchange.WriteLabelsPDF(&a, "x", "yesterday", nil); err == nil {
 		t.Error("a date that is none")
+	}
+}
+
+// What was kept is kept again byte for byte, however often a job file goes to and fro; what has anything beside its
+// pixels, in front, between or behind, is made anew without it.
+func TestAKeptPictureStaysAsItIs(t *testing.T) {
+	first, err := exchange.ReadPicture("", asPNG(t, picture(300, 200)))
+	if err != nil {
+		t.Fatal(err)
+	}
+	again, err := exchange.ReadPicture("", first.Data)
+	if err != nil || !bytes.Equal(again.Data, first.Data) || len(again.Thumb) == 0 {
+		t.Errorf("it comes back as another: %v", err)
+	}
+	secret := []byte("where it was taken")
+	note := append([]byte{0xFF, 0xFE, 0, byte(2 + len(secret))}, secret...) // a comment
+	end := len(first.Data)
+	for name, data := range map[string][]byte{
+		"a comment in front": slices.Concat(first.Data[:2], note, first.Data[2:]),
+		"something behind":   slices.Concat(first.Data, secret),
+		"a second end":       slices.Concat(first.Data, secret, []byte{0xFF, 0xD9}),
+		"before the end":     slices.Concat(first.Data[:end-2], note, first.Data[end-2:]),
+	} {
+		p, err := exchange.ReadPicture("", data)
+		if err == nil && bytes.Contains(p.Data, secret) {
+			t.Errorf("%s is kept", name)
+		}
 	}
 }

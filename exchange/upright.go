@@ -61,7 +61,11 @@ func fit(m image.Image, side, turned int, how draw.Interpolator) *image.NRGBA {
 		w, h = max(1, w*side/long), max(1, h*side/long)
 	}
 	small := image.NewNRGBA(image.Rect(0, 0, w, h))
-	how.Scale(small, small.Bounds(), m, b, draw.Src, nil)
+	if w == b.Dx() && h == b.Dy() {
+		draw.Copy(small, image.Point{}, m, b, draw.Src, nil)
+	} else {
+		how.Scale(small, small.Bounds(), m, b, draw.Src, nil)
+	}
 	if turned == 1 {
 		return small
 	}

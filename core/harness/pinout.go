@@ -77,13 +77,22 @@ type Pinout struct {
 	OneScheme  bool         `json:"-"` // somebody said that its circuit numbers are those of the other pinout too
 	Connectors []Connector  `json:"connectors"`
 	Rows       []Row        `json:"rows"`
+
+	found *findable
 }
 
 // Connector gives the connector with the id, and false when there is none.
 func (p Pinout) Connector(id string) (Connector, bool) {
-	for _, c := range p.Connectors {
-		if c.ID == id {
-			return c, true
+	if x := p.found; x != nil && len(p.Connectors) > 0 && x.connectors == &p.Connectors[0] && x.ways == len(p.Connectors) {
+		i, there := x.connector[id]
+		if !there {
+			return Connector{}, false
+		}
+		return p.Connectors[i], true
+	}
+	for i := range p.Connectors {
+		if p.Connectors[i].ID == id {
+			return p.Connectors[i], true
 		}
 	}
 	return Connector{}, false
@@ -91,12 +100,50 @@ func (p Pinout) Connector(id string) (Connector, bool) {
 
 // Row gives the row of a cavity, and false when there is none.
 func (p Pinout) Row(at Ref) (Row, bool) {
-	for _, r := range p.Rows {
-		if r.Ref == at {
-			return r, true
+	if x := p.found; x != nil && len(p.Rows) > 0 && x.rows == &p.Rows[0] && x.lines == len(p.Rows) {
+		i, there := x.row[at]
+		if !there {
+			return Row{}, false
+		}
+		return p.Rows[i], true
+	}
+	for i := range p.Rows {
+		if p.Rows[i].Ref == at {
+			return p.Rows[i], true
 		}
 	}
 	return Row{}, false
+}
+
+// findable is where connectors and rows stand in a pinout that is not changed any more. A pinout that is made from it
+// with other connectors or rows is looked through from the beginning.
+type findable struct {
+	connectors  *Connector
+	rows        *Row
+	ways, lines int
+	connector   map[string]int
+	row         map[Ref]int
+}
+
+// Findable gives the pinout in a form in which its rows and connectors are found at once. Their names must not be
+// changed in place after it.
+func (p Pinout) Findable() Pinout {
+	x := &findable{ways: len(p.Connectors), lines: len(p.Rows), connector: make(map[string]int, len(p.Connectors)),
+		row: make(map[Ref]int, len(p.Rows))}
+	if x.ways > 0 {
+		x.connectors = &p.Connectors[0]
+	}
+	if x.lines > 0 {
+		x.rows = &p.Rows[0]
+	}
+	for i := len(p.Connectors) - 1; i >= 0; i-- { // the first of a name holds
+		x.connector[p.Connectors[i].ID] = i
+	}
+	for i := len(p.Rows) - 1; i >= 0; i-- {
+		x.row[p.Rows[i].Ref] = i
+	}
+	p.found = x
+	return p
 }
 
 // Connector is a housing: its cavities in the order they are numbered, and how they lie.

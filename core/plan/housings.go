@@ -64,10 +64,15 @@ func (f *Facts) wearLoom(layouts map[string]*face.Layout) {
 			all[i].Connector = all[i].Connector.Laid(l)
 		}
 	}
+	worn := make([]*harness.Half, 0, len(layouts))
 	for i := range all {
-		for k := range all[:i] {
-			a, b := &all[k], &all[i]
-			if a.Mate != b.ID && b.Mate != a.ID || a.Layout == nil || b.Layout == nil {
+		if all[i].Layout != nil {
+			worn = append(worn, &all[i])
+		}
+	}
+	for i, b := range worn {
+		for _, a := range worn[:i] {
+			if a.Mate != b.ID && b.Mate != a.ID {
 				continue
 			}
 			if err := face.Meets(*a.Layout, *b.Layout); err != nil {

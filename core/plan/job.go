@@ -183,6 +183,7 @@ func (j Job) Facts() (Facts, error) {
 		f.Log = b.Unplugged
 	}
 	f.wear(j.Layouts)
+	f.From, f.To = f.From.Findable(), f.To.Findable()
 	if err := f.lay(j); err != nil {
 		return f, err
 	}

@@ -4,6 +4,7 @@ import (
 	"regexp"
 	"strings"
 	"unicode"
+	"unicode/utf8"
 )
 
 // rewrite brings a written form that a split at letters and digits would tear apart into words of its own. It is tried
@@ -82,7 +83,7 @@ var joined = regexp.MustCompile(`^(v5|v12|e0?\d|g\d\d?|te\d|j1850|4wd|4x4|ig\d?|
 
 // tokenize takes a text apart into lower-case words and numbers.
 func tokenize(text string) []string {
-	t := strings.ToLower(text)
+	t := strings.ToLower(first(text))
 	t = strings.NewReplacer("ü", "ue", "ä", "ae", "ö", "oe", "ß", "ss", "²", "2", "_", " ", "–", "-", "−", "-").Replace(t)
 	for _, r := range rewrites {
 		t = r.apply(t)
@@ -96,6 +97,22 @@ func tokenize(text string) []string {
 		out = append(out, splitDigits(word)...)
 	}
 	return out
+}
+
+// mostRead is how much of a text is read, bytes: what says what a circuit is for does so in a few words, and a whole page
+// in a cell would be read against every device.
+const mostRead = 480
+
+// first gives as much of a text as is read, whole letters only.
+func first(text string) string {
+	if len(text) <= mostRead {
+		return text
+	}
+	n := mostRead
+	for n > 0 && !utf8.RuneStart(text[n]) {
+		n--
+	}
+	return text[:n]
 }
 
 // isLettered says whether a number with one letter is a cylinder or channel and not a terminal: 1a, 2b.

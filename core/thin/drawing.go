@@ -157,14 +157,16 @@ func (l *layer) parents(known map[string]bool) map[string]string {
 			of[b.ID] = b.Parent
 		}
 	}
-	for _, b := range l.loom.Branches {
-		seen := map[string]bool{}
+	walk := map[string]int{} // by branch: the number of the walk that came by; each is walked through once
+	for i, b := range l.loom.Branches {
 		for at := b.ID; at != ""; at = of[at] {
-			if seen[at] {
+			if by := walk[at]; by == i+1 {
 				of[at] = ""
 				break
+			} else if by > 0 {
+				break // it leads to a trunk, as that walk found
 			}
-			seen[at] = true
+			walk[at] = i + 1
 		}
 	}
 	return of
