@@ -5,6 +5,7 @@ import (
 	"crypto/sha256"
 	"encoding/hex"
 	"fmt"
+	"slices"
 	"sync"
 
 	"draxel/core/gather"
@@ -71,14 +72,17 @@ func (j *computed) Drawing() thin.Drawing {
 type cache struct {
 	mu   sync.Mutex
 	jobs map[string]*computed
+	used []string // the one used last at the end
 }
 
-const cachedJobs = 8
+// cachedJobs is how many jobs are kept with all that follows from them.
+const cachedJobs = 12
 
 func (c *cache) get(id string, revision int64) *computed {
 	c.mu.Lock()
 	defer c.mu.Unlock()
 	if j := c.jobs[id]; j != nil && j.Revision == revision {
+		c.touch(id)
 		return j
 	}
 	return nil
@@ -87,10 +91,20 @@ func (c *cache) get(id string, revision int64) *computed {
 func (c *cache) put(j *computed) {
 	c.mu.Lock()
 	defer c.mu.Unlock()
-	if c.jobs == nil || len(c.jobs) >= cachedJobs {
+	if c.jobs == nil {
 		c.jobs = map[string]*computed{}
 	}
 	c.jobs[j.ID] = j
+	c.touch(j.ID)
+	if len(c.used) > cachedJobs {
+		delete(c.jobs, c.used[0])
+		c.used = c.used[1:]
+	}
+}
+
+// touch makes a job the one used last.
+func (c *cache) touch(id string) {
+	c.used = append(slices.DeleteFunc(c.used, func(x string) bool { return x == id }), id)
 }
 
 // compute gives a job with its plan, from the cache where it has not changed. Requests for the same revision share

@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"net/http"
 	"slices"
+	"sync"
 
 	"github.com/gin-gonic/gin"
 
@@ -125,7 +126,8 @@ func (s *Server) decide(c *gin.Context) error {
 // checked does something to a job that was checked against its state, anew when the job has moved on in between: two
 // people may want the same cavity at the same moment.
 func (s *Server) checked(c *gin.Context, do func(*computed) error) error {
-	for {
+	defer s.turn(c.Param("job"))()
+	for range mostTries {
 		j, err := s.compute(c.Request.Context(), c.Param("job"))
 		if err != nil {
 			return err
@@ -134,6 +136,23 @@ func (s *Server) checked(c *gin.Context, do func(*computed) error) error {
 			return err
 		}
 	}
+	return problem(http.StatusConflict, "moved", "Others change this job faster than this could be checked. Nothing was "+
+		"changed: repeat it.", "")
+}
+
+// mostTries bounds how often a change is checked anew because the job has moved on meanwhile.
+const mostTries = 20
+
+// turn waits for a job to be free of other changes that have to be checked against it, and gives what lets the next
+// have its turn. They come in their order, so that each is checked once and none starves.
+func (s *Server) turn(job string) (done func()) {
+	v, _ := s.turns.LoadOrStore(job, &sync.Mutex{})
+	mu, is := v.(*sync.Mutex)
+	if !is {
+		return func() {}
+	}
+	mu.Lock()
+	return mu.Unlock
 }
 
 // decision gives the decision that the action makes of what was decided before.

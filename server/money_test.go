@@ -171,3 +171,7 @@ func TestTheNextJobStartsFromOne(t *testing.T) {
 		t.Errorf("its front page: %+v", v)
 	}
 }
+
+func spentOf(who int) handover.Spent {
+	return handover.Spent{Stage: "thin", Minutes: float64(1 + who%50), Who: "somebody"}
+}

@@ -1,13 +1,18 @@
 package server
 
 import (
+	"errors"
+	"fmt"
 	"io"
 	"net"
 	"net/http"
 	"net/url"
+	"os"
 	"time"
 
 	"github.com/gin-gonic/gin"
+
+	"draxel/store"
 )
 
 // loopback says whether a Host or the host of an Origin is this machine by a name that no other can take. A page from
@@ -58,6 +63,37 @@ func noStore(c *gin.Context) {
 	c.Next()
 }
 
+// uploads is how many large files are taken in at once; the others wait, so that the memory they take is bounded.
+const uploads = 2
+
+// queued lets large files in one after the other. One waits for its turn when it has come as a whole, on disk: whoever
+// sends slowly keeps nobody waiting.
+func (s *Server) queued(c *gin.Context) {
+	if c.Request.Body != nil && c.Request.Body != http.NoBody {
+		f, err := os.CreateTemp("", "draxel-upload-*")
+		if err != nil {
+			fail(c, fmt.Errorf("take a file in: %w", store.Told(err)))
+			return
+		}
+		defer func() { _ = errors.Join(f.Close(), os.Remove(f.Name())) }() // it is the system's to clear away otherwise
+		if _, err = io.Copy(f, c.Request.Body); err == nil {
+			_, err = f.Seek(0, io.SeekStart)
+		}
+		if err != nil {
+			fail(c, store.Told(err))
+			return
+		}
+		c.Request.Body = f
+	}
+	select {
+	case s.uploading <- struct{}{}:
+		defer func() { <-s.uploading }()
+		c.Next()
+	case <-c.Request.Context().Done():
+		fail(c, c.Request.Context().Err())
+	}
+}
+
 // limited bounds what a request may send.
 func limited(bytes int64) gin.HandlerFunc {
 	return func(c *gin.Context) {
@@ -68,10 +104,9 @@ func limited(bytes int64) gin.HandlerFunc {
 
 // How long the body of a request may take to come: so long, and a second more for each so many bytes that are said to
 // come.
-const (
-	bodyTime  = 30 * time.Second
-	bodySpeed = 64 << 10
-)
+var bodyTime = 30 * time.Second
+
+const bodySpeed = 64 << 10
 
 // paced bounds how long the body of a request may take, and no more than that: what is done with it has its own time.
 func paced(c *gin.Context) {
@@ -96,8 +131,8 @@ type pacedBody struct {
 
 func (b *pacedBody) Read(p []byte) (int, error) {
 	n, err := b.ReadCloser.Read(p)
-	if err != nil {
-		_ = b.rc.SetReadDeadline(time.Time{}) // the connection is gone, or the next request sets its own
+	if errors.Is(err, io.EOF) { // what does not come is not waited for any longer, also when the rest is passed over
+		_ = b.rc.SetReadDeadline(time.Time{}) // else the connection is gone
 	}
 	return n, err
 }

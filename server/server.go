@@ -39,6 +39,9 @@ type Server struct {
 
 	bench benches // simulated vehicles that were started from the page
 
+	uploading chan struct{} // holds the large files that are being taken in
+
+	turns  sync.Map // by job: who checks a change against it, *sync.Mutex
 	stands sync.Map // by job: its line in the list of jobs, stood
 	making sync.Map // by job: how far its book has come, Making
 }
@@ -54,7 +57,8 @@ type Options struct {
 
 // New gives a server over the store. It fails on a passcode that is too short to be one.
 func New(o Options) (*Server, error) {
-	s := &Server{store: o.Store, log: o.Log, now: o.Now, newID: o.NewID, stopping: make(chan struct{})}
+	s := &Server{store: o.Store, log: o.Log, now: o.Now, newID: o.NewID, stopping: make(chan struct{}),
+		uploading: make(chan struct{}, uploads)}
 	if s.now == nil {
 		s.now = time.Now
 	}
@@ -97,7 +101,7 @@ func (s *Server) Handler() http.Handler {
 	api.POST("/faces/preview", limited(1<<20), answer(s.previewFace))
 	api.GET("/jobs", answer(s.listJobs))
 	api.POST("/jobs", limited(1<<20), answer(s.createJob))
-	api.POST("/jobs/file", limited(maxJobFile), answer(s.openJobFile))
+	api.POST("/jobs/file", limited(maxJobFile), s.queued, answer(s.openJobFile))
 	api.GET("/deleted", answer(s.listDeleted))
 	api.POST("/deleted/:job", answer(s.restoreJob))
 	job := api.Group("/jobs/:job", s.once)
@@ -118,14 +122,14 @@ func (s *Server) Handler() http.Handler {
 	job.PUT("/gather/before", limited(1<<20), answer(s.putBefore))
 	job.PUT("/gather/looked/:connector", limited(1<<16), answer(s.putLooked))
 	job.GET("/gather/lists/:kind", packed, answer(s.showSheet))
-	job.PUT("/gather/lists/:kind", limited(maxUpload), answer(s.importSheet))
-	job.POST("/gather/lists/:kind/preview", limited(maxUpload), answer(s.previewSheet))
+	job.PUT("/gather/lists/:kind", limited(maxUpload), s.queued, answer(s.importSheet))
+	job.POST("/gather/lists/:kind/preview", limited(maxUpload), s.queued, answer(s.previewSheet))
 	job.POST("/gather/lists/:kind/cells", limited(4<<20), answer(s.editSheet))
 	job.POST("/gather/readings", limited(1<<16), answer(s.addReading))
 	job.POST("/gather/readings/:fact/drop", limited(1<<16), answer(s.dropFact(store.SubjectReading, "drop-reading")))
 	job.POST("/gather/traces", limited(1<<16), answer(s.addTrace))
 	job.POST("/gather/traces/:fact/drop", limited(1<<16), answer(s.dropFact(store.SubjectTrace, "drop-trace")))
-	job.POST("/gather/photos", limited(exchange.MaxPicture+1<<16), answer(s.addPhoto))
+	job.POST("/gather/photos", limited(exchange.MaxPicture+1<<16), s.queued, answer(s.addPhoto))
 	job.GET("/gather/photos/:fact", answer(s.showPhoto(false)))
 	job.GET("/gather/photos/:fact/thumb", answer(s.showPhoto(true)))
 	job.POST("/gather/photos/:fact/drop", limited(1<<16), answer(s.dropFact(store.SubjectPhoto, "drop-photo")))
@@ -133,8 +137,8 @@ func (s *Server) Handler() http.Handler {
 	job.GET("/gather/labels.pdf", answer(s.labelsPDF))
 
 	job.GET("/gather/:side", packed, answer(s.showTable))
-	job.POST("/gather/:side/preview", limited(maxUpload), answer(s.previewTable))
-	job.PUT("/gather/:side", limited(maxUpload), answer(s.importTable))
+	job.POST("/gather/:side/preview", limited(maxUpload), s.queued, answer(s.previewTable))
+	job.PUT("/gather/:side", limited(maxUpload), s.queued, answer(s.importTable))
 	job.PUT("/gather/:side/options", limited(1<<20), answer(s.correctTable))
 	job.POST("/gather/:side/drop", limited(1<<16), answer(s.dropTable))
 	job.GET("/gather/:side/csv", answer(s.exportTable))
@@ -163,7 +167,7 @@ func (s *Server) Handler() http.Handler {
 	job.PUT("/pin/faces/:connector", limited(1<<20), answer(s.putFace))
 	job.GET("/pin/faces", packed, answer(s.showFaces))
 	job.GET("/pin/faces.json", answer(s.saveFaces))
-	job.POST("/pin/faces", limited(maxUpload), answer(s.openFaces))
+	job.POST("/pin/faces", limited(maxUpload), s.queued, answer(s.openFaces))
 	job.GET("/pin/check", packed, answer(s.showCheck))
 	job.POST("/pin/check", limited(1<<16), answer(s.check))
 	job.GET("/reach", packed, answer(s.showReach))
@@ -215,7 +219,7 @@ func (s *Server) Handler() http.Handler {
 	job.GET("/handover/list/:form", answer(s.workFile))
 	job.GET("/handover/harness.dot", answer(s.harnessDOT))
 	job.GET("/handover/svg/:page", answer(s.pageSVG))
-	job.GET("/handover/all.zip", answer(s.packAll))
+	job.GET("/handover/all.zip", s.queued, answer(s.packAll))
 	job.GET("/handover/sheets", packed, answer(s.showSheets))
 	job.GET("/handover/sheet/:sheet", answer(s.sheetFor))
 	job.GET("/handover/labels.pdf", answer(s.stickersPDF))

@@ -140,6 +140,17 @@ func (s *Store) copyTo(ctx context.Context, path string) error {
 	return nil
 }
 
+// Copy writes a consistent copy of the database in a folder, as one file, to w, also while a Draxel is at work in it. It
+// changes nothing.
+func Copy(ctx context.Context, dir string, w io.Writer) (err error) {
+	db, err := sqlx.ConnectContext(ctx, "sqlite", "file:"+filepath.Join(dir, File)+"?mode=rw&_pragma=busy_timeout(5000)")
+	if err != nil {
+		return fmt.Errorf("open database: %w", told(err))
+	}
+	s := &Store{db: db}
+	return errors.Join(s.Backup(ctx, w), db.Close())
+}
+
 // Backup writes a consistent copy of the database, as one file, to w.
 func (s *Store) Backup(ctx context.Context, w io.Writer) (err error) {
 	dir, err := os.MkdirTemp("", "draxel-backup")

@@ -7,7 +7,6 @@ import (
 	"io/fs"
 	"os"
 	"path/filepath"
-	"time"
 
 	"github.com/spf13/cobra"
 
@@ -18,21 +17,16 @@ func backupCommand() *cobra.Command {
 	var data, out string
 	c := &cobra.Command{
 		Use:   "backup --out draxel-backup.db",
-		Short: "Write a consistent copy of all jobs to one file",
+		Short: "Write a consistent copy of all jobs to one file, also while Draxel is running",
 		Args:  cobra.NoArgs,
-		RunE: func(cmd *cobra.Command, _ []string) (err error) {
+		RunE: func(cmd *cobra.Command, _ []string) error {
 			if _, err := os.Stat(filepath.Join(data, store.File)); err != nil {
 				return fmt.Errorf("backup: there are no jobs in %s: %w", data, err)
 			}
 			if _, err := os.Lstat(out); !errors.Is(err, fs.ErrNotExist) {
 				return fmt.Errorf("backup: %s is there already", out)
 			}
-			s, err := store.Open(cmd.Context(), data, time.Now)
-			if err != nil {
-				return err
-			}
-			defer func() { err = errors.Join(err, s.Close()) }()
-			return backup(cmd.Context(), s, out)
+			return backup(cmd.Context(), data, out)
 		},
 	}
 	c.Flags().StringVar(&data, "data", defaultData(), "folder of the jobs")
@@ -44,7 +38,7 @@ func backupCommand() *cobra.Command {
 }
 
 // backup writes beside the file that is wanted and gives it its name when it is whole: a full disk leaves nothing.
-func backup(ctx context.Context, s *store.Store, out string) (err error) {
+func backup(ctx context.Context, data, out string) (err error) {
 	f, err := os.CreateTemp(filepath.Dir(out), filepath.Base(out)+".*.part")
 	if err != nil {
 		return fmt.Errorf("backup: %w", err)
@@ -55,7 +49,7 @@ func backup(ctx context.Context, s *store.Store, out string) (err error) {
 			err = errors.Join(err, os.Remove(part))
 		}
 	}()
-	if err := errors.Join(s.Backup(ctx, f), f.Sync(), f.Close()); err != nil {
+	if err := errors.Join(store.Copy(ctx, data, f), f.Sync(), f.Close()); err != nil {
 		return fmt.Errorf("backup: %w", err)
 	}
 	if err := os.Link(part, out); err != nil { // unlike a rename it takes nobody's place

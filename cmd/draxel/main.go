@@ -16,7 +16,7 @@ func main() {
 		SilenceErrors: true,
 	}
 	root.CompletionOptions.DisableDefaultCmd = true
-	root.AddCommand(serveCommand(), matchCommand(), backupCommand(), standinCommand())
+	root.AddCommand(serveCommand(), matchCommand(), backupCommand(), pruneCommand(), standinCommand())
 	if err := root.Execute(); err != nil {
 		fmt.Fprintln(os.Stderr, "draxel:", err)
 		os.Exit(2)
