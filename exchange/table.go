@@ -22,6 +22,7 @@ const (
 	MaxBytes = 10 << 20
 	MaxRows  = 20_000
 	MaxCells = 200
+	MaxCell  = 5_000 // letters of a cell: a name, a function, a note
 )
 
 // Refusal is an input that cannot be taken: a stable code and a sentence for the person who brought it.
@@ -66,7 +67,23 @@ func ReadTable(data []byte, sheet string) (Table, error) {
 		return Table{}, refuse("empty", "there is nothing in it")
 	}
 	cells, notes, err := splitText(text)
+	if err == nil {
+		err = tooLong(cells)
+	}
 	return Table{Cells: cells, Encoding: name, Notes: notes}, err
+}
+
+// tooLong refuses a table with a cell that is a page.
+func tooLong(cells [][]string) error {
+	for i, line := range cells {
+		for _, cell := range line {
+			if len(cell) > MaxCell && utf8.RuneCountInString(cell) > MaxCell {
+				return refuse("cell-too-long", "line %d has a cell of %d letters, %.40q…; at most %d are read", i+1,
+					utf8.RuneCountInString(cell), cell, MaxCell)
+			}
+		}
+	}
+	return nil
 }
 
 // decode finds out how the bytes spell text: UTF-8, UTF-16 with or without its mark, else Windows-1252.

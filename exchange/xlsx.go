@@ -44,7 +44,7 @@ func readXLSX(data []byte, sheet string) (Table, error) {
 			continue
 		}
 		t.Sheet, t.Cells = name, rows
-		return t, nil
+		return t, tooLong(rows)
 	}
 	if sheet != "" {
 		return Table{}, refuse("no-such-sheet", "there is no sheet %q", sheet)

@@ -8,6 +8,7 @@ import (
 	"image/jpeg"
 	"net/http"
 	"runtime"
+	"slices"
 	"strings"
 	"testing"
 	"time"
@@ -15,7 +16,9 @@ import (
 	"github.com/xuri/excelize/v2"
 
 	"draxel/core/gather"
+	"draxel/core/join"
 	"draxel/core/plan"
+	"draxel/core/prove"
 	"draxel/exchange"
 	"draxel/server"
 )
@@ -55,6 +58,7 @@ func TestTablesWithoutBound(t *testing.T) {
 	for i := range 19_990 {
 		fmt.Fprintf(&wide, "C%d,400,Injector\n", i)
 	}
+	refused := map[string]string{}
 	for name, table := range map[string]string{
 		"twenty million ways":          "Connector,Pin,Function\nA (20000000-way),1,Ground\nA,2,Battery\n",
 		"a cavity of twenty million":   "Connector,Pin,Function\nA,20000000,Ground\nA,2,Battery\n",
@@ -66,7 +70,7 @@ func TestTablesWithoutBound(t *testing.T) {
 		within(t, name, 4*longestAnswer, 600, func() { // five answers, none longer than one may be
 			if _, code := bring[server.Done](c, "PUT", job+"/gather/from", []byte(table), map[string]string{"id": c.change(),
 				"meta": `{"name":"x","trust":"maker"}`, "seen": "99"}); code != "" {
-				t.Logf("%s: %s", name, code)
+				refused[name] = code
 			}
 			for _, page := range []string{"", "/gather", "/match", "/front"} {
 				begun := time.Now()
@@ -76,6 +80,25 @@ func TestTablesWithoutBound(t *testing.T) {
 				}
 			}
 		})
+	}
+	if refused["forty thousand words"] != "cell-too-long" || refused["a word of a hundred thousand"] != "cell-too-long" || len(refused) != 2 {
+		t.Errorf("refused are %v", refused)
+	}
+}
+
+// A name that is a page is refused where it is entered.
+func TestANameThatIsAPage(t *testing.T) {
+	c := start(t)
+	job := c.packhorse(nil)
+	long := strings.Repeat("D", 100_000)
+	seen := show[server.FrontView](c, job+"/front").Revision
+	if _, code := bring[server.Done](c, "PUT", job+"/gather/lists/devices", []byte("Device,Kind\n"+long+",unit\n"), map[string]string{
+		"id": c.change(), "meta": `{"source":"x"}`, "seen": "99"}); code != "cell-too-long" {
+		t.Errorf("a list with it is answered %q", code)
+	}
+	if _, code := send[server.Done](c, "POST", job+"/gather/lists/devices/cells", server.SheetEditRequest{ID: c.change(), Seen: seen,
+		Edits: []gather.CellEdit{{Line: 2, Field: "device", Text: long}}}); code != "cell-too-long" {
+		t.Errorf("a cell of it is answered %q", code)
 	}
 }
 
@@ -225,4 +248,47 @@ func TestDeepNesting(t *testing.T) {
 			}
 		}
 	})
+}
+
+// Networks that nobody would build: two hundred sources on one post, a thousand relays that feed their own coils round
+// in a circle, contacts and cables from everything to everything; rules, functions and readings by the thousand that
+// contradict one another. Each page answers, and soon.
+func TestNetworksAndReadingsWithoutSense(t *testing.T) {
+	c := start(t)
+	job := c.packhorse(func(j *plan.Job) {
+		add := func(kind gather.SheetKind, rows ...[]string) {
+			s := j.Sheets[kind]
+			if s == nil {
+				t.Fatalf("there is no list of %s", kind)
+			}
+			s.Cells = append(slices.Clone(s.Cells), rows...)
+		}
+		for i := range 200 {
+			add(gather.SourceList, []string{fmt.Sprint("battery ", i), "battery", "battery post", "battery −", fmt.Sprint(10 + i%9), "", "", "", ""})
+		}
+		for i := range 1000 {
+			to := (i + 1) % 1000
+			add(gather.RelayList, []string{fmt.Sprint("loop ", i), fmt.Sprint("coil ", i), "body", "battery post", fmt.Sprint("coil ", to), "", "85", "30", "", ""})
+			add(gather.SwitchList, []string{fmt.Sprint("contact ", i), fmt.Sprint("coil ", i), fmt.Sprint("coil ", (i*37)%1000), "own", "", ""})
+			add(gather.LoadList, []string{fmt.Sprint("load ", i), fmt.Sprint("coil ", i), "body", "3", "12", "lamp", "", "", ""})
+		}
+		for i := range 1000 {
+			j.OutRules = append(j.OutRules, join.OutputRule{Output: fmt.Sprint("A", i), When: "coolant > 95 or ac and gear = neutral"})
+			j.Functions = append(j.Functions, join.FunctionWish{Function: fmt.Sprint("nothing ", i)})
+		}
+		for i := range 400 {
+			j.Proved = append(j.Proved, prove.MeterReading{Measure: prove.Measure{ID: fmt.Sprint("r", i), Kind: prove.Ohms,
+				A: fmt.Sprint("A", 1+i%52), B: fmt.Sprint("B", 1+(i*7)%38)}, Value: float64(i % 3), Over: i%2 == 0})
+		}
+	})
+	for _, page := range []string{"/feed", "/join", "/prove", "/prove/diagnosis?next=yes", "/front", "/handover", "/feed/spice?position=run",
+		"/feed/tree?position=running", "/handover/money", "/feed/ask?position=run&do=open&element=coil%201"} {
+		begun := time.Now()
+		status, data, _ := c.do("GET", job+page, "", nil)
+		took := time.Since(begun)
+		t.Logf("%s: %d after %v", page, status, took.Round(time.Millisecond))
+		if status >= 500 || took > longestAnswer {
+			t.Errorf("%s answers %d after %v: %.200s", page, status, took, data)
+		}
+	}
 }

@@ -222,6 +222,11 @@ func (s *Server) correctTable(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
+	for _, x := range r.Options.Cells {
+		if err := longCell(x.Text, "/options/cells"); err != nil {
+			return err
+		}
+	}
 	for id, l := range r.Options.Layouts {
 		if l.Ways < 0 || l.Ways > 300 || l.Rows < 0 || l.Rows > 20 {
 			return problem(http.StatusUnprocessableEntity, "bad-layout", fmt.Sprintf("Connector %s: 1 to 300 ways in 1 to 20 rows.", id), "/options/layouts/"+id)

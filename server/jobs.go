@@ -228,6 +228,10 @@ func (s *Server) showJob(c *gin.Context) error {
 		v.Tables[side] = TableState{len(r.Rows), len(r.Rejected)}
 	}
 	v.further(j.Job)
+	for i := range j.Job.Photos {
+		v.Photos.Count++
+		v.Photos.Bytes += j.Job.Photos[i].Bytes * 4 / 3 // as base64
+	}
 	if v.Begun = c.Query("begun") != ""; !v.Begun {
 		v.stand(j.plan(), len(j.Job.Gates))
 		for i := range j.Job.Loans {

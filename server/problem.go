@@ -131,7 +131,7 @@ func read[T any](c *gin.Context) (T, error) {
 	d.DisallowUnknownFields()
 	if err := d.Decode(&v); err != nil {
 		var tooLarge *http.MaxBytesError
-		if errors.As(err, &tooLarge) {
+		if errors.As(err, &tooLarge) || errors.Is(err, os.ErrDeadlineExceeded) {
 			return v, err
 		}
 		return v, problem(http.StatusBadRequest, "bad-request", sentence("the request cannot be read: "+err.Error()), "")

@@ -3,11 +3,13 @@ package server
 import (
 	"bytes"
 	"encoding/json"
+	"fmt"
 	"net/http"
 	"slices"
 	"strconv"
 	"strings"
 	"time"
+	"unicode/utf8"
 
 	"github.com/gin-gonic/gin"
 
@@ -222,6 +224,15 @@ func (s *Server) importSheet(c *gin.Context) error {
 }
 
 // editSheet puts cells of a list right, adds lines, strikes lines out.
+// longCell refuses a text that no cell of a table may have either.
+func longCell(text, pointer string) error {
+	if n := utf8.RuneCountInString(text); n > exchange.MaxCell {
+		return problem(http.StatusUnprocessableEntity, "cell-too-long",
+			fmt.Sprintf("That has %d letters; a cell has at most %d.", n, exchange.MaxCell), pointer)
+	}
+	return nil
+}
+
 func (s *Server) editSheet(c *gin.Context) error {
 	kind, err := sheetKind(c)
 	if err != nil {
@@ -250,6 +261,9 @@ func (s *Server) editSheet(c *gin.Context) error {
 	for _, e := range r.Edits {
 		if e.Line < 2 || e.Line > gather.MaxLines || !slices.ContainsFunc(kind.Fields(), func(f gather.Field) bool { return f.Name == e.Field }) {
 			return problem(http.StatusUnprocessableEntity, "bad-cell", "There is no such cell in the list.", "/edits")
+		}
+		if err := longCell(e.Text, "/edits"); err != nil {
+			return err
 		}
 		sheet.Edits = slices.DeleteFunc(sheet.Edits, func(x gather.CellEdit) bool { return x.Line == e.Line && x.Field == e.Field })
 		sheet.Edits = append(sheet.Edits, e)

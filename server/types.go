@@ -62,6 +62,13 @@ type JobView struct {
 	More     []Further                 `json:"more"`
 	Origins  []string                  `json:"origins"`         // what Vehicles lists that parts come from
 	Begun    bool                      `json:"begun,omitempty"` // how the whole plan stands is not in it
+	Photos   PhotoSize                 `json:"photos"`
+}
+
+// PhotoSize is how many photographs a job has, and what they come to in its job file.
+type PhotoSize struct {
+	Count int `json:"count"`
+	Bytes int `json:"bytes"`
 }
 
 // Sides says what the two pinouts are called, empty when not yet brought.

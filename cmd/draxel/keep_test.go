@@ -112,3 +112,21 @@ func TestACopyWhileItWorksAndPruning(t *testing.T) {
 		}
 	}
 }
+
+// A connector that calls itself a formula, with the narrow sign or the wide one, is none in the CSV of the shell.
+func TestTheShellGuardsNames(t *testing.T) {
+	from := write(t, "a.csv", "Connector,Pin,Colour,Function\n=1+1,1,BK,Ground\n＝cmd,1,RD,Battery\n")
+	to := write(t, "b.csv", "Connector,Pin,Colour,Function\nA,1,BK,Ground\nA,2,RD,Battery\n")
+	out, complaint, code := draxel(t, "match", "--from", from, "--to", to, "--format", "csv")
+	if code != 0 {
+		t.Fatal(complaint)
+	}
+	for _, line := range strings.Split(out, "\n") {
+		if strings.HasPrefix(line, "=") || strings.HasPrefix(line, "＝") {
+			t.Errorf("%q is a formula", line)
+		}
+	}
+	if !strings.Contains(out, "'=1+1") || !strings.Contains(out, "'＝cmd") {
+		t.Errorf("the names are not there: %s", out)
+	}
+}

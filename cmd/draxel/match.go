@@ -1,7 +1,6 @@
 package main
 
 import (
-	"encoding/csv"
 	"encoding/json"
 	"fmt"
 	"io"
@@ -113,13 +112,12 @@ func lines(r *match.Result) []line {
 var writers = map[string]func(io.Writer, []line) error{"csv": writeCSV, "json": writeJSON, "table": writeTable}
 
 func writeCSV(w io.Writer, all []line) error {
-	out := csv.NewWriter(w)
 	rows := [][]string{strings.Split("from_connector,from_cavity,verdict,to_connector,to_cavity,probability,runner_up_connector,runner_up_cavity,evidence", ",")}
 	for _, l := range all {
 		rows = append(rows, []string{l.FromConnector, l.FromCavity, l.Verdict, l.ToConnector, l.ToCavity,
-			strconv.FormatFloat(l.Probability, 'f', -1, 64), l.RunnerUpConnector, l.RunnerUpCavity, exchange.Guard(l.Evidence)})
+			strconv.FormatFloat(l.Probability, 'f', -1, 64), l.RunnerUpConnector, l.RunnerUpCavity, l.Evidence})
 	}
-	return out.WriteAll(rows)
+	return exchange.WriteTableCSV(w, rows)
 }
 
 func writeJSON(w io.Writer, all []line) error {

@@ -271,6 +271,7 @@ export interface JobView {
   more: Further[];
   origins: string[];
   begun?: boolean;
+  photos: PhotoSize;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -340,6 +341,14 @@ export interface TableState {
 export interface Further {
   key: string;
   name: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "PhotoSize".
+ */
+export interface PhotoSize {
+  count: number;
+  bytes: number;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema

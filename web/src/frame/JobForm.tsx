@@ -10,6 +10,11 @@ import { onEnter } from '../keys/onEnter';
 
 type Draft = Pick<JobRequest, 'title' | 'kind' | 'donor' | 'chassis' | 'oneScheme'>;
 
+const pictured = (job: JobView) =>
+  job.photos.count === 0
+    ? 'the whole job in one file'
+    : `with ${job.photos.count} photographs, about ${(job.photos.bytes / 1_000_000).toFixed(1)} MB`;
+
 /** Makes a job, or says anew what an existing one is called. */
 export function JobForm({ job, onClose }: { job?: JobView; onClose: () => void }) {
   const [draft, setDraft] = useState<Draft>(job ?? { title: '', kind: 're-pinned', donor: '', chassis: '' });
@@ -71,7 +76,14 @@ export function JobForm({ job, onClose }: { job?: JobView; onClose: () => void }
       width={560}
       footer={
         <div className="bar">
-          {job && <Button href={fileAddress(job.id, 'file')}>Save the job file</Button>}
+          {job && (
+            <Button href={fileAddress(job.id, 'file')} title={pictured(job)}>
+              Save the job file
+            </Button>
+          )}
+          {job && job.photos.count > 0 && (
+            <Button href={`${fileAddress(job.id, 'file')}?pictures=no`}>without pictures</Button>
+          )}
           {job && (
             <Button
               onClick={next}
