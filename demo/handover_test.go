@@ -1,6 +1,7 @@
 package demo_test
 
 import (
+	"strings"
 	"testing"
 
 	"draxel/core/handover"
@@ -53,5 +54,65 @@ func TestHandedOverHalfDone(t *testing.T) {
 		if lines[i].Idle {
 			t.Errorf("%s was bought and nothing asks for it", lines[i].Key)
 		}
+	}
+}
+
+// The book's tables of what was deleted and what is spare say what is so and what is only planned, by the harness as it
+// is: a wire that is deleted and done is in it no more, one that is planned is in it whole; a cavity that is spare now has
+// no terminal.
+func TestDeletedAndSpareAreAsBuilt(t *testing.T) {
+	all, err := demo.Jobs()
+	if err != nil {
+		t.Fatal(err)
+	}
+	j := all[1]
+	if err := demo.HandOver(&j); err != nil {
+		t.Fatal(err)
+	}
+	f, err := j.Facts()
+	if err != nil {
+		t.Fatal(err)
+	}
+	p := plan.Compute(f, j.Chosen())
+	now := map[string]bool{}
+	for _, name := range p.Past.Now.Wires() {
+		now[name] = true
+	}
+	wanted := map[string]bool{}
+	for _, name := range p.Wanted.Wires() {
+		wanted[name] = true
+	}
+	states := map[string]int{}
+	for _, s := range p.MoreSections(&f, j.Chosen()) {
+		for _, row := range s.Rows {
+			switch s.Title {
+			case "Deleted, and where its ends lie":
+				states[row[8]]++
+				if wanted[row[0]] || now[row[0]] != (row[8] == "planned") {
+					t.Errorf("%s is deleted, %s; in the harness as it is: %v, as it is wanted: %v", row[0], row[8], now[row[0]], wanted[row[0]])
+				}
+			case "Spare cavities and feeds":
+				for _, at := range p.Past.Now.Cavities() {
+					if _, full := p.Past.Now.In(at); at.String() == row[0] && full != strings.HasPrefix(row[2], "planned") {
+						t.Errorf("%s is spare, %s; there is a terminal in it: %v", row[0], row[2], full)
+					}
+				}
+			}
+		}
+	}
+	kept := map[string]bool{} // wires of which more than a stub is in the finished harness
+	for name := range wanted {
+		if whole, rest, _ := strings.Cut(name, " "); !strings.HasPrefix(rest, "stub ") {
+			kept[whole] = true
+		}
+	}
+	gone := 0
+	for i := range f.Laid.Loom.Wires {
+		if !kept[f.Laid.Loom.Wires[i].ID] {
+			gone++
+		}
+	}
+	if states["done"] == 0 || states["done"]+states["planned"] != gone {
+		t.Errorf("the book has %v, and %d are gone", states, gone)
 	}
 }

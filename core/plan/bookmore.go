@@ -23,14 +23,11 @@ func (p *Plan) MoreSections(f *Facts, d Decisions) []handover.Section {
 func (p *Plan) deleted(f *Facts) handover.Section {
 	s := handover.Section{
 		Title: "Deleted, and where its ends lie",
-		Head:  []string{"wire", "colour", "circuit", "function", "it ended at", "there now", "it ended at", "there now", "why"},
-		Share: []float64{8, 7, 6, 20, 9, 13, 9, 13, 15}, Empty: "Nothing was deleted.",
+		Head:  []string{"wire", "colour", "circuit", "function", "it ended at", "what is there", "it ended at", "what is there", "state", "why"},
+		Share: []float64{8, 7, 6, 19, 9, 13, 9, 13, 7, 13}, Empty: "Nothing was deleted.",
 	}
-	left := map[string][]string{} // by wire as found: what of it is in the finished harness
-	for _, name := range p.Wanted.Wires() {
-		whole := circuit.Whole(name)
-		left[whole] = append(left[whole], name)
-	}
+	left := lengthsOf(p.Wanted) // by wire as found: what of it is in the finished harness
+	here := lengthsOf(p.Past.Now)
 	stub := func(w string, end int) bool {
 		return slices.Contains(left[w], harness.Stub(w, end))
 	}
@@ -63,6 +60,11 @@ func (p *Plan) deleted(f *Facts) handover.Section {
 			}
 			row = append(row, was, now)
 		}
+		state := "done"
+		if slices.ContainsFunc(here[w.ID], func(x string) bool { return !strings.Contains(x, " stub ") }) {
+			state = "planned"
+		}
+		row = append(row, state)
 		why := ""
 		if r := p.Thin.Result; i < len(r.Wires) {
 			if by := r.Wires[i].By; by != nil {
@@ -77,6 +79,16 @@ func (p *Plan) deleted(f *Facts) handover.Section {
 	return s
 }
 
+// lengthsOf gives the lengths of each wire as found.
+func lengthsOf(h harness.Harness) map[string][]string {
+	out := map[string][]string{}
+	for _, name := range h.Wires() {
+		whole := circuit.Whole(name)
+		out[whole] = append(out[whole], name)
+	}
+	return out
+}
+
 // spare lists what is free for later: cavities of the plugs that are worked in, fuses that hold nothing.
 func (p *Plan) spare(f *Facts) handover.Section {
 	s := handover.Section{Title: "Spare cavities and feeds", Head: []string{"at", "what", "state", "why"},
@@ -86,6 +98,11 @@ func (p *Plan) spare(f *Facts) handover.Section {
 		state := "open"
 		if x.Plugged {
 			state = "plugged"
+		}
+		if _, full := p.Past.Now.In(x.At); full {
+			state = "planned: a terminal is in it still"
+		} else if x.Plugged && !p.Past.Now.Plugged(x.At) {
+			state = "open, to be plugged"
 		}
 		what := "cavity"
 		if x.Seat.Known() {
