@@ -32,6 +32,9 @@ var prices = []struct {
 	{"heat-shrink sock", 3.1, 4, "Halden Wire", false},
 	{"harness tape", 0.8, 0, "on the shelf", true},
 	{"grommet", 4.5, 12, "Orrin Rubber", false},
+	{"cap for", 0.3, 0, "on the shelf", true},
+	{"cavity plug", 0.4, 3, "Halden Wire", true},
+	{"ring terminal", 1.2, 0, "on the shelf", true},
 	{"labels", 0.05, 0, "on the shelf", true},
 	{"sender of the gauge", 38, 9, "Bellweather dealer", false},
 }
