@@ -7,6 +7,7 @@ import (
 	"path/filepath"
 	"strings"
 	"testing"
+	"time"
 
 	"github.com/go-rod/rod/lib/input"
 	"github.com/go-rod/rod/lib/proto"
@@ -36,7 +37,10 @@ func TestPartsAndTime(t *testing.T) {
 	there.MustScrollIntoView().MustSelectAllText().MustInput("1").MustType(input.Enter)
 	v.until("it is not late", func() bool { return !strings.Contains(v.text("[data-testid=late]"), "grommet") })
 	v.click(".orderfilters button", "^late")
-	v.until("only what is late is listed", func() bool { return !strings.Contains(v.text("[data-testid=orders]"), "grommet") })
+	v.until(
+		"only what is late is listed",
+		func() bool { return !strings.Contains(v.text("[data-testid=orders]"), "grommet") },
+	)
 	v.see("[data-testid=orders]", "sender of the gauge")
 	before := v.text("[data-testid=cost]")
 	v.page.MustElement("[aria-label=hours]").MustScrollIntoView().MustInput("2")
@@ -47,6 +51,9 @@ func TestPartsAndTime(t *testing.T) {
 	v.until("it costs more", func() bool { return v.text("[data-testid=cost]") != before })
 	v.click("li button", "take back")
 	v.click("button", "Beside the other ways")
+	v.page.Timeout(40 * time.Second).
+		MustElement("[data-testid=ways]")
+		// four whole plans, on a machine that tests all at once
 	v.see("[data-testid=ways]", "as it stands[^]*a way to feed it")
 }
 
@@ -134,7 +141,10 @@ func TestTheListOfJobs(t *testing.T) {
 	v := open(t, "/", handed(t))
 	v.see("[data-testid=jobs]", "104/328[^]*to Fen Programming")
 	v.page.MustElement("[aria-label='find a job']").MustInput("refit")
-	v.until("only the refit is listed", func() bool { return !strings.Contains(v.text("[data-testid=jobs]"), "Packhorse") })
+	v.until(
+		"only the refit is listed",
+		func() bool { return !strings.Contains(v.text("[data-testid=jobs]"), "Packhorse") },
+	)
 	v.see("[data-testid=jobs]", "Move the terminal from B20 to B37")
 	v.click("[data-testid=jobs] button", "^away$")
 	v.see("main", "No job has these words")

@@ -63,16 +63,50 @@ func HandOver(j *plan.Job) error {
 		}
 	}
 	j.Spent = []handover.Spent{
-		{ID: "spent-1", Stage: "gather", Minutes: 150, Day: "2025-11-21", Text: "both tables, faces and photographs", Who: "Ines"},
-		{ID: "spent-2", Stage: "match", Minutes: 95, Day: "2025-11-22", Text: "crosswalk, with the customer", Who: "Ines"},
-		{ID: "spent-3", Stage: string(work.Thin), Minutes: 110, Day: "2025-11-24", Text: "opening the loom", Who: "Aron"},
+		{
+			ID:      "spent-1",
+			Stage:   "gather",
+			Minutes: 150,
+			Day:     "2025-11-21",
+			Text:    "both tables, faces and photographs",
+			Who:     "Ines",
+		},
+		{
+			ID:      "spent-2",
+			Stage:   "match",
+			Minutes: 95,
+			Day:     "2025-11-22",
+			Text:    "crosswalk, with the customer",
+			Who:     "Ines",
+		},
+		{
+			ID:      "spent-3",
+			Stage:   string(work.Thin),
+			Minutes: 110,
+			Day:     "2025-11-24",
+			Text:    "opening the loom",
+			Who:     "Aron",
+		},
 	}
 	for i := range j.Spent {
 		j.Spent[i].When = when + int64(i)
 	}
 	j.Loans = []handover.Loan{
-		{ID: "loan-1", Kind: handover.Temporary, Text: "ground lead to the block", Where: "left engine mount", Who: "Aron", When: when + 1},
-		{ID: "loan-2", Kind: handover.Borrowed, Text: "the V4's key and ring coil, from the dealer", Who: "Ines", When: when + 2},
+		{
+			ID:    "loan-1",
+			Kind:  handover.Temporary,
+			Text:  "ground lead to the block",
+			Where: "left engine mount",
+			Who:   "Aron",
+			When:  when + 1,
+		},
+		{
+			ID:   "loan-2",
+			Kind: handover.Borrowed,
+			Text: "the V4's key and ring coil, from the dealer",
+			Who:  "Ines",
+			When: when + 2,
+		},
 	}
 	tick(j, &p, 0, doneThen)
 	if err := keep(j, "to Fen Programming 2025-11-25", "bench programming only; the rest goes on here"); err != nil {

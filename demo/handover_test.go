@@ -28,7 +28,13 @@ func TestHandedOverHalfDone(t *testing.T) {
 	}
 	p := plan.Compute(f, j.Chosen())
 	if len(p.Past.Lost) > 0 || len(p.Work.Strays) > 0 {
-		t.Errorf("%d ticks cannot be done, %d are not wanted: %v %v", len(p.Past.Lost), len(p.Work.Strays), p.Past.Lost, p.Work.Strays)
+		t.Errorf(
+			"%d ticks cannot be done, %d are not wanted: %v %v",
+			len(p.Past.Lost),
+			len(p.Work.Strays),
+			p.Past.Lost,
+			p.Work.Strays,
+		)
 	}
 	if !p.Proof.Reached || p.Proof.Fault != "" {
 		t.Errorf("the plan is not proven: %s %s", p.Proof.Line(), p.Proof.Fault)
@@ -89,11 +95,18 @@ func TestDeletedAndSpareAreAsBuilt(t *testing.T) {
 			case "Deleted, and where its ends lie":
 				states[row[8]]++
 				if wanted[row[0]] || now[row[0]] != (row[8] == "planned") {
-					t.Errorf("%s is deleted, %s; in the harness as it is: %v, as it is wanted: %v", row[0], row[8], now[row[0]], wanted[row[0]])
+					t.Errorf(
+						"%s is deleted, %s; in the harness as it is: %v, as it is wanted: %v",
+						row[0],
+						row[8],
+						now[row[0]],
+						wanted[row[0]],
+					)
 				}
 			case "Spare cavities and feeds":
 				for _, at := range p.Past.Now.Cavities() {
-					if _, full := p.Past.Now.In(at); at.String() == row[0] && full != strings.HasPrefix(row[2], "planned") {
+					if _, full := p.Past.Now.In(at); at.String() == row[0] &&
+						full != strings.HasPrefix(row[2], "planned") {
 						t.Errorf("%s is spare, %s; there is a terminal in it: %v", row[0], row[2], full)
 					}
 				}

@@ -48,9 +48,18 @@ func bound(t testing.TB, j *plan.Job, f *plan.Facts, p *plan.Plan) *exchange.Boo
 		t.Fatal(err)
 	}
 	in := p.Book(f)
-	b := &exchange.Book{Title: j.Title, Donor: j.Donor, Chassis: j.Chassis, Revision: 7, Hash: "abc", Printed: "2026-11-27",
-		State: "Not finished: planned wires are dotted.", Pages: handover.Pages(in, exchange.BookPaper, measure),
-		Faces: handover.Faces(in), Sources: j.Sources()}
+	b := &exchange.Book{
+		Title:    j.Title,
+		Donor:    j.Donor,
+		Chassis:  j.Chassis,
+		Revision: 7,
+		Hash:     "abc",
+		Printed:  "2026-11-27",
+		State:    "Not finished: planned wires are dotted.",
+		Pages:    handover.Pages(in, exchange.BookPaper, measure),
+		Faces:    handover.Faces(in),
+		Sources:  j.Sources(),
+	}
 	b.Sections = append(handover.Sections(in, b.Pages, exchange.NumberOf), p.MoreSections(f, j.Chosen())...)
 	return b
 }
@@ -189,8 +198,12 @@ func TestFacesAndPhotographs(t *testing.T) {
 	if err := jpeg.Encode(&picture, image.NewGray(image.Rect(0, 0, 40, 30)), nil); err != nil {
 		t.Fatal(err)
 	}
-	b.Photos = []exchange.BookPhoto{{Connector: "SP", Note: "as found", JPEG: picture.Bytes()}, {Connector: "K", JPEG: []byte("no picture")},
-		{Connector: "E"}, {Connector: "A", JPEG: picture.Bytes()[:picture.Len()/2]}}
+	b.Photos = []exchange.BookPhoto{
+		{Connector: "SP", Note: "as found", JPEG: picture.Bytes()},
+		{Connector: "K", JPEG: []byte("no picture")},
+		{Connector: "E"},
+		{Connector: "A", JPEG: picture.Bytes()[:picture.Len()/2]},
+	}
 	told := 0
 	b.Tell = func(done, of int) {
 		if told++; done != told || of != len(b.Pages) {
@@ -235,7 +248,8 @@ func TestFacesAndPhotographs(t *testing.T) {
 	for _, name := range p.Wanted.Wires() {
 		tips, _ := p.Wanted.Tips(name)
 		for _, tip := range tips {
-			if at, there := p.Wanted.Place(tip.Terminal); there && at.State == harness.Seated && tip.State == harness.Crimped {
+			if at, there := p.Wanted.Place(tip.Terminal); there && at.State == harness.Seated &&
+				tip.State == harness.Crimped {
 				full[at.At] = true
 			}
 		}

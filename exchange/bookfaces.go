@@ -57,7 +57,10 @@ func (p *binding) faces(pages [][]laidFace) {
 		if len(pages) > 1 {
 			title = fmt.Sprintf("Faces, %d of %d", k+1, len(pages))
 		}
-		p.begin(title, "each seen from the side that is named; a dashed cavity is planned and not done yet, a crossed one is empty")
+		p.begin(
+			title,
+			"each seen from the side that is named; a dashed cavity is planned and not done yet, a crossed one is empty",
+		)
 		for i := range page {
 			p.face(&page[i])
 		}
@@ -151,7 +154,17 @@ func (p *binding) photos(all []BookPhoto) {
 		name := fmt.Sprintf("photo %d", i)
 		p.RegisterImageOptionsReader(name, fpdf.ImageOptions{ImageType: "JPEG"}, bytes.NewReader(x0.JPEG))
 		scale := min(wide/float64(size.X), (high-10)/float64(size.Y))
-		p.ImageOptions(name, x, y+8, float64(size.X)*scale, float64(size.Y)*scale, false, fpdf.ImageOptions{ImageType: "JPEG"}, 0, "")
+		p.ImageOptions(
+			name,
+			x,
+			y+8,
+			float64(size.X)*scale,
+			float64(size.Y)*scale,
+			false,
+			fpdf.ImageOptions{ImageType: "JPEG"},
+			0,
+			"",
+		)
 	}
 }
 

@@ -41,7 +41,12 @@ const (
 
 // WriteJob writes the job file with pictures that are at hand.
 func WriteJob(w io.Writer, j plan.Job, pictures map[string]Picture) error {
-	return StreamJob(w, j, slices.Sorted(maps.Keys(pictures)), func(id string) (Picture, error) { return pictures[id], nil })
+	return StreamJob(
+		w,
+		j,
+		slices.Sorted(maps.Keys(pictures)),
+		func(id string) (Picture, error) { return pictures[id], nil },
+	)
 }
 
 // StreamJob writes the job file, one picture after the other, so that no more than one is in memory. One that is not
@@ -170,8 +175,14 @@ func (x *jobReader) refusal(err error) error {
 	case errors.As(err, &r):
 		return err
 	case errors.Is(err, errTooMuch), errors.Is(err, errTooLarge):
-		return refuse("too-large", "the job file is too large: at most %d MB of job, %d photographs of %d MB, %d MB in all are read",
-			MaxJobBytes>>20, MaxPictures, MaxPicture>>20, MaxFileBytes>>20)
+		return refuse(
+			"too-large",
+			"the job file is too large: at most %d MB of job, %d photographs of %d MB, %d MB in all are read",
+			MaxJobBytes>>20,
+			MaxPictures,
+			MaxPicture>>20,
+			MaxFileBytes>>20,
+		)
 	case errors.As(err, &syntax), errors.As(err, &kind), errors.Is(err, io.ErrUnexpectedEOF), errors.Is(err, io.EOF):
 		if x.format == 0 {
 			return refuse("not-a-job", "this is not a Draxel job file")
@@ -258,9 +269,12 @@ func (x *jobReader) version() error {
 	case n == nil || *n < 1:
 		return refuse("not-a-job", "this is not a Draxel job file: there is no such format")
 	case *n > Format:
-		return refuse("newer-format",
+		return refuse(
+			"newer-format",
 			"the job file was written by a newer Draxel (format %d, this one reads up to %d): update Draxel and open it again",
-			*n, Format)
+			*n,
+			Format,
+		)
 	}
 	x.format = *n
 	return nil
@@ -282,8 +296,12 @@ func (x *jobReader) pictures() error {
 		}
 		id, is := t.(string)
 		if !is || seen[id] || len(id) > 100 || len(seen) >= MaxPictures {
-			return refuse("damaged-job", "the job file is damaged: photograph %q is in it twice, or there are more than %d",
-				clip(id), MaxPictures)
+			return refuse(
+				"damaged-job",
+				"the job file is damaged: photograph %q is in it twice, or there are more than %d",
+				clip(id),
+				MaxPictures,
+			)
 		}
 		seen[id] = true
 		x.budget.left = 2 * MaxPicture

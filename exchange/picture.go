@@ -39,7 +39,12 @@ var formats = map[string][]string{"jpeg": {".jpg", ".jpeg", ".jfif"}, "png": {".
 // *Refusal when it is too large, no picture of a known format, not what its name says, or unpacks to too much.
 func ReadPicture(name string, data []byte) (Picture, error) {
 	if len(data) > MaxPicture {
-		return Picture{}, refuse("too-large", "the picture has %d MB; at most %d MB are read", len(data)>>20, MaxPicture>>20)
+		return Picture{}, refuse(
+			"too-large",
+			"the picture has %d MB; at most %d MB are read",
+			len(data)>>20,
+			MaxPicture>>20,
+		)
 	}
 	config, format, err := image.DecodeConfig(bytes.NewReader(data))
 	if _, read := formats[format]; err != nil || !read {
@@ -49,14 +54,26 @@ func ReadPicture(name string, data []byte) (Picture, error) {
 	for other, names := range formats {
 		for _, n := range names {
 			if ext == n && other != format {
-				return Picture{}, refuse("not-what-it-says", "the file is called %s and is a %s: it is not kept", ext, strings.ToUpper(format))
+				return Picture{}, refuse(
+					"not-what-it-says",
+					"the file is called %s and is a %s: it is not kept",
+					ext,
+					strings.ToUpper(format),
+				)
 			}
 		}
 	}
 	if config.Width <= 0 || config.Height <= 0 || config.Width > maxPixels/config.Height ||
 		max(config.Width, config.Height) > maxSide {
-		return Picture{}, refuse("too-many-pixels", "the picture has %d × %d pixels; at most %d million are unpacked, "+
-			"%d to a side", config.Width, config.Height, maxPixels/1_000_000, maxSide)
+		return Picture{}, refuse(
+			"too-many-pixels",
+			"the picture has %d × %d pixels; at most %d million are unpacked, "+
+				"%d to a side",
+			config.Width,
+			config.Height,
+			maxPixels/1_000_000,
+			maxSide,
+		)
 	}
 	unpacking.Lock()
 	defer unpacking.Unlock()

@@ -56,11 +56,25 @@ func (p *onSVG) stroke(points []diagram.Point, wide float64, colour ink, dotted 
 	if dotted {
 		dash = ` stroke-dasharray="1.2 1.2"`
 	}
-	fmt.Fprintf(p.w, `<path d="%s" fill="none" stroke="%s" stroke-width="%s"%s/>`+"\n", path(points), colour, mm(wide), dash)
+	fmt.Fprintf(
+		p.w,
+		`<path d="%s" fill="none" stroke="%s" stroke-width="%s"%s/>`+"\n",
+		path(points),
+		colour,
+		mm(wide),
+		dash,
+	)
 }
 
 func (p *onSVG) shape(points []diagram.Point, fill ink) {
-	fmt.Fprintf(p.w, `<path d="%sZ" fill="%s" stroke="%s" stroke-width="%s"/>`+"\n", path(points), fill, black, mm(thin))
+	fmt.Fprintf(
+		p.w,
+		`<path d="%sZ" fill="%s" stroke="%s" stroke-width="%s"/>`+"\n",
+		path(points),
+		fill,
+		black,
+		mm(thin),
+	)
 }
 
 func (p *onSVG) disc(at diagram.Point, r float64) {
@@ -72,5 +86,13 @@ func (p *onSVG) words(at diagram.Point, size float64, bold bool, text string) {
 	if bold {
 		weight = ` font-weight="bold"`
 	}
-	fmt.Fprintf(p.w, `<text x="%s" y="%s" font-size="%s"%s>%s</text>`+"\n", mm(at.X), mm(at.Y), mm(size), weight, escaped(text))
+	fmt.Fprintf(
+		p.w,
+		`<text x="%s" y="%s" font-size="%s"%s>%s</text>`+"\n",
+		mm(at.X),
+		mm(at.Y),
+		mm(size),
+		weight,
+		escaped(text),
+	)
 }

@@ -32,7 +32,10 @@ func WriteWorkCSV(w io.Writer, all []WorkItem) error {
 			after[k] = fmt.Sprint(n)
 		}
 		rows = append(rows, []string{fmt.Sprint(x.Number), x.Stage, x.Text, x.Why, strings.Join(x.Warn, " "),
-			fmt.Sprintf("%.0f", x.Minutes), strings.Join(after, " "), map[bool]string{true: "done"}[x.Done], x.Who, x.On})
+			fmt.Sprintf(
+				"%.0f",
+				x.Minutes,
+			), strings.Join(after, " "), map[bool]string{true: "done"}[x.Done], x.Who, x.On})
 	}
 	return WriteTableCSV(w, rows)
 }
@@ -80,7 +83,8 @@ func WriteWorkICS(w io.Writer, all []WorkItem, title, stamped string) error {
 
 // calendarText is a TEXT value: RFC 5545, 3.3.11.
 func calendarText(text string) string {
-	return strings.NewReplacer("\\", "\\\\", ";", "\\;", ",", "\\,", "\r\n", "\\n", "\n", "\\n", "\r", "\\n").Replace(text)
+	return strings.NewReplacer("\\", "\\\\", ";", "\\;", ",", "\\,", "\r\n", "\\n", "\n", "\\n", "\r", "\\n").
+		Replace(text)
 }
 
 // longestLine is how many octets a line may have, RFC 5545, 3.1.

@@ -44,6 +44,9 @@ type computed struct {
 	reckoning  sync.Mutex
 	reckoned   *money
 	reckonedOn string // ISO date
+	pricing    sync.Mutex
+	priced     []WayCost
+	pricedOn   string // ISO date
 
 	metering sync.Mutex // holds the vehicle while it is asked
 	proving  *proving

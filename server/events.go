@@ -27,7 +27,9 @@ func (h *hub) watch(job string) (changes <-chan int64, stop func()) {
 	return ch, func() {
 		h.mu.Lock()
 		defer h.mu.Unlock()
-		delete(h.watchers[job], ch)
+		if delete(h.watchers[job], ch); len(h.watchers[job]) == 0 {
+			delete(h.watchers, job)
+		}
 	}
 }
 

@@ -104,7 +104,10 @@ func (s *Server) late(m *money) []LatePart {
 	for _, x := range m.timing.Late {
 		i := slices.IndexFunc(m.efforts, func(e handover.Effort) bool { return e.ID == x.Step })
 		k := slices.IndexFunc(m.lines, func(l handover.OrderLine) bool { return l.Key == x.Key })
-		out = append(out, LatePart{x.Key, m.lines[k].What, m.efforts[i].Text, day(today, x.Wants), day(today, x.There)})
+		out = append(
+			out,
+			LatePart{x.Key, m.lines[k].What, m.efforts[i].Text, day(today, x.Wants), day(today, x.There)},
+		)
 	}
 	slices.SortStableFunc(out, func(a, b LatePart) int { return cmp.Compare(b.There, a.There) }) // the longest first
 	return out
@@ -161,7 +164,10 @@ func (s *Server) buy(c *gin.Context) error {
 	if !x.Unsaid() {
 		body = x
 	}
-	return s.apply(c, change{id: r.ID, what: "bought", seen: r.Seen, bodies: map[string]any{store.SubjectBought(x.Key): body}})
+	return s.apply(
+		c,
+		change{id: r.ID, what: "bought", seen: r.Seen, bodies: map[string]any{store.SubjectBought(x.Key): body}},
+	)
 }
 
 // setTerms says what hours and prices are reckoned with.
@@ -174,22 +180,36 @@ func (s *Server) setTerms(c *gin.Context) error {
 	if err := unsound(&r.Terms, "/terms"); err != nil {
 		return err
 	}
-	return s.apply(c, change{id: r.ID, what: "terms", seen: r.Seen, bodies: map[string]any{store.SubjectTerms: r.Terms}})
+	return s.apply(
+		c,
+		change{id: r.ID, what: "terms", seen: r.Seen, bodies: map[string]any{store.SubjectTerms: r.Terms}},
+	)
 }
 
-// showCosts gives what this way costs beside the ways that are compared in Feed and in Reach, each planned whole.
+// showCosts gives what this way costs beside the ways that are compared in Feed and in Reach, each planned whole; once a
+// day and revision.
 func (s *Server) showCosts(c *gin.Context) error {
 	j, err := s.compute(c.Request.Context(), c.Param("job"))
 	if err != nil {
 		return err
 	}
-	today := s.now().UTC()
-	d := j.Job.Chosen()
-	v := CostsView{Currency: s.money(j).terms.Currency, Ways: []WayCost{}}
-	add := func(name, stage string, m *money, reached bool) {
-		v.Ways = append(v.Ways, WayCost{name, stage, m.cost, len(m.lines), m.hours.Left + m.hours.Spent, reached})
+	m, today := s.money(j), s.now().UTC()
+	j.pricing.Lock()
+	defer j.pricing.Unlock()
+	if at := today.Format(time.DateOnly); j.priced == nil || j.pricedOn != at {
+		j.priced, j.pricedOn = j.ways(m, today), at
 	}
-	add("as it stands", "", s.money(j), j.plan().Proof.Reached)
+	c.JSON(http.StatusOK, CostsView{Currency: m.terms.Currency, Ways: j.priced})
+	return nil
+}
+
+// ways prices the job as it stands and in each other way.
+func (j *computed) ways(m *money, today time.Time) []WayCost {
+	d, out := j.Job.Chosen(), []WayCost{}
+	add := func(name, stage string, m *money, reached bool) {
+		out = append(out, WayCost{name, stage, m.cost, len(m.lines), m.hours.Left + m.hours.Spent, reached})
+	}
+	add("as it stands", "", m, j.plan().Proof.Reached)
 	other := func(name, stage string, taken plan.Decisions) {
 		facts := j.found.With(taken.Feed.Block)
 		q := plan.Compute(facts, taken)
@@ -204,8 +224,7 @@ func (s *Server) showCosts(c *gin.Context) error {
 		taken.Reach.Places = j.Job.Options[i].Over(d.Reach.Places)
 		other(j.Job.Options[i].Name, "reach", taken)
 	}
-	c.JSON(http.StatusOK, v)
-	return nil
+	return out
 }
 
 // ordersCSV gives the order list.
@@ -223,13 +242,20 @@ func (s *Server) ordersCSV(c *gin.Context) error {
 }
 
 func writeOrders(out io.Writer, m *money) error {
-	rows := [][]string{{"What", "Unit", "Need", "Spare", "There", "Ordered", "To order", "Price", "Cost", m.terms.Currency,
-		"Supplier", "Ordered on", "Lead time, days", "Late", "For"}}
+	rows := [][]string{
+		{"What", "Unit", "Need", "Spare", "There", "Ordered", "To order", "Price", "Cost", m.terms.Currency,
+			"Supplier", "Ordered on", "Lead time, days", "Late", "For"},
+	}
 	for i := range m.lines {
 		l := &m.lines[i]
-		rows = append(rows, []string{l.What, l.Unit, fmt.Sprint(l.Need), fmt.Sprint(l.Spare), fmt.Sprint(l.Said.There),
-			fmt.Sprint(l.Said.Ordered), fmt.Sprint(l.Order), fmt.Sprint(l.Said.Price), fmt.Sprintf("%.2f", l.Cost), "",
-			l.Said.Supplier, l.Said.On, fmt.Sprint(l.Said.Days), l.Late, strings.Join(l.For, " ")})
+		rows = append(
+			rows,
+			[]string{l.What, l.Unit, fmt.Sprint(l.Need), fmt.Sprint(l.Spare), fmt.Sprint(l.Said.There),
+				fmt.Sprint(
+					l.Said.Ordered,
+				), fmt.Sprint(l.Order), fmt.Sprint(l.Said.Price), fmt.Sprintf("%.2f", l.Cost), "",
+				l.Said.Supplier, l.Said.On, fmt.Sprint(l.Said.Days), l.Late, strings.Join(l.For, " ")},
+		)
 	}
 	return exchange.WriteTableCSV(out, rows)
 }

@@ -72,20 +72,30 @@ func (s *Server) everything(ctx context.Context, j *computed, b *exchange.Book) 
 			entry{name + ".csv", what, func(w io.Writer) error { return exchange.WriteTableCSV(w, rows) }},
 			entry{name + ".xlsx", what, func(w io.Writer) error { return exchange.WriteTableXLSX(w, "sheet", rows) }})
 	}
-	table("harness-wires", "the finished harness, in the form of the list of wires that Gather reads", handover.WireTable(lengths))
+	table(
+		"harness-wires",
+		"the finished harness, in the form of the list of wires that Gather reads",
+		handover.WireTable(lengths),
+	)
 	table("pinout-from", "the pinout of the one side, as it is read", exchange.PinoutTable(j.facts.From))
 	table("pinout-to", "the pinout of the other side", exchange.PinoutTable(j.facts.To))
 	for _, kind := range slices.Sorted(maps.Keys(j.Job.Sheets)) {
 		if sheet := j.Job.Sheets[kind]; sheet != nil {
 			rows := sheet.Cells
-			files = append(files, entry{"lists/" + string(kind) + ".csv", "the list of " + string(kind) + ", as it was brought",
-				func(w io.Writer) error { return exchange.WriteTableCSV(w, rows) }})
+			files = append(
+				files,
+				entry{"lists/" + string(kind) + ".csv", "the list of " + string(kind) + ", as it was brought",
+					func(w io.Writer) error { return exchange.WriteTableCSV(w, rows) }},
+			)
 		}
 	}
 	for i := range b.Sections {
 		sec := &b.Sections[i]
 		name := strings.ReplaceAll(strings.ToLower(strings.ReplaceAll(sec.Title, ",", "")), " ", "-") + ".csv"
-		files = append(files, entry{"book/" + name, sec.Title, func(w io.Writer) error { return exchange.WriteSectionCSV(w, sec) }})
+		files = append(
+			files,
+			entry{"book/" + name, sec.Title, func(w io.Writer) error { return exchange.WriteSectionCSV(w, sec) }},
+		)
 	}
 	for k := range b.Pages {
 		page := &b.Pages[k]
@@ -98,16 +108,26 @@ func (s *Server) everything(ctx context.Context, j *computed, b *exchange.Book) 
 		}})
 	}
 	if r := p.Feed.Result; r != nil {
-		files = append(files, entry{"network.cir", "the network with the engine running, SPICE", func(w io.Writer) error {
-			return exchange.WriteSpice(w, r.States[len(r.States)-1], j.Job.Title)
-		}})
+		files = append(
+			files,
+			entry{"network.cir", "the network with the engine running, SPICE", func(w io.Writer) error {
+				return exchange.WriteSpice(w, r.States[len(r.States)-1], j.Job.Title)
+			}},
+		)
 	}
 	return files
 }
 
 // sheetHead is what stands over a sheet for others.
 func sheetHead(j *computed, hash, printed string) string {
-	return fmt.Sprintf("%s → %s · revision %d · %s · printed %s", j.Job.Donor, j.Job.Chassis, j.Revision, hash, printed)
+	return fmt.Sprintf(
+		"%s → %s · revision %d · %s · printed %s",
+		j.Job.Donor,
+		j.Job.Chassis,
+		j.Revision,
+		hash,
+		printed,
+	)
 }
 
 // packAll gives everything that can be handed over as one ZIP, with a manifest of checksums. The same job on the same
@@ -174,8 +194,15 @@ func (s *Server) workItems(j *computed, m *money) []exchange.WorkItem {
 	for i := range p.Work.Steps {
 		x := &p.Work.Steps[i]
 		number[x.ID] = i + 1
-		item := exchange.WorkItem{ID: x.ID, Number: i + 1, Stage: string(x.Stage), Text: x.Text, Why: x.Why, Warn: x.Warn,
-			Minutes: x.Minutes}
+		item := exchange.WorkItem{
+			ID:      x.ID,
+			Number:  i + 1,
+			Stage:   string(x.Stage),
+			Text:    x.Text,
+			Why:     x.Why,
+			Warn:    x.Warn,
+			Minutes: x.Minutes,
+		}
 		for _, need := range x.Needs {
 			if n := number[need]; n > 0 {
 				item.Needs = append(item.Needs, n)
@@ -223,7 +250,12 @@ func (s *Server) wiresXLSX(c *gin.Context) error {
 	if err := exchange.WriteTableXLSX(&out, "wires", rows); err != nil {
 		return err
 	}
-	download(c, j.Job.Title+" wires.xlsx", "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet", out.Bytes())
+	download(
+		c,
+		j.Job.Title+" wires.xlsx",
+		"application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
+		out.Bytes(),
+	)
 	return nil
 }
 

@@ -33,7 +33,23 @@ func wordsOf(j *plan.Job) []string {
 	for i := range p.Work.Steps {
 		out = append(out, p.Work.Steps[i].ID)
 	}
-	return append(out, "1", "2", "3", "12", "from", "to", "wires", "thin", "pin", "run", "crank", "running", "starter", "tach")
+	return append(
+		out,
+		"1",
+		"2",
+		"3",
+		"12",
+		"from",
+		"to",
+		"wires",
+		"thin",
+		"pin",
+		"run",
+		"crank",
+		"running",
+		"starter",
+		"tach",
+	)
 }
 
 func (a *attack) word() string {
@@ -183,7 +199,15 @@ func (a *attack) form() (io.Reader, string) {
 	w := multipart.NewWriter(&b)
 	_ = w.WriteField("id", a.change())
 	_ = w.WriteField("seen", fmt.Sprint(int64(1)<<40))
-	meta, _ := json.Marshal(map[string]any{"name": "x", "trust": "copied", "connector": a.word(), "id": a.change(), "seen": int64(1) << 40})
+	meta, _ := json.Marshal(
+		map[string]any{
+			"name":      "x",
+			"trust":     "copied",
+			"connector": a.word(),
+			"id":        a.change(),
+			"seen":      int64(1) << 40,
+		},
+	)
 	_ = w.WriteField("meta", string(meta))
 	f, err := w.CreateFormFile("file", "table.csv")
 	if err != nil {

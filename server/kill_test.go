@@ -115,8 +115,11 @@ func writeUntilKilled(dir, round string) {
 	picture := b.Bytes()
 	const far = int64(1) << 40
 	var f bytes.Buffer
-	_ = exchange.WriteJob(&f, plan.Job{Title: "brought", Kind: plan.Repinned, Photos: []plan.Photo{{ID: "p1", Connector: "A"}}},
-		map[string]exchange.Picture{"p1": {Data: picture, Thumb: picture}})
+	_ = exchange.WriteJob(
+		&f,
+		plan.Job{Title: "brought", Kind: plan.Repinned, Photos: []plan.Photo{{ID: "p1", Connector: "A"}}},
+		map[string]exchange.Picture{"p1": {Data: picture, Thumb: picture}},
+	)
 	steps := s.steps()
 	for _, write := range []func(id string) bool{
 		func(id string) bool {
@@ -284,8 +287,13 @@ func nothingLost(t *testing.T, dir string, answered map[string]string, opens boo
 				t.Errorf("job %s was made, and is not whole: %v", id, err)
 			}
 		case "change":
-			if revision, err := st.Known(t.Context(), "packhorse", id, ""); revision == 0 && !errors.Is(err, store.ErrUsed) {
-				t.Errorf("change %s was answered, and is not in the journal: %v", id, err) // of another job: one was made by it
+			if revision, err := st.Known(t.Context(), "packhorse", id, ""); revision == 0 &&
+				!errors.Is(err, store.ErrUsed) {
+				t.Errorf(
+					"change %s was answered, and is not in the journal: %v",
+					id,
+					err,
+				) // of another job: one was made by it
 			}
 		}
 	}

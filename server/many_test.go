@@ -70,8 +70,15 @@ func inCrowd(t *testing.T, people, each int, do func(who, n int) (time.Duration,
 	}
 	group.Wait()
 	slices.Sort(all)
-	t.Logf("%d people, %d answers %v: median %v, p99 %v, longest %v", people, len(all), status, all.part(0.5).Round(time.Millisecond),
-		all.part(0.99).Round(time.Millisecond), all[len(all)-1].Round(time.Millisecond))
+	t.Logf(
+		"%d people, %d answers %v: median %v, p99 %v, longest %v",
+		people,
+		len(all),
+		status,
+		all.part(0.5).Round(time.Millisecond),
+		all.part(0.99).Round(time.Millisecond),
+		all[len(all)-1].Round(time.Millisecond),
+	)
 	return all
 }
 
@@ -89,8 +96,12 @@ func TestFiftyDecideOnOneJob(t *testing.T) {
 	before := seen
 	all := inCrowd(t, people, each, func(who, n int) (time.Duration, int, []byte, error) {
 		at := f.From.Rows[(who+n*people)%len(f.From.Rows)].Ref
-		return c.timed("POST", job+"/match/decide", server.DecideRequest{ID: fmt.Sprint("many ", who, " ", n), Seen: 1 << 40,
-			Side: match.From, At: at, Action: server.GoesAs, Reason: "somebody says so"})
+		return c.timed(
+			"POST",
+			job+"/match/decide",
+			server.DecideRequest{ID: fmt.Sprint("many ", who, " ", n), Seen: 1 << 40,
+				Side: match.From, At: at, Action: server.GoesAs, Reason: "somebody says so"},
+		)
 	})
 	if p := all.part(0.99); p > 1500*time.Millisecond {
 		t.Logf("p99 %v on this machine: 1.5 s are wanted (the figure stands in docs/performance.md)", p)
@@ -123,15 +134,25 @@ func TestTwoHundredAtOnce(t *testing.T) {
 				return
 			default:
 			}
-			_, _ = bring[server.Done](c, "PUT", jobs[0]+"/gather/from", table, map[string]string{"id": fmt.Sprint("large ", i),
-				"meta": `{"name":"x","trust":"maker"}`, "seen": "999999"})
+			_, _ = bring[server.Done](
+				c,
+				"PUT",
+				jobs[0]+"/gather/from",
+				table,
+				map[string]string{"id": fmt.Sprint("large ", i),
+					"meta": `{"name":"x","trust":"maker"}`, "seen": "999999"},
+			)
 		}
 	})
 	answers := inCrowd(t, 200, 2, func(who, n int) (time.Duration, int, []byte, error) {
 		job := jobs[(who+7*n)%len(jobs)]
 		if who%3 == 0 {
-			return c.timed("POST", job+"/handover/spent", server.SpentRequest{ID: fmt.Sprint("spent ", who, " ", n), Seen: 1 << 40,
-				Spent: spentOf(who)})
+			return c.timed(
+				"POST",
+				job+"/handover/spent",
+				server.SpentRequest{ID: fmt.Sprint("spent ", who, " ", n), Seen: 1 << 40,
+					Spent: spentOf(who)},
+			)
 		}
 		return c.timed("GET", job+[]string{"/match", "/front", "/stand", "/thin", "/journal", ""}[(who+n)%6], nil)
 	})

@@ -126,6 +126,9 @@ func (s *Server) decide(c *gin.Context) error {
 // checked does something to a job that was checked against its state, anew when the job has moved on in between: two
 // people may want the same cavity at the same moment.
 func (s *Server) checked(c *gin.Context, do func(*computed) error) error {
+	if _, err := s.store.Revision(c.Request.Context(), c.Param("job")); err != nil {
+		return err // nothing is kept for a job that there is not
+	}
 	defer s.turn(c.Param("job"))()
 	for range mostTries {
 		j, err := s.compute(c.Request.Context(), c.Param("job"))

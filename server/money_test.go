@@ -25,7 +25,8 @@ func TestTimePartsAndMoney(t *testing.T) {
 	c := start(t)
 	job := c.packhorse(handedOver(t))
 	v := show[server.MoneyView](c, job+"/handover/money")
-	if v.Hours.Left <= 0 || v.Hours.Spent <= 0 || len(v.Lines) < 20 || len(v.Chain) == 0 || !v.Known || v.Ready == "" {
+	if v.Hours.Left <= 0 || v.Hours.Spent <= 0 || len(v.Lines) < 20 || len(v.Chain) == 0 || !v.Known ||
+		v.Ready == "" {
 		t.Fatalf("%d lines, %+v, ready %q", len(v.Lines), v.Hours, v.Ready)
 	}
 	for _, stage := range v.Hours.Stages {
@@ -45,7 +46,8 @@ func TestTimePartsAndMoney(t *testing.T) {
 		t.Fatal(code)
 	}
 	after := show[server.MoneyView](c, job+"/handover/money")
-	if x := lineOf(t, &after, "grommet"); x.Wait != 0 || x.Order != 0 || after.Ready >= v.Ready || after.Idle >= v.Idle {
+	if x := lineOf(t, &after, "grommet"); x.Wait != 0 || x.Order != 0 || after.Ready >= v.Ready ||
+		after.Idle >= v.Idle {
 		t.Errorf("it is there: %+v; ready %s, was %s", x, after.Ready, v.Ready)
 	}
 	// An hour of Reach is noted, by somebody who is named.
@@ -122,11 +124,17 @@ func TestPutAwayAndInOneLine(t *testing.T) {
 	stand := show[server.StandView](c, job+"/stand")
 	front := show[server.FrontView](c, job+"/front")
 	if stand.Steps != front.Steps || stand.Done != front.Done || stand.Danger != front.Dangers || stand.Open != front.Open ||
-		stand.Next != front.Next.Text || stand.Late != len(front.Late) || stand.Minutes/60 != front.Hours || stand.Late == 0 {
+		stand.Next != front.Next.Text || stand.Late != len(front.Late) || stand.Minutes/60 != front.Hours ||
+		stand.Late == 0 {
 		t.Errorf("in one line %+v, on its page %+v", stand, front)
 	}
 	for _, want := range []bool{true, false} {
-		done, code := send[server.Done](c, "POST", job+"/archive", server.ArchiveRequest{ID: c.change(), Seen: 1 << 40, Archived: want})
+		done, code := send[server.Done](
+			c,
+			"POST",
+			job+"/archive",
+			server.ArchiveRequest{ID: c.change(), Seen: 1 << 40, Archived: want},
+		)
 		if code != "" || away() != want {
 			t.Fatalf("put away %v: %q, the list says %v", want, code, away())
 		}
@@ -140,12 +148,18 @@ func TestPutAwayAndInOneLine(t *testing.T) {
 func TestTheNextJobStartsFromOne(t *testing.T) {
 	c := start(t)
 	job := c.packhorse(handedOver(t))
-	done, code := send[server.Done](c, "POST", job+"/copy", server.CopyRequest{ID: c.change(), Title: "Packhorse, the next"})
+	done, code := send[server.Done](
+		c,
+		"POST",
+		job+"/copy",
+		server.CopyRequest{ID: c.change(), Title: "Packhorse, the next"},
+	)
 	if code != "" {
 		t.Fatal(code)
 	}
 	was, is := jobOf(c, job), jobOf(c, "/api/jobs/"+done.Job)
-	if is.Title != "Packhorse, the next" || len(is.Decisions) == 0 || len(is.Thin) == 0 || len(is.Sheets) != len(was.Sheets) {
+	if is.Title != "Packhorse, the next" || len(is.Decisions) == 0 || len(is.Thin) == 0 ||
+		len(is.Sheets) != len(was.Sheets) {
 		t.Errorf("%q, %d decisions, %d of Thin, %d lists", is.Title, len(is.Decisions), len(is.Thin), len(is.Sheets))
 	}
 	for _, d := range is.Decisions {
@@ -167,7 +181,8 @@ func TestTheNextJobStartsFromOne(t *testing.T) {
 			t.Errorf("%+v is on no shelf of this job", b)
 		}
 	}
-	if v := show[server.FrontView](c, "/api/jobs/"+done.Job+"/front"); v.Done != 0 || v.Delivered != "" || v.Next == nil {
+	if v := show[server.FrontView](c, "/api/jobs/"+done.Job+"/front"); v.Done != 0 || v.Delivered != "" ||
+		v.Next == nil {
 		t.Errorf("its front page: %+v", v)
 	}
 }

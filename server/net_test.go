@@ -99,7 +99,8 @@ func TestWhatIsNotOurFaultSaysSo(t *testing.T) {
 		{store.Told(fmt.Errorf("make room: %w", errors.Join(os.ErrPermission, &os.PathError{Op: "open", Path: "x", Err: os.ErrPermission}))),
 			http.StatusInternalServerError, "fault"}, // no number of the system: nothing to go by
 	} {
-		if p := asProblem(c.err); p.Status != c.status || p.Code != c.code || strings.Contains(p.Detail, "mistake") != (c.code == "fault") {
+		if p := asProblem(c.err); p.Status != c.status || p.Code != c.code ||
+			strings.Contains(p.Detail, "mistake") != (c.code == "fault") {
 			t.Errorf("%v: %d %s %s", c.err, p.Status, p.Code, p.Detail)
 		}
 	}
@@ -133,7 +134,11 @@ func TestABodyThatDoesNotCome(t *testing.T) {
 		t.Fatal(err)
 	}
 	defer c.Close()
-	fmt.Fprintf(c, "POST /api/jobs HTTP/1.1\r\nHost: %s\r\nContent-Type: application/json\r\nContent-Length: 60\r\n\r\n{\"id\":", l.Addr())
+	fmt.Fprintf(
+		c,
+		"POST /api/jobs HTTP/1.1\r\nHost: %s\r\nContent-Type: application/json\r\nContent-Length: 60\r\n\r\n{\"id\":",
+		l.Addr(),
+	)
 	_ = c.SetReadDeadline(time.Now().Add(5 * time.Second))
 	begun := time.Now()
 	reply, err := http.ReadResponse(bufio.NewReader(c), nil)

@@ -51,7 +51,10 @@ func (s *Server) guarded(c *gin.Context) {
 // run time, hence the one exception.
 func secured(c *gin.Context) {
 	h := c.Writer.Header()
-	h.Set("Content-Security-Policy", "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; font-src 'self' data:; object-src 'none'; base-uri 'none'; frame-ancestors 'none'; form-action 'self'")
+	h.Set(
+		"Content-Security-Policy",
+		"default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; font-src 'self' data:; object-src 'none'; base-uri 'none'; frame-ancestors 'none'; form-action 'self'",
+	)
 	h.Set("X-Content-Type-Options", "nosniff")
 	h.Set("Referrer-Policy", "no-referrer")
 	h.Set("Cross-Origin-Opener-Policy", "same-origin")
@@ -143,7 +146,19 @@ func (s *Server) logged(c *gin.Context) {
 	c.Header("X-Request-Id", id)
 	c.Next()
 	if s.log != nil {
-		s.log.Info("request", "id", id, "method", c.Request.Method, "route", c.FullPath(), "status", c.Writer.Status(), "ms", s.now().Sub(start).Milliseconds())
+		s.log.Info(
+			"request",
+			"id",
+			id,
+			"method",
+			c.Request.Method,
+			"route",
+			c.FullPath(),
+			"status",
+			c.Writer.Status(),
+			"ms",
+			s.now().Sub(start).Milliseconds(),
+		)
 	}
 }
 
@@ -156,7 +171,15 @@ func (s *Server) recovered(c *gin.Context) {
 			if s.log != nil {
 				s.log.Error("panic", "route", c.FullPath(), "value", p)
 			}
-			fail(c, problem(http.StatusInternalServerError, "fault", "Draxel made a mistake. Nothing was changed. Save the job file and send it to us.", ""))
+			fail(
+				c,
+				problem(
+					http.StatusInternalServerError,
+					"fault",
+					"Draxel made a mistake. Nothing was changed. Save the job file and send it to us.",
+					"",
+				),
+			)
 		}
 	}()
 	c.Next()

@@ -262,7 +262,13 @@ func (s *Store) look(ctx context.Context, do func(*sqlx.Tx) error) error {
 func (s *Store) write(ctx context.Context, tx *sqlx.Tx, job string, r Request, undoes *int64) (int64, error) {
 	now := s.millis()
 	var revision int64
-	err := tx.GetContext(ctx, &revision, `UPDATE jobs SET revision = revision + 1, changed = ? WHERE id = ? AND deleted = 0 RETURNING revision`, now, job)
+	err := tx.GetContext(
+		ctx,
+		&revision,
+		`UPDATE jobs SET revision = revision + 1, changed = ? WHERE id = ? AND deleted = 0 RETURNING revision`,
+		now,
+		job,
+	)
 	if errors.Is(err, sql.ErrNoRows) {
 		return 0, ErrNoJob
 	}

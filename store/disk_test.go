@@ -113,8 +113,9 @@ func TestTheJournalKeepsWhatChanged(t *testing.T) {
 		}
 	}
 	state := load(t, s, id)
-	if got := state.Job.Sheets["wires"].Cells[0]; got[7] != want[0] || len(got) != len(list) || got[30] != fmt.Sprintf(
-		"Wire %d from Ä%d to K%d, Zündspule – „grün“ 1,5 mm²", 30, 30, 12) {
+	if got := state.Job.Sheets["wires"].Cells[0]; got[7] != want[0] || len(got) != len(list) ||
+		got[30] != fmt.Sprintf(
+			"Wire %d from Ä%d to K%d, Zündspule – „grün“ 1,5 mm²", 30, 30, 12) {
 		t.Errorf("what comes back is %q", got[7])
 	}
 }
@@ -142,7 +143,8 @@ func TestOldDetailIsPruned(t *testing.T) {
 		t.Errorf("%d entries are pruned, %v; two are old", n, err)
 	}
 	entries, err := s.Journal(t.Context(), id, 0, 10)
-	if err != nil || len(entries) != 3 || entries[1].ID != "old" || entries[1].Who == "" || len(entries[1].Changes) != 0 {
+	if err != nil || len(entries) != 3 || entries[1].ID != "old" || entries[1].Who == "" ||
+		len(entries[1].Changes) != 0 {
 		t.Errorf("%+v, %v", entries, err)
 	}
 	if after := load(t, s, id); len(after.Job.Decisions) != len(before.Job.Decisions) {

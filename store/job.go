@@ -88,8 +88,14 @@ const making = -1
 func (s *Store) bring(ctx context.Context, n *NewJob) error {
 	now := s.millis()
 	err := s.transact(ctx, func(tx *sqlx.Tx) error {
-		_, err := tx.ExecContext(ctx, `INSERT INTO jobs (id, revision, created, changed, deleted) VALUES (?, 0, ?, ?, ?)`, n.ID,
-			now, now, making)
+		_, err := tx.ExecContext(
+			ctx,
+			`INSERT INTO jobs (id, revision, created, changed, deleted) VALUES (?, 0, ?, ?, ?)`,
+			n.ID,
+			now,
+			now,
+			making,
+		)
 		return err
 	})
 	if err != nil {
@@ -236,7 +242,8 @@ func (s *Store) LoadAfter(ctx context.Context, id string, last *State) (State, e
 		Version int64  `db:"version"`
 	}
 	err := s.look(ctx, func(tx *sqlx.Tx) error {
-		err := tx.QueryRowxContext(ctx, `SELECT revision, changed FROM jobs WHERE id = ? AND deleted = 0`, id).Scan(&state.Revision, &state.Changed)
+		err := tx.QueryRowxContext(ctx, `SELECT revision, changed FROM jobs WHERE id = ? AND deleted = 0`, id).
+			Scan(&state.Revision, &state.Changed)
 		if errors.Is(err, sql.ErrNoRows) {
 			return ErrNoJob
 		}
@@ -247,8 +254,14 @@ func (s *Store) LoadAfter(ctx context.Context, id string, last *State) (State, e
 		if last != nil && last.ID == id {
 			since = last.Revision
 		}
-		return tx.SelectContext(ctx, &rows, `SELECT name, version, CASE WHEN version <= ? AND (name LIKE 'table/%' OR name LIKE 'sheet/%') THEN '' ELSE body END AS body
-			FROM subjects WHERE job = ? ORDER BY name`, since, id)
+		return tx.SelectContext(
+			ctx,
+			&rows,
+			`SELECT name, version, CASE WHEN version <= ? AND (name LIKE 'table/%' OR name LIKE 'sheet/%') THEN '' ELSE body END AS body
+			FROM subjects WHERE job = ? ORDER BY name`,
+			since,
+			id,
+		)
 	})
 	if err != nil {
 		return state, fmt.Errorf("load job: %w", err)
@@ -263,7 +276,10 @@ func (s *Store) LoadAfter(ctx context.Context, id string, last *State) (State, e
 		case errors.Is(err, ErrNewer), err != nil && r.Name == SubjectJob:
 			return state, fmt.Errorf("load %s: %w", r.Name, err)
 		case err != nil: // it counts for nothing and is named; the rest is as it was
-			state.Job.Aside = append(state.Job.Aside, plan.Aside{Name: r.Name, Value: json.RawMessage(r.Body), Why: err.Error()})
+			state.Job.Aside = append(
+				state.Job.Aside,
+				plan.Aside{Name: r.Name, Value: json.RawMessage(r.Body), Why: err.Error()},
+			)
 		}
 	}
 	sort(&state.Job)

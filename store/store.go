@@ -143,7 +143,11 @@ func (s *Store) copyTo(ctx context.Context, path string) error {
 // Copy writes a consistent copy of the database in a folder, as one file, to w, also while a Draxel is at work in it. It
 // changes nothing.
 func Copy(ctx context.Context, dir string, w io.Writer) (err error) {
-	db, err := sqlx.ConnectContext(ctx, "sqlite", "file:"+filepath.Join(dir, File)+"?mode=rw&_pragma=busy_timeout(5000)")
+	db, err := sqlx.ConnectContext(
+		ctx,
+		"sqlite",
+		"file:"+filepath.Join(dir, File)+"?mode=rw&_pragma=busy_timeout(5000)",
+	)
 	if err != nil {
 		return fmt.Errorf("open database: %w", told(err))
 	}

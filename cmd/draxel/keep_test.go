@@ -100,7 +100,8 @@ func TestACopyWhileItWorksAndPruning(t *testing.T) {
 		}
 		titles = append(titles, j.Title)
 	}
-	if all := strings.Join(titles, ", "); !strings.Contains(all, "Sorrel refit") || !strings.Contains(all, "Packhorse fuse block") {
+	if all := strings.Join(titles, ", "); !strings.Contains(all, "Sorrel refit") ||
+		!strings.Contains(all, "Packhorse fuse block") {
 		t.Errorf("kept are %s", all)
 	}
 	if _, _, code := draxel(t, "prune", "--data", restored, "--before", "2099-01-01", "--keep", kept); code != 2 {

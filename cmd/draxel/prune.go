@@ -42,7 +42,14 @@ func pruneCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			fmt.Fprintf(cmd.OutOrStdout(), "%d jobs are kept in %s; %d changes before %s have no detail any more.\n", n, keep, pruned, before)
+			fmt.Fprintf(
+				cmd.OutOrStdout(),
+				"%d jobs are kept in %s; %d changes before %s have no detail any more.\n",
+				n,
+				keep,
+				pruned,
+				before,
+			)
 			return nil
 		},
 	}
@@ -81,7 +88,11 @@ func keepJobs(ctx context.Context, s *store.Store, dir string) (n int, err error
 			}
 			return r
 		}, j.Head.Title)
-		f, err := os.OpenFile(filepath.Join(dir, fmt.Sprintf("%.60s %s.draxel.json", name, j.ID)), os.O_CREATE|os.O_EXCL|os.O_WRONLY, 0o600)
+		f, err := os.OpenFile(
+			filepath.Join(dir, fmt.Sprintf("%.60s %s.draxel.json", name, j.ID)),
+			os.O_CREATE|os.O_EXCL|os.O_WRONLY,
+			0o600,
+		)
 		if err != nil {
 			return n, fmt.Errorf("keep the jobs: %w", err)
 		}

@@ -47,8 +47,9 @@ func serveCommand() *cobra.Command {
 	c.Flags().IntVar(&o.port, "port", 8321, "port to listen on; 0 takes a free one")
 	c.Flags().BoolVar(&o.demo, "demo", false, "put the demonstration jobs in, where there is no job yet")
 	c.Flags().BoolVar(&o.lan, "lan", false, "let other devices of the local network in, for the passcode")
-	c.Flags().StringVar(&o.passcode, "passcode", "", "what another device must give; everybody on this machine can see it "+
-		"in the list of processes: better set "+passcodeVariable+", use --passcode-file, or be asked")
+	c.Flags().
+		StringVar(&o.passcode, "passcode", "", "what another device must give; everybody on this machine can see it "+
+			"in the list of processes: better set "+passcodeVariable+", use --passcode-file, or be asked")
 	c.Flags().StringVar(&o.passcodeFile, "passcode-file", "", "file whose first line is the passcode")
 	return c
 }
@@ -70,8 +71,12 @@ func (o serveOptions) listens() (string, *server.Lan, error) {
 		return fmt.Sprintf("127.0.0.1:%d", o.port), nil, nil
 	}
 	if len(o.passcode) < server.LeastPasscode {
-		return "", nil, fmt.Errorf("--lan wants a passcode of at least %d characters: set %s, use --passcode-file, or start it "+
-			"where it can ask", server.LeastPasscode, passcodeVariable)
+		return "", nil, fmt.Errorf(
+			"--lan wants a passcode of at least %d characters: set %s, use --passcode-file, or start it "+
+				"where it can ask",
+			server.LeastPasscode,
+			passcodeVariable,
+		)
 	}
 	return fmt.Sprintf(":%d", o.port), &server.Lan{Passcode: o.passcode}, nil
 }
@@ -82,8 +87,11 @@ func (o *serveOptions) asked(cmd *cobra.Command) error {
 	case !o.lan:
 		return nil
 	case o.passcode != "":
-		fmt.Fprintln(cmd.ErrOrStderr(), "The passcode stands in the list of processes, where everybody on this machine can "+
-			"read it. Better: "+passcodeVariable+", --passcode-file, or be asked.")
+		fmt.Fprintln(
+			cmd.ErrOrStderr(),
+			"The passcode stands in the list of processes, where everybody on this machine can "+
+				"read it. Better: "+passcodeVariable+", --passcode-file, or be asked.",
+		)
 	case o.passcodeFile != "":
 		text, err := os.ReadFile(o.passcodeFile)
 		if err != nil {
@@ -142,7 +150,10 @@ func serve(ctx context.Context, cmd *cobra.Command, o serveOptions) (err error) 
 	}
 	fmt.Fprintf(cmd.OutOrStdout(), "Draxel is at http://127.0.0.1:%s — stop it with Ctrl-C\n", port)
 	if lan != nil {
-		fmt.Fprintln(cmd.OutOrStdout(), "Other devices of the local network are let in for the passcode. What they send is not encrypted: use a network that you trust.")
+		fmt.Fprintln(
+			cmd.OutOrStdout(),
+			"Other devices of the local network are let in for the passcode. What they send is not encrypted: use a network that you trust.",
+		)
 	}
 	failed := make(chan error, 1)
 	go func() { failed <- web.Serve(server.Bounded(listener)) }()

@@ -124,6 +124,12 @@ func TestCrossingsBesideGraphviz(t *testing.T) {
 	}
 	t.Logf("ours %d, dot %d crossings in all; %d of %d within half as many again", ours, theirs, within, graphs)
 	if within < graphs/2 || float64(ours) > 1.5*float64(theirs) {
-		t.Errorf("%d of %d have at most half as many crossings again as dot's; in all %d beside %d", within, graphs, ours, theirs)
+		t.Errorf(
+			"%d of %d have at most half as many crossings again as dot's; in all %d beside %d",
+			within,
+			graphs,
+			ours,
+			theirs,
+		)
 	}
 }

@@ -219,7 +219,7 @@ func cavities(seen []string, ways int) []string {
 }
 
 // mostFilled bounds the cavities of all housings of a table that are filled in though no row names them.
-const mostFilled = 40_000
+const mostFilled = 25_000
 
 // asFound gives the cavities that rows name, and no other.
 func asFound(seen []string) []string {

@@ -33,7 +33,11 @@ func TestWhatDiffersIsWhatWasChanged(t *testing.T) {
 		if all := handover.Compare(&was, &was); len(all) != 0 {
 			t.Fatalf("a state differs from itself: %+v", all)
 		}
-		is := handover.State{Lengths: slices.Clone(was.Lengths), Settings: slices.Clone(was.Settings), Decisions: maps.Clone(was.Decisions)}
+		is := handover.State{
+			Lengths:   slices.Clone(was.Lengths),
+			Settings:  slices.Clone(was.Settings),
+			Decisions: maps.Clone(was.Decisions),
+		}
 		want := map[string]bool{}
 		for _, i := range r.Perm(len(is.Lengths))[:r.IntN(len(is.Lengths))] {
 			l := &is.Lengths[i]
@@ -87,7 +91,9 @@ func TestWhatDiffersIsWhatWasChanged(t *testing.T) {
 // What somebody owns is his as it was when he took it: where it changes it is nobody's again.
 func TestAnOwnerOwnsWhatHeSaw(t *testing.T) {
 	lists := func(text string) []handover.DueList {
-		return []handover.DueList{{ID: "steps", Items: []handover.Due{{Key: "steps thin", Text: text}, {Key: "other", Text: "x"}}}}
+		return []handover.DueList{
+			{ID: "steps", Items: []handover.Due{{Key: "steps thin", Text: text}, {Key: "other", Text: "x"}}},
+		}
 	}
 	left := []handover.Left{{Key: "steps thin", Text: "steps of Thin: 3", Owner: "Fen", Reason: "next week"}}
 	if n := handover.Owned(lists("steps of Thin: 3"), left); n != 1 {

@@ -20,8 +20,18 @@ const (
 
 // HourStages lists what time can be noted for, in the order of the rail.
 func HourStages() []string {
-	return []string{gatherStage, matchStage, string(work.Thin), string(work.Pin), string(work.Reach), string(work.Feed),
-		string(work.Join), string(work.Own), proveStage, handoverStage}
+	return []string{
+		gatherStage,
+		matchStage,
+		string(work.Thin),
+		string(work.Pin),
+		string(work.Reach),
+		string(work.Feed),
+		string(work.Join),
+		string(work.Own),
+		proveStage,
+		handoverStage,
+	}
 }
 
 // Spent is time that somebody has noted, beside what the watch at the bench has measured.

@@ -35,7 +35,13 @@ func TestHoursByStageAndPerson(t *testing.T) {
 		}
 	}
 	if len(h.Stages) != len(want) || h.Estimate != 162 || h.Spent != 195 || h.Left != 177 {
-		t.Errorf("in all %v, %v, %v of %d stages; by hand 162, 195, 177 of 4", h.Estimate, h.Spent, h.Left, len(h.Stages))
+		t.Errorf(
+			"in all %v, %v, %v of %d stages; by hand 162, 195, 177 of 4",
+			h.Estimate,
+			h.Spent,
+			h.Left,
+			len(h.Stages),
+		)
 	}
 	if got := fmt.Sprint(h.People); got != "[{Tor 120 1} {Ines 75 2}]" {
 		t.Errorf("people: %s", got)
@@ -60,7 +66,15 @@ func TestOneOrderList(t *testing.T) {
 		{What: "relay 12 V", Need: 2, Stage: "feed", Steps: []string{"s4"}},
 	}
 	said := []handover.Bought{
-		{Key: "terminal 1.5 mm", There: 10, Ordered: 9, On: "2026-11-20", Days: 10, Price: 0.35, Supplier: "the corner shop"},
+		{
+			Key:      "terminal 1.5 mm",
+			There:    10,
+			Ordered:  9,
+			On:       "2026-11-20",
+			Days:     10,
+			Price:    0.35,
+			Supplier: "the corner shop",
+		},
 		{Key: "wire 1 mm² GN m", Days: 3, Price: 1.2},
 		{Key: "relay 12 V", Ordered: 2, On: "2026-11-10", Days: 5, Price: 6},
 		{Key: "left over from another plan", Ordered: 1, Price: 40},
@@ -98,10 +112,16 @@ func TestOneOrderList(t *testing.T) {
 // A worked network, by hand: a 3, b 2, c 4 after a, d 3 after a and b, e 2 after c and d. The way a c e is 9 long, d may
 // wait 1, b 2.
 func TestCriticalPathByHand(t *testing.T) {
-	all := []handover.Activity{{ID: "a", Minutes: 3}, {ID: "b", Minutes: 2}, {ID: "c", Minutes: 4, Needs: []string{"a"}},
-		{ID: "d", Minutes: 3, Needs: []string{"a", "b"}}, {ID: "e", Minutes: 2, Needs: []string{"c", "d"}}}
+	all := []handover.Activity{
+		{ID: "a", Minutes: 3},
+		{ID: "b", Minutes: 2},
+		{ID: "c", Minutes: 4, Needs: []string{"a"}},
+		{ID: "d", Minutes: 3, Needs: []string{"a", "b"}},
+		{ID: "e", Minutes: 2, Needs: []string{"c", "d"}},
+	}
 	n := handover.Critical(all)
-	if n.Ends != 9 || fmt.Sprint(n.Chain) != "[a c e]" || n.Of["d"].Slack() != 1 || n.Of["b"].Slack() != 2 || n.Of["c"].Slack() != 0 {
+	if n.Ends != 9 || fmt.Sprint(n.Chain) != "[a c e]" || n.Of["d"].Slack() != 1 || n.Of["b"].Slack() != 2 ||
+		n.Of["c"].Slack() != 0 {
 		t.Errorf("ends %v by %v; %+v", n.Ends, n.Chain, n.Of)
 	}
 	all[1].From = 20 // a part of b comes late: now b is what all waits for

@@ -80,7 +80,14 @@ func Merge(wants []Want, said []Bought, since func(date string) int) []OrderLine
 		key := strings.TrimSpace(w.What + " " + w.Unit)
 		l := lines[key]
 		if l == nil {
-			l = &OrderLine{Key: key, What: w.What, Unit: w.Unit, Stages: []string{}, For: []string{}, Steps: []string{}}
+			l = &OrderLine{
+				Key:    key,
+				What:   w.What,
+				Unit:   w.Unit,
+				Stages: []string{},
+				For:    []string{},
+				Steps:  []string{},
+			}
 			lines[key] = l
 		}
 		l.Need += w.Need
@@ -98,7 +105,14 @@ func Merge(wants []Want, said []Bought, since func(date string) int) []OrderLine
 		b := said[i]
 		l := lines[b.Key]
 		if l == nil { // it was bought, and the plan has changed since: the money is spent, and it is told
-			l = &OrderLine{Key: b.Key, What: b.Key, Stages: []string{}, For: []string{}, Steps: []string{}, Idle: true}
+			l = &OrderLine{
+				Key:    b.Key,
+				What:   b.Key,
+				Stages: []string{},
+				For:    []string{},
+				Steps:  []string{},
+				Idle:   true,
+			}
 			lines[b.Key] = l
 		}
 		l.Said = b

@@ -10,7 +10,9 @@ import (
 // WireTable gives the finished harness as the list of wires that Gather reads: a job can begin from it. Its heading
 // comes first; an end at a splice or a joint has its name and no cavity, one that ends in nothing is left blank.
 func WireTable(all []Length) [][]string {
-	rows := [][]string{{"Wire", "From", "Cavity", "To", "Cavity", "Colour", "Size", "Circuit", "Function", "Length mm", "Note"}}
+	rows := [][]string{
+		{"Wire", "From", "Cavity", "To", "Cavity", "Colour", "Size", "Circuit", "Function", "Length mm", "Note"},
+	}
 	for i := range all {
 		l := &all[i]
 		if l.Cable {
@@ -42,7 +44,10 @@ func WireTable(all []Length) [][]string {
 		if l.Planned {
 			notes = append(notes, "planned")
 		}
-		rows = append(rows, append(row, l.Colour.String(), square, l.Circuit, l.Function, mm, strings.Join(notes, "; ")))
+		rows = append(
+			rows,
+			append(row, l.Colour.String(), square, l.Circuit, l.Function, mm, strings.Join(notes, "; ")),
+		)
 	}
 	return rows
 }

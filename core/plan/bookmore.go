@@ -23,7 +23,18 @@ func (p *Plan) MoreSections(f *Facts, d Decisions) []handover.Section {
 func (p *Plan) deleted(f *Facts) handover.Section {
 	s := handover.Section{
 		Title: "Deleted, and where its ends lie",
-		Head:  []string{"wire", "colour", "circuit", "function", "it ended at", "what is there", "it ended at", "what is there", "state", "why"},
+		Head: []string{
+			"wire",
+			"colour",
+			"circuit",
+			"function",
+			"it ended at",
+			"what is there",
+			"it ended at",
+			"what is there",
+			"state",
+			"why",
+		},
 		Share: []float64{8, 7, 6, 19, 9, 13, 9, 13, 7, 13}, Empty: "Nothing was deleted.",
 	}
 	left := lengthsOf(p.Wanted) // by wire as found: what of it is in the finished harness
@@ -150,17 +161,24 @@ func (p *Plan) routes(d Decisions) handover.Section {
 				mind = append(mind, m.text)
 			}
 		}
-		s.Rows = append(s.Rows, []string{x.ID, fmt.Sprintf("%.0f", x.Length), fmt.Sprint(len(b.Wires)), fmt.Sprintf("%.1f", b.Over),
-			map[reach.Cover]string{reach.Bare: "none", reach.Tape: "tape", reach.Sleeve: "split sleeve", reach.Sock: "heat-shrink sock"}[x.Cover],
-			strings.Join(mind, ", ")})
+		s.Rows = append(
+			s.Rows,
+			[]string{x.ID, fmt.Sprintf("%.0f", x.Length), fmt.Sprint(len(b.Wires)), fmt.Sprintf("%.1f", b.Over),
+				map[reach.Cover]string{reach.Bare: "none", reach.Tape: "tape", reach.Sleeve: "split sleeve", reach.Sock: "heat-shrink sock"}[x.Cover],
+				strings.Join(mind, ", ")},
+		)
 	}
 	return s
 }
 
 // marks lists where each wire is marked with tape, from the end that is measured from.
 func (p *Plan) marks() handover.Section {
-	s := handover.Section{Title: "Tape marks", Head: []string{"wire", "measured from", "marks, mm"}, Share: []float64{14, 18, 68},
-		Empty: "No wire has a way with stations."}
+	s := handover.Section{
+		Title: "Tape marks",
+		Head:  []string{"wire", "measured from", "marks, mm"},
+		Share: []float64{14, 18, 68},
+		Empty: "No wire has a way with stations.",
+	}
 	r := p.Reach.Result
 	if r == nil {
 		return s

@@ -1,20 +1,17 @@
 package plan
 
 import (
-	"cmp"
 	"fmt"
 	"math"
 	"slices"
 	"strings"
 
-	"draxel/core/circuit"
 	"draxel/core/handover"
 	"draxel/core/harness"
 	"draxel/core/join"
 	"draxel/core/match"
 	"draxel/core/pin"
 	"draxel/core/reach"
-	"draxel/core/size"
 	"draxel/core/terminal"
 	"draxel/core/work"
 )
@@ -42,11 +39,19 @@ func (p *Plan) Wants(f *Facts, d Decisions, labels int) []handover.Want {
 		a := &d.Added[i]
 		w.add(&handover.Want{What: a.What, Need: 1, Stage: string(work.Join), For: []string{a.ID},
 			Steps: w.steps(func(s *work.Step) bool {
-				return s.Stage == work.Join && (s.Kind == join.BringIn || s.Kind == join.FitPart) && says(s.Text, a.ID)
+				return s.Stage == work.Join && (s.Kind == join.BringIn || s.Kind == join.FitPart) &&
+					says(s.Text, a.ID)
 			})})
 	}
 	if labels > 0 {
-		w.add(&handover.Want{What: "labels, printed", Need: float64(labels), Spare: spare(float64(labels)), Stage: "handover"})
+		w.add(
+			&handover.Want{
+				What:  "labels, printed",
+				Need:  float64(labels),
+				Spare: spare(float64(labels)),
+				Stage: "handover",
+			},
+		)
 	}
 	return w.all
 }
@@ -85,7 +90,10 @@ func (w *wants) steps(is func(s *work.Step) bool) []string {
 
 // says whether a text has a name in it as a word.
 func says(text, name string) bool {
-	return slices.ContainsFunc(strings.Fields(text), func(word string) bool { return strings.Trim(word, ".,:;()") == name })
+	return slices.ContainsFunc(
+		strings.Fields(text),
+		func(word string) bool { return strings.Trim(word, ".,:;()") == name },
+	)
 }
 
 // terminals are what Pin uses: terminals, seals, plugs, leads, and the tools for them.
@@ -95,13 +103,20 @@ func (w *wants) terminals() {
 		if o.Kind == terminal.Joint {
 			continue // they are counted with all joints
 		}
-		x := handover.Want{What: o.Name, Need: float64(o.Need), Spare: float64(o.Spare), Stage: string(work.Pin), There: o.Have}
+		x := handover.Want{
+			What:  o.Name,
+			Need:  float64(o.Need),
+			Spare: float64(o.Spare),
+			Stage: string(work.Pin),
+			There: o.Have,
+		}
 		for _, at := range o.For {
 			x.For = append(x.For, at.String())
 		}
 		if o.Stops {
 			x.Steps = w.steps(func(s *work.Step) bool {
-				return s.Stage == work.Pin && slices.ContainsFunc(s.At, func(at harness.Ref) bool { return slices.Contains(o.For, at) })
+				return s.Stage == work.Pin &&
+					slices.ContainsFunc(s.At, func(at harness.Ref) bool { return slices.Contains(o.For, at) })
 			})
 		}
 		w.add(&x)
@@ -125,8 +140,16 @@ func (w *wants) unknown() {
 		steps[c] = append(steps[c], s.ID)
 	}
 	for _, c := range order {
-		w.add(&handover.Want{What: "terminals for " + c + ", kind not known: look at its housing", Need: float64(count[c]),
-			Spare: max(2, spare(float64(count[c]))), Stage: string(work.Pin), For: []string{c}, Steps: steps[c]})
+		w.add(
+			&handover.Want{
+				What:  "terminals for " + c + ", kind not known: look at its housing",
+				Need:  float64(count[c]),
+				Spare: max(2, spare(float64(count[c]))),
+				Stage: string(work.Pin),
+				For:   []string{c},
+				Steps: steps[c],
+			},
+		)
 	}
 }
 
@@ -140,7 +163,8 @@ func (w *wants) housings() {
 		id := w.f.newHousing(c.ID)
 		w.add(&handover.Want{What: fmt.Sprintf("housing for %s, %d-way, with its lock", id, len(c.Cavities)), Need: 1,
 			Stage: string(work.Pin), For: []string{id}, Steps: w.steps(func(s *work.Step) bool {
-				return s.Stage == work.Pin && slices.ContainsFunc(s.At, func(at harness.Ref) bool { return at.Connector == id })
+				return s.Stage == work.Pin &&
+					slices.ContainsFunc(s.At, func(at harness.Ref) bool { return at.Connector == id })
 			})})
 	}
 	for _, x := range w.d.Reach.Partings {
@@ -151,7 +175,10 @@ func (w *wants) housings() {
 			}
 			w.add(&handover.Want{What: what, Need: 1, Stage: string(work.Reach), For: []string{plug.ID},
 				Steps: w.steps(func(s *work.Step) bool {
-					return slices.ContainsFunc(s.At, func(at harness.Ref) bool { return strings.HasPrefix(at.Connector, plug.ID) })
+					return slices.ContainsFunc(
+						s.At,
+						func(at harness.Ref) bool { return strings.HasPrefix(at.Connector, plug.ID) },
+					)
 				})})
 		}
 	}
@@ -187,86 +214,6 @@ func (w *wants) wire() {
 	}
 }
 
-// fittings are the small things that the edits of the steps use up: a sleeve for each joint, a cap for each end that is
-// sealed, a plug for each cavity that stays empty, a ring for each end that comes to a stud, and the terminals that are
-// crimped on outside of Pin. They are counted from the edits themselves, so that no step is without what it takes.
-func (w *wants) fittings() {
-	school, square := map[string]reach.School{}, map[string]size.Section{}
-	if r := w.p.Reach.Result; r != nil {
-		for i := range r.Joints {
-			school[r.Joints[i].Wire] = r.Joints[i].School
-		}
-		for i, x := range r.Wires() {
-			square[x.ID] = cmp.Or(r.Lines[i].Size, x.Size)
-		}
-	}
-	for i := range w.p.Work.Steps {
-		s := &w.p.Work.Steps[i]
-		if _, done := w.p.Done(s.ID); done {
-			continue
-		}
-		use := func(what string, more float64, where string) {
-			w.add(&handover.Want{What: what, Need: 1, Spare: more, Stage: string(s.Stage), For: []string{where}, Steps: []string{s.ID}})
-		}
-		for k := range s.Edits {
-			e := &s.Edits[k]
-			whole := circuit.Whole(e.Wire)
-			switch e.Do {
-			case harness.Join, harness.Tap, harness.Tie, harness.Heal:
-				how := w.d.Reach.Rules.School
-				for _, l := range e.Lengths {
-					how = cmp.Or(school[circuit.Whole(l.Wire)], how)
-				}
-				use("sleeve for a joint, "+reach.SchoolWord(how), tenthMore, cmp.Or(e.Joint, e.At.String(), e.Wire))
-			case harness.Seal:
-				use("cap for a cut end, adhesive shrink", tenthMore, e.Wire)
-			case harness.Cap, harness.Park:
-				use("cap for a terminal, insulating", tenthMore, cmp.Or(e.Label, string(e.Terminal)))
-			case harness.Plug:
-				if slices.ContainsFunc(w.p.Pin.Orders, func(o pin.Order) bool { return o.Kind == terminal.Plug && slices.Contains(o.For, e.At) }) {
-					continue // Pin knows which
-				}
-				use("cavity plug for "+e.At.Connector, tenthMore, e.At.String())
-			case harness.Land:
-				use(strings.TrimSpace("ring terminal for "+e.Joint+", "+square[whole].String()), tenthMore, e.Joint)
-			case harness.Crimp:
-				if s.Stage != work.Pin { // else it is in Pin's own list
-					w.crimped(s, e, square[whole])
-				}
-			case harness.Remove, harness.Insert, harness.Add, harness.Unplug, harness.Resume, harness.Drop, harness.Sever,
-				harness.Lay, harness.Cut, harness.Open, harness.Free, harness.FallOut, harness.Clip, harness.Unjoin:
-			}
-		}
-	}
-}
-
-// crimped is what a terminal takes that is crimped on in a step.
-func (w *wants) crimped(s *work.Step, e *harness.Edit, square size.Section) {
-	at := w.cavity[e.Terminal]
-	want := handover.Want{What: "terminals for " + cmp.Or(at.Connector, "a plug that is not listed") + ", kind not known: look at its housing",
-		Need: 1, Spare: tenthMore, Stage: string(s.Stage), For: []string{cmp.Or(at.String(), string(e.Terminal))}, Steps: []string{s.ID}}
-	k := slices.IndexFunc(w.f.Laid.Loom.Connectors, func(h harness.Half) bool { return h.ID == at.Connector })
-	if k < 0 {
-		w.add(&want)
-		return
-	}
-	parts := terminal.New(w.f.Laid.Loom.Connectors[k].Seat(at.Cavity), square).Parts
-	if len(parts) == 0 {
-		w.add(&want)
-	}
-	for _, part := range parts {
-		x := want
-		x.What = part.Name
-		if part.Kind.Tool() {
-			x.Spare = 0
-			if slices.ContainsFunc(w.all, func(y handover.Want) bool { return y.What == part.Name }) {
-				continue // one is enough
-			}
-		}
-		w.add(&x)
-	}
-}
-
 // cover is what bundles are covered with, and the grommets of walls.
 func (w *wants) cover() {
 	r := w.p.Reach.Result
@@ -288,7 +235,9 @@ func (w *wants) cover() {
 			reach.Sock:   fmt.Sprintf("heat-shrink sock, %.0f mm", upTo(b.Laid))}[path.Cover]
 		m := path.Length / 1000
 		w.add(&handover.Want{What: what, Unit: "m", Need: m, Spare: m * tenthMore, Stage: string(work.Reach),
-			For: []string{path.ID}, Steps: w.steps(func(s *work.Step) bool { return s.Kind == reach.Dress && s.Path == path.ID })})
+			For: []string{
+				path.ID,
+			}, Steps: w.steps(func(s *work.Step) bool { return s.Kind == reach.Dress && s.Path == path.ID })})
 	}
 	for i := range r.Walls {
 		x := &r.Walls[i]
@@ -314,10 +263,26 @@ func (w *wants) feed() {
 		x := &w.p.Feed.Parts[i]
 		what := x.What
 		if strings.HasSuffix(x.Note, "there") || x.Note == "" {
-			w.add(&handover.Want{What: what, Need: float64(x.Count), Stage: string(work.Feed), For: x.For, Steps: w.fed(x.For)})
+			w.add(
+				&handover.Want{
+					What:  what,
+					Need:  float64(x.Count),
+					Stage: string(work.Feed),
+					For:   x.For,
+					Steps: w.fed(x.For),
+				},
+			)
 			continue
 		}
-		w.add(&handover.Want{What: what + ", " + x.Note, Need: float64(x.Count), Stage: string(work.Feed), For: x.For, Steps: w.fed(x.For)})
+		w.add(
+			&handover.Want{
+				What:  what + ", " + x.Note,
+				Need:  float64(x.Count),
+				Stage: string(work.Feed),
+				For:   x.For,
+				Steps: w.fed(x.For),
+			},
+		)
 	}
 }
 
@@ -349,8 +314,18 @@ func (p *Plan) Efforts() []handover.Effort {
 		if _, counted := p.Done(t.Step); counted && in[t.Step] {
 			continue
 		}
-		out = append(out, handover.Effort{ID: "before " + t.Step, Stage: string(t.Of()), Text: t.Text, Minutes: t.Minutes, Done: true,
-			Spent: t.Spent, Who: t.Who})
+		out = append(
+			out,
+			handover.Effort{
+				ID:      "before " + t.Step,
+				Stage:   string(t.Of()),
+				Text:    t.Text,
+				Minutes: t.Minutes,
+				Done:    true,
+				Spent:   t.Spent,
+				Who:     t.Who,
+			},
+		)
 	}
 	return out
 }

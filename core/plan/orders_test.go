@@ -72,8 +72,9 @@ func TestNoStepIsWithoutWhatItTakes(t *testing.T) {
 					has[kind] += int(l.Need)
 				}
 			}
-			if strings.HasPrefix(l.What, "terminals for") || strings.Contains(l.What, "terminal") && !strings.HasPrefix(l.What, "cap") &&
-				!strings.HasPrefix(l.What, "ring") {
+			if strings.HasPrefix(l.What, "terminals for") ||
+				strings.Contains(l.What, "terminal") && !strings.HasPrefix(l.What, "cap") &&
+					!strings.HasPrefix(l.What, "ring") {
 				has["terminal"] += int(l.Need)
 			}
 			if l.Need <= 0 {
