@@ -139,7 +139,7 @@ func (s *Server) checked(c *gin.Context, do func(*computed) error) error {
 			return err
 		}
 	}
-	return problem(http.StatusConflict, "moved", "Others change this job faster than this could be checked. Nothing was "+
+	return problem(http.StatusTooManyRequests, "moved", "Others change this job faster than this could be checked. Nothing was "+
 		"changed: repeat it.", "")
 }
 

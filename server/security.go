@@ -1,6 +1,7 @@
 package server
 
 import (
+	"context"
 	"errors"
 	"fmt"
 	"io"
@@ -69,6 +70,10 @@ func noStore(c *gin.Context) {
 // uploads is how many large files are taken in at once; the others wait, so that the memory they take is bounded.
 const uploads = 2
 
+// longestUpload is how long it may take to take in what has come: a job file may have two thousand photographs, each of
+// which is unpacked.
+const longestUpload = 30 * time.Minute
+
 // queued lets large files in one after the other. One waits for its turn when it has come as a whole, on disk: whoever
 // sends slowly keeps nobody waiting.
 func (s *Server) queued(c *gin.Context) {
@@ -88,12 +93,15 @@ func (s *Server) queued(c *gin.Context) {
 		}
 		c.Request.Body = f
 	}
+	ctx, cancel := context.WithTimeout(context.WithoutCancel(c.Request.Context()), longestUpload)
+	defer cancel()
+	c.Request = c.Request.WithContext(ctx)
 	select {
 	case s.uploading <- struct{}{}:
 		defer func() { <-s.uploading }()
 		c.Next()
-	case <-c.Request.Context().Done():
-		fail(c, c.Request.Context().Err())
+	case <-ctx.Done():
+		fail(c, ctx.Err())
 	}
 }
 

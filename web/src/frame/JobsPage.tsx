@@ -120,6 +120,11 @@ function JobList({ jobs, kindName }: { jobs: JobLine[]; kindName: (id: string) =
         {archive.isError && <span className="warned">{explain(archive.error)}</span>}
       </div>
       <table className="table jobs" aria-label="jobs" data-testid="jobs">
+        <colgroup>
+          {['24%', undefined, 132, 64, 100, 104, 52, 150, 56].map((width, i) => (
+            <col key={i} style={width === undefined ? {} : { width }} />
+          ))}
+        </colgroup>
         <thead>
           <tr>
             <th>job</th>

@@ -56,9 +56,9 @@ const windowID = (() => {
   return id;
 })();
 
-/** Whether the answer is no. A server that is out of order or stopping, or asks for the passcode, has not answered yet. */
+/** Whether the answer is no. A server that is out of order, full or stopping, that asks for the passcode, that did not hear all of it or has too much to do, has not answered yet. */
 const refuses = ({ problem }: ProblemError) =>
-  problem.status >= 400 && problem.status < 500 && problem.status !== 401 && problem.status !== 429;
+  problem.status >= 400 && problem.status < 500 && ![401, 408, 429].includes(problem.status);
 
 /** What a letter is about, as the server tells things apart; empty where it is about nothing of its own. */
 const about = (l: Letter) => (l.subject ? `${l.path} ${l.subject}` : '');
