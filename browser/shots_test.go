@@ -55,7 +55,9 @@ func TestShots(t *testing.T) {
 		}
 		if name == "prove-unit" {
 			v.click("button", "Start it in order")
+			v.see("[data-testid=simulated]", "SIMULATED")
 			v.click("button", "Read values")
+			v.see("[data-testid=values]", "volts at A")
 			v.click("button", "Turn the wheel")
 			v.see("[data-testid=rig]", "must show")
 			v.see("[data-testid=outputs]", "12.*V")
