@@ -335,11 +335,13 @@ func (p *binding) drawing(page *handover.Page) {
 		under += fmt.Sprintf(", %d of them planned and not done yet (dotted)", page.Planned)
 	}
 	p.begin(page.Title(), under)
+	top := bookTop
 	if text := GoesOn(page); text != "" {
-		p.fitted(bookMargin, 23.6, 2.3, false, text, bookInner)
+		p.fitted(bookMargin, bookTop+0.8, 2.3, false, text, bookInner)
+		top += 4
 	}
 	scale := min(1, BookPaper.Wide/max(page.Drawing.Wide, 1), BookPaper.High/max(page.Drawing.High, 1))
-	sketch(onPaper{p.printout, bookMargin, bookTop, scale}, &page.Drawing)
+	sketch(onPaper{p.printout, bookMargin, top, scale}, &page.Drawing)
 	p.SetLineCapStyle("butt")
 	var rows [][]string
 	for i := range page.Lengths {
@@ -367,7 +369,7 @@ func (p *binding) drawing(page *handover.Page) {
 		)
 	}
 	high := page.Drawing.High*scale + 6
-	y := max(bookTop+high, bookTop+30)
+	y := max(top+high, top+30)
 	room := int((bookBottom-y)/bookRow) - 1
 	head, share := []string{
 		"wire",

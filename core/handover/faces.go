@@ -54,7 +54,7 @@ func Faces(in Input) []Face {
 			continue
 		}
 		d := h.Shape().Draw(face.WireSide)
-		f := Face{ID: h.ID, Title: fmt.Sprintf("%s, %d-way", h.ID, h.Ways()), Words: "seen from the " + d.Words,
+		f := Face{ID: h.ID, Title: fmt.Sprintf("%s, %d-way", h.ID, h.Ways()), Words: d.Words,
 			Drawing: d, In: map[string]Filled{}}
 		switch {
 		case in.Harness.Free(h.ID):
@@ -65,7 +65,7 @@ func Faces(in Input) []Face {
 			f.Title += ", at " + h.Device
 		}
 		if h.Assumed {
-			f.Words += "; how the rows lie is assumed: check the moulded numbers"
+			f.Words += "; rows assumed: check the numbers"
 		}
 		for _, cavity := range h.Cavities {
 			if x, full := filled[harness.Ref{Connector: h.ID, Cavity: cavity}]; full {
