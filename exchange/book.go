@@ -312,22 +312,6 @@ func (p *binding) table(y float64, head []string, share []float64, rows [][]stri
 	return y
 }
 
-// GoesOn says of what is drawn on a page on which other pages it goes on, empty where all of it is there.
-func GoesOn(page *handover.Page) string {
-	text := make([]string, len(page.Goes))
-	for i, m := range page.Goes {
-		numbers := make([]string, len(m.On))
-		for k, n := range m.On {
-			numbers[k] = fmt.Sprint(NumberOf(n))
-		}
-		text[i] = fmt.Sprintf("%s → %s", m.Title, strings.Join(numbers, ", "))
-	}
-	if len(text) == 0 {
-		return ""
-	}
-	return "goes on on page: " + strings.Join(text, "   ")
-}
-
 // drawing writes a page with a drawing, and the table of its wires.
 func (p *binding) drawing(page *handover.Page) {
 	under := fmt.Sprintf("%d wires", len(page.Lengths))

@@ -1,7 +1,11 @@
 package exchange
 
 import (
+	"fmt"
+	"strings"
+
 	"draxel/core/diagram"
+	"draxel/core/handover"
 )
 
 // inks are what insulations of IEC 60757 colours look like on paper.
@@ -188,4 +192,20 @@ func (p onPaper) words(at diagram.Point, size float64, bold bool, text string) {
 	p.pdf.SetTextColor(0, 0, 0)
 	p.pdf.SetFont("text", styleOf(bold), size*p.scale*ptPerMM)
 	p.pdf.Text(x, y, text)
+}
+
+// GoesOn says of what is drawn on a page on which other pages it goes on, empty where all of it is there.
+func GoesOn(page *handover.Page) string {
+	text := make([]string, len(page.Goes))
+	for i, m := range page.Goes {
+		numbers := make([]string, len(m.On))
+		for k, n := range m.On {
+			numbers[k] = fmt.Sprint(NumberOf(n))
+		}
+		text[i] = fmt.Sprintf("%s → %s", m.Title, strings.Join(numbers, ", "))
+	}
+	if len(text) == 0 {
+		return ""
+	}
+	return "goes on on page: " + strings.Join(text, "   ")
 }

@@ -220,7 +220,8 @@ func (b *binder) draw(lengths []int, measure diagram.Measure, depth map[string]i
 	for id, at := range there { // what has more wires elsewhere says so
 		if more := b.wiresAt(id) - here[id]; more > 0 && b.symbols[id].kind != stub &&
 			(b.symbols[id].kind == splice || b.symbols[id].kind == joint) {
-			g.Symbols[at].Under = append(g.Symbols[at].Under, fmt.Sprintf("%d more %s", more, map[bool]string{true: "wire", false: "wires"}[more == 1]))
+			wires := map[bool]string{true: "wire", false: "wires"}[more == 1]
+			g.Symbols[at].Under = append(g.Symbols[at].Under, fmt.Sprintf("%d more %s", more, wires))
 		}
 	}
 	b.through(&g, depth)
