@@ -49,8 +49,11 @@ func TestPartsAndTime(t *testing.T) {
 	v.click("form button", "Note it")
 	v.see(".notedtime", "2.0 h Thin, Aron[^]*routed it twice")
 	v.until("it costs more", func() bool { return v.text("[data-testid=cost]") != before })
-	v.click("li button", "take back")
-	v.click("button", "Beside the other ways")
+	v.page.MustEval(`() => [...document.querySelectorAll('.notedtime li')]
+		.find((x) => x.innerText.includes('routed it twice')).querySelector('button').click()`)
+	v.until("it is taken back", func() bool { return !strings.Contains(v.text(".notedtime"), "routed it twice") })
+	v.page.MustEval(`() => [...document.querySelectorAll('button')]
+		.find((x) => x.innerText === 'Beside the other ways').click()`) // it moves up when the line above it goes
 	v.page.Timeout(40 * time.Second).
 		MustElement("[data-testid=ways]")
 		// four whole plans, on a machine that tests all at once
