@@ -108,19 +108,25 @@ func HandOver(j *plan.Job) error {
 			When: when + 2,
 		},
 	}
-	tick(j, &p, 0, doneThen)
+	tick(j, &facts, &p, 0, doneThen)
 	if err := keep(j, "to Fen Programming 2025-11-25", "bench programming only; the rest goes on here"); err != nil {
 		return err
 	}
-	tick(j, &p, doneThen, doneNow)
+	tick(j, &facts, &p, doneThen, doneNow)
 	return nil
 }
 
 // tick carries steps of the plan out, in its order: thinning by Aron with the watch running, the rest by Ines.
-func tick(j *plan.Job, p *plan.Plan, from, to int) {
+func tick(j *plan.Job, f *plan.Facts, p *plan.Plan, from, to int) {
+	ids := make([]string, len(p.Work.Steps))
+	for i := range p.Work.Steps {
+		ids[i] = p.Work.Steps[i].ID
+	}
+	uses := p.Uses(f, j.Chosen(), ids)
 	for i := from; i < to && i < len(p.Work.Steps); i++ {
 		s := &p.Work.Steps[i]
 		t := s.Tick()
+		t.Used = uses[s.ID]
 		t.Who, t.When, t.Seq = "Ines", when+day*int64(1+i/40)+int64(i)*90_000, i
 		if s.Stage == work.Thin {
 			t.Who, t.Spent = "Aron", s.Minutes*(0.8+0.15*float64(i%5)) // a little slower than reckoned, as it was

@@ -1,6 +1,7 @@
 package demo_test
 
 import (
+	"math"
 	"strings"
 	"testing"
 
@@ -127,5 +128,67 @@ func TestDeletedAndSpareAreAsBuilt(t *testing.T) {
 	}
 	if states["done"] == 0 || states["done"]+states["planned"] != gone {
 		t.Errorf("the book has %v, and %d are gone", states, gone)
+	}
+}
+
+// The bill does not shrink as the work is done: a job is carried out to its end, some steps at a time, each plan made
+// anew from what was done, and what it takes in all stays what it was reckoned to take at the beginning. At the end
+// nothing is left to be ordered.
+func TestTheBillStaysAsTheWorkIsDone(t *testing.T) {
+	all, err := demo.Jobs()
+	if err != nil {
+		t.Fatal(err)
+	}
+	for i, id := range demo.IDs() {
+		j := all[i]
+		f, err := j.Facts()
+		if err != nil {
+			t.Fatal(err)
+		}
+		f = f.With(j.Block)
+		total := func(p *plan.Plan) (need, used map[string]float64) {
+			need, used = map[string]float64{}, map[string]float64{}
+			for _, w := range p.Wants(&f, j.Chosen(), 0) {
+				if !w.Tool {
+					need[w.What] += w.Need
+					used[w.What] += w.Used
+				}
+			}
+			return need, used
+		}
+		p := plan.Compute(f, j.Chosen())
+		first, _ := total(&p)
+		for round := 0; ; round++ {
+			var next []string
+			for k := range p.Work.Steps {
+				if _, done := p.Done(p.Work.Steps[k].ID); !done && len(next) < 40 {
+					next = append(next, p.Work.Steps[k].ID)
+				}
+			}
+			if len(next) == 0 || round > 40 {
+				break
+			}
+			uses := p.Uses(&f, j.Chosen(), next)
+			for k, step := range next {
+				tick, _ := p.Tick(step)
+				tick.Used, tick.When, tick.Seq, tick.Reason = uses[step], int64(round+1), k, "it is so"
+				j.Ticks = append(j.Ticks, tick)
+			}
+			p = plan.Compute(f, j.Chosen())
+		}
+		last, used := total(&p)
+		n := 0
+		for what, need := range first {
+			n++
+			if math.Abs(last[what]-need) > 0.02 || math.Abs(used[what]-need) > 0.02 {
+				t.Errorf("%s: %s: %.2f at the beginning, %.2f at the end, of which %.2f are built in", id, what, need, last[what], used[what])
+			}
+		}
+		for what, need := range last {
+			if first[what] == 0 && need > 0 {
+				t.Errorf("%s: %s: none at the beginning, %.2f at the end", id, what, need)
+			}
+		}
+		t.Logf("%s: %d things, %d ticks", id, n, len(j.Ticks))
 	}
 }

@@ -153,7 +153,7 @@ func (s *Server) buy(c *gin.Context) error {
 		return err
 	}
 	x := r.Bought
-	x.Supplier, x.Note = strings.TrimSpace(x.Supplier), strings.TrimSpace(x.Note)
+	x.Supplier = strings.TrimSpace(x.Supplier)
 	if err := badDay(x.On, "/bought/on"); err != nil {
 		return err
 	}
@@ -242,20 +242,16 @@ func (s *Server) ordersCSV(c *gin.Context) error {
 }
 
 func writeOrders(out io.Writer, m *money) error {
-	rows := [][]string{
-		{"What", "Unit", "Need", "Spare", "There", "Ordered", "To order", "Price", "Cost", m.terms.Currency,
-			"Supplier", "Ordered on", "Lead time, days", "Late", "For"},
-	}
+	rows := [][]string{{"What", "Unit", "Need", "Built in", "Spare", "There", "Ordered", "To order", "Price",
+		strings.TrimSpace("Cost " + m.terms.Currency), "Supplier", "Ordered on", "Lead time, days", "Late", "Stages", "For"}}
 	for i := range m.lines {
 		l := &m.lines[i]
-		rows = append(
-			rows,
-			[]string{l.What, l.Unit, fmt.Sprint(l.Need), fmt.Sprint(l.Spare), fmt.Sprint(l.Said.There),
-				fmt.Sprint(
-					l.Said.Ordered,
-				), fmt.Sprint(l.Order), fmt.Sprint(l.Said.Price), fmt.Sprintf("%.2f", l.Cost), "",
-				l.Said.Supplier, l.Said.On, fmt.Sprint(l.Said.Days), l.Late, strings.Join(l.For, " ")},
-		)
+		row := []string{l.What, l.Unit}
+		for _, n := range []float64{l.Need, l.Used, l.Spare, l.Said.There, l.Said.Ordered, l.Order, l.Said.Price} {
+			row = append(row, fmt.Sprint(n))
+		}
+		rows = append(rows, append(row, fmt.Sprintf("%.2f", l.Cost), l.Said.Supplier, l.Said.On, fmt.Sprint(l.Said.Days),
+			l.Late, strings.Join(l.Stages, " "), strings.Join(l.For, " ")))
 	}
 	return exchange.WriteTableCSV(out, rows)
 }

@@ -234,6 +234,11 @@ func (s *Server) ticks(c *gin.Context, j *computed, r TickRequest) (map[string]a
 		}
 	}
 	bench, done, bodies := harness.Work(p.Past.Now), map[string]bool{}, map[string]any{}
+	order := make([]string, len(steps))
+	for i, step := range steps {
+		order[i] = step.ID
+	}
+	uses := p.Uses(&j.facts, j.Job.Chosen(), order)
 	for _, step := range steps {
 		if _, already := p.Done(step.ID); already {
 			continue
@@ -243,7 +248,7 @@ func (s *Server) ticks(c *gin.Context, j *computed, r TickRequest) (map[string]a
 		}
 		done[step.ID] = true
 		t, _ := p.Tick(step.ID)
-		t.Spent = r.Spent / float64(len(steps))
+		t.Spent, t.Used = r.Spent/float64(len(steps)), uses[step.ID]
 		if step.Kind == thin.Gate {
 			t.Reason = r.Reason
 		}

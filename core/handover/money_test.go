@@ -64,6 +64,10 @@ func TestOneOrderList(t *testing.T) {
 		{What: "wire 1 mm² GN", Unit: "m", Need: 2.31, Spare: 0.2, Stage: "reach", Steps: []string{"s3"}},
 		{What: "pick 1.5 mm", Need: 1, Stage: "pin", There: true},
 		{What: "relay 12 V", Need: 2, Stage: "feed", Steps: []string{"s4"}},
+		{What: "clip", Need: 5, Used: 5, Stage: "reach"}, // built in, whatever is said
+		{What: "clip", Need: 3, Stage: "reach", Steps: []string{"s5"}},
+		{What: "crimper", Need: 1, Tool: true, Stage: "pin", Steps: []string{"s1"}},
+		{What: "crimper", Need: 1, Tool: true, Stage: "join", Steps: []string{"s2"}},
 	}
 	said := []handover.Bought{
 		{
@@ -76,6 +80,7 @@ func TestOneOrderList(t *testing.T) {
 			Supplier: "the corner shop",
 		},
 		{Key: "wire 1 mm² GN m", Days: 3, Price: 1.2},
+		{Key: "clip", Price: 2, Days: 4},
 		{Key: "relay 12 V", Ordered: 2, On: "2026-11-10", Days: 5, Price: 6},
 		{Key: "left over from another plan", Ordered: 1, Price: 40},
 	}
@@ -93,6 +98,8 @@ func TestOneOrderList(t *testing.T) {
 		got = append(got, row{l.What, l.Need, l.Spare, l.Order, l.Cost, l.Wait, l.Late != ""})
 	}
 	want := []row{ // by hand
+		{"clip", 8, 0, 3, 16, 4, false},
+		{"crimper", 1, 0, 1, 0, 0, false},
 		{"left over from another plan", 0, 0, 0, 40, 0, false},
 		{"pick 1.5 mm", 1, 0, 0, 0, 0, false},
 		{"relay 12 V", 2, 0, 0, 12, 0, true},          // due twelve days ago
@@ -103,9 +110,9 @@ func TestOneOrderList(t *testing.T) {
 		t.Errorf("got  %v\nwant %v", got, want)
 	}
 	h := handover.Hours{Spent: 90, Left: 30}
-	if c := handover.Costs(lines, &h, &handover.Terms{PerHour: 50, Tax: 20}); c.Parts != 61.77 || c.Work != 100 ||
-		c.Tax != 32.35 || c.All != 194.12 || c.Unpriced != 1 {
-		t.Errorf("it comes to %+v; by hand 61.77 + 100, tax 32.35, 194.12, the pick without a price", c)
+	if c := handover.Costs(lines, &h, &handover.Terms{PerHour: 50, Tax: 20}); c.Parts != 77.77 || c.Work != 100 ||
+		c.Tax != 35.55 || c.All != 213.32 || c.Unpriced != 2 {
+		t.Errorf("it comes to %+v; by hand 77.77 + 100, tax 35.55, 213.32, pick and crimper without a price", c)
 	}
 }
 

@@ -10,28 +10,29 @@ import (
 	"draxel/core/harness"
 )
 
-// Want is something that the plan uses: a stage's own line of what it needs.
+// Want is something that the plan uses: what steps take, or have taken.
 type Want struct {
 	What  string
 	Unit  string // "m"; empty: pieces
 	Need  float64
+	Used  float64 // of Need: it is built in
 	Spare float64 // beyond that
+	Tool  bool    // it is not used up: one is enough
 	Stage string
 	For   []string // where it goes
 	Steps []string // ids of the steps that cannot be done without it
-	There bool     // somebody has said at the stage that it is there
+	There bool     // somebody has said at the stage that all of it is there
 }
 
 // Bought is what somebody has said of a line of the order list.
 type Bought struct {
 	Key      string  `json:"key"`               // of the line
-	There    float64 `json:"there,omitempty"`   // how much of it is there
+	There    float64 `json:"there,omitempty"`   // how much of it there is, on the shelf and built in
 	Ordered  float64 `json:"ordered,omitempty"` // how much is on its way
 	On       string  `json:"on,omitempty"`      // ISO date on which it was ordered
 	Days     int     `json:"days,omitempty"`    // lead time, calendar days; 0: nobody has said
 	Price    float64 `json:"price,omitempty"`   // of one, or of a metre
 	Supplier string  `json:"supplier,omitempty"`
-	Note     string  `json:"note,omitempty"`
 }
 
 // Check says why it cannot be.
@@ -41,8 +42,8 @@ func (b *Bought) Check() error {
 		return fmt.Errorf("say which line of the order list it is about")
 	case !harness.Within(0, 1e6, b.There, b.Ordered, b.Price) || b.Days < 0 || b.Days > 1000:
 		return fmt.Errorf("amounts and prices are from 0 to 1,000,000, a lead time at most 1,000 days")
-	case len(b.Supplier) > 120 || len(b.Note) > 400 || len(b.On) > 10:
-		return fmt.Errorf("a supplier has at most 120 letters, a note 400")
+	case len(b.Supplier) > 120 || len(b.On) > 10:
+		return fmt.Errorf("a supplier has at most 120 letters")
 	}
 	return nil
 }
@@ -55,13 +56,14 @@ type OrderLine struct {
 	Key    string   `json:"key"`
 	What   string   `json:"what"`
 	Unit   string   `json:"unit,omitempty"`
-	Need   float64  `json:"need"`
+	Need   float64  `json:"need"` // of the whole job
+	Used   float64  `json:"used"` // of it, built in
 	Spare  float64  `json:"spare"`
 	Order  float64  `json:"order"` // what is neither there nor ordered, of need and spare
 	Stages []string `json:"stages"`
 	For    []string `json:"for"`
 	Said   Bought   `json:"said"`
-	// Cost of what is used of what is there, of what was ordered, and of what is to be ordered.
+	// Cost of what the job takes of what there is, of what was ordered, and of what is to be ordered.
 	Cost  float64  `json:"cost"`
 	Wait  int      `json:"wait"`  // calendar days until what is needed is there; 0: it is
 	Known bool     `json:"known"` // how long it takes is known
@@ -74,7 +76,7 @@ type OrderLine struct {
 // date was; a date that cannot be read is today.
 func Merge(wants []Want, said []Bought, since func(date string) int) []OrderLine {
 	lines := map[string]*OrderLine{}
-	there := map[string]float64{}
+	have := map[string]bool{}
 	for i := range wants {
 		w := &wants[i]
 		key := strings.TrimSpace(w.What + " " + w.Unit)
@@ -90,11 +92,14 @@ func Merge(wants []Want, said []Bought, since func(date string) int) []OrderLine
 			}
 			lines[key] = l
 		}
-		l.Need += w.Need
-		l.Spare += w.Spare
-		if w.There {
-			there[key] += w.Need + w.Spare
+		if w.Tool {
+			l.Need = max(l.Need, w.Need)
+		} else {
+			l.Need += w.Need
 		}
+		l.Used += w.Used
+		l.Spare += w.Spare
+		have[key] = have[key] || w.There
 		if !slices.Contains(l.Stages, w.Stage) {
 			l.Stages = append(l.Stages, w.Stage)
 		}
@@ -120,7 +125,7 @@ func Merge(wants []Want, said []Bought, since func(date string) int) []OrderLine
 	out := make([]OrderLine, 0, len(lines))
 	for key, l := range lines {
 		l.Said.Key = key
-		l.stand(max(l.Said.There, there[key]), since)
+		l.stand(have[key], since)
 		out = append(out, *l)
 	}
 	slices.SortFunc(out, func(a, b OrderLine) int { return finding.Natural(a.What, b.What) })
@@ -137,12 +142,17 @@ func fresh(all, more []string) []string {
 	return all
 }
 
-// stand works out what is still to be ordered, what it costs, and how long it takes until what is needed is there.
-func (l *OrderLine) stand(there float64, since func(string) int) {
-	if l.Unit == "" {
-		l.Need, l.Spare = max(0, math.Ceil(l.Need-1e-9)), max(0, math.Ceil(l.Spare-1e-9))
-	} else {
-		l.Need, l.Spare = tenth(l.Need), tenth(l.Spare)
+// stand works out what is still to be ordered, what it costs, and how long it takes until what is needed is there. What
+// is built in was there, whatever is said.
+func (l *OrderLine) stand(have bool, since func(string) int) {
+	round := func(x float64) float64 { return max(0, math.Ceil(x-1e-9)) }
+	if l.Unit != "" {
+		round = tenth
+	}
+	l.Need, l.Used, l.Spare = round(l.Need), round(l.Used), round(l.Spare)
+	there := max(l.Said.There, l.Used)
+	if have {
+		there = max(there, l.Need+l.Spare)
 	}
 	l.Order = max(0, tenth(l.Need+l.Spare-there-l.Said.Ordered))
 	l.Cost = math.Round(100*l.Said.Price*(min(there, l.Need)+l.Order+l.Said.Ordered)) / 100

@@ -6,9 +6,7 @@ import (
 	"strings"
 
 	"draxel/core/circuit"
-	"draxel/core/handover"
 	"draxel/core/harness"
-	"draxel/core/pin"
 	"draxel/core/reach"
 	"draxel/core/size"
 	"draxel/core/terminal"
@@ -28,102 +26,64 @@ func (w *wants) fittings() {
 			square[x.ID] = cmp.Or(r.Lines[i].Size, x.Size)
 		}
 	}
+	fits := map[string][]terminal.Part{} // by step of Pin
+	for i := range w.p.Steps {
+		fits[w.p.Steps[i].ID] = w.p.Steps[i].Fit.Parts
+	}
 	for i := range w.p.Work.Steps {
 		s := &w.p.Work.Steps[i]
 		if _, done := w.p.Done(s.ID); done {
 			continue
 		}
-		use := func(what string, more float64, where string) {
-			w.add(
-				&handover.Want{
-					What:  what,
-					Need:  1,
-					Spare: more,
-					Stage: string(s.Stage),
-					For:   []string{where},
-					Steps: []string{s.ID},
-				},
-			)
+		use := func(what, where string) {
+			w.take(s.Stage, what, 1, where, s.ID)
+			w.spare(s.Stage, what, "", tenthMore, false)
 		}
 		for k := range s.Edits {
 			e := &s.Edits[k]
-			whole := circuit.Whole(e.Wire)
-			switch e.Do {
+			switch whole := circuit.Whole(e.Wire); e.Do {
 			case harness.Join, harness.Tap, harness.Tie, harness.Heal:
 				how := w.d.Reach.Rules.School
 				for _, l := range e.Lengths {
 					how = cmp.Or(school[circuit.Whole(l.Wire)], how)
 				}
-				use("sleeve for a joint, "+reach.SchoolWord(how), tenthMore, cmp.Or(e.Joint, e.At.String(), e.Wire))
+				use("sleeve for a joint, "+reach.SchoolWord(how), cmp.Or(e.Joint, e.At.String(), e.Wire))
 			case harness.Seal:
-				use("cap for a cut end, adhesive shrink", tenthMore, e.Wire)
+				use("cap for a cut end, adhesive shrink", e.Wire)
 			case harness.Cap, harness.Park:
-				use("cap for a terminal, insulating", tenthMore, cmp.Or(e.Label, string(e.Terminal)))
-			case harness.Plug:
-				if slices.ContainsFunc(
-					w.p.Pin.Orders,
-					func(o pin.Order) bool { return o.Kind == terminal.Plug && slices.Contains(o.For, e.At) },
-				) {
-					continue // Pin knows which
-				}
-				use("cavity plug for "+e.At.Connector, tenthMore, e.At.String())
+				use("cap for a terminal, insulating", cmp.Or(e.Label, string(e.Terminal)))
 			case harness.Land:
-				use(strings.TrimSpace("ring terminal for "+e.Joint+", "+square[whole].String()), tenthMore, e.Joint)
-			case harness.Crimp:
-				if s.Stage != work.Pin { // else it is in Pin's own list
-					w.crimped(s, e, square[whole])
+				use(strings.TrimSpace("ring terminal for "+e.Joint+", "+square[whole].String()), e.Joint)
+			case harness.Plug:
+				if !slices.ContainsFunc(fits[s.ID], func(x terminal.Part) bool { return x.Kind == terminal.Plug }) {
+					use("cavity plug for "+e.At.Connector, e.At.String())
 				}
-			case harness.Remove,
-				harness.Insert,
-				harness.Add,
-				harness.Unplug,
-				harness.Resume,
-				harness.Drop,
-				harness.Sever,
-				harness.Lay,
-				harness.Cut,
-				harness.Open,
-				harness.Free,
-				harness.FallOut,
-				harness.Clip,
-				harness.Unjoin:
+			case harness.Crimp:
+				if len(fits[s.ID]) == 0 { // else Pin knows which
+					w.crimped(s, w.cavity[e.Terminal], square[whole], use)
+				}
+			default: // the others move, cut or take away what is there
 			}
 		}
 	}
 }
 
 // crimped is what a terminal takes that is crimped on in a step.
-func (w *wants) crimped(s *work.Step, e *harness.Edit, square size.Section) {
-	at := w.cavity[e.Terminal]
-	want := handover.Want{
-		What: "terminals for " + cmp.Or(
-			at.Connector,
-			"a plug that is not listed",
-		) + ", kind not known: look at its housing",
-		Need:  1,
-		Spare: tenthMore,
-		Stage: string(s.Stage),
-		For:   []string{cmp.Or(at.String(), string(e.Terminal))},
-		Steps: []string{s.ID},
-	}
+func (w *wants) crimped(s *work.Step, at harness.Ref, square size.Section, use func(what, where string)) {
 	k := slices.IndexFunc(w.f.Laid.Loom.Connectors, func(h harness.Half) bool { return h.ID == at.Connector })
-	if k < 0 {
-		w.add(&want)
-		return
+	var parts []terminal.Part
+	if k >= 0 {
+		parts = terminal.New(w.f.Laid.Loom.Connectors[k].Seat(at.Cavity), square).Parts
 	}
-	parts := terminal.New(w.f.Laid.Loom.Connectors[k].Seat(at.Cavity), square).Parts
 	if len(parts) == 0 {
-		w.add(&want)
+		use("terminals for "+cmp.Or(at.Connector, "a plug that is not listed")+", kind not known: look at its housing",
+			at.String())
 	}
 	for _, part := range parts {
-		x := want
-		x.What = part.Name
 		if part.Kind.Tool() {
-			x.Spare = 0
-			if slices.ContainsFunc(w.all, func(y handover.Want) bool { return y.What == part.Name }) {
-				continue // one is enough
-			}
+			w.tool(s.Stage, part.Name, w.d.Pin.Have[part.Name], []string{s.ID})
+		} else {
+			use(part.Name, at.String())
 		}
-		w.add(&x)
 	}
 }

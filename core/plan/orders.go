@@ -10,7 +10,6 @@ import (
 	"draxel/core/harness"
 	"draxel/core/join"
 	"draxel/core/match"
-	"draxel/core/pin"
 	"draxel/core/reach"
 	"draxel/core/terminal"
 	"draxel/core/work"
@@ -20,16 +19,54 @@ import (
 // source.
 const tenthMore = 0.1
 
-// Wants lists what all stages use, each line with the steps that wait for it. Labels is how many labels are printed.
+// Wants lists what the whole job takes: what was built in with the steps that are done, as their ticks say, and what the
+// steps that are left will take. Labels is how many labels are printed.
 func (p *Plan) Wants(f *Facts, d Decisions, labels int) []handover.Want {
-	w := wants{p: p, f: f, d: &d, cavity: map[harness.TerminalID]harness.Ref{}}
+	out := p.left(f, &d)
+	for i := range p.Past.Ticks {
+		t := &p.Past.Ticks[i]
+		for _, u := range t.Used {
+			out = append(out, handover.Want{What: u.What, Unit: u.Unit, Need: u.Amount, Used: u.Amount, Stage: string(t.Of())})
+		}
+	}
+	if labels > 0 {
+		n := float64(labels)
+		out = append(out, handover.Want{What: "labels, printed", Need: n, Spare: math.Ceil(n * tenthMore), Stage: "handover"})
+	}
+	return out
+}
+
+// Uses says what steps take that are ticked now, in this order: of what serves several steps, the last has it.
+func (p *Plan) Uses(f *Facts, d Decisions, steps []string) map[string][]work.Use {
+	out, done := map[string][]work.Use{}, map[string]bool{}
+	all := p.left(f, &d)
+	of := map[string][]int{}
+	for i := range all {
+		for _, id := range all[i].Steps {
+			of[id] = append(of[id], i)
+		}
+	}
+	for _, id := range steps {
+		done[id] = true
+		for _, i := range of[id] {
+			w := &all[i]
+			if w.Need > 0 && !w.Tool && !slices.ContainsFunc(w.Steps, func(x string) bool { return !done[x] }) {
+				out[id] = append(out[id], work.Use{What: w.What, Unit: w.Unit, Amount: w.Need})
+			}
+		}
+	}
+	return out
+}
+
+// left lists what the steps that are not done take.
+func (p *Plan) left(f *Facts, d *Decisions) []handover.Want {
+	w := wants{p: p, f: f, d: d, cavity: map[harness.TerminalID]harness.Ref{}}
 	for _, at := range p.Wanted.Cavities() {
 		if t, full := p.Wanted.In(at); full {
 			w.cavity[t] = at
 		}
 	}
 	w.terminals()
-	w.unknown()
 	w.housings()
 	w.wire()
 	w.fittings()
@@ -37,21 +74,9 @@ func (p *Plan) Wants(f *Facts, d Decisions, labels int) []handover.Want {
 	w.feed()
 	for i := range d.Added {
 		a := &d.Added[i]
-		w.add(&handover.Want{What: a.What, Need: 1, Stage: string(work.Join), For: []string{a.ID},
-			Steps: w.steps(func(s *work.Step) bool {
-				return s.Stage == work.Join && (s.Kind == join.BringIn || s.Kind == join.FitPart) &&
-					says(s.Text, a.ID)
-			})})
-	}
-	if labels > 0 {
-		w.add(
-			&handover.Want{
-				What:  "labels, printed",
-				Need:  float64(labels),
-				Spare: spare(float64(labels)),
-				Stage: "handover",
-			},
-		)
+		w.take(work.Join, a.What, 1, a.ID, w.steps(func(s *work.Step) bool {
+			return s.Stage == work.Join && (s.Kind == join.BringIn || s.Kind == join.FitPart) && says(s.Text, a.ID)
+		})...)
 	}
 	return w.all
 }
@@ -66,15 +91,32 @@ type wants struct {
 	cavity map[harness.TerminalID]harness.Ref // that each terminal is in when all is done
 }
 
-func (w *wants) add(x *handover.Want) {
-	if x.For == nil {
-		x.For = []string{}
+// take adds what steps take in pieces; nothing where none of them is left to be done.
+func (w *wants) take(stage work.Stage, what string, n float64, where string, steps ...string) {
+	if len(steps) > 0 {
+		w.all = append(w.all, handover.Want{What: what, Need: n, Stage: string(stage), For: []string{where}, Steps: steps})
 	}
-	w.all = append(w.all, *x)
 }
 
-// spare is a tenth, in whole pieces.
-func spare(need float64) float64 { return math.Ceil(need * tenthMore) }
+// metres adds what is taken by the metre.
+func (w *wants) metres(what string, m float64, where string, steps ...string) {
+	if len(steps) > 0 {
+		w.all = append(w.all, handover.Want{What: what, Unit: "m", Need: m, Stage: string(work.Reach), For: []string{where},
+			Steps: steps})
+	}
+}
+
+// tool adds what steps want and do not use up: one is enough.
+func (w *wants) tool(stage work.Stage, what string, there bool, steps []string) {
+	w.all = append(w.all, handover.Want{What: what, Need: 1, Tool: true, Stage: string(stage), There: there, Steps: steps})
+}
+
+// spare adds what is ordered beyond what is needed.
+func (w *wants) spare(stage work.Stage, what, unit string, n float64, there bool) {
+	if n > 0 || there {
+		w.all = append(w.all, handover.Want{What: what, Unit: unit, Spare: n, Stage: string(stage), There: there})
+	}
+}
 
 // steps gives the ids of the steps that are not done of which something holds.
 func (w *wants) steps(is func(s *work.Step) bool) []string {
@@ -90,67 +132,7 @@ func (w *wants) steps(is func(s *work.Step) bool) []string {
 
 // says whether a text has a name in it as a word.
 func says(text, name string) bool {
-	return slices.ContainsFunc(
-		strings.Fields(text),
-		func(word string) bool { return strings.Trim(word, ".,:;()") == name },
-	)
-}
-
-// terminals are what Pin uses: terminals, seals, plugs, leads, and the tools for them.
-func (w *wants) terminals() {
-	for i := range w.p.Pin.Orders {
-		o := &w.p.Pin.Orders[i]
-		if o.Kind == terminal.Joint {
-			continue // they are counted with all joints
-		}
-		x := handover.Want{
-			What:  o.Name,
-			Need:  float64(o.Need),
-			Spare: float64(o.Spare),
-			Stage: string(work.Pin),
-			There: o.Have,
-		}
-		for _, at := range o.For {
-			x.For = append(x.For, at.String())
-		}
-		if o.Stops {
-			x.Steps = w.steps(func(s *work.Step) bool {
-				return s.Stage == work.Pin &&
-					slices.ContainsFunc(s.At, func(at harness.Ref) bool { return slices.Contains(o.For, at) })
-			})
-		}
-		w.add(&x)
-	}
-}
-
-// unknown are new ends whose terminals nobody can order yet: the housing has not been looked at.
-func (w *wants) unknown() {
-	count := map[string]int{}
-	var order []string
-	steps := map[string][]string{}
-	for i := range w.p.Steps {
-		s := &w.p.Steps[i]
-		if _, done := w.p.Done(s.ID); done || s.Kind != pin.New || len(s.Fit.Parts) > 0 {
-			continue
-		}
-		c := s.To.Connector
-		if count[c]++; count[c] == 1 {
-			order = append(order, c)
-		}
-		steps[c] = append(steps[c], s.ID)
-	}
-	for _, c := range order {
-		w.add(
-			&handover.Want{
-				What:  "terminals for " + c + ", kind not known: look at its housing",
-				Need:  float64(count[c]),
-				Spare: max(2, spare(float64(count[c]))),
-				Stage: string(work.Pin),
-				For:   []string{c},
-				Steps: steps[c],
-			},
-		)
-	}
+	return strings.Contains(" "+strings.NewReplacer(".", " ", ",", " ", ":", " ", ";", " ").Replace(text)+" ", " "+name+" ")
 }
 
 // housings are new housings that are to be filled, and the plugs of disconnects.
@@ -161,11 +143,11 @@ func (w *wants) housings() {
 			continue
 		}
 		id := w.f.newHousing(c.ID)
-		w.add(&handover.Want{What: fmt.Sprintf("housing for %s, %d-way, with its lock", id, len(c.Cavities)), Need: 1,
-			Stage: string(work.Pin), For: []string{id}, Steps: w.steps(func(s *work.Step) bool {
+		w.take(work.Pin, fmt.Sprintf("housing for %s, %d-way, with its lock", id, len(c.Cavities)), 1, id,
+			w.steps(func(s *work.Step) bool {
 				return s.Stage == work.Pin &&
 					slices.ContainsFunc(s.At, func(at harness.Ref) bool { return at.Connector == id })
-			})})
+			})...)
 	}
 	for _, x := range w.d.Reach.Partings {
 		for _, plug := range x.Plugs {
@@ -173,22 +155,27 @@ func (w *wants) housings() {
 			if plug.Blade == 0 {
 				what = fmt.Sprintf("row of %d studs, covered", plug.Ways)
 			}
-			w.add(&handover.Want{What: what, Need: 1, Stage: string(work.Reach), For: []string{plug.ID},
-				Steps: w.steps(func(s *work.Step) bool {
-					return slices.ContainsFunc(
-						s.At,
-						func(at harness.Ref) bool { return strings.HasPrefix(at.Connector, plug.ID) },
-					)
-				})})
+			w.take(work.Reach, what, 1, plug.ID, w.steps(func(s *work.Step) bool {
+				return slices.ContainsFunc(s.At, func(at harness.Ref) bool { return strings.HasPrefix(at.Connector, plug.ID) })
+			})...)
 		}
 	}
 }
 
-// wire is what is to be bought, by colour, size and class, as Reach's list has it.
+// wire is what is to be bought, by colour, size and class, as Reach's list has it; each wire takes its own.
 func (w *wants) wire() {
 	r := w.p.Reach.Result
 	if r == nil {
 		return
+	}
+	cuts := map[string][]string{}
+	for i := range w.p.Work.Steps {
+		s := &w.p.Work.Steps[i]
+		if _, done := w.p.Done(s.ID); !done && s.Kind == reach.CutWire && s.Stage == work.Reach {
+			for _, wire := range s.Wires {
+				cuts[wire] = append(cuts[wire], s.ID)
+			}
+		}
 	}
 	for i := range r.Buy {
 		b := &r.Buy[i]
@@ -202,15 +189,13 @@ func (w *wants) wire() {
 		if b.Kind != reach.Single {
 			words = append(words, string(b.Kind))
 		}
-		if b.Coded {
-			words = append(words, "with printed codes")
+		what := strings.Join(words, " ")
+		for k, wire := range b.For {
+			if b.Each[k] > 0 {
+				w.metres(what, b.Each[k]/1000, wire, cuts[wire]...)
+			}
 		}
-		w.add(&handover.Want{What: strings.Join(words, " "), Unit: "m", Need: b.Need / 1000,
-			Spare: max(0, b.Buy-b.Need) / 1000, Stage: string(work.Reach), For: b.For,
-			Steps: w.steps(func(s *work.Step) bool {
-				return s.Stage == work.Reach && s.Kind == reach.CutWire &&
-					slices.ContainsFunc(s.Wires, func(x string) bool { return slices.Contains(b.For, x) })
-			})})
+		w.spare(work.Reach, what, "m", max(0, b.Buy-b.Need)/1000, false)
 	}
 }
 
@@ -233,17 +218,15 @@ func (w *wants) cover() {
 		what := map[reach.Cover]string{reach.Tape: "harness tape, for metres of harness",
 			reach.Sleeve: fmt.Sprintf("split sleeve, %.0f mm", upTo(b.Laid)),
 			reach.Sock:   fmt.Sprintf("heat-shrink sock, %.0f mm", upTo(b.Laid))}[path.Cover]
-		m := path.Length / 1000
-		w.add(&handover.Want{What: what, Unit: "m", Need: m, Spare: m * tenthMore, Stage: string(work.Reach),
-			For: []string{
-				path.ID,
-			}, Steps: w.steps(func(s *work.Step) bool { return s.Kind == reach.Dress && s.Path == path.ID })})
+		steps := w.steps(func(s *work.Step) bool { return s.Kind == reach.Dress && s.Path == path.ID })
+		if w.metres(what, path.Length/1000, path.ID, steps...); len(steps) > 0 {
+			w.spare(work.Reach, what, "m", path.Length/1000*tenthMore, false)
+		}
 	}
 	for i := range r.Walls {
 		x := &r.Walls[i]
-		w.add(&handover.Want{What: fmt.Sprintf("grommet, hole %.0f mm, bundle %.0f mm", x.Hole, x.Over), Need: 1,
-			Stage: string(work.Reach), For: []string{x.Path},
-			Steps: w.steps(func(s *work.Step) bool { return s.Kind == reach.LayAlong && s.Path == x.Path })})
+		w.take(work.Reach, fmt.Sprintf("grommet, hole %.0f mm, bundle %.0f mm", x.Hole, x.Over), 1, x.Path,
+			w.steps(func(s *work.Step) bool { return s.Kind == reach.LayAlong && s.Path == x.Path })...)
 	}
 }
 
@@ -257,75 +240,43 @@ func upTo(mm float64) float64 {
 	return math.Ceil(mm/10) * 10
 }
 
-// feed are fuses, relays, the block and what is bolted to it.
+// feed are fuses, relays, the block and what is bolted to it, place by place; what no step names is a spare.
 func (w *wants) feed() {
 	for i := range w.p.Feed.Parts {
 		x := &w.p.Feed.Parts[i]
-		what := x.What
-		if strings.HasSuffix(x.Note, "there") || x.Note == "" {
-			w.add(
-				&handover.Want{
-					What:  what,
-					Need:  float64(x.Count),
-					Stage: string(work.Feed),
-					For:   x.For,
-					Steps: w.fed(x.For),
-				},
-			)
-			continue
+		for _, place := range x.For {
+			names := func(s *work.Step) bool { return s.Stage == work.Feed && says(s.Text, place) }
+			w.take(work.Feed, x.What, 1, place, w.steps(names)...)
+			if !slices.ContainsFunc(w.p.Work.Steps, func(s work.Step) bool { return names(&s) }) {
+				w.spare(work.Feed, x.What, "", 1, false)
+			}
 		}
-		w.add(
-			&handover.Want{
-				What:  what + ", " + x.Note,
-				Need:  float64(x.Count),
-				Stage: string(work.Feed),
-				For:   x.For,
-				Steps: w.fed(x.For),
-			},
-		)
 	}
 }
 
-// fed gives the steps of Feed in which one of some places is named.
-func (w *wants) fed(places []string) []string {
-	return w.steps(func(s *work.Step) bool {
-		return s.Stage == work.Feed && slices.ContainsFunc(places, func(x string) bool {
-			return strings.Contains(s.Text+" ", " "+x+" ") ||
-				strings.Contains(s.Text, " "+x+".") || strings.Contains(s.Text, " "+x+":")
-		})
-	})
-}
-
-// Efforts gives every step of the work with how it stands, those that are done and not asked for any more too.
-func (p *Plan) Efforts() []handover.Effort {
-	out := make([]handover.Effort, 0, len(p.Work.Steps)+len(p.Work.Strays))
-	in := map[string]bool{}
-	for i := range p.Work.Steps {
-		s := &p.Work.Steps[i]
-		e := handover.Effort{ID: s.ID, Stage: string(s.Stage), Text: s.Text, Minutes: s.Minutes, Needs: s.Needs}
-		if t, done := p.Done(s.ID); done {
-			e.Done, e.Spent, e.Who = true, t.Spent, t.Who
+// terminals are what Pin uses, step by step: terminals, seals, plugs, leads; the tools for them, one of each; and locks
+// that are broken. Of what is small some more is ordered, as Pin's own list has it.
+func (w *wants) terminals() {
+	for i := range w.p.Steps {
+		s := &w.p.Steps[i]
+		for _, part := range s.Fit.Parts {
+			if !part.Kind.Tool() && part.Kind != terminal.Joint { // joints are counted with all joints
+				w.take(work.Pin, part.Name, 1, s.about().String(), s.ID)
+			}
 		}
-		in[s.ID] = true
-		out = append(out, e)
 	}
-	for i := range p.Past.Ticks { // what the plan does not ask for any more, or asks for again, has taken its time too
-		t := &p.Past.Ticks[i]
-		if _, counted := p.Done(t.Step); counted && in[t.Step] {
-			continue
+	for i := range w.p.Pin.Orders {
+		o := &w.p.Pin.Orders[i]
+		switch {
+		case o.Kind.Tool():
+			w.tool(work.Pin, o.Name, o.Have, w.steps(func(s *work.Step) bool {
+				return s.Stage == work.Pin &&
+					slices.ContainsFunc(s.At, func(at harness.Ref) bool { return slices.Contains(o.For, at) })
+			}))
+		case o.Kind == terminal.Lock:
+			w.all = append(w.all, handover.Want{What: o.Name, Need: float64(o.Need), Stage: string(work.Pin), There: o.Have})
+		case o.Kind != terminal.Joint:
+			w.spare(work.Pin, o.Name, "", float64(o.Spare), o.Have)
 		}
-		out = append(
-			out,
-			handover.Effort{
-				ID:      "before " + t.Step,
-				Stage:   string(t.Of()),
-				Text:    t.Text,
-				Minutes: t.Minutes,
-				Done:    true,
-				Spent:   t.Spent,
-				Who:     t.Who,
-			},
-		)
 	}
-	return out
 }

@@ -72,6 +72,7 @@ type BuyLine struct {
 	Buy    float64       `json:"buy"`   // mm, with the margin
 	Coded  bool          `json:"coded"` // a plain colour that stands for others
 	For    []string      `json:"for"`   // wires
+	Each   []float64     `json:"-"`     // mm of need that each of them brings; a lead of several cores counts once
 }
 
 // ColourLine says what one colour and size is short of.

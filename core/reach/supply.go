@@ -115,10 +115,13 @@ func (r *Result) total() {
 			}
 			b.For = append(b.For, w.ID)
 			b.Coded = b.Coded || p.Coded
+			each := 0.0
 			if _, name := lead(w); name == "" || !counted[name] { // a lead of several cores is bought once
 				counted[name] = true
-				b.Need += p.Length
+				each = p.Length
 			}
+			b.Need += each
+			b.Each = append(b.Each, each)
 		}
 	}
 	for _, c := range short {

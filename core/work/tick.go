@@ -26,7 +26,18 @@ type Tick struct {
 	Wire    string         `json:"wire,omitempty"`   // of a step of Reach: the wire that it lengthens
 	Length  float64        `json:"length,omitempty"` // mm, of the piece that was cut for it
 	Piece   string         `json:"piece,omitempty"`  // the piece of stock that it was cut from
+	Used    []Use          `json:"used,omitempty"`   // what was built in with it, as the order list calls it
 }
+
+// Use is an amount of something that a step takes.
+type Use struct {
+	What   string  `json:"what"`
+	Unit   string  `json:"unit,omitempty"` // "m"; empty: pieces
+	Amount float64 `json:"amount"`
+}
+
+// mostUsed bounds what one step takes.
+const mostUsed = 500
 
 // Of gives the stage whose work a tick was made in.
 func (t *Tick) Of() Stage {
@@ -49,6 +60,14 @@ func InOrder(ticks []Tick) []Tick {
 func (t *Tick) Check() error {
 	if t.Step == "" || !harness.Within(0, 1e6, t.Minutes, t.Spent, t.Length) {
 		return fmt.Errorf("a step that is done has a name, minutes and a length that can be")
+	}
+	if len(t.Used) > mostUsed {
+		return fmt.Errorf("a step takes at most %d things", mostUsed)
+	}
+	for _, u := range t.Used {
+		if u.What == "" || len(u.What) > 400 || len(u.Unit) > 10 || !harness.Within(0, 1e6, u.Amount) {
+			return fmt.Errorf("what a step took has a name and an amount that can be")
+		}
 	}
 	for i := range t.Edits {
 		if err := t.Edits[i].Check(); err != nil {

@@ -1084,6 +1084,16 @@ export interface Tick {
   wire?: string;
   length?: number;
   piece?: string;
+  used?: Use[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Use".
+ */
+export interface Use {
+  what: string;
+  unit?: string;
+  amount: number;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -3471,6 +3481,7 @@ export interface OrderLine {
   what: string;
   unit?: string;
   need: number;
+  used: number;
   spare: number;
   order: number;
   stages: string[];
@@ -3495,7 +3506,6 @@ export interface Bought {
   days?: number;
   price?: number;
   supplier?: string;
-  note?: string;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema

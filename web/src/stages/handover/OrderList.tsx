@@ -2,6 +2,7 @@ import { App } from 'antd';
 import { useState } from 'react';
 import { explain } from '../../api/client';
 import { useBuy } from '../../api/handover';
+import { stageWords } from './hours';
 import type { Bought, MoneyView, OrderLine } from '../../api/types.gen';
 
 type Amount = 'there' | 'ordered' | 'days' | 'price';
@@ -88,7 +89,10 @@ function Row({ line, onKeep }: { line: OrderLine; onKeep: (change: Partial<Bough
   return (
     <tr>
       <td>{line.what}</td>
-      <td className="quiet" title={line.for.join(', ')}>
+      <td
+        className="quiet"
+        title={`${line.stages.map((x) => stageWords[x] ?? x).join(', ')}: ${line.for.join(', ')}`}
+      >
         {line.idle
           ? 'nothing asks for it any more'
           : line.for.length > 2
@@ -98,6 +102,7 @@ function Row({ line, onKeep }: { line: OrderLine; onKeep: (change: Partial<Bough
       <td className="mono right oneline">
         {line.need}
         {unit}
+        {line.used > 0 && <div className="quiet">{line.used} in</div>}
       </td>
       <td className="mono right oneline">{line.spare ? `+${line.spare}` : ''}</td>
       {amount('there', 52)}
