@@ -1,6 +1,7 @@
 package server
 
 import (
+	"context"
 	"fmt"
 	"net/http"
 	"strings"
@@ -62,6 +63,16 @@ func (s *Server) showFront(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
+	v, err := s.front(c.Request.Context(), j)
+	if err != nil {
+		return err
+	}
+	c.JSON(http.StatusOK, v)
+	return nil
+}
+
+// front works out where a job stands.
+func (s *Server) front(ctx context.Context, j *computed) (FrontView, error) {
 	p := j.plan()
 	v := FrontView{
 		Revision: j.Revision,
@@ -129,18 +140,14 @@ func (s *Server) showFront(c *gin.Context) error {
 	if n := len(j.Job.Delivered); n > 0 {
 		v.Delivered = j.Job.Delivered[n-1].Name
 	}
-	entries, err := s.store.Journal(c.Request.Context(), c.Param("job"), 0, mostLast)
+	entries, err := s.store.Journal(ctx, j.ID, 0, mostLast)
 	if err != nil {
-		return err
+		return v, err
 	}
-	for _, e := range entries {
-		v.Last = append(
-			v.Last,
-			JournalLine{e.Seq, e.Revision, e.Who, e.At, e.What, e.Reason, about(e), len(e.Changes), e.Undone != nil},
-		)
+	for i := range entries {
+		v.Last = append(v.Last, journalLine(&entries[i]))
 	}
-	c.JSON(http.StatusOK, v)
-	return nil
+	return v, nil
 }
 
 // next says what a step is, and what it waits for: decisions, what a gate lacks, what holds it.

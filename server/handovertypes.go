@@ -198,7 +198,7 @@ type StandView struct {
 	Revision  int64   `json:"revision"`
 	Steps     int     `json:"steps"` // that are left
 	Done      int     `json:"done"`
-	Minutes   float64 `json:"minutes"` // that are left, at what was learned
+	Hours     float64 `json:"hours"` // that are left, at what was learned
 	Danger    int     `json:"danger"`
 	Wrong     int     `json:"wrong"`
 	Open      int     `json:"open"` // before it is handed over

@@ -3,10 +3,10 @@ package server
 import (
 	"net/http"
 	"strings"
+	"time"
 
 	"github.com/gin-gonic/gin"
 
-	"draxel/core/finding"
 	"draxel/store"
 )
 
@@ -18,7 +18,7 @@ func (s *Server) showStand(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	today := s.now().UTC().Format("2006-01-02")
+	today := s.now().UTC().Format(time.DateOnly)
 	if v, known := s.stands.Load(id); known {
 		if kept, is := v.(stood); is && kept.view.Revision == revision && kept.day == today {
 			c.JSON(http.StatusOK, kept.view)
@@ -29,36 +29,20 @@ func (s *Server) showStand(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	p, m := j.plan(), s.money(j)
-	var head JobView
-	head.stand(p, len(j.Job.Gates))
-	_, due := j.open()
-	v := StandView{Revision: j.Revision, Minutes: m.hours.Left, Danger: head.Severity[finding.Danger],
-		Wrong: head.Severity[finding.Wrong], Open: due, Late: len(m.timing.Late), Done: len(p.Past.Done)}
-	if m.timing.Known {
-		v.Ready = day(s.now().UTC(), m.timing.Day)
-	}
-	next := s.first(j, &head.Open, due)
-	for i := range p.Work.Steps {
-		if _, done := p.Done(p.Work.Steps[i].ID); !done {
-			v.Steps++
-		}
-	}
-	if next != nil {
-		v.Next, v.At = next.Text, next.At
-		if len(next.Waits) > 0 {
-			v.Waits = next.Waits[0]
-		}
-	}
-	if n := len(j.Job.Delivered); n > 0 {
-		v.Delivered = j.Job.Delivered[n-1].Name
-	}
-	entries, err := s.store.Journal(ctx, id, 0, 1)
+	f, err := s.front(ctx, j)
 	if err != nil {
 		return err
 	}
-	if len(entries) > 0 {
-		v.Last = entries[0].Who
+	v := StandView{Revision: f.Revision, Steps: f.Steps, Done: f.Done, Hours: f.Hours, Danger: f.Dangers, Wrong: f.Wrong,
+		Open: f.Open, Late: len(f.Late), Ready: f.Ready, Delivered: f.Delivered}
+	if f.Next != nil {
+		v.Next, v.At = f.Next.Text, f.Next.At
+		if len(f.Next.Waits) > 0 {
+			v.Waits = f.Next.Waits[0]
+		}
+	}
+	if len(f.Last) > 0 {
+		v.Last = f.Last[0].Who
 	}
 	s.stands.Store(id, stood{today, v})
 	c.JSON(http.StatusOK, v)
@@ -69,17 +53,6 @@ func (s *Server) showStand(c *gin.Context) error {
 type stood struct {
 	day  string
 	view StandView
-}
-
-// first gives what is to be done next in a job.
-func (s *Server) first(j *computed, open *OpenCounts, due int) *FrontNext {
-	p := j.plan()
-	for i := range p.Work.Steps {
-		if _, done := p.Done(p.Work.Steps[i].ID); !done {
-			return next(p, &p.Work.Steps[i])
-		}
-	}
-	return behind(p, open, due, len(j.Job.Delivered) > 0)
 }
 
 // archive puts a job away, or back among those that are worked at.

@@ -330,12 +330,16 @@ func (s *Server) showJournal(c *gin.Context) error {
 	}
 	out := JournalView{Entries: []JournalLine{}, More: len(entries) > journalPage}
 	entries = entries[:min(len(entries), journalPage)]
-	for _, e := range entries {
-		out.Entries = append(out.Entries, JournalLine{e.Seq, e.Revision, e.Who, e.At, e.What, e.Reason, about(e),
-			len(e.Changes), e.Undone != nil})
+	for i := range entries {
+		out.Entries = append(out.Entries, journalLine(&entries[i]))
 	}
 	c.JSON(http.StatusOK, out)
 	return nil
+}
+
+// journalLine gives a change as it is shown.
+func journalLine(e *store.Entry) JournalLine {
+	return JournalLine{e.Seq, e.Revision, e.Who, e.At, e.What, e.Reason, about(*e), len(e.Changes), e.Undone != nil}
 }
 
 // about gives what a change of one subject was about.

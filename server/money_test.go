@@ -124,7 +124,7 @@ func TestPutAwayAndInOneLine(t *testing.T) {
 	stand := show[server.StandView](c, job+"/stand")
 	front := show[server.FrontView](c, job+"/front")
 	if stand.Steps != front.Steps || stand.Done != front.Done || stand.Danger != front.Dangers || stand.Open != front.Open ||
-		stand.Next != front.Next.Text || stand.Late != len(front.Late) || stand.Minutes/60 != front.Hours ||
+		stand.Next != front.Next.Text || stand.Late != len(front.Late) || stand.Hours != front.Hours ||
 		stand.Late == 0 {
 		t.Errorf("in one line %+v, on its page %+v", stand, front)
 	}

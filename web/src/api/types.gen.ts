@@ -3620,7 +3620,7 @@ export interface StandView {
   revision: number;
   steps: number;
   done: number;
-  minutes: number;
+  hours: number;
   danger: number;
   wrong: number;
   open: number;

@@ -9,6 +9,7 @@ import { useKey } from '../keys/useKey';
 import { KeysDialog } from '../keys/KeysDialog';
 import { outboxOf } from '../outbox/outbox';
 import { heldUp, Unsent } from '../outbox/Unsent';
+import { stageWord } from '../work/words';
 import { changeWord } from './changes.gen';
 import { Findings } from './Findings';
 import { JobForm } from './JobForm';
@@ -49,7 +50,13 @@ export function Frame() {
           Front
         </NavLink>
         {stages.map((s) => (
-          <Stage key={s.to} {...s} open={job.open[s.to]} aside={!job.kindInfo.stages.includes(s.to)} />
+          <Stage
+            key={s.to}
+            {...s}
+            word={stageWord[s.to] ?? ''}
+            open={job.open[s.to]}
+            aside={!job.kindInfo.stages.includes(s.to)}
+          />
         ))}
         <div className="railwork">
           <Stage
@@ -67,15 +74,15 @@ export function Frame() {
 }
 
 const stages = [
-  { to: 'gather', word: 'Gather', what: 'sides without a pinout' },
-  { to: 'match', word: 'Match', what: 'rows not decided' },
-  { to: 'thin', word: 'Thin', what: 'steps not ticked' },
-  { to: 'pin', word: 'Pin', what: 'steps on the sheet' },
-  { to: 'reach', word: 'Reach', what: 'steps so that wires reach' },
-  { to: 'feed', word: 'Feed', what: 'findings about power, fuses and grounds' },
-  { to: 'join', word: 'Join', what: 'functions that need something or are open' },
-  { to: 'prove', word: 'Prove', what: 'gates of powering up that are not passed' },
-  { to: 'handover', word: 'Hand over', what: 'temporary, borrowed and put off, and not gone' },
+  { to: 'gather', what: 'sides without a pinout' },
+  { to: 'match', what: 'rows not decided' },
+  { to: 'thin', what: 'steps not ticked' },
+  { to: 'pin', what: 'steps on the sheet' },
+  { to: 'reach', what: 'steps so that wires reach' },
+  { to: 'feed', what: 'findings about power, fuses and grounds' },
+  { to: 'join', what: 'functions that need something or are open' },
+  { to: 'prove', what: 'gates of powering up that are not passed' },
+  { to: 'handover', what: 'temporary, borrowed and put off, and not gone' },
 ] as const;
 
 interface StageProps {

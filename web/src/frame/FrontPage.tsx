@@ -6,17 +6,7 @@ import type { FrontView } from '../api/types.gen';
 import { changeWord } from './changes.gen';
 import { findingPlace } from './findingPlace';
 import { useJobID } from './Frame';
-
-const words: Record<string, string> = {
-  match: 'Match',
-  thin: 'Thin',
-  pin: 'Pin',
-  reach: 'Reach',
-  feed: 'Feed',
-  join: 'Join',
-  prove: 'Prove',
-  handover: 'Hand over',
-};
+import { stageWord } from '../work/words';
 
 /** Where a job opens: where it stands, what is next and what that waits for, what is dangerous. Nothing else. */
 export function FrontPage() {
@@ -94,7 +84,7 @@ function Front({ job, view }: { job: string; view: FrontView }) {
             {view.stages.map((s) => (
               <tr key={s.stage}>
                 <td>
-                  <Link to={to(s.stage)}>{words[s.stage]}</Link>
+                  <Link to={to(s.stage)}>{stageWord[s.stage]}</Link>
                 </td>
                 <td className="frontbar">
                   <span

@@ -37,7 +37,7 @@ export function JobRow({ job, kind, onArchive }: { job: JobLine; kind: string; o
               {s.done}/{all}
             </span>
           </td>
-          <td className="mono right oneline">{s.minutes > 0 ? `${(s.minutes / 60).toFixed(1)} h` : ''}</td>
+          <td className="mono right oneline">{s.hours > 0 ? `${s.hours.toFixed(1)} h` : ''}</td>
           <td className="mono oneline">{s.ready ?? <span className="quiet">–</span>}</td>
           <td className="oneline">
             {s.danger > 0 && (

@@ -105,7 +105,7 @@ function Work({ job, view }: { job: string; view: WorkListView }) {
           </Button>
         </div>
         <div className="bar workfilter" role="group" aria-label="which steps">
-          {['', 'thin', 'join', 'pin', 'reach', 'own'].map((s) => (
+          {['', 'thin', 'pin', 'reach', 'feed', 'join', 'own'].map((s) => (
             <button
               key={s}
               className={`plain stagepick${stage === s ? ' on' : ''}`}

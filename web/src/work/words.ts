@@ -1,13 +1,17 @@
 import type { WorkStep } from '../api/types.gen';
 
-/** The stages that have steps, in the order of the rail, by the word that stands for each everywhere. */
+/** The word for each stage, the same everywhere; `own` are steps of one's own. */
 export const stageWord: Record<string, string> = {
+  gather: 'Gather',
+  match: 'Match',
   thin: 'Thin',
   pin: 'Pin',
   reach: 'Reach',
   feed: 'Feed',
   join: 'Join',
   own: 'Own',
+  prove: 'Prove',
+  handover: 'Hand over',
 };
 
 const words: Record<string, string> = {

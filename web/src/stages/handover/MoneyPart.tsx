@@ -4,7 +4,8 @@ import { explain } from '../../api/client';
 import { fileAddress } from '../../api/hooks';
 import { useCosts, useMoney } from '../../api/handover';
 import type { Cost, MoneyView } from '../../api/types.gen';
-import { hours, stageWords } from './hours';
+import { stageWord } from '../../work/words';
+import { hours } from './hours';
 import { OrderList } from './OrderList';
 import { TermsForm, TimeForm } from './TimeForms';
 
@@ -69,7 +70,7 @@ function Stages({ view }: { view: MoneyView }) {
       <tbody>
         {view.hours.stages.map((s) => (
           <tr key={s.stage}>
-            <td>{stageWords[s.stage] ?? s.stage}</td>
+            <td>{stageWord[s.stage] ?? s.stage}</td>
             <td className="mono right">{s.steps > 0 ? `${s.done} of ${s.steps}` : ''}</td>
             <td className="mono right">{hours(s.estimate)}</td>
             <td className="mono right">{hours(s.earned)}</td>

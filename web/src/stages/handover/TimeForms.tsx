@@ -3,7 +3,8 @@ import { useState } from 'react';
 import { explain, whoIsWorking } from '../../api/client';
 import { useSpend, useTerms } from '../../api/handover';
 import type { MoneyView, Terms } from '../../api/types.gen';
-import { hours, stageWords } from './hours';
+import { stageWord } from '../../work/words';
+import { hours } from './hours';
 
 interface Props {
   job: string;
@@ -68,7 +69,7 @@ export function TimeForm({ job, view }: Props) {
           virtual={false}
           value={stage}
           onChange={choose}
-          options={view.stages.map((value) => ({ value, label: stageWords[value] ?? value }))}
+          options={view.stages.map((value) => ({ value, label: stageWord[value] ?? value }))}
         />
         <Input
           size="small"
@@ -101,7 +102,7 @@ export function TimeForm({ job, view }: Props) {
         <ul className="notedtime">
           {view.spent.map((x) => (
             <li key={x.id}>
-              <span className="mono">{x.day}</span> {hours(x.minutes)} {stageWords[x.stage] ?? x.stage},{' '}
+              <span className="mono">{x.day}</span> {hours(x.minutes)} {stageWord[x.stage] ?? x.stage},{' '}
               {x.who}
               {x.text && <span className="quiet"> {x.text}</span>}{' '}
               <button
