@@ -16,11 +16,8 @@ var (
 	ErrBusy     = errors.New("something else is using the database")
 )
 
-// Told names what the disk is to blame for, of whatever failed on it.
-func Told(err error) error { return told(err) }
-
-// told names what the disk is to blame for; any other error stays as it is.
-func told(err error) error {
+// Told names what the disk is to blame for; any other error stays as it is.
+func Told(err error) error {
 	if err == nil {
 		return nil
 	}

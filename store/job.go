@@ -195,7 +195,7 @@ func (s *Store) Restore(ctx context.Context, id string) error {
 func (s *Store) mark(ctx context.Context, update string, deleted int64, id string) error {
 	result, err := s.db.ExecContext(ctx, update, deleted, id)
 	if err != nil {
-		return fmt.Errorf("delete or restore job: %w", told(err))
+		return fmt.Errorf("delete or restore job: %w", Told(err))
 	}
 	if n, err := result.RowsAffected(); err != nil || n == 0 {
 		return errors.Join(ErrNoJob, err)

@@ -54,7 +54,7 @@ const File = "draxel.db"
 // ErrNewer when it is of a later version; before an older one is migrated a copy is put beside it.
 func Open(ctx context.Context, dir string, now func() time.Time) (*Store, error) {
 	if err := os.MkdirAll(dir, 0o700); err != nil {
-		return nil, fmt.Errorf("open data folder: %w", told(err))
+		return nil, fmt.Errorf("open data folder: %w", Told(err))
 	}
 	lock := flock.New(filepath.Join(dir, "draxel.lock"))
 	held, err := lock.TryLock()
@@ -78,12 +78,12 @@ func (s *Store) open(ctx context.Context, path string) error {
 	const pragmas = "?_pragma=journal_mode(WAL)&_pragma=busy_timeout(5000)&_pragma=foreign_keys(1)&_pragma=synchronous(FULL)"
 	db, err := sqlx.ConnectContext(ctx, "sqlite", "file:"+path+pragmas+"&_txlock=immediate")
 	if err != nil {
-		return fmt.Errorf("open database: %w", told(err))
+		return fmt.Errorf("open database: %w", Told(err))
 	}
 	s.db = db
 	db.SetMaxOpenConns(1)
 	if s.reads, err = sqlx.ConnectContext(ctx, "sqlite", "file:"+path+pragmas+"&_pragma=query_only(1)"); err != nil {
-		return fmt.Errorf("open database: %w", told(err))
+		return fmt.Errorf("open database: %w", Told(err))
 	}
 	s.reads.SetMaxOpenConns(readers)
 	s.reads.SetMaxIdleConns(readers)
@@ -122,7 +122,7 @@ func private(path string) error {
 		err = errors.Join(f.Chmod(0o600), f.Close())
 	}
 	if err != nil {
-		return fmt.Errorf("open database: %w", told(err))
+		return fmt.Errorf("open database: %w", Told(err))
 	}
 	return nil
 }
@@ -135,7 +135,7 @@ func (s *Store) copyTo(ctx context.Context, path string) error {
 		return err
 	}
 	if _, err := s.db.ExecContext(ctx, "VACUUM INTO ?", path); err != nil {
-		return fmt.Errorf("copy database: %w", told(err))
+		return fmt.Errorf("copy database: %w", Told(err))
 	}
 	return nil
 }
@@ -149,7 +149,7 @@ func Copy(ctx context.Context, dir string, w io.Writer) (err error) {
 		"file:"+filepath.Join(dir, File)+"?mode=rw&_pragma=busy_timeout(5000)",
 	)
 	if err != nil {
-		return fmt.Errorf("open database: %w", told(err))
+		return fmt.Errorf("open database: %w", Told(err))
 	}
 	s := &Store{db: db}
 	return errors.Join(s.Backup(ctx, w), db.Close())
