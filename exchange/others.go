@@ -215,3 +215,8 @@ func WriteStickersCSV(w io.Writer, all []handover.Sticker) error {
 	}
 	return WriteTableCSV(w, rows)
 }
+
+// WriteSectionCSV writes a table of the book as CSV.
+func WriteSectionCSV(w io.Writer, s *handover.Section) error {
+	return WriteTableCSV(w, append([][]string{s.Head}, s.Rows...))
+}

@@ -11,6 +11,7 @@ import (
 	"slices"
 	"strconv"
 	"time"
+	"unicode/utf8"
 
 	"github.com/gin-gonic/gin"
 
@@ -263,5 +264,14 @@ func (s *Server) exportTable(c *gin.Context) error {
 		return err
 	}
 	download(c, t.Name+".csv", "text/csv; charset=utf-8", b.Bytes())
+	return nil
+}
+
+// longCell refuses a text that no cell of a table may have either.
+func longCell(text, pointer string) error {
+	if n := utf8.RuneCountInString(text); n > exchange.MaxCell {
+		return problem(http.StatusUnprocessableEntity, "cell-too-long",
+			fmt.Sprintf("That has %d letters; a cell has at most %d.", n, exchange.MaxCell), pointer)
+	}
 	return nil
 }

@@ -167,3 +167,25 @@ func (s *Server) countStickers(c *gin.Context) error {
 	c.JSON(http.StatusOK, v)
 	return nil
 }
+
+// labelsPDF prints a label for each connector that has none yet, or, asked for all, for every one.
+func (s *Server) labelsPDF(c *gin.Context) error {
+	j, err := s.compute(c.Request.Context(), c.Param("job"))
+	if err != nil {
+		return err
+	}
+	wires, _ := wireCounts(&j.facts.Laid.Loom)
+	var all []exchange.Label
+	for i := range j.facts.Laid.Loom.Connectors {
+		h := &j.facts.Laid.Loom.Connectors[i]
+		if c.Query("all") != "" || !j.Job.Looked[h.ID].Labelled {
+			all = append(all, exchange.Label{Connector: h.ID, Device: h.Device, Branch: h.Branch, Wires: wires[h.ID]})
+		}
+	}
+	var b bytes.Buffer
+	if err := exchange.WriteLabelsPDF(&b, j.Job.Title, s.now().UTC().Format(time.DateOnly), all); err != nil {
+		return err
+	}
+	download(c, j.Job.Title+" labels.pdf", "application/pdf", b.Bytes())
+	return nil
+}

@@ -382,25 +382,3 @@ func (s *Server) passGate(c *gin.Context) error {
 			bodies: map[string]any{store.SubjectGate(x.Gate): x}})
 	})
 }
-
-// standing says how the sections of the sheet stand.
-func (j *computed) standing(p *proving) map[string]prove.Standing {
-	now := prove.Since(j.Job.Proved, j.Job.Mended)
-	out := map[string]prove.Standing{}
-	for i := range p.sheet.Lines {
-		l := &p.sheet.Lines[i]
-		if !l.First && l.Section != "feeds" && l.Section != "relays" {
-			continue
-		}
-		st := out[l.Section]
-		st.Lines++
-		x := ProvedLine{SheetLine: *l}
-		if x.read(j.Job.Proved, now); x.Reading != nil && !x.Again {
-			if st.Done++; !x.Fits {
-				st.Out++
-			}
-		}
-		out[l.Section] = st
-	}
-	return out
-}

@@ -1,22 +1,17 @@
 package server
 
 import (
-	"bytes"
 	"encoding/json"
-	"fmt"
 	"net/http"
 	"slices"
 	"strconv"
 	"strings"
-	"time"
-	"unicode/utf8"
 
 	"github.com/gin-gonic/gin"
 
 	"draxel/core/finding"
 	"draxel/core/gather"
 	"draxel/core/harness"
-	"draxel/exchange"
 	"draxel/store"
 )
 
@@ -224,15 +219,6 @@ func (s *Server) importSheet(c *gin.Context) error {
 }
 
 // editSheet puts cells of a list right, adds lines, strikes lines out.
-// longCell refuses a text that no cell of a table may have either.
-func longCell(text, pointer string) error {
-	if n := utf8.RuneCountInString(text); n > exchange.MaxCell {
-		return problem(http.StatusUnprocessableEntity, "cell-too-long",
-			fmt.Sprintf("That has %d letters; a cell has at most %d.", n, exchange.MaxCell), pointer)
-	}
-	return nil
-}
-
 func (s *Server) editSheet(c *gin.Context) error {
 	kind, err := sheetKind(c)
 	if err != nil {
@@ -382,26 +368,4 @@ func (s *Server) dropFact(subject func(string) string, what string) func(*gin.Co
 		}
 		return s.apply(c, change{id: r.ID, what: what, seen: r.Seen, bodies: map[string]any{subject(c.Param("fact")): nil}})
 	}
-}
-
-// labelsPDF prints a label for each connector that has none yet, or, asked for all, for every one.
-func (s *Server) labelsPDF(c *gin.Context) error {
-	j, err := s.compute(c.Request.Context(), c.Param("job"))
-	if err != nil {
-		return err
-	}
-	wires, _ := wireCounts(&j.facts.Laid.Loom)
-	var all []exchange.Label
-	for i := range j.facts.Laid.Loom.Connectors {
-		h := &j.facts.Laid.Loom.Connectors[i]
-		if c.Query("all") != "" || !j.Job.Looked[h.ID].Labelled {
-			all = append(all, exchange.Label{Connector: h.ID, Device: h.Device, Branch: h.Branch, Wires: wires[h.ID]})
-		}
-	}
-	var b bytes.Buffer
-	if err := exchange.WriteLabelsPDF(&b, j.Job.Title, s.now().UTC().Format(time.DateOnly), all); err != nil {
-		return err
-	}
-	download(c, j.Job.Title+" labels.pdf", "application/pdf", b.Bytes())
-	return nil
 }

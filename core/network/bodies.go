@@ -92,3 +92,13 @@ const (
 // FuseOhms gives the usual resistance in Ω of a blade fuse of a rating in A: it loses about 0.1 V at its rating (common
 // practice).
 func FuseOhms(rating float64) float64 { return 0.1 / max(rating, 1) }
+
+// bodyFor gives what stands between two ends: what one of their wires says, else what the device is.
+func bodyFor(p, m pin, other Body) Body {
+	for _, x := range []pin{m, p} {
+		if b, ok := BodyOf(x.Device); ok {
+			return b
+		}
+	}
+	return other
+}

@@ -278,16 +278,6 @@ func (d *drawing) part(dev *harness.Device, all []pin) bool {
 	return true
 }
 
-// bodyFor gives what stands between two ends: what one of their wires says, else what the device is.
-func bodyFor(p, m pin, other Body) Body {
-	for _, x := range []pin{m, p} {
-		if b, ok := BodyOf(x.Device); ok {
-			return b
-		}
-	}
-	return other
-}
-
 func number(i int) string {
 	if i == 0 {
 		return ""
