@@ -330,13 +330,6 @@ func (p *binding) drawing(page *handover.Page) {
 	var rows [][]string
 	for i := range page.Lengths {
 		l := &page.Lengths[i]
-		mm, state := "", "as built"
-		if l.Mm > 0 {
-			mm = fmt.Sprintf("%.0f", l.Mm)
-		}
-		if l.Planned {
-			state = "planned"
-		}
 		rows = append(
 			rows,
 			[]string{
@@ -346,9 +339,9 @@ func (p *binding) drawing(page *handover.Page) {
 				l.Function,
 				l.Ends[0].At,
 				l.Ends[1].At,
-				mm,
+				l.Long(),
 				strings.TrimSpace(l.Extended + " " + map[bool]string{true: "new"}[l.New]),
-				state,
+				l.Standing(),
 			},
 		)
 	}
@@ -397,9 +390,4 @@ func (p *binding) narrow(y float64, rows [][]string) {
 			p.fitted(x+part.x, at, min(2.5, step*0.6), c == 0, r[part.cell], part.w)
 		}
 	}
-}
-
-// WriteSectionCSV writes a table of the book as CSV.
-func WriteSectionCSV(w io.Writer, s *handover.Section) error {
-	return WriteTableCSV(w, append([][]string{s.Head}, s.Rows...))
 }

@@ -106,7 +106,7 @@ func (s *Server) late(m *money) []LatePart {
 		k := slices.IndexFunc(m.lines, func(l handover.OrderLine) bool { return l.Key == x.Key })
 		out = append(
 			out,
-			LatePart{x.Key, m.lines[k].What, m.efforts[i].Text, day(today, x.Wants), day(today, x.There)},
+			LatePart{x.Key, m.lines[k].What, m.efforts[i].Text, day(today, x.Wants), day(today, x.There), x.Spare},
 		)
 	}
 	slices.SortStableFunc(out, func(a, b LatePart) int { return cmp.Compare(b.There, a.There) }) // the longest first

@@ -140,6 +140,8 @@ type LatePart struct {
 	Step  string `json:"step"`  // the first that wants it
 	Wants string `json:"wants"` // ISO dates
 	There string `json:"there"`
+	// Spare is the minutes of work that it may come later still and nothing ends later; 0: all waits for it.
+	Spare float64 `json:"spare"`
 }
 
 // SpentRequest notes time; gone takes it back.

@@ -35,7 +35,7 @@ var (
 const (
 	longestAnswer = 5 * time.Second
 	mostMemory    = 600 << 20
-	patience      = 3 // times as long on a machine on which everything else is tested at the same moment
+	patience      = 3 // times as long by the clock, on a machine on which everything else is tested at the same moment
 )
 
 // attack sends requests that nobody's page would send, to every route that there is.
@@ -181,15 +181,15 @@ func (a *attack) strike(i int) {
 		v, _ := json.Marshal(a.make(map[string]any{"$ref": "/" + names[a.r.IntN(len(names))]}, 0))
 		body = bytes.NewReader(v)
 	}
-	begun := time.Now()
+	late := stopwatch()
 	status, data, _ := a.do(r.Method, path, kind, body)
-	took := time.Since(begun)
+	took, tooLong := late(longestAnswer)
 	a.status[status]++
 	a.slowest = max(a.slowest, took)
 	switch {
 	case status >= 500 && (status != http.StatusBadGateway || !strings.Contains(r.Path, "/prove/")): // a device outside fails
 		a.t.Errorf("%d: %s %.200s answers %d: %.300s", i, r.Method, path, status, data)
-	case took > patience*longestAnswer:
+	case tooLong:
 		a.t.Errorf("%d: %s %.200s takes %v", i, r.Method, path, took)
 	}
 }
@@ -200,9 +200,9 @@ func (a *attack) standing() {
 	for _, j := range show[server.JobList](a.client, "/api/jobs").Jobs {
 		for _, page := range []string{"", "/front", "/gather", "/match", "/thin", "/pin", "/reach", "/feed", "/join", "/prove", "/work", "/handover",
 			"/handover/money", "/handover/book.pdf", "/gather/labels.pdf", "/pin/sheet.pdf"} {
-			begun := time.Now()
+			late := stopwatch()
 			status, data, _ := a.do("GET", "/api/jobs/"+j.ID+page, "", nil)
-			if took := time.Since(begun); status >= 500 || status == 404 || took > patience*longestAnswer {
+			if took, tooLong := late(longestAnswer); status >= 500 || status == 404 || tooLong {
 				a.t.Errorf("job %q, page %q: %d after %v: %.300s", j.Title, page, status, took, data)
 			}
 		}

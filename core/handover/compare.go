@@ -55,7 +55,7 @@ func Compare(was, is *State) []Difference {
 		if d := a.Mm - b.Mm; d > within || d < -within {
 			add("length", name, fmt.Sprintf("%.0f mm", a.Mm), fmt.Sprintf("%.0f mm", b.Mm))
 		}
-		add("state", name, standing(a), standing(b))
+		add("state", name, a.Standing(), b.Standing())
 	}
 	for _, s := range was.Settings {
 		if !slices.Contains(is.Settings, s) {
@@ -98,10 +98,3 @@ func both[T any](a, b map[string]T) []string {
 }
 
 func ends(l *Length) string { return l.Ends[0].At + " – " + l.Ends[1].At }
-
-func standing(l *Length) string {
-	if l.Planned {
-		return "planned"
-	}
-	return "as built"
-}

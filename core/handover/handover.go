@@ -1,16 +1,15 @@
 // Package handover makes what a person keeps, gives away and bills from the plan: the book with one drawn diagram per
-// group of
-// circuits, its indexes, the lists that must end at zero, and where a job stands.
+// group of circuits, its indexes, the lists that must end at zero, and where a job stands.
 //
 // A book is made from the harness as it is built; what is not done yet is in it as planned, and said so. Every wire
 // is on one page of it and no other: Book parts the wires into groups by what their circuits are for, and each group
-// into pages that a
-// sheet of paper holds. How a page is drawn is for core/diagram.
+// into pages that a sheet of paper holds. How a page is drawn is for core/diagram.
 package handover
 
 import (
 	"cmp"
 	"slices"
+	"strconv"
 	"strings"
 
 	"draxel/core/circuit"
@@ -79,10 +78,34 @@ func (l *Length) Text() string {
 	if out == "" {
 		out = "?"
 	}
-	if l.Square > 0 {
-		out += " " + strings.TrimSuffix(l.Square.String(), " mm²")
+	if thick := l.Thick(); thick != "" {
+		out += " " + thick
 	}
 	return out
+}
+
+// Standing says whether the length is there: "planned" or "as built".
+func (l *Length) Standing() string {
+	if l.Planned {
+		return "planned"
+	}
+	return "as built"
+}
+
+// Long is its length in mm, without the unit; empty where nobody knows it.
+func (l *Length) Long() string {
+	if l.Mm <= 0 {
+		return ""
+	}
+	return strconv.FormatFloat(l.Mm, 'f', 0, 64)
+}
+
+// Thick is its size in mm², without the unit; empty where nobody knows it.
+func (l *Length) Thick() string {
+	if l.Square <= 0 {
+		return ""
+	}
+	return strings.TrimSuffix(l.Square.String(), " mm²")
 }
 
 // binder is a book in the making.

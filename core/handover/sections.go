@@ -56,30 +56,19 @@ func (b *binder) wires(on map[string]int) Section {
 	}
 	for i := range b.all {
 		l := &b.all[i]
-		state := "as built"
-		if l.Planned {
-			state = "planned"
-		}
-		mm, square := "", ""
-		if l.Mm > 0 {
-			mm = strconv.FormatFloat(l.Mm, 'f', 0, 64)
-		}
-		if l.Square > 0 {
-			square = strings.TrimSuffix(l.Square.String(), " mm²")
-		}
 		s.Rows = append(
 			s.Rows,
 			[]string{
 				l.Name,
 				l.Colour.String(),
-				square,
+				l.Thick(),
 				l.Circuit,
 				l.Function,
 				l.Ends[0].At,
 				l.Ends[1].At,
-				mm,
+				l.Long(),
 				l.Extended,
-				state,
+				l.Standing(),
 				strconv.Itoa(on[l.Name]),
 			},
 		)
@@ -179,10 +168,6 @@ func (b *binder) plugs(on map[string]int) Section {
 				s.Rows = append(s.Rows, []string{at.String(), where, "empty", "", "", "", "", ""})
 			}
 			for _, l := range lengths {
-				square := ""
-				if l.Square > 0 {
-					square = strings.TrimSuffix(l.Square.String(), " mm²")
-				}
 				s.Rows = append(
 					s.Rows,
 					[]string{
@@ -190,7 +175,7 @@ func (b *binder) plugs(on map[string]int) Section {
 						where,
 						l.Name,
 						l.Colour.String(),
-						square,
+						l.Thick(),
 						l.Circuit,
 						l.Function,
 						strconv.Itoa(on[l.Name]),

@@ -1,7 +1,6 @@
 package handover
 
 import (
-	"fmt"
 	"strings"
 
 	"draxel/core/harness"
@@ -31,10 +30,7 @@ func WireTable(all []Length) [][]string {
 				row = append(row, strings.TrimPrefix(strings.TrimPrefix(e.At, "splice "), "joint "), "")
 			}
 		}
-		mm, square := "", ""
-		if l.Mm > 0 {
-			mm = fmt.Sprintf("%.0f", l.Mm)
-		}
+		square := ""
 		if l.Square > 0 {
 			square = l.Square.String()
 		}
@@ -42,11 +38,11 @@ func WireTable(all []Length) [][]string {
 			notes = append(notes, "extended: "+l.Extended)
 		}
 		if l.Planned {
-			notes = append(notes, "planned")
+			notes = append(notes, l.Standing())
 		}
 		rows = append(
 			rows,
-			append(row, l.Colour.String(), square, l.Circuit, l.Function, mm, strings.Join(notes, "; ")),
+			append(row, l.Colour.String(), square, l.Circuit, l.Function, l.Long(), strings.Join(notes, "; ")),
 		)
 	}
 	return rows

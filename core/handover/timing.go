@@ -1,6 +1,9 @@
 package handover
 
-import "slices"
+import (
+	"math"
+	"slices"
+)
 
 // Timing is when the work that is left can be done.
 type Timing struct {
@@ -24,9 +27,10 @@ type Link struct {
 // Late is a part that is not there when hands come to the first step that wants it.
 type Late struct {
 	Key   string
-	Step  string // its id
-	Wants int    // days from today on which the step would be done
-	There int    // on which the part is there
+	Step  string  // its id
+	Wants int     // days from today on which the step would be done
+	There int     // on which the part is there
+	Spare float64 // minutes of work that it may come later still, with hands enough, and nothing ends later; 0: all waits for it
 }
 
 // Time lays out what is left: each step takes what was learned of its stage, and begins no sooner than the parts that
@@ -82,14 +86,18 @@ func Time(all []Effort, lines []OrderLine, h *Hours, t *Terms, week Week) Timing
 		if l.Wait == 0 {
 			continue
 		}
-		first, at := "", 0.0
+		first, at, there := "", 0.0, week.Minutes(l.Wait)
+		spare := math.Inf(1)
 		for _, id := range l.Steps {
+			if c, is := n.Of[id]; is {
+				spare = min(spare, max(0, c.Late-there))
+			}
 			if begin, is := plain.Begins[id]; is && (first == "" || begin < at) {
 				first, at = id, begin
 			}
 		}
-		if first != "" && week.Minutes(l.Wait) > at {
-			out.Late = append(out.Late, Late{l.Key, first, week.Day(at), l.Wait})
+		if first != "" && there > at {
+			out.Late = append(out.Late, Late{l.Key, first, week.Day(at), l.Wait, spare})
 		}
 	}
 	return out

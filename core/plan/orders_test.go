@@ -69,13 +69,13 @@ func TestNoStepIsWithoutWhatItTakes(t *testing.T) {
 			}
 			for kind := range uses {
 				if kind != "terminal" && strings.HasPrefix(l.What, kind) {
-					has[kind] += int(l.Need-l.Used)
+					has[kind] += int(l.Need - l.Used)
 				}
 			}
 			if strings.HasPrefix(l.What, "terminals for") ||
 				strings.Contains(l.What, "terminal") && !strings.HasPrefix(l.What, "cap") &&
 					!strings.HasPrefix(l.What, "ring") {
-				has["terminal"] += int(l.Need-l.Used)
+				has["terminal"] += int(l.Need - l.Used)
 			}
 			if l.Need <= 0 {
 				t.Errorf("%s: nothing of %s is needed", id, l.What)

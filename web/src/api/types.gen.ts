@@ -3306,6 +3306,7 @@ export interface LatePart {
   step: string;
   wants: string;
   there: string;
+  spare: number;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema

@@ -123,6 +123,7 @@ function When({ view }: { view: MoneyView }) {
               <th>comes</th>
               <th>wanted</th>
               <th>by</th>
+              <th>may come later still by</th>
             </tr>
           </thead>
           <tbody>
@@ -132,6 +133,13 @@ function When({ view }: { view: MoneyView }) {
                 <td className="mono oneline">{l.there}</td>
                 <td className="mono oneline">{l.wants}</td>
                 <td className="quiet">{l.step}</td>
+                <td className="oneline">
+                  {l.spare > 0 ? (
+                    <span className="mono">{hours(l.spare)} of work</span>
+                  ) : (
+                    <strong>nothing: all waits for it</strong>
+                  )}
+                </td>
               </tr>
             ))}
           </tbody>
