@@ -4,6 +4,7 @@ import (
 	"bufio"
 	"fmt"
 	"io"
+	"strconv"
 
 	"draxel/core/feed"
 	"draxel/core/handover"
@@ -64,4 +65,21 @@ func WriteHarnessDOT(w io.Writer, all []handover.Length, title string) error {
 		return fmt.Errorf("write the graph: %w", err)
 	}
 	return nil
+}
+
+// WriteLiveCSV writes what is live in a position of the key, a line for each wire, cable and device.
+func WriteLiveCSV(w io.Writer, position string, rows []feed.LiveLine) error {
+	cells := [][]string{{"Name", "Kind", "For", "In " + position, "Volts", "Amps", "May carry A", "Lost V", "Fuse", "Fuse A"}}
+	known := func(v float64) string {
+		if v == 0 {
+			return ""
+		}
+		return strconv.FormatFloat(v, 'f', 2, 64)
+	}
+	for i := range rows {
+		x := &rows[i]
+		cells = append(cells, []string{x.Name, x.Kind, x.Text, x.Live, fmt.Sprintf("%.2f", x.Volts), fmt.Sprintf("%.3f", x.Amps),
+			known(x.Carries), fmt.Sprintf("%.3f", x.Drop), x.Fuse, known(x.Rating)})
+	}
+	return WriteTableCSV(w, cells)
 }

@@ -23,6 +23,8 @@ var ChangeWords = map[string]string{
 	"drop-trace":        "a trace taken back",
 	"earlier":           "an earlier job’s map",
 	"edit-list":         "cells put right in",
+	"usual":             "what is usual taken into",
+	"looked-at":         "looked at",
 	"empty":             "left empty",
 	"exchange":          "outputs exchanged",
 	"face":              "a connector’s face",

@@ -10,6 +10,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"draxel/core/circuit"
 	"draxel/core/feed"
 	"draxel/core/finding"
 	"draxel/core/harness"
@@ -107,6 +108,37 @@ func (s *Server) feedTree(c *gin.Context) error {
 		return problem(http.StatusUnprocessableEntity, "no-such-switch", sentence(err.Error()), "/sw")
 	}
 	c.JSON(http.StatusOK, FeedTree{orEmpty(r.TreeOf(state))})
+	return nil
+}
+
+// feedTable lists every wire, cable and device with what it is in a position, with switches of their own on.
+func (s *Server) feedTable(c *gin.Context) error {
+	r, j, at, err := s.fed(c)
+	if err != nil {
+		return err
+	}
+	state, err := r.With(at, c.QueryArray("sw"))
+	if err != nil {
+		return problem(http.StatusUnprocessableEntity, "no-such-switch", sentence(err.Error()), "/sw")
+	}
+	text := map[string]string{}
+	for i := range j.facts.Laid.Loom.Wires {
+		w := &j.facts.Laid.Loom.Wires[i]
+		text[w.ID] = w.Function
+	}
+	rows := r.Table(state)
+	for i := range rows {
+		rows[i].Text = text[circuit.Whole(rows[i].Name)]
+	}
+	if c.Query("as") != "csv" {
+		c.JSON(http.StatusOK, FeedLines{rows})
+		return nil
+	}
+	var b bytes.Buffer
+	if err := exchange.WriteLiveCSV(&b, at, rows); err != nil {
+		return err
+	}
+	download(c, j.Job.Title+" live in "+at+".csv", "text/csv; charset=utf-8", b.Bytes())
 	return nil
 }
 

@@ -96,9 +96,35 @@ type FeedOptionRequest struct {
 	Name   string `json:"name,omitempty"`
 }
 
+// UsualView is what a vehicle usually has, proposed for lists that have no line yet.
+type UsualView struct {
+	Revision int64           `json:"revision"`
+	Lines    []feed.Proposed `json:"lines"`
+}
+
+// UsualRequest takes lines that are proposed, by list and name, or says that those of a list have been looked at and
+// are so.
+type UsualRequest struct {
+	ID    string      `json:"id"`
+	Seen  int64       `json:"seen"`
+	Lines []UsualLine `json:"lines,omitempty"`
+	So    string      `json:"so,omitempty"` // the list whose lines are so
+}
+
+// UsualLine names a line that is proposed.
+type UsualLine struct {
+	List string `json:"list"`
+	Name string `json:"name"`
+}
+
 // FeedTree is the tree in one condition.
 type FeedTree struct {
 	Tree []feed.Feeder `json:"tree"`
+}
+
+// FeedLines is the table of one condition.
+type FeedLines struct {
+	Rows []feed.LiveLine `json:"rows"`
 }
 
 // FeedWires is what wires are in each position of the key.

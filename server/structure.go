@@ -218,6 +218,23 @@ func (s *Server) importSheet(c *gin.Context) error {
 	return s.apply(c, change{id: c.Request.PostFormValue("id"), what: "import", seen: seen, bodies: map[string]any{store.SubjectSheet(kind): sheet}})
 }
 
+// edited gives a copy of a list that can be edited; one that is begun by hand has its heading.
+func edited(kind gather.SheetKind, old *gather.Sheet) gather.Sheet {
+	sheet := gather.Sheet{}
+	if old != nil {
+		sheet = *old
+		sheet.Edits, sheet.Gone = slices.Clone(old.Edits), slices.Clone(old.Gone)
+	}
+	if len(sheet.Cells) == 0 {
+		line := []string{}
+		for _, f := range kind.Fields() {
+			line = append(line, f.Title)
+		}
+		sheet.Cells = [][]string{line}
+	}
+	return sheet
+}
+
 // editSheet puts cells of a list right, adds lines, strikes lines out.
 func (s *Server) editSheet(c *gin.Context) error {
 	kind, err := sheetKind(c)
@@ -232,18 +249,7 @@ func (s *Server) editSheet(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	sheet := gather.Sheet{}
-	if old := state.Job.Sheets[kind]; old != nil {
-		sheet = *old
-		sheet.Edits, sheet.Gone = slices.Clone(old.Edits), slices.Clone(old.Gone)
-	}
-	if len(sheet.Cells) == 0 { // a list begun by hand has its heading
-		line := []string{}
-		for _, f := range kind.Fields() {
-			line = append(line, f.Title)
-		}
-		sheet.Cells = [][]string{line}
-	}
+	sheet := edited(kind, state.Job.Sheets[kind])
 	for _, e := range r.Edits {
 		if e.Line < 2 || e.Line > gather.MaxLines || !slices.ContainsFunc(kind.Fields(), func(f gather.Field) bool { return f.Name == e.Field }) {
 			return problem(http.StatusUnprocessableEntity, "bad-cell", "There is no such cell in the list.", "/edits")

@@ -95,6 +95,9 @@ type api struct {
 
 	FeedView             server.FeedView
 	FeedTree             server.FeedTree
+	FeedLines            server.FeedLines
+	UsualView            server.UsualView
+	UsualRequest         server.UsualRequest
 	JoinView             server.JoinView
 	HoldsView            server.HoldsView
 	FunctionRequest      server.FunctionRequest

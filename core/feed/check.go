@@ -32,6 +32,8 @@ func (r *Result) check() {
 	r.checkStarter()
 	r.selective()
 	r.twice()
+	r.spares()
+	r.far()
 }
 
 // state gives the state of a position.
@@ -64,7 +66,7 @@ func (r *Result) checkSources() {
 
 func (r *Result) checkFuses() {
 	for _, p := range r.Fuses {
-		if p.Starts > 2*p.Rating && !r.Facts.Slow[p.Fuse] {
+		if p.Starts > startsBy*p.Rating && !p.Slow {
 			r.find("fuse-quick", finding.Note, p.Fuse, "Take a slow one, and say so under Kind in the list of fuses.",
 				"Fuse %s of %.3g A is quick, and the motors behind it take %.3g A until they turn: it may open then.",
 				p.Fuse, p.Rating, p.Starts)
@@ -187,6 +189,11 @@ func (r *Result) checkRelays() {
 				"Look which output commands it, and in which position its coil is fed.",
 				"%s pulls in no position.", relay.Name)
 		}
+		if off := r.state("off"); off.Pulled[k] {
+			r.find("relay-held-off", finding.Check, relay.Name,
+				"Feed its coil from a contact that is open with the key off.",
+				"%s has pulled with the key off: its coil is fed in a position in which it should not be.", relay.Name)
+		}
 		if rating := r.Facts.Contacts[relay.Name]; rating > 0 {
 			for i := range r.Drawn.Elements {
 				if g := r.Drawn.Elements[i].Gate; g.Relay == int32(k)+1 && r.worst[i] > rating {
@@ -238,27 +245,6 @@ func (r *Result) checkUnits() {
 	}
 }
 
-// checkBack finds points that are live only through something that uses current: a coil, a lamp, a load whose ground is
-// lost.
-func (r *Result) checkBack() {
-	var where []string
-	for k, s := range r.States {
-		fed := r.fedBy(s)
-		for _, u := range sortedUnits(r.Drawn) {
-			coil := &r.Drawn.Elements[r.Drawn.Relays[r.Drawn.Units[u]-1].Coil]
-			a := r.Drawn.Heads()[coil.A]
-			if !s.Floating[coil.A] && s.Volts[coil.A] > 1.5 && !fed[a] {
-				where = append(where, fmt.Sprintf("%s in %s (%.1f V)", u, Positions()[k].Name, s.Volts[coil.A]))
-			}
-		}
-	}
-	if len(where) > 0 {
-		r.find("back-feed", finding.Wrong, strings.SplitN(where[0], " in ", 2)[0],
-			"Find the lamp or coil that the current comes back through; a diode or another contact parts them.",
-			"Fed only through something that uses current: %s. It may stay awake, or half awake.", few(where))
-	}
-}
-
 func sortedUnits(d *network.Drawn) []string {
 	out := make([]string, 0, len(d.Units))
 	for u := range d.Units {
@@ -303,37 +289,6 @@ func (r *Result) handed(s *network.State, from []int32, not int32) map[int32]boo
 	return reached
 }
 
-// tooMuchAsleep is what a vehicle may take in A with the key off before it is worth a question: common practice.
-const tooMuchAsleep = 0.08
-
-func (r *Result) checkSleep() {
-	i, known := r.Drawn.Element(network.BatteryName)
-	if !known {
-		return
-	}
-	r.Sleeps = max(0, r.state("off").Amps(i))
-	for _, s := range r.Facts.Sources {
-		if !s.Alternator && s.Capacity > 0 && r.Sleeps > 0 && r.Days == 0 {
-			r.Days = s.Capacity * 0.8 / r.Sleeps / 24
-		}
-	}
-	if r.Sleeps > tooMuchAsleep {
-		r.find("stays-awake", finding.Check, network.BatteryName,
-			"In the tree at key off, follow what carries current; a relay that the key switches cuts it.",
-			"With the key off %.3g A are taken%s.", r.Sleeps, daysOf(r.Days))
-	}
-}
-
-func daysOf(days float64) string {
-	if days == 0 {
-		return ""
-	}
-	if days < 3 {
-		return fmt.Sprintf(": the battery is flat in %.0f hours", days*24)
-	}
-	return fmt.Sprintf(": the battery is flat in %.0f days", days)
-}
-
 func (r *Result) checkLoads() {
 	s := r.full
 	for _, i := range r.Drawn.Loads {
@@ -344,27 +299,6 @@ func (r *Result) checkLoads() {
 			r.find("alternator-idle", finding.Check, x.Name,
 				"Let something wait at idle, or a stronger alternator; the battery gives the rest.",
 				"Everything on takes %.0f A, and %s gives %.0f A at idle.", r.Takes, x.Name, x.Idle)
-		}
-	}
-}
-
-// checkMaster asks whether the engine stops when a master switch is opened while it runs.
-func (r *Result) checkMaster() {
-	for _, c := range r.Facts.Inside.Switches {
-		if c.Switch == "" || !strings.Contains(strings.ToLower(c.Name), "master") {
-			continue
-		}
-		s, err := r.state("running").With(network.Fault{Do: network.Force, Element: c.Switch})
-		if err != nil {
-			continue
-		}
-		for _, u := range sortedUnits(r.Drawn) {
-			if s.Pulled[r.Drawn.Units[u]-1] {
-				r.find("alternator-keeps-alive", finding.Danger, c.Name,
-					"A master switch with a second contact in the ignition feed or the alternator's field, and a resistor for its load.",
-					"With %s open %s stays awake: the alternator keeps the engine alive.", c.Name, u)
-				break
-			}
 		}
 	}
 }

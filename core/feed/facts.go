@@ -80,6 +80,7 @@ func Read(lists map[string][]Line) Facts {
 	for _, l := range lists[Loads] {
 		r.load(l)
 	}
+	r.unlooked(lists)
 	slices.Sort(r.Switches)
 	r.Switches = slices.Compact(r.Switches)
 	return r.Facts

@@ -95,6 +95,9 @@ func (v vehicle) reckon(t testing.TB) (feed.Input, error) {
 		loom.Connectors[half["FB"]] = v.block.Half()
 	}
 	in.Harness, in.Connectors, in.Devices, in.Inside = loom.Found(), loom.Connectors, loom.Devices, facts.Inside
+	for _, c := range facts.Inside.Cables {
+		known[c.Name] = feed.Wire{Square: size.Section(c.Square), Mm: c.Length}
+	}
 	drawn, err := network.Draw(in)
 	return feed.Input{Drawn: drawn, Facts: facts, Wires: known}, err
 }
@@ -209,13 +212,29 @@ func TestOneMistakeOfEachKind(t *testing.T) {
 		"a starter fed in run": {base.with(feed.Loads,
 			"load=starter; plus=F-2; minus=engine block; amps=3"), "starter-fed"},
 		"a short by the plan": {base.with(feed.Cables,
-			"cable=wrong; from=battery +; to=body; ohms=0.001"), "source-shorted unit-not-fed ground-lifted"},
+			"cable=wrong; from=battery +; to=body; ohms=0.001"), "source-shorted unit-not-fed ground-lifted unprotected"},
 		"sources in a loop": {base.with(feed.Sources,
 			"source=second; plus=battery +; minus=body; volts=24"), "source-shorted sources-in-a-loop"},
 		"a wire with too much on it": {base.put(feed.Fuses, 1,
 			"fuse=2; rating=60; in=IG; out=F-2").with(feed.Loads, "load=winch; plus=J-1; minus=body; amps=40"),
 			"alternator-idle fuse-above-wire fuse-opens wire-overloaded"},
 		"an alternator past a cut-off": {masterSwitch(), "alternator-keeps-alive"},
+		"an alternator past a cut-off, and no unit on it": {masterSwitch().put(feed.Switches, 0,
+			"switch=key; from=main bus; to=IG; closed=off").with(feed.Loads, "load=radio; plus=main bus; minus=body; amps=1"),
+			"alternator-keeps-alive unit-not-fed"},
+		"a lamp that feeds a bus back": {base.with(feed.Loads, "load=dash lamp; plus=battery +; minus=IG; amps=1"),
+			"back-feed"},
+		"a lamp that feeds back what no unit hangs on": {base.with(feed.Switches,
+			"switch=second; from=main bus; to=ACC; closed=accessory").with(feed.Loads,
+			"load=dash lamp; plus=battery +; minus=ACC; amps=1", "load=radio; plus=ACC; minus=body; amps=0.5"),
+			"back-feed stays-awake"},
+		"a spare": {base.with(feed.Fuses, "fuse=9; rating=10; in=main bus"), "spare-feed"},
+		"a battery in the boot": {starter(base, "cable=starter cable; from=battery +; to=stud; size=35; length=4200",
+			35), "battery-far"},
+		"a starter's ground that is thin": {starter(base,
+			"cable=starter cable; from=battery +; to=stud; size=35; length=900", 16), "ground-thinner"},
+		"a relay that stays pulled": {base.with(feed.Relays,
+			"relay=K1; coilplus=main bus; coilminus=body; common=IG; make=out"), "relay-held-off stays-awake"},
 	} {
 		found := c.v.compute(t).Findings
 		got := codes(found)
@@ -233,6 +252,12 @@ func TestOneMistakeOfEachKind(t *testing.T) {
 			}
 		}
 	}
+}
+
+// starter puts a starter motor in that turns in crank, by a cable and back by one of so many mm².
+func starter(v vehicle, cable string, back int) vehicle {
+	return v.put(feed.Cables, 1, "cable=frame cable; from=frame; to=battery −; size=35; length=600").with(feed.Cables, cable,
+		fmt.Sprintf("cable=block cable; from=engine block; to=frame; size=%d; length=600", back)).with(feed.Loads, "load=starter motor; plus=stud; minus=engine block; amps=150; kind=starter")
 }
 
 // masterSwitch puts a master switch beside the battery, and leaves the alternator behind it.

@@ -2,6 +2,8 @@ package feed_test
 
 import (
 	"math"
+	"slices"
+	"strings"
 	"testing"
 
 	"draxel/core/feed"
@@ -69,5 +71,32 @@ func TestWhenAWireBurns(t *testing.T) {
 	}
 	if !math.IsInf(feed.Burns(0, 10), 1) || !math.IsInf(feed.Burns(1, 0), 1) {
 		t.Error("nothing burns without a size or a current")
+	}
+}
+
+// Which kind of fuse is wanted, by hand: a motor of 24 A at rest before 10 A wants a slow one; two lamps of 55 W take
+// ten times their 4.6 A each for a moment, and quick ones are usual before them.
+func TestSlowOrQuick(t *testing.T) {
+	base := sound().with(feed.Fuses, "fuse=main; rating=40; in=battery +; out=main bus")
+	lamps := base.with(feed.Fuses, "fuse=L; rating=15; in=main bus; out=lamps").with(feed.Loads,
+		"load=left; plus=lamps; minus=body; amps=4.6; kind=lamp", "load=right; plus=lamps; minus=body; amps=4.6; kind=lamp")
+	for name, c := range map[string]struct {
+		v    vehicle
+		fuse string
+		want string
+	}{
+		"a motor":      {motor(base), "2", "slow: motors take 24 A until they turn"},
+		"lamps":        {lamps, "L", "quick, as usual before lamps: 92 A for some 50 ms while they are cold"},
+		"an injector":  {base, "2", ""},
+		"a slow motor": {motor(base).put(feed.Fuses, 1, "fuse=2; rating=10; kind=slow; in=IG; out=F-2"), "2", "slow: motors take 24 A until they turn"},
+	} {
+		r := c.v.compute(t)
+		i := slices.IndexFunc(r.Fuses, func(f feed.Protected) bool { return f.Fuse == c.fuse })
+		if got := r.Fuses[i].Wants; got != c.want {
+			t.Errorf("%s wants %q, and not %q", name, got, c.want)
+		}
+		if quick := strings.Contains(codes(r.Findings), "fuse-quick"); quick != (name == "a motor") {
+			t.Errorf("%s: a quick fuse is found %v", name, quick)
+		}
 	}
 }

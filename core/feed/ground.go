@@ -77,7 +77,21 @@ func (r *Result) groundAt(name string, n network.Node, back bool) {
 	r.Grounds = append(r.Grounds, g)
 }
 
-// unlike finds a battery's ground cable that is thinner than its positive one.
+// thick gives the size of a wire or cable, 0 where nobody knows.
+func (r *Result) thick(name string) size.Section {
+	if w := r.in.Wires[name]; w.Square > 0 {
+		return w.Square
+	}
+	for _, c := range r.Facts.Inside.Cables {
+		if c.Name == name {
+			return size.Section(c.Square)
+		}
+	}
+	return 0
+}
+
+// unlike finds grounds that are thinner than what they answer to: along the starter's current, in crank, and at the
+// battery's own terminals.
 func (r *Result) unlike() {
 	plus, minus := size.Section(0), size.Section(0)
 	thin := ""
@@ -92,11 +106,39 @@ func (r *Result) unlike() {
 			}
 		}
 	}
+	if there, back, name := r.starterPath(); there > 0 && back > 0 {
+		plus, minus, thin = there, back, name
+	}
 	if plus > 0 && minus > 0 && minus < plus && !minus.Equal(plus) {
 		r.find("ground-thinner", finding.Wrong, thin,
 			fmt.Sprintf("A ground cable of %s: what goes out comes back.", plus),
-			"%s of %s is the thickest from the battery's negative terminal, and its positive has %s.", thin, minus, plus)
+			"By %s of %s comes back what goes out by %s.", thin, minus, plus)
 	}
+}
+
+// starterPath gives the thinnest length that carries the starter's current to it, and the thinnest by which it comes
+// back, with its name; 0 where nothing is known.
+func (r *Result) starterPath() (there, back size.Section, name string) {
+	s := r.turning()
+	for _, l := range r.Drawn.Motors {
+		m := &r.Drawn.Elements[l]
+		half := (s.Volts[m.A] + s.Volts[m.B]) / 2
+		for i := range r.Drawn.Elements {
+			e := &r.Drawn.Elements[i]
+			square := r.thick(e.Name)
+			if e.Kind != network.Copper || square == 0 || !r.cranks(int32(i)) {
+				continue
+			}
+			if s.Volts[e.A] > half {
+				if there == 0 || square < there {
+					there = square
+				}
+			} else if back == 0 || square < back {
+				back, name = square, e.Name
+			}
+		}
+	}
+	return there, back, name
 }
 
 // apart is how many times the rating of a fuse the one above it should have, so that it does not open first (common

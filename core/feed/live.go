@@ -160,3 +160,25 @@ func (r *Result) VoltsAt(position string, at harness.Ref) (float64, bool) {
 	s := r.state(position)
 	return s.Volts[head], !s.Floating[head]
 }
+
+// Lights gives the cavities that have volts in run with switches of their own on, and have none with them off, every
+// other one being off; in whatever else a switch does.
+func (r *Result) Lights(switches []string) (map[harness.Ref]bool, error) {
+	on, err := r.With("run", append(r.Closed(), switches...))
+	if err != nil {
+		return nil, err
+	}
+	off, err := r.With("run", slices.DeleteFunc(r.Closed(), func(s string) bool { return slices.Contains(switches, s) }))
+	if err != nil {
+		return nil, err
+	}
+	out := map[harness.Ref]bool{}
+	heads := r.Drawn.Heads()
+	for at, n := range r.Drawn.Points {
+		h := heads[n]
+		if !on.Floating[h] && on.Volts[h] >= 6 && (off.Floating[h] || off.Volts[h] < 1) {
+			out[at] = true
+		}
+	}
+	return out, nil
+}

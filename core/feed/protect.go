@@ -12,16 +12,20 @@ import (
 
 // Protected is a fuse and what lies behind it.
 type Protected struct {
-	Fuse    string   `json:"fuse"`
-	Rating  float64  `json:"rating"`
-	Load    float64  `json:"load"`    // A, the most of all positions
-	In      string   `json:"in"`      // position in which that is
-	Thin    string   `json:"thin"`    // the wire behind it that may carry least
-	Carries float64  `json:"carries"` // A that this may carry; 0 where nothing is known
-	Best    float64  `json:"best"`    // A of the fuse that fits, 0 where none does
-	Why     string   `json:"why,omitempty"`
-	Starts  float64  `json:"starts,omitempty"` // A of the motors behind it until they turn
-	Wires   []string `json:"wires"`
+	Fuse    string  `json:"fuse"`
+	Rating  float64 `json:"rating"`
+	Load    float64 `json:"load"`    // A, the most of all positions
+	In      string  `json:"in"`      // position in which that is
+	Thin    string  `json:"thin"`    // the wire behind it that may carry least
+	Carries float64 `json:"carries"` // A that this may carry; 0 where nothing is known
+	Best    float64 `json:"best"`    // A of the fuse that fits, 0 where none does
+	Why     string  `json:"why,omitempty"`
+	Starts  float64 `json:"starts,omitempty"` // A of the motors behind it until they turn
+	Cold    float64 `json:"cold,omitempty"`   // A of the lamps behind it for some 50 ms, while they are cold
+	Slow    bool    `json:"slow,omitempty"`
+	// Which kind its loads want, slow or quick, and why.
+	Wants string   `json:"wants,omitempty"`
+	Wires []string `json:"wires"`
 	// Nobody has said which fuse stands there: the rating is the one that is reckoned.
 	Reckoned bool `json:"reckoned,omitempty"`
 	// It fits only since it saves every wire behind it in a short: for long they may carry less.
@@ -55,7 +59,8 @@ func (r *Result) fuses() {
 			}
 		}
 		r.lookBehind(&p)
-		p.Starts = r.starts(p.behind)
+		p.Starts, p.Cold = r.starts(p.behind)
+		p.Slow, p.Wants = r.Facts.Slow[p.Fuse], wants(&p)
 		if p.Best, p.Short = r.fits(&p); p.Best == 0 {
 			_, err := Choose(p.Load, p.Carries)
 			p.Why = fmt.Sprint(err)
@@ -134,20 +139,40 @@ func Wishes(drawn *network.Drawn, facts *Facts, worst []float64, fresh map[strin
 	return out
 }
 
-// starts gives what the motors at nodes take together until they turn, in A at 12 V.
-func (r *Result) starts(nodes map[int32]bool) float64 {
-	sum, heads := 0.0, r.Drawn.Heads()
+// starts gives what the motors at nodes take together until they turn, and what the lamps take while they are cold, in A
+// at 12 V.
+func (r *Result) starts(nodes map[int32]bool) (motors, lamps float64) {
+	heads := r.Drawn.Heads()
 	for _, i := range r.Drawn.Loads {
-		e, ohms := &r.Drawn.Elements[i], r.Drawn.Stalled[i]
-		if ohms == 0 {
+		e, stalled := &r.Drawn.Elements[i], r.Drawn.Stalled[i]
+		if a, b := heads[e.A], heads[e.B]; !(a > 0 && nodes[a] || b > 0 && nodes[b]) {
 			continue
 		}
-		if a, b := heads[e.A], heads[e.B]; a > 0 && nodes[a] || b > 0 && nodes[b] {
-			sum += 12 / ohms
+		switch {
+		case stalled > 0:
+			motors += 12 / stalled
+		case e.Kind == network.Lamp:
+			lamps += 12 / (e.Ohms * network.LampCold)
 		}
 	}
-	return sum
+	return motors, lamps
 }
+
+// wants says which kind of fuse the loads behind one want: slow where motors take more than twice its rating until they
+// turn, which lasts a second; before lamps, which take ten times as much for a moment, quick ones are usual (common
+// practice).
+func wants(p *Protected) string {
+	switch {
+	case p.Rating > 0 && p.Starts > startsBy*p.Rating:
+		return fmt.Sprintf("slow: motors take %s until they turn", Amps(p.Starts))
+	case p.Cold > 0:
+		return fmt.Sprintf("quick, as usual before lamps: %s for some 50 ms while they are cold", Amps(p.Cold))
+	}
+	return ""
+}
+
+// startsBy is how many times its rating motors may take before a quick fuse may open (common practice).
+const startsBy = 2
 
 // largest gives the greatest rating at or below so many A, 0 where there is none.
 func largest(amps float64) float64 {

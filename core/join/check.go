@@ -56,7 +56,7 @@ func (it *Item) findings(in *Inputs) []finding.Finding {
 			"The clutch or park and neutral switch is not joined: it may crank in gear.")
 	case it.State == Needs && it.ID == "brake" && it.apart:
 		add("brake-depends", finding.Danger, "Join the switch's wire to the lamps before the unit goes.",
-			"The brake lamps and their switch are not on one circuit in the finished harness: %s.", it.Why)
+			"The brake lamps do not follow their switch in the finished harness: %s.", it.Why)
 	case it.State == Needs && it.Sum != nil && !it.Sum.Works && !it.Sum.Short:
 		add("sum-off", severityOf(it.ID), "Choose one of its ways: "+firstWay(it.Sum)+".", "%s: %s", title(it.Name),
 			it.Sum.Says)

@@ -70,6 +70,7 @@ type EndAt struct {
 	Unit       bool        `json:"unit,omitempty"`       // of a control unit
 	Unfollowed bool        `json:"unfollowed,omitempty"` // nobody has followed its wire to its other end
 	Added      bool        `json:"added,omitempty"`      // of a part that is added
+	lamp       bool        // its wire is read as that of a lamp
 }
 
 // Inputs is what the list of functions works on.
@@ -79,7 +80,14 @@ type Inputs struct {
 	Before  map[string]string // by function: "worked" or "did not" before the work began
 	Wishes  []FunctionWish
 	Job     Known
-	Unfed   bool // nobody has said what stands in the vehicle: that nothing has volts says nothing
+	Lit     map[string]Lit // by function of lamps that a switch lights: what the network says of them
+	Unfed   bool           // nobody has said what stands in the vehicle: that nothing has volts says nothing
+}
+
+// Lit is what the network says of lamps that a switch lights.
+type Lit struct {
+	Switches []string        // that are worked
+	On       map[string]bool // cavities that have volts with them on, and none with them off
 }
 
 // Known is what the job says of itself and the network of it, for the sums.
@@ -128,8 +136,9 @@ func List(in Inputs) ([]Item, []finding.Finding) {
 			if carries(s.Signal.Role) {
 				continue
 			}
-			it.Ends = append(it.Ends, EndAt{s.At, s.At.String(), s.Device, s.Text, s.Circuit, s.Unit, s.Unfollowed,
-				s.Function != ""})
+			it.Ends = append(it.Ends, EndAt{Ref: s.At, At: s.At.String(), Device: s.Device, Text: s.Text, Circuit: s.Circuit,
+				Unit: s.Unit, Unfollowed: s.Unfollowed, Added: s.Function != "",
+				lamp: s.Signal.Device == "stopfeed" || s.Signal.Device == "reversefeed"})
 			it.devices[s.Signal.Device] = true
 			if circuits[s.Circuit] == nil {
 				circuits[s.Circuit] = map[string]bool{}
@@ -223,11 +232,22 @@ func (it *Item) stand(in *Inputs, circuits map[int]map[string]bool) {
 		for _, text := range in.Job.Gearbox {
 			it.need("gather", "", text)
 		}
+	case len(in.Lit[it.ID].Switches) > 0 && len(it.dark(in)) > 0:
+		it.State, it.apart = Needs, true
+		dark := it.dark(in)
+		it.Why = fmt.Sprintf("with %s on and off nothing changes at %s", strings.Join(in.Lit[it.ID].Switches, ", "),
+			strings.Join(dark[:min(len(dark), 6)], ", "))
+		for _, at := range dark {
+			it.need("match", at, "lead "+at+" to the switch, and the switch to its feed")
+		}
 	case joined && len(loose) > 0:
 		it.State, it.Why = Needs, "nothing of it comes to "+strings.Join(loose[:min(len(loose), 6)], ", ")
 		for _, at := range loose {
 			it.need("match", at, "join what it wants to "+at+" in Match, or say that the unit is set to do without")
 		}
+	case len(in.Lit[it.ID].Switches) > 0 && len(it.lamps(in)) > 0:
+		it.State, it.Why = OnPaper, fmt.Sprintf("%s lights %s", strings.Join(in.Lit[it.ID].Switches, ", "),
+			strings.Join(it.lamps(in), ", "))
 	case joined:
 		it.State, it.Why = OnPaper, "its ends are one circuit"
 	case !slices.ContainsFunc(it.Ends, func(e EndAt) bool { return !e.Unfollowed }):
@@ -243,4 +263,20 @@ func (it *Item) stand(in *Inputs, circuits map[int]map[string]bool) {
 			it.need("match", e.At, "join "+e.At+" in Match, or name what feeds it")
 		}
 	}
+}
+
+// lamps gives the ends of a function that are lamps: at no unit, and at none of the switches that light them.
+func (it *Item) lamps(in *Inputs) []string {
+	var out []string
+	for _, e := range it.Ends {
+		if e.lamp && !e.Unit && !slices.Contains(in.Lit[it.ID].Switches, e.Device) {
+			out = append(out, e.At)
+		}
+	}
+	return out
+}
+
+// dark gives the lamps that the switches do not light.
+func (it *Item) dark(in *Inputs) []string {
+	return slices.DeleteFunc(it.lamps(in), func(at string) bool { return in.Lit[it.ID].On[at] })
 }

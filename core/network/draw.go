@@ -83,6 +83,7 @@ func Draw(in Input) (*Drawn, error) {
 	d.plugs()
 	d.inside()
 	d.devices()
+	d.alone()
 	d.grounds()
 	n, err := d.b.Network()
 	if err != nil {
@@ -122,6 +123,7 @@ type drawing struct {
 	said    map[string]bool   // points and devices that somebody has said what is inside of
 	turning bool              // what is drawn works only while the engine turns
 	motors  []Element         // that crank the engine: drawn when it is known what works them
+	single  []oneWire         // switches that one wire comes to
 	lone    int               // wires of which size or length is assumed
 }
 

@@ -266,3 +266,48 @@ func TestTheStarterTurnsByItsSolenoid(t *testing.T) {
 		}
 	}
 }
+
+// A switch that one wire comes to is grounded by its case, where something pulls up its wire: a coil, a unit's input.
+// Where the wire is fed, a guess like that would be a short of the battery: nothing is reckoned behind it, and said.
+func TestASwitchWithOneWire(t *testing.T) {
+	halves := map[string]harness.Half{"K": {Device: "clutch switch"}, "X": {Device: "fuse box"}}
+	devices := map[string]harness.Device{"clutch switch": {}, "fuse box": {Kind: harness.Fuses}}
+	for _, c := range []struct {
+		name, from string
+		relays     []network.Coiled
+		open       bool
+	}{
+		{"behind a coil", "coil", []network.Coiled{{Name: "R", Coil: [2]string{"battery +", "X-1"}}}, false},
+		{"behind a fuse", "fuse", nil, true},
+	} {
+		t.Run(c.name, func(t *testing.T) {
+			in := laid(devices, halves, "w X-1 K-1 Clutch switch")
+			in.Inside.Relays = c.relays
+			if c.open {
+				in.Inside.Slots = []network.Slot{{Name: "1", In: "battery +", Out: "X-1", Rating: 5}}
+			}
+			d, s := solved(t, in, "clutch switch")
+			i, _ := d.Element(network.BatteryName)
+			if a := s.Amps(i); a > 1 {
+				t.Errorf("the battery gives %.0f A", a)
+			}
+			if got := slices.Contains(d.Open, "clutch switch"); got != c.open {
+				t.Errorf("nothing is reckoned behind it: %v", got)
+			}
+			if !c.open && !s.Pulled[0] {
+				t.Error("the relay does not pull with the switch on")
+			}
+		})
+	}
+}
+
+// The wires of two speeds are two feeds of a motor that its case grounds, and no two ends of it.
+func TestTwoSpeedsAreTwoFeeds(t *testing.T) {
+	in := laid(map[string]harness.Device{"heater blower": {}}, map[string]harness.Half{"B": {Device: "heater blower"}},
+		"W1 F-1 B-1 Blower motor, slow", "W2 F-2 B-2 Blower motor, fast")
+	in.Inside.Slots = []network.Slot{{Name: "1", In: "battery +", Out: "F-1", Rating: 20}}
+	d, s := solved(t, in)
+	if a := taken(d, s, "heater blower"); a < 10 || s.Volts[mustFind(t, d, "F2")] > 0.1 {
+		t.Errorf("it takes %.1f A with one of its feeds live, and feeds back to %.2f V", a, s.Volts[mustFind(t, d, "F2")])
+	}
+}

@@ -28,9 +28,8 @@ func isSwitch(all []pin) bool {
 }
 
 // toggle draws a switch that is a device of the harness: open until somebody works it, between what it is fed or
-// grounded by and each of its other wires; to the case where it has one wire.
+// grounded by and each of its other wires. One with a single wire is left for later: see alone.
 func (d *drawing) toggle(dev *harness.Device, all []pin) {
-	d.out.Own = append(d.out.Own, dev.ID)
 	rank := func(p pin) int {
 		switch p.Role {
 		case signal.Battery, signal.Ignition, signal.SensorSupply:
@@ -54,8 +53,10 @@ func (d *drawing) toggle(dev *harness.Device, all []pin) {
 	})
 	common, rest := pins[0].n, pins[1:]
 	if len(rest) == 0 {
-		common, rest = d.point(d.ground(dev)), pins
+		d.single = append(d.single, oneWire{dev, pins[0].n})
+		return
 	}
+	d.out.Own = append(d.out.Own, dev.ID)
 	for i, p := range rest {
 		name := dev.ID
 		if i > 0 {
@@ -63,4 +64,62 @@ func (d *drawing) toggle(dev *harness.Device, all []pin) {
 		}
 		d.b.Add(Element{Name: name, Kind: Switch, A: common, B: p.n, Ohms: SwitchOhms, Gate: Gate{Switch: dev.ID}})
 	}
+}
+
+// oneWire is a switch that one wire comes to.
+type oneWire struct {
+	device *harness.Device
+	at     Node
+}
+
+// alone draws the switches that one wire comes to: they ground it by their case. Where that wire is fed it would be
+// a short by the plan's own guess: what such a switch leads on to is a wire that nobody has listed, and nothing is
+// reckoned behind it.
+func (d *drawing) alone() {
+	if len(d.single) == 0 {
+		return
+	}
+	fed := d.fed()
+	for _, s := range d.single {
+		id := s.device.ID
+		if fed[find(d.b.merged, int32(s.at))] {
+			d.out.Open = append(d.out.Open, id)
+			d.out.Assumed = append(d.out.Assumed,
+				fmt.Sprintf("%s has one wire, and that is fed: what it leads on to is not listed, and nothing is reckoned there", id))
+			continue
+		}
+		d.out.Own = append(d.out.Own, id)
+		d.b.Add(Element{Name: id, Kind: Switch, A: d.point(d.ground(s.device)), B: s.at, Ohms: SwitchOhms,
+			Gate: Gate{Switch: id}})
+	}
+}
+
+// fed gives the heads of the nodes that a battery or an alternator comes to through what hands current on, open or
+// closed. Insides of units are not entered.
+func (d *drawing) fed() map[int32]bool {
+	head := func(n Node) int32 { return find(d.b.merged, int32(n)) }
+	next := map[int32][]int32{}
+	seen := map[int32]bool{head(Reference): true}
+	var queue []int32
+	for i := range d.b.elements {
+		e := &d.b.elements[i]
+		_, inside := d.out.Device[int32(i)]
+		switch a, b := head(e.A), head(e.B); {
+		case e.Kind == Source && !inside && !seen[a]:
+			seen[a] = true
+			queue = append(queue, a)
+		case e.Kind.Hands() && !d.out.Inner[e.A] && !d.out.Inner[e.B]:
+			next[a], next[b] = append(next[a], b), append(next[b], a)
+		}
+	}
+	for ; len(queue) > 0; queue = queue[1:] {
+		for _, n := range next[queue[0]] {
+			if !seen[n] {
+				seen[n] = true
+				queue = append(queue, n)
+			}
+		}
+	}
+	delete(seen, head(Reference))
+	return seen
 }

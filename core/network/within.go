@@ -183,6 +183,14 @@ func (p *pin) side() side {
 	return signalEnd
 }
 
+// stageWords are the words by which wires of one load say which of its speeds or beams they feed.
+var stageWords = regexp.MustCompile(`(?i)\b(?:slow|fast|low|high|half|full|main|dipped|stage|speed)\b`)
+
+// stages says whether wires of a load feed each another speed or beam of it: they are no two ends of one load.
+func stages(all []pin) bool {
+	return len(all) > 1 && !slices.ContainsFunc(all, func(p pin) bool { return !stageWords.MatchString(p.text) })
+}
+
 // senseOhms is what a sensor draws of which only its supply is known: 5 mA of 5 V (common practice).
 const senseOhms = 1000
 
@@ -217,6 +225,8 @@ func (d *drawing) part(dev *harness.Device, all []pin) bool {
 	}
 	fed, served := at[fedEnd], at[servedEnd]
 	switch grounded := slices.ContainsFunc(served, func(p pin) bool { return p.Role == signal.Ground }); {
+	case len(fed) == 0 && !grounded && stages(at[eitherEnd]): // feeds of two speeds, of two beams
+		fed = at[eitherEnd]
 	case len(fed) == 0 && !grounded && len(at[eitherEnd]) == 2: // the two ends of one load
 		fed, served = at[eitherEnd][:1], append(served, at[eitherEnd][1])
 	case len(fed) == 0 || grounded:

@@ -48,6 +48,33 @@ func (j Job) feedLists() map[string][]feed.Line {
 	return out
 }
 
+// UsualFeeds proposes what a vehicle usually has, for each of Feed's lists in which the job has no line yet.
+func (j Job) UsualFeeds(f *Facts) []feed.Proposed {
+	lines := map[string]int{}
+	for list, rows := range j.feedLists() {
+		lines[list] = len(rows)
+	}
+	at := map[string]*harness.Half{}
+	for i := range f.Laid.Loom.Connectors {
+		at[f.Laid.Loom.Connectors[i].ID] = &f.Laid.Loom.Connectors[i]
+	}
+	kinds := map[string]harness.DeviceKind{}
+	for i := range f.Laid.Loom.Devices {
+		kinds[f.Laid.Loom.Devices[i].ID] = f.Laid.Loom.Devices[i].Kind
+	}
+	var ends []feed.Seen
+	for i := range f.Laid.Loom.Wires {
+		w := &f.Laid.Loom.Wires[i]
+		for _, e := range w.Ends {
+			if h := at[e.At.Connector]; h != nil {
+				ends = append(ends, feed.Seen{At: e.At, Device: h.Device, Kind: kinds[h.Device], Signal: w.Signal,
+					Text: w.Function, Square: w.Size})
+			}
+		}
+	}
+	return feed.Usual(ends, lines)
+}
+
 // keyContacts makes contacts of the key of what was measured at an ignition switch: from the cavity that is live with
 // the key off to each that is live in other positions. A reading outranks what a list says of the same cavity.
 func (f *Facts) keyContacts(all []gather.Measurement, lines []feed.Line) []feed.Line {

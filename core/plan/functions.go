@@ -57,6 +57,7 @@ func (p *Plan) functions(f *Facts, d Decisions) {
 	}
 	if r != nil {
 		p.knownOf(&in, r)
+		litBy(&in, r)
 	}
 	items, found := join.List(in)
 	f.rows(items)
@@ -228,6 +229,37 @@ func (p *Plan) knownOf(in *join.Inputs, r *feed.Result) {
 			}
 			in.Job.PumpAmps = max(in.Job.PumpAmps, r.In("running", "contact "+s.At.String()))
 		}
+	}
+}
+
+// lampSwitches are the devices of the vocabulary whose switches light the lamps of a function.
+var lampSwitches = map[string]string{"brake": "brakeswitch", "reverse": "reverseswitch"}
+
+// litBy notes what the network says of the lamps that a switch of the driver lights: the harness's own, or one that a
+// list of Feed has.
+func litBy(in *join.Inputs, r *feed.Result) {
+	in.Lit = map[string]join.Lit{}
+	for function, device := range lampSwitches {
+		var switches []string
+		for _, x := range r.Own() {
+			if signal.Read(x).Device == device || slices.ContainsFunc(in.Sockets, func(s join.Socket) bool {
+				return s.Device == x && s.Signal.Device == device
+			}) {
+				switches = append(switches, x)
+			}
+		}
+		if len(switches) == 0 {
+			continue
+		}
+		lit, err := r.Lights(switches)
+		if err != nil {
+			continue
+		}
+		l := join.Lit{Switches: switches, On: map[string]bool{}}
+		for at := range lit {
+			l.On[at.String()] = true
+		}
+		in.Lit[function] = l
 	}
 }
 

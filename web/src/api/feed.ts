@@ -7,12 +7,15 @@ import type {
   FeedCompareView,
   FeedLive,
   FeedOptionRequest,
+  FeedLines,
   FeedTree,
   FeedView,
   FeedWires,
   Outcome,
   ProposeBlockRequest,
   RatedRequest,
+  UsualRequest,
+  UsualView,
 } from './types.gen';
 
 export const useProposeBlock = (job: string) =>
@@ -27,6 +30,15 @@ export const useWays = (job: string, revision: number, asked: boolean) =>
     queryKey: ['job', job, 'feedways', revision],
     queryFn: () => request<FeedCompareView>('GET', `${jobPath(job)}/feed/compare`),
     enabled: asked,
+    staleTime: Infinity,
+  });
+
+export const useTakeUsual = (job: string) => useSend<Omit<UsualRequest, 'id'>>(job, 'POST', '/feed/usual');
+/** What a vehicle usually has, for the lists in which nothing is said. */
+export const useUsual = (job: string, revision: number) =>
+  useQuery({
+    queryKey: ['job', job, 'usual', revision],
+    queryFn: () => request<UsualView>('GET', `${jobPath(job)}/feed/usual`),
     staleTime: Infinity,
   });
 
@@ -63,6 +75,18 @@ export const useFeedTree = (job: string, revision: number, position: string, on:
     staleTime: Infinity,
     placeholderData: (last) => last,
   });
+
+/** Every wire, cable and device in a condition. */
+export const useFeedTable = (job: string, revision: number, position: string, on: string[]) =>
+  useQuery({
+    queryKey: ['job', job, 'feedtable', revision, position, on],
+    queryFn: () => request<FeedLines>('GET', `${jobPath(job)}/feed/table?${conditionOf(position, on)}`),
+    staleTime: Infinity,
+    placeholderData: (last) => last,
+  });
+
+export const feedTableFile = (job: string, position: string, on: string[]) =>
+  `/api${jobPath(job)}/feed/table?as=csv&${conditionOf(position, on)}`;
 
 export function useWhatIf(job: string, revision: number, position: string, on: string[], fault?: Fault) {
   return useQuery({

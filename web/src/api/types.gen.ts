@@ -63,6 +63,9 @@ export interface ApiSchema {
   PassRequest: PassRequest;
   FeedView: FeedView;
   FeedTree: FeedTree;
+  FeedLines: FeedLines;
+  UsualView: UsualView;
+  UsualRequest: UsualRequest;
   JoinView: JoinView;
   HoldsView: HoldsView;
   FunctionRequest: FunctionRequest;
@@ -2435,6 +2438,9 @@ export interface Protected {
   best: number;
   why?: string;
   starts?: number;
+  cold?: number;
+  slow?: boolean;
+  wants?: string;
   wires: string[];
   reckoned?: boolean;
   short?: boolean;
@@ -2557,6 +2563,66 @@ export interface FeedWay {
  */
 export interface FeedTree {
   tree: Feeder[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "FeedLines".
+ */
+export interface FeedLines {
+  rows: LiveLine[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "LiveLine".
+ */
+export interface LiveLine {
+  name: string;
+  kind: string;
+  text: string;
+  live: string;
+  volts: number;
+  amps: number;
+  carries?: number;
+  drop: number;
+  fuse?: string;
+  rating?: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "UsualView".
+ */
+export interface UsualView {
+  revision: number;
+  lines: Proposed[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Proposed".
+ */
+export interface Proposed {
+  list: string;
+  cells: {
+    [k: string]: string;
+  };
+  why: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "UsualRequest".
+ */
+export interface UsualRequest {
+  id: string;
+  seen: number;
+  lines?: UsualLine[];
+  so?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "UsualLine".
+ */
+export interface UsualLine {
+  list: string;
+  name: string;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -4992,6 +5058,9 @@ export interface Api {
   PassRequest: PassRequest;
   FeedView: FeedView;
   FeedTree: FeedTree;
+  FeedLines: FeedLines;
+  UsualView: UsualView;
+  UsualRequest: UsualRequest;
   JoinView: JoinView;
   HoldsView: HoldsView;
   FunctionRequest: FunctionRequest;

@@ -45,6 +45,7 @@ export const changeWord: Record<string, string> = {
   live: 'what the unit can be asked for',
   loan: 'temporary, borrowed or put off',
   looked: 'a look at',
+  'looked-at': 'looked at',
   map: 'the map',
   measure: 'a reading',
   mended: 'a fault mended',
@@ -84,6 +85,7 @@ export const changeWord: Record<string, string> = {
   unarchive: 'the job back among those worked at',
   undo: 'undo',
   untick: 'tick taken back',
+  usual: 'what is usual taken into',
   way: 'the way of',
   wire: 'a new wire for',
 };

@@ -73,7 +73,7 @@ function reachPlace(code: string, subject: string): string {
 
 /** Where in Feed a finding is seen to: the line of a list, the fuses and grounds, or the tree. */
 function feedPlace(code: string, subject: string): string {
-  if (code === 'feed-cannot-be') {
+  if (code === 'feed-cannot-be' || code === 'usual-not-looked') {
     return `?part=sources&list=${encodeURIComponent(subject.split(',')[0] ?? '')}`;
   }
   if (code === 'fuse-none' || code === 'fed-through-resistance' || code === 'fuse-gone') {

@@ -24,6 +24,7 @@ export const keymap = [
     does: 'Reach: type in the length that was measured. Prove: what the meter shows. Feed: move a circuit to another slot',
   },
   { keys: ['O', 'A', 'R', 'C', 'E'], does: 'Feed: key off, accessory, run, crank, engine running' },
+  { keys: ['L'], does: 'Feed: what is live as a tree, as a table' },
   { keys: ['W', 'G', 'X', 'R'], does: 'Join: wanted, given up, not fitted, reopen' },
   { keys: ['←', '→'], does: 'Join, Try it: the position of the key before, the next' },
   { keys: ['D', 'S', 'T'], does: 'Feed: what if it were dead, stuck, touching ground' },

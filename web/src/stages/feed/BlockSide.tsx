@@ -66,7 +66,7 @@ const limits = (f: Protected | undefined): [string, string | undefined][] => [
   ['carries', f ? `${amps(f.load)}${f.in ? `, ${f.in}` : ''}` : undefined],
   ['fuse', f && f.rating > 0 ? `${f.rating} A${f.reckoned ? ', as reckoned' : ''}` : undefined],
   ['thinnest wire', f?.thin ? `${f.thin}, may ${amps(f.carries)}` : undefined],
-  ['motors start at', f?.starts ? amps(f.starts) : undefined],
+  ['its loads want', f?.wants],
   ['why none fits', f?.why && f.best === 0 ? f.why : undefined],
 ];
 

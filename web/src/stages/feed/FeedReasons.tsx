@@ -5,6 +5,7 @@ import type { Feeder, FeedView, Outcome } from '../../api/types.gen';
 import { SeverityMark } from '../../frame/SeverityMark';
 import { useKey } from '../../keys/useKey';
 import { amps } from '../../work/amps';
+import { liveWord } from './LiveTable';
 import { kindWord } from './tree';
 
 interface Props {
@@ -19,7 +20,13 @@ interface Props {
 }
 
 /** What may be asked of a thing: the key, the words, the fault. */
-function questions(f: Feeder): [string, string, Fault][] {
+function questions(f: Feeder, body: string): [string, string, Fault][] {
+  if (f.kind === 'wire' || f.kind === 'cable') {
+    return [
+      ['D', 'it were broken', { do: 'open', element: f.id }],
+      ['T', 'it were chafed through to the body', { do: 'short', element: f.id, b: body }],
+    ];
+  }
   const touch: [string, string, Fault] = f.behind
     ? ['T', 'the wire behind it touches ground', { do: 'short', a: f.behind, b: 'battery −' }]
     : ['T', 'its feed touches ground here', { do: 'short', a: f.at, b: 'battery −' }];
@@ -48,7 +55,7 @@ function questions(f: Feeder): [string, string, Fault][] {
 /** Why: what a thing is fed by and carries, what is wrong with it, and what if. */
 export function FeedReasons({ job, view, tree, position, on, feeder, fault, onAsk }: Props) {
   const outcome = useWhatIf(job, view.revision, position, on, fault);
-  const asks = feeder ? questions(feeder) : [];
+  const asks = feeder ? questions(feeder, view.body) : [];
   useKey('d,s,t', (e) => {
     const q = asks.find(([k]) => k.toLowerCase() === e.key);
     if (q) {
@@ -63,7 +70,9 @@ export function FeedReasons({ job, view, tree, position, on, feeder, fault, onAs
     onAsk(f);
   };
   if (!feeder) {
-    return <p className="quiet">Choose something in the tree. Enter opens what is folded.</p>;
+    return (
+      <p className="quiet">Choose a line, or something in the tree; Enter opens there what is folded.</p>
+    );
   }
   const parent = tree[feeder.parent];
   const found = view.findings.filter(
@@ -72,14 +81,7 @@ export function FeedReasons({ job, view, tree, position, on, feeder, fault, onAs
   const rows: [string, string][] = [
     ['fed by', parent ? `${kindWord[parent.kind] ?? ''} ${parent.name}` : ''],
     ['at', feeder.at],
-    [
-      'is',
-      feeder.live === 'live'
-        ? 'live'
-        : feeder.live === 'back'
-          ? 'live only through something that uses current'
-          : feeder.live,
-    ],
+    ['is', liveWord[feeder.live] ?? feeder.live],
     ['volts', feeder.live === 'floating' ? '' : `${feeder.volts.toFixed(2)} V`],
     ['has across it', feeder.has ? `${feeder.has.toFixed(2)} V` : ''],
     ['carries', amps(feeder.amps)],

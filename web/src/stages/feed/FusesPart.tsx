@@ -35,6 +35,7 @@ export function FusesPart({ job, view }: { job: string; view: FeedView }) {
                 </td>
                 <td className="mono">
                   {f.rating > 0 ? `${f.rating} A` : 'none'}
+                  {f.slow && <div className="quiet">slow</div>}
                   {!!f.was && (
                     <div className="quiet">
                       {f.was} A stands there{' '}
@@ -52,7 +53,7 @@ export function FusesPart({ job, view }: { job: string; view: FeedView }) {
                 <td>
                   <span className="mono">{amps(f.load)}</span>
                   {f.in && <span className="quiet"> {f.in === 'everything on' ? f.in : `in ${f.in}`}</span>}
-                  {!!f.starts && <div className="quiet">motors {amps(f.starts)} until they turn</div>}
+                  {f.wants && <div className="quiet">{f.wants}</div>}
                 </td>
                 <td>
                   {f.thin ? (

@@ -1,11 +1,12 @@
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { feedFile, useFeedTree, type Fault } from '../../api/feed';
-import type { Feeder, FeedView } from '../../api/types.gen';
+import type { Feeder, FeedView, LiveLine } from '../../api/types.gen';
 import { KeyTabs, SwitchTabs } from '../../work/KeyTabs';
 import { useKey } from '../../keys/useKey';
 import { FeedReasons } from './FeedReasons';
 import { FeedTree } from './FeedTree';
+import { LiveTable } from './LiveTable';
 
 const keyOf: Record<string, string> = { off: 'o', accessory: 'a', run: 'r', crank: 'c', running: 'e' };
 const wordOf: Record<string, string> = { running: 'run, engine running' };
@@ -17,6 +18,8 @@ export function LivePart({ job, view }: { job: string; view: FeedView }) {
   const [opened, setOpened] = useState<ReadonlySet<string>>(new Set());
   const [chosen, choose] = useState('');
   const [fault, ask] = useState<Fault | undefined>();
+  const [spot, point] = useState<LiveLine | undefined>();
+  const table = address.get('as') === 'table';
   const [on, setOn] = useState<string[]>(view.closed);
   const other = on.join('\n') !== view.closed.join('\n');
   const asked = useFeedTree(job, view.revision, position, on, other);
@@ -25,8 +28,13 @@ export function LivePart({ job, view }: { job: string; view: FeedView }) {
   const sel =
     chosen || (tree.find((f) => [f.id, f.name, f.device, f.thin].includes(led ?? '')) ?? tree[0])?.id || '';
   const turn = (name: string) => {
-    setAddress({ part: 'live', key: name }, { replace: true });
+    setAddress({ part: 'live', key: name, ...(table ? { as: 'table' } : {}) }, { replace: true });
   };
+  const look = () => {
+    setAddress({ part: 'live', key: position, ...(table ? {} : { as: 'table' }) }, { replace: true });
+    ask(undefined);
+  };
+  useKey('l', look);
   useKey(Object.values(keyOf).join(','), (e) => {
     const name = Object.entries(keyOf).find(([, k]) => k === e.key)?.[0];
     if (name) {
@@ -41,7 +49,7 @@ export function LivePart({ job, view }: { job: string; view: FeedView }) {
     choose(key);
     ask(undefined);
   };
-  const feeder: Feeder | undefined = tree.find((f) => f.id === sel);
+  const feeder: Feeder | undefined = table && spot ? feederOf(spot) : tree.find((f) => f.id === sel);
   return (
     <div className="feedgrid">
       <div className="feedmain">
@@ -56,7 +64,10 @@ export function LivePart({ job, view }: { job: string; view: FeedView }) {
           )}
         >
           <span className="grow" />
-          {opened.size > 0 && (
+          <button className="plain" onClick={look}>
+            <kbd>L</kbd> {table ? 'as a tree' : 'as a table'}
+          </button>
+          {!table && opened.size > 0 && (
             <button className="plain" onClick={() => setOpened(new Set())}>
               fold what is alike
             </button>
@@ -74,14 +85,30 @@ export function LivePart({ job, view }: { job: string; view: FeedView }) {
           on={on}
           onFlip={(next) => setOn(view.switches.filter((x) => next.includes(x)))}
         />
-        <FeedTree tree={tree} opened={opened} chosen={sel} onChoose={pick} onOpen={open} />
-        {view.unfed.length > 0 && (
-          <div className="feedunfed" data-testid="unfed">
-            <strong>Led to by nothing that a source feeds:</strong> {view.unfed.slice(0, 14).join(', ')}
-            {view.unfed.length > 14 && ` and ${view.unfed.length - 14} more`}.
-          </div>
+        {table ? (
+          <LiveTable
+            job={job}
+            revision={view.revision}
+            position={position}
+            on={on}
+            chosen={spot?.name ?? ''}
+            onChoose={(x) => {
+              point(x);
+              ask(undefined);
+            }}
+          />
+        ) : (
+          <>
+            <FeedTree tree={tree} opened={opened} chosen={sel} onChoose={pick} onOpen={open} />
+            {view.unfed.length > 0 && (
+              <div className="feedunfed" data-testid="unfed">
+                <strong>Led to by nothing that a source feeds:</strong> {view.unfed.slice(0, 14).join(', ')}
+                {view.unfed.length > 14 && ` and ${view.unfed.length - 14} more`}.
+              </div>
+            )}
+            <Legend />
+          </>
         )}
-        <Legend />
       </div>
       <aside className="side">
         <FeedReasons
@@ -98,6 +125,22 @@ export function LivePart({ job, view }: { job: string; view: FeedView }) {
     </div>
   );
 }
+
+/** A line of the table as a thing that can be asked about. */
+const feederOf = (s: LiveLine): Feeder => ({
+  id: s.name,
+  name: s.name,
+  kind: s.kind === 'wire' ? 'wire' : s.kind === 'cable' ? 'cable' : 'load',
+  parent: -1,
+  at: s.fuse ? `behind fuse ${s.fuse} of ${s.rating} A` : '',
+  depth: 0,
+  amps: s.amps,
+  volts: s.volts,
+  live: s.live,
+  band: s.amps,
+  drop: s.drop,
+  ...(s.carries ? { carries: s.carries, thin: s.name } : {}),
+});
 
 function Legend() {
   return (

@@ -79,4 +79,6 @@ export const kindWord: Record<string, string> = {
   unit: 'feed of a unit',
   load: 'load',
   lamp: 'lamp',
+  wire: 'wire',
+  cable: 'cable, strap',
 };

@@ -1,0 +1,49 @@
+package feed_test
+
+import (
+	"math"
+	"testing"
+
+	"draxel/core/feed"
+)
+
+// The table by hand: a battery of 12 V behind 6 mΩ, a fuse of 10 A before a pump of 1.5 Ω by a wire, a lamp behind a
+// switch that nobody has worked, and a wire that leads to nothing.
+func TestTheTableByHand(t *testing.T) {
+	r := vehicle{wires: []string{"W1 F-1 P-1 1 Fuel pump", "W2 P-2 G-1 1 Fuel pump ground",
+		"W3 F-2 L-1 1 Charge lamp", "W4 L-2 G-2 1 Charge lamp ground", "W5 F-3 F-4 0.5 Spare"},
+		lists: map[string][]string{
+			"sources":  {"source=battery; plus=battery +; volts=12"},
+			"fuses":    {"fuse=1; rating=10; in=battery +; out=F-1", "fuse=2; rating=5; in=lamp bus; out=F-2"},
+			"switches": {"switch=lamp switch; from=battery +; to=lamp bus; closed=own"},
+			"cables":   {"cable=strap; from=ground point; to=battery −; size=16; length=500"}}}.compute(t)
+	check := func(on []string, want map[string]string) {
+		t.Helper()
+		s, err := r.With("run", on)
+		if err != nil {
+			t.Fatal(err)
+		}
+		got := map[string]feed.LiveLine{}
+		for _, x := range r.Table(s) {
+			got[x.Name] = x
+		}
+		for name, live := range want {
+			if got[name].Live != live {
+				t.Errorf("with %v %s is %q, %.2f V: wanted %s", on, name, got[name].Live, got[name].Volts, live)
+			}
+		}
+		w1, pump := got["W1"], got["pump"]
+		if w1.Fuse != "1" || w1.Rating != 10 || w1.Kind != "wire" || got["strap"].Kind != "cable" {
+			t.Errorf("before W1 stands fuse %q of %g A", w1.Fuse, w1.Rating)
+		}
+		amps := 12 / (1.5 + 0.1) // with some tenth of an ohm around it
+		if math.Abs(w1.Amps-amps) > 0.6 || math.Abs(w1.Amps-pump.Amps) > 1e-6 ||
+			math.Abs(w1.Amps*1.5-pump.Drop) > 0.01 || w1.Drop < 0.05 || w1.Drop > 0.6 {
+			t.Errorf("W1 carries %.2f A and loses %.2f V, the pump takes %.2f A at %.2f V", w1.Amps, w1.Drop, pump.Amps,
+				pump.Drop)
+		}
+	}
+	check(nil, map[string]string{"W1": "live", "W2": "dead", "W3": "dead", "W5": "floating", "pump": "works",
+		"charge lamp": "stands"})
+	check([]string{"lamp switch"}, map[string]string{"W1": "live", "W3": "live", "charge lamp": "works"})
+}
