@@ -13,7 +13,7 @@ func joinPackhorse(j *plan.Job) {
 		{Function: "tach", Facts: map[string]string{"dial": "2.5"}},
 		{Function: "speed", Facts: map[string]string{"dial": "10900", "teeth": "6", "axle": "4.3", "tyre": "215/85 R 16"}},
 		{Function: "coolantgauge", Facts: map[string]string{"sender": "40: 240, 80: 60, 120: 20",
-			"gauge": "40: 290, 80: 110, 120: 70"}},
+			"gauge": "40: 290, 80: 110, 120: 70", "between": "straight", "steps": "straight"}},
 		{Function: "oilgauge", Facts: map[string]string{"sender": "0: 10, 3: 82, 7: 184", "gauge": "0: 10, 3: 82, 7: 184",
 			"own":       "yes",
 			"tolerance": "0.3"}},

@@ -38,3 +38,73 @@ func TestFeedIsAsked(t *testing.T) {
 		}
 	}
 }
+
+// What is usual is proposed, taken into the lists by one change that can be taken back, told as not looked at until
+// somebody has; and the table of what is live follows.
+func TestWhatIsUsualIsTakenAndLookedAt(t *testing.T) {
+	c := start(t)
+	job := c.demoRefit(nil)
+	view := show[server.UsualView](c, job+"/feed/usual")
+	if len(view.Lines) < 6 || c.feed(job).Said {
+		t.Fatalf("%d lines are proposed", len(view.Lines))
+	}
+	var all []server.UsualLine
+	for _, l := range view.Lines {
+		for _, field := range []string{"source", "fuse", "switch", "relay", "cable", "load"} {
+			if name := l.Cells[field]; name != "" && name != l.Cells["kind"] || l.Cells["source"] == "battery" && field == "source" {
+				all = append(all, server.UsualLine{List: l.List, Name: name})
+				break
+			}
+		}
+	}
+	for _, bad := range []struct {
+		code string
+		body server.UsualRequest
+	}{
+		{"no-such-line", server.UsualRequest{Lines: []server.UsualLine{{List: "fuses", Name: "nothing"}}}},
+		{"nothing-taken", server.UsualRequest{}}, {"no-such-list", server.UsualRequest{So: "wires"}},
+		{"nothing-taken", server.UsualRequest{So: "fuses"}},
+	} {
+		bad.body.ID, bad.body.Seen = c.change(), view.Revision
+		if code := c.asked(job, "POST", "/usual", bad.body); code != bad.code {
+			t.Errorf("%+v: %q, want %s", bad.body, code, bad.code)
+		}
+	}
+	if code := c.asked(job, "POST", "/usual", server.UsualRequest{ID: c.change(), Seen: view.Revision, Lines: all}); code != "" {
+		t.Fatalf("%v: %s", all, code)
+	}
+	unlooked := func() (lists []string) {
+		for _, f := range c.feed(job).Findings {
+			if f.Code == "usual-not-looked" {
+				lists = append(lists, f.Subject)
+			}
+		}
+		return lists
+	}
+	v := c.feed(job)
+	if !v.Said || len(unlooked()) != 5 || len(show[server.UsualView](c, job+"/feed/usual").Lines) != 0 {
+		t.Fatalf("said %v, not looked at %v", v.Said, unlooked())
+	}
+	if code := c.asked(job, "POST", "/usual", server.UsualRequest{ID: c.change(), Seen: v.Revision, So: "cables"}); code != "" {
+		t.Fatal(code)
+	}
+	if got := unlooked(); len(got) != 4 {
+		t.Errorf("not looked at: %v", got)
+	}
+	rows := show[server.FeedLines](c, job+"/feed/table?position=crank").Rows
+	live := map[string]string{}
+	for _, r := range rows {
+		live[r.Name] = r.Live
+	}
+	if live["starter cable"] != "live" || live["block to body strap"] != "dead" || live["starter motor"] != "works" {
+		t.Errorf("the table in crank: %v", live)
+	}
+	for range 2 {
+		if _, code := send[server.Done](c, "POST", job+"/undo", server.UndoRequest{ID: c.change()}); code != "" {
+			t.Fatal(code)
+		}
+	}
+	if c.feed(job).Said {
+		t.Error("taken back, and something is said all the same")
+	}
+}

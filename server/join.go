@@ -284,6 +284,9 @@ func (s *Server) tryJoin(c *gin.Context) error {
 	if v.Trial, err = r.Try(at, c.QueryArray("sw"), on, off); err != nil {
 		return problem(http.StatusUnprocessableEntity, "no-such-switch", sentence(err.Error()), "")
 	}
+	if v.Table, err = r.Tries(c.QueryArray("sw"), on, off); err != nil {
+		return err
+	}
 	c.JSON(http.StatusOK, v)
 	return nil
 }

@@ -10,7 +10,8 @@ import (
 // TrialView is what works in a condition, and what the rules of the unit say in it.
 type TrialView struct {
 	feed.Trial
-	Ruled []RuledOutput `json:"ruled"`
+	Ruled []RuledOutput   `json:"ruled"`
+	Table []feed.TriedRow `json:"table"` // the same condition in every position of the key
 }
 
 // RuledOutput is an output with its rule, and what that says.

@@ -12,16 +12,17 @@ import (
 
 // Outcome is what a fault comes to.
 type Outcome struct {
-	Fault    string   `json:"fault"`    // in words
-	Stops    []string `json:"stops"`    // devices that worked and do not any more
-	Starts   []string `json:"starts"`   // devices that work now and did not
-	Changed  []string `json:"changed"`  // devices that have other volts, and what
-	Heats    []Hot    `json:"heats"`    // wires that carry more than they may
-	Opens    []Opened `json:"opens"`    // fuses that open, in the order in which they do
-	Says     []string `json:"says"`     // what a person should know first, in words
-	Works    []string `json:"works"`    // devices that go on as before
-	Unfused  bool     `json:"unfused"`  // a short that no fuse ends
-	Sleeping float64  `json:"sleeping"` // A with the key off, where the fault changes that; else 0
+	Fault    string   `json:"fault"`             // in words
+	Stops    []string `json:"stops"`             // devices that worked and do not any more
+	Starts   []string `json:"starts"`            // devices that work now and did not
+	Changed  []string `json:"changed"`           // devices that have other volts, and what
+	Already  int      `json:"already,omitempty"` // wires that carry more than they may without the fault too
+	Heats    []Hot    `json:"heats"`             // wires that carry more than they may
+	Opens    []Opened `json:"opens"`             // fuses that open, in the order in which they do
+	Says     []string `json:"says"`              // what a person should know first, in words
+	Works    []string `json:"works"`             // devices that go on as before
+	Unfused  bool     `json:"unfused"`           // a short that no fuse ends
+	Sleeping float64  `json:"sleeping"`          // A with the key off, where the fault changes that; else 0
 }
 
 // Hot is a wire that carries more than it may.
@@ -71,7 +72,7 @@ func (r *Result) Ask(position string, on []string, f network.Fault) (Outcome, er
 			return Outcome{}, fmt.Errorf("what if: %w", err)
 		}
 	}
-	r.heats(&a, worst, s)
+	r.heats(&a, before, worst, s)
 	if f.Do == network.Short && f.Element != "" {
 		r.heatsChafed(&a, f, worst, s)
 	}
@@ -156,8 +157,10 @@ func (r *Result) opens(s *network.State) (Opened, bool) {
 	return first, found
 }
 
-// heats lists the wires that carry more than they may before a fuse opens, and says whether it opens in time.
-func (r *Result) heats(a *Outcome, worst, after *network.State) {
+// heats lists the wires that carry more than they may before a fuse opens, and says whether it opens in time. Those
+// that carry as much without the fault are found already, and only counted.
+func (r *Result) heats(a *Outcome, before, worst, after *network.State) {
+	already := 0
 	for i := range r.Drawn.Elements {
 		e := &r.Drawn.Elements[i]
 		w, known := r.in.Wires[e.Name]
@@ -165,9 +168,14 @@ func (r *Result) heats(a *Outcome, worst, after *network.State) {
 		if !known || w.Carries == 0 || amps <= w.Carries*1.01 {
 			continue
 		}
+		if amps <= math.Abs(before.Amps(int32(i)))*1.01 {
+			already++
+			continue
+		}
 		a.Heats = append(a.Heats, r.hot(a, e.Name, amps, math.Abs(after.Amps(int32(i)))))
 	}
 	slices.SortFunc(a.Heats, func(x, y Hot) int { return finding.Natural(x.Wire, y.Wire) })
+	a.Already = already
 }
 
 // hot tells of a wire that carries so many A until fuses open, and after that.

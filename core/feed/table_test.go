@@ -5,6 +5,7 @@ import (
 	"testing"
 
 	"draxel/core/feed"
+	"draxel/core/network"
 )
 
 // The table by hand: a battery of 12 V behind 6 mΩ, a fuse of 10 A before a pump of 1.5 Ω by a wire, a lamp behind a
@@ -46,4 +47,21 @@ func TestTheTableByHand(t *testing.T) {
 	check(nil, map[string]string{"W1": "live", "W2": "dead", "W3": "dead", "W5": "floating", "pump": "works",
 		"charge lamp": "stands"})
 	check([]string{"lamp switch"}, map[string]string{"W1": "live", "W3": "live", "charge lamp": "works"})
+}
+
+// What is too hot without the fault is no answer to it: a wire of 0.5 mm² under 40 A is counted when something else
+// breaks, and told when the fault puts more on it.
+func TestWhatIsHotAnyway(t *testing.T) {
+	v := sound().with(feed.Fuses, "fuse=main; rating=100; in=battery +; out=main bus").put(feed.Fuses, 1,
+		"fuse=2; rating=60; in=IG; out=F-2").with(feed.Loads, "load=winch; plus=J-1; minus=body; amps=40")
+	v.wires = append(v.wires[:3:3], "W4 F-2 J-1 0.5 Injector supply", v.wires[4])
+	r := v.compute(t)
+	other, err := r.Ask("running", nil, network.Fault{Do: network.Open, Element: "W5"})
+	if err != nil || len(other.Heats) != 0 || other.Already != 1 {
+		t.Errorf("W5 open: %+v, %v", other, err)
+	}
+	short, err := r.Ask("running", nil, network.Fault{Do: network.Short, A: "J1", B: "battery −"})
+	if err != nil || len(short.Heats) == 0 || short.Heats[0].Wire != "W4" {
+		t.Errorf("a short behind W4: %+v, %v", short, err)
+	}
 }

@@ -99,6 +99,17 @@ func TestRelaysAgainstATruthTable(t *testing.T) {
 				t.Fatal(err)
 			}
 			settings++
+			rows := triedRows(t, res, names)
+			for k := range relays {
+				if is := rows[fmt.Sprintf("relay k%d", k)]; !slices.Equal(is, slices.Repeat([]bool{pulled[k]}, 5)) {
+					t.Fatalf("circuit %d with %v: in the table of conditions k%d pulls %v, by the table %v", seed, names, k, is, pulled[k])
+				}
+			}
+			for l, works := range loads {
+				if is := rows[fmt.Sprintf("device load %d", l)]; !slices.Equal(is, slices.Repeat([]bool{works(on, pulled)}, 5)) {
+					t.Fatalf("circuit %d with %v: in the table of conditions load %d works %v", seed, names, l, is)
+				}
+			}
 			for k := range relays {
 				if name := fmt.Sprintf("k%d", k); slices.Contains(got.Pulled, name) != pulled[k] {
 					t.Fatalf("circuit %d with %v: %s pulls %v, by the table %v\n%v", seed, names, name, !pulled[k], pulled[k], v.lists)
@@ -120,10 +131,35 @@ func TestRelaysAgainstATruthTable(t *testing.T) {
 	if _, err := r.Try("run", nil, []string{"Z9"}, nil); err == nil || !strings.Contains(err.Error(), "Z9") {
 		t.Errorf("an output that there is not: %v", err)
 	}
+	// The table of conditions by hand: the unit is awake in run and crank, its output is held on, the injector works.
+	rows := triedRows(t, r, nil, "U4")
+	for name, want := range map[string][]bool{"output U4": {false, false, true, true, true},
+		"device unit": {false, false, true, true, true}, "device injector 1": {false, false, true, true, true}} {
+		if !slices.Equal(rows[name], want) {
+			t.Errorf("%s: %v, by hand %v", name, rows[name], want)
+		}
+	}
+	if _, err := r.Tries([]string{"nothing"}, nil, nil); err == nil {
+		t.Error("a switch that there is not is tried")
+	}
 	held, err := r.Try("running", nil, nil, []string{"U4"})
 	if err != nil || !slices.Contains(held.Stops, "injector 1") {
 		t.Errorf("the injector's output is held off: %+v, %v", held, err)
 	}
+}
+
+// triedRows gives the table of conditions by kind and name.
+func triedRows(t *testing.T, r *feed.Result, on []string, held ...string) map[string][]bool {
+	t.Helper()
+	all, err := r.Tries(on, held, nil)
+	if err != nil {
+		t.Fatal(err)
+	}
+	out := map[string][]bool{}
+	for _, x := range all {
+		out[x.Kind+" "+x.Name] = x.In
+	}
+	return out
 }
 
 // heldBy holds what a load is held by, of the switches, against the table: those without which it does not work.

@@ -15,19 +15,20 @@ var functionsText string
 type Function struct {
 	ID    string   `json:"id"`
 	Name  string   `json:"name"`
-	Kind  string   `json:"kind"` // joined, works, plan, loop
+	Kind  string   `json:"kind"` // joined, works, plan, loop, fed
 	Ends  []string `json:"ends"` // devices of the vocabulary
 	Codes []string `json:"codes,omitempty"`
 	Law   string   `json:"law,omitempty"`
 }
 
 // The kinds of function: two of its ends must be on one circuit; its consumer must have volts; it is a matter of
-// plan; it goes through every plug and back.
+// plan; it goes through every plug and back; an end of it must have volts.
 const (
 	WhereJoined = "joined"
 	WhereWorks  = "works"
 	WherePlan   = "plan"
 	WhereLoop   = "loop"
+	WhereFed    = "fed"
 )
 
 var catalogue = sync.OnceValue(func() []Function {

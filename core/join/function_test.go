@@ -6,6 +6,7 @@ import (
 	"testing"
 
 	"draxel/core/finding"
+	"draxel/core/harness"
 	"draxel/core/signal"
 )
 
@@ -23,7 +24,7 @@ func TestTheListOfFunctions(t *testing.T) {
 	seen := map[string]bool{}
 	for _, f := range Functions() {
 		if seen[f.ID] || f.Name == "" || len(f.Ends) == 0 || !slices.Contains([]string{WhereJoined, WhereWorks, WherePlan,
-			WhereLoop},
+			WhereLoop, WhereFed},
 			f.Kind) {
 			t.Errorf("%+v", f)
 		}
@@ -106,6 +107,45 @@ func TestHowFunctionsStand(t *testing.T) {
 		Facts: map[string]string{"dial": strings.Repeat("9", 500)}}} {
 		if bad.Check() == nil {
 			t.Errorf("%+v passes", bad.Function)
+		}
+	}
+}
+
+// Lamps that a switch lights, and feeds, stand as the network has them: one of two brake lamps that stays dark is a
+// danger, whatever copper says; a spare feed is one that has volts.
+func TestWhatTheNetworkSaysOfLampsAndFeeds(t *testing.T) {
+	lamp := func(at string, circuit int) Socket {
+		return Socket{At: harness.Ref{Connector: at, Cavity: "1"}, Device: "rear lamp " + at, Circuit: circuit,
+			Signal: signal.Reading{Device: "stopfeed"}}
+	}
+	spare := Socket{At: harness.Ref{Connector: "S", Cavity: "1"}, Device: "plug", Signal: signal.Reading{Device: "sparefeed"}}
+	for name, c := range map[string]struct {
+		on    []string
+		live  bool
+		brake State
+		spare State
+		found string
+	}{
+		"both lit":      {[]string{"L1", "R1"}, true, OnPaper, OnPaper, ""},
+		"one of two":    {[]string{"L1"}, false, Needs, Needs, "brake-depends"},
+		"none, and fed": {nil, true, Needs, OnPaper, "brake-depends"},
+	} {
+		lit := Lit{Switches: []string{"brake pedal"}, On: map[string]bool{}}
+		for _, at := range c.on {
+			lit.On[at] = true
+		}
+		items, found := List(Inputs{Sockets: []Socket{lamp("L", 1), lamp("R", 1), spare}, Works: map[string]bool{},
+			Lit: map[string]Lit{"brake": lit}, Live: map[string]bool{"S1": c.live}})
+		for _, it := range items {
+			switch {
+			case it.ID == "brake" && it.State != c.brake, it.ID == "logger" && it.State != c.spare:
+				t.Errorf("%s: %s %s, %s", name, it.ID, it.State, it.Why)
+			}
+		}
+		if has := slices.ContainsFunc(found, func(f finding.Finding) bool {
+			return f.Code == "brake-depends" && f.Severity == finding.Danger
+		}); has != (c.found != "") {
+			t.Errorf("%s: found %v", name, found)
 		}
 	}
 }

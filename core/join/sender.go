@@ -6,8 +6,6 @@ import (
 	"slices"
 	"strconv"
 	"strings"
-
-	"gonum.org/v1/gonum/mat"
 )
 
 // Curve is what a sender gives, or what a gauge shows: points of one value by another, straight between them, and as
@@ -78,44 +76,6 @@ func (c Curve) Back() Curve {
 	return out
 }
 
-const kelvin = 273.15
-
-// Beta gives the Ω of a thermistor at °C by its Ω at 25 °C and its Beta in K.
-func Beta(r25, beta, celsius float64) float64 {
-	return r25 * math.Exp(beta*(1/(celsius+kelvin)-1/(25+kelvin)))
-}
-
-// SteinhartHart are the three numbers of 1/T = A + B ln R + C (ln R)³ (Steinhart & Hart 1968), T in K and R in Ω.
-type SteinhartHart struct{ A, B, C float64 }
-
-// Fit fits them to points of Ω by °C, by least squares where there are more than three.
-func Fit(points Curve) (SteinhartHart, error) {
-	n := len(points.X)
-	if n < 3 {
-		return SteinhartHart{}, fmt.Errorf("three points at least are wanted for a thermistor's curve")
-	}
-	m, b := mat.NewDense(n, 3, nil), mat.NewVecDense(n, nil)
-	for i := range n {
-		if points.Y[i] <= 0 || points.X[i] <= -kelvin {
-			return SteinhartHart{}, fmt.Errorf("%g Ω at %g °C cannot be", points.Y[i], points.X[i])
-		}
-		l := math.Log(points.Y[i])
-		m.SetRow(i, []float64{1, l, l * l * l})
-		b.SetVec(i, 1/(points.X[i]+kelvin))
-	}
-	var x mat.VecDense
-	if err := x.SolveVec(m, b); err != nil {
-		return SteinhartHart{}, fmt.Errorf("no thermistor has these points: %w", err)
-	}
-	return SteinhartHart{x.AtVec(0), x.AtVec(1), x.AtVec(2)}, nil
-}
-
-// Celsius gives the temperature in °C at a resistance in Ω.
-func (s SteinhartHart) Celsius(ohms float64) float64 {
-	l := math.Log(ohms)
-	return 1/(s.A+s.B*l+s.C*l*l*l) - kelvin
-}
-
 // series24 are the values of a decade of E24 (IEC 60063).
 var series24 = []float64{1.0, 1.1, 1.2, 1.3, 1.5, 1.6, 1.8, 2.0, 2.2, 2.4, 2.7, 3.0, 3.3, 3.6, 3.9, 4.3, 4.7, 5.1,
 	5.6, 6.2, 6.8, 7.5, 8.2, 9.1}
@@ -172,30 +132,39 @@ func Off(sender, gauge Curve, with func(ohms float64) float64) float64 {
 	return worst
 }
 
-// gauge is what a needle shows of a sender.
-func gauge(f *facts) *Sum {
-	senderText := f.word("sender", "sender: Ω by what is true, 40: 300, 90: 60, 120: 25", "")
+// gauge is what a needle shows of a sender, in a unit such as °C. That of a temperature is a thermistor's.
+func gauge(f *facts, unit string, thermal bool) *Sum {
+	asks, usual := "sender: Ω by what is true, 0: 10, 3: 82, 7: 184", straight
+	if thermal {
+		asks, usual = "sender: Ω by what is true, 40: 300, 90: 60, 120: 25; or 10k B3977", thermistor
+	}
+	senderText := f.word("sender", asks, "")
 	gaugeText := f.word("gauge", "gauge: Ω by what it shows, the same way", "")
-	tolerance, _ := f.number("tolerance", "how far it may be off", "", 5, 0.001, 1000)
+	tolerance, _ := f.number("tolerance", "how far it may be off", unit, 5, 0.001, 1000)
 	own := f.word("own", "its own sender in a second port: yes or no", "no")
 	shared := f.word("shared", "the unit reads the same sender: yes or no", "no")
 	if senderText == "" || gaugeText == "" {
 		return short("State what the sender gives and what the gauge expects, point by point: then it is reckoned what the needle shows.")
 	}
-	sender, err := ReadCurve(senderText)
-	if err != nil {
-		f.bad = "sender: " + err.Error()
-		return nil
+	senderWay, gaugeWay := usual, usual
+	if thermal {
+		senderWay = f.word("between", "between the sender's points: thermistor or straight", usual)
+		gaugeWay = f.word("steps", "between the gauge's points: thermistor or straight", usual)
 	}
-	expects, err := ReadCurve(gaugeText)
+	expects, how, err := readSender(gaugeText, gaugeWay, Curve{})
 	if err != nil {
 		f.bad = "gauge: " + err.Error()
+		return nil
+	}
+	sender, senderHow, err := readSender(senderText, senderWay, expects)
+	if err != nil {
+		f.bad = "sender: " + err.Error()
 		return nil
 	}
 	shows := expects.Back()
 	plain := func(r float64) float64 { return r }
 	off := Off(sender, shows, plain)
-	s := &Sum{Works: off <= tolerance, Chart: &Chart{Across: "true", Up: "shown"}, Lines: []SumLine{}}
+	s := &Sum{Works: off <= tolerance, Chart: &Chart{Across: strings.TrimSpace("true " + unit), Up: strings.TrimSpace("shown " + unit)}, Lines: []SumLine{}}
 	for i := 0; i <= samples; i += 2 {
 		x := sender.X[0] + (sender.X[len(sender.X)-1]-sender.X[0])*float64(i)/samples
 		s.Chart.Points = append(s.Chart.Points, Point{x, shows.At(sender.At(x)), x - tolerance, x + tolerance})
@@ -206,12 +175,17 @@ func gauge(f *facts) *Sum {
 		}
 		return "the high end"
 	}
-	s.Lines = append(s.Lines, SumLine{"it is off by at most", value(off, ""), ""},
+	s.Lines = append(s.Lines, SumLine{"it is off by at most", value(off, unit), ""})
+	if thermal {
+		s.Lines = append(s.Lines, SumLine{"between the sender's points", senderHow, ""},
+			SumLine{"between the gauge's points", how, ""})
+	}
+	s.Lines = append(s.Lines,
 		SumLine{"on an open wire the needle goes to", end(math.Inf(1)), ""}, SumLine{"on a wire to ground it goes to",
 			end(0), ""},
 		SumLine{"a sender of one wire", "grounds through its thread: liquid sealant, never tape that insulates",
 			"common practice"})
-	s.Says = fmt.Sprintf("The needle is off by at most %.3g.", off)
+	s.Says = fmt.Sprintf("The needle is off by at most %s.", value(math.Round(off*10)/10, unit))
 	if shared == "yes" && own != "yes" {
 		s.Works = false
 		s.Says = "The unit reads this sender too: a gauge beside it draws current through it, and both read wrong."
@@ -221,24 +195,26 @@ func gauge(f *facts) *Sum {
 	}
 	if off > tolerance {
 		m := Match(sender, shows)
-		how := "in series with"
+		where := "in series with"
 		if m.Parallel {
-			how = "beside"
+			where = "beside"
 		}
 		if m.Ohms > 0 && m.Off <= tolerance {
 			with := func(r float64) float64 { return r + m.Ohms }
 			if m.Parallel {
 				with = func(r float64) float64 { return r * m.Ohms / (r + m.Ohms) }
 			}
-			s.Ways = append(s.Ways, SumWay{Text: fmt.Sprintf("a resistor of %g Ω (E24) %s the sender: %.3g are left", m.Ohms,
-				how, m.Off),
-				Facts: map[string]string{"sender": rewritten(sender, with)},
-				Part:  resistor(m)})
+			facts := map[string]string{"sender": rewritten(sender, with)}
+			if thermal {
+				facts["between"] = straight
+			}
+			s.Ways = append(s.Ways, SumWay{Text: fmt.Sprintf("a resistor of %g Ω (E24) %s the sender: %s are left", m.Ohms,
+				where, value(math.Round(m.Off*10)/10, unit)), Facts: facts, Part: resistor(m)})
 		}
 		s.Ways = append(s.Ways, SumWay{Text: "the sender that belongs to the gauge, in a second port",
-			Facts: map[string]string{"sender": gaugeText, "own": "yes"},
+			Facts: belongs("sender", gaugeText, "between", gaugeWay, thermal, "own"),
 			Part:  &WayPart{What: "sender that belongs to the gauge, in a second port", Body: Fitted}},
-			SumWay{Text: "a gauge that belongs to the sender", Facts: map[string]string{"gauge": senderText},
+			SumWay{Text: "a gauge that belongs to the sender", Facts: belongs("gauge", curveText(senderText, sender), "steps", senderWay, thermal, ""),
 				Part: &WayPart{What: "gauge that belongs to the sender", Body: Fitted}})
 	}
 	return s
@@ -254,11 +230,37 @@ func resistor(m Matched) *WayPart {
 	return &WayPart{What: what, Body: Resistor, In: true, Ohms: m.Ohms}
 }
 
-// rewritten writes a sender's curve with a resistor at it.
+// belongs states of a sender or a gauge that it is made for the other one.
+func belongs(name, curve, between, way string, thermal bool, own string) map[string]string {
+	out := map[string]string{name: curve}
+	if thermal {
+		out[between] = way
+	}
+	if own != "" {
+		out[own] = "yes"
+	}
+	return out
+}
+
+// curveText writes a curve as points where it was not stated so.
+func curveText(text string, c Curve) string {
+	if _, err := ReadCurve(text); err == nil {
+		return text
+	}
+	return rewritten(c, func(r float64) float64 { return r })
+}
+
+// rewritten writes a sender's curve with a resistor at it, by at most a dozen steps.
 func rewritten(c Curve, with func(float64) float64) string {
+	const most = 12
 	var parts []string
-	for i, x := range c.X {
-		parts = append(parts, fmt.Sprintf("%g: %.4g", x, with(c.Y[i])))
+	n := len(c.X)
+	for k := range min(n, most+1) {
+		i := k
+		if n > most+1 {
+			i = k * (n - 1) / most
+		}
+		parts = append(parts, fmt.Sprintf("%.4g: %.4g", c.X[i], with(c.Y[i])))
 	}
 	return strings.Join(parts, ", ")
 }

@@ -80,8 +80,9 @@ type Inputs struct {
 	Before  map[string]string // by function: "worked" or "did not" before the work began
 	Wishes  []FunctionWish
 	Job     Known
-	Lit     map[string]Lit // by function of lamps that a switch lights: what the network says of them
-	Unfed   bool           // nobody has said what stands in the vehicle: that nothing has volts says nothing
+	Lit     map[string]Lit  // by function of lamps that a switch lights: what the network says of them
+	Live    map[string]bool // cavities that have volts in some position of the key
+	Unfed   bool            // nobody has said what stands in the vehicle: that nothing has volts says nothing
 }
 
 // Lit is what the network says of lamps that a switch lights.
@@ -215,11 +216,16 @@ func (it *Item) stand(in *Inputs, circuits map[int]map[string]bool) {
 		}
 	case it.Kind == WhereLoop:
 		it.loop(in.Sockets)
-	case it.Kind == WhereWorks && it.works != "":
-		it.State, it.Why = OnPaper, fmt.Sprintf("%s has volts with everything on", it.works)
-	case it.Kind == WhereWorks && in.Unfed:
+	case it.Kind == WhereFed && slices.ContainsFunc(it.Ends, func(e EndAt) bool { return !e.Unit && in.Live[e.At] }):
+		it.State, it.Why = OnPaper, "it has volts"
+	case it.Kind == WhereFed && in.Unfed, it.Kind == WhereWorks && it.works == "" && in.Unfed:
 		it.State, it.Why, it.unsaid = Open, "nobody has said what stands in the vehicle", true
 		it.need("feed", "", "say in Feed what feeds it")
+	case it.Kind == WhereFed:
+		it.State, it.Why = Needs, "none of its ends has volts in any position"
+		it.need("feed", it.first(), "a feed with a fuse before it: look at it in Feed")
+	case it.Kind == WhereWorks && it.works != "":
+		it.State, it.Why = OnPaper, fmt.Sprintf("%s has volts with everything on", it.works)
 	case it.Kind == WhereWorks:
 		it.State, it.Why = Needs, "nothing in it has volts in any position"
 		it.need("feed", it.first(), "a feed, a ground or what switches it: look at it in Feed")

@@ -131,8 +131,12 @@ func (it *Item) sum(in *Inputs, w FunctionWish) {
 		s = tachometer(f, in.Job.Cylinders)
 	case "speed":
 		s = speedometer(f)
-	case "coolantgauge", "oilgauge", "fuelgauge":
-		s = gauge(f)
+	case "coolantgauge":
+		s = gauge(f, "°C", true)
+	case "oilgauge":
+		s = gauge(f, "bar", false)
+	case "fuelgauge":
+		s = gauge(f, "", false)
 	case "charge":
 		s = charging(f, &in.Job)
 	case "pump":

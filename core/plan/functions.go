@@ -58,6 +58,14 @@ func (p *Plan) functions(f *Facts, d Decisions) {
 	if r != nil {
 		p.knownOf(&in, r)
 		litBy(&in, r)
+		in.Live = map[string]bool{}
+		for _, s := range in.Sockets {
+			for _, p := range feed.Positions() {
+				if v, known := r.VoltsAt(p.Name, s.At); known && v >= 6 {
+					in.Live[s.At.String()] = true
+				}
+			}
+		}
 	}
 	items, found := join.List(in)
 	f.rows(items)

@@ -2922,6 +2922,7 @@ export interface TrialView {
   starts: string[];
   stops: string[];
   ruled: RuledOutput[];
+  table: TriedRow[];
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -2932,6 +2933,15 @@ export interface RuledOutput {
   when: string;
   on: boolean;
   decides: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "TriedRow".
+ */
+export interface TriedRow {
+  name: string;
+  kind: string;
+  in: boolean[];
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -4227,6 +4237,7 @@ export interface Outcome {
   stops: string[];
   starts: string[];
   changed: string[];
+  already?: number;
   heats: Hot[];
   opens: Opened[];
   says: string[];

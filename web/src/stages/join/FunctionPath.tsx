@@ -5,6 +5,9 @@ import type { EndAt, Item, JoinView, Leg } from '../../api/types.gen';
 import { KeyTabs, SwitchTabs } from '../../work/KeyTabs';
 import { amps } from '../../work/amps';
 
+/** What is joined and also does its work only while everything before it lets current through. */
+const held = ['charge', 'compressor', 'brake', 'reverse', 'boost'];
+
 /** The circuits of a function: the ends that are one, the wires that join them, live in the position that is chosen. */
 export function FunctionPath({ job, view, item }: { job: string; view: JoinView; item: Item }) {
   const [position, turn] = useState(item.id === 'start' ? 'crank' : 'running');
@@ -22,7 +25,7 @@ export function FunctionPath({ job, view, item }: { job: string; view: JoinView;
           Say in Feed what stands in the vehicle: then it is shown what is live here.
         </div>
       )}
-      {item.kind === 'works' && view.said && (
+      {(item.kind === 'works' || held.includes(item.id)) && view.said && (
         <>
           <SwitchTabs label="switches" switches={view.switches} on={sw} onFlip={flip} />
           {[...new Set(item.at.filter((e) => !e.unit).map((e) => e.device))].map((d) => (

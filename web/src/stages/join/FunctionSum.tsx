@@ -2,7 +2,7 @@ import { App, Button, Input } from 'antd';
 import { useState } from 'react';
 import { explain } from '../../api/client';
 import { useSetFunction } from '../../api/join';
-import type { Chart, Item, JoinView } from '../../api/types.gen';
+import type { Chart, Item, JoinView, Sum } from '../../api/types.gen';
 import { WayRow } from './WayRow';
 
 /** The sum behind a function: what it works with, its working, a picture of it, and the ways to make it work. */
@@ -69,23 +69,25 @@ export function FunctionSum({ job, view, item }: { job: string; view: JoinView; 
           </form>
         )}
         <div>
-          {sum.lines.length > 0 && (
-            <table className="table">
-              <tbody>
-                {sum.lines.map((l) => (
-                  <tr key={l.what}>
-                    <td>{l.what}</td>
-                    <td className={`mono${l.value.length < 24 ? ' oneline' : ''}`}>{l.value}</td>
-                    <td className="quiet">{l.source}</td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          )}
           {sum.chart && <SumChart chart={sum.chart} />}
+          <Working lines={sum.lines} />
         </div>
       </div>
     </div>
+  );
+}
+
+/** The working of a sum, line by line, with its source. */
+function Working({ lines }: { lines: Sum['lines'] }) {
+  return (
+    <ul className="working">
+      {lines.map((l) => (
+        <li key={l.what}>
+          {l.what} <span className="mono">{l.value}</span>
+          {l.source && <div className="quiet">{l.source}</div>}
+        </li>
+      ))}
+    </ul>
   );
 }
 

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { explain } from '../../api/client';
 import { useSetRule, useTrial, type Tried } from '../../api/join';
-import type { JoinView, RuledOutput } from '../../api/types.gen';
+import type { JoinView, RuledOutput, TriedRow } from '../../api/types.gen';
 import { useKey } from '../../keys/useKey';
 import { KeyTabs, SwitchTabs } from '../../work/KeyTabs';
 
@@ -98,17 +98,62 @@ export function TryPart({ job, view }: { job: string; view: JoinView }) {
                   {trial.data.rest.length > 0 && `At rest: ${trial.data.rest.join(', ')}.`}
                 </span>
               </p>
-              <h2>Works</h2>
-              <p>{trial.data.works.join(', ') || 'Nothing.'}</p>
-              <h2>Does not</h2>
-              <p className="quiet">{trial.data.not.join(', ') || 'Nothing.'}</p>
             </>
           )}
         </div>
       </div>
+      {trial.data && <Conditions view={view} rows={trial.data.table} at={t.position} />}
     </div>
   );
 }
+
+const kindOf = { relay: 'relay', output: 'output', device: '' } as Record<string, string>;
+
+/** The same condition in every position of the key: what has pulled, what is on, what works. */
+function Conditions({ view, rows, at }: { view: JoinView; rows: TriedRow[]; at: string }) {
+  const drives = Object.fromEntries(view.outputs.map((o) => [o.at, o.drives]));
+  const some = rows.filter((r) => r.in.includes(true));
+  const none = rows.filter((r) => r.kind === 'device' && !r.in.includes(true));
+  return (
+    <section className="alltried">
+      <h2>In every position of the key</h2>
+      <table className="table conditions" aria-label="in every position of the key" data-testid="conditions">
+        <thead>
+          <tr>
+            <th />
+            {view.positions.map((p) => (
+              <th key={p.name} className={p.name === at ? 'here' : ''}>
+                {p.name}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {some.map((r) => (
+            <tr key={`${r.kind} ${r.name}`}>
+              <td>
+                <span className="quiet">{kindOf[r.kind]}</span> {r.name}{' '}
+                <span className="quiet">{r.kind === 'output' ? drives[r.name] : ''}</span>
+              </td>
+              {r.in.map((is, i) => (
+                <td
+                  key={view.positions[i]?.name}
+                  className={`condition${view.positions[i]?.name === at ? ' here' : ''}`}
+                >
+                  {is ? '● ' : ''}
+                  <span className={is ? '' : 'quiet'}>{is ? said[r.kind] : '–'}</span>
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {none.length > 0 && <p className="quiet">In no position: {none.map((r) => r.name).join(', ')}.</p>}
+    </section>
+  );
+}
+
+const said = { relay: 'pulled', output: 'on', device: 'works' } as Record<string, string>;
 
 /** When the unit works its outputs, as a person states it, and what that says now. */
 function Rules({ job, view, ruled }: { job: string; view: JoinView; ruled: RuledOutput[] }) {
