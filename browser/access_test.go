@@ -24,7 +24,7 @@ func TestAxeFindsNothing(t *testing.T) {
 		"bench": "/jobs/sorrel-refit/bench?stage=pin", "bench check": "/jobs/sorrel-refit/bench?stage=check", "bench of Thin": "/jobs/packhorse/bench?stage=thin",
 		"map": "/jobs/packhorse/reach", "map as tables": "/jobs/packhorse/reach?as=table", "placements": "/jobs/packhorse/reach?part=places", "cut list": "/jobs/packhorse/reach?part=cuts&wire=7110", "joints": "/jobs/fuse-block/reach?part=joints",
 		"bundles": "/jobs/packhorse/reach?part=bundles", "work of Reach": "/jobs/fuse-block/reach?part=work", "bench of Reach": "/jobs/fuse-block/bench?stage=reach", "no map": "/jobs/sorrel-refit/reach",
-		"feed": "/jobs/packhorse/feed", "feed, fuses": "/jobs/packhorse/feed?part=fuses", "feed, lists": "/jobs/packhorse/feed?part=sources&list=relays",
+		"feed": "/jobs/packhorse/feed", "feed, table": "/jobs/packhorse/feed?part=live&key=running&as=table", "feed, fuses": "/jobs/packhorse/feed?part=fuses", "feed, lists": "/jobs/packhorse/feed?part=sources&list=relays",
 		"join": "/jobs/packhorse/join?sel=tach", "join, try": "/jobs/packhorse/join?part=try", "join, parts": "/jobs/packhorse/join?part=work",
 		"prove": "/jobs/packhorse/prove", "prove, fault": "/jobs/packhorse/prove?part=fault", "prove, power": "/jobs/packhorse/prove?part=power",
 		"front": "/jobs/packhorse", "hand over": "/jobs/packhorse/handover", "book": "/jobs/packhorse/handover?part=book&page=9", "give away": "/jobs/packhorse/handover?part=give", "money": "/jobs/packhorse/handover?part=money",

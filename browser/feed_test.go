@@ -136,6 +136,52 @@ func TestFindingsOfFeedLead(t *testing.T) {
 	v.see("main", "thinnest behind it")
 }
 
+// What is live as a table, by keyboard: down the lines, only those with too much on them, what if one were broken; and
+// back to the tree.
+func TestLiveAsATable(t *testing.T) {
+	v := open(t, "/jobs/packhorse/feed?part=live&key=running")
+	v.see("[data-testid=feedtree]", "battery")
+	v.press('l')
+	v.see("[data-testid=livelines]", "7001[^]*live[^]*13.6 V")
+	v.press(input.ArrowDown)
+	v.see("aside h2", "^7001$")
+	v.press(input.ArrowDown, input.ArrowDown)
+	v.see("aside h2", "^7002$")
+	v.choose("which lines", "^with more than it may carry")
+	v.see("[data-testid=livelines]", "P054[^]*▲ 31.9 A")
+	v.click(".liveline", "^P054")
+	v.press('d')
+	v.see("[data-testid=answer]", "P054 open, in running[^]*Stops: ")
+	v.press('o')
+	v.see("[data-testid=livelines]", "with more|wire, device")
+	v.choose("which lines", "^everything")
+	v.press('/')
+	v.page.MustElement("[aria-label='find in the table']").MustInput("winch contactor")
+	v.see(".liveline", "winch contactor ground")
+	v.press(input.Enter)
+	v.press('l')
+	v.see("[data-testid=feedtree]", "battery")
+}
+
+// What a vehicle usually has is proposed and never there unasked: two lines are left out, the others are taken, told as
+// not looked at, and said to be so.
+func TestWhatAVehicleUsuallyHas(t *testing.T) {
+	v := open(t, "/jobs/sorrel-refit/feed")
+	v.see("main", "The battery and the alternator")
+	v.click("button", "What a vehicle usually has")
+	v.see("[data-testid=usual]", "starter cable[^]*35 mm²")
+	v.click(".ant-modal label", "^block to body strap")
+	v.click(".ant-modal button", "Take 7 lines")
+	v.see("[data-testid=factgrid]", "usual: not looked at")
+	v.see(".finding", "In the list of sources 2 lines are what is usual")
+	v.click(".finding button", "All of this list is so")
+	v.until("the sources are looked at", func() bool { return !strings.Contains(v.text("main"), "2 lines are what is usual") })
+	v.click(".listtab", "^Cables 2")
+	v.see(".finding", "In the list of cables 2 lines")
+	v.click(".sides a", "Live")
+	v.see("[data-testid=feedtree]", "key, ignition|battery")
+}
+
 // A job in which nothing is said begins with what stands there; a battery, a fuse and a load are enough for a tree.
 func TestFeedFromNothing(t *testing.T) {
 	v := newJob(t)

@@ -3,6 +3,7 @@ package demo_test
 import (
 	"testing"
 
+	"draxel/core/harness"
 	"draxel/core/join"
 	"draxel/core/plan"
 	"draxel/demo"
@@ -35,7 +36,7 @@ func TestThePackhorsesFunctions(t *testing.T) {
 		"brake": join.Needs, "diagnostic": join.Needs, "lights": join.OnPaper, "oilgauge": join.OnPaper,
 		"charge": join.OnPaper,
 		"pump":   join.OnPaper, "start": join.OnPaper, "immobiliser": join.OnPaper, "check": join.OnPaper,
-		"wipers": join.NotThere,
+		"wipers": join.NotThere, "horn": join.OnPaper, "winch": join.OnPaper, "rescue": join.OnPaper,
 		"pedal":  join.Needs} {
 		if items[id].State != want {
 			t.Errorf("%s: %s (%s), want %s", id, items[id].State, items[id].Why, want)
@@ -56,5 +57,77 @@ func TestThePackhorsesFunctions(t *testing.T) {
 	}
 	if s := items["speed"].Sum; !s.Works {
 		t.Errorf("the speedometer: %s %+v", s.Says, s.Lines)
+	}
+}
+
+// The circuit of the brake lamps is live when the pedal is pressed and not before: what lies before the switch is
+// none of its wires. Which wires they are, the test walks by itself, from tip to tip of the wanted harness.
+func TestTheBrakeLampsOwnCircuit(t *testing.T) {
+	all, err := demo.Jobs()
+	if err != nil {
+		t.Fatal(err)
+	}
+	j := all[1]
+	f, err := j.Facts()
+	if err != nil {
+		t.Fatal(err)
+	}
+	p := plan.Compute(f, j.Chosen())
+	near := map[string]bool{"at RL1": true} // places that copper joins to the lamp at the left
+	place := func(tip harness.Tip) string {
+		if tip.State == harness.Joined {
+			return "joint " + tip.Joint
+		}
+		if at, seated := p.Wanted.Place(tip.Terminal); seated && tip.State == harness.Crimped && at.State == harness.Seated {
+			return "at " + at.At.String()
+		}
+		return ""
+	}
+	mates := map[string]string{} // of in-line plugs
+	for _, h := range f.Laid.Loom.Connectors {
+		for _, cavity := range h.Cavities {
+			if h.Mate != "" {
+				mates["at "+harness.Ref{Connector: h.ID, Cavity: cavity}.String()] =
+					"at " + harness.Ref{Connector: h.Mate, Cavity: cavity}.String()
+			}
+		}
+	}
+	wires := map[string]bool{}
+	for grew := true; grew; {
+		grew = false
+		for _, w := range p.Wanted.Wires() {
+			tips, _ := p.Wanted.Tips(w)
+			a, b := place(tips[0]), place(tips[1])
+			if wires[w] || !near[a] && !near[b] {
+				continue
+			}
+			grew, wires[w] = true, true
+			for _, x := range []string{a, b} {
+				if near[x] = x != ""; mates[x] != "" {
+					near[mates[x]] = true
+				}
+			}
+		}
+	}
+	for _, l := range p.Join.Legs {
+		if l.Function != "brake" || len(l.Wires) < 2 {
+			continue
+		}
+		for _, w := range l.Wires {
+			if !wires[w] {
+				t.Errorf("%s is no wire of the brake lamps", w)
+			}
+		}
+		if len(l.Wires) != len(wires) {
+			t.Errorf("%d wires, by hand %d", len(l.Wires), len(wires))
+		}
+		for _, in := range l.In {
+			if in.Live == "live" {
+				t.Errorf("with the pedal up they are live in %s: %.1f V", in.Position, in.Volts)
+			}
+		}
+	}
+	if !near["at RR1"] || !near["at BS2"] {
+		t.Errorf("copper joins the lamp at the left to %v", near)
 	}
 }

@@ -279,10 +279,12 @@ func lit(r *feed.Result, device string) bool {
 	return slices.ContainsFunc(r.Drawn.Of[device], func(i int32) bool { return r.Drawn.Elements[i].Kind == network.Lamp })
 }
 
-// legs lists the circuits of each function with their wires.
+// legs lists the circuits of each function with their wires: those that copper joins to its ends. What lies beyond a
+// switch is one circuit with them and none of their wires: with the switch open the one is live and the other dead.
 func (c *copperCircuits) legs(items []join.Item, r *feed.Result) []Leg {
-	wires := map[int][]string{}
+	plain := circuitsOf(c.drawn)
 	heads := c.drawn.Heads()
+	wires, copper := map[int][]string{}, map[string]int32{}
 	for name, i := range c.drawn.Wires {
 		n := heads[c.drawn.Elements[i].A]
 		if n == 0 {
@@ -290,20 +292,32 @@ func (c *copperCircuits) legs(items []join.Item, r *feed.Result) []Leg {
 		}
 		k := int(c.find(n))
 		wires[k] = append(wires[k], name)
+		copper[name] = plain.find(n)
 	}
 	out := []Leg{}
 	for i := range items {
+		near := map[int]map[int32]bool{} // by circuit: what copper joins to its ends
+		for _, e := range items[i].Ends {
+			if near[e.Circuit] == nil {
+				near[e.Circuit] = map[int32]bool{}
+			}
+			if n, known := c.drawn.Points[e.Ref]; known {
+				near[e.Circuit][plain.find(heads[n])] = true
+			}
+		}
 		seen := map[int]bool{}
 		for _, e := range items[i].Ends {
 			if seen[e.Circuit] {
 				continue
 			}
 			seen[e.Circuit] = true
-			l := Leg{Function: items[i].ID, Circuit: e.Circuit, Wires: wires[e.Circuit]}
-			slices.SortFunc(l.Wires, finding.Natural)
-			if l.Wires == nil {
-				l.Wires = []string{}
+			l := Leg{Function: items[i].ID, Circuit: e.Circuit, Wires: []string{}}
+			for _, w := range wires[e.Circuit] {
+				if len(near[e.Circuit]) == 0 || near[e.Circuit][copper[w]] {
+					l.Wires = append(l.Wires, w)
+				}
 			}
+			slices.SortFunc(l.Wires, finding.Natural)
 			if r != nil {
 				l.In = r.LiveOf(l.Wires)
 			}

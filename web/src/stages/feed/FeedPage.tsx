@@ -1,4 +1,5 @@
 import './feed.css';
+import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { explain } from '../../api/client';
 import { useFeed } from '../../api/feed';
@@ -33,7 +34,8 @@ export function FeedPage() {
 function Feed({ job, view }: { job: string; view: FeedView }) {
   const [address, setAddress] = useSearchParams();
   const asked = parts.find(([p]) => p === address.get('part'))?.[0];
-  const part = asked ?? (view.said ? 'live' : 'sources');
+  const [first] = useState(view.said ? 'live' : 'sources'); // what is said meanwhile takes nobody elsewhere
+  const part = asked ?? first;
   useKey('1,2,3,4,5', (e) => {
     const chosen = parts[Number(e.key) - 1];
     if (chosen) {

@@ -120,7 +120,7 @@ function Conditions({ view, rows, at }: { view: JoinView; rows: TriedRow[]; at: 
       <table className="table conditions" aria-label="in every position of the key" data-testid="conditions">
         <thead>
           <tr>
-            <th />
+            <th>what</th>
             {view.positions.map((p) => (
               <th key={p.name} className={p.name === at ? 'here' : ''}>
                 {p.name}
