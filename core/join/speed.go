@@ -53,9 +53,9 @@ func Lawful(shown, actual float64) bool {
 
 // speedometer is what a needle shows of the pulses that it is given.
 func speedometer(f *facts) *Sum {
-	dial, known := f.number("dial", "pulses a km that the speedometer expects", "", 0, 10, 200000)
-	gives, given := f.number("gives", "pulses a km that it is given, where known", "", 0, 10, 200000)
-	teeth, _ := f.number("teeth", "pulses a turn of the output shaft", "", 0, 0.5, 200)
+	dial, known := f.number("dial", "pulses a km, or turns of its cable, that the speedometer expects", "", 0, 10, 200000)
+	gives, given := f.number("gives", "pulses or turns a km that it is given, where known", "", 0, 10, 200000)
+	teeth, _ := f.number("teeth", "pulses, or turns of the cable, a turn of the output shaft", "", 0, 0.02, 200)
 	axle, _ := f.number("axle", "axle ratio", ": 1", 0, 0.5, 12)
 	tyre := f.word("tyre", "tyre, as on its side wall", "")
 	if f.bad != "" {
@@ -72,7 +72,7 @@ func speedometer(f *facts) *Sum {
 			SumLine{"it rolls a turn", value(t.Rolls(), "mm"), "0.965 of its outside: common practice"})
 		if !given && teeth > 0 && axle > 0 {
 			gives, given = teeth*axle*1e6/t.Rolls(), true
-			s.Lines = append(s.Lines, SumLine{"so it is given", value(gives, "pulses a km"), ""})
+			s.Lines = append(s.Lines, SumLine{"so it is given", value(gives, "a km"), ""})
 		}
 	}
 	if !known || !given {
