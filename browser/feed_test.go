@@ -175,7 +175,10 @@ func TestWhatAVehicleUsuallyHas(t *testing.T) {
 	v.see("[data-testid=factgrid]", "usual: not looked at")
 	v.see(".finding", "In the list of sources 2 lines are what is usual")
 	v.click(".finding button", "All of this list is so")
-	v.until("the sources are looked at", func() bool { return !strings.Contains(v.text("main"), "2 lines are what is usual") })
+	v.until("the sources are looked at", func() bool {
+		return !strings.Contains(v.text("main"),
+			"2 lines are what is usual")
+	})
 	v.click(".listtab", "^Cables 2")
 	v.see(".finding", "In the list of cables 2 lines")
 	v.click(".sides a", "Live")

@@ -10,8 +10,8 @@ import (
 	"draxel/demo"
 )
 
-// The Packhorse as it is shown: what is ticked can be done and is wanted, the plan is proven on from there, and what was
-// kept opens as the job that it was.
+// The Packhorse as it is shown: what is ticked can be done and is wanted, the plan is proven on from there, and what
+// was kept opens as the job that it was.
 func TestHandedOverHalfDone(t *testing.T) {
 	all, err := demo.Jobs()
 	if err != nil {
@@ -65,8 +65,8 @@ func TestHandedOverHalfDone(t *testing.T) {
 }
 
 // The book's tables of what was deleted and what is spare say what is so and what is only planned, by the harness as it
-// is: a wire that is deleted and done is in it no more, one that is planned is in it whole; a cavity that is spare now has
-// no terminal.
+// is: a wire that is deleted and done is in it no more, one that is planned is in it whole; a cavity that is spare
+// now has no terminal.
 func TestDeletedAndSpareAreAsBuilt(t *testing.T) {
 	all, err := demo.Jobs()
 	if err != nil {
@@ -181,7 +181,8 @@ func TestTheBillStaysAsTheWorkIsDone(t *testing.T) {
 		for what, need := range first {
 			n++
 			if math.Abs(last[what]-need) > 0.02 || math.Abs(used[what]-need) > 0.02 {
-				t.Errorf("%s: %s: %.2f at the beginning, %.2f at the end, of which %.2f are built in", id, what, need, last[what], used[what])
+				t.Errorf("%s: %s: %.2f at the beginning, %.2f at the end, of which %.2f are built in", id, what,
+					need, last[what], used[what])
 			}
 		}
 		for what, need := range last {

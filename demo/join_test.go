@@ -37,7 +37,7 @@ func TestThePackhorsesFunctions(t *testing.T) {
 		"charge": join.OnPaper,
 		"pump":   join.OnPaper, "start": join.OnPaper, "immobiliser": join.OnPaper, "check": join.OnPaper,
 		"wipers": join.NotThere, "horn": join.OnPaper, "winch": join.OnPaper, "rescue": join.OnPaper,
-		"pedal":  join.Needs} {
+		"pedal": join.Needs} {
 		if items[id].State != want {
 			t.Errorf("%s: %s (%s), want %s", id, items[id].State, items[id].Why, want)
 		}
@@ -78,7 +78,8 @@ func TestTheBrakeLampsOwnCircuit(t *testing.T) {
 		if tip.State == harness.Joined {
 			return "joint " + tip.Joint
 		}
-		if at, seated := p.Wanted.Place(tip.Terminal); seated && tip.State == harness.Crimped && at.State == harness.Seated {
+		if at, seated := p.Wanted.Place(tip.Terminal); seated && tip.State == harness.Crimped &&
+			at.State == harness.Seated {
 			return "at " + at.At.String()
 		}
 		return ""

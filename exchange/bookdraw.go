@@ -85,7 +85,8 @@ func symbol(p pen, s *diagram.Placed) {
 		p.stroke([]diagram.Point{{X: x1, Y: y1}, {X: x2, Y: y2}}, thin, black, false)
 	}
 	box := func(x, y, wide, high float64) {
-		p.shape([]diagram.Point{{X: x, Y: y}, {X: x + wide, Y: y}, {X: x + wide, Y: y + high}, {X: x, Y: y + high}}, paper)
+		p.shape([]diagram.Point{{X: x, Y: y}, {X: x + wide, Y: y}, {X: x + wide, Y: y + high}, {X: x, Y: y + high}},
+			paper)
 	}
 	top, bottom := s.Y+s.High/2, s.Y+s.High/2 // of its rows
 	for i := range s.Ports {

@@ -59,7 +59,8 @@ func (p *binding) faces(pages [][]laidFace) {
 		}
 		p.begin(
 			title,
-			"each seen from the side that is named; a dashed cavity is planned and not done yet, a crossed one is empty",
+			"each seen from the side that is named; a dashed cavity is planned and not done yet, a crossed one is "+
+				"empty",
 		)
 		for i := range page {
 			p.face(&page[i])

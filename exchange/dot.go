@@ -57,7 +57,8 @@ func WriteHarnessDOT(w io.Writer, all []handover.Length, title string) error {
 		if l.Planned {
 			style = "dashed"
 		}
-		fmt.Fprintf(b, "  %q -- %q [label=%q, taillabel=%q, headlabel=%q, style=%s];\n", l.Ends[0].Symbol, l.Ends[1].Symbol,
+		fmt.Fprintf(b, "  %q -- %q [label=%q, taillabel=%q, headlabel=%q, style=%s];\n", l.Ends[0].Symbol,
+			l.Ends[1].Symbol,
 			l.Name+" "+l.Text(), l.Ends[0].At, l.Ends[1].At, style)
 	}
 	fmt.Fprint(b, "}\n")
@@ -69,7 +70,8 @@ func WriteHarnessDOT(w io.Writer, all []handover.Length, title string) error {
 
 // WriteLiveCSV writes what is live in a position of the key, a line for each wire, cable and device.
 func WriteLiveCSV(w io.Writer, position string, rows []feed.LiveLine) error {
-	cells := [][]string{{"Name", "Kind", "For", "In " + position, "Volts", "Amps", "May carry A", "Lost V", "Fuse", "Fuse A"}}
+	cells := [][]string{{"Name", "Kind", "For", "In " + position, "Volts", "Amps", "May carry A", "Lost V", "Fuse",
+		"Fuse A"}}
 	known := func(v float64) string {
 		if v == 0 {
 			return ""
@@ -78,7 +80,8 @@ func WriteLiveCSV(w io.Writer, position string, rows []feed.LiveLine) error {
 	}
 	for i := range rows {
 		x := &rows[i]
-		cells = append(cells, []string{x.Name, x.Kind, x.Text, x.Live, fmt.Sprintf("%.2f", x.Volts), fmt.Sprintf("%.3f", x.Amps),
+		cells = append(cells, []string{x.Name, x.Kind, x.Text, x.Live, fmt.Sprintf("%.2f", x.Volts),
+			fmt.Sprintf("%.3f", x.Amps),
 			known(x.Carries), fmt.Sprintf("%.3f", x.Drop), x.Fuse, known(x.Rating)})
 	}
 	return WriteTableCSV(w, cells)

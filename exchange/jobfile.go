@@ -271,7 +271,8 @@ func (x *jobReader) version() error {
 	case *n > Format:
 		return refuse(
 			"newer-format",
-			"the job file was written by a newer Draxel (format %d, this one reads up to %d): update Draxel and open it again",
+			"the job file was written by a newer Draxel (format %d, this one reads up to %d): update Draxel and "+
+				"open it again",
 			*n,
 			Format,
 		)

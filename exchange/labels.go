@@ -90,7 +90,8 @@ type printout struct{ *fpdf.Fpdf }
 func (p *printout) Text(x, y float64, text string) { p.Fpdf.Text(x, y, printable(text)) }
 
 // CellFormat writes a text into a cell.
-func (p *printout) CellFormat(w, h float64, text, border string, ln int, align string, fill bool, link int, address string) {
+func (p *printout) CellFormat(w, h float64, text, border string, ln int, align string, fill bool, link int,
+	address string) {
 	p.Fpdf.CellFormat(w, h, printable(text), border, ln, align, fill, link, address)
 }
 

@@ -44,7 +44,8 @@ func TestLabelsFitOrAreTold(t *testing.T) {
 		!bytes.Equal(out.Bytes(), again.Bytes()) {
 		t.Error("the same labels give other bytes")
 	}
-	for name, bad := range map[string]exchange.Stock{"nothing": {}, "too wide": {Columns: 4, Rows: 8, Wide: 70, High: 36},
+	for name, bad := range map[string]exchange.Stock{"nothing": {},
+		"too wide": {Columns: 4, Rows: 8, Wide: 70, High: 36},
 		"too high": {Columns: 3, Rows: 9, Wide: 70, High: 36}, "a stripe": {Roll: true, Wide: 50, High: 1}} {
 		if _, err := exchange.WriteStickersPDF(&again, "x", "2026-11-27", bad, all, nil); err == nil {
 			t.Errorf("%s is taken", name)
@@ -74,7 +75,8 @@ func TestLabelsFitOrAreTold(t *testing.T) {
 		return b.Bytes()
 	}
 	var roll bytes.Buffer
-	if _, err := exchange.WriteStickersPDF(&roll, "x", "2026-11-27", exchange.Stock{Roll: true, Wide: 50, High: 20}, all[:2], code); err != nil {
+	if _, err := exchange.WriteStickersPDF(&roll, "x", "2026-11-27", exchange.Stock{Roll: true, Wide: 50, High: 20},
+		all[:2], code); err != nil {
 		t.Fatal(err)
 	}
 	raster, err1 := exec.LookPath("pdftoppm")
@@ -85,7 +87,8 @@ func TestLabelsFitOrAreTold(t *testing.T) {
 	if err := os.WriteFile(file, roll.Bytes(), 0o600); err != nil {
 		t.Fatal(err)
 	}
-	if err := exec.CommandContext(t.Context(), raster, "-r", "300", "-png", file, filepath.Join(dir, "l")).Run(); err != nil {
+	if err := exec.CommandContext(t.Context(), raster, "-r", "300", "-png", file,
+		filepath.Join(dir, "l")).Run(); err != nil {
 		t.Fatal(err)
 	}
 	pictures, _ := filepath.Glob(filepath.Join(dir, "l*.png"))
@@ -138,7 +141,8 @@ func BenchmarkLabels(b *testing.B) {
 	}
 	for b.Loop() {
 		var out bytes.Buffer
-		if _, err := exchange.WriteStickersPDF(&out, "x", "2026-11-27", exchange.Stock{Columns: 7, Rows: 27, Wide: 25.4, High: 10, Left: 9, Top: 13.5}, all, nil); err != nil {
+		if _, err := exchange.WriteStickersPDF(&out, "x", "2026-11-27",
+			exchange.Stock{Columns: 7, Rows: 27, Wide: 25.4, High: 10, Left: 9, Top: 13.5}, all, nil); err != nil {
 			b.Fatal(err)
 		}
 	}

@@ -99,9 +99,9 @@ func ReadPicture(name string, data []byte) (Picture, error) {
 	return p, err
 }
 
-// bare says whether a JPEG has nothing in it but what its pixels need: no note, no place, no picture of another size, and
-// nothing behind its end (ISO/IEC 10918-1, annex B). Such a one is kept as it is, so that a job file that goes to and
-// fro loses nothing.
+// bare says whether a JPEG has nothing in it but what its pixels need: no note, no place, no picture of another size,
+// and nothing behind its end (ISO/IEC 10918-1, annex B). Such a one is kept as it is, so that a job file that goes to
+// and fro loses nothing.
 func bare(data []byte) bool {
 	const start, quantisation, baseline, huffman, restarts, scan, end = 0xD8, 0xDB, 0xC0, 0xC4, 0xDD, 0xDA, 0xD9
 	if len(data) < 4 || data[0] != 0xFF || data[1] != start {

@@ -31,8 +31,9 @@ func WriteTableXLSX(w io.Writer, sheet string, rows [][]string) error {
 		err = out.Flush()
 	}
 	if err == nil {
-		err = book.SetDocProps(&excelize.DocProperties{Created: "2000-01-01T00:00:00Z", Modified: "2000-01-01T00:00:00Z",
-			Creator: "Draxel", Title: sheet})
+		err = book.SetDocProps(&excelize.DocProperties{Created: "2000-01-01T00:00:00Z",
+			Modified: "2000-01-01T00:00:00Z",
+			Creator:  "Draxel", Title: sheet})
 	}
 	if err == nil {
 		err = book.Write(w)

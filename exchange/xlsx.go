@@ -72,7 +72,8 @@ func readRows(book *excelize.File, name string) ([][]string, error) {
 			return nil, refuse("too-many-rows", "more than %d lines; at most that many are read", MaxRows)
 		}
 		if len(line) > MaxCells {
-			return nil, refuse("too-wide", "a line has %d cells; a pinout has less than %d columns", len(line), MaxCells)
+			return nil, refuse("too-wide", "a line has %d cells; a pinout has less than %d columns", len(line),
+				MaxCells)
 		}
 		for i := range line {
 			line[i] = clean(line[i])

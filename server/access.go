@@ -177,7 +177,8 @@ func (s *Server) bringPasscode(c *gin.Context) error {
 	return nil
 }
 
-// is says whether that is the passcode. One is looked at after the other: many addresses together try no faster than one.
+// is says whether that is the passcode. One is looked at after the other: many addresses together try no faster than
+// one.
 func (a *access) is(passcode string) bool {
 	a.comparing.Lock()
 	defer a.comparing.Unlock()

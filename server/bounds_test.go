@@ -61,8 +61,8 @@ func within(t *testing.T, what string, longest time.Duration, mb uint64, do func
 	}
 }
 
-// Tables with numbers that no housing has, and with cells where no table has them: refused or read as found, and the job
-// opens.
+// Tables with numbers that no housing has, and with cells where no table has them: refused or read as found, and the
+// job opens.
 func TestTablesWithoutBound(t *testing.T) {
 	c := start(t)
 	made, code := send[server.Done](
@@ -86,16 +86,19 @@ func TestTablesWithoutBound(t *testing.T) {
 	}
 	refused := map[string]string{}
 	for name, table := range map[string]string{
-		"twenty million ways":          "Connector,Pin,Function\nA (20000000-way),1,Ground\nA,2,Battery\n",
-		"a cavity of twenty million":   "Connector,Pin,Function\nA,20000000,Ground\nA,2,Battery\n",
-		"cavity 999 of 19,990 plugs":   many.String(),
-		"cavity 400 of 19,990 plugs":   wide.String(),
-		"forty thousand words":         "Connector,Pin,Function\nA,1,\"" + strings.Repeat("coolant temperature ", 2000) + "\"\nA,2,Ground\n",
-		"a word of a hundred thousand": "Connector,Pin,Function\nA,1," + strings.Repeat("W", 100_000) + "\nA,2,Ground\n",
+		"twenty million ways":        "Connector,Pin,Function\nA (20000000-way),1,Ground\nA,2,Battery\n",
+		"a cavity of twenty million": "Connector,Pin,Function\nA,20000000,Ground\nA,2,Battery\n",
+		"cavity 999 of 19,990 plugs": many.String(),
+		"cavity 400 of 19,990 plugs": wide.String(),
+		"forty thousand words": "Connector,Pin,Function\nA,1,\"" + strings.Repeat("coolant temperature ",
+			2000) + "\"\nA,2,Ground\n",
+		"a word of a hundred thousand": "Connector,Pin,Function\nA,1," + strings.Repeat("W",
+			100_000) + "\nA,2,Ground\n",
 	} {
 		within(t, name, 4*longestAnswer, 600, func() { // five answers
-			if _, code := bring[server.Done](c, "PUT", job+"/gather/from", []byte(table), map[string]string{"id": c.change(),
-				"meta": `{"name":"x","trust":"maker"}`, "seen": "99"}); code != "" {
+			if _, code := bring[server.Done](c, "PUT", job+"/gather/from", []byte(table),
+				map[string]string{"id": c.change(),
+					"meta": `{"name":"x","trust":"maker"}`, "seen": "99"}); code != "" {
 				refused[name] = code
 			}
 			for _, page := range []string{"", "/gather", "/match", "/front"} {
@@ -120,12 +123,14 @@ func TestANameThatIsAPage(t *testing.T) {
 	job := c.packhorse(nil)
 	long := strings.Repeat("D", 100_000)
 	seen := show[server.FrontView](c, job+"/front").Revision
-	if _, code := bring[server.Done](c, "PUT", job+"/gather/lists/devices", []byte("Device,Kind\n"+long+",unit\n"), map[string]string{
-		"id": c.change(), "meta": `{"source":"x"}`, "seen": "99"}); code != "cell-too-long" {
+	if _, code := bring[server.Done](c, "PUT", job+"/gather/lists/devices", []byte("Device,Kind\n"+long+",unit\n"),
+		map[string]string{
+			"id": c.change(), "meta": `{"source":"x"}`, "seen": "99"}); code != "cell-too-long" {
 		t.Errorf("a list with it is answered %q", code)
 	}
-	if _, code := send[server.Done](c, "POST", job+"/gather/lists/devices/cells", server.SheetEditRequest{ID: c.change(), Seen: seen,
-		Edits: []gather.CellEdit{{Line: 2, Field: "device", Text: long}}}); code != "cell-too-long" {
+	if _, code := send[server.Done](c, "POST", job+"/gather/lists/devices/cells",
+		server.SheetEditRequest{ID: c.change(), Seen: seen,
+			Edits: []gather.CellEdit{{Line: 2, Field: "device", Text: long}}}); code != "cell-too-long" {
 		t.Errorf("a cell of it is answered %q", code)
 	}
 }
@@ -248,7 +253,8 @@ func TestEverySignPrints(t *testing.T) {
 		j.Loans[0].Text = "🔧 jumper"
 		j.Ticks[0].Reason = "👍"
 	})
-	for _, path := range []string{"/gather/labels.pdf", "/pin/sheet.pdf", "/prove/sheet.pdf", "/handover/book.pdf", "/handover/labels.pdf",
+	for _, path := range []string{"/gather/labels.pdf", "/pin/sheet.pdf", "/prove/sheet.pdf", "/handover/book.pdf",
+		"/handover/labels.pdf",
 		"/handover/sheet/fitter.pdf", "/handover/sheet/programmer.pdf", "/handover/svg/9.svg", "/handover/all.zip"} {
 		if status, data, _ := c.do("GET", job+path, "", nil); status != http.StatusOK {
 			t.Errorf("%s: %d %.200s", path, status, data)
@@ -359,7 +365,8 @@ func TestNetworksAndReadingsWithoutSense(t *testing.T) {
 			)
 		}
 	})
-	for _, page := range []string{"/feed", "/join", "/prove", "/prove/diagnosis?next=yes", "/front", "/handover", "/feed/spice?position=run",
+	for _, page := range []string{"/feed", "/join", "/prove", "/prove/diagnosis?next=yes", "/front", "/handover",
+		"/feed/spice?position=run",
 		"/feed/tree?position=running", "/handover/money", "/feed/ask?position=run&do=open&element=coil%201"} {
 		late := stopwatch()
 		status, data, _ := c.do("GET", job+page, "", nil)

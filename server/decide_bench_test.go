@@ -117,8 +117,9 @@ func BenchmarkFront3000(b *testing.B) {
 	job := c.packhorse(func(j *plan.Job) { demo.Enlarge(j, 9) })
 	seen := show[server.FrontView](c, job+"/front").Revision
 	for b.Loop() {
-		done, code := send[server.Done](c, "POST", job+"/handover/spent", server.SpentRequest{ID: c.change(), Seen: seen,
-			Spent: handover.Spent{Stage: "thin", Minutes: 1, Who: "Ines"}})
+		done, code := send[server.Done](c, "POST", job+"/handover/spent",
+			server.SpentRequest{ID: c.change(), Seen: seen,
+				Spent: handover.Spent{Stage: "thin", Minutes: 1, Who: "Ines"}})
 		if code != "" {
 			b.Fatal(code)
 		}

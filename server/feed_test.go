@@ -51,7 +51,8 @@ func TestWhatIsUsualIsTakenAndLookedAt(t *testing.T) {
 	var all []server.UsualLine
 	for _, l := range view.Lines {
 		for _, field := range []string{"source", "fuse", "switch", "relay", "cable", "load"} {
-			if name := l.Cells[field]; name != "" && name != l.Cells["kind"] || l.Cells["source"] == "battery" && field == "source" {
+			if name := l.Cells[field]; name != "" && name != l.Cells["kind"] || l.Cells["source"] == "battery" &&
+				field == "source" {
 				all = append(all, server.UsualLine{List: l.List, Name: name})
 				break
 			}
@@ -70,7 +71,8 @@ func TestWhatIsUsualIsTakenAndLookedAt(t *testing.T) {
 			t.Errorf("%+v: %q, want %s", bad.body, code, bad.code)
 		}
 	}
-	if code := c.asked(job, "POST", "/usual", server.UsualRequest{ID: c.change(), Seen: view.Revision, Lines: all}); code != "" {
+	if code := c.asked(job, "POST", "/usual", server.UsualRequest{ID: c.change(), Seen: view.Revision,
+		Lines: all}); code != "" {
 		t.Fatalf("%v: %s", all, code)
 	}
 	unlooked := func() (lists []string) {
@@ -85,7 +87,8 @@ func TestWhatIsUsualIsTakenAndLookedAt(t *testing.T) {
 	if !v.Said || len(unlooked()) != 5 || len(show[server.UsualView](c, job+"/feed/usual").Lines) != 0 {
 		t.Fatalf("said %v, not looked at %v", v.Said, unlooked())
 	}
-	if code := c.asked(job, "POST", "/usual", server.UsualRequest{ID: c.change(), Seen: v.Revision, So: "cables"}); code != "" {
+	if code := c.asked(job, "POST", "/usual", server.UsualRequest{ID: c.change(), Seen: v.Revision,
+		So: "cables"}); code != "" {
 		t.Fatal(code)
 	}
 	if got := unlooked(); len(got) != 4 {

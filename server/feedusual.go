@@ -41,7 +41,8 @@ func (s *Server) takeUsual(c *gin.Context) error {
 				return p.List == line.List && p.Cells[gather.SheetKind(p.List).Fields()[0].Name] == line.Name
 			})
 			if at < 0 {
-				return problem(http.StatusUnprocessableEntity, "no-such-line", line.Name+" is not proposed, or not any more.",
+				return problem(http.StatusUnprocessableEntity, "no-such-line",
+					line.Name+" is not proposed, or not any more.",
 					"/lines")
 			}
 			kind := gather.SheetKind(line.List)

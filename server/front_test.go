@@ -9,8 +9,8 @@ import (
 	"draxel/server"
 )
 
-// Where no step is left the front page does not say that all is done: undecided wires, functions and gates come next, and a job of
-// nothing is told to bring something.
+// Where no step is left the front page does not say that all is done: undecided wires, functions and gates come next,
+// and a job of nothing is told to bring something.
 func TestTheFrontPageKnowsWhatIsNext(t *testing.T) {
 	c := start(t)
 	front := func(job string) server.FrontView { return show[server.FrontView](c, job+"/front") }
@@ -22,14 +22,16 @@ func TestTheFrontPageKnowsWhatIsNext(t *testing.T) {
 		p := plan.Compute(f, j.Chosen())
 		for i := range p.Work.Steps {
 			x := &p.Work.Steps[i]
-			j.Ticks = append(j.Ticks, work.Tick{Step: x.ID, Seq: i + 1, Edits: x.Edits, Text: x.Text, Stage: x.Stage, Kind: x.Kind})
+			j.Ticks = append(j.Ticks, work.Tick{Step: x.ID, Seq: i + 1, Edits: x.Edits, Text: x.Text,
+				Stage: x.Stage, Kind: x.Kind})
 		}
 	}
 	if v := front(c.packhorse(nil)); v.Next == nil || v.Steps == 0 || len(v.Next.Waits) == 0 || v.Hours <= 0 {
 		t.Errorf("the Packhorse has %d steps, next %+v", v.Steps, v.Next)
 	}
 	v := front(c.packhorse(ticked))
-	if v.Steps != 0 || v.Next == nil || v.Next.Stage != "match" || !strings.Contains(v.Next.Text, "Decide") || v.Done == 0 {
+	if v.Steps != 0 || v.Next == nil || v.Next.Stage != "match" || !strings.Contains(v.Next.Text, "Decide") ||
+		v.Done == 0 {
 		t.Errorf("all steps ticked and wires undecided: %d left, next %+v", v.Steps, v.Next)
 	}
 	v = front(c.opened(plan.Job{Title: "nothing", Kind: plan.Integrated}, nil))

@@ -161,7 +161,8 @@ func (s *Server) bookWhere(c *gin.Context) error {
 			return nil
 		}
 	}
-	return problem(http.StatusNotFound, "no-such-wire", "The finished harness has no such wire: it is not drawn in the book.", "")
+	return problem(http.StatusNotFound, "no-such-wire",
+		"The finished harness has no such wire: it is not drawn in the book.", "")
 }
 
 // book gives the whole book of a job.
@@ -192,7 +193,8 @@ func (s *Server) book(ctx context.Context, j *computed) (*exchange.Book, error) 
 	}
 	in := j.plan().Book(&j.facts)
 	b.Faces = handover.Faces(in)
-	b.Sections = append(handover.Sections(in, pages, exchange.NumberOf), j.plan().MoreSections(&j.facts, j.Job.Chosen())...)
+	b.Sections = append(handover.Sections(in, pages, exchange.NumberOf),
+		j.plan().MoreSections(&j.facts, j.Job.Chosen())...)
 	b.Sections = append(b.Sections, j.plan().BookSections(&j.Job, lists)...)
 	history, err := s.history(ctx, j.ID)
 	if err != nil {
@@ -226,7 +228,8 @@ func (s *Server) history(ctx context.Context, job string) (handover.Section, err
 		if e.Undone != nil {
 			what += ", taken back"
 		}
-		out.Rows = append(out.Rows, []string{time.UnixMilli(e.At).UTC().Format("2006-01-02 15:04"), what, about(*e), e.Reason, e.Who})
+		out.Rows = append(out.Rows, []string{time.UnixMilli(e.At).UTC().Format("2006-01-02 15:04"), what, about(*e),
+			e.Reason, e.Who})
 	}
 	return out, nil
 }

@@ -171,7 +171,8 @@ func TestTheWholeHandOverIsOpenedAgain(t *testing.T) {
 		t.Errorf("the job comes back as another: %v", err)
 	}
 	comesBack(t, files, &mine)
-	if !bytes.HasPrefix(files["book.pdf"], []byte("%PDF")) || !bytes.Contains(files["book/wires.csv"], []byte("P105")) ||
+	if !bytes.HasPrefix(files["book.pdf"], []byte("%PDF")) || !bytes.Contains(files["book/wires.csv"],
+		[]byte("P105")) ||
 		len(files["network.cir"]) == 0 {
 		t.Error("book, wires or network are missing")
 	}
@@ -196,9 +197,9 @@ func TestTheWholeHandOverIsOpenedAgain(t *testing.T) {
 	}
 }
 
-// comesBack reads back what can be: a table says the same as CSV and as XLSX, a pinout is the pinout that it was, a list
-// the list as it was brought, and the finished harness a list of wires that Gather takes whole. The work list is read
-// line by line as RFC 5545 has it, a drawing as XML.
+// comesBack reads back what can be: a table says the same as CSV and as XLSX, a pinout is the pinout that it was, a
+// list the list as it was brought, and the finished harness a list of wires that Gather takes whole. The work list is
+// read line by line as RFC 5545 has it, a drawing as XML.
 func comesBack(t *testing.T, files map[string][]byte, j *plan.Job) {
 	t.Helper()
 	read := func(name string) [][]string {
@@ -229,7 +230,8 @@ func comesBack(t *testing.T, files map[string][]byte, j *plan.Job) {
 			t.Fatalf("%s comes back with %d rows of %d, %v", name, len(r.Rows), len(want.Rows), err)
 		}
 		for i, row := range r.Pinout(want.Name).Rows {
-			if w := want.Rows[i]; row.Ref != w.Ref || row.Circuit != w.Circuit || row.Function != w.Function || row.Colour.Written != w.Colour.Written {
+			if w := want.Rows[i]; row.Ref != w.Ref || row.Circuit != w.Circuit || row.Function != w.Function ||
+				row.Colour.Written != w.Colour.Written {
 				t.Errorf("%s, row %d: %+v, was %+v", name, i, row.Ref, w.Ref)
 			}
 		}
@@ -326,8 +328,9 @@ func TestSheetsAndLabels(t *testing.T) {
 	) {
 		t.Errorf("wires of FP: %+v", wires.First)
 	}
-	for query, want := range map[string]int{"?kinds=wire&plug=FP": 200, "?kinds=wire&plug=FP&codes=1": 200, "?roll=1&wide=50&high=12&kinds=fuse": 200,
-		"?kinds=hat": 422, "?columns=99": 422, "?wide=500": 422, "?high=nan": 422} {
+	for query, want := range map[string]int{"?kinds=wire&plug=FP": 200, "?kinds=wire&plug=FP&codes=1": 200,
+		"?roll=1&wide=50&high=12&kinds=fuse": 200,
+		"?kinds=hat":                         422, "?columns=99": 422, "?wide=500": 422, "?high=nan": 422} {
 		if status, _, _ := c.do("GET", job+"/handover/labels.pdf"+query, "", nil); status != want {
 			t.Errorf("%s: %d, want %d", query, status, want)
 		}
@@ -356,8 +359,10 @@ func TestWhatOthersAreTold(t *testing.T) {
 			text[s.ID] += part.Title + "\n" + strings.Join(part.Lines, "\n") + "\n" + part.Empty + "\n"
 		}
 	}
-	for id, wants := range map[string][]string{"programmer": {"VK2-0417", "1-3-2-4", "remove in programming", "checksum verified"},
-		"fitter": {"A, 52-way, into VK-2", "Battery off", "FP, 2-way, onto fuel pump"}, "inspector": {"Brakes", "Restraint", "Lighting"},
+	for id, wants := range map[string][]string{"programmer": {"VK2-0417", "1-3-2-4", "remove in programming",
+		"checksum verified"},
+		"fitter": {"A, 52-way, into VK-2", "Battery off", "FP, 2-way, onto fuel pump"}, "inspector": {"Brakes",
+			"Restraint", "Lighting"},
 		"yard": {"pedal"}} {
 		for _, want := range wants {
 			if !strings.Contains(text[id], want) {

@@ -186,8 +186,8 @@ func (s *Server) setTerms(c *gin.Context) error {
 	)
 }
 
-// showCosts gives what this way costs beside the ways that are compared in Feed and in Reach, each planned whole; once a
-// day and revision.
+// showCosts gives what this way costs beside the ways that are compared in Feed and in Reach, each planned whole;
+// once a day and revision.
 func (s *Server) showCosts(c *gin.Context) error {
 	j, err := s.compute(c.Request.Context(), c.Param("job"))
 	if err != nil {
@@ -243,14 +243,16 @@ func (s *Server) ordersCSV(c *gin.Context) error {
 
 func writeOrders(out io.Writer, m *money) error {
 	rows := [][]string{{"What", "Unit", "Need", "Built in", "Spare", "There", "Ordered", "To order", "Price",
-		strings.TrimSpace("Cost " + m.terms.Currency), "Supplier", "Ordered on", "Lead time, days", "Late", "Stages", "For"}}
+		strings.TrimSpace("Cost " +
+			m.terms.Currency), "Supplier", "Ordered on", "Lead time, days", "Late", "Stages", "For"}}
 	for i := range m.lines {
 		l := &m.lines[i]
 		row := []string{l.What, l.Unit}
 		for _, n := range []float64{l.Need, l.Used, l.Spare, l.Said.There, l.Said.Ordered, l.Order, l.Said.Price} {
 			row = append(row, fmt.Sprint(n))
 		}
-		rows = append(rows, append(row, fmt.Sprintf("%.2f", l.Cost), l.Said.Supplier, l.Said.On, fmt.Sprint(l.Said.Days),
+		rows = append(rows, append(row, fmt.Sprintf("%.2f", l.Cost), l.Said.Supplier, l.Said.On,
+			fmt.Sprint(l.Said.Days),
 			l.Late, strings.Join(l.Stages, " "), strings.Join(l.For, " ")))
 	}
 	return exchange.WriteTableCSV(out, rows)

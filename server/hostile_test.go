@@ -167,7 +167,8 @@ func (a *attack) strike(i int) {
 			if strings.Contains(path, "?") {
 				sep = "&"
 			}
-			key := []string{"position", "do", "element", "a", "b", "ohms", "volts", "sw", "row", "wire", "kinds", "was", "is", "job", "stage",
+			key := []string{"position", "do", "element", "a", "b", "ohms", "volts", "sw", "row", "wire", "kinds",
+				"was", "is", "job", "stage",
 				"only", "cols", "rows", "wide", "high", "plug", "kind", "seen", "begun", "connector", "at", "device", "above", "before", "from", "to"}[a.r.IntN(31)]
 			if word := a.word(); len(word) < 6000 {
 				path += sep + key + "=" + pathEscape(word)
@@ -198,7 +199,8 @@ func (a *attack) strike(i int) {
 func (a *attack) standing() {
 	a.t.Helper()
 	for _, j := range show[server.JobList](a.client, "/api/jobs").Jobs {
-		for _, page := range []string{"", "/front", "/gather", "/match", "/thin", "/pin", "/reach", "/feed", "/join", "/prove", "/work", "/handover",
+		for _, page := range []string{"", "/front", "/gather", "/match", "/thin", "/pin", "/reach", "/feed",
+			"/join", "/prove", "/work", "/handover",
 			"/handover/money", "/handover/book.pdf", "/gather/labels.pdf", "/pin/sheet.pdf"} {
 			late := stopwatch()
 			status, data, _ := a.do("GET", "/api/jobs/"+j.ID+page, "", nil)
@@ -214,8 +216,8 @@ func (a *attack) standing() {
 	}
 }
 
-// Whatever is sent, to any route: no answer that says that Draxel is at fault, none that takes longer than a few seconds,
-// no job that does not open, no memory without bound.
+// Whatever is sent, to any route: no answer that says that Draxel is at fault, none that takes longer than a few
+// seconds, no job that does not open, no memory without bound.
 func TestHostile(t *testing.T) {
 	a := besiege(t, *hostileSeed)
 	reading := 0

@@ -56,13 +56,16 @@ func (a *attack) word() string {
 	if a.r.IntN(3) > 0 {
 		return a.words[a.r.IntN(len(a.words))]
 	}
-	return []string{"", " ", strings.Repeat("W", 5000), strings.Repeat("wire ", 9000), "Pack🚒horse", "חבילה", "a\x00b", "=1+1", "＝1", "../../etc",
+	return []string{"", " ", strings.Repeat("W", 5000), strings.Repeat("wire ", 9000), "Pack🚒horse", "חבילה",
+		"a\x00b", "=1+1", "＝1", "../../etc",
 		"__proto__", "1e999", "-1", "999999999999", "NaN", "<script>alert(1)</script>", "a\nb", "A" + strings.Repeat("̈", 400), "%s%s%n",
-		"splice S1", "joint 1", "battery +", strings.Repeat("((", 3000), "0", "20000000", "A (20000000-way)", "24/7"}[a.r.IntN(28-1)]
+		"splice S1", "joint 1", "battery +", strings.Repeat("((",
+			3000), "0", "20000000", "A (20000000-way)", "24/7"}[a.r.IntN(28-1)]
 }
 
 func (a *attack) number() any {
-	return []any{0, 1, -1, 2, 7, 400, 1e308, -1e308, 1e-300, 3.7, math.MaxInt32, int64(1) << 53, int64(math.MaxInt64), 20_000_000,
+	return []any{0, 1, -1, 2, 7, 400, 1e308, -1e308, 1e-300, 3.7, math.MaxInt32, int64(1) << 53,
+		int64(math.MaxInt64), 20_000_000,
 		json.Number("1e999"), "7", nil}[a.r.IntN(17)]
 }
 

@@ -10,8 +10,8 @@ import (
 	"draxel/store"
 )
 
-// showStand gives a job in one line. The list of jobs asks for each when it is on screen; what was worked out is kept by
-// revision and day, so that a list of many does not plan them all again.
+// showStand gives a job in one line. The list of jobs asks for each when it is on screen; what was worked out is kept
+// by revision and day, so that a list of many does not plan them all again.
 func (s *Server) showStand(c *gin.Context) error {
 	ctx, id := c.Request.Context(), c.Param("job")
 	revision, err := s.store.Revision(ctx, id)
@@ -33,8 +33,9 @@ func (s *Server) showStand(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	v := StandView{Revision: f.Revision, Steps: f.Steps, Done: f.Done, Hours: f.Hours, Danger: f.Dangers, Wrong: f.Wrong,
-		Open: f.Open, Late: len(f.Late), Ready: f.Ready, Delivered: f.Delivered}
+	v := StandView{Revision: f.Revision, Steps: f.Steps, Done: f.Done, Hours: f.Hours, Danger: f.Dangers,
+		Wrong: f.Wrong,
+		Open:  f.Open, Late: len(f.Late), Ready: f.Ready, Delivered: f.Delivered}
 	if f.Next != nil {
 		v.Next, v.At = f.Next.Text, f.Next.At
 		if len(f.Next.Waits) > 0 {

@@ -123,19 +123,23 @@ func writeUntilKilled(dir, round string) {
 	steps := s.steps()
 	for _, write := range []func(id string) bool{
 		func(id string) bool {
-			return s.post("/handover/spent", server.SpentRequest{ID: id, Seen: far, Spent: handover.Spent{Stage: "pin", Minutes: 1, Who: "x"}})
+			return s.post("/handover/spent", server.SpentRequest{ID: id, Seen: far,
+				Spent: handover.Spent{Stage: "pin", Minutes: 1, Who: "x"}})
 		},
 		func(id string) bool {
-			return s.post("/handover/loan", server.LoanRequest{ID: id, Seen: far, Loan: handover.Loan{ID: id, Kind: handover.Borrowed, Text: id}})
+			return s.post("/handover/loan", server.LoanRequest{ID: id, Seen: far,
+				Loan: handover.Loan{ID: id, Kind: handover.Borrowed, Text: id}})
 		},
 		func(id string) bool {
 			volts := 12.0
-			return s.post("/gather/readings", server.ReadingRequest{ID: id, Seen: far, Reading: gather.Measurement{ID: id,
-				At: harness.Ref{Connector: "IS", Cavity: "1"}, Key: gather.KeyRun, Volts: &volts, Loaded: true}})
+			return s.post("/gather/readings", server.ReadingRequest{ID: id, Seen: far,
+				Reading: gather.Measurement{ID: id,
+					At: harness.Ref{Connector: "IS", Cavity: "1"}, Key: gather.KeyRun, Volts: &volts, Loaded: true}})
 		},
 		func(id string) bool {
-			return s.post("/thin/decide", server.ThinRequest{ID: id, Seen: far, Decisions: []server.ThinDecision{{On: thin.Wire,
-				ID: fmt.Sprint("P0", 10+len(id)%80), Choice: thin.Keep, Reason: id}}})
+			return s.post("/thin/decide", server.ThinRequest{ID: id, Seen: far,
+				Decisions: []server.ThinDecision{{On: thin.Wire,
+					ID: fmt.Sprint("P0", 10+len(id)%80), Choice: thin.Keep, Reason: id}}})
 		},
 		func(id string) bool {
 			var form bytes.Buffer
@@ -160,7 +164,8 @@ func writeUntilKilled(dir, round string) {
 				return false
 			}
 			step := steps[0]
-			if !s.post("/work/tick", server.TickRequest{ID: id, Seen: far, Steps: []string{step}, Done: true, Reason: "it is so"}) {
+			if !s.post("/work/tick", server.TickRequest{ID: id, Seen: far, Steps: []string{step}, Done: true,
+				Reason: "it is so"}) {
 				return false
 			}
 			steps = steps[1:]

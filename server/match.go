@@ -139,8 +139,9 @@ func (s *Server) checked(c *gin.Context, do func(*computed) error) error {
 			return err
 		}
 	}
-	return problem(http.StatusTooManyRequests, "moved", "Others change this job faster than this could be checked. Nothing was "+
-		"changed: repeat it.", "")
+	return problem(http.StatusTooManyRequests, "moved",
+		"Others change this job faster than this could be checked. Nothing was "+
+			"changed: repeat it.", "")
 }
 
 // mostTries bounds how often a change is checked anew because the job has moved on meanwhile.

@@ -41,8 +41,9 @@ func TestTimePartsAndMoney(t *testing.T) {
 	// It is there: nothing waits for it, and all is done sooner.
 	said := grommet.Said
 	said.There = 1
-	if _, code := send[server.Done](c, "POST", job+"/handover/bought", server.BoughtRequest{ID: c.change(), Seen: v.Revision,
-		Bought: said}); code != "" {
+	if _, code := send[server.Done](c, "POST", job+"/handover/bought",
+		server.BoughtRequest{ID: c.change(), Seen: v.Revision,
+			Bought: said}); code != "" {
 		t.Fatal(code)
 	}
 	after := show[server.MoneyView](c, job+"/handover/money")
@@ -51,8 +52,9 @@ func TestTimePartsAndMoney(t *testing.T) {
 		t.Errorf("it is there: %+v; ready %s, was %s", x, after.Ready, v.Ready)
 	}
 	// An hour of Reach is noted, by somebody who is named.
-	if _, code := send[server.Done](c, "POST", job+"/handover/spent", server.SpentRequest{ID: c.change(), Seen: after.Revision,
-		Spent: handover.Spent{Stage: "reach", Minutes: 60, Day: "2025-11-27", Who: "Aron"}}); code != "" {
+	if _, code := send[server.Done](c, "POST", job+"/handover/spent",
+		server.SpentRequest{ID: c.change(), Seen: after.Revision,
+			Spent: handover.Spent{Stage: "reach", Minutes: 60, Day: "2025-11-27", Who: "Aron"}}); code != "" {
 		t.Fatal(code)
 	}
 	noted := show[server.MoneyView](c, job+"/handover/money")
@@ -63,9 +65,11 @@ func TestTimePartsAndMoney(t *testing.T) {
 		t.Errorf("an hour costs %v more, 62 was said", d)
 	}
 	for what, bad := range map[string]any{
-		"no-date": server.SpentRequest{ID: c.change(), Seen: noted.Revision, Spent: handover.Spent{Stage: "reach", Minutes: 5,
-			Day: "tomorrow", Who: "x"}},
-		"bad-value": server.SpentRequest{ID: c.change(), Seen: noted.Revision, Spent: handover.Spent{Stage: "lunch", Minutes: 5}},
+		"no-date": server.SpentRequest{ID: c.change(), Seen: noted.Revision,
+			Spent: handover.Spent{Stage: "reach", Minutes: 5,
+				Day: "tomorrow", Who: "x"}},
+		"bad-value": server.SpentRequest{ID: c.change(), Seen: noted.Revision,
+			Spent: handover.Spent{Stage: "lunch", Minutes: 5}},
 	} {
 		if _, code := send[server.Done](c, "POST", job+"/handover/spent", bad); code != what {
 			t.Errorf("%+v is answered %q", bad, code)
@@ -123,7 +127,8 @@ func TestPutAwayAndInOneLine(t *testing.T) {
 	}
 	stand := show[server.StandView](c, job+"/stand")
 	front := show[server.FrontView](c, job+"/front")
-	if stand.Steps != front.Steps || stand.Done != front.Done || stand.Danger != front.Dangers || stand.Open != front.Open ||
+	if stand.Steps != front.Steps || stand.Done != front.Done || stand.Danger != front.Dangers ||
+		stand.Open != front.Open ||
 		stand.Next != front.Next.Text || stand.Late != len(front.Late) || stand.Hours != front.Hours ||
 		stand.Late == 0 {
 		t.Errorf("in one line %+v, on its page %+v", stand, front)

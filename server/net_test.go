@@ -96,7 +96,8 @@ func TestWhatIsNotOurFaultSaysSo(t *testing.T) {
 		{fmt.Errorf("write: %w", store.ErrReadOnly), http.StatusServiceUnavailable, "read-only"},
 		{fmt.Errorf("write: %w", store.ErrBusy), http.StatusServiceUnavailable, "busy"},
 		{fmt.Errorf("read: %w", os.ErrDeadlineExceeded), http.StatusRequestTimeout, "too-slow"},
-		{store.Told(fmt.Errorf("make room: %w", errors.Join(os.ErrPermission, &os.PathError{Op: "open", Path: "x", Err: os.ErrPermission}))),
+		{store.Told(fmt.Errorf("make room: %w", errors.Join(os.ErrPermission,
+			&os.PathError{Op: "open", Path: "x", Err: os.ErrPermission}))),
 			http.StatusInternalServerError, "fault"}, // no number of the system: nothing to go by
 	} {
 		if p := asProblem(c.err); p.Status != c.status || p.Code != c.code ||

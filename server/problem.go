@@ -63,11 +63,13 @@ func asProblem(err error) *Problem {
 		return problem(http.StatusServiceUnavailable, "stopping", "Draxel is being stopped. Send it again when it is "+
 			"back.", "")
 	case errors.Is(err, store.ErrFull):
-		return problem(http.StatusInsufficientStorage, "disk-full", "The disk is full, and nothing was changed. What was "+
-			"stored is safe: make room and repeat the last step.", "")
+		return problem(http.StatusInsufficientStorage, "disk-full",
+			"The disk is full, and nothing was changed. What was "+
+				"stored is safe: make room and repeat the last step.", "")
 	case errors.Is(err, store.ErrReadOnly):
-		return problem(http.StatusServiceUnavailable, "read-only", "The folder with the jobs cannot be written, and nothing "+
-			"was changed. What was stored is safe: let Draxel write there and repeat the last step.", "")
+		return problem(http.StatusServiceUnavailable, "read-only",
+			"The folder with the jobs cannot be written, and nothing "+
+				"was changed. What was stored is safe: let Draxel write there and repeat the last step.", "")
 	case errors.Is(err, store.ErrBusy):
 		return problem(http.StatusServiceUnavailable, "busy", "Another program is using the database, and nothing was "+
 			"changed. Repeat the last step.", "")

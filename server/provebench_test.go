@@ -114,7 +114,8 @@ func TestASimulatedVehicleIsAsked(t *testing.T) {
 		}
 	}
 	m := prove.Measure{Kind: prove.Volts, A: "B1", B: "battery −", Setup: prove.Setup{Key: "off", Battery: true}}
-	if x, code := post[prove.Shown](p, "POST", "/meter", server.MeterRequest{Address: bench.Meter, Measure: m}); code != "" ||
+	if x, code := post[prove.Shown](p, "POST", "/meter", server.MeterRequest{Address: bench.Meter,
+		Measure: m}); code != "" ||
 		math.Abs(x.Value) > 0.2 {
 		t.Errorf("with the key off the meter shows %+v, %s", x, code)
 	}
@@ -209,7 +210,8 @@ func TestRecordsOfProve(t *testing.T) {
 		t.Error("a note that cannot be is taken")
 	}
 	last := p.view().Notes[2]
-	if _, code := post[server.Done](p, "POST", "/note", server.NoteRequest{ID: c.change(), Seen: p.view().Revision, Out: last.ID}); code != "" ||
+	if _, code := post[server.Done](p, "POST", "/note", server.NoteRequest{ID: c.change(), Seen: p.view().Revision,
+		Out: last.ID}); code != "" ||
 		has("two-changes") {
 		t.Errorf("taken back: %q", code)
 	}

@@ -54,7 +54,8 @@ func secured(c *gin.Context) {
 	h := c.Writer.Header()
 	h.Set(
 		"Content-Security-Policy",
-		"default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; font-src 'self' data:; object-src 'none'; base-uri 'none'; frame-ancestors 'none'; form-action 'self'",
+		"default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; font-src 'self' data:; "+
+			"object-src 'none'; base-uri 'none'; frame-ancestors 'none'; form-action 'self'",
 	)
 	h.Set("X-Content-Type-Options", "nosniff")
 	h.Set("Referrer-Policy", "no-referrer")

@@ -79,8 +79,9 @@ func TestTheJournalKeepsWhatChanged(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		if _, err := s.Apply(t.Context(), id, store.Request{ID: change, Who: "Ines", What: "edit-list", Puts: []store.Put{{
-			Subject: "sheet/wires", Body: body, Expect: store.Any}}}); err != nil {
+		if _, err := s.Apply(t.Context(), id, store.Request{ID: change, Who: "Ines", What: "edit-list",
+			Puts: []store.Put{{
+				Subject: "sheet/wires", Body: body, Expect: store.Any}}}); err != nil {
 			t.Fatal(err)
 		}
 	}

@@ -80,8 +80,8 @@ type NewJob struct {
 	Bring func(n *NewJob, keep func(Picture) error) error
 }
 
-// making marks a job that is not whole yet: its pictures are being brought. Nobody sees it, and where Draxel was stopped
-// meanwhile it is removed when it starts again.
+// making marks a job that is not whole yet: its pictures are being brought. Nobody sees it, and where Draxel was
+// stopped meanwhile it is removed when it starts again.
 const making = -1
 
 // bring writes the pictures of a job that is being made, each by itself, so that no other change waits for all.

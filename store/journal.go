@@ -103,8 +103,8 @@ func (e *Entry) decode() error {
 	return nil
 }
 
-// Journal lists a job's changes, newest first, at most limit of them, and only those before a sequence number where that
-// is not 0.
+// Journal lists a job's changes, newest first, at most limit of them, and only those before a sequence number where
+// that is not 0.
 func (s *Store) Journal(ctx context.Context, job string, before int64, limit int) ([]Entry, error) {
 	entries := []Entry{}
 	if before <= 0 {

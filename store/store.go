@@ -140,8 +140,8 @@ func (s *Store) copyTo(ctx context.Context, path string) error {
 	return nil
 }
 
-// Copy writes a consistent copy of the database in a folder, as one file, to w, also while a Draxel is at work in it. It
-// changes nothing.
+// Copy writes a consistent copy of the database in a folder, as one file, to w, also while a Draxel is at work in it.
+// It changes nothing.
 func Copy(ctx context.Context, dir string, w io.Writer) (err error) {
 	db, err := sqlx.ConnectContext(
 		ctx,

@@ -64,7 +64,8 @@ func TestACopyWhileItWorksAndPruning(t *testing.T) {
 	if _, complaint, code := draxel(t, "backup", "--data", data, "--out", out); code != 0 {
 		t.Fatalf("exit %d: %s", code, complaint)
 	}
-	if _, complaint, code := draxel(t, "prune", "--data", data, "--before", "2099-01-01", "--keep", filepath.Join(folder, "kept")); code != 2 ||
+	if _, complaint, code := draxel(t, "prune", "--data", data, "--before", "2099-01-01", "--keep",
+		filepath.Join(folder, "kept")); code != 2 ||
 		!strings.Contains(complaint, "another Draxel") {
 		t.Errorf("pruned while it works: exit %d, %s", code, complaint)
 	}

@@ -20,8 +20,10 @@ func pruneCommand() *cobra.Command {
 	c := &cobra.Command{
 		Use:   "prune --before 2026-01-01 --keep FOLDER",
 		Short: "Take the detail out of old changes, when every job has been kept as a job file",
-		Long: "Who changed what, when and why is kept for ever. What it was before is needed to take a change back, and of " +
-			"changes before a day it is removed; the jobs stay as they are. Before that every job is written to a folder as " +
+		Long: "Who changed what, when and why is kept for ever. What it was before is needed to take a change back, " +
+			"and of " +
+			"changes before a day it is removed; the jobs stay as they are. Before that every job is written to a " +
+			"folder as " +
 			"a job file. Draxel must not be running.",
 		Args: cobra.NoArgs,
 		RunE: func(cmd *cobra.Command, _ []string) (err error) {

@@ -152,7 +152,8 @@ func serve(ctx context.Context, cmd *cobra.Command, o serveOptions) (err error) 
 	if lan != nil {
 		fmt.Fprintln(
 			cmd.OutOrStdout(),
-			"Other devices of the local network are let in for the passcode. What they send is not encrypted: use a network that you trust.",
+			"Other devices of the local network are let in for the passcode. What they send is not encrypted: use a "+
+				"network that you trust.",
 		)
 	}
 	failed := make(chan error, 1)

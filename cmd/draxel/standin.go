@@ -71,7 +71,8 @@ func standinOf(name, about, usual string, things ...standin) *cobra.Command {
 		},
 	}
 	c.Flags().
-		StringVar(&job, "job", "", "job file whose wanted harness it is; the demonstration's Packhorse where none is given")
+		StringVar(&job, "job", "",
+			"job file whose wanted harness it is; the demonstration's Packhorse where none is given")
 	if usual != "" {
 		c.Flags().StringVar(&listen, "listen", usual, "address to listen on")
 	}
@@ -105,7 +106,8 @@ func runStandins(
 	}
 	fmt.Fprintln(
 		cmd.OutOrStdout(),
-		"The vehicle stands with the key in run; the meter changes it: SIM:BATT OFF, SIM:UNIT OUT, SIM:FUSE OUT, SIM:KEY CRANK.",
+		"The vehicle stands with the key in run; the meter changes it: SIM:BATT OFF, SIM:UNIT OUT, SIM:FUSE OUT, "+
+			"SIM:KEY CRANK.",
 	)
 	for range things {
 		if err := <-ended; err != nil {

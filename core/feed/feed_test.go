@@ -212,7 +212,8 @@ func TestOneMistakeOfEachKind(t *testing.T) {
 		"a starter fed in run": {base.with(feed.Loads,
 			"load=starter; plus=F-2; minus=engine block; amps=3"), "starter-fed"},
 		"a short by the plan": {base.with(feed.Cables,
-			"cable=wrong; from=battery +; to=body; ohms=0.001"), "source-shorted unit-not-fed ground-lifted unprotected"},
+			"cable=wrong; from=battery +; to=body; ohms=0.001"), "source-shorted unit-not-fed ground-lifted " +
+			"unprotected"},
 		"sources in a loop": {base.with(feed.Sources,
 			"source=second; plus=battery +; minus=body; volts=24"), "source-shorted sources-in-a-loop"},
 		"a wire with too much on it": {base.put(feed.Fuses, 1,
@@ -220,7 +221,8 @@ func TestOneMistakeOfEachKind(t *testing.T) {
 			"alternator-idle fuse-above-wire fuse-opens wire-overloaded"},
 		"an alternator past a cut-off": {masterSwitch(), "alternator-keeps-alive"},
 		"an alternator past a cut-off, and no unit on it": {masterSwitch().put(feed.Switches, 0,
-			"switch=key; from=main bus; to=IG; closed=off").with(feed.Loads, "load=radio; plus=main bus; minus=body; amps=1"),
+			"switch=key; from=main bus; to=IG; closed=off").with(feed.Loads, "load=radio; plus=main bus; "+
+			"minus=body; amps=1"),
 			"alternator-keeps-alive unit-not-fed"},
 		"a lamp that feeds a bus back": {base.with(feed.Loads, "load=dash lamp; plus=battery +; minus=IG; amps=1"),
 			"back-feed"},
@@ -256,8 +258,10 @@ func TestOneMistakeOfEachKind(t *testing.T) {
 
 // starter puts a starter motor in that turns in crank, by a cable and back by one of so many mm².
 func starter(v vehicle, cable string, back int) vehicle {
-	return v.put(feed.Cables, 1, "cable=frame cable; from=frame; to=battery −; size=35; length=600").with(feed.Cables, cable,
-		fmt.Sprintf("cable=block cable; from=engine block; to=frame; size=%d; length=600", back)).with(feed.Loads, "load=starter motor; plus=stud; minus=engine block; amps=150; kind=starter")
+	return v.put(feed.Cables, 1,
+		"cable=frame cable; from=frame; to=battery −; size=35; length=600").with(feed.Cables, cable,
+		fmt.Sprintf("cable=block cable; from=engine block; to=frame; size=%d; length=600",
+			back)).with(feed.Loads, "load=starter motor; plus=stud; minus=engine block; amps=150; kind=starter")
 }
 
 // masterSwitch puts a master switch beside the battery, and leaves the alternator behind it.

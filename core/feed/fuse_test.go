@@ -79,16 +79,18 @@ func TestWhenAWireBurns(t *testing.T) {
 func TestSlowOrQuick(t *testing.T) {
 	base := sound().with(feed.Fuses, "fuse=main; rating=40; in=battery +; out=main bus")
 	lamps := base.with(feed.Fuses, "fuse=L; rating=15; in=main bus; out=lamps").with(feed.Loads,
-		"load=left; plus=lamps; minus=body; amps=4.6; kind=lamp", "load=right; plus=lamps; minus=body; amps=4.6; kind=lamp")
+		"load=left; plus=lamps; minus=body; amps=4.6; kind=lamp", "load=right; plus=lamps; minus=body; amps=4.6; "+
+			"kind=lamp")
 	for name, c := range map[string]struct {
 		v    vehicle
 		fuse string
 		want string
 	}{
-		"a motor":      {motor(base), "2", "slow: motors take 24 A until they turn"},
-		"lamps":        {lamps, "L", "quick, as usual before lamps: 92 A for some 50 ms while they are cold"},
-		"an injector":  {base, "2", ""},
-		"a slow motor": {motor(base).put(feed.Fuses, 1, "fuse=2; rating=10; kind=slow; in=IG; out=F-2"), "2", "slow: motors take 24 A until they turn"},
+		"a motor":     {motor(base), "2", "slow: motors take 24 A until they turn"},
+		"lamps":       {lamps, "L", "quick, as usual before lamps: 92 A for some 50 ms while they are cold"},
+		"an injector": {base, "2", ""},
+		"a slow motor": {motor(base).put(feed.Fuses, 1, "fuse=2; rating=10; kind=slow; in=IG; out=F-2"), "2",
+			"slow: motors take 24 A until they turn"},
 	} {
 		r := c.v.compute(t)
 		i := slices.IndexFunc(r.Fuses, func(f feed.Protected) bool { return f.Fuse == c.fuse })

@@ -168,7 +168,8 @@ func (r *Result) Lights(switches []string) (map[harness.Ref]bool, error) {
 	if err != nil {
 		return nil, err
 	}
-	off, err := r.With("run", slices.DeleteFunc(r.Closed(), func(s string) bool { return slices.Contains(switches, s) }))
+	others := slices.DeleteFunc(r.Closed(), func(s string) bool { return slices.Contains(switches, s) })
+	off, err := r.With("run", others)
 	if err != nil {
 		return nil, err
 	}

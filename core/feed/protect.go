@@ -139,8 +139,8 @@ func Wishes(drawn *network.Drawn, facts *Facts, worst []float64, fresh map[strin
 	return out
 }
 
-// starts gives what the motors at nodes take together until they turn, and what the lamps take while they are cold, in A
-// at 12 V.
+// starts gives what the motors at nodes take together until they turn, and what the lamps take while they are cold,
+// in A at 12 V.
 func (r *Result) starts(nodes map[int32]bool) (motors, lamps float64) {
 	heads := r.Drawn.Heads()
 	for _, i := range r.Drawn.Loads {

@@ -104,7 +104,8 @@ func (r *Result) checkMaster() {
 		}
 		if what != "" {
 			r.find("alternator-keeps-alive", finding.Danger, c.Name,
-				"A master switch with a second contact in the ignition feed or the alternator's field, and a resistor for its load.",
+				"A master switch with a second contact in the ignition feed or the alternator's field, and a "+
+					"resistor for its load.",
 				"With %s open while the engine runs %s.", c.Name, what)
 		}
 	}
@@ -152,8 +153,8 @@ func (r *Result) spares() {
 // farMm is how long the starter's cable may be before a battery counts as away from it (common practice).
 const farMm = 2000
 
-// far finds a battery away from the starter whose cable has no fuse beside it: the starter's cable is exempt, and a long
-// one all the same burns a vehicle.
+// far finds a battery away from the starter whose cable has no fuse beside it: the starter's cable is exempt, and a
+// long one all the same burns a vehicle.
 func (r *Result) far() {
 	longest := Bare{}
 	for _, b := range r.Unprotected {
@@ -163,8 +164,10 @@ func (r *Result) far() {
 	}
 	if longest.Mm > farMm {
 		r.find("battery-far", finding.Check, longest.Wire,
-			"A fuse or breaker beside the battery that bears cranking, or the cable in a sheath of its own clear of every edge; what is not the starter's has a fuse there in any case.",
-			"From the battery %.0f mm of the starter's cable (%s) lie without protection: it is exempt, and a battery away from its starter wants a fuse or breaker beside it (common practice).",
+			"A fuse or breaker beside the battery that bears cranking, or the cable in a sheath of its own clear of "+
+				"every edge; what is not the starter's has a fuse there in any case.",
+			"From the battery %.0f mm of the starter's cable (%s) lie without protection: it is exempt, and a "+
+				"battery away from its starter wants a fuse or breaker beside it (common practice).",
 			longest.Mm, longest.Wire)
 	}
 }

@@ -97,8 +97,8 @@ func (r *Result) unitOf(relay int) (string, bool) {
 	return "", false
 }
 
-// TriedRow is a line of the table of conditions: a relay, an output of a unit or a device, and whether it has pulled, is
-// on or works in each position of the key, in their order.
+// TriedRow is a line of the table of conditions: a relay, an output of a unit or a device, and whether it has pulled,
+// is on or works in each position of the key, in their order.
 type TriedRow struct {
 	Name string `json:"name"`
 	Kind string `json:"kind"` // relay, output, device

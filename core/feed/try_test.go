@@ -102,11 +102,13 @@ func TestRelaysAgainstATruthTable(t *testing.T) {
 			rows := triedRows(t, res, names)
 			for k := range relays {
 				if is := rows[fmt.Sprintf("relay k%d", k)]; !slices.Equal(is, slices.Repeat([]bool{pulled[k]}, 5)) {
-					t.Fatalf("circuit %d with %v: in the table of conditions k%d pulls %v, by the table %v", seed, names, k, is, pulled[k])
+					t.Fatalf("circuit %d with %v: in the table of conditions k%d pulls %v, by the table %v", seed,
+						names, k, is, pulled[k])
 				}
 			}
 			for l, works := range loads {
-				if is := rows[fmt.Sprintf("device load %d", l)]; !slices.Equal(is, slices.Repeat([]bool{works(on, pulled)}, 5)) {
+				if is := rows[fmt.Sprintf("device load %d", l)]; !slices.Equal(is,
+					slices.Repeat([]bool{works(on, pulled)}, 5)) {
 					t.Fatalf("circuit %d with %v: in the table of conditions load %d works %v", seed, names, l, is)
 				}
 			}

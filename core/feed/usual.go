@@ -100,7 +100,8 @@ func (u *proposer) cables() {
 		"length", "1500")
 	u.add(Cables, "as thick as the positive one", "cable", "battery ground cable", "from", "battery −", "to",
 		"engine block", "size", "35", "length", "800")
-	u.add(Cables, "", "cable", "block to body strap", "from", "engine block", "to", "body", "size", "16", "length", "400")
+	u.add(Cables, "", "cable", "block to body strap", "from", "engine block", "to", "body", "size", "16", "length",
+		"400")
 	u.add(Loads, "turning a cold engine", "load", "starter motor", "plus", starterStud, "minus", "engine block", "amps",
 		"150", "volts", "10", "kind", "starter")
 }
@@ -186,7 +187,8 @@ func (u *proposer) box(ends []Seen, switched map[string]bool) {
 		}
 		if inward.MatchString(e.Text) {
 			led[bus] = true
-			u.add(Cables, fmt.Sprintf("%q comes in there", e.Text), "cable", bus, "from", e.At.String(), "to", bus, "size",
+			u.add(Cables, fmt.Sprintf("%q comes in there", e.Text), "cable", bus, "from", e.At.String(), "to", bus,
+				"size",
 				"4", "length", "100")
 			continue
 		}
@@ -229,7 +231,8 @@ func (u *proposer) relays(ends []Seen) {
 			continue
 		}
 		end := func(n string) string { return harness.Ref{Connector: c, Cavity: n}.String() }
-		line := []string{"relay", cmp.Or(device[c], c), "coilplus", end("86"), "coilminus", end("85"), "common", end("30"),
+		line := []string{"relay", cmp.Or(device[c], c), "coilplus", end("86"), "coilminus", end("85"), "common",
+			end("30"),
 			"amps", "30"}
 		for field, n := range map[string]string{"make": "87", "break": "87a"} {
 			if has[n] {
@@ -250,8 +253,10 @@ func (r *reader) unlooked(lists map[string][]Line) {
 			}
 		}
 		if n > 0 {
-			r.Findings = append(r.Findings, finding.Finding{Code: "usual-not-looked", Severity: finding.Check, Stage: "feed",
-				Subject: list, Text: fmt.Sprintf("In the list of %s %d lines are what is usual: nobody has looked at this vehicle.",
+			r.Findings = append(r.Findings, finding.Finding{Code: "usual-not-looked", Severity: finding.Check,
+				Stage:   "feed",
+				Subject: list, Text: fmt.Sprintf("In the list of %s %d lines are what is usual: nobody has looked "+
+					"at this vehicle.",
 					list, n),
 				Remedy: "Look at each at the vehicle, put right what is otherwise, and say that it is so."})
 		}

@@ -72,7 +72,8 @@ func TestWhatIsUsualByHand(t *testing.T) {
 			"alternator starter stud engine block 14.2"}},
 		{feed.Switches, []string{"switch", "from", "to", "closed"}, []string{"key, ignition K1 K2 run, crank",
 			"key, start K1 K3 crank", "key, accessory K1 K4 accessory, run"}},
-		{feed.Fuses, []string{"fuse", "rating", "in", "out"}, []string{"X1-1 30 battery bus X1-1", "X1-3 15 battery bus X1-3",
+		{feed.Fuses, []string{"fuse", "rating", "in", "out"}, []string{"X1-1 30 battery bus X1-1",
+			"X1-3 15 battery bus X1-3",
 			"X1-4 7.5 ignition bus X1-4", "main 80 battery + battery bus"}},
 		{feed.Relays, []string{"relay", "coilplus", "coilminus", "common", "make", "break"}, []string{
 			"pump relay R86 R85 R30 R87 "}},
@@ -123,7 +124,8 @@ func TestWhatIsUsualCanBeTaken(t *testing.T) {
 			}
 		}
 	}
-	if got := feed.Usual(wired, nil); fmt.Sprint(got) != fmt.Sprint(feed.Usual(append(slices.Clone(wired[5:]), wired[:5]...),
+	if got := feed.Usual(wired, nil); fmt.Sprint(got) != fmt.Sprint(feed.Usual(append(slices.Clone(wired[5:]),
+		wired[:5]...),
 		nil)) {
 		t.Error("what is proposed depends on the order of the wires")
 	}

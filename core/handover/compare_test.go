@@ -25,7 +25,8 @@ func made(r *rand.Rand, n int) handover.State {
 	return s
 }
 
-// A state that is changed by known hands differs by exactly what they did, and by nothing else; a state does not differ from itself.
+// A state that is changed by known hands differs by exactly what they did, and by nothing else; a state does not
+// differ from itself.
 func TestWhatDiffersIsWhatWasChanged(t *testing.T) {
 	for seed := range uint64(300) {
 		r := rand.New(rand.NewPCG(seed, 17))
@@ -102,8 +103,9 @@ func TestAnOwnerOwnsWhatHeSaw(t *testing.T) {
 	if n := handover.Owned(lists("steps of Thin: 40"), left); n != 2 {
 		t.Errorf("forty are owned by who took three: %d open", n)
 	}
-	for name, l := range map[string]handover.Left{"nobody": {Key: "a", Text: "b", Reason: "c"}, "no reason": {Key: "a", Text: "b", Owner: "c"},
-		"nothing": {Owner: "a", Reason: "b"}} {
+	for name, l := range map[string]handover.Left{"nobody": {Key: "a", Text: "b", Reason: "c"},
+		"no reason": {Key: "a", Text: "b", Owner: "c"},
+		"nothing":   {Owner: "a", Reason: "b"}} {
 		if l.Check() == nil {
 			t.Errorf("%s is taken", name)
 		}

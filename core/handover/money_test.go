@@ -116,8 +116,8 @@ func TestOneOrderList(t *testing.T) {
 	}
 }
 
-// A worked network, by hand: a 3, b 2, c 4 after a, d 3 after a and b, e 2 after c and d. The way a c e is 9 long, d may
-// wait 1, b 2.
+// A worked network, by hand: a 3, b 2, c 4 after a, d 3 after a and b, e 2 after c and d. The way a c e is 9 long, d
+// may wait 1, b 2.
 func TestCriticalPathByHand(t *testing.T) {
 	all := []handover.Activity{
 		{ID: "a", Minutes: 3},

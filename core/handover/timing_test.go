@@ -14,8 +14,10 @@ var minuteDays = handover.Week{Days: 7, Hours: 1.0 / 60}
 // By hand: a 3 and b 2, then c 4. A part of b comes on day 9, wanted at once: all waits for it, 9 + 2 + 4. A part of a
 // that comes on day 5 may come 3 later still: c cannot begin before 11.
 func TestPartThatAllWaitsFor(t *testing.T) {
-	all := []handover.Effort{{ID: "a", Minutes: 3}, {ID: "b", Minutes: 2}, {ID: "c", Minutes: 4, Needs: []string{"a", "b"}}}
-	lines := []handover.OrderLine{{Key: "seal", Wait: 5, Steps: []string{"a"}}, {Key: "pin", Wait: 9, Steps: []string{"b"}}}
+	all := []handover.Effort{{ID: "a", Minutes: 3}, {ID: "b", Minutes: 2},
+		{ID: "c", Minutes: 4, Needs: []string{"a", "b"}}}
+	lines := []handover.OrderLine{{Key: "seal", Wait: 5, Steps: []string{"a"}},
+		{Key: "pin", Wait: 9, Steps: []string{"b"}}}
 	got := handover.Time(all, lines, &handover.Hours{}, &handover.Terms{Hands: 2}, minuteDays)
 	if got.Least != 15 || len(got.Late) != 2 || len(got.Chain) != 2 || got.Chain[0].Part != "pin" {
 		t.Fatalf("%+v", got)

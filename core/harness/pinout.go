@@ -83,7 +83,8 @@ type Pinout struct {
 
 // Connector gives the connector with the id, and false when there is none.
 func (p Pinout) Connector(id string) (Connector, bool) {
-	if x := p.found; x != nil && len(p.Connectors) > 0 && x.connectors == &p.Connectors[0] && x.ways == len(p.Connectors) {
+	if x := p.found; x != nil && len(p.Connectors) > 0 && x.connectors == &p.Connectors[0] &&
+		x.ways == len(p.Connectors) {
 		i, there := x.connector[id]
 		if !there {
 			return Connector{}, false

@@ -118,7 +118,8 @@ func TestWhatTheNetworkSaysOfLampsAndFeeds(t *testing.T) {
 		return Socket{At: harness.Ref{Connector: at, Cavity: "1"}, Device: "rear lamp " + at, Circuit: circuit,
 			Signal: signal.Reading{Device: "stopfeed"}}
 	}
-	spare := Socket{At: harness.Ref{Connector: "S", Cavity: "1"}, Device: "plug", Signal: signal.Reading{Device: "sparefeed"}}
+	spare := Socket{At: harness.Ref{Connector: "S", Cavity: "1"}, Device: "plug",
+		Signal: signal.Reading{Device: "sparefeed"}}
 	for name, c := range map[string]struct {
 		on    []string
 		live  bool

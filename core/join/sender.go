@@ -164,7 +164,8 @@ func gauge(f *facts, unit string, thermal bool) *Sum {
 	shows := expects.Back()
 	plain := func(r float64) float64 { return r }
 	off := Off(sender, shows, plain)
-	s := &Sum{Works: off <= tolerance, Chart: &Chart{Across: strings.TrimSpace("true " + unit), Up: strings.TrimSpace("shown " + unit)}, Lines: []SumLine{}}
+	s := &Sum{Works: off <= tolerance, Chart: &Chart{Across: strings.TrimSpace("true " + unit),
+		Up: strings.TrimSpace("shown " + unit)}, Lines: []SumLine{}}
 	for i := 0; i <= samples; i += 2 {
 		x := sender.X[0] + (sender.X[len(sender.X)-1]-sender.X[0])*float64(i)/samples
 		s.Chart.Points = append(s.Chart.Points, Point{x, shows.At(sender.At(x)), x - tolerance, x + tolerance})
@@ -208,14 +209,16 @@ func gauge(f *facts, unit string, thermal bool) *Sum {
 			if thermal {
 				facts["between"] = straight
 			}
-			s.Ways = append(s.Ways, SumWay{Text: fmt.Sprintf("a resistor of %g Ω (E24) %s the sender: %s are left", m.Ohms,
+			s.Ways = append(s.Ways, SumWay{Text: fmt.Sprintf("a resistor of %g Ω (E24) %s the sender: %s are left",
+				m.Ohms,
 				where, value(math.Round(m.Off*10)/10, unit)), Facts: facts, Part: resistor(m)})
 		}
 		s.Ways = append(s.Ways, SumWay{Text: "the sender that belongs to the gauge, in a second port",
 			Facts: belongs("sender", gaugeText, "between", gaugeWay, thermal, "own"),
 			Part:  &WayPart{What: "sender that belongs to the gauge, in a second port", Body: Fitted}},
-			SumWay{Text: "a gauge that belongs to the sender", Facts: belongs("gauge", curveText(senderText, sender), "steps", senderWay, thermal, ""),
-				Part: &WayPart{What: "gauge that belongs to the sender", Body: Fitted}})
+			SumWay{Text: "a gauge that belongs to the sender",
+				Facts: belongs("gauge", curveText(senderText, sender), "steps", senderWay, thermal, ""),
+				Part:  &WayPart{What: "gauge that belongs to the sender", Body: Fitted}})
 	}
 	return s
 }

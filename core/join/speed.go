@@ -53,7 +53,8 @@ func Lawful(shown, actual float64) bool {
 
 // speedometer is what a needle shows of the pulses that it is given.
 func speedometer(f *facts) *Sum {
-	dial, known := f.number("dial", "pulses a km, or turns of its cable, that the speedometer expects", "", 0, 10, 200000)
+	dial, known := f.number("dial", "pulses a km, or turns of its cable, that the speedometer expects", "", 0, 10,
+		200000)
 	gives, given := f.number("gives", "pulses or turns a km that it is given, where known", "", 0, 10, 200000)
 	teeth, _ := f.number("teeth", "pulses, or turns of the cable, a turn of the output shaft", "", 0, 0.02, 200)
 	axle, _ := f.number("axle", "axle ratio", ": 1", 0, 0.5, 12)

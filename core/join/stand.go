@@ -137,8 +137,9 @@ func List(in Inputs) ([]Item, []finding.Finding) {
 			if carries(s.Signal.Role) {
 				continue
 			}
-			it.Ends = append(it.Ends, EndAt{Ref: s.At, At: s.At.String(), Device: s.Device, Text: s.Text, Circuit: s.Circuit,
-				Unit: s.Unit, Unfollowed: s.Unfollowed, Added: s.Function != "",
+			it.Ends = append(it.Ends, EndAt{Ref: s.At, At: s.At.String(), Device: s.Device, Text: s.Text,
+				Circuit: s.Circuit,
+				Unit:    s.Unit, Unfollowed: s.Unfollowed, Added: s.Function != "",
 				lamp: s.Signal.Device == "stopfeed" || s.Signal.Device == "reversefeed"})
 			it.devices[s.Signal.Device] = true
 			if circuits[s.Circuit] == nil {

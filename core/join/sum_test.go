@@ -230,7 +230,8 @@ func TestSumsByHand(t *testing.T) {
 		// 8 pulses a turn × 4.1 ÷ 1.916 m = 17,123 pulses a km (205/55 R 16 rolls 0.965 × π × 631.9 mm)
 		"a speedometer that reads low": {"speed", Known{}, map[string]string{"dial": "20000", "teeth": "8",
 			"axle": "4.1", "tyre": "205/55 R 16"}, false, "too little"},
-		// 0.3 turns of the cable a turn × 4.1 ÷ 1.916 m = 642 turns a km, for a dial of 637: 0.8 % too much, which may be
+		// 0.3 turns of the cable a turn × 4.1 ÷ 1.916 m = 642 turns a km, for a dial of 637: 0.8 % too much, which
+		// may be
 		"a cable": {"speed", Known{}, map[string]string{"dial": "637", "teeth": "0.3", "axle": "4.1",
 			"tyre": "205/55 R 16"}, true, "642"},
 		"one that reads too high": {"speed", Known{}, map[string]string{"dial": "10000", "gives": "17123"}, false,

@@ -2,6 +2,8 @@ package network
 
 import (
 	_ "embed"
+	"regexp"
+	"slices"
 	"strconv"
 	"strings"
 	"sync"
@@ -101,4 +103,12 @@ func bodyFor(p, m pin, other Body) Body {
 		}
 	}
 	return other
+}
+
+// stageWords are the words by which wires of one load say which of its speeds or beams they feed.
+var stageWords = regexp.MustCompile(`(?i)\b(?:slow|fast|low|high|half|full|main|dipped|stage|speed)\b`)
+
+// stages says whether wires of a load feed each another speed or beam of it: they are no two ends of one load.
+func stages(all []pin) bool {
+	return len(all) > 1 && !slices.ContainsFunc(all, func(p pin) bool { return !stageWords.MatchString(p.text) })
 }

@@ -308,6 +308,7 @@ func TestTwoSpeedsAreTwoFeeds(t *testing.T) {
 	in.Inside.Slots = []network.Slot{{Name: "1", In: "battery +", Out: "F-1", Rating: 20}}
 	d, s := solved(t, in)
 	if a := taken(d, s, "heater blower"); a < 10 || s.Volts[mustFind(t, d, "F2")] > 0.1 {
-		t.Errorf("it takes %.1f A with one of its feeds live, and feeds back to %.2f V", a, s.Volts[mustFind(t, d, "F2")])
+		t.Errorf("it takes %.1f A with one of its feeds live, and feeds back to %.2f V", a,
+			s.Volts[mustFind(t, d, "F2")])
 	}
 }

@@ -85,7 +85,8 @@ func (d *drawing) alone() {
 		if fed[find(d.b.merged, int32(s.at))] {
 			d.out.Open = append(d.out.Open, id)
 			d.out.Assumed = append(d.out.Assumed,
-				fmt.Sprintf("%s has one wire, and that is fed: what it leads on to is not listed, and nothing is reckoned there", id))
+				fmt.Sprintf("%s has one wire, and that is fed: what it leads on to is not listed, and nothing is "+
+					"reckoned there", id))
 			continue
 		}
 		d.out.Own = append(d.out.Own, id)

@@ -183,14 +183,6 @@ func (p *pin) side() side {
 	return signalEnd
 }
 
-// stageWords are the words by which wires of one load say which of its speeds or beams they feed.
-var stageWords = regexp.MustCompile(`(?i)\b(?:slow|fast|low|high|half|full|main|dipped|stage|speed)\b`)
-
-// stages says whether wires of a load feed each another speed or beam of it: they are no two ends of one load.
-func stages(all []pin) bool {
-	return len(all) > 1 && !slices.ContainsFunc(all, func(p pin) bool { return !stageWords.MatchString(p.text) })
-}
-
 // senseOhms is what a sensor draws of which only its supply is known: 5 mA of 5 V (common practice).
 const senseOhms = 1000
 

@@ -192,7 +192,8 @@ func (p *Plan) BookSections(j *Job, lists []handover.DueList) []handover.Section
 				},
 			)
 		}
-		for _, c := range [][2]string{{"codes before", strings.Join(x.Before, " ")}, {"codes after", strings.Join(x.After, " ")}} {
+		for _, c := range [][2]string{{"codes before", strings.Join(x.Before, " ")},
+			{"codes after", strings.Join(x.After, " ")}} {
 			settings.Rows = append(settings.Rows, []string{c[0] + ": " + c[1], ""})
 		}
 	}

@@ -164,7 +164,8 @@ func (p *Plan) routes(d Decisions) handover.Section {
 		s.Rows = append(
 			s.Rows,
 			[]string{x.ID, fmt.Sprintf("%.0f", x.Length), fmt.Sprint(len(b.Wires)), fmt.Sprintf("%.1f", b.Over),
-				map[reach.Cover]string{reach.Bare: "none", reach.Tape: "tape", reach.Sleeve: "split sleeve", reach.Sock: "heat-shrink sock"}[x.Cover],
+				map[reach.Cover]string{reach.Bare: "none", reach.Tape: "tape", reach.Sleeve: "split sleeve",
+					reach.Sock: "heat-shrink sock"}[x.Cover],
 				strings.Join(mind, ", ")},
 		)
 	}

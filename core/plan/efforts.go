@@ -20,8 +20,9 @@ func (p *Plan) Efforts() []handover.Effort {
 		if _, counted := p.Done(t.Step); counted && in[t.Step] {
 			continue
 		}
-		out = append(out, handover.Effort{ID: "before " + t.Step, Stage: string(t.Of()), Text: t.Text, Minutes: t.Minutes,
-			Done: true, Spent: t.Spent, Who: t.Who})
+		out = append(out, handover.Effort{ID: "before " + t.Step, Stage: string(t.Of()), Text: t.Text,
+			Minutes: t.Minutes,
+			Done:    true, Spent: t.Spent, Who: t.Who})
 	}
 	return out
 }

@@ -42,7 +42,8 @@ func TestAStateComesBack(t *testing.T) {
 	if err := w.Close(); err != nil {
 		t.Fatal(err)
 	}
-	for name, data := range map[string][]byte{"a bomb": bomb.Bytes(), "half": kept[:len(kept)/2], "none": nil, "words": []byte("kept")} {
+	for name, data := range map[string][]byte{"a bomb": bomb.Bytes(), "half": kept[:len(kept)/2], "none": nil,
+		"words": []byte("kept")} {
 		if _, err := plan.Thaw(data); err == nil {
 			t.Errorf("%s is taken for a state", name)
 		}

@@ -19,19 +19,21 @@ import (
 // source.
 const tenthMore = 0.1
 
-// Wants lists what the whole job takes: what was built in with the steps that are done, as their ticks say, and what the
-// steps that are left will take. Labels is how many labels are printed.
+// Wants lists what the whole job takes: what was built in with the steps that are done, as their ticks say, and what
+// the steps that are left will take. Labels is how many labels are printed.
 func (p *Plan) Wants(f *Facts, d Decisions, labels int) []handover.Want {
 	out := p.left(f, &d)
 	for i := range p.Past.Ticks {
 		t := &p.Past.Ticks[i]
 		for _, u := range t.Used {
-			out = append(out, handover.Want{What: u.What, Unit: u.Unit, Need: u.Amount, Used: u.Amount, Stage: string(t.Of())})
+			out = append(out, handover.Want{What: u.What, Unit: u.Unit, Need: u.Amount, Used: u.Amount,
+				Stage: string(t.Of())})
 		}
 	}
 	if labels > 0 {
 		n := float64(labels)
-		out = append(out, handover.Want{What: "labels, printed", Need: n, Spare: math.Ceil(n * tenthMore), Stage: "handover"})
+		out = append(out, handover.Want{What: "labels, printed", Need: n, Spare: math.Ceil(n * tenthMore),
+			Stage: "handover"})
 	}
 	return out
 }
@@ -94,21 +96,24 @@ type wants struct {
 // take adds what steps take in pieces; nothing where none of them is left to be done.
 func (w *wants) take(stage work.Stage, what string, n float64, where string, steps ...string) {
 	if len(steps) > 0 {
-		w.all = append(w.all, handover.Want{What: what, Need: n, Stage: string(stage), For: []string{where}, Steps: steps})
+		w.all = append(w.all, handover.Want{What: what, Need: n, Stage: string(stage), For: []string{where},
+			Steps: steps})
 	}
 }
 
 // metres adds what is taken by the metre.
 func (w *wants) metres(what string, m float64, where string, steps ...string) {
 	if len(steps) > 0 {
-		w.all = append(w.all, handover.Want{What: what, Unit: "m", Need: m, Stage: string(work.Reach), For: []string{where},
+		w.all = append(w.all, handover.Want{What: what, Unit: "m", Need: m, Stage: string(work.Reach),
+			For:   []string{where},
 			Steps: steps})
 	}
 }
 
 // tool adds what steps want and do not use up: one is enough.
 func (w *wants) tool(stage work.Stage, what string, there bool, steps []string) {
-	w.all = append(w.all, handover.Want{What: what, Need: 1, Tool: true, Stage: string(stage), There: there, Steps: steps})
+	w.all = append(w.all, handover.Want{What: what, Need: 1, Tool: true, Stage: string(stage), There: there,
+		Steps: steps})
 }
 
 // spare adds what is ordered beyond what is needed.
@@ -132,7 +137,8 @@ func (w *wants) steps(is func(s *work.Step) bool) []string {
 
 // says whether a text has a name in it as a word.
 func says(text, name string) bool {
-	return strings.Contains(" "+strings.NewReplacer(".", " ", ",", " ", ":", " ", ";", " ").Replace(text)+" ", " "+name+" ")
+	return strings.Contains(" "+strings.NewReplacer(".", " ", ",", " ", ":", " ", ";", " ").Replace(text)+" ",
+		" "+name+" ")
 }
 
 // housings are new housings that are to be filled, and the plugs of disconnects.
@@ -156,7 +162,10 @@ func (w *wants) housings() {
 				what = fmt.Sprintf("row of %d studs, covered", plug.Ways)
 			}
 			w.take(work.Reach, what, 1, plug.ID, w.steps(func(s *work.Step) bool {
-				return slices.ContainsFunc(s.At, func(at harness.Ref) bool { return strings.HasPrefix(at.Connector, plug.ID) })
+				return slices.ContainsFunc(s.At, func(at harness.Ref) bool {
+					return strings.HasPrefix(at.Connector,
+						plug.ID)
+				})
 			})...)
 		}
 	}
@@ -274,7 +283,8 @@ func (w *wants) terminals() {
 					slices.ContainsFunc(s.At, func(at harness.Ref) bool { return slices.Contains(o.For, at) })
 			}))
 		case o.Kind == terminal.Lock:
-			w.all = append(w.all, handover.Want{What: o.Name, Need: float64(o.Need), Stage: string(work.Pin), There: o.Have})
+			w.all = append(w.all, handover.Want{What: o.Name, Need: float64(o.Need), Stage: string(work.Pin),
+				There: o.Have})
 		case o.Kind != terminal.Joint:
 			w.spare(work.Pin, o.Name, "", float64(o.Spare), o.Have)
 		}

@@ -62,9 +62,11 @@ func (p *Plan) fitter(f *Facts) handover.Sheet {
 		}
 	}
 	s.Parts = []handover.SheetPart{{Title: "First", Boxes: true, Lines: []string{"Battery off. Units out.",
-		"Lay the harness without a sharp bend; clips and troughs back; a grommet on every raw edge."}}, grounds, plugs, units,
+		"Lay the harness without a sharp bend; clips and troughs back; a grommet on every raw " +
+			"edge."}}, grounds, plugs, units,
 		{Title: "Before the key is turned", Boxes: true, Lines: []string{"Every lock home, every plug tugged.",
-			"No strand, no tool, no loose metal.", "The test sheet with everything dead: continuity and isolation in band.",
+			"No strand, no tool, no loose metal.", "The test sheet with everything dead: continuity and isolation " +
+				"in band.",
 			"A small master fuse; neutral, chocks, hands clear of fans and starter; an extinguisher to hand."}}, alone}
 	return s
 }
@@ -83,8 +85,10 @@ func (p *Plan) programmer(j *Job) handover.Sheet {
 				who = append(who, x[0]+": "+x[1])
 			}
 		}
-		for _, x := range [][2]string{{"cylinders", fmt.Sprint(id.Cylinders)}, {"firing order", id.FiringOrder}, {"cylinder 1", id.Cylinder1},
-			{"bank 1", id.Bank1}, {"immobiliser", id.Immobiliser}, {"throttle", id.Throttle.Will}, {"gearbox", id.Gearbox.Will},
+		for _, x := range [][2]string{{"cylinders", fmt.Sprint(id.Cylinders)}, {"firing order", id.FiringOrder},
+			{"cylinder 1", id.Cylinder1},
+			{"bank 1", id.Bank1}, {"immobiliser", id.Immobiliser}, {"throttle", id.Throttle.Will}, {"gearbox",
+				id.Gearbox.Will},
 			{"alternator", id.Alternator.Will}} {
 			if x[1] != "" && x[1] != "0" {
 				engine = append(engine, x[0]+": "+x[1])
@@ -163,7 +167,8 @@ var inspected = []struct {
 // inspector says what was changed in what the law looks at.
 func (p *Plan) inspector(f *Facts) handover.Sheet {
 	s := handover.Sheet{ID: "inspector", Title: "For the engineer or inspector",
-		For: "What was changed in what rules may be about. Local rules and qualified persons decide; this list decides nothing."}
+		For: "What was changed in what rules may be about. Local rules and qualified persons decide; this list " +
+			"decides nothing."}
 	changed := map[string]bool{}
 	for _, w := range p.Wanted.Wires() {
 		was, found := p.found.Tips(w)

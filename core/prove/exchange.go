@@ -163,7 +163,8 @@ func (v *Vehicle) misprints() []Cause {
 						Prior:   priors["misprint"],
 						Plugged: true,
 						Text:    fmt.Sprintf("the unit's table has %s and %s the wrong way round", a, b),
-						Do:      "Compare with the maker's own table, correct the two rows in Gather, and move what the plan then moves.",
+						Do: "Compare with the maker's own table, correct the two rows in Gather, and move what " +
+							"the plan then moves.",
 					},
 				)
 			}

@@ -196,8 +196,9 @@ func (d *Decisions) TwoChanges() []finding.Finding {
 			out = append(
 				out,
 				finding.Finding{Code: "two-changes", Severity: finding.Check, Stage: "prove", Subject: e.change,
-					Text:   fmt.Sprintf("“%s” and “%s” were changed with no test between them.", last, e.change),
-					Remedy: "One change at a time: take the second back, test, then make it again; or say why both belong together."},
+					Text: fmt.Sprintf("“%s” and “%s” were changed with no test between them.", last, e.change),
+					Remedy: "One change at a time: take the second back, test, then make it again; or say why both " +
+						"belong together."},
 			)
 		}
 		last = e.change
@@ -230,7 +231,8 @@ func (d *Decisions) Open(settings, expected []string) []finding.Finding {
 						Text: strings.TrimSpace(
 							code+" "+CodeText(code),
 						) + " is stored after the programming, and nothing that was given up raises it.",
-						Remedy: "Read the codes in Prove, Unit and rig: one that is about an output can be taken as a symptom."},
+						Remedy: "Read the codes in Prove, Unit and rig: one that is about an output can be taken as " +
+							"a symptom."},
 				)
 			}
 		}

@@ -102,7 +102,8 @@ func TestProgrammingIsClosedWhenItIsWhole(t *testing.T) {
 // Values are read as the unit's papers have them, and a number there and back is the same within half its step.
 func TestValuesOfAUnit(t *testing.T) {
 	list, err := prove.ReadValues(
-		"identifier;name;unit;scale;offset;bytes;drives\nA001;volts at A12;V;0,01;0;2;\n0xF405;coolant;°C;1;-40;1\nb003;injector 1;;1;;1;B1\n",
+		"identifier;name;unit;scale;offset;bytes;drives\nA001;volts at " +
+			"A12;V;0,01;0;2;\n0xF405;coolant;°C;1;-40;1\nb003;injector 1;;1;;1;B1\n",
 	)
 	if err != nil || len(list) != 3 || list[1].Offset != -40 || list[2].ID != "B003" || list[2].Drives != "B1" {
 		t.Fatalf("%+v, %v", list, err)

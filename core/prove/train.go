@@ -202,8 +202,8 @@ type Walked struct {
 // mostWalked bounds a way to a fault.
 const mostWalked = 24
 
-// Way gives the way to what is hidden in a round by the best next measurement each time. What is found is mended, and the next
-// is looked for by what is still seen of it. It is false where that does not come to all of what is hidden.
+// Way gives the way to what is hidden in a round by the best next measurement each time. What is found is mended, and
+// the next is looked for by what is still seen of it. It is false where that does not come to all of what is hidden.
 func (v *Vehicle) Way(r *Round) (way []Walked, reached bool, err error) {
 	left := *r
 	for len(left.Hidden) > 0 {

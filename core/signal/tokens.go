@@ -99,8 +99,8 @@ func tokenize(text string) []string {
 	return out
 }
 
-// mostRead is how much of a text is read, bytes: what says what a circuit is for does so in a few words, and a whole page
-// in a cell would be read against every device.
+// mostRead is how much of a text is read, bytes: what says what a circuit is for does so in a few words, and a whole
+// page in a cell would be read against every device.
 const mostRead = 480
 
 // first gives as much of a text as is read, whole letters only.
