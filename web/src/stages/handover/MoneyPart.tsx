@@ -120,25 +120,29 @@ function When({ view }: { view: MoneyView }) {
           <thead>
             <tr>
               <th>▲ late</th>
-              <th>comes</th>
-              <th>wanted</th>
-              <th>by</th>
-              <th>may come later still by</th>
+              <th>wanted, comes</th>
+              <th>waits for it</th>
             </tr>
           </thead>
           <tbody>
             {view.late.map((l) => (
               <tr key={l.key}>
                 <td>{l.what}</td>
-                <td className="mono oneline">{l.there}</td>
-                <td className="mono oneline">{l.wants}</td>
-                <td className="quiet">{l.step}</td>
-                <td className="oneline">
-                  {l.spare > 0 ? (
-                    <span className="mono">{hours(l.spare)} of work</span>
-                  ) : (
-                    <strong>nothing: all waits for it</strong>
-                  )}
+                <td className="mono oneline">
+                  <div>{l.wants}</div>
+                  <div>{l.there}</div>
+                </td>
+                <td>
+                  <span className="quiet">{l.step}</span>
+                  <div>
+                    {l.spare > 0 ? (
+                      <>
+                        may come <span className="mono">{hours(l.spare)}</span> of work later still
+                      </>
+                    ) : (
+                      <strong>all waits for it</strong>
+                    )}
+                  </div>
                 </td>
               </tr>
             ))}
