@@ -26,13 +26,37 @@ import (
 
 // stopwatch starts; asked later it gives the time since, and whether that is longer than something may take. Counted
 // is what processors did for this process, whatever else the machine does at the moment; the clock may show patience
-// times as much.
+// times as much. What is too long is measured against a piece of work that is always the same, at that moment: on a
+// machine that is half as fast just then, everything may take twice as long.
 func stopwatch() func(longest time.Duration) (took time.Duration, tooLong bool) {
 	begun, worked := time.Now(), processors()
 	return func(longest time.Duration) (time.Duration, bool) {
-		took := time.Since(begun)
-		return took, min(took, processors()-worked) > longest || took > patience*longest
+		took, did := time.Since(begun), processors()-worked
+		if min(took, did) <= longest && took <= patience*longest {
+			return took, false
+		}
+		slow := slowness()
+		return took, float64(min(took, did)) > slow*float64(longest) || float64(took) > slow*patience*float64(longest)
 	}
+}
+
+// quiet is how long the piece of work of slowness takes on the machine on which the bounds were set, with nothing else
+// on it.
+const quiet = 150 * time.Millisecond
+
+// slowness says how many times as long as there a piece of work takes at this moment, and never less than once: names
+// are made, put into a map and put in order.
+func slowness() float64 {
+	begun, worked := time.Now(), processors()
+	names := make([]string, 0, 150_000)
+	at := map[string]int{}
+	for i := range cap(names) {
+		name := fmt.Sprint("wire ", i*7919%cap(names))
+		names, at[name] = append(names, name), i
+	}
+	slices.Sort(names)
+	took := min(time.Since(begun), processors()-worked)
+	return max(1, float64(took)/float64(quiet))
 }
 
 // processors gives how long processors have worked for this process.

@@ -35,16 +35,17 @@ func (s *Server) takeUsual(c *gin.Context) error {
 		}
 		sheets := map[gather.SheetKind]gather.Sheet{}
 		next := map[gather.SheetKind]int{}
-		proposed := j.Job.UsualFeeds(&j.facts)
+		proposed := map[UsualLine]feed.Proposed{}
+		for _, p := range j.Job.UsualFeeds(&j.facts) {
+			proposed[UsualLine{p.List, p.Cells[gather.SheetKind(p.List).Fields()[0].Name]}] = p
+		}
 		for _, line := range r.Lines {
-			at := slices.IndexFunc(proposed, func(p feed.Proposed) bool {
-				return p.List == line.List && p.Cells[gather.SheetKind(p.List).Fields()[0].Name] == line.Name
-			})
-			if at < 0 {
+			p, known := proposed[line]
+			if !known {
 				return problem(http.StatusUnprocessableEntity, "no-such-line",
-					line.Name+" is not proposed, or not any more.",
-					"/lines")
+					line.Name+" is not proposed, or not any more.", "/lines")
 			}
+			delete(proposed, line) // it is taken once
 			kind := gather.SheetKind(line.List)
 			sheet, begun := sheets[kind]
 			if !begun {
@@ -56,7 +57,7 @@ func (s *Server) takeUsual(c *gin.Context) error {
 				next[kind] = was.Next
 			}
 			for _, f := range kind.Fields() {
-				if text := proposed[at].Cells[f.Name]; text != "" {
+				if text := p.Cells[f.Name]; text != "" {
 					sheet.Edits = append(sheet.Edits, gather.CellEdit{Line: next[kind], Field: f.Name, Text: text})
 				}
 			}
@@ -85,20 +86,16 @@ func (s *Server) lookedAt(c *gin.Context, j *computed, r *UsualRequest) error {
 	if err != nil {
 		return problem(http.StatusUnprocessableEntity, "no-rows", sentence(err.Error()), "")
 	}
-	found := false
+	var edits []gather.CellEdit
 	for _, row := range was.Rows {
-		if !strings.EqualFold(row.Cells["note"], feed.UsualNote) {
-			continue
+		if strings.EqualFold(row.Cells["note"], feed.UsualNote) {
+			edits = append(edits, gather.CellEdit{Line: row.Line, Field: "note", Text: "looked at"})
 		}
-		found = true
-		sheet.Edits = slices.DeleteFunc(sheet.Edits, func(e gather.CellEdit) bool {
-			return e.Line == row.Line && e.Field == "note"
-		})
-		sheet.Edits = append(sheet.Edits, gather.CellEdit{Line: row.Line, Field: "note", Text: "looked at"})
 	}
-	if !found {
+	if len(edits) == 0 {
 		return problem(http.StatusUnprocessableEntity, "nothing-taken", "Every line of it has been looked at.", "/so")
 	}
+	put(&sheet, edits)
 	return s.apply(c, change{id: r.ID, what: "looked-at", seen: r.Seen, base: j.Revision,
 		bodies: map[string]any{store.SubjectSheet(kind): sheet}})
 }

@@ -235,6 +235,27 @@ func edited(kind gather.SheetKind, old *gather.Sheet) gather.Sheet {
 	return sheet
 }
 
+// put puts cells right in a list, the last of those that are about one cell.
+func put(sheet *gather.Sheet, edits []gather.CellEdit) {
+	type cell struct {
+		line  int
+		field string
+	}
+	last := map[cell]int{}
+	for i, e := range edits {
+		last[cell{e.Line, e.Field}] = i
+	}
+	sheet.Edits = slices.DeleteFunc(sheet.Edits, func(e gather.CellEdit) bool {
+		_, again := last[cell{e.Line, e.Field}]
+		return again
+	})
+	for i, e := range edits {
+		if last[cell{e.Line, e.Field}] == i {
+			sheet.Edits = append(sheet.Edits, e)
+		}
+	}
+}
+
 // editSheet puts cells of a list right, adds lines, strikes lines out.
 func (s *Server) editSheet(c *gin.Context) error {
 	kind, err := sheetKind(c)
@@ -257,9 +278,8 @@ func (s *Server) editSheet(c *gin.Context) error {
 		if err := longCell(e.Text, "/edits"); err != nil {
 			return err
 		}
-		sheet.Edits = slices.DeleteFunc(sheet.Edits, func(x gather.CellEdit) bool { return x.Line == e.Line && x.Field == e.Field })
-		sheet.Edits = append(sheet.Edits, e)
 	}
+	put(&sheet, r.Edits)
 	for _, line := range r.Gone {
 		if !slices.Contains(sheet.Gone, line) {
 			sheet.Gone = append(sheet.Gone, line)

@@ -180,8 +180,12 @@ func layOut(rows []harness.Row, stated map[string]int, said map[string]Layout) [
 		if ways > face.Most { // no housing is so large: it is a misprint, or worse
 			ways = 0
 		}
-		all := cavities(names[id], ways)
-		if room -= len(all); room < 0 {
+		var all []string
+		if room >= 0 {
+			all = cavities(names[id], ways)
+			room -= len(all)
+		}
+		if room < 0 {
 			all = asFound(names[id])
 		}
 		c := harness.Connector{ID: id, Name: id, Cavities: all, First: face.TopLeft, Assumed: l.Rows == 0}

@@ -165,7 +165,7 @@ func (h *Harness) applyEnd(e Edit) error {
 		if err := h.inHand(e.Terminal); err != nil {
 			return err
 		}
-		if !h.cavities[e.At] {
+		if !h.cavities.is(e.At) {
 			return fmt.Errorf("there is no cavity %s", e.At)
 		}
 		h.move(e.Terminal, Place{State: Tied, At: e.At, Label: e.Label})
@@ -226,7 +226,7 @@ func (h *Harness) inHand(t TerminalID) error {
 }
 
 func (h *Harness) empty(at Ref) error {
-	if !h.cavities[at] {
+	if !h.cavities.is(at) {
 		return fmt.Errorf("there is no cavity %s", at)
 	}
 	if t, full := h.at[at]; full {

@@ -34,7 +34,7 @@ func Empty(connectors []Connector, wires []Wire) *Bench {
 	for i := range wires {
 		for _, e := range wires[i].Ends {
 			if e.At != (Ref{}) {
-				h.cavities[e.At] = true
+				h.cavities.has[e.At] = true
 			}
 		}
 	}
@@ -46,13 +46,13 @@ func (h Harness) Housing(connectors []Connector) Harness {
 	own := false // the cavities are shared with the harness that was given until one is added
 	for _, c := range connectors {
 		for _, n := range c.Cavities {
-			if h.cavities[Ref{c.ID, n}] {
+			if h.cavities.is(Ref{c.ID, n}) {
 				continue
 			}
 			if !own {
-				h.cavities, own = maps.Clone(h.cavities), true
+				h.cavities, own = &cavities{has: maps.Clone(h.cavities.has)}, true
 			}
-			h.cavities[Ref{c.ID, n}] = true
+			h.cavities.has[Ref{c.ID, n}] = true
 		}
 	}
 	return h

@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"maps"
 	"slices"
+	"sync"
 
 	"draxel/core/finding"
 )
@@ -34,7 +35,7 @@ type Place struct {
 
 // Harness is a harness at one moment. Its zero value has no connectors.
 type Harness struct {
-	cavities  map[Ref]bool
+	cavities  *cavities // that there are; a harness that follows from another has the same
 	at        map[Ref]TerminalID
 	terminals map[TerminalID]Place
 	plugs     map[Ref]bool
@@ -46,17 +47,17 @@ type Harness struct {
 
 // New gives a harness with these connectors and nothing in them.
 func New(connectors []Connector) Harness {
-	h := Harness{cavities: map[Ref]bool{}, at: map[Ref]TerminalID{}, terminals: map[TerminalID]Place{}, plugs: map[Ref]bool{}, stumps: map[Ref]bool{}, crimps: map[TerminalID]int{}}
+	h := Harness{cavities: &cavities{has: map[Ref]bool{}}, at: map[Ref]TerminalID{}, terminals: map[TerminalID]Place{}, plugs: map[Ref]bool{}, stumps: map[Ref]bool{}, crimps: map[TerminalID]int{}}
 	for _, c := range connectors {
 		for _, n := range c.Cavities {
-			h.cavities[Ref{c.ID, n}] = true
+			h.cavities.has[Ref{c.ID, n}] = true
 		}
 	}
 	return h
 }
 
 // Has says whether the harness has that cavity.
-func (h Harness) Has(at Ref) bool { return h.cavities[at] }
+func (h Harness) Has(at Ref) bool { return h.cavities.is(at) }
 
 // In gives the terminal in a cavity, and false when it is empty.
 func (h Harness) In(at Ref) (TerminalID, bool) {
@@ -85,7 +86,25 @@ func (h Harness) Terminals() []TerminalID {
 }
 
 // Cavities lists the cavities by connector and name.
-func (h Harness) Cavities() []Ref { return slices.SortedFunc(maps.Keys(h.cavities), CompareRefs) }
+func (h Harness) Cavities() []Ref { return slices.Clone(h.cavities.sorted()) }
+
+// cavities is a set of cavities, put in order once.
+type cavities struct {
+	has   map[Ref]bool
+	once  sync.Once
+	order []Ref
+}
+
+func (c *cavities) is(at Ref) bool { return c != nil && c.has[at] }
+
+// sorted gives them by connector and name. Nothing is added after it was asked for.
+func (c *cavities) sorted() []Ref {
+	if c == nil {
+		return nil
+	}
+	c.once.Do(func() { c.order = slices.SortedFunc(maps.Keys(c.has), CompareRefs) })
+	return c.order
+}
 
 // InHand counts the loose terminals.
 func (h Harness) InHand() int { return h.loose }
