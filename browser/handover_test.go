@@ -188,3 +188,27 @@ func TestTheBookIsLive(t *testing.T) {
 	v.expects = "404"
 	v.see(".problem", "no such wire")
 }
+
+// A supplier's list is shown before it is taken: what it changes, what is no line of the order list, what cannot be
+// read; and one U takes it back.
+func TestASuppliersListIsBrought(t *testing.T) {
+	v := open(t, "/jobs/packhorse/handover?part=money", handed(t))
+	v.see("[data-testid=orders]", "sender of the gauge")
+	before := v.text("[data-testid=cost]")
+	path := filepath.Join(t.TempDir(), "fellside.csv")
+	list := "Item;Unit price;Delivery, days\n\"sender of the gauge, in a second port\";17,50;2\na mug;3;\nwire WH 5 mm² class B;soon;\n"
+	if err := os.WriteFile(path, []byte(list), 0o600); err != nil {
+		t.Fatal(err)
+	}
+	v.page.MustElement("input[aria-label='price list']").MustSetFiles(path)
+	v.see("[data-testid=pricelist]", "sender of the gauge, in a second port[^]*17.5")
+	v.see("[data-testid=pricelist]", "a mug")
+	v.see("[data-testid=pricelist]", "Not read: line 4")
+	v.click(".ant-modal button", "Take 1 line")
+	v.until("it costs something else", func() bool { return v.text("[data-testid=cost]") != before })
+	v.until("the list is put away", func() bool {
+		return v.page.MustEval(`() => document.querySelector('[data-testid=pricelist]') === null`).Bool()
+	})
+	v.press('u')
+	v.until("it costs what it did", func() bool { return v.text("[data-testid=cost]") == before })
+}

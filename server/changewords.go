@@ -23,6 +23,7 @@ var ChangeWords = map[string]string{
 	"drop-trace":        "a trace taken back",
 	"earlier":           "an earlier job’s map",
 	"edit-list":         "cells put right in",
+	"prices":            "prices of a list",
 	"usual":             "what is usual taken into",
 	"looked-at":         "looked at",
 	"empty":             "left empty",

@@ -152,6 +152,12 @@ type SpentRequest struct {
 	Gone  bool           `json:"gone,omitempty"`
 }
 
+// PricesView is what a supplier's list would change in the order list.
+type PricesView struct {
+	Revision int64 `json:"revision"`
+	handover.Priced
+}
+
 // BoughtRequest says something of a line of the order list.
 type BoughtRequest struct {
 	ID     string          `json:"id"`

@@ -234,6 +234,8 @@ func (s *Server) Handler() http.Handler {
 	job.GET("/handover/costs", answer(s.showCosts))
 	job.GET("/handover/orders.csv", answer(s.ordersCSV))
 	job.POST("/handover/spent", limited(1<<16), answer(s.noteSpent))
+	job.POST("/handover/prices/preview", limited(maxUpload), s.queued, answer(s.previewPrices))
+	job.POST("/handover/prices", limited(maxUpload), s.queued, answer(s.takePrices))
 	job.POST("/handover/bought", limited(1<<16), answer(s.buy))
 	job.POST("/handover/terms", limited(1<<16), answer(s.setTerms))
 	job.GET("/stand", answer(s.showStand))

@@ -96,6 +96,7 @@ type api struct {
 	FeedView             server.FeedView
 	FeedTree             server.FeedTree
 	FeedLines            server.FeedLines
+	PricesView           server.PricesView
 	UsualView            server.UsualView
 	UsualRequest         server.UsualRequest
 	JoinView             server.JoinView

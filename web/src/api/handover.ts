@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { newChangeID, request } from './client';
-import { jobPath, useSend } from './hooks';
+import { jobPath, useSend, useUpload } from './hooks';
 import type {
   StickersView,
   CompareStatesView,
@@ -15,6 +15,7 @@ import type {
   CostsView,
   Done,
   MoneyView,
+  PricesView,
   SheetsView,
   SpentRequest,
   StandView,
@@ -91,6 +92,14 @@ export const useCosts = (job: string, asked: boolean) =>
 
 export const useSpend = (job: string) => useSend<Omit<SpentRequest, 'id'>>(job, 'POST', '/handover/spent');
 export const useBuy = (job: string) => useSend<Omit<BoughtRequest, 'id'>>(job, 'POST', '/handover/bought');
+/** What a supplier's list would change in the order list; nothing is kept. */
+export const previewPrices = (job: string, form: FormData) =>
+  request<PricesView>('POST', `${jobPath(job)}/handover/prices/preview`, form);
+export const useTakePrices = (job: string) =>
+  useUpload(job, (form: FormData) => {
+    form.set('id', newChangeID());
+    return request<Done>('POST', `${jobPath(job)}/handover/prices`, form);
+  });
 export const useTerms = (job: string) => useSend<Omit<TermsRequest, 'id'>>(job, 'POST', '/handover/terms');
 
 /** A job in one line, for the list of jobs. */

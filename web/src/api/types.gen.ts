@@ -64,6 +64,7 @@ export interface ApiSchema {
   FeedView: FeedView;
   FeedTree: FeedTree;
   FeedLines: FeedLines;
+  PricesView: PricesView;
   UsualView: UsualView;
   UsualRequest: UsualRequest;
   JoinView: JoinView;
@@ -2589,6 +2590,38 @@ export interface LiveLine {
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "PricesView".
+ */
+export interface PricesView {
+  revision: number;
+  lines: PricedLine[];
+  unknown: string[];
+  bad: string[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "PricedLine".
+ */
+export interface PricedLine {
+  was: Bought;
+  said: Bought;
+  what: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Bought".
+ */
+export interface Bought {
+  key: string;
+  there?: number;
+  ordered?: number;
+  on?: string;
+  days?: number;
+  price?: number;
+  supplier?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
  * via the `definition` "UsualView".
  */
 export interface UsualView {
@@ -3570,19 +3603,6 @@ export interface OrderLine {
   late?: string;
   steps: string[];
   idle?: boolean;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "Bought".
- */
-export interface Bought {
-  key: string;
-  there?: number;
-  ordered?: number;
-  on?: string;
-  days?: number;
-  price?: number;
-  supplier?: string;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -5070,6 +5090,7 @@ export interface Api {
   FeedView: FeedView;
   FeedTree: FeedTree;
   FeedLines: FeedLines;
+  PricesView: PricesView;
   UsualView: UsualView;
   UsualRequest: UsualRequest;
   JoinView: JoinView;

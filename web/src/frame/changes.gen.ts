@@ -59,6 +59,7 @@ export const changeWord: Record<string, string> = {
   parts: 'parts that are there',
   photo: 'a photograph',
   place: 'the place of',
+  prices: 'prices of a list',
   program: 'the record of the programming',
   proved: 'a reading of',
   'proved-back': 'a reading taken back',

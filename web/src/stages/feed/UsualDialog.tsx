@@ -68,7 +68,7 @@ export function UsualDialog({ job, revision, lines, onClose }: Props) {
               )
             }
           >
-            Take {taken.length} lines
+            Take {taken.length} {taken.length === 1 ? 'line' : 'lines'}
           </Button>
         </>
       }

@@ -7,6 +7,7 @@ import type { Cost, MoneyView } from '../../api/types.gen';
 import { stageWord } from '../../work/words';
 import { hours } from './hours';
 import { OrderList } from './OrderList';
+import { PriceList } from './PriceList';
 import { TermsForm, TimeForm } from './TimeForms';
 
 /** Time, parts and money: what was reckoned, what it took, what is left, what is to be ordered, and when it is done. */
@@ -41,7 +42,8 @@ function Money({ job, view }: { job: string; view: MoneyView }) {
         Order list <span className="quiet">of all stages</span>{' '}
         <a className="plainlink" href={fileAddress(job, 'handover/orders.csv')}>
           as CSV
-        </a>
+        </a>{' '}
+        <PriceList job={job} />
       </h2>
       <OrderList job={job} view={view} />
     </div>
