@@ -163,3 +163,17 @@ func written(t *testing.T, j plan.Job) []byte {
 	}
 	return b.Bytes()
 }
+
+// packhorse gives the Packhorse of the demonstration with its facts.
+func packhorse(t *testing.T) (plan.Job, plan.Facts) {
+	t.Helper()
+	all, err := demo.Jobs()
+	if err != nil {
+		t.Fatal(err)
+	}
+	f, err := all[1].Facts()
+	if err != nil {
+		t.Fatal(err)
+	}
+	return all[1], f
+}

@@ -13,17 +13,9 @@ import (
 // The Packhorse as it is shown: what is ticked can be done and is wanted, the plan is proven on from there, and what
 // was kept opens as the job that it was.
 func TestHandedOverHalfDone(t *testing.T) {
-	all, err := demo.Jobs()
-	if err != nil {
-		t.Fatal(err)
-	}
-	before := all[1]
-	f, err := before.Facts()
-	if err != nil {
-		t.Fatal(err)
-	}
+	before, f := packhorse(t)
 	whole := plan.Compute(f, before.Chosen())
-	j := all[1]
+	j := before
 	if err := demo.HandOver(&j); err != nil {
 		t.Fatal(err)
 	}

@@ -6,22 +6,13 @@ import (
 	"draxel/core/harness"
 	"draxel/core/join"
 	"draxel/core/plan"
-	"draxel/demo"
 )
 
 // How the Packhorse's functions stand: the dial that wants 2.5 pulses and gets 2, the gauge that a resistor puts
 // right, the bus that lost an end, the unit's brake switch inputs to which nothing comes; taken by its first way
 // each works out.
 func TestThePackhorsesFunctions(t *testing.T) {
-	all, err := demo.Jobs()
-	if err != nil {
-		t.Fatal(err)
-	}
-	j := all[1]
-	f, err := j.Facts()
-	if err != nil {
-		t.Fatal(err)
-	}
+	j, f := packhorse(t)
 	look := func() map[string]join.Item {
 		p := plan.Compute(f, j.Chosen())
 		out := map[string]join.Item{}
@@ -63,15 +54,7 @@ func TestThePackhorsesFunctions(t *testing.T) {
 // The circuit of the brake lamps is live when the pedal is pressed and not before: what lies before the switch is
 // none of its wires. Which wires they are, the test walks by itself, from tip to tip of the wanted harness.
 func TestTheBrakeLampsOwnCircuit(t *testing.T) {
-	all, err := demo.Jobs()
-	if err != nil {
-		t.Fatal(err)
-	}
-	j := all[1]
-	f, err := j.Facts()
-	if err != nil {
-		t.Fatal(err)
-	}
+	j, f := packhorse(t)
 	p := plan.Compute(f, j.Chosen())
 	near := map[string]bool{"at RL1": true} // places that copper joins to the lamp at the left
 	place := func(tip harness.Tip) string {

@@ -22,15 +22,7 @@ var openFault = []network.Fault{{Do: network.Open, Element: "P105"}}
 // it, what is
 // out of band is about that, and half of the lines that do not wait are done. With -update it is made anew.
 func TestWhatWasMeasuredIsOfThisVehicle(t *testing.T) {
-	all, err := demo.Jobs()
-	if err != nil {
-		t.Fatal(err)
-	}
-	j := all[1]
-	f, err := j.Facts()
-	if err != nil {
-		t.Fatal(err)
-	}
+	j, f := packhorse(t)
 	p := plan.Compute(f, j.Chosen())
 	v, err := p.Vehicle(&f)
 	if err != nil {

@@ -97,15 +97,24 @@ func (s *Server) fed(c *gin.Context) (*feed.Result, *computed, string, error) {
 	return r, j, at, nil
 }
 
-// feedTree gives the tree of a position with switches of their own on.
-func (s *Server) feedTree(c *gin.Context) error {
-	r, _, at, err := s.fed(c)
+// switched gives the network of a job in the position that is asked about, with switches of their own on.
+func (s *Server) switched(c *gin.Context) (*feed.Result, *computed, string, *network.State, error) {
+	r, j, at, err := s.fed(c)
 	if err != nil {
-		return err
+		return nil, nil, "", nil, err
 	}
 	state, err := r.With(at, c.QueryArray("sw"))
 	if err != nil {
-		return problem(http.StatusUnprocessableEntity, "no-such-switch", sentence(err.Error()), "/sw")
+		err = problem(http.StatusUnprocessableEntity, "no-such-switch", sentence(err.Error()), "/sw")
+	}
+	return r, j, at, state, err
+}
+
+// feedTree gives the tree of a position with switches of their own on.
+func (s *Server) feedTree(c *gin.Context) error {
+	r, _, _, state, err := s.switched(c)
+	if err != nil {
+		return err
 	}
 	c.JSON(http.StatusOK, FeedTree{orEmpty(r.TreeOf(state))})
 	return nil
@@ -113,13 +122,9 @@ func (s *Server) feedTree(c *gin.Context) error {
 
 // feedTable lists every wire, cable and device with what it is in a position, with switches of their own on.
 func (s *Server) feedTable(c *gin.Context) error {
-	r, j, at, err := s.fed(c)
+	r, j, at, state, err := s.switched(c)
 	if err != nil {
 		return err
-	}
-	state, err := r.With(at, c.QueryArray("sw"))
-	if err != nil {
-		return problem(http.StatusUnprocessableEntity, "no-such-switch", sentence(err.Error()), "/sw")
 	}
 	text := map[string]string{}
 	for i := range j.facts.Laid.Loom.Wires {

@@ -1,11 +1,12 @@
 import './jobs.css';
 import { Button, Input } from 'antd';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import { explain } from '../api/client';
 import { useArchive } from '../api/handover';
 import { useCreateJob, useDeleted, useJobs, useKinds, useRestoreJob } from '../api/hooks';
 import type { JobLine } from '../api/types.gen';
+import { FileButton } from './FileButton';
 import { JobForm } from './JobForm';
 import { JobRow } from './JobRow';
 
@@ -17,7 +18,6 @@ export function JobsPage() {
   const kinds = useKinds();
   const [making, setMaking] = useState(false);
   const open = useCreateJob();
-  const file = useRef<HTMLInputElement>(null);
   const navigate = useNavigate();
   const kindName = (id: string) => kinds.data?.kinds.find((k) => k.id === id)?.name ?? id;
   return (
@@ -29,26 +29,19 @@ export function JobsPage() {
       <main className="page jobspage stack">
         <div className="bar">
           <h1 className="grow">Jobs</h1>
-          <Button onClick={() => file.current?.click()} loading={open.isPending}>
+          <FileButton
+            loading={open.isPending}
+            label="job file"
+            accept=".json"
+            onFile={(chosen) =>
+              open.mutate(chosen, { onSuccess: (done) => void navigate(`/jobs/${done.job}`) })
+            }
+          >
             Open a job file
-          </Button>
+          </FileButton>
           <Button type="primary" onClick={() => setMaking(true)}>
             New job
           </Button>
-          <input
-            ref={file}
-            type="file"
-            accept=".json"
-            hidden
-            aria-label="job file"
-            onChange={(e) => {
-              const chosen = e.target.files?.[0];
-              e.target.value = '';
-              if (chosen) {
-                open.mutate(chosen, { onSuccess: (done) => void navigate(`/jobs/${done.job}`) });
-              }
-            }}
-          />
         </div>
         {(jobs.error ?? open.error) && (
           <div className="problem" role="alert">

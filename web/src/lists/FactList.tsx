@@ -1,8 +1,9 @@
-import { App, Button } from 'antd';
-import { useRef, useState } from 'react';
+import { App } from 'antd';
+import { useState } from 'react';
 import { explain } from '../api/client';
 import { previewList, useEditList, useList, type ListKind } from '../api/gather';
 import type { CellEdit, SheetPreview } from '../api/types.gen';
+import { FileButton, tables } from '../frame/FileButton';
 import { useKeyed } from '../outbox/useOutbox';
 import { BringList, listForm } from './BringList';
 import { FactGrid } from './FactGrid';
@@ -12,7 +13,6 @@ export function FactList({ job, kind }: { job: string; kind: ListKind }) {
   const list = useList(job, kind);
   const edit = useEditList(job, kind);
   const [brought, bring] = useState<{ file: File; first: SheetPreview } | undefined>();
-  const input = useRef<HTMLInputElement>(null);
   const { message } = App.useApp();
   const keyed = useKeyed(list.data?.revision ?? 0);
   if (!list.data) {
@@ -32,26 +32,19 @@ export function FactList({ job, kind }: { job: string; kind: ListKind }) {
           Arrows move, typing or Enter edits, a block from a spreadsheet is pasted where the cell is,
           Ctrl+Delete strikes a line out. {source && `Source: ${source}.`}
         </span>
-        <Button size="small" onClick={() => input.current?.click()}>
+        <FileButton
+          size="small"
+          label={`list of ${kind}`}
+          accept={tables}
+          onFile={(file) =>
+            void previewList(job, kind, listForm(file, kind, revision, {})).then(
+              (first) => bring({ file, first }),
+              (err: unknown) => void message.warning(`${explain(err)} Nothing was kept.`),
+            )
+          }
+        >
           Bring a table
-        </Button>
-        <input
-          ref={input}
-          type="file"
-          hidden
-          accept=".csv,.tsv,.txt,.xlsx"
-          aria-label={`list of ${kind}`}
-          onChange={(e) => {
-            const file = e.target.files?.[0];
-            e.target.value = '';
-            if (file) {
-              previewList(job, kind, listForm(file, kind, revision, {})).then(
-                (first) => bring({ file, first }),
-                (err: unknown) => void message.warning(`${explain(err)} Nothing was kept.`),
-              );
-            }
-          }}
-        />
+        </FileButton>
       </div>
       {reading.rejected.length > 0 && (
         <div className="problem" data-testid="rejected">

@@ -1,10 +1,11 @@
 import { App, Button, Checkbox, Input, InputNumber, Select } from 'antd';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { explain } from '../../api/client';
 import { useDrop, useLooked, usePhoto } from '../../api/gather';
 import { fileAddress } from '../../api/hooks';
 import { useDocument } from '../../outbox/useOutbox';
 import type { ConnectorLine, GatherView, Looked } from '../../api/types.gen';
+import { FileButton } from '../../frame/FileButton';
 import { VirtualRows } from '../../frame/VirtualRows';
 import { useCursor } from '../../keys/useCursor';
 
@@ -175,30 +176,21 @@ function One({ job, view, line }: { job: string; view: GatherView; line: Connect
 function Photos({ job, view, connector }: { job: string; view: GatherView; connector: string }) {
   const add = usePhoto(job);
   const drop = useDrop(job, 'photos');
-  const input = useRef<HTMLInputElement>(null);
   const mine = view.photos.filter((p) => p.connector === connector);
   return (
     <section className="stack" style={{ gap: 8 }}>
       <div className="bar">
         <h3 className="grow">Photographs</h3>
-        <Button size="small" loading={add.isPending} onClick={() => input.current?.click()}>
+        <FileButton
+          size="small"
+          loading={add.isPending}
+          label="photograph"
+          accept="image/jpeg,image/png,image/webp"
+          onFile={(file) => add.mutate({ file, meta: { seen: view.revision, connector } })}
+        >
           Add one
-        </Button>
+        </FileButton>
       </div>
-      <input
-        ref={input}
-        type="file"
-        hidden
-        accept="image/jpeg,image/png,image/webp"
-        aria-label="photograph"
-        onChange={(e) => {
-          const file = e.target.files?.[0];
-          e.target.value = '';
-          if (file) {
-            add.mutate({ file, meta: { seen: view.revision, connector } });
-          }
-        }}
-      />
       {add.error && (
         <div className="problem" role="alert">
           {explain(add.error)} Nothing was kept.

@@ -1,9 +1,10 @@
 import { Button, Input, Select } from 'antd';
-import { useRef, useState, type ReactNode } from 'react';
+import { useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { explain } from '../../api/client';
 import { preview, useImport, type TableKey } from '../../api/hooks';
 import type { Options, TableMeta, TableView } from '../../api/types.gen';
+import { FileButton, tables } from '../../frame/FileButton';
 import { Brought } from './Brought';
 import { PinoutRows } from './PinoutRows';
 import { ReadingSide } from './ReadingSide';
@@ -134,7 +135,6 @@ export function ImportTable({ nav, job, side, origins, seen, onDone, onCancel }:
 }
 
 function Bring({ onBring, busy }: { onBring: (b: { file?: File; text?: string }) => void; busy: boolean }) {
-  const input = useRef<HTMLInputElement>(null);
   const [over, setOver] = useState(false);
   const [text, setText] = useState('');
   return (
@@ -156,28 +156,20 @@ function Bring({ onBring, busy }: { onBring: (b: { file?: File; text?: string })
         }}
       >
         <p>
-          <Button type="primary" loading={busy} onClick={() => input.current?.click()}>
+          <FileButton
+            type="primary"
+            loading={busy}
+            label="pinout file"
+            accept={tables}
+            onFile={(file) => onBring({ file })}
+          >
             Choose a file
-          </Button>{' '}
+          </FileButton>{' '}
           or drop it here
         </p>
         <p className="quiet">
           CSV, TSV or XLSX. Any order of columns, under any sensible heading. It is shown before it is kept.
         </p>
-        <input
-          ref={input}
-          type="file"
-          hidden
-          accept=".csv,.tsv,.txt,.xlsx"
-          aria-label="pinout file"
-          onChange={(e) => {
-            const file = e.target.files?.[0];
-            e.target.value = '';
-            if (file) {
-              onBring({ file });
-            }
-          }}
-        />
       </div>
       <div className="field">
         <label htmlFor="paste">or paste rows from a spreadsheet</label>

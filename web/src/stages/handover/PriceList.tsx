@@ -1,7 +1,8 @@
 import { App, Button, Modal } from 'antd';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { explain } from '../../api/client';
 import { previewPrices, useTakePrices } from '../../api/handover';
+import { FileButton, tables } from '../../frame/FileButton';
 import type { PricedLine, PricesView } from '../../api/types.gen';
 
 const formOf = (file: File, seen?: number) => {
@@ -22,30 +23,22 @@ export function PriceList({ job }: { job: string }) {
   const [brought, bring] = useState<{ file: File; view: PricesView } | undefined>();
   const take = useTakePrices(job);
   const { message } = App.useApp();
-  const input = useRef<HTMLInputElement>(null);
   const lines = brought?.view.lines ?? [];
   return (
     <>
-      <Button size="small" onClick={() => input.current?.click()}>
+      <FileButton
+        size="small"
+        label="price list"
+        accept={tables}
+        onFile={(file) =>
+          void previewPrices(job, formOf(file)).then(
+            (view) => bring({ file, view }),
+            (err: unknown) => void message.warning(`${explain(err)} Nothing was kept.`),
+          )
+        }
+      >
         Bring a price list
-      </Button>
-      <input
-        ref={input}
-        type="file"
-        hidden
-        accept=".csv,.tsv,.txt,.xlsx"
-        aria-label="price list"
-        onChange={(e) => {
-          const file = e.target.files?.[0];
-          e.target.value = '';
-          if (file) {
-            previewPrices(job, formOf(file)).then(
-              (view) => bring({ file, view }),
-              (err: unknown) => void message.warning(`${explain(err)} Nothing was kept.`),
-            );
-          }
-        }}
-      />
+      </FileButton>
       {brought && (
         <Modal
           open

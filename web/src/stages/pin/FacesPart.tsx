@@ -1,10 +1,11 @@
 import { App, Button, Input, Select } from 'antd';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { explain } from '../../api/client';
 import { fileAddress } from '../../api/hooks';
 import { useFace, useFacePreview, useFaces, useLibrary, useOpenFaces } from '../../api/pin';
 import type { Connector, Face, FacesView } from '../../api/types.gen';
+import { FileButton } from '../../frame/FileButton';
 import { ConnectorFace, type Contents } from '../../harness/ConnectorFace';
 import { useCursor } from '../../keys/useCursor';
 
@@ -21,7 +22,6 @@ export function FacesPart({ job }: { job: string }) {
 
 function FaceList({ job, view }: { job: string; view: FacesView }) {
   const [address, setAddress] = useSearchParams();
-  const file = useRef<HTMLInputElement>(null);
   const openFile = useOpenFaces(job);
   const { message } = App.useApp();
   const warn = (e: unknown) => void message.warning(explain(e));
@@ -42,21 +42,13 @@ function FaceList({ job, view }: { job: string; view: FacesView }) {
       <div className="facelist">
         <div className="bar pad">
           <Button href={fileAddress(job, 'pin/faces.json')}>Save as JSON</Button>
-          <Button onClick={() => file.current?.click()}>Open JSON…</Button>
-          <input
-            ref={file}
-            type="file"
+          <FileButton
+            label="file of faces"
             accept="application/json,.json"
-            aria-label="file of faces"
-            hidden
-            onChange={(e) => {
-              const chosen = e.target.files?.[0];
-              if (chosen) {
-                openFile.mutate(chosen, { onError: warn });
-              }
-              e.target.value = '';
-            }}
-          />
+            onFile={(chosen) => openFile.mutate(chosen, { onError: warn })}
+          >
+            Open JSON…
+          </FileButton>
         </div>
         {view.connectors.map((h, i) => (
           <button
