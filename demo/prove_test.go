@@ -11,7 +11,6 @@ import (
 	"draxel/core/network"
 	"draxel/core/plan"
 	"draxel/core/prove"
-	"draxel/demo"
 	"draxel/standins"
 )
 
