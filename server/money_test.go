@@ -2,9 +2,11 @@ package server_test
 
 import (
 	"encoding/csv"
+	"slices"
 	"strings"
 	"testing"
 
+	"draxel/core/finding"
 	"draxel/core/handover"
 	"draxel/core/plan"
 	"draxel/demo"
@@ -166,6 +168,29 @@ func TestTheNextJobStartsFromOne(t *testing.T) {
 	if is.Title != "Packhorse, the next" || len(is.Decisions) == 0 || len(is.Thin) == 0 ||
 		len(is.Sheets) != len(was.Sheets) {
 		t.Errorf("%q, %d decisions, %d of Thin, %d lists", is.Title, len(is.Decisions), len(is.Thin), len(is.Sheets))
+	}
+	if is.Carried == nil || is.Carried.From != was.Title ||
+		!slices.Equal(is.Carried.What, []string{"map", "places", "feeds", "functions", "lists"}) {
+		t.Errorf("what came along beside decisions is asked about: %+v", is.Carried)
+	}
+	next := "/api/jobs/" + done.Job
+	asked := func() (open []finding.Finding) {
+		for _, f := range show[server.MatchView](c, next+"/match").Findings {
+			if strings.HasPrefix(f.Code, "carried-") && f.Answer == nil {
+				open = append(open, f)
+			}
+		}
+		return open
+	}
+	all := asked()
+	if len(all) != 5 || all[0].Stage == "" {
+		t.Fatalf("asked about: %+v", all)
+	}
+	x := all[0]
+	if _, code := send[server.Done](c, "POST", next+"/findings/answer", server.AnswerRequest{ID: c.change(), Seen: 1 << 40,
+		Answer: finding.Answer{Code: x.Code, Stage: x.Stage, Side: x.Side, Subject: x.Subject, Text: x.Text,
+			Reason: "measured again, path by path"}}); code != "" || len(asked()) != 4 {
+		t.Errorf("one is looked at: %q, %d are left", code, len(asked()))
 	}
 	for _, d := range is.Decisions {
 		if d.Verify != was.Title {

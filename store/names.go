@@ -26,6 +26,7 @@ const (
 	SubjectBlock    = "block"   // a fuse block of one's own
 	SubjectProgram  = "program" // what was written into the unit
 	SubjectLive     = "live"    // what the unit can be asked for
+	SubjectCarried  = "carried" // what came along from an earlier job
 	SubjectTerms    = "terms"   // what hours and prices are reckoned with
 	SubjectArchived = "archived"
 )

@@ -99,6 +99,7 @@ func jobPuts(j plan.Job) ([]Put, error) {
 		p.add(SubjectBought(x.Key), x, true)
 	}
 	p.add(SubjectTerms, j.Terms, j.Terms != nil)
+	p.add(SubjectCarried, j.Carried, j.Carried != nil)
 	p.add(SubjectArchived, j.Archived, j.Archived)
 	p.add(SubjectProgram, j.Program, j.Program != nil)
 	p.add(SubjectLive, j.Live, len(j.Live) > 0)
@@ -195,6 +196,8 @@ func (s *State) take(name string, body []byte) error {
 		return value(body, &j.Archived)
 	case SubjectTerms:
 		return field(body, &j.Terms)
+	case SubjectCarried:
+		return field(body, &j.Carried)
 	case SubjectLive:
 		return value(body, &j.Live)
 	case SubjectBench:

@@ -132,6 +132,8 @@ type Job struct {
 	Terms     *handover.Terms      `json:"terms,omitempty"`     // what hours and prices are reckoned with
 	Archived  bool                 `json:"archived,omitempty"`  // put away: it is not in the list of what is worked at
 
+	Carried *Carried `json:"carried,omitempty"` // what came along from an earlier job
+
 	Aside []Aside `json:"aside,omitempty"` // what was stored and cannot be
 }
 
@@ -152,6 +154,9 @@ type Photo struct {
 func (j Job) Facts() (Facts, error) {
 	j = j.withIDs()
 	f := Facts{Kind: j.Kind, Vehicle: j.Vehicle, Findings: asides(j.Aside)}
+	if j.Carried != nil {
+		f.Findings = append(f.Findings, j.Carried.findings()...)
+	}
 	if f.Vehicle == "" {
 		f.Vehicle = j.Kind.Vehicle()
 	}

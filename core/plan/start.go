@@ -1,7 +1,7 @@
 package plan
 
 // Start gives a job as the start of the next one of its kind: the tables, lists, faces, map and rules as they are, and
-// every decision of it that still applies, to be verified. What was done, measured, photographed, spent and handed over
+// every decision of it that still applies, to be verified; what else came along is asked about. What was done, measured, photographed, spent and handed over
 // belongs to the vehicle that it was done to, and stays there.
 func (j Job) Start(title string) (Job, error) {
 	fresh := Job{
@@ -31,6 +31,7 @@ func (j Job) Start(title string) (Job, error) {
 	if err != nil {
 		return Job{}, err
 	}
+	fresh.Carried = fresh.carries(j.Title)
 	fresh.Decisions, fresh.Thin, fresh.Exchanges = brought.Match, brought.Thin, brought.Exchanges
 	return fresh, nil
 }

@@ -53,6 +53,8 @@ const reachPart: Record<string, string> = {
   provisional: 'map',
   unplaced: 'places',
   'place-gone': 'places',
+  'carried-places': 'places',
+  'carried-map': 'map',
   'joints-crowd': 'joints',
   'keep-apart': 'bundles',
   'raw-edge': 'bundles',
@@ -76,7 +78,15 @@ function feedPlace(code: string, subject: string): string {
   if (code === 'feed-cannot-be' || code === 'usual-not-looked') {
     return `?part=sources&list=${encodeURIComponent(subject.split(',')[0] ?? '')}`;
   }
-  if (code === 'fuse-none' || code === 'fed-through-resistance' || code === 'fuse-gone') {
+  if (code === 'carried-lists') {
+    return '?part=sources';
+  }
+  if (
+    code === 'carried-feeds' ||
+    code === 'fuse-none' ||
+    code === 'fed-through-resistance' ||
+    code === 'fuse-gone'
+  ) {
     return '?part=block';
   }
   if (
