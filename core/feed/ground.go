@@ -77,19 +77,6 @@ func (r *Result) groundAt(name string, n network.Node, back bool) {
 	r.Grounds = append(r.Grounds, g)
 }
 
-// thick gives the size of a wire or cable, 0 where nobody knows.
-func (r *Result) thick(name string) size.Section {
-	if w := r.in.Wires[name]; w.Square > 0 {
-		return w.Square
-	}
-	for _, c := range r.Facts.Inside.Cables {
-		if c.Name == name {
-			return size.Section(c.Square)
-		}
-	}
-	return 0
-}
-
 // unlike finds grounds that are thinner than what they answer to: along the starter's current, in crank, and at the
 // battery's own terminals.
 func (r *Result) unlike() {
@@ -119,13 +106,20 @@ func (r *Result) unlike() {
 // starterPath gives the thinnest length that carries the starter's current to it, and the thinnest by which it comes
 // back, with its name; 0 where nothing is known.
 func (r *Result) starterPath() (there, back size.Section, name string) {
+	if len(r.Drawn.Motors) == 0 {
+		return 0, 0, ""
+	}
 	s := r.turning()
+	cables := map[string]size.Section{}
+	for _, c := range r.Facts.Inside.Cables {
+		cables[c.Name] = size.Section(c.Square)
+	}
 	for _, l := range r.Drawn.Motors {
 		m := &r.Drawn.Elements[l]
 		half := (s.Volts[m.A] + s.Volts[m.B]) / 2
 		for i := range r.Drawn.Elements {
 			e := &r.Drawn.Elements[i]
-			square := r.thick(e.Name)
+			square := max(r.in.Wires[e.Name].Square, cables[e.Name])
 			if e.Kind != network.Copper || square == 0 || !r.cranks(int32(i)) {
 				continue
 			}

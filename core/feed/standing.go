@@ -1,6 +1,7 @@
 package feed
 
 import (
+	"cmp"
 	"fmt"
 	"strings"
 
@@ -16,6 +17,7 @@ const backVolts = 1.5
 // a unit's feed, what hangs on a contact of the key or on a fuse, while nothing that hands current on feeds it.
 func (r *Result) checkBack() {
 	var units, buses []string
+	unit, bus := "", "" // the first of each
 	heads := r.Drawn.Heads()
 	for k, s := range r.States {
 		fed := r.reached[k]
@@ -25,6 +27,7 @@ func (r *Result) checkBack() {
 		for _, u := range sortedUnits(r.Drawn) {
 			coil := &r.Drawn.Elements[r.Drawn.Relays[r.Drawn.Units[u]-1].Coil]
 			if v, back := at(coil.A); back {
+				unit = cmp.Or(unit, u)
 				units = append(units, fmt.Sprintf("%s in %s (%.1f V)", u, Positions()[k].Name, v))
 			}
 		}
@@ -35,16 +38,13 @@ func (r *Result) checkBack() {
 				continue
 			}
 			if v, back := at(e.B); back {
+				bus = cmp.Or(bus, strings.TrimPrefix(e.Name, "fuse "))
 				buses = append(buses, fmt.Sprintf("what %s feeds, in %s (%.1f V)", e.Name, Positions()[k].Name, v))
 			}
 		}
 	}
 	if all := append(units, buses...); len(all) > 0 {
-		subject := strings.SplitN(strings.TrimPrefix(all[0], "what "), " in ", 2)[0]
-		if len(units) == 0 {
-			subject, _, _ = strings.Cut(subject, " feeds,")
-		}
-		r.find("back-feed", finding.Wrong, strings.TrimPrefix(subject, "fuse "),
+		r.find("back-feed", finding.Wrong, cmp.Or(unit, bus),
 			"Find the lamp or coil that the current comes back through; a diode or another contact parts them.",
 			"Fed only through something that uses current: %s. It may stay awake, or half awake.", few(all))
 	}

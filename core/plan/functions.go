@@ -247,15 +247,24 @@ var lampSwitches = map[string]string{"brake": "brakeswitch", "reverse": "reverse
 // list of Feed has.
 func litBy(in *join.Inputs, r *feed.Result) {
 	in.Lit = map[string]join.Lit{}
-	for function, device := range lampSwitches {
-		var switches []string
-		for _, x := range r.Own() {
-			if signal.Read(x).Device == device || slices.ContainsFunc(in.Sockets, func(s join.Socket) bool {
-				return s.Device == x && s.Signal.Device == device
-			}) {
-				switches = append(switches, x)
+	are := map[string]map[string]bool{} // devices of the harness by what their wires are read as
+	for _, s := range in.Sockets {
+		if are[s.Signal.Device] == nil {
+			are[s.Signal.Device] = map[string]bool{}
+		}
+		are[s.Signal.Device][s.Device] = true
+	}
+	lights := map[string][]string{} // switches by the device that they are, or are called
+	for _, x := range r.Own() {
+		called := signal.Read(x).Device
+		for _, device := range lampSwitches {
+			if are[device][x] || called == device {
+				lights[device] = append(lights[device], x)
 			}
 		}
+	}
+	for function, device := range lampSwitches {
+		switches := lights[device]
 		if len(switches) == 0 {
 			continue
 		}
