@@ -107,8 +107,8 @@ func (u *proposer) cables() {
 }
 
 // key proposes the contacts of the ignition switch that the wires show: from its battery feed to what its other wires
-// are read as. It says which buses the switch feeds.
-func (u *proposer) key(ends []Seen) map[string]bool {
+// are read as. It gives the cavities of the switch by what they feed.
+func (u *proposer) key(ends []Seen) map[string]harness.Ref {
 	fed := map[string]harness.Ref{} // battery feed by switch
 	for _, e := range ends {
 		name := strings.ToLower(e.Device)
@@ -119,7 +119,7 @@ func (u *proposer) key(ends []Seen) map[string]bool {
 			}
 		}
 	}
-	has := map[string]bool{}
+	has := map[string]harness.Ref{}
 	for _, e := range ends {
 		from, is := fed[e.Device]
 		if !is || e.At == from {
@@ -136,7 +136,9 @@ func (u *proposer) key(ends []Seen) map[string]bool {
 		default:
 			continue
 		}
-		has[word] = true
+		if _, known := has[word]; !known {
+			has[word] = e.At
+		}
 		u.add(Switches, "the wires at "+e.Device+" read so", "switch", "key, "+word, "from", from.String(), "to",
 			e.At.String(), "closed", closed)
 	}
@@ -166,7 +168,7 @@ func fuseFor(s size.Section) string {
 }
 
 // box proposes a slot for each cavity of a fuse box, and how its buses are fed.
-func (u *proposer) box(ends []Seen, switched map[string]bool) {
+func (u *proposer) box(ends []Seen, switched map[string]harness.Ref) {
 	boxed := false
 	led := map[string]bool{} // buses that a wire from elsewhere comes to
 	buses := map[string]bool{}
@@ -201,13 +203,18 @@ func (u *proposer) box(ends []Seen, switched map[string]bool) {
 		u.add(Fuses, "beside the battery", "fuse", "main", "rating", "80", "kind", "bolted", "in", plusPost, "out",
 			batteryBus)
 	}
-	if !boxed || buses[ignitionBus] && !led[ignitionBus] && !switched["ignition"] {
-		u.add(Switches, "no wire shows the ignition switch", "switch", "key, ignition", "from", batteryBus, "to",
-			ignitionBus, "closed", "run, crank")
-	}
-	if buses[accessoryBus] && !led[accessoryBus] && !switched["accessory"] {
-		u.add(Switches, "no wire shows the ignition switch", "switch", "key, accessory", "from", batteryBus, "to",
-			accessoryBus, "closed", "accessory, run")
+	for _, x := range []struct{ bus, word, closed string }{{ignitionBus, "ignition", "run, crank"},
+		{accessoryBus, "accessory", "accessory, run"}} {
+		at, shown := switched[x.word]
+		switch {
+		case led[x.bus] || !buses[x.bus] && (boxed || x.bus != ignitionBus):
+		case shown && buses[x.bus]:
+			u.add(Cables, "from the ignition switch", "cable", x.bus, "from", at.String(), "to", x.bus, "size", "4", "length",
+				"600")
+		case !shown:
+			u.add(Switches, "no wire shows the ignition switch", "switch", "key, "+x.word, "from", batteryBus, "to", x.bus,
+				"closed", x.closed)
+		}
 	}
 }
 
