@@ -18,7 +18,8 @@ type FrontView struct {
 	Revision  int64             `json:"revision"`
 	Stages    []FrontStage      `json:"stages"`
 	Next      *FrontNext        `json:"next,omitempty"` // not there when nothing is left to be done
-	Danger    []finding.Finding `json:"danger"`         // what can hurt, the first few
+	Danger    []finding.Finding `json:"danger"`         // what can hurt, the first of each kind
+	Alike     map[string]int    `json:"alike"`          // by kind: how many more there are
 	Dangers   int               `json:"dangers"`
 	Wrong     int               `json:"wrong"`
 	Hours     float64           `json:"hours"`           // of the work that is left, at what was learned
@@ -110,11 +111,7 @@ func (s *Server) front(ctx context.Context, j *computed) (FrontView, error) {
 		v.Next = behind(p, &head.Open, v.Open, len(j.Job.Delivered) > 0)
 	}
 	v.Dangers, v.Wrong = head.Severity[finding.Danger], head.Severity[finding.Wrong]
-	for _, f := range finding.Open(p.Findings) {
-		if f.Severity == finding.Danger && len(v.Danger) < mostDanger {
-			v.Danger = append(v.Danger, f)
-		}
-	}
+	v.Danger, v.Alike = foremost(finding.Open(p.Findings))
 	held := func(stage work.Stage) string {
 		n := 0
 		for i := range p.Work.Steps {
@@ -218,4 +215,23 @@ func behind(p *plan.Plan, open *OpenCounts, due int, delivered bool) *FrontNext 
 		return say("handover", "handover?part=give", "Hand it over.", "Nothing is open.")
 	}
 	return nil
+}
+
+// foremost gives of what can hurt the first of each kind, at most a few, and how many more there are like it: eight thin
+// wires do not hide that the starter may crank.
+func foremost(open []finding.Finding) (first []finding.Finding, alike map[string]int) {
+	first, alike = []finding.Finding{}, map[string]int{}
+	for _, f := range open {
+		if f.Severity != finding.Danger {
+			continue
+		}
+		_, known := alike[f.Code]
+		switch {
+		case known:
+			alike[f.Code]++
+		case len(first) < mostDanger:
+			first, alike[f.Code] = append(first, f), 0
+		}
+	}
+	return first, alike
 }

@@ -39,3 +39,21 @@ func TestTheFrontPageKnowsWhatIsNext(t *testing.T) {
 		t.Errorf("of nothing at all next is %+v", v.Next)
 	}
 }
+
+// What can hurt is shown kind by kind, the first of each with how many more there are: all of them are accounted for.
+func TestWhatCanHurtIsShownByKind(t *testing.T) {
+	c := start(t)
+	job := c.packhorse(nil)
+	v := show[server.FrontView](c, job+"/front")
+	kinds, sum := map[string]bool{}, 0
+	for _, f := range v.Danger {
+		if kinds[f.Code] {
+			t.Errorf("%s is shown twice", f.Code)
+		}
+		kinds[f.Code] = true
+		sum += 1 + v.Alike[f.Code]
+	}
+	if !kinds["too-thin"] || !kinds["starter-fed"] || !kinds["cranks-in-gear"] || sum != v.Dangers {
+		t.Errorf("%d of %d, of %v", sum, v.Dangers, kinds)
+	}
+}

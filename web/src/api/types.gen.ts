@@ -3369,6 +3369,9 @@ export interface FrontView {
   stages: FrontStage[];
   next?: FrontNext;
   danger: Finding[];
+  alike: {
+    [k: string]: number;
+  };
   dangers: number;
   wrong: number;
   hours: number;

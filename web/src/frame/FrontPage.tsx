@@ -21,6 +21,7 @@ export function FrontPage() {
 function Front({ job, view }: { job: string; view: FrontView }) {
   const to = (at: string) => `/jobs/${job}/${at}`;
   const all = view.steps + view.done;
+  const shown = view.danger.length + Object.values(view.alike).reduce((sum, n) => sum + n, 0);
   return (
     <main className="front">
       <section className="frontnext" data-testid="next">
@@ -112,11 +113,10 @@ function Front({ job, view }: { job: string; view: FrontView }) {
         {view.danger.map((f) => (
           <p key={f.code + (f.subject ?? '') + f.text}>
             <Link to={to(findingPlace(f))}>{f.text}</Link> <span className="quiet">{f.remedy}</span>
+            {!!view.alike[f.code] && <strong> And {view.alike[f.code]} like it.</strong>}
           </p>
         ))}
-        {view.dangers > view.danger.length && (
-          <p className="quiet">{view.dangers - view.danger.length} more in the findings.</p>
-        )}
+        {view.dangers > shown && <p className="quiet">{view.dangers - shown} more in the findings.</p>}
         <h2>Last</h2>
         {view.last.map((e) => (
           <p key={e.seq} className={e.undone ? 'quiet' : ''}>
