@@ -95,11 +95,15 @@ function feedPlace(code: string, subject: string): string {
     code.startsWith('sensor-') ||
     code === 'shield-both-ends' ||
     code === 'contact-thin' ||
-    ['unprotected', 'not-selective', 'two-feeds'].includes(code)
+    ['unprotected', 'not-selective', 'two-feeds', 'battery-far', 'spare-feed'].includes(code)
   ) {
     return '?part=fuses';
   }
-  const key = code === 'stays-awake' ? 'off' : code === 'feed-drops-in-crank' ? 'crank' : 'running';
+  const key = ['stays-awake', 'relay-held-off'].includes(code)
+    ? 'off'
+    : code === 'feed-drops-in-crank'
+      ? 'crank'
+      : 'running';
   return `?part=live&key=${key}&sel=${encodeURIComponent(subject)}`;
 }
 

@@ -141,7 +141,16 @@ export function FusesPart({ job, view }: { job: string; view: FeedView }) {
           <tbody>
             {view.unprotected.map((b) => (
               <tr key={b.wire}>
-                <td className="mono">{b.wire}</td>
+                <td>
+                  <span className="mono">{b.wire}</span>
+                  {said(b.wire)
+                    .filter((x) => x.code === 'battery-far')
+                    .map((x) => (
+                      <div key={x.code}>
+                        <SeverityMark severity={x.severity} /> {x.text} {x.remedy}
+                      </div>
+                    ))}
+                </td>
                 <td className="mono">{b.mm > 0 ? `${Math.round(b.mm)} mm` : ''}</td>
                 <td className="quiet">{b.starter ? 'exempt' : ''}</td>
               </tr>
