@@ -120,22 +120,31 @@ func TestWhatTheNetworkSaysOfLampsAndFeeds(t *testing.T) {
 	}
 	spare := Socket{At: harness.Ref{Connector: "S", Cavity: "1"}, Device: "plug",
 		Signal: signal.Reading{Device: "sparefeed"}}
+	unit := Socket{At: harness.Ref{Connector: "U", Cavity: "1"}, Device: "unit", Unit: true, Circuit: 9,
+		Signal: signal.Reading{Device: "brakeswitch"}}
+	lost := lamp("R", 2)
+	lost.Unfollowed = true
 	for name, c := range map[string]struct {
-		on    []string
-		live  bool
-		brake State
-		spare State
-		found string
+		sockets []Socket
+		on      []string
+		live    bool
+		brake   State
+		spare   State
+		found   string
 	}{
-		"both lit":      {[]string{"L1", "R1"}, true, OnPaper, OnPaper, ""},
-		"one of two":    {[]string{"L1"}, false, Needs, Needs, "brake-depends"},
-		"none, and fed": {nil, true, Needs, OnPaper, "brake-depends"},
+		"both lit":      {[]Socket{lamp("L", 1), lamp("R", 1)}, []string{"L1", "R1"}, true, OnPaper, OnPaper, ""},
+		"one of two":    {[]Socket{lamp("L", 1), lamp("R", 1)}, []string{"L1"}, false, Needs, Needs, "brake-depends"},
+		"none, and fed": {[]Socket{lamp("L", 1), lamp("R", 1)}, nil, true, Needs, OnPaper, "brake-depends"},
+		// each behind a fuse of its own, and the unit's input to which nothing comes
+		"lit, and not told to the unit": {[]Socket{lamp("L", 1), lamp("R", 2), unit}, []string{"L1", "R1"}, true, Needs,
+			OnPaper, ""},
+		"one that nobody has followed": {[]Socket{lamp("L", 1), lost}, []string{"L1"}, true, Open, OnPaper, ""},
 	} {
 		lit := Lit{Switches: []string{"brake pedal"}, On: map[string]bool{}}
 		for _, at := range c.on {
 			lit.On[at] = true
 		}
-		items, found := List(Inputs{Sockets: []Socket{lamp("L", 1), lamp("R", 1), spare}, Works: map[string]bool{},
+		items, found := List(Inputs{Sockets: append(c.sockets, spare), Works: map[string]bool{},
 			Lit: map[string]Lit{"brake": lit}, Live: map[string]bool{"S1": c.live}})
 		for _, it := range items {
 			switch {

@@ -200,6 +200,7 @@ func (it *Item) stand(in *Inputs, circuits map[int]map[string]bool) {
 		at = append(at, e.At)
 	}
 	before := in.Before[it.ID]
+	lit, dark, unseen := it.lamps(in)
 	switch {
 	case it.Choice == GivenUp:
 		it.State, it.Why = Gone, "it was decided"
@@ -239,22 +240,26 @@ func (it *Item) stand(in *Inputs, circuits map[int]map[string]bool) {
 		for _, text := range in.Job.Gearbox {
 			it.need("gather", "", text)
 		}
-	case len(in.Lit[it.ID].Switches) > 0 && len(it.dark(in)) > 0:
+	case len(dark) > 0:
 		it.State, it.apart = Needs, true
-		dark := it.dark(in)
 		it.Why = fmt.Sprintf("with %s on and off nothing changes at %s", strings.Join(in.Lit[it.ID].Switches, ", "),
 			strings.Join(dark[:min(len(dark), 6)], ", "))
 		for _, at := range dark {
 			it.need("match", at, "lead "+at+" to the switch, and the switch to its feed")
 		}
-	case joined && len(loose) > 0:
+	case len(unseen) > 0:
+		it.State, it.Why = Open, "nobody has followed its wires beyond "+strings.Join(unseen[:min(len(unseen), 6)], ", ")
+		for _, at := range unseen {
+			it.need("gather", at, "follow the wire of "+at+" with the meter, and say in Gather where it ends")
+		}
+	case (joined || len(lit) > 0) && len(loose) > 0:
 		it.State, it.Why = Needs, "nothing of it comes to "+strings.Join(loose[:min(len(loose), 6)], ", ")
 		for _, at := range loose {
 			it.need("match", at, "join what it wants to "+at+" in Match, or say that the unit is set to do without")
 		}
-	case len(in.Lit[it.ID].Switches) > 0 && len(it.lamps(in)) > 0:
+	case len(lit) > 0:
 		it.State, it.Why = OnPaper, fmt.Sprintf("%s lights %s", strings.Join(in.Lit[it.ID].Switches, ", "),
-			strings.Join(it.lamps(in), ", "))
+			strings.Join(lit, ", "))
 	case joined:
 		it.State, it.Why = OnPaper, "its ends are one circuit"
 	case !slices.ContainsFunc(it.Ends, func(e EndAt) bool { return !e.Unfollowed }):
@@ -272,18 +277,24 @@ func (it *Item) stand(in *Inputs, circuits map[int]map[string]bool) {
 	}
 }
 
-// lamps gives the ends of a function that are lamps: at no unit, and at none of the switches that light them.
-func (it *Item) lamps(in *Inputs) []string {
-	var out []string
+// lamps parts the ends of a function that are lamps, at no unit and at none of the switches that light them: those that
+// the switches light, those that stay dark, and of these the ones whose wires nobody has followed. There are none where
+// the network says nothing of it.
+func (it *Item) lamps(in *Inputs) (lit, dark, unseen []string) {
+	l := in.Lit[it.ID]
+	if len(l.Switches) == 0 {
+		return nil, nil, nil
+	}
 	for _, e := range it.Ends {
-		if e.lamp && !e.Unit && !slices.Contains(in.Lit[it.ID].Switches, e.Device) {
-			out = append(out, e.At)
+		switch {
+		case !e.lamp || e.Unit || slices.Contains(l.Switches, e.Device):
+		case l.On[e.At]:
+			lit = append(lit, e.At)
+		case e.Unfollowed:
+			unseen = append(unseen, e.At)
+		default:
+			dark = append(dark, e.At)
 		}
 	}
-	return out
-}
-
-// dark gives the lamps that the switches do not light.
-func (it *Item) dark(in *Inputs) []string {
-	return slices.DeleteFunc(it.lamps(in), func(at string) bool { return in.Lit[it.ID].On[at] })
+	return lit, dark, unseen
 }
