@@ -153,7 +153,9 @@ func TestLiveAsATable(t *testing.T) {
 	v.press('d')
 	v.see("[data-testid=answer]", "P054 open, in running[^]*Stops: ")
 	v.press('o')
-	v.see("[data-testid=livelines]", "with more|wire, device")
+	v.until("with the key off nothing carries too much", func() bool {
+		return !strings.Contains(v.text("[data-testid=livelines]"), "P054")
+	})
 	v.choose("which lines", "^everything")
 	v.press('/')
 	v.page.MustElement("[aria-label='find in the table']").MustInput("winch contactor")
@@ -182,7 +184,7 @@ func TestWhatAVehicleUsuallyHas(t *testing.T) {
 	v.click(".listtab", "^Cables 2")
 	v.see(".finding", "In the list of cables 2 lines")
 	v.click(".sides a", "Live")
-	v.see("[data-testid=feedtree]", "key, ignition|battery")
+	v.see("[data-testid=feedtree]", "key, ignition")
 }
 
 // A job in which nothing is said begins with what stands there; a battery, a fuse and a load are enough for a tree.

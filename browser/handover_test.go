@@ -196,7 +196,8 @@ func TestASuppliersListIsBrought(t *testing.T) {
 	v.see("[data-testid=orders]", "sender of the gauge")
 	before := v.text("[data-testid=cost]")
 	path := filepath.Join(t.TempDir(), "fellside.csv")
-	list := "Item;Unit price;Delivery, days\n\"sender of the gauge, in a second port\";17,50;2\na mug;3;\nwire WH 5 mm² class B;soon;\n"
+	list := "Item;Unit price;Delivery, days\n\"sender of the gauge, in a second port\";17,50;2\n" +
+		"a mug;3;\nwire WH 5 mm² class B;soon;\n"
 	if err := os.WriteFile(path, []byte(list), 0o600); err != nil {
 		t.Fatal(err)
 	}

@@ -50,13 +50,7 @@ func TestWhatIsUsualIsTakenAndLookedAt(t *testing.T) {
 	}
 	var all []server.UsualLine
 	for _, l := range view.Lines {
-		for _, field := range []string{"source", "fuse", "switch", "relay", "cable", "load"} {
-			if name := l.Cells[field]; name != "" && name != l.Cells["kind"] || l.Cells["source"] == "battery" &&
-				field == "source" {
-				all = append(all, server.UsualLine{List: l.List, Name: name})
-				break
-			}
-		}
+		all = append(all, server.UsualLine{List: l.List, Name: l.Name})
 	}
 	for _, bad := range []struct {
 		code string

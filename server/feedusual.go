@@ -37,7 +37,7 @@ func (s *Server) takeUsual(c *gin.Context) error {
 		next := map[gather.SheetKind]int{}
 		proposed := map[UsualLine]feed.Proposed{}
 		for _, p := range j.Job.UsualFeeds(&j.facts) {
-			proposed[UsualLine{p.List, p.Cells[gather.SheetKind(p.List).Fields()[0].Name]}] = p
+			proposed[UsualLine{p.List, p.Name}] = p
 		}
 		for _, line := range r.Lines {
 			p, known := proposed[line]

@@ -217,8 +217,8 @@ func behind(p *plan.Plan, open *OpenCounts, due int, delivered bool) *FrontNext 
 	return nil
 }
 
-// foremost gives of what can hurt the first of each kind, at most a few, and how many more there are like it: eight thin
-// wires do not hide that the starter may crank.
+// foremost gives of what can hurt the first of each kind, at most a few, and how many more there are like it: eight
+// thin wires do not hide that the starter may crank.
 func foremost(open []finding.Finding) (first []finding.Finding, alike map[string]int) {
 	first, alike = []finding.Finding{}, map[string]int{}
 	for _, f := range open {

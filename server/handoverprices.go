@@ -49,7 +49,8 @@ func (s *Server) takePrices(c *gin.Context) error {
 			bodies[store.SubjectBought(l.Said.Key)] = l.Said
 		}
 		if len(bodies) == 0 {
-			return problem(http.StatusUnprocessableEntity, "nothing-taken", "Nothing of it is new to the order list.", "")
+			return problem(http.StatusUnprocessableEntity, "nothing-taken", "Nothing of it is new to the order list.",
+				"")
 		}
 		seen, _ := strconv.ParseInt(c.Request.PostFormValue("seen"), 10, 64)
 		return s.apply(c, change{id: c.Request.PostFormValue("id"), what: "prices", seen: seen, base: j.Revision,

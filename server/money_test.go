@@ -187,9 +187,10 @@ func TestTheNextJobStartsFromOne(t *testing.T) {
 		t.Fatalf("asked about: %+v", all)
 	}
 	x := all[0]
-	if _, code := send[server.Done](c, "POST", next+"/findings/answer", server.AnswerRequest{ID: c.change(), Seen: 1 << 40,
-		Answer: finding.Answer{Code: x.Code, Stage: x.Stage, Side: x.Side, Subject: x.Subject, Text: x.Text,
-			Reason: "measured again, path by path"}}); code != "" || len(asked()) != 4 {
+	if _, code := send[server.Done](c, "POST", next+"/findings/answer",
+		server.AnswerRequest{ID: c.change(), Seen: 1 << 40,
+			Answer: finding.Answer{Code: x.Code, Stage: x.Stage, Side: x.Side, Subject: x.Subject, Text: x.Text,
+				Reason: "measured again, path by path"}}); code != "" || len(asked()) != 4 {
 		t.Errorf("one is looked at: %q, %d are left", code, len(asked()))
 	}
 	for _, d := range is.Decisions {

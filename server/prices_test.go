@@ -18,7 +18,8 @@ func TestTheOrderListComesBackWithPrices(t *testing.T) {
 	view := show[server.MoneyView](c, job+"/handover/money")
 	_, data, _ := c.do("GET", job+"/handover/orders.csv", "", nil)
 	fields := func() map[string]string {
-		return map[string]string{"id": c.change(), "seen": fmt.Sprint(show[server.MoneyView](c, job+"/handover/money").Revision)}
+		return map[string]string{"id": c.change(), "seen": fmt.Sprint(show[server.MoneyView](c,
+			job+"/handover/money").Revision)}
 	}
 	if _, code := bring[server.Done](c, "POST", job+"/handover/prices", data, fields()); code != "nothing-taken" {
 		t.Fatalf("nothing is filled in: %q", code)
@@ -66,7 +67,8 @@ func TestTheOrderListComesBackWithPrices(t *testing.T) {
 	if n := priced(); n != len(view.Lines) {
 		t.Errorf("%d of %d lines have what the list says", n, len(view.Lines))
 	}
-	if _, code := send[server.Done](c, "POST", job+"/undo", server.UndoRequest{ID: c.change()}); code != "" || priced() != 0 {
+	if _, code := send[server.Done](c, "POST", job+"/undo", server.UndoRequest{ID: c.change()}); code != "" ||
+		priced() != 0 {
 		t.Errorf("taken back: %q, %d are left", code, priced())
 	}
 	if _, code := bring[server.PricesView](c, "POST", job+"/handover/prices/preview", []byte("a,b\n1,2\n"),

@@ -110,7 +110,8 @@ func (s *Store) Journal(ctx context.Context, job string, before int64, limit int
 	if before <= 0 {
 		before = math.MaxInt64
 	}
-	if err := s.reads.SelectContext(ctx, &entries, `SELECT * FROM journal WHERE job = ? AND seq < ? ORDER BY seq DESC LIMIT ?`,
+	if err := s.reads.SelectContext(ctx, &entries,
+		`SELECT * FROM journal WHERE job = ? AND seq < ? ORDER BY seq DESC LIMIT ?`,
 		job, before, limit); err != nil {
 		return nil, fmt.Errorf("read journal: %w", err)
 	}

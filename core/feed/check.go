@@ -67,7 +67,8 @@ func (r *Result) checkSources() {
 func (r *Result) checkFuses() {
 	for _, p := range r.Fuses {
 		if p.Starts > startsBy*p.Rating && !p.Slow {
-			r.find("fuse-quick", finding.Note, p.Fuse, "Take a slow one, and say so under Kind in the list of fuses.",
+			r.find("fuse-quick", finding.Note, p.Fuse,
+				"Take a slow one, and say so: under Kind in the list of fuses, or at its slot in the block.",
 				"Fuse %s of %.3g A is quick, and the motors behind it take %.3g A until they turn: it may open then.",
 				p.Fuse, p.Rating, p.Starts)
 		}

@@ -20,8 +20,8 @@ type Protected struct {
 	Carries float64 `json:"carries"` // A that this may carry; 0 where nothing is known
 	Best    float64 `json:"best"`    // A of the fuse that fits, 0 where none does
 	Why     string  `json:"why,omitempty"`
-	Starts  float64 `json:"starts,omitempty"` // A of the motors behind it until they turn
-	Cold    float64 `json:"cold,omitempty"`   // A of the lamps behind it for some 50 ms, while they are cold
+	Starts  float64 `json:"-"` // A of the motors behind it until they turn
+	Cold    float64 `json:"-"` // A of the lamps behind it for some 50 ms, while they are cold
 	Slow    bool    `json:"slow,omitempty"`
 	// Which kind its loads want, slow or quick, and why.
 	Wants string   `json:"wants,omitempty"`

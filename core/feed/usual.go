@@ -29,6 +29,7 @@ type Seen struct {
 // Proposed is a line for a list of Feed that a vehicle usually has, by field, and why.
 type Proposed struct {
 	List  string            `json:"list"`
+	Name  string            `json:"name"` // of the line
 	Cells map[string]string `json:"cells"`
 	Why   string            `json:"why"`
 }
@@ -71,7 +72,7 @@ func (u *proposer) add(list, why string, fields ...string) {
 		return
 	}
 	u.named[fields[1]] = true
-	p := Proposed{List: list, Cells: map[string]string{"note": UsualNote}, Why: why}
+	p := Proposed{List: list, Name: fields[1], Cells: map[string]string{"note": UsualNote}, Why: why}
 	for i := 0; i+1 < len(fields); i += 2 {
 		p.Cells[fields[i]] = fields[i+1]
 	}
@@ -190,8 +191,7 @@ func (u *proposer) box(ends []Seen, switched map[string]harness.Ref) {
 		if inward.MatchString(e.Text) {
 			led[bus] = true
 			u.add(Cables, fmt.Sprintf("%q comes in there", e.Text), "cable", bus, "from", e.At.String(), "to", bus,
-				"size",
-				"4", "length", "100")
+				"size", "4", "length", "100")
 			continue
 		}
 		buses[bus] = true
@@ -209,11 +209,11 @@ func (u *proposer) box(ends []Seen, switched map[string]harness.Ref) {
 		switch {
 		case led[x.bus] || !buses[x.bus] && (boxed || x.bus != ignitionBus):
 		case shown && buses[x.bus]:
-			u.add(Cables, "from the ignition switch", "cable", x.bus, "from", at.String(), "to", x.bus, "size", "4", "length",
-				"600")
+			u.add(Cables, "from the ignition switch", "cable", x.bus, "from", at.String(), "to", x.bus, "size", "4",
+				"length", "600")
 		case !shown:
-			u.add(Switches, "no wire shows the ignition switch", "switch", "key, "+x.word, "from", batteryBus, "to", x.bus,
-				"closed", x.closed)
+			u.add(Switches, "no wire shows the ignition switch", "switch", "key, "+x.word, "from", batteryBus, "to",
+				x.bus, "closed", x.closed)
 		}
 	}
 }
@@ -239,8 +239,7 @@ func (u *proposer) relays(ends []Seen) {
 		}
 		end := func(n string) string { return harness.Ref{Connector: c, Cavity: n}.String() }
 		line := []string{"relay", cmp.Or(device[c], c), "coilplus", end("86"), "coilminus", end("85"), "common",
-			end("30"),
-			"amps", "30"}
+			end("30"), "amps", "30"}
 		for field, n := range map[string]string{"make": "87", "break": "87a"} {
 			if has[n] {
 				line = append(line, field, end(n))
@@ -260,11 +259,9 @@ func (r *reader) unlooked(lists map[string][]Line) {
 			}
 		}
 		if n > 0 {
+			text := "In the list of %s %d lines are what is usual: nobody has looked at this vehicle."
 			r.Findings = append(r.Findings, finding.Finding{Code: "usual-not-looked", Severity: finding.Check,
-				Stage:   "feed",
-				Subject: list, Text: fmt.Sprintf("In the list of %s %d lines are what is usual: nobody has looked "+
-					"at this vehicle.",
-					list, n),
+				Stage: "feed", Subject: list, Text: fmt.Sprintf(text, list, n),
 				Remedy: "Look at each at the vehicle, put right what is otherwise, and say that it is so."})
 		}
 	}

@@ -87,10 +87,13 @@ func TestWhatIsUsualByHand(t *testing.T) {
 		}
 	}
 	// The box's feed from the switch reads like any other: then the bus is led from the switch itself.
-	plain := slices.DeleteFunc(slices.Clone(wired), func(e feed.Seen) bool { return e.Text == "Ignition feed from the switch" })
-	plain = append(plain, ends("K-2|ignition switch||4 mm²|Ignition feed", "X1-6|fuse box|fuses|1 mm²|Accessory feed")...)
+	plain := slices.DeleteFunc(slices.Clone(wired),
+		func(e feed.Seen) bool { return e.Text == "Ignition feed from the switch" })
+	plain = append(plain, ends("K-2|ignition switch||4 mm²|Ignition feed",
+		"X1-6|fuse box|fuses|1 mm²|Accessory feed")...)
 	bus := table(feed.Usual(plain, nil), feed.Cables, "cable", "from", "to")
-	if !slices.Contains(bus, "ignition bus K2 ignition bus") || !slices.Contains(bus, "accessory bus K4 accessory bus") {
+	if !slices.Contains(bus, "ignition bus K2 ignition bus") ||
+		!slices.Contains(bus, "accessory bus K4 accessory bus") {
 		t.Errorf("the buses are led by %q", bus)
 	}
 	for _, p := range got {

@@ -75,7 +75,7 @@ func Prices(cells [][]string, lines []OrderLine) (Priced, error) {
 			continue
 		}
 		l := all[0]
-		said, err := said(l.Said, cell)
+		is, err := said(l, cell)
 		switch {
 		case err != nil:
 			out.Bad = append(out.Bad, fmt.Sprintf("line %d, %s: %v", i+1, what, err))
@@ -83,22 +83,19 @@ func Prices(cells [][]string, lines []OrderLine) (Priced, error) {
 			out.Bad = append(out.Bad, fmt.Sprintf("line %d, %s: stands on line %d already", i+1, what, seen[l.Key]))
 		default:
 			seen[l.Key] = i + 1
-			if said.Key = l.Key; said != (Bought{Key: l.Key}) && said != keyed(l.Said, l.Key) {
-				out.Lines = append(out.Lines, PricedLine{Was: l.Said, Said: said, What: l.What})
+			was := l.Said
+			if was.Key = l.Key; is != was {
+				out.Lines = append(out.Lines, PricedLine{Was: was, Said: is, What: l.What})
 			}
 		}
 	}
 	return out, nil
 }
 
-func keyed(b Bought, key string) Bought {
-	b.Key = key
-	return b
-}
-
-// said gives what a line says of itself beside what was said of it.
-func said(was Bought, cell func(field string) string) (Bought, error) {
-	out := was
+// said gives what is said of a line of the order list, with what a list says of it.
+func said(l *OrderLine, cell func(field string) string) (Bought, error) {
+	out := l.Said
+	out.Key = l.Key
 	if text := cell("price"); text != "" {
 		p, err := amount(text)
 		if err != nil {
@@ -123,9 +120,7 @@ func said(was Bought, cell func(field string) string) (Bought, error) {
 	if text := cell("supplier"); text != "" {
 		out.Supplier = text
 	}
-	out.Key = "x" // what is checked is what it says, not what it is about
-	err := out.Check()
-	return out, err
+	return out, out.Check()
 }
 
 // priceHeading gives the columns of a heading, from 1, by what they hold.

@@ -11,7 +11,8 @@ import (
 
 var asked = []handover.OrderLine{
 	{Key: "sleeve 6 mm m", What: "sleeve 6 mm", Unit: "m"}, {Key: "sleeve 6 mm pcs", What: "sleeve 6 mm", Unit: "pcs"},
-	{Key: "relay 12 V, 30 A", What: "relay 12 V, 30 A", Said: handover.Bought{Key: "relay 12 V, 30 A", There: 2, Price: 4}},
+	{Key: "relay 12 V, 30 A", What: "relay 12 V, 30 A", Said: handover.Bought{Key: "relay 12 V, 30 A", There: 2,
+		Price: 4}},
 	{Key: "grommet", What: "Grommet, hole 28 mm"}, {Key: "seal", What: "seal"},
 }
 
@@ -51,7 +52,8 @@ func TestASuppliersList(t *testing.T) {
 	}
 	var lines []string
 	for _, l := range got.Lines {
-		lines = append(lines, fmt.Sprintf("%s %g %d %s %g", l.Said.Key, l.Said.Price, l.Said.Days, l.Said.Supplier, l.Said.There))
+		lines = append(lines, fmt.Sprintf("%s %g %d %s %g", l.Said.Key, l.Said.Price, l.Said.Days, l.Said.Supplier,
+			l.Said.There))
 	}
 	if want := []string{"sleeve 6 mm m 0.8 3 Fellside 0", "grommet 2.1 12  0"}; !slices.Equal(lines, want) {
 		t.Errorf("%q, want %q", lines, want)
@@ -59,7 +61,8 @@ func TestASuppliersList(t *testing.T) {
 	if !slices.Equal(got.Unknown, []string{"a mug", "sleeve 6 mm"}) {
 		t.Errorf("no line of the order list: %q", got.Unknown)
 	}
-	if len(got.Bad) != 2 || !strings.Contains(got.Bad[0], "line 7") || !strings.Contains(got.Bad[0], "stands on line 6") ||
+	if len(got.Bad) != 2 || !strings.Contains(got.Bad[0], "line 7") ||
+		!strings.Contains(got.Bad[0], "stands on line 6") ||
 		!strings.Contains(got.Bad[1], "soon") {
 		t.Errorf("not read: %q", got.Bad)
 	}

@@ -27,10 +27,11 @@ type Link struct {
 // Late is a part that is not there when hands come to the first step that wants it.
 type Late struct {
 	Key   string
-	Step  string  // its id
-	Wants int     // days from today on which the step would be done
-	There int     // on which the part is there
-	Spare float64 // minutes of work that it may come later still, with hands enough, and nothing ends later; 0: all waits for it
+	Step  string // its id
+	Wants int    // days from today on which the step would be done
+	There int    // on which the part is there
+	// Minutes of work that it may come later still, with hands enough, and nothing ends later; 0: all waits for it.
+	Spare float64
 }
 
 // Time lays out what is left: each step takes what was learned of its stage, and begins no sooner than the parts that

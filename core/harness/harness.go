@@ -47,7 +47,8 @@ type Harness struct {
 
 // New gives a harness with these connectors and nothing in them.
 func New(connectors []Connector) Harness {
-	h := Harness{cavities: &cavities{has: map[Ref]bool{}}, at: map[Ref]TerminalID{}, terminals: map[TerminalID]Place{}, plugs: map[Ref]bool{}, stumps: map[Ref]bool{}, crimps: map[TerminalID]int{}}
+	h := Harness{cavities: &cavities{has: map[Ref]bool{}}, at: map[Ref]TerminalID{},
+		terminals: map[TerminalID]Place{}, plugs: map[Ref]bool{}, stumps: map[Ref]bool{}, crimps: map[TerminalID]int{}}
 	for _, c := range connectors {
 		for _, n := range c.Cavities {
 			h.cavities.has[Ref{c.ID, n}] = true

@@ -248,7 +248,8 @@ func (it *Item) stand(in *Inputs, circuits map[int]map[string]bool) {
 			it.need("match", at, "lead "+at+" to the switch, and the switch to its feed")
 		}
 	case len(unseen) > 0:
-		it.State, it.Why = Open, "nobody has followed its wires beyond "+strings.Join(unseen[:min(len(unseen), 6)], ", ")
+		it.State = Open
+		it.Why = "nobody has followed its wires beyond " + strings.Join(unseen[:min(len(unseen), 6)], ", ")
 		for _, at := range unseen {
 			it.need("gather", at, "follow the wire of "+at+" with the meter, and say in Gather where it ends")
 		}

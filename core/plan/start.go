@@ -1,8 +1,8 @@
 package plan
 
 // Start gives a job as the start of the next one of its kind: the tables, lists, faces, map and rules as they are, and
-// every decision of it that still applies, to be verified; what else came along is asked about. What was done, measured, photographed, spent and handed over
-// belongs to the vehicle that it was done to, and stays there.
+// every decision of it that still applies, to be verified; what else came along is asked about. What was done,
+// measured, photographed, spent and handed over belongs to the vehicle that it was done to, and stays there.
 func (j Job) Start(title string) (Job, error) {
 	fresh := Job{
 		Title: title, Kind: j.Kind, Donor: j.Donor, Chassis: j.Chassis, OneScheme: j.OneScheme,

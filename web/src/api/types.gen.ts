@@ -2438,8 +2438,6 @@ export interface Protected {
   carries: number;
   best: number;
   why?: string;
-  starts?: number;
-  cold?: number;
   slow?: boolean;
   wants?: string;
   wires: string[];
@@ -2634,6 +2632,7 @@ export interface UsualView {
  */
 export interface Proposed {
   list: string;
+  name: string;
   cells: {
     [k: string]: string;
   };

@@ -202,11 +202,7 @@ function Answer({ o, position }: { o: Outcome; position: string }) {
       {o.stops.length > 0 && <p>Stops: {few(o.stops)}.</p>}
       {o.starts.length > 0 && <p>Starts: {few(o.starts)}.</p>}
       {o.changed.length > 0 && <p>Otherwise: {few(o.changed)}.</p>}
-      {!!o.already && (
-        <p className="quiet">
-          {o.already} wires carry more than they may without it too: they are among the findings.
-        </p>
-      )}
+      {!!o.already && <p className="quiet">{o.already} wires carry more than they may without it too.</p>}
       {o.works.length > 0 && <p className="quiet">Goes on: {few(o.works)}.</p>}
     </section>
   );

@@ -5,9 +5,6 @@ import { useTakeUsual } from '../../api/feed';
 import type { Proposed } from '../../api/types.gen';
 import { listWords } from './lists';
 
-const nameOf = (p: Proposed) =>
-  p.cells.source ?? p.cells.fuse ?? p.cells.switch ?? p.cells.relay ?? p.cells.cable ?? p.cells.load ?? '';
-
 /** The fields of a proposed line in words, its name and its note left out. */
 const saysOf = (p: Proposed) =>
   [
@@ -38,7 +35,7 @@ interface Props {
 export function UsualDialog({ job, revision, lines, onClose }: Props) {
   const take = useTakeUsual(job);
   const { message } = App.useApp();
-  const key = (p: Proposed) => `${p.list} ${nameOf(p)}`;
+  const key = (p: Proposed) => `${p.list} ${p.name}`;
   const [left, leave] = useState<ReadonlySet<string>>(new Set());
   const taken = lines.filter((p) => !left.has(key(p)));
   const flip = (p: Proposed) => {
@@ -63,7 +60,7 @@ export function UsualDialog({ job, revision, lines, onClose }: Props) {
             disabled={taken.length === 0}
             onClick={() =>
               take.mutate(
-                { seen: revision, lines: taken.map((p) => ({ list: p.list, name: nameOf(p) })) },
+                { seen: revision, lines: taken.map((p) => ({ list: p.list, name: p.name })) },
                 { onSuccess: onClose, onError: (e) => void message.warning(explain(e)) },
               )
             }
@@ -87,7 +84,7 @@ export function UsualDialog({ job, revision, lines, onClose }: Props) {
                 </td>
                 <td>
                   <Checkbox checked={!left.has(key(p))} onChange={() => flip(p)}>
-                    <strong>{nameOf(p)}</strong>
+                    <strong>{p.name}</strong>
                   </Checkbox>
                 </td>
                 <td className="mono">{saysOf(p)}</td>

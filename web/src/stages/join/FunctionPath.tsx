@@ -6,7 +6,7 @@ import { KeyTabs, SwitchTabs } from '../../work/KeyTabs';
 import { amps } from '../../work/amps';
 
 /** What is joined and also does its work only while everything before it lets current through. */
-const held = ['charge', 'compressor', 'brake', 'reverse', 'boost'];
+const held = ['compressor', 'brake', 'reverse', 'boost'];
 
 /** The circuits of a function: the ends that are one, the wires that join them, live in the position that is chosen. */
 export function FunctionPath({ job, view, item }: { job: string; view: JoinView; item: Item }) {

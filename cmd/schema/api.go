@@ -1,0 +1,144 @@
+package main
+
+import (
+	"draxel/core/feed"
+	"draxel/core/prove"
+	"draxel/server"
+)
+
+// api lists every request and reply; it exists to be reflected on.
+type api struct {
+	JobList        server.JobList
+	KindList       server.KindList
+	JobRequest     server.JobRequest
+	JobView        server.JobView
+	Done           server.Done
+	UndoRequest    server.UndoRequest
+	TableView      server.TableView
+	CorrectRequest server.CorrectRequest
+	MatchView      server.MatchView
+	EvidenceView   server.EvidenceView
+	MeetRequest    server.MeetRequest
+	WorkListView   server.WorkListView
+	OwnRequest     server.OwnRequest
+	AnswerRequest  server.AnswerRequest
+	DecideRequest  server.DecideRequest
+	AcceptRequest  server.AcceptRequest
+	PinView        server.PinView
+	JournalView    server.JournalView
+	GatherView     server.GatherView
+	SheetView      server.SheetView
+	SheetEdit      server.SheetEditRequest
+	SheetPreview   server.SheetPreview
+	Identity       server.IdentityRequest
+	Items          server.ItemsRequest
+	Before         server.BeforeRequest
+	Looked         server.LookedRequest
+	Reading        server.ReadingRequest
+	Trace          server.TraceRequest
+	Drop           server.DropRequest
+	Earlier        server.EarlierRequest
+	PhotoMeta      server.PhotoMeta
+	ThinView       server.ThinView
+	ThinChange     server.ThinChange
+	ThinRequest    server.ThinRequest
+	CutView        server.CutView
+	CircuitView    server.CircuitView
+	WorkView       server.WorkView
+	TickRequest    server.TickRequest
+	BenchRequest   server.BenchRequest
+	Problem        server.Problem
+
+	OtherwiseRequest server.OtherwiseRequest
+	ReportRequest    server.ReportRequest
+	SettleRequest    server.SettleRequest
+	WishRequest      server.WishRequest
+	ExchangeRequest  server.ExchangeRequest
+	HaveRequest      server.HaveRequest
+	FaceRequest      server.FaceRequest
+	FacePreview      server.FacePreview
+	FacesView        server.FacesView
+	LibraryView      server.LibraryView
+	CheckView        server.CheckView
+	CheckRequest     server.CheckRequest
+	BenchView        server.BenchView
+	LinkView         server.LinkView
+	PassRequest      server.PassRequest
+
+	FeedView             server.FeedView
+	FeedTree             server.FeedTree
+	FeedLines            server.FeedLines
+	PricesView           server.PricesView
+	UsualView            server.UsualView
+	UsualRequest         server.UsualRequest
+	JoinView             server.JoinView
+	HoldsView            server.HoldsView
+	FunctionRequest      server.FunctionRequest
+	TrialView            server.TrialView
+	OutRuleRequest       server.OutRuleRequest
+	WayRequest           server.WayRequest
+	ProveView            server.ProveView
+	DiagnosisView        server.DiagnosisView
+	ReadingProvedRequest server.ReadingProvedRequest
+	GateRequest          server.GateRequest
+	MendRequest          server.MendRequest
+	MeterRequest         server.MeterRequest
+	FrontView            server.FrontView
+	HandoverView         server.HandoverView
+	MoneyView            server.MoneyView
+	Making               server.Making
+	BookWhere            server.BookWhere
+	CostsView            server.CostsView
+	SpentRequest         server.SpentRequest
+	BoughtRequest        server.BoughtRequest
+	TermsRequest         server.TermsRequest
+	ArchiveRequest       server.ArchiveRequest
+	CopyRequest          server.CopyRequest
+	StandView            server.StandView
+	StickersView         server.StickersView
+	SheetsView           server.SheetsView
+	CompareStatesView    server.CompareStatesView
+	BookPageView         server.BookPageView
+	LeftRequest          server.LeftRequest
+	LoanRequest          server.LoanRequest
+	DeliverRequest       server.DeliverRequest
+	StandinRequest       server.StandinRequest
+	UnitRequest          server.UnitRequest
+	UnitSays             server.UnitSays
+	RigRequest           server.RigRequest
+	RigSays              server.RigSays
+	LiveRequest          server.LiveRequest
+	NoteRequest          server.NoteRequest
+	ProgramRequest       server.ProgramRequest
+	TrainView            server.TrainView
+	TrainRequest         server.TrainRequest
+	TrainEndRequest      server.TrainEndRequest
+	TrainEnd             server.TrainEnd
+	Shown                prove.Shown
+	PartRequest          server.PartRequest
+	FeedWires            server.FeedWires
+	FeedLive             server.FeedLive
+	FeedCompareView      server.FeedCompareView
+	ProposeBlockRequest  server.ProposeBlockRequest
+	BlockRequest         server.BlockRequest
+	CircuitRequest       server.CircuitRequest
+	RatedRequest         server.RatedRequest
+	FeedOptionRequest    server.FeedOptionRequest
+	Outcome              feed.Outcome
+	ReachView            server.ReachView
+	CompareView          server.CompareView
+	PackView             server.PackView
+	TemplateList         server.TemplateList
+	MapRequest           server.MapRequest
+	RulesRequest         server.RulesRequest
+	PlacesRequest        server.PlacesRequest
+	SpanRequest          server.SpanRequest
+	LengthRequest        server.LengthRequest
+	OptionRequest        server.OptionRequest
+	ChooseRequest        server.ChooseRequest
+	LettersRequest       server.LettersRequest
+	LettersReply         server.LettersReply
+	ThinRest             server.ThinRest
+	PartingRequest       server.PartingRequest
+	LeftoverRequest      server.LeftoverRequest
+}
