@@ -96,14 +96,14 @@ func Prices(cells [][]string, lines []OrderLine) (Priced, error) {
 func said(l *OrderLine, cell func(field string) string) (Bought, error) {
 	out := l.Said
 	out.Key = l.Key
-	if text := cell("price"); text != "" {
+	if text := cell("price"); text != "" && text != fmt.Sprint(out.Price) { // as the order list itself writes it
 		p, err := amount(text)
 		if err != nil {
 			return out, err
 		}
 		out.Price = p
 	}
-	if text := cell("there"); text != "" {
+	if text := cell("there"); text != "" && text != fmt.Sprint(out.There) {
 		n, err := amount(text)
 		if err != nil {
 			return out, err

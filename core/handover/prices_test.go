@@ -32,6 +32,16 @@ func TestAmountsOfPrices(t *testing.T) {
 	}
 }
 
+// What the order list itself wrote says nothing new, whatever its decimals could be taken for.
+func TestTheOrderListReadsItself(t *testing.T) {
+	line := handover.OrderLine{Key: "k", What: "k", Said: handover.Bought{Key: "k", Price: 12.125, There: 1.275}}
+	got, err := handover.Prices([][]string{{"What", "There", "Price"}, {"k", fmt.Sprint(line.Said.There),
+		fmt.Sprint(line.Said.Price)}}, []handover.OrderLine{line})
+	if err != nil || len(got.Lines)+len(got.Bad)+len(got.Unknown) != 0 {
+		t.Errorf("%+v, %v", got, err)
+	}
+}
+
 // A supplier's list by hand: a heading below two lines of address, other words, a unit that tells two lines apart, a
 // line twice, one that nobody asked for, one that says nothing new.
 func TestASuppliersList(t *testing.T) {
