@@ -14,6 +14,7 @@ import (
 	"draxel/core/harness"
 	"draxel/core/join"
 	"draxel/core/plan"
+	"draxel/core/thin"
 	"draxel/core/work"
 	"draxel/exchange"
 )
@@ -120,10 +121,17 @@ func (s *Server) showBench(c *gin.Context) error {
 			v.Done = append(v.Done, BenchDone{Step: t.Step, Text: t.Text, Who: t.Who, When: t.When})
 		}
 	}
+	done := map[string]bool{}
 	for _, x := range j.workSteps(stage) {
-		if !x.Done {
-			v.Steps = append(v.Steps, x)
+		if x.Done {
+			continue
 		}
+		// What must come first and does not come before it on this bench. A gate may be passed with a reason.
+		if x.Blocked = j.plan().BlockedAfter(&x.Step, done); x.Kind == thin.Gate {
+			x.Blocked = ""
+		}
+		done[x.ID] = x.Blocked == ""
+		v.Steps = append(v.Steps, x)
 	}
 	j.facesOfSteps(&v)
 	c.JSON(http.StatusOK, v)

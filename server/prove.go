@@ -77,6 +77,10 @@ func (s *Server) showProve(c *gin.Context) error {
 	if b != nil {
 		v.Bench = b.at
 	}
+	if c.Query("simulated") == "" {
+		b = nil
+	}
+	v.Simulated = b != nil
 	all, mended := j.read(b)
 	v.Mended = orEmpty(mended)
 	p, done := j.prove()
@@ -186,6 +190,9 @@ func (s *Server) diagnose(c *gin.Context) error {
 		return problem(http.StatusUnprocessableEntity, "nothing-said", sentence(p.err.Error()), "")
 	}
 	b := s.bench.of(c.Param("job"), s.now())
+	if c.Query("simulated") == "" {
+		b = nil
+	}
 	if b == nil && p.said != nil {
 		c.JSON(http.StatusOK, p.said)
 		return nil
@@ -268,7 +275,10 @@ func (s *Server) setReading(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	b := s.bench.of(c.Param("job"), s.now())
+	b, err := s.asked(c, r.Simulated)
+	if err != nil {
+		return err
+	}
 	if r.Out != "" && b != nil {
 		b.keep(r.Out, nil)
 		return s.simulated(c)
@@ -316,7 +326,15 @@ func (s *Server) askMeter(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	if b := s.bench.of(c.Param("job"), s.now()); b != nil && b.at.Meter == strings.TrimSpace(r.Address) {
+	b := s.bench.of(c.Param("job"), s.now())
+	switch its := b != nil && b.at.Meter == strings.TrimSpace(r.Address); {
+	case its && !r.Simulated:
+		return problem(http.StatusConflict, "simulated", "That is the meter of the simulated vehicle: it reads nothing of "+
+			"the real one. Read it where the simulated vehicle is shown.", "/address")
+	case r.Simulated && b != nil && !its:
+		return problem(http.StatusConflict, "not-simulated", "That is not the meter of the simulated vehicle, which is "+
+			"shown here: go back to the real one to read it.", "/address")
+	case its:
 		b.car.Put(r.Measure.Setup) // the key of the simulated vehicle is turned as the line says
 	}
 	x, err := exchange.ReadMeter(c.Request.Context(), r.Address, &r.Measure)
@@ -351,13 +369,9 @@ func (s *Server) passGate(c *gin.Context) error {
 	if err := unsound(&x, "/value"); err != nil {
 		return err
 	}
-	if s.bench.of(c.Param("job"), s.now()) != nil {
-		return problem(
-			http.StatusConflict,
-			"simulated",
-			"A simulated vehicle runs: no gate of the real one is passed by it. Stop it first.",
-			"/gate",
-		)
+	if r.Simulated {
+		return problem(http.StatusConflict, "simulated", "This is the simulated vehicle: no gate of the real one is passed "+
+			"by it.", "/gate")
 	}
 	return s.checked(c, func(j *computed) error {
 		p, done := j.prove()

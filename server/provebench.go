@@ -51,7 +51,7 @@ func (b *bench) mend(m prove.Mend) {
 	b.car.Hide()
 }
 
-// read gives what was read and found at a simulated vehicle where one runs, else at the job's own.
+// read gives what was read and found at a simulated vehicle where one is asked for, else at the job's own.
 func (j *computed) read(b *bench) ([]prove.MeterReading, []prove.Mend) {
 	if b == nil {
 		return j.Job.Proved, j.Job.Mended
@@ -59,6 +59,20 @@ func (j *computed) read(b *bench) ([]prove.MeterReading, []prove.Mend) {
 	b.mu.Lock()
 	defer b.mu.Unlock()
 	return b.readings, b.mended
+}
+
+// asked gives the simulated vehicle of a request that means it: nil for a request that means the real one, whether a
+// simulated one runs or not, and a refusal where none runs any more.
+func (s *Server) asked(c *gin.Context, simulated bool) (*bench, error) {
+	b := s.bench.of(c.Param("job"), s.now())
+	switch {
+	case !simulated:
+		return nil, nil
+	case b == nil:
+		return nil, problem(http.StatusConflict, "no-simulation", "The simulated vehicle does not run any more: nothing was "+
+			"kept of that.", "/simulated")
+	}
+	return b, nil
 }
 
 // simulated answers a change of what was read at a simulated vehicle: the job is as it was.

@@ -114,21 +114,24 @@ func TestASimulatedVehicleIsAsked(t *testing.T) {
 		}
 	}
 	m := prove.Measure{Kind: prove.Volts, A: "B1", B: "battery −", Setup: prove.Setup{Key: "off", Battery: true}}
-	if x, code := post[prove.Shown](p, "POST", "/meter", server.MeterRequest{Address: bench.Meter,
+	if x, code := post[prove.Shown](p, "POST", "/meter", server.MeterRequest{Address: bench.Meter, Simulated: true,
 		Measure: m}); code != "" ||
 		math.Abs(x.Value) > 0.2 {
 		t.Errorf("with the key off the meter shows %+v, %s", x, code)
 	}
 	// What is kept while it runs is its own, and no gate of the real vehicle is passed by it.
 	before := p.view()
+	if _, code := post[prove.Shown](p, "POST", "/meter", server.MeterRequest{Address: bench.Meter, Measure: m}); code != "simulated" {
+		t.Errorf("the simulated meter reads for the real vehicle: %q", code)
+	}
 	if _, code := post[server.Done](p, "POST", "/reading", server.ReadingProvedRequest{ID: c.change(), Seen: before.Revision,
-		Reading: prove.MeterReading{Measure: prove.Measure{Kind: prove.Works, A: "injector 1", Setup: prove.Setup{Key: "running", Battery: true, Units: true}}}}); code != "" {
+		Simulated: true, Reading: prove.MeterReading{Measure: prove.Measure{Kind: prove.Works, A: "injector 1", Setup: prove.Setup{Key: "running", Battery: true, Units: true}}}}); code != "" {
 		t.Fatal(code)
 	}
-	if d := show[server.DiagnosisView](c, p.job+"/prove/diagnosis"); d.Readings != 1 || len(d.Out) != 1 {
+	if d := show[server.DiagnosisView](c, p.job+"/prove/diagnosis?simulated=1"); d.Readings != 1 || len(d.Out) != 1 {
 		t.Errorf("at the simulated vehicle %d readings, %v", d.Readings, d.Out)
 	}
-	if _, code := post[server.Done](p, "POST", "/gate", server.GateRequest{ID: c.change(), Seen: before.Revision, Gate: "look"}); code != "simulated" {
+	if _, code := post[server.Done](p, "POST", "/gate", server.GateRequest{ID: c.change(), Seen: before.Revision, Gate: "look", Simulated: true}); code != "simulated" {
 		t.Errorf("a gate is passed at a simulated vehicle: %q", code)
 	}
 	if _, code := post[server.Benched](p, "POST", "/standin", server.StandinRequest{}); code != "" {
@@ -338,5 +341,46 @@ func TestWhatIsFoundBecomesWhatIsThere(t *testing.T) {
 	}
 	if waits == 0 {
 		t.Error("what is measured at them does not wait for the plan")
+	}
+}
+
+// What people read at real devices while a simulated vehicle runs is the job's, and stands when that has stopped; a
+// meter that shows a little less than nothing with its leads shorted is believed.
+func TestRealReadingsWhileASimulationRuns(t *testing.T) {
+	t.Parallel()
+	c := start(t)
+	p := proved{c, c.packhorse(nil)}
+	if _, code := post[server.Benched](p, "POST", "/standin", server.StandinRequest{On: true}); code != "" {
+		t.Fatal(code)
+	}
+	v := p.view()
+	var ohms *server.ProvedLine
+	for i := range v.Lines {
+		if l := &v.Lines[i]; l.Kind == prove.Ohms && l.Reading == nil && !l.Band.Over && l.Band.Least == 0 {
+			ohms = l
+			break
+		}
+	}
+	if !v.Bench.On || v.Simulated || ohms == nil {
+		t.Fatalf("runs %v, shown as simulated %v, line %v", v.Bench.On, v.Simulated, ohms)
+	}
+	for value, want := range map[float64]string{-0.1: "", -3: "bad-value"} {
+		r := prove.MeterReading{Measure: ohms.Measure, Value: value}
+		if _, code := post[server.Done](p, "POST", "/reading",
+			server.ReadingProvedRequest{ID: c.change(), Seen: v.Revision, Reading: r}); code != want {
+			t.Errorf("%g Ω: %q, want %q", value, code, want)
+		}
+	}
+	if _, code := post[server.Benched](p, "POST", "/standin", server.StandinRequest{}); code != "" {
+		t.Fatal(code)
+	}
+	for _, l := range p.view().Lines {
+		if l.ID == ohms.ID && (l.Reading == nil || l.Reading.Value != -0.1 || !l.Fits) {
+			t.Errorf("what was read is %+v", l.Reading)
+		}
+	}
+	if _, code := post[server.Done](p, "POST", "/reading", server.ReadingProvedRequest{ID: c.change(), Seen: v.Revision,
+		Simulated: true, Reading: prove.MeterReading{Measure: ohms.Measure, Value: 1}}); code != "no-simulation" {
+		t.Errorf("at a simulation that is gone: %q", code)
 	}
 }

@@ -98,7 +98,11 @@ func (s *Server) mend(c *gin.Context) error {
 		if err := unsound(&x, "/text"); err != nil {
 			return err
 		}
-		if b := s.bench.of(c.Param("job"), s.now()); b != nil {
+		b, err := s.asked(c, r.Simulated)
+		if err != nil {
+			return err
+		}
+		if b != nil {
 			b.mend(x)
 			return s.simulated(c)
 		}

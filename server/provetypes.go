@@ -32,8 +32,10 @@ type ProveView struct {
 	Trained  []prove.Trained     `json:"trained"`
 	Levels   []prove.Level       `json:"levels"`         // of the trainer
 	Bench    Benched             `json:"bench,omitzero"` // a simulated vehicle that runs
-	Faces    map[string]Face     `json:"faces"`          // of the plugs that are measured at
-	Wires    []CavityWire        `json:"wires"`
+	// What is shown as read and mended was read and mended at the simulated vehicle.
+	Simulated bool            `json:"simulated,omitempty"`
+	Faces     map[string]Face `json:"faces"` // of the plugs that are measured at
+	Wires     []CavityWire    `json:"wires"`
 }
 
 // ProvedLine is a line of the sheet with what was read.
@@ -82,6 +84,8 @@ type ReadingProvedRequest struct {
 	Seen    int64              `json:"seen"`
 	Reading prove.MeterReading `json:"reading,omitzero"`
 	Out     string             `json:"out,omitempty"`
+	// It was read at the simulated vehicle, and stays with it.
+	Simulated bool `json:"simulated,omitempty"`
 }
 
 // GateRequest passes a gate of powering up, or opens it again.
@@ -92,6 +96,8 @@ type GateRequest struct {
 	Value  *float64 `json:"value,omitempty"`
 	Reason string   `json:"reason,omitempty"`
 	Back   bool     `json:"back,omitempty"`
+	// It is the simulated vehicle's: no gate of the real one is passed by it.
+	Simulated bool `json:"simulated,omitempty"`
 }
 
 // MendRequest notes that a fault was found and put right.
@@ -102,6 +108,8 @@ type MendRequest struct {
 	Did  string `json:"did,omitempty"`
 	// Terminals in wrong cavities are left there: the plan goes on from what is really there.
 	Left bool `json:"left,omitempty"`
+	// It was found at the simulated vehicle, and stays with it.
+	Simulated bool `json:"simulated,omitempty"`
 }
 
 // OutputView is an output of a unit.
@@ -115,6 +123,8 @@ type OutputView struct {
 type MeterRequest struct {
 	Address string        `json:"address"`
 	Measure prove.Measure `json:"measure"`
+	// The reading is wanted for the simulated vehicle: no other meter reads that, and its meter reads no other.
+	Simulated bool `json:"simulated,omitempty"`
 }
 
 // Benched is a simulated vehicle that was started from the page, with the addresses of its meter, unit and rig.

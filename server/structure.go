@@ -316,7 +316,7 @@ func (s *Server) addReading(c *gin.Context) error {
 		return problem(http.StatusUnprocessableEntity, "no-reading", "A reading is volts, ohms, or continuity: one of them.", "/reading")
 	case m.Volts != nil && (m.Key == "" || !slices.Contains(gather.Keys(), m.Key) || *m.Volts < -30 || *m.Volts > 60):
 		return problem(http.StatusUnprocessableEntity, "bad-volts", "Volts want the position of the key, and lie from −30 to 60.", "/reading/volts")
-	case m.Ohms != nil && *m.Ohms < 0:
+	case m.Ohms != nil && *m.Ohms < -gather.MostZero:
 		return problem(http.StatusUnprocessableEntity, "bad-ohms", "Ohms are not less than 0.", "/reading/ohms")
 	}
 	m.ID, m.Who, m.When = r.ID, who(c), s.now().UTC().UnixMilli()

@@ -21,7 +21,7 @@ func (m *Measurement) Check() error {
 		return fmt.Errorf("%v V is not read in such a vehicle", *m.Volts)
 	case !harness.Within(0, 1000, m.Watts):
 		return fmt.Errorf("a lamp of %v W loads nothing", m.Watts)
-	case m.Ohms != nil && !harness.Within(0, 1e9, *m.Ohms):
+	case m.Ohms != nil && !harness.Within(-MostZero, 1e9, *m.Ohms):
 		return fmt.Errorf("%v Ω is no reading", *m.Ohms)
 	case m.Volts == nil && m.Ohms == nil && m.Joined == nil:
 		return fmt.Errorf("nothing was read")

@@ -40,6 +40,10 @@ type Measurement struct {
 	When   int64       `json:"when,omitempty"` // Unix milliseconds
 }
 
+// MostZero is how far below nothing a meter may show, Ω: its leads were shorted when it was set to zero. Common
+// practice, no source.
+const MostZero = 1.0
+
 // Limits of what a reading says, for a 12 V system: common practice, no source.
 const (
 	liveVolts   = 9.0  // a feed with a load on it

@@ -84,7 +84,7 @@ func fits(r *MeterReading, x Shown, more float64) float64 {
 	if r.Lamp > 0 {
 		d *= 2
 	}
-	z := (r.Value - x.Value) / d
+	z := (r.read() - x.Value) / d
 	return math.Log((1-mistaken)*math.Exp(-z*z/2)/(d*math.Sqrt(2*math.Pi)) + broad)
 }
 

@@ -95,6 +95,18 @@ type MeterReading struct {
 	When  int64   `json:"when,omitempty"` // Unix milliseconds
 }
 
+// mostZero is how far below nothing a meter may show, Ω: its leads were shorted when it was set to zero. Common
+// practice, no source.
+const mostZero = 1
+
+// read gives what a reading says: less than no resistance is none.
+func (r *MeterReading) read() float64 {
+	if r.Kind == Ohms {
+		return max(0, r.Value)
+	}
+	return r.Value
+}
+
 // Check says why a reading cannot be.
 func (r *MeterReading) Check() error {
 	switch {
@@ -109,7 +121,7 @@ func (r *MeterReading) Check() error {
 		return fmt.Errorf("a meter does not read %q", r.Kind)
 	case r.A == "" || r.B == "" || len(r.A) > 80 || len(r.B) > 80:
 		return fmt.Errorf("a reading is between two points")
-	case math.IsNaN(r.Value) || math.Abs(r.Value) > 1e9 || r.Kind == Ohms && r.Value < 0:
+	case math.IsNaN(r.Value) || math.Abs(r.Value) > 1e9 || r.Kind == Ohms && r.Value < -mostZero:
 		return fmt.Errorf("no meter shows %g", r.Value)
 	case r.Times < 0 || r.Times > 100:
 		return fmt.Errorf("nobody reads it %d times", r.Times)
@@ -177,7 +189,7 @@ func (b Band) Fits(r *MeterReading) bool {
 	if b.Over || r.Over {
 		return b.Over == r.Over || b.Over && r.Kind == Ohms && r.Value > overOhms
 	}
-	return r.Value >= b.Least && r.Value <= b.Most
+	return r.read() >= b.Least && r.read() <= b.Most
 }
 
 // Mend is a fault that was found and put right: what was measured before it says nothing any more of how it is now.

@@ -45,8 +45,10 @@ export const useLooked = (job: string) =>
     mutationFn: ({ connector, ...v }: Keyed<Seen & { connector: string; looked: Looked }>) =>
       send(job, 'PUT', `/gather/looked/${encodeURIComponent(connector)}`, v),
   });
+/** Where cells of a list are put, below the job. */
+export const listCells = (kind: ListKind) => `/gather/lists/${kind}/cells`;
 export const useEditList = (job: string, kind: ListKind) =>
-  useSend<Seen & { edits: CellEdit[]; gone?: number[] }>(job, 'POST', `/gather/lists/${kind}/cells`);
+  useSend<Seen & { edits: CellEdit[]; gone?: number[] }>(job, 'POST', listCells(kind));
 export const useImportList = (job: string, kind: ListKind) =>
   useUpload(job, (form: FormData) => {
     form.set('id', newChangeID());

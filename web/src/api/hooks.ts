@@ -80,7 +80,7 @@ export function useEvidence(job: string, revision: number, from?: Ref, to?: Ref)
 }
 
 /** A change as it is made: what it is about is for the outbox and not for the server. */
-export type Keyed<V> = V & { subject?: string; chain?: string };
+export type Keyed<V> = V & { subject?: string; says?: string };
 
 /** Brings a change to a job by its outbox. */
 export function send<V extends object>(
@@ -89,13 +89,13 @@ export function send<V extends object>(
   path: string,
   v: Keyed<V>,
 ): Promise<Done> {
-  const { subject, chain, ...body } = v;
+  const { subject, says, ...body } = v;
   return outboxOf(job).post({
     method,
     path,
     body,
     ...(subject ? { subject } : {}),
-    ...(chain ? { chain } : {}),
+    ...(says ? { says } : {}),
   });
 }
 

@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useSearchParams } from 'react-router';
 import { newChangeID, request } from './client';
-import { jobPath, useSend } from './hooks';
+import { jobPath, useSend, type Keyed } from './hooks';
 import type {
   Benched,
   LiveRequest,
@@ -24,32 +25,55 @@ import type {
   Shown,
 } from './types.gen';
 
-export const useProve = (job: string) =>
-  useQuery({
-    queryKey: ['job', job, 'prove'],
-    queryFn: () => request<ProveView>('GET', `${jobPath(job)}/prove`),
-  });
+/** Whether this page is that of the simulated vehicle: its address says so, and every other page is that of the real one. */
+export const useSimulated = () => useSearchParams()[0].get('simulated') === '1';
 
-export const useDiagnosis = (job: string, revision: number) =>
-  useQuery({
-    queryKey: ['job', job, 'diagnosis', revision],
-    queryFn: () => request<DiagnosisView>('GET', `${jobPath(job)}/prove/diagnosis`),
-    staleTime: Infinity,
+const world = (simulated: boolean) => (simulated ? '?simulated=1' : '');
+
+export function useProve(job: string) {
+  const simulated = useSimulated();
+  return useQuery({
+    queryKey: ['job', job, 'prove', simulated],
+    queryFn: () => request<ProveView>('GET', `${jobPath(job)}/prove${world(simulated)}`),
+  });
+}
+
+export function useDiagnosis(job: string, revision: number) {
+  const simulated = useSimulated();
+  return useQuery({
+    queryKey: ['job', job, 'diagnosis', revision, simulated],
+    queryFn: () => request<DiagnosisView>('GET', `${jobPath(job)}/prove/diagnosis${world(simulated)}`),
+    staleTime: simulated ? 0 : Infinity, // what is read at the simulated vehicle makes no revision
     placeholderData: (last) => last,
   });
+}
+
+/** A change that is the simulated vehicle's own where this page is its page. */
+function useWorldly<V extends object>(job: string, path: string) {
+  const simulated = useSimulated();
+  const { mutate, ...rest } = useSend<V & { simulated?: boolean }>(job, 'POST', path);
+  const send = (v: Keyed<V>, options?: Parameters<typeof mutate>[1]) =>
+    mutate({ ...v, ...(simulated ? { simulated } : {}) }, options);
+  return { ...rest, mutate: send };
+}
 
 export const useSetReading = (job: string) =>
-  useSend<Omit<ReadingProvedRequest, 'id'>>(job, 'POST', '/prove/reading');
+  useWorldly<Omit<ReadingProvedRequest, 'id' | 'simulated'>>(job, '/prove/reading');
 
 /** Asks a meter at an address for what it shows: nothing is kept by that. */
-export const useAskMeter = (job: string) =>
-  useMutation({
-    mutationFn: (r: MeterRequest) => request<Shown>('POST', `${jobPath(job)}/prove/meter`, r),
+export function useAskMeter(job: string) {
+  const simulated = useSimulated();
+  return useMutation({
+    mutationFn: (r: MeterRequest) =>
+      request<Shown>('POST', `${jobPath(job)}/prove/meter`, { ...r, ...(simulated ? { simulated } : {}) }),
   });
+}
 
-export const usePassGate = (job: string) => useSend<Omit<GateRequest, 'id'>>(job, 'POST', '/prove/gate');
+export const usePassGate = (job: string) =>
+  useWorldly<Omit<GateRequest, 'id' | 'simulated'>>(job, '/prove/gate');
 
-export const useMend = (job: string) => useSend<Omit<MendRequest, 'id'>>(job, 'POST', '/prove/mended');
+export const useMend = (job: string) =>
+  useWorldly<Omit<MendRequest, 'id' | 'simulated'>>(job, '/prove/mended');
 
 /** Starts a simulated vehicle of the job on the server's machine, or stops it: nothing of the job is changed by that. */
 export function useStandin(job: string) {

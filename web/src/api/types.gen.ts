@@ -3029,6 +3029,7 @@ export interface ProveView {
   trained: Trained[];
   levels: Level[];
   bench?: Benched;
+  simulated?: boolean;
   faces: {
     [k: string]: Face;
   };
@@ -3314,6 +3315,7 @@ export interface ReadingProvedRequest {
   seen: number;
   reading?: MeterReading;
   out?: string;
+  simulated?: boolean;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -3326,6 +3328,7 @@ export interface GateRequest {
   value?: number;
   reason?: string;
   back?: boolean;
+  simulated?: boolean;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -3337,6 +3340,7 @@ export interface MendRequest {
   text: string;
   did?: string;
   left?: boolean;
+  simulated?: boolean;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -3345,6 +3349,7 @@ export interface MendRequest {
 export interface MeterRequest {
   address: string;
   measure: Measure;
+  simulated?: boolean;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema

@@ -51,6 +51,16 @@ function StepsBench({ job }: { job: string }) {
   return <Bench key={stage} job={job} view={bench.data} onReload={() => void bench.refetch()} />;
 }
 
+/** What was done to a step, for the list of what was not taken. */
+const saysOf = (step: string, steps: readonly WorkStep[]) => {
+  const text = steps.find((s) => step.endsWith(s.id))?.text ?? '';
+  return step.startsWith('back ')
+    ? `Taken back: ${text}`
+    : step.startsWith('report ')
+      ? `Not as expected: ${text}`
+      : text;
+};
+
 interface Props {
   job: string;
   view: BenchView;
@@ -88,21 +98,23 @@ function Bench({ job, view: read, onReload }: Props) {
   const isDone = (id: string) => word.get(id) ?? (ticked.get(id) ?? -1) > view.revision;
   const post = (step: string, path: string, body: object) => {
     outboxOf(job)
-      .post({ method: 'POST', path, body, step, chain })
+      .post({ method: 'POST', path, body, step, chain, says: saysOf(step, view.steps) })
       .then((done) => {
         setTicked((old) => (old.has(step) ? new Map(old).set(step, done.revision) : old));
         const of = step.replace(/^back /, '');
         setTakenBack((old) => (of !== step && old.has(of) ? new Map(old).set(of, done.revision) : old));
       })
       .catch((e: unknown) => {
-        setTicked(new Map());
-        setTakenBack(new Map());
+        const fallen = step.replace(/^(back|report) /, ''); // what others rest on is not shown as undone for it
+        setTicked((old) => new Map([...old].filter(([id]) => id !== fallen)));
+        setTakenBack((old) => new Map([...old].filter(([id]) => id !== fallen)));
         onReload();
         if (!(e instanceof Refused) || !e.first) {
           return;
         }
         const about = view.steps.find((s) => s.id === step);
         if (e.problem.code === 'gate-open' && about) {
+          outboxOf(job).throwAway([e.letter]); // it is sent anew with the reason
           askGate({ step: about, why: e.message });
           return;
         }
@@ -126,7 +138,9 @@ function Bench({ job, view: read, onReload }: Props) {
     post(s.id, '/work/tick', { seen: view.revision, steps: [s.id], done: true, ...more });
   };
   const done = () => {
-    if (step) {
+    if (step?.blocked) {
+      void message.warning(`First: ${step.blocked}`, 8);
+    } else if (step) {
       send(step, step.stage === 'pin' ? { spent: time() / 60 } : {});
     }
   };
@@ -195,7 +209,7 @@ function Bench({ job, view: read, onReload }: Props) {
       }
       back={{ word: 'Back', key: '←', act: back, off: number === 1 }}
       middle={{ word: 'Not as expected', key: 'N', act: () => ask('not'), off: !step }}
-      onward={{ word: 'Done', key: 'Space', act: done, off: !step }}
+      onward={{ word: 'Done', key: 'Space', act: done, off: !step || !!step.blocked }}
     >
       {!view.proven && (
         <div className="problem" role="alert">

@@ -87,6 +87,7 @@ function Lines({ job, title, view, onReload }: Props) {
         },
         step: l.id,
         chain: 'bench prove',
+        says: `${l.text}: ${x.over ? 'OL' : `${x.value} ${l.kind === 'ohms' ? 'Ω' : 'V'}`}`,
       })
       .catch((error: unknown) => {
         void message.warning(explain(error), 8);
@@ -129,7 +130,14 @@ function Lines({ job, title, view, onReload }: Props) {
       of={lines.length}
       seconds={time()}
       onShare={() => link(true)}
-      status={<Unsent job={job} />}
+      status={
+        <>
+          {view.bench?.on && (
+            <span data-testid="simulation-runs">simulated vehicle runs: this is the real one</span>
+          )}
+          <Unsent job={job} />
+        </>
+      }
       back={{ word: 'Back', key: '←', act: back, off: at === 0 }}
       middle={{
         word: 'OL',

@@ -32,6 +32,11 @@ export function StepCard({ view, step, before, face, onTurn, onMeasured }: Props
   return (
     <div className={`benchstep${ids(step).some((id) => view.faces[id]) ? '' : ' faceless'}`}>
       <section className="benchsay" aria-live="polite">
+        {step.blocked && (
+          <div className="benchfirst" role="status" data-testid="bench-first">
+            <strong>Not yet.</strong> First: {step.blocked}
+          </div>
+        )}
         {step.noReturn && <div className="noreturn">no way back after this</div>}
         <p className={`benchtext${step.text.length > 110 ? ' long' : ''}`} data-testid="bench-text">
           <Sentence text={step.text} marks={[refName(step.from), refName(step.to)]} />

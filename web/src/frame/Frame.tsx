@@ -134,7 +134,7 @@ function Head({ job }: { job: JobView }) {
   };
   const close = () => show(undefined);
   useKey('u', () => takeBack()); // also before the reply that says that there is something to take back
-  useKey('?', () => show('keys'), { useKey: true });
+  useKey('?', () => show('keys'));
   useKey('f', () => show('findings'));
   return (
     <header className="head">

@@ -1,42 +1,74 @@
-/** The one keymap of the product: what each key does, shown with "?". */
-export const keymap = [
+import { isLive } from './live';
+
+interface Line {
+  keys: readonly string[];
+  does: string;
+  /** The views of a job in which it does that, by the last part of their address; everywhere where none is named. */
+  in?: readonly string[];
+}
+
+/** The one keymap of the product: what each key does, and where. "?" shows the lines that hold on the page as it is. */
+const keymap: readonly Line[] = [
   { keys: ['↑', '↓'], does: 'row up, row down' },
-  { keys: ['Enter'], does: 'accept what is offered, or on to the next open row' },
-  { keys: ['X'], does: 'reject the candidate' },
-  { keys: ['←', '→'], does: 'the candidate before, the next candidate' },
-  { keys: ['C'], does: 'choose another cavity' },
-  { keys: ['G'], does: 'goes: not wanted any more (Match and Thin)' },
-  { keys: ['N'], does: 'needs a source: then B battery, I ignition, G ground, S switch' },
-  { keys: ['E'], does: 'leave a To cavity empty, with the reason' },
-  { keys: ['J'], does: 'joins another wire; a lead from another wire (Match)' },
-  { keys: ['W'], does: 'Match: another way for the wire; a new wire for a cavity. Work: a step of our own' },
-  { keys: ['R'], does: 'reopen: take the decision back' },
-  { keys: ['A'], does: 'accept all above a certainty' },
-  { keys: ['K'], does: 'Thin: keep what is selected' },
-  {
-    keys: ['1', '2', '3', '4', '5', '6'],
-    does: 'the parts of Thin, Pin, Reach, Feed, Join, Prove and Hand over',
-  },
-  { keys: ['+', '-', '0'], does: 'a drawing of the book: nearer, farther, the whole of it' },
-  { keys: ['Space'], does: 'tick the step (Work, Thin, Pin, Reach, bench)' },
-  {
-    keys: ['M'],
-    does: 'Reach: type in the length that was measured. Prove: what the meter shows. Feed: move a circuit to another slot',
-  },
-  { keys: ['O', 'A', 'R', 'C', 'E'], does: 'Feed: key off, accessory, run, crank, engine running' },
-  { keys: ['L'], does: 'Feed: what is live as a tree, as a table' },
-  { keys: ['W', 'G', 'X', 'R'], does: 'Join: wanted, given up, not fitted, reopen' },
-  { keys: ['←', '→'], does: 'Join, Try it: the position of the key before, the next' },
-  { keys: ['D', 'S', 'T'], does: 'Feed: what if it were dead, stuck, touching ground' },
-  { keys: ['['], does: 'Pin: this step before the one above it' },
-  { keys: ['O'], does: 'Pin: it was done otherwise. Prove at the bench: nothing between the two, OL' },
-  { keys: ['B'], does: 'to the bench view (Work, Thin, Pin, Reach, Feed, Join, Prove)' },
-  { keys: ['←', '→'], does: 'bench: back, done (also Page Up and Page Down, as pedals send)' },
-  { keys: ['+', '−', '0'], does: 'Thin: nearer, farther, the whole harness' },
-  { keys: ['U'], does: 'undo the last change' },
-  { keys: ['/'], does: 'find' },
+  { keys: ['Page Up', 'Page Down', 'Home', 'End'], does: 'a page up, a page down, the first row, the last' },
+  { keys: ['Enter'], does: 'accept what is offered, or on to the next open row', in: ['match'] },
+  { keys: ['X'], does: 'reject the candidate', in: ['match'] },
+  { keys: ['←', '→'], does: 'the candidate before, the next candidate', in: ['match'] },
+  { keys: ['C'], does: 'choose another cavity', in: ['match'] },
+  { keys: ['G'], does: 'goes: not wanted any more', in: ['match', 'thin'] },
+  { keys: ['N'], does: 'needs a source: then B battery, I ignition, G ground, S switch', in: ['match'] },
+  { keys: ['E'], does: 'leave a To cavity empty, with the reason', in: ['match'] },
+  { keys: ['J'], does: 'joins another wire; a lead from another wire', in: ['match'] },
+  { keys: ['W'], does: 'another way for the wire; a new wire for a cavity', in: ['match'] },
+  { keys: ['W'], does: 'a step of our own beside this one', in: ['work'] },
+  { keys: ['R'], does: 'reopen: take the decision back', in: ['match', 'thin'] },
+  { keys: ['A'], does: 'accept all above a certainty', in: ['match'] },
+  { keys: ['K'], does: 'keep what is selected', in: ['thin'] },
+  { keys: ['←', '→'], does: 'fold a system, unfold it', in: ['thin'] },
+  { keys: ['1', '2', '3', '4', '5', '6'], does: 'its parts', in: ['reach'] },
+  { keys: ['1', '2', '3', '4', '5'], does: 'its parts', in: ['feed', 'prove'] },
+  { keys: ['1', '2', '3', '4'], does: 'its parts', in: ['thin', 'pin', 'handover'] },
+  { keys: ['1', '2', '3'], does: 'its parts', in: ['join'] },
+  { keys: ['+', '-', '0'], does: 'the drawing: nearer, farther, the whole of it' },
+  { keys: ['Space'], does: 'tick the step', in: ['work', 'thin', 'pin', 'reach', 'feed', 'join'] },
+  { keys: ['Space', 'Enter'], does: 'as planned', in: ['pin'] },
+  { keys: ['X'], does: 'not as planned', in: ['pin'] },
+  { keys: ['R'], does: 'take the answer back', in: ['pin'] },
+  { keys: ['M'], does: 'type in the length that was measured', in: ['reach'] },
+  { keys: ['M'], does: 'type in what the meter shows', in: ['prove'] },
+  { keys: ['M'], does: 'move a circuit to another slot; Enter puts it down', in: ['feed'] },
+  { keys: ['O', 'A', 'R', 'C', 'E'], does: 'key off, accessory, run, crank; engine running', in: ['feed'] },
+  { keys: ['L'], does: 'what is live as a tree, as a table', in: ['feed'] },
+  { keys: ['D', 'S', 'T'], does: 'what if it were dead, stuck, touching ground', in: ['feed'] },
+  { keys: ['W', 'G', 'X', 'R'], does: 'wanted, given up, not fitted, reopen', in: ['join'] },
+  { keys: ['←', '→'], does: 'the position of the key before, the next', in: ['join'] },
+  { keys: ['['], does: 'this step before the one above it', in: ['pin'] },
+  { keys: ['O'], does: 'it was done otherwise', in: ['pin'] },
+  { keys: ['B'], does: 'to the bench view' },
   { keys: ['V'], does: 'turn the connectors: wire side, mating face' },
+  { keys: ['/'], does: 'find' },
+  { keys: ['U'], does: 'undo the last change' },
   { keys: ['F'], does: 'findings' },
   { keys: ['?'], does: 'these keys' },
-  { keys: ['Esc'], does: 'back' },
-] as const;
+];
+
+const names: Record<string, string> = {
+  up: '↑',
+  down: '↓',
+  left: '←',
+  right: '→',
+  pageup: 'Page Up',
+  pagedown: 'Page Down',
+  home: 'Home',
+  end: 'End',
+  enter: 'Enter',
+  space: 'Space',
+  escape: 'Esc',
+};
+
+/** What a key is called on the screen. */
+export const nameOf = (key: string) => names[key] ?? key.toUpperCase();
+
+/** The lines that hold in a view as it is now: something listens for each of their keys. */
+export const keysHere = (view: string) =>
+  keymap.filter((l) => (!l.in || l.in.includes(view)) && l.keys.every(isLive));

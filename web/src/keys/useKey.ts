@@ -1,4 +1,7 @@
-import { useHotkeys, type HotkeyCallback, type Options } from 'react-hotkeys-hook';
+import { useEffect } from 'react';
+import { useHotkeys, type HotkeyCallback } from 'react-hotkeys-hook';
+import { nameOf } from './keymap';
+import { listen } from './live';
 
 /** Whether a dialog or a drawer lies over the page. */
 const covered = () =>
@@ -6,6 +9,37 @@ const covered = () =>
     (d) => d instanceof HTMLElement && d.checkVisibility(),
   );
 
-/** A key of the page. It is dead while something lies over the page: nobody decides what they cannot see. */
-export const useKey = (keys: string, act: HotkeyCallback, options?: Options) =>
-  useHotkeys(keys, act, { preventDefault: true, ignoreEventWhen: covered, ...options });
+/**
+ * Whether a key is meant for something else: a shortcut of the browser's, or Shift with a letter or a named key. Shift that
+ * the layout needs to write a sign or a digit is part of it, and so is the key at the right of the space bar.
+ */
+const foreign = (e: KeyboardEvent) => {
+  const third = e.getModifierState('AltGraph');
+  const named = e.key.length > 1 || e.key === ' ' || e.key.toLowerCase() !== e.key.toUpperCase();
+  return e.metaKey || (!third && (e.ctrlKey || e.altKey)) || (e.shiftKey && named);
+};
+
+interface Options {
+  enabled?: boolean;
+  preventDefault?: boolean;
+}
+
+/**
+ * A key of the page, by what it writes and not by its place, so that it is where its letter is on every keyboard: "g", "?",
+ * "up,down", "1,2,3". It is dead while something lies over the page: nobody decides what they cannot see. What is listened
+ * for is what the list of keys shows.
+ */
+export function useKey(keys: string, act: HotkeyCallback, options: Options = {}) {
+  const { enabled = true, preventDefault = true } = options;
+  const all = keys.split(',');
+  const written = all.filter((k) => k !== 'space').join(',');
+  const how = {
+    preventDefault,
+    ignoreModifiers: true,
+    splitKey: '§', // one key at a time: a plus is a key
+    ignoreEventWhen: (e: KeyboardEvent) => covered() || foreign(e),
+  };
+  useHotkeys(written || 'enter', act, { ...how, useKey: true, enabled: enabled && written !== '' });
+  useHotkeys('space', act, { ...how, enabled: enabled && all.includes('space') }); // it writes nothing that can be named
+  useEffect(() => (enabled ? listen(keys.split(',').map(nameOf)) : undefined), [keys, enabled]);
+}

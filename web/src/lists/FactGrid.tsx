@@ -2,6 +2,7 @@ import './lists.css';
 import { useRef, useState, type ClipboardEvent, type KeyboardEvent } from 'react';
 import type { CellEdit, Field, SheetRow } from '../api/types.gen';
 import { VirtualRows } from '../frame/VirtualRows';
+import { indexOfLine } from './typed';
 
 interface Props {
   label: string;
@@ -41,7 +42,7 @@ const widths: Record<string, string> = {
 
 /** A list that is edited in place, cell by cell from the keyboard, or by pasting a block from a spreadsheet. */
 export function FactGrid({ label, fields, rows, next, onEdit, onStrike }: Props) {
-  const [at, setAt] = useState({ row: 0, col: 0 });
+  const [at, setAt] = useState({ line: 0, col: 0 }); // a line by its number: replies change which row it is
   const [draft, showDraft] = useState<string | undefined>();
   const typed = useRef<string | undefined>(undefined); // at once: a cell that is left by a key is blurred too, and is kept once
   const setDraft = (text: string | undefined) => {
@@ -50,25 +51,28 @@ export function FactGrid({ label, fields, rows, next, onEdit, onStrike }: Props)
   };
   const columns = fields.map((f) => widths[f.name] ?? '74px').join(' ');
   const all = [...rows, { line: next, cells: {} as Record<string, string> }];
-  const row = Math.min(at.row, all.length - 1);
+  const row = indexOfLine(all, at.line);
   const col = Math.min(at.col, fields.length - 1);
   const here = all[row];
   const field = fields[col];
-  const move = (dr: number, dc: number) =>
+  const move = (dr: number, dc: number) => {
+    const from = here?.line ?? next;
     setAt({
-      row: Math.max(0, Math.min(all.length - 1, row + dr)),
+      line: row + dr < all.length ? (all[Math.max(0, row + dr)]?.line ?? next) : from + dr,
       col: Math.max(0, Math.min(fields.length - 1, col + dc)),
     });
+  };
   const commit = (dr: number, dc: number) => {
     const text = typed.current;
     if (text === undefined) {
       return;
     }
     setDraft(undefined);
-    if (here && field && text !== (here.cells[field.name] ?? '')) {
+    const changed = here && field && text !== (here.cells[field.name] ?? '');
+    if (changed) {
       onEdit([{ line: here.line, field: field.name, text }]);
     }
-    move(dr, dc);
+    move(here?.line === next && !changed ? 0 : dr, dc); // below the last line there is one as soon as that has something in it
   };
   const keyed = (e: KeyboardEvent) => {
     if (!here || !field) {
@@ -92,7 +96,7 @@ export function FactGrid({ label, fields, rows, next, onEdit, onStrike }: Props)
         return;
       }
     } else if (step) {
-      move(...step);
+      move(row === all.length - 1 ? Math.min(0, step[0]) : step[0], step[1]);
     } else if (e.key === 'Enter' || e.key === 'F2') {
       setDraft(here.cells[field.name] ?? '');
     } else if (e.key === 'Delete' && e.ctrlKey) {
@@ -170,7 +174,7 @@ export function FactGrid({ label, fields, rows, next, onEdit, onStrike }: Props)
                     if (draft !== undefined) {
                       commit(0, 0);
                     }
-                    setAt({ row: i, col: k });
+                    setAt({ line: r.line, col: k });
                   }}
                   onDoubleClick={() => setDraft(r.cells[f.name] ?? '')}
                 >

@@ -1,30 +1,64 @@
 import { App } from 'antd';
 import { useState } from 'react';
 import { explain } from '../api/client';
-import { previewList, useEditList, useList, type ListKind } from '../api/gather';
+import { listCells, previewList, useEditList, useList, type ListKind } from '../api/gather';
 import type { CellEdit, SheetPreview } from '../api/types.gen';
 import { FileButton, tables } from '../frame/FileButton';
-import { useKeyed } from '../outbox/useOutbox';
+import { useKeyed, useUnsent } from '../outbox/useOutbox';
 import { BringList, listForm } from './BringList';
 import { FactGrid } from './FactGrid';
+import { linesOf, withTyped, type Typed } from './typed';
+
+/** What was typed here, and the revision in which it is: none yet while the server has not answered. */
+type Own = Typed & { revision: number };
 
 /** A list that is brought as a table, put right and added to in place. */
 export function FactList({ job, kind }: { job: string; kind: ListKind }) {
+  return <OneList key={`${job} ${kind}`} job={job} kind={kind} />;
+}
+
+function OneList({ job, kind }: { job: string; kind: ListKind }) {
   const list = useList(job, kind);
   const edit = useEditList(job, kind);
   const [brought, bring] = useState<{ file: File; first: SheetPreview } | undefined>();
   const { message } = App.useApp();
   const keyed = useKeyed(list.data?.revision ?? 0);
+  const { letters } = useUnsent(job);
+  const [own, setOwn] = useState<readonly Own[]>([]);
   if (!list.data) {
     return <p className="problem">{list.isError ? explain(list.error) : ''}</p>;
   }
   const { fields, reading, revision, source } = list.data;
-  const put = (edits: CellEdit[], gone?: number[]) =>
+  const put = (edits: CellEdit[], gone?: number[]) => {
+    const typed: Typed = { edits, ...(gone ? { gone } : {}) };
+    const mine: Own = { ...typed, revision: Infinity };
+    setOwn((all) => [...all.filter((o) => o.revision > revision), mine]);
     keyed(
       kind,
-      (seen) => edit.mutateAsync({ ...seen, edits, ...(gone ? { gone } : {}) }),
-      (e) => void message.warning(explain(e)),
+      async (seen) => {
+        const says = gone
+          ? `${kind}: line ${gone.join(', ')} struck out`
+          : `${kind}: ${edits.map((e) => `line ${e.line}, ${e.field}: ${e.text}`).join('; ')}`;
+        const done = await edit.mutateAsync({ ...seen, ...typed, says });
+        setOwn((all) => all.map((o) => (o === mine ? { ...mine, revision: done.revision } : o)));
+        return done;
+      },
+      (e) => {
+        setOwn((all) => all.filter((o) => o !== mine));
+        void message.warning(explain(e));
+      },
     );
+  };
+  const waiting = letters.filter((l) => l.path === listCells(kind)).map((l) => l.body as Typed); // also what was typed before the page was loaded anew
+  const shown = withTyped(
+    linesOf(
+      reading.rows,
+      reading.rejected,
+      fields.map((f) => f.name),
+    ),
+    reading.next,
+    [...waiting, ...own.filter((o) => o.revision > revision)],
+  );
   return (
     <>
       <div className="bar">
@@ -68,8 +102,8 @@ export function FactList({ job, kind }: { job: string; kind: ListKind }) {
       <FactGrid
         label={`list of ${kind}`}
         fields={fields}
-        rows={reading.rows}
-        next={reading.next}
+        rows={shown.rows}
+        next={shown.next}
         onEdit={(edits) => put(edits)}
         onStrike={(line) => put([], [line])}
       />

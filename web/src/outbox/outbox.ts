@@ -10,20 +10,28 @@ export interface Letter {
   body: object;
   /** What it is about: a change of the same thing that was made here a moment ago has been seen. */
   subject?: string;
-  /** What hangs together: when one is refused those of the same chain that were made after it are dropped with it. */
+  /** Which bench made it, and what it does to which step: what that bench shows until it has arrived. */
   chain?: string;
-  /** What it does to the step that it is about: for what a bench shows until it has arrived. */
   step?: string;
+  /** What was typed or done, for the list of what was not taken: a thing of hands is kept there whenever it is refused. */
+  says?: string;
   /** When it was written, ms, which window wrote it, and its number there: its place in the order. */
   at: number;
   window: string;
   nr: number;
 }
 
-/** A change that the server will not make, and how many that were made on it were dropped with it. */
+/** A change that was refused, with the reason: it is kept until it is sent again or thrown away. */
+export interface Fallen {
+  letter: Letter;
+  why: string;
+}
+
+/** A change that the server will not make, and how many that rest on it were dropped with it. */
 export class Refused extends ProblemError {
   constructor(
     error: ProblemError,
+    readonly letter: Letter,
     readonly heldUp: number,
     /** It is the one that was refused, not one of those that it held up. */
     readonly first: boolean,
@@ -40,6 +48,7 @@ interface Waiting {
 /** What has not been answered, whether nobody answers, and the latest revision that a change of this browser made. */
 interface Unsent {
   letters: readonly Letter[];
+  fallen: readonly Fallen[];
   cut: boolean;
   revision: number;
 }
@@ -47,6 +56,8 @@ interface Unsent {
 const retry = 2000; // ms between tries while nobody answers
 const orphaned = 3000; // ms after which another window's letter is taken on: it may be closed
 const mostFaults = 4; // answers that are faults, after which a letter is given up
+const mostFallen = 200; // refused changes that are kept, the latest
+const atOnce = 1500; // ms in which a person who is told of a refusal still knows which key it was
 const mostAtOnce = 60_000; // bytes that a page which is closed may still send
 
 const windowID = (() => {
@@ -62,6 +73,20 @@ const refuses = ({ problem }: ProblemError) =>
 
 /** What a letter is about, as the server tells things apart; empty where it is about nothing of its own. */
 const about = (l: Letter) => (l.subject ? `${l.path} ${l.subject}` : '');
+
+/** The step that a letter is about, whatever it does to it. */
+const stepOf = (l: Letter) => (l.step ?? '').replace(/^(back|report) /, '');
+
+/**
+ * Whether a letter rests on an earlier one: taking a tick back rests on the tick. Everything else is judged by the server
+ * as things are: what was made on what is not there is refused by itself.
+ */
+const restsOn = (later: Letter, earlier: Letter) =>
+  !!later.chain && later.chain === earlier.chain && !!later.step && stepOf(later) === stepOf(earlier);
+
+/** Whether a change that arrived stands in the place of a refused one. What was typed is nobody's to throw away but the person's. */
+const replaces = (arrived: Letter, fallen: Letter) =>
+  restsOn(arrived, fallen) || (!fallen.says && about(fallen) !== '' && about(fallen) === about(arrived));
 
 const inOrder = (a: Letter, b: Letter) => a.at - b.at || a.window.localeCompare(b.window) || a.nr - b.nr;
 
@@ -94,7 +119,8 @@ export class Outbox {
   private sending = false;
   private faults = 0;
   private next = 0;
-  private snapshot: Unsent = { letters: [], cut: false, revision: 0 };
+  private fallen: Fallen[];
+  private snapshot: Unsent = { letters: [], fallen: [], cut: false, revision: 0 };
   /** The latest revision that a change of this browser made. */
   revision = 0;
   /** Called when everything has been answered, and now and then on the way: what is shown is to be read anew. */
@@ -104,6 +130,8 @@ export class Outbox {
 
   constructor(readonly job: string) {
     this.own = (read(this.ownKey) as Record<string, number> | null | undefined) ?? {};
+    this.fallen = (read(this.fallenKey) as Fallen[] | null | undefined) ?? [];
+    this.show();
     this.adopt(true);
     setInterval(() => {
       this.adopt(false);
@@ -122,6 +150,10 @@ export class Outbox {
     return `draxel-own ${this.job}`;
   }
 
+  private get fallenKey() {
+    return `draxel-fallen ${this.job}`;
+  }
+
   subscribe = (call: () => void) => {
     this.listeners.add(call);
     return () => this.listeners.delete(call);
@@ -130,7 +162,7 @@ export class Outbox {
   get = () => this.snapshot;
 
   private show(cut = this.snapshot.cut) {
-    this.snapshot = { letters: this.letters, cut, revision: this.revision };
+    this.snapshot = { letters: this.letters, fallen: this.fallen, cut, revision: this.revision };
     this.listeners.forEach((call) => call());
   }
 
@@ -156,7 +188,7 @@ export class Outbox {
   }
 
   /** Puts a change into the outbox. It is settled when the server has answered it. */
-  post(l: Pick<Letter, 'method' | 'path' | 'body' | 'subject' | 'chain' | 'step'>): Promise<Done> {
+  post(l: Pick<Letter, 'method' | 'path' | 'body' | 'subject' | 'chain' | 'step' | 'says'>): Promise<Done> {
     const letter: Letter = { ...l, id: newChangeID(), at: Date.now(), window: windowID, nr: this.next++ };
     keep(this.prefix + letter.id, letter);
     this.letters = [...this.letters, letter];
@@ -237,12 +269,42 @@ export class Outbox {
       keep(this.ownKey, this.own);
     }
     this.drop([l]);
+    if (this.fallen.some((f) => replaces(l, f.letter))) {
+      this.setFallen(this.fallen.filter((f) => !replaces(l, f.letter)));
+    }
     this.show(false);
     this.waiting.get(l.id)?.done(done);
     this.waiting.delete(l.id);
   }
 
-  /** Drops a letter that was refused, with what was made on it. It is false where there was no answer to go by. */
+  private setFallen(fallen: Fallen[]) {
+    this.fallen = fallen.slice(-mostFallen);
+    keep(this.fallenKey, this.fallen);
+  }
+
+  /** Puts refused changes into the outbox again; what was typed goes over whatever stands there now: the person has been told. */
+  sendAgain(some: readonly Fallen[]) {
+    this.throwAway(some.map((f) => f.letter));
+    for (const { letter } of some) {
+      const { seen } = letter.body as { seen?: number };
+      const over = letter.says && seen !== undefined;
+      const body = { ...letter.body, ...(over ? { seen: Number.MAX_SAFE_INTEGER } : {}) };
+      this.post({ ...letter, body }).catch((e: unknown) => {
+        if (e instanceof Refused && e.first) {
+          this.onRefused(e);
+        }
+      });
+    }
+  }
+
+  /** Throws refused changes away. */
+  throwAway(some: readonly Letter[]) {
+    const ids = new Set(some.map((l) => l.id));
+    this.setFallen(this.fallen.filter((f) => !ids.has(f.letter.id)));
+    this.show();
+  }
+
+  /** Drops a letter that was refused, with what rests on it, and keeps them as fallen. It is false where there was no answer to go by. */
   private answeredNo(head: Letter, e: ProblemError): boolean {
     if (!refuses(e)) {
       this.faults += e.problem.code === 'fault' ? 1 : 0;
@@ -251,12 +313,16 @@ export class Outbox {
       }
     }
     this.faults = 0;
-    const chain = head.chain ?? about(head);
-    const gone = this.letters.filter((l) => l === head || (chain && (l.chain ?? about(l)) === chain));
+    const gone = this.letters.filter((l) => l === head || restsOn(l, head));
     this.drop(gone);
+    const told = this.waiting.has(head.id) && Date.now() - head.at < atOnce; // a key that is answered at once is no loss
+    this.setFallen([
+      ...this.fallen,
+      ...gone.filter((l) => l.says || !told).map((letter) => ({ letter, why: e.message })),
+    ]);
     this.show(false);
     for (const l of gone) {
-      const refused = new Refused(e, gone.length - 1, l === head);
+      const refused = new Refused(e, l, gone.length - 1, l === head);
       const waiting = this.waiting.get(l.id);
       if (waiting) {
         waiting.refused(refused);

@@ -57,7 +57,7 @@ export function FeedReasons({ job, view, tree, position, on, feeder, fault, onAs
   const outcome = useWhatIf(job, view.revision, position, on, fault);
   const asks = feeder ? questions(feeder, view.body) : [];
   useKey('d,s,t', (e) => {
-    const q = asks.find(([k]) => k.toLowerCase() === e.key);
+    const q = asks.find(([k]) => k.toLowerCase() === e.key.toLowerCase());
     if (q) {
       onAsk(q[2]);
     }

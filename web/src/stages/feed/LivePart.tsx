@@ -36,7 +36,7 @@ export function LivePart({ job, view }: { job: string; view: FeedView }) {
   };
   useKey('l', look);
   useKey(Object.values(keyOf).join(','), (e) => {
-    const name = Object.entries(keyOf).find(([, k]) => k === e.key)?.[0];
+    const name = Object.entries(keyOf).find(([, k]) => k === e.key.toLowerCase())?.[0];
     if (name) {
       turn(name);
     }

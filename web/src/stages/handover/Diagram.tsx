@@ -20,8 +20,8 @@ const perMM = 3.6;
 export function Diagram({ drawing, chosen, live, onPick }: Props) {
   const box = useRef<HTMLDivElement>(null);
   const pan = usePanZoom(box, (drawing.wide + 4) * perMM, (drawing.high + 4) * perMM);
-  useKey('+', () => pan.zoom(1.25), { useKey: true, splitKey: ' ' }); // a plus joins keys otherwise
-  useKey('-', () => pan.zoom(0.8), { useKey: true });
+  useKey('+', () => pan.zoom(1.25));
+  useKey('-', () => pan.zoom(0.8));
   useKey('0', pan.fit);
   return (
     <div className="diagram" ref={box}>

@@ -202,7 +202,7 @@ function Match({ job, view }: { job: string; view: MatchView }) {
   useKey('r', acts.reopen);
   useKey('a', () => setDialog('accept'));
   useKey('v', () => setFace(face === 'wire' ? 'mating' : 'wire'));
-  useKey('slash', () => find.current?.focus());
+  useKey('/', () => find.current?.focus());
 
   const considered = row && candidate ? toRow(view, candidate.to) : undefined;
   // What the shape in the gutter does not tell: a plain move needs no word of its own.

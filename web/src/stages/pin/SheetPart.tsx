@@ -86,7 +86,7 @@ function Sheet({ job, view }: { job: string; view: PinView }) {
   };
   useCursor(at, rows.length, to);
   useKey('space', () => row && send(row));
-  useKey('bracketleft', earlier);
+  useKey('[', earlier);
   useKey('o', () => askOtherwise(true));
   useKey('v', () => turn(face === 'wire' ? 'mating' : 'wire'));
   const contents = contentsBefore(view.wires, view.steps, row?.step?.id, (s) =>

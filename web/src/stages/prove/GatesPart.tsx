@@ -6,6 +6,7 @@ import { usePassGate } from '../../api/prove';
 import type { GateState, ProveView } from '../../api/types.gen';
 import { ReasonDialog } from '../../work/ReasonDialog';
 import { day } from '../../work/words';
+import { PartLink } from './PartLink';
 
 /** Power comes on in stages: one gate at a time, each with what must be true before it. */
 export function GatesPart({ job, view }: { job: string; view: ProveView }) {
@@ -93,7 +94,7 @@ function Gate({ gate, now, keyOn, onPass, onBack }: GateProps) {
           )}
           {now && gate.id === 'outputs' && (
             <div>
-              <Link to="?part=unit">Unit and rig</Link> has the unit work them one at a time.
+              <PartLink part="unit">Unit and rig</PartLink> has the unit work them one at a time.
             </div>
           )}
           {now && gate.caution && <div className="warned">▲ {gate.caution}</div>}
@@ -103,7 +104,7 @@ function Gate({ gate, now, keyOn, onPass, onBack }: GateProps) {
               {gate.id === 'second' ? (
                 <Link to="../pin?part=check">Second check</Link>
               ) : gate.id === 'start' ? (
-                <Link to="?part=records">Records</Link>
+                <PartLink part="records">Records</PartLink>
               ) : (
                 <Link to="?only=open">Test sheet</Link>
               )}

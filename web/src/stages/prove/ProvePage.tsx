@@ -35,7 +35,8 @@ function Prove({ job, view }: { job: string; view: ProveView }) {
   const [address, setAddress] = useSearchParams();
   const go = useNavigate();
   const part = address.get('part') ?? 'sheet';
-  const open = (p: string) => setAddress(p === 'sheet' ? {} : { part: p });
+  const world: Record<string, string> = address.get('simulated') === '1' ? { simulated: '1' } : {};
+  const open = (p: string) => setAddress(p === 'sheet' ? world : { part: p, ...world });
   useKey('1', () => open('sheet'));
   useKey('2', () => open('fault'));
   useKey('3', () => open('power'));
@@ -74,7 +75,7 @@ function Prove({ job, view }: { job: string; view: ProveView }) {
         )}
       </div>
       <PartTabs label="parts of Prove" parts={parts} at={part} onOpen={open} />
-      {part !== 'unit' && <SimulatedBar job={job} bench={view.bench ?? { on: false }} />}
+      {part !== 'unit' && <SimulatedBar job={job} view={view} />}
       {view.why ? (
         <p className="proveempty">{view.why}</p>
       ) : part === 'fault' ? (

@@ -14,6 +14,7 @@ import { Faces } from './Faces';
 import { ReadingField } from './ReadingField';
 import { useMeter } from './useMeter';
 import { bandWords, readingWords, standingOf } from './words';
+import { PartLink } from './PartLink';
 
 const sections = {
   first: 'the fewest that find every fault',
@@ -76,7 +77,7 @@ export function SheetPart({ job, view }: { job: string; view: ProveView }) {
             style={{ width: 240 }}
             virtual={false}
             value={which}
-            onChange={(only: string) => setAddress({ only }, { replace: true })}
+            onChange={(only: string) => put({ only })}
             options={Object.entries(sections).map(([value, label]) => ({ value, label }))}
           />
           <span className="quiet">
@@ -222,7 +223,7 @@ function Line({ job, view, line, typing, meter, onKept }: LineProps) {
         onKept={onKept}
       />
       {line.reading && !line.again && !line.fits && (
-        <a href="?part=fault">Find the fault: what could be wrong, and what to measure next</a>
+        <PartLink part="fault">Find the fault: what could be wrong, and what to measure next</PartLink>
       )}
       <Faces view={view} spots={line.spots} width={300} />
     </>

@@ -1,11 +1,24 @@
 import { App, Button } from 'antd';
+import { useSearchParams } from 'react-router';
 import { explain } from '../../api/client';
 import { useStandin } from '../../api/prove';
-import type { Benched } from '../../api/types.gen';
+import type { ProveView } from '../../api/types.gen';
 import { useAddress } from './useMeter';
 
 /** A simulated vehicle of this harness with its meter, unit and rig: started, told while it runs, and stopped. */
-export function SimulatedBar({ job, bench, start }: { job: string; bench: Benched; start?: boolean }) {
+export function SimulatedBar({ job, view, start }: { job: string; view: ProveView; start?: boolean }) {
+  const bench = view.bench ?? { on: false };
+  const [, setAddress] = useSearchParams();
+  const show = (simulated: boolean) =>
+    setAddress((old) => {
+      const next = new URLSearchParams(old);
+      if (simulated) {
+        next.set('simulated', '1');
+      } else {
+        next.delete('simulated');
+      }
+      return next;
+    });
   const run = useStandin(job);
   const { message } = App.useApp();
   const [, setMeter] = useAddress('meter');
@@ -19,6 +32,7 @@ export function SimulatedBar({ job, bench, start }: { job: string; bench: Benche
           setMeter(b.meter ?? '');
           setUnit(b.unit ?? '');
           setRig(b.rig ?? '');
+          show(on);
         },
         onError: (e) => void message.warning(explain(e)),
       },
@@ -30,6 +44,9 @@ export function SimulatedBar({ job, bench, start }: { job: string; bench: Benche
           <span className="quiet">
             No meter or unit at hand? A simulated vehicle of this harness answers like one.
           </span>
+          <Button size="small" onClick={() => show(false)}>
+            Back to the real one
+          </Button>
           <Button size="small" loading={run.isPending} onClick={() => put(true, 0)}>
             Start it in order
           </Button>
@@ -44,14 +61,30 @@ export function SimulatedBar({ job, bench, start }: { job: string; bench: Benche
       )
     );
   }
+  if (!view.simulated) {
+    return (
+      <div className="bar simulatedbeside" role="status" data-testid="simulation-runs">
+        <span className="grow">
+          A simulated vehicle runs on this job. What is read here is the real one&apos;s and goes into the
+          job.
+        </span>
+        <Button size="small" onClick={() => show(true)}>
+          Show the simulated one
+        </Button>
+      </div>
+    );
+  }
   return (
     <div className="simulated" role="status" data-testid="simulated">
       <span className="grow">
         <strong>SIMULATED</strong> vehicle {bench.hides ? 'with something wrong' : 'in order'}. What is read
-        and kept now is its own: nothing of it comes into the job. Meter{' '}
+        and kept on this page is its own: nothing of it comes into the job. Meter{' '}
         <span className="mono">{bench.meter}</span>, unit <span className="mono">{bench.unit}</span>, rig{' '}
         <span className="mono">{bench.rig}</span>.
       </span>
+      <Button size="small" onClick={() => show(false)}>
+        Back to the real one
+      </Button>
       <Button size="small" loading={run.isPending} onClick={() => put(false, 0)}>
         Stop it
       </Button>

@@ -9,6 +9,7 @@ import { OutputsPart } from './OutputsPart';
 import { RigPart } from './RigPart';
 import { SimulatedBar } from './SimulatedBar';
 import { useAddress } from './useMeter';
+import { PartLink } from './PartLink';
 
 const whole = { key: 'run', battery: true, units: true };
 
@@ -22,6 +23,10 @@ export function UnitPart({ job, view }: { job: string; view: ProveView }) {
   const [what, asked] = useState('');
   const [dialog, open] = useState<'live' | 'clear' | undefined>();
   const go = (r: Omit<UnitRequest, 'address'>) => {
+    if (view.bench?.unit === address && !view.simulated) {
+      void message.warning('That is the unit of the simulated vehicle: show the simulated one to ask it.', 8);
+      return;
+    }
     asked(r.what);
     ask.mutate({ ...r, address }, { onSuccess: tell, onError: (e) => void message.warning(explain(e), 8) });
   };
@@ -29,7 +34,7 @@ export function UnitPart({ job, view }: { job: string; view: ProveView }) {
   return (
     <div className="unitgrid">
       <section className="unitpart">
-        <SimulatedBar job={job} bench={view.bench ?? { on: false }} start />
+        <SimulatedBar job={job} view={view} start />
         <div className="bar">
           <Input
             size="small"
@@ -100,7 +105,7 @@ export function UnitPart({ job, view }: { job: string; view: ProveView }) {
                         x.device &&
                         x.output &&
                         (taken.has(x.device) ? (
-                          <a href="?part=fault">Find the fault</a>
+                          <PartLink part="fault">Find the fault</PartLink>
                         ) : (
                           <Button
                             size="small"

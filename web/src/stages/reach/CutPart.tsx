@@ -71,7 +71,7 @@ export function CutPart({ job, view, onError }: PartProps) {
   };
   useKey('down', () => go(at < 0 ? last.current : at + 1)); // what was decided is gone: the next one has its place
   useKey('up', () => go((at < 0 ? last.current : at) - 1));
-  useKey('/', () => finder.current?.focus(), { useKey: true });
+  useKey('/', () => finder.current?.focus());
   useKey('m', () => field.current?.querySelector('input')?.focus());
   const measured = (wire: string, change: { had?: number; need?: number }) => {
     const was = view.measured.find((m) => m.wire === wire);

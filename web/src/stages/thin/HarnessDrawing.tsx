@@ -47,8 +47,8 @@ export function HarnessDrawing({ view, selected, lit, live, onLive, onSelect, on
       show((limb.x1 + limb.x2) / 2, (limb.y1 + limb.y2) / 2, 1.15);
     }
   }, [shown, drawing, show]);
-  useKey('+', () => pan.zoom(1.25), { useKey: true, splitKey: '§' });
-  useKey('-', () => pan.zoom(0.8), { useKey: true, splitKey: '§' });
+  useKey('+', () => pan.zoom(1.25));
+  useKey('-', () => pan.zoom(0.8));
   useKey('0', pan.fit);
   return (
     <div className="drawing" ref={box}>
