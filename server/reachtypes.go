@@ -64,6 +64,7 @@ type ReachWire struct {
 	Lands    [2]harness.Ref `json:"lands"`
 	Pair     string         `json:"pair,omitempty"`
 	Shield   string         `json:"shield,omitempty"`
+	New      bool           `json:"new,omitempty"` // there is none yet
 }
 
 // CompareView sets the ways to place things side by side.

@@ -58,13 +58,24 @@ const (
 	coilAmps  = 0.2
 )
 
-// UsualAmps gives the current in A that a circuit usually takes by what it is read as, and false where nothing is
-// known of it: what the network says comes first.
-func UsualAmps(s *signal.Reading) (float64, bool) {
+// Small says whether a circuit is a signal, a reference, a sensor's ground or a data line: it never carries more than
+// some 20 mA.
+func Small(s *signal.Reading) bool {
 	switch s.Role {
 	case signal.Analogue, signal.Frequency, signal.SwitchInput, signal.Bus, signal.Shield, signal.SensorGround,
 		signal.Reference5V, signal.SensorSupply, signal.OutputSignal:
+		return true
+	}
+	return false
+}
+
+// UsualAmps gives the current in A that a circuit usually takes by what it is read as, and false where nothing is
+// known of it: what the network says comes first.
+func UsualAmps(s *signal.Reading) (float64, bool) {
+	if Small(s) {
 		return smallAmps, true
+	}
+	switch s.Role {
 	case signal.RelayCoil, signal.Lamp:
 		return coilAmps, true
 	}

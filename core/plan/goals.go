@@ -174,6 +174,9 @@ func (g *planning) line(l *match.Line) {
 // lead: a plug is put onto the From connector, and a new wire leads from its cavity to the To cavity.
 func (g *planning) lead(l *match.Line) {
 	row, _ := g.facts.To.Row(l.To)
+	if from, _ := g.facts.From.Row(l.From); row.Size == 0 {
+		row.Size = from.Size
+	}
 	on := harness.Ref{Connector: header(l.From.Connector), Cavity: l.From.Cavity}
 	t, far := newTerminal(l.To), newEnd(on)
 	n := newWire{id: string(t), row: row, lands: [2]harness.Ref{g.target(l.To), on}}
@@ -186,6 +189,11 @@ func (g *planning) lead(l *match.Line) {
 
 // lay notes a new wire with its terminals.
 func (g *planning) lay(n newWire) {
+	if n.row.Size == 0 { // as thick as what it goes on with: the wire that is there at its first end
+		if w := g.ends.wires[n.lands[0]]; w != nil {
+			n.row.Size = w.Size
+		}
+	}
 	g.fresh = append(g.fresh, n)
 	for end, goal := range n.ends {
 		if goal.Terminal == "" {

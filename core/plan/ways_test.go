@@ -12,6 +12,7 @@ import (
 	"draxel/core/harness"
 	"draxel/core/match"
 	"draxel/core/plan"
+	"draxel/core/reach"
 	"draxel/core/thin"
 	"draxel/core/work"
 )
@@ -137,8 +138,11 @@ func tickAny(r *rand.Rand, j *plan.Job, p *plan.Plan) bool {
 	var ready []int
 	bench := harness.Work(p.Past.Now)
 	for i := range p.Work.Steps {
-		if _, done := p.Done(p.Work.Steps[i].ID); !done && p.Ready(&p.Work.Steps[i], bench) {
+		s := &p.Work.Steps[i]
+		if _, done := p.Done(s.ID); !done && p.Ready(s, bench) {
 			ready = append(ready, i)
+		} else if !done && s.Kind == reach.CutWire && len(s.Missing) > 0 { // nobody knows its size: somebody states it
+			j.Spans = append(j.Spans, reach.Wish{Wire: s.Wires[0], Size: 1})
 		}
 	}
 	if len(ready) == 0 {

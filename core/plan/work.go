@@ -3,6 +3,7 @@ package plan
 import (
 	"fmt"
 	"slices"
+	"strings"
 
 	"draxel/core/finding"
 	"draxel/core/harness"
@@ -235,6 +236,9 @@ func (p *Plan) Blocked(s *work.Step) string { return p.BlockedAfter(s, nil) }
 func (p *Plan) BlockedAfter(s *work.Step, done map[string]bool) string {
 	if why := p.Work.Held[s.ID]; why != "" {
 		return "what was done before the decisions changed stands in its way (" + why + ")"
+	}
+	if s.Kind != thin.Gate && len(s.Missing) > 0 {
+		return "what is missing: " + strings.Join(s.Missing, "; ")
 	}
 	if g := p.Work.gate; g != "" && slices.Contains(s.Needs, g) {
 		if _, passed := p.Past.Done[g]; !passed && !done[g] {

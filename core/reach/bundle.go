@@ -87,7 +87,7 @@ func (r *Result) bundles() {
 			if l.Amps >= 1 {
 				b.Loaded++
 			}
-			if w.Size == 0 {
+			if max(w.Size, l.Size) == 0 {
 				b.Assumed++
 			}
 			d := thickness(max(w.Size, l.Size))

@@ -13,8 +13,19 @@ import (
 // unlikely is the chance of falling short from which a wire that reaches is worth a look.
 const unlikely = 0.05
 
+// unsized says which new wires nobody knows a size for: they are not cut before somebody has said one.
+func (r *Result) unsized() {
+	for i := range r.Lines {
+		if r.Lines[i].Unsized {
+			r.say("size-unknown", finding.Wrong, r.Lines[i].Wire, "State its size or its amps, or what it feeds in the lists "+
+				"of Feed.", "Nobody knows how thick %s is to be, nor what it carries.", r.name(i))
+		}
+	}
+}
+
 // find says what is wrong or doubtful in what was computed.
 func (r *Result) find(s *settled) {
+	r.unsized()
 	if len(r.router.stations) == 0 {
 		return // nothing has been laid out so far
 	}

@@ -69,8 +69,42 @@ func (r *Result) group() {
 	r.loaded = loaded
 }
 
-// newest is the thinnest section that new wire has, mm².
-const newest size.Section = 0.35
+// newest is the thinnest section that new wire has, mm², and newPower the thinnest where it is no signal's (common
+// practice, no source).
+const (
+	newest   size.Section = 0.35
+	newPower size.Section = 0.5
+)
+
+// tells is the least A from which a current says how thick a new wire must be: less is what reaches a device of which
+// nobody knows what it takes.
+const tells = 0.1
+
+// begin gives the section from which a wire is reckoned: what there is; for new wire what somebody stated, else what its
+// row or its counterpart has, else the thinnest that its kind of circuit may have, where anything says what it carries.
+// It is 0 where nothing does.
+func (r *Result) begin(w *Wire, l *Line, x *Wish) size.Section {
+	if !w.New {
+		return w.Size
+	}
+	least := newPower
+	if network.Small(&w.Signal) {
+		least = newest
+	}
+	switch {
+	case x != nil && x.Size > 0:
+		l.Why = append(l.Why, reason("stated-size", "", "%s was stated%s.", x.Size, by(x.Who)))
+		return max(x.Size, least)
+	case w.Size > 0:
+		return max(w.Size, least)
+	case l.Amps >= tells || l.Fuse > 0 || least == newest:
+		return least
+	}
+	l.Unsized = true
+	l.Why = append(l.Why, reason("no-size", "", "Nobody knows what it carries, nor how thick it is to be: state its size "+
+		"or its amps here."))
+	return 0
+}
 
 // Bundled gives how many wires that are loaded at once lie in the fullest bundle of a wire's way, itself included.
 func (r *Result) Bundled(wire string) int {
@@ -199,14 +233,15 @@ func critical(s *signal.Reading) bool {
 
 // sized gives the section that a wire should have for its current, its way and its air, and why where that is more than
 // it has. Sizes only go up.
-func (r *Result) sized(w *Wire, l *Line) {
+func (r *Result) sized(w *Wire, l *Line, x *Wish) {
 	rules := &r.in.Decisions.Rules
-	l.Size = w.Size
-	if w.Size == 0 || l.Amps == 0 && l.Fuse == 0 {
+	begun := r.begin(w, l, x)
+	l.Size = begun
+	if begun == 0 || l.Amps == 0 && l.Fuse == 0 {
 		return
 	}
 	class := rules.Class
-	l.Volts = w.Size.Drop(l.Amps, l.Need, l.Air)
+	l.Volts = begun.Drop(l.Amps, l.Need, l.Air)
 	allowed := 0.0
 	if feeds(&w.Signal) {
 		part := rules.Rest
@@ -219,7 +254,7 @@ func (r *Result) sized(w *Wire, l *Line) {
 		class = l.Class // a new piece stands it; that the old one does not is told by itself
 	}
 	loaded := r.Bundled(w.ID)
-	need, err := w.Size.Upgrade(l.Amps, class, l.Air, loaded, l.Need, allowed)
+	need, err := begun.Upgrade(l.Amps, class, l.Air, loaded, l.Need, allowed)
 	if err != nil {
 		l.Why = append(l.Why, reason("no-size", "", "No size of the trade will do: %v.", err))
 		return
@@ -232,21 +267,21 @@ func (r *Result) sized(w *Wire, l *Line) {
 			return
 		}
 	}
-	if need <= w.Size {
+	if need <= begun {
 		return
 	}
 	l.Size = need
-	if a := w.Size.Ampacity(class, l.Air, loaded); a < l.Amps {
+	if a := begun.Ampacity(class, l.Air, loaded); a < l.Amps {
 		among := ""
 		if loaded > 2 {
 			among = fmt.Sprintf(" among %d loaded wires", loaded)
 		}
 		l.Why = append(l.Why, reason("heat", "ABYC E-11 (from memory), IEC 60364-5-52",
-			"%s carries %.3g A in air of %.0f °C in class %s%s, and %.3g A are wanted: %s.", w.Size, a, l.Air, class, among,
+			"%s carries %.3g A in air of %.0f °C in class %s%s, and %.3g A are wanted: %s.", begun, a, l.Air, class, among,
 			l.Amps, need))
 	} else {
 		l.Why = append(l.Why, reason("drop", "ISO 6722-1 (from memory), ABYC E-11 (from memory)",
-			"%s loses %.2f V over %.0f mm at %.3g A, and %.2f V are allowed one way: %s loses %.2f V.", w.Size, l.Volts,
+			"%s loses %.2f V over %.0f mm at %.3g A, and %.2f V are allowed one way: %s loses %.2f V.", begun, l.Volts,
 			l.Need, l.Amps, allowed, need, need.Drop(l.Amps, l.Need, l.Air)))
 	}
 }

@@ -57,13 +57,15 @@ type Decisions struct {
 
 // Wish is what a person decided about one wire.
 type Wish struct {
-	Wire   string   `json:"wire"`
-	Avoid  []string `json:"avoid,omitempty"`  // paths that it must not take
-	Amps   float64  `json:"amps,omitempty"`   // A that it carries; 0: reckoned
-	School School   `json:"school,omitempty"` // of its joints; empty: the job's, or what the place asks for
-	Whole  bool     `json:"whole,omitempty"`  // replace it, do not joint it
-	At     int      `json:"at,omitempty"`     // end at which it is cut: 1 or 2; 0: where it costs least
-	Renew  bool     `json:"renew,omitempty"`  // that end gets a new terminal: one joint is enough
+	Wire  string   `json:"wire"`
+	Avoid []string `json:"avoid,omitempty"` // paths that it must not take
+	Amps  float64  `json:"amps,omitempty"`  // A that it carries; 0: reckoned
+	// mm² that it has at least where it is a new wire; 0: what its row has, else what its current asks for.
+	Size   size.Section `json:"size,omitempty"`
+	School School       `json:"school,omitempty"` // of its joints; empty: the job's, or what the place asks for
+	Whole  bool         `json:"whole,omitempty"`  // replace it, do not joint it
+	At     int          `json:"at,omitempty"`     // end at which it is cut: 1 or 2; 0: where it costs least
+	Renew  bool         `json:"renew,omitempty"`  // that end gets a new terminal: one joint is enough
 	// It is lengthened though it reaches, so that it can be terminated anew once more.
 	Slack  bool   `json:"slack,omitempty"`
 	Far    string `json:"far,omitempty"` // station of an end that nobody has followed
@@ -208,6 +210,7 @@ type Line struct {
 	bare      float64
 	back      float64 // mm from its end at which it is cut, where a piece is let in
 	elsewhere bool    // its way was measured between other stations
+	Unsized   bool    `json:"unsized,omitempty"` // it is new, and nothing says how thick it is to be
 	summed    bool    // its current is a sum of what is usual, and no more than a hint
 }
 

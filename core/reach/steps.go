@@ -244,6 +244,14 @@ func (p *planner) cut(i int, needs []string) string {
 		if l.By == 0 {
 			s.Text = fmt.Sprintf("Measure the way of the new wire %s with a string, add what both ends need, and cut it.",
 				p.name(i))
+			if l.Size > 0 {
+				s.Text = fmt.Sprintf("%s, from %s.", strings.TrimSuffix(s.Text, "."), tradeSize(l.Size))
+			}
+		}
+		if l.Unsized {
+			s.Text = strings.TrimSuffix(s.Text, ": new wire.")
+			s.Text = strings.TrimSuffix(s.Text, ".") + ": size not known."
+			s.Missing = []string{"its size, or its amps: state one of them in Reach"}
 		}
 	case l.Verdict == Extend && w.Joint[end]:
 		edits = []harness.Edit{lay(piece(w.ID))}

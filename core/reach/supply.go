@@ -18,7 +18,7 @@ func (r *Result) provide() {
 	together := map[string]int{}
 	for i := range r.Lines {
 		l, w := &r.Lines[i], &r.in.Wires[i]
-		if l.Verdict != Extend && l.Verdict != Replace && l.Verdict != Fresh || w.Cut > 0 {
+		if l.Verdict != Extend && l.Verdict != Replace && l.Verdict != Fresh || w.Cut > 0 || l.Unsized {
 			continue
 		}
 		kind, name := lead(w)

@@ -18,14 +18,14 @@ func (r *Result) verdicts(s *settled) {
 		w, l := &r.in.Wires[i], &r.Lines[i]
 		if !l.ok {
 			if w.New { // nobody knows its way: as thick as its current asks in usual air, whatever it loses
-				l.Size = r.thick(w, max(l.Amps, l.Fuse))
+				l.Size = r.thick(r.begin(w, l, s.wish[w.ID]), max(l.Amps, l.Fuse))
 			}
 			continue
 		}
 		if l.Class = classOf(l.Air); l.Class.Limit() < r.in.Decisions.Rules.Class.Limit() {
 			l.Class = r.in.Decisions.Rules.Class // no new piece is worse than what is there
 		}
-		r.sized(w, l)
+		r.sized(w, l, s.wish[w.ID])
 		r.judge(s, w, l)
 		if l.Verdict == Extend || l.Verdict == Replace || l.Verdict == Fresh {
 			l.Code = r.code(w)
@@ -36,15 +36,15 @@ func (r *Result) verdicts(s *settled) {
 // usualAir is the air in °C that a wire is reckoned in of which nobody knows the way (common practice).
 const usualAir = 60
 
-// thick gives the section that a new wire wants for its current alone, where nobody knows its way.
-func (r *Result) thick(w *Wire, amps float64) size.Section {
-	if w.Size == 0 || amps == 0 {
-		return w.Size
+// thick gives the section that a new wire which begins with one wants for its current alone, where nobody knows its way.
+func (r *Result) thick(begun size.Section, amps float64) size.Section {
+	if begun == 0 || amps == 0 {
+		return begun
 	}
 	class := r.in.Decisions.Rules.Class
-	need, err := w.Size.Upgrade(amps, class, min(usualAir, class.Limit()-1), 1, 0, 0)
+	need, err := begun.Upgrade(amps, class, min(usualAir, class.Limit()-1), 1, 0, 0)
 	if err != nil {
-		return w.Size
+		return begun
 	}
 	return need
 }

@@ -4490,6 +4490,7 @@ export interface CutLine {
   provision?: Provision[];
   code?: string;
   why?: Reason[];
+  unsized?: boolean;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -4542,6 +4543,7 @@ export interface ReachWire {
   lands: [Ref, Ref];
   pair?: string;
   shield?: string;
+  new?: boolean;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -4763,6 +4765,7 @@ export interface Span {
   wire: string;
   avoid?: string[];
   amps?: number;
+  size?: number;
   school?: "solder" | "crimp" | "bare" | "";
   whole?: boolean;
   at?: number;

@@ -186,6 +186,18 @@ function Decisions({ job, view, line, wire, onError }: PartProps & { line: CutLi
           empty={line.amps ? String(Number(line.amps.toPrecision(3))) : 'not known'}
           onChange={(amps) => decide({ amps })}
         />
+        {wire.new && (
+          <>
+            <span>size at least</span>
+            <NumberField
+              label={`size of ${line.wire}`}
+              value={now.size ?? 0}
+              unit="mm²"
+              empty={line.size ? String(line.size) : 'not known'}
+              onChange={(size) => decide({ size })}
+            />
+          </>
+        )}
         <span>lengthen at</span>
         <Select
           size="small"
