@@ -4,11 +4,15 @@ import (
 	"fmt"
 	"io"
 	"net/http"
+	"slices"
 	"strings"
 	"testing"
 	"time"
 
 	"github.com/go-rod/rod/lib/input"
+
+	"draxel/core/match"
+	"draxel/server"
 )
 
 func (v *visit) selected() string {
@@ -253,5 +257,24 @@ func TestTheSheetIsWalkedThrough(t *testing.T) {
 	v.see("main", "step 58 of 58")
 	if !strings.Contains(v.page.MustInfo().URL, "step=58") {
 		t.Errorf("the address does not say which step: %s", v.page.MustInfo().URL)
+	}
+}
+
+// Enter takes nothing that is less likely than not: it opens the choice, which says how likely the likeliest is.
+func TestEnterTakesNothingUnlikely(t *testing.T) {
+	v := open(t, "/jobs/packhorse/match", undecided)
+	v.see("[data-testid=spread]", "SP1")
+	lines := fetch[server.MatchView](v, "/api/jobs/packhorse/match").Lines
+	i := slices.IndexFunc(lines, func(l match.Line) bool {
+		return l.Verdict == match.Undecided && len(l.Candidates) > 0 && l.Candidates[0].P < 0.45
+	})
+	at := lines[i].From
+	v.goTo("/jobs/packhorse/match?row=from%20" + at.String())
+	v.see("aside button", "^Accept .*…")
+	before := v.stored()
+	v.press(input.Enter)
+	v.see(".ant-modal", "likeliest, and no more than")
+	if v.stored() != before {
+		t.Error("it was taken")
 	}
 }

@@ -162,8 +162,10 @@ func (s *Server) turn(job string) (done func()) {
 // decision gives the decision that the action makes of what was decided before.
 func decision(j *computed, r DecideRequest) (match.Decision, error) {
 	d := match.Decision{Side: r.Side, At: r.At, Reason: r.Reason}
+	var old match.Decision
 	if i := slices.IndexFunc(j.Job.Decisions, func(d match.Decision) bool { return d.Side == r.Side && d.At == r.At }); i >= 0 {
-		d.Rejected = slices.Clone(j.Job.Decisions[i].Rejected)
+		old = j.Job.Decisions[i]
+		d.Rejected = slices.Clone(old.Rejected)
 	}
 	row, ok := j.facts.From.Row(r.At)
 	if r.Side == match.To {
@@ -180,6 +182,7 @@ func decision(j *computed, r DecideRequest) (match.Decision, error) {
 	case Accept:
 		d.Choice, d.To, d.Way = match.Matched, r.To, r.Way
 		d.Rejected = slices.DeleteFunc(d.Rejected, func(to harness.Ref) bool { return to == r.To })
+		d.Sure = j.sure(&old, r.At, r.To)
 		return d, checkPair(j, row, r.To)
 	case Reject:
 		if _, ok := j.facts.To.Row(r.To); !ok {
@@ -210,6 +213,7 @@ func decision(j *computed, r DecideRequest) (match.Decision, error) {
 				"that way.", "/way")
 		}
 		d.Choice, d.To, d.Way = match.Matched, j.plan().Ways[i].To, r.Way
+		d.Sure = j.sure(&old, r.At, d.To)
 		return d, checkPair(j, row, d.To)
 	case JoinTo:
 		d.Choice, d.To = match.Joined, r.To
@@ -228,6 +232,21 @@ func decision(j *computed, r DecideRequest) (match.Decision, error) {
 		return d, problem(http.StatusUnprocessableEntity, "no-action", "There is no such action.", "/action")
 	}
 	return d, nil
+}
+
+// sure gives how likely a pair is that is accepted now: as it was noted where it was accepted before, else by what
+// speaks for it, with nothing decided about its row.
+func (j *computed) sure(old *match.Decision, from, to harness.Ref) float64 {
+	if old.Choice == match.Matched && old.To == to && old.Verify == "" {
+		return old.Sure
+	}
+	if p, open := j.begun().Match.Chance(from, to); open {
+		return p
+	}
+	others := slices.DeleteFunc(slices.Clone(j.Job.Decisions),
+		func(d match.Decision) bool { return d.Side == match.From && d.At == from })
+	p, _ := match.Crosswalk(j.facts.From, j.facts.To, j.facts.Meetings, others).Chance(from, to)
+	return p
 }
 
 // checkPair refuses a match that must not be.

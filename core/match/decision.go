@@ -45,10 +45,12 @@ type Decision struct {
 	Source   string        `json:"source,omitempty"`   // of Sourced, one of Sources
 	Origin   *Origin       `json:"origin,omitempty"`   // of Wired, and of Sourced where it is known: what it is fed from
 	Rejected []harness.Ref `json:"rejected,omitempty"` // To cavities that this From row does not go to
-	Reason   string        `json:"reason,omitempty"`
-	Verify   string        `json:"verify,omitempty"` // the earlier job that it was brought from, until somebody has verified it here
-	Who      string        `json:"who,omitempty"`
-	When     int64         `json:"when,omitempty"` // Unix milliseconds
+	// Of Matched: how likely the pair was when it was accepted, from a millionth to 1; 0 where nobody noted it.
+	Sure   float64 `json:"sure,omitempty"`
+	Reason string  `json:"reason,omitempty"`
+	Verify string  `json:"verify,omitempty"` // the earlier job that it was brought from, until somebody has verified it here
+	Who    string  `json:"who,omitempty"`
+	When   int64   `json:"when,omitempty"` // Unix milliseconds
 }
 
 type pair struct{ i, j int }
@@ -64,6 +66,8 @@ func (d Decision) Check() error {
 		return fmt.Errorf("about %s it cannot be decided %q", d.At, d.Choice)
 	case d.Way != Proposed && !slices.Contains(Ways(), d.Way):
 		return fmt.Errorf("%s comes to its counterpart in no way %q", d.At, d.Way)
+	case !(d.Sure >= 0 && d.Sure <= 1):
+		return fmt.Errorf("%s is matched at a certainty of %v", d.At, d.Sure)
 	case d.Origin != nil:
 		return d.Origin.Check()
 	}

@@ -80,6 +80,7 @@ func (r *Result) Findings(from, to harness.Pinout) []finding.Finding {
 	out = append(out, cylinders(From, r.from)...)
 	out = append(out, cylinders(To, r.to)...)
 	out = append(out, r.mismatches()...)
+	out = append(out, r.unlikely()...)
 	out = append(out, r.joints()...)
 	out = append(out, unverified(From, from)...)
 	out = append(out, unverified(To, to)...)
@@ -247,6 +248,31 @@ func (r *Result) mismatches() []finding.Finding {
 		}
 	}
 	return out
+}
+
+// unlikely names the pairs that a person accepted although they were less likely than not.
+func (r *Result) unlikely() []finding.Finding {
+	var out []finding.Finding
+	for i := range r.Lines {
+		l := &r.Lines[i]
+		if !l.Decided || !l.Feeds() || l.Sure == 0 || l.Sure >= Offered {
+			continue
+		}
+		out = append(out, finding.Finding{Code: "unlikely-match", Severity: finding.Check, Side: string(From),
+			Subject: l.From.String(),
+			Text: fmt.Sprintf("%s to %s was accepted at %s: %s and %s.", l.From, l.To, percent(l.Sure),
+				r.from[r.fromAt[l.From]].Signal, r.to[r.toAt[l.To]].Signal),
+			Remedy: "Trace both wires with the meter and say here what you found, or reopen the row."})
+	}
+	return out
+}
+
+// percent writes a probability as people say it.
+func percent(p float64) string {
+	if p < 0.01 {
+		return "less than 1 %"
+	}
+	return fmt.Sprintf("%.0f %%", 100*p)
 }
 
 // deviceKey names one device of several, whatever the aspect of the wire.

@@ -50,6 +50,7 @@ type Line struct {
 	Origin     *Origin     `json:"origin,omitempty"`     // of NeedsSource, where it is known
 	Reason     string      `json:"reason,omitempty"`     // a person's
 	Verify     string      `json:"verify,omitempty"`     // brought from this earlier job and not verified here: it counts as open
+	Sure       float64     `json:"sure,omitempty"`       // of a decided pair: how likely it was when it was accepted, 0: nobody noted it
 	Because    string      `json:"because,omitempty"`    // of Undecided without a candidate: why it is not settled
 }
 
@@ -139,7 +140,7 @@ func (r *Result) line(i, assigned int, rest *leftover, alone int) Line {
 		l.Decided, l.Reason, l.P = true, d.Reason, 1
 		switch d.Choice {
 		case Matched:
-			l.To, l.Verdict, l.Way = d.To, r.moveVerdict(row.Ref, d.To), d.Way
+			l.To, l.Verdict, l.Way, l.Sure = d.To, r.moveVerdict(row.Ref, d.To), d.Way, d.Sure
 		case Gone:
 			l.Verdict = Goes
 		case Joined:
@@ -255,6 +256,20 @@ func (r *Result) probability(i, j int) float64 {
 		}
 	}
 	return round(min(1, sum))
+}
+
+// leastChance is what a pair is noted at that nothing speaks for.
+const leastChance = 1e-6
+
+// Chance gives how likely it is that an open From row goes to a To cavity, at least a millionth, and false where the row
+// is decided or there are no such rows: what is decided is taken as given, and says nothing of its own.
+func (r *Result) Chance(from, to harness.Ref) (float64, bool) {
+	i, there := r.fromAt[from]
+	j, wanted := r.toAt[to]
+	if !there || !wanted || !r.free(i) {
+		return 0, false
+	}
+	return max(leastChance, r.probability(i, j)), true
 }
 
 func (r *Result) exchangeable(a, b int) bool {

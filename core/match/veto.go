@@ -46,12 +46,20 @@ func outputKind(r signal.Role) signal.Role {
 	return r
 }
 
-// sureEnough is how sure a reading must be for a veto to rest on it.
+// sureEnough is how sure a reading must be for a veto to rest on it; one that keeps a supply from a ground rests on the
+// likelier reading, however sure.
 const sureEnough = 0.5
 
 // untouchable says that a circuit is left alone altogether.
 func untouchable(r *signal.Reading) bool {
 	return r.Role == signal.Restraint || r.Role == signal.HighVoltage
+}
+
+// Fraught says whether a circuit of this role is looked at however unsure its reading is: supplies and grounds, and what
+// is left to qualified hands.
+func Fraught(r signal.Role) bool {
+	f := familyOf(r)
+	return f == supply || f == ground || r == signal.Restraint || r == signal.HighVoltage
 }
 
 // ban is the rule that forbids a pair, allowed when none does.
@@ -81,10 +89,14 @@ func forbid(a, b *signal.Reading) ban {
 	switch {
 	case untouchable(a) || untouchable(b):
 		return leftAlone
+	}
+	fa, fb := familyOf(a.Role), familyOf(b.Role)
+	switch {
+	case fa == supply && fb == ground, fa == ground && fb == supply: // a burnt wire, however unsure the likelier reading is
+		return groundWithOther
 	case a.Sure < sureEnough || b.Sure < sureEnough:
 		return allowed
 	}
-	fa, fb := familyOf(a.Role), familyOf(b.Role)
 	same := a.Device == b.Device && a.Aspect == b.Aspect
 	switch {
 	case (fa == supply || fb == supply) && resisted(a) != resisted(b):

@@ -297,7 +297,7 @@ func (g *guard) readings(wires []string) []*signal.Reading {
 	var out []*signal.Reading
 	for _, w := range wires {
 		r := g.signals[circuit.Whole(w)]
-		if r == nil || r.Sure < 0.5 && r.Role != signal.Restraint && r.Role != signal.HighVoltage {
+		if r == nil || r.Sure < 0.5 && !match.Fraught(r.Role) {
 			continue
 		}
 		if !slices.ContainsFunc(out, func(x *signal.Reading) bool {

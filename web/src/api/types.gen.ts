@@ -781,6 +781,7 @@ export interface Line {
   origin?: WireOrigin;
   reason?: string;
   verify?: string;
+  sure?: number;
   because?: string;
 }
 /**
@@ -910,6 +911,7 @@ export interface Decision {
   source?: string;
   origin?: WireOrigin;
   rejected?: Ref[];
+  sure?: number;
   reason?: string;
   verify?: string;
   who?: string;

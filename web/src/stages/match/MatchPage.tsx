@@ -23,7 +23,9 @@ import {
   isHeading,
   isOpen,
   nextOpen,
+  percent,
   spreadRows,
+  sureOf,
   toRow,
   type Filter,
   type SpreadRow,
@@ -156,7 +158,9 @@ function Match({ job, view }: { job: string; view: MatchView }) {
       if (!row) {
         return;
       }
-      if (open && candidate) {
+      if (open && candidate && row.line && sureOf(row.line, candidate) < 0.5) {
+        setDialog('choose'); // less likely than not: it is chosen with open eyes
+      } else if (open && candidate) {
         act({ action: 'accept', to: candidate.to });
       } else if (open && row.line?.verdict === 'goes') {
         act({ action: 'goes' });
@@ -189,9 +193,16 @@ function Match({ job, view }: { job: string; view: MatchView }) {
   useKey('end', () => step(1e6));
   useKey('left', () => setCandidateAt(Math.max(0, candidateAt - 1)));
   useKey('right', () => setCandidateAt(Math.min(candidates.length - 1, candidateAt + 1)));
-  useKey('enter', (e) => !(e.target instanceof HTMLButtonElement) && acts.accept(), {
-    preventDefault: false,
-  });
+  useKey(
+    'enter',
+    (e) => {
+      if (!(e.target instanceof HTMLButtonElement)) {
+        e.preventDefault();
+        acts.accept();
+      }
+    },
+    { preventDefault: false },
+  );
   useKey('x', acts.reject);
   useKey('c', acts.choose);
   useKey('g', acts.goes);
@@ -276,7 +287,19 @@ function Match({ job, view }: { job: string; view: MatchView }) {
           onClose={close}
         />
       )}
-      {dialog === 'choose' && <ChooseDialog view={view} name={name} onChoose={chosen} onClose={close} />}
+      {dialog === 'choose' && (
+        <ChooseDialog
+          view={view}
+          name={name}
+          note={
+            candidate && row?.line && sureOf(row.line, candidate) < 0.5
+              ? `${refName(candidate.to)} is the likeliest, and no more than ${percent(sureOf(row.line, candidate))} % likely. Look at both wires before you choose.`
+              : undefined
+          }
+          onChoose={chosen}
+          onClose={close}
+        />
+      )}
       {dialog === 'accept' && (
         <AcceptDialog
           view={view}

@@ -5,7 +5,7 @@ import { SeverityMark } from '../../frame/SeverityMark';
 import { refName, sameRef } from '../../harness/cavity';
 import { WireLive } from '../../work/WireLive';
 import { Evidence } from './Evidence';
-import { candidatesOf, feeds, percent, type SpreadRow } from './spread';
+import { candidatesOf, feeds, percent, sureOf, type SpreadRow } from './spread';
 import { verdictWord } from './VerdictGlyph';
 import { wayOf, wayWord } from './ways';
 
@@ -214,7 +214,7 @@ function Actions({ row, candidate, act }: { row: SpreadRow; candidate: Candidate
       {(candidate ?? proposal) && (
         <Button type="primary" onClick={act.accept}>
           {candidate
-            ? `Accept ${refName(candidate.to)}`
+            ? `Accept ${refName(candidate.to)}${row.line && sureOf(row.line, candidate) < 0.5 ? '…' : ''}`
             : `Accept: ${verdictWord[row.line?.verdict ?? 'undecided']}`}{' '}
           {key('Enter')}
         </Button>

@@ -91,11 +91,13 @@ export function EmptyDialog({
 export function ChooseDialog({
   view,
   name,
+  note,
   onChoose,
   onClose,
 }: {
   view: MatchView;
   name: string;
+  note?: string | undefined;
   onChoose: (to: Ref) => void;
   onClose: () => void;
 }) {
@@ -107,6 +109,7 @@ export function ChooseDialog({
       rows={view.to.rows.filter((r) => !taken.has(refKey(r.ref)))}
       title={`Where does ${name} go?`}
       label="To cavity"
+      {...(note ? { note } : {})}
       onChoose={onChoose}
       onClose={onClose}
     />
@@ -125,6 +128,7 @@ interface CavityProps {
 /** Chooses one of the cavities that a wire is in, by its name, function or circuit number. */
 export function CavityDialog({ rows, title, label, note, onChoose, onClose }: CavityProps) {
   const select = useRef<RefSelectProps>(null);
+  const [searched, search] = useState(false);
   const full = rows.filter((r) => !r.empty);
   return (
     <Modal
@@ -140,7 +144,8 @@ export function CavityDialog({ rows, title, label, note, onChoose, onClose }: Ca
         style={{ width: '100%' }}
         aria-label={label}
         placeholder="cavity, function or circuit number"
-        showSearch={{ optionFilterProp: 'label' }}
+        showSearch={{ optionFilterProp: 'label', onSearch: (text) => search(text !== '') }}
+        defaultActiveFirstOption={searched} // Enter again chooses nothing that nobody looked for
         defaultOpen
         options={full.map((r) => ({
           value: refKey(r.ref),

@@ -128,6 +128,10 @@ export function candidatesOf(r: SpreadRow): Candidate[] {
     : all;
 }
 
+/** How likely a candidate is: that of the pair that is offered counts what is exchangeable with it. */
+export const sureOf = (line: Line, candidate: Candidate) =>
+  line.to && sameRef(line.to, candidate.to) ? Math.max(line.p, candidate.p) : candidate.p;
+
 /** The row's key after this one that is still open, round the end to the beginning; the row itself when it is the last. */
 export function nextOpen(rows: SpreadRow[], key: string): string {
   const at = rows.findIndex((r) => r.key === key);
