@@ -42,6 +42,13 @@ func (x *planner) cut(e *End) {
 	)
 }
 
+// clip cuts the terminal off an end that was taken out of its cavity, where a piece lengthens it.
+func (x *planner) clip(e *End) {
+	x.add(work.Step{Kind: Cut, Wires: []string{e.Wire}, At: []harness.Ref{e.At}, Minutes: x.in.Seal,
+		Text: fmt.Sprintf("Cut the terminal off %s, which waits: it is lengthened there.", e.Name)},
+		work.New([]harness.Edit{{Do: harness.Clip, Wire: e.Wire, End: e.End}}))
+}
+
 // bring makes the step in which ends come to their joint.
 func (x *planner) bring(
 	j *Joint,

@@ -283,6 +283,8 @@ func (x *planner) make(j *Joint, opened map[harness.Length]bool) {
 		case !there || tips[e.End].Open() || opened[e.Length]:
 		case e.How == CutOff && x.cutHere(e):
 			x.cut(e)
+		case e.How == Clipped && tips[e.End].State == harness.Crimped && !slices.Contains(missing, e.Length):
+			x.clip(e) // a piece that lengthens it comes to the joint in its place
 		case e.How == Whole && x.tapped(e, name):
 			host = i
 		}

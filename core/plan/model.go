@@ -98,6 +98,7 @@ func (p *Plan) model(f *Facts, d Decisions) *model {
 			}
 		}
 	}
+	m.listed()
 	m.adviser = pin.Adviser{Housings: map[string]harness.Connector{}, Near: f.nearness()}
 	for _, h := range m.housings {
 		m.adviser.Housings[h.ID] = h
@@ -161,6 +162,21 @@ func (m *model) involve(at harness.Ref) {
 	}
 	if !m.housings[i].Has(at.Cavity) {
 		m.housings[i].Cavities = append(slices.Clone(m.housings[i].Cavities), at.Cavity)
+	}
+}
+
+// listed adds the cavities that only a list of wires names to the housings that they are in: a table that shows fewer is
+// none the less of the same plug.
+func (m *model) listed() {
+	for i := range m.housings {
+		h := &m.housings[i]
+		for k := range m.facts.Laid.Loom.Wires {
+			for _, e := range m.facts.Laid.Loom.Wires[k].Ends {
+				if e.At.Connector == h.ID && !h.Has(e.At.Cavity) {
+					h.Cavities = append(slices.Clone(h.Cavities), e.At.Cavity)
+				}
+			}
+		}
 	}
 }
 
