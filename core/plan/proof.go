@@ -22,6 +22,10 @@ type Proof struct {
 	Differences []string `json:"differences,omitempty"`
 	Apart       []string `json:"apart,omitempty"` // accepted matches that are not one circuit in the end
 	Meets       []string `json:"meets,omitempty"` // what must never meet, and does after a step
+	// Accepted matches that are not carried out, since something holds them up: the findings say what.
+	Left []string `json:"left,omitempty"`
+	// Decisions of the person's own that contradict each other: then nothing is proven, and it is no fault of ours.
+	Against []string `json:"against,omitempty"`
 	// The steps can be carried out, but what was done and is not planned any more keeps the end from being compared.
 	Partial bool   `json:"partial,omitempty"`
 	Fault   string `json:"fault,omitempty"` // why the steps could not be made or carried out
@@ -30,6 +34,10 @@ type Proof struct {
 // Line says in one sentence whether the work is proven.
 func (p Proof) Line() string {
 	switch {
+	case len(p.Meets) > 0 && len(p.Against) > 0:
+		return "DO NOT WORK FROM THIS: " + p.Meets[0] + ". And your own decisions contradict each other: " + p.Against[0]
+	case len(p.Against) > 0:
+		return "NOT PROVEN: your own decisions contradict each other. " + p.Against[0] + " Reopen one of the two."
 	case p.Fault != "":
 		return "DO NOT WORK FROM THIS. A fault of ours: the steps cannot be carried out on the model (" + p.Fault +
 			"). Send us the job file."
@@ -51,14 +59,38 @@ func (p Proof) Line() string {
 			p.Steps,
 		)
 	case p.Steps == 0:
-		return "Nothing is left to do: the harness is as it is wanted."
+		return "Nothing is left to do: the harness is as it is wanted" + p.but() + "."
 	}
 	return fmt.Sprintf(
 		"Proven on the model: the %d steps that are left, of all stages together, lead to the wanted harness, and every "+
-			"accepted match is one circuit in it. No cavity ever held two terminals, and %s in hand.",
+			"accepted match is one circuit in it%s. No cavity ever held two terminals, and %s in hand.",
 		p.Steps,
+		p.but(),
 		most(p.InHand),
 	)
+}
+
+// mostNamed bounds the matches that the line of proof names.
+const mostNamed = 6
+
+// but counts out the accepted matches of which nothing is proven, by name.
+func (p Proof) but() string {
+	n := len(p.Left)
+	if n == 0 {
+		return ""
+	}
+	named := strings.Join(p.Left[:min(n, mostNamed)], ", ")
+	if n > mostNamed {
+		named += fmt.Sprintf(" and %d more", n-mostNamed)
+	}
+	return fmt.Sprintf(", but for %d that %s left off, and of which nothing is proven: %s", n, isAre(n), named)
+}
+
+func isAre(n int) string {
+	if n == 1 {
+		return "is"
+	}
+	return "are"
 }
 
 func most(inHand int) string {
@@ -90,6 +122,16 @@ func (p *Plan) prove(m *model, limit int) {
 			Remedy: "See what was done and is not wanted any more; put it right, or take the ticks back if it was not done.",
 		})
 	}
+	for i := range p.Findings {
+		if p.Findings[i].Code == twoEdits {
+			p.Proof.Against = append(p.Proof.Against, p.Findings[i].Text)
+		}
+	}
+	defer func() {
+		if p.Proof.Reached { // the plan keeps what both decisions allow
+			p.Proof.Against = nil
+		}
+	}()
 	guard := newGuard(m, p.Past.Now)
 	end, inHand, err := work.Run(p.Past.Now, left.Steps, guard.look)
 	p.Proof.InHand = inHand
@@ -117,6 +159,7 @@ func (p *Plan) prove(m *model, limit int) {
 	}
 	p.Proof.Differences = harness.Differences(end, p.Wanted)
 	p.Proof.Apart = p.apart(m, end)
+	p.Proof.Left = p.leftOff(m, end)
 	p.Proof.Reached = len(p.Proof.Differences)+len(p.Proof.Apart)+len(p.Proof.Meets) == 0
 }
 
@@ -176,6 +219,46 @@ func (p *Plan) apart(m *model, end harness.Harness) []string {
 		}
 	}
 	return out
+}
+
+// leftOff names the accepted matches that the steps do not bring about: their wires are not one circuit with what they
+// were matched to in the end, nor does their terminal stand where it was to go.
+func (p *Plan) leftOff(m *model, end harness.Harness) []string {
+	end = end.With(contactsClosed(p.Join.Added, end))
+	net := circuit.Of(end, m.facts.Laid.Loom.Connectors)
+	var out []string
+	for i := range p.Match.Lines {
+		l := &p.Match.Lines[i]
+		if l.Decided && (l.Feeds() || l.Verdict == match.Joins) && l.Verdict != match.Faces && !p.broughtAbout(m, end, net, l) {
+			out = append(out, fmt.Sprintf("%s to %s", l.From, l.To))
+		}
+	}
+	return out
+}
+
+// broughtAbout says whether an accepted match is what it was to become.
+func (p *Plan) broughtAbout(m *model, end harness.Harness, net *circuit.Net, l *match.Line) bool {
+	seated := func(t harness.TerminalID, at harness.Ref) bool {
+		place, there := end.Place(t)
+		return there && place.State == harness.Seated && place.At == at
+	}
+	a, b := m.ends.wires[l.From], m.ends.wires[m.facts.At(l.To)]
+	switch x := m.facts.pair(l); {
+	case l.Verdict == match.Joins:
+		if b = m.filler(p.Match, l.To); b == nil {
+			b = m.ends.wires[m.facts.At(l.To)]
+		}
+	case m.ways[l.From] == match.Lead:
+		return seated(newTerminal(l.To), m.target(l.To))
+	case l.Verdict == match.Meets && m.ways[l.From] == match.Into:
+		ours := m.ends.wires[x.ours]
+		return ours != nil && (seated(harness.TerminalAt(x.ours), x.vehicle) || seated(newEnd(x.vehicle), x.vehicle)) &&
+			holds(net.Cavity(end, x.vehicle), ours.ID)
+	case l.Verdict != match.Meets:
+		return seated(harness.TerminalAt(l.From), m.target(l.To)) ||
+			a != nil && holds(net.Cavity(end, m.target(l.To)), a.ID)
+	}
+	return a != nil && b != nil && holds(net.Wire(end, alive(end, a.ID)), b.ID)
 }
 
 // entered says whether the plan brings our end into the vehicle's plug: it may be held up by what stays there.

@@ -26,6 +26,9 @@ type Proposal struct {
 	Why    string      `json:"why"`
 }
 
+// twoEdits is the code of the finding that two stages want opposite things of one wire or connector.
+const twoEdits = "two-edits"
+
 // decideThin computes what stays and goes. A wire that Match has put to use is kept, unless it was decided away by
 // itself, which is then a contradiction between two stages.
 func (p *Plan) decideThin(f *Facts, d Decisions) {
@@ -53,7 +56,7 @@ func (p *Plan) decideThin(f *Facts, d Decisions) {
 				all = append(all, thin.Decision{On: thin.Wire, ID: w.ID, Choice: thin.Keep, Reason: why})
 			case thin.Goes:
 				p.Findings = append(p.Findings, finding.Finding{
-					Code: "two-edits", Severity: finding.Wrong, Stage: "thin", Subject: w.ID,
+					Code: twoEdits, Severity: finding.Wrong, Stage: "thin", Subject: w.ID,
 					Text:   fmt.Sprintf("Match says of %s that it %s, and Thin says that its wire %s goes.", e.At, why, w.ID),
 					Remedy: "Reopen one of the two.",
 				})
@@ -130,7 +133,7 @@ func (p *Plan) filled(f *Facts) []thin.Decision {
 		}
 		out = append(out, thin.Decision{On: thin.Connector, ID: c, Choice: thin.Keep, Reason: why})
 		p.Findings = append(p.Findings, finding.Finding{
-			Code: "two-edits", Severity: finding.Wrong, Stage: "thin", Subject: c,
+			Code: twoEdits, Severity: finding.Wrong, Stage: "thin", Subject: c,
 			Text: fmt.Sprintf("Match says of connector %s that %s, and Thin says that it goes. It stays until one of the "+
 				"two is taken back.", c, why),
 			Remedy: "Reopen one of the two.",

@@ -225,6 +225,7 @@ func check(t *testing.T, seed uint64, round int, j *plan.Job, f plan.Facts, p *p
 func oneCircuit(t *testing.T, seed uint64, j *plan.Job, f plan.Facts, p *plan.Plan) int {
 	t.Helper()
 	loom := f.Laid.Loom
+	before := newBench(&loom)
 	b := newBench(&loom)
 	for _, x := range work.InOrder(j.Ticks) {
 		for _, e := range x.Edits {
@@ -251,7 +252,7 @@ func oneCircuit(t *testing.T, seed uint64, j *plan.Job, f plan.Facts, p *plan.Pl
 	for _, w := range p.Ways {
 		i := slices.IndexFunc(p.Match.Lines, func(l match.Line) bool { return l.From == w.From })
 		l := &p.Match.Lines[i]
-		if !l.Decided || held {
+		if !l.Decided {
 			continue
 		}
 		to := f.At(l.To)
@@ -270,10 +271,22 @@ func oneCircuit(t *testing.T, seed uint64, j *plan.Job, f plan.Facts, p *plan.Pl
 			a = l.From.Connector + "/" + l.From.Cavity
 			b.mates["plug on "+l.From.Connector] = l.From.Connector
 		}
+		said := slices.Contains(p.Proof.Left, fmt.Sprintf("%s to %s", l.From, l.To))
 		if a == "" || c == "" {
+			if l.Verdict == match.Meets && !said {
+				t.Fatalf("job %d: there is no wire for %s and %s, and nothing says that they are left off", seed, l.From, l.To)
+			}
 			continue
 		}
-		if n++; !b.one(a, c) {
+		one := b.one(a, c)
+		if one == said && l.Verdict != match.Faces && !(one && before.one(a, c)) { // of one circuit they may be anyway
+			t.Fatalf("job %d: %s and %s (%s, %s) are one circuit: %v, left off: %v", seed, l.From, l.To, w.Way, l.Verdict, one,
+				p.Proof.Left)
+		}
+		if held {
+			continue
+		}
+		if n++; !one {
 			t.Fatalf("job %d: %s and %s are matched by %q (%s), and %s and %s are not one circuit in the end\n%+v", seed,
 				l.From, l.To, w.Way, l.Verdict, a, c, b.tips)
 		}

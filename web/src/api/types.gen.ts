@@ -1112,6 +1112,8 @@ export interface Proof {
   differences?: string[];
   apart?: string[];
   meets?: string[];
+  left?: string[];
+  against?: string[];
   partial?: boolean;
   fault?: string;
 }

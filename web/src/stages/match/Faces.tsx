@@ -65,7 +65,15 @@ export function Faces({ view, row, considered, face, onFace, onSelect }: Props) 
             .map(([n, word]) => `${n} ${word}`)
             .join(' · ')}
         </div>
-        <div>{t.reconciled ? 'all reconciled' : <strong>the counts do not balance</strong>}</div>
+        <div>
+          {!t.reconciled ? (
+            <strong>the counts do not balance</strong>
+          ) : t.open + t.needsWire > 0 ? (
+            'the counts balance'
+          ) : (
+            'all reconciled'
+          )}
+        </div>
       </div>
       <Face
         pinout={view.to}
