@@ -21,9 +21,9 @@ func (x *planner) cut(e *End) {
 		{Do: harness.Cut, Wire: e.Wire, End: e.End},
 		{Do: harness.Seal, Wire: harness.Stub(e.Wire, e.End), End: 1},
 	}
-	where, after := "behind "+e.At.String(), "; seal the stub"
+	where, after := "behind "+work.Spot(e.At), "; seal the stub"
 	if e.Back > 0 {
-		where = fmt.Sprintf("%.0f mm behind %s", e.Back, e.At)
+		where = fmt.Sprintf("%.0f mm behind %s", e.Back, work.Spot(e.At))
 	}
 	tips, _ := x.now.Tips(e.Wire)
 	if tips[e.End].State != harness.Crimped {
@@ -36,7 +36,7 @@ func (x *planner) cut(e *End) {
 			Wires:   []string{e.Wire},
 			At:      []harness.Ref{e.At},
 			Minutes: x.in.Seal,
-			Text:    fmt.Sprintf("Cut %s %s%s.", e.Name, where, after),
+			Text:    fmt.Sprintf("Cut %s%s %s%s.", e.Name, work.Moved(e.At), where, after),
 		},
 		work.New(edits),
 	)
@@ -91,8 +91,9 @@ func (x *planner) bring(
 		edits = append(edits, harness.Edit{Do: harness.Tap, Wire: h.Wire, End: h.End, Joint: name, Lengths: open})
 		s.Wires = append([]string{h.Wire}, s.Wires...)
 		s.Text = fmt.Sprintf(
-			"Bare %s%s without cutting it, and join %s onto it, %s.",
+			"Bare %s%s%s without cutting it, and join %s onto it, %s.",
 			h.Name,
+			work.Moved(h.At),
 			x.behind(h),
 			x.list(open),
 			x.in.School,
@@ -122,9 +123,9 @@ func (x *planner) comes(name string) bool {
 
 func (x *planner) behind(e *End) string {
 	if e.Back > 0 {
-		return fmt.Sprintf(", %.0f mm behind %s,", e.Back, e.At)
+		return fmt.Sprintf(", %.0f mm behind %s,", e.Back, work.Spot(e.At))
 	}
-	return " at " + e.At.String()
+	return " at " + work.Spot(e.At)
 }
 
 // finish brings the ends of a new wire that come to no joint and no terminal where they belong.

@@ -35,7 +35,7 @@ func StepKinds() []work.Kind {
 // anything is done to it.
 func MeasureFirst(at harness.Ref, wire string, meter Meter, minutes float64) work.Step {
 	s := work.Step{Stage: work.Join, Kind: Measure, At: []harness.Ref{at}, Minutes: minutes, Live: meter.Live,
-		Text: fmt.Sprintf("Measure first: prove that the wire in %s is %s. %s", at, wire, meter.Text),
+		Text: fmt.Sprintf("Measure first: prove that the wire in %s is %s. %s", work.Spot(at), wire, meter.Text),
 		Why:  "Never trust a colour or a table alone. A reading entered in Gather settles it too."}
 	return s.As(work.Check("join", "measure", at.Connector, at.Cavity))
 }
@@ -363,6 +363,9 @@ func (x *planner) list(all []harness.Length) string {
 		if e := x.ends[l]; e != nil && e.At != (harness.Ref{}) && e.How != Beginning &&
 			!strings.Contains(n, e.At.String()) {
 			n += " (" + e.At.String() + ")"
+		}
+		if e := x.ends[l]; e != nil && e.At != (harness.Ref{}) && e.How == Whole {
+			n += work.Moved(e.At)
 		}
 		if strings.HasSuffix(l.Wire, fmt.Sprintf(" stub %d", 1)) ||
 			strings.HasSuffix(l.Wire, fmt.Sprintf(" stub %d", 2)) {

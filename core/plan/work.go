@@ -74,6 +74,13 @@ func (p *Plan) finish(m *model, d Decisions) {
 		p.Work.at[p.Work.Steps[i].ID] = i
 		planned[p.Work.Steps[i].ID] = true
 	}
+	isDone := func(id string) bool { _, done := p.Past.Done[id]; return done }
+	work.Settle(p.Past.Now, p.Work.Steps, isDone)
+	for i := range p.Join.Steps {
+		if k, known := p.Work.at[p.Join.Steps[i].ID]; known {
+			p.Join.Steps[i].Text, p.Join.Steps[i].At = p.Work.Steps[k].Text, p.Work.Steps[k].At
+		}
+	}
 	p.strays(planned)
 	p.prove(m, d.Pin.Limit)
 }
