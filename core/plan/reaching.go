@@ -2,6 +2,7 @@ package plan
 
 import (
 	"reflect"
+	"slices"
 
 	"draxel/core/harness"
 	"draxel/core/join"
@@ -67,6 +68,7 @@ func (p *Plan) reachInput(m *model, d Decisions) reach.Input {
 				x.Whole[end] = true
 			case joined:
 				x.Lands[end], x.Renewed[end], x.Joint[end] = j.lands, true, true
+				x.Meets[end], x.Lost[end] = j.meets, m.lost(w.ID, end, j.lost, &d.Reach)
 				tips, there := m.past.Now.Tips(w.ID)
 				x.Made = x.Made || there && tips[end].State == harness.Joined && tips[end].Joint == j.name
 			case e.At == (harness.Ref{}):
@@ -95,6 +97,11 @@ func (p *Plan) reachInput(m *model, d Decisions) reach.Input {
 				Size:     n.row.Size,
 			},
 		}
+		for end, g := range n.ends {
+			if j := m.joints[g.Joint]; j != nil {
+				x.Meets[end] = lies(j, harness.Length{Wire: n.id, End: end})
+			}
+		}
 		if n.splice != "" {
 			x.Ends[1] = harness.End{Splice: n.splice}
 		}
@@ -112,6 +119,29 @@ type comesTo struct {
 	name  string
 	lands harness.Ref
 	whole bool
+	meets reach.Meet
+	lost  float64 // mm that are cut off with its plug
+}
+
+// lies gives where a joint is for an end that comes to it: on the wire that stays in its place, the vehicle's or the one
+// that stays whole.
+func lies(j *join.Joint, of harness.Length) reach.Meet {
+	for _, e := range j.Ends {
+		if (e.Theirs || e.How == join.Whole) && e.Length != of {
+			return reach.Meet{With: e.Wire, Back: e.Back}
+		}
+	}
+	return reach.Meet{}
+}
+
+// lost gives the mm that are cut off an end with its plug and that a length of the wire still counts: what was measured
+// after the cut does not.
+func (m *model) lost(wire string, end int, mm float64, d *reach.Decisions) float64 {
+	if _, cut := m.past.Now.Tips(harness.Stub(wire, end)); cut &&
+		slices.ContainsFunc(d.Measured, func(x reach.Measured) bool { return x.Wire == wire && x.Had > 0 }) {
+		return 0
+	}
+	return mm
 }
 
 // atJoints gives the ends that come to joints. Our wire is led to where the vehicle's ends.
@@ -124,13 +154,23 @@ func (m *model) atJoints(_ *match.Result) map[harness.Length]comesTo {
 				place = e.At
 			}
 		}
+		for _, e := range j.Ends { // of wires that are all led there the others come to where the first is
+			if place == (harness.Ref{}) && e.How != join.Beginning {
+				place = e.At
+			}
+		}
 		for _, e := range j.Ends {
 			if e.How == join.Beginning {
 				continue
 			}
 			c := comesTo{name: name, lands: place, whole: e.How == join.Whole}
-			if place == (harness.Ref{}) || e.Theirs {
+			if e.Theirs {
 				c.lands = e.At
+			} else if e.How != join.Whole {
+				c.meets = lies(j, e.Length)
+			}
+			if e.How == join.CutOff && !e.Theirs {
+				c.lost = e.Back
 			}
 			out[e.Length] = c
 		}

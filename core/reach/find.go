@@ -23,6 +23,20 @@ func (r *Result) unsized() {
 	}
 }
 
+// apart says which wires do not come as far as the joint at which they are wanted, with all that is done to them.
+func (r *Result) apart() {
+	for i := range r.Lines {
+		l, w := &r.Lines[i], &r.in.Wires[i]
+		joined := w.Meets[0].With != "" || w.Meets[1].With != ""
+		if !joined || !l.ok || l.Had == 0 || l.Verdict == Extend || l.Verdict == Replace || w.New || l.Had >= l.bare-1 {
+			continue
+		}
+		r.say("joint-short", finding.Wrong, w.ID, "Choose another place or another way for the joint in Match, or a new wire "+
+			"for this one.", "%s is to be joined to %s and comes %.0f mm short of that joint: it has %.0f mm and needs %.0f mm.",
+			r.name(i), cmp.Or(w.Meets[0].With, w.Meets[1].With), l.bare-l.Had, l.Had, l.bare)
+	}
+}
+
 // find says what is wrong or doubtful in what was computed.
 func (r *Result) find(s *settled) {
 	r.unsized()
@@ -30,6 +44,7 @@ func (r *Result) find(s *settled) {
 		return // nothing has been laid out so far
 	}
 	r.findWires(s)
+	r.apart()
 	if n := len(r.Unplaced); n > 0 {
 		slices.SortFunc(r.Unplaced, func(a, b Thing) int { return finding.Natural(a.String(), b.String()) })
 		r.say("unplaced", finding.Check, r.Unplaced[0].ID,

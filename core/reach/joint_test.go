@@ -8,6 +8,7 @@ import (
 	"strings"
 	"testing"
 
+	"draxel/core/finding"
 	"draxel/core/reach"
 	"draxel/core/work"
 )
@@ -297,5 +298,17 @@ func TestCodesArePrinted(t *testing.T) {
 	in.Wires[0].Colour = iec("GN")
 	if l := reach.Compute(in).Lines[0]; l.Provision[0].Coded {
 		t.Errorf("plain green is bought, and a code is printed: %+v", l.Provision)
+	}
+}
+
+// A wire that is joined already and does not come as far as its joint is told; one that does is not.
+func TestAJointThatDoesNotMeetIsTold(t *testing.T) {
+	for had, want := range map[float64]int{400: 1, 3000: 0} {
+		w, other := wire("1", at("A", 1), at("J1", 1), had, ""), wire("2", at("A", 2), at("J1", 2), 3000, "")
+		w.Meets[1], w.Lands[1], w.Made = reach.Meet{With: "2", Back: 100}, at("J1", 2).At, true
+		r := reach.Compute(yardInput(w, other))
+		if said := found(r, "joint-short"); len(said) != want || want > 0 && said[0].Severity != finding.Wrong {
+			t.Errorf("%g mm: %v", had, said)
+		}
 	}
 }

@@ -1,6 +1,7 @@
 package reach
 
 import (
+	"cmp"
 	"fmt"
 	"math"
 	"slices"
@@ -37,6 +38,67 @@ func (r *Result) lengths(s *settled) {
 		}
 		r.measureWay(s, w, l)
 	}
+	for i := range r.Lines {
+		if l := &r.Lines[i]; l.ok {
+			r.toJoints(&r.in.Wires[i], l)
+		}
+	}
+}
+
+// toJoints adds what an end needs to the point of the other wire at which it is joined, and takes off what is cut off it
+// with its plug. A joint lies on the other wire, so far behind the cavity at which both come together: where both come
+// the same way that is on our way; where they part before, our wire follows the other one back from there.
+func (r *Result) toJoints(w *Wire, l *Line) {
+	for end, m := range w.Meets {
+		if m.With == "" || m.Back == 0 {
+			continue
+		}
+		if more := m.Back - 2*r.together(w, l, end, m); more > 0 {
+			l.Terms = append(l.Terms, Term{fmt.Sprintf("back along %s to the joint, %.0f mm from %s", m.With, m.Back,
+				cmp.Or(w.Lands[end], w.Ends[end].At)), more})
+			l.bare += more
+			l.Need += more
+		}
+	}
+	if lost := w.Lost[0] + w.Lost[1]; lost > 0 && l.Had > 0 {
+		l.Had = max(1, l.Had-lost)
+		l.HadBy += fmt.Sprintf(", less %.0f mm that stay on its plug", lost)
+	}
+	if l.Had > 0 {
+		l.Short = short(l.Had-l.bare, l.Spread/2)
+	}
+}
+
+// together gives the mm, up to those of the joint, over which a wire comes to where it lands by the same way as the wire
+// that it is joined to; of a wire whose way is not known nothing is taken for granted.
+func (r *Result) together(w *Wire, l *Line, end int, m Meet) float64 {
+	k, known := r.wires[m.With]
+	if !known || !r.Lines[k].ok {
+		return 0
+	}
+	other := &r.Lines[k]
+	mine, theirs := slices.Clone(l.route.Paths), slices.Clone(other.route.Paths)
+	last := l.route.Stations[0]
+	if end == 1 {
+		slices.Reverse(mine)
+		last = l.route.Stations[len(l.route.Stations)-1]
+	}
+	stations := other.route.Stations
+	switch last {
+	case stations[0]:
+	case stations[len(stations)-1]:
+		slices.Reverse(theirs)
+	default:
+		return 0
+	}
+	same := dropAt(&r.router.stations[last], &r.in.Decisions.Rules) // the tail from the bundle to the plug
+	for i := range min(len(mine), len(theirs)) {
+		if mine[i] != theirs[i] {
+			break
+		}
+		same += r.router.paths[mine[i]].Length
+	}
+	return min(same, m.Back)
 }
 
 // avoided gives the paths that each wire must not take. Wires of a pair and of a shield stay together: what one of them

@@ -27,10 +27,19 @@ type Wire struct {
 	Dead    [2]bool        // nothing is left for the end to go to
 	Joint   [2]bool        // the end is cut and comes to a joint: a piece that lengthens it begins there
 	Whole   [2]bool        // others are joined onto the wire at that end: it is not cut there
-	Made    bool           // its ends are joined already: it is not lengthened any more
-	After   []string       // steps of other stages that come before it is cut
-	CutAt   int            // end, 1 or 2, at which it has been cut already, 0 where it has not
-	Cut     float64        // mm of the piece that has been let in already, 0 where none has
+	// An end comes to a joint that lies on another wire, and loses what is cut off with its plug.
+	Meets [2]Meet
+	Lost  [2]float64 // mm
+	Made  bool       // its ends are joined already: it is not lengthened any more
+	After []string   // steps of other stages that come before it is cut
+	CutAt int        // end, 1 or 2, at which it has been cut already, 0 where it has not
+	Cut   float64    // mm of the piece that has been let in already, 0 where none has
+}
+
+// Meet is where an end is joined to another wire: so many mm along that wire from the cavity at which the end lands.
+type Meet struct {
+	With string
+	Back float64
 }
 
 // Input is what Compute works on.
