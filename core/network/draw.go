@@ -198,7 +198,7 @@ func (d *drawing) plugs() {
 		if _, full := d.in.Harness.In(at); !full || d.in.Harness.Free(at.Connector) {
 			continue
 		}
-		d.b.Add(Element{Name: "contact " + at.String(), Kind: Contact, A: d.b.Node(at.String() + " wire"),
+		d.b.Add(Element{Name: ContactOf(at.String()), Kind: Contact, A: d.b.Node(at.String() + " wire"),
 			B:    d.cavity(at),
 			Ohms: ContactOhms})
 	}

@@ -140,6 +140,9 @@ func (b *Builder) Relay(r Relay) int32 {
 	return int32(len(b.relays))
 }
 
+// ContactOf names the contact at a cavity: between the terminal of its wire and what its plug is plugged into.
+func ContactOf(cavity string) string { return "contact " + cavity }
+
 // Merge makes two nodes one: a joint without resistance.
 func (b *Builder) Merge(x, y Node) {
 	b.begin()

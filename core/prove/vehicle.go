@@ -41,19 +41,28 @@ type Vehicle struct {
 	Switches []string // switches that somebody works: pedals, levers, lights
 
 	base   map[Setup]*network.State
-	plugOf map[string]string         // by cavity: its plug
-	faces  map[string]bool           // cavities of the plugs of units
-	built  map[int32]map[string]bool // by piece of metal: its wires
-	metal  []int32                   // by node: what wires and contacts join
-	nodes  map[string]network.Node
-	at     [][]int32
-	hub    []bool
+	plugOf map[string]string // by cavity: its plug
+	faces  map[string]bool   // cavities of the plugs of units
+	own    map[string]bool   // the contacts of plugs: between a wire's terminal and what it is plugged into
+	// Whether an element lies in a unit, behind the face of its plug: with the unit out there is none of it.
+	insideUnit func(*network.Element) bool
+	built      map[int32]map[string]bool // by piece of metal: its wires
+	metal      []int32                   // by node: what wires and contacts join
+	nodes      map[string]network.Node
+	at         [][]int32
+	hub        []bool
 }
 
 // ready draws what is asked over and over.
 func (v *Vehicle) ready() {
 	if v.nodes != nil {
 		return
+	}
+	v.own = map[string]bool{}
+	for i := range v.Plugs {
+		for _, cavity := range v.Plugs[i].Cavities {
+			v.own[network.ContactOf(v.Plugs[i].At(cavity))] = true
+		}
 	}
 	v.base, v.nodes = map[Setup]*network.State{}, make(map[string]network.Node, len(v.Net.Names))
 	for i, name := range v.Net.Names {
@@ -68,20 +77,26 @@ func (v *Vehicle) ready() {
 			v.at[e.B] = append(v.at[e.B], int32(i))
 		}
 	}
-	v.metal = slices.Clone(heads)
-	for i := range v.Net.Elements {
-		if e := &v.Net.Elements[i]; e.Kind == network.Copper || e.Kind == network.Contact {
-			a, b := v.joined(int32(e.A)), v.joined(int32(e.B))
-			v.metal[max(a, b)] = min(a, b)
-		}
-	}
 	v.faces, v.plugOf = map[string]bool{}, map[string]string{}
+	face := map[network.Node]bool{}
 	for i := range v.Plugs {
 		for _, cavity := range v.Plugs[i].Cavities {
-			v.plugOf[v.Plugs[i].At(cavity)] = v.Plugs[i].ID
-			if v.Plugs[i].Unit {
-				v.faces[v.Plugs[i].At(cavity)] = true
+			at := v.Plugs[i].At(cavity)
+			v.plugOf[at] = v.Plugs[i].ID
+			v.faces[at] = v.faces[at] || v.Plugs[i].Unit
+			if n, there := v.nodes[at]; there && v.Plugs[i].Unit {
+				face[network.Node(heads[n])] = true
 			}
+		}
+	}
+	v.insideUnit = func(e *network.Element) bool {
+		return (face[network.Node(heads[e.A])] || face[network.Node(heads[e.B])]) && !v.own[e.Name]
+	}
+	v.metal = slices.Clone(heads)
+	for i := range v.Net.Elements {
+		if e := &v.Net.Elements[i]; e.Kind == network.Copper || e.Kind == network.Contact && !v.insideUnit(e) {
+			a, b := v.joined(int32(e.A)), v.joined(int32(e.B))
+			v.metal[max(a, b)] = min(a, b)
 		}
 	}
 	v.hub = make([]bool, len(heads))
@@ -153,14 +168,14 @@ func (v *Vehicle) state(s Setup) (*network.State, error) {
 			}
 		}
 	}
-	if !s.Units || s.Off != "" { // the terminals stay in their plugs: what is inside is gone
+	if !s.Units || s.Off != "" { // the terminals stay in their plugs: what is inside is gone, all of it
 		for at := range v.plugOf {
 			n, there := v.nodes[at]
 			if !there || !(v.faces[at] && !s.Units) && v.plugOf[at] != s.Off {
 				continue
 			}
 			for _, i := range v.at[v.Net.Heads()[n]] {
-				if e := &v.Net.Elements[i]; e.Kind != network.Contact {
+				if e := &v.Net.Elements[i]; e.Name != network.ContactOf(at) {
 					c.Faults = append(c.Faults, network.Fault{Do: network.Open, Element: e.Name})
 				}
 			}

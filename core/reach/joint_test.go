@@ -303,7 +303,7 @@ func TestCodesArePrinted(t *testing.T) {
 
 // A wire that is joined already and does not come as far as its joint is told; one that does is not.
 func TestAJointThatDoesNotMeetIsTold(t *testing.T) {
-	for had, want := range map[float64]int{400: 1, 3000: 0} {
+	for had, want := range map[float64]int{1500: 1, 3000: 0} {
 		w, other := wire("1", at("A", 1), at("J1", 1), had, ""), wire("2", at("A", 2), at("J1", 2), 3000, "")
 		w.Meets[1], w.Lands[1], w.Made = reach.Meet{With: "2", Back: 100}, at("J1", 2).At, true
 		r := reach.Compute(yardInput(w, other))
