@@ -161,8 +161,9 @@ func (r *Result) VoltsAt(position string, at harness.Ref) (float64, bool) {
 	return s.Volts[head], !s.Floating[head]
 }
 
-// Lights gives the cavities that have volts in run with switches of their own on, and have none with them off, every
-// other one being off; in whatever else a switch does.
+// Lights gives the cavities at which something is lit in run with switches of their own on, and is not with them off,
+// every other one being off; in whatever else a switch does. What is known to lie behind a cavity has its volts across
+// itself: a lamp without a ground is dark. Where nothing is known of it the volts of the cavity count.
 func (r *Result) Lights(switches []string) (map[harness.Ref]bool, error) {
 	on, err := r.With("run", append(r.Closed(), switches...))
 	if err != nil {
@@ -175,8 +176,27 @@ func (r *Result) Lights(switches []string) (map[harness.Ref]bool, error) {
 	}
 	out := map[harness.Ref]bool{}
 	heads := r.Drawn.Heads()
+	behind := map[int32][]int32{} // loads by node
+	for _, i := range r.Drawn.Loads {
+		e := &r.Drawn.Elements[i]
+		behind[heads[e.A]] = append(behind[heads[e.A]], i)
+		behind[heads[e.B]] = append(behind[heads[e.B]], i)
+	}
+	across := func(s *network.State, i int32) float64 {
+		if !s.Conducts(i) {
+			return 0
+		}
+		return math.Abs(s.Across(i))
+	}
 	for at, n := range r.Drawn.Points {
 		h := heads[n]
+		if loads := behind[h]; h != 0 && len(loads) > 0 {
+			out[at] = slices.ContainsFunc(loads, func(i int32) bool { return across(on, i) >= 6 && across(off, i) < 1 })
+			if !out[at] {
+				delete(out, at)
+			}
+			continue
+		}
 		if !on.Floating[h] && on.Volts[h] >= 6 && (off.Floating[h] || off.Volts[h] < 1) {
 			out[at] = true
 		}

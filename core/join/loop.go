@@ -21,6 +21,7 @@ type Loop struct {
 	Open    string   // where it ends before it is back; empty where it closes
 	Past    []string // plugs that are by-passed: both their cavities are on one circuit
 	Outside []string // plugs that have a cavity of the loop, and are not in it
+	Gone    []string // plugs that were in it and have no wire of it any more
 }
 
 // FollowLoop follows the interlock loop. Sockets are those of it alone.
@@ -89,15 +90,33 @@ func FollowLoop(sockets []Socket) Loop {
 		at = plugs[next].ends[0] + plugs[next].ends[1] - at
 	}
 	for i := range plugs {
-		if !used[i] && !(len(plugs[i].ends) == 2 && plugs[i].ends[0] == plugs[i].ends[1]) {
-			out.Outside = append(out.Outside, plugs[i].device)
+		p := &plugs[i]
+		bridged := len(p.ends) == 2 && p.ends[0] == p.ends[1]
+		if i != start && !bridged && (!used[i] || out.Open == "" && closes(plugs, start, i)) {
+			out.Outside = append(out.Outside, p.device)
 		}
 	}
 	return out
 }
 
+// closes says whether the loop closes with a plug off: then that plug is by-passed, by whatever lies beside it.
+func closes(plugs []loopAt, start, off int) bool {
+	reached := map[int]bool{plugs[start].ends[0]: true}
+	for again := true; again; {
+		again = false
+		for i := range plugs {
+			e := plugs[i].ends
+			if i == start || i == off || len(e) != 2 || reached[e[0]] == reached[e[1]] {
+				continue
+			}
+			reached[e[0]], reached[e[1]], again = true, true, true
+		}
+	}
+	return reached[plugs[start].ends[1]]
+}
+
 // loop says how the interlock loop stands. Draxel plans its 12 V side alone, and no step of it ever by-passes a plug.
-func (it *Item) loop(sockets []Socket) {
+func (it *Item) loop(sockets, lost []Socket) {
 	var own []Socket
 	for _, s := range sockets {
 		if slices.Contains(it.Function.Ends, s.Signal.Device) {
@@ -105,7 +124,12 @@ func (it *Item) loop(sockets []Socket) {
 		}
 	}
 	l := FollowLoop(own)
-	it.Sum = &Sum{Works: l.Open == "" && len(l.Past) == 0, Lines: []SumLine{
+	for i := range lost {
+		if s := &lost[i]; slices.Contains(it.Function.Ends, s.Signal.Device) && !slices.Contains(l.Gone, s.Device) {
+			l.Gone = append(l.Gone, s.Device)
+		}
+	}
+	it.Sum = &Sum{Works: l.Open == "" && len(l.Past)+len(l.Outside)+len(l.Gone) == 0, Lines: []SumLine{
 		{"it goes through", strings.Join(l.Through, " → "), "each of them opens it"},
 		{"who works on it", "only qualified persons: service plug out, prove dead", "local rules"},
 		{"what is capped", "both ends of every high-voltage wire that is left, marked", "local rules"}}}
@@ -119,6 +143,12 @@ func (it *Item) loop(sockets []Socket) {
 	case l.Open != "":
 		it.State, it.Why = Needs, "it is open "+l.Open
 		it.Sum.Says = "The loop is open " + l.Open + ": the unit grants no high voltage."
+	case len(l.Gone) > 0:
+		it.State, it.Why = Needs, strings.Join(l.Gone, ", ")+" was in it, and goes"
+		it.Sum.Says = "A part of the loop goes: whoever is qualified says how it closes without it."
+	case len(l.Outside) > 0:
+		it.State, it.Why = Needs, "it closes past "+strings.Join(l.Outside, ", ")
+		it.Sum.Says = "A plug is by-passed: it can be opened with high voltage on."
 	default:
 		it.State, it.Why, it.Sum.Says = OnPaper, "it closes through every plug", "The loop closes through every plug."
 	}

@@ -2,6 +2,7 @@ package join
 
 import (
 	"fmt"
+	"maps"
 	"slices"
 	"strings"
 
@@ -47,7 +48,9 @@ type Item struct {
 	Asks    []Ask           `json:"asks,omitempty"` // what its sum works with
 	Needs   []Need          `json:"needs,omitempty"`
 	apart   bool            // no two of its ends are one circuit
-	works   string          // a device of it that has volts
+	works   []string        // devices of it that have volts in some position
+	dead    []string        // devices of it that use current, and have none in any
+	untried []string        // devices of it of which nobody knows what is inside
 	devices map[string]bool // of the vocabulary that its ends are read as
 	unsaid  bool            // it cannot be judged before Feed is said: no finding
 }
@@ -76,7 +79,9 @@ type EndAt struct {
 // Inputs is what the list of functions works on.
 type Inputs struct {
 	Sockets []Socket
-	Works   map[string]bool   // by device: something in it has volts in some position with everything on
+	Lost    []Socket          // at which a wire was found, and there is none in the finished harness
+	Works   map[string]bool   // by device that uses current: something in it has volts in some position with everything on
+	Unknown map[string]bool   // devices of which nobody knows what is inside
 	Before  map[string]string // by function: "worked" or "did not" before the work began
 	Wishes  []FunctionWish
 	Job     Known
@@ -131,9 +136,7 @@ func List(in Inputs) ([]Item, []finding.Finding) {
 			if !slices.Contains(f.Ends, s.Signal.Device) && s.Function != f.ID {
 				continue
 			}
-			if in.Works[s.Device] && !s.Unit && it.works == "" {
-				it.works = s.Device
-			}
+			it.member(&in, &s)
 			if carries(s.Signal.Role) {
 				continue
 			}
@@ -217,20 +220,31 @@ func (it *Item) stand(in *Inputs, circuits map[int]map[string]bool) {
 			it.State, it.Why = OnPaper, "it was decided"
 		}
 	case it.Kind == WhereLoop:
-		it.loop(in.Sockets)
+		it.loop(in.Sockets, in.Lost)
 	case it.Kind == WhereFed && slices.ContainsFunc(it.Ends, func(e EndAt) bool { return !e.Unit && in.Live[e.At] }):
 		it.State, it.Why = OnPaper, "it has volts"
-	case it.Kind == WhereFed && in.Unfed, it.Kind == WhereWorks && it.works == "" && in.Unfed:
+	case it.Kind == WhereFed && in.Unfed, it.Kind == WhereWorks && len(it.works) == 0 && in.Unfed:
 		it.State, it.Why, it.unsaid = Open, "nobody has said what stands in the vehicle", true
 		it.need("feed", "", "say in Feed what feeds it")
 	case it.Kind == WhereFed:
 		it.State, it.Why = Needs, "none of its ends has volts in any position"
 		it.need("feed", it.first(), "a feed with a fuse before it: look at it in Feed")
-	case it.Kind == WhereWorks && it.works != "":
-		it.State, it.Why = OnPaper, fmt.Sprintf("%s has volts with everything on", it.works)
+	case it.Kind == WhereWorks && len(it.works) > 0 && len(it.dead) > 0:
+		it.State = Needs
+		it.Why = fmt.Sprintf("%s %s volts with everything on, and %s none in any position", few(it.works),
+			has(len(it.works)), few(it.dead)+" "+has(len(it.dead)))
+		it.need("feed", it.at(it.dead[0]), "a feed, a ground or what switches it: look at "+it.dead[0]+" in Feed")
+	case it.Kind == WhereWorks && len(it.works) > 0:
+		it.State, it.Why = OnPaper, fmt.Sprintf("%s %s volts with everything on", few(it.works), has(len(it.works)))
+		if len(it.untried) > 0 {
+			it.Why += "; nobody has said what is inside of " + few(it.untried)
+		}
 	case it.Kind == WhereWorks:
 		it.State, it.Why = Needs, "nothing in it has volts in any position"
 		it.need("feed", it.first(), "a feed, a ground or what switches it: look at it in Feed")
+	case it.ID == "pedal" && it.pair(in) != "":
+		it.State, it.Why = Needs, it.pair(in)
+		it.need("match", it.first(), "lead every wire of the pedal and of the throttle to the unit, or exchange them as a pair")
 	case it.ID == "interlock" && len(in.Job.Cranks) > 0:
 		it.State, it.Why = Needs, "the starter turns without it"
 		it.need("match", it.first(), "lead the start wire through the switch, or let the unit grant it")
@@ -276,6 +290,94 @@ func (it *Item) stand(in *Inputs, circuits map[int]map[string]bool) {
 			it.need("match", e.At, "join "+e.At+" in Match, or name what feeds it")
 		}
 	}
+}
+
+// member notes a device of a function that uses current: whether it has volts in some position, has none in any, or
+// nobody knows what is inside of it.
+func (it *Item) member(in *Inputs, s *Socket) {
+	works, modelled := in.Works[s.Device]
+	list := &it.dead
+	switch {
+	case s.Unit || s.Function != "" && !modelled:
+		return
+	case !modelled && (signal.Switches(s.Signal.Device) || !in.Unknown[s.Device]):
+		return // it hands current on, and uses none
+	case !modelled:
+		list = &it.untried
+	case works:
+		list = &it.works
+	}
+	if !slices.Contains(*list, s.Device) {
+		*list = append(*list, s.Device)
+	}
+}
+
+// at gives a cavity of a device of a function.
+func (it *Item) at(device string) string {
+	for _, e := range it.Ends {
+		if e.Device == device {
+			return e.At
+		}
+	}
+	return it.first()
+}
+
+func few(all []string) string {
+	if n := len(all); n > 4 {
+		return strings.Join(all[:4], ", ") + fmt.Sprintf(" and %d more", n-4)
+	}
+	return strings.Join(all, ", ")
+}
+
+func has(n int) string {
+	if n == 1 {
+		return "has"
+	}
+	return "have"
+}
+
+// tracks is how many signals a pedal, and a throttle with a motor, give their unit: it compares the two (common practice).
+const tracks = 2
+
+// pair says what an electric pedal and its throttle lack, empty where nothing is: every wire that they were found with comes
+// to a unit, and each has two tracks.
+func (it *Item) pair(in *Inputs) string {
+	unit := map[int]bool{}
+	of := map[string]string{} // devices of the pair, by what they are
+	for i := range in.Sockets {
+		s := &in.Sockets[i]
+		if s.Unit {
+			unit[s.Circuit] = true
+		} else if d := s.Signal.Device; slices.Contains(it.Function.Ends, d) && (of[s.Device] == "" || d == "throttlemotor") {
+			of[s.Device] = d
+		}
+	}
+	if len(unit) == 0 {
+		return "" // nobody has said which plugs are a unit's
+	}
+	for _, device := range slices.Sorted(maps.Keys(of)) {
+		signals := 0
+		for i := range in.Lost {
+			if s := &in.Lost[i]; s.Device == device && !s.Unit {
+				return fmt.Sprintf("the wire of %s (%s) goes", s.At, s.Text)
+			}
+		}
+		for i := range in.Sockets {
+			s := &in.Sockets[i]
+			switch {
+			case s.Device != device || s.Unfollowed:
+			case !unit[s.Circuit] && (slices.Contains(it.Function.Ends, s.Signal.Device) ||
+				s.Signal.Role == signal.Reference5V || s.Signal.Role == signal.SensorGround):
+				return fmt.Sprintf("%s (%s) comes to no unit", s.At, s.Text)
+			case s.Signal.Role == signal.Analogue:
+				signals++
+			}
+		}
+		if what := of[device]; (what == "app" || what == "throttlemotor") && signals > 0 && signals < tracks {
+			return fmt.Sprintf("%s has one track, and the unit compares two", device)
+		}
+	}
+	return ""
 }
 
 // lamps parts the ends of a function that are lamps, at no unit and at none of the switches that light them: those that

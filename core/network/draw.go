@@ -18,6 +18,8 @@ type Input struct {
 	Devices    []harness.Device
 	Wires      map[string]Length // by wire
 	Inside     Inside
+	// Devices that were found with a ground wire of their own: without it they are not grounded by their case.
+	OwnGround map[string]bool
 }
 
 // Length is what is known of a wire.

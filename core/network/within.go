@@ -236,7 +236,7 @@ func (d *drawing) part(dev *harness.Device, all []pin) bool {
 	if len(served) == 0 && len(at[senseFed]) == 0 && len(fed) > 0 {
 		served = at[senseReturn]
 	}
-	cased := d.point(d.ground(dev))
+	cased := d.cased(dev)
 	pairs := 0
 	add := func(plus, minus Node, b Body) {
 		d.body(dev.ID, b, plus, minus, number(pairs))
@@ -297,6 +297,15 @@ func (d *drawing) body(device string, b Body, plus, minus Node, more string) {
 	}
 }
 
+// cased gives the node that a device is grounded at which has no ground wire: where its case is bolted to. One that was
+// found with a ground wire of its own is not grounded without it.
+func (d *drawing) cased(dev *harness.Device) Node {
+	if d.in.OwnGround[dev.ID] {
+		return d.b.Node(dev.ID + " ground that is gone")
+	}
+	return d.point(d.ground(dev))
+}
+
 // ground gives the place that the case of a device is bolted to.
 func (d *drawing) ground(dev *harness.Device) string {
 	if dev.Owner == harness.Engine || dev.Owner == harness.Gearbox {
@@ -319,7 +328,7 @@ const (
 // does nothing.
 func (d *drawing) unit(dev *harness.Device, all []pin) {
 	id := dev.ID
-	if !slices.ContainsFunc(all, func(p pin) bool { return p.Role == signal.Ground }) {
+	if !d.in.OwnGround[id] && !slices.ContainsFunc(all, func(p pin) bool { return p.Role == signal.Ground }) {
 		d.b.Add(Element{Name: id + " case", Kind: Contact, A: d.point(d.ground(dev)),
 			B: d.b.Node(id + " ground inside"), Ohms: 0.01})
 		d.out.Assumed = append(d.out.Assumed,

@@ -14,6 +14,7 @@ import (
 	"draxel/core/harness"
 	"draxel/core/match"
 	"draxel/core/network"
+	"draxel/core/signal"
 	"draxel/core/reach"
 	"draxel/core/size"
 	"draxel/core/work"
@@ -146,7 +147,25 @@ func (f *Facts) drawn(h harness.Harness, facts *feed.Facts, wires map[string]net
 		}
 	}
 	return network.Draw(network.Input{Harness: h, Connectors: f.Laid.Loom.Connectors, Devices: f.Laid.Loom.Devices,
-		Wires: wires, Inside: facts.Inside})
+		Wires: wires, Inside: facts.Inside, OwnGround: f.ownGrounds()})
+}
+
+// ownGrounds gives the devices that were found with a ground wire of their own.
+func (f *Facts) ownGrounds() map[string]bool {
+	device := map[string]string{}
+	for i := range f.Laid.Loom.Connectors {
+		device[f.Laid.Loom.Connectors[i].ID] = f.Laid.Loom.Connectors[i].Device
+	}
+	out := map[string]bool{}
+	for i := range f.Laid.Loom.Wires {
+		w := &f.Laid.Loom.Wires[i]
+		for _, e := range w.Ends {
+			if d := device[e.At.Connector]; d != "" && w.Signal.Role == signal.Ground {
+				out[d] = true
+			}
+		}
+	}
+	return out
 }
 
 // resistances gives the Ω that were measured before cavities, by the wire that ends there.

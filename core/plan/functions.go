@@ -30,6 +30,10 @@ func (p *Plan) functions(f *Facts, d Decisions) {
 	if r != nil {
 		drawn = r.Drawn
 		in.Works = r.EverWorks()
+		in.Unknown = map[string]bool{}
+		for _, d := range drawn.Open {
+			in.Unknown[d] = true
+		}
 	} else { // nobody has said what stands in the vehicle: copper is copper
 		none := feed.Read(nil)
 		var err error
@@ -39,6 +43,7 @@ func (p *Plan) functions(f *Facts, d Decisions) {
 	}
 	c := circuitsOf(drawn)
 	in.Sockets = append(p.sockets(f, drawn, c), partSockets(d.Added, drawn, c)...)
+	in.Lost = p.lost(f)
 	worked := map[string]string{} // by output: what it is read as, the first stage first
 	for _, s := range in.Sockets {
 		switch s.Signal.Device {
@@ -204,6 +209,32 @@ func (p *Plan) sockets(f *Facts, drawn *network.Drawn, c *copperCircuits) []join
 		out[i].Circuit = int(c.find(int32(out[i].Circuit)))
 	}
 	slices.SortFunc(out, func(a, b join.Socket) int { return harness.CompareRefs(a.At, b.At) })
+	return out
+}
+
+// lost lists the cavities of devices at which a wire was found and none is in the wanted harness.
+func (p *Plan) lost(f *Facts) []join.Socket {
+	device, unit := map[string]string{}, map[string]bool{}
+	for i := range f.Laid.Loom.Connectors {
+		device[f.Laid.Loom.Connectors[i].ID] = f.Laid.Loom.Connectors[i].Device
+	}
+	for i := range f.Laid.Loom.Devices {
+		unit[f.Laid.Loom.Devices[i].ID] = f.Laid.Loom.Devices[i].Kind == harness.Unit
+	}
+	var out []join.Socket
+	seen := map[harness.Ref]bool{}
+	for i := range f.Laid.Loom.Wires {
+		w := &f.Laid.Loom.Wires[i]
+		for _, e := range w.Ends {
+			id := device[e.At.Connector]
+			if _, full := p.Wanted.In(e.At); id == "" || full || seen[e.At] {
+				continue
+			}
+			seen[e.At] = true
+			out = append(out, join.Socket{At: e.At, Device: id, Signal: w.Signal, Text: w.Function,
+				Unit: unit[id]})
+		}
+	}
 	return out
 }
 
