@@ -30,6 +30,7 @@ func (r *Result) check() {
 	r.checkLoads()
 	r.checkMaster()
 	r.checkStarter()
+	r.checkKey()
 	r.selective()
 	r.twice()
 	r.spares()
@@ -307,7 +308,7 @@ func (r *Result) checkLoads() {
 // checkStarter finds a starter that is fed while the key does not crank.
 func (r *Result) checkStarter() {
 	for _, d := range r.Devices() {
-		if !strings.Contains(strings.ToLower(d), "starter") {
+		if !r.Drawn.Starters[d] {
 			continue
 		}
 		for k, s := range r.States {

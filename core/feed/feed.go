@@ -190,7 +190,7 @@ func (r *Result) Usual(p Position) network.Condition {
 			strings.Contains(drives, "lamp"))
 	}
 	for _, s := range r.Own() { // what a person switches on is off, but for a master switch
-		c.On[s] = strings.Contains(strings.ToLower(s), "master")
+		c.On[s] = r.Facts.Master(s)
 	}
 	return c
 }

@@ -104,7 +104,7 @@ func (r *Result) CranksWithout(open string) (turns, known bool) {
 // turns says whether something that only crank feeds turns.
 func (r *Result) turns(s *network.State) bool {
 	for _, i := range r.Drawn.Loads {
-		if strings.Contains(strings.ToLower(r.Drawn.Device[i]), "starter") && s.Conducts(i) && math.Abs(s.Across(i)) >= 6 &&
+		if r.Drawn.Starters[r.Drawn.Device[i]] && s.Conducts(i) && math.Abs(s.Across(i)) >= 6 &&
 			r.Drawn.Elements[i].Gate.Key == 0 {
 			return true
 		}

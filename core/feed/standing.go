@@ -84,7 +84,7 @@ func daysOf(days float64) string {
 // checkMaster asks whether the engine stops when a master switch is opened while it runs.
 func (r *Result) checkMaster() {
 	for _, c := range r.Facts.Inside.Switches {
-		if c.Switch == "" || !strings.Contains(strings.ToLower(c.Name), "master") {
+		if !r.Facts.Master(c.Switch) {
 			continue
 		}
 		s, err := r.state("running").With(network.Fault{Do: network.Force, Element: c.Switch})

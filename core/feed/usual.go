@@ -111,10 +111,9 @@ func (u *proposer) cables() {
 // are read as. It gives the cavities of the switch by what they feed.
 func (u *proposer) key(ends []Seen) map[string]harness.Ref {
 	fed := map[string]harness.Ref{} // battery feed by switch
+	keys := KeySwitches(ends, nil)
 	for _, e := range ends {
-		name := strings.ToLower(e.Device)
-		if !e.Kind.Hub() && (strings.Contains(name, "ignition switch") || strings.Contains(name, "key switch")) &&
-			e.Signal.Role == signal.Battery {
+		if keys[e.Device] && e.Signal.Role == signal.Battery {
 			if _, known := fed[e.Device]; !known {
 				fed[e.Device] = e.At
 			}

@@ -40,23 +40,24 @@ const (
 // Drawn is the network of a harness, with what had to be assumed.
 type Drawn struct {
 	*Network
-	Assumed []string              // in words
-	Open    []string              // devices of which nothing is known: nothing flows through them
-	Wires   map[string]int32      // element of each wire
-	Outputs map[string]string     // by output, a cavity of a unit: what it drives
-	Own     []string              // switches of their own that are devices of the harness
-	Units   map[string]int32      // by unit: number of the relay that stands for its being awake
-	Points  map[harness.Ref]Node  // the device's side of each cavity
-	Nodes   map[string]Node       // places of their own names
-	Loads   []int32               // elements that use current
-	Motors  []int32               // of them, what cranks the engine
-	Device  map[int32]string      // by element: the device that it is inside of
-	Stalled map[int32]float64     // by element: Ω of a motor that does not turn yet
-	Inner   map[Node]bool         // inside of units: what lies there is the unit's to protect
-	Of      map[string][]int32    // by device: its elements
-	roles   map[harness.Ref]ended // what comes to each cavity
-	byName  map[string]ended      // the same by the cavity's name
-	points  map[string]bool       // ground points
+	Assumed  []string              // in words
+	Open     []string              // devices of which nothing is known: nothing flows through them
+	Wires    map[string]int32      // element of each wire
+	Outputs  map[string]string     // by output, a cavity of a unit: what it drives
+	Own      []string              // switches of their own that are devices of the harness
+	Starters map[string]bool       // devices that turn the engine, or pull what does: by their wires, or as somebody said
+	Units    map[string]int32      // by unit: number of the relay that stands for its being awake
+	Points   map[harness.Ref]Node  // the device's side of each cavity
+	Nodes    map[string]Node       // places of their own names
+	Loads    []int32               // elements that use current
+	Motors   []int32               // of them, what cranks the engine
+	Device   map[int32]string      // by element: the device that it is inside of
+	Stalled  map[int32]float64     // by element: Ω of a motor that does not turn yet
+	Inner    map[Node]bool         // inside of units: what lies there is the unit's to protect
+	Of       map[string][]int32    // by device: its elements
+	roles    map[harness.Ref]ended // what comes to each cavity
+	byName   map[string]ended      // the same by the cavity's name
+	points   map[string]bool       // ground points
 }
 
 type ended struct {
@@ -68,8 +69,9 @@ type ended struct {
 // and said.
 func Draw(in Input) (*Drawn, error) {
 	d := &drawing{in: in, out: &Drawn{Wires: map[string]int32{}, Outputs: map[string]string{},
-		Units:  map[string]int32{},
-		Points: map[harness.Ref]Node{}, Nodes: map[string]Node{}, Device: map[int32]string{}, Of: map[string][]int32{},
+		Starters: map[string]bool{},
+		Units:    map[string]int32{},
+		Points:   map[harness.Ref]Node{}, Nodes: map[string]Node{}, Device: map[int32]string{}, Of: map[string][]int32{},
 		Stalled: map[int32]float64{},
 		roles:   map[harness.Ref]ended{}, Inner: map[Node]bool{}}, halves: map[string]*harness.Half{},
 		said:  map[string]bool{},

@@ -1,7 +1,5 @@
 package network
 
-import "strings"
-
 // starters draws the motors that crank the engine: each turns while a solenoid that a wire comes to has pulled. Where
 // there is none it turns while the key is in crank.
 func (d *drawing) starters() {
@@ -9,7 +7,7 @@ func (d *drawing) starters() {
 		name := e.Name
 		for i := range d.in.Devices {
 			id := d.in.Devices[i].ID
-			if len(d.out.Of[id]) == 0 || !strings.Contains(strings.ToLower(id), "starter") {
+			if len(d.out.Of[id]) == 0 || !d.out.Starters[id] {
 				continue
 			}
 			e.Gate = Gate{

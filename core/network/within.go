@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"regexp"
 	"slices"
+	"strings"
 
 	"draxel/core/harness"
 	"draxel/core/signal"
@@ -69,6 +70,9 @@ func (d *drawing) inside() {
 		if u.Lamp {
 			e.Kind = Lamp
 		}
+		if u.Starter || calledStarter(u.Name) {
+			d.out.Starters[u.Name] = true
+		}
 		if u.Starter {
 			d.motors = append(d.motors, e)
 			continue
@@ -128,6 +132,11 @@ func (d *drawing) devices() {
 	for i := range d.in.Devices {
 		dev := &d.in.Devices[i]
 		all := pins[dev.ID]
+		if !dev.Kind.Hub() && !isSwitch(all) &&
+			(calledStarter(dev.ID) ||
+				slices.ContainsFunc(all, func(p pin) bool { return p.Device == starterMotor })) {
+			d.out.Starters[dev.ID] = true
+		}
 		slices.SortFunc(all, func(a, b pin) int { return harness.CompareRefs(a.at, b.at) })
 		switch {
 		case len(all) == 0:
@@ -144,6 +153,14 @@ func (d *drawing) devices() {
 		}
 	}
 	d.starters()
+}
+
+// starterMotor is the starter in the vocabulary.
+const starterMotor = "startermotor"
+
+// calledStarter says whether a name is that of what turns the engine.
+func calledStarter(name string) bool {
+	return strings.Contains(strings.ToLower(name), "starter") || signal.Read(name).Device == starterMotor
 }
 
 // side says which end of a device a wire comes to.

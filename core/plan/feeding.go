@@ -14,8 +14,8 @@ import (
 	"draxel/core/harness"
 	"draxel/core/match"
 	"draxel/core/network"
-	"draxel/core/signal"
 	"draxel/core/reach"
+	"draxel/core/signal"
 	"draxel/core/size"
 	"draxel/core/work"
 )
@@ -55,6 +55,11 @@ func (j Job) UsualFeeds(f *Facts) []feed.Proposed {
 	for list, rows := range j.feedLists() {
 		lines[list] = len(rows)
 	}
+	return feed.Usual(f.seenEnds(), lines)
+}
+
+// seenEnds gives the ends of wires at devices, as Feed looks at them.
+func (f *Facts) seenEnds() []feed.Seen {
 	at := map[string]*harness.Half{}
 	for i := range f.Laid.Loom.Connectors {
 		at[f.Laid.Loom.Connectors[i].ID] = &f.Laid.Loom.Connectors[i]
@@ -73,7 +78,7 @@ func (j Job) UsualFeeds(f *Facts) []feed.Proposed {
 			}
 		}
 	}
-	return feed.Usual(ends, lines)
+	return ends
 }
 
 // keyContacts makes contacts of the key of what was measured at an ignition switch: from the cavity that is live with
@@ -81,14 +86,10 @@ func (j Job) UsualFeeds(f *Facts) []feed.Proposed {
 func (f *Facts) keyContacts(all []gather.Measurement, lines []feed.Line) []feed.Line {
 	table := gather.KeyTable(slices.Clone(all))
 	source := map[string]string{}
+	keys := feed.KeySwitches(f.seenEnds(), lines)
 	atSwitch := func(connector string) bool {
-		for _, h := range f.Laid.Loom.Connectors {
-			if h.ID == connector {
-				d := strings.ToLower(h.Device)
-				return strings.Contains(d, "ignition switch") || strings.Contains(d, "key switch")
-			}
-		}
-		return false
+		return slices.ContainsFunc(f.Laid.Loom.Connectors,
+			func(h harness.Half) bool { return h.ID == connector && keys[h.Device] })
 	}
 	for _, l := range table {
 		if atSwitch(l.At.Connector) && l.Volts[gather.KeyOff] >= 9 {
