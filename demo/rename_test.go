@@ -1,12 +1,14 @@
 package demo_test
 
 import (
+	"maps"
 	"slices"
 	"strings"
 	"testing"
 
 	"draxel/core/finding"
 	"draxel/core/gather"
+	"draxel/core/handover"
 	"draxel/core/plan"
 )
 
@@ -43,6 +45,16 @@ func renamed(j plan.Job, with map[string]string) plan.Job {
 	j.Thin = slices.Clone(j.Thin)
 	for i := range j.Thin {
 		j.Thin[i].ID = put(j.Thin[i].ID)
+	}
+	j.Spans, j.Lengths, j.Leftover = slices.Clone(j.Spans), slices.Clone(j.Lengths), slices.Clone(j.Leftover)
+	for i := range j.Spans {
+		j.Spans[i].Wire = put(j.Spans[i].Wire)
+	}
+	for i := range j.Lengths {
+		j.Lengths[i].Wire = put(j.Lengths[i].Wire)
+	}
+	for i := range j.Leftover {
+		j.Leftover[i].Wire = put(j.Leftover[i].Wire)
 	}
 	return j
 }
@@ -94,5 +106,61 @@ func TestOtherNamesRaiseTheSameDangers(t *testing.T) {
 	}
 	if a, b := live(&p), live(&q); a != b || a < 50 {
 		t.Errorf("%d cavities are live in run, %d under other names", a, b)
+	}
+}
+
+// A wire of a person's may be called as pieces of wires are: it is no piece of another. Every wire of the Packhorse gets
+// the name of another one with an ending of ours, and all is as it was: as many steps of each kind, the same findings, and
+// in the book each length of wire has the colour of the wire that it is.
+func TestNoWireIsTakenForAPieceOfAnother(t *testing.T) {
+	j, f := packhorse(t)
+	names := map[string]string{}
+	wires := f.Laid.Loom.Wires
+	for i := range wires {
+		next := wires[(i+1)%len(wires)].ID
+		names[wires[i].ID] = []string{next + " new", next + " piece", next + " stub 1", "new wire " + next}[i%4]
+	}
+	other := renamed(j, names)
+	g, err := other.Facts()
+	if err != nil {
+		t.Fatal(err)
+	}
+	p, q := plan.Compute(f, j.Chosen()), plan.Compute(g, other.Chosen())
+	if !p.Proof.Reached || !q.Proof.Reached {
+		t.Fatal(q.Proof.Line())
+	}
+	count := func(p *plan.Plan) map[string]int {
+		n := map[string]int{}
+		for i := range p.Work.Steps {
+			n["step "+string(p.Work.Steps[i].Stage)+" "+string(p.Work.Steps[i].Kind)]++
+		}
+		for _, x := range p.Findings {
+			n["finding "+x.Code]++
+		}
+		return n
+	}
+	want, got := count(&p), count(&q)
+	for k := range maps.Keys(want) {
+		if want[k] != got[k] {
+			t.Errorf("%s: %d, and %d under other names", k, want[k], got[k])
+		}
+	}
+	colours := map[string]string{}
+	for i := range g.Laid.Loom.Wires {
+		colours[g.Laid.Loom.Wires[i].ID] = g.Laid.Loom.Wires[i].Colour.String()
+	}
+	seen := 0
+	wide := func(text string, size float64, _ bool) float64 { return 0.55 * size * float64(len([]rune(text))) }
+	for _, page := range handover.Pages(q.Book(&g), handover.Paper{Wide: 277, High: 120}, wide) {
+		for _, l := range page.Lengths {
+			if c, whole := colours[l.Name]; whole {
+				if seen++; c != l.Colour.String() {
+					t.Errorf("%s is %s, and the book has it %s", l.Name, c, l.Colour)
+				}
+			}
+		}
+	}
+	if seen < 100 {
+		t.Errorf("the book has %d wires of the harness", seen)
 	}
 }

@@ -11,7 +11,7 @@ import (
 
 // wireOf makes the wire that a pinout's row shows one end of.
 func (b *builder) wireOf(r *harness.Row) harness.Wire {
-	return harness.Wire{ID: b.freeID(r.Ref.String()), Ends: [2]harness.End{{At: r.Ref}}, Colour: r.Colour, Circuit: r.Circuit, Function: r.Function, Signal: r.Signal, Size: r.Size,
+	return harness.Wire{ID: b.freeID(harness.WireName(r.Ref.String())), Ends: [2]harness.End{{At: r.Ref}}, Colour: r.Colour, Circuit: r.Circuit, Function: r.Function, Signal: r.Signal, Size: r.Size,
 		Source: b.loom.Connectors[b.connector[r.Ref.Connector]].Source}
 }
 
@@ -118,7 +118,7 @@ func (b *builder) legs() {
 
 // wireNamed gives the wire of that number, or the only one in that cavity.
 func (b *builder) wireNamed(name string) (int, bool) {
-	if i, ok := b.wire[name]; ok {
+	if i, ok := b.wire[harness.WireName(name)]; ok {
 		return i, true
 	}
 	if at, ok := b.cavityIn(name); ok && len(b.at[at]) == 1 {

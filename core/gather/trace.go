@@ -61,7 +61,7 @@ func cavityOf(at harness.Ref) string {
 
 // subject gives the wire that a trace speaks of and which of its ends was followed to: the other one.
 func (b *builder) subject(t *Trace) (wire, far int, why string) {
-	i, ok := b.wire[t.Wire]
+	i, ok := b.wire[harness.WireName(t.Wire)]
 	if !ok {
 		switch here := b.at[t.At]; len(here) {
 		case 0:

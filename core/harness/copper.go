@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"maps"
 	"slices"
+	"strings"
 )
 
 // TipState is what one tip of a length of wire is at.
@@ -71,6 +72,21 @@ func (h Harness) Out(wire string) bool { return h.metal != nil && h.metal.out[wi
 
 // Free says whether a connector has been taken off.
 func (h Harness) Free(connector string) bool { return h.metal != nil && h.metal.free[connector] }
+
+// WireName gives the name under which a wire of a person's lists is known. Pieces of wires and new wires are named by us
+// after what they belong to: "7004a stub 1", "7004a piece", "7004a new", "new wire A2". A name of a person's that looks
+// like one of those gets spaces that do not break, which read the same and are none of ours: no wire is ever taken for a
+// piece of another.
+func WireName(listed string) string {
+	ours := strings.HasPrefix(listed, "new wire") || strings.Contains(listed, " stub ")
+	for _, ending := range []string{" piece", " new"} {
+		ours = ours || strings.Contains(listed, ending)
+	}
+	if !ours {
+		return listed
+	}
+	return strings.ReplaceAll(listed, " ", "\u00a0")
+}
 
 // Stub names the piece that a cut leaves at an end of a wire.
 func Stub(wire string, end int) string { return fmt.Sprintf("%s stub %d", wire, end+1) }

@@ -6,8 +6,10 @@ import (
 	"strings"
 
 	"draxel/core/harness"
+	"draxel/core/join"
 	"draxel/core/match"
 	"draxel/core/reach"
+	"draxel/core/thin"
 )
 
 // Meetings gives how the To connectors of a kind of job are met until a person says otherwise.
@@ -147,6 +149,7 @@ func (f *Facts) repinned(connector string) bool {
 // withIDs gives the job with connectors named as they are now. Jobs that were kept before named a connector of both
 // sides after the title of the To table; every title that the table has had is known.
 func (j Job) withIDs() Job {
+	j.wireNames()
 	if j.To == nil || j.From == nil {
 		return j
 	}
@@ -178,6 +181,35 @@ func (j Job) withIDs() Job {
 	}
 	j.Layouts, j.Looked = renamed(j.Layouts, as), renamed(j.Looked, as)
 	return j
+}
+
+// wireNames puts the names of wires in decisions as the harness has them: a job of an earlier Draxel may have a wire's
+// name as it was listed.
+func (j *Job) wireNames() {
+	j.Thin, j.Spans = slices.Clone(j.Thin), slices.Clone(j.Spans)
+	j.Lengths, j.Leftover = slices.Clone(j.Lengths), slices.Clone(j.Leftover)
+	for i := range j.Thin {
+		if j.Thin[i].On == thin.Wire {
+			j.Thin[i].ID = harness.WireName(j.Thin[i].ID)
+		}
+	}
+	for i := range j.Spans {
+		j.Spans[i].Wire = ourOr(j.Spans[i].Wire)
+	}
+	for i := range j.Lengths {
+		j.Lengths[i].Wire = ourOr(j.Lengths[i].Wire)
+	}
+	for i := range j.Leftover {
+		j.Leftover[i].Wire = ourOr(j.Leftover[i].Wire)
+	}
+}
+
+// ourOr leaves the name of a new wire of ours as it is, and gives that of a listed one as the harness has it.
+func ourOr(wire string) string {
+	if strings.HasPrefix(wire, join.NewWire) {
+		return wire
+	}
+	return harness.WireName(wire)
 }
 
 // renamed gives a map with other keys; what has the new name already is not overwritten by what had the old one.

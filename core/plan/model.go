@@ -168,13 +168,21 @@ func (m *model) involve(at harness.Ref) {
 // listed adds the cavities that only a list of wires names to the housings that they are in: a table that shows fewer is
 // none the less of the same plug.
 func (m *model) listed() {
+	ours := make(map[string]int, len(m.housings))
+	has := map[harness.Ref]bool{}
 	for i := range m.housings {
-		h := &m.housings[i]
-		for k := range m.facts.Laid.Loom.Wires {
-			for _, e := range m.facts.Laid.Loom.Wires[k].Ends {
-				if e.At.Connector == h.ID && !h.Has(e.At.Cavity) {
-					h.Cavities = append(slices.Clone(h.Cavities), e.At.Cavity)
-				}
+		ours[m.housings[i].ID] = i
+		for _, c := range m.housings[i].Cavities {
+			has[harness.Ref{Connector: m.housings[i].ID, Cavity: c}] = true
+		}
+	}
+	for k := range m.facts.Laid.Loom.Wires {
+		for _, e := range m.facts.Laid.Loom.Wires[k].Ends {
+			i, known := ours[e.At.Connector]
+			if known && !has[e.At] {
+				has[e.At] = true
+				h := &m.housings[i]
+				h.Cavities = append(slices.Clone(h.Cavities), e.At.Cavity)
 			}
 		}
 	}

@@ -185,12 +185,12 @@ func (f *Facts) complete() {
 	var more []harness.Wire
 	lack := func(p harness.Pinout) {
 		for _, r := range p.Rows {
-			if !r.Empty && !ends[r.Ref] && !names[r.Ref.String()] {
+			if id := harness.WireName(r.Ref.String()); !r.Empty && !ends[r.Ref] && !names[id] {
 				ends[r.Ref] = true
 				more = append(
 					more,
 					harness.Wire{
-						ID:       r.Ref.String(),
+						ID:       id,
 						Ends:     [2]harness.End{{At: r.Ref}},
 						Colour:   r.Colour,
 						Circuit:  r.Circuit,
