@@ -87,7 +87,7 @@ func TestWaysBecomeParts(t *testing.T) {
 	if got := function(t, v, "interlock"); found(v, "cranks-in-gear") || found(v, "interlock-missing") {
 		t.Errorf("with a relay in the start wire: %s %s, %+v", got.State, got.Why, v.Findings)
 	}
-	if s := function(t, v, "start"); s.State != join.OnPaper {
+	if s := function(t, v, "start"); !strings.HasPrefix(s.Why, "Packhorse starter has volts") {
 		t.Errorf("with the relay starting %s: %s", s.State, s.Why)
 	}
 	proven("with a start relay")

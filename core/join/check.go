@@ -134,14 +134,32 @@ func title(name string) string {
 
 // Raised lists the generic fault codes that functions which are given up will raise (SAE J2012, from memory), for
 // whoever programs the unit.
-func Raised(items []Item) map[string][]string {
+//
+// Absent are the devices of the vocabulary whose circuit a unit of the finished harness has lost, or whose cavity it has
+// empty: what goes, stays away or is stood in for by a part raises codes like what is given up.
+func Raised(items []Item, absent map[string]bool) map[string][]string {
 	out := map[string][]string{}
 	for i := range items {
-		if it := &items[i]; it.State == Gone && len(it.Codes) > 0 {
+		it := &items[i]
+		gone := it.State == Gone || slices.ContainsFunc(it.Function.Ends, func(d string) bool { return absent[d] })
+		away := it.Choice == NotFitted && slices.ContainsFunc(it.Ends, func(e EndAt) bool { return e.Unit })
+		if (gone || away || it.stoodIn()) && len(it.Codes) > 0 {
 			out[it.Name] = it.Codes
 		}
 	}
 	return out
+}
+
+// stoodIn says whether nothing of a function is there but parts that were added, and the unit that they are for.
+func (it *Item) stoodIn() bool {
+	added, unit := false, false
+	for _, e := range it.Ends {
+		if !e.Unit && !e.Added {
+			return false
+		}
+		added, unit = added || e.Added, unit || e.Unit
+	}
+	return added && unit
 }
 
 // Settings lists what a unit is to be set to by the sums of the functions that the finished vehicle has.

@@ -100,7 +100,7 @@ func TestHowFunctionsStand(t *testing.T) {
 	if slices.ContainsFunc(found, func(f finding.Finding) bool { return f.Subject == "fans" }) {
 		t.Errorf("without Feed the fans are judged: %v", found)
 	}
-	if got := Raised(items)["canister purge valve"]; strings.Join(got, " ") != "P0443 P0446" {
+	if got := Raised(items, nil)["canister purge valve"]; strings.Join(got, " ") != "P0443 P0446" {
 		t.Errorf("what is given up raises %v", got)
 	}
 	for _, bad := range []FunctionWish{{Function: "warp drive"}, {Function: "tach", Choice: "maybe"}, {Function: "tach",

@@ -98,7 +98,7 @@ func (p *Plan) programmer(j *Job) handover.Sheet {
 	gone := handover.SheetPart{
 		Title: "Circuits that are not there any more, and the generic codes they raise (SAE J2012)",
 		Boxes: true,
-		Empty: "Nothing that raises a code was given up.",
+		Empty: "Nothing of the list of functions that raises a code was given up, goes, is left away or is stood in for.",
 	}
 	for _, name := range slices.Sorted(maps.Keys(p.Join.Raised)) {
 		gone.Lines = append(gone.Lines, fmt.Sprintf("%s: %s", name, strings.Join(p.Join.Raised[name], " ")))
