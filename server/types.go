@@ -165,6 +165,8 @@ type MatchView struct {
 	Points    []string          `json:"points"`
 	Lines     []match.Line      `json:"lines"`
 	Wants     []match.Want      `json:"wants"`
+	// To rows that nothing serves and for which the plan lays no wire by itself.
+	Unserved int `json:"unserved"`
 	Totals    match.Totals      `json:"totals"`
 	Findings  []finding.Finding `json:"findings"`
 	FromFaces map[string]Face   `json:"fromFaces"`

@@ -70,3 +70,21 @@ func TestAPairThatWasUnlikelyIsTold(t *testing.T) {
 		}
 	}
 }
+
+// A sensor's ground or signal is never matched to the driven wire of a motor or an actuator, in either language.
+func TestASensorIsNoActuator(t *testing.T) {
+	sensors := []string{"TPS signal 0–5 V", "TPS sensor ground", "Drosselklappenpotentiometer Signal", "Drosselklappensensor Masse",
+		"Throttle position sensor signal"}
+	driven := []string{"Drosselklappenmotor +", "Throttle motor −", "Idle air control valve", "Canister purge solenoid control",
+		"Injector 1"}
+	for _, a := range sensors {
+		for _, b := range driven {
+			if _, veto := match.Veto(signal.Read(a), signal.Read(b)); !veto {
+				t.Errorf("%q may be matched to %q", a, b)
+			}
+			if _, veto := match.Veto(signal.Read(b), signal.Read(a)); !veto {
+				t.Errorf("%q may be matched to %q", b, a)
+			}
+		}
+	}
+}

@@ -68,7 +68,21 @@ func (l *lexicon) passage(text string) *passage {
 		p.words = append(p.words, l.canonical(l.mend(t)))
 	}
 	p.used = make([]bool, len(p.words))
+	p.ranges()
 	return p
+}
+
+// ranges passes over volts that stand beside "signal": they are what the signal ranges over, and no supply or reference.
+func (p *passage) ranges() {
+	if !slices.Contains(p.words, "signal") || slices.ContainsFunc(p.words,
+		func(w string) bool { return w == "supply" || w == "reference" }) {
+		return
+	}
+	for i, w := range p.words {
+		if w == "v5" || w == "v12" {
+			p.used[i] = true
+		}
+	}
 }
 
 type hit struct {

@@ -29,6 +29,9 @@ func (l *lexicon) compound(word string) []string {
 				if !ok {
 					continue
 				}
+				if after == "" && n < len(word) && rest[:n] == "motor" { // at the end it says what the thing is, and no engine
+					return []string{"motor"}
+				}
 				if tail := walk(after); tail != nil {
 					return append(slices.Clone(says), tail...)
 				}

@@ -293,7 +293,7 @@ function Match({ job, view }: { job: string; view: MatchView }) {
           name={name}
           note={
             candidate && row?.line && sureOf(row.line, candidate) < 0.5
-              ? `${refName(candidate.to)} is the likeliest, and no more than ${percent(sureOf(row.line, candidate))} % likely. Look at both wires before you choose.`
+              ? `${refName(candidate.to)} is offered, and is no more than ${percent(sureOf(row.line, candidate))} % likely. Look at both wires before you choose.`
               : undefined
           }
           onChoose={chosen}
