@@ -32,6 +32,9 @@ func (s *Server) showMatch(c *gin.Context) error {
 			p.Rows, p.Connectors = []harness.Row{}, []harness.Connector{}
 		}
 	}
+	if !j.Job.Kind.MovesTerminals() { // there a cavity that nothing serves gets a new wire by itself
+		v.Unserved = v.Totals.NeedsWire
+	}
 	if v.Findings == nil {
 		v.Findings = []finding.Finding{}
 	}

@@ -162,11 +162,11 @@ type MatchView struct {
 	Joints   []plan.Joined  `json:"joints"`
 	NewWires []plan.Laid    `json:"newWires"`
 	// Splices, and cavities of fuses and grounds, at which a new wire can begin.
-	Points    []string          `json:"points"`
-	Lines     []match.Line      `json:"lines"`
-	Wants     []match.Want      `json:"wants"`
+	Points []string     `json:"points"`
+	Lines  []match.Line `json:"lines"`
+	Wants  []match.Want `json:"wants"`
 	// To rows that nothing serves and for which the plan lays no wire by itself.
-	Unserved int `json:"unserved"`
+	Unserved  int               `json:"unserved"`
 	Totals    match.Totals      `json:"totals"`
 	Findings  []finding.Finding `json:"findings"`
 	FromFaces map[string]Face   `json:"fromFaces"`

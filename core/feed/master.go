@@ -34,8 +34,8 @@ func (f *Facts) Master(name string) bool {
 			for _, post := range []string{s.Plus, minus} {
 				at := f.cabled(post)
 				switch {
-				case at[c.From] && !at[c.To] && (post == minus || f.divides(c.To, name)),
-					at[c.To] && !at[c.From] && (post == minus || f.divides(c.From, name)):
+				case at[c.From] && !at[c.To] && f.divides(c.To, name, post == minus),
+					at[c.To] && !at[c.From] && f.divides(c.From, name, post == minus):
 					return true
 				}
 			}
@@ -58,9 +58,13 @@ func (f *Facts) cabled(from string) map[string]bool {
 	return at
 }
 
-// divides says whether from a point, along cables, current is shared out: to fuses, to other contacts, to relays.
-func (f *Facts) divides(from, not string) bool {
+// divides says whether from a point, along cables, current is shared out: to fuses, to other contacts, to relays; on the
+// side of the negative to straps and cables.
+func (f *Facts) divides(from, not string, minus bool) bool {
 	at := f.cabled(from)
+	if minus {
+		return len(at) > 1
+	}
 	return slices.ContainsFunc(f.Inside.Slots, func(s network.Slot) bool { return at[s.In] }) ||
 		slices.ContainsFunc(f.Inside.Switches, func(c network.Contacts) bool { return c.Switch != not && (at[c.From] || at[c.To]) }) ||
 		slices.ContainsFunc(f.Inside.Relays, func(r network.Coiled) bool { return at[r.Common] })

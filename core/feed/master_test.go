@@ -18,11 +18,13 @@ func TestAMasterSwitchIsOneByItsLines(t *testing.T) {
 		"in the lead of its negative":           {"battery −", "chassis", true},
 		"before a lamp alone":                   {"battery +", "lamp in", false},
 		"behind a fuse":                         {"bus out", "main bus", false},
+		"a button in the ground of a horn":      {"horn −", "battery −", false},
 	} {
 		lists := map[string][]feed.Line{
 			feed.Sources:  {{Line: 2, Cells: map[string]string{"source": "starting battery", "plus": "battery +", "volts": "12.6"}}},
 			feed.Fuses:    {{Line: 2, Cells: map[string]string{"fuse": "1", "rating": "10", "in": "main bus", "out": "bus out"}}},
 			feed.Switches: {{Line: 2, Cells: map[string]string{"switch": "red lever", "from": c.from, "to": c.to, "closed": "own"}}},
+			feed.Cables:   {{Line: 2, Cells: map[string]string{"cable": "strap", "from": "chassis", "to": "engine block", "size": "35"}}},
 			feed.Loads:    {{Line: 2, Cells: map[string]string{"load": "lamp", "plus": "lamp in", "amps": "2"}}},
 		}
 		f := feed.Read(lists)

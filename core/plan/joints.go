@@ -98,6 +98,9 @@ func (m *model) comes(name string, e join.End) {
 
 // endAt gives the end of the wire in a cavity, and false where none is known.
 func (m *model) endAt(at harness.Ref, how join.How) (join.End, bool) {
+	if m.facts.against[at] {
+		return join.End{}, false // the meter contradicts what it is said to be, and that is found
+	}
 	w := m.ends.wires[at]
 	if w == nil {
 		m.findings = append(m.findings, finding.Finding{

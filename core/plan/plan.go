@@ -34,7 +34,8 @@ type Facts struct {
 	Vehicle  match.Side     // whose wiring is the vehicle's own
 	Laid     gather.Laid
 	Records  map[string]thin.Record // what was noted at each connector
-	Measured map[harness.Ref]bool   // cavities at which somebody has taken a reading
+	Measured map[harness.Ref]bool   // cavities at which a reading fits what the wire is said to be
+	against  map[harness.Ref]bool   // cavities at which a reading contradicts that
 	Drops    []gather.Drop          // what stands before cavities that were read bare and loaded
 	Worked   map[string]string      // by function: whether it worked before the work began
 	// What the vehicle will have.

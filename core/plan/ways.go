@@ -124,16 +124,19 @@ func (f *Facts) proposeJoint(w *Way, x pairing, mates map[string]string, locked,
 	}
 }
 
-func (f *Facts) roleAt(at harness.Ref) signal.Role {
+func (f *Facts) roleAt(at harness.Ref) signal.Role { return f.rowAt(at).Signal.Role }
+
+// rowAt gives the row of a cavity of the model: of a table, else of the wire that ends there.
+func (f *Facts) rowAt(at harness.Ref) harness.Row {
 	if row, ok := f.From.Row(at); ok {
-		return row.Signal.Role
+		return row
 	}
 	for _, r := range f.To.Rows {
 		if f.At(r.Ref) == at {
-			return r.Signal.Role
+			return r
 		}
 	}
-	return f.loomRow(at).Signal.Role
+	return f.loomRow(at)
 }
 
 // wayOf gives the ways by From cavity.

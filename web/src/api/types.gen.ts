@@ -660,6 +660,7 @@ export interface MatchView {
   points: string[];
   lines: Line[];
   wants: Want[];
+  unserved: number;
   totals: Totals;
   findings: Finding[];
   fromFaces: {

@@ -68,7 +68,7 @@ export function Faces({ view, row, considered, face, onFace, onSelect }: Props) 
         <div>
           {!t.reconciled ? (
             <strong>the counts do not balance</strong>
-          ) : t.open + t.needsWire > 0 ? (
+          ) : t.open + view.unserved > 0 ? (
             'the counts balance'
           ) : (
             'all reconciled'
