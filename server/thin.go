@@ -149,8 +149,8 @@ func checkThin(j *computed, d thin.Decision, pointer string) error {
 	if err != nil || len(cut.Dies) == 0 && len(cut.Legal) == 0 {
 		return nil
 	}
-	kept := slices.ContainsFunc(cut.Dies, func(l thin.Loss) bool { return l.Kept })
-	// Of a wire or a system the reason is asked where it costs what is kept.
+	kept := slices.ContainsFunc(cut.Dies, func(l thin.Loss) bool { return l.Kept || l.Feed && d.On == thin.Wire })
+	// Of a wire or a system the reason is asked where it costs what is kept, of a wire where it is the last feed of others.
 	if d.On != thin.Connector && d.On != thin.Module && !kept {
 		return nil
 	}

@@ -36,6 +36,7 @@ type Loss struct {
 	Function string `json:"function"`
 	Device   string `json:"device,omitempty"`
 	Kept     bool   `json:"kept,omitempty"` // somebody decided to keep it
+	Feed     bool   `json:"feed,omitempty"` // it is the last feed or ground that is lost
 }
 
 // Cut says what dies if this is cut: a wire, a connector, a module or a splice, whatever has been decided so far. It
@@ -154,7 +155,7 @@ func (t *thinning) part(c *Consequence, number int32, nodes []int32, cut []circu
 		for len(queue) > 0 {
 			at := queue[0]
 			queue = queue[1:]
-			if t.net.Hub(at) && t.net.Nodes[at].Kind == circuit.Terminal {
+			if t.src.of[at] {
 				before = true
 				hub[groups] = true
 			}
@@ -197,8 +198,10 @@ func (t *thinning) part(c *Consequence, number int32, nodes []int32, cut []circu
 		if d := t.net.DeviceOf(at); d != nil && d.Kind == harness.Fuses && (lost || groups > 1) {
 			c.Fuses = append(c.Fuses, name)
 		}
-		if (before && !hub[group[at]] || !before && parted) && !t.net.Hub(at) && t.node[at].choice != Goes {
-			c.Dies = append(c.Dies, t.loss(at))
+		if (before && !hub[group[at]] || !before && parted) && t.src.takes(t, at) && t.node[at].choice != Goes {
+			l := t.loss(at)
+			l.Feed = before && t.src.strict[number]
+			c.Dies = append(c.Dies, l)
 		}
 	}
 	slices.SortFunc(p.Lose, finding.Natural)

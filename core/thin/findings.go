@@ -170,7 +170,7 @@ func (t *thinning) dying() {
 			continue
 		}
 		ends[x.Circuit]++
-		had[x.Circuit] = had[x.Circuit] || t.net.Hub(int32(i))
+		had[x.Circuit] = had[x.Circuit] || t.src.of[i]
 		if t.node[i].choice == Goes { // a wire may stay and yet be cut off what comes away
 			touched[x.Circuit] = true
 		}
@@ -180,7 +180,7 @@ func (t *thinning) dying() {
 			touched[t.net.Nodes[t.net.Ends[w][0]].Circuit] = true
 		}
 	}
-	seen := make([]bool, len(t.net.Nodes))
+	seen, told := make([]bool, len(t.net.Nodes)), map[int32]bool{}
 	var part []int32
 	for i := range t.net.Nodes {
 		c := t.net.Nodes[i].Circuit
@@ -192,7 +192,7 @@ func (t *thinning) dying() {
 		for _, at := range part {
 			if t.net.Nodes[at].Kind == circuit.Terminal && t.node[at].choice != Goes {
 				live++
-				if t.net.Hub(at) {
+				if t.src.of[at] {
 					hubs++
 				}
 			}
@@ -201,9 +201,13 @@ func (t *thinning) dying() {
 			continue
 		}
 		for _, at := range part {
-			if t.net.Nodes[at].Kind == circuit.Terminal && t.node[at].choice == Keep && !t.net.Hub(at) {
+			if t.net.Nodes[at].Kind == circuit.Terminal && t.node[at].choice == Keep && t.src.takes(t, at) {
 				t.dies(at)
+				told[at] = true
 			}
+		}
+		if t.src.strict[c] && len(part) > 1 {
+			t.unfed(part, told)
 		}
 	}
 }

@@ -93,6 +93,7 @@ type thinning struct {
 	guard   circuit.Guard
 	forced  []Choice // by wire: what was decided about it itself
 	stays   []bool   // by wire
+	src     sources
 	result  *Result
 	filing  sync.Once
 	number  map[string]int32 // wires by id, once somebody has asked
@@ -103,6 +104,7 @@ func Compute(in Input) *Result {
 	t := &thinning{in: in, loom: in.Loom, net: circuit.Draw(in.Loom), decided: file(in.Decisions),
 		forced: make([]Choice, len(in.Loom.Wires)), result: &Result{}}
 	t.result.t = t
+	t.src = t.sourcesOf()
 	t.leaveAlone()
 	t.halves()
 	t.pairs()

@@ -2057,6 +2057,7 @@ export interface Loss {
   function: string;
   device?: string;
   kept?: boolean;
+  feed?: boolean;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
