@@ -207,6 +207,7 @@ const senseOhms = 1000
 // pair
 // by what its own wire says. It is false where nothing is known of it.
 func (d *drawing) part(dev *harness.Device, all []pin) bool {
+	d.loop(dev, all)
 	for i := range all {
 		if role := all[i].Role; role == signal.Restraint || role == signal.HighVoltage {
 			return true // left to qualified hands: nothing is reckoned of it
@@ -296,6 +297,21 @@ func (d *drawing) part(dev *harness.Device, all []pin) bool {
 	}
 	return true
 }
+
+// loop draws the bridge by which a plug of the interlock loop closes it while it is plugged: a contact of the plug between
+// the two cavities that the loop comes in and goes out by. Nothing else of high voltage is reckoned.
+func (d *drawing) loop(dev *harness.Device, all []pin) {
+	ends := slices.DeleteFunc(slices.Clone(all), func(p pin) bool { return p.Device != interlock })
+	if len(ends) == 2 {
+		d.b.Add(Element{Name: "interlock of " + dev.ID, Kind: Switch, A: ends[0].n, B: ends[1].n, Ohms: loopOhms})
+	}
+}
+
+// interlock is the interlock loop in the vocabulary, and loopOhms the contact by which a plug closes it (common practice).
+const (
+	interlock = "interlock"
+	loopOhms  = 0.05
+)
 
 func number(i int) string {
 	if i == 0 {
