@@ -303,6 +303,7 @@ func (b *builder) learn(w *harness.Wire, at harness.Ref) {
 
 var (
 	tapedWord  = regexp.MustCompile(`(?i)^(?:taped(?: off)?|cut(?: off)?|dead end|ends|capped)$`)
+	openWord   = regexp.MustCompile(`(?i)^(?:open(?: end)?|nothing|loose|bare|free|not connected|hanging)$`)
 	unseenWord = regexp.MustCompile(`(?i)^(?:\?+|unknown|not seen|unseen|-|–|not followed)?$`)
 	spliceWord = regexp.MustCompile(`(?i)^(?:splice\s+\S+|s\d+[a-z0-9]*)$`)
 	cavityText = regexp.MustCompile(`^(.*[^\s-])[\s-]+([A-Za-z]?\d{1,3}|[A-Z]{1,2})$`)
@@ -317,6 +318,8 @@ func (b *builder) end(where, cavity string) harness.End {
 		switch {
 		case unseenWord.MatchString(where):
 			return harness.End{}
+		case openWord.MatchString(where):
+			return harness.End{Taped: true, Open: true}
 		case tapedWord.MatchString(where):
 			return harness.End{Taped: true}
 		}

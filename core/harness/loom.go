@@ -73,6 +73,7 @@ type End struct {
 	At     Ref    `json:"at,omitzero"`
 	Splice string `json:"splice,omitempty"`
 	Taped  bool   `json:"taped,omitempty"` // seen to end in nothing
+	Open   bool   `json:"open,omitempty"`  // it ends in nothing and bare; Taped too, for nothing more is known of it
 }
 
 // Seen says whether it is known where the wire ends.
@@ -85,6 +86,8 @@ func (e End) String() string {
 		return e.At.String()
 	case e.Splice != "":
 		return "splice " + e.Splice
+	case e.Open:
+		return "nothing, bare"
 	case e.Taped:
 		return "taped off"
 	}

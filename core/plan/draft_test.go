@@ -6,9 +6,12 @@ import (
 	"fmt"
 	"math/rand/v2"
 	"reflect"
+	"runtime"
 	"slices"
 	"strings"
+	"sync/atomic"
 	"testing"
+	"time"
 
 	"draxel/core/harness"
 	"draxel/core/match"
@@ -114,5 +117,39 @@ func write(out *bytes.Buffer, v reflect.Value) {
 		out.WriteString(strings.Join(lines, ";"))
 	default:
 		fmt.Fprint(out, v.Interface())
+	}
+}
+
+// Drafts that nobody asks for all of do not hang on one another: of two hundred made one after the other the first is
+// held, which was worked out whole, and the last.
+func TestDraftsDoNotChain(t *testing.T) {
+	r := rand.New(rand.NewPCG(3, 41))
+	j := mixedJob(r)
+	f, err := j.Facts()
+	if err != nil {
+		t.Fatal(err)
+	}
+	crosswalk := match.Crosswalk(f.From, f.To, f.Meetings, j.Decisions)
+	var freed atomic.Int32
+	make := func(last *plan.Draft) *plan.Draft {
+		d := plan.Begin(f, j.Chosen(), crosswalk, last)
+		runtime.SetFinalizer(d, func(*plan.Draft) { freed.Add(1) })
+		return d
+	}
+	first := make(nil)
+	first.Whole()
+	last := make(first)
+	for range 198 {
+		last = make(last)
+	}
+	for range 20 {
+		runtime.GC()
+		time.Sleep(5 * time.Millisecond)
+	}
+	if n := freed.Load(); n < 195 {
+		t.Errorf("%d of 200 drafts are freed", n)
+	}
+	if p := last.Whole(); len(p.Reach.Result.Lines) > 0 && &p.Reach.Result.Lines[0] != &first.Whole().Reach.Result.Lines[0] {
+		t.Error("nothing is taken over from the one that is whole")
 	}
 }

@@ -119,11 +119,13 @@ type Draft struct {
 	facts     Facts
 	decisions Decisions
 	begun     Plan
-	last      *Draft // of the same facts, whose parts are taken where nothing that they follow from has changed
-	rest      sync.Once
-	done      atomic.Bool // all of it is there
-	whole     Plan
-	reach     *reach.Input
+	// The latest draft of the same facts all of which is there: its parts are taken where nothing that they follow from has
+	// changed. A draft that nobody asked for all of is passed over, so that drafts do not hang on one another.
+	last  atomic.Pointer[Draft]
+	rest  sync.Once
+	done  atomic.Bool // all of it is there
+	whole Plan
+	reach *reach.Input
 }
 
 // Begin gives the draft of a plan where the crosswalk is known. Last, which may be nil, is an earlier draft of the
@@ -138,8 +140,12 @@ func Begin(f Facts, d Decisions, crosswalk *match.Result, last *Draft) *Draft {
 	f.part(d.Reach.Partings)
 	f = f.With(d.Feed.Block)
 	f.parts = partWires(d.Added)
-	t := &Draft{facts: f, decisions: d, last: last, begun: Plan{Moves: f.Kind.MovesTerminals(), Match: crosswalk,
+	t := &Draft{facts: f, decisions: d, begun: Plan{Moves: f.Kind.MovesTerminals(), Match: crosswalk,
 		block: d.Feed.Block}}
+	for last != nil && !last.done.Load() {
+		last = last.last.Load()
+	}
+	t.last.Store(last)
 	p := &t.begun
 	p.Totals = p.Match.Totals()
 	p.Findings = append(slices.Clone(f.Findings), p.Match.Findings(f.From, f.To)...)
@@ -167,8 +173,9 @@ func (t *Draft) Whole() *Plan {
 		p.Findings = append(p.Findings, p.proved(f, &d.Prove)...)
 		finding.Sort(p.Findings)
 		p.Findings = finding.Answered(p.Findings, d.Acks)
-		t.whole, t.last = p, nil
+		t.whole = p
 		t.done.Store(true)
+		t.last.Store(nil)
 	})
 	return &t.whole
 }

@@ -24,7 +24,7 @@ func (t *Draft) decideReach(p *Plan, m *model) {
 	in := p.reachInput(m, t.decisions)
 	p.flowing(m, t.decisions, &in)
 	t.reach = &in
-	if last := t.last; last != nil && last.done.Load() && sameReach(last.reach, &in) {
+	if last := t.last.Load(); last != nil && last.done.Load() && sameReach(last.reach, &in) {
 		p.Reach.Result = last.whole.Reach.Result.Again()
 	} else {
 		p.Reach.Result = reach.Compute(in)

@@ -48,6 +48,7 @@ func (p *Plan) finish(m *model, d Decisions) {
 	all := slices.Concat(p.Thin.Result.Steps, p.Join.Steps, p.pinSteps(),
 		unlaid(p.Reach.Result.Steps, d.Added, &added))
 	all = fed(after(all, &parted), p.Feed.Steps, d.Feed.Block)
+	all = append(all, p.liveEnds(m)...)
 	all = behind(all, brings, added.Touches)
 	p.Join.Steps = append(p.Join.Steps, brings...)
 	for i := range all {

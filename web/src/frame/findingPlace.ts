@@ -78,6 +78,9 @@ function feedPlace(code: string, subject: string): string {
   if (code === 'feed-cannot-be' || code === 'usual-not-looked') {
     return `?part=sources&list=${encodeURIComponent(subject.split(',')[0] ?? '')}`;
   }
+  if (code === 'no-key') {
+    return '?part=sources&list=switches';
+  }
   if (code === 'carried-lists') {
     return '?part=sources';
   }
