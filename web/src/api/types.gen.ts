@@ -1821,6 +1821,7 @@ export interface End {
   at?: Ref;
   splice?: string;
   taped?: boolean;
+  open?: boolean;
 }
 /**
  * This interface was referenced by `undefined`'s JSON-Schema definition

@@ -10,7 +10,8 @@ interface Line {
 /** The one keymap of the product: what each key does, and where. "?" shows the lines that hold on the page as it is. */
 const keymap: readonly Line[] = [
   { keys: ['↑', '↓'], does: 'row up, row down' },
-  { keys: ['Page Up', 'Page Down', 'Home', 'End'], does: 'a page up, a page down, the first row, the last' },
+  { keys: ['Page Up', 'Page Down'], does: 'a page up, a page down' },
+  { keys: ['Home', 'End'], does: 'the first row, the last' },
   { keys: ['Enter'], does: 'accept what is offered, or on to the next open row', in: ['match'] },
   { keys: ['X'], does: 'reject the candidate', in: ['match'] },
   { keys: ['←', '→'], does: 'the candidate before, the next candidate', in: ['match'] },
