@@ -230,7 +230,7 @@ func (d *Decisions) Open(settings, expected []string) []finding.Finding {
 					finding.Finding{Code: "code-after", Severity: finding.Check, Stage: "prove", Subject: code,
 						Text: strings.TrimSpace(
 							code+" "+CodeText(code),
-						) + " is stored after the programming, and nothing that was given up raises it.",
+						) + " is stored after the programming, and nothing that was given up, goes or stays away raises it.",
 						Remedy: "Read the codes in Prove, Unit and rig: one that is about an output can be taken as " +
 							"a symptom."},
 				)

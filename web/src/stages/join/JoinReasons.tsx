@@ -71,7 +71,7 @@ export function JoinReasons({ job, view, item, onDecide, onGiveUp }: Props) {
           ))}
           {view.raised.map((x) => (
             <div key={x.function}>
-              {x.function} given up: <span className="mono">{x.codes.join(' ')}</span>
+              {x.function}, not all there any more: <span className="mono">{x.codes.join(' ')}</span>
             </div>
           ))}
         </section>

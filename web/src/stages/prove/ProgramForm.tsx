@@ -42,7 +42,8 @@ export function ProgramForm({ job, view }: { job: string; view: ProveView }) {
       <Codes word="codes after" codes={p.after} onChange={(after) => write({ ...p, after })} />
       {raised.length > 0 && (
         <div className="quiet">
-          Expected, since given up: {raised.map(([name, codes]) => `${name} ${codes.join(' ')}`).join('; ')}.
+          Expected, since not all of it is there any more:{' '}
+          {raised.map(([name, codes]) => `${name} ${codes.join(' ')}`).join('; ')}.
         </div>
       )}
       {view.settings.length > 0 && <h3>Settings</h3>}

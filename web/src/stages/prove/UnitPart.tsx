@@ -97,7 +97,7 @@ export function UnitPart({ job, view }: { job: string; view: ProveView }) {
                           output <span className="mono">{x.output}</span>, {x.device}
                         </div>
                       )}
-                      {x.gone && <div className="quiet">expected: {x.gone} was given up</div>}
+                      {x.gone && <div className="quiet">expected: {x.gone} is not all there any more</div>}
                     </td>
                     <td className="quiet">{x.now ? 'now' : 'stored'}</td>
                     <td>
