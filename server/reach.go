@@ -28,7 +28,8 @@ func (s *Server) showReach(c *gin.Context) error {
 		Leftover: orEmpty(d.Leftover), Findings: stageFindings(j.plan().Findings, "reach")}
 	v.Map.Stations, v.Map.Paths = orEmpty(v.Map.Stations), orEmpty(v.Map.Paths)
 	for _, w := range r.Wires() {
-		v.Wires = append(v.Wires, ReachWire{Colour: w.Colour, Size: w.Size, Circuit: w.Circuit, Function: w.Function, Ends: w.Ends, Lands: w.Lands, Pair: w.Pair, Shield: w.Shield,
+		v.Wires = append(v.Wires, ReachWire{Colour: w.Colour, Size: w.Size, Circuit: w.Circuit, Function: w.Function,
+			Ends: w.Ends, Lands: w.Lands, Pair: w.Pair, Shield: w.Shield,
 			New: w.New})
 	}
 	c.JSON(http.StatusOK, v)

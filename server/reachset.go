@@ -138,7 +138,8 @@ func noWire(id string) error {
 // putSpan decides about one wire.
 func (s *Server) putSpan(c *gin.Context) error {
 	r, err := read[SpanRequest](c)
-	if err == nil && (outside(r.Wish.Amps, 0, 1000) || outside(float64(r.Wish.Size), 0, 240) || r.Wish.At < 0 || r.Wish.At > 2 || r.Wish.School != "" && !slices.Contains(reach.Schools(), r.Wish.School)) {
+	if err == nil && (outside(r.Wish.Amps, 0, 1000) || outside(float64(r.Wish.Size), 0, 240) ||
+		r.Wish.At < 0 || r.Wish.At > 2 || r.Wish.School != "" && !slices.Contains(reach.Schools(), r.Wish.School)) {
 		err = problem(http.StatusUnprocessableEntity, "bad-number", "That cannot be decided about a wire.", "/wish")
 	}
 	if err != nil {
@@ -158,7 +159,8 @@ func (s *Server) putSpan(c *gin.Context) error {
 			return problem(http.StatusUnprocessableEntity, "no-such-station", fmt.Sprintf("There is no station %q.", w.Far), "/wish/far")
 		}
 		var body any
-		if len(w.Avoid) > 0 || w.Amps > 0 || w.Size > 0 || w.Slack || w.School != "" || w.Whole || w.At > 0 || w.Renew || w.Far != "" {
+		if len(w.Avoid) > 0 || w.Amps > 0 || w.Size > 0 || w.Slack ||
+			w.School != "" || w.Whole || w.At > 0 || w.Renew || w.Far != "" {
 			w.Who, w.When = who(c), s.now().UTC().UnixMilli()
 			body = w
 		}

@@ -150,7 +150,8 @@ func checkThin(j *computed, d thin.Decision, pointer string) error {
 		return nil
 	}
 	kept := slices.ContainsFunc(cut.Dies, func(l thin.Loss) bool { return l.Kept || l.Feed && d.On == thin.Wire })
-	// Of a wire or a system the reason is asked where it costs what is kept, of a wire where it is the last feed of others.
+	// Of a wire or a system the reason is asked where it costs what is kept, of a wire where it is the last feed of
+	// others.
 	if d.On != thin.Connector && d.On != thin.Module && !kept {
 		return nil
 	}

@@ -9,9 +9,9 @@ import (
 	"draxel/core/signal"
 )
 
-// Master says whether a switch of its own parts the battery from what hangs on it: by its lines it stands in the lead of
-// one of the battery's posts, with nothing but cables before it, and fuses, contacts or relays behind it. What is called
-// one counts too, wherever it stands.
+// Master says whether a switch of its own parts the battery from what hangs on it: by its lines it stands in the
+// lead of one of the battery's posts, with nothing but cables before it, and fuses, contacts or relays behind it.
+// What is called one counts too, wherever it stands.
 func (f *Facts) Master(name string) bool {
 	if name == "" {
 		return false
@@ -58,21 +58,23 @@ func (f *Facts) cabled(from string) map[string]bool {
 	return at
 }
 
-// divides says whether from a point, along cables, current is shared out: to fuses, to other contacts, to relays; on the
-// side of the negative to straps and cables.
+// divides says whether from a point, along cables, current is shared out: to fuses, to other contacts, to relays; on
+// the side of the negative to straps and cables.
 func (f *Facts) divides(from, not string, minus bool) bool {
 	at := f.cabled(from)
 	if minus {
 		return len(at) > 1
 	}
 	return slices.ContainsFunc(f.Inside.Slots, func(s network.Slot) bool { return at[s.In] }) ||
-		slices.ContainsFunc(f.Inside.Switches, func(c network.Contacts) bool { return c.Switch != not && (at[c.From] || at[c.To]) }) ||
+		slices.ContainsFunc(f.Inside.Switches, func(c network.Contacts) bool {
+			return c.Switch != not && (at[c.From] || at[c.To])
+		}) ||
 		slices.ContainsFunc(f.Inside.Relays, func(r network.Coiled) bool { return at[r.Common] })
 }
 
-// KeySwitches gives the devices that are the key's switch: those at which the lists have a contact of the key, and those
-// that their wires show as one, fed from the battery and leading on what only a key does: a start signal, or two of
-// ignition and accessory. What is called one counts too.
+// KeySwitches gives the devices that are the key's switch: those at which the lists have a contact of the key, and
+// those that their wires show as one, fed from the battery and leading on what only a key does: a start signal, or
+// two of ignition and accessory. What is called one counts too.
 func KeySwitches(ends []Seen, contacts []Line) map[string]bool {
 	out, fed, gives := map[string]bool{}, map[string]bool{}, map[string]map[string]bool{}
 	cavities := map[string]bool{}
@@ -113,8 +115,10 @@ func KeySwitches(ends []Seen, contacts []Line) map[string]bool {
 // that hangs on them is reckoned.
 func (r *Result) checkKey() {
 	var starters []string
-	for d := range r.Drawn.Starters {
-		starters = append(starters, d)
+	for d, is := range r.Drawn.Starters {
+		if is {
+			starters = append(starters, d)
+		}
 	}
 	if len(starters) == 0 {
 		return
@@ -130,8 +134,8 @@ func (r *Result) checkKey() {
 		}
 	}
 	slices.SortFunc(starters, finding.Natural)
-	r.find("no-key", finding.Danger, starters[0], "Say in the list of contacts between which cavities the key's are and in "+
-		"which positions each is closed, or read them with the meter, position by position, in Gather.",
-		"There is %s, and nothing in the lists is a key or a switch that starts: what is live in which position, and whether it "+
-			"cranks by itself, is not reckoned.", few(starters))
+	r.find("no-key", finding.Danger, starters[0], "Say in the list of contacts between which cavities the key's are "+
+		"and in which positions each is closed, or read them with the meter, position by position, in Gather.",
+		"There is %s, and nothing in the lists is a key or a switch that starts: what is live in which position, "+
+			"and whether it cranks by itself, is not reckoned.", few(starters))
 }

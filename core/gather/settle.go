@@ -8,10 +8,10 @@ import (
 	"draxel/core/signal"
 )
 
-// Settle says whether what was read at a cavity fits what its wire is said to be, so that it need not be measured again
-// before anything is joined to it; and in words what contradicts it, empty where nothing does. A supply is live where it
-// should be, a ground is one by its ohms; of anything else a reading that shows that it leads somewhere is enough.
-// Common practice, no source.
+// Settle says whether what was read at a cavity fits what its wire is said to be, so that it need not be measured
+// again before anything is joined to it; and in words what contradicts it, empty where nothing does. A supply is
+// live where it should be, a ground is one by its ohms; of anything else a reading that shows that it leads
+// somewhere is enough. Common practice, no source.
 func Settle(said *signal.Reading, at harness.Ref, all []Measurement) (fits bool, against string) {
 	var here []Measurement
 	for _, m := range all {

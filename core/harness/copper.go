@@ -73,10 +73,10 @@ func (h Harness) Out(wire string) bool { return h.metal != nil && h.metal.out[wi
 // Free says whether a connector has been taken off.
 func (h Harness) Free(connector string) bool { return h.metal != nil && h.metal.free[connector] }
 
-// WireName gives the name under which a wire of a person's lists is known. Pieces of wires and new wires are named by us
-// after what they belong to: "7004a stub 1", "7004a piece", "7004a new", "new wire A2". A name of a person's that looks
-// like one of those gets spaces that do not break, which read the same and are none of ours: no wire is ever taken for a
-// piece of another.
+// WireName gives the name under which a wire of a person's lists is known. Pieces of wires and new wires are named
+// by us after what they belong to: "7004a stub 1", "7004a piece", "7004a new", "new wire A2". A name of a person's
+// that looks like one of those gets spaces that do not break, which read the same and are none of ours: no wire is
+// ever taken for a piece of another.
 func WireName(listed string) string {
 	ours := strings.HasPrefix(listed, "new wire") || strings.Contains(listed, " stub ")
 	for _, ending := range []string{" piece", " new"} {

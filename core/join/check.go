@@ -135,8 +135,8 @@ func title(name string) string {
 // Raised lists the generic fault codes that functions which are given up will raise (SAE J2012, from memory), for
 // whoever programs the unit.
 //
-// Absent are the devices of the vocabulary whose circuit a unit of the finished harness has lost, or whose cavity it has
-// empty: what goes, stays away or is stood in for by a part raises codes like what is given up.
+// Absent are the devices of the vocabulary whose circuit a unit of the finished harness has lost, or whose cavity it
+// has empty: what goes, stays away or is stood in for by a part raises codes like what is given up.
 func Raised(items []Item, absent map[string]bool) map[string][]string {
 	out := map[string][]string{}
 	for i := range items {

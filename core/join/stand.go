@@ -2,7 +2,6 @@ package join
 
 import (
 	"fmt"
-	"maps"
 	"slices"
 	"strings"
 
@@ -244,7 +243,8 @@ func (it *Item) stand(in *Inputs, circuits map[int]map[string]bool) {
 		it.need("feed", it.first(), "a feed, a ground or what switches it: look at it in Feed")
 	case it.ID == "pedal" && it.pair(in) != "":
 		it.State, it.Why = Needs, it.pair(in)
-		it.need("match", it.first(), "lead every wire of the pedal and of the throttle to the unit, or exchange them as a pair")
+		it.need("match", it.first(), "lead every wire of the pedal and of the throttle to the unit, or exchange "+
+			"them as a pair")
 	case it.ID == "interlock" && len(in.Job.Cranks) > 0:
 		it.State, it.Why = Needs, "the starter turns without it"
 		it.need("match", it.first(), "lead the start wire through the switch, or let the unit grant it")
@@ -290,94 +290,6 @@ func (it *Item) stand(in *Inputs, circuits map[int]map[string]bool) {
 			it.need("match", e.At, "join "+e.At+" in Match, or name what feeds it")
 		}
 	}
-}
-
-// member notes a device of a function that uses current: whether it has volts in some position, has none in any, or
-// nobody knows what is inside of it.
-func (it *Item) member(in *Inputs, s *Socket) {
-	works, modelled := in.Works[s.Device]
-	list := &it.dead
-	switch {
-	case s.Unit || s.Function != "" && !modelled:
-		return
-	case !modelled && (signal.Switches(s.Signal.Device) || !in.Unknown[s.Device]):
-		return // it hands current on, and uses none
-	case !modelled:
-		list = &it.untried
-	case works:
-		list = &it.works
-	}
-	if !slices.Contains(*list, s.Device) {
-		*list = append(*list, s.Device)
-	}
-}
-
-// at gives a cavity of a device of a function.
-func (it *Item) at(device string) string {
-	for _, e := range it.Ends {
-		if e.Device == device {
-			return e.At
-		}
-	}
-	return it.first()
-}
-
-func few(all []string) string {
-	if n := len(all); n > 4 {
-		return strings.Join(all[:4], ", ") + fmt.Sprintf(" and %d more", n-4)
-	}
-	return strings.Join(all, ", ")
-}
-
-func has(n int) string {
-	if n == 1 {
-		return "has"
-	}
-	return "have"
-}
-
-// tracks is how many signals a pedal, and a throttle with a motor, give their unit: it compares the two (common practice).
-const tracks = 2
-
-// pair says what an electric pedal and its throttle lack, empty where nothing is: every wire that they were found with comes
-// to a unit, and each has two tracks.
-func (it *Item) pair(in *Inputs) string {
-	unit := map[int]bool{}
-	of := map[string]string{} // devices of the pair, by what they are
-	for i := range in.Sockets {
-		s := &in.Sockets[i]
-		if s.Unit {
-			unit[s.Circuit] = true
-		} else if d := s.Signal.Device; slices.Contains(it.Function.Ends, d) && (of[s.Device] == "" || d == "throttlemotor") {
-			of[s.Device] = d
-		}
-	}
-	if len(unit) == 0 {
-		return "" // nobody has said which plugs are a unit's
-	}
-	for _, device := range slices.Sorted(maps.Keys(of)) {
-		signals := 0
-		for i := range in.Lost {
-			if s := &in.Lost[i]; s.Device == device && !s.Unit {
-				return fmt.Sprintf("the wire of %s (%s) goes", s.At, s.Text)
-			}
-		}
-		for i := range in.Sockets {
-			s := &in.Sockets[i]
-			switch {
-			case s.Device != device || s.Unfollowed:
-			case !unit[s.Circuit] && (slices.Contains(it.Function.Ends, s.Signal.Device) ||
-				s.Signal.Role == signal.Reference5V || s.Signal.Role == signal.SensorGround):
-				return fmt.Sprintf("%s (%s) comes to no unit", s.At, s.Text)
-			case s.Signal.Role == signal.Analogue:
-				signals++
-			}
-		}
-		if what := of[device]; (what == "app" || what == "throttlemotor") && signals > 0 && signals < tracks {
-			return fmt.Sprintf("%s has one track, and the unit compares two", device)
-		}
-	}
-	return ""
 }
 
 // lamps parts the ends of a function that are lamps, at no unit and at none of the switches that light them: those that

@@ -48,9 +48,10 @@ type Decision struct {
 	// Of Matched: how likely the pair was when it was accepted, from a millionth to 1; 0 where nobody noted it.
 	Sure   float64 `json:"sure,omitempty"`
 	Reason string  `json:"reason,omitempty"`
-	Verify string  `json:"verify,omitempty"` // the earlier job that it was brought from, until somebody has verified it here
-	Who    string  `json:"who,omitempty"`
-	When   int64   `json:"when,omitempty"` // Unix milliseconds
+	// The earlier job that it was brought from, until somebody has verified it here.
+	Verify string `json:"verify,omitempty"`
+	Who    string `json:"who,omitempty"`
+	When   int64  `json:"when,omitempty"` // Unix milliseconds
 }
 
 type pair struct{ i, j int }

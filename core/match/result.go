@@ -50,8 +50,9 @@ type Line struct {
 	Origin     *Origin     `json:"origin,omitempty"`     // of NeedsSource, where it is known
 	Reason     string      `json:"reason,omitempty"`     // a person's
 	Verify     string      `json:"verify,omitempty"`     // brought from this earlier job and not verified here: it counts as open
-	Sure       float64     `json:"sure,omitempty"`       // of a decided pair: how likely it was when it was accepted, 0: nobody noted it
-	Because    string      `json:"because,omitempty"`    // of Undecided without a candidate: why it is not settled
+	// Of a decided pair: how likely it was when it was accepted, 0 where nobody noted it.
+	Sure    float64 `json:"sure,omitempty"`
+	Because string  `json:"because,omitempty"` // of Undecided without a candidate: why it is not settled
 }
 
 // Want is the verdict on one To row that no From row fills.
@@ -261,8 +262,8 @@ func (r *Result) probability(i, j int) float64 {
 // leastChance is what a pair is noted at that nothing speaks for.
 const leastChance = 1e-6
 
-// Chance gives how likely it is that an open From row goes to a To cavity, at least a millionth, and false where the row
-// is decided or there are no such rows: what is decided is taken as given, and says nothing of its own.
+// Chance gives how likely it is that an open From row goes to a To cavity, at least a millionth, and false where the
+// row is decided or there are no such rows: what is decided is taken as given, and says nothing of its own.
 func (r *Result) Chance(from, to harness.Ref) (float64, bool) {
 	i, there := r.fromAt[from]
 	j, wanted := r.toAt[to]

@@ -55,8 +55,8 @@ func untouchable(r *signal.Reading) bool {
 	return r.Role == signal.Restraint || r.Role == signal.HighVoltage
 }
 
-// Fraught says whether a circuit of this role is looked at however unsure its reading is: supplies and grounds, and what
-// is left to qualified hands.
+// Fraught says whether a circuit of this role is looked at however unsure its reading is: supplies and grounds, and
+// what is left to qualified hands.
 func Fraught(r signal.Role) bool {
 	f := familyOf(r)
 	return f == supply || f == ground || r == signal.Restraint || r == signal.HighVoltage
@@ -92,7 +92,7 @@ func forbid(a, b *signal.Reading) ban {
 	}
 	fa, fb := familyOf(a.Role), familyOf(b.Role)
 	switch {
-	case fa == supply && fb == ground, fa == ground && fb == supply: // a burnt wire, however unsure the likelier reading is
+	case fa == supply && fb == ground, fa == ground && fb == supply: // a burnt wire, however unsure the readings
 		return groundWithOther
 	case a.Sure < sureEnough || b.Sure < sureEnough:
 		return allowed

@@ -1,9 +1,9 @@
-// Package network is the electrical half of a harness: nodes joined by wires, contacts, fuses, switches, relays, diodes,
-// lamps and loads, fed by sources, and what volts and amps there are in a condition.
+// Package network is the electrical half of a harness: nodes joined by wires, contacts, fuses, switches, relays,
+// diodes, lamps and loads, fed by sources, and what volts and amps there are in a condition.
 //
-// A Network is drawn once by a Builder and does not change. Solve gives its State in a Condition: a key position, the
-// engine's run, which switches and outputs are on, how warm it is, and what is broken. Equal conditions give equal
-// states. A State gives another one with more Faults by solving again only what they touch.
+// A Network is drawn once by a Builder and does not change. Solve gives its State in a Condition: a key position,
+// the engine's run, which switches and outputs are on, how warm it is, and what is broken. Equal conditions give
+// equal states. A State gives another one with more Faults by solving again only what they touch.
 //
 // The network is linear but for relays, diodes, lamps and sources with a limit; for these a fixed point is sought. A
 // relay whose own contact takes its coil away has none: the state then says that it buzzes.

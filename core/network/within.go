@@ -5,7 +5,6 @@ import (
 	"fmt"
 	"regexp"
 	"slices"
-	"strings"
 
 	"draxel/core/harness"
 	"draxel/core/signal"
@@ -70,9 +69,7 @@ func (d *drawing) inside() {
 		if u.Lamp {
 			e.Kind = Lamp
 		}
-		if u.Starter || calledStarter(u.Name) {
-			d.out.Starters[u.Name] = true
-		}
+		d.out.Starters[u.Name] = u.Starter || calledStarter(u.Name)
 		if u.Starter {
 			d.motors = append(d.motors, e)
 			continue
@@ -132,11 +129,7 @@ func (d *drawing) devices() {
 	for i := range d.in.Devices {
 		dev := &d.in.Devices[i]
 		all := pins[dev.ID]
-		if !dev.Kind.Hub() && !isSwitch(all) &&
-			(calledStarter(dev.ID) ||
-				slices.ContainsFunc(all, func(p pin) bool { return p.Device == starterMotor })) {
-			d.out.Starters[dev.ID] = true
-		}
+		d.isStarter(dev, all)
 		slices.SortFunc(all, func(a, b pin) int { return harness.CompareRefs(a.at, b.at) })
 		switch {
 		case len(all) == 0:
@@ -153,14 +146,6 @@ func (d *drawing) devices() {
 		}
 	}
 	d.starters()
-}
-
-// starterMotor is the starter in the vocabulary.
-const starterMotor = "startermotor"
-
-// calledStarter says whether a name is that of what turns the engine.
-func calledStarter(name string) bool {
-	return strings.Contains(strings.ToLower(name), "starter") || signal.Read(name).Device == starterMotor
 }
 
 // side says which end of a device a wire comes to.
@@ -298,21 +283,6 @@ func (d *drawing) part(dev *harness.Device, all []pin) bool {
 	return true
 }
 
-// loop draws the bridge by which a plug of the interlock loop closes it while it is plugged: a contact of the plug between
-// the two cavities that the loop comes in and goes out by. Nothing else of high voltage is reckoned.
-func (d *drawing) loop(dev *harness.Device, all []pin) {
-	ends := slices.DeleteFunc(slices.Clone(all), func(p pin) bool { return p.Device != interlock })
-	if len(ends) == 2 {
-		d.b.Add(Element{Name: "interlock of " + dev.ID, Kind: Switch, A: ends[0].n, B: ends[1].n, Ohms: loopOhms})
-	}
-}
-
-// interlock is the interlock loop in the vocabulary, and loopOhms the contact by which a plug closes it (common practice).
-const (
-	interlock = "interlock"
-	loopOhms  = 0.05
-)
-
 func number(i int) string {
 	if i == 0 {
 		return ""
@@ -328,15 +298,6 @@ func (d *drawing) body(device string, b Body, plus, minus Node, more string) {
 	if i := d.load(device, e); b.Stalled > 0 {
 		d.out.Stalled[i] = b.Stalled
 	}
-}
-
-// cased gives the node that a device is grounded at which has no ground wire: where its case is bolted to. One that was
-// found with a ground wire of its own is not grounded without it.
-func (d *drawing) cased(dev *harness.Device) Node {
-	if d.in.OwnGround[dev.ID] {
-		return d.b.Node(dev.ID + " ground that is gone")
-	}
-	return d.point(d.ground(dev))
 }
 
 // ground gives the place that the case of a device is bolted to.

@@ -9,7 +9,6 @@ import (
 	"draxel/core/gather"
 	"draxel/core/harness"
 	"draxel/core/join"
-	"draxel/core/match"
 	"draxel/core/network"
 	"draxel/core/signal"
 )
@@ -210,71 +209,6 @@ func (p *Plan) sockets(f *Facts, drawn *network.Drawn, c *copperCircuits) []join
 		out[i].Circuit = int(c.find(int32(out[i].Circuit)))
 	}
 	slices.SortFunc(out, func(a, b join.Socket) int { return harness.CompareRefs(a.At, b.At) })
-	return out
-}
-
-// absent gives the devices of the vocabulary that a unit of the finished harness does without: the wire of its cavity goes,
-// or its cavity is left empty.
-func (p *Plan) absent(f *Facts) map[string]bool {
-	out := map[string]bool{}
-	for i := range p.Match.Wants {
-		if w := &p.Match.Wants[i]; w.Verdict == match.LeftEmpty {
-			row, _ := f.To.Row(w.To)
-			out[row.Signal.Device] = true
-		}
-	}
-	device, full := map[string]string{}, map[string]int{}
-	for i := range f.Laid.Loom.Connectors {
-		device[f.Laid.Loom.Connectors[i].ID] = f.Laid.Loom.Connectors[i].Device
-	}
-	for _, at := range p.Wanted.Cavities() {
-		if _, there := p.Wanted.In(at); there && !p.Wanted.Free(at.Connector) {
-			full[device[at.Connector]]++
-		}
-	}
-	unit := map[string]bool{}
-	for i := range f.Laid.Loom.Devices {
-		d := &f.Laid.Loom.Devices[i]
-		unit[d.ID] = d.Kind == harness.Unit && full[d.ID] > 0
-	}
-	for i := range f.Laid.Loom.Wires {
-		w := &f.Laid.Loom.Wires[i]
-		if _, there := p.Wanted.Tips(alive(p.Wanted, w.ID)); there {
-			continue
-		}
-		for _, e := range w.Ends {
-			if unit[device[e.At.Connector]] {
-				out[w.Signal.Device] = true
-			}
-		}
-	}
-	delete(out, "")
-	return out
-}
-
-// lost lists the cavities of devices at which a wire was found and none is in the wanted harness.
-func (p *Plan) lost(f *Facts) []join.Socket {
-	device, unit := map[string]string{}, map[string]bool{}
-	for i := range f.Laid.Loom.Connectors {
-		device[f.Laid.Loom.Connectors[i].ID] = f.Laid.Loom.Connectors[i].Device
-	}
-	for i := range f.Laid.Loom.Devices {
-		unit[f.Laid.Loom.Devices[i].ID] = f.Laid.Loom.Devices[i].Kind == harness.Unit
-	}
-	var out []join.Socket
-	seen := map[harness.Ref]bool{}
-	for i := range f.Laid.Loom.Wires {
-		w := &f.Laid.Loom.Wires[i]
-		for _, e := range w.Ends {
-			id := device[e.At.Connector]
-			if _, full := p.Wanted.In(e.At); id == "" || full || seen[e.At] {
-				continue
-			}
-			seen[e.At] = true
-			out = append(out, join.Socket{At: e.At, Device: id, Signal: w.Signal, Text: w.Function,
-				Unit: unit[id]})
-		}
-	}
 	return out
 }
 

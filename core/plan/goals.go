@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"cmp"
 	"fmt"
 	"strings"
 
@@ -174,9 +175,8 @@ func (g *planning) line(l *match.Line) {
 // lead: a plug is put onto the From connector, and a new wire leads from its cavity to the To cavity.
 func (g *planning) lead(l *match.Line) {
 	row, _ := g.facts.To.Row(l.To)
-	if from, _ := g.facts.From.Row(l.From); row.Size == 0 {
-		row.Size = from.Size
-	}
+	from, _ := g.facts.From.Row(l.From)
+	row.Size = cmp.Or(row.Size, from.Size)
 	on := harness.Ref{Connector: header(l.From.Connector), Cavity: l.From.Cavity}
 	t, far := newTerminal(l.To), newEnd(on)
 	n := newWire{id: string(t), row: row, lands: [2]harness.Ref{g.target(l.To), on}}
@@ -189,10 +189,8 @@ func (g *planning) lead(l *match.Line) {
 
 // lay notes a new wire with its terminals.
 func (g *planning) lay(n newWire) {
-	if n.row.Size == 0 { // as thick as what it goes on with: the wire that is there at its first end
-		if w := g.ends.wires[n.lands[0]]; w != nil {
-			n.row.Size = w.Size
-		}
+	if w := g.ends.wires[n.lands[0]]; w != nil { // as thick as what it goes on with
+		n.row.Size = cmp.Or(n.row.Size, w.Size)
 	}
 	g.fresh = append(g.fresh, n)
 	for end, goal := range n.ends {
@@ -297,15 +295,6 @@ func (g *planning) source(l *match.Line) {
 	n.ends[0] = join.Goal{Joint: name}
 	g.originate(&n, l.Origin)
 	g.lay(n)
-}
-
-// itself says that a wire was said to begin where it ends.
-func (m *model) itself(at harness.Ref) {
-	m.findings = append(m.findings, finding.Finding{
-		Code: "fed-from-itself", Severity: finding.Wrong, Stage: "match", Subject: at.String(),
-		Text:   fmt.Sprintf("The wire of %s is said to be fed from %s itself.", at, at),
-		Remedy: "Say where it begins: another cavity, a splice, a fuse, a ground point.",
-	})
 }
 
 // wanting says that a wire which the decisions want is out of the harness.

@@ -90,3 +90,12 @@ func (m *model) heldUp(waits map[harness.TerminalID]harness.TerminalID) {
 		})
 	}
 }
+
+// itself says that a wire was said to begin where it ends.
+func (m *model) itself(at harness.Ref) {
+	m.findings = append(m.findings, finding.Finding{
+		Code: "fed-from-itself", Severity: finding.Wrong, Stage: "match", Subject: at.String(),
+		Text:   fmt.Sprintf("The wire of %s is said to be fed from %s itself.", at, at),
+		Remedy: "Say where it begins: another cavity, a splice, a fuse, a ground point.",
+	})
+}

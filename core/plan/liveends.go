@@ -17,8 +17,8 @@ const liveVolts = 6
 // capMinutes is what it takes to cap an end and tie it back: common practice, no source.
 const capMinutes = 4
 
-// liveEnds finds the ends of the wanted harness that are live in some position and end in nothing, bare or in a plug that
-// hangs: each is a danger, and a step caps it unless it is led somewhere.
+// liveEnds finds the ends of the wanted harness that are live in some position and end in nothing, bare or in a plug
+// that hangs: each is a danger, and a step caps it unless it is led somewhere.
 func (p *Plan) liveEnds(m *model) []work.Step {
 	r := p.Feed.Result
 	if r == nil {
@@ -64,8 +64,8 @@ func (p *Plan) liveEnds(m *model) []work.Step {
 			if _, done := p.Past.Done[s.ID]; done {
 				continue
 			}
-			p.Findings = append(p.Findings, finding.Finding{Code: "live-end", Severity: finding.Danger, Stage: "feed", Subject: wire,
-				Text:   fmt.Sprintf("%s is live in %s and ends in nothing (%s).", wire, in, where),
+			p.Findings = append(p.Findings, finding.Finding{Code: "live-end", Severity: finding.Danger, Stage: "feed",
+				Subject: wire, Text: fmt.Sprintf("%s is live in %s and ends in nothing (%s).", wire, in, where),
 				Remedy: "Cap it, and tick the step that says so; or say in Match or in the lists where it leads."})
 		}
 	}

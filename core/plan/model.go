@@ -165,8 +165,8 @@ func (m *model) involve(at harness.Ref) {
 	}
 }
 
-// listed adds the cavities that only a list of wires names to the housings that they are in: a table that shows fewer is
-// none the less of the same plug.
+// listed adds the cavities that only a list of wires names to the housings that they are in: a table that shows
+// fewer is none the less of the same plug.
 func (m *model) listed() {
 	ours := make(map[string]int, len(m.housings))
 	has := map[harness.Ref]bool{}

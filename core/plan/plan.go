@@ -119,8 +119,8 @@ type Draft struct {
 	facts     Facts
 	decisions Decisions
 	begun     Plan
-	// The latest draft of the same facts all of which is there: its parts are taken where nothing that they follow from has
-	// changed. A draft that nobody asked for all of is passed over, so that drafts do not hang on one another.
+	// The latest draft of the same facts all of which is there: its parts are taken where nothing that they follow from
+	// has changed. A draft that nobody asked for all of is passed over, so that drafts do not hang on one another.
 	last  atomic.Pointer[Draft]
 	rest  sync.Once
 	done  atomic.Bool // all of it is there

@@ -221,46 +221,6 @@ func (p *Plan) apart(m *model, end harness.Harness) []string {
 	return out
 }
 
-// leftOff names the accepted matches that the steps do not bring about: their wires are not one circuit with what they
-// were matched to in the end, nor does their terminal stand where it was to go.
-func (p *Plan) leftOff(m *model, end harness.Harness) []string {
-	end = end.With(contactsClosed(p.Join.Added, end))
-	net := circuit.Of(end, m.facts.Laid.Loom.Connectors)
-	var out []string
-	for i := range p.Match.Lines {
-		l := &p.Match.Lines[i]
-		if l.Decided && (l.Feeds() || l.Verdict == match.Joins) && l.Verdict != match.Faces && !p.broughtAbout(m, end, net, l) {
-			out = append(out, fmt.Sprintf("%s to %s", l.From, l.To))
-		}
-	}
-	return out
-}
-
-// broughtAbout says whether an accepted match is what it was to become.
-func (p *Plan) broughtAbout(m *model, end harness.Harness, net *circuit.Net, l *match.Line) bool {
-	seated := func(t harness.TerminalID, at harness.Ref) bool {
-		place, there := end.Place(t)
-		return there && place.State == harness.Seated && place.At == at
-	}
-	a, b := m.ends.wires[l.From], m.ends.wires[m.facts.At(l.To)]
-	switch x := m.facts.pair(l); {
-	case l.Verdict == match.Joins:
-		if b = m.filler(p.Match, l.To); b == nil {
-			b = m.ends.wires[m.facts.At(l.To)]
-		}
-	case m.ways[l.From] == match.Lead:
-		return seated(newTerminal(l.To), m.target(l.To))
-	case l.Verdict == match.Meets && m.ways[l.From] == match.Into:
-		ours := m.ends.wires[x.ours]
-		return ours != nil && (seated(harness.TerminalAt(x.ours), x.vehicle) || seated(newEnd(x.vehicle), x.vehicle)) &&
-			holds(net.Cavity(end, x.vehicle), ours.ID)
-	case l.Verdict != match.Meets:
-		return seated(harness.TerminalAt(l.From), m.target(l.To)) ||
-			a != nil && holds(net.Cavity(end, m.target(l.To)), a.ID)
-	}
-	return a != nil && b != nil && holds(net.Wire(end, alive(end, a.ID)), b.ID)
-}
-
 // entered says whether the plan brings our end into the vehicle's plug: it may be held up by what stays there.
 func (m *model) entered(x pairing) bool {
 	t := newEnd(x.vehicle)

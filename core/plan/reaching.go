@@ -123,8 +123,8 @@ type comesTo struct {
 	lost  float64 // mm that are cut off with its plug
 }
 
-// lies gives where a joint is for an end that comes to it: on the wire that stays in its place, the vehicle's or the one
-// that stays whole.
+// lies gives where a joint is for an end that comes to it: on the wire that stays in its place, the vehicle's or the
+// one that stays whole.
 func lies(j *join.Joint, of harness.Length) reach.Meet {
 	for _, e := range j.Ends {
 		if (e.Theirs || e.How == join.Whole) && e.Length != of {

@@ -121,9 +121,10 @@ func (m *model) drop() {
 	}
 }
 
-// spread says how far behind its plug each wire is cut or joined onto, so that the joints that lie behind one plug do not
-// lie side by side: as far apart as two joints should be, or as far as the shortest wire lets them. A wire that is led
-// to a joint elsewhere is cut as close to its own plug as a stub may be: it loses no more of its length than that.
+// spread says how far behind its plug each wire is cut or joined onto, so that the joints that lie behind one plug
+// do not lie side by side: as far apart as two joints should be, or as far as the shortest wire lets them. A wire
+// that is led to a joint elsewhere is cut as close to its own plug as a stub may be: it loses no more of its length
+// than that.
 func (m *model) spread(rules reach.Rules) {
 	at := map[string][]*join.End{}
 	for _, name := range slices.Sorted(maps.Keys(m.joints)) {

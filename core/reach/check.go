@@ -93,7 +93,8 @@ func (m *Measured) Check() error {
 
 // Check says why a decision about a wire cannot be.
 func (w *Wish) Check() error {
-	if w.Wire == "" || !harness.Within(0, 1000, w.Amps) || !harness.Within(0, 240, float64(w.Size)) || w.At < 0 || w.At > 2 ||
+	if w.Wire == "" || !harness.Within(0, 1000, w.Amps) || !harness.Within(0, 240, float64(w.Size)) ||
+		w.At < 0 || w.At > 2 ||
 		w.School != "" && !slices.Contains(Schools(), w.School) {
 		return fmt.Errorf("that cannot be decided about a wire")
 	}

@@ -31,8 +31,8 @@ func (r *Result) apart() {
 		if !joined || !l.ok || l.Had == 0 || l.Verdict == Extend || l.Verdict == Replace || w.New || l.Had >= l.bare-1 {
 			continue
 		}
-		r.say("joint-short", finding.Wrong, w.ID, "Choose another place or another way for the joint in Match, or a new wire "+
-			"for this one.", "%s is to be joined to %s and comes %.0f mm short of that joint: it has %.0f mm and needs %.0f mm.",
+		r.say("joint-short", finding.Wrong, w.ID, "Choose another place or another way for the joint in Match, or "+
+			"a new wire for this one.", "%s is to be joined to %s and comes %.0f mm short of that joint: it has %.0f mm and needs %.0f mm.",
 			r.name(i), cmp.Or(w.Meets[0].With, w.Meets[1].With), l.bare-l.Had, l.Had, l.bare)
 	}
 }

@@ -45,9 +45,9 @@ func (r *Result) lengths(s *settled) {
 	}
 }
 
-// toJoints adds what an end needs to the point of the other wire at which it is joined, and takes off what is cut off it
-// with its plug. A joint lies on the other wire, so far behind the cavity at which both come together: where both come
-// the same way that is on our way; where they part before, our wire follows the other one back from there.
+// toJoints adds what an end needs to the point of the other wire at which it is joined, and takes off what is cut
+// off it with its plug. A joint lies on the other wire, so far behind the cavity at which both come together: where
+// both come the same way that is on our way; where they part before, our wire follows the other one back from there.
 func (r *Result) toJoints(w *Wire, l *Line) {
 	for end, m := range w.Meets {
 		if m.With == "" || m.Back == 0 {
@@ -69,8 +69,8 @@ func (r *Result) toJoints(w *Wire, l *Line) {
 	}
 }
 
-// together gives the mm, up to those of the joint, over which a wire comes to where it lands by the same way as the wire
-// that it is joined to; of a wire whose way is not known nothing is taken for granted.
+// together gives the mm, up to those of the joint, over which a wire comes to where it lands by the same way as the
+// wire that it is joined to; of a wire whose way is not known nothing is taken for granted.
 func (r *Result) together(w *Wire, l *Line, end int, m Meet) float64 {
 	k, known := r.wires[m.With]
 	if !known || !r.Lines[k].ok {

@@ -80,9 +80,9 @@ const (
 // nobody knows what it takes.
 const tells = 0.1
 
-// begin gives the section from which a wire is reckoned: what there is; for new wire what somebody stated, else what its
-// row or its counterpart has, else the thinnest that its kind of circuit may have, where anything says what it carries.
-// It is 0 where nothing does.
+// begin gives the section from which a wire is reckoned: what there is; for new wire what somebody stated, else what
+// its row or its counterpart has, else the thinnest that its kind of circuit may have, where anything says what it
+// carries. It is 0 where nothing does.
 func (r *Result) begin(w *Wire, l *Line, x *Wish) size.Section {
 	if !w.New {
 		return w.Size

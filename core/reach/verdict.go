@@ -36,7 +36,8 @@ func (r *Result) verdicts(s *settled) {
 // usualAir is the air in °C that a wire is reckoned in of which nobody knows the way (common practice).
 const usualAir = 60
 
-// thick gives the section that a new wire which begins with one wants for its current alone, where nobody knows its way.
+// thick gives the section that a new wire which begins with one wants for its current alone, where nobody knows its
+// way.
 func (r *Result) thick(begun size.Section, amps float64) size.Section {
 	if begun == 0 || amps == 0 {
 		return begun

@@ -72,7 +72,8 @@ func (l *lexicon) passage(text string) *passage {
 	return p
 }
 
-// ranges passes over volts that stand beside "signal": they are what the signal ranges over, and no supply or reference.
+// ranges passes over volts that stand beside "signal": they are what the signal ranges over, and no supply or
+// reference.
 func (p *passage) ranges() {
 	if !slices.Contains(p.words, "signal") || slices.ContainsFunc(p.words,
 		func(w string) bool { return w == "supply" || w == "reference" }) {

@@ -34,7 +34,8 @@ func (r rewrite) apply(text string) string {
 
 var rewrites = []rewrite{
 	// a range of volts up to five is what a signal gives: 0–5 V, 0.5 to 4.5 V
-	rule("- _to_ .. _bis_", `\b(?:0|0?[.,]\d+|1(?:[.,]\d+)?)\s*v?\s*(?:-|to|bis|\.\.+)\s*[1-5](?:[.,]\d+)?\s*v(?:olts?|dc)?\b`, " signal "),
+	rule("- _to_ .. _bis_", `\b(?:0|0?[.,]\d+|1(?:[.,]\d+)?)\s*v?\s*(?:-|to|bis|\.\.+)\s*`+
+		`[1-5](?:[.,]\d+)?\s*v(?:olts?|dc)?\b`, " signal "),
 	rule("a/c a_/ a.c.", `\ba\s?/\s?c\b|\ba\.c\.`, " ac "),
 	rule("/", `\ba\s?/\s?f\b`, " afr "),
 	rule("/", `\bp\s?/\s?n\b`, " pnp "),

@@ -15,9 +15,10 @@ type supplied struct{ feeds, grounds, all int }
 func (s supplied) feed() bool   { return s.feeds > 0 && 2*s.feeds >= s.all }
 func (s supplied) ground() bool { return !s.feed() && s.grounds > 0 && 2*s.grounds >= s.all }
 
-// sources are the ends from which a circuit is fed or grounded. Of a feed they are at fuses and at what hands current on,
-// a relay, a switch, which is known by being on two feeds; of a ground at ground points: a unit on such a circuit only
-// takes. Of every other circuit, and where none of these is known, they are units, fuses and grounds alike.
+// sources are the ends from which a circuit is fed or grounded. Of a feed they are at fuses and at what hands
+// current on, a relay, a switch, which is known by being on two feeds; of a ground at ground points: a unit on such
+// a circuit only takes. Of every other circuit, and where none of these is known, they are units, fuses and grounds
+// alike.
 type sources struct {
 	of     []bool // by node
 	strict []bool // by circuit: a feed or ground of which the real sources are known
@@ -76,8 +77,8 @@ func (s *sources) takes(t *thinning, at int32) bool {
 	return !s.of[at] && (s.strict[t.net.Nodes[at].Circuit] || !t.net.Hub(at))
 }
 
-// unfed tells what nobody has decided away and that loses its last feed or ground by what goes, through whatever splices
-// and plugs.
+// unfed tells what nobody has decided away and that loses its last feed or ground by what goes, through whatever
+// splices and plugs.
 func (t *thinning) unfed(part []int32, told map[int32]bool) {
 	var ends []string
 	at := int32(-1)
@@ -96,6 +97,6 @@ func (t *thinning) unfed(part []int32, told map[int32]bool) {
 	if len(ends) > 6 {
 		shown += "; and more"
 	}
-	t.find("feed-lost", finding.Wrong, t.loss(at).At, "Keep the wire that brings it, give it another source, or let what hangs on "+
-		"it go too.", "What goes takes the last feed or ground of %d ends that stay: %s.", len(ends), shown)
+	t.find("feed-lost", finding.Wrong, t.loss(at).At, "Keep the wire that brings it, give it another source, or let "+
+		"what hangs on it go too.", "What goes takes the last feed or ground of %d ends that stay: %s.", len(ends), shown)
 }
