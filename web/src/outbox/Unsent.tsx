@@ -1,7 +1,6 @@
 import './unsent.css';
 import { Button, Modal } from 'antd';
 import { useState } from 'react';
-import { changeWord } from '../frame/changes.gen';
 import { outboxOf, type Fallen, type Letter, type Refused } from './outbox';
 import { useUnsent } from './useOutbox';
 
@@ -23,8 +22,7 @@ function contentOf(l: Letter): string {
         ? [String(x)]
         : [];
   const body = Object.fromEntries(Object.entries(l.body).filter(([k]) => k !== 'seen' && k !== 'id'));
-  const last = l.path.split('/').at(-1) ?? '';
-  return `${changeWord[last] ?? last}: ${leaves(body).join(', ').slice(0, 200)}`;
+  return `${l.path.split('/').filter(Boolean).join(', ')}: ${leaves(body).join(', ').slice(0, 200)}`;
 }
 
 /** Says what is kept here because it has not been sent yet, or was not taken. */
