@@ -64,7 +64,7 @@ type Driven struct {
 	Drives string `json:"drives"`
 }
 
-// RaisedCodes are the generic fault codes that a function which is given up raises.
+// RaisedCodes are the generic fault codes that a function raises that is given up, or not all there any more.
 type RaisedCodes struct {
 	Function string   `json:"function"`
 	Codes    []string `json:"codes"`
