@@ -73,19 +73,21 @@ func TestFunctionsAreSetAndRefused(t *testing.T) {
 			t.Errorf("%s: %q, want %s", name, code, x.want)
 		}
 	}
-	raised := func(r server.RaisedCodes) bool {
-		return r.Function == "oxygen sensors" && slices.Contains(r.Codes, "P0135")
-	}
+	raised := func(r server.RaisedCodes) bool { return r.Function == "engine check lamp" && r.Codes[0] == "P0650" }
 	if slices.ContainsFunc(v.Raised, raised) {
-		t.Errorf("nothing is given up and oxygen sensors already raise codes: %v", v.Raised)
+		t.Errorf("nothing is given up and the check lamp raises its code: %v", v.Raised)
 	}
-	if code := set(server.FunctionRequest{Function: "oxygen", Choice: join.GivenUp,
-		Reason: "off the road; checked with the owner"}); code != "" {
-		t.Fatal(code)
+	for _, id := range []string{"oxygen", "check"} {
+		if code := set(server.FunctionRequest{Function: id, Choice: join.GivenUp,
+			Reason: "off the road; checked with the owner"}); code != "" {
+			t.Fatal(code)
+		}
+		if got := function(t, v, id); got.State != join.Gone {
+			t.Errorf("%+v", got)
+		}
 	}
-	if got := function(t, v, "oxygen"); got.State != join.Gone ||
-		!slices.ContainsFunc(v.Raised, raised) {
-		t.Errorf("%+v, raised %v", got, v.Raised)
+	if !slices.ContainsFunc(v.Raised, raised) {
+		t.Errorf("the check lamp is given up, and raised are %v", v.Raised)
 	}
 	found := false
 	for _, f := range v.Findings {
