@@ -22,8 +22,9 @@ import (
 // 7 a fuse block of one's own, fuses that are changed, and ways to feed a job; format 8 what is wanted and stated of
 // functions, rules of outputs, the parts that functions ask for, and what was measured, passed and mended in Prove;
 // format 9 what was written into the unit, notes, what the unit can be asked for, and rounds of the trainer; format 10
-// time that was noted, what is said of the order list, what hours are reckoned with, and jobs that are put away.
-const Format = 10
+// time that was noted, what is said of the order list, what hours are reckoned with, and jobs that are put away; format
+// 11 how certain a match was when it was decided, the size that a new wire is said to have, and bare ends.
+const Format = 11
 
 // JobFile is a whole job in one file: backup, sharing, bug report and test fixture at once.
 type JobFile struct {
