@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"draxel/core/finding"
+	"draxel/core/signal"
 )
 
 // findings says what is wrong with how a function stands.
@@ -135,16 +136,34 @@ func title(name string) string {
 // Raised lists the generic fault codes that functions which are given up will raise (SAE J2012, from memory), for
 // whoever programs the unit.
 //
-// Absent are the devices of the vocabulary whose circuit a unit of the finished harness has lost, or whose cavity it
-// has empty: what goes, stays away or is stood in for by a part raises codes like what is given up.
-func Raised(items []Item, absent map[string]bool) map[string][]string {
+// Absent is what a unit of the finished harness has lost the circuit of, or has its cavity empty: what goes, stays away
+// or is stood in for by a part raises codes like what is given up. Of several alike, only those that are absent do.
+func Raised(items []Item, absent []signal.Reading) map[string][]string {
 	out := map[string][]string{}
 	for i := range items {
 		it := &items[i]
-		gone := it.State == Gone || slices.ContainsFunc(it.Function.Ends, func(d string) bool { return absent[d] })
 		away := it.Choice == NotFitted && slices.ContainsFunc(it.Ends, func(e EndAt) bool { return e.Unit })
-		if (gone || away || it.stoodIn()) && len(it.Codes) > 0 {
-			out[it.Name] = it.Codes
+		list := it.Codes
+		if it.State != Gone && !away && !it.stoodIn() {
+			list = it.raisedBy(absent)
+		}
+		if len(list) > 0 {
+			out[it.Name] = list
+		}
+	}
+	return out
+}
+
+// raisedBy gives the codes of a function that what is absent raises.
+func (it *Item) raisedBy(absent []signal.Reading) []string {
+	var out []string
+	for _, code := range it.Codes {
+		at, one := it.of[code]
+		if slices.ContainsFunc(absent, func(s signal.Reading) bool {
+			return slices.Contains(it.Function.Ends, s.Device) && (!one ||
+				(s.Bank == 0 || s.Bank == at.bank) && (s.Position == 0 || s.Position == at.position))
+		}) {
+			out = append(out, code)
 		}
 	}
 	return out

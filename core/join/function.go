@@ -13,12 +13,38 @@ var functionsText string
 
 // Function is something that must work in the finished vehicle.
 type Function struct {
-	ID    string   `json:"id"`
-	Name  string   `json:"name"`
-	Kind  string   `json:"kind"` // joined, works, plan, loop, fed
-	Ends  []string `json:"ends"` // devices of the vocabulary
-	Codes []string `json:"codes,omitempty"`
-	Law   string   `json:"law,omitempty"`
+	ID    string           `json:"id"`
+	Name  string           `json:"name"`
+	Kind  string           `json:"kind"` // joined, works, plan, loop, fed
+	Ends  []string         `json:"ends"` // devices of the vocabulary
+	Codes []string         `json:"codes,omitempty"`
+	Law   string           `json:"law,omitempty"`
+	of    map[string]place // of codes that are of one of several devices: which
+}
+
+// place is a bank and a position before (1) or after the catalyst (2).
+type place struct{ bank, position int }
+
+// codes reads a list of codes, each with @bank.position behind it where it is of one of several devices.
+func codes(text string) ([]string, map[string]place) {
+	var out []string
+	var of map[string]place
+	for _, s := range strings.Fields(text) {
+		code, where, found := strings.Cut(s, "@")
+		out = append(out, code)
+		if !found {
+			continue
+		}
+		var at place
+		if _, err := fmt.Sscanf(where, "%d.%d", &at.bank, &at.position); err != nil {
+			panic("functions.txt: " + s) // the list is built in, and a test reads it
+		}
+		if of == nil {
+			of = map[string]place{}
+		}
+		of[code] = at
+	}
+	return out, of
 }
 
 // The kinds of function: two of its ends must be on one circuit; its consumer must have volts; it is a matter of
@@ -41,8 +67,8 @@ var catalogue = sync.OnceValue(func() []Function {
 		for i := range f {
 			f[i] = strings.TrimSpace(f[i])
 		}
-		out = append(out, Function{ID: f[0], Name: f[1], Kind: f[2], Ends: strings.Fields(f[3]), Codes: strings.Fields(f[4]),
-			Law: f[5]})
+		list, of := codes(f[4])
+		out = append(out, Function{ID: f[0], Name: f[1], Kind: f[2], Ends: strings.Fields(f[3]), Codes: list, Law: f[5], of: of})
 	}
 	return out
 })

@@ -4,16 +4,16 @@ import (
 	"draxel/core/harness"
 	"draxel/core/join"
 	"draxel/core/match"
+	"draxel/core/signal"
 )
 
-// absent gives the devices of the vocabulary that a unit of the finished harness does without: the wire of its cavity goes,
-// or its cavity is left empty.
-func (p *Plan) absent(f *Facts) map[string]bool {
-	out := map[string]bool{}
+// absent gives what a unit of the finished harness does without: the wire of its cavity goes, or its cavity is left empty.
+func (p *Plan) absent(f *Facts) []signal.Reading {
+	var out []signal.Reading
 	for i := range p.Match.Wants {
 		if w := &p.Match.Wants[i]; w.Verdict == match.LeftEmpty {
 			row, _ := f.To.Row(w.To)
-			out[row.Signal.Device] = true
+			out = append(out, row.Signal)
 		}
 	}
 	device, full := map[string]string{}, map[string]int{}
@@ -37,11 +37,10 @@ func (p *Plan) absent(f *Facts) map[string]bool {
 		}
 		for _, e := range w.Ends {
 			if unit[device[e.At.Connector]] {
-				out[w.Signal.Device] = true
+				out = append(out, w.Signal)
 			}
 		}
 	}
-	delete(out, "")
 	return out
 }
 

@@ -12,8 +12,9 @@ import (
 	"draxel/core/thin"
 )
 
-// What goes in Thin and what is left empty in Match raises its codes like what is given up in Join; a wire that only moves
-// raises none, nor one that goes with its whole unit. Codes: SAE J2012 (from memory), P0443 purge, P0135 oxygen heater.
+// What goes in Thin and what is left empty in Match raises its codes like what is given up in Join; a wire that only
+// moves raises none, nor one that goes with its whole unit. Codes: SAE J2012 (from memory), P0443 purge, P0135
+// and P0141 heaters of the oxygen sensors before and after the catalyst: of several sensors only the one that goes.
 func TestWhatGoesRaisesItsCodes(t *testing.T) {
 	base := func() plan.Job {
 		list := func(rows ...[]string) *gather.Sheet { return &gather.Sheet{Cells: rows} }
@@ -22,12 +23,16 @@ func TestWhatGoesRaisesItsCodes(t *testing.T) {
 				[]string{"w1", "A", "1", "V", "1", "0.75", "Canister purge valve, control"},
 				[]string{"w2", "A", "2", "V", "2", "0.75", "Canister purge valve, supply"},
 				[]string{"w3", "A", "3", "J", "1", "0.75", "Injector 1, control"},
-				[]string{"w4", "Z", "1", "O", "1", "0.75", "Oxygen sensor heater, control"}),
+				[]string{"w4", "Z", "1", "O", "1", "0.75", "Oxygen sensor heater, control"},
+				[]string{"w5", "A", "4", "F", "1", "0.75", "Oxygen sensor heater, bank 1 sensor 1, control"},
+				[]string{"w6", "A", "5", "R", "1", "0.75", "Oxygen sensor heater, bank 1 sensor 2, control"}),
 			gather.ConnectorList: list([]string{"Connector", "Device"}, []string{"A", "unit"}, []string{"V", "valve"},
-				[]string{"J", "injector"}, []string{"Z", "old unit"}, []string{"O", "sensor"}),
+				[]string{"J", "injector"}, []string{"Z", "old unit"}, []string{"O", "sensor"}, []string{"F", "front sensor"},
+				[]string{"R", "rear sensor"}),
 			gather.DeviceList: list([]string{"Device", "Kind", "System"}, []string{"unit", "unit", "engine"},
 				[]string{"old unit", "unit", "engine"}, []string{"valve", "", "emissions"}, []string{"injector", "", "fuel"},
-				[]string{"sensor", "", "emissions"})}}
+				[]string{"sensor", "", "emissions"}, []string{"front sensor", "", "emissions"},
+				[]string{"rear sensor", "", "emissions"})}}
 	}
 	raised := func(j plan.Job) string {
 		p := computeJob(t, j)
@@ -51,6 +56,13 @@ func TestWhatGoesRaisesItsCodes(t *testing.T) {
 		{On: thin.Module, ID: "sensor", Choice: thin.Goes, Reason: "a trial"}}
 	if got := raised(j); got != "" {
 		t.Errorf("a unit goes with what hangs on it: %q", got)
+	}
+	for sensor, want := range map[string]string{"front sensor": "P0030 P0135", "rear sensor": "P0141"} {
+		j = base()
+		j.Thin = []thin.Decision{{On: thin.Module, ID: sensor, Choice: thin.Goes, Reason: "a trial"}}
+		if got := raised(j); got != want {
+			t.Errorf("the %s goes: %q, want %s", sensor, got, want)
+		}
 	}
 	refit := job([]string{"A1 Injector 1, control"}, []string{"A2 Injector 1, control", "A3 Canister purge valve, control"},
 		matched("A1", "A2"))
