@@ -14,7 +14,7 @@ import (
 // is called proven over them. Whatever else is decided, there is no fault of ours.
 func TestAContradictionIsNoFaultOfOurs(t *testing.T) {
 	against, plain := 0, 0
-	for seed := range uint64(120) {
+	for seed := *first; seed < *first+*mixed; seed++ {
 		r := rand.New(rand.NewPCG(seed, 7))
 		j := mixedJob(r)
 		f, err := j.Facts()

@@ -17,7 +17,7 @@ import (
 	"draxel/core/work"
 )
 
-var mixed = flag.Uint64("mixed", 150, "how many random jobs TestEveryWayLeadsToWhatIsWanted goes through")
+var mixed = flag.Uint64("mixed", 80, "how many random jobs the tests of this package go through; the long form is 1500")
 
 var first = flag.Uint64("first", 0, "the first of those jobs")
 
