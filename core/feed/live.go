@@ -191,9 +191,8 @@ func (r *Result) Lights(switches []string) (map[harness.Ref]bool, error) {
 	for at, n := range r.Drawn.Points {
 		h := heads[n]
 		if loads := behind[h]; h != 0 && len(loads) > 0 {
-			out[at] = slices.ContainsFunc(loads, func(i int32) bool { return across(on, i) >= 6 && across(off, i) < 1 })
-			if !out[at] {
-				delete(out, at)
+			if slices.ContainsFunc(loads, func(i int32) bool { return across(on, i) >= 6 && across(off, i) < 1 }) {
+				out[at] = true
 			}
 			continue
 		}

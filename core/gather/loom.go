@@ -225,7 +225,8 @@ func (b *builder) wires() {
 	read := readers{signals: map[string]signal.Reading{}, colours: map[string]colour.Colour{}}
 	for _, r := range b.sheet(WireList) {
 		w := harness.Wire{ID: harness.WireName(r.Cells["wire"]),
-			Circuit: r.Cells["circuit"], Function: r.Cells["function"], Length: millimetres(r.Cells["length"]), Branch: r.Cells["branch"],
+			Circuit: r.Cells["circuit"], Function: r.Cells["function"],
+			Length: millimetres(r.Cells["length"]), Branch: r.Cells["branch"],
 			Pair: r.Cells["pair"], Shield: r.Cells["shield"], Added: r.Cells["added"], Note: r.Cells["note"]}
 		if _, twice := b.wire[w.ID]; twice {
 			b.find("listed-twice", finding.Check, w.ID, "Give one of them another number.", "Wire %s is listed twice; the second, on line %d, is left out.", w.ID, r.Line)

@@ -68,7 +68,8 @@ var catalogue = sync.OnceValue(func() []Function {
 			f[i] = strings.TrimSpace(f[i])
 		}
 		list, of := codes(f[4])
-		out = append(out, Function{ID: f[0], Name: f[1], Kind: f[2], Ends: strings.Fields(f[3]), Codes: list, Law: f[5], of: of})
+		out = append(out, Function{ID: f[0], Name: f[1], Kind: f[2], Ends: strings.Fields(f[3]),
+			Codes: list, Law: f[5], of: of})
 	}
 	return out
 })

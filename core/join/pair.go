@@ -8,11 +8,12 @@ import (
 	"draxel/core/signal"
 )
 
-// tracks is how many signals a pedal, and a throttle with a motor, give their unit: it compares the two (common practice).
+// tracks is how many signals a pedal, and a throttle with a motor, give their unit: it compares the two (common
+// practice).
 const tracks = 2
 
-// pair says what an electric pedal and its throttle lack, empty where nothing is: every wire that they were found with comes
-// to a unit, and each has two tracks.
+// pair says what an electric pedal and its throttle lack, empty where nothing is: every wire that they were found with
+// comes to a unit, and each has two tracks.
 func (it *Item) pair(in *Inputs) string {
 	unit := map[int]bool{}
 	of := map[string]string{} // devices of the pair, by what they are

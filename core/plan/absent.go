@@ -7,7 +7,8 @@ import (
 	"draxel/core/signal"
 )
 
-// absent gives what a unit of the finished harness does without: the wire of its cavity goes, or its cavity is left empty.
+// absent gives what a unit of the finished harness does without: the wire of its cavity goes, or its cavity is left
+// empty.
 func (p *Plan) absent(f *Facts) []signal.Reading {
 	var out []signal.Reading
 	for i := range p.Match.Wants {
@@ -16,10 +17,7 @@ func (p *Plan) absent(f *Facts) []signal.Reading {
 			out = append(out, row.Signal)
 		}
 	}
-	device, full := map[string]string{}, map[string]int{}
-	for i := range f.Laid.Loom.Connectors {
-		device[f.Laid.Loom.Connectors[i].ID] = f.Laid.Loom.Connectors[i].Device
-	}
+	device, full := f.devices(), map[string]int{}
 	for _, at := range p.Wanted.Cavities() {
 		if _, there := p.Wanted.In(at); there && !p.Wanted.Free(at.Connector) {
 			full[device[at.Connector]]++
@@ -44,12 +42,18 @@ func (p *Plan) absent(f *Facts) []signal.Reading {
 	return out
 }
 
-// lost lists the cavities of devices at which a wire was found and none is in the wanted harness.
-func (p *Plan) lost(f *Facts) []join.Socket {
-	device, unit := map[string]string{}, map[string]bool{}
+// devices gives the device of each connector as it was found, empty where it has none.
+func (f *Facts) devices() map[string]string {
+	device := map[string]string{}
 	for i := range f.Laid.Loom.Connectors {
 		device[f.Laid.Loom.Connectors[i].ID] = f.Laid.Loom.Connectors[i].Device
 	}
+	return device
+}
+
+// lost lists the cavities of devices at which a wire was found and none is in the wanted harness.
+func (p *Plan) lost(f *Facts) []join.Socket {
+	device, unit := f.devices(), map[string]bool{}
 	for i := range f.Laid.Loom.Devices {
 		unit[f.Laid.Loom.Devices[i].ID] = f.Laid.Loom.Devices[i].Kind == harness.Unit
 	}

@@ -153,10 +153,7 @@ func (f *Facts) drawn(h harness.Harness, facts *feed.Facts, wires map[string]net
 
 // ownGrounds gives the devices that were found with a ground wire of their own.
 func (f *Facts) ownGrounds() map[string]bool {
-	device := map[string]string{}
-	for i := range f.Laid.Loom.Connectors {
-		device[f.Laid.Loom.Connectors[i].ID] = f.Laid.Loom.Connectors[i].Device
-	}
+	device := f.devices()
 	out := map[string]bool{}
 	for i := range f.Laid.Loom.Wires {
 		w := &f.Laid.Loom.Wires[i]

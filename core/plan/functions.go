@@ -161,10 +161,7 @@ func (c *copperCircuits) join(a, b int32) {
 // parts, it can join: its cavities are one circuit here.
 func (p *Plan) sockets(f *Facts, drawn *network.Drawn, c *copperCircuits) []join.Socket {
 	heads := drawn.Heads()
-	device := map[string]string{}
-	for i := range f.Laid.Loom.Connectors {
-		device[f.Laid.Loom.Connectors[i].ID] = f.Laid.Loom.Connectors[i].Device
-	}
+	device := f.devices()
 	hub, unit := map[string]bool{}, map[string]bool{}
 	for i := range f.Laid.Loom.Devices {
 		if k := f.Laid.Loom.Devices[i].Kind; k == harness.Fuses || k == harness.Grounds {

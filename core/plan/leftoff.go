@@ -16,7 +16,8 @@ func (p *Plan) leftOff(m *model, end harness.Harness) []string {
 	var out []string
 	for i := range p.Match.Lines {
 		l := &p.Match.Lines[i]
-		if l.Decided && (l.Feeds() || l.Verdict == match.Joins) && l.Verdict != match.Faces && !p.broughtAbout(m, end, net, l) {
+		accepted := l.Decided && (l.Feeds() || l.Verdict == match.Joins) && l.Verdict != match.Faces
+		if accepted && !p.broughtAbout(m, end, net, l) {
 			out = append(out, fmt.Sprintf("%s to %s", l.From, l.To))
 		}
 	}

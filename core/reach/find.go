@@ -32,7 +32,8 @@ func (r *Result) apart() {
 			continue
 		}
 		r.say("joint-short", finding.Wrong, w.ID, "Choose another place or another way for the joint in Match, or "+
-			"a new wire for this one.", "%s is to be joined to %s and comes %.0f mm short of that joint: it has %.0f mm and needs %.0f mm.",
+			"a new wire for this one.", "%s is to be joined to %s and comes %.0f mm short of that joint: "+
+			"it has %.0f mm and needs %.0f mm.",
 			r.name(i), cmp.Or(w.Meets[0].With, w.Meets[1].With), l.bare-l.Had, l.Had, l.bare)
 	}
 }
