@@ -32,7 +32,7 @@ func TestEveryWireIsInTheBookOnce(t *testing.T) {
 			paper,
 			func(text string, size float64, _ bool) float64 { return 0.55 * size * float64(len([]rune(text))) },
 		)
-		seen := map[string]int{}
+		seen := map[harness.WireID]int{}
 		planned, runs, large := 0, 0, 0
 		groups := map[string]int{}
 		for k := range pages {
@@ -93,9 +93,9 @@ func TestTheBookIsTheHarness(t *testing.T) {
 		p := plan.Compute(f, j.Chosen())
 		checked, ports := 0, 0
 		for _, page := range handover.Pages(p.Book(&f), handover.Paper{Wide: 277, High: 120}, wide) {
-			drawn := map[string]string{}
+			drawn := map[harness.WireID]string{}
 			for _, r := range page.Drawing.Runs {
-				drawn[r.ID] = r.From.Symbol + " " + r.From.Port + "|" + r.To.Symbol + " " + r.To.Port
+				drawn[harness.WireID(r.ID)] = r.From.Symbol + " " + r.From.Port + "|" + r.To.Symbol + " " + r.To.Port
 			}
 			for _, l := range page.Lengths {
 				tips, there := p.Wanted.Tips(l.Name)

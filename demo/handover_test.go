@@ -6,6 +6,7 @@ import (
 	"testing"
 
 	"draxel/core/handover"
+	"draxel/core/harness"
 	"draxel/core/plan"
 	"draxel/demo"
 )
@@ -73,11 +74,11 @@ func TestDeletedAndSpareAreAsBuilt(t *testing.T) {
 		t.Fatal(err)
 	}
 	p := plan.Compute(f, j.Chosen())
-	now := map[string]bool{}
+	now := map[harness.WireID]bool{}
 	for _, name := range p.Past.Now.Wires() {
 		now[name] = true
 	}
-	wanted := map[string]bool{}
+	wanted := map[harness.WireID]bool{}
 	for _, name := range p.Wanted.Wires() {
 		wanted[name] = true
 	}
@@ -87,13 +88,13 @@ func TestDeletedAndSpareAreAsBuilt(t *testing.T) {
 			switch s.Title {
 			case "Deleted, and where its ends lie":
 				states[row[8]]++
-				if wanted[row[0]] || now[row[0]] != (row[8] == "planned") {
+				if wanted[harness.WireID(row[0])] || now[harness.WireID(row[0])] != (row[8] == "planned") {
 					t.Errorf(
 						"%s is deleted, %s; in the harness as it is: %v, as it is wanted: %v",
 						row[0],
 						row[8],
-						now[row[0]],
-						wanted[row[0]],
+						now[harness.WireID(row[0])],
+						wanted[harness.WireID(row[0])],
 					)
 				}
 			case "Spare cavities and feeds":
@@ -106,10 +107,10 @@ func TestDeletedAndSpareAreAsBuilt(t *testing.T) {
 			}
 		}
 	}
-	kept := map[string]bool{} // wires of which more than a stub is in the finished harness
+	kept := map[harness.WireID]bool{} // wires of which more than a stub is in the finished harness
 	for name := range wanted {
-		if whole, rest, _ := strings.Cut(name, " "); !strings.HasPrefix(rest, "stub ") {
-			kept[whole] = true
+		if whole, rest, _ := strings.Cut(string(name), " "); !strings.HasPrefix(rest, "stub ") {
+			kept[harness.WireID(whole)] = true
 		}
 	}
 	gone := 0

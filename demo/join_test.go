@@ -77,7 +77,7 @@ func TestTheBrakeLampsOwnCircuit(t *testing.T) {
 			}
 		}
 	}
-	wires := map[string]bool{}
+	wires := map[harness.WireID]bool{}
 	for grew := true; grew; {
 		grew = false
 		for _, w := range p.Wanted.Wires() {

@@ -8,6 +8,7 @@ import (
 	"slices"
 	"testing"
 
+	"draxel/core/harness"
 	"draxel/core/network"
 	"draxel/core/plan"
 	"draxel/core/prove"
@@ -74,7 +75,7 @@ func TestWhatWasMeasuredIsOfThisVehicle(t *testing.T) {
 }
 
 // measure measures half of the sheet on the vehicle with the open fault, and writes what came of it.
-func measure(t *testing.T, j *plan.Job, v *prove.Vehicle, sheet *prove.Sheet, unbuilt map[string]bool) {
+func measure(t *testing.T, j *plan.Job, v *prove.Vehicle, sheet *prove.Sheet, unbuilt map[harness.WireID]bool) {
 	t.Helper()
 	const day = 24 * 3600 * 1000
 	at := int64(1_764_000_000_000) - 5*day

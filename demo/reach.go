@@ -6,6 +6,7 @@ import (
 
 	"draxel/core/colour"
 	"draxel/core/gather"
+	"draxel/core/harness"
 	"draxel/core/plan"
 	"draxel/core/reach"
 	"draxel/core/thin"
@@ -56,7 +57,7 @@ func reachPackhorse(j *plan.Job) error {
 		{Wire: "7503", Need: 1420, Spread: 15, From: "unit shelf", To: "engine front", Who: "Ines", When: when + 2},
 	}
 	j.Spans = []reach.Wish{{Wire: "7507", Amps: 5, Reason: "measured at the throttle, blocked", Who: "Ines", When: when}}
-	for _, w := range []string{"7004d", "7109c", "7230", "7480", "7519", "7600"} {
+	for _, w := range []harness.WireID{"7004d", "7109c", "7230", "7480", "7519", "7600"} {
 		j.Spans = append(j.Spans, reach.Wish{Wire: w, Whole: true,
 			Reason: "no room for more joints on the unit shelf", Who: "Ines", When: when})
 	}
@@ -96,7 +97,7 @@ func fuseBlock() (plan.Job, error) {
 		{ID: "as-built", Name: "front locker, as built", Moves: []reach.Place{put("fuse block", "front locker")}},
 		{ID: "cab", Name: "beside the driver's seat", Moves: []reach.Place{put("fuse block", "fuse box")}},
 	}
-	for _, w := range []string{"F43", "F44"} {
+	for _, w := range []harness.WireID{"F43", "F44"} {
 		j.Spans = append(j.Spans, reach.Wish{Wire: w, Amps: 20, Reason: "the fan's plate says so", Who: "Ines", When: when})
 	}
 	j.Thin = []thin.Decision{{On: thin.Module, ID: "trailer socket", Choice: thin.Goes, Reason: "no trailer is drawn any more", Who: "Ines", When: when},

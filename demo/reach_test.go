@@ -7,6 +7,7 @@ import (
 	"testing"
 
 	"draxel/core/finding"
+	"draxel/core/harness"
 	"draxel/core/plan"
 	"draxel/core/reach"
 	"draxel/demo"
@@ -58,7 +59,7 @@ func TestTheDemonstrationReaches(t *testing.T) {
 		if own > 3 {
 			t.Errorf("%d of the chassis's own wires do not reach where they lie", own)
 		}
-		for wire, hadBy := range map[string]string{"7431": "measured by Ines", "7411": "from the list",
+		for wire, hadBy := range map[harness.WireID]string{"7431": "measured by Ines", "7411": "from the list",
 			"7412": "from the list"} {
 			i := slices.IndexFunc(r.Lines, func(l reach.Line) bool { return l.Wire == wire })
 			if l := r.Lines[i]; l.HadBy != hadBy || l.Verdict == reach.Extend && l.Provision[0].Kind != reach.Shielded {
@@ -96,7 +97,7 @@ func TestWhatIsProposedMakesRoom(t *testing.T) {
 		t.Fatalf("%d in trouble: %q", n, remedy)
 	}
 	for _, w := range strings.Split(named, ", ") {
-		job.Spans = append(job.Spans, reach.Wish{Wire: w, Whole: true})
+		job.Spans = append(job.Spans, reach.Wish{Wire: harness.WireID(w), Whole: true})
 	}
 	if n, _ := crowd(); n > 0 {
 		t.Errorf("%d in trouble when %s are replaced", n, named)

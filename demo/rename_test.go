@@ -9,6 +9,7 @@ import (
 	"draxel/core/finding"
 	"draxel/core/gather"
 	"draxel/core/handover"
+	"draxel/core/harness"
 	"draxel/core/plan"
 )
 
@@ -20,6 +21,7 @@ func renamed(j plan.Job, with map[string]string) plan.Job {
 		}
 		return text
 	}
+	wire := func(id harness.WireID) harness.WireID { return harness.WireID(put(string(id))) }
 	sheets := map[gather.SheetKind]*gather.Sheet{}
 	for kind, s := range j.Sheets {
 		x := *s
@@ -48,13 +50,13 @@ func renamed(j plan.Job, with map[string]string) plan.Job {
 	}
 	j.Spans, j.Lengths, j.Leftover = slices.Clone(j.Spans), slices.Clone(j.Lengths), slices.Clone(j.Leftover)
 	for i := range j.Spans {
-		j.Spans[i].Wire = put(j.Spans[i].Wire)
+		j.Spans[i].Wire = wire(j.Spans[i].Wire)
 	}
 	for i := range j.Lengths {
-		j.Lengths[i].Wire = put(j.Lengths[i].Wire)
+		j.Lengths[i].Wire = wire(j.Lengths[i].Wire)
 	}
 	for i := range j.Leftover {
-		j.Leftover[i].Wire = put(j.Leftover[i].Wire)
+		j.Leftover[i].Wire = wire(j.Leftover[i].Wire)
 	}
 	return j
 }
@@ -117,8 +119,8 @@ func TestNoWireIsTakenForAPieceOfAnother(t *testing.T) {
 	names := map[string]string{}
 	wires := f.Laid.Loom.Wires
 	for i := range wires {
-		next := wires[(i+1)%len(wires)].ID
-		names[wires[i].ID] = []string{next + " new", next + " piece", next + " stub 1", "new wire " + next}[i%4]
+		next := string(wires[(i+1)%len(wires)].ID)
+		names[string(wires[i].ID)] = []string{next + " new", next + " piece", next + " stub 1", "new wire " + next}[i%4]
 	}
 	other := renamed(j, names)
 	g, err := other.Facts()
@@ -145,7 +147,7 @@ func TestNoWireIsTakenForAPieceOfAnother(t *testing.T) {
 			t.Errorf("%s: %d, and %d under other names", k, want[k], got[k])
 		}
 	}
-	colours := map[string]string{}
+	colours := map[harness.WireID]string{}
 	for i := range g.Laid.Loom.Wires {
 		colours[g.Laid.Loom.Wires[i].ID] = g.Laid.Loom.Wires[i].Colour.String()
 	}

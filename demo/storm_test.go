@@ -37,7 +37,7 @@ func TestThinPinAndReachInAStorm(t *testing.T) {
 			systems = append(systems, s.System)
 		}
 		for i := range facts.Laid.Loom.Wires {
-			wires = append(wires, facts.Laid.Loom.Wires[i].ID)
+			wires = append(wires, string(facts.Laid.Loom.Wires[i].ID))
 		}
 		tick := func(x work.Tick) {
 			base := x.Step

@@ -333,7 +333,7 @@ func (p *binding) drawing(page *handover.Page) {
 		rows = append(
 			rows,
 			[]string{
-				l.Name,
+				string(l.Name),
 				l.Text(),
 				l.Circuit,
 				l.Function,

@@ -100,7 +100,7 @@ func TestTheBookIsReadBack(t *testing.T) {
 			t.Errorf("page %d does not say so", nr)
 		}
 		for _, l := range b.Pages[k].Lengths {
-			if !strings.Contains(page, l.Name) {
+			if !strings.Contains(page, string(l.Name)) {
 				if missing++; missing < 5 {
 					t.Errorf("%s is not on page %d", l.Name, nr)
 				}
@@ -129,7 +129,7 @@ func TestTheBookIsReadBack(t *testing.T) {
 	}
 	index := strings.Join(pages[exchange.NumberOf(len(b.Pages))-1:], "\n")
 	for _, w := range p.Wanted.Wires() {
-		if !strings.Contains(index, w) {
+		if !strings.Contains(index, string(w)) {
 			t.Errorf("%s is not in the index", w)
 		}
 	}

@@ -59,7 +59,7 @@ func WriteHarnessDOT(w io.Writer, all []handover.Length, title string) error {
 		}
 		fmt.Fprintf(b, "  %q -- %q [label=%q, taillabel=%q, headlabel=%q, style=%s];\n", l.Ends[0].Symbol,
 			l.Ends[1].Symbol,
-			l.Name+" "+l.Text(), l.Ends[0].At, l.Ends[1].At, style)
+			string(l.Name+" ")+l.Text(), l.Ends[0].At, l.Ends[1].At, style)
 	}
 	fmt.Fprint(b, "}\n")
 	if err := b.Flush(); err != nil {

@@ -164,16 +164,16 @@ func sticker(
 	if code != nil && s.Wire != "" && high >= 9 {
 		if png := code(s); png != nil {
 			name := "qr " + s.Wire
-			if pdf.GetImageInfo(name) == nil {
+			if pdf.GetImageInfo(string(name)) == nil {
 				pdf.RegisterImageOptionsReader(
-					name,
+					string(name),
 					fpdf.ImageOptions{ImageType: "PNG"},
 					strings.NewReader(string(png)),
 				)
 			}
 			side := min(high, 16)
 			pdf.ImageOptions(
-				name,
+				string(name),
 				x+stock.Wide-edge-side,
 				y+edge,
 				side,
@@ -211,7 +211,7 @@ func WriteStickersCSV(w io.Writer, all []handover.Sticker) error {
 	rows := [][]string{{"kind", "text", "under", "plug", "wire"}}
 	for i := range all {
 		s := &all[i]
-		rows = append(rows, []string{string(s.Kind), s.Text, s.Under, s.Plug, s.Wire})
+		rows = append(rows, []string{string(s.Kind), s.Text, s.Under, s.Plug, string(s.Wire)})
 	}
 	return WriteTableCSV(w, rows)
 }

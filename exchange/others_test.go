@@ -14,6 +14,7 @@ import (
 	"github.com/boombuler/barcode/qr"
 
 	"draxel/core/handover"
+	"draxel/core/harness"
 	"draxel/exchange"
 )
 
@@ -29,7 +30,7 @@ func TestLabelsFitOrAreTold(t *testing.T) {
 				Kind:  handover.OnWire,
 				Text:  fmt.Sprint("71", 10+i),
 				Under: "A8 → PR1",
-				Wire:  fmt.Sprint("71", 10+i),
+				Wire:  harness.WireID(fmt.Sprint("71", 10+i)),
 			},
 		)
 	}
@@ -65,7 +66,7 @@ func TestLabelsFitOrAreTold(t *testing.T) {
 		}
 	}
 	code := func(s *handover.Sticker) []byte {
-		c, err := qr.Encode("http://127.0.0.1:7000/jobs/x/thin?sel=wire:"+s.Wire, qr.M, qr.Auto)
+		c, err := qr.Encode(string("http://127.0.0.1:7000/jobs/x/thin?sel=wire:"+s.Wire), qr.M, qr.Auto)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -94,7 +95,7 @@ func TestLabelsFitOrAreTold(t *testing.T) {
 	pictures, _ := filepath.Glob(filepath.Join(dir, "l*.png"))
 	for i, p := range pictures {
 		read, err := exec.CommandContext(t.Context(), reader, "-q", "--raw", p).Output()
-		if want := "wire:" + all[i].Wire; err != nil || !strings.Contains(string(read), want) {
+		if want := "wire:" + all[i].Wire; err != nil || !strings.Contains(string(read), string(want)) {
 			t.Errorf("label %d reads %q, %v", i, read, err)
 		}
 	}

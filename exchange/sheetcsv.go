@@ -6,6 +6,7 @@ import (
 	"strconv"
 	"strings"
 
+	"draxel/core/harness"
 	"draxel/core/plan"
 	"draxel/core/work"
 )
@@ -52,7 +53,7 @@ func WriteSheetCSV(w io.Writer, s Sheet) error {
 		{"step", "stage", "what", "from", "to", "do", "wires", "colour", "circuit", "function", "becomes", "why", "how",
 			"terminal", "in hand", "watch", "minutes"}}
 	for i, x := range left(&s.Plan) {
-		line := []string{strconv.Itoa(i + 1), stageWords[x.Stage], string(x.Kind), "", "", x.Text, strings.Join(x.Wires,
+		line := []string{strconv.Itoa(i + 1), stageWords[x.Stage], string(x.Kind), "", "", x.Text, strings.Join(harness.Names(x.Wires),
 			", "), "", "", "", "", x.Why, "", "", "", strings.Join(x.Warn, " "), strconv.FormatFloat(x.Minutes, 'f', -1, 64)}
 		if len(x.At) > 0 {
 			line[3] = x.At[0].String()

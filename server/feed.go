@@ -10,7 +10,6 @@ import (
 
 	"github.com/gin-gonic/gin"
 
-	"draxel/core/circuit"
 	"draxel/core/feed"
 	"draxel/core/finding"
 	"draxel/core/harness"
@@ -30,7 +29,7 @@ func (s *Server) showFeed(c *gin.Context) error {
 	v := FeedView{Revision: j.Revision, Lists: feedLines(j), Positions: feed.Positions(),
 		Trees: map[string][]feed.Feeder{},
 		Fuses: []feed.Protected{}, Unprotected: []feed.Bare{}, Switches: []string{}, Closed: []string{},
-		Grounds: []feed.Ground{}, Sensors: []feed.Sensed{}, Nodes: []string{}, Wires: []string{},
+		Grounds: []feed.Ground{}, Sensors: []feed.Sensed{}, Nodes: []string{}, Wires: []harness.WireID{},
 		Relays: []string{}, Assumed: []string{}, Unknown: []string{}, Unfed: []string{}, Measured: []string{},
 		Findings: stageFindings(j.plan().Findings, "feed")}
 	p := j.plan()
@@ -126,14 +125,14 @@ func (s *Server) feedTable(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	text := map[string]string{}
+	text := map[harness.WireID]string{}
 	for i := range j.facts.Laid.Loom.Wires {
 		w := &j.facts.Laid.Loom.Wires[i]
 		text[w.ID] = w.Function
 	}
 	rows := r.Table(state)
 	for i := range rows {
-		rows[i].Text = text[circuit.Whole(rows[i].Name)]
+		rows[i].Text = text[rows[i].Wire.Whole()]
 	}
 	if c.Query("as") != "csv" {
 		c.JSON(http.StatusOK, FeedLines{rows})
@@ -216,13 +215,13 @@ func (s *Server) feedWire(c *gin.Context) error {
 		c.JSON(http.StatusOK, v)
 		return nil
 	}
-	add := func(wire string) {
+	add := func(wire harness.WireID) {
 		if w, known := r.Wire(wire); known {
 			v.Wires = append(v.Wires, w)
 		}
 	}
 	if wire := c.Query("wire"); wire != "" {
-		add(wire)
+		add(harness.WireID(wire))
 	} else {
 		at := harness.Ref{Connector: c.Query("connector"), Cavity: c.Query("cavity")}
 		if c.Query("side") == string(match.To) {

@@ -27,7 +27,7 @@ type FeedView struct {
 	Sensors     []feed.Sensed            `json:"sensors"` // what sensors read wrong by how their grounds are lifted
 	Nodes       []string                 `json:"nodes"`   // places that can touch
 	Body        string                   `json:"body"`    // what a chafed wire touches: the body, or the battery\'s negative
-	Wires       []string                 `json:"wires"`   // that can break
+	Wires       []harness.WireID         `json:"wires"`   // that can break
 	Relays      []string                 `json:"relays"`
 	Assumed     []string                 `json:"assumed"`
 	Unknown     []string                 `json:"unknown"`  // devices of which nothing is known
@@ -135,7 +135,7 @@ type FeedWires struct {
 
 // FeedLive is where the wires run that are live in a position.
 type FeedLive struct {
-	Limbs map[string][]string `json:"limbs"` // of the harness's drawing, by wire
+	Limbs map[harness.WireID][]string `json:"limbs"` // of the harness's drawing, by wire
 }
 
 // feedLines gives how many lines each of Feed's lists has.

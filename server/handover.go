@@ -15,6 +15,7 @@ import (
 
 	"draxel/core/feed"
 	"draxel/core/handover"
+	"draxel/core/harness"
 	"draxel/exchange"
 	"draxel/store"
 )
@@ -96,7 +97,7 @@ func unprintable(j *computed, pages []handover.Page) []string {
 	for i := range pages {
 		for k := range pages[i].Lengths {
 			l := &pages[i].Lengths[k]
-			texts = append(texts, l.Name, l.Function, l.Circuit, l.Ends[0].At, l.Ends[1].At)
+			texts = append(texts, l.Name.Name(), l.Function, l.Circuit, l.Ends[0].At, l.Ends[1].At)
 		}
 	}
 	for _, x := range j.Job.Photos {
@@ -135,7 +136,7 @@ func (s *Server) showPage(c *gin.Context) error {
 				From: l.Ends[0].At, To: l.Ends[1].At, Mm: l.Mm, Extended: l.Extended, Planned: l.Planned, In: []feed.LiveIn{}},
 		)
 		if r := j.plan().Feed.Result; r != nil {
-			v.Wires[i].In = r.LiveOf([]string{l.Name})
+			v.Wires[i].In = r.LiveOf([]harness.WireID{l.Name})
 		}
 	}
 	c.JSON(http.StatusOK, v)
@@ -148,9 +149,9 @@ func (s *Server) bookWhere(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	wire := c.Query("wire")
+	wire := harness.WireID(c.Query("wire"))
 	for k := range pages {
-		v := BookWhere{Page: exchange.NumberOf(k), Wires: []string{}}
+		v := BookWhere{Page: exchange.NumberOf(k), Wires: []harness.WireID{}}
 		for i := range pages[k].Lengths {
 			if l := &pages[k].Lengths[i]; l.Name == wire || l.Whole() == wire {
 				v.Wires = append(v.Wires, l.Name)

@@ -177,7 +177,7 @@ func TestTheWholeHandOverIsOpenedAgain(t *testing.T) {
 		t.Error("book, wires or network are missing")
 	}
 	v := show[server.HandoverView](c, job+"/handover")
-	seen := map[string]bool{}
+	seen := map[harness.WireID]bool{}
 	for _, p := range v.Pages {
 		page := show[server.BookPageView](c, job+"/handover/page/"+strconv.Itoa(p.Number))
 		if len(page.Wires) != p.Wires || page.Title != p.Title {
@@ -246,7 +246,7 @@ func comesBack(t *testing.T, files map[string][]byte, j *plan.Job) {
 	}
 	p := plan.Compute(f, j.Chosen())
 	lengths := 0
-	ends := map[string][2]string{}
+	ends := map[harness.WireID][2]string{}
 	for _, l := range handover.Lengths(p.Book(&f)) {
 		if !l.Cable {
 			lengths++
@@ -258,7 +258,7 @@ func comesBack(t *testing.T, files map[string][]byte, j *plan.Job) {
 		t.Fatalf("Gather takes %d of %d wires, rejects %d: %v", len(wires.Rows), lengths, len(wires.Rejected), err)
 	}
 	for _, row := range wires.Rows {
-		for end, at := range ends[row.Cells["wire"]] {
+		for end, at := range ends[harness.WireID(row.Cells["wire"])] {
 			side := []string{"from", "to"}[end]
 			got := harness.Ref{Connector: row.Cells[side], Cavity: row.Cells[side+"Cavity"]}
 			if at != "" && got.String() != at || at == "" && row.Cells[side+"Cavity"] != "" {

@@ -120,7 +120,7 @@ func (s *Server) stickersPDF(c *gin.Context) error {
 		}
 		code = func(x *handover.Sticker) []byte {
 			png, err := qrPNG(
-				base+"/jobs/"+url.PathEscape(c.Param("job"))+"/thin?sel=wire:"+url.QueryEscape(x.Wire),
+				base+"/jobs/"+url.PathEscape(c.Param("job"))+"/thin?sel=wire:"+url.QueryEscape(string(x.Wire)),
 				4,
 			)
 			if err != nil {

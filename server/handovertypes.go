@@ -4,6 +4,7 @@ import (
 	"draxel/core/diagram"
 	"draxel/core/feed"
 	"draxel/core/handover"
+	"draxel/core/harness"
 )
 
 // HandoverView is what is open before a job is handed over, what can be given away, and the states that were.
@@ -43,23 +44,23 @@ type BookPageView struct {
 
 // BookWire is a length of wire on a page of the book.
 type BookWire struct {
-	Name     string        `json:"name"`
-	Whole    string        `json:"whole"` // the wire that it is part of
-	Text     string        `json:"text"`  // colour and mm²
-	Circuit  string        `json:"circuit,omitempty"`
-	Function string        `json:"function,omitempty"`
-	From     string        `json:"from"`
-	To       string        `json:"to"`
-	Mm       float64       `json:"mm,omitempty"`
-	Extended string        `json:"extended,omitempty"`
-	Planned  bool          `json:"planned,omitempty"`
-	In       []feed.LiveIn `json:"in"` // by position of the key; empty where nobody has said what stands in the vehicle
+	Name     harness.WireID `json:"name"`
+	Whole    harness.WireID `json:"whole"` // the wire that it is part of
+	Text     string         `json:"text"`  // colour and mm²
+	Circuit  string         `json:"circuit,omitempty"`
+	Function string         `json:"function,omitempty"`
+	From     string         `json:"from"`
+	To       string         `json:"to"`
+	Mm       float64        `json:"mm,omitempty"`
+	Extended string         `json:"extended,omitempty"`
+	Planned  bool           `json:"planned,omitempty"`
+	In       []feed.LiveIn  `json:"in"` // by position of the key; empty where nobody has said what stands in the vehicle
 }
 
 // BookWhere is the page of the book on which a wire is drawn.
 type BookWhere struct {
-	Page  int      `json:"page"`
-	Wires []string `json:"wires"` // its lengths on that page
+	Page  int              `json:"page"`
+	Wires []harness.WireID `json:"wires"` // its lengths on that page
 }
 
 // LeftRequest says who owns something that stays open; without an owner it takes that back.

@@ -28,7 +28,7 @@ func wordsOf(j *plan.Job) []string {
 		out = append(out, f.Laid.Loom.Devices[i].ID)
 	}
 	for i := range f.Laid.Loom.Wires {
-		out = append(out, f.Laid.Loom.Wires[i].ID)
+		out = append(out, string(f.Laid.Loom.Wires[i].ID))
 	}
 	for i := range p.Work.Steps {
 		out = append(out, p.Work.Steps[i].ID)

@@ -12,7 +12,6 @@ import (
 	"draxel/core/face"
 	"draxel/core/finding"
 	"draxel/core/harness"
-	"draxel/core/join"
 	"draxel/core/plan"
 	"draxel/core/thin"
 	"draxel/core/work"
@@ -88,7 +87,7 @@ func (j *computed) cavityWires() []CavityWire {
 		rows[harness.TerminalAt(r.Ref)] = r
 	}
 	for _, r := range j.facts.To.Rows {
-		rows[harness.TerminalID(join.NewWire+r.Ref.String())] = r
+		rows[harness.TerminalID(harness.NewWire(r.Ref.String()))] = r
 	}
 	out := []CavityWire{}
 	for _, at := range j.plan().Pin.Now.Cavities() {

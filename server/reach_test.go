@@ -9,6 +9,7 @@ import (
 	"strings"
 	"testing"
 
+	"draxel/core/harness"
 	"draxel/core/plan"
 	"draxel/core/reach"
 	"draxel/core/thin"
@@ -39,7 +40,7 @@ func (c *client) reachTick(job string, seen int64, done bool, reason string, ste
 	return code
 }
 
-func cutLine(t *testing.T, v server.ReachView, wire string) reach.Line {
+func cutLine(t *testing.T, v server.ReachView, wire harness.WireID) reach.Line {
 	t.Helper()
 	i := slices.IndexFunc(v.Lines, func(l reach.Line) bool { return l.Wire == wire })
 	if i < 0 {
@@ -48,7 +49,7 @@ func cutLine(t *testing.T, v server.ReachView, wire string) reach.Line {
 	return v.Lines[i]
 }
 
-func reachStep(v server.ReachView, kind work.Kind, wire string) server.WorkStep {
+func reachStep(v server.ReachView, kind work.Kind, wire harness.WireID) server.WorkStep {
 	i := slices.IndexFunc(v.Steps,
 		func(s server.WorkStep) bool { return s.Kind == kind && (wire == "" || s.Wire() == wire) })
 	if i < 0 {

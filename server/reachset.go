@@ -9,6 +9,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"draxel/core/harness"
 	"draxel/core/plan"
 	"draxel/core/reach"
 	"draxel/store"
@@ -127,11 +128,11 @@ func (j *computed) hasStation(id string) bool {
 	return j.Job.Map != nil && slices.ContainsFunc(j.Job.Map.Stations, func(x reach.Station) bool { return x.ID == id })
 }
 
-func (j *computed) hasReachWire(id string) bool {
+func (j *computed) hasReachWire(id harness.WireID) bool {
 	return slices.ContainsFunc(j.plan().Reach.Result.Lines, func(l reach.Line) bool { return l.Wire == id })
 }
 
-func noWire(id string) error {
+func noWire(id harness.WireID) error {
 	return problem(http.StatusUnprocessableEntity, "no-such-wire", fmt.Sprintf("There is no wire %q in the cut list.", id), "/wire")
 }
 

@@ -130,12 +130,12 @@ type SpanRequest struct {
 
 // LengthRequest keeps what was measured at a wire; without any length it takes it back.
 type LengthRequest struct {
-	ID     string  `json:"id"`
-	Seen   int64   `json:"seen"`
-	Wire   string  `json:"wire"`
-	Had    float64 `json:"had,omitempty"`
-	Need   float64 `json:"need,omitempty"`
-	Spread float64 `json:"spread,omitempty"`
+	ID     string         `json:"id"`
+	Seen   int64          `json:"seen"`
+	Wire   harness.WireID `json:"wire"`
+	Had    float64        `json:"had,omitempty"`
+	Need   float64        `json:"need,omitempty"`
+	Spread float64        `json:"spread,omitempty"`
 }
 
 // OptionRequest keeps a way to place things; one without moves is taken away.
@@ -163,8 +163,8 @@ type PartingRequest struct {
 
 // LeftoverRequest logs what a wire left over.
 type LeftoverRequest struct {
-	ID   string  `json:"id"`
-	Seen int64   `json:"seen"`
-	Wire string  `json:"wire"`
-	Left float64 `json:"left"` // mm, negative where it fell short
+	ID   string         `json:"id"`
+	Seen int64          `json:"seen"`
+	Wire harness.WireID `json:"wire"`
+	Left float64        `json:"left"` // mm, negative where it fell short
 }

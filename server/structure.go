@@ -362,7 +362,7 @@ func (s *Server) addTrace(c *gin.Context) error {
 		}
 		for i := range j.facts.Laid.Loom.Wires { // nor is it to be called something else
 			if w := &j.facts.Laid.Loom.Wires[i]; w.ID == t.Wire && qualified(w) {
-				return problem(http.StatusUnprocessableEntity, "left-alone", t.Wire+" is a restraint or high-voltage circuit: leave it to qualified hands.", "/trace/wire")
+				return problem(http.StatusUnprocessableEntity, "left-alone", string(t.Wire+" is a restraint or high-voltage circuit: leave it to qualified hands."), "/trace/wire")
 			}
 		}
 		if t.Saw == gather.GoesHere {
@@ -377,7 +377,7 @@ func (s *Server) addTrace(c *gin.Context) error {
 			return err
 		}
 		for _, f := range facts.Laid.Findings {
-			if f.Code == "trace-lost" && f.Subject == t.Wire+t.At.String() {
+			if f.Code == "trace-lost" && f.Subject == string(t.Wire)+t.At.String() {
 				return problem(http.StatusUnprocessableEntity, "not-traced", f.Text, "/trace")
 			}
 		}

@@ -230,12 +230,12 @@ func (s *Server) showCircuit(c *gin.Context) error {
 		return err
 	}
 	r := j.begun().Thin.Result
-	i := slices.IndexFunc(j.facts.Laid.Loom.Wires, func(w harness.Wire) bool { return w.ID == c.Query("wire") })
+	i := slices.IndexFunc(j.facts.Laid.Loom.Wires, func(w harness.Wire) bool { return w.ID == harness.WireID(c.Query("wire")) })
 	if i < 0 {
 		return problem(http.StatusNotFound, "no-such-thing", "There is no such wire.", "")
 	}
 	asked := func(w int) bool { return r.Wires[w].Circuit == r.Wires[i].Circuit }
-	v := CircuitView{Circuit: r.Wires[i].Circuit, Limbs: r.Routes(j.Drawing(), asked), Wires: []string{},
+	v := CircuitView{Circuit: r.Wires[i].Circuit, Limbs: r.Routes(j.Drawing(), asked), Wires: []harness.WireID{},
 		Beliefs: []gather.Belief{}}
 	for k, x := range r.Wires {
 		if x.Circuit == v.Circuit {

@@ -76,10 +76,10 @@ type CutView struct {
 
 // CircuitView is a wire's whole circuit: its wires, and for each the limbs of the drawing that it runs through.
 type CircuitView struct {
-	Circuit int                 `json:"circuit"`
-	Wires   []string            `json:"wires"`
-	Limbs   map[string][]string `json:"limbs"`
-	Beliefs []gather.Belief     `json:"beliefs"` // what was believed of its wires before
+	Circuit int                         `json:"circuit"`
+	Wires   []harness.WireID            `json:"wires"`
+	Limbs   map[harness.WireID][]string `json:"limbs"`
+	Beliefs []gather.Belief             `json:"beliefs"` // what was believed of its wires before
 }
 
 // WorkView is the work with its progress, the stock, and what to bring from the donor.

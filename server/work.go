@@ -62,7 +62,7 @@ type WorkStep struct {
 // workSteps gives the steps of a stage, of all where none is named, with their ticks.
 func (j *computed) workSteps(stage work.Stage) []WorkStep {
 	p := j.plan()
-	wires := map[string]*harness.Wire{}
+	wires := map[harness.WireID]*harness.Wire{}
 	for i := range p.Reach.Result.Wires() {
 		w := &p.Reach.Result.Wires()[i]
 		wires[w.ID] = &w.Wire
@@ -95,7 +95,7 @@ func (j *computed) workSteps(stage work.Stage) []WorkStep {
 			w.Row = &row
 		}
 		if s.Stage == work.Reach && s.Kind == reach.ToLength {
-			w.Measure = s.Wire()
+			w.Measure = string(s.Wire())
 		}
 		out = append(out, w)
 	}

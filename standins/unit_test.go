@@ -9,6 +9,7 @@ import (
 	"testing"
 	"time"
 
+	"draxel/core/harness"
 	"draxel/core/network"
 	"draxel/core/prove"
 	"draxel/standins"
@@ -21,7 +22,7 @@ func valve(t testing.TB) *prove.Vehicle {
 	var b network.Builder
 	wire := func(name, from, to string) {
 		b.Add(
-			network.Element{Name: name, Wire: name, Kind: network.Copper, A: b.Node(from), B: b.Node(to), Ohms: 0.05},
+			network.Element{Name: name, Wire: harness.WireID(name), Kind: network.Copper, A: b.Node(from), B: b.Node(to), Ohms: 0.05},
 		)
 	}
 	contact := func(at string) {

@@ -146,10 +146,10 @@ func SubjectCheck(at harness.Ref) string { return checks + at.Connector + "/" + 
 func SubjectPlace(t reach.Thing) string { return places + string(t.Kind) + "/" + t.ID }
 
 // SubjectLength names what was measured at a wire.
-func SubjectLength(wire string) string { return lengths + wire }
+func SubjectLength(wire harness.WireID) string { return string(lengths + wire) }
 
 // SubjectSpan names what was decided about a wire in Reach.
-func SubjectSpan(wire string) string { return spans + wire }
+func SubjectSpan(wire harness.WireID) string { return string(spans + wire) }
 
 // SubjectOption names a way to place things that is compared.
 func SubjectOption(id string) string { return options + id }

@@ -197,7 +197,7 @@ func TestCircuitsAgainstARecursiveQuery(t *testing.T) {
 		l := harness.Loom{}
 		db.MustExec(`DROP TABLE IF EXISTS wires; CREATE TABLE wires (id INTEGER PRIMARY KEY, a TEXT, b TEXT)`)
 		for i := range 10 + r.IntN(40) {
-			w := harness.Wire{ID: fmt.Sprint("W", i)}
+			w := harness.Wire{ID: harness.WireID(fmt.Sprint("W", i))}
 			var names [2]string
 			for k := range w.Ends {
 				if n := fmt.Sprint(r.IntN(40)); r.IntN(3) == 0 {

@@ -5,7 +5,6 @@ package circuit
 
 import (
 	"slices"
-	"strings"
 
 	"draxel/core/harness"
 )
@@ -14,7 +13,7 @@ import (
 // that an edit named, so that a walk after each step of long work costs no more than the circuit that is walked.
 type Net struct {
 	halves map[string]*harness.Half
-	tips   map[string][2]harness.Tip
+	tips   map[harness.WireID][2]harness.Tip
 	joints map[string][]harness.Length
 	crimps map[harness.TerminalID][]harness.Length
 }
@@ -23,7 +22,7 @@ type Net struct {
 func Of(h harness.Harness, connectors []harness.Half) *Net {
 	n := &Net{
 		halves: make(map[string]*harness.Half, len(connectors)),
-		tips:   map[string][2]harness.Tip{},
+		tips:   map[harness.WireID][2]harness.Tip{},
 		joints: map[string][]harness.Length{},
 		crimps: map[harness.TerminalID][]harness.Length{},
 	}
@@ -37,7 +36,7 @@ func Of(h harness.Harness, connectors []harness.Half) *Net {
 	return n
 }
 
-func (n *Net) look(h harness.Harness, wire string) {
+func (n *Net) look(h harness.Harness, wire harness.WireID) {
 	if was, known := n.tips[wire]; known {
 		for end, t := range was {
 			n.put(t, harness.Length{Wire: wire, End: end}, false)
@@ -70,12 +69,12 @@ func with(all []harness.Length, l harness.Length, there bool) []harness.Length {
 
 // Follow looks again at the wires that edits have changed. H is the harness after them.
 func (n *Net) Follow(h harness.Harness, edits []harness.Edit) {
-	seen := map[string]bool{}
+	seen := map[harness.WireID]bool{}
 	for i := range edits {
 		e := &edits[i]
-		names := []string{e.Wire}
+		names := []harness.WireID{e.Wire}
 		if e.Wire != "" {
-			names = append(names, harness.Stub(e.Wire, e.End))
+			names = append(names, e.Wire.Stub(e.End))
 		}
 		for _, l := range e.Lengths {
 			names = append(names, l.Wire)
@@ -100,9 +99,9 @@ func (n *Net) At(joint string) []harness.Length { return n.joints[joint] }
 
 // Walk gives the wires of the circuit that begins at an end and goes along its wire, without what lies on the near
 // side of the end: what hangs on it.
-func (n *Net) Walk(h harness.Harness, from harness.Length) []string {
+func (n *Net) Walk(h harness.Harness, from harness.Length) []harness.WireID {
 	w := walk{n: n, h: h, seen: map[string]bool{}}
-	w.wire(from.Wire)
+	w.wire(string(from.Wire))
 	tips := n.tips[from.Wire]
 	w.leave(tips[1-from.End])
 	w.run()
@@ -110,7 +109,7 @@ func (n *Net) Walk(h harness.Harness, from harness.Length) []string {
 }
 
 // Cavity gives the wires of the circuit that a cavity is part of, none where nothing is in it.
-func (n *Net) Cavity(h harness.Harness, at harness.Ref) []string {
+func (n *Net) Cavity(h harness.Harness, at harness.Ref) []harness.WireID {
 	w := walk{n: n, h: h, seen: map[string]bool{}}
 	w.cavity(at)
 	w.run()
@@ -118,10 +117,10 @@ func (n *Net) Cavity(h harness.Harness, at harness.Ref) []string {
 }
 
 // Wire gives the wires of a wire's circuit, itself first.
-func (n *Net) Wire(h harness.Harness, wire string) []string {
+func (n *Net) Wire(h harness.Harness, wire harness.WireID) []harness.WireID {
 	w := walk{n: n, h: h, seen: map[string]bool{}}
-	w.wire(wire)
-	w.queue = append(w.queue, wire)
+	w.wire(string(wire))
+	w.queue = append(w.queue, string(wire))
 	w.run()
 	return w.wires
 }
@@ -130,14 +129,14 @@ type walk struct {
 	n     *Net
 	h     harness.Harness
 	seen  map[string]bool // wires, joints and cavities
-	wires []string
+	wires []harness.WireID
 	queue []string // wires whose tips have to be left
 }
 
 func (w *walk) wire(name string) {
 	if !w.seen["w"+name] {
 		w.seen["w"+name] = true
-		w.wires = append(w.wires, name)
+		w.wires = append(w.wires, harness.WireID(name))
 	}
 }
 
@@ -145,7 +144,7 @@ func (w *walk) run() {
 	for len(w.queue) > 0 {
 		name := w.queue[0]
 		w.queue = w.queue[1:]
-		for _, t := range w.n.tips[name] {
+		for _, t := range w.n.tips[harness.WireID(name)] {
 			w.leave(t)
 		}
 	}
@@ -172,9 +171,9 @@ func (w *walk) leave(t harness.Tip) {
 
 func (w *walk) meet(all []harness.Length) {
 	for _, l := range all {
-		if !w.seen["w"+l.Wire] {
-			w.wire(l.Wire)
-			w.queue = append(w.queue, l.Wire)
+		if !w.seen[string("w"+l.Wire)] {
+			w.wire(string(l.Wire))
+			w.queue = append(w.queue, string(l.Wire))
 		}
 	}
 }
@@ -202,15 +201,4 @@ func (w *walk) cavity(at harness.Ref) {
 			}
 		}
 	}
-}
-
-// Whole gives the wire that a length is part of: a stub, a piece that was let in or a wire that stands for another is
-// named after it.
-func Whole(length string) string {
-	for _, ending := range []string{" stub 1", " stub 2", " piece", " new"} {
-		if whole, cut := strings.CutSuffix(length, ending); cut {
-			return Whole(whole)
-		}
-	}
-	return length
 }

@@ -33,16 +33,16 @@ func bench() *harness.Loom {
 	}
 }
 
-func names(wires []string) string {
+func names(wires []harness.WireID) string {
 	slices.Sort(wires)
-	return strings.Join(wires, " ")
+	return strings.Join(harness.Names(wires), " ")
 }
 
 func TestWhatIsJoinedToWhat(t *testing.T) {
 	l := bench()
 	h := l.Found()
 	n := circuit.Of(h, l.Connectors)
-	for wire, want := range map[string]string{"w1": "w1 w2 w3 w4", "w4": "w1 w2 w3 w4", "w5": "w5 w6 w7",
+	for wire, want := range map[harness.WireID]string{"w1": "w1 w2 w3 w4", "w4": "w1 w2 w3 w4", "w5": "w5 w6 w7",
 		"w7": "w5 w6 w7", "w8": "w8"} {
 		if got := names(n.Wire(h, wire)); got != want {
 			t.Errorf("%s: %s, want %s", wire, got, want)
@@ -56,9 +56,6 @@ func TestWhatIsJoinedToWhat(t *testing.T) {
 	}
 	if got := names(n.Walk(h, harness.Length{Wire: "w2", End: 0})); got != "w2 w4" {
 		t.Errorf("what hangs on w2 beyond its splice: %q", got)
-	}
-	if got := circuit.Whole(harness.Stub("w1", 1)); got != "w1" {
-		t.Errorf("a stub is of the wire %q", got)
 	}
 }
 
@@ -78,7 +75,7 @@ func TestANetFollows(t *testing.T) {
 				{Do: harness.Seal, Wire: w, End: end},
 				{Do: harness.Heal, Wire: w, End: end},
 				{Do: harness.FallOut, Wire: w},
-				{Do: harness.Lay, Wire: fmt.Sprint("n", r.IntN(4)), Tips: []harness.Tip{{State: harness.Bare},
+				{Do: harness.Lay, Wire: harness.WireID(fmt.Sprint("n", r.IntN(4))), Tips: []harness.Tip{{State: harness.Bare},
 					{State: harness.Bare}}},
 				{Do: harness.Open, Joint: "S"},
 				{Do: harness.Join, Joint: fmt.Sprint("T", r.IntN(2)), Lengths: []harness.Length{{Wire: w, End: end},

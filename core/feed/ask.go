@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"draxel/core/finding"
+	"draxel/core/harness"
 	"draxel/core/network"
 )
 
@@ -27,11 +28,11 @@ type Outcome struct {
 
 // Hot is a wire that carries more than it may.
 type Hot struct {
-	Wire    string  `json:"wire"`
-	Amps    float64 `json:"amps"`
-	Carries float64 `json:"carries"`
-	Burns   float64 `json:"burns"`   // s until its insulation is spent, good for at most 5; 0 where that is longer
-	Outlast bool    `json:"outlast"` // fuses open before, at their slowest
+	Wire    harness.WireID `json:"wire"`
+	Amps    float64        `json:"amps"`
+	Carries float64        `json:"carries"`
+	Burns   float64        `json:"burns"`   // s until its insulation is spent, good for at most 5; 0 where that is longer
+	Outlast bool           `json:"outlast"` // fuses open before, at their slowest
 }
 
 // Opened is a fuse that opens.
@@ -114,12 +115,12 @@ func (r *Result) chafed(f network.Fault) ([]network.Fault, error) {
 func (r *Result) heatsChafed(a *Outcome, f network.Fault, worst, after *network.State) {
 	i, _ := r.Drawn.Element(f.Element)
 	to, _ := r.Drawn.Find(f.B)
-	e, w := &r.Drawn.Elements[i], r.in.Wires[f.Element]
+	e, w := &r.Drawn.Elements[i], r.in.Wires[metal(&r.Drawn.Elements[i])]
 	through := func(s *network.State) float64 {
 		return max(math.Abs(s.Volts[e.A]-s.Volts[to]), math.Abs(s.Volts[e.B]-s.Volts[to])) / (e.Ohms / 2)
 	}
 	if amps := through(worst); w.Carries > 0 && amps > w.Carries*1.01 {
-		a.Heats = append(a.Heats, r.hot(a, f.Element, amps, through(after)))
+		a.Heats = append(a.Heats, r.hot(a, metal(e), amps, through(after)))
 	}
 }
 
@@ -163,7 +164,7 @@ func (r *Result) heats(a *Outcome, before, worst, after *network.State) {
 	already := 0
 	for i := range r.Drawn.Elements {
 		e := &r.Drawn.Elements[i]
-		w, known := r.in.Wires[e.Name]
+		w, known := r.in.Wires[metal(e)]
 		amps := math.Abs(worst.Amps(int32(i)))
 		if !known || w.Carries == 0 || amps <= w.Carries*1.01 {
 			continue
@@ -172,14 +173,14 @@ func (r *Result) heats(a *Outcome, before, worst, after *network.State) {
 			already++
 			continue
 		}
-		a.Heats = append(a.Heats, r.hot(a, e.Name, amps, math.Abs(after.Amps(int32(i)))))
+		a.Heats = append(a.Heats, r.hot(a, metal(e), amps, math.Abs(after.Amps(int32(i)))))
 	}
 	slices.SortFunc(a.Heats, func(x, y Hot) int { return finding.Natural(x.Wire, y.Wire) })
 	a.Already = already
 }
 
 // hot tells of a wire that carries so many A until fuses open, and after that.
-func (r *Result) hot(a *Outcome, wire string, amps, after float64) Hot {
+func (r *Result) hot(a *Outcome, wire harness.WireID, amps, after float64) Hot {
 	w := r.in.Wires[wire]
 	h := Hot{Wire: wire, Amps: amps, Carries: w.Carries}
 	burns := Burns(w.Square, amps)

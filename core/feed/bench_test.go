@@ -5,6 +5,7 @@ import (
 	"testing"
 
 	"draxel/core/feed"
+	"draxel/core/harness"
 )
 
 // BenchmarkFeed reckons a vehicle of so many wires in every position of the key, with all findings.
@@ -17,7 +18,7 @@ func BenchmarkFeed(b *testing.B) {
 				v.lists[feed.Fuses] = append(v.lists[feed.Fuses], fmt.Sprintf("fuse=x%d; rating=10; in=IG; out=%s",
 					i, from))
 			}
-			v.wires = append(v.wires, fmt.Sprintf("X%d %s Z%d-1 0.75 Horn", i, from, i))
+			v.wires = append(v.wires, harness.WireID(fmt.Sprintf("X%d %s Z%d-1 0.75 Horn", i, from, i)))
 			v.lists[feed.Loads] = append(v.lists[feed.Loads],
 				fmt.Sprintf("load=load %d; plus=Z%d-1; minus=body; amps=0.2", i, i))
 		}

@@ -144,7 +144,7 @@ func (r *Result) checkWires() {
 	r.checkOutputs()
 	for i := range r.Drawn.Elements {
 		e := &r.Drawn.Elements[i]
-		w, known := r.in.Wires[e.Name]
+		w, known := r.in.Wires[metal(e)]
 		if !known || w.Carries == 0 || r.worst[i] <= w.Carries {
 			continue
 		}

@@ -1,12 +1,14 @@
 package feed
 
 import (
+	"cmp"
 	"fmt"
 	"math"
 	"slices"
 	"strings"
 
 	"draxel/core/finding"
+	"draxel/core/harness"
 	"draxel/core/network"
 	"draxel/core/size"
 )
@@ -18,11 +20,14 @@ type Wire struct {
 	Carries float64      // A that it may carry where it lies; 0 where its size is not known
 }
 
+// metal names a piece of copper among Input's Wires: a length of wire, or a cable of the lists by its own name.
+func metal(e *network.Element) harness.WireID { return cmp.Or(e.Wire, harness.WireID(e.Name)) }
+
 // Input is what Compute works on.
 type Input struct {
 	Drawn *network.Drawn
 	Facts *Facts
-	Wires map[string]Wire
+	Wires map[harness.WireID]Wire // and the cables of the lists, by their names
 	// Contacts is what the contacts of cavities carry for long, A, by the cavity's name, where its width is known.
 	Contacts map[string]float64
 }
@@ -161,12 +166,14 @@ func Worst(drawn *network.Drawn, facts *Facts) ([]float64, error) {
 	return out, nil
 }
 
-// Carries gives the most A that lasts in any of the elements named, wires and contacts, 0 where there is none of
-// them.
-func (r *Result) Carries(elements ...string) float64 {
+// Carries gives the most A that lasts in any of a contact and some wires, 0 where there is none of them.
+func (r *Result) Carries(contact string, wires ...harness.WireID) float64 {
 	most := 0.0
-	for _, name := range elements {
-		if i, known := r.Drawn.Element(name); known {
+	if i, known := r.Drawn.Element(contact); known {
+		most = r.worst[i]
+	}
+	for _, w := range wires {
+		if i, known := r.Drawn.Wires[w]; known {
 			most = max(most, r.worst[i])
 		}
 	}
@@ -308,7 +315,7 @@ func (r *Result) beyond(from network.Node, not int32, visit func(i int32,
 				continue
 			}
 			done[i] = true
-			mm := x.mm + r.in.Wires[e.Name].Mm
+			mm := x.mm + r.in.Wires[metal(e)].Mm
 			far := heads[e.A]
 			if far == x.node {
 				far = heads[e.B]

@@ -18,7 +18,7 @@ import (
 // vehicle is a small one: a unit U with feeds, ground and outputs, an injector, a lamp, and what a test says stands
 // there. A wire is "id from to mm² function".
 type vehicle struct {
-	wires []string
+	wires []harness.WireID
 	lists map[string][]string // a line is field=text; field=text
 	block *feed.Block
 }
@@ -51,12 +51,12 @@ func (v vehicle) reckon(t testing.TB) (feed.Input, error) {
 		"FB": "FB",
 		"T":  "coolant sensor", "N": "knock sensor"}
 	at := map[string]bool{}
-	in := network.Input{Wires: map[string]network.Length{}}
-	known := map[string]feed.Wire{}
+	in := network.Input{Wires: map[harness.WireID]network.Length{}}
+	known := map[harness.WireID]feed.Wire{}
 	half := map[string]int{}
 	for _, text := range v.wires {
-		f := strings.SplitN(text, " ", 5)
-		w := harness.Wire{ID: f[0], Function: f[4], Signal: signal.Read(f[4])}
+		f := strings.SplitN(string(text), " ", 5)
+		w := harness.Wire{ID: harness.WireID(f[0]), Function: f[4], Signal: signal.Read(f[4])}
 		for k, end := range f[1:3] {
 			c, cavity, _ := strings.Cut(end, "-")
 			w.Ends[k] = harness.End{At: harness.Ref{Connector: c, Cavity: cavity}}
@@ -96,7 +96,7 @@ func (v vehicle) reckon(t testing.TB) (feed.Input, error) {
 	}
 	in.Harness, in.Connectors, in.Devices, in.Inside = loom.Found(), loom.Connectors, loom.Devices, facts.Inside
 	for _, c := range facts.Inside.Cables {
-		known[c.Name] = feed.Wire{Square: size.Section(c.Square), Mm: c.Length}
+		known[harness.WireID(c.Name)] = feed.Wire{Square: size.Section(c.Square), Mm: c.Length}
 	}
 	drawn, err := network.Draw(in)
 	return feed.Input{Drawn: drawn, Facts: facts, Wires: known}, err
@@ -114,7 +114,7 @@ func codes(all []finding.Finding) string {
 // sound is a vehicle in which nothing is wrong.
 func sound() vehicle {
 	return vehicle{
-		wires: []string{"W1 F-1 U-1 1 Battery feed", "W2 F-2 U-2 1 Ignition feed", "W3 U-3 G-1 2.5 Power ground",
+		wires: []harness.WireID{"W1 F-1 U-1 1 Battery feed", "W2 F-2 U-2 1 Ignition feed", "W3 U-3 G-1 2.5 Power ground",
 			"W4 F-2 J-1 1 Injector supply",
 			"W5 U-4 J-2 0.75 Injector 1, control"},
 		lists: map[string][]string{
@@ -380,8 +380,8 @@ func TestTheTreeAddsUp(t *testing.T) {
 func motor(v vehicle) vehicle {
 	v.wires = append(slices.Clone(v.wires), "W6 F-2 P-1 Fuel pump feed", "W7 P-2 G-2 Fuel pump ground")
 	for i, w := range v.wires[len(v.wires)-2:] {
-		f := strings.SplitN(w, " ", 4)
-		v.wires[len(v.wires)-2+i] = strings.Join([]string{f[0], f[1], f[2], "2.5", f[3]}, " ")
+		f := strings.SplitN(string(w), " ", 4)
+		v.wires[len(v.wires)-2+i] = harness.WireID(strings.Join([]string{f[0], f[1], f[2], "2.5", f[3]}, " "))
 	}
 	return v.put(feed.Fuses, 1, "fuse=2; rating=10; in=IG; out=F-2")
 }

@@ -119,7 +119,7 @@ func (r *Result) starterPath() (there, back size.Section, name string) {
 		half := (s.Volts[m.A] + s.Volts[m.B]) / 2
 		for i := range r.Drawn.Elements {
 			e := &r.Drawn.Elements[i]
-			square := max(r.in.Wires[e.Name].Square, cables[e.Name])
+			square := max(r.in.Wires[metal(e)].Square, cables[e.Name])
 			if e.Kind != network.Copper || square == 0 || !r.cranks(int32(i)) {
 				continue
 			}

@@ -4,19 +4,18 @@ import (
 	"math"
 	"slices"
 
-	"draxel/core/circuit"
 	"draxel/core/harness"
 	"draxel/core/network"
 )
 
 // WireLive is what is said of a wire electrically: in each position of the key, and what protects it.
 type WireLive struct {
-	Wire      string   `json:"wire"`
-	In        []LiveIn `json:"in"`                // by position of the key
-	Carries   float64  `json:"carries,omitempty"` // A that it may carry; 0 where nothing is known
-	Fuse      string   `json:"fuse,omitempty"`    // the fuse before it
-	Rating    float64  `json:"rating,omitempty"`  // A of it
-	Unguarded bool     `json:"unguarded,omitempty"`
+	Wire      harness.WireID `json:"wire"`
+	In        []LiveIn       `json:"in"`                // by position of the key
+	Carries   float64        `json:"carries,omitempty"` // A that it may carry; 0 where nothing is known
+	Fuse      string         `json:"fuse,omitempty"`    // the fuse before it
+	Rating    float64        `json:"rating,omitempty"`  // A of it
+	Unguarded bool           `json:"unguarded,omitempty"`
 }
 
 // LiveIn is what a wire is in a position of the key.
@@ -28,10 +27,10 @@ type LiveIn struct {
 }
 
 // pieces gives the elements of a wire: itself, its stubs and the pieces let into it.
-func (r *Result) pieces(wire string) []int32 {
+func (r *Result) pieces(wire harness.WireID) []int32 {
 	var out []int32
 	for name, i := range r.Drawn.Wires {
-		if name == wire || circuit.Whole(name) == wire {
+		if name == wire || name.Whole() == wire {
 			out = append(out, i)
 		}
 	}
@@ -70,7 +69,7 @@ func (r *Result) live(s *network.State, fed map[int32]bool, pieces []int32) Live
 
 // Wire says what a wire is in each position of the key, and what stands before it; false where the harness that is
 // wanted has no such wire.
-func (r *Result) Wire(wire string) (WireLive, bool) {
+func (r *Result) Wire(wire harness.WireID) (WireLive, bool) {
 	pieces := r.pieces(wire)
 	if len(pieces) == 0 {
 		return WireLive{}, false
@@ -83,33 +82,33 @@ func (r *Result) Wire(wire string) (WireLive, bool) {
 	}
 	for i := range r.Fuses {
 		for _, piece := range pieces {
-			if f := &r.Fuses[i]; slices.Contains(f.Wires, r.Drawn.Elements[piece].Name) && (out.Fuse == "" ||
+			if f := &r.Fuses[i]; slices.Contains(f.Wires, metal(&r.Drawn.Elements[piece])) && (out.Fuse == "" ||
 				f.Rating < out.Rating) {
 				out.Fuse, out.Rating = f.Fuse, f.Rating
 			}
 		}
 	}
 	for _, b := range r.Unprotected {
-		out.Unguarded = out.Unguarded || circuit.Whole(b.Wire) == wire && !b.Starter
+		out.Unguarded = out.Unguarded || b.Wire.Whole() == wire && !b.Starter
 	}
 	return out, true
 }
 
 // Live lists the wires that are live in a position of the key, by their names as found.
-func (r *Result) Live(position string) map[string]bool {
+func (r *Result) Live(position string) map[harness.WireID]bool {
 	s := r.state(position)
 	fed := r.fedBy(s)
-	out := map[string]bool{}
+	out := map[harness.WireID]bool{}
 	for name, i := range r.Drawn.Wires {
 		if r.live(s, fed, []int32{i}).Live == "live" {
-			out[circuit.Whole(name)] = true
+			out[name.Whole()] = true
 		}
 	}
 	return out
 }
 
 // LiveOf says what wires are together in each position of the key.
-func (r *Result) LiveOf(wires []string) []LiveIn {
+func (r *Result) LiveOf(wires []harness.WireID) []LiveIn {
 	var pieces []int32
 	for _, w := range wires {
 		if i, known := r.Drawn.Wires[w]; known {

@@ -7,40 +7,41 @@ import (
 	"strings"
 
 	"draxel/core/finding"
+	"draxel/core/harness"
 	"draxel/core/network"
 )
 
 // Protected is a fuse and what lies behind it.
 type Protected struct {
-	Fuse    string  `json:"fuse"`
-	Rating  float64 `json:"rating"`
-	Load    float64 `json:"load"`    // A, the most of all positions
-	In      string  `json:"in"`      // position in which that is
-	Thin    string  `json:"thin"`    // the wire behind it that may carry least
-	Carries float64 `json:"carries"` // A that this may carry; 0 where nothing is known
-	Best    float64 `json:"best"`    // A of the fuse that fits, 0 where none does
-	Why     string  `json:"why,omitempty"`
-	Starts  float64 `json:"-"` // A of the motors behind it until they turn
-	Cold    float64 `json:"-"` // A of the lamps behind it for some 50 ms, while they are cold
-	Slow    bool    `json:"slow,omitempty"`
+	Fuse    string         `json:"fuse"`
+	Rating  float64        `json:"rating"`
+	Load    float64        `json:"load"`    // A, the most of all positions
+	In      string         `json:"in"`      // position in which that is
+	Thin    harness.WireID `json:"thin"`    // the wire behind it that may carry least
+	Carries float64        `json:"carries"` // A that this may carry; 0 where nothing is known
+	Best    float64        `json:"best"`    // A of the fuse that fits, 0 where none does
+	Why     string         `json:"why,omitempty"`
+	Starts  float64        `json:"-"` // A of the motors behind it until they turn
+	Cold    float64        `json:"-"` // A of the lamps behind it for some 50 ms, while they are cold
+	Slow    bool           `json:"slow,omitempty"`
 	// Which kind its loads want, slow or quick, and why.
-	Wants string   `json:"wants,omitempty"`
-	Wires []string `json:"wires"`
+	Wants string           `json:"wants,omitempty"`
+	Wires []harness.WireID `json:"wires"`
 	// Nobody has said which fuse stands there: the rating is the one that is reckoned.
 	Reckoned bool `json:"reckoned,omitempty"`
 	// It fits only since it saves every wire behind it in a short: for long they may carry less.
-	Short   bool    `json:"short,omitempty"`
-	Unsaved string  `json:"unsaved,omitempty"` // a wire thinner than the fuse that it does not save in a short either
-	Was     float64 `json:"was,omitempty"`     // A of the fuse that is there and is to be changed
+	Short   bool           `json:"short,omitempty"`
+	Unsaved harness.WireID `json:"unsaved,omitempty"` // a wire thinner than the fuse that it does not save in a short either
+	Was     float64        `json:"was,omitempty"`     // A of the fuse that is there and is to be changed
 	element int32
 	behind  map[int32]bool // nodes
 }
 
 // Bare is a length without protection between a source and the first fuse.
 type Bare struct {
-	Wire    string  `json:"wire"`
-	Mm      float64 `json:"mm"`                // from the source to its far end
-	Starter bool    `json:"starter,omitempty"` // the starter's cable, which is exempt
+	Wire    harness.WireID `json:"wire"`
+	Mm      float64        `json:"mm"`                // from the source to its far end
+	Starter bool           `json:"starter,omitempty"` // the starter's cable, which is exempt
 }
 
 // fuses looks at each fuse: what it carries, and the thinnest wire behind it up to the next.
@@ -50,7 +51,7 @@ func (r *Result) fuses() {
 		if e.Kind != network.Fuse {
 			continue
 		}
-		p := Protected{Fuse: strings.TrimPrefix(e.Name, "fuse "), Rating: e.Limit, Wires: []string{}, element: int32(i)}
+		p := Protected{Fuse: strings.TrimPrefix(e.Name, "fuse "), Rating: e.Limit, Wires: []harness.WireID{}, element: int32(i)}
 		for k, s := range append(slices.Clone(r.States), r.full) {
 			if a := math.Abs(s.Amps(int32(i))); a > p.Load+1e-9 {
 				if p.Load, p.In = a, "everything on"; k < len(r.States) {
@@ -88,10 +89,10 @@ func (r *Result) lookBehind(p *Protected) {
 		if x.Kind == network.Fuse {
 			return false
 		}
-		if w, known := r.in.Wires[x.Name]; known {
-			p.Wires = append(p.Wires, x.Name)
+		if w, known := r.in.Wires[metal(x)]; known {
+			p.Wires = append(p.Wires, metal(x))
 			if w.Carries > 0 && (p.Carries == 0 || w.Carries < p.Carries) {
-				p.Thin, p.Carries = x.Name, w.Carries
+				p.Thin, p.Carries = metal(x), w.Carries
 			}
 		}
 		return true
@@ -111,14 +112,14 @@ func (r *Result) reckon(p *Protected) {
 
 // Wishes gives the A that new wires should carry so that the fuse before them protects them: its rating, or that of the
 // one that what hangs on it wants. Worst is what flows, by element.
-func Wishes(drawn *network.Drawn, facts *Facts, worst []float64, fresh map[string]bool) map[string]float64 {
-	r := &Result{Drawn: drawn, Facts: facts, in: Input{Drawn: drawn, Facts: facts, Wires: map[string]Wire{}}}
+func Wishes(drawn *network.Drawn, facts *Facts, worst []float64, fresh map[harness.WireID]bool) map[harness.WireID]float64 {
+	r := &Result{Drawn: drawn, Facts: facts, in: Input{Drawn: drawn, Facts: facts, Wires: map[harness.WireID]Wire{}}}
 	for name := range fresh {
 		r.in.Wires[name] = Wire{}
 	}
 	r.connect()
 	r.highest()
-	out := map[string]float64{}
+	out := map[harness.WireID]float64{}
 	for i := range drawn.Elements {
 		e := &drawn.Elements[i]
 		if e.Kind != network.Fuse {
@@ -194,7 +195,7 @@ func firstPositive(a, b float64) float64 {
 
 // bare lists the lengths between a source and the first fuse.
 func (r *Result) bare() {
-	seen := map[string]bool{}
+	seen := map[harness.WireID]bool{}
 	for i := range r.Drawn.Elements {
 		e := &r.Drawn.Elements[i]
 		if !r.source(int32(i)) {
@@ -205,9 +206,9 @@ func (r *Result) bare() {
 			if x.Kind == network.Fuse {
 				return false
 			}
-			if _, known := r.in.Wires[x.Name]; known && !seen[x.Name] {
-				seen[x.Name] = true
-				r.Unprotected = append(r.Unprotected, Bare{x.Name, mm, r.cranks(k)})
+			if _, known := r.in.Wires[metal(x)]; known && !seen[metal(x)] {
+				seen[metal(x)] = true
+				r.Unprotected = append(r.Unprotected, Bare{metal(x), mm, r.cranks(k)})
 			}
 			return true
 		})

@@ -4,6 +4,7 @@ import (
 	"container/heap"
 	"math"
 
+	"draxel/core/harness"
 	"draxel/core/network"
 )
 
@@ -74,11 +75,11 @@ func (q *nearest) Pop() any {
 // save in a short to the body at the wire's far end: its slowest time is not shorter than the wire's (IEC
 // 60364-4-43, 434.5.2, from memory: I²t at most k²S²). Empty where it saves all of them, which then are only open to
 // a load that is too great.
-func (r *Result) unsaved(p *Protected, rating float64) string {
+func (r *Result) unsaved(p *Protected, rating float64) harness.WireID {
 	heads := r.Drawn.Heads()
 	for _, name := range p.Wires {
 		w := r.in.Wires[name]
-		i, drawn := r.Drawn.Element(name)
+		i, drawn := r.Drawn.Element(string(name))
 		if !drawn || w.Carries == 0 || rating <= w.Carries {
 			continue
 		}
@@ -106,7 +107,7 @@ func (r *Result) fits(p *Protected) (rating float64, short bool) {
 		return best, false
 	}
 	for _, x := range p.Wires { // what carries too much already is no wire that only a short endangers
-		if i, drawn := r.Drawn.Element(x); drawn && r.in.Wires[x].Carries > 0 && r.worst[i] > r.in.Wires[x].Carries {
+		if i, drawn := r.Drawn.Element(string(x)); drawn && r.in.Wires[x].Carries > 0 && r.worst[i] > r.in.Wires[x].Carries {
 			return 0, false
 		}
 	}

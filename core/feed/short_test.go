@@ -4,6 +4,7 @@ import (
 	"testing"
 
 	"draxel/core/feed"
+	"draxel/core/harness"
 )
 
 // Whether a fuse of 20 A saves 0.5 mm² in a short at its far end, by hand. Some 0.08 Ω from the battery 154 A flow: 7.7
@@ -11,7 +12,7 @@ import (
 // 0.15 Ω more before it 53 A flow: 2.6 times, between 0.08 and 1.6 s, and the wire lasts 0.98 s: at its slowest the
 // fuse is late.
 func TestWhatAFuseSavesInAShort(t *testing.T) {
-	for ohms, want := range map[string]string{"0.0005": "", "0.15": "W60"} {
+	for ohms, want := range map[string]harness.WireID{"0.0005": "", "0.15": "W60"} {
 		v := sound().with(feed.Fuses, "fuse=main; rating=40; in=battery +; out=main bus").
 			put(feed.Fuses, 1, "fuse=2; rating=20; in=IG; out=F-2").
 			with(feed.Cables, "cable=lead; from=F-2; to=H-1; ohms="+ohms)

@@ -163,7 +163,7 @@ func (r *Result) far() {
 		}
 	}
 	if longest.Mm > farMm {
-		r.find("battery-far", finding.Check, longest.Wire,
+		r.find("battery-far", finding.Check, string(longest.Wire),
 			"A fuse or breaker beside the battery that bears cranking, or the cable in a sheath of its own clear of "+
 				"every edge; what is not the starter's has a fuse there in any case.",
 			"From the battery %.0f mm of the starter's cable (%s) lie without protection: it is exempt, and a "+

@@ -5,28 +5,30 @@ import (
 	"slices"
 
 	"draxel/core/finding"
+	"draxel/core/harness"
 	"draxel/core/network"
 )
 
 // LiveLine is a line of the table of what is live: a wire, a cable, or a device that uses current.
 type LiveLine struct {
-	Name    string  `json:"name"`
-	Kind    string  `json:"kind"` // wire, cable, device
-	Text    string  `json:"text"` // what a wire is for
-	Live    string  `json:"live"` // as of LiveIn; of a device: works, stands
-	Volts   float64 `json:"volts"`
-	Amps    float64 `json:"amps"`
-	Carries float64 `json:"carries,omitempty"` // A that a wire may carry, 0 where nothing is known
-	Drop    float64 `json:"drop"`              // V lost along a wire; of a device: V across it
-	Fuse    string  `json:"fuse,omitempty"`    // the least fuse before a wire
-	Rating  float64 `json:"rating,omitempty"`  // A of it
+	Name    string         `json:"name"`
+	Wire    harness.WireID `json:"-"`    // of a wire
+	Kind    string         `json:"kind"` // wire, cable, device
+	Text    string         `json:"text"` // what a wire is for
+	Live    string         `json:"live"` // as of LiveIn; of a device: works, stands
+	Volts   float64        `json:"volts"`
+	Amps    float64        `json:"amps"`
+	Carries float64        `json:"carries,omitempty"` // A that a wire may carry, 0 where nothing is known
+	Drop    float64        `json:"drop"`              // V lost along a wire; of a device: V across it
+	Fuse    string         `json:"fuse,omitempty"`    // the least fuse before a wire
+	Rating  float64        `json:"rating,omitempty"`  // A of it
 }
 
 // Table lists every wire, cable and device with what it is in a state, by name: wires first.
 func (r *Result) Table(s *network.State) []LiveLine {
 	fed := r.fedBy(s)
 	heads := r.Drawn.Heads()
-	before := map[string]*Protected{} // the least fuse before a wire
+	before := map[harness.WireID]*Protected{} // the least fuse before a wire
 	for i := range r.Fuses {
 		f := &r.Fuses[i]
 		for _, w := range f.Wires {
@@ -50,12 +52,12 @@ func (r *Result) Table(s *network.State) []LiveLine {
 			continue
 		}
 		in := r.live(s, fed, []int32{int32(i)})
-		x := LiveLine{Name: e.Name, Kind: kind, Live: in.Live, Volts: in.Volts, Amps: in.Amps,
-			Carries: r.in.Wires[e.Name].Carries}
+		x := LiveLine{Name: e.Name, Wire: e.Wire, Kind: kind, Live: in.Live, Volts: in.Volts, Amps: in.Amps,
+			Carries: r.in.Wires[metal(e)].Carries}
 		if a, b := heads[e.A], heads[e.B]; !s.Floating[a] && !s.Floating[b] {
 			x.Drop = math.Abs(s.Volts[a] - s.Volts[b])
 		}
-		if b := before[e.Name]; b != nil {
+		if b := before[metal(e)]; b != nil {
 			x.Fuse, x.Rating = b.Fuse, b.Rating
 		}
 		out = append(out, x)

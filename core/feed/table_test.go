@@ -5,13 +5,14 @@ import (
 	"testing"
 
 	"draxel/core/feed"
+	"draxel/core/harness"
 	"draxel/core/network"
 )
 
 // The table by hand: a battery of 12 V behind 6 mΩ, a fuse of 10 A before a pump of 1.5 Ω by a wire, a lamp behind a
 // switch that nobody has worked, and a wire that leads to nothing.
 func TestTheTableByHand(t *testing.T) {
-	r := vehicle{wires: []string{"W1 F-1 P-1 1 Fuel pump", "W2 P-2 G-1 1 Fuel pump ground",
+	r := vehicle{wires: []harness.WireID{"W1 F-1 P-1 1 Fuel pump", "W2 P-2 G-1 1 Fuel pump ground",
 		"W3 F-2 L-1 1 Charge lamp", "W4 L-2 G-2 1 Charge lamp ground", "W5 F-3 F-4 0.5 Spare"},
 		lists: map[string][]string{
 			"sources":  {"source=battery; plus=battery +; volts=12"},

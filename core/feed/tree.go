@@ -217,7 +217,7 @@ func (t *growing) band(l *Feeder, node int32, parent int) {
 			break
 		}
 		amps := math.Abs(t.s.Amps(i))
-		if w, is := t.r.in.Wires[e.Name]; is && w.Carries > 0 && w.Carries-amps < spare {
+		if w, is := t.r.in.Wires[metal(e)]; is && w.Carries > 0 && w.Carries-amps < spare {
 			spare, l.Carries, l.Band, l.Thin = w.Carries-amps, w.Carries, amps, e.Name
 		}
 		top = t.from[n]

@@ -8,6 +8,7 @@ import (
 	"testing"
 
 	"draxel/core/feed"
+	"draxel/core/harness"
 )
 
 // Random circuits of switches and relays: what pulls and what works in every setting of the switches, against a
@@ -224,7 +225,7 @@ func TestWhatHoldsAStarter(t *testing.T) {
 	for name, c := range map[string]struct {
 		coil         string // coil minus of the starter's relay
 		feed         string // what its coil is fed by
-		wire         string
+		wire         harness.WireID
 		turns, known bool
 	}{
 		"beside its path":         {"body", "IG", "", true, true},

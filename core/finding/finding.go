@@ -65,7 +65,7 @@ func Count(all []Finding) map[Severity]int {
 }
 
 // Natural compares two names as people order them: digits by value, so that W2 comes before W10.
-func Natural(a, b string) int {
+func Natural[T ~string](a, b T) int {
 	i, j := 0, 0
 	for i < len(a) && j < len(b) {
 		if isDigit(a[i]) && isDigit(b[j]) {
@@ -92,7 +92,7 @@ func Natural(a, b string) int {
 
 func isDigit(c byte) bool { return c >= '0' && c <= '9' }
 
-func trimZeros(s string) string {
+func trimZeros[T ~string](s T) T {
 	for len(s) > 1 && s[0] == '0' {
 		s = s[1:]
 	}

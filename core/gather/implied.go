@@ -11,7 +11,7 @@ import (
 
 // wireOf makes the wire that a pinout's row shows one end of.
 func (b *builder) wireOf(r *harness.Row) harness.Wire {
-	return harness.Wire{ID: b.freeID(harness.WireName(r.Ref.String())), Ends: [2]harness.End{{At: r.Ref}},
+	return harness.Wire{ID: harness.WireID(b.freeID(string(harness.Listed(r.Ref.String())))), Ends: [2]harness.End{{At: r.Ref}},
 		Colour: r.Colour, Circuit: r.Circuit, Function: r.Function, Signal: r.Signal, Size: r.Size,
 		Source: b.loom.Connectors[b.connector[r.Ref.Connector]].Source}
 }
@@ -20,7 +20,7 @@ func (b *builder) wireOf(r *harness.Row) harness.Wire {
 func (b *builder) freeID(name string) string {
 	id := name
 	for n := 2; ; n++ {
-		if _, taken := b.wire[id]; !taken {
+		if _, taken := b.wire[harness.WireID(id)]; !taken {
 			return id
 		}
 		id = fmt.Sprintf("%s (%d)", name, n)
@@ -109,7 +109,7 @@ func (b *builder) legs() {
 			}
 			k := slices.IndexFunc(w.Ends[:], func(e harness.End) bool { return !e.Seen() })
 			if k < 0 {
-				b.find("leg-elsewhere", finding.Check, w.ID, "One of the two lists is wrong: follow the wire.", "Splice %s is said to join %s, whose two ends are %s and %s.", r.Cells["splice"], w.ID, w.Ends[0], w.Ends[1])
+				b.find("leg-elsewhere", finding.Check, string(w.ID), "One of the two lists is wrong: follow the wire.", "Splice %s is said to join %s, whose two ends are %s and %s.", r.Cells["splice"], w.ID, w.Ends[0], w.Ends[1])
 				continue
 			}
 			w.Ends[k] = here
@@ -119,7 +119,7 @@ func (b *builder) legs() {
 
 // wireNamed gives the wire of that number, or the only one in that cavity.
 func (b *builder) wireNamed(name string) (int, bool) {
-	if i, ok := b.wire[harness.WireName(name)]; ok {
+	if i, ok := b.wire[harness.Listed(name)]; ok {
 		return i, true
 	}
 	if at, ok := b.cavityIn(name); ok && len(b.at[at]) == 1 {
@@ -216,13 +216,13 @@ func more(n int) string {
 
 // Unnamed is a wire that nobody can name, with what is known of it.
 type Unnamed struct {
-	Wire      string   `json:"wire"`
-	At        []string `json:"at"`
-	Colour    string   `json:"colour"`
-	Size      string   `json:"size,omitempty"`
-	Joins     []string `json:"joins"`     // what it is joined to
-	Neighbour []string `json:"neighbour"` // named wires in the cavities beside it
-	Alike     []string `json:"alike"`     // named wires of its colour and size elsewhere
+	Wire      harness.WireID `json:"wire"`
+	At        []string       `json:"at"`
+	Colour    string         `json:"colour"`
+	Size      string         `json:"size,omitempty"`
+	Joins     []string       `json:"joins"`     // what it is joined to
+	Neighbour []string       `json:"neighbour"` // named wires in the cavities beside it
+	Alike     []string       `json:"alike"`     // named wires of its colour and size elsewhere
 }
 
 // Queue lists the wires that nobody can name, neither a table nor a trace, with their clues; those with most clues
@@ -239,11 +239,11 @@ func Queue(l *harness.Loom) []Unnamed {
 				beside[e.At] = e.At.String() + " " + w.Function
 			}
 			if e.Splice != "" && named {
-				atSplice[e.Splice] = append(atSplice[e.Splice], w.ID+" "+w.Function)
+				atSplice[e.Splice] = append(atSplice[e.Splice], string(w.ID+" ")+w.Function)
 			}
 		}
 		if c := w.Colour.String(); named && c != "" {
-			byColour[c+"/"+w.Size.String()] = append(byColour[c+"/"+w.Size.String()], w.ID+" "+w.Function)
+			byColour[c+"/"+w.Size.String()] = append(byColour[c+"/"+w.Size.String()], string(w.ID+" ")+w.Function)
 		}
 	}
 	out := []Unnamed{}

@@ -28,12 +28,12 @@ type Structure struct {
 
 // Belief is something that was believed until it was seen or measured otherwise.
 type Belief struct {
-	Wire string `json:"wire"`
-	Was  string `json:"was"`
-	Now  string `json:"now"`
-	By   string `json:"by"` // the trace or reading
-	Who  string `json:"who,omitempty"`
-	When int64  `json:"when,omitempty"`
+	Wire harness.WireID `json:"wire"`
+	Was  string         `json:"was"`
+	Now  string         `json:"now"`
+	By   string         `json:"by"` // the trace or reading
+	Who  string         `json:"who,omitempty"`
+	When int64          `json:"when,omitempty"`
 }
 
 // Laid is the harness as it is known, with what had to be assumed and what was believed before.
@@ -47,7 +47,7 @@ type Laid struct {
 // whole wire of a row; rows of one harness with one circuit number propose a wire or, of more than two, a splice, which
 // is implied until somebody has seen it. What was seen and measured outranks all of that.
 func Lay(s Structure) Laid {
-	b := &builder{in: s, connector: map[string]int{}, device: map[string]int{}, splice: map[string]int{}, wire: map[string]int{}, at: map[harness.Ref][]int{}, rows: map[harness.Ref]*harness.Row{}}
+	b := &builder{in: s, connector: map[string]int{}, device: map[string]int{}, splice: map[string]int{}, wire: map[harness.WireID]int{}, at: map[harness.Ref][]int{}, rows: map[harness.Ref]*harness.Row{}}
 	b.devices()
 	b.connectors()
 	b.branches()
@@ -72,7 +72,7 @@ type builder struct {
 	connector map[string]int
 	device    map[string]int
 	splice    map[string]int
-	wire      map[string]int
+	wire      map[harness.WireID]int
 	at        map[harness.Ref][]int // wires that end in a cavity
 	rows      map[harness.Ref]*harness.Row
 	order     []harness.Ref // of the rows
@@ -224,12 +224,12 @@ func (b *builder) addSplice(s harness.Splice) {
 func (b *builder) wires() {
 	read := readers{signals: map[string]signal.Reading{}, colours: map[string]colour.Colour{}}
 	for _, r := range b.sheet(WireList) {
-		w := harness.Wire{ID: harness.WireName(r.Cells["wire"]),
+		w := harness.Wire{ID: harness.Listed(r.Cells["wire"]),
 			Circuit: r.Cells["circuit"], Function: r.Cells["function"],
 			Length: millimetres(r.Cells["length"]), Branch: r.Cells["branch"],
 			Pair: r.Cells["pair"], Shield: r.Cells["shield"], Added: r.Cells["added"], Note: r.Cells["note"]}
 		if _, twice := b.wire[w.ID]; twice {
-			b.find("listed-twice", finding.Check, w.ID, "Give one of them another number.", "Wire %s is listed twice; the second, on line %d, is left out.", w.ID, r.Line)
+			b.find("listed-twice", finding.Check, string(w.ID), "Give one of them another number.", "Wire %s is listed twice; the second, on line %d, is left out.", w.ID, r.Line)
 			continue
 		}
 		w.Colour = read.colour(r.Cells["colour"], b.in.Habit)
@@ -239,7 +239,7 @@ func (b *builder) wires() {
 		}
 		w.Ends = [2]harness.End{b.end(r.Cells["from"], r.Cells["fromCavity"]), b.end(r.Cells["to"], r.Cells["toCavity"])}
 		if w.Ends[0] == w.Ends[1] && w.Ends[0].Seen() && !w.Ends[0].Taped {
-			b.find("wire-loops", finding.Check, w.ID, "Put one of its ends right.", "Wire %s is said to begin and end at %s; its far end is taken as not seen.", w.ID, w.Ends[0])
+			b.find("wire-loops", finding.Check, string(w.ID), "Put one of its ends right.", "Wire %s is said to begin and end at %s; its far end is taken as not seen.", w.ID, w.Ends[0])
 			w.Ends[1] = harness.End{}
 		}
 		b.addWire(w)

@@ -45,7 +45,7 @@ func list(t *testing.T, kind gather.SheetKind, lines ...string) gather.SheetRead
 }
 
 // ends writes a wire's ends: "A1 – splice S1".
-func ends(l gather.Laid, id string) string {
+func ends(l gather.Laid, id harness.WireID) string {
 	for i := range l.Loom.Wires {
 		if w := &l.Loom.Wires[i]; w.ID == id {
 			s := w.Ends[0].String() + " – " + w.Ends[1].String()
@@ -76,7 +76,7 @@ func TestRowsBecomeWires(t *testing.T) {
 		"A-4|44|Battery", "A-5|44|Battery", // twice on one unit: a splice
 		"A-6||Knock sensor|taped off", "A-7||Coolant temperature sensor",
 	)}})
-	for id, want := range map[string]string{"A1": "A1 – B7", "A2": "A2 – B2, implied", "A3": "A3 – splice S~33, implied", "C3": "C3 – splice S~33, implied",
+	for id, want := range map[harness.WireID]string{"A1": "A1 – B7", "A2": "A2 – B2, implied", "A3": "A3 – splice S~33, implied", "C3": "C3 – splice S~33, implied",
 		"A4": "A4 – splice S~44, implied", "A5": "A5 – splice S~44, implied", "A6": "A6 – taped off", "A7": "A7 – not seen", "B7": "no such wire", "B2": "no such wire"} {
 		if got := ends(l, id); got != want {
 			t.Errorf("%s: %s, want %s", id, got, want)
@@ -101,12 +101,12 @@ func TestListsAreLaid(t *testing.T) {
 			gather.DeviceList:    list(t, gather.DeviceList, "Device|Kind|System|Belongs to", "VK|control unit|engine|engine", "injector 1||Fuel|engine"),
 			gather.BranchList:    list(t, gather.BranchList, "Branch|Breaks out of|At|Length", "trunk|||1450", "bank 1|trunk|250|620"),
 		}})
-	for id, want := range map[string]string{"W1": "A1 – splice S1", "W2": "splice S1 – IJ1", "W3": "splice S1 – not seen", "A2": "A2 – splice S9", "W5": "X1-1 – not seen"} {
+	for id, want := range map[harness.WireID]string{"W1": "A1 – splice S1", "W2": "splice S1 – IJ1", "W3": "splice S1 – not seen", "A2": "A2 – splice S9", "W5": "X1-1 – not seen"} {
 		if got := ends(l, id); got != want {
 			t.Errorf("%s: %s, want %s", id, got, want)
 		}
 	}
-	byID := map[string]harness.Wire{}
+	byID := map[harness.WireID]harness.Wire{}
 	for _, w := range l.Loom.Wires {
 		byID[w.ID] = w
 	}
@@ -184,7 +184,7 @@ func TestTracesCorrectTheModel(t *testing.T) {
 			c.trace.ID, c.trace.Who = "t1", "Ines"
 			l := gather.Lay(gather.Structure{Pinouts: []harness.Pinout{rows}, Traces: []gather.Trace{c.trace}})
 			for id, want := range c.want {
-				if got := ends(l, id); got != want {
+				if got := ends(l, harness.WireID(id)); got != want {
 					t.Errorf("%s: %s, want %s", id, got, want)
 				}
 			}
@@ -240,7 +240,7 @@ func FuzzLay(f *testing.F) {
 			Traces:   []gather.Trace{{ID: "1", At: ref(a), Saw: kinds[max(0, saw)%len(kinds)], To: ref(b), With: []string{b, "W2"}}, {ID: "2", Wire: "W1", Saw: gather.Stuck}},
 			Readings: []gather.Measurement{{At: ref(a), To: ref(b), Joined: &yes}}}
 		l := gather.Lay(s)
-		seen := map[string]bool{}
+		seen := map[harness.WireID]bool{}
 		for _, w := range l.Loom.Wires {
 			if w.ID == "" || seen[w.ID] {
 				t.Fatalf("a wire without a name, or two of one name: %q", w.ID)

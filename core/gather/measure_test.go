@@ -114,7 +114,7 @@ func TestContinuityCorrectsTheModel(t *testing.T) {
 		t.Run(c.name, func(t *testing.T) {
 			l := gather.Lay(gather.Structure{Pinouts: []harness.Pinout{rows}, Readings: c.m})
 			for id, want := range c.want {
-				if got := ends(l, id); got != want {
+				if got := ends(l, harness.WireID(id)); got != want {
 					t.Errorf("%s: %s, want %s", id, got, want)
 				}
 			}

@@ -27,18 +27,18 @@ const (
 
 // Trace is something seen at the bench: a wire was followed from a cavity, or by its number, and this is where it led.
 type Trace struct {
-	ID     string      `json:"id"`
-	Wire   string      `json:"wire,omitempty"`
-	At     harness.Ref `json:"at,omitzero"`
-	Saw    Saw         `json:"saw"`
-	To     harness.Ref `json:"to,omitzero"` // of GoesHere
-	Splice string      `json:"splice,omitempty"`
-	With   []string    `json:"with,omitempty"` // of JoinsAt and AddedTo: wires or cavities that meet there
-	Text   string      `json:"text,omitempty"` // the colour, or the name
-	By     string      `json:"by,omitempty"`   // who added the splice
-	Note   string      `json:"note,omitempty"`
-	Who    string      `json:"who,omitempty"`
-	When   int64       `json:"when,omitempty"` // Unix milliseconds
+	ID     string         `json:"id"`
+	Wire   harness.WireID `json:"wire,omitempty"`
+	At     harness.Ref    `json:"at,omitzero"`
+	Saw    Saw            `json:"saw"`
+	To     harness.Ref    `json:"to,omitzero"` // of GoesHere
+	Splice string         `json:"splice,omitempty"`
+	With   []string       `json:"with,omitempty"` // of JoinsAt and AddedTo: wires or cavities that meet there
+	Text   string         `json:"text,omitempty"` // the colour, or the name
+	By     string         `json:"by,omitempty"`   // who added the splice
+	Note   string         `json:"note,omitempty"`
+	Who    string         `json:"who,omitempty"`
+	When   int64          `json:"when,omitempty"` // Unix milliseconds
 }
 
 // traces lets what was seen correct the model, in the order in which it was seen.
@@ -47,7 +47,7 @@ func (b *builder) traces() {
 	slices.SortStableFunc(all, func(x, y Trace) int { return cmp.Compare(x.When, y.When) })
 	for i := range all {
 		if why := b.trace(&all[i]); why != "" {
-			b.find("trace-lost", finding.Check, all[i].Wire+all[i].At.String(), "Follow the wire again.", "It was noted where %s%s leads, but %s.", all[i].Wire, cavityOf(all[i].At), why)
+			b.find("trace-lost", finding.Check, string(all[i].Wire)+all[i].At.String(), "Follow the wire again.", "It was noted where %s%s leads, but %s.", all[i].Wire, cavityOf(all[i].At), why)
 		}
 	}
 }
@@ -61,7 +61,7 @@ func cavityOf(at harness.Ref) string {
 
 // subject gives the wire that a trace speaks of and which of its ends was followed to: the other one.
 func (b *builder) subject(t *Trace) (wire, far int, why string) {
-	i, ok := b.wire[harness.WireName(t.Wire)]
+	i, ok := b.wire[harness.Listed(string(t.Wire))]
 	if !ok {
 		switch here := b.at[t.At]; len(here) {
 		case 0:
@@ -225,14 +225,14 @@ func (b *builder) newSplice() string {
 // and a third that leads nobody knows where.
 func (b *builder) stuck(t *Trace, i int) {
 	id := or(strings.TrimSpace(t.Splice), b.newSplice())
-	b.addSplice(harness.Splice{ID: id, Branch: b.loom.Wires[i].Branch, Note: "found because " + b.loom.Wires[i].ID + " did not come out"})
+	b.addSplice(harness.Splice{ID: id, Branch: b.loom.Wires[i].Branch, Note: string("found because " + b.loom.Wires[i].ID + " did not come out")})
 	w := b.loom.Wires[i]
 	b.believe(t, &w, fmt.Sprintf("one wire from %s to %s", w.Ends[0], w.Ends[1]), "held by splice "+id)
 	rest := w
-	rest.ID = b.freeID(w.ID + " beyond " + id)
+	rest.ID = harness.WireID(b.freeID(string(w.ID+" beyond ") + id))
 	rest.Ends[0] = harness.End{Splice: id}
 	hidden := w
-	hidden.ID = b.freeID(w.ID + " hidden leg")
+	hidden.ID = harness.WireID(b.freeID(string(w.ID + " hidden leg")))
 	hidden.Ends = [2]harness.End{{Splice: id}, {}}
 	hidden.Function, hidden.Signal, hidden.Implied, hidden.Length, rest.Length = "", readSignal(""), true, 0, 0
 	b.addWire(rest)

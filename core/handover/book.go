@@ -191,7 +191,7 @@ func (b *binder) draw(lengths []int, measure diagram.Measure, depth map[string]i
 		put(&from)
 		put(&to)
 		w := diagram.Wire{
-			ID:     l.Name,
+			ID:     string(l.Name),
 			From:   b.port(from),
 			To:     b.port(to),
 			Above:  clip(l.Text(), 26),

@@ -77,7 +77,7 @@ func Compare(was, is *State) []Difference {
 func byName(all []Length) map[string]*Length {
 	out := make(map[string]*Length, len(all))
 	for i := range all {
-		out[all[i].Name] = &all[i]
+		out[string(all[i].Name)] = &all[i]
 	}
 	return out
 }

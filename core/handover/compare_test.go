@@ -9,13 +9,14 @@ import (
 
 	"draxel/core/colour"
 	"draxel/core/handover"
+	"draxel/core/harness"
 )
 
 // made makes a state of so many wires.
 func made(r *rand.Rand, n int) handover.State {
 	s := handover.State{Decisions: map[string]string{}}
 	for i := range n {
-		l := handover.Length{Name: fmt.Sprint("w", i)}
+		l := handover.Length{Name: harness.WireID(fmt.Sprint("w", i))}
 		l.Colour, l.Square, l.Mm = colour.Colour{Written: fmt.Sprint("c", r.IntN(9))}, 0.5, float64(200+r.IntN(900))
 		l.Ends = [2]handover.End{{At: fmt.Sprint("A", i)}, {At: fmt.Sprint("B", i)}}
 		s.Lengths = append(s.Lengths, l)
@@ -45,17 +46,17 @@ func TestWhatDiffersIsWhatWasChanged(t *testing.T) {
 			switch r.IntN(5) {
 			case 0:
 				l.Ends[1].At = "C7"
-				want["end "+l.Name] = true
+				want["end "+string(l.Name)] = true
 			case 1:
 				l.Colour.Written += "x"
-				want["colour "+l.Name] = true
+				want["colour "+string(l.Name)] = true
 			case 2:
 				l.Square = 2.5
-				want["size "+l.Name] = true
+				want["size "+string(l.Name)] = true
 			case 3:
 				l.Mm += []float64{0.4, 25}[r.IntN(2)] // less than a millimetre is none
 				if l.Mm-was.Lengths[i].Mm > 1 {
-					want["length "+l.Name] = true
+					want["length "+string(l.Name)] = true
 				}
 			case 4:
 				is.Decisions[l.Ends[0].At] = "goes"
@@ -63,7 +64,7 @@ func TestWhatDiffersIsWhatWasChanged(t *testing.T) {
 			}
 		}
 		if r.IntN(2) == 0 {
-			gone := is.Lengths[len(is.Lengths)-1].Name
+			gone := string(is.Lengths[len(is.Lengths)-1].Name)
 			is.Lengths = is.Lengths[:len(is.Lengths)-1]
 			for k := range want {
 				if len(k) > len(gone) && k[len(k)-len(gone)-1:] == " "+gone {

@@ -12,7 +12,6 @@ import (
 	"strconv"
 	"strings"
 
-	"draxel/core/circuit"
 	"draxel/core/colour"
 	"draxel/core/finding"
 	"draxel/core/harness"
@@ -23,7 +22,7 @@ import (
 
 // Wire is what is known of a wire, as its table has it and as it becomes.
 type Wire struct {
-	ID       string
+	ID       harness.WireID
 	Colour   colour.Colour
 	Extended string       // colour or code of what lengthens it
 	Square   size.Section // mm², 0 where nobody knows
@@ -47,8 +46,8 @@ type Input struct {
 	Now        harness.Harness // as it is now
 	Connectors []harness.Half
 	Devices    []harness.Device
-	Splices    []harness.Splice // factory ones
-	Wires      map[string]Wire  // by whole wire
+	Splices    []harness.Splice        // factory ones
+	Wires      map[harness.WireID]Wire // by whole wire
 	Joints     map[string]Joint
 	Inside     network.Inside // fuses, relays, switches, cables that somebody has stated
 }
@@ -63,7 +62,7 @@ type End struct {
 
 // Length is a length of wire as the book has it.
 type Length struct {
-	Name string
+	Name harness.WireID // of a cable the name that the list gives it
 	Wire
 	Ends    [2]End
 	Planned bool // it is not so yet
@@ -164,7 +163,7 @@ func bind(in Input) *binder {
 		if !there {
 			continue
 		}
-		l := Length{Name: name, Wire: in.Wires[circuit.Whole(name)], Planned: b.planned(name, tips)}
+		l := Length{Name: name, Wire: in.Wires[name.Whole()], Planned: b.planned(name, tips)}
 		for end := range tips {
 			l.Ends[end] = b.end(name, end, tips[end])
 		}
@@ -172,9 +171,9 @@ func bind(in Input) *binder {
 	}
 	for _, c := range in.Inside.Cables {
 		l := Length{
-			Name:  c.Name,
+			Name:  harness.WireID(c.Name),
 			Cable: true,
-			Wire:  Wire{ID: c.Name, Square: size.Section(c.Square), Mm: c.Length, Function: "cable"},
+			Wire:  Wire{ID: harness.WireID(c.Name), Square: size.Section(c.Square), Mm: c.Length, Function: "cable"},
 		}
 		l.Ends = [2]End{b.at(c.From), b.at(c.To)}
 		b.all = append(b.all, l)
@@ -202,7 +201,7 @@ func (b *binder) cavity(text string) (harness.Ref, bool) {
 }
 
 // planned says whether a length is not yet as the book has it.
-func (b *binder) planned(name string, want [2]harness.Tip) bool {
+func (b *binder) planned(name harness.WireID, want [2]harness.Tip) bool {
 	is, there := b.in.Now.Tips(name)
 	if !there || is != want {
 		return true
@@ -220,9 +219,9 @@ func (b *binder) planned(name string, want [2]harness.Tip) bool {
 }
 
 // end gives where a tip is.
-func (b *binder) end(name string, end int, t harness.Tip) End {
+func (b *binder) end(name harness.WireID, end int, t harness.Tip) End {
 	dead := func(why string) End {
-		id := "end " + name + map[int]string{0: " 1", 1: " 2"}[end]
+		id := "end " + string(name) + map[int]string{0: " 1", 1: " 2"}[end]
 		b.symbols[id] = symbol{kind: stub, title: why}
 		return End{Symbol: id, At: why, Dead: why}
 	}

@@ -6,7 +6,6 @@ import (
 	"strconv"
 	"strings"
 
-	"draxel/core/circuit"
 	"draxel/core/diagram"
 	"draxel/core/finding"
 	"draxel/core/harness"
@@ -26,7 +25,7 @@ type Section struct {
 // fuses and relays, ends that end in nothing. Number gives the number of the page that a drawing is on.
 func Sections(in Input, pages []Page, number func(page int) int) []Section {
 	b := bind(in)
-	on := map[string]int{} // by length
+	on := map[harness.WireID]int{} // by length
 	for k := range pages {
 		for i := range pages[k].Lengths {
 			on[pages[k].Lengths[i].Name] = number(k)
@@ -35,7 +34,7 @@ func Sections(in Input, pages []Page, number func(page int) int) []Section {
 	return []Section{b.wires(on), b.joined(on), b.plugs(on), b.grounds(on), b.fuses(on), b.ends(on)}
 }
 
-func (b *binder) wires(on map[string]int) Section {
+func (b *binder) wires(on map[harness.WireID]int) Section {
 	s := Section{
 		Title: "Wires",
 		Head: []string{
@@ -59,7 +58,7 @@ func (b *binder) wires(on map[string]int) Section {
 		s.Rows = append(
 			s.Rows,
 			[]string{
-				l.Name,
+				l.Name.Name(),
 				l.Colour.String(),
 				l.Thick(),
 				l.Circuit,
@@ -76,7 +75,7 @@ func (b *binder) wires(on map[string]int) Section {
 	return s
 }
 
-func (b *binder) joined(on map[string]int) Section {
+func (b *binder) joined(on map[harness.WireID]int) Section {
 	s := Section{Title: "Splices and joints", Head: []string{"name", "what", "where and how", "wires", "pages"},
 		Share: []float64{12, 12, 28, 40, 10}, Empty: "There is no splice and no joint."}
 	for _, id := range b.named(splice, joint) {
@@ -93,7 +92,7 @@ func (b *binder) joined(on map[string]int) Section {
 	return s
 }
 
-func (b *binder) grounds(on map[string]int) Section {
+func (b *binder) grounds(on map[harness.WireID]int) Section {
 	s := Section{
 		Title: "Ground points",
 		Head:  []string{"point", "wires and cables", "pages"},
@@ -120,14 +119,14 @@ func (b *binder) named(kinds ...diagram.Kind) []string {
 }
 
 // met gives the lengths that come to a symbol, and their pages.
-func (b *binder) met(id string, on map[string]int) (wires, pages string) {
+func (b *binder) met(id string, on map[harness.WireID]int) (wires, pages string) {
 	var names, nrs []string
 	for i := range b.all {
 		l := &b.all[i]
 		if l.Ends[0].Symbol != id && l.Ends[1].Symbol != id {
 			continue
 		}
-		names = append(names, l.Name)
+		names = append(names, l.Name.Name())
 		if nr := strconv.Itoa(on[l.Name]); !slices.Contains(nrs, nr) {
 			nrs = append(nrs, nr)
 		}
@@ -137,7 +136,7 @@ func (b *binder) met(id string, on map[string]int) (wires, pages string) {
 }
 
 // plugs lists every cavity of every connector with what is in it.
-func (b *binder) plugs(on map[string]int) Section {
+func (b *binder) plugs(on map[harness.WireID]int) Section {
 	s := Section{
 		Title: "Plugs, cavity by cavity",
 		Head:  []string{"cavity", "at", "wire", "colour", "mm²", "circuit", "function", "page"},
@@ -173,7 +172,7 @@ func (b *binder) plugs(on map[string]int) Section {
 					[]string{
 						at.String(),
 						where,
-						l.Name,
+						l.Name.Name(),
 						l.Colour.String(),
 						l.Thick(),
 						l.Circuit,
@@ -188,7 +187,7 @@ func (b *binder) plugs(on map[string]int) Section {
 }
 
 // fuses lists fuses and relays with what comes to them.
-func (b *binder) fuses(on map[string]int) Section {
+func (b *binder) fuses(on map[harness.WireID]int) Section {
 	s := Section{Title: "Fuses and relays", Head: []string{"name", "A", "from", "to", "wires", "pages"},
 		Share: []float64{18, 8, 18, 18, 30, 8}, Empty: "Nobody has said which fuses there are."}
 	for i := range b.in.Inside.Slots {
@@ -212,7 +211,7 @@ func (b *binder) fuses(on map[string]int) Section {
 }
 
 // ends lists what ends in nothing: stubs, capped and parked ends, ends that nobody has followed.
-func (b *binder) ends(on map[string]int) Section {
+func (b *binder) ends(on map[harness.WireID]int) Section {
 	s := Section{
 		Title: "Ends that end in nothing",
 		Head:  []string{"wire", "function", "how it ends", "its other end", "state", "page"},
@@ -231,7 +230,7 @@ func (b *binder) ends(on map[string]int) Section {
 			}
 			s.Rows = append(
 				s.Rows,
-				[]string{l.Name, l.Function, l.Ends[end].Dead, l.Ends[1-end].At, state, strconv.Itoa(on[l.Name])},
+				[]string{l.Name.Name(), l.Function, l.Ends[end].Dead, l.Ends[1-end].At, state, strconv.Itoa(on[l.Name])},
 			)
 		}
 	}
@@ -239,4 +238,4 @@ func (b *binder) ends(on map[string]int) Section {
 }
 
 // Whole gives the wire that a length is part of.
-func (l *Length) Whole() string { return circuit.Whole(l.Name) }
+func (l *Length) Whole() harness.WireID { return l.Name.Whole() }

@@ -1,5 +1,7 @@
 package handover
 
+import "draxel/core/harness"
+
 // Sheet is a page or two for somebody else: the fitter, the programmer, the inspector, the second person, whoever
 // goes to the yard.
 type Sheet struct {
@@ -37,9 +39,9 @@ func StickerKinds() []StickerKind {
 
 // Sticker is a label.
 type Sticker struct {
-	Kind  StickerKind `json:"kind"`
-	Text  string      `json:"text"`            // large
-	Under string      `json:"under,omitempty"` // small
-	Plug  string      `json:"plug,omitempty"`  // the connector that it belongs to
-	Wire  string      `json:"wire,omitempty"`  // the whole wire that it leads to
+	Kind  StickerKind    `json:"kind"`
+	Text  string         `json:"text"`            // large
+	Under string         `json:"under,omitempty"` // small
+	Plug  string         `json:"plug,omitempty"`  // the connector that it belongs to
+	Wire  harness.WireID `json:"wire,omitempty"`  // the whole wire that it leads to
 }

@@ -79,4 +79,9 @@ func Stickers(in Input, kinds []StickerKind, connector string) []Sticker {
 }
 
 // cutName gives the name that is written on a wire: of a stub or a piece what tells it.
-func cutName(name string) string { return strings.TrimSuffix(name, " new") }
+func cutName(name harness.WireID) string {
+	if name.Piece() == harness.Successor {
+		name = name.Of()
+	}
+	return name.Name()
+}

@@ -17,7 +17,7 @@ func WireTable(all []Length) [][]string {
 		if l.Cable {
 			continue // it is of another list
 		}
-		row := []string{l.Name}
+		row := []string{l.Name.Name()}
 		var notes []string
 		for _, e := range l.Ends {
 			switch {

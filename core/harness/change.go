@@ -8,8 +8,8 @@ import (
 // nothing changes.
 type Changes struct {
 	Cavities []Connector          // housings that are new
-	Tips     map[string][2]Tip    // lengths that are there, with what their tips are at
-	Gone     []string             // lengths that are not there any more
+	Tips     map[WireID][2]Tip    // lengths that are there, with what their tips are at
+	Gone     []WireID             // lengths that are not there any more
 	Places   map[TerminalID]Place // terminals that are there, and where
 	Taken    []TerminalID         // terminals that are not there any more
 	Off      []string             // connectors that are off what they were plugged into
@@ -88,7 +88,7 @@ func (h Harness) Again(e Edit) bool {
 	case FallOut:
 		return there
 	case Cut:
-		_, stub := h.Tips(Stub(e.Wire, e.End))
+		_, stub := h.Tips(e.Wire.Stub(e.End))
 		return there && !stub && tips[e.End].State != Joined && !tips[e.End].Open()
 	case Open:
 		return h.metal != nil && h.metal.has(e.Joint)
@@ -106,5 +106,5 @@ func (h Harness) Again(e Edit) bool {
 }
 
 func newCopper() *copper {
-	return &copper{map[string][2]Tip{}, map[string]bool{}, map[string]bool{}}
+	return &copper{map[WireID][2]Tip{}, map[string]bool{}, map[WireID]bool{}}
 }

@@ -4,7 +4,6 @@ import (
 	"fmt"
 	"maps"
 	"slices"
-	"strings"
 )
 
 // TipState is what one tip of a length of wire is at.
@@ -32,15 +31,15 @@ func (t Tip) Open() bool { return t.State == Bare || t.State == Sealed }
 
 // Length names one tip of one length of wire.
 type Length struct {
-	Wire string `json:"wire"`
+	Wire WireID `json:"wire"`
 	End  int    `json:"end"` // 0 or 1
 }
 
 // copper is what lies between the terminals: lengths of wire, and which connectors are off.
 type copper struct {
-	wires map[string][2]Tip
+	wires map[WireID][2]Tip
 	free  map[string]bool // connectors taken off what they were plugged into, with whatever is in them
-	out   map[string]bool // lengths that fell out
+	out   map[WireID]bool // lengths that fell out
 }
 
 func (c *copper) clone() *copper {
@@ -51,7 +50,7 @@ func (c *copper) clone() *copper {
 }
 
 // Wires lists the lengths of wire that are in the harness, by name.
-func (h Harness) Wires() []string {
+func (h Harness) Wires() []WireID {
 	if h.metal == nil {
 		return nil
 	}
@@ -59,7 +58,7 @@ func (h Harness) Wires() []string {
 }
 
 // Tips gives what the tips of a length are at, and false when it is not in the harness.
-func (h Harness) Tips(wire string) ([2]Tip, bool) {
+func (h Harness) Tips(wire WireID) ([2]Tip, bool) {
 	if h.metal == nil {
 		return [2]Tip{}, false
 	}
@@ -68,28 +67,10 @@ func (h Harness) Tips(wire string) ([2]Tip, bool) {
 }
 
 // Out says whether a length fell out.
-func (h Harness) Out(wire string) bool { return h.metal != nil && h.metal.out[wire] }
+func (h Harness) Out(wire WireID) bool { return h.metal != nil && h.metal.out[wire] }
 
 // Free says whether a connector has been taken off.
 func (h Harness) Free(connector string) bool { return h.metal != nil && h.metal.free[connector] }
-
-// WireName gives the name under which a wire of a person's lists is known. Pieces of wires and new wires are named
-// by us after what they belong to: "7004a stub 1", "7004a piece", "7004a new", "new wire A2". A name of a person's
-// that looks like one of those gets spaces that do not break, which read the same and are none of ours: no wire is
-// ever taken for a piece of another.
-func WireName(listed string) string {
-	ours := strings.HasPrefix(listed, "new wire") || strings.Contains(listed, " stub ")
-	for _, ending := range []string{" piece", " new"} {
-		ours = ours || strings.Contains(listed, ending)
-	}
-	if !ours {
-		return listed
-	}
-	return strings.ReplaceAll(listed, " ", "\u00a0")
-}
-
-// Stub names the piece that a cut leaves at an end of a wire.
-func Stub(wire string, end int) string { return fmt.Sprintf("%s stub %d", wire, end+1) }
 
 func (h *Harness) applyCopper(e Edit) error {
 	if h.metal == nil {
@@ -127,7 +108,7 @@ func (h *Harness) applyCopper(e Edit) error {
 		if s := tips[e.End].State; s == Bare || s == Sealed {
 			return fmt.Errorf("it is cut there already")
 		}
-		stub := Stub(e.Wire, e.End)
+		stub := e.Wire.Stub(e.End)
 		if _, twice := c.wires[stub]; twice || c.out[stub] {
 			return fmt.Errorf("it was cut there before")
 		}
@@ -169,7 +150,7 @@ func (h *Harness) applyCopper(e Edit) error {
 		}
 		tips[e.End] = Tip{State: Bare}
 	case Heal:
-		stub := Stub(e.Wire, e.End)
+		stub := e.Wire.Stub(e.End)
 		was, there := c.wires[stub]
 		if !there || !tips[e.End].Open() || !was[1].Open() {
 			return fmt.Errorf("its end and its stub are not both open")
@@ -258,7 +239,7 @@ func (c *copper) bring(e Edit) error {
 // tap joins open ends onto a wire that stays whole. In the model its last bit is then a length of its own, named like
 // the stub of a cut.
 func (h *Harness) tap(e Edit, tips [2]Tip) error {
-	c, stub := h.metal, Stub(e.Wire, e.End)
+	c, stub := h.metal, e.Wire.Stub(e.End)
 	if len(e.Lengths) == 0 || e.Joint == "" {
 		return fmt.Errorf("a tap needs an end to join and a name")
 	}

@@ -29,7 +29,7 @@ func TestCopperRefusesTheImpossible(t *testing.T) {
 	}{
 		{"cut what is not there", []harness.Edit{{Do: harness.Cut, Wire: "w9"}}, "no such wire"},
 		{"cut twice", []harness.Edit{cut, cut}, "cut there already"},
-		{"cut, joined and cut again", []harness.Edit{cut, {Do: harness.Join, Joint: "j", Lengths: []harness.Length{{Wire: "w1", End: 1}, {Wire: harness.Stub("w1", 1), End: 1}}}, cut}, "cut there before"},
+		{"cut, joined and cut again", []harness.Edit{cut, {Do: harness.Join, Joint: "j", Lengths: []harness.Length{{Wire: "w1", End: 1}, {Wire: harness.WireID("w1").Stub(1), End: 1}}}, cut}, "cut there before"},
 		{"seal what is whole", []harness.Edit{{Do: harness.Seal, Wire: "w1", End: 1}}, "not open"},
 		{"open what is no splice", []harness.Edit{{Do: harness.Open, Joint: "Q"}}, "nothing is joined"},
 		{"join what is whole", []harness.Edit{{Do: harness.Join, Joint: "j", Lengths: []harness.Length{{Wire: "w1", End: 1}, {Wire: "w2", End: 1}}}}, "not open"},

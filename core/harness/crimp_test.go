@@ -35,11 +35,11 @@ func TestANewTerminalTakesThePlaceOfTheOld(t *testing.T) {
 		t.Errorf("%s is in B1", still)
 	}
 	tips, there := end.Tips("piece")
-	if _, stub := end.Tips(harness.Stub("w2", 0)); !there || stub || tips[1] != (harness.Tip{State: harness.Crimped, Terminal: terminal}) {
+	if _, stub := end.Tips(harness.WireID("w2").Stub(0)); !there || stub || tips[1] != (harness.Tip{State: harness.Crimped, Terminal: terminal}) {
 		t.Errorf("the piece ends %v; the stub is there: %v", tips, stub)
 	}
 	// Made straight from what is wanted it is the same harness.
-	wanted := h.With(harness.Changes{Tips: map[string][2]harness.Tip{"piece": {{State: harness.Joined, Joint: "j"},
+	wanted := h.With(harness.Changes{Tips: map[harness.WireID][2]harness.Tip{"piece": {{State: harness.Joined, Joint: "j"},
 		{State: harness.Crimped, Terminal: terminal}}, "w2": {{State: harness.Joined, Joint: "j"}, {State: harness.Joined,
 		Joint: "S"}}}})
 	if d := harness.Differences(end, wanted); len(d) > 0 {
@@ -75,7 +75,7 @@ func TestCrimpRefusesTheImpossible(t *testing.T) {
 
 func TestChangesTakeAwayAndLeaveTheRest(t *testing.T) {
 	h := laid(t)
-	out := h.With(harness.Changes{Gone: []string{"w3"}})
+	out := h.With(harness.Changes{Gone: []harness.WireID{"w3"}})
 	if _, there := out.Tips("w3"); there || len(out.Wires()) != len(h.Wires())-1 {
 		t.Errorf("%v are left of %v", out.Wires(), h.Wires())
 	}

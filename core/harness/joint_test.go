@@ -54,12 +54,12 @@ func TestEditsOfJoining(t *testing.T) {
 func tipsOf(h harness.Harness) string {
 	var out []string
 	for _, w := range h.Wires() {
-		if w != "n" && !strings.HasPrefix(w, "w1") {
+		if w != "n" && !strings.HasPrefix(string(w), "w1") {
 			continue
 		}
 		tips, _ := h.Tips(w)
 		for end, tip := range tips {
-			name := w + " " + string(rune('0'+end)) + " "
+			name := string(w+" ") + string(rune('0'+end)) + " "
 			switch tip.State {
 			case harness.Joined:
 				out = append(out, name+"at "+tip.Joint)

@@ -96,7 +96,7 @@ func (e End) String() string {
 
 // Wire is one length of wire between two ends.
 type Wire struct {
-	ID       string         `json:"id"`
+	ID       WireID         `json:"id"`
 	Ends     [2]End         `json:"ends"`
 	Colour   colour.Colour  `json:"colour"`
 	Circuit  string         `json:"circuit,omitempty"`

@@ -84,16 +84,16 @@ func (a *Added) Point(end string) string { return a.ID + " " + end }
 
 // Wire names the copper of a part that is let into a wire, or a wire that is added: after its ends, so that one that is
 // led elsewhere is another.
-func (a *Added) Wire() string {
+func (a *Added) Wire() harness.WireID {
 	if a.Body == SingleWire && len(a.Leads) == 2 {
-		return NewWire + a.ID + " from " + a.Leads[0].To + " to " + a.Leads[1].To
+		return harness.NewWire(a.ID + " from " + a.Leads[0].To + " to " + a.Leads[1].To)
 	}
-	return NewWire + "through " + a.ID
+	return harness.NewWire("through " + a.ID)
 }
 
 // Wires names the copper that a part brings.
-func (a *Added) Wires() []string {
-	var out []string
+func (a *Added) Wires() []harness.WireID {
+	var out []harness.WireID
 	if a.Body == SingleWire {
 		return append(out, a.Wire())
 	}
@@ -110,15 +110,17 @@ func (a *Added) Wires() []string {
 	return out
 }
 
-func (a *Added) lead(point string) string { return NewWire + "lead " + point + " of " + a.ID }
+func (a *Added) lead(point string) harness.WireID {
+	return harness.NewWire("lead " + point + " of " + a.ID)
+}
 
 // AddIn is what parts are added to: the harness as it is now, and as all else wants it.
 type AddIn struct {
 	Now, Wanted harness.Harness
 	Cavity      func(text string) (harness.Ref, bool)
 	Stud        func(text string) bool             // whether there is such a stud
-	Name        func(wire string) string           // a wire as a person recognises it
-	Alone       func(wire string) bool             // it is left to qualified hands
+	Name        func(wire harness.WireID) string   // a wire as a person recognises it
+	Alone       func(wire harness.WireID) bool     // it is left to qualified hands
 	Proof       func(at harness.Ref) (Meter, bool) // what proves a wire of the vehicle that nobody has measured
 	School      string
 	Join, Check float64 // minutes a joint, a measurement
@@ -133,7 +135,7 @@ type AddedPart struct {
 	Made     harness.Changes // of them, what is so already
 	Steps    []work.Step
 	Findings []finding.Finding
-	Touches  map[string][]string // by step: the lengths that it handles, which are finished before
+	Touches  map[string][]harness.WireID // by step: the lengths that it handles, which are finished before
 }
 
 // adder is the work in progress.
@@ -147,9 +149,9 @@ type adder struct {
 // Add plans the parts: which wire is cut or joined onto for each, and the step that brings it in. It comes after all
 // else is decided, so that a part sits right behind the plug in whatever wire ends there at last.
 func Add(parts []Added, in AddIn) AddedPart {
-	x := &adder{AddIn: in, taken: map[harness.Length]string{}, out: AddedPart{Touches: map[string][]string{},
-		Changes: harness.Changes{Tips: map[string][2]harness.Tip{}},
-		Made:    harness.Changes{Tips: map[string][2]harness.Tip{}}}}
+	x := &adder{AddIn: in, taken: map[harness.Length]string{}, out: AddedPart{Touches: map[string][]harness.WireID{},
+		Changes: harness.Changes{Tips: map[harness.WireID][2]harness.Tip{}},
+		Made:    harness.Changes{Tips: map[harness.WireID][2]harness.Tip{}}}}
 	if len(parts) > 0 {
 		x.seats = Crimped(in.Wanted)
 	}
@@ -184,7 +186,7 @@ func Site(h harness.Harness, seats map[harness.TerminalID][]harness.Length, at h
 		return harness.Length{}, fmt.Errorf("several wires end in the terminal of %s", at)
 	}
 	l := seats[t][0]
-	if strings.HasSuffix(l.Wire, " stub 1") || strings.HasSuffix(l.Wire, " stub 2") {
+	if l.Wire.Piece().Stub() {
 		return l, fmt.Errorf("the wire of %s is cut or joined onto there already", at)
 	}
 	return l, nil

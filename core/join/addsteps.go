@@ -12,7 +12,7 @@ import (
 // target is where a lead comes: an end of a wire that it is joined onto, or a stud.
 type target struct {
 	PartLead
-	wire string
+	wire harness.WireID
 	end  int // of wire
 	host harness.Length
 	stud string
@@ -71,8 +71,8 @@ func joined(name string) harness.Tip { return harness.Tip{State: harness.Joined,
 
 // bit is what one deed of bringing a part in changes, and the edits that do it.
 type bit struct {
-	ends  map[harness.Length]harness.Tip // of wires that are cut or joined onto
-	tips  map[string][2]harness.Tip      // stubs and what the part brings
+	ends  map[harness.Length]harness.Tip    // of wires that are cut or joined onto
+	tips  map[harness.WireID][2]harness.Tip // stubs and what the part brings
 	edits []harness.Edit
 	says  string
 }
@@ -87,7 +87,7 @@ func (x *adder) plan(a *Added, cut harness.Length, targets []target) {
 	wire := [2]harness.Tip{} // of a single wire
 	for _, g := range targets {
 		near := joined(g.stud)
-		b := bit{ends: map[harness.Length]harness.Tip{}, tips: map[string][2]harness.Tip{}}
+		b := bit{ends: map[harness.Length]harness.Tip{}, tips: map[harness.WireID][2]harness.Tip{}}
 		lead := a.Point(g.Point)
 		if a.Body == SingleWire {
 			lead = "its end"
@@ -135,17 +135,17 @@ func (x *adder) plan(a *Added, cut harness.Length, targets []target) {
 // set notes what becomes of an end, and of the bit that is left at its terminal.
 func (x *adder) set(b *bit, l harness.Length, to, stub harness.Tip) {
 	was, _ := x.Wanted.Tips(l.Wire)
-	b.ends[l], b.tips[harness.Stub(l.Wire, l.End)] = to, [2]harness.Tip{was[l.End], stub}
+	b.ends[l], b.tips[l.Wire.Stub(l.End)] = to, [2]harness.Tip{was[l.End], stub}
 }
 
 // through leads a wire that is cut through a part: what lets through as one length, a relay by its two contacts.
 func (x *adder) through(a *Added, cut harness.Length, open []harness.Tip) bit {
 	one, other := a.joint(a.In.String(), "a"), a.joint(a.In.String(), "b")
-	b := bit{ends: map[harness.Length]harness.Tip{}, tips: map[string][2]harness.Tip{}}
+	b := bit{ends: map[harness.Length]harness.Tip{}, tips: map[harness.WireID][2]harness.Tip{}}
 	x.set(&b, cut, joined(one), joined(other))
 	b.edits = []harness.Edit{{Do: harness.Cut, Wire: cut.Wire, End: cut.End}}
 	b.says = fmt.Sprintf("cut %s close behind %s and lead it through, %s", x.Name(cut.Wire), a.In, x.School)
-	stub := harness.Length{Wire: harness.Stub(cut.Wire, cut.End), End: 1}
+	stub := harness.Length{Wire: cut.Wire.Stub(cut.End), End: 1}
 	if a.Body != RelayBody {
 		b.tips[a.Wire()] = [2]harness.Tip{joined(one), joined(other)}
 		b.edits = append(b.edits, harness.Edit{Do: harness.Lay, Wire: a.Wire(), Tips: open},
@@ -223,13 +223,14 @@ func (x *adder) step(a *Added, edits []harness.Edit, says []string, cut harness.
 	if a.Body == Resistor {
 		s.Warn = []string{"It gets warm: give it air and a place of its own, not in the bundle."}
 	}
-	var needs, touches []string
+	var needs []string
+	var touches []harness.WireID
 	guard := func(at harness.Ref, l harness.Length) {
-		touches = append(touches, l.Wire, harness.Stub(l.Wire, l.End))
+		touches = append(touches, l.Wire, l.Wire.Stub(l.End))
 		s.Wires, s.At = append(s.Wires, l.Wire), append(s.At, at)
 		if meter, open := x.Proof(at); open {
 			m := MeasureFirst(at, x.Name(l.Wire), meter, x.Check)
-			m.Wires, m.Guards = []string{l.Wire}, []harness.Length{l}
+			m.Wires, m.Guards = []harness.WireID{l.Wire}, []harness.Length{l}
 			needs = append(needs, m.ID)
 			x.out.Steps = append(x.out.Steps, m)
 		}

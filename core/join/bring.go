@@ -3,9 +3,7 @@ package join
 import (
 	"fmt"
 	"slices"
-	"strings"
 
-	"draxel/core/circuit"
 	"draxel/core/harness"
 	"draxel/core/work"
 )
@@ -13,13 +11,13 @@ import (
 // comes says whether a length that comes to a joint is the end's own wire, or a piece that lengthens it there.
 func (e *End) comes(l harness.Length) bool {
 	return l == e.Length ||
-		l.Wire != e.Wire && circuit.Whole(l.Wire) == e.Wire && !strings.HasPrefix(l.Wire, e.Wire+" stub")
+		l.Wire != e.Wire && l.Wire.Whole() == e.Wire && !l.Wire.StubOf(e.Wire)
 }
 
 func (x *planner) cut(e *End) {
 	edits := []harness.Edit{
 		{Do: harness.Cut, Wire: e.Wire, End: e.End},
-		{Do: harness.Seal, Wire: harness.Stub(e.Wire, e.End), End: 1},
+		{Do: harness.Seal, Wire: e.Wire.Stub(e.End), End: 1},
 	}
 	where, after := "behind "+work.Spot(e.At), "; seal the stub"
 	if e.Back > 0 {
@@ -27,13 +25,13 @@ func (x *planner) cut(e *End) {
 	}
 	tips, _ := x.now.Tips(e.Wire)
 	if tips[e.End].State != harness.Crimped {
-		edits[1] = harness.Edit{Do: harness.FallOut, Wire: harness.Stub(e.Wire, e.End)}
+		edits[1] = harness.Edit{Do: harness.FallOut, Wire: e.Wire.Stub(e.End)}
 		where, after = "where it leaves towards an end that nobody needs", "; what is left there is thrown away"
 	}
 	x.add(
 		work.Step{
 			Kind:    Cut,
-			Wires:   []string{e.Wire},
+			Wires:   []harness.WireID{e.Wire},
 			At:      []harness.Ref{e.At},
 			Minutes: x.in.Seal,
 			Text:    fmt.Sprintf("Cut %s%s %s%s.", e.Name, work.Moved(e.At), where, after),
@@ -44,7 +42,7 @@ func (x *planner) cut(e *End) {
 
 // clip cuts the terminal off an end that was taken out of its cavity, where a piece lengthens it.
 func (x *planner) clip(e *End) {
-	x.add(work.Step{Kind: Cut, Wires: []string{e.Wire}, At: []harness.Ref{e.At}, Minutes: x.in.Seal,
+	x.add(work.Step{Kind: Cut, Wires: []harness.WireID{e.Wire}, At: []harness.Ref{e.At}, Minutes: x.in.Seal,
 		Text: fmt.Sprintf("Cut the terminal off %s, which waits: it is lengthened there.", e.Name)},
 		work.New([]harness.Edit{{Do: harness.Clip, Wire: e.Wire, End: e.End}}))
 }
@@ -61,9 +59,9 @@ func (x *planner) bring(
 ) {
 	var edits []harness.Edit
 	var open []harness.Length
-	hostStub := ""
+	hostStub := harness.WireID("")
 	if host >= 0 {
-		hostStub = harness.Stub(j.Ends[host].Wire, j.Ends[host].End)
+		hostStub = j.Ends[host].Wire.Stub(j.Ends[host].End)
 	}
 	for _, l := range missing {
 		if host >= 0 && (l == j.Ends[host].Length || l.Wire == hostStub) {
@@ -89,7 +87,7 @@ func (x *planner) bring(
 	case host >= 0:
 		h := &j.Ends[host]
 		edits = append(edits, harness.Edit{Do: harness.Tap, Wire: h.Wire, End: h.End, Joint: name, Lengths: open})
-		s.Wires = append([]string{h.Wire}, s.Wires...)
+		s.Wires = append([]harness.WireID{h.Wire}, s.Wires...)
 		s.Text = fmt.Sprintf(
 			"Bare %s%s%s without cutting it, and join %s onto it, %s.",
 			h.Name,
@@ -140,7 +138,7 @@ func (x *planner) finish(w *Wire) {
 				x.add(
 					work.Step{
 						Kind:    Make,
-						Wires:   []string{w.ID},
+						Wires:   []harness.WireID{w.ID},
 						Minutes: x.in.Join,
 						Text:    fmt.Sprintf("Bring %s into splice %s, %s.", w.Name, g.Joint, x.in.School),
 					},
@@ -156,7 +154,7 @@ func (x *planner) finish(w *Wire) {
 				x.add(
 					work.Step{
 						Kind:    Land,
-						Wires:   []string{w.ID},
+						Wires:   []harness.WireID{w.ID},
 						Minutes: x.in.Seal,
 						Text:    fmt.Sprintf("Bring %s to %s.", w.Name, g.Stud),
 						Warn: []string{
@@ -174,7 +172,7 @@ func (x *planner) finish(w *Wire) {
 			x.add(
 				work.Step{
 					Kind:    Seal,
-					Wires:   []string{w.ID},
+					Wires:   []harness.WireID{w.ID},
 					Minutes: x.in.Seal,
 					Text: fmt.Sprintf(
 						"Seal the open end of %s and label it: it waits for its source, and %s.",

@@ -57,7 +57,7 @@ type Joint struct {
 
 // Wire is a new wire with its two ends.
 type Wire struct {
-	ID   string
+	ID   harness.WireID
 	Name string
 	Ends [2]Goal
 }
@@ -99,7 +99,7 @@ func Join(in Input, base harness.Harness) Part {
 		in:      in,
 		named:   map[string]string{},
 		loose:   map[harness.Length]bool{},
-		Changes: harness.Changes{Tips: map[string][2]harness.Tip{}},
+		Changes: harness.Changes{Tips: map[harness.WireID][2]harness.Tip{}},
 	}
 	slices.SortStableFunc(p.in.Joints, func(a, b Joint) int { return finding.Natural(a.Name, b.Name) })
 	slices.SortStableFunc(p.in.Wires, func(a, b Wire) int { return finding.Natural(a.ID, b.ID) })
@@ -113,7 +113,7 @@ func Join(in Input, base harness.Harness) Part {
 }
 
 // tips gives what the tips of a wire are to be, so far.
-func (p *Part) tips(wire string, base harness.Harness) ([2]harness.Tip, bool) {
+func (p *Part) tips(wire harness.WireID, base harness.Harness) ([2]harness.Tip, bool) {
 	if tips, told := p.Changes.Tips[wire]; told {
 		return tips, true
 	}
@@ -151,7 +151,7 @@ func (p *Part) joint(j *Joint, base harness.Harness) {
 		if was == at {
 			continue
 		}
-		stub := harness.Stub(e.Wire, e.End)
+		stub := e.Wire.Stub(e.End)
 		switch {
 		case was.Open() || e.How == Clipped || e.How == AsIs:
 		case e.How == CutOff && was.State != harness.Crimped:

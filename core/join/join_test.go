@@ -20,9 +20,9 @@ func twoSides() harness.Harness {
 	return l.Found()
 }
 
-func end(wire, connector string, how join.How) join.End {
-	return join.End{Length: harness.Length{Wire: wire}, How: how, At: harness.Ref{Connector: connector, Cavity: "1"},
-		Name: wire, Theirs: wire == "theirs", Back: 60}
+func end(wire, connector harness.WireID, how join.How) join.End {
+	return join.End{Length: harness.Length{Wire: wire}, How: how, At: harness.Ref{Connector: string(connector), Cavity: "1"},
+		Name: string(wire), Theirs: wire == "theirs", Back: 60}
 }
 
 // worked joins, runs the steps in their order, and gives what they were and what came of them.

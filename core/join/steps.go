@@ -6,7 +6,6 @@ import (
 	"slices"
 	"strings"
 
-	"draxel/core/circuit"
 	"draxel/core/finding"
 	"draxel/core/harness"
 	"draxel/core/work"
@@ -47,7 +46,7 @@ type planner struct {
 	atNow       map[string][]harness.Length // ends by the joint that they are at now
 	atWanted    map[string][]harness.Length
 	ends        map[harness.Length]*End
-	names       map[string]string // of wires
+	names       map[harness.WireID]string
 	steps       []work.Step
 }
 
@@ -60,7 +59,7 @@ func (p *Part) Steps(now, wanted harness.Harness) []work.Step {
 		atNow:    atJoints(now),
 		atWanted: atJoints(wanted),
 		ends:     map[harness.Length]*End{},
-		names:    map[string]string{},
+		names:    map[harness.WireID]string{},
 	}
 	for i := range p.in.Wires {
 		x.names[p.in.Wires[i].ID] = p.in.Wires[i].Name
@@ -121,11 +120,11 @@ func (x *planner) add(s work.Step, made work.Step) string {
 	return s.ID
 }
 
-func (x *planner) name(wire string) string {
+func (x *planner) name(wire harness.WireID) string {
 	if n := x.names[wire]; n != "" {
 		return n
 	}
-	return wire
+	return wire.Name()
 }
 
 // JointAt begins the name of every joint that is made here.
@@ -160,14 +159,14 @@ func (x *planner) apart() map[harness.Length]bool {
 			continue
 		}
 		for _, l := range extra {
-			if strings.HasPrefix(l.Wire, NewWire) {
+			if l.Wire.New() {
 				continue // it is taken away whole
 			}
 			if _, there := x.wanted.Tips(l.Wire); !there {
 				continue // another stage takes the wire out
 			}
 			opened[l] = true
-			s.Text, s.Wires = fmt.Sprintf("Take %s off %s.", x.name(l.Wire), j), []string{l.Wire}
+			s.Text, s.Wires = fmt.Sprintf("Take %s off %s.", x.name(l.Wire), j), []harness.WireID{l.Wire}
 			x.add(s, work.New([]harness.Edit{{Do: harness.Unjoin, Wire: l.Wire, End: l.End}}))
 		}
 	}
@@ -187,18 +186,18 @@ func (x *planner) mends(opened map[harness.Length]bool) {
 	for _, l := range x.in.Cut {
 		is, there := x.now.Tips(l.Wire)
 		want, wanted := x.wanted.Tips(l.Wire)
-		stub, cut := x.now.Tips(harness.Stub(l.Wire, l.End))
+		stub, cut := x.now.Tips(l.Wire.Stub(l.End))
 		if !there || !wanted || !cut || want[l.End] != stub[0] {
 			continue
 		}
 		if !is[l.End].Open() && !opened[l] ||
-			!stub[1].Open() && !opened[harness.Length{Wire: harness.Stub(l.Wire, l.End), End: 1}] {
+			!stub[1].Open() && !opened[harness.Length{Wire: l.Wire.Stub(l.End), End: 1}] {
 			continue
 		}
 		x.add(
 			work.Step{
 				Kind:    Mend,
-				Wires:   []string{l.Wire},
+				Wires:   []harness.WireID{l.Wire},
 				Minutes: x.in.Join,
 				Text:    fmt.Sprintf("Join %s to its stub again.", x.name(l.Wire)),
 				Why:     "It was cut for a joint, and is wanted whole after all.",
@@ -211,7 +210,7 @@ func (x *planner) mends(opened map[harness.Length]bool) {
 // stubs takes away the last bits of wires that nothing wants any more.
 func (x *planner) stubs(opened map[harness.Length]bool) {
 	for _, l := range x.in.Cut {
-		stub := harness.Stub(l.Wire, l.End)
+		stub := l.Wire.Stub(l.End)
 		is, there := x.now.Tips(stub)
 		_, wanted := x.wanted.Tips(stub)
 		whole, stays := x.wanted.Tips(l.Wire)
@@ -220,7 +219,7 @@ func (x *planner) stubs(opened map[harness.Length]bool) {
 			x.add(
 				work.Step{
 					Kind:    Away,
-					Wires:   []string{stub},
+					Wires:   []harness.WireID{stub},
 					Minutes: x.in.Check,
 					Text:    fmt.Sprintf("Take the stub of %s away.", x.name(l.Wire)),
 					Why:     "Nothing is joined to it any more.",
@@ -237,14 +236,14 @@ func (x *planner) seals(opened map[harness.Length]bool) {
 		is, _ := x.now.Tips(w)
 		want, wanted := x.wanted.Tips(w)
 		for end := range is {
-			if !wanted || strings.HasPrefix(w, NewWire) || want[end].State != harness.Sealed ||
+			if !wanted || w.New() || want[end].State != harness.Sealed ||
 				is[end].State != harness.Bare && !opened[harness.Length{Wire: w, End: end}] {
 				continue
 			}
 			x.add(
 				work.Step{
 					Kind:    Seal,
-					Wires:   []string{w},
+					Wires:   []harness.WireID{w},
 					Minutes: x.in.Seal,
 					Text:    fmt.Sprintf("Seal the open end of %s and label it.", x.name(w)),
 					Why:     "Nothing is joined to it any more.",
@@ -275,7 +274,7 @@ func (x *planner) make(j *Joint, opened map[harness.Length]bool) {
 		}
 		if e.Meter.Text != "" {
 			s := MeasureFirst(e.At, e.Name, e.Meter, x.in.Check)
-			s.Wires, s.Guards = []string{e.Wire}, []harness.Length{e.Length}
+			s.Wires, s.Guards = []harness.WireID{e.Wire}, []harness.Length{e.Length}
 			needs = append(needs, x.add(s, s))
 		}
 		tips, there := x.now.Tips(e.Wire)
@@ -294,13 +293,13 @@ func (x *planner) make(j *Joint, opened map[harness.Length]bool) {
 
 // cutHere says whether it is this stage that cuts an end: another may, with its connector that comes off.
 func (x *planner) cutHere(e *End) bool {
-	_, ours := x.Changes.Tips[harness.Stub(e.Wire, e.End)]
+	_, ours := x.Changes.Tips[e.Wire.Stub(e.End)]
 	return ours || x.loose[e.Length]
 }
 
 // tapped says whether a wire is to stay whole where others are joined onto it: nobody else cuts it there.
 func (x *planner) tapped(e *End, joint string) bool {
-	stub, there := x.wanted.Tips(harness.Stub(e.Wire, e.End))
+	stub, there := x.wanted.Tips(e.Wire.Stub(e.End))
 	return there && stub[1] == harness.Tip{State: harness.Joined, Joint: joint}
 }
 
@@ -322,8 +321,7 @@ func (x *planner) ours(joint string) bool { _, ours := x.named[joint]; return ou
 // away takes new wires away that nothing wants any more.
 func (x *planner) away() {
 	for _, w := range x.now.Wires() {
-		if _, wanted := x.wanted.Tips(w); wanted || !strings.HasPrefix(w, NewWire) || strings.Contains(w, " stub ") ||
-			strings.Contains(w, " piece") {
+		if _, wanted := x.wanted.Tips(w); wanted || !w.New() || w.Piece() != harness.WholeWire {
 			continue
 		}
 		tips, _ := x.now.Tips(w)
@@ -337,9 +335,9 @@ func (x *planner) away() {
 		x.add(
 			work.Step{
 				Kind:    Away,
-				Wires:   []string{w},
+				Wires:   []harness.WireID{w},
 				Minutes: x.in.Check,
-				Text:    fmt.Sprintf("Take %s away.", w),
+				Text:    fmt.Sprintf("Take %s away.", w.Name()),
 				Why:     "It was laid for a decision that has been taken back.",
 			},
 			work.New(edits),
@@ -347,16 +345,13 @@ func (x *planner) away() {
 	}
 }
 
-// NewWire begins the name of every new wire.
-const NewWire = "new wire "
-
 func (x *planner) list(all []harness.Length) string {
 	var names []string
 	for _, l := range all {
 		n := x.name(l.Wire)
-		if whole := circuit.Whole(l.Wire); whole != l.Wire && x.names[l.Wire] == "" {
+		if whole := l.Wire.Whole(); whole != l.Wire && x.names[l.Wire] == "" {
 			n = "the piece that lengthens " + x.name(whole)
-			if strings.HasSuffix(l.Wire, " new") {
+			if l.Wire.Piece() == harness.Successor {
 				n = "the wire that replaces " + x.name(whole)
 			}
 		}
@@ -367,9 +362,8 @@ func (x *planner) list(all []harness.Length) string {
 		if e := x.ends[l]; e != nil && e.At != (harness.Ref{}) && e.How == Whole {
 			n += work.Moved(e.At)
 		}
-		if strings.HasSuffix(l.Wire, fmt.Sprintf(" stub %d", 1)) ||
-			strings.HasSuffix(l.Wire, fmt.Sprintf(" stub %d", 2)) {
-			n = "the stub of " + x.name(l.Wire[:len(l.Wire)-7])
+		if l.Wire.Piece().Stub() {
+			n = "the stub of " + x.name(l.Wire.Of())
 		}
 		names = append(names, n)
 	}

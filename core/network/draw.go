@@ -16,7 +16,7 @@ type Input struct {
 	Harness    harness.Harness
 	Connectors []harness.Half
 	Devices    []harness.Device
-	Wires      map[string]Length // by wire
+	Wires      map[harness.WireID]Length // by wire
 	Inside     Inside
 	// Devices that were found with a ground wire of their own: without it they are not grounded by their case.
 	OwnGround map[string]bool
@@ -40,24 +40,24 @@ const (
 // Drawn is the network of a harness, with what had to be assumed.
 type Drawn struct {
 	*Network
-	Assumed  []string              // in words
-	Open     []string              // devices of which nothing is known: nothing flows through them
-	Wires    map[string]int32      // element of each wire
-	Outputs  map[string]string     // by output, a cavity of a unit: what it drives
-	Own      []string              // switches of their own that are devices of the harness
-	Starters map[string]bool       // devices that turn the engine, or pull what does: by their wires, or as somebody said
-	Units    map[string]int32      // by unit: number of the relay that stands for its being awake
-	Points   map[harness.Ref]Node  // the device's side of each cavity
-	Nodes    map[string]Node       // places of their own names
-	Loads    []int32               // elements that use current
-	Motors   []int32               // of them, what cranks the engine
-	Device   map[int32]string      // by element: the device that it is inside of
-	Stalled  map[int32]float64     // by element: Ω of a motor that does not turn yet
-	Inner    map[Node]bool         // inside of units: what lies there is the unit's to protect
-	Of       map[string][]int32    // by device: its elements
-	roles    map[harness.Ref]ended // what comes to each cavity
-	byName   map[string]ended      // the same by the cavity's name
-	points   map[string]bool       // ground points
+	Assumed  []string                 // in words
+	Open     []string                 // devices of which nothing is known: nothing flows through them
+	Wires    map[harness.WireID]int32 // element of each wire
+	Outputs  map[string]string        // by output, a cavity of a unit: what it drives
+	Own      []string                 // switches of their own that are devices of the harness
+	Starters map[string]bool          // devices that turn the engine, or pull what does: by their wires, or as somebody said
+	Units    map[string]int32         // by unit: number of the relay that stands for its being awake
+	Points   map[harness.Ref]Node     // the device's side of each cavity
+	Nodes    map[string]Node          // places of their own names
+	Loads    []int32                  // elements that use current
+	Motors   []int32                  // of them, what cranks the engine
+	Device   map[int32]string         // by element: the device that it is inside of
+	Stalled  map[int32]float64        // by element: Ω of a motor that does not turn yet
+	Inner    map[Node]bool            // inside of units: what lies there is the unit's to protect
+	Of       map[string][]int32       // by device: its elements
+	roles    map[harness.Ref]ended    // what comes to each cavity
+	byName   map[string]ended         // the same by the cavity's name
+	points   map[string]bool          // ground points
 }
 
 type ended struct {
@@ -68,7 +68,7 @@ type ended struct {
 // Draw draws the network of a harness. It fails only where what stands in it cannot be; what is not known is assumed,
 // and said.
 func Draw(in Input) (*Drawn, error) {
-	d := &drawing{in: in, out: &Drawn{Wires: map[string]int32{}, Outputs: map[string]string{},
+	d := &drawing{in: in, out: &Drawn{Wires: map[harness.WireID]int32{}, Outputs: map[string]string{},
 		Starters: map[string]bool{},
 		Units:    map[string]int32{},
 		Points:   map[harness.Ref]Node{}, Nodes: map[string]Node{}, Device: map[int32]string{}, Of: map[string][]int32{},
@@ -134,7 +134,7 @@ type drawing struct {
 // copper draws the wires, from what their tips are at.
 func (d *drawing) copper() {
 	h := d.in.Harness
-	resists := map[string]string{} // by what is said of it: the wire that is the resistance, where several lead on as one
+	resists := map[string]harness.WireID{} // by what is said of it: the wire that is the resistance, where several lead on as one
 	for _, w := range h.Wires() {
 		if l := d.in.Wires[w]; l.Signal.Device == "ballast" && (resists[l.Text] == "" || l.Ohms > 0) {
 			resists[l.Text] = w
@@ -158,7 +158,7 @@ func (d *drawing) copper() {
 			more = bodies()["ballast"].Ohms
 			d.out.Assumed = append(d.out.Assumed, fmt.Sprintf("%s is a resistance wire: reckoned at %.3g Ω", w, more))
 		}
-		e := Element{Name: w, Kind: Copper, Wire: w, A: d.tip(w, 0, tips[0], l), B: d.tip(w, 1, tips[1], l),
+		e := Element{Name: string(w), Kind: Copper, Wire: w, A: d.tip(w, 0, tips[0], l), B: d.tip(w, 1, tips[1], l),
 			Ohms: square.WorstResistance(20)*mm/1000 + 2*JointOhms + more}
 		d.out.Wires[w] = d.b.Add(e)
 	}
@@ -170,7 +170,7 @@ func (d *drawing) copper() {
 }
 
 // tip gives the node that a tip is at.
-func (d *drawing) tip(wire string, end int, t harness.Tip, l Length) Node {
+func (d *drawing) tip(wire harness.WireID, end int, t harness.Tip, l Length) Node {
 	switch t.State {
 	case harness.Joined:
 		return d.point(t.Joint)

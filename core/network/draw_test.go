@@ -14,12 +14,12 @@ import (
 
 // laid lays a loom of lines "id from to function", a splice named S…, and gives what Draw works on.
 func laid(devices map[string]harness.Device, halves map[string]harness.Half, lines ...string) network.Input {
-	in := network.Input{Wires: map[string]network.Length{}}
+	in := network.Input{Wires: map[harness.WireID]network.Length{}}
 	l := harness.Loom{}
 	at := map[string]int{}
 	for _, line := range lines {
 		f := strings.SplitN(line, " ", 4)
-		w := harness.Wire{ID: f[0], Signal: signal.Read(f[3])}
+		w := harness.Wire{ID: harness.WireID(f[0]), Signal: signal.Read(f[3])}
 		for k, end := range f[1:3] {
 			if strings.HasPrefix(end, "S") {
 				w.Ends[k] = harness.End{Splice: end}

@@ -10,6 +10,7 @@
 package network
 
 import (
+	"draxel/core/harness"
 	"fmt"
 	"math"
 	"slices"
@@ -47,9 +48,9 @@ type Element struct {
 	Ohms float64 // of a lamp when it shines at Volts; of a source inside; of a diode in its way; greater than 0
 	// Source: between the poles with nothing on it. Diode: lost in its way. Lamp: for which Ohms is stated.
 	Volts float64
-	Limit float64 // A, of a source that gives no more; 0: as much as its Ohms let through. Of a fuse, its rating
-	Gate  Gate    // when it conducts; the zero gate is always
-	Wire  string  // the length of wire that it is, where it is one
+	Limit float64        // A, of a source that gives no more; 0: as much as its Ohms let through. Of a fuse, its rating
+	Gate  Gate           // when it conducts; the zero gate is always
+	Wire  harness.WireID // the length of wire that it is, where it is one
 }
 
 // Key is a set of positions of the key.

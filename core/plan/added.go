@@ -3,7 +3,6 @@ package plan
 import (
 	"slices"
 
-	"draxel/core/circuit"
 	"draxel/core/feed"
 	"draxel/core/finding"
 	"draxel/core/harness"
@@ -19,7 +18,7 @@ const partLead = 80
 
 // addIn is what parts are added to, where the harness is wanted so.
 func (m *model) addIn(wanted harness.Harness, d Decisions) join.AddIn {
-	alone, names := map[string]bool{}, map[string]string{}
+	alone, names := map[harness.WireID]bool{}, map[harness.WireID]string{}
 	for i := range m.facts.Laid.Loom.Wires {
 		w := &m.facts.Laid.Loom.Wires[i]
 		alone[w.ID], names[w.ID] = m.alone.Wire(i), wireOf(w, harness.Ref{})
@@ -28,13 +27,13 @@ func (m *model) addIn(wanted harness.Harness, d Decisions) join.AddIn {
 		names[n.id] = called(n)
 	}
 	return join.AddIn{Now: m.past.Now, Wanted: wanted, Cavity: m.facts.cavity, Stud: m.facts.stud,
-		Name: func(wire string) string {
-			if name := names[circuit.Whole(wire)]; name != "" {
+		Name: func(wire harness.WireID) string {
+			if name := names[wire.Whole()]; name != "" {
 				return name
 			}
-			return wire
+			return wire.Name()
 		},
-		Alone: func(wire string) bool { return alone[circuit.Whole(wire)] }, Proof: m.proofAt,
+		Alone: func(wire harness.WireID) bool { return alone[wire.Whole()] }, Proof: m.proofAt,
 		School: reach.SchoolWord(d.Reach.Rules.School), Join: d.Bench.Rates.Join, Check: d.Bench.Rates.Check}
 }
 
@@ -72,7 +71,7 @@ func (m *model) addedWires(d Decisions) []reach.Wire {
 
 // unlaid leaves out the steps that lay wires among the parts which found no place after all.
 func unlaid(steps []work.Step, parts []join.Added, added *join.AddedPart) []work.Step {
-	gone := map[string]bool{}
+	gone := map[harness.WireID]bool{}
 	for i := range parts {
 		if _, ok := added.Changes.Tips[parts[i].Wire()]; !ok && parts[i].Body == join.SingleWire {
 			gone[parts[i].Wire()] = true
@@ -176,7 +175,7 @@ func withParts(f *feed.Facts, parts []join.Added) *feed.Facts {
 // contactsClosed says of the relays that are let into wires that their contacts are closed: what a relay parts, it can
 // join.
 func contactsClosed(parts []join.Added, h harness.Harness) harness.Changes {
-	out := harness.Changes{Tips: map[string][2]harness.Tip{}}
+	out := harness.Changes{Tips: map[harness.WireID][2]harness.Tip{}}
 	for i := range parts {
 		if a := &parts[i]; a.Body == join.RelayBody && a.In != (harness.Ref{}) {
 			wires := a.Wires()
@@ -191,8 +190,8 @@ func contactsClosed(parts []join.Added, h harness.Harness) harness.Changes {
 }
 
 // partWires gives what the wires of parts are for the network: a resistor in a wire is that wire's resistance.
-func partWires(parts []join.Added) map[string]network.Length {
-	out := map[string]network.Length{}
+func partWires(parts []join.Added) map[harness.WireID]network.Length {
+	out := map[harness.WireID]network.Length{}
 	for i := range parts {
 		a := &parts[i]
 		for _, w := range a.Wires() {

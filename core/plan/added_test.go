@@ -85,7 +85,7 @@ func TestPartsLeadToWhatIsWanted(t *testing.T) {
 		for _, x := range work.InOrder(j.Ticks) {
 			for _, e := range x.Edits {
 				b.do(e)
-				if e.Do == harness.FallOut && strings.HasPrefix(e.Wire, "new wire through") {
+				if e.Do == harness.FallOut && strings.HasPrefix(string(e.Wire), "new wire through") {
 					out++
 				}
 			}
@@ -110,7 +110,7 @@ func TestPartsLeadToWhatIsWanted(t *testing.T) {
 			case a.Body == join.SingleWire:
 				wires++
 				for _, l := range a.Leads {
-					if !b.one(a.Wire(), spot(&f, l.To)) {
+					if !b.one(string(a.Wire()), spot(&f, l.To)) {
 						t.Errorf("job %d: wire %s does not come to %s", seed, a.ID, l.To)
 					}
 				}

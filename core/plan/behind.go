@@ -20,23 +20,23 @@ func after(all []work.Step, parted *reach.Parted) []work.Step {
 			s.Needs = append(slices.Clone(s.Needs), parted.Covers[s.Path]...)
 		}
 	}
-	touches := map[string][]string{}
+	touches := map[string][]harness.WireID{}
 	for id, wire := range parted.Touches {
-		touches[id] = []string{wire}
+		touches[id] = []harness.WireID{wire}
 	}
 	return behind(all, parted.Steps, touches)
 }
 
 // behind puts steps behind every step that handles the lengths which each of them touches.
-func behind(all, late []work.Step, touches map[string][]string) []work.Step {
+func behind(all, late []work.Step, touches map[string][]harness.WireID) []work.Step {
 	if len(late) == 0 {
 		return all
 	}
-	handles := map[string][]string{} // by length: the steps
+	handles := map[harness.WireID][]string{} // by length: the steps
 	for i := range all {
 		s := &all[i]
 		for _, e := range s.Edits {
-			for _, wire := range append([]string{e.Wire}, namesOf(e.Lengths)...) {
+			for _, wire := range append([]harness.WireID{e.Wire}, namesOf(e.Lengths)...) {
 				if wire != "" && !slices.Contains(handles[wire], s.ID) {
 					handles[wire] = append(handles[wire], s.ID)
 				}
@@ -66,8 +66,8 @@ func fresh(steps, others []work.Step) []work.Step {
 	})
 }
 
-func namesOf(lengths []harness.Length) []string {
-	out := make([]string, len(lengths))
+func namesOf(lengths []harness.Length) []harness.WireID {
+	out := make([]harness.WireID, len(lengths))
 	for i, l := range lengths {
 		out[i] = l.Wire
 	}

@@ -102,7 +102,7 @@ func (p *Plan) blockUses(f *Facts) []harness.Ref {
 // holds one wire.
 func (g *planning) pigtail(at harness.Ref) string {
 	name := jointAt(at)
-	n := newWire{pigtail: true, id: join.NewWire + "pigtail of " + at.String(), lands: [2]harness.Ref{at, at},
+	n := newWire{pigtail: true, id: harness.NewWire("pigtail of " + at.String()), lands: [2]harness.Ref{at, at},
 		row: harness.Row{Ref: at, Function: "pigtail of " + at.String(), Size: coilSquare}}
 	known := g.joints[name] != nil
 	g.joint(at, fmt.Sprintf("%d new wires begin at %s: they come together close to it.", g.begins[at], at))
@@ -166,7 +166,7 @@ func (g *planning) leadsOf(b *feed.Block) {
 				signal.Reading{Role: signal.RelayCoil}
 		}
 		t := newEnd(l.At)
-		n := newWire{id: join.NewWire + l.At.String(), row: row, lands: [2]harness.Ref{l.At}}
+		n := newWire{id: newWireOf(l.At), row: row, lands: [2]harness.Ref{l.At}}
 		n.ends[0] = join.Goal{Terminal: t, At: l.At}
 		origin := &match.Origin{Kind: match.AtFuse, Name: l.To}
 		if at, is := g.cavity(l.To); is {

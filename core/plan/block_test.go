@@ -103,13 +103,13 @@ func onTheBlock(t *testing.T, seed uint64, j *plan.Job, f plan.Facts, p *plan.Pl
 		has(p.Findings, "touches-restraint") || has(p.Findings, "fed-from-itself") {
 		return 0, 0, 0 // said, and not done
 	}
-	wire := map[harness.Ref]string{}
+	wire := map[harness.Ref]harness.WireID{}
 	for _, w := range loom.Wires {
 		for _, e := range w.Ends {
 			wire[e.At] = w.ID
 		}
 	}
-	laid := map[string]bool{}
+	laid := map[harness.WireID]bool{}
 	for _, w := range p.Join.Wires {
 		laid[w.ID] = true
 	}
@@ -119,13 +119,13 @@ func onTheBlock(t *testing.T, seed uint64, j *plan.Job, f plan.Facts, p *plan.Pl
 		if c.Side == match.To {
 			at = f.At(c.At)
 		}
-		if c.Slot == "" || !laid["new wire "+at.String()] && !laid["new wire "+c.At.String()] &&
-			!laid["new wire for "+at.String()] {
+		if c.Slot == "" || !laid[harness.WireID("new wire "+at.String())] && !laid[harness.WireID("new wire "+c.At.String())] &&
+			!laid[harness.WireID("new wire for "+at.String())] {
 			continue
 		}
 		end := at.Connector + "/" + at.Cavity
 		if wire[at] != "" && (c.Side == match.From || f.Meetings[c.At.Connector].Met == match.Stays) {
-			end = wire[at]
+			end = string(wire[at])
 		}
 		if slot := j.Block.ID + "/" + c.Slot; !b.one(slot, end) {
 			t.Fatalf("job %d (%s): %s stands on %s, and %s is not one circuit with it\n%v %v", seed, j.Kind, c.At, slot, end,
@@ -137,7 +137,7 @@ func onTheBlock(t *testing.T, seed uint64, j *plan.Job, f plan.Facts, p *plan.Pl
 		}
 	}
 	for _, l := range j.Block.Leads() {
-		if !laid["new wire "+l.At.String()] {
+		if !laid[harness.WireID("new wire "+l.At.String())] {
 			continue
 		}
 		end := "j" + l.To
@@ -145,7 +145,7 @@ func onTheBlock(t *testing.T, seed uint64, j *plan.Job, f plan.Facts, p *plan.Pl
 			for _, cavity := range h.Cavities {
 				if at := (harness.Ref{Connector: h.ID, Cavity: cavity}); at.String() == l.To {
 					if end = h.ID + "/" + cavity; wire[at] != "" {
-						end = wire[at]
+						end = string(wire[at])
 					}
 				}
 			}

@@ -10,6 +10,7 @@ import (
 
 	"draxel/core/finding"
 	"draxel/core/handover"
+	"draxel/core/harness"
 	"draxel/core/prove"
 	"draxel/core/work"
 )
@@ -23,7 +24,7 @@ func (p *Plan) Book(f *Facts) handover.Input {
 		Connectors: f.Laid.Loom.Connectors,
 		Devices:    f.Laid.Loom.Devices,
 		Splices:    f.Laid.Loom.Splices,
-		Wires:      map[string]handover.Wire{},
+		Wires:      map[harness.WireID]handover.Wire{},
 		Joints:     map[string]handover.Joint{},
 	}
 	if f.Feed != nil {
@@ -135,7 +136,7 @@ func (p *Plan) OpenLists(f *Facts, j *Job) []handover.DueList {
 					&ends,
 					fmt.Sprintf("end %d of %s", end+1, l.Name),
 					fmt.Sprintf("%s, %s: %s", l.Name, cmp.Or(l.Function, "no function said"), e.Dead),
-					"thin?sel=wire:"+url.QueryEscape(l.Whole()),
+					"thin?sel=wire:"+url.QueryEscape(string(l.Whole())),
 				)
 			}
 		}

@@ -6,7 +6,6 @@ import (
 	"slices"
 	"strings"
 
-	"draxel/core/circuit"
 	"draxel/core/finding"
 	"draxel/core/handover"
 	"draxel/core/harness"
@@ -39,15 +38,16 @@ func (p *Plan) deleted(f *Facts) handover.Section {
 	}
 	left := lengthsOf(p.Wanted) // by wire as found: what of it is in the finished harness
 	here := lengthsOf(p.Past.Now)
-	stub := func(w string, end int) bool {
-		return slices.Contains(left[w], harness.Stub(w, end))
+	stub := func(w harness.WireID, end int) bool {
+		return slices.Contains(left[w], w.Stub(end))
 	}
+	stays := func(w harness.WireID) bool { return !w.StubOf(w.Whole()) }
 	for i := range f.Laid.Loom.Wires {
 		w := &f.Laid.Loom.Wires[i]
-		if slices.ContainsFunc(left[w.ID], func(x string) bool { return !strings.Contains(x, " stub ") }) {
+		if slices.ContainsFunc(left[w.ID], stays) {
 			continue
 		}
-		row := []string{w.ID, w.Colour.String(), w.Circuit, w.Function}
+		row := []string{w.ID.Name(), w.Colour.String(), w.Circuit, w.Function}
 		for end, e := range w.Ends {
 			was, now := e.String(), "not followed"
 			switch t, full := p.Wanted.In(e.At); {
@@ -72,7 +72,7 @@ func (p *Plan) deleted(f *Facts) handover.Section {
 			row = append(row, was, now)
 		}
 		state := "done"
-		if slices.ContainsFunc(here[w.ID], func(x string) bool { return !strings.Contains(x, " stub ") }) {
+		if slices.ContainsFunc(here[w.ID], stays) {
 			state = "planned"
 		}
 		row = append(row, state)
@@ -91,10 +91,10 @@ func (p *Plan) deleted(f *Facts) handover.Section {
 }
 
 // lengthsOf gives the lengths of each wire as found.
-func lengthsOf(h harness.Harness) map[string][]string {
-	out := map[string][]string{}
+func lengthsOf(h harness.Harness) map[harness.WireID][]harness.WireID {
+	out := map[harness.WireID][]harness.WireID{}
 	for _, name := range h.Wires() {
-		whole := circuit.Whole(name)
+		whole := name.Whole()
 		out[whole] = append(out[whole], name)
 	}
 	return out
@@ -202,7 +202,7 @@ func (p *Plan) marks() handover.Section {
 		for k, m := range l.Marks {
 			text[k] = fmt.Sprintf("%s %.0f", m.Station, math.Round(m.At))
 		}
-		s.Rows = append(s.Rows, []string{l.Wire, from, strings.Join(text, " · ")})
+		s.Rows = append(s.Rows, []string{string(l.Wire), from, strings.Join(text, " · ")})
 	}
 	slices.SortStableFunc(s.Rows, func(a, b []string) int { return finding.Natural(a[0], b[0]) })
 	return s

@@ -7,7 +7,6 @@ import (
 	"draxel/core/feed"
 	"draxel/core/finding"
 	"draxel/core/harness"
-	"draxel/core/join"
 	"draxel/core/match"
 	"draxel/core/signal"
 )
@@ -92,7 +91,7 @@ func (p *Plan) measureCircuits(f *Facts) {
 	if r == nil {
 		return
 	}
-	wires := map[harness.Ref]string{}
+	wires := map[harness.Ref]harness.WireID{}
 	for i := range f.Laid.Loom.Wires {
 		w := &f.Laid.Loom.Wires[i]
 		for _, e := range w.Ends {
@@ -105,7 +104,8 @@ func (p *Plan) measureCircuits(f *Facts) {
 		if c.Side == match.To {
 			at = f.At(c.At)
 		}
-		c.Amps = r.Carries("contact "+at.String(), wires[at], join.NewWire+at.String(), join.NewWire+"for "+at.String())
+		c.Amps = r.Carries("contact "+at.String(), wires[at], newWireOf(at),
+			harness.NewWire("for "+at.String()))
 	}
 }
 

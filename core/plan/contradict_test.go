@@ -25,7 +25,7 @@ func TestAContradictionIsNoFaultOfOurs(t *testing.T) {
 		for range 12 {
 			decideMixed(r, &j, &p, f)
 			if n := len(f.Laid.Loom.Wires); r.IntN(2) == 0 && n > 0 {
-				d := thin.Decision{On: thin.Wire, ID: f.Laid.Loom.Wires[r.IntN(n)].ID, Choice: thin.Goes, Reason: "a trial"}
+				d := thin.Decision{On: thin.Wire, ID: string(f.Laid.Loom.Wires[r.IntN(n)].ID), Choice: thin.Goes, Reason: "a trial"}
 				if p.Thin.Result.Refuses(d) == "" {
 					j.Thin = append(j.Thin, d)
 				}

@@ -7,7 +7,6 @@ import (
 	"slices"
 	"strings"
 
-	"draxel/core/circuit"
 	"draxel/core/feed"
 	"draxel/core/finding"
 	"draxel/core/gather"
@@ -125,7 +124,7 @@ func (f *Facts) keyContacts(all []gather.Measurement, lines []feed.Line) []feed.
 }
 
 // drawn draws the network of a harness with what stands in the vehicle.
-func (f *Facts) drawn(h harness.Harness, facts *feed.Facts, wires map[string]network.Length) (*network.Drawn, error) {
+func (f *Facts) drawn(h harness.Harness, facts *feed.Facts, wires map[harness.WireID]network.Length) (*network.Drawn, error) {
 	for i := range f.Laid.Loom.Wires {
 		w := &f.Laid.Loom.Wires[i]
 		if _, there := wires[w.ID]; !there {
@@ -140,7 +139,7 @@ func (f *Facts) drawn(h harness.Harness, facts *feed.Facts, wires map[string]net
 	}
 	for _, name := range h.Wires() { // stubs and pieces are what they are part of
 		if _, there := wires[name]; !there {
-			wires[name] = wires[circuit.Whole(name)]
+			wires[name] = wires[name.Whole()]
 			if l := wires[name]; l.Ohms > 0 {
 				l.Ohms = 0 // it lies in the wire once
 				wires[name] = l
@@ -167,8 +166,8 @@ func (f *Facts) ownGrounds() map[string]bool {
 }
 
 // resistances gives the Ω that were measured before cavities, by the wire that ends there.
-func (f *Facts) resistances() map[string]float64 {
-	out := map[string]float64{}
+func (f *Facts) resistances() map[harness.WireID]float64 {
+	out := map[harness.WireID]float64{}
 	for _, d := range f.Drops {
 		if !d.Fraught {
 			continue
@@ -226,7 +225,7 @@ func (p *Plan) flowing(m *model, d Decisions, in *reach.Input) {
 	if facts == nil || !facts.Said() {
 		return
 	}
-	wires := map[string]network.Length{}
+	wires := map[harness.WireID]network.Length{}
 	for i := range in.Wires {
 		w := &in.Wires[i]
 		wires[w.ID] = network.Length{Square: w.Size, Mm: w.Length, Signal: w.Signal, Text: w.Function}
@@ -239,12 +238,12 @@ func (p *Plan) flowing(m *model, d Decisions, in *reach.Input) {
 	if err != nil {
 		return
 	}
-	in.Amps = map[string]float64{}
+	in.Amps = map[harness.WireID]float64{}
 	for name, i := range drawn.Wires {
-		whole := circuit.Whole(name)
+		whole := name.Whole()
 		in.Amps[whole] = max(in.Amps[whole], worst[i])
 	}
-	fresh := map[string]bool{}
+	fresh := map[harness.WireID]bool{}
 	for i := range in.Wires {
 		if in.Wires[i].New {
 			fresh[in.Wires[i].ID] = true
@@ -259,8 +258,8 @@ func (p *Plan) feeds(f *Facts, d Decisions) {
 	if facts == nil || !facts.Said() {
 		return
 	}
-	lengths := map[string]network.Length{}
-	known := map[string]feed.Wire{}
+	lengths := map[harness.WireID]network.Length{}
+	known := map[harness.WireID]feed.Wire{}
 	wires := p.Reach.Result.Wires()
 	for i := range p.Reach.Result.Lines {
 		l, w := &p.Reach.Result.Lines[i], &wires[i]
@@ -289,12 +288,12 @@ func (p *Plan) feeds(f *Facts, d Decisions) {
 	}
 	for _, name := range p.Wanted.Wires() {
 		if _, there := known[name]; !there {
-			known[name] = known[circuit.Whole(name)]
+			known[name] = known[name.Whole()]
 		}
 	}
 	for _, c := range facts.Inside.Cables {
 		if c.Square > 0 {
-			known[c.Name] = d.carries(size.Section(c.Square), c.Length, 0, 1)
+			known[harness.WireID(c.Name)] = d.carries(size.Section(c.Square), c.Length, 0, 1)
 		}
 	}
 	contacts := map[string]float64{}

@@ -5,7 +5,6 @@ import (
 	"slices"
 	"strings"
 
-	"draxel/core/circuit"
 	"draxel/core/harness"
 	"draxel/core/reach"
 	"draxel/core/size"
@@ -17,7 +16,7 @@ import (
 // sealed, a plug for each cavity that stays empty, a ring for each end that comes to a stud, and the terminals that are
 // crimped on outside of Pin. They are counted from the edits themselves, so that no step is without what it takes.
 func (w *wants) fittings() {
-	school, square := map[string]reach.School{}, map[string]size.Section{}
+	school, square := map[harness.WireID]reach.School{}, map[harness.WireID]size.Section{}
 	if r := w.p.Reach.Result; r != nil {
 		for i := range r.Joints {
 			school[r.Joints[i].Wire] = r.Joints[i].School
@@ -41,15 +40,15 @@ func (w *wants) fittings() {
 		}
 		for k := range s.Edits {
 			e := &s.Edits[k]
-			switch whole := circuit.Whole(e.Wire); e.Do {
+			switch whole := e.Wire.Whole(); e.Do {
 			case harness.Join, harness.Tap, harness.Tie, harness.Heal:
 				how := w.d.Reach.Rules.School
 				for _, l := range e.Lengths {
-					how = cmp.Or(school[circuit.Whole(l.Wire)], how)
+					how = cmp.Or(school[l.Wire.Whole()], how)
 				}
-				use("sleeve for a joint, "+reach.SchoolWord(how), cmp.Or(e.Joint, e.At.String(), e.Wire))
+				use("sleeve for a joint, "+reach.SchoolWord(how), cmp.Or(e.Joint, e.At.String(), e.Wire.Name()))
 			case harness.Seal:
-				use("cap for a cut end, adhesive shrink", e.Wire)
+				use("cap for a cut end, adhesive shrink", e.Wire.Name())
 			case harness.Cap, harness.Park:
 				use("cap for a terminal, insulating", cmp.Or(e.Label, string(e.Terminal)))
 			case harness.Land:

@@ -15,10 +15,10 @@ import (
 
 // Leg is a circuit of a function: its ends, the wires that join them, and what it is in each position of the key.
 type Leg struct {
-	Function string        `json:"function"`
-	Circuit  int           `json:"circuit"`
-	Wires    []string      `json:"wires"`
-	In       []feed.LiveIn `json:"in,omitempty"` // where the network says it
+	Function string           `json:"function"`
+	Circuit  int              `json:"circuit"`
+	Wires    []harness.WireID `json:"wires"`
+	In       []feed.LiveIn    `json:"in,omitempty"` // where the network says it
 }
 
 // functions says how what must work in the vehicle stands.
@@ -37,7 +37,7 @@ func (p *Plan) functions(f *Facts, d Decisions) {
 	} else { // nobody has said what stands in the vehicle: copper is copper
 		none := feed.Read(nil)
 		var err error
-		if drawn, err = f.drawn(p.Wanted, &none, map[string]network.Length{}); err != nil {
+		if drawn, err = f.drawn(p.Wanted, &none, map[harness.WireID]network.Length{}); err != nil {
 			return // a knot that no vehicle has: said where the network is
 		}
 	}
@@ -295,7 +295,7 @@ func lit(r *feed.Result, device string) bool {
 func (c *copperCircuits) legs(items []join.Item, r *feed.Result) []Leg {
 	plain := circuitsOf(c.drawn)
 	heads := c.drawn.Heads()
-	wires, copper := map[int][]string{}, map[string]int32{}
+	wires, copper := map[int][]harness.WireID{}, map[harness.WireID]int32{}
 	for name, i := range c.drawn.Wires {
 		n := heads[c.drawn.Elements[i].A]
 		if n == 0 {
@@ -322,7 +322,7 @@ func (c *copperCircuits) legs(items []join.Item, r *feed.Result) []Leg {
 				continue
 			}
 			seen[e.Circuit] = true
-			l := Leg{Function: items[i].ID, Circuit: e.Circuit, Wires: []string{}}
+			l := Leg{Function: items[i].ID, Circuit: e.Circuit, Wires: []harness.WireID{}}
 			for _, w := range wires[e.Circuit] {
 				if len(near[e.Circuit]) == 0 || near[e.Circuit][copper[w]] {
 					l.Wires = append(l.Wires, w)

@@ -14,7 +14,7 @@ import (
 
 // newWire is a wire that is laid: the row that it is for, and what each of its ends comes to.
 type newWire struct {
-	id     string
+	id     harness.WireID
 	row    harness.Row
 	ends   [2]join.Goal
 	lands  [2]harness.Ref // cavities at whose place its ends are
@@ -23,9 +23,12 @@ type newWire struct {
 	pigtail bool
 }
 
-// newTerminal names the terminal of a new wire for a To cavity, and the wire itself.
+// newWireOf names the new wire for a cavity.
+func newWireOf(at harness.Ref) harness.WireID { return harness.NewWire(at.String()) }
+
+// newTerminal names the terminal of a new wire for a To cavity.
 func newTerminal(to harness.Ref) harness.TerminalID {
-	return harness.TerminalID(join.NewWire + to.String())
+	return harness.TerminalID(newWireOf(to))
 }
 
 // newEnd names a terminal that is crimped on an end which was cut, for a cavity of the model.
@@ -179,7 +182,7 @@ func (g *planning) lead(l *match.Line) {
 	row.Size = cmp.Or(row.Size, from.Size)
 	on := harness.Ref{Connector: header(l.From.Connector), Cavity: l.From.Cavity}
 	t, far := newTerminal(l.To), newEnd(on)
-	n := newWire{id: string(t), row: row, lands: [2]harness.Ref{g.target(l.To), on}}
+	n := newWire{id: harness.WireID(t), row: row, lands: [2]harness.Ref{g.target(l.To), on}}
 	n.ends = [2]join.Goal{{Terminal: t, At: n.lands[0]}, {Terminal: far, At: on}}
 	g.lay(n)
 	if was, there := g.now.Place(harness.TerminalAt(l.From)); there && g.facts.repinned(l.From.Connector) {
@@ -204,7 +207,7 @@ func (g *planning) lay(n newWire) {
 }
 
 func called(n newWire) string {
-	s := "the " + n.id
+	s := "the " + n.id.Name()
 	if n.row.Function != "" {
 		s += " (" + n.row.Function + ")"
 	}
@@ -214,7 +217,7 @@ func called(n newWire) string {
 // want: a To cavity that a new wire serves, or a lead from a wire that serves another.
 func (g *planning) want(w *match.Want, row harness.Row, stays bool) {
 	t := newTerminal(w.To)
-	n := newWire{id: string(t), row: row, lands: [2]harness.Ref{g.target(w.To)}}
+	n := newWire{id: harness.WireID(t), row: row, lands: [2]harness.Ref{g.target(w.To)}}
 	if stays {
 		name := g.joint(n.lands[0], fmt.Sprintf("%s gets a new wire.", w.To))
 		if !g.bring(name, n.lands[0]) {
@@ -290,7 +293,7 @@ func (g *planning) source(l *match.Line) {
 		return
 	}
 	row, _ := g.facts.From.Row(l.From)
-	n := newWire{id: join.NewWire + "for " + l.From.String(), row: row, lands: [2]harness.Ref{l.From}}
+	n := newWire{id: harness.NewWire("for " + l.From.String()), row: row, lands: [2]harness.Ref{l.From}}
 	g.begin(name, n, 0)
 	n.ends[0] = join.Goal{Joint: name}
 	g.originate(&n, l.Origin)

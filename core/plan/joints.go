@@ -42,22 +42,22 @@ type Joined struct {
 
 // JoinedEnd is an end that comes to a joint.
 type JoinedEnd struct {
-	Wire   string      `json:"wire"`
-	Name   string      `json:"name"`
-	At     harness.Ref `json:"at,omitzero"`
-	How    string      `json:"how"`
-	Back   float64     `json:"back,omitempty"` // mm behind its plug
-	Theirs bool        `json:"theirs,omitempty"`
+	Wire   harness.WireID `json:"wire"`
+	Name   string         `json:"name"`
+	At     harness.Ref    `json:"at,omitzero"`
+	How    string         `json:"how"`
+	Back   float64        `json:"back,omitempty"` // mm behind its plug
+	Theirs bool           `json:"theirs,omitempty"`
 }
 
 // Laid is a new wire that is to be laid, or has been.
 type Laid struct {
-	ID    string      `json:"id"`
-	Row   harness.Row `json:"row"`
-	Ends  [2]string   `json:"ends"`
-	Owner string      `json:"owner,omitempty"` // who sees to an end that waits
-	Open  bool        `json:"open,omitempty"`  // an end waits for its source
-	There bool        `json:"there,omitempty"` // it is laid
+	ID    harness.WireID `json:"id"`
+	Row   harness.Row    `json:"row"`
+	Ends  [2]string      `json:"ends"`
+	Owner string         `json:"owner,omitempty"` // who sees to an end that waits
+	Open  bool           `json:"open,omitempty"`  // an end waits for its source
+	There bool           `json:"there,omitempty"` // it is laid
 }
 
 func jointAt(at harness.Ref) string { return join.JointAt + at.String() }
@@ -191,7 +191,7 @@ func (m *model) bring(name string, at harness.Ref) bool {
 			row = rowOfWire(w, at)
 		}
 		n := newWire{
-			id:    join.NewWire + "lead of " + at.String(),
+			id:    harness.NewWire("lead of " + at.String()),
 			row:   row,
 			lands: [2]harness.Ref{at, m.placeOf(name)},
 		}
@@ -275,6 +275,7 @@ func (g *planning) meet(l *match.Line) {
 func (g *planning) into(l *match.Line, x pairing) {
 	if t := harness.TerminalAt(x.vehicle); !g.out(t) {
 		if _, there := g.now.Place(t); there {
+			g.drawn[t] = true
 			g.set(t, harness.Place{State: harness.Capped, Label: x.vehicle.String() + " drawn"})
 		}
 	}
@@ -308,7 +309,7 @@ func (g *planning) into(l *match.Line, x pairing) {
 		}
 		t := newEnd(x.vehicle)
 		n := newWire{
-			id:    join.NewWire + "into " + x.vehicle.String(),
+			id:    harness.NewWire("into " + x.vehicle.String()),
 			row:   rowOfWire(w, x.ours),
 			lands: [2]harness.Ref{x.ours, x.vehicle},
 		}

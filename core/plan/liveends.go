@@ -25,7 +25,7 @@ func (p *Plan) liveEnds(m *model) []work.Step {
 		return nil
 	}
 	heads := r.Drawn.Heads()
-	live := func(wire string, end int) string {
+	live := func(wire harness.WireID, end int) string {
 		i, known := r.Drawn.Wires[wire]
 		if !known {
 			return ""
@@ -55,17 +55,17 @@ func (p *Plan) liveEnds(m *model) []work.Step {
 			if in == "" {
 				continue
 			}
-			s := work.Step{Stage: work.Join, Kind: join.Seal, Wires: []string{wire}, Minutes: capMinutes,
+			s := work.Step{Stage: work.Join, Kind: join.Seal, Wires: []harness.WireID{wire}, Minutes: capMinutes,
 				Text: fmt.Sprintf("Cap the end of %s %s and tie it back, or lead it where it belongs.", wire, where),
 				Why:  "It is live in " + in + ", and touches whatever it falls on.",
 				Warn: []string{"Battery off before it is touched."}}
-			s = s.As(work.Check("join", "cap", wire, fmt.Sprint(end)))
+			s = s.As(work.Check("join", "cap", string(wire), fmt.Sprint(end)))
 			steps = append(steps, s)
 			if _, done := p.Past.Done[s.ID]; done {
 				continue
 			}
 			p.Findings = append(p.Findings, finding.Finding{Code: "live-end", Severity: finding.Danger, Stage: "feed",
-				Subject: wire, Text: fmt.Sprintf("%s is live in %s and ends in nothing (%s).", wire, in, where),
+				Subject: string(wire), Text: fmt.Sprintf("%s is live in %s and ends in nothing (%s).", wire, in, where),
 				Remedy: "Cap it, and tick the step that says so; or say in Match or in the lists where it leads."})
 		}
 	}
@@ -87,7 +87,7 @@ func (p *Plan) hanging(m *model) hanging {
 		for end, e := range l.Wires[i].Ends {
 			h.bare[harness.Length{Wire: l.Wires[i].ID, End: end}] = e.Open
 		}
-		h.alone[l.Wires[i].ID] = m.alone.Wire(i)
+		h.alone[string(l.Wires[i].ID)] = m.alone.Wire(i)
 	}
 	for i := range l.Connectors {
 		c := &l.Connectors[i]
@@ -104,7 +104,7 @@ func (p *Plan) hanging(m *model) hanging {
 
 // where says where an end hangs in the air, empty where it does not: bare, or in a plug that is plugged into nothing.
 func (h *hanging) where(wanted harness.Harness, l harness.Length, tip harness.Tip) string {
-	if h.alone[l.Wire] {
+	if h.alone[string(l.Wire)] {
 		return ""
 	}
 	switch tip.State {

@@ -6,7 +6,6 @@ import (
 	"strings"
 
 	"draxel/core/harness"
-	"draxel/core/join"
 	"draxel/core/match"
 	"draxel/core/reach"
 	"draxel/core/thin"
@@ -190,7 +189,7 @@ func (j *Job) wireNames() {
 	j.Lengths, j.Leftover = slices.Clone(j.Lengths), slices.Clone(j.Leftover)
 	for i := range j.Thin {
 		if j.Thin[i].On == thin.Wire {
-			j.Thin[i].ID = harness.WireName(j.Thin[i].ID)
+			j.Thin[i].ID = string(harness.Listed(j.Thin[i].ID))
 		}
 	}
 	for i := range j.Spans {
@@ -205,11 +204,11 @@ func (j *Job) wireNames() {
 }
 
 // ourOr leaves the name of a new wire of ours as it is, and gives that of a listed one as the harness has it.
-func ourOr(wire string) string {
-	if strings.HasPrefix(wire, join.NewWire) {
+func ourOr(wire harness.WireID) harness.WireID {
+	if wire.New() {
 		return wire
 	}
-	return harness.WireName(wire)
+	return harness.Listed(string(wire))
 }
 
 // renamed gives a map with other keys; what has the new name already is not overwritten by what had the old one.
@@ -233,7 +232,7 @@ func renamed[V any](m map[string]V, as func(string) string) map[string]V {
 
 // wireOf describes a wire as a person recognises it: its name, colour, what for, and the cavity that it is known by.
 func wireOf(w *harness.Wire, at harness.Ref) string {
-	s := w.ID
+	s := w.ID.Name()
 	if c := w.Colour.String(); c != "" {
 		s += " " + c
 	}

@@ -35,6 +35,7 @@ type model struct {
 	wires       map[harness.TerminalID]wire
 	made        map[harness.TerminalID]pin.Made
 	renew       map[harness.TerminalID]bool
+	drawn       map[harness.TerminalID]bool // the vehicle's, whose cavities ours go into
 	swapped     map[harness.Ref]harness.Ref // To cavities whose outputs are exchanged
 	fresh       []newWire
 	joints      map[string]*join.Joint
@@ -64,6 +65,7 @@ func (p *Plan) model(f *Facts, d Decisions) *model {
 		wires:    map[harness.TerminalID]wire{},
 		made:     map[harness.TerminalID]pin.Made{},
 		renew:    map[harness.TerminalID]bool{},
+		drawn:    map[harness.TerminalID]bool{},
 		swapped:  map[harness.Ref]harness.Ref{},
 		joints:   map[string]*join.Joint{},
 	}
@@ -349,7 +351,7 @@ func tickedAt(t work.Tick) string {
 			return at.String()
 		}
 	}
-	return t.Wire
+	return string(t.Wire)
 }
 
 // keepPut leaves where they are the wires that a report says cannot be moved, and those that no table shows.

@@ -11,20 +11,20 @@ import (
 // Named is a wire of the vehicle that is cut or joined onto, named twice before anything is done to it: by the
 // table, and by what a meter must show or showed.
 type Named struct {
-	At       harness.Ref `json:"at"`
-	Side     match.Side  `json:"side,omitempty"` // whose table has it
-	Row      harness.Row `json:"row"`
-	Wire     string      `json:"wire"`
-	For      []string    `json:"for"`             // joints and parts that it comes to
-	Measured bool        `json:"measured"`        // somebody has measured it
-	Proof    string      `json:"proof,omitempty"` // what must be seen before anything is cut, where nobody has
-	Read     []string    `json:"read,omitempty"`  // what was measured there
+	At       harness.Ref    `json:"at"`
+	Side     match.Side     `json:"side,omitempty"` // whose table has it
+	Row      harness.Row    `json:"row"`
+	Wire     harness.WireID `json:"wire"`
+	For      []string       `json:"for"`             // joints and parts that it comes to
+	Measured bool           `json:"measured"`        // somebody has measured it
+	Proof    string         `json:"proof,omitempty"` // what must be seen before anything is cut, where nobody has
+	Read     []string       `json:"read,omitempty"`  // what was measured there
 }
 
 // Named lists the vehicle's wires that joints and parts come to.
 func (p *Plan) Named(f *Facts) []Named {
 	var out []Named
-	add := func(at harness.Ref, wire, what string) {
+	add := func(at harness.Ref, wire harness.WireID, what string) {
 		i := slices.IndexFunc(out, func(n Named) bool { return n.At == at })
 		if i < 0 {
 			n := Named{At: at, Wire: wire, For: []string{}, Measured: f.Measured[at]}
@@ -66,7 +66,7 @@ func (p *Plan) Named(f *Facts) []Named {
 		}
 		for _, x := range at {
 			if x != (harness.Ref{}) && a.Body != join.Fitted && !f.ours(x) {
-				add(x, "", a.ID+", "+a.What)
+				add(x, "", string(harness.WireID(a.ID+", "+a.What)))
 			}
 		}
 	}

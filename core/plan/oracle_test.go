@@ -37,7 +37,7 @@ func newBench(l *harness.Loom) *bench {
 				tips[k] = b.open()
 			}
 		}
-		b.tips[w.ID] = tips
+		b.tips[string(w.ID)] = tips
 	}
 	return b
 }
@@ -49,10 +49,10 @@ func (b *bench) open() string {
 
 func (b *bench) do(e harness.Edit) {
 	stub := fmt.Sprintf("%s stub %d", e.Wire, e.End+1)
-	set := func(w string, end int, label string) {
-		t := b.tips[w]
+	set := func(w harness.WireID, end int, label string) {
+		t := b.tips[string(w)]
 		t[end] = label
-		b.tips[w] = t
+		b.tips[string(w)] = t
 	}
 	join := func() {
 		for _, l := range e.Lengths {
@@ -65,13 +65,13 @@ func (b *bench) do(e harness.Edit) {
 	case harness.Insert:
 		b.at[string(e.Terminal)] = e.At.Connector + "/" + e.At.Cavity
 	case harness.Lay:
-		b.tips[e.Wire] = [2]string{b.open(), b.open()}
+		b.tips[string(e.Wire)] = [2]string{b.open(), b.open()}
 	case harness.Cut:
-		b.tips[stub] = [2]string{b.tips[e.Wire][e.End], b.open()}
+		b.tips[stub] = [2]string{b.tips[string(e.Wire)][e.End], b.open()}
 		set(e.Wire, e.End, b.open())
 	case harness.Tap:
 		join()
-		b.tips[stub] = [2]string{b.tips[e.Wire][e.End], "j" + e.Joint}
+		b.tips[stub] = [2]string{b.tips[string(e.Wire)][e.End], "j" + e.Joint}
 		set(e.Wire, e.End, "j"+e.Joint)
 	case harness.Join:
 		join()
@@ -99,7 +99,7 @@ func (b *bench) do(e harness.Edit) {
 		set(e.Wire, e.End, b.tips[stub][0])
 		delete(b.tips, stub)
 	case harness.FallOut:
-		delete(b.tips, e.Wire)
+		delete(b.tips, string(e.Wire))
 	}
 }
 

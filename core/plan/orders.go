@@ -177,7 +177,7 @@ func (w *wants) wire() {
 	if r == nil {
 		return
 	}
-	cuts := map[string][]string{}
+	cuts := map[harness.WireID][]string{}
 	for i := range w.p.Work.Steps {
 		s := &w.p.Work.Steps[i]
 		if _, done := w.p.Done(s.ID); !done && s.Kind == reach.CutWire && s.Stage == work.Reach {
@@ -201,7 +201,7 @@ func (w *wants) wire() {
 		what := strings.Join(words, " ")
 		for k, wire := range b.For {
 			if b.Each[k] > 0 {
-				w.metres(what, b.Each[k]/1000, wire, cuts[wire]...)
+				w.metres(what, b.Each[k]/1000, wire, cuts[harness.WireID(wire)]...)
 			}
 		}
 		w.spare(work.Reach, what, "m", max(0, b.Buy-b.Need)/1000, false)

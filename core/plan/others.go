@@ -169,7 +169,7 @@ func (p *Plan) inspector(f *Facts) handover.Sheet {
 	s := handover.Sheet{ID: "inspector", Title: "For the engineer or inspector",
 		For: "What was changed in what rules may be about. Local rules and qualified persons decide; this list " +
 			"decides nothing."}
-	changed := map[string]bool{}
+	changed := map[harness.WireID]bool{}
 	for _, w := range p.Wanted.Wires() {
 		was, found := p.found.Tips(w)
 		if is, _ := p.Wanted.Tips(w); !found || was != is {
@@ -181,7 +181,7 @@ func (p *Plan) inspector(f *Facts) handover.Sheet {
 			changed[w] = true
 		}
 	}
-	wires := map[string]*harness.Wire{}
+	wires := map[harness.WireID]*harness.Wire{}
 	for i := range f.Laid.Loom.Wires {
 		wires[f.Laid.Loom.Wires[i].ID] = &f.Laid.Loom.Wires[i]
 	}

@@ -142,7 +142,7 @@ func (p *Plan) expectJoints(m *model) {
 }
 
 // cavitiesOf gives the cavities that wires end in as wanted, in the order of the wires.
-func (p *Plan) cavitiesOf(wires []string) []harness.Ref {
+func (p *Plan) cavitiesOf(wires []harness.WireID) []harness.Ref {
 	var out []harness.Ref
 	for _, w := range wires {
 		tips, _ := p.Wanted.Tips(w)

@@ -168,7 +168,7 @@ func (s *Step) tell(m *model, p *Plan, minutes float64) {
 		s.Minutes = minutes
 	}
 	if w := m.ends.wires[s.Wire.Ref]; w != nil && s.Terminal != "" {
-		s.Wires = []string{w.ID}
+		s.Wires = []harness.WireID{w.ID}
 	}
 }
 
@@ -180,7 +180,7 @@ func (m *model) crimped() map[harness.TerminalID]pin.Made {
 		tips, _ := m.past.Now.Tips(w)
 		for end, t := range tips {
 			if _, found := m.found.Place(t.Terminal); t.State == harness.Crimped && !found {
-				out[t.Terminal] = pin.Made{Length: harness.Length{Wire: w, End: end}, Name: w}
+				out[t.Terminal] = pin.Made{Length: harness.Length{Wire: w, End: end}, Name: string(w)}
 			}
 		}
 	}

@@ -45,9 +45,9 @@ type Facts struct {
 	Findings   []finding.Finding // what is wrong or doubtful in the facts themselves
 	// What must be settled before the first cut, whatever is cut: it holds the gate.
 	Unsettled []string
-	Log       []gather.Unplugged        // what was unplugged to see what happens
-	Feed      *feed.Facts               // what stands in the vehicle beside its wires, nil where nobody has said
-	parts     map[string]network.Length // what the wires of added parts are
+	Log       []gather.Unplugged                // what was unplugged to see what happens
+	Feed      *feed.Facts                       // what stands in the vehicle beside its wires, nil where nobody has said
+	parts     map[harness.WireID]network.Length // what the wires of added parts are
 }
 
 // Decisions are what the person chose, one field a stage.
@@ -183,7 +183,7 @@ func (t *Draft) Whole() *Plan {
 // complete gives every row of From a wire, where the loom has none: a fact is not lost because another is missing.
 func (f *Facts) complete() {
 	ends := make(map[harness.Ref]bool, 2*len(f.Laid.Loom.Wires))
-	names := make(map[string]bool, len(f.Laid.Loom.Wires))
+	names := make(map[harness.WireID]bool, len(f.Laid.Loom.Wires))
 	for i := range f.Laid.Loom.Wires {
 		names[f.Laid.Loom.Wires[i].ID] = true
 		for _, e := range f.Laid.Loom.Wires[i].Ends {
@@ -193,7 +193,7 @@ func (f *Facts) complete() {
 	var more []harness.Wire
 	lack := func(p harness.Pinout) {
 		for _, r := range p.Rows {
-			if id := harness.WireName(r.Ref.String()); !r.Empty && !ends[r.Ref] && !names[id] {
+			if id := harness.Listed(r.Ref.String()); !r.Empty && !ends[r.Ref] && !names[id] {
 				ends[r.Ref] = true
 				more = append(
 					more,

@@ -1,7 +1,6 @@
 package plan
 
 import (
-	"cmp"
 	"fmt"
 	"slices"
 	"strings"
@@ -242,42 +241,47 @@ func (m *model) filler(r *match.Result, to harness.Ref) *harness.Wire {
 }
 
 // alive gives what stands for a wire in a harness: itself, or the new one that took its place.
-func alive(h harness.Harness, wire string) string {
+func alive(h harness.Harness, wire harness.WireID) harness.WireID {
 	if _, there := h.Tips(wire); there {
 		return wire
 	}
-	return wire + " new"
+	return wire.Instead()
 }
 
 // holds says whether wires include one, or what was let into it or put in its place.
-func holds(all []string, wire string) bool {
-	return slices.ContainsFunc(all, func(w string) bool { return w == wire || circuit.Whole(w) == wire })
+func holds(all []harness.WireID, wire harness.WireID) bool {
+	return slices.ContainsFunc(all, func(w harness.WireID) bool { return w == wire || w.Whole() == wire })
 }
 
 // guard looks at the circuits that meet when something is joined.
 type guard struct {
 	net     *circuit.Net
-	signals map[string]*signal.Reading
-	alone   map[string]bool // wires, splices and terminals that are left to qualified hands
-	found   []string
+	signals map[harness.WireID]*signal.Reading
+	// What is left to qualified hands.
+	wires     map[harness.WireID]bool
+	joints    map[string]bool
+	terminals map[harness.TerminalID]bool
+	found     []string
 }
 
 func newGuard(m *model, now harness.Harness) *guard {
-	g := &guard{net: circuit.Of(now, m.facts.Laid.Loom.Connectors), signals: map[string]*signal.Reading{},
-		alone: map[string]bool{}}
+	g := &guard{net: circuit.Of(now, m.facts.Laid.Loom.Connectors), signals: map[harness.WireID]*signal.Reading{},
+		wires: map[harness.WireID]bool{}, joints: map[string]bool{}, terminals: map[harness.TerminalID]bool{}}
 	for i := range m.facts.Laid.Loom.Wires {
 		w := &m.facts.Laid.Loom.Wires[i]
 		g.signals[w.ID] = &w.Signal
 		for _, e := range w.Ends {
 			if m.alone.Wire(i) {
-				g.alone[w.ID], g.alone[e.Splice] = true, true
+				g.wires[w.ID] = true
+				if e.Splice != "" {
+					g.joints[e.Splice] = true
+				}
 			}
-			if m.alone.Cavity(e.At) {
-				g.alone[string(harness.TerminalAt(e.At))] = true
+			if e.At != (harness.Ref{}) && m.alone.Cavity(e.At) {
+				g.terminals[harness.TerminalAt(e.At)] = true
 			}
 		}
 	}
-	delete(g.alone, "")
 	for i := range m.fresh {
 		g.signals[m.fresh[i].id] = &m.fresh[i].row.Signal
 	}
@@ -292,7 +296,7 @@ func (g *guard) look(s *work.Step, h harness.Harness) error {
 	}
 	for i := range s.Edits {
 		e := &s.Edits[i]
-		if what := cmp.Or(g.own(e.Wire), g.own(string(e.Terminal)), g.own(e.Joint)); what != "" {
+		if what := g.own(e); what != "" {
 			g.note(fmt.Sprintf("%q would touch %s, which is left to qualified hands", strings.TrimSuffix(s.Text, "."), what))
 		}
 	}
@@ -322,9 +326,14 @@ func (g *guard) look(s *work.Step, h harness.Harness) error {
 }
 
 // own gives the name of what an edit acts on where that is left to qualified hands.
-func (g *guard) own(name string) string {
-	if g.alone[name] {
-		return name
+func (g *guard) own(e *harness.Edit) string {
+	switch {
+	case g.wires[e.Wire]:
+		return e.Wire.Name()
+	case g.terminals[e.Terminal]:
+		return string(e.Terminal)
+	case g.joints[e.Joint]:
+		return e.Joint
 	}
 	return ""
 }
@@ -336,10 +345,10 @@ func (g *guard) note(text string) {
 }
 
 // readings gives what wires are for, each thing once.
-func (g *guard) readings(wires []string) []*signal.Reading {
+func (g *guard) readings(wires []harness.WireID) []*signal.Reading {
 	var out []*signal.Reading
 	for _, w := range wires {
-		r := g.signals[circuit.Whole(w)]
+		r := g.signals[w.Whole()]
 		if r == nil || r.Sure < 0.5 && !match.Fraught(r.Role) {
 			continue
 		}

@@ -5,7 +5,6 @@ import (
 	"slices"
 	"strings"
 
-	"draxel/core/circuit"
 	"draxel/core/feed"
 	"draxel/core/finding"
 	"draxel/core/harness"
@@ -124,7 +123,7 @@ func (p *Plan) handled() map[string]float64 {
 		is, _ := p.Wanted.Tips(w)
 		for end := range is {
 			if is[end].State == harness.Joined && (!found || was[end] != is[end]) {
-				out[w] = jointed
+				out[string(w)] = jointed
 			}
 		}
 	}
@@ -145,8 +144,8 @@ func (p *Plan) handled() map[string]float64 {
 }
 
 // Unbuilt names the wires that are not yet as they are wanted: what is measured at them says nothing.
-func (p *Plan) Unbuilt() map[string]bool {
-	out := map[string]bool{}
+func (p *Plan) Unbuilt() map[harness.WireID]bool {
+	out := map[harness.WireID]bool{}
 	for _, w := range p.Wanted.Wires() {
 		is, there := p.Past.Now.Tips(w)
 		want, _ := p.Wanted.Tips(w)
@@ -160,7 +159,7 @@ func (p *Plan) Unbuilt() map[string]bool {
 			differs = !seated || now != then
 		}
 		if differs {
-			out[circuit.Whole(w)] = true
+			out[w.Whole()] = true
 			out[w] = true
 		}
 	}

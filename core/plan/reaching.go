@@ -45,7 +45,7 @@ func (p *Plan) reachInput(m *model, d Decisions) reach.Input {
 	l := &m.facts.Laid.Loom
 	in := reach.Input{Loom: l, Decisions: d.Reach}
 	after := stepsBefore(p.Thin.Result.Steps)
-	cut := map[string]work.Tick{}
+	cut := map[harness.WireID]work.Tick{}
 	used := map[string]float64{}
 	for _, t := range d.Ticks {
 		if t.Stage == work.Reach && t.Length > 0 {
@@ -136,8 +136,8 @@ func lies(j *join.Joint, of harness.Length) reach.Meet {
 
 // lost gives the mm that are cut off an end with its plug and that a length of the wire still counts: what was measured
 // after the cut does not.
-func (m *model) lost(wire string, end int, mm float64, d *reach.Decisions) float64 {
-	if _, cut := m.past.Now.Tips(harness.Stub(wire, end)); cut &&
+func (m *model) lost(wire harness.WireID, end int, mm float64, d *reach.Decisions) float64 {
+	if _, cut := m.past.Now.Tips(wire.Stub(end)); cut &&
 		slices.ContainsFunc(d.Measured, func(x reach.Measured) bool { return x.Wire == wire && x.Had > 0 }) {
 		return 0
 	}
@@ -220,8 +220,8 @@ func (m *model) landing(found harness.Ref) (to harness.Ref, renewed, dead bool) 
 }
 
 // stepsBefore gives, by wire, the steps of Thin that cut or join it: they come before it is lengthened.
-func stepsBefore(steps []work.Step) map[string][]string {
-	out := map[string][]string{}
+func stepsBefore(steps []work.Step) map[harness.WireID][]string {
+	out := map[harness.WireID][]string{}
 	for _, s := range steps {
 		if len(s.Edits) == 0 || s.Kind == thin.ComeOut {
 			continue
@@ -235,7 +235,7 @@ func stepsBefore(steps []work.Step) map[string][]string {
 
 // pulledPiece gives the piece of stock that a wire which goes leaves.
 func pulledPiece(w *harness.Wire, b thin.Bench, used map[string]float64, out bool) []reach.Piece {
-	p := reach.Piece{ID: w.ID, Colour: w.Colour, Size: w.Size, Length: w.Length - used[w.ID], Waits: !out}
+	p := reach.Piece{ID: string(w.ID), Colour: w.Colour, Size: w.Size, Length: w.Length - used[string(w.ID)], Waits: !out}
 	for _, e := range w.Ends {
 		if e.Splice != "" {
 			p.Length -= b.Stub

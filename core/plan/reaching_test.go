@@ -33,7 +33,7 @@ func spanned() plan.Job {
 	return j
 }
 
-func lineOf(t *testing.T, p plan.Plan, wire string) reach.Line {
+func lineOf(t *testing.T, p plan.Plan, wire harness.WireID) reach.Line {
 	t.Helper()
 	for _, l := range p.Reach.Result.Lines {
 		if l.Wire == wire {

@@ -13,9 +13,9 @@ import (
 // base is the harness as Thin and Pin want it.
 func (m *model) base(p *Plan) harness.Harness {
 	base := m.found.With(p.Thin.Result.Changes(), m.changes())
-	crimped := harness.Changes{Tips: map[string][2]harness.Tip{}}
+	crimped := harness.Changes{Tips: map[harness.WireID][2]harness.Tip{}}
 	// Both ends of a wire may change: the second change knows the first.
-	tipsOf := func(wire string) ([2]harness.Tip, bool) {
+	tipsOf := func(wire harness.WireID) ([2]harness.Tip, bool) {
 		if told, twice := crimped.Tips[wire]; twice {
 			return told, true
 		}
@@ -33,7 +33,7 @@ func (m *model) base(p *Plan) harness.Harness {
 	for i := range m.past.Ticks { // what was cut where it led to nothing stays an end
 		for _, e := range m.past.Ticks[i].Edits {
 			tips, there := tipsOf(e.Wire)
-			_, stub := m.past.Now.Tips(harness.Stub(e.Wire, e.End))
+			_, stub := m.past.Now.Tips(e.Wire.Stub(e.End))
 			if m.past.Ticks[i].Stage != work.Join || e.Do != harness.Cut || !there || stub ||
 				tips[e.End].State == harness.Crimped ||
 				tips[e.End].State == harness.Joined {
@@ -95,13 +95,13 @@ func (m *model) merge() {
 
 // drop leaves out the new wires whose terminals find no place, and the joints to which fewer than two ends come.
 func (m *model) drop() {
-	gone := map[string]bool{}
+	gone, away := map[harness.WireID]bool{}, map[string]bool{} // wires and joints that are left out
 	for again := true; again; {
 		again = false
 		m.fresh = slices.DeleteFunc(m.fresh, func(n newWire) bool {
 			for _, g := range n.ends {
 				_, there := m.wanted.Place(g.Terminal)
-				if g.Terminal != "" && !there || g.Joint != "" && m.joints[g.Joint] == nil && gone["joint "+g.Joint] {
+				if g.Terminal != "" && !there || g.Joint != "" && m.joints[g.Joint] == nil && away[g.Joint] {
 					gone[n.id], again = true, true
 					return true
 				}
@@ -115,7 +115,7 @@ func (m *model) drop() {
 			)
 			if len(j.Ends) < 2 {
 				delete(m.joints, name)
-				gone["joint "+name], again = true, true
+				away[name], again = true, true
 			}
 		}
 	}

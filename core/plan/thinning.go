@@ -32,10 +32,10 @@ const twoEdits = "two-edits"
 // decideThin computes what stays and goes. A wire that Match has put to use is kept, unless it was decided away by
 // itself, which is then a contradiction between two stages.
 func (p *Plan) decideThin(f *Facts, d Decisions) {
-	own := map[string]thin.Choice{}
+	own := map[harness.WireID]thin.Choice{}
 	for _, x := range d.Thin {
 		if x.On == thin.Wire && x.Verify == "" {
-			own[x.ID] = x.Choice
+			own[harness.WireID(x.ID)] = x.Choice
 		}
 	}
 	all := slices.Clone(d.Thin)
@@ -53,10 +53,10 @@ func (p *Plan) decideThin(f *Facts, d Decisions) {
 			switch own[w.ID] {
 			case thin.Undecided:
 				own[w.ID] = thin.Keep
-				all = append(all, thin.Decision{On: thin.Wire, ID: w.ID, Choice: thin.Keep, Reason: why})
+				all = append(all, thin.Decision{On: thin.Wire, ID: string(w.ID), Choice: thin.Keep, Reason: why})
 			case thin.Goes:
 				p.Findings = append(p.Findings, finding.Finding{
-					Code: twoEdits, Severity: finding.Wrong, Stage: "thin", Subject: w.ID,
+					Code: twoEdits, Severity: finding.Wrong, Stage: "thin", Subject: string(w.ID),
 					Text:   fmt.Sprintf("Match says of %s that it %s, and Thin says that its wire %s goes.", e.At, why, w.ID),
 					Remedy: "Reopen one of the two.",
 				})
@@ -143,7 +143,7 @@ func (p *Plan) filled(f *Facts) []thin.Decision {
 }
 
 // propose says what the kind of job and the matches suggest.
-func (p *Plan) propose(f *Facts, own map[string]thin.Choice) []Proposal {
+func (p *Plan) propose(f *Facts, own map[harness.WireID]thin.Choice) []Proposal {
 	out := []Proposal{}
 	decided := map[string]bool{}
 	for _, s := range p.Thin.Result.Systems {
@@ -163,11 +163,11 @@ func (p *Plan) propose(f *Facts, own map[string]thin.Choice) []Proposal {
 		if !ok || !l.Decided || l.Verdict != match.Goes {
 			continue
 		}
-		if w := f.Laid.Loom.Wires[i].ID; own[w] == thin.Undecided && p.Thin.Result.Wires[i].Choice != thin.Goes {
-			own[w] = thin.Goes
+		if w := f.Laid.Loom.Wires[i].ID; own[harness.WireID(string(w))] == thin.Undecided && p.Thin.Result.Wires[i].Choice != thin.Goes {
+			own[harness.WireID(string(w))] = thin.Goes
 			out = append(
 				out,
-				Proposal{thin.Wire, w, thin.Goes, fmt.Sprintf("In Match it was decided that %s goes.", l.From)},
+				Proposal{thin.Wire, string(w), thin.Goes, fmt.Sprintf("In Match it was decided that %s goes.", l.From)},
 			)
 		}
 	}

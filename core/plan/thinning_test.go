@@ -82,7 +82,7 @@ func TestMatchKeepsWhatItUses(t *testing.T) {
 	j.Decisions = []match.Decision{{Side: match.From, At: harness.Ref{Connector: "A", Cavity: "4"}, Choice: match.Matched, To: harness.Ref{Connector: "A", Cavity: "2"}}}
 	j.Thin = []thin.Decision{{On: thin.System, ID: "cooling", Choice: thin.Goes}, {On: thin.Module, ID: "purge valve", Choice: thin.Goes, Reason: "none"}}
 	f, p := follow(t, j)
-	verdict := func(p plan.Plan, id string) thin.Verdict {
+	verdict := func(p plan.Plan, id harness.WireID) thin.Verdict {
 		return p.Thin.Result.Wires[slices.IndexFunc(f.Laid.Loom.Wires, func(w harness.Wire) bool { return w.ID == id })]
 	}
 	if v := verdict(p, "W4"); v.Choice != thin.Keep || v.By == nil || v.By.Reason != "serves A2" {

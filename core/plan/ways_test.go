@@ -241,7 +241,7 @@ func oneCircuit(t *testing.T, seed uint64, j *plan.Job, f plan.Facts, p *plan.Pl
 			b.do(e)
 		}
 	}
-	wire := map[harness.Ref]string{}
+	wire := map[harness.Ref]harness.WireID{}
 	for _, w := range loom.Wires {
 		for _, e := range w.Ends {
 			wire[e.At] = w.ID
@@ -258,7 +258,7 @@ func oneCircuit(t *testing.T, seed uint64, j *plan.Job, f plan.Facts, p *plan.Pl
 		to := f.At(l.To)
 		a, c := wire[l.From], to.Connector+"/"+to.Cavity
 		if l.Verdict == match.Meets && w.Way != match.Into {
-			c = wire[to]
+			c = string(wire[to])
 		}
 		if l.Verdict == match.Meets && w.Way == match.Into {
 			ours, vehicle := to, l.From
@@ -268,7 +268,7 @@ func oneCircuit(t *testing.T, seed uint64, j *plan.Job, f plan.Facts, p *plan.Pl
 			a, c = wire[ours], vehicle.Connector+"/"+vehicle.Cavity
 		}
 		if w.Way == match.Lead {
-			a = l.From.Connector + "/" + l.From.Cavity
+			a = harness.WireID(l.From.Connector + "/" + l.From.Cavity)
 			b.mates["plug on "+l.From.Connector] = l.From.Connector
 		}
 		said := slices.Contains(p.Proof.Left, fmt.Sprintf("%s to %s", l.From, l.To))
@@ -278,8 +278,8 @@ func oneCircuit(t *testing.T, seed uint64, j *plan.Job, f plan.Facts, p *plan.Pl
 			}
 			continue
 		}
-		one := b.one(a, c)
-		if one == said && l.Verdict != match.Faces && !(one && before.one(a, c)) { // of one circuit they may be anyway
+		one := b.one(string(a), c)
+		if one == said && l.Verdict != match.Faces && !(one && before.one(string(a), c)) { // of one circuit they may be anyway
 			t.Fatalf("job %d: %s and %s (%s, %s) are one circuit: %v, left off: %v", seed, l.From, l.To, w.Way, l.Verdict, one,
 				p.Proof.Left)
 		}

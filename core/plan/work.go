@@ -103,8 +103,7 @@ func (m *model) proofs(minutes float64) []work.Step {
 	for i := range m.facts.Laid.Loom.Wires {
 		for _, e := range m.facts.Laid.Loom.Wires[i].Ends {
 			t := harness.TerminalAt(e.At)
-			goal, known := m.wanted.Place(t)
-			if !known || goal.State != harness.Capped || goal.Label != e.At.String()+" drawn" ||
+			if goal, known := m.wanted.Place(t); !known || goal.State != harness.Capped || !m.drawn[t] ||
 				m.facts.Measured[e.At] {
 				continue
 			}
@@ -222,7 +221,7 @@ func (p *Plan) strays(planned map[string]bool) {
 		if t.Stage == work.Reach {
 			p.Reach.Strays = append(p.Reach.Strays, t)
 			p.Findings = append(p.Findings, finding.Finding{
-				Code: "done-unwanted", Severity: finding.Check, Stage: "reach", Subject: t.Wire,
+				Code: "done-unwanted", Severity: finding.Check, Stage: "reach", Subject: string(t.Wire),
 				Text:   fmt.Sprintf("%q was done, and the plan does not ask for it any more.", t.Text),
 				Remedy: "Look at the wire; take the tick back if it was not done.",
 			})

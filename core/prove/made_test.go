@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math/rand/v2"
 
+	"draxel/core/harness"
 	"draxel/core/network"
 	"draxel/core/prove"
 )
@@ -20,7 +21,7 @@ func vehicle(r *rand.Rand, loads int) *prove.Vehicle {
 		wires++
 		name := fmt.Sprint("w", wires)
 		b.Add(
-			network.Element{Name: name, Wire: name, Kind: network.Copper, A: x, B: y, Ohms: 0.02 + r.Float64()*0.06},
+			network.Element{Name: name, Wire: harness.WireID(name), Kind: network.Copper, A: x, B: y, Ohms: 0.02 + r.Float64()*0.06},
 		)
 	}
 	plug := func(id string, unit bool, n int, like ...string) {

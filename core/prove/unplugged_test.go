@@ -5,6 +5,7 @@ import (
 	"strings"
 	"testing"
 
+	"draxel/core/harness"
 	"draxel/core/network"
 	"draxel/core/prove"
 )
@@ -20,7 +21,7 @@ func grounded(without string) *prove.Vehicle {
 		if name == without {
 			return
 		}
-		b.Add(network.Element{Name: name, Wire: name, Kind: kind, A: b.Node(x), B: b.Node(y), Ohms: ohms})
+		b.Add(network.Element{Name: name, Wire: harness.WireID(name), Kind: kind, A: b.Node(x), B: b.Node(y), Ohms: ohms})
 	}
 	for _, at := range []string{"U1", "U2", "U3", "U4", "S1", "S2"} {
 		add("contact "+at, network.Contact, at+" wire", at, 0.002)

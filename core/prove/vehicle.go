@@ -46,8 +46,8 @@ type Vehicle struct {
 	own    map[string]bool   // the contacts of plugs: between a wire's terminal and what it is plugged into
 	// Whether an element lies in a unit, behind the face of its plug: with the unit out there is none of it.
 	insideUnit func(*network.Element) bool
-	built      map[int32]map[string]bool // by piece of metal: its wires
-	metal      []int32                   // by node: what wires and contacts join
+	built      map[int32]map[harness.WireID]bool // by piece of metal: its wires
+	metal      []int32                           // by node: what wires and contacts join
 	nodes      map[string]network.Node
 	at         [][]int32
 	hub        []bool
@@ -344,18 +344,18 @@ func (v *Vehicle) Devices() []string {
 }
 
 // Touches says whether a measure is about a piece of metal that one of these wires is part of.
-func (v *Vehicle) Touches(m *Measure, wires map[string]bool) bool {
+func (v *Vehicle) Touches(m *Measure, wires map[harness.WireID]bool) bool {
 	v.ready()
 	for _, n := range v.pointsOf(m) {
 		if v.built[v.joined(int32(n))] == nil {
-			set := map[string]bool{}
+			set := map[harness.WireID]bool{}
 			for i := range v.Net.Elements {
 				if e := &v.Net.Elements[i]; e.Wire != "" && v.joined(int32(e.A)) == v.joined(int32(n)) {
 					set[e.Wire] = true
 				}
 			}
 			if v.built == nil {
-				v.built = map[int32]map[string]bool{}
+				v.built = map[int32]map[harness.WireID]bool{}
 			}
 			v.built[v.joined(int32(n))] = set
 		}

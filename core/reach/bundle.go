@@ -8,20 +8,21 @@ import (
 	"strings"
 
 	"draxel/core/finding"
+	"draxel/core/harness"
 	"draxel/core/signal"
 	"draxel/core/size"
 )
 
 // Bundle is what lies along one path.
 type Bundle struct {
-	Path    string    `json:"path"`
-	Wires   []string  `json:"wires"`
-	Round   []float64 `json:"round"`             // mm: outside diameters, a shielded lead as one, the thickest first
-	Area    float64   `json:"area"`              // mm: no bundle of these can be thinner, √Σd²
-	Laid    float64   `json:"laid"`              // mm: as hands lay it, 1.2 × √Σd², but two wires lie side by side
-	Over    float64   `json:"over"`              // mm: with its cover
-	Assumed int       `json:"assumed,omitempty"` // wires of unknown size, taken for 0.5 mm²
-	Loaded  int       `json:"loaded"`            // wires that carry 1 A or more
+	Path    string           `json:"path"`
+	Wires   []harness.WireID `json:"wires"`
+	Round   []float64        `json:"round"`             // mm: outside diameters, a shielded lead as one, the thickest first
+	Area    float64          `json:"area"`              // mm: no bundle of these can be thinner, √Σd²
+	Laid    float64          `json:"laid"`              // mm: as hands lay it, 1.2 × √Σd², but two wires lie side by side
+	Over    float64          `json:"over"`              // mm: with its cover
+	Assumed int              `json:"assumed,omitempty"` // wires of unknown size, taken for 0.5 mm²
+	Loaded  int              `json:"loaded"`            // wires that carry 1 A or more
 }
 
 // braid is what a shield and its sheath add to a lead's diameter, mm: common practice, no source.
@@ -79,7 +80,7 @@ func (r *Result) bundles() {
 	for p := range on {
 		b := &r.Bundles[p]
 		b.Path = r.router.paths[p].ID
-		b.Wires, b.Round = make([]string, 0, len(on[p])), make([]float64, 0, len(on[p]))
+		b.Wires, b.Round = make([]harness.WireID, 0, len(on[p])), make([]float64, 0, len(on[p]))
 		shields := map[string][]float64{}
 		for _, i := range on[p] {
 			w, l := &r.in.Wires[i], &r.Lines[i]
@@ -272,9 +273,9 @@ func (r *Result) keepApart() {
 		for _, i := range r.on[p] {
 			switch w := &r.in.Wires[i]; {
 			case weak(w):
-				k.Weak = append(k.Weak, w.ID)
+				k.Weak = append(k.Weak, string(w.ID))
 			case strong(w):
-				k.Strong = append(k.Strong, w.ID)
+				k.Strong = append(k.Strong, string(w.ID))
 			}
 		}
 		if len(k.Strong) > 0 && len(k.Weak) > 0 {

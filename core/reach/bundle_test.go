@@ -224,7 +224,7 @@ func TestTapeMarks(t *testing.T) {
 	if r.Unit != "VK" || r.Tape[0] != (reach.Mark{Station: "unit"}) || !slices.Contains(r.Tape, reach.Mark{Station: "bank 2", At: 1750}) {
 		t.Errorf("from %s: %v", r.Unit, r.Tape)
 	}
-	for _, w := range []string{"1", "2"} {
+	for _, w := range []harness.WireID{"1", "2"} {
 		l := line(t, r, w)
 		if i := slices.IndexFunc(l.Marks, func(m reach.Mark) bool { return m.Station == "engine" }); !l.FromUnit || i < 0 || l.Marks[i].At != 1300 {
 			t.Errorf("wire %s: %v", w, l.Marks)

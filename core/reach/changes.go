@@ -5,8 +5,8 @@ import "draxel/core/harness"
 // Changes say that every wire is lengthened or replaced, from the verdicts alone and not from the steps. Base is the
 // harness as it would be if every wire reached.
 func (r *Result) Changes(base harness.Harness) harness.Changes {
-	ended := map[string][2]harness.Tip{}
-	var gone []string
+	ended := map[harness.WireID][2]harness.Tip{}
+	var gone []harness.WireID
 	shared := map[harness.TerminalID]int{}
 	for _, w := range base.Wires() {
 		tips, _ := base.Tips(w)
@@ -28,10 +28,10 @@ func (r *Result) Changes(base harness.Harness) harness.Changes {
 			first, second := at(JointName(l.Wire, 1)), at(JointName(l.Wire, 2))
 			tips[end] = first
 			if ended[l.Wire] = tips; l.Joints == 1 {
-				ended[piece(l.Wire)] = [2]harness.Tip{first, held}
+				ended[l.Wire.LetIn()] = [2]harness.Tip{first, held}
 			} else {
-				ended[piece(l.Wire)] = [2]harness.Tip{first, second}
-				ended[harness.Stub(l.Wire, end)] = [2]harness.Tip{held, second}
+				ended[l.Wire.LetIn()] = [2]harness.Tip{first, second}
+				ended[l.Wire.Stub(end)] = [2]harness.Tip{held, second}
 			}
 		case Replace:
 			gone = append(gone, l.Wire)
@@ -41,9 +41,9 @@ func (r *Result) Changes(base harness.Harness) harness.Changes {
 					continue
 				}
 				both[end] = at(JointName(l.Wire, end+1))
-				ended[harness.Stub(l.Wire, end)] = [2]harness.Tip{held, both[end]}
+				ended[l.Wire.Stub(end)] = [2]harness.Tip{held, both[end]}
 			}
-			ended[instead(l.Wire)] = both
+			ended[l.Wire.Instead()] = both
 		default:
 		}
 	}

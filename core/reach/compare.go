@@ -36,11 +36,11 @@ type Figures struct {
 
 // Dropped is what a feed loses along its way.
 type Dropped struct {
-	Wire  string  `json:"wire"`
-	Amps  float64 `json:"amps"`
-	Volts float64 `json:"volts"`
-	Part  float64 `json:"part"` // of the vehicle's voltage
-	AsIs  float64 `json:"asIs"` // volts that it would lose in the size that it has
+	Wire  harness.WireID `json:"wire"`
+	Amps  float64        `json:"amps"`
+	Volts float64        `json:"volts"`
+	Part  float64        `json:"part"` // of the vehicle's voltage
+	AsIs  float64        `json:"asIs"` // volts that it would lose in the size that it has
 }
 
 func (r *Result) figure() {
@@ -127,11 +127,11 @@ type Relocation struct {
 
 // RelocWire is a wire of a thing that moves.
 type RelocWire struct {
-	Wire string  `json:"wire"`
-	Old  float64 `json:"old"`            // mm that it needs now
-	New  float64 `json:"new"`            // mm that it would need
-	Had  float64 `json:"had,omitempty"`  // mm, 0 where nobody knows
-	Over float64 `json:"over,omitempty"` // need minus had, mm; negative: it reaches
+	Wire harness.WireID `json:"wire"`
+	Old  float64        `json:"old"`            // mm that it needs now
+	New  float64        `json:"new"`            // mm that it would need
+	Had  float64        `json:"had,omitempty"`  // mm, 0 where nobody knows
+	Over float64        `json:"over,omitempty"` // need minus had, mm; negative: it reaches
 }
 
 // BreakOut is a branch that breaks out at another station.

@@ -14,32 +14,32 @@ import (
 
 // Disconnect is what runs between two service groups: what comes out with the one must come apart from the other.
 type Disconnect struct {
-	Between [2]string     `json:"between"`
-	Wires   []string      `json:"wires"`             // all that run from one group to the other
-	Parted  []string      `json:"parted"`            // of them, those that end in an in-line plug: they come apart
-	Ties    []string      `json:"ties"`              // those that would tie the one to the other
-	Where   string        `json:"where,omitempty"`   // the path on which most of the ties cross
-	Plugs   []ContactPlug `json:"plugs"`             // what would part the ties
-	Shields []string      `json:"shields,omitempty"` // leads whose cores and shield must stay together in one plug
-	Pairs   []string      `json:"pairs,omitempty"`   // pairs that must sit in neighbouring cavities
+	Between [2]string        `json:"between"`
+	Wires   []harness.WireID `json:"wires"`             // all that run from one group to the other
+	Parted  []harness.WireID `json:"parted"`            // of them, those that end in an in-line plug: they come apart
+	Ties    []harness.WireID `json:"ties"`              // those that would tie the one to the other
+	Where   string           `json:"where,omitempty"`   // the path on which most of the ties cross
+	Plugs   []ContactPlug    `json:"plugs"`             // what would part the ties
+	Shields []string         `json:"shields,omitempty"` // leads whose cores and shield must stay together in one plug
+	Pairs   []string         `json:"pairs,omitempty"`   // pairs that must sit in neighbouring cavities
 
 	Taken    []PartingPlug `json:"taken,omitempty"`    // the plugs that somebody has taken for it
 	Cavities []PartedWire  `json:"cavities,omitempty"` // where each wire is parted
 	Parts    []string      `json:"parts,omitempty"`    // what has to be there
 
-	blade map[string]float64 // by tie: the contact that it needs, 0: a stud
+	blade map[harness.WireID]float64 // by tie: the contact that it needs, 0: a stud
 }
 
 // ContactPlug is a choice from the generic sealed multi-way families.
 type ContactPlug struct {
-	Blade  float64      `json:"blade"` // mm, width of the contact; 0: a stud with ring terminals
-	Wires  []string     `json:"wires"`
-	Ways   []int        `json:"ways"`            // of each plug
-	Spare  int          `json:"spare"`           // ways that stay free
-	Amps   float64      `json:"amps"`            // A, the most on one contact
-	Limit  float64      `json:"limit"`           // A that one contact carries
-	Thick  size.Section `json:"thick,omitempty"` // the thickest of the wires
-	Reason string       `json:"reason"`
+	Blade  float64          `json:"blade"` // mm, width of the contact; 0: a stud with ring terminals
+	Wires  []harness.WireID `json:"wires"`
+	Ways   []int            `json:"ways"`            // of each plug
+	Spare  int              `json:"spare"`           // ways that stay free
+	Amps   float64          `json:"amps"`            // A, the most on one contact
+	Limit  float64          `json:"limit"`           // A that one contact carries
+	Thick  size.Section     `json:"thick,omitempty"` // the thickest of the wires
+	Reason string           `json:"reason"`
 }
 
 // housingWays are the ways in which such housings are usual: common practice, no source.
@@ -96,7 +96,7 @@ func (r *Result) disconnect(s *settled) {
 		key := [2]string{min(a, b), max(a, b)}
 		d := byPair[key]
 		if d == nil {
-			d = &Disconnect{Between: key, Wires: []string{}, Parted: []string{}, Ties: []string{}, Plugs: []ContactPlug{}}
+			d = &Disconnect{Between: key, Wires: []harness.WireID{}, Parted: []harness.WireID{}, Ties: []harness.WireID{}, Plugs: []ContactPlug{}}
 			byPair[key], where[key] = d, map[string]int{}
 		}
 		d.Wires = append(d.Wires, w.ID)
@@ -157,7 +157,7 @@ func wider(a, b float64) float64 {
 // choosePlugs sorts the ties by the contact that they need. The wires of a pair and of a shield stay in one plug: the
 // widest contact that one of them needs serves them all.
 func (r *Result) choosePlugs(d *Disconnect) {
-	d.blade = map[string]float64{}
+	d.blade = map[harness.WireID]float64{}
 	limit := map[float64]float64{}
 	group := map[string]float64{}
 	for _, id := range d.Ties {

@@ -8,6 +8,7 @@ import (
 	"strings"
 
 	"draxel/core/finding"
+	"draxel/core/harness"
 )
 
 // unlikely is the chance of falling short from which a wire that reaches is worth a look.
@@ -17,7 +18,7 @@ const unlikely = 0.05
 func (r *Result) unsized() {
 	for i := range r.Lines {
 		if r.Lines[i].Unsized {
-			r.say("size-unknown", finding.Wrong, r.Lines[i].Wire, "State its size or its amps, or what it feeds in the lists "+
+			r.say("size-unknown", finding.Wrong, string(r.Lines[i].Wire), "State its size or its amps, or what it feeds in the lists "+
 				"of Feed.", "Nobody knows how thick %s is to be, nor what it carries.", r.name(i))
 		}
 	}
@@ -31,7 +32,7 @@ func (r *Result) apart() {
 		if !joined || !l.ok || l.Had == 0 || l.Verdict == Extend || l.Verdict == Replace || w.New || l.Had >= l.bare-1 {
 			continue
 		}
-		r.say("joint-short", finding.Wrong, w.ID, "Choose another place or another way for the joint in Match, or "+
+		r.say("joint-short", finding.Wrong, string(w.ID), "Choose another place or another way for the joint in Match, or "+
 			"a new wire for this one.", "%s is to be joined to %s and comes %.0f mm short of that joint: "+
 			"it has %.0f mm and needs %.0f mm.",
 			r.name(i), cmp.Or(w.Meets[0].With, w.Meets[1].With), l.bare-l.Had, l.Had, l.bare)
@@ -129,24 +130,28 @@ func (r *Result) say(code string, severity finding.Severity, subject, remedy, fo
 
 func (r *Result) findWires(s *settled) {
 	longest := r.router.total()
-	ties := map[string][]string{}
-	waits := map[string][]string{}
+	type tie struct {
+		over, or string
+		wires    []harness.WireID
+	}
+	ties := map[string]*tie{}
+	waits := map[string][]harness.WireID{}
 	var equal []string
 	for i := range r.Lines {
 		l, w := &r.Lines[i], &r.in.Wires[i]
 		rules := &r.in.Decisions.Rules
 		if w.Length < 0 || w.Length > longestWire {
-			r.say("bad-length", finding.Wrong, w.ID, "Put the length right in the list of wires.",
+			r.say("bad-length", finding.Wrong, string(w.ID), "Put the length right in the list of wires.",
 				"%s is said to be %.1f m long.", w.ID, w.Length/1000)
 		}
 		if m := s.measure[w.ID]; m != nil && l.elsewhere {
-			r.say("measured-for-old-place", finding.Check, w.ID, "Measure it again along its new way.",
+			r.say("measured-for-old-place", finding.Check, string(w.ID), "Measure it again along its new way.",
 				"%s was measured from %s to %s, and it runs from %s to %s now.", w.ID, m.From, m.To, l.Stations[0],
 				l.Stations[len(l.Stations)-1])
 		}
 		switch {
 		case l.Verdict == NoWay:
-			r.say("no-way", finding.Wrong, w.ID, "Measure a path between them, or allow one that it must not take.",
+			r.say("no-way", finding.Wrong, string(w.ID), "Measure a path between them, or allow one that it must not take.",
 				"No permitted path leads from %s to %s for %s.", l.Stations[0], l.Stations[1], w.ID)
 			continue
 		case !l.ok:
@@ -156,24 +161,24 @@ func (r *Result) findWires(s *settled) {
 			key := fmt.Sprint(l.Paths, l.route.Equal)
 			if ties[key] == nil {
 				equal = append(equal, key)
-				ties[key] = []string{strings.Join(l.Paths, ", "), l.route.Equal}
+				ties[key] = &tie{over: strings.Join(l.Paths, ", "), or: l.route.Equal}
 			}
-			ties[key] = append(ties[key], w.ID)
+			ties[key].wires = append(ties[key].wires, w.ID)
 		}
 		for _, part := range l.Waits {
 			waits[part] = append(waits[part], w.ID)
 		}
 		if l.Had > longest+2*(rules.Drop+rules.End)+rules.Roll && len(l.Paths) > 0 {
-			r.say("longer-than-any-way", finding.Check, w.ID, "Check the figure: a slip in units or a zero too many.",
+			r.say("longer-than-any-way", finding.Check, string(w.ID), "Check the figure: a slip in units or a zero too many.",
 				"%s is said to have %.1f m, more than all paths together (%.1f m).", w.ID, l.Had/1000, longest/1000)
 		}
 		if l.Verdict == Reaches && l.Short > unlikely {
-			r.say("may-fall-short", finding.Check, w.ID, "Measure it along its way before anything is cut.",
+			r.say("may-fall-short", finding.Check, string(w.ID), "Measure it along its way before anything is cut.",
 				"%s reaches on paper, but falls short once in %.0f: %.0f mm to spare, ± %.0f mm.", w.ID, 1/l.Short, l.Had-l.bare,
 				l.Spread)
 		}
 		if l.Air > rules.Class.Limit() && !w.New && l.Verdict != Replace {
-			r.say("too-hot", finding.Wrong, w.ID, "Let it avoid that path, or replace it with a wire of class "+string(l.Class)+".", "%s of class %s stands %.0f °C, and its way has %.0f °C.", w.ID, rules.Class, rules.Class.Limit(), l.Air)
+			r.say("too-hot", finding.Wrong, string(w.ID), "Let it avoid that path, or replace it with a wire of class "+string(l.Class)+".", "%s of class %s stands %.0f °C, and its way has %.0f °C.", w.ID, rules.Class, rules.Class.Limit(), l.Air)
 		}
 		if l.Size > w.Size && w.Size > 0 && l.Verdict != Replace &&
 			!w.New { // new wire is cut in the size that it should have
@@ -181,17 +186,18 @@ func (r *Result) findWires(s *settled) {
 			if w.Size.Ampacity(rules.Class, min(l.Air, rules.Class.Limit()-1), r.Bundled(w.ID)) < l.Amps && !l.summed {
 				severity, why = finding.Danger, "it carries less than hangs on it, and would get too hot"
 			}
-			r.say("too-thin", severity, w.ID, fmt.Sprintf("Replace it by %s, or state what it really carries.", l.Size),
+			r.say("too-thin", severity, string(w.ID), fmt.Sprintf("Replace it by %s, or state what it really carries.", l.Size),
 				"%s of %s is too thin for %.3g A over %.0f mm: %s.", w.ID, w.Size, l.Amps, l.Need, why)
 		}
 	}
 	for _, key := range equal {
 		t := ties[key]
-		r.say("two-ways", finding.Note, t[2], "Forbid one of them to a wire if it should take the other.",
-			"Two ways are equally long, over %s and over %s: the first is taken for %s.", t[0], t[1], first(t[2:], 6))
+		r.say("two-ways", finding.Note, string(t.wires[0]), "Forbid one of them to a wire if it should take the other.",
+			"Two ways are equally long, over %s and over %s: the first is taken for %s.", t.over, t.or,
+			first(harness.Names(t.wires), 6))
 	}
 	for part, wires := range waits {
 		r.say("provisional", finding.Check, part, "Measure again when it is fitted; until then these are not cut.",
-			"%d lengths are provisional until the %s is fitted: %s.", len(wires), part, first(wires, 6))
+			"%d lengths are provisional until the %s is fitted: %s.", len(wires), part, first(harness.Names(wires), 6))
 	}
 }

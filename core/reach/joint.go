@@ -8,6 +8,7 @@ import (
 	"strings"
 
 	"draxel/core/finding"
+	"draxel/core/harness"
 )
 
 // School is a way of making a joint.
@@ -28,17 +29,17 @@ var grows = map[School][2]float64{Solder: {1.3, 1.2}, Crimp: {1.7, 2.4}, BareCri
 
 // Joint is a joint to be made.
 type Joint struct {
-	ID       string   `json:"id"`
-	Wire     string   `json:"wire"`
-	Path     string   `json:"path,omitempty"` // where it lies; empty in the tail of a plug
-	From     string   `json:"from"`           // the station or plug that At is measured from
-	At       float64  `json:"at"`             // mm
-	Along    float64  `json:"along"`          // mm from the end that is lengthened, when the joints have taken their laps
-	School   School   `json:"school"`
-	Why      string   `json:"why"`
-	Cautions []string `json:"cautions,omitempty"`
-	Thick    float64  `json:"thick"`             // mm, the bundle's diameter at the joint
-	Trouble  string   `json:"trouble,omitempty"` // why it could not be kept clear
+	ID       string         `json:"id"`
+	Wire     harness.WireID `json:"wire"`
+	Path     string         `json:"path,omitempty"` // where it lies; empty in the tail of a plug
+	From     string         `json:"from"`           // the station or plug that At is measured from
+	At       float64        `json:"at"`             // mm
+	Along    float64        `json:"along"`          // mm from the end that is lengthened, when the joints have taken their laps
+	School   School         `json:"school"`
+	Why      string         `json:"why"`
+	Cautions []string       `json:"cautions,omitempty"`
+	Thick    float64        `json:"thick"`             // mm, the bundle's diameter at the joint
+	Trouble  string         `json:"trouble,omitempty"` // why it could not be kept clear
 }
 
 // Bounds of where joints go, mm.
@@ -100,7 +101,7 @@ func (r *Result) join(s *settled) {
 		}
 	}
 	slices.SortStableFunc(all, func(a, b *choice) int {
-		return cmp.Or(cmp.Compare(len(a.cut), len(b.cut)), finding.Natural(r.Lines[a.line].Wire, r.Lines[b.line].Wire))
+		return cmp.Or(cmp.Compare(len(a.cut), len(b.cut)), finding.Natural(string(r.Lines[a.line].Wire), string(r.Lines[b.line].Wire)))
 	})
 	st.full = st.overfull(all)
 	st.schedule(all)
@@ -276,4 +277,4 @@ func (st *stagger) tell(c *choice) {
 }
 
 // JointName names the nth joint of a wire, from 1: the one farther from the end that is lengthened first.
-func JointName(wire string, n int) string { return fmt.Sprintf("%s joint %d", wire, n) }
+func JointName(wire harness.WireID, n int) string { return fmt.Sprintf("%s joint %d", wire, n) }

@@ -9,6 +9,7 @@ import (
 	"testing"
 
 	"draxel/core/finding"
+	"draxel/core/harness"
 	"draxel/core/reach"
 	"draxel/core/work"
 )
@@ -84,7 +85,7 @@ func TestJointsKeepFromBothEnds(t *testing.T) {
 		}
 		rules := in.Decisions.Rules
 		result := reach.Compute(in)
-		wires := map[string]int{}
+		wires := map[harness.WireID]int{}
 		for i := range in.Wires {
 			wires[in.Wires[i].ID] = i
 		}
@@ -251,7 +252,7 @@ func TestTheOrderOfWork(t *testing.T) {
 	r := reach.Compute(in)
 	step := func(kind work.Kind, about string) reach.Step {
 		for _, s := range r.Steps {
-			if s.Kind == kind && (s.Wire() == about || s.Path == about || about == "") {
+			if s.Kind == kind && (string(s.Wire()) == about || s.Path == about || about == "") {
 				return s
 			}
 		}

@@ -103,8 +103,8 @@ func (r *Result) together(w *Wire, l *Line, end int, m Meet) float64 {
 
 // avoided gives the paths that each wire must not take. Wires of a pair and of a shield stay together: what one of them
 // avoids they all do.
-func (r *Result) avoided(s *settled) map[string][]string {
-	out := map[string][]string{}
+func (r *Result) avoided(s *settled) map[harness.WireID][]string {
+	out := map[harness.WireID][]string{}
 	group := map[string][]string{}
 	for i := range r.in.Wires {
 		w := &r.in.Wires[i]

@@ -107,7 +107,7 @@ func (r *Result) begin(w *Wire, l *Line, x *Wish) size.Section {
 }
 
 // Bundled gives how many wires that are loaded at once lie in the fullest bundle of a wire's way, itself included.
-func (r *Result) Bundled(wire string) int {
+func (r *Result) Bundled(wire harness.WireID) int {
 	i, known := r.wires[wire]
 	if !known {
 		return 1

@@ -82,7 +82,7 @@ func (st *stagger) relief(all []*choice) []string {
 		if clear = worst < 0; clear || len(out) == mostRelief {
 			break
 		}
-		out = append(out, st.r.Lines[rest[worst].line].Wire)
+		out = append(out, string(st.r.Lines[rest[worst].line].Wire))
 		st.leave(rest[worst])
 		rest = slices.Delete(rest, worst, worst+1)
 		st.mend(rest, lessLooks)

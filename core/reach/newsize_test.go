@@ -5,6 +5,7 @@ import (
 	"testing"
 
 	"draxel/core/finding"
+	"draxel/core/harness"
 	"draxel/core/reach"
 	"draxel/core/signal"
 	"draxel/core/size"
@@ -45,7 +46,7 @@ func TestANewWireIsAsThickAsItMustBe(t *testing.T) {
 			for i := range in.Decisions.Map.Paths {
 				in.Decisions.Map.Paths[i].Heat = 30 // as the table has it
 			}
-			in.Amps, in.Fuses = map[string]float64{w.ID: c.amps}, map[string]float64{w.ID: c.fuse}
+			in.Amps, in.Fuses = map[harness.WireID]float64{w.ID: c.amps}, map[harness.WireID]float64{w.ID: c.fuse}
 			if c.wish.Amps > 0 || c.wish.Size > 0 {
 				c.wish.Wire = w.ID
 				in.Decisions.Wishes = []reach.Wish{c.wish}

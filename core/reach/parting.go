@@ -71,10 +71,10 @@ const PartWire work.Kind = "part"
 
 // PartedWire says in which cavity of which plug a wire is parted.
 type PartedWire struct {
-	Wire   string `json:"wire"`
-	Plug   string `json:"plug"`
-	Cavity string `json:"cavity"`
-	At     string `json:"at"` // station
+	Wire   harness.WireID `json:"wire"`
+	Plug   string         `json:"plug"`
+	Cavity string         `json:"cavity"`
+	At     string         `json:"at"` // station
 }
 
 // Parted is what follows from the disconnects that were taken.
@@ -83,8 +83,8 @@ type Parted struct {
 	Made     harness.Changes // of them, what is so already
 	Steps    []Step
 	Findings []finding.Finding
-	Covers   map[string][]string // by path: steps that come before it is covered
-	Touches  map[string]string   // by step: the length that it parts, which is finished before
+	Covers   map[string][]string       // by path: steps that come before it is covered
+	Touches  map[string]harness.WireID // by step: the length that it parts, which is finished before
 }
 
 // Again gives the result once more, as it was before Part.
@@ -101,9 +101,9 @@ func (r *Result) Again() *Result {
 func (r *Result) Part(found, now, wanted harness.Harness) Parted {
 	r.Disconnects = slices.Clone(r.Disconnects) // those that are offered stay as they are
 	x := &parter{Result: r, found: found, now: now, wanted: wanted, out: Parted{
-		Changes: harness.Changes{Tips: map[string][2]harness.Tip{}, Places: map[harness.TerminalID]harness.Place{}},
-		Made:    harness.Changes{Tips: map[string][2]harness.Tip{}, Places: map[harness.TerminalID]harness.Place{}},
-		Covers:  map[string][]string{}, Touches: map[string]string{}}}
+		Changes: harness.Changes{Tips: map[harness.WireID][2]harness.Tip{}, Places: map[harness.TerminalID]harness.Place{}},
+		Made:    harness.Changes{Tips: map[harness.WireID][2]harness.Tip{}, Places: map[harness.TerminalID]harness.Place{}},
+		Covers:  map[string][]string{}, Touches: map[string]harness.WireID{}}}
 	for i := range r.in.Decisions.Partings {
 		p := &r.in.Decisions.Partings[i]
 		at := slices.IndexFunc(r.Disconnects, func(d Disconnect) bool { return d.Between == p.Between })
@@ -111,8 +111,8 @@ func (r *Result) Part(found, now, wanted harness.Harness) Parted {
 			x.say("parts-nothing", finding.Check, p, "Take it back, or put the stations into their groups again.",
 				"The disconnect of %s and %s parts nothing: no wire runs from one to the other any more.", p.Between[0],
 				p.Between[1])
-			r.Disconnects = append(r.Disconnects, Disconnect{Between: p.Between, Wires: []string{}, Parted: []string{},
-				Ties: []string{}, Plugs: []ContactPlug{}, Taken: p.Plugs}) // shown, so that it can be taken back
+			r.Disconnects = append(r.Disconnects, Disconnect{Between: p.Between, Wires: []harness.WireID{}, Parted: []harness.WireID{},
+				Ties: []harness.WireID{}, Plugs: []ContactPlug{}, Taken: p.Plugs}) // shown, so that it can be taken back
 			continue
 		}
 		x.part(p, &r.Disconnects[at])
@@ -138,10 +138,10 @@ func (x *parter) say(code string, s finding.Severity, p *Parting, remedy, format
 func (x *parter) part(p *Parting, d *Disconnect) {
 	d.Taken = p.Plugs
 	taken := map[harness.Ref]bool{}
-	place := map[string]harness.Ref{} // by tie: the cavity on the side of the first group
-	cut := map[string]*parted{}
+	place := map[harness.WireID]harness.Ref{} // by tie: the cavity on the side of the first group
+	cut := map[harness.WireID]*parted{}
 	ties := x.together(d.Ties)
-	var stay, full []string
+	var stay, full []harness.WireID
 	for _, id := range ties {
 		c, ok := x.cutAt(id)
 		if !ok {
@@ -182,22 +182,22 @@ func (x *parter) part(p *Parting, d *Disconnect) {
 	if len(full) > 0 {
 		x.say("plug-full", finding.Wrong, p, "Take the disconnect anew: it is then given plugs with room for them.",
 			"%s of the disconnect of %s and %s have no cavity in its plugs that carries them: %s.", plural(len(full), "wire"),
-			p.Between[0], p.Between[1], first(full, 6))
+			p.Between[0], p.Between[1], first(harness.Names(full), 6))
 	}
 	if len(stay) > 0 {
 		x.say("not-parted", finding.Check, p, "Replace them whole in Reach, or undo their terminals when the one comes out.",
 			"%s of the disconnect of %s and %s cannot be parted, since both their ends are cut already or are left to "+
-				"qualified hands: %s.", plural(len(stay), "wire"), p.Between[0], p.Between[1], first(stay, 6))
+				"qualified hands: %s.", plural(len(stay), "wire"), p.Between[0], p.Between[1], first(harness.Names(stay), 6))
 	}
 	d.Parts = partsFor(p, d.Cavities)
 }
 
 // together puts the wires of a pair and the cores of a shield beside each other.
-func (x *parter) together(ties []string) []string {
-	first := map[string]string{}
+func (x *parter) together(ties []harness.WireID) []harness.WireID {
+	first := map[string]harness.WireID{}
 	out := slices.Clone(ties)
 	slices.SortFunc(out, finding.Natural)
-	key := map[string]string{}
+	key := map[harness.WireID]harness.WireID{}
 	for _, id := range out {
 		key[id] = id
 		for _, g := range groupsOf(&x.in.Wires[x.wires[id]]) {
@@ -209,7 +209,7 @@ func (x *parter) together(ties []string) []string {
 			}
 		}
 	}
-	slices.SortStableFunc(out, func(a, b string) int { return finding.Natural(key[a], key[b]) })
+	slices.SortStableFunc(out, func(a, b harness.WireID) int { return finding.Natural(key[a], key[b]) })
 	return out
 }
 
@@ -231,24 +231,24 @@ func freeWay(plugs []PartingPlug, blade float64, taken map[harness.Ref]bool) (ha
 // parted is a length that is cut in two for a plug, and near which of its ends.
 type parted struct {
 	wire   int
-	length string
+	length harness.WireID
 	end    int
 }
 
 // contacts names the two contacts: of the length, and of the piece that the cut leaves at its end.
 func (c *parted) contacts() [2]harness.TerminalID {
 	return [2]harness.TerminalID{harness.TerminalID("contact of " + c.length),
-		harness.TerminalID("contact of " + harness.Stub(c.length, c.end))}
+		harness.TerminalID("contact of " + c.length.Stub(c.end))}
 }
 
 // cutAt says which length of a wire is cut, near an end that nothing else cuts: the wire itself, what was let into it,
 // or what replaces it.
-func (x *parter) cutAt(id string) (*parted, bool) {
+func (x *parter) cutAt(id harness.WireID) (*parted, bool) {
 	i := x.wires[id]
 	if x.in.Wires[i].Alone {
 		return nil, false
 	}
-	for _, length := range []string{id, piece(id), instead(id)} {
+	for _, length := range []harness.WireID{id, id.LetIn(), id.Instead()} {
 		tips, there := x.wanted.Tips(length)
 		if !there {
 			continue
@@ -274,7 +274,7 @@ func (x *parter) wire(p *Parting, d *Disconnect, c *parted, at harness.Ref) {
 	}
 	halves := [2]harness.Ref{{Connector: at.Connector + " " + near, Cavity: at.Cavity},
 		{Connector: at.Connector + " " + far, Cavity: at.Cavity}}
-	contacts, stub := c.contacts(), harness.Stub(c.length, c.end)
+	contacts, stub := c.contacts(), c.length.Stub(c.end)
 	tips, _ := x.wanted.Tips(c.length)
 	held := tips[c.end]
 	tips[c.end] = harness.Tip{State: harness.Crimped, Terminal: contacts[0]}
@@ -299,7 +299,7 @@ func (x *parter) wire(p *Parting, d *Disconnect, c *parted, at harness.Ref) {
 	station, path := x.crossing(l, d)
 	plug := p.Plugs[slices.IndexFunc(p.Plugs, func(y PartingPlug) bool { return y.ID == at.Connector })]
 	rates := &x.in.Decisions.Rules.Rates
-	s := Step{Kind: PartWire, Wires: []string{w.ID}, At: halves[:], Minutes: rates.Cut + 2*rates.Crimp, NoReturn: true,
+	s := Step{Kind: PartWire, Wires: []harness.WireID{w.ID}, At: halves[:], Minutes: rates.Cut + 2*rates.Crimp, NoReturn: true,
 		Text: fmt.Sprintf("Part %s at %s: cut it, crimp a contact of %.3g mm on either end, and put them into cavity %s of "+
 			"%s and of %s.", x.Result.name(c.wire), station, plug.Blade, at.Cavity, halves[0].Connector, halves[1].Connector),
 		Why: fmt.Sprintf("It would tie %s to %s: with the plug the one comes out without the other.", p.Between[0],

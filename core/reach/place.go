@@ -15,15 +15,15 @@ type settled struct {
 	device  map[string]*harness.Device
 	splice  map[string]*harness.Splice
 	at      map[Thing]int // station by thing as a person put it
-	wish    map[string]*Wish
-	measure map[string]*Measured
+	wish    map[harness.WireID]*Wish
+	measure map[harness.WireID]*Measured
 	crimped map[harness.Ref]int // wires by the cavity that they end in
 }
 
 // settle gives everything its station: its own, else that of what it belongs to.
 func (r *Result) settle() *settled {
 	d := &r.in.Decisions
-	s := &settled{map[string]*harness.Half{}, map[string]*harness.Device{}, map[string]*harness.Splice{}, map[Thing]int{}, map[string]*Wish{}, map[string]*Measured{}, map[harness.Ref]int{}}
+	s := &settled{map[string]*harness.Half{}, map[string]*harness.Device{}, map[string]*harness.Splice{}, map[Thing]int{}, map[harness.WireID]*Wish{}, map[harness.WireID]*Measured{}, map[harness.Ref]int{}}
 	for i := range r.in.Wires {
 		for _, e := range r.in.Wires[i].Ends {
 			s.crimped[e.At]++

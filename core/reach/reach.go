@@ -38,7 +38,7 @@ type Wire struct {
 
 // Meet is where an end is joined to another wire: so many mm along that wire from the cavity at which the end lands.
 type Meet struct {
-	With string
+	With harness.WireID
 	Back float64
 }
 
@@ -48,8 +48,8 @@ type Input struct {
 	Wires     []Wire
 	Stock     []Piece // wire that comes out of the harness
 	Decisions Decisions
-	Amps      map[string]float64 // A by wire, as the network has it, the most that lasts; nil where there is none
-	Fuses     map[string]float64 // A by new wire, of the fuse before it: it is to carry as much
+	Amps      map[harness.WireID]float64 // A by wire, as the network has it, the most that lasts; nil where there is none
+	Fuses     map[harness.WireID]float64 // A by new wire, of the fuse before it: it is to carry as much
 }
 
 // Decisions are what a person measured and chose for this stage.
@@ -66,9 +66,9 @@ type Decisions struct {
 
 // Wish is what a person decided about one wire.
 type Wish struct {
-	Wire  string   `json:"wire"`
-	Avoid []string `json:"avoid,omitempty"` // paths that it must not take
-	Amps  float64  `json:"amps,omitempty"`  // A that it carries; 0: reckoned
+	Wire  harness.WireID `json:"wire"`
+	Avoid []string       `json:"avoid,omitempty"` // paths that it must not take
+	Amps  float64        `json:"amps,omitempty"`  // A that it carries; 0: reckoned
 	// mm² that it has at least where it is a new wire; 0: what its row has, else what its current asks for.
 	Size   size.Section `json:"size,omitempty"`
 	School School       `json:"school,omitempty"` // of its joints; empty: the job's, or what the place asks for
@@ -85,24 +85,24 @@ type Wish struct {
 
 // Measured is what somebody measured at a wire.
 type Measured struct {
-	Wire   string  `json:"wire"`
-	Had    float64 `json:"had,omitempty"`    // mm of wire that there is
-	Need   float64 `json:"need,omitempty"`   // mm along its way with a string, plug to plug, without allowances
-	Spread float64 `json:"spread,omitempty"` // ± mm, 0: 10
-	From   string  `json:"from,omitempty"`   // stations of its ends when it was measured
-	To     string  `json:"to,omitempty"`
-	Who    string  `json:"who,omitempty"`
-	When   int64   `json:"when,omitempty"` // Unix milliseconds
+	Wire   harness.WireID `json:"wire"`
+	Had    float64        `json:"had,omitempty"`    // mm of wire that there is
+	Need   float64        `json:"need,omitempty"`   // mm along its way with a string, plug to plug, without allowances
+	Spread float64        `json:"spread,omitempty"` // ± mm, 0: 10
+	From   string         `json:"from,omitempty"`   // stations of its ends when it was measured
+	To     string         `json:"to,omitempty"`
+	Who    string         `json:"who,omitempty"`
+	When   int64          `json:"when,omitempty"` // Unix milliseconds
 }
 
 // Leftover is what was cut off in the end because it was too long, 0 where it just reached, negative where it fell
 // short.
 type Leftover struct {
-	ID   string  `json:"id"`
-	Wire string  `json:"wire"`
-	Left float64 `json:"left"` // mm
-	Who  string  `json:"who,omitempty"`
-	When int64   `json:"when,omitempty"` // Unix milliseconds
+	ID   string         `json:"id"`
+	Wire harness.WireID `json:"wire"`
+	Left float64        `json:"left"` // mm
+	Who  string         `json:"who,omitempty"`
+	When int64          `json:"when,omitempty"` // Unix milliseconds
 }
 
 // Rules are how the person works: lengths in mm.
@@ -185,7 +185,7 @@ type Mark struct {
 
 // Line is a line of the cut list: one wire. Ends, stations and marks go from its first end to its second.
 type Line struct {
-	Wire      string           `json:"wire"`
+	Wire      harness.WireID   `json:"wire"`
 	Verdict   Verdict          `json:"verdict"`
 	By        float64          `json:"by,omitempty"` // mm to trim, to let in or to cut new
 	Stations  []string         `json:"stations,omitempty"`
@@ -246,7 +246,7 @@ type Result struct {
 	Findings    []finding.Finding
 	in          *Input
 	router      *router
-	wires       map[string]int
+	wires       map[harness.WireID]int
 	on          [][]int      // by path: the lines that run along it
 	offered     []Disconnect // as they are before any is taken
 	loaded      []int        // by path: the wires that warm each other
@@ -255,7 +255,7 @@ type Result struct {
 // Compute gives what follows from the input. It is pure.
 func Compute(in Input) *Result {
 	r := &Result{in: &in, router: newRouter(&in.Decisions.Map), Lines: make([]Line, len(in.Wires)),
-		wires: make(map[string]int, len(in.Wires))}
+		wires: make(map[harness.WireID]int, len(in.Wires))}
 	for i := range in.Wires {
 		r.wires[in.Wires[i].ID] = i
 	}
@@ -289,7 +289,7 @@ func (r *Result) Wires() []Wire { return r.in.Wires }
 func (r *Result) Pieces() []Piece { return r.in.Stock }
 
 // PieceFor gives the piece of stock that a wire's new length is cut from, empty where it is bought.
-func (r *Result) PieceFor(wire string) string {
+func (r *Result) PieceFor(wire harness.WireID) string {
 	if i, known := r.wires[wire]; known && len(r.Lines[i].Provision) > 0 {
 		return r.Lines[i].Provision[0].From
 	}

@@ -17,7 +17,7 @@ import (
 	"draxel/core/work"
 )
 
-func line(t *testing.T, r *reach.Result, wire string) reach.Line {
+func line(t *testing.T, r *reach.Result, wire harness.WireID) reach.Line {
 	t.Helper()
 	i := slices.IndexFunc(r.Lines, func(l reach.Line) bool { return l.Wire == wire })
 	if i < 0 {
@@ -153,7 +153,7 @@ func TestRoutesAsGonum(t *testing.T) {
 	compared := 0
 	for range 60 {
 		in := sprawl(r, 60, 10+r.Intn(70))
-		avoid := map[string][]string{}
+		avoid := map[harness.WireID][]string{}
 		for _, x := range in.Decisions.Wishes {
 			avoid[x.Wire] = x.Avoid
 		}

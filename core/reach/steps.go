@@ -30,11 +30,6 @@ func StepKinds() []work.Kind {
 	return []work.Kind{Caution, LayAlong, Wait, ToLength, Gate, CutWire, JoinWire, PartWire, Dress}
 }
 
-// Names of the pieces that are let in, and of what stands for a wire that is replaced.
-func piece(wire string) string { return wire + " piece" }
-
-func instead(wire string) string { return wire + " new" }
-
 // planner collects the steps.
 type planner struct {
 	*Result
@@ -182,9 +177,9 @@ func (p *planner) measure() []string {
 		if l.Verdict != Measure || l.Had > 0 {
 			continue
 		}
-		out = append(out, p.add(Step{Kind: ToLength, Wires: []string{l.Wire}, Minutes: p.in.Decisions.Rules.Rates.Measure,
+		out = append(out, p.add(Step{Kind: ToLength, Wires: []harness.WireID{l.Wire}, Minutes: p.in.Decisions.Rules.Rates.Measure,
 			Text: fmt.Sprintf("Measure %s, plug to plug: it needs %.0f mm.", p.name(i), l.Need), Why: "Nobody knows how " +
-				"long it is."}, work.Check("reach", "measure", l.Wire)))
+				"long it is."}, work.Check("reach", "measure", string(l.Wire))))
 	}
 	return out
 }
@@ -207,7 +202,7 @@ func (p *planner) anyCut() bool {
 // name says which wire is meant as a person recognises it.
 func (r *Result) name(i int) string {
 	w := &r.in.Wires[i]
-	s := w.ID
+	s := w.ID.Name()
 	if c := w.Colour.String(); c != "" {
 		s += " " + c
 	}
@@ -220,7 +215,7 @@ func (r *Result) name(i int) string {
 func (p *planner) cut(i int, needs []string) string {
 	l, w := &p.Lines[i], &p.in.Wires[i]
 	end := l.At - 1
-	s := Step{Kind: CutWire, Wires: []string{l.Wire}, Length: l.By, Minutes: p.in.Decisions.Rules.Rates.Cut}
+	s := Step{Kind: CutWire, Wires: []harness.WireID{l.Wire}, Length: l.By, Minutes: p.in.Decisions.Rules.Rates.Cut}
 	from := "new wire"
 	if len(l.Provision) > 0 {
 		from = l.Provision[0].String()
@@ -233,7 +228,7 @@ func (p *planner) cut(i int, needs []string) string {
 		}
 	}
 	cutOff := func(end int) harness.Edit { return harness.Edit{Do: harness.Cut, Wire: w.ID, End: end} }
-	lay := func(name string) harness.Edit {
+	lay := func(name harness.WireID) harness.Edit {
 		return harness.Edit{Do: harness.Lay, Wire: name, Tips: []harness.Tip{{State: harness.Bare}, {State: harness.Bare}}}
 	}
 	var edits []harness.Edit
@@ -254,11 +249,11 @@ func (p *planner) cut(i int, needs []string) string {
 			s.Missing = []string{"its size, or its amps: state one of them in Reach"}
 		}
 	case l.Verdict == Extend && w.Joint[end]:
-		edits = []harness.Edit{lay(piece(w.ID))}
+		edits = []harness.Edit{lay(w.ID.LetIn())}
 		s.Text = fmt.Sprintf("Cut the piece that lengthens %s at %s, where it is joined: %s.", p.name(i), p.endName(w, end),
 			from)
 	case l.Verdict == Extend:
-		edits = []harness.Edit{cutOff(end), lay(piece(w.ID))}
+		edits = []harness.Edit{cutOff(end), lay(w.ID.LetIn())}
 		s.Text = fmt.Sprintf("Cut %s %s from %s, and cut the piece that goes between: %s.", p.name(i), mm(l.back),
 			p.endName(w, end), from)
 		if l.Joints == 1 {
@@ -270,7 +265,7 @@ func (p *planner) cut(i int, needs []string) string {
 				edits = append(edits, cutOff(end))
 			}
 		}
-		edits = append(edits, lay(instead(w.ID)))
+		edits = append(edits, lay(w.ID.Instead()))
 		s.Text = fmt.Sprintf("Cut %s at both ends, and cut the wire that replaces it: %s.", p.name(i), from)
 	}
 	for _, x := range l.Why {
@@ -296,16 +291,16 @@ func (p *planner) join(i int, needs []string) string {
 	l, w := &p.Lines[i], &p.in.Wires[i]
 	end := l.At - 1
 	rules := &p.in.Decisions.Rules
-	s := Step{Kind: JoinWire, Wires: []string{l.Wire}, NoReturn: true}
+	s := Step{Kind: JoinWire, Wires: []harness.WireID{l.Wire}, NoReturn: true}
 	var edits []harness.Edit
 	if l.Verdict == Extend {
-		edits = append(edits, harness.Edit{Do: harness.Join, Joint: JointName(w.ID, 1), Lengths: []harness.Length{{Wire: w.ID, End: end}, {Wire: piece(w.ID)}}})
+		edits = append(edits, harness.Edit{Do: harness.Join, Joint: JointName(w.ID, 1), Lengths: []harness.Length{{Wire: w.ID, End: end}, {Wire: w.ID.LetIn()}}})
 		switch {
 		case w.Joint[end]: // what it is joined to comes to the other end of the piece
 		case l.Joints == 1:
-			edits = append(edits, harness.Edit{Do: harness.Crimp, Wire: piece(w.ID), End: 1, Terminal: harness.TerminalAt(w.Ends[end].At)})
+			edits = append(edits, harness.Edit{Do: harness.Crimp, Wire: w.ID.LetIn(), End: 1, Terminal: harness.TerminalAt(w.Ends[end].At)})
 		default:
-			edits = append(edits, harness.Edit{Do: harness.Join, Joint: JointName(w.ID, 2), Lengths: []harness.Length{{Wire: piece(w.ID), End: 1}, {Wire: harness.Stub(w.ID, end), End: 1}}})
+			edits = append(edits, harness.Edit{Do: harness.Join, Joint: JointName(w.ID, 2), Lengths: []harness.Length{{Wire: w.ID.LetIn(), End: 1}, {Wire: w.ID.Stub(end), End: 1}}})
 		}
 		s.Text = "Join the piece into " + p.name(i) + ":"
 		if w.Joint[end] {
@@ -337,10 +332,10 @@ func (p *planner) join(i int, needs []string) string {
 				continue // it comes to the joint of another step
 			}
 			if p.s.alone(w, e) {
-				edits = append(edits, harness.Edit{Do: harness.Crimp, Wire: instead(w.ID), End: e, Terminal: harness.TerminalAt(w.Ends[e].At)})
+				edits = append(edits, harness.Edit{Do: harness.Crimp, Wire: w.ID.Instead(), End: e, Terminal: harness.TerminalAt(w.Ends[e].At)})
 				s.Minutes += rules.Rates.Crimp
 			} else {
-				edits = append(edits, harness.Edit{Do: harness.Join, Joint: JointName(w.ID, e+1), Lengths: []harness.Length{{Wire: instead(w.ID), End: e}, {Wire: harness.Stub(w.ID, e), End: 1}}})
+				edits = append(edits, harness.Edit{Do: harness.Join, Joint: JointName(w.ID, e+1), Lengths: []harness.Length{{Wire: w.ID.Instead(), End: e}, {Wire: w.ID.Stub(e), End: 1}}})
 				s.Minutes += rules.Rates.Solder
 			}
 		}

@@ -113,7 +113,7 @@ func (r *Result) total() {
 				b = &BuyLine{Colour: p.Colour, Size: p.Size, Class: p.Class, Kind: p.Kind}
 				buy[k] = b
 			}
-			b.For = append(b.For, w.ID)
+			b.For = append(b.For, string(w.ID))
 			b.Coded = b.Coded || p.Coded
 			each := 0.0
 			if _, name := lead(w); name == "" || !counted[name] { // a lead of several cores is bought once

@@ -120,7 +120,7 @@ func (r *Result) tapped(s *settled, w *Wire, l *Line, tooShort, replace bool) bo
 		l.Verdict = Reaches
 		l.Why = append(l.Why, reason("cannot-reach", "", "It has %.0f mm and needs %.0f mm, and others are joined onto "+
 			"it at both ends: it can be lengthened nowhere.", l.Had, l.Need))
-		r.say("cannot-reach", finding.Wrong, w.ID, "Choose another way for one of those that are joined onto it in Match: "+
+		r.say("cannot-reach", finding.Wrong, string(w.ID), "Choose another way for one of those that are joined onto it in Match: "+
 			"take it over, and it can be lengthened there.", "%s is %.0f mm too short, and others are joined onto it at "+
 			"both ends.", w.ID, l.Need-l.Had)
 	case tooShort:
@@ -252,17 +252,17 @@ func (r *Result) sinceCut() {
 				w.ID, w.Cut, l.By)
 		}
 		l.Stale = true
-		r.say("cut-for-old-place", finding.Wrong, w.ID,
+		r.say("cut-for-old-place", finding.Wrong, string(w.ID),
 			"Look at the wire: lay the rest back, or take the tick back and let in another piece.", "%s", text)
 	}
 }
 
 // code is what is printed at both ends of a piece and at its joints: the wire's own name with its circuit.
 func (r *Result) code(w *Wire) string {
-	if w.Circuit != "" && w.Circuit != w.ID {
-		return w.Circuit + "/" + w.ID
+	if w.Circuit != "" && w.Circuit != w.ID.Name() {
+		return w.Circuit + "/" + w.ID.Name()
 	}
-	return w.ID
+	return w.ID.Name()
 }
 
 func because(why string) string {

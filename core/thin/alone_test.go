@@ -32,7 +32,7 @@ func copperOf(l *harness.Loom) *copper {
 	for _, w := range l.Wires {
 		var names [2]string
 		for k, e := range w.Ends {
-			name := "open end of " + w.ID + string(rune('1'+k))
+			name := string("open end of "+w.ID) + string(rune('1'+k))
 			h := halves[e.At.Connector]
 			switch {
 			case e.Splice != "":
@@ -61,8 +61,8 @@ func copperOf(l *harness.Loom) *copper {
 			}
 			names[k] = name
 		}
-		c.ends[w.ID] = names
-		c.at[names[0]], c.at[names[1]] = append(c.at[names[0]], w.ID), append(c.at[names[1]], w.ID)
+		c.ends[string(w.ID)] = names
+		c.at[names[0]], c.at[names[1]] = append(c.at[names[0]], string(w.ID)), append(c.at[names[1]], string(w.ID))
 	}
 	for name := range joint {
 		c.through[name] = c.through[name] || len(c.at[name]) == 2
@@ -95,7 +95,7 @@ func (c *copper) side(from, without string) (names map[string]bool, wires map[st
 // circuits of high voltage, and those of restraint that nothing known feeds.
 func leftAlone(l *harness.Loom) map[string]bool {
 	c := copperOf(l)
-	out, own, high, seed := map[string]bool{}, map[string]bool{}, map[string]bool{}, map[string]bool{}
+	out, own, high, seed := map[string]bool{}, map[harness.WireID]bool{}, map[harness.WireID]bool{}, map[harness.WireID]bool{}
 	system := map[string]string{}
 	for _, h := range l.Connectors {
 		for _, d := range l.Devices {
@@ -111,7 +111,7 @@ func leftAlone(l *harness.Loom) map[string]bool {
 		seed[w.ID] = own[w.ID] || high[w.ID] || system[w.Ends[0].At.Connector] == "restraint" ||
 			system[w.Ends[1].At.Connector] == "restraint"
 		if seed[w.ID] {
-			run = append(run, w.ID)
+			run = append(run, string(w.ID))
 		}
 	}
 	for len(run) > 0 {
@@ -130,17 +130,17 @@ func leftAlone(l *harness.Loom) map[string]bool {
 	}
 	var more []string
 	for _, w := range l.Wires {
-		names, wires := c.side(c.ends[w.ID][0], "")
+		names, wires := c.side(c.ends[string(w.ID)][0], "")
 		some, whole, signals, fed := false, false, false, false
 		for other := range wires {
-			some = some || seed[other]
-			whole, signals = whole || high[other], signals || own[other]
+			some = some || seed[harness.WireID(other)]
+			whole, signals = whole || high[harness.WireID(other)], signals || own[harness.WireID(other)]
 		}
 		for n := range names {
 			fed = fed || c.source[n]
 		}
 		if some && (whole || !fed && signals || fed && c.between(w.ID)) {
-			more = append(more, w.ID)
+			more = append(more, string(w.ID))
 		}
 	}
 	for _, w := range more {
@@ -150,10 +150,10 @@ func leftAlone(l *harness.Loom) map[string]bool {
 }
 
 // between says whether something to be left alone, or a ring, is on either side of a wire.
-func (c *copper) between(w string) bool {
-	for k, from := range c.ends[w] {
-		names, wires := c.side(from, w)
-		if names[c.ends[w][1-k]] {
+func (c *copper) between(w harness.WireID) bool {
+	for k, from := range c.ends[string(w)] {
+		names, wires := c.side(from, string(w))
+		if names[c.ends[string(w)][1-k]] {
 			return true
 		}
 		held := len(wires) >= len(names)
@@ -186,8 +186,8 @@ func TestWhatIsLeftToQualifiedHandsIsNotTouched(t *testing.T) {
 		is := leftAlone(l)
 		for w := range is {
 			alone++
-			was, _ := found.Tips(w)
-			if now, ok := end.Tips(w); !ok || now != was {
+			was, _ := found.Tips(harness.WireID(w))
+			if now, ok := end.Tips(harness.WireID(w)); !ok || now != was {
 				t.Fatalf("seed %d: %s is left alone and was touched: %v, was %v", seed, w, now, was)
 			}
 			for _, tip := range was {
@@ -195,7 +195,7 @@ func TestWhatIsLeftToQualifiedHandsIsNotTouched(t *testing.T) {
 			}
 			for _, n := range c.ends[w] {
 				for _, o := range c.at[n] {
-					if _, still := end.Tips(o); !is[o] && !still {
+					if _, still := end.Tips(harness.WireID(o)); !is[o] && !still {
 						shared++
 					}
 				}
@@ -229,7 +229,7 @@ func TestWhatIsLeftToQualifiedHandsIsNotTouched(t *testing.T) {
 			}
 		}
 		for i := range l.Wires {
-			if !is[l.Wires[i].ID] && result.Wires[i].Choice == thin.Goes {
+			if !is[string(l.Wires[i].ID)] && result.Wires[i].Choice == thin.Goes {
 				freed++
 			}
 		}

@@ -9,7 +9,7 @@ import (
 // carrying the steps out proves something.
 func (r *Result) Changes() harness.Changes {
 	m := maker{thinning: r.t, become: map[harness.Length]harness.Tip{},
-		out: harness.Changes{Tips: map[string][2]harness.Tip{}}}
+		out: harness.Changes{Tips: map[harness.WireID][2]harness.Tip{}}}
 	for i := range r.Joints {
 		m.joint(&r.Joints[i])
 	}
@@ -47,7 +47,7 @@ func (m *maker) joint(j *JointVerdict) {
 		if m.stays[x.Wire()] {
 			m.become[l] = joined
 		} else if j.Fate == Trim {
-			m.out.Tips[harness.Stub(l.Wire, l.End)] = [2]harness.Tip{joined, {State: harness.Sealed}}
+			m.out.Tips[l.Wire.Stub(l.End)] = [2]harness.Tip{joined, {State: harness.Sealed}}
 		}
 	}
 }
@@ -70,7 +70,7 @@ func (m *maker) wire(w int32) {
 		case e.At != (harness.Ref{}):
 			is[end] = was[end]
 			if !m.stays[w] && (m.in.Bench.School == CutSeal || !m.comesOut(circuit.Tip(2*int(w)+end))) {
-				m.out.Tips[harness.Stub(wire.ID, end)] = [2]harness.Tip{is[end], {State: harness.Sealed}}
+				m.out.Tips[wire.ID.Stub(end)] = [2]harness.Tip{is[end], {State: harness.Sealed}}
 			}
 		default:
 			is[end] = was[end]

@@ -5,6 +5,7 @@ import (
 	"testing"
 
 	"draxel/core/circuit"
+	"draxel/core/harness"
 )
 
 // Circuits are what gonum's connected components say they are.
@@ -13,7 +14,7 @@ func TestCircuitsAreConnectedComponents(t *testing.T) {
 		r := rand.New(rand.NewPCG(seed, 7))
 		l := made(r, 4+r.IntN(120))
 		ours := circuit.Circuits(l)
-		theirs := components(l, map[string]bool{}, func(string) bool { return false })
+		theirs := components(l, map[harness.WireID]bool{}, func(string) bool { return false })
 		same := map[int]int{}
 		other := map[int]int{}
 		for i, w := range l.Wires {

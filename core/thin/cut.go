@@ -24,10 +24,10 @@ type Consequence struct {
 
 // Parted is a circuit that falls apart.
 type Parted struct {
-	Circuit int      `json:"circuit"`
-	Name    string   `json:"name"`
-	Wires   []string `json:"wires"` // of it, those that are cut
-	Lose    []string `json:"lose"`  // ends that are no longer joined to the rest
+	Circuit int              `json:"circuit"`
+	Name    string           `json:"name"`
+	Wires   []harness.WireID `json:"wires"` // of it, those that are cut
+	Lose    []string         `json:"lose"`  // ends that are no longer joined to the rest
 }
 
 // Loss is a function that dies.
@@ -92,7 +92,7 @@ func (t *thinning) tipsOf(on Scope, id string, c *Consequence) ([]circuit.Tip, e
 	connectors := map[string]bool{}
 	switch on {
 	case Wire:
-		if w, ok := t.wireNumber()[id]; ok {
+		if w, ok := t.wireNumber()[harness.WireID(id)]; ok {
 			take(circuit.Tip(2 * w))
 			take(circuit.Tip(2*w + 1))
 		}
@@ -141,7 +141,7 @@ func (t *thinning) tipsOf(on Scope, id string, c *Consequence) ([]circuit.Tip, e
 
 // part looks at one circuit: which of its ends are no longer joined, and what that kills.
 func (t *thinning) part(c *Consequence, number int32, nodes []int32, cut []circuit.Tip, isCut map[circuit.Tip]bool) {
-	p := Parted{Circuit: int(number), Wires: []string{}, Lose: []string{}}
+	p := Parted{Circuit: int(number), Wires: []harness.WireID{}, Lose: []string{}}
 	group := make(map[int32]int, len(nodes))
 	hub := map[int]bool{} // groups that hold a fuse, a unit or a ground
 	groups, before := 0, false

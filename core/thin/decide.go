@@ -51,11 +51,12 @@ type status struct {
 
 // decisions files what was decided.
 type decisions struct {
-	system, module, connector, wire map[string]*Decision
+	system, module, connector map[string]*Decision
+	wire                      map[harness.WireID]*Decision
 }
 
 func file(all []Decision) decisions {
-	d := decisions{map[string]*Decision{}, map[string]*Decision{}, map[string]*Decision{}, map[string]*Decision{}}
+	d := decisions{map[string]*Decision{}, map[string]*Decision{}, map[string]*Decision{}, map[harness.WireID]*Decision{}}
 	for i := range all {
 		x := &all[i]
 		if x.Choice == Undecided || x.Verify != "" {
@@ -69,7 +70,7 @@ func file(all []Decision) decisions {
 		case Connector:
 			d.connector[x.ID] = x
 		case Wire:
-			d.wire[x.ID] = x
+			d.wire[harness.WireID(x.ID)] = x
 		}
 	}
 	return d

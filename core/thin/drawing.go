@@ -332,13 +332,13 @@ func (l *layer) route(w int32) []int {
 }
 
 // Routes gives, for each wire that is asked for by its number, the limbs of the drawing that it runs through.
-func (r *Result) Routes(d Drawing, asked func(w int) bool) map[string][]string {
+func (r *Result) Routes(d Drawing, asked func(w int) bool) map[harness.WireID][]string {
 	l := r.layer()
 	l.d = d
 	for i, b := range d.Branches {
 		l.limb[b.ID] = i
 	}
-	out := map[string][]string{}
+	out := map[harness.WireID][]string{}
 	for w := range r.Wires {
 		if !asked(w) {
 			continue

@@ -84,7 +84,7 @@ func (t *thinning) aspects(ws []int32) string {
 		if word == "" {
 			word = t.name(w)
 		} else {
-			word += " (" + t.loom.Wires[w].ID + ")"
+			word += " (" + t.loom.Wires[w].ID.Name() + ")"
 		}
 		out = append(out, word)
 	}
@@ -95,7 +95,7 @@ func (t *thinning) aspects(ws []int32) string {
 func (t *thinning) named(ws []int32) string {
 	var out []string
 	for _, w := range ws[:min(len(ws), 4)] {
-		out = append(out, t.loom.Wires[w].ID)
+		out = append(out, string(t.loom.Wires[w].ID))
 	}
 	if len(ws) > 4 {
 		out = append(out, fmt.Sprintf("%d more", len(ws)-4))
@@ -114,7 +114,7 @@ func (t *thinning) groups() {
 	}
 	for _, name := range sorted(pairs) {
 		if a := pairs[name]; a.torn() {
-			t.find("pair-split", finding.Wrong, t.loom.Wires[a.goes[0]].ID, "Keep both or let both go: one wire of a twisted pair picks up what the pair would cancel.",
+			t.find("pair-split", finding.Wrong, string(t.loom.Wires[a.goes[0]].ID), "Keep both or let both go: one wire of a twisted pair picks up what the pair would cancel.",
 				"Twisted pair %s: %s goes and %s stays.", name, t.named(a.goes), t.named(a.stays))
 		}
 	}
@@ -124,13 +124,13 @@ func (t *thinning) groups() {
 			return slices.ContainsFunc(ws, func(w int32) bool { return t.loom.Wires[w].Signal.Role == signal.Shield })
 		}
 		if a.torn() && shield(a.goes) {
-			t.find("shield-lost", finding.Wrong, t.loom.Wires[a.goes[0]].ID, "Keep the shield's drain; it is grounded at one end only.",
+			t.find("shield-lost", finding.Wrong, string(t.loom.Wires[a.goes[0]].ID), "Keep the shield's drain; it is grounded at one end only.",
 				"%s stays without its shield: %s goes.", t.named(a.stays), t.named(a.goes))
 		}
 	}
 	for _, name := range sorted(branches) {
 		if a := branches[name]; len(a.stays) == 1 && len(a.goes) >= 2 {
-			t.find("lone-survivor", finding.Note, t.loom.Wires[a.stays[0]].ID, "Check that it is wanted; if it is, it can be led along another branch.",
+			t.find("lone-survivor", finding.Note, string(t.loom.Wires[a.stays[0]].ID), "Check that it is wanted; if it is, it can be led along another branch.",
 				"%s is the only wire left in branch %s, all of whose other %d wires go.", t.name(a.stays[0]), name, len(a.goes))
 		}
 	}
@@ -251,7 +251,7 @@ func (t *thinning) feeds() {
 	}
 	for _, k := range order {
 		if a := all[k]; a.torn() {
-			t.find("feed-thinned", finding.Check, t.loom.Wires[a.goes[0]].ID, "Makers run two where one would be overloaded or watched: keep it unless you know.",
+			t.find("feed-thinned", finding.Check, string(t.loom.Wires[a.goes[0]].ID), "Makers run two where one would be overloaded or watched: keep it unless you know.",
 				"%s loses one of its %s feeds: %s goes, %s stays.", k.device, k.role, t.named(a.goes), t.named(a.stays))
 		}
 	}

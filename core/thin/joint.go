@@ -22,15 +22,15 @@ const (
 // JointVerdict is what becomes of a place where copper meets: a splice, a junction connector's row, a wire that only
 // passes through something.
 type JointVerdict struct {
-	ID     string        `json:"id"` // the splice, or the cavities
-	Kind   string        `json:"kind"`
-	At     []harness.Ref `json:"at,omitempty"` // the cavities, where it is in a connector
-	Fate   Fate          `json:"fate"`
-	Stays  []string      `json:"stays"` // the wires of the legs that stay
-	Goes   []string      `json:"goes"`  // of those that go
-	Why    string        `json:"why"`
-	System string        `json:"system,omitempty"` // of the first leg that goes
-	Added  string        `json:"added,omitempty"`  // who added it
+	ID     string           `json:"id"` // the splice, or the cavities
+	Kind   string           `json:"kind"`
+	At     []harness.Ref    `json:"at,omitempty"` // the cavities, where it is in a connector
+	Fate   Fate             `json:"fate"`
+	Stays  []harness.WireID `json:"stays"` // the wires of the legs that stay
+	Goes   []harness.WireID `json:"goes"`  // of those that go
+	Why    string           `json:"why"`
+	System string           `json:"system,omitempty"` // of the first leg that goes
+	Added  string           `json:"added,omitempty"`  // who added it
 	node   int32
 	taken  bool // the connector that it is in comes off
 }
@@ -102,7 +102,7 @@ func (t *thinning) joints() {
 		} else {
 			j.ID = x.Cavities[0].String()
 		}
-		j.Stays, j.Goes = make([]string, 0, stays), make([]string, 0, goes)
+		j.Stays, j.Goes = make([]harness.WireID, 0, stays), make([]harness.WireID, 0, goes)
 		for _, x := range tips {
 			w := x.Wire()
 			if t.stays[w] {

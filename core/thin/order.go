@@ -173,7 +173,7 @@ func (p *planner) list(at int32, stays bool) string {
 	for _, x := range p.net.Tips(at) {
 		if p.stays[x.Wire()] == stays {
 			wire := &p.loom.Wires[x.Wire()]
-			names = append(names, strings.TrimSpace(wire.ID+" "+wire.Colour.String()))
+			names = append(names, strings.TrimSpace(string(wire.ID+" ")+wire.Colour.String()))
 		}
 	}
 	if len(names) > 6 {

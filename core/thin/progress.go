@@ -37,7 +37,7 @@ func (p *Progress) find(code string, s finding.Severity, t work.Tick, remedy, fo
 
 // mend plans what a step needs that was done and is not in the plan any more.
 func (r *Result) mend(p *Progress, t work.Tick) {
-	stays := map[string]bool{}
+	stays := map[harness.WireID]bool{}
 	for w, v := range r.Wires {
 		stays[r.t.loom.Wires[w].ID] = v.Choice != Goes
 	}
@@ -62,14 +62,14 @@ func (r *Result) mend(p *Progress, t work.Tick) {
 // rejoinStub plans the joining of a wire to the stub that was cut off it.
 func (r *Result) rejoinStub(cut harness.Edit) Step {
 	edits := []harness.Edit{{Do: harness.Heal, Wire: cut.Wire, End: cut.End}}
-	s := Step{Stage: work.Thin, Kind: Mend, Wires: []string{cut.Wire}, Minutes: r.t.in.Bench.Rates.Join,
+	s := Step{Stage: work.Thin, Kind: Mend, Wires: []harness.WireID{cut.Wire}, Minutes: r.t.in.Bench.Rates.Join,
 		Text: fmt.Sprintf("Join %s to its stub again.", r.t.name(r.t.wireNumber()[cut.Wire])), Why: "It was cut, and is wanted after all."}
 	return s.As(work.New(edits))
 }
 
 // remake plans the making anew of a splice that was taken apart and is wanted after all: of the legs that stay and are
 // still there. It gives false where the plan wants no splice there, or fewer than two legs are left.
-func (r *Result) remake(now harness.Harness, id string, stays map[string]bool) (Step, bool) {
+func (r *Result) remake(now harness.Harness, id string, stays map[harness.WireID]bool) (Step, bool) {
 	at, known := r.t.net.Joint(id)
 	wanted := slices.ContainsFunc(r.Joints, func(j JointVerdict) bool {
 		return j.Kind == word(circuit.Splice) && j.ID == id && (j.Fate == Leave || j.Fate == Trim)
@@ -79,7 +79,7 @@ func (r *Result) remake(now harness.Harness, id string, stays map[string]bool) (
 	}
 	var edits []harness.Edit
 	join := harness.Edit{Do: harness.Join, Joint: id}
-	var names []string
+	var legs []harness.WireID
 	for _, x := range r.t.net.Tips(at) {
 		l := r.t.net.Length(x)
 		tips, there := now.Tips(l.Wire)
@@ -89,13 +89,13 @@ func (r *Result) remake(now harness.Harness, id string, stays map[string]bool) (
 		if tips[l.End].Joint == throughName(id) && len(edits) == 0 {
 			edits = append(edits, harness.Edit{Do: harness.Open, Joint: throughName(id)})
 		}
-		join.Lengths, names = append(join.Lengths, l), append(names, l.Wire)
+		join.Lengths, legs = append(join.Lengths, l), append(legs, l.Wire)
 	}
 	if len(join.Lengths) < 2 {
 		return Step{}, false
 	}
-	s := Step{Stage: work.Thin, Kind: Mend, Wires: names, Minutes: r.t.in.Bench.Rates.Join,
-		Text: fmt.Sprintf("Make splice %s anew: join %s.", id, strings.Join(names, ", ")), Why: "It was taken apart, and " +
+	s := Step{Stage: work.Thin, Kind: Mend, Wires: legs, Minutes: r.t.in.Bench.Rates.Join,
+		Text: fmt.Sprintf("Make splice %s anew: join %s.", id, strings.Join(harness.Names(legs), ", ")), Why: "It was taken apart, and " +
 			"is wanted after all."}
 	return s.As(work.New(append(edits, join))), true
 }

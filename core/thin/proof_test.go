@@ -54,14 +54,14 @@ func TestRandomHarnessesAreThinnedAsDecided(t *testing.T) {
 // but which ends of wires are kept: those that no decision reaches or that a decision keeps.
 func joinedAsBefore(t *testing.T, seed uint64, l *harness.Loom, decisions []thin.Decision, result *thin.Result, end harness.Harness) {
 	t.Helper()
-	gone, alone := map[string]bool{}, leftAlone(l)
+	gone, alone := map[harness.WireID]bool{}, leftAlone(l)
 	for _, d := range decisions { // nobody decides here about what is left to qualified hands
 		if d.On == thin.Wire && (result.Refuses(d) != "") != alone[d.ID] {
 			t.Fatalf("seed %d: to decide about %s is refused with %q; that it is left alone is %v", seed, d.ID,
 				result.Refuses(d), alone[d.ID])
 		}
 		if d.On == thin.Wire && d.Choice == thin.Goes && !alone[d.ID] {
-			gone[d.ID] = true
+			gone[harness.WireID(d.ID)] = true
 		}
 	}
 	before, after := components(l, gone, parted(l, result)), componentsOf(l, end)
@@ -177,7 +177,7 @@ func inside(g *graph, l *harness.Loom, off func(string) bool) {
 	}
 }
 
-func components(l *harness.Loom, gone map[string]bool, parted func(string) bool) map[harness.Ref]int {
+func components(l *harness.Loom, gone map[harness.WireID]bool, parted func(string) bool) map[harness.Ref]int {
 	g := newGraph()
 	for i, w := range l.Wires {
 		name := func(e harness.End) string {
@@ -212,7 +212,7 @@ func componentsOf(l *harness.Loom, h harness.Harness) map[harness.Ref]int {
 			case harness.Joined:
 				names[i] = "joint " + t.Joint
 			default:
-				names[i] = "end of " + w + string(rune('0'+i))
+				names[i] = string("end of "+w) + string(rune('0'+i))
 			}
 		}
 		g.edge(names[0], names[1])

@@ -11,8 +11,8 @@ import (
 )
 
 // byWire gives each wire's verdict by its number.
-func byWire(l *harness.Loom, r *thin.Result) map[string]thin.Choice {
-	out := make(map[string]thin.Choice, len(r.Wires))
+func byWire(l *harness.Loom, r *thin.Result) map[harness.WireID]thin.Choice {
+	out := make(map[harness.WireID]thin.Choice, len(r.Wires))
 	for i, v := range r.Wires {
 		out[l.Wires[i].ID] = v.Choice
 	}
@@ -79,9 +79,9 @@ func TestKeepingNeverLetsGo(t *testing.T) {
 		in := thin.Input{Loom: l, Decisions: decided(r, l), Bench: thin.Standard()}
 		before := thin.Compute(in)
 		w := l.Wires[r.IntN(len(l.Wires))].ID
-		in.Decisions = slices.DeleteFunc(slices.Clone(in.Decisions), func(d thin.Decision) bool { return d.On == thin.Wire && d.ID == w })
+		in.Decisions = slices.DeleteFunc(slices.Clone(in.Decisions), func(d thin.Decision) bool { return d.On == thin.Wire && d.ID == string(w) })
 		without := byWire(l, thin.Compute(in))
-		in.Decisions = append(in.Decisions, thin.Decision{On: thin.Wire, ID: w, Choice: thin.Keep})
+		in.Decisions = append(in.Decisions, thin.Decision{On: thin.Wire, ID: string(w), Choice: thin.Keep})
 		after := byWire(l, thin.Compute(in))
 		for id, c := range after {
 			if c == thin.Goes && without[id] != thin.Goes {
@@ -112,7 +112,7 @@ func TestADecisionStaysInItsCircuits(t *testing.T) {
 		}
 		reached := map[int]bool{}
 		for i, w := range l.Wires {
-			hit := away[thin.Wire][w.ID] || away[thin.System][w.Signal.System]
+			hit := away[thin.Wire][string(w.ID)] || away[thin.System][w.Signal.System]
 			for _, e := range w.Ends {
 				for _, c := range []harness.Half{plug[e.At.Connector], plug[plug[e.At.Connector].Mate]} {
 					d := device[c.Device]
@@ -133,14 +133,14 @@ func TestADecisionStaysInItsCircuits(t *testing.T) {
 func TestCutAgainstComponents(t *testing.T) {
 	each(t, 150, func(seed uint64, r *rand.Rand, l *harness.Loom) {
 		result := thin.Compute(thin.Input{Loom: l, Bench: thin.Standard()})
-		whole := components(l, map[string]bool{}, func(string) bool { return false })
+		whole := components(l, map[harness.WireID]bool{}, func(string) bool { return false })
 		for range 6 {
 			w := l.Wires[r.IntN(len(l.Wires))]
-			cut, err := result.Cut(thin.Wire, w.ID)
+			cut, err := result.Cut(thin.Wire, string(w.ID))
 			if err != nil {
 				t.Fatal(err)
 			}
-			parts := components(l, map[string]bool{w.ID: true}, func(string) bool { return false })
+			parts := components(l, map[harness.WireID]bool{w.ID: true}, func(string) bool { return false })
 			group := map[int]int{}
 			for ref, c := range parts {
 				for _, e := range w.Ends {

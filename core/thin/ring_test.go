@@ -19,7 +19,7 @@ func plugs(parts []string, wires ...[2]string) *harness.Loom {
 		l.Connectors = append(l.Connectors, harness.Half{Connector: harness.Connector{ID: p}, Device: p})
 	}
 	for i, w := range wires {
-		x := harness.Wire{ID: fmt.Sprint("W", i+1)}
+		x := harness.Wire{ID: harness.WireID(fmt.Sprint("W", i+1))}
 		for k, at := range w {
 			if at[0] == 'S' {
 				x.Ends[k] = harness.End{Splice: at}
@@ -42,7 +42,7 @@ func TestAWireToAnEmptyMateIsNotFollowed(t *testing.T) {
 	l.Connectors = append(l.Connectors, harness.Half{Connector: harness.Connector{ID: "XA"}, Mate: "XB"},
 		harness.Half{Connector: harness.Connector{ID: "XB"}, Mate: "XA"})
 	got := byWire(l, thin.Compute(thin.Input{Loom: l, Decisions: climateGoes, Bench: thin.Standard()}))
-	for id, goes := range map[string]bool{"W1": false, "W2": false, "W3": true, "W4": false} {
+	for id, goes := range map[harness.WireID]bool{"W1": false, "W2": false, "W3": true, "W4": false} {
 		if (got[id] == thin.Goes) != goes {
 			t.Errorf("%s: %q", id, got[id])
 		}
@@ -158,7 +158,7 @@ func TestAJunctionLosesNoSupply(t *testing.T) {
 	l.Connectors = append(l.Connectors, harness.Half{Connector: harness.Connector{ID: "J", Cavities: harness.Numbered(3)}, Device: "junction",
 		Links: [][]string{{"1", "2", "3"}}})
 	for i, p := range []string{"lamp A", "lamp B", "cabin heater"} {
-		l.Wires = append(l.Wires, harness.Wire{ID: fmt.Sprint("W", i+1), Ends: [2]harness.End{{At: harness.Ref{Connector: p, Cavity: "1"}},
+		l.Wires = append(l.Wires, harness.Wire{ID: harness.WireID(fmt.Sprint("W", i+1)), Ends: [2]harness.End{{At: harness.Ref{Connector: p, Cavity: "1"}},
 			{At: harness.Ref{Connector: "J", Cavity: fmt.Sprint(i + 1)}}}})
 	}
 	r := thin.Compute(thin.Input{Loom: l, Decisions: climateGoes, Bench: thin.Standard()})

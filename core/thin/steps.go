@@ -36,7 +36,7 @@ func StepKinds() []work.Kind {
 type Extraction struct {
 	Terminal harness.TerminalID `json:"terminal"`
 	At       harness.Ref        `json:"at"`
-	Wire     string             `json:"wire"`
+	Wire     harness.WireID     `json:"wire"`
 }
 
 // Label is what an extracted terminal is labelled with until its wire is out.
@@ -46,17 +46,17 @@ func (e Extraction) Label() string { return e.At.String() + " goes" }
 type planner struct {
 	*thinning
 	all      []Step
-	released []string   // by tip: the step that lets it go
-	takeOff  []string   // by connector: the step
-	cutAt    [][]string // by connector: the steps that cut what stays from it
-	tails    [][]string // by connector: what hangs on it when it comes off
+	released []string           // by tip: the step that lets it go
+	takeOff  []string           // by connector: the step
+	cutAt    [][]string         // by connector: the steps that cut what stays from it
+	tails    [][]harness.WireID // by connector: what hangs on it when it comes off
 	byID     map[string]int
 }
 
 func (t *thinning) steps() {
 	tips, connectors := 2*len(t.loom.Wires), len(t.loom.Connectors)
 	p := &planner{thinning: t, all: make([]Step, 0, t.going()*2), released: make([]string, tips),
-		takeOff: make([]string, connectors), cutAt: make([][]string, connectors), tails: make([][]string, connectors), byID: make(map[string]int, t.going()*2)}
+		takeOff: make([]string, connectors), cutAt: make([][]string, connectors), tails: make([][]harness.WireID, connectors), byID: make(map[string]int, t.going()*2)}
 	for i := range t.result.Joints {
 		p.joint(&t.result.Joints[i])
 	}
@@ -98,7 +98,7 @@ func (p *planner) add(s Step, edits []harness.Edit, needs ...string) string {
 // name says which wire is meant as a person recognises it: number, colour, what for.
 func (t *thinning) name(w int32) string {
 	wire := &t.loom.Wires[w]
-	s := wire.ID
+	s := wire.ID.Name()
 	if c := wire.Colour.String(); c != "" {
 		s += " " + c
 	}
@@ -113,7 +113,7 @@ func (p *planner) joint(j *JointVerdict) {
 		return
 	}
 	at := j.node
-	s := Step{System: j.System, Why: j.Why, At: j.At, Wires: append(append([]string{}, j.Goes...), j.Stays...)}
+	s := Step{System: j.System, Why: j.Why, At: j.At, Wires: append(append([]harness.WireID{}, j.Goes...), j.Stays...)}
 	var edits []harness.Edit
 	var staying []harness.Length
 	for _, x := range p.net.Tips(at) {
@@ -188,7 +188,7 @@ func (p *planner) find(at int32) string {
 }
 
 func cutAndSeal(l harness.Length) []harness.Edit {
-	return []harness.Edit{{Do: harness.Cut, Wire: l.Wire, End: l.End}, {Do: harness.Seal, Wire: harness.Stub(l.Wire, l.End), End: 1}}
+	return []harness.Edit{{Do: harness.Cut, Wire: l.Wire, End: l.End}, {Do: harness.Seal, Wire: l.Wire.Stub(l.End), End: 1}}
 }
 
 func throughName(id string) string { return id + " through" }
@@ -197,7 +197,7 @@ func rejoinName(id string) string  { return id + " rejoined" }
 // tail leaves the piece that is cut off at a tip on its connector.
 func (p *planner) tail(x circuit.Tip) {
 	h, l := p.net.Halves[x], p.net.Length(x)
-	p.tails[h] = append(p.tails[h], harness.Stub(l.Wire, l.End))
+	p.tails[h] = append(p.tails[h], l.Wire.Stub(l.End))
 }
 
 // end plans what is done at an end in a connector, where no joint has seen to it.
@@ -214,7 +214,7 @@ func (p *planner) end(x circuit.Tip) {
 	switch {
 	case p.stays[w] && off && p.moves(x):
 	case p.stays[w] && off:
-		id := p.add(Step{Kind: SealEnd, System: p.systemOfHalf(h), At: []harness.Ref{ref}, Wires: []string{l.Wire}, Minutes: p.in.Bench.Rates.Seal,
+		id := p.add(Step{Kind: SealEnd, System: p.systemOfHalf(h), At: []harness.Ref{ref}, Wires: []harness.WireID{l.Wire}, Minutes: p.in.Bench.Rates.Seal,
 			Text: fmt.Sprintf("Cut %s at %s, seal its end and label it: it stays, and the connector comes off.", p.name(w), ref)},
 			[]harness.Edit{{Do: harness.Cut, Wire: l.Wire, End: end}, {Do: harness.Seal, Wire: l.Wire, End: end}})
 		p.cutAt[h] = append(p.cutAt[h], id)
@@ -230,7 +230,7 @@ func (p *planner) end(x circuit.Tip) {
 		if h >= 0 && p.guard.Plugs[h] {
 			why = "The connector carries a restraint or high-voltage circuit too: it is not opened."
 		}
-		p.released[x] = p.add(Step{Kind: SealEnd, System: p.result.Wires[w].System, At: []harness.Ref{ref}, Wires: []string{l.Wire}, Minutes: p.in.Bench.Rates.Seal, Why: why,
+		p.released[x] = p.add(Step{Kind: SealEnd, System: p.result.Wires[w].System, At: []harness.Ref{ref}, Wires: []harness.WireID{l.Wire}, Minutes: p.in.Bench.Rates.Seal, Why: why,
 			Text: fmt.Sprintf("Cut %s at the back of %s and seal the stub.", p.name(w), ref)}, cutAndSeal(l))
 	}
 }
@@ -255,7 +255,7 @@ func (p *planner) offConnector(h int) {
 
 func (p *planner) comeOut(w int32) {
 	wire := &p.loom.Wires[w]
-	s := Step{Kind: ComeOut, System: p.result.Wires[w].System, Wires: []string{wire.ID}, Minutes: p.in.Bench.Rates.Out, Text: fmt.Sprintf("%s falls out.", p.name(w))}
+	s := Step{Kind: ComeOut, System: p.result.Wires[w].System, Wires: []harness.WireID{wire.ID}, Minutes: p.in.Bench.Rates.Out, Text: fmt.Sprintf("%s falls out.", p.name(w))}
 	var needs []string
 	for end, e := range wire.Ends {
 		x := circuit.Tip(2*int(w) + end)

@@ -161,7 +161,7 @@ func (r *Result) ends(c *Counts, found harness.Harness, p Progress) {
 			case is[end].State == harness.Joined:
 				c.Placed++
 			}
-			if tips, stub := now.Tips(harness.Stub(wire.ID, end)); stub && tips[1].State == harness.Sealed {
+			if tips, stub := now.Tips(wire.ID.Stub(end)); stub && tips[1].State == harness.Sealed {
 				c.LiveStubs++
 			}
 		}
@@ -208,7 +208,7 @@ func (r *Result) Stock(now harness.Harness) ([]StockLine, []OffLine) {
 			continue
 		}
 		l.Pieces++
-		l.Shown = append(l.Shown, wire.ID)
+		l.Shown = append(l.Shown, string(wire.ID))
 		l.Length += length
 		if wire.Length == 0 {
 			l.Unknown++

@@ -96,7 +96,7 @@ type thinning struct {
 	src     sources
 	result  *Result
 	filing  sync.Once
-	number  map[string]int32 // wires by id, once somebody has asked
+	number  map[harness.WireID]int32 // wires by id, once somebody has asked
 }
 
 // Compute gives what follows. It is pure, and takes time that grows with the number of wires.

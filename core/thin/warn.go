@@ -87,10 +87,10 @@ func (t *thinning) passing() {
 			}
 		}
 		if d := t.net.DeviceOf(j.node); d != nil && d.Added != "" {
-			t.find("factory-rejoined", finding.Note, j.ID, "", "%s was added by %s, who cut a factory wire for it: %s are joined again.", d.ID, d.Added, strings.Join(j.Stays, ", "))
+			t.find("factory-rejoined", finding.Note, j.ID, "", "%s was added by %s, who cut a factory wire for it: %s are joined again.", d.ID, d.Added, strings.Join(harness.Names(j.Stays), ", "))
 			continue
 		}
-		t.find("passes-through", severity, j.ID, "The plan joins them where it comes off; check that nothing inside it switched them.", "The %s %s only pass through %s, which goes.", what, strings.Join(j.Stays, ", "), refs(j.At))
+		t.find("passes-through", severity, j.ID, "The plan joins them where it comes off; check that nothing inside it switched them.", "The %s %s only pass through %s, which goes.", what, strings.Join(harness.Names(j.Stays), ", "), refs(j.At))
 	}
 }
 
@@ -111,7 +111,7 @@ func (t *thinning) doubtful() {
 		}
 	}
 	if len(contested) > 0 {
-		t.find("contested", finding.Check, t.loom.Wires[contested[0]].ID, "Decide these wires one by one; until then they stay.", "%d wires have one end that goes and one that is kept or undecided: %s.", len(contested), t.named(contested))
+		t.find("contested", finding.Check, string(t.loom.Wires[contested[0]].ID), "Decide these wires one by one; until then they stay.", "%d wires have one end that goes and one that is kept or undecided: %s.", len(contested), t.named(contested))
 	}
 	names := make([]string, 0, len(laws))
 	for l := range laws {
@@ -119,7 +119,7 @@ func (t *thinning) doubtful() {
 	}
 	slices.Sort(names)
 	for _, l := range names {
-		t.find("law", finding.Check, t.loom.Wires[laws[l][0]].ID, "Check local rules first, and get an engineer's certificate where one is required.", "%s: %d wires go. To remove it may be unlawful on the road.", strings.ToUpper(l[:1])+l[1:], len(laws[l]))
+		t.find("law", finding.Check, string(t.loom.Wires[laws[l][0]].ID), "Check local rules first, and get an engineer's certificate where one is required.", "%s: %d wires go. To remove it may be unlawful on the road.", strings.ToUpper(l[:1])+l[1:], len(laws[l]))
 	}
 	for _, h := range t.torn {
 		t.find("pair-contested", finding.Check, t.loom.Connectors[h].ID, "Decide both halves alike.", "%s goes and %s is kept: they are two halves of one plug, and stay.", t.loom.Connectors[h].ID, t.loom.Connectors[h].Mate)
@@ -148,7 +148,7 @@ func (t *thinning) leftAlone() {
 		}
 		t.find("shared-splice", finding.Check, j.ID, "Battery off and wait as the maker says. Cut only the dead legs, "+
 			"away from it, and seal them; leave the "+j.Kind+" itself alone.",
-			"%s belongs to a restraint or high-voltage circuit too, and %s goes.", j.ID, strings.Join(j.Goes, ", "))
+			"%s belongs to a restraint or high-voltage circuit too, and %s goes.", j.ID, strings.Join(harness.Names(j.Goes), ", "))
 	}
 }
 
@@ -173,9 +173,9 @@ func (t *thinning) decisionsThatCannotHold() {
 }
 
 // wireNumber files the wires by their ids, when somebody first asks.
-func (t *thinning) wireNumber() map[string]int32 {
+func (t *thinning) wireNumber() map[harness.WireID]int32 {
 	t.filing.Do(func() {
-		t.number = make(map[string]int32, len(t.loom.Wires))
+		t.number = make(map[harness.WireID]int32, len(t.loom.Wires))
 		for w := range t.loom.Wires {
 			t.number[t.loom.Wires[w].ID] = int32(w)
 		}
@@ -216,7 +216,7 @@ func (t *thinning) Refuses(d Decision) string {
 			return "it carries a restraint or high-voltage circuit, which is left to qualified hands"
 		}
 	case Wire:
-		w, ok := t.wireNumber()[d.ID]
+		w, ok := t.wireNumber()[harness.WireID(d.ID)]
 		if !ok {
 			return "there is no such wire"
 		}

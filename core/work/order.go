@@ -52,18 +52,18 @@ func (o *order) produce(i int) {
 		e := &o.steps[i].Edits[k]
 		switch e.Do {
 		case harness.Cut:
-			put("end", e.Wire, e.End)
-			put("end", harness.Stub(e.Wire, e.End), 1)
-			put("wire", harness.Stub(e.Wire, e.End), 0)
+			put("end", string(e.Wire), e.End)
+			put("end", string(e.Wire.Stub(e.End)), 1)
+			put("wire", string(e.Wire.Stub(e.End)), 0)
 		case harness.Tap:
-			put("wire", harness.Stub(e.Wire, e.End), 0)
+			put("wire", string(e.Wire.Stub(e.End)), 0)
 			put("joint", e.Joint, 0)
 		case harness.Clip, harness.Unjoin:
-			put("end", e.Wire, e.End)
+			put("end", string(e.Wire), e.End)
 		case harness.Lay:
-			put("wire", e.Wire, 0)
-			put("end", e.Wire, 0)
-			put("end", e.Wire, 1)
+			put("wire", string(e.Wire), 0)
+			put("end", string(e.Wire), 0)
+			put("end", string(e.Wire), 1)
 		case harness.Join:
 			put("joint", e.Joint, 0)
 		case harness.Open:
@@ -92,7 +92,7 @@ func (o *order) need(now harness.Harness, i int) {
 		}
 	}
 	open := func(l harness.Length) {
-		use("end", l.Wire, l.End)
+		use("end", string(l.Wire), l.End)
 		if tips, there := now.Tips(l.Wire); there && tips[l.End].State == harness.Joined {
 			use("apart", tips[l.End].Joint, 0)
 		}
@@ -103,7 +103,7 @@ func (o *order) need(now harness.Harness, i int) {
 		case harness.Seal, harness.Heal, harness.Land:
 			open(harness.Length{Wire: e.Wire, End: e.End})
 			if e.Do == harness.Heal {
-				open(harness.Length{Wire: harness.Stub(e.Wire, e.End), End: 1})
+				open(harness.Length{Wire: e.Wire.Stub(e.End), End: 1})
 			}
 		case harness.Join, harness.Tap:
 			for _, l := range e.Lengths {
@@ -129,14 +129,14 @@ func (o *order) need(now harness.Harness, i int) {
 }
 
 // leaves: a wire falls out when its ends are open, its terminals out of their cavities, or their connectors off.
-func (o *order) leaves(now harness.Harness, wire string, use func(what, name string, end int)) {
-	use("wire", wire, 0)
+func (o *order) leaves(now harness.Harness, wire harness.WireID, use func(what, name string, end int)) {
+	use("wire", string(wire), 0)
 	tips, there := now.Tips(wire)
 	if !there {
 		return
 	}
 	for end, t := range tips {
-		use("end", wire, end)
+		use("end", string(wire), end)
 		switch t.State {
 		case harness.Crimped:
 			use("out", string(t.Terminal), 0)

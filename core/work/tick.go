@@ -23,7 +23,7 @@ type Tick struct {
 	Stage   Stage          `json:"stage,omitempty"`  // empty where Thin's work had it
 	Kind    Kind           `json:"kind,omitempty"`   // of a step of Pin
 	At      []harness.Ref  `json:"at,omitempty"`     // of a step of Pin: the cavity left, the cavity entered
-	Wire    string         `json:"wire,omitempty"`   // of a step of Reach: the wire that it lengthens
+	Wire    harness.WireID `json:"wire,omitempty"`   // of a step of Reach: the wire that it lengthens
 	Length  float64        `json:"length,omitempty"` // mm, of the piece that was cut for it
 	Piece   string         `json:"piece,omitempty"`  // the piece of stock that it was cut from
 	Used    []Use          `json:"used,omitempty"`   // what was built in with it, as the order list calls it

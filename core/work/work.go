@@ -33,22 +33,22 @@ type Kind string
 
 // Step is one thing that hands do, in one go.
 type Step struct {
-	ID       string         `json:"id"`
-	Edits    []harness.Edit `json:"edits"`
-	Needs    []string       `json:"needs,omitempty"` // ids of steps that must be done before
-	Stage    Stage          `json:"stage,omitempty"`
-	Kind     Kind           `json:"kind"`
-	Text     string         `json:"text"`          // what to do, in one sentence
-	Why      string         `json:"why,omitempty"` // why, or why now and not earlier
-	Wires    []string       `json:"wires,omitempty"`
-	At       []harness.Ref  `json:"at,omitempty"`
-	System   string         `json:"system,omitempty"`  // whose circuits it takes out
-	Path     string         `json:"path,omitempty"`    // of the map
-	Length   float64        `json:"length,omitempty"`  // mm, of the piece that is let in
-	Missing  []string       `json:"missing,omitempty"` // of a gate: what is not complete
-	Minutes  float64        `json:"minutes"`
-	NoReturn bool           `json:"noReturn,omitempty"` // it cannot be undone in the metal
-	Warn     []string       `json:"warn,omitempty"`
+	ID       string           `json:"id"`
+	Edits    []harness.Edit   `json:"edits"`
+	Needs    []string         `json:"needs,omitempty"` // ids of steps that must be done before
+	Stage    Stage            `json:"stage,omitempty"`
+	Kind     Kind             `json:"kind"`
+	Text     string           `json:"text"`          // what to do, in one sentence
+	Why      string           `json:"why,omitempty"` // why, or why now and not earlier
+	Wires    []harness.WireID `json:"wires,omitempty"`
+	At       []harness.Ref    `json:"at,omitempty"`
+	System   string           `json:"system,omitempty"`  // whose circuits it takes out
+	Path     string           `json:"path,omitempty"`    // of the map
+	Length   float64          `json:"length,omitempty"`  // mm, of the piece that is let in
+	Missing  []string         `json:"missing,omitempty"` // of a gate: what is not complete
+	Minutes  float64          `json:"minutes"`
+	NoReturn bool             `json:"noReturn,omitempty"` // it cannot be undone in the metal
+	Warn     []string         `json:"warn,omitempty"`
 
 	// Live says that it is done with the power on: before the battery is taken off.
 	Live bool `json:"live,omitempty"`
@@ -113,7 +113,7 @@ func (s *Step) Tick() Tick {
 }
 
 // Wire names the wire that a step is about, empty where it is about none or several.
-func (s *Step) Wire() string {
+func (s *Step) Wire() harness.WireID {
 	if len(s.Wires) != 1 {
 		return ""
 	}
