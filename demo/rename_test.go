@@ -112,7 +112,7 @@ func TestOtherNamesRaiseTheSameDangers(t *testing.T) {
 }
 
 // A wire of a person's may be called as pieces of wires are: it is no piece of another. Every wire of the Packhorse gets
-// the name of another one with an ending of ours, and all is as it was: as many steps of each kind, the same findings, and
+// the name of another one with an ending of ours, every splice that of a joint of ours, and all is as it was: as many steps of each kind, the same findings, and
 // in the book each length of wire has the colour of the wire that it is.
 func TestNoWireIsTakenForAPieceOfAnother(t *testing.T) {
 	j, f := packhorse(t)
@@ -122,12 +122,16 @@ func TestNoWireIsTakenForAPieceOfAnother(t *testing.T) {
 		next := string(wires[(i+1)%len(wires)].ID)
 		names[string(wires[i].ID)] = []string{next + " new", next + " piece", next + " stub 1", "new wire " + next}[i%4]
 	}
+	p := plan.Compute(f, j.Chosen())
+	for i, x := range f.Laid.Loom.Splices { // and every splice one of a joint that is made
+		names[x.ID] = []string{p.Join.Joints[i%len(p.Join.Joints)].Name, wires[i].ID.Joint(1), x.ID + " through"}[i%3]
+	}
 	other := renamed(j, names)
 	g, err := other.Facts()
 	if err != nil {
 		t.Fatal(err)
 	}
-	p, q := plan.Compute(f, j.Chosen()), plan.Compute(g, other.Chosen())
+	q := plan.Compute(g, other.Chosen())
 	if !p.Proof.Reached || !q.Proof.Reached {
 		t.Fatal(q.Proof.Line())
 	}

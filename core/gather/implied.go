@@ -103,7 +103,7 @@ func (b *builder) legs() {
 				continue
 			}
 			w := &b.loom.Wires[i]
-			here := harness.End{Splice: r.Cells["splice"]}
+			here := harness.End{Splice: harness.ListedSplice(r.Cells["splice"])}
 			if w.Ends[0] == here || w.Ends[1] == here {
 				continue
 			}

@@ -209,8 +209,13 @@ func millimetres(text string) float64 {
 func (b *builder) splices() {
 	for _, r := range b.sheet(SpliceList) {
 		seen := r.Cells["seen"]
-		b.addSplice(harness.Splice{ID: r.Cells["splice"], Branch: r.Cells["branch"], Added: r.Cells["added"], Note: r.Cells["note"], Implied: seen != "" && !yes(seen)})
+		b.addSplice(harness.Splice{ID: harness.ListedSplice(r.Cells["splice"]), Branch: r.Cells["branch"], Added: r.Cells["added"], Note: r.Cells["note"], Implied: seen != "" && !yes(seen)})
 	}
+}
+
+func (b *builder) isSplice(id string) bool {
+	_, known := b.splice[id]
+	return known
 }
 
 func (b *builder) addSplice(s harness.Splice) {
@@ -314,8 +319,8 @@ var (
 // end reads where a wire ends.
 func (b *builder) end(where, cavity string) harness.End {
 	if cavity == "" {
-		if _, known := b.splice[where]; known {
-			return harness.End{Splice: where}
+		if id := harness.ListedSplice(where); b.isSplice(id) {
+			return harness.End{Splice: id}
 		}
 		switch {
 		case unseenWord.MatchString(where):
@@ -329,7 +334,8 @@ func (b *builder) end(where, cavity string) harness.End {
 			return harness.End{At: at}
 		}
 		if _, known := b.connector[where]; !known && spliceWord.MatchString(where) {
-			return harness.End{Splice: strings.TrimSpace(strings.TrimPrefix(strings.TrimPrefix(where, "splice"), "Splice"))}
+			return harness.End{Splice: harness.ListedSplice(strings.TrimSpace(
+				strings.TrimPrefix(strings.TrimPrefix(where, "splice"), "Splice")))}
 		}
 		return harness.End{}
 	}

@@ -180,7 +180,7 @@ func (b *builder) remove(k int) {
 }
 
 func (b *builder) joins(t *Trace, i, far int) string {
-	id := strings.TrimSpace(t.Splice)
+	id := harness.ListedSplice(strings.TrimSpace(t.Splice))
 	if id == "" {
 		id = b.newSplice()
 	}
@@ -224,7 +224,7 @@ func (b *builder) newSplice() string {
 // stuck: a wire that does not come out is held by a splice that nobody has seen. It becomes two wires that meet there,
 // and a third that leads nobody knows where.
 func (b *builder) stuck(t *Trace, i int) {
-	id := or(strings.TrimSpace(t.Splice), b.newSplice())
+	id := or(harness.ListedSplice(strings.TrimSpace(t.Splice)), b.newSplice())
 	b.addSplice(harness.Splice{ID: id, Branch: b.loom.Wires[i].Branch, Note: string("found because " + b.loom.Wires[i].ID + " did not come out")})
 	w := b.loom.Wires[i]
 	b.believe(t, &w, fmt.Sprintf("one wire from %s to %s", w.Ends[0], w.Ends[1]), "held by splice "+id)

@@ -65,7 +65,7 @@ func (x *adder) add(a *Added) {
 }
 
 // joint names a joint of a part.
-func (a *Added) joint(at, end string) string { return JointAt + at + " " + a.ID + " " + end }
+func (a *Added) joint(at, end string) string { return harness.JointAt(at + " " + a.ID + " " + end) }
 
 func joined(name string) harness.Tip { return harness.Tip{State: harness.Joined, Joint: name} }
 

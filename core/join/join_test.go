@@ -48,7 +48,7 @@ func worked(t *testing.T, in join.Input, found, now harness.Harness) (string, ha
 // From any of these states to any other the steps lead there: a joint is made, kept, made otherwise, or taken apart and
 // its wires are whole again. What they consist of is worked out by hand.
 func TestJointsAreMadeAndTakenApart(t *testing.T) {
-	name := join.JointAt + "A1"
+	name := harness.JointAt("A1")
 	meter := end("theirs", "B", join.CutOff)
 	meter.Meter = join.Meter{Text: "Continuity to the gauge."}
 	takeOver := []join.Joint{{Name: name, Ends: []join.End{end("ours", "A", join.CutOff), meter}}}

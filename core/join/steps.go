@@ -127,9 +127,6 @@ func (x *planner) name(wire harness.WireID) string {
 	return wire.Name()
 }
 
-// JointAt begins the name of every joint that is made here.
-const JointAt = "joint at "
-
 // apart takes apart the joints made here at which something is joined that is not wanted there, and names the ends
 // that are open then. From a splice of the factory, or a joint of another stage, only what came to it is taken off.
 func (x *planner) apart() map[harness.Length]bool {
@@ -150,7 +147,7 @@ func (x *planner) apart() map[harness.Length]bool {
 			Minutes: x.in.Join,
 			Why:     "It was made for a decision that has been taken back or changed.",
 		}
-		if strings.HasPrefix(j, JointAt) {
+		if harness.MadeAt(j) {
 			for _, l := range x.atNow[j] {
 				opened[l] = true
 			}
@@ -175,7 +172,7 @@ func (x *planner) apart() map[harness.Length]bool {
 
 // called names a joint in a sentence.
 func called(joint string) string {
-	if strings.HasPrefix(joint, "joint ") {
+	if harness.MadeAt(joint) {
 		return joint
 	}
 	return "joint " + joint
@@ -327,7 +324,7 @@ func (x *planner) away() {
 		tips, _ := x.now.Tips(w)
 		edits := []harness.Edit{}
 		for end, t := range tips {
-			if t.State == harness.Joined && !strings.HasPrefix(t.Joint, JointAt) {
+			if t.State == harness.Joined && !harness.MadeAt(t.Joint) {
 				edits = append(edits, harness.Edit{Do: harness.Unjoin, Wire: w, End: end})
 			}
 		}

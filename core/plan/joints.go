@@ -60,7 +60,7 @@ type Laid struct {
 	There bool           `json:"there,omitempty"` // it is laid
 }
 
-func jointAt(at harness.Ref) string { return join.JointAt + at.String() }
+func jointAt(at harness.Ref) string { return harness.JointAt(at.String()) }
 
 // joint notes a joint that is known by a cavity of the model.
 func (m *model) joint(at harness.Ref, why string) string {

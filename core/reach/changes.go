@@ -25,7 +25,7 @@ func (r *Result) Changes(base harness.Harness) harness.Changes {
 		case Extend:
 			end := l.At - 1
 			held := tips[end]
-			first, second := at(JointName(l.Wire, 1)), at(JointName(l.Wire, 2))
+			first, second := at(l.Wire.Joint(1)), at(l.Wire.Joint(2))
 			tips[end] = first
 			if ended[l.Wire] = tips; l.Joints == 1 {
 				ended[l.Wire.LetIn()] = [2]harness.Tip{first, held}
@@ -40,7 +40,7 @@ func (r *Result) Changes(base harness.Harness) harness.Changes {
 				if held.State == harness.Crimped && shared[held.Terminal] == 1 || r.in.Wires[i].Joint[end] {
 					continue
 				}
-				both[end] = at(JointName(l.Wire, end+1))
+				both[end] = at(l.Wire.Joint(end + 1))
 				ended[l.Wire.Stub(end)] = [2]harness.Tip{held, both[end]}
 			}
 			ended[l.Wire.Instead()] = both

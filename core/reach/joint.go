@@ -247,7 +247,7 @@ func (st *stagger) tell(c *choice) {
 		l.By += c.cut[c.took]
 	}
 	for k, x := range c.spots[c.took] {
-		j := Joint{ID: JointName(l.Wire, k+1), Wire: l.Wire, At: math.Round(x.at), Thick: x.thick}
+		j := Joint{ID: l.Wire.Joint(k + 1), Wire: l.Wire, At: math.Round(x.at), Thick: x.thick}
 		var path *Path
 		if x.segment < len(r.router.paths) {
 			path = &r.router.paths[x.segment]
@@ -275,6 +275,3 @@ func (st *stagger) tell(c *choice) {
 		r.Joints = append(r.Joints, j)
 	}
 }
-
-// JointName names the nth joint of a wire, from 1: the one farther from the end that is lengthened first.
-func JointName(wire harness.WireID, n int) string { return fmt.Sprintf("%s joint %d", wire, n) }

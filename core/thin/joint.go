@@ -41,7 +41,7 @@ func (j *JointVerdict) Joint() string {
 	case Leave, Trim:
 		return j.ID
 	case Through:
-		return throughName(j.ID)
+		return harness.Through(j.ID)
 	case Rejoin:
 		return rejoinName(j.ID)
 	}

@@ -86,8 +86,8 @@ func (r *Result) remake(now harness.Harness, id string, stays map[harness.WireID
 		if !there || !stays[l.Wire] {
 			continue
 		}
-		if tips[l.End].Joint == throughName(id) && len(edits) == 0 {
-			edits = append(edits, harness.Edit{Do: harness.Open, Joint: throughName(id)})
+		if tips[l.End].Joint == harness.Through(id) && len(edits) == 0 {
+			edits = append(edits, harness.Edit{Do: harness.Open, Joint: harness.Through(id)})
 		}
 		join.Lengths, legs = append(join.Lengths, l), append(legs, l.Wire)
 	}
