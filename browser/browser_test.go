@@ -82,6 +82,7 @@ func quick() utils.Sleeper {
 type visit struct {
 	t       testing.TB
 	page    *rod.Page
+	window  *rod.Page // the same, for as long as it takes
 	url     string
 	expects string // what the console may complain of, as a regular expression
 }
@@ -100,6 +101,7 @@ func undecided(j *plan.Job) {
 // enter opens a Draxel that may let the local network in, with something between it and the browser.
 func enter(t testing.TB, path string, lan *server.Lan, between func(http.Handler) http.Handler, change ...func(*plan.Job)) *visit {
 	t.Helper()
+	beside(t)
 	s, err := store.Open(t.Context(), t.TempDir(), time.Now)
 	if err != nil {
 		t.Fatal(err)
@@ -130,8 +132,8 @@ func enter(t testing.TB, path string, lan *server.Lan, between func(http.Handler
 	if err != nil {
 		t.Fatal(err)
 	}
-	v.page = page.Timeout(60 * time.Second).Sleeper(quick).
-		WithPanic(func(x any) { t.Helper(); t.Fatalf("browser: %v", x) })
+	v.window = page.Sleeper(quick)
+	v.page = v.by(t).page
 	v.page.MustSetViewport(1280, 800, 1, false)
 	errors := v.watch()
 	t.Cleanup(func() {
@@ -150,6 +152,28 @@ func enter(t testing.TB, path string, lan *server.Lan, between func(http.Handler
 	})
 	v.goTo(path)
 	return v
+}
+
+var beginning sync.Map // the names of the tests that run beside others
+
+// beside lets a test run beside others from its first window on: each has a Draxel of its own.
+func beside(t testing.TB) {
+	test, is := t.(*testing.T)
+	if !is || strings.Contains(t.Name(), "/") {
+		return
+	}
+	if _, already := beginning.LoadOrStore(t.Name(), true); !already {
+		test.Parallel()
+	}
+}
+
+// by gives the same window to a test, or to a part of one, for a minute.
+func (v *visit) by(t testing.TB) *visit {
+	x := *v
+	x.t = t
+	x.page = v.window.Timeout(60 * time.Second).
+		WithPanic(func(x any) { t.Helper(); t.Fatalf("browser: %v", x) })
+	return &x
 }
 
 // watch collects what the page complains of on its console.

@@ -3,7 +3,9 @@ package demo
 
 import (
 	"embed"
+	"encoding/json"
 	"fmt"
+	"sync"
 
 	"draxel/core/harness"
 	"draxel/core/match"
@@ -24,6 +26,27 @@ func IDs() []string { return []string{"sorrel-refit", "packhorse", "fuse-block"}
 // "Packhorse", whose whole harness is listed, and in which nothing is matched and a few things have been decided
 // away; and "Packhorse fuse block", whose body harness must reach a fuse block at the other end of the vehicle.
 func Jobs() ([]plan.Job, error) {
+	data, err := described()
+	if err != nil {
+		return nil, err
+	}
+	var jobs []plan.Job // made anew for whoever asks: they are his to change
+	if err := json.Unmarshal(data, &jobs); err != nil {
+		return nil, fmt.Errorf("demo: %w", err)
+	}
+	return jobs, nil
+}
+
+// described gives the jobs as JSON, made from the files once.
+var described = sync.OnceValues(func() ([]byte, error) {
+	jobs, err := describe()
+	if err != nil {
+		return nil, err
+	}
+	return json.Marshal(jobs)
+})
+
+func describe() ([]plan.Job, error) {
 	sorrel := plan.Job{Title: "Sorrel refit", Kind: plan.Repinned, Donor: "Tarn Sorrel, VK-1 harness", Chassis: "Tarn Sorrel, VK-2 unit"}
 	packhorse := plan.Job{Title: "Packhorse", Kind: plan.Integrated, Donor: "Tarn Sorrel 2.2 V4", Chassis: "Bellweather Packhorse"}
 	for _, t := range []struct {

@@ -15,8 +15,9 @@ import (
 // that is named beside it ("MAP 5 V reference" is the sensor's). What the phrase leaves over names the aspect, then the
 // indices; words that nothing explains lower Sure. A word that makes another device of what is named, a relay beside an
 // injector, is never passed over: the text is then of a relay, of that.
-func Read(text string) Reading {
-	l := load()
+func Read(text string) Reading { return read.get(text) }
+
+func (l *lexicon) read(text string) Reading {
 	p := l.passage(text)
 	hits := l.devices(p)
 	if len(hits) == 0 || l.defs[hits[0].def].Index == ByExchange && l.sensorInitials(p) { // "CHTS gnd" is the sensor's
