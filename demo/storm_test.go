@@ -31,7 +31,12 @@ func TestThinPinAndReachInAStorm(t *testing.T) {
 			t.Fatal(err)
 		}
 		crosswalk := plan.Compute(facts, job.Chosen()).Match
-		p := plan.Follow(facts, job.Chosen(), crosswalk)
+		var draft *plan.Draft // of each moment from that of the one before, as the server has them
+		follow := func() plan.Plan {
+			draft = plan.Begin(facts, job.Chosen(), crosswalk, draft)
+			return *draft.Whole()
+		}
+		p := follow()
 		var systems, wires []string
 		for _, s := range p.Thin.Result.Systems {
 			systems = append(systems, s.System)
@@ -76,10 +81,10 @@ func TestThinPinAndReachInAStorm(t *testing.T) {
 					x, _ := p.Tick(s.ID)
 					tick(x)
 					cut[string(s.Stage)+" "+string(s.Kind)]++
-					p = plan.Follow(facts, job.Chosen(), crosswalk)
+					p = follow()
 				}
 			}
-			p = plan.Follow(facts, job.Chosen(), crosswalk)
+			p = follow()
 			if p.Proof.Fault != "" || len(p.Proof.Differences)+len(p.Proof.Apart) > 0 {
 				t.Fatalf("job %d: %+v", seed, p.Proof)
 			}

@@ -29,28 +29,59 @@ if [ ${#need[@]} -gt 0 ] || [ ${#want[@]} -gt 0 ]; then
   fi
 fi
 
-say "front end: types current, format, lint, build"
+work=$(mktemp -d)
+trap 'kill $(jobs -p) 2>/dev/null || true; rm -rf "$work"' EXIT
+
+# What runs beside the rest: part NAME COMMAND… starts it, finish NAME waits for it and shows what it said if it failed.
+declare -A parts
+part() {
+  local name=$1
+  shift
+  (SECONDS=0; status=0; "$@" >"$work/$name" 2>&1 || status=$?; echo "$SECONDS s" >"$work/$name.time"; exit $status) &
+  parts[$name]=$!
+}
+finish() {
+  local status=0
+  wait "${parts[$1]}" || status=$?
+  say "$1 ($(cat "$work/$1.time"))"
+  [ $status = 0 ] || { cat "$work/$1"; echo "failed: $1" >&2; return 1; }
+}
+
+generated() {
+  mkdir "$work/types"
+  go run ./cmd/schema "$work/types"
+  (cd web && npx --no-install json2ts -i "$work/types/api.schema.json" -o "$work/types/types.gen.ts" \
+    --unreachableDefinitions --no-additionalProperties)
+  local f
+  for f in docs/api.schema.json docs/job.schema.json docs/faces.schema.json web/src/api/types.gen.ts web/src/frame/changes.gen.ts; do
+    cmp "$f" "$work/types/$(basename "$f")" || { echo "$f is not current: make generate" >&2; return 1; }
+  done
+}
+page() { (cd web && nice -n 10 npm run --silent "$1"); }
+checks() {
+  local bad
+  bad=$(gofmt -l $(git ls-files '*.go'))
+  [ -z "$bad" ] || { echo "gofmt: $bad" >&2; return 1; }
+  go vet ./... && go tool staticcheck ./...
+}
+
+# The page is embedded in the program, so it is built before the tests are; Go's packages are compiled meanwhile.
+part compiled go build ./...
 make --silent web/node_modules/.installed
-generated=$(mktemp -d)
-trap 'rm -rf "$generated"' EXIT
-go run ./cmd/schema "$generated"
-(cd web && npx --no-install json2ts -i "$generated/api.schema.json" -o "$generated/types.gen.ts" --unreachableDefinitions --no-additionalProperties)
-for f in docs/api.schema.json docs/job.schema.json docs/faces.schema.json web/src/api/types.gen.ts web/src/frame/changes.gen.ts; do
-  cmp "$f" "$generated/$(basename "$f")" || { echo "$f is not current: make generate" >&2; exit 1; }
-done
-(cd web && npm run --silent typecheck && npm run --silent lint && npm run --silent format && npm run --silent build)
-
-say "go: format, vet, staticcheck"
-bad=$(gofmt -l $(git ls-files '*.go'))
-[ -z "$bad" ] || { echo "gofmt: $bad" >&2; exit 1; }
-go build ./...
-go vet ./...
-go tool staticcheck ./...
-
+part built page build
+finish compiled
+finish built
+part lint page lint
+part types page typecheck
 say "tests"
-log=$(mktemp)
-trap 'rm -rf "$generated" "$log"' EXIT
 status=0
-go test -count=1 -timeout 20m -json ./... >"$log" || status=$?
-go run ./scripts/count "$log"
+# Less often collected: the tests make many plans and keep few. The browser's tests wait as much as they work.
+GOGC=400 go test -count=1 -timeout 20m -p 3 -parallel 3 -json ./... >"$work/tests" || status=$?
+go run ./scripts/count "$work/tests" || status=1
+part format page format
+part generated generated
+part checks checks
+for name in lint types format generated checks; do
+  finish $name || status=1
+done
 exit $status
