@@ -191,7 +191,7 @@ func cutAndSeal(l harness.Length) []harness.Edit {
 	return []harness.Edit{{Do: harness.Cut, Wire: l.Wire, End: l.End}, {Do: harness.Seal, Wire: l.Wire.Stub(l.End), End: 1}}
 }
 
-func rejoinName(id string) string  { return id + " rejoined" }
+func rejoinName(id string) string { return id + " rejoined" }
 
 // tail leaves the piece that is cut off at a tip on its connector.
 func (p *planner) tail(x circuit.Tip) {
