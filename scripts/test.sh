@@ -66,7 +66,7 @@ checks() {
 }
 
 # The page is embedded in the program, so it is built before the tests are; Go's packages are compiled meanwhile.
-part compiled go build ./...
+part compiled go build ./core/... ./exchange ./store
 make --silent web/node_modules/.installed
 part built page build
 finish compiled
