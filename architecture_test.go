@@ -27,18 +27,20 @@ func rank(path string) (floor int, known bool) {
 		return 4, true
 	case p == "core/plan":
 		return 7, true
+	case p == "core/papers":
+		return 8, true
 	case p == "core/network", p == "core/diagram":
 		return 5, true
 	case strings.HasPrefix(p, "core/"): // the stages
 		return 6, true
 	case p == "exchange", p == "standins":
-		return 8, true
-	case p == "store", p == "demo":
 		return 9, true
-	case p == "server":
+	case p == "store", p == "demo":
 		return 10, true
-	case strings.HasPrefix(p, "cmd/"), p == "browser", strings.HasPrefix(p, "scripts/"):
+	case p == "server":
 		return 11, true
+	case strings.HasPrefix(p, "cmd/"), p == "browser", strings.HasPrefix(p, "scripts/"):
+		return 12, true
 	}
 	return 0, false
 }

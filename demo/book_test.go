@@ -6,6 +6,7 @@ import (
 
 	"draxel/core/handover"
 	"draxel/core/harness"
+	"draxel/core/papers"
 	"draxel/core/plan"
 	"draxel/core/work"
 	"draxel/demo"
@@ -26,7 +27,7 @@ func TestEveryWireIsInTheBookOnce(t *testing.T) {
 			t.Fatal(err)
 		}
 		p := plan.Compute(f, all[i].Chosen())
-		in := p.Book(&f)
+		in := papers.Book(&p, &f)
 		pages := handover.Pages(
 			in,
 			paper,
@@ -92,7 +93,7 @@ func TestTheBookIsTheHarness(t *testing.T) {
 		}
 		p := plan.Compute(f, j.Chosen())
 		checked, ports := 0, 0
-		for _, page := range handover.Pages(p.Book(&f), handover.Paper{Wide: 277, High: 120}, wide) {
+		for _, page := range handover.Pages(papers.Book(&p, &f), handover.Paper{Wide: 277, High: 120}, wide) {
 			drawn := map[harness.WireID]string{}
 			for _, r := range page.Drawing.Runs {
 				drawn[harness.WireID(r.ID)] = r.From.Symbol + " " + r.From.Port + "|" + r.To.Symbol + " " + r.To.Port
@@ -132,7 +133,7 @@ func TestTheBookIsTheHarness(t *testing.T) {
 		}
 		p = plan.Compute(f, j.Chosen())
 		planned := 0
-		for _, page := range handover.Pages(p.Book(&f), handover.Paper{Wide: 277, High: 120}, wide) {
+		for _, page := range handover.Pages(papers.Book(&p, &f), handover.Paper{Wide: 277, High: 120}, wide) {
 			planned += page.Planned
 		}
 		if planned > 0 || len(p.Past.Done) == 0 {

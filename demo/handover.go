@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"draxel/core/handover"
+	"draxel/core/papers"
 	"draxel/core/plan"
 	"draxel/core/work"
 )
@@ -49,7 +50,7 @@ func HandOver(j *plan.Job) error {
 	}
 	p := plan.Compute(facts, j.Chosen())
 	j.Terms = &handover.Terms{Currency: "crowns", PerHour: 62, Tax: 12.5, HoursADay: 5, DaysAWeek: 5}
-	for _, l := range handover.Merge(p.Wants(&facts, j.Chosen(), 0), nil, func(string) int { return 0 }) {
+	for _, l := range handover.Merge(papers.Wants(&p, &facts, j.Chosen(), 0), nil, func(string) int { return 0 }) {
 		for _, x := range prices {
 			if !strings.HasPrefix(l.What, x.begins) {
 				continue
@@ -122,7 +123,7 @@ func tick(j *plan.Job, f *plan.Facts, p *plan.Plan, from, to int) {
 	for i := range p.Work.Steps {
 		ids[i] = p.Work.Steps[i].ID
 	}
-	uses := p.Uses(f, j.Chosen(), ids)
+	uses := papers.Uses(p, f, j.Chosen(), ids)
 	for i := from; i < to && i < len(p.Work.Steps); i++ {
 		s := &p.Work.Steps[i]
 		t := s.Tick()
@@ -148,7 +149,7 @@ func keep(j *plan.Job, name, reason string) error {
 		return fmt.Errorf("demo: %w", err)
 	}
 	p := plan.Compute(facts, j.Chosen())
-	lists := p.OpenLists(&facts, j)
+	lists := papers.OpenLists(&p, &facts, j)
 	d := handover.Delivered{ID: fmt.Sprintf("state-%d", len(j.Delivered)+1), Name: name, Reason: reason,
 		Open: handover.Owned(lists, j.Left), Revision: 1, Who: "Ines", When: when + 2*day}
 	if d.Hash, err = j.Hash(); err != nil {

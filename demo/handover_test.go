@@ -7,6 +7,7 @@ import (
 
 	"draxel/core/handover"
 	"draxel/core/harness"
+	"draxel/core/papers"
 	"draxel/core/plan"
 	"draxel/demo"
 )
@@ -49,7 +50,7 @@ func TestHandedOverHalfDone(t *testing.T) {
 	if hash, err := kept.Hash(); err != nil || hash != j.Delivered[0].Hash {
 		t.Errorf("what was kept has the hash %s, %s was written beside it (%v)", hash, j.Delivered[0].Hash, err)
 	}
-	lines := handover.Merge(p.Wants(&f, j.Chosen(), 0), j.Bought, func(string) int { return 0 })
+	lines := handover.Merge(papers.Wants(&p, &f, j.Chosen(), 0), j.Bought, func(string) int { return 0 })
 	for i := range lines {
 		if lines[i].Idle {
 			t.Errorf("%s was bought and nothing asks for it", lines[i].Key)
@@ -83,7 +84,7 @@ func TestDeletedAndSpareAreAsBuilt(t *testing.T) {
 		wanted[name] = true
 	}
 	states := map[string]int{}
-	for _, s := range p.MoreSections(&f, j.Chosen()) {
+	for _, s := range papers.Appendix(&p, &f, j.Chosen()) {
 		for _, row := range s.Rows {
 			switch s.Title {
 			case "Deleted, and where its ends lie":
@@ -141,7 +142,7 @@ func TestTheBillStaysAsTheWorkIsDone(t *testing.T) {
 		f = f.With(j.Block)
 		total := func(p *plan.Plan) (need, used map[string]float64) {
 			need, used = map[string]float64{}, map[string]float64{}
-			for _, w := range p.Wants(&f, j.Chosen(), 0) {
+			for _, w := range papers.Wants(p, &f, j.Chosen(), 0) {
 				if !w.Tool {
 					need[w.What] += w.Need
 					used[w.What] += w.Used
@@ -161,7 +162,7 @@ func TestTheBillStaysAsTheWorkIsDone(t *testing.T) {
 			if len(next) == 0 || round > 40 {
 				break
 			}
-			uses := p.Uses(&f, j.Chosen(), next)
+			uses := papers.Uses(&p, &f, j.Chosen(), next)
 			for k, step := range next {
 				tick, _ := p.Tick(step)
 				tick.Used, tick.When, tick.Seq, tick.Reason = uses[step], int64(round+1), k, "it is so"

@@ -10,6 +10,7 @@ import (
 	"draxel/core/gather"
 	"draxel/core/handover"
 	"draxel/core/harness"
+	"draxel/core/papers"
 	"draxel/core/plan"
 )
 
@@ -157,7 +158,7 @@ func TestNoWireIsTakenForAPieceOfAnother(t *testing.T) {
 	}
 	seen := 0
 	wide := func(text string, size float64, _ bool) float64 { return 0.55 * size * float64(len([]rune(text))) }
-	for _, page := range handover.Pages(q.Book(&g), handover.Paper{Wide: 277, High: 120}, wide) {
+	for _, page := range handover.Pages(papers.Book(&q, &g), handover.Paper{Wide: 277, High: 120}, wide) {
 		for _, l := range page.Lengths {
 			if c, whole := colours[l.Name]; whole {
 				if seen++; c != l.Colour.String() {

@@ -16,6 +16,7 @@ import (
 
 	"draxel/core/handover"
 	"draxel/core/harness"
+	"draxel/core/papers"
 	"draxel/core/plan"
 	"draxel/demo"
 	"draxel/exchange"
@@ -47,7 +48,7 @@ func bound(t testing.TB, j *plan.Job, f *plan.Facts, p *plan.Plan) *exchange.Boo
 	if err != nil {
 		t.Fatal(err)
 	}
-	in := p.Book(f)
+	in := papers.Book(p, f)
 	b := &exchange.Book{
 		Title:    j.Title,
 		Donor:    j.Donor,
@@ -58,9 +59,9 @@ func bound(t testing.TB, j *plan.Job, f *plan.Facts, p *plan.Plan) *exchange.Boo
 		State:    "Not finished: planned wires are dotted.",
 		Pages:    handover.Pages(in, exchange.BookPaper, measure),
 		Faces:    handover.Faces(in),
-		Sources:  j.Sources(),
+		Sources:  papers.Sources(j),
 	}
-	b.Sections = append(handover.Sections(in, b.Pages, exchange.NumberOf), p.MoreSections(f, j.Chosen())...)
+	b.Sections = append(handover.Sections(in, b.Pages, exchange.NumberOf), papers.Appendix(p, f, j.Chosen())...)
 	return b
 }
 

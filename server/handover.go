@@ -16,6 +16,7 @@ import (
 	"draxel/core/feed"
 	"draxel/core/handover"
 	"draxel/core/harness"
+	"draxel/core/papers"
 	"draxel/exchange"
 	"draxel/store"
 )
@@ -28,14 +29,14 @@ func (j *computed) pages() ([]handover.Page, error) {
 			j.bindErr = fmt.Errorf("measure the book's text: %w", err)
 			return
 		}
-		j.bound = handover.Pages(j.plan().Book(&j.facts), exchange.BookPaper, measure)
+		j.bound = handover.Pages(papers.Book(j.plan(), &j.facts), exchange.BookPaper, measure)
 	})
 	return j.bound, j.bindErr
 }
 
 // open gives the lists that must end at zero, with whose what is left is, and how much nobody owns.
 func (j *computed) open() ([]handover.DueList, int) {
-	lists := j.plan().OpenLists(&j.facts, &j.Job)
+	lists := papers.OpenLists(j.plan(), &j.facts, &j.Job)
 	return lists, handover.Owned(lists, j.Job.Left)
 }
 
@@ -189,14 +190,14 @@ func (s *Server) book(ctx context.Context, j *computed) (*exchange.Book, error) 
 			Format(time.DateOnly),
 		State:   bookState(pages, open),
 		Tell:    func(done, of int) { s.making.Store(j.ID, Making{done, of}) },
-		Sources: j.Job.Sources(),
+		Sources: papers.Sources(&j.Job),
 		Pages:   pages,
 	}
-	in := j.plan().Book(&j.facts)
+	in := papers.Book(j.plan(), &j.facts)
 	b.Faces = handover.Faces(in)
 	b.Sections = append(handover.Sections(in, pages, exchange.NumberOf),
-		j.plan().MoreSections(&j.facts, j.Job.Chosen())...)
-	b.Sections = append(b.Sections, j.plan().BookSections(&j.Job, lists)...)
+		papers.Appendix(j.plan(), &j.facts, j.Job.Chosen())...)
+	b.Sections = append(b.Sections, papers.BookSections(j.plan(), &j.Job, lists)...)
 	history, err := s.history(ctx, j.ID)
 	if err != nil {
 		return nil, err
@@ -267,7 +268,7 @@ func (s *Server) wiresCSV(c *gin.Context) error {
 		return err
 	}
 	var out bytes.Buffer
-	all := handover.Sections(j.plan().Book(&j.facts), pages, exchange.NumberOf)
+	all := handover.Sections(papers.Book(j.plan(), &j.facts), pages, exchange.NumberOf)
 	if err := exchange.WriteSectionCSV(&out, &all[0]); err != nil {
 		return err
 	}

@@ -21,6 +21,7 @@ import (
 	"draxel/core/handover"
 	"draxel/core/harness"
 	"draxel/core/match"
+	"draxel/core/papers"
 	"draxel/core/plan"
 	"draxel/exchange"
 	"draxel/server"
@@ -247,7 +248,7 @@ func comesBack(t *testing.T, files map[string][]byte, j *plan.Job) {
 	p := plan.Compute(f, j.Chosen())
 	lengths := 0
 	ends := map[harness.WireID][2]string{}
-	for _, l := range handover.Lengths(p.Book(&f)) {
+	for _, l := range handover.Lengths(papers.Book(&p, &f)) {
 		if !l.Cable {
 			lengths++
 			ends[l.Name] = [2]string{l.Ends[0].Cavity.String(), l.Ends[1].Cavity.String()}
@@ -354,7 +355,7 @@ func TestWhatOthersAreTold(t *testing.T) {
 	}
 	p := plan.Compute(f, j.Chosen())
 	text := map[string]string{}
-	for _, s := range p.Sheets(&f, &j) {
+	for _, s := range papers.Sheets(&p, &f, &j) {
 		for _, part := range s.Parts {
 			text[s.ID] += part.Title + "\n" + strings.Join(part.Lines, "\n") + "\n" + part.Empty + "\n"
 		}

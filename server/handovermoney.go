@@ -13,6 +13,7 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"draxel/core/handover"
+	"draxel/core/papers"
 	"draxel/core/plan"
 	"draxel/core/work"
 	"draxel/exchange"
@@ -31,7 +32,7 @@ type money struct {
 
 // reckon works out what a plan comes to, with what the job says of time and parts.
 func reckon(j *plan.Job, f *plan.Facts, d plan.Decisions, p *plan.Plan, today time.Time) *money {
-	m := &money{efforts: p.Efforts()}
+	m := &money{efforts: papers.Efforts(p)}
 	if j.Terms != nil {
 		m.terms = *j.Terms
 	}
@@ -41,8 +42,8 @@ func reckon(j *plan.Job, f *plan.Facts, d plan.Decisions, p *plan.Plan, today ti
 	}
 	m.hours = handover.Reckon(m.efforts, noted)
 	kinds := []handover.StickerKind{handover.OnWire, handover.OnJoint, handover.OnConnector}
-	labels := len(handover.Stickers(p.Book(f), kinds, ""))
-	m.lines = handover.Merge(p.Wants(f, d, labels), j.Bought, func(date string) int {
+	labels := len(handover.Stickers(papers.Book(p, f), kinds, ""))
+	m.lines = handover.Merge(papers.Wants(p, f, d, labels), j.Bought, func(date string) int {
 		day, err := time.Parse(time.DateOnly, date)
 		if err != nil {
 			return 0

@@ -19,6 +19,7 @@ import (
 
 	"draxel/core/diagram"
 	"draxel/core/handover"
+	"draxel/core/papers"
 	"draxel/exchange"
 )
 
@@ -49,7 +50,7 @@ type entry struct {
 // everything lists all files that can be handed over.
 func (s *Server) everything(ctx context.Context, j *computed, b *exchange.Book) []entry {
 	p, m := j.plan(), s.money(j)
-	in := p.Book(&j.facts)
+	in := papers.Book(p, &j.facts)
 	lengths := handover.Lengths(in)
 	items := s.workItems(j, m)
 	files := []entry{
@@ -102,7 +103,7 @@ func (s *Server) everything(ctx context.Context, j *computed, b *exchange.Book) 
 		files = append(files, entry{fmt.Sprintf("book/page-%03d.svg", exchange.NumberOf(k)), page.Title(),
 			func(w io.Writer) error { return exchange.WriteSVG(w, &page.Drawing, page.Title()) }})
 	}
-	for _, sheet := range p.Sheets(&j.facts, &j.Job) {
+	for _, sheet := range papers.Sheets(p, &j.facts, &j.Job) {
 		files = append(files, entry{"sheets/" + sheet.ID + ".pdf", sheet.Title, func(w io.Writer) error {
 			return exchange.WriteOtherPDF(w, j.Job.Title, sheetHead(j, b.Hash, b.Printed), b.Printed, &sheet)
 		}})
@@ -246,7 +247,7 @@ func (s *Server) wiresXLSX(c *gin.Context) error {
 		return err
 	}
 	var out bytes.Buffer
-	rows := handover.WireTable(handover.Lengths(j.plan().Book(&j.facts)))
+	rows := handover.WireTable(handover.Lengths(papers.Book(j.plan(), &j.facts)))
 	if err := exchange.WriteTableXLSX(&out, "wires", rows); err != nil {
 		return err
 	}
@@ -288,7 +289,7 @@ func (s *Server) harnessDOT(c *gin.Context) error {
 		return err
 	}
 	var out bytes.Buffer
-	if err := exchange.WriteHarnessDOT(&out, handover.Lengths(j.plan().Book(&j.facts)), j.Job.Title); err != nil {
+	if err := exchange.WriteHarnessDOT(&out, handover.Lengths(papers.Book(j.plan(), &j.facts)), j.Job.Title); err != nil {
 		return err
 	}
 	download(c, j.Job.Title+" harness.dot", "text/vnd.graphviz; charset=utf-8", out.Bytes())

@@ -13,6 +13,7 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"draxel/core/handover"
+	"draxel/core/papers"
 	"draxel/exchange"
 )
 
@@ -22,7 +23,7 @@ func (s *Server) sheetFor(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	all := j.plan().Sheets(&j.facts, &j.Job)
+	all := papers.Sheets(j.plan(), &j.facts, &j.Job)
 	id := strings.TrimSuffix(c.Param("sheet"), ".pdf")
 	i := slices.IndexFunc(all, func(x handover.Sheet) bool { return x.ID == id })
 	if i < 0 {
@@ -47,7 +48,7 @@ func (s *Server) showSheets(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	c.JSON(http.StatusOK, SheetsView{j.plan().Sheets(&j.facts, &j.Job)})
+	c.JSON(http.StatusOK, SheetsView{papers.Sheets(j.plan(), &j.facts, &j.Job)})
 	return nil
 }
 
@@ -76,7 +77,7 @@ func (s *Server) stickers(c *gin.Context) (*computed, []handover.Sticker, error)
 	if len(kinds) == 0 {
 		kinds = handover.StickerKinds()
 	}
-	return j, handover.Stickers(j.plan().Book(&j.facts), kinds, c.Query("plug")), nil
+	return j, handover.Stickers(papers.Book(j.plan(), &j.facts), kinds, c.Query("plug")), nil
 }
 
 // number reads a number of a query, the usual one where there is none.

@@ -10,6 +10,7 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"draxel/core/handover"
+	"draxel/core/papers"
 	"draxel/core/plan"
 	"draxel/exchange"
 	"draxel/store"
@@ -128,17 +129,17 @@ func (s *Server) compareStates(c *gin.Context) error {
 			return handover.State{}, problem(http.StatusUnprocessableEntity, "cannot-be", sentence(err.Error()), "")
 		}
 		p := plan.Compute(f, job.Chosen())
-		return p.Compared(&f), nil
+		return papers.Compared(&p, &f), nil
 	}
 	v := CompareStatesView{Was: "as it is", Is: "as it is now"}
-	is := j.plan().Compared(&j.facts)
+	is := papers.Compared(j.plan(), &j.facts)
 	var was handover.State
 	if other := c.Query("job"); other != "" {
 		o, err := s.compute(c.Request.Context(), other)
 		if err != nil {
 			return err
 		}
-		v.Was, was = o.Job.Title, o.plan().Compared(&o.facts)
+		v.Was, was = o.Job.Title, papers.Compared(o.plan(), &o.facts)
 	} else {
 		d, job, err := j.kept(c.Query("was"))
 		if err != nil {

@@ -4,6 +4,7 @@ import (
 	"draxel/core/feed"
 	"draxel/core/finding"
 	"draxel/core/join"
+	"draxel/core/papers"
 	"draxel/core/plan"
 )
 
@@ -53,7 +54,7 @@ type JoinView struct {
 	Sites     []plan.Site       `json:"sites"` // ends at which parts can come, or why none can
 	Studs     []string          `json:"studs"` // that leads can be brought to
 	Parts     []join.Added      `json:"parts"` // that are taken
-	Named     []plan.Named      `json:"named"` // the vehicle's wires that are cut or joined, named twice
+	Named     []papers.Named    `json:"named"` // the vehicle's wires that are cut or joined, named twice
 	Steps     []WorkStep        `json:"steps"`
 	Findings  []finding.Finding `json:"findings"`
 }

@@ -6,7 +6,7 @@ import (
 	"testing"
 
 	"draxel/core/join"
-	"draxel/core/plan"
+	"draxel/core/papers"
 	"draxel/server"
 )
 
@@ -104,7 +104,7 @@ func TestWaysBecomeParts(t *testing.T) {
 	if slices.ContainsFunc(it.Needs, func(n join.Need) bool { return n.At == "A27" }) || found(v, "part-no-place") {
 		t.Errorf("with a wire the brake lamps need %+v, %+v", it.Needs, v.Findings)
 	}
-	if !step("Bring in W1") || !slices.ContainsFunc(v.Named, func(n plan.Named) bool {
+	if !step("Bring in W1") || !slices.ContainsFunc(v.Named, func(n papers.Named) bool {
 		return n.At.String() == "RL1" && !n.Measured && n.Proof != ""
 	}) {
 		t.Errorf("its steps say nothing of it, or the vehicle's wire is not named twice: %+v", v.Named)

@@ -12,6 +12,7 @@ import (
 	"draxel/core/finding"
 	"draxel/core/gather"
 	"draxel/core/harness"
+	"draxel/core/papers"
 	"draxel/core/plan"
 	"draxel/core/reach"
 	"draxel/core/terminal"
@@ -238,7 +239,7 @@ func (s *Server) ticks(c *gin.Context, j *computed, r TickRequest) (map[string]a
 	for i, step := range steps {
 		order[i] = step.ID
 	}
-	uses := p.Uses(&j.facts, j.Job.Chosen(), order)
+	uses := papers.Uses(p, &j.facts, j.Job.Chosen(), order)
 	for _, step := range steps {
 		if _, already := p.Done(step.ID); already {
 			continue

@@ -26,7 +26,7 @@ func (m *model) addIn(wanted harness.Harness, d Decisions) join.AddIn {
 	for _, n := range m.fresh {
 		names[n.id] = called(n)
 	}
-	return join.AddIn{Now: m.past.Now, Wanted: wanted, Cavity: m.facts.cavity, Stud: m.facts.stud,
+	return join.AddIn{Now: m.past.Now, Wanted: wanted, Cavity: m.facts.Cavity, Stud: m.facts.stud,
 		Name: func(wire harness.WireID) string {
 			if name := names[wire.Whole()]; name != "" {
 				return name
@@ -99,9 +99,9 @@ func (m *model) proofAt(at harness.Ref) (join.Meter, bool) {
 func (f *Facts) stud(name string) bool { return slices.Contains(f.Studs(), name) }
 
 // ours says whether a cavity is one of the harness that comes into the vehicle: what no table has is the vehicle's.
-func (m *model) ours(at harness.Ref) bool { return m.facts.ours(at) }
+func (m *model) ours(at harness.Ref) bool { return m.facts.Ours(at) }
 
-func (f *Facts) ours(at harness.Ref) bool {
+func (f *Facts) Ours(at harness.Ref) bool {
 	_, from := f.From.Connector(at.Connector)
 	if f.repinned(at.Connector) || f.Vehicle == match.To {
 		return from || f.repinned(at.Connector)
@@ -116,7 +116,7 @@ func (f *Facts) ours(at harness.Ref) bool {
 func (f *Facts) Studs() []string {
 	var out []string
 	add := func(name string) {
-		if _, cavity := f.cavity(name); name != "" && !cavity && !slices.Contains(out, name) {
+		if _, cavity := f.Cavity(name); name != "" && !cavity && !slices.Contains(out, name) {
 			out = append(out, name)
 		}
 	}

@@ -67,13 +67,10 @@ func (m *model) free(text string) (harness.Ref, bool) {
 }
 
 // cavity reads a text as a cavity of the model.
-func (m *model) cavity(text string) (harness.Ref, bool) { return m.facts.cavity(text) }
+func (m *model) cavity(text string) (harness.Ref, bool) { return m.facts.Cavity(text) }
 
 // Cavity reads a text as a cavity of the connectors that are known.
-func (f *Facts) Cavity(text string) (harness.Ref, bool) { return f.cavity(text) }
-
-// cavity reads a text as a cavity of the connectors that are known.
-func (f *Facts) cavity(text string) (harness.Ref, bool) {
+func (f *Facts) Cavity(text string) (harness.Ref, bool) {
 	return network.Cavity(text, func(id string) (harness.Connector, bool) {
 		for i := range f.Laid.Loom.Connectors {
 			if c := &f.Laid.Loom.Connectors[i]; c.ID == id {
@@ -91,7 +88,7 @@ func (p *Plan) blockUses(f *Facts) []harness.Ref {
 	}
 	var out []harness.Ref
 	for _, l := range p.block.Leads() {
-		if at, is := f.cavity(l.To); is {
+		if at, is := f.Cavity(l.To); is {
 			out = append(out, at)
 		}
 	}

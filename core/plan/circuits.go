@@ -157,7 +157,7 @@ func (p *Plan) touches(f *Facts) map[FeedRow]bool {
 	}
 	if p.block != nil {
 		for _, l := range p.block.Leads() {
-			end, is := f.cavity(l.To)
+			end, is := f.Cavity(l.To)
 			for i := range f.To.Rows {
 				if at := f.To.Rows[i].Ref; is && f.At(at) == end {
 					out[FeedRow{match.To, at}] = true

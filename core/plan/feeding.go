@@ -131,7 +131,7 @@ func (f *Facts) drawn(h harness.Harness, facts *feed.Facts, wires map[harness.Wi
 			wires[w.ID] = network.Length{Square: w.Size, Mm: w.Length, Signal: w.Signal, Text: w.Function}
 		}
 	}
-	maps.Copy(wires, f.parts)
+	maps.Copy(wires, f.Parts)
 	for wire, ohms := range f.resistances() {
 		l := wires[wire]
 		l.Ohms = ohms

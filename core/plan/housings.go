@@ -28,7 +28,7 @@ func housings(f *Facts) []harness.Connector {
 		_, there := f.From.Connector(m.With)
 		i := slices.IndexFunc(out, func(h harness.Connector) bool { return h.ID == m.With && there })
 		if i < 0 {
-			c.ID = f.newHousing(c.ID)
+			c.ID = f.NewHousing(c.ID)
 			c.Name = c.ID
 			out = append(out, c)
 			continue

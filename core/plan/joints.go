@@ -140,12 +140,12 @@ func (m *model) theirs(e *join.End) {
 func (m *model) measureFirst(e *join.End) {
 	e.Theirs = true
 	if !m.facts.Measured[e.At] {
-		e.Meter = meter(m.facts.roleAt(e.At))
+		e.Meter = Meter(m.facts.RoleAt(e.At))
 	}
 }
 
 // meter says what proves a wire of the vehicle: common practice, no source.
-func meter(role signal.Role) join.Meter {
+func Meter(role signal.Role) join.Meter {
 	switch role {
 	case signal.Battery:
 		return join.Meter{Text: "Against ground, with a lamp on it: about 12 V in every position of the key.", Live: true}
@@ -188,7 +188,7 @@ func (m *model) bring(name string, at harness.Ref) bool {
 		m.comes(own, e)
 		row, inTo := m.facts.From.Row(at)
 		if !inTo {
-			row = rowOfWire(w, at)
+			row = RowOfWire(w, at)
 		}
 		n := newWire{
 			id:    harness.NewWire("lead of " + at.String()),
@@ -296,7 +296,7 @@ func (g *planning) into(l *match.Line, x pairing) {
 		g.wires[t] = it
 	case g.ends.off[x.ours.Connector]: // it was cut off its plug: its end gets a new terminal
 		t := newEnd(x.vehicle)
-		g.wires[t] = wire{row: rowOfWire(w, x.ours), goal: goal}
+		g.wires[t] = wire{row: RowOfWire(w, x.ours), goal: goal}
 		g.made[t] = pin.Made{Length: harness.Length{Wire: w.ID, End: g.ends.end[x.ours]}, Name: wireOf(w, x.ours)}
 		g.set(t, harness.Place{State: harness.Seated, At: x.vehicle})
 	default: // it stays in its own plug: a lead goes into the vehicle's
@@ -310,7 +310,7 @@ func (g *planning) into(l *match.Line, x pairing) {
 		t := newEnd(x.vehicle)
 		n := newWire{
 			id:    harness.NewWire("into " + x.vehicle.String()),
-			row:   rowOfWire(w, x.ours),
+			row:   RowOfWire(w, x.ours),
 			lands: [2]harness.Ref{x.ours, x.vehicle},
 		}
 		n.ends = [2]join.Goal{{Joint: name}, {Terminal: t, At: x.vehicle}}

@@ -52,7 +52,7 @@ func header(connector string) string { return "plug on " + connector }
 func otherName(id string) string { return "other " + id }
 
 // newHousing names a new housing apart from a From housing of the same name.
-func (f *Facts) newHousing(to string) string {
+func (f *Facts) NewHousing(to string) string {
 	if _, clash := f.From.Connector(to); clash {
 		return "new " + to
 	}
@@ -76,7 +76,7 @@ func (f *Facts) Housing(side match.Side, id string) string {
 	case m.Met == match.Stays:
 		return f.theirs(id)
 	}
-	return f.newHousing(id)
+	return f.NewHousing(id)
 }
 
 // theirs gives what a connector of the To side that is there with its wires is called in the model.

@@ -149,7 +149,7 @@ func (p *Plan) model(f *Facts, d Decisions) *model {
 	order = slices.DeleteFunc(order, func(t harness.TerminalID) bool { _, wanted := goals[t]; return !wanted })
 	m.want(goals, order)
 	m.adapt(goals)
-	p.Housings, p.Withheld, p.Past, p.found = m.housings, m.withheld, m.past, m.found
+	p.Housings, p.Withheld, p.Past, p.Found = m.housings, m.withheld, m.past, m.found
 	p.Findings = append(p.Findings, m.findings...)
 	return m
 }
@@ -298,7 +298,7 @@ func (m *model) carryOut(ticks []work.Tick) {
 				homes[t] = true
 				row, inTable := m.facts.From.Row(e.At)
 				if !inTable {
-					row = rowOfWire(w, e.At)
+					row = RowOfWire(w, e.At)
 				}
 				m.wires[t] = wire{row: row}
 			}

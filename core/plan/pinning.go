@@ -128,7 +128,7 @@ func (p *Plan) moves(m *model, all Decisions) {
 		}
 		step.tell(m, p, all.Bench.Rates.Extract)
 		for _, part := range step.Fit.Parts {
-			uses = append(uses, pin.Use{Part: part, At: step.about()})
+			uses = append(uses, pin.Use{Part: part, At: step.About()})
 		}
 		p.Steps = append(p.Steps, step)
 	}
@@ -191,7 +191,7 @@ func (m *model) crimped() map[harness.TerminalID]pin.Made {
 }
 
 // about is the cavity that a step is best known by.
-func (s *Step) about() harness.Ref {
+func (s *Step) About() harness.Ref {
 	if s.To != (harness.Ref{}) {
 		return s.To
 	}

@@ -47,7 +47,7 @@ type Facts struct {
 	Unsettled []string
 	Log       []gather.Unplugged                // what was unplugged to see what happens
 	Feed      *feed.Facts                       // what stands in the vehicle beside its wires, nil where nobody has said
-	parts     map[harness.WireID]network.Length // what the wires of added parts are
+	Parts     map[harness.WireID]network.Length // what the wires of added parts are
 }
 
 // Decisions are what the person chose, one field a stage.
@@ -89,11 +89,11 @@ type Plan struct {
 	Join     Joining
 	Feed     Feeding
 	block    *feed.Block
-	found    harness.Harness
+	Found    harness.Harness
 }
 
 // Replay gives what other ticks would have come to on the harness as it was found.
-func (p *Plan) Replay(ticks []work.Tick) work.Past { return work.Replay(p.found, ticks) }
+func (p *Plan) Replay(ticks []work.Tick) work.Past { return work.Replay(p.Found, ticks) }
 
 // Step is a step of the re-pin sheet with what tells its wire from others.
 type Step struct {
@@ -139,7 +139,7 @@ func Begin(f Facts, d Decisions, crosswalk *match.Result, last *Draft) *Draft {
 	f.putOn(crosswalk)
 	f.part(d.Reach.Partings)
 	f = f.With(d.Feed.Block)
-	f.parts = partWires(d.Added)
+	f.Parts = partWires(d.Added)
 	t := &Draft{facts: f, decisions: d, begun: Plan{Moves: f.Kind.MovesTerminals(), Match: crosswalk,
 		block: d.Feed.Block}}
 	for last != nil && !last.done.Load() {

@@ -119,7 +119,7 @@ const (
 func (p *Plan) handled() map[string]float64 {
 	out := map[string]float64{}
 	for _, w := range p.Wanted.Wires() {
-		was, found := p.found.Tips(w)
+		was, found := p.Found.Tips(w)
 		is, _ := p.Wanted.Tips(w)
 		for end := range is {
 			if is[end].State == harness.Joined && (!found || was[end] != is[end]) {
@@ -133,7 +133,7 @@ func (p *Plan) handled() map[string]float64 {
 			continue
 		}
 		contact := "contact " + is.At.String()
-		switch was, found := p.found.Place(t); {
+		switch was, found := p.Found.Place(t); {
 		case !found:
 			out[contact] = crimped
 		case was != is:

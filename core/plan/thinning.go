@@ -191,12 +191,12 @@ var notWanted = map[Kind]map[string]string{
 // RowOf describes a wire as a pinout's row would, at the first of its ends that is in a cavity.
 func RowOf(w *harness.Wire) harness.Row {
 	if w.Ends[0].At == (harness.Ref{}) {
-		return rowOfWire(w, w.Ends[1].At)
+		return RowOfWire(w, w.Ends[1].At)
 	}
-	return rowOfWire(w, w.Ends[0].At)
+	return RowOfWire(w, w.Ends[0].At)
 }
 
-func rowOfWire(w *harness.Wire, at harness.Ref) harness.Row {
+func RowOfWire(w *harness.Wire, at harness.Ref) harness.Row {
 	return harness.Row{
 		Ref:      at,
 		Colour:   w.Colour,
@@ -227,7 +227,7 @@ func (p *Plan) Wires(f Facts) []harness.Row {
 		for _, e := range w.Ends {
 			if housing[e.At.Connector] && !told[e.At] {
 				told[e.At] = true
-				out = append(out, rowOfWire(w, e.At))
+				out = append(out, RowOfWire(w, e.At))
 			}
 		}
 	}

@@ -94,7 +94,7 @@ func (f *Facts) proposeJoint(w *Way, x pairing, mates map[string]string, locked,
 	if !locked[x.vehicle.Connector] && !off[x.vehicle.Connector] {
 		w.Choices = append(w.Choices, match.Into)
 	}
-	role := f.roleAt(x.vehicle)
+	role := f.RoleAt(x.vehicle)
 	switch {
 	case off[x.vehicle.Connector]:
 		w.Proposed, w.Why = match.TakeOver, fmt.Sprintf(
@@ -124,7 +124,7 @@ func (f *Facts) proposeJoint(w *Way, x pairing, mates map[string]string, locked,
 	}
 }
 
-func (f *Facts) roleAt(at harness.Ref) signal.Role { return f.rowAt(at).Signal.Role }
+func (f *Facts) RoleAt(at harness.Ref) signal.Role { return f.rowAt(at).Signal.Role }
 
 // rowAt gives the row of a cavity of the model: of a table, else of the wire that ends there.
 func (f *Facts) rowAt(at harness.Ref) harness.Row {
@@ -136,7 +136,7 @@ func (f *Facts) rowAt(at harness.Ref) harness.Row {
 			return r
 		}
 	}
-	return f.loomRow(at)
+	return f.LoomRow(at)
 }
 
 // wayOf gives the ways by From cavity.
@@ -217,4 +217,16 @@ func newEnds(l *harness.Loom, r *thin.Result) *ends {
 func (e *ends) live(connector string) bool {
 	h := e.halves[connector]
 	return h != nil && !e.off[connector] && (h.Device != "" || h.Mate != "")
+}
+
+// LoomRow gives what the list of wires says of the wire in a cavity, as a row of a table would.
+func (f *Facts) LoomRow(at harness.Ref) harness.Row {
+	for i := range f.Laid.Loom.Wires {
+		for _, e := range f.Laid.Loom.Wires[i].Ends {
+			if e.At == at {
+				return RowOfWire(&f.Laid.Loom.Wires[i], at)
+			}
+		}
+	}
+	return harness.Row{Ref: at}
 }

@@ -111,7 +111,7 @@ func (m *model) proofs(minutes float64) []work.Step {
 				continue
 			}
 			w := wireOf(&m.facts.Laid.Loom.Wires[i], harness.Ref{})
-			s := join.MeasureFirst(e.At, w, meter(m.facts.roleAt(e.At)), minutes)
+			s := join.MeasureFirst(e.At, w, Meter(m.facts.RoleAt(e.At)), minutes)
 			s.GuardsTerminal = []harness.TerminalID{t}
 			out = append(out, s)
 		}

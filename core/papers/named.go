@@ -1,4 +1,4 @@
-package plan
+package papers
 
 import (
 	"slices"
@@ -6,6 +6,7 @@ import (
 	"draxel/core/harness"
 	"draxel/core/join"
 	"draxel/core/match"
+	"draxel/core/plan"
 )
 
 // Named is a wire of the vehicle that is cut or joined onto, named twice before anything is done to it: by the
@@ -21,8 +22,8 @@ type Named struct {
 	Read     []string       `json:"read,omitempty"`  // what was measured there
 }
 
-// Named lists the vehicle's wires that joints and parts come to.
-func (p *Plan) Named(f *Facts) []Named {
+// NamedWires lists the vehicle's wires that joints and parts come to.
+func NamedWires(p *plan.Plan, f *plan.Facts) []Named {
 	var out []Named
 	add := func(at harness.Ref, wire harness.WireID, what string) {
 		i := slices.IndexFunc(out, func(n Named) bool { return n.At == at })
@@ -37,10 +38,10 @@ func (p *Plan) Named(f *Facts) []Named {
 				}
 			}
 			if n.Side == "" {
-				n.Row = f.loomRow(at)
+				n.Row = f.LoomRow(at)
 			}
 			if !n.Measured {
-				n.Proof = meter(f.roleAt(at)).Text
+				n.Proof = plan.Meter(f.RoleAt(at)).Text
 			}
 			i = len(out)
 			out = append(out, n)
@@ -60,28 +61,16 @@ func (p *Plan) Named(f *Facts) []Named {
 		a := &p.Join.Added[i]
 		at := []harness.Ref{a.In}
 		for _, l := range a.Leads {
-			if ref, is := f.cavity(l.To); is {
+			if ref, is := f.Cavity(l.To); is {
 				at = append(at, ref)
 			}
 		}
 		for _, x := range at {
-			if x != (harness.Ref{}) && a.Body != join.Fitted && !f.ours(x) {
+			if x != (harness.Ref{}) && a.Body != join.Fitted && !f.Ours(x) {
 				add(x, "", string(harness.WireID(a.ID+", "+a.What)))
 			}
 		}
 	}
 	slices.SortStableFunc(out, func(a, b Named) int { return harness.CompareRefs(a.At, b.At) })
 	return out
-}
-
-// loomRow gives what the list of wires says of the wire in a cavity, as a row of a table would.
-func (f *Facts) loomRow(at harness.Ref) harness.Row {
-	for i := range f.Laid.Loom.Wires {
-		for _, e := range f.Laid.Loom.Wires[i].Ends {
-			if e.At == at {
-				return rowOfWire(&f.Laid.Loom.Wires[i], at)
-			}
-		}
-	}
-	return harness.Row{Ref: at}
 }

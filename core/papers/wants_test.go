@@ -1,4 +1,4 @@
-package plan_test
+package papers_test
 
 import (
 	"fmt"
@@ -7,6 +7,7 @@ import (
 
 	"draxel/core/handover"
 	"draxel/core/harness"
+	"draxel/core/papers"
 	"draxel/core/plan"
 	"draxel/core/work"
 	"draxel/demo"
@@ -30,7 +31,7 @@ func TestNoStepIsWithoutWhatItTakes(t *testing.T) {
 		}
 		f = f.With(j.Block)
 		p := plan.Compute(f, j.Chosen())
-		lines := handover.Merge(p.Wants(&f, j.Chosen(), 0), nil, func(string) int { return 0 })
+		lines := handover.Merge(papers.Wants(&p, &f, j.Chosen(), 0), nil, func(string) int { return 0 })
 		uses := map[string]int{}
 		open := map[string]bool{}
 		for k := range p.Work.Steps {

@@ -1,4 +1,4 @@
-package plan
+package papers
 
 import (
 	"fmt"
@@ -9,17 +9,18 @@ import (
 	"draxel/core/finding"
 	"draxel/core/handover"
 	"draxel/core/harness"
+	"draxel/core/plan"
 	"draxel/core/reach"
 )
 
-// MoreSections gives the tables of the book that are about the harness as it lies: what was deleted and where its ends
+// Appendix gives the tables of the book that are about the harness as it lies: what was deleted and where its ends
 // lie, what is spare, the routes, and where each wire is marked with tape.
-func (p *Plan) MoreSections(f *Facts, d Decisions) []handover.Section {
-	return []handover.Section{p.deleted(f), p.spare(f), p.routes(d), p.marks()}
+func Appendix(p *plan.Plan, f *plan.Facts, d plan.Decisions) []handover.Section {
+	return []handover.Section{deleted(p, f), spare(p, f), routes(p, d), marks(p)}
 }
 
 // deleted lists the wires that are not in the finished harness any more, with what lies where they ended.
-func (p *Plan) deleted(f *Facts) handover.Section {
+func deleted(p *plan.Plan, f *plan.Facts) handover.Section {
 	s := handover.Section{
 		Title: "Deleted, and where its ends lie",
 		Head: []string{
@@ -101,7 +102,7 @@ func lengthsOf(h harness.Harness) map[harness.WireID][]harness.WireID {
 }
 
 // spare lists what is free for later: cavities of the plugs that are worked in, fuses that hold nothing.
-func (p *Plan) spare(f *Facts) handover.Section {
+func spare(p *plan.Plan, f *plan.Facts) handover.Section {
 	s := handover.Section{Title: "Spare cavities and feeds", Head: []string{"at", "what", "state", "why"},
 		Share: []float64{14, 34, 16, 36}, Empty: "Nothing is spare."}
 	for i := range p.Pin.Spares {
@@ -137,7 +138,7 @@ func (p *Plan) spare(f *Facts) handover.Section {
 }
 
 // routes lists the paths that have wires in them.
-func (p *Plan) routes(d Decisions) handover.Section {
+func routes(p *plan.Plan, d plan.Decisions) handover.Section {
 	s := handover.Section{Title: "Routes", Head: []string{"path", "mm", "wires", "thick, mm", "cover", "mind"},
 		Share: []float64{28, 7, 7, 9, 14, 35}, Empty: "Nobody has drawn the ways of the bundles."}
 	r := p.Reach.Result
@@ -173,7 +174,7 @@ func (p *Plan) routes(d Decisions) handover.Section {
 }
 
 // marks lists where each wire is marked with tape, from the end that is measured from.
-func (p *Plan) marks() handover.Section {
+func marks(p *plan.Plan) handover.Section {
 	s := handover.Section{
 		Title: "Tape marks",
 		Head:  []string{"wire", "measured from", "marks, mm"},

@@ -1,4 +1,7 @@
-package plan
+// Package papers makes what is printed and given away of a plan: what the book is made from and its tables, the sheets
+// for those who work beside, the lists of what is open, and what is ordered and used. It computes nothing that the plan
+// does not say, and knows how no page is drawn.
+package papers
 
 import (
 	"cmp"
@@ -11,13 +14,14 @@ import (
 	"draxel/core/finding"
 	"draxel/core/handover"
 	"draxel/core/harness"
+	"draxel/core/plan"
 	"draxel/core/prove"
 	"draxel/core/work"
 )
 
 // Book gives what the book is made from: the harness as it is wanted, which of it is so already, and what is known of
 // its wires.
-func (p *Plan) Book(f *Facts) handover.Input {
+func Book(p *plan.Plan, f *plan.Facts) handover.Input {
 	in := handover.Input{
 		Harness:    p.Wanted,
 		Now:        p.Past.Now,
@@ -42,7 +46,7 @@ func (p *Plan) Book(f *Facts) handover.Input {
 			Mm:       w.Length,
 		}
 	}
-	for name, l := range f.parts {
+	for name, l := range f.Parts {
 		in.Wires[name] = handover.Wire{
 			ID:       name,
 			Square:   l.Square,
@@ -86,7 +90,7 @@ func (p *Plan) Book(f *Facts) handover.Input {
 }
 
 // OpenLists lists what has to end at zero, or with an owner, before the job is handed over.
-func (p *Plan) OpenLists(f *Facts, j *Job) []handover.DueList {
+func OpenLists(p *plan.Plan, f *plan.Facts, j *plan.Job) []handover.DueList {
 	add := func(l *handover.DueList, key, text, at string) {
 		l.Items = append(l.Items, handover.Due{Key: key, Text: text, At: at})
 	}
@@ -129,7 +133,7 @@ func (p *Plan) OpenLists(f *Facts, j *Job) []handover.DueList {
 		}
 	}
 	ends := handover.DueList{ID: "ends", Title: "Live stubs, parked and capped ends"}
-	for _, l := range handover.Lengths(p.Book(f)) {
+	for _, l := range handover.Lengths(Book(p, f)) {
 		for end, e := range l.Ends {
 			if e.Dead != "" && e.Dead != "not followed" {
 				add(
@@ -142,7 +146,7 @@ func (p *Plan) OpenLists(f *Facts, j *Job) []handover.DueList {
 		}
 	}
 	named := handover.DueList{ID: "unverified", Title: "Wires of the vehicle that nobody has measured"}
-	for _, n := range p.Named(f) {
+	for _, n := range NamedWires(p, f) {
 		if !n.Measured {
 			add(&named, "unverified "+n.At.String(), fmt.Sprintf("%s %s", n.At, n.Row.Function), "join?part=work")
 		}
@@ -166,7 +170,7 @@ func (p *Plan) OpenLists(f *Facts, j *Job) []handover.DueList {
 // BookSections gives the tables of the book that follow from the plan and the job beside the harness itself:
 // settings, what was measured, what was answered, what was done otherwise, what is open and whose it is, the states
 // that were handed over.
-func (p *Plan) BookSections(j *Job, lists []handover.DueList) []handover.Section {
+func BookSections(p *plan.Plan, j *plan.Job, lists []handover.DueList) []handover.Section {
 	settings := handover.Section{
 		Title: "Settings of the unit, and its programming",
 		Head:  []string{"what it is to be set to", "done"},
@@ -276,7 +280,7 @@ func (p *Plan) BookSections(j *Job, lists []handover.DueList) []handover.Section
 }
 
 // Sources gives where the book's facts come from: tables with their trust, lists, the vehicles.
-func (j *Job) Sources() [][2]string {
+func Sources(j *plan.Job) [][2]string {
 	out := [][2]string{{"donor", j.Donor}, {"chassis", j.Chassis}, {"kind of job", string(j.Kind)}}
 	if j.Identity != nil {
 		u := j.Identity.Unit
@@ -288,7 +292,7 @@ func (j *Job) Sources() [][2]string {
 			out = append(out, [2]string{s.Name, strings.TrimSpace(s.Gives + " " + s.Year + " " + s.Variant)})
 		}
 	}
-	for _, t := range []*Table{j.From, j.To} {
+	for _, t := range []*plan.Table{j.From, j.To} {
 		if t != nil {
 			out = append(
 				out,
@@ -305,8 +309,8 @@ func (j *Job) Sources() [][2]string {
 }
 
 // Compared gives what a state of the job is compared by.
-func (p *Plan) Compared(f *Facts) handover.State {
-	s := handover.State{Lengths: handover.Lengths(p.Book(f)), Settings: p.Settings(), Decisions: map[string]string{}}
+func Compared(p *plan.Plan, f *plan.Facts) handover.State {
+	s := handover.State{Lengths: handover.Lengths(Book(p, f)), Settings: p.Settings(), Decisions: map[string]string{}}
 	for i := range p.Match.Lines {
 		l := &p.Match.Lines[i]
 		if !l.Decided || l.From.Connector == "" {

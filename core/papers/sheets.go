@@ -1,4 +1,4 @@
-package plan
+package papers
 
 import (
 	"fmt"
@@ -9,16 +9,17 @@ import (
 	"draxel/core/finding"
 	"draxel/core/handover"
 	"draxel/core/harness"
+	"draxel/core/plan"
 	"draxel/core/signal"
 )
 
 // Sheets gives the sheets for others: fitter, programmer, inspector, the second person's check, the yard.
-func (p *Plan) Sheets(f *Facts, j *Job) []handover.Sheet {
-	return []handover.Sheet{p.fitter(f), p.programmer(j), p.inspector(f), p.second(), p.yard(j)}
+func Sheets(p *plan.Plan, f *plan.Facts, j *plan.Job) []handover.Sheet {
+	return []handover.Sheet{fitter(p, f), programmer(p, j), inspector(p, f), second(p), yard(p, j)}
 }
 
 // fitter says what plugs where, in which order, and what is to be left alone.
-func (p *Plan) fitter(f *Facts) handover.Sheet {
+func fitter(p *plan.Plan, f *plan.Facts) handover.Sheet {
 	s := handover.Sheet{ID: "fitter", Title: "Fitting the harness", For: "Whoever puts it into the vehicle."}
 	plugs := handover.SheetPart{Title: "Plugs, and where they go", Boxes: true, Empty: "There is no plug."}
 	alone := handover.SheetPart{Title: "Leave alone", Empty: "Nothing but good sense."}
@@ -72,7 +73,7 @@ func (p *Plan) fitter(f *Facts) handover.Sheet {
 }
 
 // programmer says what the unit is to be told.
-func (p *Plan) programmer(j *Job) handover.Sheet {
+func programmer(p *plan.Plan, j *plan.Job) handover.Sheet {
 	s := handover.Sheet{
 		ID:    "programmer",
 		Title: "Programming the unit",
@@ -165,18 +166,18 @@ var inspected = []struct {
 }
 
 // inspector says what was changed in what the law looks at.
-func (p *Plan) inspector(f *Facts) handover.Sheet {
+func inspector(p *plan.Plan, f *plan.Facts) handover.Sheet {
 	s := handover.Sheet{ID: "inspector", Title: "For the engineer or inspector",
 		For: "What was changed in what rules may be about. Local rules and qualified persons decide; this list " +
 			"decides nothing."}
 	changed := map[harness.WireID]bool{}
 	for _, w := range p.Wanted.Wires() {
-		was, found := p.found.Tips(w)
+		was, found := p.Found.Tips(w)
 		if is, _ := p.Wanted.Tips(w); !found || was != is {
 			changed[w] = true
 		}
 	}
-	for _, w := range p.found.Wires() {
+	for _, w := range p.Found.Wires() {
 		if _, there := p.Wanted.Tips(w); !there {
 			changed[w] = true
 		}
@@ -224,7 +225,7 @@ func (p *Plan) inspector(f *Facts) handover.Sheet {
 }
 
 // second is the second person's check: every power and ground cavity of what is plugged into a unit.
-func (p *Plan) second() handover.Sheet {
+func second(p *plan.Plan) handover.Sheet {
 	s := handover.Sheet{ID: "second", Title: "The second person's check",
 		For: "Another person, or another day: look at the plug first, then at this. Before the unit is plugged in."}
 	power := handover.SheetPart{
@@ -252,7 +253,7 @@ func (p *Plan) second() handover.Sheet {
 	return s
 }
 
-func (p *Plan) yard(j *Job) handover.Sheet {
+func yard(p *plan.Plan, j *plan.Job) handover.Sheet {
 	s := handover.Sheet{ID: "yard", Title: "From the yard", For: "What to bring from the donor before it is gone."}
 	part := handover.SheetPart{Title: "Bring", Boxes: true, Empty: "Nothing is known to be wanted."}
 	for _, y := range j.Yard(p.Thin.Result) {

@@ -1,4 +1,4 @@
-package plan
+package papers
 
 import (
 	"fmt"
@@ -10,6 +10,7 @@ import (
 	"draxel/core/harness"
 	"draxel/core/join"
 	"draxel/core/match"
+	"draxel/core/plan"
 	"draxel/core/reach"
 	"draxel/core/terminal"
 	"draxel/core/work"
@@ -21,8 +22,8 @@ const tenthMore = 0.1
 
 // Wants lists what the whole job takes: what was built in with the steps that are done, as their ticks say, and what
 // the steps that are left will take. Labels is how many labels are printed.
-func (p *Plan) Wants(f *Facts, d Decisions, labels int) []handover.Want {
-	out := p.left(f, &d)
+func Wants(p *plan.Plan, f *plan.Facts, d plan.Decisions, labels int) []handover.Want {
+	out := left(p, f, &d)
 	for i := range p.Past.Ticks {
 		t := &p.Past.Ticks[i]
 		for _, u := range t.Used {
@@ -39,9 +40,9 @@ func (p *Plan) Wants(f *Facts, d Decisions, labels int) []handover.Want {
 }
 
 // Uses says what steps take that are ticked now, in this order: of what serves several steps, the last has it.
-func (p *Plan) Uses(f *Facts, d Decisions, steps []string) map[string][]work.Use {
+func Uses(p *plan.Plan, f *plan.Facts, d plan.Decisions, steps []string) map[string][]work.Use {
 	out, done := map[string][]work.Use{}, map[string]bool{}
-	all := p.left(f, &d)
+	all := left(p, f, &d)
 	of := map[string][]int{}
 	for i := range all {
 		for _, id := range all[i].Steps {
@@ -61,7 +62,7 @@ func (p *Plan) Uses(f *Facts, d Decisions, steps []string) map[string][]work.Use
 }
 
 // left lists what the steps that are not done take.
-func (p *Plan) left(f *Facts, d *Decisions) []handover.Want {
+func left(p *plan.Plan, f *plan.Facts, d *plan.Decisions) []handover.Want {
 	w := wants{p: p, f: f, d: d, cavity: map[harness.TerminalID]harness.Ref{}}
 	for _, at := range p.Wanted.Cavities() {
 		if t, full := p.Wanted.In(at); full {
@@ -85,9 +86,9 @@ func (p *Plan) left(f *Facts, d *Decisions) []handover.Want {
 
 // wants is the list in the making.
 type wants struct {
-	p   *Plan
-	f   *Facts
-	d   *Decisions
+	p   *plan.Plan
+	f   *plan.Facts
+	d   *plan.Decisions
 	all []handover.Want
 
 	cavity map[harness.TerminalID]harness.Ref // that each terminal is in when all is done
@@ -148,7 +149,7 @@ func (w *wants) housings() {
 		if w.f.Meetings[c.ID].Met != match.NewHousing {
 			continue
 		}
-		id := w.f.newHousing(c.ID)
+		id := w.f.NewHousing(c.ID)
 		w.take(work.Pin, fmt.Sprintf("housing for %s, %d-way, with its lock", id, len(c.Cavities)), 1, id,
 			w.steps(func(s *work.Step) bool {
 				return s.Stage == work.Pin &&
@@ -270,7 +271,7 @@ func (w *wants) terminals() {
 		s := &w.p.Steps[i]
 		for _, part := range s.Fit.Parts {
 			if !part.Kind.Tool() && part.Kind != terminal.Joint { // joints are counted with all joints
-				w.take(work.Pin, part.Name, 1, s.about().String(), s.ID)
+				w.take(work.Pin, part.Name, 1, s.About().String(), s.ID)
 			}
 		}
 	}

@@ -1,9 +1,12 @@
-package plan
+package papers
 
-import "draxel/core/handover"
+import (
+	"draxel/core/handover"
+	"draxel/core/plan"
+)
 
 // Efforts gives every step of the work with how it stands, those that are done and not asked for any more too.
-func (p *Plan) Efforts() []handover.Effort {
+func Efforts(p *plan.Plan) []handover.Effort {
 	out := make([]handover.Effort, 0, len(p.Work.Steps)+len(p.Work.Strays))
 	in := map[string]bool{}
 	for i := range p.Work.Steps {
