@@ -22,7 +22,7 @@ import (
 	"github.com/go-rod/rod/lib/utils"
 
 	"draxel/core/gather"
-	"draxel/core/plan"
+	"draxel/core/stored"
 	"draxel/demo"
 	"draxel/server"
 	"draxel/store"
@@ -87,19 +87,19 @@ type visit struct {
 	expects string // what the console may complain of, as a regular expression
 }
 
-func open(t testing.TB, path string, change ...func(*plan.Job)) *visit {
+func open(t testing.TB, path string, change ...func(*stored.Job)) *visit {
 	t.Helper()
 	return enter(t, path, nil, func(h http.Handler) http.Handler { return h }, change...)
 }
 
 // undecided takes away what the demonstration has decided in Match, with what rests on it.
-func undecided(j *plan.Job) {
+func undecided(j *stored.Job) {
 	j.Decisions, j.Own = nil, nil
 	j.Readings = slices.DeleteFunc(j.Readings, func(m gather.Measurement) bool { return m.At.Connector == "SP" })
 }
 
 // enter opens a Draxel that may let the local network in, with something between it and the browser.
-func enter(t testing.TB, path string, lan *server.Lan, between func(http.Handler) http.Handler, change ...func(*plan.Job)) *visit {
+func enter(t testing.TB, path string, lan *server.Lan, between func(http.Handler) http.Handler, change ...func(*stored.Job)) *visit {
 	t.Helper()
 	beside(t)
 	s, err := store.Open(t.Context(), t.TempDir(), time.Now)
@@ -167,11 +167,11 @@ func beside(t testing.TB) {
 	}
 }
 
-// by gives the same window to a test, or to a part of one, for a minute.
+// by gives the same window to a test, or to a part of one, for three minutes.
 func (v *visit) by(t testing.TB) *visit {
 	x := *v
 	x.t = t
-	x.page = v.window.Timeout(60 * time.Second).
+	x.page = v.window.Timeout(3 * time.Minute).
 		WithPanic(func(x any) { t.Helper(); t.Fatalf("browser: %v", x) })
 	return &x
 }
@@ -213,10 +213,17 @@ func (v *visit) goTo(path string) {
 	v.page.MustEval(`() => document.fonts.ready.then(() => true)`)
 }
 
+// patience is how long something may take to be seen: several tests run at a time, and what they ask for is computed
+// beside all other tests.
+const patience = 20 * time.Second
+
 // see waits until the element is there with the text in it.
 func (v *visit) see(selector, text string) *rod.Element {
 	v.t.Helper()
-	e, err := v.page.Timeout(8*time.Second).ElementR(selector, text)
+	e, err := v.page.Timeout(patience).ElementR(selector, text)
+	if err != nil && strings.Contains(err.Error(), "navigated") { // the page that was looked at has gone: look at the next
+		e, err = v.page.Timeout(patience).ElementR(selector, text)
+	}
 	if err != nil {
 		there := v.page.MustEval(`(s) => [...document.querySelectorAll(s)].slice(0, 6)
 			.map((e) => e.textContent.slice(0, 300)).join(' | ')`, selector).Str()
@@ -250,10 +257,10 @@ func (v *visit) text(selector string) string {
 	return v.page.MustElement(selector).MustText()
 }
 
-// until waits for the condition, at most eight seconds.
+// until waits for the condition, as long as its patience lasts.
 func (v *visit) until(what string, is func() bool) {
 	v.t.Helper()
-	for end := time.Now().Add(8 * time.Second); time.Now().Before(end); time.Sleep(20 * time.Millisecond) {
+	for end := time.Now().Add(patience); time.Now().Before(end); time.Sleep(20 * time.Millisecond) {
 		if is() {
 			return
 		}

@@ -12,14 +12,14 @@ import (
 	"github.com/go-rod/rod/lib/input"
 	"github.com/go-rod/rod/lib/proto"
 
-	"draxel/core/plan"
+	"draxel/core/stored"
 	"draxel/demo"
 	"draxel/exchange"
 )
 
 // handed carries the Packhorse on as the demonstration shows it: half of the work done, and handed over once.
-func handed(t testing.TB) func(*plan.Job) {
-	return func(j *plan.Job) {
+func handed(t testing.TB) func(*stored.Job) {
+	return func(j *stored.Job) {
 		if err := demo.HandOver(j); err != nil {
 			t.Fatal(err)
 		}

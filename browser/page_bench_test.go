@@ -5,7 +5,7 @@ import (
 	"testing"
 	"time"
 
-	"draxel/core/plan"
+	"draxel/core/stored"
 	"draxel/demo"
 )
 
@@ -40,7 +40,7 @@ func BenchmarkPage(b *testing.B) {
 // thousand wires on the map of the demonstration: first what becomes of the wires, then the counts that follow from the
 // steps of the whole plan. The figures are the medians of all iterations.
 func BenchmarkKey1000(b *testing.B) {
-	v := open(b, "/jobs/packhorse/thin?sel=system:lighting", func(j *plan.Job) { demo.Enlarge(j, 3) })
+	v := open(b, "/jobs/packhorse/thin?sel=system:lighting", func(j *stored.Job) { demo.Enlarge(j, 3) })
 	v.see("aside h2", "system lighting")
 	v.drawn("S24")
 	var shown, counted []float64
@@ -72,7 +72,7 @@ func BenchmarkKey1000(b *testing.B) {
 // in it is on the screen, in a harness of a thousand wires: the median of all iterations. A condition that was tried is kept by
 // the page, so that each is tried with other outputs held.
 func BenchmarkCondition(b *testing.B) {
-	v := open(b, "/jobs/packhorse/join?part=try", func(j *plan.Job) { demo.Enlarge(j, 3) })
+	v := open(b, "/jobs/packhorse/join?part=try", func(j *stored.Job) { demo.Enlarge(j, 3) })
 	v.see("[data-testid=try]", "Pulled")
 	var shown []float64
 	outputs := v.page.MustEval(`() => document.querySelectorAll('.output').length`).Int()

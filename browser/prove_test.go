@@ -10,13 +10,14 @@ import (
 	"draxel/core/network"
 	"draxel/core/plan"
 	"draxel/core/prove"
+	"draxel/core/stored"
 	"draxel/demo"
 	"draxel/server"
 	"draxel/standins"
 )
 
 // unproved takes out what was measured, noted and programmed in the demonstration.
-func unproved(j *plan.Job) {
+func unproved(j *stored.Job) {
 	j.Proved, j.Mended, j.Notes, j.Gates, j.Program, j.Live, j.Trained = nil, nil, nil, nil, nil, nil, nil
 }
 
@@ -27,7 +28,7 @@ func measured(t *testing.T) *prove.Vehicle {
 	if err != nil {
 		t.Fatal(err)
 	}
-	f, err := all[1].Facts()
+	f, err := plan.FactsOf(all[1])
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -9,8 +9,8 @@ import (
 	"github.com/go-rod/rod/lib/proto"
 
 	"draxel/core/gather"
-	"draxel/core/plan"
 	"draxel/core/reach"
+	"draxel/core/stored"
 )
 
 // num types a number into a field and leaves it.
@@ -27,7 +27,7 @@ func (v *visit) standing() string { return v.text("[data-testid=standing]") }
 // From nothing laid out to a cut list: a template, things where they usually are, a length measured, a verdict that
 // changes.
 func TestReachFromNothing(t *testing.T) {
-	v := open(t, "/jobs/packhorse/reach", func(j *plan.Job) {
+	v := open(t, "/jobs/packhorse/reach", func(j *stored.Job) {
 		j.Map, j.Places, j.Options, j.Lengths, j.Spans, j.Rules = nil, nil, nil, nil, nil, nil
 	})
 	v.page.MustElement("[data-testid=start-forward]").MustClick()
@@ -148,7 +148,7 @@ func TestJointsAndBundles(t *testing.T) {
 
 // The work at the desk and at the bench: steps in their order, the gate, a length typed in at the wire.
 func TestReachIsCarriedOut(t *testing.T) {
-	v := open(t, "/jobs/packhorse/reach?part=work", func(j *plan.Job) {
+	v := open(t, "/jobs/packhorse/reach?part=work", func(j *stored.Job) {
 		j.Lengths = append(j.Lengths, reach.Measured{Wire: "7110", Had: 1400})
 	})
 	v.see("[data-testid=proof]", "Proven on the model")
@@ -163,7 +163,7 @@ func TestReachIsCarriedOut(t *testing.T) {
 
 // A wire that nobody knows the length of is measured at the bench, and the plan goes on from there.
 func TestALengthIsTypedInAtTheBench(t *testing.T) {
-	v := open(t, "/jobs/packhorse/bench?stage=reach", func(j *plan.Job) {
+	v := open(t, "/jobs/packhorse/bench?stage=reach", func(j *stored.Job) {
 		sheet := *j.Sheets[gather.WireList]
 		sheet.Cells = slices.Clone(sheet.Cells)
 		for i, row := range sheet.Cells {
@@ -199,7 +199,7 @@ func TestALengthIsTypedInAtTheBench(t *testing.T) {
 
 // The rules: an allowance changes every need; what was left over makes the next allowance better.
 func TestHowWeWorkInReach(t *testing.T) {
-	v := open(t, "/jobs/packhorse/reach?part=cuts&only=all&wire=7110", func(j *plan.Job) {
+	v := open(t, "/jobs/packhorse/reach?part=cuts&only=all&wire=7110", func(j *stored.Job) {
 		for i := range 4 {
 			j.Leftover = append(
 				j.Leftover,
@@ -289,7 +289,7 @@ func TestFindingsOfReachLeadThere(t *testing.T) {
 
 // A disconnect that parts nothing any more: its finding leads to where it is taken back.
 func TestAnIdleDisconnectIsTakenBack(t *testing.T) {
-	v := open(t, "/jobs/packhorse/reach", func(j *plan.Job) {
+	v := open(t, "/jobs/packhorse/reach", func(j *stored.Job) {
 		j.Partings = []reach.Parting{{Between: [2]string{"body", "garden"},
 			Plugs: []reach.PartingPlug{{ID: "D9", Blade: 1.5, Ways: 4}}}}
 	})

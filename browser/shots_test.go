@@ -1,12 +1,11 @@
 package browser
 
 import (
+	"draxel/core/stored"
 	"flag"
 	"strings"
 	"testing"
 	"time"
-
-	"draxel/core/plan"
 )
 
 var shots = flag.String("shots", "", "folder to put a picture of each main view in")
@@ -40,7 +39,7 @@ func TestShots(t *testing.T) {
 		"join":                 "/jobs/packhorse/join?sel=tach",
 		"feed-block":           "/jobs/packhorse/feed?part=block",
 	} {
-		v := open(t, path, map[bool]func(*plan.Job){true: handed(t), false: func(*plan.Job) {}}[asShown[name]])
+		v := open(t, path, map[bool]func(*stored.Job){true: handed(t), false: func(*stored.Job) {}}[asShown[name]])
 		if strings.HasSuffix(name, "telephone") {
 			v.phone()
 		}

@@ -9,7 +9,7 @@ import (
 	"github.com/go-rod/rod/lib/input"
 	"github.com/go-rod/rod/lib/proto"
 
-	"draxel/core/plan"
+	"draxel/core/stored"
 	"draxel/core/thin"
 	"draxel/demo"
 )
@@ -77,7 +77,7 @@ func TestSystemsFromTheKeyboard(t *testing.T) {
 
 // What is proposed is taken over only when asked to.
 func TestAProposalIsTakenOver(t *testing.T) {
-	v := open(t, "/jobs/packhorse/thin", undecided, func(j *plan.Job) { j.Kind = plan.Standalone })
+	v := open(t, "/jobs/packhorse/thin", undecided, func(j *stored.Job) { j.Kind = stored.Standalone })
 	v.see("[data-testid=proposed]", "lighting goes")
 	v.see("[data-testid=balance]", "33 go")
 	v.click("[data-testid=proposed] button", "Take over")
@@ -86,7 +86,7 @@ func TestAProposalIsTakenOver(t *testing.T) {
 
 // An earlier job's map is applied, and each decision verified.
 func TestAnEarlierMapIsVerified(t *testing.T) {
-	v := open(t, "/jobs/packhorse/gather?part=vehicles", func(j *plan.Job) {
+	v := open(t, "/jobs/packhorse/gather?part=vehicles", func(j *stored.Job) {
 		j.Thin = []thin.Decision{{On: thin.Module, ID: "alarm", Choice: thin.Goes, Reason: "no key"}}
 	})
 	v.goTo("/")
@@ -143,7 +143,7 @@ func TestTwoWindowsShowOneHarness(t *testing.T) {
 
 // At a thousand wires the drawing is whole, no label runs out of its box, and a decision is answered.
 func TestAThousandWiresAreLegible(t *testing.T) {
-	v := open(t, "/jobs/packhorse/thin?sel=connector:WB", func(j *plan.Job) { demo.Enlarge(j, 3) })
+	v := open(t, "/jobs/packhorse/thin?sel=connector:WB", func(j *stored.Job) { demo.Enlarge(j, 3) })
 	v.drawn("S24c2")
 	out := v.page.MustEval(`() => [...document.querySelectorAll('[data-testid=drawing] g.spot')].filter((g) => {
 		const rect = g.querySelector('rect');
@@ -164,7 +164,7 @@ func TestAThousandWiresAreLegible(t *testing.T) {
 
 // A list is brought as a file; one that says nothing is refused with the reason.
 func TestAListIsBroughtAsAFile(t *testing.T) {
-	v := open(t, "/jobs/packhorse/gather?part=lists&list=branches", func(j *plan.Job) { delete(j.Sheets, "branches") })
+	v := open(t, "/jobs/packhorse/gather?part=lists&list=branches", func(j *stored.Job) { delete(j.Sheets, "branches") })
 	v.see("[role=gridcell].on", "add")
 	v.page.MustElement("input[type=file]").MustSetFiles("../demo/packhorse/branches.csv")
 	v.see("[data-testid=reading]", "18 lines taken, 0 not")

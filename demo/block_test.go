@@ -23,7 +23,7 @@ func TestNoBlockIsFedThroughTheResistanceWire(t *testing.T) {
 			d.At = harness.Ref{Connector: "K", Cavity: "2"}
 		}
 	}
-	f, err := j.Facts()
+	f, err := plan.FactsOf(j)
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -22,7 +22,7 @@ func TestEveryWireIsInTheBookOnce(t *testing.T) {
 	}
 	paper := handover.Paper{Wide: 277, High: 120}
 	for i, id := range demo.IDs() {
-		f, err := all[i].Facts()
+		f, err := plan.FactsOf(all[i])
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -87,7 +87,7 @@ func TestTheBookIsTheHarness(t *testing.T) {
 	wide := func(text string, size float64, _ bool) float64 { return 0.55 * size * float64(len([]rune(text))) }
 	for i, id := range demo.IDs() {
 		j := all[i]
-		f, err := j.Facts()
+		f, err := plan.FactsOf(j)
 		if err != nil {
 			t.Fatal(err)
 		}

@@ -10,6 +10,7 @@ import (
 	"draxel/core/harness"
 	"draxel/core/match"
 	"draxel/core/plan"
+	"draxel/core/stored"
 	"draxel/exchange"
 )
 
@@ -25,12 +26,12 @@ func IDs() []string { return []string{"sorrel-refit", "packhorse", "fuse-block"}
 // Jobs gives the demonstration jobs: "Sorrel refit", in which what is sure has been decided and the rest is open, and
 // "Packhorse", whose whole harness is listed, and in which nothing is matched and a few things have been decided
 // away; and "Packhorse fuse block", whose body harness must reach a fuse block at the other end of the vehicle.
-func Jobs() ([]plan.Job, error) {
+func Jobs() ([]stored.Job, error) {
 	data, err := described()
 	if err != nil {
 		return nil, err
 	}
-	var jobs []plan.Job // made anew for whoever asks: they are his to change
+	var jobs []stored.Job // made anew for whoever asks: they are his to change
 	if err := json.Unmarshal(data, &jobs); err != nil {
 		return nil, fmt.Errorf("demo: %w", err)
 	}
@@ -46,18 +47,18 @@ var described = sync.OnceValues(func() ([]byte, error) {
 	return json.Marshal(jobs)
 })
 
-func describe() ([]plan.Job, error) {
-	sorrel := plan.Job{Title: "Sorrel refit", Kind: plan.Repinned, Donor: "Tarn Sorrel, VK-1 harness", Chassis: "Tarn Sorrel, VK-2 unit"}
-	packhorse := plan.Job{Title: "Packhorse", Kind: plan.Integrated, Donor: "Tarn Sorrel 2.2 V4", Chassis: "Bellweather Packhorse"}
+func describe() ([]stored.Job, error) {
+	sorrel := stored.Job{Title: "Sorrel refit", Kind: stored.Repinned, Donor: "Tarn Sorrel, VK-1 harness", Chassis: "Tarn Sorrel, VK-2 unit"}
+	packhorse := stored.Job{Title: "Packhorse", Kind: stored.Integrated, Donor: "Tarn Sorrel 2.2 V4", Chassis: "Bellweather Packhorse"}
 	for _, t := range []struct {
-		into  **plan.Table
+		into  **stored.Table
 		file  string
-		table plan.Table
+		table stored.Table
 	}{
-		{&sorrel.From, "sorrel-refit/vk-1-harness.csv", plan.Table{Name: "VK-1 harness", Source: "service sheet 41-07", Date: "2019-03-01", Trust: harness.Maker}},
-		{&sorrel.To, "sorrel-refit/vk-2-unit.xlsx", plan.Table{Name: "VK-2 unit", Source: "forwarded by the customer", Date: "2021-11-15", Trust: harness.Copied}},
-		{&packhorse.From, "packhorse/packhorse-chassis.csv", plan.Table{Name: "Packhorse SP-5 and body plug", Source: "workshop folder, pages 8 to 11", Date: "1991-06-01", Trust: harness.Copied}},
-		{&packhorse.To, "packhorse/sorrel-body-side.csv", plan.Table{Name: "Sorrel plug E and unit", Source: "service sheet 41-09", Date: "2021-11-15", Trust: harness.Maker}},
+		{&sorrel.From, "sorrel-refit/vk-1-harness.csv", stored.Table{Name: "VK-1 harness", Source: "service sheet 41-07", Date: "2019-03-01", Trust: harness.Maker}},
+		{&sorrel.To, "sorrel-refit/vk-2-unit.xlsx", stored.Table{Name: "VK-2 unit", Source: "forwarded by the customer", Date: "2021-11-15", Trust: harness.Copied}},
+		{&packhorse.From, "packhorse/packhorse-chassis.csv", stored.Table{Name: "Packhorse SP-5 and body plug", Source: "workshop folder, pages 8 to 11", Date: "1991-06-01", Trust: harness.Copied}},
+		{&packhorse.To, "packhorse/sorrel-body-side.csv", stored.Table{Name: "Sorrel plug E and unit", Source: "service sheet 41-09", Date: "2021-11-15", Trust: harness.Maker}},
 	} {
 		data, err := File(t.file)
 		if err != nil {
@@ -80,15 +81,15 @@ func describe() ([]plan.Job, error) {
 	if err := describePackhorse(&packhorse); err != nil {
 		return nil, err
 	}
-	facts, err := sorrel.Facts()
+	facts, err := plan.FactsOf(sorrel)
 	if err != nil {
 		return nil, fmt.Errorf("demo: %w", err)
 	}
-	for i, l := range plan.Compute(facts, plan.Decisions{}).Match.Lines {
+	for i, l := range plan.Compute(facts, stored.Decisions{}).Match.Lines {
 		if l.Feeds() && l.P >= 0.99 && i%29 != 5 {
 			sorrel.Decisions = append(sorrel.Decisions, match.Decision{Side: match.From, At: l.From, Choice: match.Matched, To: l.To, Who: "Ines", When: 1_764_000_000_000})
 		}
 	}
 	block, err := fuseBlock()
-	return []plan.Job{sorrel, packhorse, block}, err
+	return []stored.Job{sorrel, packhorse, block}, err
 }

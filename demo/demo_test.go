@@ -15,11 +15,12 @@ import (
 	"draxel/core/match"
 	"draxel/core/pin"
 	"draxel/core/plan"
+	"draxel/core/stored"
 	"draxel/demo"
 	"draxel/exchange"
 )
 
-func jobs(t testing.TB) (sorrel, packhorse plan.Job) {
+func jobs(t testing.TB) (sorrel, packhorse stored.Job) {
 	t.Helper()
 	all, err := demo.Jobs()
 	if err != nil {
@@ -28,13 +29,13 @@ func jobs(t testing.TB) (sorrel, packhorse plan.Job) {
 	return all[0], all[1]
 }
 
-func compute(t testing.TB, j plan.Job, d []match.Decision) plan.Plan {
+func compute(t testing.TB, j stored.Job, d []match.Decision) plan.Plan {
 	t.Helper()
-	f, err := j.Facts()
+	f, err := plan.FactsOf(j)
 	if err != nil {
 		t.Fatal(err)
 	}
-	return plan.Compute(f, plan.Decisions{Match: d, Pin: pin.Decisions{Limit: 1}})
+	return plan.Compute(f, stored.Decisions{Match: d, Pin: pin.Decisions{Limit: 1}})
 }
 
 func codes(p plan.Plan) map[string]int {
@@ -120,7 +121,7 @@ var update = flag.Bool("update", false, "write the golden files anew")
 // written today; what is read of an older one is written in the latest and comes back the same.
 func TestGoldenJobFiles(t *testing.T) {
 	_, job := jobs(t)
-	job.More = map[string]*plan.Table{"x1": {Name: "winch pigtail", Trust: harness.Copied, Origin: "Fell Quarryman",
+	job.More = map[string]*stored.Table{"x1": {Name: "winch pigtail", Trust: harness.Copied, Origin: "Fell Quarryman",
 		With: match.From, Cells: [][]string{{"Pin", "Function", "Pin", "Function"}, {"1", "Ground", "2", "Winch relay"}},
 		Options: gather.Options{Beside: gather.AllTables, Gone: []int{2}}}}
 	if err := demo.HandOver(&job); err != nil {
@@ -156,7 +157,7 @@ func TestGoldenJobFiles(t *testing.T) {
 	}
 }
 
-func written(t *testing.T, j plan.Job) []byte {
+func written(t *testing.T, j stored.Job) []byte {
 	t.Helper()
 	var b bytes.Buffer
 	if err := exchange.WriteJob(&b, j, nil); err != nil {
@@ -166,13 +167,13 @@ func written(t *testing.T, j plan.Job) []byte {
 }
 
 // packhorse gives the Packhorse of the demonstration with its facts.
-func packhorse(t *testing.T) (plan.Job, plan.Facts) {
+func packhorse(t *testing.T) (stored.Job, plan.Facts) {
 	t.Helper()
 	all, err := demo.Jobs()
 	if err != nil {
 		t.Fatal(err)
 	}
-	f, err := all[1].Facts()
+	f, err := plan.FactsOf(all[1])
 	if err != nil {
 		t.Fatal(err)
 	}

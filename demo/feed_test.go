@@ -26,7 +26,7 @@ import (
 func fed(t testing.TB) *feed.Result {
 	t.Helper()
 	_, j := jobs(t)
-	facts, err := j.Facts()
+	facts, err := plan.FactsOf(j)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -182,7 +182,7 @@ func TestConditionsInNgspice(t *testing.T) {
 	j.Added = []join.Added{{ID: "K1", Function: "interlock", What: "start relay", Body: join.RelayBody,
 		In:    harness.Ref{Connector: "OST", Cavity: "1"},
 		Leads: []join.PartLead{{Point: "86", To: "K1 30"}, {Point: "85", To: "OCL-1"}}}}
-	f, err := j.Facts()
+	f, err := plan.FactsOf(j)
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -7,6 +7,7 @@ import (
 	"testing"
 
 	"draxel/core/plan"
+	"draxel/core/stored"
 	"draxel/demo"
 )
 
@@ -17,12 +18,12 @@ func TestTheOldSheetsStand(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	for name, job := range map[string]plan.Job{"sorrel-refit": all[0], "fuse-block": all[2]} {
+	for name, job := range map[string]stored.Job{"sorrel-refit": all[0], "fuse-block": all[2]} {
 		kept, err := os.ReadFile("testdata/golden/" + name + ".txt")
 		if err != nil {
 			t.Fatal(err)
 		}
-		facts, err := job.Facts()
+		facts, err := plan.FactsOf(job)
 		if err != nil {
 			t.Fatal(err)
 		}

@@ -8,6 +8,7 @@ import (
 	"draxel/core/handover"
 	"draxel/core/papers"
 	"draxel/core/plan"
+	"draxel/core/stored"
 	"draxel/core/work"
 )
 
@@ -43,8 +44,8 @@ var prices = []struct {
 // HandOver carries the Packhorse on: a good part of the work is done, some of it by the watch, hours are noted, prices
 // and lead times are known of most of the order list, and two states were kept: one when the harness went to be bench
 // programmed, with what was open then.
-func HandOver(j *plan.Job) error {
-	facts, err := j.Facts()
+func HandOver(j *stored.Job) error {
+	facts, err := plan.FactsOf(*j)
 	if err != nil {
 		return fmt.Errorf("demo: %w", err)
 	}
@@ -118,7 +119,7 @@ func HandOver(j *plan.Job) error {
 }
 
 // tick carries steps of the plan out, in its order: thinning by Aron with the watch running, the rest by Ines.
-func tick(j *plan.Job, f *plan.Facts, p *plan.Plan, from, to int) {
+func tick(j *stored.Job, f *plan.Facts, p *plan.Plan, from, to int) {
 	ids := make([]string, len(p.Work.Steps))
 	for i := range p.Work.Steps {
 		ids[i] = p.Work.Steps[i].ID
@@ -143,8 +144,8 @@ func tick(j *plan.Job, f *plan.Facts, p *plan.Plan, from, to int) {
 const day = 24 * 3600 * 1000
 
 // keep keeps the job as it is under a name.
-func keep(j *plan.Job, name, reason string) error {
-	facts, err := j.Facts()
+func keep(j *stored.Job, name, reason string) error {
+	facts, err := plan.FactsOf(*j)
 	if err != nil {
 		return fmt.Errorf("demo: %w", err)
 	}

@@ -9,6 +9,7 @@ import (
 	"draxel/core/harness"
 	"draxel/core/papers"
 	"draxel/core/plan"
+	"draxel/core/stored"
 	"draxel/demo"
 )
 
@@ -43,7 +44,7 @@ func TestHandedOverHalfDone(t *testing.T) {
 	if n := len(whole.Work.Steps); len(j.Ticks) < n/4 || left+len(j.Ticks) != n {
 		t.Errorf("%d ticked, %d left, of %d steps", len(j.Ticks), left, n)
 	}
-	kept, err := plan.Thaw(j.Delivered[0].Kept)
+	kept, err := stored.Thaw(j.Delivered[0].Kept)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -70,7 +71,7 @@ func TestDeletedAndSpareAreAsBuilt(t *testing.T) {
 	if err := demo.HandOver(&j); err != nil {
 		t.Fatal(err)
 	}
-	f, err := j.Facts()
+	f, err := plan.FactsOf(j)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -135,7 +136,7 @@ func TestTheBillStaysAsTheWorkIsDone(t *testing.T) {
 	}
 	for i, id := range demo.IDs() {
 		j := all[i]
-		f, err := j.Facts()
+		f, err := plan.FactsOf(j)
 		if err != nil {
 			t.Fatal(err)
 		}

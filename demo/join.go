@@ -2,13 +2,13 @@ package demo
 
 import (
 	"draxel/core/join"
-	"draxel/core/plan"
+	"draxel/core/stored"
 )
 
 // joinPackhorse says what is known of the Packhorse's functions: a dial for a five-cylinder, senders and gauges, a
 // speed sensor at the gearbox, a bus that lost an end with the twin-clutch unit. What is left open is for whoever
 // looks at it.
-func joinPackhorse(j *plan.Job) {
+func joinPackhorse(j *stored.Job) {
 	for _, w := range []join.FunctionWish{
 		{Function: "tach", Facts: map[string]string{"dial": "2.5"}},
 		{Function: "speed", Facts: map[string]string{"dial": "10900", "teeth": "6", "axle": "4.3", "tyre": "215/85 R 16"}},

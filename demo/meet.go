@@ -4,13 +4,13 @@ import (
 	"draxel/core/gather"
 	"draxel/core/harness"
 	"draxel/core/match"
-	"draxel/core/plan"
+	"draxel/core/stored"
 )
 
 // crosswalkPackhorse says where the Packhorse's wires go: pairs that are accepted, one that is tapped against the
 // proposal, and what new wires begin at. The pairs SP2 to E4, SP26 to E18 and SP25 to E22 are left for whoever looks
 // at it.
-func crosswalkPackhorse(j *plan.Job) {
+func crosswalkPackhorse(j *stored.Job) {
 	at := func(connector, cavity string) harness.Ref { return harness.Ref{Connector: connector, Cavity: cavity} }
 	pairs := [][2]harness.Ref{
 		{at("SP", "4"), at("E", "6")}, {at("SP", "19"), at("A", "40")}, {at("SP", "20"), at("E", "3")}, {at("SP", "21"),
@@ -50,6 +50,6 @@ func crosswalkPackhorse(j *plan.Job) {
 			Volts: &volts[i], Loaded: true, Who: "Ines", When: when + 100 + int64(i)})
 	}
 	least, saw := 15.0, 23.0
-	j.Own = []plan.OwnStep{{ID: "own-1", Text: "Turn the crank by hand with the loom laid: nothing may touch the " +
+	j.Own = []stored.OwnStep{{ID: "own-1", Text: "Turn the crank by hand with the loom laid: nothing may touch the " +
 		"front pulley.", What: "clearance", Unit: "mm", Least: &least, Saw: &saw, Who: "Ines", When: when}}
 }

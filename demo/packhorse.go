@@ -7,6 +7,7 @@ import (
 	"draxel/core/gather"
 	"draxel/core/harness"
 	"draxel/core/plan"
+	"draxel/core/stored"
 	"draxel/core/thin"
 	"draxel/exchange"
 )
@@ -15,7 +16,7 @@ import (
 const when = 1_764_000_000_000
 
 // describePackhorse gives the Packhorse its whole harness, what is known of its vehicles, and the first decisions.
-func describePackhorse(j *plan.Job) error {
+func describePackhorse(j *stored.Job) error {
 	j.Sheets = map[gather.SheetKind]*gather.Sheet{}
 	for _, kind := range append(gather.SheetKinds(), gather.FeedKinds()...) {
 		data, err := File("packhorse/" + string(kind) + ".csv")
@@ -90,8 +91,8 @@ func resistanceWire() []gather.Measurement {
 }
 
 // feedPackhorse keeps a fuse block of its own beside the vehicle's own fuses, by which it is fed.
-func feedPackhorse(j *plan.Job) error {
-	f, err := j.Facts()
+func feedPackhorse(j *stored.Job) error {
+	f, err := plan.FactsOf(*j)
 	if err != nil {
 		return fmt.Errorf("demo: %w", err)
 	}
@@ -101,7 +102,7 @@ func feedPackhorse(j *plan.Job) error {
 	for i := range o.Decisions {
 		o.Decisions[i].Who, o.Decisions[i].When = "Ines", when
 	}
-	j.Feeds = []plan.FeedOption{o}
+	j.Feeds = []stored.FeedOption{o}
 	return nil
 }
 
@@ -125,7 +126,7 @@ func ignitionSwitch() []gather.Measurement {
 
 // Enlarge adds so many copies of every wire in the list, each with connectors and splices of its own, for measuring
 // what a larger harness costs.
-func Enlarge(j *plan.Job, copies int) {
+func Enlarge(j *stored.Job, copies int) {
 	sheet := *j.Sheets[gather.WireList]
 	cells := slices.Clone(sheet.Cells)
 	for n := range copies {

@@ -4,8 +4,8 @@ import (
 	"encoding/json"
 	"fmt"
 
-	"draxel/core/plan"
 	"draxel/core/prove"
+	"draxel/core/stored"
 )
 
 // provedPart is what was measured at the Packhorse so far: proved.json is made by the test of it.
@@ -21,7 +21,7 @@ type provedPart struct {
 // provePackhorse puts in what was measured: half of the lines of the sheet that do not wait for the work, one fault
 // that was
 // found and mended, one that is still looked for, and a unit that has been read and not written.
-func provePackhorse(j *plan.Job) error {
+func provePackhorse(j *stored.Job) error {
 	data, err := files.ReadFile("packhorse/proved.json")
 	if err != nil {
 		return fmt.Errorf("read what was measured: %w", err)

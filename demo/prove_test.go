@@ -12,6 +12,7 @@ import (
 	"draxel/core/network"
 	"draxel/core/plan"
 	"draxel/core/prove"
+	"draxel/core/stored"
 	"draxel/standins"
 )
 
@@ -75,7 +76,7 @@ func TestWhatWasMeasuredIsOfThisVehicle(t *testing.T) {
 }
 
 // measure measures half of the sheet on the vehicle with the open fault, and writes what came of it.
-func measure(t *testing.T, j *plan.Job, v *prove.Vehicle, sheet *prove.Sheet, unbuilt map[harness.WireID]bool) {
+func measure(t *testing.T, j *stored.Job, v *prove.Vehicle, sheet *prove.Sheet, unbuilt map[harness.WireID]bool) {
 	t.Helper()
 	const day = 24 * 3600 * 1000
 	at := int64(1_764_000_000_000) - 5*day

@@ -7,14 +7,14 @@ import (
 	"draxel/core/colour"
 	"draxel/core/gather"
 	"draxel/core/harness"
-	"draxel/core/plan"
 	"draxel/core/reach"
+	"draxel/core/stored"
 	"draxel/core/thin"
 	"draxel/exchange"
 )
 
 // lay gives a job the Packhorse's stations and paths, and puts its things there.
-func lay(j *plan.Job, placesFile string) error {
+func lay(j *stored.Job, placesFile string) error {
 	data, err := File("packhorse/map.json")
 	if err != nil {
 		return fmt.Errorf("demo: %w", err)
@@ -42,7 +42,7 @@ func put(device, station string) reach.Place {
 
 // reachPackhorse puts the donor's harness into the Packhorse: what was measured, what was decided about single wires,
 // and three ways to place the control unit.
-func reachPackhorse(j *plan.Job) error {
+func reachPackhorse(j *stored.Job) error {
 	if err := lay(j, "packhorse/places.csv"); err != nil {
 		return err
 	}
@@ -71,8 +71,8 @@ func reachPackhorse(j *plan.Job) error {
 
 // fuseBlock is a job of its own on the Packhorse's body harness: its fuse block goes from the front locker to the rear,
 // and 74 wires hang on it.
-func fuseBlock() (plan.Job, error) {
-	j := plan.Job{Title: "Packhorse fuse block", Kind: plan.Classic, Donor: "Bellweather Packhorse, body harness", Chassis: "Bellweather Packhorse", Sheets: map[gather.SheetKind]*gather.Sheet{}}
+func fuseBlock() (stored.Job, error) {
+	j := stored.Job{Title: "Packhorse fuse block", Kind: stored.Classic, Donor: "Bellweather Packhorse, body harness", Chassis: "Bellweather Packhorse", Sheets: map[gather.SheetKind]*gather.Sheet{}}
 	kinds := []gather.SheetKind{gather.WireList, gather.ConnectorList, gather.DeviceList, gather.BranchList}
 	for _, kind := range append(kinds, gather.FeedKinds()...) {
 		data, err := File("fuse-block/" + string(kind) + ".csv")

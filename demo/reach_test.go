@@ -21,7 +21,7 @@ func TestTheDemonstrationReaches(t *testing.T) {
 		t.Fatal(err)
 	}
 	for _, job := range all[1:] {
-		f, err := job.Facts()
+		f, err := plan.FactsOf(job)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -79,7 +79,7 @@ func TestWhatIsProposedMakesRoom(t *testing.T) {
 	job := all[1]
 	job.Spans = slices.DeleteFunc(slices.Clone(job.Spans), func(w reach.Wish) bool { return w.Whole })
 	crowd := func() (int, string) {
-		f, err := job.Facts()
+		f, err := plan.FactsOf(job)
 		if err != nil {
 			t.Fatal(err)
 		}

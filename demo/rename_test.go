@@ -12,10 +12,11 @@ import (
 	"draxel/core/harness"
 	"draxel/core/papers"
 	"draxel/core/plan"
+	"draxel/core/stored"
 )
 
 // renamed gives a job with words in all its lists and facts exchanged for others.
-func renamed(j plan.Job, with map[string]string) plan.Job {
+func renamed(j stored.Job, with map[string]string) stored.Job {
 	put := func(text string) string {
 		if to, ok := with[text]; ok {
 			return to
@@ -69,7 +70,7 @@ func TestOtherNamesRaiseTheSameDangers(t *testing.T) {
 	names := map[string]string{"ignition switch": "Key cylinder", "master switch": "Red lever",
 		"Packhorse starter": "Crank motor P", "Sorrel starter": "Crank motor S"}
 	other := renamed(j, names)
-	g, err := other.Facts()
+	g, err := plan.FactsOf(other)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -128,7 +129,7 @@ func TestNoWireIsTakenForAPieceOfAnother(t *testing.T) {
 		names[x.ID] = []string{p.Join.Joints[i%len(p.Join.Joints)].Name, wires[i].ID.Joint(1), x.ID + " through"}[i%3]
 	}
 	other := renamed(j, names)
-	g, err := other.Facts()
+	g, err := plan.FactsOf(other)
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -26,7 +26,7 @@ func TestThinPinAndReachInAStorm(t *testing.T) {
 		rules := *job.Rules
 		rules.Free = seed%2 == 0
 		job.Rules = &rules
-		facts, err := job.Facts()
+		facts, err := plan.FactsOf(job)
 		if err != nil {
 			t.Fatal(err)
 		}

@@ -18,6 +18,7 @@ import (
 	"draxel/core/harness"
 	"draxel/core/papers"
 	"draxel/core/plan"
+	"draxel/core/stored"
 	"draxel/demo"
 	"draxel/exchange"
 )
@@ -33,7 +34,7 @@ func bookOf(t testing.TB, job, times int) (*exchange.Book, *plan.Plan) {
 	if times > 1 {
 		demo.Enlarge(j, times)
 	}
-	f, err := j.Facts()
+	f, err := plan.FactsOf(*j)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -42,7 +43,7 @@ func bookOf(t testing.TB, job, times int) (*exchange.Book, *plan.Plan) {
 }
 
 // bound makes the book of a plan.
-func bound(t testing.TB, j *plan.Job, f *plan.Facts, p *plan.Plan) *exchange.Book {
+func bound(t testing.TB, j *stored.Job, f *plan.Facts, p *plan.Plan) *exchange.Book {
 	t.Helper()
 	measure, err := exchange.Measure()
 	if err != nil {
@@ -169,7 +170,7 @@ func BenchmarkBook(b *testing.B) {
 			if times > 1 {
 				demo.Enlarge(j, times)
 			}
-			f, err := j.Facts()
+			f, err := plan.FactsOf(*j)
 			if err != nil {
 				b.Fatal(err)
 			}

@@ -12,6 +12,7 @@ import (
 
 	"draxel/core/harness"
 	"draxel/core/plan"
+	"draxel/core/stored"
 )
 
 // Format is the version of the job file that this Draxel writes. Older ones are read, newer ones refused. Format 2
@@ -29,7 +30,7 @@ const Format = 11
 // JobFile is a whole job in one file: backup, sharing, bug report and test fixture at once.
 type JobFile struct {
 	Format   int                `json:"format"`
-	Job      plan.Job           `json:"job"`
+	Job      stored.Job         `json:"job"`
 	Pictures map[string]Picture `json:"pictures,omitempty"` // by photograph, as base64
 }
 
@@ -41,7 +42,7 @@ const (
 )
 
 // WriteJob writes the job file with pictures that are at hand.
-func WriteJob(w io.Writer, j plan.Job, pictures map[string]Picture) error {
+func WriteJob(w io.Writer, j stored.Job, pictures map[string]Picture) error {
 	return StreamJob(
 		w,
 		j,
@@ -52,7 +53,7 @@ func WriteJob(w io.Writer, j plan.Job, pictures map[string]Picture) error {
 
 // StreamJob writes the job file, one picture after the other, so that no more than one is in memory. One that is not
 // there any more (ErrNoPicture) is left out.
-func StreamJob(w io.Writer, j plan.Job, ids []string, picture func(id string) (Picture, error)) error {
+func StreamJob(w io.Writer, j stored.Job, ids []string, picture func(id string) (Picture, error)) error {
 	out := bufio.NewWriter(w)
 	body, err := json.MarshalIndent(j, "  ", "  ")
 	if err != nil {
@@ -95,14 +96,14 @@ func StreamJob(w io.Writer, j plan.Job, ids []string, picture func(id string) (P
 var ErrNoPicture = errors.New("there is no such photograph")
 
 // ReadJob reads a job file that is at hand.
-func ReadJob(data []byte) (plan.Job, map[string]Picture, error) {
+func ReadJob(data []byte) (stored.Job, map[string]Picture, error) {
 	pictures := map[string]Picture{}
 	j, err := ReadJobFrom(bytes.NewReader(data), func(id string, p Picture) error {
 		pictures[id] = p
 		return nil
 	})
 	if err != nil {
-		return plan.Job{}, nil, err
+		return stored.Job{}, nil, err
 	}
 	return j, pictures, nil
 }
@@ -146,7 +147,7 @@ type jobReader struct {
 // brought by itself, so that a file from elsewhere brings nothing else, and given to keep: no more than one is in
 // memory. A byte-order mark before it is passed over. It fails with a *Refusal, and with what keep and the reader fail
 // with.
-func ReadJobFrom(r io.Reader, keep func(id string, p Picture) error) (plan.Job, error) {
+func ReadJobFrom(r io.Reader, keep func(id string, p Picture) error) (stored.Job, error) {
 	in := bufio.NewReader(r)
 	if mark, err := in.Peek(3); err == nil && bytes.Equal(mark, []byte("\xEF\xBB\xBF")) {
 		_, _ = in.Discard(3)
@@ -154,14 +155,14 @@ func ReadJobFrom(r io.Reader, keep func(id string, p Picture) error) (plan.Job, 
 	b := &budget{r: in, left: MaxJobBytes, all: MaxFileBytes}
 	x := &jobReader{Decoder: json.NewDecoder(b), budget: b, keep: keep, seen: map[string]bool{}}
 	if err := x.read(); err != nil {
-		return plan.Job{}, x.refusal(err)
+		return stored.Job{}, x.refusal(err)
 	}
-	j, err := plan.ReadStored(x.job)
+	j, err := stored.Read(x.job)
 	if err == nil {
 		err = checkJob(j)
 	}
 	if err != nil {
-		return plan.Job{}, refuse("damaged-job", "the job file is damaged: %v", err)
+		return stored.Job{}, refuse("damaged-job", "the job file is damaged: %v", err)
 	}
 	return j, nil
 }
@@ -324,14 +325,14 @@ func (x *jobReader) pictures() error {
 }
 
 // checkJob says why there is no job in what could be read; a value that cannot be has been set aside before.
-func checkJob(j plan.Job) error {
+func checkJob(j stored.Job) error {
 	if _, ok := j.Kind.Info(); !ok {
 		return fmt.Errorf("there is no kind of job %q", j.Kind)
 	}
 	if j.Title == "" {
 		return fmt.Errorf("the job has no title")
 	}
-	_, err := j.Facts()
+	_, err := plan.FactsOf(j)
 	return err
 }
 

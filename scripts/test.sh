@@ -48,13 +48,13 @@ finish() {
 }
 
 generated() {
-  mkdir "$work/types"
-  go run ./cmd/schema "$work/types"
-  (cd web && npx --no-install json2ts -i "$work/types/api.schema.json" -o "$work/types/types.gen.ts" \
+  mkdir "$work/schema"
+  go run ./cmd/schema "$work/schema"
+  (cd web && npx --no-install json2ts -i "$work/schema/api.schema.json" -o "$work/schema/types.gen.ts" \
     --unreachableDefinitions --no-additionalProperties)
   local f
   for f in docs/api.schema.json docs/job.schema.json docs/faces.schema.json web/src/api/types.gen.ts web/src/frame/changes.gen.ts; do
-    cmp "$f" "$work/types/$(basename "$f")" || { echo "$f is not current: make generate" >&2; return 1; }
+    cmp "$f" "$work/schema/$(basename "$f")" || { echo "$f is not current: make generate" >&2; return 1; }
   done
 }
 page() { (cd web && nice -n 10 npm run --silent "$1"); }

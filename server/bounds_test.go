@@ -18,8 +18,8 @@ import (
 
 	"draxel/core/gather"
 	"draxel/core/join"
-	"draxel/core/plan"
 	"draxel/core/prove"
+	"draxel/core/stored"
 	"draxel/exchange"
 	"draxel/server"
 )
@@ -207,12 +207,12 @@ func TestALargeJobFileComesBack(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	j := plan.Job{Title: "many photographs", Kind: plan.Repinned}
+	j := stored.Job{Title: "many photographs", Kind: stored.Repinned}
 	n := exchange.MaxJobBytes/len(picture.Data) + 2
 	pictures := map[string]exchange.Picture{}
 	for i := range n {
 		id := fmt.Sprintf("p%03d", i)
-		j.Photos = append(j.Photos, plan.Photo{ID: id, Connector: "A", Width: 2048, Height: 1536})
+		j.Photos = append(j.Photos, stored.Photo{ID: id, Connector: "A", Width: 2048, Height: 1536})
 		pictures[id] = picture
 	}
 	var b bytes.Buffer
@@ -271,7 +271,7 @@ func TestALargeJobFileComesBack(t *testing.T) {
 // Signs that no font of ours has are printed as a visible one, in every print that there is.
 func TestEverySignPrints(t *testing.T) {
 	c := start(t)
-	job := c.packhorse(func(j *plan.Job) {
+	job := c.packhorse(func(j *stored.Job) {
 		handedOver(t)(j)
 		j.Title, j.Donor = "Pack🚒horse \x01 חבילה", strings.Repeat("😀", 400)
 		j.Loans[0].Text = "🔧 jumper"
@@ -293,7 +293,7 @@ func TestEverySignPrints(t *testing.T) {
 // Eighteen thousand branches, each of which breaks out of the one before.
 func TestDeepNesting(t *testing.T) {
 	c := start(t)
-	job := c.packhorse(func(j *plan.Job) {
+	job := c.packhorse(func(j *stored.Job) {
 		cells := [][]string{{"Branch", "Breaks out of", "At mm", "Length mm"}}
 		for i := range 18_000 {
 			cells = append(cells, []string{fmt.Sprint("b", i+1), fmt.Sprint("b", i), "10", "50"})
@@ -314,7 +314,7 @@ func TestDeepNesting(t *testing.T) {
 // contradict one another. Each page answers, and soon.
 func TestNetworksAndReadingsWithoutSense(t *testing.T) {
 	c := start(t)
-	job := c.packhorse(func(j *plan.Job) {
+	job := c.packhorse(func(j *stored.Job) {
 		add := func(kind gather.SheetKind, rows ...[]string) {
 			s := j.Sheets[kind]
 			if s == nil {

@@ -13,6 +13,7 @@ import (
 	"draxel/core/match"
 	"draxel/core/plan"
 	"draxel/core/reach"
+	"draxel/core/stored"
 	"draxel/core/thin"
 	"draxel/store"
 )
@@ -173,16 +174,16 @@ func follow(state store.State, last *computed) (*computed, error) {
 	return j, nil
 }
 
-func (j *computed) crosswalk(d plan.Decisions) *match.Result {
+func (j *computed) crosswalk(d stored.Decisions) *match.Result {
 	return match.Crosswalk(j.facts.From, j.facts.To, j.facts.Meetings, d.Match)
 }
 
 func (j *computed) readFacts() error {
 	var err error
-	if j.found, err = j.Job.Facts(); err != nil {
+	if j.found, err = plan.FactsOf(j.Job); err != nil {
 		return err
 	}
-	for side, table := range map[match.Side]*plan.Table{match.From: j.Job.From, match.To: j.Job.To} {
+	for side, table := range map[match.Side]*stored.Table{match.From: j.Job.From, match.To: j.Job.To} {
 		if table != nil {
 			if _, j.readings[side], err = table.Read(); err != nil {
 				return err

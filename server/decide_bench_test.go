@@ -7,13 +7,14 @@ import (
 	"draxel/core/handover"
 	"draxel/core/plan"
 	"draxel/core/reach"
+	"draxel/core/stored"
 	"draxel/core/thin"
 	"draxel/demo"
 	"draxel/server"
 )
 
 // round lays a vehicle out as a ring of paths and places every device, connector and splice on it.
-func round(j *plan.Job, paths int) {
+func round(j *stored.Job, paths int) {
 	j.Map, j.Places = &reach.Map{}, nil
 	for i := range paths {
 		j.Map.Stations = append(j.Map.Stations, reach.Station{ID: fmt.Sprint("s", i),
@@ -21,7 +22,7 @@ func round(j *plan.Job, paths int) {
 		j.Map.Paths = append(j.Map.Paths, reach.Path{ID: fmt.Sprint("p", i), From: fmt.Sprint("s", i),
 			To: fmt.Sprint("s", (i+1)%paths), Length: float64(200 + i*97%400), Spread: 10, Cover: reach.Tape, Wall: i%13 == 0})
 	}
-	f, err := j.Facts()
+	f, err := plan.FactsOf(*j)
 	if err != nil {
 		panic(err)
 	}
@@ -99,7 +100,7 @@ func ticks(b *testing.B) {
 func enlarged(b *testing.B, times, paths int) (*client, string) {
 	b.Helper()
 	c := start(b)
-	return c, c.packhorse(func(j *plan.Job) {
+	return c, c.packhorse(func(j *stored.Job) {
 		demo.Enlarge(j, times)
 		if paths > 0 {
 			round(j, paths)
@@ -114,7 +115,7 @@ func BenchmarkDecide3000(b *testing.B) { decides(b, 9, 300) }
 // the line of it in the list of jobs.
 func BenchmarkFront3000(b *testing.B) {
 	c := start(b)
-	job := c.packhorse(func(j *plan.Job) { demo.Enlarge(j, 9) })
+	job := c.packhorse(func(j *stored.Job) { demo.Enlarge(j, 9) })
 	seen := show[server.FrontView](c, job+"/front").Revision
 	for b.Loop() {
 		done, code := send[server.Done](c, "POST", job+"/handover/spent",

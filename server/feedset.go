@@ -13,6 +13,7 @@ import (
 	"draxel/core/harness"
 	"draxel/core/match"
 	"draxel/core/plan"
+	"draxel/core/stored"
 	"draxel/exchange"
 	"draxel/store"
 )
@@ -63,7 +64,7 @@ func (s *Server) proposeBlock(c *gin.Context) error {
 }
 
 // takeFeeds makes a way to feed the job the one that it has; what it was fed by is kept as another way.
-func (s *Server) takeFeeds(c *gin.Context, j *computed, o *plan.FeedOption, id string, seen int64, what string) error {
+func (s *Server) takeFeeds(c *gin.Context, j *computed, o *stored.FeedOption, id string, seen int64, what string) error {
 	chosen := j.Job.Chosen()
 	taken := j.plan().Take(&j.facts, chosen, o)
 	bodies := map[string]any{store.SubjectBlock: nil}
@@ -82,7 +83,7 @@ func (s *Server) takeFeeds(c *gin.Context, j *computed, o *plan.FeedOption, id s
 	before.Who, before.When = who(c), s.now().UTC().UnixMilli()
 	if len(before.Decisions) > 0 {
 		kept := len(j.Job.Feeds)
-		if slices.ContainsFunc(j.Job.Feeds, func(x plan.FeedOption) bool { return x.ID == o.ID }) {
+		if slices.ContainsFunc(j.Job.Feeds, func(x stored.FeedOption) bool { return x.ID == o.ID }) {
 			kept--
 		}
 		if kept >= mostFeeds { // what it was fed by would be lost without a word
@@ -231,7 +232,7 @@ func (s *Server) chooseFeeds(c *gin.Context) error {
 		return err
 	}
 	return s.checked(c, func(j *computed) error {
-		i := slices.IndexFunc(j.Job.Feeds, func(o plan.FeedOption) bool { return o.ID == r.Option })
+		i := slices.IndexFunc(j.Job.Feeds, func(o stored.FeedOption) bool { return o.ID == r.Option })
 		if i < 0 {
 			return problem(http.StatusNotFound, "no-such-thing", "There is no such way.", "/option")
 		}

@@ -9,6 +9,7 @@ import (
 
 	"draxel/core/feed"
 	"draxel/core/gather"
+	"draxel/core/plan"
 	"draxel/store"
 )
 
@@ -18,7 +19,7 @@ func (s *Server) showUsual(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	c.JSON(http.StatusOK, UsualView{Revision: j.Revision, Lines: orEmpty(j.Job.UsualFeeds(&j.facts))})
+	c.JSON(http.StatusOK, UsualView{Revision: j.Revision, Lines: orEmpty(plan.UsualFeeds(j.Job, &j.facts))})
 	return nil
 }
 
@@ -36,7 +37,7 @@ func (s *Server) takeUsual(c *gin.Context) error {
 		sheets := map[gather.SheetKind]gather.Sheet{}
 		next := map[gather.SheetKind]int{}
 		proposed := map[UsualLine]feed.Proposed{}
-		for _, p := range j.Job.UsualFeeds(&j.facts) {
+		for _, p := range plan.UsualFeeds(j.Job, &j.facts) {
 			proposed[UsualLine{p.List, p.Name}] = p
 		}
 		for _, line := range r.Lines {

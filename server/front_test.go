@@ -5,6 +5,7 @@ import (
 	"testing"
 
 	"draxel/core/plan"
+	"draxel/core/stored"
 	"draxel/core/work"
 	"draxel/server"
 )
@@ -14,8 +15,8 @@ import (
 func TestTheFrontPageKnowsWhatIsNext(t *testing.T) {
 	c := start(t)
 	front := func(job string) server.FrontView { return show[server.FrontView](c, job+"/front") }
-	ticked := func(j *plan.Job) {
-		f, err := j.Facts()
+	ticked := func(j *stored.Job) {
+		f, err := plan.FactsOf(*j)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -34,7 +35,7 @@ func TestTheFrontPageKnowsWhatIsNext(t *testing.T) {
 		v.Done == 0 {
 		t.Errorf("all steps ticked and wires undecided: %d left, next %+v", v.Steps, v.Next)
 	}
-	v = front(c.opened(plan.Job{Title: "nothing", Kind: plan.Integrated}, nil))
+	v = front(c.opened(stored.Job{Title: "nothing", Kind: stored.Integrated}, nil))
 	if v.Next == nil || v.Next.Stage != "gather" {
 		t.Errorf("of nothing at all next is %+v", v.Next)
 	}

@@ -18,7 +18,7 @@ import (
 	"draxel/core/gather"
 	"draxel/core/harness"
 	"draxel/core/match"
-	"draxel/core/plan"
+	"draxel/core/stored"
 	"draxel/exchange"
 	"draxel/store"
 )
@@ -35,8 +35,8 @@ func tableOf(c *gin.Context) (string, error) {
 	return key, nil
 }
 
-// stored gives a table of a job, nil where it has none of that key.
-func stored(j plan.Job, key string) *plan.Table {
+// tableIn gives a table of a job, nil where it has none of that key.
+func tableIn(j stored.Job, key string) *stored.Table {
 	switch key {
 	case string(match.From):
 		return j.From
@@ -47,8 +47,8 @@ func stored(j plan.Job, key string) *plan.Table {
 }
 
 // table gives the table with what is said of it.
-func (m TableMeta) table(cells [][]string, o gather.Options) plan.Table {
-	return plan.Table{Name: m.Name, Source: m.Source, Date: m.Date, Trust: m.Trust, Origin: m.Origin, With: m.With,
+func (m TableMeta) table(cells [][]string, o gather.Options) stored.Table {
+	return stored.Table{Name: m.Name, Source: m.Source, Date: m.Date, Trust: m.Trust, Origin: m.Origin, With: m.With,
 		Cells: cells, Options: o}
 }
 
@@ -160,7 +160,7 @@ func (s *Server) importTable(c *gin.Context) error {
 	return s.putTable(c, c.Request.PostFormValue("id"), "import", key, seen, u.meta.table(u.table.Cells, u.options))
 }
 
-func (s *Server) putTable(c *gin.Context, id, what, key string, seen int64, t plan.Table) error {
+func (s *Server) putTable(c *gin.Context, id, what, key string, seen int64, t stored.Table) error {
 	if _, reading, err := t.Read(); err != nil || len(reading.Rows) == 0 {
 		detail := "no row could be taken from it"
 		if err != nil {
@@ -172,13 +172,13 @@ func (s *Server) putTable(c *gin.Context, id, what, key string, seen int64, t pl
 	if err != nil {
 		return err
 	}
-	if old := stored(state.Job, key); old != nil {
+	if old := tableIn(state.Job, key); old != nil {
 		t.Was = old.Titles(t.Name)
 	}
 	return s.apply(c, change{id: id, what: what, seen: seen, bodies: map[string]any{store.SubjectFurther(key): t}})
 }
 
-func (s *Server) storedTable(c *gin.Context) (string, *plan.Table, store.State, error) {
+func (s *Server) storedTable(c *gin.Context) (string, *stored.Table, store.State, error) {
 	key, err := tableOf(c)
 	if err != nil {
 		return key, nil, store.State{}, err
@@ -187,7 +187,7 @@ func (s *Server) storedTable(c *gin.Context) (string, *plan.Table, store.State, 
 	if err != nil {
 		return key, nil, state, err
 	}
-	t := stored(state.Job, key)
+	t := tableIn(state.Job, key)
 	if t == nil {
 		return key, nil, state, problem(http.StatusNotFound, "no-table", "No pinout has been brought for this side.", "")
 	}

@@ -12,7 +12,7 @@ import (
 
 	"draxel/core/gather"
 	"draxel/core/harness"
-	"draxel/core/plan"
+	"draxel/core/stored"
 	"draxel/core/thin"
 	"draxel/demo"
 	"draxel/exchange"
@@ -22,7 +22,7 @@ import (
 // A list is brought as a file, read, put right and exported with the job.
 func TestAListIsBrought(t *testing.T) {
 	c := start(t)
-	job := c.packhorse(func(j *plan.Job) { j.Sheets = nil })
+	job := c.packhorse(func(j *stored.Job) { j.Sheets = nil })
 	data, err := demo.File("packhorse/wires.csv")
 	if err != nil {
 		t.Fatal(err)
@@ -167,9 +167,9 @@ func TestJobFilesWithPictures(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	jobs[1].Photos = []plan.Photo{{ID: "p1", Connector: "SP"}}
+	jobs[1].Photos = []stored.Photo{{ID: "p1", Connector: "SP"}}
 	made := ""
-	open := func(pictures map[string]exchange.Picture, change func(*plan.Job)) string {
+	open := func(pictures map[string]exchange.Picture, change func(*stored.Job)) string {
 		j := jobs[1]
 		if change != nil {
 			change(&j)
@@ -186,7 +186,7 @@ func TestJobFilesWithPictures(t *testing.T) {
 	if code := open(map[string]exchange.Picture{"p1": {Data: []byte("<script>alert(1)</script>")}}, nil); code != "damaged-job" {
 		t.Errorf("a script for a picture: %q", code)
 	}
-	if code := open(nil, func(j *plan.Job) {
+	if code := open(nil, func(j *stored.Job) {
 		j.Sheets = map[gather.SheetKind]*gather.Sheet{"nonsense": {Cells: [][]string{{"a"}}}}
 	}); code != "damaged-job" {
 		t.Errorf("a list that is none: %q", code)
@@ -260,7 +260,7 @@ func TestAnUploadThatBreaksOff(t *testing.T) {
 // A restraint circuit is neither probed nor followed nor called something else on our word.
 func TestRestraintIsLeftAlone(t *testing.T) {
 	c := start(t)
-	job := c.packhorse(func(j *plan.Job) {
+	job := c.packhorse(func(j *stored.Job) {
 		sheet := *j.Sheets[gather.WireList]
 		sheet.Cells = append(slices.Clone(sheet.Cells), []string{"R1", "SR", "1", "SQ", "1", "YE", "0.5", "", "Airbag, driver"})
 		j.Sheets[gather.WireList] = &sheet

@@ -3,7 +3,7 @@ package server
 import (
 	"draxel/core/finding"
 	"draxel/core/gather"
-	"draxel/core/plan"
+	"draxel/core/stored"
 )
 
 // GatherView is everything of Gather beside the pinout tables.
@@ -21,7 +21,7 @@ type GatherView struct {
 	Traces     []gather.Trace       `json:"traces"`
 	Beliefs    []gather.Belief      `json:"beliefs"`
 	Queue      []gather.Unnamed     `json:"queue"`
-	Photos     []plan.Photo         `json:"photos"`
+	Photos     []stored.Photo       `json:"photos"`
 	Findings   []finding.Finding    `json:"findings"`
 }
 
@@ -37,7 +37,7 @@ func (v *GatherView) fill() {
 		v.Beliefs = []gather.Belief{}
 	}
 	if v.Photos == nil {
-		v.Photos = []plan.Photo{}
+		v.Photos = []stored.Photo{}
 	}
 }
 

@@ -23,6 +23,7 @@ import (
 	"draxel/core/match"
 	"draxel/core/papers"
 	"draxel/core/plan"
+	"draxel/core/stored"
 	"draxel/exchange"
 	"draxel/server"
 )
@@ -201,7 +202,7 @@ func TestTheWholeHandOverIsOpenedAgain(t *testing.T) {
 // comesBack reads back what can be: a table says the same as CSV and as XLSX, a pinout is the pinout that it was, a
 // list the list as it was brought, and the finished harness a list of wires that Gather takes whole. The work list is
 // read line by line as RFC 5545 has it, a drawing as XML.
-func comesBack(t *testing.T, files map[string][]byte, j *plan.Job) {
+func comesBack(t *testing.T, files map[string][]byte, j *stored.Job) {
 	t.Helper()
 	read := func(name string) [][]string {
 		table, err := exchange.ReadTable(files[name], "")
@@ -221,7 +222,7 @@ func comesBack(t *testing.T, files map[string][]byte, j *plan.Job) {
 			t.Errorf("%s has %d lines as CSV and %d as XLSX, or they differ", name, len(a), len(b))
 		}
 	}
-	f, err := j.Facts()
+	f, err := plan.FactsOf(*j)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -349,7 +350,7 @@ func TestWhatOthersAreTold(t *testing.T) {
 	c := start(t)
 	job := c.packhorse(nil)
 	j := jobOf(c, job)
-	f, err := j.Facts()
+	f, err := plan.FactsOf(j)
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -15,6 +15,7 @@ import (
 	"draxel/core/handover"
 	"draxel/core/papers"
 	"draxel/core/plan"
+	"draxel/core/stored"
 	"draxel/core/work"
 	"draxel/exchange"
 	"draxel/store"
@@ -31,7 +32,7 @@ type money struct {
 }
 
 // reckon works out what a plan comes to, with what the job says of time and parts.
-func reckon(j *plan.Job, f *plan.Facts, d plan.Decisions, p *plan.Plan, today time.Time) *money {
+func reckon(j *stored.Job, f *plan.Facts, d stored.Decisions, p *plan.Plan, today time.Time) *money {
 	m := &money{efforts: papers.Efforts(p)}
 	if j.Terms != nil {
 		m.terms = *j.Terms
@@ -211,7 +212,7 @@ func (j *computed) ways(m *money, today time.Time) []WayCost {
 		out = append(out, WayCost{name, stage, m.cost, len(m.lines), m.hours.Left + m.hours.Spent, reached})
 	}
 	add("as it stands", "", m, j.plan().Proof.Reached)
-	other := func(name, stage string, taken plan.Decisions) {
+	other := func(name, stage string, taken stored.Decisions) {
 		facts := j.found.With(taken.Feed.Block)
 		q := plan.Compute(facts, taken)
 		add(name, stage, reckon(&j.Job, &facts, taken, &q, today), q.Proof.Reached)

@@ -12,6 +12,7 @@ import (
 	"draxel/core/handover"
 	"draxel/core/papers"
 	"draxel/core/plan"
+	"draxel/core/stored"
 	"draxel/exchange"
 	"draxel/store"
 )
@@ -76,13 +77,13 @@ func states(all []handover.Delivered) []handover.Delivered {
 }
 
 // kept gives the job as it was in a state.
-func (j *computed) kept(id string) (*handover.Delivered, plan.Job, error) {
+func (j *computed) kept(id string) (*handover.Delivered, stored.Job, error) {
 	i := slices.IndexFunc(j.Job.Delivered, func(d handover.Delivered) bool { return d.ID == id })
 	if i < 0 {
-		return nil, plan.Job{}, problem(http.StatusNotFound, "no-such-thing", "There is no such state.", "")
+		return nil, stored.Job{}, problem(http.StatusNotFound, "no-such-thing", "There is no such state.", "")
 	}
 	d := &j.Job.Delivered[i]
-	job, err := plan.Thaw(d.Kept)
+	job, err := stored.Thaw(d.Kept)
 	if err != nil {
 		return d, job, problem(
 			http.StatusUnprocessableEntity,
@@ -123,8 +124,8 @@ func (s *Server) compareStates(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	state := func(job plan.Job) (handover.State, error) {
-		f, err := job.Facts()
+	state := func(job stored.Job) (handover.State, error) {
+		f, err := plan.FactsOf(job)
 		if err != nil {
 			return handover.State{}, problem(http.StatusUnprocessableEntity, "cannot-be", sentence(err.Error()), "")
 		}

@@ -11,11 +11,12 @@ import (
 	"strings"
 
 	"draxel/core/plan"
+	"draxel/core/stored"
 )
 
 // wordsOf gives names that stand in a job: connectors, cavities, wires, devices, steps.
-func wordsOf(j *plan.Job) []string {
-	f, err := j.Facts()
+func wordsOf(j *stored.Job) []string {
+	f, err := plan.FactsOf(*j)
 	if err != nil {
 		return nil
 	}

@@ -11,7 +11,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
-	"draxel/core/plan"
+	"draxel/core/stored"
 	"draxel/exchange"
 	"draxel/store"
 )
@@ -45,7 +45,7 @@ func (s *Server) saveJobFile(c *gin.Context) error {
 }
 
 // jobFile writes a job with its pictures, one after the other.
-func (s *Server) jobFile(ctx context.Context, id string, j *plan.Job) func(w io.Writer) error {
+func (s *Server) jobFile(ctx context.Context, id string, j *stored.Job) func(w io.Writer) error {
 	ids := make([]string, len(j.Photos))
 	size := map[string][2]int{}
 	for i, x := range j.Photos {

@@ -7,6 +7,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"draxel/core/plan"
 	"draxel/store"
 )
 
@@ -87,7 +88,7 @@ func (s *Server) copyJob(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	fresh, err := past.Job.Start(title)
+	fresh, err := plan.Start(past.Job, title)
 	if err != nil {
 		return err
 	}

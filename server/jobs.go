@@ -15,6 +15,7 @@ import (
 	"draxel/core/match"
 	"draxel/core/plan"
 	"draxel/core/prove"
+	"draxel/core/stored"
 	"draxel/exchange"
 	"draxel/store"
 )
@@ -26,7 +27,7 @@ const (
 )
 
 func listKinds(c *gin.Context) error {
-	c.JSON(http.StatusOK, KindList{plan.Kinds()})
+	c.JSON(http.StatusOK, KindList{stored.Kinds()})
 	return nil
 }
 
@@ -104,11 +105,11 @@ func (s *Server) createJob(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	return s.create(c, r.ID, plan.Job{Title: strings.TrimSpace(r.Title), Kind: r.Kind, Donor: r.Donor,
+	return s.create(c, r.ID, stored.Job{Title: strings.TrimSpace(r.Title), Kind: r.Kind, Donor: r.Donor,
 		Chassis: r.Chassis, OneScheme: r.OneScheme})
 }
 
-func (s *Server) create(c *gin.Context, requestID string, j plan.Job) error {
+func (s *Server) create(c *gin.Context, requestID string, j stored.Job) error {
 	return s.made(c, store.NewJob{ID: s.newID(), Request: requestID, Path: asked(c), Job: j})
 }
 
@@ -166,7 +167,7 @@ func (s *Server) showJob(c *gin.Context) error {
 }
 
 // further fills in the further pinouts, and what parts can come from.
-func (v *JobView) further(j plan.Job) {
+func (v *JobView) further(j stored.Job) {
 	v.More, v.Origins = []Further{}, []string{}
 	for _, key := range sortedKeys(j.More) {
 		v.More = append(v.More, Further{key, j.More[key].Name})
@@ -264,7 +265,7 @@ func (s *Server) write(c *gin.Context, ch change) (Done, error) {
 	for _, subject := range sortedKeys(ch.bodies) {
 		p := store.Put{Subject: subject, Expect: versions[subject]}
 		if body := ch.bodies[subject]; body != nil {
-			if err := plan.Sound(body); err != nil {
+			if err := stored.Sound(body); err != nil {
 				return Done{}, problem(http.StatusUnprocessableEntity, "bad-value", sentence(err.Error()), "")
 			}
 			if p.Body, err = json.Marshal(body); err != nil {

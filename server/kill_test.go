@@ -25,7 +25,7 @@ import (
 	"draxel/core/gather"
 	"draxel/core/handover"
 	"draxel/core/harness"
-	"draxel/core/plan"
+	"draxel/core/stored"
 	"draxel/core/thin"
 	"draxel/demo"
 	"draxel/exchange"
@@ -117,7 +117,7 @@ func writeUntilKilled(dir, round string) {
 	var f bytes.Buffer
 	_ = exchange.WriteJob(
 		&f,
-		plan.Job{Title: "brought", Kind: plan.Repinned, Photos: []plan.Photo{{ID: "p1", Connector: "A"}}},
+		stored.Job{Title: "brought", Kind: stored.Repinned, Photos: []stored.Photo{{ID: "p1", Connector: "A"}}},
 		map[string]exchange.Picture{"p1": {Data: picture, Thumb: picture}},
 	)
 	steps := s.steps()

@@ -14,6 +14,7 @@ import (
 
 	"draxel/core/match"
 	"draxel/core/plan"
+	"draxel/core/stored"
 	"draxel/demo"
 	"draxel/server"
 )
@@ -85,9 +86,9 @@ func inCrowd(t *testing.T, people, each int, do func(who, n int) (time.Duration,
 // Fifty decide on one job at once, each about rows of his own: every change is in the job, and each is answered soon.
 func TestFiftyDecideOnOneJob(t *testing.T) {
 	c := start(t)
-	job := c.demoRefit(func(j *plan.Job) { j.Decisions = nil })
+	job := c.demoRefit(func(j *stored.Job) { j.Decisions = nil })
 	rows := jobOf(c, job)
-	f, err := rows.Facts()
+	f, err := plan.FactsOf(rows)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -122,7 +123,7 @@ func TestTwoHundredAtOnce(t *testing.T) {
 	}
 	var jobs []string
 	for i := range 30 {
-		jobs = append(jobs, c.opened(all[i%2], func(j *plan.Job) { j.Title = fmt.Sprint(j.Title, " ", i) }))
+		jobs = append(jobs, c.opened(all[i%2], func(j *stored.Job) { j.Title = fmt.Sprint(j.Title, " ", i) }))
 	}
 	var stop sync.WaitGroup
 	done := make(chan struct{})

@@ -8,13 +8,13 @@ import (
 
 	"draxel/core/finding"
 	"draxel/core/handover"
-	"draxel/core/plan"
+	"draxel/core/stored"
 	"draxel/demo"
 	"draxel/server"
 )
 
-func handedOver(t *testing.T) func(*plan.Job) {
-	return func(j *plan.Job) {
+func handedOver(t *testing.T) func(*stored.Job) {
+	return func(j *stored.Job) {
 		if err := demo.HandOver(j); err != nil {
 			t.Fatal(err)
 		}

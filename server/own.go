@@ -8,15 +8,15 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"draxel/core/finding"
-	"draxel/core/plan"
+	"draxel/core/stored"
 	"draxel/store"
 )
 
 // OwnRequest keeps a step of the person's own; without a text it is taken away.
 type OwnRequest struct {
-	ID   string       `json:"id"`
-	Seen int64        `json:"seen"`
-	Step plan.OwnStep `json:"step"`
+	ID   string         `json:"id"`
+	Seen int64          `json:"seen"`
+	Step stored.OwnStep `json:"step"`
 }
 
 // putOwn keeps a step of the person's own between the others.

@@ -5,7 +5,7 @@ import (
 	"net/http"
 	"testing"
 
-	"draxel/core/plan"
+	"draxel/core/stored"
 	"draxel/demo"
 	"draxel/server"
 )
@@ -14,7 +14,7 @@ import (
 // the rest is packed. Under 50 KB at a thousand wires.
 func TestWhatIsReadAnewIsSmall(t *testing.T) {
 	c := start(t)
-	job := c.packhorse(func(j *plan.Job) { demo.Enlarge(j, 3) })
+	job := c.packhorse(func(j *stored.Job) { demo.Enlarge(j, 3) })
 	v := show[server.ThinView](c, job+"/thin?begun=1")
 	if len(v.Wires) < 1000 || v.Kept || !v.Begun {
 		t.Fatalf("%d wires, kept %v, begun %v", len(v.Wires), v.Kept, v.Begun)

@@ -8,6 +8,7 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"draxel/core/plan"
+	"draxel/core/stored"
 	"draxel/exchange"
 	"draxel/store"
 )
@@ -23,7 +24,7 @@ func (s *Server) applyEarlier(c *gin.Context) error {
 		return err
 	}
 	return s.checked(c, func(j *computed) error {
-		brought, err := j.Job.Earlier(past.Job)
+		brought, err := plan.Earlier(j.Job, past.Job)
 		if err != nil {
 			return err
 		}
@@ -63,7 +64,7 @@ func (s *Server) addPhoto(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	p := plan.Photo{ID: meta.ID, Connector: meta.Connector, Note: meta.Note, Width: picture.Width, Height: picture.Height, Bytes: len(picture.Data), Who: who(c), When: s.now().UTC().UnixMilli()}
+	p := stored.Photo{ID: meta.ID, Connector: meta.Connector, Note: meta.Note, Width: picture.Width, Height: picture.Height, Bytes: len(picture.Data), Who: who(c), When: s.now().UTC().UnixMilli()}
 	return s.apply(c, change{id: meta.ID, what: "photo", seen: meta.Seen, bodies: map[string]any{store.SubjectPhoto(p.ID): p},
 		pictures: []store.Picture{{ID: p.ID, Picture: picture.Data, Thumb: picture.Thumb}}})
 }

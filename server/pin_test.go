@@ -10,12 +10,13 @@ import (
 	"draxel/core/harness"
 	"draxel/core/pin"
 	"draxel/core/plan"
+	"draxel/core/stored"
 	"draxel/demo"
 	"draxel/server"
 )
 
 // demoRefit opens the demonstration's re-pin job.
-func (c *client) demoRefit(change func(*plan.Job)) string {
+func (c *client) demoRefit(change func(*stored.Job)) string {
 	c.t.Helper()
 	jobs, err := demo.Jobs()
 	if err != nil {

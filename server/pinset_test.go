@@ -11,6 +11,7 @@ import (
 	"draxel/core/match"
 	"draxel/core/pin"
 	"draxel/core/plan"
+	"draxel/core/stored"
 	"draxel/server"
 )
 
@@ -70,7 +71,7 @@ func TestOrderExchangeAndParts(t *testing.T) {
 
 func TestFacesInWordsAndAsAFile(t *testing.T) {
 	c := start(t)
-	job := c.demoRefit(func(j *plan.Job) { j.Layouts = nil })
+	job := c.demoRefit(func(j *stored.Job) { j.Layouts = nil })
 	v := c.pin(job)
 	if v.Housings[0].Layout != nil || !slices.ContainsFunc(v.Findings, func(f finding.Finding) bool { return f.Code == "terminal-system" }) {
 		t.Fatal("without faces it is known what travels")

@@ -8,17 +8,18 @@ import (
 	"draxel/core/network"
 	"draxel/core/plan"
 	"draxel/core/prove"
+	"draxel/core/stored"
 	"draxel/exchange"
 	"draxel/server"
 )
 
 // unproved takes out what was measured, noted and programmed in the demonstration.
-func unproved(j *plan.Job) {
+func unproved(j *stored.Job) {
 	j.Proved, j.Mended, j.Notes, j.Gates, j.Program, j.Live = nil, nil, nil, nil, nil, nil
 }
 
 // jobOf gives a job as it stands on the server, from its job file.
-func jobOf(c *client, job string) plan.Job {
+func jobOf(c *client, job string) stored.Job {
 	c.t.Helper()
 	_, data, _ := c.do("GET", job+"/file", "", nil)
 	j, _, err := exchange.ReadJob(data)
@@ -32,7 +33,7 @@ func jobOf(c *client, job string) plan.Job {
 func vehicleOf(c *client, job string) *prove.Vehicle {
 	c.t.Helper()
 	j := jobOf(c, job)
-	f, err := j.Facts()
+	f, err := plan.FactsOf(j)
 	if err != nil {
 		c.t.Fatal(err)
 	}

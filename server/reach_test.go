@@ -10,8 +10,8 @@ import (
 	"testing"
 
 	"draxel/core/harness"
-	"draxel/core/plan"
 	"draxel/core/reach"
+	"draxel/core/stored"
 	"draxel/core/thin"
 	"draxel/core/work"
 	"draxel/demo"
@@ -312,7 +312,7 @@ func TestReachIsKept(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	job := c.opened(jobs[1], func(j *plan.Job) { j.Leftover = []reach.Leftover{{ID: "l", Wire: "7110", Left: 12, When: 5}} })
+	job := c.opened(jobs[1], func(j *stored.Job) { j.Leftover = []reach.Leftover{{ID: "l", Wire: "7110", Left: 12, When: 5}} })
 	v := c.reach(job)
 	if len(v.Map.Paths) != len(jobs[1].Map.Paths) || len(v.Measured) != 3 || len(v.Wishes) != 7 || len(v.Leftover) != 1 || v.Rules.Plugs["A"] != 74 || len(v.Rules.Shelf) != 2 {
 		t.Errorf("%d paths, %d measured, %d decided, rules %+v", len(v.Map.Paths), len(v.Measured), len(v.Wishes), v.Rules)
@@ -350,7 +350,7 @@ func TestTwoWindowsDrawTheMap(t *testing.T) {
 func TestADisconnectIsTakenAndTakenBack(t *testing.T) {
 	c := start(t)
 	gone := [2]string{"body", "garden"}
-	job := c.packhorse(func(j *plan.Job) {
+	job := c.packhorse(func(j *stored.Job) {
 		j.Partings = []reach.Parting{{Between: gone, Plugs: []reach.PartingPlug{{ID: "D9", Blade: 1.5, Ways: 4}}}}
 	})
 	set := func(between [2]string, back bool) string {

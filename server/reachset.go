@@ -10,8 +10,8 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"draxel/core/harness"
-	"draxel/core/plan"
 	"draxel/core/reach"
+	"draxel/core/stored"
 	"draxel/store"
 )
 
@@ -30,7 +30,7 @@ func badMap(m *reach.Map) error {
 
 // unsound is the reply to a value that cannot be, nil for one that can.
 func unsound(v any, pointer string) error {
-	if err := plan.Sound(v); err != nil {
+	if err := stored.Sound(v); err != nil {
 		return problem(http.StatusUnprocessableEntity, "bad-value", sentence(err.Error()), pointer)
 	}
 	return nil

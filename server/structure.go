@@ -12,6 +12,7 @@ import (
 	"draxel/core/finding"
 	"draxel/core/gather"
 	"draxel/core/harness"
+	"draxel/core/plan"
 	"draxel/store"
 )
 
@@ -372,7 +373,7 @@ func (s *Server) addTrace(c *gin.Context) error {
 		}
 		job := j.Job
 		job.Traces = append(slices.Clone(job.Traces), t)
-		facts, err := job.Facts()
+		facts, err := plan.FactsOf(job)
 		if err != nil {
 			return err
 		}

@@ -13,7 +13,7 @@ import (
 
 	"draxel/core/gather"
 	"draxel/core/harness"
-	"draxel/core/plan"
+	"draxel/core/stored"
 	"draxel/core/thin"
 	"draxel/core/work"
 	"draxel/demo"
@@ -22,7 +22,7 @@ import (
 )
 
 // packhorse opens the demonstration's whole harness from its job file.
-func (c *client) packhorse(change func(*plan.Job)) string {
+func (c *client) packhorse(change func(*stored.Job)) string {
 	c.t.Helper()
 	jobs, err := demo.Jobs()
 	if err != nil {
@@ -32,7 +32,7 @@ func (c *client) packhorse(change func(*plan.Job)) string {
 }
 
 // opened opens a job from its job file, changed before.
-func (c *client) opened(job plan.Job, change func(*plan.Job)) string {
+func (c *client) opened(job stored.Job, change func(*stored.Job)) string {
 	c.t.Helper()
 	if change != nil {
 		change(&job)
@@ -268,7 +268,7 @@ func TestFactsOfAJob(t *testing.T) {
 func TestAnEarlierJobsMap(t *testing.T) {
 	c := start(t)
 	past := c.packhorse(nil)
-	job := c.packhorse(func(j *plan.Job) { j.Thin, j.Title = nil, "Second" })
+	job := c.packhorse(func(j *stored.Job) { j.Thin, j.Title = nil, "Second" })
 	before := show[server.ThinView](c, job+"/thin")
 	_, code := send[server.Done](c, "POST", job+"/gather/earlier", server.EarlierRequest{ID: c.change(), Seen: before.Revision, Job: strings.TrimPrefix(past, "/api/jobs/")})
 	if code != "" {
@@ -345,7 +345,7 @@ func TestPhotographsOverTheAPI(t *testing.T) {
 
 func TestTheReplyToADecisionIsSmall(t *testing.T) {
 	c := start(t)
-	job := c.packhorse(func(j *plan.Job) { demo.Enlarge(j, 3) })
+	job := c.packhorse(func(j *stored.Job) { demo.Enlarge(j, 3) })
 	v := show[server.ThinView](c, job+"/thin")
 	if len(v.Wires) < 1000 {
 		t.Fatalf("only %d wires", len(v.Wires))

@@ -5,6 +5,7 @@ import (
 	"draxel/core/gather"
 	"draxel/core/harness"
 	"draxel/core/plan"
+	"draxel/core/stored"
 	"draxel/core/thin"
 	"draxel/core/work"
 )
@@ -93,7 +94,7 @@ type WorkView struct {
 	Stock    []thin.StockLine  `json:"stock"`
 	Off      []thin.OffLine    `json:"off"`
 	Clips    []thin.ClipLine   `json:"clips"`
-	Yard     []plan.YardItem   `json:"yard"`
+	Yard     []stored.YardItem `json:"yard"`
 	Bench    thin.Bench        `json:"bench"`
 	Findings []finding.Finding `json:"findings"`
 }

@@ -6,6 +6,7 @@ import (
 	"draxel/core/harness"
 	"draxel/core/match"
 	"draxel/core/plan"
+	"draxel/core/stored"
 )
 
 // The requests and replies of the API. The TypeScript types are generated from these.
@@ -17,13 +18,13 @@ type JobList struct {
 
 // JobLine is a job in the list.
 type JobLine struct {
-	ID       string    `json:"id"`
-	Title    string    `json:"title"`
-	Kind     plan.Kind `json:"kind"`
-	Donor    string    `json:"donor"`
-	Chassis  string    `json:"chassis"`
-	Changed  int64     `json:"changed"` // Unix milliseconds
-	Revision int64     `json:"revision"`
+	ID       string      `json:"id"`
+	Title    string      `json:"title"`
+	Kind     stored.Kind `json:"kind"`
+	Donor    string      `json:"donor"`
+	Chassis  string      `json:"chassis"`
+	Changed  int64       `json:"changed"` // Unix milliseconds
+	Revision int64       `json:"revision"`
 	// Both pinouts number their circuits by one scheme.
 	OneScheme bool  `json:"oneScheme,omitempty"`
 	Archived  bool  `json:"archived,omitempty"` // it is put away
@@ -32,16 +33,16 @@ type JobLine struct {
 
 // KindList is the kinds of job in the order in which they are offered.
 type KindList struct {
-	Kinds []plan.KindInfo `json:"kinds"`
+	Kinds []stored.KindInfo `json:"kinds"`
 }
 
 // JobRequest makes a job or changes what it is called. ID is the change's, made by the client.
 type JobRequest struct {
-	ID      string    `json:"id"`
-	Title   string    `json:"title"`
-	Kind    plan.Kind `json:"kind"`
-	Donor   string    `json:"donor"`
-	Chassis string    `json:"chassis"`
+	ID      string      `json:"id"`
+	Title   string      `json:"title"`
+	Kind    stored.Kind `json:"kind"`
+	Donor   string      `json:"donor"`
+	Chassis string      `json:"chassis"`
 	// Both pinouts number their circuits by one scheme.
 	OneScheme bool  `json:"oneScheme,omitempty"`
 	Seen      int64 `json:"seen,omitempty"` // revision that the person saw
@@ -50,7 +51,7 @@ type JobRequest struct {
 // JobView is a job as the frame around the stages shows it.
 type JobView struct {
 	JobLine
-	KindInfo plan.KindInfo             `json:"kindInfo"`
+	KindInfo stored.KindInfo           `json:"kindInfo"`
 	Sides    Sides                     `json:"sides"`
 	Open     OpenCounts                `json:"open"`
 	Findings []finding.Finding         `json:"findings"`

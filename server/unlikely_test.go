@@ -7,14 +7,14 @@ import (
 
 	"draxel/core/finding"
 	"draxel/core/match"
-	"draxel/core/plan"
+	"draxel/core/stored"
 	"draxel/server"
 )
 
 // What a pair was accepted at is noted by the server, stays when the way is changed, and is a finding below even odds.
 func TestHowSureAPairWasIsNoted(t *testing.T) {
 	c := start(t)
-	job := c.packhorse(func(j *plan.Job) { j.Decisions, j.Own = nil, nil })
+	job := c.packhorse(func(j *stored.Job) { j.Decisions, j.Own = nil, nil })
 	v := show[server.MatchView](c, job+"/match")
 	i := slices.IndexFunc(v.Lines, func(l match.Line) bool {
 		return l.Verdict == match.Undecided && len(l.Candidates) > 0 && l.Candidates[0].P < 0.45

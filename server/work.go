@@ -15,6 +15,7 @@ import (
 	"draxel/core/papers"
 	"draxel/core/plan"
 	"draxel/core/reach"
+	"draxel/core/stored"
 	"draxel/core/terminal"
 	"draxel/core/thin"
 	"draxel/core/work"
@@ -42,22 +43,22 @@ type WorkListView struct {
 // WorkStep is a step with its tick, with what tells its wire from others, and with why it cannot be ticked yet.
 type WorkStep struct {
 	work.Step
-	Done    bool          `json:"done"`
-	Who     string        `json:"who,omitempty"`
-	When    int64         `json:"when,omitempty"`
-	Blocked string        `json:"blocked,omitempty"`
-	Ready   bool          `json:"ready"` // it can be done now
-	From    harness.Ref   `json:"from,omitzero"`
-	To      harness.Ref   `json:"to,omitzero"`
-	Row     *harness.Row  `json:"row,omitempty"` // the wire as found
-	Becomes string        `json:"becomes,omitempty"`
-	How     string        `json:"how,omitempty"`
-	After   string        `json:"after,omitempty"`
-	Fit     *terminal.Fit `json:"fit,omitempty"`
-	Hand    []string      `json:"hand,omitempty"`
-	Measure string        `json:"measure,omitempty"` // the wire whose length is typed in at the step
-	Place   string        `json:"place,omitempty"`   // the connector or path that it is at
-	Own     *plan.OwnStep `json:"own,omitempty"`     // of a step of the person's own: what it was said to be
+	Done    bool            `json:"done"`
+	Who     string          `json:"who,omitempty"`
+	When    int64           `json:"when,omitempty"`
+	Blocked string          `json:"blocked,omitempty"`
+	Ready   bool            `json:"ready"` // it can be done now
+	From    harness.Ref     `json:"from,omitzero"`
+	To      harness.Ref     `json:"to,omitzero"`
+	Row     *harness.Row    `json:"row,omitempty"` // the wire as found
+	Becomes string          `json:"becomes,omitempty"`
+	How     string          `json:"how,omitempty"`
+	After   string          `json:"after,omitempty"`
+	Fit     *terminal.Fit   `json:"fit,omitempty"`
+	Hand    []string        `json:"hand,omitempty"`
+	Measure string          `json:"measure,omitempty"` // the wire whose length is typed in at the step
+	Place   string          `json:"place,omitempty"`   // the connector or path that it is at
+	Own     *stored.OwnStep `json:"own,omitempty"`     // of a step of the person's own: what it was said to be
 }
 
 // workSteps gives the steps of a stage, of all where none is named, with their ticks.
@@ -75,7 +76,7 @@ func (j *computed) workSteps(stage work.Stage) []WorkStep {
 	for i := range p.Steps {
 		sheet[p.Steps[i].ID] = &p.Steps[i]
 	}
-	own := map[string]*plan.OwnStep{}
+	own := map[string]*stored.OwnStep{}
 	for i := range j.Job.Own {
 		own[j.Job.Own[i].Step().ID] = &j.Job.Own[i]
 	}

@@ -9,6 +9,7 @@ import (
 	"draxel/core/harness"
 	"draxel/core/match"
 	"draxel/core/plan"
+	"draxel/core/stored"
 	"draxel/core/work"
 	"draxel/server"
 )
@@ -110,18 +111,18 @@ func TestAStepOfOnesOwn(t *testing.T) {
 	job := c.packhorse(nil)
 	steps := show[server.WorkView](c, job+"/work").Steps
 	beside := steps[20]
-	put := func(s plan.OwnStep) string {
+	put := func(s stored.OwnStep) string {
 		_, code := send[server.Done](c, "POST", job+"/work/own", server.OwnRequest{ID: c.change(), Seen: 99, Step: s})
 		return code
 	}
 	least, saw := 15.0, 9.0
-	own := plan.OwnStep{ID: "hoist", Text: "Lower the gearbox: a hoist and a second person.", Before: beside.ID,
+	own := stored.OwnStep{ID: "hoist", Text: "Lower the gearbox: a hoist and a second person.", Before: beside.ID,
 		What: "clearance", Unit: "mm", Least: &least, Saw: &saw}
 	nothing := own
 	nothing.What = ""
 	elsewhere := own
 	elsewhere.Before = "none"
-	for code, s := range map[string]plan.OwnStep{"bad-step": nothing, "no-such-step": elsewhere, "": own} {
+	for code, s := range map[string]stored.OwnStep{"bad-step": nothing, "no-such-step": elsewhere, "": own} {
 		if got := put(s); got != code {
 			t.Errorf("%q, want %q", got, code)
 		}
@@ -135,7 +136,7 @@ func TestAStepOfOnesOwn(t *testing.T) {
 		func(f finding.Finding) bool { return strings.Contains(f.Text, "9 mm") }) {
 		t.Error("9 mm where at least 15 were wanted is no finding")
 	}
-	if code := put(plan.OwnStep{ID: "hoist"}); code != "" ||
+	if code := put(stored.OwnStep{ID: "hoist"}); code != "" ||
 		len(show[server.WorkView](c, job+"/work").Steps) != len(steps) {
 		t.Errorf("not taken away: %q", code)
 	}

@@ -3,22 +3,21 @@ package store
 import (
 	"context"
 	"database/sql"
+	"draxel/core/stored"
 	"encoding/json"
 	"errors"
 	"fmt"
 	"time"
 
 	"github.com/jmoiron/sqlx"
-
-	"draxel/core/plan"
 )
 
 // Head is the subject "job".
 type Head struct {
-	Title   string    `json:"title"`
-	Kind    plan.Kind `json:"kind"`
-	Donor   string    `json:"donor"`
-	Chassis string    `json:"chassis"`
+	Title   string      `json:"title"`
+	Kind    stored.Kind `json:"kind"`
+	Donor   string      `json:"donor"`
+	Chassis string      `json:"chassis"`
 	// Somebody said that both pinouts number their circuits by one scheme.
 	OneScheme bool `json:"oneScheme,omitempty"`
 }
@@ -28,7 +27,7 @@ type State struct {
 	ID       string
 	Revision int64
 	Changed  int64 // Unix milliseconds
-	Job      plan.Job
+	Job      stored.Job
 	Versions map[string]int64
 }
 
@@ -74,7 +73,7 @@ type NewJob struct {
 	ID      string
 	Request string // the id of the change that makes it
 	Path    string // what it was asked of
-	Job     plan.Job
+	Job     stored.Job
 	// Bring gives the pictures of its photographs, one after the other, to whoever keeps them, and may fill in the job
 	// that comes with them. Nil: it has none.
 	Bring func(n *NewJob, keep func(Picture) error) error
@@ -278,7 +277,7 @@ func (s *Store) LoadAfter(ctx context.Context, id string, last *State) (State, e
 		case err != nil: // it counts for nothing and is named; the rest is as it was
 			state.Job.Aside = append(
 				state.Job.Aside,
-				plan.Aside{Name: r.Name, Value: json.RawMessage(r.Body), Why: err.Error()},
+				stored.Aside{Name: r.Name, Value: json.RawMessage(r.Body), Why: err.Error()},
 			)
 		}
 	}

@@ -19,7 +19,7 @@ import (
 	"draxel/core/gather"
 	"draxel/core/harness"
 	"draxel/core/pin"
-	"draxel/core/plan"
+	"draxel/core/stored"
 	"draxel/core/thin"
 	"draxel/core/work"
 	"draxel/store"
@@ -28,7 +28,7 @@ import (
 const killedPhotos = "DRAXEL_TEST_KILLED_PHOTOS"
 
 func photo(id string) store.Request {
-	body, err := json.Marshal(plan.Photo{ID: id, Connector: "A"})
+	body, err := json.Marshal(stored.Photo{ID: id, Connector: "A"})
 	if err != nil {
 		panic(err)
 	}
@@ -142,7 +142,7 @@ func TestAWholeHarnessComesBack(t *testing.T) {
 	j.Sheets = map[gather.SheetKind]*gather.Sheet{gather.WireList: {Source: "bench", Cells: [][]string{{"Wire", "From", "Cavity"}, {"W1", "A", "1"}}, Gone: []int{9}}}
 	j.Readings = []gather.Measurement{{ID: "r1", At: harness.Ref{Connector: "A", Cavity: "1"}, Key: gather.KeyRun, Volts: &v, When: 1}, {ID: "a2", At: harness.Ref{Connector: "A", Cavity: "2"}, Joined: &yes, When: 2}}
 	j.Traces = []gather.Trace{{ID: "t1", Wire: "W1", Saw: gather.EndsOff}}
-	j.Photos = []plan.Photo{{ID: "p1", Connector: "A"}}
+	j.Photos = []stored.Photo{{ID: "p1", Connector: "A"}}
 	j.Thin = []thin.Decision{{On: thin.Connector, ID: "A/1", Choice: thin.Goes, Reason: "why not"}, {On: thin.System, ID: "emissions", Choice: thin.Goes}}
 	j.Bench, j.Ticks = &b, []work.Tick{{Step: "c1", Edits: []harness.Edit{}, Text: "look"}}
 	at := func(c string) harness.Ref { return harness.Ref{Connector: "A/1", Cavity: c} }
@@ -150,7 +150,7 @@ func TestAWholeHarnessComesBack(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	j.More = map[string]*plan.Table{"x1": {Name: "pigtail", Trust: "maker", Origin: "Fell", With: "to",
+	j.More = map[string]*stored.Table{"x1": {Name: "pigtail", Trust: "maker", Origin: "Fell", With: "to",
 		Cells: [][]string{{"Pin", "Function"}, {"1", "Ground"}}}}
 	j.Layouts = map[string]*face.Layout{"A/1": &l}
 	j.Wishes = []pin.Wish{{Step: "s2", Then: "s1"}}

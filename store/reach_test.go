@@ -5,8 +5,8 @@ import (
 	"reflect"
 	"testing"
 
-	"draxel/core/plan"
 	"draxel/core/reach"
+	"draxel/core/stored"
 	"draxel/store"
 )
 
@@ -16,7 +16,7 @@ func TestReachSubjects(t *testing.T) {
 	unit := reach.Thing{Kind: reach.ADevice, ID: "VK-2/x"}
 	rules := reach.Standard()
 	rules.Plugs, rules.Shelf = map[string]float64{"A": 74}, []reach.Piece{{ID: "reel", Size: 0.5, Length: 9000}}
-	j := plan.Job{Title: "t", Kind: plan.Classic, Rules: &rules,
+	j := stored.Job{Title: "t", Kind: stored.Classic, Rules: &rules,
 		Map:      &reach.Map{Stations: []reach.Station{{ID: "a", X: 1, Group: "body"}, {ID: "b"}}, Paths: []reach.Path{{ID: "a – b", From: "a", To: "b", Length: 400, Wall: true, Cover: reach.Sock}}},
 		Places:   []reach.Place{{Thing: unit, Station: "a", Reason: "dry", Who: "Ines", When: 4}},
 		Lengths:  []reach.Measured{{Wire: "w1", Had: 900, From: "a", To: "b"}},

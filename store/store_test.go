@@ -18,7 +18,7 @@ import (
 
 	"draxel/core/harness"
 	"draxel/core/match"
-	"draxel/core/plan"
+	"draxel/core/stored"
 	"draxel/store"
 )
 
@@ -34,9 +34,9 @@ func open(t testing.TB, dir string) *store.Store {
 	return s
 }
 
-func sample() plan.Job {
-	return plan.Job{Title: "Sorrel refit", Kind: plan.Repinned, Donor: "Tarn Sorrel", Chassis: "Tarn Sorrel",
-		From: &plan.Table{Name: "VK-1", Trust: harness.Maker, Cells: [][]string{{"Connector", "Cavity", "Function"}, {"A", "1", "Injector 1 <&>"}}}}
+func sample() stored.Job {
+	return stored.Job{Title: "Sorrel refit", Kind: stored.Repinned, Donor: "Tarn Sorrel", Chassis: "Tarn Sorrel",
+		From: &stored.Table{Name: "VK-1", Trust: harness.Maker, Cells: [][]string{{"Connector", "Cavity", "Function"}, {"A", "1", "Injector 1 <&>"}}}}
 }
 
 func at(c string) harness.Ref { return harness.Ref{Connector: "A", Cavity: c} }

@@ -9,11 +9,11 @@ import (
 	"draxel/core/face"
 	"draxel/core/gather"
 	"draxel/core/match"
-	"draxel/core/plan"
+	"draxel/core/stored"
 )
 
 // jobPuts gives the subjects of a whole job.
-func jobPuts(j plan.Job) ([]Put, error) {
+func jobPuts(j stored.Job) ([]Put, error) {
 	p := puts{}
 	p.add(SubjectJob, Head{j.Title, j.Kind, j.Donor, j.Chassis, j.OneScheme}, true)
 	p.add(SubjectTable(match.From), j.From, j.From != nil)
@@ -169,7 +169,7 @@ func (p *puts) add(subject string, v any, there bool) {
 // take puts a subject into the job.
 func (s *State) take(name string, body []byte) error {
 	j := &s.Job
-	into := func(v any) error { return plan.Keep(body, v) }
+	into := func(v any) error { return stored.Keep(body, v) }
 	switch name {
 	case SubjectJob:
 		var h Head
@@ -217,9 +217,9 @@ func (s *State) take(name string, body []byte) error {
 	switch kind + "/" {
 	case tables:
 		if j.More == nil {
-			j.More = map[string]*plan.Table{}
+			j.More = map[string]*stored.Table{}
 		}
-		var t plan.Table
+		var t stored.Table
 		err := into(&t)
 		if err == nil {
 			j.More[rest] = &t
@@ -337,7 +337,7 @@ func (s *State) keep(name string, last *State) {
 	default:
 		if key, further := strings.CutPrefix(name, tables); further {
 			if s.Job.More == nil {
-				s.Job.More = map[string]*plan.Table{}
+				s.Job.More = map[string]*stored.Table{}
 			}
 			s.Job.More[key] = last.Job.More[key]
 			return
@@ -353,7 +353,7 @@ func (s *State) keep(name string, last *State) {
 // field reads what a job has one of and points to.
 func field[T any](body []byte, to **T) error {
 	var v T
-	err := plan.Keep(body, &v)
+	err := stored.Keep(body, &v)
 	if err == nil {
 		*to = &v
 	}
@@ -363,7 +363,7 @@ func field[T any](body []byte, to **T) error {
 // value reads what a job has one of.
 func value[T any](body []byte, to *T) error {
 	var v T
-	err := plan.Keep(body, &v)
+	err := stored.Keep(body, &v)
 	if err == nil {
 		*to = v
 	}
@@ -373,7 +373,7 @@ func value[T any](body []byte, to *T) error {
 // one reads one more of a list.
 func one[T any](body []byte, list *[]T) error {
 	var v T
-	err := plan.Keep(body, &v)
+	err := stored.Keep(body, &v)
 	if err == nil {
 		*list = append(*list, v)
 	}

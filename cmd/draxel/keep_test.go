@@ -10,7 +10,7 @@ import (
 
 	"github.com/spf13/cobra"
 
-	"draxel/core/plan"
+	"draxel/core/stored"
 	"draxel/demo"
 	"draxel/exchange"
 	"draxel/server"
@@ -95,7 +95,7 @@ func TestACopyWhileItWorksAndPruning(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		var j plan.Job
+		var j stored.Job
 		if j, _, err = exchange.ReadJob(data); err != nil {
 			t.Fatal(err)
 		}

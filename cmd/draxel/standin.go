@@ -133,7 +133,7 @@ func simulated(file string) (*prove.Vehicle, error) {
 			return nil, fmt.Errorf("read %s: %w", file, err)
 		}
 	}
-	f, err := j.Facts()
+	f, err := plan.FactsOf(j)
 	if err != nil {
 		return nil, fmt.Errorf("read the job: %w", err)
 	}

@@ -22,10 +22,10 @@ import (
 	"draxel/core/join"
 	"draxel/core/match"
 	"draxel/core/pin"
-	"draxel/core/plan"
 	"draxel/core/prove"
 	"draxel/core/reach"
 	"draxel/core/size"
+	"draxel/core/stored"
 	"draxel/core/terminal"
 	"draxel/core/thin"
 	"draxel/core/work"
@@ -104,7 +104,7 @@ var enums = map[reflect.Type][]any{
 	reflect.TypeFor[size.Unit]():        list(size.Square, size.Gauge, ""),
 	reflect.TypeFor[harness.Trust]():    list(exchange.Trusts()...),
 	reflect.TypeFor[face.Corner]():      list(face.TopLeft, face.TopRight, face.BottomLeft, face.BottomRight, ""),
-	reflect.TypeFor[plan.Kind]():        kinds(),
+	reflect.TypeFor[stored.Kind]():      kinds(),
 	reflect.TypeFor[gather.SheetKind](): list(append(gather.SheetKinds(), gather.FeedKinds()...)...),
 	reflect.TypeFor[gather.Key]():       list(gather.Keys()...),
 	reflect.TypeFor[gather.Works]():     list(gather.NotTried, gather.DidWork, gather.DidNot, gather.NotFitted),
@@ -159,7 +159,7 @@ func list[T any](values ...T) []any {
 
 func kinds() []any {
 	var out []any
-	for _, k := range plan.Kinds() {
+	for _, k := range stored.Kinds() {
 		out = append(out, k.ID)
 	}
 	return out
@@ -256,7 +256,7 @@ func plainName(t reflect.Type) string {
 		return "PlaceOption"
 	case "draxel/core/reach.Line":
 		return "CutLine"
-	case "draxel/core/plan.Table":
+	case "draxel/core/stored.Table":
 		return "StoredTable"
 	}
 	return t.Name()

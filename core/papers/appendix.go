@@ -11,11 +11,12 @@ import (
 	"draxel/core/harness"
 	"draxel/core/plan"
 	"draxel/core/reach"
+	"draxel/core/stored"
 )
 
 // Appendix gives the tables of the book that are about the harness as it lies: what was deleted and where its ends
 // lie, what is spare, the routes, and where each wire is marked with tape.
-func Appendix(p *plan.Plan, f *plan.Facts, d plan.Decisions) []handover.Section {
+func Appendix(p *plan.Plan, f *plan.Facts, d stored.Decisions) []handover.Section {
 	return []handover.Section{deleted(p, f), spare(p, f), routes(p, d), marks(p)}
 }
 
@@ -138,7 +139,7 @@ func spare(p *plan.Plan, f *plan.Facts) handover.Section {
 }
 
 // routes lists the paths that have wires in them.
-func routes(p *plan.Plan, d plan.Decisions) handover.Section {
+func routes(p *plan.Plan, d stored.Decisions) handover.Section {
 	s := handover.Section{Title: "Routes", Head: []string{"path", "mm", "wires", "thick, mm", "cover", "mind"},
 		Share: []float64{28, 7, 7, 9, 14, 35}, Empty: "Nobody has drawn the ways of the bundles."}
 	r := p.Reach.Result

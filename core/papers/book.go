@@ -16,6 +16,7 @@ import (
 	"draxel/core/harness"
 	"draxel/core/plan"
 	"draxel/core/prove"
+	"draxel/core/stored"
 	"draxel/core/work"
 )
 
@@ -90,7 +91,7 @@ func Book(p *plan.Plan, f *plan.Facts) handover.Input {
 }
 
 // OpenLists lists what has to end at zero, or with an owner, before the job is handed over.
-func OpenLists(p *plan.Plan, f *plan.Facts, j *plan.Job) []handover.DueList {
+func OpenLists(p *plan.Plan, f *plan.Facts, j *stored.Job) []handover.DueList {
 	add := func(l *handover.DueList, key, text, at string) {
 		l.Items = append(l.Items, handover.Due{Key: key, Text: text, At: at})
 	}
@@ -170,7 +171,7 @@ func OpenLists(p *plan.Plan, f *plan.Facts, j *plan.Job) []handover.DueList {
 // BookSections gives the tables of the book that follow from the plan and the job beside the harness itself:
 // settings, what was measured, what was answered, what was done otherwise, what is open and whose it is, the states
 // that were handed over.
-func BookSections(p *plan.Plan, j *plan.Job, lists []handover.DueList) []handover.Section {
+func BookSections(p *plan.Plan, j *stored.Job, lists []handover.DueList) []handover.Section {
 	settings := handover.Section{
 		Title: "Settings of the unit, and its programming",
 		Head:  []string{"what it is to be set to", "done"},
@@ -280,7 +281,7 @@ func BookSections(p *plan.Plan, j *plan.Job, lists []handover.DueList) []handove
 }
 
 // Sources gives where the book's facts come from: tables with their trust, lists, the vehicles.
-func Sources(j *plan.Job) [][2]string {
+func Sources(j *stored.Job) [][2]string {
 	out := [][2]string{{"donor", j.Donor}, {"chassis", j.Chassis}, {"kind of job", string(j.Kind)}}
 	if j.Identity != nil {
 		u := j.Identity.Unit
@@ -292,7 +293,7 @@ func Sources(j *plan.Job) [][2]string {
 			out = append(out, [2]string{s.Name, strings.TrimSpace(s.Gives + " " + s.Year + " " + s.Variant)})
 		}
 	}
-	for _, t := range []*plan.Table{j.From, j.To} {
+	for _, t := range []*stored.Table{j.From, j.To} {
 		if t != nil {
 			out = append(
 				out,

@@ -11,10 +11,11 @@ import (
 	"draxel/core/harness"
 	"draxel/core/plan"
 	"draxel/core/signal"
+	"draxel/core/stored"
 )
 
 // Sheets gives the sheets for others: fitter, programmer, inspector, the second person's check, the yard.
-func Sheets(p *plan.Plan, f *plan.Facts, j *plan.Job) []handover.Sheet {
+func Sheets(p *plan.Plan, f *plan.Facts, j *stored.Job) []handover.Sheet {
 	return []handover.Sheet{fitter(p, f), programmer(p, j), inspector(p, f), second(p), yard(p, j)}
 }
 
@@ -73,7 +74,7 @@ func fitter(p *plan.Plan, f *plan.Facts) handover.Sheet {
 }
 
 // programmer says what the unit is to be told.
-func programmer(p *plan.Plan, j *plan.Job) handover.Sheet {
+func programmer(p *plan.Plan, j *stored.Job) handover.Sheet {
 	s := handover.Sheet{
 		ID:    "programmer",
 		Title: "Programming the unit",
@@ -253,7 +254,7 @@ func second(p *plan.Plan) handover.Sheet {
 	return s
 }
 
-func yard(p *plan.Plan, j *plan.Job) handover.Sheet {
+func yard(p *plan.Plan, j *stored.Job) handover.Sheet {
 	s := handover.Sheet{ID: "yard", Title: "From the yard", For: "What to bring from the donor before it is gone."}
 	part := handover.SheetPart{Title: "Bring", Boxes: true, Empty: "Nothing is known to be wanted."}
 	for _, y := range j.Yard(p.Thin.Result) {

@@ -12,6 +12,7 @@ import (
 	"draxel/core/match"
 	"draxel/core/plan"
 	"draxel/core/reach"
+	"draxel/core/stored"
 	"draxel/core/terminal"
 	"draxel/core/work"
 )
@@ -22,7 +23,7 @@ const tenthMore = 0.1
 
 // Wants lists what the whole job takes: what was built in with the steps that are done, as their ticks say, and what
 // the steps that are left will take. Labels is how many labels are printed.
-func Wants(p *plan.Plan, f *plan.Facts, d plan.Decisions, labels int) []handover.Want {
+func Wants(p *plan.Plan, f *plan.Facts, d stored.Decisions, labels int) []handover.Want {
 	out := left(p, f, &d)
 	for i := range p.Past.Ticks {
 		t := &p.Past.Ticks[i]
@@ -40,7 +41,7 @@ func Wants(p *plan.Plan, f *plan.Facts, d plan.Decisions, labels int) []handover
 }
 
 // Uses says what steps take that are ticked now, in this order: of what serves several steps, the last has it.
-func Uses(p *plan.Plan, f *plan.Facts, d plan.Decisions, steps []string) map[string][]work.Use {
+func Uses(p *plan.Plan, f *plan.Facts, d stored.Decisions, steps []string) map[string][]work.Use {
 	out, done := map[string][]work.Use{}, map[string]bool{}
 	all := left(p, f, &d)
 	of := map[string][]int{}
@@ -62,7 +63,7 @@ func Uses(p *plan.Plan, f *plan.Facts, d plan.Decisions, steps []string) map[str
 }
 
 // left lists what the steps that are not done take.
-func left(p *plan.Plan, f *plan.Facts, d *plan.Decisions) []handover.Want {
+func left(p *plan.Plan, f *plan.Facts, d *stored.Decisions) []handover.Want {
 	w := wants{p: p, f: f, d: d, cavity: map[harness.TerminalID]harness.Ref{}}
 	for _, at := range p.Wanted.Cavities() {
 		if t, full := p.Wanted.In(at); full {
@@ -88,7 +89,7 @@ func left(p *plan.Plan, f *plan.Facts, d *plan.Decisions) []handover.Want {
 type wants struct {
 	p   *plan.Plan
 	f   *plan.Facts
-	d   *plan.Decisions
+	d   *stored.Decisions
 	all []handover.Want
 
 	cavity map[harness.TerminalID]harness.Ref // that each terminal is in when all is done

@@ -25,7 +25,7 @@ func TestNoStepIsWithoutWhatItTakes(t *testing.T) {
 	}
 	for i, id := range demo.IDs() {
 		j := &all[i]
-		f, err := j.Facts()
+		f, err := plan.FactsOf(*j)
 		if err != nil {
 			t.Fatal(err)
 		}

@@ -10,6 +10,7 @@ import (
 	"draxel/core/match"
 	"draxel/core/network"
 	"draxel/core/reach"
+	"draxel/core/stored"
 	"draxel/core/work"
 )
 
@@ -17,7 +18,7 @@ import (
 const partLead = 80
 
 // addIn is what parts are added to, where the harness is wanted so.
-func (m *model) addIn(wanted harness.Harness, d Decisions) join.AddIn {
+func (m *model) addIn(wanted harness.Harness, d stored.Decisions) join.AddIn {
 	alone, names := map[harness.WireID]bool{}, map[harness.WireID]string{}
 	for i := range m.facts.Laid.Loom.Wires {
 		w := &m.facts.Laid.Loom.Wires[i]
@@ -38,7 +39,7 @@ func (m *model) addIn(wanted harness.Harness, d Decisions) join.AddIn {
 }
 
 // addParts brings the parts that functions ask for into Wanted.
-func (p *Plan) addParts(m *model, d Decisions) join.AddedPart {
+func (p *Plan) addParts(m *model, d stored.Decisions) join.AddedPart {
 	out := join.Add(d.Added, m.addIn(p.Wanted, d))
 	p.Wanted = p.Wanted.With(out.Changes)
 	p.Findings = append(p.Findings, out.Findings...)
@@ -47,7 +48,7 @@ func (p *Plan) addParts(m *model, d Decisions) join.AddedPart {
 
 // addedWires are the wires among the parts that find their ends before lengths are known: Reach lays them as every
 // new wire.
-func (m *model) addedWires(d Decisions) []reach.Wire {
+func (m *model) addedWires(d stored.Decisions) []reach.Wire {
 	if !slices.ContainsFunc(d.Added, func(a join.Added) bool { return a.Body == join.SingleWire }) {
 		return nil
 	}

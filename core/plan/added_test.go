@@ -11,11 +11,12 @@ import (
 	"draxel/core/harness"
 	"draxel/core/join"
 	"draxel/core/plan"
+	"draxel/core/stored"
 	"draxel/core/work"
 )
 
 // addNow gives a job a part at any cavity that has a wire, or takes one away.
-func addNow(r *rand.Rand, j *plan.Job, f *plan.Facts) {
+func addNow(r *rand.Rand, j *stored.Job, f *plan.Facts) {
 	if len(j.Added) > 0 && r.IntN(3) == 0 {
 		j.Added = slices.Delete(slices.Clone(j.Added), 0, 1)
 		return
@@ -60,7 +61,7 @@ func TestPartsLeadToWhatIsWanted(t *testing.T) {
 	for seed := *first; seed < *first+*mixed; seed++ {
 		r := rand.New(rand.NewPCG(seed, 151))
 		j := mixedJob(r)
-		f, err := j.Facts()
+		f, err := plan.FactsOf(j)
 		if err != nil {
 			t.Fatalf("job %d: %v", seed, err)
 		}

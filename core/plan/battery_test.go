@@ -6,20 +6,20 @@ import (
 	"testing"
 
 	"draxel/core/match"
-	"draxel/core/plan"
+	"draxel/core/stored"
 	"draxel/core/work"
 )
 
 // Whatever stages ask for it, the battery comes off once: after what is measured with the power on, before the first
 // cut. A ground is measured without power, and waits for nothing.
 func TestTheBatteryComesOffOnce(t *testing.T) {
-	joined := plan.Job{Title: "feeds", Kind: plan.Integrated,
+	joined := stored.Job{Title: "feeds", Kind: stored.Integrated,
 		From:      table("ours", []string{"A", "1", "Ignition feed"}, []string{"A", "2", "Power ground"}),
 		To:        table("theirs", []string{"P", "1", "Ignition feed"}, []string{"P", "2", "Power ground"}),
 		Decisions: []match.Decision{matched("A1", "P1"), matched("A2", "P2")}}
 	both := spanned()
 	both.Thin = nil
-	for name, j := range map[string]plan.Job{"joints alone": joined, "Reach alone": both} {
+	for name, j := range map[string]stored.Job{"joints alone": joined, "Reach alone": both} {
 		p := computeJob(t, j)
 		off := slices.IndexFunc(p.Work.Steps, func(s work.Step) bool {
 			return strings.Contains(s.Text, "battery's negative")

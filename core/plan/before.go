@@ -10,11 +10,12 @@ import (
 	"draxel/core/harness"
 	"draxel/core/match"
 	"draxel/core/signal"
+	"draxel/core/stored"
 )
 
 // identify checks what is known of the vehicles and the unit. Where a unit's pinout is matched somebody must program
 // it: until that is settled nothing is to be cut.
-func (f *Facts) identify(j Job) {
+func (f *Facts) identify(j stored.Job) {
 	id := gather.Identity{}
 	if j.Identity != nil {
 		id = *j.Identity

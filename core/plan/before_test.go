@@ -8,6 +8,7 @@ import (
 	"draxel/core/gather"
 	"draxel/core/match"
 	"draxel/core/plan"
+	"draxel/core/stored"
 	"draxel/core/thin"
 	"draxel/core/work"
 )
@@ -27,7 +28,7 @@ func TestTheUnitIsSettledBeforeTheFirstCut(t *testing.T) {
 		"not confirmed":   {&asked, []string{"programming-open"}, 1},
 		"all is said":     {settled, nil, 0},
 	} {
-		p := computeJob(t, plan.Job{Title: "feeds", Kind: plan.Integrated, Identity: c.identity,
+		p := computeJob(t, stored.Job{Title: "feeds", Kind: stored.Integrated, Identity: c.identity,
 			From:      table("ours", []string{"A", "1", "Ignition feed"}, []string{"A", "2", "Power ground"}),
 			To:        table("theirs", []string{"P", "1", "Ignition feed"}, []string{"P", "2", "Power ground"}),
 			Decisions: []match.Decision{matched("A1", "P1"), matched("A2", "P2")}})
@@ -64,7 +65,7 @@ func TestTheLogOfWhatWasUnplugged(t *testing.T) {
 		}
 		return s
 	}
-	j := plan.Job{Title: "thinned", Kind: plan.ThinningOnly, Sheets: map[gather.SheetKind]*gather.Sheet{
+	j := stored.Job{Title: "thinned", Kind: stored.ThinningOnly, Sheets: map[gather.SheetKind]*gather.Sheet{
 		gather.DeviceList:    list("device|kind|system", "gateway|unit|network", "belt module|unit|restraint", "clock||body"),
 		gather.ConnectorList: list("connector|device", "G|gateway", "B|belt module", "C|clock"),
 		gather.WireList:      list("wire|from|cavity|to|cavity", "W1|G|1|C|1", "W2|B|1|C|2"),
@@ -94,7 +95,7 @@ func TestTheLogOfWhatWasUnplugged(t *testing.T) {
 // Left and right meet bank 1 and bank 2 once it is said which is which; a table with injectors of another number of
 // cylinders than the engine has is told.
 func TestBanksAndCylindersAreUsed(t *testing.T) {
-	j := plan.Job{Title: "banks", Kind: plan.Repinned,
+	j := stored.Job{Title: "banks", Kind: stored.Repinned,
 		From: table("ours", []string{"A", "1", "Knock sensor"}, []string{"A", "2", "Lambda sensor left, before cat."}, []string{"A", "3", "Lambda sensor right, before cat."},
 			[]string{"A", "4", "Injector 1"}, []string{"A", "5", "Injector 2"}),
 		To: table("theirs", []string{"P", "1", "HO2S bank 2 sensor 1"}, []string{"P", "2", "HO2S bank 1 sensor 1"})}
@@ -125,12 +126,12 @@ func TestBanksAndCylindersAreUsed(t *testing.T) {
 // The firing order says which cylinders share a coil: 1 with 4 and 2 with 3 in 1-3-4-2; in 1-5-3-6-2-4, 1 with 6
 // (common practice).
 func TestCoilsOfTwoCylinders(t *testing.T) {
-	j := plan.Job{Title: "coils", Kind: plan.Repinned,
+	j := stored.Job{Title: "coils", Kind: stored.Repinned,
 		From: table("ours", []string{"A", "1", "Ignition coil 1"}, []string{"A", "2", "Ignition coil 3"}, []string{"A", "3", "Injector 1"}),
 		To:   table("theirs", []string{"P", "1", "Ignition coil 2 & 3"}, []string{"P", "2", "Ignition coil 1 & 4"}, []string{"P", "3", "Injector 1"})}
 	for order, want := range map[string]string{"1-3-4-2": "P2 P1, ", "1-2-3-4": ", P1 P2", "": ", "} {
 		j.Identity = &gather.Identity{FiringOrder: order, Cylinders: 4}
-		facts, err := j.Facts()
+		facts, err := plan.FactsOf(j)
 		if err != nil {
 			t.Fatal(err)
 		}

@@ -11,12 +11,13 @@ import (
 	"draxel/core/harness"
 	"draxel/core/match"
 	"draxel/core/plan"
+	"draxel/core/stored"
 	"draxel/core/work"
 )
 
 // blockNow gives a job a block of its own, moves a circuit in it to another slot, or takes it away.
-func blockNow(r *rand.Rand, j *plan.Job, p *plan.Plan, f *plan.Facts) {
-	take := func(o plan.FeedOption) {
+func blockNow(r *rand.Rand, j *stored.Job, p *plan.Plan, f *plan.Facts) {
+	take := func(o stored.FeedOption) {
 		d := p.Take(f, j.Chosen(), &o)
 		j.Decisions, j.Block = d.Match, d.Feed.Block
 	}
@@ -54,7 +55,7 @@ func TestABlockLeadsToWhatIsWanted(t *testing.T) {
 	for seed := *first; seed < *first+*mixed; seed++ {
 		r := rand.New(rand.NewPCG(seed, 97))
 		j := mixedJob(r)
-		f, err := j.Facts()
+		f, err := plan.FactsOf(j)
 		if err != nil {
 			t.Fatalf("job %d: %v", seed, err)
 		}
@@ -83,7 +84,7 @@ func TestABlockLeadsToWhatIsWanted(t *testing.T) {
 }
 
 // onTheBlock counts circuits and leads that are joined as they should be, and fails at one that is not.
-func onTheBlock(t *testing.T, seed uint64, j *plan.Job, f plan.Facts, p *plan.Plan) (circuits, leads, shared int) {
+func onTheBlock(t *testing.T, seed uint64, j *stored.Job, f plan.Facts, p *plan.Plan) (circuits, leads, shared int) {
 	t.Helper()
 	loom := f.With(j.Block).Laid.Loom
 	b := newBench(&loom)
@@ -163,7 +164,7 @@ func TestAWayToFeedLeadsBack(t *testing.T) {
 	for seed := range uint64(60) {
 		r := rand.New(rand.NewPCG(seed, 5))
 		j := mixedJob(r)
-		f, err := j.Facts()
+		f, err := plan.FactsOf(j)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -195,7 +196,7 @@ func steps(p *plan.Plan) string {
 
 // The steps of Feed: the block is mounted before anything goes into it, and its fuses come after all that they feed.
 func TestFusesGoInLast(t *testing.T) {
-	j := plan.Job{Title: "own", Kind: plan.Standalone, From: table("ours", []string{"A", "1", "Battery feed"},
+	j := stored.Job{Title: "own", Kind: stored.Standalone, From: table("ours", []string{"A", "1", "Battery feed"},
 		[]string{"A", "2", "Ignition feed"}, []string{"A", "3", "Power ground"}), Decisions: []match.Decision{}}
 	for cavity, from := range map[string]string{"1": "1", "2": "2"} {
 		j.Decisions = append(j.Decisions, match.Decision{Side: match.From, At: harness.Ref{Connector: "A", Cavity: cavity},
@@ -205,7 +206,7 @@ func TestFusesGoInLast(t *testing.T) {
 	j.Block = &feed.Block{ID: "FB", Groups: []feed.FeedGroup{{Name: "battery", From: "battery +", Fused: true}},
 		Slots: []feed.BlockSlot{{Name: "1", Group: "battery", Amps: 10}, {Name: "2", Group: "battery", Amps: 5}, {Name: "3",
 			Group: "battery"}}}
-	f, err := j.Facts()
+	f, err := plan.FactsOf(j)
 	if err != nil {
 		t.Fatal(err)
 	}

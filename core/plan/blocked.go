@@ -10,17 +10,18 @@ import (
 	"draxel/core/match"
 	"draxel/core/network"
 	"draxel/core/signal"
+	"draxel/core/stored"
 )
 
 // ProposeBlock gives a way to feed the job by a block of one's own: the block as the trade would group it, and the
 // decisions that lead every circuit to it. With one fuse the whole engine stands behind a single one.
-func (p *Plan) ProposeBlock(f *Facts, d Decisions, one bool) FeedOption {
+func (p *Plan) ProposeBlock(f *Facts, d stored.Decisions, one bool) stored.FeedOption {
 	var wants []feed.Want
 	for _, c := range p.Feed.Circuits {
 		wants = append(wants, feed.Want{Reading: c.reading, Text: c.Text})
 	}
 	block, at := feed.Propose(f.blockID(), wants, p.gives(f), one)
-	o := FeedOption{Name: "a fuse block of its own", Block: &block, Decisions: []match.Decision{}, Open: []FeedRow{}}
+	o := stored.FeedOption{Name: "a fuse block of its own", Block: &block, Decisions: []match.Decision{}, Open: []stored.FeedRow{}}
 	if one {
 		o.Name += ", one fuse for the engine"
 	}
@@ -35,13 +36,13 @@ func (p *Plan) ProposeBlock(f *Facts, d Decisions, one bool) FeedOption {
 		}
 		o.Decisions = append(o.Decisions, c.led(block.At(at[i])))
 		if c.By != (harness.Ref{}) {
-			o.Open = append(o.Open, FeedRow{match.From, c.By})
+			o.Open = append(o.Open, stored.FeedRow{Side: match.From, At: c.By})
 		}
 	}
 	for _, x := range block.Relays { // what drives a coil of the block drives no other any more
 		for i := range p.Match.Lines {
 			if l := &p.Match.Lines[i]; l.Decided && f.At(l.To).String() == x.Minus && (l.Feeds() || l.Verdict == match.Meets) {
-				o.Open = append(o.Open, FeedRow{match.From, l.From})
+				o.Open = append(o.Open, stored.FeedRow{Side: match.From, At: l.From})
 			}
 		}
 	}
@@ -141,15 +142,15 @@ func (f *Facts) weakFeed(at harness.Ref) bool {
 
 // Lead gives the decisions that put a circuit onto a cavity, and the rows that nothing is decided about any more. It
 // fails where no such circuit wants a feed.
-func (p *Plan) Lead(side match.Side, at, from harness.Ref) (match.Decision, []FeedRow, error) {
+func (p *Plan) Lead(side match.Side, at, from harness.Ref) (match.Decision, []stored.FeedRow, error) {
 	i := slices.IndexFunc(p.Feed.Circuits, func(c Circuit) bool { return c.Side == side && c.At == at })
 	if i < 0 {
 		return match.Decision{}, nil, fmt.Errorf("nothing at %s wants a feed", at)
 	}
 	c := &p.Feed.Circuits[i]
-	var open []FeedRow
+	var open []stored.FeedRow
 	if c.By != (harness.Ref{}) {
-		open = append(open, FeedRow{match.From, c.By})
+		open = append(open, stored.FeedRow{Side: match.From, At: c.By})
 	}
 	return c.led(from), open, nil
 }

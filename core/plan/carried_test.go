@@ -6,19 +6,20 @@ import (
 	"draxel/core/finding"
 	"draxel/core/plan"
 	"draxel/core/reach"
+	"draxel/core/stored"
 )
 
 // What comes along is what there was, each with a question where it is looked at; of a job of nothing nothing comes.
 func TestWhatComesAlong(t *testing.T) {
-	none, err := plan.Job{Title: "empty"}.Start("next")
+	none, err := plan.Start(stored.Job{Title: "empty"}, "next")
 	if err != nil || none.Carried != nil {
 		t.Errorf("%+v, %v", none.Carried, err)
 	}
-	one, err := plan.Job{Title: "an earlier one", Map: &reach.Map{}}.Start("next")
+	one, err := plan.Start(stored.Job{Title: "an earlier one", Map: &reach.Map{}}, "next")
 	if err != nil || one.Carried == nil || len(one.Carried.What) != 1 || one.Carried.From != "an earlier one" {
 		t.Fatalf("%+v, %v", one.Carried, err)
 	}
-	f, err := one.Facts()
+	f, err := plan.FactsOf(one)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -26,7 +27,7 @@ func TestWhatComesAlong(t *testing.T) {
 		f.Findings[0].Severity != finding.Check {
 		t.Errorf("%+v", f.Findings)
 	}
-	for _, bad := range []plan.Carried{{}, {From: "x", What: []string{"the engine"}},
+	for _, bad := range []stored.Carried{{}, {From: "x", What: []string{"the engine"}},
 		{From: "x", What: []string{"map", "map", "map", "map", "map", "map"}}} {
 		if bad.Check() == nil {
 			t.Errorf("%+v can be", bad)

@@ -1,14 +1,13 @@
 package plan
 
 import (
-	"fmt"
 	"slices"
 
-	"draxel/core/feed"
 	"draxel/core/finding"
 	"draxel/core/harness"
 	"draxel/core/match"
 	"draxel/core/signal"
+	"draxel/core/stored"
 )
 
 // Circuit is something that a feed has to be led to: a cavity that wants one, with what it is fed from as it is
@@ -109,50 +108,14 @@ func (p *Plan) measureCircuits(f *Facts) {
 	}
 }
 
-// FeedOption is one way to feed the vehicle: the block of one's own that it has, if any, and what each circuit is fed
-// from.
-type FeedOption struct {
-	ID        string           `json:"id"`
-	Name      string           `json:"name"`
-	Block     *feed.Block      `json:"block,omitempty"`
-	Decisions []match.Decision `json:"decisions"` // about the circuits and what feeds them
-	Open      []FeedRow        `json:"open"`      // rows of them about which nothing is decided in it
-	Who       string           `json:"who,omitempty"`
-	When      int64            `json:"when,omitempty"` // Unix milliseconds
-}
-
-// FeedRow names a row of a side.
-type FeedRow struct {
-	Side match.Side  `json:"side"`
-	At   harness.Ref `json:"at"`
-}
-
-// Check says why an option cannot be.
-func (o *FeedOption) Check() error {
-	if o.ID == "" || o.Name == "" || len(o.Name) > 80 {
-		return fmt.Errorf("a way to feed has a name of at most 80 letters")
-	}
-	if o.Block != nil {
-		if err := o.Block.Check(); err != nil {
-			return err
-		}
-	}
-	for _, d := range o.Decisions {
-		if err := d.Check(); err != nil {
-			return err
-		}
-	}
-	return nil
-}
-
 // touches lists the rows whose decisions say how a job is fed: of its circuits, of the vehicle's rows that feed
 // them, and of the ends of the block's relays.
-func (p *Plan) touches(f *Facts) map[FeedRow]bool {
-	out := map[FeedRow]bool{}
+func (p *Plan) touches(f *Facts) map[stored.FeedRow]bool {
+	out := map[stored.FeedRow]bool{}
 	for _, c := range p.Feed.Circuits {
-		out[FeedRow{c.Side, c.At}] = true
+		out[stored.FeedRow{Side: c.Side, At: c.At}] = true
 		if c.By != (harness.Ref{}) {
-			out[FeedRow{match.From, c.By}] = true
+			out[stored.FeedRow{Side: match.From, At: c.By}] = true
 		}
 	}
 	if p.block != nil {
@@ -160,13 +123,13 @@ func (p *Plan) touches(f *Facts) map[FeedRow]bool {
 			end, is := f.Cavity(l.To)
 			for i := range f.To.Rows {
 				if at := f.To.Rows[i].Ref; is && f.At(at) == end {
-					out[FeedRow{match.To, at}] = true
+					out[stored.FeedRow{Side: match.To, At: at}] = true
 				}
 			}
 		}
 		for i := range p.Match.Wants {
 			if w := &p.Match.Wants[i]; w.Origin != nil && w.Origin.At.Connector == p.block.ID {
-				out[FeedRow{match.To, w.To}] = true
+				out[stored.FeedRow{Side: match.To, At: w.To}] = true
 			}
 		}
 	}
@@ -174,12 +137,12 @@ func (p *Plan) touches(f *Facts) map[FeedRow]bool {
 }
 
 // Feeds gives the way in which a job is fed as it stands, as an option of that name.
-func (p *Plan) Feeds(f *Facts, d Decisions, id, name string) FeedOption {
-	o := FeedOption{ID: id, Name: name, Block: d.Feed.Block, Decisions: []match.Decision{}, Open: []FeedRow{}}
+func (p *Plan) Feeds(f *Facts, d stored.Decisions, id, name string) stored.FeedOption {
+	o := stored.FeedOption{ID: id, Name: name, Block: d.Feed.Block, Decisions: []match.Decision{}, Open: []stored.FeedRow{}}
 	rows := p.touches(f)
 	for _, x := range d.Match {
-		key := FeedRow{x.Side, x.At}
-		if rows[key] || x.Choice == match.Matched && rows[FeedRow{match.To, x.To}] {
+		key := stored.FeedRow{Side: x.Side, At: x.At}
+		if rows[key] || x.Choice == match.Matched && rows[stored.FeedRow{Side: match.To, At: x.To}] {
 			o.Decisions = append(o.Decisions, x)
 			delete(rows, key)
 		}
@@ -187,7 +150,7 @@ func (p *Plan) Feeds(f *Facts, d Decisions, id, name string) FeedOption {
 	for key := range rows {
 		o.Open = append(o.Open, key)
 	}
-	slices.SortFunc(o.Open, func(a, b FeedRow) int {
+	slices.SortFunc(o.Open, func(a, b stored.FeedRow) int {
 		if a.Side != b.Side {
 			return finding.Natural(string(a.Side), string(b.Side))
 		}
@@ -196,51 +159,22 @@ func (p *Plan) Feeds(f *Facts, d Decisions, id, name string) FeedOption {
 	return o
 }
 
-// Before gives an option with all that becomes different when another is taken: taking it again leads back.
-func (o FeedOption) Before(had, taken []match.Decision) FeedOption {
-	is := map[FeedRow]match.Decision{}
-	for _, d := range taken {
-		is[FeedRow{d.Side, d.At}] = d
-	}
-	known := map[FeedRow]bool{}
-	for _, d := range o.Decisions {
-		known[FeedRow{d.Side, d.At}] = true
-	}
-	for _, r := range o.Open {
-		known[r] = true
-	}
-	was := map[FeedRow]bool{}
-	for _, d := range had {
-		row := FeedRow{d.Side, d.At}
-		was[row] = true
-		if _, still := is[row]; !still && !known[row] {
-			o.Decisions = append(o.Decisions, d)
-		}
-	}
-	for _, d := range taken {
-		if row := (FeedRow{d.Side, d.At}); !was[row] && !known[row] {
-			o.Open = append(o.Open, row)
-		}
-	}
-	return o
-}
-
 // Take gives the decisions with an option taken: those of the rows that either way is about are its own.
-func (p *Plan) Take(f *Facts, d Decisions, o *FeedOption) Decisions {
+func (p *Plan) Take(f *Facts, d stored.Decisions, o *stored.FeedOption) stored.Decisions {
 	rows := p.touches(f)
 	for _, x := range o.Open {
 		rows[x] = true
 	}
 	fills := map[harness.Ref]bool{}
 	for _, x := range o.Decisions {
-		rows[FeedRow{x.Side, x.At}] = true
+		rows[stored.FeedRow{Side: x.Side, At: x.At}] = true
 		if x.Choice == match.Matched {
 			fills[x.To] = true
 		}
 	}
 	d.Match = slices.DeleteFunc(slices.Clone(d.Match), func(x match.Decision) bool {
-		return rows[FeedRow{x.Side, x.At}] ||
-			x.Choice == match.Matched && (rows[FeedRow{match.To, x.To}] || fills[x.To])
+		return rows[stored.FeedRow{Side: x.Side, At: x.At}] ||
+			x.Choice == match.Matched && (rows[stored.FeedRow{Side: match.To, At: x.To}] || fills[x.To])
 	})
 	d.Match = append(d.Match, o.Decisions...)
 	d.Feed.Block = o.Block

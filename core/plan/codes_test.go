@@ -8,7 +8,7 @@ import (
 	"draxel/core/gather"
 	"draxel/core/harness"
 	"draxel/core/match"
-	"draxel/core/plan"
+	"draxel/core/stored"
 	"draxel/core/thin"
 )
 
@@ -16,9 +16,9 @@ import (
 // moves raises none, nor one that goes with its whole unit. Codes: SAE J2012 (from memory), P0443 purge, P0135
 // and P0141 heaters of the oxygen sensors before and after the catalyst: of several sensors only the one that goes.
 func TestWhatGoesRaisesItsCodes(t *testing.T) {
-	base := func() plan.Job {
+	base := func() stored.Job {
 		list := func(rows ...[]string) *gather.Sheet { return &gather.Sheet{Cells: rows} }
-		return plan.Job{Title: "t", Kind: plan.Classic, Sheets: map[gather.SheetKind]*gather.Sheet{
+		return stored.Job{Title: "t", Kind: stored.Classic, Sheets: map[gather.SheetKind]*gather.Sheet{
 			gather.WireList: list([]string{"Wire", "From", "Cavity", "To", "Cavity", "Size", "Function"},
 				[]string{"w1", "A", "1", "V", "1", "0.75", "Canister purge valve, control"},
 				[]string{"w2", "A", "2", "V", "2", "0.75", "Canister purge valve, supply"},
@@ -34,7 +34,7 @@ func TestWhatGoesRaisesItsCodes(t *testing.T) {
 				[]string{"sensor", "", "emissions"}, []string{"front sensor", "", "emissions"},
 				[]string{"rear sensor", "", "emissions"})}}
 	}
-	raised := func(j plan.Job) string {
+	raised := func(j stored.Job) string {
 		p := computeJob(t, j)
 		var out []string
 		for _, codes := range p.Join.Raised {

@@ -17,7 +17,7 @@ func TestAContradictionIsNoFaultOfOurs(t *testing.T) {
 	for seed := *first; seed < *first+*mixed; seed++ {
 		r := rand.New(rand.NewPCG(seed, 7))
 		j := mixedJob(r)
-		f, err := j.Facts()
+		f, err := plan.FactsOf(j)
 		if err != nil {
 			t.Fatal(err)
 		}

@@ -3,6 +3,7 @@ package plan
 import (
 	"draxel/core/feed"
 	"draxel/core/finding"
+	"draxel/core/stored"
 	"draxel/core/work"
 )
 
@@ -32,7 +33,7 @@ type FeedCompared struct {
 }
 
 // CompareFeeds works out a job with each of its ways to be fed, as it stands first.
-func CompareFeeds(f Facts, d Decisions, p *Plan, options []FeedOption) []FeedCompared {
+func CompareFeeds(f Facts, d stored.Decisions, p *Plan, options []stored.FeedOption) []FeedCompared {
 	out := []FeedCompared{{Name: "as it stands", Block: d.Feed.Block != nil, Figures: p.feedFigures(d.Feed.Block)}}
 	for i := range options {
 		o := &options[i]

@@ -16,6 +16,7 @@ import (
 	"draxel/core/reach"
 	"draxel/core/signal"
 	"draxel/core/size"
+	"draxel/core/stored"
 	"draxel/core/work"
 )
 
@@ -29,29 +30,10 @@ type Feeding struct {
 	Steps    []work.Step
 }
 
-// feedLists takes the lists that Feed goes by from the job's sheets.
-func (j Job) feedLists() map[string][]feed.Line {
-	out := map[string][]feed.Line{}
-	for _, kind := range gather.FeedKinds() {
-		s := j.Sheets[kind]
-		if s == nil {
-			continue
-		}
-		r, err := gather.ReadSheet(kind, *s)
-		if err != nil {
-			continue // said where the list is laid
-		}
-		for _, row := range r.Rows {
-			out[string(kind)] = append(out[string(kind)], feed.Line{Line: row.Line, Cells: row.Cells})
-		}
-	}
-	return out
-}
-
 // UsualFeeds proposes what a vehicle usually has, for each of Feed's lists in which the job has no line yet.
-func (j Job) UsualFeeds(f *Facts) []feed.Proposed {
+func UsualFeeds(j stored.Job, f *Facts) []feed.Proposed {
 	lines := map[string]int{}
-	for list, rows := range j.feedLists() {
+	for list, rows := range j.FeedLists() {
 		lines[list] = len(rows)
 	}
 	return feed.Usual(f.seenEnds(), lines)
@@ -220,7 +202,7 @@ func (p *Plan) drops(f *Facts) {
 // flowing tells Reach the A that each wire carries at most for long, by the network of the harness as the joints
 // make it, in the lengths and sizes that are there, and the fuse before each new wire; nothing where nobody has said
 // what stands in the vehicle. Reach sizes wires by it.
-func (p *Plan) flowing(m *model, d Decisions, in *reach.Input) {
+func (p *Plan) flowing(m *model, d stored.Decisions, in *reach.Input) {
 	facts := m.facts.Feed.Decided(d.Feed)
 	if facts == nil || !facts.Said() {
 		return
@@ -253,7 +235,7 @@ func (p *Plan) flowing(m *model, d Decisions, in *reach.Input) {
 }
 
 // feeds says what is live in the wanted harness.
-func (p *Plan) feeds(f *Facts, d Decisions) {
+func (p *Plan) feeds(f *Facts, d stored.Decisions) {
 	facts := withParts(f.Feed.Decided(d.Feed), d.Added)
 	if facts == nil || !facts.Said() {
 		return
@@ -268,7 +250,7 @@ func (p *Plan) feeds(f *Facts, d Decisions) {
 			square, mm = cmp.Or(l.Size, w.Size), cmp.Or(l.Need, mm)
 		}
 		lengths[l.Wire] = network.Length{Square: square, Mm: mm, Signal: w.Signal, Text: w.Function}
-		known[l.Wire] = d.carries(square, mm, l.Air, p.Reach.Result.Bundled(l.Wire))
+		known[l.Wire] = carries(&d, square, mm, l.Air, p.Reach.Result.Bundled(l.Wire))
 	}
 	fail := func(err error) {
 		p.Findings = append(p.Findings, finding.Finding{Code: "feed-cannot-be", Severity: finding.Wrong, Stage: "feed",
@@ -283,7 +265,7 @@ func (p *Plan) feeds(f *Facts, d Decisions) {
 	for i := range f.Laid.Loom.Wires {
 		w := &f.Laid.Loom.Wires[i]
 		if _, there := known[w.ID]; !there {
-			known[w.ID] = d.carries(w.Size, w.Length, 0, 1)
+			known[w.ID] = carries(&d, w.Size, w.Length, 0, 1)
 		}
 	}
 	for _, name := range p.Wanted.Wires() {
@@ -293,7 +275,7 @@ func (p *Plan) feeds(f *Facts, d Decisions) {
 	}
 	for _, c := range facts.Inside.Cables {
 		if c.Square > 0 {
-			known[harness.WireID(c.Name)] = d.carries(size.Section(c.Square), c.Length, 0, 1)
+			known[harness.WireID(c.Name)] = carries(&d, size.Section(c.Square), c.Length, 0, 1)
 		}
 	}
 	contacts := map[string]float64{}
@@ -329,7 +311,7 @@ func (p *Plan) feeds(f *Facts, d Decisions) {
 
 // carries says what a wire may carry where it lies, in the class and the air that Reach goes by, with as many current
 // carrying wires in its bundle.
-func (d *Decisions) carries(square size.Section, mm, air float64, bundled int) feed.Wire {
+func carries(d *stored.Decisions, square size.Section, mm, air float64, bundled int) feed.Wire {
 	class := d.Reach.Rules.Class
 	if class == "" {
 		class = size.ClassB

@@ -9,6 +9,7 @@ import (
 	"draxel/core/harness"
 	"draxel/core/reach"
 	"draxel/core/size"
+	"draxel/core/stored"
 	"draxel/core/work"
 )
 
@@ -32,7 +33,7 @@ const (
 
 // feedSteps are the steps of Feed: the block is mounted before anything is led into it, relays and fuses come last, and
 // fuses only after all that they feed is joined.
-func (p *Plan) feedSteps(d Decisions) []work.Step {
+func (p *Plan) feedSteps(d stored.Decisions) []work.Step {
 	r := p.Feed.Result
 	if r == nil {
 		return nil

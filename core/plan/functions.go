@@ -11,6 +11,7 @@ import (
 	"draxel/core/join"
 	"draxel/core/network"
 	"draxel/core/signal"
+	"draxel/core/stored"
 )
 
 // Leg is a circuit of a function: its ends, the wires that join them, and what it is in each position of the key.
@@ -22,7 +23,7 @@ type Leg struct {
 }
 
 // functions says how what must work in the vehicle stands.
-func (p *Plan) functions(f *Facts, d Decisions) {
+func (p *Plan) functions(f *Facts, d stored.Decisions) {
 	r := p.Feed.Result
 	in := join.Inputs{Wishes: d.Functions, Before: f.Worked, Works: map[string]bool{}, Unfed: r == nil,
 		Job: join.Known{Cylinders: f.Cylinders, Alternator: f.Alternator, Gearbox: f.Gearbox, Rules: d.OutRules}}

@@ -12,6 +12,7 @@ import (
 	"draxel/core/pin"
 	"draxel/core/reach"
 	"draxel/core/signal"
+	"draxel/core/stored"
 	"draxel/core/work"
 )
 
@@ -144,7 +145,7 @@ func (m *model) measureFirst(e *join.End) {
 	}
 }
 
-// meter says what proves a wire of the vehicle: common practice, no source.
+// Meter says what proves a wire of the vehicle: common practice, no source.
 func Meter(role signal.Role) join.Meter {
 	switch role {
 	case signal.Battery:
@@ -341,7 +342,7 @@ func (g *planning) joinTo(l, fill *match.Line) {
 
 // join makes the joints and new wires of what is left when cavities are held: a wire whose terminal finds no place is
 // not laid, and a joint that nothing comes to is not made.
-func (p *Plan) join(m *model, d Decisions) {
+func (p *Plan) join(m *model, d stored.Decisions) {
 	m.merge()
 	m.drop()
 	in := join.Input{

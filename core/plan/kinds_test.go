@@ -11,6 +11,7 @@ import (
 	"draxel/core/gather"
 	"draxel/core/match"
 	"draxel/core/plan"
+	"draxel/core/stored"
 	"draxel/core/work"
 )
 
@@ -19,35 +20,35 @@ import (
 // of the trade.
 func TestAJobOfEachKind(t *testing.T) {
 	for _, c := range []struct {
-		kind plan.Kind
+		kind stored.Kind
 		want string // kinds of step by stage, in the order of the list, those of checking left out
 		ways string // how each pair comes together: a ground is tapped, for others need it too
 	}{
-		{plan.Repinned, "pin pull ×1, pin move ×2, pin seat ×1", "move ×3"},
-		{plan.Grown, "pin pull ×1, pin move ×2, pin seat ×1, reach " +
+		{stored.Repinned, "pin pull ×1, pin move ×2, pin seat ×1", "move ×3"},
+		{stored.Grown, "pin pull ×1, pin move ×2, pin seat ×1, reach " +
 			"cut ×1, join land ×1, pin new ×1", "move ×3"},
-		{plan.Exchange, "pin move ×3", "move ×3"},
-		{plan.Sensor, "pin move ×3", "move ×3"},
-		{plan.Integrated, "join measure ×3, join cut ×5, join join ×3", "take-over ×2, tap ×1"},
-		{plan.Standalone, "join cut ×5, join measure ×3, join join ×3", "take-over ×2, tap ×1"},
-		{plan.Transplant, "join cut ×5, join measure ×3, join join ×3", "take-over ×2, tap ×1"},
-		{plan.Electric, "join cut ×5, join measure ×3, join join ×3", "take-over ×2, tap ×1"},
-		{plan.Classic, "join cut ×5, join measure ×3, join join ×3", "take-over ×2, tap ×1"},
-		{plan.Adapter, "reach cut ×3, pin new ×6", "new-wire ×3"},
-		{plan.Bought, "pin pull ×1, pin move ×2, pin seat ×1", "move ×3"},
-		{plan.Bulkhead, "pin pull ×1, pin move ×2, pin seat ×1", "move ×3"},
-		{plan.ThinningOnly, "thin take-off ×1, thin seal ×1, thin out ×1", ""},
+		{stored.Exchange, "pin move ×3", "move ×3"},
+		{stored.Sensor, "pin move ×3", "move ×3"},
+		{stored.Integrated, "join measure ×3, join cut ×5, join join ×3", "take-over ×2, tap ×1"},
+		{stored.Standalone, "join cut ×5, join measure ×3, join join ×3", "take-over ×2, tap ×1"},
+		{stored.Transplant, "join cut ×5, join measure ×3, join join ×3", "take-over ×2, tap ×1"},
+		{stored.Electric, "join cut ×5, join measure ×3, join join ×3", "take-over ×2, tap ×1"},
+		{stored.Classic, "join cut ×5, join measure ×3, join join ×3", "take-over ×2, tap ×1"},
+		{stored.Adapter, "reach cut ×3, pin new ×6", "new-wire ×3"},
+		{stored.Bought, "pin pull ×1, pin move ×2, pin seat ×1", "move ×3"},
+		{stored.Bulkhead, "pin pull ×1, pin move ×2, pin seat ×1", "move ×3"},
+		{stored.ThinningOnly, "thin take-off ×1, thin seal ×1, thin out ×1", ""},
 	} {
 		t.Run(string(c.kind), func(t *testing.T) {
-			stored, err := os.ReadFile("testdata/kinds/" + string(c.kind) + ".json")
+			data, err := os.ReadFile("testdata/kinds/" + string(c.kind) + ".json")
 			if err != nil {
 				t.Fatal(err)
 			}
-			var j plan.Job
-			if err := json.Unmarshal(stored, &j); err != nil || j.Kind != c.kind {
+			var j stored.Job
+			if err := json.Unmarshal(data, &j); err != nil || j.Kind != c.kind {
 				t.Fatalf("%s is not a job of that kind: %v", c.kind, err)
 			}
-			f, err := j.Facts()
+			f, err := plan.FactsOf(j)
 			if err != nil {
 				t.Fatal(err)
 			}
@@ -108,7 +109,7 @@ func counted(words []string) string {
 // The second check of a joined job asks for the circuits that the joints make: from a cavity that is left, which
 // others a meter must find. What is where is looked up by hand.
 func TestTheSecondCheckAsksForJoinedCircuits(t *testing.T) {
-	j := plan.Job{Title: "joined", Kind: plan.Integrated,
+	j := stored.Job{Title: "joined", Kind: stored.Integrated,
 		From:      table("ours", []string{"A", "1", "Coolant temperature gauge"}, []string{"A", "2", "Power ground"}),
 		To:        table("theirs", []string{"P", "1", "Coolant temperature gauge"}, []string{"P", "2", "Power ground"}),
 		Decisions: []match.Decision{matched("A1", "P1"), matched("A2", "P2")},

@@ -6,13 +6,13 @@ import (
 
 	"draxel/core/gather"
 	"draxel/core/join"
-	"draxel/core/plan"
+	"draxel/core/stored"
 	"draxel/core/thin"
 )
 
 // lamps is a vehicle of two brake lamps with a pedal's switch between them and a fuse, each lamp grounded by a wire of its
 // own.
-func lamps(change func(wires [][]string) [][]string) plan.Job {
+func lamps(change func(wires [][]string) [][]string) stored.Job {
 	wires := [][]string{{"Wire", "From", "Cavity", "To", "Cavity", "Colour", "Size", "Function"},
 		{"p1", "FB", "1", "PS", "1", "GN", "1", "Brake lamp switch feed"},
 		{"p2", "PS", "2", "S9", "", "GN-PK", "1", "Brake lamp switch, to the brake lamps"},
@@ -22,7 +22,7 @@ func lamps(change func(wires [][]string) [][]string) plan.Job {
 		wires = change(wires)
 	}
 	table := func(rows ...[]string) *gather.Sheet { return &gather.Sheet{Cells: rows} }
-	return plan.Job{Title: "t", Kind: plan.Classic, Sheets: map[gather.SheetKind]*gather.Sheet{
+	return stored.Job{Title: "t", Kind: stored.Classic, Sheets: map[gather.SheetKind]*gather.Sheet{
 		gather.WireList: table(wires...),
 		gather.ConnectorList: table([]string{"Connector", "Device"}, []string{"FB", "fuse box"}, []string{"PS", "brake pedal switch"},
 			[]string{"LL", "lamp at the left"}, []string{"LR", "lamp at the right"}, []string{"G", "ground by the tail"}),
@@ -41,7 +41,7 @@ func lamps(change func(wires [][]string) [][]string) plan.Job {
 // Brake lamps work with the pedal's switch, their feed and their ground: each is taken away in turn, as a list that lacks
 // it and as a wire that goes, and they do not.
 func TestBrakeLampsWantTheirGround(t *testing.T) {
-	state := func(j plan.Job) join.State {
+	state := func(j stored.Job) join.State {
 		p := computeJob(t, j)
 		i := slices.IndexFunc(p.Join.Functions, func(it join.Item) bool { return it.ID == "brake" })
 		return p.Join.Functions[i].State

@@ -8,6 +8,7 @@ import (
 	"draxel/core/finding"
 	"draxel/core/gather"
 	"draxel/core/plan"
+	"draxel/core/stored"
 	"draxel/core/work"
 )
 
@@ -15,8 +16,8 @@ import (
 // hangs; one that is taped off, dead, led to something or in a junction is none. Ticked, it is settled.
 func TestALiveLeadThatEndsInNothing(t *testing.T) {
 	list := func(rows ...[]string) *gather.Sheet { return &gather.Sheet{Cells: rows} }
-	job := func(to, cavity, fuse, device string) plan.Job {
-		return plan.Job{Title: "t", Kind: plan.Bought, Sheets: map[gather.SheetKind]*gather.Sheet{
+	job := func(to, cavity, fuse, device string) stored.Job {
+		return stored.Job{Title: "t", Kind: stored.Bought, Sheets: map[gather.SheetKind]*gather.Sheet{
 			gather.WireList: list([]string{"Wire", "From", "Cavity", "To", "Cavity", "Size", "Function"},
 				[]string{"s1", "FB", fuse, to, cavity, "1", "Spare feed"}, []string{"w2", "FB", "2", "L", "1", "1", "Side lamp feed"},
 				[]string{"w3", "L", "2", "G", "1", "1", "Ground"}),
@@ -34,7 +35,7 @@ func TestALiveLeadThatEndsInNothing(t *testing.T) {
 		return slices.IndexFunc(p.Work.Steps, func(s work.Step) bool { return strings.HasPrefix(s.Text, "Cap the end of s1") })
 	}
 	for name, c := range map[string]struct {
-		j    plan.Job
+		j    stored.Job
 		want bool
 	}{
 		"bare":                        {job("open", "", "1", ""), true},

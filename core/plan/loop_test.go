@@ -10,6 +10,7 @@ import (
 	"draxel/core/join"
 	"draxel/core/plan"
 	"draxel/core/signal"
+	"draxel/core/stored"
 )
 
 // An electric job's interlock loop: from the unit through three plugs and back, in the order in which they are wired; a
@@ -35,27 +36,27 @@ func TestTheInterlockLoopOfAJob(t *testing.T) {
 		}
 		return f
 	}
-	of := func(f plan.Facts, d plan.Decisions) (join.Item, []finding.Finding) {
+	of := func(f plan.Facts, d stored.Decisions) (join.Item, []finding.Finding) {
 		p := plan.Compute(f, d)
 		i := slices.IndexFunc(p.Join.Functions, func(it join.Item) bool { return it.ID == "hvloop" })
 		return p.Join.Functions[i], p.Findings
 	}
 	whole := loom([2]string{"U1", "S1"}, [2]string{"S2", "P2"}, [2]string{"P1", "Q1"}, [2]string{"Q2", "U2"})
-	if it, _ := of(whole, plan.Decisions{}); it.State != join.OnPaper ||
+	if it, _ := of(whole, stored.Decisions{}); it.State != join.OnPaper ||
 		it.Sum.Lines[0].Value != "service plug → inverter plug → battery plug" {
 		t.Errorf("%s %s: %+v", it.State, it.Why, it.Sum)
 	}
 	if it, _ := of(loom([2]string{"U1", "S1"}, [2]string{"S2", "P2"}, [2]string{"Q2", "U2"}),
-		plan.Decisions{}); it.State !=
+		stored.Decisions{}); it.State !=
 		join.Needs || it.Why != "it is open at inverter plug" {
 		t.Errorf("open behind the inverter: %s %s", it.State, it.Why)
 	}
 	past := loom([2]string{"U1", "S1"}, [2]string{"S2", "P2"}, [2]string{"P2", "P1"}, [2]string{"P1", "Q1"},
 		[2]string{"Q2", "U2"})
-	if it, found := of(past, plan.Decisions{}); it.State != join.Needs || !has(found, "loop-bypassed") {
+	if it, found := of(past, stored.Decisions{}); it.State != join.Needs || !has(found, "loop-bypassed") {
 		t.Errorf("by-passed: %s %s", it.State, it.Why)
 	}
-	_, found := of(whole, plan.Decisions{Added: []join.Added{{ID: "W1", Function: "hvloop", What: "wire",
+	_, found := of(whole, stored.Decisions{Added: []join.Added{{ID: "W1", Function: "hvloop", What: "wire",
 		Body: join.SingleWire, Leads: []join.PartLead{{Point: "1", To: "P1"}, {Point: "2", To: "P2"}}}}})
 	if !has(found, "part-no-place") {
 		t.Errorf("a plug of the loop can be by-passed by a wire: %v", found)

@@ -12,6 +12,7 @@ import (
 	"draxel/core/match"
 	"draxel/core/pin"
 	"draxel/core/reach"
+	"draxel/core/stored"
 	"draxel/core/thin"
 	"draxel/core/work"
 )
@@ -54,7 +55,7 @@ type wire struct{ row, goal harness.Row }
 // model makes the harness as found, as it is now and as wanted at the connectors. Only what a person has decided moves.
 // Undecided wires stay where they are, and a cavity that one of them holds cannot be filled: that is a finding, and
 // whoever was to go there stays too.
-func (p *Plan) model(f *Facts, d Decisions) *model {
+func (p *Plan) model(f *Facts, d stored.Decisions) *model {
 	m := &model{
 		facts:    f,
 		block:    d.Feed.Block,

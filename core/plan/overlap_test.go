@@ -9,16 +9,17 @@ import (
 	"draxel/core/match"
 	"draxel/core/plan"
 	"draxel/core/reach"
+	"draxel/core/stored"
 )
 
 // meeting is a job on a straight trunk: a unit at "in", a plug of the vehicle at "dash" 400 mm on, and what its wires lead
 // to 900 mm beyond that, or back at "in". Six wires of ours, so long, hang in a plug at "out" and are taken to the plug.
-func meeting(had string, back bool) plan.Job {
+func meeting(had string, back bool) stored.Job {
 	list := func(rows [][]string) *gather.Sheet { return &gather.Sheet{Cells: rows} }
 	wires := [][]string{{"Wire", "From", "Cavity", "To", "Cavity", "Size", "Function", "Length mm"}}
 	from := [][]string{{"Connector", "Cavity", "Function"}}
 	to := [][]string{{"Connector", "Cavity", "Function"}}
-	j := plan.Job{Title: "t", Kind: plan.Integrated, Sheets: map[gather.SheetKind]*gather.Sheet{}}
+	j := stored.Job{Title: "t", Kind: stored.Integrated, Sheets: map[gather.SheetKind]*gather.Sheet{}}
 	for i := range 6 {
 		n := fmt.Sprint(i + 1)
 		text := fmt.Sprintf("Injector %s, control", n)
@@ -28,7 +29,7 @@ func meeting(had string, back bool) plan.Job {
 		j.Decisions = append(j.Decisions, match.Decision{Side: match.From, At: ref("D" + n), Choice: match.Matched,
 			To: ref("J" + n), Way: match.TakeOver})
 	}
-	j.From, j.To = &plan.Table{Name: "vehicle", Trust: harness.Maker, Cells: from}, &plan.Table{Name: "donor",
+	j.From, j.To = &stored.Table{Name: "vehicle", Trust: harness.Maker, Cells: from}, &stored.Table{Name: "donor",
 		Trust: harness.Maker, Cells: to}
 	j.Sheets[gather.WireList] = list(wires)
 	j.Sheets[gather.ConnectorList] = list([][]string{{"Connector", "Device", "Ways"}, {"A", "unit", "8"}, {"L", "parts", "8"}})

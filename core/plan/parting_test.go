@@ -11,13 +11,14 @@ import (
 	"draxel/core/harness"
 	"draxel/core/plan"
 	"draxel/core/reach"
+	"draxel/core/stored"
 	"draxel/core/work"
 )
 
 var partings = flag.Uint64("partings", 60, "how many random jobs TestDisconnectsInAStorm goes through")
 
 // take takes the disconnects that a plan offers.
-func take(j *plan.Job, p *plan.Plan) {
+func take(j *stored.Job, p *plan.Plan) {
 	for i := range p.Reach.Result.Disconnects {
 		d := &p.Reach.Result.Disconnects[i]
 		if x := d.Offer(j.Partings); len(x.Plugs) > 0 {
@@ -27,7 +28,7 @@ func take(j *plan.Job, p *plan.Plan) {
 }
 
 // placed lays a random vehicle out, places all that a job has, and measures most of its wires.
-func placed(own *rand.Rand, j *plan.Job) {
+func placed(own *rand.Rand, j *stored.Job) {
 	j.Map = &reach.Map{}
 	for i := range 5 {
 		j.Map.Stations = append(j.Map.Stations, reach.Station{ID: fmt.Sprint("s", i), Group: []string{"body", "engine",
@@ -37,7 +38,7 @@ func placed(own *rand.Rand, j *plan.Job) {
 				To: fmt.Sprint("s", i), Length: float64(200 + own.IntN(900)), Wall: own.IntN(2) == 0})
 		}
 	}
-	f, err := j.Facts()
+	f, err := plan.FactsOf(*j)
 	if err != nil {
 		panic(err)
 	}
@@ -59,7 +60,7 @@ func placed(own *rand.Rand, j *plan.Job) {
 }
 
 // inTheEnd carries out what is left of a plan on the test's own bench.
-func inTheEnd(f plan.Facts, j *plan.Job, p *plan.Plan) *bench {
+func inTheEnd(f plan.Facts, j *stored.Job, p *plan.Plan) *bench {
 	b := newBench(&f.Laid.Loom)
 	for _, x := range work.InOrder(j.Ticks) {
 		for _, e := range x.Edits {
@@ -85,7 +86,7 @@ func inTheEnd(f plan.Facts, j *plan.Job, p *plan.Plan) *bench {
 // all is joined as before; pulled apart, nothing is left that ties the one group to the other.
 func TestADisconnectIsTaken(t *testing.T) {
 	j := spanned()
-	f, err := j.Facts()
+	f, err := plan.FactsOf(j)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -141,7 +142,7 @@ func TestDisconnectsInAStorm(t *testing.T) {
 		own := rand.New(rand.NewPCG(seed, 42))
 		j := mixedJob(r)
 		placed(own, &j)
-		f, err := j.Facts()
+		f, err := plan.FactsOf(j)
 		if err != nil {
 			t.Fatal(err)
 		}

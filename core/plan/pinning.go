@@ -8,6 +8,7 @@ import (
 	"draxel/core/match"
 	"draxel/core/pin"
 	"draxel/core/signal"
+	"draxel/core/stored"
 	"draxel/core/terminal"
 	"draxel/core/work"
 )
@@ -92,7 +93,7 @@ type Output struct {
 }
 
 // moves plans the moves from what is there now, and what goes with each.
-func (p *Plan) moves(m *model, all Decisions) {
+func (p *Plan) moves(m *model, all stored.Decisions) {
 	d := all.Pin
 	p.Steps = []Step{}
 	p.Pin = Pinning{Now: m.now, Done: m.ticks, Limit: d.Limit, Adaptations: m.adaptations, Expected: m.expected()}
@@ -190,7 +191,7 @@ func (m *model) crimped() map[harness.TerminalID]pin.Made {
 	return out
 }
 
-// about is the cavity that a step is best known by.
+// About is the cavity that a step is best known by.
 func (s *Step) About() harness.Ref {
 	if s.To != (harness.Ref{}) {
 		return s.To

@@ -14,6 +14,7 @@ import (
 	"draxel/core/match"
 	"draxel/core/pin"
 	"draxel/core/plan"
+	"draxel/core/stored"
 	"draxel/core/terminal"
 	"draxel/core/work"
 )
@@ -27,21 +28,21 @@ func text(all []finding.Finding, code string) string {
 }
 
 // job makes a re-pin job of two tables.
-func job(from, to []string, decisions ...match.Decision) plan.Job {
-	table := func(name string, lines []string) *plan.Table {
-		t := &plan.Table{Name: name, Trust: harness.Maker, Cells: [][]string{{"Connector", "Cavity", "Function"}}}
+func job(from, to []string, decisions ...match.Decision) stored.Job {
+	table := func(name string, lines []string) *stored.Table {
+		t := &stored.Table{Name: name, Trust: harness.Maker, Cells: [][]string{{"Connector", "Cavity", "Function"}}}
 		for _, l := range lines {
 			at, text, _ := strings.Cut(l, " ")
 			t.Cells = append(t.Cells, []string{at[:1], at[1:], text})
 		}
 		return t
 	}
-	return plan.Job{Kind: plan.Repinned, From: table("from", from), To: table("to", to), Decisions: decisions}
+	return stored.Job{Kind: stored.Repinned, From: table("from", from), To: table("to", to), Decisions: decisions}
 }
 
-func computeJob(t testing.TB, j plan.Job) plan.Plan {
+func computeJob(t testing.TB, j stored.Job) plan.Plan {
 	t.Helper()
-	f, err := j.Facts()
+	f, err := plan.FactsOf(j)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -173,9 +174,9 @@ func TestHalvesThatDoNotMeet(t *testing.T) {
 		words string
 		meet  bool
 	}{{"2x6 from top right", true}, {"2x6 from top left", false}} {
-		j := plan.Job{Kind: plan.ThinningOnly, Layouts: map[string]*face.Layout{"E1": layoutOf(t, "2x6 from top left"), "E2": layoutOf(t, c.words)}}
+		j := stored.Job{Kind: stored.ThinningOnly, Layouts: map[string]*face.Layout{"E1": layoutOf(t, "2x6 from top left"), "E2": layoutOf(t, c.words)}}
 		j.Sheets = map[gather.SheetKind]*gather.Sheet{gather.ConnectorList: {Cells: [][]string{{"Connector", "Mates with"}, {loom.Connectors[0].ID, "E2"}, {"E2", "E1"}}}}
-		f, err := j.Facts()
+		f, err := plan.FactsOf(j)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -194,7 +195,7 @@ func TestSensorAdaptation(t *testing.T) {
 	}{{[3]string{"2", "3", "1"}, pin.Rotation}, {[3]string{"3", "2", "1"}, pin.OuterSwap}, {[3]string{"2", "1", "3"}, pin.OneSwap}, {[3]string{"1", "2", "3"}, ""}} {
 		j := job(from, []string{"A" + c.to[0] + " MAP sensor signal", "A" + c.to[1] + " MAP sensor 5 V reference", "A" + c.to[2] + " MAP sensor ground"},
 			matched("A1", "A"+c.to[0]), matched("A2", "A"+c.to[1]), matched("A3", "A"+c.to[2]))
-		j.Kind = plan.Sensor
+		j.Kind = stored.Sensor
 		p := computeJob(t, j)
 		all := p.Pin.Adaptations
 		if n := len(p.Steps); n > 0 && !strings.Contains(strings.Join(p.Steps[0].Warn, " "), "Trimming the key off") {
@@ -267,7 +268,7 @@ func TestReopenedWiresStayWhereTheyAre(t *testing.T) {
 func TestThinsTicksCountForTheMoves(t *testing.T) {
 	gone := match.Decision{Side: match.From, At: ref("A1"), Choice: match.Gone}
 	j := job([]string{"A1 Canister purge", "A2 Injector 1"}, []string{"A1 Injector 1", "A4 Canister purge"}, matched("A2", "A1"), gone)
-	f, err := j.Facts()
+	f, err := plan.FactsOf(j)
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -16,19 +16,18 @@ import (
 	"draxel/core/finding"
 	"draxel/core/gather"
 	"draxel/core/harness"
-	"draxel/core/join"
 	"draxel/core/match"
 	"draxel/core/network"
 	"draxel/core/pin"
-	"draxel/core/prove"
 	"draxel/core/reach"
+	"draxel/core/stored"
 	"draxel/core/thin"
 	"draxel/core/work"
 )
 
 // Facts are what was found.
 type Facts struct {
-	Kind     Kind
+	Kind     stored.Kind
 	From, To harness.Pinout
 	Meetings match.Meetings // how each To connector is met
 	Vehicle  match.Side     // whose wiring is the vehicle's own
@@ -48,24 +47,6 @@ type Facts struct {
 	Log       []gather.Unplugged                // what was unplugged to see what happens
 	Feed      *feed.Facts                       // what stands in the vehicle beside its wires, nil where nobody has said
 	Parts     map[harness.WireID]network.Length // what the wires of added parts are
-}
-
-// Decisions are what the person chose, one field a stage.
-type Decisions struct {
-	Match []match.Decision
-	Thin  []thin.Decision
-	Bench thin.Bench
-	Ticks []work.Tick // what has been carried out
-	Pin   pin.Decisions
-	Reach reach.Decisions
-	Feed  feed.Decisions
-	// What is wanted and stated of what must work.
-	Functions []join.FunctionWish
-	OutRules  []join.OutputRule // when units work their outputs
-	Added     []join.Added      // parts that sums of functions ask for
-	Prove     prove.Decisions   // what was measured, mended, noted and programmed
-	Own       []OwnStep
-	Acks      []finding.Answer
 }
 
 // Plan is everything that follows from facts and decisions.
@@ -104,12 +85,12 @@ type Step struct {
 }
 
 // Compute gives the plan. It is pure: the same facts and decisions give the same plan.
-func Compute(f Facts, d Decisions) Plan {
+func Compute(f Facts, d stored.Decisions) Plan {
 	return Follow(f, d, match.Crosswalk(f.From, f.To, f.Meetings, d.Match))
 }
 
 // Follow gives the plan where the crosswalk of these facts and decisions is known already.
-func Follow(f Facts, d Decisions, crosswalk *match.Result) Plan {
+func Follow(f Facts, d stored.Decisions, crosswalk *match.Result) Plan {
 	return *Begin(f, d, crosswalk, nil).Whole()
 }
 
@@ -117,7 +98,7 @@ func Follow(f Facts, d Decisions, crosswalk *match.Result) Plan {
 // joints, lengths, steps and proof, is computed when it is first asked for.
 type Draft struct {
 	facts     Facts
-	decisions Decisions
+	decisions stored.Decisions
 	begun     Plan
 	// The latest draft of the same facts all of which is there: its parts are taken where nothing that they follow from
 	// has changed. A draft that nobody asked for all of is passed over, so that drafts do not hang on one another.
@@ -134,7 +115,7 @@ type Draft struct {
 //
 // The order of computing is not that of the rail. First what becomes of every wire, then where terminals and joints
 // come, then lengths; then Now, the steps and the proof.
-func Begin(f Facts, d Decisions, crosswalk *match.Result, last *Draft) *Draft {
+func Begin(f Facts, d stored.Decisions, crosswalk *match.Result, last *Draft) *Draft {
 	f.complete()
 	f.putOn(crosswalk)
 	f.part(d.Reach.Partings)
@@ -249,5 +230,5 @@ func (f *Facts) leads(l *match.Line) bool {
 	if !l.Feeds() || f.Meetings[l.To.Connector].Met != match.NewHousing {
 		return false
 	}
-	return l.Way == match.Lead || f.Kind == Adapter && l.Way != match.Move && l.Way != match.Renew
+	return l.Way == match.Lead || f.Kind == stored.Adapter && l.Way != match.Move && l.Way != match.Renew
 }

@@ -14,6 +14,7 @@ import (
 	"draxel/core/pin"
 	"draxel/core/plan"
 	"draxel/core/signal"
+	"draxel/core/stored"
 	"draxel/core/work"
 )
 
@@ -38,8 +39,8 @@ func matched(from, to string) match.Decision {
 }
 
 func compute(from, to harness.Pinout, decisions ...match.Decision) plan.Plan {
-	return plan.Compute(plan.Facts{Kind: plan.Repinned, From: from, To: to, Meetings: match.SameNames(from, to)},
-		plan.Decisions{Match: decisions, Pin: pin.Decisions{Limit: 1}})
+	return plan.Compute(plan.Facts{Kind: stored.Repinned, From: from, To: to, Meetings: match.SameNames(from, to)},
+		stored.Decisions{Match: decisions, Pin: pin.Decisions{Limit: 1}})
 }
 
 func texts(p plan.Plan) string {
@@ -54,7 +55,7 @@ func texts(p plan.Plan) string {
 }
 
 // tickWith ticks a step off with everything that it needs of other stages before.
-func tickWith(t *testing.T, j *plan.Job, p *plan.Plan, id string) {
+func tickWith(t *testing.T, j *stored.Job, p *plan.Plan, id string) {
 	t.Helper()
 	if _, done := p.Done(id); done {
 		return
@@ -132,8 +133,8 @@ func TestOpenRowsPromiseNoNewWire(t *testing.T) {
 
 func TestKindsThatJoinMoveNothing(t *testing.T) {
 	from, to := pinout("from", 6, "A1 Injector 1"), pinout("to", 6, "P2 Injector 1")
-	f := plan.Facts{Kind: plan.Integrated, From: from, To: to, Meetings: plan.Integrated.Meetings(from, to)}
-	p := plan.Compute(f, plan.Decisions{Match: []match.Decision{matched("A1", "P2")}})
+	f := plan.Facts{Kind: stored.Integrated, From: from, To: to, Meetings: stored.Integrated.Meetings(from, to)}
+	p := plan.Compute(f, stored.Decisions{Match: []match.Decision{matched("A1", "P2")}})
 	if len(p.Steps) != 0 || p.Totals.Meets != 1 || len(p.Join.Joints) != 1 || !p.Proof.Reached || p.Proof.Partial {
 		t.Errorf("steps %q, totals %+v, joints %+v, proof %+v", texts(p), p.Totals, p.Join.Joints, p.Proof)
 	}
@@ -141,8 +142,8 @@ func TestKindsThatJoinMoveNothing(t *testing.T) {
 
 func TestNewHousingOfTheSameName(t *testing.T) {
 	from, to := pinout("from", 4, "A1 Injector 1", "A2 Injector 2"), pinout("to", 4, "A1 Injector 1", "A2 Injector 2")
-	f := plan.Facts{Kind: plan.Repinned, From: from, To: to, Meetings: match.Meetings{}}
-	p := plan.Compute(f, plan.Decisions{Match: []match.Decision{matched("A1", "A1"), matched("A2", "A2")}})
+	f := plan.Facts{Kind: stored.Repinned, From: from, To: to, Meetings: match.Meetings{}}
+	p := plan.Compute(f, stored.Decisions{Match: []match.Decision{matched("A1", "A1"), matched("A2", "A2")}})
 	if got := texts(p); got != "move A1 new A-1; move A2 new A-2" || !p.Proof.Reached || !has(p.Findings, "terminal-system") {
 		t.Errorf("steps %q, proof %+v", got, p.Proof)
 	}
@@ -199,8 +200,8 @@ func TestRandomJobsAreProven(t *testing.T) {
 				d = append(d, match.Decision{Side: match.From, At: row.Ref, Choice: match.Matched, To: to.Rows[r.IntN(len(to.Rows))].Ref})
 			}
 		}
-		f := plan.Facts{Kind: plan.Repinned, From: from, To: to, Meetings: kept}
-		p := plan.Compute(f, plan.Decisions{Match: d})
+		f := plan.Facts{Kind: stored.Repinned, From: from, To: to, Meetings: kept}
+		p := plan.Compute(f, stored.Decisions{Match: d})
 		if !p.Proof.Reached || p.Proof.InHand > 1 {
 			t.Fatalf("seed %d: proof %+v, steps %s", seed, p.Proof, texts(p))
 		}
@@ -208,7 +209,7 @@ func TestRandomJobsAreProven(t *testing.T) {
 			t.Fatalf("seed %d: totals do not reconcile: %+v", seed, p.Totals)
 		}
 		if seed%50 == 0 {
-			again := plan.Compute(f, plan.Decisions{Match: d})
+			again := plan.Compute(f, stored.Decisions{Match: d})
 			if !reflect.DeepEqual(p.Steps, again.Steps) || !reflect.DeepEqual(p.Findings, again.Findings) || !reflect.DeepEqual(p.Match.Lines, again.Match.Lines) {
 				t.Fatalf("seed %d: the same input gave another plan", seed)
 			}

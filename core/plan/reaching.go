@@ -8,6 +8,7 @@ import (
 	"draxel/core/join"
 	"draxel/core/match"
 	"draxel/core/reach"
+	"draxel/core/stored"
 	"draxel/core/terminal"
 	"draxel/core/thin"
 	"draxel/core/work"
@@ -41,7 +42,7 @@ func sameReach(a, b *reach.Input) bool {
 }
 
 // reachInput puts together what Reach works on.
-func (p *Plan) reachInput(m *model, d Decisions) reach.Input {
+func (p *Plan) reachInput(m *model, d stored.Decisions) reach.Input {
 	l := &m.facts.Laid.Loom
 	in := reach.Input{Loom: l, Decisions: d.Reach}
 	after := stepsBefore(p.Thin.Result.Steps)

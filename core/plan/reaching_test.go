@@ -9,14 +9,15 @@ import (
 	"draxel/core/match"
 	"draxel/core/plan"
 	"draxel/core/reach"
+	"draxel/core/stored"
 	"draxel/core/thin"
 	"draxel/core/work"
 )
 
 // spanned is a job of two wires from a unit to two injectors, on a map that is longer than they are.
-func spanned() plan.Job {
+func spanned() stored.Job {
 	list := func(rows ...[]string) *gather.Sheet { return &gather.Sheet{Cells: rows} }
-	j := plan.Job{Title: "t", Kind: plan.Classic, Sheets: map[gather.SheetKind]*gather.Sheet{
+	j := stored.Job{Title: "t", Kind: stored.Classic, Sheets: map[gather.SheetKind]*gather.Sheet{
 		gather.WireList: list([]string{"Wire", "From", "Cavity", "To", "Cavity", "Colour", "Size", "Function", "Length mm"},
 			[]string{"w1", "A", "1", "J", "1", "GN", "0.75", "Injector 1, control", "900"}, []string{"w2", "A", "2", "S1", "", "GN-WH", "0.75", "", "900"},
 			[]string{"w3", "S1", "", "J", "2", "GN-WH", "0.75", "", "300"}, []string{"w4", "S1", "", "K", "1", "GN-WH", "0.75", "", "300"}, []string{"w5", "K", "2", "A", "3", "GN", "0.75", "", "2500"}),
@@ -86,10 +87,10 @@ func TestReachFollowsThin(t *testing.T) {
 // Where matched wires are joined the donor's wire must reach the chassis's cavity, and gets a new end there.
 func TestReachFollowsMatch(t *testing.T) {
 	j := spanned()
-	table := func(name string, rows ...[]string) *plan.Table {
-		return &plan.Table{Name: name, Trust: harness.Maker, Cells: append([][]string{{"Connector", "Cavity", "Function", "Colour"}}, rows...)}
+	table := func(name string, rows ...[]string) *stored.Table {
+		return &stored.Table{Name: name, Trust: harness.Maker, Cells: append([][]string{{"Connector", "Cavity", "Function", "Colour"}}, rows...)}
 	}
-	j.Kind, j.From, j.To = plan.Integrated, table("chassis", []string{"D", "1", "Injector 1, control", "GN"}), table("donor", []string{"J", "1", "Injector 1, control", "GN"})
+	j.Kind, j.From, j.To = stored.Integrated, table("chassis", []string{"D", "1", "Injector 1, control", "GN"}), table("donor", []string{"J", "1", "Injector 1, control", "GN"})
 	j.Map.Stations = append(j.Map.Stations, reach.Station{ID: "dash", Group: "body"})
 	j.Map.Paths = append(j.Map.Paths, reach.Path{ID: "q", From: "in", To: "dash", Length: 400, Spread: 10})
 	j.Places = append(j.Places, reach.Place{Thing: reach.Thing{Kind: reach.AConnector, ID: "D"}, Station: "dash"})

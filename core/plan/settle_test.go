@@ -10,7 +10,7 @@ import (
 	"draxel/core/harness"
 	"draxel/core/join"
 	"draxel/core/match"
-	"draxel/core/plan"
+	"draxel/core/stored"
 	"draxel/core/work"
 )
 
@@ -41,14 +41,14 @@ func TestOnlyAReadingThatFitsSettlesIt(t *testing.T) {
 	} {
 		t.Run(name, func(t *testing.T) {
 			list := func(rows ...[]string) *gather.Sheet { return &gather.Sheet{Cells: rows} }
-			table := func(name, connector string) *plan.Table {
-				return &plan.Table{Name: name, Trust: harness.Maker, Cells: [][]string{{"Connector", "Cavity", "Function"},
+			table := func(name, connector string) *stored.Table {
+				return &stored.Table{Name: name, Trust: harness.Maker, Cells: [][]string{{"Connector", "Cavity", "Function"},
 					{connector, "1", c.says}}}
 			}
 			for i := range c.readings {
 				c.readings[i].When = int64(i + 1)
 			}
-			j := plan.Job{Title: "t", Kind: plan.Integrated, From: table("chassis", "D"), To: table("donor", "J"),
+			j := stored.Job{Title: "t", Kind: stored.Integrated, From: table("chassis", "D"), To: table("donor", "J"),
 				Readings: c.readings, Sheets: map[gather.SheetKind]*gather.Sheet{
 					gather.WireList: list([]string{"Wire", "From", "Cavity", "To", "Cavity", "Size", "Function"},
 						[]string{"w1", "A", "1", "J", "1", "1", c.says}),

@@ -8,6 +8,7 @@ import (
 	"draxel/core/match"
 	"draxel/core/plan"
 	"draxel/core/reach"
+	"draxel/core/stored"
 	"draxel/core/work"
 )
 
@@ -15,12 +16,12 @@ import (
 // the steps can be carried out, one after the other as they are ticked, and in the end the wire is one circuit with
 // what feeds it, by a bench that shares nothing with the product.
 func TestASourcedWireIsLengthened(t *testing.T) {
-	for _, kind := range plan.Kinds() {
+	for _, kind := range stored.Kinds() {
 		for _, o := range []match.Origin{{Kind: match.AtFuse, Name: "F1"}, {Kind: match.AtGround, Name: "G1"},
 			{Kind: match.OpenEnd, Owner: "Ines"}} {
 			j := spanned()
-			table := func(name, connector string) *plan.Table {
-				return &plan.Table{Name: name, Trust: harness.Maker, Cells: [][]string{{"Connector", "Cavity", "Function", "Colour", "Size"},
+			table := func(name, connector string) *stored.Table {
+				return &stored.Table{Name: name, Trust: harness.Maker, Cells: [][]string{{"Connector", "Cavity", "Function", "Colour", "Size"},
 					{connector, "1", "Ignition feed", "GN", "0.75"}}}
 			}
 			j.Kind, j.From, j.To = kind.ID, table("found", "A"), table("wanted", "D")
@@ -31,7 +32,7 @@ func TestASourcedWireIsLengthened(t *testing.T) {
 				t.Fatalf("%s: w1 %s", what, l.Verdict)
 			}
 			proven(t, what, p)
-			f, err := j.Facts()
+			f, err := plan.FactsOf(j)
 			if err != nil {
 				t.Fatal(err)
 			}
@@ -88,9 +89,9 @@ func left(p *plan.Plan) int {
 // A table that shows fewer cavities of a plug than the list of wires has is of the same plug all the same.
 func TestATableMayShowFewerCavitiesThanTheList(t *testing.T) {
 	j := spanned()
-	j.Kind = plan.Repinned
-	j.From = &plan.Table{Name: "found", Cells: [][]string{{"Connector", "Cavity", "Function"}, {"A", "1", "Injector 1"}}}
-	j.To = &plan.Table{Name: "wanted", Cells: [][]string{{"Connector", "Cavity", "Function"}, {"A", "4", "Injector 1"}}}
+	j.Kind = stored.Repinned
+	j.From = &stored.Table{Name: "found", Cells: [][]string{{"Connector", "Cavity", "Function"}, {"A", "1", "Injector 1"}}}
+	j.To = &stored.Table{Name: "wanted", Cells: [][]string{{"Connector", "Cavity", "Function"}, {"A", "4", "Injector 1"}}}
 	j.Decisions = []match.Decision{matched("A1", "A4")}
 	j.Sheets[gather.WireList].Cells[5][3] = "A"
 	proven(t, "A1 to A4", computeJob(t, j))

@@ -10,6 +10,7 @@ import (
 	"draxel/core/harness"
 	"draxel/core/match"
 	"draxel/core/plan"
+	"draxel/core/stored"
 	"draxel/core/work"
 )
 
@@ -37,9 +38,9 @@ func TestStepsNameTheCavityAsItIsThen(t *testing.T) {
 		r := rand.New(rand.NewPCG(seed, 3))
 		j := mixedJob(r)
 		if seed%2 == 0 {
-			j.Kind, j.Met = plan.Repinned, nil
+			j.Kind, j.Met = stored.Repinned, nil
 		}
-		f, err := j.Facts()
+		f, err := plan.FactsOf(j)
 		if err != nil {
 			t.Fatal(err)
 		}

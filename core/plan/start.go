@@ -1,10 +1,12 @@
 package plan
 
+import "draxel/core/stored"
+
 // Start gives a job as the start of the next one of its kind: the tables, lists, faces, map and rules as they are, and
 // every decision of it that still applies, to be verified; what else came along is asked about. What was done,
 // measured, photographed, spent and handed over belongs to the vehicle that it was done to, and stays there.
-func (j Job) Start(title string) (Job, error) {
-	fresh := Job{
+func Start(j stored.Job, title string) (stored.Job, error) {
+	fresh := stored.Job{
 		Title: title, Kind: j.Kind, Donor: j.Donor, Chassis: j.Chassis, OneScheme: j.OneScheme,
 		From: j.From, To: j.To, More: j.More, Kept: j.Kept, Met: j.Met, Vehicle: j.Vehicle,
 		Sheets: j.Sheets, Bench: j.Bench, Layouts: j.Layouts, Map: j.Map, Rules: j.Rules, Places: j.Places,
@@ -27,11 +29,11 @@ func (j Job) Start(title string) (Job, error) {
 			fresh.Bought = append(fresh.Bought, b)
 		}
 	}
-	brought, err := fresh.Earlier(j)
+	brought, err := Earlier(fresh, j)
 	if err != nil {
-		return Job{}, err
+		return stored.Job{}, err
 	}
-	fresh.Carried = fresh.carries(j.Title)
+	fresh.Carried = fresh.Carries(j.Title)
 	fresh.Decisions, fresh.Thin, fresh.Exchanges = brought.Match, brought.Thin, brought.Exchanges
 	return fresh, nil
 }

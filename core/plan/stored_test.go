@@ -8,7 +8,7 @@ import (
 
 	"draxel/core/harness"
 	"draxel/core/match"
-	"draxel/core/plan"
+	"draxel/core/stored"
 	"draxel/core/thin"
 	"draxel/core/work"
 )
@@ -23,7 +23,7 @@ func TestAStoredJobIsReadWhole(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	got, err := plan.ReadStored(text)
+	got, err := stored.Read(text)
 	if err != nil || len(got.Aside) > 0 {
 		t.Fatalf("%v, set aside %+v", err, got.Aside)
 	}
@@ -75,7 +75,7 @@ func TestABadValueIsSetAside(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		j, err := plan.ReadStored(bad)
+		j, err := stored.Read(bad)
 		if err != nil || len(j.Aside) != 1 || !strings.HasPrefix(j.Aside[0].Name, c.field) || j.Aside[0].Why == "" {
 			t.Errorf("%s: %v, set aside %+v", name, err, j.Aside)
 			continue
@@ -85,7 +85,7 @@ func TestABadValueIsSetAside(t *testing.T) {
 			t.Errorf("%s: %+v", name, p.Proof)
 		}
 		j.Aside = nil
-		again, err := plan.ReadStored(must(json.Marshal(j)))
+		again, err := stored.Read(must(json.Marshal(j)))
 		if err != nil || !reflect.DeepEqual(again, j) {
 			t.Errorf("%s: what is left is not a job: %v", name, err)
 		}

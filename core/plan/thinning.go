@@ -7,6 +7,7 @@ import (
 	"draxel/core/finding"
 	"draxel/core/harness"
 	"draxel/core/match"
+	"draxel/core/stored"
 	"draxel/core/thin"
 )
 
@@ -31,7 +32,7 @@ const twoEdits = "two-edits"
 
 // decideThin computes what stays and goes. A wire that Match has put to use is kept, unless it was decided away by
 // itself, which is then a contradiction between two stages.
-func (p *Plan) decideThin(f *Facts, d Decisions) {
+func (p *Plan) decideThin(f *Facts, d stored.Decisions) {
 	own := map[harness.WireID]thin.Choice{}
 	for _, x := range d.Thin {
 		if x.On == thin.Wire && x.Verify == "" {
@@ -175,14 +176,14 @@ func (p *Plan) propose(f *Facts, own map[harness.WireID]thin.Choice) []Proposal 
 }
 
 // notWanted is what a kind of job usually does without: common practice, no source.
-var notWanted = map[Kind]map[string]string{
-	Standalone: {
+var notWanted = map[stored.Kind]map[string]string{
+	stored.Standalone: {
 		"lighting":    "A standalone harness is reduced to the engine's own circuits.",
 		"climate":     "A standalone harness is reduced to the engine's own circuits.",
 		"body":        "A standalone harness is reduced to the engine's own circuits.",
 		"instruments": "A standalone harness keeps a handful of gauge wires: except those.",
 	},
-	ThinningOnly: {
+	stored.ThinningOnly: {
 		"climate": "A track car usually does without.",
 		"body":    "A track car usually does without: except what is used.",
 	},

@@ -10,6 +10,7 @@ import (
 	"draxel/core/match"
 	"draxel/core/pin"
 	"draxel/core/plan"
+	"draxel/core/stored"
 	"draxel/core/thin"
 	"draxel/core/work"
 )
@@ -24,8 +25,8 @@ func sheet(lines ...string) *gather.Sheet {
 }
 
 // small is a re-pinned harness of four wires, with the parts at their far ends.
-func small(kind plan.Kind) plan.Job {
-	return plan.Job{Title: "small", Kind: kind,
+func small(kind stored.Kind) stored.Job {
+	return stored.Job{Title: "small", Kind: kind,
 		From: table("old", []string{"A", "1", "Injector 1"}, []string{"A", "2", "Canister purge valve, control"}, []string{"A", "3", "Battery"}, []string{"A", "4", "Coolant temperature sensor"}),
 		To:   table("new", []string{"A", "1", "Injector 1"}, []string{"A", "2", "Coolant temperature sensor"}, []string{"A", "3", "Battery"}),
 		Sheets: map[gather.SheetKind]*gather.Sheet{
@@ -35,9 +36,9 @@ func small(kind plan.Kind) plan.Job {
 		}}
 }
 
-func follow(t *testing.T, j plan.Job) (plan.Facts, plan.Plan) {
+func follow(t *testing.T, j stored.Job) (plan.Facts, plan.Plan) {
 	t.Helper()
-	f, err := j.Facts()
+	f, err := plan.FactsOf(j)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -46,7 +47,7 @@ func follow(t *testing.T, j plan.Job) (plan.Facts, plan.Plan) {
 
 // A terminal that Thin takes out stands on Pin's sheet and in Thin's work, as one step, and both are proven.
 func TestWhatThinTakesOutPinPulls(t *testing.T) {
-	for _, kind := range []plan.Kind{plan.Repinned, plan.Integrated, plan.ThinningOnly} {
+	for _, kind := range []stored.Kind{stored.Repinned, stored.Integrated, stored.ThinningOnly} {
 		j := small(kind)
 		j.Thin = []thin.Decision{{On: thin.Module, ID: "purge valve", Choice: thin.Goes, Reason: "none here"}}
 		_, p := follow(t, j)
@@ -66,7 +67,7 @@ func TestWhatThinTakesOutPinPulls(t *testing.T) {
 			}
 		}
 		want := 1
-		if kind == plan.ThinningOnly { // its school cuts dead ends
+		if kind == stored.ThinningOnly { // its school cuts dead ends
 			want = 0
 		}
 		if both != want || len(pulls) != want {
@@ -78,7 +79,7 @@ func TestWhatThinTakesOutPinPulls(t *testing.T) {
 // A wire that Match has put to use is kept, whatever is decided about what is larger; where it is decided away itself
 // the two stages contradict each other, and that is said.
 func TestMatchKeepsWhatItUses(t *testing.T) {
-	j := small(plan.Repinned)
+	j := small(stored.Repinned)
 	j.Decisions = []match.Decision{{Side: match.From, At: harness.Ref{Connector: "A", Cavity: "4"}, Choice: match.Matched, To: harness.Ref{Connector: "A", Cavity: "2"}}}
 	j.Thin = []thin.Decision{{On: thin.System, ID: "cooling", Choice: thin.Goes}, {On: thin.Module, ID: "purge valve", Choice: thin.Goes, Reason: "none"}}
 	f, p := follow(t, j)
@@ -102,7 +103,7 @@ func TestMatchKeepsWhatItUses(t *testing.T) {
 
 // What the kind of job and the matches suggest is proposed and changes nothing.
 func TestProposals(t *testing.T) {
-	j := small(plan.Standalone)
+	j := small(stored.Standalone)
 	j.From.Cells = append(j.From.Cells, []string{"A", "5", "Main beam"})
 	j.Decisions = []match.Decision{{Side: match.From, At: harness.Ref{Connector: "A", Cavity: "2"}, Choice: match.Gone}}
 	_, p := follow(t, j)
@@ -124,7 +125,7 @@ func TestProposals(t *testing.T) {
 
 // In the kinds that join wires both pinouts are of harnesses; plugs of one name are kept apart.
 func TestTwoHarnessesWithOneName(t *testing.T) {
-	j := small(plan.Integrated)
+	j := small(stored.Integrated)
 	j.Sheets = nil
 	f, _ := follow(t, j)
 	ids := map[string]bool{}
@@ -137,7 +138,7 @@ func TestTwoHarnessesWithOneName(t *testing.T) {
 	if row, ok := f.To.Row(harness.Ref{Connector: "A", Cavity: "2"}); !ok || row.Function == "" {
 		t.Error("the pinout that Match works on was renamed too")
 	}
-	moves := small(plan.Repinned)
+	moves := small(stored.Repinned)
 	moves.Sheets = nil
 	if f, _ := follow(t, moves); len(f.Laid.Loom.Wires) != 4 {
 		t.Errorf("%d wires: what the finished harness must fill is no harness", len(f.Laid.Loom.Wires))
@@ -145,10 +146,10 @@ func TestTwoHarnessesWithOneName(t *testing.T) {
 }
 
 func TestTheGateKnowsWhatWasNoted(t *testing.T) {
-	j := small(plan.Repinned)
+	j := small(stored.Repinned)
 	j.Thin = []thin.Decision{{On: thin.Module, ID: "purge valve", Choice: thin.Goes, Reason: "none"}}
 	j.Looked = map[string]gather.Looked{"A": {Labelled: true, Counted: 4}, "PV": {Labelled: true, Counted: 2}}
-	j.Photos = []plan.Photo{{ID: "1", Connector: "A"}, {ID: "2", Connector: "PV"}}
+	j.Photos = []stored.Photo{{ID: "1", Connector: "A"}, {ID: "2", Connector: "PV"}}
 	_, p := follow(t, j)
 	for _, s := range p.Work.Steps {
 		if s.Kind == thin.Gate && len(s.Missing) != 0 {
@@ -158,7 +159,7 @@ func TestTheGateKnowsWhatWasNoted(t *testing.T) {
 }
 
 func TestYard(t *testing.T) {
-	j := small(plan.Repinned)
+	j := small(stored.Repinned)
 	j.Identity = &gather.Identity{Throttle: gather.Change{Donor: "cable", Will: "electric"}, Immobiliser: "keep and relearn", Gearbox: gather.Change{Donor: "manual", Will: "automatic"}}
 	j.Looked = map[string]gather.Looked{"IJ": {Latch: gather.Broken}, "PV": {Latch: gather.Broken}}
 	j.Thin = []thin.Decision{{On: thin.Module, ID: "purge valve", Choice: thin.Goes, Reason: "none"}}
@@ -187,15 +188,15 @@ func TestYard(t *testing.T) {
 // What an earlier job brings counts for nothing, and what does not agree, is decided here, or must not be, stays
 // behind.
 func TestEarlier(t *testing.T) {
-	past := small(plan.Repinned)
+	past := small(stored.Repinned)
 	ref := func(c string) harness.Ref { return harness.Ref{Connector: "A", Cavity: c} }
 	past.Decisions = []match.Decision{{Side: match.From, At: ref("1"), Choice: match.Matched, To: ref("1")}, {Side: match.From, At: ref("2"), Choice: match.Gone}, {Side: match.From, At: ref("3"), Choice: match.Matched, To: ref("3")}, {Side: match.From, At: ref("4"), Choice: match.Matched, To: ref("2")}}
 	past.Thin = []thin.Decision{{On: thin.Module, ID: "purge valve", Choice: thin.Goes, Reason: "none"}, {On: thin.Module, ID: "not here", Choice: thin.Goes}, {On: thin.System, ID: "fuel", Choice: thin.Keep}}
-	now := small(plan.Repinned)
+	now := small(stored.Repinned)
 	now.From.Cells[3] = []string{"A", "3", "Ignition feed"}
 	now.Decisions = past.Decisions[3:]
 	now.Thin = past.Thin[2:]
-	brought, err := now.Earlier(past)
+	brought, err := plan.Earlier(now, past)
 	thins, matches := brought.Thin, brought.Match
 	if err != nil || len(matches) != 2 || len(thins) != 1 || thins[0].Verify != "small" || matches[0].Verify != "small" {
 		t.Fatalf("%+v %+v %v", thins, matches, err)
@@ -215,7 +216,7 @@ func TestEarlier(t *testing.T) {
 // Small differences of wording do not keep a decision behind, nor does the side: a cavity that was left empty is brought too,
 // and counts as open until it is verified.
 func TestEarlierBearsOtherWords(t *testing.T) {
-	past := plan.Job{Title: "first", Kind: plan.Repinned,
+	past := stored.Job{Title: "first", Kind: stored.Repinned,
 		From: table("ours", []string{"A", "1", "Injector 1, control"}, []string{"A", "2", "Knock sensor 1"}, []string{"A", "3", "Purge valve"}),
 		To:   table("theirs", []string{"P", "1", "INJ 1"}, []string{"P", "2", "Knock 1"}, []string{"P", "3", "Secondary air pump"}),
 		Decisions: []match.Decision{matched("A1", "P1"), matched("A2", "P2"),
@@ -224,7 +225,7 @@ func TestEarlierBearsOtherWords(t *testing.T) {
 	now.Decisions = nil
 	now.From = table("ours", []string{"A", "1", "Control, Injector 1"}, []string{"A", "2", "Knock sensor 2"}, []string{"A", "3", "Purge valve"})
 	now.To = table("theirs", []string{"P", "1", "Fuel injector no. 1"}, []string{"P", "2", "Knock 1"}, []string{"P", "3", "Secondary air pump"})
-	brought, err := now.Earlier(past)
+	brought, err := plan.Earlier(now, past)
 	matches := brought.Match
 	got := ""
 	for _, d := range matches {
@@ -245,7 +246,7 @@ func TestEarlierBearsOtherWords(t *testing.T) {
 // has taken it over.
 func TestEarlierExchanges(t *testing.T) {
 	ref := func(c string) harness.Ref { return harness.Ref{Connector: "P", Cavity: c} }
-	past := plan.Job{Title: "first", Kind: plan.Repinned, From: table("ours", []string{"A", "1", "Purge valve, control"}),
+	past := stored.Job{Title: "first", Kind: stored.Repinned, From: table("ours", []string{"A", "1", "Purge valve, control"}),
 		To: table("theirs", []string{"P", "1", "Purge valve, control"}, []string{"P", "2", "Fan relay, control"},
 			[]string{"P", "3", "Pump relay, control"}, []string{"P", "4", "Starter relay, control"}),
 		Exchanges: []pin.Exchange{{A: ref("1"), B: ref("2"), Reason: "burnt"}, {A: ref("3"), B: ref("4")}}}
@@ -253,7 +254,7 @@ func TestEarlierExchanges(t *testing.T) {
 	now.Exchanges = nil
 	now.To = table("theirs", []string{"P", "1", "Purge valve, control"}, []string{"P", "2", "Fan relay, control"},
 		[]string{"P", "3", "Pump relay, control"}, []string{"P", "4", "Wastegate valve, control"})
-	brought, err := now.Earlier(past)
+	brought, err := plan.Earlier(now, past)
 	if err != nil || len(brought.Exchanges) != 1 || brought.Exchanges[0].A != ref("1") || brought.Exchanges[0].Verify != "first" {
 		t.Fatalf("%+v, %v", brought.Exchanges, err)
 	}
@@ -274,16 +275,16 @@ func TestEarlierExchanges(t *testing.T) {
 }
 
 func TestSchoolsByKind(t *testing.T) {
-	for kind, want := range map[plan.Kind]thin.School{plan.ThinningOnly: thin.CutSeal, plan.Repinned: thin.Extract} {
-		if got := (plan.Job{Kind: kind}).Chosen().Bench.School; got != want {
+	for kind, want := range map[stored.Kind]thin.School{stored.ThinningOnly: thin.CutSeal, stored.Repinned: thin.Extract} {
+		if got := (stored.Job{Kind: kind}).Chosen().Bench.School; got != want {
 			t.Errorf("%s: %s", kind, got)
 		}
 	}
 	own := thin.Standard()
-	if got := (plan.Job{Kind: plan.ThinningOnly, Bench: &own}).Chosen().Bench.School; got != thin.Extract {
+	if got := (stored.Job{Kind: stored.ThinningOnly, Bench: &own}).Chosen().Bench.School; got != thin.Extract {
 		t.Errorf("what the job says itself: %s", got)
 	}
-	for _, k := range plan.Kinds() {
+	for _, k := range stored.Kinds() {
 		if len(k.Stages) == 0 || k.Stages[0] != "gather" {
 			t.Errorf("%s needs %v", k.ID, k.Stages)
 		}
@@ -293,7 +294,7 @@ func TestSchoolsByKind(t *testing.T) {
 // What was done before the decisions changed is mended where it can be; where it stands in the way, that is said, and
 // it is no fault of the steps.
 func TestWorkDoneBeforeTheDecisionsChanged(t *testing.T) {
-	j := small(plan.ThinningOnly)
+	j := small(stored.ThinningOnly)
 	j.Thin = []thin.Decision{{On: thin.Module, ID: "purge valve", Choice: thin.Goes, Reason: "none"}}
 	_, before := follow(t, j)
 	for i, s := range before.Work.Steps {

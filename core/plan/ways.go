@@ -6,6 +6,7 @@ import (
 	"draxel/core/harness"
 	"draxel/core/match"
 	"draxel/core/signal"
+	"draxel/core/stored"
 	"draxel/core/thin"
 )
 
@@ -61,7 +62,7 @@ func (p *Plan) decideWays(f *Facts) {
 			w.Proposed, w.Why, w.Choices = match.Plugged, "The cavities face each other: nothing is done.", []match.Way{
 				match.Plugged,
 			}
-		case f.Kind == Adapter && m.Met == match.NewHousing:
+		case f.Kind == stored.Adapter && m.Met == match.NewHousing:
 			w.Proposed, w.Why, w.Choices = match.Lead, "The factory plug stays as it is: a plug is put onto it, and a new "+
 				"wire leads from there.", []match.Way{
 				match.Lead,

@@ -13,6 +13,7 @@ import (
 	"draxel/core/match"
 	"draxel/core/plan"
 	"draxel/core/reach"
+	"draxel/core/stored"
 	"draxel/core/thin"
 	"draxel/core/work"
 )
@@ -23,7 +24,7 @@ var first = flag.Uint64("first", 0, "the first of those jobs")
 
 // mixedJob is a job in which anything can happen: housings kept, new, staying and plugged on, wires that go on to
 // devices, splices and nothing, plugs in mid-air.
-func mixedJob(r *rand.Rand) plan.Job {
+func mixedJob(r *rand.Rand) stored.Job {
 	words := []string{"Injector 1", "Injector 2", "Battery feed", "Ignition feed", "Power ground",
 		"Coolant temperature sensor", "Fan relay 1 control", "Canister purge", "Knock sensor 1", "zqk",
 		"Engine speed output", "Sensor ground"}
@@ -34,7 +35,7 @@ func mixedJob(r *rand.Rand) plan.Job {
 		return lines
 	}
 	from, to := side("ABC"), side("ADE")
-	j := plan.Job{Title: "mixed", Kind: plan.Kinds()[r.IntN(13)].ID, From: table("ours", from...), To: table("theirs",
+	j := stored.Job{Title: "mixed", Kind: stored.Kinds()[r.IntN(13)].ID, From: table("ours", from...), To: table("theirs",
 		to...), Met: match.Meetings{}}
 	used := map[string]bool{}
 	for _, id := range []string{"A", "D", "E"} {
@@ -77,7 +78,7 @@ func mixedJob(r *rand.Rand) plan.Job {
 }
 
 // decideMixed takes decisions as the server would let them be taken.
-func decideMixed(r *rand.Rand, j *plan.Job, p *plan.Plan, f plan.Facts) {
+func decideMixed(r *rand.Rand, j *stored.Job, p *plan.Plan, f plan.Facts) {
 	if len(f.From.Rows) == 0 || len(f.To.Rows) == 0 {
 		return
 	}
@@ -134,7 +135,7 @@ func decideMixed(r *rand.Rand, j *plan.Job, p *plan.Plan, f plan.Facts) {
 }
 
 // tickAny ticks a step that can be done now, whichever.
-func tickAny(r *rand.Rand, j *plan.Job, p *plan.Plan) bool {
+func tickAny(r *rand.Rand, j *stored.Job, p *plan.Plan) bool {
 	var ready []int
 	bench := harness.Work(p.Past.Now)
 	for i := range p.Work.Steps {
@@ -171,7 +172,7 @@ func TestEveryWayLeadsToWhatIsWanted(t *testing.T) {
 	for _, seed := range seeds {
 		r := rand.New(rand.NewPCG(seed, 41))
 		j := mixedJob(r)
-		f, err := j.Facts()
+		f, err := plan.FactsOf(j)
 		if err != nil {
 			t.Fatalf("job %d: %v", seed, err)
 		}
@@ -205,7 +206,7 @@ func TestEveryWayLeadsToWhatIsWanted(t *testing.T) {
 	}
 }
 
-func check(t *testing.T, seed uint64, round int, j *plan.Job, f plan.Facts, p *plan.Plan) {
+func check(t *testing.T, seed uint64, round int, j *stored.Job, f plan.Facts, p *plan.Plan) {
 	t.Helper()
 	if wrong(*p) || has(p.Findings, "tick-lost") {
 		var steps []string
@@ -222,7 +223,7 @@ func check(t *testing.T, seed uint64, round int, j *plan.Job, f plan.Facts, p *p
 }
 
 // oneCircuit carries the raw edits out on the test's own bench and looks at every accepted match.
-func oneCircuit(t *testing.T, seed uint64, j *plan.Job, f plan.Facts, p *plan.Plan) int {
+func oneCircuit(t *testing.T, seed uint64, j *stored.Job, f plan.Facts, p *plan.Plan) int {
 	t.Helper()
 	loom := f.Laid.Loom
 	before := newBench(&loom)

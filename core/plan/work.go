@@ -9,6 +9,7 @@ import (
 	"draxel/core/harness"
 	"draxel/core/join"
 	"draxel/core/match"
+	"draxel/core/stored"
 	"draxel/core/thin"
 	"draxel/core/work"
 )
@@ -24,7 +25,7 @@ type Work struct {
 }
 
 // finish makes Wanted, puts all steps into one order, and proves them.
-func (p *Plan) finish(m *model, d Decisions) {
+func (p *Plan) finish(m *model, d stored.Decisions) {
 	base := m.joined
 	p.Wanted = base.With(p.Reach.Result.Changes(base))
 	parted := p.Reach.Result.Part(m.found, p.Past.Now, p.Wanted)

@@ -11,16 +11,17 @@ import (
 	"draxel/core/harness"
 	"draxel/core/match"
 	"draxel/core/plan"
+	"draxel/core/stored"
 	"draxel/core/work"
 )
 
 // pairedJob is a job of one pair of cavities, accepted.
-func pairedJob(kind plan.Kind, from, to string) plan.Job {
+func pairedJob(kind stored.Kind, from, to string) stored.Job {
 	connector := "P"
-	if kind == plan.Repinned {
+	if kind == stored.Repinned {
 		connector = "A"
 	}
-	return plan.Job{Title: "pair", Kind: kind, From: table("ours", []string{"A", "1", from}), To: table("theirs",
+	return stored.Job{Title: "pair", Kind: kind, From: table("ours", []string{"A", "1", from}), To: table("theirs",
 		[]string{connector, "2", to}),
 		Decisions: []match.Decision{matched("A1", connector+"2")}}
 }
@@ -42,7 +43,7 @@ func TestSuppliesOfAnotherClass(t *testing.T) {
 		{"Ignition feed", "Ignition feed", "", ""},
 		{"Power ground", "Power ground 2", "", ""},
 	} {
-		for kind, want := range map[plan.Kind]finding.Severity{plan.Repinned: c.moved, plan.Integrated: c.joined} {
+		for kind, want := range map[stored.Kind]finding.Severity{stored.Repinned: c.moved, stored.Integrated: c.joined} {
 			p := computeJob(t, pairedJob(kind, c.from, c.to))
 			var got finding.Severity
 			for _, f := range p.Findings {
@@ -60,7 +61,7 @@ func TestSuppliesOfAnotherClass(t *testing.T) {
 
 // A wire that is joined to that of a cavity is joined to the wire that will be there, not to the one that still is.
 func TestAJointIsMadeWithTheRightWire(t *testing.T) {
-	j := plan.Job{Title: "joint", Kind: plan.Repinned,
+	j := stored.Job{Title: "joint", Kind: stored.Repinned,
 		From: table("ours", []string{"A", "1", "Power ground"}, []string{"A", "2", "Power ground 2"}, []string{"A", "5",
 			"Injector 1"}),
 		To: table("theirs", []string{"A", "5", "Power ground"}, []string{"A", "6", "Injector 1"}),
@@ -80,7 +81,7 @@ func TestAJointIsMadeWithTheRightWire(t *testing.T) {
 			t.Errorf("%s", s.Text)
 		}
 	}
-	f, err := j.Facts()
+	f, err := plan.FactsOf(j)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -91,7 +92,7 @@ func TestAJointIsMadeWithTheRightWire(t *testing.T) {
 
 // Two wires that are joined into one cavity feed it: nothing is said to feed it not, and no wire is added.
 func TestTwoWiresInOneCavityFeedIt(t *testing.T) {
-	j := plan.Job{Title: "two", Kind: plan.Repinned,
+	j := stored.Job{Title: "two", Kind: stored.Repinned,
 		From: table("ours", []string{"A", "1", "Ignition feed"}, []string{"A", "2", "Ignition feed 2"}),
 		To:   table("theirs", []string{"A", "3", "Ignition feed"}),
 		Decisions: []match.Decision{{Side: match.From, At: ref("A1"), Choice: match.Joined, To: ref("A3")},
@@ -104,7 +105,7 @@ func TestTwoWiresInOneCavityFeedIt(t *testing.T) {
 
 // A wire of which somebody has measured that it is the right one is not to be measured again before it is cut.
 func TestWhatIsMeasuredIsNotMeasuredAgain(t *testing.T) {
-	j := pairedJob(plan.Integrated, "Coolant temperature gauge", "Coolant temperature gauge")
+	j := pairedJob(stored.Integrated, "Coolant temperature gauge", "Coolant temperature gauge")
 	measures := func() (n int) {
 		p := computeJob(t, j)
 		for _, s := range p.Work.Steps {
@@ -127,7 +128,7 @@ func TestWhatIsMeasuredIsNotMeasuredAgain(t *testing.T) {
 
 // Cavities named after a table's title keep what was said of them when the table gets another title.
 func TestAReadingSurvivesAnotherTitle(t *testing.T) {
-	j := plan.Job{Title: "names", Kind: plan.Integrated, From: table("ours", []string{"A", "1", "Injector 1"}),
+	j := stored.Job{Title: "names", Kind: stored.Integrated, From: table("ours", []string{"A", "1", "Injector 1"}),
 		To:        table("theirs", []string{"A", "2", "Injector 1"}),
 		Decisions: []match.Decision{matched("A1", "A2")}}
 	volts := 12.0
@@ -138,7 +139,7 @@ func TestAReadingSurvivesAnotherTitle(t *testing.T) {
 		if was != nil {
 			j.To.Name, j.To.Was = "another title", was
 		}
-		f, err := j.Facts()
+		f, err := plan.FactsOf(j)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -151,11 +152,11 @@ func TestAReadingSurvivesAnotherTitle(t *testing.T) {
 // A step of one's own keeps its turn when what it comes after is done and off the list, and says so when that is not
 // planned any more.
 func TestAnOwnStepKeepsItsTurn(t *testing.T) {
-	j := pairedJob(plan.Integrated, "Coolant temperature gauge", "Coolant temperature gauge")
+	j := pairedJob(stored.Integrated, "Coolant temperature gauge", "Coolant temperature gauge")
 	p := computeJob(t, j)
 	at := slices.IndexFunc(p.Work.Steps, func(s work.Step) bool { return s.Stage == work.Join && len(s.Edits) > 0 })
 	first := p.Work.Steps[at].ID
-	j.Own = []plan.OwnStep{{ID: "o", Text: "Trim off.", After: first}}
+	j.Own = []stored.OwnStep{{ID: "o", Text: "Trim off.", After: first}}
 	place := func() int {
 		p = computeJob(t, j)
 		return slices.IndexFunc(p.Work.Steps, func(s work.Step) bool { return s.Stage == work.Own })
@@ -199,8 +200,8 @@ func TestWhatFeedsRestraintIsNotTouched(t *testing.T) {
 		{"its feed tapped", match.Decision{Side: match.To, At: ref("P2"), Choice: match.Wired,
 			Origin: &match.Origin{Kind: match.AtCavity, At: ref("F1")}}, "P2"},
 	} {
-		for _, kind := range []plan.Kind{plan.Repinned, plan.Exchange, plan.Integrated} {
-			j := plan.Job{Title: "bag", Kind: kind, Sheets: sheets, Decisions: []match.Decision{c.decide},
+		for _, kind := range []stored.Kind{stored.Repinned, stored.Exchange, stored.Integrated} {
+			j := stored.Job{Title: "bag", Kind: kind, Sheets: sheets, Decisions: []match.Decision{c.decide},
 				From: table("ours", []string{"F", "1", "Ignition feed"}, []string{"F", "2", "Injector 1"}),
 				To:   table("theirs", []string{"P", "1", "Injector 1"}, []string{"P", "2", "Ignition feed"})}
 			p := computeJob(t, j)

@@ -1,4 +1,4 @@
-package plan
+package stored
 
 import (
 	"bytes"
@@ -57,5 +57,5 @@ func Thaw(kept []byte) (Job, error) {
 			return Job{}, fmt.Errorf("the state unpacks to more than %d MB", mostFrozen>>20)
 		}
 	}
-	return ReadStored(kept)
+	return Read(kept)
 }

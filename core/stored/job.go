@@ -1,10 +1,11 @@
-package plan
+// Package stored holds all that is kept of a job: the facts that were found and the decisions that were taken, as a job
+// file and the database keep them. It says what each may be, reads what an earlier Draxel wrote, and sets aside what
+// cannot be. What follows from it is the plan's.
+package stored
 
 import (
 	"fmt"
-	"maps"
 	"slices"
-	"strings"
 
 	"draxel/core/face"
 	"draxel/core/feed"
@@ -149,99 +150,8 @@ type Photo struct {
 	When      int64  `json:"when,omitempty"` // Unix milliseconds
 }
 
-// Facts reads the job's tables, lets what was measured outrank them, and lays the harness. A side that has no table
-// is an empty pinout.
-func (j Job) Facts() (Facts, error) {
-	j = j.withIDs()
-	f := Facts{Kind: j.Kind, Vehicle: j.Vehicle, Findings: asides(j.Aside)}
-	if j.Carried != nil {
-		f.Findings = append(f.Findings, j.Carried.findings()...)
-	}
-	if f.Vehicle == "" {
-		f.Vehicle = j.Kind.Vehicle()
-	}
-	for _, side := range []struct {
-		table *Table
-		out   *harness.Pinout
-	}{{j.From, &f.From}, {j.To, &f.To}} {
-		if side.table == nil {
-			continue
-		}
-		p, _, err := side.table.Read()
-		if err != nil {
-			return f, err
-		}
-		*side.out = p
-	}
-	if err := f.together(j.More); err != nil {
-		return f, err
-	}
-	f.Meetings = j.meetings(f.From, f.To)
-	f.outrank(j.Readings)
-	f.identify(j)
-	if j.Before != nil || len(j.Looked) > 0 {
-		b := gather.Before{}
-		if j.Before != nil {
-			b = *j.Before
-		}
-		f.Findings = append(f.Findings, gather.CheckBefore(b, j.Looked)...)
-		f.Log = b.Unplugged
-	}
-	f.wear(j.Layouts)
-	f.From, f.To = f.From.Findable(), f.To.Findable()
-	if err := f.lay(j); err != nil {
-		return f, err
-	}
-	f.facing()
-	if lists := j.feedLists(); len(lists) > 0 {
-		lists[feed.Switches] = f.keyContacts(j.Readings, lists[feed.Switches])
-		facts := feed.Read(lists)
-		f.Feed = &facts
-	}
-	f.wearLoom(j.Layouts)
-	f.Records = j.records()
-	f.Worked = worked(j.Before)
-	for _, item := range j.openItems() {
-		if strings.HasPrefix(item.ID, "gearbox ") {
-			f.Gearbox = append(f.Gearbox, item.Do+" "+item.Text)
-		}
-	}
-	if j.Identity != nil {
-		f.Cylinders, f.Alternator = j.Identity.Cylinders, j.Identity.Alternator.Will
-	}
-	f.Drops = gather.Drops(j.Readings)
-	f.settle(j.Readings)
-	return f, nil
-}
-
-// together lays the further pinouts beside those of the two sides.
-func (f *Facts) together(more map[string]*Table) error {
-	of := map[match.Side][]harness.Pinout{}
-	for _, key := range slices.Sorted(maps.Keys(more)) {
-		t := more[key]
-		if t == nil {
-			continue
-		}
-		p, _, err := t.Read()
-		if err != nil {
-			return err
-		}
-		side := match.From
-		if t.With == match.To {
-			side = match.To
-		}
-		of[side] = append(of[side], p)
-	}
-	var found []finding.Finding
-	f.From, found = gather.Together(string(match.From), f.From, of[match.From]...)
-	f.Findings = append(f.Findings, found...)
-	f.To, found = gather.Together(string(match.To), f.To, of[match.To]...)
-	f.Findings = append(f.Findings, found...)
-	return nil
-}
-
-// meetings gives how each To connector is met: as somebody said, as the job of old kept it, else as the kind has it.
-func (j Job) meetings(from, to harness.Pinout) match.Meetings {
+// Meetings gives how each To connector is met: as somebody said, as the job of old kept it, else as the kind has it.
+func (j Job) Meetings(from, to harness.Pinout) match.Meetings {
 	m := j.Kind.Meetings(from, to)
 	if j.Kept != nil && j.Kind.MovesTerminals() {
 		for _, c := range to.Connectors {
@@ -259,65 +169,8 @@ func (j Job) meetings(from, to harness.Pinout) match.Meetings {
 	return m
 }
 
-// outrank lets readings outrank the pinout that has their connector.
-func (f *Facts) outrank(all []gather.Measurement) {
-	var from, to []gather.Measurement
-	for _, m := range all {
-		if _, ok := f.From.Connector(m.At.Connector); ok {
-			from = append(from, m)
-			continue
-		}
-		for _, c := range f.To.Connectors {
-			if m.At.Connector == f.theirs(c.ID) {
-				m.At.Connector = c.ID
-			}
-		}
-		to = append(to, m)
-	}
-	var overturned []finding.Finding
-	f.From, overturned = gather.Outrank(f.From, string(match.From), from)
-	f.Findings = append(f.Findings, overturned...)
-	f.To, overturned = gather.Outrank(f.To, string(match.To), to)
-	f.Findings = append(f.Findings, overturned...)
-}
-
-// lay puts together what lies between the connectors. Of the To side that is what stays with its wires or plugs on;
-// the
-// rest is only what the finished harness must fill.
-func (f *Facts) lay(j Job) error {
-	s := gather.Structure{
-		Pinouts:  []harness.Pinout{f.From},
-		Sheets:   map[gather.SheetKind]gather.SheetReading{},
-		Habit:    f.From.Habit,
-		Traces:   j.Traces,
-		Readings: j.Readings,
-	}
-	if j.Identity != nil {
-		s.Sources = j.Identity.Sources
-	}
-	if there := f.there(); len(there.Connectors) > 0 {
-		s.Pinouts = append(s.Pinouts, there)
-	}
-	for kind, sheet := range j.Sheets {
-		if sheet == nil {
-			continue
-		}
-		r, err := gather.ReadSheet(kind, *sheet)
-		if err != nil {
-			return fmt.Errorf("read the list of %s: %w", kind, err)
-		}
-		s.Sheets[kind] = r
-		if kind == gather.WireList {
-			s.Habit = sheet.Habit(r)
-		}
-	}
-	f.Laid = gather.Lay(s)
-	f.Findings = append(f.Findings, f.Laid.Findings...)
-	return nil
-}
-
-// records puts together what was noted at each connector before it came off.
-func (j Job) records() map[string]thin.Record {
+// Records puts together what was noted at each connector before it came off.
+func (j Job) Records() map[string]thin.Record {
 	out := map[string]thin.Record{}
 	for id, l := range j.Looked {
 		out[id] = thin.Record{Labelled: l.Labelled, Counted: l.Counted}
@@ -328,50 +181,4 @@ func (j Job) records() map[string]thin.Record {
 		out[p.Connector] = r
 	}
 	return out
-}
-
-// Chosen gives the job's decisions and what has been carried out.
-func (j Job) Chosen() Decisions {
-	j = j.withIDs()
-	d := Decisions{Own: j.Own, Acks: j.Acks, Match: j.Decisions, Thin: j.Thin, Bench: thin.Standard(), Ticks: j.Ticks}
-	d.Bench.School = j.Kind.School()
-	if j.Bench != nil {
-		d.Bench = *j.Bench
-	}
-	d.Pin = pin.Decisions{
-		Limit:     1,
-		Wishes:    j.Wishes,
-		Exchanges: j.Exchanges,
-		Reports:   j.Reports,
-		Checks:    j.Checks,
-		Have:      j.Have,
-	}
-	if d.Bench.Hand != nil {
-		d.Pin.Limit = *d.Bench.Hand
-	}
-	d.Functions, d.OutRules, d.Added = j.Functions, j.OutRules, j.Added
-	d.Prove = prove.Decisions{
-		Readings: j.Proved,
-		Mended:   j.Mended,
-		Gates:    j.Gates,
-		Notes:    j.Notes,
-		Program:  j.Program,
-	}
-	d.Feed = feed.Decisions{Block: j.Block, Rated: j.Rated}
-	d.Reach = reach.Decisions{
-		Rules:    reach.Standard(),
-		Places:   j.Places,
-		Wishes:   j.Spans,
-		Measured: j.Lengths,
-		Options:  j.Options,
-		Leftover: j.Leftover,
-		Partings: j.Partings,
-	}
-	if j.Map != nil {
-		d.Reach.Map = *j.Map
-	}
-	if j.Rules != nil {
-		d.Reach.Rules = *j.Rules
-	}
-	return d
 }

@@ -1,6 +1,10 @@
-package plan
+package stored
 
-import "draxel/core/thin"
+import (
+	"draxel/core/harness"
+	"draxel/core/match"
+	"draxel/core/thin"
+)
 
 // Kind is a kind of job.
 type Kind string
@@ -144,4 +148,37 @@ func (k Kind) School() thin.School {
 	default:
 		return thin.Extract
 	}
+}
+
+// Meetings gives how the To connectors of a kind of job are met until a person says otherwise.
+func (k Kind) Meetings(from, to harness.Pinout) match.Meetings {
+	same := match.SameNames(from, to)
+	m := match.Meetings{}
+	for _, c := range to.Connectors {
+		switch x, alike := same[c.ID]; {
+		case k.MovesTerminals() && alike:
+			m[c.ID] = x
+		case k == Adapter, k.MovesTerminals():
+			m[c.ID] = match.Meeting{Met: match.NewHousing}
+		case k == Bulkhead && (alike || len(from.Connectors) == 1 && len(to.Connectors) == 1):
+			m[c.ID] = match.Meeting{Met: match.PlugsOnto, With: from.Connectors[0].ID}
+			if alike {
+				m[c.ID] = match.Meeting{Met: match.PlugsOnto, With: c.ID}
+			}
+		case k == Bought && alike:
+			m[c.ID] = match.Meeting{Met: match.PlugsOnto, With: c.ID}
+		default:
+			m[c.ID] = match.Meeting{Met: match.Stays}
+		}
+	}
+	return m
+}
+
+// Vehicle gives the side on which the vehicle's own wiring is, where wires are joined: what is measured first, and
+// cut off its old source.
+func (k Kind) Vehicle() match.Side {
+	if k == Integrated {
+		return match.From
+	}
+	return match.To
 }

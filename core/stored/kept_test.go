@@ -1,4 +1,4 @@
-package plan_test
+package stored_test
 
 import (
 	"bytes"
@@ -9,13 +9,13 @@ import (
 	"testing"
 
 	"draxel/core/handover"
-	"draxel/core/plan"
+	"draxel/core/stored"
 )
 
 // A state comes back as it was kept, packed or as those of old; one that unpacks to more than a job can have, that ends
 // in the middle, or that is none, is refused.
 func TestAStateComesBack(t *testing.T) {
-	j := plan.Job{Title: "kept", Kind: plan.Integrated, Delivered: []handover.Delivered{{ID: "a", Name: "before"}},
+	j := stored.Job{Title: "kept", Kind: stored.Integrated, Delivered: []handover.Delivered{{ID: "a", Name: "before"}},
 		Spent: []handover.Spent{{ID: "s", Stage: "thin", Minutes: 5, Who: "Ines"}}}
 	kept, err := j.Frozen()
 	if err != nil {
@@ -28,7 +28,7 @@ func TestAStateComesBack(t *testing.T) {
 		t.Fatal(err)
 	}
 	for name, data := range map[string][]byte{"packed": kept, "of old": plain} {
-		if back, err := plan.Thaw(data); err != nil || !reflect.DeepEqual(back, want) {
+		if back, err := stored.Thaw(data); err != nil || !reflect.DeepEqual(back, want) {
 			t.Errorf("%s: %+v, %v", name, back, err)
 		}
 	}
@@ -44,7 +44,7 @@ func TestAStateComesBack(t *testing.T) {
 	}
 	for name, data := range map[string][]byte{"a bomb": bomb.Bytes(), "half": kept[:len(kept)/2], "none": nil,
 		"words": []byte("kept")} {
-		if _, err := plan.Thaw(data); err == nil {
+		if _, err := stored.Thaw(data); err == nil {
 			t.Errorf("%s is taken for a state", name)
 		}
 	}

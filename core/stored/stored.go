@@ -1,4 +1,4 @@
-package plan
+package stored
 
 import (
 	"bytes"
@@ -29,8 +29,8 @@ func (a *Aside) Check() error {
 	return nil
 }
 
-// asides are the findings about what was set aside.
-func asides(all []Aside) []finding.Finding {
+// Asides are the findings about what was set aside.
+func Asides(all []Aside) []finding.Finding {
 	var out []finding.Finding
 	for _, a := range all {
 		out = append(out, finding.Finding{
@@ -70,9 +70,9 @@ func Sound(v any) error {
 	return nil
 }
 
-// ReadStored reads a whole job value by value: of the lists each entry, of the rest each field. What cannot be is set
+// Read reads a whole job value by value: of the lists each entry, of the rest each field. What cannot be is set
 // aside. It fails only where the whole is no job.
-func ReadStored(data []byte) (Job, error) {
+func Read(data []byte) (Job, error) {
 	var fields map[string]json.RawMessage
 	if err := json.Unmarshal(data, &fields); err != nil {
 		return Job{}, fmt.Errorf("it is no job: %w", err)

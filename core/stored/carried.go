@@ -1,4 +1,4 @@
-package plan
+package stored
 
 import (
 	"cmp"
@@ -49,8 +49,8 @@ func carriedKind(what string) int {
 	return -1
 }
 
-// findings asks of each thing that came along whether it is so here too.
-func (c *Carried) findings() []finding.Finding {
+// Findings asks of each thing that came along whether it is so here too.
+func (c *Carried) Findings() []finding.Finding {
 	var out []finding.Finding
 	for _, w := range c.What {
 		k := carriedKinds[carriedKind(w)]
@@ -61,10 +61,10 @@ func (c *Carried) findings() []finding.Finding {
 	return out
 }
 
-// carries gives what of a job comes along beside its decisions; nil where nothing does.
-func (j *Job) carries(title string) *Carried {
+// Carries gives what of a job comes along beside its decisions; nil where nothing does.
+func (j *Job) Carries(title string) *Carried {
 	c := Carried{From: title}
-	lists := len(j.feedLists()) > 0
+	lists := len(j.FeedLists()) > 0
 	for what, there := range map[string]bool{"map": j.Map != nil, "places": len(j.Places)+len(j.Partings) > 0,
 		"feeds": j.Block != nil || len(j.Feeds)+len(j.Rated) > 0, "lists": lists,
 		"functions": len(j.Functions)+len(j.Added)+len(j.OutRules) > 0} {
