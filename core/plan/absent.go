@@ -42,15 +42,6 @@ func (p *Plan) absent(f *Facts) []signal.Reading {
 	return out
 }
 
-// devices gives the device of each connector as it was found, empty where it has none.
-func (f *Facts) devices() map[string]string {
-	device := map[string]string{}
-	for i := range f.Laid.Loom.Connectors {
-		device[f.Laid.Loom.Connectors[i].ID] = f.Laid.Loom.Connectors[i].Device
-	}
-	return device
-}
-
 // lost lists the cavities of devices at which a wire was found and none is in the wanted harness.
 func (p *Plan) lost(f *Facts) []join.Socket {
 	device, unit := f.devices(), map[string]bool{}

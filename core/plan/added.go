@@ -4,10 +4,8 @@ import (
 	"slices"
 
 	"draxel/core/feed"
-	"draxel/core/finding"
 	"draxel/core/harness"
 	"draxel/core/join"
-	"draxel/core/match"
 	"draxel/core/network"
 	"draxel/core/reach"
 	"draxel/core/stored"
@@ -96,53 +94,8 @@ func (m *model) proofAt(at harness.Ref) (join.Meter, bool) {
 	return e.Meter, e.Meter != join.Meter{}
 }
 
-// stud says whether there is a stud or another point of that name, that wires are brought to.
-func (f *Facts) stud(name string) bool { return slices.Contains(f.Studs(), name) }
-
 // ours says whether a cavity is one of the harness that comes into the vehicle: what no table has is the vehicle's.
 func (m *model) ours(at harness.Ref) bool { return m.facts.Ours(at) }
-
-func (f *Facts) Ours(at harness.Ref) bool {
-	_, from := f.From.Connector(at.Connector)
-	if f.repinned(at.Connector) || f.Vehicle == match.To {
-		return from || f.repinned(at.Connector)
-	}
-	return slices.ContainsFunc(f.To.Connectors, func(c harness.Connector) bool {
-		return f.Housing(match.To, c.ID) == at.Connector
-	})
-}
-
-// Studs lists the points that leads can be brought to and that are no cavity: ground points, the ends of sources and of
-// cables, what fuses feed.
-func (f *Facts) Studs() []string {
-	var out []string
-	add := func(name string) {
-		if _, cavity := f.Cavity(name); name != "" && !cavity && !slices.Contains(out, name) {
-			out = append(out, name)
-		}
-	}
-	for i := range f.Laid.Loom.Devices {
-		if d := &f.Laid.Loom.Devices[i]; d.Kind == harness.Grounds {
-			add(d.ID)
-		}
-	}
-	if f.Feed != nil {
-		in := &f.Feed.Inside
-		for _, s := range in.Sources {
-			add(s.Minus)
-			add(s.Plus)
-		}
-		for _, c := range in.Cables {
-			add(c.From)
-			add(c.To)
-		}
-		for _, s := range in.Slots {
-			add(s.Out)
-		}
-	}
-	slices.SortFunc(out, finding.Natural)
-	return out
-}
 
 // withParts gives what stands in the vehicle with the resistors and relays that are added between wires.
 func withParts(f *feed.Facts, parts []join.Added) *feed.Facts {

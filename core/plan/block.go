@@ -2,35 +2,14 @@ package plan
 
 import (
 	"fmt"
-	"slices"
 
 	"draxel/core/feed"
 	"draxel/core/harness"
 	"draxel/core/join"
 	"draxel/core/match"
-	"draxel/core/network"
 	"draxel/core/signal"
 	"draxel/core/size"
 )
-
-// With gives the facts with a fuse block of one's own in the harness, and no other such block.
-func (f Facts) With(b *feed.Block) Facts {
-	l := &f.Laid.Loom
-	had := slices.IndexFunc(l.Devices, func(d harness.Device) bool { return d.Added == feed.OwnBlock })
-	if b == nil && had < 0 {
-		return f
-	}
-	l.Connectors, l.Devices = slices.Clone(l.Connectors), slices.Clone(l.Devices)
-	if had >= 0 {
-		id := l.Devices[had].ID
-		l.Devices = slices.Delete(l.Devices, had, had+1)
-		l.Connectors = slices.DeleteFunc(l.Connectors, func(h harness.Half) bool { return h.Device == id })
-	}
-	if b != nil {
-		l.Connectors, l.Devices = append(l.Connectors, b.Half()), append(l.Devices, b.Device())
-	}
-	return f
-}
 
 // begins counts the new wires that begin at each cavity in which there is none yet.
 func (m *model) begins(r *match.Result) map[harness.Ref]int {
@@ -68,18 +47,6 @@ func (m *model) free(text string) (harness.Ref, bool) {
 
 // cavity reads a text as a cavity of the model.
 func (m *model) cavity(text string) (harness.Ref, bool) { return m.facts.Cavity(text) }
-
-// Cavity reads a text as a cavity of the connectors that are known.
-func (f *Facts) Cavity(text string) (harness.Ref, bool) {
-	return network.Cavity(text, func(id string) (harness.Connector, bool) {
-		for i := range f.Laid.Loom.Connectors {
-			if c := &f.Laid.Loom.Connectors[i]; c.ID == id {
-				return c.Connector, true
-			}
-		}
-		return harness.Connector{}, false
-	})
-}
 
 // blockUses lists the cavities of the harness that wires of the block are led to.
 func (p *Plan) blockUses(f *Facts) []harness.Ref {

@@ -5,7 +5,6 @@ import (
 	"slices"
 
 	"draxel/core/feed"
-	"draxel/core/gather"
 	"draxel/core/harness"
 	"draxel/core/match"
 	"draxel/core/network"
@@ -59,19 +58,6 @@ func (c *Circuit) led(at harness.Ref) match.Decision {
 		}
 	}
 	return d
-}
-
-// blockID gives a name for a block that no connector has.
-func (f *Facts) blockID() string {
-	for n := 0; ; n++ {
-		id := "FB"
-		if n > 0 {
-			id = fmt.Sprint("FB", n+1)
-		}
-		if !slices.ContainsFunc(f.With(nil).Laid.Loom.Connectors, func(h harness.Half) bool { return h.ID == id }) {
-			return id
-		}
-	}
 }
 
 // gives says what the vehicle gives a block of one's own, by the lists and the rows.
@@ -130,14 +116,6 @@ func (p *Plan) gives(f *Facts) feed.Known {
 		}
 	}
 	return k
-}
-
-// weakFeed says whether a row of the vehicle is no feed for a unit or a coil: by its words a resistance wire or the by-pass
-// of one, or by what was read there.
-func (f *Facts) weakFeed(at harness.Ref) bool {
-	row, _ := f.From.Row(at)
-	return row.Signal.Device == "ballast" || row.Signal.Device == "ballastbypass" ||
-		slices.ContainsFunc(f.Drops, func(d gather.Drop) bool { return d.Fraught && d.At == at })
 }
 
 // Lead gives the decisions that put a circuit onto a cavity, and the rows that nothing is decided about any more. It

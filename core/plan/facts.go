@@ -6,12 +6,38 @@ import (
 	"draxel/core/gather"
 	"draxel/core/harness"
 	"draxel/core/match"
+	"draxel/core/network"
 	"draxel/core/stored"
+	"draxel/core/thin"
 	"fmt"
 	"maps"
 	"slices"
 	"strings"
 )
+
+// Facts are what was found.
+type Facts struct {
+	Kind     stored.Kind
+	From, To harness.Pinout
+	Meetings match.Meetings // how each To connector is met
+	Vehicle  match.Side     // whose wiring is the vehicle's own
+	Laid     gather.Laid
+	Records  map[string]thin.Record // what was noted at each connector
+	Measured map[harness.Ref]bool   // cavities at which a reading fits what the wire is said to be
+	against  map[harness.Ref]bool   // cavities at which a reading contradicts that
+	Drops    []gather.Drop          // what stands before cavities that were read bare and loaded
+	Worked   map[string]string      // by function: whether it worked before the work began
+	// What the vehicle will have.
+	Cylinders  int
+	Alternator string
+	Gearbox    []string          // what a change of gearbox brings with it and nobody has seen to
+	Findings   []finding.Finding // what is wrong or doubtful in the facts themselves
+	// What must be settled before the first cut, whatever is cut: it holds the gate.
+	Unsettled []string
+	Log       []gather.Unplugged                // what was unplugged to see what happens
+	Feed      *feed.Facts                       // what stands in the vehicle beside its wires, nil where nobody has said
+	Parts     map[harness.WireID]network.Length // what the wires of added parts are
+}
 
 // Facts reads the job's tables, lets what was measured outrank them, and lays the harness. A side that has no table
 // is an empty pinout.

@@ -81,28 +81,6 @@ func (p *Plan) functions(f *Facts, d stored.Decisions) {
 	p.Join.Legs = c.legs(items, r)
 }
 
-// rows names for each thing that a function needs the row of Match in which it is decided.
-func (f *Facts) rows(items []join.Item) {
-	row := map[string]string{}
-	for i := range f.To.Rows {
-		if r := &f.To.Rows[i]; !r.Empty {
-			row[f.At(r.Ref).String()] = "to " + r.Ref.String()
-		}
-	}
-	for i := range f.From.Rows {
-		if r := &f.From.Rows[i]; !r.Empty {
-			row[r.Ref.String()] = "from " + r.Ref.String()
-		}
-	}
-	for i := range items {
-		for k := range items[i].Needs {
-			if n := &items[i].Needs[k]; n.Stage == "match" {
-				n.Row = row[n.At]
-			}
-		}
-	}
-}
-
 // partSockets lists the ends of the parts that are added, with the circuits that their leads bring them to: what a part
 // serves comes to where its lead comes.
 func partSockets(parts []join.Added, drawn *network.Drawn, c *copperCircuits) []join.Socket {

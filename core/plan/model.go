@@ -4,7 +4,6 @@ import (
 	"fmt"
 	"slices"
 
-	"draxel/core/face"
 	"draxel/core/feed"
 	"draxel/core/finding"
 	"draxel/core/harness"
@@ -229,18 +228,6 @@ func (m *model) reached(r *match.Result) {
 // nothing that stays, and it is not cut off with it.
 func (m *model) movesInto(x pairing) bool {
 	return m.ends.wires[x.ours] != nil && !m.ends.off[x.ours.Connector] && !m.ends.live(x.ours.Connector)
-}
-
-func (f *Facts) connector(id string) harness.Connector {
-	for i := range f.Laid.Loom.Connectors {
-		if c := &f.Laid.Loom.Connectors[i]; c.ID == id {
-			return c.Connector
-		}
-	}
-	if c, ok := f.From.Connector(id); ok {
-		return c
-	}
-	return harness.Connector{ID: id, Name: id, First: face.TopLeft, Rows: 1, Assumed: true}
 }
 
 // pulledBefore lists terminals that were taken out and that nothing asks for any more: they go home.

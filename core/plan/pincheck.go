@@ -58,16 +58,6 @@ func (p *Plan) exchanges(m *model, d pin.Decisions) {
 	}
 }
 
-// whyNotExchanged says why two outputs cannot be exchanged, empty where they can.
-func (f *Facts) whyNotExchanged(x pin.Exchange) string {
-	a, okA := f.To.Row(x.A)
-	b, okB := f.To.Row(x.B)
-	if !okA || !okB {
-		return "one of them is not in the table any more"
-	}
-	return match.CannotExchange(&a.Signal, &b.Signal)
-}
-
 // expected lists what each cavity of the finished connectors must hold, powers and grounds first.
 func (m *model) expected() []pin.Expected {
 	var out []pin.Expected

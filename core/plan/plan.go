@@ -14,40 +14,13 @@ import (
 
 	"draxel/core/feed"
 	"draxel/core/finding"
-	"draxel/core/gather"
 	"draxel/core/harness"
 	"draxel/core/match"
-	"draxel/core/network"
 	"draxel/core/pin"
 	"draxel/core/reach"
 	"draxel/core/stored"
-	"draxel/core/thin"
 	"draxel/core/work"
 )
-
-// Facts are what was found.
-type Facts struct {
-	Kind     stored.Kind
-	From, To harness.Pinout
-	Meetings match.Meetings // how each To connector is met
-	Vehicle  match.Side     // whose wiring is the vehicle's own
-	Laid     gather.Laid
-	Records  map[string]thin.Record // what was noted at each connector
-	Measured map[harness.Ref]bool   // cavities at which a reading fits what the wire is said to be
-	against  map[harness.Ref]bool   // cavities at which a reading contradicts that
-	Drops    []gather.Drop          // what stands before cavities that were read bare and loaded
-	Worked   map[string]string      // by function: whether it worked before the work began
-	// What the vehicle will have.
-	Cylinders  int
-	Alternator string
-	Gearbox    []string          // what a change of gearbox brings with it and nobody has seen to
-	Findings   []finding.Finding // what is wrong or doubtful in the facts themselves
-	// What must be settled before the first cut, whatever is cut: it holds the gate.
-	Unsettled []string
-	Log       []gather.Unplugged                // what was unplugged to see what happens
-	Feed      *feed.Facts                       // what stands in the vehicle beside its wires, nil where nobody has said
-	Parts     map[harness.WireID]network.Length // what the wires of added parts are
-}
 
 // Plan is everything that follows from facts and decisions.
 type Plan struct {
@@ -159,76 +132,4 @@ func (t *Draft) Whole() *Plan {
 		t.last.Store(nil)
 	})
 	return &t.whole
-}
-
-// complete gives every row of From a wire, where the loom has none: a fact is not lost because another is missing.
-func (f *Facts) complete() {
-	ends := make(map[harness.Ref]bool, 2*len(f.Laid.Loom.Wires))
-	names := make(map[harness.WireID]bool, len(f.Laid.Loom.Wires))
-	for i := range f.Laid.Loom.Wires {
-		names[f.Laid.Loom.Wires[i].ID] = true
-		for _, e := range f.Laid.Loom.Wires[i].Ends {
-			ends[e.At] = true
-		}
-	}
-	var more []harness.Wire
-	lack := func(p harness.Pinout) {
-		for _, r := range p.Rows {
-			if id := harness.Listed(r.Ref.String()); !r.Empty && !ends[r.Ref] && !names[id] {
-				ends[r.Ref] = true
-				more = append(
-					more,
-					harness.Wire{
-						ID:       id,
-						Ends:     [2]harness.End{{At: r.Ref}},
-						Colour:   r.Colour,
-						Circuit:  r.Circuit,
-						Function: r.Function,
-						Signal:   r.Signal,
-						Size:     r.Size,
-						Implied:  true,
-					},
-				)
-			}
-		}
-	}
-	lack(f.From)
-	lack(f.there())
-	if len(more) > 0 {
-		f.Laid.Loom.Wires = append(slices.Clone(f.Laid.Loom.Wires), more...)
-	}
-}
-
-// putOn adds the plugs that are put onto From connectors, for new wires that lead from there.
-func (f *Facts) putOn(r *match.Result) {
-	all := slices.Clone(f.Laid.Loom.Connectors)
-	for i := range r.Lines {
-		l := &r.Lines[i]
-		if !l.Decided || !f.leads(l) {
-			continue
-		}
-		id := header(l.From.Connector)
-		if slices.ContainsFunc(all, func(h harness.Half) bool { return h.ID == id }) {
-			continue
-		}
-		c := f.connector(l.From.Connector)
-		c.ID, c.Name, c.Layout = id, id, nil
-		all = append(all, harness.Half{Connector: c, Mate: l.From.Connector})
-	}
-	f.Laid.Loom.Connectors = all
-}
-
-// part adds the plugs of disconnects that were taken.
-func (f *Facts) part(partings []reach.Parting) {
-	for i := range partings {
-		f.Laid.Loom.Connectors = append(slices.Clone(f.Laid.Loom.Connectors), partings[i].Halves()...)
-	}
-}
-
-// leads says whether a matched wire comes to its counterpart by a new wire from a plug that is put on.
-func (f *Facts) leads(l *match.Line) bool {
-	if !l.Feeds() || f.Meetings[l.To.Connector].Met != match.NewHousing {
-		return false
-	}
-	return l.Way == match.Lead || f.Kind == stored.Adapter && l.Way != match.Move && l.Way != match.Renew
 }

@@ -176,13 +176,3 @@ func (p *Plan) TwiceChecked(checks []pin.Check) bool {
 	}
 	return !slices.ContainsFunc(p.Pin.Expected, func(e pin.Expected) bool { return e.Power && !ok[e.At] })
 }
-
-// trusted says whether what stands in a connector's cavities comes from its maker, or was measured.
-func (f *Facts) trusted(connector string) bool {
-	for _, x := range []*harness.Pinout{&f.From, &f.To} {
-		if _, there := x.Connector(connector); there {
-			return x.Trust.Verified()
-		}
-	}
-	return false
-}

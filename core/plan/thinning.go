@@ -84,22 +84,6 @@ func (p *Plan) decideThin(f *Facts, d stored.Decisions) {
 	p.Thin.Proposed = p.propose(f, own)
 }
 
-// moved gives the cavities whose terminals a decision takes elsewhere.
-func (f *Facts) moved(r *match.Result) map[harness.Ref]bool {
-	out := map[harness.Ref]bool{}
-	for i := range r.Lines {
-		l := &r.Lines[i]
-		switch {
-		case !l.Decided || f.leads(l):
-		case l.Verdict == match.Moves,
-			l.Verdict == match.MovesConnector,
-			f.repinned(l.From.Connector) && l.Verdict != match.Meets:
-			out[l.From] = true
-		}
-	}
-	return out
-}
-
 // filled keeps the connectors that are to be filled, and that were decided away: the two contradict each other, and
 // that is said.
 func (p *Plan) filled(f *Facts) []thin.Decision {
@@ -187,25 +171,6 @@ var notWanted = map[stored.Kind]map[string]string{
 		"climate": "A track car usually does without.",
 		"body":    "A track car usually does without: except what is used.",
 	},
-}
-
-// RowOf describes a wire as a pinout's row would, at the first of its ends that is in a cavity.
-func RowOf(w *harness.Wire) harness.Row {
-	if w.Ends[0].At == (harness.Ref{}) {
-		return RowOfWire(w, w.Ends[1].At)
-	}
-	return RowOfWire(w, w.Ends[0].At)
-}
-
-func RowOfWire(w *harness.Wire, at harness.Ref) harness.Row {
-	return harness.Row{
-		Ref:      at,
-		Colour:   w.Colour,
-		Circuit:  w.Circuit,
-		Function: w.Function,
-		Signal:   w.Signal,
-		Size:     w.Size,
-	}
 }
 
 // Wires gives a row for each cavity of the plan's housings that holds a wire as found: the pinout's own where it has

@@ -1,13 +1,12 @@
 package plan
 
 import (
-	"fmt"
-
 	"draxel/core/harness"
 	"draxel/core/match"
 	"draxel/core/signal"
 	"draxel/core/stored"
 	"draxel/core/thin"
+	"fmt"
 )
 
 // Way is how a matched wire comes to its counterpart: the way that holds, the one that is proposed with its reason, and
@@ -20,20 +19,6 @@ type Way struct {
 	Why      string      `json:"why"`
 	Choices  []match.Way `json:"choices"`
 	Chosen   bool        `json:"chosen,omitempty"` // by a person
-}
-
-// pairing is a matched pair on the model: the vehicle's end and ours.
-type pairing struct {
-	vehicle, ours harness.Ref // cavities of the model
-}
-
-// pair gives the two cavities of a matched line on the model.
-func (f *Facts) pair(l *match.Line) pairing {
-	from, to := l.From, f.At(l.To)
-	if f.Vehicle == match.From {
-		return pairing{from, to}
-	}
-	return pairing{to, from}
 }
 
 // decideWays says of every matched wire, decided or offered, how it comes to its counterpart.
@@ -88,58 +73,6 @@ func (p *Plan) decideWays(f *Facts) {
 	}
 }
 
-// proposeJoint says how a wire is joined onto one that stays.
-func (f *Facts) proposeJoint(w *Way, x pairing, mates map[string]string, locked, off map[string]bool) {
-	w.Choices = []match.Way{match.TakeOver, match.Tap}
-	plug := mates[x.vehicle.Connector] != ""
-	if !locked[x.vehicle.Connector] && !off[x.vehicle.Connector] {
-		w.Choices = append(w.Choices, match.Into)
-	}
-	role := f.RoleAt(x.vehicle)
-	switch {
-	case off[x.vehicle.Connector]:
-		w.Proposed, w.Why = match.TakeOver, fmt.Sprintf(
-			"%s comes off: its wire loses its old source and gets a new one.",
-			x.vehicle.Connector,
-		)
-	case locked[x.vehicle.Connector]:
-		w.Proposed, w.Why = match.Tap, fmt.Sprintf(
-			"%s is somebody else's: nothing of it is cut.",
-			x.vehicle.Connector,
-		)
-	case plug:
-		w.Proposed, w.Why = match.Into, fmt.Sprintf(
-			"%s plugs into %s: ours goes into its cavity, and the plug stays a plug.",
-			x.vehicle.Connector,
-			mates[x.vehicle.Connector],
-		)
-	case role == signal.Battery,
-		role == signal.Ignition,
-		role == signal.Ground,
-		role == signal.SensorGround,
-		role == signal.Start:
-		w.Proposed, w.Why = match.Tap, "It is a feed or a ground, and others may hang on it: it is joined onto, and "+
-			"nothing is cut."
-	default:
-		w.Proposed, w.Why = match.TakeOver, "Two sources on one wire would fight: it is cut off the old one."
-	}
-}
-
-func (f *Facts) RoleAt(at harness.Ref) signal.Role { return f.rowAt(at).Signal.Role }
-
-// rowAt gives the row of a cavity of the model: of a table, else of the wire that ends there.
-func (f *Facts) rowAt(at harness.Ref) harness.Row {
-	if row, ok := f.From.Row(at); ok {
-		return row
-	}
-	for _, r := range f.To.Rows {
-		if f.At(r.Ref) == at {
-			return r
-		}
-	}
-	return f.LoomRow(at)
-}
-
 // wayOf gives the ways by From cavity.
 func (p *Plan) wayOf() map[harness.Ref]match.Way {
 	out := make(map[harness.Ref]match.Way, len(p.Ways))
@@ -147,40 +80,6 @@ func (p *Plan) wayOf() map[harness.Ref]match.Way {
 		out[w.From] = w.Way
 	}
 	return out
-}
-
-// used gives the cavities whose wires a person has put to use in Match, and how.
-func (f *Facts) used(r *match.Result) map[harness.Ref]string {
-	used := map[harness.Ref]string{}
-	for i := range r.Lines {
-		l := &r.Lines[i]
-		switch {
-		case !l.Decided:
-		case l.Verdict == match.Meets:
-			used[l.From] = "is joined to the wire of " + l.To.String()
-			used[f.At(l.To)] = "is joined to the wire of " + l.From.String()
-		case l.Feeds():
-			used[l.From] = "serves " + l.To.String()
-		case l.Verdict == match.Joins:
-			used[l.From] = "is joined to the wire of " + l.To.String()
-		case l.Verdict == match.NeedsSource:
-			used[l.From] = "needs a source"
-		}
-	}
-	for _, w := range r.Wants {
-		if w.Verdict == match.Branches {
-			used[w.Of] = "serves " + w.To.String() + " too"
-		}
-		if (w.Verdict == match.Branches || w.Verdict == match.NewWire) &&
-			f.Meetings[w.To.Connector].Met == match.Stays {
-			used[f.At(w.To)] = "gets a new wire"
-		}
-		if w.Verdict == match.NewWire && w.Origin.Kind == match.AtCavity {
-			used[w.Origin.At] = "serves " + w.To.String()
-		}
-	}
-	delete(used, harness.Ref{})
-	return used
 }
 
 // ends says where a wire's copper ends in the loom: by cavity the wire and which end of it.
@@ -220,14 +119,39 @@ func (e *ends) live(connector string) bool {
 	return h != nil && !e.off[connector] && (h.Device != "" || h.Mate != "")
 }
 
-// LoomRow gives what the list of wires says of the wire in a cavity, as a row of a table would.
-func (f *Facts) LoomRow(at harness.Ref) harness.Row {
-	for i := range f.Laid.Loom.Wires {
-		for _, e := range f.Laid.Loom.Wires[i].Ends {
-			if e.At == at {
-				return RowOfWire(&f.Laid.Loom.Wires[i], at)
-			}
-		}
+// proposeJoint says how a wire is joined onto one that stays.
+func (f *Facts) proposeJoint(w *Way, x pairing, mates map[string]string, locked, off map[string]bool) {
+	w.Choices = []match.Way{match.TakeOver, match.Tap}
+	plug := mates[x.vehicle.Connector] != ""
+	if !locked[x.vehicle.Connector] && !off[x.vehicle.Connector] {
+		w.Choices = append(w.Choices, match.Into)
 	}
-	return harness.Row{Ref: at}
+	role := f.RoleAt(x.vehicle)
+	switch {
+	case off[x.vehicle.Connector]:
+		w.Proposed, w.Why = match.TakeOver, fmt.Sprintf(
+			"%s comes off: its wire loses its old source and gets a new one.",
+			x.vehicle.Connector,
+		)
+	case locked[x.vehicle.Connector]:
+		w.Proposed, w.Why = match.Tap, fmt.Sprintf(
+			"%s is somebody else's: nothing of it is cut.",
+			x.vehicle.Connector,
+		)
+	case plug:
+		w.Proposed, w.Why = match.Into, fmt.Sprintf(
+			"%s plugs into %s: ours goes into its cavity, and the plug stays a plug.",
+			x.vehicle.Connector,
+			mates[x.vehicle.Connector],
+		)
+	case role == signal.Battery,
+		role == signal.Ignition,
+		role == signal.Ground,
+		role == signal.SensorGround,
+		role == signal.Start:
+		w.Proposed, w.Why = match.Tap, "It is a feed or a ground, and others may hang on it: it is joined onto, and "+
+			"nothing is cut."
+	default:
+		w.Proposed, w.Why = match.TakeOver, "Two sources on one wire would fight: it is cut off the old one."
+	}
 }

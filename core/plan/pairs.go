@@ -1,0 +1,179 @@
+package plan
+
+import (
+	"draxel/core/gather"
+	"draxel/core/harness"
+	"draxel/core/match"
+	"draxel/core/pin"
+	"draxel/core/reach"
+	"draxel/core/stored"
+	"fmt"
+	"slices"
+)
+
+// pair gives the two cavities of a matched line on the model.
+func (f *Facts) pair(l *match.Line) pairing {
+	from, to := l.From, f.At(l.To)
+	if f.Vehicle == match.From {
+		return pairing{from, to}
+	}
+	return pairing{to, from}
+}
+
+// used gives the cavities whose wires a person has put to use in Match, and how.
+func (f *Facts) used(r *match.Result) map[harness.Ref]string {
+	used := map[harness.Ref]string{}
+	for i := range r.Lines {
+		l := &r.Lines[i]
+		switch {
+		case !l.Decided:
+		case l.Verdict == match.Meets:
+			used[l.From] = "is joined to the wire of " + l.To.String()
+			used[f.At(l.To)] = "is joined to the wire of " + l.From.String()
+		case l.Feeds():
+			used[l.From] = "serves " + l.To.String()
+		case l.Verdict == match.Joins:
+			used[l.From] = "is joined to the wire of " + l.To.String()
+		case l.Verdict == match.NeedsSource:
+			used[l.From] = "needs a source"
+		}
+	}
+	for _, w := range r.Wants {
+		if w.Verdict == match.Branches {
+			used[w.Of] = "serves " + w.To.String() + " too"
+		}
+		if (w.Verdict == match.Branches || w.Verdict == match.NewWire) &&
+			f.Meetings[w.To.Connector].Met == match.Stays {
+			used[f.At(w.To)] = "gets a new wire"
+		}
+		if w.Verdict == match.NewWire && w.Origin.Kind == match.AtCavity {
+			used[w.Origin.At] = "serves " + w.To.String()
+		}
+	}
+	delete(used, harness.Ref{})
+	return used
+}
+
+// moved gives the cavities whose terminals a decision takes elsewhere.
+func (f *Facts) moved(r *match.Result) map[harness.Ref]bool {
+	out := map[harness.Ref]bool{}
+	for i := range r.Lines {
+		l := &r.Lines[i]
+		switch {
+		case !l.Decided || f.leads(l):
+		case l.Verdict == match.Moves,
+			l.Verdict == match.MovesConnector,
+			f.repinned(l.From.Connector) && l.Verdict != match.Meets:
+			out[l.From] = true
+		}
+	}
+	return out
+}
+
+// whyNotExchanged says why two outputs cannot be exchanged, empty where they can.
+func (f *Facts) whyNotExchanged(x pin.Exchange) string {
+	a, okA := f.To.Row(x.A)
+	b, okB := f.To.Row(x.B)
+	if !okA || !okB {
+		return "one of them is not in the table any more"
+	}
+	return match.CannotExchange(&a.Signal, &b.Signal)
+}
+
+// blockID gives a name for a block that no connector has.
+func (f *Facts) blockID() string {
+	for n := 0; ; n++ {
+		id := "FB"
+		if n > 0 {
+			id = fmt.Sprint("FB", n+1)
+		}
+		if !slices.ContainsFunc(f.With(nil).Laid.Loom.Connectors, func(h harness.Half) bool { return h.ID == id }) {
+			return id
+		}
+	}
+}
+
+// weakFeed says whether a row of the vehicle is no feed for a unit or a coil: by its words a resistance wire or the by-pass
+// of one, or by what was read there.
+func (f *Facts) weakFeed(at harness.Ref) bool {
+	row, _ := f.From.Row(at)
+	return row.Signal.Device == "ballast" || row.Signal.Device == "ballastbypass" ||
+		slices.ContainsFunc(f.Drops, func(d gather.Drop) bool { return d.Fraught && d.At == at })
+}
+
+// complete gives every row of From a wire, where the loom has none: a fact is not lost because another is missing.
+func (f *Facts) complete() {
+	ends := make(map[harness.Ref]bool, 2*len(f.Laid.Loom.Wires))
+	names := make(map[harness.WireID]bool, len(f.Laid.Loom.Wires))
+	for i := range f.Laid.Loom.Wires {
+		names[f.Laid.Loom.Wires[i].ID] = true
+		for _, e := range f.Laid.Loom.Wires[i].Ends {
+			ends[e.At] = true
+		}
+	}
+	var more []harness.Wire
+	lack := func(p harness.Pinout) {
+		for _, r := range p.Rows {
+			if id := harness.Listed(r.Ref.String()); !r.Empty && !ends[r.Ref] && !names[id] {
+				ends[r.Ref] = true
+				more = append(
+					more,
+					harness.Wire{
+						ID:       id,
+						Ends:     [2]harness.End{{At: r.Ref}},
+						Colour:   r.Colour,
+						Circuit:  r.Circuit,
+						Function: r.Function,
+						Signal:   r.Signal,
+						Size:     r.Size,
+						Implied:  true,
+					},
+				)
+			}
+		}
+	}
+	lack(f.From)
+	lack(f.there())
+	if len(more) > 0 {
+		f.Laid.Loom.Wires = append(slices.Clone(f.Laid.Loom.Wires), more...)
+	}
+}
+
+// putOn adds the plugs that are put onto From connectors, for new wires that lead from there.
+func (f *Facts) putOn(r *match.Result) {
+	all := slices.Clone(f.Laid.Loom.Connectors)
+	for i := range r.Lines {
+		l := &r.Lines[i]
+		if !l.Decided || !f.leads(l) {
+			continue
+		}
+		id := header(l.From.Connector)
+		if slices.ContainsFunc(all, func(h harness.Half) bool { return h.ID == id }) {
+			continue
+		}
+		c := f.connector(l.From.Connector)
+		c.ID, c.Name, c.Layout = id, id, nil
+		all = append(all, harness.Half{Connector: c, Mate: l.From.Connector})
+	}
+	f.Laid.Loom.Connectors = all
+}
+
+// part adds the plugs of disconnects that were taken.
+func (f *Facts) part(partings []reach.Parting) {
+	for i := range partings {
+		f.Laid.Loom.Connectors = append(slices.Clone(f.Laid.Loom.Connectors), partings[i].Halves()...)
+	}
+}
+
+// leads says whether a matched wire comes to its counterpart by a new wire from a plug that is put on.
+func (f *Facts) leads(l *match.Line) bool {
+	if !l.Feeds() || f.Meetings[l.To.Connector].Met != match.NewHousing {
+		return false
+	}
+	return l.Way == match.Lead || f.Kind == stored.Adapter && l.Way != match.Move && l.Way != match.Renew
+}
+
+// pairing is a matched pair on the model: the vehicle's end and ours.
+type pairing struct {
+	vehicle, ours harness.Ref // cavities of the model
+}
