@@ -27,22 +27,24 @@ func rank(path string) (floor int, known bool) {
 		return 4, true
 	case p == "core/stored":
 		return 7, true
-	case p == "core/plan":
+	case p == "core/fact":
 		return 8, true
-	case p == "core/papers":
+	case p == "core/plan":
 		return 9, true
+	case p == "core/papers":
+		return 10, true
 	case p == "core/network", p == "core/diagram":
 		return 5, true
 	case strings.HasPrefix(p, "core/"): // the stages
 		return 6, true
 	case p == "exchange", p == "standins":
-		return 10, true
-	case p == "store", p == "demo":
 		return 11, true
-	case p == "server":
+	case p == "store", p == "demo":
 		return 12, true
-	case strings.HasPrefix(p, "cmd/"), p == "browser", strings.HasPrefix(p, "scripts/"):
+	case p == "server":
 		return 13, true
+	case strings.HasPrefix(p, "cmd/"), p == "browser", strings.HasPrefix(p, "scripts/"):
+		return 14, true
 	}
 	return 0, false
 }

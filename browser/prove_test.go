@@ -7,6 +7,7 @@ import (
 
 	"github.com/go-rod/rod/lib/input"
 
+	"draxel/core/fact"
 	"draxel/core/network"
 	"draxel/core/plan"
 	"draxel/core/prove"
@@ -28,7 +29,7 @@ func measured(t *testing.T) *prove.Vehicle {
 	if err != nil {
 		t.Fatal(err)
 	}
-	f, err := plan.FactsOf(all[1])
+	f, err := fact.Of(all[1])
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -4,6 +4,7 @@ import (
 	"slices"
 	"testing"
 
+	"draxel/core/fact"
 	"draxel/core/harness"
 	"draxel/core/match"
 	"draxel/core/plan"
@@ -23,7 +24,7 @@ func TestNoBlockIsFedThroughTheResistanceWire(t *testing.T) {
 			d.At = harness.Ref{Connector: "K", Cavity: "2"}
 		}
 	}
-	f, err := plan.FactsOf(j)
+	f, err := fact.Of(j)
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -4,6 +4,7 @@ import (
 	"strings"
 	"testing"
 
+	"draxel/core/fact"
 	"draxel/core/handover"
 	"draxel/core/harness"
 	"draxel/core/papers"
@@ -22,7 +23,7 @@ func TestEveryWireIsInTheBookOnce(t *testing.T) {
 	}
 	paper := handover.Paper{Wide: 277, High: 120}
 	for i, id := range demo.IDs() {
-		f, err := plan.FactsOf(all[i])
+		f, err := fact.Of(all[i])
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -87,7 +88,7 @@ func TestTheBookIsTheHarness(t *testing.T) {
 	wide := func(text string, size float64, _ bool) float64 { return 0.55 * size * float64(len([]rune(text))) }
 	for i, id := range demo.IDs() {
 		j := all[i]
-		f, err := plan.FactsOf(j)
+		f, err := fact.Of(j)
 		if err != nil {
 			t.Fatal(err)
 		}

@@ -7,6 +7,7 @@ import (
 	"fmt"
 	"sync"
 
+	"draxel/core/fact"
 	"draxel/core/harness"
 	"draxel/core/match"
 	"draxel/core/plan"
@@ -81,7 +82,7 @@ func describe() ([]stored.Job, error) {
 	if err := describePackhorse(&packhorse); err != nil {
 		return nil, err
 	}
-	facts, err := plan.FactsOf(sorrel)
+	facts, err := fact.Of(sorrel)
 	if err != nil {
 		return nil, fmt.Errorf("demo: %w", err)
 	}

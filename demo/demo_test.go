@@ -10,6 +10,7 @@ import (
 	"testing"
 
 	"draxel/core/colour"
+	"draxel/core/fact"
 	"draxel/core/gather"
 	"draxel/core/harness"
 	"draxel/core/match"
@@ -31,7 +32,7 @@ func jobs(t testing.TB) (sorrel, packhorse stored.Job) {
 
 func compute(t testing.TB, j stored.Job, d []match.Decision) plan.Plan {
 	t.Helper()
-	f, err := plan.FactsOf(j)
+	f, err := fact.Of(j)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -167,13 +168,13 @@ func written(t *testing.T, j stored.Job) []byte {
 }
 
 // packhorse gives the Packhorse of the demonstration with its facts.
-func packhorse(t *testing.T) (stored.Job, plan.Facts) {
+func packhorse(t *testing.T) (stored.Job, fact.Facts) {
 	t.Helper()
 	all, err := demo.Jobs()
 	if err != nil {
 		t.Fatal(err)
 	}
-	f, err := plan.FactsOf(all[1])
+	f, err := fact.Of(all[1])
 	if err != nil {
 		t.Fatal(err)
 	}

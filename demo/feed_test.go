@@ -13,6 +13,7 @@ import (
 	"strconv"
 	"testing"
 
+	"draxel/core/fact"
 	"draxel/core/feed"
 	"draxel/core/gather"
 	"draxel/core/harness"
@@ -26,7 +27,7 @@ import (
 func fed(t testing.TB) *feed.Result {
 	t.Helper()
 	_, j := jobs(t)
-	facts, err := plan.FactsOf(j)
+	facts, err := fact.Of(j)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -182,7 +183,7 @@ func TestConditionsInNgspice(t *testing.T) {
 	j.Added = []join.Added{{ID: "K1", Function: "interlock", What: "start relay", Body: join.RelayBody,
 		In:    harness.Ref{Connector: "OST", Cavity: "1"},
 		Leads: []join.PartLead{{Point: "86", To: "K1 30"}, {Point: "85", To: "OCL-1"}}}}
-	f, err := plan.FactsOf(j)
+	f, err := fact.Of(j)
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -6,6 +6,7 @@ import (
 	"strings"
 	"testing"
 
+	"draxel/core/fact"
 	"draxel/core/plan"
 	"draxel/core/stored"
 	"draxel/demo"
@@ -23,7 +24,7 @@ func TestTheOldSheetsStand(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		facts, err := plan.FactsOf(job)
+		facts, err := fact.Of(job)
 		if err != nil {
 			t.Fatal(err)
 		}

@@ -5,6 +5,7 @@ import (
 	"math"
 	"strings"
 
+	"draxel/core/fact"
 	"draxel/core/handover"
 	"draxel/core/papers"
 	"draxel/core/plan"
@@ -45,7 +46,7 @@ var prices = []struct {
 // and lead times are known of most of the order list, and two states were kept: one when the harness went to be bench
 // programmed, with what was open then.
 func HandOver(j *stored.Job) error {
-	facts, err := plan.FactsOf(*j)
+	facts, err := fact.Of(*j)
 	if err != nil {
 		return fmt.Errorf("demo: %w", err)
 	}
@@ -119,7 +120,7 @@ func HandOver(j *stored.Job) error {
 }
 
 // tick carries steps of the plan out, in its order: thinning by Aron with the watch running, the rest by Ines.
-func tick(j *stored.Job, f *plan.Facts, p *plan.Plan, from, to int) {
+func tick(j *stored.Job, f *fact.Facts, p *plan.Plan, from, to int) {
 	ids := make([]string, len(p.Work.Steps))
 	for i := range p.Work.Steps {
 		ids[i] = p.Work.Steps[i].ID
@@ -145,7 +146,7 @@ const day = 24 * 3600 * 1000
 
 // keep keeps the job as it is under a name.
 func keep(j *stored.Job, name, reason string) error {
-	facts, err := plan.FactsOf(*j)
+	facts, err := fact.Of(*j)
 	if err != nil {
 		return fmt.Errorf("demo: %w", err)
 	}

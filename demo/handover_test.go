@@ -5,6 +5,7 @@ import (
 	"strings"
 	"testing"
 
+	"draxel/core/fact"
 	"draxel/core/handover"
 	"draxel/core/harness"
 	"draxel/core/papers"
@@ -71,7 +72,7 @@ func TestDeletedAndSpareAreAsBuilt(t *testing.T) {
 	if err := demo.HandOver(&j); err != nil {
 		t.Fatal(err)
 	}
-	f, err := plan.FactsOf(j)
+	f, err := fact.Of(j)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -136,7 +137,7 @@ func TestTheBillStaysAsTheWorkIsDone(t *testing.T) {
 	}
 	for i, id := range demo.IDs() {
 		j := all[i]
-		f, err := plan.FactsOf(j)
+		f, err := fact.Of(j)
 		if err != nil {
 			t.Fatal(err)
 		}

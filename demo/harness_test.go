@@ -4,6 +4,7 @@ import (
 	"slices"
 	"testing"
 
+	"draxel/core/fact"
 	"draxel/core/finding"
 	"draxel/core/gather"
 	"draxel/core/harness"
@@ -14,7 +15,7 @@ import (
 // The Packhorse is a whole harness, with everything in it that makes the work hard.
 func TestThePackhorseIsAWholeHarness(t *testing.T) {
 	_, job := jobs(t)
-	f, err := plan.FactsOf(job)
+	f, err := fact.Of(job)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -91,7 +92,7 @@ func TestTheMiscolouredWireIsOverturned(t *testing.T) {
 	_, job := jobs(t)
 	zero := 0.2
 	job.Readings = append(job.Readings, gather.Measurement{ID: "k18", At: harness.Ref{Connector: "K", Cavity: "18"}, Ohms: &zero})
-	f, err := plan.FactsOf(job)
+	f, err := fact.Of(job)
 	if err != nil {
 		t.Fatal(err)
 	}

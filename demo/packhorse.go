@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"slices"
 
+	"draxel/core/fact"
 	"draxel/core/gather"
 	"draxel/core/harness"
 	"draxel/core/plan"
@@ -92,7 +93,7 @@ func resistanceWire() []gather.Measurement {
 
 // feedPackhorse keeps a fuse block of its own beside the vehicle's own fuses, by which it is fed.
 func feedPackhorse(j *stored.Job) error {
-	f, err := plan.FactsOf(*j)
+	f, err := fact.Of(*j)
 	if err != nil {
 		return fmt.Errorf("demo: %w", err)
 	}

@@ -6,6 +6,7 @@ import (
 	"strings"
 	"testing"
 
+	"draxel/core/fact"
 	"draxel/core/finding"
 	"draxel/core/harness"
 	"draxel/core/plan"
@@ -21,7 +22,7 @@ func TestTheDemonstrationReaches(t *testing.T) {
 		t.Fatal(err)
 	}
 	for _, job := range all[1:] {
-		f, err := plan.FactsOf(job)
+		f, err := fact.Of(job)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -79,7 +80,7 @@ func TestWhatIsProposedMakesRoom(t *testing.T) {
 	job := all[1]
 	job.Spans = slices.DeleteFunc(slices.Clone(job.Spans), func(w reach.Wish) bool { return w.Whole })
 	crowd := func() (int, string) {
-		f, err := plan.FactsOf(job)
+		f, err := fact.Of(job)
 		if err != nil {
 			t.Fatal(err)
 		}

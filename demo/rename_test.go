@@ -6,6 +6,7 @@ import (
 	"strings"
 	"testing"
 
+	"draxel/core/fact"
 	"draxel/core/finding"
 	"draxel/core/gather"
 	"draxel/core/handover"
@@ -70,7 +71,7 @@ func TestOtherNamesRaiseTheSameDangers(t *testing.T) {
 	names := map[string]string{"ignition switch": "Key cylinder", "master switch": "Red lever",
 		"Packhorse starter": "Crank motor P", "Sorrel starter": "Crank motor S"}
 	other := renamed(j, names)
-	g, err := plan.FactsOf(other)
+	g, err := fact.Of(other)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -129,7 +130,7 @@ func TestNoWireIsTakenForAPieceOfAnother(t *testing.T) {
 		names[x.ID] = []string{p.Join.Joints[i%len(p.Join.Joints)].Name, wires[i].ID.Joint(1), x.ID + " through"}[i%3]
 	}
 	other := renamed(j, names)
-	g, err := plan.FactsOf(other)
+	g, err := fact.Of(other)
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -7,6 +7,7 @@ import (
 	"slices"
 	"testing"
 
+	"draxel/core/fact"
 	"draxel/core/harness"
 	"draxel/core/plan"
 	"draxel/core/thin"
@@ -26,7 +27,7 @@ func TestThinPinAndReachInAStorm(t *testing.T) {
 		rules := *job.Rules
 		rules.Free = seed%2 == 0
 		job.Rules = &rules
-		facts, err := plan.FactsOf(job)
+		facts, err := fact.Of(job)
 		if err != nil {
 			t.Fatal(err)
 		}

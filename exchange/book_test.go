@@ -14,6 +14,7 @@ import (
 	"strings"
 	"testing"
 
+	"draxel/core/fact"
 	"draxel/core/handover"
 	"draxel/core/harness"
 	"draxel/core/papers"
@@ -34,7 +35,7 @@ func bookOf(t testing.TB, job, times int) (*exchange.Book, *plan.Plan) {
 	if times > 1 {
 		demo.Enlarge(j, times)
 	}
-	f, err := plan.FactsOf(*j)
+	f, err := fact.Of(*j)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -43,7 +44,7 @@ func bookOf(t testing.TB, job, times int) (*exchange.Book, *plan.Plan) {
 }
 
 // bound makes the book of a plan.
-func bound(t testing.TB, j *stored.Job, f *plan.Facts, p *plan.Plan) *exchange.Book {
+func bound(t testing.TB, j *stored.Job, f *fact.Facts, p *plan.Plan) *exchange.Book {
 	t.Helper()
 	measure, err := exchange.Measure()
 	if err != nil {
@@ -170,7 +171,7 @@ func BenchmarkBook(b *testing.B) {
 			if times > 1 {
 				demo.Enlarge(j, times)
 			}
-			f, err := plan.FactsOf(*j)
+			f, err := fact.Of(*j)
 			if err != nil {
 				b.Fatal(err)
 			}

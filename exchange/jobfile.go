@@ -10,8 +10,8 @@ import (
 	"maps"
 	"slices"
 
+	"draxel/core/fact"
 	"draxel/core/harness"
-	"draxel/core/plan"
 	"draxel/core/stored"
 )
 
@@ -332,7 +332,7 @@ func checkJob(j stored.Job) error {
 	if j.Title == "" {
 		return fmt.Errorf("the job has no title")
 	}
-	_, err := plan.FactsOf(j)
+	_, err := fact.Of(j)
 	return err
 }
 

@@ -8,6 +8,7 @@ import (
 	"slices"
 	"sync"
 
+	"draxel/core/fact"
 	"draxel/core/gather"
 	"draxel/core/handover"
 	"draxel/core/match"
@@ -21,8 +22,8 @@ import (
 // computed is a job at one revision with all that follows from it.
 type computed struct {
 	store.State
-	found    plan.Facts // without what was decided
-	facts    plan.Facts // with a fuse block of one's own
+	found    fact.Facts // without what was decided
+	facts    fact.Facts // with a fuse block of one's own
 	readings map[match.Side]gather.Reading
 	draft    *plan.Draft
 	factsKey string // which versions of the facts it was computed from
@@ -180,7 +181,7 @@ func (j *computed) crosswalk(d stored.Decisions) *match.Result {
 
 func (j *computed) readFacts() error {
 	var err error
-	if j.found, err = plan.FactsOf(j.Job); err != nil {
+	if j.found, err = fact.Of(j.Job); err != nil {
 		return err
 	}
 	for side, table := range map[match.Side]*stored.Table{match.From: j.Job.From, match.To: j.Job.To} {

@@ -4,8 +4,8 @@ import (
 	"fmt"
 	"testing"
 
+	"draxel/core/fact"
 	"draxel/core/handover"
-	"draxel/core/plan"
 	"draxel/core/reach"
 	"draxel/core/stored"
 	"draxel/core/thin"
@@ -22,7 +22,7 @@ func round(j *stored.Job, paths int) {
 		j.Map.Paths = append(j.Map.Paths, reach.Path{ID: fmt.Sprint("p", i), From: fmt.Sprint("s", i),
 			To: fmt.Sprint("s", (i+1)%paths), Length: float64(200 + i*97%400), Spread: 10, Cover: reach.Tape, Wall: i%13 == 0})
 	}
-	f, err := plan.FactsOf(*j)
+	f, err := fact.Of(*j)
 	if err != nil {
 		panic(err)
 	}

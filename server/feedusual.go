@@ -7,9 +7,9 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"draxel/core/fact"
 	"draxel/core/feed"
 	"draxel/core/gather"
-	"draxel/core/plan"
 	"draxel/store"
 )
 
@@ -19,7 +19,7 @@ func (s *Server) showUsual(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	c.JSON(http.StatusOK, UsualView{Revision: j.Revision, Lines: orEmpty(plan.UsualFeeds(j.Job, &j.facts))})
+	c.JSON(http.StatusOK, UsualView{Revision: j.Revision, Lines: orEmpty(fact.UsualFeeds(j.Job, &j.facts))})
 	return nil
 }
 
@@ -37,7 +37,7 @@ func (s *Server) takeUsual(c *gin.Context) error {
 		sheets := map[gather.SheetKind]gather.Sheet{}
 		next := map[gather.SheetKind]int{}
 		proposed := map[UsualLine]feed.Proposed{}
-		for _, p := range plan.UsualFeeds(j.Job, &j.facts) {
+		for _, p := range fact.UsualFeeds(j.Job, &j.facts) {
 			proposed[UsualLine{p.List, p.Name}] = p
 		}
 		for _, line := range r.Lines {

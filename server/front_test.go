@@ -4,6 +4,7 @@ import (
 	"strings"
 	"testing"
 
+	"draxel/core/fact"
 	"draxel/core/plan"
 	"draxel/core/stored"
 	"draxel/core/work"
@@ -16,7 +17,7 @@ func TestTheFrontPageKnowsWhatIsNext(t *testing.T) {
 	c := start(t)
 	front := func(job string) server.FrontView { return show[server.FrontView](c, job+"/front") }
 	ticked := func(j *stored.Job) {
-		f, err := plan.FactsOf(*j)
+		f, err := fact.Of(*j)
 		if err != nil {
 			t.Fatal(err)
 		}

@@ -17,6 +17,7 @@ import (
 	"strings"
 	"testing"
 
+	"draxel/core/fact"
 	"draxel/core/gather"
 	"draxel/core/handover"
 	"draxel/core/harness"
@@ -222,7 +223,7 @@ func comesBack(t *testing.T, files map[string][]byte, j *stored.Job) {
 			t.Errorf("%s has %d lines as CSV and %d as XLSX, or they differ", name, len(a), len(b))
 		}
 	}
-	f, err := plan.FactsOf(*j)
+	f, err := fact.Of(*j)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -350,7 +351,7 @@ func TestWhatOthersAreTold(t *testing.T) {
 	c := start(t)
 	job := c.packhorse(nil)
 	j := jobOf(c, job)
-	f, err := plan.FactsOf(j)
+	f, err := fact.Of(j)
 	if err != nil {
 		t.Fatal(err)
 	}

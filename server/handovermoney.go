@@ -12,6 +12,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"draxel/core/fact"
 	"draxel/core/handover"
 	"draxel/core/papers"
 	"draxel/core/plan"
@@ -32,7 +33,7 @@ type money struct {
 }
 
 // reckon works out what a plan comes to, with what the job says of time and parts.
-func reckon(j *stored.Job, f *plan.Facts, d stored.Decisions, p *plan.Plan, today time.Time) *money {
+func reckon(j *stored.Job, f *fact.Facts, d stored.Decisions, p *plan.Plan, today time.Time) *money {
 	m := &money{efforts: papers.Efforts(p)}
 	if j.Terms != nil {
 		m.terms = *j.Terms

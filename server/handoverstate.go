@@ -9,6 +9,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"draxel/core/fact"
 	"draxel/core/handover"
 	"draxel/core/papers"
 	"draxel/core/plan"
@@ -125,7 +126,7 @@ func (s *Server) compareStates(c *gin.Context) error {
 		return err
 	}
 	state := func(job stored.Job) (handover.State, error) {
-		f, err := plan.FactsOf(job)
+		f, err := fact.Of(job)
 		if err != nil {
 			return handover.State{}, problem(http.StatusUnprocessableEntity, "cannot-be", sentence(err.Error()), "")
 		}

@@ -10,13 +10,14 @@ import (
 	"slices"
 	"strings"
 
+	"draxel/core/fact"
 	"draxel/core/plan"
 	"draxel/core/stored"
 )
 
 // wordsOf gives names that stand in a job: connectors, cavities, wires, devices, steps.
 func wordsOf(j *stored.Job) []string {
-	f, err := plan.FactsOf(*j)
+	f, err := fact.Of(*j)
 	if err != nil {
 		return nil
 	}

@@ -7,7 +7,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
-	"draxel/core/plan"
+	"draxel/core/fact"
 	"draxel/store"
 )
 
@@ -88,7 +88,7 @@ func (s *Server) copyJob(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	fresh, err := plan.Start(past.Job, title)
+	fresh, err := fact.Start(past.Job, title)
 	if err != nil {
 		return err
 	}

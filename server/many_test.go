@@ -12,8 +12,8 @@ import (
 	"testing"
 	"time"
 
+	"draxel/core/fact"
 	"draxel/core/match"
-	"draxel/core/plan"
 	"draxel/core/stored"
 	"draxel/demo"
 	"draxel/server"
@@ -88,7 +88,7 @@ func TestFiftyDecideOnOneJob(t *testing.T) {
 	c := start(t)
 	job := c.demoRefit(func(j *stored.Job) { j.Decisions = nil })
 	rows := jobOf(c, job)
-	f, err := plan.FactsOf(rows)
+	f, err := fact.Of(rows)
 	if err != nil {
 		t.Fatal(err)
 	}

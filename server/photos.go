@@ -7,7 +7,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
-	"draxel/core/plan"
+	"draxel/core/fact"
 	"draxel/core/stored"
 	"draxel/exchange"
 	"draxel/store"
@@ -24,7 +24,7 @@ func (s *Server) applyEarlier(c *gin.Context) error {
 		return err
 	}
 	return s.checked(c, func(j *computed) error {
-		brought, err := plan.Earlier(j.Job, past.Job)
+		brought, err := fact.Earlier(j.Job, past.Job)
 		if err != nil {
 			return err
 		}

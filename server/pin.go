@@ -10,9 +10,9 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"draxel/core/face"
+	"draxel/core/fact"
 	"draxel/core/finding"
 	"draxel/core/harness"
-	"draxel/core/plan"
 	"draxel/core/thin"
 	"draxel/core/work"
 	"draxel/exchange"
@@ -155,7 +155,7 @@ func (j *computed) facesOfSteps(v *BenchView) {
 			w := &j.facts.Laid.Loom.Wires[k]
 			for _, e := range w.Ends {
 				if e.At.Connector == h.ID {
-					row := plan.RowOf(w)
+					row := fact.RowOf(w)
 					row.Ref = e.At
 					v.Wires = append(v.Wires, CavityWire{At: e.At, Row: row})
 				}

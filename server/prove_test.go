@@ -5,6 +5,7 @@ import (
 	"strings"
 	"testing"
 
+	"draxel/core/fact"
 	"draxel/core/network"
 	"draxel/core/plan"
 	"draxel/core/prove"
@@ -33,7 +34,7 @@ func jobOf(c *client, job string) stored.Job {
 func vehicleOf(c *client, job string) *prove.Vehicle {
 	c.t.Helper()
 	j := jobOf(c, job)
-	f, err := plan.FactsOf(j)
+	f, err := fact.Of(j)
 	if err != nil {
 		c.t.Fatal(err)
 	}

@@ -9,10 +9,10 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"draxel/core/fact"
 	"draxel/core/finding"
 	"draxel/core/gather"
 	"draxel/core/harness"
-	"draxel/core/plan"
 	"draxel/store"
 )
 
@@ -373,7 +373,7 @@ func (s *Server) addTrace(c *gin.Context) error {
 		}
 		job := j.Job
 		job.Traces = append(slices.Clone(job.Traces), t)
-		facts, err := plan.FactsOf(job)
+		facts, err := fact.Of(job)
 		if err != nil {
 			return err
 		}

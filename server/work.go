@@ -9,6 +9,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"draxel/core/fact"
 	"draxel/core/finding"
 	"draxel/core/gather"
 	"draxel/core/harness"
@@ -93,7 +94,7 @@ func (j *computed) workSteps(stage work.Stage) []WorkStep {
 		if x := sheet[s.ID]; x != nil {
 			w.pins(x)
 		} else if len(s.Wires) > 0 && wires[s.Wires[0]] != nil {
-			row := plan.RowOf(wires[s.Wires[0]])
+			row := fact.RowOf(wires[s.Wires[0]])
 			w.Row = &row
 		}
 		if s.Stage == work.Reach && s.Kind == reach.ToLength {

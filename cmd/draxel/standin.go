@@ -11,6 +11,7 @@ import (
 
 	"github.com/spf13/cobra"
 
+	"draxel/core/fact"
 	"draxel/core/plan"
 	"draxel/core/prove"
 	"draxel/demo"
@@ -133,7 +134,7 @@ func simulated(file string) (*prove.Vehicle, error) {
 			return nil, fmt.Errorf("read %s: %w", file, err)
 		}
 	}
-	f, err := plan.FactsOf(j)
+	f, err := fact.Of(j)
 	if err != nil {
 		return nil, fmt.Errorf("read the job: %w", err)
 	}

@@ -6,6 +6,7 @@ import (
 	"slices"
 	"strings"
 
+	"draxel/core/fact"
 	"draxel/core/finding"
 	"draxel/core/handover"
 	"draxel/core/harness"
@@ -16,12 +17,12 @@ import (
 
 // Appendix gives the tables of the book that are about the harness as it lies: what was deleted and where its ends
 // lie, what is spare, the routes, and where each wire is marked with tape.
-func Appendix(p *plan.Plan, f *plan.Facts, d stored.Decisions) []handover.Section {
+func Appendix(p *plan.Plan, f *fact.Facts, d stored.Decisions) []handover.Section {
 	return []handover.Section{deleted(p, f), spare(p, f), routes(p, d), marks(p)}
 }
 
 // deleted lists the wires that are not in the finished harness any more, with what lies where they ended.
-func deleted(p *plan.Plan, f *plan.Facts) handover.Section {
+func deleted(p *plan.Plan, f *fact.Facts) handover.Section {
 	s := handover.Section{
 		Title: "Deleted, and where its ends lie",
 		Head: []string{
@@ -103,7 +104,7 @@ func lengthsOf(h harness.Harness) map[harness.WireID][]harness.WireID {
 }
 
 // spare lists what is free for later: cavities of the plugs that are worked in, fuses that hold nothing.
-func spare(p *plan.Plan, f *plan.Facts) handover.Section {
+func spare(p *plan.Plan, f *fact.Facts) handover.Section {
 	s := handover.Section{Title: "Spare cavities and feeds", Head: []string{"at", "what", "state", "why"},
 		Share: []float64{14, 34, 16, 36}, Empty: "Nothing is spare."}
 	for i := range p.Pin.Spares {

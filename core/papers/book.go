@@ -11,6 +11,7 @@ import (
 	"slices"
 	"strings"
 
+	"draxel/core/fact"
 	"draxel/core/finding"
 	"draxel/core/handover"
 	"draxel/core/harness"
@@ -22,7 +23,7 @@ import (
 
 // Book gives what the book is made from: the harness as it is wanted, which of it is so already, and what is known of
 // its wires.
-func Book(p *plan.Plan, f *plan.Facts) handover.Input {
+func Book(p *plan.Plan, f *fact.Facts) handover.Input {
 	in := handover.Input{
 		Harness:    p.Wanted,
 		Now:        p.Past.Now,
@@ -91,7 +92,7 @@ func Book(p *plan.Plan, f *plan.Facts) handover.Input {
 }
 
 // OpenLists lists what has to end at zero, or with an owner, before the job is handed over.
-func OpenLists(p *plan.Plan, f *plan.Facts, j *stored.Job) []handover.DueList {
+func OpenLists(p *plan.Plan, f *fact.Facts, j *stored.Job) []handover.DueList {
 	add := func(l *handover.DueList, key, text, at string) {
 		l.Items = append(l.Items, handover.Due{Key: key, Text: text, At: at})
 	}
@@ -310,7 +311,7 @@ func Sources(j *stored.Job) [][2]string {
 }
 
 // Compared gives what a state of the job is compared by.
-func Compared(p *plan.Plan, f *plan.Facts) handover.State {
+func Compared(p *plan.Plan, f *fact.Facts) handover.State {
 	s := handover.State{Lengths: handover.Lengths(Book(p, f)), Settings: p.Settings(), Decisions: map[string]string{}}
 	for i := range p.Match.Lines {
 		l := &p.Match.Lines[i]

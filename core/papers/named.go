@@ -3,6 +3,7 @@ package papers
 import (
 	"slices"
 
+	"draxel/core/fact"
 	"draxel/core/harness"
 	"draxel/core/join"
 	"draxel/core/match"
@@ -23,7 +24,7 @@ type Named struct {
 }
 
 // NamedWires lists the vehicle's wires that joints and parts come to.
-func NamedWires(p *plan.Plan, f *plan.Facts) []Named {
+func NamedWires(p *plan.Plan, f *fact.Facts) []Named {
 	var out []Named
 	add := func(at harness.Ref, wire harness.WireID, what string) {
 		i := slices.IndexFunc(out, func(n Named) bool { return n.At == at })

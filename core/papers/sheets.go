@@ -6,6 +6,7 @@ import (
 	"slices"
 	"strings"
 
+	"draxel/core/fact"
 	"draxel/core/finding"
 	"draxel/core/handover"
 	"draxel/core/harness"
@@ -15,12 +16,12 @@ import (
 )
 
 // Sheets gives the sheets for others: fitter, programmer, inspector, the second person's check, the yard.
-func Sheets(p *plan.Plan, f *plan.Facts, j *stored.Job) []handover.Sheet {
+func Sheets(p *plan.Plan, f *fact.Facts, j *stored.Job) []handover.Sheet {
 	return []handover.Sheet{fitter(p, f), programmer(p, j), inspector(p, f), second(p), yard(p, j)}
 }
 
 // fitter says what plugs where, in which order, and what is to be left alone.
-func fitter(p *plan.Plan, f *plan.Facts) handover.Sheet {
+func fitter(p *plan.Plan, f *fact.Facts) handover.Sheet {
 	s := handover.Sheet{ID: "fitter", Title: "Fitting the harness", For: "Whoever puts it into the vehicle."}
 	plugs := handover.SheetPart{Title: "Plugs, and where they go", Boxes: true, Empty: "There is no plug."}
 	alone := handover.SheetPart{Title: "Leave alone", Empty: "Nothing but good sense."}
@@ -167,7 +168,7 @@ var inspected = []struct {
 }
 
 // inspector says what was changed in what the law looks at.
-func inspector(p *plan.Plan, f *plan.Facts) handover.Sheet {
+func inspector(p *plan.Plan, f *fact.Facts) handover.Sheet {
 	s := handover.Sheet{ID: "inspector", Title: "For the engineer or inspector",
 		For: "What was changed in what rules may be about. Local rules and qualified persons decide; this list " +
 			"decides nothing."}

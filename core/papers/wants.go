@@ -6,6 +6,7 @@ import (
 	"slices"
 	"strings"
 
+	"draxel/core/fact"
 	"draxel/core/handover"
 	"draxel/core/harness"
 	"draxel/core/join"
@@ -23,7 +24,7 @@ const tenthMore = 0.1
 
 // Wants lists what the whole job takes: what was built in with the steps that are done, as their ticks say, and what
 // the steps that are left will take. Labels is how many labels are printed.
-func Wants(p *plan.Plan, f *plan.Facts, d stored.Decisions, labels int) []handover.Want {
+func Wants(p *plan.Plan, f *fact.Facts, d stored.Decisions, labels int) []handover.Want {
 	out := left(p, f, &d)
 	for i := range p.Past.Ticks {
 		t := &p.Past.Ticks[i]
@@ -41,7 +42,7 @@ func Wants(p *plan.Plan, f *plan.Facts, d stored.Decisions, labels int) []handov
 }
 
 // Uses says what steps take that are ticked now, in this order: of what serves several steps, the last has it.
-func Uses(p *plan.Plan, f *plan.Facts, d stored.Decisions, steps []string) map[string][]work.Use {
+func Uses(p *plan.Plan, f *fact.Facts, d stored.Decisions, steps []string) map[string][]work.Use {
 	out, done := map[string][]work.Use{}, map[string]bool{}
 	all := left(p, f, &d)
 	of := map[string][]int{}
@@ -63,7 +64,7 @@ func Uses(p *plan.Plan, f *plan.Facts, d stored.Decisions, steps []string) map[s
 }
 
 // left lists what the steps that are not done take.
-func left(p *plan.Plan, f *plan.Facts, d *stored.Decisions) []handover.Want {
+func left(p *plan.Plan, f *fact.Facts, d *stored.Decisions) []handover.Want {
 	w := wants{p: p, f: f, d: d, cavity: map[harness.TerminalID]harness.Ref{}}
 	for _, at := range p.Wanted.Cavities() {
 		if t, full := p.Wanted.In(at); full {
@@ -88,7 +89,7 @@ func left(p *plan.Plan, f *plan.Facts, d *stored.Decisions) []handover.Want {
 // wants is the list in the making.
 type wants struct {
 	p   *plan.Plan
-	f   *plan.Facts
+	f   *fact.Facts
 	d   *stored.Decisions
 	all []handover.Want
 

@@ -5,6 +5,7 @@ import (
 	"strings"
 	"testing"
 
+	"draxel/core/fact"
 	"draxel/core/handover"
 	"draxel/core/harness"
 	"draxel/core/papers"
@@ -25,7 +26,7 @@ func TestNoStepIsWithoutWhatItTakes(t *testing.T) {
 	}
 	for i, id := range demo.IDs() {
 		j := &all[i]
-		f, err := plan.FactsOf(*j)
+		f, err := fact.Of(*j)
 		if err != nil {
 			t.Fatal(err)
 		}

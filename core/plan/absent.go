@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"draxel/core/fact"
 	"draxel/core/harness"
 	"draxel/core/join"
 	"draxel/core/match"
@@ -9,7 +10,7 @@ import (
 
 // absent gives what a unit of the finished harness does without: the wire of its cavity goes, or its cavity is left
 // empty.
-func (p *Plan) absent(f *Facts) []signal.Reading {
+func (p *Plan) absent(f *fact.Facts) []signal.Reading {
 	var out []signal.Reading
 	for i := range p.Match.Wants {
 		if w := &p.Match.Wants[i]; w.Verdict == match.LeftEmpty {
@@ -17,7 +18,7 @@ func (p *Plan) absent(f *Facts) []signal.Reading {
 			out = append(out, row.Signal)
 		}
 	}
-	device, full := f.devices(), map[string]int{}
+	device, full := f.Devices(), map[string]int{}
 	for _, at := range p.Wanted.Cavities() {
 		if _, there := p.Wanted.In(at); there && !p.Wanted.Free(at.Connector) {
 			full[device[at.Connector]]++
@@ -43,8 +44,8 @@ func (p *Plan) absent(f *Facts) []signal.Reading {
 }
 
 // lost lists the cavities of devices at which a wire was found and none is in the wanted harness.
-func (p *Plan) lost(f *Facts) []join.Socket {
-	device, unit := f.devices(), map[string]bool{}
+func (p *Plan) lost(f *fact.Facts) []join.Socket {
+	device, unit := f.Devices(), map[string]bool{}
 	for i := range f.Laid.Loom.Devices {
 		unit[f.Laid.Loom.Devices[i].ID] = f.Laid.Loom.Devices[i].Kind == harness.Unit
 	}

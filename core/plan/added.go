@@ -3,6 +3,7 @@ package plan
 import (
 	"slices"
 
+	"draxel/core/fact"
 	"draxel/core/feed"
 	"draxel/core/harness"
 	"draxel/core/join"
@@ -20,12 +21,12 @@ func (m *model) addIn(wanted harness.Harness, d stored.Decisions) join.AddIn {
 	alone, names := map[harness.WireID]bool{}, map[harness.WireID]string{}
 	for i := range m.facts.Laid.Loom.Wires {
 		w := &m.facts.Laid.Loom.Wires[i]
-		alone[w.ID], names[w.ID] = m.alone.Wire(i), wireOf(w, harness.Ref{})
+		alone[w.ID], names[w.ID] = m.alone.Wire(i), fact.WireOf(w, harness.Ref{})
 	}
 	for _, n := range m.fresh {
 		names[n.id] = called(n)
 	}
-	return join.AddIn{Now: m.past.Now, Wanted: wanted, Cavity: m.facts.Cavity, Stud: m.facts.stud,
+	return join.AddIn{Now: m.past.Now, Wanted: wanted, Cavity: m.facts.Cavity, Stud: m.facts.Stud,
 		Name: func(wire harness.WireID) string {
 			if name := names[wire.Whole()]; name != "" {
 				return name

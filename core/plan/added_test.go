@@ -7,6 +7,7 @@ import (
 	"strings"
 	"testing"
 
+	"draxel/core/fact"
 	"draxel/core/finding"
 	"draxel/core/harness"
 	"draxel/core/join"
@@ -16,7 +17,7 @@ import (
 )
 
 // addNow gives a job a part at any cavity that has a wire, or takes one away.
-func addNow(r *rand.Rand, j *stored.Job, f *plan.Facts) {
+func addNow(r *rand.Rand, j *stored.Job, f *fact.Facts) {
 	if len(j.Added) > 0 && r.IntN(3) == 0 {
 		j.Added = slices.Delete(slices.Clone(j.Added), 0, 1)
 		return
@@ -61,7 +62,7 @@ func TestPartsLeadToWhatIsWanted(t *testing.T) {
 	for seed := *first; seed < *first+*mixed; seed++ {
 		r := rand.New(rand.NewPCG(seed, 151))
 		j := mixedJob(r)
-		f, err := plan.FactsOf(j)
+		f, err := fact.Of(j)
 		if err != nil {
 			t.Fatalf("job %d: %v", seed, err)
 		}
@@ -157,7 +158,7 @@ func TestPartsLeadToWhatIsWanted(t *testing.T) {
 }
 
 // spot gives a cavity as the bench names it.
-func spot(f *plan.Facts, text string) string {
+func spot(f *fact.Facts, text string) string {
 	for _, w := range f.Laid.Loom.Wires {
 		for _, e := range w.Ends {
 			if e.At.String() == text {

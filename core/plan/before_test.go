@@ -5,6 +5,7 @@ import (
 	"strings"
 	"testing"
 
+	"draxel/core/fact"
 	"draxel/core/gather"
 	"draxel/core/match"
 	"draxel/core/plan"
@@ -131,7 +132,7 @@ func TestCoilsOfTwoCylinders(t *testing.T) {
 		To:   table("theirs", []string{"P", "1", "Ignition coil 2 & 3"}, []string{"P", "2", "Ignition coil 1 & 4"}, []string{"P", "3", "Injector 1"})}
 	for order, want := range map[string]string{"1-3-4-2": "P2 P1, ", "1-2-3-4": ", P1 P2", "": ", "} {
 		j.Identity = &gather.Identity{FiringOrder: order, Cylinders: 4}
-		facts, err := plan.FactsOf(j)
+		facts, err := fact.Of(j)
 		if err != nil {
 			t.Fatal(err)
 		}

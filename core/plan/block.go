@@ -3,6 +3,7 @@ package plan
 import (
 	"fmt"
 
+	"draxel/core/fact"
 	"draxel/core/feed"
 	"draxel/core/harness"
 	"draxel/core/join"
@@ -49,7 +50,7 @@ func (m *model) free(text string) (harness.Ref, bool) {
 func (m *model) cavity(text string) (harness.Ref, bool) { return m.facts.Cavity(text) }
 
 // blockUses lists the cavities of the harness that wires of the block are led to.
-func (p *Plan) blockUses(f *Facts) []harness.Ref {
+func (p *Plan) blockUses(f *fact.Facts) []harness.Ref {
 	if p.block == nil {
 		return nil
 	}

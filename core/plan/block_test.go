@@ -7,6 +7,7 @@ import (
 	"strings"
 	"testing"
 
+	"draxel/core/fact"
 	"draxel/core/feed"
 	"draxel/core/harness"
 	"draxel/core/match"
@@ -16,7 +17,7 @@ import (
 )
 
 // blockNow gives a job a block of its own, moves a circuit in it to another slot, or takes it away.
-func blockNow(r *rand.Rand, j *stored.Job, p *plan.Plan, f *plan.Facts) {
+func blockNow(r *rand.Rand, j *stored.Job, p *plan.Plan, f *fact.Facts) {
 	take := func(o stored.FeedOption) {
 		d := p.Take(f, j.Chosen(), &o)
 		j.Decisions, j.Block = d.Match, d.Feed.Block
@@ -55,7 +56,7 @@ func TestABlockLeadsToWhatIsWanted(t *testing.T) {
 	for seed := *first; seed < *first+*mixed; seed++ {
 		r := rand.New(rand.NewPCG(seed, 97))
 		j := mixedJob(r)
-		f, err := plan.FactsOf(j)
+		f, err := fact.Of(j)
 		if err != nil {
 			t.Fatalf("job %d: %v", seed, err)
 		}
@@ -84,7 +85,7 @@ func TestABlockLeadsToWhatIsWanted(t *testing.T) {
 }
 
 // onTheBlock counts circuits and leads that are joined as they should be, and fails at one that is not.
-func onTheBlock(t *testing.T, seed uint64, j *stored.Job, f plan.Facts, p *plan.Plan) (circuits, leads, shared int) {
+func onTheBlock(t *testing.T, seed uint64, j *stored.Job, f fact.Facts, p *plan.Plan) (circuits, leads, shared int) {
 	t.Helper()
 	loom := f.With(j.Block).Laid.Loom
 	b := newBench(&loom)
@@ -164,7 +165,7 @@ func TestAWayToFeedLeadsBack(t *testing.T) {
 	for seed := range uint64(60) {
 		r := rand.New(rand.NewPCG(seed, 5))
 		j := mixedJob(r)
-		f, err := plan.FactsOf(j)
+		f, err := fact.Of(j)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -206,7 +207,7 @@ func TestFusesGoInLast(t *testing.T) {
 	j.Block = &feed.Block{ID: "FB", Groups: []feed.FeedGroup{{Name: "battery", From: "battery +", Fused: true}},
 		Slots: []feed.BlockSlot{{Name: "1", Group: "battery", Amps: 10}, {Name: "2", Group: "battery", Amps: 5}, {Name: "3",
 			Group: "battery"}}}
-	f, err := plan.FactsOf(j)
+	f, err := fact.Of(j)
 	if err != nil {
 		t.Fatal(err)
 	}

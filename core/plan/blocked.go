@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"slices"
 
+	"draxel/core/fact"
 	"draxel/core/feed"
 	"draxel/core/harness"
 	"draxel/core/match"
@@ -14,12 +15,12 @@ import (
 
 // ProposeBlock gives a way to feed the job by a block of one's own: the block as the trade would group it, and the
 // decisions that lead every circuit to it. With one fuse the whole engine stands behind a single one.
-func (p *Plan) ProposeBlock(f *Facts, d stored.Decisions, one bool) stored.FeedOption {
+func (p *Plan) ProposeBlock(f *fact.Facts, d stored.Decisions, one bool) stored.FeedOption {
 	var wants []feed.Want
 	for _, c := range p.Feed.Circuits {
 		wants = append(wants, feed.Want{Reading: c.reading, Text: c.Text})
 	}
-	block, at := feed.Propose(f.blockID(), wants, p.gives(f), one)
+	block, at := feed.Propose(f.BlockID(), wants, p.gives(f), one)
 	o := stored.FeedOption{Name: "a fuse block of its own", Block: &block, Decisions: []match.Decision{}, Open: []stored.FeedRow{}}
 	if one {
 		o.Name += ", one fuse for the engine"
@@ -61,7 +62,7 @@ func (c *Circuit) led(at harness.Ref) match.Decision {
 }
 
 // gives says what the vehicle gives a block of one's own, by the lists and the rows.
-func (p *Plan) gives(f *Facts) feed.Known {
+func (p *Plan) gives(f *fact.Facts) feed.Known {
 	k := feed.Known{Plus: "battery +", Ground: "battery −"}
 	if f.Feed != nil {
 		for _, s := range f.Feed.Inside.Sources {
@@ -82,7 +83,7 @@ func (p *Plan) gives(f *Facts) feed.Known {
 	}
 	for _, c := range p.Feed.Circuits {
 		if c.Role == string(signal.Ignition) && c.reading.Device == "ignition" && c.By != (harness.Ref{}) &&
-			!f.repinned(c.By.Connector) && !f.weakFeed(c.By) {
+			!f.Repinned(c.By.Connector) && !f.WeakFeed(c.By) {
 			k.Ignition = c.By.String() // as it was decided
 		}
 	}

@@ -3,23 +3,23 @@ package plan_test
 import (
 	"testing"
 
+	"draxel/core/fact"
 	"draxel/core/finding"
-	"draxel/core/plan"
 	"draxel/core/reach"
 	"draxel/core/stored"
 )
 
 // What comes along is what there was, each with a question where it is looked at; of a job of nothing nothing comes.
 func TestWhatComesAlong(t *testing.T) {
-	none, err := plan.Start(stored.Job{Title: "empty"}, "next")
+	none, err := fact.Start(stored.Job{Title: "empty"}, "next")
 	if err != nil || none.Carried != nil {
 		t.Errorf("%+v, %v", none.Carried, err)
 	}
-	one, err := plan.Start(stored.Job{Title: "an earlier one", Map: &reach.Map{}}, "next")
+	one, err := fact.Start(stored.Job{Title: "an earlier one", Map: &reach.Map{}}, "next")
 	if err != nil || one.Carried == nil || len(one.Carried.What) != 1 || one.Carried.From != "an earlier one" {
 		t.Fatalf("%+v, %v", one.Carried, err)
 	}
-	f, err := plan.FactsOf(one)
+	f, err := fact.Of(one)
 	if err != nil {
 		t.Fatal(err)
 	}

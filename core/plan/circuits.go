@@ -3,6 +3,7 @@ package plan
 import (
 	"slices"
 
+	"draxel/core/fact"
 	"draxel/core/finding"
 	"draxel/core/harness"
 	"draxel/core/match"
@@ -36,7 +37,7 @@ func wantsFeed(r *harness.Row) bool {
 
 // circuits lists what a feed has to be led to, with what it is fed from: cavities of the To side, and wires of the From
 // side that need a source.
-func (p *Plan) circuits(f *Facts) []Circuit {
+func (p *Plan) circuits(f *fact.Facts) []Circuit {
 	var out []Circuit
 	row := func(side match.Side, at harness.Ref) (harness.Row, bool) {
 		if side == match.From {
@@ -85,7 +86,7 @@ func (p *Plan) circuits(f *Facts) []Circuit {
 }
 
 // measureCircuits notes what each takes, by the network: at its cavity, and in the wires that end there.
-func (p *Plan) measureCircuits(f *Facts) {
+func (p *Plan) measureCircuits(f *fact.Facts) {
 	r := p.Feed.Result
 	if r == nil {
 		return
@@ -110,7 +111,7 @@ func (p *Plan) measureCircuits(f *Facts) {
 
 // touches lists the rows whose decisions say how a job is fed: of its circuits, of the vehicle's rows that feed
 // them, and of the ends of the block's relays.
-func (p *Plan) touches(f *Facts) map[stored.FeedRow]bool {
+func (p *Plan) touches(f *fact.Facts) map[stored.FeedRow]bool {
 	out := map[stored.FeedRow]bool{}
 	for _, c := range p.Feed.Circuits {
 		out[stored.FeedRow{Side: c.Side, At: c.At}] = true
@@ -137,7 +138,7 @@ func (p *Plan) touches(f *Facts) map[stored.FeedRow]bool {
 }
 
 // Feeds gives the way in which a job is fed as it stands, as an option of that name.
-func (p *Plan) Feeds(f *Facts, d stored.Decisions, id, name string) stored.FeedOption {
+func (p *Plan) Feeds(f *fact.Facts, d stored.Decisions, id, name string) stored.FeedOption {
 	o := stored.FeedOption{ID: id, Name: name, Block: d.Feed.Block, Decisions: []match.Decision{}, Open: []stored.FeedRow{}}
 	rows := p.touches(f)
 	for _, x := range d.Match {
@@ -160,7 +161,7 @@ func (p *Plan) Feeds(f *Facts, d stored.Decisions, id, name string) stored.FeedO
 }
 
 // Take gives the decisions with an option taken: those of the rows that either way is about are its own.
-func (p *Plan) Take(f *Facts, d stored.Decisions, o *stored.FeedOption) stored.Decisions {
+func (p *Plan) Take(f *fact.Facts, d stored.Decisions, o *stored.FeedOption) stored.Decisions {
 	rows := p.touches(f)
 	for _, x := range o.Open {
 		rows[x] = true

@@ -5,6 +5,7 @@ import (
 	"strings"
 	"testing"
 
+	"draxel/core/fact"
 	"draxel/core/match"
 	"draxel/core/plan"
 	"draxel/core/thin"
@@ -17,7 +18,7 @@ func TestAContradictionIsNoFaultOfOurs(t *testing.T) {
 	for seed := *first; seed < *first+*mixed; seed++ {
 		r := rand.New(rand.NewPCG(seed, 7))
 		j := mixedJob(r)
-		f, err := plan.FactsOf(j)
+		f, err := fact.Of(j)
 		if err != nil {
 			t.Fatal(err)
 		}

@@ -13,6 +13,7 @@ import (
 	"testing"
 	"time"
 
+	"draxel/core/fact"
 	"draxel/core/harness"
 	"draxel/core/match"
 	"draxel/core/plan"
@@ -29,7 +30,7 @@ func TestADraftIsThePlan(t *testing.T) {
 		r, own := rand.New(rand.NewPCG(seed, 41)), rand.New(rand.NewPCG(seed, 43))
 		j := mixedJob(r)
 		placed(own, &j)
-		f, err := plan.FactsOf(j)
+		f, err := fact.Of(j)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -125,7 +126,7 @@ func write(out *bytes.Buffer, v reflect.Value) {
 func TestDraftsDoNotChain(t *testing.T) {
 	r := rand.New(rand.NewPCG(3, 41))
 	j := mixedJob(r)
-	f, err := plan.FactsOf(j)
+	f, err := fact.Of(j)
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"draxel/core/fact"
 	"draxel/core/feed"
 	"draxel/core/finding"
 	"draxel/core/stored"
@@ -33,7 +34,7 @@ type FeedCompared struct {
 }
 
 // CompareFeeds works out a job with each of its ways to be fed, as it stands first.
-func CompareFeeds(f Facts, d stored.Decisions, p *Plan, options []stored.FeedOption) []FeedCompared {
+func CompareFeeds(f fact.Facts, d stored.Decisions, p *Plan, options []stored.FeedOption) []FeedCompared {
 	out := []FeedCompared{{Name: "as it stands", Block: d.Feed.Block != nil, Figures: p.feedFigures(d.Feed.Block)}}
 	for i := range options {
 		o := &options[i]

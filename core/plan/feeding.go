@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"fmt"
 
+	"draxel/core/fact"
 	"draxel/core/feed"
 	"draxel/core/finding"
 	"draxel/core/harness"
@@ -26,7 +27,7 @@ type Feeding struct {
 }
 
 // drops finds the cavities that a resistance stands before: a danger to whoever takes a feed there.
-func (p *Plan) drops(f *Facts) {
+func (p *Plan) drops(f *fact.Facts) {
 	feeds := map[harness.Ref]string{}
 	for i := range p.Match.Lines {
 		if l := &p.Match.Lines[i]; l.Decided && (l.Feeds() || l.Verdict == match.Meets) {
@@ -72,7 +73,7 @@ func (p *Plan) flowing(m *model, d stored.Decisions, in *reach.Input) {
 		w := &in.Wires[i]
 		wires[w.ID] = network.Length{Square: w.Size, Mm: w.Length, Signal: w.Signal, Text: w.Function}
 	}
-	drawn, err := m.facts.drawn(m.joined, facts, wires)
+	drawn, err := m.facts.Drawn(m.joined, facts, wires)
 	if err != nil {
 		return // said where Feed itself is reckoned
 	}
@@ -95,7 +96,7 @@ func (p *Plan) flowing(m *model, d stored.Decisions, in *reach.Input) {
 }
 
 // feeds says what is live in the wanted harness.
-func (p *Plan) feeds(f *Facts, d stored.Decisions) {
+func (p *Plan) feeds(f *fact.Facts, d stored.Decisions) {
 	facts := withParts(f.Feed.Decided(d.Feed), d.Added)
 	if facts == nil || !facts.Said() {
 		return
@@ -117,7 +118,7 @@ func (p *Plan) feeds(f *Facts, d stored.Decisions) {
 			Subject: "network", Text: fmt.Sprintf("What is live cannot be reckoned: %v.", err),
 			Remedy: "Put it right in the lists of Feed."})
 	}
-	drawn, err := f.drawn(p.Wanted, facts, lengths)
+	drawn, err := f.Drawn(p.Wanted, facts, lengths)
 	if err != nil {
 		fail(err)
 		return

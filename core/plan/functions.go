@@ -4,9 +4,9 @@ import (
 	"maps"
 	"slices"
 
+	"draxel/core/fact"
 	"draxel/core/feed"
 	"draxel/core/finding"
-	"draxel/core/gather"
 	"draxel/core/harness"
 	"draxel/core/join"
 	"draxel/core/network"
@@ -23,7 +23,7 @@ type Leg struct {
 }
 
 // functions says how what must work in the vehicle stands.
-func (p *Plan) functions(f *Facts, d stored.Decisions) {
+func (p *Plan) functions(f *fact.Facts, d stored.Decisions) {
 	r := p.Feed.Result
 	in := join.Inputs{Wishes: d.Functions, Before: f.Worked, Works: map[string]bool{}, Unfed: r == nil,
 		Job: join.Known{Cylinders: f.Cylinders, Alternator: f.Alternator, Gearbox: f.Gearbox, Rules: d.OutRules}}
@@ -38,7 +38,7 @@ func (p *Plan) functions(f *Facts, d stored.Decisions) {
 	} else { // nobody has said what stands in the vehicle: copper is copper
 		none := feed.Read(nil)
 		var err error
-		if drawn, err = f.drawn(p.Wanted, &none, map[harness.WireID]network.Length{}); err != nil {
+		if drawn, err = f.Drawn(p.Wanted, &none, map[harness.WireID]network.Length{}); err != nil {
 			return // a knot that no vehicle has: said where the network is
 		}
 	}
@@ -74,7 +74,7 @@ func (p *Plan) functions(f *Facts, d stored.Decisions) {
 		}
 	}
 	items, found := join.List(in)
-	f.rows(items)
+	f.Rows(items)
 	p.Join.Functions, p.Join.Settings, p.Join.Raised = items, join.Settings(items), join.Raised(items, p.absent(f))
 	p.Findings = append(p.Findings, found...)
 	p.Findings = append(p.Findings, join.CheckRules(d.OutRules, drawn.Outputs)...)
@@ -138,9 +138,9 @@ func (c *copperCircuits) join(a, b int32) {
 
 // sockets lists the cavities of devices in the wanted harness with the circuits that they are on. What a switch
 // parts, it can join: its cavities are one circuit here.
-func (p *Plan) sockets(f *Facts, drawn *network.Drawn, c *copperCircuits) []join.Socket {
+func (p *Plan) sockets(f *fact.Facts, drawn *network.Drawn, c *copperCircuits) []join.Socket {
 	heads := drawn.Heads()
-	device := f.devices()
+	device := f.Devices()
 	hub, unit := map[string]bool{}, map[string]bool{}
 	for i := range f.Laid.Loom.Devices {
 		if k := f.Laid.Loom.Devices[i].Kind; k == harness.Fuses || k == harness.Grounds {
@@ -312,27 +312,6 @@ func (c *copperCircuits) legs(items []join.Item, r *feed.Result) []Leg {
 				l.In = r.LiveOf(l.Wires)
 			}
 			out = append(out, l)
-		}
-	}
-	return out
-}
-
-// worked gives by function whether it worked before the work began, as the baseline has it in words.
-func worked(b *gather.Before) map[string]string {
-	out := map[string]string{}
-	if b == nil {
-		return out
-	}
-	for _, x := range b.Baseline {
-		f, known := join.FunctionNamed(x.Function)
-		if !known {
-			continue
-		}
-		switch x.Works {
-		case gather.DidWork:
-			out[f.ID] = "worked"
-		case gather.DidNot:
-			out[f.ID] = "did not"
 		}
 	}
 	return out

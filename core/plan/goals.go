@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"strings"
 
+	"draxel/core/fact"
 	"draxel/core/finding"
 	"draxel/core/harness"
 	"draxel/core/join"
@@ -83,7 +84,7 @@ func (m *model) goals(r *match.Result) (map[harness.TerminalID]harness.Place, []
 			g.joinTo(l, fills[l.To])
 		case l.Decided && l.Feeds() && m.ways[l.From] == match.Lead:
 			g.lead(l)
-		case m.facts.repinned(l.From.Connector), l.Decided && l.Feeds():
+		case m.facts.Repinned(l.From.Connector), l.Decided && l.Feeds():
 			g.line(l)
 		case l.Decided && l.Verdict == match.NeedsSource && l.Origin != nil:
 			g.source(l)
@@ -169,7 +170,7 @@ func (g *planning) line(l *match.Line) {
 		g.wires[t] = w
 		g.renew[t] = g.ways[l.From] == match.Renew
 		if clipped {
-			g.made[t] = pin.Made{Length: end, Name: wireOf(g.ends.wires[l.From], l.From)}
+			g.made[t] = pin.Made{Length: end, Name: fact.WireOf(g.ends.wires[l.From], l.From)}
 		}
 	}
 	g.set(t, place)
@@ -180,12 +181,12 @@ func (g *planning) lead(l *match.Line) {
 	row, _ := g.facts.To.Row(l.To)
 	from, _ := g.facts.From.Row(l.From)
 	row.Size = cmp.Or(row.Size, from.Size)
-	on := harness.Ref{Connector: header(l.From.Connector), Cavity: l.From.Cavity}
+	on := harness.Ref{Connector: fact.Header(l.From.Connector), Cavity: l.From.Cavity}
 	t, far := newTerminal(l.To), newEnd(on)
 	n := newWire{id: harness.WireID(t), row: row, lands: [2]harness.Ref{g.target(l.To), on}}
 	n.ends = [2]join.Goal{{Terminal: t, At: n.lands[0]}, {Terminal: far, At: on}}
 	g.lay(n)
-	if was, there := g.now.Place(harness.TerminalAt(l.From)); there && g.facts.repinned(l.From.Connector) {
+	if was, there := g.now.Place(harness.TerminalAt(l.From)); there && g.facts.Repinned(l.From.Connector) {
 		g.set(harness.TerminalAt(l.From), was)
 	}
 }
@@ -285,7 +286,7 @@ func (g *planning) source(l *match.Line) {
 		return
 	}
 	name := g.joint(l.From, fmt.Sprintf("%s is fed from %s.", l.From, l.Origin))
-	if g.facts.repinned(l.From.Connector) {
+	if g.facts.Repinned(l.From.Connector) {
 		if !g.freed(name, l.From, l.Origin.String()) {
 			return
 		}

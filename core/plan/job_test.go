@@ -4,10 +4,10 @@ import (
 	"reflect"
 	"testing"
 
+	"draxel/core/fact"
 	"draxel/core/gather"
 	"draxel/core/harness"
 	"draxel/core/match"
-	"draxel/core/plan"
 	"draxel/core/stored"
 )
 
@@ -17,7 +17,7 @@ func table(name string, lines ...[]string) *stored.Table {
 
 func TestFactsComeFromTheTables(t *testing.T) {
 	j := stored.Job{Kind: stored.Repinned, From: table("f", []string{"A", "1", "Injector 1"}, []string{"B", "1", "Ground"}), To: table("t", []string{"A", "2", "Injector 1"})}
-	f, err := plan.FactsOf(j)
+	f, err := fact.Of(j)
 	if err != nil || f.From.Source != "sheet 4" || f.From.Date != "2026-11-24" || f.From.Trust != harness.Copied {
 		t.Errorf("facts %+v, %v", f.From, err)
 	}
@@ -25,15 +25,15 @@ func TestFactsComeFromTheTables(t *testing.T) {
 		t.Errorf("met %v: the housings of the same name are kept, until somebody says otherwise", f.Meetings)
 	}
 	j.Kept = match.Kept{}
-	if f, err = plan.FactsOf(j); err != nil || f.Meetings["A"].Met != match.NewHousing {
+	if f, err = fact.Of(j); err != nil || f.Meetings["A"].Met != match.NewHousing {
 		t.Errorf("met %v, %v: somebody said that none is kept", f.Meetings, err)
 	}
 	j.To = nil
-	if f, err = plan.FactsOf(j); err != nil || len(f.To.Rows) != 0 {
+	if f, err = fact.Of(j); err != nil || len(f.To.Rows) != 0 {
 		t.Errorf("a side that is not there yet: %v, %v", f.To.Rows, err)
 	}
 	j.From.Options = gather.Options{Columns: map[int]gather.Column{1: gather.Note}}
-	if _, err = plan.FactsOf(j); err == nil {
+	if _, err = fact.Of(j); err == nil {
 		t.Error("a table without a cavity column was read")
 	}
 }

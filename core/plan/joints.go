@@ -5,6 +5,7 @@ import (
 	"maps"
 	"slices"
 
+	"draxel/core/fact"
 	"draxel/core/finding"
 	"draxel/core/harness"
 	"draxel/core/join"
@@ -99,7 +100,7 @@ func (m *model) comes(name string, e join.End) {
 
 // endAt gives the end of the wire in a cavity, and false where none is known.
 func (m *model) endAt(at harness.Ref, how join.How) (join.End, bool) {
-	if m.facts.against[at] {
+	if m.facts.Against[at] {
 		return join.End{}, false // the meter contradicts what it is said to be, and that is found
 	}
 	w := m.ends.wires[at]
@@ -115,7 +116,7 @@ func (m *model) endAt(at harness.Ref, how join.How) (join.End, bool) {
 		Length: harness.Length{Wire: w.ID, End: m.ends.end[at]},
 		How:    how,
 		At:     at,
-		Name:   wireOf(w, at),
+		Name:   fact.WireOf(w, at),
 	}, true
 }
 
@@ -132,7 +133,7 @@ func (m *model) onto(name string, at harness.Ref) bool {
 // theirs says of an end on the vehicle's own wiring that it is measured first, and how.
 func (m *model) theirs(e *join.End) {
 	_, from := m.facts.From.Connector(e.At.Connector)
-	if from == (m.facts.Vehicle == match.From) && !m.facts.repinned(e.At.Connector) {
+	if from == (m.facts.Vehicle == match.From) && !m.facts.Repinned(e.At.Connector) {
 		m.measureFirst(e)
 	}
 }
@@ -189,7 +190,7 @@ func (m *model) bring(name string, at harness.Ref) bool {
 		m.comes(own, e)
 		row, inTo := m.facts.From.Row(at)
 		if !inTo {
-			row = RowOfWire(w, at)
+			row = fact.RowOfWire(w, at)
 		}
 		n := newWire{
 			id:    harness.NewWire("lead of " + at.String()),
@@ -252,7 +253,7 @@ func (m *model) crimpedAt(at harness.Ref) int {
 
 // meet: a matched wire is joined to one that stays, or goes into its plug.
 func (g *planning) meet(l *match.Line) {
-	x := g.facts.pair(l)
+	x := g.facts.Pair(l)
 	if g.ways[l.From] == match.Into {
 		g.into(l, x)
 		return
@@ -261,60 +262,60 @@ func (g *planning) meet(l *match.Line) {
 	if g.ways[l.From] == match.Tap {
 		how, why = join.Whole, "%s and %s become one circuit: nothing of the vehicle's wire is cut."
 	}
-	name := g.joint(x.vehicle, fmt.Sprintf(why, l.From, l.To))
-	e, ok := g.endAt(x.vehicle, how)
+	name := g.joint(x.Vehicle, fmt.Sprintf(why, l.From, l.To))
+	e, ok := g.endAt(x.Vehicle, how)
 	if !ok {
 		return
 	}
 	g.measureFirst(&e)
 	g.comes(name, e)
-	g.joints[name].For = append(g.joints[name].For, x.ours)
-	g.bring(name, x.ours)
+	g.joints[name].For = append(g.joints[name].For, x.Ours)
+	g.bring(name, x.Ours)
 }
 
 // into: the vehicle's terminal is drawn and ours goes into its cavity.
-func (g *planning) into(l *match.Line, x pairing) {
-	if t := harness.TerminalAt(x.vehicle); !g.out(t) {
+func (g *planning) into(l *match.Line, x fact.Pairing) {
+	if t := harness.TerminalAt(x.Vehicle); !g.out(t) {
 		if _, there := g.now.Place(t); there {
 			g.drawn[t] = true
-			g.set(t, harness.Place{State: harness.Capped, Label: x.vehicle.String() + " drawn"})
+			g.set(t, harness.Place{State: harness.Capped, Label: x.Vehicle.String() + " drawn"})
 		}
 	}
 	goal, _ := g.facts.To.Row(l.To)
-	w := g.ends.wires[x.ours]
+	w := g.ends.wires[x.Ours]
 	switch {
 	case w == nil:
-		g.endAt(x.ours, join.CutOff) // says that there is none
+		g.endAt(x.Ours, join.CutOff) // says that there is none
 	case g.movesInto(x):
-		t := harness.TerminalAt(x.ours)
+		t := harness.TerminalAt(x.Ours)
 		if g.out(t) {
 			g.wanting(*l)
 			return
 		}
-		g.set(t, harness.Place{State: harness.Seated, At: x.vehicle})
+		g.set(t, harness.Place{State: harness.Seated, At: x.Vehicle})
 		it := g.wires[t]
 		it.goal = goal
 		g.wires[t] = it
-	case g.ends.off[x.ours.Connector]: // it was cut off its plug: its end gets a new terminal
-		t := newEnd(x.vehicle)
-		g.wires[t] = wire{row: RowOfWire(w, x.ours), goal: goal}
-		g.made[t] = pin.Made{Length: harness.Length{Wire: w.ID, End: g.ends.end[x.ours]}, Name: wireOf(w, x.ours)}
-		g.set(t, harness.Place{State: harness.Seated, At: x.vehicle})
+	case g.ends.off[x.Ours.Connector]: // it was cut off its plug: its end gets a new terminal
+		t := newEnd(x.Vehicle)
+		g.wires[t] = wire{row: fact.RowOfWire(w, x.Ours), goal: goal}
+		g.made[t] = pin.Made{Length: harness.Length{Wire: w.ID, End: g.ends.end[x.Ours]}, Name: fact.WireOf(w, x.Ours)}
+		g.set(t, harness.Place{State: harness.Seated, At: x.Vehicle})
 	default: // it stays in its own plug: a lead goes into the vehicle's
 		name := g.joint(
-			x.ours,
-			fmt.Sprintf("%s stays in its plug: a lead from its wire goes into %s.", x.ours, x.vehicle),
+			x.Ours,
+			fmt.Sprintf("%s stays in its plug: a lead from its wire goes into %s.", x.Ours, x.Vehicle),
 		)
-		if !g.bring(name, x.ours) {
+		if !g.bring(name, x.Ours) {
 			return
 		}
-		t := newEnd(x.vehicle)
+		t := newEnd(x.Vehicle)
 		n := newWire{
-			id:    harness.NewWire("into " + x.vehicle.String()),
-			row:   RowOfWire(w, x.ours),
-			lands: [2]harness.Ref{x.ours, x.vehicle},
+			id:    harness.NewWire("into " + x.Vehicle.String()),
+			row:   fact.RowOfWire(w, x.Ours),
+			lands: [2]harness.Ref{x.Ours, x.Vehicle},
 		}
-		n.ends = [2]join.Goal{{Joint: name}, {Terminal: t, At: x.vehicle}}
+		n.ends = [2]join.Goal{{Joint: name}, {Terminal: t, At: x.Vehicle}}
 		g.begin(name, n, 0)
 		g.lay(n)
 		g.wires[t] = wire{row: n.row, goal: goal}
@@ -328,12 +329,12 @@ func (g *planning) joinTo(l, fill *match.Line) {
 	}
 	to, why := g.target(l.To), fmt.Sprintf("Two wires serve %s.", l.To)
 	name := ""
-	if x := g.facts.pair(fill); fill.Verdict == match.Meets && g.ways[fill.From] != match.Into {
-		name = g.joint(x.vehicle, why)
+	if x := g.facts.Pair(fill); fill.Verdict == match.Meets && g.ways[fill.From] != match.Into {
+		name = g.joint(x.Vehicle, why)
 	} else if name = g.joint(to, why); !g.onto(name, fill.From) {
 		return
 	}
-	if g.facts.repinned(l.From.Connector) {
+	if g.facts.Repinned(l.From.Connector) {
 		g.freed(name, l.From, to.String())
 	} else {
 		g.bring(name, l.From)

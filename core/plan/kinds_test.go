@@ -8,6 +8,7 @@ import (
 	"strings"
 	"testing"
 
+	"draxel/core/fact"
 	"draxel/core/gather"
 	"draxel/core/match"
 	"draxel/core/plan"
@@ -48,7 +49,7 @@ func TestAJobOfEachKind(t *testing.T) {
 			if err := json.Unmarshal(data, &j); err != nil || j.Kind != c.kind {
 				t.Fatalf("%s is not a job of that kind: %v", c.kind, err)
 			}
-			f, err := plan.FactsOf(j)
+			f, err := fact.Of(j)
 			if err != nil {
 				t.Fatal(err)
 			}

@@ -31,7 +31,7 @@ func (p *Plan) broughtAbout(m *model, end harness.Harness, net *circuit.Net, l *
 		return there && place.State == harness.Seated && place.At == at
 	}
 	a, b := m.ends.wires[l.From], m.ends.wires[m.facts.At(l.To)]
-	switch x := m.facts.pair(l); {
+	switch x := m.facts.Pair(l); {
 	case l.Verdict == match.Joins:
 		if b = m.filler(p.Match, l.To); b == nil {
 			b = m.ends.wires[m.facts.At(l.To)]
@@ -39,9 +39,9 @@ func (p *Plan) broughtAbout(m *model, end harness.Harness, net *circuit.Net, l *
 	case m.ways[l.From] == match.Lead:
 		return seated(newTerminal(l.To), m.target(l.To))
 	case l.Verdict == match.Meets && m.ways[l.From] == match.Into:
-		ours := m.ends.wires[x.ours]
-		return ours != nil && (seated(harness.TerminalAt(x.ours), x.vehicle) || seated(newEnd(x.vehicle), x.vehicle)) &&
-			holds(net.Cavity(end, x.vehicle), ours.ID)
+		ours := m.ends.wires[x.Ours]
+		return ours != nil && (seated(harness.TerminalAt(x.Ours), x.Vehicle) || seated(newEnd(x.Vehicle), x.Vehicle)) &&
+			holds(net.Cavity(end, x.Vehicle), ours.ID)
 	case l.Verdict != match.Meets:
 		return seated(harness.TerminalAt(l.From), m.target(l.To)) ||
 			a != nil && holds(net.Cavity(end, m.target(l.To)), a.ID)

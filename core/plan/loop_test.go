@@ -5,6 +5,7 @@ import (
 	"slices"
 	"testing"
 
+	"draxel/core/fact"
 	"draxel/core/finding"
 	"draxel/core/harness"
 	"draxel/core/join"
@@ -16,8 +17,8 @@ import (
 // An electric job's interlock loop: from the unit through three plugs and back, in the order in which they are wired; a
 // plug whose two cavities one wire joins is by-passed, and no part is ever brought into the loop.
 func TestTheInterlockLoopOfAJob(t *testing.T) {
-	loom := func(wires ...[2]string) plan.Facts {
-		var f plan.Facts
+	loom := func(wires ...[2]string) fact.Facts {
+		var f fact.Facts
 		l := &f.Laid.Loom
 		for _, id := range []string{"U", "P", "Q", "S"} {
 			l.Connectors = append(l.Connectors, harness.Half{Connector: harness.Connector{ID: id, Name: id,
@@ -36,7 +37,7 @@ func TestTheInterlockLoopOfAJob(t *testing.T) {
 		}
 		return f
 	}
-	of := func(f plan.Facts, d stored.Decisions) (join.Item, []finding.Finding) {
+	of := func(f fact.Facts, d stored.Decisions) (join.Item, []finding.Finding) {
 		p := plan.Compute(f, d)
 		i := slices.IndexFunc(p.Join.Functions, func(it join.Item) bool { return it.ID == "hvloop" })
 		return p.Join.Functions[i], p.Findings

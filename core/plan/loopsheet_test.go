@@ -4,6 +4,7 @@ import (
 	"strings"
 	"testing"
 
+	"draxel/core/fact"
 	"draxel/core/gather"
 	"draxel/core/plan"
 	"draxel/core/prove"
@@ -31,7 +32,7 @@ func TestTheSheetOfAnInterlockLoop(t *testing.T) {
 		gather.FuseList:   list([]string{"Fuse", "Rating", "Fed from", "Feeds"}, []string{"F1", "10", "battery +", "FB1"}),
 		gather.CableList:  list([]string{"Cable", "From", "To", "Size"}, []string{"strap", "ground point", "battery −", "16"}),
 	}}
-	f, err := plan.FactsOf(j)
+	f, err := fact.Of(j)
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"slices"
 
+	"draxel/core/fact"
 	"draxel/core/feed"
 	"draxel/core/finding"
 	"draxel/core/harness"
@@ -19,7 +20,7 @@ import (
 // model is the harness as found with what the decisions say of its terminals, joints and new wires. Now and wanted
 // are what Pin sees of it: the connectors that are worked in, and what is in them.
 type model struct {
-	facts       *Facts
+	facts       *fact.Facts
 	block       *feed.Block
 	ends        *ends
 	ways        map[harness.Ref]match.Way
@@ -54,14 +55,14 @@ type wire struct{ row, goal harness.Row }
 // model makes the harness as found, as it is now and as wanted at the connectors. Only what a person has decided moves.
 // Undecided wires stay where they are, and a cavity that one of them holds cannot be filled: that is a finding, and
 // whoever was to go there stays too.
-func (p *Plan) model(f *Facts, d stored.Decisions) *model {
+func (p *Plan) model(f *fact.Facts, d stored.Decisions) *model {
 	m := &model{
 		facts:    f,
 		block:    d.Feed.Block,
 		ends:     newEnds(&f.Laid.Loom, p.Thin.Result),
 		ways:     p.wayOf(),
 		alone:    p.Thin.Result.Alone(),
-		housings: housings(f),
+		housings: fact.Housings(f),
 		wires:    map[harness.TerminalID]wire{},
 		made:     map[harness.TerminalID]pin.Made{},
 		renew:    map[harness.TerminalID]bool{},
@@ -101,12 +102,12 @@ func (p *Plan) model(f *Facts, d stored.Decisions) *model {
 		}
 	}
 	m.listed()
-	m.adviser = pin.Adviser{Housings: map[string]harness.Connector{}, Near: f.nearness()}
+	m.adviser = pin.Adviser{Housings: map[string]harness.Connector{}, Near: f.Nearness()}
 	for _, h := range m.housings {
 		m.adviser.Housings[h.ID] = h
 	}
 	for _, x := range d.Pin.Exchanges {
-		if x.Verify == "" && f.whyNotExchanged(x) == "" {
+		if x.Verify == "" && f.WhyNotExchanged(x) == "" {
 			m.swapped[x.A], m.swapped[x.B] = x.B, x.A
 		}
 	}
@@ -160,7 +161,7 @@ func (m *model) involve(at harness.Ref) {
 	i := slices.IndexFunc(m.housings, func(h harness.Connector) bool { return h.ID == at.Connector })
 	if i < 0 {
 		i = len(m.housings)
-		m.housings = append(m.housings, m.facts.connector(at.Connector))
+		m.housings = append(m.housings, m.facts.Connector(at.Connector))
 	}
 	if !m.housings[i].Has(at.Cavity) {
 		m.housings[i].Cavities = append(slices.Clone(m.housings[i].Cavities), at.Cavity)
@@ -204,15 +205,15 @@ func (m *model) reached(r *match.Result) {
 		}
 		switch m.ways[l.From] {
 		case match.Into:
-			x := m.facts.pair(l)
-			m.involve(x.vehicle)
+			x := m.facts.Pair(l)
+			m.involve(x.Vehicle)
 			if m.movesInto(x) {
-				m.involve(x.ours)
+				m.involve(x.Ours)
 			}
 		case match.Lead:
-			m.involve(harness.Ref{Connector: header(l.From.Connector), Cavity: l.From.Cavity})
+			m.involve(harness.Ref{Connector: fact.Header(l.From.Connector), Cavity: l.From.Cavity})
 		case match.Move, match.Renew:
-			if !m.facts.repinned(l.From.Connector) {
+			if !m.facts.Repinned(l.From.Connector) {
 				m.involve(l.From)
 			}
 		}
@@ -226,8 +227,8 @@ func (m *model) reached(r *match.Result) {
 
 // movesInto says whether our own terminal can go into the vehicle's plug: it is there, its plug is plugged into
 // nothing that stays, and it is not cut off with it.
-func (m *model) movesInto(x pairing) bool {
-	return m.ends.wires[x.ours] != nil && !m.ends.off[x.ours.Connector] && !m.ends.live(x.ours.Connector)
+func (m *model) movesInto(x fact.Pairing) bool {
+	return m.ends.wires[x.Ours] != nil && !m.ends.off[x.Ours.Connector] && !m.ends.live(x.Ours.Connector)
 }
 
 // pulledBefore lists terminals that were taken out and that nothing asks for any more: they go home.
@@ -242,7 +243,7 @@ func (m *model) pulledBefore(ticks []work.Tick, extract []thin.Extraction) []thi
 			_, inTable := m.facts.From.Row(e.At)
 			if t.Stage == work.Pin && e.Do == harness.Remove && e.Terminal == harness.TerminalAt(e.At) &&
 				!known[e.Terminal] &&
-				!(inTable && m.facts.repinned(e.At.Connector)) {
+				!(inTable && m.facts.Repinned(e.At.Connector)) {
 				known[e.Terminal] = true
 				out = append(out, thin.Extraction{Terminal: e.Terminal, At: e.At})
 			}
@@ -286,7 +287,7 @@ func (m *model) carryOut(ticks []work.Tick) {
 				homes[t] = true
 				row, inTable := m.facts.From.Row(e.At)
 				if !inTable {
-					row = RowOfWire(w, e.At)
+					row = fact.RowOfWire(w, e.At)
 				}
 				m.wires[t] = wire{row: row}
 			}

@@ -8,6 +8,7 @@ import (
 	"strings"
 	"testing"
 
+	"draxel/core/fact"
 	"draxel/core/harness"
 	"draxel/core/plan"
 	"draxel/core/reach"
@@ -38,7 +39,7 @@ func placed(own *rand.Rand, j *stored.Job) {
 				To: fmt.Sprint("s", i), Length: float64(200 + own.IntN(900)), Wall: own.IntN(2) == 0})
 		}
 	}
-	f, err := plan.FactsOf(*j)
+	f, err := fact.Of(*j)
 	if err != nil {
 		panic(err)
 	}
@@ -60,7 +61,7 @@ func placed(own *rand.Rand, j *stored.Job) {
 }
 
 // inTheEnd carries out what is left of a plan on the test's own bench.
-func inTheEnd(f plan.Facts, j *stored.Job, p *plan.Plan) *bench {
+func inTheEnd(f fact.Facts, j *stored.Job, p *plan.Plan) *bench {
 	b := newBench(&f.Laid.Loom)
 	for _, x := range work.InOrder(j.Ticks) {
 		for _, e := range x.Edits {
@@ -86,7 +87,7 @@ func inTheEnd(f plan.Facts, j *stored.Job, p *plan.Plan) *bench {
 // all is joined as before; pulled apart, nothing is left that ties the one group to the other.
 func TestADisconnectIsTaken(t *testing.T) {
 	j := spanned()
-	f, err := plan.FactsOf(j)
+	f, err := fact.Of(j)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -142,7 +143,7 @@ func TestDisconnectsInAStorm(t *testing.T) {
 		own := rand.New(rand.NewPCG(seed, 42))
 		j := mixedJob(r)
 		placed(own, &j)
-		f, err := plan.FactsOf(j)
+		f, err := fact.Of(j)
 		if err != nil {
 			t.Fatal(err)
 		}

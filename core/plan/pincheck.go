@@ -18,7 +18,7 @@ import (
 func (p *Plan) exchanges(m *model, d pin.Decisions) {
 	offered := map[harness.Ref]pin.Exchange{}
 	for _, x := range d.Exchanges {
-		if x.Verify != "" && m.facts.whyNotExchanged(x) == "" {
+		if x.Verify != "" && m.facts.WhyNotExchanged(x) == "" {
 			offered[x.A] = x
 		}
 	}
@@ -32,7 +32,7 @@ func (p *Plan) exchanges(m *model, d pin.Decisions) {
 	for _, x := range d.Exchanges {
 		a, _ := m.facts.To.Row(x.A)
 		b, _ := m.facts.To.Row(x.B)
-		if why := m.facts.whyNotExchanged(x); why != "" {
+		if why := m.facts.WhyNotExchanged(x); why != "" {
 			p.Findings = append(p.Findings, finding.Finding{
 				Code: "exchange-lost", Severity: finding.Danger, Stage: "pin", Side: string(match.To), Subject: x.A.String(),
 				Text: fmt.Sprintf("The outputs %s and %s are exchanged, and must not be: %s. It is left out of the plan.", x.A,
@@ -108,7 +108,7 @@ func (p *Plan) expectJoints(m *model) {
 		if !l.Decided || l.Verdict != match.Meets && l.Verdict != match.Joins {
 			continue
 		}
-		ours := m.ends.wires[m.facts.pair(l).ours]
+		ours := m.ends.wires[m.facts.Pair(l).Ours]
 		if ours == nil {
 			continue
 		}

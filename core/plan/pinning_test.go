@@ -8,6 +8,7 @@ import (
 	"testing"
 
 	"draxel/core/face"
+	"draxel/core/fact"
 	"draxel/core/finding"
 	"draxel/core/gather"
 	"draxel/core/harness"
@@ -42,7 +43,7 @@ func job(from, to []string, decisions ...match.Decision) stored.Job {
 
 func computeJob(t testing.TB, j stored.Job) plan.Plan {
 	t.Helper()
-	f, err := plan.FactsOf(j)
+	f, err := fact.Of(j)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -176,7 +177,7 @@ func TestHalvesThatDoNotMeet(t *testing.T) {
 	}{{"2x6 from top right", true}, {"2x6 from top left", false}} {
 		j := stored.Job{Kind: stored.ThinningOnly, Layouts: map[string]*face.Layout{"E1": layoutOf(t, "2x6 from top left"), "E2": layoutOf(t, c.words)}}
 		j.Sheets = map[gather.SheetKind]*gather.Sheet{gather.ConnectorList: {Cells: [][]string{{"Connector", "Mates with"}, {loom.Connectors[0].ID, "E2"}, {"E2", "E1"}}}}
-		f, err := plan.FactsOf(j)
+		f, err := fact.Of(j)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -268,7 +269,7 @@ func TestReopenedWiresStayWhereTheyAre(t *testing.T) {
 func TestThinsTicksCountForTheMoves(t *testing.T) {
 	gone := match.Decision{Side: match.From, At: ref("A1"), Choice: match.Gone}
 	j := job([]string{"A1 Canister purge", "A2 Injector 1"}, []string{"A1 Injector 1", "A4 Canister purge"}, matched("A2", "A1"), gone)
-	f, err := plan.FactsOf(j)
+	f, err := fact.Of(j)
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -12,6 +12,7 @@ import (
 	"sync"
 	"sync/atomic"
 
+	"draxel/core/fact"
 	"draxel/core/feed"
 	"draxel/core/finding"
 	"draxel/core/harness"
@@ -58,19 +59,19 @@ type Step struct {
 }
 
 // Compute gives the plan. It is pure: the same facts and decisions give the same plan.
-func Compute(f Facts, d stored.Decisions) Plan {
+func Compute(f fact.Facts, d stored.Decisions) Plan {
 	return Follow(f, d, match.Crosswalk(f.From, f.To, f.Meetings, d.Match))
 }
 
 // Follow gives the plan where the crosswalk of these facts and decisions is known already.
-func Follow(f Facts, d stored.Decisions, crosswalk *match.Result) Plan {
+func Follow(f fact.Facts, d stored.Decisions, crosswalk *match.Result) Plan {
 	return *Begin(f, d, crosswalk, nil).Whole()
 }
 
 // Draft is a plan as far as it has been asked for. What becomes of every wire is known at once; the rest, ways and
 // joints, lengths, steps and proof, is computed when it is first asked for.
 type Draft struct {
-	facts     Facts
+	facts     fact.Facts
 	decisions stored.Decisions
 	begun     Plan
 	// The latest draft of the same facts all of which is there: its parts are taken where nothing that they follow from
@@ -88,10 +89,10 @@ type Draft struct {
 //
 // The order of computing is not that of the rail. First what becomes of every wire, then where terminals and joints
 // come, then lengths; then Now, the steps and the proof.
-func Begin(f Facts, d stored.Decisions, crosswalk *match.Result, last *Draft) *Draft {
-	f.complete()
-	f.putOn(crosswalk)
-	f.part(d.Reach.Partings)
+func Begin(f fact.Facts, d stored.Decisions, crosswalk *match.Result, last *Draft) *Draft {
+	f.Complete()
+	f.PutOn(crosswalk)
+	f.Part(d.Reach.Partings)
 	f = f.With(d.Feed.Block)
 	f.Parts = partWires(d.Added)
 	t := &Draft{facts: f, decisions: d, begun: Plan{Moves: f.Kind.MovesTerminals(), Match: crosswalk,

@@ -8,6 +8,7 @@ import (
 	"strings"
 	"testing"
 
+	"draxel/core/fact"
 	"draxel/core/finding"
 	"draxel/core/harness"
 	"draxel/core/match"
@@ -39,7 +40,7 @@ func matched(from, to string) match.Decision {
 }
 
 func compute(from, to harness.Pinout, decisions ...match.Decision) plan.Plan {
-	return plan.Compute(plan.Facts{Kind: stored.Repinned, From: from, To: to, Meetings: match.SameNames(from, to)},
+	return plan.Compute(fact.Facts{Kind: stored.Repinned, From: from, To: to, Meetings: match.SameNames(from, to)},
 		stored.Decisions{Match: decisions, Pin: pin.Decisions{Limit: 1}})
 }
 
@@ -133,7 +134,7 @@ func TestOpenRowsPromiseNoNewWire(t *testing.T) {
 
 func TestKindsThatJoinMoveNothing(t *testing.T) {
 	from, to := pinout("from", 6, "A1 Injector 1"), pinout("to", 6, "P2 Injector 1")
-	f := plan.Facts{Kind: stored.Integrated, From: from, To: to, Meetings: stored.Integrated.Meetings(from, to)}
+	f := fact.Facts{Kind: stored.Integrated, From: from, To: to, Meetings: stored.Integrated.Meetings(from, to)}
 	p := plan.Compute(f, stored.Decisions{Match: []match.Decision{matched("A1", "P2")}})
 	if len(p.Steps) != 0 || p.Totals.Meets != 1 || len(p.Join.Joints) != 1 || !p.Proof.Reached || p.Proof.Partial {
 		t.Errorf("steps %q, totals %+v, joints %+v, proof %+v", texts(p), p.Totals, p.Join.Joints, p.Proof)
@@ -142,7 +143,7 @@ func TestKindsThatJoinMoveNothing(t *testing.T) {
 
 func TestNewHousingOfTheSameName(t *testing.T) {
 	from, to := pinout("from", 4, "A1 Injector 1", "A2 Injector 2"), pinout("to", 4, "A1 Injector 1", "A2 Injector 2")
-	f := plan.Facts{Kind: stored.Repinned, From: from, To: to, Meetings: match.Meetings{}}
+	f := fact.Facts{Kind: stored.Repinned, From: from, To: to, Meetings: match.Meetings{}}
 	p := plan.Compute(f, stored.Decisions{Match: []match.Decision{matched("A1", "A1"), matched("A2", "A2")}})
 	if got := texts(p); got != "move A1 new A-1; move A2 new A-2" || !p.Proof.Reached || !has(p.Findings, "terminal-system") {
 		t.Errorf("steps %q, proof %+v", got, p.Proof)
@@ -200,7 +201,7 @@ func TestRandomJobsAreProven(t *testing.T) {
 				d = append(d, match.Decision{Side: match.From, At: row.Ref, Choice: match.Matched, To: to.Rows[r.IntN(len(to.Rows))].Ref})
 			}
 		}
-		f := plan.Facts{Kind: stored.Repinned, From: from, To: to, Meetings: kept}
+		f := fact.Facts{Kind: stored.Repinned, From: from, To: to, Meetings: kept}
 		p := plan.Compute(f, stored.Decisions{Match: d})
 		if !p.Proof.Reached || p.Proof.InHand > 1 {
 			t.Fatalf("seed %d: proof %+v, steps %s", seed, p.Proof, texts(p))

@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"draxel/core/circuit"
+	"draxel/core/fact"
 	"draxel/core/finding"
 	"draxel/core/harness"
 	"draxel/core/match"
@@ -200,16 +201,16 @@ func (p *Plan) apart(m *model, end harness.Harness) []string {
 			continue
 		}
 		if m.ways[l.From] == match.Into && l.Verdict == match.Meets {
-			x := m.facts.pair(l)
-			ours := m.ends.wires[x.ours]
-			if t, full := end.In(x.vehicle); ours != nil &&
-				(!full || !holds(net.Cavity(end, x.vehicle), ours.ID) || t == harness.TerminalAt(x.vehicle)) &&
+			x := m.facts.Pair(l)
+			ours := m.ends.wires[x.Ours]
+			if t, full := end.In(x.Vehicle); ours != nil &&
+				(!full || !holds(net.Cavity(end, x.Vehicle), ours.ID) || t == harness.TerminalAt(x.Vehicle)) &&
 				m.entered(x) {
 				out = append(out, fmt.Sprintf("%s and %s", l.From, l.To))
 			}
 			continue
 		}
-		if x := m.facts.pair(l); m.joints[m.renamed(jointAt(x.vehicle))] == nil &&
+		if x := m.facts.Pair(l); m.joints[m.renamed(jointAt(x.Vehicle))] == nil &&
 			m.joints[m.renamed(jointAt(m.target(l.To)))] == nil {
 			continue // held up, and said so
 		}
@@ -221,13 +222,13 @@ func (p *Plan) apart(m *model, end harness.Harness) []string {
 }
 
 // entered says whether the plan brings our end into the vehicle's plug: it may be held up by what stays there.
-func (m *model) entered(x pairing) bool {
-	t := newEnd(x.vehicle)
+func (m *model) entered(x fact.Pairing) bool {
+	t := newEnd(x.Vehicle)
 	if m.movesInto(x) {
-		t = harness.TerminalAt(x.ours)
+		t = harness.TerminalAt(x.Ours)
 	}
 	place, seated := m.wanted.Place(t)
-	return seated && place.At == x.vehicle
+	return seated && place.At == x.Vehicle
 }
 
 // filler gives the wire that fills a To cavity.

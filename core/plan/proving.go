@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strings"
 
+	"draxel/core/fact"
 	"draxel/core/feed"
 	"draxel/core/finding"
 	"draxel/core/harness"
@@ -16,7 +17,7 @@ import (
 // Vehicle gives the wanted harness as what a meter is put on. It fails where nobody has said what stands in the
 // vehicle:
 // without sources and fuses no meter shows anything.
-func (p *Plan) Vehicle(f *Facts) (*prove.Vehicle, error) {
+func (p *Plan) Vehicle(f *fact.Facts) (*prove.Vehicle, error) {
 	r := p.Feed.Result
 	if r == nil {
 		return nil, fmt.Errorf(
@@ -53,7 +54,7 @@ func (p *Plan) Vehicle(f *Facts) (*prove.Vehicle, error) {
 			ID:       h.ID,
 			Cavities: h.Cavities,
 			Unit:     kind[h.Device] == harness.Unit,
-			Trusted:  f.trusted(h.ID),
+			Trusted:  f.Trusted(h.ID),
 		}
 		for k := range all {
 			o := &all[k]
@@ -90,7 +91,7 @@ func (p *Plan) Settings() []string { return slices.Concat(p.Pin.Settings, p.Join
 // proved finds what disagrees with the plan in what was measured of wires that are as they are wanted, and what
 // stands open in the
 // records of Prove.
-func (p *Plan) proved(f *Facts, d *prove.Decisions) []finding.Finding {
+func (p *Plan) proved(f *fact.Facts, d *prove.Decisions) []finding.Finding {
 	var expected []string
 	for _, codes := range p.Join.Raised {
 		expected = append(expected, codes...)

@@ -3,6 +3,7 @@ package plan_test
 import (
 	"testing"
 
+	"draxel/core/fact"
 	"draxel/core/gather"
 	"draxel/core/harness"
 	"draxel/core/match"
@@ -32,7 +33,7 @@ func TestASourcedWireIsLengthened(t *testing.T) {
 				t.Fatalf("%s: w1 %s", what, l.Verdict)
 			}
 			proven(t, what, p)
-			f, err := plan.FactsOf(j)
+			f, err := fact.Of(j)
 			if err != nil {
 				t.Fatal(err)
 			}

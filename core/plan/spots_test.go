@@ -7,6 +7,7 @@ import (
 	"strings"
 	"testing"
 
+	"draxel/core/fact"
 	"draxel/core/harness"
 	"draxel/core/match"
 	"draxel/core/plan"
@@ -40,7 +41,7 @@ func TestStepsNameTheCavityAsItIsThen(t *testing.T) {
 		if seed%2 == 0 {
 			j.Kind, j.Met = stored.Repinned, nil
 		}
-		f, err := plan.FactsOf(j)
+		f, err := fact.Of(j)
 		if err != nil {
 			t.Fatal(err)
 		}

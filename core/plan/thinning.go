@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"slices"
 
+	"draxel/core/fact"
 	"draxel/core/finding"
 	"draxel/core/harness"
 	"draxel/core/match"
@@ -32,7 +33,7 @@ const twoEdits = "two-edits"
 
 // decideThin computes what stays and goes. A wire that Match has put to use is kept, unless it was decided away by
 // itself, which is then a contradiction between two stages.
-func (p *Plan) decideThin(f *Facts, d stored.Decisions) {
+func (p *Plan) decideThin(f *fact.Facts, d stored.Decisions) {
 	own := map[harness.WireID]thin.Choice{}
 	for _, x := range d.Thin {
 		if x.On == thin.Wire && x.Verify == "" {
@@ -40,7 +41,7 @@ func (p *Plan) decideThin(f *Facts, d stored.Decisions) {
 		}
 	}
 	all := slices.Clone(d.Thin)
-	used := f.used(p.Match)
+	used := f.Used(p.Match)
 	for _, at := range p.blockUses(f) {
 		used[at] = "serves the fuse block " + p.block.ID
 	}
@@ -65,7 +66,7 @@ func (p *Plan) decideThin(f *Facts, d stored.Decisions) {
 			}
 		}
 	}
-	moved := f.moved(p.Match)
+	moved := f.Moved(p.Match)
 	p.Thin.Result = thin.Compute(
 		thin.Input{Loom: &f.Laid.Loom, Decisions: all, Bench: d.Bench, Records: f.Records, Moved: moved},
 	)
@@ -86,7 +87,7 @@ func (p *Plan) decideThin(f *Facts, d stored.Decisions) {
 
 // filled keeps the connectors that are to be filled, and that were decided away: the two contradict each other, and
 // that is said.
-func (p *Plan) filled(f *Facts) []thin.Decision {
+func (p *Plan) filled(f *fact.Facts) []thin.Decision {
 	use := map[string]string{}
 	for to, m := range f.Meetings {
 		if m.Met == match.SameAs || m.Met == match.PlugsOnto {
@@ -100,7 +101,7 @@ func (p *Plan) filled(f *Facts) []thin.Decision {
 	}
 	for i := range p.Match.Lines {
 		l := &p.Match.Lines[i]
-		if l.Decided && f.leads(l) {
+		if l.Decided && f.Leads(l) {
 			use[l.From.Connector] = "a plug is put onto it"
 		}
 		if l.Origin != nil && l.Origin.Kind == match.AtCavity {
@@ -128,7 +129,7 @@ func (p *Plan) filled(f *Facts) []thin.Decision {
 }
 
 // propose says what the kind of job and the matches suggest.
-func (p *Plan) propose(f *Facts, own map[harness.WireID]thin.Choice) []Proposal {
+func (p *Plan) propose(f *fact.Facts, own map[harness.WireID]thin.Choice) []Proposal {
 	out := []Proposal{}
 	decided := map[string]bool{}
 	for _, s := range p.Thin.Result.Systems {
@@ -175,7 +176,7 @@ var notWanted = map[stored.Kind]map[string]string{
 
 // Wires gives a row for each cavity of the plan's housings that holds a wire as found: the pinout's own where it has
 // one.
-func (p *Plan) Wires(f Facts) []harness.Row {
+func (p *Plan) Wires(f fact.Facts) []harness.Row {
 	out := []harness.Row{}
 	told := map[harness.Ref]bool{}
 	housing := map[string]bool{}
@@ -193,7 +194,7 @@ func (p *Plan) Wires(f Facts) []harness.Row {
 		for _, e := range w.Ends {
 			if housing[e.At.Connector] && !told[e.At] {
 				told[e.At] = true
-				out = append(out, RowOfWire(w, e.At))
+				out = append(out, fact.RowOfWire(w, e.At))
 			}
 		}
 	}

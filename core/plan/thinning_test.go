@@ -5,6 +5,7 @@ import (
 	"strings"
 	"testing"
 
+	"draxel/core/fact"
 	"draxel/core/gather"
 	"draxel/core/harness"
 	"draxel/core/match"
@@ -36,9 +37,9 @@ func small(kind stored.Kind) stored.Job {
 		}}
 }
 
-func follow(t *testing.T, j stored.Job) (plan.Facts, plan.Plan) {
+func follow(t *testing.T, j stored.Job) (fact.Facts, plan.Plan) {
 	t.Helper()
-	f, err := plan.FactsOf(j)
+	f, err := fact.Of(j)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -196,7 +197,7 @@ func TestEarlier(t *testing.T) {
 	now.From.Cells[3] = []string{"A", "3", "Ignition feed"}
 	now.Decisions = past.Decisions[3:]
 	now.Thin = past.Thin[2:]
-	brought, err := plan.Earlier(now, past)
+	brought, err := fact.Earlier(now, past)
 	thins, matches := brought.Thin, brought.Match
 	if err != nil || len(matches) != 2 || len(thins) != 1 || thins[0].Verify != "small" || matches[0].Verify != "small" {
 		t.Fatalf("%+v %+v %v", thins, matches, err)
@@ -225,7 +226,7 @@ func TestEarlierBearsOtherWords(t *testing.T) {
 	now.Decisions = nil
 	now.From = table("ours", []string{"A", "1", "Control, Injector 1"}, []string{"A", "2", "Knock sensor 2"}, []string{"A", "3", "Purge valve"})
 	now.To = table("theirs", []string{"P", "1", "Fuel injector no. 1"}, []string{"P", "2", "Knock 1"}, []string{"P", "3", "Secondary air pump"})
-	brought, err := plan.Earlier(now, past)
+	brought, err := fact.Earlier(now, past)
 	matches := brought.Match
 	got := ""
 	for _, d := range matches {
@@ -254,7 +255,7 @@ func TestEarlierExchanges(t *testing.T) {
 	now.Exchanges = nil
 	now.To = table("theirs", []string{"P", "1", "Purge valve, control"}, []string{"P", "2", "Fan relay, control"},
 		[]string{"P", "3", "Pump relay, control"}, []string{"P", "4", "Wastegate valve, control"})
-	brought, err := plan.Earlier(now, past)
+	brought, err := fact.Earlier(now, past)
 	if err != nil || len(brought.Exchanges) != 1 || brought.Exchanges[0].A != ref("1") || brought.Exchanges[0].Verify != "first" {
 		t.Fatalf("%+v, %v", brought.Exchanges, err)
 	}

@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"draxel/core/fact"
 	"draxel/core/finding"
 	"draxel/core/harness"
 	"fmt"
@@ -9,7 +10,7 @@ import (
 
 // unplugged holds the log of what was unplugged to see what happens against what becomes of it: without a module with
 // which it did not start again the engine does not run, and restraint and high voltage are never tried so.
-func (p *Plan) unplugged(f *Facts) {
+func (p *Plan) unplugged(f *fact.Facts) {
 	off := map[string]bool{}
 	for _, c := range p.Thin.Result.Off {
 		off[c] = true

@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"draxel/core/fact"
 	"draxel/core/harness"
 	"draxel/core/match"
 	"draxel/core/signal"
@@ -22,7 +23,7 @@ type Way struct {
 }
 
 // decideWays says of every matched wire, decided or offered, how it comes to its counterpart.
-func (p *Plan) decideWays(f *Facts) {
+func (p *Plan) decideWays(f *fact.Facts) {
 	p.Ways = []Way{}
 	mates := map[string]string{}
 	locked := map[string]bool{}
@@ -42,7 +43,7 @@ func (p *Plan) decideWays(f *Facts) {
 		w := Way{From: l.From, To: l.To}
 		switch m := f.Meetings[l.To.Connector]; {
 		case l.Verdict == match.Meets:
-			f.proposeJoint(&w, f.pair(l), mates, locked, off)
+			proposeJoint(f, &w, f.Pair(l), mates, locked, off)
 		case l.Verdict == match.Faces:
 			w.Proposed, w.Why, w.Choices = match.Plugged, "The cavities face each other: nothing is done.", []match.Way{
 				match.Plugged,
@@ -120,29 +121,29 @@ func (e *ends) live(connector string) bool {
 }
 
 // proposeJoint says how a wire is joined onto one that stays.
-func (f *Facts) proposeJoint(w *Way, x pairing, mates map[string]string, locked, off map[string]bool) {
+func proposeJoint(f *fact.Facts, w *Way, x fact.Pairing, mates map[string]string, locked, off map[string]bool) {
 	w.Choices = []match.Way{match.TakeOver, match.Tap}
-	plug := mates[x.vehicle.Connector] != ""
-	if !locked[x.vehicle.Connector] && !off[x.vehicle.Connector] {
+	plug := mates[x.Vehicle.Connector] != ""
+	if !locked[x.Vehicle.Connector] && !off[x.Vehicle.Connector] {
 		w.Choices = append(w.Choices, match.Into)
 	}
-	role := f.RoleAt(x.vehicle)
+	role := f.RoleAt(x.Vehicle)
 	switch {
-	case off[x.vehicle.Connector]:
+	case off[x.Vehicle.Connector]:
 		w.Proposed, w.Why = match.TakeOver, fmt.Sprintf(
 			"%s comes off: its wire loses its old source and gets a new one.",
-			x.vehicle.Connector,
+			x.Vehicle.Connector,
 		)
-	case locked[x.vehicle.Connector]:
+	case locked[x.Vehicle.Connector]:
 		w.Proposed, w.Why = match.Tap, fmt.Sprintf(
 			"%s is somebody else's: nothing of it is cut.",
-			x.vehicle.Connector,
+			x.Vehicle.Connector,
 		)
 	case plug:
 		w.Proposed, w.Why = match.Into, fmt.Sprintf(
 			"%s plugs into %s: ours goes into its cavity, and the plug stays a plug.",
-			x.vehicle.Connector,
-			mates[x.vehicle.Connector],
+			x.Vehicle.Connector,
+			mates[x.Vehicle.Connector],
 		)
 	case role == signal.Battery,
 		role == signal.Ignition,

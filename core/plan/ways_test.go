@@ -8,6 +8,7 @@ import (
 	"strings"
 	"testing"
 
+	"draxel/core/fact"
 	"draxel/core/gather"
 	"draxel/core/harness"
 	"draxel/core/match"
@@ -78,7 +79,7 @@ func mixedJob(r *rand.Rand) stored.Job {
 }
 
 // decideMixed takes decisions as the server would let them be taken.
-func decideMixed(r *rand.Rand, j *stored.Job, p *plan.Plan, f plan.Facts) {
+func decideMixed(r *rand.Rand, j *stored.Job, p *plan.Plan, f fact.Facts) {
 	if len(f.From.Rows) == 0 || len(f.To.Rows) == 0 {
 		return
 	}
@@ -172,7 +173,7 @@ func TestEveryWayLeadsToWhatIsWanted(t *testing.T) {
 	for _, seed := range seeds {
 		r := rand.New(rand.NewPCG(seed, 41))
 		j := mixedJob(r)
-		f, err := plan.FactsOf(j)
+		f, err := fact.Of(j)
 		if err != nil {
 			t.Fatalf("job %d: %v", seed, err)
 		}
@@ -206,7 +207,7 @@ func TestEveryWayLeadsToWhatIsWanted(t *testing.T) {
 	}
 }
 
-func check(t *testing.T, seed uint64, round int, j *stored.Job, f plan.Facts, p *plan.Plan) {
+func check(t *testing.T, seed uint64, round int, j *stored.Job, f fact.Facts, p *plan.Plan) {
 	t.Helper()
 	if wrong(*p) || has(p.Findings, "tick-lost") {
 		var steps []string
@@ -223,7 +224,7 @@ func check(t *testing.T, seed uint64, round int, j *stored.Job, f plan.Facts, p 
 }
 
 // oneCircuit carries the raw edits out on the test's own bench and looks at every accepted match.
-func oneCircuit(t *testing.T, seed uint64, j *stored.Job, f plan.Facts, p *plan.Plan) int {
+func oneCircuit(t *testing.T, seed uint64, j *stored.Job, f fact.Facts, p *plan.Plan) int {
 	t.Helper()
 	loom := f.Laid.Loom
 	before := newBench(&loom)

@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strings"
 
+	"draxel/core/fact"
 	"draxel/core/finding"
 	"draxel/core/harness"
 	"draxel/core/join"
@@ -111,7 +112,7 @@ func (m *model) proofs(minutes float64) []work.Step {
 			if now, there := m.now.Place(t); !there || now.State != harness.Seated {
 				continue
 			}
-			w := wireOf(&m.facts.Laid.Loom.Wires[i], harness.Ref{})
+			w := fact.WireOf(&m.facts.Laid.Loom.Wires[i], harness.Ref{})
 			s := join.MeasureFirst(e.At, w, Meter(m.facts.RoleAt(e.At)), minutes)
 			s.GuardsTerminal = []harness.TerminalID{t}
 			out = append(out, s)
@@ -335,7 +336,7 @@ func (p *Plan) Sheet(id string) (*Step, bool) {
 }
 
 // closing says what is left open by decisions that wait for somebody.
-func (p *Plan) closing(f *Facts) []finding.Finding {
+func (p *Plan) closing(f *fact.Facts) []finding.Finding {
 	var out []finding.Finding
 	for _, w := range p.Join.Wires {
 		if w.Open && w.Owner == "" && f.Kind.MovesTerminals() && !w.There {

@@ -6,11 +6,11 @@ import (
 	"strings"
 	"testing"
 
+	"draxel/core/fact"
 	"draxel/core/finding"
 	"draxel/core/gather"
 	"draxel/core/harness"
 	"draxel/core/match"
-	"draxel/core/plan"
 	"draxel/core/stored"
 	"draxel/core/work"
 )
@@ -81,7 +81,7 @@ func TestAJointIsMadeWithTheRightWire(t *testing.T) {
 			t.Errorf("%s", s.Text)
 		}
 	}
-	f, err := plan.FactsOf(j)
+	f, err := fact.Of(j)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -139,7 +139,7 @@ func TestAReadingSurvivesAnotherTitle(t *testing.T) {
 		if was != nil {
 			j.To.Name, j.To.Was = "another title", was
 		}
-		f, err := plan.FactsOf(j)
+		f, err := fact.Of(j)
 		if err != nil {
 			t.Fatal(err)
 		}

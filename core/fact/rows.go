@@ -1,4 +1,4 @@
-package plan
+package fact
 
 import (
 	"draxel/core/face"
@@ -58,8 +58,8 @@ func RowOfWire(w *harness.Wire, at harness.Ref) harness.Row {
 	}
 }
 
-// rows names for each thing that a function needs the row of Match in which it is decided.
-func (f *Facts) rows(items []join.Item) {
+// Rows names for each thing that a function needs the row of Match in which it is decided.
+func (f *Facts) Rows(items []join.Item) {
 	row := map[string]string{}
 	for i := range f.To.Rows {
 		if r := &f.To.Rows[i]; !r.Empty {
@@ -80,7 +80,7 @@ func (f *Facts) rows(items []join.Item) {
 	}
 }
 
-func (f *Facts) connector(id string) harness.Connector {
+func (f *Facts) Connector(id string) harness.Connector {
 	for i := range f.Laid.Loom.Connectors {
 		if c := &f.Laid.Loom.Connectors[i]; c.ID == id {
 			return c.Connector
@@ -125,16 +125,16 @@ func (f Facts) With(b *feed.Block) Facts {
 
 func (f *Facts) Ours(at harness.Ref) bool {
 	_, from := f.From.Connector(at.Connector)
-	if f.repinned(at.Connector) || f.Vehicle == match.To {
-		return from || f.repinned(at.Connector)
+	if f.Repinned(at.Connector) || f.Vehicle == match.To {
+		return from || f.Repinned(at.Connector)
 	}
 	return slices.ContainsFunc(f.To.Connectors, func(c harness.Connector) bool {
 		return f.Housing(match.To, c.ID) == at.Connector
 	})
 }
 
-// stud says whether there is a stud or another point of that name, that wires are brought to.
-func (f *Facts) stud(name string) bool { return slices.Contains(f.Studs(), name) }
+// Stud says whether there is a stud or another point of that name, that wires are brought to.
+func (f *Facts) Stud(name string) bool { return slices.Contains(f.Studs(), name) }
 
 // Studs lists the points that leads can be brought to and that are no cavity: ground points, the ends of sources and of
 // cables, what fuses feed.
@@ -168,8 +168,8 @@ func (f *Facts) Studs() []string {
 	return out
 }
 
-// devices gives the device of each connector as it was found, empty where it has none.
-func (f *Facts) devices() map[string]string {
+// Devices gives the device of each connector as it was found, empty where it has none.
+func (f *Facts) Devices() map[string]string {
 	device := map[string]string{}
 	for i := range f.Laid.Loom.Connectors {
 		device[f.Laid.Loom.Connectors[i].ID] = f.Laid.Loom.Connectors[i].Device
@@ -177,8 +177,8 @@ func (f *Facts) devices() map[string]string {
 	return device
 }
 
-// trusted says whether what stands in a connector's cavities comes from its maker, or was measured.
-func (f *Facts) trusted(connector string) bool {
+// Trusted says whether what stands in a connector's cavities comes from its maker, or was measured.
+func (f *Facts) Trusted(connector string) bool {
 	for _, x := range []*harness.Pinout{&f.From, &f.To} {
 		if _, there := x.Connector(connector); there {
 			return x.Trust.Verified()

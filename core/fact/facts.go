@@ -1,10 +1,14 @@
-package plan
+// Package fact reads what is kept of a job as the facts that its plan rests on: both tables with what was measured
+// outranking them, the harness laid between their connectors, how each To connector is met, and what stands in the
+// vehicle beside its wires. It also says what of an earlier job holds for another.
+package fact
 
 import (
 	"draxel/core/feed"
 	"draxel/core/finding"
 	"draxel/core/gather"
 	"draxel/core/harness"
+	"draxel/core/join"
 	"draxel/core/match"
 	"draxel/core/network"
 	"draxel/core/stored"
@@ -24,7 +28,7 @@ type Facts struct {
 	Laid     gather.Laid
 	Records  map[string]thin.Record // what was noted at each connector
 	Measured map[harness.Ref]bool   // cavities at which a reading fits what the wire is said to be
-	against  map[harness.Ref]bool   // cavities at which a reading contradicts that
+	Against  map[harness.Ref]bool   // cavities at which a reading contradicts that
 	Drops    []gather.Drop          // what stands before cavities that were read bare and loaded
 	Worked   map[string]string      // by function: whether it worked before the work began
 	// What the vehicle will have.
@@ -41,7 +45,7 @@ type Facts struct {
 
 // Facts reads the job's tables, lets what was measured outrank them, and lays the harness. A side that has no table
 // is an empty pinout.
-func FactsOf(j stored.Job) (Facts, error) {
+func Of(j stored.Job) (Facts, error) {
 	j = j.WithIDs()
 	f := Facts{Kind: j.Kind, Vehicle: j.Vehicle, Findings: stored.Asides(j.Aside)}
 	if j.Carried != nil {
@@ -185,4 +189,25 @@ func (f *Facts) lay(j stored.Job) error {
 	f.Laid = gather.Lay(s)
 	f.Findings = append(f.Findings, f.Laid.Findings...)
 	return nil
+}
+
+// worked gives by function whether it worked before the work began, as the baseline has it in words.
+func worked(b *gather.Before) map[string]string {
+	out := map[string]string{}
+	if b == nil {
+		return out
+	}
+	for _, x := range b.Baseline {
+		f, known := join.FunctionNamed(x.Function)
+		if !known {
+			continue
+		}
+		switch x.Works {
+		case gather.DidWork:
+			out[f.ID] = "worked"
+		case gather.DidNot:
+			out[f.ID] = "did not"
+		}
+	}
+	return out
 }

@@ -1,4 +1,4 @@
-package plan
+package fact
 
 import (
 	"draxel/core/gather"
@@ -11,17 +11,17 @@ import (
 	"slices"
 )
 
-// pair gives the two cavities of a matched line on the model.
-func (f *Facts) pair(l *match.Line) pairing {
+// Pair gives the two cavities of a matched line on the model.
+func (f *Facts) Pair(l *match.Line) Pairing {
 	from, to := l.From, f.At(l.To)
 	if f.Vehicle == match.From {
-		return pairing{from, to}
+		return Pairing{from, to}
 	}
-	return pairing{to, from}
+	return Pairing{to, from}
 }
 
-// used gives the cavities whose wires a person has put to use in Match, and how.
-func (f *Facts) used(r *match.Result) map[harness.Ref]string {
+// Used gives the cavities whose wires a person has put to use in Match, and how.
+func (f *Facts) Used(r *match.Result) map[harness.Ref]string {
 	used := map[harness.Ref]string{}
 	for i := range r.Lines {
 		l := &r.Lines[i]
@@ -54,24 +54,24 @@ func (f *Facts) used(r *match.Result) map[harness.Ref]string {
 	return used
 }
 
-// moved gives the cavities whose terminals a decision takes elsewhere.
-func (f *Facts) moved(r *match.Result) map[harness.Ref]bool {
+// Moved gives the cavities whose terminals a decision takes elsewhere.
+func (f *Facts) Moved(r *match.Result) map[harness.Ref]bool {
 	out := map[harness.Ref]bool{}
 	for i := range r.Lines {
 		l := &r.Lines[i]
 		switch {
-		case !l.Decided || f.leads(l):
+		case !l.Decided || f.Leads(l):
 		case l.Verdict == match.Moves,
 			l.Verdict == match.MovesConnector,
-			f.repinned(l.From.Connector) && l.Verdict != match.Meets:
+			f.Repinned(l.From.Connector) && l.Verdict != match.Meets:
 			out[l.From] = true
 		}
 	}
 	return out
 }
 
-// whyNotExchanged says why two outputs cannot be exchanged, empty where they can.
-func (f *Facts) whyNotExchanged(x pin.Exchange) string {
+// WhyNotExchanged says why two outputs cannot be exchanged, empty where they can.
+func (f *Facts) WhyNotExchanged(x pin.Exchange) string {
 	a, okA := f.To.Row(x.A)
 	b, okB := f.To.Row(x.B)
 	if !okA || !okB {
@@ -80,8 +80,8 @@ func (f *Facts) whyNotExchanged(x pin.Exchange) string {
 	return match.CannotExchange(&a.Signal, &b.Signal)
 }
 
-// blockID gives a name for a block that no connector has.
-func (f *Facts) blockID() string {
+// BlockID gives a name for a block that no connector has.
+func (f *Facts) BlockID() string {
 	for n := 0; ; n++ {
 		id := "FB"
 		if n > 0 {
@@ -93,16 +93,16 @@ func (f *Facts) blockID() string {
 	}
 }
 
-// weakFeed says whether a row of the vehicle is no feed for a unit or a coil: by its words a resistance wire or the by-pass
+// WeakFeed says whether a row of the vehicle is no feed for a unit or a coil: by its words a resistance wire or the by-pass
 // of one, or by what was read there.
-func (f *Facts) weakFeed(at harness.Ref) bool {
+func (f *Facts) WeakFeed(at harness.Ref) bool {
 	row, _ := f.From.Row(at)
 	return row.Signal.Device == "ballast" || row.Signal.Device == "ballastbypass" ||
 		slices.ContainsFunc(f.Drops, func(d gather.Drop) bool { return d.Fraught && d.At == at })
 }
 
-// complete gives every row of From a wire, where the loom has none: a fact is not lost because another is missing.
-func (f *Facts) complete() {
+// Complete gives every row of From a wire, where the loom has none: a fact is not lost because another is missing.
+func (f *Facts) Complete() {
 	ends := make(map[harness.Ref]bool, 2*len(f.Laid.Loom.Wires))
 	names := make(map[harness.WireID]bool, len(f.Laid.Loom.Wires))
 	for i := range f.Laid.Loom.Wires {
@@ -139,34 +139,34 @@ func (f *Facts) complete() {
 	}
 }
 
-// putOn adds the plugs that are put onto From connectors, for new wires that lead from there.
-func (f *Facts) putOn(r *match.Result) {
+// PutOn adds the plugs that are put onto From connectors, for new wires that lead from there.
+func (f *Facts) PutOn(r *match.Result) {
 	all := slices.Clone(f.Laid.Loom.Connectors)
 	for i := range r.Lines {
 		l := &r.Lines[i]
-		if !l.Decided || !f.leads(l) {
+		if !l.Decided || !f.Leads(l) {
 			continue
 		}
-		id := header(l.From.Connector)
+		id := Header(l.From.Connector)
 		if slices.ContainsFunc(all, func(h harness.Half) bool { return h.ID == id }) {
 			continue
 		}
-		c := f.connector(l.From.Connector)
+		c := f.Connector(l.From.Connector)
 		c.ID, c.Name, c.Layout = id, id, nil
 		all = append(all, harness.Half{Connector: c, Mate: l.From.Connector})
 	}
 	f.Laid.Loom.Connectors = all
 }
 
-// part adds the plugs of disconnects that were taken.
-func (f *Facts) part(partings []reach.Parting) {
+// Part adds the plugs of disconnects that were taken.
+func (f *Facts) Part(partings []reach.Parting) {
 	for i := range partings {
 		f.Laid.Loom.Connectors = append(slices.Clone(f.Laid.Loom.Connectors), partings[i].Halves()...)
 	}
 }
 
-// leads says whether a matched wire comes to its counterpart by a new wire from a plug that is put on.
-func (f *Facts) leads(l *match.Line) bool {
+// Leads says whether a matched wire comes to its counterpart by a new wire from a plug that is put on.
+func (f *Facts) Leads(l *match.Line) bool {
 	if !l.Feeds() || f.Meetings[l.To.Connector].Met != match.NewHousing {
 		return false
 	}
@@ -174,6 +174,6 @@ func (f *Facts) leads(l *match.Line) bool {
 }
 
 // pairing is a matched pair on the model: the vehicle's end and ours.
-type pairing struct {
-	vehicle, ours harness.Ref // cavities of the model
+type Pairing struct {
+	Vehicle, Ours harness.Ref // cavities of the model
 }

@@ -1,4 +1,4 @@
-package plan
+package fact
 
 import (
 	"cmp"
@@ -13,8 +13,8 @@ import (
 	"strings"
 )
 
-// drawn draws the network of a harness with what stands in the vehicle.
-func (f *Facts) drawn(h harness.Harness, facts *feed.Facts, wires map[harness.WireID]network.Length) (*network.Drawn, error) {
+// Drawn draws the network of a harness with what stands in the vehicle.
+func (f *Facts) Drawn(h harness.Harness, facts *feed.Facts, wires map[harness.WireID]network.Length) (*network.Drawn, error) {
 	for i := range f.Laid.Loom.Wires {
 		w := &f.Laid.Loom.Wires[i]
 		if _, there := wires[w.ID]; !there {
@@ -42,7 +42,7 @@ func (f *Facts) drawn(h harness.Harness, facts *feed.Facts, wires map[harness.Wi
 
 // ownGrounds gives the devices that were found with a ground wire of their own.
 func (f *Facts) ownGrounds() map[string]bool {
-	device := f.devices()
+	device := f.Devices()
 	out := map[string]bool{}
 	for i := range f.Laid.Loom.Wires {
 		w := &f.Laid.Loom.Wires[i]

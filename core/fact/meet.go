@@ -1,4 +1,4 @@
-package plan
+package fact
 
 import (
 	"fmt"
@@ -10,8 +10,8 @@ import (
 	"draxel/core/stored"
 )
 
-// header names the plug that is put onto a connector.
-func header(connector string) string { return "plug on " + connector }
+// Header names the plug that is put onto a connector.
+func Header(connector string) string { return "plug on " + connector }
 
 // NewHousing names a new housing apart from a From housing of the same name.
 func (f *Facts) NewHousing(to string) string {
@@ -90,9 +90,9 @@ func (f *Facts) facing() {
 	}
 }
 
-// repinned says whether the terminals of a From connector are moved about: in kinds of job that move terminals, and in
+// Repinned says whether the terminals of a From connector are moved about: in kinds of job that move terminals, and in
 // connectors that are kept as a To housing or that a To connector plugs onto.
-func (f *Facts) repinned(connector string) bool {
+func (f *Facts) Repinned(connector string) bool {
 	if _, ours := f.From.Connector(connector); !ours {
 		return false
 	}
@@ -107,8 +107,8 @@ func (f *Facts) repinned(connector string) bool {
 	return false
 }
 
-// wireOf describes a wire as a person recognises it: its name, colour, what for, and the cavity that it is known by.
-func wireOf(w *harness.Wire, at harness.Ref) string {
+// WireOf describes a wire as a person recognises it: its name, colour, what for, and the cavity that it is known by.
+func WireOf(w *harness.Wire, at harness.Ref) string {
 	s := w.ID.Name()
 	if c := w.Colour.String(); c != "" {
 		s += " " + c

@@ -1,4 +1,4 @@
-package plan
+package fact
 
 import (
 	"fmt"
@@ -11,12 +11,12 @@ import (
 	"draxel/core/match"
 )
 
-// housings lists From's connectors that are re-pinned, those that are kept with the cavities of both sides, then To's
+// Housings lists From's connectors that are re-pinned, those that are kept with the cavities of both sides, then To's
 // new ones and the plugs that are put onto connectors.
-func housings(f *Facts) []harness.Connector {
+func Housings(f *Facts) []harness.Connector {
 	var out []harness.Connector
 	for _, c := range f.From.Connectors {
-		if f.repinned(c.ID) {
+		if f.Repinned(c.ID) {
 			out = append(out, c)
 		}
 	}
@@ -89,9 +89,9 @@ func (f *Facts) wearLoom(layouts map[string]*face.Layout) {
 // mistaken is how far apart two plugs may hang and yet be taken for each other, mm (common practice, no source).
 const mistaken = 300
 
-// nearness gives a function that says whether two connectors of the loom hang within reach of each other: on one
+// Nearness gives a function that says whether two connectors of the loom hang within reach of each other: on one
 // branch, or on branches that leave the same trunk close together.
-func (f *Facts) nearness() func(a, b string) bool {
+func (f *Facts) Nearness() func(a, b string) bool {
 	branches := make(map[string]*harness.Branch, len(f.Laid.Loom.Branches))
 	for i := range f.Laid.Loom.Branches {
 		branches[f.Laid.Loom.Branches[i].ID] = &f.Laid.Loom.Branches[i]

@@ -1,4 +1,4 @@
-package plan
+package fact
 
 import (
 	"slices"
@@ -42,11 +42,11 @@ type Brought struct {
 // Earlier gives the decisions of an earlier job that apply to this one: those about cavities, wires, devices, connectors
 // and outputs that are here too and agree in what is said of them.
 func Earlier(j stored.Job, past stored.Job) (Brought, error) {
-	here, err := FactsOf(j)
+	here, err := Of(j)
 	if err != nil {
 		return Brought{}, err
 	}
-	there, err := FactsOf(past)
+	there, err := Of(past)
 	if err != nil {
 		return Brought{}, err
 	}
@@ -106,7 +106,7 @@ func exchanged(j stored.Job, past stored.Job, here, there *Facts) []pin.Exchange
 			b, okB := there.To.Row(at)
 			return okA && okB && saysTheSame(a, b)
 		}
-		if x.Verify != "" || taken[x.A] || taken[x.B] || !same(x.A) || !same(x.B) || here.whyNotExchanged(x) != "" {
+		if x.Verify != "" || taken[x.A] || taken[x.B] || !same(x.A) || !same(x.B) || here.WhyNotExchanged(x) != "" {
 			continue
 		}
 		x.Verify = past.Title

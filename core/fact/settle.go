@@ -1,4 +1,4 @@
-package plan
+package fact
 
 import (
 	"draxel/core/finding"
@@ -10,7 +10,7 @@ import (
 // settle notes at which cavities a reading fits what their wires are said to be, and at which one contradicts it: there
 // nothing is joined.
 func (f *Facts) settle(all []gather.Measurement) {
-	f.Measured, f.against = map[harness.Ref]bool{}, map[harness.Ref]bool{}
+	f.Measured, f.Against = map[harness.Ref]bool{}, map[harness.Ref]bool{}
 	for _, m := range all {
 		if _, seen := f.Measured[m.At]; seen {
 			continue
@@ -22,7 +22,7 @@ func (f *Facts) settle(all []gather.Measurement) {
 		if read == "" || row.Measured != "" {
 			continue
 		}
-		f.against[m.At] = true
+		f.Against[m.At] = true
 		severity := finding.Danger
 		if role == signal.Ground {
 			severity = finding.Wrong
