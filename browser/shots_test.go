@@ -1,11 +1,12 @@
 package browser
 
 import (
-	"draxel/core/stored"
 	"flag"
 	"strings"
 	"testing"
 	"time"
+
+	"draxel/core/stored"
 )
 
 var shots = flag.String("shots", "", "folder to put a picture of each main view in")

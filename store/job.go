@@ -3,13 +3,14 @@ package store
 import (
 	"context"
 	"database/sql"
-	"draxel/core/stored"
 	"encoding/json"
 	"errors"
 	"fmt"
 	"time"
 
 	"github.com/jmoiron/sqlx"
+
+	"draxel/core/stored"
 )
 
 // Head is the subject "job".

@@ -2,15 +2,16 @@ package fact
 
 import (
 	"cmp"
+	"maps"
+	"slices"
+	"strings"
+
 	"draxel/core/feed"
 	"draxel/core/gather"
 	"draxel/core/harness"
 	"draxel/core/network"
 	"draxel/core/signal"
 	"draxel/core/stored"
-	"maps"
-	"slices"
-	"strings"
 )
 
 // Drawn draws the network of a harness with what stands in the vehicle.

@@ -4,6 +4,11 @@
 package fact
 
 import (
+	"fmt"
+	"maps"
+	"slices"
+	"strings"
+
 	"draxel/core/feed"
 	"draxel/core/finding"
 	"draxel/core/gather"
@@ -13,10 +18,6 @@ import (
 	"draxel/core/network"
 	"draxel/core/stored"
 	"draxel/core/thin"
-	"fmt"
-	"maps"
-	"slices"
-	"strings"
 )
 
 // Facts are what was found.
@@ -43,7 +44,7 @@ type Facts struct {
 	Parts     map[harness.WireID]network.Length // what the wires of added parts are
 }
 
-// Facts reads the job's tables, lets what was measured outrank them, and lays the harness. A side that has no table
+// Of reads the job's tables, lets what was measured outrank them, and lays the harness. A side that has no table
 // is an empty pinout.
 func Of(j stored.Job) (Facts, error) {
 	j = j.WithIDs()

@@ -1,14 +1,15 @@
 package fact
 
 import (
+	"fmt"
+	"slices"
+
 	"draxel/core/gather"
 	"draxel/core/harness"
 	"draxel/core/match"
 	"draxel/core/pin"
 	"draxel/core/reach"
 	"draxel/core/stored"
-	"fmt"
-	"slices"
 )
 
 // Pair gives the two cavities of a matched line on the model.

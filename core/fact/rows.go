@@ -1,6 +1,8 @@
 package fact
 
 import (
+	"slices"
+
 	"draxel/core/face"
 	"draxel/core/feed"
 	"draxel/core/finding"
@@ -9,7 +11,6 @@ import (
 	"draxel/core/match"
 	"draxel/core/network"
 	"draxel/core/signal"
-	"slices"
 )
 
 // LoomRow gives what the list of wires says of the wire in a cavity, as a row of a table would.
@@ -24,6 +25,7 @@ func (f *Facts) LoomRow(at harness.Ref) harness.Row {
 	return harness.Row{Ref: at}
 }
 
+// RoleAt gives what the wire in a cavity is said to be.
 func (f *Facts) RoleAt(at harness.Ref) signal.Role { return f.rowAt(at).Signal.Role }
 
 // rowAt gives the row of a cavity of the model: of a table, else of the wire that ends there.
@@ -47,6 +49,7 @@ func RowOf(w *harness.Wire) harness.Row {
 	return RowOfWire(w, w.Ends[0].At)
 }
 
+// RowOfWire describes a wire as the row of a pinout would that has it in a cavity.
 func RowOfWire(w *harness.Wire, at harness.Ref) harness.Row {
 	return harness.Row{
 		Ref:      at,
@@ -80,6 +83,8 @@ func (f *Facts) Rows(items []join.Item) {
 	}
 }
 
+// Connector gives a connector of the harness by its id, else that of From, and one without cavities where there is
+// none.
 func (f *Facts) Connector(id string) harness.Connector {
 	for i := range f.Laid.Loom.Connectors {
 		if c := &f.Laid.Loom.Connectors[i]; c.ID == id {
@@ -123,6 +128,7 @@ func (f Facts) With(b *feed.Block) Facts {
 	return f
 }
 
+// Ours says whether a cavity of the model is on the side that is not the vehicle's.
 func (f *Facts) Ours(at harness.Ref) bool {
 	_, from := f.From.Connector(at.Connector)
 	if f.Repinned(at.Connector) || f.Vehicle == match.To {

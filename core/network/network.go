@@ -10,10 +10,11 @@
 package network
 
 import (
-	"draxel/core/harness"
 	"fmt"
 	"math"
 	"slices"
+
+	"draxel/core/harness"
 )
 
 // Node is a place of one potential. Node 0 is the negative terminal of the battery, from which all volts are counted.

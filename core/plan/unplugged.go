@@ -1,11 +1,12 @@
 package plan
 
 import (
+	"fmt"
+	"strings"
+
 	"draxel/core/fact"
 	"draxel/core/finding"
 	"draxel/core/harness"
-	"fmt"
-	"strings"
 )
 
 // unplugged holds the log of what was unplugged to see what happens against what becomes of it: without a module with

@@ -1,13 +1,14 @@
 package plan
 
 import (
+	"fmt"
+
 	"draxel/core/fact"
 	"draxel/core/harness"
 	"draxel/core/match"
 	"draxel/core/signal"
 	"draxel/core/stored"
 	"draxel/core/thin"
-	"fmt"
 )
 
 // Way is how a matched wire comes to its counterpart: the way that holds, the one that is proposed with its reason, and

@@ -1,10 +1,11 @@
 package stored
 
 import (
+	"fmt"
+
 	"draxel/core/feed"
 	"draxel/core/harness"
 	"draxel/core/match"
-	"fmt"
 )
 
 // FeedOption is one way to feed the vehicle: the block of one's own that it has, if any, and what each circuit is fed

@@ -1,11 +1,12 @@
 package stored
 
 import (
+	"slices"
+	"strings"
+
 	"draxel/core/harness"
 	"draxel/core/reach"
 	"draxel/core/thin"
-	"slices"
-	"strings"
 )
 
 // WithIDs gives the job with connectors named as they are now. Jobs that were kept before named a connector of both

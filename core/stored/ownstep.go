@@ -1,9 +1,10 @@
 package stored
 
 import (
-	"draxel/core/work"
 	"fmt"
 	"strings"
+
+	"draxel/core/work"
 )
 
 // OwnStep is a step of the person's own between the others: trim off, gearbox lowered, a hoist and a second person.

@@ -1,12 +1,13 @@
 package stored
 
 import (
-	"draxel/core/finding"
-	"draxel/core/gather"
-	"draxel/core/thin"
 	"fmt"
 	"slices"
 	"strings"
+
+	"draxel/core/finding"
+	"draxel/core/gather"
+	"draxel/core/thin"
 )
 
 // YardItem is something to bring from the donor before it is gone.
@@ -71,6 +72,7 @@ func (j Job) Yard(r *thin.Result) []YardItem {
 	return out
 }
 
+// OpenItems lists what the changes of the vehicle's identity bring with them and nobody has seen to.
 func (j Job) OpenItems() []gather.OpenItem {
 	if j.Identity == nil {
 		return nil
