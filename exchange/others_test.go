@@ -66,7 +66,7 @@ func TestLabelsFitOrAreTold(t *testing.T) {
 		}
 	}
 	code := func(s *handover.Sticker) []byte {
-		c, err := qr.Encode(string("http://127.0.0.1:7000/jobs/x/thin?sel=wire:"+s.Wire), qr.M, qr.Auto)
+		c, err := qr.Encode("http://127.0.0.1:7000/jobs/x/thin?sel=wire:"+string(s.Wire), qr.M, qr.Auto)
 		if err != nil {
 			t.Fatal(err)
 		}

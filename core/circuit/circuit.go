@@ -171,7 +171,7 @@ func (w *walk) leave(t harness.Tip) {
 
 func (w *walk) meet(all []harness.Length) {
 	for _, l := range all {
-		if !w.seen[string("w"+l.Wire)] {
+		if !w.seen["w"+string(l.Wire)] {
 			w.wire(string(l.Wire))
 			w.queue = append(w.queue, string(l.Wire))
 		}

@@ -107,10 +107,10 @@ func (b *builder) tie(m Measurement) {
 		by(y, "far end not seen", "joined to "+m.At.String())
 		b.setEnd(y, b.unseenEnd(y), harness.End{At: m.At})
 	case x >= 0 && len(b.at[m.To]) > 0:
-		by(x, "far end not seen", string("joins "+b.loom.Wires[b.at[m.To][0]].ID))
+		by(x, "far end not seen", "joins "+b.loom.Wires[b.at[m.To][0]].ID.Name())
 		b.into(x, b.at[m.To][0], m)
 	case y >= 0 && len(b.at[m.At]) > 0:
-		by(y, "far end not seen", string("joins "+b.loom.Wires[b.at[m.At][0]].ID))
+		by(y, "far end not seen", "joins "+b.loom.Wires[b.at[m.At][0]].ID.Name())
 		b.into(y, b.at[m.At][0], m)
 	default:
 		b.find("reading-contradicts", finding.Check, m.At.String(), "Trace both wires: there is a splice or a link that nobody has seen.", "%s: the two measure as joined, and no way is known.", m)
@@ -149,7 +149,7 @@ func (b *builder) into(i, other int, m Measurement) {
 		id = b.newSplice()
 		b.addSplice(harness.Splice{ID: id, Branch: o.Branch, Implied: true, Note: "follows from a reading: " + m.String()})
 		rest := o
-		rest.ID, rest.Length, rest.Implied = harness.WireID(b.freeID(string(o.ID+" beyond ")+id)), 0, true
+		rest.ID, rest.Length, rest.Implied = b.freeID(o.ID.Name()+" beyond "+id), 0, true
 		rest.Ends[0] = harness.End{Splice: id}
 		b.addWire(rest)
 		b.setEnd(other, 1, harness.End{Splice: id})

@@ -11,19 +11,19 @@ import (
 
 // wireOf makes the wire that a pinout's row shows one end of.
 func (b *builder) wireOf(r *harness.Row) harness.Wire {
-	return harness.Wire{ID: harness.WireID(b.freeID(string(harness.Listed(r.Ref.String())))), Ends: [2]harness.End{{At: r.Ref}},
+	return harness.Wire{ID: b.freeID(r.Ref.String()), Ends: [2]harness.End{{At: r.Ref}},
 		Colour: r.Colour, Circuit: r.Circuit, Function: r.Function, Signal: r.Signal, Size: r.Size,
 		Source: b.loom.Connectors[b.connector[r.Ref.Connector]].Source}
 }
 
 // freeID gives the name, or one like it that no wire has yet.
-func (b *builder) freeID(name string) string {
-	id := name
+func (b *builder) freeID(name string) harness.WireID {
+	id := harness.Listed(name)
 	for n := 2; ; n++ {
-		if _, taken := b.wire[harness.WireID(id)]; !taken {
+		if _, taken := b.wire[id]; !taken {
 			return id
 		}
-		id = fmt.Sprintf("%s (%d)", name, n)
+		id = harness.Listed(fmt.Sprintf("%s (%d)", name, n))
 	}
 }
 

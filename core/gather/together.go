@@ -142,7 +142,7 @@ func checkOrigins(loom *harness.Loom, sources []Origin) []finding.Finding {
 	}
 	for i := range loom.Wires {
 		if w := &loom.Wires[i]; w.Ends[0].At.Connector != w.Ends[1].At.Connector {
-			meet(w.Ends[0].At.Connector, w.Ends[1].At.Connector, string("in "+w.ID))
+			meet(w.Ends[0].At.Connector, w.Ends[1].At.Connector, "in "+w.ID.Name())
 		}
 	}
 	for pair, where := range places {

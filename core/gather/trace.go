@@ -225,14 +225,14 @@ func (b *builder) newSplice() string {
 // and a third that leads nobody knows where.
 func (b *builder) stuck(t *Trace, i int) {
 	id := or(harness.ListedSplice(strings.TrimSpace(t.Splice)), b.newSplice())
-	b.addSplice(harness.Splice{ID: id, Branch: b.loom.Wires[i].Branch, Note: string("found because " + b.loom.Wires[i].ID + " did not come out")})
+	b.addSplice(harness.Splice{ID: id, Branch: b.loom.Wires[i].Branch, Note: "found because " + b.loom.Wires[i].ID.Name() + " did not come out"})
 	w := b.loom.Wires[i]
 	b.believe(t, &w, fmt.Sprintf("one wire from %s to %s", w.Ends[0], w.Ends[1]), "held by splice "+id)
 	rest := w
-	rest.ID = harness.WireID(b.freeID(string(w.ID+" beyond ") + id))
+	rest.ID = b.freeID(w.ID.Name() + " beyond " + id)
 	rest.Ends[0] = harness.End{Splice: id}
 	hidden := w
-	hidden.ID = harness.WireID(b.freeID(string(w.ID + " hidden leg")))
+	hidden.ID = b.freeID(w.ID.Name() + " hidden leg")
 	hidden.Ends = [2]harness.End{{Splice: id}, {}}
 	hidden.Function, hidden.Signal, hidden.Implied, hidden.Length, rest.Length = "", readSignal(""), true, 0, 0
 	b.addWire(rest)

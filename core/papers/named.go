@@ -68,7 +68,7 @@ func NamedWires(p *plan.Plan, f *fact.Facts) []Named {
 		}
 		for _, x := range at {
 			if x != (harness.Ref{}) && a.Body != join.Fitted && !f.Ours(x) {
-				add(x, "", string(harness.WireID(a.ID+", "+a.What)))
+				add(x, "", a.ID+", "+a.What)
 			}
 		}
 	}

@@ -149,8 +149,8 @@ func (p *Plan) propose(f *fact.Facts, own map[harness.WireID]thin.Choice) []Prop
 		if !ok || !l.Decided || l.Verdict != match.Goes {
 			continue
 		}
-		if w := f.Laid.Loom.Wires[i].ID; own[harness.WireID(string(w))] == thin.Undecided && p.Thin.Result.Wires[i].Choice != thin.Goes {
-			own[harness.WireID(string(w))] = thin.Goes
+		if w := f.Laid.Loom.Wires[i].ID; own[w] == thin.Undecided && p.Thin.Result.Wires[i].Choice != thin.Goes {
+			own[w] = thin.Goes
 			out = append(
 				out,
 				Proposal{thin.Wire, string(w), thin.Goes, fmt.Sprintf("In Match it was decided that %s goes.", l.From)},

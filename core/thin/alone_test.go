@@ -32,7 +32,7 @@ func copperOf(l *harness.Loom) *copper {
 	for _, w := range l.Wires {
 		var names [2]string
 		for k, e := range w.Ends {
-			name := string("open end of "+w.ID) + string(rune('1'+k))
+			name := "open end of " + string(w.ID) + string(rune('1'+k))
 			h := halves[e.At.Connector]
 			switch {
 			case e.Splice != "":

@@ -212,7 +212,7 @@ func componentsOf(l *harness.Loom, h harness.Harness) map[harness.Ref]int {
 			case harness.Joined:
 				names[i] = "joint " + t.Joint
 			default:
-				names[i] = string("end of "+w) + string(rune('0'+i))
+				names[i] = "end of " + string(w) + string(rune('0'+i))
 			}
 		}
 		g.edge(names[0], names[1])
