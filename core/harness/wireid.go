@@ -131,3 +131,14 @@ func (w WireID) StubOf(wire WireID) bool {
 		w = of
 	}
 }
+
+// CutOff says whether it is a stub, of a piece too, or a part of one: what is left where something was cut.
+func (w WireID) CutOff() bool {
+	for {
+		of, p := w.split()
+		if p == WholeWire || p.Stub() {
+			return p.Stub()
+		}
+		w = of
+	}
+}

@@ -51,6 +51,9 @@ func TestWhateverAWireIsCalledItIsNoPieceOfAnother(t *testing.T) {
 			if id.Of() != was || id.Piece() != want || id.Whole() != root || id.New() != m.new {
 				t.Fatalf("%q is %q of %q of %q, want %q of %q of %q", id, id.Piece(), id.Of(), id.Whole(), want, was, root)
 			}
+			if id.CutOff() != strings.ContainsAny(m.ops, "ab") {
+				t.Fatalf("%q was cut off: %v", id, id.CutOff())
+			}
 			if id.StubOf(was) != want.Stub() {
 				t.Fatalf("%q is a stub of %q: %v", id, was, id.StubOf(was))
 			}

@@ -44,7 +44,7 @@ func deleted(p *plan.Plan, f *fact.Facts) handover.Section {
 	stub := func(w harness.WireID, end int) bool {
 		return slices.Contains(left[w], w.Stub(end))
 	}
-	stays := func(w harness.WireID) bool { return !w.StubOf(w.Whole()) }
+	stays := func(w harness.WireID) bool { return !w.CutOff() }
 	for i := range f.Laid.Loom.Wires {
 		w := &f.Laid.Loom.Wires[i]
 		if slices.ContainsFunc(left[w.ID], stays) {
