@@ -105,7 +105,7 @@ func TestDecidingRowsThatShareNothing(t *testing.T) {
 	v.press(input.Enter) // less likely than not: it opens the choice
 	v.see(".ant-modal", "E18 is offered, and is no more than")
 	v.page.Keyboard.MustType([]input.Key("E18")...)
-	v.see(".ant-select-item-option", "^E18")
+	v.see(".ant-select-item-option-active", "^E18") // what Enter takes is marked
 	v.press(input.Enter)
 	v.until("the candidate that was chosen is accepted", func() bool { return v.decided() == 2 })
 	v.goTo("/jobs/packhorse/match?row=from%20SP26")
