@@ -76,7 +76,7 @@ part types page typecheck
 say "tests"
 status=0
 # Vet is among the checks. Garbage is collected less often: the tests make many plans and keep few.
-GOGC=800 GOMEMLIMIT=3GiB go test -vet=off -count=1 -timeout 20m -p 3 -parallel 3 -json ./... >"$work/tests" || status=$?
+GOGC=400 go test -vet=off -count=1 -timeout 20m -p 3 -parallel 3 -json ./... >"$work/tests" || status=$?
 go run ./scripts/count "$work/tests" || status=1
 part format page format
 part generated generated
