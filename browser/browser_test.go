@@ -99,7 +99,13 @@ func undecided(j *stored.Job) {
 }
 
 // enter opens a Draxel that may let the local network in, with something between it and the browser.
-func enter(t testing.TB, path string, lan *server.Lan, between func(http.Handler) http.Handler, change ...func(*stored.Job)) *visit {
+func enter(
+	t testing.TB,
+	path string,
+	lan *server.Lan,
+	between func(http.Handler) http.Handler,
+	change ...func(*stored.Job),
+) *visit {
 	t.Helper()
 	beside(t)
 	s, err := store.Open(t.Context(), t.TempDir(), time.Now)

@@ -115,7 +115,8 @@ func TestOtherNamesRaiseTheSameDangers(t *testing.T) {
 }
 
 // A wire of a person's may be called as pieces of wires are: it is no piece of another. Every wire of the Packhorse gets
-// the name of another one with an ending of ours, every splice that of a joint of ours, and all is as it was: as many steps of each kind, the same findings, and
+// the name of another one with an ending of ours, every splice that of a joint of ours, and all is as it was: as many
+// steps of each kind, the same findings, and
 // in the book each length of wire has the colour of the wire that it is.
 func TestNoWireIsTakenForAPieceOfAnother(t *testing.T) {
 	j, f := packhorse(t)
@@ -128,6 +129,9 @@ func TestNoWireIsTakenForAPieceOfAnother(t *testing.T) {
 	p := plan.Compute(f, j.Chosen())
 	for i, x := range f.Laid.Loom.Splices { // and every splice one of a joint that is made
 		names[x.ID] = []string{p.Join.Joints[i%len(p.Join.Joints)].Name, wires[i].ID.Joint(1), x.ID + " through"}[i%3]
+	}
+	for i, c := range f.Feed.Inside.Cables { // a cable is no piece of a wire either
+		names[c.Name] = string(wires[i].ID) + []string{" new", " stub 2"}[i%2]
 	}
 	other := renamed(j, names)
 	g, err := fact.Of(other)
@@ -158,16 +162,24 @@ func TestNoWireIsTakenForAPieceOfAnother(t *testing.T) {
 	for i := range g.Laid.Loom.Wires {
 		colours[g.Laid.Loom.Wires[i].ID] = g.Laid.Loom.Wires[i].Colour.String()
 	}
-	seen := 0
+	seen, cables := 0, 0
 	wide := func(text string, size float64, _ bool) float64 { return 0.55 * size * float64(len([]rune(text))) }
 	for _, page := range handover.Pages(papers.Book(&q, &g), handover.Paper{Wide: 277, High: 120}, wide) {
 		for _, l := range page.Lengths {
+			if l.Cable {
+				if cables++; l.Whole() != l.Name {
+					t.Errorf("cable %s is taken for a part of %s", l.Name, l.Whole())
+				}
+			}
 			if c, whole := colours[l.Name]; whole {
 				if seen++; c != l.Colour.String() {
 					t.Errorf("%s is %s, and the book has it %s", l.Name, c, l.Colour)
 				}
 			}
 		}
+	}
+	if cables < 3 {
+		t.Errorf("the book has %d cables", cables)
 	}
 	if seen < 100 {
 		t.Errorf("the book has %d wires of the harness", seen)

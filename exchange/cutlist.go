@@ -33,7 +33,7 @@ func WriteCutList(w io.Writer, r *reach.Result) error {
 		if n := len(l.Stations); n > 0 {
 			from, to = l.Stations[0], l.Stations[n-1]
 		}
-		rows = append(rows, []string{string(wire.ID), wire.Colour.String(), strings.TrimSuffix(wire.Size.String(), " mm²"), wire.Function, from, to, string(l.Verdict), whole(l.By), whole(l.Need), whole(l.Had), whole(l.Spread), chance(l), strings.Join(l.Paths, "; "), strings.Join(terms, "; "), strings.Join(marks, "; "), strings.Join(pieces, "; "), l.Code, strings.Join(joints[l.Wire], "; ")})
+		rows = append(rows, []string{wire.ID.Name(), wire.Colour.String(), strings.TrimSuffix(wire.Size.String(), " mm²"), wire.Function, from, to, string(l.Verdict), whole(l.By), whole(l.Need), whole(l.Had), whole(l.Spread), chance(l), strings.Join(l.Paths, "; "), strings.Join(terms, "; "), strings.Join(marks, "; "), strings.Join(pieces, "; "), l.Code, strings.Join(joints[l.Wire], "; ")})
 	}
 	return WriteTableCSV(w, rows)
 }

@@ -64,7 +64,14 @@ func (s *Server) proposeBlock(c *gin.Context) error {
 }
 
 // takeFeeds makes a way to feed the job the one that it has; what it was fed by is kept as another way.
-func (s *Server) takeFeeds(c *gin.Context, j *computed, o *stored.FeedOption, id string, seen int64, what string) error {
+func (s *Server) takeFeeds(
+	c *gin.Context,
+	j *computed,
+	o *stored.FeedOption,
+	id string,
+	seen int64,
+	what string,
+) error {
 	chosen := j.Job.Chosen()
 	taken := j.plan().Take(&j.facts, chosen, o)
 	bodies := map[string]any{store.SubjectBlock: nil}

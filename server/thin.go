@@ -230,7 +230,8 @@ func (s *Server) showCircuit(c *gin.Context) error {
 		return err
 	}
 	r := j.begun().Thin.Result
-	i := slices.IndexFunc(j.facts.Laid.Loom.Wires, func(w harness.Wire) bool { return w.ID == harness.WireID(c.Query("wire")) })
+	wire := harness.WireID(c.Query("wire"))
+	i := slices.IndexFunc(j.facts.Laid.Loom.Wires, func(w harness.Wire) bool { return w.ID == wire })
 	if i < 0 {
 		return problem(http.StatusNotFound, "no-such-thing", "There is no such wire.", "")
 	}

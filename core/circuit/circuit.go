@@ -100,8 +100,8 @@ func (n *Net) At(joint string) []harness.Length { return n.joints[joint] }
 // Walk gives the wires of the circuit that begins at an end and goes along its wire, without what lies on the near
 // side of the end: what hangs on it.
 func (n *Net) Walk(h harness.Harness, from harness.Length) []harness.WireID {
-	w := walk{n: n, h: h, seen: map[string]bool{}}
-	w.wire(string(from.Wire))
+	w := newWalk(n, h)
+	w.wire(from.Wire)
 	tips := n.tips[from.Wire]
 	w.leave(tips[1-from.End])
 	w.run()
@@ -110,7 +110,7 @@ func (n *Net) Walk(h harness.Harness, from harness.Length) []harness.WireID {
 
 // Cavity gives the wires of the circuit that a cavity is part of, none where nothing is in it.
 func (n *Net) Cavity(h harness.Harness, at harness.Ref) []harness.WireID {
-	w := walk{n: n, h: h, seen: map[string]bool{}}
+	w := newWalk(n, h)
 	w.cavity(at)
 	w.run()
 	return w.wires
@@ -118,9 +118,9 @@ func (n *Net) Cavity(h harness.Harness, at harness.Ref) []harness.WireID {
 
 // Wire gives the wires of a wire's circuit, itself first.
 func (n *Net) Wire(h harness.Harness, wire harness.WireID) []harness.WireID {
-	w := walk{n: n, h: h, seen: map[string]bool{}}
-	w.wire(string(wire))
-	w.queue = append(w.queue, string(wire))
+	w := newWalk(n, h)
+	w.wire(wire)
+	w.queue = append(w.queue, wire)
 	w.run()
 	return w.wires
 }
@@ -128,15 +128,24 @@ func (n *Net) Wire(h harness.Harness, wire harness.WireID) []harness.WireID {
 type walk struct {
 	n     *Net
 	h     harness.Harness
-	seen  map[string]bool // wires, joints and cavities
 	wires []harness.WireID
-	queue []string // wires whose tips have to be left
+	queue []harness.WireID // wires whose tips have to be left
+	// What was come by.
+	along     map[harness.WireID]bool
+	joints    map[string]bool
+	terminals map[harness.TerminalID]bool
+	cavities  map[harness.Ref]bool
 }
 
-func (w *walk) wire(name string) {
-	if !w.seen["w"+name] {
-		w.seen["w"+name] = true
-		w.wires = append(w.wires, harness.WireID(name))
+func newWalk(n *Net, h harness.Harness) walk {
+	return walk{n: n, h: h, along: map[harness.WireID]bool{}, joints: map[string]bool{},
+		terminals: map[harness.TerminalID]bool{}, cavities: map[harness.Ref]bool{}}
+}
+
+func (w *walk) wire(name harness.WireID) {
+	if !w.along[name] {
+		w.along[name] = true
+		w.wires = append(w.wires, name)
 	}
 }
 
@@ -144,7 +153,7 @@ func (w *walk) run() {
 	for len(w.queue) > 0 {
 		name := w.queue[0]
 		w.queue = w.queue[1:]
-		for _, t := range w.n.tips[harness.WireID(name)] {
+		for _, t := range w.n.tips[name] {
 			w.leave(t)
 		}
 	}
@@ -154,13 +163,13 @@ func (w *walk) run() {
 func (w *walk) leave(t harness.Tip) {
 	switch t.State {
 	case harness.Joined:
-		if !w.seen["j"+t.Joint] {
-			w.seen["j"+t.Joint] = true
+		if !w.joints[t.Joint] {
+			w.joints[t.Joint] = true
 			w.meet(w.n.joints[t.Joint])
 		}
 	case harness.Crimped:
-		if !w.seen["t"+string(t.Terminal)] {
-			w.seen["t"+string(t.Terminal)] = true
+		if !w.terminals[t.Terminal] {
+			w.terminals[t.Terminal] = true
 			w.meet(w.n.crimps[t.Terminal])
 			if p, ok := w.h.Place(t.Terminal); ok && p.State == harness.Seated {
 				w.cavity(p.At)
@@ -171,19 +180,19 @@ func (w *walk) leave(t harness.Tip) {
 
 func (w *walk) meet(all []harness.Length) {
 	for _, l := range all {
-		if !w.seen["w"+string(l.Wire)] {
-			w.wire(string(l.Wire))
-			w.queue = append(w.queue, string(l.Wire))
+		if !w.along[l.Wire] {
+			w.wire(l.Wire)
+			w.queue = append(w.queue, l.Wire)
 		}
 	}
 }
 
 // cavity goes through a cavity to what is in it, faces it and is linked to it.
 func (w *walk) cavity(at harness.Ref) {
-	if w.seen["c"+at.Connector+"\x00"+at.Cavity] {
+	if w.cavities[at] {
 		return
 	}
-	w.seen["c"+at.Connector+"\x00"+at.Cavity] = true
+	w.cavities[at] = true
 	if t, full := w.h.In(at); full {
 		w.leave(harness.Tip{State: harness.Crimped, Terminal: t})
 	}

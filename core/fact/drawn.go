@@ -15,7 +15,11 @@ import (
 )
 
 // Drawn draws the network of a harness with what stands in the vehicle.
-func (f *Facts) Drawn(h harness.Harness, facts *feed.Facts, wires map[harness.WireID]network.Length) (*network.Drawn, error) {
+func (f *Facts) Drawn(
+	h harness.Harness,
+	facts *feed.Facts,
+	wires map[harness.WireID]network.Length,
+) (*network.Drawn, error) {
 	for i := range f.Laid.Loom.Wires {
 		w := &f.Laid.Loom.Wires[i]
 		if _, there := wires[w.ID]; !there {

@@ -157,8 +157,7 @@ func (f *Facts) outrank(all []gather.Measurement) {
 	f.Findings = append(f.Findings, overturned...)
 }
 
-// lay puts together what lies between the connectors. Of the To side that is what stays with its wires or plugs on;
-// the
+// lay puts together what lies between the connectors. Of the To side that is what stays with its wires or plugs on; the
 // rest is only what the finished harness must fill.
 func (f *Facts) lay(j stored.Job) error {
 	s := gather.Structure{

@@ -94,8 +94,8 @@ func (f *Facts) BlockID() string {
 	}
 }
 
-// WeakFeed says whether a row of the vehicle is no feed for a unit or a coil: by its words a resistance wire or the by-pass
-// of one, or by what was read there.
+// WeakFeed says whether a row of the vehicle is no feed for a unit or a coil: by its words a resistance wire or the
+// by-pass of one, or by what was read there.
 func (f *Facts) WeakFeed(at harness.Ref) bool {
 	row, _ := f.From.Row(at)
 	return row.Signal.Device == "ballast" || row.Signal.Device == "ballastbypass" ||
@@ -174,7 +174,7 @@ func (f *Facts) Leads(l *match.Line) bool {
 	return l.Way == match.Lead || f.Kind == stored.Adapter && l.Way != match.Move && l.Way != match.Renew
 }
 
-// pairing is a matched pair on the model: the vehicle's end and ours.
+// Pairing is a matched pair on the model: the vehicle's end and ours.
 type Pairing struct {
 	Vehicle, Ours harness.Ref // cavities of the model
 }

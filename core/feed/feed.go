@@ -1,7 +1,6 @@
 package feed
 
 import (
-	"cmp"
 	"fmt"
 	"math"
 	"slices"
@@ -20,14 +19,28 @@ type Wire struct {
 	Carries float64      // A that it may carry where it lies; 0 where its size is not known
 }
 
-// metal names a piece of copper among Input's Wires: a length of wire, or a cable of the lists by its own name.
-func metal(e *network.Element) harness.WireID { return cmp.Or(e.Wire, harness.WireID(e.Name)) }
+// metal names a piece of copper among Input's Wires: a length of wire, or a cable of the lists as what is listed is
+// named, whatever it is called.
+func metal(e *network.Element) harness.WireID {
+	if e.Wire != "" {
+		return e.Wire
+	}
+	return harness.Listed(e.Name)
+}
+
+// drawnAs gives the element of a piece of copper by the name that metal gives it, and false where it is not drawn.
+func (r *Result) drawnAs(name harness.WireID) (int32, bool) {
+	if i, wire := r.Drawn.Wires[name]; wire {
+		return i, true
+	}
+	return r.Drawn.Element(name.Name())
+}
 
 // Input is what Compute works on.
 type Input struct {
 	Drawn *network.Drawn
 	Facts *Facts
-	Wires map[harness.WireID]Wire // and the cables of the lists, by their names
+	Wires map[harness.WireID]Wire // and the cables of the lists
 	// Contacts is what the contacts of cavities carry for long, A, by the cavity's name, where its width is known.
 	Contacts map[string]float64
 }

@@ -96,7 +96,7 @@ func (v vehicle) reckon(t testing.TB) (feed.Input, error) {
 	}
 	in.Harness, in.Connectors, in.Devices, in.Inside = loom.Found(), loom.Connectors, loom.Devices, facts.Inside
 	for _, c := range facts.Inside.Cables {
-		known[harness.WireID(c.Name)] = feed.Wire{Square: size.Section(c.Square), Mm: c.Length}
+		known[harness.Listed(c.Name)] = feed.Wire{Square: size.Section(c.Square), Mm: c.Length}
 	}
 	drawn, err := network.Draw(in)
 	return feed.Input{Drawn: drawn, Facts: facts, Wires: known}, err

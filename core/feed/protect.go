@@ -31,7 +31,7 @@ type Protected struct {
 	Reckoned bool `json:"reckoned,omitempty"`
 	// It fits only since it saves every wire behind it in a short: for long they may carry less.
 	Short   bool           `json:"short,omitempty"`
-	Unsaved harness.WireID `json:"unsaved,omitempty"` // a wire thinner than the fuse that it does not save in a short either
+	Unsaved harness.WireID `json:"unsaved,omitempty"` // a wire that it does not save in a short either
 	Was     float64        `json:"was,omitempty"`     // A of the fuse that is there and is to be changed
 	element int32
 	behind  map[int32]bool // nodes
@@ -51,7 +51,8 @@ func (r *Result) fuses() {
 		if e.Kind != network.Fuse {
 			continue
 		}
-		p := Protected{Fuse: strings.TrimPrefix(e.Name, "fuse "), Rating: e.Limit, Wires: []harness.WireID{}, element: int32(i)}
+		p := Protected{Fuse: strings.TrimPrefix(e.Name, "fuse "), Rating: e.Limit, Wires: []harness.WireID{},
+			element: int32(i)}
 		for k, s := range append(slices.Clone(r.States), r.full) {
 			if a := math.Abs(s.Amps(int32(i))); a > p.Load+1e-9 {
 				if p.Load, p.In = a, "everything on"; k < len(r.States) {
@@ -112,7 +113,12 @@ func (r *Result) reckon(p *Protected) {
 
 // Wishes gives the A that new wires should carry so that the fuse before them protects them: its rating, or that of the
 // one that what hangs on it wants. Worst is what flows, by element.
-func Wishes(drawn *network.Drawn, facts *Facts, worst []float64, fresh map[harness.WireID]bool) map[harness.WireID]float64 {
+func Wishes(
+	drawn *network.Drawn,
+	facts *Facts,
+	worst []float64,
+	fresh map[harness.WireID]bool,
+) map[harness.WireID]float64 {
 	r := &Result{Drawn: drawn, Facts: facts, in: Input{Drawn: drawn, Facts: facts, Wires: map[harness.WireID]Wire{}}}
 	for name := range fresh {
 		r.in.Wires[name] = Wire{}

@@ -79,7 +79,7 @@ func (r *Result) unsaved(p *Protected, rating float64) harness.WireID {
 	heads := r.Drawn.Heads()
 	for _, name := range p.Wires {
 		w := r.in.Wires[name]
-		i, drawn := r.Drawn.Element(string(name))
+		i, drawn := r.drawnAs(name)
 		if !drawn || w.Carries == 0 || rating <= w.Carries {
 			continue
 		}
@@ -107,7 +107,7 @@ func (r *Result) fits(p *Protected) (rating float64, short bool) {
 		return best, false
 	}
 	for _, x := range p.Wires { // what carries too much already is no wire that only a short endangers
-		if i, drawn := r.Drawn.Element(string(x)); drawn && r.in.Wires[x].Carries > 0 && r.worst[i] > r.in.Wires[x].Carries {
+		if i, drawn := r.drawnAs(x); drawn && r.in.Wires[x].Carries > 0 && r.worst[i] > r.in.Wires[x].Carries {
 			return 0, false
 		}
 	}

@@ -62,7 +62,7 @@ type End struct {
 
 // Length is a length of wire as the book has it.
 type Length struct {
-	Name harness.WireID // of a cable the name that the list gives it
+	Name harness.WireID // of a cable as what is listed is named
 	Wire
 	Ends    [2]End
 	Planned bool // it is not so yet
@@ -171,9 +171,9 @@ func bind(in Input) *binder {
 	}
 	for _, c := range in.Inside.Cables {
 		l := Length{
-			Name:  harness.WireID(c.Name),
+			Name:  harness.Listed(c.Name),
 			Cable: true,
-			Wire:  Wire{ID: harness.WireID(c.Name), Square: size.Section(c.Square), Mm: c.Length, Function: "cable"},
+			Wire:  Wire{ID: harness.Listed(c.Name), Square: size.Section(c.Square), Mm: c.Length, Function: "cable"},
 		}
 		l.Ends = [2]End{b.at(c.From), b.at(c.To)}
 		b.all = append(b.all, l)

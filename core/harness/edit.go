@@ -243,7 +243,8 @@ func (h *Harness) empty(at Ref) error {
 
 // AppendKey appends what tells the edit from every other, each part ended by a zero byte, which no name has in it.
 func (e *Edit) AppendKey(key []byte) []byte {
-	for _, part := range [...]string{string(e.Do), string(e.Terminal), e.At.Connector, e.At.Cavity, e.Label, string(e.Wire), e.Joint} {
+	for _, part := range [...]string{string(e.Do), string(e.Terminal), e.At.Connector, e.At.Cavity, e.Label,
+		string(e.Wire), e.Joint} {
 		key = append(append(key, part...), 0)
 	}
 	key = append(key, byte(e.End), byte(len(e.Tips)), byte(len(e.Lengths)))

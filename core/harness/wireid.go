@@ -103,9 +103,6 @@ func (w WireID) split() (of WireID, p Piece) {
 // New says whether nobody has listed its root: it is ours from end to end.
 func (w WireID) New() bool { return strings.HasPrefix(string(w), newWire) }
 
-// What gives for what a new wire is there, and of another the name in the person's own spelling.
-func (w WireID) What() string { return strings.TrimPrefix(w.Name(), newWire) }
-
 // Name gives the text in which it is written down: the person's own spelling of the wire, and the part.
 func (w WireID) Name() string { return strings.ReplaceAll(string(w), unbroken, " ") }
 

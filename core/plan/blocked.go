@@ -21,7 +21,8 @@ func (p *Plan) ProposeBlock(f *fact.Facts, d stored.Decisions, one bool) stored.
 		wants = append(wants, feed.Want{Reading: c.reading, Text: c.Text})
 	}
 	block, at := feed.Propose(f.BlockID(), wants, p.gives(f), one)
-	o := stored.FeedOption{Name: "a fuse block of its own", Block: &block, Decisions: []match.Decision{}, Open: []stored.FeedRow{}}
+	o := stored.FeedOption{Name: "a fuse block of its own", Block: &block, Decisions: []match.Decision{},
+		Open: []stored.FeedRow{}}
 	if one {
 		o.Name += ", one fuse for the engine"
 	}

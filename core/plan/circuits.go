@@ -139,7 +139,8 @@ func (p *Plan) touches(f *fact.Facts) map[stored.FeedRow]bool {
 
 // Feeds gives the way in which a job is fed as it stands, as an option of that name.
 func (p *Plan) Feeds(f *fact.Facts, d stored.Decisions, id, name string) stored.FeedOption {
-	o := stored.FeedOption{ID: id, Name: name, Block: d.Feed.Block, Decisions: []match.Decision{}, Open: []stored.FeedRow{}}
+	o := stored.FeedOption{ID: id, Name: name, Block: d.Feed.Block, Decisions: []match.Decision{},
+		Open: []stored.FeedRow{}}
 	rows := p.touches(f)
 	for _, x := range d.Match {
 		key := stored.FeedRow{Side: x.Side, At: x.At}

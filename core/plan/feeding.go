@@ -136,7 +136,7 @@ func (p *Plan) feeds(f *fact.Facts, d stored.Decisions) {
 	}
 	for _, c := range facts.Inside.Cables {
 		if c.Square > 0 {
-			known[harness.WireID(c.Name)] = carries(&d, size.Section(c.Square), c.Length, 0, 1)
+			known[harness.Listed(c.Name)] = carries(&d, size.Section(c.Square), c.Length, 0, 1)
 		}
 	}
 	contacts := map[string]float64{}

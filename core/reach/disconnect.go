@@ -96,7 +96,8 @@ func (r *Result) disconnect(s *settled) {
 		key := [2]string{min(a, b), max(a, b)}
 		d := byPair[key]
 		if d == nil {
-			d = &Disconnect{Between: key, Wires: []harness.WireID{}, Parted: []harness.WireID{}, Ties: []harness.WireID{}, Plugs: []ContactPlug{}}
+			d = &Disconnect{Between: key, Wires: []harness.WireID{}, Parted: []harness.WireID{},
+				Ties: []harness.WireID{}, Plugs: []ContactPlug{}}
 			byPair[key], where[key] = d, map[string]int{}
 		}
 		d.Wires = append(d.Wires, w.ID)

@@ -101,7 +101,7 @@ func (r *Result) join(s *settled) {
 		}
 	}
 	slices.SortStableFunc(all, func(a, b *choice) int {
-		return cmp.Or(cmp.Compare(len(a.cut), len(b.cut)), finding.Natural(string(r.Lines[a.line].Wire), string(r.Lines[b.line].Wire)))
+		return cmp.Or(cmp.Compare(len(a.cut), len(b.cut)), finding.Natural(r.Lines[a.line].Wire, r.Lines[b.line].Wire))
 	})
 	st.full = st.overfull(all)
 	st.schedule(all)

@@ -294,13 +294,16 @@ func (p *planner) join(i int, needs []string) string {
 	s := Step{Kind: JoinWire, Wires: []harness.WireID{l.Wire}, NoReturn: true}
 	var edits []harness.Edit
 	if l.Verdict == Extend {
-		edits = append(edits, harness.Edit{Do: harness.Join, Joint: w.ID.Joint(1), Lengths: []harness.Length{{Wire: w.ID, End: end}, {Wire: w.ID.LetIn()}}})
+		edits = append(edits, harness.Edit{Do: harness.Join, Joint: w.ID.Joint(1),
+			Lengths: []harness.Length{{Wire: w.ID, End: end}, {Wire: w.ID.LetIn()}}})
 		switch {
 		case w.Joint[end]: // what it is joined to comes to the other end of the piece
 		case l.Joints == 1:
-			edits = append(edits, harness.Edit{Do: harness.Crimp, Wire: w.ID.LetIn(), End: 1, Terminal: harness.TerminalAt(w.Ends[end].At)})
+			edits = append(edits, harness.Edit{Do: harness.Crimp, Wire: w.ID.LetIn(), End: 1,
+				Terminal: harness.TerminalAt(w.Ends[end].At)})
 		default:
-			edits = append(edits, harness.Edit{Do: harness.Join, Joint: w.ID.Joint(2), Lengths: []harness.Length{{Wire: w.ID.LetIn(), End: 1}, {Wire: w.ID.Stub(end), End: 1}}})
+			edits = append(edits, harness.Edit{Do: harness.Join, Joint: w.ID.Joint(2),
+				Lengths: []harness.Length{{Wire: w.ID.LetIn(), End: 1}, {Wire: w.ID.Stub(end), End: 1}}})
 		}
 		s.Text = "Join the piece into " + p.name(i) + ":"
 		if w.Joint[end] {
@@ -332,10 +335,12 @@ func (p *planner) join(i int, needs []string) string {
 				continue // it comes to the joint of another step
 			}
 			if p.s.alone(w, e) {
-				edits = append(edits, harness.Edit{Do: harness.Crimp, Wire: w.ID.Instead(), End: e, Terminal: harness.TerminalAt(w.Ends[e].At)})
+				edits = append(edits, harness.Edit{Do: harness.Crimp, Wire: w.ID.Instead(), End: e,
+					Terminal: harness.TerminalAt(w.Ends[e].At)})
 				s.Minutes += rules.Rates.Crimp
 			} else {
-				edits = append(edits, harness.Edit{Do: harness.Join, Joint: w.ID.Joint(e + 1), Lengths: []harness.Length{{Wire: w.ID.Instead(), End: e}, {Wire: w.ID.Stub(e), End: 1}}})
+				edits = append(edits, harness.Edit{Do: harness.Join, Joint: w.ID.Joint(e + 1),
+					Lengths: []harness.Length{{Wire: w.ID.Instead(), End: e}, {Wire: w.ID.Stub(e), End: 1}}})
 				s.Minutes += rules.Rates.Solder
 			}
 		}

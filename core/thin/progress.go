@@ -95,7 +95,8 @@ func (r *Result) remake(now harness.Harness, id string, stays map[harness.WireID
 		return Step{}, false
 	}
 	s := Step{Stage: work.Thin, Kind: Mend, Wires: legs, Minutes: r.t.in.Bench.Rates.Join,
-		Text: fmt.Sprintf("Make splice %s anew: join %s.", id, strings.Join(harness.Names(legs), ", ")), Why: "It was taken apart, and " +
+		Text: fmt.Sprintf("Make splice %s anew: join %s.", id, strings.Join(harness.Names(legs), ", ")),
+		Why: "It was taken apart, and " +
 			"is wanted after all."}
 	return s.As(work.New(append(edits, join))), true
 }

@@ -140,7 +140,8 @@ func (p *planner) joint(j *JointVerdict) {
 	case Through:
 		s.Kind, s.Minutes = OneWire, p.in.Bench.Rates.Join
 		s.Text = fmt.Sprintf("Take splice %s apart and join %s into one wire.%s", j.ID, p.list(j.node, true), p.find(at))
-		edits = append(edits, harness.Edit{Do: harness.Open, Joint: j.ID}, harness.Edit{Do: harness.Join, Joint: harness.Through(j.ID), Lengths: staying})
+		edits = append(edits, harness.Edit{Do: harness.Open, Joint: j.ID},
+			harness.Edit{Do: harness.Join, Joint: harness.Through(j.ID), Lengths: staying})
 	case Rejoin:
 		s.Kind, s.Minutes = JoinWithout, p.in.Bench.Rates.Join
 		s.Text = fmt.Sprintf("Cut %s at %s and join them: they only passed through it.", p.list(j.node, true), refs(j.At))
@@ -188,7 +189,8 @@ func (p *planner) find(at int32) string {
 }
 
 func cutAndSeal(l harness.Length) []harness.Edit {
-	return []harness.Edit{{Do: harness.Cut, Wire: l.Wire, End: l.End}, {Do: harness.Seal, Wire: l.Wire.Stub(l.End), End: 1}}
+	return []harness.Edit{{Do: harness.Cut, Wire: l.Wire, End: l.End},
+		{Do: harness.Seal, Wire: l.Wire.Stub(l.End), End: 1}}
 }
 
 func rejoinName(id string) string { return id + " rejoined" }
