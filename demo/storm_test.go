@@ -1,6 +1,8 @@
 package demo_test
 
 import (
+	"bytes"
+	"encoding/json"
 	"flag"
 	"fmt"
 	"math/rand/v2"
@@ -15,6 +17,17 @@ import (
 )
 
 var harnesses = flag.Uint64("storms", 3, "how many storms TestThinPinAndReachInAStorm goes through")
+
+// said gives what a plan tells people.
+func said(t *testing.T, p *plan.Plan) []byte {
+	t.Helper()
+	out, err := json.Marshal([]any{p.Work.Steps, p.Work.Held, p.Steps, p.Findings, p.Proof, p.Reach.Result.Lines,
+		p.Reach.Result.Joints, p.Join.Joints, p.Feed.Circuits, p.Pin.Orders, p.Thin.Counts, p.Totals})
+	if err != nil {
+		t.Fatal(err)
+	}
+	return out
+}
 
 // Thin, Pin and Reach work on one harness: whatever is decided or moved, and whichever of them has a step ticked, all
 // three plans stand, and nothing that was ticked is lost.
@@ -33,8 +46,15 @@ func TestThinPinAndReachInAStorm(t *testing.T) {
 		}
 		crosswalk := plan.Compute(facts, job.Chosen()).Match
 		var draft *plan.Draft // of each moment from that of the one before, as the server has them
+		moment := 0
 		follow := func() plan.Plan {
 			draft = plan.Begin(facts, job.Chosen(), crosswalk, draft)
+			if moment++; moment%10 == 0 { // and one in ten is what comes of nothing as well
+				fresh := plan.Follow(facts, job.Chosen(), crosswalk)
+				if a, b := said(t, draft.Whole()), said(t, &fresh); !bytes.Equal(a, b) {
+					t.Fatalf("job %d, moment %d: the draft says\n%s\nand afresh it is\n%s", seed, moment, a, b)
+				}
+			}
 			return *draft.Whole()
 		}
 		p := follow()

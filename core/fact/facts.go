@@ -7,7 +7,6 @@ import (
 	"fmt"
 	"maps"
 	"slices"
-	"strings"
 
 	"draxel/core/feed"
 	"draxel/core/finding"
@@ -97,7 +96,7 @@ func Of(j stored.Job) (Facts, error) {
 	f.Records = j.Records()
 	f.Worked = worked(j.Before)
 	for _, item := range j.OpenItems() {
-		if strings.HasPrefix(item.ID, "gearbox ") {
+		if item.Of == "gearbox" {
 			f.Gearbox = append(f.Gearbox, item.Do+" "+item.Text)
 		}
 	}

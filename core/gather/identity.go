@@ -73,6 +73,7 @@ type OpenItem struct {
 	Do   string `json:"do"` // add, remove or code
 	Text string `json:"text"`
 	Why  string `json:"why"`
+	Of   string `json:"-"` // what is changed: throttle, gearbox, alternator
 }
 
 // changes gives what each change brings: common practice of the trade, no source.
@@ -133,7 +134,7 @@ func (id Identity) OpenItems() []OpenItem {
 			list = []OpenItem{{Do: "add", Text: "list what the change of " + c.name + " brings: Draxel has no list for it"}}
 		}
 		for i, item := range list {
-			item.ID, item.Why = fmt.Sprintf("%s %s to %s %d", c.name, c.Donor, c.Will, i+1), why
+			item.ID, item.Why, item.Of = fmt.Sprintf("%s %s to %s %d", c.name, c.Donor, c.Will, i+1), why, c.name
 			out = append(out, item)
 		}
 	}

@@ -28,9 +28,7 @@ type newWire struct {
 func newWireOf(at harness.Ref) harness.WireID { return harness.NewWire(at.String()) }
 
 // newTerminal names the terminal of a new wire for a To cavity.
-func newTerminal(to harness.Ref) harness.TerminalID {
-	return harness.TerminalID(newWireOf(to))
-}
+func newTerminal(to harness.Ref) harness.TerminalID { return harness.TerminalID(newWireOf(to)) }
 
 // newEnd names a terminal that is crimped on an end which was cut, for a cavity of the model.
 func newEnd(at harness.Ref) harness.TerminalID {
