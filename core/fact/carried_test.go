@@ -1,4 +1,4 @@
-package plan_test
+package fact_test
 
 import (
 	"testing"
