@@ -173,6 +173,10 @@ func beside(t testing.TB) {
 	}
 }
 
+// alone keeps a test from running beside others: what a browser fetches ahead it lets go of again where a page comes to
+// its own program late.
+func alone(t testing.TB) { beginning.Store(t.Name(), true) }
+
 // by gives the same window to a test, or to a part of one, for three minutes.
 func (v *visit) by(t testing.TB) *visit {
 	x := *v

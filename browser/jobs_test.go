@@ -86,6 +86,7 @@ func TestKeysAreShown(t *testing.T) {
 
 // What a page is told ahead is what it asks for, and it asks once: a hint that is not taken would be fetched twice.
 func TestWhatIsFetchedAheadIsFetchedOnce(t *testing.T) {
+	alone(t)
 	for _, page := range []struct{ path, seen string }{{"/jobs/packhorse/match", "[data-testid=spread]"},
 		{"/jobs/packhorse/thin", "[aria-label=systems]"}, {"/jobs/packhorse/reach", "main"}} {
 		v := open(t, page.path)

@@ -10,6 +10,7 @@ import (
 	"time"
 
 	"github.com/go-rod/rod/lib/input"
+	"github.com/go-rod/rod/lib/proto"
 
 	"draxel/core/match"
 	"draxel/server"
@@ -124,6 +125,29 @@ func TestDecidingRowsThatShareNothing(t *testing.T) {
 	v.until("K13 stands where it stood, decided", func() bool {
 		return strings.Contains(v.selected(), "K13") && strings.Contains(v.selected(), "fed from battery")
 	})
+}
+
+// Whoever types on as soon as he has asked for a dialog types into it, on a slow machine too: no key falls on the button
+// that closes it.
+func TestWhatIsTypedAtOnceGoesIntoTheDialog(t *testing.T) {
+	v := open(t, "/jobs/packhorse/match?row=from%20SP26", undecided)
+	v.see("aside h2", "SP26 may be B33")
+	v.press(input.ArrowRight)
+	v.see("aside h2", "SP26 may be E18")
+	if err := (proto.EmulationSetCPUThrottlingRate{Rate: 8}).Call(v.page); err != nil {
+		t.Fatal(err)
+	}
+	v.press(input.Enter)
+	v.until("the dialog is there", func() bool {
+		return v.page.MustEval(`() => document.querySelector('.ant-modal') !== null`).Bool()
+	})
+	v.press('E', '1', '8')
+	v.until("the search has what was typed", func() bool {
+		return v.page.MustEval(`() => document.querySelector('.ant-modal input')?.value`).Str() == "E18"
+	})
+	v.see(".ant-select-item-option-active", "^E18")
+	v.press(input.Enter)
+	v.until("what was looked for is chosen", func() bool { return v.decided() == 1 })
 }
 
 // Keys that come faster than the replies are all carried out, in their order.

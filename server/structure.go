@@ -363,8 +363,8 @@ func (s *Server) addTrace(c *gin.Context) error {
 		}
 		for i := range j.facts.Laid.Loom.Wires { // nor is it to be called something else
 			if w := &j.facts.Laid.Loom.Wires[i]; w.ID == t.Wire && qualified(w) {
-				return problem(http.StatusUnprocessableEntity, "left-alone", 
-			t.Wire.Name()+" is a restraint or high-voltage circuit: leave it to qualified hands.", "/trace/wire")
+				return problem(http.StatusUnprocessableEntity, "left-alone",
+					t.Wire.Name()+" is a restraint or high-voltage circuit: leave it to qualified hands.", "/trace/wire")
 			}
 		}
 		if t.Saw == gather.GoesHere {

@@ -15,6 +15,7 @@ import { Findings } from './Findings';
 import { JobForm } from './JobForm';
 import { Opened } from './Opened';
 import { severityWord, SeverityMark } from './SeverityMark';
+import { FocusAt } from '../keys/FocusAt';
 
 const severities = ['danger', 'wrong', 'check'] as const;
 
@@ -216,7 +217,6 @@ export function Who() {
       <Opened open={draft !== undefined}>
         <Modal
           open={draft !== undefined}
-          afterOpenChange={(open) => open && input.current?.focus()}
           onCancel={() => setDraft(undefined)}
           title="Who is working?"
           width={380}
@@ -235,6 +235,7 @@ export function Who() {
             onPressEnter={onEnter(keep)}
           />
           <p className="quiet">Decisions carry this name in the job’s history.</p>
+          <FocusAt field={input} />
         </Modal>
       </Opened>
     </>

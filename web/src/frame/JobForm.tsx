@@ -7,6 +7,7 @@ import { fileAddress, useCreateJob, useDeleteJob, useDescribe, useKinds } from '
 import type { JobRequest, JobView } from '../api/types.gen';
 import { History } from './History';
 import { onEnter } from '../keys/onEnter';
+import { FocusAt } from '../keys/FocusAt';
 
 type Draft = Pick<JobRequest, 'title' | 'kind' | 'donor' | 'chassis' | 'oneScheme'>;
 
@@ -72,7 +73,6 @@ export function JobForm({ job, onClose }: { job?: JobView; onClose: () => void }
       open
       title={job ? 'The job' : 'New job'}
       onCancel={onClose}
-      afterOpenChange={(open) => open && titleInput.current?.focus()}
       width={560}
       footer={
         <div className="bar">
@@ -129,6 +129,7 @@ export function JobForm({ job, onClose }: { job?: JobView; onClose: () => void }
           </div>
         )}
       </div>
+      <FocusAt field={titleInput} />
     </Modal>
   );
 }

@@ -3,6 +3,7 @@ import { useRef, useState } from 'react';
 import { explain } from '../api/client';
 import { previewList, useImportList, type ListKind } from '../api/gather';
 import type { SheetPreview } from '../api/types.gen';
+import { FocusAt } from '../keys/FocusAt';
 
 interface Props {
   job: string;
@@ -50,7 +51,6 @@ export function BringList({ job, kind, seen, file, first, onClose }: Props) {
       width={1000}
       title={`Is ${file.name} read right?`}
       onCancel={onClose}
-      afterOpenChange={(open) => open && button.current?.focus()}
       footer={
         <>
           <Button onClick={onClose}>Leave it</Button>
@@ -106,6 +106,7 @@ export function BringList({ job, kind, seen, file, first, onClose }: Props) {
           </tbody>
         </table>
       </div>
+      <FocusAt field={button} />
     </Modal>
   );
 }

@@ -2,6 +2,7 @@ import { Button, Input, Modal, type InputRef } from 'antd';
 import { useRef, useState } from 'react';
 import type { OwnStep } from '../api/types.gen';
 import { onEnter } from '../keys/onEnter';
+import { FocusAt } from '../keys/FocusAt';
 
 interface Props {
   step: OwnStep;
@@ -61,7 +62,6 @@ export function OwnDialog({ step, beside, onKeep, onClose }: Props) {
       title="A step of our own"
       width={560}
       onCancel={onClose}
-      afterOpenChange={(open) => open && input.current?.focus()}
       footer={
         <Button type="primary" disabled={!text.trim()} onClick={keep}>
           Keep it
@@ -86,6 +86,7 @@ export function OwnDialog({ step, beside, onKeep, onClose }: Props) {
         {field('at most', most, setMost, 130)}
         {field('measured', saw, setSaw, 130)}
       </div>
+      <FocusAt field={input} />
     </Modal>
   );
 }

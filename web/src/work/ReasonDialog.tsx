@@ -1,6 +1,7 @@
 import { Button, Input, Modal, type InputRef } from 'antd';
 import { useRef, useState } from 'react';
 import { onEnter } from '../keys/onEnter';
+import { FocusAt } from '../keys/FocusAt';
 
 interface Props {
   title: string;
@@ -23,7 +24,6 @@ export function ReasonDialog({ title, why, onReason, onClose }: Props) {
       open
       title={title}
       onCancel={onClose}
-      afterOpenChange={(open) => open && input.current?.focus()}
       footer={
         <>
           <Button onClick={onClose}>Leave it</Button>
@@ -42,6 +42,7 @@ export function ReasonDialog({ title, why, onReason, onClose }: Props) {
         onChange={(e) => setText(e.target.value)}
         onPressEnter={onEnter(keep)}
       />
+      <FocusAt field={input} />
     </Modal>
   );
 }

@@ -3,6 +3,7 @@ import { useRef, useState } from 'react';
 import type { MatchView, Ref, WireOrigin } from '../../api/types.gen';
 import { refKey, refName } from '../../harness/cavity';
 import { onEnter } from '../../keys/onEnter';
+import { FocusAt } from '../../keys/FocusAt';
 
 interface Props {
   view: MatchView;
@@ -41,7 +42,6 @@ export function OriginDialog({ view, name, onChoose, onClose }: Props) {
       open
       title={`Where does the new wire of ${name} begin?`}
       onCancel={onClose}
-      afterOpenChange={(open) => open && search.current?.focus()}
       footer={null}
       width={560}
     >
@@ -90,6 +90,7 @@ export function OriginDialog({ view, name, onChoose, onClose }: Props) {
           </Button>
         </div>
       </div>
+      <FocusAt field={search} />
     </Modal>
   );
 }

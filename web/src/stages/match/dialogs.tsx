@@ -5,6 +5,7 @@ import type { MatchView, Ref, Row } from '../../api/types.gen';
 import { refKey, refName } from '../../harness/cavity';
 import { onEnter } from '../../keys/onEnter';
 import { feeds } from './spread';
+import { FocusAt } from '../../keys/FocusAt';
 
 const sources = [
   { key: 'b', source: 'battery', word: 'Battery' },
@@ -65,7 +66,6 @@ export function EmptyDialog({
   return (
     <Modal
       open
-      afterOpenChange={(open) => open && input.current?.focus()}
       title={`Why does ${name} stay empty?`}
       onCancel={onClose}
       width={420}
@@ -83,6 +83,7 @@ export function EmptyDialog({
         aria-label="reason"
         maxLength={300}
       />
+      <FocusAt field={input} />
     </Modal>
   );
 }
@@ -131,14 +132,7 @@ export function CavityDialog({ rows, title, label, note, onChoose, onClose }: Ca
   const [searched, search] = useState(false);
   const full = rows.filter((r) => !r.empty);
   return (
-    <Modal
-      open
-      afterOpenChange={(open) => open && select.current?.focus()}
-      title={title}
-      onCancel={onClose}
-      footer={null}
-      width={560}
-    >
+    <Modal open title={title} onCancel={onClose} footer={null} width={560}>
       <Select
         ref={select}
         style={{ width: '100%' }}
@@ -159,6 +153,7 @@ export function CavityDialog({ rows, title, label, note, onChoose, onClose }: Ca
         }}
       />
       {note && <p className="quiet">{note}</p>}
+      <FocusAt field={select} />
     </Modal>
   );
 }
@@ -180,7 +175,6 @@ export function AcceptDialog({
   return (
     <Modal
       open
-      afterOpenChange={(open) => open && number.current?.focus()}
       title="Accept all above a certainty"
       onCancel={onClose}
       width={440}
@@ -208,6 +202,7 @@ export function AcceptDialog({
         One undo takes all of them back. What goes or needs a source is not accepted with them: look at those
         one by one.
       </p>
+      <FocusAt field={number} />
     </Modal>
   );
 }
