@@ -32,7 +32,7 @@ func TestNoBlockIsFedThroughTheResistanceWire(t *testing.T) {
 	if !slices.ContainsFunc(p.Feed.Circuits, func(c plan.Circuit) bool { return c.By.String() == "K2" }) {
 		t.Fatal("E4 is not fed by the resistance wire: the test says nothing")
 	}
-	o := p.ProposeBlock(&f, j.Chosen(), false)
+	o := p.Fed.Propose(j.Chosen(), false)
 	for _, g := range o.Block.Groups {
 		if g.From == "K2" {
 			t.Errorf("group %q is fed from the resistance wire", g.Name)

@@ -11,6 +11,7 @@ import (
 
 	"draxel/core/fact"
 	"draxel/core/harness"
+	"draxel/core/part"
 	"draxel/core/plan"
 	"draxel/core/thin"
 	"draxel/core/work"
@@ -44,18 +45,17 @@ func TestThinPinAndReachInAStorm(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		crosswalk := plan.Compute(facts, job.Chosen()).Match
-		var draft *plan.Draft // of each moment from that of the one before, as the server has them
+		var memory part.Memory // as the server has it
 		moment := 0
 		follow := func() plan.Plan {
-			draft = plan.Begin(facts, job.Chosen(), crosswalk, draft)
+			p := plan.Begin(&facts, job.Chosen(), &memory).Whole()
 			if moment++; moment%10 == 0 { // and one in ten is what comes of nothing as well
-				fresh := plan.Follow(facts, job.Chosen(), crosswalk)
-				if a, b := said(t, draft.Whole()), said(t, &fresh); !bytes.Equal(a, b) {
+				fresh := plan.Compute(facts, job.Chosen())
+				if a, b := said(t, p), said(t, &fresh); !bytes.Equal(a, b) {
 					t.Fatalf("job %d, moment %d: the draft says\n%s\nand afresh it is\n%s", seed, moment, a, b)
 				}
 			}
-			return *draft.Whole()
+			return *p
 		}
 		p := follow()
 		var systems, wires []string
@@ -82,9 +82,10 @@ func TestThinPinAndReachInAStorm(t *testing.T) {
 				}
 				d := thin.Decision{On: on, ID: id, Choice: []thin.Choice{thin.Goes, thin.Goes, thin.Keep}[r.IntN(3)], Reason: "a trial"}
 				if p.Thin.Result.Refuses(d) == "" {
-					job.Thin = append(slices.DeleteFunc(job.Thin, func(x thin.Decision) bool { return x.On == on && x.ID == id }), d)
+					job.Thin = append(slices.DeleteFunc(slices.Clone(job.Thin), func(x thin.Decision) bool { return x.On == on && x.ID == id }), d)
 				}
 			case 4:
+				job.Places = slices.Clone(job.Places) // what a plan has read is changed by nobody
 				at := &job.Places[r.IntN(len(job.Places))]
 				at.Station = job.Map.Stations[r.IntN(len(job.Map.Stations))].ID
 			default: // a stretch of one stage's work, or of whichever comes

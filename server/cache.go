@@ -12,6 +12,7 @@ import (
 	"draxel/core/gather"
 	"draxel/core/handover"
 	"draxel/core/match"
+	"draxel/core/part"
 	"draxel/core/plan"
 	"draxel/core/reach"
 	"draxel/core/stored"
@@ -22,8 +23,9 @@ import (
 // computed is a job at one revision with all that follows from it.
 type computed struct {
 	store.State
-	found    fact.Facts // without what was decided
-	facts    fact.Facts // with a fuse block of one's own
+	memory   *part.Memory
+	found    *fact.Facts // without what was decided
+	facts    fact.Facts  // with a fuse block of one's own
 	readings map[match.Side]gather.Reading
 	draft    *plan.Draft
 	factsKey string // which versions of the facts it was computed from
@@ -155,7 +157,10 @@ func (c *cache) latest(id string) *computed {
 // follow computes a job. What has not changed since it was computed last is taken from there: the facts, and the
 // crosswalk where no decision of Match has changed either.
 func follow(state store.State, last *computed) (*computed, error) {
-	j := &computed{State: state, readings: map[match.Side]gather.Reading{}}
+	j := &computed{State: state, readings: map[match.Side]gather.Reading{}, memory: &part.Memory{}}
+	if last != nil {
+		j.memory = last.memory
+	}
 	j.factsKey, j.matchKey = keys(state)
 	if last != nil && last.factsKey == j.factsKey {
 		j.found, j.readings = last.found, last.readings
@@ -164,26 +169,16 @@ func follow(state store.State, last *computed) (*computed, error) {
 	}
 	j.facts = j.found.With(state.Job.Block)
 	chosen := state.Job.Chosen()
-	switch same := last != nil && last.factsKey == j.factsKey; {
-	case same && last.matchKey == j.matchKey:
-		j.draft = plan.Begin(j.facts, chosen, last.begun().Match, last.draft)
-	case same:
-		j.draft = plan.Begin(j.facts, chosen, j.crosswalk(chosen), last.draft)
-	default:
-		j.draft = plan.Begin(j.facts, chosen, j.crosswalk(chosen), nil)
-	}
+	j.draft = plan.Begin(j.found, chosen, j.memory)
 	return j, nil
 }
 
-func (j *computed) crosswalk(d stored.Decisions) *match.Result {
-	return match.Crosswalk(j.facts.From, j.facts.To, j.facts.Meetings, d.Match)
-}
-
 func (j *computed) readFacts() error {
-	var err error
-	if j.found, err = fact.Of(j.Job); err != nil {
+	found, err := fact.Of(j.Job)
+	if err != nil {
 		return err
 	}
+	j.found = &found
 	for side, table := range map[match.Side]*stored.Table{match.From: j.Job.From, match.To: j.Job.To} {
 		if table != nil {
 			if _, j.readings[side], err = table.Read(); err != nil {

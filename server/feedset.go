@@ -54,7 +54,7 @@ func (s *Server) proposeBlock(c *gin.Context) error {
 	}
 	return s.checked(c, func(j *computed) error {
 		chosen := j.Job.Chosen()
-		o := j.plan().ProposeBlock(&j.facts, chosen, r.One)
+		o := j.plan().Fed.Propose(chosen, r.One)
 		if len(o.Decisions) == 0 {
 			return problem(http.StatusUnprocessableEntity, "nothing-to-feed",
 				"No row of the tables wants a battery or an ignition feed: there is nothing that a block would feed.", "")
@@ -73,7 +73,7 @@ func (s *Server) takeFeeds(
 	what string,
 ) error {
 	chosen := j.Job.Chosen()
-	taken := j.plan().Take(&j.facts, chosen, o)
+	taken := j.plan().Fed.Take(chosen, o)
 	bodies := map[string]any{store.SubjectBlock: nil}
 	if o.Block != nil {
 		bodies[store.SubjectBlock] = o.Block
@@ -86,7 +86,7 @@ func (s *Server) takeFeeds(
 	if j.Job.Block != nil {
 		name = "the block " + j.Job.Block.ID + " as it was"
 	}
-	before := j.plan().Feeds(&j.facts, chosen, "before "+id, name).Before(chosen.Match, taken.Match)
+	before := j.plan().Fed.Option(chosen, "before "+id, name).Before(chosen.Match, taken.Match)
 	before.Who, before.When = who(c), s.now().UTC().UnixMilli()
 	if len(before.Decisions) > 0 {
 		kept := len(j.Job.Feeds)
@@ -154,7 +154,7 @@ func (s *Server) leadCircuit(c *gin.Context) error {
 		if r.From.Cavity != "" && !j.hasCavity(r.From) {
 			return problem(http.StatusUnprocessableEntity, "no-such-cavity", "There is no cavity "+r.From.String()+".", "/from")
 		}
-		d, open, err := j.plan().Lead(r.Side, r.At, r.From)
+		d, open, err := j.plan().Fed.Lead(r.Side, r.At, r.From)
 		if err != nil {
 			return problem(http.StatusUnprocessableEntity, "no-such-circuit", sentence(err.Error()), "/at")
 		}
@@ -223,7 +223,7 @@ func (s *Server) keepFeeds(c *gin.Context) error {
 			if len(j.Job.Feeds) >= mostFeeds {
 				return tooManyFeeds()
 			}
-			o := j.plan().Feeds(&j.facts, j.Job.Chosen(), r.Option, name)
+			o := j.plan().Fed.Option(j.Job.Chosen(), r.Option, name)
 			o.Who, o.When = who(c), s.now().UTC().UnixMilli()
 			body = o
 		}

@@ -220,7 +220,7 @@ func (j *computed) ways(m *money, today time.Time) []WayCost {
 	}
 	for i := range j.Job.Feeds {
 		o := &j.Job.Feeds[i]
-		other(o.Name, "feed", j.plan().Take(&j.found, d, o))
+		other(o.Name, "feed", j.plan().Fed.Take(d, o))
 	}
 	for i := range j.Job.Options {
 		taken := d

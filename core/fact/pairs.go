@@ -140,21 +140,28 @@ func (f *Facts) Complete() {
 	}
 }
 
-// PutOn adds the plugs that are put onto From connectors, for new wires that lead from there.
-func (f *Facts) PutOn(r *match.Result) {
-	all := slices.Clone(f.Laid.Loom.Connectors)
+// PutOn lists the From connectors onto which plugs are put, for new wires that lead from there.
+func (f *Facts) PutOn(r *match.Result) []string {
+	var out []string
 	for i := range r.Lines {
-		l := &r.Lines[i]
-		if !l.Decided || !f.Leads(l) {
-			continue
+		if l := &r.Lines[i]; l.Decided && f.Leads(l) && !slices.Contains(out, l.From.Connector) {
+			out = append(out, l.From.Connector)
 		}
-		id := Header(l.From.Connector)
+	}
+	return out
+}
+
+// PlugsOn adds plugs that are put onto connectors.
+func (f *Facts) PlugsOn(connectors []string) {
+	all := slices.Clone(f.Laid.Loom.Connectors)
+	for _, on := range connectors {
+		id := Header(on)
 		if slices.ContainsFunc(all, func(h harness.Half) bool { return h.ID == id }) {
 			continue
 		}
-		c := f.Connector(l.From.Connector)
+		c := f.Connector(on)
 		c.ID, c.Name, c.Layout = id, id, nil
-		all = append(all, harness.Half{Connector: c, Mate: l.From.Connector})
+		all = append(all, harness.Half{Connector: c, Mate: on})
 	}
 	f.Laid.Loom.Connectors = all
 }

@@ -4,23 +4,20 @@ import (
 	"draxel/core/fact"
 	"draxel/core/harness"
 	"draxel/core/join"
-	"draxel/core/match"
 	"draxel/core/signal"
 )
 
 // absent gives what a unit of the finished harness does without: the wire of its cavity goes, or its cavity is left
 // empty.
-func (p *Plan) absent(f *fact.Facts) []signal.Reading {
+func absent(f *fact.Facts, wanted harness.Harness, empty []harness.Ref) []signal.Reading {
 	var out []signal.Reading
-	for i := range p.Match.Wants {
-		if w := &p.Match.Wants[i]; w.Verdict == match.LeftEmpty {
-			row, _ := f.To.Row(w.To)
-			out = append(out, row.Signal)
-		}
+	for _, at := range empty {
+		row, _ := f.To.Row(at)
+		out = append(out, row.Signal)
 	}
 	device, full := f.Devices(), map[string]int{}
-	for _, at := range p.Wanted.Cavities() {
-		if _, there := p.Wanted.In(at); there && !p.Wanted.Free(at.Connector) {
+	for _, at := range wanted.Cavities() {
+		if _, there := wanted.In(at); there && !wanted.Free(at.Connector) {
 			full[device[at.Connector]]++
 		}
 	}
@@ -31,7 +28,7 @@ func (p *Plan) absent(f *fact.Facts) []signal.Reading {
 	}
 	for i := range f.Laid.Loom.Wires {
 		w := &f.Laid.Loom.Wires[i]
-		if _, there := p.Wanted.Tips(alive(p.Wanted, w.ID)); there {
+		if _, there := wanted.Tips(alive(wanted, w.ID)); there {
 			continue
 		}
 		for _, e := range w.Ends {
@@ -44,7 +41,7 @@ func (p *Plan) absent(f *fact.Facts) []signal.Reading {
 }
 
 // lost lists the cavities of devices at which a wire was found and none is in the wanted harness.
-func (p *Plan) lost(f *fact.Facts) []join.Socket {
+func lost(f *fact.Facts, wanted harness.Harness) []join.Socket {
 	device, unit := f.Devices(), map[string]bool{}
 	for i := range f.Laid.Loom.Devices {
 		unit[f.Laid.Loom.Devices[i].ID] = f.Laid.Loom.Devices[i].Kind == harness.Unit
@@ -55,7 +52,7 @@ func (p *Plan) lost(f *fact.Facts) []join.Socket {
 		w := &f.Laid.Loom.Wires[i]
 		for _, e := range w.Ends {
 			id := device[e.At.Connector]
-			if _, full := p.Wanted.In(e.At); id == "" || full || seen[e.At] {
+			if _, full := wanted.In(e.At); id == "" || full || seen[e.At] {
 				continue
 			}
 			seen[e.At] = true

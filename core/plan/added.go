@@ -4,12 +4,10 @@ import (
 	"slices"
 
 	"draxel/core/fact"
-	"draxel/core/feed"
 	"draxel/core/harness"
 	"draxel/core/join"
 	"draxel/core/network"
 	"draxel/core/reach"
-	"draxel/core/stored"
 	"draxel/core/work"
 )
 
@@ -17,7 +15,7 @@ import (
 const partLead = 80
 
 // addIn is what parts are added to, where the harness is wanted so.
-func (m *model) addIn(wanted harness.Harness, d stored.Decisions) join.AddIn {
+func (m *model) addIn(wanted harness.Harness) join.AddIn {
 	alone, names := map[harness.WireID]bool{}, map[harness.WireID]string{}
 	for i := range m.facts.Laid.Loom.Wires {
 		w := &m.facts.Laid.Loom.Wires[i]
@@ -34,27 +32,24 @@ func (m *model) addIn(wanted harness.Harness, d stored.Decisions) join.AddIn {
 			return wire.Name()
 		},
 		Alone: func(wire harness.WireID) bool { return alone[wire.Whole()] }, Proof: m.proofAt,
-		School: reach.SchoolWord(d.Reach.Rules.School), Join: d.Bench.Rates.Join, Check: d.Bench.Rates.Check}
+		School: reach.SchoolWord(m.rules.School), Join: m.rates.Join, Check: m.rates.Check}
 }
 
-// addParts brings the parts that functions ask for into Wanted.
-func (p *Plan) addParts(m *model, d stored.Decisions) join.AddedPart {
-	out := join.Add(d.Added, m.addIn(p.Wanted, d))
-	p.Wanted = p.Wanted.With(out.Changes)
-	p.Findings = append(p.Findings, out.Findings...)
-	return out
+// add says what parts that functions ask for want of the harness, where it is wanted so.
+func (m *model) add(parts []join.Added, wanted harness.Harness) join.AddedPart {
+	return join.Add(parts, m.addIn(wanted))
 }
 
 // addedWires are the wires among the parts that find their ends before lengths are known: Reach lays them as every
 // new wire.
-func (m *model) addedWires(d stored.Decisions) []reach.Wire {
-	if !slices.ContainsFunc(d.Added, func(a join.Added) bool { return a.Body == join.SingleWire }) {
+func (m *model) addedWires(parts []join.Added) []reach.Wire {
+	if !slices.ContainsFunc(parts, func(a join.Added) bool { return a.Body == join.SingleWire }) {
 		return nil
 	}
-	fits := join.Add(d.Added, m.addIn(m.joined, d)).Changes.Tips
+	fits := m.add(parts, m.joined).Changes.Tips
 	var out []reach.Wire
-	for i := range d.Added {
-		a := &d.Added[i]
+	for i := range parts {
+		a := &parts[i]
 		if _, ok := fits[a.Wire()]; !ok || a.Body != join.SingleWire {
 			continue
 		}
@@ -98,35 +93,6 @@ func (m *model) proofAt(at harness.Ref) (join.Meter, bool) {
 // ours says whether a cavity is one of the harness that comes into the vehicle: what no table has is the vehicle's.
 func (m *model) ours(at harness.Ref) bool { return m.facts.Ours(at) }
 
-// withParts gives what stands in the vehicle with the resistors and relays that are added between wires.
-func withParts(f *feed.Facts, parts []join.Added) *feed.Facts {
-	if f == nil || len(parts) == 0 {
-		return f
-	}
-	out := *f
-	in := &out.Inside
-	in.Uses, in.Relays = slices.Clone(in.Uses), slices.Clone(in.Relays)
-	for i := range parts {
-		a := &parts[i]
-		point := func(name string) string {
-			if slices.ContainsFunc(a.Leads, func(l join.PartLead) bool { return l.Point == name }) || a.In != (harness.Ref{}) &&
-				(name == "30" || name == "87") {
-				return a.Point(name)
-			}
-			return ""
-		}
-		switch {
-		case a.Body == join.Resistor && a.In == (harness.Ref{}):
-			in.Uses = append(in.Uses, network.Use{Name: a.ID, Plus: a.Point("1"), Minus: a.Point("2"), Volts: 12,
-				Amps: 12 / a.Ohms})
-		case a.Body == join.RelayBody && point("85") != "" && point("86") != "" && point("30") != "":
-			in.Relays = append(in.Relays, network.Coiled{Name: a.ID, Coil: [2]string{a.Point("86"), a.Point("85")},
-				Common: a.Point("30"), Make: point("87"), Break: point("87a")})
-		}
-	}
-	return &out
-}
-
 // contactsClosed says of the relays that are let into wires that their contacts are closed: what a relay parts, it can
 // join.
 func contactsClosed(parts []join.Added, h harness.Harness) harness.Changes {
@@ -160,28 +126,22 @@ func partWires(parts []join.Added) map[harness.WireID]network.Length {
 	return out
 }
 
-// Site is an end of a function at which a part can be let in or joined on, or why none can.
-type Site struct {
-	At   string `json:"at"`
-	Text string `json:"text"`
-	Why  string `json:"why,omitempty"` // why not
-}
-
-// sites lists where parts can come: the ends of all functions.
-func (p *Plan) sites(before harness.Harness) []Site {
-	seats := join.Crimped(before)
-	out := []Site{}
-	seen := map[string]bool{}
-	for i := range p.Join.Functions {
-		for _, e := range p.Join.Functions[i].Ends {
-			if seen[e.At] {
+// proofs are the measurements before a terminal of the vehicle is drawn.
+func (m *model) proofs(minutes float64) []work.Step {
+	var out []work.Step
+	for i := range m.facts.Laid.Loom.Wires {
+		for _, e := range m.facts.Laid.Loom.Wires[i].Ends {
+			t := harness.TerminalAt(e.At)
+			if goal, known := m.wanted.Place(t); !known || goal.State != harness.Capped || !m.drawn[t] ||
+				m.facts.Measured[e.At] {
 				continue
 			}
-			seen[e.At] = true
-			s := Site{At: e.At, Text: e.Device + ": " + e.Text}
-			if _, err := join.Site(before, seats, e.Ref); err != nil {
-				s.Why = err.Error()
+			if now, there := m.now.Place(t); !there || now.State != harness.Seated {
+				continue
 			}
+			w := fact.WireOf(&m.facts.Laid.Loom.Wires[i], harness.Ref{})
+			s := join.MeasureFirst(e.At, w, Meter(m.facts.RoleAt(e.At)), minutes)
+			s.GuardsTerminal = []harness.TerminalID{t}
 			out = append(out, s)
 		}
 	}

@@ -3,6 +3,7 @@ package plan
 import (
 	"slices"
 
+	"draxel/core/feed"
 	"draxel/core/harness"
 	"draxel/core/reach"
 	"draxel/core/work"
@@ -72,4 +73,35 @@ func namesOf(lengths []harness.Length) []harness.WireID {
 		out[i] = l.Wire
 	}
 	return out
+}
+
+// fed puts the steps of Feed among the others: nothing goes into a block that is not mounted, and no fuse goes in
+// before all that is led to or from the block is done.
+func fed(all, feeds []work.Step, block *feed.Block) []work.Step {
+	if len(feeds) == 0 {
+		return all
+	}
+	mount := ""
+	if block != nil {
+		mount = feeds[0].ID
+	}
+	var before []string
+	for i := range all {
+		s := &all[i]
+		if len(s.Edits) == 0 {
+			continue
+		}
+		before = append(before, s.ID)
+		if block != nil && slices.ContainsFunc(s.Edits, func(e harness.Edit) bool {
+			return e.Do == harness.Insert && e.At.Connector == block.ID
+		}) {
+			s.Needs = append(slices.Clone(s.Needs), mount)
+		}
+	}
+	for i := range feeds {
+		if feeds[i].Kind == FitFuse {
+			feeds[i].Needs = before
+		}
+	}
+	return append(feeds, all...)
 }

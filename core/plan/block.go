@@ -12,6 +12,21 @@ import (
 	"draxel/core/size"
 )
 
+// Block is what the wanted harness needs of a fuse block of one's own: which it is, and the wires that lead to it and
+// from it. Its zero value is none.
+type Block struct {
+	ID    string
+	Leads []feed.Lead
+}
+
+// BlockOf gives it of a block, nil where there is none.
+func BlockOf(b *feed.Block) Block {
+	if b == nil {
+		return Block{}
+	}
+	return Block{ID: b.ID, Leads: b.Leads()}
+}
+
 // begins counts the new wires that begin at each cavity in which there is none yet.
 func (m *model) begins(r *match.Result) map[harness.Ref]int {
 	n := map[harness.Ref]int{}
@@ -30,11 +45,9 @@ func (m *model) begins(r *match.Result) map[harness.Ref]int {
 			count(w.Origin)
 		}
 	}
-	if m.block != nil {
-		for _, l := range m.block.Leads() {
-			if at, free := m.free(l.To); free {
-				n[at]++
-			}
+	for _, l := range m.block.Leads {
+		if at, free := m.free(l.To); free {
+			n[at]++
 		}
 	}
 	return n
@@ -49,13 +62,10 @@ func (m *model) free(text string) (harness.Ref, bool) {
 // cavity reads a text as a cavity of the model.
 func (m *model) cavity(text string) (harness.Ref, bool) { return m.facts.Cavity(text) }
 
-// blockUses lists the cavities of the harness that wires of the block are led to.
-func (p *Plan) blockUses(f *fact.Facts) []harness.Ref {
-	if p.block == nil {
-		return nil
-	}
+// Uses lists the cavities of the harness that wires of the block are led to.
+func (b Block) Uses(f *fact.Facts) []harness.Ref {
 	var out []harness.Ref
-	for _, l := range p.block.Leads() {
+	for _, l := range b.Leads {
 		if at, is := f.Cavity(l.To); is {
 			out = append(out, at)
 		}
@@ -119,11 +129,8 @@ const (
 )
 
 // leadsOf lays the wires that a block of one's own needs: what feeds its groups, and the ends of its coils.
-func (g *planning) leadsOf(b *feed.Block) {
-	if b == nil {
-		return
-	}
-	for _, l := range b.Leads() {
+func (g *planning) leadsOf(b Block) {
+	for _, l := range b.Leads {
 		row := harness.Row{Ref: l.At, Function: "feed of the fuse block", Size: feedSquare,
 			Signal: signal.Reading{Role: signal.Battery}}
 		if l.Coil {

@@ -19,12 +19,12 @@ import (
 // blockNow gives a job a block of its own, moves a circuit in it to another slot, or takes it away.
 func blockNow(r *rand.Rand, j *stored.Job, p *plan.Plan, f *fact.Facts) {
 	take := func(o stored.FeedOption) {
-		d := p.Take(f, j.Chosen(), &o)
+		d := p.Fed.Take(j.Chosen(), &o)
 		j.Decisions, j.Block = d.Match, d.Feed.Block
 	}
 	switch k := r.IntN(6); {
 	case j.Block == nil || k == 0:
-		take(p.ProposeBlock(f, j.Chosen(), r.IntN(2) == 0))
+		take(p.Fed.Propose(j.Chosen(), r.IntN(2) == 0))
 	case k == 1: // it goes again, and what it fed is open
 		id := j.Block.ID
 		j.Block = nil
@@ -37,7 +37,7 @@ func blockNow(r *rand.Rand, j *stored.Job, p *plan.Plan, f *fact.Facts) {
 			return
 		}
 		x := c[r.IntN(len(c))]
-		d, open, err := p.Lead(x.Side, x.At, j.Block.At(j.Block.Slots[r.IntN(len(j.Block.Slots))].Name))
+		d, open, err := p.Fed.Lead(x.Side, x.At, j.Block.At(j.Block.Slots[r.IntN(len(j.Block.Slots))].Name))
 		if err != nil {
 			return
 		}
@@ -175,14 +175,14 @@ func TestAWayToFeedLeadsBack(t *testing.T) {
 		}
 		d := j.Chosen()
 		p := plan.Compute(f, d)
-		o := p.ProposeBlock(&f, d, false)
-		with := p.Take(&f, d, &o)
-		before := p.Feeds(&f, d, "b", "before").Before(d.Match, with.Match)
+		o := p.Fed.Propose(d, false)
+		with := p.Fed.Take(d, &o)
+		before := p.Fed.Option(d, "b", "before").Before(d.Match, with.Match)
 		q := plan.Compute(f, with)
-		again := plan.Compute(f, q.Take(&f, with, &before))
+		again := plan.Compute(f, q.Fed.Take(with, &before))
 		if a, b := steps(&p), steps(&again); a != b {
 			t.Fatalf("job %d: before\n%s\nand again\n%s\nhad %v\nwith %v\nway %v %v\nagain %v", seed, a, b, d.Match,
-				with.Match, before.Decisions, before.Open, q.Take(&f, with, &before).Match)
+				with.Match, before.Decisions, before.Open, q.Fed.Take(with, &before).Match)
 		}
 	}
 }

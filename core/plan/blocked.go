@@ -4,7 +4,6 @@ import (
 	"fmt"
 	"slices"
 
-	"draxel/core/fact"
 	"draxel/core/feed"
 	"draxel/core/harness"
 	"draxel/core/match"
@@ -13,20 +12,21 @@ import (
 	"draxel/core/stored"
 )
 
-// ProposeBlock gives a way to feed the job by a block of one's own: the block as the trade would group it, and the
+// Propose gives a way to feed the job by a block of one's own: the block as the trade would group it, and the
 // decisions that lead every circuit to it. With one fuse the whole engine stands behind a single one.
-func (p *Plan) ProposeBlock(f *fact.Facts, d stored.Decisions, one bool) stored.FeedOption {
+func (p *Fed) Propose(d stored.Decisions, one bool) stored.FeedOption {
+	f := p.Facts
 	var wants []feed.Want
-	for _, c := range p.Feed.Circuits {
+	for _, c := range p.Circuits {
 		wants = append(wants, feed.Want{Reading: c.reading, Text: c.Text})
 	}
-	block, at := feed.Propose(f.BlockID(), wants, p.gives(f), one)
+	block, at := feed.Propose(f.BlockID(), wants, p.gives(), one)
 	o := stored.FeedOption{Name: "a fuse block of its own", Block: &block, Decisions: []match.Decision{},
 		Open: []stored.FeedRow{}}
 	if one {
 		o.Name += ", one fuse for the engine"
 	}
-	for i, c := range p.Feed.Circuits {
+	for i, c := range p.Circuits {
 		if at[i] == "" { // it stays as it is fed
 			for _, x := range d.Match {
 				if x.Side == c.Side && x.At == c.At || x.Side == match.From && x.At == c.By {
@@ -63,7 +63,8 @@ func (c *Circuit) led(at harness.Ref) match.Decision {
 }
 
 // gives says what the vehicle gives a block of one's own, by the lists and the rows.
-func (p *Plan) gives(f *fact.Facts) feed.Known {
+func (p *Fed) gives() feed.Known {
+	f := p.Facts
 	k := feed.Known{Plus: "battery +", Ground: "battery −"}
 	if f.Feed != nil {
 		for _, s := range f.Feed.Inside.Sources {
@@ -82,7 +83,7 @@ func (p *Plan) gives(f *fact.Facts) feed.Known {
 			}
 		}
 	}
-	for _, c := range p.Feed.Circuits {
+	for _, c := range p.Circuits {
 		if c.Role == string(signal.Ignition) && c.reading.Device == "ignition" && c.By != (harness.Ref{}) &&
 			!f.Repinned(c.By.Connector) && !f.WeakFeed(c.By) {
 			k.Ignition = c.By.String() // as it was decided
@@ -122,12 +123,12 @@ func (p *Plan) gives(f *fact.Facts) feed.Known {
 
 // Lead gives the decisions that put a circuit onto a cavity, and the rows that nothing is decided about any more. It
 // fails where no such circuit wants a feed.
-func (p *Plan) Lead(side match.Side, at, from harness.Ref) (match.Decision, []stored.FeedRow, error) {
-	i := slices.IndexFunc(p.Feed.Circuits, func(c Circuit) bool { return c.Side == side && c.At == at })
+func (p *Fed) Lead(side match.Side, at, from harness.Ref) (match.Decision, []stored.FeedRow, error) {
+	i := slices.IndexFunc(p.Circuits, func(c Circuit) bool { return c.Side == side && c.At == at })
 	if i < 0 {
 		return match.Decision{}, nil, fmt.Errorf("nothing at %s wants a feed", at)
 	}
-	c := &p.Feed.Circuits[i]
+	c := &p.Circuits[i]
 	var open []stored.FeedRow
 	if c.By != (harness.Ref{}) {
 		open = append(open, stored.FeedRow{Side: match.From, At: c.By})

@@ -4,6 +4,7 @@ import (
 	"slices"
 
 	"draxel/core/fact"
+	"draxel/core/feed"
 	"draxel/core/finding"
 	"draxel/core/harness"
 	"draxel/core/match"
@@ -35,9 +36,23 @@ func wantsFeed(r *harness.Row) bool {
 	return false
 }
 
-// circuits lists what a feed has to be led to, with what it is fed from: cavities of the To side, and wires of the From
-// side that need a source.
-func (p *Plan) circuits(f *fact.Facts) []Circuit {
+// Fed is how a job is fed as it is decided.
+type Fed struct {
+	FedReads
+	Circuits []Circuit // what a feed has to be led to
+}
+
+// FedReads is what it follows from.
+type FedReads struct {
+	Facts *fact.Facts
+	Match *match.Result
+	Block Block
+}
+
+// Circuits gives how a job is fed: what a feed has to be led to, with what it is fed from: cavities of the To side, and
+// wires of the From side that need a source.
+func Circuits(p FedReads) *Fed {
+	f := p.Facts
 	var out []Circuit
 	row := func(side match.Side, at harness.Ref) (harness.Row, bool) {
 		if side == match.From {
@@ -55,7 +70,7 @@ func (p *Plan) circuits(f *fact.Facts) []Circuit {
 		switch {
 		case o != nil:
 			c.From = o.String()
-			if p.block != nil && o.Kind == match.AtCavity && o.At.Connector == p.block.ID {
+			if p.Block.ID != "" && o.Kind == match.AtCavity && o.At.Connector == p.Block.ID {
 				c.Slot = o.At.Cavity
 			}
 		case by != harness.Ref{}:
@@ -82,15 +97,15 @@ func (p *Plan) circuits(f *fact.Facts) []Circuit {
 		}
 		return harness.CompareRefs(a.At, b.At)
 	})
-	return slices.CompactFunc(out, func(a, b Circuit) bool { return a.Side == b.Side && a.At == b.At })
+	return &Fed{FedReads: p, Circuits: slices.CompactFunc(out, func(a, b Circuit) bool { return a.Side == b.Side && a.At == b.At })}
 }
 
-// measureCircuits notes what each takes, by the network: at its cavity, and in the wires that end there.
-func (p *Plan) measureCircuits(f *fact.Facts) {
-	r := p.Feed.Result
+// Measured gives the circuits with what each takes, by the network: at its cavity, and in the wires that end there.
+func (p *Fed) Measured(r *feed.Result) []Circuit {
 	if r == nil {
-		return
+		return p.Circuits
 	}
+	f, out := p.Facts, slices.Clone(p.Circuits)
 	wires := map[harness.Ref]harness.WireID{}
 	for i := range f.Laid.Loom.Wires {
 		w := &f.Laid.Loom.Wires[i]
@@ -98,8 +113,8 @@ func (p *Plan) measureCircuits(f *fact.Facts) {
 			wires[e.At] = w.ID
 		}
 	}
-	for i := range p.Feed.Circuits {
-		c := &p.Feed.Circuits[i]
+	for i := range out {
+		c := &out[i]
 		at := c.At
 		if c.Side == match.To {
 			at = f.At(c.At)
@@ -107,20 +122,22 @@ func (p *Plan) measureCircuits(f *fact.Facts) {
 		c.Amps = r.Carries("contact "+at.String(), wires[at], newWireOf(at),
 			harness.NewWire("for "+at.String()))
 	}
+	return out
 }
 
 // touches lists the rows whose decisions say how a job is fed: of its circuits, of the vehicle's rows that feed
 // them, and of the ends of the block's relays.
-func (p *Plan) touches(f *fact.Facts) map[stored.FeedRow]bool {
+func (p *Fed) touches() map[stored.FeedRow]bool {
+	f := p.Facts
 	out := map[stored.FeedRow]bool{}
-	for _, c := range p.Feed.Circuits {
+	for _, c := range p.Circuits {
 		out[stored.FeedRow{Side: c.Side, At: c.At}] = true
 		if c.By != (harness.Ref{}) {
 			out[stored.FeedRow{Side: match.From, At: c.By}] = true
 		}
 	}
-	if p.block != nil {
-		for _, l := range p.block.Leads() {
+	if p.Block.ID != "" {
+		for _, l := range p.Block.Leads {
 			end, is := f.Cavity(l.To)
 			for i := range f.To.Rows {
 				if at := f.To.Rows[i].Ref; is && f.At(at) == end {
@@ -129,7 +146,7 @@ func (p *Plan) touches(f *fact.Facts) map[stored.FeedRow]bool {
 			}
 		}
 		for i := range p.Match.Wants {
-			if w := &p.Match.Wants[i]; w.Origin != nil && w.Origin.At.Connector == p.block.ID {
+			if w := &p.Match.Wants[i]; w.Origin != nil && w.Origin.At.Connector == p.Block.ID {
 				out[stored.FeedRow{Side: match.To, At: w.To}] = true
 			}
 		}
@@ -137,11 +154,11 @@ func (p *Plan) touches(f *fact.Facts) map[stored.FeedRow]bool {
 	return out
 }
 
-// Feeds gives the way in which a job is fed as it stands, as an option of that name.
-func (p *Plan) Feeds(f *fact.Facts, d stored.Decisions, id, name string) stored.FeedOption {
+// Option gives the way in which a job is fed as it stands, as an option of that name.
+func (p *Fed) Option(d stored.Decisions, id, name string) stored.FeedOption {
 	o := stored.FeedOption{ID: id, Name: name, Block: d.Feed.Block, Decisions: []match.Decision{},
 		Open: []stored.FeedRow{}}
-	rows := p.touches(f)
+	rows := p.touches()
 	for _, x := range d.Match {
 		key := stored.FeedRow{Side: x.Side, At: x.At}
 		if rows[key] || x.Choice == match.Matched && rows[stored.FeedRow{Side: match.To, At: x.To}] {
@@ -162,8 +179,8 @@ func (p *Plan) Feeds(f *fact.Facts, d stored.Decisions, id, name string) stored.
 }
 
 // Take gives the decisions with an option taken: those of the rows that either way is about are its own.
-func (p *Plan) Take(f *fact.Facts, d stored.Decisions, o *stored.FeedOption) stored.Decisions {
-	rows := p.touches(f)
+func (p *Fed) Take(d stored.Decisions, o *stored.FeedOption) stored.Decisions {
+	rows := p.touches()
 	for _, x := range o.Open {
 		rows[x] = true
 	}

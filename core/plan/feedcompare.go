@@ -38,7 +38,7 @@ func CompareFeeds(f fact.Facts, d stored.Decisions, p *Plan, options []stored.Fe
 	out := []FeedCompared{{Name: "as it stands", Block: d.Feed.Block != nil, Figures: p.feedFigures(d.Feed.Block)}}
 	for i := range options {
 		o := &options[i]
-		taken := p.Take(&f, d, o)
+		taken := p.Fed.Take(d, o)
 		q := Compute(f, taken)
 		out = append(out, FeedCompared{ID: o.ID, Name: o.Name, Block: o.Block != nil, Figures: q.feedFigures(o.Block)})
 	}

@@ -8,40 +8,51 @@ import (
 	"draxel/core/feed"
 	"draxel/core/finding"
 	"draxel/core/harness"
+	"draxel/core/join"
 	"draxel/core/match"
 	"draxel/core/network"
 	"draxel/core/reach"
 	"draxel/core/size"
-	"draxel/core/stored"
 	"draxel/core/work"
 )
 
-// Feeding is the part of the plan that says what is live and what protects it; without a result where nobody has said
-// what stands in the vehicle.
+// Feeding says what is live in the wanted harness and what protects it; without a result where nobody has said what
+// stands in the vehicle.
 type Feeding struct {
 	Facts    *feed.Facts
 	Result   *feed.Result
-	Circuits []Circuit // what a feed has to be led to
 	Parts    []feed.PartLine
 	Steps    []work.Step
+	Findings []finding.Finding
 }
 
-// drops finds the cavities that a resistance stands before: a danger to whoever takes a feed there.
-func (p *Plan) drops(f *fact.Facts) {
+// FeedReads is what Feeding follows from.
+type FeedReads struct {
+	Facts  *fact.Facts
+	Wanted harness.Harness
+	Reach  *reach.Result
+	Feed   feed.Decisions
+	Added  []join.Added
+	Class  size.Class
+}
+
+// Drops finds the cavities that a resistance stands before: a danger to whoever takes a feed there.
+func Drops(f *fact.Facts, r *match.Result, block Block) []finding.Finding {
+	var out []finding.Finding
 	feeds := map[harness.Ref]string{}
-	for i := range p.Match.Lines {
-		if l := &p.Match.Lines[i]; l.Decided && (l.Feeds() || l.Verdict == match.Meets) {
+	for i := range r.Lines {
+		if l := &r.Lines[i]; l.Decided && (l.Feeds() || l.Verdict == match.Meets) {
 			if to, known := f.To.Row(l.To); known && wantsFeed(&to) {
 				feeds[l.From] = l.To.String()
 			}
 		}
 	}
-	for i := range p.Match.Wants {
-		if w := &p.Match.Wants[i]; w.Origin != nil && w.Origin.Kind == match.AtCavity {
+	for i := range r.Wants {
+		if w := &r.Wants[i]; w.Origin != nil && w.Origin.Kind == match.AtCavity {
 			feeds[w.Origin.At] = w.To.String()
 		}
 	}
-	for _, at := range p.blockUses(f) {
+	for _, at := range block.Uses(f) {
 		feeds[at] = "the fuse block"
 	}
 	for _, d := range f.Drops {
@@ -56,87 +67,104 @@ func (p *Plan) drops(f *fact.Facts) {
 			x.Severity = finding.Wrong
 			x.Text += fmt.Sprintf(" It is to feed %s.", to)
 		}
-		p.Findings = append(p.Findings, x)
+		out = append(out, x)
 	}
+	return out
 }
 
-// flowing tells Reach the A that each wire carries at most for long, by the network of the harness as the joints
-// make it, in the lengths and sizes that are there, and the fuse before each new wire; nothing where nobody has said
-// what stands in the vehicle. Reach sizes wires by it.
-func (p *Plan) flowing(m *model, d stored.Decisions, in *reach.Input) {
-	facts := m.facts.Feed.Decided(d.Feed)
+// FlowReads is what Flow follows from.
+type FlowReads struct {
+	Facts  *fact.Facts
+	Joined harness.Harness // as the joints make it
+	Wires  []reach.Wire
+	Feed   feed.Decisions
+}
+
+// Flow is what Reach sizes wires by: the A that each carries at most for long, by the network of the harness as the
+// joints make it, in the lengths and sizes that are there, and the fuse before each new wire; nothing where nobody has
+// said what stands in the vehicle.
+type Flow struct {
+	Amps, Fuses map[harness.WireID]float64
+}
+
+// Flowing gives it.
+func Flowing(r FlowReads) *Flow {
+	out := &Flow{}
+	facts := r.Facts.Feed.Decided(r.Feed)
 	if facts == nil || !facts.Said() {
-		return
+		return out
 	}
 	wires := map[harness.WireID]network.Length{}
-	for i := range in.Wires {
-		w := &in.Wires[i]
+	for i := range r.Wires {
+		w := &r.Wires[i]
 		wires[w.ID] = network.Length{Square: w.Size, Mm: w.Length, Signal: w.Signal, Text: w.Function}
 	}
-	drawn, err := m.facts.Drawn(m.joined, facts, wires)
+	drawn, err := r.Facts.Drawn(r.Joined, facts, wires)
 	if err != nil {
-		return // said where Feed itself is reckoned
+		return out // said where Feed itself is reckoned
 	}
 	worst, err := feed.Worst(drawn, facts)
 	if err != nil {
-		return
+		return out
 	}
-	in.Amps = map[harness.WireID]float64{}
+	out.Amps = map[harness.WireID]float64{}
 	for name, i := range drawn.Wires {
 		whole := name.Whole()
-		in.Amps[whole] = max(in.Amps[whole], worst[i])
+		out.Amps[whole] = max(out.Amps[whole], worst[i])
 	}
 	fresh := map[harness.WireID]bool{}
-	for i := range in.Wires {
-		if in.Wires[i].New {
-			fresh[in.Wires[i].ID] = true
+	for i := range r.Wires {
+		if r.Wires[i].New {
+			fresh[r.Wires[i].ID] = true
 		}
 	}
-	in.Fuses = feed.Wishes(drawn, facts, worst, fresh)
+	out.Fuses = feed.Wishes(drawn, facts, worst, fresh)
+	return out
 }
 
-// feeds says what is live in the wanted harness.
-func (p *Plan) feeds(f *fact.Facts, d stored.Decisions) {
-	facts := withParts(f.Feed.Decided(d.Feed), d.Added)
+// Feed says what is live in the wanted harness.
+func Feed(in FeedReads) *Feeding {
+	f, out := in.Facts, &Feeding{}
+	facts := withParts(f.Feed.Decided(in.Feed), in.Added)
 	if facts == nil || !facts.Said() {
-		return
+		return out
 	}
 	lengths := map[harness.WireID]network.Length{}
 	known := map[harness.WireID]feed.Wire{}
-	wires := p.Reach.Result.Wires()
-	for i := range p.Reach.Result.Lines {
-		l, w := &p.Reach.Result.Lines[i], &wires[i]
+	wires := in.Reach.Wires()
+	for i := range in.Reach.Lines {
+		l, w := &in.Reach.Lines[i], &wires[i]
 		square, mm := w.Size, cmp.Or(l.Had, l.Need, w.Length)
 		if w.New || l.Verdict == reach.Replace { // only new wire has the size that it should have
 			square, mm = cmp.Or(l.Size, w.Size), cmp.Or(l.Need, mm)
 		}
 		lengths[l.Wire] = network.Length{Square: square, Mm: mm, Signal: w.Signal, Text: w.Function}
-		known[l.Wire] = carries(&d, square, mm, l.Air, p.Reach.Result.Bundled(l.Wire))
+		known[l.Wire] = carries(in.Class, square, mm, l.Air, in.Reach.Bundled(l.Wire))
 	}
 	fail := func(err error) {
-		p.Findings = append(p.Findings, finding.Finding{Code: "feed-cannot-be", Severity: finding.Wrong, Stage: "feed",
+		out.Findings = append(out.Findings, finding.Finding{Code: "feed-cannot-be", Severity: finding.Wrong, Stage: "feed",
 			Subject: "network", Text: fmt.Sprintf("What is live cannot be reckoned: %v.", err),
 			Remedy: "Put it right in the lists of Feed."})
 	}
-	drawn, err := f.Drawn(p.Wanted, facts, lengths)
+	drawn, err := f.Drawn(in.Wanted, facts, lengths)
 	if err != nil {
 		fail(err)
-		return
+		return out
 	}
 	for i := range f.Laid.Loom.Wires {
 		w := &f.Laid.Loom.Wires[i]
 		if _, there := known[w.ID]; !there {
-			known[w.ID] = carries(&d, w.Size, w.Length, 0, 1)
+			known[w.ID] = carries(in.Class, w.Size, w.Length, 0, 1)
 		}
 	}
-	for _, name := range p.Wanted.Wires() {
+	for _, name := range in.Wanted.Wires() {
 		if _, there := known[name]; !there {
 			known[name] = known[name.Whole()]
 		}
 	}
 	for _, c := range facts.Inside.Cables {
 		if c.Square > 0 {
-			known[harness.Listed(c.Name)] = carries(&d, size.Section(c.Square), c.Length, 0, 1)
+			known[harness.Listed(c.Name)] = carries(in.Class, size.Section(c.Square), c.Length, 0, 1)
 		}
 	}
 	contacts := map[string]float64{}
@@ -154,26 +182,26 @@ func (p *Plan) feeds(f *fact.Facts, d stored.Decisions) {
 	result, err := feed.Compute(feed.Input{Drawn: drawn, Facts: facts, Wires: known, Contacts: contacts})
 	if err != nil {
 		fail(err)
-		return
+		return out
 	}
-	p.Feed.Facts, p.Feed.Result = facts, result
-	p.Feed.Parts = result.Parts(d.Feed, p.squareIn(d.Feed.Block))
-	p.Feed.Steps = p.feedSteps(d)
+	out.Facts, out.Result = facts, result
+	out.Parts = result.Parts(in.Feed, squareIn(in.Feed.Block, in.Reach))
+	out.Steps = feedSteps(in.Feed.Block, in.Reach, result)
 	thin := map[string]bool{} // of these Reach says it already, and what to do
-	for _, x := range p.Reach.Result.Findings {
+	for _, x := range in.Reach.Findings {
 		thin[x.Subject] = thin[x.Subject] || x.Code == "too-thin"
 	}
 	for _, x := range result.Findings {
 		if x.Code != "wire-overloaded" || !thin[x.Subject] {
-			p.Findings = append(p.Findings, x)
+			out.Findings = append(out.Findings, x)
 		}
 	}
+	return out
 }
 
 // carries says what a wire may carry where it lies, in the class and the air that Reach goes by, with as many current
 // carrying wires in its bundle.
-func carries(d *stored.Decisions, square size.Section, mm, air float64, bundled int) feed.Wire {
-	class := d.Reach.Rules.Class
+func carries(class size.Class, square size.Section, mm, air float64, bundled int) feed.Wire {
 	if class == "" {
 		class = size.ClassB
 	}

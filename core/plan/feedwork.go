@@ -2,14 +2,12 @@ package plan
 
 import (
 	"fmt"
-	"slices"
 	"strings"
 
 	"draxel/core/feed"
 	"draxel/core/harness"
 	"draxel/core/reach"
 	"draxel/core/size"
-	"draxel/core/stored"
 	"draxel/core/work"
 )
 
@@ -33,11 +31,7 @@ const (
 
 // feedSteps are the steps of Feed: the block is mounted before anything is led into it, relays and fuses come last, and
 // fuses only after all that they feed is joined.
-func (p *Plan) feedSteps(d stored.Decisions) []work.Step {
-	r := p.Feed.Result
-	if r == nil {
-		return nil
-	}
+func feedSteps(b *feed.Block, lengths *reach.Result, r *feed.Result) []work.Step {
 	var out []work.Step
 	add := func(s work.Step, about ...string) string {
 		s.Stage = work.Feed
@@ -45,9 +39,9 @@ func (p *Plan) feedSteps(d stored.Decisions) []work.Step {
 		out = append(out, s)
 		return s.ID
 	}
-	if b := d.Feed.Block; b != nil {
+	if b != nil {
 		place := "where it is to live"
-		if station := p.Reach.Result.Placed[reach.Thing{Kind: reach.ADevice, ID: b.ID}]; station != "" {
+		if station := lengths.Placed[reach.Thing{Kind: reach.ADevice, ID: b.ID}]; station != "" {
 			place = "at " + station
 		}
 		add(work.Step{Kind: MountBlock, Minutes: mountMinutes,
@@ -65,7 +59,7 @@ func (p *Plan) feedSteps(d stored.Decisions) []work.Step {
 	}
 	for i := range r.Fuses {
 		f := &r.Fuses[i]
-		own := d.Feed.Block != nil && d.Feed.Block.Holds(f.Fuse)
+		own := b != nil && b.Holds(f.Fuse)
 		caution := "A fuse above its wire lets the wire burn: never put a larger one in."
 		switch {
 		case f.Was > 0:
@@ -105,49 +99,18 @@ func usualAmps(r *feed.BlockRelay) float64 {
 	return 30
 }
 
-// fed puts the steps of Feed among the others: nothing goes into a block that is not mounted, and no fuse goes in
-// before all that is led to or from the block is done.
-func fed(all, feeds []work.Step, block *feed.Block) []work.Step {
-	if len(feeds) == 0 {
-		return all
-	}
-	mount := ""
-	if block != nil {
-		mount = feeds[0].ID
-	}
-	var before []string
-	for i := range all {
-		s := &all[i]
-		if len(s.Edits) == 0 {
-			continue
-		}
-		before = append(before, s.ID)
-		if block != nil && slices.ContainsFunc(s.Edits, func(e harness.Edit) bool {
-			return e.Do == harness.Insert && e.At.Connector == block.ID
-		}) {
-			s.Needs = append(slices.Clone(s.Needs), mount)
-		}
-	}
-	for i := range feeds {
-		if feeds[i].Kind == FitFuse {
-			feeds[i].Needs = before
-		}
-	}
-	return append(feeds, all...)
-}
-
 // squareIn gives the size of the wire that ends in a cavity of the block.
-func (p *Plan) squareIn(block *feed.Block) func(cavity string) size.Section {
+func squareIn(block *feed.Block, lengths *reach.Result) func(cavity string) size.Section {
 	return func(cavity string) size.Section {
-		if block == nil || p.Reach.Result == nil {
+		if block == nil || lengths == nil {
 			return 0
 		}
 		want := harness.Ref{Connector: block.ID, Cavity: cavity}
-		wires := p.Reach.Result.Wires()
+		wires := lengths.Wires()
 		for i := range wires {
 			for _, e := range wires[i].Ends {
 				if e.At == want {
-					return max(wires[i].Size, p.Reach.Result.Lines[i].Size)
+					return max(wires[i].Size, lengths.Lines[i].Size)
 				}
 			}
 		}

@@ -11,7 +11,6 @@ import (
 	"draxel/core/join"
 	"draxel/core/network"
 	"draxel/core/signal"
-	"draxel/core/stored"
 )
 
 // Leg is a circuit of a function: its ends, the wires that join them, and what it is in each position of the key.
@@ -22,11 +21,31 @@ type Leg struct {
 	In       []feed.LiveIn    `json:"in,omitempty"` // where the network says it
 }
 
-// functions says how what must work in the vehicle stands.
-func (p *Plan) functions(f *fact.Facts, d stored.Decisions) {
-	r := p.Feed.Result
-	in := join.Inputs{Wishes: d.Functions, Before: f.Worked, Works: map[string]bool{}, Unfed: r == nil,
-		Job: join.Known{Cylinders: f.Cylinders, Alternator: f.Alternator, Gearbox: f.Gearbox, Rules: d.OutRules}}
+// Functions says how what must work in the vehicle stands.
+type Functions struct {
+	Items    []join.Item
+	Settings []string            // of the unit, by the sums
+	Raised   map[string][]string // generic fault codes of what is given up, by function
+	Legs     []Leg
+	Findings []finding.Finding
+}
+
+// FunctionReads is what Functions follow from.
+type FunctionReads struct {
+	Facts  *fact.Facts
+	Wanted harness.Harness
+	Feed   *Feeding
+	Empty  []harness.Ref // To cavities that are left empty
+	Wishes []join.FunctionWish
+	Rules  []join.OutputRule
+	Added  []join.Added
+}
+
+// Function gives them.
+func Function(d FunctionReads) *Functions {
+	f, r, out := d.Facts, d.Feed.Result, &Functions{}
+	in := join.Inputs{Wishes: d.Wishes, Before: f.Worked, Works: map[string]bool{}, Unfed: r == nil,
+		Job: join.Known{Cylinders: f.Cylinders, Alternator: f.Alternator, Gearbox: f.Gearbox, Rules: d.Rules}}
 	drawn := (*network.Drawn)(nil)
 	if r != nil {
 		drawn = r.Drawn
@@ -38,13 +57,13 @@ func (p *Plan) functions(f *fact.Facts, d stored.Decisions) {
 	} else { // nobody has said what stands in the vehicle: copper is copper
 		none := feed.Read(nil)
 		var err error
-		if drawn, err = f.Drawn(p.Wanted, &none, map[harness.WireID]network.Length{}); err != nil {
-			return // a knot that no vehicle has: said where the network is
+		if drawn, err = f.Drawn(d.Wanted, &none, map[harness.WireID]network.Length{}); err != nil {
+			return out // a knot that no vehicle has: said where the network is
 		}
 	}
 	c := circuitsOf(drawn)
-	in.Sockets = append(p.sockets(f, drawn, c), partSockets(d.Added, drawn, c)...)
-	in.Lost = p.lost(f)
+	in.Sockets = append(sockets(f, d.Wanted, drawn, c), partSockets(d.Added, drawn, c)...)
+	in.Lost = lost(f, d.Wanted)
 	worked := map[string]string{} // by output: what it is read as, the first stage first
 	for _, s := range in.Sockets {
 		switch s.Signal.Device {
@@ -62,7 +81,7 @@ func (p *Plan) functions(f *fact.Facts, d stored.Decisions) {
 		in.Job.Fans = append(in.Job.Fans, worked[text])
 	}
 	if r != nil {
-		p.knownOf(&in, r)
+		knownOf(&in, r)
 		litBy(&in, r)
 		in.Live = map[string]bool{}
 		for _, s := range in.Sockets {
@@ -75,10 +94,10 @@ func (p *Plan) functions(f *fact.Facts, d stored.Decisions) {
 	}
 	items, found := join.List(in)
 	f.Rows(items)
-	p.Join.Functions, p.Join.Settings, p.Join.Raised = items, join.Settings(items), join.Raised(items, p.absent(f))
-	p.Findings = append(p.Findings, found...)
-	p.Findings = append(p.Findings, join.CheckRules(d.OutRules, drawn.Outputs)...)
-	p.Join.Legs = c.legs(items, r)
+	out.Items, out.Settings, out.Raised = items, join.Settings(items), join.Raised(items, absent(f, d.Wanted, d.Empty))
+	out.Findings = append(found, join.CheckRules(d.Rules, drawn.Outputs)...)
+	out.Legs = c.legs(items, r)
+	return out
 }
 
 // partSockets lists the ends of the parts that are added, with the circuits that their leads bring them to: what a part
@@ -138,7 +157,7 @@ func (c *copperCircuits) join(a, b int32) {
 
 // sockets lists the cavities of devices in the wanted harness with the circuits that they are on. What a switch
 // parts, it can join: its cavities are one circuit here.
-func (p *Plan) sockets(f *fact.Facts, drawn *network.Drawn, c *copperCircuits) []join.Socket {
+func sockets(f *fact.Facts, wanted harness.Harness, drawn *network.Drawn, c *copperCircuits) []join.Socket {
 	heads := drawn.Heads()
 	device := f.Devices()
 	hub, unit := map[string]bool{}, map[string]bool{}
@@ -159,13 +178,13 @@ func (p *Plan) sockets(f *fact.Facts, drawn *network.Drawn, c *copperCircuits) [
 	plugs := len(f.Laid.Loom.Devices) == 0
 	var out []join.Socket
 	first := map[string]int32{}
-	for _, at := range p.Wanted.Cavities() {
+	for _, at := range wanted.Cavities() {
 		id := device[at.Connector]
 		if plugs && id == "" {
 			id = "harness"
 		}
 		n, known := drawn.Points[at]
-		if _, full := p.Wanted.In(at); !full || !known || id == "" || hub[id] || p.Wanted.Free(at.Connector) {
+		if _, full := wanted.In(at); !full || !known || id == "" || hub[id] || wanted.Free(at.Connector) {
 			continue
 		}
 		reading, text := drawn.Read(at)
@@ -189,7 +208,7 @@ func (p *Plan) sockets(f *fact.Facts, drawn *network.Drawn, c *copperCircuits) [
 }
 
 // knownOf notes what the network says of the sums: the current of the charge lamp, the volts at the pump.
-func (p *Plan) knownOf(in *join.Inputs, r *feed.Result) {
+func knownOf(in *join.Inputs, r *feed.Result) {
 	tried := map[string]bool{}
 	for _, s := range in.Sockets {
 		switch s.Signal.Device {

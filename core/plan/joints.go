@@ -13,24 +13,8 @@ import (
 	"draxel/core/pin"
 	"draxel/core/reach"
 	"draxel/core/signal"
-	"draxel/core/stored"
 	"draxel/core/work"
 )
-
-// Joining is the part of the plan that makes joints and lays new wires.
-type Joining struct {
-	Part   join.Part
-	Joints []Joined
-	Wires  []Laid
-	Steps  []work.Step
-	// What must work in the vehicle, and how it stands.
-	Functions []join.Item
-	Legs      []Leg
-	Sites     []Site
-	Added     []join.Added        // parts that are taken
-	Settings  []string            // of the unit, by the sums
-	Raised    map[string][]string // generic fault codes of what is given up, by function
-}
 
 // Joined is a joint that is to be made, or has been.
 type Joined struct {
@@ -343,14 +327,14 @@ func (g *planning) joinTo(l, fill *match.Line) {
 
 // join makes the joints and new wires of what is left when cavities are held: a wire whose terminal finds no place is
 // not laid, and a joint that nothing comes to is not made.
-func (p *Plan) join(m *model, d stored.Decisions) {
+func (m *model) join(d *Reads) {
 	m.merge()
 	m.drop()
 	in := join.Input{
-		School: reach.SchoolWord(d.Reach.Rules.School),
-		Join:   d.Bench.Rates.Join,
-		Seal:   d.Bench.Rates.Seal,
-		Check:  d.Bench.Rates.Check,
+		School: reach.SchoolWord(d.Rules.School),
+		Join:   d.Rates.Join,
+		Seal:   d.Rates.Seal,
+		Check:  d.Rates.Check,
 		Mine:   map[string]bool{},
 	}
 	for i := range m.past.Ticks {
@@ -366,16 +350,16 @@ func (p *Plan) join(m *model, d stored.Decisions) {
 			}
 		}
 	}
-	m.spread(d.Reach.Rules)
+	m.spread(d.Rules)
 	for _, name := range slices.Sorted(maps.Keys(m.joints)) {
 		in.Joints = append(in.Joints, *m.joints[name])
 	}
 	for _, n := range m.fresh {
 		in.Wires = append(in.Wires, join.Wire{ID: n.id, Name: called(n), Ends: n.ends})
 	}
-	base := m.base(p)
-	p.Join.Part = join.Join(in, base)
-	m.joined = base.With(p.Join.Part.Changes)
-	p.Findings = append(p.Findings, p.Join.Part.Findings...)
-	p.describe(m)
+	base := m.base(d.Thin.Result)
+	m.part = join.Join(in, base)
+	m.joined = base.With(m.part.Changes)
+	m.findings = append(m.findings, m.part.Findings...)
+	m.describe()
 }

@@ -10,14 +10,15 @@ import (
 
 // leftOff names the accepted matches that the steps do not bring about: their wires are not one circuit with what they
 // were matched to in the end, nor does their terminal stand where it was to go.
-func (p *Plan) leftOff(m *model, end harness.Harness) []string {
-	end = end.With(contactsClosed(p.Join.Added, end))
+func leftOff(in *workReads, end harness.Harness) []string {
+	m := in.Model
+	end = end.With(contactsClosed(in.Added, end))
 	net := circuit.Of(end, m.facts.Laid.Loom.Connectors)
 	var out []string
-	for i := range p.Match.Lines {
-		l := &p.Match.Lines[i]
+	for i := range in.Match.Lines {
+		l := &in.Match.Lines[i]
 		accepted := l.Decided && (l.Feeds() || l.Verdict == match.Joins) && l.Verdict != match.Faces
-		if accepted && !p.broughtAbout(m, end, net, l) {
+		if accepted && !broughtAbout(in, end, net, l) {
 			out = append(out, fmt.Sprintf("%s to %s", l.From, l.To))
 		}
 	}
@@ -25,7 +26,8 @@ func (p *Plan) leftOff(m *model, end harness.Harness) []string {
 }
 
 // broughtAbout says whether an accepted match is what it was to become.
-func (p *Plan) broughtAbout(m *model, end harness.Harness, net *circuit.Net, l *match.Line) bool {
+func broughtAbout(in *workReads, end harness.Harness, net *circuit.Net, l *match.Line) bool {
+	m := in.Model
 	seated := func(t harness.TerminalID, at harness.Ref) bool {
 		place, there := end.Place(t)
 		return there && place.State == harness.Seated && place.At == at
@@ -33,7 +35,7 @@ func (p *Plan) broughtAbout(m *model, end harness.Harness, net *circuit.Net, l *
 	a, b := m.ends.wires[l.From], m.ends.wires[m.facts.At(l.To)]
 	switch x := m.facts.Pair(l); {
 	case l.Verdict == match.Joins:
-		if b = m.filler(p.Match, l.To); b == nil {
+		if b = m.filler(in.Match, l.To); b == nil {
 			b = m.ends.wires[m.facts.At(l.To)]
 		}
 	case m.ways[l.From] == match.Lead:

@@ -4,10 +4,12 @@ import (
 	"fmt"
 	"strings"
 
+	"draxel/core/fact"
 	"draxel/core/feed"
 	"draxel/core/finding"
 	"draxel/core/harness"
 	"draxel/core/join"
+	"draxel/core/thin"
 	"draxel/core/work"
 )
 
@@ -17,12 +19,21 @@ const liveVolts = 6
 // capMinutes is what it takes to cap an end and tie it back: common practice, no source.
 const capMinutes = 4
 
-// liveEnds finds the ends of the wanted harness that are live in some position and end in nothing, bare or in a plug
+// EndReads is what LiveEnds follow from.
+type EndReads struct {
+	Facts  *fact.Facts
+	Alone  thin.Alone
+	Wanted harness.Harness
+	Feed   *feed.Result         // nil where nobody has said what stands in the vehicle
+	Done   map[string]work.Tick // by step
+}
+
+// LiveEnds finds the ends of the wanted harness that are live in some position and end in nothing, bare or in a plug
 // that hangs: each is a danger, and a step caps it unless it is led somewhere.
-func (p *Plan) liveEnds(m *model) []work.Step {
-	r := p.Feed.Result
+func LiveEnds(p EndReads) (steps []work.Step, found []finding.Finding) {
+	r := p.Feed
 	if r == nil {
-		return nil
+		return nil, nil
 	}
 	heads := r.Drawn.Heads()
 	live := func(wire harness.WireID, end int) string {
@@ -42,8 +53,7 @@ func (p *Plan) liveEnds(m *model) []work.Step {
 		}
 		return strings.Join(in, ", ")
 	}
-	hang := p.hanging(m)
-	var steps []work.Step
+	hang := hangingIn(&p)
 	for _, wire := range p.Wanted.Wires() {
 		tips, _ := p.Wanted.Tips(wire)
 		for end, tip := range tips {
@@ -61,15 +71,15 @@ func (p *Plan) liveEnds(m *model) []work.Step {
 				Warn: []string{"Battery off before it is touched."}}
 			s = s.As(work.Check("join", "cap", string(wire), fmt.Sprint(end)))
 			steps = append(steps, s)
-			if _, done := p.Past.Done[s.ID]; done {
+			if _, done := p.Done[s.ID]; done {
 				continue
 			}
-			p.Findings = append(p.Findings, finding.Finding{Code: "live-end", Severity: finding.Danger, Stage: "feed",
+			found = append(found, finding.Finding{Code: "live-end", Severity: finding.Danger, Stage: "feed",
 				Subject: string(wire), Text: fmt.Sprintf("%s is live in %s and ends in nothing (%s).", wire, in, where),
 				Remedy: "Cap it, and tick the step that says so; or say in Match or in the lists where it leads."})
 		}
 	}
-	return steps
+	return steps, found
 }
 
 // hanging is what is known of ends that hang in the air.
@@ -80,14 +90,14 @@ type hanging struct {
 	alone map[string]bool         // wires that are left to qualified hands
 }
 
-func (p *Plan) hanging(m *model) hanging {
-	l := &m.facts.Laid.Loom
+func hangingIn(p *EndReads) hanging {
+	l := &p.Facts.Laid.Loom
 	h := hanging{map[harness.Length]bool{}, map[string]bool{}, map[harness.Ref]bool{}, map[string]bool{}}
 	for i := range l.Wires {
 		for end, e := range l.Wires[i].Ends {
 			h.bare[harness.Length{Wire: l.Wires[i].ID, End: end}] = e.Open
 		}
-		h.alone[string(l.Wires[i].ID)] = m.alone.Wire(i)
+		h.alone[string(l.Wires[i].ID)] = p.Alone.Wire(i)
 	}
 	for i := range l.Connectors {
 		c := &l.Connectors[i]

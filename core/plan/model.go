@@ -5,14 +5,12 @@ import (
 	"slices"
 
 	"draxel/core/fact"
-	"draxel/core/feed"
 	"draxel/core/finding"
 	"draxel/core/harness"
 	"draxel/core/join"
 	"draxel/core/match"
 	"draxel/core/pin"
 	"draxel/core/reach"
-	"draxel/core/stored"
 	"draxel/core/thin"
 	"draxel/core/work"
 )
@@ -20,27 +18,32 @@ import (
 // model is the harness as found with what the decisions say of its terminals, joints and new wires. Now and wanted
 // are what Pin sees of it: the connectors that are worked in, and what is in them.
 type model struct {
-	facts       *fact.Facts
-	block       *feed.Block
-	ends        *ends
-	ways        map[harness.Ref]match.Way
-	alone       thin.Alone
-	housings    []harness.Connector
-	retained    map[string]bool // housings that stay: what is vacated in them gets a plug
-	adviser     pin.Adviser
-	found       harness.Harness // the whole of it
-	joined      harness.Harness // as it should become, but for what Reach does
-	past        work.Past
-	now, wanted harness.Harness
-	ticks       []work.Tick // Pin's, in their order
-	wires       map[harness.TerminalID]wire
-	made        map[harness.TerminalID]pin.Made
-	renew       map[harness.TerminalID]bool
-	drawn       map[harness.TerminalID]bool // the vehicle's, whose cavities ours go into
-	swapped     map[harness.Ref]harness.Ref // To cavities whose outputs are exchanged
-	fresh       []newWire
-	joints      map[string]*join.Joint
-	renamed     func(string) string // gives the joint that one was merged into
+	facts        *fact.Facts
+	block        Block
+	rules        reach.Rules
+	rates        thin.Rates
+	ends         *ends
+	ways         map[harness.Ref]match.Way
+	alone        thin.Alone
+	housings     []harness.Connector
+	retained     map[string]bool // housings that stay: what is vacated in them gets a plug
+	adviser      pin.Adviser
+	found        harness.Harness // the whole of it
+	part         join.Part
+	listedJoints []Joined
+	laid         []Laid
+	joined       harness.Harness // as it should become, but for what Reach does
+	past         work.Past
+	now, wanted  harness.Harness
+	ticks        []work.Tick // Pin's, in their order
+	wires        map[harness.TerminalID]wire
+	made         map[harness.TerminalID]pin.Made
+	renew        map[harness.TerminalID]bool
+	drawn        map[harness.TerminalID]bool // the vehicle's, whose cavities ours go into
+	swapped      map[harness.Ref]harness.Ref // To cavities whose outputs are exchanged
+	fresh        []newWire
+	joints       map[string]*join.Joint
+	renamed      func(string) string // gives the joint that one was merged into
 	// What is left of each splice: the joint's name, empty where it is taken apart.
 	splices     map[string]string
 	bare        map[harness.Length]harness.TerminalID // ends whose terminal was cut off, and that get none
@@ -49,34 +52,51 @@ type model struct {
 	findings    []finding.Finding
 }
 
+// Reads is what the wanted harness follows from.
+type Reads struct {
+	Facts     *fact.Facts
+	Match     *match.Result
+	Thin      *Thinned
+	Ways      []Way
+	Block     Block
+	Ticks     []work.Tick // what has been carried out
+	Exchanges []pin.Exchange
+	Reports   []pin.Report
+	Rules     reach.Rules
+	Rates     thin.Rates
+}
+
 // wire is what is known of the wire at a terminal: its row, and the To row that it fills.
 type wire struct{ row, goal harness.Row }
 
 // model makes the harness as found, as it is now and as wanted at the connectors. Only what a person has decided moves.
 // Undecided wires stay where they are, and a cavity that one of them holds cannot be filled: that is a finding, and
 // whoever was to go there stays too.
-func (p *Plan) model(f *fact.Facts, d stored.Decisions) *model {
+func newModel(d Reads) *model {
+	f := d.Facts
 	m := &model{
 		facts:    f,
-		block:    d.Feed.Block,
-		ends:     newEnds(&f.Laid.Loom, p.Thin.Result),
-		ways:     p.wayOf(),
-		alone:    p.Thin.Result.Alone(),
+		block:    d.Block,
+		ends:     newEnds(&f.Laid.Loom, d.Thin.Result),
+		ways:     wayOf(d.Ways),
+		alone:    d.Thin.Result.Alone(),
 		housings: fact.Housings(f),
 		wires:    map[harness.TerminalID]wire{},
 		made:     map[harness.TerminalID]pin.Made{},
 		renew:    map[harness.TerminalID]bool{},
 		drawn:    map[harness.TerminalID]bool{},
 		swapped:  map[harness.Ref]harness.Ref{},
+		rules:    d.Rules,
+		rates:    d.Rates,
 		joints:   map[string]*join.Joint{},
 	}
 	m.splices = map[string]string{}
-	for i := range p.Thin.Result.Joints {
-		if j := &p.Thin.Result.Joints[i]; j.Kind == "splice" {
+	for i := range d.Thin.Result.Joints {
+		if j := &d.Thin.Result.Joints[i]; j.Kind == "splice" {
 			m.splices[j.ID] = j.Joint()
 		}
 	}
-	extract := p.Thin.Result.Extract
+	extract := d.Thin.Result.Extract
 	pulled := m.pulledBefore(d.Ticks, extract)
 	m.retained = map[string]bool{}
 	for _, x := range f.Meetings {
@@ -85,13 +105,11 @@ func (p *Plan) model(f *fact.Facts, d stored.Decisions) *model {
 	for _, e := range append(slices.Clone(extract), pulled...) {
 		m.involve(e.At)
 	}
-	m.reached(p.Match)
-	if b := d.Feed.Block; b != nil {
-		for _, l := range b.Leads() {
-			m.involve(l.At)
-			if at, free := m.free(l.To); free {
-				m.involve(at)
-			}
+	m.reached(d.Match)
+	for _, l := range d.Block.Leads {
+		m.involve(l.At)
+		if at, free := m.free(l.To); free {
+			m.involve(at)
 		}
 	}
 	for _, t := range d.Ticks { // what was worked in stays known, whatever is decided now
@@ -106,14 +124,14 @@ func (p *Plan) model(f *fact.Facts, d stored.Decisions) *model {
 	for _, h := range m.housings {
 		m.adviser.Housings[h.ID] = h
 	}
-	for _, x := range d.Pin.Exchanges {
+	for _, x := range d.Exchanges {
 		if x.Verify == "" && f.WhyNotExchanged(x) == "" {
 			m.swapped[x.A], m.swapped[x.B] = x.B, x.A
 		}
 	}
 	m.found = f.Laid.Loom.Found().Housing(m.housings)
 	m.carryOut(d.Ticks)
-	goals, order := m.goals(p.Match)
+	goals, order := m.goals(d.Match)
 	for _, e := range extract {
 		if m.out(e.Terminal) {
 			continue
@@ -129,7 +147,7 @@ func (p *Plan) model(f *fact.Facts, d stored.Decisions) *model {
 			order = append(order, e.Terminal)
 		}
 	}
-	order = m.keepPut(d.Pin.Reports, goals, order)
+	order = m.keepPut(d.Reports, goals, order)
 	order = m.rest(goals, order)
 	m.withhold(goals, order)
 	for _, n := range m.fresh { // a wire of which one end finds no place is not laid
@@ -150,8 +168,7 @@ func (p *Plan) model(f *fact.Facts, d stored.Decisions) *model {
 	order = slices.DeleteFunc(order, func(t harness.TerminalID) bool { _, wanted := goals[t]; return !wanted })
 	m.want(goals, order)
 	m.adapt(goals)
-	p.Housings, p.Withheld, p.Past, p.Found = m.housings, m.withheld, m.past, m.found
-	p.Findings = append(p.Findings, m.findings...)
+	m.join(&d)
 	return m
 }
 
@@ -386,4 +403,33 @@ func (m *model) rest(goals map[harness.TerminalID]harness.Place, order []harness
 		}
 	}
 	return order
+}
+
+// mostAdapted is the size up to which a plug whose wires only change places is shown as an adaptation.
+const mostAdapted = 8
+
+// adapt finds the plugs whose wires all stay in them and stand in another order.
+func (m *model) adapt(goals map[harness.TerminalID]harness.Place) {
+	for _, h := range m.housings {
+		if h.Ways() > mostAdapted {
+			continue
+		}
+		var names []string
+		var wires []harness.TerminalID
+		for _, n := range h.Cavities {
+			if t, full := m.found.In(harness.Ref{Connector: h.ID, Cavity: n}); full {
+				names, wires = append(names, n), append(wires, t)
+			}
+		}
+		goes := make([]int, len(wires))
+		for i, t := range wires {
+			goes[i] = -1
+			if g := goals[t]; g.State == harness.Seated && g.At.Connector == h.ID {
+				goes[i] = slices.Index(names, g.At.Cavity)
+			}
+		}
+		if a, ok := pin.Adapt(h.ID, names, goes); ok {
+			m.adaptations = append(m.adaptations, a)
+		}
+	}
 }

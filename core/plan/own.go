@@ -11,7 +11,7 @@ import (
 )
 
 // own puts the person's own steps among the others.
-func (p *Plan) own(all []work.Step, own []stored.OwnStep) []work.Step {
+func (w *worked) own(all []work.Step, own []stored.OwnStep) []work.Step {
 	for i := range own {
 		o := &own[i]
 		s := o.Step()
@@ -21,29 +21,29 @@ func (p *Plan) own(all []work.Step, own []stored.OwnStep) []work.Step {
 		} else if at := slices.IndexFunc(all, func(x work.Step) bool { return x.ID == o.Before }); at >= 0 {
 			all[at].Needs = append(slices.Clone(all[at].Needs), s.ID)
 			all = slices.Insert(all, at, s)
-		} else if p.ticked(o.After) { // what it comes after is done, and off the list: it is its turn
+		} else if w.ticked(o.After) { // what it comes after is done, and off the list: it is its turn
 			all = slices.Insert(all, 0, s)
 		} else {
 			all = append(all, s)
-			_, done := p.Past.Done[s.ID]
-			if beside := o.After + o.Before; beside != "" && !done && !p.ticked(beside) {
-				p.Findings = append(p.Findings, finding.Finding{
+			_, done := w.Past.Done[s.ID]
+			if beside := o.After + o.Before; beside != "" && !done && !w.ticked(beside) {
+				w.Findings = append(w.Findings, finding.Finding{
 					Code: "own-step-adrift", Severity: finding.Check, Stage: "work", Subject: o.ID,
 					Text: fmt.Sprintf("%s: the step that it stood beside is not planned any more, so it stands last.",
 						strings.TrimSuffix(o.Text, ".")),
-					Remedy: "Take it away, and put it in beside another step.",
+					Remedy: "Take it away, and put it in beside another stew.",
 				})
 			}
 		}
 		switch {
 		case !o.Within():
-			p.Findings = append(p.Findings, finding.Finding{
+			w.Findings = append(w.Findings, finding.Finding{
 				Code: "limit-missed", Severity: finding.Wrong, Stage: "work", Subject: o.ID,
 				Text:   fmt.Sprintf("%s: %s.", strings.TrimSuffix(o.Text, "."), o.Limit()),
 				Remedy: "Put it right and measure again.",
 			})
 		case o.What != "" && o.Saw == nil && (o.Least != nil || o.Most != nil):
-			p.Findings = append(p.Findings, finding.Finding{
+			w.Findings = append(w.Findings, finding.Finding{
 				Code: "limit-open", Severity: finding.Note, Stage: "work", Subject: o.ID,
 				Text: fmt.Sprintf("%s: %s, not measured yet.", strings.TrimSuffix(o.Text, "."), o.Limit()),
 			})
@@ -53,8 +53,8 @@ func (p *Plan) own(all []work.Step, own []stored.OwnStep) []work.Step {
 }
 
 // ticked says whether a step was done, whether or not the plan still has it.
-func (p *Plan) ticked(step string) bool {
-	return step != "" && slices.ContainsFunc(p.Past.Ticks, func(t work.Tick) bool {
+func (w *worked) ticked(step string) bool {
+	return step != "" && slices.ContainsFunc(w.Past.Ticks, func(t work.Tick) bool {
 		return t.Step == step || strings.HasPrefix(t.Step, step+"-")
 	})
 }

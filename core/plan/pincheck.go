@@ -15,7 +15,7 @@ import (
 )
 
 // exchanges lists the outputs that can be exchanged, and what is to be changed in the unit's settings.
-func (p *Plan) exchanges(m *model, d pin.Decisions) {
+func (p *Sheet) exchanges(m *model, d pin.Decisions) {
 	offered := map[harness.Ref]pin.Exchange{}
 	for _, x := range d.Exchanges {
 		if x.Verify != "" && m.facts.WhyNotExchanged(x) == "" {
@@ -25,7 +25,7 @@ func (p *Plan) exchanges(m *model, d pin.Decisions) {
 	for _, row := range m.facts.To.Rows {
 		if kind, ok := match.OutputKind(&row.Signal); ok && !row.Empty {
 			x := offered[row.Ref]
-			p.Pin.Outputs = append(p.Pin.Outputs, Output{At: row.Ref, Function: row.Function, Kind: kind,
+			p.Pinning.Outputs = append(p.Pinning.Outputs, Output{At: row.Ref, Function: row.Function, Kind: kind,
 				With: m.swapped[row.Ref], Earlier: x.B, Verify: x.Verify})
 		}
 	}
@@ -50,8 +50,8 @@ func (p *Plan) exchanges(m *model, d pin.Decisions) {
 			})
 			continue
 		}
-		p.Pin.Settings = append(
-			p.Pin.Settings,
+		p.Pinning.Settings = append(
+			p.Pinning.Settings,
 			fmt.Sprintf("Output %s drives %s, made for %s.", x.B, a.Function, b.Function),
 			fmt.Sprintf("Output %s drives %s, made for %s.", x.A, b.Function, a.Function),
 		)
@@ -59,10 +59,10 @@ func (p *Plan) exchanges(m *model, d pin.Decisions) {
 }
 
 // expected lists what each cavity of the finished connectors must hold, powers and grounds first.
-func (m *model) expected() []pin.Expected {
+func expected(m *model) []pin.Expected {
 	var out []pin.Expected
 	for _, at := range m.wanted.Cavities() {
-		if !m.retained[at.Connector] && !m.isTarget(at.Connector) {
+		if !m.retained[at.Connector] && !isTarget(m, at.Connector) {
 			continue
 		}
 		e := pin.Expected{At: at, Empty: true}
@@ -101,10 +101,11 @@ func powersFirst(all []pin.Expected) {
 
 // expectJoints adds the circuits that joints make to what the second check asks for: at the cavity of ours, else of the
 // vehicle's, that is left in the end, with the other cavities that a meter must find from there.
-func (p *Plan) expectJoints(m *model) {
+func (p *Sheet) expectJoints(in *SheetReads) {
+	m := in.Model
 	var net *circuit.Net
-	for i := range p.Match.Lines {
-		l := &p.Match.Lines[i]
+	for i := range in.Match.Lines {
+		l := &in.Match.Lines[i]
 		if !l.Decided || l.Verdict != match.Meets && l.Verdict != match.Joins {
 			continue
 		}
@@ -113,31 +114,31 @@ func (p *Plan) expectJoints(m *model) {
 			continue
 		}
 		if net == nil {
-			net = circuit.Of(p.Wanted, m.facts.Laid.Loom.Connectors)
+			net = circuit.Of(in.Wanted, m.facts.Laid.Loom.Connectors)
 		}
-		all := p.cavitiesOf(net.Wire(p.Wanted, alive(p.Wanted, ours.ID)))
+		all := cavitiesOf(in.Wanted, net.Wire(in.Wanted, alive(in.Wanted, ours.ID)))
 		if len(all) < 2 {
 			continue
 		}
 		to, _ := m.facts.To.Row(l.To)
 		e := pin.Expected{At: all[0], Colour: ours.Colour.String(), Circuit: ours.Circuit, Function: to.Function,
 			Power: power(to.Signal.Role), Joined: all[1:]}
-		if k := slices.IndexFunc(p.Pin.Expected, func(x pin.Expected) bool { return x.At == e.At }); k >= 0 {
-			p.Pin.Expected[k].Joined = e.Joined
+		if k := slices.IndexFunc(p.Pinning.Expected, func(x pin.Expected) bool { return x.At == e.At }); k >= 0 {
+			p.Pinning.Expected[k].Joined = e.Joined
 		} else {
-			p.Pin.Expected = append(p.Pin.Expected, e)
+			p.Pinning.Expected = append(p.Pinning.Expected, e)
 		}
 	}
-	powersFirst(p.Pin.Expected)
+	powersFirst(p.Pinning.Expected)
 }
 
 // cavitiesOf gives the cavities that wires end in as wanted, in the order of the wires.
-func (p *Plan) cavitiesOf(wires []harness.WireID) []harness.Ref {
+func cavitiesOf(wanted harness.Harness, wires []harness.WireID) []harness.Ref {
 	var out []harness.Ref
 	for _, w := range wires {
-		tips, _ := p.Wanted.Tips(w)
+		tips, _ := wanted.Tips(w)
 		for _, tip := range tips {
-			place, _ := p.Wanted.Place(tip.Terminal)
+			place, _ := wanted.Place(tip.Terminal)
 			if tip.State == harness.Crimped && place.State == harness.Seated && !slices.Contains(out, place.At) {
 				out = append(out, place.At)
 			}
@@ -146,15 +147,15 @@ func (p *Plan) cavitiesOf(wires []harness.WireID) []harness.Ref {
 	return out
 }
 
-func (m *model) isTarget(connector string) bool {
+func isTarget(m *model, connector string) bool {
 	return slices.ContainsFunc(m.facts.To.Connectors, func(c harness.Connector) bool {
 		return m.facts.Housing(match.To, c.ID) == connector
 	})
 }
 
 // pinFindings says what is wrong or missing about the moves.
-func (p *Plan) pinFindings(m *model, r pin.Result, d pin.Decisions) []finding.Finding {
-	out := pin.Second(p.Pin.Expected, d.Checks, m.past.Ticks)
+func (p *Sheet) pinFindings(m *model, r pin.Result, d pin.Decisions) []finding.Finding {
+	out := pin.Second(p.Pinning.Expected, d.Checks, m.past.Ticks)
 	add := func(code string, s finding.Severity, subject, text, remedy string) {
 		out = append(out, finding.Finding{
 			Code: code, Severity: s, Stage: "pin", Subject: subject,
@@ -219,7 +220,7 @@ func (p *Plan) pinFindings(m *model, r pin.Result, d pin.Decisions) []finding.Fi
 		)
 	}
 	var missing []string
-	for _, o := range p.Pin.Orders {
+	for _, o := range p.Pinning.Orders {
 		if o.Stops && !o.Have {
 			missing = append(missing, o.Name)
 		}

@@ -4,11 +4,11 @@ import (
 	"fmt"
 	"slices"
 
+	"draxel/core/finding"
 	"draxel/core/harness"
 	"draxel/core/match"
 	"draxel/core/pin"
 	"draxel/core/signal"
-	"draxel/core/stored"
 	"draxel/core/terminal"
 	"draxel/core/work"
 )
@@ -92,11 +92,37 @@ type Output struct {
 	Verify  string      `json:"verify,omitempty"`
 }
 
-// moves plans the moves from what is there now, and what goes with each.
-func (p *Plan) moves(m *model, all stored.Decisions) {
-	d := all.Pin
-	p.Steps = []Step{}
-	p.Pin = Pinning{Now: m.now, Done: m.ticks, Limit: d.Limit, Adaptations: m.adaptations, Expected: m.expected()}
+// Step is a step of the re-pin sheet with what tells its wire from others.
+type Step struct {
+	pin.Step
+	pin.Advice
+	Wire harness.Row `json:"wire"` // the wire's row; for a new wire the To row
+	Goal harness.Row `json:"goal"` // the To row that it fills, zero when it fills none
+}
+
+// SheetReads is what the sheet follows from.
+type SheetReads struct {
+	Model  *model
+	Match  *match.Result
+	Wanted harness.Harness
+	Pin    pin.Decisions
+	Rate   float64 // minutes that a terminal takes, as long as too few were logged
+}
+
+// Sheet is the re-pin sheet: Pin's steps with what tells their wires, and what goes with them.
+type Sheet struct {
+	Steps    []Step
+	Pinning  Pinning
+	Findings []finding.Finding
+	Fault    string // why the moves could not be planned
+}
+
+// Moves plans the moves from what is there now, and what goes with each.
+func Moves(in SheetReads) *Sheet {
+	m, d := in.Model, in.Pin
+	p := &Sheet{Steps: []Step{}, Pinning: Pinning{Now: m.now, Done: m.ticks, Limit: d.Limit, Adaptations: m.adaptations,
+		Expected: expected(m)}}
+	defer p.expectJoints(&in)
 	r, err := pin.Plan(
 		pin.Input{
 			Now:    m.now,
@@ -104,18 +130,18 @@ func (p *Plan) moves(m *model, all stored.Decisions) {
 			Limit:  d.Limit,
 			Fits:   m.adviser.Fits,
 			Fixed:  m.adviser.Fixed,
-			Made:   m.crimped(),
+			Made:   madeOf(m),
 			Renew:  m.renew,
 			State:  pin.Left(m.ticks),
 			Wishes: d.Wishes,
 		},
 	)
 	if err != nil {
-		p.Proof.Fault = err.Error()
-		return
+		p.Fault = err.Error()
+		return p
 	}
-	p.Pin.reckon(r.Extractions, all.Bench.Rates.Extract)
-	p.Pin.Extractions, p.Pin.Fewest, p.Pin.Openings, p.Pin.Bound, p.Pin.Stuck = r.Extractions, r.Fewest, r.Openings, r.Bound, r.Stuck
+	p.Pinning.reckon(r.Extractions, in.Rate)
+	p.Pinning.Extractions, p.Pinning.Fewest, p.Pinning.Openings, p.Pinning.Bound, p.Pinning.Stuck = r.Extractions, r.Fewest, r.Openings, r.Bound, r.Stuck
 	uses := []pin.Use{}
 	for _, s := range r.Steps {
 		w := m.wires[s.Terminal]
@@ -127,7 +153,7 @@ func (p *Plan) moves(m *model, all stored.Decisions) {
 		if m.renew[s.Terminal] && (s.Kind == pin.Move || s.Kind == pin.Pull) {
 			step.Fit = m.adviser.Anew(goal.At, w.row.Size)
 		}
-		step.tell(m, p, all.Bench.Rates.Extract)
+		step.tell(m, &p.Pinning, in.Rate)
 		for _, part := range step.Fit.Parts {
 			uses = append(uses, pin.Use{Part: part, At: step.About()})
 		}
@@ -141,7 +167,7 @@ func (p *Plan) moves(m *model, all stored.Decisions) {
 			)
 		}
 	}
-	for _, j := range p.Join.Joints {
+	for _, j := range m.listedJoints {
 		if !j.Made && len(j.For) > 0 {
 			uses = append(
 				uses,
@@ -149,21 +175,22 @@ func (p *Plan) moves(m *model, all stored.Decisions) {
 			)
 		}
 	}
-	p.Pin.Orders = pin.Orders(uses, d.Have)
-	p.around(m, d)
+	p.Pinning.Orders = pin.Orders(uses, d.Have)
+	p.around(&in)
 	p.Findings = append(p.Findings, p.pinFindings(m, r, d)...)
+	return p
 }
 
 // tell adds to a step what the rest of the plan knows of it.
-func (s *Step) tell(m *model, p *Plan, minutes float64) {
-	s.Advice.Warn = append(s.Advice.Warn, m.together(s.Step)...)
+func (s *Step) tell(m *model, p *Pinning, minutes float64) {
+	s.Advice.Warn = append(s.Advice.Warn, together(m, s.Step)...)
 	for _, a := range m.adaptations {
 		if slices.Contains(s.Opens, a.Connector) {
 			s.Advice.Warn = append(s.Advice.Warn, a.Warn)
 		}
 	}
 	if s.Kind == pin.Close && !s.Again {
-		s.After = p.Pin.counted(s.Connector) + s.After
+		s.After = p.counted(s.Connector) + s.After
 	}
 	if s.From != (harness.Ref{}) && s.Kind != pin.Unseal {
 		s.Minutes = minutes
@@ -173,9 +200,9 @@ func (s *Step) tell(m *model, p *Plan, minutes float64) {
 	}
 }
 
-// crimped says of each terminal that is no longer where it was found on which end of which wire it is, and of those
+// madeOf says of each terminal that is no longer where it was found on which end of which wire it is, and of those
 // that are new on which they will be.
-func (m *model) crimped() map[harness.TerminalID]pin.Made {
+func madeOf(m *model) map[harness.TerminalID]pin.Made {
 	out := map[harness.TerminalID]pin.Made{}
 	for _, w := range m.past.Now.Wires() {
 		tips, _ := m.past.Now.Tips(w)
@@ -200,7 +227,7 @@ func (s *Step) About() harness.Ref {
 }
 
 // together warns of wires that run as a pair or under one shield.
-func (m *model) together(s pin.Step) []string {
+func together(m *model, s pin.Step) []string {
 	if s.From == (harness.Ref{}) {
 		return nil
 	}
@@ -221,42 +248,14 @@ func (m *model) together(s pin.Step) []string {
 }
 
 // around fills in what is asked about the connectors when the steps are known.
-func (p *Plan) around(m *model, d pin.Decisions) {
+func (p *Sheet) around(in *SheetReads) {
+	m := in.Model
 	reasons := map[harness.Ref]string{}
-	for _, w := range p.Match.Wants {
+	for _, w := range in.Match.Wants {
 		if w.Verdict == match.LeftEmpty {
 			reasons[m.target(w.To)] = w.Reason
 		}
 	}
-	p.Pin.Spares = m.adviser.Spares(m.wanted, reasons)
-	p.exchanges(m, d)
-}
-
-// mostAdapted is the size up to which a plug whose wires only change places is shown as an adaptation.
-const mostAdapted = 8
-
-// adapt finds the plugs whose wires all stay in them and stand in another order.
-func (m *model) adapt(goals map[harness.TerminalID]harness.Place) {
-	for _, h := range m.housings {
-		if h.Ways() > mostAdapted {
-			continue
-		}
-		var names []string
-		var wires []harness.TerminalID
-		for _, n := range h.Cavities {
-			if t, full := m.found.In(harness.Ref{Connector: h.ID, Cavity: n}); full {
-				names, wires = append(names, n), append(wires, t)
-			}
-		}
-		goes := make([]int, len(wires))
-		for i, t := range wires {
-			goes[i] = -1
-			if g := goals[t]; g.State == harness.Seated && g.At.Connector == h.ID {
-				goes[i] = slices.Index(names, g.At.Cavity)
-			}
-		}
-		if a, ok := pin.Adapt(h.ID, names, goes); ok {
-			m.adaptations = append(m.adaptations, a)
-		}
-	}
+	p.Pinning.Spares = m.adviser.Spares(m.wanted, reasons)
+	p.exchanges(m, in.Pin)
 }

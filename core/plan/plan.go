@@ -10,16 +10,16 @@ package plan
 import (
 	"slices"
 	"sync"
-	"sync/atomic"
 
 	"draxel/core/fact"
-	"draxel/core/feed"
 	"draxel/core/finding"
 	"draxel/core/harness"
+	"draxel/core/join"
 	"draxel/core/match"
-	"draxel/core/pin"
+	"draxel/core/part"
 	"draxel/core/reach"
 	"draxel/core/stored"
+	"draxel/core/thin"
 	"draxel/core/work"
 )
 
@@ -42,95 +42,94 @@ type Plan struct {
 	Pin      Pinning
 	Reach    Reaching
 	Join     Joining
-	Feed     Feeding
-	block    *feed.Block
+	Feed     Fuel
+	Fed      *Fed // how the job is fed as it is decided
 	Found    harness.Harness
+}
+
+// Thinning is the part of the plan that takes out what is not wanted.
+type Thinning struct {
+	Result   *thin.Result
+	Progress thin.Progress
+	Counts   thin.Counts
+	Proposed []Proposal
+}
+
+// Reaching is the part of the plan that makes wires reach.
+type Reaching struct {
+	Result *reach.Result
+	Strays []work.Tick // done, and not in the plan any more
+}
+
+// Joining is the part of the plan that makes joints and lays new wires.
+type Joining struct {
+	Part   join.Part
+	Joints []Joined
+	Wires  []Laid
+	Steps  []work.Step
+	// What must work in the vehicle, and how it stands.
+	Functions []join.Item
+	Legs      []Leg
+	Sites     []Site
+	Added     []join.Added        // parts that are taken
+	Settings  []string            // of the unit, by the sums
+	Raised    map[string][]string // generic fault codes of what is given up, by function
+}
+
+// Fuel is the part of the plan that says what is live and what protects it.
+type Fuel struct {
+	Feeding
+	Circuits []Circuit // what a feed has to be led to, and what each takes
 }
 
 // Replay gives what other ticks would have come to on the harness as it was found.
 func (p *Plan) Replay(ticks []work.Tick) work.Past { return work.Replay(p.Found, ticks) }
 
-// Step is a step of the re-pin sheet with what tells its wire from others.
-type Step struct {
-	pin.Step
-	pin.Advice
-	Wire harness.Row `json:"wire"` // the wire's row; for a new wire the To row
-	Goal harness.Row `json:"goal"` // the To row that it fills, zero when it fills none
-}
-
 // Compute gives the plan. It is pure: the same facts and decisions give the same plan.
-func Compute(f fact.Facts, d stored.Decisions) Plan {
-	return Follow(f, d, match.Crosswalk(f.From, f.To, f.Meetings, d.Match))
-}
-
-// Follow gives the plan where the crosswalk of these facts and decisions is known already.
-func Follow(f fact.Facts, d stored.Decisions, crosswalk *match.Result) Plan {
-	return *Begin(f, d, crosswalk, nil).Whole()
-}
+func Compute(f fact.Facts, d stored.Decisions) Plan { return *Begin(&f, d, nil).Whole() }
 
 // Draft is a plan as far as it has been asked for. What becomes of every wire is known at once; the rest, ways and
 // joints, lengths, steps and proof, is computed when it is first asked for.
 type Draft struct {
-	facts     fact.Facts
-	decisions stored.Decisions
-	begun     Plan
-	// The latest draft of the same facts all of which is there: its parts are taken where nothing that they follow from
-	// has changed. A draft that nobody asked for all of is passed over, so that drafts do not hang on one another.
-	last  atomic.Pointer[Draft]
-	rest  sync.Once
-	done  atomic.Bool // all of it is there
-	whole Plan
-	reach *reach.Input
+	table *table
+	begun Plan
+	whole func() *Plan
 }
 
-// Begin gives the draft of a plan where the crosswalk is known. Last, which may be nil, is an earlier draft of the
-// same
-// facts: computing is pure, so that a part whose input is the same again is the same again.
-//
-// The order of computing is not that of the rail. First what becomes of every wire, then where terminals and joints
-// come, then lengths; then Now, the steps and the proof.
-func Begin(f fact.Facts, d stored.Decisions, crosswalk *match.Result, last *Draft) *Draft {
-	f.Complete()
-	f.PutOn(crosswalk)
-	f.Part(d.Reach.Partings)
-	f = f.With(d.Feed.Block)
-	f.Parts = partWires(d.Added)
-	t := &Draft{facts: f, decisions: d, begun: Plan{Moves: f.Kind.MovesTerminals(), Match: crosswalk,
-		block: d.Feed.Block}}
-	for last != nil && !last.done.Load() {
-		last = last.last.Load()
-	}
-	t.last.Store(last)
-	p := &t.begun
-	p.Totals = p.Match.Totals()
-	p.Findings = append(slices.Clone(f.Findings), p.Match.Findings(f.From, f.To)...)
-	p.decideThin(&f, d)
-	return t
+// Begin gives the draft of a plan. The memory, which may be nil, has the parts of an earlier one: computing is pure, so
+// that a part that reads the same again is the same again.
+func Begin(f *fact.Facts, d stored.Decisions, memory *part.Memory) *Draft {
+	t := newTable(f, d, memory)
+	draft := &Draft{table: t, begun: Plan{Moves: f.Kind.MovesTerminals(), Match: t.match(), Totals: t.match().Totals(),
+		Findings: t.early(), Thin: Thinning{Result: t.thin().Result, Proposed: t.thin().Proposed}}}
+	draft.whole = sync.OnceValue(draft.compose)
+	return draft
 }
 
 // Begun gives the part of the plan that is known at once: Match and what becomes of every wire in Thin, without
 // steps.
-func (t *Draft) Begun() *Plan { return &t.begun }
+func (d *Draft) Begun() *Plan { return &d.begun }
 
 // Whole gives all of the plan.
-func (t *Draft) Whole() *Plan {
-	t.rest.Do(func() {
-		f, d := &t.facts, t.decisions
-		p := t.begun
-		p.Findings = slices.Clone(p.Findings)
-		p.decideWays(f)
-		m := p.model(f, d)
-		p.join(m, d)
-		t.decideReach(&p, m)
-		p.finish(m, d)
-		p.unplugged(f)
-		p.Findings = append(p.Findings, p.closing(f)...)
-		p.Findings = append(p.Findings, p.proved(f, &d.Prove)...)
-		finding.Sort(p.Findings)
-		p.Findings = finding.Answered(p.Findings, d.Acks)
-		t.whole = p
-		t.done.Store(true)
-		t.last.Store(nil)
-	})
-	return &t.whole
+func (d *Draft) Whole() *Plan { return d.whole() }
+
+// compose puts the parts together.
+func (d *Draft) compose() *Plan {
+	t, p := d.table, d.begun
+	m, end, feeds, functions, sheet, done := t.wanted(), t.finished(), t.feed(), t.functions(), t.sheet(), t.work()
+	p.Ways, p.Found, p.Housings, p.Withheld = *t.ways(), m.found, m.housings, m.withheld
+	p.Wanted, p.Fed = end.Wanted, t.fed()
+	p.Past, p.Work, p.Proof, p.Steps, p.Pin = done.Past, done.Work, done.Proof, sheet.Steps, sheet.Pinning
+	p.Thin.Progress, p.Thin.Counts = done.Progress, done.Counts
+	p.Reach = Reaching{Result: end.Reach, Strays: done.Strays}
+	p.Feed = Fuel{Feeding: *feeds, Circuits: t.fed().Measured(feeds.Result)}
+	p.Join = Joining{Part: m.part, Joints: m.listedJoints, Wires: m.laid, Steps: done.Joins, Functions: functions.Items,
+		Legs: functions.Legs, Sites: sites(functions.Items, end.Plain), Added: t.decisions.Added,
+		Settings: functions.Settings, Raised: functions.Raised}
+	p.Findings = slices.Concat(p.Findings, m.findings, end.Reach.Findings, end.Findings,
+		Drops(t.facts(), t.match(), t.block), feeds.Findings, functions.Findings, sheet.Findings, done.Findings,
+		unplugged(t.facts(), t.thin().Result), p.closing(t.facts()), p.proved(t.facts(), &t.decisions.Prove))
+	finding.Sort(p.Findings)
+	p.Findings = finding.Answered(p.Findings, t.decisions.Acks)
+	return &p
 }

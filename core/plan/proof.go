@@ -105,71 +105,72 @@ func most(inHand int) string {
 
 // prove carries the steps of all stages out on the harness as it is now, in their order, and compares once. After every
 // step at which something is joined the circuits that meet are looked at.
-func (p *Plan) prove(m *model, limit int) {
-	unwanted := len(p.Thin.Progress.Findings)+len(p.Work.Strays)+len(p.Past.Lost) > 0
-	mended := len(p.Thin.Progress.Mends) > 0
-	left := work.Remaining(p.Past, p.Work.Steps, unwanted || mended || p.Past.Ticks != nil)
-	p.Work.Held = left.Held
-	p.Proof.Steps = len(left.Steps)
+func (w *worked) prove(in *workReads) {
+	m, limit := in.Model, in.Limit
+	unwanted := len(w.Progress.Findings)+len(w.Work.Strays)+len(w.Past.Lost) > 0
+	mended := len(w.Progress.Mends) > 0
+	left := work.Remaining(w.Past, w.Work.Steps, unwanted || mended || w.Past.Ticks != nil)
+	w.Work.Held = left.Held
+	w.Proof.Steps = len(left.Steps)
 	if n := len(left.Held); n > 0 {
-		if !unwanted && !mended && !p.workDone() {
-			p.Proof.Fault = p.firstHeld()
+		if !unwanted && !mended && !w.workDone() {
+			w.Proof.Fault = w.firstHeld()
 		}
-		p.Findings = append(p.Findings, finding.Finding{
+		w.Findings = append(w.Findings, finding.Finding{
 			Code: "steps-held", Severity: finding.Wrong, Stage: "work",
 			Text: fmt.Sprintf("%d steps cannot be done as the harness is now: what was done before the decisions changed "+
 				"stands in their way.", n),
 			Remedy: "See what was done and is not wanted any more; put it right, or take the ticks back if it was not done.",
 		})
 	}
-	for i := range p.Findings {
-		if p.Findings[i].Code == twoEdits {
-			p.Proof.Against = append(p.Proof.Against, p.Findings[i].Text)
+	for i := range in.Thin.Findings {
+		if in.Thin.Findings[i].Code == TwoEdits {
+			w.Proof.Against = append(w.Proof.Against, in.Thin.Findings[i].Text)
 		}
 	}
 	defer func() {
-		if p.Proof.Reached { // the plan keeps what both decisions allow
-			p.Proof.Against = nil
+		if w.Proof.Reached { // the plan keeps what both decisions allow
+			w.Proof.Against = nil
 		}
 	}()
-	guard := newGuard(m, p.Past.Now)
-	end, inHand, err := work.Run(p.Past.Now, left.Steps, guard.look)
-	p.Proof.InHand = inHand
+	guard := newGuard(m, w.Past.Now)
+	end, inHand, err := work.Run(w.Past.Now, left.Steps, guard.look)
+	w.Proof.InHand = inHand
 	switch {
-	case p.Proof.Fault != "":
+	case w.Proof.Fault != "":
 		return
 	case err != nil:
-		p.Proof.Fault = err.Error()
+		w.Proof.Fault = err.Error()
 		return
-	case inHand > max(limit, p.Past.Now.InHand()):
-		p.Proof.Fault = fmt.Sprintf("%d terminals would be in hand, and %d may be", inHand, limit)
+	case inHand > max(limit, w.Past.Now.InHand()):
+		w.Proof.Fault = fmt.Sprintf("%d terminals would be in hand, and %d may be", inHand, limit)
 		return
 	}
-	p.Proof.Meets = guard.found
+	w.Proof.Meets = guard.found
 	for _, text := range guard.found {
-		p.Findings = append(p.Findings, finding.Finding{
+		w.Findings = append(w.Findings, finding.Finding{
 			Code: "must-not-meet", Severity: finding.Danger, Stage: "work",
 			Text:   sentence(text),
 			Remedy: "Reopen the match or the joint that brings them together.",
 		})
 	}
-	if len(p.Pin.Stuck) > 0 || unwanted || len(left.Held) > 0 {
-		p.Proof.Reached, p.Proof.Partial = len(p.Pin.Stuck) == 0, true
+	if len(in.Sheet.Pinning.Stuck) > 0 || unwanted || len(left.Held) > 0 {
+		w.Proof.Reached, w.Proof.Partial = len(in.Sheet.Pinning.Stuck) == 0, true
 		return
 	}
-	p.Proof.Differences = harness.Differences(end, p.Wanted)
-	p.Proof.Apart = p.apart(m, end)
-	p.Proof.Left = p.leftOff(m, end)
-	p.Proof.Reached = len(p.Proof.Differences)+len(p.Proof.Apart)+len(p.Proof.Meets) == 0
+	w.Proof.Differences = harness.Differences(end, in.Finished.Wanted)
+	w.Proof.Apart = apart(in, end)
+	w.Proof.Left = leftOff(in, end)
+	w.Proof.Reached = len(w.Proof.Differences)+len(w.Proof.Apart)+len(w.Proof.Meets) == 0
 }
 
 // workDone says whether anything was ticked at all.
-func (p *Plan) workDone() bool { return len(p.Past.Ticks) > 0 }
+func (w *worked) workDone() bool { return len(w.Past.Ticks) > 0 }
 
-func (p *Plan) firstHeld() string {
-	for i := range p.Work.Steps {
-		if why := p.Work.Held[p.Work.Steps[i].ID]; why != "" {
-			return p.Work.Steps[i].Text + ": " + why
+func (w *worked) firstHeld() string {
+	for i := range w.Work.Steps {
+		if why := w.Work.Held[w.Work.Steps[i].ID]; why != "" {
+			return w.Work.Steps[i].Text + ": " + why
 		}
 	}
 	return ""
@@ -184,18 +185,19 @@ func sentence(s string) string {
 
 // apart names the accepted matches whose two cavities are not one circuit in the end. It walks the copper of the
 // harness that the steps led to, and knows nothing of how they got there.
-func (p *Plan) apart(m *model, end harness.Harness) []string {
-	end = end.With(contactsClosed(p.Join.Added, end))
+func apart(in *workReads, end harness.Harness) []string {
+	m := in.Model
+	end = end.With(contactsClosed(in.Added, end))
 	net := circuit.Of(end, m.facts.Laid.Loom.Connectors)
 	var out []string
-	for i := range p.Match.Lines {
-		l := &p.Match.Lines[i]
+	for i := range in.Match.Lines {
+		l := &in.Match.Lines[i]
 		if !l.Decided || l.Verdict != match.Meets && l.Verdict != match.Joins {
 			continue
 		}
 		a, b := m.ends.wires[l.From], m.ends.wires[m.facts.At(l.To)]
 		if l.Verdict == match.Joins {
-			b = m.filler(p.Match, l.To)
+			b = m.filler(in.Match, l.To)
 		}
 		if a == nil || b == nil {
 			continue

@@ -1,51 +1,32 @@
 package plan
 
 import (
-	"reflect"
 	"slices"
 
 	"draxel/core/harness"
 	"draxel/core/join"
-	"draxel/core/match"
 	"draxel/core/reach"
-	"draxel/core/stored"
 	"draxel/core/terminal"
 	"draxel/core/thin"
 	"draxel/core/work"
 )
 
-// Reaching is the part of the plan that makes wires reach.
-type Reaching struct {
-	Result *reach.Result
-	Strays []work.Tick // done, and not in the plan any more
+// ReachReads is what Reach's input follows from beside the wanted harness.
+type ReachReads struct {
+	Model     *model
+	Thin      *Thinned
+	Decisions reach.Decisions
+	Bench     thin.Bench
+	Ticks     []work.Tick
+	Added     []join.Added
 }
 
-// decideReach computes which wires reach, of those that stay, where the decisions of the other stages want their ends.
-func (t *Draft) decideReach(p *Plan, m *model) {
-	in := p.reachInput(m, t.decisions)
-	p.flowing(m, t.decisions, &in)
-	t.reach = &in
-	if last := t.last.Load(); last != nil && last.done.Load() && sameReach(last.reach, &in) {
-		p.Reach.Result = last.whole.Reach.Result.Again()
-	} else {
-		p.Reach.Result = reach.Compute(in)
-	}
-	p.Findings = append(p.Findings, p.Reach.Result.Findings...)
-}
-
-// sameReach says whether two inputs of Reach are the same. They are of the same facts, so that of the loom only the
-// connectors can differ, which plugs of disconnects and plugs that are put on add to.
-func sameReach(a, b *reach.Input) bool {
-	return len(a.Wires) == len(b.Wires) && reflect.DeepEqual(a.Wires, b.Wires) && reflect.DeepEqual(a.Stock, b.Stock) &&
-		reflect.DeepEqual(a.Amps, b.Amps) && reflect.DeepEqual(a.Fuses, b.Fuses) &&
-		reflect.DeepEqual(a.Decisions, b.Decisions) && reflect.DeepEqual(a.Loom.Connectors, b.Loom.Connectors)
-}
-
-// reachInput puts together what Reach works on.
-func (p *Plan) reachInput(m *model, d stored.Decisions) reach.Input {
+// ReachInput puts together what Reach works on.
+func ReachInput(d ReachReads) *reach.Input {
+	m := d.Model
 	l := &m.facts.Laid.Loom
-	in := reach.Input{Loom: l, Decisions: d.Reach}
-	after := stepsBefore(p.Thin.Result.Steps)
+	in := reach.Input{Loom: l, Decisions: d.Decisions}
+	after := stepsBefore(d.Thin.Result.Steps)
 	cut := map[harness.WireID]work.Tick{}
 	used := map[string]float64{}
 	for _, t := range d.Ticks {
@@ -54,10 +35,10 @@ func (p *Plan) reachInput(m *model, d stored.Decisions) reach.Input {
 			used[t.Piece] += t.Length
 		}
 	}
-	at := m.atJoints(p.Match)
+	at := m.atJoints()
 	for i := range l.Wires {
 		w := &l.Wires[i]
-		if p.Thin.Result.Wires[i].Choice == thin.Goes {
+		if d.Thin.Result.Wires[i].Choice == thin.Goes {
 			in.Stock = append(in.Stock, pulledPiece(w, d.Bench, used, m.past.Now.Out(w.ID))...)
 			continue
 		}
@@ -69,7 +50,7 @@ func (p *Plan) reachInput(m *model, d stored.Decisions) reach.Input {
 				x.Whole[end] = true
 			case joined:
 				x.Lands[end], x.Renewed[end], x.Joint[end] = j.lands, true, true
-				x.Meets[end], x.Lost[end] = j.meets, m.lost(w.ID, end, j.lost, &d.Reach)
+				x.Meets[end], x.Lost[end] = j.meets, m.lost(w.ID, end, j.lost, &d.Decisions)
 				tips, there := m.past.Now.Tips(w.ID)
 				x.Made = x.Made || there && tips[end].State == harness.Joined && tips[end].Joint == j.name
 			case e.At == (harness.Ref{}):
@@ -108,11 +89,11 @@ func (p *Plan) reachInput(m *model, d stored.Decisions) reach.Input {
 		}
 		in.Wires = append(in.Wires, x)
 	}
-	for _, x := range m.addedWires(d) {
+	for _, x := range m.addedWires(d.Added) {
 		x.Cut = cut[x.ID].Length
 		in.Wires = append(in.Wires, x)
 	}
-	return in
+	return &in
 }
 
 // comesTo says to which joint an end comes, where that is, and whether its wire stays whole there.
@@ -146,7 +127,7 @@ func (m *model) lost(wire harness.WireID, end int, mm float64, d *reach.Decision
 }
 
 // atJoints gives the ends that come to joints. Our wire is led to where the vehicle's ends.
-func (m *model) atJoints(_ *match.Result) map[harness.Length]comesTo {
+func (m *model) atJoints() map[harness.Length]comesTo {
 	out := map[harness.Length]comesTo{}
 	for name, j := range m.joints {
 		place := harness.Ref{}

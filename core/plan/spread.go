@@ -7,12 +7,13 @@ import (
 	"draxel/core/harness"
 	"draxel/core/join"
 	"draxel/core/reach"
+	"draxel/core/thin"
 	"draxel/core/work"
 )
 
 // base is the harness as Thin and Pin want it.
-func (m *model) base(p *Plan) harness.Harness {
-	base := m.found.With(p.Thin.Result.Changes(), m.changes())
+func (m *model) base(goes *thin.Result) harness.Harness {
+	base := m.found.With(goes.Changes(), m.changes())
 	crimped := harness.Changes{Tips: map[harness.WireID][2]harness.Tip{}}
 	// Both ends of a wire may change: the second change knows the first.
 	tipsOf := func(wire harness.WireID) ([2]harness.Tip, bool) {
@@ -159,8 +160,8 @@ func (m *model) spread(rules reach.Rules) {
 }
 
 // describe lists the joints and new wires for whoever looks at them.
-func (p *Plan) describe(m *model) {
-	p.Join.Joints, p.Join.Wires = []Joined{}, []Laid{}
+func (m *model) describe() {
+	m.listedJoints, m.laid = []Joined{}, []Laid{}
 	words := map[join.How]string{
 		join.AsIs:      "as it is",
 		join.CutOff:    "cut off",
@@ -184,7 +185,7 @@ func (p *Plan) describe(m *model) {
 				x.Proof = e.Meter.Text
 			}
 		}
-		p.Join.Joints = append(p.Join.Joints, x)
+		m.listedJoints = append(m.listedJoints, x)
 	}
 	for _, n := range m.fresh {
 		x := Laid{ID: n.id, Row: n.row}
@@ -201,6 +202,6 @@ func (p *Plan) describe(m *model) {
 				x.Ends[end], x.Open, x.Owner = "waits for its source", true, g.Owner
 			}
 		}
-		p.Join.Wires = append(p.Join.Wires, x)
+		m.laid = append(m.laid, x)
 	}
 }

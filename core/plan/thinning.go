@@ -12,12 +12,20 @@ import (
 	"draxel/core/thin"
 )
 
-// Thinning is the part of the plan that takes out what is not wanted.
-type Thinning struct {
+// Thinned is what stays and what goes.
+type Thinned struct {
 	Result   *thin.Result
-	Progress thin.Progress
-	Counts   thin.Counts
 	Proposed []Proposal
+	Findings []finding.Finding
+}
+
+// ThinReads is what Thinned follows from.
+type ThinReads struct {
+	Facts     *fact.Facts
+	Match     *match.Result
+	Decisions []thin.Decision
+	Bench     thin.Bench
+	Block     Block
 }
 
 // Proposal is a decision that the kind of job or a match suggests. It is never applied unasked.
@@ -28,22 +36,23 @@ type Proposal struct {
 	Why    string      `json:"why"`
 }
 
-// twoEdits is the code of the finding that two stages want opposite things of one wire or connector.
-const twoEdits = "two-edits"
+// TwoEdits is the code of the finding that two stages want opposite things of one wire or connector.
+const TwoEdits = "two-edits"
 
-// decideThin computes what stays and goes. A wire that Match has put to use is kept, unless it was decided away by
+// Thin computes what stays and goes. A wire that Match has put to use is kept, unless it was decided away by
 // itself, which is then a contradiction between two stages.
-func (p *Plan) decideThin(f *fact.Facts, d stored.Decisions) {
+func Thin(r ThinReads) *Thinned {
+	f, t := r.Facts, &Thinned{}
 	own := map[harness.WireID]thin.Choice{}
-	for _, x := range d.Thin {
+	for _, x := range r.Decisions {
 		if x.On == thin.Wire && x.Verify == "" {
 			own[harness.WireID(x.ID)] = x.Choice
 		}
 	}
-	all := slices.Clone(d.Thin)
-	used := f.Used(p.Match)
-	for _, at := range p.blockUses(f) {
-		used[at] = "serves the fuse block " + p.block.ID
+	all := slices.Clone(r.Decisions)
+	used := f.Used(r.Match)
+	for _, at := range r.Block.Uses(f) {
+		used[at] = "serves the fuse block " + r.Block.ID
 	}
 	for i := range f.Laid.Loom.Wires {
 		w := &f.Laid.Loom.Wires[i]
@@ -57,8 +66,8 @@ func (p *Plan) decideThin(f *fact.Facts, d stored.Decisions) {
 				own[w.ID] = thin.Keep
 				all = append(all, thin.Decision{On: thin.Wire, ID: string(w.ID), Choice: thin.Keep, Reason: why})
 			case thin.Goes:
-				p.Findings = append(p.Findings, finding.Finding{
-					Code: twoEdits, Severity: finding.Wrong, Stage: "thin", Subject: string(w.ID),
+				t.Findings = append(t.Findings, finding.Finding{
+					Code: TwoEdits, Severity: finding.Wrong, Stage: "thin", Subject: string(w.ID),
 					Text:   fmt.Sprintf("Match says of %s that it %s, and Thin says that its wire %s goes.", e.At, why, w.ID),
 					Remedy: "Reopen one of the two.",
 				})
@@ -66,41 +75,43 @@ func (p *Plan) decideThin(f *fact.Facts, d stored.Decisions) {
 			}
 		}
 	}
-	moved := f.Moved(p.Match)
-	p.Thin.Result = thin.Compute(
-		thin.Input{Loom: &f.Laid.Loom, Decisions: all, Bench: d.Bench, Records: f.Records, Moved: moved},
+	moved := f.Moved(r.Match)
+	t.Result = thin.Compute(
+		thin.Input{Loom: &f.Laid.Loom, Decisions: all, Bench: r.Bench, Records: f.Records, Moved: moved},
 	)
-	if more := p.filled(f); len(more) > 0 { // housings that are to be filled do not come off
-		p.Thin.Result = thin.Compute(
+	if more := t.filled(&r); len(more) > 0 { // housings that are to be filled do not come off
+		t.Result = thin.Compute(
 			thin.Input{
 				Loom:      &f.Laid.Loom,
 				Decisions: append(all, more...),
-				Bench:     d.Bench,
+				Bench:     r.Bench,
 				Records:   f.Records,
 				Moved:     moved,
 			},
 		)
 	}
-	p.Findings = append(p.Findings, p.Thin.Result.Findings...)
-	p.Thin.Proposed = p.propose(f, own)
+	t.Findings = append(t.Findings, t.Result.Findings...)
+	t.Proposed = t.propose(&r, own)
+	return t
 }
 
 // filled keeps the connectors that are to be filled, and that were decided away: the two contradict each other, and
 // that is said.
-func (p *Plan) filled(f *fact.Facts) []thin.Decision {
+func (t *Thinned) filled(r *ThinReads) []thin.Decision {
+	f := r.Facts
 	use := map[string]string{}
 	for to, m := range f.Meetings {
 		if m.Met == match.SameAs || m.Met == match.PlugsOnto {
 			use[m.With] = "it is to be " + to
 		}
 	}
-	for _, w := range p.Match.Wants {
+	for _, w := range r.Match.Wants {
 		if w.Verdict == match.NewWire && w.Origin.Kind == match.AtCavity {
 			use[w.Origin.At.Connector] = "a new wire begins there"
 		}
 	}
-	for i := range p.Match.Lines {
-		l := &p.Match.Lines[i]
+	for i := range r.Match.Lines {
+		l := &r.Match.Lines[i]
 		if l.Decided && f.Leads(l) {
 			use[l.From.Connector] = "a plug is put onto it"
 		}
@@ -108,18 +119,18 @@ func (p *Plan) filled(f *fact.Facts) []thin.Decision {
 			use[l.Origin.At.Connector] = "a new wire begins there"
 		}
 	}
-	for _, at := range p.blockUses(f) {
+	for _, at := range r.Block.Uses(f) {
 		use[at.Connector] = "a wire of the fuse block ends there"
 	}
 	var out []thin.Decision
-	for _, c := range p.Thin.Result.Off {
+	for _, c := range t.Result.Off {
 		why := use[c]
 		if why == "" {
 			continue
 		}
 		out = append(out, thin.Decision{On: thin.Connector, ID: c, Choice: thin.Keep, Reason: why})
-		p.Findings = append(p.Findings, finding.Finding{
-			Code: twoEdits, Severity: finding.Wrong, Stage: "thin", Subject: c,
+		t.Findings = append(t.Findings, finding.Finding{
+			Code: TwoEdits, Severity: finding.Wrong, Stage: "thin", Subject: c,
 			Text: fmt.Sprintf("Match says of connector %s that %s, and Thin says that it goes. It stays until one of the "+
 				"two is taken back.", c, why),
 			Remedy: "Reopen one of the two.",
@@ -129,10 +140,11 @@ func (p *Plan) filled(f *fact.Facts) []thin.Decision {
 }
 
 // propose says what the kind of job and the matches suggest.
-func (p *Plan) propose(f *fact.Facts, own map[harness.WireID]thin.Choice) []Proposal {
+func (t *Thinned) propose(r *ThinReads, own map[harness.WireID]thin.Choice) []Proposal {
+	f := r.Facts
 	out := []Proposal{}
 	decided := map[string]bool{}
-	for _, s := range p.Thin.Result.Systems {
+	for _, s := range t.Result.Systems {
 		decided[s.System] = s.Choice != thin.Undecided || s.Locked != ""
 		if why := notWanted[f.Kind][s.System]; why != "" && !decided[s.System] {
 			out = append(out, Proposal{thin.System, s.System, thin.Goes, why})
@@ -144,12 +156,12 @@ func (p *Plan) propose(f *fact.Facts, own map[harness.WireID]thin.Choice) []Prop
 			byRef[e.At] = i
 		}
 	}
-	for _, l := range p.Match.Lines {
+	for _, l := range r.Match.Lines {
 		i, ok := byRef[l.From]
 		if !ok || !l.Decided || l.Verdict != match.Goes {
 			continue
 		}
-		if w := f.Laid.Loom.Wires[i].ID; own[w] == thin.Undecided && p.Thin.Result.Wires[i].Choice != thin.Goes {
+		if w := f.Laid.Loom.Wires[i].ID; own[w] == thin.Undecided && t.Result.Wires[i].Choice != thin.Goes {
 			own[w] = thin.Goes
 			out = append(
 				out,
@@ -174,13 +186,13 @@ var notWanted = map[stored.Kind]map[string]string{
 	},
 }
 
-// Wires gives a row for each cavity of the plan's housings that holds a wire as found: the pinout's own where it has
+// Rows gives a row for each cavity of housings that holds a wire as found: the pinout's own where it has
 // one.
-func (p *Plan) Wires(f fact.Facts) []harness.Row {
+func Rows(f *fact.Facts, housings []harness.Connector) []harness.Row {
 	out := []harness.Row{}
 	told := map[harness.Ref]bool{}
 	housing := map[string]bool{}
-	for _, h := range p.Housings {
+	for _, h := range housings {
 		housing[h.ID] = true
 	}
 	for _, row := range f.From.Rows {

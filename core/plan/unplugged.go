@@ -7,13 +7,15 @@ import (
 	"draxel/core/fact"
 	"draxel/core/finding"
 	"draxel/core/harness"
+	"draxel/core/thin"
 )
 
 // unplugged holds the log of what was unplugged to see what happens against what becomes of it: without a module with
 // which it did not start again the engine does not run, and restraint and high voltage are never tried so.
-func (p *Plan) unplugged(f *fact.Facts) {
+func unplugged(f *fact.Facts, goes *thin.Result) []finding.Finding {
+	var out []finding.Finding
 	off := map[string]bool{}
-	for _, c := range p.Thin.Result.Off {
+	for _, c := range goes.Off {
 		off[c] = true
 	}
 	for _, u := range f.Log {
@@ -22,7 +24,7 @@ func (p *Plan) unplugged(f *fact.Facts) {
 			continue
 		}
 		if (d.System == "restraint" || d.System == "high-voltage") && u.Refuses() == "" {
-			p.Findings = append(p.Findings, finding.Finding{Code: "unplugged-wrongly", Severity: finding.Danger,
+			out = append(out, finding.Finding{Code: "unplugged-wrongly", Severity: finding.Danger,
 				Stage: "gather", Subject: u.Item,
 				Text: fmt.Sprintf("%s was unplugged to see what happens, and it belongs to %s: never.", u.Item,
 					d.System),
@@ -33,7 +35,7 @@ func (p *Plan) unplugged(f *fact.Facts) {
 		}
 		for _, h := range f.Laid.Loom.Connectors {
 			if h.Device == d.ID && off[h.ID] {
-				p.Findings = append(p.Findings, finding.Finding{Code: "needed-to-start", Severity: finding.Wrong,
+				out = append(out, finding.Finding{Code: "needed-to-start", Severity: finding.Wrong,
 					Stage: "thin", Subject: d.ID,
 					Text:   fmt.Sprintf("%s goes, and with it unplugged the vehicle did not start again.", d.ID),
 					Remedy: "Keep it, or try once more and note that it starts without."})
@@ -41,6 +43,7 @@ func (p *Plan) unplugged(f *fact.Facts) {
 			}
 		}
 	}
+	return out
 }
 
 // device gives the device that a person named, nil where there is none.

@@ -23,9 +23,16 @@ type Way struct {
 	Chosen   bool        `json:"chosen,omitempty"` // by a person
 }
 
-// decideWays says of every matched wire, decided or offered, how it comes to its counterpart.
-func (p *Plan) decideWays(f *fact.Facts) {
-	p.Ways = []Way{}
+// WayReads is what Ways follow from.
+type WayReads struct {
+	Facts *fact.Facts
+	Match *match.Result
+	Off   []string // connectors that come off
+}
+
+// Ways says of every matched wire, decided or offered, how it comes to its counterpart.
+func Ways(in WayReads) *[]Way {
+	f, r, out := in.Facts, in.Match, []Way{}
 	mates := map[string]string{}
 	locked := map[string]bool{}
 	for i := range f.Laid.Loom.Connectors {
@@ -33,11 +40,11 @@ func (p *Plan) decideWays(f *fact.Facts) {
 		mates[h.ID], locked[h.ID] = h.Mate, h.Locked
 	}
 	off := map[string]bool{}
-	for _, c := range p.Thin.Result.Off {
+	for _, c := range in.Off {
 		off[c] = true
 	}
-	for i := range p.Match.Lines {
-		l := &p.Match.Lines[i]
+	for i := range r.Lines {
+		l := &r.Lines[i]
 		if !l.Feeds() {
 			continue
 		}
@@ -71,14 +78,15 @@ func (p *Plan) decideWays(f *fact.Facts) {
 				w.Way, w.Chosen = c, true
 			}
 		}
-		p.Ways = append(p.Ways, w)
+		out = append(out, w)
 	}
+	return &out
 }
 
 // wayOf gives the ways by From cavity.
-func (p *Plan) wayOf() map[harness.Ref]match.Way {
-	out := make(map[harness.Ref]match.Way, len(p.Ways))
-	for _, w := range p.Ways {
+func wayOf(all []Way) map[harness.Ref]match.Way {
+	out := make(map[harness.Ref]match.Way, len(all))
+	for _, w := range all {
 		out[w.From] = w.Way
 	}
 	return out

@@ -2,14 +2,17 @@ package plan
 
 import (
 	"fmt"
+	"maps"
 	"slices"
 	"strings"
 
 	"draxel/core/fact"
+	"draxel/core/feed"
 	"draxel/core/finding"
 	"draxel/core/harness"
 	"draxel/core/join"
 	"draxel/core/match"
+	"draxel/core/reach"
 	"draxel/core/stored"
 	"draxel/core/thin"
 	"draxel/core/work"
@@ -25,105 +28,102 @@ type Work struct {
 	gate   string
 }
 
-// finish makes Wanted, puts all steps into one order, and proves them.
-func (p *Plan) finish(m *model, d stored.Decisions) {
-	base := m.joined
-	p.Wanted = base.With(p.Reach.Result.Changes(base))
-	parted := p.Reach.Result.Part(m.found, p.Past.Now, p.Wanted)
-	whole := p.Wanted.With(parted.Made) // what is parted later is still whole when it is joined
-	p.Wanted = p.Wanted.With(parted.Changes)
-	p.Findings = append(p.Findings, parted.Findings...)
-	plain := p.Wanted
-	added := p.addParts(m, d)
-	whole = whole.With(added.Made)
-	p.Feed.Circuits = p.circuits(m.facts)
-	p.drops(m.facts)
-	p.feeds(m.facts, d)
-	p.measureCircuits(m.facts)
-	p.functions(m.facts, d)
-	p.Join.Sites, p.Join.Added = p.sites(plain), d.Added
-	p.moves(m, d)
-	p.expectJoints(m)
-	p.Join.Steps = append(p.Join.Part.Steps(p.Past.Now, whole), m.proofs(d.Bench.Rates.Check)...)
-	brings := fresh(added.Steps, p.Join.Steps)
+// workReads is what the list of the work, and its proof, follow from.
+type workReads struct {
+	Facts    *fact.Facts
+	Match    *match.Result
+	Thin     *Thinned
+	Model    *model
+	Reach    *reach.Result
+	Finished *finished
+	Feed     *Feeding
+	Block    feed.Decisions // the block alone
+	Sheet    *Sheet
+	Added    []join.Added
+	Own      []stored.OwnStep
+	Limit    int     // terminals that may be in hand
+	Check    float64 // minutes that a measurement takes
+}
+
+// worked is the list of the work with what goes with it.
+type worked struct {
+	Work     Work
+	Past     work.Past // what counts as done
+	Joins    []work.Step
+	Progress thin.Progress
+	Counts   thin.Counts
+	Strays   []work.Tick // of Reach: done, and not in the plan any more
+	Proof    Proof
+	Findings []finding.Finding
+}
+
+// workOf puts all steps into one order, and proves them.
+func workOf(in workReads) *worked {
+	m, goes, end := in.Model, in.Thin.Result, in.Finished
+	w := &worked{Past: m.past, Proof: Proof{Fault: in.Sheet.Fault}}
+	w.Past.Done = maps.Clone(m.past.Done)
+	w.Joins = append(m.part.Steps(w.Past.Now, end.Whole), m.proofs(in.Check)...)
+	brings := fresh(end.Added.Steps, w.Joins)
 	planned := map[string]bool{}
-	all := slices.Concat(p.Thin.Result.Steps, p.Join.Steps, p.pinSteps(),
-		unlaid(p.Reach.Result.Steps, d.Added, &added))
-	all = fed(after(all, &parted), p.Feed.Steps, d.Feed.Block)
-	all = append(all, p.liveEnds(m)...)
-	all = behind(all, brings, added.Touches)
-	p.Join.Steps = append(p.Join.Steps, brings...)
+	pins := pinSteps(in.Sheet.Steps)
+	all := slices.Concat(goes.Steps, w.Joins, pins, unlaid(end.Reach.Steps, in.Added, &end.Added))
+	all = fed(after(all, &end.Parted), slices.Clone(in.Feed.Steps), in.Block.Block)
+	caps, live := LiveEnds(EndReads{Facts: in.Facts, Alone: m.alone, Wanted: end.Wanted, Feed: in.Feed.Result,
+		Done: w.Past.Done})
+	all, w.Findings = append(all, caps...), live
+	all = behind(all, brings, end.Added.Touches)
+	w.Joins = append(w.Joins, brings...)
 	for i := range all {
 		planned[all[i].ID] = true
 	}
-	for _, s := range slices.Concat(p.Join.Steps, p.pinSteps()) {
+	for _, s := range slices.Concat(w.Joins, pins) {
 		if len(s.Edits) > 0 { // these come from what is there now: the same was done before, and is wanted again
-			delete(p.Past.Done, s.ID)
+			delete(w.Past.Done, s.ID)
 		}
 	}
 	for i := range all { // what was done and is not so any more is to be done again
-		if s := &all[i]; len(s.Edits) > 0 && p.Past.Now.Again(s.Edits[0]) {
-			delete(p.Past.Done, s.ID)
+		if s := &all[i]; len(s.Edits) > 0 && w.Past.Now.Again(s.Edits[0]) {
+			delete(w.Past.Done, s.ID)
 		}
 	}
-	p.Thin.Progress = p.Thin.Result.Progress(p.Past, planned)
-	p.Findings = append(p.Findings, p.Thin.Progress.Findings...)
-	p.Thin.Counts = p.Thin.Result.Count(m.found, p.Thin.Progress, p.Thin.Result.Steps)
-	all = p.own(slices.Concat(p.Thin.Progress.Mends, all), d.Own)
-	all = batteryOff(p.gated(m, all))
-	p.Work.Steps = work.Order(p.Past.Now, all)
-	p.Work.at = make(map[string]int, len(all))
-	for i := range p.Work.Steps {
-		p.Work.at[p.Work.Steps[i].ID] = i
-		planned[p.Work.Steps[i].ID] = true
+	w.Progress = goes.Progress(w.Past, planned)
+	w.Findings = append(w.Findings, w.Progress.Findings...)
+	w.Counts = goes.Count(m.found, w.Progress, goes.Steps)
+	all = w.own(slices.Concat(w.Progress.Mends, all), in.Own)
+	all = batteryOff(w.gated(&in, all))
+	w.Work.Steps = work.Order(w.Past.Now, all)
+	w.Work.at = make(map[string]int, len(all))
+	for i := range w.Work.Steps {
+		w.Work.at[w.Work.Steps[i].ID] = i
+		planned[w.Work.Steps[i].ID] = true
 	}
-	isDone := func(id string) bool { _, done := p.Past.Done[id]; return done }
-	work.Settle(p.Past.Now, p.Work.Steps, isDone)
-	for i := range p.Join.Steps {
-		if k, known := p.Work.at[p.Join.Steps[i].ID]; known {
-			p.Join.Steps[i].Text, p.Join.Steps[i].At = p.Work.Steps[k].Text, p.Work.Steps[k].At
+	isDone := func(id string) bool { _, done := w.Past.Done[id]; return done }
+	work.Settle(w.Past.Now, w.Work.Steps, isDone)
+	for i := range w.Joins {
+		if k, known := w.Work.at[w.Joins[i].ID]; known {
+			w.Joins[i].Text, w.Joins[i].At = w.Work.Steps[k].Text, w.Work.Steps[k].At
 		}
 	}
-	p.strays(planned)
-	p.prove(m, d.Pin.Limit)
+	w.strays(planned)
+	w.prove(&in)
+	return w
 }
 
 // pinSteps gives Pin's steps as those of every stage are, with the advice that goes with them.
-func (p *Plan) pinSteps() []work.Step {
-	out := make([]work.Step, len(p.Steps))
-	for i := range p.Steps {
-		s := &p.Steps[i]
+func pinSteps(sheet []Step) []work.Step {
+	out := make([]work.Step, len(sheet))
+	for i := range sheet {
+		s := &sheet[i]
 		out[i] = s.Step.Step
 		out[i].Warn = s.Advice.Warn
 	}
 	return out
 }
 
-// proofs are the measurements before a terminal of the vehicle is drawn.
-func (m *model) proofs(minutes float64) []work.Step {
-	var out []work.Step
-	for i := range m.facts.Laid.Loom.Wires {
-		for _, e := range m.facts.Laid.Loom.Wires[i].Ends {
-			t := harness.TerminalAt(e.At)
-			if goal, known := m.wanted.Place(t); !known || goal.State != harness.Capped || !m.drawn[t] ||
-				m.facts.Measured[e.At] {
-				continue
-			}
-			if now, there := m.now.Place(t); !there || now.State != harness.Seated {
-				continue
-			}
-			w := fact.WireOf(&m.facts.Laid.Loom.Wires[i], harness.Ref{})
-			s := join.MeasureFirst(e.At, w, Meter(m.facts.RoleAt(e.At)), minutes)
-			s.GuardsTerminal = []harness.TerminalID{t}
-			out = append(out, s)
-		}
-	}
-	return out
-}
-
 // gated puts the gate before the first cut, whichever stage makes it: every connector that a cut or a removal touches
 // is labelled, photographed and counted, those of wires that are kept too.
-func (p *Plan) gated(m *model, all []work.Step) []work.Step {
+func (w *worked) gated(in *workReads, all []work.Step) []work.Step {
+	m, goes := in.Model, in.Thin.Result
 	touched := map[string]bool{}
 	first := -1
 	for i := range all {
@@ -156,22 +156,22 @@ func (p *Plan) gated(m *model, all []work.Step) []work.Step {
 	if len(touched) == 0 && first < 0 {
 		return all
 	}
-	missing := p.Thin.Result.Missing(touched)
+	missing := goes.Missing(touched)
 	if first >= 0 {
 		missing = append(slices.Clone(m.facts.Unsettled), missing...)
 	}
 	at := slices.IndexFunc(all, func(s work.Step) bool { return s.Stage == work.Thin && s.Kind == thin.Gate })
 	if at < 0 {
-		gate := p.Thin.Result.GateStep()
+		gate := goes.GateStep()
 		all = append([]work.Step{gate}, all...)
 		at = 0
 	}
 	all[at].Missing = missing
-	p.Work.gate = all[at].ID
+	w.Work.gate = all[at].ID
 	for i := range all {
 		if s := &all[i]; i != at && (s.Cuts() || s.Stage == work.Thin && len(s.Edits) > 0) &&
-			!slices.Contains(s.Needs, p.Work.gate) {
-			s.Needs = append(slices.Clone(s.Needs), p.Work.gate)
+			!slices.Contains(s.Needs, w.Work.gate) {
+			s.Needs = append(slices.Clone(s.Needs), w.Work.gate)
 		}
 	}
 	return all
@@ -213,16 +213,16 @@ func batteryOff(all []work.Step) []work.Step {
 }
 
 // strays lists what was done and is not in the plan any more. Pin goes on from wherever its terminals are.
-func (p *Plan) strays(planned map[string]bool) {
-	for _, t := range p.Past.Ticks {
+func (w *worked) strays(planned map[string]bool) {
+	for _, t := range w.Past.Ticks {
 		if planned[t.Step] || len(t.Edits) == 0 || t.Stage == work.Pin || t.Stage == work.Join ||
-			p.Past.IsLost(t.Step) {
+			w.Past.IsLost(t.Step) {
 			continue
 		}
-		p.Work.Strays = append(p.Work.Strays, t)
+		w.Work.Strays = append(w.Work.Strays, t)
 		if t.Stage == work.Reach {
-			p.Reach.Strays = append(p.Reach.Strays, t)
-			p.Findings = append(p.Findings, finding.Finding{
+			w.Strays = append(w.Strays, t)
+			w.Findings = append(w.Findings, finding.Finding{
 				Code: "done-unwanted", Severity: finding.Check, Stage: "reach", Subject: string(t.Wire),
 				Text:   fmt.Sprintf("%q was done, and the plan does not ask for it any more.", t.Text),
 				Remedy: "Look at the wire; take the tick back if it was not done.",

@@ -1,0 +1,185 @@
+package plan
+
+import (
+	"slices"
+
+	"draxel/core/fact"
+	"draxel/core/feed"
+	"draxel/core/finding"
+	"draxel/core/harness"
+	"draxel/core/join"
+	"draxel/core/match"
+	"draxel/core/network"
+	"draxel/core/part"
+	"draxel/core/reach"
+	"draxel/core/stored"
+)
+
+// table is the parts that the plan is made of: each with its name, what it reads, and the function that gives it. A
+// part is computed when another reads it, so that their order is what their reads imply; it is not that of the rail.
+// First what becomes of every wire, then where terminals and joints come, then lengths; then the steps and the proof.
+type table struct {
+	decisions stored.Decisions
+	block     Block
+
+	match     func() *match.Result
+	facts     func() *fact.Facts // with what decisions add to them
+	thin      func() *Thinned
+	ways      func() *[]Way
+	wanted    func() *model
+	asked     func() *reach.Input // what Reach is asked, but for the currents
+	flow      func() *Flow
+	reach     func() *reach.Result
+	finished  func() *finished
+	fed       func() *Fed
+	feed      func() *Feeding
+	functions func() *Functions
+	sheet     func() *Sheet
+	work      func() *worked
+}
+
+func newTable(found *fact.Facts, d stored.Decisions, m *part.Memory) *table {
+	t := &table{decisions: d, block: BlockOf(d.Feed.Block)}
+	t.match = part.Lazy(m, "match", func() matchReads {
+		return matchReads{From: found.From, To: found.To, Meetings: found.Meetings, Decisions: d.Match}
+	}, crosswalk)
+	t.facts = part.Lazy(m, "facts", func() factReads {
+		return factReads{Found: found, PutOn: found.PutOn(t.match()), Partings: d.Reach.Partings,
+			Block: feed.Decisions{Block: d.Feed.Block}, Parts: partWires(d.Added)}
+	}, factsWith)
+	t.thin = part.Lazy(m, "thin", func() ThinReads {
+		return ThinReads{Facts: t.facts(), Match: t.match(), Decisions: d.Thin, Bench: d.Bench, Block: t.block}
+	}, Thin)
+	t.ways = part.Lazy(m, "ways", func() WayReads {
+		return WayReads{Facts: t.facts(), Match: t.match(), Off: t.thin().Result.Off}
+	}, Ways)
+	t.wanted = part.Lazy(m, "wanted", func() Reads {
+		return Reads{Facts: t.facts(), Match: t.match(), Thin: t.thin(), Ways: *t.ways(), Block: t.block, Ticks: d.Ticks,
+			Exchanges: d.Pin.Exchanges, Reports: d.Pin.Reports, Rules: d.Reach.Rules, Rates: d.Bench.Rates}
+	}, newModel)
+	t.asked = part.Lazy(m, "asked", func() ReachReads {
+		return ReachReads{Model: t.wanted(), Thin: t.thin(), Decisions: d.Reach, Bench: d.Bench, Ticks: d.Ticks,
+			Added: d.Added}
+	}, ReachInput)
+	t.flow = part.Lazy(m, "flow", func() FlowReads {
+		return FlowReads{Facts: t.facts(), Joined: t.wanted().joined, Wires: t.asked().Wires, Feed: d.Feed}
+	}, Flowing)
+	t.reach = part.Lazy(m, "reach", func() reachReads {
+		in := t.asked()
+		return reachReads{Facts: t.facts(), Wires: in.Wires, Stock: in.Stock, Decisions: in.Decisions, Flow: *t.flow()}
+	}, reached)
+	t.finished = part.Lazy(m, "finished", func() finishReads {
+		return finishReads{Model: t.wanted(), Reach: t.reach(), Added: d.Added}
+	}, finish)
+	t.fed = part.Lazy(m, "fed", func() FedReads {
+		return FedReads{Facts: t.facts(), Match: t.match(), Block: t.block}
+	}, Circuits)
+	t.feed = part.Lazy(m, "feed", func() FeedReads {
+		return FeedReads{Facts: t.facts(), Wanted: t.finished().Wanted, Reach: t.reach(), Feed: d.Feed, Added: d.Added,
+			Class: d.Reach.Rules.Class}
+	}, Feed)
+	t.functions = part.Lazy(m, "functions", func() FunctionReads {
+		return FunctionReads{Facts: t.facts(), Wanted: t.finished().Wanted, Feed: t.feed(), Empty: leftEmpty(t.match()),
+			Wishes: d.Functions, Rules: d.OutRules, Added: d.Added}
+	}, Function)
+	t.sheet = part.Lazy(m, "sheet", func() SheetReads {
+		return SheetReads{Model: t.wanted(), Match: t.match(), Wanted: t.finished().Wanted, Pin: d.Pin,
+			Rate: d.Bench.Rates.Extract}
+	}, Moves)
+	t.work = part.Lazy(m, "work", func() workReads {
+		return workReads{Facts: t.facts(), Match: t.match(), Thin: t.thin(), Model: t.wanted(), Reach: t.reach(),
+			Finished: t.finished(), Feed: t.feed(), Block: feed.Decisions{Block: d.Feed.Block}, Sheet: t.sheet(),
+			Added: d.Added, Own: d.Own, Limit: d.Pin.Limit, Check: d.Bench.Rates.Check}
+	}, workOf)
+	return t
+}
+
+// early are the findings of what is known at once.
+func (t *table) early() []finding.Finding {
+	f := t.facts()
+	return slices.Concat(f.Findings, t.match().Findings(f.From, f.To), t.thin().Findings)
+}
+
+type matchReads struct {
+	From, To  harness.Pinout
+	Meetings  match.Meetings
+	Decisions []match.Decision
+}
+
+func crosswalk(r matchReads) *match.Result {
+	return match.Crosswalk(r.From, r.To, r.Meetings, r.Decisions)
+}
+
+// leftEmpty lists the To cavities that are left empty.
+func leftEmpty(r *match.Result) []harness.Ref {
+	var out []harness.Ref
+	for i := range r.Wants {
+		if w := &r.Wants[i]; w.Verdict == match.LeftEmpty {
+			out = append(out, w.To)
+		}
+	}
+	return out
+}
+
+type factReads struct {
+	Found    *fact.Facts
+	PutOn    []string // connectors that plugs are put onto
+	Partings []reach.Parting
+	Block    feed.Decisions // the block alone
+	Parts    map[harness.WireID]network.Length
+}
+
+// factsWith gives the facts with what decisions add to the harness: a wire for every row, plugs that are put on, those
+// of disconnects, the fuse block, the wires of parts.
+func factsWith(r factReads) *fact.Facts {
+	f := *r.Found
+	f.Complete()
+	f.PlugsOn(r.PutOn)
+	f.Part(r.Partings)
+	f = f.With(r.Block.Block)
+	f.Parts = r.Parts
+	return &f
+}
+
+type reachReads struct {
+	Facts     *fact.Facts
+	Wires     []reach.Wire
+	Stock     []reach.Piece
+	Decisions reach.Decisions
+	Flow      Flow
+}
+
+func reached(r reachReads) *reach.Result {
+	return reach.Compute(reach.Input{Loom: &r.Facts.Laid.Loom, Wires: r.Wires, Stock: r.Stock, Decisions: r.Decisions,
+		Amps: r.Flow.Amps, Fuses: r.Flow.Fuses})
+}
+
+type finishReads struct {
+	Model *model
+	Reach *reach.Result
+	Added []join.Added
+}
+
+// finished is the harness as it should become.
+type finished struct {
+	Wanted   harness.Harness
+	Whole    harness.Harness // before what is parted later is parted
+	Plain    harness.Harness // without the parts that functions ask for
+	Reach    *reach.Result   // with the disconnects that were taken
+	Parted   reach.Parted
+	Added    join.AddedPart
+	Findings []finding.Finding
+}
+
+// finish brings the lengths, the disconnects and the parts into what the joints make.
+func finish(r finishReads) *finished {
+	m, out := r.Model, &finished{Reach: r.Reach.Again()}
+	lengthened := m.joined.With(r.Reach.Changes(m.joined))
+	out.Parted = out.Reach.Part(m.found, m.past.Now, lengthened)
+	out.Plain = lengthened.With(out.Parted.Changes)
+	out.Added = m.add(r.Added, out.Plain)
+	out.Wanted = out.Plain.With(out.Added.Changes)
+	out.Whole = lengthened.With(out.Parted.Made).With(out.Added.Made)
+	out.Findings = slices.Concat(out.Parted.Findings, out.Added.Findings)
+	return out
+}
