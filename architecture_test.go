@@ -15,7 +15,7 @@ import (
 // way.
 func rank(path string) (floor int, known bool) {
 	switch p := strings.TrimPrefix(path, "draxel/"); {
-	case p == "core/colour", p == "core/size", p == "core/signal":
+	case p == "core/colour", p == "core/size", p == "core/signal", p == "core/part":
 		return 0, true
 	case p == "core/finding", p == "core/terminal":
 		return 1, true
@@ -29,22 +29,28 @@ func rank(path string) (floor int, known bool) {
 		return 7, true
 	case p == "core/fact":
 		return 8, true
-	case p == "core/plan":
+	case p == "core/wanted":
 		return 9, true
-	case p == "core/papers":
+	case p == "core/live", p == "core/repin":
 		return 10, true
+	case p == "core/proof":
+		return 11, true
+	case p == "core/plan":
+		return 12, true
+	case p == "core/papers":
+		return 13, true
 	case p == "core/network", p == "core/diagram":
 		return 5, true
 	case strings.HasPrefix(p, "core/"): // the stages
 		return 6, true
 	case p == "exchange", p == "standins":
-		return 11, true
-	case p == "store", p == "demo":
-		return 12, true
-	case p == "server":
-		return 13, true
-	case strings.HasPrefix(p, "cmd/"), p == "browser", strings.HasPrefix(p, "scripts/"):
 		return 14, true
+	case p == "store", p == "demo":
+		return 15, true
+	case p == "server":
+		return 16, true
+	case strings.HasPrefix(p, "cmd/"), p == "browser", strings.HasPrefix(p, "scripts/"):
+		return 17, true
 	}
 	return 0, false
 }

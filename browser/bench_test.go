@@ -11,7 +11,7 @@ import (
 
 	"github.com/go-rod/rod/lib/input"
 
-	"draxel/core/plan"
+	"draxel/core/repin"
 	"draxel/server"
 )
 
@@ -38,14 +38,14 @@ func TestTheBenchByKeys(t *testing.T) {
 	v.press('s')
 	v.until("what waits for it is not planned", func() bool {
 		return len(v.pinned().Reports) == 1 &&
-			!slices.ContainsFunc(v.pinned().Steps, func(s plan.Step) bool { return s.From.String() == "B15" })
+			!slices.ContainsFunc(v.pinned().Steps, func(s repin.Step) bool { return s.From.String() == "B15" })
 	})
 	v.goTo("/jobs/sorrel-refit/pin")
 	v.see("[data-testid=report]", "The terminal in B15 does not come out")
 	v.click("button", "Settle")
 	v.reason("the other tang")
 	v.until("it is planned again", func() bool {
-		return slices.ContainsFunc(v.pinned().Steps, func(s plan.Step) bool { return s.From.String() == "B15" })
+		return slices.ContainsFunc(v.pinned().Steps, func(s repin.Step) bool { return s.From.String() == "B15" })
 	})
 }
 

@@ -13,7 +13,7 @@ import (
 	"github.com/go-rod/rod/lib/input"
 	"github.com/go-rod/rod/lib/proto"
 
-	"draxel/core/plan"
+	"draxel/core/repin"
 	"draxel/server"
 )
 
@@ -119,7 +119,7 @@ func TestDoneOtherwise(t *testing.T) {
 	v.until("the plan moves it on", func() bool {
 		return slices.ContainsFunc(
 			v.pinned().Steps,
-			func(s plan.Step) bool { return s.From.String() == "B38" && s.To.String() == "B37" },
+			func(s repin.Step) bool { return s.From.String() == "B38" && s.To.String() == "B37" },
 		)
 	})
 }

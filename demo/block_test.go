@@ -6,6 +6,7 @@ import (
 
 	"draxel/core/fact"
 	"draxel/core/harness"
+	"draxel/core/live"
 	"draxel/core/match"
 	"draxel/core/plan"
 	"draxel/demo"
@@ -29,7 +30,7 @@ func TestNoBlockIsFedThroughTheResistanceWire(t *testing.T) {
 		t.Fatal(err)
 	}
 	p := plan.Compute(f, j.Chosen())
-	if !slices.ContainsFunc(p.Feed.Circuits, func(c plan.Circuit) bool { return c.By.String() == "K2" }) {
+	if !slices.ContainsFunc(p.Feed.Circuits, func(c live.Circuit) bool { return c.By.String() == "K2" }) {
 		t.Fatal("E4 is not fed by the resistance wire: the test says nothing")
 	}
 	o := p.Fed.Propose(j.Chosen(), false)

@@ -17,8 +17,9 @@ import (
 	"draxel/core/finding"
 	"draxel/core/harness"
 	"draxel/core/pin"
-	"draxel/core/plan"
+	"draxel/core/proof"
 	"draxel/core/terminal"
+	"draxel/core/wanted"
 	"draxel/core/work"
 	"draxel/demo"
 	"draxel/exchange"
@@ -74,8 +75,8 @@ func TestNothingFallsOffThePage(t *testing.T) {
 	}
 	s.Plan.Findings, s.Plan.Join.Joints, s.Plan.Join.Wires, s.Plan.Pin.Settings = nil, nil, nil, nil
 	for n := range 119 {
-		s.Plan.Join.Joints = append(s.Plan.Join.Joints, plan.Joined{Name: mark("joint", n), Why: strings.Repeat("so that it is long ", n%9)})
-		s.Plan.Join.Wires = append(s.Plan.Join.Wires, plan.Laid{ID: harness.WireID(mark("wire", n)), Row: harness.Row{Function: "feed"}})
+		s.Plan.Join.Joints = append(s.Plan.Join.Joints, wanted.Joined{Name: mark("joint", n), Why: strings.Repeat("so that it is long ", n%9)})
+		s.Plan.Join.Wires = append(s.Plan.Join.Wires, wanted.Laid{ID: harness.WireID(mark("wire", n)), Row: harness.Row{Function: "feed"}})
 		s.Plan.Pin.Settings = append(s.Plan.Pin.Settings, mark("setting", n))
 		s.Plan.Pin.Orders = append(s.Plan.Pin.Orders, pin.Order{Part: terminal.Part{Name: mark("part", n)}, Need: 1})
 		s.Plan.Findings = append(s.Plan.Findings, finding.Finding{Subject: mark("finding", n), Text: "known",
@@ -182,7 +183,7 @@ func TestASheetThatIsNotWholeSaysSo(t *testing.T) {
 
 func TestASheetThatIsNotProvenSaysSo(t *testing.T) {
 	s := sheet(t)
-	s.Plan.Proof = plan.Proof{Steps: 4, Differences: []string{"x"}}
+	s.Plan.Proof = proof.Proof{Steps: 4, Differences: []string{"x"}}
 	var b bytes.Buffer
 	if err := exchange.WriteSheetCSV(&b, s); err != nil || !strings.Contains(b.String(), "DO NOT WORK FROM THIS") {
 		t.Errorf("%v: %.200s", err, b.String())

@@ -11,6 +11,7 @@ import (
 	"draxel/core/harness"
 	"draxel/core/pin"
 	"draxel/core/plan"
+	"draxel/core/repin"
 	"draxel/core/terminal"
 	"draxel/core/work"
 )
@@ -159,7 +160,7 @@ func (p *page) steps() {
 	for i, x := range all {
 		s, pins := p.s.Plan.Sheet(x.ID)
 		if !pins {
-			s = &plan.Step{Step: pin.Step{Step: *x}, Advice: pin.Advice{Warn: x.Warn}}
+			s = &repin.Step{Step: pin.Step{Step: *x}, Advice: pin.Advice{Warn: x.Warn}}
 		}
 		if p.room(p.stepHeight(*s)) {
 			p.stepHead()
@@ -182,7 +183,7 @@ func (p *page) stepHead() {
 }
 
 // small is what stands under the sentence: how, why, what is in hand, what to watch for.
-func small(s plan.Step) string {
+func small(s repin.Step) string {
 	parts := []string{s.Why}
 	if s.Stage == work.Pin && s.Kind == pin.Close {
 		parts = append(parts, s.After)
@@ -202,7 +203,7 @@ func small(s plan.Step) string {
 	return strings.TrimSpace(strings.Join(slices.DeleteFunc(parts, func(t string) bool { return t == "" }), " "))
 }
 
-func (p *page) stepHeight(s plan.Step) float64 {
+func (p *page) stepHeight(s repin.Step) float64 {
 	p.SetFont("text", "", 9)
 	high := 4.4 * float64(len(p.SplitText(s.Text, wideDo-1)))
 	p.SetFont("text", "", 7.5)
@@ -217,7 +218,7 @@ func (p *page) stepHeight(s plan.Step) float64 {
 	return max(9.5, high+2.5, 6.5+3.5*float64(function), face)
 }
 
-func (p *page) step(n int, s plan.Step) {
+func (p *page) step(n int, s repin.Step) {
 	y, h := p.GetY(), p.stepHeight(s)
 	p.Rect(margin, y+0.8, 4, 4, "D")
 	p.SetXY(margin+5, y)
@@ -248,7 +249,7 @@ func (p *page) step(n int, s plan.Step) {
 	p.SetDrawColor(0, 0, 0)
 }
 
-func arrow(s plan.Step) string {
+func arrow(s repin.Step) string {
 	from, to := s.From.String(), s.To.String()
 	switch {
 	case s.Stage != work.Pin && len(s.At) > 0:
@@ -265,7 +266,7 @@ func arrow(s plan.Step) string {
 	return from + " → " + to
 }
 
-func (p *page) wire(s plan.Step, y float64) {
+func (p *page) wire(s repin.Step, y float64) {
 	if s.Wire.Ref.Cavity == "" {
 		return
 	}
@@ -290,7 +291,7 @@ func (p *page) wire(s plan.Step, y float64) {
 
 // smallFaces draws the one or two faces that a step touches, small, with its cavities: crossed where a terminal
 // leaves, black where one goes in. It reads in black and white.
-func (p *page) smallFaces(s plan.Step, y float64) {
+func (p *page) smallFaces(s repin.Step, y float64) {
 	ids := slices.DeleteFunc([]string{s.From.Connector, s.To.Connector}, func(id string) bool { return id == "" })
 	ids = slices.Compact(ids)
 	for i, id := range ids {

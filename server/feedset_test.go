@@ -12,8 +12,8 @@ import (
 
 	"draxel/core/feed"
 	"draxel/core/harness"
+	"draxel/core/live"
 	"draxel/core/match"
-	"draxel/core/plan"
 	"draxel/core/reach"
 	"draxel/server"
 )
@@ -27,7 +27,7 @@ func (c *client) asked(job, method, path string, body any) string {
 
 func (c *client) feed(job string) server.FeedView { return show[server.FeedView](c, job+"/feed") }
 
-func circuit(t *testing.T, v server.FeedView, at string) plan.Circuit {
+func circuit(t *testing.T, v server.FeedView, at string) live.Circuit {
 	t.Helper()
 	for _, x := range v.Circuits {
 		if x.At.String() == at {
@@ -35,7 +35,7 @@ func circuit(t *testing.T, v server.FeedView, at string) plan.Circuit {
 		}
 	}
 	t.Fatalf("there is no circuit %s in %v", at, v.Circuits)
-	return plan.Circuit{}
+	return live.Circuit{}
 }
 
 // A block is proposed, a circuit is moved, a fuse is stated, the block gets a place, the label of its lid is

@@ -5,6 +5,7 @@ import (
 	"draxel/core/finding"
 	"draxel/core/gather"
 	"draxel/core/harness"
+	"draxel/core/live"
 	"draxel/core/match"
 	"draxel/core/plan"
 )
@@ -35,7 +36,7 @@ type FeedView struct {
 	Measured    []string                 `json:"measured"` // contacts of the key, as readings have them
 	Findings    []finding.Finding        `json:"findings"`
 	Block       *feed.Block              `json:"block,omitempty"` // of one's own
-	Circuits    []plan.Circuit           `json:"circuits"`        // what a feed has to be led to
+	Circuits    []live.Circuit           `json:"circuits"`        // what a feed has to be led to
 	Holders     []string                 `json:"holders"`         // fuses of the vehicle that a circuit can be put onto
 	Parts       []feed.PartLine          `json:"parts"`
 	Steps       []WorkStep               `json:"steps"`

@@ -4,8 +4,8 @@ import (
 	"draxel/core/feed"
 	"draxel/core/finding"
 	"draxel/core/join"
+	"draxel/core/live"
 	"draxel/core/papers"
-	"draxel/core/plan"
 )
 
 // TrialView is what works in a condition, and what the rules of the unit say in it.
@@ -40,7 +40,7 @@ type HoldsView struct {
 type JoinView struct {
 	Revision  int64             `json:"revision"`
 	Items     []join.Item       `json:"items"`
-	Legs      []plan.Leg        `json:"legs"`
+	Legs      []live.Leg        `json:"legs"`
 	Said      bool              `json:"said"` // the network says what is live
 	Positions []feed.Position   `json:"positions"`
 	Switches  []string          `json:"switches"`
@@ -51,7 +51,7 @@ type JoinView struct {
 	Flags     []string          `json:"flags"`    // that rules ask for: switches, outputs, requests
 	Settings  []string          `json:"settings"` // of the unit, for whoever programs it
 	Raised    []RaisedCodes     `json:"raised"`
-	Sites     []plan.Site       `json:"sites"` // ends at which parts can come, or why none can
+	Sites     []live.Site       `json:"sites"` // ends at which parts can come, or why none can
 	Studs     []string          `json:"studs"` // that leads can be brought to
 	Parts     []join.Added      `json:"parts"` // that are taken
 	Named     []papers.Named    `json:"named"` // the vehicle's wires that are cut or joined, named twice

@@ -12,7 +12,7 @@ import (
 	"draxel/core/finding"
 	"draxel/core/harness"
 	"draxel/core/match"
-	"draxel/core/plan"
+	"draxel/core/wanted"
 	"draxel/store"
 )
 
@@ -210,7 +210,7 @@ func decision(j *computed, r DecideRequest) (match.Decision, error) {
 		d.Choice, d.Origin = match.Wired, r.Origin
 		return d, checkOrigin(j, row, r.Origin)
 	case ByWay:
-		i := slices.IndexFunc(j.plan().Ways, func(w plan.Way) bool { return w.From == r.At })
+		i := slices.IndexFunc(j.plan().Ways, func(w wanted.Way) bool { return w.From == r.At })
 		if i < 0 || !slices.Contains(j.plan().Ways[i].Choices, r.Way) {
 			return d, problem(http.StatusUnprocessableEntity, "no-such-way", "The wire cannot come to its counterpart in "+
 				"that way.", "/way")

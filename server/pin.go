@@ -13,8 +13,8 @@ import (
 	"draxel/core/fact"
 	"draxel/core/finding"
 	"draxel/core/harness"
-	"draxel/core/plan"
 	"draxel/core/thin"
+	"draxel/core/wanted"
 	"draxel/core/work"
 	"draxel/exchange"
 )
@@ -84,7 +84,7 @@ func facesOf(all []harness.Connector) map[string]Face {
 // cavityWires lists what is in the cavities of the plan's housings now.
 func (j *computed) cavityWires() []CavityWire {
 	rows := map[harness.TerminalID]harness.Row{}
-	for _, r := range plan.Rows(&j.facts, j.plan().Housings) {
+	for _, r := range wanted.Rows(&j.facts, j.plan().Housings) {
 		rows[harness.TerminalAt(r.Ref)] = r
 	}
 	for _, r := range j.facts.To.Rows {

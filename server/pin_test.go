@@ -9,7 +9,7 @@ import (
 	"draxel/core/finding"
 	"draxel/core/harness"
 	"draxel/core/pin"
-	"draxel/core/plan"
+	"draxel/core/repin"
 	"draxel/core/stored"
 	"draxel/demo"
 	"draxel/server"
@@ -61,7 +61,7 @@ func TestTheWholeSheetIsTicked(t *testing.T) {
 	if code := c.tick(job, v.Revision, true, v.Steps[1].ID); code != "needs-first" {
 		t.Errorf("the second step first: %q", code)
 	}
-	closing := slices.IndexFunc(v.Steps, func(s plan.Step) bool { return s.Kind == pin.Close })
+	closing := slices.IndexFunc(v.Steps, func(s repin.Step) bool { return s.Kind == pin.Close })
 	if code := c.tick(job, v.Revision, true, v.Steps[closing].ID); code != "needs-first" {
 		t.Errorf("a connector closed before it is finished: %q", code)
 	}

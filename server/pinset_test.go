@@ -10,7 +10,7 @@ import (
 	"draxel/core/harness"
 	"draxel/core/match"
 	"draxel/core/pin"
-	"draxel/core/plan"
+	"draxel/core/repin"
 	"draxel/core/stored"
 	"draxel/server"
 )
@@ -26,7 +26,7 @@ func TestOrderExchangeAndParts(t *testing.T) {
 	if code := wish(v.Steps[1].ID, v.Steps[0].ID); code != "cannot-be" {
 		t.Errorf("a move into a full cavity first: %q", code)
 	}
-	free := slices.IndexFunc(v.Steps[1:], func(s plan.Step) bool { return s.Kind == pin.Move && len(s.Needs) == 0 }) + 1
+	free := slices.IndexFunc(v.Steps[1:], func(s repin.Step) bool { return s.Kind == pin.Move && len(s.Needs) == 0 }) + 1
 	if code := wish(v.Steps[free].ID, v.Steps[0].ID); code != "" || c.pin(job).Steps[0].ID != v.Steps[free].ID {
 		t.Errorf("a step that nothing hinders: %q", code)
 	}

@@ -6,8 +6,10 @@ import (
 	"draxel/core/harness"
 	"draxel/core/match"
 	"draxel/core/pin"
-	"draxel/core/plan"
+	"draxel/core/proof"
+	"draxel/core/repin"
 	"draxel/core/thin"
+	"draxel/core/wanted"
 	"draxel/core/work"
 )
 
@@ -17,8 +19,8 @@ type PinView struct {
 	Hash        string              `json:"hash"`
 	Moves       bool                `json:"moves"` // this kind of job moves terminals
 	Done        []work.Tick         `json:"done"`
-	Steps       []plan.Step         `json:"steps"` // what is left
-	Proof       plan.Proof          `json:"proof"`
+	Steps       []repin.Step        `json:"steps"` // what is left
+	Proof       proof.Proof         `json:"proof"`
 	Line        string              `json:"line"`           // the proof in one sentence
 	Figures     string              `json:"figures"`        // what it costs, in one sentence
 	Open        string              `json:"open,omitempty"` // what the sheet leaves out
@@ -30,9 +32,9 @@ type PinView struct {
 	Orders      []pin.Order         `json:"orders"`
 	Spares      []pin.Spare         `json:"spares"`
 	Adaptations []pin.Adaptation    `json:"adaptations"`
-	Joints      []plan.Joined       `json:"joints"`
+	Joints      []wanted.Joined     `json:"joints"`
 	Settings    []string            `json:"settings"`
-	Outputs     []plan.Output       `json:"outputs"`
+	Outputs     []repin.Output      `json:"outputs"`
 	Reports     []pin.Report        `json:"reports"`
 	Totals      match.Totals        `json:"totals"`
 	Bench       thin.Bench          `json:"bench"` // how this job is worked

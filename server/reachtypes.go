@@ -4,7 +4,7 @@ import (
 	"draxel/core/colour"
 	"draxel/core/finding"
 	"draxel/core/harness"
-	"draxel/core/plan"
+	"draxel/core/proof"
 	"draxel/core/reach"
 	"draxel/core/size"
 	"draxel/core/work"
@@ -34,7 +34,7 @@ type ReachView struct {
 	Learned     reach.Learned      `json:"learned"`
 	Steps       []WorkStep         `json:"steps"`
 	Strays      []work.Tick        `json:"strays"`
-	Proof       plan.Proof         `json:"proof"`
+	Proof       proof.Proof        `json:"proof"`
 	Line        string             `json:"line"`
 	Wishes      []reach.Wish       `json:"wishes"`
 	Measured    []reach.Measured   `json:"measured"`

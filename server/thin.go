@@ -12,8 +12,8 @@ import (
 	"draxel/core/finding"
 	"draxel/core/gather"
 	"draxel/core/harness"
-	"draxel/core/plan"
 	"draxel/core/thin"
+	"draxel/core/wanted"
 	"draxel/store"
 )
 
@@ -26,7 +26,7 @@ func (s *Server) showThin(c *gin.Context) error {
 	v := ThinView{Revision: j.Revision, Facts: j.factsKey[:12], Wires: j.facts.Laid.Loom.Wires,
 		Verdicts: verdicts(t.Result),
 		Systems:  t.Result.Systems, Joints: t.Result.Joints, Brought: []thin.Decision{}, Drawing: j.Drawing(),
-		ThinRest: ThinRest{Proposed: []plan.Proposal{}, Findings: []finding.Finding{}}}
+		ThinRest: ThinRest{Proposed: []wanted.Proposal{}, Findings: []finding.Finding{}}}
 	if v.Begun = c.Query("begun") != ""; !v.Begun {
 		v.ThinRest = j.thinRest()
 	}

@@ -4,9 +4,10 @@ import (
 	"draxel/core/finding"
 	"draxel/core/gather"
 	"draxel/core/harness"
-	"draxel/core/plan"
+	"draxel/core/proof"
 	"draxel/core/stored"
 	"draxel/core/thin"
+	"draxel/core/wanted"
 	"draxel/core/work"
 )
 
@@ -29,8 +30,8 @@ type ThinView struct {
 // ThinRest is what of Thin follows from the whole plan. It is asked for apart, so that the harness is shown before.
 type ThinRest struct {
 	Counts   thin.Counts       `json:"counts"`
-	Proof    plan.Proof        `json:"proof"`
-	Proposed []plan.Proposal   `json:"proposed"`
+	Proof    proof.Proof       `json:"proof"`
+	Proposed []wanted.Proposal `json:"proposed"`
 	Findings []finding.Finding `json:"findings"`
 }
 
@@ -89,7 +90,7 @@ type WorkView struct {
 	Steps    []WorkStep        `json:"steps"`
 	Strays   []work.Tick       `json:"strays"` // done, and not in the plan any more
 	Counts   thin.Counts       `json:"counts"`
-	Proof    plan.Proof        `json:"proof"`
+	Proof    proof.Proof       `json:"proof"`
 	Line     string            `json:"line"`
 	Stock    []thin.StockLine  `json:"stock"`
 	Off      []thin.OffLine    `json:"off"`

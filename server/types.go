@@ -5,8 +5,8 @@ import (
 	"draxel/core/gather"
 	"draxel/core/harness"
 	"draxel/core/match"
-	"draxel/core/plan"
 	"draxel/core/stored"
+	"draxel/core/wanted"
 )
 
 // The requests and replies of the API. The TypeScript types are generated from these.
@@ -154,14 +154,14 @@ type CorrectRequest struct {
 
 // MatchView is the spread: both pinouts and the verdicts between them.
 type MatchView struct {
-	Revision int64          `json:"revision"`
-	From     harness.Pinout `json:"from"`
-	To       harness.Pinout `json:"to"`
-	Meetings match.Meetings `json:"meetings"`
-	Vehicle  match.Side     `json:"vehicle"` // the side of the vehicle's own wiring
-	Ways     []plan.Way     `json:"ways"`
-	Joints   []plan.Joined  `json:"joints"`
-	NewWires []plan.Laid    `json:"newWires"`
+	Revision int64           `json:"revision"`
+	From     harness.Pinout  `json:"from"`
+	To       harness.Pinout  `json:"to"`
+	Meetings match.Meetings  `json:"meetings"`
+	Vehicle  match.Side      `json:"vehicle"` // the side of the vehicle's own wiring
+	Ways     []wanted.Way    `json:"ways"`
+	Joints   []wanted.Joined `json:"joints"`
+	NewWires []wanted.Laid   `json:"newWires"`
 	// Splices, and cavities of fuses and grounds, at which a new wire can begin.
 	Points []string     `json:"points"`
 	Lines  []match.Line `json:"lines"`

@@ -15,10 +15,13 @@ import (
 	"draxel/core/harness"
 	"draxel/core/papers"
 	"draxel/core/plan"
+	"draxel/core/proof"
 	"draxel/core/reach"
+	"draxel/core/repin"
 	"draxel/core/stored"
 	"draxel/core/terminal"
 	"draxel/core/thin"
+	"draxel/core/wanted"
 	"draxel/core/work"
 	"draxel/store"
 )
@@ -26,19 +29,19 @@ import (
 // WorkListView is the one list of what is to be done: the steps of all stages in one order, with what was done so
 // far, the joints that are made and the new wires that are laid.
 type WorkListView struct {
-	Revision int64         `json:"revision"`
-	Steps    []WorkStep    `json:"steps"`
-	Done     []work.Tick   `json:"done"`   // everything that was ticked, in its order
-	Strays   []work.Tick   `json:"strays"` // done, and not in the plan any more
-	Proof    plan.Proof    `json:"proof"`
-	Line     string        `json:"line"`
-	Open     string        `json:"open,omitempty"` // what the list leaves out
-	Minutes  float64       `json:"minutes"`        // reckoned for what is left
-	Joints   []plan.Joined `json:"joints"`
-	Wires    []plan.Laid   `json:"wires"`
-	Places   []string      `json:"places"` // connectors and paths that steps are at
-	People   []string      `json:"people"` // who has ticked
-	Hand     []string      `json:"hand"`
+	Revision int64           `json:"revision"`
+	Steps    []WorkStep      `json:"steps"`
+	Done     []work.Tick     `json:"done"`   // everything that was ticked, in its order
+	Strays   []work.Tick     `json:"strays"` // done, and not in the plan any more
+	Proof    proof.Proof     `json:"proof"`
+	Line     string          `json:"line"`
+	Open     string          `json:"open,omitempty"` // what the list leaves out
+	Minutes  float64         `json:"minutes"`        // reckoned for what is left
+	Joints   []wanted.Joined `json:"joints"`
+	Wires    []wanted.Laid   `json:"wires"`
+	Places   []string        `json:"places"` // connectors and paths that steps are at
+	People   []string        `json:"people"` // who has ticked
+	Hand     []string        `json:"hand"`
 }
 
 // WorkStep is a step with its tick, with what tells its wire from others, and with why it cannot be ticked yet.
@@ -73,7 +76,7 @@ func (j *computed) workSteps(stage work.Stage) []WorkStep {
 	for i := range j.facts.Laid.Loom.Wires {
 		wires[j.facts.Laid.Loom.Wires[i].ID] = &j.facts.Laid.Loom.Wires[i]
 	}
-	sheet := map[string]*plan.Step{}
+	sheet := map[string]*repin.Step{}
 	for i := range p.Steps {
 		sheet[p.Steps[i].ID] = &p.Steps[i]
 	}
@@ -116,7 +119,7 @@ func (w *WorkStep) place() {
 }
 
 // pins fills in what a step of Pin knows beside its sentence.
-func (w *WorkStep) pins(x *plan.Step) {
+func (w *WorkStep) pins(x *repin.Step) {
 	w.From, w.To, w.How, w.After, w.Hand, w.Warn = x.From, x.To, x.How, x.After, x.Hand, x.Advice.Warn
 	if x.Wire.Ref != (harness.Ref{}) {
 		w.Row = &x.Wire

@@ -8,15 +8,15 @@ import (
 	"draxel/core/finding"
 	"draxel/core/harness"
 	"draxel/core/match"
-	"draxel/core/plan"
 	"draxel/core/stored"
+	"draxel/core/wanted"
 	"draxel/core/work"
 	"draxel/server"
 )
 
 // waysOf gives how each pair comes together.
-func (c *client) waysOf(job string) map[harness.Ref]plan.Way {
-	out := map[harness.Ref]plan.Way{}
+func (c *client) waysOf(job string) map[harness.Ref]wanted.Way {
+	out := map[harness.Ref]wanted.Way{}
 	for _, w := range show[server.MatchView](c, job+"/match").Ways {
 		out[w.From] = w
 	}

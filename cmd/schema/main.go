@@ -222,9 +222,9 @@ func plainName(t reflect.Type) string {
 		return "Signal"
 	case "draxel/core/match.Origin":
 		return "WireOrigin"
-	case "draxel/core/plan.Way":
+	case "draxel/core/wanted.Way":
 		return "WireWay"
-	case "draxel/core/plan.Step":
+	case "draxel/core/repin.Step":
 		return "SheetStep"
 	case "draxel/core/face.Layout":
 		return "FaceLayout"

@@ -49,6 +49,14 @@ func (c *copper) clone() *copper {
 	return &copper{maps.Clone(c.wires), maps.Clone(c.free), maps.Clone(c.out)}
 }
 
+// Standing gives what stands for a wire in the harness: itself, or the new one that took its place.
+func (h Harness) Standing(wire WireID) WireID {
+	if _, there := h.Tips(wire); there {
+		return wire
+	}
+	return wire.Instead()
+}
+
 // Wires lists the lengths of wire that are in the harness, by name.
 func (h Harness) Wires() []WireID {
 	if h.metal == nil {

@@ -8,6 +8,7 @@ import (
 	"draxel/core/join"
 	"draxel/core/match"
 	"draxel/core/plan"
+	"draxel/core/wanted"
 )
 
 // Named is a wire of the vehicle that is cut or joined onto, named twice before anything is done to it: by the
@@ -42,7 +43,7 @@ func NamedWires(p *plan.Plan, f *fact.Facts) []Named {
 				n.Row = f.LoomRow(at)
 			}
 			if !n.Measured {
-				n.Proof = plan.Meter(f.RoleAt(at)).Text
+				n.Proof = wanted.Meter(f.RoleAt(at)).Text
 			}
 			i = len(out)
 			out = append(out, n)

@@ -5,6 +5,7 @@ import (
 
 	"draxel/core/feed"
 	"draxel/core/harness"
+	"draxel/core/live"
 	"draxel/core/reach"
 	"draxel/core/work"
 )
@@ -99,7 +100,7 @@ func fed(all, feeds []work.Step, block *feed.Block) []work.Step {
 		}
 	}
 	for i := range feeds {
-		if feeds[i].Kind == FitFuse {
+		if feeds[i].Kind == live.FitFuse {
 			feeds[i].Needs = before
 		}
 	}

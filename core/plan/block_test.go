@@ -10,6 +10,7 @@ import (
 	"draxel/core/fact"
 	"draxel/core/feed"
 	"draxel/core/harness"
+	"draxel/core/live"
 	"draxel/core/match"
 	"draxel/core/plan"
 	"draxel/core/stored"
@@ -219,9 +220,9 @@ func TestFusesGoInLast(t *testing.T) {
 	for i := range p.Work.Steps {
 		s := &p.Work.Steps[i]
 		switch {
-		case s.Kind == plan.MountBlock:
+		case s.Kind == live.MountBlock:
 			mounted = i
-		case s.Kind == plan.FitFuse:
+		case s.Kind == live.FitFuse:
 			if fuses++; firstFuse < 0 {
 				firstFuse = i
 			}

@@ -7,9 +7,9 @@ import (
 	"draxel/core/gather"
 	"draxel/core/harness"
 	"draxel/core/match"
-	"draxel/core/plan"
 	"draxel/core/reach"
 	"draxel/core/stored"
+	"draxel/core/wanted"
 )
 
 // meeting is a job on a straight trunk: a unit at "in", a plug of the vehicle at "dash" 400 mm on, and what its wires lead
@@ -60,7 +60,7 @@ func TestJointsAreWhereBothWiresCome(t *testing.T) {
 			proven(t, "spread", p)
 			farthest := 0.0
 			for _, x := range p.Join.Joints {
-				var theirs, ours plan.JoinedEnd
+				var theirs, ours wanted.JoinedEnd
 				for _, e := range x.Ends {
 					if e.Theirs {
 						theirs = e

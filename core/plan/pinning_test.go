@@ -15,6 +15,7 @@ import (
 	"draxel/core/match"
 	"draxel/core/pin"
 	"draxel/core/plan"
+	"draxel/core/repin"
 	"draxel/core/stored"
 	"draxel/core/terminal"
 	"draxel/core/work"
@@ -136,7 +137,7 @@ func TestHousingsSayWhatTravels(t *testing.T) {
 	if p = computeJob(t, j); has(p.Findings, "parts-missing") {
 		t.Errorf("with all there: %q", text(p.Findings, "parts-missing"))
 	}
-	i := slices.IndexFunc(p.Steps, func(s plan.Step) bool { return s.To == ref("B1") })
+	i := slices.IndexFunc(p.Steps, func(s repin.Step) bool { return s.To == ref("B1") })
 	if s := p.Steps[i]; s.Fit.Verdict != "re-crimp" || !strings.Contains(s.How, "Lift the wedge out of the mating face of B") || !slices.Contains(s.Warn, "It changes its plug: cavity 1 of B, not that of A.") {
 		t.Errorf("the step: %+v", s.Advice)
 	}
@@ -259,7 +260,7 @@ func TestReopenedWiresStayWhereTheyAre(t *testing.T) {
 	j.Ticks = []work.Tick{p.Steps[0].Tick()}
 	j.Decisions = j.Decisions[1:]
 	p = computeJob(t, j)
-	if in, _ := p.Pin.Now.In(ref("A3")); in != harness.TerminalAt(ref("A1")) || slices.ContainsFunc(p.Steps, func(s plan.Step) bool { return s.Terminal != "" }) || !p.Proof.Reached {
+	if in, _ := p.Pin.Now.In(ref("A3")); in != harness.TerminalAt(ref("A1")) || slices.ContainsFunc(p.Steps, func(s repin.Step) bool { return s.Terminal != "" }) || !p.Proof.Reached {
 		t.Errorf("steps %s, proof %+v", texts(p), p.Proof)
 	}
 }

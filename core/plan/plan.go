@@ -15,11 +15,15 @@ import (
 	"draxel/core/finding"
 	"draxel/core/harness"
 	"draxel/core/join"
+	"draxel/core/live"
 	"draxel/core/match"
 	"draxel/core/part"
+	"draxel/core/proof"
 	"draxel/core/reach"
+	"draxel/core/repin"
 	"draxel/core/stored"
 	"draxel/core/thin"
+	"draxel/core/wanted"
 	"draxel/core/work"
 )
 
@@ -28,22 +32,22 @@ type Plan struct {
 	Moves    bool // this kind of job moves the terminals of matched wires; others mostly join the wires
 	Match    *match.Result
 	Totals   match.Totals
-	Ways     []Way // how matched wires come to their counterparts
+	Ways     []wanted.Way // how matched wires come to their counterparts
 	Findings []finding.Finding
 	Past     work.Past       // what has been done, and the harness as it is now
 	Wanted   harness.Harness // as it should become
 	Work     Work            // the one list of what is to be done
-	Proof    Proof
-	Steps    []Step // the re-pin sheet: Pin's steps with what tells their wires
-	Withheld int    // decided moves and new wires left off the steps, since an undecided wire holds a cavity
+	Proof    proof.Proof
+	Steps    []repin.Step // the re-pin sheet: Pin's steps with what tells their wires
+	Withheld int          // decided moves and new wires left off the steps, since an undecided wire holds a cavity
 	// The connectors that are worked in: From's, To's that are new, those that terminals leave or enter.
 	Housings []harness.Connector
 	Thin     Thinning
-	Pin      Pinning
+	Pin      repin.Pinning
 	Reach    Reaching
 	Join     Joining
 	Feed     Fuel
-	Fed      *Fed // how the job is fed as it is decided
+	Fed      *live.Fed // how the job is fed as it is decided
 	Found    harness.Harness
 }
 
@@ -52,7 +56,7 @@ type Thinning struct {
 	Result   *thin.Result
 	Progress thin.Progress
 	Counts   thin.Counts
-	Proposed []Proposal
+	Proposed []wanted.Proposal
 }
 
 // Reaching is the part of the plan that makes wires reach.
@@ -64,13 +68,13 @@ type Reaching struct {
 // Joining is the part of the plan that makes joints and lays new wires.
 type Joining struct {
 	Part   join.Part
-	Joints []Joined
-	Wires  []Laid
+	Joints []wanted.Joined
+	Wires  []wanted.Laid
 	Steps  []work.Step
 	// What must work in the vehicle, and how it stands.
 	Functions []join.Item
-	Legs      []Leg
-	Sites     []Site
+	Legs      []live.Leg
+	Sites     []live.Site
 	Added     []join.Added        // parts that are taken
 	Settings  []string            // of the unit, by the sums
 	Raised    map[string][]string // generic fault codes of what is given up, by function
@@ -78,8 +82,8 @@ type Joining struct {
 
 // Fuel is the part of the plan that says what is live and what protects it.
 type Fuel struct {
-	Feeding
-	Circuits []Circuit // what a feed has to be led to, and what each takes
+	live.Feeding
+	Circuits []live.Circuit // what a feed has to be led to, and what each takes
 }
 
 // Replay gives what other ticks would have come to on the harness as it was found.
@@ -117,18 +121,18 @@ func (d *Draft) Whole() *Plan { return d.whole() }
 func (d *Draft) compose() *Plan {
 	t, p := d.table, d.begun
 	m, end, feeds, functions, sheet, done := t.wanted(), t.finished(), t.feed(), t.functions(), t.sheet(), t.work()
-	p.Ways, p.Found, p.Housings, p.Withheld = *t.ways(), m.found, m.housings, m.withheld
+	p.Ways, p.Found, p.Housings, p.Withheld = *t.ways(), m.Found, m.Housings, m.Withheld
 	p.Wanted, p.Fed = end.Wanted, t.fed()
 	p.Past, p.Work, p.Proof, p.Steps, p.Pin = done.Past, done.Work, done.Proof, sheet.Steps, sheet.Pinning
 	p.Thin.Progress, p.Thin.Counts = done.Progress, done.Counts
 	p.Reach = Reaching{Result: end.Reach, Strays: done.Strays}
 	p.Feed = Fuel{Feeding: *feeds, Circuits: t.fed().Measured(feeds.Result)}
-	p.Join = Joining{Part: m.part, Joints: m.listedJoints, Wires: m.laid, Steps: done.Joins, Functions: functions.Items,
-		Legs: functions.Legs, Sites: sites(functions.Items, end.Plain), Added: t.decisions.Added,
+	p.Join = Joining{Part: m.Part, Joints: m.Joints, Wires: m.Laid, Steps: done.Joins, Functions: functions.Items,
+		Legs: functions.Legs, Sites: live.Sites(functions.Items, end.Plain), Added: t.decisions.Added,
 		Settings: functions.Settings, Raised: functions.Raised}
-	p.Findings = slices.Concat(p.Findings, m.findings, end.Reach.Findings, end.Findings,
-		Drops(t.facts(), t.match(), t.block), feeds.Findings, functions.Findings, sheet.Findings, done.Findings,
-		unplugged(t.facts(), t.thin().Result), p.closing(t.facts()), p.proved(t.facts(), &t.decisions.Prove))
+	p.Findings = slices.Concat(p.Findings, m.Findings, end.Reach.Findings, end.Findings,
+		live.Drops(t.facts(), t.match(), t.block), feeds.Findings, functions.Findings, sheet.Findings, done.Findings,
+		wanted.Unplugged(t.facts(), t.thin().Result), wanted.OpenEnds(t.facts(), m.Laid), *t.measured())
 	finding.Sort(p.Findings)
 	p.Findings = finding.Answered(p.Findings, t.decisions.Acks)
 	return &p

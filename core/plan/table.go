@@ -8,11 +8,14 @@ import (
 	"draxel/core/finding"
 	"draxel/core/harness"
 	"draxel/core/join"
+	"draxel/core/live"
 	"draxel/core/match"
 	"draxel/core/network"
 	"draxel/core/part"
 	"draxel/core/reach"
+	"draxel/core/repin"
 	"draxel/core/stored"
+	"draxel/core/wanted"
 )
 
 // table is the parts that the plan is made of: each with its name, what it reads, and the function that gives it. A
@@ -20,50 +23,51 @@ import (
 // First what becomes of every wire, then where terminals and joints come, then lengths; then the steps and the proof.
 type table struct {
 	decisions stored.Decisions
-	block     Block
+	block     wanted.Block
 
 	match     func() *match.Result
 	facts     func() *fact.Facts // with what decisions add to them
-	thin      func() *Thinned
-	ways      func() *[]Way
-	wanted    func() *model
+	thin      func() *wanted.Thinned
+	ways      func() *[]wanted.Way
+	wanted    func() *wanted.Model
 	asked     func() *reach.Input // what Reach is asked, but for the currents
-	flow      func() *Flow
+	flow      func() *live.Flow
 	reach     func() *reach.Result
 	finished  func() *finished
-	fed       func() *Fed
-	feed      func() *Feeding
-	functions func() *Functions
-	sheet     func() *Sheet
+	fed       func() *live.Fed
+	feed      func() *live.Feeding
+	functions func() *live.Functioning
+	sheet     func() *repin.Sheet
 	work      func() *worked
+	measured  func() *[]finding.Finding
 }
 
 func newTable(found *fact.Facts, d stored.Decisions, m *part.Memory) *table {
-	t := &table{decisions: d, block: BlockOf(d.Feed.Block)}
+	t := &table{decisions: d, block: wanted.BlockOf(d.Feed.Block)}
 	t.match = part.Lazy(m, "match", func() matchReads {
 		return matchReads{From: found.From, To: found.To, Meetings: found.Meetings, Decisions: d.Match}
 	}, crosswalk)
 	t.facts = part.Lazy(m, "facts", func() factReads {
 		return factReads{Found: found, PutOn: found.PutOn(t.match()), Partings: d.Reach.Partings,
-			Block: feed.Decisions{Block: d.Feed.Block}, Parts: partWires(d.Added)}
+			Block: feed.Decisions{Block: d.Feed.Block}, Parts: wanted.PartWires(d.Added)}
 	}, factsWith)
-	t.thin = part.Lazy(m, "thin", func() ThinReads {
-		return ThinReads{Facts: t.facts(), Match: t.match(), Decisions: d.Thin, Bench: d.Bench, Block: t.block}
-	}, Thin)
-	t.ways = part.Lazy(m, "ways", func() WayReads {
-		return WayReads{Facts: t.facts(), Match: t.match(), Off: t.thin().Result.Off}
-	}, Ways)
-	t.wanted = part.Lazy(m, "wanted", func() Reads {
-		return Reads{Facts: t.facts(), Match: t.match(), Thin: t.thin(), Ways: *t.ways(), Block: t.block, Ticks: d.Ticks,
+	t.thin = part.Lazy(m, "thin", func() wanted.ThinReads {
+		return wanted.ThinReads{Facts: t.facts(), Match: t.match(), Decisions: d.Thin, Bench: d.Bench, Block: t.block}
+	}, wanted.Thin)
+	t.ways = part.Lazy(m, "ways", func() wanted.WayReads {
+		return wanted.WayReads{Facts: t.facts(), Match: t.match(), Off: t.thin().Result.Off}
+	}, wanted.Ways)
+	t.wanted = part.Lazy(m, "wanted", func() wanted.Reads {
+		return wanted.Reads{Facts: t.facts(), Match: t.match(), Thin: t.thin(), Ways: *t.ways(), Block: t.block, Ticks: d.Ticks,
 			Exchanges: d.Pin.Exchanges, Reports: d.Pin.Reports, Rules: d.Reach.Rules, Rates: d.Bench.Rates}
-	}, newModel)
-	t.asked = part.Lazy(m, "asked", func() ReachReads {
-		return ReachReads{Model: t.wanted(), Thin: t.thin(), Decisions: d.Reach, Bench: d.Bench, Ticks: d.Ticks,
+	}, wanted.Of)
+	t.asked = part.Lazy(m, "asked", func() wanted.ReachReads {
+		return wanted.ReachReads{Model: t.wanted(), Thin: t.thin(), Decisions: d.Reach, Bench: d.Bench, Ticks: d.Ticks,
 			Added: d.Added}
-	}, ReachInput)
-	t.flow = part.Lazy(m, "flow", func() FlowReads {
-		return FlowReads{Facts: t.facts(), Joined: t.wanted().joined, Wires: t.asked().Wires, Feed: d.Feed}
-	}, Flowing)
+	}, wanted.ReachInput)
+	t.flow = part.Lazy(m, "flow", func() live.FlowReads {
+		return live.FlowReads{Facts: t.facts(), Joined: t.wanted().Joined, Wires: t.asked().Wires, Feed: d.Feed}
+	}, live.Flowing)
 	t.reach = part.Lazy(m, "reach", func() reachReads {
 		in := t.asked()
 		return reachReads{Facts: t.facts(), Wires: in.Wires, Stock: in.Stock, Decisions: in.Decisions, Flow: *t.flow()}
@@ -71,26 +75,31 @@ func newTable(found *fact.Facts, d stored.Decisions, m *part.Memory) *table {
 	t.finished = part.Lazy(m, "finished", func() finishReads {
 		return finishReads{Model: t.wanted(), Reach: t.reach(), Added: d.Added}
 	}, finish)
-	t.fed = part.Lazy(m, "fed", func() FedReads {
-		return FedReads{Facts: t.facts(), Match: t.match(), Block: t.block}
-	}, Circuits)
-	t.feed = part.Lazy(m, "feed", func() FeedReads {
-		return FeedReads{Facts: t.facts(), Wanted: t.finished().Wanted, Reach: t.reach(), Feed: d.Feed, Added: d.Added,
+	t.fed = part.Lazy(m, "fed", func() live.FedReads {
+		return live.FedReads{Facts: t.facts(), Match: t.match(), Block: t.block}
+	}, live.Circuits)
+	t.feed = part.Lazy(m, "feed", func() live.FeedReads {
+		return live.FeedReads{Facts: t.facts(), Wanted: t.finished().Wanted, Reach: t.reach(), Feed: d.Feed, Added: d.Added,
 			Class: d.Reach.Rules.Class}
-	}, Feed)
-	t.functions = part.Lazy(m, "functions", func() FunctionReads {
-		return FunctionReads{Facts: t.facts(), Wanted: t.finished().Wanted, Feed: t.feed(), Empty: leftEmpty(t.match()),
+	}, live.Feed)
+	t.functions = part.Lazy(m, "functions", func() live.FunctionReads {
+		return live.FunctionReads{Facts: t.facts(), Wanted: t.finished().Wanted, Feed: t.feed(), Empty: leftEmpty(t.match()),
 			Wishes: d.Functions, Rules: d.OutRules, Added: d.Added}
-	}, Function)
-	t.sheet = part.Lazy(m, "sheet", func() SheetReads {
-		return SheetReads{Model: t.wanted(), Match: t.match(), Wanted: t.finished().Wanted, Pin: d.Pin,
+	}, live.Functions)
+	t.sheet = part.Lazy(m, "sheet", func() repin.SheetReads {
+		return repin.SheetReads{Model: t.wanted(), Match: t.match(), Wanted: t.finished().Wanted, Pin: d.Pin,
 			Rate: d.Bench.Rates.Extract}
-	}, Moves)
+	}, repin.Moves)
 	t.work = part.Lazy(m, "work", func() workReads {
 		return workReads{Facts: t.facts(), Match: t.match(), Thin: t.thin(), Model: t.wanted(), Reach: t.reach(),
 			Finished: t.finished(), Feed: t.feed(), Block: feed.Decisions{Block: d.Feed.Block}, Sheet: t.sheet(),
 			Added: d.Added, Own: d.Own, Limit: d.Pin.Limit, Check: d.Bench.Rates.Check}
 	}, workOf)
+	t.measured = part.Lazy(m, "measured", func() live.MeasuredReads {
+		return live.MeasuredReads{Facts: t.facts(), Feed: t.feed(), Functions: t.functions(), Found: t.wanted().Found,
+			Wanted: t.finished().Wanted, Settings: slices.Concat(t.sheet().Pinning.Settings, t.functions().Settings),
+			Prove: d.Prove}
+	}, live.Measured)
 	return t
 }
 
@@ -146,7 +155,7 @@ type reachReads struct {
 	Wires     []reach.Wire
 	Stock     []reach.Piece
 	Decisions reach.Decisions
-	Flow      Flow
+	Flow      live.Flow
 }
 
 func reached(r reachReads) *reach.Result {
@@ -155,7 +164,7 @@ func reached(r reachReads) *reach.Result {
 }
 
 type finishReads struct {
-	Model *model
+	Model *wanted.Model
 	Reach *reach.Result
 	Added []join.Added
 }
@@ -174,10 +183,10 @@ type finished struct {
 // finish brings the lengths, the disconnects and the parts into what the joints make.
 func finish(r finishReads) *finished {
 	m, out := r.Model, &finished{Reach: r.Reach.Again()}
-	lengthened := m.joined.With(r.Reach.Changes(m.joined))
-	out.Parted = out.Reach.Part(m.found, m.past.Now, lengthened)
+	lengthened := m.Joined.With(r.Reach.Changes(m.Joined))
+	out.Parted = out.Reach.Part(m.Found, m.Past.Now, lengthened)
 	out.Plain = lengthened.With(out.Parted.Changes)
-	out.Added = m.add(r.Added, out.Plain)
+	out.Added = m.Add(r.Added, out.Plain)
 	out.Wanted = out.Plain.With(out.Added.Changes)
 	out.Whole = lengthened.With(out.Parted.Made).With(out.Added.Made)
 	out.Findings = slices.Concat(out.Parted.Findings, out.Added.Findings)

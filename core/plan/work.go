@@ -4,17 +4,20 @@ import (
 	"fmt"
 	"maps"
 	"slices"
-	"strings"
 
 	"draxel/core/fact"
 	"draxel/core/feed"
 	"draxel/core/finding"
 	"draxel/core/harness"
 	"draxel/core/join"
+	"draxel/core/live"
 	"draxel/core/match"
+	"draxel/core/proof"
 	"draxel/core/reach"
+	"draxel/core/repin"
 	"draxel/core/stored"
 	"draxel/core/thin"
+	"draxel/core/wanted"
 	"draxel/core/work"
 )
 
@@ -32,13 +35,13 @@ type Work struct {
 type workReads struct {
 	Facts    *fact.Facts
 	Match    *match.Result
-	Thin     *Thinned
-	Model    *model
+	Thin     *wanted.Thinned
+	Model    *wanted.Model
 	Reach    *reach.Result
 	Finished *finished
-	Feed     *Feeding
+	Feed     *live.Feeding
 	Block    feed.Decisions // the block alone
-	Sheet    *Sheet
+	Sheet    *repin.Sheet
 	Added    []join.Added
 	Own      []stored.OwnStep
 	Limit    int     // terminals that may be in hand
@@ -53,22 +56,22 @@ type worked struct {
 	Progress thin.Progress
 	Counts   thin.Counts
 	Strays   []work.Tick // of Reach: done, and not in the plan any more
-	Proof    Proof
+	Proof    proof.Proof
 	Findings []finding.Finding
 }
 
 // workOf puts all steps into one order, and proves them.
 func workOf(in workReads) *worked {
 	m, goes, end := in.Model, in.Thin.Result, in.Finished
-	w := &worked{Past: m.past, Proof: Proof{Fault: in.Sheet.Fault}}
-	w.Past.Done = maps.Clone(m.past.Done)
-	w.Joins = append(m.part.Steps(w.Past.Now, end.Whole), m.proofs(in.Check)...)
+	w := &worked{Past: m.Past}
+	w.Past.Done = maps.Clone(m.Past.Done)
+	w.Joins = append(m.Part.Steps(w.Past.Now, end.Whole), m.Proofs(in.Check)...)
 	brings := fresh(end.Added.Steps, w.Joins)
 	planned := map[string]bool{}
 	pins := pinSteps(in.Sheet.Steps)
-	all := slices.Concat(goes.Steps, w.Joins, pins, unlaid(end.Reach.Steps, in.Added, &end.Added))
+	all := slices.Concat(goes.Steps, w.Joins, pins, wanted.Unlaid(end.Reach.Steps, in.Added, &end.Added))
 	all = fed(after(all, &end.Parted), slices.Clone(in.Feed.Steps), in.Block.Block)
-	caps, live := LiveEnds(EndReads{Facts: in.Facts, Alone: m.alone, Wanted: end.Wanted, Feed: in.Feed.Result,
+	caps, live := live.Ends(live.EndReads{Facts: in.Facts, Alone: m.Alone, Wanted: end.Wanted, Feed: in.Feed.Result,
 		Done: w.Past.Done})
 	all, w.Findings = append(all, caps...), live
 	all = behind(all, brings, end.Added.Touches)
@@ -88,7 +91,7 @@ func workOf(in workReads) *worked {
 	}
 	w.Progress = goes.Progress(w.Past, planned)
 	w.Findings = append(w.Findings, w.Progress.Findings...)
-	w.Counts = goes.Count(m.found, w.Progress, goes.Steps)
+	w.Counts = goes.Count(m.Found, w.Progress, goes.Steps)
 	all = w.own(slices.Concat(w.Progress.Mends, all), in.Own)
 	all = batteryOff(w.gated(&in, all))
 	w.Work.Steps = work.Order(w.Past.Now, all)
@@ -105,12 +108,16 @@ func workOf(in workReads) *worked {
 		}
 	}
 	w.strays(planned)
-	w.prove(&in)
+	proven := proof.Prove(&proof.Reads{Facts: in.Facts, Match: in.Match, Model: m, Wanted: end.Wanted, Added: in.Added,
+		Past: w.Past, Steps: w.Work.Steps, Limit: in.Limit, Stuck: len(in.Sheet.Pinning.Stuck), Fault: in.Sheet.Fault,
+		Against: in.Thin.Contradictions(), Mended: len(w.Progress.Mends) > 0,
+		Unwanted: len(w.Progress.Findings)+len(w.Work.Strays)+len(w.Past.Lost) > 0})
+	w.Proof, w.Work.Held, w.Findings = proven.Proof, proven.Held, append(w.Findings, proven.Findings...)
 	return w
 }
 
 // pinSteps gives Pin's steps as those of every stage are, with the advice that goes with them.
-func pinSteps(sheet []Step) []work.Step {
+func pinSteps(sheet []repin.Step) []work.Step {
 	out := make([]work.Step, len(sheet))
 	for i := range sheet {
 		s := &sheet[i]
@@ -135,9 +142,9 @@ func (w *worked) gated(in *workReads, all []work.Step) []work.Step {
 				if first < 0 && s.Cuts() {
 					first = i
 				}
-				if tips, there := m.found.Tips(e.Wire); there {
+				if tips, there := m.Found.Tips(e.Wire); there {
 					for end, t := range tips {
-						if place, seated := m.found.Place(t.Terminal); t.State == harness.Crimped && seated &&
+						if place, seated := m.Found.Place(t.Terminal); t.State == harness.Crimped && seated &&
 							(end == e.End || e.Do == harness.FallOut) {
 							touched[place.At.Connector] = true
 						}
@@ -158,7 +165,7 @@ func (w *worked) gated(in *workReads, all []work.Step) []work.Step {
 	}
 	missing := goes.Missing(touched)
 	if first >= 0 {
-		missing = append(slices.Clone(m.facts.Unsettled), missing...)
+		missing = append(slices.Clone(m.Facts.Unsettled), missing...)
 	}
 	at := slices.IndexFunc(all, func(s work.Step) bool { return s.Stage == work.Thin && s.Kind == thin.Gate })
 	if at < 0 {
@@ -229,129 +236,4 @@ func (w *worked) strays(planned map[string]bool) {
 			})
 		}
 	}
-}
-
-// Done gives the tick of a step, and false where it is not done.
-func (p *Plan) Done(step string) (work.Tick, bool) {
-	t, ok := p.Past.Done[step]
-	return t, ok
-}
-
-// Blocked says why a step cannot be done yet, empty where it can: what must come first is named, else what stands in
-// its way on the harness as it is now.
-func (p *Plan) Blocked(s *work.Step) string { return p.BlockedAfter(s, nil) }
-
-// BlockedAfter says it of when further steps are done too.
-func (p *Plan) BlockedAfter(s *work.Step, done map[string]bool) string {
-	if why := p.Work.Held[s.ID]; why != "" {
-		return "what was done before the decisions changed stands in its way (" + why + ")"
-	}
-	if s.Kind != thin.Gate && len(s.Missing) > 0 {
-		return "what is missing: " + strings.Join(s.Missing, "; ")
-	}
-	if g := p.Work.gate; g != "" && slices.Contains(s.Needs, g) {
-		if _, passed := p.Past.Done[g]; !passed && !done[g] {
-			return "the gate before the first cut"
-		}
-	}
-	for _, need := range s.Needs {
-		if _, before := p.Past.Done[need]; before || done[need] {
-			continue
-		}
-		if i, known := p.Work.at[need]; known {
-			return p.Work.Steps[i].Text
-		}
-	}
-	return ""
-}
-
-// Ready says whether a step can be done now, tried on a bench that holds the harness as it is.
-func (p *Plan) Ready(s *work.Step, bench *harness.Bench) bool {
-	if p.Blocked(s) != "" {
-		return false
-	}
-	if s.Stage != work.Pin || len(s.Edits) == 0 {
-		return true
-	}
-	before := bench.InHand()
-	after, err := harness.Apply(bench.Look(), s.Edits...)
-	return err == nil && after.InHand() <= max(before, p.Pin.Limit)
-}
-
-// Of gives the steps on the list of a stage, in their order: its own, and before the first of them that needs it the
-// caution or the gate of another. Of no stage it gives all.
-func (p *Plan) Of(stage work.Stage) []*work.Step {
-	var out []*work.Step
-	told := map[string]bool{}
-	for i := range p.Work.Steps {
-		s := &p.Work.Steps[i]
-		if stage != "" && s.Stage != stage {
-			continue
-		}
-		for _, need := range s.Needs {
-			k, known := p.Work.at[need]
-			if x := &p.Work.Steps[k]; stage != "" && known && x.Stage != stage && !told[need] && len(x.Edits) == 0 &&
-				(need == p.Work.gate || x.Kind == work.Caution) {
-				told[need], out = true, append(out, x)
-			}
-		}
-		out = append(out, s)
-	}
-	return out
-}
-
-// Step gives a step of the plan by its id.
-func (p *Plan) Step(id string) (*work.Step, bool) {
-	i, ok := p.Work.at[id]
-	if !ok {
-		return nil, false
-	}
-	return &p.Work.Steps[i], true
-}
-
-// Tick gives what is kept of a step of the plan when it has been carried out, and false where there is no such step.
-func (p *Plan) Tick(id string) (work.Tick, bool) {
-	s, ok := p.Step(id)
-	if !ok {
-		return work.Tick{}, false
-	}
-	t := s.Tick()
-	if sheet, pins := p.Sheet(id); pins {
-		t = sheet.Tick()
-		t.Minutes = sheet.Minutes
-	}
-	if s.Stage == work.Reach && s.Length > 0 {
-		t.Piece = p.Reach.Result.PieceFor(s.Wire())
-	}
-	return t, true
-}
-
-// Sheet gives a step of Pin with its advice, and false where it is of another stage.
-func (p *Plan) Sheet(id string) (*Step, bool) {
-	i := slices.IndexFunc(p.Steps, func(s Step) bool { return s.ID == id })
-	if i < 0 {
-		return nil, false
-	}
-	return &p.Steps[i], true
-}
-
-// closing says what is left open by decisions that wait for somebody.
-func (p *Plan) closing(f *fact.Facts) []finding.Finding {
-	var out []finding.Finding
-	for _, w := range p.Join.Wires {
-		if w.Open && w.Owner == "" && f.Kind.MovesTerminals() && !w.There {
-			continue // the crosswalk says of feeds that nothing feeds them; the rest is a new function's own
-		}
-		if w.Open && w.Owner == "" {
-			out = append(out, finding.Finding{
-				Code: "open-end", Severity: finding.Check, Stage: "match", Side: string(match.To), Subject: w.Row.Ref.String(),
-				Text: fmt.Sprintf(
-					"The new wire of %s is laid, its other end is open, and nobody sees to it.",
-					w.Row.Ref,
-				),
-				Remedy: "Say in Match where it begins, or who sees to it.",
-			})
-		}
-	}
-	return out
 }

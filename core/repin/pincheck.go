@@ -1,4 +1,4 @@
-package plan
+package repin
 
 import (
 	"fmt"
@@ -12,27 +12,28 @@ import (
 	"draxel/core/pin"
 	"draxel/core/signal"
 	"draxel/core/terminal"
+	"draxel/core/wanted"
 )
 
 // exchanges lists the outputs that can be exchanged, and what is to be changed in the unit's settings.
-func (p *Sheet) exchanges(m *model, d pin.Decisions) {
+func (p *Sheet) exchanges(m *wanted.Model, d pin.Decisions) {
 	offered := map[harness.Ref]pin.Exchange{}
 	for _, x := range d.Exchanges {
-		if x.Verify != "" && m.facts.WhyNotExchanged(x) == "" {
+		if x.Verify != "" && m.Facts.WhyNotExchanged(x) == "" {
 			offered[x.A] = x
 		}
 	}
-	for _, row := range m.facts.To.Rows {
+	for _, row := range m.Facts.To.Rows {
 		if kind, ok := match.OutputKind(&row.Signal); ok && !row.Empty {
 			x := offered[row.Ref]
 			p.Pinning.Outputs = append(p.Pinning.Outputs, Output{At: row.Ref, Function: row.Function, Kind: kind,
-				With: m.swapped[row.Ref], Earlier: x.B, Verify: x.Verify})
+				With: m.Swapped[row.Ref], Earlier: x.B, Verify: x.Verify})
 		}
 	}
 	for _, x := range d.Exchanges {
-		a, _ := m.facts.To.Row(x.A)
-		b, _ := m.facts.To.Row(x.B)
-		if why := m.facts.WhyNotExchanged(x); why != "" {
+		a, _ := m.Facts.To.Row(x.A)
+		b, _ := m.Facts.To.Row(x.B)
+		if why := m.Facts.WhyNotExchanged(x); why != "" {
 			p.Findings = append(p.Findings, finding.Finding{
 				Code: "exchange-lost", Severity: finding.Danger, Stage: "pin", Side: string(match.To), Subject: x.A.String(),
 				Text: fmt.Sprintf("The outputs %s and %s are exchanged, and must not be: %s. It is left out of the plan.", x.A,
@@ -59,19 +60,19 @@ func (p *Sheet) exchanges(m *model, d pin.Decisions) {
 }
 
 // expected lists what each cavity of the finished connectors must hold, powers and grounds first.
-func expected(m *model) []pin.Expected {
+func expected(m *wanted.Model) []pin.Expected {
 	var out []pin.Expected
-	for _, at := range m.wanted.Cavities() {
-		if !m.retained[at.Connector] && !isTarget(m, at.Connector) {
+	for _, at := range m.Wanted.Cavities() {
+		if !m.Retained[at.Connector] && !isTarget(m, at.Connector) {
 			continue
 		}
 		e := pin.Expected{At: at, Empty: true}
-		if t, full := m.wanted.In(at); full {
-			w := m.wires[t]
-			e = pin.Expected{At: at, Colour: w.row.Colour.String(), Circuit: w.row.Circuit, Function: w.row.Function}
-			role := w.row.Signal.Role
-			if w.goal.Ref != (harness.Ref{}) {
-				e.Function, role = w.goal.Function, w.goal.Signal.Role
+		if t, full := m.Wanted.In(at); full {
+			w := m.Wires[t]
+			e = pin.Expected{At: at, Colour: w.Row.Colour.String(), Circuit: w.Row.Circuit, Function: w.Row.Function}
+			role := w.Row.Signal.Role
+			if w.Goal.Ref != (harness.Ref{}) {
+				e.Function, role = w.Goal.Function, w.Goal.Signal.Role
 			}
 			e.Power = power(role)
 		}
@@ -109,18 +110,18 @@ func (p *Sheet) expectJoints(in *SheetReads) {
 		if !l.Decided || l.Verdict != match.Meets && l.Verdict != match.Joins {
 			continue
 		}
-		ours := m.ends.wires[m.facts.Pair(l).Ours]
+		ours := m.Ends.Wires[m.Facts.Pair(l).Ours]
 		if ours == nil {
 			continue
 		}
 		if net == nil {
-			net = circuit.Of(in.Wanted, m.facts.Laid.Loom.Connectors)
+			net = circuit.Of(in.Wanted, m.Facts.Laid.Loom.Connectors)
 		}
-		all := cavitiesOf(in.Wanted, net.Wire(in.Wanted, alive(in.Wanted, ours.ID)))
+		all := cavitiesOf(in.Wanted, net.Wire(in.Wanted, in.Wanted.Standing(ours.ID)))
 		if len(all) < 2 {
 			continue
 		}
-		to, _ := m.facts.To.Row(l.To)
+		to, _ := m.Facts.To.Row(l.To)
 		e := pin.Expected{At: all[0], Colour: ours.Colour.String(), Circuit: ours.Circuit, Function: to.Function,
 			Power: power(to.Signal.Role), Joined: all[1:]}
 		if k := slices.IndexFunc(p.Pinning.Expected, func(x pin.Expected) bool { return x.At == e.At }); k >= 0 {
@@ -147,15 +148,15 @@ func cavitiesOf(wanted harness.Harness, wires []harness.WireID) []harness.Ref {
 	return out
 }
 
-func isTarget(m *model, connector string) bool {
-	return slices.ContainsFunc(m.facts.To.Connectors, func(c harness.Connector) bool {
-		return m.facts.Housing(match.To, c.ID) == connector
+func isTarget(m *wanted.Model, connector string) bool {
+	return slices.ContainsFunc(m.Facts.To.Connectors, func(c harness.Connector) bool {
+		return m.Facts.Housing(match.To, c.ID) == connector
 	})
 }
 
 // pinFindings says what is wrong or missing about the moves.
-func (p *Sheet) pinFindings(m *model, r pin.Result, d pin.Decisions) []finding.Finding {
-	out := pin.Second(p.Pinning.Expected, d.Checks, m.past.Ticks)
+func (p *Sheet) pinFindings(m *wanted.Model, r pin.Result, d pin.Decisions) []finding.Finding {
+	out := pin.Second(p.Pinning.Expected, d.Checks, m.Past.Ticks)
 	add := func(code string, s finding.Severity, subject, text, remedy string) {
 		out = append(out, finding.Finding{
 			Code: code, Severity: s, Stage: "pin", Subject: subject,

@@ -1,4 +1,4 @@
-package plan
+package wanted
 
 import (
 	"slices"
@@ -15,16 +15,16 @@ import (
 const partLead = 80
 
 // addIn is what parts are added to, where the harness is wanted so.
-func (m *model) addIn(wanted harness.Harness) join.AddIn {
+func (m *Model) addIn(wanted harness.Harness) join.AddIn {
 	alone, names := map[harness.WireID]bool{}, map[harness.WireID]string{}
-	for i := range m.facts.Laid.Loom.Wires {
-		w := &m.facts.Laid.Loom.Wires[i]
-		alone[w.ID], names[w.ID] = m.alone.Wire(i), fact.WireOf(w, harness.Ref{})
+	for i := range m.Facts.Laid.Loom.Wires {
+		w := &m.Facts.Laid.Loom.Wires[i]
+		alone[w.ID], names[w.ID] = m.Alone.Wire(i), fact.WireOf(w, harness.Ref{})
 	}
-	for _, n := range m.fresh {
-		names[n.id] = called(n)
+	for _, n := range m.Fresh {
+		names[n.Id] = called(n)
 	}
-	return join.AddIn{Now: m.past.Now, Wanted: wanted, Cavity: m.facts.Cavity, Stud: m.facts.Stud,
+	return join.AddIn{Now: m.Past.Now, Wanted: wanted, Cavity: m.Facts.Cavity, Stud: m.Facts.Stud,
 		Name: func(wire harness.WireID) string {
 			if name := names[wire.Whole()]; name != "" {
 				return name
@@ -36,17 +36,17 @@ func (m *model) addIn(wanted harness.Harness) join.AddIn {
 }
 
 // add says what parts that functions ask for want of the harness, where it is wanted so.
-func (m *model) add(parts []join.Added, wanted harness.Harness) join.AddedPart {
+func (m *Model) Add(parts []join.Added, wanted harness.Harness) join.AddedPart {
 	return join.Add(parts, m.addIn(wanted))
 }
 
 // addedWires are the wires among the parts that find their ends before lengths are known: Reach lays them as every
 // new wire.
-func (m *model) addedWires(parts []join.Added) []reach.Wire {
+func (m *Model) addedWires(parts []join.Added) []reach.Wire {
 	if !slices.ContainsFunc(parts, func(a join.Added) bool { return a.Body == join.SingleWire }) {
 		return nil
 	}
-	fits := m.add(parts, m.joined).Changes.Tips
+	fits := m.Add(parts, m.Joined).Changes.Tips
 	var out []reach.Wire
 	for i := range parts {
 		a := &parts[i]
@@ -65,7 +65,7 @@ func (m *model) addedWires(parts []join.Added) []reach.Wire {
 }
 
 // unlaid leaves out the steps that lay wires among the parts which found no place after all.
-func unlaid(steps []work.Step, parts []join.Added, added *join.AddedPart) []work.Step {
+func Unlaid(steps []work.Step, parts []join.Added, added *join.AddedPart) []work.Step {
 	gone := map[harness.WireID]bool{}
 	for i := range parts {
 		if _, ok := added.Changes.Tips[parts[i].Wire()]; !ok && parts[i].Body == join.SingleWire {
@@ -81,7 +81,7 @@ func unlaid(steps []work.Step, parts []join.Added, added *join.AddedPart) []work
 }
 
 // proofAt says what proves a wire of the vehicle that nobody has measured, and false where it needs no proof.
-func (m *model) proofAt(at harness.Ref) (join.Meter, bool) {
+func (m *Model) proofAt(at harness.Ref) (join.Meter, bool) {
 	if m.ours(at) {
 		return join.Meter{}, false
 	}
@@ -91,11 +91,11 @@ func (m *model) proofAt(at harness.Ref) (join.Meter, bool) {
 }
 
 // ours says whether a cavity is one of the harness that comes into the vehicle: what no table has is the vehicle's.
-func (m *model) ours(at harness.Ref) bool { return m.facts.Ours(at) }
+func (m *Model) ours(at harness.Ref) bool { return m.Facts.Ours(at) }
 
 // contactsClosed says of the relays that are let into wires that their contacts are closed: what a relay parts, it can
 // join.
-func contactsClosed(parts []join.Added, h harness.Harness) harness.Changes {
+func ContactsClosed(parts []join.Added, h harness.Harness) harness.Changes {
 	out := harness.Changes{Tips: map[harness.WireID][2]harness.Tip{}}
 	for i := range parts {
 		if a := &parts[i]; a.Body == join.RelayBody && a.In != (harness.Ref{}) {
@@ -111,7 +111,7 @@ func contactsClosed(parts []join.Added, h harness.Harness) harness.Changes {
 }
 
 // partWires gives what the wires of parts are for the network: a resistor in a wire is that wire's resistance.
-func partWires(parts []join.Added) map[harness.WireID]network.Length {
+func PartWires(parts []join.Added) map[harness.WireID]network.Length {
 	out := map[harness.WireID]network.Length{}
 	for i := range parts {
 		a := &parts[i]
@@ -127,20 +127,20 @@ func partWires(parts []join.Added) map[harness.WireID]network.Length {
 }
 
 // proofs are the measurements before a terminal of the vehicle is drawn.
-func (m *model) proofs(minutes float64) []work.Step {
+func (m *Model) Proofs(minutes float64) []work.Step {
 	var out []work.Step
-	for i := range m.facts.Laid.Loom.Wires {
-		for _, e := range m.facts.Laid.Loom.Wires[i].Ends {
+	for i := range m.Facts.Laid.Loom.Wires {
+		for _, e := range m.Facts.Laid.Loom.Wires[i].Ends {
 			t := harness.TerminalAt(e.At)
-			if goal, known := m.wanted.Place(t); !known || goal.State != harness.Capped || !m.drawn[t] ||
-				m.facts.Measured[e.At] {
+			if goal, known := m.Wanted.Place(t); !known || goal.State != harness.Capped || !m.drawn[t] ||
+				m.Facts.Measured[e.At] {
 				continue
 			}
-			if now, there := m.now.Place(t); !there || now.State != harness.Seated {
+			if now, there := m.Now.Place(t); !there || now.State != harness.Seated {
 				continue
 			}
-			w := fact.WireOf(&m.facts.Laid.Loom.Wires[i], harness.Ref{})
-			s := join.MeasureFirst(e.At, w, Meter(m.facts.RoleAt(e.At)), minutes)
+			w := fact.WireOf(&m.Facts.Laid.Loom.Wires[i], harness.Ref{})
+			s := join.MeasureFirst(e.At, w, Meter(m.Facts.RoleAt(e.At)), minutes)
 			s.GuardsTerminal = []harness.TerminalID{t}
 			out = append(out, s)
 		}

@@ -1,4 +1,4 @@
-package plan
+package wanted
 
 import (
 	"fmt"
@@ -10,9 +10,9 @@ import (
 	"draxel/core/thin"
 )
 
-// unplugged holds the log of what was unplugged to see what happens against what becomes of it: without a module with
+// Unplugged holds the log of what was unplugged to see what happens against what becomes of it: without a module with
 // which it did not start again the engine does not run, and restraint and high voltage are never tried so.
-func unplugged(f *fact.Facts, goes *thin.Result) []finding.Finding {
+func Unplugged(f *fact.Facts, goes *thin.Result) []finding.Finding {
 	var out []finding.Finding
 	off := map[string]bool{}
 	for _, c := range goes.Off {

@@ -1,4 +1,4 @@
-package plan
+package live
 
 import (
 	"slices"
@@ -46,7 +46,7 @@ type Site struct {
 }
 
 // sites lists where parts can come: the ends of all functions.
-func sites(functions []join.Item, before harness.Harness) []Site {
+func Sites(functions []join.Item, before harness.Harness) []Site {
 	seats := join.Crimped(before)
 	out := []Site{}
 	seen := map[string]bool{}

@@ -1,4 +1,4 @@
-package plan
+package live
 
 import (
 	"maps"
@@ -21,8 +21,8 @@ type Leg struct {
 	In       []feed.LiveIn    `json:"in,omitempty"` // where the network says it
 }
 
-// Functions says how what must work in the vehicle stands.
-type Functions struct {
+// Functioning says how what must work in the vehicle stands.
+type Functioning struct {
 	Items    []join.Item
 	Settings []string            // of the unit, by the sums
 	Raised   map[string][]string // generic fault codes of what is given up, by function
@@ -41,9 +41,9 @@ type FunctionReads struct {
 	Added  []join.Added
 }
 
-// Function gives them.
-func Function(d FunctionReads) *Functions {
-	f, r, out := d.Facts, d.Feed.Result, &Functions{}
+// Functions gives it.
+func Functions(d FunctionReads) *Functioning {
+	f, r, out := d.Facts, d.Feed.Result, &Functioning{}
 	in := join.Inputs{Wishes: d.Wishes, Before: f.Worked, Works: map[string]bool{}, Unfed: r == nil,
 		Job: join.Known{Cylinders: f.Cylinders, Alternator: f.Alternator, Gearbox: f.Gearbox, Rules: d.Rules}}
 	drawn := (*network.Drawn)(nil)

@@ -1,4 +1,4 @@
-package plan
+package live
 
 import (
 	"fmt"

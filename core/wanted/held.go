@@ -1,4 +1,4 @@
-package plan
+package wanted
 
 import (
 	"fmt"
@@ -10,7 +10,7 @@ import (
 
 // withhold takes back the moves into cavities that somebody else holds: one who is undecided and stays, or was there
 // first. Whoever is taken back stays where it was, which may hold up others in turn.
-func (m *model) withhold(goals map[harness.TerminalID]harness.Place, order []harness.TerminalID) {
+func (m *Model) withhold(goals map[harness.TerminalID]harness.Place, order []harness.TerminalID) {
 	waits := map[harness.TerminalID]harness.TerminalID{} // for the wire that holds the cavity
 	for again := true; again; {
 		again = false
@@ -22,7 +22,7 @@ func (m *model) withhold(goals map[harness.TerminalID]harness.Place, order []har
 				continue
 			}
 			waits[t] = who
-			if was, exists := m.now.Place(t); exists {
+			if was, exists := m.Now.Place(t); exists {
 				goals[t] = was
 			} else {
 				delete(goals, t)
@@ -30,23 +30,23 @@ func (m *model) withhold(goals map[harness.TerminalID]harness.Place, order []har
 			again = true
 		}
 	}
-	m.withheld = len(waits)
+	m.Withheld = len(waits)
 	m.heldUp(waits)
 }
 
 // holders gives who has each cavity: who stays in it, else the first that is to go there.
-func (m *model) holders(
+func (m *Model) holders(
 	goals map[harness.TerminalID]harness.Place,
 	order []harness.TerminalID,
 ) map[harness.Ref]harness.TerminalID {
 	holder := map[harness.Ref]harness.TerminalID{}
-	for _, at := range m.now.Cavities() {
-		if m.now.Stump(at) {
+	for _, at := range m.Now.Cavities() {
+		if m.Now.Stump(at) {
 			holder[at] = harness.TerminalID("terminal cut off in " + at.String())
 		}
 	}
-	for _, t := range m.now.Terminals() { // one that does not come out holds its cavity wherever its wire goes
-		if was, there := m.now.Place(t); there && was.State == harness.Seated && m.adviser.Fixed(was.At) {
+	for _, t := range m.Now.Terminals() { // one that does not come out holds its cavity wherever its wire goes
+		if was, there := m.Now.Place(t); there && was.State == harness.Seated && m.Adviser.Fixed(was.At) {
 			holder[was.At] = t
 		}
 	}
@@ -55,7 +55,7 @@ func (m *model) holders(
 		if !ok || g.State != harness.Seated {
 			continue
 		}
-		was, exists := m.now.Place(t)
+		was, exists := m.Now.Place(t)
 		if _, taken := holder[g.At]; !taken || exists && was == g {
 			holder[g.At] = t
 		}
@@ -64,7 +64,7 @@ func (m *model) holders(
 }
 
 // heldUp names each wire that holds a cavity which others need, with how many of them wait for it, directly or in turn.
-func (m *model) heldUp(waits map[harness.TerminalID]harness.TerminalID) {
+func (m *Model) heldUp(waits map[harness.TerminalID]harness.TerminalID) {
 	count := map[harness.TerminalID]int{}
 	for _, who := range waits {
 		seen := map[harness.TerminalID]bool{}
@@ -75,7 +75,7 @@ func (m *model) heldUp(waits map[harness.TerminalID]harness.TerminalID) {
 		count[who]++
 	}
 	for root, n := range count {
-		at := m.wires[root].row.Ref.String()
+		at := m.Wires[root].Row.Ref.String()
 		if at == "" {
 			at = string(root)
 		}
@@ -83,7 +83,7 @@ func (m *model) heldUp(waits map[harness.TerminalID]harness.TerminalID) {
 		if n == 1 {
 			moves = "1 move waits"
 		}
-		m.findings = append(m.findings, finding.Finding{
+		m.Findings = append(m.Findings, finding.Finding{
 			Code: "cavity-held", Severity: finding.Check, Side: string(match.From), Subject: at,
 			Text:   fmt.Sprintf("The wire in %s stays, and others need its cavity: %s for it, directly or in turn, and are left off the sheet.", at, moves),
 			Remedy: fmt.Sprintf("Decide what becomes of the wire in %s.", at),
@@ -92,8 +92,8 @@ func (m *model) heldUp(waits map[harness.TerminalID]harness.TerminalID) {
 }
 
 // itself says that a wire was said to begin where it ends.
-func (m *model) itself(at harness.Ref) {
-	m.findings = append(m.findings, finding.Finding{
+func (m *Model) itself(at harness.Ref) {
+	m.Findings = append(m.Findings, finding.Finding{
 		Code: "fed-from-itself", Severity: finding.Wrong, Stage: "match", Subject: at.String(),
 		Text:   fmt.Sprintf("The wire of %s is said to be fed from %s itself.", at, at),
 		Remedy: "Say where it begins: another cavity, a splice, a fuse, a ground point.",

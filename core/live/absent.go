@@ -1,4 +1,4 @@
-package plan
+package live
 
 import (
 	"draxel/core/fact"
@@ -28,7 +28,7 @@ func absent(f *fact.Facts, wanted harness.Harness, empty []harness.Ref) []signal
 	}
 	for i := range f.Laid.Loom.Wires {
 		w := &f.Laid.Loom.Wires[i]
-		if _, there := wanted.Tips(alive(wanted, w.ID)); there {
+		if _, there := wanted.Tips(wanted.Standing(w.ID)); there {
 			continue
 		}
 		for _, e := range w.Ends {

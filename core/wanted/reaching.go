@@ -1,4 +1,4 @@
-package plan
+package wanted
 
 import (
 	"slices"
@@ -13,7 +13,7 @@ import (
 
 // ReachReads is what Reach's input follows from beside the wanted harness.
 type ReachReads struct {
-	Model     *model
+	Model     *Model
 	Thin      *Thinned
 	Decisions reach.Decisions
 	Bench     thin.Bench
@@ -24,7 +24,7 @@ type ReachReads struct {
 // ReachInput puts together what Reach works on.
 func ReachInput(d ReachReads) *reach.Input {
 	m := d.Model
-	l := &m.facts.Laid.Loom
+	l := &m.Facts.Laid.Loom
 	in := reach.Input{Loom: l, Decisions: d.Decisions}
 	after := stepsBefore(d.Thin.Result.Steps)
 	cut := map[harness.WireID]work.Tick{}
@@ -39,10 +39,10 @@ func ReachInput(d ReachReads) *reach.Input {
 	for i := range l.Wires {
 		w := &l.Wires[i]
 		if d.Thin.Result.Wires[i].Choice == thin.Goes {
-			in.Stock = append(in.Stock, pulledPiece(w, d.Bench, used, m.past.Now.Out(w.ID))...)
+			in.Stock = append(in.Stock, pulledPiece(w, d.Bench, used, m.Past.Now.Out(w.ID))...)
 			continue
 		}
-		x := reach.Wire{Wire: *w, Alone: m.alone.Wire(i), After: after[w.ID], Cut: cut[w.ID].Length, CutAt: cutAt(cut[w.ID])}
+		x := reach.Wire{Wire: *w, Alone: m.Alone.Wire(i), After: after[w.ID], Cut: cut[w.ID].Length, CutAt: cutAt(cut[w.ID])}
 		for end, e := range w.Ends {
 			j, joined := at[harness.Length{Wire: w.ID, End: end}]
 			switch {
@@ -51,11 +51,11 @@ func ReachInput(d ReachReads) *reach.Input {
 			case joined:
 				x.Lands[end], x.Renewed[end], x.Joint[end] = j.lands, true, true
 				x.Meets[end], x.Lost[end] = j.meets, m.lost(w.ID, end, j.lost, &d.Decisions)
-				tips, there := m.past.Now.Tips(w.ID)
+				tips, there := m.Past.Now.Tips(w.ID)
 				x.Made = x.Made || there && tips[end].State == harness.Joined && tips[end].Joint == j.name
 			case e.At == (harness.Ref{}):
 			default:
-				if x.Dead[end] = m.ends.off[e.At.Connector]; !x.Dead[end] {
+				if x.Dead[end] = m.Ends.off[e.At.Connector]; !x.Dead[end] {
 					x.Lands[end], x.Renewed[end], x.Dead[end] = m.landing(e.At)
 				}
 			}
@@ -65,23 +65,23 @@ func ReachInput(d ReachReads) *reach.Input {
 		}
 		in.Wires = append(in.Wires, x)
 	}
-	for _, n := range m.fresh {
+	for _, n := range m.Fresh {
 		x := reach.Wire{
 			New: true,
-			Cut: cut[n.id].Length,
+			Cut: cut[n.Id].Length,
 			Wire: harness.Wire{
-				ID:       n.id,
+				ID:       n.Id,
 				Ends:     [2]harness.End{{At: n.lands[0]}, {At: n.lands[1]}},
-				Colour:   n.row.Colour,
-				Circuit:  n.row.Circuit,
-				Function: n.row.Function,
-				Signal:   n.row.Signal,
-				Size:     n.row.Size,
+				Colour:   n.Row.Colour,
+				Circuit:  n.Row.Circuit,
+				Function: n.Row.Function,
+				Signal:   n.Row.Signal,
+				Size:     n.Row.Size,
 			},
 		}
 		for end, g := range n.ends {
-			if j := m.joints[g.Joint]; j != nil {
-				x.Meets[end] = lies(j, harness.Length{Wire: n.id, End: end})
+			if j := m.Planned[g.Joint]; j != nil {
+				x.Meets[end] = lies(j, harness.Length{Wire: n.Id, End: end})
 			}
 		}
 		if n.splice != "" {
@@ -118,8 +118,8 @@ func lies(j *join.Joint, of harness.Length) reach.Meet {
 
 // lost gives the mm that are cut off an end with its plug and that a length of the wire still counts: what was measured
 // after the cut does not.
-func (m *model) lost(wire harness.WireID, end int, mm float64, d *reach.Decisions) float64 {
-	if _, cut := m.past.Now.Tips(wire.Stub(end)); cut &&
+func (m *Model) lost(wire harness.WireID, end int, mm float64, d *reach.Decisions) float64 {
+	if _, cut := m.Past.Now.Tips(wire.Stub(end)); cut &&
 		slices.ContainsFunc(d.Measured, func(x reach.Measured) bool { return x.Wire == wire && x.Had > 0 }) {
 		return 0
 	}
@@ -127,9 +127,9 @@ func (m *model) lost(wire harness.WireID, end int, mm float64, d *reach.Decision
 }
 
 // atJoints gives the ends that come to joints. Our wire is led to where the vehicle's ends.
-func (m *model) atJoints() map[harness.Length]comesTo {
+func (m *Model) atJoints() map[harness.Length]comesTo {
 	out := map[harness.Length]comesTo{}
-	for name, j := range m.joints {
+	for name, j := range m.Planned {
 		place := harness.Ref{}
 		for _, e := range j.Ends {
 			if e.Theirs || e.How == join.Whole {
@@ -161,10 +161,10 @@ func (m *model) atJoints() map[harness.Length]comesTo {
 }
 
 // anew gives the cavity in which an end that was cut gets a new terminal, and false where it gets none.
-func (m *model) anew(l harness.Length) (harness.Ref, bool) {
-	for t, on := range m.made {
+func (m *Model) anew(l harness.Length) (harness.Ref, bool) {
+	for t, on := range m.Made {
 		if on.Length == l {
-			place, seated := m.wanted.Place(t)
+			place, seated := m.Wanted.Place(t)
 			return place.At, seated
 		}
 	}
@@ -187,9 +187,9 @@ func cutAt(t work.Tick) int {
 
 // landing gives where the moves want a terminal, whether it gets a new one for that, and whether nothing is left for
 // it.
-func (m *model) landing(found harness.Ref) (to harness.Ref, renewed, dead bool) {
+func (m *Model) landing(found harness.Ref) (to harness.Ref, renewed, dead bool) {
 	t := harness.TerminalAt(found)
-	goal, known := m.wanted.Place(t)
+	goal, known := m.Wanted.Place(t)
 	switch {
 	case !known:
 		return harness.Ref{}, false, false
@@ -198,7 +198,7 @@ func (m *model) landing(found harness.Ref) (to harness.Ref, renewed, dead bool) 
 	case goal.At == found:
 		return harness.Ref{}, false, false
 	}
-	return goal.At, m.renew[t] || m.adviser.Fit(found, goal.At).Verdict == terminal.Reterminated, false
+	return goal.At, m.Renew[t] || m.Adviser.Fit(found, goal.At).Verdict == terminal.Reterminated, false
 }
 
 // stepsBefore gives, by wire, the steps of Thin that cut or join it: they come before it is lengthened.

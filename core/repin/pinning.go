@@ -1,4 +1,4 @@
-package plan
+package repin
 
 import (
 	"fmt"
@@ -10,6 +10,7 @@ import (
 	"draxel/core/pin"
 	"draxel/core/signal"
 	"draxel/core/terminal"
+	"draxel/core/wanted"
 	"draxel/core/work"
 )
 
@@ -102,7 +103,7 @@ type Step struct {
 
 // SheetReads is what the sheet follows from.
 type SheetReads struct {
-	Model  *model
+	Model  *wanted.Model
 	Match  *match.Result
 	Wanted harness.Harness
 	Pin    pin.Decisions
@@ -120,19 +121,19 @@ type Sheet struct {
 // Moves plans the moves from what is there now, and what goes with each.
 func Moves(in SheetReads) *Sheet {
 	m, d := in.Model, in.Pin
-	p := &Sheet{Steps: []Step{}, Pinning: Pinning{Now: m.now, Done: m.ticks, Limit: d.Limit, Adaptations: m.adaptations,
+	p := &Sheet{Steps: []Step{}, Pinning: Pinning{Now: m.Now, Done: m.Ticks, Limit: d.Limit, Adaptations: m.Adaptations,
 		Expected: expected(m)}}
 	defer p.expectJoints(&in)
 	r, err := pin.Plan(
 		pin.Input{
-			Now:    m.now,
-			Wanted: m.wanted,
+			Now:    m.Now,
+			Wanted: m.Wanted,
 			Limit:  d.Limit,
-			Fits:   m.adviser.Fits,
-			Fixed:  m.adviser.Fixed,
+			Fits:   m.Adviser.Fits,
+			Fixed:  m.Adviser.Fixed,
 			Made:   madeOf(m),
-			Renew:  m.renew,
-			State:  pin.Left(m.ticks),
+			Renew:  m.Renew,
+			State:  pin.Left(m.Ticks),
 			Wishes: d.Wishes,
 		},
 	)
@@ -144,14 +145,14 @@ func Moves(in SheetReads) *Sheet {
 	p.Pinning.Extractions, p.Pinning.Fewest, p.Pinning.Openings, p.Pinning.Bound, p.Pinning.Stuck = r.Extractions, r.Fewest, r.Openings, r.Bound, r.Stuck
 	uses := []pin.Use{}
 	for _, s := range r.Steps {
-		w := m.wires[s.Terminal]
-		goal, _ := m.wanted.Place(s.Terminal)
+		w := m.Wires[s.Terminal]
+		goal, _ := m.Wanted.Place(s.Terminal)
 		if s.Kind == pin.Seat && s.From == (harness.Ref{}) && s.Origin == (harness.Ref{}) {
-			s.Origin = w.row.Ref
+			s.Origin = w.Row.Ref
 		}
-		step := Step{Step: s, Wire: w.row, Goal: w.goal, Advice: m.adviser.Advise(s, goal.At, w.row.Size)}
-		if m.renew[s.Terminal] && (s.Kind == pin.Move || s.Kind == pin.Pull) {
-			step.Fit = m.adviser.Anew(goal.At, w.row.Size)
+		step := Step{Step: s, Wire: w.Row, Goal: w.Goal, Advice: m.Adviser.Advise(s, goal.At, w.Row.Size)}
+		if m.Renew[s.Terminal] && (s.Kind == pin.Move || s.Kind == pin.Pull) {
+			step.Fit = m.Adviser.Anew(goal.At, w.Row.Size)
 		}
 		step.tell(m, &p.Pinning, in.Rate)
 		for _, part := range step.Fit.Parts {
@@ -167,7 +168,7 @@ func Moves(in SheetReads) *Sheet {
 			)
 		}
 	}
-	for _, j := range m.listedJoints {
+	for _, j := range m.Joints {
 		if !j.Made && len(j.For) > 0 {
 			uses = append(
 				uses,
@@ -182,9 +183,9 @@ func Moves(in SheetReads) *Sheet {
 }
 
 // tell adds to a step what the rest of the plan knows of it.
-func (s *Step) tell(m *model, p *Pinning, minutes float64) {
+func (s *Step) tell(m *wanted.Model, p *Pinning, minutes float64) {
 	s.Advice.Warn = append(s.Advice.Warn, together(m, s.Step)...)
-	for _, a := range m.adaptations {
+	for _, a := range m.Adaptations {
 		if slices.Contains(s.Opens, a.Connector) {
 			s.Advice.Warn = append(s.Advice.Warn, a.Warn)
 		}
@@ -195,24 +196,24 @@ func (s *Step) tell(m *model, p *Pinning, minutes float64) {
 	if s.From != (harness.Ref{}) && s.Kind != pin.Unseal {
 		s.Minutes = minutes
 	}
-	if w := m.ends.wires[s.Wire.Ref]; w != nil && s.Terminal != "" {
+	if w := m.Ends.Wires[s.Wire.Ref]; w != nil && s.Terminal != "" {
 		s.Wires = []harness.WireID{w.ID}
 	}
 }
 
 // madeOf says of each terminal that is no longer where it was found on which end of which wire it is, and of those
 // that are new on which they will be.
-func madeOf(m *model) map[harness.TerminalID]pin.Made {
+func madeOf(m *wanted.Model) map[harness.TerminalID]pin.Made {
 	out := map[harness.TerminalID]pin.Made{}
-	for _, w := range m.past.Now.Wires() {
-		tips, _ := m.past.Now.Tips(w)
+	for _, w := range m.Past.Now.Wires() {
+		tips, _ := m.Past.Now.Tips(w)
 		for end, t := range tips {
-			if _, found := m.found.Place(t.Terminal); t.State == harness.Crimped && !found {
+			if _, found := m.Found.Place(t.Terminal); t.State == harness.Crimped && !found {
 				out[t.Terminal] = pin.Made{Length: harness.Length{Wire: w, End: end}, Name: string(w)}
 			}
 		}
 	}
-	for t, on := range m.made {
+	for t, on := range m.Made {
 		out[t] = on
 	}
 	return out
@@ -227,11 +228,11 @@ func (s *Step) About() harness.Ref {
 }
 
 // together warns of wires that run as a pair or under one shield.
-func together(m *model, s pin.Step) []string {
+func together(m *wanted.Model, s pin.Step) []string {
 	if s.From == (harness.Ref{}) {
 		return nil
 	}
-	w := m.ends.wires[m.wires[s.Terminal].row.Ref]
+	w := m.Ends.Wires[m.Wires[s.Terminal].Row.Ref]
 	if w == nil {
 		return nil
 	}
@@ -253,9 +254,9 @@ func (p *Sheet) around(in *SheetReads) {
 	reasons := map[harness.Ref]string{}
 	for _, w := range in.Match.Wants {
 		if w.Verdict == match.LeftEmpty {
-			reasons[m.target(w.To)] = w.Reason
+			reasons[m.Target(w.To)] = w.Reason
 		}
 	}
-	p.Pinning.Spares = m.adviser.Spares(m.wanted, reasons)
+	p.Pinning.Spares = m.Adviser.Spares(m.Wanted, reasons)
 	p.exchanges(m, in.Pin)
 }

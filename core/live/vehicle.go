@@ -1,4 +1,4 @@
-package plan
+package live
 
 import (
 	"fmt"
@@ -7,6 +7,7 @@ import (
 
 	"draxel/core/fact"
 	"draxel/core/feed"
+	"draxel/core/finding"
 	"draxel/core/harness"
 	"draxel/core/network"
 	"draxel/core/prove"
@@ -116,4 +117,33 @@ func handled(found, wanted harness.Harness) map[string]float64 {
 		}
 	}
 	return out
+}
+
+// MeasuredReads is what Measured follows from.
+type MeasuredReads struct {
+	Facts         *fact.Facts
+	Feed          *Feeding
+	Functions     *Functioning
+	Found, Wanted harness.Harness
+	Settings      []string // of the unit
+	Prove         prove.Decisions
+}
+
+// Measured finds what disagrees with the plan in what was measured of wires that are as they are wanted, and what
+// stands open in the records of Prove.
+func Measured(r MeasuredReads) *[]finding.Finding {
+	var expected []string
+	for _, codes := range r.Functions.Raised {
+		expected = append(expected, codes...)
+	}
+	out := r.Prove.Open(r.Settings, expected)
+	if len(prove.Since(r.Prove.Readings, r.Prove.Mended)) == 0 {
+		return &out
+	}
+	v, err := Metered(r.Facts, r.Feed.Result, r.Found, r.Wanted)
+	if err != nil {
+		return &out
+	}
+	out = append(out, v.OutOfBand(&r.Prove)...)
+	return &out
 }

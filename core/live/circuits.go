@@ -1,4 +1,4 @@
-package plan
+package live
 
 import (
 	"slices"
@@ -10,6 +10,7 @@ import (
 	"draxel/core/match"
 	"draxel/core/signal"
 	"draxel/core/stored"
+	"draxel/core/wanted"
 )
 
 // Circuit is something that a feed has to be led to: a cavity that wants one, with what it is fed from as it is
@@ -46,7 +47,7 @@ type Fed struct {
 type FedReads struct {
 	Facts *fact.Facts
 	Match *match.Result
-	Block Block
+	Block wanted.Block
 }
 
 // Circuits gives how a job is fed: what a feed has to be led to, with what it is fed from: cavities of the To side, and
@@ -119,7 +120,7 @@ func (p *Fed) Measured(r *feed.Result) []Circuit {
 		if c.Side == match.To {
 			at = f.At(c.At)
 		}
-		c.Amps = r.Carries("contact "+at.String(), wires[at], newWireOf(at),
+		c.Amps = r.Carries("contact "+at.String(), wires[at], wanted.NewWireOf(at),
 			harness.NewWire("for "+at.String()))
 	}
 	return out

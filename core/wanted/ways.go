@@ -1,4 +1,4 @@
-package plan
+package wanted
 
 import (
 	"fmt"
@@ -94,7 +94,7 @@ func wayOf(all []Way) map[harness.Ref]match.Way {
 
 // ends says where a wire's copper ends in the loom: by cavity the wire and which end of it.
 type ends struct {
-	wires  map[harness.Ref]*harness.Wire
+	Wires  map[harness.Ref]*harness.Wire
 	end    map[harness.Ref]int
 	halves map[string]*harness.Half
 	off    map[string]bool
@@ -102,15 +102,15 @@ type ends struct {
 
 func newEnds(l *harness.Loom, r *thin.Result) *ends {
 	e := &ends{
-		wires:  make(map[harness.Ref]*harness.Wire, 2*len(l.Wires)),
+		Wires:  make(map[harness.Ref]*harness.Wire, 2*len(l.Wires)),
 		end:    make(map[harness.Ref]int, 2*len(l.Wires)),
 		halves: make(map[string]*harness.Half, len(l.Connectors)),
 		off:    map[string]bool{},
 	}
 	for i := range l.Wires {
 		for k, x := range l.Wires[i].Ends {
-			if x.At != (harness.Ref{}) && e.wires[x.At] == nil {
-				e.wires[x.At], e.end[x.At] = &l.Wires[i], k
+			if x.At != (harness.Ref{}) && e.Wires[x.At] == nil {
+				e.Wires[x.At], e.end[x.At] = &l.Wires[i], k
 			}
 		}
 	}

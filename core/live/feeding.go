@@ -1,4 +1,4 @@
-package plan
+package live
 
 import (
 	"cmp"
@@ -13,6 +13,7 @@ import (
 	"draxel/core/network"
 	"draxel/core/reach"
 	"draxel/core/size"
+	"draxel/core/wanted"
 	"draxel/core/work"
 )
 
@@ -37,7 +38,7 @@ type FeedReads struct {
 }
 
 // Drops finds the cavities that a resistance stands before: a danger to whoever takes a feed there.
-func Drops(f *fact.Facts, r *match.Result, block Block) []finding.Finding {
+func Drops(f *fact.Facts, r *match.Result, block wanted.Block) []finding.Finding {
 	var out []finding.Finding
 	feeds := map[harness.Ref]string{}
 	for i := range r.Lines {

@@ -1,4 +1,4 @@
-package plan
+package wanted
 
 import (
 	"fmt"
@@ -36,8 +36,8 @@ type Proposal struct {
 	Why    string      `json:"why"`
 }
 
-// TwoEdits is the code of the finding that two stages want opposite things of one wire or connector.
-const TwoEdits = "two-edits"
+// twoEdits is the code of the finding that two stages want opposite things of one wire or connector.
+const twoEdits = "two-edits"
 
 // Thin computes what stays and goes. A wire that Match has put to use is kept, unless it was decided away by
 // itself, which is then a contradiction between two stages.
@@ -67,7 +67,7 @@ func Thin(r ThinReads) *Thinned {
 				all = append(all, thin.Decision{On: thin.Wire, ID: string(w.ID), Choice: thin.Keep, Reason: why})
 			case thin.Goes:
 				t.Findings = append(t.Findings, finding.Finding{
-					Code: TwoEdits, Severity: finding.Wrong, Stage: "thin", Subject: string(w.ID),
+					Code: twoEdits, Severity: finding.Wrong, Stage: "thin", Subject: string(w.ID),
 					Text:   fmt.Sprintf("Match says of %s that it %s, and Thin says that its wire %s goes.", e.At, why, w.ID),
 					Remedy: "Reopen one of the two.",
 				})
@@ -93,6 +93,17 @@ func Thin(r ThinReads) *Thinned {
 	t.Findings = append(t.Findings, t.Result.Findings...)
 	t.Proposed = t.propose(&r, own)
 	return t
+}
+
+// Contradictions lists what two stages want opposite things of.
+func (t *Thinned) Contradictions() []string {
+	var out []string
+	for i := range t.Findings {
+		if t.Findings[i].Code == twoEdits {
+			out = append(out, t.Findings[i].Text)
+		}
+	}
+	return out
 }
 
 // filled keeps the connectors that are to be filled, and that were decided away: the two contradict each other, and
@@ -130,7 +141,7 @@ func (t *Thinned) filled(r *ThinReads) []thin.Decision {
 		}
 		out = append(out, thin.Decision{On: thin.Connector, ID: c, Choice: thin.Keep, Reason: why})
 		t.Findings = append(t.Findings, finding.Finding{
-			Code: TwoEdits, Severity: finding.Wrong, Stage: "thin", Subject: c,
+			Code: twoEdits, Severity: finding.Wrong, Stage: "thin", Subject: c,
 			Text: fmt.Sprintf("Match says of connector %s that %s, and Thin says that it goes. It stays until one of the "+
 				"two is taken back.", c, why),
 			Remedy: "Reopen one of the two.",

@@ -1,4 +1,4 @@
-package plan
+package live
 
 import (
 	"fmt"
@@ -19,7 +19,7 @@ const liveVolts = 6
 // capMinutes is what it takes to cap an end and tie it back: common practice, no source.
 const capMinutes = 4
 
-// EndReads is what LiveEnds follow from.
+// EndReads is what Ends follow from.
 type EndReads struct {
 	Facts  *fact.Facts
 	Alone  thin.Alone
@@ -28,9 +28,9 @@ type EndReads struct {
 	Done   map[string]work.Tick // by step
 }
 
-// LiveEnds finds the ends of the wanted harness that are live in some position and end in nothing, bare or in a plug
+// Ends finds the ends of the wanted harness that are live in some position and end in nothing, bare or in a plug
 // that hangs: each is a danger, and a step caps it unless it is led somewhere.
-func LiveEnds(p EndReads) (steps []work.Step, found []finding.Finding) {
+func Ends(p EndReads) (steps []work.Step, found []finding.Finding) {
 	r := p.Feed
 	if r == nil {
 		return nil, nil

@@ -1,4 +1,4 @@
-package plan
+package wanted
 
 import (
 	"fmt"
@@ -46,23 +46,23 @@ type Laid struct {
 	There bool           `json:"there,omitempty"` // it is laid
 }
 
-func jointAt(at harness.Ref) string { return harness.JointAt(at.String()) }
+func JointAt(at harness.Ref) string { return harness.JointAt(at.String()) }
 
 // joint notes a joint that is known by a cavity of the model.
-func (m *model) joint(at harness.Ref, why string) string {
-	name := jointAt(at)
-	if m.joints[name] == nil {
-		m.joints[name] = &join.Joint{Name: name, Why: why}
+func (m *Model) joint(at harness.Ref, why string) string {
+	name := JointAt(at)
+	if m.Planned[name] == nil {
+		m.Planned[name] = &join.Joint{Name: name, Why: why}
 	}
-	j := m.joints[name]
+	j := m.Planned[name]
 	j.For = append(j.For, at)
 	return name
 }
 
 // comes notes an end that comes to a joint, once; that it is cut comes before that it is left whole. Of one wire one
 // end comes: a wire is not joined to itself.
-func (m *model) comes(name string, e join.End) {
-	j := m.joints[name]
+func (m *Model) comes(name string, e join.End) {
+	j := m.Planned[name]
 	for i := range j.Ends {
 		if have := &j.Ends[i]; have.Length == e.Length {
 			if have.How == join.Whole && e.How != join.Whole {
@@ -83,13 +83,13 @@ func (m *model) comes(name string, e join.End) {
 }
 
 // endAt gives the end of the wire in a cavity, and false where none is known.
-func (m *model) endAt(at harness.Ref, how join.How) (join.End, bool) {
-	if m.facts.Against[at] {
+func (m *Model) endAt(at harness.Ref, how join.How) (join.End, bool) {
+	if m.Facts.Against[at] {
 		return join.End{}, false // the meter contradicts what it is said to be, and that is found
 	}
-	w := m.ends.wires[at]
+	w := m.Ends.Wires[at]
 	if w == nil {
-		m.findings = append(m.findings, finding.Finding{
+		m.Findings = append(m.Findings, finding.Finding{
 			Code: "no-wire-there", Severity: finding.Wrong, Stage: "match", Subject: at.String(),
 			Text:   fmt.Sprintf("Something is to be joined to the wire of %s, and no wire is known there.", at),
 			Remedy: "Put the table or the list right in Gather.",
@@ -97,7 +97,7 @@ func (m *model) endAt(at harness.Ref, how join.How) (join.End, bool) {
 		return join.End{}, false
 	}
 	return join.End{
-		Length: harness.Length{Wire: w.ID, End: m.ends.end[at]},
+		Length: harness.Length{Wire: w.ID, End: m.Ends.end[at]},
 		How:    how,
 		At:     at,
 		Name:   fact.WireOf(w, at),
@@ -105,7 +105,7 @@ func (m *model) endAt(at harness.Ref, how join.How) (join.End, bool) {
 }
 
 // onto brings a joint onto the wire of a cavity, which stays whole.
-func (m *model) onto(name string, at harness.Ref) bool {
+func (m *Model) onto(name string, at harness.Ref) bool {
 	e, ok := m.endAt(at, join.Whole)
 	if ok {
 		m.theirs(&e)
@@ -115,18 +115,18 @@ func (m *model) onto(name string, at harness.Ref) bool {
 }
 
 // theirs says of an end on the vehicle's own wiring that it is measured first, and how.
-func (m *model) theirs(e *join.End) {
-	_, from := m.facts.From.Connector(e.At.Connector)
-	if from == (m.facts.Vehicle == match.From) && !m.facts.Repinned(e.At.Connector) {
+func (m *Model) theirs(e *join.End) {
+	_, from := m.Facts.From.Connector(e.At.Connector)
+	if from == (m.Facts.Vehicle == match.From) && !m.Facts.Repinned(e.At.Connector) {
 		m.measureFirst(e)
 	}
 }
 
 // measureFirst says that an end is the vehicle's, and what proves it unless somebody has measured there.
-func (m *model) measureFirst(e *join.End) {
+func (m *Model) measureFirst(e *join.End) {
 	e.Theirs = true
-	if !m.facts.Measured[e.At] {
-		e.Meter = Meter(m.facts.RoleAt(e.At))
+	if !m.Facts.Measured[e.At] {
+		e.Meter = Meter(m.Facts.RoleAt(e.At))
 	}
 }
 
@@ -151,40 +151,40 @@ func Meter(role signal.Role) join.Meter {
 
 // bring brings our own wire of a cavity to a joint: cut off its plug where that is plugged into nothing that stays,
 // at its other end where that leads to nothing, else by a lead that is joined onto it.
-func (m *model) bring(name string, at harness.Ref) bool {
+func (m *Model) bring(name string, at harness.Ref) bool {
 	e, ok := m.endAt(at, join.CutOff)
 	if !ok {
 		return false
 	}
 	m.theirs(&e)
-	w := m.ends.wires[at]
+	w := m.Ends.Wires[at]
 	far := w.Ends[1-e.End]
 	switch {
-	case !m.ends.live(at.Connector):
-	case !far.Seen() || far.Taped, far.At != (harness.Ref{}) && !m.ends.live(far.At.Connector):
+	case !m.Ends.live(at.Connector):
+	case !far.Seen() || far.Taped, far.At != (harness.Ref{}) && !m.Ends.live(far.At.Connector):
 		e.End = 1 - e.End
 		if far.At != (harness.Ref{}) {
 			e.At = far.At
 		}
-	case jointAt(at) == name: // it is known by this very plug: the others are joined onto its wire
+	case JointAt(at) == name: // it is known by this very plug: the others are joined onto its wire
 		e.How = join.Whole
 	default:
 		own := m.joint(at, fmt.Sprintf("%s stays in its plug: a lead is joined onto its wire.", at))
 		e.How = join.Whole
 		m.comes(own, e)
-		row, inTo := m.facts.From.Row(at)
+		row, inTo := m.Facts.From.Row(at)
 		if !inTo {
 			row = fact.RowOfWire(w, at)
 		}
 		n := newWire{
-			id:    harness.NewWire("lead of " + at.String()),
-			row:   row,
+			Id:    harness.NewWire("lead of " + at.String()),
+			Row:   row,
 			lands: [2]harness.Ref{at, m.placeOf(name)},
 		}
 		n.ends = [2]join.Goal{{Joint: own}, {Joint: name}}
 		m.begin(own, n, 0)
 		m.begin(name, n, 1)
-		m.fresh = append(m.fresh, n)
+		m.Fresh = append(m.Fresh, n)
 		return true
 	}
 	m.comes(name, e)
@@ -192,16 +192,16 @@ func (m *model) bring(name string, at harness.Ref) bool {
 }
 
 // placeOf gives the cavity at whose place a joint lies.
-func (m *model) placeOf(name string) harness.Ref {
-	if j := m.joints[name]; j != nil && len(j.For) > 0 {
+func (m *Model) placeOf(name string) harness.Ref {
+	if j := m.Planned[name]; j != nil && len(j.For) > 0 {
 		return j.For[0]
 	}
 	return harness.Ref{}
 }
 
 // begin notes an end of a new wire at a joint.
-func (m *model) begin(name string, n newWire, end int) {
-	m.comes(name, join.End{Length: harness.Length{Wire: n.id, End: end}, How: join.Beginning, Name: called(n)})
+func (m *Model) begin(name string, n newWire, end int) {
+	m.comes(name, join.End{Length: harness.Length{Wire: n.Id, End: end}, How: join.Beginning, Name: called(n)})
 }
 
 // freed takes the terminal of a wire out of its cavity for a joint; it waits, labelled, until it is clipped off.
@@ -223,10 +223,10 @@ func (g *planning) freed(name string, from harness.Ref, to string) bool {
 	return true
 }
 
-func (m *model) crimpedAt(at harness.Ref) int {
+func (m *Model) crimpedAt(at harness.Ref) int {
 	n := 0
-	for i := range m.facts.Laid.Loom.Wires {
-		for _, e := range m.facts.Laid.Loom.Wires[i].Ends {
+	for i := range m.Facts.Laid.Loom.Wires {
+		for _, e := range m.Facts.Laid.Loom.Wires[i].Ends {
 			if e.At == at {
 				n++
 			}
@@ -237,13 +237,13 @@ func (m *model) crimpedAt(at harness.Ref) int {
 
 // meet: a matched wire is joined to one that stays, or goes into its plug.
 func (g *planning) meet(l *match.Line) {
-	x := g.facts.Pair(l)
-	if g.ways[l.From] == match.Into {
+	x := g.Facts.Pair(l)
+	if g.Ways[l.From] == match.Into {
 		g.into(l, x)
 		return
 	}
 	how, why := join.CutOff, "%s and %s become one circuit: the vehicle's wire is cut off its old source."
-	if g.ways[l.From] == match.Tap {
+	if g.Ways[l.From] == match.Tap {
 		how, why = join.Whole, "%s and %s become one circuit: nothing of the vehicle's wire is cut."
 	}
 	name := g.joint(x.Vehicle, fmt.Sprintf(why, l.From, l.To))
@@ -253,37 +253,37 @@ func (g *planning) meet(l *match.Line) {
 	}
 	g.measureFirst(&e)
 	g.comes(name, e)
-	g.joints[name].For = append(g.joints[name].For, x.Ours)
+	g.Planned[name].For = append(g.Planned[name].For, x.Ours)
 	g.bring(name, x.Ours)
 }
 
 // into: the vehicle's terminal is drawn and ours goes into its cavity.
 func (g *planning) into(l *match.Line, x fact.Pairing) {
 	if t := harness.TerminalAt(x.Vehicle); !g.out(t) {
-		if _, there := g.now.Place(t); there {
+		if _, there := g.Now.Place(t); there {
 			g.drawn[t] = true
 			g.set(t, harness.Place{State: harness.Capped, Label: x.Vehicle.String() + " drawn"})
 		}
 	}
-	goal, _ := g.facts.To.Row(l.To)
-	w := g.ends.wires[x.Ours]
+	goal, _ := g.Facts.To.Row(l.To)
+	w := g.Ends.Wires[x.Ours]
 	switch {
 	case w == nil:
 		g.endAt(x.Ours, join.CutOff) // says that there is none
-	case g.movesInto(x):
+	case g.MovesInto(x):
 		t := harness.TerminalAt(x.Ours)
 		if g.out(t) {
 			g.wanting(*l)
 			return
 		}
 		g.set(t, harness.Place{State: harness.Seated, At: x.Vehicle})
-		it := g.wires[t]
-		it.goal = goal
-		g.wires[t] = it
-	case g.ends.off[x.Ours.Connector]: // it was cut off its plug: its end gets a new terminal
-		t := newEnd(x.Vehicle)
-		g.wires[t] = wire{row: fact.RowOfWire(w, x.Ours), goal: goal}
-		g.made[t] = pin.Made{Length: harness.Length{Wire: w.ID, End: g.ends.end[x.Ours]}, Name: fact.WireOf(w, x.Ours)}
+		it := g.Wires[t]
+		it.Goal = goal
+		g.Wires[t] = it
+	case g.Ends.off[x.Ours.Connector]: // it was cut off its plug: its end gets a new terminal
+		t := NewEnd(x.Vehicle)
+		g.Wires[t] = wire{Row: fact.RowOfWire(w, x.Ours), Goal: goal}
+		g.Made[t] = pin.Made{Length: harness.Length{Wire: w.ID, End: g.Ends.end[x.Ours]}, Name: fact.WireOf(w, x.Ours)}
 		g.set(t, harness.Place{State: harness.Seated, At: x.Vehicle})
 	default: // it stays in its own plug: a lead goes into the vehicle's
 		name := g.joint(
@@ -293,16 +293,16 @@ func (g *planning) into(l *match.Line, x fact.Pairing) {
 		if !g.bring(name, x.Ours) {
 			return
 		}
-		t := newEnd(x.Vehicle)
+		t := NewEnd(x.Vehicle)
 		n := newWire{
-			id:    harness.NewWire("into " + x.Vehicle.String()),
-			row:   fact.RowOfWire(w, x.Ours),
+			Id:    harness.NewWire("into " + x.Vehicle.String()),
+			Row:   fact.RowOfWire(w, x.Ours),
 			lands: [2]harness.Ref{x.Ours, x.Vehicle},
 		}
 		n.ends = [2]join.Goal{{Joint: name}, {Terminal: t, At: x.Vehicle}}
 		g.begin(name, n, 0)
 		g.lay(n)
-		g.wires[t] = wire{row: n.row, goal: goal}
+		g.Wires[t] = wire{Row: n.Row, Goal: goal}
 	}
 }
 
@@ -311,14 +311,14 @@ func (g *planning) joinTo(l, fill *match.Line) {
 	if fill == nil {
 		return
 	}
-	to, why := g.target(l.To), fmt.Sprintf("Two wires serve %s.", l.To)
+	to, why := g.Target(l.To), fmt.Sprintf("Two wires serve %s.", l.To)
 	name := ""
-	if x := g.facts.Pair(fill); fill.Verdict == match.Meets && g.ways[fill.From] != match.Into {
+	if x := g.Facts.Pair(fill); fill.Verdict == match.Meets && g.Ways[fill.From] != match.Into {
 		name = g.joint(x.Vehicle, why)
 	} else if name = g.joint(to, why); !g.onto(name, fill.From) {
 		return
 	}
-	if g.facts.Repinned(l.From.Connector) {
+	if g.Facts.Repinned(l.From.Connector) {
 		g.freed(name, l.From, to.String())
 	} else {
 		g.bring(name, l.From)
@@ -327,7 +327,7 @@ func (g *planning) joinTo(l, fill *match.Line) {
 
 // join makes the joints and new wires of what is left when cavities are held: a wire whose terminal finds no place is
 // not laid, and a joint that nothing comes to is not made.
-func (m *model) join(d *Reads) {
+func (m *Model) join(d *Reads) {
 	m.merge()
 	m.drop()
 	in := join.Input{
@@ -337,8 +337,8 @@ func (m *model) join(d *Reads) {
 		Check:  d.Rates.Check,
 		Mine:   map[string]bool{},
 	}
-	for i := range m.past.Ticks {
-		if t := &m.past.Ticks[i]; t.Stage == work.Join {
+	for i := range m.Past.Ticks {
+		if t := &m.Past.Ticks[i]; t.Stage == work.Join {
 			for _, e := range t.Edits {
 				switch e.Do {
 				case harness.Join, harness.Tap, harness.Land:
@@ -351,15 +351,15 @@ func (m *model) join(d *Reads) {
 		}
 	}
 	m.spread(d.Rules)
-	for _, name := range slices.Sorted(maps.Keys(m.joints)) {
-		in.Joints = append(in.Joints, *m.joints[name])
+	for _, name := range slices.Sorted(maps.Keys(m.Planned)) {
+		in.Joints = append(in.Joints, *m.Planned[name])
 	}
-	for _, n := range m.fresh {
-		in.Wires = append(in.Wires, join.Wire{ID: n.id, Name: called(n), Ends: n.ends})
+	for _, n := range m.Fresh {
+		in.Wires = append(in.Wires, join.Wire{ID: n.Id, Name: called(n), Ends: n.ends})
 	}
 	base := m.base(d.Thin.Result)
-	m.part = join.Join(in, base)
-	m.joined = base.With(m.part.Changes)
-	m.findings = append(m.findings, m.part.Findings...)
+	m.Part = join.Join(in, base)
+	m.Joined = base.With(m.Part.Changes)
+	m.Findings = append(m.Findings, m.Part.Findings...)
 	m.describe()
 }

@@ -1,4 +1,4 @@
-package plan
+package wanted
 
 import (
 	"fmt"
@@ -28,10 +28,10 @@ func BlockOf(b *feed.Block) Block {
 }
 
 // begins counts the new wires that begin at each cavity in which there is none yet.
-func (m *model) begins(r *match.Result) map[harness.Ref]int {
+func (m *Model) begins(r *match.Result) map[harness.Ref]int {
 	n := map[harness.Ref]int{}
 	count := func(o *match.Origin) {
-		if o != nil && o.Kind == match.AtCavity && m.ends.wires[o.At] == nil {
+		if o != nil && o.Kind == match.AtCavity && m.Ends.Wires[o.At] == nil {
 			n[o.At]++
 		}
 	}
@@ -54,13 +54,13 @@ func (m *model) begins(r *match.Result) map[harness.Ref]int {
 }
 
 // free gives the cavity that a text names, and whether no wire is known in it.
-func (m *model) free(text string) (harness.Ref, bool) {
+func (m *Model) free(text string) (harness.Ref, bool) {
 	at, is := m.cavity(text)
-	return at, is && m.ends.wires[at] == nil
+	return at, is && m.Ends.Wires[at] == nil
 }
 
 // cavity reads a text as a cavity of the model.
-func (m *model) cavity(text string) (harness.Ref, bool) { return m.facts.Cavity(text) }
+func (m *Model) cavity(text string) (harness.Ref, bool) { return m.Facts.Cavity(text) }
 
 // Uses lists the cavities of the harness that wires of the block are led to.
 func (b Block) Uses(f *fact.Facts) []harness.Ref {
@@ -76,24 +76,24 @@ func (b Block) Uses(f *fact.Facts) []harness.Ref {
 // pigtail leads from a cavity that several new wires begin at to the joint at which they come together: one terminal
 // holds one wire.
 func (g *planning) pigtail(at harness.Ref) string {
-	name := jointAt(at)
-	n := newWire{pigtail: true, id: harness.NewWire("pigtail of " + at.String()), lands: [2]harness.Ref{at, at},
-		row: harness.Row{Ref: at, Function: "pigtail of " + at.String(), Size: coilSquare}}
-	known := g.joints[name] != nil
+	name := JointAt(at)
+	n := newWire{pigtail: true, Id: harness.NewWire("pigtail of " + at.String()), lands: [2]harness.Ref{at, at},
+		Row: harness.Row{Ref: at, Function: "pigtail of " + at.String(), Size: coilSquare}}
+	known := g.Planned[name] != nil
 	g.joint(at, fmt.Sprintf("%d new wires begin at %s: they come together close to it.", g.begins[at], at))
 	if known {
 		return name
 	}
-	n.ends = [2]join.Goal{{Terminal: newEnd(at), At: at}, {Joint: name}}
+	n.ends = [2]join.Goal{{Terminal: NewEnd(at), At: at}, {Joint: name}}
 	g.begin(name, n, 1)
 	g.lay(n)
 	return name
 }
 
 // lonelyPigtails leaves out the pigtails to which no wire comes that is laid.
-func (m *model) lonelyPigtails(goals map[harness.TerminalID]harness.Place) {
+func (m *Model) lonelyPigtails(goals map[harness.TerminalID]harness.Place) {
 	comes := map[string]int{}
-	for _, n := range m.fresh {
+	for _, n := range m.Fresh {
 		laid := true
 		for _, g := range n.ends {
 			_, there := goals[g.Terminal]
@@ -105,7 +105,7 @@ func (m *model) lonelyPigtails(goals map[harness.TerminalID]harness.Place) {
 			}
 		}
 	}
-	for _, n := range m.fresh {
+	for _, n := range m.Fresh {
 		if n.pigtail && comes[n.ends[1].Joint] == 0 {
 			delete(goals, n.ends[0].Terminal)
 		}
@@ -115,10 +115,10 @@ func (m *model) lonelyPigtails(goals map[harness.TerminalID]harness.Place) {
 // farEnd names the terminal at the second end of a new wire: the one that is crimped on already, wherever it is, so
 // that it moves when its wire is to begin elsewhere.
 func (g *planning) farEnd(n *newWire) harness.TerminalID {
-	if tips, there := g.past.Now.Tips(n.id); there && tips[1].State == harness.Crimped {
+	if tips, there := g.Past.Now.Tips(n.Id); there && tips[1].State == harness.Crimped {
 		return tips[1].Terminal
 	}
-	return harness.TerminalID("far end of " + n.id)
+	return harness.TerminalID("far end of " + n.Id)
 }
 
 // coilSquare and feedSquare are what the wires of a block begin with, mm²: Reach makes them thicker where they carry
@@ -137,8 +137,8 @@ func (g *planning) leadsOf(b Block) {
 			row.Function, row.Size, row.Signal = "relay coil of the fuse block", coilSquare,
 				signal.Reading{Role: signal.RelayCoil}
 		}
-		t := newEnd(l.At)
-		n := newWire{id: newWireOf(l.At), row: row, lands: [2]harness.Ref{l.At}}
+		t := NewEnd(l.At)
+		n := newWire{Id: NewWireOf(l.At), Row: row, lands: [2]harness.Ref{l.At}}
 		n.ends[0] = join.Goal{Terminal: t, At: l.At}
 		origin := &match.Origin{Kind: match.AtFuse, Name: l.To}
 		if at, is := g.cavity(l.To); is {
