@@ -1,3 +1,5 @@
+// Package live has the wanted harness as a network: what is live in it and what protects it, whether what must work
+// works, which ends hang in the air, and what a meter is put on.
 package live
 
 import (
@@ -9,11 +11,9 @@ import (
 	"draxel/core/finding"
 	"draxel/core/harness"
 	"draxel/core/join"
-	"draxel/core/match"
 	"draxel/core/network"
 	"draxel/core/reach"
 	"draxel/core/size"
-	"draxel/core/wanted"
 	"draxel/core/work"
 )
 
@@ -35,92 +35,6 @@ type FeedReads struct {
 	Feed   feed.Decisions
 	Added  []join.Added
 	Class  size.Class
-}
-
-// Drops finds the cavities that a resistance stands before: a danger to whoever takes a feed there.
-func Drops(f *fact.Facts, r *match.Result, block wanted.Block) []finding.Finding {
-	var out []finding.Finding
-	feeds := map[harness.Ref]string{}
-	for i := range r.Lines {
-		if l := &r.Lines[i]; l.Decided && (l.Feeds() || l.Verdict == match.Meets) {
-			if to, known := f.To.Row(l.To); known && wantsFeed(&to) {
-				feeds[l.From] = l.To.String()
-			}
-		}
-	}
-	for i := range r.Wants {
-		if w := &r.Wants[i]; w.Origin != nil && w.Origin.Kind == match.AtCavity {
-			feeds[w.Origin.At] = w.To.String()
-		}
-	}
-	for _, at := range block.Uses(f) {
-		feeds[at] = "the fuse block"
-	}
-	for _, d := range f.Drops {
-		if !d.Fraught {
-			continue
-		}
-		x := finding.Finding{Code: "fed-through-resistance", Severity: finding.Note, Stage: "feed", Subject: d.At.String(),
-			Text: fmt.Sprintf("%s has %.1f V in %s with nothing on it and %.1f V with a lamp of %.0f W: %.2g Ω stand before it, a "+
-				"resistance wire or a bad contact.", d.At, d.Bare, d.Key, d.Loaded, d.Watts, d.Ohms),
-			Remedy: "Take no feed from it: take it from behind the switch, and cap this wire off."}
-		if to := feeds[d.At]; to != "" {
-			x.Severity = finding.Wrong
-			x.Text += fmt.Sprintf(" It is to feed %s.", to)
-		}
-		out = append(out, x)
-	}
-	return out
-}
-
-// FlowReads is what Flow follows from.
-type FlowReads struct {
-	Facts  *fact.Facts
-	Joined harness.Harness // as the joints make it
-	Wires  []reach.Wire
-	Feed   feed.Decisions
-}
-
-// Flow is what Reach sizes wires by: the A that each carries at most for long, by the network of the harness as the
-// joints make it, in the lengths and sizes that are there, and the fuse before each new wire; nothing where nobody has
-// said what stands in the vehicle.
-type Flow struct {
-	Amps, Fuses map[harness.WireID]float64
-}
-
-// Flowing gives it.
-func Flowing(r FlowReads) *Flow {
-	out := &Flow{}
-	facts := r.Facts.Feed.Decided(r.Feed)
-	if facts == nil || !facts.Said() {
-		return out
-	}
-	wires := map[harness.WireID]network.Length{}
-	for i := range r.Wires {
-		w := &r.Wires[i]
-		wires[w.ID] = network.Length{Square: w.Size, Mm: w.Length, Signal: w.Signal, Text: w.Function}
-	}
-	drawn, err := r.Facts.Drawn(r.Joined, facts, wires)
-	if err != nil {
-		return out // said where Feed itself is reckoned
-	}
-	worst, err := feed.Worst(drawn, facts)
-	if err != nil {
-		return out
-	}
-	out.Amps = map[harness.WireID]float64{}
-	for name, i := range drawn.Wires {
-		whole := name.Whole()
-		out.Amps[whole] = max(out.Amps[whole], worst[i])
-	}
-	fresh := map[harness.WireID]bool{}
-	for i := range r.Wires {
-		if r.Wires[i].New {
-			fresh[r.Wires[i].ID] = true
-		}
-	}
-	out.Fuses = feed.Wishes(drawn, facts, worst, fresh)
-	return out
 }
 
 // Feed says what is live in the wanted harness.
@@ -208,4 +122,23 @@ func carries(class size.Class, square size.Section, mm, air float64, bundled int
 	}
 	hot := min(cmp.Or(air, 60), class.Limit()-1)
 	return feed.Wire{Square: square, Mm: mm, Carries: square.Ampacity(class, hot, bundled)}
+}
+
+// squareIn gives the size of the wire that ends in a cavity of the block.
+func squareIn(block *feed.Block, lengths *reach.Result) func(cavity string) size.Section {
+	return func(cavity string) size.Section {
+		if block == nil || lengths == nil {
+			return 0
+		}
+		want := harness.Ref{Connector: block.ID, Cavity: cavity}
+		wires := lengths.Wires()
+		for i := range wires {
+			for _, e := range wires[i].Ends {
+				if e.At == want {
+					return max(wires[i].Size, lengths.Lines[i].Size)
+				}
+			}
+		}
+		return 0
+	}
 }

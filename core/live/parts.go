@@ -45,7 +45,7 @@ type Site struct {
 	Why  string `json:"why,omitempty"` // why not
 }
 
-// sites lists where parts can come: the ends of all functions.
+// Sites lists where parts can come: the ends of all functions.
 func Sites(functions []join.Item, before harness.Harness) []Site {
 	seats := join.Crimped(before)
 	out := []Site{}

@@ -7,7 +7,6 @@ import (
 	"draxel/core/feed"
 	"draxel/core/finding"
 	"draxel/core/harness"
-	"draxel/core/join"
 	"draxel/core/live"
 	"draxel/core/match"
 	"draxel/core/network"
@@ -86,8 +85,8 @@ func newTable(found *fact.Facts, d stored.Decisions, m *part.Memory) *table {
 		return live.FunctionReads{Facts: t.facts(), Wanted: t.finished().Wanted, Feed: t.feed(), Empty: leftEmpty(t.match()),
 			Wishes: d.Functions, Rules: d.OutRules, Added: d.Added}
 	}, live.Functions)
-	t.sheet = part.Lazy(m, "sheet", func() repin.SheetReads {
-		return repin.SheetReads{Model: t.wanted(), Match: t.match(), Wanted: t.finished().Wanted, Pin: d.Pin,
+	t.sheet = part.Lazy(m, "sheet", func() repin.Reads {
+		return repin.Reads{Model: t.wanted(), Match: t.match(), Wanted: t.finished().Wanted, Pin: d.Pin,
 			Rate: d.Bench.Rates.Extract}
 	}, repin.Moves)
 	t.work = part.Lazy(m, "work", func() workReads {
@@ -161,34 +160,4 @@ type reachReads struct {
 func reached(r reachReads) *reach.Result {
 	return reach.Compute(reach.Input{Loom: &r.Facts.Laid.Loom, Wires: r.Wires, Stock: r.Stock, Decisions: r.Decisions,
 		Amps: r.Flow.Amps, Fuses: r.Flow.Fuses})
-}
-
-type finishReads struct {
-	Model *wanted.Model
-	Reach *reach.Result
-	Added []join.Added
-}
-
-// finished is the harness as it should become.
-type finished struct {
-	Wanted   harness.Harness
-	Whole    harness.Harness // before what is parted later is parted
-	Plain    harness.Harness // without the parts that functions ask for
-	Reach    *reach.Result   // with the disconnects that were taken
-	Parted   reach.Parted
-	Added    join.AddedPart
-	Findings []finding.Finding
-}
-
-// finish brings the lengths, the disconnects and the parts into what the joints make.
-func finish(r finishReads) *finished {
-	m, out := r.Model, &finished{Reach: r.Reach.Again()}
-	lengthened := m.Joined.With(r.Reach.Changes(m.Joined))
-	out.Parted = out.Reach.Part(m.Found, m.Past.Now, lengthened)
-	out.Plain = lengthened.With(out.Parted.Changes)
-	out.Added = m.Add(r.Added, out.Plain)
-	out.Wanted = out.Plain.With(out.Added.Changes)
-	out.Whole = lengthened.With(out.Parted.Made).With(out.Added.Made)
-	out.Findings = slices.Concat(out.Parted.Findings, out.Added.Findings)
-	return out
 }

@@ -43,7 +43,7 @@ func newGuard(m *wanted.Model, now harness.Harness) *guard {
 		}
 	}
 	for i := range m.Fresh {
-		g.signals[m.Fresh[i].Id] = &m.Fresh[i].Row.Signal
+		g.signals[m.Fresh[i].ID] = &m.Fresh[i].Row.Signal
 	}
 	return g
 }

@@ -22,7 +22,7 @@ func (m *Model) addIn(wanted harness.Harness) join.AddIn {
 		alone[w.ID], names[w.ID] = m.Alone.Wire(i), fact.WireOf(w, harness.Ref{})
 	}
 	for _, n := range m.Fresh {
-		names[n.Id] = called(n)
+		names[n.ID] = called(n)
 	}
 	return join.AddIn{Now: m.Past.Now, Wanted: wanted, Cavity: m.Facts.Cavity, Stud: m.Facts.Stud,
 		Name: func(wire harness.WireID) string {
@@ -35,7 +35,7 @@ func (m *Model) addIn(wanted harness.Harness) join.AddIn {
 		School: reach.SchoolWord(m.rules.School), Join: m.rates.Join, Check: m.rates.Check}
 }
 
-// add says what parts that functions ask for want of the harness, where it is wanted so.
+// Add says what parts that functions ask for want of the harness, where it is wanted so.
 func (m *Model) Add(parts []join.Added, wanted harness.Harness) join.AddedPart {
 	return join.Add(parts, m.addIn(wanted))
 }
@@ -64,7 +64,7 @@ func (m *Model) addedWires(parts []join.Added) []reach.Wire {
 	return out
 }
 
-// unlaid leaves out the steps that lay wires among the parts which found no place after all.
+// Unlaid leaves out the steps that lay wires among the parts which found no place after all.
 func Unlaid(steps []work.Step, parts []join.Added, added *join.AddedPart) []work.Step {
 	gone := map[harness.WireID]bool{}
 	for i := range parts {
@@ -93,7 +93,7 @@ func (m *Model) proofAt(at harness.Ref) (join.Meter, bool) {
 // ours says whether a cavity is one of the harness that comes into the vehicle: what no table has is the vehicle's.
 func (m *Model) ours(at harness.Ref) bool { return m.Facts.Ours(at) }
 
-// contactsClosed says of the relays that are let into wires that their contacts are closed: what a relay parts, it can
+// ContactsClosed says of the relays that are let into wires that their contacts are closed: what a relay parts, it can
 // join.
 func ContactsClosed(parts []join.Added, h harness.Harness) harness.Changes {
 	out := harness.Changes{Tips: map[harness.WireID][2]harness.Tip{}}
@@ -110,7 +110,7 @@ func ContactsClosed(parts []join.Added, h harness.Harness) harness.Changes {
 	return out
 }
 
-// partWires gives what the wires of parts are for the network: a resistor in a wire is that wire's resistance.
+// PartWires gives what the wires of parts are for the network: a resistor in a wire is that wire's resistance.
 func PartWires(parts []join.Added) map[harness.WireID]network.Length {
 	out := map[harness.WireID]network.Length{}
 	for i := range parts {
@@ -126,7 +126,7 @@ func PartWires(parts []join.Added) map[harness.WireID]network.Length {
 	return out
 }
 
-// proofs are the measurements before a terminal of the vehicle is drawn.
+// Proofs are the measurements before a terminal of the vehicle is drawn.
 func (m *Model) Proofs(minutes float64) []work.Step {
 	var out []work.Step
 	for i := range m.Facts.Laid.Loom.Wires {

@@ -90,12 +90,3 @@ func (m *Model) heldUp(waits map[harness.TerminalID]harness.TerminalID) {
 		})
 	}
 }
-
-// itself says that a wire was said to begin where it ends.
-func (m *Model) itself(at harness.Ref) {
-	m.Findings = append(m.Findings, finding.Finding{
-		Code: "fed-from-itself", Severity: finding.Wrong, Stage: "match", Subject: at.String(),
-		Text:   fmt.Sprintf("The wire of %s is said to be fed from %s itself.", at, at),
-		Remedy: "Say where it begins: another cavity, a splice, a fuse, a ground point.",
-	})
-}

@@ -68,9 +68,9 @@ func ReachInput(d ReachReads) *reach.Input {
 	for _, n := range m.Fresh {
 		x := reach.Wire{
 			New: true,
-			Cut: cut[n.Id].Length,
+			Cut: cut[n.ID].Length,
 			Wire: harness.Wire{
-				ID:       n.Id,
+				ID:       n.ID,
 				Ends:     [2]harness.End{{At: n.lands[0]}, {At: n.lands[1]}},
 				Colour:   n.Row.Colour,
 				Circuit:  n.Row.Circuit,
@@ -81,7 +81,7 @@ func ReachInput(d ReachReads) *reach.Input {
 		}
 		for end, g := range n.ends {
 			if j := m.Planned[g.Joint]; j != nil {
-				x.Meets[end] = lies(j, harness.Length{Wire: n.Id, End: end})
+				x.Meets[end] = lies(j, harness.Length{Wire: n.ID, End: end})
 			}
 		}
 		if n.splice != "" {
@@ -103,17 +103,6 @@ type comesTo struct {
 	whole bool
 	meets reach.Meet
 	lost  float64 // mm that are cut off with its plug
-}
-
-// lies gives where a joint is for an end that comes to it: on the wire that stays in its place, the vehicle's or the
-// one that stays whole.
-func lies(j *join.Joint, of harness.Length) reach.Meet {
-	for _, e := range j.Ends {
-		if (e.Theirs || e.How == join.Whole) && e.Length != of {
-			return reach.Meet{With: e.Wire, Back: e.Back}
-		}
-	}
-	return reach.Meet{}
 }
 
 // lost gives the mm that are cut off an end with its plug and that a length of the wire still counts: what was measured

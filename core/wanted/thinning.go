@@ -196,30 +196,3 @@ var notWanted = map[stored.Kind]map[string]string{
 		"body":    "A track car usually does without: except what is used.",
 	},
 }
-
-// Rows gives a row for each cavity of housings that holds a wire as found: the pinout's own where it has
-// one.
-func Rows(f *fact.Facts, housings []harness.Connector) []harness.Row {
-	out := []harness.Row{}
-	told := map[harness.Ref]bool{}
-	housing := map[string]bool{}
-	for _, h := range housings {
-		housing[h.ID] = true
-	}
-	for _, row := range f.From.Rows {
-		if !row.Empty && housing[row.Ref.Connector] {
-			told[row.Ref] = true
-			out = append(out, row)
-		}
-	}
-	for i := range f.Laid.Loom.Wires {
-		w := &f.Laid.Loom.Wires[i]
-		for _, e := range w.Ends {
-			if housing[e.At.Connector] && !told[e.At] {
-				told[e.At] = true
-				out = append(out, fact.RowOfWire(w, e.At))
-			}
-		}
-	}
-	return out
-}

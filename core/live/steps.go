@@ -5,9 +5,7 @@ import (
 	"strings"
 
 	"draxel/core/feed"
-	"draxel/core/harness"
 	"draxel/core/reach"
-	"draxel/core/size"
 	"draxel/core/work"
 )
 
@@ -97,23 +95,4 @@ func usualAmps(r *feed.BlockRelay) float64 {
 		return r.Amps
 	}
 	return 30
-}
-
-// squareIn gives the size of the wire that ends in a cavity of the block.
-func squareIn(block *feed.Block, lengths *reach.Result) func(cavity string) size.Section {
-	return func(cavity string) size.Section {
-		if block == nil || lengths == nil {
-			return 0
-		}
-		want := harness.Ref{Connector: block.ID, Cavity: cavity}
-		wires := lengths.Wires()
-		for i := range wires {
-			for _, e := range wires[i].Ends {
-				if e.At == want {
-					return max(wires[i].Size, lengths.Lines[i].Size)
-				}
-			}
-		}
-		return 0
-	}
 }

@@ -102,7 +102,7 @@ func powersFirst(all []pin.Expected) {
 
 // expectJoints adds the circuits that joints make to what the second check asks for: at the cavity of ours, else of the
 // vehicle's, that is left in the end, with the other cavities that a meter must find from there.
-func (p *Sheet) expectJoints(in *SheetReads) {
+func (p *Sheet) expectJoints(in *Reads) {
 	m := in.Model
 	var net *circuit.Net
 	for i := range in.Match.Lines {

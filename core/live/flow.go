@@ -1,0 +1,59 @@
+package live
+
+import (
+	"draxel/core/fact"
+	"draxel/core/feed"
+	"draxel/core/harness"
+	"draxel/core/network"
+	"draxel/core/reach"
+)
+
+// FlowReads is what Flow follows from.
+type FlowReads struct {
+	Facts  *fact.Facts
+	Joined harness.Harness // as the joints make it
+	Wires  []reach.Wire
+	Feed   feed.Decisions
+}
+
+// Flow is what Reach sizes wires by: the A that each carries at most for long, by the network of the harness as the
+// joints make it, in the lengths and sizes that are there, and the fuse before each new wire; nothing where nobody has
+// said what stands in the vehicle.
+type Flow struct {
+	Amps, Fuses map[harness.WireID]float64
+}
+
+// Flowing gives it.
+func Flowing(r FlowReads) *Flow {
+	out := &Flow{}
+	facts := r.Facts.Feed.Decided(r.Feed)
+	if facts == nil || !facts.Said() {
+		return out
+	}
+	wires := map[harness.WireID]network.Length{}
+	for i := range r.Wires {
+		w := &r.Wires[i]
+		wires[w.ID] = network.Length{Square: w.Size, Mm: w.Length, Signal: w.Signal, Text: w.Function}
+	}
+	drawn, err := r.Facts.Drawn(r.Joined, facts, wires)
+	if err != nil {
+		return out // said where Feed itself is reckoned
+	}
+	worst, err := feed.Worst(drawn, facts)
+	if err != nil {
+		return out
+	}
+	out.Amps = map[harness.WireID]float64{}
+	for name, i := range drawn.Wires {
+		whole := name.Whole()
+		out.Amps[whole] = max(out.Amps[whole], worst[i])
+	}
+	fresh := map[harness.WireID]bool{}
+	for i := range r.Wires {
+		if r.Wires[i].New {
+			fresh[r.Wires[i].ID] = true
+		}
+	}
+	out.Fuses = feed.Wishes(drawn, facts, worst, fresh)
+	return out
+}
