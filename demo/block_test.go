@@ -33,7 +33,7 @@ func TestNoBlockIsFedThroughTheResistanceWire(t *testing.T) {
 	if !slices.ContainsFunc(p.Feed.Circuits, func(c live.Circuit) bool { return c.By.String() == "K2" }) {
 		t.Fatal("E4 is not fed by the resistance wire: the test says nothing")
 	}
-	o := p.Fed.Propose(j.Chosen(), false)
+	o := p.Fed.Propose(j.Chosen(), f.Feed, false)
 	for _, g := range o.Block.Groups {
 		if g.From == "K2" {
 			t.Errorf("group %q is fed from the resistance wire", g.Name)

@@ -98,7 +98,7 @@ func feedPackhorse(j *stored.Job) error {
 		return fmt.Errorf("demo: %w", err)
 	}
 	p := plan.Compute(f, j.Chosen())
-	o := p.Fed.Propose(j.Chosen(), false)
+	o := p.Fed.Propose(j.Chosen(), f.Feed, false)
 	o.ID, o.Who, o.When = "own-block", "Ines", when
 	for i := range o.Decisions {
 		o.Decisions[i].Who, o.Decisions[i].When = "Ines", when

@@ -46,9 +46,10 @@ func TestThinPinAndReachInAStorm(t *testing.T) {
 			t.Fatal(err)
 		}
 		var memory part.Memory // as the server has it
+		found := fact.Apart(&facts)
 		moment := 0
 		follow := func() plan.Plan {
-			p := plan.Begin(&facts, job.Chosen(), &memory).Whole()
+			p := plan.Begin(found, job.Chosen(), &memory).Whole()
 			if moment++; moment%10 == 0 { // and one in ten is what comes of nothing as well
 				fresh := plan.Compute(facts, job.Chosen())
 				if a, b := said(t, p), said(t, &fresh); !bytes.Equal(a, b) {

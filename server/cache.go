@@ -2,20 +2,15 @@ package server
 
 import (
 	"context"
-	"crypto/sha256"
-	"encoding/hex"
 	"fmt"
 	"slices"
 	"sync"
 
 	"draxel/core/fact"
-	"draxel/core/gather"
 	"draxel/core/handover"
-	"draxel/core/match"
 	"draxel/core/part"
 	"draxel/core/plan"
 	"draxel/core/reach"
-	"draxel/core/stored"
 	"draxel/core/thin"
 	"draxel/store"
 )
@@ -23,13 +18,10 @@ import (
 // computed is a job at one revision with all that follows from it.
 type computed struct {
 	store.State
-	memory   *part.Memory
-	found    *fact.Facts // without what was decided
-	facts    fact.Facts  // with a fuse block of one's own
-	readings map[match.Side]gather.Reading
-	draft    *plan.Draft
-	factsKey string // which versions of the facts it was computed from
-	matchKey string // and of the decisions of Match
+	memory *part.Memory // what is the same as at the revision before is not computed again
+	found  fact.Found   // without what was decided
+	facts  fact.Facts   // with a fuse block of one's own
+	draft  *plan.Draft
 
 	hashing sync.Once
 	hash    string
@@ -154,52 +146,18 @@ func (c *cache) latest(id string) *computed {
 	return c.jobs[id]
 }
 
-// follow computes a job. What has not changed since it was computed last is taken from there: the facts, and the
-// crosswalk where no decision of Match has changed either.
+// follow computes a job. What has not changed since it was computed last is taken from there.
 func follow(state store.State, last *computed) (*computed, error) {
-	j := &computed{State: state, readings: map[match.Side]gather.Reading{}, memory: &part.Memory{}}
+	j := &computed{State: state, memory: &part.Memory{}}
 	if last != nil {
 		j.memory = last.memory
 	}
-	j.factsKey, j.matchKey = keys(state)
-	if last != nil && last.factsKey == j.factsKey {
-		j.found, j.readings = last.found, last.readings
-	} else if err := j.readFacts(); err != nil {
+	var err error
+	if j.found, err = fact.Read(state.Job, j.memory); err != nil {
 		return nil, err
 	}
 	j.facts = j.found.With(state.Job.Block)
 	chosen := state.Job.Chosen()
 	j.draft = plan.Begin(j.found, chosen, j.memory)
 	return j, nil
-}
-
-func (j *computed) readFacts() error {
-	found, err := fact.Of(j.Job)
-	if err != nil {
-		return err
-	}
-	j.found = &found
-	for side, table := range map[match.Side]*stored.Table{match.From: j.Job.From, match.To: j.Job.To} {
-		if table != nil {
-			if _, j.readings[side], err = table.Read(); err != nil {
-				return err
-			}
-		}
-	}
-	return nil
-}
-
-// keys name the versions of everything that is a fact, and of the decisions of Match.
-func keys(state store.State) (facts, decided string) {
-	f, d := sha256.New(), sha256.New()
-	for _, name := range sortedKeys(state.Versions) {
-		switch kind := store.KindOf(name); kind {
-		case store.Fact:
-			fmt.Fprintf(f, "%s:%d\n", name, state.Versions[name])
-		case store.MatchDecision:
-			fmt.Fprintf(d, "%s:%d\n", name, state.Versions[name])
-		case store.Other:
-		}
-	}
-	return hex.EncodeToString(f.Sum(nil)), hex.EncodeToString(d.Sum(nil))
 }

@@ -54,7 +54,7 @@ func (s *Server) proposeBlock(c *gin.Context) error {
 	}
 	return s.checked(c, func(j *computed) error {
 		chosen := j.Job.Chosen()
-		o := j.plan().Fed.Propose(chosen, r.One)
+		o := j.plan().Fed.Propose(chosen, j.found.Feed, r.One)
 		if len(o.Decisions) == 0 {
 			return problem(http.StatusUnprocessableEntity, "nothing-to-feed",
 				"No row of the tables wants a battery or an ignition feed: there is nothing that a block would feed.", "")

@@ -133,7 +133,7 @@ func (s *Server) showJob(c *gin.Context) error {
 		Sides: Sides{j.facts.From.Name, j.facts.To.Name}, Findings: []finding.Finding{},
 		Severity: map[finding.Severity]int{}, Tables: map[match.Side]TableState{}}
 	for _, side := range []match.Side{match.From, match.To} {
-		r, ok := j.readings[side]
+		r, ok := j.found.Readings[side]
 		if !ok {
 			if side == match.From || slices.Contains(info.Stages, "match") {
 				v.Open.Gather++

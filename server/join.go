@@ -29,7 +29,7 @@ func (s *Server) showJoin(c *gin.Context) error {
 		Raised:   []RaisedCodes{}, Positions: feed.Positions(), Said: p.Feed.Result != nil,
 		Findings: stageFindings(p.Findings, "join"),
 		Switches: []string{}, Closed: []string{}, Outputs: []Driven{}, Sites: orEmpty(p.Join.Sites),
-		Studs: orEmpty(j.found.Studs()), Parts: orEmpty(j.Job.Added), Named: orEmpty(papers.NamedWires(p, j.found)),
+		Studs: orEmpty(j.found.Studs()), Parts: orEmpty(j.Job.Added), Named: orEmpty(papers.NamedWires(p, j.found.Facts)),
 		Steps: j.workSteps(work.Join)}
 	for i := range v.Named {
 		for _, m := range j.Job.Readings {

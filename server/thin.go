@@ -1,6 +1,9 @@
 package server
 
 import (
+	"crypto/sha256"
+	"encoding/hex"
+	"encoding/json"
 	"fmt"
 	"net/http"
 	"reflect"
@@ -9,13 +12,27 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"draxel/core/fact"
 	"draxel/core/finding"
 	"draxel/core/gather"
 	"draxel/core/harness"
+	"draxel/core/part"
 	"draxel/core/thin"
 	"draxel/core/wanted"
 	"draxel/store"
 )
+
+// wiresKey names the wires as they were found: a page that has them is not sent them again.
+func (j *computed) wiresKey() string {
+	return *part.Of(j.memory, "wires key", wireReads{Found: j.found.Bare}, func(r wireReads) *string {
+		h := sha256.New()
+		_ = json.NewEncoder(h).Encode(r.Found.Laid.Loom.Wires)
+		key := hex.EncodeToString(h.Sum(nil))[:12]
+		return &key
+	})
+}
+
+type wireReads struct{ Found *fact.Facts }
 
 func (s *Server) showThin(c *gin.Context) error {
 	j, err := s.compute(c.Request.Context(), c.Param("job"))
@@ -23,7 +40,7 @@ func (s *Server) showThin(c *gin.Context) error {
 		return err
 	}
 	t := j.begun().Thin
-	v := ThinView{Revision: j.Revision, Facts: j.factsKey[:12], Wires: j.facts.Laid.Loom.Wires,
+	v := ThinView{Revision: j.Revision, Facts: j.wiresKey(), Wires: j.facts.Laid.Loom.Wires,
 		Verdicts: verdicts(t.Result),
 		Systems:  t.Result.Systems, Joints: t.Result.Joints, Brought: []thin.Decision{}, Drawing: j.Drawing(),
 		ThinRest: ThinRest{Proposed: []wanted.Proposal{}, Findings: []finding.Finding{}}}

@@ -102,31 +102,6 @@ func SubjectPhoto(id string) string { return photos + id }
 // SubjectTick names a step that was carried out.
 func SubjectTick(step string) string { return ticks + step }
 
-// Kind tells what a subject bears on.
-type Kind int
-
-// The kinds: facts, from which everything follows; decisions of Match; and what neither facts nor Match follow from.
-const (
-	Fact Kind = iota
-	MatchDecision
-	Other
-)
-
-// KindOf gives the kind of a subject.
-func KindOf(name string) Kind {
-	switch kind, _, _ := strings.Cut(name, "/"); kind + "/" {
-	case decisions:
-		return MatchDecision
-	case owns, answers, thinned, ticks, SubjectBench + "/", SubjectItems + "/", SubjectHave + "/", wishes, exchanges,
-		reports, checks,
-		SubjectMap + "/", SubjectRules + "/", places, lengths, spans, options, leftovers, partings, SubjectBlock + "/",
-		rated, feeds, functions, outRules, parts, proved, gates, mends, notes, rounds, left, loans, delivered, spent, bought,
-		SubjectProgram + "/", SubjectLive + "/", SubjectTerms + "/", SubjectArchived + "/":
-		return Other
-	}
-	return Fact
-}
-
 // SubjectLayout names the face of a connector of the model.
 func SubjectLayout(connector string) string { return layouts + connector }
 

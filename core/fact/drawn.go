@@ -146,8 +146,9 @@ func (f *Facts) seenEnds() []feed.Seen {
 
 // UsualFeeds proposes what a vehicle usually has, for each of Feed's lists in which the job has no line yet.
 func UsualFeeds(j stored.Job, f *Facts) []feed.Proposed {
+	lists, _ := stored.FeedLists(j.FeedSheets()) // one that cannot be read is said where the facts are read
 	lines := map[string]int{}
-	for list, rows := range j.FeedLists() {
+	for list, rows := range lists {
 		lines[list] = len(rows)
 	}
 	return feed.Usual(f.seenEnds(), lines)

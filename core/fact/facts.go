@@ -15,6 +15,7 @@ import (
 	"draxel/core/join"
 	"draxel/core/match"
 	"draxel/core/network"
+	"draxel/core/part"
 	"draxel/core/stored"
 	"draxel/core/thin"
 )
@@ -41,35 +42,134 @@ type Facts struct {
 	Log       []gather.Unplugged                // what was unplugged to see what happens
 	Feed      *feed.Facts                       // what stands in the vehicle beside its wires, nil where nobody has said
 	Parts     map[harness.WireID]network.Length // what the wires of added parts are
+	Readings  map[match.Side]gather.Reading     // how the tables of the two sides were read
 }
 
-// Of reads the job's tables, lets what was measured outrank them, and lays the harness. A side that has no table
-// is an empty pinout.
+// Of reads a job as facts.
 func Of(j stored.Job) (Facts, error) {
+	f, err := Read(j, nil)
+	return *f.Facts, err
+}
+
+// Found are facts, and the same without what stands in the vehicle beside its wires, which are the very same for as long
+// as nothing else has changed.
+type Found struct {
+	*Facts
+	Bare *Facts
+}
+
+// Apart gives facts as Found.
+func Apart(f *Facts) Found {
+	bare := *f
+	bare.Feed = nil
+	return Found{f, &bare}
+}
+
+// Read reads the job's tables, lets what was measured outrank them, and lays the harness. A side that has no table
+// is an empty pinout. What is the same as it was when the memory, which may be nil, last saw it is not read again.
+func Read(j stored.Job, m *part.Memory) (Found, error) {
 	j = j.WithIDs()
-	f := Facts{Kind: j.Kind, Vehicle: j.Vehicle, Findings: stored.Asides(j.Aside)}
+	tables := part.Of(m, "tables", tableReads{Tables: sides{From: j.From, To: j.To, More: j.More}}, readTables)
+	if tables.err != nil {
+		return Found{Facts: &Facts{}}, tables.err
+	}
+	bare := part.Of(m, "found", foundReads{Tables: tables, Job: j.Found()}, found)
+	if bare.err != nil {
+		return Found{Facts: bare.facts}, bare.err
+	}
+	lists := part.Of(m, "lists", listReads{Sheets: j.FeedSheets()}, readLists)
+	if lists.err != nil {
+		return Found{Facts: bare.facts}, lists.err
+	}
+	stands := part.Of(m, "stands", standReads{Found: bare.facts, Lists: lists, Readings: j.Readings}, standing)
+	f := *bare.facts
+	f.Feed = stands.facts
+	return Found{&f, bare.facts}, nil
+}
+
+type tableReads struct{ Tables sides }
+
+// sides are the tables of a job: of both sides, nil where there is none, and the further ones.
+type sides struct {
+	From, To *stored.Table
+	More     map[string]*stored.Table
+}
+
+// tables are the pinouts of both sides, the further ones laid beside them, and how their tables were read.
+type tables struct {
+	From, To harness.Pinout
+	Readings map[match.Side]gather.Reading
+	Findings []finding.Finding
+	err      error
+}
+
+func readTables(r tableReads) *tables {
+	t := &tables{Readings: map[match.Side]gather.Reading{}}
+	for _, side := range []struct {
+		name  match.Side
+		table *stored.Table
+		out   *harness.Pinout
+	}{{match.From, r.Tables.From, &t.From}, {match.To, r.Tables.To, &t.To}} {
+		if side.table == nil {
+			continue
+		}
+		if *side.out, t.Readings[side.name], t.err = side.table.Read(); t.err != nil {
+			return t
+		}
+	}
+	t.err = t.together(r.Tables.More)
+	return t
+}
+
+// together lays the further pinouts beside those of the two sides.
+func (t *tables) together(more map[string]*stored.Table) error {
+	of := map[match.Side][]harness.Pinout{}
+	for _, key := range slices.Sorted(maps.Keys(more)) {
+		x := more[key]
+		if x == nil {
+			continue
+		}
+		p, _, err := x.Read()
+		if err != nil {
+			return err
+		}
+		side := match.From
+		if x.With == match.To {
+			side = match.To
+		}
+		of[side] = append(of[side], p)
+	}
+	var found []finding.Finding
+	t.From, found = gather.Together(string(match.From), t.From, of[match.From]...)
+	t.Findings = append(t.Findings, found...)
+	t.To, found = gather.Together(string(match.To), t.To, of[match.To]...)
+	t.Findings = append(t.Findings, found...)
+	return nil
+}
+
+type foundReads struct {
+	Tables *tables
+	Job    stored.Job // what was found alone
+}
+
+// read is facts, or why there are none.
+type read struct {
+	facts *Facts
+	err   error
+}
+
+// found gives the facts but for what stands in the vehicle beside its wires.
+func found(r foundReads) *read {
+	j, t := r.Job, r.Tables
+	f := &Facts{Kind: j.Kind, Vehicle: j.Vehicle, Findings: stored.Asides(j.Aside), Readings: t.Readings, From: t.From,
+		To: t.To}
 	if j.Carried != nil {
 		f.Findings = append(f.Findings, j.Carried.Findings()...)
 	}
 	if f.Vehicle == "" {
 		f.Vehicle = j.Kind.Vehicle()
 	}
-	for _, side := range []struct {
-		table *stored.Table
-		out   *harness.Pinout
-	}{{j.From, &f.From}, {j.To, &f.To}} {
-		if side.table == nil {
-			continue
-		}
-		p, _, err := side.table.Read()
-		if err != nil {
-			return f, err
-		}
-		*side.out = p
-	}
-	if err := f.together(j.More); err != nil {
-		return f, err
-	}
+	f.Findings = append(f.Findings, t.Findings...)
 	f.Meetings = j.Meetings(f.From, f.To)
 	f.outrank(j.Readings)
 	f.identify(j)
@@ -84,14 +184,9 @@ func Of(j stored.Job) (Facts, error) {
 	f.wear(j.Layouts)
 	f.From, f.To = f.From.Findable(), f.To.Findable()
 	if err := f.lay(j); err != nil {
-		return f, err
+		return &read{f, err}
 	}
 	f.facing()
-	if lists := j.FeedLists(); len(lists) > 0 {
-		lists[feed.Switches] = f.keyContacts(j.Readings, lists[feed.Switches])
-		facts := feed.Read(lists)
-		f.Feed = &facts
-	}
 	f.wearLoom(j.Layouts)
 	f.Records = j.Records()
 	f.Worked = worked(j.Before)
@@ -105,33 +200,42 @@ func Of(j stored.Job) (Facts, error) {
 	}
 	f.Drops = gather.Drops(j.Readings)
 	f.settle(j.Readings)
-	return f, nil
+	return &read{facts: f}
 }
 
-// together lays the further pinouts beside those of the two sides.
-func (f *Facts) together(more map[string]*stored.Table) error {
-	of := map[match.Side][]harness.Pinout{}
-	for _, key := range slices.Sorted(maps.Keys(more)) {
-		t := more[key]
-		if t == nil {
-			continue
-		}
-		p, _, err := t.Read()
-		if err != nil {
-			return err
-		}
-		side := match.From
-		if t.With == match.To {
-			side = match.To
-		}
-		of[side] = append(of[side], p)
+type listReads struct {
+	Sheets map[gather.SheetKind]*gather.Sheet
+}
+
+// lists are those of what stands in the vehicle, or why one cannot be read.
+type lists struct {
+	lines map[string][]feed.Line
+	err   error
+}
+
+func readLists(r listReads) *lists {
+	out := &lists{}
+	out.lines, out.err = stored.FeedLists(r.Sheets)
+	return out
+}
+
+type standReads struct {
+	Found    *Facts
+	Lists    *lists
+	Readings []gather.Measurement
+}
+
+// stands is what stands in the vehicle beside its wires, nil where nobody has said.
+type stands struct{ facts *feed.Facts }
+
+func standing(r standReads) *stands {
+	if len(r.Lists.lines) == 0 {
+		return &stands{}
 	}
-	var found []finding.Finding
-	f.From, found = gather.Together(string(match.From), f.From, of[match.From]...)
-	f.Findings = append(f.Findings, found...)
-	f.To, found = gather.Together(string(match.To), f.To, of[match.To]...)
-	f.Findings = append(f.Findings, found...)
-	return nil
+	lines := maps.Clone(r.Lists.lines)
+	lines[feed.Switches] = r.Found.keyContacts(r.Readings, lines[feed.Switches])
+	facts := feed.Read(lines)
+	return &stands{&facts}
 }
 
 // outrank lets readings outrank the pinout that has their connector.

@@ -30,6 +30,7 @@ type Feeding struct {
 // FeedReads is what Feeding follows from.
 type FeedReads struct {
 	Facts  *fact.Facts
+	Stand  *feed.Facts // what stands in the vehicle beside its wires, nil where nobody has said
 	Wanted harness.Harness
 	Reach  *reach.Result
 	Feed   feed.Decisions
@@ -40,7 +41,7 @@ type FeedReads struct {
 // Feed says what is live in the wanted harness.
 func Feed(in FeedReads) *Feeding {
 	f, out := in.Facts, &Feeding{}
-	facts := withParts(f.Feed.Decided(in.Feed), in.Added)
+	facts := withParts(in.Stand.Decided(in.Feed), in.Added)
 	if facts == nil || !facts.Said() {
 		return out
 	}

@@ -11,6 +11,7 @@ import (
 // FlowReads is what Flow follows from.
 type FlowReads struct {
 	Facts  *fact.Facts
+	Stand  *feed.Facts     // what stands in the vehicle beside its wires, nil where nobody has said
 	Joined harness.Harness // as the joints make it
 	Wires  []reach.Wire
 	Feed   feed.Decisions
@@ -26,7 +27,7 @@ type Flow struct {
 // Flowing gives it.
 func Flowing(r FlowReads) *Flow {
 	out := &Flow{}
-	facts := r.Facts.Feed.Decided(r.Feed)
+	facts := r.Stand.Decided(r.Feed)
 	if facts == nil || !facts.Said() {
 		return out
 	}

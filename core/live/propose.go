@@ -14,13 +14,13 @@ import (
 
 // Propose gives a way to feed the job by a block of one's own: the block as the trade would group it, and the
 // decisions that lead every circuit to it. With one fuse the whole engine stands behind a single one.
-func (p *Fed) Propose(d stored.Decisions, one bool) stored.FeedOption {
+func (p *Fed) Propose(d stored.Decisions, stand *feed.Facts, one bool) stored.FeedOption {
 	f := p.Facts
 	var wants []feed.Want
 	for _, c := range p.Circuits {
 		wants = append(wants, feed.Want{Reading: c.reading, Text: c.Text})
 	}
-	block, at := feed.Propose(f.BlockID(), wants, p.gives(), one)
+	block, at := feed.Propose(f.BlockID(), wants, p.gives(stand), one)
 	o := stored.FeedOption{Name: "a fuse block of its own", Block: &block, Decisions: []match.Decision{},
 		Open: []stored.FeedRow{}}
 	if one {
@@ -63,21 +63,21 @@ func (c *Circuit) led(at harness.Ref) match.Decision {
 }
 
 // gives says what the vehicle gives a block of one's own, by the lists and the rows.
-func (p *Fed) gives() feed.Known {
+func (p *Fed) gives(stand *feed.Facts) feed.Known {
 	f := p.Facts
 	k := feed.Known{Plus: "battery +", Ground: "battery −"}
-	if f.Feed != nil {
-		for _, s := range f.Feed.Inside.Sources {
+	if stand != nil {
+		for _, s := range stand.Inside.Sources {
 			if s.Name == network.BatteryName {
 				k.Plus = s.Plus
 			}
 		}
-		for _, c := range f.Feed.Inside.Switches { // a master switch cuts the block off too
+		for _, c := range stand.Inside.Switches { // a master switch cuts the block off too
 			if c.From == k.Plus && c.Switch != "" {
 				k.Plus = c.To
 			}
 		}
-		for _, c := range f.Feed.Inside.Switches {
+		for _, c := range stand.Inside.Switches {
 			if c.Key&network.Run != 0 && c.Key&network.Crank != 0 && c.Key&network.Off == 0 && k.Ignition == "" {
 				k.Ignition = c.To
 			}

@@ -15,7 +15,7 @@ import (
 
 // Metered gives the wanted harness as what a meter is put on, by its network. It fails where nobody has said what stands
 // in the vehicle: without sources and fuses no meter shows anything.
-func Metered(f *fact.Facts, r *feed.Result, found, wanted harness.Harness) (*prove.Vehicle, error) {
+func Metered(f *fact.Facts, studs []string, r *feed.Result, found, wanted harness.Harness) (*prove.Vehicle, error) {
 	if r == nil {
 		return nil, fmt.Errorf(
 			"say in Feed what stands in the vehicle: battery, fuses, key; then it can be said what a meter must show",
@@ -65,7 +65,7 @@ func Metered(f *fact.Facts, r *feed.Result, found, wanted harness.Harness) (*pro
 		}
 		v.Plugs = append(v.Plugs, x)
 	}
-	for _, s := range f.Studs() {
+	for _, s := range studs {
 		if _, known := r.Drawn.Nodes[s]; known {
 			v.Studs = append(v.Studs, s)
 		}
@@ -122,6 +122,7 @@ func handled(found, wanted harness.Harness) map[string]float64 {
 // MeasuredReads is what Measured follows from.
 type MeasuredReads struct {
 	Facts         *fact.Facts
+	Studs         []string // points that no cavity is
 	Feed          *Feeding
 	Functions     *Functioning
 	Found, Wanted harness.Harness
@@ -140,7 +141,7 @@ func Measured(r MeasuredReads) *[]finding.Finding {
 	if len(prove.Since(r.Prove.Readings, r.Prove.Mended)) == 0 {
 		return &out
 	}
-	v, err := Metered(r.Facts, r.Feed.Result, r.Found, r.Wanted)
+	v, err := Metered(r.Facts, r.Studs, r.Feed.Result, r.Found, r.Wanted)
 	if err != nil {
 		return &out
 	}

@@ -121,7 +121,7 @@ func (p *Plan) Sheet(id string) (*repin.Step, bool) {
 // Vehicle gives the wanted harness as what a meter is put on. It fails where nobody has said what stands in the
 // vehicle: without sources and fuses no meter shows anything.
 func (p *Plan) Vehicle(f *fact.Facts) (*prove.Vehicle, error) {
-	return live.Metered(f, p.Feed.Result, p.Found, p.Wanted)
+	return live.Metered(f, f.Studs(), p.Feed.Result, p.Found, p.Wanted)
 }
 
 // Settings lists what the unit is to be set to: for outputs that were exchanged, and by the sums of functions.

@@ -25,7 +25,7 @@ func blockNow(r *rand.Rand, j *stored.Job, p *plan.Plan, f *fact.Facts) {
 	}
 	switch k := r.IntN(6); {
 	case j.Block == nil || k == 0:
-		take(p.Fed.Propose(j.Chosen(), r.IntN(2) == 0))
+		take(p.Fed.Propose(j.Chosen(), f.Feed, r.IntN(2) == 0))
 	case k == 1: // it goes again, and what it fed is open
 		id := j.Block.ID
 		j.Block = nil
@@ -176,7 +176,7 @@ func TestAWayToFeedLeadsBack(t *testing.T) {
 		}
 		d := j.Chosen()
 		p := plan.Compute(f, d)
-		o := p.Fed.Propose(d, false)
+		o := p.Fed.Propose(d, f.Feed, false)
 		with := p.Fed.Take(d, &o)
 		before := p.Fed.Option(d, "b", "before").Before(d.Match, with.Match)
 		q := plan.Compute(f, with)

@@ -37,9 +37,10 @@ func TestADraftIsThePlan(t *testing.T) {
 		}
 		var last *plan.Draft
 		var memory part.Memory
+		found := fact.Apart(&f)
 		var said []byte // by the one before
 		for range 12 {
-			draft := plan.Begin(&f, j.Chosen(), &memory)
+			draft := plan.Begin(found, j.Chosen(), &memory)
 			p := draft.Whole()
 			if last != nil && !bytes.Equal(said, printed(last.Whole())) {
 				t.Fatalf("job %d: a plan has become another by one that was made after it", seed)
@@ -158,8 +159,9 @@ func TestDraftsDoNotChain(t *testing.T) {
 	}
 	var freed atomic.Int32
 	var memory part.Memory
+	found := fact.Apart(&f)
 	make := func() *plan.Draft {
-		d := plan.Begin(&f, j.Chosen(), &memory)
+		d := plan.Begin(found, j.Chosen(), &memory)
 		runtime.AddCleanup(d, func(struct{}) { freed.Add(1) }, struct{}{})
 		return d
 	}

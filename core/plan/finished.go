@@ -14,6 +14,7 @@ type finishReads struct {
 	Model *wanted.Model
 	Reach *reach.Result
 	Added []join.Added
+	Studs []string // that parts can come to
 }
 
 // finished is the harness as it should become.
@@ -33,7 +34,7 @@ func finish(r finishReads) *finished {
 	lengthened := m.Joined.With(r.Reach.Changes(m.Joined))
 	out.Parted = out.Reach.Part(m.Found, m.Past.Now, lengthened)
 	out.Plain = lengthened.With(out.Parted.Changes)
-	out.Added = m.Add(r.Added, out.Plain)
+	out.Added = m.Add(r.Added, r.Studs, out.Plain)
 	out.Wanted = out.Plain.With(out.Added.Changes)
 	out.Whole = lengthened.With(out.Parted.Made).With(out.Added.Made)
 	out.Findings = slices.Concat(out.Parted.Findings, out.Added.Findings)

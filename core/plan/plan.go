@@ -90,7 +90,7 @@ type Fuel struct {
 func (p *Plan) Replay(ticks []work.Tick) work.Past { return work.Replay(p.Found, ticks) }
 
 // Compute gives the plan. It is pure: the same facts and decisions give the same plan.
-func Compute(f fact.Facts, d stored.Decisions) Plan { return *Begin(&f, d, nil).Whole() }
+func Compute(f fact.Facts, d stored.Decisions) Plan { return *Begin(fact.Apart(&f), d, nil).Whole() }
 
 // Draft is a plan as far as it has been asked for. What becomes of every wire is known at once; the rest, ways and
 // joints, lengths, steps and proof, is computed when it is first asked for.
@@ -102,7 +102,7 @@ type Draft struct {
 
 // Begin gives the draft of a plan. The memory, which may be nil, has the parts of an earlier one: computing is pure, so
 // that a part that reads the same again is the same again.
-func Begin(f *fact.Facts, d stored.Decisions, memory *part.Memory) *Draft {
+func Begin(f fact.Found, d stored.Decisions, memory *part.Memory) *Draft {
 	t := newTable(f, d, memory)
 	draft := &Draft{table: t, begun: Plan{Moves: f.Kind.MovesTerminals(), Match: t.match(), Totals: t.match().Totals(),
 		Findings: t.early(), Thin: Thinning{Result: t.thin().Result, Proposed: t.thin().Proposed}}}

@@ -2,6 +2,7 @@ package plan
 
 import (
 	"slices"
+	"sync"
 
 	"draxel/core/fact"
 	"draxel/core/feed"
@@ -41,13 +42,18 @@ type table struct {
 	measured  func() *[]finding.Finding
 }
 
-func newTable(found *fact.Facts, d stored.Decisions, m *part.Memory) *table {
+func newTable(found fact.Found, d stored.Decisions, m *part.Memory) *table {
 	t := &table{decisions: d, block: wanted.BlockOf(d.Feed.Block)}
+	studs := sync.OnceValue(func() []string {
+		f := *t.facts()
+		f.Feed = found.Feed
+		return f.Studs()
+	})
 	t.match = part.Lazy(m, "match", func() matchReads {
 		return matchReads{From: found.From, To: found.To, Meetings: found.Meetings, Decisions: d.Match}
 	}, crosswalk)
 	t.facts = part.Lazy(m, "facts", func() factReads {
-		return factReads{Found: found, PutOn: found.PutOn(t.match()), Partings: d.Reach.Partings,
+		return factReads{Found: found.Bare, PutOn: found.PutOn(t.match()), Partings: d.Reach.Partings,
 			Block: feed.Decisions{Block: d.Feed.Block}, Parts: wanted.PartWires(d.Added)}
 	}, factsWith)
 	t.thin = part.Lazy(m, "thin", func() wanted.ThinReads {
@@ -62,23 +68,23 @@ func newTable(found *fact.Facts, d stored.Decisions, m *part.Memory) *table {
 	}, wanted.Of)
 	t.asked = part.Lazy(m, "asked", func() wanted.ReachReads {
 		return wanted.ReachReads{Model: t.wanted(), Thin: t.thin(), Decisions: d.Reach, Bench: d.Bench, Ticks: d.Ticks,
-			Added: d.Added}
+			Added: d.Added, Studs: studs()}
 	}, wanted.ReachInput)
 	t.flow = part.Lazy(m, "flow", func() live.FlowReads {
-		return live.FlowReads{Facts: t.facts(), Joined: t.wanted().Joined, Wires: t.asked().Wires, Feed: d.Feed}
+		return live.FlowReads{Facts: t.facts(), Stand: found.Feed, Joined: t.wanted().Joined, Wires: t.asked().Wires, Feed: d.Feed}
 	}, live.Flowing)
 	t.reach = part.Lazy(m, "reach", func() reachReads {
 		in := t.asked()
 		return reachReads{Facts: t.facts(), Wires: in.Wires, Stock: in.Stock, Decisions: in.Decisions, Flow: *t.flow()}
 	}, reached)
 	t.finished = part.Lazy(m, "finished", func() finishReads {
-		return finishReads{Model: t.wanted(), Reach: t.reach(), Added: d.Added}
+		return finishReads{Model: t.wanted(), Reach: t.reach(), Added: d.Added, Studs: studs()}
 	}, finish)
 	t.fed = part.Lazy(m, "fed", func() live.FedReads {
 		return live.FedReads{Facts: t.facts(), Match: t.match(), Block: t.block}
 	}, live.Circuits)
 	t.feed = part.Lazy(m, "feed", func() live.FeedReads {
-		return live.FeedReads{Facts: t.facts(), Wanted: t.finished().Wanted, Reach: t.reach(), Feed: d.Feed, Added: d.Added,
+		return live.FeedReads{Facts: t.facts(), Stand: found.Feed, Wanted: t.finished().Wanted, Reach: t.reach(), Feed: d.Feed, Added: d.Added,
 			Class: d.Reach.Rules.Class}
 	}, live.Feed)
 	t.functions = part.Lazy(m, "functions", func() live.FunctionReads {
@@ -95,7 +101,7 @@ func newTable(found *fact.Facts, d stored.Decisions, m *part.Memory) *table {
 			Added: d.Added, Own: d.Own, Limit: d.Pin.Limit, Check: d.Bench.Rates.Check}
 	}, workOf)
 	t.measured = part.Lazy(m, "measured", func() live.MeasuredReads {
-		return live.MeasuredReads{Facts: t.facts(), Feed: t.feed(), Functions: t.functions(), Found: t.wanted().Found,
+		return live.MeasuredReads{Facts: t.facts(), Studs: studs(), Feed: t.feed(), Functions: t.functions(), Found: t.wanted().Found,
 			Wanted: t.finished().Wanted, Settings: slices.Concat(t.sheet().Pinning.Settings, t.functions().Settings),
 			Prove: d.Prove}
 	}, live.Measured)

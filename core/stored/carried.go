@@ -64,9 +64,9 @@ func (c *Carried) Findings() []finding.Finding {
 // Carries gives what of a job comes along beside its decisions; nil where nothing does.
 func (j *Job) Carries(title string) *Carried {
 	c := Carried{From: title}
-	lists := len(j.FeedLists()) > 0
+	lists, _ := FeedLists(j.FeedSheets())
 	for what, there := range map[string]bool{"map": j.Map != nil, "places": len(j.Places)+len(j.Partings) > 0,
-		"feeds": j.Block != nil || len(j.Feeds)+len(j.Rated) > 0, "lists": lists,
+		"feeds": j.Block != nil || len(j.Feeds)+len(j.Rated) > 0, "lists": len(lists) > 0,
 		"functions": len(j.Functions)+len(j.Added)+len(j.OutRules) > 0} {
 		if there {
 			c.What = append(c.What, what)

@@ -1,25 +1,53 @@
 package stored
 
 import (
+	"fmt"
+	"maps"
+
 	"draxel/core/feed"
 	"draxel/core/gather"
 )
 
-// FeedLists takes the lists that Feed goes by from the job's sheets.
-func (j Job) FeedLists() map[string][]feed.Line {
-	out := map[string][]feed.Line{}
+// FeedSheets gives the lists of what stands in the vehicle beside its wires, that Feed goes by.
+func (j Job) FeedSheets() map[gather.SheetKind]*gather.Sheet {
+	out := map[gather.SheetKind]*gather.Sheet{}
 	for _, kind := range gather.FeedKinds() {
-		s := j.Sheets[kind]
+		if s := j.Sheets[kind]; s != nil {
+			out[kind] = s
+		}
+	}
+	return out
+}
+
+// FeedLists reads such lists. It fails where one of them cannot be read, and gives the others.
+func FeedLists(sheets map[gather.SheetKind]*gather.Sheet) (map[string][]feed.Line, error) {
+	out := map[string][]feed.Line{}
+	var failed error
+	for _, kind := range gather.FeedKinds() {
+		s := sheets[kind]
 		if s == nil {
 			continue
 		}
 		r, err := gather.ReadSheet(kind, *s)
 		if err != nil {
-			continue // said where the list is laid
+			failed = fmt.Errorf("read the list of %s: %w", kind, err)
+			continue
 		}
 		for _, row := range r.Rows {
 			out[string(kind)] = append(out[string(kind)], feed.Line{Line: row.Line, Cells: row.Cells})
 		}
 	}
-	return out
+	return out, failed
+}
+
+// Found gives of a job what was found, and nothing of what was decided or done; the lists that Feed goes by are
+// FeedSheets.
+func (j Job) Found() Job {
+	structure := maps.Clone(j.Sheets)
+	for _, kind := range gather.FeedKinds() {
+		delete(structure, kind)
+	}
+	return Job{Kind: j.Kind, OneScheme: j.OneScheme, From: j.From, To: j.To, More: j.More, Kept: j.Kept, Met: j.Met,
+		Vehicle: j.Vehicle, Identity: j.Identity, Items: j.Items, Before: j.Before, Looked: j.Looked, Sheets: structure,
+		Readings: j.Readings, Traces: j.Traces, Photos: j.Photos, Layouts: j.Layouts, Carried: j.Carried, Aside: j.Aside}
 }

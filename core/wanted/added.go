@@ -15,7 +15,7 @@ import (
 const partLead = 80
 
 // addIn is what parts are added to, where the harness is wanted so.
-func (m *Model) addIn(wanted harness.Harness) join.AddIn {
+func (m *Model) addIn(wanted harness.Harness, studs []string) join.AddIn {
 	alone, names := map[harness.WireID]bool{}, map[harness.WireID]string{}
 	for i := range m.Facts.Laid.Loom.Wires {
 		w := &m.Facts.Laid.Loom.Wires[i]
@@ -24,7 +24,7 @@ func (m *Model) addIn(wanted harness.Harness) join.AddIn {
 	for _, n := range m.Fresh {
 		names[n.ID] = called(n)
 	}
-	return join.AddIn{Now: m.Past.Now, Wanted: wanted, Cavity: m.Facts.Cavity, Stud: m.Facts.Stud,
+	return join.AddIn{Now: m.Past.Now, Wanted: wanted, Cavity: m.Facts.Cavity, Stud: func(name string) bool { return slices.Contains(studs, name) },
 		Name: func(wire harness.WireID) string {
 			if name := names[wire.Whole()]; name != "" {
 				return name
@@ -35,18 +35,18 @@ func (m *Model) addIn(wanted harness.Harness) join.AddIn {
 		School: reach.SchoolWord(m.rules.School), Join: m.rates.Join, Check: m.rates.Check}
 }
 
-// Add says what parts that functions ask for want of the harness, where it is wanted so.
-func (m *Model) Add(parts []join.Added, wanted harness.Harness) join.AddedPart {
-	return join.Add(parts, m.addIn(wanted))
+// Add says what parts that functions ask for want of the harness, where it is wanted so and has such studs.
+func (m *Model) Add(parts []join.Added, studs []string, wanted harness.Harness) join.AddedPart {
+	return join.Add(parts, m.addIn(wanted, studs))
 }
 
 // addedWires are the wires among the parts that find their ends before lengths are known: Reach lays them as every
 // new wire.
-func (m *Model) addedWires(parts []join.Added) []reach.Wire {
+func (m *Model) addedWires(parts []join.Added, studs []string) []reach.Wire {
 	if !slices.ContainsFunc(parts, func(a join.Added) bool { return a.Body == join.SingleWire }) {
 		return nil
 	}
-	fits := m.Add(parts, m.Joined).Changes.Tips
+	fits := m.Add(parts, studs, m.Joined).Changes.Tips
 	var out []reach.Wire
 	for i := range parts {
 		a := &parts[i]

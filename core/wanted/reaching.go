@@ -19,6 +19,7 @@ type ReachReads struct {
 	Bench     thin.Bench
 	Ticks     []work.Tick
 	Added     []join.Added
+	Studs     []string // that parts can come to
 }
 
 // ReachInput puts together what Reach works on.
@@ -89,7 +90,7 @@ func ReachInput(d ReachReads) *reach.Input {
 		}
 		in.Wires = append(in.Wires, x)
 	}
-	for _, x := range m.addedWires(d.Added) {
+	for _, x := range m.addedWires(d.Added, d.Studs) {
 		x.Cut = cut[x.ID].Length
 		in.Wires = append(in.Wires, x)
 	}
