@@ -127,7 +127,7 @@ func (s *Server) compute(ctx context.Context, id string) (*computed, error) {
 		if err != nil {
 			return nil, err
 		}
-		j, err := follow(state, last)
+		j, err := follow(state, last, s.costs.watch)
 		if err == nil {
 			s.cache.put(j)
 		}
@@ -146,9 +146,9 @@ func (c *cache) latest(id string) *computed {
 	return c.jobs[id]
 }
 
-// follow computes a job. What has not changed since it was computed last is taken from there.
-func follow(state store.State, last *computed) (*computed, error) {
-	j := &computed{State: state, memory: &part.Memory{}}
+// follow computes a job; watch is told of the parts that its plan is made of. What has not changed since it was computed last is taken from there.
+func follow(state store.State, last *computed, watch func(string, bool) func()) (*computed, error) {
+	j := &computed{State: state, memory: &part.Memory{Watch: watch}}
 	if last != nil {
 		j.memory = last.memory
 	}

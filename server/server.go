@@ -29,6 +29,7 @@ type Server struct {
 	now     func() time.Time
 	newID   func() string
 	cache   cache
+	costs   costs // of the parts of plans
 	loading singleflight.Group
 	events  hub
 	packed  packings
@@ -62,6 +63,7 @@ func New(o Options) (*Server, error) {
 	if s.now == nil {
 		s.now = time.Now
 	}
+	s.costs.now = s.now
 	if s.newID == nil {
 		s.newID = func() string {
 			var b [9]byte
@@ -91,6 +93,7 @@ func (s *Server) Handler() http.Handler {
 	r := gin.New()
 	r.UseRawPath, r.UnescapePathValues = true, true
 	r.Use(s.logged, s.recovered, s.guarded, secured, paced, finishing)
+	r.GET("/debug/plan", noStore, answer(s.showCostsOfParts))
 	api := r.Group("/api", noStore)
 	api.GET("/health", func(c *gin.Context) { c.JSON(http.StatusOK, gin.H{"ok": true}) })
 	api.POST("/pass", limited(1<<12), answer(s.bringPasscode))
