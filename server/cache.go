@@ -7,10 +7,8 @@ import (
 	"sync"
 
 	"draxel/core/fact"
-	"draxel/core/handover"
 	"draxel/core/part"
 	"draxel/core/plan"
-	"draxel/core/reach"
 	"draxel/core/thin"
 	"draxel/store"
 )
@@ -23,29 +21,13 @@ type computed struct {
 	facts  fact.Facts   // with a fuse block of one's own
 	draft  *plan.Draft
 
-	hashing sync.Once
-	hash    string
-	drawing sync.Once
-	drawn   thin.Drawing
+	made sync.Map // what was made of it at this revision, by what it is
+}
 
-	comparing sync.Once
-	compared  []reach.Compared
-	feeding   sync.Once
-	fed       []plan.FeedCompared
-
-	binding sync.Once
-	bound   []handover.Page // of the book
-	bindErr error
-
-	reckoning  sync.Mutex
-	reckoned   *money
-	reckonedOn string // ISO date
-	pricing    sync.Mutex
-	priced     []WayCost
-	pricedOn   string // ISO date
-
-	metering sync.Mutex // holds the vehicle while it is asked
-	proving  *proving
+// Kept gives what is made of a job at its revision, made when it is first asked for.
+func Kept[T any](j *computed, what any, make func() T) T {
+	once, _ := j.made.LoadOrStore(what, sync.OnceValue(make))
+	return once.(func() T)()
 }
 
 // plan gives all of the plan, computed when it is first asked for.
@@ -56,15 +38,20 @@ func (j *computed) begun() *plan.Plan { return j.draft.Begun() }
 
 // Hash names what a print is made from: the job's facts and decisions.
 func (j *computed) Hash() (string, error) {
-	var err error
-	j.hashing.Do(func() { j.hash, err = j.Job.Hash() })
-	return j.hash, err
+	type hashed struct {
+		hash string
+		err  error
+	}
+	h := Kept(j, "hash", func() hashed {
+		hash, err := j.Job.Hash()
+		return hashed{hash, err}
+	})
+	return h.hash, h.err
 }
 
 // Drawing gives the harness as it is laid on the bench, drawn when it is first asked for.
 func (j *computed) Drawing() thin.Drawing {
-	j.drawing.Do(func() { j.drawn = j.begun().Thin.Result.Draw() })
-	return j.drawn
+	return Kept(j, "drawing", func() thin.Drawing { return j.begun().Thin.Result.Draw() })
 }
 
 // cache keeps the latest revision of the jobs used last.

@@ -253,8 +253,10 @@ func (s *Server) compareFeeds(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	j.feeding.Do(func() { j.fed = plan.CompareFeeds(j.facts, j.Job.Chosen(), j.plan(), j.Job.Feeds) })
-	c.JSON(http.StatusOK, FeedCompareView{Revision: j.Revision, Ways: j.fed})
+	ways := Kept(j, "feeds", func() []plan.FeedCompared {
+		return plan.CompareFeeds(j.facts, j.Job.Chosen(), j.plan(), j.Job.Feeds)
+	})
+	c.JSON(http.StatusOK, FeedCompareView{Revision: j.Revision, Ways: ways})
 	return nil
 }
 

@@ -99,7 +99,7 @@ func (s *Server) front(ctx context.Context, j *computed) (FrontView, error) {
 			v.Next = next(p, x)
 		}
 	}
-	m := s.money(j)
+	m := moneyOf(j, s.now())
 	v.Hours, v.Late = m.hours.Left/60, s.late(m)
 	if m.timing.Known {
 		v.Ready = day(s.now().UTC(), m.timing.Day)

@@ -23,15 +23,18 @@ import (
 
 // pages gives the pages of the job's book, drawn when they are first asked for.
 func (j *computed) pages() ([]handover.Page, error) {
-	j.binding.Do(func() {
+	type bound struct {
+		pages []handover.Page
+		err   error
+	}
+	b := Kept(j, "book", func() bound {
 		measure, err := exchange.Measure()
 		if err != nil {
-			j.bindErr = fmt.Errorf("measure the book's text: %w", err)
-			return
+			return bound{err: fmt.Errorf("measure the book's text: %w", err)}
 		}
-		j.bound = handover.Pages(papers.Book(j.plan(), &j.facts), exchange.BookPaper, measure)
+		return bound{pages: handover.Pages(papers.Book(j.plan(), &j.facts), exchange.BookPaper, measure)}
 	})
-	return j.bound, j.bindErr
+	return b.pages, b.err
 }
 
 // open gives the lists that must end at zero, with whose what is left is, and how much nobody owns.

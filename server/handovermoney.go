@@ -65,15 +65,15 @@ func reckon(j *stored.Job, f *fact.Facts, d stored.Decisions, p *plan.Plan, toda
 // day writes a day so many days from today.
 func day(today time.Time, days int) string { return today.AddDate(0, 0, days).Format(time.DateOnly) }
 
-// money gives how time, parts and cost of the job stand today; worked out once a day and revision.
-func (s *Server) money(j *computed) *money {
-	today := s.now().UTC()
-	j.reckoning.Lock()
-	defer j.reckoning.Unlock()
-	if at := today.Format(time.DateOnly); j.reckoned == nil || j.reckonedOn != at {
-		j.reckoned, j.reckonedOn = reckon(&j.Job, &j.facts, j.Job.Chosen(), j.plan(), today), at
-	}
-	return j.reckoned
+// moneyOn is what of a job's money is kept for a day.
+type moneyOn struct{ what, day string }
+
+// moneyOf gives how time, parts and cost of the job stand today; worked out once a day and revision.
+func moneyOf(j *computed, now time.Time) *money {
+	today := now.UTC()
+	return Kept(j, moneyOn{"money", today.Format(time.DateOnly)}, func() *money {
+		return reckon(&j.Job, &j.facts, j.Job.Chosen(), j.plan(), today)
+	})
 }
 
 func (s *Server) showMoney(c *gin.Context) error {
@@ -81,7 +81,7 @@ func (s *Server) showMoney(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	m, today := s.money(j), s.now().UTC()
+	m, today := moneyOf(j, s.now()), s.now().UTC()
 	text := map[string]*handover.Effort{}
 	for i := range m.efforts {
 		text[m.efforts[i].ID] = &m.efforts[i]
@@ -196,13 +196,9 @@ func (s *Server) showCosts(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	m, today := s.money(j), s.now().UTC()
-	j.pricing.Lock()
-	defer j.pricing.Unlock()
-	if at := today.Format(time.DateOnly); j.priced == nil || j.pricedOn != at {
-		j.priced, j.pricedOn = j.ways(m, today), at
-	}
-	c.JSON(http.StatusOK, CostsView{Currency: m.terms.Currency, Ways: j.priced})
+	m, today := moneyOf(j, s.now()), s.now().UTC()
+	ways := Kept(j, moneyOn{"ways", today.Format(time.DateOnly)}, func() []WayCost { return j.ways(m, today) })
+	c.JSON(http.StatusOK, CostsView{Currency: m.terms.Currency, Ways: ways})
 	return nil
 }
 
@@ -237,7 +233,7 @@ func (s *Server) ordersCSV(c *gin.Context) error {
 		return err
 	}
 	var out bytes.Buffer
-	if err := writeOrders(&out, s.money(j)); err != nil {
+	if err := writeOrders(&out, moneyOf(j, s.now())); err != nil {
 		return err
 	}
 	download(c, j.Job.Title+" order list.csv", "text/csv; charset=utf-8", out.Bytes())

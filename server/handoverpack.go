@@ -49,7 +49,7 @@ type entry struct {
 
 // everything lists all files that can be handed over.
 func (s *Server) everything(ctx context.Context, j *computed, b *exchange.Book) []entry {
-	p, m := j.plan(), s.money(j)
+	p, m := j.plan(), moneyOf(j, s.now())
 	in := papers.Book(p, &j.facts)
 	lengths := handover.Lengths(in)
 	items := s.workItems(j, m)
@@ -225,7 +225,7 @@ func (s *Server) workFile(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	items := s.workItems(j, s.money(j))
+	items := s.workItems(j, moneyOf(j, s.now()))
 	var out bytes.Buffer
 	if c.Param("form") == "work.ics" {
 		err = exchange.WriteWorkICS(&out, items, j.Job.Title, s.now().UTC().Format(time.DateOnly))

@@ -16,7 +16,7 @@ func (s *Server) priced(c *gin.Context, j *computed) (handover.Priced, error) {
 	if err != nil {
 		return handover.Priced{}, err
 	}
-	p, err := handover.Prices(u.table.Cells, s.money(j).lines)
+	p, err := handover.Prices(u.table.Cells, moneyOf(j, s.now()).lines)
 	if err != nil {
 		return p, problem(http.StatusUnprocessableEntity, "no-prices", sentence(err.Error()), "")
 	}

@@ -4,6 +4,7 @@ import (
 	"net/http"
 	"slices"
 	"strings"
+	"sync"
 
 	"github.com/gin-gonic/gin"
 
@@ -18,9 +19,9 @@ import (
 var sheetKeys = []string{"off", "accessory", "run", "crank"}
 
 // proving is the vehicle that a job's meter is put on, with its sheet. It is made when it is first asked for, and
-// asked by
-// one at a time.
+// asked by one at a time.
 type proving struct {
+	asking  sync.Mutex
 	vehicle *prove.Vehicle
 	sheet   prove.Sheet
 	err     error
@@ -31,15 +32,15 @@ type proving struct {
 
 // prove gives the vehicle of a job, and holds it until it is given back.
 func (j *computed) prove() (*proving, func()) {
-	j.metering.Lock()
-	if j.proving == nil {
+	p := Kept(j, "proving", func() *proving {
 		p := &proving{}
 		if p.vehicle, p.err = j.plan().Vehicle(&j.facts); p.err == nil {
 			p.sheet, p.err = p.vehicle.Sheet(sheetKeys)
 		}
-		j.proving = p
-	}
-	return j.proving, j.metering.Unlock
+		return p
+	})
+	p.asking.Lock()
+	return p, p.asking.Unlock
 }
 
 // showProve gives the test sheet with what was measured, the gates of powering up, and what was found so far.

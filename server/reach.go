@@ -120,8 +120,7 @@ func (s *Server) compareReach(c *gin.Context) error {
 
 // Compared works the options out when they are first asked for.
 func (j *computed) Compared() []reach.Compared {
-	j.comparing.Do(func() { j.compared = j.plan().Reach.Result.Compare() })
-	return j.compared
+	return Kept(j, "compared", func() []reach.Compared { return j.plan().Reach.Result.Compare() })
 }
 
 // packReach packs a path's bundle. The same wires are packed once, whatever their order and wherever they lie.
