@@ -12,7 +12,7 @@ import (
 	"github.com/go-rod/rod/lib/input"
 
 	"draxel/core/repin"
-	"draxel/server"
+	"draxel/server/desk"
 )
 
 // The bench at the desk's size, by keys and a foot pedal.
@@ -188,7 +188,7 @@ func TestATabletGivesThePasscode(t *testing.T) {
 	v := enter(
 		t,
 		"/jobs/sorrel-refit/bench?stage=pin",
-		&server.Lan{Passcode: "brass screw"},
+		&desk.Lan{Passcode: "brass screw"},
 		func(h http.Handler) http.Handler {
 			return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 				if r.UserAgent() != "Go-http-client/1.1" {

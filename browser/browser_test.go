@@ -25,6 +25,7 @@ import (
 	"draxel/core/stored"
 	"draxel/demo"
 	"draxel/server"
+	"draxel/server/desk"
 	"draxel/store"
 )
 
@@ -102,7 +103,7 @@ func undecided(j *stored.Job) {
 func enter(
 	t testing.TB,
 	path string,
-	lan *server.Lan,
+	lan *desk.Lan,
 	between func(http.Handler) http.Handler,
 	change ...func(*stored.Job),
 ) *visit {
@@ -124,7 +125,7 @@ func enter(
 			t.Fatal(err)
 		}
 	}
-	draxel, err := server.New(server.Options{Store: s, Lan: lan})
+	draxel, err := server.New(desk.Options{Store: s, Lan: lan})
 	if err != nil {
 		t.Fatal(err)
 	}

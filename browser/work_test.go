@@ -9,6 +9,7 @@ import (
 
 	"draxel/core/match"
 	"draxel/server"
+	"draxel/server/desk"
 )
 
 // The main path of one harness: how a plug is met, another way for a match, the joint and its measuring step in the
@@ -90,7 +91,7 @@ func TestANewWireIsGivenItsBeginning(t *testing.T) {
 	v.see("[data-testid=spread]", "a new wire from fans, 30 A")
 	if !slices.ContainsFunc(
 		fetch[server.WorkView](v, "/api/jobs/packhorse/work").Steps,
-		func(s server.WorkStep) bool {
+		func(s desk.WorkStep) bool {
 			return s.Kind == "land" && strings.Contains(s.Text, "to fans, 30 A")
 		},
 	) {

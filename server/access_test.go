@@ -10,6 +10,7 @@ import (
 	"time"
 
 	"draxel/server"
+	"draxel/server/desk"
 	"draxel/store"
 )
 
@@ -20,7 +21,7 @@ func lan(t *testing.T, now func() time.Time) func(device, method, path, body str
 		t.Fatal(err)
 	}
 	t.Cleanup(func() { _ = s.Close() })
-	h := handler(t, server.Options{Store: s, Now: now, Lan: &server.Lan{Passcode: "brass screw", Addresses: func() []netip.Addr { return []netip.Addr{netip.MustParseAddr("192.0.2.9")} }}})
+	h := handler(t, desk.Options{Store: s, Now: now, Lan: &desk.Lan{Passcode: "brass screw", Addresses: func() []netip.Addr { return []netip.Addr{netip.MustParseAddr("192.0.2.9")} }}})
 	return func(device, method, path, body string, cookies ...*http.Cookie) *httptest.ResponseRecorder {
 		r := httptest.NewRequest(method, "http://192.0.2.9:8321"+path, strings.NewReader(body))
 		r.RemoteAddr = device + ":5000"
@@ -115,10 +116,10 @@ func TestNamesAndPasscodesThatAreRefused(t *testing.T) {
 		t.Fatal(err)
 	}
 	t.Cleanup(func() { _ = s.Close() })
-	if _, err := server.New(server.Options{Store: s, Lan: &server.Lan{Passcode: "short"}}); err == nil {
+	if _, err := server.New(desk.Options{Store: s, Lan: &desk.Lan{Passcode: "short"}}); err == nil {
 		t.Error("a passcode of five characters is taken")
 	}
-	h := handler(t, server.Options{Store: s, Lan: &server.Lan{Passcode: "brass screw", Addresses: func() []netip.Addr { return []netip.Addr{netip.MustParseAddr("192.0.2.9")} }}})
+	h := handler(t, desk.Options{Store: s, Lan: &desk.Lan{Passcode: "brass screw", Addresses: func() []netip.Addr { return []netip.Addr{netip.MustParseAddr("192.0.2.9")} }}})
 	for host, want := range map[string]int{"192.0.2.9:8321": http.StatusUnauthorized, "localhost:8321": http.StatusUnauthorized, "192.0.2.10:8321": http.StatusForbidden, "evil.example": http.StatusForbidden, "192.0.2.9.example": http.StatusForbidden} {
 		r := httptest.NewRequest("GET", "http://"+host+"/api/jobs", nil)
 		r.RemoteAddr = "192.0.2.20:5000"

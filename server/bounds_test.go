@@ -23,6 +23,7 @@ import (
 	"draxel/core/stored"
 	"draxel/exchange"
 	"draxel/server"
+	"draxel/server/desk"
 )
 
 // stopwatch starts; asked later it gives the time since, and whether that is longer than something may take. Counted
@@ -91,7 +92,7 @@ func within(t *testing.T, what string, longest time.Duration, mb uint64, do func
 // job opens.
 func TestTablesWithoutBound(t *testing.T) {
 	c := start(t)
-	made, code := send[server.Done](
+	made, code := send[desk.Done](
 		c,
 		"POST",
 		"/api/jobs",
@@ -122,7 +123,7 @@ func TestTablesWithoutBound(t *testing.T) {
 			100_000) + "\nA,2,Ground\n",
 	} {
 		within(t, name, 4*longestAnswer, 600, func() { // five answers
-			if _, code := bring[server.Done](c, "PUT", job+"/gather/from", []byte(table),
+			if _, code := bring[desk.Done](c, "PUT", job+"/gather/from", []byte(table),
 				map[string]string{"id": c.change(),
 					"meta": `{"name":"x","trust":"maker"}`, "seen": "99"}); code != "" {
 				refused[name] = code
@@ -149,12 +150,12 @@ func TestANameThatIsAPage(t *testing.T) {
 	job := c.packhorse(nil)
 	long := strings.Repeat("D", 100_000)
 	seen := show[server.FrontView](c, job+"/front").Revision
-	if _, code := bring[server.Done](c, "PUT", job+"/gather/lists/devices", []byte("Device,Kind\n"+long+",unit\n"),
+	if _, code := bring[desk.Done](c, "PUT", job+"/gather/lists/devices", []byte("Device,Kind\n"+long+",unit\n"),
 		map[string]string{
 			"id": c.change(), "meta": `{"source":"x"}`, "seen": "99"}); code != "cell-too-long" {
 		t.Errorf("a list with it is answered %q", code)
 	}
-	if _, code := send[server.Done](c, "POST", job+"/gather/lists/devices/cells",
+	if _, code := send[desk.Done](c, "POST", job+"/gather/lists/devices/cells",
 		server.SheetEditRequest{ID: c.change(), Seen: seen,
 			Edits: []gather.CellEdit{{Line: 2, Field: "device", Text: long}}}); code != "cell-too-long" {
 		t.Errorf("a cell of it is answered %q", code)
@@ -224,9 +225,9 @@ func TestALargeJobFileComesBack(t *testing.T) {
 	if b.Len() < exchange.MaxJobBytes {
 		t.Fatalf("%d photographs are only %d MB", n, b.Len()>>20)
 	}
-	open := func(body []byte) (server.Done, string) {
+	open := func(body []byte) (desk.Done, string) {
 		status, data, _ := c.do("POST", "/api/jobs/file", "application/json", bytes.NewReader(body))
-		return decode[server.Done](c, status, data)
+		return decode[desk.Done](c, status, data)
 	}
 	done, code := open(b.Bytes())
 	if code != "" {

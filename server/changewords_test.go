@@ -6,7 +6,7 @@ import (
 	"regexp"
 	"testing"
 
-	"draxel/server"
+	"draxel/server/desk"
 )
 
 // Every change that the server writes has words, on the page and in the book.
@@ -22,7 +22,7 @@ func TestEveryChangeHasWords(t *testing.T) {
 			t.Fatal(err)
 		}
 		for _, m := range what.FindAllStringSubmatch(string(text), -1) {
-			if n++; server.ChangeWords[m[1]] == "" {
+			if n++; desk.ChangeWords[m[1]] == "" {
 				t.Errorf("%s: the change %q has no words", f, m[1])
 			}
 		}

@@ -9,6 +9,7 @@ import (
 
 	"draxel/core/prove"
 	"draxel/server"
+	"draxel/server/desk"
 	"draxel/store"
 )
 
@@ -17,7 +18,7 @@ func TestWhatThePartsCost(t *testing.T) {
 	c := start(t)
 	job := c.packhorse(nil)
 	seen := show[server.JobView](c, job).Revision
-	if _, code := send[server.Done](c, "POST", job+"/prove/note", server.NoteRequest{ID: c.change(), Seen: seen,
+	if _, code := send[desk.Done](c, "POST", job+"/prove/note", server.NoteRequest{ID: c.change(), Seen: seen,
 		Kind: prove.Changed, Text: "a relay"}); code != "" {
 		t.Fatal(code)
 	}
@@ -43,7 +44,7 @@ func TestWhatThePartsCostIsForThisMachine(t *testing.T) {
 		t.Fatal(err)
 	}
 	defer s.Close()
-	h := handler(t, server.Options{Store: s})
+	h := handler(t, desk.Options{Store: s})
 	for from, want := range map[string]int{"127.0.0.1:9": http.StatusOK, "192.0.2.1:9": http.StatusForbidden} {
 		r := httptest.NewRequest("GET", "http://localhost/debug/plan", nil)
 		r.RemoteAddr = from

@@ -11,6 +11,7 @@ import (
 	"draxel/core/thin"
 	"draxel/demo"
 	"draxel/server"
+	"draxel/server/desk"
 )
 
 // round lays a vehicle out as a ring of paths and places every device, connector and splice on it.
@@ -90,7 +91,7 @@ func ticks(b *testing.B) {
 		b.StopTimer()
 		seen := show[server.JobView](c, job).Revision
 		b.StartTimer()
-		if _, code := send[server.Done](c, "POST", job+"/work/tick", server.TickRequest{ID: c.change(), Seen: seen,
+		if _, code := send[desk.Done](c, "POST", job+"/work/tick", server.TickRequest{ID: c.change(), Seen: seen,
 			Steps: []string{step}, Done: i%2 == 0, Reason: "a trial"}); code != "" {
 			b.Fatal(code)
 		}
@@ -118,7 +119,7 @@ func BenchmarkFront3000(b *testing.B) {
 	job := c.packhorse(func(j *stored.Job) { demo.Enlarge(j, 9) })
 	seen := show[server.FrontView](c, job+"/front").Revision
 	for b.Loop() {
-		done, code := send[server.Done](c, "POST", job+"/handover/spent",
+		done, code := send[desk.Done](c, "POST", job+"/handover/spent",
 			server.SpentRequest{ID: c.change(), Seen: seen,
 				Spent: handover.Spent{Stage: "thin", Minutes: 1, Who: "Ines"}})
 		if code != "" {

@@ -18,11 +18,12 @@ import (
 	"draxel/core/reach"
 	"draxel/core/work"
 	"draxel/exchange"
+	"draxel/server/desk"
 )
 
 // showFeed gives what is live in every position of the key, and what protects it.
-func (s *Server) showFeed(c *gin.Context) error {
-	j, err := s.compute(c.Request.Context(), c.Param("job"))
+func (s *feedAPI) showFeed(c *gin.Context) error {
+	j, err := s.Compute(c.Request.Context(), c.Param("job"))
 	if err != nil {
 		return err
 	}
@@ -31,10 +32,10 @@ func (s *Server) showFeed(c *gin.Context) error {
 		Fuses: []feed.Protected{}, Unprotected: []feed.Bare{}, Switches: []string{}, Closed: []string{},
 		Grounds: []feed.Ground{}, Sensors: []feed.Sensed{}, Nodes: []string{}, Wires: []harness.WireID{},
 		Relays: []string{}, Assumed: []string{}, Unknown: []string{}, Unfed: []string{}, Measured: []string{},
-		Findings: stageFindings(j.plan().Findings, "feed")}
-	p := j.plan()
-	v.Block, v.Circuits, v.Parts, v.Steps = j.Job.Block, orEmpty(p.Feed.Circuits), orEmpty(p.Feed.Parts),
-		j.workSteps(work.Feed)
+		Findings: desk.StageFindings(j.Plan().Findings, "feed")}
+	p := j.Plan()
+	v.Block, v.Circuits, v.Parts, v.Steps = j.Job.Block, desk.OrEmpty(p.Feed.Circuits), desk.OrEmpty(p.Feed.Parts),
+		j.WorkSteps(work.Feed)
 	v.Ways, v.Holders = []FeedWay{}, []string{}
 	for _, o := range j.Job.Feeds {
 		v.Ways = append(v.Ways, FeedWay{o.ID, o.Name})
@@ -42,7 +43,7 @@ func (s *Server) showFeed(c *gin.Context) error {
 	if v.Block != nil {
 		v.Station = p.Reach.Result.Placed[reach.Thing{Kind: reach.ADevice, ID: v.Block.ID}]
 	}
-	if f := j.found.Feed; f != nil {
+	if f := j.Found.Feed; f != nil {
 		for _, x := range f.Inside.Slots {
 			v.Holders = append(v.Holders, x.Name)
 		}
@@ -50,12 +51,12 @@ func (s *Server) showFeed(c *gin.Context) error {
 	if r := p.Feed.Result; r != nil {
 		v.Said, v.Fuses, v.Unprotected = true, r.Fuses, r.Unprotected
 		v.Sleeps, v.Days, v.Takes = r.Sleeps, r.Days, r.Takes
-		v.Assumed, v.Unknown, v.Switches = orEmpty(r.Assumed), orEmpty(r.Drawn.Open), orEmpty(r.Own())
-		v.Closed, v.Grounds, v.Sensors = orEmpty(r.Closed()), r.Grounds, r.Sensors
+		v.Assumed, v.Unknown, v.Switches = desk.OrEmpty(r.Assumed), desk.OrEmpty(r.Drawn.Open), desk.OrEmpty(r.Own())
+		v.Closed, v.Grounds, v.Sensors = desk.OrEmpty(r.Closed()), r.Grounds, r.Sensors
 		for _, p := range feed.Positions() {
-			v.Trees[p.Name] = orEmpty(r.Tree(p.Name))
+			v.Trees[p.Name] = desk.OrEmpty(r.Tree(p.Name))
 		}
-		v.Unfed, v.Measured = orEmpty(r.Unfed()), orEmpty(r.Facts.Measured())
+		v.Unfed, v.Measured = desk.OrEmpty(r.Unfed()), desk.OrEmpty(r.Facts.Measured())
 		for w := range r.Drawn.Wires {
 			v.Wires = append(v.Wires, w)
 		}
@@ -77,57 +78,38 @@ func (s *Server) showFeed(c *gin.Context) error {
 	return nil
 }
 
-// fed gives the network of a job and the position that is asked about, or why there is none.
-func (s *Server) fed(c *gin.Context) (*feed.Result, *computed, string, error) {
-	at := c.Query("position")
-	if !slices.ContainsFunc(feed.Positions(), func(p feed.Position) bool { return p.Name == at }) {
-		return nil, nil, "", problem(http.StatusUnprocessableEntity, "no-such-position", "The key has no such position.",
-			"/position")
-	}
-	j, err := s.compute(c.Request.Context(), c.Param("job"))
-	if err != nil {
-		return nil, nil, "", err
-	}
-	r := j.plan().Feed.Result
-	if r == nil {
-		return nil, nil, "", problem(http.StatusUnprocessableEntity, "nothing-said",
-			"Nobody has said yet what stands in the vehicle: sources, fuses and switches.", "")
-	}
-	return r, j, at, nil
-}
-
 // switched gives the network of a job in the position that is asked about, with switches of their own on.
-func (s *Server) switched(c *gin.Context) (*feed.Result, *computed, string, *network.State, error) {
-	r, j, at, err := s.fed(c)
+func (s *feedAPI) switched(c *gin.Context) (*feed.Result, *desk.Computed, string, *network.State, error) {
+	r, j, at, err := s.Fed(c)
 	if err != nil {
 		return nil, nil, "", nil, err
 	}
 	state, err := r.With(at, c.QueryArray("sw"))
 	if err != nil {
-		err = problem(http.StatusUnprocessableEntity, "no-such-switch", sentence(err.Error()), "/sw")
+		err = desk.Refusal(http.StatusUnprocessableEntity, "no-such-switch", desk.Sentence(err.Error()), "/sw")
 	}
 	return r, j, at, state, err
 }
 
 // feedTree gives the tree of a position with switches of their own on.
-func (s *Server) feedTree(c *gin.Context) error {
+func (s *feedAPI) feedTree(c *gin.Context) error {
 	r, _, _, state, err := s.switched(c)
 	if err != nil {
 		return err
 	}
-	c.JSON(http.StatusOK, FeedTree{orEmpty(r.TreeOf(state))})
+	c.JSON(http.StatusOK, FeedTree{desk.OrEmpty(r.TreeOf(state))})
 	return nil
 }
 
 // feedTable lists every wire, cable and device with what it is in a position, with switches of their own on.
-func (s *Server) feedTable(c *gin.Context) error {
+func (s *feedAPI) feedTable(c *gin.Context) error {
 	r, j, at, state, err := s.switched(c)
 	if err != nil {
 		return err
 	}
 	text := map[harness.WireID]string{}
-	for i := range j.facts.Laid.Loom.Wires {
-		w := &j.facts.Laid.Loom.Wires[i]
+	for i := range j.Facts.Laid.Loom.Wires {
+		w := &j.Facts.Laid.Loom.Wires[i]
 		text[w.ID] = w.Function
 	}
 	rows := r.Table(state)
@@ -142,13 +124,13 @@ func (s *Server) feedTable(c *gin.Context) error {
 	if err := exchange.WriteLiveCSV(&b, at, rows); err != nil {
 		return err
 	}
-	download(c, j.Job.Title+" live in "+at+".csv", "text/csv; charset=utf-8", b.Bytes())
+	desk.Download(c, j.Job.Title+" live in "+at+".csv", "text/csv; charset=utf-8", b.Bytes())
 	return nil
 }
 
 // askFeed answers what if.
-func (s *Server) askFeed(c *gin.Context) error {
-	r, _, at, err := s.fed(c)
+func (s *feedAPI) askFeed(c *gin.Context) error {
+	r, _, at, err := s.Fed(c)
 	if err != nil {
 		return err
 	}
@@ -157,26 +139,26 @@ func (s *Server) askFeed(c *gin.Context) error {
 	if text := c.Query("ohms"); text != "" {
 		if f.Ohms, err = strconv.ParseFloat(strings.Replace(text, ",", ".", 1), 64); err != nil || !(f.Ohms >= 0 &&
 			f.Ohms < math.MaxFloat32) {
-			return problem(http.StatusUnprocessableEntity, "bad-value",
+			return desk.Refusal(http.StatusUnprocessableEntity, "bad-value",
 				"The resistance is a number of Ω, 0 or more.", "/ohms")
 		}
 	}
 	if text := c.Query("volts"); text != "" {
 		if f.Volts, err = strconv.ParseFloat(text, 64); err != nil {
-			return problem(http.StatusUnprocessableEntity, "bad-value", "The volts are a number.", "/volts")
+			return desk.Refusal(http.StatusUnprocessableEntity, "bad-value", "The volts are a number.", "/volts")
 		}
 	}
 	a, err := r.Ask(at, c.QueryArray("sw"), f)
 	if err != nil {
-		return problem(http.StatusUnprocessableEntity, "no-such-fault", sentence(err.Error()), "")
+		return desk.Refusal(http.StatusUnprocessableEntity, "no-such-fault", desk.Sentence(err.Error()), "")
 	}
 	c.JSON(http.StatusOK, a)
 	return nil
 }
 
 // spice gives the netlist of a position.
-func (s *Server) spice(c *gin.Context) error {
-	r, j, at, err := s.fed(c)
+func (s *feedAPI) spice(c *gin.Context) error {
+	r, j, at, err := s.Fed(c)
 	if err != nil {
 		return err
 	}
@@ -185,13 +167,13 @@ func (s *Server) spice(c *gin.Context) error {
 	if err := exchange.WriteSpice(&b, r.States[i], j.Job.Title); err != nil {
 		return err
 	}
-	download(c, j.Job.Title+" "+at+".cir", "text/plain; charset=utf-8", b.Bytes())
+	desk.Download(c, j.Job.Title+" "+at+".cir", "text/plain; charset=utf-8", b.Bytes())
 	return nil
 }
 
 // dot gives the feed tree of a position as a graph.
-func (s *Server) dot(c *gin.Context) error {
-	r, j, at, err := s.fed(c)
+func (s *feedAPI) dot(c *gin.Context) error {
+	r, j, at, err := s.Fed(c)
 	if err != nil {
 		return err
 	}
@@ -199,18 +181,18 @@ func (s *Server) dot(c *gin.Context) error {
 	if err := exchange.WriteFeedDOT(&b, r.Tree(at), j.Job.Title+", "+at); err != nil {
 		return err
 	}
-	download(c, j.Job.Title+" "+at+".dot", "text/vnd.graphviz; charset=utf-8", b.Bytes())
+	desk.Download(c, j.Job.Title+" "+at+".dot", "text/vnd.graphviz; charset=utf-8", b.Bytes())
 	return nil
 }
 
 // feedWire says what a wire is in each position of the key: by its name, or by a cavity that it ends in.
-func (s *Server) feedWire(c *gin.Context) error {
-	j, err := s.compute(c.Request.Context(), c.Param("job"))
+func (s *feedAPI) feedWire(c *gin.Context) error {
+	j, err := s.Compute(c.Request.Context(), c.Param("job"))
 	if err != nil {
 		return err
 	}
 	v := FeedWires{Wires: []feed.WireLive{}}
-	r := j.plan().Feed.Result
+	r := j.Plan().Feed.Result
 	if v.Said = r != nil; !v.Said {
 		c.JSON(http.StatusOK, v)
 		return nil
@@ -225,10 +207,10 @@ func (s *Server) feedWire(c *gin.Context) error {
 	} else {
 		at := harness.Ref{Connector: c.Query("connector"), Cavity: c.Query("cavity")}
 		if c.Query("side") == string(match.To) {
-			at = j.facts.At(at)
+			at = j.Facts.At(at)
 		}
-		for i := range j.facts.Laid.Loom.Wires {
-			w := &j.facts.Laid.Loom.Wires[i]
+		for i := range j.Facts.Laid.Loom.Wires {
+			w := &j.Facts.Laid.Loom.Wires[i]
 			if w.Ends[0].At == at || w.Ends[1].At == at {
 				add(w.ID)
 			}
@@ -239,14 +221,14 @@ func (s *Server) feedWire(c *gin.Context) error {
 }
 
 // feedLive gives the limbs of the harness's drawing that the wires run through which are live in a position.
-func (s *Server) feedLive(c *gin.Context) error {
-	r, j, at, err := s.fed(c)
+func (s *feedAPI) feedLive(c *gin.Context) error {
+	r, j, at, err := s.Fed(c)
 	if err != nil {
 		return err
 	}
 	live := r.Live(at)
-	wires := j.facts.Laid.Loom.Wires
-	c.JSON(http.StatusOK, FeedLive{Limbs: j.begun().Thin.Result.Routes(j.Drawing(),
+	wires := j.Facts.Laid.Loom.Wires
+	c.JSON(http.StatusOK, FeedLive{Limbs: j.Begun().Thin.Result.Routes(j.Drawing(),
 		func(w int) bool { return live[wires[w].ID] })})
 	return nil
 }

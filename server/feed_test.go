@@ -6,6 +6,7 @@ import (
 
 	"draxel/core/feed"
 	"draxel/server"
+	"draxel/server/desk"
 )
 
 // What is live is asked for by position; what cannot be asked is refused with a code that stays.
@@ -97,7 +98,7 @@ func TestWhatIsUsualIsTakenAndLookedAt(t *testing.T) {
 		t.Errorf("the table in crank: %v", live)
 	}
 	for range 2 {
-		if _, code := send[server.Done](c, "POST", job+"/undo", server.UndoRequest{ID: c.change()}); code != "" {
+		if _, code := send[desk.Done](c, "POST", job+"/undo", server.UndoRequest{ID: c.change()}); code != "" {
 			t.Fatal(code)
 		}
 	}

@@ -16,12 +16,13 @@ import (
 	"draxel/core/match"
 	"draxel/core/reach"
 	"draxel/server"
+	"draxel/server/desk"
 )
 
 // asked sends a change of Feed and gives the code of the refusal, empty where it was taken.
 func (c *client) asked(job, method, path string, body any) string {
 	c.t.Helper()
-	_, code := send[server.Done](c, method, job+"/feed"+path, body)
+	_, code := send[desk.Done](c, method, job+"/feed"+path, body)
 	return code
 }
 
@@ -77,7 +78,7 @@ func TestABlockFromProposalToLabel(t *testing.T) {
 		}
 	}
 	place := reach.Place{Thing: reach.Thing{Kind: reach.ADevice, ID: "FB"}, Station: "unit shelf"}
-	if _, code := send[server.Done](c, "POST", job+"/reach/places", server.PlacesRequest{ID: c.change(), Seen: v.Revision,
+	if _, code := send[desk.Done](c, "POST", job+"/reach/places", server.PlacesRequest{ID: c.change(), Seen: v.Revision,
 		Places: []reach.Place{place}, Reason: "dry"}); code != "" {
 		t.Fatalf("the block cannot be placed: %s", code)
 	}

@@ -8,13 +8,14 @@ import (
 	"draxel/core/live"
 	"draxel/core/match"
 	"draxel/core/plan"
+	"draxel/server/desk"
 )
 
 // FeedView is what stands in a vehicle beside its wires, and what follows.
 type FeedView struct {
 	Revision    int64                    `json:"revision"`
 	Said        bool                     `json:"said"` // somebody has said enough for it to be reckoned
-	Lists       []SheetLine              `json:"lists"`
+	Lists       []desk.SheetLine         `json:"lists"`
 	Positions   []feed.Position          `json:"positions"`
 	Trees       map[string][]feed.Feeder `json:"trees"` // by position
 	Fuses       []feed.Protected         `json:"fuses"`
@@ -39,7 +40,7 @@ type FeedView struct {
 	Circuits    []live.Circuit           `json:"circuits"`        // what a feed has to be led to
 	Holders     []string                 `json:"holders"`         // fuses of the vehicle that a circuit can be put onto
 	Parts       []feed.PartLine          `json:"parts"`
-	Steps       []WorkStep               `json:"steps"`
+	Steps       []desk.WorkStep          `json:"steps"`
 	Ways        []FeedWay                `json:"ways"`              // that are kept to be compared
 	Station     string                   `json:"station,omitempty"` // where the block lives, as Reach has it
 }
@@ -140,10 +141,10 @@ type FeedLive struct {
 }
 
 // feedLines gives how many lines each of Feed's lists has.
-func feedLines(j *computed) []SheetLine {
-	var out []SheetLine
+func feedLines(j *desk.Computed) []desk.SheetLine {
+	var out []desk.SheetLine
 	for _, kind := range gather.FeedKinds() {
-		line := SheetLine{Kind: kind}
+		line := desk.SheetLine{Kind: kind}
 		if sheet := j.Job.Sheets[kind]; sheet != nil {
 			if r, err := gather.ReadSheet(kind, *sheet); err == nil {
 				line.Rows, line.Rejected = len(r.Rows), len(r.Rejected)

@@ -11,6 +11,7 @@ import (
 	"draxel/core/finding"
 	"draxel/core/plan"
 	"draxel/core/work"
+	"draxel/server/desk"
 )
 
 // FrontView is where a job stands and what is next: the page on which it opens.
@@ -59,8 +60,8 @@ const (
 	mostLast   = 6
 )
 
-func (s *Server) showFront(c *gin.Context) error {
-	j, err := s.compute(c.Request.Context(), c.Param("job"))
+func (s *jobsAPI) showFront(c *gin.Context) error {
+	j, err := s.Compute(c.Request.Context(), c.Param("job"))
 	if err != nil {
 		return err
 	}
@@ -73,8 +74,8 @@ func (s *Server) showFront(c *gin.Context) error {
 }
 
 // front works out where a job stands.
-func (s *Server) front(ctx context.Context, j *computed) (FrontView, error) {
-	p := j.plan()
+func (s *jobsAPI) front(ctx context.Context, j *desk.Computed) (FrontView, error) {
+	p := j.Plan()
 	v := FrontView{
 		Revision: j.Revision,
 		Danger:   []finding.Finding{},
@@ -99,14 +100,14 @@ func (s *Server) front(ctx context.Context, j *computed) (FrontView, error) {
 			v.Next = next(p, x)
 		}
 	}
-	m := moneyOf(j, s.now())
-	v.Hours, v.Late = m.hours.Left/60, s.late(m)
+	m := moneyOf(j, s.Now())
+	v.Hours, v.Late = m.hours.Left/60, lateParts(m, s.Now())
 	if m.timing.Known {
-		v.Ready = day(s.now().UTC(), m.timing.Day)
+		v.Ready = day(s.Now().UTC(), m.timing.Day)
 	}
 	var head JobView
 	head.stand(p, len(j.Job.Gates))
-	_, v.Open = j.open()
+	_, v.Open = dueOf(j)
 	if v.Next == nil {
 		v.Next = behind(p, &head.Open, v.Open, len(j.Job.Delivered) > 0)
 	}
@@ -137,7 +138,7 @@ func (s *Server) front(ctx context.Context, j *computed) (FrontView, error) {
 	if n := len(j.Job.Delivered); n > 0 {
 		v.Delivered = j.Job.Delivered[n-1].Name
 	}
-	entries, err := s.store.Journal(ctx, j.ID, 0, mostLast)
+	entries, err := s.Store.Journal(ctx, j.ID, 0, mostLast)
 	if err != nil {
 		return v, err
 	}
@@ -155,7 +156,7 @@ func next(p *plan.Plan, x *work.Step) *FrontNext {
 		At:    "work",
 		Why:   x.Why,
 		Waits: []string{},
-		Warn:  orEmpty(x.Warn),
+		Warn:  desk.OrEmpty(x.Warn),
 	}
 	n.Waits = append(n.Waits, x.Missing...)
 	if why := p.Work.Held[x.ID]; why != "" {

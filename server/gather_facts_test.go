@@ -17,6 +17,7 @@ import (
 	"draxel/demo"
 	"draxel/exchange"
 	"draxel/server"
+	"draxel/server/desk"
 )
 
 // A list is brought as a file, read, put right and exported with the job.
@@ -28,7 +29,7 @@ func TestAListIsBrought(t *testing.T) {
 		t.Fatal(err)
 	}
 	meta := map[string]string{"id": c.change(), "seen": "9", "meta": `{"name":"wires","trust":"copied","source":"traced"}`}
-	if _, code := bring[server.Done](c, "PUT", job+"/gather/lists/wires", data, meta); code != "" {
+	if _, code := bring[desk.Done](c, "PUT", job+"/gather/lists/wires", data, meta); code != "" {
 		t.Fatal(code)
 	}
 	v := show[server.SheetView](c, job+"/gather/lists/wires")
@@ -43,7 +44,7 @@ func TestAListIsBrought(t *testing.T) {
 		data string
 	}{"no-such-list": {"nonsense", "a,b\n1,2\n"}, "no-rows": {"wires", "a,b\n1,2\n"}} {
 		meta["id"] = c.change()
-		if _, got := bring[server.Done](c, "PUT", job+"/gather/lists/"+x.kind, []byte(x.data), meta); got != code {
+		if _, got := bring[desk.Done](c, "PUT", job+"/gather/lists/"+x.kind, []byte(x.data), meta); got != code {
 			t.Errorf("%q, want %s", got, code)
 		}
 	}
@@ -60,14 +61,14 @@ func TestAListIsBrought(t *testing.T) {
 		t.Errorf("%q", code)
 	}
 	struck := server.SheetEditRequest{ID: c.change(), Seen: v.Revision, Edits: []gather.CellEdit{}, Gone: []int{v.Reading.Rows[0].Line}}
-	if _, code := send[server.Done](c, "POST", job+"/gather/lists/wires/cells", struck); code != "" {
+	if _, code := send[desk.Done](c, "POST", job+"/gather/lists/wires/cells", struck); code != "" {
 		t.Fatal(code)
 	}
 	if after := show[server.SheetView](c, job+"/gather/lists/wires"); len(after.Reading.Rows) != 273 {
 		t.Errorf("%d rows after one was struck out", len(after.Reading.Rows))
 	}
 	begun := server.SheetEditRequest{ID: c.change(), Seen: 99, Edits: []gather.CellEdit{{Line: 2, Field: "branch", Text: "trunk"}}}
-	if _, code := send[server.Done](c, "POST", job+"/gather/lists/branches/cells", begun); code != "" {
+	if _, code := send[desk.Done](c, "POST", job+"/gather/lists/branches/cells", begun); code != "" {
 		t.Fatal(code)
 	}
 	if b := show[server.SheetView](c, job+"/gather/lists/branches"); len(b.Reading.Rows) != 1 || b.Reading.Rows[0].Cells["branch"] != "trunk" {
@@ -91,11 +92,11 @@ func TestThingsOfThinThatAreNotThere(t *testing.T) {
 			t.Errorf("%s: %q", path, got)
 		}
 	}
-	if _, got := send[server.Done](c, "POST", job+"/gather/earlier", server.EarlierRequest{ID: c.change(), Job: "none"}); got != "no-such-job" {
+	if _, got := send[desk.Done](c, "POST", job+"/gather/earlier", server.EarlierRequest{ID: c.change(), Job: "none"}); got != "no-such-job" {
 		t.Errorf("an earlier job that is not there: %q", got)
 	}
 	refit := c.refit()
-	if _, got := send[server.Done](c, "POST", job+"/gather/earlier", server.EarlierRequest{ID: c.change(), Job: strings.TrimPrefix(refit, "/api/jobs/")}); got != "nothing-applies" {
+	if _, got := send[desk.Done](c, "POST", job+"/gather/earlier", server.EarlierRequest{ID: c.change(), Job: strings.TrimPrefix(refit, "/api/jobs/")}); got != "nothing-applies" {
 		t.Errorf("an earlier job that has nothing to say: %q", got)
 	}
 }
@@ -107,7 +108,7 @@ func TestHowTheBenchIsSet(t *testing.T) {
 	put := func(change func(*thin.Bench)) string {
 		x := b
 		change(&x)
-		_, code := send[server.Done](c, "PUT", job+"/thin/bench", server.BenchRequest{ID: c.change(), Seen: 99, Bench: x})
+		_, code := send[desk.Done](c, "PUT", job+"/thin/bench", server.BenchRequest{ID: c.change(), Seen: 99, Bench: x})
 		return code
 	}
 	if code := put(func(b *thin.Bench) { b.School = "burn" }); code != "no-school" {
@@ -120,10 +121,10 @@ func TestHowTheBenchIsSet(t *testing.T) {
 		t.Fatal(code)
 	}
 	w := show[server.WorkView](c, job+"/thin/work")
-	if !slices.ContainsFunc(w.Steps, func(s server.WorkStep) bool { return s.Kind == thin.Legs }) || !w.Proof.Reached {
+	if !slices.ContainsFunc(w.Steps, func(s desk.WorkStep) bool { return s.Kind == thin.Legs }) || !w.Proof.Reached {
 		t.Error("the school that cuts does not cut")
 	}
-	if !slices.ContainsFunc(w.Steps, func(s server.WorkStep) bool { return s.Kind == thin.Legs && strings.Contains(s.Text, "75 mm") }) {
+	if !slices.ContainsFunc(w.Steps, func(s desk.WorkStep) bool { return s.Kind == thin.Legs && strings.Contains(s.Text, "75 mm") }) {
 		t.Error("the length of a stub is not the job's")
 	}
 	if show[server.PinView](c, job+"/pin").Steps == nil {
@@ -179,7 +180,7 @@ func TestJobFilesWithPictures(t *testing.T) {
 			t.Fatal(err)
 		}
 		status, data, _ := c.do("POST", "/api/jobs/file", "application/json", &b)
-		done, code := decode[server.Done](c, status, data)
+		done, code := decode[desk.Done](c, status, data)
 		made = done.Job
 		return code
 	}
@@ -266,11 +267,11 @@ func TestRestraintIsLeftAlone(t *testing.T) {
 		j.Sheets[gather.WireList] = &sheet
 	})
 	at, v := harness.Ref{Connector: "SR", Cavity: "1"}, 12.0
-	if _, code := send[server.Done](c, "POST", job+"/gather/readings", server.ReadingRequest{ID: c.change(), Seen: 9, Reading: gather.Measurement{At: at, Volts: &v, Key: gather.KeyRun}}); code != "left-alone" {
+	if _, code := send[desk.Done](c, "POST", job+"/gather/readings", server.ReadingRequest{ID: c.change(), Seen: 9, Reading: gather.Measurement{At: at, Volts: &v, Key: gather.KeyRun}}); code != "left-alone" {
 		t.Errorf("a restraint circuit was probed: %q", code)
 	}
 	for _, x := range []gather.Trace{{At: at, Saw: gather.EndsOff}, {Wire: "R1", Saw: gather.NamedAs, Text: "Horn"}} {
-		if _, code := send[server.Done](c, "POST", job+"/gather/traces", server.TraceRequest{ID: c.change(), Seen: 9, Trace: x}); code != "left-alone" {
+		if _, code := send[desk.Done](c, "POST", job+"/gather/traces", server.TraceRequest{ID: c.change(), Seen: 9, Trace: x}); code != "left-alone" {
 			t.Errorf("a restraint circuit was traced: %q", code)
 		}
 	}
@@ -280,7 +281,7 @@ func TestRestraintIsLeftAlone(t *testing.T) {
 		}
 	}
 	w := show[server.WorkView](c, job+"/thin/work")
-	if !slices.ContainsFunc(w.Steps, func(s server.WorkStep) bool {
+	if !slices.ContainsFunc(w.Steps, func(s desk.WorkStep) bool {
 		return s.Kind == thin.Caution && strings.Contains(s.Text, "restraint circuits")
 	}) {
 		t.Error("no caution about the restraint circuits")

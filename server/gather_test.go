@@ -7,6 +7,7 @@ import (
 	"testing"
 
 	"draxel/server"
+	"draxel/server/desk"
 )
 
 func TestGatherRefusesAndCorrects(t *testing.T) {
@@ -28,7 +29,7 @@ func TestGatherRefusesAndCorrects(t *testing.T) {
 		for k, v := range upload.fields {
 			fields[k] = v
 		}
-		if _, code := bring[server.Done](c, "PUT", job+"/gather/from", upload.data, fields); code != name {
+		if _, code := bring[desk.Done](c, "PUT", job+"/gather/from", upload.data, fields); code != name {
 			t.Errorf("%s: got %q", name, code)
 		}
 	}
@@ -46,7 +47,7 @@ func TestGatherRefusesAndCorrects(t *testing.T) {
 		}
 	}
 	request.ID, request.Seen, request.Meta = c.change(), before.Revision, before.Meta
-	if _, code := send[server.Done](c, "PUT", job+"/gather/to/options", request); code != "" {
+	if _, code := send[desk.Done](c, "PUT", job+"/gather/to/options", request); code != "" {
 		t.Fatal(code)
 	}
 	for _, f := range show[server.JobView](c, job).Findings {
@@ -62,7 +63,7 @@ func TestGatherRefusesAndCorrects(t *testing.T) {
 
 func TestPreviewKeepsNothing(t *testing.T) {
 	c := start(t)
-	done, _ := send[server.Done](c, "POST", "/api/jobs", server.JobRequest{ID: c.change(), Title: "x", Kind: "re-pinned"})
+	done, _ := send[desk.Done](c, "POST", "/api/jobs", server.JobRequest{ID: c.change(), Title: "x", Kind: "re-pinned"})
 	v, code := bring[server.TableView](c, "POST", "/api/jobs/"+done.Job+"/gather/from/preview", nil, map[string]string{"text": "Pin;Farbe;Funktion\n1;sw/ge;Injector 1\n1;br;Ground"})
 	if code != "" || len(v.Reading.Rows) != 1 || len(v.Reading.Rejected) != 1 || v.Reading.Habit.Habit != "german" {
 		t.Errorf("preview %+v, %s", v.Reading, code)

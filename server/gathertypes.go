@@ -4,6 +4,7 @@ import (
 	"draxel/core/finding"
 	"draxel/core/gather"
 	"draxel/core/stored"
+	"draxel/server/desk"
 )
 
 // GatherView is everything of Gather beside the pinout tables.
@@ -15,7 +16,7 @@ type GatherView struct {
 	Before     gather.Before        `json:"before"`
 	Functions  []string             `json:"functions"` // that a baseline asks for
 	Connectors []ConnectorLine      `json:"connectors"`
-	Sheets     []SheetLine          `json:"sheets"`
+	Sheets     []desk.SheetLine     `json:"sheets"`
 	Readings   []gather.Measurement `json:"readings"`
 	KeyTable   []gather.KeyLine     `json:"keyTable"`
 	Traces     []gather.Trace       `json:"traces"`
@@ -57,13 +58,6 @@ type ConnectorLine struct {
 	Looked  gather.Looked `json:"looked"`
 	Replace []string      `json:"replace,omitempty"`
 	Photos  int           `json:"photos"`
-}
-
-// SheetLine is a list of the structure with how much is in it.
-type SheetLine struct {
-	Kind     gather.SheetKind `json:"kind"`
-	Rows     int              `json:"rows"`
-	Rejected int              `json:"rejected"`
 }
 
 // SheetView is a list of the structure.
@@ -153,4 +147,26 @@ type PhotoMeta struct {
 	Seen      int64  `json:"seen"`
 	Connector string `json:"connector"`
 	Note      string `json:"note,omitempty"`
+}
+
+// TableView is a table with its reading.
+type TableView struct {
+	Meta     desk.TableMeta `json:"meta"`
+	Options  gather.Options `json:"options"`
+	Reading  gather.Reading `json:"reading"`
+	Sample   [][]string     `json:"sample"` // the first lines as they were brought
+	Sheet    string         `json:"sheet,omitempty"`
+	Sheets   []string       `json:"sheets,omitempty"`
+	Encoding string         `json:"encoding,omitempty"`
+	Notes    []string       `json:"notes,omitempty"`   // what was done to make sense of the file
+	Problem  string         `json:"problem,omitempty"` // why no row could be taken
+	Revision int64          `json:"revision"`
+}
+
+// CorrectRequest changes how a stored table is read, or what is said of it.
+type CorrectRequest struct {
+	ID      string         `json:"id"`
+	Seen    int64          `json:"seen"`
+	Meta    desk.TableMeta `json:"meta"`
+	Options gather.Options `json:"options"`
 }

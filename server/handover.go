@@ -18,38 +18,39 @@ import (
 	"draxel/core/harness"
 	"draxel/core/papers"
 	"draxel/exchange"
+	"draxel/server/desk"
 	"draxel/store"
 )
 
-// pages gives the pages of the job's book, drawn when they are first asked for.
-func (j *computed) pages() ([]handover.Page, error) {
+// pagesOf gives the pages of the job's book, drawn when they are first asked for.
+func pagesOf(j *desk.Computed) ([]handover.Page, error) {
 	type bound struct {
 		pages []handover.Page
 		err   error
 	}
-	b := Kept(j, "book", func() bound {
+	b := desk.Kept(j, "book", func() bound {
 		measure, err := exchange.Measure()
 		if err != nil {
 			return bound{err: fmt.Errorf("measure the book's text: %w", err)}
 		}
-		return bound{pages: handover.Pages(papers.Book(j.plan(), &j.facts), exchange.BookPaper, measure)}
+		return bound{pages: handover.Pages(papers.Book(j.Plan(), &j.Facts), exchange.BookPaper, measure)}
 	})
 	return b.pages, b.err
 }
 
-// open gives the lists that must end at zero, with whose what is left is, and how much nobody owns.
-func (j *computed) open() ([]handover.DueList, int) {
-	lists := papers.OpenLists(j.plan(), &j.facts, &j.Job)
+// dueOf gives the lists that must end at zero, with whose what is left is, and how much nobody owns.
+func dueOf(j *desk.Computed) ([]handover.DueList, int) {
+	lists := papers.OpenLists(j.Plan(), &j.Facts, &j.Job)
 	return lists, handover.Owned(lists, j.Job.Left)
 }
 
 // withPages gives a job with the pages of its book.
-func (s *Server) withPages(c *gin.Context) (*computed, []handover.Page, error) {
-	j, err := s.compute(c.Request.Context(), c.Param("job"))
+func (s *handoverAPI) withPages(c *gin.Context) (*desk.Computed, []handover.Page, error) {
+	j, err := s.Compute(c.Request.Context(), c.Param("job"))
 	if err != nil {
 		return nil, nil, err
 	}
-	pages, err := j.pages()
+	pages, err := pagesOf(j)
 	return j, pages, err
 }
 
@@ -70,7 +71,7 @@ func bookState(pages []handover.Page, open int) string {
 	return strings.Join(out, "; ")
 }
 
-func (s *Server) showHandover(c *gin.Context) error {
+func (s *handoverAPI) showHandover(c *gin.Context) error {
 	j, pages, err := s.withPages(c)
 	if err != nil {
 		return err
@@ -79,9 +80,9 @@ func (s *Server) showHandover(c *gin.Context) error {
 		Revision:  j.Revision,
 		Pages:     []BookPage{},
 		Delivered: states(j.Job.Delivered),
-		Loans:     orEmpty(j.Job.Loans),
+		Loans:     desk.OrEmpty(j.Job.Loans),
 	}
-	v.Lists, v.Open = j.open()
+	v.Lists, v.Open = dueOf(j)
 	for k := range pages {
 		p := &pages[k]
 		v.Pages = append(v.Pages, BookPage{p.Title(), p.Group, exchange.NumberOf(k), len(p.Lengths), p.Planned})
@@ -96,7 +97,7 @@ func (s *Server) showHandover(c *gin.Context) error {
 const mostMissing = 12
 
 // unprintable lists texts of the book with signs that its font has not.
-func unprintable(j *computed, pages []handover.Page) []string {
+func unprintable(j *desk.Computed, pages []handover.Page) []string {
 	texts := []string{j.Job.Title, j.Job.Donor, j.Job.Chassis}
 	for i := range pages {
 		for k := range pages[i].Lengths {
@@ -116,13 +117,13 @@ func pageOf(c *gin.Context, pages []handover.Page) (*handover.Page, error) {
 	n, err := strconv.Atoi(strings.TrimSuffix(c.Param("page"), ".svg"))
 	k := n - exchange.NumberOf(0)
 	if err != nil || k < 0 || k >= len(pages) {
-		return nil, problem(http.StatusNotFound, "no-such-thing", "The book has no such page.", "")
+		return nil, desk.Refusal(http.StatusNotFound, "no-such-thing", "The book has no such page.", "")
 	}
 	return &pages[k], nil
 }
 
 // showPage gives a page of the book as it is drawn.
-func (s *Server) showPage(c *gin.Context) error {
+func (s *handoverAPI) showPage(c *gin.Context) error {
 	j, pages, err := s.withPages(c)
 	if err != nil {
 		return err
@@ -139,7 +140,7 @@ func (s *Server) showPage(c *gin.Context) error {
 			BookWire{Name: l.Name, Whole: l.Whole(), Text: l.Text(), Circuit: l.Circuit, Function: l.Function,
 				From: l.Ends[0].At, To: l.Ends[1].At, Mm: l.Mm, Extended: l.Extended, Planned: l.Planned, In: []feed.LiveIn{}},
 		)
-		if r := j.plan().Feed.Result; r != nil {
+		if r := j.Plan().Feed.Result; r != nil {
 			v.Wires[i].In = r.LiveOf([]harness.WireID{l.Name})
 		}
 	}
@@ -148,7 +149,7 @@ func (s *Server) showPage(c *gin.Context) error {
 }
 
 // bookWhere says on which page a wire is drawn: a whole wire, or a length of one.
-func (s *Server) bookWhere(c *gin.Context) error {
+func (s *handoverAPI) bookWhere(c *gin.Context) error {
 	_, pages, err := s.withPages(c)
 	if err != nil {
 		return err
@@ -166,13 +167,13 @@ func (s *Server) bookWhere(c *gin.Context) error {
 			return nil
 		}
 	}
-	return problem(http.StatusNotFound, "no-such-wire",
+	return desk.Refusal(http.StatusNotFound, "no-such-wire",
 		"The finished harness has no such wire: it is not drawn in the book.", "")
 }
 
 // book gives the whole book of a job.
-func (s *Server) book(ctx context.Context, j *computed) (*exchange.Book, error) {
-	pages, err := j.pages()
+func (s *handoverAPI) book(ctx context.Context, j *desk.Computed) (*exchange.Book, error) {
+	pages, err := pagesOf(j)
 	if err != nil {
 		return nil, err
 	}
@@ -180,7 +181,7 @@ func (s *Server) book(ctx context.Context, j *computed) (*exchange.Book, error) 
 	if err != nil {
 		return nil, err
 	}
-	lists, open := j.open()
+	lists, open := dueOf(j)
 	s.making.Store(j.ID, Making{0, len(pages)})
 	b := &exchange.Book{
 		Title:    j.Job.Title,
@@ -188,7 +189,7 @@ func (s *Server) book(ctx context.Context, j *computed) (*exchange.Book, error) 
 		Chassis:  j.Job.Chassis,
 		Revision: int(j.Revision),
 		Hash:     hash,
-		Printed: s.now().
+		Printed: s.Now().
 			UTC().
 			Format(time.DateOnly),
 		State:   bookState(pages, open),
@@ -196,18 +197,18 @@ func (s *Server) book(ctx context.Context, j *computed) (*exchange.Book, error) 
 		Sources: papers.Sources(&j.Job),
 		Pages:   pages,
 	}
-	in := papers.Book(j.plan(), &j.facts)
+	in := papers.Book(j.Plan(), &j.Facts)
 	b.Faces = handover.Faces(in)
 	b.Sections = append(handover.Sections(in, pages, exchange.NumberOf),
-		papers.Appendix(j.plan(), &j.facts, j.Job.Chosen())...)
-	b.Sections = append(b.Sections, papers.BookSections(j.plan(), &j.Job, lists)...)
+		papers.Appendix(j.Plan(), &j.Facts, j.Job.Chosen())...)
+	b.Sections = append(b.Sections, papers.BookSections(j.Plan(), &j.Job, lists)...)
 	history, err := s.history(ctx, j.ID)
 	if err != nil {
 		return nil, err
 	}
 	b.Sections = append(b.Sections, history)
 	for _, x := range j.Job.Photos {
-		photo, err := s.store.Photo(ctx, j.ID, x.ID)
+		photo, err := s.Store.Photo(ctx, j.ID, x.ID)
 		if err != nil && !errors.Is(err, store.ErrNoPhoto) {
 			return nil, err
 		}
@@ -220,35 +221,35 @@ func (s *Server) book(ctx context.Context, j *computed) (*exchange.Book, error) 
 const mostHistory = 2000
 
 // history lists what was changed by hand, the last first.
-func (s *Server) history(ctx context.Context, job string) (handover.Section, error) {
+func (s *handoverAPI) history(ctx context.Context, job string) (handover.Section, error) {
 	out := handover.Section{Title: "Changed by hand", Head: []string{"when", "what", "about", "why", "who"},
 		Share: []float64{13, 17, 28, 30, 12}, Empty: "Nothing has been changed since the job was made."}
-	entries, err := s.store.Journal(ctx, job, 0, mostHistory)
+	entries, err := s.Store.Journal(ctx, job, 0, mostHistory)
 	if err != nil {
 		return out, err
 	}
 	for i := range entries {
 		e := &entries[i]
-		what := changeWord(e.What)
+		what := desk.ChangeWord(e.What)
 		if e.Undone != nil {
 			what += ", taken back"
 		}
-		out.Rows = append(out.Rows, []string{time.UnixMilli(e.At).UTC().Format("2006-01-02 15:04"), what, about(*e),
+		out.Rows = append(out.Rows, []string{time.UnixMilli(e.At).UTC().Format("2006-01-02 15:04"), what, desk.About(*e),
 			e.Reason, e.Who})
 	}
 	return out, nil
 }
 
 // showMaking says how far a book of the job that is being made has come.
-func (s *Server) showMaking(c *gin.Context) error {
+func (s *handoverAPI) showMaking(c *gin.Context) error {
 	v, _ := s.making.Load(c.Param("job"))
 	made, _ := v.(Making)
 	c.JSON(http.StatusOK, made)
 	return nil
 }
 
-func (s *Server) bookPDF(c *gin.Context) error {
-	j, err := s.compute(c.Request.Context(), c.Param("job"))
+func (s *handoverAPI) bookPDF(c *gin.Context) error {
+	j, err := s.Compute(c.Request.Context(), c.Param("job"))
 	if err != nil {
 		return err
 	}
@@ -260,59 +261,59 @@ func (s *Server) bookPDF(c *gin.Context) error {
 	if err := exchange.WriteBookPDF(&out, b); err != nil {
 		return err
 	}
-	download(c, j.Job.Title+" book.pdf", "application/pdf", out.Bytes())
+	desk.Download(c, j.Job.Title+" book.pdf", "application/pdf", out.Bytes())
 	return nil
 }
 
 // wiresCSV gives the wire list of the finished harness.
-func (s *Server) wiresCSV(c *gin.Context) error {
+func (s *handoverAPI) wiresCSV(c *gin.Context) error {
 	j, pages, err := s.withPages(c)
 	if err != nil {
 		return err
 	}
 	var out bytes.Buffer
-	all := handover.Sections(papers.Book(j.plan(), &j.facts), pages, exchange.NumberOf)
+	all := handover.Sections(papers.Book(j.Plan(), &j.Facts), pages, exchange.NumberOf)
 	if err := exchange.WriteSectionCSV(&out, &all[0]); err != nil {
 		return err
 	}
-	download(c, j.Job.Title+" wires.csv", "text/csv; charset=utf-8", out.Bytes())
+	desk.Download(c, j.Job.Title+" wires.csv", "text/csv; charset=utf-8", out.Bytes())
 	return nil
 }
 
 // leave says who owns something that stays open.
-func (s *Server) leave(c *gin.Context) error {
-	r, err := read[LeftRequest](c)
+func (s *handoverAPI) leave(c *gin.Context) error {
+	r, err := desk.Read[LeftRequest](c)
 	if err != nil {
 		return err
 	}
 	if strings.TrimSpace(r.Owner) == "" {
-		return s.apply(
+		return s.Apply(
 			c,
-			change{id: r.ID, what: "left-back", seen: r.Seen, bodies: map[string]any{store.SubjectLeft(r.Key): nil}},
+			desk.Change{Id: r.ID, What: "left-back", Seen: r.Seen, Bodies: map[string]any{store.SubjectLeft(r.Key): nil}},
 		)
 	}
-	return s.checked(c, func(j *computed) error {
-		lists, _ := j.open()
+	return s.Checked(c, func(j *desk.Computed) error {
+		lists, _ := dueOf(j)
 		for i := range lists {
 			k := slices.IndexFunc(lists[i].Items, func(d handover.Due) bool { return d.Key == r.Key })
 			if k < 0 {
 				continue
 			}
 			x := handover.Left{Key: r.Key, Text: lists[i].Items[k].Text, Owner: strings.TrimSpace(r.Owner),
-				Reason: strings.TrimSpace(r.Reason), Who: who(c), When: s.now().UTC().UnixMilli()}
-			if err := unsound(&x, "/owner"); err != nil {
+				Reason: strings.TrimSpace(r.Reason), Who: desk.Who(c), When: s.Now().UTC().UnixMilli()}
+			if err := desk.Unsound(&x, "/owner"); err != nil {
 				return err
 			}
-			return s.apply(c, change{id: r.ID, what: "left", reason: x.Reason, seen: r.Seen, base: j.Revision,
-				bodies: map[string]any{store.SubjectLeft(x.Key): x}})
+			return s.Apply(c, desk.Change{Id: r.ID, What: "left", Reason: x.Reason, Seen: r.Seen, Base: j.Revision,
+				Bodies: map[string]any{store.SubjectLeft(x.Key): x}})
 		}
-		return problem(http.StatusNotFound, "no-such-thing", "That is not open any more.", "/key")
+		return desk.Refusal(http.StatusNotFound, "no-such-thing", "That is not open any more.", "/key")
 	})
 }
 
 // lend notes something temporary, borrowed or put off, or that it is gone.
-func (s *Server) lend(c *gin.Context) error {
-	r, err := read[LoanRequest](c)
+func (s *handoverAPI) lend(c *gin.Context) error {
+	r, err := desk.Read[LoanRequest](c)
 	if err != nil {
 		return err
 	}
@@ -324,22 +325,22 @@ func (s *Server) lend(c *gin.Context) error {
 		x.Text,
 	), strings.TrimSpace(
 		x.Where,
-	), who(
+	), desk.Who(
 		c,
-	), s.now().
+	), s.Now().
 		UTC().
 		UnixMilli()
-	if err := unsound(&x, "/loan"); err != nil {
+	if err := desk.Unsound(&x, "/loan"); err != nil {
 		return err
 	}
-	return s.apply(
+	return s.Apply(
 		c,
-		change{
-			id:     r.ID,
-			what:   "loan",
-			reason: x.Text,
-			seen:   r.Seen,
-			bodies: map[string]any{store.SubjectLoan(x.ID): x},
+		desk.Change{
+			Id:     r.ID,
+			What:   "loan",
+			Reason: x.Text,
+			Seen:   r.Seen,
+			Bodies: map[string]any{store.SubjectLoan(x.ID): x},
 		},
 	)
 }

@@ -27,6 +27,7 @@ import (
 	"draxel/core/stored"
 	"draxel/exchange"
 	"draxel/server"
+	"draxel/server/desk"
 )
 
 // What is open holds the hand-over: refused without a reason, and with one it is kept and printed. What has an owner
@@ -37,7 +38,7 @@ func TestWhatIsOpenHoldsTheHandOver(t *testing.T) {
 	job := c.packhorse(nil)
 	view := func() server.HandoverView { return show[server.HandoverView](c, job+"/handover") }
 	post := func(path string, body any) string {
-		_, code := send[server.Done](c, "POST", job+"/handover"+path, body)
+		_, code := send[desk.Done](c, "POST", job+"/handover"+path, body)
 		return code
 	}
 	v := view()
@@ -103,7 +104,7 @@ func TestWhatIsOpenHoldsTheHandOver(t *testing.T) {
 		t.Fatal("nothing is decided")
 	}
 	at := decided.Lines[k].From
-	if _, code := send[server.Done](c, "POST", job+"/match/decide", server.DecideRequest{ID: c.change(), Seen: view().Revision, Side: match.From,
+	if _, code := send[desk.Done](c, "POST", job+"/match/decide", server.DecideRequest{ID: c.change(), Seen: view().Revision, Side: match.From,
 		At: at, Action: server.Reopen}); code != "" {
 		t.Fatal(code)
 	}

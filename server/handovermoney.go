@@ -19,6 +19,7 @@ import (
 	"draxel/core/stored"
 	"draxel/core/work"
 	"draxel/exchange"
+	"draxel/server/desk"
 	"draxel/store"
 )
 
@@ -69,25 +70,25 @@ func day(today time.Time, days int) string { return today.AddDate(0, 0, days).Fo
 type moneyOn struct{ what, day string }
 
 // moneyOf gives how time, parts and cost of the job stand today; worked out once a day and revision.
-func moneyOf(j *computed, now time.Time) *money {
+func moneyOf(j *desk.Computed, now time.Time) *money {
 	today := now.UTC()
-	return Kept(j, moneyOn{"money", today.Format(time.DateOnly)}, func() *money {
-		return reckon(&j.Job, &j.facts, j.Job.Chosen(), j.plan(), today)
+	return desk.Kept(j, moneyOn{"money", today.Format(time.DateOnly)}, func() *money {
+		return reckon(&j.Job, &j.Facts, j.Job.Chosen(), j.Plan(), today)
 	})
 }
 
-func (s *Server) showMoney(c *gin.Context) error {
-	j, err := s.compute(c.Request.Context(), c.Param("job"))
+func (s *handoverAPI) showMoney(c *gin.Context) error {
+	j, err := s.Compute(c.Request.Context(), c.Param("job"))
 	if err != nil {
 		return err
 	}
-	m, today := moneyOf(j, s.now()), s.now().UTC()
+	m, today := moneyOf(j, s.Now()), s.Now().UTC()
 	text := map[string]*handover.Effort{}
 	for i := range m.efforts {
 		text[m.efforts[i].ID] = &m.efforts[i]
 	}
 	v := MoneyView{Revision: j.Revision, Hours: m.hours, Terms: m.terms, Lines: m.lines, Cost: m.cost,
-		Spent: orEmpty(j.Job.Spent), Stages: handover.HourStages(), Chain: []ChainLink{},
+		Spent: desk.OrEmpty(j.Job.Spent), Stages: handover.HourStages(), Chain: []ChainLink{},
 		Known: m.timing.Known, Least: m.timing.Least, Ends: m.timing.Ends, Idle: m.timing.Idle,
 		Today: today.Format(time.DateOnly)}
 	if v.Known {
@@ -96,14 +97,14 @@ func (s *Server) showMoney(c *gin.Context) error {
 	for _, x := range m.timing.Chain {
 		v.Chain = append(v.Chain, ChainLink{text[x.ID].Text, text[x.ID].Stage, x.Minutes, x.Part})
 	}
-	v.Late = s.late(m)
+	v.Late = lateParts(m, s.Now())
 	c.JSON(http.StatusOK, v)
 	return nil
 }
 
-// late lists the parts that are not there when they are wanted.
-func (s *Server) late(m *money) []LatePart {
-	out, today := []LatePart{}, s.now().UTC()
+// lateParts lists the parts that are not there when they are wanted.
+func lateParts(m *money, now time.Time) []LatePart {
+	out, today := []LatePart{}, now.UTC()
 	for _, x := range m.timing.Late {
 		i := slices.IndexFunc(m.efforts, func(e handover.Effort) bool { return e.ID == x.Step })
 		k := slices.IndexFunc(m.lines, func(l handover.OrderLine) bool { return l.Key == x.Key })
@@ -117,41 +118,41 @@ func (s *Server) late(m *money) []LatePart {
 }
 
 // noteSpent notes time, or takes it back.
-func (s *Server) noteSpent(c *gin.Context) error {
-	r, err := read[SpentRequest](c)
+func (s *handoverAPI) noteSpent(c *gin.Context) error {
+	r, err := desk.Read[SpentRequest](c)
 	if err != nil {
 		return err
 	}
 	x := r.Spent
 	if r.Gone {
-		return s.apply(c, change{id: r.ID, what: "spent-back", seen: r.Seen,
-			bodies: map[string]any{store.SubjectSpent(x.ID): nil}})
+		return s.Apply(c, desk.Change{Id: r.ID, What: "spent-back", Seen: r.Seen,
+			Bodies: map[string]any{store.SubjectSpent(x.ID): nil}})
 	}
-	x.ID, x.Who, x.Text, x.When = r.ID, strings.TrimSpace(x.Who), strings.TrimSpace(x.Text), s.now().UTC().UnixMilli()
+	x.ID, x.Who, x.Text, x.When = r.ID, strings.TrimSpace(x.Who), strings.TrimSpace(x.Text), s.Now().UTC().UnixMilli()
 	if x.Who == "" {
-		x.Who = who(c)
+		x.Who = desk.Who(c)
 	}
 	if err := badDay(x.Day, "/spent/day"); err != nil {
 		return err
 	}
-	if err := unsound(&x, "/spent"); err != nil {
+	if err := desk.Unsound(&x, "/spent"); err != nil {
 		return err
 	}
-	return s.apply(c, change{id: r.ID, what: "spent", reason: x.Text, seen: r.Seen,
-		bodies: map[string]any{store.SubjectSpent(x.ID): x}})
+	return s.Apply(c, desk.Change{Id: r.ID, What: "spent", Reason: x.Text, Seen: r.Seen,
+		Bodies: map[string]any{store.SubjectSpent(x.ID): x}})
 }
 
 // badDay says why a text is no date; empty is none.
 func badDay(text, pointer string) error {
 	if _, err := time.Parse(time.DateOnly, text); text != "" && err != nil {
-		return problem(http.StatusUnprocessableEntity, "no-date", "A date is written 2026-11-20.", pointer)
+		return desk.Refusal(http.StatusUnprocessableEntity, "no-date", "A date is written 2026-11-20.", pointer)
 	}
 	return nil
 }
 
 // buy says of a line of the order list what is there, what is ordered, and what it costs.
-func (s *Server) buy(c *gin.Context) error {
-	r, err := read[BoughtRequest](c)
+func (s *handoverAPI) buy(c *gin.Context) error {
+	r, err := desk.Read[BoughtRequest](c)
 	if err != nil {
 		return err
 	}
@@ -160,63 +161,63 @@ func (s *Server) buy(c *gin.Context) error {
 	if err := badDay(x.On, "/bought/on"); err != nil {
 		return err
 	}
-	if err := unsound(&x, "/bought"); err != nil {
+	if err := desk.Unsound(&x, "/bought"); err != nil {
 		return err
 	}
 	var body any
 	if !x.Unsaid() {
 		body = x
 	}
-	return s.apply(
+	return s.Apply(
 		c,
-		change{id: r.ID, what: "bought", seen: r.Seen, bodies: map[string]any{store.SubjectBought(x.Key): body}},
+		desk.Change{Id: r.ID, What: "bought", Seen: r.Seen, Bodies: map[string]any{store.SubjectBought(x.Key): body}},
 	)
 }
 
 // setTerms says what hours and prices are reckoned with.
-func (s *Server) setTerms(c *gin.Context) error {
-	r, err := read[TermsRequest](c)
+func (s *handoverAPI) setTerms(c *gin.Context) error {
+	r, err := desk.Read[TermsRequest](c)
 	if err != nil {
 		return err
 	}
 	r.Terms.Currency = strings.TrimSpace(r.Terms.Currency)
-	if err := unsound(&r.Terms, "/terms"); err != nil {
+	if err := desk.Unsound(&r.Terms, "/terms"); err != nil {
 		return err
 	}
-	return s.apply(
+	return s.Apply(
 		c,
-		change{id: r.ID, what: "terms", seen: r.Seen, bodies: map[string]any{store.SubjectTerms: r.Terms}},
+		desk.Change{Id: r.ID, What: "terms", Seen: r.Seen, Bodies: map[string]any{store.SubjectTerms: r.Terms}},
 	)
 }
 
 // showCosts gives what this way costs beside the ways that are compared in Feed and in Reach, each planned whole;
 // once a day and revision.
-func (s *Server) showCosts(c *gin.Context) error {
-	j, err := s.compute(c.Request.Context(), c.Param("job"))
+func (s *handoverAPI) showCosts(c *gin.Context) error {
+	j, err := s.Compute(c.Request.Context(), c.Param("job"))
 	if err != nil {
 		return err
 	}
-	m, today := moneyOf(j, s.now()), s.now().UTC()
-	ways := Kept(j, moneyOn{"ways", today.Format(time.DateOnly)}, func() []WayCost { return j.ways(m, today) })
+	m, today := moneyOf(j, s.Now()), s.Now().UTC()
+	ways := desk.Kept(j, moneyOn{"ways", today.Format(time.DateOnly)}, func() []WayCost { return waysOf(j, m, today) })
 	c.JSON(http.StatusOK, CostsView{Currency: m.terms.Currency, Ways: ways})
 	return nil
 }
 
-// ways prices the job as it stands and in each other way.
-func (j *computed) ways(m *money, today time.Time) []WayCost {
+// waysOf prices the job as it stands and in each other way.
+func waysOf(j *desk.Computed, m *money, today time.Time) []WayCost {
 	d, out := j.Job.Chosen(), []WayCost{}
 	add := func(name, stage string, m *money, reached bool) {
 		out = append(out, WayCost{name, stage, m.cost, len(m.lines), m.hours.Left + m.hours.Spent, reached})
 	}
-	add("as it stands", "", m, j.plan().Proof.Reached)
+	add("as it stands", "", m, j.Plan().Proof.Reached)
 	other := func(name, stage string, taken stored.Decisions) {
-		facts := j.found.With(taken.Feed.Block)
+		facts := j.Found.With(taken.Feed.Block)
 		q := plan.Compute(facts, taken)
 		add(name, stage, reckon(&j.Job, &facts, taken, &q, today), q.Proof.Reached)
 	}
 	for i := range j.Job.Feeds {
 		o := &j.Job.Feeds[i]
-		other(o.Name, "feed", j.plan().Fed.Take(d, o))
+		other(o.Name, "feed", j.Plan().Fed.Take(d, o))
 	}
 	for i := range j.Job.Options {
 		taken := d
@@ -227,16 +228,16 @@ func (j *computed) ways(m *money, today time.Time) []WayCost {
 }
 
 // ordersCSV gives the order list.
-func (s *Server) ordersCSV(c *gin.Context) error {
-	j, err := s.compute(c.Request.Context(), c.Param("job"))
+func (s *handoverAPI) ordersCSV(c *gin.Context) error {
+	j, err := s.Compute(c.Request.Context(), c.Param("job"))
 	if err != nil {
 		return err
 	}
 	var out bytes.Buffer
-	if err := writeOrders(&out, moneyOf(j, s.now())); err != nil {
+	if err := writeOrders(&out, moneyOf(j, s.Now())); err != nil {
 		return err
 	}
-	download(c, j.Job.Title+" order list.csv", "text/csv; charset=utf-8", out.Bytes())
+	desk.Download(c, j.Job.Title+" order list.csv", "text/csv; charset=utf-8", out.Bytes())
 	return nil
 }
 

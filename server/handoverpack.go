@@ -21,6 +21,7 @@ import (
 	"draxel/core/handover"
 	"draxel/core/papers"
 	"draxel/exchange"
+	"draxel/server/desk"
 )
 
 // Packed is a file of the whole hand-over, as its manifest has it.
@@ -48,14 +49,14 @@ type entry struct {
 }
 
 // everything lists all files that can be handed over.
-func (s *Server) everything(ctx context.Context, j *computed, b *exchange.Book) []entry {
-	p, m := j.plan(), moneyOf(j, s.now())
-	in := papers.Book(p, &j.facts)
+func (s *handoverAPI) everything(ctx context.Context, j *desk.Computed, b *exchange.Book) []entry {
+	p, m := j.Plan(), moneyOf(j, s.Now())
+	in := papers.Book(p, &j.Facts)
 	lengths := handover.Lengths(in)
 	items := s.workItems(j, m)
 	files := []entry{
 		{"job.draxel.json", "the whole job: Draxel opens it again",
-			s.jobFile(ctx, j.ID, &j.Job)},
+			s.JobFile(ctx, j.ID, &j.Job)},
 		{"book.pdf", "the book", func(w io.Writer) error { return exchange.WriteBookPDF(w, b) }},
 		{"order-list.csv", "the order list, with what is there, prices and lead times",
 			func(w io.Writer) error { return writeOrders(w, m) }},
@@ -78,8 +79,8 @@ func (s *Server) everything(ctx context.Context, j *computed, b *exchange.Book) 
 		"the finished harness, in the form of the list of wires that Gather reads",
 		handover.WireTable(lengths),
 	)
-	table("pinout-from", "the pinout of the one side, as it is read", exchange.PinoutTable(j.facts.From))
-	table("pinout-to", "the pinout of the other side", exchange.PinoutTable(j.facts.To))
+	table("pinout-from", "the pinout of the one side, as it is read", exchange.PinoutTable(j.Facts.From))
+	table("pinout-to", "the pinout of the other side", exchange.PinoutTable(j.Facts.To))
 	for _, kind := range slices.Sorted(maps.Keys(j.Job.Sheets)) {
 		if sheet := j.Job.Sheets[kind]; sheet != nil {
 			rows := sheet.Cells
@@ -103,7 +104,7 @@ func (s *Server) everything(ctx context.Context, j *computed, b *exchange.Book) 
 		files = append(files, entry{fmt.Sprintf("book/page-%03d.svg", exchange.NumberOf(k)), page.Title(),
 			func(w io.Writer) error { return exchange.WriteSVG(w, &page.Drawing, page.Title()) }})
 	}
-	for _, sheet := range papers.Sheets(p, &j.facts, &j.Job) {
+	for _, sheet := range papers.Sheets(p, &j.Facts, &j.Job) {
 		files = append(files, entry{"sheets/" + sheet.ID + ".pdf", sheet.Title, func(w io.Writer) error {
 			return exchange.WriteOtherPDF(w, j.Job.Title, sheetHead(j, b.Hash, b.Printed), b.Printed, &sheet)
 		}})
@@ -120,7 +121,7 @@ func (s *Server) everything(ctx context.Context, j *computed, b *exchange.Book) 
 }
 
 // sheetHead is what stands over a sheet for others.
-func sheetHead(j *computed, hash, printed string) string {
+func sheetHead(j *desk.Computed, hash, printed string) string {
 	return fmt.Sprintf(
 		"%s → %s · revision %d · %s · printed %s",
 		j.Job.Donor,
@@ -133,8 +134,8 @@ func sheetHead(j *computed, hash, printed string) string {
 
 // packAll gives everything that can be handed over as one ZIP, with a manifest of checksums. The same job on the same
 // day gives the same bytes.
-func (s *Server) packAll(c *gin.Context) error {
-	j, err := s.compute(c.Request.Context(), c.Param("job"))
+func (s *handoverAPI) packAll(c *gin.Context) error {
+	j, err := s.Compute(c.Request.Context(), c.Param("job"))
 	if err != nil {
 		return err
 	}
@@ -144,7 +145,7 @@ func (s *Server) packAll(c *gin.Context) error {
 	}
 	files := s.everything(c.Request.Context(), j, b)
 	m := Manifest{Draxel: "hand-over 1", Title: j.Job.Title, Revision: j.Revision, Hash: b.Hash, State: b.State}
-	return stream(c, j.Job.Title+".zip", "application/zip", func(out io.Writer) error {
+	return desk.Stream(c, j.Job.Title+".zip", "application/zip", func(out io.Writer) error {
 		z := zip.NewWriter(out)
 		for _, f := range files {
 			w, err := z.CreateHeader(&zip.FileHeader{Name: f.name, Method: zip.Deflate})
@@ -187,11 +188,11 @@ func (s *summing) Write(p []byte) (int, error) {
 }
 
 // workItems gives the work list as other programs take it.
-func (s *Server) workItems(j *computed, m *money) []exchange.WorkItem {
-	p := j.plan()
+func (s *handoverAPI) workItems(j *desk.Computed, m *money) []exchange.WorkItem {
+	p := j.Plan()
 	number := make(map[string]int, len(p.Work.Steps))
 	out := make([]exchange.WorkItem, len(p.Work.Steps))
-	today := s.now().UTC()
+	today := s.Now().UTC()
 	for i := range p.Work.Steps {
 		x := &p.Work.Steps[i]
 		number[x.ID] = i + 1
@@ -220,38 +221,38 @@ func (s *Server) workItems(j *computed, m *money) []exchange.WorkItem {
 }
 
 // workFile gives the work list as CSV or as to-dos of a calendar.
-func (s *Server) workFile(c *gin.Context) error {
-	j, err := s.compute(c.Request.Context(), c.Param("job"))
+func (s *handoverAPI) workFile(c *gin.Context) error {
+	j, err := s.Compute(c.Request.Context(), c.Param("job"))
 	if err != nil {
 		return err
 	}
-	items := s.workItems(j, moneyOf(j, s.now()))
+	items := s.workItems(j, moneyOf(j, s.Now()))
 	var out bytes.Buffer
 	if c.Param("form") == "work.ics" {
-		err = exchange.WriteWorkICS(&out, items, j.Job.Title, s.now().UTC().Format(time.DateOnly))
+		err = exchange.WriteWorkICS(&out, items, j.Job.Title, s.Now().UTC().Format(time.DateOnly))
 		if err == nil {
-			download(c, j.Job.Title+" work.ics", "text/calendar; charset=utf-8", out.Bytes())
+			desk.Download(c, j.Job.Title+" work.ics", "text/calendar; charset=utf-8", out.Bytes())
 		}
 		return err
 	}
 	if err = exchange.WriteWorkCSV(&out, items); err == nil {
-		download(c, j.Job.Title+" work.csv", "text/csv; charset=utf-8", out.Bytes())
+		desk.Download(c, j.Job.Title+" work.csv", "text/csv; charset=utf-8", out.Bytes())
 	}
 	return err
 }
 
 // wiresXLSX gives the finished harness in the form of the list of wires that Gather reads.
-func (s *Server) wiresXLSX(c *gin.Context) error {
-	j, err := s.compute(c.Request.Context(), c.Param("job"))
+func (s *handoverAPI) wiresXLSX(c *gin.Context) error {
+	j, err := s.Compute(c.Request.Context(), c.Param("job"))
 	if err != nil {
 		return err
 	}
 	var out bytes.Buffer
-	rows := handover.WireTable(handover.Lengths(papers.Book(j.plan(), &j.facts)))
+	rows := handover.WireTable(handover.Lengths(papers.Book(j.Plan(), &j.Facts)))
 	if err := exchange.WriteTableXLSX(&out, "wires", rows); err != nil {
 		return err
 	}
-	download(
+	desk.Download(
 		c,
 		j.Job.Title+" wires.xlsx",
 		"application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
@@ -261,7 +262,7 @@ func (s *Server) wiresXLSX(c *gin.Context) error {
 }
 
 // pageSVG gives a drawing of the book as SVG.
-func (s *Server) pageSVG(c *gin.Context) error {
+func (s *handoverAPI) pageSVG(c *gin.Context) error {
 	j, pages, err := s.withPages(c)
 	if err != nil {
 		return err
@@ -273,25 +274,25 @@ func (s *Server) pageSVG(c *gin.Context) error {
 	return s.svg(c, &page.Drawing, j.Job.Title+" "+page.Title())
 }
 
-func (s *Server) svg(c *gin.Context, d *diagram.Drawing, title string) error {
+func (s *handoverAPI) svg(c *gin.Context, d *diagram.Drawing, title string) error {
 	var out bytes.Buffer
 	if err := exchange.WriteSVG(&out, d, title); err != nil {
 		return err
 	}
-	download(c, title+".svg", "image/svg+xml", out.Bytes())
+	desk.Download(c, title+".svg", "image/svg+xml", out.Bytes())
 	return nil
 }
 
 // harnessDOT gives the finished harness as a graph.
-func (s *Server) harnessDOT(c *gin.Context) error {
-	j, err := s.compute(c.Request.Context(), c.Param("job"))
+func (s *handoverAPI) harnessDOT(c *gin.Context) error {
+	j, err := s.Compute(c.Request.Context(), c.Param("job"))
 	if err != nil {
 		return err
 	}
 	var out bytes.Buffer
-	if err := exchange.WriteHarnessDOT(&out, handover.Lengths(papers.Book(j.plan(), &j.facts)), j.Job.Title); err != nil {
+	if err := exchange.WriteHarnessDOT(&out, handover.Lengths(papers.Book(j.Plan(), &j.Facts)), j.Job.Title); err != nil {
 		return err
 	}
-	download(c, j.Job.Title+" harness.dot", "text/vnd.graphviz; charset=utf-8", out.Bytes())
+	desk.Download(c, j.Job.Title+" harness.dot", "text/vnd.graphviz; charset=utf-8", out.Bytes())
 	return nil
 }

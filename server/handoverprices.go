@@ -7,25 +7,26 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"draxel/core/handover"
+	"draxel/server/desk"
 	"draxel/store"
 )
 
 // priced reads a supplier's list onto the order list.
-func (s *Server) priced(c *gin.Context, j *computed) (handover.Priced, error) {
-	u, err := readUpload(c)
+func (s *handoverAPI) priced(c *gin.Context, j *desk.Computed) (handover.Priced, error) {
+	u, err := desk.ReadUpload(c)
 	if err != nil {
 		return handover.Priced{}, err
 	}
-	p, err := handover.Prices(u.table.Cells, moneyOf(j, s.now()).lines)
+	p, err := handover.Prices(u.Table.Cells, moneyOf(j, s.Now()).lines)
 	if err != nil {
-		return p, problem(http.StatusUnprocessableEntity, "no-prices", sentence(err.Error()), "")
+		return p, desk.Refusal(http.StatusUnprocessableEntity, "no-prices", desk.Sentence(err.Error()), "")
 	}
 	return p, nil
 }
 
 // previewPrices says what a supplier's list would change, and keeps nothing.
-func (s *Server) previewPrices(c *gin.Context) error {
-	j, err := s.compute(c.Request.Context(), c.Param("job"))
+func (s *handoverAPI) previewPrices(c *gin.Context) error {
+	j, err := s.Compute(c.Request.Context(), c.Param("job"))
 	if err != nil {
 		return err
 	}
@@ -38,8 +39,8 @@ func (s *Server) previewPrices(c *gin.Context) error {
 }
 
 // takePrices keeps what a supplier's list says of the order list, in one change.
-func (s *Server) takePrices(c *gin.Context) error {
-	return s.checked(c, func(j *computed) error {
+func (s *handoverAPI) takePrices(c *gin.Context) error {
+	return s.Checked(c, func(j *desk.Computed) error {
 		p, err := s.priced(c, j)
 		if err != nil {
 			return err
@@ -49,11 +50,11 @@ func (s *Server) takePrices(c *gin.Context) error {
 			bodies[store.SubjectBought(l.Said.Key)] = l.Said
 		}
 		if len(bodies) == 0 {
-			return problem(http.StatusUnprocessableEntity, "nothing-taken", "Nothing of it is new to the order list.",
+			return desk.Refusal(http.StatusUnprocessableEntity, "nothing-taken", "Nothing of it is new to the order list.",
 				"")
 		}
 		seen, _ := strconv.ParseInt(c.Request.PostFormValue("seen"), 10, 64)
-		return s.apply(c, change{id: c.Request.PostFormValue("id"), what: "prices", seen: seen, base: j.Revision,
-			bodies: bodies})
+		return s.Apply(c, desk.Change{Id: c.Request.PostFormValue("id"), What: "prices", Seen: seen, Base: j.Revision,
+			Bodies: bodies})
 	})
 }

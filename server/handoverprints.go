@@ -15,47 +15,48 @@ import (
 	"draxel/core/handover"
 	"draxel/core/papers"
 	"draxel/exchange"
+	"draxel/server/desk"
 )
 
 // sheetFor gives one of the sheets for others as PDF.
-func (s *Server) sheetFor(c *gin.Context) error {
-	j, err := s.compute(c.Request.Context(), c.Param("job"))
+func (s *handoverAPI) sheetFor(c *gin.Context) error {
+	j, err := s.Compute(c.Request.Context(), c.Param("job"))
 	if err != nil {
 		return err
 	}
-	all := papers.Sheets(j.plan(), &j.facts, &j.Job)
+	all := papers.Sheets(j.Plan(), &j.Facts, &j.Job)
 	id := strings.TrimSuffix(c.Param("sheet"), ".pdf")
 	i := slices.IndexFunc(all, func(x handover.Sheet) bool { return x.ID == id })
 	if i < 0 {
-		return problem(http.StatusNotFound, "no-such-thing", "There is no such sheet.", "")
+		return desk.Refusal(http.StatusNotFound, "no-such-thing", "There is no such sheet.", "")
 	}
 	hash, err := j.Hash()
 	if err != nil {
 		return err
 	}
-	printed := s.now().UTC().Format(time.DateOnly)
+	printed := s.Now().UTC().Format(time.DateOnly)
 	var b bytes.Buffer
 	if err := exchange.WriteOtherPDF(&b, j.Job.Title, sheetHead(j, hash, printed), printed, &all[i]); err != nil {
 		return err
 	}
-	download(c, j.Job.Title+" "+id+".pdf", "application/pdf", b.Bytes())
+	desk.Download(c, j.Job.Title+" "+id+".pdf", "application/pdf", b.Bytes())
 	return nil
 }
 
 // showSheets gives the sheets for others as they are printed.
-func (s *Server) showSheets(c *gin.Context) error {
-	j, err := s.compute(c.Request.Context(), c.Param("job"))
+func (s *handoverAPI) showSheets(c *gin.Context) error {
+	j, err := s.Compute(c.Request.Context(), c.Param("job"))
 	if err != nil {
 		return err
 	}
-	c.JSON(http.StatusOK, SheetsView{papers.Sheets(j.plan(), &j.facts, &j.Job)})
+	c.JSON(http.StatusOK, SheetsView{papers.Sheets(j.Plan(), &j.Facts, &j.Job)})
 	return nil
 }
 
 // stickers gives the labels of a job that a request asks for: kinds with commas between, of one plug where that is
 // given.
-func (s *Server) stickers(c *gin.Context) (*computed, []handover.Sticker, error) {
-	j, err := s.compute(c.Request.Context(), c.Param("job"))
+func (s *handoverAPI) stickers(c *gin.Context) (*desk.Computed, []handover.Sticker, error) {
+	j, err := s.Compute(c.Request.Context(), c.Param("job"))
 	if err != nil {
 		return nil, nil, err
 	}
@@ -65,7 +66,7 @@ func (s *Server) stickers(c *gin.Context) (*computed, []handover.Sticker, error)
 			continue
 		}
 		if !slices.Contains(handover.StickerKinds(), handover.StickerKind(k)) {
-			return nil, nil, problem(
+			return nil, nil, desk.Refusal(
 				http.StatusUnprocessableEntity,
 				"bad-value",
 				fmt.Sprintf("There are no labels of %.20q.", k),
@@ -77,7 +78,7 @@ func (s *Server) stickers(c *gin.Context) (*computed, []handover.Sticker, error)
 	if len(kinds) == 0 {
 		kinds = handover.StickerKinds()
 	}
-	return j, handover.Stickers(papers.Book(j.plan(), &j.facts), kinds, c.Query("plug")), nil
+	return j, handover.Stickers(papers.Book(j.Plan(), &j.Facts), kinds, c.Query("plug")), nil
 }
 
 // number reads a number of a query, the usual one where there is none.
@@ -90,7 +91,7 @@ func number(c *gin.Context, name string, usual float64) float64 {
 
 // stickersPDF gives labels on a sheet or a roll; with codes each that is a wire's has the address of the wire's page
 // as QR.
-func (s *Server) stickersPDF(c *gin.Context) error {
+func (s *handoverAPI) stickersPDF(c *gin.Context) error {
 	j, all, err := s.stickers(c)
 	if err != nil {
 		return err
@@ -109,18 +110,18 @@ func (s *Server) stickersPDF(c *gin.Context) error {
 		Roll: c.Query("roll") != "",
 	}
 	if err := stock.Check(); err != nil {
-		return problem(http.StatusUnprocessableEntity, "bad-value", sentence(err.Error()), "/stock")
+		return desk.Refusal(http.StatusUnprocessableEntity, "bad-value", desk.Sentence(err.Error()), "/stock")
 	}
 	var code func(*handover.Sticker) []byte
 	if c.Query("codes") != "" {
 		base := "http://" + c.Request.Host
-		if link := s.benchAddress(c); link.Address != "" {
+		if link := s.BenchAddress(c); link.Address != "" {
 			if u, err := url.Parse(link.Address); err == nil {
 				base = u.Scheme + "://" + u.Host
 			}
 		}
 		code = func(x *handover.Sticker) []byte {
-			png, err := qrPNG(
+			png, err := desk.QrPNG(
 				base+"/jobs/"+url.PathEscape(c.Param("job"))+"/thin?sel=wire:"+url.QueryEscape(string(x.Wire)),
 				4,
 			)
@@ -131,18 +132,18 @@ func (s *Server) stickersPDF(c *gin.Context) error {
 		}
 	}
 	var b bytes.Buffer
-	cut, err := exchange.WriteStickersPDF(&b, j.Job.Title, s.now().UTC().Format(time.DateOnly), stock, all, code)
+	cut, err := exchange.WriteStickersPDF(&b, j.Job.Title, s.Now().UTC().Format(time.DateOnly), stock, all, code)
 	if err != nil {
 		return err
 	}
 	if len(cut) > 0 {
 		c.Header("Draxel-Cut", strconv.Itoa(len(cut))) // labels that are too small for their text
 	}
-	download(c, j.Job.Title+" labels.pdf", "application/pdf", b.Bytes())
+	desk.Download(c, j.Job.Title+" labels.pdf", "application/pdf", b.Bytes())
 	return nil
 }
 
-func (s *Server) stickersCSV(c *gin.Context) error {
+func (s *handoverAPI) stickersCSV(c *gin.Context) error {
 	j, all, err := s.stickers(c)
 	if err != nil {
 		return err
@@ -151,42 +152,42 @@ func (s *Server) stickersCSV(c *gin.Context) error {
 	if err := exchange.WriteStickersCSV(&b, all); err != nil {
 		return err
 	}
-	download(c, j.Job.Title+" labels.csv", "text/csv; charset=utf-8", b.Bytes())
+	desk.Download(c, j.Job.Title+" labels.csv", "text/csv; charset=utf-8", b.Bytes())
 	return nil
 }
 
 // countStickers says how many labels a filter gives, and how many of them a stock is too small for.
-func (s *Server) countStickers(c *gin.Context) error {
+func (s *handoverAPI) countStickers(c *gin.Context) error {
 	j, all, err := s.stickers(c)
 	if err != nil {
 		return err
 	}
 	v := StickersView{All: len(all), First: all[:min(len(all), 12)], Plugs: []string{}}
-	for i := range j.facts.Laid.Loom.Connectors {
-		v.Plugs = append(v.Plugs, j.facts.Laid.Loom.Connectors[i].ID)
+	for i := range j.Facts.Laid.Loom.Connectors {
+		v.Plugs = append(v.Plugs, j.Facts.Laid.Loom.Connectors[i].ID)
 	}
 	c.JSON(http.StatusOK, v)
 	return nil
 }
 
 // labelsPDF prints a label for each connector that has none yet, or, asked for all, for every one.
-func (s *Server) labelsPDF(c *gin.Context) error {
-	j, err := s.compute(c.Request.Context(), c.Param("job"))
+func (s *handoverAPI) labelsPDF(c *gin.Context) error {
+	j, err := s.Compute(c.Request.Context(), c.Param("job"))
 	if err != nil {
 		return err
 	}
-	wires, _ := wireCounts(&j.facts.Laid.Loom)
+	wires, _ := desk.WireCounts(&j.Facts.Laid.Loom)
 	var all []exchange.Label
-	for i := range j.facts.Laid.Loom.Connectors {
-		h := &j.facts.Laid.Loom.Connectors[i]
+	for i := range j.Facts.Laid.Loom.Connectors {
+		h := &j.Facts.Laid.Loom.Connectors[i]
 		if c.Query("all") != "" || !j.Job.Looked[h.ID].Labelled {
 			all = append(all, exchange.Label{Connector: h.ID, Device: h.Device, Branch: h.Branch, Wires: wires[h.ID]})
 		}
 	}
 	var b bytes.Buffer
-	if err := exchange.WriteLabelsPDF(&b, j.Job.Title, s.now().UTC().Format(time.DateOnly), all); err != nil {
+	if err := exchange.WriteLabelsPDF(&b, j.Job.Title, s.Now().UTC().Format(time.DateOnly), all); err != nil {
 		return err
 	}
-	download(c, j.Job.Title+" labels.pdf", "application/pdf", b.Bytes())
+	desk.Download(c, j.Job.Title+" labels.pdf", "application/pdf", b.Bytes())
 	return nil
 }

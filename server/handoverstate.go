@@ -15,18 +15,19 @@ import (
 	"draxel/core/plan"
 	"draxel/core/stored"
 	"draxel/exchange"
+	"draxel/server/desk"
 	"draxel/store"
 )
 
 // deliver keeps the job as it is now under a name. With something open that nobody owns a reason is wanted, which the
 // book prints.
-func (s *Server) deliver(c *gin.Context) error {
-	r, err := read[DeliverRequest](c)
+func (s *handoverAPI) deliver(c *gin.Context) error {
+	r, err := desk.Read[DeliverRequest](c)
 	if err != nil {
 		return err
 	}
-	return s.checked(c, func(j *computed) error {
-		_, open := j.open()
+	return s.Checked(c, func(j *desk.Computed) error {
+		_, open := dueOf(j)
 		hash, err := j.Hash()
 		if err != nil {
 			return err
@@ -43,14 +44,14 @@ func (s *Server) deliver(c *gin.Context) error {
 			Reason:   strings.TrimSpace(r.Reason),
 			Revision: j.Revision,
 			Hash:     hash,
-			Who:      who(c),
-			When:     s.now().UTC().UnixMilli(),
+			Who:      desk.Who(c),
+			When:     s.Now().UTC().UnixMilli(),
 		}
 		if x.Open > 0 && x.Reason == "" && x.Name != "" {
-			return problem(
+			return desk.Refusal(
 				http.StatusConflict,
 				"not-zero",
-				sentence(
+				desk.Sentence(
 					fmt.Sprintf(
 						"%d things are open and nobody owns them: say why it is handed over all the same",
 						open,
@@ -59,11 +60,11 @@ func (s *Server) deliver(c *gin.Context) error {
 				"/reason",
 			)
 		}
-		if err := unsound(&x, "/name"); err != nil {
+		if err := desk.Unsound(&x, "/name"); err != nil {
 			return err
 		}
-		return s.apply(c, change{id: r.ID, what: "delivered", reason: x.Name, seen: r.Seen, base: j.Revision,
-			bodies: map[string]any{store.SubjectDelivered(x.ID): x}})
+		return s.Apply(c, desk.Change{Id: r.ID, What: "delivered", Reason: x.Name, Seen: r.Seen, Base: j.Revision,
+			Bodies: map[string]any{store.SubjectDelivered(x.ID): x}})
 	})
 }
 
@@ -77,16 +78,16 @@ func states(all []handover.Delivered) []handover.Delivered {
 	return out
 }
 
-// kept gives the job as it was in a state.
-func (j *computed) kept(id string) (*handover.Delivered, stored.Job, error) {
+// stateOf gives the job as it was in a state.
+func stateOf(j *desk.Computed, id string) (*handover.Delivered, stored.Job, error) {
 	i := slices.IndexFunc(j.Job.Delivered, func(d handover.Delivered) bool { return d.ID == id })
 	if i < 0 {
-		return nil, stored.Job{}, problem(http.StatusNotFound, "no-such-thing", "There is no such state.", "")
+		return nil, stored.Job{}, desk.Refusal(http.StatusNotFound, "no-such-thing", "There is no such state.", "")
 	}
 	d := &j.Job.Delivered[i]
 	job, err := stored.Thaw(d.Kept)
 	if err != nil {
-		return d, job, problem(
+		return d, job, desk.Refusal(
 			http.StatusUnprocessableEntity,
 			"nothing-kept",
 			"Of this state only its name and hash were kept.",
@@ -97,12 +98,12 @@ func (j *computed) kept(id string) (*handover.Delivered, stored.Job, error) {
 }
 
 // stateFile gives a state as a job file: opened, it is a job of its own.
-func (s *Server) stateFile(c *gin.Context) error {
-	j, err := s.compute(c.Request.Context(), c.Param("job"))
+func (s *handoverAPI) stateFile(c *gin.Context) error {
+	j, err := s.Compute(c.Request.Context(), c.Param("job"))
 	if err != nil {
 		return err
 	}
-	d, job, err := j.kept(c.Param("state"))
+	d, job, err := stateOf(j, c.Param("state"))
 	if err != nil {
 		return err
 	}
@@ -111,7 +112,7 @@ func (s *Server) stateFile(c *gin.Context) error {
 	if err := exchange.WriteJob(&b, job, nil); err != nil {
 		return err
 	}
-	download(c, job.Title+".draxel.json", "application/json", b.Bytes())
+	desk.Download(c, job.Title+".draxel.json", "application/json", b.Bytes())
 	return nil
 }
 
@@ -120,30 +121,30 @@ const mostDifferences = 500
 
 // compareStates compares a state that was kept with the job as it is, or with another state of it, or with another
 // job.
-func (s *Server) compareStates(c *gin.Context) error {
-	j, err := s.compute(c.Request.Context(), c.Param("job"))
+func (s *handoverAPI) compareStates(c *gin.Context) error {
+	j, err := s.Compute(c.Request.Context(), c.Param("job"))
 	if err != nil {
 		return err
 	}
 	state := func(job stored.Job) (handover.State, error) {
 		f, err := fact.Of(job)
 		if err != nil {
-			return handover.State{}, problem(http.StatusUnprocessableEntity, "cannot-be", sentence(err.Error()), "")
+			return handover.State{}, desk.Refusal(http.StatusUnprocessableEntity, "cannot-be", desk.Sentence(err.Error()), "")
 		}
 		p := plan.Compute(f, job.Chosen())
 		return papers.Compared(&p, &f), nil
 	}
 	v := CompareStatesView{Was: "as it is", Is: "as it is now"}
-	is := papers.Compared(j.plan(), &j.facts)
+	is := papers.Compared(j.Plan(), &j.Facts)
 	var was handover.State
 	if other := c.Query("job"); other != "" {
-		o, err := s.compute(c.Request.Context(), other)
+		o, err := s.Compute(c.Request.Context(), other)
 		if err != nil {
 			return err
 		}
-		v.Was, was = o.Job.Title, papers.Compared(o.plan(), &o.facts)
+		v.Was, was = o.Job.Title, papers.Compared(o.Plan(), &o.Facts)
 	} else {
-		d, job, err := j.kept(c.Query("was"))
+		d, job, err := stateOf(j, c.Query("was"))
 		if err != nil {
 			return err
 		}
@@ -153,7 +154,7 @@ func (s *Server) compareStates(c *gin.Context) error {
 		}
 	}
 	if id := c.Query("is"); id != "" {
-		d, job, err := j.kept(id)
+		d, job, err := stateOf(j, id)
 		if err != nil {
 			return err
 		}

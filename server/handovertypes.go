@@ -188,34 +188,3 @@ type WayCost struct {
 	Minutes float64       `json:"minutes"` // in all
 	Reached bool          `json:"reached"` // its plan is proven
 }
-
-// ArchiveRequest puts a job away, or brings it back among those that are worked at.
-type ArchiveRequest struct {
-	ID       string `json:"id"`
-	Seen     int64  `json:"seen"`
-	Archived bool   `json:"archived"`
-}
-
-// CopyRequest makes a job of another, as the start of the next.
-type CopyRequest struct {
-	ID    string `json:"id"`
-	Title string `json:"title"`
-}
-
-// StandView is a job in one line: where it stands, and what is next.
-type StandView struct {
-	Revision  int64   `json:"revision"`
-	Steps     int     `json:"steps"` // that are left
-	Done      int     `json:"done"`
-	Hours     float64 `json:"hours"` // that are left, at what was learned
-	Danger    int     `json:"danger"`
-	Wrong     int     `json:"wrong"`
-	Open      int     `json:"open"` // before it is handed over
-	Late      int     `json:"late"` // parts
-	Ready     string  `json:"ready,omitempty"`
-	Next      string  `json:"next,omitempty"`
-	At        string  `json:"at,omitempty"` // where that is done
-	Waits     string  `json:"waits,omitempty"`
-	Delivered string  `json:"delivered,omitempty"`
-	Last      string  `json:"last,omitempty"` // who changed something last
-}

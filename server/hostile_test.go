@@ -19,6 +19,7 @@ import (
 
 	"draxel/demo"
 	"draxel/server"
+	"draxel/server/desk"
 	"draxel/store"
 )
 
@@ -59,7 +60,7 @@ func besiege(t *testing.T, seed uint64) *attack {
 	if err != nil {
 		t.Fatal(err)
 	}
-	h := handler(t, server.Options{Store: s})
+	h := handler(t, desk.Options{Store: s})
 	web := httptest.NewServer(h)
 	t.Cleanup(func() {
 		web.CloseClientConnections()

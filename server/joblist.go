@@ -8,25 +8,26 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"draxel/core/fact"
+	"draxel/server/desk"
 	"draxel/store"
 )
 
 // showStand gives a job in one line. The list of jobs asks for each when it is on screen; what was worked out is kept
 // by revision and day, so that a list of many does not plan them all again.
-func (s *Server) showStand(c *gin.Context) error {
+func (s *jobsAPI) showStand(c *gin.Context) error {
 	ctx, id := c.Request.Context(), c.Param("job")
-	revision, err := s.store.Revision(ctx, id)
+	revision, err := s.Store.Revision(ctx, id)
 	if err != nil {
 		return err
 	}
-	today := s.now().UTC().Format(time.DateOnly)
+	today := s.Now().UTC().Format(time.DateOnly)
 	if v, known := s.stands.Load(id); known {
 		if kept, is := v.(stood); is && kept.view.Revision == revision && kept.day == today {
 			c.JSON(http.StatusOK, kept.view)
 			return nil
 		}
 	}
-	j, err := s.compute(ctx, id)
+	j, err := s.Compute(ctx, id)
 	if err != nil {
 		return err
 	}
@@ -58,33 +59,33 @@ type stood struct {
 }
 
 // archive puts a job away, or back among those that are worked at.
-func (s *Server) archive(c *gin.Context) error {
-	r, err := read[ArchiveRequest](c)
+func (s *jobsAPI) archive(c *gin.Context) error {
+	r, err := desk.Read[ArchiveRequest](c)
 	if err != nil {
 		return err
 	}
-	ch := change{id: r.ID, what: "archive", seen: r.Seen, bodies: map[string]any{store.SubjectArchived: true}}
+	ch := desk.Change{Id: r.ID, What: "archive", Seen: r.Seen, Bodies: map[string]any{store.SubjectArchived: true}}
 	if !r.Archived {
-		ch.what, ch.bodies[store.SubjectArchived] = "unarchive", nil
+		ch.What, ch.Bodies[store.SubjectArchived] = "unarchive", nil
 	}
-	return s.apply(c, ch)
+	return s.Apply(c, ch)
 }
 
 // copyJob makes a job of another as the start of the next: what was found and what was decided, each decision to be
 // verified; nothing of what was done, measured, spent or handed over.
-func (s *Server) copyJob(c *gin.Context) error {
-	r, err := read[CopyRequest](c)
+func (s *jobsAPI) copyJob(c *gin.Context) error {
+	r, err := desk.Read[CopyRequest](c)
 	if err != nil {
 		return err
 	}
 	title := strings.TrimSpace(r.Title)
 	switch {
 	case r.ID == "" || len(r.ID) > 100:
-		return problem(http.StatusBadRequest, "no-change-id", "The change has no id.", "/id")
+		return desk.Refusal(http.StatusBadRequest, "no-change-id", "The change has no id.", "/id")
 	case title == "" || len(title) > 200:
-		return problem(http.StatusUnprocessableEntity, "no-title", "Give the job a title.", "/title")
+		return desk.Refusal(http.StatusUnprocessableEntity, "no-title", "Give the job a title.", "/title")
 	}
-	past, err := s.store.Load(c.Request.Context(), c.Param("job"))
+	past, err := s.Store.Load(c.Request.Context(), c.Param("job"))
 	if err != nil {
 		return err
 	}

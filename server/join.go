@@ -14,23 +14,24 @@ import (
 	"draxel/core/join"
 	"draxel/core/papers"
 	"draxel/core/work"
+	"draxel/server/desk"
 	"draxel/store"
 )
 
 // showJoin gives what must work in the vehicle, and how it stands.
-func (s *Server) showJoin(c *gin.Context) error {
-	j, err := s.compute(c.Request.Context(), c.Param("job"))
+func (s *joinAPI) showJoin(c *gin.Context) error {
+	j, err := s.Compute(c.Request.Context(), c.Param("job"))
 	if err != nil {
 		return err
 	}
-	p := j.plan()
-	v := JoinView{Revision: j.Revision, Items: orEmpty(p.Join.Functions), Legs: orEmpty(p.Join.Legs),
-		Settings: orEmpty(p.Join.Settings),
+	p := j.Plan()
+	v := JoinView{Revision: j.Revision, Items: desk.OrEmpty(p.Join.Functions), Legs: desk.OrEmpty(p.Join.Legs),
+		Settings: desk.OrEmpty(p.Join.Settings),
 		Raised:   []RaisedCodes{}, Positions: feed.Positions(), Said: p.Feed.Result != nil,
-		Findings: stageFindings(p.Findings, "join"),
-		Switches: []string{}, Closed: []string{}, Outputs: []Driven{}, Sites: orEmpty(p.Join.Sites),
-		Studs: orEmpty(j.found.Studs()), Parts: orEmpty(j.Job.Added), Named: orEmpty(papers.NamedWires(p, j.found.Facts)),
-		Steps: j.workSteps(work.Join)}
+		Findings: desk.StageFindings(p.Findings, "join"),
+		Switches: []string{}, Closed: []string{}, Outputs: []Driven{}, Sites: desk.OrEmpty(p.Join.Sites),
+		Studs: desk.OrEmpty(j.Found.Studs()), Parts: desk.OrEmpty(j.Job.Added), Named: desk.OrEmpty(papers.NamedWires(p, j.Found.Facts)),
+		Steps: j.WorkSteps(work.Join)}
 	for i := range v.Named {
 		for _, m := range j.Job.Readings {
 			if m.At == v.Named[i].Row.Ref || m.At == v.Named[i].At {
@@ -50,13 +51,13 @@ func (s *Server) showJoin(c *gin.Context) error {
 			}
 		}
 	}
-	v.Rules, v.Numbers, v.Flags = orEmpty(j.Job.OutRules), orEmpty(slices.Sorted(maps.Keys(numbers))),
-		orEmpty(slices.Sorted(maps.Keys(flags)))
+	v.Rules, v.Numbers, v.Flags = desk.OrEmpty(j.Job.OutRules), desk.OrEmpty(slices.Sorted(maps.Keys(numbers))),
+		desk.OrEmpty(slices.Sorted(maps.Keys(flags)))
 	for _, name := range slices.Sorted(maps.Keys(p.Join.Raised)) {
 		v.Raised = append(v.Raised, RaisedCodes{name, p.Join.Raised[name]})
 	}
 	if r := p.Feed.Result; r != nil {
-		v.Switches, v.Closed = orEmpty(r.Own()), orEmpty(r.Closed())
+		v.Switches, v.Closed = desk.OrEmpty(r.Own()), desk.OrEmpty(r.Closed())
 		for _, at := range slices.Sorted(maps.Keys(r.Drawn.Outputs)) {
 			v.Outputs = append(v.Outputs, Driven{at, r.Drawn.Outputs[at]})
 		}
@@ -66,16 +67,16 @@ func (s *Server) showJoin(c *gin.Context) error {
 }
 
 // setFunction keeps what is wanted of a function, and what its sum works with.
-func (s *Server) setFunction(c *gin.Context) error {
-	r, err := read[FunctionRequest](c)
+func (s *joinAPI) setFunction(c *gin.Context) error {
+	r, err := desk.Read[FunctionRequest](c)
 	if err != nil {
 		return err
 	}
 	f, known := join.FunctionOf(r.Function)
 	if !known {
-		return problem(http.StatusNotFound, "no-such-thing", "There is no such function.", "/function")
+		return desk.Refusal(http.StatusNotFound, "no-such-thing", "There is no such function.", "/function")
 	}
-	return s.checked(c, func(j *computed) error {
+	return s.Checked(c, func(j *desk.Computed) error {
 		w := join.FunctionWish{Function: r.Function, Choice: r.Choice, Facts: map[string]string{},
 			Reason: strings.TrimSpace(r.Reason)}
 		given := r.Facts
@@ -92,37 +93,37 @@ func (s *Server) setFunction(c *gin.Context) error {
 			}
 		}
 		if w.Choice == join.GivenUp && f.Law != "" && w.Reason == "" {
-			return problem(http.StatusUnprocessableEntity, "no-reason", "Say why it is given up. "+f.Law, "/reason")
+			return desk.Refusal(http.StatusUnprocessableEntity, "no-reason", "Say why it is given up. "+f.Law, "/reason")
 		}
-		if err := unsound(&w, "/facts"); err != nil {
+		if err := desk.Unsound(&w, "/facts"); err != nil {
 			return err
 		}
 		var body any
 		if w.Choice != join.Unsaid || len(w.Facts) > 0 {
-			w.Who, w.When = who(c), s.now().UTC().UnixMilli()
+			w.Who, w.When = desk.Who(c), s.Now().UTC().UnixMilli()
 			body = w
 		}
-		return s.apply(c, change{id: r.ID, what: "function", reason: w.Reason, seen: r.Seen, base: j.Revision,
-			bodies: map[string]any{store.SubjectFunction(r.Function): body}})
+		return s.Apply(c, desk.Change{Id: r.ID, What: "function", Reason: w.Reason, Seen: r.Seen, Base: j.Revision,
+			Bodies: map[string]any{store.SubjectFunction(r.Function): body}})
 	})
 }
 
 // takeWay takes a way to make a function work: what it states, what the unit is set to, and the part that it brings.
-func (s *Server) takeWay(c *gin.Context) error {
-	r, err := read[WayRequest](c)
+func (s *joinAPI) takeWay(c *gin.Context) error {
+	r, err := desk.Read[WayRequest](c)
 	if err != nil {
 		return err
 	}
-	return s.checked(c, func(j *computed) error {
-		items := j.plan().Join.Functions
+	return s.Checked(c, func(j *desk.Computed) error {
+		items := j.Plan().Join.Functions
 		at := slices.IndexFunc(items, func(it join.Item) bool { return it.ID == r.Function })
 		if at < 0 || items[at].Sum == nil || r.Way < 0 || r.Way >= len(items[at].Sum.Ways) ||
 			items[at].Sum.Ways[r.Way].Text != r.Text {
-			return problem(http.StatusConflict, "no-such-way", "Its sum does not offer that way any more.", "/way")
+			return desk.Refusal(http.StatusConflict, "no-such-way", "Its sum does not offer that way any more.", "/way")
 		}
 		way := &items[at].Sum.Ways[r.Way]
 		if !way.Takes() {
-			return problem(http.StatusUnprocessableEntity, "no-such-way", "That way is taken elsewhere.", "/way")
+			return desk.Refusal(http.StatusUnprocessableEntity, "no-such-way", "That way is taken elsewhere.", "/way")
 		}
 		w := join.FunctionWish{Function: r.Function}
 		for _, had := range j.Job.Functions {
@@ -143,15 +144,15 @@ func (s *Server) takeWay(c *gin.Context) error {
 		if way.Unit != "" {
 			w.Facts["setting"] = way.Unit
 		}
-		w.Who, w.When = who(c), s.now().UTC().UnixMilli()
+		w.Who, w.When = desk.Who(c), s.Now().UTC().UnixMilli()
 		bodies := map[string]any{store.SubjectFunction(r.Function): w}
 		if way.Part != nil {
-			a := join.Added{ID: j.nextPart(way.Part.Body), Function: r.Function, What: way.Part.What, Body: way.Part.Body,
+			a := join.Added{ID: nextPart(j, way.Part.Body), Function: r.Function, What: way.Part.What, Body: way.Part.Body,
 				Ohms: way.Part.Ohms, Was: was, Reason: items[at].Sum.Says, Who: w.Who, When: w.When}
 			if way.Part.In {
-				at, is := j.facts.Cavity(r.In)
+				at, is := j.Facts.Cavity(r.In)
 				if !is {
-					return problem(http.StatusUnprocessableEntity, "bad-value", "Say behind which cavity it comes.", "/in")
+					return desk.Refusal(http.StatusUnprocessableEntity, "bad-value", "Say behind which cavity it comes.", "/in")
 				}
 				a.In = at
 			}
@@ -165,17 +166,17 @@ func (s *Server) takeWay(c *gin.Context) error {
 			if a.Was == nil {
 				a.Was = join.Stated{}
 			}
-			if err := unsound(&a, "/leads"); err != nil {
+			if err := desk.Unsound(&a, "/leads"); err != nil {
 				return err
 			}
 			bodies[store.SubjectAdded(a.ID)] = a
 		}
-		return s.apply(c, change{id: r.ID, what: "function-way", reason: way.Text, seen: r.Seen, base: j.Revision, bodies: bodies})
+		return s.Apply(c, desk.Change{Id: r.ID, What: "function-way", Reason: way.Text, Seen: r.Seen, Base: j.Revision, Bodies: bodies})
 	})
 }
 
 // nextPart gives the first name that no part has: R1 for a resistor, K1 for a relay, W1 for a wire.
-func (j *computed) nextPart(b join.Body) string {
+func nextPart(j *desk.Computed, b join.Body) string {
 	letter := map[join.Body]string{join.Resistor: "R", join.RelayBody: "K", join.SingleWire: "W"}[b]
 	if letter == "" {
 		letter = "P"
@@ -190,68 +191,68 @@ func (j *computed) nextPart(b join.Body) string {
 
 // addWire brings a wire from one end of a function to another, or takes a part out again; what was stated for it is then
 // as it was before.
-func (s *Server) addWire(c *gin.Context) error {
-	r, err := read[PartRequest](c)
+func (s *joinAPI) addWire(c *gin.Context) error {
+	r, err := desk.Read[PartRequest](c)
 	if err != nil {
 		return err
 	}
-	return s.checked(c, func(j *computed) error {
+	return s.Checked(c, func(j *desk.Computed) error {
 		if r.Out != "" {
 			at := slices.IndexFunc(j.Job.Added, func(a join.Added) bool { return a.ID == r.Out })
 			if at < 0 {
-				return problem(http.StatusNotFound, "no-such-thing", "There is no such part.", "/out")
+				return desk.Refusal(http.StatusNotFound, "no-such-thing", "There is no such part.", "/out")
 			}
 			a := j.Job.Added[at]
 			bodies := map[string]any{store.SubjectAdded(a.ID): nil}
 			for _, w := range j.Job.Functions {
 				if w.Function == a.Function && a.Was != nil {
 					w.Facts = a.Was
-					w.Who, w.When = who(c), s.now().UTC().UnixMilli()
+					w.Who, w.When = desk.Who(c), s.Now().UTC().UnixMilli()
 					bodies[store.SubjectFunction(a.Function)] = w
 				}
 			}
-			return s.apply(c, change{id: r.ID, what: "function-part-out", reason: a.What, seen: r.Seen, base: j.Revision, bodies: bodies})
+			return s.Apply(c, desk.Change{Id: r.ID, What: "function-part-out", Reason: a.What, Seen: r.Seen, Base: j.Revision, Bodies: bodies})
 		}
 		f, known := join.FunctionOf(r.Function)
 		if !known {
-			return problem(http.StatusNotFound, "no-such-thing", "There is no such function.", "/function")
+			return desk.Refusal(http.StatusNotFound, "no-such-thing", "There is no such function.", "/function")
 		}
-		a := join.Added{ID: j.nextPart(join.SingleWire), Function: r.Function, What: "wire for " + f.Name,
-			Body: join.SingleWire, Leads: []join.PartLead{{Point: "1", To: r.From}, {Point: "2", To: r.To}}, Who: who(c),
-			When: s.now().UTC().UnixMilli()}
-		if err := unsound(&a, "/to"); err != nil {
+		a := join.Added{ID: nextPart(j, join.SingleWire), Function: r.Function, What: "wire for " + f.Name,
+			Body: join.SingleWire, Leads: []join.PartLead{{Point: "1", To: r.From}, {Point: "2", To: r.To}}, Who: desk.Who(c),
+			When: s.Now().UTC().UnixMilli()}
+		if err := desk.Unsound(&a, "/to"); err != nil {
 			return err
 		}
-		return s.apply(c, change{id: r.ID, what: "function-part", reason: a.What, seen: r.Seen, base: j.Revision,
-			bodies: map[string]any{store.SubjectAdded(a.ID): a}})
+		return s.Apply(c, desk.Change{Id: r.ID, What: "function-part", Reason: a.What, Seen: r.Seen, Base: j.Revision,
+			Bodies: map[string]any{store.SubjectAdded(a.ID): a}})
 	})
 }
 
 // setRule says when a unit works an output; without words the rule is taken away.
-func (s *Server) setRule(c *gin.Context) error {
-	r, err := read[OutRuleRequest](c)
+func (s *joinAPI) setRule(c *gin.Context) error {
+	r, err := desk.Read[OutRuleRequest](c)
 	if err != nil {
 		return err
 	}
 	var body any
 	if text := strings.TrimSpace(r.When); text != "" {
-		x := join.OutputRule{Output: r.Output, When: text, Who: who(c), Stated: s.now().UTC().UnixMilli()}
-		if err := unsound(&x, "/when"); err != nil {
+		x := join.OutputRule{Output: r.Output, When: text, Who: desk.Who(c), Stated: s.Now().UTC().UnixMilli()}
+		if err := desk.Unsound(&x, "/when"); err != nil {
 			return err
 		}
 		body = x
 	}
-	if r.Output == "" || len(r.Output) > longestName {
-		return problem(http.StatusUnprocessableEntity, "no-such-output", "Say which output.", "/output")
+	if r.Output == "" || len(r.Output) > desk.LongestName {
+		return desk.Refusal(http.StatusUnprocessableEntity, "no-such-output", "Say which output.", "/output")
 	}
-	return s.apply(c, change{id: r.ID, what: "rule", seen: r.Seen,
-		bodies: map[string]any{store.SubjectOutRule(r.Output): body}})
+	return s.Apply(c, desk.Change{Id: r.ID, What: "rule", Seen: r.Seen,
+		Bodies: map[string]any{store.SubjectOutRule(r.Output): body}})
 }
 
 // tryJoin gives what works in a condition: a position of the key, switches that are on, outputs that are held on or
 // off, and the others as their rules have it with the numbers and the flags that are given.
-func (s *Server) tryJoin(c *gin.Context) error {
-	r, j, at, err := s.fed(c)
+func (s *joinAPI) tryJoin(c *gin.Context) error {
+	r, j, at, err := s.Fed(c)
 	if err != nil {
 		return err
 	}
@@ -263,7 +264,7 @@ func (s *Server) tryJoin(c *gin.Context) error {
 		name, text, _ := strings.Cut(x, "=")
 		v, err := strconv.ParseFloat(strings.Replace(text, ",", ".", 1), 64)
 		if err != nil || math.IsNaN(v) {
-			return problem(http.StatusUnprocessableEntity, "bad-number", "Give "+name+" as a number.", "/is")
+			return desk.Refusal(http.StatusUnprocessableEntity, "bad-number", "Give "+name+" as a number.", "/is")
 		}
 		condition.Numbers[name] = v
 	}
@@ -283,7 +284,7 @@ func (s *Server) tryJoin(c *gin.Context) error {
 		}
 	}
 	if v.Trial, err = r.Try(at, c.QueryArray("sw"), on, off); err != nil {
-		return problem(http.StatusUnprocessableEntity, "no-such-switch", sentence(err.Error()), "")
+		return desk.Refusal(http.StatusUnprocessableEntity, "no-such-switch", desk.Sentence(err.Error()), "")
 	}
 	if v.Table, err = r.Tries(c.QueryArray("sw"), on, off); err != nil {
 		return err
@@ -293,14 +294,14 @@ func (s *Server) tryJoin(c *gin.Context) error {
 }
 
 // holdsOf gives what must be true for a device to work in a condition.
-func (s *Server) holdsOf(c *gin.Context) error {
-	r, _, at, err := s.fed(c)
+func (s *joinAPI) holdsOf(c *gin.Context) error {
+	r, _, at, err := s.Fed(c)
 	if err != nil {
 		return err
 	}
 	holds, err := r.Holds(at, c.QueryArray("sw"), c.Query("device"))
 	if err != nil {
-		return problem(http.StatusUnprocessableEntity, "no-such-device", sentence(err.Error()), "/device")
+		return desk.Refusal(http.StatusUnprocessableEntity, "no-such-device", desk.Sentence(err.Error()), "/device")
 	}
 	c.JSON(http.StatusOK, HoldsView{holds})
 	return nil

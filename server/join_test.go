@@ -7,6 +7,7 @@ import (
 
 	"draxel/core/join"
 	"draxel/server"
+	"draxel/server/desk"
 )
 
 func function(t testing.TB, v server.JoinView, id string) join.Item {
@@ -28,7 +29,7 @@ func TestFunctionsAreSetAndRefused(t *testing.T) {
 	v := show[server.JoinView](c, job+"/join")
 	set := func(r server.FunctionRequest) string {
 		r.ID, r.Seen = c.change(), v.Revision
-		_, code := send[server.Done](c, "POST", job+"/join/function", r)
+		_, code := send[desk.Done](c, "POST", job+"/join/function", r)
 		v = show[server.JoinView](c, job+"/join")
 		return code
 	}
@@ -144,7 +145,7 @@ func TestAConditionIsTried(t *testing.T) {
 		"no output": {server.OutRuleRequest{When: "a"}, "bad-value"}, "a circle": {server.OutRuleRequest{Output: "B18",
 			When: "B19"}, ""}} {
 		x.r.ID, x.r.Seen = c.change(), seen
-		if _, code := send[server.Done](c, "POST", job+"/join/rule", x.r); code != x.want {
+		if _, code := send[desk.Done](c, "POST", job+"/join/rule", x.r); code != x.want {
 			t.Errorf("%s: %q, want %q", name, code, x.want)
 		}
 	}

@@ -6,6 +6,7 @@ import (
 	"draxel/core/join"
 	"draxel/core/live"
 	"draxel/core/papers"
+	"draxel/server/desk"
 )
 
 // TrialView is what works in a condition, and what the rules of the unit say in it.
@@ -55,7 +56,7 @@ type JoinView struct {
 	Studs     []string          `json:"studs"` // that leads can be brought to
 	Parts     []join.Added      `json:"parts"` // that are taken
 	Named     []papers.Named    `json:"named"` // the vehicle's wires that are cut or joined, named twice
-	Steps     []WorkStep        `json:"steps"`
+	Steps     []desk.WorkStep   `json:"steps"`
 	Findings  []finding.Finding `json:"findings"`
 }
 

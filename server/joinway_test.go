@@ -8,6 +8,7 @@ import (
 	"draxel/core/join"
 	"draxel/core/papers"
 	"draxel/server"
+	"draxel/server/desk"
 )
 
 func wayOf(t testing.TB, it join.Item, text string) int {
@@ -39,12 +40,12 @@ func TestWaysBecomeParts(t *testing.T) {
 	job := c.packhorse(nil)
 	v := show[server.JoinView](c, job+"/join")
 	send1 := func(path string, r any) string {
-		_, code := send[server.Done](c, "POST", job+path, r)
+		_, code := send[desk.Done](c, "POST", job+path, r)
 		v = show[server.JoinView](c, job+"/join")
 		return code
 	}
 	step := func(text string) bool {
-		return slices.ContainsFunc(v.Steps, func(s server.WorkStep) bool { return strings.Contains(s.Text, text) })
+		return slices.ContainsFunc(v.Steps, func(s desk.WorkStep) bool { return strings.Contains(s.Text, text) })
 	}
 	proven := func(what string) {
 		t.Helper()

@@ -30,6 +30,7 @@ import (
 	"draxel/demo"
 	"draxel/exchange"
 	"draxel/server"
+	"draxel/server/desk"
 	"draxel/store"
 )
 
@@ -58,18 +59,18 @@ func (s *scribe) say(what, id string) {
 	fmt.Println(what, id)
 }
 
-func (s *scribe) send(method, path, kind string, body io.Reader) (server.Done, bool) {
+func (s *scribe) send(method, path, kind string, body io.Reader) (desk.Done, bool) {
 	r, err := http.NewRequest(method, s.url+path, body)
 	if err != nil {
-		return server.Done{}, false
+		return desk.Done{}, false
 	}
 	r.Header.Set("Content-Type", kind)
 	reply, err := http.DefaultClient.Do(r)
 	if err != nil {
-		return server.Done{}, false
+		return desk.Done{}, false
 	}
 	defer reply.Body.Close()
-	var d server.Done
+	var d desk.Done
 	err = json.NewDecoder(reply.Body).Decode(&d)
 	return d, err == nil && reply.StatusCode < 300
 }
@@ -104,7 +105,7 @@ func writeUntilKilled(dir, round string) {
 	if err != nil {
 		panic(err)
 	}
-	x, err := server.New(server.Options{Store: st})
+	x, err := server.New(desk.Options{Store: st})
 	if err != nil {
 		panic(err)
 	}
@@ -310,7 +311,7 @@ func nothingLost(t *testing.T, dir string, answered map[string]string, opens boo
 	if !opens {
 		return
 	}
-	h := handler(t, server.Options{Store: st})
+	h := handler(t, desk.Options{Store: st})
 	for _, j := range jobs[:min(len(jobs), 40)] {
 		for _, page := range []string{"", "/front", "/work", "/handover"} {
 			w := httptest.NewRecorder()

@@ -17,6 +17,7 @@ import (
 	"draxel/core/stored"
 	"draxel/demo"
 	"draxel/server"
+	"draxel/server/desk"
 )
 
 // timed sends a change and gives how long it took and what was answered.
@@ -135,7 +136,7 @@ func TestTwoHundredAtOnce(t *testing.T) {
 				return
 			default:
 			}
-			_, _ = bring[server.Done](
+			_, _ = bring[desk.Done](
 				c,
 				"PUT",
 				jobs[0]+"/gather/from",

@@ -9,6 +9,7 @@ import (
 
 	"draxel/core/match"
 	"draxel/server"
+	"draxel/server/desk"
 )
 
 func TestDecisionsThatAreRefused(t *testing.T) {
@@ -71,7 +72,7 @@ func TestOneCavityIsGivenOnce(t *testing.T) {
 				return
 			}
 			defer reply.Body.Close()
-			var p server.Problem
+			var p desk.Problem
 			if reply.StatusCode >= 400 && json.NewDecoder(reply.Body).Decode(&p) != nil {
 				p.Code = "unreadable"
 			}
@@ -128,7 +129,7 @@ func TestHousings(t *testing.T) {
 	job := c.refit()
 	m := show[server.MatchView](c, job+"/match")
 	meet := func(met match.Meetings) string {
-		_, code := send[server.Done](c, "PUT", job+"/match/meetings", server.MeetRequest{ID: c.change(), Seen: 99, Met: met})
+		_, code := send[desk.Done](c, "PUT", job+"/match/meetings", server.MeetRequest{ID: c.change(), Seen: 99, Met: met})
 		return code
 	}
 	kept := match.Meeting{Met: match.SameAs, With: "A"}

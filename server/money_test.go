@@ -11,6 +11,7 @@ import (
 	"draxel/core/stored"
 	"draxel/demo"
 	"draxel/server"
+	"draxel/server/desk"
 )
 
 func handedOver(t *testing.T) func(*stored.Job) {
@@ -43,7 +44,7 @@ func TestTimePartsAndMoney(t *testing.T) {
 	// It is there: nothing waits for it, and all is done sooner.
 	said := grommet.Said
 	said.There = 1
-	if _, code := send[server.Done](c, "POST", job+"/handover/bought",
+	if _, code := send[desk.Done](c, "POST", job+"/handover/bought",
 		server.BoughtRequest{ID: c.change(), Seen: v.Revision,
 			Bought: said}); code != "" {
 		t.Fatal(code)
@@ -54,7 +55,7 @@ func TestTimePartsAndMoney(t *testing.T) {
 		t.Errorf("it is there: %+v; ready %s, was %s", x, after.Ready, v.Ready)
 	}
 	// An hour of Reach is noted, by somebody who is named.
-	if _, code := send[server.Done](c, "POST", job+"/handover/spent",
+	if _, code := send[desk.Done](c, "POST", job+"/handover/spent",
 		server.SpentRequest{ID: c.change(), Seen: after.Revision,
 			Spent: handover.Spent{Stage: "reach", Minutes: 60, Day: "2025-11-27", Who: "Aron"}}); code != "" {
 		t.Fatal(code)
@@ -73,7 +74,7 @@ func TestTimePartsAndMoney(t *testing.T) {
 		"bad-value": server.SpentRequest{ID: c.change(), Seen: noted.Revision,
 			Spent: handover.Spent{Stage: "lunch", Minutes: 5}},
 	} {
-		if _, code := send[server.Done](c, "POST", job+"/handover/spent", bad); code != what {
+		if _, code := send[desk.Done](c, "POST", job+"/handover/spent", bad); code != what {
 			t.Errorf("%+v is answered %q", bad, code)
 		}
 	}
@@ -136,7 +137,7 @@ func TestPutAwayAndInOneLine(t *testing.T) {
 		t.Errorf("in one line %+v, on its page %+v", stand, front)
 	}
 	for _, want := range []bool{true, false} {
-		done, code := send[server.Done](
+		done, code := send[desk.Done](
 			c,
 			"POST",
 			job+"/archive",
@@ -155,7 +156,7 @@ func TestPutAwayAndInOneLine(t *testing.T) {
 func TestTheNextJobStartsFromOne(t *testing.T) {
 	c := start(t)
 	job := c.packhorse(handedOver(t))
-	done, code := send[server.Done](
+	done, code := send[desk.Done](
 		c,
 		"POST",
 		job+"/copy",
@@ -187,7 +188,7 @@ func TestTheNextJobStartsFromOne(t *testing.T) {
 		t.Fatalf("asked about: %+v", all)
 	}
 	x := all[0]
-	if _, code := send[server.Done](c, "POST", next+"/findings/answer",
+	if _, code := send[desk.Done](c, "POST", next+"/findings/answer",
 		server.AnswerRequest{ID: c.change(), Seen: 1 << 40,
 			Answer: finding.Answer{Code: x.Code, Stage: x.Stage, Side: x.Side, Subject: x.Subject, Text: x.Text,
 				Reason: "measured again, path by path"}}); code != "" || len(asked()) != 4 {

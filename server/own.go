@@ -9,6 +9,7 @@ import (
 
 	"draxel/core/finding"
 	"draxel/core/stored"
+	"draxel/server/desk"
 	"draxel/store"
 )
 
@@ -20,30 +21,30 @@ type OwnRequest struct {
 }
 
 // putOwn keeps a step of the person's own between the others.
-func (s *Server) putOwn(c *gin.Context) error {
-	r, err := read[OwnRequest](c)
+func (s *workAPI) putOwn(c *gin.Context) error {
+	r, err := desk.Read[OwnRequest](c)
 	if err == nil && strings.TrimSpace(r.Step.Text) != "" {
 		if bad := r.Step.Check(); bad != nil {
-			err = problem(http.StatusUnprocessableEntity, "bad-step", sentence(bad.Error()), "/step")
+			err = desk.Refusal(http.StatusUnprocessableEntity, "bad-step", desk.Sentence(bad.Error()), "/step")
 		}
 	}
 	if err != nil {
 		return err
 	}
-	return s.checked(c, func(j *computed) error {
+	return s.Checked(c, func(j *desk.Computed) error {
 		for _, at := range []string{r.Step.Before, r.Step.After} {
-			if _, known := j.plan().Step(at); at != "" && !known && r.Step.Text != "" {
-				return problem(http.StatusUnprocessableEntity, "no-such-step", "There is no such step to put it beside any "+
+			if _, known := j.Plan().Step(at); at != "" && !known && r.Step.Text != "" {
+				return desk.Refusal(http.StatusUnprocessableEntity, "no-such-step", "There is no such step to put it beside any "+
 					"more.", "/step")
 			}
 		}
 		var body any
 		if strings.TrimSpace(r.Step.Text) != "" {
-			r.Step.Who, r.Step.When = who(c), s.now().UTC().UnixMilli()
+			r.Step.Who, r.Step.When = desk.Who(c), s.Now().UTC().UnixMilli()
 			body = r.Step
 		}
-		return s.apply(c, change{id: r.ID, what: "own-step", seen: r.Seen, base: j.Revision,
-			bodies: map[string]any{store.SubjectOwn(r.Step.ID): body}})
+		return s.Apply(c, desk.Change{Id: r.ID, What: "own-step", Seen: r.Seen, Base: j.Revision,
+			Bodies: map[string]any{store.SubjectOwn(r.Step.ID): body}})
 	})
 }
 
@@ -55,32 +56,32 @@ type AnswerRequest struct {
 }
 
 // answerFinding keeps why a finding may stand. Danger cannot be waved through.
-func (s *Server) answerFinding(c *gin.Context) error {
-	r, err := read[AnswerRequest](c)
+func (s *workAPI) answerFinding(c *gin.Context) error {
+	r, err := desk.Read[AnswerRequest](c)
 	if err != nil {
 		return err
 	}
-	return s.checked(c, func(j *computed) error {
+	return s.Checked(c, func(j *desk.Computed) error {
 		a := r.Answer
 		a.Reason = strings.TrimSpace(a.Reason)
 		subject := store.SubjectAnswer(a.Key())
 		if a.Reason == "" {
-			return s.apply(c, change{id: r.ID, what: "answer-back", seen: r.Seen, base: j.Revision,
-				bodies: map[string]any{subject: nil}})
+			return s.Apply(c, desk.Change{Id: r.ID, What: "answer-back", Seen: r.Seen, Base: j.Revision,
+				Bodies: map[string]any{subject: nil}})
 		}
-		i := slices.IndexFunc(j.plan().Findings, func(f finding.Finding) bool {
+		i := slices.IndexFunc(j.Plan().Findings, func(f finding.Finding) bool {
 			return f.Key() == a.Key() && f.Text == a.Text
 		})
 		switch {
 		case i < 0:
-			return problem(http.StatusConflict, "no-such-finding", "The finding is not there any more: something has "+
+			return desk.Refusal(http.StatusConflict, "no-such-finding", "The finding is not there any more: something has "+
 				"changed.", "/answer")
-		case j.plan().Findings[i].Severity == finding.Danger:
-			return problem(http.StatusUnprocessableEntity, "danger-stands", "What can hurt, burn or destroy is not waved "+
+		case j.Plan().Findings[i].Severity == finding.Danger:
+			return desk.Refusal(http.StatusUnprocessableEntity, "danger-stands", "What can hurt, burn or destroy is not waved "+
 				"through: put it right.", "/answer")
 		}
-		a.Who, a.When = who(c), s.now().UTC().UnixMilli()
-		return s.apply(c, change{id: r.ID, what: "answer", reason: a.Reason, seen: r.Seen, base: j.Revision,
-			bodies: map[string]any{subject: a}})
+		a.Who, a.When = desk.Who(c), s.Now().UTC().UnixMilli()
+		return s.Apply(c, desk.Change{Id: r.ID, What: "answer", Reason: a.Reason, Seen: r.Seen, Base: j.Revision,
+			Bodies: map[string]any{subject: a}})
 	})
 }

@@ -10,6 +10,8 @@ import (
 	"path"
 	"strings"
 
+	"draxel/server/desk"
+
 	"github.com/gin-gonic/gin"
 )
 
@@ -21,12 +23,12 @@ var dist embed.FS
 func servePage(c *gin.Context) {
 	name := strings.TrimPrefix(path.Clean(c.Request.URL.Path), "/")
 	if strings.HasPrefix(name, "api/") || c.Request.Method != http.MethodGet && c.Request.Method != http.MethodHead {
-		fail(c, problem(http.StatusNotFound, "no-such-address", "There is nothing at this address.", ""))
+		desk.Fail(c, desk.Refusal(http.StatusNotFound, "no-such-address", "There is nothing at this address.", ""))
 		return
 	}
 	files, err := fs.Sub(dist, "dist")
 	if err != nil {
-		fail(c, err)
+		desk.Fail(c, err)
 		return
 	}
 	if info, err := fs.Stat(files, name); err == nil && !info.IsDir() {
@@ -39,7 +41,7 @@ func servePage(c *gin.Context) {
 		return
 	}
 	if path.Ext(name) != "" {
-		fail(c, problem(http.StatusNotFound, "no-such-file", "There is no such file.", ""))
+		desk.Fail(c, desk.Refusal(http.StatusNotFound, "no-such-file", "There is no such file.", ""))
 		return
 	}
 	page, err := fs.ReadFile(files, "index.html")
@@ -47,7 +49,7 @@ func servePage(c *gin.Context) {
 		page, err = fs.ReadFile(files, "placeholder.html")
 	}
 	if err != nil {
-		fail(c, err)
+		desk.Fail(c, err)
 		return
 	}
 	c.Header("Cache-Control", "no-cache")

@@ -10,20 +10,21 @@ import (
 	"draxel/core/fact"
 	"draxel/core/stored"
 	"draxel/exchange"
+	"draxel/server/desk"
 	"draxel/store"
 )
 
 // applyEarlier brings an earlier job's decisions, each to be verified.
-func (s *Server) applyEarlier(c *gin.Context) error {
-	r, err := read[EarlierRequest](c)
+func (s *gatherAPI) applyEarlier(c *gin.Context) error {
+	r, err := desk.Read[EarlierRequest](c)
 	if err != nil {
 		return err
 	}
-	past, err := s.store.Load(c.Request.Context(), r.Job)
+	past, err := s.Store.Load(c.Request.Context(), r.Job)
 	if err != nil {
 		return err
 	}
-	return s.checked(c, func(j *computed) error {
+	return s.Checked(c, func(j *desk.Computed) error {
 		brought, err := fact.Earlier(j.Job, past.Job)
 		if err != nil {
 			return err
@@ -39,17 +40,17 @@ func (s *Server) applyEarlier(c *gin.Context) error {
 			bodies[store.SubjectExchange(x.A)] = x
 		}
 		if len(bodies) == 0 {
-			return problem(http.StatusUnprocessableEntity, "nothing-applies", "Nothing of that job applies to this one: no cavity, wire or device says the same in both.", "/job")
+			return desk.Refusal(http.StatusUnprocessableEntity, "nothing-applies", "Nothing of that job applies to this one: no cavity, wire or device says the same in both.", "/job")
 		}
-		return s.apply(c, change{id: r.ID, what: "earlier", reason: past.Job.Title, seen: r.Seen, base: j.Revision, bodies: bodies})
+		return s.Apply(c, desk.Change{Id: r.ID, What: "earlier", Reason: past.Job.Title, Seen: r.Seen, Base: j.Revision, Bodies: bodies})
 	})
 }
 
 // addPhoto keeps a photograph of a connector.
-func (s *Server) addPhoto(c *gin.Context) error {
+func (s *gatherAPI) addPhoto(c *gin.Context) error {
 	file, header, err := c.Request.FormFile("file")
 	if err != nil {
-		return tooLargeOr(err, problem(http.StatusBadRequest, "bad-request", "The picture did not arrive whole. Nothing was kept.", "/file"))
+		return desk.TooLargeOr(err, desk.Refusal(http.StatusBadRequest, "bad-request", "The picture did not arrive whole. Nothing was kept.", "/file"))
 	}
 	defer file.Close()
 	data, err := io.ReadAll(io.LimitReader(file, exchange.MaxPicture+1))
@@ -58,20 +59,20 @@ func (s *Server) addPhoto(c *gin.Context) error {
 	}
 	var meta PhotoMeta
 	if err := json.Unmarshal([]byte(c.Request.PostFormValue("meta")), &meta); err != nil || meta.Connector == "" || meta.ID == "" {
-		return problem(http.StatusUnprocessableEntity, "no-connector", "Say which connector it shows.", "/meta")
+		return desk.Refusal(http.StatusUnprocessableEntity, "no-connector", "Say which connector it shows.", "/meta")
 	}
 	picture, err := exchange.ReadPicture(header.Filename, data)
 	if err != nil {
 		return err
 	}
-	p := stored.Photo{ID: meta.ID, Connector: meta.Connector, Note: meta.Note, Width: picture.Width, Height: picture.Height, Bytes: len(picture.Data), Who: who(c), When: s.now().UTC().UnixMilli()}
-	return s.apply(c, change{id: meta.ID, what: "photo", seen: meta.Seen, bodies: map[string]any{store.SubjectPhoto(p.ID): p},
-		pictures: []store.Picture{{ID: p.ID, Picture: picture.Data, Thumb: picture.Thumb}}})
+	p := stored.Photo{ID: meta.ID, Connector: meta.Connector, Note: meta.Note, Width: picture.Width, Height: picture.Height, Bytes: len(picture.Data), Who: desk.Who(c), When: s.Now().UTC().UnixMilli()}
+	return s.Apply(c, desk.Change{Id: meta.ID, What: "photo", Seen: meta.Seen, Bodies: map[string]any{store.SubjectPhoto(p.ID): p},
+		Pictures: []store.Picture{{ID: p.ID, Picture: picture.Data, Thumb: picture.Thumb}}})
 }
 
-func (s *Server) showPhoto(thumb bool) func(*gin.Context) error {
+func (s *gatherAPI) showPhoto(thumb bool) func(*gin.Context) error {
 	return func(c *gin.Context) error {
-		p, err := s.store.Photo(c.Request.Context(), c.Param("job"), c.Param("fact"))
+		p, err := s.Store.Photo(c.Request.Context(), c.Param("job"), c.Param("fact"))
 		if err != nil {
 			return err
 		}

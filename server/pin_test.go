@@ -13,6 +13,7 @@ import (
 	"draxel/core/stored"
 	"draxel/demo"
 	"draxel/server"
+	"draxel/server/desk"
 )
 
 // demoRefit opens the demonstration's re-pin job.
@@ -32,7 +33,7 @@ func (c *client) pin(job string) server.PinView {
 
 func (c *client) tick(job string, seen int64, done bool, steps ...string) string {
 	c.t.Helper()
-	_, code := send[server.Done](c, "POST", job+"/work/tick", server.TickRequest{ID: c.change(), Seen: seen,
+	_, code := send[desk.Done](c, "POST", job+"/work/tick", server.TickRequest{ID: c.change(), Seen: seen,
 		Steps: steps, Done: done, Spent: 1.5})
 	return code
 }
@@ -115,16 +116,16 @@ func TestATickArrivesOnce(t *testing.T) {
 	job := c.demoRefit(nil)
 	v := c.pin(job)
 	r := server.TickRequest{ID: "again", Seen: v.Revision, Steps: []string{v.Steps[0].ID}, Done: true}
-	first, code := send[server.Done](c, "POST", job+"/work/tick", r)
+	first, code := send[desk.Done](c, "POST", job+"/work/tick", r)
 	if code != "" {
 		t.Fatal(code)
 	}
-	second, code := send[server.Done](c, "POST", job+"/work/tick", r)
+	second, code := send[desk.Done](c, "POST", job+"/work/tick", r)
 	if code != "" || second.Revision != first.Revision || len(c.pin(job).Done) != 1 {
 		t.Errorf("sent twice: %q, revisions %d and %d, %d done", code, first.Revision, second.Revision, len(c.pin(job).Done))
 	}
 	r.ID = "other"
-	if _, code = send[server.Done](c, "POST", job+"/work/tick", r); code != "no-such-step" {
+	if _, code = send[desk.Done](c, "POST", job+"/work/tick", r); code != "no-such-step" {
 		t.Errorf("a step that is done, done again: %q", code)
 	}
 }
@@ -140,7 +141,7 @@ func TestTheSameMoveTwice(t *testing.T) {
 			t.Fatal(round, code)
 		}
 		v = c.pin(job)
-		if _, code := send[server.Done](c, "POST", job+"/pin/otherwise", server.OtherwiseRequest{ID: c.change(), Seen: v.Revision, At: s.To, To: s.From}); code != "" {
+		if _, code := send[desk.Done](c, "POST", job+"/pin/otherwise", server.OtherwiseRequest{ID: c.change(), Seen: v.Revision, At: s.To, To: s.From}); code != "" {
 			t.Fatal(round, code)
 		}
 		v = c.pin(job)
@@ -157,7 +158,7 @@ func TestDoneOtherwise(t *testing.T) {
 	s := v.Steps[0]
 	other := func(r server.OtherwiseRequest) string {
 		r.ID, r.Seen = c.change(), c.pin(job).Revision
-		_, code := send[server.Done](c, "POST", job+"/pin/otherwise", r)
+		_, code := send[desk.Done](c, "POST", job+"/pin/otherwise", r)
 		return code
 	}
 	for _, x := range []struct {
@@ -203,7 +204,7 @@ func TestReportsAreSettled(t *testing.T) {
 	job := c.demoRefit(nil)
 	v := c.pin(job)
 	say := func(what pin.What, ref harness.Ref, saw string) string {
-		_, code := send[server.Done](c, "POST", job+"/pin/reports", server.ReportRequest{ID: c.change(), Seen: v.Revision, What: what, At: ref, Saw: saw})
+		_, code := send[desk.Done](c, "POST", job+"/pin/reports", server.ReportRequest{ID: c.change(), Seen: v.Revision, What: what, At: ref, Saw: saw})
 		return code
 	}
 	s := v.Steps[0]
@@ -221,10 +222,10 @@ func TestReportsAreSettled(t *testing.T) {
 		t.Errorf("the stuck terminal is still to be moved: %d steps, %+v", len(after.Steps), after.Proof)
 	}
 	settle := job + "/pin/reports/" + after.Reports[0].ID + "/settle"
-	if _, code := send[server.Done](c, "POST", settle, server.SettleRequest{ID: c.change(), Seen: after.Revision}); code != "no-reason" {
+	if _, code := send[desk.Done](c, "POST", settle, server.SettleRequest{ID: c.change(), Seen: after.Revision}); code != "no-reason" {
 		t.Errorf("settled without saying how: %q", code)
 	}
-	if _, code := send[server.Done](c, "POST", settle, server.SettleRequest{ID: c.change(), Seen: after.Revision, Settled: "came out with the other pick"}); code != "" {
+	if _, code := send[desk.Done](c, "POST", settle, server.SettleRequest{ID: c.change(), Seen: after.Revision, Settled: "came out with the other pick"}); code != "" {
 		t.Error(code)
 	}
 	if got := stepIDs(c.pin(job)); !slices.Equal(got, stepIDs(v)) {
@@ -242,7 +243,7 @@ func TestSecondCheckAndBench(t *testing.T) {
 	}
 	say := func(r server.CheckRequest) string {
 		r.ID, r.Seen = c.change(), c.pin(job).Revision
-		_, code := send[server.Done](c, "POST", job+"/pin/check", r)
+		_, code := send[desk.Done](c, "POST", job+"/pin/check", r)
 		return code
 	}
 	if code := say(server.CheckRequest{At: at("A99"), OK: true}); code != "no-cavity" {
@@ -267,7 +268,7 @@ func TestSecondCheckAndBench(t *testing.T) {
 	if thin.Stage != "thin" || len(thin.Steps) != len(show[server.WorkView](c, whole+"/thin/work").Steps) {
 		t.Errorf("Thin at the bench: %d steps", len(thin.Steps))
 	}
-	if link := show[server.LinkView](c, job+"/bench/link"); link.Address != "" || !strings.Contains(link.Why, "--lan") {
+	if link := show[desk.LinkView](c, job+"/bench/link"); link.Address != "" || !strings.Contains(link.Why, "--lan") {
 		t.Errorf("a link though nobody is let in: %+v", link)
 	}
 }

@@ -17,6 +17,7 @@ import (
 	"draxel/core/pin"
 	"draxel/core/terminal"
 	"draxel/exchange"
+	"draxel/server/desk"
 	"draxel/store"
 )
 
@@ -30,30 +31,30 @@ func listFaces(c *gin.Context) error {
 }
 
 func previewed(l face.Layout) FacePreview {
-	return FacePreview{Layout: l, Face: drawn(l), Ways: l.Ways()}
+	return FacePreview{Layout: l, Face: desk.Drawn(l), Ways: l.Ways()}
 }
 
 // readFace reads a face from words or takes the layout that was sent.
 func readFace(r FaceRequest) (face.Layout, error) {
 	if r.Layout != nil {
 		if err := r.Layout.Check(); err != nil {
-			return face.Layout{}, problem(http.StatusUnprocessableEntity, "bad-face", sentence(err.Error()), "/layout")
+			return face.Layout{}, desk.Refusal(http.StatusUnprocessableEntity, "bad-face", desk.Sentence(err.Error()), "/layout")
 		}
 		return *r.Layout, nil
 	}
 	if len(r.Words) > 300 {
-		return face.Layout{}, problem(http.StatusUnprocessableEntity, "bad-face", "That is too much to say of a face.", "/words")
+		return face.Layout{}, desk.Refusal(http.StatusUnprocessableEntity, "bad-face", "That is too much to say of a face.", "/words")
 	}
 	l, err := face.Parse(r.Words)
 	if err != nil {
-		return l, problem(http.StatusUnprocessableEntity, "bad-face", sentence(strings.TrimPrefix(err.Error(), "read face: ")), "/words")
+		return l, desk.Refusal(http.StatusUnprocessableEntity, "bad-face", desk.Sentence(strings.TrimPrefix(err.Error(), "read face: ")), "/words")
 	}
 	return l, nil
 }
 
 // previewFace shows what words say of a face, before it is kept.
-func (s *Server) previewFace(c *gin.Context) error {
-	r, err := read[FaceRequest](c)
+func (s *pinAPI) previewFace(c *gin.Context) error {
+	r, err := desk.Read[FaceRequest](c)
 	if err != nil {
 		return err
 	}
@@ -66,8 +67,8 @@ func (s *Server) previewFace(c *gin.Context) error {
 }
 
 // putFace keeps what a connector's face is like.
-func (s *Server) putFace(c *gin.Context) error {
-	r, err := read[FaceRequest](c)
+func (s *pinAPI) putFace(c *gin.Context) error {
+	r, err := desk.Read[FaceRequest](c)
 	if err != nil {
 		return err
 	}
@@ -82,32 +83,32 @@ func (s *Server) putFace(c *gin.Context) error {
 		}
 		body = l
 	}
-	return s.checked(c, func(j *computed) error {
+	return s.Checked(c, func(j *desk.Computed) error {
 		id := c.Param("connector")
-		if !j.hasConnector(id) {
-			return problem(http.StatusNotFound, "no-such-connector", fmt.Sprintf("There is no connector %s.", id), "")
+		if !hasConnector(j, id) {
+			return desk.Refusal(http.StatusNotFound, "no-such-connector", fmt.Sprintf("There is no connector %s.", id), "")
 		}
-		return s.apply(c, change{id: r.ID, what: "face", seen: r.Seen, base: j.Revision, bodies: map[string]any{store.SubjectLayout(id): body}})
+		return s.Apply(c, desk.Change{Id: r.ID, What: "face", Seen: r.Seen, Base: j.Revision, Bodies: map[string]any{store.SubjectLayout(id): body}})
 	})
 }
 
 // putMate gives a connector the face that its other half wants.
-func (s *Server) putMate(c *gin.Context, r FaceRequest) error {
-	return s.checked(c, func(j *computed) error {
+func (s *pinAPI) putMate(c *gin.Context, r FaceRequest) error {
+	return s.Checked(c, func(j *desk.Computed) error {
 		id := c.Param("connector")
-		other := j.Job.Layouts[j.mates()[id]]
+		other := j.Job.Layouts[matesOf(j)[id]]
 		if other == nil {
-			return problem(http.StatusUnprocessableEntity, "no-mate", fmt.Sprintf("%s is half of no plug whose other face is known.", id), "/mate")
+			return desk.Refusal(http.StatusUnprocessableEntity, "no-mate", fmt.Sprintf("%s is half of no plug whose other face is known.", id), "/mate")
 		}
-		return s.apply(c, change{id: r.ID, what: "face", seen: r.Seen, base: j.Revision, bodies: map[string]any{store.SubjectLayout(id): other.Mate()}})
+		return s.Apply(c, desk.Change{Id: r.ID, What: "face", Seen: r.Seen, Base: j.Revision, Bodies: map[string]any{store.SubjectLayout(id): other.Mate()}})
 	})
 }
 
-// mates gives the other half of each connector that has one whose face is known.
-func (j *computed) mates() map[string]string {
+// matesOf gives the other half of each connector that has one whose face is known.
+func matesOf(j *desk.Computed) map[string]string {
 	out := map[string]string{}
-	for i := range j.facts.Laid.Loom.Connectors {
-		h := &j.facts.Laid.Loom.Connectors[i]
+	for i := range j.Facts.Laid.Loom.Connectors {
+		h := &j.Facts.Laid.Loom.Connectors[i]
 		if j.Job.Layouts[h.Mate] != nil {
 			out[h.ID] = h.Mate
 		}
@@ -119,32 +120,32 @@ func (j *computed) mates() map[string]string {
 }
 
 // showFaces lists the connectors with their faces.
-func (s *Server) showFaces(c *gin.Context) error {
-	j, err := s.compute(c.Request.Context(), c.Param("job"))
+func (s *pinAPI) showFaces(c *gin.Context) error {
+	j, err := s.Compute(c.Request.Context(), c.Param("job"))
 	if err != nil {
 		return err
 	}
-	v := FacesView{Revision: j.Revision, Connectors: slices.Clone(j.plan().Housings), Mates: j.mates()}
-	for i := range j.facts.Laid.Loom.Connectors {
-		h := j.facts.Laid.Loom.Connectors[i].Connector
+	v := FacesView{Revision: j.Revision, Connectors: slices.Clone(j.Plan().Housings), Mates: matesOf(j)}
+	for i := range j.Facts.Laid.Loom.Connectors {
+		h := j.Facts.Laid.Loom.Connectors[i].Connector
 		if !slices.ContainsFunc(v.Connectors, func(x harness.Connector) bool { return x.ID == h.ID }) && h.Ways() > 0 {
 			v.Connectors = append(v.Connectors, h)
 		}
 	}
-	v.Connectors = orEmpty(v.Connectors)
-	v.Faces = facesOf(v.Connectors)
+	v.Connectors = desk.OrEmpty(v.Connectors)
+	v.Faces = desk.FacesOf(v.Connectors)
 	c.JSON(http.StatusOK, v)
 	return nil
 }
 
-func (j *computed) hasConnector(id string) bool {
-	return slices.ContainsFunc(j.plan().Housings, func(h harness.Connector) bool { return h.ID == id }) ||
-		slices.ContainsFunc(j.facts.Laid.Loom.Connectors, func(h harness.Half) bool { return h.ID == id })
+func hasConnector(j *desk.Computed, id string) bool {
+	return slices.ContainsFunc(j.Plan().Housings, func(h harness.Connector) bool { return h.ID == id }) ||
+		slices.ContainsFunc(j.Facts.Laid.Loom.Connectors, func(h harness.Half) bool { return h.ID == id })
 }
 
 // saveFaces gives the job's faces as a file.
-func (s *Server) saveFaces(c *gin.Context) error {
-	state, err := s.store.Load(c.Request.Context(), c.Param("job"))
+func (s *pinAPI) saveFaces(c *gin.Context) error {
+	state, err := s.Store.Load(c.Request.Context(), c.Param("job"))
 	if err != nil {
 		return err
 	}
@@ -152,12 +153,12 @@ func (s *Server) saveFaces(c *gin.Context) error {
 	if err := exchange.WriteFaces(&b, state.Job.Layouts); err != nil {
 		return err
 	}
-	download(c, state.Job.Title+" faces.json", "application/json", b.Bytes())
+	desk.Download(c, state.Job.Title+" faces.json", "application/json", b.Bytes())
 	return nil
 }
 
 // openFaces takes faces from a file, for the connectors that the job has.
-func (s *Server) openFaces(c *gin.Context) error {
+func (s *pinAPI) openFaces(c *gin.Context) error {
 	data, err := io.ReadAll(c.Request.Body)
 	if err != nil {
 		return err
@@ -167,70 +168,70 @@ func (s *Server) openFaces(c *gin.Context) error {
 		return err
 	}
 	id := c.Query("id")
-	return s.checked(c, func(j *computed) error {
+	return s.Checked(c, func(j *desk.Computed) error {
 		bodies := map[string]any{}
 		for name, l := range faces {
-			if j.hasConnector(name) {
+			if hasConnector(j, name) {
 				bodies[store.SubjectLayout(name)] = l
 			}
 		}
 		if len(bodies) == 0 {
-			return problem(http.StatusUnprocessableEntity, "no-such-connector", "The file has faces for no connector of this job: "+strings.Join(sortedKeys(faces), ", ")+".", "")
+			return desk.Refusal(http.StatusUnprocessableEntity, "no-such-connector", "The file has faces for no connector of this job: "+strings.Join(desk.SortedKeys(faces), ", ")+".", "")
 		}
-		return s.apply(c, change{id: id, what: "face", seen: j.Revision, base: j.Revision, bodies: bodies})
+		return s.Apply(c, desk.Change{Id: id, What: "face", Seen: j.Revision, Base: j.Revision, Bodies: bodies})
 	})
 }
 
-func (s *Server) putHave(c *gin.Context) error {
-	r, err := read[HaveRequest](c)
+func (s *pinAPI) putHave(c *gin.Context) error {
+	r, err := desk.Read[HaveRequest](c)
 	if err == nil && len(r.Have) > 1000 {
-		err = problem(http.StatusUnprocessableEntity, "no-action", "That is too much.", "/have")
+		err = desk.Refusal(http.StatusUnprocessableEntity, "no-action", "That is too much.", "/have")
 	}
 	if err != nil {
 		return err
 	}
 	have := maps.Clone(r.Have)
 	maps.DeleteFunc(have, func(name string, there bool) bool { return !there || len(name) > 300 })
-	return s.apply(c, change{id: r.ID, what: "parts", seen: r.Seen, bodies: map[string]any{store.SubjectHave: have}})
+	return s.Apply(c, desk.Change{Id: r.ID, What: "parts", Seen: r.Seen, Bodies: map[string]any{store.SubjectHave: have}})
 }
 
 // wish puts a step before another where hands could do it so.
-func (s *Server) wish(c *gin.Context) error {
-	r, err := read[WishRequest](c)
+func (s *pinAPI) wish(c *gin.Context) error {
+	r, err := desk.Read[WishRequest](c)
 	if err == nil && r.Step == "" {
-		err = problem(http.StatusUnprocessableEntity, "no-such-step", "Say which step.", "/step")
+		err = desk.Refusal(http.StatusUnprocessableEntity, "no-such-step", "Say which step.", "/step")
 	}
 	if err != nil {
 		return err
 	}
-	return s.checked(c, func(j *computed) error {
+	return s.Checked(c, func(j *desk.Computed) error {
 		var body any
 		if r.Then != "" {
-			w := pin.Wish{Step: r.Step, Then: r.Then, Who: who(c), When: s.now().UTC().UnixMilli()}
-			steps := make([]pin.Step, len(j.plan().Steps))
-			for i := range j.plan().Steps {
-				steps[i] = j.plan().Steps[i].Step
+			w := pin.Wish{Step: r.Step, Then: r.Then, Who: desk.Who(c), When: s.Now().UTC().UnixMilli()}
+			steps := make([]pin.Step, len(j.Plan().Steps))
+			for i := range j.Plan().Steps {
+				steps[i] = j.Plan().Steps[i].Step
 			}
-			now := j.plan().Pin.Now
-			if _, err := pin.Reorder(now, steps, max(j.plan().Pin.Limit, now.InHand()), w); err != nil {
-				return problem(http.StatusUnprocessableEntity, "cannot-be", sentence(err.Error()), "/then")
+			now := j.Plan().Pin.Now
+			if _, err := pin.Reorder(now, steps, max(j.Plan().Pin.Limit, now.InHand()), w); err != nil {
+				return desk.Refusal(http.StatusUnprocessableEntity, "cannot-be", desk.Sentence(err.Error()), "/then")
 			}
 			body = w
 		}
-		return s.apply(c, change{id: r.ID, what: "order", seen: r.Seen, base: j.Revision, bodies: map[string]any{store.SubjectWish(r.Step): body}})
+		return s.Apply(c, desk.Change{Id: r.ID, What: "order", Seen: r.Seen, Base: j.Revision, Bodies: map[string]any{store.SubjectWish(r.Step): body}})
 	})
 }
 
 // exchangeOutputs exchanges two outputs of the unit for one another, within one kind only.
-func (s *Server) exchangeOutputs(c *gin.Context) error {
-	r, err := read[ExchangeRequest](c)
+func (s *pinAPI) exchangeOutputs(c *gin.Context) error {
+	r, err := desk.Read[ExchangeRequest](c)
 	if err != nil {
 		return err
 	}
-	return s.checked(c, func(j *computed) error {
-		a, okA := j.facts.To.Row(r.A)
+	return s.Checked(c, func(j *desk.Computed) error {
+		a, okA := j.Facts.To.Row(r.A)
 		if !okA {
-			return problem(http.StatusUnprocessableEntity, "no-such-row", fmt.Sprintf("There is no row for %s.", r.A), "/a")
+			return desk.Refusal(http.StatusUnprocessableEntity, "no-such-row", fmt.Sprintf("There is no row for %s.", r.A), "/a")
 		}
 		bodies := map[string]any{}
 		for _, x := range j.Job.Exchanges { // an output is exchanged with one other at a time
@@ -239,16 +240,16 @@ func (s *Server) exchangeOutputs(c *gin.Context) error {
 			}
 		}
 		if r.B != (harness.Ref{}) {
-			b, okB := j.facts.To.Row(r.B)
+			b, okB := j.Facts.To.Row(r.B)
 			if why := match.CannotExchange(&a.Signal, &b.Signal); why != "" || !okB || r.A == r.B {
-				return problem(http.StatusUnprocessableEntity, "unlike-outputs", sentence(fmt.Sprintf("%s and %s cannot be exchanged: %s", r.A, r.B, orWhy(why))), "/b")
+				return desk.Refusal(http.StatusUnprocessableEntity, "unlike-outputs", desk.Sentence(fmt.Sprintf("%s and %s cannot be exchanged: %s", r.A, r.B, orWhy(why))), "/b")
 			}
-			bodies[store.SubjectExchange(r.A)] = pin.Exchange{A: r.A, B: r.B, Reason: strings.TrimSpace(r.Reason), Who: who(c), When: s.now().UTC().UnixMilli()}
+			bodies[store.SubjectExchange(r.A)] = pin.Exchange{A: r.A, B: r.B, Reason: strings.TrimSpace(r.Reason), Who: desk.Who(c), When: s.Now().UTC().UnixMilli()}
 		}
 		if len(bodies) == 0 {
-			return problem(http.StatusUnprocessableEntity, "no-action", fmt.Sprintf("%s is not exchanged.", r.A), "/a")
+			return desk.Refusal(http.StatusUnprocessableEntity, "no-action", fmt.Sprintf("%s is not exchanged.", r.A), "/a")
 		}
-		return s.apply(c, change{id: r.ID, what: "exchange", reason: r.Reason, seen: r.Seen, base: j.Revision, bodies: bodies})
+		return s.Apply(c, desk.Change{Id: r.ID, What: "exchange", Reason: r.Reason, Seen: r.Seen, Base: j.Revision, Bodies: bodies})
 	})
 }
 
@@ -260,34 +261,34 @@ func orWhy(why string) string {
 }
 
 // showCheck gives what a second check goes by. It does not say what the first person has ticked.
-func (s *Server) showCheck(c *gin.Context) error {
-	j, err := s.compute(c.Request.Context(), c.Param("job"))
+func (s *pinAPI) showCheck(c *gin.Context) error {
+	j, err := s.Compute(c.Request.Context(), c.Param("job"))
 	if err != nil {
 		return err
 	}
-	v := CheckView{Revision: j.Revision, Expected: orEmpty(j.plan().Pin.Expected), Checks: orEmpty(j.Job.Checks),
-		Faces: facesOf(j.plan().Housings), Left: len(j.plan().Steps)}
+	v := CheckView{Revision: j.Revision, Expected: desk.OrEmpty(j.Plan().Pin.Expected), Checks: desk.OrEmpty(j.Job.Checks),
+		Faces: desk.FacesOf(j.Plan().Housings), Left: len(j.Plan().Steps)}
 	c.JSON(http.StatusOK, v)
 	return nil
 }
 
 // check keeps what a second check found in a cavity.
-func (s *Server) check(c *gin.Context) error {
-	r, err := read[CheckRequest](c)
+func (s *pinAPI) check(c *gin.Context) error {
+	r, err := desk.Read[CheckRequest](c)
 	if err == nil {
-		err = checkRef(r.At, "/at")
+		err = desk.CheckRef(r.At, "/at")
 	}
 	if err != nil {
 		return err
 	}
-	return s.checked(c, func(j *computed) error {
-		if !slices.ContainsFunc(j.plan().Pin.Expected, func(e pin.Expected) bool { return e.At == r.At }) {
-			return problem(http.StatusUnprocessableEntity, "no-cavity", fmt.Sprintf("Nothing is to be checked in %s.", r.At), "/at")
+	return s.Checked(c, func(j *desk.Computed) error {
+		if !slices.ContainsFunc(j.Plan().Pin.Expected, func(e pin.Expected) bool { return e.At == r.At }) {
+			return desk.Refusal(http.StatusUnprocessableEntity, "no-cavity", fmt.Sprintf("Nothing is to be checked in %s.", r.At), "/at")
 		}
 		var body any
 		if !r.Drop {
-			body = pin.Check{At: r.At, OK: r.OK, Saw: strings.TrimSpace(r.Saw), Who: who(c), When: s.now().UTC().UnixMilli()}
+			body = pin.Check{At: r.At, OK: r.OK, Saw: strings.TrimSpace(r.Saw), Who: desk.Who(c), When: s.Now().UTC().UnixMilli()}
 		}
-		return s.apply(c, change{id: r.ID, what: "second-check", seen: r.Seen, base: j.Revision, bodies: map[string]any{store.SubjectCheck(r.At): body}})
+		return s.Apply(c, desk.Change{Id: r.ID, What: "second-check", Seen: r.Seen, Base: j.Revision, Bodies: map[string]any{store.SubjectCheck(r.At): body}})
 	})
 }

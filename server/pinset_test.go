@@ -13,6 +13,7 @@ import (
 	"draxel/core/repin"
 	"draxel/core/stored"
 	"draxel/server"
+	"draxel/server/desk"
 )
 
 func TestOrderExchangeAndParts(t *testing.T) {
@@ -20,7 +21,7 @@ func TestOrderExchangeAndParts(t *testing.T) {
 	job := c.demoRefit(nil)
 	v := c.pin(job)
 	wish := func(a, b string) string {
-		_, code := send[server.Done](c, "POST", job+"/pin/order", server.WishRequest{ID: c.change(), Seen: c.pin(job).Revision, Step: a, Then: b})
+		_, code := send[desk.Done](c, "POST", job+"/pin/order", server.WishRequest{ID: c.change(), Seen: c.pin(job).Revision, Step: a, Then: b})
 		return code
 	}
 	if code := wish(v.Steps[1].ID, v.Steps[0].ID); code != "cannot-be" {
@@ -39,7 +40,7 @@ func TestOrderExchangeAndParts(t *testing.T) {
 	}
 	low, coil := kinds["low-side"], kinds["coil-driver"]
 	swap := func(a, b harness.Ref) string {
-		_, code := send[server.Done](c, "POST", job+"/pin/exchange", server.ExchangeRequest{ID: c.change(), Seen: c.pin(job).Revision, A: a, B: b, Reason: "a trial"})
+		_, code := send[desk.Done](c, "POST", job+"/pin/exchange", server.ExchangeRequest{ID: c.change(), Seen: c.pin(job).Revision, A: a, B: b, Reason: "a trial"})
 		return code
 	}
 	if code := swap(low[0], coil[0]); code != "unlike-outputs" {
@@ -61,7 +62,7 @@ func TestOrderExchangeAndParts(t *testing.T) {
 	for _, o := range v.Orders {
 		have[o.Name] = true
 	}
-	if _, code := send[server.Done](c, "PUT", job+"/pin/have", server.HaveRequest{ID: c.change(), Seen: c.pin(job).Revision, Have: have}); code != "" {
+	if _, code := send[desk.Done](c, "PUT", job+"/pin/have", server.HaveRequest{ID: c.change(), Seen: c.pin(job).Revision, Have: have}); code != "" {
 		t.Error(code)
 	}
 	if after := c.pin(job); !after.Orders[0].Have || len(after.Orders) != len(v.Orders) {
@@ -78,7 +79,7 @@ func TestFacesInWordsAndAsAFile(t *testing.T) {
 	}
 	put := func(connector string, r server.FaceRequest) string {
 		r.ID, r.Seen = c.change(), c.pin(job).Revision
-		_, code := send[server.Done](c, "PUT", job+"/pin/faces/"+connector, r)
+		_, code := send[desk.Done](c, "PUT", job+"/pin/faces/"+connector, r)
 		return code
 	}
 	for words, want := range map[string]string{"4 rows of bananas": "bad-face", strings.Repeat("x", 301): "bad-face"} {
@@ -107,7 +108,7 @@ func TestFacesInWordsAndAsAFile(t *testing.T) {
 	}
 	open := func(text string) string {
 		status, data, _ := c.do("POST", job+"/pin/faces?id="+c.change(), "application/json", strings.NewReader(text))
-		_, code := decode[server.Done](c, status, data)
+		_, code := decode[desk.Done](c, status, data)
 		return code
 	}
 	for name, text := range map[string]string{"damaged-faces": `{"format":1,"faces":{"A":{"rows":[{"slots":[{"name":"1"},{"name":"1"}]}]}}}`, "newer-format": `{"format":9,"faces":{}}`, "no-such-connector": strings.Replace(strings.Replace(string(file), `"A":`, `"X":`, 1), `"B":`, `"Y":`, 1)} {
@@ -136,7 +137,7 @@ func TestFacesInWordsAndAsAFile(t *testing.T) {
 		r  server.FaceRequest
 	}{{"K", server.FaceRequest{Words: "2x9, from top left, male"}}, {"KB", server.FaceRequest{Mate: true}}} {
 		x.r.ID, x.r.Seen = c.change(), c.pin(whole).Revision
-		if _, code := send[server.Done](c, "PUT", whole+"/pin/faces/"+x.id, x.r); code != "" {
+		if _, code := send[desk.Done](c, "PUT", whole+"/pin/faces/"+x.id, x.r); code != "" {
 			t.Fatalf("%s: %s", x.id, code)
 		}
 	}

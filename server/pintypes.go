@@ -11,47 +11,35 @@ import (
 	"draxel/core/thin"
 	"draxel/core/wanted"
 	"draxel/core/work"
+	"draxel/server/desk"
 )
 
 // PinView is the re-pin sheet: what is done, what is left, and what goes with it.
 type PinView struct {
-	Revision    int64               `json:"revision"`
-	Hash        string              `json:"hash"`
-	Moves       bool                `json:"moves"` // this kind of job moves terminals
-	Done        []work.Tick         `json:"done"`
-	Steps       []repin.Step        `json:"steps"` // what is left
-	Proof       proof.Proof         `json:"proof"`
-	Line        string              `json:"line"`           // the proof in one sentence
-	Figures     string              `json:"figures"`        // what it costs, in one sentence
-	Open        string              `json:"open,omitempty"` // what the sheet leaves out
-	Limit       int                 `json:"limit"`          // terminals that may be in hand
-	Hand        []string            `json:"hand"`           // labels of those that are
-	Housings    []harness.Connector `json:"housings"`
-	Faces       map[string]Face     `json:"faces"`
-	Wires       []CavityWire        `json:"wires"` // what is in the cavities now
-	Orders      []pin.Order         `json:"orders"`
-	Spares      []pin.Spare         `json:"spares"`
-	Adaptations []pin.Adaptation    `json:"adaptations"`
-	Joints      []wanted.Joined     `json:"joints"`
-	Settings    []string            `json:"settings"`
-	Outputs     []repin.Output      `json:"outputs"`
-	Reports     []pin.Report        `json:"reports"`
-	Totals      match.Totals        `json:"totals"`
-	Bench       thin.Bench          `json:"bench"` // how this job is worked
-	Findings    []finding.Finding   `json:"findings"`
-}
-
-// Face is a connector's face from both sides, drawn from one numbering.
-type Face struct {
-	Wire   face.Drawing `json:"wire"`
-	Mating face.Drawing `json:"mating"`
-}
-
-// CavityWire is the wire that is in a cavity now, by its row; a plug has none.
-type CavityWire struct {
-	At      harness.Ref `json:"at"`
-	Row     harness.Row `json:"row,omitzero"`
-	Plugged bool        `json:"plugged,omitempty"`
+	Revision    int64                `json:"revision"`
+	Hash        string               `json:"hash"`
+	Moves       bool                 `json:"moves"` // this kind of job moves terminals
+	Done        []work.Tick          `json:"done"`
+	Steps       []repin.Step         `json:"steps"` // what is left
+	Proof       proof.Proof          `json:"proof"`
+	Line        string               `json:"line"`           // the proof in one sentence
+	Figures     string               `json:"figures"`        // what it costs, in one sentence
+	Open        string               `json:"open,omitempty"` // what the sheet leaves out
+	Limit       int                  `json:"limit"`          // terminals that may be in hand
+	Hand        []string             `json:"hand"`           // labels of those that are
+	Housings    []harness.Connector  `json:"housings"`
+	Faces       map[string]desk.Face `json:"faces"`
+	Wires       []desk.CavityWire    `json:"wires"` // what is in the cavities now
+	Orders      []pin.Order          `json:"orders"`
+	Spares      []pin.Spare          `json:"spares"`
+	Adaptations []pin.Adaptation     `json:"adaptations"`
+	Joints      []wanted.Joined      `json:"joints"`
+	Settings    []string             `json:"settings"`
+	Outputs     []repin.Output       `json:"outputs"`
+	Reports     []pin.Report         `json:"reports"`
+	Totals      match.Totals         `json:"totals"`
+	Bench       thin.Bench           `json:"bench"` // how this job is worked
+	Findings    []finding.Finding    `json:"findings"`
 }
 
 // OtherwiseRequest records what a person did that the plan did not say: the terminal in a cavity, or one in hand by its
@@ -116,16 +104,16 @@ type FaceRequest struct {
 
 // FacesView lists all connectors that can have a face: those of the sheet, and the others of the harness.
 type FacesView struct {
-	Revision   int64               `json:"revision"`
-	Connectors []harness.Connector `json:"connectors"`
-	Faces      map[string]Face     `json:"faces"`
-	Mates      map[string]string   `json:"mates"` // by connector: the other half, where its face is known
+	Revision   int64                `json:"revision"`
+	Connectors []harness.Connector  `json:"connectors"`
+	Faces      map[string]desk.Face `json:"faces"`
+	Mates      map[string]string    `json:"mates"` // by connector: the other half, where its face is known
 }
 
 // FacePreview is a face as it was read from words.
 type FacePreview struct {
 	Layout face.Layout `json:"layout"`
-	Face   Face        `json:"face"`
+	Face   desk.Face   `json:"face"`
 	Ways   int         `json:"ways"`
 }
 
@@ -138,11 +126,11 @@ type LibraryView struct {
 // CheckView is what a second check goes by: what each cavity must hold, and what was found. The first person's ticks
 // are not in it.
 type CheckView struct {
-	Revision int64           `json:"revision"`
-	Expected []pin.Expected  `json:"expected"`
-	Checks   []pin.Check     `json:"checks"`
-	Faces    map[string]Face `json:"faces"`
-	Left     int             `json:"left"` // steps that are not done yet
+	Revision int64                `json:"revision"`
+	Expected []pin.Expected       `json:"expected"`
+	Checks   []pin.Check          `json:"checks"`
+	Faces    map[string]desk.Face `json:"faces"`
+	Left     int                  `json:"left"` // steps that are not done yet
 }
 
 // CheckRequest says what a second check found in a cavity; without a verdict it takes the check back.
@@ -157,16 +145,16 @@ type CheckRequest struct {
 
 // BenchView is what the bench works through: the steps of a stage, or of all of them in one order.
 type BenchView struct {
-	Revision int64           `json:"revision"`
-	Title    string          `json:"title"`
-	Stage    string          `json:"stage"`
-	Done     []BenchDone     `json:"done"`
-	Steps    []WorkStep      `json:"steps"` // what is left, in its order
-	Hand     []string        `json:"hand"`
-	Faces    map[string]Face `json:"faces"`
-	Wires    []CavityWire    `json:"wires"` // what is in the cavities now
-	Line     string          `json:"line"`
-	Proven   bool            `json:"proven"`
+	Revision int64                `json:"revision"`
+	Title    string               `json:"title"`
+	Stage    string               `json:"stage"`
+	Done     []BenchDone          `json:"done"`
+	Steps    []desk.WorkStep      `json:"steps"` // what is left, in its order
+	Hand     []string             `json:"hand"`
+	Faces    map[string]desk.Face `json:"faces"`
+	Wires    []desk.CavityWire    `json:"wires"` // what is in the cavities now
+	Line     string               `json:"line"`
+	Proven   bool                 `json:"proven"`
 }
 
 // BenchDone is a step that was done: what it was ticked as.
@@ -175,15 +163,4 @@ type BenchDone struct {
 	Text string `json:"text"`
 	Who  string `json:"who,omitempty"`
 	When int64  `json:"when,omitempty"`
-}
-
-// LinkView is the address at which another device reaches the bench view, and why there is none.
-type LinkView struct {
-	Address string `json:"address,omitempty"`
-	Why     string `json:"why,omitempty"`
-}
-
-// PassRequest brings the passcode.
-type PassRequest struct {
-	Passcode string `json:"passcode"`
 }

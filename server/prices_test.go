@@ -8,6 +8,7 @@ import (
 	"testing"
 
 	"draxel/server"
+	"draxel/server/desk"
 )
 
 // The order list as it is given away says nothing new; with prices filled in it comes back, is shown first, and is
@@ -21,7 +22,7 @@ func TestTheOrderListComesBackWithPrices(t *testing.T) {
 		return map[string]string{"id": c.change(), "seen": fmt.Sprint(show[server.MoneyView](c,
 			job+"/handover/money").Revision)}
 	}
-	if _, code := bring[server.Done](c, "POST", job+"/handover/prices", data, fields()); code != "nothing-taken" {
+	if _, code := bring[desk.Done](c, "POST", job+"/handover/prices", data, fields()); code != "nothing-taken" {
 		t.Fatalf("nothing is filled in: %q", code)
 	}
 	text := strings.TrimPrefix(string(data), "\ufeff")
@@ -61,13 +62,13 @@ func TestTheOrderListComesBackWithPrices(t *testing.T) {
 	if priced() != 0 {
 		t.Error("what is only looked at is kept")
 	}
-	if _, code := bring[server.Done](c, "POST", job+"/handover/prices", filled.Bytes(), fields()); code != "" {
+	if _, code := bring[desk.Done](c, "POST", job+"/handover/prices", filled.Bytes(), fields()); code != "" {
 		t.Fatal(code)
 	}
 	if n := priced(); n != len(view.Lines) {
 		t.Errorf("%d of %d lines have what the list says", n, len(view.Lines))
 	}
-	if _, code := send[server.Done](c, "POST", job+"/undo", server.UndoRequest{ID: c.change()}); code != "" ||
+	if _, code := send[desk.Done](c, "POST", job+"/undo", server.UndoRequest{ID: c.change()}); code != "" ||
 		priced() != 0 {
 		t.Errorf("taken back: %q, %d are left", code, priced())
 	}

@@ -12,6 +12,7 @@ import (
 	"draxel/core/harness"
 	"draxel/core/prove"
 	"draxel/exchange"
+	"draxel/server/desk"
 	"draxel/store"
 )
 
@@ -30,11 +31,11 @@ type proving struct {
 	said    *DiagnosisView // of the job's own readings
 }
 
-// prove gives the vehicle of a job, and holds it until it is given back.
-func (j *computed) prove() (*proving, func()) {
-	p := Kept(j, "proving", func() *proving {
+// vehicleOf gives the vehicle of a job, and holds it until it is given back.
+func vehicleOf(j *desk.Computed) (*proving, func()) {
+	p := desk.Kept(j, "proving", func() *proving {
 		p := &proving{}
-		if p.vehicle, p.err = j.plan().Vehicle(&j.facts); p.err == nil {
+		if p.vehicle, p.err = j.Plan().Vehicle(&j.Facts); p.err == nil {
 			p.sheet, p.err = p.vehicle.Sheet(sheetKeys)
 		}
 		return p
@@ -44,8 +45,8 @@ func (j *computed) prove() (*proving, func()) {
 }
 
 // showProve gives the test sheet with what was measured, the gates of powering up, and what was found so far.
-func (s *Server) showProve(c *gin.Context) error {
-	j, err := s.compute(c.Request.Context(), c.Param("job"))
+func (s *proveAPI) showProve(c *gin.Context) error {
+	j, err := s.Compute(c.Request.Context(), c.Param("job"))
 	if err != nil {
 		return err
 	}
@@ -55,26 +56,26 @@ func (s *Server) showProve(c *gin.Context) error {
 		Devices:   []string{},
 		Positions: []string{},
 		Others:    []ProvedLine{},
-		Mended: orEmpty(
+		Mended: desk.OrEmpty(
 			j.Job.Mended,
 		),
-		Notes:    orEmpty(j.Job.Notes),
+		Notes:    desk.OrEmpty(j.Job.Notes),
 		Program:  j.Job.Program,
-		Settings: orEmpty(j.plan().Settings()),
-		Live: orEmpty(
+		Settings: desk.OrEmpty(j.Plan().Settings()),
+		Live: desk.OrEmpty(
 			j.Job.Live,
 		),
-		Trained:  orEmpty(j.Job.Trained),
+		Trained:  desk.OrEmpty(j.Job.Trained),
 		Switches: []string{},
 		Outputs:  []OutputView{},
 		Levels:   []prove.Level{},
 		KeyOn:    []string{},
-		Raised:   j.plan().Join.Raised,
+		Raised:   j.Plan().Join.Raised,
 		Gates:    []prove.GateState{},
-		Faces:    map[string]Face{},
-		Wires:    []CavityWire{},
+		Faces:    map[string]desk.Face{},
+		Wires:    []desk.CavityWire{},
 	}
-	b := s.bench.of(c.Param("job"), s.now())
+	b := s.bench.of(c.Param("job"), s.Now())
 	if b != nil {
 		v.Bench = b.at
 	}
@@ -82,18 +83,18 @@ func (s *Server) showProve(c *gin.Context) error {
 		b = nil
 	}
 	v.Simulated = b != nil
-	all, mended := j.read(b)
-	v.Mended = orEmpty(mended)
-	p, done := j.prove()
+	all, mended := readingsOf(j, b)
+	v.Mended = desk.OrEmpty(mended)
+	p, done := vehicleOf(j)
 	defer done()
 	if p.err != nil {
-		v.Why = sentence(p.err.Error())
+		v.Why = desk.Sentence(p.err.Error())
 		c.JSON(http.StatusOK, v)
 		return nil
 	}
 	v.Fewest, v.Bound = p.sheet.Fewest, p.sheet.Bound
 	now := prove.Since(all, mended)
-	unbuilt := j.plan().Unbuilt()
+	unbuilt := j.Plan().Unbuilt()
 	v.Unbuilt = len(unbuilt)
 	lines := map[string]bool{}
 	for i := range p.sheet.Lines {
@@ -118,20 +119,20 @@ func (s *Server) showProve(c *gin.Context) error {
 			v.Others = append(v.Others, x)
 		}
 	}
-	v.Faces, v.Wires = map[string]Face{}, j.cavityWires()
-	for i := range j.facts.Laid.Loom.Connectors {
-		if h := &j.facts.Laid.Loom.Connectors[i]; h.Ways() <= mostFace {
-			v.Faces[h.ID] = drawn(h.Shape())
+	v.Faces, v.Wires = map[string]desk.Face{}, j.CavityWires()
+	for i := range j.Facts.Laid.Loom.Connectors {
+		if h := &j.Facts.Laid.Loom.Connectors[i]; h.Ways() <= mostFace {
+			v.Faces[h.ID] = desk.Drawn(h.Shape())
 		}
 	}
 	v.Gates = prove.PowerUp(
 		j.Job.Gates,
-		j.standing(p),
-		j.plan().TwiceChecked(j.Job.Checks),
+		standingOf(j, p),
+		j.Plan().TwiceChecked(j.Job.Checks),
 		j.Job.Program == nil || j.Job.Program.Done,
 	)
 	v.Devices, v.KeyOn = p.vehicle.Devices(), p.vehicle.AtKeyOn()
-	v.Switches, v.Outputs, v.Levels = orEmpty(p.vehicle.Switches), outputsOf(p.vehicle), prove.Levels()
+	v.Switches, v.Outputs, v.Levels = desk.OrEmpty(p.vehicle.Switches), outputsOf(p.vehicle), prove.Levels()
 	v.Positions = append(v.Positions, append(slices.Clone(sheetKeys), "running")...)
 	slices.SortFunc(v.Devices, finding.Natural)
 	c.JSON(http.StatusOK, v)
@@ -152,17 +153,17 @@ func outputsOf(v *prove.Vehicle) []OutputView {
 const mostFace = 128
 
 // spots gives the cavities that a measure touches.
-func spots(j *computed, m *prove.Measure) []harness.Ref {
+func spots(j *desk.Computed, m *prove.Measure) []harness.Ref {
 	out := []harness.Ref{}
 	for _, text := range []string{m.A, m.B} {
-		if at, is := j.facts.Cavity(text); is {
+		if at, is := j.Facts.Cavity(text); is {
 			out = append(out, at)
 		}
 	}
 	return out
 }
 
-// read notes the latest reading of a line.
+// readingsOf notes the latest reading of a line.
 func (x *ProvedLine) read(all, now []prove.MeterReading) {
 	for i := range all {
 		if all[i].ID == x.ID {
@@ -180,17 +181,17 @@ func (x *ProvedLine) read(all, now []prove.MeterReading) {
 }
 
 // diagnose ranks what could be wrong by what was measured since the last fault was mended.
-func (s *Server) diagnose(c *gin.Context) error {
-	j, err := s.compute(c.Request.Context(), c.Param("job"))
+func (s *proveAPI) diagnose(c *gin.Context) error {
+	j, err := s.Compute(c.Request.Context(), c.Param("job"))
 	if err != nil {
 		return err
 	}
-	p, done := j.prove()
+	p, done := vehicleOf(j)
 	defer done()
 	if p.err != nil {
-		return problem(http.StatusUnprocessableEntity, "nothing-said", sentence(p.err.Error()), "")
+		return desk.Refusal(http.StatusUnprocessableEntity, "nothing-said", desk.Sentence(p.err.Error()), "")
 	}
-	b := s.bench.of(c.Param("job"), s.now())
+	b := s.bench.of(c.Param("job"), s.Now())
 	if c.Query("simulated") == "" {
 		b = nil
 	}
@@ -198,7 +199,7 @@ func (s *Server) diagnose(c *gin.Context) error {
 		c.JSON(http.StatusOK, p.said)
 		return nil
 	}
-	all, mended := j.read(b)
+	all, mended := readingsOf(j, b)
 	readings := slices.DeleteFunc(prove.Since(all, mended), func(r prove.MeterReading) bool {
 		_, err := p.vehicle.Expect(&r.Measure) // what was measured there is not in the plan any more
 		return err != nil
@@ -223,7 +224,7 @@ func (s *Server) diagnose(c *gin.Context) error {
 	}
 	d, err := p.vehicle.Diagnose(readings, nil)
 	if err != nil {
-		return problem(http.StatusUnprocessableEntity, "reading-lost", sentence(err.Error()), "")
+		return desk.Refusal(http.StatusUnprocessableEntity, "reading-lost", desk.Sentence(err.Error()), "")
 	}
 	named := map[string]string{}
 	for i := range readings {
@@ -252,7 +253,7 @@ func (s *Server) diagnose(c *gin.Context) error {
 			Probability: x.Probability,
 			Explains:    words(x.Explains),
 			Against:     words(x.Against),
-			Like:        orEmpty(x.Like),
+			Like:        desk.OrEmpty(x.Like),
 			Do:          []string{},
 		}
 		for _, cause := range x.Causes {
@@ -271,8 +272,8 @@ func (s *Server) diagnose(c *gin.Context) error {
 const mostReadings = 40
 
 // setReading keeps what a meter showed, or takes it back.
-func (s *Server) setReading(c *gin.Context) error {
-	r, err := read[ReadingProvedRequest](c)
+func (s *proveAPI) setReading(c *gin.Context) error {
+	r, err := desk.Read[ReadingProvedRequest](c)
 	if err != nil {
 		return err
 	}
@@ -285,75 +286,75 @@ func (s *Server) setReading(c *gin.Context) error {
 		return s.simulated(c)
 	}
 	if r.Out != "" {
-		return s.apply(
+		return s.Apply(
 			c,
-			change{
-				id:     r.ID,
-				what:   "proved-back",
-				seen:   r.Seen,
-				bodies: map[string]any{store.SubjectProved(r.Out): nil},
+			desk.Change{
+				Id:     r.ID,
+				What:   "proved-back",
+				Seen:   r.Seen,
+				Bodies: map[string]any{store.SubjectProved(r.Out): nil},
 			},
 		)
 	}
 	x := r.Reading
 	x.ID = x.Measure.Key()
-	x.Who, x.When = who(c), s.now().UTC().UnixMilli()
-	if err := unsound(&x, "/reading"); err != nil {
+	x.Who, x.When = desk.Who(c), s.Now().UTC().UnixMilli()
+	if err := desk.Unsound(&x, "/reading"); err != nil {
 		return err
 	}
-	return s.checked(c, func(j *computed) error {
-		p, done := j.prove()
+	return s.Checked(c, func(j *desk.Computed) error {
+		p, done := vehicleOf(j)
 		defer done()
 		if p.err != nil {
-			return problem(http.StatusUnprocessableEntity, "nothing-said", sentence(p.err.Error()), "")
+			return desk.Refusal(http.StatusUnprocessableEntity, "nothing-said", desk.Sentence(p.err.Error()), "")
 		}
-		read, mended := j.read(b)
+		read, mended := readingsOf(j, b)
 		x = x.Again(prove.Since(read, mended))
 		if _, err := p.vehicle.Expect(&x.Measure); err != nil {
-			return problem(http.StatusUnprocessableEntity, "no-such-point", sentence(err.Error()), "/reading")
+			return desk.Refusal(http.StatusUnprocessableEntity, "no-such-point", desk.Sentence(err.Error()), "/reading")
 		}
 		if b != nil {
 			b.keep(x.ID, &x)
 			return s.simulated(c)
 		}
-		return s.apply(c, change{id: r.ID, what: "proved", seen: r.Seen, base: j.Revision,
-			bodies: map[string]any{store.SubjectProved(x.ID): x}})
+		return s.Apply(c, desk.Change{Id: r.ID, What: "proved", Seen: r.Seen, Base: j.Revision,
+			Bodies: map[string]any{store.SubjectProved(x.ID): x}})
 	})
 }
 
 // askMeter reads a meter at an address.
-func (s *Server) askMeter(c *gin.Context) error {
-	r, err := read[MeterRequest](c)
+func (s *proveAPI) askMeter(c *gin.Context) error {
+	r, err := desk.Read[MeterRequest](c)
 	if err != nil {
 		return err
 	}
-	b := s.bench.of(c.Param("job"), s.now())
+	b := s.bench.of(c.Param("job"), s.Now())
 	switch its := b != nil && b.at.Meter == strings.TrimSpace(r.Address); {
 	case its && !r.Simulated:
-		return problem(http.StatusConflict, "simulated", "That is the meter of the simulated vehicle: it reads nothing of "+
+		return desk.Refusal(http.StatusConflict, "simulated", "That is the meter of the simulated vehicle: it reads nothing of "+
 			"the real one. Read it where the simulated vehicle is shown.", "/address")
 	case r.Simulated && b != nil && !its:
-		return problem(http.StatusConflict, "not-simulated", "That is not the meter of the simulated vehicle, which is "+
+		return desk.Refusal(http.StatusConflict, "not-simulated", "That is not the meter of the simulated vehicle, which is "+
 			"shown here: go back to the real one to read it.", "/address")
 	case its:
 		b.car.Put(r.Measure.Setup) // the key of the simulated vehicle is turned as the line says
 	}
 	x, err := exchange.ReadMeter(c.Request.Context(), r.Address, &r.Measure)
 	if err != nil {
-		return deviceFailed("no-meter", err)
+		return desk.DeviceFailed("no-meter", err)
 	}
 	c.JSON(http.StatusOK, x)
 	return nil
 }
 
 // passGate passes a gate of powering up, or opens it again with all that come after it.
-func (s *Server) passGate(c *gin.Context) error {
-	r, err := read[GateRequest](c)
+func (s *proveAPI) passGate(c *gin.Context) error {
+	r, err := desk.Read[GateRequest](c)
 	if err != nil {
 		return err
 	}
-	x := prove.Passed{Gate: r.Gate, Value: r.Value, Reason: strings.TrimSpace(r.Reason), Who: who(c),
-		When: s.now().UTC().UnixMilli()}
+	x := prove.Passed{Gate: r.Gate, Value: r.Value, Reason: strings.TrimSpace(r.Reason), Who: desk.Who(c),
+		When: s.Now().UTC().UnixMilli()}
 	if r.Back {
 		bodies := map[string]any{}
 		after := false
@@ -363,37 +364,37 @@ func (s *Server) passGate(c *gin.Context) error {
 			}
 		}
 		if len(bodies) == 0 {
-			return problem(http.StatusNotFound, "no-such-thing", "There is no such gate.", "/gate")
+			return desk.Refusal(http.StatusNotFound, "no-such-thing", "There is no such gate.", "/gate")
 		}
-		return s.apply(c, change{id: r.ID, what: "gate-back", seen: r.Seen, bodies: bodies})
+		return s.Apply(c, desk.Change{Id: r.ID, What: "gate-back", Seen: r.Seen, Bodies: bodies})
 	}
-	if err := unsound(&x, "/value"); err != nil {
+	if err := desk.Unsound(&x, "/value"); err != nil {
 		return err
 	}
 	if r.Simulated {
-		return problem(http.StatusConflict, "simulated", "This is the simulated vehicle: no gate of the real one is passed "+
+		return desk.Refusal(http.StatusConflict, "simulated", "This is the simulated vehicle: no gate of the real one is passed "+
 			"by it.", "/gate")
 	}
-	return s.checked(c, func(j *computed) error {
-		p, done := j.prove()
+	return s.Checked(c, func(j *desk.Computed) error {
+		p, done := vehicleOf(j)
 		held := ""
 		if p.err != nil {
 			held = p.err.Error()
 		}
 		standing := map[string]prove.Standing{}
 		if p.err == nil {
-			standing = j.standing(p)
+			standing = standingOf(j, p)
 		}
 		done()
-		for _, g := range prove.PowerUp(j.Job.Gates, standing, j.plan().TwiceChecked(j.Job.Checks), j.Job.Program == nil || j.Job.Program.Done) {
+		for _, g := range prove.PowerUp(j.Job.Gates, standing, j.Plan().TwiceChecked(j.Job.Checks), j.Job.Program == nil || j.Job.Program.Done) {
 			if g.ID == r.Gate && held == "" {
 				held = g.Held
 			}
 		}
 		if held != "" && x.Reason == "" {
-			return problem(http.StatusConflict, "gate-held", sentence(held), "/gate")
+			return desk.Refusal(http.StatusConflict, "gate-held", desk.Sentence(held), "/gate")
 		}
-		return s.apply(c, change{id: r.ID, what: "gate", reason: x.Reason, seen: r.Seen, base: j.Revision,
-			bodies: map[string]any{store.SubjectGate(x.Gate): x}})
+		return s.Apply(c, desk.Change{Id: r.ID, What: "gate", Reason: x.Reason, Seen: r.Seen, Base: j.Revision,
+			Bodies: map[string]any{store.SubjectGate(x.Gate): x}})
 	})
 }

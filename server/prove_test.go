@@ -12,6 +12,7 @@ import (
 	"draxel/core/stored"
 	"draxel/exchange"
 	"draxel/server"
+	"draxel/server/desk"
 )
 
 // unproved takes out what was measured, noted and programmed in the demonstration.
@@ -63,7 +64,7 @@ func follow(
 		if err != nil {
 			c.t.Fatal(err)
 		}
-		_, code := send[server.Done](c, "POST", job+"/prove/reading", server.ReadingProvedRequest{ID: c.change(),
+		_, code := send[desk.Done](c, "POST", job+"/prove/reading", server.ReadingProvedRequest{ID: c.change(),
 			Seen: show[server.ProveView](
 				c,
 				job+"/prove",
@@ -131,7 +132,7 @@ func TestAFaultIsFoundAndMended(t *testing.T) {
 				t.Errorf("after %d measurements %+v", took, top)
 			}
 			view = show[server.ProveView](c, job+"/prove")
-			if _, code := send[server.Done](c, "POST", job+"/prove/mended", server.MendRequest{ID: c.change(), Seen: view.Revision,
+			if _, code := send[desk.Done](c, "POST", job+"/prove/mended", server.MendRequest{ID: c.change(), Seen: view.Revision,
 				Text: top.Text, Did: "another one"}); code != "" {
 				t.Fatal(code)
 			}
@@ -151,7 +152,7 @@ func startRelay(c *client, job string) {
 	v := show[server.JoinView](c, job+"/join")
 	it := function(c.t, v, "interlock")
 	k := wayOf(c.t, it, "relay in the start wire")
-	if _, code := send[server.Done](c, "POST", job+"/join/way", server.WayRequest{ID: c.change(), Seen: v.Revision, Function: it.ID,
+	if _, code := send[desk.Done](c, "POST", job+"/join/way", server.WayRequest{ID: c.change(), Seen: v.Revision, Function: it.ID,
 		Way: k, Text: it.Sum.Ways[k].Text, In: "OST-1", Leads: map[string]string{"85": "OCL-1"}}); code != "" {
 		c.t.Fatal(code)
 	}
@@ -171,14 +172,14 @@ func TestGatesAndReadingsAreRefused(t *testing.T) {
 		"minus ohms":     {prove.MeterReading{Measure: prove.Measure{Kind: prove.Ohms, A: "A1", B: "A2"}, Value: -4}, "bad-value"},
 		"a kind":         {prove.MeterReading{Measure: prove.Measure{Kind: "smell", A: "A1", B: "A2"}}, "bad-value"},
 	} {
-		if _, code := send[server.Done](c, "POST", job+"/prove/reading", server.ReadingProvedRequest{ID: c.change(),
+		if _, code := send[desk.Done](c, "POST", job+"/prove/reading", server.ReadingProvedRequest{ID: c.change(),
 			Seen: view.Revision, Reading: x.r}); code != x.want {
 			t.Errorf("%s: %q, want %s", name, code, x.want)
 		}
 	}
 	gate := func(r server.GateRequest) string {
 		r.ID, r.Seen = c.change(), view.Revision
-		_, code := send[server.Done](c, "POST", job+"/prove/gate", r)
+		_, code := send[desk.Done](c, "POST", job+"/prove/gate", r)
 		view = show[server.ProveView](c, job+"/prove")
 		return code
 	}

@@ -15,6 +15,7 @@ import (
 
 	"draxel/core/prove"
 	"draxel/exchange"
+	"draxel/server/desk"
 	"draxel/standins"
 	"draxel/store"
 )
@@ -51,8 +52,8 @@ func (b *bench) mend(m prove.Mend) {
 	b.car.Hide()
 }
 
-// read gives what was read and found at a simulated vehicle where one is asked for, else at the job's own.
-func (j *computed) read(b *bench) ([]prove.MeterReading, []prove.Mend) {
+// readingsOf gives what was read and found at a simulated vehicle where one is asked for, else at the job's own.
+func readingsOf(j *desk.Computed, b *bench) ([]prove.MeterReading, []prove.Mend) {
 	if b == nil {
 		return j.Job.Proved, j.Job.Mended
 	}
@@ -63,25 +64,25 @@ func (j *computed) read(b *bench) ([]prove.MeterReading, []prove.Mend) {
 
 // asked gives the simulated vehicle of a request that means it: nil for a request that means the real one, whether a
 // simulated one runs or not, and a refusal where none runs any more.
-func (s *Server) asked(c *gin.Context, simulated bool) (*bench, error) {
-	b := s.bench.of(c.Param("job"), s.now())
+func (s *proveAPI) asked(c *gin.Context, simulated bool) (*bench, error) {
+	b := s.bench.of(c.Param("job"), s.Now())
 	switch {
 	case !simulated:
 		return nil, nil
 	case b == nil:
-		return nil, problem(http.StatusConflict, "no-simulation", "The simulated vehicle does not run any more: nothing was "+
+		return nil, desk.Refusal(http.StatusConflict, "no-simulation", "The simulated vehicle does not run any more: nothing was "+
 			"kept of that.", "/simulated")
 	}
 	return b, nil
 }
 
 // simulated answers a change of what was read at a simulated vehicle: the job is as it was.
-func (s *Server) simulated(c *gin.Context) error {
-	j, err := s.compute(c.Request.Context(), c.Param("job"))
+func (s *proveAPI) simulated(c *gin.Context) error {
+	j, err := s.Compute(c.Request.Context(), c.Param("job"))
 	if err != nil {
 		return err
 	}
-	c.JSON(http.StatusOK, Done{Job: c.Param("job"), Revision: j.Revision})
+	c.JSON(http.StatusOK, desk.Done{Job: c.Param("job"), Revision: j.Revision})
 	return nil
 }
 
@@ -125,25 +126,25 @@ func (b *benches) stop() {
 }
 
 // runStandin starts a simulated vehicle of the job, with a fault of its own where a number is given, or stops it.
-func (s *Server) runStandin(c *gin.Context) error {
-	r, err := read[StandinRequest](c)
+func (s *proveAPI) runStandin(c *gin.Context) error {
+	r, err := desk.Read[StandinRequest](c)
 	if err != nil {
 		return err
 	}
 	job := c.Param("job")
-	j, err := s.compute(c.Request.Context(), job)
+	j, err := s.Compute(c.Request.Context(), job)
 	if err != nil {
 		return err
 	}
 	var car *standins.Car
 	if r.On {
-		v, err := j.plan().Vehicle(&j.facts) // one of its own: it is asked from other places
+		v, err := j.Plan().Vehicle(&j.Facts) // one of its own: it is asked from other places
 		if err != nil {
-			return problem(http.StatusUnprocessableEntity, "nothing-said", sentence(err.Error()), "")
+			return desk.Refusal(http.StatusUnprocessableEntity, "nothing-said", desk.Sentence(err.Error()), "")
 		}
 		car = standins.NewCar(v, standins.Fault(v, r.Seed)...)
 	}
-	s.bench.of(job, s.now())
+	s.bench.of(job, s.Now())
 	s.bench.mu.Lock()
 	defer s.bench.mu.Unlock()
 	if old := s.bench.all[job]; old != nil {
@@ -155,7 +156,7 @@ func (s *Server) runStandin(c *gin.Context) error {
 		return nil
 	}
 	if len(s.bench.all) >= mostBenches {
-		return problem(
+		return desk.Refusal(
 			http.StatusTooManyRequests,
 			"busy",
 			"Enough simulated vehicles run already. Stop one of another job.",
@@ -163,7 +164,7 @@ func (s *Server) runStandin(c *gin.Context) error {
 		)
 	}
 	ctx, end := context.WithCancel(context.Background())
-	b := &bench{car: car, end: end, until: s.now().Add(benchTime), at: Benched{On: true, Hides: r.Seed > 0}}
+	b := &bench{car: car, end: end, until: s.Now().Add(benchTime), at: Benched{On: true, Hides: r.Seed > 0}}
 	meter := &standins.Meter{Car: car, Noise: rand.New(rand.NewPCG(r.Seed, 5025))}
 	for _, x := range []struct {
 		at    *string
@@ -186,7 +187,7 @@ func (s *Server) runStandin(c *gin.Context) error {
 }
 
 // identityOf gives what the job's unit would say of itself.
-func identityOf(j *computed) map[uint16]string {
+func identityOf(j *desk.Computed) map[uint16]string {
 	out := map[uint16]string{0xF191: "none said", 0xF190: "none said"}
 	if id := j.Job.Identity; id != nil {
 		if id.Unit.Hardware != "" {
@@ -201,16 +202,16 @@ func identityOf(j *computed) map[uint16]string {
 
 // askUnit asks a control unit at an address: who it is, what it sees, its codes; or has it work one output for a
 // moment.
-func (s *Server) askUnit(c *gin.Context) error {
-	r, err := read[UnitRequest](c)
+func (s *proveAPI) askUnit(c *gin.Context) error {
+	r, err := desk.Read[UnitRequest](c)
 	if err != nil {
 		return err
 	}
-	j, err := s.compute(c.Request.Context(), c.Param("job"))
+	j, err := s.Compute(c.Request.Context(), c.Param("job"))
 	if err != nil {
 		return err
 	}
-	s.bench.of(c.Param("job"), s.now())
+	s.bench.of(c.Param("job"), s.Now())
 	out := UnitSays{Identity: []exchange.UnitIdentity{}, Codes: []CodeSays{}, Values: []ValueSays{}}
 	values := func(u *exchange.UnitLine, all []prove.Value) error {
 		for i := range all {
@@ -239,7 +240,7 @@ func (s *Server) askUnit(c *gin.Context) error {
 		case "drive":
 			k := slices.IndexFunc(j.Job.Live, func(v prove.Value) bool { return v.ID == r.Value && v.Drives != "" })
 			if k < 0 {
-				return problem(
+				return desk.Refusal(
 					http.StatusUnprocessableEntity,
 					"no-such-value",
 					"No output is worked by that identifier in the list of what the unit can be asked for.",
@@ -251,7 +252,7 @@ func (s *Server) askUnit(c *gin.Context) error {
 				return values(u, j.Job.Live[k:k+1])
 			})
 		default:
-			return problem(
+			return desk.Refusal(
 				http.StatusUnprocessableEntity,
 				"no-action",
 				"A unit is asked for its identity, values or codes, to clear them, or to drive an output.",
@@ -260,27 +261,27 @@ func (s *Server) askUnit(c *gin.Context) error {
 		}
 		return err
 	})
-	var own *Problem
+	var own *desk.Problem
 	if errors.As(err, &own) {
 		return own
 	}
 	if err != nil {
-		return deviceFailed("no-unit", err)
+		return desk.DeviceFailed("no-unit", err)
 	}
 	c.JSON(http.StatusOK, out)
 	return nil
 }
 
 // codesOf reads a unit's codes with what they say, and which output of this vehicle they are about.
-func codesOf(u *exchange.UnitLine, j *computed) ([]CodeSays, error) {
+func codesOf(u *exchange.UnitLine, j *desk.Computed) ([]CodeSays, error) {
 	codes, err := u.Codes()
 	if err != nil {
 		return nil, err
 	}
-	p, done := j.prove()
+	p, done := vehicleOf(j)
 	defer done()
 	out := []CodeSays{}
-	raised := j.plan().Join.Raised
+	raised := j.Plan().Join.Raised
 	for _, x := range codes {
 		says := CodeSays{FaultCode: x, Text: prove.CodeText(x.Code)}
 		for name, all := range raised {
@@ -297,19 +298,19 @@ func codesOf(u *exchange.UnitLine, j *computed) ([]CodeSays, error) {
 }
 
 // askRig reads the indicators of a bench rig, and turns its wheel.
-func (s *Server) askRig(c *gin.Context) error {
-	r, err := read[RigRequest](c)
+func (s *proveAPI) askRig(c *gin.Context) error {
+	r, err := desk.Read[RigRequest](c)
 	if err != nil {
 		return err
 	}
 	if err := r.Wheel.Check(); err != nil {
-		return problem(http.StatusUnprocessableEntity, "bad-value", sentence(err.Error()), "/wheel")
+		return desk.Refusal(http.StatusUnprocessableEntity, "bad-value", desk.Sentence(err.Error()), "/wheel")
 	}
-	j, err := s.compute(c.Request.Context(), c.Param("job"))
+	j, err := s.Compute(c.Request.Context(), c.Param("job"))
 	if err != nil {
 		return err
 	}
-	s.bench.of(c.Param("job"), s.now())
+	s.bench.of(c.Param("job"), s.Now())
 	out := RigSays{}
 	var edges []float64
 	err = exchange.WithRig(c.Request.Context(), r.Address, func(rig *exchange.Rig) error {
@@ -320,20 +321,20 @@ func (s *Server) askRig(c *gin.Context) error {
 		return err
 	})
 	if err != nil {
-		return deviceFailed("no-rig", err)
+		return desk.DeviceFailed("no-rig", err)
 	}
 	out.Edges = len(edges)
 	out.RPM, out.Missing, out.Read = prove.Speed(edges, r.Wheel.Teeth)
 	if out.Read {
-		out.Dial = j.dial(out.RPM)
+		out.Dial = dialOf(j, out.RPM)
 	}
 	c.JSON(http.StatusOK, out)
 	return nil
 }
 
-// dial gives what the tachometer must show at a speed of the crank by the sum of Join; 0 where that has none.
-func (j *computed) dial(rpm float64) float64 {
-	items := j.plan().Join.Functions
+// dialOf gives what the tachometer must show at a speed of the crank by the sum of Join; 0 where that has none.
+func dialOf(j *desk.Computed, rpm float64) float64 {
+	items := j.Plan().Join.Functions
 	for i := range items {
 		if items[i].ID != "tach" || items[i].Sum == nil || items[i].Sum.Chart == nil {
 			continue
@@ -347,31 +348,31 @@ func (j *computed) dial(rpm float64) float64 {
 }
 
 // putLive keeps the list of what the unit can be asked for: as text, or as the simulated unit's papers have it.
-func (s *Server) putLive(c *gin.Context) error {
-	r, err := read[LiveRequest](c)
+func (s *proveAPI) putLive(c *gin.Context) error {
+	r, err := desk.Read[LiveRequest](c)
 	if err != nil {
 		return err
 	}
-	return s.checked(c, func(j *computed) error {
+	return s.Checked(c, func(j *desk.Computed) error {
 		list, err := prove.ReadValues(r.Text)
 		if r.Simulated {
-			p, done := j.prove()
+			p, done := vehicleOf(j)
 			if err = p.err; err == nil {
 				list, _ = standins.ValuesOf(p.vehicle)
 			}
 			done()
 		}
 		if err != nil {
-			return problem(http.StatusUnprocessableEntity, "bad-value", sentence(err.Error()), "/text")
+			return desk.Refusal(http.StatusUnprocessableEntity, "bad-value", desk.Sentence(err.Error()), "/text")
 		}
-		return s.apply(
+		return s.Apply(
 			c,
-			change{
-				id:     r.ID,
-				what:   "live",
-				seen:   r.Seen,
-				base:   j.Revision,
-				bodies: map[string]any{store.SubjectLive: orNil(list)},
+			desk.Change{
+				Id:     r.ID,
+				What:   "live",
+				Seen:   r.Seen,
+				Base:   j.Revision,
+				Bodies: map[string]any{store.SubjectLive: orNil(list)},
 			},
 		)
 	})

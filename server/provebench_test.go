@@ -12,6 +12,7 @@ import (
 	"draxel/core/harness"
 	"draxel/core/prove"
 	"draxel/server"
+	"draxel/server/desk"
 )
 
 // proved is a Packhorse on a server, with what Prove shows of it.
@@ -56,7 +57,7 @@ func TestASimulatedVehicleIsAsked(t *testing.T) {
 	if len(who) == 0 || who[0].What != "hardware number" || who[0].Says == "" || who[0].Says == want {
 		t.Errorf("it is %+v", who)
 	}
-	if _, code := post[server.Done](p, "PUT", "/live", server.LiveRequest{ID: c.change(), Seen: p.view().Revision, Simulated: true}); code != "" {
+	if _, code := post[desk.Done](p, "PUT", "/live", server.LiveRequest{ID: c.change(), Seen: p.view().Revision, Simulated: true}); code != "" {
 		t.Fatal(code)
 	}
 	live := p.view().Live
@@ -124,14 +125,14 @@ func TestASimulatedVehicleIsAsked(t *testing.T) {
 	if _, code := post[prove.Shown](p, "POST", "/meter", server.MeterRequest{Address: bench.Meter, Measure: m}); code != "simulated" {
 		t.Errorf("the simulated meter reads for the real vehicle: %q", code)
 	}
-	if _, code := post[server.Done](p, "POST", "/reading", server.ReadingProvedRequest{ID: c.change(), Seen: before.Revision,
+	if _, code := post[desk.Done](p, "POST", "/reading", server.ReadingProvedRequest{ID: c.change(), Seen: before.Revision,
 		Simulated: true, Reading: prove.MeterReading{Measure: prove.Measure{Kind: prove.Works, A: "injector 1", Setup: prove.Setup{Key: "running", Battery: true, Units: true}}}}); code != "" {
 		t.Fatal(code)
 	}
 	if d := show[server.DiagnosisView](c, p.job+"/prove/diagnosis?simulated=1"); d.Readings != 1 || len(d.Out) != 1 {
 		t.Errorf("at the simulated vehicle %d readings, %v", d.Readings, d.Out)
 	}
-	if _, code := post[server.Done](p, "POST", "/gate", server.GateRequest{ID: c.change(), Seen: before.Revision, Gate: "look", Simulated: true}); code != "simulated" {
+	if _, code := post[desk.Done](p, "POST", "/gate", server.GateRequest{ID: c.change(), Seen: before.Revision, Gate: "look", Simulated: true}); code != "simulated" {
 		t.Errorf("a gate is passed at a simulated vehicle: %q", code)
 	}
 	if _, code := post[server.Benched](p, "POST", "/standin", server.StandinRequest{}); code != "" {
@@ -187,7 +188,7 @@ func TestRecordsOfProve(t *testing.T) {
 	c := start(t)
 	p := proved{c, c.packhorse(unproved)}
 	note := func(kind prove.NoteKind, text string) string {
-		_, code := post[server.Done](
+		_, code := post[desk.Done](
 			p,
 			"POST",
 			"/note",
@@ -213,13 +214,13 @@ func TestRecordsOfProve(t *testing.T) {
 		t.Error("a note that cannot be is taken")
 	}
 	last := p.view().Notes[2]
-	if _, code := post[server.Done](p, "POST", "/note", server.NoteRequest{ID: c.change(), Seen: p.view().Revision,
+	if _, code := post[desk.Done](p, "POST", "/note", server.NoteRequest{ID: c.change(), Seen: p.view().Revision,
 		Out: last.ID}); code != "" ||
 		has("two-changes") {
 		t.Errorf("taken back: %q", code)
 	}
 	put := func(x prove.Programming) string {
-		_, code := post[server.Done](
+		_, code := post[desk.Done](
 			p,
 			"PUT",
 			"/program",
@@ -317,19 +318,19 @@ func TestWhatIsFoundBecomesWhatIsThere(t *testing.T) {
 	p := proved{c, c.packhorse(nil)}
 	text := "B1 and B3 are crossed: fuel injector, cylinder 1 and fuel injector, cylinder 3"
 	steps := len(show[server.WorkView](c, p.job+"/work").Steps)
-	if _, code := post[server.Done](p, "POST", "/mended", server.MendRequest{ID: c.change(), Seen: p.view().Revision, Text: "a wire is broken", Left: true}); code != "no-exchange" {
+	if _, code := post[desk.Done](p, "POST", "/mended", server.MendRequest{ID: c.change(), Seen: p.view().Revision, Text: "a wire is broken", Left: true}); code != "no-exchange" {
 		t.Errorf("a broken wire is left as it is: %q", code)
 	}
-	if _, code := post[server.Done](p, "POST", "/mended", server.MendRequest{ID: c.change(), Seen: p.view().Revision, Text: text, Did: "the plan follows", Left: true}); code != "" {
+	if _, code := post[desk.Done](p, "POST", "/mended", server.MendRequest{ID: c.change(), Seen: p.view().Revision, Text: text, Did: "the plan follows", Left: true}); code != "" {
 		t.Fatal(code)
 	}
 	work := show[server.WorkView](c, p.job+"/work")
-	at := func(s server.WorkStep, from, to string) bool {
+	at := func(s desk.WorkStep, from, to string) bool {
 		return s.From == (harness.Ref{Connector: "B", Cavity: from}) &&
 			s.To == (harness.Ref{Connector: "B", Cavity: to})
 	}
-	one := slices.ContainsFunc(work.Steps, func(s server.WorkStep) bool { return at(s, "1", "3") })
-	three := slices.ContainsFunc(work.Steps, func(s server.WorkStep) bool { return at(s, "3", "1") })
+	one := slices.ContainsFunc(work.Steps, func(s desk.WorkStep) bool { return at(s, "1", "3") })
+	three := slices.ContainsFunc(work.Steps, func(s desk.WorkStep) bool { return at(s, "3", "1") })
 	if !work.Proof.Reached || work.Proof.Fault != "" || len(work.Steps) <= steps || !one && !three {
 		t.Errorf("%d steps after %d, moves %v %v: %s", len(work.Steps), steps, one, three, work.Proof.Line())
 	}
@@ -366,7 +367,7 @@ func TestRealReadingsWhileASimulationRuns(t *testing.T) {
 	}
 	for value, want := range map[float64]string{-0.1: "", -3: "bad-value"} {
 		r := prove.MeterReading{Measure: ohms.Measure, Value: value}
-		if _, code := post[server.Done](p, "POST", "/reading",
+		if _, code := post[desk.Done](p, "POST", "/reading",
 			server.ReadingProvedRequest{ID: c.change(), Seen: v.Revision, Reading: r}); code != want {
 			t.Errorf("%g Ω: %q, want %q", value, code, want)
 		}
@@ -379,7 +380,7 @@ func TestRealReadingsWhileASimulationRuns(t *testing.T) {
 			t.Errorf("what was read is %+v", l.Reading)
 		}
 	}
-	if _, code := post[server.Done](p, "POST", "/reading", server.ReadingProvedRequest{ID: c.change(), Seen: v.Revision,
+	if _, code := post[desk.Done](p, "POST", "/reading", server.ReadingProvedRequest{ID: c.change(), Seen: v.Revision,
 		Simulated: true, Reading: prove.MeterReading{Measure: ohms.Measure, Value: 1}}); code != "no-simulation" {
 		t.Errorf("at a simulation that is gone: %q", code)
 	}

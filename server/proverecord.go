@@ -14,71 +14,72 @@ import (
 	"draxel/core/prove"
 	"draxel/core/work"
 	"draxel/exchange"
+	"draxel/server/desk"
 	"draxel/store"
 )
 
 // note keeps what was heard, seen, changed or tested, or takes it back.
-func (s *Server) note(c *gin.Context) error {
-	r, err := read[NoteRequest](c)
+func (s *proveAPI) note(c *gin.Context) error {
+	r, err := desk.Read[NoteRequest](c)
 	if err != nil {
 		return err
 	}
 	if r.Out != "" {
-		return s.apply(
+		return s.Apply(
 			c,
-			change{id: r.ID, what: "note-back", seen: r.Seen, bodies: map[string]any{store.SubjectNote(r.Out): nil}},
+			desk.Change{Id: r.ID, What: "note-back", Seen: r.Seen, Bodies: map[string]any{store.SubjectNote(r.Out): nil}},
 		)
 	}
 	x := prove.Note{
 		ID:   r.ID,
 		Kind: r.Kind,
 		Text: strings.TrimSpace(r.Text),
-		Who:  who(c),
-		When: s.now().UTC().UnixMilli(),
+		Who:  desk.Who(c),
+		When: s.Now().UTC().UnixMilli(),
 	}
-	if err := unsound(&x, "/text"); err != nil {
+	if err := desk.Unsound(&x, "/text"); err != nil {
 		return err
 	}
-	return s.apply(
+	return s.Apply(
 		c,
-		change{
-			id:     r.ID,
-			what:   "note",
-			reason: x.Text,
-			seen:   r.Seen,
-			bodies: map[string]any{store.SubjectNote(x.ID): x},
+		desk.Change{
+			Id:     r.ID,
+			What:   "note",
+			Reason: x.Text,
+			Seen:   r.Seen,
+			Bodies: map[string]any{store.SubjectNote(x.ID): x},
 		},
 	)
 }
 
 // putProgram keeps the record of what was written into the unit. It is closed only when nothing is missing.
-func (s *Server) putProgram(c *gin.Context) error {
-	r, err := read[ProgramRequest](c)
+func (s *proveAPI) putProgram(c *gin.Context) error {
+	r, err := desk.Read[ProgramRequest](c)
 	if err != nil {
 		return err
 	}
 	x := r.Program
-	x.Who, x.When = who(c), s.now().UTC().UnixMilli()
-	if err := unsound(&x, "/program"); err != nil {
+	x.Who, x.When = desk.Who(c), s.Now().UTC().UnixMilli()
+	if err := desk.Unsound(&x, "/program"); err != nil {
 		return err
 	}
-	return s.checked(c, func(j *computed) error {
-		if lacks := x.Lacks(j.plan().Settings()); x.Done && len(lacks) > 0 {
-			return problem(
+	return s.Checked(c, func(j *desk.Computed) error {
+		if lacks := x.Lacks(j.Plan().Settings()); x.Done && len(lacks) > 0 {
+			return desk.Refusal(
 				http.StatusConflict,
 				"not-whole",
-				sentence("it cannot be closed, it lacks "+strings.Join(lacks, "; ")),
+				desk.Sentence("it cannot be closed, it lacks "+strings.Join(lacks, "; ")),
 				"/program/done",
 			)
 		}
-		return s.apply(
+		return s.Apply(
 			c,
-			change{
-				id:     r.ID,
-				what:   "program",
-				seen:   r.Seen,
-				base:   j.Revision,
-				bodies: map[string]any{store.SubjectProgram: x},
+			desk.Change{
+				Id:     r.ID,
+				What:   "program",
+				Seen:   r.Seen,
+				Base:   j.Revision,
+				Bodies: map[string]any{store.SubjectProgram: x},
 			},
 		)
 	})
@@ -87,15 +88,15 @@ func (s *Server) putProgram(c *gin.Context) error {
 // mend notes that a fault was found and put right. Terminals that stand in each other's cavities and are left so
 // become what is
 // really there: the plan goes on from that.
-func (s *Server) mend(c *gin.Context) error {
-	r, err := read[MendRequest](c)
+func (s *proveAPI) mend(c *gin.Context) error {
+	r, err := desk.Read[MendRequest](c)
 	if err != nil {
 		return err
 	}
-	return s.checked(c, func(j *computed) error {
+	return s.Checked(c, func(j *desk.Computed) error {
 		x := prove.Mend{ID: r.ID, Text: strings.TrimSpace(r.Text), Did: strings.TrimSpace(r.Did),
-			Took: len(prove.Since(j.Job.Proved, j.Job.Mended)), Who: who(c), When: s.now().UTC().UnixMilli()}
-		if err := unsound(&x, "/text"); err != nil {
+			Took: len(prove.Since(j.Job.Proved, j.Job.Mended)), Who: desk.Who(c), When: s.Now().UTC().UnixMilli()}
+		if err := desk.Unsound(&x, "/text"); err != nil {
 			return err
 		}
 		b, err := s.asked(c, r.Simulated)
@@ -112,12 +113,12 @@ func (s *Server) mend(c *gin.Context) error {
 			if err != nil {
 				return err
 			}
-			s.stamp(c, j, tick, 0)
+			s.Stamp(c, j, tick, 0)
 			bodies[store.SubjectTick(tick.Step)] = *tick
 		}
-		return s.apply(
+		return s.Apply(
 			c,
-			change{id: r.ID, what: "mended", reason: x.Text, seen: r.Seen, base: j.Revision, bodies: bodies},
+			desk.Change{Id: r.ID, What: "mended", Reason: x.Text, Seen: r.Seen, Base: j.Revision, Bodies: bodies},
 		)
 	})
 }
@@ -125,27 +126,27 @@ func (s *Server) mend(c *gin.Context) error {
 // asFound gives the entry of the work by which terminals stand where they were found: in each other's cavity, or
 // one of them in
 // a cavity that was empty.
-func (s *Server) asFound(j *computed, text string) (*work.Tick, error) {
-	p, done := j.prove()
+func (s *proveAPI) asFound(j *desk.Computed, text string) (*work.Tick, error) {
+	p, done := vehicleOf(j)
 	defer done()
 	if p.err != nil {
-		return nil, problem(http.StatusUnprocessableEntity, "nothing-said", sentence(p.err.Error()), "")
+		return nil, desk.Refusal(http.StatusUnprocessableEntity, "nothing-said", desk.Sentence(p.err.Error()), "")
 	}
 	a, b, is := p.vehicle.Exchanged(text)
 	if !is {
-		return nil, problem(
+		return nil, desk.Refusal(
 			http.StatusUnprocessableEntity,
 			"no-exchange",
 			"Only terminals that stand in wrong cavities can be left as they are found.",
 			"/left",
 		)
 	}
-	from, okA := j.facts.Cavity(a)
-	to, okB := j.facts.Cavity(b)
-	now := j.plan().Past.Now
+	from, okA := j.Facts.Cavity(a)
+	to, okB := j.Facts.Cavity(b)
+	now := j.Plan().Past.Now
 	t, full := now.In(from)
 	if !okA || !okB || !full {
-		return nil, problem(
+		return nil, desk.Refusal(
 			http.StatusConflict,
 			"cannot-be",
 			fmt.Sprintf("There is no terminal in %s now: the work says so.", a),
@@ -161,7 +162,7 @@ func (s *Server) asFound(j *computed, text string) (*work.Tick, error) {
 	}
 	edits = append(edits, harness.Edit{Do: harness.Insert, Terminal: t, At: to})
 	if _, err := harness.Apply(now, edits...); err != nil {
-		return nil, problem(http.StatusConflict, "cannot-be", sentence(err.Error()), "/text")
+		return nil, desk.Refusal(http.StatusConflict, "cannot-be", desk.Sentence(err.Error()), "/text")
 	}
 	return &work.Tick{
 		Step:  work.New(edits).ID,
@@ -174,28 +175,28 @@ func (s *Server) asFound(j *computed, text string) (*work.Tick, error) {
 }
 
 // proveCSV gives the test sheet with what was measured as CSV.
-func (s *Server) proveCSV(c *gin.Context) error {
+func (s *proveAPI) proveCSV(c *gin.Context) error {
 	return s.proveSheet(c, "csv", "text/csv; charset=utf-8", exchange.WriteProveCSV)
 }
 
 // provePDF gives the test sheet to be filled in by hand.
-func (s *Server) provePDF(c *gin.Context) error {
+func (s *proveAPI) provePDF(c *gin.Context) error {
 	return s.proveSheet(c, "pdf", "application/pdf", exchange.WriteProvePDF)
 }
 
-func (s *Server) proveSheet(
+func (s *proveAPI) proveSheet(
 	c *gin.Context,
 	kind, mime string,
 	write func(w *bytes.Buffer, x exchange.ProveSheet) error,
 ) error {
-	j, err := s.compute(c.Request.Context(), c.Param("job"))
+	j, err := s.Compute(c.Request.Context(), c.Param("job"))
 	if err != nil {
 		return err
 	}
-	p, done := j.prove()
+	p, done := vehicleOf(j)
 	defer done()
 	if p.err != nil {
-		return problem(http.StatusUnprocessableEntity, "nothing-said", sentence(p.err.Error()), "")
+		return desk.Refusal(http.StatusUnprocessableEntity, "nothing-said", desk.Sentence(p.err.Error()), "")
 	}
 	hash, err := j.Hash()
 	if err != nil {
@@ -205,10 +206,10 @@ func (s *Server) proveSheet(
 		Title:    j.Job.Title,
 		Revision: int(j.Revision),
 		Hash:     hash,
-		Printed:  s.now().UTC().Format(time.DateOnly),
+		Printed:  s.Now().UTC().Format(time.DateOnly),
 	}
 	now := prove.Since(j.Job.Proved, j.Job.Mended)
-	unbuilt := j.plan().Unbuilt()
+	unbuilt := j.Plan().Unbuilt()
 	for i := range p.sheet.Lines {
 		l := &p.sheet.Lines[i]
 		if c.Query("all") == "" && !l.First && !slices.Contains([]string{"feeds", "relays"}, l.Section) {
@@ -232,12 +233,12 @@ func (s *Server) proveSheet(
 	if err := write(&b, x); err != nil {
 		return err
 	}
-	download(c, j.Job.Title+" test sheet."+kind, mime, b.Bytes())
+	desk.Download(c, j.Job.Title+" test sheet."+kind, mime, b.Bytes())
 	return nil
 }
 
-// standing says how the sections of the sheet stand.
-func (j *computed) standing(p *proving) map[string]prove.Standing {
+// standingOf says how the sections of the sheet stand.
+func standingOf(j *desk.Computed, p *proving) map[string]prove.Standing {
 	now := prove.Since(j.Job.Proved, j.Job.Mended)
 	out := map[string]prove.Standing{}
 	for i := range p.sheet.Lines {

@@ -4,6 +4,7 @@ import (
 	"draxel/core/harness"
 	"draxel/core/prove"
 	"draxel/exchange"
+	"draxel/server/desk"
 )
 
 // ProveView is the test sheet with what was measured, the gates of powering up, and what was found.
@@ -33,9 +34,9 @@ type ProveView struct {
 	Levels   []prove.Level       `json:"levels"`         // of the trainer
 	Bench    Benched             `json:"bench,omitzero"` // a simulated vehicle that runs
 	// What is shown as read and mended was read and mended at the simulated vehicle.
-	Simulated bool            `json:"simulated,omitempty"`
-	Faces     map[string]Face `json:"faces"` // of the plugs that are measured at
-	Wires     []CavityWire    `json:"wires"`
+	Simulated bool                 `json:"simulated,omitempty"`
+	Faces     map[string]desk.Face `json:"faces"` // of the plugs that are measured at
+	Wires     []desk.CavityWire    `json:"wires"`
 }
 
 // ProvedLine is a line of the sheet with what was read.
@@ -244,7 +245,7 @@ type TrainEndRequest struct {
 
 // TrainEnd is how a round ended.
 type TrainEnd struct {
-	Done
+	desk.Done
 	Right  bool       `json:"right"`
 	Hidden []string   `json:"hidden"`
 	Do     []string   `json:"do"`

@@ -12,21 +12,22 @@ import (
 	"draxel/core/size"
 	"draxel/core/work"
 	"draxel/exchange"
+	"draxel/server/desk"
 )
 
-func (s *Server) showReach(c *gin.Context) error {
-	j, err := s.compute(c.Request.Context(), c.Param("job"))
+func (s *reachAPI) showReach(c *gin.Context) error {
+	j, err := s.Compute(c.Request.Context(), c.Param("job"))
 	if err != nil {
 		return err
 	}
-	p := &j.plan().Reach
+	p := &j.Plan().Reach
 	r, d := p.Result, j.Job.Chosen().Reach
-	v := ReachView{Revision: j.Revision, Map: d.Map, Things: j.things(), Proposed: orEmpty(r.Propose()), Rules: d.Rules, Lines: orEmpty(r.Lines), Wires: []ReachWire{}, Joints: orEmpty(r.Joints), Bundles: orEmpty(r.Bundles),
-		Walls: orEmpty(r.Walls), Disconnects: orEmpty(r.Disconnects), Apart: orEmpty(r.Kept), Tape: orEmpty(r.Tape), Unit: r.Unit, Buy: orEmpty(r.Buy), Stock: r.Stock, Pieces: orEmpty(r.Pieces()), Colours: orEmpty(r.Colours),
-		Figures: r.Figures, Learned: r.Learned, Steps: j.workSteps(work.Reach), Strays: orEmpty(p.Strays),
-		Proof: j.plan().Proof, Line: j.plan().Proof.Line(), Wishes: orEmpty(d.Wishes), Measured: orEmpty(d.Measured),
-		Leftover: orEmpty(d.Leftover), Findings: stageFindings(j.plan().Findings, "reach")}
-	v.Map.Stations, v.Map.Paths = orEmpty(v.Map.Stations), orEmpty(v.Map.Paths)
+	v := ReachView{Revision: j.Revision, Map: d.Map, Things: thingsOf(j), Proposed: desk.OrEmpty(r.Propose()), Rules: d.Rules, Lines: desk.OrEmpty(r.Lines), Wires: []ReachWire{}, Joints: desk.OrEmpty(r.Joints), Bundles: desk.OrEmpty(r.Bundles),
+		Walls: desk.OrEmpty(r.Walls), Disconnects: desk.OrEmpty(r.Disconnects), Apart: desk.OrEmpty(r.Kept), Tape: desk.OrEmpty(r.Tape), Unit: r.Unit, Buy: desk.OrEmpty(r.Buy), Stock: r.Stock, Pieces: desk.OrEmpty(r.Pieces()), Colours: desk.OrEmpty(r.Colours),
+		Figures: r.Figures, Learned: r.Learned, Steps: j.WorkSteps(work.Reach), Strays: desk.OrEmpty(p.Strays),
+		Proof: j.Plan().Proof, Line: j.Plan().Proof.Line(), Wishes: desk.OrEmpty(d.Wishes), Measured: desk.OrEmpty(d.Measured),
+		Leftover: desk.OrEmpty(d.Leftover), Findings: desk.StageFindings(j.Plan().Findings, "reach")}
+	v.Map.Stations, v.Map.Paths = desk.OrEmpty(v.Map.Stations), desk.OrEmpty(v.Map.Paths)
 	for _, w := range r.Wires() {
 		v.Wires = append(v.Wires, ReachWire{Colour: w.Colour, Size: w.Size, Circuit: w.Circuit, Function: w.Function,
 			Ends: w.Ends, Lands: w.Lands, Pair: w.Pair, Shield: w.Shield,
@@ -36,10 +37,10 @@ func (s *Server) showReach(c *gin.Context) error {
 	return nil
 }
 
-// things lists what can be put at a station: devices, connectors without one, splices and branches, with how many wires
+// thingsOf lists what can be put at a station: devices, connectors without one, splices and branches, with how many wires
 // end there.
-func (j *computed) things() []PlacedThing {
-	r, loom := j.plan().Reach.Result, &j.facts.Laid.Loom
+func thingsOf(j *desk.Computed) []PlacedThing {
+	r, loom := j.Plan().Reach.Result, &j.Facts.Laid.Loom
 	put := map[reach.Thing]reach.Place{}
 	for _, p := range j.Job.Places {
 		put[p.Thing] = p
@@ -108,31 +109,31 @@ func (j *computed) things() []PlacedThing {
 	return out
 }
 
-func (s *Server) compareReach(c *gin.Context) error {
-	j, err := s.compute(c.Request.Context(), c.Param("job"))
+func (s *reachAPI) compareReach(c *gin.Context) error {
+	j, err := s.Compute(c.Request.Context(), c.Param("job"))
 	if err != nil {
 		return err
 	}
-	c.JSON(http.StatusOK, CompareView{Revision: j.Revision, Now: j.plan().Reach.Result.Figures,
-		Options: orEmpty(j.Compared())})
+	c.JSON(http.StatusOK, CompareView{Revision: j.Revision, Now: j.Plan().Reach.Result.Figures,
+		Options: desk.OrEmpty(comparedOf(j))})
 	return nil
 }
 
-// Compared works the options out when they are first asked for.
-func (j *computed) Compared() []reach.Compared {
-	return Kept(j, "compared", func() []reach.Compared { return j.plan().Reach.Result.Compare() })
+// comparedOf works the options out when they are first asked for.
+func comparedOf(j *desk.Computed) []reach.Compared {
+	return desk.Kept(j, "compared", func() []reach.Compared { return j.Plan().Reach.Result.Compare() })
 }
 
 // packReach packs a path's bundle. The same wires are packed once, whatever their order and wherever they lie.
-func (s *Server) packReach(c *gin.Context) error {
-	j, err := s.compute(c.Request.Context(), c.Param("job"))
+func (s *reachAPI) packReach(c *gin.Context) error {
+	j, err := s.Compute(c.Request.Context(), c.Param("job"))
 	if err != nil {
 		return err
 	}
-	all := j.plan().Reach.Result.Bundles
+	all := j.Plan().Reach.Result.Bundles
 	i := slices.IndexFunc(all, func(b reach.Bundle) bool { return b.Path == c.Query("path") })
 	if i < 0 {
-		return problem(http.StatusNotFound, "no-such-path", "There is no such path.", "")
+		return desk.Refusal(http.StatusNotFound, "no-such-path", "There is no such path.", "")
 	}
 	b := &all[i]
 	v := PackView{Path: b.Path, Circles: []reach.Circle{}, Floor: b.Area, Area: b.Area, Laid: b.Laid, Over: b.Over}
@@ -154,15 +155,15 @@ func listTemplates(c *gin.Context) error {
 }
 
 // cutListCSV gives the cut list as a table.
-func (s *Server) cutListCSV(c *gin.Context) error {
-	j, err := s.compute(c.Request.Context(), c.Param("job"))
+func (s *reachAPI) cutListCSV(c *gin.Context) error {
+	j, err := s.Compute(c.Request.Context(), c.Param("job"))
 	if err != nil {
 		return err
 	}
 	var b bytes.Buffer
-	if err := exchange.WriteCutList(&b, j.plan().Reach.Result); err != nil {
+	if err := exchange.WriteCutList(&b, j.Plan().Reach.Result); err != nil {
 		return err
 	}
-	download(c, j.Job.Title+" cut list.csv", "text/csv; charset=utf-8", b.Bytes())
+	desk.Download(c, j.Job.Title+" cut list.csv", "text/csv; charset=utf-8", b.Bytes())
 	return nil
 }

@@ -16,6 +16,7 @@ import (
 	"draxel/core/work"
 	"draxel/demo"
 	"draxel/server"
+	"draxel/server/desk"
 )
 
 // demoJob opens one of the demonstration's jobs: 1 the Packhorse, 2 its fuse block.
@@ -35,7 +36,7 @@ func (c *client) reach(job string) server.ReachView {
 
 func (c *client) reachTick(job string, seen int64, done bool, reason string, steps ...string) string {
 	c.t.Helper()
-	_, code := send[server.Done](c, "POST", job+"/work/tick", server.TickRequest{ID: c.change(), Seen: seen,
+	_, code := send[desk.Done](c, "POST", job+"/work/tick", server.TickRequest{ID: c.change(), Seen: seen,
 		Steps: steps, Done: done, Reason: reason})
 	return code
 }
@@ -49,11 +50,11 @@ func cutLine(t *testing.T, v server.ReachView, wire harness.WireID) reach.Line {
 	return v.Lines[i]
 }
 
-func reachStep(v server.ReachView, kind work.Kind, wire harness.WireID) server.WorkStep {
+func reachStep(v server.ReachView, kind work.Kind, wire harness.WireID) desk.WorkStep {
 	i := slices.IndexFunc(v.Steps,
-		func(s server.WorkStep) bool { return s.Kind == kind && (wire == "" || s.Wire() == wire) })
+		func(s desk.WorkStep) bool { return s.Kind == kind && (wire == "" || s.Wire() == wire) })
 	if i < 0 {
-		return server.WorkStep{}
+		return desk.WorkStep{}
 	}
 	return v.Steps[i]
 }
@@ -88,10 +89,10 @@ func TestTheFuseBlockMovedToTheRear(t *testing.T) {
 	if built.Figures.Extend+built.Figures.Replace != 0 || len(built.Relocations) != 1 || len(built.Relocations[0].Wires) != 74 {
 		t.Errorf("as it was built all 74 reach: %+v", built.Figures)
 	}
-	if _, code := send[server.Done](c, "POST", job+"/reach/choose", server.ChooseRequest{ID: c.change(), Seen: v.Revision, Option: "as-built"}); code != "no-reason" {
+	if _, code := send[desk.Done](c, "POST", job+"/reach/choose", server.ChooseRequest{ID: c.change(), Seen: v.Revision, Option: "as-built"}); code != "no-reason" {
 		t.Errorf("chosen without a reason: %q", code)
 	}
-	if _, code := send[server.Done](c, "POST", job+"/reach/choose", server.ChooseRequest{ID: c.change(), Seen: v.Revision, Option: "as-built", Reason: "no wire to buy"}); code != "" {
+	if _, code := send[desk.Done](c, "POST", job+"/reach/choose", server.ChooseRequest{ID: c.change(), Seen: v.Revision, Option: "as-built", Reason: "no wire to buy"}); code != "" {
 		t.Fatal(code)
 	}
 	v = c.reach(job)
@@ -145,7 +146,7 @@ func TestTheWholeWorkOfReachIsTicked(t *testing.T) {
 		t.Errorf("the first cut taken back: %q", code)
 	}
 	// The block is moved after all: what was cut for the old place is said, and nothing of the work is lost.
-	_, code := send[server.Done](c, "POST", job+"/reach/places", server.PlacesRequest{ID: c.change(), Seen: end.Revision, Places: []reach.Place{{Thing: reach.Thing{Kind: reach.ADevice, ID: "fuse block"}, Station: "front locker"}}})
+	_, code := send[desk.Done](c, "POST", job+"/reach/places", server.PlacesRequest{ID: c.change(), Seen: end.Revision, Places: []reach.Place{{Thing: reach.Thing{Kind: reach.ADevice, ID: "fuse block"}, Station: "front locker"}}})
 	if code != "" {
 		t.Fatal(code)
 	}
@@ -172,7 +173,7 @@ func TestWhatIsMeasuredChangesThePlan(t *testing.T) {
 	}
 	put := func(what string, method, path string, body any) {
 		t.Helper()
-		if _, code := send[server.Done](c, method, job+path, body); code != "" {
+		if _, code := send[desk.Done](c, method, job+path, body); code != "" {
 			t.Fatalf("%s: %s", what, code)
 		}
 		v = c.reach(job)
@@ -269,7 +270,7 @@ func TestReachRefuses(t *testing.T) {
 			t.Fatal(err)
 		}
 		body["id"], body["seen"] = c.change(), seen // every change has an id and what was seen
-		if _, code := send[server.Done](c, x.method, job+x.path, body); code != x.want {
+		if _, code := send[desk.Done](c, x.method, job+x.path, body); code != x.want {
 			t.Errorf("%s: %q, want %q", name, code, x.want)
 		}
 	}
@@ -328,11 +329,11 @@ func TestTwoWindowsDrawTheMap(t *testing.T) {
 	job := c.demoJob(1)
 	first, second := c.reach(job), c.reach(job)
 	first.Map.Paths[0].Length = 430
-	if _, code := send[server.Done](c, "PUT", job+"/reach/map", server.MapRequest{ID: c.change(), Seen: first.Revision, Map: first.Map}); code != "" {
+	if _, code := send[desk.Done](c, "PUT", job+"/reach/map", server.MapRequest{ID: c.change(), Seen: first.Revision, Map: first.Map}); code != "" {
 		t.Fatal(code)
 	}
 	second.Map.Paths[1].Length = 350
-	if _, code := send[server.Done](c, "PUT", job+"/reach/map", server.MapRequest{ID: c.change(), Seen: second.Revision, Map: second.Map}); code != "stale" {
+	if _, code := send[desk.Done](c, "PUT", job+"/reach/map", server.MapRequest{ID: c.change(), Seen: second.Revision, Map: second.Map}); code != "stale" {
 		t.Errorf("a map that was changed since: %q", code)
 	}
 	if v := c.reach(job); v.Map.Paths[0].Length != 430 || v.Map.Paths[1].Length != 340 {
@@ -340,7 +341,7 @@ func TestTwoWindowsDrawTheMap(t *testing.T) {
 	}
 	// Two things put somewhere at once do not stand in each other's way.
 	for _, device := range []string{"horn", "beacon"} {
-		if _, code := send[server.Done](c, "POST", job+"/reach/places", server.PlacesRequest{ID: c.change(), Seen: second.Revision, Places: []reach.Place{{Thing: reach.Thing{Kind: reach.ADevice, ID: device}, Station: "roof"}}}); code != "" {
+		if _, code := send[desk.Done](c, "POST", job+"/reach/places", server.PlacesRequest{ID: c.change(), Seen: second.Revision, Places: []reach.Place{{Thing: reach.Thing{Kind: reach.ADevice, ID: device}, Station: "roof"}}}); code != "" {
 			t.Errorf("%s: %s", device, code)
 		}
 	}
@@ -354,7 +355,7 @@ func TestADisconnectIsTakenAndTakenBack(t *testing.T) {
 		j.Partings = []reach.Parting{{Between: gone, Plugs: []reach.PartingPlug{{ID: "D9", Blade: 1.5, Ways: 4}}}}
 	})
 	set := func(between [2]string, back bool) string {
-		_, code := send[server.Done](c, "POST", job+"/reach/disconnect", server.PartingRequest{ID: c.change(),
+		_, code := send[desk.Done](c, "POST", job+"/reach/disconnect", server.PartingRequest{ID: c.change(),
 			Seen: c.reach(job).Revision, Between: between, Back: back})
 		return code
 	}

@@ -11,12 +11,9 @@ import (
 
 	"draxel/core/harness"
 	"draxel/core/reach"
-	"draxel/core/stored"
+	"draxel/server/desk"
 	"draxel/store"
 )
-
-// longestName bounds the names of what is kept for comparing.
-const longestName = 80
 
 func badMap(m *reach.Map) error {
 	for i := range m.Stations {
@@ -25,22 +22,14 @@ func badMap(m *reach.Map) error {
 	for i := range m.Paths {
 		m.Paths[i].ID = strings.TrimSpace(m.Paths[i].ID)
 	}
-	return unsound(m, "/map")
-}
-
-// unsound is the reply to a value that cannot be, nil for one that can.
-func unsound(v any, pointer string) error {
-	if err := stored.Sound(v); err != nil {
-		return problem(http.StatusUnprocessableEntity, "bad-value", sentence(err.Error()), pointer)
-	}
-	return nil
+	return desk.Unsound(m, "/map")
 }
 
 // outside says whether a number lies outside bounds, or is none.
 func outside(x, least, most float64) bool { return math.IsNaN(x) || x < least || x > most }
 
-func (s *Server) putMap(c *gin.Context) error {
-	r, err := read[MapRequest](c)
+func (s *reachAPI) putMap(c *gin.Context) error {
+	r, err := desk.Read[MapRequest](c)
 	if err == nil {
 		err = badMap(&r.Map)
 	}
@@ -49,9 +38,9 @@ func (s *Server) putMap(c *gin.Context) error {
 	}
 	bodies := map[string]any{store.SubjectMap: r.Map}
 	if len(r.Renamed) == 0 {
-		return s.apply(c, change{id: r.ID, what: "map", seen: r.Seen, bodies: bodies})
+		return s.Apply(c, desk.Change{Id: r.ID, What: "map", Seen: r.Seen, Bodies: bodies})
 	}
-	return s.checked(c, func(j *computed) error {
+	return s.Checked(c, func(j *desk.Computed) error {
 		for _, p := range j.Job.Places {
 			if to := r.Renamed[p.Station]; to != "" {
 				p.Station = to
@@ -67,138 +56,138 @@ func (s *Server) putMap(c *gin.Context) error {
 				}
 			}
 		}
-		return s.apply(c, change{id: r.ID, what: "map", seen: r.Seen, base: j.Revision, bodies: bodies})
+		return s.Apply(c, desk.Change{Id: r.ID, What: "map", Seen: r.Seen, Base: j.Revision, Bodies: bodies})
 	})
 }
 
-func (s *Server) putRules(c *gin.Context) error {
-	r, err := read[RulesRequest](c)
+func (s *reachAPI) putRules(c *gin.Context) error {
+	r, err := desk.Read[RulesRequest](c)
 	if err == nil {
-		err = unsound(&r.Rules, "/rules")
+		err = desk.Unsound(&r.Rules, "/rules")
 	}
 	if err != nil {
 		return err
 	}
 	x := r.Rules
-	return s.apply(c, change{id: r.ID, what: "rules", seen: r.Seen, bodies: map[string]any{store.SubjectRules: x}})
+	return s.Apply(c, desk.Change{Id: r.ID, What: "rules", Seen: r.Seen, Bodies: map[string]any{store.SubjectRules: x}})
 }
 
 // putPlaces puts things at stations.
-func (s *Server) putPlaces(c *gin.Context) error {
-	r, err := read[PlacesRequest](c)
+func (s *reachAPI) putPlaces(c *gin.Context) error {
+	r, err := desk.Read[PlacesRequest](c)
 	if err == nil && (len(r.Places) == 0 || len(r.Places) > 2000) {
-		err = problem(http.StatusUnprocessableEntity, "no-action", "Say what is put where.", "/places")
+		err = desk.Refusal(http.StatusUnprocessableEntity, "no-action", "Say what is put where.", "/places")
 	}
 	if err != nil {
 		return err
 	}
-	return s.checked(c, func(j *computed) error {
+	return s.Checked(c, func(j *desk.Computed) error {
 		bodies, err := s.placed(c, j, r.Places, r.Reason)
 		if err != nil {
 			return err
 		}
-		return s.apply(c, change{id: r.ID, what: "place", reason: r.Reason, seen: r.Seen, base: j.Revision, bodies: bodies})
+		return s.Apply(c, desk.Change{Id: r.ID, What: "place", Reason: r.Reason, Seen: r.Seen, Base: j.Revision, Bodies: bodies})
 	})
 }
 
-func (s *Server) placed(c *gin.Context, j *computed, places []reach.Place, reason string) (map[string]any, error) {
+func (s *reachAPI) placed(c *gin.Context, j *desk.Computed, places []reach.Place, reason string) (map[string]any, error) {
 	known := map[reach.Thing]bool{}
-	for _, x := range j.things() {
+	for _, x := range thingsOf(j) {
 		known[x.Thing] = true
 	}
 	bodies := map[string]any{}
 	for i, p := range places {
 		if !known[p.Thing] {
-			return nil, problem(http.StatusUnprocessableEntity, "no-such-thing", fmt.Sprintf("There is no %s.", p.Thing), fmt.Sprintf("/places/%d/thing", i))
+			return nil, desk.Refusal(http.StatusUnprocessableEntity, "no-such-thing", fmt.Sprintf("There is no %s.", p.Thing), fmt.Sprintf("/places/%d/thing", i))
 		}
 		if p.Station == "" {
 			bodies[store.SubjectPlace(p.Thing)] = nil
 			continue
 		}
-		if !j.hasStation(p.Station) {
-			return nil, problem(http.StatusUnprocessableEntity, "no-such-station", fmt.Sprintf("There is no station %q.", p.Station), fmt.Sprintf("/places/%d/station", i))
+		if !hasStation(j, p.Station) {
+			return nil, desk.Refusal(http.StatusUnprocessableEntity, "no-such-station", fmt.Sprintf("There is no station %q.", p.Station), fmt.Sprintf("/places/%d/station", i))
 		}
-		p.Reason, p.Who, p.When = strings.TrimSpace(reason), who(c), s.now().UTC().UnixMilli()
+		p.Reason, p.Who, p.When = strings.TrimSpace(reason), desk.Who(c), s.Now().UTC().UnixMilli()
 		bodies[store.SubjectPlace(p.Thing)] = p
 	}
 	return bodies, nil
 }
 
-func (j *computed) hasStation(id string) bool {
+func hasStation(j *desk.Computed, id string) bool {
 	return j.Job.Map != nil && slices.ContainsFunc(j.Job.Map.Stations, func(x reach.Station) bool { return x.ID == id })
 }
 
-func (j *computed) hasReachWire(id harness.WireID) bool {
-	return slices.ContainsFunc(j.plan().Reach.Result.Lines, func(l reach.Line) bool { return l.Wire == id })
+func hasReachWire(j *desk.Computed, id harness.WireID) bool {
+	return slices.ContainsFunc(j.Plan().Reach.Result.Lines, func(l reach.Line) bool { return l.Wire == id })
 }
 
 func noWire(id harness.WireID) error {
-	return problem(http.StatusUnprocessableEntity, "no-such-wire", fmt.Sprintf("There is no wire %q in the cut list.", id), "/wire")
+	return desk.Refusal(http.StatusUnprocessableEntity, "no-such-wire", fmt.Sprintf("There is no wire %q in the cut list.", id), "/wire")
 }
 
 // putSpan decides about one wire.
-func (s *Server) putSpan(c *gin.Context) error {
-	r, err := read[SpanRequest](c)
+func (s *reachAPI) putSpan(c *gin.Context) error {
+	r, err := desk.Read[SpanRequest](c)
 	if err == nil && (outside(r.Wish.Amps, 0, 1000) || outside(float64(r.Wish.Size), 0, 240) ||
 		r.Wish.At < 0 || r.Wish.At > 2 || r.Wish.School != "" && !slices.Contains(reach.Schools(), r.Wish.School)) {
-		err = problem(http.StatusUnprocessableEntity, "bad-number", "That cannot be decided about a wire.", "/wish")
+		err = desk.Refusal(http.StatusUnprocessableEntity, "bad-number", "That cannot be decided about a wire.", "/wish")
 	}
 	if err != nil {
 		return err
 	}
-	return s.checked(c, func(j *computed) error {
+	return s.Checked(c, func(j *desk.Computed) error {
 		w := r.Wish
-		if !j.hasReachWire(w.Wire) {
+		if !hasReachWire(j, w.Wire) {
 			return noWire(w.Wire)
 		}
 		for _, p := range w.Avoid {
 			if j.Job.Map == nil || !slices.ContainsFunc(j.Job.Map.Paths, func(x reach.Path) bool { return x.ID == p }) {
-				return problem(http.StatusUnprocessableEntity, "no-such-path", fmt.Sprintf("There is no path %q.", p), "/wish/avoid")
+				return desk.Refusal(http.StatusUnprocessableEntity, "no-such-path", fmt.Sprintf("There is no path %q.", p), "/wish/avoid")
 			}
 		}
-		if w.Far != "" && !j.hasStation(w.Far) {
-			return problem(http.StatusUnprocessableEntity, "no-such-station", fmt.Sprintf("There is no station %q.", w.Far), "/wish/far")
+		if w.Far != "" && !hasStation(j, w.Far) {
+			return desk.Refusal(http.StatusUnprocessableEntity, "no-such-station", fmt.Sprintf("There is no station %q.", w.Far), "/wish/far")
 		}
 		var body any
 		if len(w.Avoid) > 0 || w.Amps > 0 || w.Size > 0 || w.Slack ||
 			w.School != "" || w.Whole || w.At > 0 || w.Renew || w.Far != "" {
-			w.Who, w.When = who(c), s.now().UTC().UnixMilli()
+			w.Who, w.When = desk.Who(c), s.Now().UTC().UnixMilli()
 			body = w
 		}
-		return s.apply(c, change{id: r.ID, what: "span", reason: w.Reason, seen: r.Seen, base: j.Revision, bodies: map[string]any{store.SubjectSpan(w.Wire): body}})
+		return s.Apply(c, desk.Change{Id: r.ID, What: "span", Reason: w.Reason, Seen: r.Seen, Base: j.Revision, Bodies: map[string]any{store.SubjectSpan(w.Wire): body}})
 	})
 }
 
 // putLength keeps what was measured at a wire. The step that asked for it is done with it.
-func (s *Server) putLength(c *gin.Context) error {
-	r, err := read[LengthRequest](c)
+func (s *reachAPI) putLength(c *gin.Context) error {
+	r, err := desk.Read[LengthRequest](c)
 	if err == nil && (outside(r.Had, 0, 40000) || outside(r.Need, 0, 40000) || outside(r.Spread, 0, 2000)) {
-		err = problem(http.StatusUnprocessableEntity, "bad-number", "That is no length of a wire in a vehicle: millimetres, up to 40 m.", "/had")
+		err = desk.Refusal(http.StatusUnprocessableEntity, "bad-number", "That is no length of a wire in a vehicle: millimetres, up to 40 m.", "/had")
 	}
 	if err != nil {
 		return err
 	}
-	return s.checked(c, func(j *computed) error {
-		i := slices.IndexFunc(j.plan().Reach.Result.Lines, func(l reach.Line) bool { return l.Wire == r.Wire })
+	return s.Checked(c, func(j *desk.Computed) error {
+		i := slices.IndexFunc(j.Plan().Reach.Result.Lines, func(l reach.Line) bool { return l.Wire == r.Wire })
 		if i < 0 {
 			return noWire(r.Wire)
 		}
 		var body any
 		if r.Had > 0 || r.Need > 0 {
-			m := reach.Measured{Wire: r.Wire, Had: r.Had, Need: r.Need, Spread: r.Spread, Who: who(c), When: s.now().UTC().UnixMilli()}
-			if at := j.plan().Reach.Result.Lines[i].Stations; len(at) > 0 {
+			m := reach.Measured{Wire: r.Wire, Had: r.Had, Need: r.Need, Spread: r.Spread, Who: desk.Who(c), When: s.Now().UTC().UnixMilli()}
+			if at := j.Plan().Reach.Result.Lines[i].Stations; len(at) > 0 {
 				m.From, m.To = at[0], at[len(at)-1]
 			}
 			body = m
 		}
-		return s.apply(c, change{id: r.ID, what: "length", seen: r.Seen, base: j.Revision, bodies: map[string]any{store.SubjectLength(r.Wire): body}})
+		return s.Apply(c, desk.Change{Id: r.ID, What: "length", Seen: r.Seen, Base: j.Revision, Bodies: map[string]any{store.SubjectLength(r.Wire): body}})
 	})
 }
 
-func (s *Server) putOption(c *gin.Context) error {
-	r, err := read[OptionRequest](c)
-	if err == nil && (r.Option.ID == "" || len(r.Option.ID) > longestName || strings.TrimSpace(r.Option.Name) == "" && len(r.Option.Moves) > 0 || len(r.Option.Moves) > 500) {
-		err = problem(http.StatusUnprocessableEntity, "no-name", "Give the placement a name.", "/option/name")
+func (s *reachAPI) putOption(c *gin.Context) error {
+	r, err := desk.Read[OptionRequest](c)
+	if err == nil && (r.Option.ID == "" || len(r.Option.ID) > desk.LongestName || strings.TrimSpace(r.Option.Name) == "" && len(r.Option.Moves) > 0 || len(r.Option.Moves) > 500) {
+		err = desk.Refusal(http.StatusUnprocessableEntity, "no-name", "Give the placement a name.", "/option/name")
 	}
 	if err != nil {
 		return err
@@ -207,22 +196,22 @@ func (s *Server) putOption(c *gin.Context) error {
 	if len(r.Option.Moves) > 0 {
 		body = r.Option
 	}
-	return s.apply(c, change{id: r.ID, what: "option", seen: r.Seen, bodies: map[string]any{store.SubjectOption(r.Option.ID): body}})
+	return s.Apply(c, desk.Change{Id: r.ID, What: "option", Seen: r.Seen, Bodies: map[string]any{store.SubjectOption(r.Option.ID): body}})
 }
 
 // chooseOption puts everything where an option has it, and keeps where it was as another option.
-func (s *Server) chooseOption(c *gin.Context) error {
-	r, err := read[ChooseRequest](c)
+func (s *reachAPI) chooseOption(c *gin.Context) error {
+	r, err := desk.Read[ChooseRequest](c)
 	if err == nil && strings.TrimSpace(r.Reason) == "" {
-		err = problem(http.StatusUnprocessableEntity, "no-reason", "Say why: every length follows from it.", "/reason")
+		err = desk.Refusal(http.StatusUnprocessableEntity, "no-reason", "Say why: every length follows from it.", "/reason")
 	}
 	if err != nil {
 		return err
 	}
-	return s.checked(c, func(j *computed) error {
+	return s.Checked(c, func(j *desk.Computed) error {
 		i := slices.IndexFunc(j.Job.Options, func(o reach.Option) bool { return o.ID == r.Option })
 		if i < 0 {
-			return problem(http.StatusNotFound, "no-such-thing", "There is no such placement.", "/option")
+			return desk.Refusal(http.StatusNotFound, "no-such-thing", "There is no such placement.", "/option")
 		}
 		o := j.Job.Options[i]
 		bodies, err := s.placed(c, j, o.Moves, r.Reason)
@@ -231,59 +220,59 @@ func (s *Server) chooseOption(c *gin.Context) error {
 		}
 		before := reach.Option{ID: "before " + o.ID, Name: "as before " + o.Name}
 		for _, m := range o.Moves {
-			if was := j.plan().Reach.Result.Placed[m.Thing]; was != "" {
+			if was := j.Plan().Reach.Result.Placed[m.Thing]; was != "" {
 				before.Moves = append(before.Moves, reach.Place{Thing: m.Thing, Station: was})
 			}
 		}
-		if len(before.Moves) > 0 && len(before.ID) <= longestName {
+		if len(before.Moves) > 0 && len(before.ID) <= desk.LongestName {
 			bodies[store.SubjectOption(before.ID)] = before
 		}
 		bodies[store.SubjectOption(o.ID)] = nil
-		return s.apply(c, change{id: r.ID, what: "choose", reason: r.Reason, seen: r.Seen, base: j.Revision, bodies: bodies})
+		return s.Apply(c, desk.Change{Id: r.ID, What: "choose", Reason: r.Reason, Seen: r.Seen, Base: j.Revision, Bodies: bodies})
 	})
 }
 
 // takeDisconnect takes the plugs that are offered for a disconnect, or takes what was taken back.
-func (s *Server) takeDisconnect(c *gin.Context) error {
-	r, err := read[PartingRequest](c)
+func (s *reachAPI) takeDisconnect(c *gin.Context) error {
+	r, err := desk.Read[PartingRequest](c)
 	if err != nil {
 		return err
 	}
-	return s.checked(c, func(j *computed) error {
-		all := j.plan().Reach.Result.Disconnects
+	return s.Checked(c, func(j *desk.Computed) error {
+		all := j.Plan().Reach.Result.Disconnects
 		i := slices.IndexFunc(all, func(d reach.Disconnect) bool { return d.Between == r.Between })
 		taken := slices.ContainsFunc(j.Job.Partings, func(p reach.Parting) bool { return p.Between == r.Between })
 		if i < 0 && !(taken && r.Back) {
-			return problem(http.StatusNotFound, "no-such-thing", "No wire runs from the one to the other.", "/between")
+			return desk.Refusal(http.StatusNotFound, "no-such-thing", "No wire runs from the one to the other.", "/between")
 		}
 		var body any
 		if !r.Back {
 			p := all[i].Offer(j.Job.Partings)
 			if err := p.Check(); err != nil {
-				return problem(http.StatusUnprocessableEntity, "nothing-tied", "There is nothing that would have to come apart.",
+				return desk.Refusal(http.StatusUnprocessableEntity, "nothing-tied", "There is nothing that would have to come apart.",
 					"/between")
 			}
-			p.Who, p.When = who(c), s.now().UTC().UnixMilli()
+			p.Who, p.When = desk.Who(c), s.Now().UTC().UnixMilli()
 			body = p
 		}
-		return s.apply(c, change{id: r.ID, what: "parting", seen: r.Seen, base: j.Revision,
-			bodies: map[string]any{store.SubjectParting(r.Between): body}})
+		return s.Apply(c, desk.Change{Id: r.ID, What: "parting", Seen: r.Seen, Base: j.Revision,
+			Bodies: map[string]any{store.SubjectParting(r.Between): body}})
 	})
 }
 
-func (s *Server) logLeftover(c *gin.Context) error {
-	r, err := read[LeftoverRequest](c)
+func (s *reachAPI) logLeftover(c *gin.Context) error {
+	r, err := desk.Read[LeftoverRequest](c)
 	if err == nil && outside(r.Left, -10000, 10000) {
-		err = problem(http.StatusUnprocessableEntity, "bad-number", "Say how many mm were left over; less than nothing where it fell short.", "/left")
+		err = desk.Refusal(http.StatusUnprocessableEntity, "bad-number", "Say how many mm were left over; less than nothing where it fell short.", "/left")
 	}
 	if err != nil {
 		return err
 	}
-	return s.checked(c, func(j *computed) error {
-		if !j.hasReachWire(r.Wire) {
+	return s.Checked(c, func(j *desk.Computed) error {
+		if !hasReachWire(j, r.Wire) {
 			return noWire(r.Wire)
 		}
-		x := reach.Leftover{ID: r.ID, Wire: r.Wire, Left: r.Left, Who: who(c), When: s.now().UTC().UnixMilli()}
-		return s.apply(c, change{id: r.ID, what: "leftover", seen: r.Seen, base: j.Revision, bodies: map[string]any{store.SubjectLeftover(x.ID): x}})
+		x := reach.Leftover{ID: r.ID, Wire: r.Wire, Left: r.Left, Who: desk.Who(c), When: s.Now().UTC().UnixMilli()}
+		return s.Apply(c, desk.Change{Id: r.ID, What: "leftover", Seen: r.Seen, Base: j.Revision, Bodies: map[string]any{store.SubjectLeftover(x.ID): x}})
 	})
 }

@@ -8,6 +8,7 @@ import (
 	"draxel/core/reach"
 	"draxel/core/size"
 	"draxel/core/work"
+	"draxel/server/desk"
 )
 
 // ReachView is everything of Reach but the comparison of placements.
@@ -32,7 +33,7 @@ type ReachView struct {
 	Colours     []reach.ColourLine `json:"colours"`
 	Figures     reach.Figures      `json:"figures"`
 	Learned     reach.Learned      `json:"learned"`
-	Steps       []WorkStep         `json:"steps"`
+	Steps       []desk.WorkStep    `json:"steps"`
 	Strays      []work.Tick        `json:"strays"`
 	Proof       proof.Proof        `json:"proof"`
 	Line        string             `json:"line"`

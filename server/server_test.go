@@ -16,6 +16,7 @@ import (
 	"draxel/core/match"
 	"draxel/demo"
 	"draxel/server"
+	"draxel/server/desk"
 	"draxel/store"
 )
 
@@ -26,7 +27,7 @@ type client struct {
 	changes int
 }
 
-func handler(t testing.TB, o server.Options) http.Handler {
+func handler(t testing.TB, o desk.Options) http.Handler {
 	t.Helper()
 	s, err := server.New(o)
 	if err != nil {
@@ -47,7 +48,7 @@ func startAt(t testing.TB, now func() time.Time) *client {
 	if err != nil {
 		t.Fatal(err)
 	}
-	web := httptest.NewServer(handler(t, server.Options{Store: s, Now: now}))
+	web := httptest.NewServer(handler(t, desk.Options{Store: s, Now: now}))
 	t.Cleanup(func() {
 		web.CloseClientConnections()
 		web.Close()
@@ -99,7 +100,7 @@ func send[T any](c *client, method, path string, body any) (v T, code string) {
 func decode[T any](c *client, status int, data []byte) (v T, code string) {
 	c.t.Helper()
 	if status >= 400 {
-		var p server.Problem
+		var p desk.Problem
 		if err := json.Unmarshal(data, &p); err != nil || p.Code == "" || p.Detail == "" || p.Status != status {
 			c.t.Fatalf("status %d without a proper problem: %s", status, data)
 		}
@@ -145,7 +146,7 @@ func bring[T any](c *client, method, path string, data []byte, fields map[string
 // refit makes the demonstration's re-pinned job from its files, as a user would.
 func (c *client) refit() string {
 	c.t.Helper()
-	done, code := send[server.Done](c, "POST", "/api/jobs", server.JobRequest{ID: c.change(), Title: "Refit", Kind: "re-pinned"})
+	done, code := send[desk.Done](c, "POST", "/api/jobs", server.JobRequest{ID: c.change(), Title: "Refit", Kind: "re-pinned"})
 	if code != "" {
 		c.t.Fatal(code)
 	}
@@ -154,7 +155,7 @@ func (c *client) refit() string {
 		if err != nil {
 			c.t.Fatal(err)
 		}
-		if _, code := bring[server.Done](c, "PUT", "/api/jobs/"+done.Job+"/gather/"+side, data, map[string]string{"id": c.change(), "meta": `{"name":"` + side + `","trust":"maker"}`, "seen": "9"}); code != "" {
+		if _, code := bring[desk.Done](c, "PUT", "/api/jobs/"+done.Job+"/gather/"+side, data, map[string]string{"id": c.change(), "meta": `{"name":"` + side + `","trust":"maker"}`, "seen": "9"}); code != "" {
 			c.t.Fatal(code)
 		}
 	}
@@ -175,7 +176,7 @@ func (c *client) decide(job string, r server.DecideRequest) string {
 	if r.ID == "" {
 		r.ID = c.change()
 	}
-	_, code := send[server.Done](c, "POST", job+"/match/decide", r)
+	_, code := send[desk.Done](c, "POST", job+"/match/decide", r)
 	return code
 }
 
@@ -186,7 +187,7 @@ func TestFromTwoFilesToTheSheet(t *testing.T) {
 	if m.Totals.From != 83 || !m.Totals.Reconciled {
 		t.Fatalf("totals %+v", m.Totals)
 	}
-	done, code := send[server.Done](c, "POST", job+"/match/accept", server.AcceptRequest{ID: c.change(), Seen: m.Revision, Above: 0.95})
+	done, code := send[desk.Done](c, "POST", job+"/match/accept", server.AcceptRequest{ID: c.change(), Seen: m.Revision, Above: 0.95})
 	if code != "" || done.Count < 70 {
 		t.Fatalf("accepted %d, %s", done.Count, code)
 	}
@@ -199,7 +200,7 @@ func TestFromTwoFilesToTheSheet(t *testing.T) {
 		!strings.Contains(header.Get("Content-Disposition"), "Refit work sheet.pdf") {
 		t.Errorf("sheet: %d, %.20q, %s", status, pdf, header.Get("Content-Disposition"))
 	}
-	undone, code := send[server.Done](c, "POST", job+"/undo", server.UndoRequest{ID: c.change()})
+	undone, code := send[desk.Done](c, "POST", job+"/undo", server.UndoRequest{ID: c.change()})
 	if code != "" || undone.Count != done.Count || show[server.MatchView](c, job+"/match").Totals.Decided != 0 {
 		t.Errorf("undo took back %d of %d, %s", undone.Count, done.Count, code)
 	}
@@ -213,12 +214,12 @@ func TestJobFileThereAndBack(t *testing.T) {
 	c := start(t)
 	job := c.refit()
 	m := show[server.MatchView](c, job+"/match")
-	if _, code := send[server.Done](c, "POST", job+"/match/accept", server.AcceptRequest{ID: c.change(), Seen: m.Revision, Above: 0.9}); code != "" {
+	if _, code := send[desk.Done](c, "POST", job+"/match/accept", server.AcceptRequest{ID: c.change(), Seen: m.Revision, Above: 0.9}); code != "" {
 		t.Fatal(code)
 	}
 	_, file, _ := c.do("GET", job+"/file", "", nil)
 	status, reply, _ := c.do("POST", "/api/jobs/file", "application/json", bytes.NewReader(file))
-	done, code := decode[server.Done](c, status, reply)
+	done, code := decode[desk.Done](c, status, reply)
 	if code != "" {
 		t.Fatal(code)
 	}
@@ -228,7 +229,7 @@ func TestJobFileThereAndBack(t *testing.T) {
 	}
 	for name, text := range map[string]string{"not-a-job": `[1,2]`, "newer-format": `{"format":99,"job":{}}`, "damaged-job": `{"format":1,"job":{"title":"x","kind":"burnt","donor":"","chassis":""}}`} {
 		status, reply, _ := c.do("POST", "/api/jobs/file", "application/json", strings.NewReader(text))
-		if _, code := decode[server.Done](c, status, reply); code != name {
+		if _, code := decode[desk.Done](c, status, reply); code != name {
 			t.Errorf("%s: got %q", name, code)
 		}
 	}
@@ -241,7 +242,7 @@ func TestOnlyOurOwnPages(t *testing.T) {
 		"wrong-origin": func(r *http.Request) { r.Header.Set("Origin", "http://elsewhere.example") },
 	} {
 		status, data, _ := c.do("POST", "/api/jobs", "application/json", strings.NewReader(`{}`), edit)
-		if _, code := decode[server.Done](c, status, data); status != 403 || code != name {
+		if _, code := decode[desk.Done](c, status, data); status != 403 || code != name {
 			t.Errorf("%s: %d %q", name, status, code)
 		}
 	}
@@ -254,10 +255,10 @@ func TestOnlyOurOwnPages(t *testing.T) {
 			t.Errorf("%s: %d", missing, status)
 		}
 	}
-	if _, code := send[server.Done](c, "POST", "/api/jobs", map[string]any{"surprise": 1}); code != "bad-request" {
+	if _, code := send[desk.Done](c, "POST", "/api/jobs", map[string]any{"surprise": 1}); code != "bad-request" {
 		t.Errorf("an unknown field: %q", code)
 	}
-	if _, code := send[server.Done](c, "POST", "/api/jobs", server.JobRequest{ID: "x", Kind: "re-pinned"}); code != "no-title" {
+	if _, code := send[desk.Done](c, "POST", "/api/jobs", server.JobRequest{ID: "x", Kind: "re-pinned"}); code != "no-title" {
 		t.Errorf("no title: %q", code)
 	}
 }
@@ -307,16 +308,16 @@ func TestWhatIsNotThere(t *testing.T) {
 			t.Errorf("GET %s: %q, want %q", path, code, want)
 		}
 	}
-	if _, code := send[server.Done](c, "POST", job+"/undo", server.UndoRequest{}); code != "no-change-id" {
+	if _, code := send[desk.Done](c, "POST", job+"/undo", server.UndoRequest{}); code != "no-change-id" {
 		t.Errorf("an undo without an id: %q", code)
 	}
-	if _, code := send[server.Done](c, "DELETE", job, nil); code != "" {
+	if _, code := send[desk.Done](c, "DELETE", job, nil); code != "" {
 		t.Fatal(code)
 	}
-	if _, code := send[server.Done](c, "DELETE", job, nil); code != "" {
+	if _, code := send[desk.Done](c, "DELETE", job, nil); code != "" {
 		t.Errorf("deleted twice, as a retry does: %q", code)
 	}
-	if _, code := send[server.Done](c, "DELETE", "/api/jobs/none", nil); code != "no-such-job" {
+	if _, code := send[desk.Done](c, "DELETE", "/api/jobs/none", nil); code != "no-such-job" {
 		t.Errorf("deleted what never was: %q", code)
 	}
 }
@@ -327,7 +328,7 @@ func TestADeletedJobComesBack(t *testing.T) {
 	job := c.refit()
 	id := strings.TrimPrefix(job, "/api/jobs/")
 	before := show[server.MatchView](c, job+"/match").Revision
-	send[server.Done](c, "DELETE", job, nil)
+	send[desk.Done](c, "DELETE", job, nil)
 	if _, code := send[server.MatchView](c, "GET", job+"/match", nil); code != "no-such-job" {
 		t.Errorf("deleted, and shown: %q", code)
 	}
@@ -335,7 +336,7 @@ func TestADeletedJobComesBack(t *testing.T) {
 	if len(gone) != 1 || gone[0].ID != id || gone[0].Until <= gone[0].Changed {
 		t.Fatalf("deleted: %+v", gone)
 	}
-	if _, code := send[server.Done](c, "POST", "/api/deleted/"+id, nil); code != "" {
+	if _, code := send[desk.Done](c, "POST", "/api/deleted/"+id, nil); code != "" {
 		t.Fatal(code)
 	}
 	if show[server.MatchView](c, job+"/match").Revision != before || len(show[server.JobList](c,

@@ -19,12 +19,13 @@ import (
 	"draxel/core/part"
 	"draxel/core/thin"
 	"draxel/core/wanted"
+	"draxel/server/desk"
 	"draxel/store"
 )
 
-// wiresKey names the wires as they were found: a page that has them is not sent them again.
-func (j *computed) wiresKey() string {
-	return *part.Of(j.memory, "wires key", wireReads{Found: j.found.Bare}, func(r wireReads) *string {
+// wiresKeyOf names the wires as they were found: a page that has them is not sent them again.
+func wiresKeyOf(j *desk.Computed) string {
+	return *part.Of(j.Memory, "wires key", wireReads{Found: j.Found.Bare}, func(r wireReads) *string {
 		h := sha256.New()
 		_ = json.NewEncoder(h).Encode(r.Found.Laid.Loom.Wires)
 		key := hex.EncodeToString(h.Sum(nil))[:12]
@@ -34,18 +35,18 @@ func (j *computed) wiresKey() string {
 
 type wireReads struct{ Found *fact.Facts }
 
-func (s *Server) showThin(c *gin.Context) error {
-	j, err := s.compute(c.Request.Context(), c.Param("job"))
+func (s *thinAPI) showThin(c *gin.Context) error {
+	j, err := s.Compute(c.Request.Context(), c.Param("job"))
 	if err != nil {
 		return err
 	}
-	t := j.begun().Thin
-	v := ThinView{Revision: j.Revision, Facts: j.wiresKey(), Wires: j.facts.Laid.Loom.Wires,
+	t := j.Begun().Thin
+	v := ThinView{Revision: j.Revision, Facts: wiresKeyOf(j), Wires: j.Facts.Laid.Loom.Wires,
 		Verdicts: verdicts(t.Result),
 		Systems:  t.Result.Systems, Joints: t.Result.Joints, Brought: []thin.Decision{}, Drawing: j.Drawing(),
 		ThinRest: ThinRest{Proposed: []wanted.Proposal{}, Findings: []finding.Finding{}}}
 	if v.Begun = c.Query("begun") != ""; !v.Begun {
-		v.ThinRest = j.thinRest()
+		v.ThinRest = thinRestOf(j)
 	}
 	for _, d := range j.Job.Thin {
 		if d.Verify != "" {
@@ -65,30 +66,20 @@ func (s *Server) showThin(c *gin.Context) error {
 	return nil
 }
 
-func (j *computed) thinRest() ThinRest {
-	t := &j.plan().Thin
-	return ThinRest{Counts: t.Counts, Proof: j.plan().Proof, Proposed: orEmpty(t.Proposed),
-		Findings: stageFindings(j.plan().Findings, "thin")}
+func thinRestOf(j *desk.Computed) ThinRest {
+	t := &j.Plan().Thin
+	return ThinRest{Counts: t.Counts, Proof: j.Plan().Proof, Proposed: desk.OrEmpty(t.Proposed),
+		Findings: desk.StageFindings(j.Plan().Findings, "thin")}
 }
 
 // showThinRest gives what of Thin follows from the whole plan.
-func (s *Server) showThinRest(c *gin.Context) error {
-	j, err := s.compute(c.Request.Context(), c.Param("job"))
+func (s *thinAPI) showThinRest(c *gin.Context) error {
+	j, err := s.Compute(c.Request.Context(), c.Param("job"))
 	if err != nil {
 		return err
 	}
-	c.JSON(http.StatusOK, j.thinRest())
+	c.JSON(http.StatusOK, thinRestOf(j))
 	return nil
-}
-
-func stageFindings(all []finding.Finding, stage string) []finding.Finding {
-	out := []finding.Finding{}
-	for _, f := range all {
-		if f.Stage == stage {
-			out = append(out, f)
-		}
-	}
-	return out
 }
 
 func verdicts(r *thin.Result) []WireVerdict {
@@ -105,22 +96,22 @@ func verdicts(r *thin.Result) []WireVerdict {
 
 // decideThin decides, and answers with what that changed. A connector or module that carries what is kept or undecided
 // asks for a reason and lists it; another's half of a plug, restraint and high voltage are refused.
-func (s *Server) decideThin(c *gin.Context) error {
-	r, err := read[ThinRequest](c)
+func (s *thinAPI) decideThin(c *gin.Context) error {
+	r, err := desk.Read[ThinRequest](c)
 	if err == nil && len(r.Decisions) == 0 {
-		err = problem(http.StatusUnprocessableEntity, "no-action", "Nothing is decided.", "/decisions")
+		err = desk.Refusal(http.StatusUnprocessableEntity, "no-action", "Nothing is decided.", "/decisions")
 	}
 	if err != nil {
 		return err
 	}
-	return s.checked(c, func(j *computed) error {
+	return s.Checked(c, func(j *desk.Computed) error {
 		bodies := map[string]any{}
 		for i, d := range r.Decisions {
-			x := thin.Decision{On: d.On, ID: d.ID, Choice: d.Choice, Reason: strings.TrimSpace(d.Reason), Who: who(c),
-				When: s.now().UTC().UnixMilli()}
+			x := thin.Decision{On: d.On, ID: d.ID, Choice: d.Choice, Reason: strings.TrimSpace(d.Reason), Who: desk.Who(c),
+				When: s.Now().UTC().UnixMilli()}
 			pointer := fmt.Sprintf("/decisions/%d", i)
 			subject := store.SubjectThin(d.On, d.ID)
-			if _, err := s.fresh(c, r.ID, r.Seen, subject); err != nil { // before a reason is asked for what is decided
+			if _, err := s.Fresh(c, r.ID, r.Seen, subject); err != nil { // before a reason is asked for what is decided
 				return err
 			}
 			if d.Choice != thin.Undecided {
@@ -136,12 +127,12 @@ func (s *Server) decideThin(c *gin.Context) error {
 		if r.Decisions[0].Choice == thin.Undecided {
 			what = "thin-reopen"
 		}
-		done, err := s.write(c, change{id: r.ID, what: what, reason: r.Decisions[0].Reason, seen: r.Seen, base: j.Revision,
-			bodies: bodies})
+		done, err := s.Write(c, desk.Change{Id: r.ID, What: what, Reason: r.Decisions[0].Reason, Seen: r.Seen, Base: j.Revision,
+			Bodies: bodies})
 		if err != nil {
 			return err
 		}
-		after, err := s.compute(c.Request.Context(), j.ID)
+		after, err := s.Compute(c.Request.Context(), j.ID)
 		if err != nil {
 			return err
 		}
@@ -150,13 +141,13 @@ func (s *Server) decideThin(c *gin.Context) error {
 	})
 }
 
-func checkThin(j *computed, d thin.Decision, pointer string) error {
+func checkThin(j *desk.Computed, d thin.Decision, pointer string) error {
 	if d.Choice != thin.Keep && d.Choice != thin.Goes {
-		return problem(http.StatusUnprocessableEntity, "no-action", "A thing is kept, or it goes.", pointer)
+		return desk.Refusal(http.StatusUnprocessableEntity, "no-action", "A thing is kept, or it goes.", pointer)
 	}
-	r := j.begun().Thin.Result
+	r := j.Begun().Thin.Result
 	if why := r.Refuses(d); why != "" {
-		return problem(http.StatusUnprocessableEntity, "not-to-be-decided", sentence(fmt.Sprintf("%s %s: %s", d.On, d.ID,
+		return desk.Refusal(http.StatusUnprocessableEntity, "not-to-be-decided", desk.Sentence(fmt.Sprintf("%s %s: %s", d.On, d.ID,
 			why)), pointer)
 	}
 	if d.Choice != thin.Goes || d.Reason != "" {
@@ -176,35 +167,35 @@ func checkThin(j *computed, d thin.Decision, pointer string) error {
 	for _, l := range cut.Dies {
 		names = append(names, strings.TrimSpace(l.At+" "+l.Function))
 	}
-	return problem(http.StatusUnprocessableEntity, "reason-wanted",
+	return desk.Refusal(http.StatusUnprocessableEntity, "reason-wanted",
 		fmt.Sprintf("%s carries %d wires that are not decided away; these lose what feeds or reads them: %s. Say why it goes.", d.ID, cut.Carries, strings.Join(names[:min(len(names), 8)], "; ")), pointer)
 }
 
 // changed lists what is different between two states of a job in Thin.
-func changed(before, after *computed, done Done) ThinChange {
+func changed(before, after *desk.Computed, done desk.Done) ThinChange {
 	v := ThinChange{Done: done, Verdicts: map[int]WireVerdict{}, Systems: []thin.SystemLine{},
 		Joints: []thin.JointVerdict{}}
-	was, is := verdicts(before.begun().Thin.Result), verdicts(after.begun().Thin.Result)
+	was, is := verdicts(before.Begun().Thin.Result), verdicts(after.Begun().Thin.Result)
 	for i := range is {
 		if i >= len(was) || was[i] != is[i] {
 			v.Verdicts[i] = is[i]
 		}
 	}
 	old := map[string]thin.SystemLine{}
-	for _, l := range before.begun().Thin.Result.Systems {
+	for _, l := range before.Begun().Thin.Result.Systems {
 		old[l.System] = l
 	}
-	for _, l := range after.begun().Thin.Result.Systems {
+	for _, l := range after.Begun().Thin.Result.Systems {
 		if !reflect.DeepEqual(old[l.System], l) {
 			v.Systems = append(v.Systems, l)
 		}
 	}
 	v.Limbs, v.Spots = redrawn(before.Drawing(), after.Drawing())
 	fates := map[string]thin.Fate{}
-	for _, x := range before.begun().Thin.Result.Joints {
+	for _, x := range before.Begun().Thin.Result.Joints {
 		fates[x.Kind+x.ID] = x.Fate
 	}
-	for _, x := range after.begun().Thin.Result.Joints {
+	for _, x := range after.Begun().Thin.Result.Joints {
 		if fates[x.Kind+x.ID] != x.Fate {
 			v.Joints = append(v.Joints, x)
 		}
@@ -228,39 +219,39 @@ func redrawn(was, is thin.Drawing) ([]thin.Limb, []thin.Spot) {
 	return limbs, spots
 }
 
-func (s *Server) showCut(c *gin.Context) error {
-	j, err := s.compute(c.Request.Context(), c.Param("job"))
+func (s *thinAPI) showCut(c *gin.Context) error {
+	j, err := s.Compute(c.Request.Context(), c.Param("job"))
 	if err != nil {
 		return err
 	}
-	cut, err := j.begun().Thin.Result.Cut(thin.Scope(c.Query("on")), c.Query("id"))
+	cut, err := j.Begun().Thin.Result.Cut(thin.Scope(c.Query("on")), c.Query("id"))
 	if err != nil {
-		return problem(http.StatusNotFound, "no-such-thing", sentence(err.Error()), "")
+		return desk.Refusal(http.StatusNotFound, "no-such-thing", desk.Sentence(err.Error()), "")
 	}
 	c.JSON(http.StatusOK, CutView{cut})
 	return nil
 }
 
-func (s *Server) showCircuit(c *gin.Context) error {
-	j, err := s.compute(c.Request.Context(), c.Param("job"))
+func (s *thinAPI) showCircuit(c *gin.Context) error {
+	j, err := s.Compute(c.Request.Context(), c.Param("job"))
 	if err != nil {
 		return err
 	}
-	r := j.begun().Thin.Result
+	r := j.Begun().Thin.Result
 	wire := harness.WireID(c.Query("wire"))
-	i := slices.IndexFunc(j.facts.Laid.Loom.Wires, func(w harness.Wire) bool { return w.ID == wire })
+	i := slices.IndexFunc(j.Facts.Laid.Loom.Wires, func(w harness.Wire) bool { return w.ID == wire })
 	if i < 0 {
-		return problem(http.StatusNotFound, "no-such-thing", "There is no such wire.", "")
+		return desk.Refusal(http.StatusNotFound, "no-such-thing", "There is no such wire.", "")
 	}
 	asked := func(w int) bool { return r.Wires[w].Circuit == r.Wires[i].Circuit }
 	v := CircuitView{Circuit: r.Wires[i].Circuit, Limbs: r.Routes(j.Drawing(), asked), Wires: []harness.WireID{},
 		Beliefs: []gather.Belief{}}
 	for k, x := range r.Wires {
 		if x.Circuit == v.Circuit {
-			v.Wires = append(v.Wires, j.facts.Laid.Loom.Wires[k].ID)
+			v.Wires = append(v.Wires, j.Facts.Laid.Loom.Wires[k].ID)
 		}
 	}
-	for _, b := range j.facts.Laid.Beliefs {
+	for _, b := range j.Facts.Laid.Beliefs {
 		if slices.Contains(v.Wires, b.Wire) {
 			v.Beliefs = append(v.Beliefs, b)
 		}
@@ -269,26 +260,26 @@ func (s *Server) showCircuit(c *gin.Context) error {
 	return nil
 }
 
-func (s *Server) putBench(c *gin.Context) error {
-	r, err := read[BenchRequest](c)
+func (s *thinAPI) putBench(c *gin.Context) error {
+	r, err := desk.Read[BenchRequest](c)
 	if err != nil {
 		return err
 	}
 	b := r.Bench
 	if b.School != thin.Extract && b.School != thin.CutSeal {
-		return problem(http.StatusUnprocessableEntity, "no-school", "Dead ends are extracted, or cut and sealed.",
+		return desk.Refusal(http.StatusUnprocessableEntity, "no-school", "Dead ends are extracted, or cut and sealed.",
 			"/bench/school")
 	}
 	for name, v := range map[string]float64{"stub": b.Stub, "usable": b.Usable, "worked": b.Worked, "seal": b.Rates.Seal,
 		"join": b.Rates.Join, "out": b.Rates.Out,
 		"check": b.Rates.Check, "splice": b.Rates.Splice, "extract": b.Rates.Extract, "takeOff": b.Rates.TakeOff} {
 		if v < 0 || v > 1e5 {
-			return problem(http.StatusUnprocessableEntity, "bad-number", "That is not a length or a time: "+name+".",
+			return desk.Refusal(http.StatusUnprocessableEntity, "bad-number", "That is not a length or a time: "+name+".",
 				"/bench/"+name)
 		}
 	}
 	if b.Hand != nil && (*b.Hand < 0 || *b.Hand > 9) {
-		return problem(http.StatusUnprocessableEntity, "bad-number", "In hand may be none to 9.", "/bench/hand")
+		return desk.Refusal(http.StatusUnprocessableEntity, "bad-number", "In hand may be none to 9.", "/bench/hand")
 	}
-	return s.apply(c, change{id: r.ID, what: "bench", seen: r.Seen, bodies: map[string]any{store.SubjectBench: b}})
+	return s.Apply(c, desk.Change{Id: r.ID, What: "bench", Seen: r.Seen, Bodies: map[string]any{store.SubjectBench: b}})
 }

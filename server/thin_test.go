@@ -19,6 +19,7 @@ import (
 	"draxel/demo"
 	"draxel/exchange"
 	"draxel/server"
+	"draxel/server/desk"
 )
 
 // packhorse opens the demonstration's whole harness from its job file.
@@ -42,7 +43,7 @@ func (c *client) opened(job stored.Job, change func(*stored.Job)) string {
 		c.t.Fatal(err)
 	}
 	status, data, _ := c.do("POST", "/api/jobs/file", "application/json", &b)
-	done, code := decode[server.Done](c, status, data)
+	done, code := decode[desk.Done](c, status, data)
 	if code != "" {
 		c.t.Fatal(code)
 	}
@@ -77,7 +78,7 @@ func TestADecisionAnswersWithWhatItChanged(t *testing.T) {
 	if _, code := c.thin(job, before.Revision, server.ThinDecision{On: thin.System, ID: "climate", Choice: thin.Keep}); code != "stale" {
 		t.Errorf("a stale decision: %q", code)
 	}
-	if _, code := send[server.Done](c, "POST", job+"/undo", server.UndoRequest{ID: c.change()}); code != "" {
+	if _, code := send[desk.Done](c, "POST", job+"/undo", server.UndoRequest{ID: c.change()}); code != "" {
 		t.Fatal(code)
 	}
 	if undone := show[server.ThinView](c, job+"/thin"); !slices.Equal(undone.Verdicts, before.Verdicts) {
@@ -122,12 +123,12 @@ func TestTheWorkIsCarriedOut(t *testing.T) {
 	job := c.packhorse(nil)
 	tick := func(r server.TickRequest) string {
 		r.ID, r.Seen = c.change(), show[server.WorkView](c, job+"/thin/work").Revision
-		_, code := send[server.Done](c, "POST", job+"/work/tick", r)
+		_, code := send[desk.Done](c, "POST", job+"/work/tick", r)
 		return code
 	}
 	w := show[server.WorkView](c, job+"/thin/work")
-	at := func(kind work.Kind) server.WorkStep {
-		return w.Steps[slices.IndexFunc(w.Steps, func(s server.WorkStep) bool { return s.Kind == kind && !s.Done })]
+	at := func(kind work.Kind) desk.WorkStep {
+		return w.Steps[slices.IndexFunc(w.Steps, func(s desk.WorkStep) bool { return s.Kind == kind && !s.Done })]
 	}
 	gate, trim, out := at(thin.Gate), at(thin.Legs), at(thin.ComeOut)
 	for code, r := range map[string]server.TickRequest{"needs-first": {Steps: []string{trim.ID}, Done: true}, "gate-open": {Steps: []string{gate.ID}, Done: true}, "no-such-step": {Steps: []string{"x"}, Done: true}, "no-action": {Steps: []string{gate.ID}, Outcome: "burnt"}} {
@@ -148,7 +149,7 @@ func TestTheWorkIsCarriedOut(t *testing.T) {
 		t.Fatal(code)
 	}
 	w = show[server.WorkView](c, job+"/thin/work")
-	if !w.Proof.Reached || slices.ContainsFunc(w.Steps, func(s server.WorkStep) bool {
+	if !w.Proof.Reached || slices.ContainsFunc(w.Steps, func(s desk.WorkStep) bool {
 		return s.ID == out.ID && slices.Contains(s.Wires, out.Wires[0]) && s.Text == out.Text && len(s.Needs) == len(out.Needs)
 	}) {
 		t.Errorf("a wire that does not come out changed nothing: %+v", w.Proof)
@@ -183,12 +184,12 @@ func TestReadingsAndTracesOverTheAPI(t *testing.T) {
 	at := harness.Ref{Connector: "K", Cavity: "18"}
 	seen := show[server.GatherView](c, job+"/gather").Revision
 	for code, m := range map[string]gather.Measurement{"no-cavity": {Ohms: &zero}, "no-reading": {At: at}, "bad-volts": {At: at, Volts: &volts}} {
-		if _, got := send[server.Done](c, "POST", job+"/gather/readings", server.ReadingRequest{ID: c.change(), Seen: seen, Reading: m}); got != code {
+		if _, got := send[desk.Done](c, "POST", job+"/gather/readings", server.ReadingRequest{ID: c.change(), Seen: seen, Reading: m}); got != code {
 			t.Errorf("%q, want %s", got, code)
 		}
 	}
 	id := c.change()
-	if _, code := send[server.Done](c, "POST", job+"/gather/readings", server.ReadingRequest{ID: id, Seen: seen, Reading: gather.Measurement{At: at, Ohms: &zero}}); code != "" {
+	if _, code := send[desk.Done](c, "POST", job+"/gather/readings", server.ReadingRequest{ID: id, Seen: seen, Reading: gather.Measurement{At: at, Ohms: &zero}}); code != "" {
 		t.Fatal(code)
 	}
 	v := show[server.JobView](c, job)
@@ -203,16 +204,16 @@ func TestReadingsAndTracesOverTheAPI(t *testing.T) {
 	if !overturned(v) {
 		t.Error("the reading overturns nothing")
 	}
-	if _, code := send[server.Done](c, "POST", job+"/gather/readings/"+id+"/drop", server.DropRequest{ID: c.change(), Seen: v.Revision}); code != "" || overturned(show[server.JobView](c, job)) {
+	if _, code := send[desk.Done](c, "POST", job+"/gather/readings/"+id+"/drop", server.DropRequest{ID: c.change(), Seen: v.Revision}); code != "" || overturned(show[server.JobView](c, job)) {
 		t.Errorf("the reading is not taken back: %q", code)
 	}
 	seen = show[server.GatherView](c, job+"/gather").Revision
 	for code, x := range map[string]gather.Trace{"no-cavity": {Saw: gather.EndsOff}, "not-traced": {Wire: "Q", At: at, Saw: gather.JoinsAt, With: []string{"Q"}}} {
-		if _, got := send[server.Done](c, "POST", job+"/gather/traces", server.TraceRequest{ID: c.change(), Seen: seen, Trace: x}); got != code {
+		if _, got := send[desk.Done](c, "POST", job+"/gather/traces", server.TraceRequest{ID: c.change(), Seen: seen, Trace: x}); got != code {
 			t.Errorf("%q, want %s", got, code)
 		}
 	}
-	if _, code := send[server.Done](c, "POST", job+"/gather/traces", server.TraceRequest{ID: c.change(), Seen: seen, Trace: gather.Trace{Wire: "P102", Saw: gather.GoesHere, To: harness.Ref{Connector: "GB", Cavity: "1"}}}); code != "" {
+	if _, code := send[desk.Done](c, "POST", job+"/gather/traces", server.TraceRequest{ID: c.change(), Seen: seen, Trace: gather.Trace{Wire: "P102", Saw: gather.GoesHere, To: harness.Ref{Connector: "GB", Cavity: "1"}}}); code != "" {
 		t.Fatal(code)
 	}
 	circuit := show[server.CircuitView](c, job+"/thin/circuit?wire=P102")
@@ -225,7 +226,7 @@ func TestFactsOfAJob(t *testing.T) {
 	c := start(t)
 	job := c.packhorse(nil)
 	put := func(path string, body any) string {
-		_, code := send[server.Done](c, "PUT", job+"/gather/"+path, body)
+		_, code := send[desk.Done](c, "PUT", job+"/gather/"+path, body)
 		return code
 	}
 	seen := show[server.GatherView](c, job+"/gather").Revision
@@ -248,7 +249,7 @@ func TestFactsOfAJob(t *testing.T) {
 	}
 	list := show[server.SheetView](c, job+"/gather/lists/wires")
 	edit := func(e ...gather.CellEdit) string {
-		_, code := send[server.Done](c, "POST", job+"/gather/lists/wires/cells", server.SheetEditRequest{ID: c.change(), Seen: show[server.SheetView](c, job+"/gather/lists/wires").Revision, Edits: e})
+		_, code := send[desk.Done](c, "POST", job+"/gather/lists/wires/cells", server.SheetEditRequest{ID: c.change(), Seen: show[server.SheetView](c, job+"/gather/lists/wires").Revision, Edits: e})
 		return code
 	}
 	if code := edit(gather.CellEdit{Line: list.Reading.Next, Field: "wire", Text: "N1"}, gather.CellEdit{Line: list.Reading.Next, Field: "from", Text: "G2"}, gather.CellEdit{Line: list.Reading.Next, Field: "fromCavity", Text: "9"}); code != "" {
@@ -270,7 +271,7 @@ func TestAnEarlierJobsMap(t *testing.T) {
 	past := c.packhorse(nil)
 	job := c.packhorse(func(j *stored.Job) { j.Thin, j.Title = nil, "Second" })
 	before := show[server.ThinView](c, job+"/thin")
-	_, code := send[server.Done](c, "POST", job+"/gather/earlier", server.EarlierRequest{ID: c.change(), Seen: before.Revision, Job: strings.TrimPrefix(past, "/api/jobs/")})
+	_, code := send[desk.Done](c, "POST", job+"/gather/earlier", server.EarlierRequest{ID: c.change(), Seen: before.Revision, Job: strings.TrimPrefix(past, "/api/jobs/")})
 	if code != "" {
 		t.Fatal(code)
 	}
@@ -304,7 +305,7 @@ func TestPhotographsOverTheAPI(t *testing.T) {
 		_, _ = part.Write(data)
 		_ = w.Close()
 		status, reply, _ := c.do("POST", job+"/gather/photos", w.FormDataContentType(), bytes.NewReader(b.Bytes()[:b.Len()-cut]))
-		_, code := decode[server.Done](c, status, reply)
+		_, code := decode[desk.Done](c, status, reply)
 		return id, code
 	}
 	for code, x := range map[string]struct {
@@ -334,7 +335,7 @@ func TestPhotographsOverTheAPI(t *testing.T) {
 		t.Fatal(status)
 	}
 	status, reply, _ := c.do("POST", "/api/jobs/file", "application/json", bytes.NewReader(file))
-	done, code := decode[server.Done](c, status, reply)
+	done, code := decode[desk.Done](c, status, reply)
 	if code != "" {
 		t.Fatal(code)
 	}

@@ -5,10 +5,9 @@ import (
 	"draxel/core/gather"
 	"draxel/core/harness"
 	"draxel/core/proof"
-	"draxel/core/stored"
 	"draxel/core/thin"
 	"draxel/core/wanted"
-	"draxel/core/work"
+	"draxel/server/desk"
 )
 
 // ThinView is the harness with what becomes of it. Facts names the state of the facts: the drawing changes with it
@@ -48,7 +47,7 @@ type WireVerdict struct {
 
 // ThinChange is the reply to a decision: what it changed, so that the screen need not read everything anew.
 type ThinChange struct {
-	Done
+	desk.Done
 	Verdicts map[int]WireVerdict `json:"verdicts"` // by number of the wire, those that changed
 	Systems  []thin.SystemLine   `json:"systems"`  // those that changed
 	Joints   []thin.JointVerdict `json:"joints"`   // splices whose fate changed
@@ -82,33 +81,6 @@ type CircuitView struct {
 	Wires   []harness.WireID            `json:"wires"`
 	Limbs   map[harness.WireID][]string `json:"limbs"`
 	Beliefs []gather.Belief             `json:"beliefs"` // what was believed of its wires before
-}
-
-// WorkView is the work with its progress, the stock, and what to bring from the donor.
-type WorkView struct {
-	Revision int64             `json:"revision"`
-	Steps    []WorkStep        `json:"steps"`
-	Strays   []work.Tick       `json:"strays"` // done, and not in the plan any more
-	Counts   thin.Counts       `json:"counts"`
-	Proof    proof.Proof       `json:"proof"`
-	Line     string            `json:"line"`
-	Stock    []thin.StockLine  `json:"stock"`
-	Off      []thin.OffLine    `json:"off"`
-	Clips    []thin.ClipLine   `json:"clips"`
-	Yard     []stored.YardItem `json:"yard"`
-	Bench    thin.Bench        `json:"bench"`
-	Findings []finding.Finding `json:"findings"`
-}
-
-// TickRequest ticks steps off, or takes a tick back, or says what came of a step instead.
-type TickRequest struct {
-	ID      string   `json:"id"`
-	Seen    int64    `json:"seen"`
-	Steps   []string `json:"steps"`
-	Done    bool     `json:"done"`
-	Outcome string   `json:"outcome,omitempty"` // "stuck": the wire does not come out
-	Reason  string   `json:"reason,omitempty"`  // why the gate is passed though something is missing
-	Spent   float64  `json:"spent,omitempty"`   // minutes that it took
 }
 
 // BenchRequest sets how the person works.

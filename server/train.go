@@ -11,27 +11,28 @@ import (
 
 	"draxel/core/harness"
 	"draxel/core/prove"
+	"draxel/server/desk"
 	"draxel/store"
 )
 
 // round gives the vehicle of a job and a round of the trainer in it, held until done is called. Nothing is kept of
 // a round: the
 // same level and seed hide the same.
-func (s *Server) round(
+func (s *proveAPI) round(
 	c *gin.Context,
 	level int,
 	seed uint64,
-) (j *computed, v *prove.Vehicle, r *prove.Round, done func(), err error) {
-	if j, err = s.compute(c.Request.Context(), c.Param("job")); err != nil {
+) (j *desk.Computed, v *prove.Vehicle, r *prove.Round, done func(), err error) {
+	if j, err = s.Compute(c.Request.Context(), c.Param("job")); err != nil {
 		return nil, nil, nil, nil, err
 	}
-	p, free := j.prove()
+	p, free := vehicleOf(j)
 	if p.err != nil {
 		free()
-		return nil, nil, nil, nil, problem(
+		return nil, nil, nil, nil, desk.Refusal(
 			http.StatusUnprocessableEntity,
 			"nothing-said",
-			sentence(p.err.Error()),
+			desk.Sentence(p.err.Error()),
 			"",
 		)
 	}
@@ -39,10 +40,10 @@ func (s *Server) round(
 		if p.round, err = p.vehicle.Train(level, seed, rand.New(rand.NewPCG(seed, uint64(level)))); err != nil {
 			p.round = nil
 			free()
-			return nil, nil, nil, nil, problem(
+			return nil, nil, nil, nil, desk.Refusal(
 				http.StatusUnprocessableEntity,
 				"no-round",
-				sentence(err.Error()),
+				desk.Sentence(err.Error()),
 				"/level",
 			)
 		}
@@ -51,11 +52,11 @@ func (s *Server) round(
 }
 
 // trainRound tells what is seen of a fault that is hidden in this very harness.
-func (s *Server) trainRound(c *gin.Context) error {
+func (s *proveAPI) trainRound(c *gin.Context) error {
 	level, err1 := strconv.Atoi(c.Query("level"))
 	seed, err2 := strconv.ParseUint(c.Query("seed"), 10, 64)
 	if err1 != nil || err2 != nil {
-		return problem(http.StatusBadRequest, "bad-value", "A round has a level and a number.", "/level")
+		return desk.Refusal(http.StatusBadRequest, "bad-value", "A round has a level and a number.", "/level")
 	}
 	j, v, r, done, err := s.round(c, level, seed)
 	if err != nil {
@@ -74,7 +75,7 @@ func (s *Server) trainRound(c *gin.Context) error {
 		out.Text = r.Told.A + " works, and should not"
 	}
 	for _, at := range r.Lie {
-		if ref, is := j.facts.Cavity(at); is {
+		if ref, is := j.Facts.Cavity(at); is {
 			out.Lie = append(out.Lie, ref)
 		}
 	}
@@ -84,8 +85,8 @@ func (s *Server) trainRound(c *gin.Context) error {
 }
 
 // trainRead gives what the meter shows in a round.
-func (s *Server) trainRead(c *gin.Context) error {
-	r, err := read[TrainRequest](c)
+func (s *proveAPI) trainRead(c *gin.Context) error {
+	r, err := desk.Read[TrainRequest](c)
 	if err != nil {
 		return err
 	}
@@ -96,7 +97,7 @@ func (s *Server) trainRead(c *gin.Context) error {
 	defer done()
 	x, err := v.Shows(round, &r.Measure)
 	if err != nil {
-		return problem(http.StatusUnprocessableEntity, "no-such-point", sentence(err.Error()), "/measure")
+		return desk.Refusal(http.StatusUnprocessableEntity, "no-such-point", desk.Sentence(err.Error()), "/measure")
 	}
 	c.JSON(http.StatusOK, x)
 	return nil
@@ -106,15 +107,15 @@ func (s *Server) trainRead(c *gin.Context) error {
 const mostCauses = 40
 
 // trainCauses lists what could be wrong, by words.
-func (s *Server) trainCauses(c *gin.Context) error {
-	j, err := s.compute(c.Request.Context(), c.Param("job"))
+func (s *proveAPI) trainCauses(c *gin.Context) error {
+	j, err := s.Compute(c.Request.Context(), c.Param("job"))
 	if err != nil {
 		return err
 	}
-	p, done := j.prove()
+	p, done := vehicleOf(j)
 	defer done()
 	if p.err != nil {
-		return problem(http.StatusUnprocessableEntity, "nothing-said", sentence(p.err.Error()), "")
+		return desk.Refusal(http.StatusUnprocessableEntity, "nothing-said", desk.Sentence(p.err.Error()), "")
 	}
 	if p.causes == nil {
 		for _, x := range p.vehicle.Causes() {
@@ -139,8 +140,8 @@ func (s *Server) trainCauses(c *gin.Context) error {
 }
 
 // trainEnd ends a round: what it was, the way by the best next measurement each time, and the result, which is kept.
-func (s *Server) trainEnd(c *gin.Context) error {
-	r, err := read[TrainEndRequest](c)
+func (s *proveAPI) trainEnd(c *gin.Context) error {
+	r, err := desk.Read[TrainEndRequest](c)
 	if err != nil {
 		return err
 	}
@@ -167,21 +168,21 @@ func (s *Server) trainEnd(c *gin.Context) error {
 		return fmt.Errorf("find the way to what was hidden: %w", err)
 	}
 	x := prove.Trained{ID: r.ID, Level: r.Level, Seconds: r.Seconds, Took: r.Took, Right: out.Right,
-		Hidden: strings.Join(out.Hidden, "; and "), Who: who(c), When: s.now().UTC().UnixMilli()}
+		Hidden: strings.Join(out.Hidden, "; and "), Who: desk.Who(c), When: s.Now().UTC().UnixMilli()}
 	if reached {
 		x.Best = len(way)
 	}
-	if err := unsound(&x, ""); err != nil {
+	if err := desk.Unsound(&x, ""); err != nil {
 		return err
 	}
-	d, err := s.write(
+	d, err := s.Write(
 		c,
-		change{
-			id:     r.ID,
-			what:   "trained",
-			seen:   r.Seen,
-			base:   j.Revision,
-			bodies: map[string]any{store.SubjectTrained(x.ID): x},
+		desk.Change{
+			Id:     r.ID,
+			What:   "trained",
+			Seen:   r.Seen,
+			Base:   j.Revision,
+			Bodies: map[string]any{store.SubjectTrained(x.ID): x},
 		},
 	)
 	if err != nil {

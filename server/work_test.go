@@ -12,6 +12,7 @@ import (
 	"draxel/core/wanted"
 	"draxel/core/work"
 	"draxel/server"
+	"draxel/server/desk"
 )
 
 // waysOf gives how each pair comes together.
@@ -60,15 +61,15 @@ func TestTheWayOfAMatch(t *testing.T) {
 	if joins() <= before || !w.Proof.Reached || w.Proof.Partial {
 		t.Errorf("%d steps of joining, %d before; %+v", joins(), before, w.Proof)
 	}
-	i := slices.IndexFunc(w.Steps, func(s server.WorkStep) bool {
+	i := slices.IndexFunc(w.Steps, func(s desk.WorkStep) bool {
 		return s.Kind == "join" && strings.Contains(s.Text, "without cutting") && strings.Contains(s.Text, "K1")
 	})
 	measure := slices.IndexFunc(w.Steps,
-		func(s server.WorkStep) bool { return s.Kind == "measure" && strings.Contains(s.Text, "K1 ") })
+		func(s desk.WorkStep) bool { return s.Kind == "measure" && strings.Contains(s.Text, "K1 ") })
 	if i < 0 || measure < 0 || measure > i || w.Steps[i].Blocked == "" {
 		t.Fatalf("the joint is step %d, its measuring step %d", i, measure)
 	}
-	if _, code := send[server.Done](c, "POST", job+"/undo", server.UndoRequest{ID: c.change()}); code != "" {
+	if _, code := send[desk.Done](c, "POST", job+"/undo", server.UndoRequest{ID: c.change()}); code != "" {
 		t.Fatal(code)
 	}
 	if w := c.waysOf(job)[row]; w.Way != match.Into || joins() != before {
@@ -95,7 +96,7 @@ func TestANewWireFromSomewhere(t *testing.T) {
 	}
 	m := show[server.MatchView](c, job+"/match")
 	w := show[server.WorkView](c, job+"/work")
-	if !slices.ContainsFunc(w.Steps, func(s server.WorkStep) bool {
+	if !slices.ContainsFunc(w.Steps, func(s desk.WorkStep) bool {
 		return s.Kind == "land" && strings.Contains(s.Text, "fans, 30 A") && len(s.Warn) > 0
 	}) || !w.Proof.Reached {
 		t.Errorf("the wire is not brought to its fuse: %+v", w.Proof)
@@ -112,7 +113,7 @@ func TestAStepOfOnesOwn(t *testing.T) {
 	steps := show[server.WorkView](c, job+"/work").Steps
 	beside := steps[20]
 	put := func(s stored.OwnStep) string {
-		_, code := send[server.Done](c, "POST", job+"/work/own", server.OwnRequest{ID: c.change(), Seen: 99, Step: s})
+		_, code := send[desk.Done](c, "POST", job+"/work/own", server.OwnRequest{ID: c.change(), Seen: 99, Step: s})
 		return code
 	}
 	least, saw := 15.0, 9.0
@@ -128,7 +129,7 @@ func TestAStepOfOnesOwn(t *testing.T) {
 		}
 	}
 	after := show[server.WorkView](c, job+"/work").Steps
-	i := slices.IndexFunc(after, func(s server.WorkStep) bool { return strings.HasPrefix(s.Text, "Lower the gearbox") })
+	i := slices.IndexFunc(after, func(s desk.WorkStep) bool { return strings.HasPrefix(s.Text, "Lower the gearbox") })
 	if i < 0 || i+1 >= len(after) || after[i+1].ID != beside.ID || after[i].Stage != work.Own {
 		t.Errorf("it is step %d of %d, not before %q", i, len(after), beside.Text)
 	}
@@ -149,7 +150,7 @@ func TestAFindingIsAnswered(t *testing.T) {
 	all := show[server.MatchView](c, job+"/match").Findings
 	wrong := all[slices.IndexFunc(all, func(f finding.Finding) bool { return f.Severity == finding.Wrong })]
 	say := func(a finding.Answer) string {
-		_, code := send[server.Done](c, "POST", job+"/findings/answer", server.AnswerRequest{ID: c.change(), Seen: 99,
+		_, code := send[desk.Done](c, "POST", job+"/findings/answer", server.AnswerRequest{ID: c.change(), Seen: 99,
 			Answer: a})
 		return code
 	}

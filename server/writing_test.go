@@ -11,6 +11,7 @@ import (
 
 	"draxel/core/match"
 	"draxel/server"
+	"draxel/server/desk"
 )
 
 // goes is a change that decides a row: its wire goes.
@@ -83,17 +84,17 @@ func TestLettersThatOutliveTheirPage(t *testing.T) {
 	c := start(t)
 	job := c.refit()
 	seen, rows := c.rows(job, 4)
-	letter := func(r server.DecideRequest) server.Letter {
+	letter := func(r server.DecideRequest) desk.Letter {
 		body, err := json.Marshal(r)
 		if err != nil {
 			t.Fatal(err)
 		}
-		return server.Letter{Method: "POST", Path: "/match/decide", Body: body}
+		return desk.Letter{Method: "POST", Path: "/match/decide", Body: body}
 	}
-	r := server.LettersRequest{Letters: []server.Letter{letter(goes("a", seen, rows[0])), letter(goes("b", seen, rows[1])),
+	r := desk.LettersRequest{Letters: []desk.Letter{letter(goes("a", seen, rows[0])), letter(goes("b", seen, rows[1])),
 		letter(goes("stale", 0, rows[0])), letter(goes("d", seen, rows[3]))}}
 	for range 2 {
-		reply, code := send[server.LettersReply](c, "POST", job+"/letters", r)
+		reply, code := send[desk.LettersReply](c, "POST", job+"/letters", r)
 		if code != "" || reply.Done != 2 || c.decided(job, rows) != 2 {
 			t.Errorf("%q: %d carried out, %d decided", code, reply.Done, c.decided(job, rows))
 		}
@@ -101,9 +102,9 @@ func TestLettersThatOutliveTheirPage(t *testing.T) {
 	if now, _ := c.rows(job, 1); now != seen+2 {
 		t.Errorf("revision %d after two changes from %d", now, seen)
 	}
-	for _, l := range []server.Letter{{Method: "DELETE", Path: ""}, {Method: "POST", Path: "/letters"}, {Method: "GET",
+	for _, l := range []desk.Letter{{Method: "DELETE", Path: ""}, {Method: "POST", Path: "/letters"}, {Method: "GET",
 		Path: "/match"}, {Method: "POST", Path: "match"}} {
-		if _, code := send[server.LettersReply](c, "POST", job+"/letters", server.LettersRequest{Letters: []server.Letter{
+		if _, code := send[desk.LettersReply](c, "POST", job+"/letters", desk.LettersRequest{Letters: []desk.Letter{
 			l}}); code != "no-action" {
 			t.Errorf("%+v: %q", l, code)
 		}
@@ -116,18 +117,18 @@ func TestAChangeIDIsUsedOnce(t *testing.T) {
 	c := start(t)
 	one, other := c.refit(), c.refit()
 	seen, rows := c.rows(one, 2)
-	first, code := send[server.Done](c, "POST", one+"/match/decide", goes("used", seen, rows[0]))
+	first, code := send[desk.Done](c, "POST", one+"/match/decide", goes("used", seen, rows[0]))
 	if code != "" {
 		t.Fatal(code)
 	}
-	if _, code := send[server.Done](c, "POST", other+"/match/decide", goes("used", seen,
+	if _, code := send[desk.Done](c, "POST", other+"/match/decide", goes("used", seen,
 		rows[0])); code != "change-id-used" {
 		t.Errorf("in another job: %q", code)
 	}
-	if _, code := send[server.Done](c, "POST", one+"/undo", server.UndoRequest{ID: "used"}); code != "change-id-used" {
+	if _, code := send[desk.Done](c, "POST", one+"/undo", server.UndoRequest{ID: "used"}); code != "change-id-used" {
 		t.Errorf("as an undo: %q", code)
 	}
-	if again, code := send[server.Done](c, "POST", one+"/match/decide", goes("used", seen, rows[0])); code != "" ||
+	if again, code := send[desk.Done](c, "POST", one+"/match/decide", goes("used", seen, rows[0])); code != "" ||
 		again.Revision != first.Revision {
 		t.Errorf("again: %q, revision %d, was %d", code, again.Revision, first.Revision)
 	}
@@ -135,7 +136,7 @@ func TestAChangeIDIsUsedOnce(t *testing.T) {
 	made := map[string]bool{}
 	for range 2 {
 		status, data, _ := c.do("POST", "/api/jobs/file?id=opened", "application/json", strings.NewReader(file))
-		done, code := decode[server.Done](c, status, data)
+		done, code := decode[desk.Done](c, status, data)
 		if code != "" {
 			t.Fatal(code)
 		}

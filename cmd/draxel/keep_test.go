@@ -13,7 +13,7 @@ import (
 	"draxel/core/stored"
 	"draxel/demo"
 	"draxel/exchange"
-	"draxel/server"
+	"draxel/server/desk"
 	"draxel/store"
 )
 
@@ -44,7 +44,7 @@ func TestWhereThePasscodeComesFrom(t *testing.T) {
 	if err := (&serveOptions{lan: true, passcodeFile: "nowhere"}).asked(&cobra.Command{}); err == nil {
 		t.Error("a file that is not there is a passcode")
 	}
-	if len("from a file") < server.LeastPasscode {
+	if len("from a file") < desk.LeastPasscode {
 		t.Error("too short to say anything")
 	}
 }

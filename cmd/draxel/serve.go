@@ -19,6 +19,7 @@ import (
 
 	"draxel/demo"
 	"draxel/server"
+	"draxel/server/desk"
 	"draxel/store"
 )
 
@@ -66,19 +67,19 @@ type serveOptions struct {
 
 // listens gives the address to listen at, and what the server must know of the local network. Nobody but this machine
 // is let in without a passcode.
-func (o serveOptions) listens() (string, *server.Lan, error) {
+func (o serveOptions) listens() (string, *desk.Lan, error) {
 	if !o.lan {
 		return fmt.Sprintf("127.0.0.1:%d", o.port), nil, nil
 	}
-	if len(o.passcode) < server.LeastPasscode {
+	if len(o.passcode) < desk.LeastPasscode {
 		return "", nil, fmt.Errorf(
 			"--lan wants a passcode of at least %d characters: set %s, use --passcode-file, or start it "+
 				"where it can ask",
-			server.LeastPasscode,
+			desk.LeastPasscode,
 			passcodeVariable,
 		)
 	}
-	return fmt.Sprintf(":%d", o.port), &server.Lan{Passcode: o.passcode}, nil
+	return fmt.Sprintf(":%d", o.port), &desk.Lan{Passcode: o.passcode}, nil
 }
 
 // asked finds the passcode: as it was said, in a file, in the environment, else by asking whoever starts it.
@@ -137,7 +138,7 @@ func serve(ctx context.Context, cmd *cobra.Command, o serveOptions) (err error) 
 	if err != nil {
 		return fmt.Errorf("listen: %w (another port: --port)", err)
 	}
-	draxel, err := server.New(server.Options{Store: s, Log: log, Lan: lan})
+	draxel, err := server.New(desk.Options{Store: s, Log: log, Lan: lan})
 	if err != nil {
 		return errors.Join(err, listener.Close())
 	}
@@ -157,7 +158,7 @@ func serve(ctx context.Context, cmd *cobra.Command, o serveOptions) (err error) 
 		)
 	}
 	failed := make(chan error, 1)
-	go func() { failed <- web.Serve(server.Bounded(listener)) }()
+	go func() { failed <- web.Serve(desk.Bounded(listener)) }()
 	select {
 	case err := <-failed:
 		return fmt.Errorf("serve: %w", err)

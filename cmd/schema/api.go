@@ -4,6 +4,7 @@ import (
 	"draxel/core/feed"
 	"draxel/core/prove"
 	"draxel/server"
+	"draxel/server/desk"
 )
 
 // api lists every request and reply; it exists to be reflected on.
@@ -12,7 +13,7 @@ type api struct {
 	KindList       server.KindList
 	JobRequest     server.JobRequest
 	JobView        server.JobView
-	Done           server.Done
+	Done           desk.Done
 	UndoRequest    server.UndoRequest
 	TableView      server.TableView
 	CorrectRequest server.CorrectRequest
@@ -47,7 +48,7 @@ type api struct {
 	WorkView       server.WorkView
 	TickRequest    server.TickRequest
 	BenchRequest   server.BenchRequest
-	Problem        server.Problem
+	Problem        desk.Problem
 
 	OtherwiseRequest server.OtherwiseRequest
 	ReportRequest    server.ReportRequest
@@ -62,8 +63,8 @@ type api struct {
 	CheckView        server.CheckView
 	CheckRequest     server.CheckRequest
 	BenchView        server.BenchView
-	LinkView         server.LinkView
-	PassRequest      server.PassRequest
+	LinkView         desk.LinkView
+	PassRequest      desk.PassRequest
 
 	FeedView             server.FeedView
 	FeedTree             server.FeedTree
@@ -136,8 +137,8 @@ type api struct {
 	LengthRequest        server.LengthRequest
 	OptionRequest        server.OptionRequest
 	ChooseRequest        server.ChooseRequest
-	LettersRequest       server.LettersRequest
-	LettersReply         server.LettersReply
+	LettersRequest       desk.LettersRequest
+	LettersReply         desk.LettersReply
 	ThinRest             server.ThinRest
 	PartingRequest       server.PartingRequest
 	LeftoverRequest      server.LeftoverRequest

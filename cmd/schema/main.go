@@ -31,6 +31,7 @@ import (
 	"draxel/core/work"
 	"draxel/exchange"
 	"draxel/server"
+	"draxel/server/desk"
 )
 
 func main() {
@@ -56,12 +57,12 @@ func writeWords(path string) error {
 	var b strings.Builder
 	b.WriteString("/** What a change was, by the word that the journal has for it. */\n" +
 		"export const changeWord: Record<string, string> = {\n")
-	for _, what := range slices.Sorted(maps.Keys(server.ChangeWords)) {
+	for _, what := range slices.Sorted(maps.Keys(desk.ChangeWords)) {
 		key := what
 		if strings.Contains(what, "-") {
 			key = "'" + what + "'"
 		}
-		fmt.Fprintf(&b, "  %s: '%s',\n", key, server.ChangeWords[what])
+		fmt.Fprintf(&b, "  %s: '%s',\n", key, desk.ChangeWords[what])
 	}
 	b.WriteString("};\n")
 	return os.WriteFile(path, []byte(b.String()), 0o644)

@@ -1,4 +1,4 @@
-package server
+package desk
 
 import (
 	"bytes"
@@ -29,7 +29,7 @@ func finishing(c *gin.Context) {
 }
 
 // asked names what a change is asked of: its method and what comes after the job in its address.
-func asked(c *gin.Context) string {
+func Asked(c *gin.Context) string {
 	path := strings.TrimPrefix(c.Request.URL.Path, "/api")
 	if job := c.Param("job"); job != "" {
 		path = strings.TrimPrefix(path, "/jobs/"+job)
@@ -42,14 +42,14 @@ const mostJSON = 4 << 20
 
 // once answers a change that came through before with the revision that it made: a browser that lost the reply sends it
 // again. An id that was used for something else is refused.
-func (s *Server) once(c *gin.Context) {
+func (s *Desk) once(c *gin.Context) {
 	kind := c.ContentType()
 	if c.Request.Method == http.MethodGet || c.Request.Method == http.MethodHead || kind != "application/json" {
 		return
 	}
 	body, err := io.ReadAll(http.MaxBytesReader(c.Writer, c.Request.Body, mostJSON))
 	if err != nil {
-		fail(c, err)
+		Fail(c, err)
 		return
 	}
 	c.Request.Body = io.NopCloser(bytes.NewReader(body))
@@ -59,10 +59,10 @@ func (s *Server) once(c *gin.Context) {
 	if json.Unmarshal(body, &r) != nil || r.ID == "" {
 		return // the handler says what is wrong with it
 	}
-	revision, err := s.store.Known(c.Request.Context(), c.Param("job"), r.ID, asked(c))
+	revision, err := s.Store.Known(c.Request.Context(), c.Param("job"), r.ID, Asked(c))
 	switch {
 	case err != nil:
-		fail(c, err)
+		Fail(c, err)
 	case revision > 0:
 		c.AbortWithStatusJSON(http.StatusOK, Done{Job: c.Param("job"), Revision: revision})
 	}
@@ -89,25 +89,25 @@ const mostLetters = 200
 
 // letters carries changes out one after the other, each as if it had come by itself, until one is refused: what comes
 // after it waits in the browser.
-func (s *Server) letters(r http.Handler) func(*gin.Context) error {
+func (s *Desk) letters(r http.Handler) func(*gin.Context) error {
 	return func(c *gin.Context) error {
-		all, err := read[LettersRequest](c)
+		all, err := Read[LettersRequest](c)
 		if err != nil {
 			return err
 		}
 		if len(all.Letters) > mostLetters {
-			return problem(http.StatusUnprocessableEntity, "too-much", "Those are too many changes at once.", "/letters")
+			return Refusal(http.StatusUnprocessableEntity, "too-much", "Those are too many changes at once.", "/letters")
 		}
 		done := 0
 		for _, l := range all.Letters {
 			if !strings.HasPrefix(l.Path, "/") || strings.HasPrefix(l.Path, "/letters") || l.Method != http.MethodPost &&
 				l.Method != http.MethodPut {
-				return problem(http.StatusUnprocessableEntity, "no-action", "That is no change of a job.", "/letters")
+				return Refusal(http.StatusUnprocessableEntity, "no-action", "That is no change of a job.", "/letters")
 			}
 			one, err := http.NewRequestWithContext(c.Request.Context(), l.Method, "/api/jobs/"+c.Param("job")+l.Path,
 				bytes.NewReader(l.Body))
 			if err != nil {
-				return problem(http.StatusUnprocessableEntity, "no-action", "That is no change of a job.", "/letters")
+				return Refusal(http.StatusUnprocessableEntity, "no-action", "That is no change of a job.", "/letters")
 			}
 			one.Header, one.Host, one.RemoteAddr = c.Request.Header.Clone(), c.Request.Host, c.Request.RemoteAddr
 			one.Header.Set("Content-Type", "application/json")

@@ -1,4 +1,4 @@
-package server
+package desk
 
 // ChangeWords says what a change was, by the word that the journal has for it: on the page, and in the book.
 var ChangeWords = map[string]string{
@@ -93,7 +93,7 @@ var ChangeWords = map[string]string{
 	"wire":              "a new wire for",
 }
 
-func changeWord(what string) string {
+func ChangeWord(what string) string {
 	if word, known := ChangeWords[what]; known {
 		return word
 	}

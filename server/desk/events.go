@@ -1,4 +1,4 @@
-package server
+package desk
 
 import (
 	"io"
@@ -34,7 +34,7 @@ func (h *hub) watch(job string) (changes <-chan int64, stop func()) {
 }
 
 // tell never waits: a watcher that is too slow misses a revision and sees the next.
-func (h *hub) tell(job string, revision int64) {
+func (h *hub) Tell(job string, revision int64) {
 	h.mu.Lock()
 	defer h.mu.Unlock()
 	for ch := range h.watchers[job] {
@@ -46,11 +46,11 @@ func (h *hub) tell(job string, revision int64) {
 }
 
 // streamEvents sends the job's revision now and at every change, as server-sent events.
-func (s *Server) streamEvents(c *gin.Context) error {
+func (s *Desk) streamEvents(c *gin.Context) error {
 	id := c.Param("job")
-	changes, stop := s.events.watch(id)
+	changes, stop := s.Events.watch(id)
 	defer stop()
-	revision, err := s.store.Revision(c.Request.Context(), id)
+	revision, err := s.Store.Revision(c.Request.Context(), id)
 	if err != nil {
 		return err
 	}

@@ -1,4 +1,4 @@
-package server
+package desk
 
 import (
 	"bufio"
@@ -10,6 +10,8 @@ import (
 	"strings"
 	"testing"
 	"time"
+
+	"github.com/gin-gonic/gin"
 
 	"draxel/store"
 )
@@ -127,7 +129,12 @@ func TestABodyThatDoesNotCome(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	web := &http.Server{Handler: s.Handler(), ReadHeaderTimeout: time.Second}
+	r, api, _ := s.Open()
+	api.POST("/jobs", Answer(func(c *gin.Context) error {
+		_, err := Read[map[string]string](c)
+		return err
+	}))
+	web := &http.Server{Handler: r, ReadHeaderTimeout: time.Second}
 	go func() { _ = web.Serve(l) }()
 	t.Cleanup(func() { _ = web.Close() })
 	c, err := net.Dial("tcp", l.Addr().String())

@@ -1,4 +1,4 @@
-package server
+package desk
 
 import (
 	"bytes"
@@ -25,7 +25,7 @@ func bordered(m image.Image, border int) image.Image {
 const quietZone = 4
 
 // qrPNG draws the QR code of an address, each module so many pixels large.
-func qrPNG(address string, module int) ([]byte, error) {
+func QrPNG(address string, module int) ([]byte, error) {
 	code, err := qr.Encode(address, qr.M, qr.Auto)
 	if err != nil {
 		return nil, fmt.Errorf("draw the QR code: %w", err)

@@ -1,4 +1,4 @@
-package server
+package desk
 
 import (
 	"context"
@@ -28,7 +28,7 @@ type Problem struct {
 
 func (p *Problem) Error() string { return p.Code + ": " + p.Detail }
 
-func problem(status int, code, detail, pointer string) *Problem {
+func Refusal(status int, code, detail, pointer string) *Problem {
 	return &Problem{Title: http.StatusText(status), Status: status, Code: code, Detail: detail, Pointer: pointer}
 }
 
@@ -43,57 +43,57 @@ func asProblem(err error) *Problem {
 	case errors.As(err, &p):
 		return p
 	case errors.As(err, &refusal):
-		return problem(http.StatusUnprocessableEntity, refusal.Code, sentence(refusal.Text), "")
+		return Refusal(http.StatusUnprocessableEntity, refusal.Code, Sentence(refusal.Text), "")
 	case errors.As(err, &tooLarge):
-		return problem(http.StatusRequestEntityTooLarge, "too-large", fmt.Sprintf("That is more than %d MB.", tooLarge.Limit>>20), "")
+		return Refusal(http.StatusRequestEntityTooLarge, "too-large", fmt.Sprintf("That is more than %d MB.", tooLarge.Limit>>20), "")
 	case errors.As(err, &stale):
-		return problem(http.StatusConflict, "stale", "Somebody else changed this since you saw it. Nothing was changed: look again and repeat.", stale.Subject)
+		return Refusal(http.StatusConflict, "stale", "Somebody else changed this since you saw it. Nothing was changed: look again and repeat.", stale.Subject)
 	case errors.As(err, &anothers):
-		return problem(http.StatusConflict, "undo-of-another", fmt.Sprintf("You have changed nothing here. The last "+
+		return Refusal(http.StatusConflict, "undo-of-another", fmt.Sprintf("You have changed nothing here. The last "+
 			"change is that of %s.", anothers.Entry.Who), fmt.Sprint(anothers.Entry.Seq))
 	case errors.Is(err, store.ErrUsed):
-		return problem(http.StatusConflict, "change-id-used", "That change id was used for something else. Nothing was "+
+		return Refusal(http.StatusConflict, "change-id-used", "That change id was used for something else. Nothing was "+
 			"changed.",
 			"/id")
 	case errors.Is(err, os.ErrDeadlineExceeded):
-		return problem(http.StatusRequestTimeout, "too-slow", "What was sent took too long to come, and nothing was "+
+		return Refusal(http.StatusRequestTimeout, "too-slow", "What was sent took too long to come, and nothing was "+
 			"changed. Send it again.", "")
 	case errors.Is(err, context.Canceled), errors.Is(err, context.DeadlineExceeded), errors.Is(err, sql.ErrConnDone),
 		strings.Contains(err.Error(), "database is closed"): // database/sql has no name for that error
-		return problem(http.StatusServiceUnavailable, "stopping", "Draxel is being stopped. Send it again when it is "+
+		return Refusal(http.StatusServiceUnavailable, "stopping", "Draxel is being stopped. Send it again when it is "+
 			"back.", "")
 	case errors.Is(err, store.ErrFull):
-		return problem(http.StatusInsufficientStorage, "disk-full",
+		return Refusal(http.StatusInsufficientStorage, "disk-full",
 			"The disk is full, and nothing was changed. What was "+
 				"stored is safe: make room and repeat the last step.", "")
 	case errors.Is(err, store.ErrReadOnly):
-		return problem(http.StatusServiceUnavailable, "read-only",
+		return Refusal(http.StatusServiceUnavailable, "read-only",
 			"The folder with the jobs cannot be written, and nothing "+
 				"was changed. What was stored is safe: let Draxel write there and repeat the last step.", "")
 	case errors.Is(err, store.ErrBusy):
-		return problem(http.StatusServiceUnavailable, "busy", "Another program is using the database, and nothing was "+
+		return Refusal(http.StatusServiceUnavailable, "busy", "Another program is using the database, and nothing was "+
 			"changed. Repeat the last step.", "")
 	case errors.Is(err, store.ErrNoJob):
-		return problem(http.StatusNotFound, "no-such-job", "There is no such job.", "")
+		return Refusal(http.StatusNotFound, "no-such-job", "There is no such job.", "")
 	case errors.Is(err, store.ErrNoPhoto):
-		return problem(http.StatusNotFound, "no-such-photo", "There is no such photograph.", "")
+		return Refusal(http.StatusNotFound, "no-such-photo", "There is no such photograph.", "")
 	case errors.Is(err, store.ErrNoUndo):
-		return problem(http.StatusConflict, "nothing-to-undo", "There is nothing to undo.", "")
+		return Refusal(http.StatusConflict, "nothing-to-undo", "There is nothing to undo.", "")
 	}
-	return problem(http.StatusInternalServerError, "fault", "Draxel made a mistake: "+err.Error(), "")
+	return Refusal(http.StatusInternalServerError, "fault", "Draxel made a mistake: "+err.Error(), "")
 }
 
 // deviceFailed is the reply where a device outside fails: an address that is none is the request's own fault.
-func deviceFailed(code string, err error) *Problem {
+func DeviceFailed(code string, err error) *Problem {
 	var refusal *exchange.Refusal
 	if errors.As(err, &refusal) {
-		return problem(http.StatusUnprocessableEntity, code, sentence(refusal.Text), "/address")
+		return Refusal(http.StatusUnprocessableEntity, code, Sentence(refusal.Text), "/address")
 	}
-	return problem(http.StatusBadGateway, code, sentence(err.Error()), "/address")
+	return Refusal(http.StatusBadGateway, code, Sentence(err.Error()), "/address")
 }
 
 // sentence gives a message from below a capital and a full stop.
-func sentence(s string) string {
+func Sentence(s string) string {
 	if s == "" {
 		return s
 	}
@@ -108,15 +108,15 @@ func sentence(s string) string {
 }
 
 // answer turns a handler that may fail into one for the router: an error becomes its problem reply.
-func answer(handle func(*gin.Context) error) gin.HandlerFunc {
+func Answer(handle func(*gin.Context) error) gin.HandlerFunc {
 	return func(c *gin.Context) {
 		if err := handle(c); err != nil {
-			fail(c, err)
+			Fail(c, err)
 		}
 	}
 }
 
-func fail(c *gin.Context, err error) {
+func Fail(c *gin.Context, err error) {
 	p := asProblem(err)
 	body, err := json.Marshal(p)
 	if err != nil {
@@ -127,7 +127,7 @@ func fail(c *gin.Context, err error) {
 }
 
 // read decodes a request's JSON body strictly.
-func read[T any](c *gin.Context) (T, error) {
+func Read[T any](c *gin.Context) (T, error) {
 	var v T
 	d := json.NewDecoder(c.Request.Body)
 	d.DisallowUnknownFields()
@@ -136,7 +136,7 @@ func read[T any](c *gin.Context) (T, error) {
 		if errors.As(err, &tooLarge) || errors.Is(err, os.ErrDeadlineExceeded) {
 			return v, err
 		}
-		return v, problem(http.StatusBadRequest, "bad-request", sentence("the request cannot be read: "+err.Error()), "")
+		return v, Refusal(http.StatusBadRequest, "bad-request", Sentence("the request cannot be read: "+err.Error()), "")
 	}
 	return v, nil
 }

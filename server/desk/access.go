@@ -1,4 +1,4 @@
-package server
+package desk
 
 import (
 	"crypto/rand"
@@ -108,11 +108,11 @@ func remote(c *gin.Context) (string, bool) {
 }
 
 // admitted lets this machine through, and other devices that have brought the passcode.
-func (s *Server) admitted(c *gin.Context) {
+func (s *Desk) admitted(c *gin.Context) {
 	if _, other := remote(c); other && (s.access == nil || !s.access.holds(c)) {
-		fail(
+		Fail(
 			c,
-			problem(http.StatusUnauthorized, "passcode-wanted", "This device has to give the passcode first.", ""),
+			Refusal(http.StatusUnauthorized, "passcode-wanted", "This device has to give the passcode first.", ""),
 		)
 		return
 	}
@@ -133,8 +133,8 @@ func (a *access) holds(c *gin.Context) bool {
 
 // bringPasscode takes a passcode and gives the device a pass. Wrong ones are counted, and after a few nobody is
 // heard.
-func (s *Server) bringPasscode(c *gin.Context) error {
-	r, err := read[PassRequest](c)
+func (s *Desk) bringPasscode(c *gin.Context) error {
+	r, err := Read[PassRequest](c)
 	if err != nil {
 		return err
 	}
@@ -144,11 +144,11 @@ func (s *Server) bringPasscode(c *gin.Context) error {
 		return nil
 	}
 	if s.access == nil {
-		return problem(http.StatusForbidden, "not-shared", "Draxel listens to its own machine alone.", "")
+		return Refusal(http.StatusForbidden, "not-shared", "Draxel listens to its own machine alone.", "")
 	}
 	if wait := s.access.tooMany(device); wait > 0 {
 		c.Header("Retry-After", fmt.Sprint(int(wait.Seconds())+1))
-		return problem(
+		return Refusal(
 			http.StatusTooManyRequests,
 			"too-many-passcodes",
 			fmt.Sprintf("Too many wrong passcodes. Wait %d minutes.", int(wait.Minutes())+1),
@@ -156,7 +156,7 @@ func (s *Server) bringPasscode(c *gin.Context) error {
 		)
 	}
 	if !s.access.is(r.Passcode) {
-		return problem(http.StatusUnauthorized, "wrong-passcode", "That is not the passcode.", "/passcode")
+		return Refusal(http.StatusUnauthorized, "wrong-passcode", "That is not the passcode.", "/passcode")
 	}
 	var secret [32]byte
 	_, _ = rand.Read(secret[:]) // never fails, by its documentation
@@ -219,7 +219,7 @@ func (a *access) welcome(device, pass string) {
 }
 
 // benchAddress is where another device reaches the bench view of a job, and why nowhere.
-func (s *Server) benchAddress(c *gin.Context) LinkView {
+func (s *Desk) BenchAddress(c *gin.Context) LinkView {
 	if s.access == nil {
 		return LinkView{
 			Why: "Draxel listens to this machine alone. To use a tablet, start it with --lan and a passcode.",
@@ -241,21 +241,32 @@ func (s *Server) benchAddress(c *gin.Context) LinkView {
 	return LinkView{Address: u.String()}
 }
 
-func (s *Server) showLink(c *gin.Context) error {
-	c.JSON(http.StatusOK, s.benchAddress(c))
+func (s *Desk) showLink(c *gin.Context) error {
+	c.JSON(http.StatusOK, s.BenchAddress(c))
 	return nil
 }
 
 // showQR draws the bench view's address as a QR code.
-func (s *Server) showQR(c *gin.Context) error {
-	link := s.benchAddress(c)
+func (s *Desk) showQR(c *gin.Context) error {
+	link := s.BenchAddress(c)
 	if link.Address == "" {
-		return problem(http.StatusNotFound, "not-shared", link.Why, "")
+		return Refusal(http.StatusNotFound, "not-shared", link.Why, "")
 	}
-	png, err := qrPNG(link.Address, 6)
+	png, err := QrPNG(link.Address, 6)
 	if err != nil {
 		return err
 	}
 	c.Data(http.StatusOK, "image/png", png)
 	return nil
+}
+
+// LinkView is the address at which another device reaches the bench view, and why there is none.
+type LinkView struct {
+	Address string `json:"address,omitempty"`
+	Why     string `json:"why,omitempty"`
+}
+
+// PassRequest brings the passcode.
+type PassRequest struct {
+	Passcode string `json:"passcode"`
 }

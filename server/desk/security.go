@@ -1,4 +1,4 @@
-package server
+package desk
 
 import (
 	"context"
@@ -28,20 +28,20 @@ func loopback(hostport string) bool {
 
 // guarded refuses requests under another name than the loopback's, or than this machine's own number where the local
 // network is let in, and writes from other origins.
-func (s *Server) guarded(c *gin.Context) {
+func (s *Desk) guarded(c *gin.Context) {
 	if !loopback(c.Request.Host) && !s.access.own(c.Request.Host) {
-		fail(c, problem(http.StatusForbidden, "wrong-host", "Draxel does not answer to this name.", ""))
+		Fail(c, Refusal(http.StatusForbidden, "wrong-host", "Draxel does not answer to this name.", ""))
 		return
 	}
 	if c.Request.Method != http.MethodGet && c.Request.Method != http.MethodHead {
 		origin := c.GetHeader("Origin")
 		u, err := url.Parse(origin)
 		if origin != "" && (err != nil || u.Host != c.Request.Host) {
-			fail(c, problem(http.StatusForbidden, "wrong-origin", "This change came from another page.", ""))
+			Fail(c, Refusal(http.StatusForbidden, "wrong-origin", "This change came from another page.", ""))
 			return
 		}
 		if site := c.GetHeader("Sec-Fetch-Site"); site != "" && site != "same-origin" && site != "none" {
-			fail(c, problem(http.StatusForbidden, "wrong-origin", "This change came from another page.", ""))
+			Fail(c, Refusal(http.StatusForbidden, "wrong-origin", "This change came from another page.", ""))
 			return
 		}
 	}
@@ -77,11 +77,11 @@ const longestUpload = 30 * time.Minute
 
 // queued lets large files in one after the other. One waits for its turn when it has come as a whole, on disk: whoever
 // sends slowly keeps nobody waiting.
-func (s *Server) queued(c *gin.Context) {
+func (s *Desk) Queued(c *gin.Context) {
 	if c.Request.Body != nil && c.Request.Body != http.NoBody {
 		f, err := os.CreateTemp("", "draxel-upload-*")
 		if err != nil {
-			fail(c, fmt.Errorf("take a file in: %w", store.Told(err)))
+			Fail(c, fmt.Errorf("take a file in: %w", store.Told(err)))
 			return
 		}
 		defer func() { _ = errors.Join(f.Close(), os.Remove(f.Name())) }() // it is the system's to clear away otherwise
@@ -89,7 +89,7 @@ func (s *Server) queued(c *gin.Context) {
 			_, err = f.Seek(0, io.SeekStart)
 		}
 		if err != nil {
-			fail(c, store.Told(err))
+			Fail(c, store.Told(err))
 			return
 		}
 		c.Request.Body = f
@@ -102,12 +102,12 @@ func (s *Server) queued(c *gin.Context) {
 		defer func() { <-s.uploading }()
 		c.Next()
 	case <-ctx.Done():
-		fail(c, ctx.Err())
+		Fail(c, ctx.Err())
 	}
 }
 
 // limited bounds what a request may send.
-func limited(bytes int64) gin.HandlerFunc {
+func Limited(bytes int64) gin.HandlerFunc {
 	return func(c *gin.Context) {
 		c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, bytes)
 		c.Next()
@@ -150,8 +150,8 @@ func (b *pacedBody) Read(p []byte) (int, error) {
 }
 
 // logged writes one line a request, without anything that a customer typed.
-func (s *Server) logged(c *gin.Context) {
-	start, id := s.now(), s.newID()
+func (s *Desk) logged(c *gin.Context) {
+	start, id := s.Now(), s.NewID()
 	c.Header("X-Request-Id", id)
 	c.Next()
 	if s.log != nil {
@@ -166,12 +166,12 @@ func (s *Server) logged(c *gin.Context) {
 			"status",
 			c.Writer.Status(),
 			"ms",
-			s.now().Sub(start).Milliseconds(),
+			s.Now().Sub(start).Milliseconds(),
 		)
 	}
 }
 
-func (s *Server) recovered(c *gin.Context) {
+func (s *Desk) recovered(c *gin.Context) {
 	defer func() {
 		if p := recover(); p != nil {
 			if p == http.ErrAbortHandler { // a file that cannot be finished: the connection is broken off
@@ -180,9 +180,9 @@ func (s *Server) recovered(c *gin.Context) {
 			if s.log != nil {
 				s.log.Error("panic", "route", c.FullPath(), "value", p)
 			}
-			fail(
+			Fail(
 				c,
-				problem(
+				Refusal(
 					http.StatusInternalServerError,
 					"fault",
 					"Draxel made a mistake. Nothing was changed. Save the job file and send it to us.",

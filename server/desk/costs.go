@@ -1,4 +1,4 @@
-package server
+package desk
 
 import (
 	"fmt"
@@ -78,9 +78,9 @@ func (c *costs) String() string {
 }
 
 // showCostsOfParts answers this machine alone.
-func (s *Server) showCostsOfParts(c *gin.Context) error {
+func (s *Desk) showCostsOfParts(c *gin.Context) error {
 	if ip := net.ParseIP(c.RemoteIP()); !loopback(c.Request.Host) || ip == nil || !ip.IsLoopback() {
-		return problem(http.StatusForbidden, "this-machine-only", "This page is for the machine that Draxel runs on.", "")
+		return Refusal(http.StatusForbidden, "this-machine-only", "This page is for the machine that Draxel runs on.", "")
 	}
 	c.String(http.StatusOK, s.costs.String())
 	return nil

@@ -1,4 +1,4 @@
-package server
+package desk
 
 import (
 	"context"
@@ -14,30 +14,30 @@ import (
 )
 
 // computed is a job at one revision with all that follows from it.
-type computed struct {
+type Computed struct {
 	store.State
-	memory *part.Memory // what is the same as at the revision before is not computed again
-	found  fact.Found   // without what was decided
-	facts  fact.Facts   // with a fuse block of one's own
+	Memory *part.Memory // what is the same as at the revision before is not computed again
+	Found  fact.Found   // without what was decided
+	Facts  fact.Facts   // with a fuse block of one's own
 	draft  *plan.Draft
 
 	made sync.Map // what was made of it at this revision, by what it is
 }
 
 // Kept gives what is made of a job at its revision, made when it is first asked for.
-func Kept[T any](j *computed, what any, make func() T) T {
+func Kept[T any](j *Computed, what any, make func() T) T {
 	once, _ := j.made.LoadOrStore(what, sync.OnceValue(make))
 	return once.(func() T)()
 }
 
 // plan gives all of the plan, computed when it is first asked for.
-func (j *computed) plan() *plan.Plan { return j.draft.Whole() }
+func (j *Computed) Plan() *plan.Plan { return j.draft.Whole() }
 
 // begun gives what is known of the plan at once: Match, and what becomes of every wire.
-func (j *computed) begun() *plan.Plan { return j.draft.Begun() }
+func (j *Computed) Begun() *plan.Plan { return j.draft.Begun() }
 
 // Hash names what a print is made from: the job's facts and decisions.
-func (j *computed) Hash() (string, error) {
+func (j *Computed) Hash() (string, error) {
 	type hashed struct {
 		hash string
 		err  error
@@ -50,21 +50,21 @@ func (j *computed) Hash() (string, error) {
 }
 
 // Drawing gives the harness as it is laid on the bench, drawn when it is first asked for.
-func (j *computed) Drawing() thin.Drawing {
-	return Kept(j, "drawing", func() thin.Drawing { return j.begun().Thin.Result.Draw() })
+func (j *Computed) Drawing() thin.Drawing {
+	return Kept(j, "drawing", func() thin.Drawing { return j.Begun().Thin.Result.Draw() })
 }
 
 // cache keeps the latest revision of the jobs used last.
 type cache struct {
 	mu   sync.Mutex
-	jobs map[string]*computed
+	jobs map[string]*Computed
 	used []string // the one used last at the end
 }
 
 // cachedJobs is how many jobs are kept with all that follows from them.
 const cachedJobs = 12
 
-func (c *cache) get(id string, revision int64) *computed {
+func (c *cache) get(id string, revision int64) *Computed {
 	c.mu.Lock()
 	defer c.mu.Unlock()
 	if j := c.jobs[id]; j != nil && j.Revision == revision {
@@ -74,11 +74,11 @@ func (c *cache) get(id string, revision int64) *computed {
 	return nil
 }
 
-func (c *cache) put(j *computed) {
+func (c *cache) put(j *Computed) {
 	c.mu.Lock()
 	defer c.mu.Unlock()
 	if c.jobs == nil {
-		c.jobs = map[string]*computed{}
+		c.jobs = map[string]*Computed{}
 	}
 	c.jobs[j.ID] = j
 	c.touch(j.ID)
@@ -96,8 +96,8 @@ func (c *cache) touch(id string) {
 // compute gives a job with its plan, from the cache where it has not changed. Requests for the same revision share
 // one
 // computation.
-func (s *Server) compute(ctx context.Context, id string) (*computed, error) {
-	revision, err := s.store.Revision(ctx, id)
+func (s *Desk) Compute(ctx context.Context, id string) (*Computed, error) {
+	revision, err := s.Store.Revision(ctx, id)
 	if err != nil {
 		return nil, err
 	}
@@ -110,7 +110,7 @@ func (s *Server) compute(ctx context.Context, id string) (*computed, error) {
 		if last != nil {
 			known = &last.State
 		}
-		state, err := s.store.LoadAfter(context.WithoutCancel(ctx), id, known)
+		state, err := s.Store.LoadAfter(context.WithoutCancel(ctx), id, known)
 		if err != nil {
 			return nil, err
 		}
@@ -123,28 +123,28 @@ func (s *Server) compute(ctx context.Context, id string) (*computed, error) {
 	if err != nil {
 		return nil, err
 	}
-	return v.(*computed), nil
+	return v.(*Computed), nil
 }
 
 // latest gives the job as it was computed last, whatever its revision.
-func (c *cache) latest(id string) *computed {
+func (c *cache) latest(id string) *Computed {
 	c.mu.Lock()
 	defer c.mu.Unlock()
 	return c.jobs[id]
 }
 
 // follow computes a job; watch is told of the parts that its plan is made of. What has not changed since it was computed last is taken from there.
-func follow(state store.State, last *computed, watch func(string, bool) func()) (*computed, error) {
-	j := &computed{State: state, memory: &part.Memory{Watch: watch}}
+func follow(state store.State, last *Computed, watch func(string, bool) func()) (*Computed, error) {
+	j := &Computed{State: state, Memory: &part.Memory{Watch: watch}}
 	if last != nil {
-		j.memory = last.memory
+		j.Memory = last.Memory
 	}
 	var err error
-	if j.found, err = fact.Read(state.Job, j.memory); err != nil {
+	if j.Found, err = fact.Read(state.Job, j.Memory); err != nil {
 		return nil, err
 	}
-	j.facts = j.found.With(state.Job.Block)
+	j.Facts = j.Found.With(state.Job.Block)
 	chosen := state.Job.Chosen()
-	j.draft = plan.Begin(j.found, chosen, j.memory)
+	j.draft = plan.Begin(j.Found, chosen, j.Memory)
 	return j, nil
 }

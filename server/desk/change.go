@@ -1,0 +1,167 @@
+package desk
+
+import (
+	"encoding/json"
+	"errors"
+	"fmt"
+	"net/http"
+	"net/url"
+	"slices"
+	"strings"
+	"sync"
+
+	"github.com/gin-gonic/gin"
+
+	"draxel/core/stored"
+	"draxel/core/work"
+	"draxel/store"
+)
+
+// stamp gives a tick its name, its maker and its time. A step that was done before under the same name gets another
+// name: the same can be done twice. Time goes on even where the clock does not.
+func (s *Desk) Stamp(c *gin.Context, j *Computed, t *work.Tick, nth int) {
+	base := t.Step
+	for n := 2; slices.ContainsFunc(j.Job.Ticks, func(x work.Tick) bool { return x.Step == t.Step }); n++ {
+		t.Step = fmt.Sprintf("%s-%d", base, n)
+	}
+	t.Who, t.When, t.Seq = Who(c), s.Now().UTC().UnixMilli(), nth
+	for _, x := range j.Job.Ticks {
+		t.When = max(t.When, x.When+1)
+	}
+}
+
+// Done is the reply to a change: the job's new revision.
+type Done struct {
+	Job      string `json:"job"`
+	Revision int64  `json:"revision"`
+	What     string `json:"what,omitempty"`  // what an undo took back
+	About    string `json:"about,omitempty"` // and of which cavity, where it was one
+	Count    int    `json:"count,omitempty"` // how many rows were decided, or taken back
+}
+
+// checked does something to a job that was checked against its state, anew when the job has moved on in between: two
+// people may want the same cavity at the same moment.
+func (s *Desk) Checked(c *gin.Context, do func(*Computed) error) error {
+	if _, err := s.Store.Revision(c.Request.Context(), c.Param("job")); err != nil {
+		return err // nothing is kept for a job that there is not
+	}
+	defer s.turn(c.Param("job"))()
+	for range mostTries {
+		j, err := s.Compute(c.Request.Context(), c.Param("job"))
+		if err != nil {
+			return err
+		}
+		if err = do(j); !errors.Is(err, store.ErrMoved) {
+			return err
+		}
+	}
+	return Refusal(http.StatusTooManyRequests, "moved",
+		"Others change this job faster than this could be checked. Nothing was "+
+			"changed: repeat it.", "")
+}
+
+// mostTries bounds how often a change is checked anew because the job has moved on meanwhile.
+const mostTries = 20
+
+// turn waits for a job to be free of other changes that have to be checked against it, and gives what lets the next
+// have its turn. They come in their order, so that each is checked once and none starves.
+func (s *Desk) turn(job string) (done func()) {
+	v, _ := s.turns.LoadOrStore(job, &sync.Mutex{})
+	mu, is := v.(*sync.Mutex)
+	if !is {
+		return func() {}
+	}
+	mu.Lock()
+	return mu.Unlock
+}
+
+// who gives the name of who is working, as the page sends it; it is a name for the journal and nothing more.
+func Who(c *gin.Context) string {
+	name, err := url.QueryUnescape(c.GetHeader("Draxel-Who"))
+	if err != nil || strings.TrimSpace(name) == "" {
+		return "somebody"
+	}
+	if r := []rune(name); len(r) > 60 {
+		name = string(r[:60])
+	}
+	return strings.TrimSpace(name)
+}
+
+// change is what a person asks to be written.
+type Change struct {
+	Id, What, Reason string
+	Seen             int64          // the revision that the person saw: what was changed since is not overwritten
+	Base             int64          // the revision that it was checked against, 0 where nothing else matters
+	Bodies           map[string]any // subjects; nil removes one
+	Pictures         []store.Picture
+}
+
+// apply writes a change and answers with the job's new revision.
+func (s *Desk) Apply(c *gin.Context, ch Change) error {
+	done, err := s.Write(c, ch)
+	if err != nil {
+		return err
+	}
+	c.JSON(http.StatusOK, done)
+	return nil
+}
+
+// write writes a change.
+func (s *Desk) Write(c *gin.Context, ch Change) (Done, error) {
+	ctx, job := c.Request.Context(), c.Param("job")
+	if ch.Id == "" || len(ch.Id) > 100 {
+		return Done{}, Refusal(http.StatusBadRequest, "no-change-id", "The change has no id.", "/id")
+	}
+	versions, err := s.Fresh(c, ch.Id, ch.Seen, SortedKeys(ch.Bodies)...)
+	if err != nil {
+		return Done{}, err
+	}
+	r := store.Request{ID: ch.Id, Path: Asked(c), Who: Who(c), What: ch.What, Reason: ch.Reason, Base: ch.Base,
+		Pictures: ch.Pictures}
+	for _, subject := range SortedKeys(ch.Bodies) {
+		p := store.Put{Subject: subject, Expect: versions[subject]}
+		if body := ch.Bodies[subject]; body != nil {
+			if err := stored.Sound(body); err != nil {
+				return Done{}, Refusal(http.StatusUnprocessableEntity, "bad-value", Sentence(err.Error()), "")
+			}
+			if p.Body, err = json.Marshal(body); err != nil {
+				return Done{}, err
+			}
+		}
+		r.Puts = append(r.Puts, p)
+	}
+	revision, err := s.Store.Apply(ctx, job, r)
+	if err != nil {
+		return Done{}, err
+	}
+	s.Events.Tell(job, revision)
+	return Done{Job: job, Revision: revision, Count: len(r.Puts)}, nil
+}
+
+// fresh gives the versions of a job's subjects. It fails where one that a change is about has been changed since it
+// was
+// seen; a retry of a change that came through is not stale.
+func (s *Desk) Fresh(c *gin.Context, id string, seen int64, subjects ...string) (map[string]int64, error) {
+	versions, err := s.Store.Versions(c.Request.Context(), c.Param("job"))
+	if err != nil {
+		return nil, err
+	}
+	known, err := s.Store.Known(c.Request.Context(), c.Param("job"), id, Asked(c))
+	if err != nil {
+		return nil, err
+	}
+	for _, subject := range subjects {
+		if versions[subject] > seen && known == 0 {
+			return nil, &store.StaleError{Subject: subject}
+		}
+	}
+	return versions, nil
+}
+
+// about gives what a change of one subject was about.
+func About(e store.Entry) string {
+	if len(e.Changes) != 1 {
+		return ""
+	}
+	return store.Subject(e.Changes[0].Subject)
+}

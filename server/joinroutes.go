@@ -1,0 +1,21 @@
+package server
+
+import (
+	"github.com/gin-gonic/gin"
+
+	"draxel/server/desk"
+)
+
+type joinAPI struct {
+	*desk.Desk
+}
+
+func (s *joinAPI) Routes(api, job gin.IRoutes) {
+	job.GET("/join", desk.Packed, desk.Answer(s.showJoin))
+	job.POST("/join/function", desk.Limited(1<<16), desk.Answer(s.setFunction))
+	job.POST("/join/rule", desk.Limited(1<<16), desk.Answer(s.setRule))
+	job.POST("/join/way", desk.Limited(1<<16), desk.Answer(s.takeWay))
+	job.POST("/join/part", desk.Limited(1<<16), desk.Answer(s.addWire))
+	job.GET("/join/holds", desk.Answer(s.holdsOf))
+	job.GET("/join/try", desk.Answer(s.tryJoin))
+}

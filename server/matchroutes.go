@@ -1,0 +1,19 @@
+package server
+
+import (
+	"github.com/gin-gonic/gin"
+
+	"draxel/server/desk"
+)
+
+type matchAPI struct {
+	*desk.Desk
+}
+
+func (s *matchAPI) Routes(api, job gin.IRoutes) {
+	job.GET("/match", desk.Packed, desk.Answer(s.showMatch))
+	job.GET("/match/evidence", desk.Answer(s.showEvidence))
+	job.PUT("/match/meetings", desk.Limited(1<<20), desk.Answer(s.meet))
+	job.POST("/match/decide", desk.Limited(1<<20), desk.Answer(s.decide))
+	job.POST("/match/accept", desk.Limited(1<<16), desk.Answer(s.acceptAbove))
+}
