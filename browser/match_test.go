@@ -9,11 +9,12 @@ import (
 	"testing"
 	"time"
 
+	"draxel/server/matchapi"
+
 	"github.com/go-rod/rod/lib/input"
 	"github.com/go-rod/rod/lib/proto"
 
 	"draxel/core/match"
-	"draxel/server"
 )
 
 func (v *visit) selected() string {
@@ -292,7 +293,7 @@ func TestTheSheetIsWalkedThrough(t *testing.T) {
 func TestEnterTakesNothingUnlikely(t *testing.T) {
 	v := open(t, "/jobs/packhorse/match", undecided)
 	v.see("[data-testid=spread]", "SP1")
-	lines := fetch[server.MatchView](v, "/api/jobs/packhorse/match").Lines
+	lines := fetch[matchapi.MatchView](v, "/api/jobs/packhorse/match").Lines
 	i := slices.IndexFunc(lines, func(l match.Line) bool {
 		return l.Verdict == match.Undecided && len(l.Candidates) > 0 && l.Candidates[0].P < 0.45
 	})

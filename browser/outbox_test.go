@@ -9,17 +9,18 @@ import (
 	"testing"
 	"time"
 
+	"draxel/server/matchapi"
+
 	"github.com/go-rod/rod/lib/input"
 
 	"draxel/core/harness"
 	"draxel/core/match"
-	"draxel/server"
 )
 
 // stored counts the decided rows of the Packhorse.
 func (v *visit) stored() int {
 	n := 0
-	for _, l := range fetch[server.MatchView](v, "/api/jobs/packhorse/match").Lines {
+	for _, l := range fetch[matchapi.MatchView](v, "/api/jobs/packhorse/match").Lines {
 		if l.Decided {
 			n++
 		}
@@ -121,9 +122,9 @@ func TestWhatWasKeptComesTenMinutesLater(t *testing.T) {
 			localStorage.setItem(key, JSON.stringify({ ...letter, at: letter.at - 600000, window: 'a page that is closed' }));
 		}
 	}`)
-	seen := fetch[server.MatchView](v, "/api/jobs/packhorse/match").Revision
-	v.send("/api/jobs/packhorse/match/decide", server.DecideRequest{ID: "another", Seen: seen, Side: match.From,
-		At: harness.Ref{Connector: "SP", Cavity: "10"}, Action: server.GoesAs})
+	seen := fetch[matchapi.MatchView](v, "/api/jobs/packhorse/match").Revision
+	v.send("/api/jobs/packhorse/match/decide", matchapi.DecideRequest{ID: "another", Seen: seen, Side: match.From,
+		At: harness.Ref{Connector: "SP", Cavity: "10"}, Action: matchapi.GoesAs})
 	v.page.MustNavigate("about:blank")
 	away.Store(false)
 	v.goTo("/jobs/packhorse/match")

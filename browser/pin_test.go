@@ -10,17 +10,18 @@ import (
 	"strings"
 	"testing"
 
+	"draxel/server/pinapi"
+
 	"github.com/go-rod/rod/lib/input"
 	"github.com/go-rod/rod/lib/proto"
 
 	"draxel/core/repin"
-	"draxel/server"
 )
 
 // pinned reads the re-pin sheet past the browser.
-func (v *visit) pinned() server.PinView {
+func (v *visit) pinned() pinapi.PinView {
 	v.t.Helper()
-	return fetch[server.PinView](v, "/api/jobs/sorrel-refit/pin")
+	return fetch[pinapi.PinView](v, "/api/jobs/sorrel-refit/pin")
 }
 
 // fetch asks the server itself.

@@ -5,6 +5,8 @@ import (
 	"net"
 	"testing"
 
+	"draxel/server/proveapi"
+
 	"github.com/go-rod/rod/lib/input"
 
 	"draxel/core/fact"
@@ -13,7 +15,6 @@ import (
 	"draxel/core/prove"
 	"draxel/core/stored"
 	"draxel/demo"
-	"draxel/server"
 	"draxel/standins"
 )
 
@@ -86,7 +87,7 @@ func (v *visit) followed(meter *prove.Vehicle, wrong []network.Fault) {
 		if found {
 			break
 		}
-		d := fetch[server.DiagnosisView](v, "/api/jobs/packhorse/prove/diagnosis")
+		d := fetch[proveapi.DiagnosisView](v, "/api/jobs/packhorse/prove/diagnosis")
 		x, err := meter.With(&d.Next.Measure, wrong)
 		if err != nil {
 			v.t.Fatal(err)
@@ -278,7 +279,7 @@ func TestTheTestSheetAtTheBench(t *testing.T) {
 	v.network(false)
 	v.until("both have arrived", func() bool {
 		done := 0
-		for _, l := range fetch[server.ProveView](v, "/api/jobs/packhorse/prove").Lines {
+		for _, l := range fetch[proveapi.ProveView](v, "/api/jobs/packhorse/prove").Lines {
 			if l.Reading != nil {
 				done++
 			}

@@ -11,9 +11,10 @@ import (
 	"testing"
 	"time"
 
-	"github.com/go-rod/rod/lib/input"
+	"draxel/server/gatherapi"
+	"draxel/server/proveapi"
 
-	"draxel/server"
+	"github.com/go-rod/rod/lib/input"
 )
 
 // late lets replies to changes whose path ends in one of these come so much later than the change was made, or refuses them.
@@ -40,7 +41,7 @@ func late(wait *atomic.Int64, refuse func(*http.Request) bool, ends ...string) f
 // list gives what the server has of a list, line by line: the fields joined by a bar.
 func (v *visit) list(kind string, fields ...string) []string {
 	var out []string
-	for _, row := range fetch[server.SheetView](v, "/api/jobs/packhorse/gather/lists/"+kind).Reading.Rows {
+	for _, row := range fetch[gatherapi.SheetView](v, "/api/jobs/packhorse/gather/lists/"+kind).Reading.Rows {
 		var cells []string
 		for _, f := range fields {
 			cells = append(cells, row.Cells[f])
@@ -149,8 +150,8 @@ func TestOneRefusalDropsNothingElse(t *testing.T) {
 	v.expects = "422|Failed to load"
 	v.see("h1", ".")
 	read := func(value float64) bool {
-		return slices.ContainsFunc(fetch[server.ProveView](v, "/api/jobs/packhorse/prove").Lines,
-			func(l server.ProvedLine) bool { return l.Reading != nil && l.Reading.Value == value })
+		return slices.ContainsFunc(fetch[proveapi.ProveView](v, "/api/jobs/packhorse/prove").Lines,
+			func(l proveapi.ProvedLine) bool { return l.Reading != nil && l.Reading.Value == value })
 	}
 	away.Store(true)
 	for _, text := range []string{"0.111", "0.123", "0.222"} {

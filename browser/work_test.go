@@ -5,10 +5,12 @@ import (
 	"strings"
 	"testing"
 
+	"draxel/server/matchapi"
+	"draxel/server/workapi"
+
 	"github.com/go-rod/rod/lib/input"
 
 	"draxel/core/match"
-	"draxel/server"
 	"draxel/server/desk"
 )
 
@@ -28,7 +30,7 @@ func TestOneHarnessIsWorked(t *testing.T) {
 	v.choose("housing E", "of no concern")
 	v.click(".ant-modal button", "^Keep$")
 	v.until("E is of no concern", func() bool {
-		m := fetch[server.MatchView](v, "/api/jobs/packhorse/match")
+		m := fetch[matchapi.MatchView](v, "/api/jobs/packhorse/match")
 		return m.Meetings["E"].Met == match.NoConcern
 	})
 	v.press('u')
@@ -53,7 +55,7 @@ func TestOneHarnessIsWorked(t *testing.T) {
 	v.goTo("/jobs/packhorse/work")
 	v.see("[data-testid=proof]", "the 329 steps that are left")
 	v.until("it stands after its step", func() bool {
-		steps := fetch[server.WorkView](v, "/api/jobs/packhorse/work").Steps
+		steps := fetch[workapi.WorkView](v, "/api/jobs/packhorse/work").Steps
 		for i := range steps[1:] {
 			if strings.HasPrefix(steps[i+1].Text, "trim off") {
 				return strings.Contains(steps[i].Text, "the wire in K10")
@@ -90,7 +92,7 @@ func TestANewWireIsGivenItsBeginning(t *testing.T) {
 	v.click(".ant-modal button", "At this fuse")
 	v.see("[data-testid=spread]", "a new wire from fans, 30 A")
 	if !slices.ContainsFunc(
-		fetch[server.WorkView](v, "/api/jobs/packhorse/work").Steps,
+		fetch[workapi.WorkView](v, "/api/jobs/packhorse/work").Steps,
 		func(s desk.WorkStep) bool {
 			return s.Kind == "land" && strings.Contains(s.Text, "to fans, 30 A")
 		},

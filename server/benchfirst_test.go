@@ -3,8 +3,9 @@ package server_test
 import (
 	"testing"
 
+	"draxel/server/pinapi"
+
 	"draxel/core/thin"
-	"draxel/server"
 )
 
 // What a bench marks as not to be done yet is just what the server refuses, when the steps of that bench are ticked one
@@ -15,7 +16,7 @@ func TestABenchOffersWhatCanBeDone(t *testing.T) {
 			t.Parallel()
 			c := start(t)
 			job := c.packhorse(nil)
-			steps := show[server.BenchView](c, job+"/bench?stage="+stage).Steps
+			steps := show[pinapi.BenchView](c, job+"/bench?stage="+stage).Steps
 			marked := 0
 			for i := range steps[:min(len(steps), 40)] {
 				s := &steps[i]

@@ -15,6 +15,10 @@ import (
 	"testing"
 	"time"
 
+	"draxel/server/gatherapi"
+	"draxel/server/handoverapi"
+	"draxel/server/jobsapi"
+
 	"github.com/xuri/excelize/v2"
 
 	"draxel/core/gather"
@@ -22,7 +26,6 @@ import (
 	"draxel/core/prove"
 	"draxel/core/stored"
 	"draxel/exchange"
-	"draxel/server"
 	"draxel/server/desk"
 )
 
@@ -96,7 +99,7 @@ func TestTablesWithoutBound(t *testing.T) {
 		c,
 		"POST",
 		"/api/jobs",
-		server.JobRequest{ID: c.change(), Title: "bounds", Kind: "re-pinned"},
+		jobsapi.JobRequest{ID: c.change(), Title: "bounds", Kind: "re-pinned"},
 	)
 	if code != "" {
 		t.Fatal(code)
@@ -149,14 +152,14 @@ func TestANameThatIsAPage(t *testing.T) {
 	c := start(t)
 	job := c.packhorse(nil)
 	long := strings.Repeat("D", 100_000)
-	seen := show[server.FrontView](c, job+"/front").Revision
+	seen := show[jobsapi.FrontView](c, job+"/front").Revision
 	if _, code := bring[desk.Done](c, "PUT", job+"/gather/lists/devices", []byte("Device,Kind\n"+long+",unit\n"),
 		map[string]string{
 			"id": c.change(), "meta": `{"source":"x"}`, "seen": "99"}); code != "cell-too-long" {
 		t.Errorf("a list with it is answered %q", code)
 	}
 	if _, code := send[desk.Done](c, "POST", job+"/gather/lists/devices/cells",
-		server.SheetEditRequest{ID: c.change(), Seen: seen,
+		gatherapi.SheetEditRequest{ID: c.change(), Seen: seen,
 			Edits: []gather.CellEdit{{Line: 2, Field: "device", Text: long}}}); code != "cell-too-long" {
 		t.Errorf("a cell of it is answered %q", code)
 	}
@@ -265,7 +268,7 @@ func TestALargeJobFileComesBack(t *testing.T) {
 			t.Errorf("%.60q is answered %q", text, code)
 		}
 	}
-	jobs := show[server.JobList](c, "/api/jobs").Jobs
+	jobs := show[jobsapi.JobList](c, "/api/jobs").Jobs
 	if len(jobs) != 3 {
 		t.Errorf("%d jobs; what was refused leaves none behind", len(jobs))
 	}
@@ -287,7 +290,7 @@ func TestEverySignPrints(t *testing.T) {
 			t.Errorf("%s: %d %.200s", path, status, data)
 		}
 	}
-	if v := show[server.HandoverView](c, job+"/handover"); len(v.Missing) == 0 ||
+	if v := show[handoverapi.HandoverView](c, job+"/handover"); len(v.Missing) == 0 ||
 		!strings.Contains(v.Missing[0], "🚒") {
 		t.Errorf("nobody is told that it cannot be printed: %q", v.Missing)
 	}

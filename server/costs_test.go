@@ -7,8 +7,10 @@ import (
 	"testing"
 	"time"
 
+	"draxel/server/jobsapi"
+	"draxel/server/proveapi"
+
 	"draxel/core/prove"
-	"draxel/server"
 	"draxel/server/desk"
 	"draxel/store"
 )
@@ -17,12 +19,12 @@ import (
 func TestWhatThePartsCost(t *testing.T) {
 	c := start(t)
 	job := c.packhorse(nil)
-	seen := show[server.JobView](c, job).Revision
-	if _, code := send[desk.Done](c, "POST", job+"/prove/note", server.NoteRequest{ID: c.change(), Seen: seen,
+	seen := show[jobsapi.JobView](c, job).Revision
+	if _, code := send[desk.Done](c, "POST", job+"/prove/note", proveapi.NoteRequest{ID: c.change(), Seen: seen,
 		Kind: prove.Changed, Text: "a relay"}); code != "" {
 		t.Fatal(code)
 	}
-	show[server.JobView](c, job)
+	show[jobsapi.JobView](c, job)
 	_, body, _ := c.do("GET", "/debug/plan", "", nil)
 	costs := map[string][]string{}
 	for line := range strings.Lines(string(body)) {

@@ -4,13 +4,17 @@ import (
 	"fmt"
 	"testing"
 
+	"draxel/server/handoverapi"
+	"draxel/server/jobsapi"
+	"draxel/server/thinapi"
+	"draxel/server/workapi"
+
 	"draxel/core/fact"
 	"draxel/core/handover"
 	"draxel/core/reach"
 	"draxel/core/stored"
 	"draxel/core/thin"
 	"draxel/demo"
-	"draxel/server"
 	"draxel/server/desk"
 )
 
@@ -49,12 +53,12 @@ func round(j *stored.Job, paths int) {
 // the demonstration's that runs round a ring of paths, and what is asked after it.
 func decides(b *testing.B, times, paths int, after ...func(c *client, job string)) {
 	c, job := enlarged(b, times, paths)
-	v := show[server.ThinView](c, job+"/thin")
+	v := show[thinapi.ThinView](c, job+"/thin")
 	seen, choice := v.Revision, []thin.Choice{thin.Goes, thin.Keep}
 	b.ResetTimer()
 	b.ReportMetric(float64(len(v.Wires)), "wires")
 	for i := range b.N {
-		change, code := c.thin(job, seen, server.ThinDecision{On: thin.System, ID: "lighting", Choice: choice[i%2],
+		change, code := c.thin(job, seen, thinapi.ThinDecision{On: thin.System, ID: "lighting", Choice: choice[i%2],
 			Reason: "a trial"})
 		if code != "" {
 			b.Fatal(code)
@@ -73,7 +77,7 @@ func BenchmarkDecide1000(b *testing.B) {
 	b.Run("ring", func(b *testing.B) { decides(b, 3, 40) })
 	b.Run("tick", ticks)
 	b.Run("whole", func(b *testing.B) {
-		decides(b, 3, 40, func(c *client, job string) { show[server.JobView](c, job) })
+		decides(b, 3, 40, func(c *client, job string) { show[jobsapi.JobView](c, job) })
 	})
 }
 
@@ -81,7 +85,7 @@ func BenchmarkDecide1000(b *testing.B) {
 func ticks(b *testing.B) {
 	c, job := enlarged(b, 3, 40)
 	var step string
-	for _, s := range show[server.WorkListView](c, job+"/work").Steps {
+	for _, s := range show[workapi.WorkListView](c, job+"/work").Steps {
 		if s.Ready && step == "" {
 			step = s.ID
 		}
@@ -89,9 +93,9 @@ func ticks(b *testing.B) {
 	b.ResetTimer()
 	for i := range b.N {
 		b.StopTimer()
-		seen := show[server.JobView](c, job).Revision
+		seen := show[jobsapi.JobView](c, job).Revision
 		b.StartTimer()
-		if _, code := send[desk.Done](c, "POST", job+"/work/tick", server.TickRequest{ID: c.change(), Seen: seen,
+		if _, code := send[desk.Done](c, "POST", job+"/work/tick", workapi.TickRequest{ID: c.change(), Seen: seen,
 			Steps: []string{step}, Done: i%2 == 0, Reason: "a trial"}); code != "" {
 			b.Fatal(code)
 		}
@@ -117,16 +121,16 @@ func BenchmarkDecide3000(b *testing.B) { decides(b, 9, 300) }
 func BenchmarkFront3000(b *testing.B) {
 	c := start(b)
 	job := c.packhorse(func(j *stored.Job) { demo.Enlarge(j, 9) })
-	seen := show[server.FrontView](c, job+"/front").Revision
+	seen := show[jobsapi.FrontView](c, job+"/front").Revision
 	for b.Loop() {
 		done, code := send[desk.Done](c, "POST", job+"/handover/spent",
-			server.SpentRequest{ID: c.change(), Seen: seen,
+			handoverapi.SpentRequest{ID: c.change(), Seen: seen,
 				Spent: handover.Spent{Stage: "thin", Minutes: 1, Who: "Ines"}})
 		if code != "" {
 			b.Fatal(code)
 		}
 		seen = done.Revision
-		if v := show[server.FrontView](c, job+"/front"); v.Steps < 500 {
+		if v := show[jobsapi.FrontView](c, job+"/front"); v.Steps < 500 {
 			b.Fatal(v.Steps)
 		}
 	}

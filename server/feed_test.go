@@ -4,8 +4,10 @@ import (
 	"strings"
 	"testing"
 
+	"draxel/server/feedapi"
+	"draxel/server/jobsapi"
+
 	"draxel/core/feed"
-	"draxel/server"
 	"draxel/server/desk"
 )
 
@@ -13,11 +15,11 @@ import (
 func TestFeedIsAsked(t *testing.T) {
 	c := start(t)
 	job := c.packhorse(nil)
-	v := show[server.FeedView](c, job+"/feed")
+	v := show[feedapi.FeedView](c, job+"/feed")
 	if !v.Said || len(v.Trees["run"]) < 20 || len(v.Positions) != 5 {
 		t.Fatalf("said %v, %d in the tree", v.Said, len(v.Trees["run"]))
 	}
-	tree := show[server.FeedTree](c, job+"/feed/tree?position=run&sw=light+switch")
+	tree := show[feedapi.FeedTree](c, job+"/feed/tree?position=run&sw=light+switch")
 	lit := false
 	for _, f := range tree.Tree {
 		lit = lit || f.ID == "light switch" && !f.Open
@@ -45,28 +47,28 @@ func TestFeedIsAsked(t *testing.T) {
 func TestWhatIsUsualIsTakenAndLookedAt(t *testing.T) {
 	c := start(t)
 	job := c.demoRefit(nil)
-	view := show[server.UsualView](c, job+"/feed/usual")
+	view := show[feedapi.UsualView](c, job+"/feed/usual")
 	if len(view.Lines) < 6 || c.feed(job).Said {
 		t.Fatalf("%d lines are proposed", len(view.Lines))
 	}
-	var all []server.UsualLine
+	var all []feedapi.UsualLine
 	for _, l := range view.Lines {
-		all = append(all, server.UsualLine{List: l.List, Name: l.Name})
+		all = append(all, feedapi.UsualLine{List: l.List, Name: l.Name})
 	}
 	for _, bad := range []struct {
 		code string
-		body server.UsualRequest
+		body feedapi.UsualRequest
 	}{
-		{"no-such-line", server.UsualRequest{Lines: []server.UsualLine{{List: "fuses", Name: "nothing"}}}},
-		{"nothing-taken", server.UsualRequest{}}, {"no-such-list", server.UsualRequest{So: "wires"}},
-		{"nothing-taken", server.UsualRequest{So: "fuses"}},
+		{"no-such-line", feedapi.UsualRequest{Lines: []feedapi.UsualLine{{List: "fuses", Name: "nothing"}}}},
+		{"nothing-taken", feedapi.UsualRequest{}}, {"no-such-list", feedapi.UsualRequest{So: "wires"}},
+		{"nothing-taken", feedapi.UsualRequest{So: "fuses"}},
 	} {
 		bad.body.ID, bad.body.Seen = c.change(), view.Revision
 		if code := c.asked(job, "POST", "/usual", bad.body); code != bad.code {
 			t.Errorf("%+v: %q, want %s", bad.body, code, bad.code)
 		}
 	}
-	if code := c.asked(job, "POST", "/usual", server.UsualRequest{ID: c.change(), Seen: view.Revision,
+	if code := c.asked(job, "POST", "/usual", feedapi.UsualRequest{ID: c.change(), Seen: view.Revision,
 		Lines: all}); code != "" {
 		t.Fatalf("%v: %s", all, code)
 	}
@@ -79,17 +81,17 @@ func TestWhatIsUsualIsTakenAndLookedAt(t *testing.T) {
 		return lists
 	}
 	v := c.feed(job)
-	if !v.Said || len(unlooked()) != 5 || len(show[server.UsualView](c, job+"/feed/usual").Lines) != 0 {
+	if !v.Said || len(unlooked()) != 5 || len(show[feedapi.UsualView](c, job+"/feed/usual").Lines) != 0 {
 		t.Fatalf("said %v, not looked at %v", v.Said, unlooked())
 	}
-	if code := c.asked(job, "POST", "/usual", server.UsualRequest{ID: c.change(), Seen: v.Revision,
+	if code := c.asked(job, "POST", "/usual", feedapi.UsualRequest{ID: c.change(), Seen: v.Revision,
 		So: "cables"}); code != "" {
 		t.Fatal(code)
 	}
 	if got := unlooked(); len(got) != 4 {
 		t.Errorf("not looked at: %v", got)
 	}
-	rows := show[server.FeedLines](c, job+"/feed/table?position=crank").Rows
+	rows := show[feedapi.FeedLines](c, job+"/feed/table?position=crank").Rows
 	live := map[string]string{}
 	for _, r := range rows {
 		live[r.Name] = r.Live
@@ -98,7 +100,7 @@ func TestWhatIsUsualIsTakenAndLookedAt(t *testing.T) {
 		t.Errorf("the table in crank: %v", live)
 	}
 	for range 2 {
-		if _, code := send[desk.Done](c, "POST", job+"/undo", server.UndoRequest{ID: c.change()}); code != "" {
+		if _, code := send[desk.Done](c, "POST", job+"/undo", jobsapi.UndoRequest{ID: c.change()}); code != "" {
 			t.Fatal(code)
 		}
 	}

@@ -10,12 +10,15 @@ import (
 	"strings"
 	"testing"
 
+	"draxel/server/feedapi"
+	"draxel/server/reachapi"
+	"draxel/server/workapi"
+
 	"draxel/core/feed"
 	"draxel/core/harness"
 	"draxel/core/live"
 	"draxel/core/match"
 	"draxel/core/reach"
-	"draxel/server"
 	"draxel/server/desk"
 )
 
@@ -26,9 +29,9 @@ func (c *client) asked(job, method, path string, body any) string {
 	return code
 }
 
-func (c *client) feed(job string) server.FeedView { return show[server.FeedView](c, job+"/feed") }
+func (c *client) feed(job string) feedapi.FeedView { return show[feedapi.FeedView](c, job+"/feed") }
 
-func circuit(t *testing.T, v server.FeedView, at string) live.Circuit {
+func circuit(t *testing.T, v feedapi.FeedView, at string) live.Circuit {
 	t.Helper()
 	for _, x := range v.Circuits {
 		if x.At.String() == at {
@@ -45,11 +48,11 @@ func TestABlockFromProposalToLabel(t *testing.T) {
 	c := start(t)
 	job := c.packhorse(nil)
 	v := c.feed(job)
-	was := show[server.WorkListView](c, job+"/work")
+	was := show[workapi.WorkListView](c, job+"/work")
 	if v.Block != nil || len(v.Circuits) < 5 || circuit(t, v, "E4").From != "SP2" {
 		t.Fatalf("block %v, circuits %+v", v.Block, v.Circuits)
 	}
-	if code := c.asked(job, "POST", "/propose", server.ProposeBlockRequest{ID: c.change(), Seen: v.Revision}); code != "" {
+	if code := c.asked(job, "POST", "/propose", feedapi.ProposeBlockRequest{ID: c.change(), Seen: v.Revision}); code != "" {
 		t.Fatal(code)
 	}
 	v = c.feed(job)
@@ -58,7 +61,7 @@ func TestABlockFromProposalToLabel(t *testing.T) {
 		t.Fatalf("block %+v, circuits %+v, ways %v", v.Block, v.Circuits, v.Ways)
 	}
 	spare := v.Block.Slots[len(v.Block.Slots)-1].Name
-	if code := c.asked(job, "POST", "/circuit", server.CircuitRequest{ID: c.change(), Seen: v.Revision, Side: match.To,
+	if code := c.asked(job, "POST", "/circuit", feedapi.CircuitRequest{ID: c.change(), Seen: v.Revision, Side: match.To,
 		At: harness.Ref{Connector: "E", Cavity: "2"}, From: harness.Ref{Connector: v.Block.ID, Cavity: spare}}); code != "" {
 		t.Fatal(code)
 	}
@@ -67,7 +70,7 @@ func TestABlockFromProposalToLabel(t *testing.T) {
 		t.Errorf("E1 and E2 stand on %s and %s", circuit(t, v, "E1").Slot, circuit(t, v, "E2").Slot)
 	}
 	v.Block.Slots[0].Amps = 7.5
-	if code := c.asked(job, "PUT", "/block", server.BlockRequest{ID: c.change(), Seen: v.Revision,
+	if code := c.asked(job, "PUT", "/block", feedapi.BlockRequest{ID: c.change(), Seen: v.Revision,
 		Block: v.Block}); code != "" {
 		t.Fatal(code)
 	}
@@ -78,7 +81,7 @@ func TestABlockFromProposalToLabel(t *testing.T) {
 		}
 	}
 	place := reach.Place{Thing: reach.Thing{Kind: reach.ADevice, ID: "FB"}, Station: "unit shelf"}
-	if _, code := send[desk.Done](c, "POST", job+"/reach/places", server.PlacesRequest{ID: c.change(), Seen: v.Revision,
+	if _, code := send[desk.Done](c, "POST", job+"/reach/places", reachapi.PlacesRequest{ID: c.change(), Seen: v.Revision,
 		Places: []reach.Place{place}, Reason: "dry"}); code != "" {
 		t.Fatalf("the block cannot be placed: %s", code)
 	}
@@ -91,17 +94,17 @@ func TestABlockFromProposalToLabel(t *testing.T) {
 			!strings.Contains(text, "unit battery")) {
 		t.Errorf("the label says %s", text)
 	}
-	ways := show[server.FeedCompareView](c, job+"/feed/compare").Ways
+	ways := show[feedapi.FeedCompareView](c, job+"/feed/compare").Ways
 	if len(ways) != 3 || ways[0].Figures.Relays != 1 || ways[1].Figures.Relays != 0 || !ways[0].Figures.Reached ||
 		!ways[1].Figures.Reached || ways[1].Figures.Steps != len(was.Steps) {
 		t.Errorf("%+v, there were %d steps before", ways, len(was.Steps))
 	}
-	if code := c.asked(job, "POST", "/take", server.FeedOptionRequest{ID: c.change(), Seen: v.Revision,
+	if code := c.asked(job, "POST", "/take", feedapi.FeedOptionRequest{ID: c.change(), Seen: v.Revision,
 		Option: v.Ways[0].ID}); code != "" {
 		t.Fatal(code)
 	}
 	v = c.feed(job)
-	now := show[server.WorkListView](c, job+"/work")
+	now := show[workapi.WorkListView](c, job+"/work")
 	if v.Block != nil || circuit(t, v, "E4").From != "SP2" || len(now.Steps) != len(was.Steps) || len(v.Ways) != 2 {
 		t.Errorf("block %v, E4 from %s, %d steps, there were %d, ways %v", v.Block, circuit(t, v, "E4").From,
 			len(now.Steps), len(was.Steps), v.Ways)
@@ -134,7 +137,7 @@ func TestAFuseIsChanged(t *testing.T) {
 	c := start(t)
 	job := c.packhorse(nil)
 	v := c.feed(job)
-	if code := c.asked(job, "POST", "/rated", server.RatedRequest{ID: c.change(), Seen: v.Revision, Fuse: "8",
+	if code := c.asked(job, "POST", "/rated", feedapi.RatedRequest{ID: c.change(), Seen: v.Revision, Fuse: "8",
 		Amps: 15}); code != "" {
 		t.Fatal(code)
 	}
@@ -147,7 +150,7 @@ func TestAFuseIsChanged(t *testing.T) {
 			t.Errorf("%+v", f)
 		}
 	}
-	if code := c.asked(job, "POST", "/rated", server.RatedRequest{ID: c.change(), Seen: v.Revision,
+	if code := c.asked(job, "POST", "/rated", feedapi.RatedRequest{ID: c.change(), Seen: v.Revision,
 		Fuse: "8"}); code != "" {
 		t.Fatal(code)
 	}
@@ -160,7 +163,7 @@ func TestFeedRefuses(t *testing.T) {
 	c := start(t)
 	job := c.packhorse(nil)
 	v := c.feed(job)
-	if code := c.asked(job, "POST", "/propose", server.ProposeBlockRequest{ID: c.change(), Seen: v.Revision,
+	if code := c.asked(job, "POST", "/propose", feedapi.ProposeBlockRequest{ID: c.change(), Seen: v.Revision,
 		One: true}); code != "" {
 		t.Fatal(code)
 	}
@@ -176,28 +179,28 @@ func TestFeedRefuses(t *testing.T) {
 		body         any
 		want         string
 	}{
-		"a slot on no group":   {"PUT", "/block", server.BlockRequest{Seen: seen, Block: &worse}, "bad-value"},
-		"a name that is taken": {"PUT", "/block", server.BlockRequest{Seen: seen, Block: &taken}, "name-taken"},
-		"a fuse that there is not": {"POST", "/rated", server.RatedRequest{Seen: seen, Fuse: "99", Amps: 5},
+		"a slot on no group":   {"PUT", "/block", feedapi.BlockRequest{Seen: seen, Block: &worse}, "bad-value"},
+		"a name that is taken": {"PUT", "/block", feedapi.BlockRequest{Seen: seen, Block: &taken}, "name-taken"},
+		"a fuse that there is not": {"POST", "/rated", feedapi.RatedRequest{Seen: seen, Fuse: "99", Amps: 5},
 			"no-such-thing"},
-		"a fuse of −5 A":      {"POST", "/rated", server.RatedRequest{Seen: seen, Fuse: "8", Amps: -5}, "bad-value"},
-		"a slot of the block": {"POST", "/rated", server.RatedRequest{Seen: seen, Fuse: "FB1", Amps: 5}, "own-slot"},
-		"a slot that there is not": {"POST", "/circuit", server.CircuitRequest{Seen: seen, Side: match.To, At: at,
+		"a fuse of −5 A":      {"POST", "/rated", feedapi.RatedRequest{Seen: seen, Fuse: "8", Amps: -5}, "bad-value"},
+		"a slot of the block": {"POST", "/rated", feedapi.RatedRequest{Seen: seen, Fuse: "FB1", Amps: 5}, "own-slot"},
+		"a slot that there is not": {"POST", "/circuit", feedapi.CircuitRequest{Seen: seen, Side: match.To, At: at,
 			From: harness.Ref{Connector: "FB", Cavity: "77"}}, "no-such-cavity"},
-		"no origin": {"POST", "/circuit", server.CircuitRequest{Seen: seen, Side: match.To, At: at},
+		"no origin": {"POST", "/circuit", feedapi.CircuitRequest{Seen: seen, Side: match.To, At: at},
 			"no-origin"},
-		"what wants no feed": {"POST", "/circuit", server.CircuitRequest{Seen: seen, Side: match.To,
+		"what wants no feed": {"POST", "/circuit", feedapi.CircuitRequest{Seen: seen, Side: match.To,
 			At: harness.Ref{Connector: "E", Cavity: "20"}, Fuse: "5"}, "no-such-circuit"},
-		"a way without a name":       {"POST", "/way", server.FeedOptionRequest{Seen: seen, Name: "x"}, "no-name"},
-		"a way that there is not":    {"POST", "/take", server.FeedOptionRequest{Seen: seen, Option: "zz"}, "no-such-thing"},
-		"what somebody else changed": {"PUT", "/block", server.BlockRequest{Seen: seen - 1, Block: v.Block}, "stale"},
+		"a way without a name":       {"POST", "/way", feedapi.FeedOptionRequest{Seen: seen, Name: "x"}, "no-name"},
+		"a way that there is not":    {"POST", "/take", feedapi.FeedOptionRequest{Seen: seen, Option: "zz"}, "no-such-thing"},
+		"what somebody else changed": {"PUT", "/block", feedapi.BlockRequest{Seen: seen - 1, Block: v.Block}, "stale"},
 	} {
 		body := withID(x.body, c.change())
 		if got := c.asked(job, x.method, x.path, body); got != x.want {
 			t.Errorf("%s: %q, want %s", name, got, x.want)
 		}
 	}
-	if code := c.asked(job, "PUT", "/block", server.BlockRequest{ID: c.change(), Seen: seen}); code != "" {
+	if code := c.asked(job, "PUT", "/block", feedapi.BlockRequest{ID: c.change(), Seen: seen}); code != "" {
 		t.Fatal(code)
 	}
 	v = c.feed(job)
@@ -212,16 +215,16 @@ func TestFeedRefuses(t *testing.T) {
 // withID gives a request with a change id.
 func withID(body any, id string) any {
 	switch r := body.(type) {
-	case server.BlockRequest:
+	case feedapi.BlockRequest:
 		r.ID = id
 		return r
-	case server.RatedRequest:
+	case feedapi.RatedRequest:
 		r.ID = id
 		return r
-	case server.CircuitRequest:
+	case feedapi.CircuitRequest:
 		r.ID = id
 		return r
-	case server.FeedOptionRequest:
+	case feedapi.FeedOptionRequest:
 		r.ID = id
 		return r
 	}
@@ -233,7 +236,7 @@ func TestADozenWaysToFeed(t *testing.T) {
 	c := start(t)
 	job := c.packhorse(nil)
 	keep := func(n int) string {
-		return c.asked(job, "POST", "/way", server.FeedOptionRequest{ID: c.change(), Seen: c.feed(job).Revision,
+		return c.asked(job, "POST", "/way", feedapi.FeedOptionRequest{ID: c.change(), Seen: c.feed(job).Revision,
 			Option: fmt.Sprint("way", n), Name: fmt.Sprint("way ", n)})
 	}
 	for n := range 40 {

@@ -4,18 +4,19 @@ import (
 	"strings"
 	"testing"
 
+	"draxel/server/jobsapi"
+
 	"draxel/core/fact"
 	"draxel/core/plan"
 	"draxel/core/stored"
 	"draxel/core/work"
-	"draxel/server"
 )
 
 // Where no step is left the front page does not say that all is done: undecided wires, functions and gates come next,
 // and a job of nothing is told to bring something.
 func TestTheFrontPageKnowsWhatIsNext(t *testing.T) {
 	c := start(t)
-	front := func(job string) server.FrontView { return show[server.FrontView](c, job+"/front") }
+	front := func(job string) jobsapi.FrontView { return show[jobsapi.FrontView](c, job+"/front") }
 	ticked := func(j *stored.Job) {
 		f, err := fact.Of(*j)
 		if err != nil {
@@ -46,7 +47,7 @@ func TestTheFrontPageKnowsWhatIsNext(t *testing.T) {
 func TestWhatCanHurtIsShownByKind(t *testing.T) {
 	c := start(t)
 	job := c.packhorse(nil)
-	v := show[server.FrontView](c, job+"/front")
+	v := show[jobsapi.FrontView](c, job+"/front")
 	kinds, sum := map[string]bool{}, 0
 	for _, f := range v.Danger {
 		if kinds[f.Code] {

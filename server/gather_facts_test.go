@@ -10,13 +10,17 @@ import (
 	"strings"
 	"testing"
 
+	"draxel/server/gatherapi"
+	"draxel/server/pinapi"
+	"draxel/server/thinapi"
+	"draxel/server/workapi"
+
 	"draxel/core/gather"
 	"draxel/core/harness"
 	"draxel/core/stored"
 	"draxel/core/thin"
 	"draxel/demo"
 	"draxel/exchange"
-	"draxel/server"
 	"draxel/server/desk"
 )
 
@@ -32,11 +36,11 @@ func TestAListIsBrought(t *testing.T) {
 	if _, code := bring[desk.Done](c, "PUT", job+"/gather/lists/wires", data, meta); code != "" {
 		t.Fatal(code)
 	}
-	v := show[server.SheetView](c, job+"/gather/lists/wires")
+	v := show[gatherapi.SheetView](c, job+"/gather/lists/wires")
 	if len(v.Reading.Rows) != 274 || v.Source != "traced" || v.Fields[0].Name != "wire" {
 		t.Errorf("%d rows from %q", len(v.Reading.Rows), v.Source)
 	}
-	if th := show[server.ThinView](c, job+"/thin"); len(th.Wires) < 274 {
+	if th := show[thinapi.ThinView](c, job+"/thin"); len(th.Wires) < 274 {
 		t.Errorf("%d wires", len(th.Wires))
 	}
 	for code, x := range map[string]struct {
@@ -49,29 +53,29 @@ func TestAListIsBrought(t *testing.T) {
 		}
 	}
 	odd := []byte("one;two;three\nW1;A;1\nW2;A;2\n")
-	p, code := bring[server.SheetPreview](c, "POST", job+"/gather/lists/wires/preview", odd, map[string]string{})
+	p, code := bring[gatherapi.SheetPreview](c, "POST", job+"/gather/lists/wires/preview", odd, map[string]string{})
 	if code != "" || p.Problem == "" || p.Rows != 0 || len(p.Sample) != 3 {
 		t.Errorf("a list whose headings say nothing: %+v, %q", p, code)
 	}
-	p, code = bring[server.SheetPreview](c, "POST", job+"/gather/lists/wires/preview", odd, map[string]string{"map": `{"0":"wire","1":"from","2":"fromCavity"}`})
+	p, code = bring[gatherapi.SheetPreview](c, "POST", job+"/gather/lists/wires/preview", odd, map[string]string{"map": `{"0":"wire","1":"from","2":"fromCavity"}`})
 	if code != "" || p.Problem != "" || p.Rows != 3 {
 		t.Errorf("after its columns were named: %+v, %q", p, code)
 	}
-	if _, code := bring[server.SheetPreview](c, "POST", job+"/gather/lists/wires/preview", odd, map[string]string{"map": "nonsense"}); code != "bad-request" {
+	if _, code := bring[gatherapi.SheetPreview](c, "POST", job+"/gather/lists/wires/preview", odd, map[string]string{"map": "nonsense"}); code != "bad-request" {
 		t.Errorf("%q", code)
 	}
-	struck := server.SheetEditRequest{ID: c.change(), Seen: v.Revision, Edits: []gather.CellEdit{}, Gone: []int{v.Reading.Rows[0].Line}}
+	struck := gatherapi.SheetEditRequest{ID: c.change(), Seen: v.Revision, Edits: []gather.CellEdit{}, Gone: []int{v.Reading.Rows[0].Line}}
 	if _, code := send[desk.Done](c, "POST", job+"/gather/lists/wires/cells", struck); code != "" {
 		t.Fatal(code)
 	}
-	if after := show[server.SheetView](c, job+"/gather/lists/wires"); len(after.Reading.Rows) != 273 {
+	if after := show[gatherapi.SheetView](c, job+"/gather/lists/wires"); len(after.Reading.Rows) != 273 {
 		t.Errorf("%d rows after one was struck out", len(after.Reading.Rows))
 	}
-	begun := server.SheetEditRequest{ID: c.change(), Seen: 99, Edits: []gather.CellEdit{{Line: 2, Field: "branch", Text: "trunk"}}}
+	begun := gatherapi.SheetEditRequest{ID: c.change(), Seen: 99, Edits: []gather.CellEdit{{Line: 2, Field: "branch", Text: "trunk"}}}
 	if _, code := send[desk.Done](c, "POST", job+"/gather/lists/branches/cells", begun); code != "" {
 		t.Fatal(code)
 	}
-	if b := show[server.SheetView](c, job+"/gather/lists/branches"); len(b.Reading.Rows) != 1 || b.Reading.Rows[0].Cells["branch"] != "trunk" {
+	if b := show[gatherapi.SheetView](c, job+"/gather/lists/branches"); len(b.Reading.Rows) != 1 || b.Reading.Rows[0].Cells["branch"] != "trunk" {
 		t.Errorf("a list begun by hand: %+v", b.Reading)
 	}
 }
@@ -92,11 +96,11 @@ func TestThingsOfThinThatAreNotThere(t *testing.T) {
 			t.Errorf("%s: %q", path, got)
 		}
 	}
-	if _, got := send[desk.Done](c, "POST", job+"/gather/earlier", server.EarlierRequest{ID: c.change(), Job: "none"}); got != "no-such-job" {
+	if _, got := send[desk.Done](c, "POST", job+"/gather/earlier", gatherapi.EarlierRequest{ID: c.change(), Job: "none"}); got != "no-such-job" {
 		t.Errorf("an earlier job that is not there: %q", got)
 	}
 	refit := c.refit()
-	if _, got := send[desk.Done](c, "POST", job+"/gather/earlier", server.EarlierRequest{ID: c.change(), Job: strings.TrimPrefix(refit, "/api/jobs/")}); got != "nothing-applies" {
+	if _, got := send[desk.Done](c, "POST", job+"/gather/earlier", gatherapi.EarlierRequest{ID: c.change(), Job: strings.TrimPrefix(refit, "/api/jobs/")}); got != "nothing-applies" {
 		t.Errorf("an earlier job that has nothing to say: %q", got)
 	}
 }
@@ -104,11 +108,11 @@ func TestThingsOfThinThatAreNotThere(t *testing.T) {
 func TestHowTheBenchIsSet(t *testing.T) {
 	c := start(t)
 	job := c.packhorse(nil)
-	b := show[server.WorkView](c, job+"/thin/work").Bench
+	b := show[workapi.WorkView](c, job+"/thin/work").Bench
 	put := func(change func(*thin.Bench)) string {
 		x := b
 		change(&x)
-		_, code := send[desk.Done](c, "PUT", job+"/thin/bench", server.BenchRequest{ID: c.change(), Seen: 99, Bench: x})
+		_, code := send[desk.Done](c, "PUT", job+"/thin/bench", thinapi.BenchRequest{ID: c.change(), Seen: 99, Bench: x})
 		return code
 	}
 	if code := put(func(b *thin.Bench) { b.School = "burn" }); code != "no-school" {
@@ -120,14 +124,14 @@ func TestHowTheBenchIsSet(t *testing.T) {
 	if code := put(func(b *thin.Bench) { b.School, b.Stub = thin.CutSeal, 75 }); code != "" {
 		t.Fatal(code)
 	}
-	w := show[server.WorkView](c, job+"/thin/work")
+	w := show[workapi.WorkView](c, job+"/thin/work")
 	if !slices.ContainsFunc(w.Steps, func(s desk.WorkStep) bool { return s.Kind == thin.Legs }) || !w.Proof.Reached {
 		t.Error("the school that cuts does not cut")
 	}
 	if !slices.ContainsFunc(w.Steps, func(s desk.WorkStep) bool { return s.Kind == thin.Legs && strings.Contains(s.Text, "75 mm") }) {
 		t.Error("the length of a stub is not the job's")
 	}
-	if show[server.PinView](c, job+"/pin").Steps == nil {
+	if show[pinapi.PinView](c, job+"/pin").Steps == nil {
 		t.Error("no list of steps")
 	}
 	if status, _, _ := c.do("GET", c.refit()+"/pin/sheet.pdf", "", nil); status != http.StatusConflict {
@@ -139,7 +143,7 @@ func TestHowTheBenchIsSet(t *testing.T) {
 func TestTheSheetOfAJoinedKind(t *testing.T) {
 	c := start(t)
 	job := c.packhorse(nil)
-	v := show[server.PinView](c, job+"/pin")
+	v := show[pinapi.PinView](c, job+"/pin")
 	if v.Moves || len(v.Steps) == 0 || !v.Proof.Reached || !strings.Contains(v.Open, "not decided") {
 		t.Errorf("%d steps, %+v, %q", len(v.Steps), v.Proof, v.Open)
 	}
@@ -204,13 +208,13 @@ func TestJobFilesWithPictures(t *testing.T) {
 func TestTwoPeopleThinOneHarness(t *testing.T) {
 	c := start(t)
 	job := c.packhorse(nil)
-	seen := show[server.ThinView](c, job+"/thin").Revision
+	seen := show[thinapi.ThinView](c, job+"/thin").Revision
 	errs := make(chan string, 8)
 	for i := range 8 {
 		go func() {
-			body, _ := json.Marshal(server.ThinRequest{ID: "both" + string(rune('0'+i)), Seen: seen, Decisions: []server.ThinDecision{{On: thin.System, ID: "lighting", Choice: []thin.Choice{thin.Keep, thin.Goes}[i%2]}}})
+			body, _ := json.Marshal(thinapi.ThinRequest{ID: "both" + string(rune('0'+i)), Seen: seen, Decisions: []thinapi.ThinDecision{{On: thin.System, ID: "lighting", Choice: []thin.Choice{thin.Keep, thin.Goes}[i%2]}}})
 			status, data, _ := c.do("POST", job+"/thin/decide", "application/json", bytes.NewReader(body))
-			_, code := decode[server.ThinChange](c, status, data)
+			_, code := decode[thinapi.ThinChange](c, status, data)
 			errs <- code
 		}()
 	}
@@ -249,7 +253,7 @@ func TestAnUploadThatBreaksOff(t *testing.T) {
 			t.Fatal(err)
 		}
 	}
-	v := show[server.GatherView](c, job+"/gather")
+	v := show[gatherapi.GatherView](c, job+"/gather")
 	if len(v.Photos) != 0 || v.Revision != 1 {
 		t.Errorf("%d photographs at revision %d", len(v.Photos), v.Revision)
 	}
@@ -267,20 +271,20 @@ func TestRestraintIsLeftAlone(t *testing.T) {
 		j.Sheets[gather.WireList] = &sheet
 	})
 	at, v := harness.Ref{Connector: "SR", Cavity: "1"}, 12.0
-	if _, code := send[desk.Done](c, "POST", job+"/gather/readings", server.ReadingRequest{ID: c.change(), Seen: 9, Reading: gather.Measurement{At: at, Volts: &v, Key: gather.KeyRun}}); code != "left-alone" {
+	if _, code := send[desk.Done](c, "POST", job+"/gather/readings", gatherapi.ReadingRequest{ID: c.change(), Seen: 9, Reading: gather.Measurement{At: at, Volts: &v, Key: gather.KeyRun}}); code != "left-alone" {
 		t.Errorf("a restraint circuit was probed: %q", code)
 	}
 	for _, x := range []gather.Trace{{At: at, Saw: gather.EndsOff}, {Wire: "R1", Saw: gather.NamedAs, Text: "Horn"}} {
-		if _, code := send[desk.Done](c, "POST", job+"/gather/traces", server.TraceRequest{ID: c.change(), Seen: 9, Trace: x}); code != "left-alone" {
+		if _, code := send[desk.Done](c, "POST", job+"/gather/traces", gatherapi.TraceRequest{ID: c.change(), Seen: 9, Trace: x}); code != "left-alone" {
 			t.Errorf("a restraint circuit was traced: %q", code)
 		}
 	}
-	for _, d := range []server.ThinDecision{{On: thin.Wire, ID: "R1", Choice: thin.Goes}, {On: thin.Connector, ID: "SR", Choice: thin.Goes, Reason: "no"}} {
+	for _, d := range []thinapi.ThinDecision{{On: thin.Wire, ID: "R1", Choice: thin.Goes}, {On: thin.Connector, ID: "SR", Choice: thin.Goes, Reason: "no"}} {
 		if _, code := c.thin(job, 9, d); code != "not-to-be-decided" {
 			t.Errorf("%s %s: %q", d.On, d.ID, code)
 		}
 	}
-	w := show[server.WorkView](c, job+"/thin/work")
+	w := show[workapi.WorkView](c, job+"/thin/work")
 	if !slices.ContainsFunc(w.Steps, func(s desk.WorkStep) bool {
 		return s.Kind == thin.Caution && strings.Contains(s.Text, "restraint circuits")
 	}) {

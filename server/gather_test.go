@@ -6,7 +6,9 @@ import (
 	"fmt"
 	"testing"
 
-	"draxel/server"
+	"draxel/server/gatherapi"
+	"draxel/server/jobsapi"
+
 	"draxel/server/desk"
 )
 
@@ -33,11 +35,11 @@ func TestGatherRefusesAndCorrects(t *testing.T) {
 			t.Errorf("%s: got %q", name, code)
 		}
 	}
-	before := show[server.TableView](c, job+"/gather/to")
+	before := show[gatherapi.TableView](c, job+"/gather/to")
 	if len(before.Reading.Rows) != 90 {
 		t.Fatalf("%d rows", len(before.Reading.Rows))
 	}
-	var request server.CorrectRequest
+	var request gatherapi.CorrectRequest
 	for _, r := range before.Reading.Rows {
 		if r.Circuit == "4408" { // the misprinted row: coil 4 stands as coil 3
 			text := fmt.Sprintf(`{"cells":[{"line":%d,"column":"function","text":"Ignition coil 4, trigger"}]}`, r.Line)
@@ -50,7 +52,7 @@ func TestGatherRefusesAndCorrects(t *testing.T) {
 	if _, code := send[desk.Done](c, "PUT", job+"/gather/to/options", request); code != "" {
 		t.Fatal(code)
 	}
-	for _, f := range show[server.JobView](c, job).Findings {
+	for _, f := range show[jobsapi.JobView](c, job).Findings {
 		if f.Code == "cylinder-twice" {
 			t.Errorf("the misprint was put right, yet %s", f.Text)
 		}
@@ -63,12 +65,12 @@ func TestGatherRefusesAndCorrects(t *testing.T) {
 
 func TestPreviewKeepsNothing(t *testing.T) {
 	c := start(t)
-	done, _ := send[desk.Done](c, "POST", "/api/jobs", server.JobRequest{ID: c.change(), Title: "x", Kind: "re-pinned"})
-	v, code := bring[server.TableView](c, "POST", "/api/jobs/"+done.Job+"/gather/from/preview", nil, map[string]string{"text": "Pin;Farbe;Funktion\n1;sw/ge;Injector 1\n1;br;Ground"})
+	done, _ := send[desk.Done](c, "POST", "/api/jobs", jobsapi.JobRequest{ID: c.change(), Title: "x", Kind: "re-pinned"})
+	v, code := bring[gatherapi.TableView](c, "POST", "/api/jobs/"+done.Job+"/gather/from/preview", nil, map[string]string{"text": "Pin;Farbe;Funktion\n1;sw/ge;Injector 1\n1;br;Ground"})
 	if code != "" || len(v.Reading.Rows) != 1 || len(v.Reading.Rejected) != 1 || v.Reading.Habit.Habit != "german" {
 		t.Errorf("preview %+v, %s", v.Reading, code)
 	}
-	if _, code := send[server.TableView](c, "GET", "/api/jobs/"+done.Job+"/gather/from", nil); code != "no-table" {
+	if _, code := send[gatherapi.TableView](c, "GET", "/api/jobs/"+done.Job+"/gather/from", nil); code != "no-table" {
 		t.Errorf("a preview was kept: %q", code)
 	}
 }

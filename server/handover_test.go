@@ -17,6 +17,10 @@ import (
 	"strings"
 	"testing"
 
+	"draxel/server/handoverapi"
+	"draxel/server/jobsapi"
+	"draxel/server/matchapi"
+
 	"draxel/core/fact"
 	"draxel/core/gather"
 	"draxel/core/handover"
@@ -26,7 +30,6 @@ import (
 	"draxel/core/plan"
 	"draxel/core/stored"
 	"draxel/exchange"
-	"draxel/server"
 	"draxel/server/desk"
 )
 
@@ -36,7 +39,7 @@ import (
 func TestWhatIsOpenHoldsTheHandOver(t *testing.T) {
 	c := start(t)
 	job := c.packhorse(nil)
-	view := func() server.HandoverView { return show[server.HandoverView](c, job+"/handover") }
+	view := func() handoverapi.HandoverView { return show[handoverapi.HandoverView](c, job+"/handover") }
 	post := func(path string, body any) string {
 		_, code := send[desk.Done](c, "POST", job+"/handover"+path, body)
 		return code
@@ -49,16 +52,16 @@ func TestWhatIsOpenHoldsTheHandOver(t *testing.T) {
 	if v.Open == 0 || v.Open != sum || len(v.Pages) < 20 || !strings.Contains(v.State, "NOT FINISHED") {
 		t.Fatalf("%d open of %d, %d pages, %s", v.Open, sum, len(v.Pages), v.State)
 	}
-	if code := post("/deliver", server.DeliverRequest{ID: c.change(), Seen: v.Revision, Name: "as delivered"}); code != "not-zero" {
+	if code := post("/deliver", handoverapi.DeliverRequest{ID: c.change(), Seen: v.Revision, Name: "as delivered"}); code != "not-zero" {
 		t.Errorf("with %d open it is handed over: %q", v.Open, code)
 	}
 	i := slices.IndexFunc(v.Lists, func(l handover.DueList) bool { return l.ID == "gates" })
 	key := v.Lists[i].Items[0].Key
 	for _, x := range []struct {
-		r    server.LeftRequest
+		r    handoverapi.LeftRequest
 		want string
-	}{{server.LeftRequest{Key: key, Owner: "Fen"}, "bad-value"}, {server.LeftRequest{Key: "a ghost", Owner: "Fen", Reason: "so"}, "no-such-thing"},
-		{server.LeftRequest{Key: key, Owner: "Fen", Reason: "when the unit is back"}, ""}} {
+	}{{handoverapi.LeftRequest{Key: key, Owner: "Fen"}, "bad-value"}, {handoverapi.LeftRequest{Key: "a ghost", Owner: "Fen", Reason: "so"}, "no-such-thing"},
+		{handoverapi.LeftRequest{Key: key, Owner: "Fen", Reason: "when the unit is back"}, ""}} {
 		x.r.ID, x.r.Seen = c.change(), view().Revision
 		if code := post("/left", x.r); code != x.want {
 			t.Errorf("%+v: %q, want %q", x.r, code, x.want)
@@ -68,23 +71,23 @@ func TestWhatIsOpenHoldsTheHandOver(t *testing.T) {
 		t.Errorf("owned, and %d of %d are open", after.Open, v.Open)
 	}
 	loan := handover.Loan{Kind: handover.Temporary, Text: "jumper from 30 to 87"}
-	if code := post("/loan", server.LoanRequest{ID: c.change(), Seen: view().Revision, Loan: loan}); code != "bad-value" {
+	if code := post("/loan", handoverapi.LoanRequest{ID: c.change(), Seen: view().Revision, Loan: loan}); code != "bad-value" {
 		t.Errorf("a jumper that is nowhere: %q", code)
 	}
 	loan.Where = "pump relay socket"
-	if code := post("/loan", server.LoanRequest{ID: c.change(), Seen: view().Revision, Loan: loan}); code != "" {
+	if code := post("/loan", handoverapi.LoanRequest{ID: c.change(), Seen: view().Revision, Loan: loan}); code != "" {
 		t.Fatal(code)
 	}
 	after := view()
-	if after.Open != v.Open || show[server.JobView](c, job).Open.Handover != 1 {
+	if after.Open != v.Open || show[jobsapi.JobView](c, job).Open.Handover != 1 {
 		t.Errorf("with a jumper in %d are open", after.Open)
 	}
 	loan = after.Loans[0]
-	if loan.Gone = true; post("/loan", server.LoanRequest{ID: c.change(), Seen: after.Revision, Loan: loan}) != "" ||
+	if loan.Gone = true; post("/loan", handoverapi.LoanRequest{ID: c.change(), Seen: after.Revision, Loan: loan}) != "" ||
 		view().Open != v.Open-1 {
 		t.Error("gone, and it is open")
 	}
-	if code := post("/deliver", server.DeliverRequest{ID: c.change(), Seen: view().Revision, Name: "as delivered", Reason: "the owner waits"}); code != "" {
+	if code := post("/deliver", handoverapi.DeliverRequest{ID: c.change(), Seen: view().Revision, Name: "as delivered", Reason: "the owner waits"}); code != "" {
 		t.Fatal(code)
 	}
 	if d := view().Delivered; len(d) != 1 || d[0].Open != v.Open-1 || d[0].Hash == "" ||
@@ -92,29 +95,29 @@ func TestWhatIsOpenHoldsTheHandOver(t *testing.T) {
 		t.Errorf("kept as %+v", d)
 	}
 	state := view().Delivered[0].ID
-	same := show[server.CompareStatesView](c, job+"/handover/compare?was="+state)
+	same := show[handoverapi.CompareStatesView](c, job+"/handover/compare?was="+state)
 	if same.All != 0 || same.Was != "as delivered" {
 		t.Errorf("just handed over, and %d differ: %+v", same.All, same.Differences)
 	}
 	// By hand: K10's match is taken back, and one setting comes with a fan's rule; a state does not change with the
 	// job.
-	decided := show[server.MatchView](c, job+"/match")
+	decided := show[matchapi.MatchView](c, job+"/match")
 	k := slices.IndexFunc(decided.Lines, func(l match.Line) bool { return l.Decided && l.From.Connector != "" })
 	if k < 0 {
 		t.Fatal("nothing is decided")
 	}
 	at := decided.Lines[k].From
-	if _, code := send[desk.Done](c, "POST", job+"/match/decide", server.DecideRequest{ID: c.change(), Seen: view().Revision, Side: match.From,
-		At: at, Action: server.Reopen}); code != "" {
+	if _, code := send[desk.Done](c, "POST", job+"/match/decide", matchapi.DecideRequest{ID: c.change(), Seen: view().Revision, Side: match.From,
+		At: at, Action: matchapi.Reopen}); code != "" {
 		t.Fatal(code)
 	}
-	diff := show[server.CompareStatesView](c, job+"/handover/compare?was="+state)
+	diff := show[handoverapi.CompareStatesView](c, job+"/handover/compare?was="+state)
 	if !slices.ContainsFunc(diff.Differences, func(d handover.Difference) bool {
 		return d.Kind == "decision" && d.At == at.String() && d.Was != "" && d.Is == ""
 	}) {
 		t.Errorf("%s is reopened, and the differences are %+v", at, diff.Differences)
 	}
-	other := show[server.CompareStatesView](c, job+"/handover/compare?was="+state+"&is="+state)
+	other := show[handoverapi.CompareStatesView](c, job+"/handover/compare?was="+state+"&is="+state)
 	if other.All != 0 {
 		t.Errorf("a state differs from itself: %+v", other.Differences)
 	}
@@ -125,7 +128,7 @@ func TestWhatIsOpenHoldsTheHandOver(t *testing.T) {
 	if status, _, _ := c.do("GET", job+"/handover/compare?was=ghost", "", nil); status != http.StatusNotFound {
 		t.Errorf("a state that there is not: %d", status)
 	}
-	if code := post("/left", server.LeftRequest{ID: c.change(), Seen: view().Revision, Key: key}); code != "" ||
+	if code := post("/left", handoverapi.LeftRequest{ID: c.change(), Seen: view().Revision, Key: key}); code != "" ||
 		view().Open != v.Open {
 		t.Error("taken back, and it is not open")
 	}
@@ -154,7 +157,7 @@ func TestTheWholeHandOverIsOpenedAgain(t *testing.T) {
 		}
 		files[f.Name], _ = io.ReadAll(r)
 	}
-	var m server.Manifest
+	var m handoverapi.Manifest
 	if err := json.Unmarshal(files["manifest.json"], &m); err != nil || len(m.Files) != len(files)-1 ||
 		len(m.Files) < 15 {
 		t.Fatalf("%d files, %+v, %v", len(files), m, err)
@@ -180,10 +183,10 @@ func TestTheWholeHandOverIsOpenedAgain(t *testing.T) {
 		len(files["network.cir"]) == 0 {
 		t.Error("book, wires or network are missing")
 	}
-	v := show[server.HandoverView](c, job+"/handover")
+	v := show[handoverapi.HandoverView](c, job+"/handover")
 	seen := map[harness.WireID]bool{}
 	for _, p := range v.Pages {
-		page := show[server.BookPageView](c, job+"/handover/page/"+strconv.Itoa(p.Number))
+		page := show[handoverapi.BookPageView](c, job+"/handover/page/"+strconv.Itoa(p.Number))
 		if len(page.Wires) != p.Wires || page.Title != p.Title {
 			t.Errorf("page %d has %d wires, of %d", p.Number, len(page.Wires), p.Wires)
 		}
@@ -320,12 +323,12 @@ func TestSheetsAndLabels(t *testing.T) {
 	if status, _, _ := c.do("GET", job+"/handover/sheet/poem.pdf", "", nil); status != http.StatusNotFound {
 		t.Errorf("a poem: %d", status)
 	}
-	all := show[server.StickersView](c, job+"/handover/labels")
-	plug := show[server.StickersView](c, job+"/handover/labels?kinds=cavity&plug=FP")
+	all := show[handoverapi.StickersView](c, job+"/handover/labels")
+	plug := show[handoverapi.StickersView](c, job+"/handover/labels?kinds=cavity&plug=FP")
 	if all.All < 1000 || plug.All != 2 || plug.First[0].Text != "2/1" || plug.First[0].Under != "FP1" {
 		t.Errorf("%d labels; of FP %d: %+v", all.All, plug.All, plug.First)
 	}
-	wires := show[server.StickersView](c, job+"/handover/labels?kinds=wire&plug=FP")
+	wires := show[handoverapi.StickersView](c, job+"/handover/labels?kinds=wire&plug=FP")
 	if !slices.ContainsFunc(
 		wires.First,
 		func(s handover.Sticker) bool { return s.Text == "P127" && strings.HasPrefix(s.Under, "FP1") },

@@ -15,10 +15,11 @@ import (
 	"testing"
 	"time"
 
+	"draxel/server/jobsapi"
+
 	"github.com/gin-gonic/gin"
 
 	"draxel/demo"
-	"draxel/server"
 	"draxel/server/desk"
 	"draxel/store"
 )
@@ -199,7 +200,7 @@ func (a *attack) strike(i int) {
 // standing opens every job that there is: each of its pages answers.
 func (a *attack) standing() {
 	a.t.Helper()
-	for _, j := range show[server.JobList](a.client, "/api/jobs").Jobs {
+	for _, j := range show[jobsapi.JobList](a.client, "/api/jobs").Jobs {
 		for _, page := range []string{"", "/front", "/gather", "/match", "/thin", "/pin", "/reach", "/feed",
 			"/join", "/prove", "/work", "/handover",
 			"/handover/money", "/handover/book.pdf", "/gather/labels.pdf", "/pin/sheet.pdf"} {

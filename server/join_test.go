@@ -5,12 +5,13 @@ import (
 	"strings"
 	"testing"
 
+	"draxel/server/joinapi"
+
 	"draxel/core/join"
-	"draxel/server"
 	"draxel/server/desk"
 )
 
-func function(t testing.TB, v server.JoinView, id string) join.Item {
+func function(t testing.TB, v joinapi.JoinView, id string) join.Item {
 	t.Helper()
 	for _, it := range v.Items {
 		if it.ID == id {
@@ -26,11 +27,11 @@ func function(t testing.TB, v server.JoinView, id string) join.Item {
 func TestFunctionsAreSetAndRefused(t *testing.T) {
 	c := start(t)
 	job := c.packhorse(nil)
-	v := show[server.JoinView](c, job+"/join")
-	set := func(r server.FunctionRequest) string {
+	v := show[joinapi.JoinView](c, job+"/join")
+	set := func(r joinapi.FunctionRequest) string {
 		r.ID, r.Seen = c.change(), v.Revision
 		_, code := send[desk.Done](c, "POST", job+"/join/function", r)
-		v = show[server.JoinView](c, job+"/join")
+		v = show[joinapi.JoinView](c, job+"/join")
 		return code
 	}
 	tach := function(t, v, "tach")
@@ -41,7 +42,7 @@ func TestFunctionsAreSetAndRefused(t *testing.T) {
 	for k, x := range tach.Sum.Ways[0].Facts {
 		facts[k] = x
 	}
-	if code := set(server.FunctionRequest{Function: "tach", Facts: facts}); code != "" {
+	if code := set(joinapi.FunctionRequest{Function: "tach", Facts: facts}); code != "" {
 		t.Fatal(code)
 	}
 	if got := function(t, v, "tach"); got.State != join.OnPaper ||
@@ -49,7 +50,7 @@ func TestFunctionsAreSetAndRefused(t *testing.T) {
 		t.Errorf("%+v, settings %v", got, v.Settings)
 	}
 	for _, choice := range []join.Choice{join.Wanted, join.GivenUp, join.Unsaid} { // what was stated outlives a choice
-		if code := set(server.FunctionRequest{Function: "tach", Choice: choice, Reason: "tried"}); code != "" {
+		if code := set(joinapi.FunctionRequest{Function: "tach", Choice: choice, Reason: "tried"}); code != "" {
 			t.Fatal(code)
 		}
 		if is := slices.Contains(v.Settings, tach.Sum.Ways[0].Unit); is != (choice != join.GivenUp) {
@@ -60,13 +61,13 @@ func TestFunctionsAreSetAndRefused(t *testing.T) {
 		t.Errorf("after its choices were taken back the tachometer %s: %s", got.State, got.Why)
 	}
 	for name, x := range map[string]struct {
-		r    server.FunctionRequest
+		r    joinapi.FunctionRequest
 		want string
 	}{
-		"no such function":       {server.FunctionRequest{Function: "warp"}, "no-such-thing"},
-		"no such choice":         {server.FunctionRequest{Function: "tach", Choice: "maybe"}, "bad-value"},
-		"a law without a reason": {server.FunctionRequest{Function: "horn", Choice: join.GivenUp}, "no-reason"},
-		"a fact that is too long": {server.FunctionRequest{Function: "tach",
+		"no such function":       {joinapi.FunctionRequest{Function: "warp"}, "no-such-thing"},
+		"no such choice":         {joinapi.FunctionRequest{Function: "tach", Choice: "maybe"}, "bad-value"},
+		"a law without a reason": {joinapi.FunctionRequest{Function: "horn", Choice: join.GivenUp}, "no-reason"},
+		"a fact that is too long": {joinapi.FunctionRequest{Function: "tach",
 			Facts: map[string]string{"dial": strings.Repeat("2", 900)}},
 			"bad-value"},
 	} {
@@ -74,12 +75,12 @@ func TestFunctionsAreSetAndRefused(t *testing.T) {
 			t.Errorf("%s: %q, want %s", name, code, x.want)
 		}
 	}
-	raised := func(r server.RaisedCodes) bool { return r.Function == "engine check lamp" && r.Codes[0] == "P0650" }
+	raised := func(r joinapi.RaisedCodes) bool { return r.Function == "engine check lamp" && r.Codes[0] == "P0650" }
 	if slices.ContainsFunc(v.Raised, raised) {
 		t.Errorf("nothing is given up and the check lamp raises its code: %v", v.Raised)
 	}
 	for _, id := range []string{"oxygen", "check"} {
-		if code := set(server.FunctionRequest{Function: id, Choice: join.GivenUp,
+		if code := set(joinapi.FunctionRequest{Function: id, Choice: join.GivenUp,
 			Reason: "off the road; checked with the owner"}); code != "" {
 			t.Fatal(code)
 		}
@@ -97,7 +98,7 @@ func TestFunctionsAreSetAndRefused(t *testing.T) {
 	if !found {
 		t.Error("nothing is said of the law")
 	}
-	if code := set(server.FunctionRequest{Function: "tach", Facts: map[string]string{"dial": "none"}}); code != "" {
+	if code := set(joinapi.FunctionRequest{Function: "tach", Facts: map[string]string{"dial": "none"}}); code != "" {
 		t.Fatal(code)
 	}
 	if got := function(t, v, "tach"); got.Sum.Error == "" {
@@ -109,7 +110,7 @@ func TestFunctionsAreSetAndRefused(t *testing.T) {
 func TestAConditionIsTried(t *testing.T) {
 	c := start(t)
 	job := c.packhorse(nil)
-	got := show[server.TrialView](c, job+"/join/try?position=running&sw=master+switch&off=A8")
+	got := show[joinapi.TrialView](c, job+"/join/try?position=running&sw=master+switch&off=A8")
 	if !slices.Contains(got.Stops, "fuel pump") || slices.Contains(got.Pulled, "pump relay") ||
 		!slices.Contains(got.Pulled, "main relay") {
 		t.Errorf("%+v", got)
@@ -124,7 +125,7 @@ func TestAConditionIsTried(t *testing.T) {
 
 	// The unit's own rules: what a number and a request say, and a hand that outweighs them.
 	on := func(query string) map[string]bool {
-		v := show[server.TrialView](c, job+"/join/try?position=running&sw=master+switch&"+query)
+		v := show[joinapi.TrialView](c, job+"/join/try?position=running&sw=master+switch&"+query)
 		out := map[string]bool{}
 		for _, r := range v.Ruled {
 			out[r.Output] = r.On && r.Decides
@@ -137,12 +138,12 @@ func TestAConditionIsTried(t *testing.T) {
 	if got := on("is=coolant%3D40&flag=a%2Fc+request"); !got["B18"] || !got["B19"] || !got["B32"] {
 		t.Errorf("with the request %v", got)
 	}
-	seen := show[server.JoinView](c, job+"/join").Revision
+	seen := show[joinapi.JoinView](c, job+"/join").Revision
 	for name, x := range map[string]struct {
-		r    server.OutRuleRequest
+		r    joinapi.OutRuleRequest
 		want string
-	}{"nonsense": {server.OutRuleRequest{Output: "B18", When: "coolant above hot"}, "bad-value"},
-		"no output": {server.OutRuleRequest{When: "a"}, "bad-value"}, "a circle": {server.OutRuleRequest{Output: "B18",
+	}{"nonsense": {joinapi.OutRuleRequest{Output: "B18", When: "coolant above hot"}, "bad-value"},
+		"no output": {joinapi.OutRuleRequest{When: "a"}, "bad-value"}, "a circle": {joinapi.OutRuleRequest{Output: "B18",
 			When: "B19"}, ""}} {
 		x.r.ID, x.r.Seen = c.change(), seen
 		if _, code := send[desk.Done](c, "POST", job+"/join/rule", x.r); code != x.want {
@@ -150,7 +151,7 @@ func TestAConditionIsTried(t *testing.T) {
 		}
 	}
 	found := false
-	for _, f := range show[server.JoinView](c, job+"/join").Findings {
+	for _, f := range show[joinapi.JoinView](c, job+"/join").Findings {
 		found = found || f.Code == "rule-circle"
 	}
 	if !found || on("is=coolant%3D120")["B18"] {

@@ -5,9 +5,11 @@ import (
 	"strings"
 	"testing"
 
+	"draxel/server/joinapi"
+	"draxel/server/workapi"
+
 	"draxel/core/join"
 	"draxel/core/papers"
-	"draxel/server"
 	"draxel/server/desk"
 )
 
@@ -22,7 +24,7 @@ func wayOf(t testing.TB, it join.Item, text string) int {
 	return 0
 }
 
-func found(v server.JoinView, code string) bool {
+func found(v joinapi.JoinView, code string) bool {
 	for _, f := range v.Findings {
 		if f.Code == code {
 			return true
@@ -38,10 +40,10 @@ func found(v server.JoinView, code string) bool {
 func TestWaysBecomeParts(t *testing.T) {
 	c := start(t)
 	job := c.packhorse(nil)
-	v := show[server.JoinView](c, job+"/join")
+	v := show[joinapi.JoinView](c, job+"/join")
 	send1 := func(path string, r any) string {
 		_, code := send[desk.Done](c, "POST", job+path, r)
-		v = show[server.JoinView](c, job+"/join")
+		v = show[joinapi.JoinView](c, job+"/join")
 		return code
 	}
 	step := func(text string) bool {
@@ -49,13 +51,13 @@ func TestWaysBecomeParts(t *testing.T) {
 	}
 	proven := func(what string) {
 		t.Helper()
-		if p := show[server.WorkView](c, job+"/work").Proof; !p.Reached || p.Fault != "" {
+		if p := show[workapi.WorkView](c, job+"/work").Proof; !p.Reached || p.Fault != "" {
 			t.Errorf("%s: %s", what, p.Line())
 		}
 	}
 	it := function(t, v, "coolantgauge")
 	k := wayOf(t, it, "in series")
-	way := server.WayRequest{ID: c.change(), Seen: v.Revision, Function: it.ID, Way: k, Text: it.Sum.Ways[k].Text,
+	way := joinapi.WayRequest{ID: c.change(), Seen: v.Revision, Function: it.ID, Way: k, Text: it.Sum.Ways[k].Text,
 		In: "OGS-1"}
 	if code := send1("/join/way", way); code != "" {
 		t.Fatal(code)
@@ -67,7 +69,7 @@ func TestWaysBecomeParts(t *testing.T) {
 	if way.ID, way.Seen = c.change(), v.Revision; send1("/join/way", way) != "no-such-way" {
 		t.Error("a way that is not offered any more is taken again")
 	}
-	if code := send1("/join/part", server.PartRequest{ID: c.change(), Seen: v.Revision, Out: "R1"}); code != "" {
+	if code := send1("/join/part", joinapi.PartRequest{ID: c.change(), Seen: v.Revision, Out: "R1"}); code != "" {
 		t.Fatal(code)
 	}
 	if got := function(t, v, it.ID); got.Sum.Works || len(v.Parts) != 1 || step("R1") {
@@ -80,7 +82,7 @@ func TestWaysBecomeParts(t *testing.T) {
 	}
 	it = function(t, v, "interlock")
 	k = wayOf(t, it, "relay in the start wire")
-	way = server.WayRequest{ID: c.change(), Seen: v.Revision, Function: it.ID, Way: k, Text: it.Sum.Ways[k].Text,
+	way = joinapi.WayRequest{ID: c.change(), Seen: v.Revision, Function: it.ID, Way: k, Text: it.Sum.Ways[k].Text,
 		In: "OST-1", Leads: map[string]string{"85": "OCL-1"}}
 	if code := send1("/join/way", way); code != "" {
 		t.Fatal(code)
@@ -97,7 +99,7 @@ func TestWaysBecomeParts(t *testing.T) {
 	if !slices.ContainsFunc(it.Needs, func(n join.Need) bool { return n.At == "A27" }) {
 		t.Fatalf("the brake lamps need %+v", it.Needs)
 	}
-	if code := send1("/join/part", server.PartRequest{ID: c.change(), Seen: v.Revision, Function: "brake", From: "A27",
+	if code := send1("/join/part", joinapi.PartRequest{ID: c.change(), Seen: v.Revision, Function: "brake", From: "A27",
 		To: "RL1"}); code != "" {
 		t.Fatal(code)
 	}
@@ -116,11 +118,11 @@ func TestWaysBecomeParts(t *testing.T) {
 		body any
 		want string
 	}{
-		"no such part":     {"/join/part", server.PartRequest{ID: c.change(), Seen: v.Revision, Out: "R9"}, "no-such-thing"},
-		"no such function": {"/join/part", server.PartRequest{ID: c.change(), Seen: v.Revision, Function: "warp"}, "no-such-thing"},
-		"to nowhere": {"/join/part", server.PartRequest{ID: c.change(), Seen: v.Revision, Function: "brake", From: "B33"},
+		"no such part":     {"/join/part", joinapi.PartRequest{ID: c.change(), Seen: v.Revision, Out: "R9"}, "no-such-thing"},
+		"no such function": {"/join/part", joinapi.PartRequest{ID: c.change(), Seen: v.Revision, Function: "warp"}, "no-such-thing"},
+		"to nowhere": {"/join/part", joinapi.PartRequest{ID: c.change(), Seen: v.Revision, Function: "brake", From: "B33"},
 			"bad-value"},
-		"a way without a place": {"/join/way", server.WayRequest{ID: c.change(), Seen: v.Revision, Function: "tach", Way: 1,
+		"a way without a place": {"/join/way", joinapi.WayRequest{ID: c.change(), Seen: v.Revision, Function: "tach", Way: 1,
 			Text: function(t, v, "tach").Sum.Ways[1].Text}, "bad-value"},
 	} {
 		if code := send1(x.path, x.body); code != x.want {

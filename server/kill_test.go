@@ -22,6 +22,11 @@ import (
 	"testing"
 	"time"
 
+	"draxel/server/gatherapi"
+	"draxel/server/handoverapi"
+	"draxel/server/thinapi"
+	"draxel/server/workapi"
+
 	"draxel/core/gather"
 	"draxel/core/handover"
 	"draxel/core/harness"
@@ -88,7 +93,7 @@ func (s *scribe) steps() []string {
 		return nil
 	}
 	defer reply.Body.Close()
-	var v server.WorkListView
+	var v workapi.WorkListView
 	_ = json.NewDecoder(reply.Body).Decode(&v)
 	var out []string
 	for i := range v.Steps {
@@ -124,28 +129,28 @@ func writeUntilKilled(dir, round string) {
 	steps := s.steps()
 	for _, write := range []func(id string) bool{
 		func(id string) bool {
-			return s.post("/handover/spent", server.SpentRequest{ID: id, Seen: far,
+			return s.post("/handover/spent", handoverapi.SpentRequest{ID: id, Seen: far,
 				Spent: handover.Spent{Stage: "pin", Minutes: 1, Who: "x"}})
 		},
 		func(id string) bool {
-			return s.post("/handover/loan", server.LoanRequest{ID: id, Seen: far,
+			return s.post("/handover/loan", handoverapi.LoanRequest{ID: id, Seen: far,
 				Loan: handover.Loan{ID: id, Kind: handover.Borrowed, Text: id}})
 		},
 		func(id string) bool {
 			volts := 12.0
-			return s.post("/gather/readings", server.ReadingRequest{ID: id, Seen: far,
+			return s.post("/gather/readings", gatherapi.ReadingRequest{ID: id, Seen: far,
 				Reading: gather.Measurement{ID: id,
 					At: harness.Ref{Connector: "IS", Cavity: "1"}, Key: gather.KeyRun, Volts: &volts, Loaded: true}})
 		},
 		func(id string) bool {
-			return s.post("/thin/decide", server.ThinRequest{ID: id, Seen: far,
-				Decisions: []server.ThinDecision{{On: thin.Wire,
+			return s.post("/thin/decide", thinapi.ThinRequest{ID: id, Seen: far,
+				Decisions: []thinapi.ThinDecision{{On: thin.Wire,
 					ID: fmt.Sprint("P0", 10+len(id)%80), Choice: thin.Keep, Reason: id}}})
 		},
 		func(id string) bool {
 			var form bytes.Buffer
 			w := multipart.NewWriter(&form)
-			meta, _ := json.Marshal(server.PhotoMeta{ID: id, Connector: "SP", Seen: far})
+			meta, _ := json.Marshal(gatherapi.PhotoMeta{ID: id, Connector: "SP", Seen: far})
 			_ = w.WriteField("meta", string(meta))
 			p, _ := w.CreateFormFile("file", "x.jpg")
 			_, _ = p.Write(picture)
@@ -165,7 +170,7 @@ func writeUntilKilled(dir, round string) {
 				return false
 			}
 			step := steps[0]
-			if !s.post("/work/tick", server.TickRequest{ID: id, Seen: far, Steps: []string{step}, Done: true,
+			if !s.post("/work/tick", workapi.TickRequest{ID: id, Seen: far, Steps: []string{step}, Done: true,
 				Reason: "it is so"}) {
 				return false
 			}

@@ -12,11 +12,13 @@ import (
 	"testing"
 	"time"
 
+	"draxel/server/handoverapi"
+	"draxel/server/matchapi"
+
 	"draxel/core/fact"
 	"draxel/core/match"
 	"draxel/core/stored"
 	"draxel/demo"
-	"draxel/server"
 	"draxel/server/desk"
 )
 
@@ -93,7 +95,7 @@ func TestFiftyDecideOnOneJob(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	seen := show[server.MatchView](c, job+"/match").Revision
+	seen := show[matchapi.MatchView](c, job+"/match").Revision
 	const people, each = 50, 4
 	before := seen
 	all := inCrowd(t, people, each, func(who, n int) (time.Duration, int, []byte, error) {
@@ -101,14 +103,14 @@ func TestFiftyDecideOnOneJob(t *testing.T) {
 		return c.timed(
 			"POST",
 			job+"/match/decide",
-			server.DecideRequest{ID: fmt.Sprint("many ", who, " ", n), Seen: 1 << 40,
-				Side: match.From, At: at, Action: server.GoesAs, Reason: "somebody says so"},
+			matchapi.DecideRequest{ID: fmt.Sprint("many ", who, " ", n), Seen: 1 << 40,
+				Side: match.From, At: at, Action: matchapi.GoesAs, Reason: "somebody says so"},
 		)
 	})
 	if p := all.part(0.99); p > 1500*time.Millisecond {
 		t.Logf("p99 %v on this machine: 1.5 s are wanted (the figure stands in docs/performance.md)", p)
 	}
-	v := show[server.MatchView](c, job+"/match")
+	v := show[matchapi.MatchView](c, job+"/match")
 	if done := v.Revision - before; done != people*each {
 		t.Errorf("%d changes of %d are in the job", done, people*each)
 	}
@@ -152,7 +154,7 @@ func TestTwoHundredAtOnce(t *testing.T) {
 			return c.timed(
 				"POST",
 				job+"/handover/spent",
-				server.SpentRequest{ID: fmt.Sprint("spent ", who, " ", n), Seen: 1 << 40,
+				handoverapi.SpentRequest{ID: fmt.Sprint("spent ", who, " ", n), Seen: 1 << 40,
 					Spent: spentOf(who)},
 			)
 		}

@@ -7,15 +7,16 @@ import (
 	"net/http"
 	"testing"
 
+	"draxel/server/matchapi"
+
 	"draxel/core/match"
-	"draxel/server"
 	"draxel/server/desk"
 )
 
 func TestDecisionsThatAreRefused(t *testing.T) {
 	c := start(t)
 	job := c.refit()
-	m := show[server.MatchView](c, job+"/match")
+	m := show[matchapi.MatchView](c, job+"/match")
 	first, second := m.Lines[0], m.Lines[1]
 	var ground match.Line
 	for _, l := range m.Lines {
@@ -23,17 +24,17 @@ func TestDecisionsThatAreRefused(t *testing.T) {
 			ground = l
 		}
 	}
-	if code := c.decide(job, server.DecideRequest{Side: match.From, At: first.From, Action: server.Accept, To: first.To, Seen: m.Revision}); code != "" {
+	if code := c.decide(job, matchapi.DecideRequest{Side: match.From, At: first.From, Action: matchapi.Accept, To: first.To, Seen: m.Revision}); code != "" {
 		t.Fatal(code)
 	}
 	now := m.Revision + 1
-	for name, r := range map[string]server.DecideRequest{
-		"cavity-taken": {Side: match.From, At: ground.From, Action: server.Accept, To: first.To, Seen: now},
-		"stale":        {Side: match.From, At: first.From, Action: server.GoesAs, Seen: m.Revision},
-		"no-such-row":  {Side: match.From, At: match.Line{}.From, Action: server.GoesAs, Seen: now},
-		"no-source":    {Side: match.From, At: second.From, Action: server.Source, Source: "sun", Seen: now},
-		"no-reason":    {Side: match.To, At: second.To, Action: server.Empty, Seen: now},
-		"wrong-side":   {Side: match.To, At: second.To, Action: server.GoesAs, Seen: now},
+	for name, r := range map[string]matchapi.DecideRequest{
+		"cavity-taken": {Side: match.From, At: ground.From, Action: matchapi.Accept, To: first.To, Seen: now},
+		"stale":        {Side: match.From, At: first.From, Action: matchapi.GoesAs, Seen: m.Revision},
+		"no-such-row":  {Side: match.From, At: match.Line{}.From, Action: matchapi.GoesAs, Seen: now},
+		"no-source":    {Side: match.From, At: second.From, Action: matchapi.Source, Source: "sun", Seen: now},
+		"no-reason":    {Side: match.To, At: second.To, Action: matchapi.Empty, Seen: now},
+		"wrong-side":   {Side: match.To, At: second.To, Action: matchapi.GoesAs, Seen: now},
 		"no-action":    {Side: match.From, At: second.From, Action: "burn", Seen: now},
 	} {
 		code := c.decide(job, r)
@@ -45,10 +46,10 @@ func TestDecisionsThatAreRefused(t *testing.T) {
 		}
 	}
 	battery, coil := find(t, m, "Battery, terminal 30"), find(t, m, "Power ground 1")
-	if code := c.decide(job, server.DecideRequest{Side: match.From, At: battery.From, Action: server.Accept, To: coil.To, Seen: now}); code != "vetoed" {
+	if code := c.decide(job, matchapi.DecideRequest{Side: match.From, At: battery.From, Action: matchapi.Accept, To: coil.To, Seen: now}); code != "vetoed" {
 		t.Errorf("a battery feed onto a ground: %q", code)
 	}
-	if got := show[server.MatchView](c, job+"/match"); got.Revision != now || got.Totals.Decided != 1 {
+	if got := show[matchapi.MatchView](c, job+"/match"); got.Revision != now || got.Totals.Decided != 1 {
 		t.Errorf("a refused decision changed the job: revision %d, %d decided", got.Revision, got.Totals.Decided)
 	}
 }
@@ -57,11 +58,11 @@ func TestDecisionsThatAreRefused(t *testing.T) {
 func TestOneCavityIsGivenOnce(t *testing.T) {
 	c := start(t)
 	job := c.refit()
-	m := show[server.MatchView](c, job+"/match")
+	m := show[matchapi.MatchView](c, job+"/match")
 	to := m.Lines[0].To
 	codes := make(chan string, 8)
 	for i := range 8 {
-		body, err := json.Marshal(server.DecideRequest{ID: fmt.Sprint("race-", i), Seen: m.Revision, Side: match.From, At: m.Lines[i].From, Action: server.Accept, To: to})
+		body, err := json.Marshal(matchapi.DecideRequest{ID: fmt.Sprint("race-", i), Seen: m.Revision, Side: match.From, At: m.Lines[i].From, Action: matchapi.Accept, To: to})
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -83,13 +84,13 @@ func TestOneCavityIsGivenOnce(t *testing.T) {
 	for range 8 {
 		count[<-codes]++
 	}
-	decided := show[server.MatchView](c, job+"/match").Totals.Decided
+	decided := show[matchapi.MatchView](c, job+"/match").Totals.Decided
 	if count[""] != 1 || decided != 1 || count["cavity-taken"]+count["vetoed"] != 7 {
 		t.Errorf("answers %v, %d decided", count, decided)
 	}
 }
 
-func find(t *testing.T, m server.MatchView, function string) match.Line {
+func find(t *testing.T, m matchapi.MatchView, function string) match.Line {
 	t.Helper()
 	for i, row := range m.From.Rows {
 		if row.Function == function {
@@ -107,19 +108,19 @@ func find(t *testing.T, m server.MatchView, function string) match.Line {
 func TestRejectingLeadsToTheNextBest(t *testing.T) {
 	c := start(t)
 	job := c.refit()
-	m := show[server.MatchView](c, job+"/match")
+	m := show[matchapi.MatchView](c, job+"/match")
 	l := find(t, m, "Throttle motor +")
-	if code := c.decide(job, server.DecideRequest{Side: match.From, At: l.From, Action: server.Reject, To: l.To, Seen: m.Revision}); code != "" {
+	if code := c.decide(job, matchapi.DecideRequest{Side: match.From, At: l.From, Action: matchapi.Reject, To: l.To, Seen: m.Revision}); code != "" {
 		t.Fatal(code)
 	}
-	after := find(t, show[server.MatchView](c, job+"/match"), "Throttle motor +")
+	after := find(t, show[matchapi.MatchView](c, job+"/match"), "Throttle motor +")
 	if after.To == l.To || after.Decided {
 		t.Errorf("rejected %s, yet %+v", l.To, after)
 	}
-	if code := c.decide(job, server.DecideRequest{Side: match.From, At: l.From, Action: server.Reopen, Seen: m.Revision + 1}); code != "" {
+	if code := c.decide(job, matchapi.DecideRequest{Side: match.From, At: l.From, Action: matchapi.Reopen, Seen: m.Revision + 1}); code != "" {
 		t.Fatal(code)
 	}
-	if again := find(t, show[server.MatchView](c, job+"/match"), "Throttle motor +"); again.To != l.To {
+	if again := find(t, show[matchapi.MatchView](c, job+"/match"), "Throttle motor +"); again.To != l.To {
 		t.Errorf("reopened, yet %+v", again)
 	}
 }
@@ -127,9 +128,9 @@ func TestRejectingLeadsToTheNextBest(t *testing.T) {
 func TestHousings(t *testing.T) {
 	c := start(t)
 	job := c.refit()
-	m := show[server.MatchView](c, job+"/match")
+	m := show[matchapi.MatchView](c, job+"/match")
 	meet := func(met match.Meetings) string {
-		_, code := send[desk.Done](c, "PUT", job+"/match/meetings", server.MeetRequest{ID: c.change(), Seen: 99, Met: met})
+		_, code := send[desk.Done](c, "PUT", job+"/match/meetings", matchapi.MeetRequest{ID: c.change(), Seen: 99, Met: met})
 		return code
 	}
 	kept := match.Meeting{Met: match.SameAs, With: "A"}
@@ -142,7 +143,7 @@ func TestHousings(t *testing.T) {
 	if code := meet(match.Meetings{"A": kept, "B": {Met: match.NewHousing}}); code != "" {
 		t.Fatal(code)
 	}
-	after := show[server.MatchView](c, job+"/match")
+	after := show[matchapi.MatchView](c, job+"/match")
 	if after.Totals.MovesConnector <= m.Totals.MovesConnector || after.Meetings["B"].Met == match.SameAs {
 		t.Errorf("B is new, yet %+v", after.Totals)
 	}

@@ -6,11 +6,15 @@ import (
 	"strings"
 	"testing"
 
+	"draxel/server/handoverapi"
+	"draxel/server/jobsapi"
+	"draxel/server/matchapi"
+	"draxel/server/workapi"
+
 	"draxel/core/finding"
 	"draxel/core/handover"
 	"draxel/core/stored"
 	"draxel/demo"
-	"draxel/server"
 	"draxel/server/desk"
 )
 
@@ -27,7 +31,7 @@ func handedOver(t *testing.T) func(*stored.Job) {
 func TestTimePartsAndMoney(t *testing.T) {
 	c := start(t)
 	job := c.packhorse(handedOver(t))
-	v := show[server.MoneyView](c, job+"/handover/money")
+	v := show[handoverapi.MoneyView](c, job+"/handover/money")
 	if v.Hours.Left <= 0 || v.Hours.Spent <= 0 || len(v.Lines) < 20 || len(v.Chain) == 0 || !v.Known ||
 		v.Ready == "" {
 		t.Fatalf("%d lines, %+v, ready %q", len(v.Lines), v.Hours, v.Ready)
@@ -45,22 +49,22 @@ func TestTimePartsAndMoney(t *testing.T) {
 	said := grommet.Said
 	said.There = 1
 	if _, code := send[desk.Done](c, "POST", job+"/handover/bought",
-		server.BoughtRequest{ID: c.change(), Seen: v.Revision,
+		handoverapi.BoughtRequest{ID: c.change(), Seen: v.Revision,
 			Bought: said}); code != "" {
 		t.Fatal(code)
 	}
-	after := show[server.MoneyView](c, job+"/handover/money")
+	after := show[handoverapi.MoneyView](c, job+"/handover/money")
 	if x := lineOf(t, &after, "grommet"); x.Wait != 0 || x.Order != 0 || after.Ready >= v.Ready ||
 		after.Idle >= v.Idle {
 		t.Errorf("it is there: %+v; ready %s, was %s", x, after.Ready, v.Ready)
 	}
 	// An hour of Reach is noted, by somebody who is named.
 	if _, code := send[desk.Done](c, "POST", job+"/handover/spent",
-		server.SpentRequest{ID: c.change(), Seen: after.Revision,
+		handoverapi.SpentRequest{ID: c.change(), Seen: after.Revision,
 			Spent: handover.Spent{Stage: "reach", Minutes: 60, Day: "2025-11-27", Who: "Aron"}}); code != "" {
 		t.Fatal(code)
 	}
-	noted := show[server.MoneyView](c, job+"/handover/money")
+	noted := show[handoverapi.MoneyView](c, job+"/handover/money")
 	if noted.Hours.Spent != after.Hours.Spent+60 || len(noted.Spent) != len(after.Spent)+1 {
 		t.Errorf("an hour more is %v, was %v", noted.Hours.Spent, after.Hours.Spent)
 	}
@@ -68,10 +72,10 @@ func TestTimePartsAndMoney(t *testing.T) {
 		t.Errorf("an hour costs %v more, 62 was said", d)
 	}
 	for what, bad := range map[string]any{
-		"no-date": server.SpentRequest{ID: c.change(), Seen: noted.Revision,
+		"no-date": handoverapi.SpentRequest{ID: c.change(), Seen: noted.Revision,
 			Spent: handover.Spent{Stage: "reach", Minutes: 5,
 				Day: "tomorrow", Who: "x"}},
-		"bad-value": server.SpentRequest{ID: c.change(), Seen: noted.Revision,
+		"bad-value": handoverapi.SpentRequest{ID: c.change(), Seen: noted.Revision,
 			Spent: handover.Spent{Stage: "lunch", Minutes: 5}},
 	} {
 		if _, code := send[desk.Done](c, "POST", job+"/handover/spent", bad); code != what {
@@ -85,7 +89,7 @@ func TestTimePartsAndMoney(t *testing.T) {
 	}
 }
 
-func lineOf(t *testing.T, v *server.MoneyView, begins string) handover.OrderLine {
+func lineOf(t *testing.T, v *handoverapi.MoneyView, begins string) handover.OrderLine {
 	t.Helper()
 	for _, l := range v.Lines {
 		if strings.HasPrefix(l.What, begins) {
@@ -100,11 +104,11 @@ func lineOf(t *testing.T, v *server.MoneyView, begins string) handover.OrderLine
 func TestCostsBesideOtherWays(t *testing.T) {
 	c := start(t)
 	job := c.packhorse(handedOver(t))
-	v := show[server.CostsView](c, job+"/handover/costs")
+	v := show[handoverapi.CostsView](c, job+"/handover/costs")
 	if len(v.Ways) < 2 || v.Ways[0].Stage != "" || v.Currency != "crowns" {
 		t.Fatalf("%+v", v)
 	}
-	m := show[server.MoneyView](c, job+"/handover/money")
+	m := show[handoverapi.MoneyView](c, job+"/handover/money")
 	if v.Ways[0].Cost != m.Cost {
 		t.Errorf("as it stands costs %+v and %+v", v.Ways[0].Cost, m.Cost)
 	}
@@ -120,7 +124,7 @@ func TestPutAwayAndInOneLine(t *testing.T) {
 	job := c.packhorse(handedOver(t))
 	id := strings.TrimPrefix(job, "/api/jobs/")
 	away := func() bool {
-		for _, j := range show[server.JobList](c, "/api/jobs").Jobs {
+		for _, j := range show[jobsapi.JobList](c, "/api/jobs").Jobs {
 			if j.ID == id {
 				return j.Archived
 			}
@@ -128,8 +132,8 @@ func TestPutAwayAndInOneLine(t *testing.T) {
 		t.Fatal("it is not in the list")
 		return false
 	}
-	stand := show[server.StandView](c, job+"/stand")
-	front := show[server.FrontView](c, job+"/front")
+	stand := show[jobsapi.StandView](c, job+"/stand")
+	front := show[jobsapi.FrontView](c, job+"/front")
 	if stand.Steps != front.Steps || stand.Done != front.Done || stand.Danger != front.Dangers ||
 		stand.Open != front.Open ||
 		stand.Next != front.Next.Text || stand.Late != len(front.Late) || stand.Hours != front.Hours ||
@@ -141,12 +145,12 @@ func TestPutAwayAndInOneLine(t *testing.T) {
 			c,
 			"POST",
 			job+"/archive",
-			server.ArchiveRequest{ID: c.change(), Seen: 1 << 40, Archived: want},
+			jobsapi.ArchiveRequest{ID: c.change(), Seen: 1 << 40, Archived: want},
 		)
 		if code != "" || away() != want {
 			t.Fatalf("put away %v: %q, the list says %v", want, code, away())
 		}
-		if s := show[server.StandView](c, job+"/stand"); s.Revision != done.Revision {
+		if s := show[jobsapi.StandView](c, job+"/stand"); s.Revision != done.Revision {
 			t.Errorf("its line is of revision %d, the job of %d", s.Revision, done.Revision)
 		}
 	}
@@ -160,7 +164,7 @@ func TestTheNextJobStartsFromOne(t *testing.T) {
 		c,
 		"POST",
 		job+"/copy",
-		server.CopyRequest{ID: c.change(), Title: "Packhorse, the next"},
+		jobsapi.CopyRequest{ID: c.change(), Title: "Packhorse, the next"},
 	)
 	if code != "" {
 		t.Fatal(code)
@@ -176,7 +180,7 @@ func TestTheNextJobStartsFromOne(t *testing.T) {
 	}
 	next := "/api/jobs/" + done.Job
 	asked := func() (open []finding.Finding) {
-		for _, f := range show[server.MatchView](c, next+"/match").Findings {
+		for _, f := range show[matchapi.MatchView](c, next+"/match").Findings {
 			if strings.HasPrefix(f.Code, "carried-") && f.Answer == nil {
 				open = append(open, f)
 			}
@@ -189,7 +193,7 @@ func TestTheNextJobStartsFromOne(t *testing.T) {
 	}
 	x := all[0]
 	if _, code := send[desk.Done](c, "POST", next+"/findings/answer",
-		server.AnswerRequest{ID: c.change(), Seen: 1 << 40,
+		workapi.AnswerRequest{ID: c.change(), Seen: 1 << 40,
 			Answer: finding.Answer{Code: x.Code, Stage: x.Stage, Side: x.Side, Subject: x.Subject, Text: x.Text,
 				Reason: "measured again, path by path"}}); code != "" || len(asked()) != 4 {
 		t.Errorf("one is looked at: %q, %d are left", code, len(asked()))
@@ -213,7 +217,7 @@ func TestTheNextJobStartsFromOne(t *testing.T) {
 			t.Errorf("%+v is on no shelf of this job", b)
 		}
 	}
-	if v := show[server.FrontView](c, "/api/jobs/"+done.Job+"/front"); v.Done != 0 || v.Delivered != "" ||
+	if v := show[jobsapi.FrontView](c, "/api/jobs/"+done.Job+"/front"); v.Done != 0 || v.Delivered != "" ||
 		v.Next == nil {
 		t.Errorf("its front page: %+v", v)
 	}

@@ -5,9 +5,10 @@ import (
 	"net/http"
 	"testing"
 
+	"draxel/server/thinapi"
+
 	"draxel/core/stored"
 	"draxel/demo"
-	"draxel/server"
 )
 
 // What a page reads anew after a key is small: the wires, which change with the facts alone, are not sent again, and
@@ -15,11 +16,11 @@ import (
 func TestWhatIsReadAnewIsSmall(t *testing.T) {
 	c := start(t)
 	job := c.packhorse(func(j *stored.Job) { demo.Enlarge(j, 3) })
-	v := show[server.ThinView](c, job+"/thin?begun=1")
+	v := show[thinapi.ThinView](c, job+"/thin?begun=1")
 	if len(v.Wires) < 1000 || v.Kept || !v.Begun {
 		t.Fatalf("%d wires, kept %v, begun %v", len(v.Wires), v.Kept, v.Begun)
 	}
-	again := show[server.ThinView](c, job+"/thin?begun=1&facts="+v.Facts)
+	again := show[thinapi.ThinView](c, job+"/thin?begun=1&facts="+v.Facts)
 	if len(again.Wires) != 0 || !again.Kept || len(again.Verdicts) != len(v.Wires) {
 		t.Errorf("again: %d wires, kept %v, %d verdicts", len(again.Wires), again.Kept, len(again.Verdicts))
 	}

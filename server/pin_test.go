@@ -6,13 +6,15 @@ import (
 	"testing"
 	"time"
 
+	"draxel/server/pinapi"
+	"draxel/server/workapi"
+
 	"draxel/core/finding"
 	"draxel/core/harness"
 	"draxel/core/pin"
 	"draxel/core/repin"
 	"draxel/core/stored"
 	"draxel/demo"
-	"draxel/server"
 	"draxel/server/desk"
 )
 
@@ -26,14 +28,14 @@ func (c *client) demoRefit(change func(*stored.Job)) string {
 	return c.opened(jobs[0], change)
 }
 
-func (c *client) pin(job string) server.PinView {
+func (c *client) pin(job string) pinapi.PinView {
 	c.t.Helper()
-	return show[server.PinView](c, job+"/pin")
+	return show[pinapi.PinView](c, job+"/pin")
 }
 
 func (c *client) tick(job string, seen int64, done bool, steps ...string) string {
 	c.t.Helper()
-	_, code := send[desk.Done](c, "POST", job+"/work/tick", server.TickRequest{ID: c.change(), Seen: seen,
+	_, code := send[desk.Done](c, "POST", job+"/work/tick", workapi.TickRequest{ID: c.change(), Seen: seen,
 		Steps: steps, Done: done, Spent: 1.5})
 	return code
 }
@@ -42,7 +44,7 @@ func at(name string) harness.Ref {
 	return harness.Ref{Connector: name[:1], Cavity: name[1:]}
 }
 
-func stepIDs(v server.PinView) []string {
+func stepIDs(v pinapi.PinView) []string {
 	var out []string
 	for _, s := range v.Steps {
 		out = append(out, s.ID)
@@ -115,7 +117,7 @@ func TestATickArrivesOnce(t *testing.T) {
 	c := start(t)
 	job := c.demoRefit(nil)
 	v := c.pin(job)
-	r := server.TickRequest{ID: "again", Seen: v.Revision, Steps: []string{v.Steps[0].ID}, Done: true}
+	r := workapi.TickRequest{ID: "again", Seen: v.Revision, Steps: []string{v.Steps[0].ID}, Done: true}
 	first, code := send[desk.Done](c, "POST", job+"/work/tick", r)
 	if code != "" {
 		t.Fatal(code)
@@ -141,7 +143,7 @@ func TestTheSameMoveTwice(t *testing.T) {
 			t.Fatal(round, code)
 		}
 		v = c.pin(job)
-		if _, code := send[desk.Done](c, "POST", job+"/pin/otherwise", server.OtherwiseRequest{ID: c.change(), Seen: v.Revision, At: s.To, To: s.From}); code != "" {
+		if _, code := send[desk.Done](c, "POST", job+"/pin/otherwise", pinapi.OtherwiseRequest{ID: c.change(), Seen: v.Revision, At: s.To, To: s.From}); code != "" {
 			t.Fatal(round, code)
 		}
 		v = c.pin(job)
@@ -156,19 +158,19 @@ func TestDoneOtherwise(t *testing.T) {
 	job := c.demoRefit(nil)
 	v := c.pin(job)
 	s := v.Steps[0]
-	other := func(r server.OtherwiseRequest) string {
+	other := func(r pinapi.OtherwiseRequest) string {
 		r.ID, r.Seen = c.change(), c.pin(job).Revision
 		_, code := send[desk.Done](c, "POST", job+"/pin/otherwise", r)
 		return code
 	}
 	for _, x := range []struct {
-		r    server.OtherwiseRequest
+		r    pinapi.OtherwiseRequest
 		code string
 	}{
-		{server.OtherwiseRequest{At: harness.Ref{Connector: "A", Cavity: "99"}}, "no-such-terminal"},
-		{server.OtherwiseRequest{At: s.From, To: v.Steps[1].From}, "cannot-be"},
-		{server.OtherwiseRequest{Label: "nobody", To: s.To}, "no-such-terminal"},
-		{server.OtherwiseRequest{At: s.From}, ""},
+		{pinapi.OtherwiseRequest{At: harness.Ref{Connector: "A", Cavity: "99"}}, "no-such-terminal"},
+		{pinapi.OtherwiseRequest{At: s.From, To: v.Steps[1].From}, "cannot-be"},
+		{pinapi.OtherwiseRequest{Label: "nobody", To: s.To}, "no-such-terminal"},
+		{pinapi.OtherwiseRequest{At: s.From}, ""},
 	} {
 		if code := other(x.r); code != x.code {
 			t.Errorf("%+v: %q, want %q", x.r, code, x.code)
@@ -178,20 +180,20 @@ func TestDoneOtherwise(t *testing.T) {
 	if !slices.Equal(v.Hand, []string{"from " + s.From.String()}) || v.Steps[0].Terminal != s.Terminal || !v.Proof.Reached {
 		t.Fatalf("in hand %v, next %q, proof %+v", v.Hand, v.Steps[0].Text, v.Proof)
 	}
-	if code := other(server.OtherwiseRequest{Label: v.Hand[0]}); code != "no-such-terminal" {
+	if code := other(pinapi.OtherwiseRequest{Label: v.Hand[0]}); code != "no-such-terminal" {
 		t.Errorf("in hand, and still in hand: %q", code)
 	}
-	if code := other(server.OtherwiseRequest{Label: v.Hand[0], Off: true}); code != "" || len(c.pin(job).Hand) != 0 {
+	if code := other(pinapi.OtherwiseRequest{Label: v.Hand[0], Off: true}); code != "" || len(c.pin(job).Hand) != 0 {
 		t.Errorf("sealed off from the hand: %q", code)
 	}
 	last := c.pin(job).Done
 	if code := c.tick(job, c.pin(job).Revision, false, last[len(last)-1].Step); code != "" {
 		t.Errorf("and taken back: %q", code)
 	}
-	if code := other(server.OtherwiseRequest{Label: v.Hand[0], To: s.To}); code != "" || len(c.pin(job).Hand) != 0 {
+	if code := other(pinapi.OtherwiseRequest{Label: v.Hand[0], To: s.To}); code != "" || len(c.pin(job).Hand) != 0 {
 		t.Errorf("put in by its label: %q", code)
 	}
-	if code := other(server.OtherwiseRequest{At: s.To, Off: true}); code != "" {
+	if code := other(pinapi.OtherwiseRequest{At: s.To, Off: true}); code != "" {
 		t.Errorf("sealed off: %q", code)
 	}
 	if v = c.pin(job); !v.Proof.Reached || len(v.Hand) != 0 {
@@ -204,7 +206,7 @@ func TestReportsAreSettled(t *testing.T) {
 	job := c.demoRefit(nil)
 	v := c.pin(job)
 	say := func(what pin.What, ref harness.Ref, saw string) string {
-		_, code := send[desk.Done](c, "POST", job+"/pin/reports", server.ReportRequest{ID: c.change(), Seen: v.Revision, What: what, At: ref, Saw: saw})
+		_, code := send[desk.Done](c, "POST", job+"/pin/reports", pinapi.ReportRequest{ID: c.change(), Seen: v.Revision, What: what, At: ref, Saw: saw})
 		return code
 	}
 	s := v.Steps[0]
@@ -222,10 +224,10 @@ func TestReportsAreSettled(t *testing.T) {
 		t.Errorf("the stuck terminal is still to be moved: %d steps, %+v", len(after.Steps), after.Proof)
 	}
 	settle := job + "/pin/reports/" + after.Reports[0].ID + "/settle"
-	if _, code := send[desk.Done](c, "POST", settle, server.SettleRequest{ID: c.change(), Seen: after.Revision}); code != "no-reason" {
+	if _, code := send[desk.Done](c, "POST", settle, pinapi.SettleRequest{ID: c.change(), Seen: after.Revision}); code != "no-reason" {
 		t.Errorf("settled without saying how: %q", code)
 	}
-	if _, code := send[desk.Done](c, "POST", settle, server.SettleRequest{ID: c.change(), Seen: after.Revision, Settled: "came out with the other pick"}); code != "" {
+	if _, code := send[desk.Done](c, "POST", settle, pinapi.SettleRequest{ID: c.change(), Seen: after.Revision, Settled: "came out with the other pick"}); code != "" {
 		t.Error(code)
 	}
 	if got := stepIDs(c.pin(job)); !slices.Equal(got, stepIDs(v)) {
@@ -236,36 +238,36 @@ func TestReportsAreSettled(t *testing.T) {
 func TestSecondCheckAndBench(t *testing.T) {
 	c := start(t)
 	job := c.demoRefit(nil)
-	v := show[server.CheckView](c, job+"/pin/check")
+	v := show[pinapi.CheckView](c, job+"/pin/check")
 	e := v.Expected[0]
 	if !e.Power || v.Left == 0 {
 		t.Fatalf("expected %+v", e)
 	}
-	say := func(r server.CheckRequest) string {
+	say := func(r pinapi.CheckRequest) string {
 		r.ID, r.Seen = c.change(), c.pin(job).Revision
 		_, code := send[desk.Done](c, "POST", job+"/pin/check", r)
 		return code
 	}
-	if code := say(server.CheckRequest{At: at("A99"), OK: true}); code != "no-cavity" {
+	if code := say(pinapi.CheckRequest{At: at("A99"), OK: true}); code != "no-cavity" {
 		t.Errorf("of no cavity: %q", code)
 	}
-	if code := say(server.CheckRequest{At: e.At, Saw: "black"}); code != "" {
+	if code := say(pinapi.CheckRequest{At: e.At, Saw: "black"}); code != "" {
 		t.Fatal(code)
 	}
 	if !slices.ContainsFunc(c.pin(job).Findings, func(f finding.Finding) bool { return f.Code == "second-check" && f.Severity == finding.Danger }) {
 		t.Error("a power that differs is no danger")
 	}
-	if code := say(server.CheckRequest{At: e.At, Drop: true}); code != "" || len(show[server.CheckView](c, job+"/pin/check").Checks) != 0 {
+	if code := say(pinapi.CheckRequest{At: e.At, Drop: true}); code != "" || len(show[pinapi.CheckView](c, job+"/pin/check").Checks) != 0 {
 		t.Errorf("taken back: %q", code)
 	}
-	b := show[server.BenchView](c, job+"/bench?stage=pin")
+	b := show[pinapi.BenchView](c, job+"/bench?stage=pin")
 	last := b.Steps[len(b.Steps)-1]
 	if b.Stage != "pin" || len(b.Steps) != len(c.pin(job).Steps) || last.Kind != "close" || !strings.Contains(last.After, "Count: ") {
 		t.Errorf("the bench: %d steps, last %+v", len(b.Steps), last)
 	}
 	whole := c.packhorse(nil)
-	thin := show[server.BenchView](c, whole+"/bench?stage=thin")
-	if thin.Stage != "thin" || len(thin.Steps) != len(show[server.WorkView](c, whole+"/thin/work").Steps) {
+	thin := show[pinapi.BenchView](c, whole+"/bench?stage=thin")
+	if thin.Stage != "thin" || len(thin.Steps) != len(show[workapi.WorkView](c, whole+"/thin/work").Steps) {
 		t.Errorf("Thin at the bench: %d steps", len(thin.Steps))
 	}
 	if link := show[desk.LinkView](c, job+"/bench/link"); link.Address != "" || !strings.Contains(link.Why, "--lan") {

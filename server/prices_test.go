@@ -7,7 +7,9 @@ import (
 	"strings"
 	"testing"
 
-	"draxel/server"
+	"draxel/server/handoverapi"
+	"draxel/server/jobsapi"
+
 	"draxel/server/desk"
 )
 
@@ -16,10 +18,10 @@ import (
 func TestTheOrderListComesBackWithPrices(t *testing.T) {
 	c := start(t)
 	job := c.packhorse(nil)
-	view := show[server.MoneyView](c, job+"/handover/money")
+	view := show[handoverapi.MoneyView](c, job+"/handover/money")
 	_, data, _ := c.do("GET", job+"/handover/orders.csv", "", nil)
 	fields := func() map[string]string {
-		return map[string]string{"id": c.change(), "seen": fmt.Sprint(show[server.MoneyView](c,
+		return map[string]string{"id": c.change(), "seen": fmt.Sprint(show[handoverapi.MoneyView](c,
 			job+"/handover/money").Revision)}
 	}
 	if _, code := bring[desk.Done](c, "POST", job+"/handover/prices", data, fields()); code != "nothing-taken" {
@@ -47,12 +49,12 @@ func TestTheOrderListComesBackWithPrices(t *testing.T) {
 	if err := w.WriteAll(append(rows, []string{"a mug", "", "1"})); err != nil {
 		t.Fatal(err)
 	}
-	p, code := bring[server.PricesView](c, "POST", job+"/handover/prices/preview", filled.Bytes(), fields())
+	p, code := bring[handoverapi.PricesView](c, "POST", job+"/handover/prices/preview", filled.Bytes(), fields())
 	if code != "" || len(p.Lines) != len(view.Lines) || len(p.Bad) != 0 || len(p.Unknown) != 1 {
 		t.Fatalf("%s: %d of %d lines, not read %q, unknown %q", code, len(p.Lines), len(view.Lines), p.Bad, p.Unknown)
 	}
 	priced := func() (n int) {
-		for _, l := range show[server.MoneyView](c, job+"/handover/money").Lines {
+		for _, l := range show[handoverapi.MoneyView](c, job+"/handover/money").Lines {
 			if l.Said.Price > 0 && l.Said.Supplier == "Fellside" && l.Said.Days == 4 {
 				n++
 			}
@@ -68,11 +70,11 @@ func TestTheOrderListComesBackWithPrices(t *testing.T) {
 	if n := priced(); n != len(view.Lines) {
 		t.Errorf("%d of %d lines have what the list says", n, len(view.Lines))
 	}
-	if _, code := send[desk.Done](c, "POST", job+"/undo", server.UndoRequest{ID: c.change()}); code != "" ||
+	if _, code := send[desk.Done](c, "POST", job+"/undo", jobsapi.UndoRequest{ID: c.change()}); code != "" ||
 		priced() != 0 {
 		t.Errorf("taken back: %q, %d are left", code, priced())
 	}
-	if _, code := bring[server.PricesView](c, "POST", job+"/handover/prices/preview", []byte("a,b\n1,2\n"),
+	if _, code := bring[handoverapi.PricesView](c, "POST", job+"/handover/prices/preview", []byte("a,b\n1,2\n"),
 		fields()); code != "no-prices" {
 		t.Errorf("a table without prices: %q", code)
 	}

@@ -5,13 +5,15 @@ import (
 	"strings"
 	"testing"
 
+	"draxel/server/joinapi"
+	"draxel/server/proveapi"
+
 	"draxel/core/fact"
 	"draxel/core/network"
 	"draxel/core/plan"
 	"draxel/core/prove"
 	"draxel/core/stored"
 	"draxel/exchange"
-	"draxel/server"
 	"draxel/server/desk"
 )
 
@@ -56,7 +58,7 @@ func follow(
 	v *prove.Vehicle,
 	seen prove.Measure,
 	wrong []network.Fault,
-) (server.DiagnosisView, int) {
+) (proveapi.DiagnosisView, int) {
 	c.t.Helper()
 	put := func(m prove.Measure) {
 		c.t.Helper()
@@ -64,8 +66,8 @@ func follow(
 		if err != nil {
 			c.t.Fatal(err)
 		}
-		_, code := send[desk.Done](c, "POST", job+"/prove/reading", server.ReadingProvedRequest{ID: c.change(),
-			Seen: show[server.ProveView](
+		_, code := send[desk.Done](c, "POST", job+"/prove/reading", proveapi.ReadingProvedRequest{ID: c.change(),
+			Seen: show[proveapi.ProveView](
 				c,
 				job+"/prove",
 			).Revision, Reading: prove.MeterReading{Measure: m, Value: x.Value, Over: x.Over}})
@@ -75,7 +77,7 @@ func follow(
 	}
 	put(seen)
 	for took := 0; ; took++ {
-		d := show[server.DiagnosisView](c, job+"/prove/diagnosis")
+		d := show[proveapi.DiagnosisView](c, job+"/prove/diagnosis")
 		if d.Next == nil || took > 12 {
 			return d, took
 		}
@@ -116,7 +118,7 @@ func TestAFaultIsFoundAndMended(t *testing.T) {
 				story.before(c, job)
 			}
 			v := vehicleOf(c, job)
-			view := show[server.ProveView](c, job+"/prove")
+			view := show[proveapi.ProveView](c, job+"/prove")
 			if len(view.Lines) < 400 || view.Fewest == 0 || !slices.Contains(view.Devices, story.device) {
 				t.Fatalf("%d lines, devices %v", len(view.Lines), view.Devices)
 			}
@@ -131,15 +133,15 @@ func TestAFaultIsFoundAndMended(t *testing.T) {
 				len(top.Do) == 0 {
 				t.Errorf("after %d measurements %+v", took, top)
 			}
-			view = show[server.ProveView](c, job+"/prove")
-			if _, code := send[desk.Done](c, "POST", job+"/prove/mended", server.MendRequest{ID: c.change(), Seen: view.Revision,
+			view = show[proveapi.ProveView](c, job+"/prove")
+			if _, code := send[desk.Done](c, "POST", job+"/prove/mended", proveapi.MendRequest{ID: c.change(), Seen: view.Revision,
 				Text: top.Text, Did: "another one"}); code != "" {
 				t.Fatal(code)
 			}
-			if after := show[server.DiagnosisView](c, job+"/prove/diagnosis"); len(after.Suspects) != 0 {
+			if after := show[proveapi.DiagnosisView](c, job+"/prove/diagnosis"); len(after.Suspects) != 0 {
 				t.Errorf("mended, and still %+v", after.Suspects[0])
 			}
-			if view = show[server.ProveView](c, job+"/prove"); len(view.Mended) != 1 ||
+			if view = show[proveapi.ProveView](c, job+"/prove"); len(view.Mended) != 1 ||
 				view.Mended[0].Took != took+1 {
 				t.Errorf("noted as %+v", view.Mended)
 			}
@@ -149,10 +151,10 @@ func TestAFaultIsFoundAndMended(t *testing.T) {
 
 // startRelay takes the way by which the clutch switch grants the start: a relay in the start wire.
 func startRelay(c *client, job string) {
-	v := show[server.JoinView](c, job+"/join")
+	v := show[joinapi.JoinView](c, job+"/join")
 	it := function(c.t, v, "interlock")
 	k := wayOf(c.t, it, "relay in the start wire")
-	if _, code := send[desk.Done](c, "POST", job+"/join/way", server.WayRequest{ID: c.change(), Seen: v.Revision, Function: it.ID,
+	if _, code := send[desk.Done](c, "POST", job+"/join/way", joinapi.WayRequest{ID: c.change(), Seen: v.Revision, Function: it.ID,
 		Way: k, Text: it.Sum.Ways[k].Text, In: "OST-1", Leads: map[string]string{"85": "OCL-1"}}); code != "" {
 		c.t.Fatal(code)
 	}
@@ -162,7 +164,7 @@ func startRelay(c *client, job string) {
 func TestGatesAndReadingsAreRefused(t *testing.T) {
 	c := start(t)
 	job := c.packhorse(unproved)
-	view := show[server.ProveView](c, job+"/prove")
+	view := show[proveapi.ProveView](c, job+"/prove")
 	for name, x := range map[string]struct {
 		r    prove.MeterReading
 		want string
@@ -172,31 +174,31 @@ func TestGatesAndReadingsAreRefused(t *testing.T) {
 		"minus ohms":     {prove.MeterReading{Measure: prove.Measure{Kind: prove.Ohms, A: "A1", B: "A2"}, Value: -4}, "bad-value"},
 		"a kind":         {prove.MeterReading{Measure: prove.Measure{Kind: "smell", A: "A1", B: "A2"}}, "bad-value"},
 	} {
-		if _, code := send[desk.Done](c, "POST", job+"/prove/reading", server.ReadingProvedRequest{ID: c.change(),
+		if _, code := send[desk.Done](c, "POST", job+"/prove/reading", proveapi.ReadingProvedRequest{ID: c.change(),
 			Seen: view.Revision, Reading: x.r}); code != x.want {
 			t.Errorf("%s: %q, want %s", name, code, x.want)
 		}
 	}
-	gate := func(r server.GateRequest) string {
+	gate := func(r proveapi.GateRequest) string {
 		r.ID, r.Seen = c.change(), view.Revision
 		_, code := send[desk.Done](c, "POST", job+"/prove/gate", r)
-		view = show[server.ProveView](c, job+"/prove")
+		view = show[proveapi.ProveView](c, job+"/prove")
 		return code
 	}
 	volts := 12.4
 	for _, x := range []struct {
-		r    server.GateRequest
+		r    proveapi.GateRequest
 		want string
-	}{{server.GateRequest{Gate: "wake", Value: &volts}, "gate-held"}, {server.GateRequest{Gate: "look"}, ""},
-		{server.GateRequest{Gate: "dead"}, "gate-held"},
-		{server.GateRequest{Gate: "dead", Reason: "measured on paper, by Fen"}, ""},
-		{server.GateRequest{Gate: "second"}, "gate-held"}, {server.GateRequest{Gate: "warp"}, "bad-value"},
-		{server.GateRequest{Gate: "second", Reason: "a trial"}, ""}, {server.GateRequest{Gate: "small", Value: &volts}, "bad-value"}} {
+	}{{proveapi.GateRequest{Gate: "wake", Value: &volts}, "gate-held"}, {proveapi.GateRequest{Gate: "look"}, ""},
+		{proveapi.GateRequest{Gate: "dead"}, "gate-held"},
+		{proveapi.GateRequest{Gate: "dead", Reason: "measured on paper, by Fen"}, ""},
+		{proveapi.GateRequest{Gate: "second"}, "gate-held"}, {proveapi.GateRequest{Gate: "warp"}, "bad-value"},
+		{proveapi.GateRequest{Gate: "second", Reason: "a trial"}, ""}, {proveapi.GateRequest{Gate: "small", Value: &volts}, "bad-value"}} {
 		if code := gate(x.r); code != x.want {
 			t.Errorf("%+v: %q, want %q", x.r, code, x.want)
 		}
 	}
-	if code := gate(server.GateRequest{Gate: "dead", Back: true}); code != "" || view.Gates[1].Passed != nil ||
+	if code := gate(proveapi.GateRequest{Gate: "dead", Back: true}); code != "" || view.Gates[1].Passed != nil ||
 		view.Gates[2].Passed != nil || view.Gates[0].Passed == nil {
 		t.Errorf("opened again: %q %+v", code, view.Gates[:3])
 	}

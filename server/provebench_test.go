@@ -9,9 +9,12 @@ import (
 	"strings"
 	"testing"
 
+	"draxel/server/jobsapi"
+	"draxel/server/proveapi"
+	"draxel/server/workapi"
+
 	"draxel/core/harness"
 	"draxel/core/prove"
-	"draxel/server"
 	"draxel/server/desk"
 )
 
@@ -21,7 +24,7 @@ type proved struct {
 	job string
 }
 
-func (p proved) view() server.ProveView { return show[server.ProveView](p.client, p.job+"/prove") }
+func (p proved) view() proveapi.ProveView { return show[proveapi.ProveView](p.client, p.job+"/prove") }
 
 // post sends a request that is no change, or a change without anything of its own to be read from its reply.
 func post[T any](p proved, method, path string, body any) (T, string) {
@@ -39,25 +42,25 @@ func TestASimulatedVehicleIsAsked(t *testing.T) {
 	if on := p.view().KeyOn; !slices.Contains(on, "main relay clicks") || !slices.Contains(on, "check-engine lamp on") {
 		t.Errorf("at key-on: %v", on)
 	}
-	bench, code := post[server.Benched](p, "POST", "/standin", server.StandinRequest{On: true})
+	bench, code := post[proveapi.Benched](p, "POST", "/standin", proveapi.StandinRequest{On: true})
 	if code != "" || bench.Unit == "" || bench.Rig == "" {
 		t.Fatal(code, bench)
 	}
-	ask := func(r server.UnitRequest) server.UnitSays {
+	ask := func(r proveapi.UnitRequest) proveapi.UnitSays {
 		t.Helper()
 		r.Address = bench.Unit
-		out, code := post[server.UnitSays](p, "POST", "/unit", r)
+		out, code := post[proveapi.UnitSays](p, "POST", "/unit", r)
 		if code != "" {
 			t.Fatal(r.What, code)
 		}
 		return out
 	}
-	who := ask(server.UnitRequest{What: "identity"}).Identity
+	who := ask(proveapi.UnitRequest{What: "identity"}).Identity
 	want := "none said"
 	if len(who) == 0 || who[0].What != "hardware number" || who[0].Says == "" || who[0].Says == want {
 		t.Errorf("it is %+v", who)
 	}
-	if _, code := post[desk.Done](p, "PUT", "/live", server.LiveRequest{ID: c.change(), Seen: p.view().Revision, Simulated: true}); code != "" {
+	if _, code := post[desk.Done](p, "PUT", "/live", proveapi.LiveRequest{ID: c.change(), Seen: p.view().Revision, Simulated: true}); code != "" {
 		t.Fatal(code)
 	}
 	live := p.view().Live
@@ -67,11 +70,11 @@ func TestASimulatedVehicleIsAsked(t *testing.T) {
 	}
 	lit := func() (on []string) {
 		t.Helper()
-		out, code := post[server.RigSays](
+		out, code := post[proveapi.RigSays](
 			p,
 			"POST",
 			"/rig",
-			server.RigRequest{Address: bench.Rig, Wheel: prove.Wheel{Teeth: 60, Missing: 2, RPM: 900}},
+			proveapi.RigRequest{Address: bench.Rig, Wheel: prove.Wheel{Teeth: 60, Missing: 2, RPM: 900}},
 		)
 		if code != "" || !out.Read || math.Abs(out.RPM-900) > 1 || out.Missing != 2 {
 			t.Fatalf("%s, %+v", code, out)
@@ -90,55 +93,55 @@ func TestASimulatedVehicleIsAsked(t *testing.T) {
 	if on := lit(); len(on) != 0 {
 		t.Errorf("with nothing driven %v light", on)
 	}
-	driven := ask(server.UnitRequest{What: "drive", Value: live[k].ID, Seconds: 1})
+	driven := ask(proveapi.UnitRequest{What: "drive", Value: live[k].ID, Seconds: 1})
 	if len(driven.Values) != 1 || driven.Values[0].Says > 1 {
 		t.Errorf("driven, B1 has %+v", driven.Values)
 	}
 	if on := lit(); len(on) != 0 {
 		t.Errorf("given back, %v light", on)
 	}
-	if codes := ask(server.UnitRequest{What: "codes"}).Codes; len(codes) != 0 {
+	if codes := ask(proveapi.UnitRequest{What: "codes"}).Codes; len(codes) != 0 {
 		t.Errorf("in order it has %+v", codes)
 	}
 	for name, x := range map[string]struct {
-		r    server.UnitRequest
+		r    proveapi.UnitRequest
 		want string
 	}{
-		"nothing of the kind": {server.UnitRequest{Address: bench.Unit, What: "explode"}, "no-action"},
-		"no such output":      {server.UnitRequest{Address: bench.Unit, What: "drive", Value: "FFFF"}, "no-such-value"},
-		"a feed":              {server.UnitRequest{Address: bench.Unit, What: "drive", Value: live[slices.IndexFunc(live, func(v prove.Value) bool { return v.Drives == "" })].ID}, "no-such-value"},
-		"the meter's address": {server.UnitRequest{Address: bench.Meter, What: "codes"}, "no-unit"},
-		"far away":            {server.UnitRequest{Address: "198.51.100.9:13400", What: "codes"}, "no-unit"},
+		"nothing of the kind": {proveapi.UnitRequest{Address: bench.Unit, What: "explode"}, "no-action"},
+		"no such output":      {proveapi.UnitRequest{Address: bench.Unit, What: "drive", Value: "FFFF"}, "no-such-value"},
+		"a feed":              {proveapi.UnitRequest{Address: bench.Unit, What: "drive", Value: live[slices.IndexFunc(live, func(v prove.Value) bool { return v.Drives == "" })].ID}, "no-such-value"},
+		"the meter's address": {proveapi.UnitRequest{Address: bench.Meter, What: "codes"}, "no-unit"},
+		"far away":            {proveapi.UnitRequest{Address: "198.51.100.9:13400", What: "codes"}, "no-unit"},
 	} {
-		if _, code := post[server.UnitSays](p, "POST", "/unit", x.r); code != x.want {
+		if _, code := post[proveapi.UnitSays](p, "POST", "/unit", x.r); code != x.want {
 			t.Errorf("%s: %q, want %q", name, code, x.want)
 		}
 	}
 	m := prove.Measure{Kind: prove.Volts, A: "B1", B: "battery −", Setup: prove.Setup{Key: "off", Battery: true}}
-	if x, code := post[prove.Shown](p, "POST", "/meter", server.MeterRequest{Address: bench.Meter, Simulated: true,
+	if x, code := post[prove.Shown](p, "POST", "/meter", proveapi.MeterRequest{Address: bench.Meter, Simulated: true,
 		Measure: m}); code != "" ||
 		math.Abs(x.Value) > 0.2 {
 		t.Errorf("with the key off the meter shows %+v, %s", x, code)
 	}
 	// What is kept while it runs is its own, and no gate of the real vehicle is passed by it.
 	before := p.view()
-	if _, code := post[prove.Shown](p, "POST", "/meter", server.MeterRequest{Address: bench.Meter, Measure: m}); code != "simulated" {
+	if _, code := post[prove.Shown](p, "POST", "/meter", proveapi.MeterRequest{Address: bench.Meter, Measure: m}); code != "simulated" {
 		t.Errorf("the simulated meter reads for the real vehicle: %q", code)
 	}
-	if _, code := post[desk.Done](p, "POST", "/reading", server.ReadingProvedRequest{ID: c.change(), Seen: before.Revision,
+	if _, code := post[desk.Done](p, "POST", "/reading", proveapi.ReadingProvedRequest{ID: c.change(), Seen: before.Revision,
 		Simulated: true, Reading: prove.MeterReading{Measure: prove.Measure{Kind: prove.Works, A: "injector 1", Setup: prove.Setup{Key: "running", Battery: true, Units: true}}}}); code != "" {
 		t.Fatal(code)
 	}
-	if d := show[server.DiagnosisView](c, p.job+"/prove/diagnosis?simulated=1"); d.Readings != 1 || len(d.Out) != 1 {
+	if d := show[proveapi.DiagnosisView](c, p.job+"/prove/diagnosis?simulated=1"); d.Readings != 1 || len(d.Out) != 1 {
 		t.Errorf("at the simulated vehicle %d readings, %v", d.Readings, d.Out)
 	}
-	if _, code := post[desk.Done](p, "POST", "/gate", server.GateRequest{ID: c.change(), Seen: before.Revision, Gate: "look", Simulated: true}); code != "simulated" {
+	if _, code := post[desk.Done](p, "POST", "/gate", proveapi.GateRequest{ID: c.change(), Seen: before.Revision, Gate: "look", Simulated: true}); code != "simulated" {
 		t.Errorf("a gate is passed at a simulated vehicle: %q", code)
 	}
-	if _, code := post[server.Benched](p, "POST", "/standin", server.StandinRequest{}); code != "" {
+	if _, code := post[proveapi.Benched](p, "POST", "/standin", proveapi.StandinRequest{}); code != "" {
 		t.Fatal(code)
 	}
-	if _, code := post[server.UnitSays](p, "POST", "/unit", server.UnitRequest{Address: bench.Unit, What: "codes"}); code != "no-unit" {
+	if _, code := post[proveapi.UnitSays](p, "POST", "/unit", proveapi.UnitRequest{Address: bench.Unit, What: "codes"}); code != "no-unit" {
 		t.Errorf("stopped, and it answers %q", code)
 	}
 	if after := p.view(); after.Revision != before.Revision || len(after.Others) != 1 ||
@@ -174,8 +177,8 @@ func TestACodeLeadsToItsOutput(t *testing.T) {
 	if seed == 0 {
 		t.Skip("no number hides the terminal of B3")
 	}
-	bench, _ := post[server.Benched](p, "POST", "/standin", server.StandinRequest{On: true, Seed: seed})
-	out, code := post[server.UnitSays](p, "POST", "/unit", server.UnitRequest{Address: bench.Unit, What: "codes"})
+	bench, _ := post[proveapi.Benched](p, "POST", "/standin", proveapi.StandinRequest{On: true, Seed: seed})
+	out, code := post[proveapi.UnitSays](p, "POST", "/unit", proveapi.UnitRequest{Address: bench.Unit, What: "codes"})
 	if code != "" || len(out.Codes) != 1 || out.Codes[0].Code != "P0203" || out.Codes[0].Output != "B3" ||
 		!out.Codes[0].Now {
 		t.Errorf("%s, %+v", code, out.Codes)
@@ -192,12 +195,12 @@ func TestRecordsOfProve(t *testing.T) {
 			p,
 			"POST",
 			"/note",
-			server.NoteRequest{ID: c.change(), Seen: p.view().Revision, Kind: kind, Text: text},
+			proveapi.NoteRequest{ID: c.change(), Seen: p.view().Revision, Kind: kind, Text: text},
 		)
 		return code
 	}
 	has := func(code string) bool {
-		for _, f := range show[server.JobView](c, p.job).Findings {
+		for _, f := range show[jobsapi.JobView](c, p.job).Findings {
 			if f.Code == code {
 				return true
 			}
@@ -214,7 +217,7 @@ func TestRecordsOfProve(t *testing.T) {
 		t.Error("a note that cannot be is taken")
 	}
 	last := p.view().Notes[2]
-	if _, code := post[desk.Done](p, "POST", "/note", server.NoteRequest{ID: c.change(), Seen: p.view().Revision,
+	if _, code := post[desk.Done](p, "POST", "/note", proveapi.NoteRequest{ID: c.change(), Seen: p.view().Revision,
 		Out: last.ID}); code != "" ||
 		has("two-changes") {
 		t.Errorf("taken back: %q", code)
@@ -224,7 +227,7 @@ func TestRecordsOfProve(t *testing.T) {
 			p,
 			"PUT",
 			"/program",
-			server.ProgramRequest{ID: c.change(), Seen: p.view().Revision, Program: x},
+			proveapi.ProgramRequest{ID: c.change(), Seen: p.view().Revision, Program: x},
 		)
 		return code
 	}
@@ -242,7 +245,7 @@ func TestRecordsOfProve(t *testing.T) {
 			"whole, it is not closed: %q, %+v, %+v",
 			code,
 			p.view().Program,
-			show[server.JobView](c, p.job).Findings,
+			show[jobsapi.JobView](c, p.job).Findings,
 		)
 	}
 }
@@ -272,7 +275,7 @@ func TestATrainerRound(t *testing.T) {
 	c := start(t)
 	p := proved{c, c.packhorse(nil)}
 	before := p.view()
-	round := show[server.TrainView](c, p.job+"/prove/train?level=0&seed=7")
+	round := show[proveapi.TrainView](c, p.job+"/prove/train?level=0&seed=7")
 	if round.Many != 1 || round.Text == "" || len(round.Points) < 200 || len(round.Levels) != 5 {
 		t.Fatalf("%+v", round)
 	}
@@ -282,7 +285,7 @@ func TestATrainerRound(t *testing.T) {
 		t.Fatal(err)
 	}
 	m := prove.Measure{Kind: prove.Volts, A: "A8", B: "battery −", Setup: round.Told.Setup}
-	x, code := post[prove.Shown](p, "POST", "/train/read", server.TrainRequest{Seed: 7, Measure: m})
+	x, code := post[prove.Shown](p, "POST", "/train/read", proveapi.TrainRequest{Seed: 7, Measure: m})
 	if want, err := v.With(&m, r.Hidden[0].Faults); err != nil || code != "" || math.Abs(x.Value-want.Value) > 0.2 {
 		t.Errorf("%s: %+v, want %+v, %v", code, x, want, err)
 	}
@@ -290,11 +293,11 @@ func TestATrainerRound(t *testing.T) {
 	if !slices.Contains(causes, r.Hidden[0].Text) {
 		t.Errorf("%q is not offered: %v", r.Hidden[0].Text, causes)
 	}
-	end, code := post[server.TrainEnd](
+	end, code := post[proveapi.TrainEnd](
 		p,
 		"POST",
 		"/train/end",
-		server.TrainEndRequest{ID: c.change(), Seen: before.Revision, Seed: 7, Took: 1, Seconds: 44,
+		proveapi.TrainEndRequest{ID: c.change(), Seen: before.Revision, Seed: 7, Took: 1, Seconds: 44,
 			Guesses: []string{r.Hidden[0].Text}},
 	)
 	if code != "" || !end.Right || end.Hidden[0] != r.Hidden[0].Text || len(end.Way) == 0 {
@@ -305,7 +308,7 @@ func TestATrainerRound(t *testing.T) {
 		len(after.Others) != len(before.Others) {
 		t.Errorf("kept %+v", after.Trained)
 	}
-	if _, code := post[server.TrainEnd](p, "POST", "/train/end", server.TrainEndRequest{ID: c.change(), Level: 44}); code != "no-round" {
+	if _, code := post[proveapi.TrainEnd](p, "POST", "/train/end", proveapi.TrainEndRequest{ID: c.change(), Level: 44}); code != "no-round" {
 		t.Errorf("a level that there is not: %q", code)
 	}
 }
@@ -317,14 +320,14 @@ func TestWhatIsFoundBecomesWhatIsThere(t *testing.T) {
 	c := start(t)
 	p := proved{c, c.packhorse(nil)}
 	text := "B1 and B3 are crossed: fuel injector, cylinder 1 and fuel injector, cylinder 3"
-	steps := len(show[server.WorkView](c, p.job+"/work").Steps)
-	if _, code := post[desk.Done](p, "POST", "/mended", server.MendRequest{ID: c.change(), Seen: p.view().Revision, Text: "a wire is broken", Left: true}); code != "no-exchange" {
+	steps := len(show[workapi.WorkView](c, p.job+"/work").Steps)
+	if _, code := post[desk.Done](p, "POST", "/mended", proveapi.MendRequest{ID: c.change(), Seen: p.view().Revision, Text: "a wire is broken", Left: true}); code != "no-exchange" {
 		t.Errorf("a broken wire is left as it is: %q", code)
 	}
-	if _, code := post[desk.Done](p, "POST", "/mended", server.MendRequest{ID: c.change(), Seen: p.view().Revision, Text: text, Did: "the plan follows", Left: true}); code != "" {
+	if _, code := post[desk.Done](p, "POST", "/mended", proveapi.MendRequest{ID: c.change(), Seen: p.view().Revision, Text: text, Did: "the plan follows", Left: true}); code != "" {
 		t.Fatal(code)
 	}
-	work := show[server.WorkView](c, p.job+"/work")
+	work := show[workapi.WorkView](c, p.job+"/work")
 	at := func(s desk.WorkStep, from, to string) bool {
 		return s.From == (harness.Ref{Connector: "B", Cavity: from}) &&
 			s.To == (harness.Ref{Connector: "B", Cavity: to})
@@ -351,11 +354,11 @@ func TestRealReadingsWhileASimulationRuns(t *testing.T) {
 	t.Parallel()
 	c := start(t)
 	p := proved{c, c.packhorse(nil)}
-	if _, code := post[server.Benched](p, "POST", "/standin", server.StandinRequest{On: true}); code != "" {
+	if _, code := post[proveapi.Benched](p, "POST", "/standin", proveapi.StandinRequest{On: true}); code != "" {
 		t.Fatal(code)
 	}
 	v := p.view()
-	var ohms *server.ProvedLine
+	var ohms *proveapi.ProvedLine
 	for i := range v.Lines {
 		if l := &v.Lines[i]; l.Kind == prove.Ohms && l.Reading == nil && !l.Band.Over && l.Band.Least == 0 {
 			ohms = l
@@ -368,11 +371,11 @@ func TestRealReadingsWhileASimulationRuns(t *testing.T) {
 	for value, want := range map[float64]string{-0.1: "", -3: "bad-value"} {
 		r := prove.MeterReading{Measure: ohms.Measure, Value: value}
 		if _, code := post[desk.Done](p, "POST", "/reading",
-			server.ReadingProvedRequest{ID: c.change(), Seen: v.Revision, Reading: r}); code != want {
+			proveapi.ReadingProvedRequest{ID: c.change(), Seen: v.Revision, Reading: r}); code != want {
 			t.Errorf("%g Ω: %q, want %q", value, code, want)
 		}
 	}
-	if _, code := post[server.Benched](p, "POST", "/standin", server.StandinRequest{}); code != "" {
+	if _, code := post[proveapi.Benched](p, "POST", "/standin", proveapi.StandinRequest{}); code != "" {
 		t.Fatal(code)
 	}
 	for _, l := range p.view().Lines {
@@ -380,7 +383,7 @@ func TestRealReadingsWhileASimulationRuns(t *testing.T) {
 			t.Errorf("what was read is %+v", l.Reading)
 		}
 	}
-	if _, code := post[desk.Done](p, "POST", "/reading", server.ReadingProvedRequest{ID: c.change(), Seen: v.Revision,
+	if _, code := post[desk.Done](p, "POST", "/reading", proveapi.ReadingProvedRequest{ID: c.change(), Seen: v.Revision,
 		Simulated: true, Reading: prove.MeterReading{Measure: ohms.Measure, Value: 1}}); code != "no-simulation" {
 		t.Errorf("at a simulation that is gone: %q", code)
 	}

@@ -9,13 +9,16 @@ import (
 	"strings"
 	"testing"
 
+	"draxel/server/pinapi"
+	"draxel/server/reachapi"
+	"draxel/server/workapi"
+
 	"draxel/core/harness"
 	"draxel/core/reach"
 	"draxel/core/stored"
 	"draxel/core/thin"
 	"draxel/core/work"
 	"draxel/demo"
-	"draxel/server"
 	"draxel/server/desk"
 )
 
@@ -29,19 +32,19 @@ func (c *client) demoJob(n int) string {
 	return c.opened(jobs[n], nil)
 }
 
-func (c *client) reach(job string) server.ReachView {
+func (c *client) reach(job string) reachapi.ReachView {
 	c.t.Helper()
-	return show[server.ReachView](c, job+"/reach")
+	return show[reachapi.ReachView](c, job+"/reach")
 }
 
 func (c *client) reachTick(job string, seen int64, done bool, reason string, steps ...string) string {
 	c.t.Helper()
-	_, code := send[desk.Done](c, "POST", job+"/work/tick", server.TickRequest{ID: c.change(), Seen: seen,
+	_, code := send[desk.Done](c, "POST", job+"/work/tick", workapi.TickRequest{ID: c.change(), Seen: seen,
 		Steps: steps, Done: done, Reason: reason})
 	return code
 }
 
-func cutLine(t *testing.T, v server.ReachView, wire harness.WireID) reach.Line {
+func cutLine(t *testing.T, v reachapi.ReachView, wire harness.WireID) reach.Line {
 	t.Helper()
 	i := slices.IndexFunc(v.Lines, func(l reach.Line) bool { return l.Wire == wire })
 	if i < 0 {
@@ -50,7 +53,7 @@ func cutLine(t *testing.T, v server.ReachView, wire harness.WireID) reach.Line {
 	return v.Lines[i]
 }
 
-func reachStep(v server.ReachView, kind work.Kind, wire harness.WireID) desk.WorkStep {
+func reachStep(v reachapi.ReachView, kind work.Kind, wire harness.WireID) desk.WorkStep {
 	i := slices.IndexFunc(v.Steps,
 		func(s desk.WorkStep) bool { return s.Kind == kind && (wire == "" || s.Wire() == wire) })
 	if i < 0 {
@@ -84,23 +87,23 @@ func TestTheFuseBlockMovedToTheRear(t *testing.T) {
 	if len(v.Joints) != f.Joints || f.Joints != 2*f.Extend || f.Troubled != 0 {
 		t.Errorf("%d joints for %d wires, %d crowded", len(v.Joints), f.Extend, f.Troubled)
 	}
-	compare := show[server.CompareView](c, job+"/reach/compare")
+	compare := show[reachapi.CompareView](c, job+"/reach/compare")
 	built := compare.Options[slices.IndexFunc(compare.Options, func(o reach.Compared) bool { return o.Option.ID == "as-built" })]
 	if built.Figures.Extend+built.Figures.Replace != 0 || len(built.Relocations) != 1 || len(built.Relocations[0].Wires) != 74 {
 		t.Errorf("as it was built all 74 reach: %+v", built.Figures)
 	}
-	if _, code := send[desk.Done](c, "POST", job+"/reach/choose", server.ChooseRequest{ID: c.change(), Seen: v.Revision, Option: "as-built"}); code != "no-reason" {
+	if _, code := send[desk.Done](c, "POST", job+"/reach/choose", reachapi.ChooseRequest{ID: c.change(), Seen: v.Revision, Option: "as-built"}); code != "no-reason" {
 		t.Errorf("chosen without a reason: %q", code)
 	}
-	if _, code := send[desk.Done](c, "POST", job+"/reach/choose", server.ChooseRequest{ID: c.change(), Seen: v.Revision, Option: "as-built", Reason: "no wire to buy"}); code != "" {
+	if _, code := send[desk.Done](c, "POST", job+"/reach/choose", reachapi.ChooseRequest{ID: c.change(), Seen: v.Revision, Option: "as-built", Reason: "no wire to buy"}); code != "" {
 		t.Fatal(code)
 	}
 	v = c.reach(job)
-	block := v.Things[slices.IndexFunc(v.Things, func(x server.PlacedThing) bool { return x.Thing.ID == "fuse block" })]
+	block := v.Things[slices.IndexFunc(v.Things, func(x reachapi.PlacedThing) bool { return x.Thing.ID == "fuse block" })]
 	if v.Figures.Buy != 0 || block.Station != "front locker" || block.Reason != "no wire to buy" {
 		t.Errorf("chosen: %+v, %+v", v.Figures, block)
 	}
-	if back := show[server.CompareView](c, job+"/reach/compare"); !slices.ContainsFunc(back.Options, func(o reach.Compared) bool { return o.Figures.Extend == f.Extend }) {
+	if back := show[reachapi.CompareView](c, job+"/reach/compare"); !slices.ContainsFunc(back.Options, func(o reach.Compared) bool { return o.Figures.Extend == f.Extend }) {
 		t.Error("where it was is not kept to compare with")
 	}
 }
@@ -119,7 +122,7 @@ func TestTheWholeWorkOfReachIsTicked(t *testing.T) {
 		t.Errorf("the gate is closed: %q", code)
 	}
 	done := 0
-	all := show[server.WorkView](c, job+"/work").Steps
+	all := show[workapi.WorkView](c, job+"/work").Steps
 	for _, s := range all {
 		why := ""
 		if s.Kind == thin.Gate && len(s.Missing) > 0 {
@@ -139,14 +142,14 @@ func TestTheWholeWorkOfReachIsTicked(t *testing.T) {
 		"harness is as it is wanted." {
 		t.Fatalf("%+v, %d strays, %s", end.Proof, len(end.Strays), end.Line)
 	}
-	if w := show[server.WorkView](c, job+"/thin/work"); !w.Proof.Reached || !w.Counts.Balanced || len(w.Strays) != 0 {
+	if w := show[workapi.WorkView](c, job+"/thin/work"); !w.Proof.Reached || !w.Counts.Balanced || len(w.Strays) != 0 {
 		t.Errorf("Thin: %+v, %+v, %d strays", w.Proof, w.Counts, len(w.Strays))
 	}
 	if code := c.reachTick(job, end.Revision, false, "", cut.ID); code != "later-steps" {
 		t.Errorf("the first cut taken back: %q", code)
 	}
 	// The block is moved after all: what was cut for the old place is said, and nothing of the work is lost.
-	_, code := send[desk.Done](c, "POST", job+"/reach/places", server.PlacesRequest{ID: c.change(), Seen: end.Revision, Places: []reach.Place{{Thing: reach.Thing{Kind: reach.ADevice, ID: "fuse block"}, Station: "front locker"}}})
+	_, code := send[desk.Done](c, "POST", job+"/reach/places", reachapi.PlacesRequest{ID: c.change(), Seen: end.Revision, Places: []reach.Place{{Thing: reach.Thing{Kind: reach.ADevice, ID: "fuse block"}, Station: "front locker"}}})
 	if code != "" {
 		t.Fatal(code)
 	}
@@ -178,15 +181,15 @@ func TestWhatIsMeasuredChangesThePlan(t *testing.T) {
 		}
 		v = c.reach(job)
 	}
-	put("a length", "POST", "/reach/length", server.LengthRequest{ID: c.change(), Seen: v.Revision, Wire: "7110", Had: before.Need + 40})
+	put("a length", "POST", "/reach/length", reachapi.LengthRequest{ID: c.change(), Seen: v.Revision, Wire: "7110", Had: before.Need + 40})
 	if l := cutLine(t, v, "7110"); l.Verdict != reach.Reaches || l.HadBy != "measured by Inès" {
 		t.Errorf("measured long enough: %s, %s", l.Verdict, l.HadBy)
 	}
-	put("taken back", "POST", "/reach/length", server.LengthRequest{ID: c.change(), Seen: v.Revision, Wire: "7110"})
+	put("taken back", "POST", "/reach/length", reachapi.LengthRequest{ID: c.change(), Seen: v.Revision, Wire: "7110"})
 	if l := cutLine(t, v, "7110"); l.Verdict != reach.Extend || len(v.Measured) != 3 {
 		t.Errorf("taken back: %s", l.Verdict)
 	}
-	put("a decision", "POST", "/reach/span", server.SpanRequest{ID: c.change(), Seen: v.Revision, Wish: reach.Wish{Wire: "7110", Whole: true, Reason: "nicked"}})
+	put("a decision", "POST", "/reach/span", reachapi.SpanRequest{ID: c.change(), Seen: v.Revision, Wish: reach.Wish{Wire: "7110", Whole: true, Reason: "nicked"}})
 	if l := cutLine(t, v, "7110"); l.Verdict != reach.Replace {
 		t.Errorf("replace it: %s", l.Verdict)
 	}
@@ -197,7 +200,7 @@ func TestWhatIsMeasuredChangesThePlan(t *testing.T) {
 		}
 	}
 	need := cutLine(t, v, "7115").Need
-	put("a path", "PUT", "/reach/map", server.MapRequest{ID: c.change(), Seen: v.Revision, Map: m})
+	put("a path", "PUT", "/reach/map", reachapi.MapRequest{ID: c.change(), Seen: v.Revision, Map: m})
 	if l := cutLine(t, v, "7115"); l.Need != need-300 {
 		t.Errorf("a path 300 mm shorter: %v, was %v", l.Need, need)
 	}
@@ -209,19 +212,19 @@ func TestWhatIsMeasuredChangesThePlan(t *testing.T) {
 	for i := range m.Paths {
 		m.Paths[i].From, m.Paths[i].To = strings.Replace(m.Paths[i].From, "unit shelf", "shelf", 1), strings.Replace(m.Paths[i].To, "unit shelf", "shelf", 1)
 	}
-	put("another name", "PUT", "/reach/map", server.MapRequest{ID: c.change(), Seen: v.Revision, Map: m, Renamed: map[string]string{"unit shelf": "shelf"}})
+	put("another name", "PUT", "/reach/map", reachapi.MapRequest{ID: c.change(), Seen: v.Revision, Map: m, Renamed: map[string]string{"unit shelf": "shelf"}})
 	if l := cutLine(t, v, "7115"); l.Need != need-300 || l.Stations[0] != "shelf" {
 		t.Errorf("the unit did not go with the station's name: %v over %v", l.Need, l.Stations)
 	}
 	for range 5 {
-		put("a leftover", "POST", "/reach/leftover", server.LeftoverRequest{ID: c.change(), Seen: v.Revision, Wire: "7110", Left: 50})
+		put("a leftover", "POST", "/reach/leftover", reachapi.LeftoverRequest{ID: c.change(), Seen: v.Revision, Wire: "7110", Left: 50})
 	}
 	if !v.Learned.Ready || v.Learned.Less != 25 {
 		t.Errorf("learned %+v", v.Learned)
 	}
 	rules := v.Rules
 	rules.Drop = 130
-	put("a rule", "PUT", "/reach/rules", server.RulesRequest{ID: c.change(), Seen: v.Revision, Rules: rules})
+	put("a rule", "PUT", "/reach/rules", reachapi.RulesRequest{ID: c.change(), Seen: v.Revision, Rules: rules})
 	if l := cutLine(t, v, "7115"); l.Need != need-300+100 {
 		t.Errorf("50 mm more at both ends: %v", l.Need)
 	}
@@ -239,27 +242,27 @@ func TestReachRefuses(t *testing.T) {
 		body         any
 		want         string
 	}{
-		"a wire that there is not":    {"POST", "/reach/length", server.LengthRequest{Wire: "9", Had: 5}, "no-such-wire"},
-		"a length of a mile":          {"POST", "/reach/length", server.LengthRequest{Wire: "7110", Had: 1.6e6}, "bad-number"},
-		"a negative length":           {"POST", "/reach/length", server.LengthRequest{Wire: "7110", Had: -5}, "bad-number"},
-		"a station that there is not": {"POST", "/reach/places", server.PlacesRequest{Places: []reach.Place{{Thing: reach.Thing{Kind: reach.ADevice, ID: "VK-2"}, Station: "moon"}}}, "no-such-station"},
-		"a thing that there is not":   {"POST", "/reach/places", server.PlacesRequest{Places: []reach.Place{{Thing: reach.Thing{Kind: reach.ADevice, ID: "VK-9"}, Station: "dash"}}}, "no-such-thing"},
-		"nothing to place":            {"POST", "/reach/places", server.PlacesRequest{}, "no-action"},
-		"a path that there is not":    {"POST", "/reach/span", server.SpanRequest{Wish: reach.Wish{Wire: "7110", Avoid: []string{"moon"}}}, "no-such-path"},
-		"a third end":                 {"POST", "/reach/span", server.SpanRequest{Wish: reach.Wish{Wire: "7110", At: 3}}, "bad-number"},
-		"negative allowance":          {"PUT", "/reach/rules", server.RulesRequest{Rules: far}, "bad-value"},
-		"no such school":              {"PUT", "/reach/rules", server.RulesRequest{Rules: bad}, "bad-value"},
+		"a wire that there is not":    {"POST", "/reach/length", reachapi.LengthRequest{Wire: "9", Had: 5}, "no-such-wire"},
+		"a length of a mile":          {"POST", "/reach/length", reachapi.LengthRequest{Wire: "7110", Had: 1.6e6}, "bad-number"},
+		"a negative length":           {"POST", "/reach/length", reachapi.LengthRequest{Wire: "7110", Had: -5}, "bad-number"},
+		"a station that there is not": {"POST", "/reach/places", reachapi.PlacesRequest{Places: []reach.Place{{Thing: reach.Thing{Kind: reach.ADevice, ID: "VK-2"}, Station: "moon"}}}, "no-such-station"},
+		"a thing that there is not":   {"POST", "/reach/places", reachapi.PlacesRequest{Places: []reach.Place{{Thing: reach.Thing{Kind: reach.ADevice, ID: "VK-9"}, Station: "dash"}}}, "no-such-thing"},
+		"nothing to place":            {"POST", "/reach/places", reachapi.PlacesRequest{}, "no-action"},
+		"a path that there is not":    {"POST", "/reach/span", reachapi.SpanRequest{Wish: reach.Wish{Wire: "7110", Avoid: []string{"moon"}}}, "no-such-path"},
+		"a third end":                 {"POST", "/reach/span", reachapi.SpanRequest{Wish: reach.Wish{Wire: "7110", At: 3}}, "bad-number"},
+		"negative allowance":          {"PUT", "/reach/rules", reachapi.RulesRequest{Rules: far}, "bad-value"},
+		"no such school":              {"PUT", "/reach/rules", reachapi.RulesRequest{Rules: bad}, "bad-value"},
 		"a station without a name": {"PUT", "/reach/map",
-			server.MapRequest{Map: reach.Map{Stations: []reach.Station{{ID: " "}}}}, "bad-value"},
+			reachapi.MapRequest{Map: reach.Map{Stations: []reach.Station{{ID: " "}}}}, "bad-value"},
 		"a map without end": {"PUT", "/reach/map",
-			server.MapRequest{Map: reach.Map{Stations: make([]reach.Station, 301)}}, "bad-value"},
+			reachapi.MapRequest{Map: reach.Map{Stations: make([]reach.Station, 301)}}, "bad-value"},
 		"an option without a name": {"POST", "/reach/option",
-			server.OptionRequest{Option: reach.Option{ID: "x", Moves: []reach.Place{{}}}}, "no-name"},
+			reachapi.OptionRequest{Option: reach.Option{ID: "x", Moves: []reach.Place{{}}}}, "no-name"},
 		"choose what is not there": {"POST", "/reach/choose",
-			server.ChooseRequest{Option: "x", Reason: "y"}, "no-such-thing"},
-		"a step that is not there": {"POST", "/work/tick", server.TickRequest{Steps: []string{"x"}, Done: true},
+			reachapi.ChooseRequest{Option: "x", Reason: "y"}, "no-such-thing"},
+		"a step that is not there": {"POST", "/work/tick", workapi.TickRequest{Steps: []string{"x"}, Done: true},
 			"no-such-step"},
-		"an endless leftover": {"POST", "/reach/leftover", server.LeftoverRequest{Wire: "7110", Left: 1e9}, "bad-number"},
+		"an endless leftover": {"POST", "/reach/leftover", reachapi.LeftoverRequest{Wire: "7110", Left: 1e9}, "bad-number"},
 	} {
 		text, err := json.Marshal(x.body)
 		if err != nil {
@@ -282,11 +285,11 @@ func TestReachRefuses(t *testing.T) {
 func TestPackingCutListAndTemplates(t *testing.T) {
 	c := start(t)
 	job := c.demoJob(1)
-	first := show[server.PackView](c, job+"/reach/pack?path=bulkhead%20in%20%E2%80%93%20bulkhead%20out")
+	first := show[reachapi.PackView](c, job+"/reach/pack?path=bulkhead%20in%20%E2%80%93%20bulkhead%20out")
 	if !first.Packed || len(first.Circles) < 50 || first.Floor < first.Area || first.Floor > first.Laid {
 		t.Errorf("%d circles, %v between %v and %v", len(first.Circles), first.Floor, first.Area, first.Laid)
 	}
-	if again := show[server.PackView](c, job+"/reach/pack?path=bulkhead%20in%20%E2%80%93%20bulkhead%20out"); again.Floor != first.Floor {
+	if again := show[reachapi.PackView](c, job+"/reach/pack?path=bulkhead%20in%20%E2%80%93%20bulkhead%20out"); again.Floor != first.Floor {
 		t.Error("packed otherwise the second time")
 	}
 	if status, _, _ := c.do("GET", job+"/reach/pack?path=moon", "", nil); status != http.StatusNotFound {
@@ -297,10 +300,10 @@ func TestPackingCutListAndTemplates(t *testing.T) {
 	if status != http.StatusOK || err != nil || len(rows) != len(c.reach(job).Lines)+1 || rows[0][8] != "Need mm" {
 		t.Errorf("%d, %d rows, %v", status, len(rows), err)
 	}
-	if l := show[server.TemplateList](c, "/api/maps"); len(l.Templates) < 3 || len(l.Classes) != 8 {
+	if l := show[reachapi.TemplateList](c, "/api/maps"); len(l.Templates) < 3 || len(l.Classes) != 8 {
 		t.Errorf("%d templates", len(l.Templates))
 	}
-	b := show[server.BenchView](c, job+"/bench?stage=reach")
+	b := show[pinapi.BenchView](c, job+"/bench?stage=reach")
 	if b.Stage != "reach" || len(b.Steps) != len(c.reach(job).Steps) || !b.Proven {
 		t.Errorf("the bench has %d steps, %s", len(b.Steps), b.Line)
 	}
@@ -318,7 +321,7 @@ func TestReachIsKept(t *testing.T) {
 	if len(v.Map.Paths) != len(jobs[1].Map.Paths) || len(v.Measured) != 3 || len(v.Wishes) != 7 || len(v.Leftover) != 1 || v.Rules.Plugs["A"] != 74 || len(v.Rules.Shelf) != 2 {
 		t.Errorf("%d paths, %d measured, %d decided, rules %+v", len(v.Map.Paths), len(v.Measured), len(v.Wishes), v.Rules)
 	}
-	if n := len(show[server.CompareView](c, job+"/reach/compare").Options); n != 3 {
+	if n := len(show[reachapi.CompareView](c, job+"/reach/compare").Options); n != 3 {
 		t.Errorf("%d options", n)
 	}
 }
@@ -329,11 +332,11 @@ func TestTwoWindowsDrawTheMap(t *testing.T) {
 	job := c.demoJob(1)
 	first, second := c.reach(job), c.reach(job)
 	first.Map.Paths[0].Length = 430
-	if _, code := send[desk.Done](c, "PUT", job+"/reach/map", server.MapRequest{ID: c.change(), Seen: first.Revision, Map: first.Map}); code != "" {
+	if _, code := send[desk.Done](c, "PUT", job+"/reach/map", reachapi.MapRequest{ID: c.change(), Seen: first.Revision, Map: first.Map}); code != "" {
 		t.Fatal(code)
 	}
 	second.Map.Paths[1].Length = 350
-	if _, code := send[desk.Done](c, "PUT", job+"/reach/map", server.MapRequest{ID: c.change(), Seen: second.Revision, Map: second.Map}); code != "stale" {
+	if _, code := send[desk.Done](c, "PUT", job+"/reach/map", reachapi.MapRequest{ID: c.change(), Seen: second.Revision, Map: second.Map}); code != "stale" {
 		t.Errorf("a map that was changed since: %q", code)
 	}
 	if v := c.reach(job); v.Map.Paths[0].Length != 430 || v.Map.Paths[1].Length != 340 {
@@ -341,7 +344,7 @@ func TestTwoWindowsDrawTheMap(t *testing.T) {
 	}
 	// Two things put somewhere at once do not stand in each other's way.
 	for _, device := range []string{"horn", "beacon"} {
-		if _, code := send[desk.Done](c, "POST", job+"/reach/places", server.PlacesRequest{ID: c.change(), Seen: second.Revision, Places: []reach.Place{{Thing: reach.Thing{Kind: reach.ADevice, ID: device}, Station: "roof"}}}); code != "" {
+		if _, code := send[desk.Done](c, "POST", job+"/reach/places", reachapi.PlacesRequest{ID: c.change(), Seen: second.Revision, Places: []reach.Place{{Thing: reach.Thing{Kind: reach.ADevice, ID: device}, Station: "roof"}}}); code != "" {
 			t.Errorf("%s: %s", device, code)
 		}
 	}
@@ -355,7 +358,7 @@ func TestADisconnectIsTakenAndTakenBack(t *testing.T) {
 		j.Partings = []reach.Parting{{Between: gone, Plugs: []reach.PartingPlug{{ID: "D9", Blade: 1.5, Ways: 4}}}}
 	})
 	set := func(between [2]string, back bool) string {
-		_, code := send[desk.Done](c, "POST", job+"/reach/disconnect", server.PartingRequest{ID: c.change(),
+		_, code := send[desk.Done](c, "POST", job+"/reach/disconnect", reachapi.PartingRequest{ID: c.change(),
 			Seen: c.reach(job).Revision, Between: between, Back: back})
 		return code
 	}

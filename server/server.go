@@ -9,6 +9,18 @@ package server
 import (
 	"net/http"
 
+	"draxel/server/feedapi"
+	"draxel/server/gatherapi"
+	"draxel/server/handoverapi"
+	"draxel/server/jobsapi"
+	"draxel/server/joinapi"
+	"draxel/server/matchapi"
+	"draxel/server/pinapi"
+	"draxel/server/proveapi"
+	"draxel/server/reachapi"
+	"draxel/server/thinapi"
+	"draxel/server/workapi"
+
 	"draxel/server/desk"
 
 	"github.com/gin-gonic/gin"
@@ -17,28 +29,28 @@ import (
 // Server answers requests: the desk takes them in, and each stage has its own.
 type Server struct {
 	*desk.Desk
-	prove *proveAPI
+	prove *proveapi.API
 }
 
 // New gives a server over the store. It fails on a passcode that is too short to be one.
 func New(o desk.Options) (*Server, error) {
 	d, err := desk.New(o)
-	return &Server{Desk: d, prove: &proveAPI{Desk: d}}, err
+	return &Server{Desk: d, prove: &proveapi.API{Desk: d}}, err
 }
 
 // Stop ends what would otherwise go on for ever: the streams that tell pages of changes, and simulated vehicles.
 func (s *Server) Stop() {
 	s.Desk.Stop()
-	s.prove.stop()
+	s.prove.Stop()
 }
 
 // Handler gives the whole of it as an http.Handler.
 func (s *Server) Handler() http.Handler {
 	r, api, job := s.Open()
 	for _, stage := range []interface{ Routes(api, job gin.IRoutes) }{
-		&jobsAPI{Desk: s.Desk}, &gatherAPI{Desk: s.Desk}, &matchAPI{Desk: s.Desk}, &thinAPI{Desk: s.Desk},
-		&pinAPI{Desk: s.Desk}, &reachAPI{Desk: s.Desk}, &feedAPI{Desk: s.Desk}, &joinAPI{Desk: s.Desk}, s.prove,
-		&handoverAPI{Desk: s.Desk}, &workAPI{Desk: s.Desk},
+		&jobsapi.API{Desk: s.Desk}, &gatherapi.API{Desk: s.Desk}, &matchapi.API{Desk: s.Desk}, &thinapi.API{Desk: s.Desk},
+		&pinapi.API{Desk: s.Desk}, &reachapi.API{Desk: s.Desk}, &feedapi.API{Desk: s.Desk}, &joinapi.API{Desk: s.Desk}, s.prove,
+		&handoverapi.API{Desk: s.Desk}, &workapi.API{Desk: s.Desk},
 	} {
 		stage.Routes(api, job)
 	}

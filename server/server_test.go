@@ -13,6 +13,10 @@ import (
 	"testing"
 	"time"
 
+	"draxel/server/jobsapi"
+	"draxel/server/matchapi"
+	"draxel/server/pinapi"
+
 	"draxel/core/match"
 	"draxel/demo"
 	"draxel/server"
@@ -146,7 +150,7 @@ func bring[T any](c *client, method, path string, data []byte, fields map[string
 // refit makes the demonstration's re-pinned job from its files, as a user would.
 func (c *client) refit() string {
 	c.t.Helper()
-	done, code := send[desk.Done](c, "POST", "/api/jobs", server.JobRequest{ID: c.change(), Title: "Refit", Kind: "re-pinned"})
+	done, code := send[desk.Done](c, "POST", "/api/jobs", jobsapi.JobRequest{ID: c.change(), Title: "Refit", Kind: "re-pinned"})
 	if code != "" {
 		c.t.Fatal(code)
 	}
@@ -171,7 +175,7 @@ func show[T any](c *client, path string) T {
 	return v
 }
 
-func (c *client) decide(job string, r server.DecideRequest) string {
+func (c *client) decide(job string, r matchapi.DecideRequest) string {
 	c.t.Helper()
 	if r.ID == "" {
 		r.ID = c.change()
@@ -183,15 +187,15 @@ func (c *client) decide(job string, r server.DecideRequest) string {
 func TestFromTwoFilesToTheSheet(t *testing.T) {
 	c := start(t)
 	job := c.refit()
-	m := show[server.MatchView](c, job+"/match")
+	m := show[matchapi.MatchView](c, job+"/match")
 	if m.Totals.From != 83 || !m.Totals.Reconciled {
 		t.Fatalf("totals %+v", m.Totals)
 	}
-	done, code := send[desk.Done](c, "POST", job+"/match/accept", server.AcceptRequest{ID: c.change(), Seen: m.Revision, Above: 0.95})
+	done, code := send[desk.Done](c, "POST", job+"/match/accept", matchapi.AcceptRequest{ID: c.change(), Seen: m.Revision, Above: 0.95})
 	if code != "" || done.Count < 70 {
 		t.Fatalf("accepted %d, %s", done.Count, code)
 	}
-	p := show[server.PinView](c, job+"/pin")
+	p := show[pinapi.PinView](c, job+"/pin")
 	if !p.Proof.Reached || len(p.Steps) < 40 || len(p.Wires) != 83 {
 		t.Errorf("proof %+v with %d steps", p.Proof, len(p.Steps))
 	}
@@ -200,11 +204,11 @@ func TestFromTwoFilesToTheSheet(t *testing.T) {
 		!strings.Contains(header.Get("Content-Disposition"), "Refit work sheet.pdf") {
 		t.Errorf("sheet: %d, %.20q, %s", status, pdf, header.Get("Content-Disposition"))
 	}
-	undone, code := send[desk.Done](c, "POST", job+"/undo", server.UndoRequest{ID: c.change()})
-	if code != "" || undone.Count != done.Count || show[server.MatchView](c, job+"/match").Totals.Decided != 0 {
+	undone, code := send[desk.Done](c, "POST", job+"/undo", jobsapi.UndoRequest{ID: c.change()})
+	if code != "" || undone.Count != done.Count || show[matchapi.MatchView](c, job+"/match").Totals.Decided != 0 {
 		t.Errorf("undo took back %d of %d, %s", undone.Count, done.Count, code)
 	}
-	journal := show[server.JournalView](c, job+"/journal")
+	journal := show[jobsapi.JournalView](c, job+"/journal")
 	if e := journal.Entries; len(e) != 5 || e[0].What != "undo" || !e[1].Undone || e[1].Who != "Inès" {
 		t.Errorf("journal %+v", e)
 	}
@@ -213,8 +217,8 @@ func TestFromTwoFilesToTheSheet(t *testing.T) {
 func TestJobFileThereAndBack(t *testing.T) {
 	c := start(t)
 	job := c.refit()
-	m := show[server.MatchView](c, job+"/match")
-	if _, code := send[desk.Done](c, "POST", job+"/match/accept", server.AcceptRequest{ID: c.change(), Seen: m.Revision, Above: 0.9}); code != "" {
+	m := show[matchapi.MatchView](c, job+"/match")
+	if _, code := send[desk.Done](c, "POST", job+"/match/accept", matchapi.AcceptRequest{ID: c.change(), Seen: m.Revision, Above: 0.9}); code != "" {
 		t.Fatal(code)
 	}
 	_, file, _ := c.do("GET", job+"/file", "", nil)
@@ -258,7 +262,7 @@ func TestOnlyOurOwnPages(t *testing.T) {
 	if _, code := send[desk.Done](c, "POST", "/api/jobs", map[string]any{"surprise": 1}); code != "bad-request" {
 		t.Errorf("an unknown field: %q", code)
 	}
-	if _, code := send[desk.Done](c, "POST", "/api/jobs", server.JobRequest{ID: "x", Kind: "re-pinned"}); code != "no-title" {
+	if _, code := send[desk.Done](c, "POST", "/api/jobs", jobsapi.JobRequest{ID: "x", Kind: "re-pinned"}); code != "no-title" {
 		t.Errorf("no title: %q", code)
 	}
 }
@@ -287,8 +291,8 @@ func TestOtherWindowsAreTold(t *testing.T) {
 	if got := next(); got != "3" {
 		t.Fatalf("first told revision %s", got)
 	}
-	m := show[server.MatchView](c, job+"/match")
-	if code := c.decide(job, server.DecideRequest{Side: match.From, At: m.Lines[0].From, Action: server.GoesAs, Seen: 3}); code != "" {
+	m := show[matchapi.MatchView](c, job+"/match")
+	if code := c.decide(job, matchapi.DecideRequest{Side: match.From, At: m.Lines[0].From, Action: matchapi.GoesAs, Seen: 3}); code != "" {
 		t.Fatal(code)
 	}
 	if got := next(); got != "4" {
@@ -308,7 +312,7 @@ func TestWhatIsNotThere(t *testing.T) {
 			t.Errorf("GET %s: %q, want %q", path, code, want)
 		}
 	}
-	if _, code := send[desk.Done](c, "POST", job+"/undo", server.UndoRequest{}); code != "no-change-id" {
+	if _, code := send[desk.Done](c, "POST", job+"/undo", jobsapi.UndoRequest{}); code != "no-change-id" {
 		t.Errorf("an undo without an id: %q", code)
 	}
 	if _, code := send[desk.Done](c, "DELETE", job, nil); code != "" {
@@ -327,19 +331,19 @@ func TestADeletedJobComesBack(t *testing.T) {
 	c := start(t)
 	job := c.refit()
 	id := strings.TrimPrefix(job, "/api/jobs/")
-	before := show[server.MatchView](c, job+"/match").Revision
+	before := show[matchapi.MatchView](c, job+"/match").Revision
 	send[desk.Done](c, "DELETE", job, nil)
-	if _, code := send[server.MatchView](c, "GET", job+"/match", nil); code != "no-such-job" {
+	if _, code := send[matchapi.MatchView](c, "GET", job+"/match", nil); code != "no-such-job" {
 		t.Errorf("deleted, and shown: %q", code)
 	}
-	gone := show[server.JobList](c, "/api/deleted").Jobs
+	gone := show[jobsapi.JobList](c, "/api/deleted").Jobs
 	if len(gone) != 1 || gone[0].ID != id || gone[0].Until <= gone[0].Changed {
 		t.Fatalf("deleted: %+v", gone)
 	}
 	if _, code := send[desk.Done](c, "POST", "/api/deleted/"+id, nil); code != "" {
 		t.Fatal(code)
 	}
-	if show[server.MatchView](c, job+"/match").Revision != before || len(show[server.JobList](c,
+	if show[matchapi.MatchView](c, job+"/match").Revision != before || len(show[jobsapi.JobList](c,
 		"/api/deleted").Jobs) > 0 {
 		t.Error("it is not back as it was")
 	}
@@ -348,17 +352,17 @@ func TestADeletedJobComesBack(t *testing.T) {
 func TestARetriedChangeIsOne(t *testing.T) {
 	c := start(t)
 	job := c.refit()
-	m := show[server.MatchView](c, job+"/match")
-	r := server.DecideRequest{ID: "once", Seen: m.Revision, Side: match.From, At: m.Lines[0].From, Action: server.GoesAs}
+	m := show[matchapi.MatchView](c, job+"/match")
+	r := matchapi.DecideRequest{ID: "once", Seen: m.Revision, Side: match.From, At: m.Lines[0].From, Action: matchapi.GoesAs}
 	for range 3 { // the reply was lost on the way, the page asks again
 		if code := c.decide(job, r); code != "" {
 			t.Fatal(code)
 		}
 	}
-	if e := show[server.JournalView](c, job+"/journal").Entries[0]; e.About != m.Lines[0].From.String() || e.What != "goes" {
+	if e := show[jobsapi.JournalView](c, job+"/journal").Entries[0]; e.About != m.Lines[0].From.String() || e.What != "goes" {
 		t.Errorf("journal %+v", e)
 	}
-	if got := show[server.MatchView](c, job+"/match"); got.Revision != m.Revision+1 {
+	if got := show[matchapi.MatchView](c, job+"/match"); got.Revision != m.Revision+1 {
 		t.Errorf("revision %d after one change from %d", got.Revision, m.Revision)
 	}
 }

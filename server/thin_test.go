@@ -11,6 +11,11 @@ import (
 	"strings"
 	"testing"
 
+	"draxel/server/gatherapi"
+	"draxel/server/jobsapi"
+	"draxel/server/thinapi"
+	"draxel/server/workapi"
+
 	"draxel/core/gather"
 	"draxel/core/harness"
 	"draxel/core/stored"
@@ -18,7 +23,6 @@ import (
 	"draxel/core/work"
 	"draxel/demo"
 	"draxel/exchange"
-	"draxel/server"
 	"draxel/server/desk"
 )
 
@@ -50,21 +54,21 @@ func (c *client) opened(job stored.Job, change func(*stored.Job)) string {
 	return "/api/jobs/" + done.Job
 }
 
-func (c *client) thin(job string, seen int64, decisions ...server.ThinDecision) (server.ThinChange, string) {
+func (c *client) thin(job string, seen int64, decisions ...thinapi.ThinDecision) (thinapi.ThinChange, string) {
 	c.t.Helper()
-	return send[server.ThinChange](c, "POST", job+"/thin/decide", server.ThinRequest{ID: c.change(), Seen: seen, Decisions: decisions})
+	return send[thinapi.ThinChange](c, "POST", job+"/thin/decide", thinapi.ThinRequest{ID: c.change(), Seen: seen, Decisions: decisions})
 }
 
 // What a decision answers with, put into what was shown, is what is shown anew.
 func TestADecisionAnswersWithWhatItChanged(t *testing.T) {
 	c := start(t)
 	job := c.packhorse(nil)
-	before := show[server.ThinView](c, job+"/thin")
-	change, code := c.thin(job, before.Revision, server.ThinDecision{On: thin.System, ID: "climate", Choice: thin.Goes, Reason: "no cooling wanted"})
+	before := show[thinapi.ThinView](c, job+"/thin")
+	change, code := c.thin(job, before.Revision, thinapi.ThinDecision{On: thin.System, ID: "climate", Choice: thin.Goes, Reason: "no cooling wanted"})
 	if code != "" {
 		t.Fatal(code)
 	}
-	after := show[server.ThinView](c, job+"/thin")
+	after := show[thinapi.ThinView](c, job+"/thin")
 	patched := slices.Clone(before.Verdicts)
 	for i, v := range change.Verdicts {
 		patched[i] = v
@@ -75,13 +79,13 @@ func TestADecisionAnswersWithWhatItChanged(t *testing.T) {
 	if len(change.Systems) == 0 || change.Systems[0].By.Reason != "no cooling wanted" {
 		t.Errorf("systems %+v", change.Systems)
 	}
-	if _, code := c.thin(job, before.Revision, server.ThinDecision{On: thin.System, ID: "climate", Choice: thin.Keep}); code != "stale" {
+	if _, code := c.thin(job, before.Revision, thinapi.ThinDecision{On: thin.System, ID: "climate", Choice: thin.Keep}); code != "stale" {
 		t.Errorf("a stale decision: %q", code)
 	}
-	if _, code := send[desk.Done](c, "POST", job+"/undo", server.UndoRequest{ID: c.change()}); code != "" {
+	if _, code := send[desk.Done](c, "POST", job+"/undo", jobsapi.UndoRequest{ID: c.change()}); code != "" {
 		t.Fatal(code)
 	}
-	if undone := show[server.ThinView](c, job+"/thin"); !slices.Equal(undone.Verdicts, before.Verdicts) {
+	if undone := show[thinapi.ThinView](c, job+"/thin"); !slices.Equal(undone.Verdicts, before.Verdicts) {
 		t.Error("undo did not bring the verdicts back")
 	}
 }
@@ -89,17 +93,17 @@ func TestADecisionAnswersWithWhatItChanged(t *testing.T) {
 func TestDecisionsOfThinThatAreRefused(t *testing.T) {
 	c := start(t)
 	job := c.packhorse(nil)
-	seen := show[server.ThinView](c, job+"/thin").Revision
+	seen := show[thinapi.ThinView](c, job+"/thin").Revision
 	for _, x := range []struct {
 		code string
-		d    server.ThinDecision
+		d    thinapi.ThinDecision
 	}{
-		{"reason-wanted", server.ThinDecision{On: thin.Connector, ID: "WB", Choice: thin.Goes}}, // the classic disaster
-		{"not-to-be-decided", server.ThinDecision{On: thin.Connector, ID: "KB", Choice: thin.Goes}},
-		{"not-to-be-decided", server.ThinDecision{On: thin.Wire, ID: "Q", Choice: thin.Goes}},
-		{"not-to-be-decided", server.ThinDecision{On: thin.System, ID: "restraint", Choice: thin.Goes}},
-		{"not-to-be-decided", server.ThinDecision{On: thin.Joint, ID: "S1", Choice: thin.Goes}},
-		{"no-action", server.ThinDecision{On: thin.Wire, ID: "7001", Choice: "burn"}},
+		{"reason-wanted", thinapi.ThinDecision{On: thin.Connector, ID: "WB", Choice: thin.Goes}}, // the classic disaster
+		{"not-to-be-decided", thinapi.ThinDecision{On: thin.Connector, ID: "KB", Choice: thin.Goes}},
+		{"not-to-be-decided", thinapi.ThinDecision{On: thin.Wire, ID: "Q", Choice: thin.Goes}},
+		{"not-to-be-decided", thinapi.ThinDecision{On: thin.System, ID: "restraint", Choice: thin.Goes}},
+		{"not-to-be-decided", thinapi.ThinDecision{On: thin.Joint, ID: "S1", Choice: thin.Goes}},
+		{"no-action", thinapi.ThinDecision{On: thin.Wire, ID: "7001", Choice: "burn"}},
 	} {
 		if _, code := c.thin(job, seen, x.d); code != x.code {
 			t.Errorf("%s %s: %q, want %s", x.d.On, x.d.ID, code, x.code)
@@ -108,10 +112,10 @@ func TestDecisionsOfThinThatAreRefused(t *testing.T) {
 	if _, code := c.thin(job, seen); code != "no-action" {
 		t.Errorf("nothing decided: %q", code)
 	}
-	if _, code := c.thin(job, seen, server.ThinDecision{On: thin.Connector, ID: "WB", Choice: thin.Goes, Reason: "the rear loom is new"}); code != "" {
+	if _, code := c.thin(job, seen, thinapi.ThinDecision{On: thin.Connector, ID: "WB", Choice: thin.Goes, Reason: "the rear loom is new"}); code != "" {
 		t.Errorf("with a reason: %q", code)
 	}
-	cut := show[server.CutView](c, job+"/thin/cut?on=connector&id=WB")
+	cut := show[thinapi.CutView](c, job+"/thin/cut?on=connector&id=WB")
 	if len(cut.Dies) == 0 || !slices.Contains(cut.Legal, "brake lamps") || len(cut.Fuses) == 0 {
 		t.Errorf("cut %+v", cut)
 	}
@@ -121,17 +125,17 @@ func TestDecisionsOfThinThatAreRefused(t *testing.T) {
 func TestTheWorkIsCarriedOut(t *testing.T) {
 	c := start(t)
 	job := c.packhorse(nil)
-	tick := func(r server.TickRequest) string {
-		r.ID, r.Seen = c.change(), show[server.WorkView](c, job+"/thin/work").Revision
+	tick := func(r workapi.TickRequest) string {
+		r.ID, r.Seen = c.change(), show[workapi.WorkView](c, job+"/thin/work").Revision
 		_, code := send[desk.Done](c, "POST", job+"/work/tick", r)
 		return code
 	}
-	w := show[server.WorkView](c, job+"/thin/work")
+	w := show[workapi.WorkView](c, job+"/thin/work")
 	at := func(kind work.Kind) desk.WorkStep {
 		return w.Steps[slices.IndexFunc(w.Steps, func(s desk.WorkStep) bool { return s.Kind == kind && !s.Done })]
 	}
 	gate, trim, out := at(thin.Gate), at(thin.Legs), at(thin.ComeOut)
-	for code, r := range map[string]server.TickRequest{"needs-first": {Steps: []string{trim.ID}, Done: true}, "gate-open": {Steps: []string{gate.ID}, Done: true}, "no-such-step": {Steps: []string{"x"}, Done: true}, "no-action": {Steps: []string{gate.ID}, Outcome: "burnt"}} {
+	for code, r := range map[string]workapi.TickRequest{"needs-first": {Steps: []string{trim.ID}, Done: true}, "gate-open": {Steps: []string{gate.ID}, Done: true}, "no-such-step": {Steps: []string{"x"}, Done: true}, "no-action": {Steps: []string{gate.ID}, Outcome: "burnt"}} {
 		if got := tick(r); got != code {
 			t.Errorf("%q, want %s", got, code)
 		}
@@ -139,40 +143,40 @@ func TestTheWorkIsCarriedOut(t *testing.T) {
 	if trim.Blocked == "" || len(gate.Missing) == 0 {
 		t.Error("nothing is said of the gate")
 	}
-	if code := tick(server.TickRequest{Steps: []string{gate.ID}, Done: true, Reason: "a scrap harness to learn on"}); code != "" {
+	if code := tick(workapi.TickRequest{Steps: []string{gate.ID}, Done: true, Reason: "a scrap harness to learn on"}); code != "" {
 		t.Fatal(code)
 	}
-	if code := tick(server.TickRequest{Steps: []string{out.ID}, Done: true}); code != "needs-first" {
+	if code := tick(workapi.TickRequest{Steps: []string{out.ID}, Done: true}); code != "needs-first" {
 		t.Errorf("a wire fell out before it was cut: %q", code)
 	}
-	if code := tick(server.TickRequest{Steps: []string{out.ID}, Done: true, Outcome: "stuck"}); code != "" {
+	if code := tick(workapi.TickRequest{Steps: []string{out.ID}, Done: true, Outcome: "stuck"}); code != "" {
 		t.Fatal(code)
 	}
-	w = show[server.WorkView](c, job+"/thin/work")
+	w = show[workapi.WorkView](c, job+"/thin/work")
 	if !w.Proof.Reached || slices.ContainsFunc(w.Steps, func(s desk.WorkStep) bool {
 		return s.ID == out.ID && slices.Contains(s.Wires, out.Wires[0]) && s.Text == out.Text && len(s.Needs) == len(out.Needs)
 	}) {
 		t.Errorf("a wire that does not come out changed nothing: %+v", w.Proof)
 	}
-	if v := show[server.ThinView](c, job+"/thin"); !slices.ContainsFunc(v.Wires, func(x harness.Wire) bool { return x.ID == out.Wires[0]+" hidden leg" }) {
+	if v := show[thinapi.ThinView](c, job+"/thin"); !slices.ContainsFunc(v.Wires, func(x harness.Wire) bool { return x.ID == out.Wires[0]+" hidden leg" }) {
 		t.Error("no splice was added to the model")
 	}
 	var rest []string
-	for _, s := range show[server.WorkView](c, job+"/work").Steps {
+	for _, s := range show[workapi.WorkView](c, job+"/work").Steps {
 		rest = append(rest, s.ID)
 	}
-	if code := tick(server.TickRequest{Steps: rest, Done: true}); code != "" {
+	if code := tick(workapi.TickRequest{Steps: rest, Done: true}); code != "" {
 		t.Fatal(code)
 	}
-	w = show[server.WorkView](c, job+"/thin/work")
+	w = show[workapi.WorkView](c, job+"/thin/work")
 	if k := w.Counts; k.Done != k.Steps || !k.Balanced || k.InHand != 0 || k.Pulled == 0 || k.Left != 0 || w.Proof.Steps != 0 || !w.Proof.Reached {
 		t.Errorf("when all is done: %+v %+v", k, w.Proof)
 	}
-	if code := tick(server.TickRequest{Steps: []string{trim.ID}}); code != "later-steps" {
+	if code := tick(workapi.TickRequest{Steps: []string{trim.ID}}); code != "later-steps" {
 		t.Errorf("a cut was taken back under what rests on it: %q", code)
 	}
 	last := w.Steps[len(w.Steps)-1]
-	if code := tick(server.TickRequest{Steps: []string{last.ID}}); code != "" {
+	if code := tick(workapi.TickRequest{Steps: []string{last.ID}}); code != "" {
 		t.Errorf("the last tick is not taken back: %q", code)
 	}
 }
@@ -182,18 +186,18 @@ func TestReadingsAndTracesOverTheAPI(t *testing.T) {
 	job := c.packhorse(nil)
 	zero, volts := 0.2, 12.0
 	at := harness.Ref{Connector: "K", Cavity: "18"}
-	seen := show[server.GatherView](c, job+"/gather").Revision
+	seen := show[gatherapi.GatherView](c, job+"/gather").Revision
 	for code, m := range map[string]gather.Measurement{"no-cavity": {Ohms: &zero}, "no-reading": {At: at}, "bad-volts": {At: at, Volts: &volts}} {
-		if _, got := send[desk.Done](c, "POST", job+"/gather/readings", server.ReadingRequest{ID: c.change(), Seen: seen, Reading: m}); got != code {
+		if _, got := send[desk.Done](c, "POST", job+"/gather/readings", gatherapi.ReadingRequest{ID: c.change(), Seen: seen, Reading: m}); got != code {
 			t.Errorf("%q, want %s", got, code)
 		}
 	}
 	id := c.change()
-	if _, code := send[desk.Done](c, "POST", job+"/gather/readings", server.ReadingRequest{ID: id, Seen: seen, Reading: gather.Measurement{At: at, Ohms: &zero}}); code != "" {
+	if _, code := send[desk.Done](c, "POST", job+"/gather/readings", gatherapi.ReadingRequest{ID: id, Seen: seen, Reading: gather.Measurement{At: at, Ohms: &zero}}); code != "" {
 		t.Fatal(code)
 	}
-	v := show[server.JobView](c, job)
-	overturned := func(v server.JobView) bool {
+	v := show[jobsapi.JobView](c, job)
+	overturned := func(v jobsapi.JobView) bool {
 		for _, f := range v.Findings {
 			if f.Code == "reading-overturns" && f.Subject == "K18" {
 				return true
@@ -204,19 +208,19 @@ func TestReadingsAndTracesOverTheAPI(t *testing.T) {
 	if !overturned(v) {
 		t.Error("the reading overturns nothing")
 	}
-	if _, code := send[desk.Done](c, "POST", job+"/gather/readings/"+id+"/drop", server.DropRequest{ID: c.change(), Seen: v.Revision}); code != "" || overturned(show[server.JobView](c, job)) {
+	if _, code := send[desk.Done](c, "POST", job+"/gather/readings/"+id+"/drop", gatherapi.DropRequest{ID: c.change(), Seen: v.Revision}); code != "" || overturned(show[jobsapi.JobView](c, job)) {
 		t.Errorf("the reading is not taken back: %q", code)
 	}
-	seen = show[server.GatherView](c, job+"/gather").Revision
+	seen = show[gatherapi.GatherView](c, job+"/gather").Revision
 	for code, x := range map[string]gather.Trace{"no-cavity": {Saw: gather.EndsOff}, "not-traced": {Wire: "Q", At: at, Saw: gather.JoinsAt, With: []string{"Q"}}} {
-		if _, got := send[desk.Done](c, "POST", job+"/gather/traces", server.TraceRequest{ID: c.change(), Seen: seen, Trace: x}); got != code {
+		if _, got := send[desk.Done](c, "POST", job+"/gather/traces", gatherapi.TraceRequest{ID: c.change(), Seen: seen, Trace: x}); got != code {
 			t.Errorf("%q, want %s", got, code)
 		}
 	}
-	if _, code := send[desk.Done](c, "POST", job+"/gather/traces", server.TraceRequest{ID: c.change(), Seen: seen, Trace: gather.Trace{Wire: "P102", Saw: gather.GoesHere, To: harness.Ref{Connector: "GB", Cavity: "1"}}}); code != "" {
+	if _, code := send[desk.Done](c, "POST", job+"/gather/traces", gatherapi.TraceRequest{ID: c.change(), Seen: seen, Trace: gather.Trace{Wire: "P102", Saw: gather.GoesHere, To: harness.Ref{Connector: "GB", Cavity: "1"}}}); code != "" {
 		t.Fatal(code)
 	}
-	circuit := show[server.CircuitView](c, job+"/thin/circuit?wire=P102")
+	circuit := show[thinapi.CircuitView](c, job+"/thin/circuit?wire=P102")
 	if len(circuit.Beliefs) != 1 || circuit.Beliefs[0].Was != "not seen" || circuit.Beliefs[0].Now != "GB1" || len(circuit.Limbs["P102"]) == 0 {
 		t.Errorf("circuit %+v", circuit)
 	}
@@ -229,27 +233,27 @@ func TestFactsOfAJob(t *testing.T) {
 		_, code := send[desk.Done](c, "PUT", job+"/gather/"+path, body)
 		return code
 	}
-	seen := show[server.GatherView](c, job+"/gather").Revision
-	if code := put("before", server.BeforeRequest{ID: c.change(), Seen: seen, Before: gather.Before{Unplugged: []gather.Unplugged{{Item: "airbag", KeyOff: true}}}}); code != "not-to-be-unplugged" {
+	seen := show[gatherapi.GatherView](c, job+"/gather").Revision
+	if code := put("before", gatherapi.BeforeRequest{ID: c.change(), Seen: seen, Before: gather.Before{Unplugged: []gather.Unplugged{{Item: "airbag", KeyOff: true}}}}); code != "not-to-be-unplugged" {
 		t.Errorf("an airbag was unplugged: %q", code)
 	}
-	if code := put("identity", server.IdentityRequest{ID: c.change(), Seen: seen, Identity: gather.Identity{Sources: []gather.Origin{{Year: "1999"}}}}); code != "no-name" {
+	if code := put("identity", gatherapi.IdentityRequest{ID: c.change(), Seen: seen, Identity: gather.Identity{Sources: []gather.Origin{{Year: "1999"}}}}); code != "no-name" {
 		t.Errorf("a source without a name: %q", code)
 	}
-	if code := put("looked/IJ1", server.LookedRequest{ID: c.change(), Seen: seen, Looked: gather.Looked{Labelled: true, Seals: gather.Broken}}); code != "" {
+	if code := put("looked/IJ1", gatherapi.LookedRequest{ID: c.change(), Seen: seen, Looked: gather.Looked{Labelled: true, Seals: gather.Broken}}); code != "" {
 		t.Fatal(code)
 	}
-	v := show[server.GatherView](c, job+"/gather")
-	i := slices.IndexFunc(v.Connectors, func(x server.ConnectorLine) bool { return x.ID == "IJ1" })
+	v := show[gatherapi.GatherView](c, job+"/gather")
+	i := slices.IndexFunc(v.Connectors, func(x gatherapi.ConnectorLine) bool { return x.ID == "IJ1" })
 	if !v.Connectors[i].Looked.Labelled || !slices.Contains(v.Connectors[i].Replace, "seals") {
 		t.Errorf("connector %+v", v.Connectors[i])
 	}
-	if code := put("items", server.ItemsRequest{ID: c.change(), Seen: v.Revision, Items: map[string]bool{v.Open[0].ID: true}}); code != "" || !show[server.GatherView](c, job+"/gather").Open[0].Done {
+	if code := put("items", gatherapi.ItemsRequest{ID: c.change(), Seen: v.Revision, Items: map[string]bool{v.Open[0].ID: true}}); code != "" || !show[gatherapi.GatherView](c, job+"/gather").Open[0].Done {
 		t.Errorf("an open item that is seen to: %q", code)
 	}
-	list := show[server.SheetView](c, job+"/gather/lists/wires")
+	list := show[gatherapi.SheetView](c, job+"/gather/lists/wires")
 	edit := func(e ...gather.CellEdit) string {
-		_, code := send[desk.Done](c, "POST", job+"/gather/lists/wires/cells", server.SheetEditRequest{ID: c.change(), Seen: show[server.SheetView](c, job+"/gather/lists/wires").Revision, Edits: e})
+		_, code := send[desk.Done](c, "POST", job+"/gather/lists/wires/cells", gatherapi.SheetEditRequest{ID: c.change(), Seen: show[gatherapi.SheetView](c, job+"/gather/lists/wires").Revision, Edits: e})
 		return code
 	}
 	if code := edit(gather.CellEdit{Line: list.Reading.Next, Field: "wire", Text: "N1"}, gather.CellEdit{Line: list.Reading.Next, Field: "from", Text: "G2"}, gather.CellEdit{Line: list.Reading.Next, Field: "fromCavity", Text: "9"}); code != "" {
@@ -258,7 +262,7 @@ func TestFactsOfAJob(t *testing.T) {
 	if code := edit(gather.CellEdit{Line: 2, Field: "burnt"}); code != "bad-cell" {
 		t.Errorf("a cell that is none: %q", code)
 	}
-	if th := show[server.ThinView](c, job+"/thin"); th.Wires[len(th.Wires)-1].ID != "N1" && !slices.ContainsFunc(th.Wires, func(w harness.Wire) bool { return w.ID == "N1" }) {
+	if th := show[thinapi.ThinView](c, job+"/thin"); th.Wires[len(th.Wires)-1].ID != "N1" && !slices.ContainsFunc(th.Wires, func(w harness.Wire) bool { return w.ID == "N1" }) {
 		t.Error("the line added is no wire")
 	}
 	if status, _, _ := c.do("GET", job+"/gather/labels.pdf", "", nil); status != http.StatusOK {
@@ -270,20 +274,20 @@ func TestAnEarlierJobsMap(t *testing.T) {
 	c := start(t)
 	past := c.packhorse(nil)
 	job := c.packhorse(func(j *stored.Job) { j.Thin, j.Title = nil, "Second" })
-	before := show[server.ThinView](c, job+"/thin")
-	_, code := send[desk.Done](c, "POST", job+"/gather/earlier", server.EarlierRequest{ID: c.change(), Seen: before.Revision, Job: strings.TrimPrefix(past, "/api/jobs/")})
+	before := show[thinapi.ThinView](c, job+"/thin")
+	_, code := send[desk.Done](c, "POST", job+"/gather/earlier", gatherapi.EarlierRequest{ID: c.change(), Seen: before.Revision, Job: strings.TrimPrefix(past, "/api/jobs/")})
 	if code != "" {
 		t.Fatal(code)
 	}
-	v := show[server.ThinView](c, job+"/thin")
+	v := show[thinapi.ThinView](c, job+"/thin")
 	if len(v.Brought) != 6 || v.Counts.Goes != before.Counts.Goes || v.Counts.Goes != 0 {
 		t.Errorf("%d brought, %d go although nobody has verified", len(v.Brought), v.Counts.Goes)
 	}
 	d := v.Brought[slices.IndexFunc(v.Brought, func(d thin.Decision) bool { return d.ID == "alarm" })]
-	if _, code := c.thin(job, v.Revision, server.ThinDecision{On: d.On, ID: d.ID, Choice: d.Choice, Reason: d.Reason}); code != "" {
+	if _, code := c.thin(job, v.Revision, thinapi.ThinDecision{On: d.On, ID: d.ID, Choice: d.Choice, Reason: d.Reason}); code != "" {
 		t.Fatal(code)
 	}
-	if v = show[server.ThinView](c, job+"/thin"); len(v.Brought) != 5 || v.Counts.Goes == 0 {
+	if v = show[thinapi.ThinView](c, job+"/thin"); len(v.Brought) != 5 || v.Counts.Goes == 0 {
 		t.Errorf("%d brought, %d go after one was taken over", len(v.Brought), v.Counts.Goes)
 	}
 }
@@ -299,7 +303,7 @@ func TestPhotographsOverTheAPI(t *testing.T) {
 		var b bytes.Buffer
 		w := multipart.NewWriter(&b)
 		id := c.change()
-		meta, _ := json.Marshal(server.PhotoMeta{ID: id, Connector: "SP", Seen: 99})
+		meta, _ := json.Marshal(gatherapi.PhotoMeta{ID: id, Connector: "SP", Seen: 99})
 		_ = w.WriteField("meta", string(meta))
 		part, _ := w.CreateFormFile("file", name)
 		_, _ = part.Write(data)
@@ -317,7 +321,7 @@ func TestPhotographsOverTheAPI(t *testing.T) {
 			t.Errorf("%s: %q", code, got)
 		}
 	}
-	if n := len(show[server.GatherView](c, job+"/gather").Photos); n != 0 {
+	if n := len(show[gatherapi.GatherView](c, job+"/gather").Photos); n != 0 {
 		t.Fatalf("%d photographs of refused uploads", n)
 	}
 	id, code := upload("x.png", pixels.Bytes(), 0)
@@ -347,12 +351,12 @@ func TestPhotographsOverTheAPI(t *testing.T) {
 func TestTheReplyToADecisionIsSmall(t *testing.T) {
 	c := start(t)
 	job := c.packhorse(func(j *stored.Job) { demo.Enlarge(j, 3) })
-	v := show[server.ThinView](c, job+"/thin")
+	v := show[thinapi.ThinView](c, job+"/thin")
 	if len(v.Wires) < 1000 {
 		t.Fatalf("only %d wires", len(v.Wires))
 	}
-	body, err := json.Marshal(server.ThinRequest{ID: c.change(), Seen: v.Revision,
-		Decisions: []server.ThinDecision{{On: thin.System, ID: "fuel", Choice: thin.Goes, Reason: "a race car"}}})
+	body, err := json.Marshal(thinapi.ThinRequest{ID: c.change(), Seen: v.Revision,
+		Decisions: []thinapi.ThinDecision{{On: thin.System, ID: "fuel", Choice: thin.Goes, Reason: "a race car"}}})
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -5,17 +5,18 @@ import (
 	"strings"
 	"testing"
 
+	"draxel/server/matchapi"
+
 	"draxel/core/finding"
 	"draxel/core/match"
 	"draxel/core/stored"
-	"draxel/server"
 )
 
 // What a pair was accepted at is noted by the server, stays when the way is changed, and is a finding below even odds.
 func TestHowSureAPairWasIsNoted(t *testing.T) {
 	c := start(t)
 	job := c.packhorse(func(j *stored.Job) { j.Decisions, j.Own = nil, nil })
-	v := show[server.MatchView](c, job+"/match")
+	v := show[matchapi.MatchView](c, job+"/match")
 	i := slices.IndexFunc(v.Lines, func(l match.Line) bool {
 		return l.Verdict == match.Undecided && len(l.Candidates) > 0 && l.Candidates[0].P < 0.45
 	})
@@ -29,11 +30,11 @@ func TestHowSureAPairWasIsNoted(t *testing.T) {
 		if !l.Feeds() {
 			to = l.Candidates[0].To
 		}
-		if code := c.decide(job, server.DecideRequest{Side: match.From, At: l.From, Action: server.Accept, To: to}); code != "" {
+		if code := c.decide(job, matchapi.DecideRequest{Side: match.From, At: l.From, Action: matchapi.Accept, To: to}); code != "" {
 			t.Fatalf("%s to %s: %s", l.From, to, code)
 		}
 	}
-	v = show[server.MatchView](c, job+"/match")
+	v = show[matchapi.MatchView](c, job+"/match")
 	var said []finding.Finding
 	for _, f := range v.Findings {
 		if f.Code == "unlikely-match" {

@@ -5,20 +5,23 @@ import (
 	"strings"
 	"testing"
 
+	"draxel/server/jobsapi"
+	"draxel/server/matchapi"
+	"draxel/server/workapi"
+
 	"draxel/core/finding"
 	"draxel/core/harness"
 	"draxel/core/match"
 	"draxel/core/stored"
 	"draxel/core/wanted"
 	"draxel/core/work"
-	"draxel/server"
 	"draxel/server/desk"
 )
 
 // waysOf gives how each pair comes together.
 func (c *client) waysOf(job string) map[harness.Ref]wanted.Way {
 	out := map[harness.Ref]wanted.Way{}
-	for _, w := range show[server.MatchView](c, job+"/match").Ways {
+	for _, w := range show[matchapi.MatchView](c, job+"/match").Ways {
 		out[w.From] = w
 	}
 	return out
@@ -30,7 +33,7 @@ func TestTheWayOfAMatch(t *testing.T) {
 	job := c.packhorse(nil)
 	row := harness.Ref{Connector: "K", Cavity: "1"}
 	joins := func() (n int) {
-		for _, s := range show[server.WorkView](c, job+"/work").Steps {
+		for _, s := range show[workapi.WorkView](c, job+"/work").Steps {
 			if s.Stage == work.Join {
 				n++
 			}
@@ -42,7 +45,7 @@ func TestTheWayOfAMatch(t *testing.T) {
 	}
 	before := joins()
 	decide := func(way match.Way) string {
-		return c.decide(job, server.DecideRequest{Seen: 99, Side: match.From, At: row, Action: server.ByWay, Way: way,
+		return c.decide(job, matchapi.DecideRequest{Seen: 99, Side: match.From, At: row, Action: matchapi.ByWay, Way: way,
 			Reason: "the gauge is fed from the plug"})
 	}
 	if code := decide("solder"); code == "" {
@@ -57,7 +60,7 @@ func TestTheWayOfAMatch(t *testing.T) {
 	if w := c.waysOf(job)[row]; w.Way != match.Tap || !w.Chosen || w.Proposed != match.Into {
 		t.Errorf("chosen %+v", w)
 	}
-	w := show[server.WorkView](c, job+"/work")
+	w := show[workapi.WorkView](c, job+"/work")
 	if joins() <= before || !w.Proof.Reached || w.Proof.Partial {
 		t.Errorf("%d steps of joining, %d before; %+v", joins(), before, w.Proof)
 	}
@@ -69,7 +72,7 @@ func TestTheWayOfAMatch(t *testing.T) {
 	if i < 0 || measure < 0 || measure > i || w.Steps[i].Blocked == "" {
 		t.Fatalf("the joint is step %d, its measuring step %d", i, measure)
 	}
-	if _, code := send[desk.Done](c, "POST", job+"/undo", server.UndoRequest{ID: c.change()}); code != "" {
+	if _, code := send[desk.Done](c, "POST", job+"/undo", jobsapi.UndoRequest{ID: c.change()}); code != "" {
 		t.Fatal(code)
 	}
 	if w := c.waysOf(job)[row]; w.Way != match.Into || joins() != before {
@@ -83,7 +86,7 @@ func TestANewWireFromSomewhere(t *testing.T) {
 	job := c.packhorse(nil)
 	at := harness.Ref{Connector: "E", Cavity: "11"}
 	wire := func(o *match.Origin) string {
-		return c.decide(job, server.DecideRequest{Seen: 99, Side: match.To, At: at, Action: server.WireFrom, Origin: o})
+		return c.decide(job, matchapi.DecideRequest{Seen: 99, Side: match.To, At: at, Action: matchapi.WireFrom, Origin: o})
 	}
 	for code, o := range map[string]*match.Origin{"no-origin": {Kind: match.AtFuse}, "no owner": {Kind: match.OpenEnd},
 		"no cavity": {Kind: match.AtCavity}} {
@@ -94,8 +97,8 @@ func TestANewWireFromSomewhere(t *testing.T) {
 	if got := wire(&match.Origin{Kind: match.AtFuse, Name: "fans, 30 A"}); got != "" {
 		t.Fatal(got)
 	}
-	m := show[server.MatchView](c, job+"/match")
-	w := show[server.WorkView](c, job+"/work")
+	m := show[matchapi.MatchView](c, job+"/match")
+	w := show[workapi.WorkView](c, job+"/work")
 	if !slices.ContainsFunc(w.Steps, func(s desk.WorkStep) bool {
 		return s.Kind == "land" && strings.Contains(s.Text, "fans, 30 A") && len(s.Warn) > 0
 	}) || !w.Proof.Reached {
@@ -110,10 +113,10 @@ func TestANewWireFromSomewhere(t *testing.T) {
 func TestAStepOfOnesOwn(t *testing.T) {
 	c := start(t)
 	job := c.packhorse(nil)
-	steps := show[server.WorkView](c, job+"/work").Steps
+	steps := show[workapi.WorkView](c, job+"/work").Steps
 	beside := steps[20]
 	put := func(s stored.OwnStep) string {
-		_, code := send[desk.Done](c, "POST", job+"/work/own", server.OwnRequest{ID: c.change(), Seen: 99, Step: s})
+		_, code := send[desk.Done](c, "POST", job+"/work/own", workapi.OwnRequest{ID: c.change(), Seen: 99, Step: s})
 		return code
 	}
 	least, saw := 15.0, 9.0
@@ -128,17 +131,17 @@ func TestAStepOfOnesOwn(t *testing.T) {
 			t.Errorf("%q, want %q", got, code)
 		}
 	}
-	after := show[server.WorkView](c, job+"/work").Steps
+	after := show[workapi.WorkView](c, job+"/work").Steps
 	i := slices.IndexFunc(after, func(s desk.WorkStep) bool { return strings.HasPrefix(s.Text, "Lower the gearbox") })
 	if i < 0 || i+1 >= len(after) || after[i+1].ID != beside.ID || after[i].Stage != work.Own {
 		t.Errorf("it is step %d of %d, not before %q", i, len(after), beside.Text)
 	}
-	if !slices.ContainsFunc(show[server.MatchView](c, job+"/match").Findings,
+	if !slices.ContainsFunc(show[matchapi.MatchView](c, job+"/match").Findings,
 		func(f finding.Finding) bool { return strings.Contains(f.Text, "9 mm") }) {
 		t.Error("9 mm where at least 15 were wanted is no finding")
 	}
 	if code := put(stored.OwnStep{ID: "hoist"}); code != "" ||
-		len(show[server.WorkView](c, job+"/work").Steps) != len(steps) {
+		len(show[workapi.WorkView](c, job+"/work").Steps) != len(steps) {
 		t.Errorf("not taken away: %q", code)
 	}
 }
@@ -147,10 +150,10 @@ func TestAStepOfOnesOwn(t *testing.T) {
 func TestAFindingIsAnswered(t *testing.T) {
 	c := start(t)
 	job := c.packhorse(nil)
-	all := show[server.MatchView](c, job+"/match").Findings
+	all := show[matchapi.MatchView](c, job+"/match").Findings
 	wrong := all[slices.IndexFunc(all, func(f finding.Finding) bool { return f.Severity == finding.Wrong })]
 	say := func(a finding.Answer) string {
-		_, code := send[desk.Done](c, "POST", job+"/findings/answer", server.AnswerRequest{ID: c.change(), Seen: 99,
+		_, code := send[desk.Done](c, "POST", job+"/findings/answer", workapi.AnswerRequest{ID: c.change(), Seen: 99,
 			Answer: a})
 		return code
 	}
@@ -161,7 +164,7 @@ func TestAFindingIsAnswered(t *testing.T) {
 	if code := say(other); code != "no-such-finding" {
 		t.Errorf("%q", code)
 	}
-	open := func() int { return len(finding.Open(show[server.MatchView](c, job+"/match").Findings)) }
+	open := func() int { return len(finding.Open(show[matchapi.MatchView](c, job+"/match").Findings)) }
 	before := open()
 	if code := say(a); code != "" || open() != before-1 {
 		t.Errorf("%q; %d open of %d", code, open(), before)

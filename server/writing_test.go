@@ -9,20 +9,22 @@ import (
 	"testing"
 	"time"
 
+	"draxel/server/jobsapi"
+	"draxel/server/matchapi"
+
 	"draxel/core/match"
-	"draxel/server"
 	"draxel/server/desk"
 )
 
 // goes is a change that decides a row: its wire goes.
-func goes(id string, seen int64, l match.Line) server.DecideRequest {
-	return server.DecideRequest{ID: id, Seen: seen, Side: match.From, At: l.From, Action: server.GoesAs}
+func goes(id string, seen int64, l match.Line) matchapi.DecideRequest {
+	return matchapi.DecideRequest{ID: id, Seen: seen, Side: match.From, At: l.From, Action: matchapi.GoesAs}
 }
 
 // rows gives rows of From that nobody has decided.
 func (c *client) rows(job string, n int) (seen int64, out []match.Line) {
 	c.t.Helper()
-	m := show[server.MatchView](c, job+"/match")
+	m := show[matchapi.MatchView](c, job+"/match")
 	for _, l := range m.Lines {
 		if !l.Decided && len(out) < n {
 			out = append(out, l)
@@ -84,7 +86,7 @@ func TestLettersThatOutliveTheirPage(t *testing.T) {
 	c := start(t)
 	job := c.refit()
 	seen, rows := c.rows(job, 4)
-	letter := func(r server.DecideRequest) desk.Letter {
+	letter := func(r matchapi.DecideRequest) desk.Letter {
 		body, err := json.Marshal(r)
 		if err != nil {
 			t.Fatal(err)
@@ -125,7 +127,7 @@ func TestAChangeIDIsUsedOnce(t *testing.T) {
 		rows[0])); code != "change-id-used" {
 		t.Errorf("in another job: %q", code)
 	}
-	if _, code := send[desk.Done](c, "POST", one+"/undo", server.UndoRequest{ID: "used"}); code != "change-id-used" {
+	if _, code := send[desk.Done](c, "POST", one+"/undo", jobsapi.UndoRequest{ID: "used"}); code != "change-id-used" {
 		t.Errorf("as an undo: %q", code)
 	}
 	if again, code := send[desk.Done](c, "POST", one+"/match/decide", goes("used", seen, rows[0])); code != "" ||
@@ -157,7 +159,7 @@ func fetchFile(c *client, path string) string {
 func (c *client) decided(job string, rows []match.Line) int {
 	c.t.Helper()
 	n := 0
-	for _, l := range show[server.MatchView](c, job+"/match").Lines {
+	for _, l := range show[matchapi.MatchView](c, job+"/match").Lines {
 		for _, r := range rows {
 			if l.From == r.From && l.Decided {
 				n++

@@ -3,143 +3,153 @@ package main
 import (
 	"draxel/core/feed"
 	"draxel/core/prove"
-	"draxel/server"
 	"draxel/server/desk"
+	"draxel/server/feedapi"
+	"draxel/server/gatherapi"
+	"draxel/server/handoverapi"
+	"draxel/server/jobsapi"
+	"draxel/server/joinapi"
+	"draxel/server/matchapi"
+	"draxel/server/pinapi"
+	"draxel/server/proveapi"
+	"draxel/server/reachapi"
+	"draxel/server/thinapi"
+	"draxel/server/workapi"
 )
 
 // api lists every request and reply; it exists to be reflected on.
 type api struct {
-	JobList        server.JobList
-	KindList       server.KindList
-	JobRequest     server.JobRequest
-	JobView        server.JobView
+	JobList        jobsapi.JobList
+	KindList       jobsapi.KindList
+	JobRequest     jobsapi.JobRequest
+	JobView        jobsapi.JobView
 	Done           desk.Done
-	UndoRequest    server.UndoRequest
-	TableView      server.TableView
-	CorrectRequest server.CorrectRequest
-	MatchView      server.MatchView
-	EvidenceView   server.EvidenceView
-	MeetRequest    server.MeetRequest
-	WorkListView   server.WorkListView
-	OwnRequest     server.OwnRequest
-	AnswerRequest  server.AnswerRequest
-	DecideRequest  server.DecideRequest
-	AcceptRequest  server.AcceptRequest
-	PinView        server.PinView
-	JournalView    server.JournalView
-	GatherView     server.GatherView
-	SheetView      server.SheetView
-	SheetEdit      server.SheetEditRequest
-	SheetPreview   server.SheetPreview
-	Identity       server.IdentityRequest
-	Items          server.ItemsRequest
-	Before         server.BeforeRequest
-	Looked         server.LookedRequest
-	Reading        server.ReadingRequest
-	Trace          server.TraceRequest
-	Drop           server.DropRequest
-	Earlier        server.EarlierRequest
-	PhotoMeta      server.PhotoMeta
-	ThinView       server.ThinView
-	ThinChange     server.ThinChange
-	ThinRequest    server.ThinRequest
-	CutView        server.CutView
-	CircuitView    server.CircuitView
-	WorkView       server.WorkView
-	TickRequest    server.TickRequest
-	BenchRequest   server.BenchRequest
+	UndoRequest    jobsapi.UndoRequest
+	TableView      gatherapi.TableView
+	CorrectRequest gatherapi.CorrectRequest
+	MatchView      matchapi.MatchView
+	EvidenceView   matchapi.EvidenceView
+	MeetRequest    matchapi.MeetRequest
+	WorkListView   workapi.WorkListView
+	OwnRequest     workapi.OwnRequest
+	AnswerRequest  workapi.AnswerRequest
+	DecideRequest  matchapi.DecideRequest
+	AcceptRequest  matchapi.AcceptRequest
+	PinView        pinapi.PinView
+	JournalView    jobsapi.JournalView
+	GatherView     gatherapi.GatherView
+	SheetView      gatherapi.SheetView
+	SheetEdit      gatherapi.SheetEditRequest
+	SheetPreview   gatherapi.SheetPreview
+	Identity       gatherapi.IdentityRequest
+	Items          gatherapi.ItemsRequest
+	Before         gatherapi.BeforeRequest
+	Looked         gatherapi.LookedRequest
+	Reading        gatherapi.ReadingRequest
+	Trace          gatherapi.TraceRequest
+	Drop           gatherapi.DropRequest
+	Earlier        gatherapi.EarlierRequest
+	PhotoMeta      gatherapi.PhotoMeta
+	ThinView       thinapi.ThinView
+	ThinChange     thinapi.ThinChange
+	ThinRequest    thinapi.ThinRequest
+	CutView        thinapi.CutView
+	CircuitView    thinapi.CircuitView
+	WorkView       workapi.WorkView
+	TickRequest    workapi.TickRequest
+	BenchRequest   thinapi.BenchRequest
 	Problem        desk.Problem
 
-	OtherwiseRequest server.OtherwiseRequest
-	ReportRequest    server.ReportRequest
-	SettleRequest    server.SettleRequest
-	WishRequest      server.WishRequest
-	ExchangeRequest  server.ExchangeRequest
-	HaveRequest      server.HaveRequest
-	FaceRequest      server.FaceRequest
-	FacePreview      server.FacePreview
-	FacesView        server.FacesView
-	LibraryView      server.LibraryView
-	CheckView        server.CheckView
-	CheckRequest     server.CheckRequest
-	BenchView        server.BenchView
+	OtherwiseRequest pinapi.OtherwiseRequest
+	ReportRequest    pinapi.ReportRequest
+	SettleRequest    pinapi.SettleRequest
+	WishRequest      pinapi.WishRequest
+	ExchangeRequest  pinapi.ExchangeRequest
+	HaveRequest      pinapi.HaveRequest
+	FaceRequest      pinapi.FaceRequest
+	FacePreview      pinapi.FacePreview
+	FacesView        pinapi.FacesView
+	LibraryView      pinapi.LibraryView
+	CheckView        pinapi.CheckView
+	CheckRequest     pinapi.CheckRequest
+	BenchView        pinapi.BenchView
 	LinkView         desk.LinkView
 	PassRequest      desk.PassRequest
 
-	FeedView             server.FeedView
-	FeedTree             server.FeedTree
-	FeedLines            server.FeedLines
-	PricesView           server.PricesView
-	UsualView            server.UsualView
-	UsualRequest         server.UsualRequest
-	JoinView             server.JoinView
-	HoldsView            server.HoldsView
-	FunctionRequest      server.FunctionRequest
-	TrialView            server.TrialView
-	OutRuleRequest       server.OutRuleRequest
-	WayRequest           server.WayRequest
-	ProveView            server.ProveView
-	DiagnosisView        server.DiagnosisView
-	ReadingProvedRequest server.ReadingProvedRequest
-	GateRequest          server.GateRequest
-	MendRequest          server.MendRequest
-	MeterRequest         server.MeterRequest
-	FrontView            server.FrontView
-	HandoverView         server.HandoverView
-	MoneyView            server.MoneyView
-	Making               server.Making
-	BookWhere            server.BookWhere
-	CostsView            server.CostsView
-	SpentRequest         server.SpentRequest
-	BoughtRequest        server.BoughtRequest
-	TermsRequest         server.TermsRequest
-	ArchiveRequest       server.ArchiveRequest
-	CopyRequest          server.CopyRequest
-	StandView            server.StandView
-	StickersView         server.StickersView
-	SheetsView           server.SheetsView
-	CompareStatesView    server.CompareStatesView
-	BookPageView         server.BookPageView
-	LeftRequest          server.LeftRequest
-	LoanRequest          server.LoanRequest
-	DeliverRequest       server.DeliverRequest
-	StandinRequest       server.StandinRequest
-	UnitRequest          server.UnitRequest
-	UnitSays             server.UnitSays
-	RigRequest           server.RigRequest
-	RigSays              server.RigSays
-	LiveRequest          server.LiveRequest
-	NoteRequest          server.NoteRequest
-	ProgramRequest       server.ProgramRequest
-	TrainView            server.TrainView
-	TrainRequest         server.TrainRequest
-	TrainEndRequest      server.TrainEndRequest
-	TrainEnd             server.TrainEnd
+	FeedView             feedapi.FeedView
+	FeedTree             feedapi.FeedTree
+	FeedLines            feedapi.FeedLines
+	PricesView           handoverapi.PricesView
+	UsualView            feedapi.UsualView
+	UsualRequest         feedapi.UsualRequest
+	JoinView             joinapi.JoinView
+	HoldsView            joinapi.HoldsView
+	FunctionRequest      joinapi.FunctionRequest
+	TrialView            joinapi.TrialView
+	OutRuleRequest       joinapi.OutRuleRequest
+	WayRequest           joinapi.WayRequest
+	ProveView            proveapi.ProveView
+	DiagnosisView        proveapi.DiagnosisView
+	ReadingProvedRequest proveapi.ReadingProvedRequest
+	GateRequest          proveapi.GateRequest
+	MendRequest          proveapi.MendRequest
+	MeterRequest         proveapi.MeterRequest
+	FrontView            jobsapi.FrontView
+	HandoverView         handoverapi.HandoverView
+	MoneyView            handoverapi.MoneyView
+	Making               handoverapi.Making
+	BookWhere            handoverapi.BookWhere
+	CostsView            handoverapi.CostsView
+	SpentRequest         handoverapi.SpentRequest
+	BoughtRequest        handoverapi.BoughtRequest
+	TermsRequest         handoverapi.TermsRequest
+	ArchiveRequest       jobsapi.ArchiveRequest
+	CopyRequest          jobsapi.CopyRequest
+	StandView            jobsapi.StandView
+	StickersView         handoverapi.StickersView
+	SheetsView           handoverapi.SheetsView
+	CompareStatesView    handoverapi.CompareStatesView
+	BookPageView         handoverapi.BookPageView
+	LeftRequest          handoverapi.LeftRequest
+	LoanRequest          handoverapi.LoanRequest
+	DeliverRequest       handoverapi.DeliverRequest
+	StandinRequest       proveapi.StandinRequest
+	UnitRequest          proveapi.UnitRequest
+	UnitSays             proveapi.UnitSays
+	RigRequest           proveapi.RigRequest
+	RigSays              proveapi.RigSays
+	LiveRequest          proveapi.LiveRequest
+	NoteRequest          proveapi.NoteRequest
+	ProgramRequest       proveapi.ProgramRequest
+	TrainView            proveapi.TrainView
+	TrainRequest         proveapi.TrainRequest
+	TrainEndRequest      proveapi.TrainEndRequest
+	TrainEnd             proveapi.TrainEnd
 	Shown                prove.Shown
-	PartRequest          server.PartRequest
-	FeedWires            server.FeedWires
-	FeedLive             server.FeedLive
-	FeedCompareView      server.FeedCompareView
-	ProposeBlockRequest  server.ProposeBlockRequest
-	BlockRequest         server.BlockRequest
-	CircuitRequest       server.CircuitRequest
-	RatedRequest         server.RatedRequest
-	FeedOptionRequest    server.FeedOptionRequest
+	PartRequest          joinapi.PartRequest
+	FeedWires            feedapi.FeedWires
+	FeedLive             feedapi.FeedLive
+	FeedCompareView      feedapi.FeedCompareView
+	ProposeBlockRequest  feedapi.ProposeBlockRequest
+	BlockRequest         feedapi.BlockRequest
+	CircuitRequest       feedapi.CircuitRequest
+	RatedRequest         feedapi.RatedRequest
+	FeedOptionRequest    feedapi.FeedOptionRequest
 	Outcome              feed.Outcome
-	ReachView            server.ReachView
-	CompareView          server.CompareView
-	PackView             server.PackView
-	TemplateList         server.TemplateList
-	MapRequest           server.MapRequest
-	RulesRequest         server.RulesRequest
-	PlacesRequest        server.PlacesRequest
-	SpanRequest          server.SpanRequest
-	LengthRequest        server.LengthRequest
-	OptionRequest        server.OptionRequest
-	ChooseRequest        server.ChooseRequest
+	ReachView            reachapi.ReachView
+	CompareView          reachapi.CompareView
+	PackView             reachapi.PackView
+	TemplateList         reachapi.TemplateList
+	MapRequest           reachapi.MapRequest
+	RulesRequest         reachapi.RulesRequest
+	PlacesRequest        reachapi.PlacesRequest
+	SpanRequest          reachapi.SpanRequest
+	LengthRequest        reachapi.LengthRequest
+	OptionRequest        reachapi.OptionRequest
+	ChooseRequest        reachapi.ChooseRequest
 	LettersRequest       desk.LettersRequest
 	LettersReply         desk.LettersReply
-	ThinRest             server.ThinRest
-	PartingRequest       server.PartingRequest
-	LeftoverRequest      server.LeftoverRequest
+	ThinRest             thinapi.ThinRest
+	PartingRequest       reachapi.PartingRequest
+	LeftoverRequest      reachapi.LeftoverRequest
 }

@@ -12,6 +12,8 @@ import (
 	"slices"
 	"strings"
 
+	"draxel/server/matchapi"
+
 	"github.com/invopop/jsonschema"
 
 	"draxel/core/colour"
@@ -30,7 +32,6 @@ import (
 	"draxel/core/thin"
 	"draxel/core/work"
 	"draxel/exchange"
-	"draxel/server"
 	"draxel/server/desk"
 )
 
@@ -95,8 +96,8 @@ var enums = map[reflect.Type][]any{
 	reflect.TypeFor[match.Way]():        list(append(match.Ways(), match.Proposed)...),
 	reflect.TypeFor[match.OriginKind](): list(match.OriginKinds()...),
 	reflect.TypeFor[work.Stage]():       list(append(work.Stages(), "")...),
-	reflect.TypeFor[server.Action](): list(server.Accept, server.Reject, server.GoesAs, server.Source, server.Empty,
-		server.Reopen, server.JoinTo, server.BranchOf, server.WireFrom, server.ByWay),
+	reflect.TypeFor[matchapi.Action](): list(matchapi.Accept, matchapi.Reject, matchapi.GoesAs, matchapi.Source, matchapi.Empty,
+		matchapi.Reopen, matchapi.JoinTo, matchapi.BranchOf, matchapi.WireFrom, matchapi.ByWay),
 	reflect.TypeFor[finding.Severity](): list(finding.Severities()...),
 	reflect.TypeFor[gather.Column]():    list(append(gather.Columns(), gather.Ignored)...),
 	reflect.TypeFor[gather.Beside]():    {gather.LeftTable, gather.RightTable, gather.AllTables},

@@ -1,0 +1,41 @@
+package handoverapi
+
+import (
+	"draxel/server/desk"
+
+	"github.com/gin-gonic/gin"
+)
+
+// Routes says what is answered under /api, and what of one job.
+func (s *API) Routes(api, job gin.IRoutes) {
+	job.GET("/gather/labels.pdf", desk.Answer(s.labelsPDF))
+	job.GET("/handover", desk.Packed, desk.Answer(s.showHandover))
+	job.GET("/handover/page/:page", desk.Packed, desk.Answer(s.showPage))
+	job.GET("/handover/book.pdf", desk.Answer(s.bookPDF))
+	job.GET("/handover/where", desk.Answer(s.bookWhere))
+	job.GET("/handover/making", desk.Answer(s.showMaking))
+	job.GET("/handover/wires.csv", desk.Answer(s.wiresCSV))
+	job.GET("/handover/wires.xlsx", desk.Answer(s.wiresXLSX))
+	job.GET("/handover/list/:form", desk.Answer(s.workFile))
+	job.GET("/handover/harness.dot", desk.Answer(s.harnessDOT))
+	job.GET("/handover/svg/:page", desk.Answer(s.pageSVG))
+	job.GET("/handover/all.zip", desk.Answer(s.packAll))
+	job.GET("/handover/sheets", desk.Packed, desk.Answer(s.showSheets))
+	job.GET("/handover/sheet/:sheet", desk.Answer(s.sheetFor))
+	job.GET("/handover/labels.pdf", desk.Answer(s.stickersPDF))
+	job.GET("/handover/labels.csv", desk.Answer(s.stickersCSV))
+	job.GET("/handover/labels", desk.Answer(s.countStickers))
+	job.GET("/handover/compare", desk.Packed, desk.Answer(s.compareStates))
+	job.GET("/handover/state/:state", desk.Answer(s.stateFile))
+	job.GET("/handover/money", desk.Packed, desk.Answer(s.showMoney))
+	job.GET("/handover/costs", desk.Answer(s.showCosts))
+	job.GET("/handover/orders.csv", desk.Answer(s.ordersCSV))
+	job.POST("/handover/spent", desk.Limited(1<<16), desk.Answer(s.noteSpent))
+	job.POST("/handover/prices/preview", desk.Limited(desk.MaxUpload), s.Queued, desk.Answer(s.previewPrices))
+	job.POST("/handover/prices", desk.Limited(desk.MaxUpload), s.Queued, desk.Answer(s.takePrices))
+	job.POST("/handover/bought", desk.Limited(1<<16), desk.Answer(s.buy))
+	job.POST("/handover/terms", desk.Limited(1<<16), desk.Answer(s.setTerms))
+	job.POST("/handover/left", desk.Limited(1<<16), desk.Answer(s.leave))
+	job.POST("/handover/loan", desk.Limited(1<<16), desk.Answer(s.lend))
+	job.POST("/handover/deliver", desk.Limited(1<<16), desk.Answer(s.deliver))
+}

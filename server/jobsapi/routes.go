@@ -1,0 +1,27 @@
+package jobsapi
+
+import (
+	"draxel/server/desk"
+
+	"github.com/gin-gonic/gin"
+)
+
+// Routes says what is answered under /api, and what of one job.
+func (s *API) Routes(api, job gin.IRoutes) {
+	api.GET("/kinds", desk.Answer(listKinds))
+	api.GET("/jobs", desk.Answer(s.listJobs))
+	api.POST("/jobs", desk.Limited(1<<20), desk.Answer(s.createJob))
+	api.POST("/jobs/file", desk.Limited(desk.MaxJobFile), s.Queued, desk.Answer(s.openJobFile))
+	api.GET("/deleted", desk.Answer(s.listDeleted))
+	api.POST("/deleted/:job", desk.Answer(s.restoreJob))
+	job.GET("", desk.Packed, desk.Answer(s.showJob))
+	job.PUT("", desk.Limited(1<<20), desk.Answer(s.changeJob))
+	job.DELETE("", desk.Answer(s.deleteJob))
+	job.GET("/front", desk.Packed, desk.Answer(s.showFront))
+	job.GET("/file", desk.Answer(s.saveJobFile))
+	job.GET("/journal", desk.Answer(s.showJournal))
+	job.POST("/undo", desk.Limited(1<<16), desk.Answer(s.undo))
+	job.GET("/stand", desk.Answer(s.showStand))
+	job.POST("/archive", desk.Limited(1<<16), desk.Answer(s.archive))
+	job.POST("/copy", desk.Limited(1<<16), desk.Answer(s.copyJob))
+}

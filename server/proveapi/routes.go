@@ -1,0 +1,29 @@
+package proveapi
+
+import (
+	"github.com/gin-gonic/gin"
+
+	"draxel/server/desk"
+)
+
+// Routes says what is answered under /api, and what of one job.
+func (s *API) Routes(api, job gin.IRoutes) {
+	job.GET("/prove", desk.Packed, desk.Answer(s.showProve))
+	job.GET("/prove/diagnosis", desk.Answer(s.diagnose))
+	job.POST("/prove/reading", desk.Limited(1<<16), desk.Answer(s.setReading))
+	job.POST("/prove/meter", desk.Limited(1<<16), desk.Answer(s.askMeter))
+	job.POST("/prove/gate", desk.Limited(1<<16), desk.Answer(s.passGate))
+	job.POST("/prove/mended", desk.Limited(1<<16), desk.Answer(s.mend))
+	job.GET("/prove/sheet.csv", desk.Answer(s.proveCSV))
+	job.GET("/prove/sheet.pdf", desk.Answer(s.provePDF))
+	job.POST("/prove/note", desk.Limited(1<<16), desk.Answer(s.note))
+	job.PUT("/prove/program", desk.Limited(1<<18), desk.Answer(s.putProgram))
+	job.PUT("/prove/live", desk.Limited(1<<18), desk.Answer(s.putLive))
+	job.POST("/prove/unit", desk.Limited(1<<16), desk.Answer(s.askUnit))
+	job.POST("/prove/rig", desk.Limited(1<<16), desk.Answer(s.askRig))
+	job.POST("/prove/standin", desk.Limited(1<<16), desk.Answer(s.runStandin))
+	job.GET("/prove/train", desk.Answer(s.trainRound))
+	job.GET("/prove/train/causes", desk.Answer(s.trainCauses))
+	job.POST("/prove/train/read", desk.Limited(1<<16), desk.Answer(s.trainRead))
+	job.POST("/prove/train/end", desk.Limited(1<<16), desk.Answer(s.trainEnd))
+}

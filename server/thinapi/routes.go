@@ -1,0 +1,17 @@
+package thinapi
+
+import (
+	"github.com/gin-gonic/gin"
+
+	"draxel/server/desk"
+)
+
+// Routes says what is answered under /api, and what of one job.
+func (s *API) Routes(api, job gin.IRoutes) {
+	job.GET("/thin", desk.Packed, desk.Answer(s.showThin))
+	job.GET("/thin/rest", desk.Packed, desk.Answer(s.showThinRest))
+	job.POST("/thin/decide", desk.Limited(1<<20), desk.Answer(s.decideThin))
+	job.GET("/thin/cut", desk.Answer(s.showCut))
+	job.GET("/thin/circuit", desk.Answer(s.showCircuit))
+	job.PUT("/thin/bench", desk.Limited(1<<16), desk.Answer(s.putBench))
+}
