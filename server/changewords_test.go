@@ -11,11 +11,11 @@ import (
 
 // Every change that the server writes has words, on the page and in the book.
 func TestEveryChangeHasWords(t *testing.T) {
-	files, err := filepath.Glob("*.go")
+	files, err := filepath.Glob("*/*.go")
 	if err != nil {
 		t.Fatal(err)
 	}
-	what, n := regexp.MustCompile(`what:\s*"([a-z-]+)"`), 0
+	what, n := regexp.MustCompile(`What:\s*"([a-z-]+)"`), 0
 	for _, f := range files {
 		text, err := os.ReadFile(f)
 		if err != nil {

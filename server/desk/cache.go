@@ -1,8 +1,6 @@
 package desk
 
 import (
-	"context"
-	"fmt"
 	"slices"
 	"sync"
 
@@ -13,7 +11,7 @@ import (
 	"draxel/store"
 )
 
-// computed is a job at one revision with all that follows from it.
+// Computed is a job at one revision with all that follows from it.
 type Computed struct {
 	store.State
 	Memory *part.Memory // what is the same as at the revision before is not computed again
@@ -30,10 +28,10 @@ func Kept[T any](j *Computed, what any, make func() T) T {
 	return once.(func() T)()
 }
 
-// plan gives all of the plan, computed when it is first asked for.
+// Plan gives all of the plan, computed when it is first asked for.
 func (j *Computed) Plan() *plan.Plan { return j.draft.Whole() }
 
-// begun gives what is known of the plan at once: Match, and what becomes of every wire.
+// Begun gives what is known of the plan at once: Match, and what becomes of every wire.
 func (j *Computed) Begun() *plan.Plan { return j.draft.Begun() }
 
 // Hash names what a print is made from: the job's facts and decisions.
@@ -91,39 +89,6 @@ func (c *cache) put(j *Computed) {
 // touch makes a job the one used last.
 func (c *cache) touch(id string) {
 	c.used = append(slices.DeleteFunc(c.used, func(x string) bool { return x == id }), id)
-}
-
-// compute gives a job with its plan, from the cache where it has not changed. Requests for the same revision share
-// one
-// computation.
-func (s *Desk) Compute(ctx context.Context, id string) (*Computed, error) {
-	revision, err := s.Store.Revision(ctx, id)
-	if err != nil {
-		return nil, err
-	}
-	if j := s.cache.get(id, revision); j != nil {
-		return j, nil
-	}
-	v, err, _ := s.loading.Do(fmt.Sprintf("%s@%d", id, revision), func() (any, error) {
-		last := s.cache.latest(id)
-		var known *store.State
-		if last != nil {
-			known = &last.State
-		}
-		state, err := s.Store.LoadAfter(context.WithoutCancel(ctx), id, known)
-		if err != nil {
-			return nil, err
-		}
-		j, err := follow(state, last, s.costs.watch)
-		if err == nil {
-			s.cache.put(j)
-		}
-		return j, err
-	})
-	if err != nil {
-		return nil, err
-	}
-	return v.(*Computed), nil
 }
 
 // latest gives the job as it was computed last, whatever its revision.

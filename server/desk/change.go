@@ -17,7 +17,7 @@ import (
 	"draxel/store"
 )
 
-// stamp gives a tick its name, its maker and its time. A step that was done before under the same name gets another
+// Stamp gives a tick its name, its maker and its time. A step that was done before under the same name gets another
 // name: the same can be done twice. Time goes on even where the clock does not.
 func (s *Desk) Stamp(c *gin.Context, j *Computed, t *work.Tick, nth int) {
 	base := t.Step
@@ -39,7 +39,7 @@ type Done struct {
 	Count    int    `json:"count,omitempty"` // how many rows were decided, or taken back
 }
 
-// checked does something to a job that was checked against its state, anew when the job has moved on in between: two
+// Checked does something to a job that was checked against its state, anew when the job has moved on in between: two
 // people may want the same cavity at the same moment.
 func (s *Desk) Checked(c *gin.Context, do func(*Computed) error) error {
 	if _, err := s.Store.Revision(c.Request.Context(), c.Param("job")); err != nil {
@@ -75,7 +75,7 @@ func (s *Desk) turn(job string) (done func()) {
 	return mu.Unlock
 }
 
-// who gives the name of who is working, as the page sends it; it is a name for the journal and nothing more.
+// Who gives the name of who is working, as the page sends it; it is a name for the journal and nothing more.
 func Who(c *gin.Context) string {
 	name, err := url.QueryUnescape(c.GetHeader("Draxel-Who"))
 	if err != nil || strings.TrimSpace(name) == "" {
@@ -87,16 +87,16 @@ func Who(c *gin.Context) string {
 	return strings.TrimSpace(name)
 }
 
-// change is what a person asks to be written.
+// Change is what a person asks to be written.
 type Change struct {
-	Id, What, Reason string
+	ID, What, Reason string
 	Seen             int64          // the revision that the person saw: what was changed since is not overwritten
 	Base             int64          // the revision that it was checked against, 0 where nothing else matters
 	Bodies           map[string]any // subjects; nil removes one
 	Pictures         []store.Picture
 }
 
-// apply writes a change and answers with the job's new revision.
+// Apply writes a change and answers with the job's new revision.
 func (s *Desk) Apply(c *gin.Context, ch Change) error {
 	done, err := s.Write(c, ch)
 	if err != nil {
@@ -106,17 +106,17 @@ func (s *Desk) Apply(c *gin.Context, ch Change) error {
 	return nil
 }
 
-// write writes a change.
+// Write writes a change.
 func (s *Desk) Write(c *gin.Context, ch Change) (Done, error) {
 	ctx, job := c.Request.Context(), c.Param("job")
-	if ch.Id == "" || len(ch.Id) > 100 {
+	if ch.ID == "" || len(ch.ID) > 100 {
 		return Done{}, Refusal(http.StatusBadRequest, "no-change-id", "The change has no id.", "/id")
 	}
-	versions, err := s.Fresh(c, ch.Id, ch.Seen, SortedKeys(ch.Bodies)...)
+	versions, err := s.Fresh(c, ch.ID, ch.Seen, SortedKeys(ch.Bodies)...)
 	if err != nil {
 		return Done{}, err
 	}
-	r := store.Request{ID: ch.Id, Path: Asked(c), Who: Who(c), What: ch.What, Reason: ch.Reason, Base: ch.Base,
+	r := store.Request{ID: ch.ID, Path: Asked(c), Who: Who(c), What: ch.What, Reason: ch.Reason, Base: ch.Base,
 		Pictures: ch.Pictures}
 	for _, subject := range SortedKeys(ch.Bodies) {
 		p := store.Put{Subject: subject, Expect: versions[subject]}
@@ -138,7 +138,7 @@ func (s *Desk) Write(c *gin.Context, ch Change) (Done, error) {
 	return Done{Job: job, Revision: revision, Count: len(r.Puts)}, nil
 }
 
-// fresh gives the versions of a job's subjects. It fails where one that a change is about has been changed since it
+// Fresh gives the versions of a job's subjects. It fails where one that a change is about has been changed since it
 // was
 // seen; a retry of a change that came through is not stale.
 func (s *Desk) Fresh(c *gin.Context, id string, seen int64, subjects ...string) (map[string]int64, error) {
@@ -158,7 +158,7 @@ func (s *Desk) Fresh(c *gin.Context, id string, seen int64, subjects ...string) 
 	return versions, nil
 }
 
-// about gives what a change of one subject was about.
+// About gives what a change of one subject was about.
 func About(e store.Entry) string {
 	if len(e.Changes) != 1 {
 		return ""

@@ -93,6 +93,7 @@ var ChangeWords = map[string]string{
 	"wire":              "a new wire for",
 }
 
+// ChangeWord says what a kind of change is called.
 func ChangeWord(what string) string {
 	if word, known := ChangeWords[what]; known {
 		return word

@@ -2,15 +2,11 @@ package desk
 
 import (
 	"fmt"
-	"net"
-	"net/http"
 	"slices"
 	"strings"
 	"sync"
 	"text/tabwriter"
 	"time"
-
-	"github.com/gin-gonic/gin"
 )
 
 // costs is what the parts of all plans have cost since the program began.
@@ -75,13 +71,4 @@ func (c *costs) String() string {
 	}
 	_ = w.Flush() // a strings.Builder takes all that is written
 	return out.String()
-}
-
-// showCostsOfParts answers this machine alone.
-func (s *Desk) showCostsOfParts(c *gin.Context) error {
-	if ip := net.ParseIP(c.RemoteIP()); !loopback(c.Request.Host) || ip == nil || !ip.IsLoopback() {
-		return Refusal(http.StatusForbidden, "this-machine-only", "This page is for the machine that Draxel runs on.", "")
-	}
-	c.String(http.StatusOK, s.costs.String())
-	return nil
 }

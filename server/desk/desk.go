@@ -1,15 +1,12 @@
+// Package desk takes requests in, whatever they are about: who may ask and what of it is let in, jobs as they are computed,
+// changes and what is told of them, replies and problems. Each stage answers from a package above it.
 package desk
 
 import (
-	"crypto/rand"
-	"encoding/hex"
 	"log/slog"
-	"net/http"
 	"sync"
 	"time"
 
-	"github.com/gin-contrib/gzip"
-	"github.com/gin-gonic/gin"
 	"golang.org/x/sync/singleflight"
 
 	"draxel/store"
@@ -44,54 +41,9 @@ type Options struct {
 	Lan   *Lan // nil: other devices are not let in
 }
 
-// New gives a desk over the store. It fails on a passcode that is too short to be one.
-func New(o Options) (*Desk, error) {
-	s := &Desk{Store: o.Store, log: o.Log, Now: o.Now, NewID: o.NewID, stopping: make(chan struct{}),
-		uploading: make(chan struct{}, uploads)}
-	if s.Now == nil {
-		s.Now = time.Now
-	}
-	s.costs.now = s.Now
-	if s.NewID == nil {
-		s.NewID = func() string {
-			var b [9]byte
-			_, _ = rand.Read(b[:]) // never fails, by its documentation
-			return hex.EncodeToString(b[:])
-		}
-	}
-	if o.Lan == nil {
-		return s, nil
-	}
-	var err error
-	s.access, err = newAccess(*o.Lan, s.Now)
-	return s, err
-}
-
 // Stop ends what would otherwise go on for ever: the streams that tell pages of changes.
 func (s *Desk) Stop() {
 	s.stop.Do(func() {
 		close(s.stopping)
 	})
-}
-
-var Packed = gzip.Gzip(gzip.BestSpeed) // replies that are long
-
-// open gives the engine with what every request goes through, and the groups of routes of all jobs and of one. What is
-// no stage's own is answered here.
-func (s *Desk) Open() (r *gin.Engine, api, job *gin.RouterGroup) {
-	gin.SetMode(gin.ReleaseMode)
-	r = gin.New()
-	r.UseRawPath, r.UnescapePathValues = true, true
-	r.Use(s.logged, s.recovered, s.guarded, secured, paced, finishing)
-	r.GET("/debug/plan", noStore, Answer(s.showCostsOfParts))
-	api = r.Group("/api", noStore)
-	api.GET("/health", func(c *gin.Context) { c.JSON(http.StatusOK, gin.H{"ok": true}) })
-	api.POST("/pass", Limited(1<<12), Answer(s.bringPasscode))
-	api.Use(s.admitted)
-	job = api.Group("/jobs/:job", s.once)
-	job.POST("/letters", Limited(1<<17), Answer(s.letters(r)))
-	job.GET("/events", Answer(s.streamEvents))
-	job.GET("/bench/link", Answer(s.showLink))
-	job.GET("/bench/qr.png", Answer(s.showQR))
-	return r, api, job
 }

@@ -1,11 +1,6 @@
 package desk
 
-import (
-	"io"
-	"sync"
-
-	"github.com/gin-gonic/gin"
-)
+import "sync"
 
 // hub tells whoever watches a job that it has a new revision.
 type hub struct {
@@ -33,7 +28,7 @@ func (h *hub) watch(job string) (changes <-chan int64, stop func()) {
 	}
 }
 
-// tell never waits: a watcher that is too slow misses a revision and sees the next.
+// Tell never waits: a watcher that is too slow misses a revision and sees the next.
 func (h *hub) Tell(job string, revision int64) {
 	h.mu.Lock()
 	defer h.mu.Unlock()
@@ -43,29 +38,4 @@ func (h *hub) Tell(job string, revision int64) {
 		default:
 		}
 	}
-}
-
-// streamEvents sends the job's revision now and at every change, as server-sent events.
-func (s *Desk) streamEvents(c *gin.Context) error {
-	id := c.Param("job")
-	changes, stop := s.Events.watch(id)
-	defer stop()
-	revision, err := s.Store.Revision(c.Request.Context(), id)
-	if err != nil {
-		return err
-	}
-	c.SSEvent("revision", revision)
-	c.Writer.Flush()
-	c.Stream(func(io.Writer) bool {
-		select {
-		case <-c.Request.Context().Done():
-			return false
-		case <-s.stopping:
-			return false
-		case r := <-changes:
-			c.SSEvent("revision", r)
-			return true
-		}
-	})
-	return nil
 }

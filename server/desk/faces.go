@@ -19,10 +19,12 @@ type CavityWire struct {
 	Plugged bool        `json:"plugged,omitempty"`
 }
 
+// Drawn gives a layout as a face.
 func Drawn(l face.Layout) Face {
 	return Face{Wire: l.Draw(face.WireSide), Mating: l.Draw(face.MatingFace)}
 }
 
+// FacesOf gives the faces of connectors, by connector.
 func FacesOf(all []harness.Connector) map[string]Face {
 	out := map[string]Face{}
 	for _, h := range all {
@@ -31,7 +33,7 @@ func FacesOf(all []harness.Connector) map[string]Face {
 	return out
 }
 
-// cavityWires lists what is in the cavities of the plan's housings now.
+// CavityWires lists what is in the cavities of the plan's housings now.
 func (j *Computed) CavityWires() []CavityWire {
 	rows := map[harness.TerminalID]harness.Row{}
 	for _, r := range wanted.Rows(&j.Facts, j.Plan().Housings) {

@@ -28,6 +28,7 @@ type upload struct {
 	Options gather.Options
 }
 
+// ReadUpload reads the file of a form.
 func ReadUpload(c *gin.Context) (upload, error) {
 	var u upload
 	if err := c.Request.ParseMultipartForm(8 << 20); err != nil {
@@ -52,7 +53,7 @@ func ReadUpload(c *gin.Context) (upload, error) {
 	return u, err
 }
 
-// tooLargeOr gives an error that says that something is too large as it is, and the other for any other.
+// TooLargeOr gives an error that says that something is too large as it is, and the other for any other.
 func TooLargeOr(err, otherwise error) error {
 	var tooLarge *http.MaxBytesError
 	if errors.As(err, &tooLarge) {
@@ -61,7 +62,7 @@ func TooLargeOr(err, otherwise error) error {
 	return otherwise
 }
 
-// jobFile writes a job with its pictures, one after the other.
+// JobFile writes a job with its pictures, one after the other.
 func (s *Desk) JobFile(ctx context.Context, id string, j *stored.Job) func(w io.Writer) error {
 	ids := make([]string, len(j.Photos))
 	size := map[string][2]int{}
@@ -79,7 +80,7 @@ func (s *Desk) JobFile(ctx context.Context, id string, j *stored.Job) func(w io.
 	}
 }
 
-// stream sends a file as it is written. What fails when it has begun breaks the connection off: half a file is not
+// Stream sends a file as it is written. What fails when it has begun breaks the connection off: half a file is not
 // taken for a whole one.
 func Stream(c *gin.Context, name, kind string, write func(w io.Writer) error) error {
 	named(c, name)
@@ -95,7 +96,7 @@ func Stream(c *gin.Context, name, kind string, write func(w io.Writer) error) er
 	return nil
 }
 
-// download sends bytes as a file.
+// Download sends bytes as a file.
 func Download(c *gin.Context, name, kind string, data []byte) {
 	named(c, name)
 	c.Data(http.StatusOK, kind, data)
@@ -121,7 +122,7 @@ const (
 	MaxJobFile = exchange.MaxFileBytes
 )
 
-// edited gives a copy of a list that can be edited; one that is begun by hand has its heading.
+// Edited gives a copy of a list that can be edited; one that is begun by hand has its heading.
 func Edited(kind gather.SheetKind, old *gather.Sheet) gather.Sheet {
 	sheet := gather.Sheet{}
 	if old != nil {
@@ -138,7 +139,7 @@ func Edited(kind gather.SheetKind, old *gather.Sheet) gather.Sheet {
 	return sheet
 }
 
-// put puts cells right in a list, the last of those that are about one cell.
+// Put puts cells right in a list, the last of those that are about one cell.
 func Put(sheet *gather.Sheet, edits []gather.CellEdit) {
 	type cell struct {
 		line  int
@@ -176,7 +177,7 @@ type TableMeta struct {
 	With   match.Side    `json:"with,omitempty"`   // of a further pinout: the side whose harness it belongs to
 }
 
-// table gives the table with what is said of it.
+// Table gives the table with what is said of it.
 func (m TableMeta) Table(cells [][]string, o gather.Options) stored.Table {
 	return stored.Table{Name: m.Name, Source: m.Source, Date: m.Date, Trust: m.Trust, Origin: m.Origin, With: m.With,
 		Cells: cells, Options: o}

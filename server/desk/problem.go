@@ -28,6 +28,7 @@ type Problem struct {
 
 func (p *Problem) Error() string { return p.Code + ": " + p.Detail }
 
+// Refusal is a problem: its HTTP status, its code, which is stable, a sentence, and the field or row that it is about.
 func Refusal(status int, code, detail, pointer string) *Problem {
 	return &Problem{Title: http.StatusText(status), Status: status, Code: code, Detail: detail, Pointer: pointer}
 }
@@ -83,7 +84,7 @@ func asProblem(err error) *Problem {
 	return Refusal(http.StatusInternalServerError, "fault", "Draxel made a mistake: "+err.Error(), "")
 }
 
-// deviceFailed is the reply where a device outside fails: an address that is none is the request's own fault.
+// DeviceFailed is the reply where a device outside fails: an address that is none is the request's own fault.
 func DeviceFailed(code string, err error) *Problem {
 	var refusal *exchange.Refusal
 	if errors.As(err, &refusal) {
@@ -92,7 +93,7 @@ func DeviceFailed(code string, err error) *Problem {
 	return Refusal(http.StatusBadGateway, code, Sentence(err.Error()), "/address")
 }
 
-// sentence gives a message from below a capital and a full stop.
+// Sentence gives a message from below a capital and a full stop.
 func Sentence(s string) string {
 	if s == "" {
 		return s
@@ -107,7 +108,7 @@ func Sentence(s string) string {
 	return string(r)
 }
 
-// answer turns a handler that may fail into one for the router: an error becomes its problem reply.
+// Answer turns a handler that may fail into one for the router: an error becomes its problem reply.
 func Answer(handle func(*gin.Context) error) gin.HandlerFunc {
 	return func(c *gin.Context) {
 		if err := handle(c); err != nil {
@@ -116,6 +117,7 @@ func Answer(handle func(*gin.Context) error) gin.HandlerFunc {
 	}
 }
 
+// Fail answers with what went wrong and ends the request.
 func Fail(c *gin.Context, err error) {
 	p := asProblem(err)
 	body, err := json.Marshal(p)
@@ -126,7 +128,7 @@ func Fail(c *gin.Context, err error) {
 	c.Abort()
 }
 
-// read decodes a request's JSON body strictly.
+// Read decodes a request's JSON body strictly.
 func Read[T any](c *gin.Context) (T, error) {
 	var v T
 	d := json.NewDecoder(c.Request.Body)

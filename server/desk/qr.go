@@ -24,8 +24,8 @@ func bordered(m image.Image, border int) image.Image {
 // quietZone is how many modules round a code are left white, ISO/IEC 18004.
 const quietZone = 4
 
-// qrPNG draws the QR code of an address, each module so many pixels large.
-func QrPNG(address string, module int) ([]byte, error) {
+// QRCode draws the QR code of an address, each module so many pixels large.
+func QRCode(address string, module int) ([]byte, error) {
 	code, err := qr.Encode(address, qr.M, qr.Auto)
 	if err != nil {
 		return nil, fmt.Errorf("draw the QR code: %w", err)

@@ -12,7 +12,7 @@ import (
 	"draxel/core/stored"
 )
 
-// hasCavity says whether a connector of the harness or of the finished one has that cavity.
+// HasCavity says whether a connector of the harness or of the finished one has that cavity.
 func (j *Computed) HasCavity(at harness.Ref) bool {
 	for i := range j.Facts.Laid.Loom.Connectors {
 		if c := &j.Facts.Laid.Loom.Connectors[i]; c.ID == at.Connector {
@@ -23,10 +23,10 @@ func (j *Computed) HasCavity(at harness.Ref) bool {
 		func(c harness.Connector) bool { return c.ID == at.Connector && c.Has(at.Cavity) })
 }
 
-// longestName bounds the names of what is kept for comparing.
+// LongestName bounds the names of what is kept for comparing.
 const LongestName = 80
 
-// unsound is the reply to a value that cannot be, nil for one that can.
+// Unsound is the reply to a value that cannot be, nil for one that can.
 func Unsound(v any, pointer string) error {
 	if err := stored.Sound(v); err != nil {
 		return Refusal(http.StatusUnprocessableEntity, "bad-value", Sentence(err.Error()), pointer)
@@ -34,6 +34,7 @@ func Unsound(v any, pointer string) error {
 	return nil
 }
 
+// StageFindings gives the findings of a stage.
 func StageFindings(all []finding.Finding, stage string) []finding.Finding {
 	out := []finding.Finding{}
 	for _, f := range all {
@@ -44,7 +45,7 @@ func StageFindings(all []finding.Finding, stage string) []finding.Finding {
 	return out
 }
 
-// fed gives the network of a job and the position that is asked about, or why there is none.
+// Fed gives the network of a job and the position that is asked about, or why there is none.
 func (s *Desk) Fed(c *gin.Context) (*feed.Result, *Computed, string, error) {
 	at := c.Query("position")
 	if !slices.ContainsFunc(feed.Positions(), func(p feed.Position) bool { return p.Name == at }) {
@@ -63,7 +64,7 @@ func (s *Desk) Fed(c *gin.Context) (*feed.Result, *Computed, string, error) {
 	return r, j, at, nil
 }
 
-// orEmpty gives a list that is written as [] and not as null.
+// OrEmpty gives a list that is written as [] and not as null.
 func OrEmpty[T any](list []T) []T {
 	if list == nil {
 		return []T{}
@@ -71,7 +72,7 @@ func OrEmpty[T any](list []T) []T {
 	return list
 }
 
-// wireCounts counts the wires of each connector and each branch.
+// WireCounts counts the wires of each connector and each branch.
 func WireCounts(l *harness.Loom) (connectors, branches map[string]int) {
 	connectors, branches = map[string]int{}, map[string]int{}
 	for i := range l.Wires {
@@ -83,7 +84,7 @@ func WireCounts(l *harness.Loom) (connectors, branches map[string]int) {
 	return connectors, branches
 }
 
-// checkRef says whether a cavity is named.
+// CheckRef says whether a cavity is named.
 func CheckRef(at harness.Ref, pointer string) error {
 	if at.Connector == "" || at.Cavity == "" || len(at.Connector)+len(at.Cavity) > 100 {
 		return Refusal(http.StatusUnprocessableEntity, "no-cavity", "Say which cavity: connector and number.", pointer)

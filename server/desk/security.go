@@ -75,7 +75,7 @@ const uploads = 2
 // which is unpacked.
 const longestUpload = 30 * time.Minute
 
-// queued lets large files in one after the other. One waits for its turn when it has come as a whole, on disk: whoever
+// Queued lets large files in one after the other. One waits for its turn when it has come as a whole, on disk: whoever
 // sends slowly keeps nobody waiting.
 func (s *Desk) Queued(c *gin.Context) {
 	if c.Request.Body != nil && c.Request.Body != http.NoBody {
@@ -106,7 +106,7 @@ func (s *Desk) Queued(c *gin.Context) {
 	}
 }
 
-// limited bounds what a request may send.
+// Limited bounds what a request may send.
 func Limited(bytes int64) gin.HandlerFunc {
 	return func(c *gin.Context) {
 		c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, bytes)

@@ -31,7 +31,7 @@ type WorkStep struct {
 	Own     *stored.OwnStep `json:"own,omitempty"`     // of a step of the person's own: what it was said to be
 }
 
-// workSteps gives the steps of a stage, of all where none is named, with their ticks.
+// WorkSteps gives the steps of a stage, of all where none is named, with their ticks.
 func (j *Computed) WorkSteps(stage work.Stage) []WorkStep {
 	p := j.Plan()
 	wires := map[harness.WireID]*harness.Wire{}
@@ -101,7 +101,7 @@ func (w *WorkStep) pins(x *repin.Step) {
 	}
 }
 
-// inHand lists the labels of the terminals that are loose.
+// InHand lists the labels of the terminals that are loose.
 func InHand(h harness.Harness) []string {
 	out := []string{}
 	if h.InHand() == 0 {

@@ -28,7 +28,7 @@ func finishing(c *gin.Context) {
 	c.Next()
 }
 
-// asked names what a change is asked of: its method and what comes after the job in its address.
+// Asked names what a change is asked of: its method and what comes after the job in its address.
 func Asked(c *gin.Context) string {
 	path := strings.TrimPrefix(c.Request.URL.Path, "/api")
 	if job := c.Param("job"); job != "" {

@@ -127,7 +127,7 @@ func (s *API) putTable(c *gin.Context, id, what, key string, seen int64, t store
 	if old := tableIn(state.Job, key); old != nil {
 		t.Was = old.Titles(t.Name)
 	}
-	return s.Apply(c, desk.Change{Id: id, What: what, Seen: seen, Bodies: map[string]any{store.SubjectFurther(key): t}})
+	return s.Apply(c, desk.Change{ID: id, What: what, Seen: seen, Bodies: map[string]any{store.SubjectFurther(key): t}})
 }
 
 func (s *API) storedTable(c *gin.Context) (string, *stored.Table, store.State, error) {
@@ -159,7 +159,7 @@ func (s *API) dropTable(c *gin.Context) error {
 	if !furtherKey.MatchString(key) {
 		return desk.Refusal(http.StatusUnprocessableEntity, "not-further", "Only a further pinout can be taken out; bring another table for a side.", "")
 	}
-	return s.Apply(c, desk.Change{Id: r.ID, What: "drop-table", Seen: r.Seen, Bodies: map[string]any{store.SubjectFurther(key): nil}})
+	return s.Apply(c, desk.Change{ID: r.ID, What: "drop-table", Seen: r.Seen, Bodies: map[string]any{store.SubjectFurther(key): nil}})
 }
 
 // correctTable changes how a stored table is read: columns, habit, layouts, misprints, and what is said of it.

@@ -42,7 +42,7 @@ func (s *API) applyEarlier(c *gin.Context) error {
 		if len(bodies) == 0 {
 			return desk.Refusal(http.StatusUnprocessableEntity, "nothing-applies", "Nothing of that job applies to this one: no cavity, wire or device says the same in both.", "/job")
 		}
-		return s.Apply(c, desk.Change{Id: r.ID, What: "earlier", Reason: past.Job.Title, Seen: r.Seen, Base: j.Revision, Bodies: bodies})
+		return s.Apply(c, desk.Change{ID: r.ID, What: "earlier", Reason: past.Job.Title, Seen: r.Seen, Base: j.Revision, Bodies: bodies})
 	})
 }
 
@@ -66,7 +66,7 @@ func (s *API) addPhoto(c *gin.Context) error {
 		return err
 	}
 	p := stored.Photo{ID: meta.ID, Connector: meta.Connector, Note: meta.Note, Width: picture.Width, Height: picture.Height, Bytes: len(picture.Data), Who: desk.Who(c), When: s.Now().UTC().UnixMilli()}
-	return s.Apply(c, desk.Change{Id: meta.ID, What: "photo", Seen: meta.Seen, Bodies: map[string]any{store.SubjectPhoto(p.ID): p},
+	return s.Apply(c, desk.Change{ID: meta.ID, What: "photo", Seen: meta.Seen, Bodies: map[string]any{store.SubjectPhoto(p.ID): p},
 		Pictures: []store.Picture{{ID: p.ID, Picture: picture.Data, Thumb: picture.Thumb}}})
 }
 

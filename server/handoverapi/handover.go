@@ -38,12 +38,6 @@ func pagesOf(j *desk.Computed) ([]handover.Page, error) {
 	return b.pages, b.err
 }
 
-// dueOf gives the lists that must end at zero, with whose what is left is, and how much nobody owns.
-func DueOf(j *desk.Computed) ([]handover.DueList, int) {
-	lists := papers.OpenLists(j.Plan(), &j.Facts, &j.Job)
-	return lists, handover.Owned(lists, j.Job.Left)
-}
-
 // withPages gives a job with the pages of its book.
 func (s *API) withPages(c *gin.Context) (*desk.Computed, []handover.Page, error) {
 	j, err := s.Compute(c.Request.Context(), c.Param("job"))
@@ -289,7 +283,7 @@ func (s *API) leave(c *gin.Context) error {
 	if strings.TrimSpace(r.Owner) == "" {
 		return s.Apply(
 			c,
-			desk.Change{Id: r.ID, What: "left-back", Seen: r.Seen, Bodies: map[string]any{store.SubjectLeft(r.Key): nil}},
+			desk.Change{ID: r.ID, What: "left-back", Seen: r.Seen, Bodies: map[string]any{store.SubjectLeft(r.Key): nil}},
 		)
 	}
 	return s.Checked(c, func(j *desk.Computed) error {
@@ -304,7 +298,7 @@ func (s *API) leave(c *gin.Context) error {
 			if err := desk.Unsound(&x, "/owner"); err != nil {
 				return err
 			}
-			return s.Apply(c, desk.Change{Id: r.ID, What: "left", Reason: x.Reason, Seen: r.Seen, Base: j.Revision,
+			return s.Apply(c, desk.Change{ID: r.ID, What: "left", Reason: x.Reason, Seen: r.Seen, Base: j.Revision,
 				Bodies: map[string]any{store.SubjectLeft(x.Key): x}})
 		}
 		return desk.Refusal(http.StatusNotFound, "no-such-thing", "That is not open any more.", "/key")
@@ -336,7 +330,7 @@ func (s *API) lend(c *gin.Context) error {
 	return s.Apply(
 		c,
 		desk.Change{
-			Id:     r.ID,
+			ID:     r.ID,
 			What:   "loan",
 			Reason: x.Text,
 			Seen:   r.Seen,

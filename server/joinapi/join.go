@@ -103,7 +103,7 @@ func (s *API) setFunction(c *gin.Context) error {
 			w.Who, w.When = desk.Who(c), s.Now().UTC().UnixMilli()
 			body = w
 		}
-		return s.Apply(c, desk.Change{Id: r.ID, What: "function", Reason: w.Reason, Seen: r.Seen, Base: j.Revision,
+		return s.Apply(c, desk.Change{ID: r.ID, What: "function", Reason: w.Reason, Seen: r.Seen, Base: j.Revision,
 			Bodies: map[string]any{store.SubjectFunction(r.Function): body}})
 	})
 }
@@ -171,7 +171,7 @@ func (s *API) takeWay(c *gin.Context) error {
 			}
 			bodies[store.SubjectAdded(a.ID)] = a
 		}
-		return s.Apply(c, desk.Change{Id: r.ID, What: "function-way", Reason: way.Text, Seen: r.Seen, Base: j.Revision, Bodies: bodies})
+		return s.Apply(c, desk.Change{ID: r.ID, What: "function-way", Reason: way.Text, Seen: r.Seen, Base: j.Revision, Bodies: bodies})
 	})
 }
 
@@ -211,7 +211,7 @@ func (s *API) addWire(c *gin.Context) error {
 					bodies[store.SubjectFunction(a.Function)] = w
 				}
 			}
-			return s.Apply(c, desk.Change{Id: r.ID, What: "function-part-out", Reason: a.What, Seen: r.Seen, Base: j.Revision, Bodies: bodies})
+			return s.Apply(c, desk.Change{ID: r.ID, What: "function-part-out", Reason: a.What, Seen: r.Seen, Base: j.Revision, Bodies: bodies})
 		}
 		f, known := join.FunctionOf(r.Function)
 		if !known {
@@ -223,7 +223,7 @@ func (s *API) addWire(c *gin.Context) error {
 		if err := desk.Unsound(&a, "/to"); err != nil {
 			return err
 		}
-		return s.Apply(c, desk.Change{Id: r.ID, What: "function-part", Reason: a.What, Seen: r.Seen, Base: j.Revision,
+		return s.Apply(c, desk.Change{ID: r.ID, What: "function-part", Reason: a.What, Seen: r.Seen, Base: j.Revision,
 			Bodies: map[string]any{store.SubjectAdded(a.ID): a}})
 	})
 }
@@ -245,7 +245,7 @@ func (s *API) setRule(c *gin.Context) error {
 	if r.Output == "" || len(r.Output) > desk.LongestName {
 		return desk.Refusal(http.StatusUnprocessableEntity, "no-such-output", "Say which output.", "/output")
 	}
-	return s.Apply(c, desk.Change{Id: r.ID, What: "rule", Seen: r.Seen,
+	return s.Apply(c, desk.Change{ID: r.ID, What: "rule", Seen: r.Seen,
 		Bodies: map[string]any{store.SubjectOutRule(r.Output): body}})
 }
 

@@ -99,7 +99,7 @@ func (s *API) meet(c *gin.Context) error {
 	if r.Vehicle != "" && r.Vehicle != j.Job.Kind.Vehicle() {
 		vehicle = r.Vehicle
 	}
-	return s.Apply(c, desk.Change{Id: r.ID, What: "housings", Seen: r.Seen, Bodies: map[string]any{store.SubjectMet: r.Met,
+	return s.Apply(c, desk.Change{ID: r.ID, What: "housings", Seen: r.Seen, Bodies: map[string]any{store.SubjectMet: r.Met,
 		store.SubjectVehicle: vehicle}})
 }
 
@@ -120,7 +120,7 @@ func (s *API) decide(c *gin.Context) error {
 			d.Who, d.When = desk.Who(c), s.Now().UTC().UnixMilli()
 			body = d
 		}
-		return s.Apply(c, desk.Change{Id: r.ID, What: string(r.Action), Reason: r.Reason, Seen: r.Seen, Base: j.Revision,
+		return s.Apply(c, desk.Change{ID: r.ID, What: string(r.Action), Reason: r.Reason, Seen: r.Seen, Base: j.Revision,
 			Bodies: map[string]any{store.SubjectDecision(r.Side, r.At): body}})
 	})
 }
@@ -305,6 +305,6 @@ func (s *API) acceptAbove(c *gin.Context) error {
 			c.JSON(http.StatusOK, desk.Done{Job: j.ID, Revision: j.Revision})
 			return nil
 		}
-		return s.Apply(c, desk.Change{Id: r.ID, What: "accept", Reason: fmt.Sprintf("all from %.0f %%", 100*r.Above), Seen: r.Seen, Base: j.Revision, Bodies: bodies})
+		return s.Apply(c, desk.Change{ID: r.ID, What: "accept", Reason: fmt.Sprintf("all from %.0f %%", 100*r.Above), Seen: r.Seen, Base: j.Revision, Bodies: bodies})
 	})
 }

@@ -1,9 +1,7 @@
 // Package proveapi answers requests about the test sheet, the bench, diagnosis, the trainer.
 package proveapi
 
-import (
-	"draxel/server/desk"
-)
+import "draxel/server/desk"
 
 // API answers for prove.
 type API struct {
@@ -11,4 +9,5 @@ type API struct {
 	bench benches // simulated vehicles that were started from the page
 }
 
+// Stop ends the simulated vehicles.
 func (s *API) Stop() { s.bench.stop() }

@@ -178,7 +178,7 @@ func (s *API) trainEnd(c *gin.Context) error {
 	d, err := s.Write(
 		c,
 		desk.Change{
-			Id:     r.ID,
+			ID:     r.ID,
 			What:   "trained",
 			Seen:   r.Seen,
 			Base:   j.Revision,

@@ -127,7 +127,7 @@ func (s *API) decideThin(c *gin.Context) error {
 		if r.Decisions[0].Choice == thin.Undecided {
 			what = "thin-reopen"
 		}
-		done, err := s.Write(c, desk.Change{Id: r.ID, What: what, Reason: r.Decisions[0].Reason, Seen: r.Seen, Base: j.Revision,
+		done, err := s.Write(c, desk.Change{ID: r.ID, What: what, Reason: r.Decisions[0].Reason, Seen: r.Seen, Base: j.Revision,
 			Bodies: bodies})
 		if err != nil {
 			return err
@@ -281,5 +281,5 @@ func (s *API) putBench(c *gin.Context) error {
 	if b.Hand != nil && (*b.Hand < 0 || *b.Hand > 9) {
 		return desk.Refusal(http.StatusUnprocessableEntity, "bad-number", "In hand may be none to 9.", "/bench/hand")
 	}
-	return s.Apply(c, desk.Change{Id: r.ID, What: "bench", Seen: r.Seen, Bodies: map[string]any{store.SubjectBench: b}})
+	return s.Apply(c, desk.Change{ID: r.ID, What: "bench", Seen: r.Seen, Bodies: map[string]any{store.SubjectBench: b}})
 }

@@ -43,7 +43,7 @@ func (s *API) putOwn(c *gin.Context) error {
 			r.Step.Who, r.Step.When = desk.Who(c), s.Now().UTC().UnixMilli()
 			body = r.Step
 		}
-		return s.Apply(c, desk.Change{Id: r.ID, What: "own-step", Seen: r.Seen, Base: j.Revision,
+		return s.Apply(c, desk.Change{ID: r.ID, What: "own-step", Seen: r.Seen, Base: j.Revision,
 			Bodies: map[string]any{store.SubjectOwn(r.Step.ID): body}})
 	})
 }
@@ -66,7 +66,7 @@ func (s *API) answerFinding(c *gin.Context) error {
 		a.Reason = strings.TrimSpace(a.Reason)
 		subject := store.SubjectAnswer(a.Key())
 		if a.Reason == "" {
-			return s.Apply(c, desk.Change{Id: r.ID, What: "answer-back", Seen: r.Seen, Base: j.Revision,
+			return s.Apply(c, desk.Change{ID: r.ID, What: "answer-back", Seen: r.Seen, Base: j.Revision,
 				Bodies: map[string]any{subject: nil}})
 		}
 		i := slices.IndexFunc(j.Plan().Findings, func(f finding.Finding) bool {
@@ -81,7 +81,7 @@ func (s *API) answerFinding(c *gin.Context) error {
 				"through: put it right.", "/answer")
 		}
 		a.Who, a.When = desk.Who(c), s.Now().UTC().UnixMilli()
-		return s.Apply(c, desk.Change{Id: r.ID, What: "answer", Reason: a.Reason, Seen: r.Seen, Base: j.Revision,
+		return s.Apply(c, desk.Change{ID: r.ID, What: "answer", Reason: a.Reason, Seen: r.Seen, Base: j.Revision,
 			Bodies: map[string]any{subject: a}})
 	})
 }

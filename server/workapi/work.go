@@ -111,7 +111,7 @@ func (s *API) tick(c *gin.Context) error {
 		if err != nil {
 			return err
 		}
-		return s.Apply(c, desk.Change{Id: r.ID, What: "tick", Reason: r.Reason, Seen: r.Seen, Base: j.Revision, Bodies: bodies})
+		return s.Apply(c, desk.Change{ID: r.ID, What: "tick", Reason: r.Reason, Seen: r.Seen, Base: j.Revision, Bodies: bodies})
 	})
 }
 
@@ -183,7 +183,7 @@ func (s *API) mayTick(p *plan.Plan, step *work.Step, reason string, done map[str
 
 // untick takes ticks back, unless something that was done later rests on them.
 func (s *API) untick(c *gin.Context, j *desk.Computed, r TickRequest) error {
-	ch := desk.Change{Id: r.ID, What: "untick", Seen: r.Seen, Base: j.Revision, Bodies: map[string]any{}}
+	ch := desk.Change{ID: r.ID, What: "untick", Seen: r.Seen, Base: j.Revision, Bodies: map[string]any{}}
 	job := j.Job
 	job.Ticks = nil
 	for _, x := range j.Job.Ticks {
@@ -210,5 +210,5 @@ func (s *API) stuck(c *gin.Context, j *desk.Computed, r TickRequest) error {
 	}
 	t := gather.Trace{ID: r.ID, Wire: step.Wires[0], Saw: gather.Stuck, Note: r.Reason, Who: desk.Who(c),
 		When: s.Now().UTC().UnixMilli()}
-	return s.Apply(c, desk.Change{Id: r.ID, What: "stuck", Seen: r.Seen, Base: j.Revision, Bodies: map[string]any{store.SubjectTrace(t.ID): t}})
+	return s.Apply(c, desk.Change{ID: r.ID, What: "stuck", Seen: r.Seen, Base: j.Revision, Bodies: map[string]any{store.SubjectTrace(t.ID): t}})
 }

@@ -73,7 +73,7 @@ func (s *API) takeUsual(c *gin.Context) error {
 		for kind, sheet := range sheets {
 			bodies[store.SubjectSheet(kind)] = sheet
 		}
-		return s.Apply(c, desk.Change{Id: r.ID, What: "usual", Seen: r.Seen, Base: j.Revision, Bodies: bodies})
+		return s.Apply(c, desk.Change{ID: r.ID, What: "usual", Seen: r.Seen, Base: j.Revision, Bodies: bodies})
 	})
 }
 
@@ -98,6 +98,6 @@ func (s *API) lookedAt(c *gin.Context, j *desk.Computed, r *UsualRequest) error 
 		return desk.Refusal(http.StatusUnprocessableEntity, "nothing-taken", "Every line of it has been looked at.", "/so")
 	}
 	desk.Put(&sheet, edits)
-	return s.Apply(c, desk.Change{Id: r.ID, What: "looked-at", Seen: r.Seen, Base: j.Revision,
+	return s.Apply(c, desk.Change{ID: r.ID, What: "looked-at", Seen: r.Seen, Base: j.Revision,
 		Bodies: map[string]any{store.SubjectSheet(kind): sheet}})
 }

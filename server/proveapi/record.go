@@ -27,7 +27,7 @@ func (s *API) note(c *gin.Context) error {
 	if r.Out != "" {
 		return s.Apply(
 			c,
-			desk.Change{Id: r.ID, What: "note-back", Seen: r.Seen, Bodies: map[string]any{store.SubjectNote(r.Out): nil}},
+			desk.Change{ID: r.ID, What: "note-back", Seen: r.Seen, Bodies: map[string]any{store.SubjectNote(r.Out): nil}},
 		)
 	}
 	x := prove.Note{
@@ -43,7 +43,7 @@ func (s *API) note(c *gin.Context) error {
 	return s.Apply(
 		c,
 		desk.Change{
-			Id:     r.ID,
+			ID:     r.ID,
 			What:   "note",
 			Reason: x.Text,
 			Seen:   r.Seen,
@@ -75,7 +75,7 @@ func (s *API) putProgram(c *gin.Context) error {
 		return s.Apply(
 			c,
 			desk.Change{
-				Id:     r.ID,
+				ID:     r.ID,
 				What:   "program",
 				Seen:   r.Seen,
 				Base:   j.Revision,
@@ -118,7 +118,7 @@ func (s *API) mend(c *gin.Context) error {
 		}
 		return s.Apply(
 			c,
-			desk.Change{Id: r.ID, What: "mended", Reason: x.Text, Seen: r.Seen, Base: j.Revision, Bodies: bodies},
+			desk.Change{ID: r.ID, What: "mended", Reason: x.Text, Seen: r.Seen, Base: j.Revision, Bodies: bodies},
 		)
 	})
 }
@@ -235,26 +235,4 @@ func (s *API) proveSheet(
 	}
 	desk.Download(c, j.Job.Title+" test sheet."+kind, mime, b.Bytes())
 	return nil
-}
-
-// standingOf says how the sections of the sheet stand.
-func standingOf(j *desk.Computed, p *proving) map[string]prove.Standing {
-	now := prove.Since(j.Job.Proved, j.Job.Mended)
-	out := map[string]prove.Standing{}
-	for i := range p.sheet.Lines {
-		l := &p.sheet.Lines[i]
-		if !l.First && l.Section != "feeds" && l.Section != "relays" {
-			continue
-		}
-		st := out[l.Section]
-		st.Lines++
-		x := ProvedLine{SheetLine: *l}
-		if x.read(j.Job.Proved, now); x.Reading != nil && !x.Again {
-			if st.Done++; !x.Fits {
-				st.Out++
-			}
-		}
-		out[l.Section] = st
-	}
-	return out
 }

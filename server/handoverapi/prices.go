@@ -54,7 +54,7 @@ func (s *API) takePrices(c *gin.Context) error {
 				"")
 		}
 		seen, _ := strconv.ParseInt(c.Request.PostFormValue("seen"), 10, 64)
-		return s.Apply(c, desk.Change{Id: c.Request.PostFormValue("id"), What: "prices", Seen: seen, Base: j.Revision,
+		return s.Apply(c, desk.Change{ID: c.Request.PostFormValue("id"), What: "prices", Seen: seen, Base: j.Revision,
 			Bodies: bodies})
 	})
 }

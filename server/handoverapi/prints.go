@@ -121,7 +121,7 @@ func (s *API) stickersPDF(c *gin.Context) error {
 			}
 		}
 		code = func(x *handover.Sticker) []byte {
-			png, err := desk.QrPNG(
+			png, err := desk.QRCode(
 				base+"/jobs/"+url.PathEscape(c.Param("job"))+"/thin?sel=wire:"+url.QueryEscape(string(x.Wire)),
 				4,
 			)

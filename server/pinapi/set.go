@@ -88,7 +88,7 @@ func (s *API) putFace(c *gin.Context) error {
 		if !hasConnector(j, id) {
 			return desk.Refusal(http.StatusNotFound, "no-such-connector", fmt.Sprintf("There is no connector %s.", id), "")
 		}
-		return s.Apply(c, desk.Change{Id: r.ID, What: "face", Seen: r.Seen, Base: j.Revision, Bodies: map[string]any{store.SubjectLayout(id): body}})
+		return s.Apply(c, desk.Change{ID: r.ID, What: "face", Seen: r.Seen, Base: j.Revision, Bodies: map[string]any{store.SubjectLayout(id): body}})
 	})
 }
 
@@ -100,7 +100,7 @@ func (s *API) putMate(c *gin.Context, r FaceRequest) error {
 		if other == nil {
 			return desk.Refusal(http.StatusUnprocessableEntity, "no-mate", fmt.Sprintf("%s is half of no plug whose other face is known.", id), "/mate")
 		}
-		return s.Apply(c, desk.Change{Id: r.ID, What: "face", Seen: r.Seen, Base: j.Revision, Bodies: map[string]any{store.SubjectLayout(id): other.Mate()}})
+		return s.Apply(c, desk.Change{ID: r.ID, What: "face", Seen: r.Seen, Base: j.Revision, Bodies: map[string]any{store.SubjectLayout(id): other.Mate()}})
 	})
 }
 
@@ -178,7 +178,7 @@ func (s *API) openFaces(c *gin.Context) error {
 		if len(bodies) == 0 {
 			return desk.Refusal(http.StatusUnprocessableEntity, "no-such-connector", "The file has faces for no connector of this job: "+strings.Join(desk.SortedKeys(faces), ", ")+".", "")
 		}
-		return s.Apply(c, desk.Change{Id: id, What: "face", Seen: j.Revision, Base: j.Revision, Bodies: bodies})
+		return s.Apply(c, desk.Change{ID: id, What: "face", Seen: j.Revision, Base: j.Revision, Bodies: bodies})
 	})
 }
 
@@ -192,7 +192,7 @@ func (s *API) putHave(c *gin.Context) error {
 	}
 	have := maps.Clone(r.Have)
 	maps.DeleteFunc(have, func(name string, there bool) bool { return !there || len(name) > 300 })
-	return s.Apply(c, desk.Change{Id: r.ID, What: "parts", Seen: r.Seen, Bodies: map[string]any{store.SubjectHave: have}})
+	return s.Apply(c, desk.Change{ID: r.ID, What: "parts", Seen: r.Seen, Bodies: map[string]any{store.SubjectHave: have}})
 }
 
 // wish puts a step before another where hands could do it so.
@@ -218,7 +218,7 @@ func (s *API) wish(c *gin.Context) error {
 			}
 			body = w
 		}
-		return s.Apply(c, desk.Change{Id: r.ID, What: "order", Seen: r.Seen, Base: j.Revision, Bodies: map[string]any{store.SubjectWish(r.Step): body}})
+		return s.Apply(c, desk.Change{ID: r.ID, What: "order", Seen: r.Seen, Base: j.Revision, Bodies: map[string]any{store.SubjectWish(r.Step): body}})
 	})
 }
 
@@ -249,7 +249,7 @@ func (s *API) exchangeOutputs(c *gin.Context) error {
 		if len(bodies) == 0 {
 			return desk.Refusal(http.StatusUnprocessableEntity, "no-action", fmt.Sprintf("%s is not exchanged.", r.A), "/a")
 		}
-		return s.Apply(c, desk.Change{Id: r.ID, What: "exchange", Reason: r.Reason, Seen: r.Seen, Base: j.Revision, Bodies: bodies})
+		return s.Apply(c, desk.Change{ID: r.ID, What: "exchange", Reason: r.Reason, Seen: r.Seen, Base: j.Revision, Bodies: bodies})
 	})
 }
 
@@ -289,6 +289,6 @@ func (s *API) check(c *gin.Context) error {
 		if !r.Drop {
 			body = pin.Check{At: r.At, OK: r.OK, Saw: strings.TrimSpace(r.Saw), Who: desk.Who(c), When: s.Now().UTC().UnixMilli()}
 		}
-		return s.Apply(c, desk.Change{Id: r.ID, What: "second-check", Seen: r.Seen, Base: j.Revision, Bodies: map[string]any{store.SubjectCheck(r.At): body}})
+		return s.Apply(c, desk.Change{ID: r.ID, What: "second-check", Seen: r.Seen, Base: j.Revision, Bodies: map[string]any{store.SubjectCheck(r.At): body}})
 	})
 }

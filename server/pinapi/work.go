@@ -62,7 +62,7 @@ func (s *API) otherwise(c *gin.Context) error {
 		}
 		tick := work.Tick{Step: work.New(edits).ID, Edits: edits, Text: text, Stage: "pin", Kind: "otherwise", At: []harness.Ref{r.At, r.To}}
 		s.Stamp(c, j, &tick, 0)
-		return s.Apply(c, desk.Change{Id: r.ID, What: "otherwise", Seen: r.Seen, Base: j.Revision, Bodies: map[string]any{store.SubjectTick(tick.Step): tick}})
+		return s.Apply(c, desk.Change{ID: r.ID, What: "otherwise", Seen: r.Seen, Base: j.Revision, Bodies: map[string]any{store.SubjectTick(tick.Step): tick}})
 	})
 }
 
@@ -99,7 +99,7 @@ func (s *API) report(c *gin.Context) error {
 			s.Stamp(c, j, &tick, 0)
 			bodies[store.SubjectTick(tick.Step)] = tick
 		}
-		return s.Apply(c, desk.Change{Id: r.ID, What: "report", Seen: r.Seen, Base: j.Revision, Bodies: bodies})
+		return s.Apply(c, desk.Change{ID: r.ID, What: "report", Seen: r.Seen, Base: j.Revision, Bodies: bodies})
 	})
 }
 
@@ -119,6 +119,6 @@ func (s *API) settle(c *gin.Context) error {
 		}
 		x := j.Job.Reports[i]
 		x.Settled = strings.TrimSpace(r.Settled)
-		return s.Apply(c, desk.Change{Id: r.ID, What: "settle", Seen: r.Seen, Base: j.Revision, Bodies: map[string]any{store.SubjectReport(x.ID): x}})
+		return s.Apply(c, desk.Change{ID: r.ID, What: "settle", Seen: r.Seen, Base: j.Revision, Bodies: map[string]any{store.SubjectReport(x.ID): x}})
 	})
 }

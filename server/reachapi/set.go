@@ -38,7 +38,7 @@ func (s *API) putMap(c *gin.Context) error {
 	}
 	bodies := map[string]any{store.SubjectMap: r.Map}
 	if len(r.Renamed) == 0 {
-		return s.Apply(c, desk.Change{Id: r.ID, What: "map", Seen: r.Seen, Bodies: bodies})
+		return s.Apply(c, desk.Change{ID: r.ID, What: "map", Seen: r.Seen, Bodies: bodies})
 	}
 	return s.Checked(c, func(j *desk.Computed) error {
 		for _, p := range j.Job.Places {
@@ -56,7 +56,7 @@ func (s *API) putMap(c *gin.Context) error {
 				}
 			}
 		}
-		return s.Apply(c, desk.Change{Id: r.ID, What: "map", Seen: r.Seen, Base: j.Revision, Bodies: bodies})
+		return s.Apply(c, desk.Change{ID: r.ID, What: "map", Seen: r.Seen, Base: j.Revision, Bodies: bodies})
 	})
 }
 
@@ -69,7 +69,7 @@ func (s *API) putRules(c *gin.Context) error {
 		return err
 	}
 	x := r.Rules
-	return s.Apply(c, desk.Change{Id: r.ID, What: "rules", Seen: r.Seen, Bodies: map[string]any{store.SubjectRules: x}})
+	return s.Apply(c, desk.Change{ID: r.ID, What: "rules", Seen: r.Seen, Bodies: map[string]any{store.SubjectRules: x}})
 }
 
 // putPlaces puts things at stations.
@@ -86,7 +86,7 @@ func (s *API) putPlaces(c *gin.Context) error {
 		if err != nil {
 			return err
 		}
-		return s.Apply(c, desk.Change{Id: r.ID, What: "place", Reason: r.Reason, Seen: r.Seen, Base: j.Revision, Bodies: bodies})
+		return s.Apply(c, desk.Change{ID: r.ID, What: "place", Reason: r.Reason, Seen: r.Seen, Base: j.Revision, Bodies: bodies})
 	})
 }
 
@@ -154,7 +154,7 @@ func (s *API) putSpan(c *gin.Context) error {
 			w.Who, w.When = desk.Who(c), s.Now().UTC().UnixMilli()
 			body = w
 		}
-		return s.Apply(c, desk.Change{Id: r.ID, What: "span", Reason: w.Reason, Seen: r.Seen, Base: j.Revision, Bodies: map[string]any{store.SubjectSpan(w.Wire): body}})
+		return s.Apply(c, desk.Change{ID: r.ID, What: "span", Reason: w.Reason, Seen: r.Seen, Base: j.Revision, Bodies: map[string]any{store.SubjectSpan(w.Wire): body}})
 	})
 }
 
@@ -180,7 +180,7 @@ func (s *API) putLength(c *gin.Context) error {
 			}
 			body = m
 		}
-		return s.Apply(c, desk.Change{Id: r.ID, What: "length", Seen: r.Seen, Base: j.Revision, Bodies: map[string]any{store.SubjectLength(r.Wire): body}})
+		return s.Apply(c, desk.Change{ID: r.ID, What: "length", Seen: r.Seen, Base: j.Revision, Bodies: map[string]any{store.SubjectLength(r.Wire): body}})
 	})
 }
 
@@ -196,7 +196,7 @@ func (s *API) putOption(c *gin.Context) error {
 	if len(r.Option.Moves) > 0 {
 		body = r.Option
 	}
-	return s.Apply(c, desk.Change{Id: r.ID, What: "option", Seen: r.Seen, Bodies: map[string]any{store.SubjectOption(r.Option.ID): body}})
+	return s.Apply(c, desk.Change{ID: r.ID, What: "option", Seen: r.Seen, Bodies: map[string]any{store.SubjectOption(r.Option.ID): body}})
 }
 
 // chooseOption puts everything where an option has it, and keeps where it was as another option.
@@ -228,7 +228,7 @@ func (s *API) chooseOption(c *gin.Context) error {
 			bodies[store.SubjectOption(before.ID)] = before
 		}
 		bodies[store.SubjectOption(o.ID)] = nil
-		return s.Apply(c, desk.Change{Id: r.ID, What: "choose", Reason: r.Reason, Seen: r.Seen, Base: j.Revision, Bodies: bodies})
+		return s.Apply(c, desk.Change{ID: r.ID, What: "choose", Reason: r.Reason, Seen: r.Seen, Base: j.Revision, Bodies: bodies})
 	})
 }
 
@@ -255,7 +255,7 @@ func (s *API) takeDisconnect(c *gin.Context) error {
 			p.Who, p.When = desk.Who(c), s.Now().UTC().UnixMilli()
 			body = p
 		}
-		return s.Apply(c, desk.Change{Id: r.ID, What: "parting", Seen: r.Seen, Base: j.Revision,
+		return s.Apply(c, desk.Change{ID: r.ID, What: "parting", Seen: r.Seen, Base: j.Revision,
 			Bodies: map[string]any{store.SubjectParting(r.Between): body}})
 	})
 }
@@ -273,6 +273,6 @@ func (s *API) logLeftover(c *gin.Context) error {
 			return noWire(r.Wire)
 		}
 		x := reach.Leftover{ID: r.ID, Wire: r.Wire, Left: r.Left, Who: desk.Who(c), When: s.Now().UTC().UnixMilli()}
-		return s.Apply(c, desk.Change{Id: r.ID, What: "leftover", Seen: r.Seen, Base: j.Revision, Bodies: map[string]any{store.SubjectLeftover(x.ID): x}})
+		return s.Apply(c, desk.Change{ID: r.ID, What: "leftover", Seen: r.Seen, Base: j.Revision, Bodies: map[string]any{store.SubjectLeftover(x.ID): x}})
 	})
 }

@@ -80,7 +80,7 @@ func (s *API) putIdentity(c *gin.Context) error {
 			return desk.Refusal(http.StatusUnprocessableEntity, "no-name", "Give each source a name.", "/identity/sources")
 		}
 	}
-	return s.Apply(c, desk.Change{Id: r.ID, What: "identity", Seen: r.Seen, Bodies: map[string]any{store.SubjectIdentity: r.Identity}})
+	return s.Apply(c, desk.Change{ID: r.ID, What: "identity", Seen: r.Seen, Bodies: map[string]any{store.SubjectIdentity: r.Identity}})
 }
 
 func (s *API) putItems(c *gin.Context) error {
@@ -88,7 +88,7 @@ func (s *API) putItems(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	return s.Apply(c, desk.Change{Id: r.ID, What: "items", Seen: r.Seen, Bodies: map[string]any{store.SubjectItems: r.Items}})
+	return s.Apply(c, desk.Change{ID: r.ID, What: "items", Seen: r.Seen, Bodies: map[string]any{store.SubjectItems: r.Items}})
 }
 
 func (s *API) putBefore(c *gin.Context) error {
@@ -105,7 +105,7 @@ func (s *API) putBefore(c *gin.Context) error {
 			u.Who, u.When = desk.Who(c), s.Now().UTC().UnixMilli()
 		}
 	}
-	return s.Apply(c, desk.Change{Id: r.ID, What: "before", Seen: r.Seen, Bodies: map[string]any{store.SubjectBefore: r.Before}})
+	return s.Apply(c, desk.Change{ID: r.ID, What: "before", Seen: r.Seen, Bodies: map[string]any{store.SubjectBefore: r.Before}})
 }
 
 func (s *API) putLooked(c *gin.Context) error {
@@ -120,7 +120,7 @@ func (s *API) putLooked(c *gin.Context) error {
 	if r.Looked != (gather.Looked{}) {
 		body = r.Looked
 	}
-	return s.Apply(c, desk.Change{Id: r.ID, What: "looked", Seen: r.Seen, Bodies: map[string]any{store.SubjectLooked(c.Param("connector")): body}})
+	return s.Apply(c, desk.Change{ID: r.ID, What: "looked", Seen: r.Seen, Bodies: map[string]any{store.SubjectLooked(c.Param("connector")): body}})
 }
 
 func sheetKind(c *gin.Context) (gather.SheetKind, error) {
@@ -205,7 +205,7 @@ func (s *API) importSheet(c *gin.Context) error {
 		return desk.Refusal(http.StatusUnprocessableEntity, "no-rows", desk.Sentence(detail), "")
 	}
 	seen, _ := strconv.ParseInt(c.Request.PostFormValue("seen"), 10, 64)
-	return s.Apply(c, desk.Change{Id: c.Request.PostFormValue("id"), What: "import", Seen: seen, Bodies: map[string]any{store.SubjectSheet(kind): sheet}})
+	return s.Apply(c, desk.Change{ID: c.Request.PostFormValue("id"), What: "import", Seen: seen, Bodies: map[string]any{store.SubjectSheet(kind): sheet}})
 }
 
 // editSheet puts cells of a list right, adds lines, strikes lines out.
@@ -237,7 +237,7 @@ func (s *API) editSheet(c *gin.Context) error {
 			sheet.Gone = append(sheet.Gone, line)
 		}
 	}
-	return s.Apply(c, desk.Change{Id: r.ID, What: "edit-list", Seen: r.Seen, Bodies: map[string]any{store.SubjectSheet(kind): sheet}})
+	return s.Apply(c, desk.Change{ID: r.ID, What: "edit-list", Seen: r.Seen, Bodies: map[string]any{store.SubjectSheet(kind): sheet}})
 }
 
 func (s *API) addReading(c *gin.Context) error {
@@ -268,7 +268,7 @@ func (s *API) addReading(c *gin.Context) error {
 		if why := restraintAt(j, m.At); why != "" {
 			return desk.Refusal(http.StatusUnprocessableEntity, "left-alone", why, "/reading/at")
 		}
-		return s.Apply(c, desk.Change{Id: r.ID, What: "measure", Seen: r.Seen, Base: j.Revision, Bodies: map[string]any{store.SubjectReading(m.ID): m}})
+		return s.Apply(c, desk.Change{ID: r.ID, What: "measure", Seen: r.Seen, Base: j.Revision, Bodies: map[string]any{store.SubjectReading(m.ID): m}})
 	})
 }
 
@@ -326,7 +326,7 @@ func (s *API) addTrace(c *gin.Context) error {
 				return desk.Refusal(http.StatusUnprocessableEntity, "not-traced", f.Text, "/trace")
 			}
 		}
-		return s.Apply(c, desk.Change{Id: r.ID, What: "trace", Seen: r.Seen, Base: j.Revision, Bodies: map[string]any{store.SubjectTrace(t.ID): t}})
+		return s.Apply(c, desk.Change{ID: r.ID, What: "trace", Seen: r.Seen, Base: j.Revision, Bodies: map[string]any{store.SubjectTrace(t.ID): t}})
 	})
 }
 
@@ -337,6 +337,6 @@ func (s *API) dropFact(subject func(string) string, what string) func(*gin.Conte
 		if err != nil {
 			return err
 		}
-		return s.Apply(c, desk.Change{Id: r.ID, What: what, Seen: r.Seen, Bodies: map[string]any{subject(c.Param("fact")): nil}})
+		return s.Apply(c, desk.Change{ID: r.ID, What: what, Seen: r.Seen, Bodies: map[string]any{subject(c.Param("fact")): nil}})
 	}
 }

@@ -8,7 +8,6 @@ import (
 	"net"
 	"net/http"
 	"slices"
-	"sync"
 	"time"
 
 	"github.com/gin-gonic/gin"
@@ -19,48 +18,6 @@ import (
 	"draxel/standins"
 	"draxel/store"
 )
-
-// bench is a simulated vehicle of a job that was started from the page, with its meter, unit and rig on this
-// machine alone.
-type bench struct {
-	car   *standins.Car
-	at    Benched
-	until time.Time
-	end   context.CancelFunc
-
-	// What was read at it and found there: it is the simulated vehicle's, and never the job's.
-	mu       sync.Mutex
-	readings []prove.MeterReading
-	mended   []prove.Mend
-}
-
-// keep keeps a reading under its name in the place of the one before, or takes it away.
-func (b *bench) keep(id string, r *prove.MeterReading) {
-	b.mu.Lock()
-	defer b.mu.Unlock()
-	b.readings = slices.DeleteFunc(slices.Clone(b.readings), func(x prove.MeterReading) bool { return x.ID == id })
-	if r != nil && len(b.readings) < mostBenched {
-		b.readings = append(b.readings, *r)
-	}
-}
-
-// mend notes what was found: the simulated vehicle is put in order by it.
-func (b *bench) mend(m prove.Mend) {
-	b.mu.Lock()
-	defer b.mu.Unlock()
-	b.mended = append(slices.Clone(b.mended), m)
-	b.car.Hide()
-}
-
-// readingsOf gives what was read and found at a simulated vehicle where one is asked for, else at the job's own.
-func readingsOf(j *desk.Computed, b *bench) ([]prove.MeterReading, []prove.Mend) {
-	if b == nil {
-		return j.Job.Proved, j.Job.Mended
-	}
-	b.mu.Lock()
-	defer b.mu.Unlock()
-	return b.readings, b.mended
-}
 
 // asked gives the simulated vehicle of a request that means it: nil for a request that means the real one, whether a
 // simulated one runs or not, and a refusal where none runs any more.
@@ -84,45 +41,6 @@ func (s *API) simulated(c *gin.Context) error {
 	}
 	c.JSON(http.StatusOK, desk.Done{Job: c.Param("job"), Revision: j.Revision})
 	return nil
-}
-
-// benches are the simulated vehicles by job.
-type benches struct {
-	mu  sync.Mutex
-	all map[string]*bench
-}
-
-// mostBenches bounds the simulated vehicles that run at once, and benchTime how long one runs that nobody asks.
-const (
-	mostBenches = 8
-	mostBenched = 5000 // readings at one
-	benchTime   = 30 * time.Minute
-)
-
-// of gives the bench of a job, nil where none runs.
-func (b *benches) of(job string, now time.Time) *bench {
-	b.mu.Lock()
-	defer b.mu.Unlock()
-	for id, x := range b.all {
-		if now.After(x.until) {
-			x.end()
-			delete(b.all, id)
-		}
-	}
-	x := b.all[job]
-	if x != nil {
-		x.until = now.Add(benchTime)
-	}
-	return x
-}
-
-func (b *benches) stop() {
-	b.mu.Lock()
-	defer b.mu.Unlock()
-	for id, x := range b.all {
-		x.end()
-		delete(b.all, id)
-	}
 }
 
 // runStandin starts a simulated vehicle of the job, with a fault of its own where a number is given, or stops it.
@@ -368,7 +286,7 @@ func (s *API) putLive(c *gin.Context) error {
 		return s.Apply(
 			c,
 			desk.Change{
-				Id:     r.ID,
+				ID:     r.ID,
 				What:   "live",
 				Seen:   r.Seen,
 				Base:   j.Revision,

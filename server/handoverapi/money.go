@@ -63,13 +63,13 @@ func reckon(j *stored.Job, f *fact.Facts, d stored.Decisions, p *plan.Plan, toda
 	return m
 }
 
-// day writes a day so many days from today.
+// Day writes a day so many days from today.
 func Day(today time.Time, days int) string { return today.AddDate(0, 0, days).Format(time.DateOnly) }
 
 // moneyOn is what of a job's money is kept for a day.
 type moneyOn struct{ what, day string }
 
-// moneyOf gives how time, parts and cost of the job stand today; worked out once a day and revision.
+// MoneyOf gives how time, parts and cost of the job stand today; worked out once a day and revision.
 func MoneyOf(j *desk.Computed, now time.Time) *money {
 	today := now.UTC()
 	return desk.Kept(j, moneyOn{"money", today.Format(time.DateOnly)}, func() *money {
@@ -102,7 +102,7 @@ func (s *API) showMoney(c *gin.Context) error {
 	return nil
 }
 
-// lateParts lists the parts that are not there when they are wanted.
+// LateParts lists the parts that are not there when they are wanted.
 func LateParts(m *money, now time.Time) []LatePart {
 	out, today := []LatePart{}, now.UTC()
 	for _, x := range m.Timing.Late {
@@ -125,7 +125,7 @@ func (s *API) noteSpent(c *gin.Context) error {
 	}
 	x := r.Spent
 	if r.Gone {
-		return s.Apply(c, desk.Change{Id: r.ID, What: "spent-back", Seen: r.Seen,
+		return s.Apply(c, desk.Change{ID: r.ID, What: "spent-back", Seen: r.Seen,
 			Bodies: map[string]any{store.SubjectSpent(x.ID): nil}})
 	}
 	x.ID, x.Who, x.Text, x.When = r.ID, strings.TrimSpace(x.Who), strings.TrimSpace(x.Text), s.Now().UTC().UnixMilli()
@@ -138,7 +138,7 @@ func (s *API) noteSpent(c *gin.Context) error {
 	if err := desk.Unsound(&x, "/spent"); err != nil {
 		return err
 	}
-	return s.Apply(c, desk.Change{Id: r.ID, What: "spent", Reason: x.Text, Seen: r.Seen,
+	return s.Apply(c, desk.Change{ID: r.ID, What: "spent", Reason: x.Text, Seen: r.Seen,
 		Bodies: map[string]any{store.SubjectSpent(x.ID): x}})
 }
 
@@ -170,7 +170,7 @@ func (s *API) buy(c *gin.Context) error {
 	}
 	return s.Apply(
 		c,
-		desk.Change{Id: r.ID, What: "bought", Seen: r.Seen, Bodies: map[string]any{store.SubjectBought(x.Key): body}},
+		desk.Change{ID: r.ID, What: "bought", Seen: r.Seen, Bodies: map[string]any{store.SubjectBought(x.Key): body}},
 	)
 }
 
@@ -186,7 +186,7 @@ func (s *API) setTerms(c *gin.Context) error {
 	}
 	return s.Apply(
 		c,
-		desk.Change{Id: r.ID, What: "terms", Seen: r.Seen, Bodies: map[string]any{store.SubjectTerms: r.Terms}},
+		desk.Change{ID: r.ID, What: "terms", Seen: r.Seen, Bodies: map[string]any{store.SubjectTerms: r.Terms}},
 	)
 }
 

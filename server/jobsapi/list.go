@@ -64,7 +64,7 @@ func (s *API) archive(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	ch := desk.Change{Id: r.ID, What: "archive", Seen: r.Seen, Bodies: map[string]any{store.SubjectArchived: true}}
+	ch := desk.Change{ID: r.ID, What: "archive", Seen: r.Seen, Bodies: map[string]any{store.SubjectArchived: true}}
 	if !r.Archived {
 		ch.What, ch.Bodies[store.SubjectArchived] = "unarchive", nil
 	}

@@ -63,7 +63,7 @@ func (s *API) deliver(c *gin.Context) error {
 		if err := desk.Unsound(&x, "/name"); err != nil {
 			return err
 		}
-		return s.Apply(c, desk.Change{Id: r.ID, What: "delivered", Reason: x.Name, Seen: r.Seen, Base: j.Revision,
+		return s.Apply(c, desk.Change{ID: r.ID, What: "delivered", Reason: x.Name, Seen: r.Seen, Base: j.Revision,
 			Bodies: map[string]any{store.SubjectDelivered(x.ID): x}})
 	})
 }

@@ -99,7 +99,7 @@ func (s *API) takeFeeds(
 		}
 		bodies[store.SubjectFeed(before.ID)] = before
 	}
-	return s.Apply(c, desk.Change{Id: id, What: what, Seen: seen, Base: j.Revision, Bodies: bodies})
+	return s.Apply(c, desk.Change{ID: id, What: what, Seen: seen, Base: j.Revision, Bodies: bodies})
 }
 
 // mostFeeds is how many ways to feed a job are kept beside each other.
@@ -141,7 +141,7 @@ func (s *API) putBlock(c *gin.Context) error {
 			return desk.Refusal(http.StatusUnprocessableEntity, "name-taken", "There is a connector "+r.Block.ID+" already.",
 				"/block/id")
 		}
-		return s.Apply(c, desk.Change{Id: r.ID, What: "block", Seen: r.Seen, Base: j.Revision, Bodies: bodies})
+		return s.Apply(c, desk.Change{ID: r.ID, What: "block", Seen: r.Seen, Base: j.Revision, Bodies: bodies})
 	})
 }
 
@@ -169,7 +169,7 @@ func (s *API) leadCircuit(c *gin.Context) error {
 		for _, o := range open {
 			bodies[store.SubjectDecision(o.Side, o.At)] = nil
 		}
-		return s.Apply(c, desk.Change{Id: r.ID, What: "circuit", Seen: r.Seen, Base: j.Revision, Bodies: bodies})
+		return s.Apply(c, desk.Change{ID: r.ID, What: "circuit", Seen: r.Seen, Base: j.Revision, Bodies: bodies})
 	})
 }
 
@@ -203,7 +203,7 @@ func (s *API) rateFuse(c *gin.Context) error {
 			}
 			body = x
 		}
-		return s.Apply(c, desk.Change{Id: r.ID, What: "rated", Reason: r.Reason, Seen: r.Seen, Base: j.Revision,
+		return s.Apply(c, desk.Change{ID: r.ID, What: "rated", Reason: r.Reason, Seen: r.Seen, Base: j.Revision,
 			Bodies: map[string]any{store.SubjectRated(r.Fuse): body}})
 	})
 }
@@ -228,7 +228,7 @@ func (s *API) keepFeeds(c *gin.Context) error {
 			o.Who, o.When = desk.Who(c), s.Now().UTC().UnixMilli()
 			body = o
 		}
-		return s.Apply(c, desk.Change{Id: r.ID, What: "feeds", Seen: r.Seen, Base: j.Revision,
+		return s.Apply(c, desk.Change{ID: r.ID, What: "feeds", Seen: r.Seen, Base: j.Revision,
 			Bodies: map[string]any{store.SubjectFeed(r.Option): body}})
 	})
 }
