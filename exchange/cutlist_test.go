@@ -17,7 +17,7 @@ import (
 func TestCutList(t *testing.T) {
 	end := func(c string) harness.End { return harness.End{At: harness.Ref{Connector: c, Cavity: "1"}} }
 	w := func(id, function string, a, b string, mm float64) reach.Wire {
-		return reach.Wire{Wire: harness.Wire{ID: harness.WireID(id), Function: function, Colour: colour.Parse("GN-BK", colour.IEC), Size: 0.75, Length: mm, Ends: [2]harness.End{end(a), end(b)}}}
+		return reach.Wire{Wire: harness.Wire{ID: harness.WireID(id), Conductor: harness.Conductor{Function: function, Colour: colour.Parse("GN-BK", colour.IEC), Size: 0.75}, Length: mm, Ends: [2]harness.End{end(a), end(b)}}}
 	}
 	place := func(c, at string) reach.Place {
 		return reach.Place{Thing: reach.Thing{Kind: reach.AConnector, ID: c}, Station: at}

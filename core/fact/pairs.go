@@ -120,14 +120,10 @@ func (f *Facts) Complete() {
 				more = append(
 					more,
 					harness.Wire{
-						ID:       id,
-						Ends:     [2]harness.End{{At: r.Ref}},
-						Colour:   r.Colour,
-						Circuit:  r.Circuit,
-						Function: r.Function,
-						Signal:   r.Signal,
-						Size:     r.Size,
-						Implied:  true,
+						ID:        id,
+						Ends:      [2]harness.End{{At: r.Ref}},
+						Conductor: r.Conductor,
+						Implied:   true,
 					},
 				)
 			}

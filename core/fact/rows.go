@@ -52,12 +52,8 @@ func RowOf(w *harness.Wire) harness.Row {
 // RowOfWire describes a wire as the row of a pinout would that has it in a cavity.
 func RowOfWire(w *harness.Wire, at harness.Ref) harness.Row {
 	return harness.Row{
-		Ref:      at,
-		Colour:   w.Colour,
-		Circuit:  w.Circuit,
-		Function: w.Function,
-		Signal:   w.Signal,
-		Size:     w.Size,
+		Ref:       at,
+		Conductor: w.Conductor,
 	}
 }
 

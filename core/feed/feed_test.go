@@ -56,7 +56,7 @@ func (v vehicle) reckon(t testing.TB) (feed.Input, error) {
 	half := map[string]int{}
 	for _, text := range v.wires {
 		f := strings.SplitN(string(text), " ", 5)
-		w := harness.Wire{ID: harness.WireID(f[0]), Function: f[4], Signal: signal.Read(f[4])}
+		w := harness.Wire{ID: harness.WireID(f[0]), Conductor: harness.Conductor{Function: f[4], Signal: signal.Read(f[4])}}
 		for k, end := range f[1:3] {
 			c, cavity, _ := strings.Cut(end, "-")
 			w.Ends[k] = harness.End{At: harness.Ref{Connector: c, Cavity: cavity}}

@@ -327,7 +327,7 @@ func (r *Reading) beyond(ways map[string]int) {
 }
 
 func (r *Reading) row(ref harness.Ref, line int, get func(Column) string, read readers) harness.Row {
-	row := harness.Row{Ref: ref, Line: line, Circuit: get(Circuit), Function: get(Function), FarEnd: get(FarEnd), Note: get(Note), SizeText: get(Size)}
+	row := harness.Row{Ref: ref, Line: line, Conductor: harness.Conductor{Circuit: get(Circuit), Function: get(Function)}, FarEnd: get(FarEnd), Note: get(Note), SizeText: get(Size)}
 	written := get(Colour)
 	row.Colour = read.colour(written, r.Habit.Habit)
 	if notUsed.MatchString(written) && !row.Colour.Known() {

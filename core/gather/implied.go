@@ -12,8 +12,8 @@ import (
 // wireOf makes the wire that a pinout's row shows one end of.
 func (b *builder) wireOf(r *harness.Row) harness.Wire {
 	return harness.Wire{ID: b.freeID(r.Ref.String()), Ends: [2]harness.End{{At: r.Ref}},
-		Colour: r.Colour, Circuit: r.Circuit, Function: r.Function, Signal: r.Signal, Size: r.Size,
-		Source: b.loom.Connectors[b.connector[r.Ref.Connector]].Source}
+		Conductor: r.Conductor,
+		Source:    b.loom.Connectors[b.connector[r.Ref.Connector]].Source}
 }
 
 // freeID gives the name, or one like it that no wire has yet.

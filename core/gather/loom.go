@@ -230,8 +230,8 @@ func (b *builder) wires() {
 	read := readers{signals: map[string]signal.Reading{}, colours: map[string]colour.Colour{}}
 	for _, r := range b.sheet(WireList) {
 		w := harness.Wire{ID: harness.Listed(r.Cells["wire"]),
-			Circuit: r.Cells["circuit"], Function: r.Cells["function"],
-			Length: millimetres(r.Cells["length"]), Branch: r.Cells["branch"],
+			Conductor: harness.Conductor{Circuit: r.Cells["circuit"], Function: r.Cells["function"]},
+			Length:    millimetres(r.Cells["length"]), Branch: r.Cells["branch"],
 			Pair: r.Cells["pair"], Shield: r.Cells["shield"], Added: r.Cells["added"], Note: r.Cells["note"]}
 		if _, twice := b.wire[w.ID]; twice {
 			b.find("listed-twice", finding.Check, string(w.ID), "Give one of them another number.", "Wire %s is listed twice; the second, on line %d, is left out.", w.ID, r.Line)

@@ -49,8 +49,8 @@ func Compare(was, is *State) []Difference {
 		}
 		add("end", name, ends(a), ends(b))
 		add("colour", name, a.Colour.String(), b.Colour.String())
-		if a.Square != b.Square {
-			add("size", name, a.Square.String(), b.Square.String())
+		if a.Size != b.Size {
+			add("size", name, a.Size.String(), b.Size.String())
 		}
 		if d := a.Mm - b.Mm; d > within || d < -within {
 			add("length", name, fmt.Sprintf("%.0f mm", a.Mm), fmt.Sprintf("%.0f mm", b.Mm))

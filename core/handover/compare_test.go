@@ -17,7 +17,7 @@ func made(r *rand.Rand, n int) handover.State {
 	s := handover.State{Decisions: map[string]string{}}
 	for i := range n {
 		l := handover.Length{Name: harness.WireID(fmt.Sprint("w", i))}
-		l.Colour, l.Square, l.Mm = colour.Colour{Written: fmt.Sprint("c", r.IntN(9))}, 0.5, float64(200+r.IntN(900))
+		l.Colour, l.Size, l.Mm = colour.Colour{Written: fmt.Sprint("c", r.IntN(9))}, 0.5, float64(200+r.IntN(900))
 		l.Ends = [2]handover.End{{At: fmt.Sprint("A", i)}, {At: fmt.Sprint("B", i)}}
 		s.Lengths = append(s.Lengths, l)
 		s.Decisions[fmt.Sprint("A", i)] = "stays"
@@ -51,7 +51,7 @@ func TestWhatDiffersIsWhatWasChanged(t *testing.T) {
 				l.Colour.Written += "x"
 				want["colour "+string(l.Name)] = true
 			case 2:
-				l.Square = 2.5
+				l.Size = 2.5
 				want["size "+string(l.Name)] = true
 			case 3:
 				l.Mm += []float64{0.4, 25}[r.IntN(2)] // less than a millimetre is none

@@ -12,23 +12,17 @@ import (
 	"strconv"
 	"strings"
 
-	"draxel/core/colour"
 	"draxel/core/finding"
 	"draxel/core/harness"
 	"draxel/core/network"
-	"draxel/core/signal"
 	"draxel/core/size"
 )
 
 // Wire is what is known of a wire, as its table has it and as it becomes.
 type Wire struct {
-	ID       harness.WireID
-	Colour   colour.Colour
-	Extended string       // colour or code of what lengthens it
-	Square   size.Section // mm², 0 where nobody knows
-	Circuit  string
-	Function string
-	Signal   signal.Reading
+	ID harness.WireID
+	harness.Conductor
+	Extended string  // colour or code of what lengthens it
 	Mm       float64 // length, 0 where nobody knows
 	New      bool    // cut from new wire
 }
@@ -101,10 +95,10 @@ func (l *Length) Long() string {
 
 // Thick is its size in mm², without the unit; empty where nobody knows it.
 func (l *Length) Thick() string {
-	if l.Square <= 0 {
+	if l.Size <= 0 {
 		return ""
 	}
-	return strings.TrimSuffix(l.Square.String(), " mm²")
+	return strings.TrimSuffix(l.Size.String(), " mm²")
 }
 
 // binder is a book in the making.
@@ -173,7 +167,8 @@ func bind(in Input) *binder {
 		l := Length{
 			Name:  harness.Listed(c.Name),
 			Cable: true,
-			Wire:  Wire{ID: harness.Listed(c.Name), Square: size.Section(c.Square), Mm: c.Length, Function: "cable"},
+			Wire: Wire{ID: harness.Listed(c.Name), Mm: c.Length,
+				Conductor: harness.Conductor{Function: "cable", Size: size.Section(c.Square)}},
 		}
 		l.Ends = [2]End{b.at(c.From), b.at(c.To)}
 		b.all = append(b.all, l)

@@ -31,8 +31,8 @@ func WireTable(all []Length) [][]string {
 			}
 		}
 		square := ""
-		if l.Square > 0 {
-			square = l.Square.String()
+		if l.Size > 0 {
+			square = l.Size.String()
 		}
 		if l.Extended != "" {
 			notes = append(notes, "extended: "+l.Extended)

@@ -1,11 +1,5 @@
 package harness
 
-import (
-	"draxel/core/colour"
-	"draxel/core/signal"
-	"draxel/core/size"
-)
-
 // Loom is a harness laid open: not only its connectors but what lies between them. It is what is known, and says of
 // each wire and splice whether anybody has seen it. Its zero value is a harness of which nothing is known.
 type Loom struct {
@@ -96,21 +90,17 @@ func (e End) String() string {
 
 // Wire is one length of wire between two ends.
 type Wire struct {
-	ID       WireID         `json:"id"`
-	Ends     [2]End         `json:"ends"`
-	Colour   colour.Colour  `json:"colour"`
-	Circuit  string         `json:"circuit,omitempty"`
-	Function string         `json:"function,omitempty"`
-	Signal   signal.Reading `json:"signal"`
-	Size     size.Section   `json:"size,omitempty"`   // mm²
-	Length   float64        `json:"length,omitempty"` // mm, 0 where nobody has measured
-	Branch   string         `json:"branch,omitempty"`
-	Pair     string         `json:"pair,omitempty"`   // wires of one name are twisted together
-	Shield   string         `json:"shield,omitempty"` // wires of one name run under one shield
-	Source   string         `json:"source,omitempty"`
-	Added    string         `json:"added,omitempty"` // who added it, where it is not the factory's
-	Note     string         `json:"note,omitempty"`
-	Implied  bool           `json:"implied,omitempty"` // nobody has seen it: it follows from labels or a reading
+	ID   WireID `json:"id"`
+	Ends [2]End `json:"ends"`
+	Conductor
+	Length  float64 `json:"length,omitempty"` // mm, 0 where nobody has measured
+	Branch  string  `json:"branch,omitempty"`
+	Pair    string  `json:"pair,omitempty"`   // wires of one name are twisted together
+	Shield  string  `json:"shield,omitempty"` // wires of one name run under one shield
+	Source  string  `json:"source,omitempty"`
+	Added   string  `json:"added,omitempty"` // who added it, where it is not the factory's
+	Note    string  `json:"note,omitempty"`
+	Implied bool    `json:"implied,omitempty"` // nobody has seen it: it follows from labels or a reading
 }
 
 // Splice is a factory joint of several wires.

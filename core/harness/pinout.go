@@ -10,8 +10,6 @@ import (
 
 	"draxel/core/colour"
 	"draxel/core/face"
-	"draxel/core/signal"
-	"draxel/core/size"
 	"draxel/core/terminal"
 )
 
@@ -36,18 +34,14 @@ func (r Ref) String() string {
 
 // Row is one line of a pinout: one cavity and what its wire is said to be.
 type Row struct {
-	Ref      Ref            `json:"ref"`
-	Colour   colour.Colour  `json:"colour"`
-	Circuit  string         `json:"circuit,omitempty"` // circuit number, a label as found
-	Function string         `json:"function,omitempty"`
-	Signal   signal.Reading `json:"signal"`
-	Size     size.Section   `json:"size,omitempty"` // mm²
-	SizeText string         `json:"sizeText,omitempty"`
-	FarEnd   string         `json:"farEnd,omitempty"`
-	Note     string         `json:"note,omitempty"`
-	Empty    bool           `json:"empty,omitempty"`    // a cavity that is said to hold no wire
-	Measured string         `json:"measured,omitempty"` // what readings say it is, where they say otherwise than the table
-	Line     int            `json:"line"`               // where in the imported table it stood, from 1
+	Ref Ref `json:"ref"`
+	Conductor
+	SizeText string `json:"sizeText,omitempty"`
+	FarEnd   string `json:"farEnd,omitempty"`
+	Note     string `json:"note,omitempty"`
+	Empty    bool   `json:"empty,omitempty"`    // a cavity that is said to hold no wire
+	Measured string `json:"measured,omitempty"` // what readings say it is, where they say otherwise than the table
+	Line     int    `json:"line"`               // where in the imported table it stood, from 1
 	// The further pinout that it stood in, and how far that is to be believed; empty where it is its side's own.
 	Table string `json:"table,omitempty"`
 	Trust Trust  `json:"trust,omitempty"`

@@ -61,7 +61,7 @@ func TestJointsAreLookedAtAgain(t *testing.T) {
 	pinout := func(lines ...string) harness.Pinout {
 		p := harness.Pinout{Trust: harness.Maker, Connectors: []harness.Connector{{ID: "A", Cavities: harness.Numbered(9)}}}
 		for i, text := range lines {
-			p.Rows = append(p.Rows, harness.Row{Ref: harness.Ref{Connector: "A", Cavity: harness.Numbered(9)[i]}, Function: text, Signal: signal.Read(text), Line: i + 1})
+			p.Rows = append(p.Rows, harness.Row{Ref: harness.Ref{Connector: "A", Cavity: harness.Numbered(9)[i]}, Conductor: harness.Conductor{Function: text, Signal: signal.Read(text)}, Line: i + 1})
 		}
 		return p
 	}

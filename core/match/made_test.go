@@ -105,7 +105,7 @@ func madeFrom(all []wording, rc recipe, seed uint64) madePair {
 		}
 		for at, c := range r.Perm(len(list)) {
 			k := list[c]
-			row := harness.Row{Ref: harness.Ref{Connector: names[at%2], Cavity: fmt.Sprint(at/2 + 1)}, Colour: randomColour(r), Circuit: fmt.Sprint(1000 + r.IntN(9000))}
+			row := harness.Row{Ref: harness.Ref{Connector: names[at%2], Cavity: fmt.Sprint(at/2 + 1)}, Conductor: harness.Conductor{Colour: randomColour(r), Circuit: fmt.Sprint(1000 + r.IntN(9000))}}
 			if r.Float64() < rc.colours {
 				row.Colour = colours[k]
 			}

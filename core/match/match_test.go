@@ -24,7 +24,7 @@ func side(lines ...string) harness.Pinout {
 				cells[k] = ""
 			}
 		}
-		rows = append(rows, harness.Row{Ref: ref(cells[0]), Circuit: cells[1], Colour: colour.Parse(cells[2], colour.IEC), Function: cells[3], Signal: signal.Read(cells[3]), Line: i + 1})
+		rows = append(rows, harness.Row{Ref: ref(cells[0]), Conductor: harness.Conductor{Circuit: cells[1], Colour: colour.Parse(cells[2], colour.IEC), Function: cells[3], Signal: signal.Read(cells[3])}, Line: i + 1})
 	}
 	return madePinout("side", rows)
 }

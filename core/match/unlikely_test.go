@@ -40,7 +40,7 @@ func TestASupplyIsKeptFromAGroundHoweverUnsure(t *testing.T) {
 // likely is none, nor one of which nobody noted how likely it was.
 func TestAPairThatWasUnlikelyIsTold(t *testing.T) {
 	row := func(connector, cavity, text string) harness.Row {
-		return harness.Row{Ref: harness.Ref{Connector: connector, Cavity: cavity}, Function: text, Signal: signal.Read(text)}
+		return harness.Row{Ref: harness.Ref{Connector: connector, Cavity: cavity}, Conductor: harness.Conductor{Function: text, Signal: signal.Read(text)}}
 	}
 	from := harness.Pinout{Rows: []harness.Row{row("K", "1", "Reverse lamp feed"), row("K", "2", "Coolant temperature signal")}}
 	to := harness.Pinout{Rows: []harness.Row{row("A", "1", "Launch switch"), row("A", "2", "Coolant temperature signal")}}

@@ -19,7 +19,7 @@ func laid(devices map[string]harness.Device, halves map[string]harness.Half, lin
 	at := map[string]int{}
 	for _, line := range lines {
 		f := strings.SplitN(line, " ", 4)
-		w := harness.Wire{ID: harness.WireID(f[0]), Signal: signal.Read(f[3])}
+		w := harness.Wire{ID: harness.WireID(f[0]), Conductor: harness.Conductor{Signal: signal.Read(f[3])}}
 		for k, end := range f[1:3] {
 			if strings.HasPrefix(end, "S") {
 				w.Ends[k] = harness.End{Splice: end}

@@ -38,24 +38,14 @@ func Book(p *plan.Plan, f *fact.Facts) handover.Input {
 	}
 	for i := range f.Laid.Loom.Wires {
 		w := &f.Laid.Loom.Wires[i]
-		in.Wires[w.ID] = handover.Wire{
-			ID:       w.ID,
-			Colour:   w.Colour,
-			Square:   w.Size,
-			Circuit:  w.Circuit,
-			Function: w.Function,
-			Signal:   w.Signal,
-			Mm:       w.Length,
-		}
+		in.Wires[w.ID] = handover.Wire{ID: w.ID, Conductor: w.Conductor, Mm: w.Length}
 	}
 	for name, l := range f.Parts {
 		in.Wires[name] = handover.Wire{
-			ID:       name,
-			Square:   l.Square,
-			Function: l.Text,
-			Signal:   l.Signal,
-			Mm:       l.Mm,
-			New:      true,
+			ID:        name,
+			Conductor: harness.Conductor{Function: l.Text, Signal: l.Signal, Size: l.Square},
+			Mm:        l.Mm,
+			New:       true,
 		}
 	}
 	if p.Reach.Result == nil {
@@ -63,16 +53,8 @@ func Book(p *plan.Plan, f *fact.Facts) handover.Input {
 	}
 	for i, w := range p.Reach.Result.Wires() {
 		l := &p.Reach.Result.Lines[i]
-		x := handover.Wire{
-			ID:       w.ID,
-			Colour:   w.Colour,
-			Square:   cmp.Or(l.Size, w.Size),
-			Circuit:  w.Circuit,
-			Function: w.Function,
-			Signal:   w.Signal,
-			New:      w.New,
-			Mm:       cmp.Or(l.Need, l.Had),
-		}
+		x := handover.Wire{ID: w.ID, Conductor: w.Conductor, New: w.New, Mm: cmp.Or(l.Need, l.Had)}
+		x.Size = cmp.Or(l.Size, w.Size)
 		if !w.New && l.Had > 0 && l.By == 0 {
 			x.Mm = l.Had
 		}

@@ -24,7 +24,7 @@ func pinout(name string, ways int, lines ...string) harness.Pinout {
 	p := harness.Pinout{Name: name, Trust: harness.Maker}
 	for i, l := range lines {
 		at, text, _ := strings.Cut(l, " ")
-		row := harness.Row{Ref: harness.Ref{Connector: at[:1], Cavity: at[1:]}, Function: text, Signal: signal.Read(text), Line: i + 1, Empty: text == ""}
+		row := harness.Row{Ref: harness.Ref{Connector: at[:1], Cavity: at[1:]}, Conductor: harness.Conductor{Function: text, Signal: signal.Read(text)}, Line: i + 1, Empty: text == ""}
 		if _, known := p.Connector(row.Ref.Connector); !known {
 			p.Connectors = append(p.Connectors, harness.Connector{ID: row.Ref.Connector, Name: row.Ref.Connector, Cavities: harness.Numbered(ways), Rows: 2})
 		}

@@ -17,7 +17,7 @@ func ExampleCompute() {
 	}
 	r := reach.Compute(reach.Input{
 		Loom:  &harness.Loom{},
-		Wires: []reach.Wire{{Wire: harness.Wire{ID: "7110", Ends: [2]harness.End{end("B"), end("IJ1")}, Size: 0.75, Length: 900}}},
+		Wires: []reach.Wire{{Wire: harness.Wire{ID: "7110", Ends: [2]harness.End{end("B"), end("IJ1")}, Conductor: harness.Conductor{Size: 0.75}, Length: 900}}},
 		Decisions: reach.Decisions{
 			Map:    reach.Map{Stations: []reach.Station{{ID: "shelf"}, {ID: "engine"}}, Paths: []reach.Path{{ID: "tunnel", From: "shelf", To: "engine", Length: 1200}}},
 			Places: []reach.Place{station("B", "shelf"), station("IJ1", "engine")}, Rules: reach.Standard()},

@@ -41,7 +41,7 @@ func at(connector string, cavity int) harness.End {
 }
 
 func wire(id string, a, b harness.End, mm float64, text string) reach.Wire {
-	return reach.Wire{Wire: harness.Wire{ID: harness.WireID(id), Ends: [2]harness.End{a, b}, Colour: colour.Parse("GN-BK", colour.IEC), Size: 0.75, Length: mm, Function: text, Signal: signal.Read(text)}}
+	return reach.Wire{Wire: harness.Wire{ID: harness.WireID(id), Ends: [2]harness.End{a, b}, Conductor: harness.Conductor{Colour: colour.Parse("GN-BK", colour.IEC), Size: 0.75, Function: text, Signal: signal.Read(text)}, Length: mm}}
 }
 
 func yardInput(wires ...reach.Wire) reach.Input {

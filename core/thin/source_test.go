@@ -27,7 +27,7 @@ func coils() *harness.Loom {
 		return harness.End{At: harness.Ref{Connector: connector, Cavity: cavity}}
 	}
 	wire := func(id, text string, a, b harness.End) {
-		l.Wires = append(l.Wires, harness.Wire{ID: harness.WireID(id), Ends: [2]harness.End{a, b}, Function: text, Signal: signal.Read(text)})
+		l.Wires = append(l.Wires, harness.Wire{ID: harness.WireID(id), Ends: [2]harness.End{a, b}, Conductor: harness.Conductor{Function: text, Signal: signal.Read(text)}})
 	}
 	plug("FB", "fuse box", "", 1)
 	plug("X", "", "Y", 2)

@@ -62,7 +62,7 @@ func bench(t *testing.T, lines ...string) *harness.Loom {
 				l.Connectors[i].Locked = l.Connectors[i].Locked || l.Connectors[i].ID == f[1]
 			}
 		default:
-			w := harness.Wire{ID: harness.WireID(f[0]), Ends: [2]harness.End{end(f[1]), end(f[2])}, Function: strings.Join(f[3:], " ")}
+			w := harness.Wire{ID: harness.WireID(f[0]), Ends: [2]harness.End{end(f[1]), end(f[2])}, Conductor: harness.Conductor{Function: strings.Join(f[3:], " ")}}
 			w.Signal = signal.Read(w.Function)
 			l.Wires = append(l.Wires, w)
 		}

@@ -53,7 +53,7 @@ func (m *Model) addedWires(parts []join.Added, studs []string) []reach.Wire {
 		if _, ok := fits[a.Wire()]; !ok || a.Body != join.SingleWire {
 			continue
 		}
-		x := reach.Wire{New: true, Wire: harness.Wire{ID: a.Wire(), Function: a.What}}
+		x := reach.Wire{New: true, Wire: harness.Wire{ID: a.Wire(), Conductor: harness.Conductor{Function: a.What}}}
 		for end, l := range a.Leads {
 			if at, is := m.cavity(l.To); is {
 				x.Ends[end].At = at

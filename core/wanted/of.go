@@ -234,7 +234,7 @@ func (m *Model) keepPut(
 	}
 	for _, r := range reports {
 		if r.What == pin.Occupied {
-			m.Wires[r.Stranger()] = Filling{Row: harness.Row{Ref: r.At, Function: "wire that no table shows"}}
+			m.Wires[r.Stranger()] = Filling{Row: harness.Row{Ref: r.At, Conductor: harness.Conductor{Function: "wire that no table shows"}}}
 			stay(r.Stranger())
 		}
 		if f, open := r.Finding(); open {

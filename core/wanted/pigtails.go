@@ -47,7 +47,7 @@ func (m *Model) begins(r *match.Result) map[harness.Ref]int {
 func (g *planning) pigtail(at harness.Ref) string {
 	name := JointAt(at)
 	n := newWire{pigtail: true, ID: harness.NewWire("pigtail of " + at.String()), lands: [2]harness.Ref{at, at},
-		Row: harness.Row{Ref: at, Function: "pigtail of " + at.String(), Size: coilSquare}}
+		Row: harness.Row{Ref: at, Conductor: harness.Conductor{Function: "pigtail of " + at.String(), Size: coilSquare}}}
 	known := g.Planned[name] != nil
 	g.joint(at, fmt.Sprintf("%d new wires begin at %s: they come together close to it.", g.begins[at], at))
 	if known {

@@ -71,13 +71,9 @@ func ReachInput(d ReachReads) *reach.Input {
 			New: true,
 			Cut: cut[n.ID].Length,
 			Wire: harness.Wire{
-				ID:       n.ID,
-				Ends:     [2]harness.End{{At: n.lands[0]}, {At: n.lands[1]}},
-				Colour:   n.Row.Colour,
-				Circuit:  n.Row.Circuit,
-				Function: n.Row.Function,
-				Signal:   n.Row.Signal,
-				Size:     n.Row.Size,
+				ID:        n.ID,
+				Ends:      [2]harness.End{{At: n.lands[0]}, {At: n.lands[1]}},
+				Conductor: n.Row.Conductor,
 			},
 		}
 		for end, g := range n.ends {
