@@ -224,6 +224,8 @@ func plainName(t reflect.Type) string {
 		return "Signal"
 	case "draxel/core/match.Origin":
 		return "WireOrigin"
+	case "draxel/core/finding.Place":
+		return "FindingPlace"
 	case "draxel/core/wanted.Way":
 		return "WireWay"
 	case "draxel/core/repin.Step":

@@ -84,7 +84,7 @@ func (f *Facts) cylinders(n int) {
 			}
 		}
 		if len(seen) > 0 && len(seen) != n {
-			f.Findings = append(f.Findings, finding.Finding{Code: "cylinder-count", Severity: finding.Wrong,
+			f.Findings = append(f.Findings, finding.Finding{Code: "cylinder-count", Place: finding.Place{Part: "vehicles"}, Severity: finding.Wrong,
 				Stage: "gather", Side: string(side.side),
 				Subject: "injectors", Text: fmt.Sprintf("The engine has %d cylinders, and the table has injectors of %d.",
 					n, len(seen)),
@@ -113,7 +113,7 @@ func (f *Facts) coilPairs(with map[int]int) {
 			named[s.Cylinder] = true
 			through = through && s.Cylinder <= len(with)/2 && s.Also == 0
 			if s.Also > 0 && with[s.Cylinder] != s.Also {
-				f.Findings = append(f.Findings, finding.Finding{Code: "coil-pair", Severity: finding.Wrong,
+				f.Findings = append(f.Findings, finding.Finding{Code: "coil-pair", Place: finding.Place{Part: "vehicles"}, Severity: finding.Wrong,
 					Stage: "gather",
 					Side:  string(side.side), Subject: side.p.Rows[i].Ref.String(),
 					Text: fmt.Sprintf("%s is a coil of cylinders %d and %d; by the firing order %d fires with %d.",

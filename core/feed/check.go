@@ -11,9 +11,10 @@ import (
 )
 
 // find adds a finding.
-func (r *Result) find(code string, s finding.Severity, subject, remedy, format string, args ...any) {
+func (r *Result) find(code string, s finding.Severity, subject, remedy, format string, args ...any) *finding.Finding {
 	r.Findings = append(r.Findings, finding.Finding{Code: code, Severity: s, Stage: "feed", Subject: subject,
 		Text: fmt.Sprintf(format, args...), Remedy: remedy})
+	return &r.Findings[len(r.Findings)-1]
 }
 
 // shorted is the current in A of a battery with nothing switched on from which on the plan itself shorts it.
@@ -71,7 +72,7 @@ func (r *Result) checkFuses() {
 			r.find("fuse-quick", finding.Note, p.Fuse,
 				"Take a slow one, and say so: under Kind in the list of fuses, or at its slot in the block.",
 				"Fuse %s of %.3g A is quick, and the motors behind it take %.3g A until they turn: it may open then.",
-				p.Fuse, p.Rating, p.Starts)
+				p.Fuse, p.Rating, p.Starts).Place = finding.Place{Part: "fuses"}
 		}
 		remedy := fmt.Sprintf("A fuse of %.3g A fits.", p.Best)
 		if p.Best == 0 {
@@ -80,26 +81,26 @@ func (r *Result) checkFuses() {
 		switch {
 		case p.Reckoned && p.Rating == 0 && len(p.Wires) > 0:
 			r.find("fuse-none", finding.Wrong, p.Fuse, "Split what hangs on it over two slots, or replace the thin wire.",
-				"No fuse fits slot %s: %s.", p.Fuse, p.Why)
+				"No fuse fits slot %s: %s.", p.Fuse, p.Why).Place = finding.Place{Part: "block"}
 		case p.Carries > 0 && p.Rating > p.Carries && p.Unsaved == "":
 			r.find("fuse-short-only", finding.Check, p.Fuse,
 				"Leave it where what hangs on those wires cannot take more than it does; else a thicker wire.",
 				"Fuse %s of %.3g A saves every wire behind it in a short, and %s may carry %.3g A for long: against a load "+
-					"that is too great it does not protect that one.", p.Fuse, p.Rating, p.Thin, p.Carries)
+					"that is too great it does not protect that one.", p.Fuse, p.Rating, p.Thin, p.Carries).Place = finding.Place{Part: "fuses"}
 		case p.Carries > 0 && p.Rating > p.Carries:
 			r.find("fuse-above-wire", finding.Wrong, p.Fuse,
 				remedy+" An oversized fuse burns the wire before it opens.",
-				"Fuse %s of %.3g A stands before %s, which may carry %.3g A.", p.Fuse, p.Rating, p.Thin, p.Carries)
+				"Fuse %s of %.3g A stands before %s, which may carry %.3g A.", p.Fuse, p.Rating, p.Thin, p.Carries).Place = finding.Place{Part: "fuses"}
 		}
 		switch {
 		case p.Rating == 0:
 		case p.Load > p.Rating:
 			r.find("fuse-opens", finding.Wrong, p.Fuse, "Split the circuit, or a larger fuse where the wire bears it.",
-				"Fuse %s of %.3g A carries %.3g A in %s: it opens.", p.Fuse, p.Rating, p.Load, p.In)
+				"Fuse %s of %.3g A carries %.3g A in %s: it opens.", p.Fuse, p.Rating, p.Load, p.In).Place = finding.Place{Part: "fuses"}
 		case p.Load > Part*p.Rating+1e-9:
 			r.find("fuse-loaded", finding.Check, p.Fuse, remedy,
 				"Fuse %s of %.3g A carries %.3g A in %s, more than four fifths of its rating.",
-				p.Fuse, p.Rating, p.Load, p.In)
+				p.Fuse, p.Rating, p.Load, p.In).Place = finding.Place{Part: "fuses"}
 		}
 	}
 	var long []string
@@ -111,7 +112,7 @@ func (r *Result) checkFuses() {
 	if len(long) > 0 {
 		r.find("unprotected", finding.Wrong, strings.SplitN(long[0], " (", 2)[0],
 			"A fuse as near to the source as it can be: within 180 mm where ABYC E-11 is the rule (from memory); the starter's cable is exempt.",
-			"Without a fuse between the source and their far ends: %s.", few(long))
+			"Without a fuse between the source and their far ends: %s.", few(long)).Place = finding.Place{Part: "fuses"}
 	}
 }
 
@@ -194,7 +195,7 @@ func (r *Result) checkRelays() {
 		if off := r.state("off"); off.Pulled[k] {
 			r.find("relay-held-off", finding.Check, relay.Name,
 				"Feed its coil from a contact that is open with the key off.",
-				"%s has pulled with the key off: its coil is fed in a position in which it should not be.", relay.Name)
+				"%s has pulled with the key off: its coil is fed in a position in which it should not be.", relay.Name).Place = finding.Place{Key: "off"}
 		}
 		if rating := r.Facts.Contacts[relay.Name]; rating > 0 {
 			for i := range r.Drawn.Elements {
@@ -232,7 +233,7 @@ func (r *Result) checkUnits() {
 		case run && !crank:
 			r.find("feed-drops-in-crank", finding.Danger, u,
 				"Take its ignition feed from a contact that is closed in run and in crank.",
-				"%s has its feed in run and loses it in crank: the engine never starts.", u)
+				"%s has its feed in run and loses it in crank: the engine never starts.", u).Place = finding.Place{Key: "crank"}
 		case !run:
 			coil := &r.Drawn.Elements[r.Drawn.Relays[k].Coil]
 			s := r.state("run")

@@ -15,7 +15,7 @@ func (r *Result) checkContacts() {
 			r.find("contact-thin", finding.Wrong, at,
 				"Spread it over two cavities, or lead it past this plug: the contact heats before the wire does.",
 				"The contact in %s carries %.3g A, and one of its width about %.0f A for long (common practice; the data sheet comes first).",
-				at, r.worst[i], limit)
+				at, r.worst[i], limit).Place = finding.Place{Part: "fuses"}
 		}
 	}
 }

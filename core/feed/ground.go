@@ -63,14 +63,14 @@ func (r *Result) groundAt(name string, n network.Node, back bool) {
 	case !back:
 		r.find("ground-lost", finding.Danger, name,
 			"Lead it to the battery's negative terminal, in the list of cables.",
-			"%s is joined to the battery by nothing: no current comes back from there.", name)
+			"%s is joined to the battery by nothing: no current comes back from there.", name).Place = finding.Place{Part: "fuses"}
 	case len(by) == 0:
 		return
 	case math.Abs(g.Full) > lifts && g.Led:
 		r.find("ground-lifted", finding.Check, name,
 			"A thicker strap, or a shorter way; sensor grounds go to the unit and to nothing else.",
 			"%s stands %.0f mV above the battery with everything on, and %.0f mV in crank: a sensor grounded there reads that much wrong.",
-			name, g.Full*1000, g.Crank*1000)
+			name, g.Full*1000, g.Crank*1000).Place = finding.Place{Part: "fuses"}
 	}
 	slices.SortFunc(by, finding.Natural)
 	g.Joins = strings.Join(by, ", ")
@@ -99,7 +99,7 @@ func (r *Result) unlike() {
 	if plus > 0 && minus > 0 && minus < plus && !minus.Equal(plus) {
 		r.find("ground-thinner", finding.Wrong, thin,
 			fmt.Sprintf("A ground cable of %s: what goes out comes back.", plus),
-			"By %s of %s comes back what goes out by %s.", thin, minus, plus)
+			"By %s of %s comes back what goes out by %s.", thin, minus, plus).Place = finding.Place{Part: "fuses"}
 	}
 }
 
@@ -154,7 +154,7 @@ func (r *Result) selective() {
 				r.find("not-selective", finding.Check, f.Name,
 					"A smaller fuse below, or a larger one above where its wire bears it.",
 					"Fuse %s of %.3g A stands below fuse %s of %.3g A: on a short either may open, and the larger takes more with it.",
-					f.Name, f.Rating, tree[p].Name, above)
+					f.Name, f.Rating, tree[p].Name, above).Place = finding.Place{Part: "fuses"}
 			}
 			break
 		}
@@ -171,7 +171,7 @@ func (r *Result) twice() {
 			if a.behind[heads[y.B]] && b.behind[heads[x.B]] && !a.behind[heads[y.A]] && !b.behind[heads[x.A]] {
 				r.find("two-feeds", finding.Wrong, b.Fuse,
 					"Part them, or take one of the fuses out: who pulls one believes the circuit dead.",
-					"Fuses %s and %s feed one circuit: with either pulled it is live by the other.", b.Fuse, a.Fuse)
+					"Fuses %s and %s feed one circuit: with either pulled it is live by the other.", b.Fuse, a.Fuse).Place = finding.Place{Part: "fuses"}
 			}
 		}
 	}

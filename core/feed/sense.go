@@ -55,7 +55,7 @@ func (r *Result) senses() {
 				r.find("sensor-lifted", finding.Check, device,
 					"Lead its ground to the unit's sensor ground; where it grounds through its thread, mend the strap of the block.",
 					"The ground of %s stands %.0f mV above the unit's with everything on, and %.0f mV in crank: %s reads that much wrong.",
-					device, s.Full*1000, s.Crank*1000, at)
+					device, s.Full*1000, s.Crank*1000, at).Place = finding.Place{Part: "fuses"}
 			}
 		}
 	}
@@ -119,12 +119,12 @@ func (r *Result) quiet() {
 			if r.Drawn.Signal(at).Role == signal.Shield {
 				r.find("shield-both-ends", finding.Wrong, at, "Cut it off at the far end, and seal it there: one end only.",
 					"The shield of %s is grounded at the unit and at %s too: current flows through it, and it picks up what it should keep away.",
-					at, name)
+					at, name).Place = finding.Place{Part: "fuses"}
 			} else {
 				r.find("sensor-ground-shared", finding.Wrong, at,
 					"Part the two: sensor grounds go to the unit and to nothing else.",
 					"The sensor ground of %s is joined to %s: what others bring back through it is added to what the sensors say.",
-					at, name)
+					at, name).Place = finding.Place{Part: "fuses"}
 			}
 			break
 		}
@@ -145,7 +145,7 @@ func (r *Result) quiet() {
 		if !home && astray != "" {
 			r.find("sensor-ground-astray", finding.Wrong, x.Device, "Lead it to the unit's sensor ground.",
 				"The ground of %s comes back to %s and not to the unit that reads it at %s: it reads wrong by what that is lifted.",
-				x.Device, astray, x.At)
+				x.Device, astray, x.At).Place = finding.Place{Part: "fuses"}
 		}
 	}
 }

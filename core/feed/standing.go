@@ -67,7 +67,7 @@ func (r *Result) checkSleep() {
 	if r.Sleeps > tooMuchAsleep {
 		r.find("stays-awake", finding.Check, network.BatteryName,
 			"In the tree at key off, follow what carries current; a relay that the key switches cuts it.",
-			"With the key off %.3g A are taken%s.", r.Sleeps, daysOf(r.Days))
+			"With the key off %.3g A are taken%s.", r.Sleeps, daysOf(r.Days)).Place = finding.Place{Key: "off"}
 	}
 }
 
@@ -146,7 +146,7 @@ func (r *Result) spares() {
 	if len(spare) > 0 {
 		r.find("spare-feed", finding.Note, strings.SplitN(spare[0], " (", 2)[0],
 			"Keep it until the job is proven: a protected feed is worth having. Its end is capped, and bears its name.",
-			"Fused, and led to nothing that uses current: %s.", few(spare))
+			"Fused, and led to nothing that uses current: %s.", few(spare)).Place = finding.Place{Part: "fuses"}
 	}
 }
 
@@ -168,6 +168,6 @@ func (r *Result) far() {
 				"every edge; what is not the starter's has a fuse there in any case.",
 			"From the battery %.0f mm of the starter's cable (%s) lie without protection: it is exempt, and a "+
 				"battery away from its starter wants a fuse or breaker beside it (common practice).",
-			longest.Mm, longest.Wire)
+			longest.Mm, longest.Wire).Place = finding.Place{Part: "fuses"}
 	}
 }

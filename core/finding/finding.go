@@ -35,7 +35,16 @@ type Finding struct {
 	Name     string   `json:"name,omitempty"`    // what people call the subject, where it is an id
 	Text     string   `json:"text"`              // one plain sentence
 	Remedy   string   `json:"remedy,omitempty"`  // what to do
+	Place    Place    `json:"place,omitzero"`    // where on its stage's screen it is seen to
 	Answer   *Answer  `json:"answer,omitempty"`  // what somebody said to it, where it may stand
+}
+
+// Place is where on its stage's screen a finding is seen to, where that is not where the stage shows its subject.
+type Place struct {
+	Part string `json:"part,omitempty"` // of the screen
+	Of   string `json:"of,omitempty"`   // what kind of thing the subject is: module, joint, connector
+	List string `json:"list,omitempty"` // of the lists of Feed
+	Key  string `json:"key,omitempty"`  // position of the key in which it shows
 }
 
 // Reason is one line of an explanation.

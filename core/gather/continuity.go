@@ -113,7 +113,7 @@ func (b *builder) tie(m Measurement) {
 		by(y, "far end not seen", "joins "+b.loom.Wires[b.at[m.At][0]].ID.Name())
 		b.into(y, b.at[m.At][0], m)
 	default:
-		b.find("reading-contradicts", finding.Check, m.At.String(), "Trace both wires: there is a splice or a link that nobody has seen.", "%s: the two measure as joined, and no way is known.", m)
+		b.find("reading-contradicts", finding.Check, m.At.String(), "Trace both wires: there is a splice or a link that nobody has seen.", "%s: the two measure as joined, and no way is known.", m).Place = finding.Place{Part: "readings"}
 	}
 }
 
@@ -190,5 +190,5 @@ func (b *builder) part(m Measurement) {
 			return
 		}
 	}
-	b.find("reading-contradicts", finding.Wrong, m.At.String(), "Look for a break, or a table that is wrong: measure again, then trace the wire.", "%s, and yet they are joined by wires that were seen.", m)
+	b.find("reading-contradicts", finding.Wrong, m.At.String(), "Look for a break, or a table that is wrong: measure again, then trace the wire.", "%s, and yet they are joined by wires that were seen.", m).Place = finding.Place{Part: "readings"}
 }

@@ -144,18 +144,19 @@ func (id Identity) OpenItems() []OpenItem {
 // Check says what of the identity is open or does not hang together.
 func (id Identity) Check() []finding.Finding {
 	var out []finding.Finding
-	add := func(code string, s finding.Severity, subject, remedy, format string, args ...any) {
+	add := func(code string, s finding.Severity, subject, remedy, format string, args ...any) *finding.Finding {
 		out = append(out, finding.Finding{Code: code, Severity: s, Stage: "gather", Subject: subject, Text: fmt.Sprintf(format, args...), Remedy: remedy})
+		return &out[len(out)-1]
 	}
 	number := strings.TrimSpace(id.Unit.Hardware + " " + id.Unit.Service)
 	if number != "" && !id.Unit.Read {
-		add("unit-not-read", finding.Check, number, "Read the number on the part: two units that look alike can have other pinouts.", "The control unit's number %s was not read on the part itself.", number)
+		add("unit-not-read", finding.Check, number, "Read the number on the part: two units that look alike can have other pinouts.", "The control unit's number %s was not read on the part itself.", number).Place = finding.Place{Part: "vehicles"}
 	}
 	if p := id.Programmer; p.Name != "" && !p.Confirmed {
-		add("programming-open", finding.Check, p.Name, "Ask before any wire is cut: can it be done for this unit and engine, and what of the immobiliser?", "%s has not confirmed that the unit can be programmed for this job.", p.Name)
+		add("programming-open", finding.Check, p.Name, "Ask before any wire is cut: can it be done for this unit and engine, and what of the immobiliser?", "%s has not confirmed that the unit can be programmed for this job.", p.Name).Place = finding.Place{Part: "vehicles"}
 	}
 	if order := firing(id.FiringOrder); len(order) > 0 && id.Cylinders > 0 && !eachOnce(order, id.Cylinders) {
-		add("firing-order", finding.Wrong, id.FiringOrder, "Write it as 1-3-2-4: every cylinder once.", "The firing order %s does not name each of %d cylinders once.", id.FiringOrder, id.Cylinders)
+		add("firing-order", finding.Wrong, id.FiringOrder, "Write it as 1-3-2-4: every cylinder once.", "The firing order %s does not name each of %d cylinders once.", id.FiringOrder, id.Cylinders).Place = finding.Place{Part: "vehicles"}
 	}
 	mixed := map[string][]string{}
 	for _, o := range id.Sources {
@@ -165,7 +166,7 @@ func (id Identity) Check() []finding.Finding {
 	}
 	for _, gives := range sortedKeys(mixed) {
 		if all := mixed[gives]; len(all) > 1 && !same(id.Sources, gives) {
-			add("mixed-sources", finding.Check, gives, "Check plugs and pinouts against each other: makers change them with the year and the variant.", "The %s comes from different years or variants: %s.", gives, strings.Join(all, "; "))
+			add("mixed-sources", finding.Check, gives, "Check plugs and pinouts against each other: makers change them with the year and the variant.", "The %s comes from different years or variants: %s.", gives, strings.Join(all, "; ")).Place = finding.Place{Part: "vehicles"}
 		}
 	}
 	return out
@@ -175,17 +176,18 @@ func (id Identity) Check() []finding.Finding {
 // they can, and what becomes of the immobiliser. Each comes with a code of its own.
 func (id Identity) Unsettled() []finding.Finding {
 	var out []finding.Finding
-	add := func(code, text, remedy string) {
+	add := func(code, text, remedy string) *finding.Finding {
 		out = append(out, finding.Finding{Code: code, Severity: finding.Check, Stage: "gather",
 			Subject: "control unit", Text: text, Remedy: remedy})
+		return &out[len(out)-1]
 	}
 	if id.Programmer.Name == "" {
 		add("no-programmer", "Nobody is named who programs the control unit.",
-			"Name them under Vehicles, and ask before any wire is cut: a unit that cannot be programmed runs nothing.")
+			"Name them under Vehicles, and ask before any wire is cut: a unit that cannot be programmed runs nothing.").Place = finding.Place{Part: "vehicles"}
 	}
 	if id.Immobiliser == "" {
 		add("no-immobiliser-plan", "It is not said what becomes of the immobiliser.",
-			"Say so under Vehicles: kept and relearned, removed in programming, or none fitted.")
+			"Say so under Vehicles: kept and relearned, removed in programming, or none fitted.").Place = finding.Place{Part: "vehicles"}
 	}
 	return out
 }

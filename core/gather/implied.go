@@ -157,7 +157,7 @@ func (b *builder) remarks() {
 		b.find("splices-implied", finding.Note, "", "Open the harness there, or measure, before anything is cut.", "Splices that follow from circuit numbers or readings, or that nobody has seen: %d.", implied)
 	}
 	if unseen > 0 {
-		b.find("ends-unseen", finding.Note, "", "Trace them, or leave them: what is not understood stays in the harness.", "Ends of wires that nobody has followed: %d.", unseen)
+		b.find("ends-unseen", finding.Note, "", "Trace them, or leave them: what is not understood stays in the harness.", "Ends of wires that nobody has followed: %d.", unseen).Place = finding.Place{Part: "readings"}
 	}
 	b.facing()
 	for i := range b.loom.Connectors {

@@ -83,8 +83,9 @@ type builder struct {
 
 func (b *builder) sheet(k SheetKind) []SheetRow { return b.in.Sheets[k].Rows }
 
-func (b *builder) find(code string, s finding.Severity, subject, remedy, format string, args ...any) {
+func (b *builder) find(code string, s finding.Severity, subject, remedy, format string, args ...any) *finding.Finding {
 	b.findings = append(b.findings, finding.Finding{Code: code, Severity: s, Stage: "gather", Subject: subject, Text: fmt.Sprintf(format, args...), Remedy: remedy})
+	return &b.findings[len(b.findings)-1]
 }
 
 func (b *builder) devices() {

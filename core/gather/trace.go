@@ -47,7 +47,7 @@ func (b *builder) traces() {
 	slices.SortStableFunc(all, func(x, y Trace) int { return cmp.Compare(x.When, y.When) })
 	for i := range all {
 		if why := b.trace(&all[i]); why != "" {
-			b.find("trace-lost", finding.Check, string(all[i].Wire)+all[i].At.String(), "Follow the wire again.", "It was noted where %s%s leads, but %s.", all[i].Wire, cavityOf(all[i].At), why)
+			b.find("trace-lost", finding.Check, string(all[i].Wire)+all[i].At.String(), "Follow the wire again.", "It was noted where %s%s leads, but %s.", all[i].Wire, cavityOf(all[i].At), why).Place = finding.Place{Part: "readings"}
 		}
 	}
 }

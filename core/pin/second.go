@@ -35,8 +35,9 @@ type Expected struct {
 // that did the work, on the day on which they did it. The checks of cavities of which nothing is expected are left out.
 func Second(expected []Expected, checks []Check, ticks []work.Tick) []finding.Finding {
 	var out []finding.Finding
-	add := func(code string, s finding.Severity, subject, text, remedy string) {
+	add := func(code string, s finding.Severity, subject, text, remedy string) *finding.Finding {
 		out = append(out, finding.Finding{Code: code, Severity: s, Stage: "pin", Subject: subject, Text: text, Remedy: remedy})
+		return &out[len(out)-1]
 	}
 	known := map[harness.Ref]Expected{}
 	powers := 0
@@ -60,7 +61,7 @@ func Second(expected []Expected, checks []Check, ticks []work.Tick) []finding.Fi
 			if e.Power {
 				severity = finding.Danger
 			}
-			add("second-check", severity, c.At.String(), fmt.Sprintf("The second check found %s in %s, where %s should be.", orUnsaid(c.Saw), c.At, e), "Prove the wire by continuity before the unit is plugged in, then put right whichever is wrong.")
+			add("second-check", severity, c.At.String(), fmt.Sprintf("The second check found %s in %s, where %s should be.", orUnsaid(c.Saw), c.At, e), "Prove the wire by continuity before the unit is plugged in, then put right whichever is wrong.").Place = finding.Place{Part: "check"}
 		}
 		for _, t := range ticks {
 			if t.Who == c.Who && day(t.When) == day(c.When) && touches(t, c.At.Connector) {
@@ -73,7 +74,7 @@ func Second(expected []Expected, checks []Check, ticks []work.Tick) []finding.Fi
 		if name == "" {
 			name = "the same hands"
 		}
-		add("second-check-alike", finding.Check, name, fmt.Sprintf("The second check was made by %s, who pinned on the same day.", name), "Have another person do it, or do it on another day: the same eyes see the same thing.")
+		add("second-check-alike", finding.Check, name, fmt.Sprintf("The second check was made by %s, who pinned on the same day.", name), "Have another person do it, or do it on another day: the same eyes see the same thing.").Place = finding.Place{Part: "check"}
 	}
 	touched := func(t work.Tick) bool {
 		return slices.ContainsFunc(t.At, func(r harness.Ref) bool { return known[r].Power })
@@ -82,9 +83,9 @@ func Second(expected []Expected, checks []Check, ticks []work.Tick) []finding.Fi
 	case len(checks) == 0 && slices.ContainsFunc(ticks, touched):
 		add("second-check-none", finding.Check, "", fmt.Sprintf("Feeds or grounds were touched, and nobody has checked "+
 			"them a second time: %d powers and grounds.", powers), "Have another person check them by the plugs, or do it "+
-			"on another day, before the unit is plugged in.")
+			"on another day, before the unit is plugged in.").Place = finding.Place{Part: "check"}
 	case len(checks) > 0 && checked < powers:
-		add("second-check-open", finding.Check, "", fmt.Sprintf("%d of %d powers and grounds are checked a second time.", checked, powers), "Check the rest before the unit is plugged in.")
+		add("second-check-open", finding.Check, "", fmt.Sprintf("%d of %d powers and grounds are checked a second time.", checked, powers), "Check the rest before the unit is plugged in.").Place = finding.Place{Part: "check"}
 	}
 	return out
 }

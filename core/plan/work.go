@@ -231,7 +231,7 @@ func (w *worked) strays(planned map[string]bool) {
 		if t.Stage == work.Reach {
 			w.Strays = append(w.Strays, t)
 			w.Findings = append(w.Findings, finding.Finding{
-				Code: "done-unwanted", Severity: finding.Check, Stage: "reach", Subject: string(t.Wire),
+				Code: "done-unwanted", Place: finding.Place{Part: "work"}, Severity: finding.Check, Stage: "reach", Subject: string(t.Wire),
 				Text:   fmt.Sprintf("%q was done, and the plan does not ask for it any more.", t.Text),
 				Remedy: "Look at the wire; take the tick back if it was not done.",
 			})

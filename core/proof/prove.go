@@ -19,7 +19,7 @@ func Prove(in *Reads) Result {
 			out.Proof.Fault = in.firstHeld(left.Held)
 		}
 		out.Findings = append(out.Findings, finding.Finding{
-			Code: "steps-held", Severity: finding.Wrong, Stage: "work",
+			Code: "steps-held", Place: finding.Place{Part: "work"}, Severity: finding.Wrong, Stage: "work",
 			Text: fmt.Sprintf("%d steps cannot be done as the harness is now: what was done before the decisions changed "+
 				"stands in their way.", n),
 			Remedy: "See what was done and is not wanted any more; put it right, or take the ticks back if it was not done.",

@@ -51,7 +51,7 @@ func (r *Result) find(s *settled) {
 		slices.SortFunc(r.Unplaced, func(a, b Thing) int { return finding.Natural(a.String(), b.String()) })
 		r.say("unplaced", finding.Check, r.Unplaced[0].ID,
 			"Put them at a station; what breaks out with a branch can be put there with it.",
-			"%d things that wires end at have no station: %s.", n, first(namesOf(r.Unplaced), 6))
+			"%d things that wires end at have no station: %s.", n, first(namesOf(r.Unplaced), 6)).Place = finding.Place{Part: "places"}
 	}
 	if n := len(r.Kept); n > 0 {
 		var paths []string
@@ -62,7 +62,7 @@ func (r *Result) find(s *settled) {
 		r.say("keep-apart", finding.Check, paths[0],
 			"Give one of them another way, or lay them in bundles of their own a hand's breadth apart, crossing at right angles.",
 			"Starter, alternator, coil or motor cables lie beside crank, cam, knock or bus wires over %.0f mm: %s.", mm,
-			first(paths, 4))
+			first(paths, 4)).Place = finding.Place{Part: "bundles"}
 	}
 	if n := r.Figures.Troubled; n > 0 {
 		at := map[string]int{}
@@ -82,12 +82,12 @@ func (r *Result) find(s *settled) {
 		}
 		r.say("joints-crowd", finding.Check, "joints", remedy,
 			"%d of %d joints could not be kept clear of others, of grommets and of what flexes: %s.", n, r.Figures.Joints,
-			first(places, 4))
+			first(places, 4)).Place = finding.Place{Part: "joints"}
 	}
 	for _, w := range r.Walls {
 		if w.Edge {
 			r.say("raw-edge", finding.Check, w.Path, "Fit a grommet before the first wire goes through.",
-				"%s goes through a wall with a raw edge.", w.Path)
+				"%s goes through a wall with a raw edge.", w.Path).Place = finding.Place{Part: "bundles"}
 		}
 	}
 	var between []string
@@ -103,7 +103,7 @@ func (r *Result) find(s *settled) {
 		r.say("tied", finding.Check, "disconnects", "Take the disconnect that is offered for them, or accept that "+
 			"terminals are extracted at every removal.",
 			"%s would tie parts of the vehicle together, since none ends in an in-line plug: %s.", plural(ties, "wire"),
-			first(between, 6))
+			first(between, 6)).Place = finding.Place{Part: "bundles"}
 	}
 }
 
@@ -123,9 +123,10 @@ func first(all []string, n int) string {
 	return fmt.Sprintf("%s and %d more", strings.Join(all[:n], ", "), len(all)-n)
 }
 
-func (r *Result) say(code string, severity finding.Severity, subject, remedy, format string, args ...any) {
+func (r *Result) say(code string, severity finding.Severity, subject, remedy, format string, args ...any) *finding.Finding {
 	r.Findings = append(r.Findings, finding.Finding{Code: code, Severity: severity, Stage: "reach", Subject: subject,
 		Text: fmt.Sprintf(format, args...), Remedy: remedy})
+	return &r.Findings[len(r.Findings)-1]
 }
 
 func (r *Result) findWires(s *settled) {
@@ -198,6 +199,6 @@ func (r *Result) findWires(s *settled) {
 	}
 	for part, wires := range waits {
 		r.say("provisional", finding.Check, part, "Measure again when it is fitted; until then these are not cut.",
-			"%d lengths are provisional until the %s is fitted: %s.", len(wires), part, first(harness.Names(wires), 6))
+			"%d lengths are provisional until the %s is fitted: %s.", len(wires), part, first(harness.Names(wires), 6)).Place = finding.Place{Part: "map"}
 	}
 }

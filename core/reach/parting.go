@@ -110,7 +110,7 @@ func (r *Result) Part(found, now, wanted harness.Harness) Parted {
 		if at < 0 {
 			x.say("parts-nothing", finding.Check, p, "Take it back, or put the stations into their groups again.",
 				"The disconnect of %s and %s parts nothing: no wire runs from one to the other any more.", p.Between[0],
-				p.Between[1])
+				p.Between[1]).Place = finding.Place{Part: "bundles"}
 			r.Disconnects = append(r.Disconnects, Disconnect{Between: p.Between, Wires: []harness.WireID{}, Parted: []harness.WireID{},
 				Ties: []harness.WireID{}, Plugs: []ContactPlug{}, Taken: p.Plugs}) // shown, so that it can be taken back
 			continue
@@ -128,9 +128,10 @@ type parter struct {
 	out                Parted
 }
 
-func (x *parter) say(code string, s finding.Severity, p *Parting, remedy, format string, args ...any) {
+func (x *parter) say(code string, s finding.Severity, p *Parting, remedy, format string, args ...any) *finding.Finding {
 	x.out.Findings = append(x.out.Findings, finding.Finding{Code: code, Severity: s, Stage: "reach",
 		Subject: strings.Join(p.Between[:], " "), Text: fmt.Sprintf(format, args...), Remedy: remedy})
+	return &x.out.Findings[len(x.out.Findings)-1]
 }
 
 // part gives each tie of a disconnect its cavity. One that has contacts in a plug already keeps them; the others take
@@ -182,12 +183,12 @@ func (x *parter) part(p *Parting, d *Disconnect) {
 	if len(full) > 0 {
 		x.say("plug-full", finding.Wrong, p, "Take the disconnect anew: it is then given plugs with room for them.",
 			"%s of the disconnect of %s and %s have no cavity in its plugs that carries them: %s.", plural(len(full), "wire"),
-			p.Between[0], p.Between[1], first(harness.Names(full), 6))
+			p.Between[0], p.Between[1], first(harness.Names(full), 6)).Place = finding.Place{Part: "bundles"}
 	}
 	if len(stay) > 0 {
 		x.say("not-parted", finding.Check, p, "Replace them whole in Reach, or undo their terminals when the one comes out.",
 			"%s of the disconnect of %s and %s cannot be parted, since both their ends are cut already or are left to "+
-				"qualified hands: %s.", plural(len(stay), "wire"), p.Between[0], p.Between[1], first(harness.Names(stay), 6))
+				"qualified hands: %s.", plural(len(stay), "wire"), p.Between[0], p.Between[1], first(harness.Names(stay), 6)).Place = finding.Place{Part: "bundles"}
 	}
 	d.Parts = partsFor(p, d.Cavities)
 }

@@ -35,7 +35,7 @@ func (p *Sheet) exchanges(m *wanted.Model, d pin.Decisions) {
 		b, _ := m.Facts.To.Row(x.B)
 		if why := m.Facts.WhyNotExchanged(x); why != "" {
 			p.Findings = append(p.Findings, finding.Finding{
-				Code: "exchange-lost", Severity: finding.Danger, Stage: "pin", Side: string(match.To), Subject: x.A.String(),
+				Code: "exchange-lost", Place: finding.Place{Part: "parts"}, Severity: finding.Danger, Stage: "pin", Side: string(match.To), Subject: x.A.String(),
 				Text: fmt.Sprintf("The outputs %s and %s are exchanged, and must not be: %s. It is left out of the plan.", x.A,
 					x.B, why),
 				Remedy: "Take the exchange back.",
@@ -44,7 +44,7 @@ func (p *Sheet) exchanges(m *wanted.Model, d pin.Decisions) {
 		}
 		if x.Verify != "" {
 			p.Findings = append(p.Findings, finding.Finding{
-				Code: "exchange-to-verify", Severity: finding.Check, Stage: "pin", Side: string(match.To),
+				Code: "exchange-to-verify", Place: finding.Place{Part: "parts"}, Severity: finding.Check, Stage: "pin", Side: string(match.To),
 				Subject: x.A.String(),
 				Text:    fmt.Sprintf("In “%s” the outputs %s and %s are exchanged; here they are not yet.", x.Verify, x.A, x.B),
 				Remedy:  "Take it over under Parts, where this unit's settings are changed too, or say that it is not so here.",
@@ -157,12 +157,13 @@ func isTarget(m *wanted.Model, connector string) bool {
 // pinFindings says what is wrong or missing about the moves.
 func (p *Sheet) pinFindings(m *wanted.Model, r pin.Result, d pin.Decisions) []finding.Finding {
 	out := pin.Second(p.Pinning.Expected, d.Checks, m.Past.Ticks)
-	add := func(code string, s finding.Severity, subject, text, remedy string) {
+	add := func(code string, s finding.Severity, subject, text, remedy string) *finding.Finding {
 		out = append(out, finding.Finding{
 			Code: code, Severity: s, Stage: "pin", Subject: subject,
 			Text:   text,
 			Remedy: remedy,
 		})
+		return &out[len(out)-1]
 	}
 	for _, s := range r.Stuck {
 		add(
@@ -205,7 +206,7 @@ func (p *Sheet) pinFindings(m *wanted.Model, r pin.Result, d pin.Decisions) []fi
 				strings.Join(at, ", "),
 			),
 			"Order the terminals and seals before the first is pulled; leave enough wire.",
-		)
+		).Place = finding.Place{Part: "parts"}
 	}
 	if at := crimped[terminal.Pigtail]; len(at) > 0 {
 		add(
@@ -218,7 +219,7 @@ func (p *Sheet) pinFindings(m *wanted.Model, r pin.Result, d pin.Decisions) []fi
 				strings.Join(at, ", "),
 			),
 			"Order the leads before the first is cut.",
-		)
+		).Place = finding.Place{Part: "parts"}
 	}
 	var missing []string
 	for _, o := range p.Pinning.Orders {

@@ -16,12 +16,12 @@ type Carried struct {
 }
 
 // carriedKinds are what can come along: where it is looked at, and what it is in words.
-var carriedKinds = []struct{ what, stage, words string }{
-	{"map", "reach", "the map with its measured paths and its rules"},
-	{"places", "reach", "where things live, and the disconnects"},
-	{"feeds", "feed", "the fuse block, the ways to feed and the fuses that are to be changed"},
-	{"functions", "join", "what was stated of functions, the parts that they brought and the rules of the unit"},
-	{"lists", "feed", "what stands in the vehicle beside its wires"},
+var carriedKinds = []struct{ what, stage, part, words string }{
+	{"map", "reach", "map", "the map with its measured paths and its rules"},
+	{"places", "reach", "places", "where things live, and the disconnects"},
+	{"feeds", "feed", "block", "the fuse block, the ways to feed and the fuses that are to be changed"},
+	{"functions", "join", "", "what was stated of functions, the parts that they brought and the rules of the unit"},
+	{"lists", "feed", "sources", "what stands in the vehicle beside its wires"},
 }
 
 // Check says why it cannot be.
@@ -55,6 +55,7 @@ func (c *Carried) Findings() []finding.Finding {
 	for _, w := range c.What {
 		k := carriedKinds[carriedKind(w)]
 		out = append(out, finding.Finding{Code: "carried-" + w, Severity: finding.Check, Stage: k.stage, Subject: w,
+			Place:  finding.Place{Part: k.part},
 			Text:   fmt.Sprintf("From “%s” came %s: nobody has said that it is so here.", c.From, k.words),
 			Remedy: "Look at this vehicle, change what is otherwise, and then answer this with what you looked at."})
 	}

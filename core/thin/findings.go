@@ -23,8 +23,9 @@ func (t *thinning) findings() {
 	finding.Sort(t.result.Findings)
 }
 
-func (t *thinning) find(code string, s finding.Severity, subject, remedy, format string, args ...any) {
+func (t *thinning) find(code string, s finding.Severity, subject, remedy, format string, args ...any) *finding.Finding {
 	t.result.Findings = append(t.result.Findings, finding.Finding{Code: code, Severity: s, Stage: "thin", Subject: subject, Text: fmt.Sprintf(format, args...), Remedy: remedy})
+	return &t.result.Findings[len(t.result.Findings)-1]
 }
 
 // apart is what belongs together: the wires of it that stay, and those that go.
@@ -62,7 +63,7 @@ func (t *thinning) incomplete() {
 		}
 		device := &t.loom.Devices[d]
 		t.find("part-incomplete", finding.Wrong, device.ID, fmt.Sprintf("Keep %s as well, or let %s go as a whole.", t.named(parts[d].goes), device.ID),
-			"%s stays, but it loses %s.", device.ID, t.aspects(parts[d].goes))
+			"%s stays, but it loses %s.", device.ID, t.aspects(parts[d].goes)).Place = finding.Place{Of: "module"}
 	}
 }
 

@@ -25,8 +25,12 @@ func (m *Model) carryOut(ticks []work.Tick) {
 		}
 	}
 	for _, t := range m.Past.Lost {
+		place := finding.Place{}
+		if t.Of() == work.Reach {
+			place.Part = "work"
+		}
 		m.Findings = append(m.Findings, finding.Finding{
-			Code: "tick-lost", Severity: finding.Wrong, Stage: string(t.Of()), Subject: tickedAt(t),
+			Code: "tick-lost", Place: place, Severity: finding.Wrong, Stage: string(t.Of()), Subject: tickedAt(t),
 			Text: fmt.Sprintf("It was ticked that %q, but on the harness as it is known now that cannot be done: %s.",
 				t.Text, t.Reason),
 			Remedy: "The facts have changed since: look at the harness, and take the tick back if it was not done.",

@@ -314,7 +314,18 @@ export interface Finding {
   name?: string;
   text: string;
   remedy?: string;
+  place?: FindingPlace;
   answer?: Answer;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "FindingPlace".
+ */
+export interface FindingPlace {
+  part?: string;
+  of?: string;
+  list?: string;
+  key?: string;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
