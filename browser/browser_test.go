@@ -243,10 +243,17 @@ func (v *visit) see(selector, text string) *rod.Element {
 	return e.CancelTimeout()
 }
 
+// click clicks what is seen. What is drawn anew while the mouse is on its way is looked for once more, as eyes do.
 func (v *visit) click(selector, text string) {
 	v.t.Helper()
-	if err := v.see(selector, text).Click(proto.InputMouseButtonLeft, 1); err != nil {
-		v.t.Fatalf("click %s %q: %v", selector, text, err)
+	for end := time.Now().Add(patience); ; {
+		err := v.see(selector, text).Timeout(3*time.Second).Click(proto.InputMouseButtonLeft, 1)
+		if err == nil {
+			return
+		}
+		if time.Now().After(end) {
+			v.t.Fatalf("click %s %q: %v", selector, text, err)
+		}
 	}
 }
 

@@ -157,9 +157,11 @@ func TestAMeterIsReadFromThePage(t *testing.T) {
 			String() !=
 			""
 	})
+	first := v.text("aside h2")
 	v.page.MustElement("[aria-label='what the meter shows']").MustFocus()
 	v.press(input.Enter)
 	v.see("[data-testid=provestanding]", "1 of these done")
+	v.until("the next line is there", func() bool { return v.text("aside h2") != first })
 	v.see("[data-testid=provestanding]", "0 out of band")
 	_ = l.Close()
 	v.expects = "502"
