@@ -23,6 +23,7 @@ func TestRulesByHand(t *testing.T) {
 	}{
 		{"coolant above 95 or A/C request", at(96), true}, {"coolant above 95 or A/C request", at(95), false},
 		{"coolant above 95 or A/C request", at(20, "a/c request"), true}, {"coolant >= 95", at(95), true},
+		{"coolant <= 95", at(95), true}, {"coolant <= 95", at(96), false}, {"coolant <95", at(95), false},
 		{"coolant > 95 °C and not clutch switch", at(99, "clutch switch"), false}, {"coolant > 95°C and not clutch switch",
 			at(99), true},
 		{"a or b and c", at(0, "a"), true}, {"a or b and c", at(0, "b"), false}, {"(a or b) and c", at(0, "a"), false},
