@@ -28,8 +28,7 @@ func TestTheFrontPageLeadsToWhatIsNext(t *testing.T) {
 }
 
 // A list that is not zero holds the hand-over: refused without a reason, kept with one; an owner takes a thing off
-// what is open. The
-// book is drawn on screen, and a wire leads to where it is decided.
+// what is open. The book is drawn on screen, and a wire leads to where it is decided.
 func TestTheHandOverIsHeld(t *testing.T) {
 	v := open(t, "/jobs/packhorse/handover")
 	v.see("[data-testid=handoverstanding]", "1[0-9][0-9] open")

@@ -135,8 +135,7 @@ func TestGatesOfPoweringUp(t *testing.T) {
 }
 
 // A meter that answers over the network is read from the page; what it shows is kept with a key. One that does not
-// answer is
-// told, and nothing is kept.
+// answer is told, and nothing is kept.
 func TestAMeterIsReadFromThePage(t *testing.T) {
 	vehicle := measured(t)
 	l, err := net.Listen("tcp", "127.0.0.1:0")
@@ -170,8 +169,7 @@ func TestAMeterIsReadFromThePage(t *testing.T) {
 }
 
 // A control unit is read from the page: a simulated vehicle is started, told as such, and its unit says who it is and
-// has its
-// output worked; what is seen is kept. Stopped, it does not answer.
+// has its output worked; what is seen is kept. Stopped, it does not answer.
 func TestAControlUnitIsReadFromThePage(t *testing.T) {
 	v := open(t, "/jobs/packhorse/prove?part=unit", unproved)
 	v.click("button", "Start it in order")

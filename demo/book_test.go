@@ -14,8 +14,7 @@ import (
 )
 
 // Every length of wire of the demonstration's jobs, and every cable, is on exactly one page of their books, with both
-// its ends;
-// drawings fit the paper, and what is not so yet is told.
+// its ends; drawings fit the paper, and what is not so yet is told.
 func TestEveryWireIsInTheBookOnce(t *testing.T) {
 	all, err := demo.Jobs()
 	if err != nil {
@@ -78,8 +77,7 @@ func TestEveryWireIsInTheBookOnce(t *testing.T) {
 
 // What is drawn is what the harness has: each end of each length in a cavity, as the harness itself says it, is at
 // that cavity's port, or at the pair, the fuse or the relay that has it; both ends of a line are those of its wire.
-// With every step of the work ticked
-// nothing is planned any more.
+// With every step of the work ticked nothing is planned any more.
 func TestTheBookIsTheHarness(t *testing.T) {
 	all, err := demo.Jobs()
 	if err != nil {

@@ -19,8 +19,7 @@ type provedPart struct {
 }
 
 // provePackhorse puts in what was measured: half of the lines of the sheet that do not wait for the work, one fault
-// that was
-// found and mended, one that is still looked for, and a unit that has been read and not written.
+// that was found and mended, one that is still looked for, and a unit that has been read and not written.
 func provePackhorse(j *stored.Job) error {
 	data, err := files.ReadFile("packhorse/proved.json")
 	if err != nil {

@@ -20,8 +20,8 @@ import (
 var openFault = []network.Fault{{Do: network.Open, Element: "P105"}}
 
 // What was measured at the Packhorse is of this very vehicle: what is in band is what it shows with the open fault in
-// it, what is
-// out of band is about that, and half of the lines that do not wait are done. With -update it is made anew.
+// it, what is out of band is about that, and half of the lines that do not wait are done. With -update it is made
+// anew.
 func TestWhatWasMeasuredIsOfThisVehicle(t *testing.T) {
 	j, f := packhorse(t)
 	p := plan.Compute(f, j.Chosen())

@@ -114,10 +114,10 @@ func TestOtherNamesRaiseTheSameDangers(t *testing.T) {
 	}
 }
 
-// A wire of a person's may be called as pieces of wires are: it is no piece of another. Every wire of the Packhorse gets
-// the name of another one with an ending of ours, every splice that of a joint of ours, and all is as it was: as many
-// steps of each kind, the same findings, and
-// in the book each length of wire has the colour of the wire that it is.
+// A wire of a person's may be called as pieces of wires are: it is no piece of another. Every wire of the Packhorse
+// gets the name of another one with an ending of ours, every splice that of a joint of ours, and all is as it was: as
+// many steps of each kind, the same findings, and in the book each length of wire has the colour of the wire that it
+// is.
 func TestNoWireIsTakenForAPieceOfAnother(t *testing.T) {
 	j, f := packhorse(t)
 	names := map[string]string{}

@@ -122,8 +122,8 @@ type binding struct {
 }
 
 // WriteBookPDF writes the book: how to read it, its contents, a page with a drawing and the table of exactly its
-// wires for each
-// group of circuits, and the indexes. A4, lying, to be read in black and white. The same book gives the same bytes.
+// wires for each group of circuits, and the indexes. A4, lying, to be read in black and white. The same book gives
+// the same bytes.
 func WriteBookPDF(w io.Writer, book *Book) error {
 	pdf, err := bookDocument(printable(book.Title), book.Printed)
 	if err != nil {

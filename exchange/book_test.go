@@ -68,8 +68,7 @@ func bound(t testing.TB, j *stored.Job, f *fact.Facts, p *plan.Plan) *exchange.B
 }
 
 // Every wire of the book is in its drawings' tables and in its index, every cavity in its table, by what pdftotext
-// (poppler) reads
-// back; its page is the page that the index says. The same book gives the same bytes.
+// (poppler) reads back; its page is the page that the index says. The same book gives the same bytes.
 func TestTheBookIsReadBack(t *testing.T) {
 	tool, err := exec.LookPath("pdftotext")
 	if err != nil {

@@ -43,8 +43,8 @@ func dial(ctx context.Context, what, address, usual string) (net.Conn, error) {
 }
 
 // ReadMeter asks a meter at an address, host:port, for what it shows, by SCPI over TCP. Only addresses of this
-// machine and
-// of the local network are asked. One that hangs, closes, floods or lies fails in plain words within three seconds.
+// machine and of the local network are asked. One that hangs, closes, floods or lies fails in plain words within
+// three seconds.
 func ReadMeter(ctx context.Context, address string, m *prove.Measure) (prove.Shown, error) {
 	ctx, cancel := context.WithTimeout(ctx, meterTime)
 	defer cancel()

@@ -33,8 +33,7 @@ func listen(t *testing.T, answer func(c net.Conn)) string {
 }
 
 // A meter that answers, and ones that hang, close, lie and flood: each is told in plain words, and none is waited for
-// longer
-// than three seconds.
+// longer than three seconds.
 func TestMetersOfAllKinds(t *testing.T) {
 	for name, x := range map[string]struct {
 		answer func(c net.Conn)

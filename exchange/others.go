@@ -105,8 +105,7 @@ const (
 )
 
 // WriteStickersPDF writes labels, and gives those whose text does not fit: they are cut, and have to be told. Where
-// there is a
-// code it is beside the text: QR of its address.
+// there is a code it is beside the text: QR of its address.
 func WriteStickersPDF(
 	w io.Writer,
 	title, printed string,

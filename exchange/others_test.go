@@ -19,8 +19,7 @@ import (
 )
 
 // Labels on sheets and rolls: as many on a page as the paper has, each with its text as pdftotext reads it, QR codes
-// as zbarimg reads
-// them; a text that does not fit is told, and paper that is no paper refused.
+// as zbarimg reads them; a text that does not fit is told, and paper that is no paper refused.
 func TestLabelsFitOrAreTold(t *testing.T) {
 	var all []handover.Sticker
 	for i := range 50 {

@@ -143,8 +143,7 @@ var proveColumns = []struct {
 const proveFoot = 280.0
 
 // WriteProvePDF writes the test sheet to be filled in by hand: how the vehicle stands as a heading, and below it a
-// line a
-// measurement with room for what is read. The same sheet gives the same bytes.
+// line a measurement with room for what is read. The same sheet gives the same bytes.
 func WriteProvePDF(w *bytes.Buffer, x ProveSheet) error {
 	pdf, err := document(x.Title+" · test sheet", x.Printed, "P")
 	if err != nil {

@@ -15,9 +15,8 @@ import (
 	"draxel/core/prove"
 )
 
-// The limits of a talk with a unit: for one answer, for all of it, for a unit that asks for time; how long a
-// message may be,
-// and how many that nobody asked for are listened to.
+// The limits of a talk with a unit: for one answer, for all of it, for a unit that asks for time; how long a message
+// may be, and how many that nobody asked for are listened to.
 const (
 	unitAnswer  = 2 * time.Second
 	unitTime    = 12 * time.Second
@@ -125,9 +124,8 @@ var refusals = map[byte]string{
 	0x33: "it wants to be unlocked first",
 }
 
-// ask sends a request of ISO 14229-1 and gives the answer without its first byte. A unit that asks for time gets
-// it, within
-// bounds; what else it says meanwhile is passed over.
+// ask sends a request of ISO 14229-1 and gives the answer without its first byte. A unit that asks for time gets it,
+// within bounds; what else it says meanwhile is passed over.
 func (l *UnitLine) ask(request ...byte) ([]byte, error) {
 	body := binary.BigEndian.AppendUint16(nil, tester)
 	body = append(binary.BigEndian.AppendUint16(body, l.unit), request...)
@@ -262,8 +260,7 @@ func (l *UnitLine) Read(v *prove.Value) (float64, error) {
 const MostDriven = 5 * time.Second
 
 // Drive has the unit work one output for a time, calls during while it does, and gives the output back, whatever
-// happens: the unit
-// takes it back by itself when the line is closed.
+// happens: the unit takes it back by itself when the line is closed.
 func (l *UnitLine) Drive(v *prove.Value, d time.Duration, during func() error) error {
 	if _, err := l.ask(0x10, 0x03); err != nil {
 		return err

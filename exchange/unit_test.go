@@ -14,9 +14,8 @@ import (
 	"draxel/exchange"
 )
 
-// script is a unit that answers each message of a tester by a table of bytes in hexadecimal, written by hand from
-// ISO 13400-2 and
-// ISO 14229-1 (from memory); what it is not told of it does not answer.
+// script is a unit that answers each message of a tester by a table of bytes in hexadecimal, written by hand from ISO
+// 13400-2 and ISO 14229-1 (from memory); what it is not told of it does not answer.
 func script(answers map[string][]string) func(net.Conn) {
 	return func(c net.Conn) {
 		defer func() { _ = c.Close() }()
@@ -43,8 +42,7 @@ func script(answers map[string][]string) func(net.Conn) {
 const activated = "02FD 0006 00000009 0E00 1A2B 10 00000000"
 
 // The answers of a unit are read as the standards have them: identity, codes in SAE J2012's letters, a value, time
-// that it asks
-// for, an alive check in between, and its no.
+// that it asks for, an alive check in between, and its no.
 func TestAUnitIsAsked(t *testing.T) {
 	const taken = "02FD 8002 00000005 1A2B 0E00 00"
 	address := listen(t, script(map[string][]string{

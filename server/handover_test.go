@@ -34,8 +34,7 @@ import (
 )
 
 // What is open holds the hand-over: refused without a reason, and with one it is kept and printed. What has an owner
-// is not open; what
-// is gone is in no list.
+// is not open; what is gone is in no list.
 func TestWhatIsOpenHoldsTheHandOver(t *testing.T) {
 	c := start(t)
 	job := c.packhorse(nil)
@@ -135,8 +134,7 @@ func TestWhatIsOpenHoldsTheHandOver(t *testing.T) {
 }
 
 // The ZIP is opened again: every file has the size and the checksum of the manifest, the job file is the same job,
-// the pinouts are
-// read back, and a page on screen has the wires of the page on paper.
+// the pinouts are read back, and a page on screen has the wires of the page on paper.
 func TestTheWholeHandOverIsOpenedAgain(t *testing.T) {
 	c := start(t)
 	job := c.packhorse(nil)
@@ -308,8 +306,7 @@ func comesBack(t *testing.T, files map[string][]byte, j *stored.Job) {
 }
 
 // Sheets for others and labels over HTTP: each is there and the same twice; labels of one plug are those of its wires
-// and cavities, and
-// paper that is no paper is refused.
+// and cavities, and paper that is no paper is refused.
 func TestSheetsAndLabels(t *testing.T) {
 	c := start(t)
 	job := c.packhorse(nil)
@@ -349,8 +346,7 @@ func TestSheetsAndLabels(t *testing.T) {
 }
 
 // What is said to the programmer and the inspector follows from the job: the unit's numbers, codes of what was given
-// up, brake lamps
-// that are cut; and powers and grounds are those of Pin's second check.
+// up, brake lamps that are cut; and powers and grounds are those of Pin's second check.
 func TestWhatOthersAreTold(t *testing.T) {
 	c := start(t)
 	job := c.packhorse(nil)

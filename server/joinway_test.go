@@ -35,8 +35,7 @@ func found(v joinapi.JoinView, code string) bool {
 
 // Ways that want parts: the resistor of a gauge comes into its wire as a step of the one work, which stays proven;
 // taken out again what was stated is as it was. A relay whose coil the clutch switch grounds ends the cranking in
-// gear, by the
-// network. A wire brings what a unit's input lacks.
+// gear, by the network. A wire brings what a unit's input lacks.
 func TestWaysBecomeParts(t *testing.T) {
 	c := start(t)
 	job := c.packhorse(nil)

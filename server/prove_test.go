@@ -50,8 +50,7 @@ func vehicleOf(c *client, job string) *prove.Vehicle {
 }
 
 // follow says what is seen of a device, and measures on the vehicle with something wrong what is asked for until
-// nothing more
-// is: what is said then, and after how many measurements.
+// nothing more is: what is said then, and after how many measurements.
 func follow(
 	c *client,
 	job string,
@@ -87,8 +86,7 @@ func follow(
 
 // Stories of the trade over HTTP: a dead relay, a terminal that is not seated, the pump wire in the right cavity of
 // the wrong shell, an interlock that is open, two outputs that are crossed. Who measures what is asked for comes to
-// each in at most six
-// measurements; mended, the readings before say nothing any more.
+// each in at most six measurements; mended, the readings before say nothing any more.
 func TestAFaultIsFoundAndMended(t *testing.T) {
 	running := prove.Setup{Key: "running", Battery: true, Units: true}
 	drive := func(output string) prove.Setup {

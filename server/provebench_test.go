@@ -269,8 +269,7 @@ func TestTheTestSheetIsPrinted(t *testing.T) {
 }
 
 // A round of the trainer over HTTP: what is told, what the meter shows, what could be meant; ended, it says what it
-// was and keeps the
-// result, and nothing of it is a reading of the job.
+// was and keeps the result, and nothing of it is a reading of the job.
 func TestATrainerRound(t *testing.T) {
 	c := start(t)
 	p := proved{c, c.packhorse(nil)}
@@ -314,8 +313,7 @@ func TestATrainerRound(t *testing.T) {
 }
 
 // Terminals that are found in each other's cavity and left so are what is really there: the harness as it is now has
-// them so, the
-// plan moves them on, and its proof stands.
+// them so, the plan moves them on, and its proof stands.
 func TestWhatIsFoundBecomesWhatIsThere(t *testing.T) {
 	c := start(t)
 	p := proved{c, c.packhorse(nil)}

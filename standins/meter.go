@@ -1,6 +1,5 @@
-// Package standins are small simulated outside things that ship with Draxel, so that everything can be tried
-// without any
-// device. Each speaks over the network as the real thing does, and nothing else in Draxel knows that it is one.
+// Package standins are small simulated outside things that ship with Draxel, so that everything can be tried without
+// any device. Each speaks over the network as the real thing does, and nothing else in Draxel knows that it is one.
 package standins
 
 import (
@@ -17,13 +16,10 @@ import (
 	"draxel/core/prove"
 )
 
-// Meter is a multimeter on a simulated vehicle: its probes lie on two points, the vehicle stands in a setup, and
-// may have
-// faults that nobody is told. It speaks IEEE 488.2 and a little of SCPI-99 (from memory): *IDN? *RST *CLS *OPC?
-// SYST:ERR?
-// CONF:VOLT:DC, CONF:RES, CONF:CONT, READ?, MEAS:VOLT:DC?, MEAS:RES?, MEAS:CONT?, ROUT:CLOS (@A12,battery −), and
-// of its vehicle
-// SIM:KEY, SIM:BATT, SIM:UNIT and SIM:FUSE.
+// Meter is a multimeter on a simulated vehicle: its probes lie on two points, the vehicle stands in a setup, and may
+// have faults that nobody is told. It speaks IEEE 488.2 and a little of SCPI-99 (from memory): *IDN? *RST *CLS *OPC?
+// SYST:ERR? CONF:VOLT:DC, CONF:RES, CONF:CONT, READ?, MEAS:VOLT:DC?, MEAS:RES?, MEAS:CONT?, ROUT:CLOS (@A12,battery
+// −), and of its vehicle SIM:KEY, SIM:BATT, SIM:UNIT and SIM:FUSE.
 type Meter struct {
 	Car   *Car
 	Noise *rand.Rand // nil: none

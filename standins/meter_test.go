@@ -69,8 +69,7 @@ func lamp(t testing.TB) *prove.Vehicle {
 }
 
 // A client on TCP talks to the meter as to any other: by IEEE 488.2 and SCPI-99 (from memory). What it reads is by
-// hand: 12 Ω of
-// the lamp and 0.054 Ω beside it; with the fuse gone nothing.
+// hand: 12 Ω of the lamp and 0.054 Ω beside it; with the fuse gone nothing.
 func TestAMeterOnTCP(t *testing.T) {
 	l, err := net.Listen("tcp", "127.0.0.1:0")
 	if err != nil {

@@ -13,10 +13,9 @@ import (
 )
 
 // Rig is a bench rig on a simulated vehicle: an indicator of high resistance on each output of the unit, and a
-// toothed wheel before
-// the crank sensor. It speaks a line at a time, in the manner of SCPI: *IDN? SYST:ERR? IND? B1, IND:LIST?,
-// WHE:TEETH 60,
-// WHE:MISS 2, WHE:RPM 900, WHE:EDGE? 0.3 (edges in so many seconds, in ms, with commas between).
+// toothed wheel before the crank sensor. It speaks a line at a time, in the manner of SCPI: *IDN? SYST:ERR? IND? B1,
+// IND:LIST?, WHE:TEETH 60, WHE:MISS 2, WHE:RPM 900, WHE:EDGE? 0.3 (edges in so many seconds, in ms, with commas
+// between).
 type Rig struct {
 	Car *Car
 

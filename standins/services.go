@@ -159,8 +159,7 @@ func (u *Unit) volts(at string) float64 {
 }
 
 // found looks at the outputs: one whose load is not there, or whose line is on ground, has other volts than it
-// should. Low volts
-// at the feeds are a code of their own.
+// should. Low volts at the feeds are a code of their own.
 func (u *Unit) found() map[string]bool {
 	out := map[string]bool{}
 	v := u.Car.Vehicle

@@ -13,17 +13,13 @@ import (
 	"draxel/core/prove"
 )
 
-// Unit is a control unit on a simulated vehicle. It speaks ISO 14229-1 over ISO 13400-2 (both from memory), of
-// which exactly:
-// routing activation, diagnostic messages, and the services session control 10 (default, extended), reset 11
-// (hard), clear 14 (all
-// groups), read codes 19 02, read by identifier 22, input-output control 2F (return control, short-term adjustment:
-// on or off) and
-// tester present 3E. Whatever else is asked is answered with the standard's negative response. What it says of its
-// inputs is what
-// the network has at its cavities, and its codes follow from that; what is driven is given back five seconds after
-// the last word
-// of the tester, or when the line is closed. Without its feeds it says nothing.
+// Unit is a control unit on a simulated vehicle. It speaks ISO 14229-1 over ISO 13400-2 (both from memory), of which
+// exactly: routing activation, diagnostic messages, and the services session control 10 (default, extended), reset 11
+// (hard), clear 14 (all groups), read codes 19 02, read by identifier 22, input-output control 2F (return control,
+// short-term adjustment: on or off) and tester present 3E. Whatever else is asked is answered with the standard's
+// negative response. What it says of its inputs is what the network has at its cavities, and its codes follow from
+// that; what is driven is given back five seconds after the last word of the tester, or when the line is closed.
+// Without its feeds it says nothing.
 type Unit struct {
 	Car      *Car
 	Values   []prove.Value     // by identifier, what it can be asked for

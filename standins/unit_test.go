@@ -143,11 +143,9 @@ func (x tester) ask(request string) string {
 	return answer[24:]
 }
 
-// A tester on TCP, byte by byte as ISO 13400-2 and ISO 14229-1 have it (from memory): the line is activated, the
-// unit says who it
-// is, what volts it has, works its output and gives it back, and tells the code of the wire that is broken. What it
-// does not have
-// it refuses with the standard's negative response.
+// A tester on TCP, byte by byte as ISO 13400-2 and ISO 14229-1 have it (from memory): the line is activated, the unit
+// says who it is, what volts it has, works its output and gives it back, and tells the code of the wire that is
+// broken. What it does not have it refuses with the standard's negative response.
 func TestAUnitOnTCP(t *testing.T) {
 	car := standins.NewCar(valve(t))
 	u := standins.NewUnit(car, map[uint16]string{0xF191: "HW-1"})
@@ -228,8 +226,7 @@ func TestAUnitOnTCP(t *testing.T) {
 }
 
 // What is driven is given back when the tester says nothing for five seconds, or closes the line. A unit whose feed
-// is gone says
-// nothing at all.
+// is gone says nothing at all.
 func TestAUnitTakesItsOutputBack(t *testing.T) {
 	t.Parallel()
 	car := standins.NewCar(valve(t))

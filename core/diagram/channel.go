@@ -7,8 +7,7 @@ import (
 
 // channel gives the hops between two columns their tracks, and what room these take from x on. Of two hops of which
 // one ends on the level on which the other begins, the one that begins comes first; where that goes round in a circle
-// one takes a by-way
-// between the levels.
+// one takes a by-way between the levels.
 func (l *layered) channel(hops []int, x float64, bends [][]Point) float64 {
 	type bent struct {
 		hop      int

@@ -6,8 +6,8 @@
 // each column by medians with exchanges of neighbours, then places. A wire runs level from its port through a zone in
 // which its words stand, then in a channel up or down a track of its own, then level into its port; where it passes a
 // column it has a row of its own there. So no wire goes through a symbol and no word lies on another, whatever the
-// graph: the test measures it. All lengths are mm,
-// all text is measured by the font's own widths, which are passed in. The same graph gives the same drawing.
+// graph: the test measures it. All lengths are mm, all text is measured by the font's own widths, which are passed
+// in. The same graph gives the same drawing.
 package diagram
 
 // Kind is what a symbol is.

@@ -24,8 +24,7 @@ func wide(text string, size float64, bold bool) float64 {
 }
 
 // random makes a circuit as harnesses have them: sources at the left, fuses, relays, splices, plugs, consumers,
-// grounds, and now
-// and then a wire that runs back, round in a circle, or from a symbol to itself.
+// grounds, and now and then a wire that runs back, round in a circle, or from a symbol to itself.
 func random(r *rand.Rand, symbols int) *diagram.Graph {
 	g := &diagram.Graph{}
 	kinds := []diagram.Kind{diagram.Box, diagram.Fuse, diagram.Relay, diagram.Splice, diagram.Joint, diagram.Plug,
@@ -184,8 +183,7 @@ func atPort(s *diagram.Placed, at diagram.Point, name string) bool {
 
 // In random circuits no symbol lies on another, no words on words, no wire goes through a symbol, through words, or
 // on another wire, and each comes to its own ports: measured on the drawing, which the test reads as rectangles and
-// knows nothing else of. The same
-// graph gives the same drawing.
+// knows nothing else of. The same graph gives the same drawing.
 func TestNothingLiesOnAnother(t *testing.T) {
 	for seed := range *graphs {
 		r := rand.New(rand.NewPCG(uint64(seed), 1981))

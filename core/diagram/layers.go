@@ -39,8 +39,7 @@ type layered struct {
 }
 
 // rank puts symbols into columns: as far left as their wires let them, sources first, what ends it all last. Wires
-// that
-// would run back are turned.
+// that would run back are turned.
 func (l *layered) rank() {
 	n := len(l.g.Symbols)
 	out := make([][]int, n)
@@ -112,8 +111,7 @@ func (l *layered) rank() {
 }
 
 // settle pulls what nothing feeds to the right, beside what it feeds, but for sources; and puts what ends it all into
-// the last
-// column.
+// the last column.
 func (l *layered) settle(order []int, heads [][]int, last int) {
 	fed := make([]bool, len(heads))
 	for i := range heads {
@@ -136,8 +134,7 @@ func (l *layered) settle(order []int, heads [][]int, last int) {
 }
 
 // thread cuts wires into hops between neighbouring columns, each with a place of its own in the columns that it
-// passes. A wire
-// whose ends are in one column, or in one symbol, is not drawn as a line: it is left to the words.
+// passes. A wire whose ends are in one column, or in one symbol, is not drawn as a line: it is left to the words.
 func (l *layered) thread() {
 	for i := range l.g.Wires {
 		w := &l.g.Wires[i]
@@ -185,8 +182,7 @@ func (l *layered) hop(wire, from, to int, first, last bool) {
 const sweeps = 12
 
 // order puts the nodes of each column into an order with few crossings: by the median of their neighbours, to the
-// right and back,
-// then by exchanging neighbours where that helps; the best that was seen is kept.
+// right and back, then by exchanging neighbours where that helps; the best that was seen is kept.
 func (l *layered) order() {
 	best, least := l.state(), l.crossed()
 	for k := 0; k < sweeps && least > 0; k++ {

@@ -6,8 +6,7 @@ import (
 )
 
 // Layout lays a graph out. Symbols that no wire comes to stand in the first column. Wires from a symbol to itself are
-// not drawn as
-// lines; they come back as untold, for the words beside the drawing.
+// not drawn as lines; they come back as untold, for the words beside the drawing.
 func Layout(g *Graph, measure Measure) (d Drawing, untold []string) {
 	l := &layered{
 		g:       g,
@@ -149,8 +148,7 @@ func (l *layered) below(i int) float64 {
 }
 
 // pull moves the nodes of a column to where their wires would be level, by what is at their left, at their right, or
-// both; where
-// that would put one on another they share the way (pool adjacent violators: isotonic regression).
+// both; where that would put one on another they share the way (pool adjacent violators: isotonic regression).
 func (l *layered) pull(column int, left, both bool) {
 	type block struct {
 		want, weight, high float64 // where its first wants to be; its height with all of it

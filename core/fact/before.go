@@ -84,8 +84,9 @@ func (f *Facts) cylinders(n int) {
 			}
 		}
 		if len(seen) > 0 && len(seen) != n {
-			f.Findings = append(f.Findings, finding.Finding{Code: "cylinder-count", Place: finding.Place{Part: "vehicles"}, Severity: finding.Wrong,
-				Stage: "gather", Side: string(side.side),
+			f.Findings = append(f.Findings, finding.Finding{Code: "cylinder-count", Place: finding.Place{Part: "vehicles"},
+				Severity: finding.Wrong,
+				Stage:    "gather", Side: string(side.side),
 				Subject: "injectors", Text: fmt.Sprintf("The engine has %d cylinders, and the table has injectors of %d.",
 					n, len(seen)),
 				Remedy: "Look for the missing rows, or for the wrong engine's table; else put the number of cylinders right."})
@@ -113,9 +114,10 @@ func (f *Facts) coilPairs(with map[int]int) {
 			named[s.Cylinder] = true
 			through = through && s.Cylinder <= len(with)/2 && s.Also == 0
 			if s.Also > 0 && with[s.Cylinder] != s.Also {
-				f.Findings = append(f.Findings, finding.Finding{Code: "coil-pair", Place: finding.Place{Part: "vehicles"}, Severity: finding.Wrong,
-					Stage: "gather",
-					Side:  string(side.side), Subject: side.p.Rows[i].Ref.String(),
+				f.Findings = append(f.Findings, finding.Finding{Code: "coil-pair", Place: finding.Place{Part: "vehicles"},
+					Severity: finding.Wrong,
+					Stage:    "gather",
+					Side:     string(side.side), Subject: side.p.Rows[i].Ref.String(),
 					Text: fmt.Sprintf("%s is a coil of cylinders %d and %d; by the firing order %d fires with %d.",
 						side.p.Rows[i].Ref, s.Cylinder, s.Also, s.Cylinder, with[s.Cylinder]),
 					Remedy: "Put the row or the firing order right: a spark at the wrong stroke lights the intake."})

@@ -51,8 +51,8 @@ func Of(j stored.Job) (Facts, error) {
 	return *f.Facts, err
 }
 
-// Found are facts, and the same without what stands in the vehicle beside its wires, which are the very same for as long
-// as nothing else has changed.
+// Found are facts, and the same without what stands in the vehicle beside its wires, which are the very same for as
+// long as nothing else has changed.
 type Found struct {
 	*Facts
 	Bare *Facts

@@ -77,7 +77,8 @@ func (f *Facts) wearLoom(layouts map[string]*face.Layout) {
 			}
 			if err := face.Meets(*a.Layout, *b.Layout); err != nil {
 				f.Findings = append(f.Findings, finding.Finding{
-					Code: "halves-do-not-meet", Place: finding.Place{Part: "faces"}, Severity: finding.Wrong, Stage: "pin", Subject: b.ID,
+					Code: "halves-do-not-meet", Place: finding.Place{Part: "faces"},
+					Severity: finding.Wrong, Stage: "pin", Subject: b.ID,
 					Text:   fmt.Sprintf("%s and %s are two halves of one plug, and their cavities do not face each other: %v.", a.ID, b.ID, err),
 					Remedy: "One of the faces was read from the wrong side: look at the moulded numbers of both.",
 				})

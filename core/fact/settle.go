@@ -28,7 +28,8 @@ func (f *Facts) settle(all []gather.Measurement) {
 			severity = finding.Wrong
 		}
 		c := gather.Contradicted{At: m.At, Role: role, Read: read}
-		f.Findings = append(f.Findings, finding.Finding{Code: "reading-contradicts", Place: finding.Place{Part: "readings"}, Severity: severity, Stage: "gather",
+		f.Findings = append(f.Findings, finding.Finding{Code: "reading-contradicts", Place: finding.Place{Part: "readings"},
+			Severity: severity, Stage: "gather",
 			Subject: m.At.String(), Text: c.Text(),
 			Remedy: "Measure it once more, with a lamp on it; where the reading stands put the table right, or choose another " +
 				"source in Match."})

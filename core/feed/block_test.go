@@ -238,8 +238,7 @@ func TestAFuseThatIsChanged(t *testing.T) {
 }
 
 // A block holds the fuses of its slots and the main fuses of its groups, and no fuse of the vehicle whose name only
-// begins
-// alike.
+// begins alike.
 func TestABlockHoldsItsOwnFuses(t *testing.T) {
 	b := feed.Block{ID: "FB", Groups: []feed.FeedGroup{{Name: "battery", Fused: true}, {Name: "ignition"}},
 		Slots: []feed.BlockSlot{{Name: "1", Group: "battery"}, {Name: "2", Group: "battery"}}}

@@ -59,7 +59,8 @@ func (f *Facts) Decided(d Decisions) *Facts {
 			}
 		}
 		if !found {
-			out.Findings = append(out.Findings, finding.Finding{Code: "fuse-gone", Place: finding.Place{Part: "block"}, Severity: finding.Check, Stage: "feed",
+			out.Findings = append(out.Findings, finding.Finding{Code: "fuse-gone", Place: finding.Place{Part: "block"},
+				Severity: finding.Check, Stage: "feed",
 				Subject: r.Fuse, Text: fmt.Sprintf("Fuse %s was to be one of %g A, and no list has it any more.", r.Fuse, r.Amps),
 				Remedy: "Take the change back, or put the fuse into the list again."})
 		}

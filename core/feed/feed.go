@@ -263,8 +263,7 @@ func (r *Result) source(i int32) bool {
 func (r *Result) inner(head int32) bool { return r.Drawn.Inner[network.Node(head)] }
 
 // cranks says whether an element carries the starter's current, and so is exempt from protection: nearly all of it,
-// in
-// crank.
+// in crank.
 func (r *Result) cranks(i int32) bool {
 	s, sum := r.turning(), 0.0
 	for _, l := range r.Drawn.Motors {
@@ -307,8 +306,7 @@ func (r *Result) connect() {
 
 // beyond walks from a node through what hands current on, whether it is open or closed, up to fuses, sources and
 // loads, and to the battery's negative terminal, and gives the nodes that it comes to. Visit is called for each
-// element once,
-// with the mm of wire up to its far end.
+// element once, with the mm of wire up to its far end.
 func (r *Result) beyond(from network.Node, not int32, visit func(i int32,
 	mm float64) (on bool)) (nodes map[int32]bool) {
 	heads := r.Drawn.Heads()

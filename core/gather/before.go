@@ -106,7 +106,8 @@ func CheckBefore(b Before, looked map[string]Looked) []finding.Finding {
 	var out []finding.Finding
 	for _, u := range b.Unplugged {
 		if why := u.Refuses(); why != "" {
-			out = append(out, finding.Finding{Code: "unplugged-wrongly", Place: finding.Place{Part: "before"}, Severity: finding.Danger, Stage: "gather", Subject: u.Item,
+			out = append(out, finding.Finding{Code: "unplugged-wrongly", Place: finding.Place{Part: "before"},
+				Severity: finding.Danger, Stage: "gather", Subject: u.Item,
 				Text: fmt.Sprintf("%s was unplugged to see what happens: %s.", u.Item, why), Remedy: "Plug it back in, key and battery off, and leave it to qualified hands where it is a restraint or high voltage."})
 		}
 	}
@@ -117,7 +118,8 @@ func CheckBefore(b Before, looked map[string]Looked) []finding.Finding {
 		}
 	}
 	if len(replace) > 0 {
-		out = append(out, finding.Finding{Code: "to-replace", Place: finding.Place{Part: "connectors"}, Severity: finding.Check, Stage: "gather", Subject: replace[0],
+		out = append(out, finding.Finding{Code: "to-replace", Place: finding.Place{Part: "connectors"},
+			Severity: finding.Check, Stage: "gather", Subject: replace[0],
 			Text: "To be replaced: " + strings.Join(replace, "; ") + ".", Remedy: "Order them before the harness is opened."})
 	}
 	did := slices.ContainsFunc(b.Baseline, func(x Baseline) bool { return x.Works == DidNot })
@@ -128,7 +130,8 @@ func CheckBefore(b Before, looked map[string]Looked) []finding.Finding {
 				what = append(what, x.Function)
 			}
 		}
-		out = append(out, finding.Finding{Code: "did-not-work", Place: finding.Place{Part: "before"}, Severity: finding.Note, Stage: "gather", Subject: what[0], Text: "Did not work before the work began: " + strings.Join(what, ", ") + ".", Remedy: "Tell the owner now."})
+		out = append(out, finding.Finding{Code: "did-not-work", Place: finding.Place{Part: "before"},
+			Severity: finding.Note, Stage: "gather", Subject: what[0], Text: "Did not work before the work began: " + strings.Join(what, ", ") + ".", Remedy: "Tell the owner now."})
 	}
 	return out
 }

@@ -247,7 +247,8 @@ func Outrank(p harness.Pinout, side string, all []Measurement) (harness.Pinout, 
 			continue
 		}
 		if !l.overrules(&was) {
-			out = append(out, finding.Finding{Code: "reading-through-load", Place: finding.Place{Part: "readings"}, Severity: finding.Note, Stage: "gather", Side: side,
+			out = append(out, finding.Finding{Code: "reading-through-load", Place: finding.Place{Part: "readings"},
+				Severity: finding.Note, Stage: "gather", Side: side,
 				Subject: l.At.String(), Text: fmt.Sprintf("%s, %s, shows volts, as a wire does that is fed through its lamp, "+
 					"coil or relay: the table is believed.", l.At, or(r.Function, was.String()))})
 			continue
@@ -258,7 +259,8 @@ func Outrank(p harness.Pinout, side string, all []Measurement) (harness.Pinout, 
 		if !was.Read() || !feeds(was.Role) && l.Role != signal.Ground {
 			continue
 		}
-		out = append(out, finding.Finding{Code: "reading-overturns", Place: finding.Place{Part: "readings"}, Severity: finding.Wrong, Stage: "gather", Side: side,
+		out = append(out, finding.Finding{Code: "reading-overturns", Place: finding.Place{Part: "readings"},
+			Severity: finding.Wrong, Stage: "gather", Side: side,
 			Subject: l.At.String(),
 			Text: fmt.Sprintf("%s, %s, measures as %s: the reading is believed.", l.At, or(r.Function, was.String()),
 				l.Means),

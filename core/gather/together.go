@@ -51,7 +51,8 @@ func Together(side string, p harness.Pinout, more ...harness.Pinout) (harness.Pi
 			}
 			if first := &p.Rows[at]; !alike(first, &r) {
 				out = append(out, finding.Finding{
-					Code: "tables-differ", Place: finding.Place{Part: "tables"}, Severity: finding.Check, Stage: "gather", Side: side, Subject: r.Ref.String(),
+					Code: "tables-differ", Place: finding.Place{Part: "tables"},
+					Severity: finding.Check, Stage: "gather", Side: side, Subject: r.Ref.String(),
 					Text: fmt.Sprintf("%s is %s in %s, and %s in %s: the first stands.", r.Ref, told(first),
 						cmp.Or(first.Table, p.Name), told(&r), m.Name),
 					Remedy: "Look at the plug. Strike the wrong row out, or name the connector in the further pinout otherwise.",
@@ -115,7 +116,8 @@ func checkOrigins(loom *harness.Loom, sources []Origin) []finding.Finding {
 		}
 	}
 	for _, name := range sortedKeys(unknown) {
-		out = append(out, finding.Finding{Code: "origin-unknown", Place: finding.Place{Part: "vehicles"}, Severity: finding.Note, Stage: "gather",
+		out = append(out, finding.Finding{Code: "origin-unknown", Place: finding.Place{Part: "vehicles"},
+			Severity: finding.Note, Stage: "gather",
 			Subject: name,
 			Text: fmt.Sprintf("%s come from %q, of which Vehicles says nothing.", strings.Join(unknown[name],
 				", "), name),
@@ -147,7 +149,8 @@ func checkOrigins(loom *harness.Loom, sources []Origin) []finding.Finding {
 	}
 	for pair, where := range places {
 		x, y := source[pair[0]], source[pair[1]]
-		out = append(out, finding.Finding{Code: "origins-meet", Place: finding.Place{Part: "vehicles"}, Severity: finding.Check, Stage: "gather",
+		out = append(out, finding.Finding{Code: "origins-meet", Place: finding.Place{Part: "vehicles"},
+			Severity: finding.Check, Stage: "gather",
 			Subject: pair[0] + " with " + pair[1],
 			Text: fmt.Sprintf("%s and %s are of unlike year or variant, and meet %s.", x.title(), y.title(),
 				someOf(where)),

@@ -40,8 +40,8 @@ func (p *Page) Title() string {
 type Paper struct{ Wide, High float64 }
 
 // Pages draws the book: the groups in their order, each on as many pages as it takes for its drawings to fit. A
-// circuit stays on
-// one page where it fits there; a larger one goes on on the next, its symbols drawn again and told so.
+// circuit stays on one page where it fits there; a larger one goes on on the next, its symbols drawn again and told
+// so.
 func Pages(in Input, paper Paper, measure diagram.Measure) []Page {
 	b := bind(in)
 	depth := b.depths()
@@ -230,8 +230,7 @@ func (b *binder) draw(lengths []int, measure diagram.Measure, depth map[string]i
 }
 
 // through has current go through plugs, splices and joints: where every wire of one comes in, or every one goes out,
-// the one that
-// leads farthest from what feeds is turned.
+// the one that leads farthest from what feeds is turned.
 func (b *binder) through(g *diagram.Graph, depth map[string]int) {
 	for range 2 {
 		for i := range g.Symbols {

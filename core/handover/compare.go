@@ -27,8 +27,7 @@ type State struct {
 const within = 1.0
 
 // Compare lists what differs: wires that came and went, their ends, colours, sizes and lengths, settings, decisions.
-// In the order
-// of kinds, then of names.
+// In the order of kinds, then of names.
 func Compare(was, is *State) []Difference {
 	out := []Difference{}
 	add := func(kind, at, a, b string) {

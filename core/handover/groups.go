@@ -140,8 +140,7 @@ func (b *binder) group() {
 }
 
 // titleOf gives the group of a circuit: by what it is for, then by the roles of its wires. One that ends at a ground
-// point is a
-// ground, whatever hangs on it.
+// point is a ground, whatever hangs on it.
 func (b *binder) titleOf(lengths []int) string {
 	var words []string
 	roles := map[signal.Role]int{}
@@ -189,8 +188,7 @@ func hasWord(text, word string) bool {
 func letter(c byte) bool { return c >= 'a' && c <= 'z' || c >= '0' && c <= '9' }
 
 // depths gives how far each symbol is from what feeds it, through wires and whatever they come to: from which to
-// which a wire is
-// drawn follows from that.
+// which a wire is drawn follows from that.
 func (b *binder) depths() map[string]int {
 	next := map[string][]string{}
 	for i := range b.all {

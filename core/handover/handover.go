@@ -114,8 +114,7 @@ type binder struct {
 }
 
 // Lengths lists every length of wire of the harness, and every cable of the lists, with where its ends are. In the
-// order of
-// their names.
+// order of their names.
 func Lengths(in Input) []Length {
 	b := bind(in)
 	return b.all

@@ -37,8 +37,7 @@ func (l *DueList) Open() int {
 }
 
 // Left says who owns something that stays open, and why it may. It holds for what was open as it was: where that
-// changes it is
-// nobody's again.
+// changes it is nobody's again.
 type Left struct {
 	Key    string `json:"key"`
 	Text   string `json:"text"` // of what was open, when somebody took it
@@ -62,8 +61,7 @@ func (l *Left) Check() error {
 }
 
 // Loan is something temporary or borrowed: a jumper, a ground, a part that goes back, work that was put off. It is
-// open until it is
-// gone.
+// open until it is gone.
 type Loan struct {
 	ID    string   `json:"id"`
 	Kind  LoanKind `json:"kind"`

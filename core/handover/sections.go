@@ -21,8 +21,8 @@ type Section struct {
 }
 
 // Sections gives the book's indexes of what is in the harness: wires, splices and joints, plugs with every cavity,
-// ground points,
-// fuses and relays, ends that end in nothing. Number gives the number of the page that a drawing is on.
+// ground points, fuses and relays, ends that end in nothing. Number gives the number of the page that a drawing is
+// on.
 func Sections(in Input, pages []Page, number func(page int) int) []Section {
 	b := bind(in)
 	on := map[harness.WireID]int{} // by length

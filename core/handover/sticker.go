@@ -10,8 +10,7 @@ import (
 )
 
 // Stickers lists the labels of some kinds, of one connector where that is given: wires at both ends and at each
-// joint, cavities,
-// connectors, fuses, ground points. In the order in which hands go along.
+// joint, cavities, connectors, fuses, ground points. In the order in which hands go along.
 func Stickers(in Input, kinds []StickerKind, connector string) []Sticker {
 	b := bind(in)
 	out := []Sticker{}

@@ -98,7 +98,8 @@ func Circuits(p FedReads) *Fed {
 		}
 		return harness.CompareRefs(a.At, b.At)
 	})
-	return &Fed{FedReads: p, Circuits: slices.CompactFunc(out, func(a, b Circuit) bool { return a.Side == b.Side && a.At == b.At })}
+	twice := func(a, b Circuit) bool { return a.Side == b.Side && a.At == b.At }
+	return &Fed{FedReads: p, Circuits: slices.CompactFunc(out, twice)}
 }
 
 // Measured gives the circuits with what each takes, by the network: at its cavity, and in the wires that end there.
@@ -149,7 +150,8 @@ func Drops(f *fact.Facts, r *match.Result, block wanted.Block) []finding.Finding
 		if !d.Fraught {
 			continue
 		}
-		x := finding.Finding{Code: "fed-through-resistance", Place: finding.Place{Part: "block"}, Severity: finding.Note, Stage: "feed", Subject: d.At.String(),
+		x := finding.Finding{Code: "fed-through-resistance", Place: finding.Place{Part: "block"},
+			Severity: finding.Note, Stage: "feed", Subject: d.At.String(),
 			Text: fmt.Sprintf("%s has %.1f V in %s with nothing on it and %.1f V with a lamp of %.0f W: %.2g Ω stand before it, a "+
 				"resistance wire or a bad contact.", d.At, d.Bare, d.Key, d.Loaded, d.Watts, d.Ohms),
 			Remedy: "Take no feed from it: take it from behind the switch, and cap this wire off."}

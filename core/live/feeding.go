@@ -58,7 +58,8 @@ func Feed(in FeedReads) *Feeding {
 		known[l.Wire] = carries(in.Class, square, mm, l.Air, in.Reach.Bundled(l.Wire))
 	}
 	fail := func(err error) {
-		out.Findings = append(out.Findings, finding.Finding{Code: "feed-cannot-be", Place: finding.Place{Part: "sources"}, Severity: finding.Wrong, Stage: "feed",
+		out.Findings = append(out.Findings, finding.Finding{Code: "feed-cannot-be", Place: finding.Place{Part: "sources"},
+			Severity: finding.Wrong, Stage: "feed",
 			Subject: "network", Text: fmt.Sprintf("What is live cannot be reckoned: %v.", err),
 			Remedy: "Put it right in the lists of Feed."})
 	}

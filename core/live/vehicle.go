@@ -13,8 +13,8 @@ import (
 	"draxel/core/prove"
 )
 
-// Metered gives the wanted harness as what a meter is put on, by its network. It fails where nobody has said what stands
-// in the vehicle: without sources and fuses no meter shows anything.
+// Metered gives the wanted harness as what a meter is put on, by its network. It fails where nobody has said what
+// stands in the vehicle: without sources and fuses no meter shows anything.
 func Metered(f *fact.Facts, studs []string, r *feed.Result, found, wanted harness.Harness) (*prove.Vehicle, error) {
 	if r == nil {
 		return nil, fmt.Errorf(
@@ -83,8 +83,7 @@ func Metered(f *fact.Facts, studs []string, r *feed.Result, found, wanted harnes
 }
 
 // How many times likelier a fault is where hands were (common practice): at a joint that was made, at a terminal that
-// was
-// moved or crimped anew.
+// was moved or crimped anew.
 const (
 	jointed = 3
 	moved   = 3

@@ -83,9 +83,8 @@ func taken(d *network.Drawn, s *network.State, device string) float64 {
 	return sum
 }
 
-// A wire is as long and as thick as it is: 2 m of 1 mm² there and back, at 18.5 mΩ/m (ISO 6722-1, from memory), 2
-// mΩ a
-// contact, half a mΩ a crimp, before and behind a lamp of three filaments.
+// A wire is as long and as thick as it is: 2 m of 1 mm² there and back, at 18.5 mΩ/m (ISO 6722-1, from memory), 2 mΩ
+// a contact, half a mΩ a crimp, before and behind a lamp of three filaments.
 func TestCopperByHand(t *testing.T) {
 	in := laid(
 		parts,
@@ -163,8 +162,7 @@ func TestAUnitWithItsSensor(t *testing.T) {
 }
 
 // A coil that a unit only triggers takes its current from its feed to its ground; restraint is left alone; of what
-// nobody
-// knows nothing flows, and it is named; a length that nobody knows is assumed, and said.
+// nobody knows nothing flows, and it is named; a length that nobody knows is assumed, and said.
 func TestWhatIsInsideOfOthers(t *testing.T) {
 	halves := map[string]harness.Half{"U": {Device: "unit"}, "C": {Device: "coil 1"}, "D": {Device: "box"},
 		"A": {Device: "airbag"}, "B": {Device: "G"}}
@@ -221,8 +219,7 @@ func TestWhichEndOfALoad(t *testing.T) {
 }
 
 // A starter turns while its solenoid has pulled, and not because the key says so: with the start wire broken, or the
-// clutch
-// switch in its ground open, it stands. Without a solenoid that a wire comes to it turns in crank.
+// clutch switch in its ground open, it stands. Without a solenoid that a wire comes to it turns in crank.
 func TestTheStarterTurnsByItsSolenoid(t *testing.T) {
 	turns := func(wired bool, key network.Key, faults ...network.Fault) bool {
 		lines := []string{"W2 F-2 R-1 Brake lamps, feed to the rear"}

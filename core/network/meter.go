@@ -51,9 +51,8 @@ func (s *State) Flow(a, b Node) (Flow, bool) {
 // Reaches says whether a node is on what the current spreads through.
 func (f Flow) Reaches(x Node) bool { return find(f.s.set, int32(f.s.Network.head(x))) == f.island }
 
-// Across gives the volts between two nodes that it reaches: with none between them, nothing that joins or parts
-// them alone
-// changes what a meter shows between the two ends.
+// Across gives the volts between two nodes that it reaches: with none between them, nothing that joins or parts them
+// alone changes what a meter shows between the two ends.
 func (f Flow) Across(p, q Node) float64 {
 	n := f.s.Network
 	return at(f.volts, n.row[n.head(p)]) - at(f.volts, n.row[n.head(q)])

@@ -92,8 +92,7 @@ func running(only bool) int8 {
 }
 
 // place gives the node of a point, and notes that somebody has said what is there: the device of that cavity, if it
-// is
-// no hub, is not guessed at.
+// is no hub, is not guessed at.
 func (d *drawing) place(text string) Node {
 	if at, ok := d.ref(text); ok {
 		if h := d.halves[at.Connector]; h != nil && h.Device != "" {
@@ -189,8 +188,7 @@ func (p *pin) side() side {
 const senseOhms = 1000
 
 // part draws a sensor, an actuator or a lamp: its body between the ends that are fed and those that are not, each
-// pair
-// by what its own wire says. It is false where nothing is known of it.
+// pair by what its own wire says. It is false where nothing is known of it.
 func (d *drawing) part(dev *harness.Device, all []pin) bool {
 	d.loop(dev, all)
 	for i := range all {

@@ -151,8 +151,7 @@ func (p *Plan) Unbuilt() map[harness.WireID]bool {
 }
 
 // TwiceChecked says whether every power and ground cavity of the finished connectors was checked a second time, and
-// found as
-// it should be.
+// found as it should be.
 func (p *Plan) TwiceChecked(checks []pin.Check) bool {
 	ok := map[harness.Ref]bool{}
 	for _, c := range checks {

@@ -11,8 +11,7 @@ import (
 )
 
 // after puts the steps that part wires behind every step that handles the same length, and before the covers that
-// close
-// over them.
+// close over them.
 func after(all []work.Step, parted *reach.Parted) []work.Step {
 	if len(parted.Steps) == 0 {
 		return all

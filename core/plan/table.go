@@ -63,15 +63,16 @@ func newTable(found fact.Found, d stored.Decisions, m *part.Memory) *table {
 		return wanted.WayReads{Facts: t.facts(), Match: t.match(), Off: t.thin().Result.Off}
 	}, wanted.Ways)
 	t.wanted = part.Lazy(m, "wanted", func() wanted.Reads {
-		return wanted.Reads{Facts: t.facts(), Match: t.match(), Thin: t.thin(), Ways: *t.ways(), Block: t.block, Ticks: d.Ticks,
-			Exchanges: d.Pin.Exchanges, Reports: d.Pin.Reports, Rules: d.Reach.Rules, Rates: d.Bench.Rates}
+		return wanted.Reads{Facts: t.facts(), Match: t.match(), Thin: t.thin(), Ways: *t.ways(), Block: t.block,
+			Ticks: d.Ticks, Exchanges: d.Pin.Exchanges, Reports: d.Pin.Reports, Rules: d.Reach.Rules, Rates: d.Bench.Rates}
 	}, wanted.Of)
 	t.asked = part.Lazy(m, "asked", func() wanted.ReachReads {
 		return wanted.ReachReads{Model: t.wanted(), Thin: t.thin(), Decisions: d.Reach, Bench: d.Bench, Ticks: d.Ticks,
 			Added: d.Added, Studs: studs()}
 	}, wanted.ReachInput)
 	t.flow = part.Lazy(m, "flow", func() live.FlowReads {
-		return live.FlowReads{Facts: t.facts(), Stand: found.Feed, Joined: t.wanted().Joined, Wires: t.asked().Wires, Feed: d.Feed}
+		return live.FlowReads{Facts: t.facts(), Stand: found.Feed, Joined: t.wanted().Joined,
+			Wires: t.asked().Wires, Feed: d.Feed}
 	}, live.Flowing)
 	t.reach = part.Lazy(m, "reach", func() reachReads {
 		in := t.asked()
@@ -84,26 +85,27 @@ func newTable(found fact.Found, d stored.Decisions, m *part.Memory) *table {
 		return live.FedReads{Facts: t.facts(), Match: t.match(), Block: t.block}
 	}, live.Circuits)
 	t.feed = part.Lazy(m, "feed", func() live.FeedReads {
-		return live.FeedReads{Facts: t.facts(), Stand: found.Feed, Wanted: t.finished().Wanted, Reach: t.reach(), Feed: d.Feed, Added: d.Added,
-			Class: d.Reach.Rules.Class}
+		return live.FeedReads{Facts: t.facts(), Stand: found.Feed, Wanted: t.finished().Wanted, Reach: t.reach(),
+			Feed: d.Feed, Added: d.Added, Class: d.Reach.Rules.Class}
 	}, live.Feed)
 	t.functions = part.Lazy(m, "functions", func() live.FunctionReads {
-		return live.FunctionReads{Facts: t.facts(), Wanted: t.finished().Wanted, Feed: t.feed(), Empty: leftEmpty(t.match()),
-			Wishes: d.Functions, Rules: d.OutRules, Added: d.Added}
+		return live.FunctionReads{Facts: t.facts(), Wanted: t.finished().Wanted, Feed: t.feed(),
+			Empty: leftEmpty(t.match()), Wishes: d.Functions, Rules: d.OutRules, Added: d.Added}
 	}, live.Functions)
 	t.sheet = part.Lazy(m, "sheet", func() repin.Reads {
 		return repin.Reads{Model: t.wanted(), Match: t.match(), Wanted: t.finished().Wanted, Pin: d.Pin,
 			Rate: d.Bench.Rates.Extract}
 	}, repin.Moves)
 	t.work = part.Lazy(m, "work", func() workReads {
-		return workReads{Facts: t.facts(), Match: t.match(), Thin: t.thin(), Model: t.wanted(), Reach: t.reach(),
+		return workReads{Facts: t.facts(), Match: t.match(), Thin: t.thin(), Model: t.wanted(),
 			Finished: t.finished(), Feed: t.feed(), Block: feed.Decisions{Block: d.Feed.Block}, Sheet: t.sheet(),
 			Added: d.Added, Own: d.Own, Limit: d.Pin.Limit, Check: d.Bench.Rates.Check}
 	}, workOf)
 	t.measured = part.Lazy(m, "measured", func() live.MeasuredReads {
-		return live.MeasuredReads{Facts: t.facts(), Studs: studs(), Feed: t.feed(), Functions: t.functions(), Found: t.wanted().Found,
-			Wanted: t.finished().Wanted, Settings: slices.Concat(t.sheet().Pinning.Settings, t.functions().Settings),
-			Prove: d.Prove}
+		return live.MeasuredReads{Facts: t.facts(), Studs: studs(), Feed: t.feed(), Functions: t.functions(),
+			Found: t.wanted().Found, Wanted: t.finished().Wanted,
+			Settings: slices.Concat(t.sheet().Pinning.Settings, t.functions().Settings),
+			Prove:    d.Prove}
 	}, live.Measured)
 	return t
 }

@@ -13,7 +13,6 @@ import (
 	"draxel/core/live"
 	"draxel/core/match"
 	"draxel/core/proof"
-	"draxel/core/reach"
 	"draxel/core/repin"
 	"draxel/core/stored"
 	"draxel/core/thin"
@@ -37,7 +36,6 @@ type workReads struct {
 	Match    *match.Result
 	Thin     *wanted.Thinned
 	Model    *wanted.Model
-	Reach    *reach.Result
 	Finished *finished
 	Feed     *live.Feeding
 	Block    feed.Decisions // the block alone
@@ -71,9 +69,9 @@ func workOf(in workReads) *worked {
 	pins := pinSteps(in.Sheet.Steps)
 	all := slices.Concat(goes.Steps, w.Joins, pins, wanted.Unlaid(end.Reach.Steps, in.Added, &end.Added))
 	all = fed(after(all, &end.Parted), slices.Clone(in.Feed.Steps), in.Block.Block)
-	caps, live := live.Ends(live.EndReads{Facts: in.Facts, Alone: m.Alone, Wanted: end.Wanted, Feed: in.Feed.Result,
+	caps, hanging := live.Ends(live.EndReads{Facts: in.Facts, Alone: m.Alone, Wanted: end.Wanted, Feed: in.Feed.Result,
 		Done: w.Past.Done})
-	all, w.Findings = append(all, caps...), live
+	all, w.Findings = append(all, caps...), hanging
 	all = behind(all, brings, end.Added.Touches)
 	w.Joins = append(w.Joins, brings...)
 	for i := range all {
@@ -186,8 +184,7 @@ func (w *worked) gated(in *workReads, all []work.Step) []work.Step {
 }
 
 // batteryOff puts one step that takes the battery off before whatever cuts or bares a wire, and after what is
-// measured
-// with the power on.
+// measured with the power on.
 func batteryOff(all []work.Step) []work.Step {
 	off := work.BatteryOff(work.Join, 0)
 	at, cuts := -1, false
@@ -231,7 +228,8 @@ func (w *worked) strays(planned map[string]bool) {
 		if t.Stage == work.Reach {
 			w.Strays = append(w.Strays, t)
 			w.Findings = append(w.Findings, finding.Finding{
-				Code: "done-unwanted", Place: finding.Place{Part: "work"}, Severity: finding.Check, Stage: "reach", Subject: string(t.Wire),
+				Code: "done-unwanted", Place: finding.Place{Part: "work"},
+				Severity: finding.Check, Stage: "reach", Subject: string(t.Wire),
 				Text:   fmt.Sprintf("%q was done, and the plan does not ask for it any more.", t.Text),
 				Remedy: "Look at the wire; take the tick back if it was not done.",
 			})

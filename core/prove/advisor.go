@@ -64,9 +64,8 @@ func (a *advisor) minutes(m *Measure) float64 {
 	return out
 }
 
-// best looks at the first options, and gives the one that tells most for its minutes, nil where none tells
-// anything; and how many
-// were looked at. Where the first tell nothing the next are looked at.
+// best looks at the first options, and gives the one that tells most for its minutes, nil where none tells anything;
+// and how many were looked at. Where the first tell nothing the next are looked at.
 func (a *advisor) best(options []Measure) (best *Advice, asked int) {
 	everything := make([]int, len(a.weight))
 	for i := range everything {

@@ -150,9 +150,8 @@ func isSaid(s *prove.Suspect, text string) bool {
 }
 
 // With one reading in twenty wrong it still comes to the fault, or says which readings contradict the others; and
-// what
-// is said with a probability is right as often, within 0.07 and
-// what so few can say, or oftener: of 250 vehicles every bin is within 0.05.
+// what is said with a probability is right as often, within 0.07 and what so few can say, or oftener: of 250 vehicles
+// every bin is within 0.05.
 func TestWrongReadings(t *testing.T) {
 	t.Parallel()
 	right, told, all := 0, 0, 0

@@ -37,8 +37,7 @@ func (v *Vehicle) eitherWay(a, b string) bool {
 }
 
 // swaps lists neighbours that stand in each other's cavity, and terminals in the right cavity of a plug that looks
-// the
-// same.
+// the same.
 func (v *Vehicle) swaps(add func(kind, where, do, text string, faults ...network.Fault)) {
 	full := func(at string) bool { _, there := v.Net.Element("contact " + at); return there }
 	for i := range v.Plugs {
@@ -139,9 +138,8 @@ func (v *Vehicle) crossed(add func(kind, where, do, text string, faults ...netwo
 // mostAlike bounds the outputs of one kind that are tried against each other.
 const mostAlike = 16
 
-// misprints lists neighbours of a unit's plug that its table has the wrong way round: the harness is as planned,
-// and the unit
-// is not. What was measured, or comes from its maker, is no misprint.
+// misprints lists neighbours of a unit's plug that its table has the wrong way round: the harness is as planned, and
+// the unit is not. What was measured, or comes from its maker, is no misprint.
 func (v *Vehicle) misprints() []Cause {
 	var out []Cause
 	for i := range v.Plugs {

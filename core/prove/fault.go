@@ -41,8 +41,7 @@ func Faults(causes []Cause, s Setup) []network.Fault {
 }
 
 // How likely each kind is, one to another, before anything is known (common practice): what hands did comes before
-// what
-// the factory did.
+// what the factory did.
 var priors = map[string]float64{"open": 0.3, "loose": 1, "thin": 0.5, "blown": 1.5, "dead": 1, "stuck": 0.3,
 	"short": 0.15, "supply": 0.08, "swap": 0.5, "crossed": 0.4, "shell": 0.5, "beside": 0.15, "misprint": 0.15, "diode": 0.2,
 	"position": 0.2, "ground": 1, "load": 0.6, "switch": 0.5, "withheld": 0.8}
@@ -167,8 +166,7 @@ func (v *Vehicle) Causes() []Cause {
 }
 
 // turned is what a diode does that is in the wrong way round: where it lets current through as a rule it stops it,
-// and
-// where it stops it, across a coil, it takes all of it.
+// and where it stops it, across a coil, it takes all of it.
 func (v *Vehicle) turned(i int32) network.Fault {
 	e := &v.Net.Elements[i]
 	if s, err := v.state(Setup{Key: "run", Battery: true, Units: true}); err == nil && s.Conducts(i) &&

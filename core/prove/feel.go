@@ -7,9 +7,8 @@ import (
 )
 
 // feeler knows what readings feel: which faults can change what they show, without putting them in. Of ohms with
-// everything
-// dead it is exact: a current from probe to probe that makes no volts across an element does not care whether it is
-// whole.
+// everything dead it is exact: a current from probe to probe that makes no volts across an element does not care
+// whether it is whole.
 type feeler struct {
 	v     *Vehicle
 	loss  []float64 // by reading, where nothing is wrong

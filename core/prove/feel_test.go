@@ -7,9 +7,8 @@ import (
 	"draxel/core/prove"
 )
 
-// A diagnosis does not put in what a reading cannot feel. Here every cause is put in for every line of a sheet:
-// each that changes
-// what a line shows is found by a diagnosis that is told so, as likely as with everything put in.
+// A diagnosis does not put in what a reading cannot feel. Here every cause is put in for every line of a sheet: each
+// that changes what a line shows is found by a diagnosis that is told so, as likely as with everything put in.
 func TestWhatAReadingCannotFeelIsNotPutIn(t *testing.T) {
 	t.Parallel()
 	left := 0

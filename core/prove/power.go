@@ -26,8 +26,7 @@ type Asked struct {
 }
 
 // gates are the stages of powering up, in their order (common practice; the volts of a battery and of a closed
-// throttle, and
-// the 60 Ω of a bus with its two ends, ISO 11898-2, are limits that a unit's own data come before).
+// throttle, and the 60 Ω of a bus with its two ends, ISO 11898-2, are limits that a unit's own data come before).
 var gates = []Gate{
 	{
 		ID:    "look",
@@ -138,10 +137,8 @@ type GateState struct {
 }
 
 // PowerUp says how each gate stands: one after the other, and those that the sheet decides only when its lines are
-// done. Second
-// says whether every power and ground cavity was checked twice, and written whether the record of the programming
-// is closed, or
-// none was begun.
+// done. Second says whether every power and ground cavity was checked twice, and written whether the record of the
+// programming is closed, or none was begun.
 func PowerUp(passed []Passed, sheet map[string]Standing, second, written bool) []GateState {
 	out := make([]GateState, len(gates))
 	before := ""
@@ -183,8 +180,7 @@ func lacks(sections []string, sheet map[string]Standing) string {
 }
 
 // AtKeyOn lists what is to be seen and heard when the key comes from off to run with everything plugged in: relays
-// that pull and
-// devices that begin to work. Whatever else makes a sound is unknown, and looked for.
+// that pull and devices that begin to work. Whatever else makes a sound is unknown, and looked for.
 func (v *Vehicle) AtKeyOn() []string {
 	out := []string{}
 	off, run := Setup{Key: "off", Battery: true, Units: true}, Setup{Key: "run", Battery: true, Units: true}

@@ -10,8 +10,8 @@ import (
 )
 
 // Gates are passed one after the other; the sheet and the second check hold theirs; a number out of its limits is
-// refused unless
-// somebody says why it may stand. The 60 Ω of a bus are of ISO 11898-2, the other limits common practice.
+// refused unless somebody says why it may stand. The 60 Ω of a bus are of ISO 11898-2, the other limits common
+// practice.
 func TestGates(t *testing.T) {
 	full := map[string]prove.Standing{}
 	for _, s := range []string{"continuity", "loads", "isolation", "fuses", "feeds", "relays"} {
@@ -67,8 +67,7 @@ func TestGates(t *testing.T) {
 }
 
 // The engine is not started while a programming is begun and not closed; what is to be heard at key-on is what the
-// network does there:
-// of a random vehicle its relays and what hangs on the key.
+// network does there: of a random vehicle its relays and what hangs on the key.
 func TestTheStartWaitsForTheProgramming(t *testing.T) {
 	var passed []prove.Passed
 	for _, g := range prove.Gates() {

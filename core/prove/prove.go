@@ -2,8 +2,7 @@
 //
 // A Vehicle is the network of a harness with where it can be touched. A Measure is two points and a Setup: what is
 // plugged in, where the key is, whether the battery is on. What it must show is computed by putting the meter into
-// the
-// network; what it would show with a fault, by putting the fault in too. So the test sheet, the ranking of what
+// the network; what it would show with a fault, by putting the fault in too. So the test sheet, the ranking of what
 // could be wrong and the next measurement all come from one model (de Kleer & Williams 1987), and there is no table
 // of symptoms to keep.
 package prove
@@ -147,8 +146,7 @@ type Band struct {
 }
 
 // What a meter and the parts themselves differ by (common practice): of volts a hundredth and 50 mV of the meter with
-// a
-// thirtieth of what loads and contacts make of them, of ohms a tenth and a quarter of an ohm of leads and contacts.
+// a thirtieth of what loads and contacts make of them, of ohms a tenth and a quarter of an ohm of leads and contacts.
 const (
 	voltsPart, voltsLeast = 0.03, 0.06
 	ohmsPart, ohmsLeast   = 0.10, 0.25

@@ -162,8 +162,7 @@ type Decisions struct {
 }
 
 // TwoChanges finds changes between which nothing was tested: of two at once nobody knows which one helped. A mend is
-// a
-// change, and a reading, a passed gate and a test are tests.
+// a change, and a reading, a passed gate and a test are tests.
 func (d *Decisions) TwoChanges() []finding.Finding {
 	type event struct {
 		when   int64
@@ -195,7 +194,8 @@ func (d *Decisions) TwoChanges() []finding.Finding {
 		if e.change != "" && last != "" {
 			out = append(
 				out,
-				finding.Finding{Code: "two-changes", Place: finding.Place{Part: "records"}, Severity: finding.Check, Stage: "prove", Subject: e.change,
+				finding.Finding{Code: "two-changes", Place: finding.Place{Part: "records"},
+					Severity: finding.Check, Stage: "prove", Subject: e.change,
 					Text: fmt.Sprintf("“%s” and “%s” were changed with no test between them.", last, e.change),
 					Remedy: "One change at a time: take the second back, test, then make it again; or say why both " +
 						"belong together."},
@@ -218,7 +218,8 @@ func (d *Decisions) Open(settings, expected []string) []finding.Finding {
 		}
 		out = append(
 			out,
-			finding.Finding{Code: "record-open", Place: finding.Place{Part: "records"}, Severity: finding.Check, Stage: "prove", Subject: "programming",
+			finding.Finding{Code: "record-open", Place: finding.Place{Part: "records"},
+				Severity: finding.Check, Stage: "prove", Subject: "programming",
 				Text: text, Remedy: "Close its record in Prove, under Programming."},
 		)
 	}
@@ -227,7 +228,8 @@ func (d *Decisions) Open(settings, expected []string) []finding.Finding {
 			if !slices.Contains(expected, code) {
 				out = append(
 					out,
-					finding.Finding{Code: "code-after", Place: finding.Place{Part: "unit"}, Severity: finding.Check, Stage: "prove", Subject: code,
+					finding.Finding{Code: "code-after", Place: finding.Place{Part: "unit"},
+						Severity: finding.Check, Stage: "prove", Subject: code,
 						Text: strings.TrimSpace(
 							code+" "+CodeText(code),
 						) + " is stored after the programming, and nothing that was given up, goes or stays away raises it.",
@@ -241,7 +243,8 @@ func (d *Decisions) Open(settings, expected []string) []finding.Finding {
 		if g := &d.Gates[i]; g.Reason != "" {
 			out = append(
 				out,
-				finding.Finding{Code: "gate-stands", Place: finding.Place{Part: "power"}, Severity: finding.Note, Stage: "prove", Subject: g.Gate,
+				finding.Finding{Code: "gate-stands", Place: finding.Place{Part: "power"},
+					Severity: finding.Note, Stage: "prove", Subject: g.Gate,
 					Text: fmt.Sprintf(
 						"“%s” was passed with a reason: %s.",
 						titleOf(g.Gate),

@@ -18,9 +18,8 @@ func codes(all []finding.Finding) string {
 	return strings.Join(out, " ")
 }
 
-// One change at a time: two between which nothing is tested are found, whatever they are; a reading, a test or a
-// gate between
-// them makes it right (common practice).
+// One change at a time: two between which nothing is tested are found, whatever they are; a reading, a test or a gate
+// between them makes it right (common practice).
 func TestOneChangeAtATime(t *testing.T) {
 	change := func(when int64, text string) prove.Note {
 		return prove.Note{ID: text, Kind: prove.Changed, Text: text, When: when}
@@ -48,8 +47,7 @@ func TestOneChangeAtATime(t *testing.T) {
 }
 
 // Nothing is written before there is a backup with name, hash and date, and the record is closed only when it is
-// verified, read
-// back and every setting is done.
+// verified, read back and every setting is done.
 func TestProgrammingIsClosedWhenItIsWhole(t *testing.T) {
 	backup := prove.FileMark{Name: "vk2 as it came.bin", Hash: "9f86d081884c", Date: "2026-11-26"}
 	wrote := prove.FileMark{Name: "vk2 v4.bin", Hash: "60303ae22b99", Date: "2026-11-27"}
@@ -163,8 +161,7 @@ func TestCodesAreNamed(t *testing.T) {
 }
 
 // A wheel's edges give its speed back, with the teeth that are missing; and what is no such wheel is not read. By
-// hand: 60 − 2 at
-// 1000 rpm passes a tooth each millisecond.
+// hand: 60 − 2 at 1000 rpm passes a tooth each millisecond.
 func TestTheWheelIsRead(t *testing.T) {
 	w := prove.Wheel{Teeth: 60, Missing: 2, RPM: 1000}
 	e := w.Edges(0.2)
@@ -193,9 +190,8 @@ func TestTheWheelIsRead(t *testing.T) {
 	}
 }
 
-// Rounds of the trainer: what is told is seen on the vehicle and not on a healthy one, of the hidden kind and
-// number, the same for the
-// same seed; the way comes to it, and only the right words are right.
+// Rounds of the trainer: what is told is seen on the vehicle and not on a healthy one, of the hidden kind and number,
+// the same for the same seed; the way comes to it, and only the right words are right.
 func TestRoundsOfTheTrainer(t *testing.T) {
 	t.Parallel()
 	found, all := 0, 0

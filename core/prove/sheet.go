@@ -41,9 +41,8 @@ type sheeter struct {
 }
 
 // Sheet gives the measurements that prove a harness: with everything dead and the units out from cavity to cavity,
-// then
-// each load, then what must not be joined; then each feed of a unit in each position of the key with a lamp on it,
-// and each relay by a jumper at the cavity that commands it. Those that find most come first.
+// then each load, then what must not be joined; then each feed of a unit in each position of the key with a lamp on
+// it, and each relay by a jumper at the cavity that commands it. Those that find most come first.
 func (v *Vehicle) Sheet(keys []string) (Sheet, error) {
 	v.ready()
 	bare, err := v.state(Dead)

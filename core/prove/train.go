@@ -36,8 +36,7 @@ var levels = []Level{
 func Levels() []Level { return slices.Clone(levels) }
 
 // Round is one round of the trainer: what is hidden in the vehicle, and what is told of it. The same level and seed
-// give the
-// same round.
+// give the same round.
 type Round struct {
 	Level  int
 	Seed   uint64
@@ -63,9 +62,8 @@ func mixed[T any](list []T, dice Dice) []T {
 // mostTries bounds the faults that are looked at before one is seen from outside.
 const mostTries = 120
 
-// Train hides faults of a level that somebody notices: a device does not work that should, or works that should
-// not. Seed is
-// the number of the round, by which its meter differs from others; dice choose what is hidden.
+// Train hides faults of a level that somebody notices: a device does not work that should, or works that should not.
+// Seed is the number of the round, by which its meter differs from others; dice choose what is hidden.
 func (v *Vehicle) Train(level int, seed uint64, dice Dice) (*Round, error) {
 	if level < 0 || level >= len(levels) {
 		return nil, fmt.Errorf("there is no level %d", level)
@@ -266,8 +264,7 @@ func (v *Vehicle) stillSeen(causes []Cause) (MeterReading, bool) {
 }
 
 // Named says whether guesses are what is hidden, each or what no measurement tells from it: the same at every point
-// that the
-// advice would look at.
+// that the advice would look at.
 func (v *Vehicle) Named(r *Round, guesses []string) bool {
 	if len(guesses) != len(r.Hidden) {
 		return false

@@ -12,8 +12,7 @@ import (
 )
 
 // Value is something that a unit can be asked for by an identifier of its own: what it says is number times scale
-// plus
-// offset. Units differ; the list comes with the unit's papers.
+// plus offset. Units differ; the list comes with the unit's papers.
 type Value struct {
 	ID     string  `json:"id"`   // four hexadecimal digits
 	Name   string  `json:"name"` // what it is, in words
@@ -95,8 +94,8 @@ func (v *Value) Raw(x float64) []byte {
 const MostValues = 400
 
 // ReadValues reads a list of values, one a line: identifier; name; unit; scale; offset; bytes; drives. Tabs and
-// semicolons part, and
-// a comma does where there is neither; then numbers have a point. A first line of headings is passed over.
+// semicolons part, and a comma does where there is neither; then numbers have a point. A first line of headings is
+// passed over.
 func ReadValues(text string) (Values, error) {
 	out := Values{}
 	for n, line := range strings.Split(strings.TrimPrefix(text, "\ufeff"), "\n") {

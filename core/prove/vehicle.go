@@ -127,8 +127,7 @@ func (v *Vehicle) one(a, b string) bool {
 const hubEnds = 12
 
 // point gives the node that a probe touches: at a cavity the wire's terminal from behind; at the face of a unit's
-// plug,
-// when that is out, whatever stands in the cavity.
+// plug, when that is out, whatever stands in the cavity.
 func (v *Vehicle) point(name string, s Setup) (network.Node, bool) {
 	v.ready()
 	order := []string{name + " wire", name}
@@ -287,9 +286,8 @@ func (v *Vehicle) With(m *Measure, faults []network.Fault) (Shown, error) {
 	return v.shows(s, m)
 }
 
-// Inside gives the volts that a unit has at a cavity of its own, behind the terminal, in a setup with faults; 0
-// where nothing
-// leads there.
+// Inside gives the volts that a unit has at a cavity of its own, behind the terminal, in a setup with faults; 0 where
+// nothing leads there.
 func (v *Vehicle) Inside(cavity string, setup Setup, faults []network.Fault) (float64, error) {
 	s, err := v.state(setup)
 	if err == nil && len(faults) > 0 {

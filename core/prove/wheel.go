@@ -7,8 +7,7 @@ import (
 )
 
 // Wheel is the toothed wheel that a crank sensor reads: so many places for teeth, of which some are missing, at so
-// many
-// revolutions a minute.
+// many revolutions a minute.
 type Wheel struct {
 	Teeth   int     `json:"teeth"`   // places for teeth
 	Missing int     `json:"missing"` // of them without one, side by side
@@ -39,8 +38,7 @@ func (w Wheel) Edges(seconds float64) []float64 {
 }
 
 // Speed reads a wheel of so many places by its edges: revolutions a minute, and how many teeth are missing at its
-// gap. It is
-// false where the edges are fewer than two turns, or no such wheel's.
+// gap. It is false where the edges are fewer than two turns, or no such wheel's.
 func Speed(edges []float64, teeth int) (rpm float64, missing int, is bool) {
 	if len(edges) < 4 || teeth < 4 {
 		return 0, 0, false

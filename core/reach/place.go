@@ -41,7 +41,8 @@ func (r *Result) settle() *settled {
 	for _, p := range d.Places {
 		at, there := r.router.number[p.Station]
 		if !there {
-			r.Findings = append(r.Findings, finding.Finding{Code: "place-gone", Place: finding.Place{Part: "places"}, Severity: finding.Check, Stage: "reach", Subject: p.Thing.ID,
+			r.Findings = append(r.Findings, finding.Finding{Code: "place-gone", Place: finding.Place{Part: "places"},
+				Severity: finding.Check, Stage: "reach", Subject: p.Thing.ID,
 				Text: fmt.Sprintf("The %s was put at %q, and there is no such station any more.", p.Thing, p.Station), Remedy: "Put it somewhere else."})
 			continue
 		}

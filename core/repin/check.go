@@ -35,7 +35,8 @@ func (p *Sheet) exchanges(m *wanted.Model, d pin.Decisions) {
 		b, _ := m.Facts.To.Row(x.B)
 		if why := m.Facts.WhyNotExchanged(x); why != "" {
 			p.Findings = append(p.Findings, finding.Finding{
-				Code: "exchange-lost", Place: finding.Place{Part: "parts"}, Severity: finding.Danger, Stage: "pin", Side: string(match.To), Subject: x.A.String(),
+				Code: "exchange-lost", Place: finding.Place{Part: "parts"},
+				Severity: finding.Danger, Stage: "pin", Side: string(match.To), Subject: x.A.String(),
 				Text: fmt.Sprintf("The outputs %s and %s are exchanged, and must not be: %s. It is left out of the plan.", x.A,
 					x.B, why),
 				Remedy: "Take the exchange back.",
@@ -44,7 +45,8 @@ func (p *Sheet) exchanges(m *wanted.Model, d pin.Decisions) {
 		}
 		if x.Verify != "" {
 			p.Findings = append(p.Findings, finding.Finding{
-				Code: "exchange-to-verify", Place: finding.Place{Part: "parts"}, Severity: finding.Check, Stage: "pin", Side: string(match.To),
+				Code: "exchange-to-verify", Place: finding.Place{Part: "parts"},
+				Severity: finding.Check, Stage: "pin", Side: string(match.To),
 				Subject: x.A.String(),
 				Text:    fmt.Sprintf("In “%s” the outputs %s and %s are exchanged; here they are not yet.", x.Verify, x.A, x.B),
 				Remedy:  "Take it over under Parts, where this unit's settings are changed too, or say that it is not so here.",

@@ -35,7 +35,8 @@ func Moves(in Reads) *Sheet {
 		return p
 	}
 	p.Pinning.reckon(r.Extractions, in.Rate)
-	p.Pinning.Extractions, p.Pinning.Fewest, p.Pinning.Openings, p.Pinning.Bound, p.Pinning.Stuck = r.Extractions, r.Fewest, r.Openings, r.Bound, r.Stuck
+	p.Pinning.Extractions, p.Pinning.Fewest, p.Pinning.Openings = r.Extractions, r.Fewest, r.Openings
+	p.Pinning.Bound, p.Pinning.Stuck = r.Bound, r.Stuck
 	uses := []pin.Use{}
 	for _, s := range r.Steps {
 		w := m.Wires[s.Terminal]

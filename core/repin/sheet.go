@@ -1,5 +1,5 @@
-// Package repin gives the re-pin sheet: the moves that Pin plans at the connectors, with what tells each wire from others,
-// what it takes, and what a finished connector must hold.
+// Package repin gives the re-pin sheet: the moves that Pin plans at the connectors, with what tells each wire from
+// others, what it takes, and what a finished connector must hold.
 package repin
 
 import (

@@ -24,7 +24,8 @@ func (m *Model) addIn(wanted harness.Harness, studs []string) join.AddIn {
 	for _, n := range m.Fresh {
 		names[n.ID] = called(n)
 	}
-	return join.AddIn{Now: m.Past.Now, Wanted: wanted, Cavity: m.Facts.Cavity, Stud: func(name string) bool { return slices.Contains(studs, name) },
+	return join.AddIn{Now: m.Past.Now, Wanted: wanted, Cavity: m.Facts.Cavity,
+		Stud: func(name string) bool { return slices.Contains(studs, name) },
 		Name: func(wire harness.WireID) string {
 			if name := names[wire.Whole()]; name != "" {
 				return name

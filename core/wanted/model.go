@@ -1,6 +1,6 @@
-// Package wanted says what the decisions want of the harness: what stays and what goes, how each matched wire comes to its
-// counterpart, where terminals and joints come, and which wires are laid. Its Model is the harness as found, as it is
-// now and as wanted, but for what lengths bring: it asks Reach its question.
+// Package wanted says what the decisions want of the harness: what stays and what goes, how each matched wire comes
+// to its counterpart, where terminals and joints come, and which wires are laid. Its Model is the harness as found,
+// as it is now and as wanted, but for what lengths bring: it asks Reach its question.
 package wanted
 
 import (

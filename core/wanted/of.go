@@ -90,7 +90,8 @@ func (m *Model) workedIn(d *Reads, pulled []thin.Extraction) {
 
 // settled says where each terminal should end, and gives the terminals in order: as decisions want it, less what
 // somebody else's wire or an end without a place keeps from it.
-func (m *Model) settled(d *Reads, pulled []thin.Extraction) (map[harness.TerminalID]harness.Place, []harness.TerminalID) {
+func (m *Model) settled(d *Reads,
+	pulled []thin.Extraction) (map[harness.TerminalID]harness.Place, []harness.TerminalID) {
 	goals, order := m.goals(d.Match)
 	for _, e := range d.Thin.Result.Extract {
 		if m.out(e.Terminal) {
@@ -234,7 +235,8 @@ func (m *Model) keepPut(
 	}
 	for _, r := range reports {
 		if r.What == pin.Occupied {
-			m.Wires[r.Stranger()] = Filling{Row: harness.Row{Ref: r.At, Conductor: harness.Conductor{Function: "wire that no table shows"}}}
+			m.Wires[r.Stranger()] = Filling{Row: harness.Row{Ref: r.At,
+				Conductor: harness.Conductor{Function: "wire that no table shows"}}}
 			stay(r.Stranger())
 		}
 		if f, open := r.Finding(); open {

@@ -116,7 +116,8 @@ func (g *planning) source(l *match.Line) {
 // leadsOf lays the wires that a block of one's own needs: what feeds its groups, and the ends of its coils.
 func (g *planning) leadsOf(b Block) {
 	for _, l := range b.Leads {
-		row := harness.Row{Ref: l.At, Conductor: harness.Conductor{Function: "feed of the fuse block", Size: feedSquare, Signal: signal.Reading{Role: signal.Battery}}}
+		row := harness.Row{Ref: l.At, Conductor: harness.Conductor{
+			Function: "feed of the fuse block", Size: feedSquare, Signal: signal.Reading{Role: signal.Battery}}}
 		if l.Coil {
 			row.Function, row.Size, row.Signal = "relay coil of the fuse block", coilSquare,
 				signal.Reading{Role: signal.RelayCoil}

@@ -24,8 +24,9 @@ func Unplugged(f *fact.Facts, goes *thin.Result) []finding.Finding {
 			continue
 		}
 		if (d.System == "restraint" || d.System == "high-voltage") && u.Refuses() == "" {
-			out = append(out, finding.Finding{Code: "unplugged-wrongly", Place: finding.Place{Part: "before"}, Severity: finding.Danger,
-				Stage: "gather", Subject: u.Item,
+			out = append(out, finding.Finding{Code: "unplugged-wrongly", Place: finding.Place{Part: "before"},
+				Severity: finding.Danger,
+				Stage:    "gather", Subject: u.Item,
 				Text: fmt.Sprintf("%s was unplugged to see what happens, and it belongs to %s: never.", u.Item,
 					d.System),
 				Remedy: "Plug it back in, key and battery off, and leave it to qualified hands."})
@@ -35,8 +36,9 @@ func Unplugged(f *fact.Facts, goes *thin.Result) []finding.Finding {
 		}
 		for _, h := range f.Laid.Loom.Connectors {
 			if h.Device == d.ID && off[h.ID] {
-				out = append(out, finding.Finding{Code: "needed-to-start", Place: finding.Place{Of: "module"}, Severity: finding.Wrong,
-					Stage: "thin", Subject: d.ID,
+				out = append(out, finding.Finding{Code: "needed-to-start", Place: finding.Place{Of: "module"},
+					Severity: finding.Wrong,
+					Stage:    "thin", Subject: d.ID,
 					Text:   fmt.Sprintf("%s goes, and with it unplugged the vehicle did not start again.", d.ID),
 					Remedy: "Keep it, or try once more and note that it starts without."})
 				break

@@ -98,7 +98,8 @@ func (c *cache) latest(id string) *Computed {
 	return c.jobs[id]
 }
 
-// follow computes a job; watch is told of the parts that its plan is made of. What has not changed since it was computed last is taken from there.
+// follow computes a job; watch is told of the parts that its plan is made of. What has not changed since it was
+// computed last is taken from there.
 func follow(state store.State, last *Computed, watch func(string, bool) func()) (*Computed, error) {
 	j := &Computed{State: state, Memory: &part.Memory{Watch: watch}}
 	if last != nil {

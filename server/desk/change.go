@@ -139,8 +139,7 @@ func (s *Desk) Write(c *gin.Context, ch Change) (Done, error) {
 }
 
 // Fresh gives the versions of a job's subjects. It fails where one that a change is about has been changed since it
-// was
-// seen; a retry of a change that came through is not stale.
+// was seen; a retry of a change that came through is not stale.
 func (s *Desk) Fresh(c *gin.Context, id string, seen int64, subjects ...string) (map[string]int64, error) {
 	versions, err := s.Store.Versions(c.Request.Context(), c.Param("job"))
 	if err != nil {

@@ -8,8 +8,7 @@ import (
 )
 
 // Compute gives a job with its plan, from the cache where it has not changed. Requests for the same revision share
-// one
-// computation.
+// one computation.
 func (s *Desk) Compute(ctx context.Context, id string) (*Computed, error) {
 	revision, err := s.Store.Revision(ctx, id)
 	if err != nil {

@@ -1,5 +1,5 @@
-// Package desk takes requests in, whatever they are about: who may ask and what of it is let in, jobs as they are computed,
-// changes and what is told of them, replies and problems. Each stage answers from a package above it.
+// Package desk takes requests in, whatever they are about: who may ask and what of it is let in, jobs as they are
+// computed, changes and what is told of them, replies and problems. Each stage answers from a package above it.
 package desk
 
 import (

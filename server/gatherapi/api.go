@@ -1,4 +1,5 @@
-// Package gatherapi answers requests about tables, lists, readings and photographs as they are brought, shown and put right.
+// Package gatherapi answers requests about tables, lists, readings and photographs as they are brought, shown and
+// put right.
 package gatherapi
 
 import (

@@ -20,7 +20,8 @@ func (s *API) Routes(api, job gin.IRoutes) {
 	job.POST("/gather/lists/:kind/preview", desk.Limited(desk.MaxUpload), s.Queued, desk.Answer(s.previewSheet))
 	job.POST("/gather/lists/:kind/cells", desk.Limited(4<<20), desk.Answer(s.editSheet))
 	job.POST("/gather/readings", desk.Limited(1<<16), desk.Answer(s.addReading))
-	job.POST("/gather/readings/:fact/drop", desk.Limited(1<<16), desk.Answer(s.dropFact(store.SubjectReading, "drop-reading")))
+	job.POST("/gather/readings/:fact/drop", desk.Limited(1<<16),
+		desk.Answer(s.dropFact(store.SubjectReading, "drop-reading")))
 	job.POST("/gather/traces", desk.Limited(1<<16), desk.Answer(s.addTrace))
 	job.POST("/gather/traces/:fact/drop", desk.Limited(1<<16), desk.Answer(s.dropFact(store.SubjectTrace, "drop-trace")))
 	job.POST("/gather/photos", desk.Limited(exchange.MaxPicture+1<<16), s.Queued, desk.Answer(s.addPhoto))

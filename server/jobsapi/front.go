@@ -177,8 +177,7 @@ func next(p *plan.Plan, x *work.Step) *FrontNext {
 }
 
 // behind says what is next where no step of the work is left: decisions before anything else, then functions, proof,
-// and the
-// hand-over; nil where all of it is done.
+// and the hand-over; nil where all of it is done.
 func behind(p *plan.Plan, open *OpenCounts, due int, delivered bool) *FrontNext {
 	say := func(stage, at, text, why string) *FrontNext {
 		return &FrontNext{Text: text, Stage: stage, At: at, Why: why, Waits: []string{}, Warn: []string{}}

@@ -189,8 +189,8 @@ func nextPart(j *desk.Computed, b join.Body) string {
 	}
 }
 
-// addWire brings a wire from one end of a function to another, or takes a part out again; what was stated for it is then
-// as it was before.
+// addWire brings a wire from one end of a function to another, or takes a part out again; what was stated for it is
+// then as it was before.
 func (s *API) addWire(c *gin.Context) error {
 	r, err := desk.Read[PartRequest](c)
 	if err != nil {

@@ -86,8 +86,7 @@ func (s *API) putProgram(c *gin.Context) error {
 }
 
 // mend notes that a fault was found and put right. Terminals that stand in each other's cavities and are left so
-// become what is
-// really there: the plan goes on from that.
+// become what is really there: the plan goes on from that.
 func (s *API) mend(c *gin.Context) error {
 	r, err := desk.Read[MendRequest](c)
 	if err != nil {
@@ -123,9 +122,8 @@ func (s *API) mend(c *gin.Context) error {
 	})
 }
 
-// asFound gives the entry of the work by which terminals stand where they were found: in each other's cavity, or
-// one of them in
-// a cavity that was empty.
+// asFound gives the entry of the work by which terminals stand where they were found: in each other's cavity, or one
+// of them in a cavity that was empty.
 func (s *API) asFound(j *desk.Computed, text string) (*work.Tick, error) {
 	p, done := vehicleOf(j)
 	defer done()

@@ -15,9 +15,8 @@ import (
 	"draxel/store"
 )
 
-// round gives the vehicle of a job and a round of the trainer in it, held until done is called. Nothing is kept of
-// a round: the
-// same level and seed hide the same.
+// round gives the vehicle of a job and a round of the trainer in it, held until done is called. Nothing is kept of a
+// round: the same level and seed hide the same.
 func (s *API) round(
 	c *gin.Context,
 	level int,

@@ -37,8 +37,8 @@ func (s *API) showReach(c *gin.Context) error {
 	return nil
 }
 
-// thingsOf lists what can be put at a station: devices, connectors without one, splices and branches, with how many wires
-// end there.
+// thingsOf lists what can be put at a station: devices, connectors without one, splices and branches, with how many
+// wires end there.
 func thingsOf(j *desk.Computed) []PlacedThing {
 	r, loom := j.Plan().Reach.Result, &j.Facts.Laid.Loom
 	put := map[reach.Thing]reach.Place{}

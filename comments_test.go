@@ -1,0 +1,60 @@
+package draxel
+
+import (
+	"os"
+	"os/exec"
+	"strings"
+	"testing"
+)
+
+// filled is how long, in characters, a line of a comment may at least become before the next one begins.
+const filled = 100
+
+// Comments are filled: no line stands alone with a word or two because a line before it was cut. Lists, and what an
+// example puts out, are as they are.
+func TestCommentsAreFilled(t *testing.T) {
+	out, err := exec.Command("git", "ls-files", "*.go").Output()
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, file := range strings.Fields(string(out)) {
+		text, err := os.ReadFile(file)
+		if err != nil {
+			continue // it is being moved
+		}
+		lines := strings.Split(string(text), "\n")
+		for i := 1; i+1 < len(lines); i++ {
+			line, next := strings.TrimLeft(lines[i], "\t"), strings.TrimLeft(lines[i+1], "\t")
+			if !prose(line) || !prose(next) || listed(lines, i) {
+				continue
+			}
+			word, _, _ := strings.Cut(strings.TrimPrefix(next, "// "), " ")
+			if len(line)+len(word) < filled-(len(lines[i])-len(line)) && !strings.ContainsAny(line[len(line)-1:], ".:;!?") {
+				t.Errorf("%s:%d: the comment goes on in the next line, and has room in this one", file, i+1)
+			}
+		}
+	}
+}
+
+// prose says whether a line is one of a comment's, and neither code nor an order to a tool.
+func prose(line string) bool {
+	return strings.HasPrefix(line, "// ") && len(line) > 3 && line[3] != ' ' && line[3] != '\t'
+}
+
+// listed says whether the comment that a line is of has lists, or what an example puts out.
+func listed(lines []string, at int) bool {
+	begin, end := at, at
+	for begin > 0 && strings.HasPrefix(strings.TrimLeft(lines[begin-1], "\t"), "//") {
+		begin--
+	}
+	for end < len(lines) && strings.HasPrefix(strings.TrimLeft(lines[end], "\t"), "//") {
+		end++
+	}
+	for _, line := range lines[begin:end] {
+		text := strings.TrimPrefix(strings.TrimLeft(line, "\t"), "// ")
+		if strings.HasPrefix(text, "- ") || strings.HasPrefix(text, "Output:") || text != "" && text[0] >= '0' && text[0] <= '9' {
+			return true
+		}
+	}
+	return false
+}
