@@ -4,6 +4,8 @@ import (
 	"context"
 	"fmt"
 
+	"github.com/gin-gonic/gin"
+
 	"draxel/store"
 )
 
@@ -37,4 +39,15 @@ func (s *Desk) Compute(ctx context.Context, id string) (*Computed, error) {
 		return nil, err
 	}
 	return v.(*Computed), nil
+}
+
+// Of turns what is said of a job, as it is computed now, into a handler for the router.
+func (s *Desk) Of(say func(c *gin.Context, j *Computed) error) gin.HandlerFunc {
+	return Answer(func(c *gin.Context) error {
+		j, err := s.Compute(c.Request.Context(), c.Param("job"))
+		if err != nil {
+			return err
+		}
+		return say(c, j)
+	})
 }

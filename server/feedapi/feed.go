@@ -22,11 +22,7 @@ import (
 )
 
 // showFeed gives what is live in every position of the key, and what protects it.
-func (s *API) showFeed(c *gin.Context) error {
-	j, err := s.Compute(c.Request.Context(), c.Param("job"))
-	if err != nil {
-		return err
-	}
+func (s *API) showFeed(c *gin.Context, j *desk.Computed) error {
 	v := FeedView{Revision: j.Revision, Lists: feedLines(j), Positions: feed.Positions(),
 		Trees: map[string][]feed.Feeder{},
 		Fuses: []feed.Protected{}, Unprotected: []feed.Bare{}, Switches: []string{}, Closed: []string{},
@@ -186,11 +182,7 @@ func (s *API) dot(c *gin.Context) error {
 }
 
 // feedWire says what a wire is in each position of the key: by its name, or by a cavity that it ends in.
-func (s *API) feedWire(c *gin.Context) error {
-	j, err := s.Compute(c.Request.Context(), c.Param("job"))
-	if err != nil {
-		return err
-	}
+func (s *API) feedWire(c *gin.Context, j *desk.Computed) error {
 	v := FeedWires{Wires: []feed.WireLive{}}
 	r := j.Plan().Feed.Result
 	if v.Said = r != nil; !v.Said {

@@ -249,11 +249,7 @@ func (s *API) chooseFeeds(c *gin.Context) error {
 }
 
 // compareFeeds works out the ways to feed a job beside each other, when they are first asked for.
-func (s *API) compareFeeds(c *gin.Context) error {
-	j, err := s.Compute(c.Request.Context(), c.Param("job"))
-	if err != nil {
-		return err
-	}
+func (s *API) compareFeeds(c *gin.Context, j *desk.Computed) error {
 	ways := desk.Kept(j, "feeds", func() []plan.FeedCompared {
 		return plan.CompareFeeds(j.Facts, j.Job.Chosen(), j.Plan(), j.Job.Feeds)
 	})
@@ -262,11 +258,7 @@ func (s *API) compareFeeds(c *gin.Context) error {
 }
 
 // lidPDF prints the label inside the lid of the block.
-func (s *API) lidPDF(c *gin.Context) error {
-	j, err := s.Compute(c.Request.Context(), c.Param("job"))
-	if err != nil {
-		return err
-	}
+func (s *API) lidPDF(c *gin.Context, j *desk.Computed) error {
 	b, r := j.Job.Block, j.Plan().Feed.Result
 	if b == nil || r == nil {
 		return desk.Refusal(http.StatusNotFound, "no-such-thing", "The job has no fuse block of its own.", "")

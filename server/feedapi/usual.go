@@ -15,11 +15,7 @@ import (
 )
 
 // showUsual proposes what a vehicle usually has, for the lists in which nobody has said anything.
-func (s *API) showUsual(c *gin.Context) error {
-	j, err := s.Compute(c.Request.Context(), c.Param("job"))
-	if err != nil {
-		return err
-	}
+func (s *API) showUsual(c *gin.Context, j *desk.Computed) error {
 	c.JSON(http.StatusOK, UsualView{Revision: j.Revision, Lines: desk.OrEmpty(fact.UsualFeeds(j.Job, &j.Facts))})
 	return nil
 }

@@ -18,11 +18,7 @@ import (
 )
 
 // showGather gives everything of Gather beside the pinout tables.
-func (s *API) showGather(c *gin.Context) error {
-	j, err := s.Compute(c.Request.Context(), c.Param("job"))
-	if err != nil {
-		return err
-	}
+func (s *API) showGather(c *gin.Context, j *desk.Computed) error {
 	job := j.Job
 	v := GatherView{Revision: j.Revision, Choices: gather.Choices(), Functions: gather.Functions(), Photos: job.Photos, Readings: job.Readings, Traces: job.Traces,
 		Open: []OpenItem{}, Connectors: []ConnectorLine{}, Sheets: []desk.SheetLine{}, KeyTable: gather.KeyTable(slices.Clone(job.Readings)), Beliefs: j.Facts.Laid.Beliefs,

@@ -10,7 +10,7 @@ import (
 
 // Routes says what is answered under /api, and what of one job.
 func (s *API) Routes(api, job gin.IRoutes) {
-	job.GET("/gather", desk.Packed, desk.Answer(s.showGather))
+	job.GET("/gather", desk.Packed, s.Of(s.showGather))
 	job.PUT("/gather/identity", desk.Limited(1<<20), desk.Answer(s.putIdentity))
 	job.PUT("/gather/items", desk.Limited(1<<20), desk.Answer(s.putItems))
 	job.PUT("/gather/before", desk.Limited(1<<20), desk.Answer(s.putBefore))

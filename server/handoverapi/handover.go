@@ -242,11 +242,7 @@ func (s *API) showMaking(c *gin.Context) error {
 	return nil
 }
 
-func (s *API) bookPDF(c *gin.Context) error {
-	j, err := s.Compute(c.Request.Context(), c.Param("job"))
-	if err != nil {
-		return err
-	}
+func (s *API) bookPDF(c *gin.Context, j *desk.Computed) error {
 	b, err := s.book(c.Request.Context(), j)
 	if err != nil {
 		return err

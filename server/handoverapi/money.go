@@ -77,11 +77,7 @@ func MoneyOf(j *desk.Computed, now time.Time) *money {
 	})
 }
 
-func (s *API) showMoney(c *gin.Context) error {
-	j, err := s.Compute(c.Request.Context(), c.Param("job"))
-	if err != nil {
-		return err
-	}
+func (s *API) showMoney(c *gin.Context, j *desk.Computed) error {
 	m, today := MoneyOf(j, s.Now()), s.Now().UTC()
 	text := map[string]*handover.Effort{}
 	for i := range m.efforts {
@@ -192,11 +188,7 @@ func (s *API) setTerms(c *gin.Context) error {
 
 // showCosts gives what this way costs beside the ways that are compared in Feed and in Reach, each planned whole;
 // once a day and revision.
-func (s *API) showCosts(c *gin.Context) error {
-	j, err := s.Compute(c.Request.Context(), c.Param("job"))
-	if err != nil {
-		return err
-	}
+func (s *API) showCosts(c *gin.Context, j *desk.Computed) error {
 	m, today := MoneyOf(j, s.Now()), s.Now().UTC()
 	ways := desk.Kept(j, moneyOn{"ways", today.Format(time.DateOnly)}, func() []WayCost { return waysOf(j, m, today) })
 	c.JSON(http.StatusOK, CostsView{Currency: m.terms.Currency, Ways: ways})
@@ -228,11 +220,7 @@ func waysOf(j *desk.Computed, m *money, today time.Time) []WayCost {
 }
 
 // ordersCSV gives the order list.
-func (s *API) ordersCSV(c *gin.Context) error {
-	j, err := s.Compute(c.Request.Context(), c.Param("job"))
-	if err != nil {
-		return err
-	}
+func (s *API) ordersCSV(c *gin.Context, j *desk.Computed) error {
 	var out bytes.Buffer
 	if err := writeOrders(&out, MoneyOf(j, s.Now())); err != nil {
 		return err

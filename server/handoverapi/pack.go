@@ -134,11 +134,7 @@ func sheetHead(j *desk.Computed, hash, printed string) string {
 
 // packAll gives everything that can be handed over as one ZIP, with a manifest of checksums. The same job on the same
 // day gives the same bytes.
-func (s *API) packAll(c *gin.Context) error {
-	j, err := s.Compute(c.Request.Context(), c.Param("job"))
-	if err != nil {
-		return err
-	}
+func (s *API) packAll(c *gin.Context, j *desk.Computed) error {
 	b, err := s.book(c.Request.Context(), j)
 	if err != nil {
 		return err
@@ -221,32 +217,25 @@ func (s *API) workItems(j *desk.Computed, m *money) []exchange.WorkItem {
 }
 
 // workFile gives the work list as CSV or as to-dos of a calendar.
-func (s *API) workFile(c *gin.Context) error {
-	j, err := s.Compute(c.Request.Context(), c.Param("job"))
-	if err != nil {
-		return err
-	}
+func (s *API) workFile(c *gin.Context, j *desk.Computed) error {
 	items := s.workItems(j, MoneyOf(j, s.Now()))
 	var out bytes.Buffer
 	if c.Param("form") == "work.ics" {
-		err = exchange.WriteWorkICS(&out, items, j.Job.Title, s.Now().UTC().Format(time.DateOnly))
+		err := exchange.WriteWorkICS(&out, items, j.Job.Title, s.Now().UTC().Format(time.DateOnly))
 		if err == nil {
 			desk.Download(c, j.Job.Title+" work.ics", "text/calendar; charset=utf-8", out.Bytes())
 		}
 		return err
 	}
-	if err = exchange.WriteWorkCSV(&out, items); err == nil {
+	err := exchange.WriteWorkCSV(&out, items)
+	if err == nil {
 		desk.Download(c, j.Job.Title+" work.csv", "text/csv; charset=utf-8", out.Bytes())
 	}
 	return err
 }
 
 // wiresXLSX gives the finished harness in the form of the list of wires that Gather reads.
-func (s *API) wiresXLSX(c *gin.Context) error {
-	j, err := s.Compute(c.Request.Context(), c.Param("job"))
-	if err != nil {
-		return err
-	}
+func (s *API) wiresXLSX(c *gin.Context, j *desk.Computed) error {
 	var out bytes.Buffer
 	rows := handover.WireTable(handover.Lengths(papers.Book(j.Plan(), &j.Facts)))
 	if err := exchange.WriteTableXLSX(&out, "wires", rows); err != nil {
@@ -284,11 +273,7 @@ func (s *API) svg(c *gin.Context, d *diagram.Drawing, title string) error {
 }
 
 // harnessDOT gives the finished harness as a graph.
-func (s *API) harnessDOT(c *gin.Context) error {
-	j, err := s.Compute(c.Request.Context(), c.Param("job"))
-	if err != nil {
-		return err
-	}
+func (s *API) harnessDOT(c *gin.Context, j *desk.Computed) error {
 	var out bytes.Buffer
 	if err := exchange.WriteHarnessDOT(&out, handover.Lengths(papers.Book(j.Plan(), &j.Facts)), j.Job.Title); err != nil {
 		return err

@@ -25,11 +25,7 @@ func (s *API) priced(c *gin.Context, j *desk.Computed) (handover.Priced, error) 
 }
 
 // previewPrices says what a supplier's list would change, and keeps nothing.
-func (s *API) previewPrices(c *gin.Context) error {
-	j, err := s.Compute(c.Request.Context(), c.Param("job"))
-	if err != nil {
-		return err
-	}
+func (s *API) previewPrices(c *gin.Context, j *desk.Computed) error {
 	p, err := s.priced(c, j)
 	if err != nil {
 		return err

@@ -19,11 +19,7 @@ import (
 )
 
 // sheetFor gives one of the sheets for others as PDF.
-func (s *API) sheetFor(c *gin.Context) error {
-	j, err := s.Compute(c.Request.Context(), c.Param("job"))
-	if err != nil {
-		return err
-	}
+func (s *API) sheetFor(c *gin.Context, j *desk.Computed) error {
 	all := papers.Sheets(j.Plan(), &j.Facts, &j.Job)
 	id := strings.TrimSuffix(c.Param("sheet"), ".pdf")
 	i := slices.IndexFunc(all, func(x handover.Sheet) bool { return x.ID == id })
@@ -44,11 +40,7 @@ func (s *API) sheetFor(c *gin.Context) error {
 }
 
 // showSheets gives the sheets for others as they are printed.
-func (s *API) showSheets(c *gin.Context) error {
-	j, err := s.Compute(c.Request.Context(), c.Param("job"))
-	if err != nil {
-		return err
-	}
+func (s *API) showSheets(c *gin.Context, j *desk.Computed) error {
 	c.JSON(http.StatusOK, SheetsView{papers.Sheets(j.Plan(), &j.Facts, &j.Job)})
 	return nil
 }
@@ -171,11 +163,7 @@ func (s *API) countStickers(c *gin.Context) error {
 }
 
 // labelsPDF prints a label for each connector that has none yet, or, asked for all, for every one.
-func (s *API) labelsPDF(c *gin.Context) error {
-	j, err := s.Compute(c.Request.Context(), c.Param("job"))
-	if err != nil {
-		return err
-	}
+func (s *API) labelsPDF(c *gin.Context, j *desk.Computed) error {
 	wires, _ := desk.WireCounts(&j.Facts.Laid.Loom)
 	var all []exchange.Label
 	for i := range j.Facts.Laid.Loom.Connectors {

@@ -98,11 +98,7 @@ func stateOf(j *desk.Computed, id string) (*handover.Delivered, stored.Job, erro
 }
 
 // stateFile gives a state as a job file: opened, it is a job of its own.
-func (s *API) stateFile(c *gin.Context) error {
-	j, err := s.Compute(c.Request.Context(), c.Param("job"))
-	if err != nil {
-		return err
-	}
+func (s *API) stateFile(c *gin.Context, j *desk.Computed) error {
 	d, job, err := stateOf(j, c.Param("state"))
 	if err != nil {
 		return err
@@ -121,11 +117,7 @@ const mostDifferences = 500
 
 // compareStates compares a state that was kept with the job as it is, or with another state of it, or with another
 // job.
-func (s *API) compareStates(c *gin.Context) error {
-	j, err := s.Compute(c.Request.Context(), c.Param("job"))
-	if err != nil {
-		return err
-	}
+func (s *API) compareStates(c *gin.Context, j *desk.Computed) error {
 	state := func(job stored.Job) (handover.State, error) {
 		f, err := fact.Of(job)
 		if err != nil {

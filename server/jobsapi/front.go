@@ -62,11 +62,7 @@ const (
 	mostLast   = 6
 )
 
-func (s *API) showFront(c *gin.Context) error {
-	j, err := s.Compute(c.Request.Context(), c.Param("job"))
-	if err != nil {
-		return err
-	}
+func (s *API) showFront(c *gin.Context, j *desk.Computed) error {
 	v, err := s.front(c.Request.Context(), j)
 	if err != nil {
 		return err

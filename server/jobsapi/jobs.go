@@ -132,11 +132,7 @@ func (s *API) made(c *gin.Context, n store.NewJob) error {
 	return nil
 }
 
-func (s *API) showJob(c *gin.Context) error {
-	j, err := s.Compute(c.Request.Context(), c.Param("job"))
-	if err != nil {
-		return err
-	}
+func (s *API) showJob(c *gin.Context, j *desk.Computed) error {
 	info, _ := j.Job.Kind.Info()
 	v := JobView{JobLine: JobLine{ID: j.ID, Title: j.Job.Title, Kind: j.Job.Kind, Donor: j.Job.Donor,
 		Chassis: j.Job.Chassis, OneScheme: j.Job.OneScheme, Changed: j.Changed, Revision: j.Revision, Archived: j.Job.Archived}, KindInfo: info,

@@ -19,11 +19,7 @@ import (
 )
 
 // showJoin gives what must work in the vehicle, and how it stands.
-func (s *API) showJoin(c *gin.Context) error {
-	j, err := s.Compute(c.Request.Context(), c.Param("job"))
-	if err != nil {
-		return err
-	}
+func (s *API) showJoin(c *gin.Context, j *desk.Computed) error {
 	p := j.Plan()
 	v := JoinView{Revision: j.Revision, Items: desk.OrEmpty(p.Join.Functions), Legs: desk.OrEmpty(p.Join.Legs),
 		Settings: desk.OrEmpty(p.Join.Settings),

@@ -8,7 +8,7 @@ import (
 
 // Routes says what is answered under /api, and what of one job.
 func (s *API) Routes(api, job gin.IRoutes) {
-	job.GET("/join", desk.Packed, desk.Answer(s.showJoin))
+	job.GET("/join", desk.Packed, s.Of(s.showJoin))
 	job.POST("/join/function", desk.Limited(1<<16), desk.Answer(s.setFunction))
 	job.POST("/join/rule", desk.Limited(1<<16), desk.Answer(s.setRule))
 	job.POST("/join/way", desk.Limited(1<<16), desk.Answer(s.takeWay))

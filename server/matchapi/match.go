@@ -15,11 +15,7 @@ import (
 	"draxel/store"
 )
 
-func (s *API) showMatch(c *gin.Context) error {
-	j, err := s.Compute(c.Request.Context(), c.Param("job"))
-	if err != nil {
-		return err
-	}
+func (s *API) showMatch(c *gin.Context, j *desk.Computed) error {
 	m := j.Plan().Match
 	v := MatchView{Revision: j.Revision, From: j.Facts.From, To: j.Facts.To, Meetings: j.Facts.Meetings,
 		Vehicle: j.Facts.Vehicle, Ways: j.Plan().Ways, Joints: j.Plan().Join.Joints, NewWires: j.Plan().Join.Wires,
@@ -44,15 +40,13 @@ func (s *API) showMatch(c *gin.Context) error {
 	return nil
 }
 
-func (s *API) showEvidence(c *gin.Context) error {
-	j, err := s.Compute(c.Request.Context(), c.Param("job"))
-	if err != nil {
-		return err
-	}
+func (s *API) showEvidence(c *gin.Context, j *desk.Computed) error {
 	v := EvidenceView{From: harness.Ref{Connector: c.Query("fromConnector"), Cavity: c.Query("fromCavity")}, To: harness.Ref{Connector: c.Query("toConnector"), Cavity: c.Query("toCavity")}}
-	if v.Reasons, err = j.Begun().Match.Evidence(v.From, v.To); err != nil {
+	reasons, err := j.Begun().Match.Evidence(v.From, v.To)
+	if err != nil {
 		return desk.Refusal(http.StatusNotFound, "no-such-row", desk.Sentence(err.Error()), "")
 	}
+	v.Reasons = reasons
 	c.JSON(http.StatusOK, v)
 	return nil
 }

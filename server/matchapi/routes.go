@@ -8,8 +8,8 @@ import (
 
 // Routes says what is answered under /api, and what of one job.
 func (s *API) Routes(api, job gin.IRoutes) {
-	job.GET("/match", desk.Packed, desk.Answer(s.showMatch))
-	job.GET("/match/evidence", desk.Answer(s.showEvidence))
+	job.GET("/match", desk.Packed, s.Of(s.showMatch))
+	job.GET("/match/evidence", s.Of(s.showEvidence))
 	job.PUT("/match/meetings", desk.Limited(1<<20), desk.Answer(s.meet))
 	job.POST("/match/decide", desk.Limited(1<<20), desk.Answer(s.decide))
 	job.POST("/match/accept", desk.Limited(1<<16), desk.Answer(s.acceptAbove))

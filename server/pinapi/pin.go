@@ -17,11 +17,7 @@ import (
 	"draxel/server/desk"
 )
 
-func (s *API) showPin(c *gin.Context) error {
-	j, err := s.Compute(c.Request.Context(), c.Param("job"))
-	if err != nil {
-		return err
-	}
+func (s *API) showPin(c *gin.Context, j *desk.Computed) error {
 	hash, err := j.Hash()
 	if err != nil {
 		return err
@@ -46,11 +42,7 @@ func (s *API) showPin(c *gin.Context) error {
 }
 
 // showBench gives the steps that the bench works through: of one stage, or of all in their order.
-func (s *API) showBench(c *gin.Context) error {
-	j, err := s.Compute(c.Request.Context(), c.Param("job"))
-	if err != nil {
-		return err
-	}
+func (s *API) showBench(c *gin.Context, j *desk.Computed) error {
 	stage := work.Stage(c.Query("stage"))
 	if !slices.Contains(work.Stages(), stage) {
 		stage = ""

@@ -120,11 +120,7 @@ func matesOf(j *desk.Computed) map[string]string {
 }
 
 // showFaces lists the connectors with their faces.
-func (s *API) showFaces(c *gin.Context) error {
-	j, err := s.Compute(c.Request.Context(), c.Param("job"))
-	if err != nil {
-		return err
-	}
+func (s *API) showFaces(c *gin.Context, j *desk.Computed) error {
 	v := FacesView{Revision: j.Revision, Connectors: slices.Clone(j.Plan().Housings), Mates: matesOf(j)}
 	for i := range j.Facts.Laid.Loom.Connectors {
 		h := j.Facts.Laid.Loom.Connectors[i].Connector
@@ -261,11 +257,7 @@ func orWhy(why string) string {
 }
 
 // showCheck gives what a second check goes by. It does not say what the first person has ticked.
-func (s *API) showCheck(c *gin.Context) error {
-	j, err := s.Compute(c.Request.Context(), c.Param("job"))
-	if err != nil {
-		return err
-	}
+func (s *API) showCheck(c *gin.Context, j *desk.Computed) error {
 	v := CheckView{Revision: j.Revision, Expected: desk.OrEmpty(j.Plan().Pin.Expected), Checks: desk.OrEmpty(j.Job.Checks),
 		Faces: desk.FacesOf(j.Plan().Housings), Left: len(j.Plan().Steps)}
 	c.JSON(http.StatusOK, v)

@@ -13,11 +13,7 @@ import (
 )
 
 // showProve gives the test sheet with what was measured, the gates of powering up, and what was found so far.
-func (s *API) showProve(c *gin.Context) error {
-	j, err := s.Compute(c.Request.Context(), c.Param("job"))
-	if err != nil {
-		return err
-	}
+func (s *API) showProve(c *gin.Context, j *desk.Computed) error {
 	v := ProveView{
 		Revision:  j.Revision,
 		Lines:     []ProvedLine{},
@@ -149,11 +145,7 @@ func (x *ProvedLine) read(all, now []prove.MeterReading) {
 }
 
 // diagnose ranks what could be wrong by what was measured since the last fault was mended.
-func (s *API) diagnose(c *gin.Context) error {
-	j, err := s.Compute(c.Request.Context(), c.Param("job"))
-	if err != nil {
-		return err
-	}
+func (s *API) diagnose(c *gin.Context, j *desk.Computed) error {
 	p, done := vehicleOf(j)
 	defer done()
 	if p.err != nil {

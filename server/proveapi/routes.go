@@ -8,8 +8,8 @@ import (
 
 // Routes says what is answered under /api, and what of one job.
 func (s *API) Routes(api, job gin.IRoutes) {
-	job.GET("/prove", desk.Packed, desk.Answer(s.showProve))
-	job.GET("/prove/diagnosis", desk.Answer(s.diagnose))
+	job.GET("/prove", desk.Packed, s.Of(s.showProve))
+	job.GET("/prove/diagnosis", s.Of(s.diagnose))
 	job.POST("/prove/reading", desk.Limited(1<<16), desk.Answer(s.setReading))
 	job.POST("/prove/meter", desk.Limited(1<<16), desk.Answer(s.askMeter))
 	job.POST("/prove/gate", desk.Limited(1<<16), desk.Answer(s.passGate))
@@ -23,7 +23,7 @@ func (s *API) Routes(api, job gin.IRoutes) {
 	job.POST("/prove/rig", desk.Limited(1<<16), desk.Answer(s.askRig))
 	job.POST("/prove/standin", desk.Limited(1<<16), desk.Answer(s.runStandin))
 	job.GET("/prove/train", desk.Answer(s.trainRound))
-	job.GET("/prove/train/causes", desk.Answer(s.trainCauses))
+	job.GET("/prove/train/causes", s.Of(s.trainCauses))
 	job.POST("/prove/train/read", desk.Limited(1<<16), desk.Answer(s.trainRead))
 	job.POST("/prove/train/end", desk.Limited(1<<16), desk.Answer(s.trainEnd))
 }

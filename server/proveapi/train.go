@@ -106,11 +106,7 @@ func (s *API) trainRead(c *gin.Context) error {
 const mostCauses = 40
 
 // trainCauses lists what could be wrong, by words.
-func (s *API) trainCauses(c *gin.Context) error {
-	j, err := s.Compute(c.Request.Context(), c.Param("job"))
-	if err != nil {
-		return err
-	}
+func (s *API) trainCauses(c *gin.Context, j *desk.Computed) error {
 	p, done := vehicleOf(j)
 	defer done()
 	if p.err != nil {

@@ -15,11 +15,7 @@ import (
 	"draxel/server/desk"
 )
 
-func (s *API) showReach(c *gin.Context) error {
-	j, err := s.Compute(c.Request.Context(), c.Param("job"))
-	if err != nil {
-		return err
-	}
+func (s *API) showReach(c *gin.Context, j *desk.Computed) error {
 	p := &j.Plan().Reach
 	r, d := p.Result, j.Job.Chosen().Reach
 	v := ReachView{Revision: j.Revision, Map: d.Map, Things: thingsOf(j), Proposed: desk.OrEmpty(r.Propose()), Rules: d.Rules, Lines: desk.OrEmpty(r.Lines), Wires: []ReachWire{}, Joints: desk.OrEmpty(r.Joints), Bundles: desk.OrEmpty(r.Bundles),
@@ -109,11 +105,7 @@ func thingsOf(j *desk.Computed) []PlacedThing {
 	return out
 }
 
-func (s *API) compareReach(c *gin.Context) error {
-	j, err := s.Compute(c.Request.Context(), c.Param("job"))
-	if err != nil {
-		return err
-	}
+func (s *API) compareReach(c *gin.Context, j *desk.Computed) error {
 	c.JSON(http.StatusOK, CompareView{Revision: j.Revision, Now: j.Plan().Reach.Result.Figures,
 		Options: desk.OrEmpty(comparedOf(j))})
 	return nil
@@ -125,11 +117,7 @@ func comparedOf(j *desk.Computed) []reach.Compared {
 }
 
 // packReach packs a path's bundle. The same wires are packed once, whatever their order and wherever they lie.
-func (s *API) packReach(c *gin.Context) error {
-	j, err := s.Compute(c.Request.Context(), c.Param("job"))
-	if err != nil {
-		return err
-	}
+func (s *API) packReach(c *gin.Context, j *desk.Computed) error {
 	all := j.Plan().Reach.Result.Bundles
 	i := slices.IndexFunc(all, func(b reach.Bundle) bool { return b.Path == c.Query("path") })
 	if i < 0 {
@@ -155,11 +143,7 @@ func listTemplates(c *gin.Context) error {
 }
 
 // cutListCSV gives the cut list as a table.
-func (s *API) cutListCSV(c *gin.Context) error {
-	j, err := s.Compute(c.Request.Context(), c.Param("job"))
-	if err != nil {
-		return err
-	}
+func (s *API) cutListCSV(c *gin.Context, j *desk.Computed) error {
 	var b bytes.Buffer
 	if err := exchange.WriteCutList(&b, j.Plan().Reach.Result); err != nil {
 		return err

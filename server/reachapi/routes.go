@@ -9,10 +9,10 @@ import (
 // Routes says what is answered under /api, and what of one job.
 func (s *API) Routes(api, job gin.IRoutes) {
 	api.GET("/maps", desk.Answer(listTemplates))
-	job.GET("/reach", desk.Packed, desk.Answer(s.showReach))
-	job.GET("/reach/compare", desk.Answer(s.compareReach))
-	job.GET("/reach/pack", desk.Answer(s.packReach))
-	job.GET("/reach/cuts.csv", desk.Answer(s.cutListCSV))
+	job.GET("/reach", desk.Packed, s.Of(s.showReach))
+	job.GET("/reach/compare", s.Of(s.compareReach))
+	job.GET("/reach/pack", s.Of(s.packReach))
+	job.GET("/reach/cuts.csv", s.Of(s.cutListCSV))
 	job.PUT("/reach/map", desk.Limited(1<<20), desk.Answer(s.putMap))
 	job.PUT("/reach/rules", desk.Limited(1<<20), desk.Answer(s.putRules))
 	job.POST("/reach/places", desk.Limited(1<<20), desk.Answer(s.putPlaces))

@@ -8,10 +8,10 @@ import (
 
 // Routes says what is answered under /api, and what of one job.
 func (s *API) Routes(api, job gin.IRoutes) {
-	job.GET("/thin", desk.Packed, desk.Answer(s.showThin))
-	job.GET("/thin/rest", desk.Packed, desk.Answer(s.showThinRest))
+	job.GET("/thin", desk.Packed, s.Of(s.showThin))
+	job.GET("/thin/rest", desk.Packed, s.Of(s.showThinRest))
 	job.POST("/thin/decide", desk.Limited(1<<20), desk.Answer(s.decideThin))
-	job.GET("/thin/cut", desk.Answer(s.showCut))
-	job.GET("/thin/circuit", desk.Answer(s.showCircuit))
+	job.GET("/thin/cut", s.Of(s.showCut))
+	job.GET("/thin/circuit", s.Of(s.showCircuit))
 	job.PUT("/thin/bench", desk.Limited(1<<16), desk.Answer(s.putBench))
 }

@@ -35,11 +35,7 @@ func wiresKeyOf(j *desk.Computed) string {
 
 type wireReads struct{ Found *fact.Facts }
 
-func (s *API) showThin(c *gin.Context) error {
-	j, err := s.Compute(c.Request.Context(), c.Param("job"))
-	if err != nil {
-		return err
-	}
+func (s *API) showThin(c *gin.Context, j *desk.Computed) error {
 	t := j.Begun().Thin
 	v := ThinView{Revision: j.Revision, Facts: wiresKeyOf(j), Wires: j.Facts.Laid.Loom.Wires,
 		Verdicts: verdicts(t.Result),
@@ -73,11 +69,7 @@ func thinRestOf(j *desk.Computed) ThinRest {
 }
 
 // showThinRest gives what of Thin follows from the whole plan.
-func (s *API) showThinRest(c *gin.Context) error {
-	j, err := s.Compute(c.Request.Context(), c.Param("job"))
-	if err != nil {
-		return err
-	}
+func (s *API) showThinRest(c *gin.Context, j *desk.Computed) error {
 	c.JSON(http.StatusOK, thinRestOf(j))
 	return nil
 }
@@ -219,11 +211,7 @@ func redrawn(was, is thin.Drawing) ([]thin.Limb, []thin.Spot) {
 	return limbs, spots
 }
 
-func (s *API) showCut(c *gin.Context) error {
-	j, err := s.Compute(c.Request.Context(), c.Param("job"))
-	if err != nil {
-		return err
-	}
+func (s *API) showCut(c *gin.Context, j *desk.Computed) error {
 	cut, err := j.Begun().Thin.Result.Cut(thin.Scope(c.Query("on")), c.Query("id"))
 	if err != nil {
 		return desk.Refusal(http.StatusNotFound, "no-such-thing", desk.Sentence(err.Error()), "")
@@ -232,11 +220,7 @@ func (s *API) showCut(c *gin.Context) error {
 	return nil
 }
 
-func (s *API) showCircuit(c *gin.Context) error {
-	j, err := s.Compute(c.Request.Context(), c.Param("job"))
-	if err != nil {
-		return err
-	}
+func (s *API) showCircuit(c *gin.Context, j *desk.Computed) error {
 	r := j.Begun().Thin.Result
 	wire := harness.WireID(c.Query("wire"))
 	i := slices.IndexFunc(j.Facts.Laid.Loom.Wires, func(w harness.Wire) bool { return w.ID == wire })

@@ -21,11 +21,7 @@ import (
 )
 
 // showWorkList gives the one list.
-func (s *API) showWorkList(c *gin.Context) error {
-	j, err := s.Compute(c.Request.Context(), c.Param("job"))
-	if err != nil {
-		return err
-	}
+func (s *API) showWorkList(c *gin.Context, j *desk.Computed) error {
 	p := j.Plan()
 	v := WorkListView{Revision: j.Revision, Steps: j.WorkSteps(""), Done: desk.OrEmpty(p.Past.Ticks),
 		Strays: desk.OrEmpty(p.Work.Strays), Proof: p.Proof, Line: p.Proof.Line(), Open: leavesOut(j),
@@ -65,11 +61,7 @@ func leavesOut(j *desk.Computed) string {
 }
 
 // showWork gives what goes with Thin's work: its steps, the stock and the list for the donor's yard.
-func (s *API) showWork(c *gin.Context) error {
-	j, err := s.Compute(c.Request.Context(), c.Param("job"))
-	if err != nil {
-		return err
-	}
+func (s *API) showWork(c *gin.Context, j *desk.Computed) error {
 	t := &j.Plan().Thin
 	v := WorkView{Revision: j.Revision, Steps: j.WorkSteps(work.Thin), Strays: []work.Tick{}, Counts: t.Counts,
 		Proof: j.Plan().Proof, Line: j.Plan().Proof.Line(), Yard: j.Job.Yard(t.Result), Bench: j.Job.Chosen().Bench,
