@@ -80,7 +80,7 @@ func run(work string, packages []string) error {
 			killed++
 			continue
 		}
-		fmt.Printf("alive: %s:%d: %s\n", m.file, m.line, m.what)
+		fmt.Printf("alive: %s:%d: %s (%d of %d killed so far)\n", m.file, m.line, m.what, killed, tried)
 	}
 	fmt.Printf("%d of %d killed, drawn from %d places\n", killed, tried, len(all))
 	return nil
