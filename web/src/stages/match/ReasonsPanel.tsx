@@ -277,11 +277,14 @@ function certainty(row: SpreadRow, candidate: Candidate | undefined): string {
       ? `no likely counterpart, and not let go unasked: ${line.because ?? 'it is not understood well enough'}`
       : `${percent(line.p)} % certain that it has no counterpart`;
   }
-  const p = sameRef(candidate.to, line.to) ? line.p : candidate.p;
+  if (!sameRef(candidate.to, line.to)) {
+    const best = line.to?.cavity ? ` · or ${refName(line.to)}, ${percent(line.p)} %` : '';
+    return `${percent(candidate.p)} % certain${best}`;
+  }
   const next = line.runnerUp
     ? ` · next best ${refName(line.runnerUp.to)}, ${percent(line.runnerUp.p)} %`
     : '';
-  return `${percent(p)} % certain${next}`;
+  return `${percent(line.p)} % certain${next}`;
 }
 
 function reading(s: NonNullable<SpreadRow['from']>['signal']): string {
