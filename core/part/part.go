@@ -44,6 +44,10 @@ func Of[R, G any](m *Memory, name string, read R, compute func(R) *G) *G {
 	if kept {
 		return last.gave
 	}
+	m.mu.Lock()
+	delete(m.last, name) // what it gave before is let go of while it is computed anew
+	m.mu.Unlock()
+	last = given[R, G]{}
 	gave := compute(read)
 	m.mu.Lock()
 	defer m.mu.Unlock()
