@@ -52,7 +52,8 @@ func listed(lines []string, at int) bool {
 	}
 	for _, line := range lines[begin:end] {
 		text := strings.TrimPrefix(strings.TrimLeft(line, "\t"), "// ")
-		if strings.HasPrefix(text, "- ") || strings.HasPrefix(text, "Output:") || text != "" && text[0] >= '0' && text[0] <= '9' {
+		if strings.HasPrefix(text, "- ") || strings.HasPrefix(text, "Output:") || text != "" && text[0] >= '0' &&
+			text[0] <= '9' {
 			return true
 		}
 	}

@@ -91,7 +91,8 @@ func TestDecidingRowsThatShareNothing(t *testing.T) {
 	v := open(t, "/jobs/packhorse/match?row=from%20SP20", undecided)
 	v.see("aside", "SP20 is joined to E3")
 	v.press(input.Enter)
-	v.until("SP20 is decided and the cursor is on the next open row", func() bool { return v.decided() == 1 && strings.Contains(v.selected(), "SP21") })
+	v.until("SP20 is decided and the cursor is on the next open row",
+		func() bool { return v.decided() == 1 && strings.Contains(v.selected(), "SP21") })
 
 	v.press('x') // not A3
 	v.see("aside", "SP21 (undecided|goes|may be)")
@@ -180,7 +181,8 @@ func TestFindAndFilter(t *testing.T) {
 	v.see("[data-testid=spread]", "SP1")
 	v.press('/')
 	v.page.Keyboard.MustType([]input.Key("clutch")...)
-	v.until("only what has the word is shown", func() bool { return len(v.page.MustElements(".spread .rows .spreadrow")) <= 4 })
+	v.until("only what has the word is shown",
+		func() bool { return len(v.page.MustElements(".spread .rows .spreadrow")) <= 4 })
 	if !strings.Contains(v.text(".spread .rows"), "Clutch switch") {
 		t.Errorf("found %q", v.text(".spread .rows"))
 	}

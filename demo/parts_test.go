@@ -80,7 +80,8 @@ func TestWhatIsComputedAgain(t *testing.T) {
 		{"what a function is wanted to be", func(j *stored.Job) {
 			j.Functions = append(slices.Clone(j.Functions), join.FunctionWish{Function: "horn", Choice: join.NotFitted})
 		}, "functions measured"},
-		{"a step of our own", func(j *stored.Job) { j.Own = append(j.Own, stored.OwnStep{ID: "o1", Text: "Wash it."}) }, "work"},
+		{"a step of our own", func(j *stored.Job) { j.Own = append(j.Own, stored.OwnStep{ID: "o1", Text: "Wash it."}) },
+			"work"},
 		{"a fuse line", func(j *stored.Job) { j.Sheets[gather.FuseList].Cells[1][3] += "0" },
 			"feed finished flow functions lists measured reach stands work"},
 		{"a tick", func(j *stored.Job) { j.Ticks = append(j.Ticks, tick) }, "asked finished sheet wanted work"},
@@ -94,7 +95,8 @@ func TestWhatIsComputedAgain(t *testing.T) {
 			j.Thin = append(slices.Clone(j.Thin), thin.Decision{On: thin.System, ID: "climate", Choice: thin.Goes})
 		}, "asked feed finished flow functions measured reach sheet thin wanted ways work"},
 		{"a decision of Match", func(j *stored.Job) {
-			j.Decisions = slices.DeleteFunc(slices.Clone(j.Decisions), func(d match.Decision) bool { return d.At == j.Decisions[0].At })
+			j.Decisions = slices.DeleteFunc(slices.Clone(j.Decisions),
+				func(d match.Decision) bool { return d.At == j.Decisions[0].At })
 		}, "asked fed feed finished flow functions match measured reach sheet thin wanted ways work"},
 		{"a cell of a table", func(j *stored.Job) { j.From.Cells[2][2] += " (seen)" },
 			"asked facts fed feed finished flow found functions measured reach sheet stands tables thin wanted ways work"},

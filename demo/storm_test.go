@@ -81,9 +81,11 @@ func TestThinPinAndReachInAStorm(t *testing.T) {
 				if r.IntN(2) == 0 {
 					on, id = thin.Wire, wires[r.IntN(len(wires))]
 				}
-				d := thin.Decision{On: on, ID: id, Choice: []thin.Choice{thin.Goes, thin.Goes, thin.Keep}[r.IntN(3)], Reason: "a trial"}
+				d := thin.Decision{On: on, ID: id, Choice: []thin.Choice{thin.Goes, thin.Goes, thin.Keep}[r.IntN(3)],
+					Reason: "a trial"}
 				if p.Thin.Result.Refuses(d) == "" {
-					job.Thin = append(slices.DeleteFunc(slices.Clone(job.Thin), func(x thin.Decision) bool { return x.On == on && x.ID == id }), d)
+					job.Thin = append(slices.DeleteFunc(slices.Clone(job.Thin),
+						func(x thin.Decision) bool { return x.On == on && x.ID == id }), d)
 				}
 			case 4:
 				job.Places = slices.Clone(job.Places) // what a plan has read is changed by nobody

@@ -12,7 +12,8 @@ import (
 
 // WriteCutList writes the cut list as CSV: a line a wire, lengths in mm, with how each comes about.
 func WriteCutList(w io.Writer, r *reach.Result) error {
-	rows := [][]string{{"Wire", "Colour", "mm²", "Function", "From", "To", "Verdict", "By mm", "Need mm", "Have mm", "± mm", "Falls short", "Way", "Reckoned as", "Tape marks", "New wire", "Code", "Joints"}}
+	rows := [][]string{{"Wire", "Colour", "mm²", "Function", "From", "To", "Verdict", "By mm", "Need mm", "Have mm",
+		"± mm", "Falls short", "Way", "Reckoned as", "Tape marks", "New wire", "Code", "Joints"}}
 	joints := map[harness.WireID][]string{}
 	for _, j := range r.Joints {
 		joints[j.Wire] = append(joints[j.Wire], fmt.Sprintf("%.0f mm from %s (%s)", j.At, j.From, j.School))
@@ -33,7 +34,10 @@ func WriteCutList(w io.Writer, r *reach.Result) error {
 		if n := len(l.Stations); n > 0 {
 			from, to = l.Stations[0], l.Stations[n-1]
 		}
-		rows = append(rows, []string{wire.ID.Name(), wire.Colour.String(), strings.TrimSuffix(wire.Size.String(), " mm²"), wire.Function, from, to, string(l.Verdict), whole(l.By), whole(l.Need), whole(l.Had), whole(l.Spread), chance(l), strings.Join(l.Paths, "; "), strings.Join(terms, "; "), strings.Join(marks, "; "), strings.Join(pieces, "; "), l.Code, strings.Join(joints[l.Wire], "; ")})
+		rows = append(rows, []string{wire.ID.Name(), wire.Colour.String(), strings.TrimSuffix(wire.Size.String(), " mm²"),
+			wire.Function, from, to, string(l.Verdict), whole(l.By), whole(l.Need), whole(l.Had), whole(l.Spread), chance(l),
+			strings.Join(l.Paths, "; "), strings.Join(terms, "; "), strings.Join(marks, "; "), strings.Join(pieces, "; "),
+			l.Code, strings.Join(joints[l.Wire], "; ")})
 	}
 	return WriteTableCSV(w, rows)
 }

@@ -17,15 +17,19 @@ import (
 func TestCutList(t *testing.T) {
 	end := func(c string) harness.End { return harness.End{At: harness.Ref{Connector: c, Cavity: "1"}} }
 	w := func(id, function string, a, b string, mm float64) reach.Wire {
-		return reach.Wire{Wire: harness.Wire{ID: harness.WireID(id), Conductor: harness.Conductor{Function: function, Colour: colour.Parse("GN-BK", colour.IEC), Size: 0.75}, Length: mm, Ends: [2]harness.End{end(a), end(b)}}}
+		return reach.Wire{Wire: harness.Wire{ID: harness.WireID(id),
+			Conductor: harness.Conductor{Function: function, Colour: colour.Parse("GN-BK", colour.IEC), Size: 0.75}, Length: mm,
+			Ends: [2]harness.End{end(a), end(b)}}}
 	}
 	place := func(c, at string) reach.Place {
 		return reach.Place{Thing: reach.Thing{Kind: reach.AConnector, ID: c}, Station: at}
 	}
-	r := reach.Compute(reach.Input{Loom: &harness.Loom{Connectors: []harness.Half{{Connector: harness.Connector{ID: "A", Cavities: []string{"1"}}}, {Connector: harness.Connector{ID: "B", Cavities: []string{"1"}}}}},
+	r := reach.Compute(reach.Input{Loom: &harness.Loom{Connectors: []harness.Half{{Connector: harness.Connector{ID: "A",
+		Cavities: []string{"1"}}}, {Connector: harness.Connector{ID: "B", Cavities: []string{"1"}}}}},
 		Wires: []reach.Wire{w("1", "=cmd()", "A", "B", 700), w("2", "", "A", "C", 0)},
 		Decisions: reach.Decisions{Rules: reach.Standard(), Places: []reach.Place{place("A", "in"), place("B", "out")},
-			Map: reach.Map{Stations: []reach.Station{{ID: "in"}, {ID: "out"}}, Paths: []reach.Path{{ID: "p", From: "in", To: "out", Length: 900}}}}})
+			Map: reach.Map{Stations: []reach.Station{{ID: "in"}, {ID: "out"}},
+				Paths: []reach.Path{{ID: "p", From: "in", To: "out", Length: 900}}}}})
 	var b bytes.Buffer
 	if err := exchange.WriteCutList(&b, r); err != nil {
 		t.Fatal(err)
@@ -39,12 +43,14 @@ func TestCutList(t *testing.T) {
 		col[name] = i
 	}
 	first := rows[1]
-	for name, want := range map[string]string{"Wire": "1", "Colour": "GN-BK", "mm²": "0.75", "From": "in", "To": "out", "Verdict": "extend", "By mm": "480", "Need mm": "1120", "Have mm": "700", "Code": "1"} {
+	for name, want := range map[string]string{"Wire": "1", "Colour": "GN-BK", "mm²": "0.75", "From": "in", "To": "out",
+		"Verdict": "extend", "By mm": "480", "Need mm": "1120", "Have mm": "700", "Code": "1"} {
 		if first[col[name]] != want {
 			t.Errorf("%s: %q, want %q", name, first[col[name]], want)
 		}
 	}
-	if !strings.HasPrefix(first[col["Function"]], "'") || !strings.Contains(first[col["Reckoned as"]], "p 900; ") || !strings.Contains(first[col["New wire"]], "class B, new") || strings.Count(first[col["Joints"]], "mm from") != 2 {
+	if !strings.HasPrefix(first[col["Function"]], "'") || !strings.Contains(first[col["Reckoned as"]], "p 900; ") ||
+		!strings.Contains(first[col["New wire"]], "class B, new") || strings.Count(first[col["Joints"]], "mm from") != 2 {
 		t.Errorf("%q", first)
 	}
 	if second := rows[2]; second[col["Verdict"]] != "no place" || second[col["Need mm"]] != "" {

@@ -15,13 +15,15 @@ import (
 )
 
 // lan makes requests look as if they came from another device, with the name that it called.
-func lan(t *testing.T, now func() time.Time) func(device, method, path, body string, cookies ...*http.Cookie) *httptest.ResponseRecorder {
+func lan(t *testing.T, now func() time.Time) func(device, method, path, body string,
+	cookies ...*http.Cookie) *httptest.ResponseRecorder {
 	s, err := store.Open(t.Context(), t.TempDir(), time.Now)
 	if err != nil {
 		t.Fatal(err)
 	}
 	t.Cleanup(func() { _ = s.Close() })
-	h := handler(t, desk.Options{Store: s, Now: now, Lan: &desk.Lan{Passcode: "brass screw", Addresses: func() []netip.Addr { return []netip.Addr{netip.MustParseAddr("192.0.2.9")} }}})
+	h := handler(t, desk.Options{Store: s, Now: now, Lan: &desk.Lan{Passcode: "brass screw",
+		Addresses: func() []netip.Addr { return []netip.Addr{netip.MustParseAddr("192.0.2.9")} }}})
 	return func(device, method, path, body string, cookies ...*http.Cookie) *httptest.ResponseRecorder {
 		r := httptest.NewRequest(method, "http://192.0.2.9:8321"+path, strings.NewReader(body))
 		r.RemoteAddr = device + ":5000"
@@ -40,8 +42,10 @@ func TestAnotherDeviceBringsThePasscode(t *testing.T) {
 	now := time.UnixMilli(1_764_000_000_000)
 	ask := lan(t, func() time.Time { return now })
 	const tablet = "192.0.2.20"
-	for _, path := range []string{"/api/jobs", "/api/kinds", "/api/faces", "/api/jobs/x/bench", "/api/jobs/x/pin/sheet.pdf", "/api/jobs/x/events"} {
-		if w := ask(tablet, "GET", path, ""); w.Code != http.StatusUnauthorized || !strings.Contains(w.Body.String(), "passcode-wanted") {
+	for _, path := range []string{"/api/jobs", "/api/kinds", "/api/faces", "/api/jobs/x/bench",
+		"/api/jobs/x/pin/sheet.pdf", "/api/jobs/x/events"} {
+		if w := ask(tablet, "GET", path, ""); w.Code != http.StatusUnauthorized ||
+			!strings.Contains(w.Body.String(), "passcode-wanted") {
 			t.Errorf("%s without the passcode: %d %s", path, w.Code, w.Body)
 		}
 	}
@@ -56,13 +60,15 @@ func TestAnotherDeviceBringsThePasscode(t *testing.T) {
 	}
 	w := ask(tablet, "POST", "/api/pass", `{"passcode":"brass screw"}`)
 	cookies := w.Result().Cookies()
-	if w.Code != http.StatusOK || len(cookies) != 1 || !cookies[0].HttpOnly || cookies[0].SameSite != http.SameSiteStrictMode || strings.Contains(cookies[0].Value, "brass") {
+	if w.Code != http.StatusOK || len(cookies) != 1 || !cookies[0].HttpOnly ||
+		cookies[0].SameSite != http.SameSiteStrictMode || strings.Contains(cookies[0].Value, "brass") {
 		t.Fatalf("the passcode: %d %v", w.Code, cookies)
 	}
 	if w := ask(tablet, "GET", "/api/jobs", "", cookies[0]); w.Code != http.StatusOK {
 		t.Errorf("with the pass: %d", w.Code)
 	}
-	if w := ask(tablet, "GET", "/api/jobs", "", &http.Cookie{Name: cookies[0].Name, Value: strings.Repeat("0", 64)}); w.Code != http.StatusUnauthorized {
+	if w := ask(tablet, "GET", "/api/jobs", "", &http.Cookie{Name: cookies[0].Name,
+		Value: strings.Repeat("0", 64)}); w.Code != http.StatusUnauthorized {
 		t.Errorf("with a pass that was made up: %d", w.Code)
 	}
 	now = now.Add(13 * time.Hour)
@@ -119,8 +125,11 @@ func TestNamesAndPasscodesThatAreRefused(t *testing.T) {
 	if _, err := server.New(desk.Options{Store: s, Lan: &desk.Lan{Passcode: "short"}}); err == nil {
 		t.Error("a passcode of five characters is taken")
 	}
-	h := handler(t, desk.Options{Store: s, Lan: &desk.Lan{Passcode: "brass screw", Addresses: func() []netip.Addr { return []netip.Addr{netip.MustParseAddr("192.0.2.9")} }}})
-	for host, want := range map[string]int{"192.0.2.9:8321": http.StatusUnauthorized, "localhost:8321": http.StatusUnauthorized, "192.0.2.10:8321": http.StatusForbidden, "evil.example": http.StatusForbidden, "192.0.2.9.example": http.StatusForbidden} {
+	h := handler(t, desk.Options{Store: s, Lan: &desk.Lan{Passcode: "brass screw",
+		Addresses: func() []netip.Addr { return []netip.Addr{netip.MustParseAddr("192.0.2.9")} }}})
+	for host, want := range map[string]int{"192.0.2.9:8321": http.StatusUnauthorized,
+		"localhost:8321": http.StatusUnauthorized, "192.0.2.10:8321": http.StatusForbidden,
+		"evil.example": http.StatusForbidden, "192.0.2.9.example": http.StatusForbidden} {
 		r := httptest.NewRequest("GET", "http://"+host+"/api/jobs", nil)
 		r.RemoteAddr = "192.0.2.20:5000"
 		w := httptest.NewRecorder()

@@ -52,7 +52,8 @@ func TestABlockFromProposalToLabel(t *testing.T) {
 	if v.Block != nil || len(v.Circuits) < 5 || circuit(t, v, "E4").From != "SP2" {
 		t.Fatalf("block %v, circuits %+v", v.Block, v.Circuits)
 	}
-	if code := c.asked(job, "POST", "/propose", feedapi.ProposeBlockRequest{ID: c.change(), Seen: v.Revision}); code != "" {
+	if code := c.asked(job, "POST", "/propose", feedapi.ProposeBlockRequest{ID: c.change(),
+		Seen: v.Revision}); code != "" {
 		t.Fatal(code)
 	}
 	v = c.feed(job)

@@ -61,21 +61,25 @@ func TestAListIsBrought(t *testing.T) {
 	if code != "" || p.Problem != "" || p.Rows != 3 {
 		t.Errorf("after its columns were named: %+v, %q", p, code)
 	}
-	if _, code := bring[gatherapi.SheetPreview](c, "POST", job+"/gather/lists/wires/preview", odd, map[string]string{"map": "nonsense"}); code != "bad-request" {
+	if _, code := bring[gatherapi.SheetPreview](c, "POST", job+"/gather/lists/wires/preview", odd,
+		map[string]string{"map": "nonsense"}); code != "bad-request" {
 		t.Errorf("%q", code)
 	}
-	struck := gatherapi.SheetEditRequest{ID: c.change(), Seen: v.Revision, Edits: []gather.CellEdit{}, Gone: []int{v.Reading.Rows[0].Line}}
+	struck := gatherapi.SheetEditRequest{ID: c.change(), Seen: v.Revision, Edits: []gather.CellEdit{},
+		Gone: []int{v.Reading.Rows[0].Line}}
 	if _, code := send[desk.Done](c, "POST", job+"/gather/lists/wires/cells", struck); code != "" {
 		t.Fatal(code)
 	}
 	if after := show[gatherapi.SheetView](c, job+"/gather/lists/wires"); len(after.Reading.Rows) != 273 {
 		t.Errorf("%d rows after one was struck out", len(after.Reading.Rows))
 	}
-	begun := gatherapi.SheetEditRequest{ID: c.change(), Seen: 99, Edits: []gather.CellEdit{{Line: 2, Field: "branch", Text: "trunk"}}}
+	begun := gatherapi.SheetEditRequest{ID: c.change(), Seen: 99,
+		Edits: []gather.CellEdit{{Line: 2, Field: "branch", Text: "trunk"}}}
 	if _, code := send[desk.Done](c, "POST", job+"/gather/lists/branches/cells", begun); code != "" {
 		t.Fatal(code)
 	}
-	if b := show[gatherapi.SheetView](c, job+"/gather/lists/branches"); len(b.Reading.Rows) != 1 || b.Reading.Rows[0].Cells["branch"] != "trunk" {
+	if b := show[gatherapi.SheetView](c, job+"/gather/lists/branches"); len(b.Reading.Rows) != 1 ||
+		b.Reading.Rows[0].Cells["branch"] != "trunk" {
 		t.Errorf("a list begun by hand: %+v", b.Reading)
 	}
 }
@@ -84,7 +88,9 @@ func TestThingsOfThinThatAreNotThere(t *testing.T) {
 	c := start(t)
 	job := c.packhorse(nil)
 	for path, code := range map[string]string{
-		"/thin/cut?on=wire&id=Q": "no-such-thing", "/thin/cut?on=burnt&id=7001": "no-such-thing", "/thin/circuit?wire=Q": "no-such-thing", "/gather/photos/q": "no-such-photo", "/gather/photos/q/thumb": "no-such-photo",
+		"/thin/cut?on=wire&id=Q": "no-such-thing", "/thin/cut?on=burnt&id=7001": "no-such-thing",
+		"/thin/circuit?wire=Q": "no-such-thing", "/gather/photos/q": "no-such-photo",
+		"/gather/photos/q/thumb": "no-such-photo",
 		"/gather/lists/nonsense": "no-such-list",
 	} {
 		if _, got := send[json.RawMessage](c, "GET", job+path, nil); got != code {
@@ -96,11 +102,13 @@ func TestThingsOfThinThatAreNotThere(t *testing.T) {
 			t.Errorf("%s: %q", path, got)
 		}
 	}
-	if _, got := send[desk.Done](c, "POST", job+"/gather/earlier", gatherapi.EarlierRequest{ID: c.change(), Job: "none"}); got != "no-such-job" {
+	if _, got := send[desk.Done](c, "POST", job+"/gather/earlier",
+		gatherapi.EarlierRequest{ID: c.change(), Job: "none"}); got != "no-such-job" {
 		t.Errorf("an earlier job that is not there: %q", got)
 	}
 	refit := c.refit()
-	if _, got := send[desk.Done](c, "POST", job+"/gather/earlier", gatherapi.EarlierRequest{ID: c.change(), Job: strings.TrimPrefix(refit, "/api/jobs/")}); got != "nothing-applies" {
+	if _, got := send[desk.Done](c, "POST", job+"/gather/earlier",
+		gatherapi.EarlierRequest{ID: c.change(), Job: strings.TrimPrefix(refit, "/api/jobs/")}); got != "nothing-applies" {
 		t.Errorf("an earlier job that has nothing to say: %q", got)
 	}
 }
@@ -128,7 +136,10 @@ func TestHowTheBenchIsSet(t *testing.T) {
 	if !slices.ContainsFunc(w.Steps, func(s desk.WorkStep) bool { return s.Kind == thin.Legs }) || !w.Proof.Reached {
 		t.Error("the school that cuts does not cut")
 	}
-	if !slices.ContainsFunc(w.Steps, func(s desk.WorkStep) bool { return s.Kind == thin.Legs && strings.Contains(s.Text, "75 mm") }) {
+	if !slices.ContainsFunc(w.Steps, func(s desk.WorkStep) bool {
+		return s.Kind == thin.Legs &&
+			strings.Contains(s.Text, "75 mm")
+	}) {
 		t.Error("the length of a stub is not the job's")
 	}
 	if show[pinapi.PinView](c, job+"/pin").Steps == nil {
@@ -188,7 +199,8 @@ func TestJobFilesWithPictures(t *testing.T) {
 		made = done.Job
 		return code
 	}
-	if code := open(map[string]exchange.Picture{"p1": {Data: []byte("<script>alert(1)</script>")}}, nil); code != "damaged-job" {
+	if code := open(map[string]exchange.Picture{"p1": {Data: []byte("<script>alert(1)</script>")}},
+		nil); code != "damaged-job" {
 		t.Errorf("a script for a picture: %q", code)
 	}
 	if code := open(nil, func(j *stored.Job) {
@@ -212,7 +224,9 @@ func TestTwoPeopleThinOneHarness(t *testing.T) {
 	errs := make(chan string, 8)
 	for i := range 8 {
 		go func() {
-			body, _ := json.Marshal(thinapi.ThinRequest{ID: "both" + string(rune('0'+i)), Seen: seen, Decisions: []thinapi.ThinDecision{{On: thin.System, ID: "lighting", Choice: []thin.Choice{thin.Keep, thin.Goes}[i%2]}}})
+			body, _ := json.Marshal(thinapi.ThinRequest{ID: "both" + string(rune('0'+i)), Seen: seen,
+				Decisions: []thinapi.ThinDecision{{On: thin.System, ID: "lighting",
+					Choice: []thin.Choice{thin.Keep, thin.Goes}[i%2]}}})
 			status, data, _ := c.do("POST", job+"/thin/decide", "application/json", bytes.NewReader(body))
 			_, code := decode[thinapi.ThinChange](c, status, data)
 			errs <- code
@@ -244,8 +258,11 @@ func TestAnUploadThatBreaksOff(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		body := "--x\r\nContent-Disposition: form-data; name=\"meta\"\r\n\r\n{\"id\":\"p1\",\"connector\":\"SP\"}\r\n--x\r\nContent-Disposition: form-data; name=\"file\"; filename=\"a.png\"\r\n\r\n" + strings.Repeat("\x89PNG", 5000)
-		head := fmt.Sprintf("POST %s/gather/photos HTTP/1.1\r\nHost: %s\r\nContent-Type: multipart/form-data; boundary=x\r\nContent-Length: %d\r\n\r\n", job, address, len(body)+100)
+		body := "--x\r\nContent-Disposition: form-data; " +
+			"name=\"meta\"\r\n\r\n{\"id\":\"p1\",\"connector\":\"SP\"}\r\n--x\r\nContent-Disposition: form-data; " +
+			"name=\"file\"; filename=\"a.png\"\r\n\r\n" + strings.Repeat("\x89PNG", 5000)
+		head := fmt.Sprintf("POST %s/gather/photos HTTP/1.1\r\nHost: %s\r\nContent-Type: multipart/form-data; "+
+			"boundary=x\r\nContent-Length: %d\r\n\r\n", job, address, len(body)+100)
 		if _, err := conn.Write([]byte(head + body[:sent])); err != nil {
 			t.Fatal(err)
 		}
@@ -267,19 +284,24 @@ func TestRestraintIsLeftAlone(t *testing.T) {
 	c := start(t)
 	job := c.packhorse(func(j *stored.Job) {
 		sheet := *j.Sheets[gather.WireList]
-		sheet.Cells = append(slices.Clone(sheet.Cells), []string{"R1", "SR", "1", "SQ", "1", "YE", "0.5", "", "Airbag, driver"})
+		sheet.Cells = append(slices.Clone(sheet.Cells), []string{"R1", "SR", "1", "SQ", "1", "YE", "0.5", "",
+			"Airbag, driver"})
 		j.Sheets[gather.WireList] = &sheet
 	})
 	at, v := harness.Ref{Connector: "SR", Cavity: "1"}, 12.0
-	if _, code := send[desk.Done](c, "POST", job+"/gather/readings", gatherapi.ReadingRequest{ID: c.change(), Seen: 9, Reading: gather.Measurement{At: at, Volts: &v, Key: gather.KeyRun}}); code != "left-alone" {
+	if _, code := send[desk.Done](c, "POST", job+"/gather/readings",
+		gatherapi.ReadingRequest{ID: c.change(), Seen: 9,
+			Reading: gather.Measurement{At: at, Volts: &v, Key: gather.KeyRun}}); code != "left-alone" {
 		t.Errorf("a restraint circuit was probed: %q", code)
 	}
 	for _, x := range []gather.Trace{{At: at, Saw: gather.EndsOff}, {Wire: "R1", Saw: gather.NamedAs, Text: "Horn"}} {
-		if _, code := send[desk.Done](c, "POST", job+"/gather/traces", gatherapi.TraceRequest{ID: c.change(), Seen: 9, Trace: x}); code != "left-alone" {
+		if _, code := send[desk.Done](c, "POST", job+"/gather/traces",
+			gatherapi.TraceRequest{ID: c.change(), Seen: 9, Trace: x}); code != "left-alone" {
 			t.Errorf("a restraint circuit was traced: %q", code)
 		}
 	}
-	for _, d := range []thinapi.ThinDecision{{On: thin.Wire, ID: "R1", Choice: thin.Goes}, {On: thin.Connector, ID: "SR", Choice: thin.Goes, Reason: "no"}} {
+	for _, d := range []thinapi.ThinDecision{{On: thin.Wire, ID: "R1", Choice: thin.Goes},
+		{On: thin.Connector, ID: "SR", Choice: thin.Goes, Reason: "no"}} {
 		if _, code := c.thin(job, 9, d); code != "not-to-be-decided" {
 			t.Errorf("%s %s: %q", d.On, d.ID, code)
 		}

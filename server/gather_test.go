@@ -66,7 +66,8 @@ func TestGatherRefusesAndCorrects(t *testing.T) {
 func TestPreviewKeepsNothing(t *testing.T) {
 	c := start(t)
 	done, _ := send[desk.Done](c, "POST", "/api/jobs", jobsapi.JobRequest{ID: c.change(), Title: "x", Kind: "re-pinned"})
-	v, code := bring[gatherapi.TableView](c, "POST", "/api/jobs/"+done.Job+"/gather/from/preview", nil, map[string]string{"text": "Pin;Farbe;Funktion\n1;sw/ge;Injector 1\n1;br;Ground"})
+	v, code := bring[gatherapi.TableView](c, "POST", "/api/jobs/"+done.Job+"/gather/from/preview", nil,
+		map[string]string{"text": "Pin;Farbe;Funktion\n1;sw/ge;Injector 1\n1;br;Ground"})
 	if code != "" || len(v.Reading.Rows) != 1 || len(v.Reading.Rejected) != 1 || v.Reading.Habit.Habit != "german" {
 		t.Errorf("preview %+v, %s", v.Reading, code)
 	}

@@ -51,7 +51,8 @@ func TestWhatIsOpenHoldsTheHandOver(t *testing.T) {
 	if v.Open == 0 || v.Open != sum || len(v.Pages) < 20 || !strings.Contains(v.State, "NOT FINISHED") {
 		t.Fatalf("%d open of %d, %d pages, %s", v.Open, sum, len(v.Pages), v.State)
 	}
-	if code := post("/deliver", handoverapi.DeliverRequest{ID: c.change(), Seen: v.Revision, Name: "as delivered"}); code != "not-zero" {
+	if code := post("/deliver", handoverapi.DeliverRequest{ID: c.change(), Seen: v.Revision,
+		Name: "as delivered"}); code != "not-zero" {
 		t.Errorf("with %d open it is handed over: %q", v.Open, code)
 	}
 	i := slices.IndexFunc(v.Lists, func(l handover.DueList) bool { return l.ID == "gates" })
@@ -59,7 +60,8 @@ func TestWhatIsOpenHoldsTheHandOver(t *testing.T) {
 	for _, x := range []struct {
 		r    handoverapi.LeftRequest
 		want string
-	}{{handoverapi.LeftRequest{Key: key, Owner: "Fen"}, "bad-value"}, {handoverapi.LeftRequest{Key: "a ghost", Owner: "Fen", Reason: "so"}, "no-such-thing"},
+	}{{handoverapi.LeftRequest{Key: key, Owner: "Fen"}, "bad-value"},
+		{handoverapi.LeftRequest{Key: "a ghost", Owner: "Fen", Reason: "so"}, "no-such-thing"},
 		{handoverapi.LeftRequest{Key: key, Owner: "Fen", Reason: "when the unit is back"}, ""}} {
 		x.r.ID, x.r.Seen = c.change(), view().Revision
 		if code := post("/left", x.r); code != x.want {
@@ -70,7 +72,8 @@ func TestWhatIsOpenHoldsTheHandOver(t *testing.T) {
 		t.Errorf("owned, and %d of %d are open", after.Open, v.Open)
 	}
 	loan := handover.Loan{Kind: handover.Temporary, Text: "jumper from 30 to 87"}
-	if code := post("/loan", handoverapi.LoanRequest{ID: c.change(), Seen: view().Revision, Loan: loan}); code != "bad-value" {
+	if code := post("/loan", handoverapi.LoanRequest{ID: c.change(), Seen: view().Revision,
+		Loan: loan}); code != "bad-value" {
 		t.Errorf("a jumper that is nowhere: %q", code)
 	}
 	loan.Where = "pump relay socket"
@@ -86,7 +89,8 @@ func TestWhatIsOpenHoldsTheHandOver(t *testing.T) {
 		view().Open != v.Open-1 {
 		t.Error("gone, and it is open")
 	}
-	if code := post("/deliver", handoverapi.DeliverRequest{ID: c.change(), Seen: view().Revision, Name: "as delivered", Reason: "the owner waits"}); code != "" {
+	if code := post("/deliver", handoverapi.DeliverRequest{ID: c.change(), Seen: view().Revision, Name: "as delivered",
+		Reason: "the owner waits"}); code != "" {
 		t.Fatal(code)
 	}
 	if d := view().Delivered; len(d) != 1 || d[0].Open != v.Open-1 || d[0].Hash == "" ||
@@ -106,8 +110,9 @@ func TestWhatIsOpenHoldsTheHandOver(t *testing.T) {
 		t.Fatal("nothing is decided")
 	}
 	at := decided.Lines[k].From
-	if _, code := send[desk.Done](c, "POST", job+"/match/decide", matchapi.DecideRequest{ID: c.change(), Seen: view().Revision, Side: match.From,
-		At: at, Action: matchapi.Reopen}); code != "" {
+	if _, code := send[desk.Done](c, "POST", job+"/match/decide",
+		matchapi.DecideRequest{ID: c.change(), Seen: view().Revision, Side: match.From,
+			At: at, Action: matchapi.Reopen}); code != "" {
 		t.Fatal(code)
 	}
 	diff := show[handoverapi.CompareStatesView](c, job+"/handover/compare?was="+state)

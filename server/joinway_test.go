@@ -117,8 +117,9 @@ func TestWaysBecomeParts(t *testing.T) {
 		body any
 		want string
 	}{
-		"no such part":     {"/join/part", joinapi.PartRequest{ID: c.change(), Seen: v.Revision, Out: "R9"}, "no-such-thing"},
-		"no such function": {"/join/part", joinapi.PartRequest{ID: c.change(), Seen: v.Revision, Function: "warp"}, "no-such-thing"},
+		"no such part": {"/join/part", joinapi.PartRequest{ID: c.change(), Seen: v.Revision, Out: "R9"}, "no-such-thing"},
+		"no such function": {"/join/part", joinapi.PartRequest{ID: c.change(), Seen: v.Revision, Function: "warp"},
+			"no-such-thing"},
 		"to nowhere": {"/join/part", joinapi.PartRequest{ID: c.change(), Seen: v.Revision, Function: "brake", From: "B33"},
 			"bad-value"},
 		"a way without a place": {"/join/way", joinapi.WayRequest{ID: c.change(), Seen: v.Revision, Function: "tach", Way: 1,

@@ -24,7 +24,8 @@ func TestDecisionsThatAreRefused(t *testing.T) {
 			ground = l
 		}
 	}
-	if code := c.decide(job, matchapi.DecideRequest{Side: match.From, At: first.From, Action: matchapi.Accept, To: first.To, Seen: m.Revision}); code != "" {
+	if code := c.decide(job, matchapi.DecideRequest{Side: match.From, At: first.From, Action: matchapi.Accept,
+		To: first.To, Seen: m.Revision}); code != "" {
 		t.Fatal(code)
 	}
 	now := m.Revision + 1
@@ -46,7 +47,8 @@ func TestDecisionsThatAreRefused(t *testing.T) {
 		}
 	}
 	battery, coil := find(t, m, "Battery, terminal 30"), find(t, m, "Power ground 1")
-	if code := c.decide(job, matchapi.DecideRequest{Side: match.From, At: battery.From, Action: matchapi.Accept, To: coil.To, Seen: now}); code != "vetoed" {
+	if code := c.decide(job, matchapi.DecideRequest{Side: match.From, At: battery.From, Action: matchapi.Accept,
+		To: coil.To, Seen: now}); code != "vetoed" {
 		t.Errorf("a battery feed onto a ground: %q", code)
 	}
 	if got := show[matchapi.MatchView](c, job+"/match"); got.Revision != now || got.Totals.Decided != 1 {
@@ -62,7 +64,8 @@ func TestOneCavityIsGivenOnce(t *testing.T) {
 	to := m.Lines[0].To
 	codes := make(chan string, 8)
 	for i := range 8 {
-		body, err := json.Marshal(matchapi.DecideRequest{ID: fmt.Sprint("race-", i), Seen: m.Revision, Side: match.From, At: m.Lines[i].From, Action: matchapi.Accept, To: to})
+		body, err := json.Marshal(matchapi.DecideRequest{ID: fmt.Sprint("race-", i), Seen: m.Revision, Side: match.From,
+			At: m.Lines[i].From, Action: matchapi.Accept, To: to})
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -110,14 +113,16 @@ func TestRejectingLeadsToTheNextBest(t *testing.T) {
 	job := c.refit()
 	m := show[matchapi.MatchView](c, job+"/match")
 	l := find(t, m, "Throttle motor +")
-	if code := c.decide(job, matchapi.DecideRequest{Side: match.From, At: l.From, Action: matchapi.Reject, To: l.To, Seen: m.Revision}); code != "" {
+	if code := c.decide(job, matchapi.DecideRequest{Side: match.From, At: l.From, Action: matchapi.Reject, To: l.To,
+		Seen: m.Revision}); code != "" {
 		t.Fatal(code)
 	}
 	after := find(t, show[matchapi.MatchView](c, job+"/match"), "Throttle motor +")
 	if after.To == l.To || after.Decided {
 		t.Errorf("rejected %s, yet %+v", l.To, after)
 	}
-	if code := c.decide(job, matchapi.DecideRequest{Side: match.From, At: l.From, Action: matchapi.Reopen, Seen: m.Revision + 1}); code != "" {
+	if code := c.decide(job, matchapi.DecideRequest{Side: match.From, At: l.From, Action: matchapi.Reopen,
+		Seen: m.Revision + 1}); code != "" {
 		t.Fatal(code)
 	}
 	if again := find(t, show[matchapi.MatchView](c, job+"/match"), "Throttle motor +"); again.To != l.To {

@@ -143,11 +143,13 @@ func TestTheSameMoveTwice(t *testing.T) {
 			t.Fatal(round, code)
 		}
 		v = c.pin(job)
-		if _, code := send[desk.Done](c, "POST", job+"/pin/otherwise", pinapi.OtherwiseRequest{ID: c.change(), Seen: v.Revision, At: s.To, To: s.From}); code != "" {
+		if _, code := send[desk.Done](c, "POST", job+"/pin/otherwise",
+			pinapi.OtherwiseRequest{ID: c.change(), Seen: v.Revision, At: s.To, To: s.From}); code != "" {
 			t.Fatal(round, code)
 		}
 		v = c.pin(job)
-		if len(v.Done) != 2*round+2 || v.Steps[0].ID != s.ID || !v.Proof.Reached || slices.ContainsFunc(v.Findings, func(f finding.Finding) bool { return f.Code == "tick-lost" }) {
+		if len(v.Done) != 2*round+2 || v.Steps[0].ID != s.ID || !v.Proof.Reached ||
+			slices.ContainsFunc(v.Findings, func(f finding.Finding) bool { return f.Code == "tick-lost" }) {
 			t.Fatalf("round %d: %d done, first %q, proof %+v, %v", round, len(v.Done), v.Steps[0].Text, v.Proof, v.Findings)
 		}
 	}
@@ -177,7 +179,8 @@ func TestDoneOtherwise(t *testing.T) {
 		}
 	}
 	v = c.pin(job)
-	if !slices.Equal(v.Hand, []string{"from " + s.From.String()}) || v.Steps[0].Terminal != s.Terminal || !v.Proof.Reached {
+	if !slices.Equal(v.Hand, []string{"from " + s.From.String()}) || v.Steps[0].Terminal != s.Terminal ||
+		!v.Proof.Reached {
 		t.Fatalf("in hand %v, next %q, proof %+v", v.Hand, v.Steps[0].Text, v.Proof)
 	}
 	if code := other(pinapi.OtherwiseRequest{Label: v.Hand[0]}); code != "no-such-terminal" {
@@ -206,7 +209,8 @@ func TestReportsAreSettled(t *testing.T) {
 	job := c.demoRefit(nil)
 	v := c.pin(job)
 	say := func(what pin.What, ref harness.Ref, saw string) string {
-		_, code := send[desk.Done](c, "POST", job+"/pin/reports", pinapi.ReportRequest{ID: c.change(), Seen: v.Revision, What: what, At: ref, Saw: saw})
+		_, code := send[desk.Done](c, "POST", job+"/pin/reports",
+			pinapi.ReportRequest{ID: c.change(), Seen: v.Revision, What: what, At: ref, Saw: saw})
 		return code
 	}
 	s := v.Steps[0]
@@ -214,7 +218,9 @@ func TestReportsAreSettled(t *testing.T) {
 		what pin.What
 		at   harness.Ref
 		code string
-	}{{"burnt", s.From, "no-action"}, {pin.IsStuck, harness.Ref{}, "no-cavity"}, {pin.IsStuck, at("A99"), "no-cavity"}, {pin.Broken, harness.Ref{Connector: "Q"}, "no-such-connector"}, {pin.Occupied, s.From, "known-wire"}, {pin.Differs, s.To, "no-such-terminal"}, {pin.IsStuck, s.From, ""}} {
+	}{{"burnt", s.From, "no-action"}, {pin.IsStuck, harness.Ref{}, "no-cavity"}, {pin.IsStuck, at("A99"), "no-cavity"},
+		{pin.Broken, harness.Ref{Connector: "Q"}, "no-such-connector"}, {pin.Occupied, s.From, "known-wire"},
+		{pin.Differs, s.To, "no-such-terminal"}, {pin.IsStuck, s.From, ""}} {
 		if code := say(x.what, x.at, ""); code != x.code {
 			t.Errorf("%s at %s: %q, want %q", x.what, x.at, code, x.code)
 		}
@@ -224,10 +230,12 @@ func TestReportsAreSettled(t *testing.T) {
 		t.Errorf("the stuck terminal is still to be moved: %d steps, %+v", len(after.Steps), after.Proof)
 	}
 	settle := job + "/pin/reports/" + after.Reports[0].ID + "/settle"
-	if _, code := send[desk.Done](c, "POST", settle, pinapi.SettleRequest{ID: c.change(), Seen: after.Revision}); code != "no-reason" {
+	if _, code := send[desk.Done](c, "POST", settle, pinapi.SettleRequest{ID: c.change(),
+		Seen: after.Revision}); code != "no-reason" {
 		t.Errorf("settled without saying how: %q", code)
 	}
-	if _, code := send[desk.Done](c, "POST", settle, pinapi.SettleRequest{ID: c.change(), Seen: after.Revision, Settled: "came out with the other pick"}); code != "" {
+	if _, code := send[desk.Done](c, "POST", settle, pinapi.SettleRequest{ID: c.change(), Seen: after.Revision,
+		Settled: "came out with the other pick"}); code != "" {
 		t.Error(code)
 	}
 	if got := stepIDs(c.pin(job)); !slices.Equal(got, stepIDs(v)) {
@@ -254,15 +262,20 @@ func TestSecondCheckAndBench(t *testing.T) {
 	if code := say(pinapi.CheckRequest{At: e.At, Saw: "black"}); code != "" {
 		t.Fatal(code)
 	}
-	if !slices.ContainsFunc(c.pin(job).Findings, func(f finding.Finding) bool { return f.Code == "second-check" && f.Severity == finding.Danger }) {
+	if !slices.ContainsFunc(c.pin(job).Findings, func(f finding.Finding) bool {
+		return f.Code == "second-check" &&
+			f.Severity == finding.Danger
+	}) {
 		t.Error("a power that differs is no danger")
 	}
-	if code := say(pinapi.CheckRequest{At: e.At, Drop: true}); code != "" || len(show[pinapi.CheckView](c, job+"/pin/check").Checks) != 0 {
+	if code := say(pinapi.CheckRequest{At: e.At, Drop: true}); code != "" ||
+		len(show[pinapi.CheckView](c, job+"/pin/check").Checks) != 0 {
 		t.Errorf("taken back: %q", code)
 	}
 	b := show[pinapi.BenchView](c, job+"/bench?stage=pin")
 	last := b.Steps[len(b.Steps)-1]
-	if b.Stage != "pin" || len(b.Steps) != len(c.pin(job).Steps) || last.Kind != "close" || !strings.Contains(last.After, "Count: ") {
+	if b.Stage != "pin" || len(b.Steps) != len(c.pin(job).Steps) || last.Kind != "close" ||
+		!strings.Contains(last.After, "Count: ") {
 		t.Errorf("the bench: %d steps, last %+v", len(b.Steps), last)
 	}
 	whole := c.packhorse(nil)

@@ -23,7 +23,8 @@ func TestOrderExchangeAndParts(t *testing.T) {
 	job := c.demoRefit(nil)
 	v := c.pin(job)
 	wish := func(a, b string) string {
-		_, code := send[desk.Done](c, "POST", job+"/pin/order", pinapi.WishRequest{ID: c.change(), Seen: c.pin(job).Revision, Step: a, Then: b})
+		_, code := send[desk.Done](c, "POST", job+"/pin/order",
+			pinapi.WishRequest{ID: c.change(), Seen: c.pin(job).Revision, Step: a, Then: b})
 		return code
 	}
 	if code := wish(v.Steps[1].ID, v.Steps[0].ID); code != "cannot-be" {
@@ -42,7 +43,8 @@ func TestOrderExchangeAndParts(t *testing.T) {
 	}
 	low, coil := kinds["low-side"], kinds["coil-driver"]
 	swap := func(a, b harness.Ref) string {
-		_, code := send[desk.Done](c, "POST", job+"/pin/exchange", pinapi.ExchangeRequest{ID: c.change(), Seen: c.pin(job).Revision, A: a, B: b, Reason: "a trial"})
+		_, code := send[desk.Done](c, "POST", job+"/pin/exchange",
+			pinapi.ExchangeRequest{ID: c.change(), Seen: c.pin(job).Revision, A: a, B: b, Reason: "a trial"})
 		return code
 	}
 	if code := swap(low[0], coil[0]); code != "unlike-outputs" {
@@ -64,7 +66,8 @@ func TestOrderExchangeAndParts(t *testing.T) {
 	for _, o := range v.Orders {
 		have[o.Name] = true
 	}
-	if _, code := send[desk.Done](c, "PUT", job+"/pin/have", pinapi.HaveRequest{ID: c.change(), Seen: c.pin(job).Revision, Have: have}); code != "" {
+	if _, code := send[desk.Done](c, "PUT", job+"/pin/have",
+		pinapi.HaveRequest{ID: c.change(), Seen: c.pin(job).Revision, Have: have}); code != "" {
 		t.Error(code)
 	}
 	if after := c.pin(job); !after.Orders[0].Have || len(after.Orders) != len(v.Orders) {
@@ -76,7 +79,8 @@ func TestFacesInWordsAndAsAFile(t *testing.T) {
 	c := start(t)
 	job := c.demoRefit(func(j *stored.Job) { j.Layouts = nil })
 	v := c.pin(job)
-	if v.Housings[0].Layout != nil || !slices.ContainsFunc(v.Findings, func(f finding.Finding) bool { return f.Code == "terminal-system" }) {
+	if v.Housings[0].Layout != nil || !slices.ContainsFunc(v.Findings,
+		func(f finding.Finding) bool { return f.Code == "terminal-system" }) {
 		t.Fatal("without faces it is known what travels")
 	}
 	put := func(connector string, r pinapi.FaceRequest) string {
@@ -92,7 +96,9 @@ func TestFacesInWordsAndAsAFile(t *testing.T) {
 	if code := put("Q", pinapi.FaceRequest{Words: "2x2"}); code != "no-such-connector" {
 		t.Errorf("of a connector that is not there: %q", code)
 	}
-	if p, code := send[pinapi.FacePreview](c, "POST", "/api/faces/preview", pinapi.FaceRequest{Words: "2 rows of 4, from top right"}); code != "" || p.Ways != 8 || p.Face.Wire.Cells[0].Name != "4" || p.Face.Mating.Cells[0].Name != "1" {
+	if p, code := send[pinapi.FacePreview](c, "POST", "/api/faces/preview",
+		pinapi.FaceRequest{Words: "2 rows of 4, from top right"}); code != "" || p.Ways != 8 ||
+		p.Face.Wire.Cells[0].Name != "4" || p.Face.Mating.Cells[0].Name != "1" {
 		t.Errorf("previewed: %q %+v", code, p)
 	}
 	words := "4 rows of 13, from top right, sealed by a mat, 1.5 mm, family m15"
@@ -127,7 +133,8 @@ func TestFacesInWordsAndAsAFile(t *testing.T) {
 	if v = c.pin(job); v.Housings[0].Layout == nil || v.Housings[0].Layout.Terminal.Family != "m15" {
 		t.Errorf("opened: %+v", v.Housings[0].Layout)
 	}
-	if f := show[pinapi.FacesView](c, job+"/pin/faces"); len(f.Connectors) < 2 || f.Faces["A"].Wire.Cells[0].Name != "13" || len(f.Mates) != 0 {
+	if f := show[pinapi.FacesView](c, job+"/pin/faces"); len(f.Connectors) < 2 ||
+		f.Faces["A"].Wire.Cells[0].Name != "13" || len(f.Mates) != 0 {
 		t.Errorf("the faces: %d connectors, mates %v", len(f.Connectors), f.Mates)
 	}
 	if code := put("A", pinapi.FaceRequest{Mate: true}); code != "no-mate" {
@@ -143,7 +150,8 @@ func TestFacesInWordsAndAsAFile(t *testing.T) {
 			t.Fatalf("%s: %s", x.id, code)
 		}
 	}
-	if f := show[pinapi.FacesView](c, whole+"/pin/faces"); f.Faces["KB"].Wire.Cells[0].Name != "9" || f.Faces["KB"].Mating.Cells[0].Name != "1" {
+	if f := show[pinapi.FacesView](c, whole+"/pin/faces"); f.Faces["KB"].Wire.Cells[0].Name != "9" ||
+		f.Faces["KB"].Mating.Cells[0].Name != "1" {
 		t.Errorf("the other half is %+v", f.Faces["KB"].Wire.Cells[:2])
 	}
 	if slices.ContainsFunc(c.pin(whole).Findings, func(f finding.Finding) bool { return f.Code == "halves-do-not-meet" }) {
@@ -183,7 +191,8 @@ func TestJoiningWires(t *testing.T) {
 	if code := ask(match.From, ground, matchapi.JoinTo, toGround); code != "" {
 		t.Errorf("two grounds: %q", code)
 	}
-	if code := ask(match.To, row(m.To.Rows, "Power ground 2"), matchapi.BranchOf, row(m.From.Rows, "Power ground 1")); code != "" {
+	if code := ask(match.To, row(m.To.Rows, "Power ground 2"), matchapi.BranchOf,
+		row(m.From.Rows, "Power ground 1")); code != "" {
 		t.Errorf("a lead from a ground: %q", code)
 	}
 	// A ground that is joined and a lead that is added meet at one place: it is one joint of three wires, not two.

@@ -99,13 +99,15 @@ func TestAFaultIsFoundAndMended(t *testing.T) {
 		says   string
 		before func(c *client, job string)
 	}{
-		"a dead relay": {"fuel pump", running, []network.Fault{{Do: network.Dead, Element: "pump relay"}}, "pump relay never pulls", nil},
+		"a dead relay": {"fuel pump", running, []network.Fault{{Do: network.Dead, Element: "pump relay"}},
+			"pump relay never pulls", nil},
 		"a terminal that is not seated": {"fuel pump", running, []network.Fault{{Do: network.Open, Element: "contact A8"}},
 			"the terminal in A8 is not seated", nil},
 		"the pump wire in the right cavity of the wrong shell": {"fuel pump", drive("A8"), exchanged("A8", "B8"),
 			"A8 and B8 stand in each other's shell", nil},
 		"an open interlock": {"starter motor", prove.Setup{Key: "crank", Battery: true, Units: true, On: "clutch switch"},
-			[]network.Fault{{Do: network.Open, Element: "clutch switch"}}, "the contact of clutch switch does not close", startRelay},
+			[]network.Fault{{Do: network.Open, Element: "clutch switch"}}, "the contact of clutch switch does not close",
+			startRelay},
 		"two crossed outputs": {"injector 1", drive("B1"), exchanged("B1", "B3"), "B1 and B3 are crossed", nil},
 	} {
 		t.Run(name, func(t *testing.T) {
@@ -132,8 +134,9 @@ func TestAFaultIsFoundAndMended(t *testing.T) {
 				t.Errorf("after %d measurements %+v", took, top)
 			}
 			view = show[proveapi.ProveView](c, job+"/prove")
-			if _, code := send[desk.Done](c, "POST", job+"/prove/mended", proveapi.MendRequest{ID: c.change(), Seen: view.Revision,
-				Text: top.Text, Did: "another one"}); code != "" {
+			if _, code := send[desk.Done](c, "POST", job+"/prove/mended",
+				proveapi.MendRequest{ID: c.change(), Seen: view.Revision,
+					Text: top.Text, Did: "another one"}); code != "" {
 				t.Fatal(code)
 			}
 			if after := show[proveapi.DiagnosisView](c, job+"/prove/diagnosis"); len(after.Suspects) != 0 {
@@ -152,8 +155,9 @@ func startRelay(c *client, job string) {
 	v := show[joinapi.JoinView](c, job+"/join")
 	it := function(c.t, v, "interlock")
 	k := wayOf(c.t, it, "relay in the start wire")
-	if _, code := send[desk.Done](c, "POST", job+"/join/way", joinapi.WayRequest{ID: c.change(), Seen: v.Revision, Function: it.ID,
-		Way: k, Text: it.Sum.Ways[k].Text, In: "OST-1", Leads: map[string]string{"85": "OCL-1"}}); code != "" {
+	if _, code := send[desk.Done](c, "POST", job+"/join/way",
+		joinapi.WayRequest{ID: c.change(), Seen: v.Revision, Function: it.ID,
+			Way: k, Text: it.Sum.Ways[k].Text, In: "OST-1", Leads: map[string]string{"85": "OCL-1"}}); code != "" {
 		c.t.Fatal(code)
 	}
 }
@@ -169,8 +173,9 @@ func TestGatesAndReadingsAreRefused(t *testing.T) {
 	}{
 		"no such point":  {prove.MeterReading{Measure: prove.Measure{Kind: prove.Ohms, A: "ZZ9", B: "A1"}}, "no-such-point"},
 		"no such device": {prove.MeterReading{Measure: prove.Measure{Kind: prove.Works, A: "warp core"}}, "no-such-point"},
-		"minus ohms":     {prove.MeterReading{Measure: prove.Measure{Kind: prove.Ohms, A: "A1", B: "A2"}, Value: -4}, "bad-value"},
-		"a kind":         {prove.MeterReading{Measure: prove.Measure{Kind: "smell", A: "A1", B: "A2"}}, "bad-value"},
+		"minus ohms": {prove.MeterReading{Measure: prove.Measure{Kind: prove.Ohms, A: "A1", B: "A2"}, Value: -4},
+			"bad-value"},
+		"a kind": {prove.MeterReading{Measure: prove.Measure{Kind: "smell", A: "A1", B: "A2"}}, "bad-value"},
 	} {
 		if _, code := send[desk.Done](c, "POST", job+"/prove/reading", proveapi.ReadingProvedRequest{ID: c.change(),
 			Seen: view.Revision, Reading: x.r}); code != x.want {
@@ -191,7 +196,8 @@ func TestGatesAndReadingsAreRefused(t *testing.T) {
 		{proveapi.GateRequest{Gate: "dead"}, "gate-held"},
 		{proveapi.GateRequest{Gate: "dead", Reason: "measured on paper, by Fen"}, ""},
 		{proveapi.GateRequest{Gate: "second"}, "gate-held"}, {proveapi.GateRequest{Gate: "warp"}, "bad-value"},
-		{proveapi.GateRequest{Gate: "second", Reason: "a trial"}, ""}, {proveapi.GateRequest{Gate: "small", Value: &volts}, "bad-value"}} {
+		{proveapi.GateRequest{Gate: "second", Reason: "a trial"}, ""},
+		{proveapi.GateRequest{Gate: "small", Value: &volts}, "bad-value"}} {
 		if code := gate(x.r); code != x.want {
 			t.Errorf("%+v: %q, want %q", x.r, code, x.want)
 		}

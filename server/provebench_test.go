@@ -60,7 +60,8 @@ func TestASimulatedVehicleIsAsked(t *testing.T) {
 	if len(who) == 0 || who[0].What != "hardware number" || who[0].Says == "" || who[0].Says == want {
 		t.Errorf("it is %+v", who)
 	}
-	if _, code := post[desk.Done](p, "PUT", "/live", proveapi.LiveRequest{ID: c.change(), Seen: p.view().Revision, Simulated: true}); code != "" {
+	if _, code := post[desk.Done](p, "PUT", "/live", proveapi.LiveRequest{ID: c.change(), Seen: p.view().Revision,
+		Simulated: true}); code != "" {
 		t.Fatal(code)
 	}
 	live := p.view().Live
@@ -109,7 +110,8 @@ func TestASimulatedVehicleIsAsked(t *testing.T) {
 	}{
 		"nothing of the kind": {proveapi.UnitRequest{Address: bench.Unit, What: "explode"}, "no-action"},
 		"no such output":      {proveapi.UnitRequest{Address: bench.Unit, What: "drive", Value: "FFFF"}, "no-such-value"},
-		"a feed":              {proveapi.UnitRequest{Address: bench.Unit, What: "drive", Value: live[slices.IndexFunc(live, func(v prove.Value) bool { return v.Drives == "" })].ID}, "no-such-value"},
+		"a feed": {proveapi.UnitRequest{Address: bench.Unit, What: "drive",
+			Value: live[slices.IndexFunc(live, func(v prove.Value) bool { return v.Drives == "" })].ID}, "no-such-value"},
 		"the meter's address": {proveapi.UnitRequest{Address: bench.Meter, What: "codes"}, "no-unit"},
 		"far away":            {proveapi.UnitRequest{Address: "198.51.100.9:13400", What: "codes"}, "no-unit"},
 	} {
@@ -125,23 +127,28 @@ func TestASimulatedVehicleIsAsked(t *testing.T) {
 	}
 	// What is kept while it runs is its own, and no gate of the real vehicle is passed by it.
 	before := p.view()
-	if _, code := post[prove.Shown](p, "POST", "/meter", proveapi.MeterRequest{Address: bench.Meter, Measure: m}); code != "simulated" {
+	if _, code := post[prove.Shown](p, "POST", "/meter",
+		proveapi.MeterRequest{Address: bench.Meter, Measure: m}); code != "simulated" {
 		t.Errorf("the simulated meter reads for the real vehicle: %q", code)
 	}
-	if _, code := post[desk.Done](p, "POST", "/reading", proveapi.ReadingProvedRequest{ID: c.change(), Seen: before.Revision,
-		Simulated: true, Reading: prove.MeterReading{Measure: prove.Measure{Kind: prove.Works, A: "injector 1", Setup: prove.Setup{Key: "running", Battery: true, Units: true}}}}); code != "" {
+	if _, code := post[desk.Done](p, "POST", "/reading",
+		proveapi.ReadingProvedRequest{ID: c.change(), Seen: before.Revision,
+			Simulated: true, Reading: prove.MeterReading{Measure: prove.Measure{Kind: prove.Works, A: "injector 1",
+				Setup: prove.Setup{Key: "running", Battery: true, Units: true}}}}); code != "" {
 		t.Fatal(code)
 	}
 	if d := show[proveapi.DiagnosisView](c, p.job+"/prove/diagnosis?simulated=1"); d.Readings != 1 || len(d.Out) != 1 {
 		t.Errorf("at the simulated vehicle %d readings, %v", d.Readings, d.Out)
 	}
-	if _, code := post[desk.Done](p, "POST", "/gate", proveapi.GateRequest{ID: c.change(), Seen: before.Revision, Gate: "look", Simulated: true}); code != "simulated" {
+	if _, code := post[desk.Done](p, "POST", "/gate",
+		proveapi.GateRequest{ID: c.change(), Seen: before.Revision, Gate: "look", Simulated: true}); code != "simulated" {
 		t.Errorf("a gate is passed at a simulated vehicle: %q", code)
 	}
 	if _, code := post[proveapi.Benched](p, "POST", "/standin", proveapi.StandinRequest{}); code != "" {
 		t.Fatal(code)
 	}
-	if _, code := post[proveapi.UnitSays](p, "POST", "/unit", proveapi.UnitRequest{Address: bench.Unit, What: "codes"}); code != "no-unit" {
+	if _, code := post[proveapi.UnitSays](p, "POST", "/unit",
+		proveapi.UnitRequest{Address: bench.Unit, What: "codes"}); code != "no-unit" {
 		t.Errorf("stopped, and it answers %q", code)
 	}
 	if after := p.view(); after.Revision != before.Revision || len(after.Others) != 1 ||
@@ -307,7 +314,8 @@ func TestATrainerRound(t *testing.T) {
 		len(after.Others) != len(before.Others) {
 		t.Errorf("kept %+v", after.Trained)
 	}
-	if _, code := post[proveapi.TrainEnd](p, "POST", "/train/end", proveapi.TrainEndRequest{ID: c.change(), Level: 44}); code != "no-round" {
+	if _, code := post[proveapi.TrainEnd](p, "POST", "/train/end",
+		proveapi.TrainEndRequest{ID: c.change(), Level: 44}); code != "no-round" {
 		t.Errorf("a level that there is not: %q", code)
 	}
 }
@@ -319,10 +327,14 @@ func TestWhatIsFoundBecomesWhatIsThere(t *testing.T) {
 	p := proved{c, c.packhorse(nil)}
 	text := "B1 and B3 are crossed: fuel injector, cylinder 1 and fuel injector, cylinder 3"
 	steps := len(show[workapi.WorkView](c, p.job+"/work").Steps)
-	if _, code := post[desk.Done](p, "POST", "/mended", proveapi.MendRequest{ID: c.change(), Seen: p.view().Revision, Text: "a wire is broken", Left: true}); code != "no-exchange" {
+	if _, code := post[desk.Done](p, "POST", "/mended",
+		proveapi.MendRequest{ID: c.change(), Seen: p.view().Revision, Text: "a wire is broken",
+			Left: true}); code != "no-exchange" {
 		t.Errorf("a broken wire is left as it is: %q", code)
 	}
-	if _, code := post[desk.Done](p, "POST", "/mended", proveapi.MendRequest{ID: c.change(), Seen: p.view().Revision, Text: text, Did: "the plan follows", Left: true}); code != "" {
+	if _, code := post[desk.Done](p, "POST", "/mended",
+		proveapi.MendRequest{ID: c.change(), Seen: p.view().Revision, Text: text, Did: "the plan follows",
+			Left: true}); code != "" {
 		t.Fatal(code)
 	}
 	work := show[workapi.WorkView](c, p.job+"/work")

@@ -82,20 +82,25 @@ func TestTheFuseBlockMovedToTheRear(t *testing.T) {
 		short += x.Short
 	}
 	if math.Abs(sum-short) > 1e-6 || short > f.Guessed/2 || short < f.Guessed/5 || len(v.Colours) < 20 {
-		t.Errorf("short of %.1f m by the cut list, %.1f m by colour in %d lines; guessed %.1f m", sum/1000, short/1000, len(v.Colours), f.Guessed/1000)
+		t.Errorf("short of %.1f m by the cut list, %.1f m by colour in %d lines; guessed %.1f m", sum/1000, short/1000,
+			len(v.Colours), f.Guessed/1000)
 	}
 	if len(v.Joints) != f.Joints || f.Joints != 2*f.Extend || f.Troubled != 0 {
 		t.Errorf("%d joints for %d wires, %d crowded", len(v.Joints), f.Extend, f.Troubled)
 	}
 	compare := show[reachapi.CompareView](c, job+"/reach/compare")
-	built := compare.Options[slices.IndexFunc(compare.Options, func(o reach.Compared) bool { return o.Option.ID == "as-built" })]
-	if built.Figures.Extend+built.Figures.Replace != 0 || len(built.Relocations) != 1 || len(built.Relocations[0].Wires) != 74 {
+	built := compare.Options[slices.IndexFunc(compare.Options,
+		func(o reach.Compared) bool { return o.Option.ID == "as-built" })]
+	if built.Figures.Extend+built.Figures.Replace != 0 || len(built.Relocations) != 1 ||
+		len(built.Relocations[0].Wires) != 74 {
 		t.Errorf("as it was built all 74 reach: %+v", built.Figures)
 	}
-	if _, code := send[desk.Done](c, "POST", job+"/reach/choose", reachapi.ChooseRequest{ID: c.change(), Seen: v.Revision, Option: "as-built"}); code != "no-reason" {
+	if _, code := send[desk.Done](c, "POST", job+"/reach/choose",
+		reachapi.ChooseRequest{ID: c.change(), Seen: v.Revision, Option: "as-built"}); code != "no-reason" {
 		t.Errorf("chosen without a reason: %q", code)
 	}
-	if _, code := send[desk.Done](c, "POST", job+"/reach/choose", reachapi.ChooseRequest{ID: c.change(), Seen: v.Revision, Option: "as-built", Reason: "no wire to buy"}); code != "" {
+	if _, code := send[desk.Done](c, "POST", job+"/reach/choose",
+		reachapi.ChooseRequest{ID: c.change(), Seen: v.Revision, Option: "as-built", Reason: "no wire to buy"}); code != "" {
 		t.Fatal(code)
 	}
 	v = c.reach(job)
@@ -103,7 +108,8 @@ func TestTheFuseBlockMovedToTheRear(t *testing.T) {
 	if v.Figures.Buy != 0 || block.Station != "front locker" || block.Reason != "no wire to buy" {
 		t.Errorf("chosen: %+v, %+v", v.Figures, block)
 	}
-	if back := show[reachapi.CompareView](c, job+"/reach/compare"); !slices.ContainsFunc(back.Options, func(o reach.Compared) bool { return o.Figures.Extend == f.Extend }) {
+	if back := show[reachapi.CompareView](c, job+"/reach/compare"); !slices.ContainsFunc(back.Options,
+		func(o reach.Compared) bool { return o.Figures.Extend == f.Extend }) {
 		t.Error("where it was is not kept to compare with")
 	}
 }
@@ -149,7 +155,9 @@ func TestTheWholeWorkOfReachIsTicked(t *testing.T) {
 		t.Errorf("the first cut taken back: %q", code)
 	}
 	// The block is moved after all: what was cut for the old place is said, and nothing of the work is lost.
-	_, code := send[desk.Done](c, "POST", job+"/reach/places", reachapi.PlacesRequest{ID: c.change(), Seen: end.Revision, Places: []reach.Place{{Thing: reach.Thing{Kind: reach.ADevice, ID: "fuse block"}, Station: "front locker"}}})
+	_, code := send[desk.Done](c, "POST", job+"/reach/places",
+		reachapi.PlacesRequest{ID: c.change(), Seen: end.Revision,
+			Places: []reach.Place{{Thing: reach.Thing{Kind: reach.ADevice, ID: "fuse block"}, Station: "front locker"}}})
 	if code != "" {
 		t.Fatal(code)
 	}
@@ -161,7 +169,8 @@ func TestTheWholeWorkOfReachIsTicked(t *testing.T) {
 		}
 	}
 	if old != end.Figures.Extend+end.Figures.Replace || !moved.Proof.Partial || len(moved.Strays) == 0 {
-		t.Errorf("%d of %d wires were cut for the old place; %+v, %d strays", old, end.Figures.Extend+end.Figures.Replace, moved.Proof, len(moved.Strays))
+		t.Errorf("%d of %d wires were cut for the old place; %+v, %d strays", old, end.Figures.Extend+end.Figures.Replace,
+			moved.Proof, len(moved.Strays))
 	}
 }
 
@@ -181,7 +190,8 @@ func TestWhatIsMeasuredChangesThePlan(t *testing.T) {
 		}
 		v = c.reach(job)
 	}
-	put("a length", "POST", "/reach/length", reachapi.LengthRequest{ID: c.change(), Seen: v.Revision, Wire: "7110", Had: before.Need + 40})
+	put("a length", "POST", "/reach/length", reachapi.LengthRequest{ID: c.change(), Seen: v.Revision, Wire: "7110",
+		Had: before.Need + 40})
 	if l := cutLine(t, v, "7110"); l.Verdict != reach.Reaches || l.HadBy != "measured by Inès" {
 		t.Errorf("measured long enough: %s, %s", l.Verdict, l.HadBy)
 	}
@@ -189,7 +199,8 @@ func TestWhatIsMeasuredChangesThePlan(t *testing.T) {
 	if l := cutLine(t, v, "7110"); l.Verdict != reach.Extend || len(v.Measured) != 3 {
 		t.Errorf("taken back: %s", l.Verdict)
 	}
-	put("a decision", "POST", "/reach/span", reachapi.SpanRequest{ID: c.change(), Seen: v.Revision, Wish: reach.Wish{Wire: "7110", Whole: true, Reason: "nicked"}})
+	put("a decision", "POST", "/reach/span", reachapi.SpanRequest{ID: c.change(), Seen: v.Revision,
+		Wish: reach.Wish{Wire: "7110", Whole: true, Reason: "nicked"}})
 	if l := cutLine(t, v, "7110"); l.Verdict != reach.Replace {
 		t.Errorf("replace it: %s", l.Verdict)
 	}
@@ -210,14 +221,17 @@ func TestWhatIsMeasuredChangesThePlan(t *testing.T) {
 		}
 	}
 	for i := range m.Paths {
-		m.Paths[i].From, m.Paths[i].To = strings.Replace(m.Paths[i].From, "unit shelf", "shelf", 1), strings.Replace(m.Paths[i].To, "unit shelf", "shelf", 1)
+		m.Paths[i].From, m.Paths[i].To = strings.Replace(m.Paths[i].From, "unit shelf", "shelf", 1),
+			strings.Replace(m.Paths[i].To, "unit shelf", "shelf", 1)
 	}
-	put("another name", "PUT", "/reach/map", reachapi.MapRequest{ID: c.change(), Seen: v.Revision, Map: m, Renamed: map[string]string{"unit shelf": "shelf"}})
+	put("another name", "PUT", "/reach/map", reachapi.MapRequest{ID: c.change(), Seen: v.Revision, Map: m,
+		Renamed: map[string]string{"unit shelf": "shelf"}})
 	if l := cutLine(t, v, "7115"); l.Need != need-300 || l.Stations[0] != "shelf" {
 		t.Errorf("the unit did not go with the station's name: %v over %v", l.Need, l.Stations)
 	}
 	for range 5 {
-		put("a leftover", "POST", "/reach/leftover", reachapi.LeftoverRequest{ID: c.change(), Seen: v.Revision, Wire: "7110", Left: 50})
+		put("a leftover", "POST", "/reach/leftover", reachapi.LeftoverRequest{ID: c.change(), Seen: v.Revision, Wire: "7110",
+			Left: 50})
 	}
 	if !v.Learned.Ready || v.Learned.Less != 25 {
 		t.Errorf("learned %+v", v.Learned)
@@ -242,16 +256,23 @@ func TestReachRefuses(t *testing.T) {
 		body         any
 		want         string
 	}{
-		"a wire that there is not":    {"POST", "/reach/length", reachapi.LengthRequest{Wire: "9", Had: 5}, "no-such-wire"},
-		"a length of a mile":          {"POST", "/reach/length", reachapi.LengthRequest{Wire: "7110", Had: 1.6e6}, "bad-number"},
-		"a negative length":           {"POST", "/reach/length", reachapi.LengthRequest{Wire: "7110", Had: -5}, "bad-number"},
-		"a station that there is not": {"POST", "/reach/places", reachapi.PlacesRequest{Places: []reach.Place{{Thing: reach.Thing{Kind: reach.ADevice, ID: "VK-2"}, Station: "moon"}}}, "no-such-station"},
-		"a thing that there is not":   {"POST", "/reach/places", reachapi.PlacesRequest{Places: []reach.Place{{Thing: reach.Thing{Kind: reach.ADevice, ID: "VK-9"}, Station: "dash"}}}, "no-such-thing"},
-		"nothing to place":            {"POST", "/reach/places", reachapi.PlacesRequest{}, "no-action"},
-		"a path that there is not":    {"POST", "/reach/span", reachapi.SpanRequest{Wish: reach.Wish{Wire: "7110", Avoid: []string{"moon"}}}, "no-such-path"},
-		"a third end":                 {"POST", "/reach/span", reachapi.SpanRequest{Wish: reach.Wish{Wire: "7110", At: 3}}, "bad-number"},
-		"negative allowance":          {"PUT", "/reach/rules", reachapi.RulesRequest{Rules: far}, "bad-value"},
-		"no such school":              {"PUT", "/reach/rules", reachapi.RulesRequest{Rules: bad}, "bad-value"},
+		"a wire that there is not": {"POST", "/reach/length", reachapi.LengthRequest{Wire: "9", Had: 5}, "no-such-wire"},
+		"a length of a mile": {"POST", "/reach/length", reachapi.LengthRequest{Wire: "7110", Had: 1.6e6},
+			"bad-number"},
+		"a negative length": {"POST", "/reach/length", reachapi.LengthRequest{Wire: "7110", Had: -5}, "bad-number"},
+		"a station that there is not": {"POST", "/reach/places",
+			reachapi.PlacesRequest{Places: []reach.Place{{Thing: reach.Thing{Kind: reach.ADevice, ID: "VK-2"},
+				Station: "moon"}}}, "no-such-station"},
+		"a thing that there is not": {"POST", "/reach/places",
+			reachapi.PlacesRequest{Places: []reach.Place{{Thing: reach.Thing{Kind: reach.ADevice, ID: "VK-9"},
+				Station: "dash"}}}, "no-such-thing"},
+		"nothing to place": {"POST", "/reach/places", reachapi.PlacesRequest{}, "no-action"},
+		"a path that there is not": {"POST", "/reach/span",
+			reachapi.SpanRequest{Wish: reach.Wish{Wire: "7110", Avoid: []string{"moon"}}}, "no-such-path"},
+		"a third end": {"POST", "/reach/span", reachapi.SpanRequest{Wish: reach.Wish{Wire: "7110", At: 3}},
+			"bad-number"},
+		"negative allowance": {"PUT", "/reach/rules", reachapi.RulesRequest{Rules: far}, "bad-value"},
+		"no such school":     {"PUT", "/reach/rules", reachapi.RulesRequest{Rules: bad}, "bad-value"},
 		"a station without a name": {"PUT", "/reach/map",
 			reachapi.MapRequest{Map: reach.Map{Stations: []reach.Station{{ID: " "}}}}, "bad-value"},
 		"a map without end": {"PUT", "/reach/map",
@@ -289,7 +310,8 @@ func TestPackingCutListAndTemplates(t *testing.T) {
 	if !first.Packed || len(first.Circles) < 50 || first.Floor < first.Area || first.Floor > first.Laid {
 		t.Errorf("%d circles, %v between %v and %v", len(first.Circles), first.Floor, first.Area, first.Laid)
 	}
-	if again := show[reachapi.PackView](c, job+"/reach/pack?path=bulkhead%20in%20%E2%80%93%20bulkhead%20out"); again.Floor != first.Floor {
+	if again := show[reachapi.PackView](c, job+
+		"/reach/pack?path=bulkhead%20in%20%E2%80%93%20bulkhead%20out"); again.Floor != first.Floor {
 		t.Error("packed otherwise the second time")
 	}
 	if status, _, _ := c.do("GET", job+"/reach/pack?path=moon", "", nil); status != http.StatusNotFound {
@@ -316,9 +338,13 @@ func TestReachIsKept(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	job := c.opened(jobs[1], func(j *stored.Job) { j.Leftover = []reach.Leftover{{ID: "l", Wire: "7110", Left: 12, When: 5}} })
+	job := c.opened(jobs[1], func(j *stored.Job) {
+		j.Leftover = []reach.Leftover{{ID: "l", Wire: "7110", Left: 12,
+			When: 5}}
+	})
 	v := c.reach(job)
-	if len(v.Map.Paths) != len(jobs[1].Map.Paths) || len(v.Measured) != 3 || len(v.Wishes) != 7 || len(v.Leftover) != 1 || v.Rules.Plugs["A"] != 74 || len(v.Rules.Shelf) != 2 {
+	if len(v.Map.Paths) != len(jobs[1].Map.Paths) || len(v.Measured) != 3 || len(v.Wishes) != 7 || len(v.Leftover) != 1 ||
+		v.Rules.Plugs["A"] != 74 || len(v.Rules.Shelf) != 2 {
 		t.Errorf("%d paths, %d measured, %d decided, rules %+v", len(v.Map.Paths), len(v.Measured), len(v.Wishes), v.Rules)
 	}
 	if n := len(show[reachapi.CompareView](c, job+"/reach/compare").Options); n != 3 {
@@ -332,11 +358,13 @@ func TestTwoWindowsDrawTheMap(t *testing.T) {
 	job := c.demoJob(1)
 	first, second := c.reach(job), c.reach(job)
 	first.Map.Paths[0].Length = 430
-	if _, code := send[desk.Done](c, "PUT", job+"/reach/map", reachapi.MapRequest{ID: c.change(), Seen: first.Revision, Map: first.Map}); code != "" {
+	if _, code := send[desk.Done](c, "PUT", job+"/reach/map",
+		reachapi.MapRequest{ID: c.change(), Seen: first.Revision, Map: first.Map}); code != "" {
 		t.Fatal(code)
 	}
 	second.Map.Paths[1].Length = 350
-	if _, code := send[desk.Done](c, "PUT", job+"/reach/map", reachapi.MapRequest{ID: c.change(), Seen: second.Revision, Map: second.Map}); code != "stale" {
+	if _, code := send[desk.Done](c, "PUT", job+"/reach/map",
+		reachapi.MapRequest{ID: c.change(), Seen: second.Revision, Map: second.Map}); code != "stale" {
 		t.Errorf("a map that was changed since: %q", code)
 	}
 	if v := c.reach(job); v.Map.Paths[0].Length != 430 || v.Map.Paths[1].Length != 340 {
@@ -344,7 +372,9 @@ func TestTwoWindowsDrawTheMap(t *testing.T) {
 	}
 	// Two things put somewhere at once do not stand in each other's way.
 	for _, device := range []string{"horn", "beacon"} {
-		if _, code := send[desk.Done](c, "POST", job+"/reach/places", reachapi.PlacesRequest{ID: c.change(), Seen: second.Revision, Places: []reach.Place{{Thing: reach.Thing{Kind: reach.ADevice, ID: device}, Station: "roof"}}}); code != "" {
+		if _, code := send[desk.Done](c, "POST", job+"/reach/places",
+			reachapi.PlacesRequest{ID: c.change(), Seen: second.Revision,
+				Places: []reach.Place{{Thing: reach.Thing{Kind: reach.ADevice, ID: device}, Station: "roof"}}}); code != "" {
 			t.Errorf("%s: %s", device, code)
 		}
 	}

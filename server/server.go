@@ -49,7 +49,8 @@ func (s *Server) Handler() http.Handler {
 	r, api, job := s.Open()
 	for _, stage := range []interface{ Routes(api, job gin.IRoutes) }{
 		&jobsapi.API{Desk: s.Desk}, &gatherapi.API{Desk: s.Desk}, &matchapi.API{Desk: s.Desk}, &thinapi.API{Desk: s.Desk},
-		&pinapi.API{Desk: s.Desk}, &reachapi.API{Desk: s.Desk}, &feedapi.API{Desk: s.Desk}, &joinapi.API{Desk: s.Desk}, s.prove,
+		&pinapi.API{Desk: s.Desk}, &reachapi.API{Desk: s.Desk}, &feedapi.API{Desk: s.Desk}, &joinapi.API{Desk: s.Desk},
+		s.prove,
 		&handoverapi.API{Desk: s.Desk}, &workapi.API{Desk: s.Desk},
 	} {
 		stage.Routes(api, job)

@@ -150,11 +150,13 @@ func bring[T any](c *client, method, path string, data []byte, fields map[string
 // refit makes the demonstration's re-pinned job from its files, as a user would.
 func (c *client) refit() string {
 	c.t.Helper()
-	done, code := send[desk.Done](c, "POST", "/api/jobs", jobsapi.JobRequest{ID: c.change(), Title: "Refit", Kind: "re-pinned"})
+	done, code := send[desk.Done](c, "POST", "/api/jobs",
+		jobsapi.JobRequest{ID: c.change(), Title: "Refit", Kind: "re-pinned"})
 	if code != "" {
 		c.t.Fatal(code)
 	}
-	for side, name := range map[string]string{"from": "sorrel-refit/vk-1-harness.csv", "to": "sorrel-refit/vk-2-unit.xlsx"} {
+	for side, name := range map[string]string{"from": "sorrel-refit/vk-1-harness.csv",
+		"to": "sorrel-refit/vk-2-unit.xlsx"} {
 		data, err := demo.File(name)
 		if err != nil {
 			c.t.Fatal(err)
@@ -191,7 +193,8 @@ func TestFromTwoFilesToTheSheet(t *testing.T) {
 	if m.Totals.From != 83 || !m.Totals.Reconciled {
 		t.Fatalf("totals %+v", m.Totals)
 	}
-	done, code := send[desk.Done](c, "POST", job+"/match/accept", matchapi.AcceptRequest{ID: c.change(), Seen: m.Revision, Above: 0.95})
+	done, code := send[desk.Done](c, "POST", job+"/match/accept",
+		matchapi.AcceptRequest{ID: c.change(), Seen: m.Revision, Above: 0.95})
 	if code != "" || done.Count < 70 {
 		t.Fatalf("accepted %d, %s", done.Count, code)
 	}
@@ -218,7 +221,8 @@ func TestJobFileThereAndBack(t *testing.T) {
 	c := start(t)
 	job := c.refit()
 	m := show[matchapi.MatchView](c, job+"/match")
-	if _, code := send[desk.Done](c, "POST", job+"/match/accept", matchapi.AcceptRequest{ID: c.change(), Seen: m.Revision, Above: 0.9}); code != "" {
+	if _, code := send[desk.Done](c, "POST", job+"/match/accept",
+		matchapi.AcceptRequest{ID: c.change(), Seen: m.Revision, Above: 0.9}); code != "" {
 		t.Fatal(code)
 	}
 	_, file, _ := c.do("GET", job+"/file", "", nil)
@@ -262,7 +266,8 @@ func TestOnlyOurOwnPages(t *testing.T) {
 	if _, code := send[desk.Done](c, "POST", "/api/jobs", map[string]any{"surprise": 1}); code != "bad-request" {
 		t.Errorf("an unknown field: %q", code)
 	}
-	if _, code := send[desk.Done](c, "POST", "/api/jobs", jobsapi.JobRequest{ID: "x", Kind: "re-pinned"}); code != "no-title" {
+	if _, code := send[desk.Done](c, "POST", "/api/jobs",
+		jobsapi.JobRequest{ID: "x", Kind: "re-pinned"}); code != "no-title" {
 		t.Errorf("no title: %q", code)
 	}
 }
@@ -292,7 +297,8 @@ func TestOtherWindowsAreTold(t *testing.T) {
 		t.Fatalf("first told revision %s", got)
 	}
 	m := show[matchapi.MatchView](c, job+"/match")
-	if code := c.decide(job, matchapi.DecideRequest{Side: match.From, At: m.Lines[0].From, Action: matchapi.GoesAs, Seen: 3}); code != "" {
+	if code := c.decide(job, matchapi.DecideRequest{Side: match.From, At: m.Lines[0].From, Action: matchapi.GoesAs,
+		Seen: 3}); code != "" {
 		t.Fatal(code)
 	}
 	if got := next(); got != "4" {
@@ -304,9 +310,12 @@ func TestWhatIsNotThere(t *testing.T) {
 	c := start(t)
 	job := c.refit()
 	for path, want := range map[string]string{
-		"/api/jobs/none": "no-such-job", "/api/jobs/none/match": "no-such-job", "/api/jobs/none/pin": "no-such-job", "/api/jobs/none/file": "no-such-job",
-		"/api/jobs/none/gather/from": "no-such-job", "/api/jobs/none/pin/sheet.pdf": "no-such-job", "/api/jobs/none/events": "no-such-job",
-		job + "/gather/above": "no-such-side", job + "/match/evidence?fromConnector=Z": "no-such-row", "/api/none": "no-such-address",
+		"/api/jobs/none": "no-such-job", "/api/jobs/none/match": "no-such-job", "/api/jobs/none/pin": "no-such-job",
+		"/api/jobs/none/file":        "no-such-job",
+		"/api/jobs/none/gather/from": "no-such-job", "/api/jobs/none/pin/sheet.pdf": "no-such-job",
+		"/api/jobs/none/events": "no-such-job",
+		job + "/gather/above":   "no-such-side", job + "/match/evidence?fromConnector=Z": "no-such-row",
+		"/api/none": "no-such-address",
 	} {
 		if _, code := send[map[string]any](c, "GET", path, nil); code != want {
 			t.Errorf("GET %s: %q, want %q", path, code, want)
@@ -353,13 +362,15 @@ func TestARetriedChangeIsOne(t *testing.T) {
 	c := start(t)
 	job := c.refit()
 	m := show[matchapi.MatchView](c, job+"/match")
-	r := matchapi.DecideRequest{ID: "once", Seen: m.Revision, Side: match.From, At: m.Lines[0].From, Action: matchapi.GoesAs}
+	r := matchapi.DecideRequest{ID: "once", Seen: m.Revision, Side: match.From, At: m.Lines[0].From,
+		Action: matchapi.GoesAs}
 	for range 3 { // the reply was lost on the way, the page asks again
 		if code := c.decide(job, r); code != "" {
 			t.Fatal(code)
 		}
 	}
-	if e := show[jobsapi.JournalView](c, job+"/journal").Entries[0]; e.About != m.Lines[0].From.String() || e.What != "goes" {
+	if e := show[jobsapi.JournalView](c, job+"/journal").Entries[0]; e.About != m.Lines[0].From.String() ||
+		e.What != "goes" {
 		t.Errorf("journal %+v", e)
 	}
 	if got := show[matchapi.MatchView](c, job+"/match"); got.Revision != m.Revision+1 {

@@ -56,7 +56,8 @@ func (c *client) opened(job stored.Job, change func(*stored.Job)) string {
 
 func (c *client) thin(job string, seen int64, decisions ...thinapi.ThinDecision) (thinapi.ThinChange, string) {
 	c.t.Helper()
-	return send[thinapi.ThinChange](c, "POST", job+"/thin/decide", thinapi.ThinRequest{ID: c.change(), Seen: seen, Decisions: decisions})
+	return send[thinapi.ThinChange](c, "POST", job+"/thin/decide",
+		thinapi.ThinRequest{ID: c.change(), Seen: seen, Decisions: decisions})
 }
 
 // What a decision answers with, put into what was shown, is what is shown anew.
@@ -64,7 +65,8 @@ func TestADecisionAnswersWithWhatItChanged(t *testing.T) {
 	c := start(t)
 	job := c.packhorse(nil)
 	before := show[thinapi.ThinView](c, job+"/thin")
-	change, code := c.thin(job, before.Revision, thinapi.ThinDecision{On: thin.System, ID: "climate", Choice: thin.Goes, Reason: "no cooling wanted"})
+	change, code := c.thin(job, before.Revision, thinapi.ThinDecision{On: thin.System, ID: "climate", Choice: thin.Goes,
+		Reason: "no cooling wanted"})
 	if code != "" {
 		t.Fatal(code)
 	}
@@ -79,7 +81,8 @@ func TestADecisionAnswersWithWhatItChanged(t *testing.T) {
 	if len(change.Systems) == 0 || change.Systems[0].By.Reason != "no cooling wanted" {
 		t.Errorf("systems %+v", change.Systems)
 	}
-	if _, code := c.thin(job, before.Revision, thinapi.ThinDecision{On: thin.System, ID: "climate", Choice: thin.Keep}); code != "stale" {
+	if _, code := c.thin(job, before.Revision, thinapi.ThinDecision{On: thin.System, ID: "climate",
+		Choice: thin.Keep}); code != "stale" {
 		t.Errorf("a stale decision: %q", code)
 	}
 	if _, code := send[desk.Done](c, "POST", job+"/undo", jobsapi.UndoRequest{ID: c.change()}); code != "" {
@@ -112,7 +115,8 @@ func TestDecisionsOfThinThatAreRefused(t *testing.T) {
 	if _, code := c.thin(job, seen); code != "no-action" {
 		t.Errorf("nothing decided: %q", code)
 	}
-	if _, code := c.thin(job, seen, thinapi.ThinDecision{On: thin.Connector, ID: "WB", Choice: thin.Goes, Reason: "the rear loom is new"}); code != "" {
+	if _, code := c.thin(job, seen, thinapi.ThinDecision{On: thin.Connector, ID: "WB", Choice: thin.Goes,
+		Reason: "the rear loom is new"}); code != "" {
 		t.Errorf("with a reason: %q", code)
 	}
 	cut := show[thinapi.CutView](c, job+"/thin/cut?on=connector&id=WB")
@@ -135,7 +139,9 @@ func TestTheWorkIsCarriedOut(t *testing.T) {
 		return w.Steps[slices.IndexFunc(w.Steps, func(s desk.WorkStep) bool { return s.Kind == kind && !s.Done })]
 	}
 	gate, trim, out := at(thin.Gate), at(thin.Legs), at(thin.ComeOut)
-	for code, r := range map[string]workapi.TickRequest{"needs-first": {Steps: []string{trim.ID}, Done: true}, "gate-open": {Steps: []string{gate.ID}, Done: true}, "no-such-step": {Steps: []string{"x"}, Done: true}, "no-action": {Steps: []string{gate.ID}, Outcome: "burnt"}} {
+	for code, r := range map[string]workapi.TickRequest{"needs-first": {Steps: []string{trim.ID}, Done: true},
+		"gate-open": {Steps: []string{gate.ID}, Done: true}, "no-such-step": {Steps: []string{"x"}, Done: true},
+		"no-action": {Steps: []string{gate.ID}, Outcome: "burnt"}} {
 		if got := tick(r); got != code {
 			t.Errorf("%q, want %s", got, code)
 		}
@@ -143,7 +149,8 @@ func TestTheWorkIsCarriedOut(t *testing.T) {
 	if trim.Blocked == "" || len(gate.Missing) == 0 {
 		t.Error("nothing is said of the gate")
 	}
-	if code := tick(workapi.TickRequest{Steps: []string{gate.ID}, Done: true, Reason: "a scrap harness to learn on"}); code != "" {
+	if code := tick(workapi.TickRequest{Steps: []string{gate.ID}, Done: true,
+		Reason: "a scrap harness to learn on"}); code != "" {
 		t.Fatal(code)
 	}
 	if code := tick(workapi.TickRequest{Steps: []string{out.ID}, Done: true}); code != "needs-first" {
@@ -154,11 +161,13 @@ func TestTheWorkIsCarriedOut(t *testing.T) {
 	}
 	w = show[workapi.WorkView](c, job+"/thin/work")
 	if !w.Proof.Reached || slices.ContainsFunc(w.Steps, func(s desk.WorkStep) bool {
-		return s.ID == out.ID && slices.Contains(s.Wires, out.Wires[0]) && s.Text == out.Text && len(s.Needs) == len(out.Needs)
+		return s.ID == out.ID && slices.Contains(s.Wires, out.Wires[0]) && s.Text == out.Text &&
+			len(s.Needs) == len(out.Needs)
 	}) {
 		t.Errorf("a wire that does not come out changed nothing: %+v", w.Proof)
 	}
-	if v := show[thinapi.ThinView](c, job+"/thin"); !slices.ContainsFunc(v.Wires, func(x harness.Wire) bool { return x.ID == out.Wires[0]+" hidden leg" }) {
+	if v := show[thinapi.ThinView](c, job+"/thin"); !slices.ContainsFunc(v.Wires,
+		func(x harness.Wire) bool { return x.ID == out.Wires[0]+" hidden leg" }) {
 		t.Error("no splice was added to the model")
 	}
 	var rest []string
@@ -169,7 +178,8 @@ func TestTheWorkIsCarriedOut(t *testing.T) {
 		t.Fatal(code)
 	}
 	w = show[workapi.WorkView](c, job+"/thin/work")
-	if k := w.Counts; k.Done != k.Steps || !k.Balanced || k.InHand != 0 || k.Pulled == 0 || k.Left != 0 || w.Proof.Steps != 0 || !w.Proof.Reached {
+	if k := w.Counts; k.Done != k.Steps || !k.Balanced || k.InHand != 0 || k.Pulled == 0 || k.Left != 0 ||
+		w.Proof.Steps != 0 || !w.Proof.Reached {
 		t.Errorf("when all is done: %+v %+v", k, w.Proof)
 	}
 	if code := tick(workapi.TickRequest{Steps: []string{trim.ID}}); code != "later-steps" {
@@ -187,13 +197,16 @@ func TestReadingsAndTracesOverTheAPI(t *testing.T) {
 	zero, volts := 0.2, 12.0
 	at := harness.Ref{Connector: "K", Cavity: "18"}
 	seen := show[gatherapi.GatherView](c, job+"/gather").Revision
-	for code, m := range map[string]gather.Measurement{"no-cavity": {Ohms: &zero}, "no-reading": {At: at}, "bad-volts": {At: at, Volts: &volts}} {
-		if _, got := send[desk.Done](c, "POST", job+"/gather/readings", gatherapi.ReadingRequest{ID: c.change(), Seen: seen, Reading: m}); got != code {
+	for code, m := range map[string]gather.Measurement{"no-cavity": {Ohms: &zero}, "no-reading": {At: at},
+		"bad-volts": {At: at, Volts: &volts}} {
+		if _, got := send[desk.Done](c, "POST", job+"/gather/readings",
+			gatherapi.ReadingRequest{ID: c.change(), Seen: seen, Reading: m}); got != code {
 			t.Errorf("%q, want %s", got, code)
 		}
 	}
 	id := c.change()
-	if _, code := send[desk.Done](c, "POST", job+"/gather/readings", gatherapi.ReadingRequest{ID: id, Seen: seen, Reading: gather.Measurement{At: at, Ohms: &zero}}); code != "" {
+	if _, code := send[desk.Done](c, "POST", job+"/gather/readings",
+		gatherapi.ReadingRequest{ID: id, Seen: seen, Reading: gather.Measurement{At: at, Ohms: &zero}}); code != "" {
 		t.Fatal(code)
 	}
 	v := show[jobsapi.JobView](c, job)
@@ -208,20 +221,27 @@ func TestReadingsAndTracesOverTheAPI(t *testing.T) {
 	if !overturned(v) {
 		t.Error("the reading overturns nothing")
 	}
-	if _, code := send[desk.Done](c, "POST", job+"/gather/readings/"+id+"/drop", gatherapi.DropRequest{ID: c.change(), Seen: v.Revision}); code != "" || overturned(show[jobsapi.JobView](c, job)) {
+	if _, code := send[desk.Done](c, "POST", job+"/gather/readings/"+id+"/drop",
+		gatherapi.DropRequest{ID: c.change(), Seen: v.Revision}); code != "" || overturned(show[jobsapi.JobView](c, job)) {
 		t.Errorf("the reading is not taken back: %q", code)
 	}
 	seen = show[gatherapi.GatherView](c, job+"/gather").Revision
-	for code, x := range map[string]gather.Trace{"no-cavity": {Saw: gather.EndsOff}, "not-traced": {Wire: "Q", At: at, Saw: gather.JoinsAt, With: []string{"Q"}}} {
-		if _, got := send[desk.Done](c, "POST", job+"/gather/traces", gatherapi.TraceRequest{ID: c.change(), Seen: seen, Trace: x}); got != code {
+	for code, x := range map[string]gather.Trace{"no-cavity": {Saw: gather.EndsOff},
+		"not-traced": {Wire: "Q", At: at, Saw: gather.JoinsAt, With: []string{"Q"}}} {
+		if _, got := send[desk.Done](c, "POST", job+"/gather/traces",
+			gatherapi.TraceRequest{ID: c.change(), Seen: seen, Trace: x}); got != code {
 			t.Errorf("%q, want %s", got, code)
 		}
 	}
-	if _, code := send[desk.Done](c, "POST", job+"/gather/traces", gatherapi.TraceRequest{ID: c.change(), Seen: seen, Trace: gather.Trace{Wire: "P102", Saw: gather.GoesHere, To: harness.Ref{Connector: "GB", Cavity: "1"}}}); code != "" {
+	if _, code := send[desk.Done](c, "POST", job+"/gather/traces",
+		gatherapi.TraceRequest{ID: c.change(), Seen: seen,
+			Trace: gather.Trace{Wire: "P102", Saw: gather.GoesHere,
+				To: harness.Ref{Connector: "GB", Cavity: "1"}}}); code != "" {
 		t.Fatal(code)
 	}
 	circuit := show[thinapi.CircuitView](c, job+"/thin/circuit?wire=P102")
-	if len(circuit.Beliefs) != 1 || circuit.Beliefs[0].Was != "not seen" || circuit.Beliefs[0].Now != "GB1" || len(circuit.Limbs["P102"]) == 0 {
+	if len(circuit.Beliefs) != 1 || circuit.Beliefs[0].Was != "not seen" || circuit.Beliefs[0].Now != "GB1" ||
+		len(circuit.Limbs["P102"]) == 0 {
 		t.Errorf("circuit %+v", circuit)
 	}
 }
@@ -234,13 +254,17 @@ func TestFactsOfAJob(t *testing.T) {
 		return code
 	}
 	seen := show[gatherapi.GatherView](c, job+"/gather").Revision
-	if code := put("before", gatherapi.BeforeRequest{ID: c.change(), Seen: seen, Before: gather.Before{Unplugged: []gather.Unplugged{{Item: "airbag", KeyOff: true}}}}); code != "not-to-be-unplugged" {
+	if code := put("before", gatherapi.BeforeRequest{ID: c.change(), Seen: seen,
+		Before: gather.Before{Unplugged: []gather.Unplugged{{Item: "airbag",
+			KeyOff: true}}}}); code != "not-to-be-unplugged" {
 		t.Errorf("an airbag was unplugged: %q", code)
 	}
-	if code := put("identity", gatherapi.IdentityRequest{ID: c.change(), Seen: seen, Identity: gather.Identity{Sources: []gather.Origin{{Year: "1999"}}}}); code != "no-name" {
+	if code := put("identity", gatherapi.IdentityRequest{ID: c.change(), Seen: seen,
+		Identity: gather.Identity{Sources: []gather.Origin{{Year: "1999"}}}}); code != "no-name" {
 		t.Errorf("a source without a name: %q", code)
 	}
-	if code := put("looked/IJ1", gatherapi.LookedRequest{ID: c.change(), Seen: seen, Looked: gather.Looked{Labelled: true, Seals: gather.Broken}}); code != "" {
+	if code := put("looked/IJ1", gatherapi.LookedRequest{ID: c.change(), Seen: seen,
+		Looked: gather.Looked{Labelled: true, Seals: gather.Broken}}); code != "" {
 		t.Fatal(code)
 	}
 	v := show[gatherapi.GatherView](c, job+"/gather")
@@ -248,21 +272,28 @@ func TestFactsOfAJob(t *testing.T) {
 	if !v.Connectors[i].Looked.Labelled || !slices.Contains(v.Connectors[i].Replace, "seals") {
 		t.Errorf("connector %+v", v.Connectors[i])
 	}
-	if code := put("items", gatherapi.ItemsRequest{ID: c.change(), Seen: v.Revision, Items: map[string]bool{v.Open[0].ID: true}}); code != "" || !show[gatherapi.GatherView](c, job+"/gather").Open[0].Done {
+	if code := put("items", gatherapi.ItemsRequest{ID: c.change(), Seen: v.Revision,
+		Items: map[string]bool{v.Open[0].ID: true}}); code != "" ||
+		!show[gatherapi.GatherView](c, job+"/gather").Open[0].Done {
 		t.Errorf("an open item that is seen to: %q", code)
 	}
 	list := show[gatherapi.SheetView](c, job+"/gather/lists/wires")
 	edit := func(e ...gather.CellEdit) string {
-		_, code := send[desk.Done](c, "POST", job+"/gather/lists/wires/cells", gatherapi.SheetEditRequest{ID: c.change(), Seen: show[gatherapi.SheetView](c, job+"/gather/lists/wires").Revision, Edits: e})
+		_, code := send[desk.Done](c, "POST", job+"/gather/lists/wires/cells",
+			gatherapi.SheetEditRequest{ID: c.change(), Seen: show[gatherapi.SheetView](c, job+"/gather/lists/wires").Revision,
+				Edits: e})
 		return code
 	}
-	if code := edit(gather.CellEdit{Line: list.Reading.Next, Field: "wire", Text: "N1"}, gather.CellEdit{Line: list.Reading.Next, Field: "from", Text: "G2"}, gather.CellEdit{Line: list.Reading.Next, Field: "fromCavity", Text: "9"}); code != "" {
+	if code := edit(gather.CellEdit{Line: list.Reading.Next, Field: "wire", Text: "N1"},
+		gather.CellEdit{Line: list.Reading.Next, Field: "from", Text: "G2"},
+		gather.CellEdit{Line: list.Reading.Next, Field: "fromCavity", Text: "9"}); code != "" {
 		t.Fatal(code)
 	}
 	if code := edit(gather.CellEdit{Line: 2, Field: "burnt"}); code != "bad-cell" {
 		t.Errorf("a cell that is none: %q", code)
 	}
-	if th := show[thinapi.ThinView](c, job+"/thin"); th.Wires[len(th.Wires)-1].ID != "N1" && !slices.ContainsFunc(th.Wires, func(w harness.Wire) bool { return w.ID == "N1" }) {
+	if th := show[thinapi.ThinView](c, job+"/thin"); th.Wires[len(th.Wires)-1].ID != "N1" &&
+		!slices.ContainsFunc(th.Wires, func(w harness.Wire) bool { return w.ID == "N1" }) {
 		t.Error("the line added is no wire")
 	}
 	if status, _, _ := c.do("GET", job+"/gather/labels.pdf", "", nil); status != http.StatusOK {
@@ -275,7 +306,8 @@ func TestAnEarlierJobsMap(t *testing.T) {
 	past := c.packhorse(nil)
 	job := c.packhorse(func(j *stored.Job) { j.Thin, j.Title = nil, "Second" })
 	before := show[thinapi.ThinView](c, job+"/thin")
-	_, code := send[desk.Done](c, "POST", job+"/gather/earlier", gatherapi.EarlierRequest{ID: c.change(), Seen: before.Revision, Job: strings.TrimPrefix(past, "/api/jobs/")})
+	_, code := send[desk.Done](c, "POST", job+"/gather/earlier",
+		gatherapi.EarlierRequest{ID: c.change(), Seen: before.Revision, Job: strings.TrimPrefix(past, "/api/jobs/")})
 	if code != "" {
 		t.Fatal(code)
 	}
@@ -284,7 +316,8 @@ func TestAnEarlierJobsMap(t *testing.T) {
 		t.Errorf("%d brought, %d go although nobody has verified", len(v.Brought), v.Counts.Goes)
 	}
 	d := v.Brought[slices.IndexFunc(v.Brought, func(d thin.Decision) bool { return d.ID == "alarm" })]
-	if _, code := c.thin(job, v.Revision, thinapi.ThinDecision{On: d.On, ID: d.ID, Choice: d.Choice, Reason: d.Reason}); code != "" {
+	if _, code := c.thin(job, v.Revision, thinapi.ThinDecision{On: d.On, ID: d.ID, Choice: d.Choice,
+		Reason: d.Reason}); code != "" {
 		t.Fatal(code)
 	}
 	if v = show[thinapi.ThinView](c, job+"/thin"); len(v.Brought) != 5 || v.Counts.Goes == 0 {
@@ -308,7 +341,8 @@ func TestPhotographsOverTheAPI(t *testing.T) {
 		part, _ := w.CreateFormFile("file", name)
 		_, _ = part.Write(data)
 		_ = w.Close()
-		status, reply, _ := c.do("POST", job+"/gather/photos", w.FormDataContentType(), bytes.NewReader(b.Bytes()[:b.Len()-cut]))
+		status, reply, _ := c.do("POST", job+"/gather/photos", w.FormDataContentType(),
+			bytes.NewReader(b.Bytes()[:b.Len()-cut]))
 		_, code := decode[desk.Done](c, status, reply)
 		return id, code
 	}
@@ -316,7 +350,8 @@ func TestPhotographsOverTheAPI(t *testing.T) {
 		name string
 		data []byte
 		cut  int
-	}{"too-large": {"x.png", make([]byte, 40<<20), 0}, "not-a-picture": {"x.png", []byte("<script>"), 0}, "not-what-it-says": {"x.jpg", pixels.Bytes(), 0}, "bad-request": {"x.png", pixels.Bytes(), 60}} {
+	}{"too-large": {"x.png", make([]byte, 40<<20), 0}, "not-a-picture": {"x.png", []byte("<script>"), 0},
+		"not-what-it-says": {"x.jpg", pixels.Bytes(), 0}, "bad-request": {"x.png", pixels.Bytes(), 60}} {
 		if _, got := upload(x.name, x.data, x.cut); got != code {
 			t.Errorf("%s: %q", code, got)
 		}

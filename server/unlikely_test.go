@@ -30,7 +30,8 @@ func TestHowSureAPairWasIsNoted(t *testing.T) {
 		if !l.Feeds() {
 			to = l.Candidates[0].To
 		}
-		if code := c.decide(job, matchapi.DecideRequest{Side: match.From, At: l.From, Action: matchapi.Accept, To: to}); code != "" {
+		if code := c.decide(job, matchapi.DecideRequest{Side: match.From, At: l.From, Action: matchapi.Accept,
+			To: to}); code != "" {
 			t.Fatalf("%s to %s: %s", l.From, to, code)
 		}
 	}

@@ -86,17 +86,20 @@ func (r *Result) checkFuses() {
 			r.find("fuse-short-only", finding.Check, p.Fuse,
 				"Leave it where what hangs on those wires cannot take more than it does; else a thicker wire.",
 				"Fuse %s of %.3g A saves every wire behind it in a short, and %s may carry %.3g A for long: against a load "+
-					"that is too great it does not protect that one.", p.Fuse, p.Rating, p.Thin, p.Carries).Place = finding.Place{Part: "fuses"}
+					"that is too great it does not protect that one.", p.Fuse, p.Rating, p.Thin,
+				p.Carries).Place = finding.Place{Part: "fuses"}
 		case p.Carries > 0 && p.Rating > p.Carries:
 			r.find("fuse-above-wire", finding.Wrong, p.Fuse,
 				remedy+" An oversized fuse burns the wire before it opens.",
-				"Fuse %s of %.3g A stands before %s, which may carry %.3g A.", p.Fuse, p.Rating, p.Thin, p.Carries).Place = finding.Place{Part: "fuses"}
+				"Fuse %s of %.3g A stands before %s, which may carry %.3g A.", p.Fuse, p.Rating, p.Thin,
+				p.Carries).Place = finding.Place{Part: "fuses"}
 		}
 		switch {
 		case p.Rating == 0:
 		case p.Load > p.Rating:
 			r.find("fuse-opens", finding.Wrong, p.Fuse, "Split the circuit, or a larger fuse where the wire bears it.",
-				"Fuse %s of %.3g A carries %.3g A in %s: it opens.", p.Fuse, p.Rating, p.Load, p.In).Place = finding.Place{Part: "fuses"}
+				"Fuse %s of %.3g A carries %.3g A in %s: it opens.", p.Fuse, p.Rating, p.Load,
+				p.In).Place = finding.Place{Part: "fuses"}
 		case p.Load > Part*p.Rating+1e-9:
 			r.find("fuse-loaded", finding.Check, p.Fuse, remedy,
 				"Fuse %s of %.3g A carries %.3g A in %s, more than four fifths of its rating.",
@@ -111,7 +114,8 @@ func (r *Result) checkFuses() {
 	}
 	if len(long) > 0 {
 		r.find("unprotected", finding.Wrong, strings.SplitN(long[0], " (", 2)[0],
-			"A fuse as near to the source as it can be: within 180 mm where ABYC E-11 is the rule (from memory); the starter's cable is exempt.",
+			"A fuse as near to the source as it can be: within 180 mm where ABYC E-11 is the rule (from memory); the "+
+				"starter's cable is exempt.",
 			"Without a fuse between the source and their far ends: %s.", few(long)).Place = finding.Place{Part: "fuses"}
 	}
 }
@@ -195,7 +199,8 @@ func (r *Result) checkRelays() {
 		if off := r.state("off"); off.Pulled[k] {
 			r.find("relay-held-off", finding.Check, relay.Name,
 				"Feed its coil from a contact that is open with the key off.",
-				"%s has pulled with the key off: its coil is fed in a position in which it should not be.", relay.Name).Place = finding.Place{Key: "off"}
+				"%s has pulled with the key off: its coil is fed in a position in which it should not be.",
+				relay.Name).Place = finding.Place{Key: "off"}
 		}
 		if rating := r.Facts.Contacts[relay.Name]; rating > 0 {
 			for i := range r.Drawn.Elements {

@@ -93,7 +93,8 @@ type reader struct {
 
 // bad finds that a line cannot be.
 func (r *reader) bad(list string, l Line, format string, args ...any) {
-	r.Findings = append(r.Findings, finding.Finding{Code: "feed-cannot-be", Place: finding.Place{Part: "sources", List: list},
+	r.Findings = append(r.Findings, finding.Finding{Code: "feed-cannot-be",
+		Place:    finding.Place{Part: "sources", List: list},
 		Severity: finding.Wrong, Stage: "feed",
 		Subject: fmt.Sprintf("%s, line %d", list, l.Line), Text: fmt.Sprintf(format, args...),
 		Remedy: "Put the line right in the list of " + list + "."})

@@ -63,13 +63,15 @@ func (r *Result) groundAt(name string, n network.Node, back bool) {
 	case !back:
 		r.find("ground-lost", finding.Danger, name,
 			"Lead it to the battery's negative terminal, in the list of cables.",
-			"%s is joined to the battery by nothing: no current comes back from there.", name).Place = finding.Place{Part: "fuses"}
+			"%s is joined to the battery by nothing: no current comes back from there.",
+			name).Place = finding.Place{Part: "fuses"}
 	case len(by) == 0:
 		return
 	case math.Abs(g.Full) > lifts && g.Led:
 		r.find("ground-lifted", finding.Check, name,
 			"A thicker strap, or a shorter way; sensor grounds go to the unit and to nothing else.",
-			"%s stands %.0f mV above the battery with everything on, and %.0f mV in crank: a sensor grounded there reads that much wrong.",
+			"%s stands %.0f mV above the battery with everything on, and %.0f mV in crank: a sensor grounded there reads "+
+				"that much wrong.",
 			name, g.Full*1000, g.Crank*1000).Place = finding.Place{Part: "fuses"}
 	}
 	slices.SortFunc(by, finding.Natural)
@@ -171,7 +173,8 @@ func (r *Result) twice() {
 			if a.behind[heads[y.B]] && b.behind[heads[x.B]] && !a.behind[heads[y.A]] && !b.behind[heads[x.A]] {
 				r.find("two-feeds", finding.Wrong, b.Fuse,
 					"Part them, or take one of the fuses out: who pulls one believes the circuit dead.",
-					"Fuses %s and %s feed one circuit: with either pulled it is live by the other.", b.Fuse, a.Fuse).Place = finding.Place{Part: "fuses"}
+					"Fuses %s and %s feed one circuit: with either pulled it is live by the other.", b.Fuse,
+					a.Fuse).Place = finding.Place{Part: "fuses"}
 			}
 		}
 	}

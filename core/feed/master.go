@@ -137,5 +137,6 @@ func (r *Result) checkKey() {
 	r.find("no-key", finding.Danger, starters[0], "Say in the list of contacts between which cavities the key's are "+
 		"and in which positions each is closed, or read them with the meter, position by position, in Gather.",
 		"There is %s, and nothing in the lists is a key or a switch that starts: what is live in which position, "+
-			"and whether it cranks by itself, is not reckoned.", few(starters)).Place = finding.Place{Part: "sources", List: "switches"}
+			"and whether it cranks by itself, is not reckoned.", few(starters)).Place = finding.Place{Part: "sources",
+		List: "switches"}
 }

@@ -259,7 +259,8 @@ func (r *reader) unlooked(lists map[string][]Line) {
 		}
 		if n > 0 {
 			text := "In the list of %s %d lines are what is usual: nobody has looked at this vehicle."
-			r.Findings = append(r.Findings, finding.Finding{Code: "usual-not-looked", Place: finding.Place{Part: "sources", List: list},
+			r.Findings = append(r.Findings, finding.Finding{Code: "usual-not-looked",
+				Place:    finding.Place{Part: "sources", List: list},
 				Severity: finding.Check,
 				Stage:    "feed", Subject: list, Text: fmt.Sprintf(text, list, n),
 				Remedy: "Look at each at the vehicle, put right what is otherwise, and say that it is so."})

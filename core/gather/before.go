@@ -34,7 +34,9 @@ type Baseline struct {
 
 // Functions lists the body functions that every baseline asks for.
 func Functions() []string {
-	return []string{"side lamps", "dipped beam", "main beam", "brake lamps", "reverse lamps", "indicators", "hazard lamps", "wipers", "washer", "horn", "charge lamp", "oil lamp or gauge", "temperature gauge", "fuel gauge", "tachometer", "speedometer", "heater fan", "start interlock"}
+	return []string{"side lamps", "dipped beam", "main beam", "brake lamps", "reverse lamps", "indicators",
+		"hazard lamps", "wipers", "washer", "horn", "charge lamp", "oil lamp or gauge", "temperature gauge", "fuel gauge",
+		"tachometer", "speedometer", "heater fan", "start interlock"}
 }
 
 // Unplugged is one candidate that was unplugged with the key off while the vehicle still ran, and what it did then.
@@ -48,7 +50,8 @@ type Unplugged struct {
 }
 
 // excluded are what is never unplugged to see what happens.
-var excluded = []string{"restraint", "airbag", "air bag", "srs", "pretensioner", "squib", "crash sensor", "high voltage", "high-voltage", "hv ", "traction battery", "inverter", "orange", "battery", "alternator", "generator"}
+var excluded = []string{"restraint", "airbag", "air bag", "srs", "pretensioner", "squib", "crash sensor",
+	"high voltage", "high-voltage", "hv ", "traction battery", "inverter", "orange", "battery", "alternator", "generator"}
 
 // Refuses says why the item must not be unplugged to see what happens, empty where nothing stands against it.
 func (u Unplugged) Refuses() string {
@@ -93,7 +96,8 @@ func (l Looked) Replace() []string {
 	for _, p := range []struct {
 		name  string
 		state State
-	}{{"latch", l.Latch}, {"secondary lock", l.Lock}, {"seals", l.Seals}, {"terminals, corroded", l.Corrosion}, {"insulation", l.Insulation}} {
+	}{{"latch", l.Latch}, {"secondary lock", l.Lock}, {"seals", l.Seals}, {"terminals, corroded", l.Corrosion},
+		{"insulation", l.Insulation}} {
 		if p.state == Broken || p.state == Worn && p.name == "seals" {
 			out = append(out, p.name)
 		}
@@ -108,7 +112,9 @@ func CheckBefore(b Before, looked map[string]Looked) []finding.Finding {
 		if why := u.Refuses(); why != "" {
 			out = append(out, finding.Finding{Code: "unplugged-wrongly", Place: finding.Place{Part: "before"},
 				Severity: finding.Danger, Stage: "gather", Subject: u.Item,
-				Text: fmt.Sprintf("%s was unplugged to see what happens: %s.", u.Item, why), Remedy: "Plug it back in, key and battery off, and leave it to qualified hands where it is a restraint or high voltage."})
+				Text: fmt.Sprintf("%s was unplugged to see what happens: %s.", u.Item, why),
+				Remedy: "Plug it back in, key and battery off, and leave it to qualified hands where it is a restraint or high " +
+					"voltage."})
 		}
 	}
 	var replace []string
@@ -131,7 +137,8 @@ func CheckBefore(b Before, looked map[string]Looked) []finding.Finding {
 			}
 		}
 		out = append(out, finding.Finding{Code: "did-not-work", Place: finding.Place{Part: "before"},
-			Severity: finding.Note, Stage: "gather", Subject: what[0], Text: "Did not work before the work began: " + strings.Join(what, ", ") + ".", Remedy: "Tell the owner now."})
+			Severity: finding.Note, Stage: "gather", Subject: what[0], Text: "Did not work before the work began: " +
+				strings.Join(what, ", ") + ".", Remedy: "Tell the owner now."})
 	}
 	return out
 }

@@ -96,7 +96,8 @@ func (b *builder) confirm(m Measurement) {
 func (b *builder) tie(m Measurement) {
 	x, y := b.openEnd(m.At), b.openEnd(m.To)
 	by := func(i int, was, now string) {
-		b.beliefs = append(b.beliefs, Belief{Wire: b.loom.Wires[i].ID, Was: was, Now: now, By: "reading " + m.String(), Who: m.Who, When: m.When})
+		b.beliefs = append(b.beliefs, Belief{Wire: b.loom.Wires[i].ID, Was: was, Now: now, By: "reading " + m.String(),
+			Who: m.Who, When: m.When})
 	}
 	switch {
 	case x >= 0 && len(b.at[m.To]) == 0, x >= 0 && y >= 0:
@@ -113,7 +114,9 @@ func (b *builder) tie(m Measurement) {
 		by(y, "far end not seen", "joins "+b.loom.Wires[b.at[m.At][0]].ID.Name())
 		b.into(y, b.at[m.At][0], m)
 	default:
-		b.find("reading-contradicts", finding.Check, m.At.String(), "Trace both wires: there is a splice or a link that nobody has seen.", "%s: the two measure as joined, and no way is known.", m).Place = finding.Place{Part: "readings"}
+		b.find("reading-contradicts", finding.Check, m.At.String(),
+			"Trace both wires: there is a splice or a link that nobody has seen.",
+			"%s: the two measure as joined, and no way is known.", m).Place = finding.Place{Part: "readings"}
 	}
 }
 
@@ -171,7 +174,8 @@ func (b *builder) part(m Measurement) {
 			if e.At == m.At || e.At == m.To || !e.Seen() {
 				continue
 			}
-			b.beliefs = append(b.beliefs, Belief{Wire: w.ID, Was: fmt.Sprintf("implied to reach %s", e), Now: "far end not seen", By: "reading " + m.String(), Who: m.Who, When: m.When})
+			b.beliefs = append(b.beliefs, Belief{Wire: w.ID, Was: fmt.Sprintf("implied to reach %s", e),
+				Now: "far end not seen", By: "reading " + m.String(), Who: m.Who, When: m.When})
 			b.setEnd(i, k, harness.End{})
 			b.loom.Wires[i].Implied = false
 			return
@@ -184,11 +188,14 @@ func (b *builder) part(m Measurement) {
 				k = 0
 			}
 			lost := w.Ends[k].At
-			b.beliefs = append(b.beliefs, Belief{Wire: w.ID, Was: fmt.Sprintf("implied to reach %s", lost), Now: "far end not seen", By: "reading " + m.String(), Who: m.Who, When: m.When})
+			b.beliefs = append(b.beliefs, Belief{Wire: w.ID, Was: fmt.Sprintf("implied to reach %s", lost),
+				Now: "far end not seen", By: "reading " + m.String(), Who: m.Who, When: m.When})
 			b.setEnd(i, k, harness.End{})
 			b.loom.Wires[i].Implied = false
 			return
 		}
 	}
-	b.find("reading-contradicts", finding.Wrong, m.At.String(), "Look for a break, or a table that is wrong: measure again, then trace the wire.", "%s, and yet they are joined by wires that were seen.", m).Place = finding.Place{Part: "readings"}
+	b.find("reading-contradicts", finding.Wrong, m.At.String(),
+		"Look for a break, or a table that is wrong: measure again, then trace the wire.",
+		"%s, and yet they are joined by wires that were seen.", m).Place = finding.Place{Part: "readings"}
 }

@@ -90,7 +90,8 @@ func (o Options) correct(cells [][]string, columns []Column) [][]string {
 func (o Options) lacking(columns []Column) []Column {
 	var out []Column
 	for _, c := range o.Cells {
-		if c.Text != "" && c.Column != Connector && slices.Contains(Columns(), c.Column) && !slices.Contains(columns, c.Column) && !slices.Contains(out, c.Column) {
+		if c.Text != "" && c.Column != Connector && slices.Contains(Columns(), c.Column) &&
+			!slices.Contains(columns, c.Column) && !slices.Contains(out, c.Column) {
 			out = append(out, c.Column)
 		}
 	}
@@ -126,7 +127,8 @@ type Reading struct {
 // Read reads a table of cells, the lines in order, blank lines included. It fails only when there is nothing to read or
 // no column that could name cavities.
 func Read(cells [][]string, o Options) (Reading, error) {
-	r := Reading{Rows: []harness.Row{}, Preface: []Remark{}, Rejected: []Remark{}, Struck: []Remark{}, Warnings: []Remark{}, Connectors: []harness.Connector{},
+	r := Reading{Rows: []harness.Row{}, Preface: []Remark{}, Rejected: []Remark{}, Struck: []Remark{},
+		Warnings: []Remark{}, Connectors: []harness.Connector{},
 		Headings: []string{}, Columns: []Column{}, Habit: colour.Detect(nil)}
 	if !slices.ContainsFunc(cells, func(line []string) bool { return !blank(line) }) {
 		return r, fmt.Errorf("the table is empty")
@@ -327,7 +329,8 @@ func (r *Reading) beyond(ways map[string]int) {
 }
 
 func (r *Reading) row(ref harness.Ref, line int, get func(Column) string, read readers) harness.Row {
-	row := harness.Row{Ref: ref, Line: line, Conductor: harness.Conductor{Circuit: get(Circuit), Function: get(Function)}, FarEnd: get(FarEnd), Note: get(Note), SizeText: get(Size)}
+	row := harness.Row{Ref: ref, Line: line, Conductor: harness.Conductor{Circuit: get(Circuit), Function: get(Function)},
+		FarEnd: get(FarEnd), Note: get(Note), SizeText: get(Size)}
 	written := get(Colour)
 	row.Colour = read.colour(written, r.Habit.Habit)
 	if notUsed.MatchString(written) && !row.Colour.Known() {
@@ -338,11 +341,13 @@ func (r *Reading) row(ref harness.Ref, line int, get func(Column) string, read r
 	if row.SizeText != "" {
 		s, err := size.Parse(row.SizeText, r.Unit)
 		if err != nil && !errors.Is(err, size.ErrNotStated) && !notUsed.MatchString(row.SizeText) {
-			r.Warnings = append(r.Warnings, Remark{Line: line, Code: "size-unread", Text: fmt.Sprintf("%s: %v; the row is taken without it", ref, err)})
+			r.Warnings = append(r.Warnings, Remark{Line: line, Code: "size-unread",
+				Text: fmt.Sprintf("%s: %v; the row is taken without it", ref, err)})
 		}
 		row.Size = s
 	}
-	row.Empty = notUsed.MatchString(row.Function) || row.Function == "" && row.Circuit == "" && (written == "" || notUsed.MatchString(written))
+	row.Empty = notUsed.MatchString(row.Function) || row.Function == "" && row.Circuit == "" &&
+		(written == "" || notUsed.MatchString(written))
 	if !row.Empty {
 		row.Signal = read.signal(row.Function)
 	}
@@ -375,7 +380,9 @@ func (r readers) colour(text string, h colour.Habit) colour.Colour {
 
 func colourRemark(ref harness.Ref, line int, c colour.Colour) Remark {
 	if len(c.Candidates) > 0 {
-		return Remark{Line: line, Code: "colour-ambiguous", Text: fmt.Sprintf("%s: colour %q may be %s", ref, c.Written, strings.ReplaceAll(c.String(), "|", " or "))}
+		return Remark{Line: line, Code: "colour-ambiguous",
+			Text: fmt.Sprintf("%s: colour %q may be %s", ref, c.Written, strings.ReplaceAll(c.String(), "|", " or "))}
 	}
-	return Remark{Line: line, Code: "colour-unread", Text: fmt.Sprintf("%s: colour %q was not read; it is kept as written", ref, c.Written)}
+	return Remark{Line: line, Code: "colour-unread",
+		Text: fmt.Sprintf("%s: colour %q was not read; it is kept as written", ref, c.Written)}
 }

@@ -64,7 +64,8 @@ var (
 
 // Choices gives what can be chosen for a property of the identity.
 func Choices() map[string][]string {
-	return map[string][]string{"throttle": throttles, "gearbox": gearboxes, "alternator": alternators, "immobiliser": immobilisers}
+	return map[string][]string{"throttle": throttles, "gearbox": gearboxes, "alternator": alternators,
+		"immobiliser": immobilisers}
 }
 
 // OpenItem is something that a change brings with it: circuits and modules to add, to remove, to code.
@@ -110,12 +111,18 @@ var changes = map[string][]OpenItem{
 		{Do: "remove", Text: "the clutch switch, or its place in the start circuit"},
 		{Do: "code", Text: "the unit for an automatic gearbox"},
 	},
-	"alternator self-exciting lamp-excited": {{Do: "add", Text: "the charge lamp as part of the circuit: it excites the alternator"}},
-	"alternator controlled lamp-excited":    {{Do: "add", Text: "the charge lamp as part of the circuit: it excites the alternator"}, {Do: "remove", Text: "the unit's control and load wires of the old alternator"}, {Do: "code", Text: "the unit's fault codes for the alternator's control"}},
-	"alternator lamp-excited controlled":    {{Do: "add", Text: "the unit's control and load wires of the alternator"}, {Do: "add", Text: "a charge lamp output, since the lamp excites nothing now"}},
-	"alternator self-exciting controlled":   {{Do: "add", Text: "the unit's control and load wires of the alternator"}},
-	"alternator controlled self-exciting":   {{Do: "remove", Text: "the unit's control and load wires of the old alternator"}, {Do: "code", Text: "the unit's fault codes for the alternator's control"}},
-	"alternator lamp-excited self-exciting": {{Do: "remove", Text: "the charge lamp from the exciting circuit; it can stay as an indicator"}},
+	"alternator self-exciting lamp-excited": {{Do: "add", Text: "the charge lamp as part of the circuit: it excites " +
+		"the alternator"}},
+	"alternator controlled lamp-excited": {{Do: "add", Text: "the charge lamp as part of the circuit: it excites " +
+		"the alternator"}, {Do: "remove", Text: "the unit's control and load wires of the old alternator"},
+		{Do: "code", Text: "the unit's fault codes for the alternator's control"}},
+	"alternator lamp-excited controlled": {{Do: "add", Text: "the unit's control and load wires of the alternator"},
+		{Do: "add", Text: "a charge lamp output, since the lamp excites nothing now"}},
+	"alternator self-exciting controlled": {{Do: "add", Text: "the unit's control and load wires of the alternator"}},
+	"alternator controlled self-exciting": {{Do: "remove", Text: "the unit's control and load wires of the old " +
+		"alternator"}, {Do: "code", Text: "the unit's fault codes for the alternator's control"}},
+	"alternator lamp-excited self-exciting": {{Do: "remove", Text: "the charge lamp from the exciting circuit; it can " +
+		"stay as an indicator"}},
 }
 
 // OpenItems lists what the job's changes bring.
@@ -145,18 +152,25 @@ func (id Identity) OpenItems() []OpenItem {
 func (id Identity) Check() []finding.Finding {
 	var out []finding.Finding
 	add := func(code string, s finding.Severity, subject, remedy, format string, args ...any) *finding.Finding {
-		out = append(out, finding.Finding{Code: code, Severity: s, Stage: "gather", Subject: subject, Text: fmt.Sprintf(format, args...), Remedy: remedy})
+		out = append(out, finding.Finding{Code: code, Severity: s, Stage: "gather", Subject: subject,
+			Text: fmt.Sprintf(format, args...), Remedy: remedy})
 		return &out[len(out)-1]
 	}
 	number := strings.TrimSpace(id.Unit.Hardware + " " + id.Unit.Service)
 	if number != "" && !id.Unit.Read {
-		add("unit-not-read", finding.Check, number, "Read the number on the part: two units that look alike can have other pinouts.", "The control unit's number %s was not read on the part itself.", number).Place = finding.Place{Part: "vehicles"}
+		add("unit-not-read", finding.Check, number, "Read the number on the part: two units that look alike can have "+
+			"other pinouts.", "The control unit's number %s was not read on the part itself.",
+			number).Place = finding.Place{Part: "vehicles"}
 	}
 	if p := id.Programmer; p.Name != "" && !p.Confirmed {
-		add("programming-open", finding.Check, p.Name, "Ask before any wire is cut: can it be done for this unit and engine, and what of the immobiliser?", "%s has not confirmed that the unit can be programmed for this job.", p.Name).Place = finding.Place{Part: "vehicles"}
+		add("programming-open", finding.Check, p.Name, "Ask before any wire is cut: can it be done for this unit and "+
+			"engine, and what of the immobiliser?", "%s has not confirmed that the unit can be programmed for this job.",
+			p.Name).Place = finding.Place{Part: "vehicles"}
 	}
 	if order := firing(id.FiringOrder); len(order) > 0 && id.Cylinders > 0 && !eachOnce(order, id.Cylinders) {
-		add("firing-order", finding.Wrong, id.FiringOrder, "Write it as 1-3-2-4: every cylinder once.", "The firing order %s does not name each of %d cylinders once.", id.FiringOrder, id.Cylinders).Place = finding.Place{Part: "vehicles"}
+		add("firing-order", finding.Wrong, id.FiringOrder, "Write it as 1-3-2-4: every cylinder once.",
+			"The firing order %s does not name each of %d cylinders once.", id.FiringOrder,
+			id.Cylinders).Place = finding.Place{Part: "vehicles"}
 	}
 	mixed := map[string][]string{}
 	for _, o := range id.Sources {
@@ -166,7 +180,9 @@ func (id Identity) Check() []finding.Finding {
 	}
 	for _, gives := range sortedKeys(mixed) {
 		if all := mixed[gives]; len(all) > 1 && !same(id.Sources, gives) {
-			add("mixed-sources", finding.Check, gives, "Check plugs and pinouts against each other: makers change them with the year and the variant.", "The %s comes from different years or variants: %s.", gives, strings.Join(all, "; ")).Place = finding.Place{Part: "vehicles"}
+			add("mixed-sources", finding.Check, gives, "Check plugs and pinouts against each other: makers change them with "+
+				"the year and the variant.", "The %s comes from different years or variants: %s.", gives,
+				strings.Join(all, "; ")).Place = finding.Place{Part: "vehicles"}
 		}
 	}
 	return out

@@ -74,7 +74,8 @@ func (b *builder) sameNumbers() {
 			continue
 		}
 		id := "S~" + b.rows[all[0]].Circuit
-		b.addSplice(harness.Splice{ID: id, Implied: true, Note: "the rows share a circuit number; nobody has seen the splice"})
+		b.addSplice(harness.Splice{ID: id, Implied: true,
+			Note: "the rows share a circuit number; nobody has seen the splice"})
 		for _, ref := range all {
 			w := b.wireOf(b.rows[ref])
 			w.Ends[1], w.Implied = harness.End{Splice: id}, true
@@ -99,7 +100,8 @@ func (b *builder) legs() {
 			leg = strings.TrimSpace(leg)
 			i, ok := b.wireNamed(leg)
 			if !ok {
-				b.find("leg-unknown", finding.Check, r.Cells["splice"], "Put the leg right, or list the wire.", "Splice %s is said to join %q, which is no wire and no cavity with one.", r.Cells["splice"], leg)
+				b.find("leg-unknown", finding.Check, r.Cells["splice"], "Put the leg right, or list the wire.",
+					"Splice %s is said to join %q, which is no wire and no cavity with one.", r.Cells["splice"], leg)
 				continue
 			}
 			w := &b.loom.Wires[i]
@@ -109,7 +111,8 @@ func (b *builder) legs() {
 			}
 			k := slices.IndexFunc(w.Ends[:], func(e harness.End) bool { return !e.Seen() })
 			if k < 0 {
-				b.find("leg-elsewhere", finding.Check, string(w.ID), "One of the two lists is wrong: follow the wire.", "Splice %s is said to join %s, whose two ends are %s and %s.", r.Cells["splice"], w.ID, w.Ends[0], w.Ends[1])
+				b.find("leg-elsewhere", finding.Check, string(w.ID), "One of the two lists is wrong: follow the wire.",
+					"Splice %s is said to join %s, whose two ends are %s and %s.", r.Cells["splice"], w.ID, w.Ends[0], w.Ends[1])
 				continue
 			}
 			w.Ends[k] = here
@@ -150,14 +153,17 @@ func (b *builder) remarks() {
 			implied++
 		}
 		if legs[s.ID] < 2 {
-			b.find("splice-short", finding.Check, s.ID, "Say which other wires it joins, or strike it out.", "Splice %s joins %d wire: a splice joins two or more.", s.ID, legs[s.ID])
+			b.find("splice-short", finding.Check, s.ID, "Say which other wires it joins, or strike it out.",
+				"Splice %s joins %d wire: a splice joins two or more.", s.ID, legs[s.ID])
 		}
 	}
 	if implied > 0 {
-		b.find("splices-implied", finding.Note, "", "Open the harness there, or measure, before anything is cut.", "Splices that follow from circuit numbers or readings, or that nobody has seen: %d.", implied)
+		b.find("splices-implied", finding.Note, "", "Open the harness there, or measure, before anything is cut.",
+			"Splices that follow from circuit numbers or readings, or that nobody has seen: %d.", implied)
 	}
 	if unseen > 0 {
-		b.find("ends-unseen", finding.Note, "", "Trace them, or leave them: what is not understood stays in the harness.", "Ends of wires that nobody has followed: %d.", unseen).Place = finding.Place{Part: "readings"}
+		b.find("ends-unseen", finding.Note, "", "Trace them, or leave them: what is not understood stays in the harness.",
+			"Ends of wires that nobody has followed: %d.", unseen).Place = finding.Place{Part: "readings"}
 	}
 	b.facing()
 	for i := range b.loom.Connectors {
@@ -168,11 +174,13 @@ func (b *builder) remarks() {
 		m, known := b.connector[c.Mate]
 		switch {
 		case !known:
-			b.find("mate-unknown", finding.Check, c.ID, "List the other half, or clear the cell.", "Connector %s is said to face %s, which is not listed.", c.ID, c.Mate)
+			b.find("mate-unknown", finding.Check, c.ID, "List the other half, or clear the cell.",
+				"Connector %s is said to face %s, which is not listed.", c.ID, c.Mate)
 		case b.loom.Connectors[m].Mate == "":
 			b.loom.Connectors[m].Mate = c.ID
 		case b.loom.Connectors[m].Mate != c.ID:
-			b.find("mate-differs", finding.Check, c.ID, "Two halves of a plug face each other: put one right.", "%s faces %s, but that faces %s.", c.ID, c.Mate, b.loom.Connectors[m].Mate)
+			b.find("mate-differs", finding.Check, c.ID, "Two halves of a plug face each other: put one right.",
+				"%s faces %s, but that faces %s.", c.ID, c.Mate, b.loom.Connectors[m].Mate)
 		}
 	}
 }
@@ -252,7 +260,8 @@ func Queue(l *harness.Loom) []Unnamed {
 		if strings.TrimSpace(w.Function) != "" || w.Signal.Read() {
 			continue
 		}
-		u := Unnamed{Wire: w.ID, Colour: w.Colour.String(), At: []string{}, Joins: []string{}, Neighbour: []string{}, Alike: []string{}}
+		u := Unnamed{Wire: w.ID, Colour: w.Colour.String(), At: []string{}, Joins: []string{}, Neighbour: []string{},
+			Alike: []string{}}
 		if w.Size > 0 {
 			u.Size = w.Size.String()
 		}

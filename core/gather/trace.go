@@ -47,7 +47,9 @@ func (b *builder) traces() {
 	slices.SortStableFunc(all, func(x, y Trace) int { return cmp.Compare(x.When, y.When) })
 	for i := range all {
 		if why := b.trace(&all[i]); why != "" {
-			b.find("trace-lost", finding.Check, string(all[i].Wire)+all[i].At.String(), "Follow the wire again.", "It was noted where %s%s leads, but %s.", all[i].Wire, cavityOf(all[i].At), why).Place = finding.Place{Part: "readings"}
+			b.find("trace-lost", finding.Check, string(all[i].Wire)+all[i].At.String(), "Follow the wire again.",
+				"It was noted where %s%s leads, but %s.", all[i].Wire, cavityOf(all[i].At),
+				why).Place = finding.Place{Part: "readings"}
 		}
 	}
 }
@@ -74,7 +76,8 @@ func (b *builder) subject(t *Trace) (wire, far int, why string) {
 	}
 	w := &b.loom.Wires[i]
 	far = 1
-	if w.Ends[1].At == t.At && t.At != (harness.Ref{}) || t.At == (harness.Ref{}) && w.Ends[1].Seen() && !w.Ends[0].Seen() {
+	if w.Ends[1].At == t.At && t.At != (harness.Ref{}) || t.At == (harness.Ref{}) && w.Ends[1].Seen() &&
+		!w.Ends[0].Seen() {
 		far = 0
 	}
 	return i, far, ""
@@ -202,7 +205,8 @@ func (b *builder) joins(t *Trace, i, far int) string {
 			continue
 		}
 		end := 1
-		if o.Ends[1].At != (harness.Ref{}) && (!o.Ends[0].Seen() || o.Ends[0].Splice != "" && b.loom.Splices[b.splice[o.Ends[0].Splice]].Implied) {
+		if o.Ends[1].At != (harness.Ref{}) && (!o.Ends[0].Seen() || o.Ends[0].Splice != "" &&
+			b.loom.Splices[b.splice[o.Ends[0].Splice]].Implied) {
 			end = 0
 		}
 		b.believe(t, o, o.Ends[end].String(), "splice "+id)
@@ -225,7 +229,8 @@ func (b *builder) newSplice() string {
 // and a third that leads nobody knows where.
 func (b *builder) stuck(t *Trace, i int) {
 	id := or(harness.ListedSplice(strings.TrimSpace(t.Splice)), b.newSplice())
-	b.addSplice(harness.Splice{ID: id, Branch: b.loom.Wires[i].Branch, Note: "found because " + b.loom.Wires[i].ID.Name() + " did not come out"})
+	b.addSplice(harness.Splice{ID: id, Branch: b.loom.Wires[i].Branch, Note: "found because " +
+		b.loom.Wires[i].ID.Name() + " did not come out"})
 	w := b.loom.Wires[i]
 	b.believe(t, &w, fmt.Sprintf("one wire from %s to %s", w.Ends[0], w.Ends[1]), "held by splice "+id)
 	rest := w

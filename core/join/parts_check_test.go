@@ -23,7 +23,8 @@ func TestWhatAPartMayBe(t *testing.T) {
 		part join.Added
 		says string // empty: it can be
 	}{
-		{"a resistor across", join.Added{ID: "R1", What: "pull-up", Body: join.Resistor, Ohms: 1000, Leads: leads("1", "2")}, ""},
+		{"a resistor across", join.Added{ID: "R1", What: "pull-up", Body: join.Resistor, Ohms: 1000, Leads: leads("1", "2")},
+			""},
 		{"a resistor in a wire", join.Added{ID: "R1", What: "dropper", Body: join.Resistor, Ohms: 10, In: at}, ""},
 		{"a wire", join.Added{ID: "W1", What: "lead", Body: join.SingleWire, Leads: leads("1", "2")}, ""},
 		{"what is fitted", join.Added{ID: "F1", What: "sender", Body: join.Fitted}, ""},
@@ -35,15 +36,19 @@ func TestWhatAPartMayBe(t *testing.T) {
 		{"another body", join.Added{ID: "F1", What: "x", Body: "ghost"}, "cannot be"},
 		{"fitted with a lead", join.Added{ID: "F1", What: "x", Body: join.Fitted, Leads: leads("1")}, "has no leads"},
 		{"fitted in a wire", join.Added{ID: "F1", What: "x", Body: join.Fitted, In: at}, "has no leads"},
-		{"one lead", join.Added{ID: "R1", What: "x", Body: join.Resistor, Ohms: 1, Leads: leads("1")}, "where its leads come"},
-		{"a wire in a wire", join.Added{ID: "W1", What: "x", Body: join.SingleWire, In: at, Leads: leads("1", "2")}, "two ends"},
-		{"a wire of three ends", join.Added{ID: "W1", What: "x", Body: join.SingleWire, Leads: leads("1", "2", "3")}, "two ends"},
+		{"one lead", join.Added{ID: "R1", What: "x", Body: join.Resistor, Ohms: 1, Leads: leads("1")},
+			"where its leads come"},
+		{"a wire in a wire", join.Added{ID: "W1", What: "x", Body: join.SingleWire, In: at, Leads: leads("1", "2")},
+			"two ends"},
+		{"a wire of three ends", join.Added{ID: "W1", What: "x", Body: join.SingleWire, Leads: leads("1", "2", "3")},
+			"two ends"},
 		{"a resistor of nothing", join.Added{ID: "R1", What: "x", Body: join.Resistor, Leads: leads("1", "2")}, "0 Ω"},
 		{"less than nothing", join.Added{ID: "R1", What: "x", Body: join.Resistor, Ohms: -1, Leads: leads("1", "2")}, "-1 Ω"},
 		{"too much", join.Added{ID: "R1", What: "x", Body: join.Resistor, Ohms: 2e6, Leads: leads("1", "2")}, "2e+06 Ω"},
 		{"nine leads", join.Added{ID: "K1", What: "x", Body: join.Through,
 			Leads: leads("1", "2", "3", "4", "5", "6", "7", "8", "9")}, "at most 8"},
-		{"a point twice", join.Added{ID: "R1", What: "x", Body: join.Resistor, Ohms: 1, Leads: leads("1", "1")}, "of its own"},
+		{"a point twice", join.Added{ID: "R1", What: "x", Body: join.Resistor, Ohms: 1, Leads: leads("1", "1")},
+			"of its own"},
 	} {
 		c.part.Function = join.Functions()[0].ID
 		err := c.part.Check()

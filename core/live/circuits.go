@@ -152,7 +152,8 @@ func Drops(f *fact.Facts, r *match.Result, block wanted.Block) []finding.Finding
 		}
 		x := finding.Finding{Code: "fed-through-resistance", Place: finding.Place{Part: "block"},
 			Severity: finding.Note, Stage: "feed", Subject: d.At.String(),
-			Text: fmt.Sprintf("%s has %.1f V in %s with nothing on it and %.1f V with a lamp of %.0f W: %.2g Ω stand before it, a "+
+			Text: fmt.Sprintf("%s has %.1f V in %s with nothing on it and %.1f V with a lamp of %.0f W: %.2g Ω stand before "+
+				"it, a "+
 				"resistance wire or a bad contact.", d.At, d.Bare, d.Key, d.Loaded, d.Watts, d.Ohms),
 			Remedy: "Take no feed from it: take it from behind the switch, and cap this wire off."}
 		if to := feeds[d.At]; to != "" {

@@ -61,12 +61,14 @@ func TestJointsAreLookedAtAgain(t *testing.T) {
 	pinout := func(lines ...string) harness.Pinout {
 		p := harness.Pinout{Trust: harness.Maker, Connectors: []harness.Connector{{ID: "A", Cavities: harness.Numbered(9)}}}
 		for i, text := range lines {
-			p.Rows = append(p.Rows, harness.Row{Ref: harness.Ref{Connector: "A", Cavity: harness.Numbered(9)[i]}, Conductor: harness.Conductor{Function: text, Signal: signal.Read(text)}, Line: i + 1})
+			p.Rows = append(p.Rows, harness.Row{Ref: harness.Ref{Connector: "A", Cavity: harness.Numbered(9)[i]},
+				Conductor: harness.Conductor{Function: text, Signal: signal.Read(text)}, Line: i + 1})
 		}
 		return p
 	}
 	at := func(n int) harness.Ref { return harness.Ref{Connector: "A", Cavity: harness.Numbered(9)[n-1]} }
-	from, to := pinout("Fan relay 1 control", "Power ground 1", "Canister purge"), pinout("Fan relay 1 control", "Power ground 1", "Power ground 2")
+	from, to := pinout("Fan relay 1 control", "Power ground 1", "Canister purge"),
+		pinout("Fan relay 1 control", "Power ground 1", "Power ground 2")
 	kept := match.Kept{"A": "A"}.Meetings()
 	for _, c := range []struct {
 		name      string
@@ -74,10 +76,14 @@ func TestJointsAreLookedAtAgain(t *testing.T) {
 		at        string
 	}{
 		{"a ground with a ground", []match.Decision{{Side: match.To, At: at(3), Choice: match.Branch, Of: at(2)}}, ""},
-		{"an output joined to another", []match.Decision{{Side: match.From, At: at(3), Choice: match.Joined, To: at(1)}}, "A3"},
-		{"a ground served from an output", []match.Decision{{Side: match.To, At: at(3), Choice: match.Branch, Of: at(1)}}, "A3"},
-		{"joined to nothing that is wanted", []match.Decision{{Side: match.From, At: at(3), Choice: match.Joined, To: at(9)}}, "lost"},
-		{"served from a wire that is not there", []match.Decision{{Side: match.To, At: at(3), Choice: match.Branch, Of: at(9)}}, "lost"},
+		{"an output joined to another", []match.Decision{{Side: match.From, At: at(3), Choice: match.Joined, To: at(1)}},
+			"A3"},
+		{"a ground served from an output", []match.Decision{{Side: match.To, At: at(3), Choice: match.Branch, Of: at(1)}},
+			"A3"},
+		{"joined to nothing that is wanted", []match.Decision{{Side: match.From, At: at(3), Choice: match.Joined,
+			To: at(9)}}, "lost"},
+		{"served from a wire that is not there", []match.Decision{{Side: match.To, At: at(3), Choice: match.Branch,
+			Of: at(9)}}, "lost"},
 	} {
 		r := match.Crosswalk(from, to, kept, c.decisions)
 		if !r.Totals().Reconciled {

@@ -105,7 +105,8 @@ func madeFrom(all []wording, rc recipe, seed uint64) madePair {
 		}
 		for at, c := range r.Perm(len(list)) {
 			k := list[c]
-			row := harness.Row{Ref: harness.Ref{Connector: names[at%2], Cavity: fmt.Sprint(at/2 + 1)}, Conductor: harness.Conductor{Colour: randomColour(r), Circuit: fmt.Sprint(1000 + r.IntN(9000))}}
+			row := harness.Row{Ref: harness.Ref{Connector: names[at%2], Cavity: fmt.Sprint(at/2 + 1)},
+				Conductor: harness.Conductor{Colour: randomColour(r), Circuit: fmt.Sprint(1000 + r.IntN(9000))}}
 			if r.Float64() < rc.colours {
 				row.Colour = colours[k]
 			}
@@ -161,7 +162,8 @@ func madePinout(name string, rows []harness.Row) harness.Pinout {
 	for _, r := range rows {
 		if !seen[r.Ref.Connector] {
 			seen[r.Ref.Connector] = true
-			p.Connectors = append(p.Connectors, harness.Connector{ID: r.Ref.Connector, Name: r.Ref.Connector, Cavities: harness.Numbered(len(rows)), Rows: 3})
+			p.Connectors = append(p.Connectors, harness.Connector{ID: r.Ref.Connector, Name: r.Ref.Connector,
+				Cavities: harness.Numbered(len(rows)), Rows: 3})
 		}
 	}
 	return p
@@ -202,7 +204,8 @@ func share(a, b int) float64 { return float64(a) / float64(max(b, 1)) }
 
 func (s score) String() string {
 	return fmt.Sprintf("found %.3f, sure %.3f of %d; of the sure %.4f right, of the offered %.4f, %d invented",
-		share(s.found, s.pairs), share(s.sureRight, s.pairs), s.pairs, share(s.sureRight, s.sure), share(s.offeredRight, s.offered), s.invented)
+		share(s.found, s.pairs), share(s.sureRight, s.pairs), s.pairs, share(s.sureRight, s.sure),
+		share(s.offeredRight, s.offered), s.invented)
 }
 
 // Probabilities mean what they say: over 275 made pairs, of the best candidates that are given about 70 %, about 70 %
@@ -272,7 +275,8 @@ func TestMadePairs(t *testing.T) {
 			if share(s.found, s.pairs) < found || share(s.sureRight, s.pairs) < sure {
 				t.Errorf("found or sure below %.2f and %.2f: %s", found, sure, s)
 			}
-			if s.sure > 0 && share(s.sureRight, s.sure) < 0.99 || s.offered > 0 && share(s.offeredRight, s.offered) < 0.95 || invented > 1 {
+			if s.sure > 0 && share(s.sureRight, s.sure) < 0.99 || s.offered > 0 && share(s.offeredRight, s.offered) < 0.95 ||
+				invented > 1 {
 				t.Errorf("%s; %d invented in one pair", s, invented)
 			}
 		})

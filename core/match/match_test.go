@@ -24,7 +24,9 @@ func side(lines ...string) harness.Pinout {
 				cells[k] = ""
 			}
 		}
-		rows = append(rows, harness.Row{Ref: ref(cells[0]), Conductor: harness.Conductor{Circuit: cells[1], Colour: colour.Parse(cells[2], colour.IEC), Function: cells[3], Signal: signal.Read(cells[3])}, Line: i + 1})
+		rows = append(rows, harness.Row{Ref: ref(cells[0]),
+			Conductor: harness.Conductor{Circuit: cells[1], Colour: colour.Parse(cells[2], colour.IEC), Function: cells[3],
+				Signal: signal.Read(cells[3])}, Line: i + 1})
 	}
 	return madePinout("side", rows)
 }
@@ -42,18 +44,22 @@ func line(t *testing.T, r *match.Result, at string) match.Line {
 
 // engine is a small From side, unit a To side in other words; every row of engine but A9 and B1 has a counterpart.
 func engine() harness.Pinout {
-	return side("A1 11 GN-YE Injector 1 control", "A2 12 GN-WH Injector 2 control", "A3 13 BU Coolant temperature sensor signal", "A4 14 BK-WH Knock sensor 1 signal",
-		"A5 15 RD Battery, terminal 30", "A6 16 BN Power ground", "A7 17 WH Crankshaft sensor signal", "A8 18 VT Canister purge valve", "A9 19 GY Radiator fan relay", "B1 20 OG zqk vvxw")
+	return side("A1 11 GN-YE Injector 1 control", "A2 12 GN-WH Injector 2 control",
+		"A3 13 BU Coolant temperature sensor signal", "A4 14 BK-WH Knock sensor 1 signal",
+		"A5 15 RD Battery, terminal 30", "A6 16 BN Power ground", "A7 17 WH Crankshaft sensor signal",
+		"A8 18 VT Canister purge valve", "A9 19 GY Radiator fan relay", "B1 20 OG zqk vvxw")
 }
 
 func unit() harness.Pinout {
-	return side("A1 91 YE INJ 1", "A4 92 RD INJ 2", "P1 93 BK CLT", "P2 94 WH KNOCK 1", "P3 95 RD B+", "P4 96 BN GND", "P5 97 WH CKP SIG", "P6 98 VT PURGE", "P7 99 PK OIL TEMP SENSOR")
+	return side("A1 91 YE INJ 1", "A4 92 RD INJ 2", "P1 93 BK CLT", "P2 94 WH KNOCK 1", "P3 95 RD B+", "P4 96 BN GND",
+		"P5 97 WH CKP SIG", "P6 98 VT PURGE", "P7 99 PK OIL TEMP SENSOR")
 }
 
 func TestVerdicts(t *testing.T) {
 	from, to := engine(), unit()
 	r := match.Crosswalk(from, to, match.SameNames(from, to), nil)
-	for at, want := range map[string]string{"A1": "stays A1", "A2": "moves A4", "A3": "moves-connector P1", "A5": "moves-connector P3", "A8": "moves-connector P6", "A9": "goes ", "B1": "undecided "} {
+	for at, want := range map[string]string{"A1": "stays A1", "A2": "moves A4", "A3": "moves-connector P1",
+		"A5": "moves-connector P3", "A8": "moves-connector P6", "A9": "goes ", "B1": "undecided "} {
 		l := line(t, r, at)
 		if got := fmt.Sprintf("%s %s", l.Verdict, l.To); got != want && (at != "B1" || l.Verdict != match.Undecided) {
 			t.Errorf("%s: %s, want %s", at, got, want)
@@ -83,7 +89,8 @@ func TestDecisionsAreTakenAsGiven(t *testing.T) {
 		{Side: match.To, At: ref("P1"), Choice: match.Vacant, Reason: "gauge only"},
 		{Side: match.From, At: ref("Z9"), Choice: match.Gone}, // no such row: ignored
 	})
-	if l := line(t, r, "A3"); !l.Decided || l.To != ref("P7") || l.P != 1 || l.Reason != "seen" || l.Verdict != match.MovesConnector {
+	if l := line(t, r, "A3"); !l.Decided || l.To != ref("P7") || l.P != 1 || l.Reason != "seen" ||
+		l.Verdict != match.MovesConnector {
 		t.Errorf("A3 %+v", l)
 	}
 	if l := line(t, r, "A5"); l.Verdict != match.NeedsSource || l.Source != "battery" {
@@ -92,7 +99,8 @@ func TestDecisionsAreTakenAsGiven(t *testing.T) {
 	if l := line(t, r, "A8"); l.Verdict != match.Goes || !l.Decided {
 		t.Errorf("A8 %+v", l)
 	}
-	if l := line(t, r, "A4"); l.To == ref("P2") || l.Decided || slices.ContainsFunc(l.Candidates, func(c match.Candidate) bool { return c.To == ref("P2") }) {
+	if l := line(t, r, "A4"); l.To == ref("P2") || l.Decided ||
+		slices.ContainsFunc(l.Candidates, func(c match.Candidate) bool { return c.To == ref("P2") }) {
 		t.Errorf("A4 was rejected from P2, yet %+v", l)
 	}
 	if l := line(t, r, "A7"); l.Decided || l.To != ref("P5") {
@@ -199,7 +207,8 @@ func TestNumbersNeedCorroboration(t *testing.T) {
 	right := bits([10]string{"11", "12", "13", "14", "15", "16", "17", "18", "20"})
 	wrong := bits([10]string{"12", "13", "14", "15", "16", "17", "18", "11", "20"})
 	if right <= 1 || wrong != 0 {
-		t.Errorf("an equal number weighs %+.1f bits where eight others agree in words, %+.1f where eight disagree", right, wrong)
+		t.Errorf("an equal number weighs %+.1f bits where eight others agree in words, %+.1f where eight disagree", right,
+			wrong)
 	}
 }
 
@@ -216,7 +225,10 @@ func TestNumberAgainstWords(t *testing.T) {
 	if l := line(t, r, "A12"); l.Verdict != match.Undecided || l.To.Cavity != "" {
 		t.Errorf("A12 %+v", l)
 	}
-	if !slices.ContainsFunc(r.Findings(a, b), func(f finding.Finding) bool { return f.Code == "number-contradicts" && f.Subject == "A12" }) {
+	if !slices.ContainsFunc(r.Findings(a, b), func(f finding.Finding) bool {
+		return f.Code == "number-contradicts" &&
+			f.Subject == "A12"
+	}) {
 		t.Errorf("findings %+v", r.Findings(a, b))
 	}
 }
@@ -271,7 +283,8 @@ func ExampleCrosswalk() {
 // A decision brought from an earlier job is shown with what it says, and counts as open until somebody has verified it.
 func TestWhatAnEarlierJobSaysIsOpen(t *testing.T) {
 	from, to := side("A1 11 GN Injector 1", "A2 12 BU Injector 2"), side("A5 11 GN Injector 1", "A6 12 BU Injector 2")
-	d := match.Decision{Side: match.From, At: from.Rows[0].Ref, Choice: match.Matched, To: to.Rows[0].Ref, Verify: "Second refit"}
+	d := match.Decision{Side: match.From, At: from.Rows[0].Ref, Choice: match.Matched, To: to.Rows[0].Ref,
+		Verify: "Second refit"}
 	gone := match.Decision{Side: match.From, At: from.Rows[1].Ref, Choice: match.Gone, Verify: "Second refit"}
 	r := match.Crosswalk(from, to, nil, []match.Decision{d, gone})
 	if l := r.Lines[0]; l.Decided || l.Verify != "Second refit" || l.To != d.To || !l.Feeds() {

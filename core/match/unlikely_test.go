@@ -40,9 +40,11 @@ func TestASupplyIsKeptFromAGroundHoweverUnsure(t *testing.T) {
 // likely is none, nor one of which nobody noted how likely it was.
 func TestAPairThatWasUnlikelyIsTold(t *testing.T) {
 	row := func(connector, cavity, text string) harness.Row {
-		return harness.Row{Ref: harness.Ref{Connector: connector, Cavity: cavity}, Conductor: harness.Conductor{Function: text, Signal: signal.Read(text)}}
+		return harness.Row{Ref: harness.Ref{Connector: connector, Cavity: cavity},
+			Conductor: harness.Conductor{Function: text, Signal: signal.Read(text)}}
 	}
-	from := harness.Pinout{Rows: []harness.Row{row("K", "1", "Reverse lamp feed"), row("K", "2", "Coolant temperature signal")}}
+	from := harness.Pinout{Rows: []harness.Row{row("K", "1", "Reverse lamp feed"),
+		row("K", "2", "Coolant temperature signal")}}
 	to := harness.Pinout{Rows: []harness.Row{row("A", "1", "Launch switch"), row("A", "2", "Coolant temperature signal")}}
 	open := match.Crosswalk(from, to, nil, nil)
 	low, known := open.Chance(from.Rows[0].Ref, to.Rows[0].Ref)
@@ -53,7 +55,8 @@ func TestAPairThatWasUnlikelyIsTold(t *testing.T) {
 	for name, c := range map[string]struct {
 		sure float64
 		want string
-	}{"as it is": {low, "accepted at "}, "at 30 %": {0.3, "accepted at 30 %"}, "at 60 %": {0.6, ""}, "not noted": {0, ""}} {
+	}{"as it is": {low, "accepted at "}, "at 30 %": {0.3, "accepted at 30 %"}, "at 60 %": {0.6, ""},
+		"not noted": {0, ""}} {
 		r := match.Crosswalk(from, to, nil, []match.Decision{{Side: match.From, At: from.Rows[0].Ref, Choice: match.Matched,
 			To: to.Rows[0].Ref, Sure: c.sure}})
 		said := ""
@@ -73,9 +76,11 @@ func TestAPairThatWasUnlikelyIsTold(t *testing.T) {
 
 // A sensor's ground or signal is never matched to the driven wire of a motor or an actuator, in either language.
 func TestASensorIsNoActuator(t *testing.T) {
-	sensors := []string{"TPS signal 0–5 V", "TPS sensor ground", "Drosselklappenpotentiometer Signal", "Drosselklappensensor Masse",
+	sensors := []string{"TPS signal 0–5 V", "TPS sensor ground", "Drosselklappenpotentiometer Signal",
+		"Drosselklappensensor Masse",
 		"Throttle position sensor signal"}
-	driven := []string{"Drosselklappenmotor +", "Throttle motor −", "Idle air control valve", "Canister purge solenoid control",
+	driven := []string{"Drosselklappenmotor +", "Throttle motor −", "Idle air control valve",
+		"Canister purge solenoid control",
 		"Injector 1"}
 	for _, a := range sensors {
 		for _, b := range driven {

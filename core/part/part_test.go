@@ -107,7 +107,8 @@ func TestManyAtOnce(t *testing.T) {
 	type reads struct{ N int }
 	double := func(r reads) *int { n := 2 * r.N; return &n }
 	computed := 0
-	lazy := part.Lazy(&memory, "lazy", func() reads { return reads{21} }, func(r reads) *int { computed++; return double(r) })
+	lazy := part.Lazy(&memory, "lazy", func() reads { return reads{21} },
+		func(r reads) *int { computed++; return double(r) })
 	var all sync.WaitGroup
 	for i := range 50 {
 		all.Go(func() {

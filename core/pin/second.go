@@ -36,7 +36,8 @@ type Expected struct {
 func Second(expected []Expected, checks []Check, ticks []work.Tick) []finding.Finding {
 	var out []finding.Finding
 	add := func(code string, s finding.Severity, subject, text, remedy string) *finding.Finding {
-		out = append(out, finding.Finding{Code: code, Severity: s, Stage: "pin", Subject: subject, Text: text, Remedy: remedy})
+		out = append(out, finding.Finding{Code: code, Severity: s, Stage: "pin", Subject: subject, Text: text,
+			Remedy: remedy})
 		return &out[len(out)-1]
 	}
 	known := map[harness.Ref]Expected{}
@@ -61,7 +62,9 @@ func Second(expected []Expected, checks []Check, ticks []work.Tick) []finding.Fi
 			if e.Power {
 				severity = finding.Danger
 			}
-			add("second-check", severity, c.At.String(), fmt.Sprintf("The second check found %s in %s, where %s should be.", orUnsaid(c.Saw), c.At, e), "Prove the wire by continuity before the unit is plugged in, then put right whichever is wrong.").Place = finding.Place{Part: "check"}
+			add("second-check", severity, c.At.String(), fmt.Sprintf("The second check found %s in %s, where %s should be.",
+				orUnsaid(c.Saw), c.At, e), "Prove the wire by continuity before the unit is plugged in, then put right "+
+				"whichever is wrong.").Place = finding.Place{Part: "check"}
 		}
 		for _, t := range ticks {
 			if t.Who == c.Who && day(t.When) == day(c.When) && touches(t, c.At.Connector) {
@@ -74,7 +77,9 @@ func Second(expected []Expected, checks []Check, ticks []work.Tick) []finding.Fi
 		if name == "" {
 			name = "the same hands"
 		}
-		add("second-check-alike", finding.Check, name, fmt.Sprintf("The second check was made by %s, who pinned on the same day.", name), "Have another person do it, or do it on another day: the same eyes see the same thing.").Place = finding.Place{Part: "check"}
+		add("second-check-alike", finding.Check, name, fmt.Sprintf("The second check was made by %s, who pinned on the "+
+			"same day.", name),
+			"Have another person do it, or do it on another day: the same eyes see the same thing.").Place = finding.Place{Part: "check"}
 	}
 	touched := func(t work.Tick) bool {
 		return slices.ContainsFunc(t.At, func(r harness.Ref) bool { return known[r].Power })
@@ -85,7 +90,8 @@ func Second(expected []Expected, checks []Check, ticks []work.Tick) []finding.Fi
 			"them a second time: %d powers and grounds.", powers), "Have another person check them by the plugs, or do it "+
 			"on another day, before the unit is plugged in.").Place = finding.Place{Part: "check"}
 	case len(checks) > 0 && checked < powers:
-		add("second-check-open", finding.Check, "", fmt.Sprintf("%d of %d powers and grounds are checked a second time.", checked, powers), "Check the rest before the unit is plugged in.").Place = finding.Place{Part: "check"}
+		add("second-check-open", finding.Check, "", fmt.Sprintf("%d of %d powers and grounds are checked a second time.",
+			checked, powers), "Check the rest before the unit is plugged in.").Place = finding.Place{Part: "check"}
 	}
 	return out
 }

@@ -91,7 +91,8 @@ func TestJointsAndLeads(t *testing.T) {
 
 // Outputs of one kind can be exchanged: what was wanted in one comes into the other, and the settings say so.
 func TestOutputsAreExchanged(t *testing.T) {
-	j := job([]string{"A1 Fan relay 1 control", "A2 Canister purge", "A3 Battery feed"}, []string{"A1 Fan relay 1 control", "A2 Canister purge", "A3 Battery feed"},
+	j := job([]string{"A1 Fan relay 1 control", "A2 Canister purge", "A3 Battery feed"},
+		[]string{"A1 Fan relay 1 control", "A2 Canister purge", "A3 Battery feed"},
 		matched("A1", "A1"), matched("A2", "A2"), matched("A3", "A3"))
 	j.Exchanges = []pin.Exchange{{A: ref("A1"), B: ref("A2")}}
 	p := computeJob(t, j)
@@ -106,25 +107,29 @@ func TestOutputsAreExchanged(t *testing.T) {
 	}
 	j.Exchanges[0].B = ref("A3")
 	p = computeJob(t, j)
-	if got := text(p.Findings, "exchange-lost"); !strings.Contains(got, "only outputs can be exchanged") || len(p.Steps) > 0 {
+	if got := text(p.Findings, "exchange-lost"); !strings.Contains(got, "only outputs can be exchanged") ||
+		len(p.Steps) > 0 {
 		t.Errorf("an output with a feed: %q, and steps %s", got, texts(p))
 	}
 }
 
 // What the housings take says what becomes of a terminal, what to order and what stops the work.
 func TestHousingsSayWhatTravels(t *testing.T) {
-	j := job([]string{"A1 Injector 1", "A2 Injector 2", "A3 Canister purge"}, []string{"A2 Injector 1", "A1 Injector 2", "B1 Canister purge"},
+	j := job([]string{"A1 Injector 1", "A2 Injector 2", "A3 Canister purge"},
+		[]string{"A2 Injector 1", "A1 Injector 2", "B1 Canister purge"},
 		matched("A1", "A2"), matched("A2", "A1"), matched("A3", "B1"))
 	p := computeJob(t, j)
 	if !strings.Contains(text(p.Findings, "terminal-system"), "A to B: A3") || has(p.Findings, "parts-missing") {
 		t.Errorf("of unknown housings: %v", p.Findings)
 	}
-	j.Layouts = map[string]*face.Layout{"A": layoutOf(t, "2x3 sealed, 1.5 mm, family s15, female"), "B": layoutOf(t, "1x2 sealed, 2.8 mm, family s28, female, wedge")}
+	j.Layouts = map[string]*face.Layout{"A": layoutOf(t, "2x3 sealed, 1.5 mm, family s15, female"),
+		"B": layoutOf(t, "1x2 sealed, 2.8 mm, family s28, female, wedge")}
 	p = computeJob(t, j)
 	if has(p.Findings, "terminal-system") || !strings.Contains(text(p.Findings, "re-crimp"), "1: A3") {
 		t.Errorf("of known housings: %v", p.Findings)
 	}
-	if got := text(p.Findings, "parts-missing"); !strings.Contains(got, "2.8 mm female, family s28") || !strings.Contains(got, "release pick for 1.5 mm") {
+	if got := text(p.Findings, "parts-missing"); !strings.Contains(got, "2.8 mm female, family s28") ||
+		!strings.Contains(got, "release pick for 1.5 mm") {
 		t.Errorf("parts missing: %q", got)
 	}
 	j.Have = map[string]bool{}
@@ -138,7 +143,8 @@ func TestHousingsSayWhatTravels(t *testing.T) {
 		t.Errorf("with all there: %q", text(p.Findings, "parts-missing"))
 	}
 	i := slices.IndexFunc(p.Steps, func(s repin.Step) bool { return s.To == ref("B1") })
-	if s := p.Steps[i]; s.Fit.Verdict != "re-crimp" || !strings.Contains(s.How, "Lift the wedge out of the mating face of B") || !slices.Contains(s.Warn, "It changes its plug: cavity 1 of B, not that of A.") {
+	if s := p.Steps[i]; s.Fit.Verdict != "re-crimp" || !strings.Contains(s.How, "Lift the wedge out of the mating face "+
+		"of B") || !slices.Contains(s.Warn, "It changes its plug: cavity 1 of B, not that of A.") {
 		t.Errorf("the step: %+v", s.Advice)
 	}
 	// Two shells that look the same are told apart at the step that opens one.
@@ -151,16 +157,19 @@ func TestHousingsSayWhatTravels(t *testing.T) {
 	// What cannot be taken out is cut off, and holds its cavity for good.
 	j.Layouts["A"] = layoutOf(t, "2x3, 1.5 mm, family s15, soldered")
 	p = computeJob(t, j)
-	if got := texts(p); got != "move A3 B1" || p.Withheld != 2 || !strings.Contains(p.Steps[0].Text, "Cut the wire behind A3") || !p.Proof.Reached {
+	if got := texts(p); got != "move A3 B1" || p.Withheld != 2 ||
+		!strings.Contains(p.Steps[0].Text, "Cut the wire behind A3") || !p.Proof.Reached {
 		t.Errorf("steps %s, withheld %d, proof %+v", got, p.Withheld, p.Proof)
 	}
 }
 
 // Each plug that the sheet pushes in is ordered once.
 func TestPlugsAreOrderedOnce(t *testing.T) {
-	j := job([]string{"A1 Injector 1", "A2 Canister purge", "A3 Power ground", "A4 Power ground", "A5 Battery feed"}, []string{"A6 Injector 1", "A3 Power ground"},
+	j := job([]string{"A1 Injector 1", "A2 Canister purge", "A3 Power ground", "A4 Power ground", "A5 Battery feed"},
+		[]string{"A6 Injector 1", "A3 Power ground"},
 		matched("A1", "A6"), matched("A3", "A3"), match.Decision{Side: match.From, At: ref("A2"), Choice: match.Gone},
-		match.Decision{Side: match.From, At: ref("A4"), Choice: match.Joined, To: ref("A3")}, match.Decision{Side: match.From, At: ref("A5"), Choice: match.Sourced, Source: "battery"})
+		match.Decision{Side: match.From, At: ref("A4"), Choice: match.Joined, To: ref("A3")},
+		match.Decision{Side: match.From, At: ref("A5"), Choice: match.Sourced, Source: "battery"})
 	j.Layouts = map[string]*face.Layout{"A": layoutOf(t, "2x3 sealed, 1.5 mm, family s15")}
 	p := computeJob(t, j)
 	pushed := strings.Count(texts(p), "plug ")
@@ -171,13 +180,16 @@ func TestPlugsAreOrderedOnce(t *testing.T) {
 }
 
 func TestHalvesThatDoNotMeet(t *testing.T) {
-	loom := harness.Loom{Connectors: []harness.Half{{Connector: harness.Connector{ID: "E1"}, Mate: "E2"}, {Connector: harness.Connector{ID: "E2"}, Mate: "E1"}}}
+	loom := harness.Loom{Connectors: []harness.Half{{Connector: harness.Connector{ID: "E1"}, Mate: "E2"},
+		{Connector: harness.Connector{ID: "E2"}, Mate: "E1"}}}
 	for _, c := range []struct {
 		words string
 		meet  bool
 	}{{"2x6 from top right", true}, {"2x6 from top left", false}} {
-		j := stored.Job{Kind: stored.ThinningOnly, Layouts: map[string]*face.Layout{"E1": layoutOf(t, "2x6 from top left"), "E2": layoutOf(t, c.words)}}
-		j.Sheets = map[gather.SheetKind]*gather.Sheet{gather.ConnectorList: {Cells: [][]string{{"Connector", "Mates with"}, {loom.Connectors[0].ID, "E2"}, {"E2", "E1"}}}}
+		j := stored.Job{Kind: stored.ThinningOnly, Layouts: map[string]*face.Layout{"E1": layoutOf(t, "2x6 from top left"),
+			"E2": layoutOf(t, c.words)}}
+		j.Sheets = map[gather.SheetKind]*gather.Sheet{gather.ConnectorList: {Cells: [][]string{{"Connector", "Mates with"},
+			{loom.Connectors[0].ID, "E2"}, {"E2", "E1"}}}}
 		f, err := fact.Of(j)
 		if err != nil {
 			t.Fatal(err)
@@ -194,8 +206,10 @@ func TestSensorAdaptation(t *testing.T) {
 	for _, c := range []struct {
 		to   [3]string
 		want pin.Pattern
-	}{{[3]string{"2", "3", "1"}, pin.Rotation}, {[3]string{"3", "2", "1"}, pin.OuterSwap}, {[3]string{"2", "1", "3"}, pin.OneSwap}, {[3]string{"1", "2", "3"}, ""}} {
-		j := job(from, []string{"A" + c.to[0] + " MAP sensor signal", "A" + c.to[1] + " MAP sensor 5 V reference", "A" + c.to[2] + " MAP sensor ground"},
+	}{{[3]string{"2", "3", "1"}, pin.Rotation}, {[3]string{"3", "2", "1"}, pin.OuterSwap},
+		{[3]string{"2", "1", "3"}, pin.OneSwap}, {[3]string{"1", "2", "3"}, ""}} {
+		j := job(from, []string{"A" + c.to[0] + " MAP sensor signal", "A" + c.to[1] + " MAP sensor 5 V reference", "A" +
+			c.to[2] + " MAP sensor ground"},
 			matched("A1", "A"+c.to[0]), matched("A2", "A"+c.to[1]), matched("A3", "A"+c.to[2]))
 		j.Kind = stored.Sensor
 		p := computeJob(t, j)
@@ -209,7 +223,8 @@ func TestSensorAdaptation(t *testing.T) {
 			}
 			continue
 		}
-		if len(all) != 1 || all[0].Pattern != c.want || !strings.Contains(all[0].Warn, "key") || !strings.Contains(all[0].Pigtail, "3 joints") {
+		if len(all) != 1 || all[0].Pattern != c.want || !strings.Contains(all[0].Warn, "key") ||
+			!strings.Contains(all[0].Pigtail, "3 joints") {
 			t.Errorf("%v: %+v", c.to, all)
 		}
 	}
@@ -217,7 +232,8 @@ func TestSensorAdaptation(t *testing.T) {
 
 // Reports of the bench change the plan until they are settled.
 func TestReportsFeedBack(t *testing.T) {
-	j := job([]string{"A1 Injector 1", "A2 Injector 2", "A3 Canister purge"}, []string{"A2 Injector 1", "A4 Injector 2", "A1 Canister purge"},
+	j := job([]string{"A1 Injector 1", "A2 Injector 2", "A3 Canister purge"},
+		[]string{"A2 Injector 1", "A4 Injector 2", "A1 Canister purge"},
 		matched("A1", "A2"), matched("A2", "A4"), matched("A3", "A1"))
 	for _, c := range []struct {
 		what    pin.What
@@ -237,7 +253,8 @@ func TestReportsFeedBack(t *testing.T) {
 			j.Ticks = []work.Tick{tick}
 		}
 		p := computeJob(t, j)
-		if got := strings.TrimSuffix(texts(p), "; plug  A3"); got != strings.TrimSuffix(c.steps, "; plug  A3") && c.what != pin.IsStuck || !p.Proof.Reached {
+		if got := strings.TrimSuffix(texts(p), "; plug  A3"); got != strings.TrimSuffix(c.steps, "; plug  A3") &&
+			c.what != pin.IsStuck || !p.Proof.Reached {
 			t.Errorf("%s at %s: steps %q, want %q; proof %+v", c.what, c.at, texts(p), c.steps, p.Proof)
 		}
 		if got := text(p.Findings, "found-"+string(c.what)); !strings.Contains(got, c.finding) {
@@ -255,12 +272,14 @@ func TestReportsFeedBack(t *testing.T) {
 
 // A decision that is taken back leaves the wire wherever it is by then.
 func TestReopenedWiresStayWhereTheyAre(t *testing.T) {
-	j := job([]string{"A1 Injector 1", "A2 Injector 2"}, []string{"A3 Injector 1", "A2 Injector 2"}, matched("A1", "A3"), matched("A2", "A2"))
+	j := job([]string{"A1 Injector 1", "A2 Injector 2"}, []string{"A3 Injector 1", "A2 Injector 2"}, matched("A1", "A3"),
+		matched("A2", "A2"))
 	p := computeJob(t, j)
 	j.Ticks = []work.Tick{p.Steps[0].Tick()}
 	j.Decisions = j.Decisions[1:]
 	p = computeJob(t, j)
-	if in, _ := p.Pin.Now.In(ref("A3")); in != harness.TerminalAt(ref("A1")) || slices.ContainsFunc(p.Steps, func(s repin.Step) bool { return s.Terminal != "" }) || !p.Proof.Reached {
+	if in, _ := p.Pin.Now.In(ref("A3")); in != harness.TerminalAt(ref("A1")) ||
+		slices.ContainsFunc(p.Steps, func(s repin.Step) bool { return s.Terminal != "" }) || !p.Proof.Reached {
 		t.Errorf("steps %s, proof %+v", texts(p), p.Proof)
 	}
 }
@@ -269,19 +288,23 @@ func TestReopenedWiresStayWhereTheyAre(t *testing.T) {
 // and is missed where a decision wants it again.
 func TestThinsTicksCountForTheMoves(t *testing.T) {
 	gone := match.Decision{Side: match.From, At: ref("A1"), Choice: match.Gone}
-	j := job([]string{"A1 Canister purge", "A2 Injector 1"}, []string{"A1 Injector 1", "A4 Canister purge"}, matched("A2", "A1"), gone)
+	j := job([]string{"A1 Canister purge", "A2 Injector 1"}, []string{"A1 Injector 1", "A4 Canister purge"},
+		matched("A2", "A1"), gone)
 	f, err := fact.Of(j)
 	if err != nil {
 		t.Fatal(err)
 	}
 	term := harness.TerminalAt(ref("A1"))
-	j.Ticks = []work.Tick{{Step: "x", Text: "pulled", Edits: []harness.Edit{{Do: harness.Remove, Terminal: term, At: ref("A1"), Label: "A1 goes"}, {Do: harness.Cap, Terminal: term, Label: "A1 goes"}}}}
+	j.Ticks = []work.Tick{{Step: "x", Text: "pulled",
+		Edits: []harness.Edit{{Do: harness.Remove, Terminal: term, At: ref("A1"), Label: "A1 goes"},
+			{Do: harness.Cap, Terminal: term, Label: "A1 goes"}}}}
 	for range 2 {
 		p := computeJob(t, j)
 		if got := texts(p); got != "move A2 A1; new  A4; plug  A2" || !p.Proof.Reached || has(p.Findings, "wire-is-out") {
 			t.Errorf("steps %s, proof %+v: the terminal of A1 is out already", got, p.Proof)
 		}
-		j.Ticks = append(j.Ticks[:1], work.Tick{Step: "y", Seq: 1, Text: "fell out", Edits: []harness.Edit{{Do: harness.FallOut, Wire: f.Laid.Loom.Wires[0].ID}}})
+		j.Ticks = append(j.Ticks[:1], work.Tick{Step: "y", Seq: 1, Text: "fell out",
+			Edits: []harness.Edit{{Do: harness.FallOut, Wire: f.Laid.Loom.Wires[0].ID}}})
 	}
 	j.Decisions[1] = matched("A1", "A4")
 	p := computeJob(t, j)
@@ -300,7 +323,8 @@ func TestLoggedTimeMakesTheEstimateBetter(t *testing.T) {
 	}
 	j := job(from, to, d...)
 	p := computeJob(t, j)
-	if p.Pin.Rate != 4 || p.Pin.Minutes != 32 || !strings.Contains(p.Steps[len(p.Steps)-1].After, "Count: 8 wires, 1 empty cavities") {
+	if p.Pin.Rate != 4 || p.Pin.Minutes != 32 || !strings.Contains(p.Steps[len(p.Steps)-1].After,
+		"Count: 8 wires, 1 empty cavities") {
 		t.Errorf("%.1f min a terminal, %.0f min; %q", p.Pin.Rate, p.Pin.Minutes, p.Steps[len(p.Steps)-1].After)
 	}
 	for i := range 6 {
@@ -324,7 +348,8 @@ func TestLoggedTimeMakesTheEstimateBetter(t *testing.T) {
 // Work is ticked in any order that hands allow, decisions change in between, and every plan reaches what is wanted
 // from what is there.
 func TestPlansGoOnFromWhatIsThere(t *testing.T) {
-	words := []string{"Injector 1", "Injector 2", "Coil 1", "Battery feed", "Power ground", "Knock sensor 1", "Canister purge", "Fan relay 1 control"}
+	words := []string{"Injector 1", "Injector 2", "Coil 1", "Battery feed", "Power ground", "Knock sensor 1",
+		"Canister purge", "Fan relay 1 control"}
 	for seed := range uint64(250) {
 		r := rand.New(rand.NewPCG(seed, 5))
 		lines := func() (out []string) {
@@ -344,7 +369,8 @@ func TestPlansGoOnFromWhatIsThere(t *testing.T) {
 			for _, l := range from {
 				at, _, _ := strings.Cut(l, " ")
 				target, _, _ := strings.Cut(to[r.IntN(len(to))], " ")
-				d := match.Decision{Side: match.From, At: ref(at), To: ref(target), Choice: []match.Choice{match.Gone, match.Matched, match.Matched, match.Joined, match.Open}[r.IntN(5)]}
+				d := match.Decision{Side: match.From, At: ref(at), To: ref(target),
+					Choice: []match.Choice{match.Gone, match.Matched, match.Matched, match.Joined, match.Open}[r.IntN(5)]}
 				if d.Choice != match.Open {
 					j.Decisions = append(j.Decisions, d)
 				}

@@ -24,9 +24,11 @@ func pinout(name string, ways int, lines ...string) harness.Pinout {
 	p := harness.Pinout{Name: name, Trust: harness.Maker}
 	for i, l := range lines {
 		at, text, _ := strings.Cut(l, " ")
-		row := harness.Row{Ref: harness.Ref{Connector: at[:1], Cavity: at[1:]}, Conductor: harness.Conductor{Function: text, Signal: signal.Read(text)}, Line: i + 1, Empty: text == ""}
+		row := harness.Row{Ref: harness.Ref{Connector: at[:1], Cavity: at[1:]},
+			Conductor: harness.Conductor{Function: text, Signal: signal.Read(text)}, Line: i + 1, Empty: text == ""}
 		if _, known := p.Connector(row.Ref.Connector); !known {
-			p.Connectors = append(p.Connectors, harness.Connector{ID: row.Ref.Connector, Name: row.Ref.Connector, Cavities: harness.Numbered(ways), Rows: 2})
+			p.Connectors = append(p.Connectors, harness.Connector{ID: row.Ref.Connector, Name: row.Ref.Connector,
+				Cavities: harness.Numbered(ways), Rows: 2})
 		}
 		p.Rows = append(p.Rows, row)
 	}
@@ -145,17 +147,22 @@ func TestNewHousingOfTheSameName(t *testing.T) {
 	from, to := pinout("from", 4, "A1 Injector 1", "A2 Injector 2"), pinout("to", 4, "A1 Injector 1", "A2 Injector 2")
 	f := fact.Facts{Kind: stored.Repinned, From: from, To: to, Meetings: match.Meetings{}}
 	p := plan.Compute(f, stored.Decisions{Match: []match.Decision{matched("A1", "A1"), matched("A2", "A2")}})
-	if got := texts(p); got != "move A1 new A-1; move A2 new A-2" || !p.Proof.Reached || !has(p.Findings, "terminal-system") {
+	if got := texts(p); got != "move A1 new A-1; move A2 new A-2" || !p.Proof.Reached ||
+		!has(p.Findings, "terminal-system") {
 		t.Errorf("steps %q, proof %+v", got, p.Proof)
 	}
 }
 
 func TestFindings(t *testing.T) {
-	doubtful := pinout("from", 9, "A1 Injector 1", "A2 Injector 3", "A3 Battery feed", "A4 Knock sensor 1 signal", "A5 Knock sensor 1 ground", "A6 Airbag squib", "A7 Coil feed, resistance wire", "A8 MAP sensor frequency signal", "A9 Injector 1")
+	doubtful := pinout("from", 9, "A1 Injector 1", "A2 Injector 3", "A3 Battery feed", "A4 Knock sensor 1 signal",
+		"A5 Knock sensor 1 ground", "A6 Airbag squib", "A7 Coil feed, resistance wire", "A8 MAP sensor frequency signal",
+		"A9 Injector 1")
 	doubtful.Trust = harness.Copied
-	to := pinout("to", 9, "A1 Terminal 15", "A2 Power ground", "A4 Knock sensor 1 signal", "A8 MAP sensor signal", "A9 Injector 2 high side")
+	to := pinout("to", 9, "A1 Terminal 15", "A2 Power ground", "A4 Knock sensor 1 signal", "A8 MAP sensor signal",
+		"A9 Injector 2 high side")
 	p := compute(doubtful, to, matched("A4", "A4"), matched("A8", "A8"), matched("A3", "A2"))
-	for _, code := range []string{"feed-missing", "cylinder-missing", "cylinder-twice", "unverified-feed", "wires-differ", "signal-differs", "left-alone", "resistance-feed", "veto"} {
+	for _, code := range []string{"feed-missing", "cylinder-missing", "cylinder-twice", "unverified-feed", "wires-differ",
+		"signal-differs", "left-alone", "resistance-feed", "veto"} {
 		if !has(p.Findings, code) {
 			t.Errorf("no finding %s in %v", code, p.Findings)
 		}
@@ -172,7 +179,8 @@ func TestFindings(t *testing.T) {
 
 // Whatever is decided, the steps lead to the wanted harness and never more than one terminal is loose.
 func TestRandomJobsAreProven(t *testing.T) {
-	words := []string{"Injector 1", "Injector 2", "Coil 1", "Battery feed", "Power ground", "Knock sensor 1", "zqk", "CAN high", "Canister purge", ""}
+	words := []string{"Injector 1", "Injector 2", "Coil 1", "Battery feed", "Power ground", "Knock sensor 1", "zqk",
+		"CAN high", "Canister purge", ""}
 	for seed := range uint64(1500) {
 		r := rand.New(rand.NewPCG(seed, 21))
 		side := func(n int) []string {
@@ -198,7 +206,8 @@ func TestRandomJobsAreProven(t *testing.T) {
 			case 1:
 				d = append(d, match.Decision{Side: match.From, At: row.Ref, Choice: match.Sourced, Source: "ground"})
 			case 2, 3:
-				d = append(d, match.Decision{Side: match.From, At: row.Ref, Choice: match.Matched, To: to.Rows[r.IntN(len(to.Rows))].Ref})
+				d = append(d, match.Decision{Side: match.From, At: row.Ref, Choice: match.Matched,
+					To: to.Rows[r.IntN(len(to.Rows))].Ref})
 			}
 		}
 		f := fact.Facts{Kind: stored.Repinned, From: from, To: to, Meetings: kept}
@@ -211,7 +220,8 @@ func TestRandomJobsAreProven(t *testing.T) {
 		}
 		if seed%50 == 0 {
 			again := plan.Compute(f, stored.Decisions{Match: d})
-			if !reflect.DeepEqual(p.Steps, again.Steps) || !reflect.DeepEqual(p.Findings, again.Findings) || !reflect.DeepEqual(p.Match.Lines, again.Match.Lines) {
+			if !reflect.DeepEqual(p.Steps, again.Steps) || !reflect.DeepEqual(p.Findings, again.Findings) ||
+				!reflect.DeepEqual(p.Match.Lines, again.Match.Lines) {
 				t.Fatalf("seed %d: the same input gave another plan", seed)
 			}
 		}
@@ -221,7 +231,8 @@ func TestRandomJobsAreProven(t *testing.T) {
 func TestStepsNameTheirWire(t *testing.T) {
 	from, to := pinout("from", 6, "A1 Injector 1"), pinout("to", 6, "A2 Injector 1")
 	p := compute(from, to, matched("A1", "A2"))
-	if len(p.Steps) != 3 || p.Steps[0].Kind != pin.Move || p.Steps[0].Wire.Function != "Injector 1" || p.Steps[0].Goal.Ref != ref("A2") {
+	if len(p.Steps) != 3 || p.Steps[0].Kind != pin.Move || p.Steps[0].Wire.Function != "Injector 1" ||
+		p.Steps[0].Goal.Ref != ref("A2") {
 		t.Errorf("steps %+v", p.Steps)
 	}
 }

@@ -110,7 +110,8 @@ func broughtAbout(in *Reads, end harness.Harness, net *circuit.Net, l *match.Lin
 		return seated(wanted.NewTerminal(l.To), m.Target(l.To))
 	case l.Verdict == match.Meets && m.Ways[l.From] == match.Into:
 		ours := m.Ends.Wires[x.Ours]
-		return ours != nil && (seated(harness.TerminalAt(x.Ours), x.Vehicle) || seated(wanted.NewEnd(x.Vehicle), x.Vehicle)) &&
+		return ours != nil && (seated(harness.TerminalAt(x.Ours), x.Vehicle) ||
+			seated(wanted.NewEnd(x.Vehicle), x.Vehicle)) &&
 			holds(net.Cavity(end, x.Vehicle), ours.ID)
 	case l.Verdict != match.Meets:
 		return seated(harness.TerminalAt(l.From), m.Target(l.To)) ||

@@ -16,10 +16,12 @@ func ExampleCompute() {
 		return harness.End{At: harness.Ref{Connector: connector, Cavity: "1"}}
 	}
 	r := reach.Compute(reach.Input{
-		Loom:  &harness.Loom{},
-		Wires: []reach.Wire{{Wire: harness.Wire{ID: "7110", Ends: [2]harness.End{end("B"), end("IJ1")}, Conductor: harness.Conductor{Size: 0.75}, Length: 900}}},
+		Loom: &harness.Loom{},
+		Wires: []reach.Wire{{Wire: harness.Wire{ID: "7110", Ends: [2]harness.End{end("B"), end("IJ1")},
+			Conductor: harness.Conductor{Size: 0.75}, Length: 900}}},
 		Decisions: reach.Decisions{
-			Map:    reach.Map{Stations: []reach.Station{{ID: "shelf"}, {ID: "engine"}}, Paths: []reach.Path{{ID: "tunnel", From: "shelf", To: "engine", Length: 1200}}},
+			Map: reach.Map{Stations: []reach.Station{{ID: "shelf"}, {ID: "engine"}},
+				Paths: []reach.Path{{ID: "tunnel", From: "shelf", To: "engine", Length: 1200}}},
 			Places: []reach.Place{station("B", "shelf"), station("IJ1", "engine")}, Rules: reach.Standard()},
 	})
 	l := r.Lines[0]

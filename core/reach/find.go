@@ -18,8 +18,9 @@ const unlikely = 0.05
 func (r *Result) unsized() {
 	for i := range r.Lines {
 		if r.Lines[i].Unsized {
-			r.say("size-unknown", finding.Wrong, string(r.Lines[i].Wire), "State its size or its amps, or what it feeds in the lists "+
-				"of Feed.", "Nobody knows how thick %s is to be, nor what it carries.", r.name(i))
+			r.say("size-unknown", finding.Wrong, string(r.Lines[i].Wire),
+				"State its size or its amps, or what it feeds in the lists "+
+					"of Feed.", "Nobody knows how thick %s is to be, nor what it carries.", r.name(i))
 		}
 	}
 }
@@ -51,7 +52,8 @@ func (r *Result) find(s *settled) {
 		slices.SortFunc(r.Unplaced, func(a, b Thing) int { return finding.Natural(a.String(), b.String()) })
 		r.say("unplaced", finding.Check, r.Unplaced[0].ID,
 			"Put them at a station; what breaks out with a branch can be put there with it.",
-			"%d things that wires end at have no station: %s.", n, first(namesOf(r.Unplaced), 6)).Place = finding.Place{Part: "places"}
+			"%d things that wires end at have no station: %s.", n,
+			first(namesOf(r.Unplaced), 6)).Place = finding.Place{Part: "places"}
 	}
 	if n := len(r.Kept); n > 0 {
 		var paths []string
@@ -123,7 +125,8 @@ func first(all []string, n int) string {
 	return fmt.Sprintf("%s and %d more", strings.Join(all[:n], ", "), len(all)-n)
 }
 
-func (r *Result) say(code string, severity finding.Severity, subject, remedy, format string, args ...any) *finding.Finding {
+func (r *Result) say(code string, severity finding.Severity, subject, remedy, format string,
+	args ...any) *finding.Finding {
 	r.Findings = append(r.Findings, finding.Finding{Code: code, Severity: severity, Stage: "reach", Subject: subject,
 		Text: fmt.Sprintf(format, args...), Remedy: remedy})
 	return &r.Findings[len(r.Findings)-1]
@@ -179,7 +182,9 @@ func (r *Result) findWires(s *settled) {
 				l.Spread)
 		}
 		if l.Air > rules.Class.Limit() && !w.New && l.Verdict != Replace {
-			r.say("too-hot", finding.Wrong, string(w.ID), "Let it avoid that path, or replace it with a wire of class "+string(l.Class)+".", "%s of class %s stands %.0f °C, and its way has %.0f °C.", w.ID, rules.Class, rules.Class.Limit(), l.Air)
+			r.say("too-hot", finding.Wrong, string(w.ID), "Let it avoid that path, or replace it with a wire of class "+
+				string(l.Class)+".", "%s of class %s stands %.0f °C, and its way has %.0f °C.", w.ID, rules.Class,
+				rules.Class.Limit(), l.Air)
 		}
 		if l.Size > w.Size && w.Size > 0 && l.Verdict != Replace &&
 			!w.New { // new wire is cut in the size that it should have
@@ -199,6 +204,7 @@ func (r *Result) findWires(s *settled) {
 	}
 	for part, wires := range waits {
 		r.say("provisional", finding.Check, part, "Measure again when it is fitted; until then these are not cut.",
-			"%d lengths are provisional until the %s is fitted: %s.", len(wires), part, first(harness.Names(wires), 6)).Place = finding.Place{Part: "map"}
+			"%d lengths are provisional until the %s is fitted: %s.", len(wires), part,
+			first(harness.Names(wires), 6)).Place = finding.Place{Part: "map"}
 	}
 }

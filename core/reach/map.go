@@ -93,13 +93,15 @@ func (p *Path) sigma() float64 {
 func (m *Map) Doubts() []finding.Finding {
 	var out []finding.Finding
 	bad := func(subject, code, text, remedy string) *finding.Finding {
-		out = append(out, finding.Finding{Code: code, Severity: finding.Wrong, Stage: "reach", Subject: subject, Text: text, Remedy: remedy})
+		out = append(out, finding.Finding{Code: code, Severity: finding.Wrong, Stage: "reach", Subject: subject, Text: text,
+			Remedy: remedy})
 		return &out[len(out)-1]
 	}
 	stations := map[string]bool{}
 	for _, s := range m.Stations {
 		if stations[s.ID] {
-			bad(s.ID, "station-twice", fmt.Sprintf("There are two stations %q.", s.ID), "Give one of them another name.").Place = finding.Place{Part: "map"}
+			bad(s.ID, "station-twice", fmt.Sprintf("There are two stations %q.", s.ID),
+				"Give one of them another name.").Place = finding.Place{Part: "map"}
 		}
 		stations[s.ID] = true
 	}
@@ -107,18 +109,21 @@ func (m *Map) Doubts() []finding.Finding {
 	for i := range m.Paths {
 		p := &m.Paths[i]
 		if paths[p.ID] {
-			bad(p.ID, "path-twice", fmt.Sprintf("There are two paths %q.", p.ID), "Give one of them another name.").Place = finding.Place{Part: "map"}
+			bad(p.ID, "path-twice", fmt.Sprintf("There are two paths %q.", p.ID),
+				"Give one of them another name.").Place = finding.Place{Part: "map"}
 		}
 		paths[p.ID] = true
 		if why := p.unusable(stations); why != "" {
-			bad(p.ID, "bad-path", fmt.Sprintf("The path %s %s: no wire is routed over it.", p.ID, why), "Put it right.").Place = finding.Place{Part: "map"}
+			bad(p.ID, "bad-path", fmt.Sprintf("The path %s %s: no wire is routed over it.", p.ID, why),
+				"Put it right.").Place = finding.Place{Part: "map"}
 			continue
 		}
 		reached[p.From], reached[p.To] = true, true
 	}
 	for _, s := range m.Stations {
 		if !reached[s.ID] && len(m.Stations) > 1 {
-			bad(s.ID, "station-alone", fmt.Sprintf("No path leads to %s.", s.ID), "Measure a path to it, or take it away.").Place = finding.Place{Part: "map"}
+			bad(s.ID, "station-alone", fmt.Sprintf("No path leads to %s.", s.ID),
+				"Measure a path to it, or take it away.").Place = finding.Place{Part: "map"}
 		}
 	}
 	return out

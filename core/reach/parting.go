@@ -111,8 +111,9 @@ func (r *Result) Part(found, now, wanted harness.Harness) Parted {
 			x.say("parts-nothing", finding.Check, p, "Take it back, or put the stations into their groups again.",
 				"The disconnect of %s and %s parts nothing: no wire runs from one to the other any more.", p.Between[0],
 				p.Between[1]).Place = finding.Place{Part: "bundles"}
-			r.Disconnects = append(r.Disconnects, Disconnect{Between: p.Between, Wires: []harness.WireID{}, Parted: []harness.WireID{},
-				Ties: []harness.WireID{}, Plugs: []ContactPlug{}, Taken: p.Plugs}) // shown, so that it can be taken back
+			r.Disconnects = append(r.Disconnects, Disconnect{Between: p.Between, Wires: []harness.WireID{},
+				Parted: []harness.WireID{},
+				Ties:   []harness.WireID{}, Plugs: []ContactPlug{}, Taken: p.Plugs}) // shown, so that it can be taken back
 			continue
 		}
 		x.part(p, &r.Disconnects[at])
@@ -188,7 +189,8 @@ func (x *parter) part(p *Parting, d *Disconnect) {
 	if len(stay) > 0 {
 		x.say("not-parted", finding.Check, p, "Replace them whole in Reach, or undo their terminals when the one comes out.",
 			"%s of the disconnect of %s and %s cannot be parted, since both their ends are cut already or are left to "+
-				"qualified hands: %s.", plural(len(stay), "wire"), p.Between[0], p.Between[1], first(harness.Names(stay), 6)).Place = finding.Place{Part: "bundles"}
+				"qualified hands: %s.", plural(len(stay), "wire"), p.Between[0], p.Between[1],
+			first(harness.Names(stay), 6)).Place = finding.Place{Part: "bundles"}
 	}
 	d.Parts = partsFor(p, d.Cavities)
 }
@@ -300,7 +302,8 @@ func (x *parter) wire(p *Parting, d *Disconnect, c *parted, at harness.Ref) {
 	station, path := x.crossing(l, d)
 	plug := p.Plugs[slices.IndexFunc(p.Plugs, func(y PartingPlug) bool { return y.ID == at.Connector })]
 	rates := &x.in.Decisions.Rules.Rates
-	s := Step{Kind: PartWire, Wires: []harness.WireID{w.ID}, At: halves[:], Minutes: rates.Cut + 2*rates.Crimp, NoReturn: true,
+	s := Step{Kind: PartWire, Wires: []harness.WireID{w.ID}, At: halves[:], Minutes: rates.Cut + 2*rates.Crimp,
+		NoReturn: true,
 		Text: fmt.Sprintf("Part %s at %s: cut it, crimp a contact of %.3g mm on either end, and put them into cavity %s of "+
 			"%s and of %s.", x.Result.name(c.wire), station, plug.Blade, at.Cavity, halves[0].Connector, halves[1].Connector),
 		Why: fmt.Sprintf("It would tie %s to %s: with the plug the one comes out without the other.", p.Between[0],

@@ -43,7 +43,8 @@ func made(r *rand.Rand, wires int) *harness.Loom {
 		parts = append(parts, fmt.Sprint("P", i))
 	}
 	wire := func(a, b harness.End) {
-		w := harness.Wire{ID: harness.WireID(fmt.Sprint("W", len(l.Wires)+1)), Ends: [2]harness.End{a, b}, Conductor: harness.Conductor{Function: "of some use"}, Branch: fmt.Sprint("B", r.IntN(5))}
+		w := harness.Wire{ID: harness.WireID(fmt.Sprint("W", len(l.Wires)+1)), Ends: [2]harness.End{a, b},
+			Conductor: harness.Conductor{Function: "of some use"}, Branch: fmt.Sprint("B", r.IntN(5))}
 		w.Signal.System = systems[r.IntN(len(systems)-1)]
 		if r.IntN(40) == 0 {
 			w.Signal.Role = signal.Restraint

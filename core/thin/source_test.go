@@ -14,7 +14,8 @@ import (
 // coils is a splice of four coils and a unit's sense input, fed from a fuse through an in-line plug, and grounded by a
 // second splice.
 func coils() *harness.Loom {
-	l := &harness.Loom{Devices: []harness.Device{{ID: "fuse box", Kind: harness.Fuses}, {ID: "unit", Kind: harness.Unit, System: "engine"},
+	l := &harness.Loom{Devices: []harness.Device{{ID: "fuse box", Kind: harness.Fuses},
+		{ID: "unit", Kind: harness.Unit, System: "engine"},
 		{ID: "ground", Kind: harness.Grounds}}, Splices: []harness.Splice{{ID: "S4"}, {ID: "S7"}}}
 	plug := func(id, device, mate string, n int) {
 		c := harness.Connector{ID: id, Name: id}
@@ -27,7 +28,8 @@ func coils() *harness.Loom {
 		return harness.End{At: harness.Ref{Connector: connector, Cavity: cavity}}
 	}
 	wire := func(id, text string, a, b harness.End) {
-		l.Wires = append(l.Wires, harness.Wire{ID: harness.WireID(id), Ends: [2]harness.End{a, b}, Conductor: harness.Conductor{Function: text, Signal: signal.Read(text)}})
+		l.Wires = append(l.Wires, harness.Wire{ID: harness.WireID(id), Ends: [2]harness.End{a, b},
+			Conductor: harness.Conductor{Function: text, Signal: signal.Read(text)}})
 	}
 	plug("FB", "fuse box", "", 1)
 	plug("X", "", "Y", 2)
@@ -72,7 +74,8 @@ func TestTheLastFeedOfASplice(t *testing.T) {
 			if (len(lost) == 4) != coils4 {
 				t.Errorf("%d decided, if %s is cut: %+v", len(decided), wire, cut.Dies)
 			}
-			in.Decisions = append(slices.Clone(decided), thin.Decision{On: thin.Wire, ID: wire, Choice: thin.Goes, Reason: "a trial"})
+			in.Decisions = append(slices.Clone(decided), thin.Decision{On: thin.Wire, ID: wire, Choice: thin.Goes,
+				Reason: "a trial"})
 			told := map[string]bool{}
 			for _, f := range thin.Compute(in).Findings {
 				if f.Severity != finding.Wrong || f.Code != "feed-lost" && f.Code != "function-dies" {
@@ -82,7 +85,8 @@ func TestTheLastFeedOfASplice(t *testing.T) {
 					told[at] = told[at] || strings.Contains(f.Text, at)
 				}
 			}
-			if n := len(slices.DeleteFunc([]string{"C1", "C2", "C3", "C4"}, func(at string) bool { return !told[at] })); (n == 4) != coils4 {
+			if n := len(slices.DeleteFunc([]string{"C1", "C2", "C3", "C4"},
+				func(at string) bool { return !told[at] })); (n == 4) != coils4 {
 				t.Errorf("%d decided, %s goes: %d coils are told of", len(decided), wire, n)
 			}
 		}

@@ -62,7 +62,8 @@ func bench(t *testing.T, lines ...string) *harness.Loom {
 				l.Connectors[i].Locked = l.Connectors[i].Locked || l.Connectors[i].ID == f[1]
 			}
 		default:
-			w := harness.Wire{ID: harness.WireID(f[0]), Ends: [2]harness.End{end(f[1]), end(f[2])}, Conductor: harness.Conductor{Function: strings.Join(f[3:], " ")}}
+			w := harness.Wire{ID: harness.WireID(f[0]), Ends: [2]harness.End{end(f[1]), end(f[2])},
+				Conductor: harness.Conductor{Function: strings.Join(f[3:], " ")}}
 			w.Signal = signal.Read(w.Function)
 			l.Wires = append(l.Wires, w)
 		}
@@ -98,7 +99,8 @@ func fates(l *harness.Loom, r *thin.Result) string {
 
 // The trade's rules for splices and dead legs (common practice).
 func TestVerdicts(t *testing.T) {
-	parts := []string{"device unit unit engine U", "device fuses fuses power F", "device valve part emissions V", "device lamp part lighting L", "device lamp2 part lighting L2"}
+	parts := []string{"device unit unit engine U", "device fuses fuses power F", "device valve part emissions V",
+		"device lamp part lighting L", "device lamp2 part lighting L2"}
 	for _, c := range []struct {
 		name    string
 		lines   []string
@@ -107,26 +109,46 @@ func TestVerdicts(t *testing.T) {
 	}{
 		{"both ends unwanted: it falls out", []string{"W1 U-1 V-1"}, []string{"goes module valve"}, "W1 goes"},
 		{"nothing decided: it stays", []string{"W1 U-1 V-1", "W2 V-2 ?"}, nil, ""},
-		{"a system is inherited", []string{"W1 U-1 V-1", "W2 U-2 L-1"}, []string{"goes system emissions", "keep system lighting"}, "W1 goes, W2 keep"},
+		{"a system is inherited", []string{"W1 U-1 V-1", "W2 U-2 L-1"},
+			[]string{"goes system emissions", "keep system lighting"}, "W1 goes, W2 keep"},
 		{"the smaller thing wins", []string{"W1 U-1 V-1"}, []string{"goes system emissions", "keep module valve"}, "W1 keep"},
-		{"an exception on a wire wins", []string{"W1 U-1 V-1", "W2 U-2 V-2"}, []string{"goes module valve", "keep wire W2"}, "W1 goes, W2 keep"},
-		{"three legs stay: trim", []string{"W1 F-1 S1", "W2 S1 L-1", "W3 S1 L2-1", "W4 S1 V-1"}, []string{"goes module valve"}, "W4 goes, S1 trim"},
-		{"two legs stay: one through wire", []string{"W1 F-1 S1", "W2 S1 L-1", "W4 S1 V-1"}, []string{"goes module valve"}, "W4 goes, S1 through"},
-		{"one leg stays: the splice is not needed", []string{"W2 S1 L-1", "W3 S1 V-1", "W4 S1 V-2"}, []string{"goes module valve"}, "W3 goes, W4 goes, S1 remove"},
-		{"a chain is resolved as a whole", []string{"W1 F-1 S1", "W2 S1 L-1", "W3 S1 S2", "W4 S2 S3", "W5 S3 V-1", "W6 S3 V-2", "W7 S2 V-3"}, []string{"goes module valve"},
+		{"an exception on a wire wins", []string{"W1 U-1 V-1", "W2 U-2 V-2"}, []string{"goes module valve", "keep wire W2"},
+			"W1 goes, W2 keep"},
+		{"three legs stay: trim", []string{"W1 F-1 S1", "W2 S1 L-1", "W3 S1 L2-1", "W4 S1 V-1"},
+			[]string{"goes module valve"}, "W4 goes, S1 trim"},
+		{"two legs stay: one through wire", []string{"W1 F-1 S1", "W2 S1 L-1", "W4 S1 V-1"}, []string{"goes module valve"},
+			"W4 goes, S1 through"},
+		{"one leg stays: the splice is not needed", []string{"W2 S1 L-1", "W3 S1 V-1", "W4 S1 V-2"},
+			[]string{"goes module valve"}, "W3 goes, W4 goes, S1 remove"},
+		{"a chain is resolved as a whole", []string{"W1 F-1 S1", "W2 S1 L-1", "W3 S1 S2", "W4 S2 S3", "W5 S3 V-1",
+			"W6 S3 V-2", "W7 S2 V-3"}, []string{"goes module valve"},
 			"W3 goes, W4 goes, W5 goes, W6 goes, W7 goes, S1 through, S2 remove, S3 remove"},
-		{"a chain with a kept end at its far side stays", []string{"W1 F-1 S1", "W2 S1 V-1", "W3 S1 S2", "W4 S2 L-1", "W5 S2 V-2"}, []string{"goes module valve", "keep module lamp"},
+		{"a chain with a kept end at its far side stays",
+			[]string{"W1 F-1 S1", "W2 S1 V-1", "W3 S1 S2", "W4 S2 L-1", "W5 S2 V-2"},
+			[]string{"goes module valve", "keep module lamp"},
 			"W1 keep, W2 goes, W3 keep, W4 keep, W5 goes, S1 through, S2 through"},
-		{"a feed whose every load goes is not held by its fuse", []string{"W1 F-1 S1", "W2 S1 V-1", "W3 S1 V-2"}, []string{"goes module valve"}, "W1 goes, W2 goes, W3 goes, S1 remove"},
-		{"a ring that leads from a fuse to nothing wanted goes whole", []string{"W1 F-1 S1", "W2 S1 S2", "W3 S1 S2", "W4 S2 V-1"}, []string{"goes module valve"}, "W1 goes, W2 goes, W3 goes, W4 goes, S1 remove, S2 remove"},
-		{"a feed from fuse to unit stays without its loads", []string{"W1 F-1 S1", "W2 S1 U-1", "W3 S1 V-1"}, []string{"goes module valve"}, "W3 goes, S1 through"},
-		{"an end that nobody followed is not understood, and stays", []string{"W1 S1 ?", "W2 S1 V-1", "W3 S1 U-1"}, []string{"goes module valve"}, "W2 goes, S1 through"},
-		{"kept at one end and going at the other: contested, it stays", []string{"W1 L-1 V-1"}, []string{"goes module valve", "keep module lamp"}, "W1 keep"},
-		{"a junction's row loses a leg", []string{"plug J", "link J 1 2 3", "W1 F-1 J-1", "W2 J-2 L-1", "W3 J-3 V-1"}, []string{"goes module valve"}, "W3 goes, J1 trim"},
-		{"what only passes through is joined without it", []string{"link U 7 8", "W1 F-1 U-7", "W2 U-8 L-1", "W3 U-1 V-1"}, []string{"goes module unit"}, "U7 rejoin"},
-		{"across an in-line pair", []string{"plug X Y", "plug Y X", "W1 U-1 X-1", "W2 Y-1 V-1"}, []string{"goes module valve"}, "W1 goes, W2 goes"},
-		{"another's half is never decided", []string{"plug X Y", "plug Y X", "locked Y", "W1 U-1 X-1", "W2 Y-1 L-1"}, []string{"goes connector Y", "keep module lamp"}, "W1 keep, W2 keep"},
-		{"a system goes and one sensor of it is kept", []string{"W1 U-1 V-1 Canister purge valve, control", "W2 U-2 L-1 Canister purge valve, control"}, []string{"goes system emissions", "keep module lamp"}, "W1 goes, W2 keep"},
+		{"a feed whose every load goes is not held by its fuse", []string{"W1 F-1 S1", "W2 S1 V-1", "W3 S1 V-2"},
+			[]string{"goes module valve"}, "W1 goes, W2 goes, W3 goes, S1 remove"},
+		{"a ring that leads from a fuse to nothing wanted goes whole",
+			[]string{"W1 F-1 S1", "W2 S1 S2", "W3 S1 S2", "W4 S2 V-1"}, []string{"goes module valve"},
+			"W1 goes, W2 goes, W3 goes, W4 goes, S1 remove, S2 remove"},
+		{"a feed from fuse to unit stays without its loads", []string{"W1 F-1 S1", "W2 S1 U-1", "W3 S1 V-1"},
+			[]string{"goes module valve"}, "W3 goes, S1 through"},
+		{"an end that nobody followed is not understood, and stays", []string{"W1 S1 ?", "W2 S1 V-1", "W3 S1 U-1"},
+			[]string{"goes module valve"}, "W2 goes, S1 through"},
+		{"kept at one end and going at the other: contested, it stays", []string{"W1 L-1 V-1"},
+			[]string{"goes module valve", "keep module lamp"}, "W1 keep"},
+		{"a junction's row loses a leg", []string{"plug J", "link J 1 2 3", "W1 F-1 J-1", "W2 J-2 L-1", "W3 J-3 V-1"},
+			[]string{"goes module valve"}, "W3 goes, J1 trim"},
+		{"what only passes through is joined without it", []string{"link U 7 8", "W1 F-1 U-7", "W2 U-8 L-1", "W3 U-1 V-1"},
+			[]string{"goes module unit"}, "U7 rejoin"},
+		{"across an in-line pair", []string{"plug X Y", "plug Y X", "W1 U-1 X-1", "W2 Y-1 V-1"},
+			[]string{"goes module valve"}, "W1 goes, W2 goes"},
+		{"another's half is never decided", []string{"plug X Y", "plug Y X", "locked Y", "W1 U-1 X-1", "W2 Y-1 L-1"},
+			[]string{"goes connector Y", "keep module lamp"}, "W1 keep, W2 keep"},
+		{"a system goes and one sensor of it is kept", []string{"W1 U-1 V-1 Canister purge valve, control",
+			"W2 U-2 L-1 Canister purge valve, control"}, []string{"goes system emissions", "keep module lamp"},
+			"W1 goes, W2 keep"},
 		{"beside restraint the other legs are free, and the splice is left alone",
 			[]string{"device bag part restraint R", "W1 F-1 S1", "W2 S1 R-1 Airbag, driver", "W3 S1 L-1", "W4 S1 V-1"},
 			[]string{"goes module valve", "goes module lamp", "goes module fuses"}, "W3 goes, W4 goes, S1 trim"},
@@ -155,7 +177,8 @@ func TestVerdicts(t *testing.T) {
 
 // added: an alarm cut the starter wire in two; when it goes the factory wire is joined again.
 func TestWhatSomebodyAddedIsUndone(t *testing.T) {
-	l := bench(t, "device switch part starting IS", "device starter part starting ST", "device alarm unit security AL", "link AL 3 4", "W1 IS-4 AL-3", "W2 AL-4 ST-1", "W3 AL-1 S1", "W4 S1 IS-1", "W5 S1 ST-2")
+	l := bench(t, "device switch part starting IS", "device starter part starting ST", "device alarm unit security AL",
+		"link AL 3 4", "W1 IS-4 AL-3", "W2 AL-4 ST-1", "W3 AL-1 S1", "W4 S1 IS-1", "W5 S1 ST-2")
 	l.Devices[2].Added, l.Splices[0].Added = "a previous owner", "a previous owner"
 	r := thin.Compute(thin.Input{Loom: l, Decisions: decide("goes module alarm"), Bench: thin.Standard()})
 	if got := fates(l, r); got != "W3 goes, S1 through, AL3 rejoin" {
@@ -179,27 +202,43 @@ func TestWhatKeepingImplies(t *testing.T) {
 		decided  []string
 		change   func(*harness.Loom)
 	}{
-		{"part-incomplete", finding.Wrong, []string{"device map part air M", "W1 U-1 M-1 Manifold pressure sensor signal", "W2 U-2 M-2 Manifold pressure sensor +5 V"}, []string{"goes wire W2"}, nil},
-		{"pair-split", finding.Wrong, []string{"device k part ignition K", "W1 U-1 K-1", "W2 U-2 K-2"}, []string{"goes wire W2"}, func(l *harness.Loom) { l.Wires[0].Pair, l.Wires[1].Pair = "p", "p" }},
-		{"shield-lost", finding.Wrong, []string{"device k part ignition K", "W1 U-1 K-1", "W2 U-2 taped Knock sensor shield"}, []string{"goes wire W2"}, func(l *harness.Loom) { l.Wires[0].Shield, l.Wires[1].Shield = "p", "p" }},
-		{"lone-survivor", finding.Note, []string{"device v part emissions V", "device k part engine K", "W1 U-1 V-1", "W2 U-2 V-2", "W3 U-3 K-1"}, []string{"goes module v"}, func(l *harness.Loom) {
+		{"part-incomplete", finding.Wrong, []string{"device map part air M", "W1 U-1 M-1 Manifold pressure sensor signal",
+			"W2 U-2 M-2 Manifold pressure sensor +5 V"}, []string{"goes wire W2"}, nil},
+		{"pair-split", finding.Wrong, []string{"device k part ignition K", "W1 U-1 K-1", "W2 U-2 K-2"},
+			[]string{"goes wire W2"}, func(l *harness.Loom) { l.Wires[0].Pair, l.Wires[1].Pair = "p", "p" }},
+		{"shield-lost", finding.Wrong, []string{"device k part ignition K", "W1 U-1 K-1",
+			"W2 U-2 taped Knock sensor shield"}, []string{"goes wire W2"},
+			func(l *harness.Loom) { l.Wires[0].Shield, l.Wires[1].Shield = "p", "p" }},
+		{"lone-survivor", finding.Note, []string{"device v part emissions V", "device k part engine K", "W1 U-1 V-1",
+			"W2 U-2 V-2", "W3 U-3 K-1"}, []string{"goes module v"}, func(l *harness.Loom) {
 			for i := range l.Wires {
 				l.Wires[i].Branch = "b"
 			}
 		}},
-		{"function-dies", finding.Danger, []string{"device lamp part lighting L", "W1 F-1 L-1 Brake lamp feed"}, []string{"keep module lamp", "goes module fuses"}, nil},
-		{"function-dies", finding.Danger, []string{"device lamp part lighting L", "device switch part brakes B", "W1 B-1 L-1 Brake lamp feed"}, []string{"keep module lamp", "goes module switch"}, nil},
+		{"function-dies", finding.Danger, []string{"device lamp part lighting L", "W1 F-1 L-1 Brake lamp feed"},
+			[]string{"keep module lamp", "goes module fuses"}, nil},
+		{"function-dies", finding.Danger, []string{"device lamp part lighting L", "device switch part brakes B",
+			"W1 B-1 L-1 Brake lamp feed"}, []string{"keep module lamp", "goes module switch"}, nil},
 		{"feed-thinned", finding.Check, []string{"W1 F-1 U-1 Battery", "W2 F-2 U-2 Battery"}, []string{"goes wire W2"}, nil},
-		{"suppressor", finding.Check, []string{"device noise suppressor ignition N", "W1 G-1 N-1"}, []string{"goes module noise"}, nil},
-		{"passes-through", finding.Wrong, []string{"device lamp part lighting L", "device old unit fuel O", "link O 1 2", "W1 F-1 O-1 Brake lamp feed", "W2 O-2 L-1 Brake lamp feed"}, []string{"goes module old"}, nil},
-		{"carries-kept", finding.Wrong, []string{"device lamp part lighting L", "device old unit fuel O", "W1 O-1 L-1"}, []string{"goes module old", "keep module lamp"}, nil},
-		{"bus-end", finding.Check, []string{"device box unit gearbox B", "device abs unit brakes A", "W1 U-1 S1 CAN bus high", "W2 S1 B-1 CAN bus high", "W3 S1 A-1 CAN bus high"}, []string{"goes module box"}, nil},
-		{"law", finding.Check, []string{"device lamp part lighting L", "W1 U-1 L-1 Reverse lamp feed"}, []string{"goes module lamp"}, nil},
-		{"rides-along", finding.Note, []string{"device axle part driveline X", "W1 U-1 X-1"}, []string{"goes system driveline"}, func(l *harness.Loom) { l.Devices[3].Owner = harness.Driveline }},
-		{"contested", finding.Check, []string{"device a part air A", "device b part body B", "W1 A-1 B-1"}, []string{"goes module a", "keep module b"}, nil},
-		{"pair-contested", finding.Check, []string{"plug X Y", "plug Y X", "W1 U-1 X-1", "W2 Y-1 F-1"}, []string{"goes connector X", "keep connector Y"}, nil},
+		{"suppressor", finding.Check, []string{"device noise suppressor ignition N", "W1 G-1 N-1"},
+			[]string{"goes module noise"}, nil},
+		{"passes-through", finding.Wrong, []string{"device lamp part lighting L", "device old unit fuel O", "link O 1 2",
+			"W1 F-1 O-1 Brake lamp feed", "W2 O-2 L-1 Brake lamp feed"}, []string{"goes module old"}, nil},
+		{"carries-kept", finding.Wrong, []string{"device lamp part lighting L", "device old unit fuel O", "W1 O-1 L-1"},
+			[]string{"goes module old", "keep module lamp"}, nil},
+		{"bus-end", finding.Check, []string{"device box unit gearbox B", "device abs unit brakes A",
+			"W1 U-1 S1 CAN bus high", "W2 S1 B-1 CAN bus high", "W3 S1 A-1 CAN bus high"}, []string{"goes module box"}, nil},
+		{"law", finding.Check, []string{"device lamp part lighting L", "W1 U-1 L-1 Reverse lamp feed"},
+			[]string{"goes module lamp"}, nil},
+		{"rides-along", finding.Note, []string{"device axle part driveline X", "W1 U-1 X-1"},
+			[]string{"goes system driveline"}, func(l *harness.Loom) { l.Devices[3].Owner = harness.Driveline }},
+		{"contested", finding.Check, []string{"device a part air A", "device b part body B", "W1 A-1 B-1"},
+			[]string{"goes module a", "keep module b"}, nil},
+		{"pair-contested", finding.Check, []string{"plug X Y", "plug Y X", "W1 U-1 X-1", "W2 Y-1 F-1"},
+			[]string{"goes connector X", "keep connector Y"}, nil},
 		{"decision-lost", finding.Check, []string{"W1 U-1 F-1"}, []string{"goes wire W9"}, nil},
-		{"decision-lost", finding.Check, []string{"device bag unit restraint R", "W1 U-1 R-1 Airbag, driver"}, []string{"goes system restraint"}, nil},
+		{"decision-lost", finding.Check, []string{"device bag unit restraint R", "W1 U-1 R-1 Airbag, driver"},
+			[]string{"goes system restraint"}, nil},
 	} {
 		t.Run(c.code, func(t *testing.T) {
 			l := bench(t, append(slices.Clone(base), c.lines...)...)
@@ -224,8 +263,10 @@ func TestWhatKeepingImplies(t *testing.T) {
 
 // The classic disaster: a plug that looks like a door's carries half the body.
 func TestIfICutHere(t *testing.T) {
-	l := bench(t, "device fuses fuses power F", "device unit unit engine U", "device lamp part lighting L", "device pump part fuel P", "device rest part restraint R", "plug W V", "plug V W",
-		"W1 F-1 W-1 Brake lamp feed", "W2 V-1 L-1 Brake lamp feed", "W3 F-2 W-2 Fuel pump feed", "W4 V-2 P-1 Fuel pump feed", "W5 U-1 S1 Injector 1, control", "W6 S1 P-2", "W7 S1 U-2", "W8 U-3 R-1 Airbag, driver")
+	l := bench(t, "device fuses fuses power F", "device unit unit engine U", "device lamp part lighting L",
+		"device pump part fuel P", "device rest part restraint R", "plug W V", "plug V W",
+		"W1 F-1 W-1 Brake lamp feed", "W2 V-1 L-1 Brake lamp feed", "W3 F-2 W-2 Fuel pump feed", "W4 V-2 P-1 Fuel pump feed",
+		"W5 U-1 S1 Injector 1, control", "W6 S1 P-2", "W7 S1 U-2", "W8 U-3 R-1 Airbag, driver")
 	r := thin.Compute(thin.Input{Loom: l, Decisions: decide("keep module lamp"), Bench: thin.Standard()})
 	for _, c := range []struct {
 		on       thin.Scope
@@ -253,8 +294,10 @@ func TestIfICutHere(t *testing.T) {
 			}
 			dies = append(dies, d.At)
 		}
-		if got := strings.Join(dies, ", "); got != c.dies || strings.Join(cut.Legal, " ") != c.legal || strings.Join(cut.Fuses, " ") != c.fuses || len(cut.Circuits) != c.circuits || cut.Carries != c.carries {
-			t.Errorf("%s %s: dies %q, legal %v, fuses %v, %d circuits, carries %d", c.on, c.id, got, cut.Legal, cut.Fuses, len(cut.Circuits), cut.Carries)
+		if got := strings.Join(dies, ", "); got != c.dies || strings.Join(cut.Legal, " ") != c.legal ||
+			strings.Join(cut.Fuses, " ") != c.fuses || len(cut.Circuits) != c.circuits || cut.Carries != c.carries {
+			t.Errorf("%s %s: dies %q, legal %v, fuses %v, %d circuits, carries %d", c.on, c.id, got, cut.Legal, cut.Fuses,
+				len(cut.Circuits), cut.Carries)
 		}
 	}
 	if cut, _ := r.Cut(thin.Wire, "W8"); cut.Locked == "" {
@@ -267,7 +310,8 @@ func TestIfICutHere(t *testing.T) {
 
 func TestTheGateListsWhatIsMissing(t *testing.T) {
 	l := bench(t, "device unit unit engine U", "device valve part emissions V", "W1 U-1 V-1", "W2 U-2 V-2")
-	in := thin.Input{Loom: l, Decisions: decide("goes module valve"), Bench: thin.Standard(), Records: map[string]thin.Record{"U": {Labelled: true, Photos: 1, Counted: 3}}}
+	in := thin.Input{Loom: l, Decisions: decide("goes module valve"), Bench: thin.Standard(),
+		Records: map[string]thin.Record{"U": {Labelled: true, Photos: 1, Counted: 3}}}
 	missing := func(at ...string) []string {
 		touched := map[string]bool{}
 		for _, c := range at {
@@ -291,16 +335,21 @@ func TestTheGateListsWhatIsMissing(t *testing.T) {
 
 // The screen shows which decision a verdict comes from: the wire's own, a larger thing's, or none.
 func TestWhereAVerdictComesFrom(t *testing.T) {
-	l := bench(t, "device unit unit engine U", "device valve part emissions V", "device lamp part lighting L", "device box fuses power F",
-		"W1 U-1 V-1", "W2 U-2 V-2", "W3 F-1 S1", "W4 S1 V-3", "W5 S1 L-1", "W6 S1 U-3", "W7 V-4 L-2", "W8 U-4 L-3 Reverse lamp feed")
+	l := bench(t, "device unit unit engine U", "device valve part emissions V", "device lamp part lighting L",
+		"device box fuses power F",
+		"W1 U-1 V-1", "W2 U-2 V-2", "W3 F-1 S1", "W4 S1 V-3", "W5 S1 L-1", "W6 S1 U-3", "W7 V-4 L-2",
+		"W8 U-4 L-3 Reverse lamp feed")
 	all := []thin.Decision{
-		{On: thin.System, ID: "emissions", Choice: thin.Goes, Reason: "none wanted"}, {On: thin.Connector, ID: "V", Choice: thin.Goes, Reason: "nothing left in it"},
+		{On: thin.System, ID: "emissions", Choice: thin.Goes, Reason: "none wanted"},
+		{On: thin.Connector, ID: "V", Choice: thin.Goes, Reason: "nothing left in it"},
 		{On: thin.Wire, ID: "W2", Choice: thin.Keep, Reason: "for later"}, {On: thin.Module, ID: "lamp", Choice: thin.Keep},
 		{On: thin.System, ID: "lighting", Choice: thin.Goes}, {On: thin.Module, ID: "unit", Choice: thin.Keep},
 	}
 	r := thin.Compute(thin.Input{Loom: l, Decisions: all, Bench: thin.Standard()})
 	for i, want := range []string{
-		"goes by connector V: nothing left in it", "keep by wire W2: for later, itself", "keep", "goes by connector V: nothing left in it", "keep by module lamp: ", "keep", "keep by module lamp: , contested", "keep by module lamp: ",
+		"goes by connector V: nothing left in it", "keep by wire W2: for later, itself", "keep",
+		"goes by connector V: nothing left in it", "keep by module lamp: ", "keep", "keep by module lamp: , contested",
+		"keep by module lamp: ",
 	} {
 		v := r.Wires[i]
 		got := string(v.Choice)
@@ -328,10 +377,12 @@ func TestWhereAVerdictComesFrom(t *testing.T) {
 			t.Errorf("system %q counts %+v, %d wires are of it", s.System, s, sum)
 		}
 		for _, d := range s.Devices {
-			if d.ID == "lamp" && (!d.Own || d.Choice != thin.Keep || d.Wires != 3 || len(d.Plugs) != 1 || d.Plugs[0].By.On != thin.Module) {
+			if d.ID == "lamp" && (!d.Own || d.Choice != thin.Keep || d.Wires != 3 || len(d.Plugs) != 1 ||
+				d.Plugs[0].By.On != thin.Module) {
 				t.Errorf("device %+v", d)
 			}
-			if d.ID == "valve" && (d.Own || d.Choice != thin.Goes || d.By.On != thin.System || d.Plugs[0].By.On != thin.Connector) {
+			if d.ID == "valve" && (d.Own || d.Choice != thin.Goes || d.By.On != thin.System ||
+				d.Plugs[0].By.On != thin.Connector) {
 				t.Errorf("device %+v", d)
 			}
 		}
@@ -341,7 +392,8 @@ func TestWhereAVerdictComesFrom(t *testing.T) {
 // A decision that was brought from an earlier job counts for nothing, and is named.
 func TestWhatIsToBeVerifiedCountsForNothing(t *testing.T) {
 	l := bench(t, "device unit unit engine U", "device valve part emissions V", "W1 U-1 V-1")
-	r := thin.Compute(thin.Input{Loom: l, Bench: thin.Standard(), Decisions: []thin.Decision{{On: thin.Module, ID: "valve", Choice: thin.Goes, Verify: "an earlier job"}}})
+	r := thin.Compute(thin.Input{Loom: l, Bench: thin.Standard(),
+		Decisions: []thin.Decision{{On: thin.Module, ID: "valve", Choice: thin.Goes, Verify: "an earlier job"}}})
 	if r.Wires[0].Choice != thin.Undecided || len(r.Steps) != 0 || !hasFinding(r, "to-be-verified", finding.Check) {
 		t.Errorf("%+v, %v", r.Wires[0], r.Findings)
 	}

@@ -28,11 +28,13 @@ func (t *thinning) offConnectors() {
 		c := &t.loom.Connectors[h]
 		by := t.half[h].by
 		if n := len(carried[h].stays); n > 0 && by != nil {
-			severity, remedy := finding.Wrong, "Say why it goes, or keep it: a connector cut off by mistake costs a trace for every wire it carried."
+			severity, remedy := finding.Wrong, "Say why it goes, or keep it: a connector cut off by mistake costs a trace "+
+				"for every wire it carried."
 			if by.Reason != "" {
 				severity, remedy = finding.Check, "The reason given: "+by.Reason
 			}
-			t.find("carries-kept", severity, c.ID, remedy, "Connector %s goes and carries %d wires that stay: %s.", c.ID, n, t.named(carried[h].stays)).Place = finding.Place{Of: "connector"}
+			t.find("carries-kept", severity, c.ID, remedy, "Connector %s goes and carries %d wires that stay: %s.", c.ID, n,
+				t.named(carried[h].stays)).Place = finding.Place{Of: "connector"}
 		}
 		if i, ok := t.net.Device(c.Device); ok && !told[c.Device] {
 			told[c.Device] = true
@@ -43,14 +45,19 @@ func (t *thinning) offConnectors() {
 
 func (t *thinning) goingDevice(d *harness.Device, by *Decision, ws []int32) {
 	if d.Kind == harness.Suppressor {
-		t.find("suppressor", finding.Check, d.ID, "Keep it: without it ignition noise reaches sensors and the radio.", "%s looks as if it did nothing; it is a noise suppressor.", d.ID).Place = finding.Place{Of: "module"}
+		t.find("suppressor", finding.Check, d.ID, "Keep it: without it ignition noise reaches sensors and the radio.",
+			"%s looks as if it did nothing; it is a noise suppressor.", d.ID).Place = finding.Place{Of: "module"}
 	}
 	if by != nil && by.On != Module && (d.Owner == harness.Body || d.Owner == harness.Driveline) {
-		t.find("rides-along", finding.Note, d.ID, "Make sure that it is really not wanted; it is decided by what it rides in.", "%s belongs to the %s and goes with %s %s.", d.ID, d.Owner, by.On, by.ID).Place = finding.Place{Of: "module"}
+		t.find("rides-along", finding.Note, d.ID,
+			"Make sure that it is really not wanted; it is decided by what it rides in.",
+			"%s belongs to the %s and goes with %s %s.", d.ID, d.Owner, by.On, by.ID).Place = finding.Place{Of: "module"}
 	}
 	for _, w := range ws {
 		if dev := t.loom.Wires[w].Signal.Device; (dev == "canh" || dev == "canl") && circuitSize(t.net, w) > 2 {
-			t.find("bus-end", finding.Check, d.ID, "Measure across the pair with power off: 60 Ω is right, 120 Ω says that one end is missing (ISO 11898-2).", "%s sits on a data bus; if its end of the bus goes with it, the rest loses its 120 Ω.", d.ID).Place = finding.Place{Of: "module"}
+			t.find("bus-end", finding.Check, d.ID, "Measure across the pair with power off: 60 Ω is right, 120 Ω says that "+
+				"one end is missing (ISO 11898-2).", "%s sits on a data bus; if its end of the bus goes with it, the rest loses "+
+				"its 120 Ω.", d.ID).Place = finding.Place{Of: "module"}
 			break
 		}
 	}
@@ -87,10 +94,13 @@ func (t *thinning) passing() {
 			}
 		}
 		if d := t.net.DeviceOf(j.node); d != nil && d.Added != "" {
-			t.find("factory-rejoined", finding.Note, j.ID, "", "%s was added by %s, who cut a factory wire for it: %s are joined again.", d.ID, d.Added, strings.Join(harness.Names(j.Stays), ", ")).Place = finding.Place{Of: "joint"}
+			t.find("factory-rejoined", finding.Note, j.ID, "", "%s was added by %s, who cut a factory wire for it: %s are "+
+				"joined again.", d.ID, d.Added, strings.Join(harness.Names(j.Stays), ", ")).Place = finding.Place{Of: "joint"}
 			continue
 		}
-		t.find("passes-through", severity, j.ID, "The plan joins them where it comes off; check that nothing inside it switched them.", "The %s %s only pass through %s, which goes.", what, strings.Join(harness.Names(j.Stays), ", "), refs(j.At)).Place = finding.Place{Of: "joint"}
+		t.find("passes-through", severity, j.ID, "The plan joins them where it comes off; check that nothing inside it "+
+			"switched them.", "The %s %s only pass through %s, which goes.", what, strings.Join(harness.Names(j.Stays), ", "),
+			refs(j.At)).Place = finding.Place{Of: "joint"}
 	}
 }
 
@@ -111,7 +121,9 @@ func (t *thinning) doubtful() {
 		}
 	}
 	if len(contested) > 0 {
-		t.find("contested", finding.Check, string(t.loom.Wires[contested[0]].ID), "Decide these wires one by one; until then they stay.", "%d wires have one end that goes and one that is kept or undecided: %s.", len(contested), t.named(contested))
+		t.find("contested", finding.Check, string(t.loom.Wires[contested[0]].ID),
+			"Decide these wires one by one; until then they stay.", "%d wires have one end that goes and one that is kept or "+
+				"undecided: %s.", len(contested), t.named(contested))
 	}
 	names := make([]string, 0, len(laws))
 	for l := range laws {
@@ -119,10 +131,14 @@ func (t *thinning) doubtful() {
 	}
 	slices.Sort(names)
 	for _, l := range names {
-		t.find("law", finding.Check, string(t.loom.Wires[laws[l][0]].ID), "Check local rules first, and get an engineer's certificate where one is required.", "%s: %d wires go. To remove it may be unlawful on the road.", strings.ToUpper(l[:1])+l[1:], len(laws[l]))
+		t.find("law", finding.Check, string(t.loom.Wires[laws[l][0]].ID),
+			"Check local rules first, and get an engineer's certificate where one is required.",
+			"%s: %d wires go. To remove it may be unlawful on the road.", strings.ToUpper(l[:1])+l[1:], len(laws[l]))
 	}
 	for _, h := range t.torn {
-		t.find("pair-contested", finding.Check, t.loom.Connectors[h].ID, "Decide both halves alike.", "%s goes and %s is kept: they are two halves of one plug, and stay.", t.loom.Connectors[h].ID, t.loom.Connectors[h].Mate).Place = finding.Place{Of: "connector"}
+		t.find("pair-contested", finding.Check, t.loom.Connectors[h].ID, "Decide both halves alike.",
+			"%s goes and %s is kept: they are two halves of one plug, and stay.", t.loom.Connectors[h].ID,
+			t.loom.Connectors[h].Mate).Place = finding.Place{Of: "connector"}
 	}
 	t.leftAlone()
 	t.decisionsThatCannotHold()
@@ -148,7 +164,8 @@ func (t *thinning) leftAlone() {
 		}
 		t.find("shared-splice", finding.Check, j.ID, "Battery off and wait as the maker says. Cut only the dead legs, "+
 			"away from it, and seal them; leave the "+j.Kind+" itself alone.",
-			"%s belongs to a restraint or high-voltage circuit too, and %s goes.", j.ID, strings.Join(harness.Names(j.Goes), ", ")).Place = finding.Place{Of: "joint"}
+			"%s belongs to a restraint or high-voltage circuit too, and %s goes.", j.ID,
+			strings.Join(harness.Names(j.Goes), ", ")).Place = finding.Place{Of: "joint"}
 	}
 }
 
@@ -164,11 +181,14 @@ func (t *thinning) decisionsThatCannotHold() {
 			continue
 		}
 		if why := t.Refuses(*d); why != "" {
-			t.find("decision-lost", finding.Check, d.ID, "Look at it again and decide anew.", "It was decided that %s %s %s, but %s.", d.On, d.ID, map[Choice]string{Keep: "is kept", Goes: "goes"}[d.Choice], why)
+			t.find("decision-lost", finding.Check, d.ID, "Look at it again and decide anew.",
+				"It was decided that %s %s %s, but %s.", d.On, d.ID, map[Choice]string{Keep: "is kept", Goes: "goes"}[d.Choice],
+				why)
 		}
 	}
 	if verify > 0 {
-		t.find("to-be-verified", finding.Check, "", "Look at each and take it over or reopen it; until then it counts for nothing.", "%d decisions were brought from an earlier job and nobody has verified them here.", verify)
+		t.find("to-be-verified", finding.Check, "", "Look at each and take it over or reopen it; until then it counts for "+
+			"nothing.", "%d decisions were brought from an earlier job and nobody has verified them here.", verify)
 	}
 }
 

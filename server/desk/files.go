@@ -32,7 +32,8 @@ type upload struct {
 func ReadUpload(c *gin.Context) (upload, error) {
 	var u upload
 	if err := c.Request.ParseMultipartForm(8 << 20); err != nil {
-		return u, TooLargeOr(err, Refusal(http.StatusBadRequest, "bad-request", Sentence("the upload cannot be read: "+err.Error()), ""))
+		return u, TooLargeOr(err, Refusal(http.StatusBadRequest, "bad-request",
+			Sentence("the upload cannot be read: "+err.Error()), ""))
 	}
 	data := []byte(c.Request.PostFormValue("text"))
 	if file, _, err := c.Request.FormFile("file"); err == nil {
@@ -44,7 +45,8 @@ func ReadUpload(c *gin.Context) (upload, error) {
 	for field, into := range map[string]any{"meta": &u.Meta, "options": &u.Options} {
 		if text := c.Request.PostFormValue(field); text != "" {
 			if err := json.Unmarshal([]byte(text), into); err != nil {
-				return u, Refusal(http.StatusBadRequest, "bad-request", Sentence("the request cannot be read: "+err.Error()), "/"+field)
+				return u, Refusal(http.StatusBadRequest, "bad-request", Sentence("the request cannot be read: "+err.Error()), "/"+
+					field)
 			}
 		}
 	}

@@ -46,9 +46,11 @@ func asProblem(err error) *Problem {
 	case errors.As(err, &refusal):
 		return Refusal(http.StatusUnprocessableEntity, refusal.Code, Sentence(refusal.Text), "")
 	case errors.As(err, &tooLarge):
-		return Refusal(http.StatusRequestEntityTooLarge, "too-large", fmt.Sprintf("That is more than %d MB.", tooLarge.Limit>>20), "")
+		return Refusal(http.StatusRequestEntityTooLarge, "too-large",
+			fmt.Sprintf("That is more than %d MB.", tooLarge.Limit>>20), "")
 	case errors.As(err, &stale):
-		return Refusal(http.StatusConflict, "stale", "Somebody else changed this since you saw it. Nothing was changed: look again and repeat.", stale.Subject)
+		return Refusal(http.StatusConflict, "stale", "Somebody else changed this since you saw it. Nothing was changed: "+
+			"look again and repeat.", stale.Subject)
 	case errors.As(err, &anothers):
 		return Refusal(http.StatusConflict, "undo-of-another", fmt.Sprintf("You have changed nothing here. The last "+
 			"change is that of %s.", anothers.Entry.Who), fmt.Sprint(anothers.Entry.Seq))

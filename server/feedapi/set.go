@@ -153,7 +153,8 @@ func (s *API) leadCircuit(c *gin.Context) error {
 	}
 	return s.Checked(c, func(j *desk.Computed) error {
 		if r.From.Cavity != "" && !j.HasCavity(r.From) {
-			return desk.Refusal(http.StatusUnprocessableEntity, "no-such-cavity", "There is no cavity "+r.From.String()+".", "/from")
+			return desk.Refusal(http.StatusUnprocessableEntity, "no-such-cavity", "There is no cavity "+r.From.String()+".",
+				"/from")
 		}
 		d, open, err := j.Plan().Fed.Lead(r.Side, r.At, r.From)
 		if err != nil {
@@ -181,7 +182,8 @@ func (s *API) rateFuse(c *gin.Context) error {
 	}
 	return s.Checked(c, func(j *desk.Computed) error {
 		if j.Job.Block != nil && j.Job.Block.Holds(r.Fuse) {
-			return desk.Refusal(http.StatusUnprocessableEntity, "own-slot", "Say it in the block: that fuse stands in a slot of it.",
+			return desk.Refusal(http.StatusUnprocessableEntity, "own-slot",
+				"Say it in the block: that fuse stands in a slot of it.",
 				"/fuse")
 		}
 		is := -1.0

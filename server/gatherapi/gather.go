@@ -28,7 +28,8 @@ var furtherKey = regexp.MustCompile(`^x[1-9]\d?$`)
 func tableOf(c *gin.Context) (string, error) {
 	key := c.Param("side")
 	if key != string(match.From) && key != string(match.To) && !furtherKey.MatchString(key) {
-		return "", desk.Refusal(http.StatusNotFound, "no-such-side", "A job has a from side, a to side and further pinouts x1 to x99.", "")
+		return "", desk.Refusal(http.StatusNotFound, "no-such-side",
+			"A job has a from side, a to side and further pinouts x1 to x99.", "")
 	}
 	return key, nil
 }
@@ -84,10 +85,12 @@ func checkMeta(m desk.TableMeta) error {
 		return desk.Refusal(http.StatusUnprocessableEntity, "no-name", "Give the table a name.", "/meta/name")
 	}
 	if !slices.Contains(exchange.Trusts(), m.Trust) {
-		return desk.Refusal(http.StatusUnprocessableEntity, "no-trust", "Say how far the table is to be trusted.", "/meta/trust")
+		return desk.Refusal(http.StatusUnprocessableEntity, "no-trust", "Say how far the table is to be trusted.",
+			"/meta/trust")
 	}
 	if !slices.Contains([]match.Side{"", match.From, match.To}, m.With) {
-		return desk.Refusal(http.StatusUnprocessableEntity, "no-such-side", "A further pinout belongs to the from side or the to side.", "/meta/with")
+		return desk.Refusal(http.StatusUnprocessableEntity, "no-such-side",
+			"A further pinout belongs to the from side or the to side.", "/meta/with")
 	}
 	if _, err := time.Parse(time.DateOnly, m.Date); m.Date != "" && err != nil {
 		return desk.Refusal(http.StatusUnprocessableEntity, "bad-date", "The date is written as 2026-11-24.", "/meta/date")
@@ -157,9 +160,11 @@ func (s *API) dropTable(c *gin.Context) error {
 		return err
 	}
 	if !furtherKey.MatchString(key) {
-		return desk.Refusal(http.StatusUnprocessableEntity, "not-further", "Only a further pinout can be taken out; bring another table for a side.", "")
+		return desk.Refusal(http.StatusUnprocessableEntity, "not-further",
+			"Only a further pinout can be taken out; bring another table for a side.", "")
 	}
-	return s.Apply(c, desk.Change{ID: r.ID, What: "drop-table", Seen: r.Seen, Bodies: map[string]any{store.SubjectFurther(key): nil}})
+	return s.Apply(c, desk.Change{ID: r.ID, What: "drop-table", Seen: r.Seen,
+		Bodies: map[string]any{store.SubjectFurther(key): nil}})
 }
 
 // correctTable changes how a stored table is read: columns, habit, layouts, misprints, and what is said of it.
@@ -182,7 +187,8 @@ func (s *API) correctTable(c *gin.Context) error {
 	}
 	for id, l := range r.Options.Layouts {
 		if l.Ways < 0 || l.Ways > 300 || l.Rows < 0 || l.Rows > 20 {
-			return desk.Refusal(http.StatusUnprocessableEntity, "bad-layout", fmt.Sprintf("Connector %s: 1 to 300 ways in 1 to 20 rows.", id), "/options/layouts/"+id)
+			return desk.Refusal(http.StatusUnprocessableEntity, "bad-layout",
+				fmt.Sprintf("Connector %s: 1 to 300 ways in 1 to 20 rows.", id), "/options/layouts/"+id)
 		}
 	}
 	return s.putTable(c, r.ID, "correct", key, r.Seen, r.Meta.Table(t.Cells, r.Options))
@@ -193,7 +199,8 @@ func (s *API) showTable(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	v, err := tableView(t.Cells, desk.TableMeta{Name: t.Name, Source: t.Source, Date: t.Date, Trust: t.Trust, Origin: t.Origin, With: t.With}, t.Options)
+	v, err := tableView(t.Cells, desk.TableMeta{Name: t.Name, Source: t.Source, Date: t.Date, Trust: t.Trust,
+		Origin: t.Origin, With: t.With}, t.Options)
 	if err != nil {
 		return err
 	}

@@ -20,8 +20,10 @@ import (
 // showGather gives everything of Gather beside the pinout tables.
 func (s *API) showGather(c *gin.Context, j *desk.Computed) error {
 	job := j.Job
-	v := GatherView{Revision: j.Revision, Choices: gather.Choices(), Functions: gather.Functions(), Photos: job.Photos, Readings: job.Readings, Traces: job.Traces,
-		Open: []OpenItem{}, Connectors: []ConnectorLine{}, Sheets: []desk.SheetLine{}, KeyTable: gather.KeyTable(slices.Clone(job.Readings)), Beliefs: j.Facts.Laid.Beliefs,
+	v := GatherView{Revision: j.Revision, Choices: gather.Choices(), Functions: gather.Functions(), Photos: job.Photos,
+		Readings: job.Readings, Traces: job.Traces,
+		Open: []OpenItem{}, Connectors: []ConnectorLine{}, Sheets: []desk.SheetLine{},
+		KeyTable: gather.KeyTable(slices.Clone(job.Readings)), Beliefs: j.Facts.Laid.Beliefs,
 		Queue: gather.Queue(&j.Facts.Laid.Loom), Findings: []finding.Finding{}}
 	if job.Identity != nil {
 		v.Identity = *job.Identity
@@ -40,12 +42,14 @@ func (s *API) showGather(c *gin.Context, j *desk.Computed) error {
 	for i := range j.Facts.Laid.Loom.Connectors {
 		h := &j.Facts.Laid.Loom.Connectors[i]
 		l := job.Looked[h.ID]
-		v.Connectors = append(v.Connectors, ConnectorLine{h.ID, h.Device, h.Branch, wires[h.ID], h.Locked, l, l.Replace(), photos[h.ID]})
+		v.Connectors = append(v.Connectors, ConnectorLine{h.ID, h.Device, h.Branch, wires[h.ID], h.Locked, l, l.Replace(),
+			photos[h.ID]})
 	}
 	for _, b := range j.Facts.Laid.Loom.Branches { // a branch has a condition too
 		id := "branch " + b.ID
 		l := job.Looked[id]
-		v.Connectors = append(v.Connectors, ConnectorLine{ID: id, Branch: b.ID, Wires: inBranch[b.ID], Looked: l, Replace: l.Replace(), Photos: photos[id]})
+		v.Connectors = append(v.Connectors, ConnectorLine{ID: id, Branch: b.ID, Wires: inBranch[b.ID], Looked: l,
+			Replace: l.Replace(), Photos: photos[id]})
 	}
 	for _, kind := range gather.SheetKinds() {
 		line := desk.SheetLine{Kind: kind}
@@ -76,7 +80,8 @@ func (s *API) putIdentity(c *gin.Context) error {
 			return desk.Refusal(http.StatusUnprocessableEntity, "no-name", "Give each source a name.", "/identity/sources")
 		}
 	}
-	return s.Apply(c, desk.Change{ID: r.ID, What: "identity", Seen: r.Seen, Bodies: map[string]any{store.SubjectIdentity: r.Identity}})
+	return s.Apply(c, desk.Change{ID: r.ID, What: "identity", Seen: r.Seen,
+		Bodies: map[string]any{store.SubjectIdentity: r.Identity}})
 }
 
 func (s *API) putItems(c *gin.Context) error {
@@ -84,7 +89,8 @@ func (s *API) putItems(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	return s.Apply(c, desk.Change{ID: r.ID, What: "items", Seen: r.Seen, Bodies: map[string]any{store.SubjectItems: r.Items}})
+	return s.Apply(c, desk.Change{ID: r.ID, What: "items", Seen: r.Seen,
+		Bodies: map[string]any{store.SubjectItems: r.Items}})
 }
 
 func (s *API) putBefore(c *gin.Context) error {
@@ -95,13 +101,15 @@ func (s *API) putBefore(c *gin.Context) error {
 	for i := range r.Before.Unplugged {
 		u := &r.Before.Unplugged[i]
 		if why := u.Refuses(); why != "" {
-			return desk.Refusal(http.StatusUnprocessableEntity, "not-to-be-unplugged", desk.Sentence(u.Item+": "+why), "/before/unplugged/"+strconv.Itoa(i))
+			return desk.Refusal(http.StatusUnprocessableEntity, "not-to-be-unplugged", desk.Sentence(u.Item+": "+why),
+				"/before/unplugged/"+strconv.Itoa(i))
 		}
 		if u.When == 0 {
 			u.Who, u.When = desk.Who(c), s.Now().UTC().UnixMilli()
 		}
 	}
-	return s.Apply(c, desk.Change{ID: r.ID, What: "before", Seen: r.Seen, Bodies: map[string]any{store.SubjectBefore: r.Before}})
+	return s.Apply(c, desk.Change{ID: r.ID, What: "before", Seen: r.Seen,
+		Bodies: map[string]any{store.SubjectBefore: r.Before}})
 }
 
 func (s *API) putLooked(c *gin.Context) error {
@@ -110,13 +118,15 @@ func (s *API) putLooked(c *gin.Context) error {
 		return err
 	}
 	if r.Looked.Counted < 0 || r.Looked.Counted > 1000 {
-		return desk.Refusal(http.StatusUnprocessableEntity, "bad-count", "Count the wires at the plug: 1 to 1000.", "/looked/counted")
+		return desk.Refusal(http.StatusUnprocessableEntity, "bad-count", "Count the wires at the plug: 1 to 1000.",
+			"/looked/counted")
 	}
 	var body any
 	if r.Looked != (gather.Looked{}) {
 		body = r.Looked
 	}
-	return s.Apply(c, desk.Change{ID: r.ID, What: "looked", Seen: r.Seen, Bodies: map[string]any{store.SubjectLooked(c.Param("connector")): body}})
+	return s.Apply(c, desk.Change{ID: r.ID, What: "looked", Seen: r.Seen,
+		Bodies: map[string]any{store.SubjectLooked(c.Param("connector")): body}})
 }
 
 func sheetKind(c *gin.Context) (gather.SheetKind, error) {
@@ -161,7 +171,8 @@ func readSheet(c *gin.Context) (gather.SheetKind, gather.Sheet, error) {
 	sheet := gather.Sheet{Source: u.Meta.Source, Cells: u.Table.Cells}
 	if text := c.Request.PostFormValue("map"); text != "" {
 		if err := json.Unmarshal([]byte(text), &sheet.Map); err != nil {
-			return kind, sheet, desk.Refusal(http.StatusBadRequest, "bad-request", desk.Sentence("the request cannot be read: "+err.Error()), "/map")
+			return kind, sheet, desk.Refusal(http.StatusBadRequest, "bad-request",
+				desk.Sentence("the request cannot be read: "+err.Error()), "/map")
 		}
 	}
 	return kind, sheet, nil
@@ -201,7 +212,8 @@ func (s *API) importSheet(c *gin.Context) error {
 		return desk.Refusal(http.StatusUnprocessableEntity, "no-rows", desk.Sentence(detail), "")
 	}
 	seen, _ := strconv.ParseInt(c.Request.PostFormValue("seen"), 10, 64)
-	return s.Apply(c, desk.Change{ID: c.Request.PostFormValue("id"), What: "import", Seen: seen, Bodies: map[string]any{store.SubjectSheet(kind): sheet}})
+	return s.Apply(c, desk.Change{ID: c.Request.PostFormValue("id"), What: "import", Seen: seen,
+		Bodies: map[string]any{store.SubjectSheet(kind): sheet}})
 }
 
 // editSheet puts cells of a list right, adds lines, strikes lines out.
@@ -220,7 +232,8 @@ func (s *API) editSheet(c *gin.Context) error {
 	}
 	sheet := desk.Edited(kind, state.Job.Sheets[kind])
 	for _, e := range r.Edits {
-		if e.Line < 2 || e.Line > gather.MaxLines || !slices.ContainsFunc(kind.Fields(), func(f gather.Field) bool { return f.Name == e.Field }) {
+		if e.Line < 2 || e.Line > gather.MaxLines || !slices.ContainsFunc(kind.Fields(),
+			func(f gather.Field) bool { return f.Name == e.Field }) {
 			return desk.Refusal(http.StatusUnprocessableEntity, "bad-cell", "There is no such cell in the list.", "/edits")
 		}
 		if err := longCell(e.Text, "/edits"); err != nil {
@@ -233,7 +246,8 @@ func (s *API) editSheet(c *gin.Context) error {
 			sheet.Gone = append(sheet.Gone, line)
 		}
 	}
-	return s.Apply(c, desk.Change{ID: r.ID, What: "edit-list", Seen: r.Seen, Bodies: map[string]any{store.SubjectSheet(kind): sheet}})
+	return s.Apply(c, desk.Change{ID: r.ID, What: "edit-list", Seen: r.Seen,
+		Bodies: map[string]any{store.SubjectSheet(kind): sheet}})
 }
 
 func (s *API) addReading(c *gin.Context) error {
@@ -253,9 +267,11 @@ func (s *API) addReading(c *gin.Context) error {
 	}
 	switch {
 	case says != 1:
-		return desk.Refusal(http.StatusUnprocessableEntity, "no-reading", "A reading is volts, ohms, or continuity: one of them.", "/reading")
+		return desk.Refusal(http.StatusUnprocessableEntity, "no-reading",
+			"A reading is volts, ohms, or continuity: one of them.", "/reading")
 	case m.Volts != nil && (m.Key == "" || !slices.Contains(gather.Keys(), m.Key) || *m.Volts < -30 || *m.Volts > 60):
-		return desk.Refusal(http.StatusUnprocessableEntity, "bad-volts", "Volts want the position of the key, and lie from −30 to 60.", "/reading/volts")
+		return desk.Refusal(http.StatusUnprocessableEntity, "bad-volts",
+			"Volts want the position of the key, and lie from −30 to 60.", "/reading/volts")
 	case m.Ohms != nil && *m.Ohms < -gather.MostZero:
 		return desk.Refusal(http.StatusUnprocessableEntity, "bad-ohms", "Ohms are not less than 0.", "/reading/ohms")
 	}
@@ -264,7 +280,8 @@ func (s *API) addReading(c *gin.Context) error {
 		if why := restraintAt(j, m.At); why != "" {
 			return desk.Refusal(http.StatusUnprocessableEntity, "left-alone", why, "/reading/at")
 		}
-		return s.Apply(c, desk.Change{ID: r.ID, What: "measure", Seen: r.Seen, Base: j.Revision, Bodies: map[string]any{store.SubjectReading(m.ID): m}})
+		return s.Apply(c, desk.Change{ID: r.ID, What: "measure", Seen: r.Seen, Base: j.Revision,
+			Bodies: map[string]any{store.SubjectReading(m.ID): m}})
 	})
 }
 
@@ -322,7 +339,8 @@ func (s *API) addTrace(c *gin.Context) error {
 				return desk.Refusal(http.StatusUnprocessableEntity, "not-traced", f.Text, "/trace")
 			}
 		}
-		return s.Apply(c, desk.Change{ID: r.ID, What: "trace", Seen: r.Seen, Base: j.Revision, Bodies: map[string]any{store.SubjectTrace(t.ID): t}})
+		return s.Apply(c, desk.Change{ID: r.ID, What: "trace", Seen: r.Seen, Base: j.Revision,
+			Bodies: map[string]any{store.SubjectTrace(t.ID): t}})
 	})
 }
 
@@ -333,6 +351,7 @@ func (s *API) dropFact(subject func(string) string, what string) func(*gin.Conte
 		if err != nil {
 			return err
 		}
-		return s.Apply(c, desk.Change{ID: r.ID, What: what, Seen: r.Seen, Bodies: map[string]any{subject(c.Param("fact")): nil}})
+		return s.Apply(c, desk.Change{ID: r.ID, What: what, Seen: r.Seen,
+			Bodies: map[string]any{subject(c.Param("fact")): nil}})
 	}
 }

@@ -40,9 +40,11 @@ func (s *API) applyEarlier(c *gin.Context) error {
 			bodies[store.SubjectExchange(x.A)] = x
 		}
 		if len(bodies) == 0 {
-			return desk.Refusal(http.StatusUnprocessableEntity, "nothing-applies", "Nothing of that job applies to this one: no cavity, wire or device says the same in both.", "/job")
+			return desk.Refusal(http.StatusUnprocessableEntity, "nothing-applies",
+				"Nothing of that job applies to this one: no cavity, wire or device says the same in both.", "/job")
 		}
-		return s.Apply(c, desk.Change{ID: r.ID, What: "earlier", Reason: past.Job.Title, Seen: r.Seen, Base: j.Revision, Bodies: bodies})
+		return s.Apply(c, desk.Change{ID: r.ID, What: "earlier", Reason: past.Job.Title, Seen: r.Seen, Base: j.Revision,
+			Bodies: bodies})
 	})
 }
 
@@ -50,7 +52,8 @@ func (s *API) applyEarlier(c *gin.Context) error {
 func (s *API) addPhoto(c *gin.Context) error {
 	file, header, err := c.Request.FormFile("file")
 	if err != nil {
-		return desk.TooLargeOr(err, desk.Refusal(http.StatusBadRequest, "bad-request", "The picture did not arrive whole. Nothing was kept.", "/file"))
+		return desk.TooLargeOr(err, desk.Refusal(http.StatusBadRequest, "bad-request",
+			"The picture did not arrive whole. Nothing was kept.", "/file"))
 	}
 	defer file.Close()
 	data, err := io.ReadAll(io.LimitReader(file, exchange.MaxPicture+1))
@@ -58,15 +61,18 @@ func (s *API) addPhoto(c *gin.Context) error {
 		return err
 	}
 	var meta PhotoMeta
-	if err := json.Unmarshal([]byte(c.Request.PostFormValue("meta")), &meta); err != nil || meta.Connector == "" || meta.ID == "" {
+	if err := json.Unmarshal([]byte(c.Request.PostFormValue("meta")), &meta); err != nil || meta.Connector == "" ||
+		meta.ID == "" {
 		return desk.Refusal(http.StatusUnprocessableEntity, "no-connector", "Say which connector it shows.", "/meta")
 	}
 	picture, err := exchange.ReadPicture(header.Filename, data)
 	if err != nil {
 		return err
 	}
-	p := stored.Photo{ID: meta.ID, Connector: meta.Connector, Note: meta.Note, Width: picture.Width, Height: picture.Height, Bytes: len(picture.Data), Who: desk.Who(c), When: s.Now().UTC().UnixMilli()}
-	return s.Apply(c, desk.Change{ID: meta.ID, What: "photo", Seen: meta.Seen, Bodies: map[string]any{store.SubjectPhoto(p.ID): p},
+	p := stored.Photo{ID: meta.ID, Connector: meta.Connector, Note: meta.Note, Width: picture.Width,
+		Height: picture.Height, Bytes: len(picture.Data), Who: desk.Who(c), When: s.Now().UTC().UnixMilli()}
+	return s.Apply(c, desk.Change{ID: meta.ID, What: "photo", Seen: meta.Seen,
+		Bodies:   map[string]any{store.SubjectPhoto(p.ID): p},
 		Pictures: []store.Picture{{ID: p.ID, Picture: picture.Data, Thumb: picture.Thumb}}})
 }
 

@@ -135,7 +135,8 @@ func (s *API) made(c *gin.Context, n store.NewJob) error {
 func (s *API) showJob(c *gin.Context, j *desk.Computed) error {
 	info, _ := j.Job.Kind.Info()
 	v := JobView{JobLine: JobLine{ID: j.ID, Title: j.Job.Title, Kind: j.Job.Kind, Donor: j.Job.Donor,
-		Chassis: j.Job.Chassis, OneScheme: j.Job.OneScheme, Changed: j.Changed, Revision: j.Revision, Archived: j.Job.Archived}, KindInfo: info,
+		Chassis: j.Job.Chassis, OneScheme: j.Job.OneScheme, Changed: j.Changed, Revision: j.Revision,
+		Archived: j.Job.Archived}, KindInfo: info,
 		Sides: Sides{j.Facts.From.Name, j.Facts.To.Name}, Findings: []finding.Finding{},
 		Severity: map[finding.Severity]int{}, Tables: map[match.Side]TableState{}}
 	for _, side := range []match.Side{match.From, match.To} {

@@ -26,7 +26,8 @@ func (s *API) showJoin(c *gin.Context, j *desk.Computed) error {
 		Raised:   []RaisedCodes{}, Positions: feed.Positions(), Said: p.Feed.Result != nil,
 		Findings: desk.StageFindings(p.Findings, "join"),
 		Switches: []string{}, Closed: []string{}, Outputs: []Driven{}, Sites: desk.OrEmpty(p.Join.Sites),
-		Studs: desk.OrEmpty(j.Found.Studs()), Parts: desk.OrEmpty(j.Job.Added), Named: desk.OrEmpty(papers.NamedWires(p, j.Found.Facts)),
+		Studs: desk.OrEmpty(j.Found.Studs()), Parts: desk.OrEmpty(j.Job.Added),
+		Named: desk.OrEmpty(papers.NamedWires(p, j.Found.Facts)),
 		Steps: j.WorkSteps(work.Join)}
 	for i := range v.Named {
 		for _, m := range j.Job.Readings {
@@ -167,7 +168,8 @@ func (s *API) takeWay(c *gin.Context) error {
 			}
 			bodies[store.SubjectAdded(a.ID)] = a
 		}
-		return s.Apply(c, desk.Change{ID: r.ID, What: "function-way", Reason: way.Text, Seen: r.Seen, Base: j.Revision, Bodies: bodies})
+		return s.Apply(c, desk.Change{ID: r.ID, What: "function-way", Reason: way.Text, Seen: r.Seen, Base: j.Revision,
+			Bodies: bodies})
 	})
 }
 
@@ -207,7 +209,8 @@ func (s *API) addWire(c *gin.Context) error {
 					bodies[store.SubjectFunction(a.Function)] = w
 				}
 			}
-			return s.Apply(c, desk.Change{ID: r.ID, What: "function-part-out", Reason: a.What, Seen: r.Seen, Base: j.Revision, Bodies: bodies})
+			return s.Apply(c, desk.Change{ID: r.ID, What: "function-part-out", Reason: a.What, Seen: r.Seen, Base: j.Revision,
+				Bodies: bodies})
 		}
 		f, known := join.FunctionOf(r.Function)
 		if !known {

@@ -41,7 +41,8 @@ func (s *API) showMatch(c *gin.Context, j *desk.Computed) error {
 }
 
 func (s *API) showEvidence(c *gin.Context, j *desk.Computed) error {
-	v := EvidenceView{From: harness.Ref{Connector: c.Query("fromConnector"), Cavity: c.Query("fromCavity")}, To: harness.Ref{Connector: c.Query("toConnector"), Cavity: c.Query("toCavity")}}
+	v := EvidenceView{From: harness.Ref{Connector: c.Query("fromConnector"), Cavity: c.Query("fromCavity")},
+		To: harness.Ref{Connector: c.Query("toConnector"), Cavity: c.Query("toCavity")}}
 	reasons, err := j.Begun().Match.Evidence(v.From, v.To)
 	if err != nil {
 		return desk.Refusal(http.StatusNotFound, "no-such-row", desk.Sentence(err.Error()), "")
@@ -123,7 +124,10 @@ func (s *API) decide(c *gin.Context) error {
 func decision(j *desk.Computed, r DecideRequest) (match.Decision, error) {
 	d := match.Decision{Side: r.Side, At: r.At, Reason: r.Reason}
 	var old match.Decision
-	if i := slices.IndexFunc(j.Job.Decisions, func(d match.Decision) bool { return d.Side == r.Side && d.At == r.At }); i >= 0 {
+	if i := slices.IndexFunc(j.Job.Decisions, func(d match.Decision) bool {
+		return d.Side == r.Side &&
+			d.At == r.At
+	}); i >= 0 {
 		old = j.Job.Decisions[i]
 		d.Rejected = slices.Clone(old.Rejected)
 	}
@@ -132,11 +136,13 @@ func decision(j *desk.Computed, r DecideRequest) (match.Decision, error) {
 		row, ok = j.Facts.To.Row(r.At)
 	}
 	if !ok {
-		return d, desk.Refusal(http.StatusUnprocessableEntity, "no-such-row", fmt.Sprintf("There is no row for %s.", r.At), "/at")
+		return d, desk.Refusal(http.StatusUnprocessableEntity, "no-such-row", fmt.Sprintf("There is no row for %s.", r.At),
+			"/at")
 	}
 	if aboutTo := r.Action == Empty || r.Action == BranchOf || r.Action == WireFrom; (r.Side == match.To) != aboutTo &&
 		r.Action != Reopen {
-		return d, desk.Refusal(http.StatusUnprocessableEntity, "wrong-side", "That cannot be decided about this side.", "/action")
+		return d, desk.Refusal(http.StatusUnprocessableEntity, "wrong-side", "That cannot be decided about this side.",
+			"/action")
 	}
 	switch r.Action {
 	case Accept:
@@ -146,7 +152,8 @@ func decision(j *desk.Computed, r DecideRequest) (match.Decision, error) {
 		return d, checkPair(j, row, r.To)
 	case Reject:
 		if _, ok := j.Facts.To.Row(r.To); !ok {
-			return d, desk.Refusal(http.StatusUnprocessableEntity, "no-such-row", fmt.Sprintf("There is no row for %s.", r.To), "/to")
+			return d, desk.Refusal(http.StatusUnprocessableEntity, "no-such-row", fmt.Sprintf("There is no row for %s.", r.To),
+				"/to")
 		}
 		if !slices.Contains(d.Rejected, r.To) {
 			d.Rejected = append(d.Rejected, r.To)
@@ -155,7 +162,8 @@ func decision(j *desk.Computed, r DecideRequest) (match.Decision, error) {
 		d.Choice = match.Gone
 	case Source:
 		if !slices.Contains(match.Sources(), r.Source) {
-			return d, desk.Refusal(http.StatusUnprocessableEntity, "no-source", "Say what it is fed from: battery, ignition, ground or switch.", "/source")
+			return d, desk.Refusal(http.StatusUnprocessableEntity, "no-source",
+				"Say what it is fed from: battery, ignition, ground or switch.", "/source")
 		}
 		d.Choice, d.Source, d.Origin = match.Sourced, r.Source, r.Origin
 		return d, checkOrigin(j, row, r.Origin)
@@ -183,7 +191,8 @@ func decision(j *desk.Computed, r DecideRequest) (match.Decision, error) {
 		return d, checkJoint(j, row, r.To, match.From)
 	case Empty:
 		if r.Reason == "" {
-			return d, desk.Refusal(http.StatusUnprocessableEntity, "no-reason", "Give the reason why this cavity stays empty.", "/reason")
+			return d, desk.Refusal(http.StatusUnprocessableEntity, "no-reason", "Give the reason why this cavity stays empty.",
+				"/reason")
 		}
 		d.Choice = match.Vacant
 	case Reopen:
@@ -216,14 +225,17 @@ func checkPair(j *desk.Computed, from harness.Row, to harness.Ref) error {
 		return desk.Refusal(http.StatusUnprocessableEntity, "no-such-row", fmt.Sprintf("No wire is wanted in %s.", to), "/to")
 	}
 	if why, vetoed := match.Veto(from.Signal, row.Signal); vetoed {
-		return desk.Refusal(http.StatusUnprocessableEntity, "vetoed", fmt.Sprintf("%s and %s must not be joined: %s.", from.Ref, to, why), "/to")
+		return desk.Refusal(http.StatusUnprocessableEntity, "vetoed",
+			fmt.Sprintf("%s and %s must not be joined: %s.", from.Ref, to, why), "/to")
 	}
 	for _, d := range j.Job.Decisions {
 		if d.Choice == match.Matched && d.To == to && d.At != from.Ref {
-			return desk.Refusal(http.StatusConflict, "cavity-taken", fmt.Sprintf("%s is already taken by %s. Reopen that first.", to, d.At), "/to")
+			return desk.Refusal(http.StatusConflict, "cavity-taken",
+				fmt.Sprintf("%s is already taken by %s. Reopen that first.", to, d.At), "/to")
 		}
 		if d.Choice == match.Vacant && d.At == to {
-			return desk.Refusal(http.StatusConflict, "cavity-taken", fmt.Sprintf("%s is left empty on purpose. Reopen that first.", to), "/to")
+			return desk.Refusal(http.StatusConflict, "cavity-taken", fmt.Sprintf("%s is left empty on purpose. Reopen that "+
+				"first.", to), "/to")
 		}
 	}
 	return nil
@@ -236,10 +248,12 @@ func checkJoint(j *desk.Computed, row harness.Row, with harness.Ref, side match.
 		other, ok = j.Facts.To.Row(with)
 	}
 	if !ok || other.Empty {
-		return desk.Refusal(http.StatusUnprocessableEntity, "no-such-row", fmt.Sprintf("There is no wire in %s to join to.", with), "/to")
+		return desk.Refusal(http.StatusUnprocessableEntity, "no-such-row",
+			fmt.Sprintf("There is no wire in %s to join to.", with), "/to")
 	}
 	if why, never := match.NeverJoin(row.Signal, other.Signal); never {
-		return desk.Refusal(http.StatusUnprocessableEntity, "vetoed", fmt.Sprintf("%s and %s must not share a wire: %s.", row.Ref, with, why), "/to")
+		return desk.Refusal(http.StatusUnprocessableEntity, "vetoed",
+			fmt.Sprintf("%s and %s must not share a wire: %s.", row.Ref, with, why), "/to")
 	}
 	return nil
 }
@@ -259,7 +273,8 @@ func checkOrigin(j *desk.Computed, row harness.Row, o *match.Origin) error {
 		return desk.Refusal(http.StatusUnprocessableEntity, "no-origin", "It cannot begin where it ends.", "/origin/at")
 	}
 	if !j.HasCavity(o.At) {
-		return desk.Refusal(http.StatusUnprocessableEntity, "no-cavity", fmt.Sprintf("There is no cavity %s.", o.At), "/origin/at")
+		return desk.Refusal(http.StatusUnprocessableEntity, "no-cavity", fmt.Sprintf("There is no cavity %s.", o.At),
+			"/origin/at")
 	}
 	other, ok := j.Facts.From.Row(o.At)
 	if !ok {
@@ -299,6 +314,7 @@ func (s *API) acceptAbove(c *gin.Context) error {
 			c.JSON(http.StatusOK, desk.Done{Job: j.ID, Revision: j.Revision})
 			return nil
 		}
-		return s.Apply(c, desk.Change{ID: r.ID, What: "accept", Reason: fmt.Sprintf("all from %.0f %%", 100*r.Above), Seen: r.Seen, Base: j.Revision, Bodies: bodies})
+		return s.Apply(c, desk.Change{ID: r.ID, What: "accept", Reason: fmt.Sprintf("all from %.0f %%", 100*r.Above),
+			Seen: r.Seen, Base: j.Revision, Bodies: bodies})
 	})
 }

@@ -26,7 +26,8 @@ func (s *API) showPin(c *gin.Context, j *desk.Computed) error {
 	v := PinView{Revision: j.Revision, Hash: hash, Moves: p.Moves, Done: p.Pin.Done, Steps: p.Steps, Proof: p.Proof,
 		Line: p.Proof.Line(), Figures: exchange.Figures(*p), Open: exchange.OpenLine(*p), Limit: p.Pin.Limit,
 		Hand:     desk.InHand(p.Pin.Now),
-		Housings: p.Housings, Faces: desk.FacesOf(p.Housings), Wires: j.CavityWires(), Orders: p.Pin.Orders, Spares: p.Pin.Spares, Adaptations: p.Pin.Adaptations,
+		Housings: p.Housings, Faces: desk.FacesOf(p.Housings), Wires: j.CavityWires(), Orders: p.Pin.Orders,
+		Spares: p.Pin.Spares, Adaptations: p.Pin.Adaptations,
 		Joints: p.Join.Joints, Settings: p.Pin.Settings, Outputs: p.Pin.Outputs, Reports: j.Job.Reports, Totals: p.Totals,
 		Bench: j.Job.Chosen().Bench, Findings: []finding.Finding{}}
 	for _, f := range p.Findings {
@@ -36,7 +37,8 @@ func (s *API) showPin(c *gin.Context, j *desk.Computed) error {
 	}
 	v.Done, v.Steps, v.Housings = desk.OrEmpty(v.Done), desk.OrEmpty(v.Steps), desk.OrEmpty(v.Housings)
 	v.Orders, v.Spares, v.Adaptations = desk.OrEmpty(v.Orders), desk.OrEmpty(v.Spares), desk.OrEmpty(v.Adaptations)
-	v.Joints, v.Settings, v.Outputs, v.Reports = desk.OrEmpty(v.Joints), desk.OrEmpty(v.Settings), desk.OrEmpty(v.Outputs), desk.OrEmpty(v.Reports)
+	v.Joints, v.Settings, v.Outputs, v.Reports = desk.OrEmpty(v.Joints), desk.OrEmpty(v.Settings),
+		desk.OrEmpty(v.Outputs), desk.OrEmpty(v.Reports)
 	c.JSON(http.StatusOK, v)
 	return nil
 }
@@ -48,8 +50,9 @@ func (s *API) showBench(c *gin.Context, j *desk.Computed) error {
 		stage = ""
 	}
 	v := BenchView{Revision: j.Revision, Title: j.Job.Title, Stage: string(stage), Done: []BenchDone{},
-		Steps: []desk.WorkStep{}, Hand: desk.InHand(j.Plan().Past.Now), Wires: j.CavityWires(), Faces: desk.FacesOf(j.Plan().Housings),
-		Line: j.Plan().Proof.Line(), Proven: j.Plan().Proof.Reached}
+		Steps: []desk.WorkStep{}, Hand: desk.InHand(j.Plan().Past.Now), Wires: j.CavityWires(),
+		Faces: desk.FacesOf(j.Plan().Housings),
+		Line:  j.Plan().Proof.Line(), Proven: j.Plan().Proof.Reached}
 	if stage == "" {
 		v.Stage = "work"
 	}
@@ -122,7 +125,8 @@ func (s *API) sheet(c *gin.Context, ending, kind string, write func(io.Writer, e
 	if err != nil {
 		return err
 	}
-	sheet := exchange.Sheet{Title: j.Job.Title, Donor: j.Job.Donor, Chassis: j.Job.Chassis, From: j.Facts.From.Name, To: j.Facts.To.Name,
+	sheet := exchange.Sheet{Title: j.Job.Title, Donor: j.Job.Donor, Chassis: j.Job.Chassis, From: j.Facts.From.Name,
+		To:       j.Facts.To.Name,
 		Revision: int(j.Revision), Hash: hash, Printed: s.Now().Format(time.DateOnly), Plan: *j.Plan()}
 	var b bytes.Buffer
 	if err := write(&b, sheet); err != nil {

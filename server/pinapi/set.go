@@ -43,11 +43,13 @@ func readFace(r FaceRequest) (face.Layout, error) {
 		return *r.Layout, nil
 	}
 	if len(r.Words) > 300 {
-		return face.Layout{}, desk.Refusal(http.StatusUnprocessableEntity, "bad-face", "That is too much to say of a face.", "/words")
+		return face.Layout{}, desk.Refusal(http.StatusUnprocessableEntity, "bad-face", "That is too much to say of a face.",
+			"/words")
 	}
 	l, err := face.Parse(r.Words)
 	if err != nil {
-		return l, desk.Refusal(http.StatusUnprocessableEntity, "bad-face", desk.Sentence(strings.TrimPrefix(err.Error(), "read face: ")), "/words")
+		return l, desk.Refusal(http.StatusUnprocessableEntity, "bad-face",
+			desk.Sentence(strings.TrimPrefix(err.Error(), "read face: ")), "/words")
 	}
 	return l, nil
 }
@@ -88,7 +90,8 @@ func (s *API) putFace(c *gin.Context) error {
 		if !hasConnector(j, id) {
 			return desk.Refusal(http.StatusNotFound, "no-such-connector", fmt.Sprintf("There is no connector %s.", id), "")
 		}
-		return s.Apply(c, desk.Change{ID: r.ID, What: "face", Seen: r.Seen, Base: j.Revision, Bodies: map[string]any{store.SubjectLayout(id): body}})
+		return s.Apply(c, desk.Change{ID: r.ID, What: "face", Seen: r.Seen, Base: j.Revision,
+			Bodies: map[string]any{store.SubjectLayout(id): body}})
 	})
 }
 
@@ -98,9 +101,11 @@ func (s *API) putMate(c *gin.Context, r FaceRequest) error {
 		id := c.Param("connector")
 		other := j.Job.Layouts[matesOf(j)[id]]
 		if other == nil {
-			return desk.Refusal(http.StatusUnprocessableEntity, "no-mate", fmt.Sprintf("%s is half of no plug whose other face is known.", id), "/mate")
+			return desk.Refusal(http.StatusUnprocessableEntity, "no-mate",
+				fmt.Sprintf("%s is half of no plug whose other face is known.", id), "/mate")
 		}
-		return s.Apply(c, desk.Change{ID: r.ID, What: "face", Seen: r.Seen, Base: j.Revision, Bodies: map[string]any{store.SubjectLayout(id): other.Mate()}})
+		return s.Apply(c, desk.Change{ID: r.ID, What: "face", Seen: r.Seen, Base: j.Revision,
+			Bodies: map[string]any{store.SubjectLayout(id): other.Mate()}})
 	})
 }
 
@@ -172,7 +177,8 @@ func (s *API) openFaces(c *gin.Context) error {
 			}
 		}
 		if len(bodies) == 0 {
-			return desk.Refusal(http.StatusUnprocessableEntity, "no-such-connector", "The file has faces for no connector of this job: "+strings.Join(desk.SortedKeys(faces), ", ")+".", "")
+			return desk.Refusal(http.StatusUnprocessableEntity, "no-such-connector",
+				"The file has faces for no connector of this job: "+strings.Join(desk.SortedKeys(faces), ", ")+".", "")
 		}
 		return s.Apply(c, desk.Change{ID: id, What: "face", Seen: j.Revision, Base: j.Revision, Bodies: bodies})
 	})
@@ -214,7 +220,8 @@ func (s *API) wish(c *gin.Context) error {
 			}
 			body = w
 		}
-		return s.Apply(c, desk.Change{ID: r.ID, What: "order", Seen: r.Seen, Base: j.Revision, Bodies: map[string]any{store.SubjectWish(r.Step): body}})
+		return s.Apply(c, desk.Change{ID: r.ID, What: "order", Seen: r.Seen, Base: j.Revision,
+			Bodies: map[string]any{store.SubjectWish(r.Step): body}})
 	})
 }
 
@@ -238,14 +245,17 @@ func (s *API) exchangeOutputs(c *gin.Context) error {
 		if r.B != (harness.Ref{}) {
 			b, okB := j.Facts.To.Row(r.B)
 			if why := match.CannotExchange(&a.Signal, &b.Signal); why != "" || !okB || r.A == r.B {
-				return desk.Refusal(http.StatusUnprocessableEntity, "unlike-outputs", desk.Sentence(fmt.Sprintf("%s and %s cannot be exchanged: %s", r.A, r.B, orWhy(why))), "/b")
+				return desk.Refusal(http.StatusUnprocessableEntity, "unlike-outputs",
+					desk.Sentence(fmt.Sprintf("%s and %s cannot be exchanged: %s", r.A, r.B, orWhy(why))), "/b")
 			}
-			bodies[store.SubjectExchange(r.A)] = pin.Exchange{A: r.A, B: r.B, Reason: strings.TrimSpace(r.Reason), Who: desk.Who(c), When: s.Now().UTC().UnixMilli()}
+			bodies[store.SubjectExchange(r.A)] = pin.Exchange{A: r.A, B: r.B, Reason: strings.TrimSpace(r.Reason),
+				Who: desk.Who(c), When: s.Now().UTC().UnixMilli()}
 		}
 		if len(bodies) == 0 {
 			return desk.Refusal(http.StatusUnprocessableEntity, "no-action", fmt.Sprintf("%s is not exchanged.", r.A), "/a")
 		}
-		return s.Apply(c, desk.Change{ID: r.ID, What: "exchange", Reason: r.Reason, Seen: r.Seen, Base: j.Revision, Bodies: bodies})
+		return s.Apply(c, desk.Change{ID: r.ID, What: "exchange", Reason: r.Reason, Seen: r.Seen, Base: j.Revision,
+			Bodies: bodies})
 	})
 }
 
@@ -275,12 +285,15 @@ func (s *API) check(c *gin.Context) error {
 	}
 	return s.Checked(c, func(j *desk.Computed) error {
 		if !slices.ContainsFunc(j.Plan().Pin.Expected, func(e pin.Expected) bool { return e.At == r.At }) {
-			return desk.Refusal(http.StatusUnprocessableEntity, "no-cavity", fmt.Sprintf("Nothing is to be checked in %s.", r.At), "/at")
+			return desk.Refusal(http.StatusUnprocessableEntity, "no-cavity",
+				fmt.Sprintf("Nothing is to be checked in %s.", r.At), "/at")
 		}
 		var body any
 		if !r.Drop {
-			body = pin.Check{At: r.At, OK: r.OK, Saw: strings.TrimSpace(r.Saw), Who: desk.Who(c), When: s.Now().UTC().UnixMilli()}
+			body = pin.Check{At: r.At, OK: r.OK, Saw: strings.TrimSpace(r.Saw), Who: desk.Who(c),
+				When: s.Now().UTC().UnixMilli()}
 		}
-		return s.Apply(c, desk.Change{ID: r.ID, What: "second-check", Seen: r.Seen, Base: j.Revision, Bodies: map[string]any{store.SubjectCheck(r.At): body}})
+		return s.Apply(c, desk.Change{ID: r.ID, What: "second-check", Seen: r.Seen, Base: j.Revision,
+			Bodies: map[string]any{store.SubjectCheck(r.At): body}})
 	})
 }

@@ -29,7 +29,8 @@ func (s *API) otherwise(c *gin.Context) error {
 		if r.At != (harness.Ref{}) {
 			var full bool
 			if t, full = now.In(r.At); !full {
-				return desk.Refusal(http.StatusUnprocessableEntity, "no-such-terminal", fmt.Sprintf("There is no terminal in %s now.", r.At), "/at")
+				return desk.Refusal(http.StatusUnprocessableEntity, "no-such-terminal",
+					fmt.Sprintf("There is no terminal in %s now.", r.At), "/at")
 			}
 			if label = "from " + r.At.String(); r.To != (harness.Ref{}) {
 				label = r.To.String()
@@ -42,7 +43,8 @@ func (s *API) otherwise(c *gin.Context) error {
 				}
 			}
 			if from = fmt.Sprintf("in hand, labelled %q,", r.Label); t == "" || r.To == (harness.Ref{}) && !r.Off {
-				return desk.Refusal(http.StatusUnprocessableEntity, "no-such-terminal", "Say which terminal in hand, and what became of it.", "/label")
+				return desk.Refusal(http.StatusUnprocessableEntity, "no-such-terminal",
+					"Say which terminal in hand, and what became of it.", "/label")
 			}
 		}
 		text := fmt.Sprintf("Otherwise than planned: the terminal %s is in hand, labelled %q.", from, label)
@@ -60,9 +62,11 @@ func (s *API) otherwise(c *gin.Context) error {
 		if _, err := harness.Apply(now, edits...); err != nil {
 			return desk.Refusal(http.StatusUnprocessableEntity, "cannot-be", desk.Sentence(err.Error()), "/to")
 		}
-		tick := work.Tick{Step: work.New(edits).ID, Edits: edits, Text: text, Stage: "pin", Kind: "otherwise", At: []harness.Ref{r.At, r.To}}
+		tick := work.Tick{Step: work.New(edits).ID, Edits: edits, Text: text, Stage: "pin", Kind: "otherwise",
+			At: []harness.Ref{r.At, r.To}}
 		s.Stamp(c, j, &tick, 0)
-		return s.Apply(c, desk.Change{ID: r.ID, What: "otherwise", Seen: r.Seen, Base: j.Revision, Bodies: map[string]any{store.SubjectTick(tick.Step): tick}})
+		return s.Apply(c, desk.Change{ID: r.ID, What: "otherwise", Seen: r.Seen, Base: j.Revision,
+			Bodies: map[string]any{store.SubjectTick(tick.Step): tick}})
 	})
 }
 
@@ -70,7 +74,8 @@ func (s *API) otherwise(c *gin.Context) error {
 func (s *API) report(c *gin.Context) error {
 	r, err := desk.Read[ReportRequest](c)
 	if err == nil && !slices.Contains(pin.Whats(), r.What) {
-		err = desk.Refusal(http.StatusUnprocessableEntity, "no-action", "Say what is not as expected: stuck, colour, occupied or lock.", "/what")
+		err = desk.Refusal(http.StatusUnprocessableEntity, "no-action",
+			"Say what is not as expected: stuck, colour, occupied or lock.", "/what")
 	}
 	if err == nil && r.What != pin.Broken {
 		err = desk.CheckRef(r.At, "/at")
@@ -82,15 +87,20 @@ func (s *API) report(c *gin.Context) error {
 		_, full := j.Plan().Pin.Now.In(r.At)
 		switch {
 		case r.What == pin.Broken && !hasConnector(j, r.At.Connector):
-			return desk.Refusal(http.StatusUnprocessableEntity, "no-such-connector", fmt.Sprintf("There is no connector %s.", r.At.Connector), "/at")
+			return desk.Refusal(http.StatusUnprocessableEntity, "no-such-connector",
+				fmt.Sprintf("There is no connector %s.", r.At.Connector), "/at")
 		case r.What != pin.Broken && !j.Plan().Pin.Now.Has(r.At):
 			return desk.Refusal(http.StatusUnprocessableEntity, "no-cavity", fmt.Sprintf("There is no cavity %s.", r.At), "/at")
 		case r.What == pin.Occupied && full:
-			return desk.Refusal(http.StatusUnprocessableEntity, "known-wire", fmt.Sprintf("%s holds a wire on this plan too: record the move that emptied it, or take the tick back that filled it.", r.At), "/at")
+			return desk.Refusal(http.StatusUnprocessableEntity, "known-wire",
+				fmt.Sprintf("%s holds a wire on this plan too: record the move that emptied it, or take the tick back that "+
+					"filled it.", r.At), "/at")
 		case (r.What == pin.IsStuck || r.What == pin.Differs) && !full:
-			return desk.Refusal(http.StatusUnprocessableEntity, "no-such-terminal", fmt.Sprintf("There is no terminal in %s now.", r.At), "/at")
+			return desk.Refusal(http.StatusUnprocessableEntity, "no-such-terminal",
+				fmt.Sprintf("There is no terminal in %s now.", r.At), "/at")
 		}
-		x := pin.Report{ID: r.ID, What: r.What, At: r.At, Saw: strings.TrimSpace(r.Saw), Who: desk.Who(c), When: s.Now().UTC().UnixMilli()}
+		x := pin.Report{ID: r.ID, What: r.What, At: r.At, Saw: strings.TrimSpace(r.Saw), Who: desk.Who(c),
+			When: s.Now().UTC().UnixMilli()}
 		bodies := map[string]any{store.SubjectReport(x.ID): x}
 		if tick, ok := x.Tick(); ok {
 			if _, err := harness.Apply(j.Plan().Past.Now, tick.Edits...); err != nil {
@@ -119,6 +129,7 @@ func (s *API) settle(c *gin.Context) error {
 		}
 		x := j.Job.Reports[i]
 		x.Settled = strings.TrimSpace(r.Settled)
-		return s.Apply(c, desk.Change{ID: r.ID, What: "settle", Seen: r.Seen, Base: j.Revision, Bodies: map[string]any{store.SubjectReport(x.ID): x}})
+		return s.Apply(c, desk.Change{ID: r.ID, What: "settle", Seen: r.Seen, Base: j.Revision,
+			Bodies: map[string]any{store.SubjectReport(x.ID): x}})
 	})
 }

@@ -75,7 +75,8 @@ func (s *API) askMeter(c *gin.Context) error {
 	b := s.bench.of(c.Param("job"), s.Now())
 	switch its := b != nil && b.at.Meter == strings.TrimSpace(r.Address); {
 	case its && !r.Simulated:
-		return desk.Refusal(http.StatusConflict, "simulated", "That is the meter of the simulated vehicle: it reads nothing of "+
+		return desk.Refusal(http.StatusConflict, "simulated", "That is the meter of the simulated vehicle: it reads "+
+			"nothing of "+
 			"the real one. Read it where the simulated vehicle is shown.", "/address")
 	case r.Simulated && b != nil && !its:
 		return desk.Refusal(http.StatusConflict, "not-simulated", "That is not the meter of the simulated vehicle, which is "+
@@ -116,7 +117,8 @@ func (s *API) passGate(c *gin.Context) error {
 		return err
 	}
 	if r.Simulated {
-		return desk.Refusal(http.StatusConflict, "simulated", "This is the simulated vehicle: no gate of the real one is passed "+
+		return desk.Refusal(http.StatusConflict, "simulated", "This is the simulated vehicle: no gate of the real one is "+
+			"passed "+
 			"by it.", "/gate")
 	}
 	return s.Checked(c, func(j *desk.Computed) error {
@@ -130,7 +132,8 @@ func (s *API) passGate(c *gin.Context) error {
 			standing = standingOf(j, p)
 		}
 		done()
-		for _, g := range prove.PowerUp(j.Job.Gates, standing, j.Plan().TwiceChecked(j.Job.Checks), j.Job.Program == nil || j.Job.Program.Done) {
+		for _, g := range prove.PowerUp(j.Job.Gates, standing, j.Plan().TwiceChecked(j.Job.Checks), j.Job.Program == nil ||
+			j.Job.Program.Done) {
 			if g.ID == r.Gate && held == "" {
 				held = g.Held
 			}

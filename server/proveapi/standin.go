@@ -27,8 +27,9 @@ func (s *API) asked(c *gin.Context, simulated bool) (*bench, error) {
 	case !simulated:
 		return nil, nil
 	case b == nil:
-		return nil, desk.Refusal(http.StatusConflict, "no-simulation", "The simulated vehicle does not run any more: nothing was "+
-			"kept of that.", "/simulated")
+		return nil, desk.Refusal(http.StatusConflict, "no-simulation",
+			"The simulated vehicle does not run any more: nothing was "+
+				"kept of that.", "/simulated")
 	}
 	return b, nil
 }
@@ -87,7 +88,8 @@ func (s *API) runStandin(c *gin.Context) error {
 	for _, x := range []struct {
 		at    *string
 		serve func(context.Context, net.Listener) error
-	}{{&b.at.Meter, meter.Serve}, {&b.at.Unit, standins.NewUnit(car, identityOf(j)).Serve}, {&b.at.Rig, standins.NewRig(car).Serve}} {
+	}{{&b.at.Meter, meter.Serve}, {&b.at.Unit, standins.NewUnit(car, identityOf(j)).Serve},
+		{&b.at.Rig, standins.NewRig(car).Serve}} {
 		l, err := net.Listen("tcp", "127.0.0.1:0")
 		if err != nil {
 			end()

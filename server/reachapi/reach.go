@@ -18,10 +18,15 @@ import (
 func (s *API) showReach(c *gin.Context, j *desk.Computed) error {
 	p := &j.Plan().Reach
 	r, d := p.Result, j.Job.Chosen().Reach
-	v := ReachView{Revision: j.Revision, Map: d.Map, Things: thingsOf(j), Proposed: desk.OrEmpty(r.Propose()), Rules: d.Rules, Lines: desk.OrEmpty(r.Lines), Wires: []ReachWire{}, Joints: desk.OrEmpty(r.Joints), Bundles: desk.OrEmpty(r.Bundles),
-		Walls: desk.OrEmpty(r.Walls), Disconnects: desk.OrEmpty(r.Disconnects), Apart: desk.OrEmpty(r.Kept), Tape: desk.OrEmpty(r.Tape), Unit: r.Unit, Buy: desk.OrEmpty(r.Buy), Stock: r.Stock, Pieces: desk.OrEmpty(r.Pieces()), Colours: desk.OrEmpty(r.Colours),
+	v := ReachView{Revision: j.Revision, Map: d.Map, Things: thingsOf(j), Proposed: desk.OrEmpty(r.Propose()),
+		Rules: d.Rules, Lines: desk.OrEmpty(r.Lines), Wires: []ReachWire{}, Joints: desk.OrEmpty(r.Joints),
+		Bundles: desk.OrEmpty(r.Bundles),
+		Walls:   desk.OrEmpty(r.Walls), Disconnects: desk.OrEmpty(r.Disconnects), Apart: desk.OrEmpty(r.Kept),
+		Tape: desk.OrEmpty(r.Tape), Unit: r.Unit, Buy: desk.OrEmpty(r.Buy), Stock: r.Stock,
+		Pieces: desk.OrEmpty(r.Pieces()), Colours: desk.OrEmpty(r.Colours),
 		Figures: r.Figures, Learned: r.Learned, Steps: j.WorkSteps(work.Reach), Strays: desk.OrEmpty(p.Strays),
-		Proof: j.Plan().Proof, Line: j.Plan().Proof.Line(), Wishes: desk.OrEmpty(d.Wishes), Measured: desk.OrEmpty(d.Measured),
+		Proof: j.Plan().Proof, Line: j.Plan().Proof.Line(), Wishes: desk.OrEmpty(d.Wishes),
+		Measured: desk.OrEmpty(d.Measured),
 		Leftover: desk.OrEmpty(d.Leftover), Findings: desk.StageFindings(j.Plan().Findings, "reach")}
 	v.Map.Stations, v.Map.Paths = desk.OrEmpty(v.Map.Stations), desk.OrEmpty(v.Map.Paths)
 	for _, w := range r.Wires() {
@@ -72,7 +77,8 @@ func thingsOf(j *desk.Computed) []PlacedThing {
 	add := func(kind reach.Kind, id, with string) {
 		t := reach.Thing{Kind: kind, ID: id}
 		p, own := put[t]
-		out = append(out, PlacedThing{Thing: t, Station: r.Placed[t], Own: own, Wires: ends[t], Reason: p.Reason, Who: p.Who, When: p.When, With: with})
+		out = append(out, PlacedThing{Thing: t, Station: r.Placed[t], Own: own, Wires: ends[t], Reason: p.Reason, Who: p.Who,
+			When: p.When, With: with})
 	}
 	stationOfDevice := map[string]string{}
 	for i := range loom.Devices {

@@ -86,7 +86,8 @@ func (s *API) putPlaces(c *gin.Context) error {
 		if err != nil {
 			return err
 		}
-		return s.Apply(c, desk.Change{ID: r.ID, What: "place", Reason: r.Reason, Seen: r.Seen, Base: j.Revision, Bodies: bodies})
+		return s.Apply(c, desk.Change{ID: r.ID, What: "place", Reason: r.Reason, Seen: r.Seen, Base: j.Revision,
+			Bodies: bodies})
 	})
 }
 
@@ -98,14 +99,16 @@ func (s *API) placed(c *gin.Context, j *desk.Computed, places []reach.Place, rea
 	bodies := map[string]any{}
 	for i, p := range places {
 		if !known[p.Thing] {
-			return nil, desk.Refusal(http.StatusUnprocessableEntity, "no-such-thing", fmt.Sprintf("There is no %s.", p.Thing), fmt.Sprintf("/places/%d/thing", i))
+			return nil, desk.Refusal(http.StatusUnprocessableEntity, "no-such-thing", fmt.Sprintf("There is no %s.", p.Thing),
+				fmt.Sprintf("/places/%d/thing", i))
 		}
 		if p.Station == "" {
 			bodies[store.SubjectPlace(p.Thing)] = nil
 			continue
 		}
 		if !hasStation(j, p.Station) {
-			return nil, desk.Refusal(http.StatusUnprocessableEntity, "no-such-station", fmt.Sprintf("There is no station %q.", p.Station), fmt.Sprintf("/places/%d/station", i))
+			return nil, desk.Refusal(http.StatusUnprocessableEntity, "no-such-station",
+				fmt.Sprintf("There is no station %q.", p.Station), fmt.Sprintf("/places/%d/station", i))
 		}
 		p.Reason, p.Who, p.When = strings.TrimSpace(reason), desk.Who(c), s.Now().UTC().UnixMilli()
 		bodies[store.SubjectPlace(p.Thing)] = p
@@ -122,7 +125,8 @@ func hasReachWire(j *desk.Computed, id harness.WireID) bool {
 }
 
 func noWire(id harness.WireID) error {
-	return desk.Refusal(http.StatusUnprocessableEntity, "no-such-wire", fmt.Sprintf("There is no wire %q in the cut list.", id), "/wire")
+	return desk.Refusal(http.StatusUnprocessableEntity, "no-such-wire",
+		fmt.Sprintf("There is no wire %q in the cut list.", id), "/wire")
 }
 
 // putSpan decides about one wire.
@@ -142,11 +146,13 @@ func (s *API) putSpan(c *gin.Context) error {
 		}
 		for _, p := range w.Avoid {
 			if j.Job.Map == nil || !slices.ContainsFunc(j.Job.Map.Paths, func(x reach.Path) bool { return x.ID == p }) {
-				return desk.Refusal(http.StatusUnprocessableEntity, "no-such-path", fmt.Sprintf("There is no path %q.", p), "/wish/avoid")
+				return desk.Refusal(http.StatusUnprocessableEntity, "no-such-path", fmt.Sprintf("There is no path %q.", p),
+					"/wish/avoid")
 			}
 		}
 		if w.Far != "" && !hasStation(j, w.Far) {
-			return desk.Refusal(http.StatusUnprocessableEntity, "no-such-station", fmt.Sprintf("There is no station %q.", w.Far), "/wish/far")
+			return desk.Refusal(http.StatusUnprocessableEntity, "no-such-station",
+				fmt.Sprintf("There is no station %q.", w.Far), "/wish/far")
 		}
 		var body any
 		if len(w.Avoid) > 0 || w.Amps > 0 || w.Size > 0 || w.Slack ||
@@ -154,7 +160,8 @@ func (s *API) putSpan(c *gin.Context) error {
 			w.Who, w.When = desk.Who(c), s.Now().UTC().UnixMilli()
 			body = w
 		}
-		return s.Apply(c, desk.Change{ID: r.ID, What: "span", Reason: w.Reason, Seen: r.Seen, Base: j.Revision, Bodies: map[string]any{store.SubjectSpan(w.Wire): body}})
+		return s.Apply(c, desk.Change{ID: r.ID, What: "span", Reason: w.Reason, Seen: r.Seen, Base: j.Revision,
+			Bodies: map[string]any{store.SubjectSpan(w.Wire): body}})
 	})
 }
 
@@ -162,7 +169,8 @@ func (s *API) putSpan(c *gin.Context) error {
 func (s *API) putLength(c *gin.Context) error {
 	r, err := desk.Read[LengthRequest](c)
 	if err == nil && (outside(r.Had, 0, 40000) || outside(r.Need, 0, 40000) || outside(r.Spread, 0, 2000)) {
-		err = desk.Refusal(http.StatusUnprocessableEntity, "bad-number", "That is no length of a wire in a vehicle: millimetres, up to 40 m.", "/had")
+		err = desk.Refusal(http.StatusUnprocessableEntity, "bad-number",
+			"That is no length of a wire in a vehicle: millimetres, up to 40 m.", "/had")
 	}
 	if err != nil {
 		return err
@@ -174,19 +182,22 @@ func (s *API) putLength(c *gin.Context) error {
 		}
 		var body any
 		if r.Had > 0 || r.Need > 0 {
-			m := reach.Measured{Wire: r.Wire, Had: r.Had, Need: r.Need, Spread: r.Spread, Who: desk.Who(c), When: s.Now().UTC().UnixMilli()}
+			m := reach.Measured{Wire: r.Wire, Had: r.Had, Need: r.Need, Spread: r.Spread, Who: desk.Who(c),
+				When: s.Now().UTC().UnixMilli()}
 			if at := j.Plan().Reach.Result.Lines[i].Stations; len(at) > 0 {
 				m.From, m.To = at[0], at[len(at)-1]
 			}
 			body = m
 		}
-		return s.Apply(c, desk.Change{ID: r.ID, What: "length", Seen: r.Seen, Base: j.Revision, Bodies: map[string]any{store.SubjectLength(r.Wire): body}})
+		return s.Apply(c, desk.Change{ID: r.ID, What: "length", Seen: r.Seen, Base: j.Revision,
+			Bodies: map[string]any{store.SubjectLength(r.Wire): body}})
 	})
 }
 
 func (s *API) putOption(c *gin.Context) error {
 	r, err := desk.Read[OptionRequest](c)
-	if err == nil && (r.Option.ID == "" || len(r.Option.ID) > desk.LongestName || strings.TrimSpace(r.Option.Name) == "" && len(r.Option.Moves) > 0 || len(r.Option.Moves) > 500) {
+	if err == nil && (r.Option.ID == "" || len(r.Option.ID) > desk.LongestName ||
+		strings.TrimSpace(r.Option.Name) == "" && len(r.Option.Moves) > 0 || len(r.Option.Moves) > 500) {
 		err = desk.Refusal(http.StatusUnprocessableEntity, "no-name", "Give the placement a name.", "/option/name")
 	}
 	if err != nil {
@@ -196,7 +207,8 @@ func (s *API) putOption(c *gin.Context) error {
 	if len(r.Option.Moves) > 0 {
 		body = r.Option
 	}
-	return s.Apply(c, desk.Change{ID: r.ID, What: "option", Seen: r.Seen, Bodies: map[string]any{store.SubjectOption(r.Option.ID): body}})
+	return s.Apply(c, desk.Change{ID: r.ID, What: "option", Seen: r.Seen,
+		Bodies: map[string]any{store.SubjectOption(r.Option.ID): body}})
 }
 
 // chooseOption puts everything where an option has it, and keeps where it was as another option.
@@ -228,7 +240,8 @@ func (s *API) chooseOption(c *gin.Context) error {
 			bodies[store.SubjectOption(before.ID)] = before
 		}
 		bodies[store.SubjectOption(o.ID)] = nil
-		return s.Apply(c, desk.Change{ID: r.ID, What: "choose", Reason: r.Reason, Seen: r.Seen, Base: j.Revision, Bodies: bodies})
+		return s.Apply(c, desk.Change{ID: r.ID, What: "choose", Reason: r.Reason, Seen: r.Seen, Base: j.Revision,
+			Bodies: bodies})
 	})
 }
 
@@ -249,7 +262,8 @@ func (s *API) takeDisconnect(c *gin.Context) error {
 		if !r.Back {
 			p := all[i].Offer(j.Job.Partings)
 			if err := p.Check(); err != nil {
-				return desk.Refusal(http.StatusUnprocessableEntity, "nothing-tied", "There is nothing that would have to come apart.",
+				return desk.Refusal(http.StatusUnprocessableEntity, "nothing-tied",
+					"There is nothing that would have to come apart.",
 					"/between")
 			}
 			p.Who, p.When = desk.Who(c), s.Now().UTC().UnixMilli()
@@ -263,7 +277,8 @@ func (s *API) takeDisconnect(c *gin.Context) error {
 func (s *API) logLeftover(c *gin.Context) error {
 	r, err := desk.Read[LeftoverRequest](c)
 	if err == nil && outside(r.Left, -10000, 10000) {
-		err = desk.Refusal(http.StatusUnprocessableEntity, "bad-number", "Say how many mm were left over; less than nothing where it fell short.", "/left")
+		err = desk.Refusal(http.StatusUnprocessableEntity, "bad-number",
+			"Say how many mm were left over; less than nothing where it fell short.", "/left")
 	}
 	if err != nil {
 		return err
@@ -273,6 +288,7 @@ func (s *API) logLeftover(c *gin.Context) error {
 			return noWire(r.Wire)
 		}
 		x := reach.Leftover{ID: r.ID, Wire: r.Wire, Left: r.Left, Who: desk.Who(c), When: s.Now().UTC().UnixMilli()}
-		return s.Apply(c, desk.Change{ID: r.ID, What: "leftover", Seen: r.Seen, Base: j.Revision, Bodies: map[string]any{store.SubjectLeftover(x.ID): x}})
+		return s.Apply(c, desk.Change{ID: r.ID, What: "leftover", Seen: r.Seen, Base: j.Revision,
+			Bodies: map[string]any{store.SubjectLeftover(x.ID): x}})
 	})
 }

@@ -119,7 +119,8 @@ func (s *API) decideThin(c *gin.Context) error {
 		if r.Decisions[0].Choice == thin.Undecided {
 			what = "thin-reopen"
 		}
-		done, err := s.Write(c, desk.Change{ID: r.ID, What: what, Reason: r.Decisions[0].Reason, Seen: r.Seen, Base: j.Revision,
+		done, err := s.Write(c, desk.Change{ID: r.ID, What: what, Reason: r.Decisions[0].Reason, Seen: r.Seen,
+			Base:   j.Revision,
 			Bodies: bodies})
 		if err != nil {
 			return err
@@ -139,8 +140,9 @@ func checkThin(j *desk.Computed, d thin.Decision, pointer string) error {
 	}
 	r := j.Begun().Thin.Result
 	if why := r.Refuses(d); why != "" {
-		return desk.Refusal(http.StatusUnprocessableEntity, "not-to-be-decided", desk.Sentence(fmt.Sprintf("%s %s: %s", d.On, d.ID,
-			why)), pointer)
+		return desk.Refusal(http.StatusUnprocessableEntity, "not-to-be-decided",
+			desk.Sentence(fmt.Sprintf("%s %s: %s", d.On, d.ID,
+				why)), pointer)
 	}
 	if d.Choice != thin.Goes || d.Reason != "" {
 		return nil

@@ -103,7 +103,8 @@ func (s *API) tick(c *gin.Context) error {
 		if err != nil {
 			return err
 		}
-		return s.Apply(c, desk.Change{ID: r.ID, What: "tick", Reason: r.Reason, Seen: r.Seen, Base: j.Revision, Bodies: bodies})
+		return s.Apply(c, desk.Change{ID: r.ID, What: "tick", Reason: r.Reason, Seen: r.Seen, Base: j.Revision,
+			Bodies: bodies})
 	})
 }
 
@@ -139,8 +140,9 @@ func (s *API) ticks(c *gin.Context, j *desk.Computed, r TickRequest) (map[string
 		bodies[store.SubjectTick(t.Step)] = t
 	}
 	if len(bodies) == 0 || len(steps) < len(r.Steps) {
-		return nil, desk.Refusal(http.StatusConflict, "no-such-step", "The plan does not have that step any more: it has been "+
-			"done, or something has changed.", "/steps")
+		return nil, desk.Refusal(http.StatusConflict, "no-such-step",
+			"The plan does not have that step any more: it has been "+
+				"done, or something has changed.", "/steps")
 	}
 	return bodies, nil
 }
@@ -189,7 +191,8 @@ func (s *API) untick(c *gin.Context, j *desk.Computed, r TickRequest) error {
 		return desk.Refusal(http.StatusConflict, "no-such-step", "That step is not ticked.", "/steps")
 	}
 	if len(j.Plan().Replay(job.Chosen().Ticks).Lost) > len(j.Plan().Past.Lost) {
-		return desk.Refusal(http.StatusConflict, "later-steps", "Steps that were done later rest on this one: take those back first.", "/steps")
+		return desk.Refusal(http.StatusConflict, "later-steps", "Steps that were done later rest on this one: take those "+
+			"back first.", "/steps")
 	}
 	return s.Apply(c, ch)
 }
@@ -198,9 +201,11 @@ func (s *API) untick(c *gin.Context, j *desk.Computed, r TickRequest) error {
 func (s *API) stuck(c *gin.Context, j *desk.Computed, r TickRequest) error {
 	step, ok := j.Plan().Step(r.Steps[0])
 	if !ok || step.Stage != work.Thin || step.Kind != thin.ComeOut {
-		return desk.Refusal(http.StatusUnprocessableEntity, "no-such-step", "Only a wire that is to fall out can be stuck.", "/steps")
+		return desk.Refusal(http.StatusUnprocessableEntity, "no-such-step", "Only a wire that is to fall out can be stuck.",
+			"/steps")
 	}
 	t := gather.Trace{ID: r.ID, Wire: step.Wires[0], Saw: gather.Stuck, Note: r.Reason, Who: desk.Who(c),
 		When: s.Now().UTC().UnixMilli()}
-	return s.Apply(c, desk.Change{ID: r.ID, What: "stuck", Seen: r.Seen, Base: j.Revision, Bodies: map[string]any{store.SubjectTrace(t.ID): t}})
+	return s.Apply(c, desk.Change{ID: r.ID, What: "stuck", Seen: r.Seen, Base: j.Revision,
+		Bodies: map[string]any{store.SubjectTrace(t.ID): t}})
 }
