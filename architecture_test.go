@@ -160,7 +160,8 @@ func TestOneWordPerStage(t *testing.T) {
 }
 
 func TestFilesStayReadable(t *testing.T) {
-	for _, pattern := range []string{"*/*.go", "*/*/*.go", "web/src/*/*.tsx", "web/src/*/*.ts", "web/src/*/*/*.tsx", "web/src/*/*/*.ts"} {
+	for _, pattern := range []string{"*/*.go", "*/*/*.go", "web/src/*/*.tsx", "web/src/*/*.ts", "web/src/*/*/*.tsx",
+		"web/src/*/*/*.ts"} {
 		files, err := filepath.Glob(pattern)
 		if err != nil {
 			t.Fatal(err)

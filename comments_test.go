@@ -5,6 +5,7 @@ import (
 	"os/exec"
 	"strings"
 	"testing"
+	"unicode/utf8"
 )
 
 // filled is how long, in characters, a line of a comment may at least become before the next one begins.
@@ -31,6 +32,31 @@ func TestCommentsAreFilled(t *testing.T) {
 			word, _, _ := strings.Cut(strings.TrimPrefix(next, "// "), " ")
 			if len(line)+len(word) < filled-(len(lines[i])-len(line)) && !strings.ContainsAny(line[len(line)-1:], ".:;!?") {
 				t.Errorf("%s:%d: the comment goes on in the next line, and has room in this one", file, i+1)
+			}
+		}
+	}
+}
+
+// widest is how many characters a line of code may have, a tab counted as one.
+const widest = 120
+
+// Lines are no wider than that, but for text that stands between backquotes as it is.
+func TestLinesAreNotTooWide(t *testing.T) {
+	out, err := exec.Command("git", "ls-files", "*.go").Output()
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, file := range strings.Fields(string(out)) {
+		text, err := os.ReadFile(file)
+		if err != nil {
+			continue // it is being moved
+		}
+		raw := false
+		for i, line := range strings.Split(string(text), "\n") {
+			within := raw
+			raw = raw != (strings.Count(line, "`")%2 == 1)
+			if n := utf8.RuneCountInString(line); n > widest && !within && !strings.Contains(line, "`") {
+				t.Errorf("%s:%d has %d characters", file, i+1, n)
 			}
 		}
 	}

@@ -48,7 +48,8 @@ func run(m *testing.M) int {
 		return 1
 	}
 	l := launcher.New().Bin(chromium).Leakless(false).NoSandbox(true).
-		Set("disable-gpu").Set("disable-quic").Set("no-first-run").Set("disable-background-networking").Set("disable-component-update").
+		Set("disable-gpu").Set("disable-quic").Set("no-first-run").Set("disable-background-networking").
+		Set("disable-component-update").
 		Set("disable-sync").Set("hide-scrollbars").Set("font-render-hinting", "none").Set("force-prefers-reduced-motion").
 		Set("host-resolver-rules", "MAP * ~NOTFOUND , EXCLUDE 127.0.0.1 , EXCLUDE localhost")
 	address, err := l.Launch()

@@ -19,7 +19,8 @@ func newJob(t *testing.T) *visit {
 
 func TestPastedRowsAreShownBeforeTheyAreKept(t *testing.T) {
 	v := newJob(t)
-	v.write("#paste", "Pin\tShade\tCircuit\tWhat for\n1\tBN\t11\tInjector 1\n2\tGN\t12\tInjector 2\n2\tGN\t13\tInjector 3\n\tBU\t14\tBattery")
+	v.write("#paste", "Pin\tShade\tCircuit\tWhat for\n1\tBN\t11\tInjector 1\n2\tGN\t12\tInjector "+
+		"2\n2\tGN\t13\tInjector 3\n\tBU\t14\tBattery")
 	v.click("button", "Read the pasted rows")
 	v.see("[data-testid=reading]", "2 rows taken, 2 not")
 	v.see("[data-testid='Rows not taken']", "cavity X1-2 was already on line 3")

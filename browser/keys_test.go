@@ -13,8 +13,8 @@ type key struct {
 	shift        bool
 }
 
-// layouts says how a key is struck on three layouts. Source: the layouts as the operating systems ship them (US, German,
-// French), from memory.
+// layouts says how a key is struck on three layouts. Source: the layouts as the operating systems ship them (US,
+// German, French), from memory.
 var layouts = map[string]map[string]key{
 	"US": {"?": {"?", "Slash", true}, "/": {"/", "Slash", false}, "+": {"+", "Equal", true}, "-": {"-", "Minus", false},
 		"a": {"a", "KeyA", false}, "q": {"q", "KeyQ", false}, "v": {"v", "KeyV", false}, "2": {"2", "Digit2", false},
@@ -22,7 +22,8 @@ var layouts = map[string]map[string]key{
 	"German": {"?": {"?", "Minus", true}, "/": {"/", "Digit7", true}, "+": {"+", "BracketRight", false},
 		"-": {"-", "Slash", false}, "a": {"a", "KeyA", false}, "q": {"q", "KeyQ", false}, "v": {"v", "KeyV", false},
 		"2": {"2", "Digit2", false}, "m": {"m", "KeyM", false}, "f": {"f", "KeyF", false}},
-	"French": {"?": {"?", "KeyM", true}, "/": {"/", "Period", true}, "+": {"+", "Equal", true}, "-": {"-", "Digit6", false},
+	"French": {"?": {"?", "KeyM", true}, "/": {"/", "Period", true}, "+": {"+", "Equal", true},
+		"-": {"-", "Digit6", false},
 		"a": {"a", "KeyQ", false}, "q": {"q", "KeyA", false}, "v": {"v", "KeyV", false}, "2": {"2", "Digit2", true},
 		"m": {"m", "Semicolon", false}, "f": {"f", "KeyF", false}},
 }

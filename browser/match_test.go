@@ -129,8 +129,8 @@ func TestDecidingRowsThatShareNothing(t *testing.T) {
 	})
 }
 
-// Whoever types on as soon as he has asked for a dialog types into it, on a slow machine too: no key falls on the button
-// that closes it.
+// Whoever types on as soon as he has asked for a dialog types into it, on a slow machine too: no key falls on the
+// button that closes it.
 func TestWhatIsTypedAtOnceGoesIntoTheDialog(t *testing.T) {
 	v := open(t, "/jobs/packhorse/match?row=from%20SP26", undecided)
 	v.see("aside h2", "SP26 may be B33")

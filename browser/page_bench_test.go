@@ -16,7 +16,8 @@ func BenchmarkPage(b *testing.B) {
 	v := open(b, "/")
 	v.see("body", "Sorrel refit")
 	for name, page := range map[string]struct{ path, selector string }{
-		"jobs": {"/", "[data-testid=jobs] a"}, "match": {"/jobs/sorrel-refit/match", "[data-testid=spread] .spreadrow.selected"},
+		"jobs": {"/", "[data-testid=jobs] a"}, "match": {"/jobs/sorrel-refit/match",
+			"[data-testid=spread] .spreadrow.selected"},
 	} {
 		b.Run(name, func(b *testing.B) {
 			var ms []float64
@@ -68,9 +69,9 @@ func BenchmarkKey1000(b *testing.B) {
 	b.ReportMetric(median(counted), "ms/counted")
 }
 
-// BenchmarkCondition is the time from a condition that is changed in Join, the next position of the key, until what works
-// in it is on the screen, in a harness of a thousand wires: the median of all iterations. A condition that was tried is kept by
-// the page, so that each is tried with other outputs held.
+// BenchmarkCondition is the time from a condition that is changed in Join, the next position of the key, until what
+// works in it is on the screen, in a harness of a thousand wires: the median of all iterations. A condition that was
+// tried is kept by the page, so that each is tried with other outputs held.
 func BenchmarkCondition(b *testing.B) {
 	v := open(b, "/jobs/packhorse/join?part=try", func(j *stored.Job) { demo.Enlarge(j, 3) })
 	v.see("[data-testid=try]", "Pulled")

@@ -76,7 +76,8 @@ func (v *visit) network(cut bool) {
 	if err := (proto.NetworkEnable{}).Call(v.page); err != nil {
 		v.t.Fatal(err)
 	}
-	if err := (proto.NetworkEmulateNetworkConditions{Offline: cut, DownloadThroughput: -1, UploadThroughput: -1}).Call(v.page); err != nil {
+	if err := (proto.NetworkEmulateNetworkConditions{Offline: cut, DownloadThroughput: -1,
+		UploadThroughput: -1}).Call(v.page); err != nil {
 		v.t.Fatal(err)
 	}
 }

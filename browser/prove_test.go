@@ -227,7 +227,8 @@ func TestRecordsOfProveOnScreen(t *testing.T) {
 	v.press('f')
 	v.see("body", "“another relay” and “a new fuse” were changed with no test between them")
 	v.press(input.Escape)
-	for field, text := range map[string]string{"Backup: name": "as it came.bin", "Backup: hash": "0123456789abcdef", "Backup: date": "2026-11-26"} {
+	for field, text := range map[string]string{"Backup: name": "as it came.bin", "Backup: hash": "0123456789abcdef",
+		"Backup: date": "2026-11-26"} {
 		v.page.MustElement("[aria-label='" + field + "']").MustInput(text)
 	}
 	v.click("aside button", "^Keep$")

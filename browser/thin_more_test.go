@@ -81,7 +81,10 @@ func TestAProposalIsTakenOver(t *testing.T) {
 	v.see("[data-testid=proposed]", "lighting goes")
 	v.see("[data-testid=balance]", "33 go")
 	v.click("[data-testid=proposed] button", "Take over")
-	v.until("what was proposed is decided", func() bool { return !strings.Contains(v.text("[data-testid=balance]"), "33 go") })
+	v.until("what was proposed is decided", func() bool {
+		return !strings.Contains(v.text("[data-testid=balance]"),
+			"33 go")
+	})
 }
 
 // An earlier job's map is applied, and each decision verified.

@@ -183,7 +183,8 @@ func TestAConnectorIsLabelledAndPhotographed(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	for path, data := range map[string][]byte{picture: shot, t.TempDir() + "/bad.png": []byte("<script>alert(1)</script>")} {
+	for path, data := range map[string][]byte{picture: shot, t.TempDir() +
+		"/bad.png": []byte("<script>alert(1)</script>")} {
 		writeFile(t, path, string(data))
 		v.page.MustElement("input[type=file]").MustSetFiles(path)
 		if path == picture {
@@ -208,7 +209,10 @@ func TestTheVehiclesAreDescribed(t *testing.T) {
 	v.click("label", "read on the part")
 	v.click("label", "they confirmed that they can")
 	v.click("button", "^Keep$")
-	v.until("nothing is open about the unit", func() bool { return !strings.Contains(v.text("main"), "was not read on the part itself") })
+	v.until("nothing is open about the unit", func() bool {
+		return !strings.Contains(v.text("main"),
+			"was not read on the part itself")
+	})
 	v.click("label", "the start interlock: the gearbox unit granted it")
 	v.see("header", "undo")
 	v.click("nav[aria-label='parts of Gather'] a", "Before teardown")

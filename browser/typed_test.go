@@ -17,7 +17,8 @@ import (
 	"github.com/go-rod/rod/lib/input"
 )
 
-// late lets replies to changes whose path ends in one of these come so much later than the change was made, or refuses them.
+// late lets replies to changes whose path ends in one of these come so much later than the change was made, or refuses
+// them.
 func late(wait *atomic.Int64, refuse func(*http.Request) bool, ends ...string) func(http.Handler) http.Handler {
 	return func(h http.Handler) http.Handler {
 		return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
@@ -63,7 +64,8 @@ func TestRowsTypedIntoAList(t *testing.T) {
 			t.Parallel()
 			var wait atomic.Int64
 			wait.Store(int64(pace.reply))
-			v := enter(t, "/jobs/packhorse/feed?part=sources&list=fuses", nil, late(&wait, nil, "/lists/fuses/cells", "/lists/fuses"))
+			v := enter(t, "/jobs/packhorse/feed?part=sources&list=fuses", nil,
+				late(&wait, nil, "/lists/fuses/cells", "/lists/fuses"))
 			v.see("[data-testid=factgrid]", "ignition feed behind the switch")
 			before := len(v.list("fuses", "fuse"))
 			v.page.MustElement("[data-testid=factgrid]").MustFocus()
@@ -95,7 +97,8 @@ func TestRowsTypedIntoAList(t *testing.T) {
 				t.Error("what was typed is not in sight before the server has answered")
 			}
 			got := ""
-			for end := time.Now().Add(30 * time.Second); got != want && time.Now().Before(end); time.Sleep(100 * time.Millisecond) {
+			for end := time.Now().Add(30 * time.Second); got != want &&
+				time.Now().Before(end); time.Sleep(100 * time.Millisecond) {
 				if rows := v.list("fuses", "fuse", "rating"); len(rows) > before {
 					got = strings.Join(rows[before:], " ") + " "
 				}

@@ -12,8 +12,8 @@ import (
 	"draxel/demo"
 )
 
-// The resistance wire of the old coil must not wake the unit through a block of one's own, whatever was decided about it:
-// the ignition is taken from the key instead, which is on in run and in crank.
+// The resistance wire of the old coil must not wake the unit through a block of one's own, whatever was decided about
+// it: the ignition is taken from the key instead, which is on in run and in crank.
 func TestNoBlockIsFedThroughTheResistanceWire(t *testing.T) {
 	all, err := demo.Jobs()
 	if err != nil {

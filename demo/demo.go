@@ -49,17 +49,25 @@ var described = sync.OnceValues(func() ([]byte, error) {
 })
 
 func describe() ([]stored.Job, error) {
-	sorrel := stored.Job{Title: "Sorrel refit", Kind: stored.Repinned, Donor: "Tarn Sorrel, VK-1 harness", Chassis: "Tarn Sorrel, VK-2 unit"}
-	packhorse := stored.Job{Title: "Packhorse", Kind: stored.Integrated, Donor: "Tarn Sorrel 2.2 V4", Chassis: "Bellweather Packhorse"}
+	sorrel := stored.Job{Title: "Sorrel refit", Kind: stored.Repinned, Donor: "Tarn Sorrel, VK-1 harness",
+		Chassis: "Tarn Sorrel, VK-2 unit"}
+	packhorse := stored.Job{Title: "Packhorse", Kind: stored.Integrated, Donor: "Tarn Sorrel 2.2 V4",
+		Chassis: "Bellweather Packhorse"}
 	for _, t := range []struct {
 		into  **stored.Table
 		file  string
 		table stored.Table
 	}{
-		{&sorrel.From, "sorrel-refit/vk-1-harness.csv", stored.Table{Name: "VK-1 harness", Source: "service sheet 41-07", Date: "2019-03-01", Trust: harness.Maker}},
-		{&sorrel.To, "sorrel-refit/vk-2-unit.xlsx", stored.Table{Name: "VK-2 unit", Source: "forwarded by the customer", Date: "2021-11-15", Trust: harness.Copied}},
-		{&packhorse.From, "packhorse/packhorse-chassis.csv", stored.Table{Name: "Packhorse SP-5 and body plug", Source: "workshop folder, pages 8 to 11", Date: "1991-06-01", Trust: harness.Copied}},
-		{&packhorse.To, "packhorse/sorrel-body-side.csv", stored.Table{Name: "Sorrel plug E and unit", Source: "service sheet 41-09", Date: "2021-11-15", Trust: harness.Maker}},
+		{&sorrel.From, "sorrel-refit/vk-1-harness.csv", stored.Table{Name: "VK-1 harness", Source: "service sheet 41-07",
+			Date: "2019-03-01", Trust: harness.Maker}},
+		{&sorrel.To, "sorrel-refit/vk-2-unit.xlsx", stored.Table{Name: "VK-2 unit", Source: "forwarded by the customer",
+			Date: "2021-11-15", Trust: harness.Copied}},
+		{&packhorse.From, "packhorse/packhorse-chassis.csv",
+			stored.Table{Name: "Packhorse SP-5 and body plug", Source: "workshop folder, pages 8 to 11", Date: "1991-06-01",
+				Trust: harness.Copied}},
+		{&packhorse.To, "packhorse/sorrel-body-side.csv",
+			stored.Table{Name: "Sorrel plug E and unit", Source: "service sheet 41-09", Date: "2021-11-15",
+				Trust: harness.Maker}},
 	} {
 		data, err := File(t.file)
 		if err != nil {
@@ -88,7 +96,8 @@ func describe() ([]stored.Job, error) {
 	}
 	for i, l := range plan.Compute(facts, stored.Decisions{}).Match.Lines {
 		if l.Feeds() && l.P >= 0.99 && i%29 != 5 {
-			sorrel.Decisions = append(sorrel.Decisions, match.Decision{Side: match.From, At: l.From, Choice: match.Matched, To: l.To, Who: "Ines", When: 1_764_000_000_000})
+			sorrel.Decisions = append(sorrel.Decisions, match.Decision{Side: match.From, At: l.From, Choice: match.Matched,
+				To: l.To, Who: "Ines", When: 1_764_000_000_000})
 		}
 	}
 	block, err := fuseBlock()

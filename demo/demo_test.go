@@ -55,7 +55,8 @@ func TestSorrelRefitWhole(t *testing.T) {
 	for _, l := range open.Match.Lines {
 		choice := match.Matched
 		switch {
-		case l.Verdict == match.Goes, strings.Contains(l.Because, "the law"): // emissions and what the law may want are for a person to let go of
+		case l.Verdict == match.Goes, strings.Contains(l.Because, "the law"):
+			// emissions and what the law may want are for a person to let go of
 			choice = match.Gone
 		case l.Verdict == match.Undecided: // coil 4: the number says A36, the misprinted words say coil 3
 			continue
@@ -66,7 +67,8 @@ func TestSorrelRefitWhole(t *testing.T) {
 	if !p.Proof.Reached || p.Proof.InHand > 1 || p.Proof.Steps < 70 {
 		t.Errorf("proof %+v", p.Proof)
 	}
-	if c := p.Totals; c.Moves < 60 || c.MovesConnector < 3 || c.Stays < 5 || c.NeedsWire < 2 || c.Open != 1 || c.Undecided != 1 || !c.Reconciled {
+	if c := p.Totals; c.Moves < 60 || c.MovesConnector < 3 || c.Stays < 5 || c.NeedsWire < 2 || c.Open != 1 ||
+		c.Undecided != 1 || !c.Reconciled {
 		t.Errorf("totals %+v", c)
 	}
 	kinds := map[string]int{}

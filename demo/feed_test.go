@@ -173,7 +173,8 @@ func likeNgspice(t *testing.T, what string, r *feed.Result, s *network.State) {
 	}
 }
 
-// The start path with a relay that the clutch switch grounds, the outputs of compressor and fans, and the pump: what works in each condition, by hand, and the volts of ngspice in it.
+// The start path with a relay that the clutch switch grounds, the outputs of compressor and fans, and the pump: what
+// works in each condition, by hand, and the volts of ngspice in it.
 func TestConditionsInNgspice(t *testing.T) {
 	all, err := demo.Jobs()
 	if err != nil {

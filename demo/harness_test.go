@@ -20,7 +20,8 @@ func TestThePackhorseIsAWholeHarness(t *testing.T) {
 		t.Fatal(err)
 	}
 	l := &f.Laid.Loom
-	legs, chained, pairs, shields, taped, unseen := map[string]int{}, map[string]bool{}, map[string]int{}, map[string]int{}, 0, 0
+	legs, chained, pairs, shields, taped, unseen := map[string]int{}, map[string]bool{}, map[string]int{},
+		map[string]int{}, 0, 0
 	for i := range l.Wires {
 		w := &l.Wires[i]
 		for k, e := range w.Ends {
@@ -50,8 +51,10 @@ func TestThePackhorseIsAWholeHarness(t *testing.T) {
 			junctions++
 		}
 	}
-	if len(l.Wires) < 180 || len(legs) < 14 || len(chained) < 3 || junctions != 2 || len(pairs) < 4 || len(shields) < 3 || taped == 0 || unseen == 0 {
-		t.Errorf("%d wires, %d splices, %d of them chained, %d junctions, %d pairs, %d shields, %d taped off, %d unseen", len(l.Wires), len(legs), len(chained), junctions, len(pairs), len(shields), taped, unseen)
+	if len(l.Wires) < 180 || len(legs) < 14 || len(chained) < 3 || junctions != 2 || len(pairs) < 4 || len(shields) < 3 ||
+		taped == 0 || unseen == 0 {
+		t.Errorf("%d wires, %d splices, %d of them chained, %d junctions, %d pairs, %d shields, %d taped off, %d unseen",
+			len(l.Wires), len(legs), len(chained), junctions, len(pairs), len(shields), taped, unseen)
 	}
 	for _, x := range f.Laid.Findings {
 		if x.Severity != finding.Note {
@@ -71,12 +74,14 @@ func TestThePackhorseIsAWholeHarness(t *testing.T) {
 	for _, j := range p.Thin.Result.Joints {
 		got[j.ID] = j.Fate
 	}
-	for id, want := range map[string]thin.Fate{"AL3": thin.Rejoin, "SP26": thin.Rejoin, "S26": thin.Through, "S9": thin.Trim, "S1": thin.Leave} {
+	for id, want := range map[string]thin.Fate{"AL3": thin.Rejoin, "SP26": thin.Rejoin, "S26": thin.Through,
+		"S9": thin.Trim, "S1": thin.Leave} {
 		if got[id] != want {
 			t.Errorf("%s: %q, want %q", id, got[id], want)
 		}
 	}
-	for _, code := range []string{"passes-through", "factory-rejoined", "carries-kept", "mixed-sources", "unit-not-read", "programming-open", "to-replace"} {
+	for _, code := range []string{"passes-through", "factory-rejoined", "carries-kept", "mixed-sources", "unit-not-read",
+		"programming-open", "to-replace"} {
 		if !slices.ContainsFunc(p.Findings, func(x finding.Finding) bool { return x.Code == code }) {
 			t.Errorf("nothing is said of %s", code)
 		}
@@ -91,13 +96,18 @@ func TestThePackhorseIsAWholeHarness(t *testing.T) {
 func TestTheMiscolouredWireIsOverturned(t *testing.T) {
 	_, job := jobs(t)
 	zero := 0.2
-	job.Readings = append(job.Readings, gather.Measurement{ID: "k18", At: harness.Ref{Connector: "K", Cavity: "18"}, Ohms: &zero})
+	job.Readings = append(job.Readings, gather.Measurement{ID: "k18", At: harness.Ref{Connector: "K", Cavity: "18"},
+		Ohms: &zero})
 	f, err := fact.Of(job)
 	if err != nil {
 		t.Fatal(err)
 	}
 	row, _ := f.From.Row(harness.Ref{Connector: "K", Cavity: "18"})
-	if row.Measured != "ground" || row.Signal.Role != "ground" || !slices.ContainsFunc(f.Findings, func(x finding.Finding) bool { return x.Code == "reading-overturns" && x.Subject == "K18" }) {
+	if row.Measured != "ground" || row.Signal.Role != "ground" ||
+		!slices.ContainsFunc(f.Findings, func(x finding.Finding) bool {
+			return x.Code == "reading-overturns" &&
+				x.Subject == "K18"
+		}) {
 		t.Errorf("row %+v", row)
 	}
 }

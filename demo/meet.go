@@ -43,7 +43,8 @@ func crosswalkPackhorse(j *stored.Job) {
 	decide(match.Decision{Side: match.From, At: at("SP", "2"), Choice: match.Matched, To: at("E", "4"),
 		Reason: "fuse 5 is on in run and in crank, as measured at the switch"})
 	decide(match.Decision{Side: match.To, At: at("A", "9"), Choice: match.Wired,
-		Origin: &match.Origin{Kind: match.AtCavity, At: at("MR", "4")}, Reason: "the main relay of the Packhorse feeds the engine"})
+		Origin: &match.Origin{Kind: match.AtCavity, At: at("MR", "4")},
+		Reason: "the main relay of the Packhorse feeds the engine"})
 	volts := []float64{0, 0, 0, 10.6}
 	for i, key := range gather.Keys() {
 		j.Readings = append(j.Readings, gather.Measurement{ID: "crank-" + string(key), At: at("SP", "19"), Key: key,

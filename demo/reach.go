@@ -31,7 +31,8 @@ func lay(j *stored.Job, placesFile string) error {
 		return fmt.Errorf("demo: %s: %w", placesFile, err)
 	}
 	for _, row := range table.Cells[1:] {
-		j.Places = append(j.Places, reach.Place{Thing: reach.Thing{Kind: reach.Kind(row[0]), ID: row[1]}, Station: row[2], Who: "Ines", When: when})
+		j.Places = append(j.Places, reach.Place{Thing: reach.Thing{Kind: reach.Kind(row[0]), ID: row[1]}, Station: row[2],
+			Who: "Ines", When: when})
 	}
 	return nil
 }
@@ -64,7 +65,8 @@ func reachPackhorse(j *stored.Job) error {
 	rules := reach.Standard()
 	rules.Unit = "VK-2"
 	rules.Plugs = map[string]float64{"A": 74, "B": 62, "E": 41, "TB": 33}
-	rules.Shelf = []reach.Piece{{ID: "reel white", Colour: colour.Parse("WH", colour.IEC), Size: 0.5, Class: "C", Length: 25000}, {ID: "reel black", Colour: colour.Parse("BK", colour.IEC), Size: 0.5, Class: "C", Length: 12000}}
+	rules.Shelf = []reach.Piece{{ID: "reel white", Colour: colour.Parse("WH", colour.IEC), Size: 0.5, Class: "C",
+		Length: 25000}, {ID: "reel black", Colour: colour.Parse("BK", colour.IEC), Size: 0.5, Class: "C", Length: 12000}}
 	j.Rules = &rules
 	return nil
 }
@@ -72,7 +74,8 @@ func reachPackhorse(j *stored.Job) error {
 // fuseBlock is a job of its own on the Packhorse's body harness: its fuse block goes from the front locker to the rear,
 // and 74 wires hang on it.
 func fuseBlock() (stored.Job, error) {
-	j := stored.Job{Title: "Packhorse fuse block", Kind: stored.Classic, Donor: "Bellweather Packhorse, body harness", Chassis: "Bellweather Packhorse", Sheets: map[gather.SheetKind]*gather.Sheet{}}
+	j := stored.Job{Title: "Packhorse fuse block", Kind: stored.Classic, Donor: "Bellweather Packhorse, body harness",
+		Chassis: "Bellweather Packhorse", Sheets: map[gather.SheetKind]*gather.Sheet{}}
 	kinds := []gather.SheetKind{gather.WireList, gather.ConnectorList, gather.DeviceList, gather.BranchList}
 	for _, kind := range append(kinds, gather.FeedKinds()...) {
 		data, err := File("fuse-block/" + string(kind) + ".csv")
@@ -100,8 +103,10 @@ func fuseBlock() (stored.Job, error) {
 	for _, w := range []harness.WireID{"F43", "F44"} {
 		j.Spans = append(j.Spans, reach.Wish{Wire: w, Amps: 20, Reason: "the fan's plate says so", Who: "Ines", When: when})
 	}
-	j.Thin = []thin.Decision{{On: thin.Module, ID: "trailer socket", Choice: thin.Goes, Reason: "no trailer is drawn any more", Who: "Ines", When: when},
-		{On: thin.Module, ID: "trailer module", Choice: thin.Goes, Reason: "no trailer is drawn any more", Who: "Ines", When: when}}
+	j.Thin = []thin.Decision{{On: thin.Module, ID: "trailer socket", Choice: thin.Goes,
+		Reason: "no trailer is drawn any more", Who: "Ines", When: when},
+		{On: thin.Module, ID: "trailer module", Choice: thin.Goes, Reason: "no trailer is drawn any more", Who: "Ines",
+			When: when}}
 	rules := reach.Standard()
 	rules.Class, rules.School, rules.Guess = "C", reach.Crimp, 3500
 	j.Rules = &rules

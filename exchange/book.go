@@ -196,10 +196,14 @@ func (p *binding) right(y, size float64, bold bool, text string) {
 
 // reading says how the book is read.
 var reading = []string{
-	"Every wire is drawn on one page and no other. Current flows from left to right: from the source through fuses, relays and switches to what uses it, and on to ground.",
-	"Above a wire stand its colour (IEC 60757, base then tracer) and its mm²; below it its circuit, its length, and the code printed on what lengthens it.",
-	"● a splice, as it was found   ◇ a joint, made by us   ][ an in-line pair of plugs   ▭ a fuse   ⏚ a ground point   ✕ an end that ends in nothing",
-	"A dotted wire is planned and not done yet. What does not fit a page goes on on the next: its splice is drawn again, and says how many wires it has elsewhere.",
+	"Every wire is drawn on one page and no other. Current flows from left to right: from the source through fuses, " +
+		"relays and switches to what uses it, and on to ground.",
+	"Above a wire stand its colour (IEC 60757, base then tracer) and its mm²; below it its circuit, its length, and " +
+		"the code printed on what lengthens it.",
+	"● a splice, as it was found   ◇ a joint, made by us   ][ an in-line pair of plugs   ▭ a fuse   ⏚ a ground point   " +
+		"✕ an end that ends in nothing",
+	"A dotted wire is planned and not done yet. What does not fit a page goes on on the next: its splice is drawn " +
+		"again, and says how many wires it has elsewhere.",
 	"The tables at the end lead from a wire, a splice, a plug's cavity, a ground point or a fuse to its page.",
 }
 

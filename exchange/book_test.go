@@ -144,7 +144,8 @@ func TestTheBookIsReadBack(t *testing.T) {
 
 // Names of thousands of letters, from right to left, with pictures in them, and nothing at all: a book all the same.
 func TestABookOfAnything(t *testing.T) {
-	for name, title := range map[string]string{"long": strings.Repeat("W", 5000), "pictures": "Pack🚒horse\x00", "right to left": "חבילה", "nothing": ""} {
+	for name, title := range map[string]string{"long": strings.Repeat("W", 5000), "pictures": "Pack🚒horse\x00",
+		"right to left": "חבילה", "nothing": ""} {
 		b := &exchange.Book{Title: title, Printed: "2026-11-27", Sources: [][2]string{{title, title}},
 			Sections: []handover.Section{
 				{Title: title, Head: []string{"a", title}, Share: []float64{1, 1}, Rows: [][]string{{title, title}}},

@@ -79,7 +79,8 @@ func TestMetersOfAllKinds(t *testing.T) {
 			}
 		})
 	}
-	for _, address := range []string{"", "here", "8.8.8.8:80", "example.org:80", "127.0.0.1", "0.0.0.0:80", "169.254.1.1:80"} {
+	for _, address := range []string{"", "here", "8.8.8.8:80", "example.org:80", "127.0.0.1", "0.0.0.0:80",
+		"169.254.1.1:80"} {
 		if _, err := exchange.ReadMeter(context.Background(), address, &prove.Measure{Kind: prove.Volts}); err == nil {
 			t.Errorf("%q is asked", address)
 		}

@@ -99,7 +99,8 @@ func TestAPhotographIsKeptWithoutItsPlace(t *testing.T) {
 }
 
 // webp is the smallest lossless WebP picture, one pixel.
-var webp = []byte("RIFF\x1a\x00\x00\x00WEBPVP8L\x0d\x00\x00\x00\x2f\x00\x00\x00\x10\x07\x10\x11\x11\x88\x88\xfe\x07\x00")
+var webp = []byte("RIFF\x1a\x00\x00\x00WEBPVP8L\x0d\x00\x00\x00" +
+	"\x2f\x00\x00\x00\x10\x07\x10\x11\x11\x88\x88\xfe\x07\x00")
 
 // bomb is a PNG of a few hundred bytes that says it has 60000 × 60000 pixels.
 func bomb(t *testing.T) []byte {
@@ -139,7 +140,8 @@ func TestPicturesThatAreRefused(t *testing.T) {
 }
 
 func TestLabels(t *testing.T) {
-	labels := []exchange.Label{{Connector: "A", Device: "control unit", Branch: "trunk", Wires: 52}, {Connector: strings.Repeat("long ", 20), Device: strings.Repeat("x", 300)}}
+	labels := []exchange.Label{{Connector: "A", Device: "control unit", Branch: "trunk", Wires: 52},
+		{Connector: strings.Repeat("long ", 20), Device: strings.Repeat("x", 300)}}
 	for range 40 {
 		labels = append(labels, labels[0])
 	}
@@ -149,7 +151,8 @@ func TestLabels(t *testing.T) {
 			t.Fatal(err)
 		}
 	}
-	if !bytes.Equal(a.Bytes(), b.Bytes()) || !bytes.HasPrefix(a.Bytes(), []byte("%PDF")) || bytes.Count(a.Bytes(), []byte("/Type /Page\n")) != 2 {
+	if !bytes.Equal(a.Bytes(), b.Bytes()) || !bytes.HasPrefix(a.Bytes(), []byte("%PDF")) ||
+		bytes.Count(a.Bytes(), []byte("/Type /Page\n")) != 2 {
 		t.Errorf("labels: %d bytes, %d pages", a.Len(), bytes.Count(a.Bytes(), []byte("/Type /Page\n")))
 	}
 	if err := exchange.WriteLabelsPDF(&a, "x", "yesterday", nil); err == nil {

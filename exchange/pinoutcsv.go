@@ -24,7 +24,8 @@ func PinoutTable(p harness.Pinout) [][]string {
 			said[name] = true
 			name = fmt.Sprintf("%s (%d-way)", name, c.Ways())
 		}
-		lines = append(lines, []string{name, r.Ref.Cavity, r.Colour.Written, r.Circuit, r.Function, sizeWithUnit(r), r.FarEnd, r.Note})
+		lines = append(lines, []string{name, r.Ref.Cavity, r.Colour.Written, r.Circuit, r.Function, sizeWithUnit(r),
+			r.FarEnd, r.Note})
 	}
 	return lines
 }

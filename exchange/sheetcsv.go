@@ -27,7 +27,9 @@ func OpenLine(p plan.Plan) string {
 	if p.Totals.Open == 0 && p.Withheld == 0 {
 		return ""
 	}
-	return fmt.Sprintf("THIS SHEET IS NOT WHOLE: %d of %d wires are not decided and stay where they are, and %d decided moves or new wires are left off because their cavity is still held. Decide the rest in Match and print it anew before the first terminal is pulled.",
+	return fmt.Sprintf("THIS SHEET IS NOT WHOLE: %d of %d wires are not decided and stay where they are, and %d "+
+		"decided moves or new wires are left off because their cavity is still held. Decide the rest in Match and print "+
+		"it anew before the first terminal is pulled.",
 		p.Totals.Open, p.Totals.From, p.Withheld)
 }
 
@@ -53,8 +55,9 @@ func WriteSheetCSV(w io.Writer, s Sheet) error {
 		{"step", "stage", "what", "from", "to", "do", "wires", "colour", "circuit", "function", "becomes", "why", "how",
 			"terminal", "in hand", "watch", "minutes"}}
 	for i, x := range left(&s.Plan) {
-		line := []string{strconv.Itoa(i + 1), stageWords[x.Stage], string(x.Kind), "", "", x.Text, strings.Join(harness.Names(x.Wires),
-			", "), "", "", "", "", x.Why, "", "", "", strings.Join(x.Warn, " "), strconv.FormatFloat(x.Minutes, 'f', -1, 64)}
+		line := []string{strconv.Itoa(i + 1), stageWords[x.Stage], string(x.Kind), "", "", x.Text,
+			strings.Join(harness.Names(x.Wires),
+				", "), "", "", "", "", x.Why, "", "", "", strings.Join(x.Warn, " "), strconv.FormatFloat(x.Minutes, 'f', -1, 64)}
 		if len(x.At) > 0 {
 			line[3] = x.At[0].String()
 		}

@@ -26,14 +26,17 @@ const (
 // before and after stand on the sheet once: what holds for every step (common practice of the trade).
 var before = []string{
 	"Battery negative off before the first terminal is pulled. The control unit is unplugged and out.",
-	"Photograph each plug from the wire side. Check the moulded numbers against the drawings below: a face seen from the other side is mirrored.",
-	"To release a terminal: open the outer lock or cover, lift the secondary lock (about 1 to 1.5 mm), push the wire in to take the load off, then free the tang with the right pick and pull. Never pull on the wire alone.",
+	"Photograph each plug from the wire side. Check the moulded numbers against the drawings below: a face seen from " +
+		"the other side is mirrored.",
+	"To release a terminal: open the outer lock or cover, lift the secondary lock (about 1 to 1.5 mm), push the wire " +
+		"in to take the load off, then free the tang with the right pick and pull. Never pull on the wire alone.",
 	"Work from the top, one step after the other, and tick each. A terminal that is put back clicks and takes a tug.",
 }
 
 var after = []string{
 	"Push every secondary lock home: a plug is finished when its lock is home. Then the outer cover.",
-	"Second check, by another person or on another day: every power and ground cavity against the table of the unit, before it is plugged in.",
+	"Second check, by another person or on another day: every power and ground cavity against the table of the unit, " +
+		"before it is plugged in.",
 }
 
 // WriteSheetPDF writes the work sheet for the bench: A4, black on white. The same sheet gives the same bytes.

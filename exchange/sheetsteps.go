@@ -37,8 +37,11 @@ func Figures(p plan.Plan) string {
 	if p.Pin.Measured() {
 		rate = "as logged"
 	}
-	return fmt.Sprintf("%d terminals are taken out, the least there can be is %d with %d in hand at most. Secondary locks are opened %d times; fewer than %d cannot be. %d steps are done. About %.0f min are left, at %.1f min a terminal (%s).",
-		p.Pin.Extractions, p.Pin.Fewest, p.Pin.Limit, p.Pin.Openings, p.Pin.Bound, len(p.Pin.Done), p.Pin.Minutes, p.Pin.Rate, rate)
+	return fmt.Sprintf("%d terminals are taken out, the least there can be is %d with %d in hand at most. Secondary "+
+		"locks are opened %d times; fewer than %d cannot be. %d steps are done. About %.0f min are left, at %.1f min a "+
+		"terminal (%s).",
+		p.Pin.Extractions, p.Pin.Fewest, p.Pin.Limit, p.Pin.Openings, p.Pin.Bound, len(p.Pin.Done), p.Pin.Minutes,
+		p.Pin.Rate, rate)
 }
 
 // jointLines lists the joints that are made, with the ends that come to each.
@@ -175,7 +178,8 @@ func (p *page) stepHead() {
 	for _, c := range []struct {
 		at, width float64
 		name      string
-	}{{0, colArrow, "step"}, {colArrow, colDo - colArrow, "from → to"}, {colDo, wideDo, "do"}, {colWire, wideWire, "wire"}, {colFace, wideFace, "× out  ■ in"}} {
+	}{{0, colArrow, "step"}, {colArrow, colDo - colArrow, "from → to"}, {colDo, wideDo, "do"},
+		{colWire, wideWire, "wire"}, {colFace, wideFace, "× out  ■ in"}} {
 		p.SetX(margin + c.at)
 		p.CellFormat(c.width, 5, c.name, "B", 0, "L", false, 0, "")
 	}

@@ -55,7 +55,8 @@ func ReadTable(data []byte, sheet string) (Table, error) {
 	case bytes.HasPrefix(data, []byte("PK\x03\x04")):
 		return readXLSX(data, sheet)
 	case bytes.HasPrefix(data, []byte("\xD0\xCF\x11\xE0")):
-		return Table{}, refuse("old-spreadsheet", "this is a spreadsheet of the old binary kind: save it as XLSX or CSV and bring that")
+		return Table{}, refuse("old-spreadsheet", "this is a spreadsheet of the old binary kind: save it as XLSX or CSV "+
+			"and bring that")
 	case bytes.HasPrefix(data, []byte("%PDF")):
 		return Table{}, refuse("not-a-table", "this is a PDF: copy the rows into a spreadsheet and bring that, or paste them")
 	}
@@ -259,7 +260,8 @@ func parseCSV(text string, sep rune) ([][]string, error) {
 			return nil, refuse("too-many-rows", "more than %d lines", MaxRows)
 		}
 		if len(record) > MaxCells {
-			return nil, refuse("too-wide", "line %d has %d cells; a pinout has less than %d columns", line, len(record), MaxCells)
+			return nil, refuse("too-wide", "line %d has %d cells; a pinout has less than %d columns", line, len(record),
+				MaxCells)
 		}
 		for len(out) < line-1 {
 			out = append(out, nil)

@@ -49,9 +49,11 @@ func TestEncodingsAndSeparators(t *testing.T) {
 		"bare utf-16":  must(bare.Bytes([]byte(sheet))),
 		"windows-1252": must(charmap.Windows1252.NewEncoder().Bytes([]byte(sheet))),
 		"semicolons":   []byte(strings.NewReplacer(`"Ground, sensor"`, "Ground, sensor", ",C", ";C", ",F", ";F", "A,", "A;", "1,", "1;", "2,", "2;", "E,", "E;", "BN,", "BN;").Replace(sheet)),
-		"tabs, cr lf":  []byte("Connector\tCavity\tColour\tFunction\r\nA\t1\tGN-YE\tKühlmitteltemperatur\r\n\r\nA\t2\tBN\tGround, sensor\r\n"),
+		"tabs, cr lf": []byte("Connector\tCavity\tColour\tFunction\r\n" +
+			"A\t1\tGN-YE\tKühlmitteltemperatur\r\n\r\nA\t2\tBN\tGround, sensor\r\n"),
 		"xlsx": book(t, func(f *excelize.File) {
-			for cell, row := range map[string][]any{"A1": {"Connector", "Cavity", "Colour", "Function"}, "A2": {"A", 1, "GN-YE", "Kühlmitteltemperatur"}, "A4": {"A", 2, "BN", "Ground, sensor"}} {
+			for cell, row := range map[string][]any{"A1": {"Connector", "Cavity", "Colour", "Function"},
+				"A2": {"A", 1, "GN-YE", "Kühlmitteltemperatur"}, "A4": {"A", 2, "BN", "Ground, sensor"}} {
 				if err := f.SetSheetRow("Sheet1", cell, &row); err != nil {
 					t.Fatal(err)
 				}
@@ -119,10 +121,12 @@ func TestRefusals(t *testing.T) {
 
 // A quotation mark left open must not swallow the rows after it.
 func TestAnOpenQuoteLosesNoRow(t *testing.T) {
-	text := "Connector,Cavity,Function\nA,1,\"Injector 1\nA,2,Injector 2\n\nA,3,\"Ground, sensors\"\nA,4,3/4\" hose, see \"note\"\"\n"
+	text := "Connector,Cavity,Function\nA,1,\"Injector 1\nA,2,Injector 2\n\nA,3,\"Ground, sensors\"\nA,4,3/4\" hose, " +
+		"see \"note\"\"\n"
 	table := must(exchange.ReadTable([]byte(text), ""))
 	r := must(gather.Read(table.Cells, gather.Options{}))
-	if len(r.Rows) != 4 || r.Rows[0].Function != "Injector 1" || r.Rows[2].Function != "Ground, sensors" || r.Rows[2].Line != 5 {
+	if len(r.Rows) != 4 || r.Rows[0].Function != "Injector 1" || r.Rows[2].Function != "Ground, sensors" ||
+		r.Rows[2].Line != 5 {
 		t.Errorf("rows %+v", r.Rows)
 	}
 }
@@ -138,7 +142,8 @@ func TestAnotherSeparatorMayMakeSense(t *testing.T) {
 
 func TestMergedCellsAndFormulas(t *testing.T) {
 	data := book(t, func(f *excelize.File) {
-		rows := map[string][]any{"A1": {"Connector", "Cavity", "Colour", "Function"}, "A2": {"A", 1, "GN", "Injector 1"}, "A3": {nil, 2, "BN", "Injector 2"}, "A4": {nil, 3, "WH", nil}}
+		rows := map[string][]any{"A1": {"Connector", "Cavity", "Colour", "Function"}, "A2": {"A", 1, "GN", "Injector 1"},
+			"A3": {nil, 2, "BN", "Injector 2"}, "A4": {nil, 3, "WH", nil}}
 		for cell, row := range rows {
 			must(0, f.SetSheetRow("Sheet1", cell, &row))
 		}
@@ -157,7 +162,8 @@ func TestMergedCellsAndFormulas(t *testing.T) {
 
 func TestPinoutComesBackFromItsCSV(t *testing.T) {
 	for _, written := range []string{
-		"Connector,Cavity,Colour,Circuit,Function,AWG,Goes to,Note\nA,1,PNK/BLK,101,=Injector 1,18,engine,+5 V here\nA,2,LT GRN,,not used,,,\nA,3,,,,,,\nB,1,XYZ,7,Ground,20,,-\n",
+		"Connector,Cavity,Colour,Circuit,Function,AWG,Goes to,Note\nA,1,PNK/BLK,101,=Injector 1,18,engine,+5 V " +
+			"here\nA,2,LT GRN,,not used,,,\nA,3,,,,,,\nB,1,XYZ,7,Ground,20,,-\n",
 		"Plug,Way,Function\nSP-5 (32-way),7,Injector 1\nK,B,Ground\n",
 		"Plug;Contact;Colour;Function;mm²\nE;A;GN;'tis a knock sensor;0,75\nE;K;GN-YE;@ground;1,5\n",
 	} {
@@ -211,7 +217,9 @@ func FuzzReadTable(f *testing.F) {
 func BenchmarkImport(b *testing.B) {
 	var text bytes.Buffer
 	text.WriteString("Connector,Cavity,Colour,Circuit,Function,Size\n")
-	words := []string{"Fuel injector %d control", "Engine coolant temperature sensor signal %d", "Ignition coil cyl. %d, trigger", "HO2S heater bank 1 sensor %d", "Terminal 30, permanent positive %d", "Unknown thing number %d"}
+	words := []string{"Fuel injector %d control", "Engine coolant temperature sensor signal %d",
+		"Ignition coil cyl. %d, trigger", "HO2S heater bank 1 sensor %d", "Terminal 30, permanent positive %d",
+		"Unknown thing number %d"}
 	for i := range 5000 {
 		fmt.Fprintf(&text, "C%d,%d,GN-YE,%d,%s,\"0,75\"\n", i/100, i%100+1, 1000+i, fmt.Sprintf(words[i%len(words)], i))
 	}

@@ -110,10 +110,12 @@ func TestUnitsOfAllKinds(t *testing.T) {
 		unit func(net.Conn)
 		want string
 	}{
-		"hangs at once":         {func(c net.Conn) { time.Sleep(30 * time.Second) }, "says nothing"},
-		"closes":                {func(c net.Conn) { _ = c.Close() }, "closed the line"},
-		"speaks HTTP":           {func(c net.Conn) { _, _ = io.WriteString(c, "HTTP/1.1 400 Bad Request\r\n\r\n") }, "no control unit"},
-		"lets nobody in":        {script(map[string][]string{"00050E000000000000": {"02FD 0006 00000009 0E00 1A2B 00 00000000"}}), "let a tester in"},
+		"hangs at once": {func(c net.Conn) { time.Sleep(30 * time.Second) }, "says nothing"},
+		"closes":        {func(c net.Conn) { _ = c.Close() }, "closed the line"},
+		"speaks HTTP": {func(c net.Conn) { _, _ = io.WriteString(c, "HTTP/1.1 400 Bad Request\r\n\r\n") },
+			"no control unit"},
+		"lets nobody in": {script(map[string][]string{
+			"00050E000000000000": {"02FD 0006 00000009 0E00 1A2B 00 00000000"}}), "let a tester in"},
 		"hangs then":            {hello(func(c net.Conn) { time.Sleep(30 * time.Second) }), "says nothing"},
 		"a message without end": {hello(flood([]byte{2, 0xFD, 0x80, 1, 0x7F, 0xFF, 0xFF, 0xFF})), "no more than 4096"},
 		"floods":                {hello(flood([]byte{2, 0xFD, 0x80, 1, 0, 0, 0, 6, 9, 9, 0x0E, 0, 0x62, 1})), "without end"},
@@ -229,7 +231,8 @@ func TestRigsOfAllKinds(t *testing.T) {
 // FuzzUnitAnswers: whatever a unit answers, it is told or read, within its time.
 func FuzzUnitAnswers(f *testing.F) {
 	hello, _ := hex.DecodeString(strings.ReplaceAll(activated, " ", ""))
-	for _, s := range []string{"", "02FD8001000000071A2B0E007F1978", "02FD80010000000F1A2B0E005902FF020100 09C1008708", "02FD0000000000 0104"} {
+	for _, s := range []string{"", "02FD8001000000071A2B0E007F1978", "02FD80010000000F1A2B0E005902FF020100 09C1008708",
+		"02FD0000000000 0104"} {
 		b, _ := hex.DecodeString(strings.ReplaceAll(s, " ", ""))
 		f.Add(b)
 	}

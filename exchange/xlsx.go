@@ -24,9 +24,11 @@ func readXLSX(data []byte, sheet string) (Table, error) {
 		return Table{}, refuse("not-a-table", "this is an archive and not a spreadsheet")
 	}
 	if total > maxUnpacked {
-		return Table{}, refuse("too-large", "the spreadsheet unpacks to %d MB; a pinout has less than %d MB", total>>20, maxUnpacked>>20)
+		return Table{}, refuse("too-large", "the spreadsheet unpacks to %d MB; a pinout has less than %d MB", total>>20,
+			maxUnpacked>>20)
 	}
-	book, err := excelize.OpenReader(bytes.NewReader(data), excelize.Options{UnzipSizeLimit: maxUnpacked, UnzipXMLSizeLimit: maxUnpacked / 2, RawCellValue: false})
+	book, err := excelize.OpenReader(bytes.NewReader(data),
+		excelize.Options{UnzipSizeLimit: maxUnpacked, UnzipXMLSizeLimit: maxUnpacked / 2, RawCellValue: false})
 	if err != nil {
 		return Table{}, refuse("not-a-table", "the spreadsheet cannot be opened: %v", err)
 	}

@@ -8,10 +8,12 @@ import (
 
 func TestAPageIsToldWhatItWillAskFor(t *testing.T) {
 	for address, want := range map[string][]string{
-		"/jobs/sorrel-refit/match": {"/api/jobs/sorrel-refit", "/api/jobs/sorrel-refit?begun=1", "/api/jobs/sorrel-refit/match"},
-		"/jobs/packhorse/thin":     {"/api/jobs/packhorse", "/api/jobs/packhorse?begun=1", "/api/jobs/packhorse/thin?begun=1&amp;facts="},
-		"/jobs/packhorse/reach":    {"/api/jobs/packhorse", "/api/jobs/packhorse?begun=1"},
-		"/jobs/packhorse/bench":    nil, "/jobs/packhorse": nil, "/": nil, "/jobs/packhorse/elsewhere": nil,
+		"/jobs/sorrel-refit/match": {"/api/jobs/sorrel-refit", "/api/jobs/sorrel-refit?begun=1",
+			"/api/jobs/sorrel-refit/match"},
+		"/jobs/packhorse/thin": {"/api/jobs/packhorse", "/api/jobs/packhorse?begun=1",
+			"/api/jobs/packhorse/thin?begun=1&amp;facts="},
+		"/jobs/packhorse/reach": {"/api/jobs/packhorse", "/api/jobs/packhorse?begun=1"},
+		"/jobs/packhorse/bench": nil, "/jobs/packhorse": nil, "/": nil, "/jobs/packhorse/elsewhere": nil,
 		`/jobs/a"><script>/work`: {"/api/jobs/a%22%3E%3Cscript%3E", "/api/jobs/a%22%3E%3Cscript%3E?begun=1"},
 	} {
 		var got []string
@@ -33,7 +35,8 @@ func TestModulesAreListedOnceWithTheirImports(t *testing.T) {
 		"page": {File: "assets/page.js", Imports: []string{"index.html", "_a", "_r"}},
 		"_a":   {File: "assets/a.js", Imports: []string{"_r", "page"}},
 	}
-	if got, want := modules(all, "page", nil), []string{"assets/page.js", "assets/a.js", "assets/r.js"}; !slices.Equal(got, want) {
+	if got, want := modules(all, "page", nil), []string{"assets/page.js", "assets/a.js",
+		"assets/r.js"}; !slices.Equal(got, want) {
 		t.Errorf("%q, want %q", got, want)
 	}
 }

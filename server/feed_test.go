@@ -32,9 +32,12 @@ func TestFeedIsAsked(t *testing.T) {
 		t.Errorf("fuse 5 pulled stops %v", o.Stops)
 	}
 	for path, code := range map[string]string{
-		"/feed/ask?position=sideways&do=open&element=fuse+5": "no-such-position", "/feed/ask?position=run&do=melt": "no-such-fault",
-		"/feed/ask?position=run&do=worse&element=P054&ohms=x": "bad-value", "/feed/tree?position=run&sw=nothing": "no-such-switch",
-		"/feed/spice?position=": "no-such-position", "/feed/dot?position=never": "no-such-position",
+		"/feed/ask?position=sideways&do=open&element=fuse+5":  "no-such-position",
+		"/feed/ask?position=run&do=melt":                      "no-such-fault",
+		"/feed/ask?position=run&do=worse&element=P054&ohms=x": "bad-value",
+		"/feed/tree?position=run&sw=nothing":                  "no-such-switch",
+		"/feed/spice?position=":                               "no-such-position",
+		"/feed/dot?position=never":                            "no-such-position",
 	} {
 		if _, got := send[any](c, "GET", job+path, nil); got != code {
 			t.Errorf("%s: %q, want %s", path, got, code)

@@ -171,7 +171,8 @@ func (a *attack) strike(i int) {
 			}
 			key := []string{"position", "do", "element", "a", "b", "ohms", "volts", "sw", "row", "wire", "kinds",
 				"was", "is", "job", "stage",
-				"only", "cols", "rows", "wide", "high", "plug", "kind", "seen", "begun", "connector", "at", "device", "above", "before", "from", "to"}[a.r.IntN(31)]
+				"only", "cols", "rows", "wide", "high", "plug", "kind", "seen", "begun", "connector", "at", "device", "above",
+				"before", "from", "to"}[a.r.IntN(31)]
 			if word := a.word(); len(word) < 6000 {
 				path += sep + key + "=" + pathEscape(word)
 			}
@@ -190,7 +191,8 @@ func (a *attack) strike(i int) {
 	a.status[status]++
 	a.slowest = max(a.slowest, took)
 	switch {
-	case status >= 500 && (status != http.StatusBadGateway || !strings.Contains(r.Path, "/prove/")): // a device outside fails
+	case status >= 500 && (status != http.StatusBadGateway || !strings.Contains(r.Path, "/prove/")):
+		// a device outside fails
 		a.t.Errorf("%d: %s %.200s answers %d: %.300s", i, r.Method, path, status, data)
 	case tooLong:
 		a.t.Errorf("%d: %s %.200s takes %v", i, r.Method, path, took)

@@ -60,7 +60,8 @@ func (a *attack) word() string {
 	}
 	return []string{"", " ", strings.Repeat("W", 5000), strings.Repeat("wire ", 9000), "Pack🚒horse", "חבילה",
 		"a\x00b", "=1+1", "＝1", "../../etc",
-		"__proto__", "1e999", "-1", "999999999999", "NaN", "<script>alert(1)</script>", "a\nb", "A" + strings.Repeat("̈", 400), "%s%s%n",
+		"__proto__", "1e999", "-1", "999999999999", "NaN", "<script>alert(1)</script>", "a\nb", "A" +
+			strings.Repeat("̈", 400), "%s%s%n",
 		"splice S1", "joint 1", "battery +", strings.Repeat("((",
 			3000), "0", "20000000", "A (20000000-way)", "24/7"}[a.r.IntN(28-1)]
 }

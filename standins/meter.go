@@ -154,7 +154,8 @@ func short(head string) string {
 	for i, w := range words {
 		ask := strings.HasSuffix(w, "?")
 		w = strings.TrimSuffix(w, "?")
-		for _, long := range []string{"SYSTEM", "ERROR", "CONFIGURE", "VOLTAGE", "RESISTANCE", "CONTINUITY", "MEASURE", "ROUTE",
+		for _, long := range []string{"SYSTEM", "ERROR", "CONFIGURE", "VOLTAGE", "RESISTANCE", "CONTINUITY", "MEASURE",
+			"ROUTE",
 			"CLOSE", "BATTERY"} {
 			if w == long {
 				w = w[:min(4, len(w))]

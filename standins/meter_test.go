@@ -141,7 +141,8 @@ func TestAMeterOnTCP(t *testing.T) {
 
 // FuzzMeter: whatever is said to it, the meter answers with one line or none.
 func FuzzMeter(f *testing.F) {
-	for _, s := range []string{"*IDN?", "MEAS:VOLT:DC?", "ROUT:CLOS (@X1,X2)", ":SYST:ERR?", "SIM:KEY run", "::::", "@", "ROUT:CLOS"} {
+	for _, s := range []string{"*IDN?", "MEAS:VOLT:DC?", "ROUT:CLOS (@X1,X2)", ":SYST:ERR?", "SIM:KEY run", "::::", "@",
+		"ROUT:CLOS"} {
 		f.Add(s)
 	}
 	m := &standins.Meter{Car: standins.NewCar(lamp(f))}

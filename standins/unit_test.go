@@ -22,7 +22,8 @@ func valve(t testing.TB) *prove.Vehicle {
 	var b network.Builder
 	wire := func(name, from, to string) {
 		b.Add(
-			network.Element{Name: name, Wire: harness.WireID(name), Kind: network.Copper, A: b.Node(from), B: b.Node(to), Ohms: 0.05},
+			network.Element{Name: name, Wire: harness.WireID(name), Kind: network.Copper, A: b.Node(from), B: b.Node(to),
+				Ohms: 0.05},
 		)
 	}
 	contact := func(at string) {
@@ -235,7 +236,8 @@ func TestAUnitTakesItsOutputBack(t *testing.T) {
 		return err == nil && s.Value < 1
 	}
 	u := standins.NewUnit(car, nil)
-	for name, end := range map[string]func(x tester){"silence": func(tester) {}, "closed": func(x tester) { _ = x.c.Close() }} {
+	for name, end := range map[string]func(x tester){"silence": func(tester) {},
+		"closed": func(x tester) { _ = x.c.Close() }} {
 		x := call(t, u)
 		x.write("02FD 0005 00000007 0E00 00 00000000")
 		x.read()
@@ -292,7 +294,8 @@ func TestARigTellsWhatPulls(t *testing.T) {
 // FuzzUnit: whatever a tester sends, the unit answers with whole messages or closes, and never drives an output of
 // its own.
 func FuzzUnit(f *testing.F) {
-	for _, s := range []string{"02FD000500000007" + "0E0000" + "00000000", "02FD8001000000060E0010003E00", "02FD00", "FFFF", ""} {
+	for _, s := range []string{"02FD000500000007" + "0E0000" + "00000000", "02FD8001000000060E0010003E00", "02FD00",
+		"FFFF", ""} {
 		b, _ := hex.DecodeString(s)
 		f.Add(b)
 	}

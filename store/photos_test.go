@@ -32,7 +32,8 @@ func photo(id string) store.Request {
 	if err != nil {
 		panic(err)
 	}
-	return store.Request{ID: "change " + id, Who: "x", What: "photo", Puts: []store.Put{{Subject: store.SubjectPhoto(id), Body: body, Expect: store.Any}},
+	return store.Request{ID: "change " + id, Who: "x", What: "photo",
+		Puts:     []store.Put{{Subject: store.SubjectPhoto(id), Body: body, Expect: store.Any}},
 		Pictures: []store.Picture{{ID: id, Picture: bytes.Repeat([]byte(id), 200_000), Thumb: []byte(id)}}}
 }
 
@@ -135,15 +136,19 @@ func TestAWholeHarnessComesBack(t *testing.T) {
 	v, yes := 12.4, true
 	b := thin.Standard()
 	j := sample()
-	j.Identity = &gather.Identity{Unit: gather.UnitID{Hardware: "VK2", Read: true}, Gearbox: gather.Change{Donor: "automatic", Will: "manual"}}
+	j.Identity = &gather.Identity{Unit: gather.UnitID{Hardware: "VK2", Read: true},
+		Gearbox: gather.Change{Donor: "automatic", Will: "manual"}}
 	j.Items = map[string]bool{"gearbox automatic to manual 1": true}
 	j.Before = &gather.Before{Baseline: []gather.Baseline{{Function: "horn", Works: gather.DidWork}}}
 	j.Looked = map[string]gather.Looked{"A": {Labelled: true, Counted: 4}, "branch b/1": {Insulation: gather.Worn}}
-	j.Sheets = map[gather.SheetKind]*gather.Sheet{gather.WireList: {Source: "bench", Cells: [][]string{{"Wire", "From", "Cavity"}, {"W1", "A", "1"}}, Gone: []int{9}}}
-	j.Readings = []gather.Measurement{{ID: "r1", At: harness.Ref{Connector: "A", Cavity: "1"}, Key: gather.KeyRun, Volts: &v, When: 1}, {ID: "a2", At: harness.Ref{Connector: "A", Cavity: "2"}, Joined: &yes, When: 2}}
+	j.Sheets = map[gather.SheetKind]*gather.Sheet{gather.WireList: {Source: "bench",
+		Cells: [][]string{{"Wire", "From", "Cavity"}, {"W1", "A", "1"}}, Gone: []int{9}}}
+	j.Readings = []gather.Measurement{{ID: "r1", At: harness.Ref{Connector: "A", Cavity: "1"}, Key: gather.KeyRun,
+		Volts: &v, When: 1}, {ID: "a2", At: harness.Ref{Connector: "A", Cavity: "2"}, Joined: &yes, When: 2}}
 	j.Traces = []gather.Trace{{ID: "t1", Wire: "W1", Saw: gather.EndsOff}}
 	j.Photos = []stored.Photo{{ID: "p1", Connector: "A"}}
-	j.Thin = []thin.Decision{{On: thin.Connector, ID: "A/1", Choice: thin.Goes, Reason: "why not"}, {On: thin.System, ID: "emissions", Choice: thin.Goes}}
+	j.Thin = []thin.Decision{{On: thin.Connector, ID: "A/1", Choice: thin.Goes, Reason: "why not"},
+		{On: thin.System, ID: "emissions", Choice: thin.Goes}}
 	j.Bench, j.Ticks = &b, []work.Tick{{Step: "c1", Edits: []harness.Edit{}, Text: "look"}}
 	at := func(c string) harness.Ref { return harness.Ref{Connector: "A/1", Cavity: c} }
 	l, err := face.Parse("2x3 sealed, 1.5 mm, family s15")
@@ -178,7 +183,8 @@ func TestAWholeHarnessComesBack(t *testing.T) {
 		t.Fatal(err)
 	}
 	after, err := s.LoadAfter(t.Context(), id, &last)
-	if err != nil || after.Job.Sheets[gather.WireList].Cells[1][0] != "W2" || after.Job.From != nil || after.Job.To != last.Job.To ||
+	if err != nil || after.Job.Sheets[gather.WireList].Cells[1][0] != "W2" || after.Job.From != nil ||
+		after.Job.To != last.Job.To ||
 		after.Job.More["x1"] != last.Job.More["x1"] {
 		t.Errorf("after a change of a list and a table: %+v, %v", after.Job.Sheets[gather.WireList], err)
 	}

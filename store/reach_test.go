@@ -17,7 +17,8 @@ func TestReachSubjects(t *testing.T) {
 	rules := reach.Standard()
 	rules.Plugs, rules.Shelf = map[string]float64{"A": 74}, []reach.Piece{{ID: "reel", Size: 0.5, Length: 9000}}
 	j := stored.Job{Title: "t", Kind: stored.Classic, Rules: &rules,
-		Map:      &reach.Map{Stations: []reach.Station{{ID: "a", X: 1, Group: "body"}, {ID: "b"}}, Paths: []reach.Path{{ID: "a – b", From: "a", To: "b", Length: 400, Wall: true, Cover: reach.Sock}}},
+		Map: &reach.Map{Stations: []reach.Station{{ID: "a", X: 1, Group: "body"}, {ID: "b"}},
+			Paths: []reach.Path{{ID: "a – b", From: "a", To: "b", Length: 400, Wall: true, Cover: reach.Sock}}},
 		Places:   []reach.Place{{Thing: unit, Station: "a", Reason: "dry", Who: "Ines", When: 4}},
 		Lengths:  []reach.Measured{{Wire: "w1", Had: 900, From: "a", To: "b"}},
 		Spans:    []reach.Wish{{Wire: "w1", Avoid: []string{"a – b"}, Amps: 4}},
@@ -40,7 +41,8 @@ func TestReachSubjects(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if _, err := s.Apply(t.Context(), id, store.Request{ID: "move", Who: "Ines", What: "place", Puts: []store.Put{{Subject: store.SubjectPlace(unit), Body: body, Expect: 1}}}); err != nil {
+	if _, err := s.Apply(t.Context(), id, store.Request{ID: "move", Who: "Ines", What: "place",
+		Puts: []store.Put{{Subject: store.SubjectPlace(unit), Body: body, Expect: 1}}}); err != nil {
 		t.Fatal(err)
 	}
 	if state, err = s.Load(t.Context(), id); err != nil || state.Job.Places[0].Station != "b" {

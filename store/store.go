@@ -75,7 +75,8 @@ func (s *Store) open(ctx context.Context, path string) error {
 	if err := private(path); err != nil {
 		return err
 	}
-	const pragmas = "?_pragma=journal_mode(WAL)&_pragma=busy_timeout(5000)&_pragma=foreign_keys(1)&_pragma=synchronous(FULL)"
+	const pragmas = "?_pragma=journal_mode(WAL)&_pragma=busy_timeout(5000)&_pragma=foreign_keys(1)" +
+		"&_pragma=synchronous(FULL)"
 	db, err := sqlx.ConnectContext(ctx, "sqlite", "file:"+path+pragmas+"&_txlock=immediate")
 	if err != nil {
 		return fmt.Errorf("open database: %w", Told(err))

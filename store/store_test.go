@@ -36,7 +36,8 @@ func open(t testing.TB, dir string) *store.Store {
 
 func sample() stored.Job {
 	return stored.Job{Title: "Sorrel refit", Kind: stored.Repinned, Donor: "Tarn Sorrel", Chassis: "Tarn Sorrel",
-		From: &stored.Table{Name: "VK-1", Trust: harness.Maker, Cells: [][]string{{"Connector", "Cavity", "Function"}, {"A", "1", "Injector 1 <&>"}}}}
+		From: &stored.Table{Name: "VK-1", Trust: harness.Maker,
+			Cells: [][]string{{"Connector", "Cavity", "Function"}, {"A", "1", "Injector 1 <&>"}}}}
 }
 
 func at(c string) harness.Ref { return harness.Ref{Connector: "A", Cavity: c} }
@@ -46,7 +47,8 @@ func decide(id, cavity string, choice match.Choice) store.Request {
 	if err != nil {
 		panic(err)
 	}
-	return store.Request{ID: id, Who: "Ines", What: "decide", Puts: []store.Put{{Subject: store.SubjectDecision(match.From, at(cavity)), Body: body, Expect: store.Any}}}
+	return store.Request{ID: id, Who: "Ines", What: "decide",
+		Puts: []store.Put{{Subject: store.SubjectDecision(match.From, at(cavity)), Body: body, Expect: store.Any}}}
 }
 
 func create(t testing.TB, s *store.Store) string {
@@ -86,7 +88,8 @@ func TestAJobComesBackWhole(t *testing.T) {
 	}
 	state := load(t, open(t, dir), id)
 	want := sample()
-	if state.Job.Title != want.Title || state.Job.From.Cells[1][2] != want.From.Cells[1][2] || len(state.Job.Decisions) != 1 || state.Revision != 2 {
+	if state.Job.Title != want.Title || state.Job.From.Cells[1][2] != want.From.Cells[1][2] ||
+		len(state.Job.Decisions) != 1 || state.Revision != 2 {
 		t.Errorf("came back as %+v", state)
 	}
 }
@@ -142,7 +145,8 @@ func TestUndoStepsBackAndSurvivesARestart(t *testing.T) {
 		t.Errorf("a retried undo gave revision %d, %v", revision, err)
 	}
 	journal, err := s.Journal(t.Context(), id, 0, 10)
-	if err != nil || len(journal) != 5 || journal[0].What != "undo" || journal[0].Who != "Ines" || journal[0].At != clock().UnixMilli() {
+	if err != nil || len(journal) != 5 || journal[0].What != "undo" || journal[0].Who != "Ines" ||
+		journal[0].At != clock().UnixMilli() {
 		t.Errorf("journal %+v, %v", journal, err)
 	}
 }
@@ -225,11 +229,14 @@ func TestReleasedSchemasOpen(t *testing.T) {
 func wholeOfSchema2(t *testing.T, s *store.Store, state store.State) {
 	t.Helper()
 	j := state.Job
-	if !j.Identity.Unit.Read || !j.Items["x"] || len(j.Before.Baseline) != 1 || !j.Looked["A"].Labelled || len(j.Sheets["wires"].Cells) != 2 ||
-		len(j.Readings) != 1 || *j.Readings[0].Volts != 12.4 || j.Traces[0].Saw != "taped" || len(j.Thin) != 2 || j.Bench.Stub != 60 || j.Ticks[0].Step != "c1" {
+	if !j.Identity.Unit.Read || !j.Items["x"] || len(j.Before.Baseline) != 1 || !j.Looked["A"].Labelled ||
+		len(j.Sheets["wires"].Cells) != 2 ||
+		len(j.Readings) != 1 || *j.Readings[0].Volts != 12.4 || j.Traces[0].Saw != "taped" || len(j.Thin) != 2 ||
+		j.Bench.Stub != 60 || j.Ticks[0].Step != "c1" {
 		t.Errorf("opened as %+v", j)
 	}
-	if p, err := s.Photo(t.Context(), "j1", j.Photos[0].ID); err != nil || string(p.Picture) != "pixels" || string(p.Thumb) != "few" {
+	if p, err := s.Photo(t.Context(), "j1", j.Photos[0].ID); err != nil || string(p.Picture) != "pixels" ||
+		string(p.Thumb) != "few" {
 		t.Errorf("photograph %+v, %v", p, err)
 	}
 }
@@ -363,7 +370,8 @@ func TestHalfAChangeIsNoChange(t *testing.T) {
 	state := load(t, s, id)
 	journal, err := s.Journal(t.Context(), id, 0, 10)
 	if err != nil || len(state.Job.Decisions) != 0 || state.Revision != 1 || len(journal) != 1 {
-		t.Errorf("after a failed change: %d decisions, revision %d, %d journal entries, %v", len(state.Job.Decisions), state.Revision, len(journal), err)
+		t.Errorf("after a failed change: %d decisions, revision %d, %d journal entries, %v", len(state.Job.Decisions),
+			state.Revision, len(journal), err)
 	}
 }
 

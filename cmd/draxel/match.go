@@ -104,7 +104,8 @@ func lines(r *match.Result) []line {
 		out = append(out, x)
 	}
 	for _, w := range r.Wants {
-		out = append(out, line{Verdict: string(w.Verdict), ToConnector: w.To.Connector, ToCavity: w.To.Cavity, Probability: w.P})
+		out = append(out, line{Verdict: string(w.Verdict), ToConnector: w.To.Connector, ToCavity: w.To.Cavity,
+			Probability: w.P})
 	}
 	return out
 }
@@ -112,7 +113,8 @@ func lines(r *match.Result) []line {
 var writers = map[string]func(io.Writer, []line) error{"csv": writeCSV, "json": writeJSON, "table": writeTable}
 
 func writeCSV(w io.Writer, all []line) error {
-	rows := [][]string{strings.Split("from_connector,from_cavity,verdict,to_connector,to_cavity,probability,runner_up_connector,runner_up_cavity,evidence", ",")}
+	rows := [][]string{strings.Split("from_connector,from_cavity,verdict,to_connector,to_cavity,"+
+		"probability,runner_up_connector,runner_up_cavity,evidence", ",")}
 	for _, l := range all {
 		rows = append(rows, []string{l.FromConnector, l.FromCavity, l.Verdict, l.ToConnector, l.ToCavity,
 			strconv.FormatFloat(l.Probability, 'f', -1, 64), l.RunnerUpConnector, l.RunnerUpCavity, l.Evidence})
@@ -136,7 +138,8 @@ func writeTable(w io.Writer, all []line) error {
 	}
 	fmt.Fprintln(out, "FROM\tVERDICT\tTO\tCERTAIN\tNEXT BEST\tEVIDENCE IN BITS")
 	for _, l := range all {
-		fmt.Fprintf(out, "%s\t%s\t%s\t%3.0f %%\t%s\t%s\n", ref(l.FromConnector, l.FromCavity), l.Verdict, ref(l.ToConnector, l.ToCavity),
+		fmt.Fprintf(out, "%s\t%s\t%s\t%3.0f %%\t%s\t%s\n", ref(l.FromConnector, l.FromCavity), l.Verdict,
+			ref(l.ToConnector, l.ToCavity),
 			100*l.Probability, ref(l.RunnerUpConnector, l.RunnerUpCavity), l.Evidence)
 	}
 	return out.Flush()

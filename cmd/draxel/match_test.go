@@ -48,12 +48,16 @@ func write(t *testing.T, name, text string) string {
 }
 
 const (
-	from = "Connector,Pin,Color,Circuit,Function\nA,1,RED,101,Fuel Injector 1 Control\nA,2,BLU,102,Fuel Injector 2 Control\nA,3,,,not used\nA,4,TAN,104,Radiator Fan Relay Control\nA,5,RED,105,Battery Positive Voltage\nA,6,WHT,106,zqx vgk\n"
-	to   = "Plug;Contact;Designation\nA;1;Injection valve cyl. 1, control\nA;7;Injection valve cyl. 2, control\nP;3;Coolant temperature sender\n"
+	from = "Connector,Pin,Color,Circuit,Function\nA,1,RED,101,Fuel Injector 1 Control\nA,2,BLU,102,Fuel Injector 2 " +
+		"Control\nA,3,,,not used\nA,4,TAN,104,Radiator Fan Relay Control\nA,5,RED,105,Battery Positive " +
+		"Voltage\nA,6,WHT,106,zqx vgk\n"
+	to = "Plug;Contact;Designation\nA;1;Injection valve cyl. 1, control\nA;7;Injection valve cyl. 2, " +
+		"control\nP;3;Coolant temperature sender\n"
 )
 
 func TestMatchCSV(t *testing.T) {
-	out, complaint, code := draxel(t, "match", "--from", write(t, "a.csv", from), "--to", write(t, "b.csv", to), "--format", "csv")
+	out, complaint, code := draxel(t, "match", "--from", write(t, "a.csv", from), "--to", write(t, "b.csv", to),
+		"--format", "csv")
 	if code != 0 || complaint != "" {
 		t.Fatalf("exit %d: %s", code, complaint)
 	}
@@ -61,7 +65,9 @@ func TestMatchCSV(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if got := strings.Join(rows[0], ","); got != "from_connector,from_cavity,verdict,to_connector,to_cavity,probability,runner_up_connector,runner_up_cavity,evidence" {
+	if got := strings.Join(rows[0],
+		","); got != "from_connector,from_cavity,verdict,to_connector,to_cavity,"+
+		"probability,runner_up_connector,runner_up_cavity,evidence" {
 		t.Errorf("heading %s", got)
 	}
 	var got []string
@@ -75,7 +81,8 @@ func TestMatchCSV(t *testing.T) {
 	if strings.Join(got, "|") != want {
 		t.Errorf("verdicts\n%s\nwant\n%s", strings.Join(got, "|"), want)
 	}
-	if again, _, _ := draxel(t, "match", "--from", write(t, "a.csv", from), "--to", write(t, "b.csv", to), "--format", "csv"); again != out {
+	if again, _, _ := draxel(t, "match", "--from", write(t, "a.csv", from), "--to", write(t, "b.csv", to), "--format",
+		"csv"); again != out {
 		t.Error("the same input gave another output")
 	}
 }

@@ -32,11 +32,13 @@ func TestListening(t *testing.T) {
 		{serveOptions{port: 8321, lan: true}, "", false, "--lan wants a passcode"},
 	} {
 		at, lan, err := c.o.listens()
-		if at != c.at || (lan != nil) != c.lan || (err == nil) != (c.says == "") || err != nil && !strings.Contains(err.Error(), c.says) {
+		if at != c.at || (lan != nil) != c.lan || (err == nil) != (c.says == "") || err != nil &&
+			!strings.Contains(err.Error(), c.says) {
 			t.Errorf("%+v: %q, %v, %v", c.o, at, lan, err)
 		}
 	}
-	if _, complaint, code := draxel(t, "serve", "--lan", "--data", t.TempDir()); code != 2 || !strings.Contains(complaint, "--lan wants a passcode") {
+	if _, complaint, code := draxel(t, "serve", "--lan", "--data", t.TempDir()); code != 2 ||
+		!strings.Contains(complaint, "--lan wants a passcode") {
 		t.Errorf("let in without a passcode: %d, %q", code, complaint)
 	}
 }

@@ -25,7 +25,8 @@ func TestIEC60757(t *testing.T) {
 func TestBSAU7(t *testing.T) {
 	for written, want := range map[string]string{
 		"B": "BK", "G": "GN", "K": "PK", "LG": "light GN", "N": "BN", "O": "OG", "P": "VT", "R": "RD", "S": "GY", "U": "BU",
-		"W": "WH", "Y": "YE", "RU": "RD-BU", "NK": "BN-PK", "NLG": "BN-light GN", "LGN": "light GN-BN", "GN": "GN-BN", "BU": "BK-BU",
+		"W": "WH", "Y": "YE", "RU": "RD-BU", "NK": "BN-PK", "NLG": "BN-light GN", "LGN": "light GN-BN", "GN": "GN-BN",
+		"BU": "BK-BU",
 	} {
 		if got := colour.Parse(written, colour.BS).String(); got != want {
 			t.Errorf("%s read as %s, want %s", written, got, want)
@@ -40,17 +41,24 @@ func TestHabits(t *testing.T) {
 		want  string
 	}{
 		{"PNK/BLK", colour.US, "PK-BK"}, {"LT GRN/WHT", colour.US, "light GN-WH"}, {"DK BLU", colour.US, "dark BU"},
-		{"LTGRN", colour.US, "light GN"}, {"sw/ge", colour.German, "BK-YE"}, {"swge", colour.German, "BK-YE"}, {"li", colour.German, "VT"},
+		{"LTGRN", colour.US, "light GN"}, {"sw/ge", colour.German, "BK-YE"}, {"swge", colour.German, "BK-YE"},
+		{"li", colour.German, "VT"},
 		{"B-W", colour.Japanese, "BK-WH"}, {"L/R", colour.Japanese, "BU-RD"}, {"BLW", colour.Japanese, "BK-BU-WH"},
 		{"BrW", colour.Japanese, "BN-WH"}, {"LgB", colour.Japanese, "light GN-BK"}, {"Gr", colour.Japanese, "GY"},
 		{"light green with white tracer", colour.Words, "light GN-WH"}, {"Blue/Red", colour.Words, "BU-RD"},
 		{"TAN", colour.US, "TN"}, {"mauve", colour.Words, "VT"}, {"puce", colour.Words, "puce"},
-		{"black tracer on white", colour.Words, "WH-BK"}, {"white with black tracer", colour.Words, "WH-BK"}, {"on white", colour.Words, "on white"},
-		{"hellblau", colour.Words, "light BU"}, {"dunkelgrün/gelb", colour.Words, "dark GN-YE"}, {"schwarz mit rot", colour.Words, "BK-RD"},
-		{"weiß", colour.Words, "WH"}, {"BLK/W", colour.US, "BK-WH"}, {"W/BLK", colour.US, "WH-BK"}, {"WHT W/ BLK", colour.US, "WH-BK"},
-		{"GRAY/BLK", colour.US, "GY-BK"}, {"LBU-WH", colour.IEC, "light BU-WH"}, {"LGN", colour.IEC, "light GN"}, {"DBU/RD", colour.IEC, "dark BU-RD"},
-		{"TR", colour.IEC, "NA"}, {"PuW", colour.Japanese, "VT-WH"}, {"Lb", colour.Japanese, "light BU"}, {"LB", colour.Japanese, "BU-BK"},
-		{"Dl", colour.Japanese, "dark BU"}, {"Ch", colour.Japanese, "dark BN"}, {"rot/schwarz", colour.Words, "RD-BK"}, {"", colour.IEC, ""},
+		{"black tracer on white", colour.Words, "WH-BK"}, {"white with black tracer", colour.Words, "WH-BK"},
+		{"on white", colour.Words, "on white"},
+		{"hellblau", colour.Words, "light BU"}, {"dunkelgrün/gelb", colour.Words, "dark GN-YE"},
+		{"schwarz mit rot", colour.Words, "BK-RD"},
+		{"weiß", colour.Words, "WH"}, {"BLK/W", colour.US, "BK-WH"}, {"W/BLK", colour.US, "WH-BK"},
+		{"WHT W/ BLK", colour.US, "WH-BK"},
+		{"GRAY/BLK", colour.US, "GY-BK"}, {"LBU-WH", colour.IEC, "light BU-WH"}, {"LGN", colour.IEC, "light GN"},
+		{"DBU/RD", colour.IEC, "dark BU-RD"},
+		{"TR", colour.IEC, "NA"}, {"PuW", colour.Japanese, "VT-WH"}, {"Lb", colour.Japanese, "light BU"},
+		{"LB", colour.Japanese, "BU-BK"},
+		{"Dl", colour.Japanese, "dark BU"}, {"Ch", colour.Japanese, "dark BN"}, {"rot/schwarz", colour.Words, "RD-BK"},
+		{"", colour.IEC, ""},
 	} {
 		got := colour.Parse(c.text, c.habit)
 		if got.String() != c.want || got.Written != c.text {
@@ -100,7 +108,8 @@ func TestDetect(t *testing.T) {
 		t.Run(c.name, func(t *testing.T) {
 			d := colour.Detect(c.cells)
 			if d.Habit != c.habit || d.Sure != c.sure {
-				t.Errorf("Detect = %s sure %v (%v, clashes %q), want %s sure %v", d.Habit, d.Sure, d.Readings, d.Clashes, c.habit, c.sure)
+				t.Errorf("Detect = %s sure %v (%v, clashes %q), want %s sure %v", d.Habit, d.Sure, d.Readings, d.Clashes, c.habit,
+					c.sure)
 			}
 			if !c.sure && c.habit != colour.Unknown && len(d.Clashes) == 0 {
 				t.Error("not sure, yet names no cell that clashes")
@@ -116,7 +125,8 @@ func TestCompare(t *testing.T) {
 		want colour.Agreement
 	}{
 		{"RED", "RED", colour.Equal}, {"RED/BLK", "RED", colour.Compatible}, {"LT GRN", "GRN", colour.Compatible},
-		{"TAN", "BRN", colour.Differ}, {"RED", "BLU", colour.Differ}, {"", "RED", colour.Missing}, {"XYZ", "RED", colour.Missing},
+		{"TAN", "BRN", colour.Differ}, {"RED", "BLU", colour.Differ}, {"", "RED", colour.Missing},
+		{"XYZ", "RED", colour.Missing},
 	} {
 		if got := colour.Compare(p(c.a), p(c.b)); got != c.want {
 			t.Errorf("Compare(%q, %q) = %v, want %v", c.a, c.b, got, c.want)
@@ -196,15 +206,21 @@ func lines(t *testing.T, file string) []string {
 	return strings.Split(strings.Trim(string(data), "\n"), "\n")
 }
 
-// Columns as makers write them: the habit is right, and sure only where no other reads them nearly as well and otherwise.
+// Columns as makers write them: the habit is right, and sure only where no other reads them nearly as well and
+// otherwise.
 func TestColumnsByHand(t *testing.T) {
 	for column, want := range map[string]string{
-		"BLK,RED/WHT,LT BLU,TAN": "us true", "BK,RD-WH,BU,YE": "iec true", "sw,rt/ws,bl,ge": "german true", "N,NU,LG,UW,R": "bs true",
+		"BLK,RED/WHT,LT BLU,TAN": "us true", "BK,RD-WH,BU,YE": "iec true", "sw,rt/ws,bl,ge": "german true",
+		"N,NU,LG,UW,R": "bs true",
 		"B,L,L/W,Br,V": "japanese true", "Red,Black/White,Blue": "words true", "bk,rd-wh,bu-ye,gn": "iec true",
-		"SW,RT/WS,BL,GE,BR": "german true", "blk,red/wht,yel,grn": "us true", "B,G,R,W,BR,GR": "bs false", "R/B,W/G,B,Y,P": "japanese false",
-		"BN,GN,GY,BU,BK": "iec false", "BN,GN,GY,BU,RD,WH,VT": "iec true", "br,gn,sw/ge,ws/rt": "german true", "schwarz,rot,blau/weiss": "words true",
-		"PNK,PPL/BLK,D-GRN,ORN": "us true", "LgB,BrW,L,GyR": "japanese true", "LBU,RD-BK,DGN,WH": "iec true", "UR,PN,KU,SB": "bs true",
-		"BLK/W,GRN,RED,YEL/BLK": "us true", "BR,GN,GE/SW,WS,RT/BL": "german true", "BR,GN,OR,VI": "iec true", "G/B,L/R,V,W/L,SB": "japanese true",
+		"SW,RT/WS,BL,GE,BR": "german true", "blk,red/wht,yel,grn": "us true", "B,G,R,W,BR,GR": "bs false",
+		"R/B,W/G,B,Y,P":  "japanese false",
+		"BN,GN,GY,BU,BK": "iec false", "BN,GN,GY,BU,RD,WH,VT": "iec true", "br,gn,sw/ge,ws/rt": "german true",
+		"schwarz,rot,blau/weiss": "words true",
+		"PNK,PPL/BLK,D-GRN,ORN":  "us true", "LgB,BrW,L,GyR": "japanese true", "LBU,RD-BK,DGN,WH": "iec true",
+		"UR,PN,KU,SB":           "bs true",
+		"BLK/W,GRN,RED,YEL/BLK": "us true", "BR,GN,GE/SW,WS,RT/BL": "german true", "BR,GN,OR,VI": "iec true",
+		"G/B,L/R,V,W/L,SB": "japanese true",
 	} {
 		d := colour.Detect(strings.Split(column, ","))
 		if got := fmt.Sprint(d.Habit, " ", d.Sure); got != want {

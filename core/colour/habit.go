@@ -36,7 +36,8 @@ var codes = map[Habit]map[string]Part{
 		"ORG": plain(Orange), "YEL": plain(Yellow), "GRN": plain(Green), "GRE": plain(Green), "BLU": plain(Blue),
 		"PPL": plain(Violet), "PUR": plain(Violet), "VIO": plain(Violet), "GRY": plain(Grey), "GRA": plain(Grey),
 		"GRAY": plain(Grey), "GREY": plain(Grey),
-		"WHT": plain(White), "WHI": plain(White), "PNK": plain(Pink), "PIN": plain(Pink), "TAN": plain(Tan), "TUR": plain(Turquoise),
+		"WHT": plain(White), "WHI": plain(White), "PNK": plain(Pink), "PIN": plain(Pink), "TAN": plain(Tan),
+		"TUR": plain(Turquoise),
 		"SIL": plain(Silver), "NAT": plain(Natural), "CLR": plain(Natural),
 	},
 	BS: {
@@ -45,8 +46,10 @@ var codes = map[Habit]map[string]Part{
 	},
 	German: {
 		"SW": plain(Black), "BR": plain(Brown), "RT": plain(Red), "RO": plain(Red), "OR": plain(Orange), "GE": plain(Yellow),
-		"GN": plain(Green), "BL": plain(Blue), "VI": plain(Violet), "LI": plain(Violet), "GR": plain(Grey), "WS": plain(White),
-		"RS": plain(Pink), "TK": plain(Turquoise), "HGN": {Green, Light}, "DGN": {Green, Dark}, "HBL": {Blue, Light}, "DBL": {Blue, Dark},
+		"GN": plain(Green), "BL": plain(Blue), "VI": plain(Violet), "LI": plain(Violet), "GR": plain(Grey),
+		"WS": plain(White),
+		"RS": plain(Pink), "TK": plain(Turquoise), "HGN": {Green, Light}, "DGN": {Green, Dark}, "HBL": {Blue, Light},
+		"DBL": {Blue, Dark},
 	},
 	Japanese: {
 		"B": plain(Black), "BR": plain(Brown), "R": plain(Red), "O": plain(Orange), "OR": plain(Orange), "Y": plain(Yellow),

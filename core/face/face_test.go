@@ -67,7 +67,8 @@ func TestLettersPastZ(t *testing.T) {
 		at    int
 		want  string
 	}{
-		{face.Letters, 8, "J"}, {face.Letters, 13, "P"}, {face.Letters, 14, "R"}, {face.Letters, 22, "Z"}, {face.Letters, 23, "AA"}, {face.Letters, 24, "AB"}, {face.Letters, 45, "AZ"}, {face.Letters, 46, "BA"},
+		{face.Letters, 8, "J"}, {face.Letters, 13, "P"}, {face.Letters, 14, "R"}, {face.Letters, 22, "Z"},
+		{face.Letters, 23, "AA"}, {face.Letters, 24, "AB"}, {face.Letters, 45, "AZ"}, {face.Letters, 46, "BA"},
 		{face.AllLetters, 25, "Z"}, {face.AllLetters, 26, "AA"}, {face.AllLetters, 52, "BA"},
 		{face.ThenSmall, 22, "Z"}, {face.ThenSmall, 23, "a"}, {face.ThenSmall, 31, "j"},
 		{face.Numbers, 41, "42"},
@@ -89,7 +90,8 @@ func TestLettersPastZ(t *testing.T) {
 func TestHalvesMeet(t *testing.T) {
 	engine, _ := face.Parse("2x12 from top left, male, lock at the left")
 	body := engine.Mate()
-	if got := rows(body.Draw(face.WireSide)); !strings.HasPrefix(got, "12 11 10") || body.Terminal.Gender != terminal.Female || body.Lock != face.Right {
+	if got := rows(body.Draw(face.WireSide)); !strings.HasPrefix(got, "12 11 10") ||
+		body.Terminal.Gender != terminal.Female || body.Lock != face.Right {
 		t.Errorf("the mate is %s, %s, lock %s", got, body.Terminal.Gender, body.Lock)
 	}
 	if err := face.Meets(engine, body); err != nil {
@@ -111,8 +113,10 @@ func TestHalvesMeet(t *testing.T) {
 }
 
 func TestMixedSizesGapsAndKeys(t *testing.T) {
-	l := face.Layout{Lock: face.Bottom, Keys: []face.Key{{Side: face.Top, At: 0.25}, {Side: face.Left, At: 0.5}}, Terminal: terminal.Seat{Family: "m15", Blade: 1.5},
-		Rows: []face.Row{{Slots: []face.Slot{{Name: "1", Blade: 2.8}, {Gap: 2}, {Name: "2"}}}, {Slots: []face.Slot{{Name: "3"}, {Name: "4"}}, Shift: 1}}}
+	l := face.Layout{Lock: face.Bottom, Keys: []face.Key{{Side: face.Top, At: 0.25}, {Side: face.Left, At: 0.5}},
+		Terminal: terminal.Seat{Family: "m15", Blade: 1.5},
+		Rows: []face.Row{{Slots: []face.Slot{{Name: "1", Blade: 2.8}, {Gap: 2}, {Name: "2"}}},
+			{Slots: []face.Slot{{Name: "3"}, {Name: "4"}}, Shift: 1}}}
 	if err := l.Check(); err != nil || l.Ways() != 4 {
 		t.Fatalf("%d ways, %v", l.Ways(), err)
 	}
@@ -157,7 +161,8 @@ func TestDrawingsDoNotOverlap(t *testing.T) {
 		for i := range lengths {
 			lengths[i] = 1 + r.IntN(9)
 		}
-		l := face.Blank(lengths, 0).Named(face.Numbering{From: []face.Corner{face.TopLeft, face.TopRight, face.BottomLeft, face.BottomRight}[r.IntN(4)], Columns: r.IntN(2) == 0, Turns: r.IntN(2) == 0}, face.WireSide)
+		l := face.Blank(lengths, 0).Named(face.Numbering{From: []face.Corner{face.TopLeft, face.TopRight, face.BottomLeft,
+			face.BottomRight}[r.IntN(4)], Columns: r.IntN(2) == 0, Turns: r.IntN(2) == 0}, face.WireSide)
 		for i := range l.Rows {
 			l.Rows[i].Shift = float64(r.IntN(5)) - 2
 			l.Rows[i].Slots[r.IntN(len(l.Rows[i].Slots))].Blade = []float64{0.64, 2.8, 6.3}[r.IntN(3)]
@@ -245,7 +250,8 @@ func TestLibrary(t *testing.T) {
 			t.Fatal(err)
 		}
 		var back face.Layout
-		if err := json.Unmarshal(text, &back); err != nil || !face.Alike(l, back) || rows(back.Draw(face.WireSide)) != rows(l.Draw(face.WireSide)) {
+		if err := json.Unmarshal(text, &back); err != nil || !face.Alike(l, back) ||
+			rows(back.Draw(face.WireSide)) != rows(l.Draw(face.WireSide)) {
 			t.Errorf("%s came back otherwise: %v", l.Title, err)
 		}
 	}

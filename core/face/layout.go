@@ -263,7 +263,8 @@ func Alike(a, b Layout) bool {
 	}
 	for r := range a.Rows {
 		x, y := a.Rows[r], b.Rows[r]
-		if x.Shift != y.Shift || !slices.EqualFunc(x.Slots, y.Slots, func(p, q Slot) bool { return p.Blade == q.Blade && p.Gap == q.Gap }) {
+		if x.Shift != y.Shift || !slices.EqualFunc(x.Slots, y.Slots,
+			func(p, q Slot) bool { return p.Blade == q.Blade && p.Gap == q.Gap }) {
 			return false
 		}
 	}

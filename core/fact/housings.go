@@ -79,7 +79,8 @@ func (f *Facts) wearLoom(layouts map[string]*face.Layout) {
 				f.Findings = append(f.Findings, finding.Finding{
 					Code: "halves-do-not-meet", Place: finding.Place{Part: "faces"},
 					Severity: finding.Wrong, Stage: "pin", Subject: b.ID,
-					Text:   fmt.Sprintf("%s and %s are two halves of one plug, and their cavities do not face each other: %v.", a.ID, b.ID, err),
+					Text: fmt.Sprintf("%s and %s are two halves of one plug, and their cavities do not face each other: %v.", a.ID,
+						b.ID, err),
 					Remedy: "One of the faces was read from the wrong side: look at the moulded numbers of both.",
 				})
 			}

@@ -39,8 +39,8 @@ type Brought struct {
 	Exchanges []pin.Exchange
 }
 
-// Earlier gives the decisions of an earlier job that apply to this one: those about cavities, wires, devices, connectors
-// and outputs that are here too and agree in what is said of them.
+// Earlier gives the decisions of an earlier job that apply to this one: those about cavities, wires, devices,
+// connectors and outputs that are here too and agree in what is said of them.
 func Earlier(j stored.Job, past stored.Job) (Brought, error) {
 	here, err := Of(j)
 	if err != nil {

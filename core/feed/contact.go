@@ -14,7 +14,8 @@ func (r *Result) checkContacts() {
 		if limit := r.in.Contacts[at]; is && limit > 0 && r.worst[i] > limit {
 			r.find("contact-thin", finding.Wrong, at,
 				"Spread it over two cavities, or lead it past this plug: the contact heats before the wire does.",
-				"The contact in %s carries %.3g A, and one of its width about %.0f A for long (common practice; the data sheet comes first).",
+				"The contact in %s carries %.3g A, and one of its width about %.0f A for long (common practice; the data sheet "+
+					"comes first).",
 				at, r.worst[i], limit).Place = finding.Place{Part: "fuses"}
 		}
 	}
@@ -31,7 +32,8 @@ func (r *Result) checkOutputs() {
 		role := r.Drawn.Signal(at).Role
 		if is && (role == signal.RelayCoil || role == signal.Lamp) && r.worst[i] > sinks {
 			r.find("output-overloaded", finding.Wrong, at, "Let it trigger a relay that carries the load.",
-				"Output %s is made for a relay or a lamp, about %.0f A (common practice; the unit's data first), and carries %.3g A.",
+				"Output %s is made for a relay or a lamp, about %.0f A (common practice; the unit's data first), and carries "+
+					"%.3g A.",
 				at, sinks, r.worst[i])
 		}
 	}

@@ -27,7 +27,8 @@ func Choose(load, carries float64) (float64, error) {
 			continue
 		}
 		if r > carries {
-			return 0, fmt.Errorf("%.3g A want a fuse of %.3g A, and the thinnest wire behind it may carry %.3g A: a thicker wire, or two circuits", load, r, carries)
+			return 0, fmt.Errorf("%.3g A want a fuse of %.3g A, and the thinnest wire behind it may carry %.3g A: a thicker "+
+				"wire, or two circuits", load, r, carries)
 		}
 		return r, nil
 	}

@@ -21,11 +21,15 @@ func TestAMasterSwitchIsOneByItsLines(t *testing.T) {
 		"a button in the ground of a horn":      {"horn −", "battery −", false},
 	} {
 		lists := map[string][]feed.Line{
-			feed.Sources:  {{Line: 2, Cells: map[string]string{"source": "starting battery", "plus": "battery +", "volts": "12.6"}}},
-			feed.Fuses:    {{Line: 2, Cells: map[string]string{"fuse": "1", "rating": "10", "in": "main bus", "out": "bus out"}}},
-			feed.Switches: {{Line: 2, Cells: map[string]string{"switch": "red lever", "from": c.from, "to": c.to, "closed": "own"}}},
-			feed.Cables:   {{Line: 2, Cells: map[string]string{"cable": "strap", "from": "chassis", "to": "engine block", "size": "35"}}},
-			feed.Loads:    {{Line: 2, Cells: map[string]string{"load": "lamp", "plus": "lamp in", "amps": "2"}}},
+			feed.Sources: {{Line: 2, Cells: map[string]string{"source": "starting battery", "plus": "battery +",
+				"volts": "12.6"}}},
+			feed.Fuses: {{Line: 2, Cells: map[string]string{"fuse": "1", "rating": "10", "in": "main bus",
+				"out": "bus out"}}},
+			feed.Switches: {{Line: 2, Cells: map[string]string{"switch": "red lever", "from": c.from, "to": c.to,
+				"closed": "own"}}},
+			feed.Cables: {{Line: 2, Cells: map[string]string{"cable": "strap", "from": "chassis", "to": "engine block",
+				"size": "35"}}},
+			feed.Loads: {{Line: 2, Cells: map[string]string{"load": "lamp", "plus": "lamp in", "amps": "2"}}},
 		}
 		f := feed.Read(lists)
 		if got := f.Master("red lever"); got != c.want {
@@ -34,8 +38,8 @@ func TestAMasterSwitchIsOneByItsLines(t *testing.T) {
 	}
 }
 
-// Where there is a starter and nothing in the lists is a key or a switch that starts, that is a danger; a contact of the
-// key settles it.
+// Where there is a starter and nothing in the lists is a key or a switch that starts, that is a danger; a contact of
+// the key settles it.
 func TestAStarterWithoutAKeyIsTold(t *testing.T) {
 	v := vehicle{}.with(feed.Sources, "source=battery; plus=battery +; volts=12.6").
 		with(feed.Cables, "cable=lead; from=battery +; to=stud; size=35; length=900").

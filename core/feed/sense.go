@@ -54,7 +54,8 @@ func (r *Result) senses() {
 			if worst := math.Max(math.Abs(s.Crank), math.Abs(s.Full)); worst > lifts {
 				r.find("sensor-lifted", finding.Check, device,
 					"Lead its ground to the unit's sensor ground; where it grounds through its thread, mend the strap of the block.",
-					"The ground of %s stands %.0f mV above the unit's with everything on, and %.0f mV in crank: %s reads that much wrong.",
+					"The ground of %s stands %.0f mV above the unit's with everything on, and %.0f mV in crank: %s reads that much "+
+						"wrong.",
 					device, s.Full*1000, s.Crank*1000, at).Place = finding.Place{Part: "fuses"}
 			}
 		}
@@ -118,7 +119,8 @@ func (r *Result) quiet() {
 			}
 			if r.Drawn.Signal(at).Role == signal.Shield {
 				r.find("shield-both-ends", finding.Wrong, at, "Cut it off at the far end, and seal it there: one end only.",
-					"The shield of %s is grounded at the unit and at %s too: current flows through it, and it picks up what it should keep away.",
+					"The shield of %s is grounded at the unit and at %s too: current flows through it, and it picks up what it "+
+						"should keep away.",
 					at, name).Place = finding.Place{Part: "fuses"}
 			} else {
 				r.find("sensor-ground-shared", finding.Wrong, at,

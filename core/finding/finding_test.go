@@ -20,7 +20,8 @@ func TestNaturalOrder(t *testing.T) {
 }
 
 func TestSortPutsDangerFirst(t *testing.T) {
-	all := []finding.Finding{{Severity: finding.Note, Subject: "A1"}, {Severity: finding.Danger, Subject: "B10"}, {Severity: finding.Danger, Subject: "B9"}}
+	all := []finding.Finding{{Severity: finding.Note, Subject: "A1"}, {Severity: finding.Danger, Subject: "B10"},
+		{Severity: finding.Danger, Subject: "B9"}}
 	finding.Sort(all)
 	if all[0].Subject != "B9" || all[1].Subject != "B10" || finding.Count(all)[finding.Danger] != 2 {
 		t.Errorf("sorted to %v", all)

@@ -146,7 +146,8 @@ func splitRef(connector, cavity, above string, hasColumn, slashes bool) (harness
 			}
 		}
 	} else if rest, ok := strings.CutPrefix(cavity, connector); ok && connector != "" {
-		if rest = strings.TrimLeft(rest, "-/. :"); rest != "" && rest[0] >= '0' && rest[0] <= '9' && (connector[0] < '0' || connector[0] > '9') {
+		if rest = strings.TrimLeft(rest, "-/. :"); rest != "" && rest[0] >= '0' && rest[0] <= '9' &&
+			(connector[0] < '0' || connector[0] > '9') {
 			cavity = rest // connector A, cavity A12
 		}
 	}

@@ -17,13 +17,19 @@ var headings = []struct {
 	column Column
 	words  []string
 }{
-	{Connector, []string{"connector colour", "connector color", "plug colour", "plug color", "connector name", "connector id", "connector no", "connector ref"}},
+	{Connector, []string{"connector colour", "connector color", "plug colour", "plug color", "connector name",
+		"connector id", "connector no", "connector ref"}},
 	{Size, []string{"size", "gauge", "awg", "mm²", "mm2", "mm", "section", "csa", "sqmm", "querschnitt", "area"}},
 	{Colour, []string{"colour", "color", "col", "colours", "colors", "farbe", "clr", "insulation"}},
-	{FarEnd, []string{"far end", "destination", "goes to", "connected to", "connects to", "to", "component", "device", "dest", "other end", "from", "leads to", "target"}},
-	{Function, []string{"function", "description", "designation", "signal", "purpose", "use", "assignment", "desc", "funktion", "bezeichnung", "meaning", "circuit name", "signal name", "terminal name", "pin name", "wire function", "usage", "name", "label", "what"}},
-	{Cavity, []string{"pin", "cavity", "terminal", "contact", "position", "way", "pos", "cav", "pins", "pole", "socket", "slot", "chamber"}},
-	{Circuit, []string{"circuit", "ckt", "cct", "wire no", "wire number", "wire id", "net", "line no", "circ", "number", "no"}},
+	{FarEnd, []string{"far end", "destination", "goes to", "connected to", "connects to", "to", "component", "device",
+		"dest", "other end", "from", "leads to", "target"}},
+	{Function, []string{"function", "description", "designation", "signal", "purpose", "use", "assignment", "desc",
+		"funktion", "bezeichnung", "meaning", "circuit name", "signal name", "terminal name", "pin name", "wire function",
+		"usage", "name", "label", "what"}},
+	{Cavity, []string{"pin", "cavity", "terminal", "contact", "position", "way", "pos", "cav", "pins", "pole", "socket",
+		"slot", "chamber"}},
+	{Circuit, []string{"circuit", "ckt", "cct", "wire no", "wire number", "wire id", "net", "line no", "circ", "number",
+		"no"}},
 	{Connector, []string{"connector", "conn", "plug", "housing", "con", "shell", "stecker", "block", "header", "unit"}},
 	{Note, []string{"note", "notes", "remark", "remarks", "comment", "comments", "info", "condition"}},
 }

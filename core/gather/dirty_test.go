@@ -53,7 +53,8 @@ func TestMoreDirtyTables(t *testing.T) {
 		"one column of all": {"A1 RD Battery +\nA2 BK Ground", "", "fails"},
 		"colour with its size": {"Connector|Pin|Wire|Function\nA|1|RD 2.5|Battery +\nA|2|BK 1.5|Ground",
 			"A1 RD battery; A2 BK ground", ""},
-		"two wires in a cavity": {"Connector|Pin|Colour|Function\nA|1|RD|Battery +\nA|1|RD|Battery + to fuse box\nA|2|BK|Ground",
+		"two wires in a cavity": {"Connector|Pin|Colour|Function\nA|1|RD|Battery +\nA|1|RD|Battery + to fuse " +
+			"box\nA|2|BK|Ground",
 			"A1 RD battery; A2 BK ground", "duplicate-cavity"},
 		"dashes for nothing": {"Connector|Pin|Colour|Function\nA|1|RD|Battery +\nA|2|-|-\nA|3|BK|Ground",
 			"A1 RD battery; A2 empty; A3 BK ground", ""},

@@ -45,7 +45,8 @@ func TestHeadingsAnyhow(t *testing.T) {
 		{"Connector|Pin|Wire Color|Circuit|Function", "connector cavity colour circuit function"},
 		{"Plug|Contact|Colour code|Wire no.|Designation", "connector cavity colour circuit function"},
 		{"Conn|Terminal|Color|Ckt|Function", "connector cavity colour circuit function"},
-		{"Circuit description|Cavity|Housing|Circuit No.|Insulation colour|mm²|Goes to|Remarks", "function cavity connector circuit colour size farEnd note"},
+		{"Circuit description|Cavity|Housing|Circuit No.|Insulation colour|mm²|Goes to|Remarks",
+			"function cavity connector circuit colour size farEnd note"},
 		{"PIN NO|SIGNAL|COL|AWG", "cavity function colour size"},
 		{"Connector colour|Way|Bezeichnung|Farbe", "connector cavity function colour"},
 		{"Terminal name|Terminal No.|Wire size", "function cavity size"},
@@ -97,7 +98,8 @@ func TestPrefaceDirtAndReasons(t *testing.T) {
 
 func TestCavityNames(t *testing.T) {
 	for _, c := range []struct{ written, want string }{
-		{"A12", "A12"}, {"C1-20", "C1-20"}, {"24/7", "24-7"}, {"blue 42", "blue-42"}, {"E-K", "E-K"}, {"07", "X1-7"}, {"B 3", "B3"}, {"K", "X1-K"},
+		{"A12", "A12"}, {"C1-20", "C1-20"}, {"24/7", "24-7"}, {"blue 42", "blue-42"}, {"E-K", "E-K"}, {"07", "X1-7"},
+		{"B 3", "B3"}, {"K", "X1-K"},
 	} {
 		r := read(t, gather.Options{}, "Cavity|Colour|Function", c.written+"|GN|Injector 1")
 		if len(r.Rows) != 1 || r.Rows[0].Ref.String() != c.want {
@@ -111,22 +113,28 @@ func TestCavityNames(t *testing.T) {
 }
 
 func TestSectionsNameTheConnector(t *testing.T) {
-	r := read(t, gather.Options{}, "Pin|Colour|Function", "Connector A (52-way)", "1|GN|Injector 1", "Connector B: 38 way|||", "1|BN|Ground")
-	if r.Rows[0].Ref.String() != "A1" || r.Rows[1].Ref.String() != "B1" || r.Connectors[0].Ways() != 52 || r.Connectors[1].Ways() != 38 {
-		t.Errorf("rows %v, %v; connectors %d and %d ways", r.Rows[0].Ref, r.Rows[1].Ref, r.Connectors[0].Ways(), r.Connectors[1].Ways())
+	r := read(t, gather.Options{}, "Pin|Colour|Function", "Connector A (52-way)", "1|GN|Injector 1",
+		"Connector B: 38 way|||", "1|BN|Ground")
+	if r.Rows[0].Ref.String() != "A1" || r.Rows[1].Ref.String() != "B1" || r.Connectors[0].Ways() != 52 ||
+		r.Connectors[1].Ways() != 38 {
+		t.Errorf("rows %v, %v; connectors %d and %d ways", r.Rows[0].Ref, r.Rows[1].Ref, r.Connectors[0].Ways(),
+			r.Connectors[1].Ways())
 	}
 }
 
 func TestNoHeadingAtAll(t *testing.T) {
-	r := read(t, gather.Options{}, "A|1|GN-YE|4471|Injector 1 control", "A|2|BN-WH|4472|Injector 2 control", "A|3|BU|4473|Coolant temperature signal",
+	r := read(t, gather.Options{}, "A|1|GN-YE|4471|Injector 1 control", "A|2|BN-WH|4472|Injector 2 control",
+		"A|3|BU|4473|Coolant temperature signal",
 		"A|4|BK|4474|Sensor ground", "A|5|RD|4475|Battery", "A|6|WH|4476|Crank sensor")
-	if r.HeaderLine != 0 || len(r.Rows) != 6 || r.Rows[2].Circuit != "4473" || r.Rows[2].Function == "" || r.Rows[2].Colour.String() != "BU" {
+	if r.HeaderLine != 0 || len(r.Rows) != 6 || r.Rows[2].Circuit != "4473" || r.Rows[2].Function == "" ||
+		r.Rows[2].Colour.String() != "BU" {
 		t.Errorf("columns %v, rows %+v", r.Columns, r.Rows)
 	}
 }
 
 func TestNotUsedInItsManyWords(t *testing.T) {
-	for _, words := range []string{"not used", "Not Connected", "N/C", "n.c.", "Spare", "—", "-", "unused", "nicht belegt", "vacant (plugged)", "Blank", "x"} {
+	for _, words := range []string{"not used", "Not Connected", "N/C", "n.c.", "Spare", "—", "-", "unused",
+		"nicht belegt", "vacant (plugged)", "Blank", "x"} {
 		if r := read(t, gather.Options{}, "Connector|Cavity|Function", "A|1|"+words); !r.Rows[0].Empty {
 			t.Errorf("%q is taken for a circuit", words)
 		}
@@ -151,9 +159,11 @@ func TestLetteredHousing(t *testing.T) {
 
 func TestCorrections(t *testing.T) {
 	lines := []string{"Connector|Cavity|Shade|Function", "A|1|BN|Injector 1", "A|2|GN|Ground"}
-	r := read(t, gather.Options{Columns: map[int]gather.Column{2: gather.Colour}, Habit: colour.BS, Layouts: map[string]gather.Layout{"A": {Ways: 18, Rows: 3, First: face.TopRight}}}, lines...)
+	r := read(t, gather.Options{Columns: map[int]gather.Column{2: gather.Colour}, Habit: colour.BS,
+		Layouts: map[string]gather.Layout{"A": {Ways: 18, Rows: 3, First: face.TopRight}}}, lines...)
 	c := r.Connectors[0]
-	if got := r.Rows[0].Colour.String(); got != "BK-BN" || c.Ways() != 18 || c.Rows != 3 || c.Assumed || c.First != face.TopRight {
+	if got := r.Rows[0].Colour.String(); got != "BK-BN" || c.Ways() != 18 || c.Rows != 3 || c.Assumed ||
+		c.First != face.TopRight {
 		t.Errorf("colour %s, connector %+v", got, c)
 	}
 	if r = read(t, gather.Options{}, lines...); r.Habit.Sure || len(r.Habit.Clashes) == 0 {
@@ -163,7 +173,9 @@ func TestCorrections(t *testing.T) {
 
 func TestAMisprintIsPutRight(t *testing.T) {
 	lines := []string{"Connector|Cavity|Function", "A|1|Injector 3", "A|1|Injector 3"}
-	r := read(t, gather.Options{Cells: []gather.Correction{{Line: 3, Column: gather.Cavity, Text: "2"}, {Line: 3, Column: gather.Function, Text: "Injector 4"}, {Line: gather.MaxLines + 1, Column: gather.Cavity, Text: "x"}}}, lines...)
+	r := read(t, gather.Options{Cells: []gather.Correction{{Line: 3, Column: gather.Cavity, Text: "2"},
+		{Line: 3, Column: gather.Function, Text: "Injector 4"},
+		{Line: gather.MaxLines + 1, Column: gather.Cavity, Text: "x"}}}, lines...)
 	if len(r.Rows) != 2 || r.Rows[1].Ref.String() != "A2" || r.Rows[1].Signal.Cylinder != 4 || len(r.Rejected) != 0 {
 		t.Errorf("rows %+v, rejected %s", r.Rows, codes(r.Rejected))
 	}
@@ -217,23 +229,39 @@ func TestDirtyTables(t *testing.T) {
 		rows  []string // read, with their connector
 		asks  string   // code of a remark, where there is something to ask
 	}{
-		"named above the heading":   {"Connector C1, 24-way\nPin|Colour|Function\n1|RD|Battery\n2|BK|Ground", []string{"C1-1", "C1-2"}, ""},
-		"stated above the heading":  {"Plug X9 (4-way)\nPin|Colour|Function\n1|RD|Battery\n5|BK|Ground", []string{"X9-1", "X9-5"}, "beyond-ways"},
-		"ways and colour in a cell": {"Connector|Pin|Colour|Function\nA (26-way, grey)|1|RD|Battery\n|2|BK|Ground", []string{"A1", "A2"}, ""},
-		"beyond its ways":           {"Connector|Pin|Colour|Function\nA (2-way)|1|RD|Battery\n|3|BK|Ground", []string{"A1", "A3"}, "beyond-ways"},
-		"two by a sign":             {"Connector|Pin|Colour|Function\nA|1|RD|Battery\nA|4 & 5|BK|Ground", []string{"A1", "A4", "A5"}, "several-cavities"},
-		"two by a word":             {"Connector|Pin|Colour|Function\nA|1|RD|Battery\nA|4 and 5|BK|Ground", []string{"A1", "A4", "A5"}, "several-cavities"},
-		"a range":                   {"Connector|Pin|Colour|Function\nA|1|RD|Battery\nA|6-8|BK|Ground", []string{"A1", "A6", "A7", "A8"}, "several-cavities"},
-		"two ranges":                {"Connector|Pin|Colour|Function\nA|9|RD|Battery\nA|1-3; 4-6|BK|Ground", []string{"A9", "A1", "A2", "A3", "A4", "A5", "A6"}, "several-cavities"},
-		"a range that overlaps":     {"Connector|Pin|Colour|Function\nA|7|RD|Battery\nA|6-8|BK|Ground", []string{"A7", "A6", "A8"}, "duplicate-cavity"},
-		"a slash":                   {"Connector|Pin|Colour|Function\nA|1|RD|Battery\nA|9/10|BK|Ground", []string{"A1"}, "two-cavities"},
-		"one slash of many":         {"Pin|Colour|Function\n1|RD|Battery\n2|GN|Injector 1\n9/10|BK|Ground", []string{"X1-1", "X1-2"}, "two-cavities"},
-		"all with a slash":          {"Pin|Colour|Function\n24/1|RD|Battery\n24/2|BK|Ground\n16/3|GN|Injector 1", []string{"24-1", "24-2", "16-3"}, ""},
+		"named above the heading": {"Connector C1, 24-way\nPin|Colour|Function\n1|RD|Battery\n2|BK|Ground",
+			[]string{"C1-1", "C1-2"}, ""},
+		"stated above the heading": {"Plug X9 (4-way)\nPin|Colour|Function\n1|RD|Battery\n5|BK|Ground",
+			[]string{"X9-1", "X9-5"}, "beyond-ways"},
+		"ways and colour in a cell": {"Connector|Pin|Colour|Function\nA (26-way, grey)|1|RD|Battery\n|2|BK|Ground",
+			[]string{"A1", "A2"}, ""},
+		"beyond its ways": {"Connector|Pin|Colour|Function\nA (2-way)|1|RD|Battery\n|3|BK|Ground",
+			[]string{"A1", "A3"}, "beyond-ways"},
+		"two by a sign": {"Connector|Pin|Colour|Function\nA|1|RD|Battery\nA|4 & 5|BK|Ground",
+			[]string{"A1", "A4", "A5"}, "several-cavities"},
+		"two by a word": {"Connector|Pin|Colour|Function\nA|1|RD|Battery\nA|4 and 5|BK|Ground",
+			[]string{"A1", "A4", "A5"}, "several-cavities"},
+		"a range": {"Connector|Pin|Colour|Function\nA|1|RD|Battery\nA|6-8|BK|Ground",
+			[]string{"A1", "A6", "A7", "A8"}, "several-cavities"},
+		"two ranges": {"Connector|Pin|Colour|Function\nA|9|RD|Battery\nA|1-3; 4-6|BK|Ground",
+			[]string{"A9", "A1", "A2", "A3", "A4", "A5", "A6"}, "several-cavities"},
+		"a range that overlaps": {"Connector|Pin|Colour|Function\nA|7|RD|Battery\nA|6-8|BK|Ground",
+			[]string{"A7", "A6", "A8"}, "duplicate-cavity"},
+		"a slash": {"Connector|Pin|Colour|Function\nA|1|RD|Battery\nA|9/10|BK|Ground", []string{"A1"},
+			"two-cavities"},
+		"one slash of many": {"Pin|Colour|Function\n1|RD|Battery\n2|GN|Injector 1\n9/10|BK|Ground",
+			[]string{"X1-1", "X1-2"}, "two-cavities"},
+		"all with a slash": {"Pin|Colour|Function\n24/1|RD|Battery\n24/2|BK|Ground\n16/3|GN|Injector 1",
+			[]string{"24-1", "24-2", "16-3"}, ""},
 		"slashes that name no ways": {"Pin|Colour|Function\n4/12|RD|Battery\n4/13|BK|Ground", []string{}, "two-cavities"},
-		"side by side":              {"Pin|Colour|Function|Pin|Colour|Function\n1|RD|Battery|21|GN|Injector 1\n2|BK|Ground|22|BU|Injector 2", []string{"X1-1", "X1-2"}, "side-by-side"},
-		"a size of 0":               {"Pin|Colour|Function|mm²\n1|RD|Battery|0\n2|BK|Ground|2,5", []string{"X1-1", "X1-2"}, ""},
-		"a range without end":       {"Connector|Pin|Colour|Function\nA|1|RD|Battery\nA|2-90|BK|Ground", []string{"A1"}, "bad-cavity"},
-		"letters":                   {"Connector|Pin|Colour|Function\nA|B2 & B3|RD|Battery", []string{"A-B2", "A-B3"}, "several-cavities"},
+		"side by side": {"Pin|Colour|Function|Pin|Colour|Function\n1|RD|Battery|21|GN|Injector " +
+			"1\n2|BK|Ground|22|BU|Injector 2", []string{"X1-1", "X1-2"}, "side-by-side"},
+		"a size of 0": {"Pin|Colour|Function|mm²\n1|RD|Battery|0\n2|BK|Ground|2,5", []string{"X1-1", "X1-2"},
+			""},
+		"a range without end": {"Connector|Pin|Colour|Function\nA|1|RD|Battery\nA|2-90|BK|Ground", []string{"A1"},
+			"bad-cavity"},
+		"letters": {"Connector|Pin|Colour|Function\nA|B2 & B3|RD|Battery", []string{"A-B2", "A-B3"},
+			"several-cavities"},
 	} {
 		var cells [][]string
 		for _, line := range strings.Split(c.lines, "\n") {
@@ -264,12 +292,14 @@ func TestDirtyTables(t *testing.T) {
 
 // A row can be added below the table, and one that was not taken is taken when its cavity is put right.
 func TestARowIsAddedAndSplit(t *testing.T) {
-	cells := [][]string{{"Connector", "Pin", "Colour", "Function"}, {"A", "1", "RD", "Battery"}, {"A", "9/10", "BK", "Ground"}}
+	cells := [][]string{{"Connector", "Pin", "Colour", "Function"}, {"A", "1", "RD", "Battery"},
+		{"A", "9/10", "BK", "Ground"}}
 	first, err := gather.Read(cells, gather.Options{})
 	if err != nil || len(first.Rows) != 1 || first.Next != 4 {
 		t.Fatalf("%d rows, next %d, %v", len(first.Rows), first.Next, err)
 	}
-	r, err := gather.Read(cells, gather.Options{Cells: []gather.Correction{{3, gather.Cavity, "9 & 10"}, {4, gather.Connector, "A"},
+	r, err := gather.Read(cells, gather.Options{Cells: []gather.Correction{{3, gather.Cavity, "9 & 10"},
+		{4, gather.Connector, "A"},
 		{4, gather.Cavity, "11"}, {4, gather.Function, "Purge valve"}, {gather.MaxLines + 1, gather.Cavity, "12"}}})
 	got := ""
 	for _, row := range r.Rows {

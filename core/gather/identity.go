@@ -199,11 +199,13 @@ func (id Identity) Unsettled() []finding.Finding {
 	}
 	if id.Programmer.Name == "" {
 		add("no-programmer", "Nobody is named who programs the control unit.",
-			"Name them under Vehicles, and ask before any wire is cut: a unit that cannot be programmed runs nothing.").Place = finding.Place{Part: "vehicles"}
+			"Name them under Vehicles, and ask before any wire is cut: a unit that cannot be programmed runs "+
+				"nothing.").Place = finding.Place{Part: "vehicles"}
 	}
 	if id.Immobiliser == "" {
 		add("no-immobiliser-plan", "It is not said what becomes of the immobiliser.",
-			"Say so under Vehicles: kept and relearned, removed in programming, or none fitted.").Place = finding.Place{Part: "vehicles"}
+			"Say so under Vehicles: kept and relearned, removed in programming, or none "+
+				"fitted.").Place = finding.Place{Part: "vehicles"}
 	}
 	return out
 }

@@ -47,7 +47,8 @@ type Laid struct {
 // whole wire of a row; rows of one harness with one circuit number propose a wire or, of more than two, a splice, which
 // is implied until somebody has seen it. What was seen and measured outranks all of that.
 func Lay(s Structure) Laid {
-	b := &builder{in: s, connector: map[string]int{}, device: map[string]int{}, splice: map[string]int{}, wire: map[harness.WireID]int{}, at: map[harness.Ref][]int{}, rows: map[harness.Ref]*harness.Row{}}
+	b := &builder{in: s, connector: map[string]int{}, device: map[string]int{}, splice: map[string]int{},
+		wire: map[harness.WireID]int{}, at: map[harness.Ref][]int{}, rows: map[harness.Ref]*harness.Row{}}
 	b.devices()
 	b.connectors()
 	b.branches()
@@ -84,7 +85,8 @@ type builder struct {
 func (b *builder) sheet(k SheetKind) []SheetRow { return b.in.Sheets[k].Rows }
 
 func (b *builder) find(code string, s finding.Severity, subject, remedy, format string, args ...any) *finding.Finding {
-	b.findings = append(b.findings, finding.Finding{Code: code, Severity: s, Stage: "gather", Subject: subject, Text: fmt.Sprintf(format, args...), Remedy: remedy})
+	b.findings = append(b.findings, finding.Finding{Code: code, Severity: s, Stage: "gather", Subject: subject,
+		Text: fmt.Sprintf(format, args...), Remedy: remedy})
 	return &b.findings[len(b.findings)-1]
 }
 
@@ -139,7 +141,8 @@ func (b *builder) connectors() {
 			i = b.addConnector(harness.Half{Connector: harness.Connector{ID: id, Name: id, Assumed: true, First: face.TopLeft}})
 		}
 		c := &b.loom.Connectors[i]
-		if ways, err := strconv.Atoi(r.Cells["ways"]); err == nil && ways > 0 && ways <= face.Most && c.Ways() == 0 && b.filled+ways <= mostFilled {
+		if ways, err := strconv.Atoi(r.Cells["ways"]); err == nil && ways > 0 && ways <= face.Most && c.Ways() == 0 &&
+			b.filled+ways <= mostFilled {
 			b.filled += ways
 			c.Cavities, c.Rows = harness.Numbered(ways), guessRows(ways)
 		}
@@ -169,7 +172,10 @@ var between = regexp.MustCompile(`[;/|]`)
 func groups(text string) [][]string {
 	var out [][]string
 	for _, g := range between.Split(text, -1) {
-		if cavities := strings.FieldsFunc(g, func(r rune) bool { return strings.ContainsRune(" ,-–+=", r) }); len(cavities) > 1 {
+		if cavities := strings.FieldsFunc(g, func(r rune) bool {
+			return strings.ContainsRune(" ,-–+=",
+				r)
+		}); len(cavities) > 1 {
 			out = append(out, cavities)
 		}
 	}
@@ -187,7 +193,8 @@ func (b *builder) branches() {
 		if id := r.Cells["branch"]; !seen[id] {
 			seen[id] = true
 			clips, _ := strconv.Atoi(r.Cells["clips"])
-			b.loom.Branches = append(b.loom.Branches, harness.Branch{ID: id, Parent: r.Cells["parent"], At: millimetres(r.Cells["at"]), Length: millimetres(r.Cells["length"]), Clips: clips})
+			b.loom.Branches = append(b.loom.Branches, harness.Branch{ID: id, Parent: r.Cells["parent"],
+				At: millimetres(r.Cells["at"]), Length: millimetres(r.Cells["length"]), Clips: clips})
 		}
 	}
 }
@@ -210,7 +217,8 @@ func millimetres(text string) float64 {
 func (b *builder) splices() {
 	for _, r := range b.sheet(SpliceList) {
 		seen := r.Cells["seen"]
-		b.addSplice(harness.Splice{ID: harness.ListedSplice(r.Cells["splice"]), Branch: r.Cells["branch"], Added: r.Cells["added"], Note: r.Cells["note"], Implied: seen != "" && !yes(seen)})
+		b.addSplice(harness.Splice{ID: harness.ListedSplice(r.Cells["splice"]), Branch: r.Cells["branch"],
+			Added: r.Cells["added"], Note: r.Cells["note"], Implied: seen != "" && !yes(seen)})
 	}
 }
 
@@ -235,7 +243,8 @@ func (b *builder) wires() {
 			Length:    millimetres(r.Cells["length"]), Branch: r.Cells["branch"],
 			Pair: r.Cells["pair"], Shield: r.Cells["shield"], Added: r.Cells["added"], Note: r.Cells["note"]}
 		if _, twice := b.wire[w.ID]; twice {
-			b.find("listed-twice", finding.Check, string(w.ID), "Give one of them another number.", "Wire %s is listed twice; the second, on line %d, is left out.", w.ID, r.Line)
+			b.find("listed-twice", finding.Check, string(w.ID), "Give one of them another number.",
+				"Wire %s is listed twice; the second, on line %d, is left out.", w.ID, r.Line)
 			continue
 		}
 		w.Colour = read.colour(r.Cells["colour"], b.in.Habit)
@@ -245,7 +254,8 @@ func (b *builder) wires() {
 		}
 		w.Ends = [2]harness.End{b.end(r.Cells["from"], r.Cells["fromCavity"]), b.end(r.Cells["to"], r.Cells["toCavity"])}
 		if w.Ends[0] == w.Ends[1] && w.Ends[0].Seen() && !w.Ends[0].Taped {
-			b.find("wire-loops", finding.Check, string(w.ID), "Put one of its ends right.", "Wire %s is said to begin and end at %s; its far end is taken as not seen.", w.ID, w.Ends[0])
+			b.find("wire-loops", finding.Check, string(w.ID), "Put one of its ends right.",
+				"Wire %s is said to begin and end at %s; its far end is taken as not seen.", w.ID, w.Ends[0])
 			w.Ends[1] = harness.End{}
 		}
 		b.addWire(w)
@@ -273,7 +283,8 @@ func (b *builder) addWire(w harness.Wire) int {
 func (b *builder) cavity(at harness.Ref) {
 	i, known := b.connector[at.Connector]
 	if !known {
-		i = b.addConnector(harness.Half{Connector: harness.Connector{ID: at.Connector, Name: at.Connector, Rows: 1, First: face.TopLeft, Assumed: true}})
+		i = b.addConnector(harness.Half{Connector: harness.Connector{ID: at.Connector, Name: at.Connector, Rows: 1,
+			First: face.TopLeft, Assumed: true}})
 	}
 	c := &b.loom.Connectors[i]
 	if !c.Has(at.Cavity) {
@@ -305,7 +316,8 @@ func (b *builder) learn(w *harness.Wire, at harness.Ref) {
 	if !w.Colour.Known() {
 		w.Colour = r.Colour
 	} else if r.Colour.Known() && colour.Compare(w.Colour, r.Colour) == colour.Differ {
-		b.find("colour-differs", finding.Check, at.String(), "Look at the wire; a colour alone is never proof.", "The table says %s in %s, the wire list says %s for %s.", r.Colour, at, w.Colour, w.ID)
+		b.find("colour-differs", finding.Check, at.String(), "Look at the wire; a colour alone is never proof.",
+			"The table says %s in %s, the wire list says %s for %s.", r.Colour, at, w.Colour, w.ID)
 	}
 }
 

@@ -76,8 +76,10 @@ func TestRowsBecomeWires(t *testing.T) {
 		"A-4|44|Battery", "A-5|44|Battery", // twice on one unit: a splice
 		"A-6||Knock sensor|taped off", "A-7||Coolant temperature sensor",
 	)}})
-	for id, want := range map[harness.WireID]string{"A1": "A1 – B7", "A2": "A2 – B2, implied", "A3": "A3 – splice S~33, implied", "C3": "C3 – splice S~33, implied",
-		"A4": "A4 – splice S~44, implied", "A5": "A5 – splice S~44, implied", "A6": "A6 – taped off", "A7": "A7 – not seen", "B7": "no such wire", "B2": "no such wire"} {
+	for id, want := range map[harness.WireID]string{"A1": "A1 – B7", "A2": "A2 – B2, implied",
+		"A3": "A3 – splice S~33, implied", "C3": "C3 – splice S~33, implied",
+		"A4": "A4 – splice S~44, implied", "A5": "A5 – splice S~44, implied", "A6": "A6 – taped off", "A7": "A7 – not seen",
+		"B7": "no such wire", "B2": "no such wire"} {
 		if got := ends(l, id); got != want {
 			t.Errorf("%s: %s, want %s", id, got, want)
 		}
@@ -93,15 +95,22 @@ func TestRowsBecomeWires(t *testing.T) {
 }
 
 func TestListsAreLaid(t *testing.T) {
-	l := gather.Lay(gather.Structure{Habit: colour.IEC, Pinouts: []harness.Pinout{pinout(t, "engine", "A-1|7|Injector 1, control||GN", "A-2||Injector 2")},
+	l := gather.Lay(gather.Structure{Habit: colour.IEC,
+		Pinouts: []harness.Pinout{pinout(t, "engine", "A-1|7|Injector 1, control||GN", "A-2||Injector 2")},
 		Sheets: map[gather.SheetKind]gather.SheetReading{
-			gather.WireList:      list(t, gather.WireList, "Wire|From|Cavity|To|Cavity|Colour|Function|Length|Twist", "W1|A|1|S1||GN|||p", "W2|S1||IJ|1|RD|Injector 1 supply|1,2 m|p", "W3|S1||?||GN||", "W1|A|2|S1||||", "W5|X1|1|X1|1||||"),
-			gather.SpliceList:    list(t, gather.SpliceList, "Splice|Legs|Seen", "S1||no", "S9|A-2|"),
-			gather.ConnectorList: list(t, gather.ConnectorList, "Connector|Device|Faces|Joined inside|Not ours", "IJ|injector 1|||", "X1||X2||", "X2||||yes", "J|||1-2-3; 4+5|", "Y||Z||"),
-			gather.DeviceList:    list(t, gather.DeviceList, "Device|Kind|System|Belongs to", "VK|control unit|engine|engine", "injector 1||Fuel|engine"),
-			gather.BranchList:    list(t, gather.BranchList, "Branch|Breaks out of|At|Length", "trunk|||1450", "bank 1|trunk|250|620"),
+			gather.WireList: list(t, gather.WireList, "Wire|From|Cavity|To|Cavity|Colour|Function|Length|Twist",
+				"W1|A|1|S1||GN|||p", "W2|S1||IJ|1|RD|Injector 1 supply|1,2 m|p", "W3|S1||?||GN||", "W1|A|2|S1||||",
+				"W5|X1|1|X1|1||||"),
+			gather.SpliceList: list(t, gather.SpliceList, "Splice|Legs|Seen", "S1||no", "S9|A-2|"),
+			gather.ConnectorList: list(t, gather.ConnectorList, "Connector|Device|Faces|Joined inside|Not ours",
+				"IJ|injector 1|||", "X1||X2||", "X2||||yes", "J|||1-2-3; 4+5|", "Y||Z||"),
+			gather.DeviceList: list(t, gather.DeviceList, "Device|Kind|System|Belongs to", "VK|control unit|engine|engine",
+				"injector 1||Fuel|engine"),
+			gather.BranchList: list(t, gather.BranchList, "Branch|Breaks out of|At|Length", "trunk|||1450",
+				"bank 1|trunk|250|620"),
 		}})
-	for id, want := range map[harness.WireID]string{"W1": "A1 – splice S1", "W2": "splice S1 – IJ1", "W3": "splice S1 – not seen", "A2": "A2 – splice S9", "W5": "X1-1 – not seen"} {
+	for id, want := range map[harness.WireID]string{"W1": "A1 – splice S1", "W2": "splice S1 – IJ1",
+		"W3": "splice S1 – not seen", "A2": "A2 – splice S9", "W5": "X1-1 – not seen"} {
 		if got := ends(l, id); got != want {
 			t.Errorf("%s: %s, want %s", id, got, want)
 		}
@@ -140,20 +149,25 @@ func TestListsAreLaid(t *testing.T) {
 
 func TestAColourThatDiffersIsNamed(t *testing.T) {
 	l := gather.Lay(gather.Structure{Habit: colour.IEC, Pinouts: []harness.Pinout{pinout(t, "x", "A-1||Injector 1||RD")},
-		Sheets: map[gather.SheetKind]gather.SheetReading{gather.WireList: list(t, gather.WireList, "Wire|From|Cavity|To|Cavity|Colour", "W1|A|1|IJ|1|GN")}})
+		Sheets: map[gather.SheetKind]gather.SheetReading{gather.WireList: list(t, gather.WireList,
+			"Wire|From|Cavity|To|Cavity|Colour", "W1|A|1|IJ|1|GN")}})
 	if found(l, "colour-differs") != 1 {
 		t.Errorf("findings %v", l.Findings)
 	}
 }
 
 func TestASheetIsPutRight(t *testing.T) {
-	s := gather.Sheet{Cells: [][]string{{"our harness"}, {"Wire", "From", "Cavity", "To", "Cavity"}, {"W1", "A", "1", "B", "1"}, {"", "A", "2", "B", "2"}, {"W3", "A", "3", "B", "3"}},
-		Edits: []gather.CellEdit{{Line: 3, Field: "to", Text: "C"}, {Line: 6, Field: "wire", Text: "W4"}, {Line: 6, Field: "from", Text: "D"}, {Line: 1, Field: "wire", Text: "no"}, {Line: 7, Field: "burnt", Text: "no"}}, Gone: []int{5}}
+	s := gather.Sheet{Cells: [][]string{{"our harness"}, {"Wire", "From", "Cavity", "To", "Cavity"},
+		{"W1", "A", "1", "B", "1"}, {"", "A", "2", "B", "2"}, {"W3", "A", "3", "B", "3"}},
+		Edits: []gather.CellEdit{{Line: 3, Field: "to", Text: "C"}, {Line: 6, Field: "wire", Text: "W4"},
+			{Line: 6, Field: "from", Text: "D"}, {Line: 1, Field: "wire", Text: "no"}, {Line: 7, Field: "burnt", Text: "no"}},
+		Gone: []int{5}}
 	r, err := gather.ReadSheet(gather.WireList, s)
 	if err != nil {
 		t.Fatal(err)
 	}
-	if len(r.Rows) != 2 || r.Rows[0].Cells["to"] != "C" || r.Rows[0].Cells["toCavity"] != "1" || r.Rows[1].Cells["wire"] != "W4" || r.Next != 7 {
+	if len(r.Rows) != 2 || r.Rows[0].Cells["to"] != "C" || r.Rows[0].Cells["toCavity"] != "1" ||
+		r.Rows[1].Cells["wire"] != "W4" || r.Next != 7 {
 		t.Errorf("read %+v", r)
 	}
 	if len(r.Rejected) != 1 || r.Rejected[0].Line != 4 {
@@ -168,17 +182,23 @@ func TestASheetIsPutRight(t *testing.T) {
 }
 
 func TestTracesCorrectTheModel(t *testing.T) {
-	rows := pinout(t, "engine", "A-1|1|Injector 1", "B-1|1|Injector 1", "A-2||Injector 2", "B-9||something", "A-3||Sensor ground", "A-4||Sensor ground", "A-5||Battery|B-5")
+	rows := pinout(t, "engine", "A-1|1|Injector 1", "B-1|1|Injector 1", "A-2||Injector 2", "B-9||something",
+		"A-3||Sensor ground", "A-4||Sensor ground", "A-5||Battery|B-5")
 	for _, c := range []struct {
 		name  string
 		trace gather.Trace
 		want  map[string]string
 	}{
-		{"it goes elsewhere", gather.Trace{At: ref("A-1"), Saw: gather.GoesHere, To: ref("B-9")}, map[string]string{"A1": "A1 – B9", "B1": "B1 – not seen", "B9": "no such wire"}},
-		{"it goes where nobody had seen", gather.Trace{Wire: "A2", Saw: gather.GoesHere, To: ref("C-1")}, map[string]string{"A2": "A2 – C1"}},
-		{"it joins others", gather.Trace{At: ref("A-3"), Saw: gather.JoinsAt, Splice: "S7", With: []string{"A4", "A-2"}}, map[string]string{"A3": "A3 – splice S7", "A4": "A4 – splice S7", "A2": "A2 – splice S7"}},
+		{"it goes elsewhere", gather.Trace{At: ref("A-1"), Saw: gather.GoesHere, To: ref("B-9")},
+			map[string]string{"A1": "A1 – B9", "B1": "B1 – not seen", "B9": "no such wire"}},
+		{"it goes where nobody had seen", gather.Trace{Wire: "A2", Saw: gather.GoesHere, To: ref("C-1")},
+			map[string]string{"A2": "A2 – C1"}},
+		{"it joins others", gather.Trace{At: ref("A-3"), Saw: gather.JoinsAt, Splice: "S7", With: []string{"A4", "A-2"}},
+			map[string]string{"A3": "A3 – splice S7", "A4": "A4 – splice S7", "A2": "A2 – splice S7"}},
 		{"it ends taped off", gather.Trace{At: ref("A-2"), Saw: gather.EndsOff}, map[string]string{"A2": "A2 – taped off"}},
-		{"it does not come out", gather.Trace{Wire: "A5", Saw: gather.Stuck}, map[string]string{"A5": "A5 – splice S1", "A5 beyond S1": "splice S1 – B5", "A5 hidden leg": "splice S1 – not seen, implied"}},
+		{"it does not come out", gather.Trace{Wire: "A5", Saw: gather.Stuck},
+			map[string]string{"A5": "A5 – splice S1", "A5 beyond S1": "splice S1 – B5",
+				"A5 hidden leg": "splice S1 – not seen, implied"}},
 	} {
 		t.Run(c.name, func(t *testing.T) {
 			c.trace.ID, c.trace.Who = "t1", "Ines"
@@ -193,19 +213,23 @@ func TestTracesCorrectTheModel(t *testing.T) {
 			}
 		})
 	}
-	lost := gather.Lay(gather.Structure{Pinouts: []harness.Pinout{rows}, Traces: []gather.Trace{{At: ref("Q-1"), Saw: gather.EndsOff}}})
+	lost := gather.Lay(gather.Structure{Pinouts: []harness.Pinout{rows},
+		Traces: []gather.Trace{{At: ref("Q-1"), Saw: gather.EndsOff}}})
 	if found(lost, "trace-lost") != 1 {
 		t.Errorf("a trace of no wire is not named: %v", lost.Findings)
 	}
-	by := gather.Lay(gather.Structure{Pinouts: []harness.Pinout{rows}, Traces: []gather.Trace{{At: ref("A-3"), Saw: gather.AddedTo, With: []string{"A-4"}, By: "an alarm fitter"}}})
+	by := gather.Lay(gather.Structure{Pinouts: []harness.Pinout{rows},
+		Traces: []gather.Trace{{At: ref("A-3"), Saw: gather.AddedTo, With: []string{"A-4"}, By: "an alarm fitter"}}})
 	if s := by.Loom.Splices; s[len(s)-1].Added != "an alarm fitter" {
 		t.Errorf("who added the splice is lost: %+v", s)
 	}
 }
 
 func TestWiresNobodyCanName(t *testing.T) {
-	l := gather.Lay(gather.Structure{Habit: colour.IEC, Pinouts: []harness.Pinout{pinout(t, "x", "A-1||Injector 1||GN", "A-3||Injector 3||GN")},
-		Sheets: map[gather.SheetKind]gather.SheetReading{gather.WireList: list(t, gather.WireList, "Wire|From|Cavity|To|Cavity|Colour", "W9|A|2|S1||GN", "W8|B|1|S1||BK")}})
+	l := gather.Lay(gather.Structure{Habit: colour.IEC,
+		Pinouts: []harness.Pinout{pinout(t, "x", "A-1||Injector 1||GN", "A-3||Injector 3||GN")},
+		Sheets: map[gather.SheetKind]gather.SheetReading{gather.WireList: list(t, gather.WireList,
+			"Wire|From|Cavity|To|Cavity|Colour", "W9|A|2|S1||GN", "W8|B|1|S1||BK")}})
 	q := gather.Queue(&l.Loom)
 	if len(q) != 2 || q[0].Wire != "W9" || len(q[0].Neighbour) != 2 || len(q[0].Alike) != 2 {
 		t.Errorf("queue %+v", q)
@@ -229,15 +253,18 @@ func FuzzLay(f *testing.F) {
 			}
 			return r
 		}
-		kinds := []gather.Saw{gather.GoesHere, gather.JoinsAt, gather.EndsOff, gather.AddedTo, gather.Differs, gather.Stuck, gather.NamedAs}
+		kinds := []gather.Saw{gather.GoesHere, gather.JoinsAt, gather.EndsOff, gather.AddedTo, gather.Differs, gather.Stuck,
+			gather.NamedAs}
 		yes := saw%2 == 0
-		s := gather.Structure{Pinouts: []harness.Pinout{pinout(t, "x", "A-1|1|Injector 1", "A-2|1|Injector 1", "B-1|1|Injector 1", "B-2|2|Battery", "C-1|2|Battery")},
+		s := gather.Structure{Pinouts: []harness.Pinout{pinout(t, "x", "A-1|1|Injector 1", "A-2|1|Injector 1",
+			"B-1|1|Injector 1", "B-2|2|Battery", "C-1|2|Battery")},
 			Sheets: map[gather.SheetKind]gather.SheetReading{
 				gather.WireList:      read(gather.WireList, "Wire|From|Cavity|To|Cavity", wires),
 				gather.SpliceList:    read(gather.SpliceList, "Splice|Legs", splices),
 				gather.ConnectorList: read(gather.ConnectorList, "Connector|Device|Faces|Joined inside", connectors),
 			},
-			Traces:   []gather.Trace{{ID: "1", At: ref(a), Saw: kinds[max(0, saw)%len(kinds)], To: ref(b), With: []string{b, "W2"}}, {ID: "2", Wire: "W1", Saw: gather.Stuck}},
+			Traces: []gather.Trace{{ID: "1", At: ref(a), Saw: kinds[max(0, saw)%len(kinds)], To: ref(b),
+				With: []string{b, "W2"}}, {ID: "2", Wire: "W1", Saw: gather.Stuck}},
 			Readings: []gather.Measurement{{At: ref(a), To: ref(b), Joined: &yes}}}
 		l := gather.Lay(s)
 		seen := map[harness.WireID]bool{}

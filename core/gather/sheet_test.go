@@ -17,8 +17,10 @@ func TestHeadingsOfLists(t *testing.T) {
 		columns string
 	}{
 		{gather.WireList, "Wire|From|Cavity|To|Cavity|Colour", "[wire from fromCavity to toCavity colour]"},
-		{gather.WireList, "wire no.|Connector|Pin|Goes to|Far cavity|mm²|Length", "[wire from fromCavity to toCavity size length]"},
-		{gather.WireList, "ID|end 1|cavity 1|end 2|cavity 2|Twisted with|Screen|Something else", "[wire from fromCavity to toCavity pair shield ]"},
+		{gather.WireList, "wire no.|Connector|Pin|Goes to|Far cavity|mm²|Length",
+			"[wire from fromCavity to toCavity size length]"},
+		{gather.WireList, "ID|end 1|cavity 1|end 2|cavity 2|Twisted with|Screen|Something else",
+			"[wire from fromCavity to toCavity pair shield ]"},
 		{gather.SpliceList, "Joint|Where|Wires|Opened", "[splice branch legs seen]"},
 		{gather.ConnectorList, "Plug|Component|Mates with|Bridged|Body half", "[connector device mate joined locked]"},
 		{gather.DeviceList, "Module|Type|Group|Part of|Added by", "[device kind system owner added]"},
@@ -46,11 +48,15 @@ func TestHeadingsOfLists(t *testing.T) {
 // Where a wire ends, as people write it.
 func TestEndsAsTheyAreWritten(t *testing.T) {
 	for text, want := range map[string]string{
-		"B|7": "B7", "B|07": "B7", "B|7.0": "B7", "B7|": "B7", "B-7|": "B7", "C1 20|": "C1-20", "S4|": "splice S4", "splice 9|": "splice 9", "S1|": "splice S1",
-		"taped|": "taped off", "cut off|": "taped off", "dead end|": "taped off", "?|": "not seen", "|": "not seen", "unknown|": "not seen", "the glove box|": "not seen", "E|K": "E-K",
+		"B|7": "B7", "B|07": "B7", "B|7.0": "B7", "B7|": "B7", "B-7|": "B7", "C1 20|": "C1-20", "S4|": "splice S4",
+		"splice 9|": "splice 9", "S1|": "splice S1",
+		"taped|": "taped off", "cut off|": "taped off", "dead end|": "taped off", "?|": "not seen", "|": "not seen",
+		"unknown|": "not seen", "the glove box|": "not seen", "E|K": "E-K",
 	} {
 		l := gather.Lay(gather.Structure{Pinouts: []harness.Pinout{pinout(t, "x", "B-1||Injector 1", "C1-1||Injector 2")},
-			Sheets: map[gather.SheetKind]gather.SheetReading{gather.WireList: list(t, gather.WireList, "Wire|From|Cavity|To|Cavity", "W1|A|1|"+text), gather.SpliceList: list(t, gather.SpliceList, "Splice|Branch", "S1|trunk")}})
+			Sheets: map[gather.SheetKind]gather.SheetReading{gather.WireList: list(t, gather.WireList,
+				"Wire|From|Cavity|To|Cavity", "W1|A|1|"+text),
+				gather.SpliceList: list(t, gather.SpliceList, "Splice|Branch", "S1|trunk")}})
 		if got := strings.TrimPrefix(ends(l, "W1"), "A1 – "); got != want {
 			t.Errorf("%q: %s, want %s", text, got, want)
 		}
@@ -59,7 +65,8 @@ func TestEndsAsTheyAreWritten(t *testing.T) {
 
 func TestLengthsAsTheyAreWritten(t *testing.T) {
 	for text, want := range map[string]float64{"620": 620, "62 cm": 620, "1,2 m": 1200, "1.2m": 1200, "10 in": 254, `10"`: 254, "2 ft": 609.6, "long": 0, "": 0, "9999999": 0, "-5": 0} {
-		l := gather.Lay(gather.Structure{Sheets: map[gather.SheetKind]gather.SheetReading{gather.BranchList: list(t, gather.BranchList, "Branch|Length|At", "b|"+text+"|0")}})
+		l := gather.Lay(gather.Structure{Sheets: map[gather.SheetKind]gather.SheetReading{gather.BranchList: list(t,
+			gather.BranchList, "Branch|Length|At", "b|"+text+"|0")}})
 		if got := l.Loom.Branches[0].Length; got != want {
 			t.Errorf("%q: %v mm, want %v", text, got, want)
 		}
@@ -67,9 +74,12 @@ func TestLengthsAsTheyAreWritten(t *testing.T) {
 }
 
 func TestDevicesAsTheyAreWritten(t *testing.T) {
-	for text, want := range map[string]harness.DeviceKind{"control unit": harness.Unit, "Body module": harness.Unit, "instrument panel": harness.Unit, "Fuse box": harness.Fuses, "relay box": harness.Fuses,
-		"earth point": harness.Grounds, "Ground": harness.Grounds, "noise suppressor": harness.Suppressor, "": harness.Part, "sensor": harness.Part} {
-		l := gather.Lay(gather.Structure{Sheets: map[gather.SheetKind]gather.SheetReading{gather.DeviceList: list(t, gather.DeviceList, "Device|Kind|System", "d|"+text+"|Fuel", "d||")}})
+	for text, want := range map[string]harness.DeviceKind{"control unit": harness.Unit, "Body module": harness.Unit,
+		"instrument panel": harness.Unit, "Fuse box": harness.Fuses, "relay box": harness.Fuses,
+		"earth point": harness.Grounds, "Ground": harness.Grounds, "noise suppressor": harness.Suppressor, "": harness.Part,
+		"sensor": harness.Part} {
+		l := gather.Lay(gather.Structure{Sheets: map[gather.SheetKind]gather.SheetReading{gather.DeviceList: list(t,
+			gather.DeviceList, "Device|Kind|System", "d|"+text+"|Fuel", "d||")}})
 		if d := l.Loom.Devices; len(d) != 1 || d[0].Kind != want || d[0].System != "fuel" {
 			t.Errorf("%q: %+v", text, d)
 		}
@@ -113,7 +123,9 @@ func TestEveryChangeHasItsList(t *testing.T) {
 func TestSeenColoursAndNames(t *testing.T) {
 	rows := pinout(t, "x", "A-1||||GN")
 	l := gather.Lay(gather.Structure{Habit: "iec", Pinouts: []harness.Pinout{rows}, Traces: []gather.Trace{
-		{ID: "1", Wire: "A1", Saw: gather.Differs, Text: "RD", When: 1}, {ID: "2", At: ref("A-1"), Saw: gather.NamedAs, Text: "Fuel pump feed", When: 2}, {ID: "3", At: ref("A-1"), Saw: "burnt", When: 3}}})
+		{ID: "1", Wire: "A1", Saw: gather.Differs, Text: "RD", When: 1},
+		{ID: "2", At: ref("A-1"), Saw: gather.NamedAs, Text: "Fuel pump feed", When: 2},
+		{ID: "3", At: ref("A-1"), Saw: "burnt", When: 3}}})
 	w := l.Loom.Wires[0]
 	if w.Colour.String() != "RD" || w.Function != "Fuel pump feed" || !w.Signal.Read() {
 		t.Errorf("wire %+v", w)

@@ -305,7 +305,8 @@ func (b *binder) port(e End) diagram.End {
 		}
 	case relay:
 		r := b.relays[e.At]
-		for name, p := range map[string]string{"86": r.Coil[0], "85": r.Coil[1], "30": r.Common, "87": r.Make, "87a": r.Break} {
+		for name, p := range map[string]string{"86": r.Coil[0], "85": r.Coil[1], "30": r.Common, "87": r.Make,
+			"87a": r.Break} {
 			if p != "" && b.point(p) == e.At {
 				out.Port = name + " " + e.At
 			}

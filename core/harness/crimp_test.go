@@ -35,7 +35,8 @@ func TestANewTerminalTakesThePlaceOfTheOld(t *testing.T) {
 		t.Errorf("%s is in B1", still)
 	}
 	tips, there := end.Tips("piece")
-	if _, stub := end.Tips(harness.WireID("w2").Stub(0)); !there || stub || tips[1] != (harness.Tip{State: harness.Crimped, Terminal: terminal}) {
+	if _, stub := end.Tips(harness.WireID("w2").Stub(0)); !there || stub ||
+		tips[1] != (harness.Tip{State: harness.Crimped, Terminal: terminal}) {
 		t.Errorf("the piece ends %v; the stub is there: %v", tips, stub)
 	}
 	// Made straight from what is wanted it is the same harness.
@@ -45,7 +46,8 @@ func TestANewTerminalTakesThePlaceOfTheOld(t *testing.T) {
 	if d := harness.Differences(end, wanted); len(d) > 0 {
 		t.Error(d)
 	}
-	if again, err := harness.Apply(end, harness.Edit{Do: harness.Remove, Terminal: terminal, At: at, Label: "x"}); err != nil || again.InHand() != 1 {
+	if again, err := harness.Apply(end, harness.Edit{Do: harness.Remove, Terminal: terminal, At: at,
+		Label: "x"}); err != nil || again.InHand() != 1 {
 		t.Errorf("the new terminal does not come out like any other: %v", err)
 	}
 }
@@ -61,10 +63,11 @@ func TestCrimpRefusesTheImpossible(t *testing.T) {
 		edits []harness.Edit
 		says  string
 	}{
-		"the old wire is still on it":    {[]harness.Edit{lay, crimp}, "still crimped"},
-		"the end is not open":            {[]harness.Edit{cut, lay, crimp, crimp}, "not open"},
-		"there is no such terminal":      {[]harness.Edit{cut, lay, with(crimp, "wire Z9")}, "no such terminal"},
-		"two wires are crimped into it":  {[]harness.Edit{{Do: harness.Cut, Wire: "w1"}, lay, with(crimp, shared)}, "2 wires"},
+		"the old wire is still on it": {[]harness.Edit{lay, crimp}, "still crimped"},
+		"the end is not open":         {[]harness.Edit{cut, lay, crimp, crimp}, "not open"},
+		"there is no such terminal":   {[]harness.Edit{cut, lay, with(crimp, "wire Z9")}, "no such terminal"},
+		"two wires are crimped into it": {[]harness.Edit{{Do: harness.Cut, Wire: "w1"}, lay, with(crimp, shared)},
+			"2 wires"},
 		"there is no such wire to crimp": {[]harness.Edit{cut, crimp}, "no such wire"},
 	} {
 		if _, err := harness.Apply(h, c.edits...); err == nil || !strings.Contains(err.Error(), c.says) {

@@ -67,7 +67,8 @@ type Bench struct{ h Harness }
 
 // Work puts a copy of the harness on the bench.
 func Work(h Harness) *Bench {
-	return &Bench{Harness{cavities: h.cavities, at: maps.Clone(h.at), terminals: maps.Clone(h.terminals), plugs: maps.Clone(h.plugs),
+	return &Bench{Harness{cavities: h.cavities, at: maps.Clone(h.at), terminals: maps.Clone(h.terminals),
+		plugs:  maps.Clone(h.plugs),
 		stumps: maps.Clone(h.stumps), crimps: maps.Clone(h.crimps), metal: h.metal.clone(), loose: h.loose}}
 }
 

@@ -83,7 +83,10 @@ func (h Harness) Plugs() []Ref { return slices.SortedFunc(maps.Keys(h.plugs), Co
 
 // Terminals lists the terminals by name.
 func (h Harness) Terminals() []TerminalID {
-	return slices.SortedFunc(maps.Keys(h.terminals), func(a, b TerminalID) int { return finding.Natural(string(a), string(b)) })
+	return slices.SortedFunc(maps.Keys(h.terminals), func(a,
+		b TerminalID) int {
+		return finding.Natural(string(a), string(b))
+	})
 }
 
 // Cavities lists the cavities by connector and name.

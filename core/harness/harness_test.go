@@ -31,13 +31,18 @@ func TestApplyRefusesTheImpossible(t *testing.T) {
 		edits []harness.Edit
 		says  string
 	}{
-		{"pull from the wrong cavity", []harness.Edit{{Do: harness.Remove, Terminal: "w1", At: at("2"), Label: "x"}}, "not in A2"},
+		{"pull from the wrong cavity", []harness.Edit{{Do: harness.Remove, Terminal: "w1", At: at("2"), Label: "x"}},
+			"not in A2"},
 		{"pull without a label", []harness.Edit{{Do: harness.Remove, Terminal: "w1", At: at("1")}}, "label"},
 		{"push in while seated", []harness.Edit{{Do: harness.Insert, Terminal: "w1", At: at("3")}}, "not in hand"},
-		{"two in one cavity", []harness.Edit{{Do: harness.Remove, Terminal: "w1", At: at("1"), Label: "x"}, {Do: harness.Insert, Terminal: "w1", At: at("2")}}, "holds w2"},
-		{"no such cavity", []harness.Edit{{Do: harness.Remove, Terminal: "w1", At: at("1"), Label: "x"}, {Do: harness.Insert, Terminal: "w1", At: at("9")}}, "no cavity"},
+		{"two in one cavity", []harness.Edit{{Do: harness.Remove, Terminal: "w1", At: at("1"), Label: "x"},
+			{Do: harness.Insert, Terminal: "w1", At: at("2")}}, "holds w2"},
+		{"no such cavity", []harness.Edit{{Do: harness.Remove, Terminal: "w1", At: at("1"), Label: "x"},
+			{Do: harness.Insert, Terminal: "w1", At: at("9")}}, "no cavity"},
 		{"plug a full cavity", []harness.Edit{{Do: harness.Plug, At: at("1")}}, "holds w1"},
-		{"push into a plugged one", []harness.Edit{{Do: harness.Plug, At: at("3")}, {Do: harness.Remove, Terminal: "w1", At: at("1"), Label: "x"}, {Do: harness.Insert, Terminal: "w1", At: at("3")}}, "plugged"},
+		{"push into a plugged one", []harness.Edit{{Do: harness.Plug, At: at("3")},
+			{Do: harness.Remove, Terminal: "w1", At: at("1"), Label: "x"}, {Do: harness.Insert, Terminal: "w1", At: at("3")}},
+			"plugged"},
 		{"the same wire twice", []harness.Edit{{Do: harness.Add, Terminal: "w1"}}, "already"},
 		{"cap what is seated", []harness.Edit{{Do: harness.Cap, Terminal: "w1"}}, "not in hand"},
 		{"an unknown terminal", []harness.Edit{{Do: harness.Park, Terminal: "w7"}}, "no such terminal"},
@@ -57,7 +62,8 @@ func TestApplyRefusesTheImpossible(t *testing.T) {
 
 func TestApplyLeavesTheOldHarness(t *testing.T) {
 	h := bench(t)
-	after, err := harness.Apply(h, harness.Edit{Do: harness.Remove, Terminal: "w1", At: at("1"), Label: "A1"}, harness.Edit{Do: harness.Plug, At: at("1")})
+	after, err := harness.Apply(h, harness.Edit{Do: harness.Remove, Terminal: "w1", At: at("1"), Label: "A1"},
+		harness.Edit{Do: harness.Plug, At: at("1")})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -82,7 +88,8 @@ func TestShapes(t *testing.T) {
 		t.Fatal(err)
 	}
 	laid := c.Laid(&l)
-	if laid.Assumed || laid.Ways() != 7 || !laid.Has("7") || laid.Seat("3").Blade != 1.5 || laid.Seat("7").Known() || c.Seat("3").Known() {
+	if laid.Assumed || laid.Ways() != 7 || !laid.Has("7") || laid.Seat("3").Blade != 1.5 || laid.Seat("7").Known() ||
+		c.Seat("3").Known() {
 		t.Errorf("laid: %+v", laid)
 	}
 }
@@ -96,16 +103,22 @@ func TestEnds(t *testing.T) {
 		edits []harness.Edit
 		fails string
 	}{
-		{"joined and taken up again", []harness.Edit{remove, {Do: harness.Tie, Terminal: "w1", At: at("2"), Label: "with A2"}, {Do: harness.Resume, Terminal: "w1", Label: "x"}, {Do: harness.Insert, Terminal: "w1", At: at("1")}}, ""},
-		{"joined to nothing", []harness.Edit{remove, {Do: harness.Tie, Terminal: "w1", At: at("99"), Label: "x"}}, "no cavity A99"},
+		{"joined and taken up again", []harness.Edit{remove,
+			{Do: harness.Tie, Terminal: "w1", At: at("2"), Label: "with A2"}, {Do: harness.Resume, Terminal: "w1", Label: "x"},
+			{Do: harness.Insert, Terminal: "w1", At: at("1")}}, ""},
+		{"joined to nothing", []harness.Edit{remove, {Do: harness.Tie, Terminal: "w1", At: at("99"), Label: "x"}},
+			"no cavity A99"},
 		{"joined in its cavity", []harness.Edit{{Do: harness.Tie, Terminal: "w1", At: at("2")}}, "not in hand"},
 		{"taken up in its cavity", []harness.Edit{{Do: harness.Resume, Terminal: "w1", Label: "x"}}, "not sealed off"},
-		{"taken up without a label", []harness.Edit{remove, {Do: harness.Cap, Terminal: "w1", Label: "goes"}, {Do: harness.Resume, Terminal: "w1"}}, "needs a label"},
+		{"taken up without a label", []harness.Edit{remove, {Do: harness.Cap, Terminal: "w1", Label: "goes"},
+			{Do: harness.Resume, Terminal: "w1"}}, "needs a label"},
 		{"taken away in its cavity", []harness.Edit{{Do: harness.Drop, Terminal: "w1"}}, "not in hand"},
 		{"unplugged without a plug", []harness.Edit{{Do: harness.Unplug, At: at("1")}}, "no plug"},
-		{"plugged and unplugged", []harness.Edit{remove, {Do: harness.Plug, At: at("1")}, {Do: harness.Unplug, At: at("1")}, {Do: harness.Insert, Terminal: "w1", At: at("1")}}, ""},
+		{"plugged and unplugged", []harness.Edit{remove, {Do: harness.Plug, At: at("1")}, {Do: harness.Unplug, At: at("1")},
+			{Do: harness.Insert, Terminal: "w1", At: at("1")}}, ""},
 		{"cut off another's", []harness.Edit{{Do: harness.Sever, Terminal: "w2", At: at("1"), Label: "x"}}, "not in A1"},
-		{"into a cavity with a stump", []harness.Edit{{Do: harness.Sever, Terminal: "w1", At: at("1"), Label: "x"}, {Do: harness.Insert, Terminal: "w1", At: at("1")}}, "cut off"},
+		{"into a cavity with a stump", []harness.Edit{{Do: harness.Sever, Terminal: "w1", At: at("1"), Label: "x"},
+			{Do: harness.Insert, Terminal: "w1", At: at("1")}}, "cut off"},
 	} {
 		after, err := harness.Apply(h, c.edits...)
 		if (err == nil) != (c.fails == "") || err != nil && !strings.Contains(err.Error(), c.fails) {
@@ -126,6 +139,7 @@ func TestEnds(t *testing.T) {
 }
 
 func ExampleRef_String() {
-	fmt.Println(harness.Ref{Connector: "A", Cavity: "14"}, harness.Ref{Connector: "C1", Cavity: "20"}, harness.Ref{Connector: "E", Cavity: "K"})
+	fmt.Println(harness.Ref{Connector: "A", Cavity: "14"}, harness.Ref{Connector: "C1", Cavity: "20"},
+		harness.Ref{Connector: "E", Cavity: "K"})
 	// Output: A14 C1-20 E-K
 }

@@ -48,7 +48,8 @@ func (it *Item) findings(in *Inputs) []finding.Finding {
 			"%s worked before the work began, and is said not to be fitted.",
 			title(it.Name))
 	case it.ID == "interlock" && len(in.Job.Cranks) > 0:
-		add("cranks-in-gear", finding.Danger, "Lead the start wire through the switch, or through a relay that the switch or the unit grants.",
+		add("cranks-in-gear", finding.Danger, "Lead the start wire through the switch, or through a relay that the switch "+
+			"or the unit grants.",
 			"With %s open the starter turns in crank all the same: it cranks in gear. Neutral, chocks, hands clear.",
 			strings.Join(in.Job.Cranks, ", "))
 	case it.State == Needs && it.ID == "interlock" && !it.granted():

@@ -21,7 +21,8 @@ func twoSides() harness.Harness {
 }
 
 func end(wire, connector harness.WireID, how join.How) join.End {
-	return join.End{Length: harness.Length{Wire: wire}, How: how, At: harness.Ref{Connector: string(connector), Cavity: "1"},
+	return join.End{Length: harness.Length{Wire: wire}, How: how,
+		At:   harness.Ref{Connector: string(connector), Cavity: "1"},
 		Name: string(wire), Theirs: wire == "theirs", Back: 60}
 }
 

@@ -144,7 +144,8 @@ func gauge(f *facts, unit string, thermal bool) *Sum {
 	own := f.word("own", "its own sender in a second port: yes or no", "no")
 	shared := f.word("shared", "the unit reads the same sender: yes or no", "no")
 	if senderText == "" || gaugeText == "" {
-		return short("State what the sender gives and what the gauge expects, point by point: then it is reckoned what the needle shows.")
+		return short("State what the sender gives and what the gauge expects, point by point: then it is reckoned what " +
+			"the needle shows.")
 	}
 	senderWay, gaugeWay := usual, usual
 	if thermal {

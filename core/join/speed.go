@@ -77,7 +77,8 @@ func speedometer(f *facts) *Sum {
 		}
 	}
 	if !known || !given {
-		return short("State what the speedometer expects, and what it is given: pulses a km, or those a turn, the axle and the tyre.")
+		return short("State what the speedometer expects, and what it is given: pulses a km, or those a turn, the axle " +
+			"and the tyre.")
 	}
 	s.Chart = &Chart{Across: "true km/h", Up: "shown km/h"}
 	s.Works = true

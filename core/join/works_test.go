@@ -11,7 +11,8 @@ import (
 
 // at makes a socket: "pedal 3 app signal" on a circuit.
 func socketAt(device, cavity, what string, role signal.Role, circuit int, unit bool) Socket {
-	return Socket{At: harness.Ref{Connector: device[:1], Cavity: cavity}, Device: device, Text: what, Circuit: circuit, Unit: unit,
+	return Socket{At: harness.Ref{Connector: device[:1], Cavity: cavity}, Device: device, Text: what, Circuit: circuit,
+		Unit:   unit,
 		Signal: signal.Reading{Device: what, Role: role}}
 }
 
@@ -24,11 +25,13 @@ func stateOf(in Inputs, id string) (State, string) {
 // A function with several members works when each of them does; what is wired to nothing known is named as not tried.
 func TestAFunctionWorksWhenEachOfItDoes(t *testing.T) {
 	in := Inputs{Sockets: []Socket{socketAt("left lamp", "1", "headlow", signal.Load, 1, false),
-		socketAt("right lamp", "1", "headlow", signal.Load, 2, false), socketAt("light switch", "1", "headlow", signal.Load, 3, false),
+		socketAt("right lamp", "1", "headlow", signal.Load, 2, false),
+		socketAt("light switch", "1", "headlow", signal.Load, 3, false),
 		socketAt("marker", "1", "sidelamp", signal.Load, 4, false)},
 		Works: map[string]bool{"left lamp": true, "right lamp": true}, Unknown: map[string]bool{"marker": true}}
-	if s, why := stateOf(in, "lights"); s != OnPaper || !strings.Contains(why, "left lamp, right lamp") || !strings.Contains(why,
-		"inside of marker") {
+	if s, why := stateOf(in, "lights"); s != OnPaper || !strings.Contains(why, "left lamp, right lamp") ||
+		!strings.Contains(why,
+			"inside of marker") {
 		t.Errorf("%s: %s", s, why)
 	}
 	in.Works["right lamp"] = false
@@ -43,7 +46,8 @@ func TestAPedalWantsEachOfItsWires(t *testing.T) {
 	wires := []struct {
 		what string
 		role signal.Role
-	}{{"app", signal.Analogue}, {"app", signal.Analogue}, {"ref5", signal.Reference5V}, {"sensorground", signal.SensorGround}}
+	}{{"app", signal.Analogue}, {"app", signal.Analogue}, {"ref5", signal.Reference5V},
+		{"sensorground", signal.SensorGround}}
 	whole := func() Inputs {
 		var in Inputs
 		for i, w := range wires {
@@ -94,7 +98,8 @@ func TestALoopWorksThroughEveryPlug(t *testing.T) {
 		t.Fatalf("whole: %s: %s", s, why)
 	}
 	over := loop([2]int{1, 5}, [2]int{1, 2}, [2]int{2, 3}, [2]int{3, 2}, [2]int{2, 5}) // 2 and 4 are joined
-	if s, why := stateOf(over, "hvloop"); s != Needs || !strings.Contains(why, "inverter") || !strings.Contains(why, "heater") {
+	if s, why := stateOf(over, "hvloop"); s != Needs || !strings.Contains(why, "inverter") ||
+		!strings.Contains(why, "heater") {
 		t.Errorf("a jumper over two plugs: %s: %s", s, why)
 	}
 	gone := loop([2]int{1, 5}, [2]int{1, 2}, [2]int{2, 3}, [2]int{3, 5})

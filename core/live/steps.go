@@ -69,8 +69,9 @@ func feedSteps(b *feed.Block, lengths *reach.Result, r *feed.Result) []work.Step
 			add(work.Step{Kind: FitFuse, Minutes: fuseMinutes,
 				Text: fmt.Sprintf("Fit a fuse of %g A in %s.", f.Rating, f.Fuse),
 				Why:  fmt.Sprintf("It carries %s, and %s.", feed.Amps(f.Load), protects(f)),
-				Warn: []string{caution, "One after the other, with the meter in its place first: what draws more than reckoned is " +
-					"looked for before the fuse goes in."}}, "fit", f.Fuse, fmt.Sprint(f.Rating))
+				Warn: []string{caution,
+					"One after the other, with the meter in its place first: what draws more than reckoned is " +
+						"looked for before the fuse goes in."}}, "fit", f.Fuse, fmt.Sprint(f.Rating))
 		}
 	}
 	return out

@@ -26,13 +26,17 @@ var hard = []struct {
 	{recipe: recipe{name: "unread on the other side", houses: [2]int{1, 0}, colours: 0}, unreadTo: 0.18},
 	{recipe: recipe{name: "half of them unread", houses: [2]int{0, 2}, colours: 0.1}, unreadTo: 0.5},
 	{recipe: recipe{name: "half shared, blank", houses: [2]int{0, 1}, shared: 0.5, colours: 0.3}, blankTo: 0.2},
-	{recipe: recipe{name: "half shared, unread both", houses: [2]int{2, 1}, shared: 0.5, colours: 0.3, unread: 0.15}, unreadTo: 0.1},
+	{recipe: recipe{name: "half shared, unread both", houses: [2]int{2, 1}, shared: 0.5, colours: 0.3, unread: 0.15},
+		unreadTo: 0.1},
 	{recipe: recipe{name: "shared, blank", houses: [2]int{0, 3}, shared: 1, colours: 0.5}, blankTo: 0.3},
-	{recipe: recipe{name: "shared, repeated, unread", houses: [2]int{0, 2}, shared: 1, repeated: true, colours: 0.4}, unreadTo: 0.2},
-	{recipe: recipe{name: "misprinted numbers", houses: [2]int{0, 1}, shared: 1, colours: 0.5}, misprint: 0.15, blankTo: 0.15},
+	{recipe: recipe{name: "shared, repeated, unread", houses: [2]int{0, 2}, shared: 1, repeated: true, colours: 0.4},
+		unreadTo: 0.2},
+	{recipe: recipe{name: "misprinted numbers", houses: [2]int{0, 1}, shared: 1, colours: 0.5}, misprint: 0.15,
+		blankTo: 0.15},
 	{recipe: recipe{name: "misprinted, words in order", houses: [2]int{1, 3}, shared: 1, colours: 0.2}, misprint: 0.3},
 	{recipe: recipe{name: "typing errors", houses: [2]int{2, 3}, colours: 0}, typo: 0.5},
-	{recipe: recipe{name: "accidents, blank both", houses: [2]int{0, 3}, accident: 30, colours: 0, blank: 0.1}, blankTo: 0.1},
+	{recipe: recipe{name: "accidents, blank both", houses: [2]int{0, 3}, accident: 30, colours: 0, blank: 0.1},
+		blankTo: 0.1},
 	{recipe: recipe{name: "wrong words now and then", houses: [2]int{0, 1}, shared: 0.9, colours: 0.5}, renamed: 0.05},
 }
 
@@ -184,18 +188,23 @@ func TestWhatIsSentAwayHasNoCounterpart(t *testing.T) {
 		}
 	}
 	if pairs < 10000 || share(away, pairs) > 0.02 || surely > 0 {
-		t.Errorf("of %d wires with a counterpart %d are sent away (%s), %d of them surely", pairs, away, fmt.Sprintf("%.1f %%", 100*share(away, pairs)), surely)
+		t.Errorf("of %d wires with a counterpart %d are sent away (%s), %d of them surely", pairs, away,
+			fmt.Sprintf("%.1f %%", 100*share(away, pairs)), surely)
 	}
 }
 
-// What the law or the dash may want, and what a row there that nobody can read may be, is not sent away; it is said why.
+// What the law or the dash may want, and what a row there that nobody can read may be, is not sent away; it is said
+// why.
 func TestNotSentAwayAndWhy(t *testing.T) {
-	from := side("A1 11 GN Injector 1", "A2 12 GN Injector 2", "A3 13 BU Fuel level sender", "A4 14 BK Reverse lamp switch", "A5 15 RD Brake switch",
+	from := side("A1 11 GN Injector 1", "A2 12 GN Injector 2", "A3 13 BU Fuel level sender",
+		"A4 14 BK Reverse lamp switch", "A5 15 RD Brake switch",
 		"A6 16 BN EGR valve", "A7 17 WH Knock sensor 1", "A8 18 VT zqk vvxw", "A9 19 VT Radiator fan relay")
 	full := side("P1 91 GN INJ 1", "P2 92 GN INJ 2")
 	blank := side("P1 91 GN INJ 1", "P2 92 GN INJ 2", "P3 93 WH -", "P4 94 WH zzkq")
-	for at, want := range map[string]string{"A3": "gauge", "A4": "reverse lamps", "A5": "brake lamps", "A6": "emissions", "A8": "cannot be read"} {
-		if l := line(t, match.Crosswalk(from, full, match.SameNames(from, full), nil), at); l.Verdict != match.Undecided || !strings.Contains(l.Because, want) {
+	for at, want := range map[string]string{"A3": "gauge", "A4": "reverse lamps", "A5": "brake lamps", "A6": "emissions",
+		"A8": "cannot be read"} {
+		if l := line(t, match.Crosswalk(from, full, match.SameNames(from, full), nil), at); l.Verdict != match.Undecided ||
+			!strings.Contains(l.Because, want) {
 			t.Errorf("%s: %s because %q, want %q", at, l.Verdict, l.Because, want)
 		}
 	}
@@ -211,11 +220,13 @@ func TestNotSentAwayAndWhy(t *testing.T) {
 // the words that can be read speak against it they do not, and it is told.
 func TestNumbersOfOneScheme(t *testing.T) {
 	var ours, theirs, other []string
-	for i, text := range []string{"Injector 1", "Injector 2", "Injector 3", "Injector 4", "Knock sensor 1", "Coolant temperature", "Battery", "Ground",
+	for i, text := range []string{"Injector 1", "Injector 2", "Injector 3", "Injector 4", "Knock sensor 1",
+		"Coolant temperature", "Battery", "Ground",
 		"Purge valve", "Check engine lamp", "Oil temperature", "Fuel pump relay"} {
 		ours = append(ours, fmt.Sprintf("A%d %d - %s", i+1, 100+i, text))
 		theirs = append(theirs, fmt.Sprintf("P%d %d - ", 20-i, 100+i))
-		other = append(other, fmt.Sprintf("P%d %d - %s", 20-i, 100+i, []string{"CAN high", "Radiator fan relay", "Throttle position signal"}[i%3]))
+		other = append(other, fmt.Sprintf("P%d %d - %s", 20-i, 100+i,
+			[]string{"CAN high", "Radiator fan relay", "Throttle position signal"}[i%3]))
 	}
 	from, blank, wrong := side(ours...), side(theirs...), side(other...)
 	right := func(to harness.Pinout) (n int, r *match.Result) {

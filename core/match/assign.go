@@ -13,8 +13,9 @@ func Assign(gain [][]float64) []int {
 	for _, g := range gain {
 		cols = max(cols, len(g))
 	}
-	s := solver{gain: gain, cols: cols, u: make([]float64, rows), v: make([]float64, cols), rowOf: filled(cols, -1), colOf: filled(rows, -1),
-		dist: make([]float64, cols), pred: make([]int, cols), open: make([]int, cols), seenCol: make([]bool, cols)}
+	s := solver{gain: gain, cols: cols, u: make([]float64, rows), v: make([]float64, cols), rowOf: filled(cols, -1),
+		colOf: filled(rows, -1),
+		dist:  make([]float64, cols), pred: make([]int, cols), open: make([]int, cols), seenCol: make([]bool, cols)}
 	for i := range rows {
 		s.augment(i)
 	}

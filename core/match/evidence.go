@@ -32,10 +32,12 @@ func (r *Result) Evidence(from, to harness.Ref) ([]finding.Reason, error) {
 		if level == 0 {
 			continue
 		}
-		out = append(out, finding.Reason{Code: []string{"number", "colour", "size", "place"}[f], Text: text, Bits: r.weights.bits(f, level), Source: linkage})
+		out = append(out, finding.Reason{Code: []string{"number", "colour", "size", "place"}[f], Text: text,
+			Bits: r.weights.bits(f, level), Source: linkage})
 	}
 	out = append(out, finding.Reason{Code: "prior", Bits: r.weights.prior(),
-		Text: fmt.Sprintf("before comparing: %d %% of rows have a counterpart, one among %d", int(100*r.weights.lambda+0.5), int(r.n))})
+		Text: fmt.Sprintf("before comparing: %d %% of rows have a counterpart, one among %d", int(100*r.weights.lambda+0.5),
+			int(r.n))})
 	for k := range out {
 		out[k].Bits = math.Round(out[k].Bits*10) / 10
 	}
@@ -71,11 +73,13 @@ func (r *Result) numberText(a, b harness.Row, p pattern) string {
 	if p.number() != numberEqual {
 		return fmt.Sprintf("%s / %s", a.Circuit, b.Circuit)
 	}
-	return fmt.Sprintf("%s = %s; of %d equal numbers whose words can be read, %d agree", a.Circuit, b.Circuit, t.equal, t.agree)
+	return fmt.Sprintf("%s = %s; of %d equal numbers whose words can be read, %d agree", a.Circuit, b.Circuit, t.equal,
+		t.agree)
 }
 
 func colourText(a, b harness.Row) string {
-	sign := map[colour.Agreement]string{colour.Equal: "=", colour.Compatible: "≈", colour.Differ: "/"}[colour.Compare(a.Colour, b.Colour)]
+	sign := map[colour.Agreement]string{colour.Equal: "=", colour.Compatible: "≈",
+		colour.Differ: "/"}[colour.Compare(a.Colour, b.Colour)]
 	return fmt.Sprintf("%s %s %s", a.Colour, sign, b.Colour)
 }
 

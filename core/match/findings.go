@@ -118,7 +118,8 @@ func (r *Result) unverifiedDecisions() []finding.Finding {
 		return nil
 	}
 	return []finding.Finding{{Code: "to-be-verified", Severity: finding.Check, Side: string(side), Subject: first,
-		Text: fmt.Sprintf("Decisions brought from %q that nobody has verified here: %d.", job, n), Remedy: "Look at each: accept it, or choose another. Until then they count as open."}}
+		Text:   fmt.Sprintf("Decisions brought from %q that nobody has verified here: %d.", job, n),
+		Remedy: "Look at each: accept it, or choose another. Until then they count as open."}}
 }
 
 // lostDecisions names the decisions that the tables have moved away from: a row is gone, or its cavity is taken.
@@ -129,8 +130,10 @@ func (r *Result) lostDecisions() []finding.Finding {
 		if d.Choice == Matched || d.Choice == Joined {
 			about += " to " + d.To.String()
 		}
-		out = append(out, finding.Finding{Code: "decision-lost", Severity: finding.Check, Side: string(d.Side), Subject: d.At.String(),
-			Text: fmt.Sprintf("The decision about %s fits the tables no more and is not counted.", about), Remedy: "Decide the row anew, or put the tables right."})
+		out = append(out, finding.Finding{Code: "decision-lost", Severity: finding.Check, Side: string(d.Side),
+			Subject: d.At.String(),
+			Text:    fmt.Sprintf("The decision about %s fits the tables no more and is not counted.", about),
+			Remedy:  "Decide the row anew, or put the tables right."})
 	}
 	return out
 }
@@ -155,8 +158,10 @@ func (r *Result) contradictions() []finding.Finding {
 		if l.Verdict != Undecided || l.Decided || l.To.Cavity != "" || !contradicts {
 			continue
 		}
-		out = append(out, finding.Finding{Code: "number-contradicts", Severity: finding.Wrong, Side: string(From), Subject: l.From.String(),
-			Text:   fmt.Sprintf("%s and %s both carry number %s, but by their words one is %s, the other %s.", l.From, r.to[j].Ref, r.from[i].Circuit, r.from[i].Signal, r.to[j].Signal),
+		out = append(out, finding.Finding{Code: "number-contradicts", Severity: finding.Wrong, Side: string(From),
+			Subject: l.From.String(),
+			Text: fmt.Sprintf("%s and %s both carry number %s, but by their words one is %s, the other %s.", l.From,
+				r.to[j].Ref, r.from[i].Circuit, r.from[i].Signal, r.to[j].Signal),
 			Remedy: "One of the rows is misprinted: trace the wire, then put the cell right in Gather."})
 	}
 	return out
@@ -174,9 +179,10 @@ func (r *Result) feedsMissing() []finding.Finding {
 					w.Origin.Owner), Remedy: "Name the fuse, the cavity or the ground point that it begins at."})
 		}
 		if w.Verdict == NeedsWire && feedRole(row.Signal.Role) {
-			out = append(out, finding.Finding{Code: "feed-missing", Severity: finding.Wrong, Side: string(To), Subject: w.To.String(),
-				Text:   fmt.Sprintf("Nothing feeds %s, %s.", w.To, row.Signal),
-				Remedy: "Match a wire to it, say where a new wire begins (W), or mark it left empty with the reason."})
+			out = append(out, finding.Finding{Code: "feed-missing", Severity: finding.Wrong, Side: string(To),
+				Subject: w.To.String(),
+				Text:    fmt.Sprintf("Nothing feeds %s, %s.", w.To, row.Signal),
+				Remedy:  "Match a wire to it, say where a new wire begins (W), or mark it left empty with the reason."})
 		}
 	}
 	return out
@@ -198,11 +204,15 @@ func cylinders(side Side, rows []harness.Row) []finding.Finding {
 		for c := 1; c <= most; c++ {
 			switch where := at[c]; {
 			case len(where) == 0:
-				out = append(out, finding.Finding{Code: "cylinder-missing", Severity: finding.Check, Side: string(side), Subject: name,
-					Text: fmt.Sprintf("No row names the %s of cylinder %d, though cylinder %d is there.", name, c, most), Remedy: "Look for a misprint or a row that was not taken."})
+				out = append(out, finding.Finding{Code: "cylinder-missing", Severity: finding.Check, Side: string(side),
+					Subject: name,
+					Text:    fmt.Sprintf("No row names the %s of cylinder %d, though cylinder %d is there.", name, c, most),
+					Remedy:  "Look for a misprint or a row that was not taken."})
 			case len(where) > 1:
-				out = append(out, finding.Finding{Code: "cylinder-twice", Severity: finding.Wrong, Side: string(side), Subject: where[0],
-					Text: fmt.Sprintf("The %s of cylinder %d stands at %s.", name, c, strings.Join(where, " and ")), Remedy: "One of them is a misprint: trace both before either is pinned."})
+				out = append(out, finding.Finding{Code: "cylinder-twice", Severity: finding.Wrong, Side: string(side),
+					Subject: where[0],
+					Text:    fmt.Sprintf("The %s of cylinder %d stands at %s.", name, c, strings.Join(where, " and ")),
+					Remedy:  "One of them is a misprint: trace both before either is pinned."})
 			}
 		}
 	}
@@ -236,15 +246,22 @@ func (r *Result) mismatches() []finding.Finding {
 		switch {
 		case !x.Read() || !y.Read():
 		case familyOf(x.Role) == output && familyOf(y.Role) == output && x.Role != y.Role:
-			add("control-differs", finding.Wrong, "Check how each unit switches it before it is pinned.", "one is driven %s, the other %s.", x.Role, y.Role)
+			add("control-differs", finding.Wrong, "Check how each unit switches it before it is pinned.",
+				"one is driven %s, the other %s.", x.Role, y.Role)
 		case familyOf(x.Role) == input && familyOf(y.Role) == input && x.Role != y.Role:
-			add("signal-differs", finding.Wrong, "The unit will not understand this sensor: check the kind of signal.", "one gives a %s signal, the other unit wants %s.", x.Role, y.Role)
+			add("signal-differs", finding.Wrong, "The unit will not understand this sensor: check the kind of signal.",
+				"one gives a %s signal, the other unit wants %s.", x.Role, y.Role)
 		case x.Form != "" && y.Form != "" && x.Form != y.Form:
-			add("signal-differs", finding.Wrong, "The unit will not understand this sensor: check the kind of signal.", "one sensor is %s, the other %s.", x.Form, y.Form)
-		case x.Device == y.Device && x.Aspect == signal.AspectSignal && wiresF[deviceKey(x)] != wiresT[deviceKey(y)] && familyOf(x.Role) == input && wiresF[deviceKey(x)] > 1 && wiresT[deviceKey(y)] > 1:
-			add("wires-differ", finding.Check, "Count the wires at the sensor: a ground or a supply may be shared, or missing.", "%s has %d wires on one side and %d on the other.", x.Name, wiresF[deviceKey(x)], wiresT[deviceKey(y)])
+			add("signal-differs", finding.Wrong, "The unit will not understand this sensor: check the kind of signal.",
+				"one sensor is %s, the other %s.", x.Form, y.Form)
+		case x.Device == y.Device && x.Aspect == signal.AspectSignal && wiresF[deviceKey(x)] != wiresT[deviceKey(y)] &&
+			familyOf(x.Role) == input && wiresF[deviceKey(x)] > 1 && wiresT[deviceKey(y)] > 1:
+			add("wires-differ", finding.Check, "Count the wires at the sensor: a ground or a supply may be shared, or missing.",
+				"%s has %d wires on one side and %d on the other.", x.Name, wiresF[deviceKey(x)], wiresT[deviceKey(y)])
 		case x.Device == "knock" && x.Aspect == signal.AspectSignal && wiresF[deviceKey(x)] != wiresT[deviceKey(y)]:
-			add("wires-differ", finding.Wrong, "A one-wire and a two-wire knock sensor are not exchangeable: check which is fitted.", "knock sensor with %d wires on one side and %d on the other.", wiresF[deviceKey(x)], wiresT[deviceKey(y)])
+			add("wires-differ", finding.Wrong, "A one-wire and a two-wire knock sensor are not exchangeable: check which is "+
+				"fitted.", "knock sensor with %d wires on one side and %d on the other.", wiresF[deviceKey(x)],
+				wiresT[deviceKey(y)])
 		}
 	}
 	return out
@@ -304,23 +321,27 @@ func unverified(side Side, p harness.Pinout) []finding.Finding {
 	}
 	slices.SortFunc(where, finding.Natural)
 	return []finding.Finding{{Code: "unverified-feed", Severity: finding.Check, Side: string(side), Subject: p.Name,
-		Text:   fmt.Sprintf("%d powers and grounds are known only from a table that nobody has verified: %s.", len(where), strings.Join(where, ", ")),
+		Text: fmt.Sprintf("%d powers and grounds are known only from a table that nobody has verified: %s.", len(where),
+			strings.Join(where, ", ")),
 		Remedy: "Measure each under load, or find the maker's table, before the unit is plugged in."}}
 }
 
 func leftAloneRows(side Side, rows []harness.Row) []finding.Finding {
 	var out []finding.Finding
 	for _, row := range rows {
-		text, remedy := "is a restraint circuit: it is never matched.", "Battery off, wait as the maker says, never probe it with a meter; leave it to qualified hands."
+		text, remedy := "is a restraint circuit: it is never matched.",
+			"Battery off, wait as the maker says, never probe it with a meter; leave it to qualified hands."
 		switch row.Signal.Role {
 		case signal.HighVoltage:
-			text, remedy = "is a high-voltage circuit: it is never matched.", "Only qualified persons, service plug out, proven dead; local rules apply."
+			text, remedy = "is a high-voltage circuit: it is never matched.",
+				"Only qualified persons, service plug out, proven dead; local rules apply."
 		case signal.Restraint:
 		default:
 			continue
 		}
-		out = append(out, finding.Finding{Code: "left-alone", Severity: finding.Danger, Side: string(side), Subject: row.Ref.String(),
-			Text: fmt.Sprintf("%s, %s, %s", row.Ref, row.Signal.Name, text), Remedy: remedy})
+		out = append(out, finding.Finding{Code: "left-alone", Severity: finding.Danger, Side: string(side),
+			Subject: row.Ref.String(),
+			Text:    fmt.Sprintf("%s, %s, %s", row.Ref, row.Signal.Name, text), Remedy: remedy})
 	}
 	return out
 }
@@ -329,8 +350,10 @@ func resistanceRows(side Side, rows []harness.Row) []finding.Finding {
 	var out []finding.Finding
 	for _, row := range rows {
 		if resisted(&row.Signal) {
-			out = append(out, finding.Finding{Code: "resistance-feed", Severity: finding.Check, Side: string(side), Subject: row.Ref.String(),
-				Text:   fmt.Sprintf("%s, %s: with a load on it this wire falls to about 8 V, unloaded it shows nearly full volts.", row.Ref, row.Signal.Name),
+			out = append(out, finding.Finding{Code: "resistance-feed", Severity: finding.Check, Side: string(side),
+				Subject: row.Ref.String(),
+				Text: fmt.Sprintf("%s, %s: with a load on it this wire falls to about 8 V, unloaded it shows nearly full volts.",
+					row.Ref, row.Signal.Name),
 				Remedy: "Do not feed a unit from it: take the ignition feed from behind the switch, and cap this wire off."})
 		}
 	}

@@ -18,7 +18,8 @@ func NeverJoin(a, b signal.Reading) (why string, never bool) {
 	if fa != fb || a.Sure < sureEnough || b.Sure < sureEnough {
 		return "", false
 	}
-	same := a.Device == b.Device && a.Aspect == b.Aspect && a.Cylinder == b.Cylinder && a.Bank == b.Bank && a.Position == b.Position && a.Channel == b.Channel
+	same := a.Device == b.Device && a.Aspect == b.Aspect && a.Cylinder == b.Cylinder && a.Bank == b.Bank &&
+		a.Position == b.Position && a.Channel == b.Channel
 	switch {
 	case same:
 		return "", false
@@ -46,8 +47,9 @@ func (r *Result) joints() []finding.Finding {
 					"feed would keep the other alive."})
 		}
 		if why, never := NeverJoin(a.Signal, b.Signal); never {
-			out = append(out, finding.Finding{Code: "never-joined", Severity: finding.Danger, Side: string(side), Subject: at.String(),
-				Text: fmt.Sprintf("%s is to share a wire with %s: %s.", at, with, why), Remedy: "Reopen the decision."})
+			out = append(out, finding.Finding{Code: "never-joined", Severity: finding.Danger, Side: string(side),
+				Subject: at.String(),
+				Text:    fmt.Sprintf("%s is to share a wire with %s: %s.", at, with, why), Remedy: "Reopen the decision."})
 		}
 	}
 	fills := map[harness.Ref]harness.Ref{}

@@ -16,7 +16,8 @@ type edges struct {
 }
 
 func newEdges(rows, cols, capacity int) *edges {
-	return &edges{start: make([]int32, 1, rows+1), colW: make([]float64, cols), col: make([]int32, 0, capacity), pat: make([]pattern, 0, capacity), bits: make([]float32, 0, capacity)}
+	return &edges{start: make([]int32, 1, rows+1), colW: make([]float64, cols), col: make([]int32, 0, capacity),
+		pat: make([]pattern, 0, capacity), bits: make([]float32, 0, capacity)}
 }
 
 func (e *edges) ready() {
@@ -35,8 +36,8 @@ func (e *edges) ready() {
 //	x_ij = 1 / (1 + Σ_{k≠j} w_ik·y_ik)
 //
 // and the same for columns; then p = wxy / (1 + wxy). It is exact on trees; on graphs with cycles its error is about
-// 0.01 (the tests compare it with full enumeration). Messages of an earlier call are its start; it
-// ends when no message changes by more than the tolerance.
+// 0.01 (the tests compare it with full enumeration). Messages of an earlier call are its start; it ends when no
+// message changes by more than the tolerance.
 func (e *edges) propagate(sweeps int, tolerance float64) {
 	for range sweeps {
 		clear(e.colW)

@@ -243,7 +243,10 @@ func (r *Result) candidates(i int) []Candidate {
 			all = append(all, Candidate{r.to[r.edges.col[k]].Ref, round(r.edges.p[k])})
 		}
 	}
-	slices.SortFunc(all, func(a, b Candidate) int { return cmp.Or(cmp.Compare(b.P, a.P), harness.CompareRefs(a.To, b.To)) })
+	slices.SortFunc(all, func(a, b Candidate) int {
+		return cmp.Or(cmp.Compare(b.P, a.P),
+			harness.CompareRefs(a.To, b.To))
+	})
 	return all[:min(len(all), 6)]
 }
 

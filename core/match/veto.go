@@ -30,7 +30,8 @@ func familyOf(r signal.Role) family {
 		return ground
 	case signal.Analogue, signal.Frequency, signal.SwitchInput:
 		return input
-	case signal.LowSide, signal.HighSide, signal.PWM, signal.Motor, signal.RelayCoil, signal.Lamp, signal.CoilDriver, signal.OutputSignal:
+	case signal.LowSide, signal.HighSide, signal.PWM, signal.Motor, signal.RelayCoil, signal.Lamp, signal.CoilDriver,
+		signal.OutputSignal:
 		return output
 	case signal.Bus:
 		return bus

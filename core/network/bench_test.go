@@ -8,8 +8,8 @@ import (
 	"draxel/core/network"
 )
 
-// BenchmarkNetwork draws and solves a network of so many wires: once, and in all four positions of the key with the engine
-// standing and running.
+// BenchmarkNetwork draws and solves a network of so many wires: once, and in all four positions of the key with the
+// engine standing and running.
 func BenchmarkNetwork(b *testing.B) {
 	for _, size := range []int{300, 3000, 30000} {
 		n := made(b, rand.New(rand.NewPCG(uint64(size), 7)), size, true)

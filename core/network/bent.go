@@ -6,8 +6,8 @@ import (
 	"gonum.org/v1/gonum/mat"
 )
 
-// equate solves the equations with relays where they are: the linear ones again and again until diodes, lamps and limits
-// agree with their own volts, lamps to a part of their amps.
+// equate solves the equations with relays where they are: the linear ones again and again until diodes, lamps and
+// limits agree with their own volts, lamps to a part of their amps.
 func (s *State) equate(within float64) {
 	s.Unsettled = false
 	s.islands()
@@ -74,8 +74,8 @@ func (s *State) wrong(i int32) bool {
 	return s.Amps(i) > e.Limit+1e-9
 }
 
-// LampCold and LampPower: a lamp's filament is a tenth of its hot resistance when cold, and its current grows as its volts to the power 0.55
-// (common practice).
+// LampCold and LampPower: a lamp's filament is a tenth of its hot resistance when cold, and its current grows as its
+// volts to the power 0.55 (common practice).
 const (
 	LampPower = 0.55
 	LampCold  = 0.1
@@ -121,7 +121,8 @@ func (s *State) glow(i int32, within float64) bool {
 	}
 	v, drawn := s.across(i), s.drawn[i]
 	knee := LampKnee * s.Network.Elements[i].Volts
-	if math.Abs(drawn) > knee && v*drawn < 0.04*drawn*drawn { // far below, or beyond nothing: Newton would swing to and fro about a cold lamp
+	// far below, or beyond nothing: Newton would swing to and fro about a cold lamp
+	if math.Abs(drawn) > knee && v*drawn < 0.04*drawn*drawn {
 		v = drawn / 10
 	}
 	s.lamp(i, v)

@@ -40,24 +40,25 @@ const (
 // Drawn is the network of a harness, with what had to be assumed.
 type Drawn struct {
 	*Network
-	Assumed  []string                 // in words
-	Open     []string                 // devices of which nothing is known: nothing flows through them
-	Wires    map[harness.WireID]int32 // element of each wire
-	Outputs  map[string]string        // by output, a cavity of a unit: what it drives
-	Own      []string                 // switches of their own that are devices of the harness
-	Starters map[string]bool          // devices that turn the engine, or pull what does: by their wires, or as somebody said
-	Units    map[string]int32         // by unit: number of the relay that stands for its being awake
-	Points   map[harness.Ref]Node     // the device's side of each cavity
-	Nodes    map[string]Node          // places of their own names
-	Loads    []int32                  // elements that use current
-	Motors   []int32                  // of them, what cranks the engine
-	Device   map[int32]string         // by element: the device that it is inside of
-	Stalled  map[int32]float64        // by element: Ω of a motor that does not turn yet
-	Inner    map[Node]bool            // inside of units: what lies there is the unit's to protect
-	Of       map[string][]int32       // by device: its elements
-	roles    map[harness.Ref]ended    // what comes to each cavity
-	byName   map[string]ended         // the same by the cavity's name
-	points   map[string]bool          // ground points
+	Assumed []string                 // in words
+	Open    []string                 // devices of which nothing is known: nothing flows through them
+	Wires   map[harness.WireID]int32 // element of each wire
+	Outputs map[string]string        // by output, a cavity of a unit: what it drives
+	Own     []string                 // switches of their own that are devices of the harness
+	// devices that turn the engine, or pull what does: by their wires, or as somebody said
+	Starters map[string]bool
+	Units    map[string]int32      // by unit: number of the relay that stands for its being awake
+	Points   map[harness.Ref]Node  // the device's side of each cavity
+	Nodes    map[string]Node       // places of their own names
+	Loads    []int32               // elements that use current
+	Motors   []int32               // of them, what cranks the engine
+	Device   map[int32]string      // by element: the device that it is inside of
+	Stalled  map[int32]float64     // by element: Ω of a motor that does not turn yet
+	Inner    map[Node]bool         // inside of units: what lies there is the unit's to protect
+	Of       map[string][]int32    // by device: its elements
+	roles    map[harness.Ref]ended // what comes to each cavity
+	byName   map[string]ended      // the same by the cavity's name
+	points   map[string]bool       // ground points
 }
 
 type ended struct {
@@ -134,7 +135,8 @@ type drawing struct {
 // copper draws the wires, from what their tips are at.
 func (d *drawing) copper() {
 	h := d.in.Harness
-	resists := map[string]harness.WireID{} // by what is said of it: the wire that is the resistance, where several lead on as one
+	// by what is said of it: the wire that is the resistance, where several lead on as one
+	resists := map[string]harness.WireID{}
 	for _, w := range h.Wires() {
 		if l := d.in.Wires[w]; l.Signal.Device == "ballast" && (resists[l.Text] == "" || l.Ohms > 0) {
 			resists[l.Text] = w

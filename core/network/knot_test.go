@@ -17,7 +17,8 @@ func TestAKnotIsRefused(t *testing.T) {
 		b.Node(fmt.Sprint("n", i))
 	}
 	for i := range 40000 {
-		b.Add(network.Element{Name: fmt.Sprint("w", i), A: network.Node(r.IntN(12000)), B: network.Node(r.IntN(12000)), Ohms: 1})
+		b.Add(network.Element{Name: fmt.Sprint("w", i), A: network.Node(r.IntN(12000)), B: network.Node(r.IntN(12000)),
+			Ohms: 1})
 	}
 	if _, err := b.Network(); err == nil {
 		t.Error("a knot of 40,000 cables between 12,000 points is ordered")

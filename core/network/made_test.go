@@ -8,8 +8,8 @@ import (
 	"draxel/core/network"
 )
 
-// made draws a network at random: a fed tree of copper with contacts, fuses and switches, loads and lamps to ground, some
-// loops, diodes, relays, limited references, an alternator, and a few pieces that nothing joins to the rest.
+// made draws a network at random: a fed tree of copper with contacts, fuses and switches, loads and lamps to ground,
+// some loops, diodes, relays, limited references, an alternator, and a few pieces that nothing joins to the rest.
 func made(t testing.TB, r *rand.Rand, size int, bent bool) *network.Network {
 	t.Helper()
 	var b network.Builder

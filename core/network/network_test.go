@@ -115,7 +115,8 @@ func TestKirchhoff(t *testing.T) {
 		}
 		kirchhoff(t, seed, s)
 		for i, on := range s.Pulled {
-			if v := math.Abs(s.Across(n.Relays[i].Coil)); len(s.Buzzes) == 0 && s.Conducts(n.Relays[i].Coil) && (on && v < n.Relays[i].DropOut || !on && v >= n.Relays[i].PullIn) {
+			if v := math.Abs(s.Across(n.Relays[i].Coil)); len(s.Buzzes) == 0 && s.Conducts(n.Relays[i].Coil) &&
+				(on && v < n.Relays[i].DropOut || !on && v >= n.Relays[i].PullIn) {
 				t.Errorf("seed %d: %s has pulled %v at %.2f V", seed, n.Relays[i].Name, on, v)
 			}
 			if on {
@@ -164,8 +165,8 @@ func kirchhoff(t *testing.T, seed uint64, s *network.State) {
 	}
 }
 
-// A state with a fault is that of the network solved anew in the condition with the fault, and one of which the fault is
-// an element like any other.
+// A state with a fault is that of the network solved anew in the condition with the fault, and one of which the fault
+// is an element like any other.
 func TestAFaultIsAnEdit(t *testing.T) {
 	worst := 0.0
 	same := func(seed uint64, what string, a, b *network.State) {
@@ -238,7 +239,8 @@ func TestTouchesAreElements(t *testing.T) {
 			return n
 		}
 		r := rand.New(rand.NewPCG(seed, 5))
-		a1, b1, a2, b2 := network.Node(r.IntN(13)), network.Node(r.IntN(13)), network.Node(r.IntN(13)), network.Node(r.IntN(13))
+		a1, b1, a2, b2 := network.Node(r.IntN(13)), network.Node(r.IntN(13)), network.Node(r.IntN(13)),
+			network.Node(r.IntN(13))
 		n := draw()
 		base, err := n.Solve(network.Condition{})
 		if err != nil {
@@ -304,7 +306,8 @@ func TestByHand(t *testing.T) {
 	}
 }
 
-// relayed draws a battery, a switch and a relay whose coil is fed through its own contact, that of rest or that of work.
+// relayed draws a battery, a switch and a relay whose coil is fed through its own contact, that of rest or that of
+// work.
 func relayed(t *testing.T, rest bool) *network.Network {
 	t.Helper()
 	var b network.Builder

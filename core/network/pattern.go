@@ -16,12 +16,13 @@ type pattern struct {
 // entry is an entry of the factor by its column and its number.
 type entry struct{ column, at int32 }
 
-// budget bounds the looks at neighbours that ordering takes: a second or so. A harness of 30,000 wires takes a thousandth.
+// budget bounds the looks at neighbours that ordering takes: a second or so. A harness of 30,000 wires takes a
+// thousandth.
 const budget = 400_000_000
 
 // minimumDegree orders the rows so that the one with the fewest neighbours left is eliminated first (Tinney & Walker
-// 1967), ties by number; for the nearly tree-like networks of a harness hardly anything is filled in. It gives nil where
-// the order would take more than the budget: no vehicle is so knotted.
+// 1967), ties by number; for the nearly tree-like networks of a harness hardly anything is filled in. It gives nil
+// where the order would take more than the budget: no vehicle is so knotted.
 func minimumDegree(n int, pairs [][2]int32) *pattern {
 	next := make([][]int32, n)
 	for _, p := range pairs {

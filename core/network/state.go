@@ -48,8 +48,8 @@ const rounds = 60
 // something that the network has not.
 func (n *Network) Solve(c Condition) (*State, error) { return n.solve(c, nil) }
 
-// Follow gives the state in a condition that is come to from another: a relay that had pulled stays so while its coil has
-// more than it lets go at.
+// Follow gives the state in a condition that is come to from another: a relay that had pulled stays so while its coil
+// has more than it lets go at.
 func (n *Network) Follow(was *State, c Condition) (*State, error) { return n.solve(c, was.Pulled) }
 
 func (n *Network) solve(c Condition, pulled []bool) (*State, error) {
@@ -86,7 +86,8 @@ func (s *State) With(more ...Fault) (*State, error) {
 	}
 	t := &State{Network: s.Network, Condition: c, faults: f, Volts: slices.Clone(s.Volts),
 		Floating: slices.Clone(s.Floating), Pulled: slices.Clone(s.Pulled), conducts: slices.Clone(s.conducts),
-		siemens: slices.Clone(s.siemens), into: slices.Clone(s.into), bent: slices.Clone(s.bent), drawn: slices.Clone(s.drawn), f: s.f.clone(),
+		siemens: slices.Clone(s.siemens), into: slices.Clone(s.into), bent: slices.Clone(s.bent),
+		drawn: slices.Clone(s.drawn), f: s.f.clone(),
 		x: slices.Clone(s.x), pinned: slices.Clone(s.pinned), set: slices.Clone(s.set)}
 	t.hold()
 	t.parted = len(f.short) > 0

@@ -55,11 +55,15 @@ func Adapt(connector string, names []string, goes []int) (Adaptation, bool) {
 			pairs = append(pairs, names[i]+" to "+names[j])
 		}
 	}
-	what := map[Pattern]string{Rotation: "Every wire moves on by " + plural(goes[0], "cavity", "cavities") + ", the last ones to the front",
-		OuterSwap: "The two outer wires change places", OneSwap: "Two wires change places", Reversed: "The order is turned round", AnyOrder: "The wires stand in another order"}[a.Pattern]
+	what := map[Pattern]string{Rotation: "Every wire moves on by " + plural(goes[0], "cavity", "cavities") +
+		", the last ones to the front",
+		OuterSwap: "The two outer wires change places", OneSwap: "Two wires change places",
+		Reversed: "The order is turned round", AnyOrder: "The wires stand in another order"}[a.Pattern]
 	a.Text = fmt.Sprintf("%s: %s.", what, strings.Join(pairs, ", "))
-	a.Warn = "Trimming the key off lets the plug in and leaves the order wrong: the sensor is then fed where it should read. Move the terminals as well."
-	a.Pigtail = fmt.Sprintf("Or leave the plug alone: cut it off with a tail and join a pigtail of the new sensor's plug, %s, wire by wire by function, not by place.", plural(n, "joint", "joints"))
+	a.Warn = "Trimming the key off lets the plug in and leaves the order wrong: the sensor is then fed where it should " +
+		"read. Move the terminals as well."
+	a.Pigtail = fmt.Sprintf("Or leave the plug alone: cut it off with a tail and join a pigtail of the new sensor's "+
+		"plug, %s, wire by wire by function, not by place.", plural(n, "joint", "joints"))
 	return a, true
 }
 

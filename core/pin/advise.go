@@ -126,9 +126,11 @@ func release(s terminal.Seat) string {
 	case s.Ends.Fixed():
 		return "It does not come out: cut the wire a hand's breadth behind the housing."
 	case s.Release == terminal.PullToSeat:
-		return "It leaves by the mating face: free the tang, push it out to the front, and cut it off or thread the wire back."
+		return "It leaves by the mating face: free the tang, push it out to the front, and cut it off or thread the wire " +
+			"back."
 	case s.Release == terminal.Front:
-		return "Push the wire in to take the load off, free the tang from the mating face with the right pick, draw it out at the back."
+		return "Push the wire in to take the load off, free the tang from the mating face with the right pick, draw it " +
+			"out at the back."
 	}
 	return "Push the wire in to take the load off, free the tang with the right pick, draw it out at the back."
 }
@@ -161,9 +163,11 @@ func (a *Adviser) lookAlike(connector string) []string {
 			continue
 		}
 		if c.Layout.Colour != "" && c.Layout.Colour != o.Layout.Colour && o.Layout.Colour != "" {
-			out = append(out, fmt.Sprintf("%s and %s are the same shell in %s and %s: with their covers off they can be exchanged. This is %s.", connector, id, c.Layout.Colour, o.Layout.Colour, connector))
+			out = append(out, fmt.Sprintf("%s and %s are the same shell in %s and %s: with their covers off they can be "+
+				"exchanged. This is %s.", connector, id, c.Layout.Colour, o.Layout.Colour, connector))
 		} else if a.Near != nil && a.Near(connector, id) {
-			out = append(out, fmt.Sprintf("%s lies within reach of %s and takes the same plug. Make sure that this is %s.", id, connector, connector))
+			out = append(out, fmt.Sprintf("%s lies within reach of %s and takes the same plug. Make sure that this is %s.", id,
+				connector, connector))
 		} else {
 			out = append(out, fmt.Sprintf("%s looks the same as %s. Make sure that this is %s.", id, connector, connector))
 		}
@@ -177,7 +181,8 @@ func (a *Adviser) sameWays(c harness.Connector) []string {
 	var out []string
 	for _, id := range sortedNames(a.Housings) {
 		if o := a.Housings[id]; id != c.ID && o.Layout == nil && o.Ways() == c.Ways() && a.Near != nil && a.Near(c.ID, id) {
-			out = append(out, fmt.Sprintf("%s lies within reach of %s and has %d cavities too. Make sure that this is %s, and say in Faces what both are like.", id, c.ID, c.Ways(), c.ID))
+			out = append(out, fmt.Sprintf("%s lies within reach of %s and has %d cavities too. Make sure that this is %s, "+
+				"and say in Faces what both are like.", id, c.ID, c.Ways(), c.ID))
 		}
 	}
 	return out

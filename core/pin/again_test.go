@@ -28,7 +28,8 @@ func randomBench(t testing.TB, seed uint64, connectors, ways int) *bench {
 	b.now = harness.New(b.connectors)
 	for _, at := range b.now.Cavities() {
 		if b.IntN(4) > 0 {
-			b.now = apply(t, b.now, harness.Edit{Do: harness.Add, Terminal: b.name(), Label: "n"}, harness.Edit{Do: harness.Insert, Terminal: b.name(), At: at})
+			b.now = apply(t, b.now, harness.Edit{Do: harness.Add, Terminal: b.name(), Label: "n"},
+				harness.Edit{Do: harness.Insert, Terminal: b.name(), At: at})
 			b.made++
 		}
 	}
@@ -45,15 +46,18 @@ func (b *bench) decide(t testing.TB) {
 	cavities := h.Cavities()
 	b.Shuffle(len(cavities), func(i, j int) { cavities[i], cavities[j] = cavities[j], cavities[i] })
 	seat := func(name harness.TerminalID, at harness.Ref) {
-		h = apply(t, h, harness.Edit{Do: harness.Add, Terminal: name, Label: "n"}, harness.Edit{Do: harness.Insert, Terminal: name, At: at})
+		h = apply(t, h, harness.Edit{Do: harness.Add, Terminal: name, Label: "n"},
+			harness.Edit{Do: harness.Insert, Terminal: name, At: at})
 	}
 	for _, name := range b.now.Terminals() {
 		was, _ := b.now.Place(name)
 		switch n := b.IntN(12); {
 		case n == 0 || len(cavities) == 0:
-			h = apply(t, h, harness.Edit{Do: harness.Add, Terminal: name, Label: "n"}, harness.Edit{Do: harness.Cap, Terminal: name, Label: "goes"})
+			h = apply(t, h, harness.Edit{Do: harness.Add, Terminal: name, Label: "n"},
+				harness.Edit{Do: harness.Cap, Terminal: name, Label: "goes"})
 		case n == 1:
-			h = apply(t, h, harness.Edit{Do: harness.Add, Terminal: name, Label: "n"}, harness.Edit{Do: harness.Park, Terminal: name, Label: "waits"})
+			h = apply(t, h, harness.Edit{Do: harness.Add, Terminal: name, Label: "n"},
+				harness.Edit{Do: harness.Park, Terminal: name, Label: "waits"})
 		case n == 2:
 			h = apply(t, h, harness.Edit{Do: harness.Add, Terminal: name, Label: "n"}, harness.Edit{Do: harness.Park,
 				Terminal: name, Label: "joined"})
@@ -98,7 +102,8 @@ func (b *bench) otherwise(limit int) (work.Tick, bool) {
 		return work.Tick{Edits: []harness.Edit{out}, At: []harness.Ref{from}, Stage: "pin"}, true
 	}
 	to := free[b.IntN(len(free))]
-	return work.Tick{Edits: []harness.Edit{out, {Do: harness.Insert, Terminal: t, At: to}}, At: []harness.Ref{from, to}, Stage: "pin"}, true
+	return work.Tick{Edits: []harness.Edit{out, {Do: harness.Insert, Terminal: t, At: to}}, At: []harness.Ref{from, to},
+		Stage: "pin"}, true
 }
 
 // A thousand random jobs: steps are ticked, not always the first that could be done; things are done otherwise;
@@ -251,7 +256,8 @@ func TestReordering(t *testing.T) {
 		in.Wishes = []pin.Wish{{Step: s[c.step].ID, Then: s[c.then].ID}}
 		r, err := pin.Plan(in)
 		c.why = strings.ReplaceAll(c.why, "place wire", "place w1")
-		if err != nil || len(r.Refused) != 1 || !strings.Contains(r.Refused[0].Why, c.why) || !slices.Equal(ids(r.Steps), ids(s)) {
+		if err != nil || len(r.Refused) != 1 || !strings.Contains(r.Refused[0].Why, c.why) ||
+			!slices.Equal(ids(r.Steps), ids(s)) {
 			t.Errorf("%s: refused %v, %v", c.name, r.Refused, err)
 		}
 	}
@@ -283,10 +289,14 @@ func TestReordering(t *testing.T) {
 // What cannot be taken out is cut off; its cavity stays full for good.
 func TestFixedTerminalsAreCutOff(t *testing.T) {
 	now, _ := permuted(t, 3, []int{2})
-	wanted := harness.New([]harness.Connector{{ID: "A", Cavities: harness.Numbered(3)}, {ID: "B", Cavities: harness.Numbered(3)}})
-	wanted = apply(t, wanted, harness.Edit{Do: harness.Add, Terminal: "w1", Label: "n"}, harness.Edit{Do: harness.Insert, Terminal: "w1", At: a(1)},
-		harness.Edit{Do: harness.Sever, Terminal: "w1", At: a(1), Label: "n"}, harness.Edit{Do: harness.Insert, Terminal: "w1", At: a(3)})
-	r, err := pin.Plan(pin.Input{Now: now, Wanted: wanted, Limit: 1, Fixed: func(at harness.Ref) bool { return at == a(1) }})
+	wanted := harness.New([]harness.Connector{{ID: "A", Cavities: harness.Numbered(3)},
+		{ID: "B", Cavities: harness.Numbered(3)}})
+	wanted = apply(t, wanted, harness.Edit{Do: harness.Add, Terminal: "w1", Label: "n"},
+		harness.Edit{Do: harness.Insert, Terminal: "w1", At: a(1)},
+		harness.Edit{Do: harness.Sever, Terminal: "w1", At: a(1), Label: "n"},
+		harness.Edit{Do: harness.Insert, Terminal: "w1", At: a(3)})
+	r, err := pin.Plan(pin.Input{Now: now, Wanted: wanted, Limit: 1,
+		Fixed: func(at harness.Ref) bool { return at == a(1) }})
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -13,7 +13,8 @@ import (
 // Plan, with the order of moves and locks and the words.
 func BenchmarkPin(b *testing.B) {
 	r := rand.New(rand.NewPCG(1, 2))
-	h := harness.Work(harness.New([]harness.Connector{{ID: "A", Cavities: harness.Numbered(300)}, {ID: "B", Cavities: harness.Numbered(300)}}))
+	h := harness.Work(harness.New([]harness.Connector{{ID: "A", Cavities: harness.Numbered(300)},
+		{ID: "B", Cavities: harness.Numbered(300)}}))
 	g := harness.Work(h.Look())
 	cavities := h.Look().Cavities()
 	for i, j := range r.Perm(len(cavities)) {

@@ -269,8 +269,10 @@ func (s *scheduler) weigh(a *action) {
 }
 
 func (s *scheduler) better(a, b action) bool {
-	c := cmp.Or(cmp.Compare(a.opens, b.opens), cmp.Compare(a.shuts, b.shuts), cmp.Compare(b.prospect, a.prospect), cmp.Compare(a.class, b.class))
-	if c == 0 && a.kind == Pull { // of a cycle, best the one that changes connectors: its way then needs one open at a time
+	c := cmp.Or(cmp.Compare(a.opens, b.opens), cmp.Compare(a.shuts, b.shuts), cmp.Compare(b.prospect, a.prospect),
+		cmp.Compare(a.class, b.class))
+	// of a cycle, best the one that changes connectors: its way then needs one open at a time
+	if c == 0 && a.kind == Pull {
 		c = cmp.Compare(s.inside(a), s.inside(b))
 	}
 	return cmp.Or(c, cmp.Compare(a.task, b.task), cmp.Compare(a.cavity, b.cavity)) < 0

@@ -53,13 +53,15 @@ func Orders(uses []Use, have map[string]bool) []Order {
 		out = append(out, *l)
 	}
 	slices.SortFunc(out, func(a, b Order) int {
-		return cmp.Or(cmp.Compare(slices.Index(orderOfKinds, a.Kind), slices.Index(orderOfKinds, b.Kind)), cmp.Compare(a.Name, b.Name))
+		return cmp.Or(cmp.Compare(slices.Index(orderOfKinds, a.Kind), slices.Index(orderOfKinds, b.Kind)),
+			cmp.Compare(a.Name, b.Name))
 	})
 	return out
 }
 
 // orderOfKinds: the tools first, since without them nothing begins.
-var orderOfKinds = []terminal.PartKind{terminal.Pick, terminal.Crimper, terminal.Terminal, terminal.Seal, terminal.Plug, terminal.Lead, terminal.Joint, terminal.Lock}
+var orderOfKinds = []terminal.PartKind{terminal.Pick, terminal.Crimper, terminal.Terminal, terminal.Seal,
+	terminal.Plug, terminal.Lead, terminal.Joint, terminal.Lock}
 
 // Spare is a cavity in which nothing is wanted: where a circuit can be added, or a terminal can wait.
 type Spare struct {

@@ -16,10 +16,12 @@ import (
 // layout gives a harness with two housings and the named terminals in the given cavities.
 func layout(t testing.TB, ways int, seats map[harness.Ref]string) harness.Harness {
 	t.Helper()
-	h := harness.New([]harness.Connector{{ID: "A", Cavities: harness.Numbered(ways)}, {ID: "B", Cavities: harness.Numbered(ways)}})
+	h := harness.New([]harness.Connector{{ID: "A", Cavities: harness.Numbered(ways)},
+		{ID: "B", Cavities: harness.Numbered(ways)}})
 	for _, r := range h.Cavities() {
 		if name := seats[r]; name != "" {
-			h = apply(t, h, harness.Edit{Do: harness.Add, Terminal: harness.TerminalID(name), Label: name}, harness.Edit{Do: harness.Insert, Terminal: harness.TerminalID(name), At: r})
+			h = apply(t, h, harness.Edit{Do: harness.Add, Terminal: harness.TerminalID(name), Label: name},
+				harness.Edit{Do: harness.Insert, Terminal: harness.TerminalID(name), At: r})
 		}
 	}
 	return h
@@ -232,7 +234,8 @@ func TestTwoSizesAgainstBruteForce(t *testing.T) {
 		}
 		least, can := fewest("abcde.", func(at, terminal int) bool { return wide[at] == wide[terminal] }, 0)[string(goal)]
 		if can != (len(result.Stuck) == 0) || can && result.Extractions != least {
-			t.Fatalf("%v, wide %v: %d extractions, stuck %v; brute force %d %v", p, wide, result.Extractions, result.Stuck, least, can)
+			t.Fatalf("%v, wide %v: %d extractions, stuck %v; brute force %d %v", p, wide, result.Extractions, result.Stuck,
+				least, can)
 		}
 		if can {
 			held(t, now, wanted, 0, result)
@@ -259,7 +262,8 @@ func TestFullHousingWaitsInHand(t *testing.T) {
 func TestChainStartsAtTheEmptyEnd(t *testing.T) {
 	now, wanted := permuted(t, 4, []int{1, 2, 3})
 	steps := prove(t, now, wanted, 1).Steps
-	if len(steps) != 4 || steps[0].From != a(3) || steps[2].From != a(1) || steps[1].Why != "A3 is empty since its wire went to A4." || len(steps[1].Needs) != 1 {
+	if len(steps) != 4 || steps[0].From != a(3) || steps[2].From != a(1) ||
+		steps[1].Why != "A3 is empty since its wire went to A4." || len(steps[1].Needs) != 1 {
 		t.Errorf("steps %+v", steps)
 	}
 }
@@ -305,8 +309,10 @@ func TestRandomHarnessesReachWanted(t *testing.T) {
 func TestContradictionFails(t *testing.T) {
 	now := layout(t, 2, map[harness.Ref]string{a(1): "w1", a(2): "w2"})
 	wanted := layout(t, 2, map[harness.Ref]string{a(2): "w1"})
-	wanted = apply(t, wanted, harness.Edit{Do: harness.Add, Terminal: "w2", Label: "n"}, harness.Edit{Do: harness.Cap, Terminal: "w2", Label: "n"})
-	if r, err := pin.Plan(pin.Input{Now: now, Wanted: wanted, Limit: 1, Fixed: func(at harness.Ref) bool { return at == a(2) }}); err == nil {
+	wanted = apply(t, wanted, harness.Edit{Do: harness.Add, Terminal: "w2", Label: "n"},
+		harness.Edit{Do: harness.Cap, Terminal: "w2", Label: "n"})
+	if r, err := pin.Plan(pin.Input{Now: now, Wanted: wanted, Limit: 1,
+		Fixed: func(at harness.Ref) bool { return at == a(2) }}); err == nil {
 		t.Errorf("no error, steps %v", r.Steps)
 	}
 }

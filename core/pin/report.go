@@ -47,7 +47,8 @@ func (r Report) Tick() (work.Tick, bool) {
 	if r.What != Occupied {
 		return work.Tick{}, false
 	}
-	edits := []harness.Edit{{Do: harness.Add, Terminal: r.Stranger(), Label: r.At.String()}, {Do: harness.Insert, Terminal: r.Stranger(), At: r.At}}
+	edits := []harness.Edit{{Do: harness.Add, Terminal: r.Stranger(), Label: r.At.String()},
+		{Do: harness.Insert, Terminal: r.Stranger(), At: r.At}}
 	return work.Tick{Step: work.New(edits).ID, Edits: edits, Text: fmt.Sprintf("%s holds a wire that no table shows.",
 		r.At), Stage: work.Pin, Kind: "otherwise", At: []harness.Ref{{}, r.At}}, true
 }
@@ -60,10 +61,13 @@ func (r Report) Finding() (finding.Finding, bool) {
 		return f, false
 	case r.What == IsStuck:
 		f.Text = fmt.Sprintf("The terminal in %s does not come out: what moves there, or because of it, waits.", r.At)
-		f.Remedy = "Lift the secondary lock fully, push the wire in, try the other tang. Else cut the wire behind the housing, join a lead with the right terminal, and say so; then settle this."
+		f.Remedy = "Lift the secondary lock fully, push the wire in, try the other tang. Else cut the wire behind the " +
+			"housing, join a lead with the right terminal, and say so; then settle this."
 	case r.What == Differs:
-		f.Text = fmt.Sprintf("The wire in %s is %s, and the table says otherwise: it is not moved until it is proven.", r.At, orUnsaid(r.Saw))
-		f.Remedy = "Never trust a colour alone: prove the wire by continuity to its other end, put the table right if it is wrong, then settle this."
+		f.Text = fmt.Sprintf("The wire in %s is %s, and the table says otherwise: it is not moved until it is proven.", r.At,
+			orUnsaid(r.Saw))
+		f.Remedy = "Never trust a colour alone: prove the wire by continuity to its other end, put the table right if it " +
+			"is wrong, then settle this."
 	case r.What == Occupied:
 		f.Text = fmt.Sprintf("%s holds a wire that no table shows%s: nothing goes in until it is known.", r.At, saw(r.Saw))
 		f.Remedy = "Trace it. If it goes, record that it came out; if it stays, correct the table in Gather."

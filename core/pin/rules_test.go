@@ -18,7 +18,8 @@ import (
 // extraction more when nothing may be in hand, and a terminal that is at home costs none: from both the cycles of
 // each permutation follow.
 func TestExtractionsCountCyclesAsStirlingDoes(t *testing.T) {
-	for n, row := range map[int][]int{3: {0, 2, 3, 1}, 4: {0, 6, 11, 6, 1}, 5: {0, 24, 50, 35, 10, 1}, 6: {0, 120, 274, 225, 85, 15, 1}} {
+	for n, row := range map[int][]int{3: {0, 2, 3, 1}, 4: {0, 6, 11, 6, 1}, 5: {0, 24, 50, 35, 10, 1},
+		6: {0, 120, 274, 225, 85, 15, 1}} {
 		got := make([]int, n+1)
 		for _, p := range permutations(n) {
 			now, wanted := permuted(t, n+1, p)
@@ -65,13 +66,15 @@ func TestAdvice(t *testing.T) {
 		from, wait harness.Ref
 		fits       bool
 	}{
-		{ref("A", "1"), ref("A", "2"), true}, {ref("A", "1"), ref("A", "5"), false}, {ref("A", "5"), ref("B", "6"), true}, {ref("A", "1"), ref("E", "1"), false}, {ref("E", "1"), ref("E", "2"), true}, {ref("E", "1"), ref("A", "1"), false},
+		{ref("A", "1"), ref("A", "2"), true}, {ref("A", "1"), ref("A", "5"), false}, {ref("A", "5"), ref("B", "6"), true},
+		{ref("A", "1"), ref("E", "1"), false}, {ref("E", "1"), ref("E", "2"), true}, {ref("E", "1"), ref("A", "1"), false},
 	} {
 		if a.Fits(c.from, c.wait) != c.fits {
 			t.Errorf("%s waiting in %s: %v", c.from, c.wait, !c.fits)
 		}
 	}
-	if !a.Fixed(ref("D", "1")) || a.Fixed(ref("A", "1")) || !a.Unknown(ref("A", "1"), ref("E", "1")) || a.Unknown(ref("A", "1"), ref("B", "5")) {
+	if !a.Fixed(ref("D", "1")) || a.Fixed(ref("A", "1")) || !a.Unknown(ref("A", "1"), ref("E", "1")) ||
+		a.Unknown(ref("A", "1"), ref("B", "5")) {
 		t.Error("what is fixed, and what is not known")
 	}
 	for _, c := range []struct {
@@ -111,10 +114,12 @@ func TestAdvice(t *testing.T) {
 
 // A housing that could be taken for another is said where it is opened, and how near the other is.
 func TestShellsThatCouldBeTakenForAnother(t *testing.T) {
-	grey, black, plain := connector(t, "G", "2x4, 1.5 mm, family s15"), connector(t, "K", "2x4, 1.5 mm, family s15"), connector(t, "P", "2x4, 1.5 mm, family s15")
+	grey, black, plain := connector(t, "G", "2x4, 1.5 mm, family s15"), connector(t, "K", "2x4, 1.5 mm, family s15"),
+		connector(t, "P", "2x4, 1.5 mm, family s15")
 	keyed := connector(t, "Y", "2x4, 1.5 mm, family s15, key at the left")
 	grey.Layout.Colour, black.Layout.Colour = "GY", "BK"
-	a := pin.Adviser{Housings: map[string]harness.Connector{"G": grey, "K": black, "P": plain, "Y": keyed}, Near: func(x, y string) bool { return x == "P" && y == "K" }}
+	a := pin.Adviser{Housings: map[string]harness.Connector{"G": grey, "K": black, "P": plain, "Y": keyed},
+		Near: func(x, y string) bool { return x == "P" && y == "K" }}
 	warned := func(opens string) string {
 		return strings.Join(a.Advise(pin.Step{Step: work.Step{Kind: pin.Seal}, To: ref(opens, "1"), Opens: []string{opens}},
 			harness.Ref{}, 0).Warn, " ")
@@ -132,7 +137,8 @@ func TestShellsThatCouldBeTakenForAnother(t *testing.T) {
 		a.Housings[id] = harness.Connector{ID: id, Cavities: harness.Numbered(ways)}
 	}
 	a.Near = func(x, y string) bool { return x[0] == 'U' && y[0] == 'U' }
-	if w := warned("U1"); !strings.Contains(w, "U2 lies within reach of U1 and has 24 cavities too") || strings.Contains(w, "U3") {
+	if w := warned("U1"); !strings.Contains(w, "U2 lies within reach of U1 and has 24 cavities too") ||
+		strings.Contains(w, "U3") {
 		t.Errorf("of a plug that nobody has looked at: %q", w)
 	}
 	crossing := a.Advise(pin.Step{Step: work.Step{Kind: pin.Move}, From: ref("G", "1"), To: ref("K", "2")}, ref("K",
@@ -150,8 +156,10 @@ func TestPatternsOfAdaptation(t *testing.T) {
 		want pin.Pattern
 		text string
 	}{
-		{[]int{1, 2, 3, 0}, pin.Rotation, "moves on by 1 cavity"}, {[]int{2, 3, 0, 1}, pin.Rotation, "moves on by 2 cavities"},
-		{[]int{3, 1, 2, 0}, pin.OuterSwap, "outer wires"}, {[]int{1, 0, 2, 3}, pin.OneSwap, "1 to 2, 2 to 1"}, {[]int{3, 2, 1, 0}, pin.Reversed, "turned round"}, {[]int{1, 0, 3, 2}, pin.AnyOrder, "another order"},
+		{[]int{1, 2, 3, 0}, pin.Rotation, "moves on by 1 cavity"},
+		{[]int{2, 3, 0, 1}, pin.Rotation, "moves on by 2 cavities"},
+		{[]int{3, 1, 2, 0}, pin.OuterSwap, "outer wires"}, {[]int{1, 0, 2, 3}, pin.OneSwap, "1 to 2, 2 to 1"},
+		{[]int{3, 2, 1, 0}, pin.Reversed, "turned round"}, {[]int{1, 0, 3, 2}, pin.AnyOrder, "another order"},
 	} {
 		a, ok := pin.Adapt("X", names, c.goes)
 		if !ok || a.Pattern != c.want || !strings.Contains(a.Text, c.text) || !strings.Contains(a.Pigtail, "4 joints") {
@@ -168,20 +176,28 @@ func TestPatternsOfAdaptation(t *testing.T) {
 func TestWhatToOrder(t *testing.T) {
 	var uses []pin.Use
 	for i := range 34 {
-		uses = append(uses, pin.Use{Part: terminal.Part{Kind: terminal.Terminal, Name: "t"}, At: ref("A", harness.Numbered(40)[i])}, pin.Use{Part: terminal.Part{Kind: terminal.Pick, Name: "p"}, At: ref("A", "1")})
+		uses = append(uses, pin.Use{Part: terminal.Part{Kind: terminal.Terminal, Name: "t"},
+			At: ref("A", harness.Numbered(40)[i])}, pin.Use{Part: terminal.Part{Kind: terminal.Pick, Name: "p"},
+			At: ref("A", "1")})
 	}
-	uses = append(uses, pin.Use{Part: terminal.Part{Kind: terminal.Plug, Name: "g"}}, pin.Use{Part: terminal.Part{Kind: terminal.Lead, Name: "l"}}, pin.Use{Part: terminal.Part{Kind: terminal.Lock, Name: "k"}})
+	uses = append(uses, pin.Use{Part: terminal.Part{Kind: terminal.Plug, Name: "g"}},
+		pin.Use{Part: terminal.Part{Kind: terminal.Lead, Name: "l"}},
+		pin.Use{Part: terminal.Part{Kind: terminal.Lock, Name: "k"}})
 	orders := pin.Orders(uses, map[string]bool{"t": true})
 	want := []pin.Order{
-		{Part: terminal.Part{Kind: terminal.Pick, Name: "p"}, Need: 1, Stops: true}, {Part: terminal.Part{Kind: terminal.Terminal, Name: "t"}, Need: 34, Spare: 4, Have: true, Stops: true},
-		{Part: terminal.Part{Kind: terminal.Plug, Name: "g"}, Need: 1, Spare: 2}, {Part: terminal.Part{Kind: terminal.Lead, Name: "l"}, Need: 1, Spare: 1, Stops: true}, {Part: terminal.Part{Kind: terminal.Lock, Name: "k"}, Need: 1},
+		{Part: terminal.Part{Kind: terminal.Pick, Name: "p"}, Need: 1, Stops: true},
+		{Part: terminal.Part{Kind: terminal.Terminal, Name: "t"}, Need: 34, Spare: 4, Have: true, Stops: true},
+		{Part: terminal.Part{Kind: terminal.Plug, Name: "g"}, Need: 1, Spare: 2},
+		{Part: terminal.Part{Kind: terminal.Lead, Name: "l"}, Need: 1, Spare: 1, Stops: true},
+		{Part: terminal.Part{Kind: terminal.Lock, Name: "k"}, Need: 1},
 	}
 	for i, o := range orders {
 		if n := len(o.For); i == 1 && n != 34 {
 			t.Errorf("terminals for %d cavities", n)
 		}
 		o.For = nil
-		if i >= len(want) || !slices.Equal(o.For, want[i].For) || o.Part != want[i].Part || o.Need != want[i].Need || o.Spare != want[i].Spare || o.Have != want[i].Have || o.Stops != want[i].Stops {
+		if i >= len(want) || !slices.Equal(o.For, want[i].For) || o.Part != want[i].Part || o.Need != want[i].Need ||
+			o.Spare != want[i].Spare || o.Have != want[i].Have || o.Stops != want[i].Stops {
 			t.Errorf("line %d: %+v", i+1, o)
 		}
 	}
@@ -198,16 +214,19 @@ func TestSpareCavities(t *testing.T) {
 	b.Block(ref("A", "2"))
 	b.Must(harness.Edit{Do: harness.Plug, At: ref("A", "3")})
 	got := a.Spares(b.Harness(), map[harness.Ref]string{ref("A", "4"): "for a later fan"})
-	if len(got) != 2 || got[0].At != ref("A", "3") || !got[0].Plugged || got[1].Reason != "for a later fan" || got[1].Seat.Blade != 1.5 {
+	if len(got) != 2 || got[0].At != ref("A", "3") || !got[0].Plugged || got[1].Reason != "for a later fan" ||
+		got[1].Seat.Blade != 1.5 {
 		t.Errorf("spare: %+v", got)
 	}
 }
 
 func TestSecondCheckNamesWhatDiffers(t *testing.T) {
-	expected := []pin.Expected{{At: ref("A", "1"), Colour: "RD", Function: "battery", Power: true}, {At: ref("A", "2"), Function: "injector 1"}, {At: ref("A", "3"), Empty: true}}
+	expected := []pin.Expected{{At: ref("A", "1"), Colour: "RD", Function: "battery", Power: true},
+		{At: ref("A", "2"), Function: "injector 1"}, {At: ref("A", "3"), Empty: true}}
 	codes := func(checks ...pin.Check) string {
 		var out []string
-		for _, f := range pin.Second(expected, checks, []work.Tick{{Who: "Ines", When: 5, At: []harness.Ref{ref("A", "2")}}}) {
+		for _, f := range pin.Second(expected, checks, []work.Tick{{Who: "Ines", When: 5,
+			At: []harness.Ref{ref("A", "2")}}}) {
 			out = append(out, f.Code+" "+string(f.Severity))
 		}
 		return strings.Join(out, ", ")
@@ -220,7 +239,8 @@ func TestSecondCheckNamesWhatDiffers(t *testing.T) {
 		{nil, ""},
 		{[]pin.Check{{At: ref("A", "1"), OK: true, Who: "Jo"}}, ""},
 		{[]pin.Check{{At: ref("A", "1"), Who: "Jo"}}, "second-check danger"},
-		{[]pin.Check{{At: ref("A", "1"), OK: true, Who: "Jo"}, {At: ref("A", "3"), Saw: "a wire", Who: "Jo"}}, "second-check wrong"},
+		{[]pin.Check{{At: ref("A", "1"), OK: true, Who: "Jo"}, {At: ref("A", "3"), Saw: "a wire", Who: "Jo"}},
+			"second-check wrong"},
 		{[]pin.Check{{At: ref("A", "1"), OK: true, Who: "Ines", When: 6}}, "second-check-alike check"},
 		{[]pin.Check{{At: ref("A", "1"), OK: true, Who: "Ines", When: 6 + day}}, ""},
 		{[]pin.Check{{At: ref("A", "2"), OK: true, Who: "Jo"}}, "second-check-open check"},

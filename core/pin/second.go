@@ -79,7 +79,8 @@ func Second(expected []Expected, checks []Check, ticks []work.Tick) []finding.Fi
 		}
 		add("second-check-alike", finding.Check, name, fmt.Sprintf("The second check was made by %s, who pinned on the "+
 			"same day.", name),
-			"Have another person do it, or do it on another day: the same eyes see the same thing.").Place = finding.Place{Part: "check"}
+			"Have another person do it, or do it on another day: the same eyes see the same "+
+				"thing.").Place = finding.Place{Part: "check"}
 	}
 	touched := func(t work.Tick) bool {
 		return slices.ContainsFunc(t.At, func(r harness.Ref) bool { return known[r].Power })

@@ -58,7 +58,8 @@ func (s *scheduler) tellPull(a action) {
 	if a.cavity >= 0 {
 		step.To = s.refs[a.cavity]
 		step.Text = fmt.Sprintf("Pull the terminal out of %s, label it %q and let it wait in %s.", from, tag, step.To)
-		step.Why = fmt.Sprintf("These moves run in a circle: this one waits in the free cavity %s until %s is empty. %s", step.To, to, s.whyEmpty(step.To))
+		step.Why = fmt.Sprintf("These moves run in a circle: this one waits in the free cavity %s until %s is empty. %s",
+			step.To, to, s.whyEmpty(step.To))
 		edits = append(edits, harness.Edit{Do: harness.Insert, Terminal: t.terminal, At: step.To})
 	}
 	s.write(step, edits...)
@@ -156,11 +157,13 @@ func (s *scheduler) goHome(t *task, step *Step, have string, edits *[]harness.Ed
 	}
 	switch {
 	case t.wait >= 0:
-		step.Kind, step.Text = Seat, fmt.Sprintf("Move the waiting terminal labelled %q from %s to %s.", step.To, step.From, step.To)
+		step.Kind, step.Text = Seat, fmt.Sprintf("Move the waiting terminal labelled %q from %s to %s.", step.To, step.From,
+			step.To)
 	case t.made:
 		step.Kind, step.Text = New, fmt.Sprintf("%s and push it into %s.", have, step.To)
 	case t.from >= 0 && strings.HasPrefix(have, "Cut"):
-		step.Kind, step.Text = Move, fmt.Sprintf("%s, join a lead with the right terminal to it, and push that into %s.", have, step.To)
+		step.Kind, step.Text = Move, fmt.Sprintf("%s, join a lead with the right terminal to it, and push that into %s.",
+			have, step.To)
 	case t.from >= 0 && s.in.Renew[t.terminal]:
 		step.Kind, step.Text = Move, fmt.Sprintf("Pull the terminal out of %s, cut it off, crimp a new one and push that "+
 			"into %s.", step.From, step.To)

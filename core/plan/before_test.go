@@ -97,7 +97,8 @@ func TestTheLogOfWhatWasUnplugged(t *testing.T) {
 // cylinders than the engine has is told.
 func TestBanksAndCylindersAreUsed(t *testing.T) {
 	j := stored.Job{Title: "banks", Kind: stored.Repinned,
-		From: table("ours", []string{"A", "1", "Knock sensor"}, []string{"A", "2", "Lambda sensor left, before cat."}, []string{"A", "3", "Lambda sensor right, before cat."},
+		From: table("ours", []string{"A", "1", "Knock sensor"}, []string{"A", "2", "Lambda sensor left, before cat."},
+			[]string{"A", "3", "Lambda sensor right, before cat."},
 			[]string{"A", "4", "Injector 1"}, []string{"A", "5", "Injector 2"}),
 		To: table("theirs", []string{"P", "1", "HO2S bank 2 sensor 1"}, []string{"P", "2", "HO2S bank 1 sensor 1"})}
 	for bank1, want := range map[string]string{"": "undecided", "left": "P2 P1", "right, as one drives": "P1 P2"} {
@@ -128,8 +129,10 @@ func TestBanksAndCylindersAreUsed(t *testing.T) {
 // (common practice).
 func TestCoilsOfTwoCylinders(t *testing.T) {
 	j := stored.Job{Title: "coils", Kind: stored.Repinned,
-		From: table("ours", []string{"A", "1", "Ignition coil 1"}, []string{"A", "2", "Ignition coil 3"}, []string{"A", "3", "Injector 1"}),
-		To:   table("theirs", []string{"P", "1", "Ignition coil 2 & 3"}, []string{"P", "2", "Ignition coil 1 & 4"}, []string{"P", "3", "Injector 1"})}
+		From: table("ours", []string{"A", "1", "Ignition coil 1"}, []string{"A", "2", "Ignition coil 3"},
+			[]string{"A", "3", "Injector 1"}),
+		To: table("theirs", []string{"P", "1", "Ignition coil 2 & 3"}, []string{"P", "2", "Ignition coil 1 & 4"},
+			[]string{"P", "3", "Injector 1"})}
 	for order, want := range map[string]string{"1-3-4-2": "P2 P1, ", "1-2-3-4": ", P1 P2", "": ", "} {
 		j.Identity = &gather.Identity{FiringOrder: order, Cylinders: 4}
 		facts, err := fact.Of(j)

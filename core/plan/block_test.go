@@ -122,7 +122,8 @@ func onTheBlock(t *testing.T, seed uint64, j *stored.Job, f fact.Facts, p *plan.
 		if c.Side == match.To {
 			at = f.At(c.At)
 		}
-		if c.Slot == "" || !laid[harness.WireID("new wire "+at.String())] && !laid[harness.WireID("new wire "+c.At.String())] &&
+		if c.Slot == "" || !laid[harness.WireID("new wire "+at.String())] &&
+			!laid[harness.WireID("new wire "+c.At.String())] &&
 			!laid[harness.WireID("new wire for "+at.String())] {
 			continue
 		}

@@ -64,7 +64,8 @@ func TestWhatGoesRaisesItsCodes(t *testing.T) {
 			t.Errorf("the %s goes: %q, want %s", sensor, got, want)
 		}
 	}
-	refit := job([]string{"A1 Injector 1, control"}, []string{"A2 Injector 1, control", "A3 Canister purge valve, control"},
+	refit := job([]string{"A1 Injector 1, control"}, []string{"A2 Injector 1, control",
+		"A3 Canister purge valve, control"},
 		matched("A1", "A2"))
 	if got := raised(refit); got != "" {
 		t.Errorf("a wire moves: %q", got)

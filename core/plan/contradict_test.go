@@ -56,7 +56,8 @@ func TestTheProofNamesWhatItLeavesOff(t *testing.T) {
 	j := job([]string{"A1 Injector 1", "A2 Injector 2"}, []string{"A2 Injector 1", "A3 Injector 2"}, matched("A1", "A2"))
 	p := computeJob(t, j)
 	line := p.Proof.Line()
-	if len(p.Proof.Left) != 1 || !strings.Contains(line, "but for 1 that is left off") || !strings.Contains(line, "A1 to A2") {
+	if len(p.Proof.Left) != 1 || !strings.Contains(line, "but for 1 that is left off") ||
+		!strings.Contains(line, "A1 to A2") {
 		t.Errorf("%v: %s", p.Proof.Left, line)
 	}
 	j.Decisions = append(j.Decisions, matched("A2", "A3"))

@@ -178,7 +178,8 @@ func TestDraftsDoNotChain(t *testing.T) {
 	if n := freed.Load(); n < 195 {
 		t.Errorf("%d of 200 drafts are freed", n)
 	}
-	if p := last.Whole(); len(p.Reach.Result.Lines) > 0 && &p.Reach.Result.Lines[0] != &first.Whole().Reach.Result.Lines[0] {
+	if p := last.Whole(); len(p.Reach.Result.Lines) > 0 &&
+		&p.Reach.Result.Lines[0] != &first.Whole().Reach.Result.Lines[0] {
 		t.Error("nothing is taken over from the one that is whole")
 	}
 }

@@ -12,11 +12,13 @@ import (
 )
 
 func table(name string, lines ...[]string) *stored.Table {
-	return &stored.Table{Name: name, Source: "sheet 4", Date: "2026-11-24", Trust: harness.Copied, Cells: append([][]string{{"Connector", "Cavity", "Function"}}, lines...)}
+	return &stored.Table{Name: name, Source: "sheet 4", Date: "2026-11-24", Trust: harness.Copied,
+		Cells: append([][]string{{"Connector", "Cavity", "Function"}}, lines...)}
 }
 
 func TestFactsComeFromTheTables(t *testing.T) {
-	j := stored.Job{Kind: stored.Repinned, From: table("f", []string{"A", "1", "Injector 1"}, []string{"B", "1", "Ground"}), To: table("t", []string{"A", "2", "Injector 1"})}
+	j := stored.Job{Kind: stored.Repinned, From: table("f", []string{"A", "1", "Injector 1"},
+		[]string{"B", "1", "Ground"}), To: table("t", []string{"A", "2", "Injector 1"})}
 	f, err := fact.Of(j)
 	if err != nil || f.From.Source != "sheet 4" || f.From.Date != "2026-11-24" || f.From.Trust != harness.Copied {
 		t.Errorf("facts %+v, %v", f.From, err)

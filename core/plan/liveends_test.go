@@ -12,14 +12,15 @@ import (
 	"draxel/core/work"
 )
 
-// A lead that is live in some position and ends in nothing is a danger, with a step that caps it: bare, or in a plug that
-// hangs; one that is taped off, dead, led to something or in a junction is none. Ticked, it is settled.
+// A lead that is live in some position and ends in nothing is a danger, with a step that caps it: bare, or in a plug
+// that hangs; one that is taped off, dead, led to something or in a junction is none. Ticked, it is settled.
 func TestALiveLeadThatEndsInNothing(t *testing.T) {
 	list := func(rows ...[]string) *gather.Sheet { return &gather.Sheet{Cells: rows} }
 	job := func(to, cavity, fuse, device string) stored.Job {
 		return stored.Job{Title: "t", Kind: stored.Bought, Sheets: map[gather.SheetKind]*gather.Sheet{
 			gather.WireList: list([]string{"Wire", "From", "Cavity", "To", "Cavity", "Size", "Function"},
-				[]string{"s1", "FB", fuse, to, cavity, "1", "Spare feed"}, []string{"w2", "FB", "2", "L", "1", "1", "Side lamp feed"},
+				[]string{"s1", "FB", fuse, to, cavity, "1", "Spare feed"},
+				[]string{"w2", "FB", "2", "L", "1", "1", "Side lamp feed"},
 				[]string{"w3", "L", "2", "G", "1", "1", "Ground"}),
 			gather.ConnectorList: list([]string{"Connector", "Device", "Linked"}, []string{"FB", "fuse box", ""},
 				[]string{"L", "side lamp", ""}, []string{"G", "ground point", ""}, []string{"H", device, ""}),
@@ -28,11 +29,15 @@ func TestALiveLeadThatEndsInNothing(t *testing.T) {
 			gather.SourceList: list([]string{"Source", "Volts", "Positive at"}, []string{"battery", "12.6", "battery +"}),
 			gather.FuseList: list([]string{"Fuse", "Rating", "Fed from", "Feeds"}, []string{"F1", "10", "battery +", "FB1"},
 				[]string{"F2", "10", "battery +", "FB2"}),
-			gather.CableList: list([]string{"Cable", "From", "To", "Size"}, []string{"strap", "ground point", "battery −", "16"}),
+			gather.CableList: list([]string{"Cable", "From", "To", "Size"},
+				[]string{"strap", "ground point", "battery −", "16"}),
 		}}
 	}
 	capped := func(p *plan.Plan) int {
-		return slices.IndexFunc(p.Work.Steps, func(s work.Step) bool { return strings.HasPrefix(s.Text, "Cap the end of s1") })
+		return slices.IndexFunc(p.Work.Steps, func(s work.Step) bool {
+			return strings.HasPrefix(s.Text,
+				"Cap the end of s1")
+		})
 	}
 	for name, c := range map[string]struct {
 		j    stored.Job

@@ -32,7 +32,8 @@ func TestTheInterlockLoopOfAJob(t *testing.T) {
 		}
 		for i, w := range wires {
 			at := func(s string) harness.End { return harness.End{At: harness.Ref{Connector: s[:1], Cavity: s[1:]}} }
-			l.Wires = append(l.Wires, harness.Wire{ID: harness.WireID(fmt.Sprint("w", i)), Ends: [2]harness.End{at(w[0]), at(w[1])},
+			l.Wires = append(l.Wires, harness.Wire{ID: harness.WireID(fmt.Sprint("w", i)),
+				Ends:      [2]harness.End{at(w[0]), at(w[1])},
 				Conductor: harness.Conductor{Function: "HV interlock loop", Signal: signal.Read("HV interlock loop")}})
 		}
 		return f

@@ -11,9 +11,9 @@ import (
 	"draxel/core/stored"
 )
 
-// On an electric vehicle the interlock loop is closed by its plugs: with the unit out a meter between its two ends at the
-// unit shows the wires and the plugs of it, by hand four wires of some 40 mΩ and three contacts; a loop that is open, and
-// one that touches ground, are out of band. The plug that is off opens it.
+// On an electric vehicle the interlock loop is closed by its plugs: with the unit out a meter between its two ends at
+// the unit shows the wires and the plugs of it, by hand four wires of some 40 mΩ and three contacts; a loop that is
+// open, and one that touches ground, are out of band. The plug that is off opens it.
 func TestTheSheetOfAnInterlockLoop(t *testing.T) {
 	list := func(rows ...[]string) *gather.Sheet { return &gather.Sheet{Cells: rows} }
 	loop := "HV interlock loop"
@@ -23,14 +23,17 @@ func TestTheSheetOfAnInterlockLoop(t *testing.T) {
 			[]string{"i3", "P", "2", "Q", "1", "0.5", loop, "1000"}, []string{"i4", "Q", "2", "U", "2", "0.5", loop, "1000"},
 			[]string{"f1", "FB", "1", "U", "3", "1", "Battery feed, terminal 30", "800"},
 			[]string{"g1", "U", "4", "G", "1", "1", "Power ground", "800"}),
-		gather.ConnectorList: list([]string{"Connector", "Device"}, []string{"U", "high-voltage unit"}, []string{"S", "service plug"},
+		gather.ConnectorList: list([]string{"Connector", "Device"}, []string{"U", "high-voltage unit"},
+			[]string{"S", "service plug"},
 			[]string{"P", "inverter"}, []string{"Q", "pack"}, []string{"FB", "fuse box"}, []string{"G", "ground point"}),
 		gather.DeviceList: list([]string{"Device", "Kind", "System"}, []string{"high-voltage unit", "unit", "engine"},
-			[]string{"service plug", "", "high-voltage"}, []string{"inverter", "", "high-voltage"}, []string{"pack", "", "high-voltage"},
+			[]string{"service plug", "", "high-voltage"}, []string{"inverter", "", "high-voltage"},
+			[]string{"pack", "", "high-voltage"},
 			[]string{"fuse box", "fuses", "power"}, []string{"ground point", "grounds", "power"}),
 		gather.SourceList: list([]string{"Source", "Volts", "Positive at"}, []string{"battery", "12.6", "battery +"}),
 		gather.FuseList:   list([]string{"Fuse", "Rating", "Fed from", "Feeds"}, []string{"F1", "10", "battery +", "FB1"}),
-		gather.CableList:  list([]string{"Cable", "From", "To", "Size"}, []string{"strap", "ground point", "battery −", "16"}),
+		gather.CableList: list([]string{"Cable", "From", "To", "Size"},
+			[]string{"strap", "ground point", "battery −", "16"}),
 	}}
 	f, err := fact.Of(j)
 	if err != nil {

@@ -12,8 +12,9 @@ import (
 	"draxel/core/wanted"
 )
 
-// meeting is a job on a straight trunk: a unit at "in", a plug of the vehicle at "dash" 400 mm on, and what its wires lead
-// to 900 mm beyond that, or back at "in". Six wires of ours, so long, hang in a plug at "out" and are taken to the plug.
+// meeting is a job on a straight trunk: a unit at "in", a plug of the vehicle at "dash" 400 mm on, and what its wires
+// lead to 900 mm beyond that, or back at "in". Six wires of ours, so long, hang in a plug at "out" and are taken to
+// the plug.
 func meeting(had string, back bool) stored.Job {
 	list := func(rows [][]string) *gather.Sheet { return &gather.Sheet{Cells: rows} }
 	wires := [][]string{{"Wire", "From", "Cavity", "To", "Cavity", "Size", "Function", "Length mm"}}
@@ -32,25 +33,30 @@ func meeting(had string, back bool) stored.Job {
 	j.From, j.To = &stored.Table{Name: "vehicle", Trust: harness.Maker, Cells: from}, &stored.Table{Name: "donor",
 		Trust: harness.Maker, Cells: to}
 	j.Sheets[gather.WireList] = list(wires)
-	j.Sheets[gather.ConnectorList] = list([][]string{{"Connector", "Device", "Ways"}, {"A", "unit", "8"}, {"L", "parts", "8"}})
-	j.Sheets[gather.DeviceList] = list([][]string{{"Device", "Kind", "System"}, {"unit", "unit", "engine"}, {"parts", "", "fuel"}})
+	j.Sheets[gather.ConnectorList] = list([][]string{{"Connector", "Device", "Ways"}, {"A", "unit", "8"},
+		{"L", "parts", "8"}})
+	j.Sheets[gather.DeviceList] = list([][]string{{"Device", "Kind", "System"}, {"unit", "unit", "engine"},
+		{"parts", "", "fuel"}})
 	j.Map = &reach.Map{Stations: []reach.Station{{ID: "in", Group: "body"}, {ID: "out", Group: "body"},
-		{ID: "dash", Group: "body"}, {ID: "rear", Group: "body"}}, Paths: []reach.Path{{ID: "p", From: "in", To: "out", Length: 300},
-		{ID: "q", From: "in", To: "dash", Length: 400}, {ID: "r", From: "dash", To: "rear", Length: 900}}}
+		{ID: "dash", Group: "body"}, {ID: "rear", Group: "body"}},
+		Paths: []reach.Path{{ID: "p", From: "in", To: "out", Length: 300},
+			{ID: "q", From: "in", To: "dash", Length: 400}, {ID: "r", From: "dash", To: "rear", Length: 900}}}
 	parts := "rear"
 	if back {
 		parts = "in"
 	}
-	for thing, at := range map[reach.Thing]string{{Kind: reach.ADevice, ID: "unit"}: "in", {Kind: reach.ADevice, ID: "parts"}: parts,
-		{Kind: reach.AConnector, ID: "J"}: "out", {Kind: reach.AConnector, ID: "D"}: "dash"} {
+	for thing, at := range map[reach.Thing]string{{Kind: reach.ADevice, ID: "unit"}: "in",
+		{Kind: reach.ADevice, ID: "parts"}: parts,
+		{Kind: reach.AConnector, ID: "J"}:  "out", {Kind: reach.AConnector, ID: "D"}: "dash"} {
 		j.Places = append(j.Places, reach.Place{Thing: thing, Station: at})
 	}
 	return j
 }
 
-// Joints that are spread behind a plug lie where both wires can come: by the geometry of a straight trunk, reckoned here
-// by hand. A tail of 80 mm hangs from the trunk at every plug. The vehicle's wire ends so far behind its plug as is
-// said, up its tail and then along the trunk; ours comes from the unit, up its tail and along the trunk to that point.
+// Joints that are spread behind a plug lie where both wires can come: by the geometry of a straight trunk, reckoned
+// here by hand. A tail of 80 mm hangs from the trunk at every plug. The vehicle's wire ends so far behind its plug as
+// is said, up its tail and then along the trunk; ours comes from the unit, up its tail and along the trunk to that
+// point.
 func TestJointsAreWhereBothWiresCome(t *testing.T) {
 	const tail, lap = 80.0, 15.0
 	for _, back := range []bool{false, true} {

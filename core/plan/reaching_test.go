@@ -19,13 +19,21 @@ func spanned() stored.Job {
 	list := func(rows ...[]string) *gather.Sheet { return &gather.Sheet{Cells: rows} }
 	j := stored.Job{Title: "t", Kind: stored.Classic, Sheets: map[gather.SheetKind]*gather.Sheet{
 		gather.WireList: list([]string{"Wire", "From", "Cavity", "To", "Cavity", "Colour", "Size", "Function", "Length mm"},
-			[]string{"w1", "A", "1", "J", "1", "GN", "0.75", "Injector 1, control", "900"}, []string{"w2", "A", "2", "S1", "", "GN-WH", "0.75", "", "900"},
-			[]string{"w3", "S1", "", "J", "2", "GN-WH", "0.75", "", "300"}, []string{"w4", "S1", "", "K", "1", "GN-WH", "0.75", "", "300"}, []string{"w5", "K", "2", "A", "3", "GN", "0.75", "", "2500"}),
-		gather.ConnectorList: list([]string{"Connector", "Device", "Ways"}, []string{"A", "unit", "8"}, []string{"J", "injector", "4"}, []string{"K", "valve", "4"}),
-		gather.DeviceList:    list([]string{"Device", "Kind", "System"}, []string{"unit", "unit", "engine"}, []string{"injector", "", "fuel"}, []string{"valve", "", "emissions"}),
-		gather.SpliceList:    list([]string{"Splice", "Seen"}, []string{"S1", "yes"})}}
-	j.Map = &reach.Map{Stations: []reach.Station{{ID: "in", Group: "body"}, {ID: "out", Group: "engine"}}, Paths: []reach.Path{{ID: "p", From: "in", To: "out", Length: 1500, Spread: 10}}}
-	for thing, at := range map[reach.Thing]string{{Kind: reach.ADevice, ID: "unit"}: "in", {Kind: reach.ADevice, ID: "injector"}: "out", {Kind: reach.ADevice, ID: "valve"}: "out", {Kind: reach.ASplice, ID: "S1"}: "out"} {
+			[]string{"w1", "A", "1", "J", "1", "GN", "0.75", "Injector 1, control", "900"},
+			[]string{"w2", "A", "2", "S1", "", "GN-WH", "0.75", "", "900"},
+			[]string{"w3", "S1", "", "J", "2", "GN-WH", "0.75", "", "300"},
+			[]string{"w4", "S1", "", "K", "1", "GN-WH", "0.75", "", "300"},
+			[]string{"w5", "K", "2", "A", "3", "GN", "0.75", "", "2500"}),
+		gather.ConnectorList: list([]string{"Connector", "Device", "Ways"}, []string{"A", "unit", "8"},
+			[]string{"J", "injector", "4"}, []string{"K", "valve", "4"}),
+		gather.DeviceList: list([]string{"Device", "Kind", "System"}, []string{"unit", "unit", "engine"},
+			[]string{"injector", "", "fuel"}, []string{"valve", "", "emissions"}),
+		gather.SpliceList: list([]string{"Splice", "Seen"}, []string{"S1", "yes"})}}
+	j.Map = &reach.Map{Stations: []reach.Station{{ID: "in", Group: "body"}, {ID: "out", Group: "engine"}},
+		Paths: []reach.Path{{ID: "p", From: "in", To: "out", Length: 1500, Spread: 10}}}
+	for thing, at := range map[reach.Thing]string{{Kind: reach.ADevice, ID: "unit"}: "in",
+		{Kind: reach.ADevice, ID: "injector"}: "out", {Kind: reach.ADevice, ID: "valve"}: "out",
+		{Kind: reach.ASplice, ID: "S1"}: "out"} {
 		j.Places = append(j.Places, reach.Place{Thing: thing, Station: at})
 	}
 	slices.SortFunc(j.Places, func(a, b reach.Place) int {
@@ -88,9 +96,11 @@ func TestReachFollowsThin(t *testing.T) {
 func TestReachFollowsMatch(t *testing.T) {
 	j := spanned()
 	table := func(name string, rows ...[]string) *stored.Table {
-		return &stored.Table{Name: name, Trust: harness.Maker, Cells: append([][]string{{"Connector", "Cavity", "Function", "Colour"}}, rows...)}
+		return &stored.Table{Name: name, Trust: harness.Maker,
+			Cells: append([][]string{{"Connector", "Cavity", "Function", "Colour"}}, rows...)}
 	}
-	j.Kind, j.From, j.To = stored.Integrated, table("chassis", []string{"D", "1", "Injector 1, control", "GN"}), table("donor", []string{"J", "1", "Injector 1, control", "GN"})
+	j.Kind, j.From, j.To = stored.Integrated, table("chassis", []string{"D", "1", "Injector 1, control", "GN"}),
+		table("donor", []string{"J", "1", "Injector 1, control", "GN"})
 	j.Map.Stations = append(j.Map.Stations, reach.Station{ID: "dash", Group: "body"})
 	j.Map.Paths = append(j.Map.Paths, reach.Path{ID: "q", From: "in", To: "dash", Length: 400, Spread: 10})
 	j.Places = append(j.Places, reach.Place{Thing: reach.Thing{Kind: reach.AConnector, ID: "D"}, Station: "dash"})
@@ -100,7 +110,8 @@ func TestReachFollowsMatch(t *testing.T) {
 	j.Decisions = []match.Decision{{Side: match.From, At: ref("D1"), Choice: match.Matched, To: ref("J1")}}
 	p := computeJob(t, j)
 	l := lineOf(t, p, "w1")
-	if before.Stations[len(before.Stations)-1] != "out" || l.Stations[len(l.Stations)-1] != "dash" || l.Need >= before.Need {
+	if before.Stations[len(before.Stations)-1] != "out" || l.Stations[len(l.Stations)-1] != "dash" ||
+		l.Need >= before.Need {
 		t.Errorf("w1 went to %v, and goes to %v", before.Stations, l.Stations)
 	}
 	proven(t, "joined", p)
@@ -113,8 +124,10 @@ func TestReachFollowsMatch(t *testing.T) {
 // Where terminals move a wire must reach its new cavity, wherever that is.
 func TestReachFollowsPin(t *testing.T) {
 	j := job([]string{"A1 Injector 1"}, []string{"B1 Injector 1"}, matched("A1", "B1"))
-	j.Sheets = map[gather.SheetKind]*gather.Sheet{gather.WireList: {Cells: [][]string{{"Wire", "From", "Cavity", "To", "Cavity", "Length mm", "Size"}, {"w1", "A", "1", "J", "1", "700", "0.5"}}}}
-	j.Map = &reach.Map{Stations: []reach.Station{{ID: "a"}, {ID: "b"}, {ID: "j"}}, Paths: []reach.Path{{ID: "aj", From: "a", To: "j", Length: 400}, {ID: "bj", From: "b", To: "j", Length: 900}}}
+	j.Sheets = map[gather.SheetKind]*gather.Sheet{gather.WireList: {Cells: [][]string{{"Wire", "From", "Cavity", "To",
+		"Cavity", "Length mm", "Size"}, {"w1", "A", "1", "J", "1", "700", "0.5"}}}}
+	j.Map = &reach.Map{Stations: []reach.Station{{ID: "a"}, {ID: "b"}, {ID: "j"}},
+		Paths: []reach.Path{{ID: "aj", From: "a", To: "j", Length: 400}, {ID: "bj", From: "b", To: "j", Length: 900}}}
 	for c, at := range map[string]string{"A": "a", "B": "b", "J": "j"} {
 		j.Places = append(j.Places, reach.Place{Thing: reach.Thing{Kind: reach.AConnector, ID: c}, Station: at})
 	}
@@ -170,7 +183,8 @@ func TestWhatWasCutIsRemembered(t *testing.T) {
 		t.Errorf("it would reach without: %v, %+v", p.Findings, p.Proof)
 	}
 	j.Ticks = slices.DeleteFunc(j.Ticks, func(x work.Tick) bool { return len(x.Edits) > 0 })
-	j.Ticks = append(j.Ticks, work.Tick{Step: "x", Stage: "reach", Text: "cut what is not there", Wire: "w9", Edits: []harness.Edit{{Do: harness.Cut, Wire: "w9"}}, When: 99})
+	j.Ticks = append(j.Ticks, work.Tick{Step: "x", Stage: "reach", Text: "cut what is not there", Wire: "w9",
+		Edits: []harness.Edit{{Do: harness.Cut, Wire: "w9"}}, When: 99})
 	if p = computeJob(t, j); len(found(p, "tick-lost")) != 1 || !p.Proof.Partial {
 		t.Errorf("cut what is not there: %v", p.Findings)
 	}

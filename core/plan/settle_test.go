@@ -14,8 +14,8 @@ import (
 	"draxel/core/work"
 )
 
-// What is measured first is settled by a reading that fits what the wire is said to be, and by no other: a dead feed holds
-// the joint and is a danger, a ground that is none is wrong.
+// What is measured first is settled by a reading that fits what the wire is said to be, and by no other: a dead feed
+// holds the joint and is a danger, a ground that is none is wrong.
 func TestOnlyAReadingThatFitsSettlesIt(t *testing.T) {
 	volts := func(key gather.Key, v float64, loaded bool) gather.Measurement {
 		return gather.Measurement{At: ref("D1"), Key: key, Volts: &v, Loaded: loaded}
@@ -27,11 +27,14 @@ func TestOnlyAReadingThatFitsSettlesIt(t *testing.T) {
 		measured bool             // the step that measures first is not there any more
 		severity finding.Severity // of what is found; empty: nothing, and it is joined
 	}{
-		"nobody has measured":      {says: "Ignition feed"},
-		"live in run and crank":    {"Ignition feed", []gather.Measurement{volts("run", 12.2, true), volts("crank", 10.8, true)}, true, ""},
-		"dead in run":              {"Ignition feed", []gather.Measurement{volts("run", 0.1, false)}, false, finding.Danger},
-		"it drops out in crank":    {"Ignition feed", []gather.Measurement{volts("run", 12.3, true), volts("crank", 0.2, true)}, false, finding.Danger},
-		"dead, then mended":        {"Battery feed", []gather.Measurement{volts("off", 0.1, false), volts("off", 12.5, true)}, true, ""},
+		"nobody has measured": {says: "Ignition feed"},
+		"live in run and crank": {"Ignition feed", []gather.Measurement{volts("run", 12.2, true),
+			volts("crank", 10.8, true)}, true, ""},
+		"dead in run": {"Ignition feed", []gather.Measurement{volts("run", 0.1, false)}, false, finding.Danger},
+		"it drops out in crank": {"Ignition feed", []gather.Measurement{volts("run", 12.3, true),
+			volts("crank", 0.2, true)}, false, finding.Danger},
+		"dead, then mended": {"Battery feed", []gather.Measurement{volts("off", 0.1, false),
+			volts("off", 12.5, true)}, true, ""},
 		"only with the key off":    {"Ignition feed", []gather.Measurement{volts("off", 0, false)}, false, ""},
 		"a ground":                 {"Power ground", []gather.Measurement{ohms(0.3)}, true, ""},
 		"a ground of 40 Ω":         {"Power ground", []gather.Measurement{ohms(40)}, false, finding.Wrong},
@@ -60,7 +63,10 @@ func TestOnlyAReadingThatFitsSettlesIt(t *testing.T) {
 			joined := slices.ContainsFunc(p.Work.Steps, func(s work.Step) bool {
 				return s.Stage == work.Join && (s.Kind == join.Make || strings.Contains(s.Text, "label it \"D1"))
 			})
-			first := slices.ContainsFunc(p.Work.Steps, func(s work.Step) bool { return strings.HasPrefix(s.Text, "Measure first") })
+			first := slices.ContainsFunc(p.Work.Steps, func(s work.Step) bool {
+				return strings.HasPrefix(s.Text,
+					"Measure first")
+			})
 			if c.severity != "" {
 				if i < 0 || p.Findings[i].Severity != c.severity || joined || len(p.Proof.Left) != 1 {
 					t.Errorf("found %d, joined %v, left off %v: %v", i, joined, p.Proof.Left, p.Findings)

@@ -22,11 +22,13 @@ func TestASourcedWireIsLengthened(t *testing.T) {
 			{Kind: match.OpenEnd, Owner: "Ines"}} {
 			j := spanned()
 			table := func(name, connector string) *stored.Table {
-				return &stored.Table{Name: name, Trust: harness.Maker, Cells: [][]string{{"Connector", "Cavity", "Function", "Colour", "Size"},
-					{connector, "1", "Ignition feed", "GN", "0.75"}}}
+				return &stored.Table{Name: name, Trust: harness.Maker,
+					Cells: [][]string{{"Connector", "Cavity", "Function", "Colour", "Size"},
+						{connector, "1", "Ignition feed", "GN", "0.75"}}}
 			}
 			j.Kind, j.From, j.To = kind.ID, table("found", "A"), table("wanted", "D")
-			j.Decisions = []match.Decision{{Side: match.From, At: ref("A1"), Choice: match.Sourced, Source: "ignition", Origin: &o}}
+			j.Decisions = []match.Decision{{Side: match.From, At: ref("A1"), Choice: match.Sourced, Source: "ignition",
+				Origin: &o}}
 			what := string(kind.ID) + " from " + o.String()
 			p := computeJob(t, j)
 			if l := lineOf(t, p, "w1"); l.Verdict != reach.Extend {

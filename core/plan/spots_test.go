@@ -21,7 +21,8 @@ var behind = regexp.MustCompile(`(?:behind|Bare .* at) ([A-Z])-?(\d+)\b`)
 // moment. What moved is followed by the moves of terminals alone, in a map of the test's own; before that, the example
 // of the trade: a wire has gone to A3, and another has come where it was.
 func TestStepsNameTheCavityAsItIsThen(t *testing.T) {
-	j := job([]string{"A1 Ignition feed", "A2 Injector 2"}, []string{"A3 Ignition feed", "A1 Injector 2", "B1 Ignition feed"},
+	j := job([]string{"A1 Ignition feed", "A2 Injector 2"},
+		[]string{"A3 Ignition feed", "A1 Injector 2", "B1 Ignition feed"},
 		matched("A1", "A3"), matched("A2", "A1"),
 		match.Decision{Side: match.To, At: ref("B1"), Choice: match.Branch, Of: ref("A1")})
 	p := computeJob(t, j)
@@ -31,7 +32,8 @@ func TestStepsNameTheCavityAsItIsThen(t *testing.T) {
 			said = s.Text
 		}
 	}
-	if !strings.Contains(said, "now in A3") || !strings.Contains(said, "behind A3") || strings.Contains(said, "behind A1") {
+	if !strings.Contains(said, "now in A3") || !strings.Contains(said, "behind A3") ||
+		strings.Contains(said, "behind A1") {
 		t.Errorf("%q", said)
 	}
 	moved, named := 0, 0
@@ -49,7 +51,8 @@ func TestStepsNameTheCavityAsItIsThen(t *testing.T) {
 		for range 10 {
 			decideMixed(r, &j, &p, f)
 			for _, d := range j.Decisions { // a lead from a wire that moves
-				if to := f.To.Rows[r.IntN(len(f.To.Rows))]; d.Choice == match.Matched && r.IntN(4) == 0 && !taken(j.Decisions, to.Ref) {
+				if to := f.To.Rows[r.IntN(len(f.To.Rows))]; d.Choice == match.Matched && r.IntN(4) == 0 &&
+					!taken(j.Decisions, to.Ref) {
 					j.Decisions = append(j.Decisions, match.Decision{Side: match.To, At: to.Ref, Choice: match.Branch, Of: d.At})
 				}
 			}

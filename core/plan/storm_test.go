@@ -22,8 +22,10 @@ var storms = flag.Uint64("storms", 60, "how many random jobs TestAPlanStandsInAS
 // the bench, ticks, moves made otherwise. The plan always stands: it is proven, or says that within the limit it
 // cannot begin.
 func TestAPlanStandsInAStorm(t *testing.T) {
-	words := []string{"Injector 1", "Injector 2", "Fan relay 1 control", "Canister purge", "Battery feed", "Power ground", "Knock sensor 1", "zqk", "Fuel pump relay control"}
-	faces := []string{"2x3 sealed, 1.5 mm, family s15", "2x3, 1.5 mm, family s15, soldered", "2x3 unsealed, 1.5 mm, row 2 of 2.8 mm, family u15, pull to seat", ""}
+	words := []string{"Injector 1", "Injector 2", "Fan relay 1 control", "Canister purge", "Battery feed", "Power ground",
+		"Knock sensor 1", "zqk", "Fuel pump relay control"}
+	faces := []string{"2x3 sealed, 1.5 mm, family s15", "2x3, 1.5 mm, family s15, soldered",
+		"2x3 unsealed, 1.5 mm, row 2 of 2.8 mm, family u15, pull to seat", ""}
 	for seed := range *storms {
 		r := rand.New(rand.NewPCG(seed, 77))
 		lines := func() (out []string) {
@@ -72,11 +74,15 @@ func TestAPlanStandsInAStorm(t *testing.T) {
 				}
 			case 3, 4:
 				at := cavity(from)
-				d := match.Decision{Side: match.From, At: at, To: cavity(to), Choice: []match.Choice{match.Gone, match.Matched, match.Matched, match.Joined, match.Sourced}[r.IntN(5)], Source: "ground"}
+				d := match.Decision{Side: match.From, At: at, To: cavity(to),
+					Choice: []match.Choice{match.Gone, match.Matched, match.Matched, match.Joined, match.Sourced}[r.IntN(5)],
+					Source: "ground"}
 				j.Decisions = append(without(j.Decisions, match.From, at), d)
 			case 5:
 				at := cavity(to)
-				j.Decisions = append(without(j.Decisions, match.To, at), match.Decision{Side: match.To, At: at, Of: cavity(from), Choice: []match.Choice{match.Vacant, match.Branch}[r.IntN(2)]})
+				j.Decisions = append(without(j.Decisions, match.To, at),
+					match.Decision{Side: match.To, At: at, Of: cavity(from),
+						Choice: []match.Choice{match.Vacant, match.Branch}[r.IntN(2)]})
 			case 6:
 				if at := anywhere(); p.Pin.Now.Has(at) {
 					what := pin.Whats()[r.IntN(4)]
@@ -99,12 +105,14 @@ func TestAPlanStandsInAStorm(t *testing.T) {
 			case 8:
 				b := randomMove(r, p.Pin.Now, hand)
 				if len(b) > 0 {
-					j.Ticks = append(j.Ticks, ticked(work.Tick{Step: fmt.Sprint("otherwise ", len(j.Ticks)), Edits: b, Stage: "pin", Kind: "otherwise"}, len(j.Ticks)))
+					j.Ticks = append(j.Ticks, ticked(work.Tick{Step: fmt.Sprint("otherwise ", len(j.Ticks)), Edits: b, Stage: "pin",
+						Kind: "otherwise"}, len(j.Ticks)))
 				}
 			}
 			p = computeJob(t, j)
 			if wrong(p) {
-				t.Fatalf("job %d, in hand %d: %+v\nsteps %s\ndone %q\nreports %+v\ndecisions %+v", seed, hand, p.Proof, texts(p), done, j.Reports, j.Decisions)
+				t.Fatalf("job %d, in hand %d: %+v\nsteps %s\ndone %q\nreports %+v\ndecisions %+v", seed, hand, p.Proof, texts(p),
+					done, j.Reports, j.Decisions)
 			}
 			if !p.Totals.Reconciled {
 				t.Fatalf("job %d: the counts do not balance: %+v", seed, p.Totals)

@@ -28,12 +28,17 @@ func sheet(lines ...string) *gather.Sheet {
 // small is a re-pinned harness of four wires, with the parts at their far ends.
 func small(kind stored.Kind) stored.Job {
 	return stored.Job{Title: "small", Kind: kind,
-		From: table("old", []string{"A", "1", "Injector 1"}, []string{"A", "2", "Canister purge valve, control"}, []string{"A", "3", "Battery"}, []string{"A", "4", "Coolant temperature sensor"}),
-		To:   table("new", []string{"A", "1", "Injector 1"}, []string{"A", "2", "Coolant temperature sensor"}, []string{"A", "3", "Battery"}),
+		From: table("old", []string{"A", "1", "Injector 1"}, []string{"A", "2", "Canister purge valve, control"},
+			[]string{"A", "3", "Battery"}, []string{"A", "4", "Coolant temperature sensor"}),
+		To: table("new", []string{"A", "1", "Injector 1"}, []string{"A", "2", "Coolant temperature sensor"},
+			[]string{"A", "3", "Battery"}),
 		Sheets: map[gather.SheetKind]*gather.Sheet{
-			gather.WireList:      sheet("Wire|From|Cavity|To|Cavity", "W1|A|1|IJ|1", "W2|A|2|PV|1", "W3|A|3|F|1", "W4|A|4|CT|1", "W5|PV|2|S1|", "W6|S1||F|2", "W7|S1||IJ|2"),
-			gather.ConnectorList: sheet("Connector|Device", "A|unit", "IJ|injector 1", "PV|purge valve", "F|fuse box", "CT|coolant sensor"),
-			gather.DeviceList:    sheet("Device|Kind|System", "unit|unit|engine", "injector 1||fuel", "purge valve||emissions", "fuse box|fuses|power", "coolant sensor||cooling"),
+			gather.WireList: sheet("Wire|From|Cavity|To|Cavity", "W1|A|1|IJ|1", "W2|A|2|PV|1", "W3|A|3|F|1", "W4|A|4|CT|1",
+				"W5|PV|2|S1|", "W6|S1||F|2", "W7|S1||IJ|2"),
+			gather.ConnectorList: sheet("Connector|Device", "A|unit", "IJ|injector 1", "PV|purge valve", "F|fuse box",
+				"CT|coolant sensor"),
+			gather.DeviceList: sheet("Device|Kind|System", "unit|unit|engine", "injector 1||fuel", "purge valve||emissions",
+				"fuse box|fuses|power", "coolant sensor||cooling"),
 		}}
 }
 
@@ -81,8 +86,10 @@ func TestWhatThinTakesOutPinPulls(t *testing.T) {
 // the two stages contradict each other, and that is said.
 func TestMatchKeepsWhatItUses(t *testing.T) {
 	j := small(stored.Repinned)
-	j.Decisions = []match.Decision{{Side: match.From, At: harness.Ref{Connector: "A", Cavity: "4"}, Choice: match.Matched, To: harness.Ref{Connector: "A", Cavity: "2"}}}
-	j.Thin = []thin.Decision{{On: thin.System, ID: "cooling", Choice: thin.Goes}, {On: thin.Module, ID: "purge valve", Choice: thin.Goes, Reason: "none"}}
+	j.Decisions = []match.Decision{{Side: match.From, At: harness.Ref{Connector: "A", Cavity: "4"}, Choice: match.Matched,
+		To: harness.Ref{Connector: "A", Cavity: "2"}}}
+	j.Thin = []thin.Decision{{On: thin.System, ID: "cooling", Choice: thin.Goes},
+		{On: thin.Module, ID: "purge valve", Choice: thin.Goes, Reason: "none"}}
 	f, p := follow(t, j)
 	verdict := func(p plan.Plan, id harness.WireID) thin.Verdict {
 		return p.Thin.Result.Wires[slices.IndexFunc(f.Laid.Loom.Wires, func(w harness.Wire) bool { return w.ID == id })]
@@ -118,7 +125,8 @@ func TestProposals(t *testing.T) {
 	if strings.Join(got, ", ") != "system lighting, wire W2" || p.Thin.Counts.Goes != 0 {
 		t.Errorf("proposed %v, %d go", got, p.Thin.Counts.Goes)
 	}
-	j.Thin = []thin.Decision{{On: thin.System, ID: "lighting", Choice: thin.Keep}, {On: thin.Wire, ID: "W2", Choice: thin.Goes}}
+	j.Thin = []thin.Decision{{On: thin.System, ID: "lighting", Choice: thin.Keep},
+		{On: thin.Wire, ID: "W2", Choice: thin.Goes}}
 	if _, p := follow(t, j); len(p.Thin.Proposed) != 0 {
 		t.Errorf("what is decided is proposed again: %v", p.Thin.Proposed)
 	}
@@ -161,7 +169,8 @@ func TestTheGateKnowsWhatWasNoted(t *testing.T) {
 
 func TestYard(t *testing.T) {
 	j := small(stored.Repinned)
-	j.Identity = &gather.Identity{Throttle: gather.Change{Donor: "cable", Will: "electric"}, Immobiliser: "keep and relearn", Gearbox: gather.Change{Donor: "manual", Will: "automatic"}}
+	j.Identity = &gather.Identity{Throttle: gather.Change{Donor: "cable", Will: "electric"},
+		Immobiliser: "keep and relearn", Gearbox: gather.Change{Donor: "manual", Will: "automatic"}}
 	j.Looked = map[string]gather.Looked{"IJ": {Latch: gather.Broken}, "PV": {Latch: gather.Broken}}
 	j.Thin = []thin.Decision{{On: thin.Module, ID: "purge valve", Choice: thin.Goes, Reason: "none"}}
 	_, p := follow(t, j)
@@ -191,8 +200,12 @@ func TestYard(t *testing.T) {
 func TestEarlier(t *testing.T) {
 	past := small(stored.Repinned)
 	ref := func(c string) harness.Ref { return harness.Ref{Connector: "A", Cavity: c} }
-	past.Decisions = []match.Decision{{Side: match.From, At: ref("1"), Choice: match.Matched, To: ref("1")}, {Side: match.From, At: ref("2"), Choice: match.Gone}, {Side: match.From, At: ref("3"), Choice: match.Matched, To: ref("3")}, {Side: match.From, At: ref("4"), Choice: match.Matched, To: ref("2")}}
-	past.Thin = []thin.Decision{{On: thin.Module, ID: "purge valve", Choice: thin.Goes, Reason: "none"}, {On: thin.Module, ID: "not here", Choice: thin.Goes}, {On: thin.System, ID: "fuel", Choice: thin.Keep}}
+	past.Decisions = []match.Decision{{Side: match.From, At: ref("1"), Choice: match.Matched, To: ref("1")},
+		{Side: match.From, At: ref("2"), Choice: match.Gone},
+		{Side: match.From, At: ref("3"), Choice: match.Matched, To: ref("3")},
+		{Side: match.From, At: ref("4"), Choice: match.Matched, To: ref("2")}}
+	past.Thin = []thin.Decision{{On: thin.Module, ID: "purge valve", Choice: thin.Goes, Reason: "none"},
+		{On: thin.Module, ID: "not here", Choice: thin.Goes}, {On: thin.System, ID: "fuel", Choice: thin.Keep}}
 	now := small(stored.Repinned)
 	now.From.Cells[3] = []string{"A", "3", "Ignition feed"}
 	now.Decisions = past.Decisions[3:]
@@ -214,18 +227,22 @@ func TestEarlier(t *testing.T) {
 	}
 }
 
-// Small differences of wording do not keep a decision behind, nor does the side: a cavity that was left empty is brought too,
-// and counts as open until it is verified.
+// Small differences of wording do not keep a decision behind, nor does the side: a cavity that was left empty is
+// brought too, and counts as open until it is verified.
 func TestEarlierBearsOtherWords(t *testing.T) {
 	past := stored.Job{Title: "first", Kind: stored.Repinned,
-		From: table("ours", []string{"A", "1", "Injector 1, control"}, []string{"A", "2", "Knock sensor 1"}, []string{"A", "3", "Purge valve"}),
-		To:   table("theirs", []string{"P", "1", "INJ 1"}, []string{"P", "2", "Knock 1"}, []string{"P", "3", "Secondary air pump"}),
+		From: table("ours", []string{"A", "1", "Injector 1, control"}, []string{"A", "2", "Knock sensor 1"},
+			[]string{"A", "3", "Purge valve"}),
+		To: table("theirs", []string{"P", "1", "INJ 1"}, []string{"P", "2", "Knock 1"},
+			[]string{"P", "3", "Secondary air pump"}),
 		Decisions: []match.Decision{matched("A1", "P1"), matched("A2", "P2"),
 			{Side: match.To, At: harness.Ref{Connector: "P", Cavity: "3"}, Choice: match.Vacant, Reason: "none fitted"}}}
 	now := past
 	now.Decisions = nil
-	now.From = table("ours", []string{"A", "1", "Control, Injector 1"}, []string{"A", "2", "Knock sensor 2"}, []string{"A", "3", "Purge valve"})
-	now.To = table("theirs", []string{"P", "1", "Fuel injector no. 1"}, []string{"P", "2", "Knock 1"}, []string{"P", "3", "Secondary air pump"})
+	now.From = table("ours", []string{"A", "1", "Control, Injector 1"}, []string{"A", "2", "Knock sensor 2"},
+		[]string{"A", "3", "Purge valve"})
+	now.To = table("theirs", []string{"P", "1", "Fuel injector no. 1"}, []string{"P", "2", "Knock 1"},
+		[]string{"P", "3", "Secondary air pump"})
 	brought, err := fact.Earlier(now, past)
 	matches := brought.Match
 	got := ""
@@ -243,11 +260,12 @@ func TestEarlierBearsOtherWords(t *testing.T) {
 	}
 }
 
-// An exchange of outputs comes with an earlier map where both outputs are here too, and exchanges nothing until somebody
-// has taken it over.
+// An exchange of outputs comes with an earlier map where both outputs are here too, and exchanges nothing until
+// somebody has taken it over.
 func TestEarlierExchanges(t *testing.T) {
 	ref := func(c string) harness.Ref { return harness.Ref{Connector: "P", Cavity: c} }
-	past := stored.Job{Title: "first", Kind: stored.Repinned, From: table("ours", []string{"A", "1", "Purge valve, control"}),
+	past := stored.Job{Title: "first", Kind: stored.Repinned,
+		From: table("ours", []string{"A", "1", "Purge valve, control"}),
 		To: table("theirs", []string{"P", "1", "Purge valve, control"}, []string{"P", "2", "Fan relay, control"},
 			[]string{"P", "3", "Pump relay, control"}, []string{"P", "4", "Starter relay, control"}),
 		Exchanges: []pin.Exchange{{A: ref("1"), B: ref("2"), Reason: "burnt"}, {A: ref("3"), B: ref("4")}}}
@@ -256,7 +274,8 @@ func TestEarlierExchanges(t *testing.T) {
 	now.To = table("theirs", []string{"P", "1", "Purge valve, control"}, []string{"P", "2", "Fan relay, control"},
 		[]string{"P", "3", "Pump relay, control"}, []string{"P", "4", "Wastegate valve, control"})
 	brought, err := fact.Earlier(now, past)
-	if err != nil || len(brought.Exchanges) != 1 || brought.Exchanges[0].A != ref("1") || brought.Exchanges[0].Verify != "first" {
+	if err != nil || len(brought.Exchanges) != 1 || brought.Exchanges[0].A != ref("1") ||
+		brought.Exchanges[0].Verify != "first" {
 		t.Fatalf("%+v, %v", brought.Exchanges, err)
 	}
 	now.Exchanges = brought.Exchanges
@@ -321,7 +340,8 @@ func TestWorkDoneBeforeTheDecisionsChanged(t *testing.T) {
 	if p.Proof.Fault != "" || !p.Proof.Reached || !anew {
 		t.Errorf("a splice that was taken apart and is wanted: %+v", p.Proof)
 	}
-	j.Ticks = append(j.Ticks, work.Tick{Step: "out", Edits: []harness.Edit{{Do: harness.Free, At: harness.Ref{Connector: "CT"}}}, Text: "Take connector CT off.", When: 2})
+	j.Ticks = append(j.Ticks, work.Tick{Step: "out", Edits: []harness.Edit{{Do: harness.Free,
+		At: harness.Ref{Connector: "CT"}}}, Text: "Take connector CT off.", When: 2})
 	if _, p := follow(t, j); p.Proof.Fault != "" || !has(p.Findings, "done-unwanted") {
 		t.Errorf("a plug that is off and is wanted: %+v %v", p.Proof, p.Findings)
 	}

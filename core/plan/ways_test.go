@@ -281,7 +281,8 @@ func oneCircuit(t *testing.T, seed uint64, j *stored.Job, f fact.Facts, p *plan.
 			continue
 		}
 		one := b.one(string(a), c)
-		if one == said && l.Verdict != match.Faces && !(one && before.one(string(a), c)) { // of one circuit they may be anyway
+		// of one circuit they may be anyway
+		if one == said && l.Verdict != match.Faces && !(one && before.one(string(a), c)) {
 			t.Fatalf("job %d: %s and %s (%s, %s) are one circuit: %v, left off: %v", seed, l.From, l.To, w.Way, l.Verdict, one,
 				p.Proof.Left)
 		}

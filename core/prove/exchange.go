@@ -204,7 +204,8 @@ func (v *Vehicle) Points() []string {
 		switch {
 		case wire && cavity:
 			out = append(out, base)
-		case !wire && (slices.Contains(v.Studs, name) || strings.HasPrefix(name, "fuse ") || strings.HasPrefix(name, "battery ")):
+		case !wire && (slices.Contains(v.Studs, name) || strings.HasPrefix(name, "fuse ") ||
+			strings.HasPrefix(name, "battery ")):
 			out = append(out, name)
 		}
 	}

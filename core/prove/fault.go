@@ -43,7 +43,8 @@ func Faults(causes []Cause, s Setup) []network.Fault {
 // How likely each kind is, one to another, before anything is known (common practice): what hands did comes before
 // what the factory did.
 var priors = map[string]float64{"open": 0.3, "loose": 1, "thin": 0.5, "blown": 1.5, "dead": 1, "stuck": 0.3,
-	"short": 0.15, "supply": 0.08, "swap": 0.5, "crossed": 0.4, "shell": 0.5, "beside": 0.15, "misprint": 0.15, "diode": 0.2,
+	"short": 0.15, "supply": 0.08, "swap": 0.5, "crossed": 0.4, "shell": 0.5, "beside": 0.15, "misprint": 0.15,
+	"diode":    0.2,
 	"position": 0.2, "ground": 1, "load": 0.6, "switch": 0.5, "withheld": 0.8}
 
 // Causes lists every single fault of the stated kinds.

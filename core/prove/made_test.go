@@ -21,7 +21,8 @@ func vehicle(r *rand.Rand, loads int) *prove.Vehicle {
 		wires++
 		name := fmt.Sprint("w", wires)
 		b.Add(
-			network.Element{Name: name, Wire: harness.WireID(name), Kind: network.Copper, A: x, B: y, Ohms: 0.02 + r.Float64()*0.06},
+			network.Element{Name: name, Wire: harness.WireID(name), Kind: network.Copper, A: x, B: y,
+				Ohms: 0.02 + r.Float64()*0.06},
 		)
 	}
 	plug := func(id string, unit bool, n int, like ...string) {

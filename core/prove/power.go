@@ -39,7 +39,8 @@ var gates = []Gate{
 	{ID: "second", Title: "A second pair of eyes", Do: []string{
 		"Every power and ground cavity checked once more by another person, or on another day (Pin, second check)."}},
 	{ID: "small", Title: "A small master fuse", Do: []string{"A fuse of 5 to 10 A in the place of the main one.",
-		"Battery on, units out, every switch off."}, Caution: "A fire extinguisher to hand. What gets warm is switched off first.",
+		"Battery on, units out, every switch off."}, Caution: "A fire extinguisher to hand. What gets warm is switched " +
+		"off first.",
 		Asks: &Asked{"current with everything off", "A", 0, 0.5}},
 	{ID: "feeds", Title: "Feeds, one by one", Sheet: []string{"feeds", "relays"},
 		Do: []string{

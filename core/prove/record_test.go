@@ -31,14 +31,18 @@ func TestOneChangeAtATime(t *testing.T) {
 		"nothing":     {prove.Decisions{}, ""},
 		"one":         {prove.Decisions{Notes: []prove.Note{change(1, "relay")}}, ""},
 		"two at once": {prove.Decisions{Notes: []prove.Note{change(5, "fuse"), change(1, "relay")}}, "two-changes"},
-		"three":       {prove.Decisions{Notes: []prove.Note{change(1, "a"), change(2, "b"), change(3, "c")}}, "two-changes two-changes"},
-		"heard between": {prove.Decisions{Notes: []prove.Note{change(1, "a"), {ID: "h", Kind: prove.Heard, Text: "a hum", When: 2},
+		"three": {prove.Decisions{Notes: []prove.Note{change(1, "a"), change(2, "b"), change(3, "c")}},
+			"two-changes two-changes"},
+		"heard between": {prove.Decisions{Notes: []prove.Note{change(1, "a"),
+			{ID: "h", Kind: prove.Heard, Text: "a hum", When: 2},
 			change(3, "b")}}, "two-changes"},
-		"tested between": {prove.Decisions{Notes: []prove.Note{change(1, "a"), {ID: "h", Kind: prove.Tested, Text: "turned the key", When: 2},
+		"tested between": {prove.Decisions{Notes: []prove.Note{change(1, "a"),
+			{ID: "h", Kind: prove.Tested, Text: "turned the key", When: 2},
 			change(3, "b")}}, ""},
 		"measured between": {prove.Decisions{Notes: []prove.Note{change(1, "a"), change(3, "b")},
 			Readings: []prove.MeterReading{{When: 2}}}, ""},
-		"a mend is a change": {prove.Decisions{Notes: []prove.Note{change(1, "a")}, Mended: []prove.Mend{{Text: "fuse 3", When: 3}}}, "two-changes"},
+		"a mend is a change": {prove.Decisions{Notes: []prove.Note{change(1, "a")},
+			Mended: []prove.Mend{{Text: "fuse 3", When: 3}}}, "two-changes"},
 	} {
 		if got := codes(x.d.TwoChanges()); got != x.want {
 			t.Errorf("%s: %q, want %q", name, got, x.want)
@@ -55,9 +59,11 @@ func TestProgrammingIsClosedWhenItIsWhole(t *testing.T) {
 		p    prove.Programming
 		want string
 	}{
-		"no backup":          {prove.Programming{Written: wrote}, "backup comes before"},
-		"a backup unnamed":   {prove.Programming{Written: wrote, Backup: prove.FileMark{Hash: backup.Hash, Date: backup.Date}}, "lacks its name"},
-		"a short hash":       {prove.Programming{Written: wrote, Backup: prove.FileMark{Name: "a", Hash: "12", Date: backup.Date}}, "its hash"},
+		"no backup": {prove.Programming{Written: wrote}, "backup comes before"},
+		"a backup unnamed": {prove.Programming{Written: wrote,
+			Backup: prove.FileMark{Hash: backup.Hash, Date: backup.Date}}, "lacks its name"},
+		"a short hash": {prove.Programming{Written: wrote,
+			Backup: prove.FileMark{Name: "a", Hash: "12", Date: backup.Date}}, "its hash"},
 		"verified nothing":   {prove.Programming{Backup: backup, Verified: true}, "what was written"},
 		"a day of its own":   {prove.Programming{Backup: prove.FileMark{Date: "tomorrow"}}, "2026-11-20"},
 		"no code":            {prove.Programming{Before: []string{"P9999"}}, "a letter and four digits"},
@@ -127,7 +133,8 @@ func TestValuesOfAUnit(t *testing.T) {
 			t.Fatalf("%g comes back as %g, %v", x, got, err)
 		}
 	}
-	for text, want := range map[string]string{"A001;x;V;0;0;2": "not 0", "A001;x;V;1;0;9": "bytes", "A001;x\nA001;y": "twice", "A001;": "name",
+	for text, want := range map[string]string{"A001;x;V;0;0;2": "not 0", "A001;x;V;1;0;9": "bytes",
+		"A001;x\nA001;y": "twice", "A001;": "name",
 		"A001;x;;1\nXYZ;y": "line 2"} {
 		if _, err := prove.ReadValues(text); err == nil || !strings.Contains(err.Error(), want) {
 			t.Errorf("%q: %v", text, err)
@@ -138,7 +145,8 @@ func TestValuesOfAUnit(t *testing.T) {
 // Codes by SAE J2012 (from memory): the letter stands in the two highest bits. By hand: 0201 is P0201, C100 is
 // U0100, 4123 C0123.
 func TestCodesAreNamed(t *testing.T) {
-	for b, want := range map[[2]byte]string{{0x02, 0x01}: "P0201", {0xC1, 0x00}: "U0100", {0x41, 0x23}: "C0123", {0xB0, 0x0A}: "B300A"} {
+	for b, want := range map[[2]byte]string{{0x02, 0x01}: "P0201", {0xC1, 0x00}: "U0100", {0x41, 0x23}: "C0123",
+		{0xB0, 0x0A}: "B300A"} {
 		if got := prove.CodeOf(b[0], b[1]); got != want {
 			t.Errorf("%x is %s, want %s", b, got, want)
 		}

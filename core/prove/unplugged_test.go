@@ -10,13 +10,14 @@ import (
 	"draxel/core/prove"
 )
 
-// grounded is a unit U with two power grounds, a sensor's ground and a battery feed, on wires of 50 mΩ: U1 and U2 to the
-// ground point, U3 to the sensor S1 alone, U4 behind a fuse. Inside, the unit joins its grounds and feeds itself from
-// U4, as any unit does.
+// grounded is a unit U with two power grounds, a sensor's ground and a battery feed, on wires of 50 mΩ: U1 and U2 to
+// the ground point, U3 to the sensor S1 alone, U4 behind a fuse. Inside, the unit joins its grounds and feeds itself
+// from U4, as any unit does.
 func grounded(without string) *prove.Vehicle {
 	var b network.Builder
-	v := &prove.Vehicle{Where: map[string]string{}, Plugs: []prove.Plug{{ID: "U", Unit: true, Cavities: []string{"1", "2", "3",
-		"4"}}, {ID: "S", Cavities: []string{"1", "2"}}}}
+	v := &prove.Vehicle{Where: map[string]string{}, Plugs: []prove.Plug{{ID: "U", Unit: true,
+		Cavities: []string{"1", "2", "3",
+			"4"}}, {ID: "S", Cavities: []string{"1", "2"}}}}
 	add := func(name string, kind network.Kind, x, y string, ohms float64) {
 		if name == without {
 			return
@@ -26,8 +27,10 @@ func grounded(without string) *prove.Vehicle {
 	for _, at := range []string{"U1", "U2", "U3", "U4", "S1", "S2"} {
 		add("contact "+at, network.Contact, at+" wire", at, 0.002)
 	}
-	b.Add(network.Element{Name: "battery", Kind: network.Source, A: b.Node("battery +"), B: network.Reference, Volts: 12.6, Ohms: 0.006})
-	b.Add(network.Element{Name: "fuse 1", Kind: network.Fuse, A: b.Node("battery +"), B: b.Node("fuse 1 out"), Ohms: 0.01, Limit: 10})
+	b.Add(network.Element{Name: "battery", Kind: network.Source, A: b.Node("battery +"), B: network.Reference,
+		Volts: 12.6, Ohms: 0.006})
+	b.Add(network.Element{Name: "fuse 1", Kind: network.Fuse, A: b.Node("battery +"), B: b.Node("fuse 1 out"), Ohms: 0.01,
+		Limit: 10})
 	add("strap", network.Copper, "G1", "battery −", 0.001)
 	b.Merge(b.Node("battery −"), network.Reference)
 	add("w1", network.Copper, "U1 wire", "G1", 0.05)
@@ -35,10 +38,13 @@ func grounded(without string) *prove.Vehicle {
 	add("w3", network.Copper, "U3 wire", "S1 wire", 0.05)
 	add("w4", network.Copper, "U4 wire", "fuse 1 out", 0.05)
 	for _, at := range []string{"U1", "U2", "U3"} {
-		b.Add(network.Element{Name: "ground pin " + at, Kind: network.Contact, A: b.Node(at), B: b.Node("unit ground inside"), Ohms: 0.005})
+		b.Add(network.Element{Name: "ground pin " + at, Kind: network.Contact, A: b.Node(at),
+			B: b.Node("unit ground inside"), Ohms: 0.005})
 	}
-	b.Add(network.Element{Name: "feed pin U4", Kind: network.Contact, A: b.Node("U4"), B: b.Node("unit feed inside"), Ohms: 0.02})
-	b.Add(network.Element{Name: "unit", Kind: network.Load, A: b.Node("unit feed inside"), B: b.Node("unit ground inside"), Ohms: 24})
+	b.Add(network.Element{Name: "feed pin U4", Kind: network.Contact, A: b.Node("U4"), B: b.Node("unit feed inside"),
+		Ohms: 0.02})
+	b.Add(network.Element{Name: "unit", Kind: network.Load, A: b.Node("unit feed inside"),
+		B: b.Node("unit ground inside"), Ohms: 24})
 	net, err := b.Network()
 	if err != nil {
 		panic(err)
@@ -50,8 +56,8 @@ func grounded(without string) *prove.Vehicle {
 }
 
 // With the unit out there is nothing of it: its grounds and its feed are ends of wires, each with a line at its own
-// cavity. By hand: 50 mΩ of wire, two contacts' halves and the strap; a sensor's ground ends at its sensor, and is joined
-// to no ground; one power ground that is open shows, though the other is whole.
+// cavity. By hand: 50 mΩ of wire, two contacts' halves and the strap; a sensor's ground ends at its sensor, and is
+// joined to no ground; one power ground that is open shows, though the other is whole.
 func TestWhatIsUnpluggedIsAbsent(t *testing.T) {
 	v := grounded("")
 	sheet, err := v.Sheet(nil)

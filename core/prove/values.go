@@ -34,7 +34,8 @@ func (v *Value) Check() error {
 		return fmt.Errorf("%s has a name of at most 80 letters, and a unit of at most 12", v.ID)
 	case v.Bytes < 1 || v.Bytes > 4:
 		return fmt.Errorf("%s has 1 to 4 bytes, and not %d", v.ID, v.Bytes)
-	case v.Scale == 0 || math.IsNaN(v.Scale) || math.Abs(v.Scale) > 1e9 || math.IsNaN(v.Offset) || math.Abs(v.Offset) > 1e9:
+	case v.Scale == 0 || math.IsNaN(v.Scale) || math.Abs(v.Scale) > 1e9 || math.IsNaN(v.Offset) ||
+		math.Abs(v.Offset) > 1e9:
 		return fmt.Errorf("%s has a scale that is not 0, and an offset", v.ID)
 	}
 	return nil

@@ -170,7 +170,8 @@ func (r *Result) walls(s *settled) {
 			continue
 		}
 		w := Wall{Path: path.ID, Wires: len(b.Wires), Over: b.Over, Edge: path.Edge, Hole: math.Ceil(b.Over),
-			Caution: []string{"Use a grommet or a panel that is there before a new hole; do not drill structure without an engineer's approval. Always a grommet on a raw edge."}}
+			Caution: []string{"Use a grommet or a panel that is there before a new hole; do not drill structure without an " +
+				"engineer's approval. Always a grommet on a raw edge."}}
 		sides := r.sides(s, p)
 		pass := 0 // the side whose plugs are passed through: the one whose largest is smaller
 		if largest(sides[1].plugs) < largest(sides[0].plugs) {
@@ -251,7 +252,8 @@ func strong(w *Wire) bool {
 		return false
 	}
 	switch w.Signal.Device {
-	case "coil", "coilpower", "coilground", "coilminus", "ballast", "ballastbypass", "startsignal", "fan", "fuelpump", "fanpwm":
+	case "coil", "coilpower", "coilground", "coilminus", "ballast", "ballastbypass", "startsignal", "fan", "fuelpump",
+		"fanpwm":
 		return true
 	}
 	return w.Signal.Role == signal.Motor || w.Signal.Role == signal.Start || w.Signal.Role == signal.HighVoltage ||

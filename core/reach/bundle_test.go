@@ -20,7 +20,8 @@ func bundle(r *reach.Result, path string) reach.Bundle {
 
 // Two wires side by side, three in each other's hollows (Kravitz 1967: 2.1547 radii), a shielded lead as one circle.
 func TestBundleDiameters(t *testing.T) {
-	three := yardInput(wire("1", at("A", 1), at("J1", 1), 3000, ""), wire("2", at("A", 2), at("J1", 2), 3000, ""), wire("3", at("A", 3), at("J2", 3), 3000, ""))
+	three := yardInput(wire("1", at("A", 1), at("J1", 1), 3000, ""), wire("2", at("A", 2), at("J1", 2), 3000, ""),
+		wire("3", at("A", 3), at("J2", 3), 3000, ""))
 	r := reach.Compute(three)
 	const d = 1.9 // 0.75 mm², ISO 6722-1
 	if b := bundle(r, "a"); math.Abs(b.Laid-2.1547*d) > 1e-4 || len(b.Wires) != 3 || b.Over != b.Laid {
@@ -89,7 +90,8 @@ func TestNoBundleIsThinnerThanItsWires(t *testing.T) {
 }
 
 func TestHoles(t *testing.T) {
-	in := yardInput(wire("1", at("A", 1), at("J1", 1), 3000, ""), wire("2", at("A", 2), at("J2", 1), 3000, ""), wire("3", at("A", 3), harness.End{Splice: "S1"}, 3000, ""))
+	in := yardInput(wire("1", at("A", 1), at("J1", 1), 3000, ""), wire("2", at("A", 2), at("J2", 1), 3000, ""),
+		wire("3", at("A", 3), harness.End{Splice: "S1"}, 3000, ""))
 	in.Decisions.Map.Paths[1].Cover = reach.Sleeve
 	in.Decisions.Rules.Plugs = map[string]float64{"J1": 24, "J2": 31, "A": 78}
 	r := reach.Compute(in)
@@ -99,7 +101,8 @@ func TestHoles(t *testing.T) {
 	}
 	in.Decisions.Map.Paths[1].Plugs = true
 	w := reach.Compute(in).Walls[0]
-	if w.Hole != 31 || len(w.Plugs) != 2 || w.Plugs[0].Connector != "J2" || w.From != "in" || w.Loose != 1 || w.Saved != 31-math.Ceil(over) {
+	if w.Hole != 31 || len(w.Plugs) != 2 || w.Plugs[0].Connector != "J2" || w.From != "in" || w.Loose != 1 ||
+		w.Saved != 31-math.Ceil(over) {
 		t.Errorf("plugs passed through, the side with the smaller ones, biggest first: %+v", w)
 	}
 	in.Decisions.Rules.Plugs = nil
@@ -109,7 +112,9 @@ func TestHoles(t *testing.T) {
 }
 
 func TestKeepApart(t *testing.T) {
-	crank, starter, sensor := wire("crank", at("A", 1), at("J1", 1), 3000, "Crankshaft position sensor signal"), wire("starter", at("F", 1), at("J1", 2), 3000, "Start signal, terminal 50"), wire("t", at("A", 3), at("J2", 1), 3000, "Coolant temperature sensor signal")
+	crank, starter, sensor := wire("crank", at("A", 1), at("J1", 1), 3000, "Crankshaft position sensor signal"),
+		wire("starter", at("F", 1), at("J1", 2), 3000, "Start signal, terminal 50"),
+		wire("t", at("A", 3), at("J2", 1), 3000, "Coolant temperature sensor signal")
 	starter.Size = 2.5
 	r := reach.Compute(yardInput(crank, starter, sensor))
 	var paths []string
@@ -123,7 +128,8 @@ func TestKeepApart(t *testing.T) {
 		t.Errorf("on %v", paths)
 	}
 	in := yardInput(crank, starter, sensor)
-	in.Decisions.Map.Paths = append(in.Decisions.Map.Paths, reach.Path{ID: "own way", From: "fuses", To: "bank 1", Length: 2500})
+	in.Decisions.Map.Paths = append(in.Decisions.Map.Paths,
+		reach.Path{ID: "own way", From: "fuses", To: "bank 1", Length: 2500})
 	in.Decisions.Wishes = []reach.Wish{{Wire: "starter", Avoid: []string{"w"}}}
 	if r := reach.Compute(in); len(r.Kept) != 0 {
 		t.Errorf("with a way of its own: %v", r.Kept)
@@ -133,7 +139,8 @@ func TestKeepApart(t *testing.T) {
 func TestDisconnects(t *testing.T) {
 	var wires []reach.Wire
 	for i := range 20 {
-		wires = append(wires, wire(fmt.Sprint("w", i), at("A", i+1), at("J1", i+1), 3000, "Coolant temperature sensor signal"))
+		wires = append(wires, wire(fmt.Sprint("w", i), at("A", i+1), at("J1", i+1), 3000,
+			"Coolant temperature sensor signal"))
 	}
 	wires[0].Shield, wires[1].Shield, wires[0].Pair, wires[1].Pair = "K", "K", "K", "K"
 	thick := wire("thick", at("F", 1), at("J2", 1), 3000, "Battery feed")
@@ -144,10 +151,12 @@ func TestDisconnects(t *testing.T) {
 	in.Decisions.Wishes = []reach.Wish{{Wire: "thick", Amps: 90}, {Wire: "strong", Amps: 22}}
 	r := reach.Compute(in)
 	d := r.Disconnects[0]
-	if len(r.Disconnects) != 1 || d.Between != [2]string{"body", "engine"} || len(d.Ties) != 22 || d.Where != "m" || !slices.Equal(d.Shields, []string{"K"}) || !slices.Equal(d.Pairs, []string{"K"}) {
+	if len(r.Disconnects) != 1 || d.Between != [2]string{"body", "engine"} || len(d.Ties) != 22 || d.Where != "m" ||
+		!slices.Equal(d.Shields, []string{"K"}) || !slices.Equal(d.Pairs, []string{"K"}) {
 		t.Fatalf("%+v", r.Disconnects)
 	}
-	if p := d.Plugs; len(p) != 3 || p[0].Blade != 0 || p[1].Blade != 0.64 || !slices.Equal(p[1].Ways, []int{24}) || p[1].Spare != 4 || p[2].Blade != 9.5 {
+	if p := d.Plugs; len(p) != 3 || p[0].Blade != 0 || p[1].Blade != 0.64 || !slices.Equal(p[1].Ways, []int{24}) ||
+		p[1].Spare != 4 || p[2].Blade != 9.5 {
 		t.Errorf("a stud, 20 small ways with spare, a wide one: %+v", p)
 	}
 	// An in-line plug at the border parts what ends in it.
@@ -166,14 +175,17 @@ func TestAPairPartsInOnePlug(t *testing.T) {
 		t.Fatalf("two wires of their own: %+v", p)
 	}
 	in.Wires[0].Pair, in.Wires[1].Pair = "bus", "bus"
-	if p := reach.Compute(in).Disconnects[0].Plugs; len(p) != 1 || len(p[0].Wires) != 2 || p[0].Blade != 1.5 || p[0].Thick != 1.5 {
+	if p := reach.Compute(in).Disconnects[0].Plugs; len(p) != 1 || len(p[0].Wires) != 2 || p[0].Blade != 1.5 ||
+		p[0].Thick != 1.5 {
 		t.Errorf("a pair: %+v", p)
 	}
 }
 
 func TestMergedFeedsCarryTheSum(t *testing.T) {
-	in := yardInput(wire("trunk", at("F", 1), harness.End{Splice: "S1"}, 3000, "Main relay output"), wire("a", harness.End{Splice: "S1"}, at("J1", 1), 900, "Injector 1 supply"),
-		wire("b", harness.End{Splice: "S1"}, at("J2", 1), 900, "Injector 2 supply"), wire("c", harness.End{Splice: "S1"}, at("J2", 2), 900, "Ignition coil 1 supply"))
+	in := yardInput(wire("trunk", at("F", 1), harness.End{Splice: "S1"}, 3000, "Main relay output"),
+		wire("a", harness.End{Splice: "S1"}, at("J1", 1), 900, "Injector 1 supply"),
+		wire("b", harness.End{Splice: "S1"}, at("J2", 1), 900, "Injector 2 supply"),
+		wire("c", harness.End{Splice: "S1"}, at("J2", 2), 900, "Ignition coil 1 supply"))
 	r := reach.Compute(in)
 	if l := line(t, r, "trunk"); l.Amps != 5 || !strings.Contains(l.AmpsBy, "sum") {
 		t.Errorf("the trunk carries %v A, %s", l.Amps, l.AmpsBy)
@@ -189,23 +201,27 @@ func TestMergedFeedsCarryTheSum(t *testing.T) {
 }
 
 func TestCompareAndRelocate(t *testing.T) {
-	in := yardInput(wire("1", at("A", 1), at("J1", 1), 2080, ""), wire("2", at("A", 2), at("J2", 1), 2080, ""), wire("3", at("F", 2), at("J2", 2), 2400, ""))
+	in := yardInput(wire("1", at("A", 1), at("J1", 1), 2080, ""), wire("2", at("A", 2), at("J2", 1), 2080, ""),
+		wire("3", at("F", 2), at("J2", 2), 2400, ""))
 	in.Loom.Branches = []harness.Branch{{ID: "bank"}}
 	move := func(k reach.Kind, id, station string) reach.Place {
 		return reach.Place{Thing: reach.Thing{Kind: k, ID: id}, Station: station}
 	}
 	in.Decisions.Options = []reach.Option{
-		{ID: "wing", Name: "unit in the wing", Moves: []reach.Place{move(reach.ADevice, "VK", "out"), move(reach.ABranch, "bank", "engine")}},
+		{ID: "wing", Name: "unit in the wing", Moves: []reach.Place{move(reach.ADevice, "VK", "out"),
+			move(reach.ABranch, "bank", "engine")}},
 		{ID: "far", Name: "unit by the fuses", Moves: []reach.Place{move(reach.ADevice, "VK", "fuses")}},
 		{ID: "gone", Name: "unit on the moon", Moves: []reach.Place{move(reach.ADevice, "VK", "moon")}},
 	}
 	r := reach.Compute(in)
 	c := r.Compare()
-	if wing := c[0]; wing.Figures.Crossing != 1 || r.Figures.Crossing != 3 || wing.Figures.Extend != 0 || len(wing.Relocations) != 1 || len(wing.Breaks) != 1 {
+	if wing := c[0]; wing.Figures.Crossing != 1 || r.Figures.Crossing != 3 || wing.Figures.Extend != 0 ||
+		len(wing.Relocations) != 1 || len(wing.Breaks) != 1 {
 		t.Errorf("in the wing: %+v", wing)
 	}
 	far := c[1]
-	if len(far.Relocations) != 1 || far.Relocations[0].Old != "unit" || far.Relocations[0].New != "fuses" || len(far.Relocations[0].Wires) != 2 {
+	if len(far.Relocations) != 1 || far.Relocations[0].Old != "unit" || far.Relocations[0].New != "fuses" ||
+		len(far.Relocations[0].Wires) != 2 {
 		t.Fatalf("by the fuses: %+v", far.Relocations)
 	}
 	if w := far.Relocations[0].Wires[0]; w.New-w.Old != 100 || w.Over != w.New-2080 || far.Relocations[0].Worst != w.Over {
@@ -220,13 +236,16 @@ func TestCompareAndRelocate(t *testing.T) {
 }
 
 func TestTapeMarks(t *testing.T) {
-	r := reach.Compute(yardInput(wire("1", at("A", 1), at("J1", 1), 3000, ""), wire("2", at("J2", 1), at("A", 2), 3000, "")))
-	if r.Unit != "VK" || r.Tape[0] != (reach.Mark{Station: "unit"}) || !slices.Contains(r.Tape, reach.Mark{Station: "bank 2", At: 1750}) {
+	r := reach.Compute(yardInput(wire("1", at("A", 1), at("J1", 1), 3000, ""),
+		wire("2", at("J2", 1), at("A", 2), 3000, "")))
+	if r.Unit != "VK" || r.Tape[0] != (reach.Mark{Station: "unit"}) ||
+		!slices.Contains(r.Tape, reach.Mark{Station: "bank 2", At: 1750}) {
 		t.Errorf("from %s: %v", r.Unit, r.Tape)
 	}
 	for _, w := range []harness.WireID{"1", "2"} {
 		l := line(t, r, w)
-		if i := slices.IndexFunc(l.Marks, func(m reach.Mark) bool { return m.Station == "engine" }); !l.FromUnit || i < 0 || l.Marks[i].At != 1300 {
+		if i := slices.IndexFunc(l.Marks, func(m reach.Mark) bool { return m.Station == "engine" }); !l.FromUnit || i < 0 ||
+			l.Marks[i].At != 1300 {
 			t.Errorf("wire %s: %v", w, l.Marks)
 		}
 	}
@@ -237,11 +256,13 @@ func TestTapeMarks(t *testing.T) {
 func TestLeftoversTeach(t *testing.T) {
 	in := yardInput()
 	for i, mm := range []float64{90, 95, 100, 105, 110} {
-		if in.Decisions.Leftover = append(in.Decisions.Leftover, reach.Leftover{Left: mm}); i < 4 && reach.Compute(in).Learned.Ready {
+		if in.Decisions.Leftover = append(in.Decisions.Leftover, reach.Leftover{Left: mm}); i < 4 &&
+			reach.Compute(in).Learned.Ready {
 			t.Error("too few leftovers say something")
 		}
 	}
-	if l := reach.Compute(in).Learned; !l.Ready || l.Mean != 100 || math.Abs(l.Spread-math.Sqrt(62.5)) > 1e-9 || l.Less != 30 {
+	if l := reach.Compute(in).Learned; !l.Ready || l.Mean != 100 || math.Abs(l.Spread-math.Sqrt(62.5)) > 1e-9 ||
+		l.Less != 30 {
 		t.Errorf("%+v", l)
 	}
 	in.Decisions.Rules.End = 80
@@ -266,7 +287,8 @@ func TestTemplatesHoldTogether(t *testing.T) {
 		places := reach.Compute(in).Propose()
 		in.Decisions.Places = places
 		r := reach.Compute(in)
-		if len(r.Unplaced) > 0 || !slices.ContainsFunc(places, func(p reach.Place) bool { return p.Thing.ID == "VK" && p.Station == "control unit" }) {
+		if len(r.Unplaced) > 0 || !slices.ContainsFunc(places,
+			func(p reach.Place) bool { return p.Thing.ID == "VK" && p.Station == "control unit" }) {
 			t.Errorf("%s: %v stay without a place, proposed %v", x.Name, r.Unplaced, places)
 		}
 		if l := r.Lines[0]; len(l.Waits) == 0 {
@@ -290,7 +312,8 @@ func TestProposalsLeaveWhatIsPlaced(t *testing.T) {
 // The feeds that lose most are told by what they lose in the size that they should have: one that is replaced by a
 // thicker wire loses less than it did.
 func TestFeedsThatLoseMost(t *testing.T) {
-	thin, long := wire("thin", at("F", 1), at("J1", 1), 9000, "Fuel pump feed"), wire("long", at("F", 2), at("J2", 1), 9000, "Rear ground")
+	thin, long := wire("thin", at("F", 1), at("J1", 1), 9000, "Fuel pump feed"),
+		wire("long", at("F", 2), at("J2", 1), 9000, "Rear ground")
 	thin.Size, long.Size = 0.5, 1
 	in := yardInput(thin, long)
 	in.Decisions.Wishes = []reach.Wish{{Wire: "thin", Amps: 9}, {Wire: "long", Amps: 4}}

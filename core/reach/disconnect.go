@@ -195,7 +195,9 @@ func (r *Result) choosePlugs(d *Disconnect) {
 			p.Reason = "Too thick or too much current for a plug: ring terminals on studs, each under its own cap."
 		} else {
 			p.Ways, p.Spare = plugsFor(len(p.Wires))
-			p.Reason = fmt.Sprintf("%s of at most %.3g A on contacts of %.3g mm, which carry about %.0f A; %s spare. Common practice; the data sheet comes first.", plural(len(p.Wires), "wire"), p.Amps, p.Blade, p.Limit, plural(p.Spare, "way"))
+			p.Reason = fmt.Sprintf("%s of at most %.3g A on contacts of %.3g mm, which carry about %.0f A; %s spare. Common "+
+				"practice; the data sheet comes first.", plural(len(p.Wires), "wire"), p.Amps, p.Blade, p.Limit,
+				plural(p.Spare, "way"))
 		}
 		d.Plugs = append(d.Plugs, *p)
 	}

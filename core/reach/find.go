@@ -62,7 +62,8 @@ func (r *Result) find(s *settled) {
 			paths, mm = append(paths, k.Path), mm+k.Length
 		}
 		r.say("keep-apart", finding.Check, paths[0],
-			"Give one of them another way, or lay them in bundles of their own a hand's breadth apart, crossing at right angles.",
+			"Give one of them another way, or lay them in bundles of their own a hand's breadth apart, crossing at "+
+				"right angles.",
 			"Starter, alternator, coil or motor cables lie beside crank, cam, knock or bus wires over %.0f mm: %s.", mm,
 			first(paths, 4)).Place = finding.Place{Part: "bundles"}
 	}

@@ -16,9 +16,10 @@ type School string
 
 // The schools.
 const (
-	Solder    School = "solder" // solder and adhesive heat shrink: small, nothing to wrap around; not where the bundle flexes
-	Crimp     School = "crimp"  // a crimp with a sealed sleeve: fast, serviceable, takes heat and current
-	BareCrimp School = "bare"   // an uninsulated crimp under adhesive heat shrink: small and quick
+	// solder and adhesive heat shrink: small, nothing to wrap around; not where the bundle flexes
+	Solder    School = "solder"
+	Crimp     School = "crimp" // a crimp with a sealed sleeve: fast, serviceable, takes heat and current
+	BareCrimp School = "bare"  // an uninsulated crimp under adhesive heat shrink: small and quick
 )
 
 // Schools lists them.
@@ -270,7 +271,8 @@ func (st *stagger) tell(c *choice) {
 		if in := st.blocking(c, []spot{x}, 1); x.why != "" {
 			j.Trouble = fmt.Sprintf("There is no better place: %s.", x.why)
 		} else if len(in) > 0 {
-			j.Trouble = fmt.Sprintf("No place is left %.0f mm clear of others: it lies beside a joint of %s.", r.in.Decisions.Rules.Apart, r.Lines[in[0]].Wire)
+			j.Trouble = fmt.Sprintf("No place is left %.0f mm clear of others: it lies beside a joint of %s.",
+				r.in.Decisions.Rules.Apart, r.Lines[in[0]].Wire)
 		}
 		r.Joints = append(r.Joints, j)
 	}

@@ -195,7 +195,8 @@ func TestSchoolsByPlaceAndLoad(t *testing.T) {
 		in := yardInput(wire("1", at("A", 1), at("J1", 1), 1900, ""))
 		c.change(&in)
 		r := reach.Compute(in)
-		if len(r.Joints) == 0 || r.Joints[0].School != c.want || !strings.Contains(strings.Join(r.Joints[0].Cautions, " "), c.caution) {
+		if len(r.Joints) == 0 || r.Joints[0].School != c.want ||
+			!strings.Contains(strings.Join(r.Joints[0].Cautions, " "), c.caution) {
 			t.Errorf("%s: %+v", name, r.Joints)
 		}
 	}
@@ -207,7 +208,8 @@ func TestOxygenSensorsBreathe(t *testing.T) {
 	in.Loom.Devices[1].ID = "oxygen sensor 1"
 	in.Loom.Connectors[1].Device = "oxygen sensor 1"
 	in.Decisions.Places[1].Thing.ID = "oxygen sensor 1"
-	if r := reach.Compute(in); r.Lines[0].At != 1 || !strings.Contains(strings.Join(r.Joints[0].Cautions, " "), "breathes") {
+	if r := reach.Compute(in); r.Lines[0].At != 1 || !strings.Contains(strings.Join(r.Joints[0].Cautions, " "),
+		"breathes") {
 		t.Errorf("cut at end %d: %+v", r.Lines[0].At, r.Joints)
 	}
 	in.Decisions.Wishes = []reach.Wish{{Wire: "1", At: 2}}
@@ -246,7 +248,8 @@ func TestGatesCanBeSwitchedOff(t *testing.T) {
 // What waits for a part is not cut before the part is there and the length measured again; what is joined in a path is
 // joined before the path is covered; the battery comes off before anything.
 func TestTheOrderOfWork(t *testing.T) {
-	in := yardInput(wire("1", at("A", 1), at("J1", 1), 1900, ""), wire("2", at("A", 2), at("J2", 1), 1900, ""), wire("3", at("A", 3), at("F", 1), 3000, ""))
+	in := yardInput(wire("1", at("A", 1), at("J1", 1), 1900, ""), wire("2", at("A", 2), at("J2", 1), 1900, ""),
+		wire("3", at("A", 3), at("F", 1), 3000, ""))
 	in.Decisions.Map.Paths[4].Waits = "radiator"
 	in.Decisions.Map.Paths[4].Cover = reach.Sock
 	r := reach.Compute(in)
@@ -260,13 +263,15 @@ func TestTheOrderOfWork(t *testing.T) {
 		return reach.Step{}
 	}
 	wait := step(reach.Wait, "")
-	if !slices.Contains(step(reach.CutWire, "2").Needs, wait.ID) || slices.Contains(step(reach.CutWire, "1").Needs, wait.ID) {
+	if !slices.Contains(step(reach.CutWire, "2").Needs, wait.ID) ||
+		slices.Contains(step(reach.CutWire, "1").Needs, wait.ID) {
 		t.Error("only wire 2 waits for the radiator")
 	}
 	if !strings.Contains(wait.Text, "radiator") || !strings.Contains(wait.Text, "b2") {
 		t.Error(wait.Text)
 	}
-	if cover := step(reach.Dress, "b2"); !slices.Contains(cover.Needs, step(reach.JoinWire, "2").ID) || slices.Contains(cover.Needs, step(reach.JoinWire, "1").ID) {
+	if cover := step(reach.Dress, "b2"); !slices.Contains(cover.Needs, step(reach.JoinWire, "2").ID) ||
+		slices.Contains(cover.Needs, step(reach.JoinWire, "1").ID) {
 		t.Errorf("b2 is covered after %v", cover.Needs)
 	}
 	if first := r.Steps[0]; first.Kind != reach.Caution || !strings.Contains(first.Text, "negative off") {
@@ -278,7 +283,8 @@ func TestTheOrderOfWork(t *testing.T) {
 		}
 	}
 	in.Wires = in.Wires[2:] // nothing is cut: no caution, no gate
-	if r = reach.Compute(in); slices.ContainsFunc(r.Steps, func(s reach.Step) bool { return s.Kind == reach.Caution || s.Kind == reach.Gate }) {
+	if r = reach.Compute(in); slices.ContainsFunc(r.Steps,
+		func(s reach.Step) bool { return s.Kind == reach.Caution || s.Kind == reach.Gate }) {
 		t.Error("nothing is cut, and there is a gate before it")
 	}
 }

@@ -177,7 +177,8 @@ func (r *Result) measureWay(s *settled, w *Wire, l *Line) {
 	first, last := l.route.Stations[0], l.route.Stations[len(l.route.Stations)-1]
 	variance, measured := l.route.Variance, false
 	if m := s.measure[w.ID]; m != nil && m.Need > 0 {
-		if m.From == r.router.stations[first].ID && m.To == r.router.stations[last].ID || m.From == r.router.stations[last].ID && m.To == r.router.stations[first].ID {
+		if m.From == r.router.stations[first].ID && m.To == r.router.stations[last].ID ||
+			m.From == r.router.stations[last].ID && m.To == r.router.stations[first].ID {
 			l.Terms, l.bare = []Term{{"measured along its way" + by(m.Who), m.Need}}, m.Need
 			l.Waits, measured = nil, true
 			variance = spreadOf(m) * spreadOf(m) / 4
@@ -292,7 +293,8 @@ func learn(log []Leftover, rules Rules) Learned {
 	if l.Ready {
 		l.Less = min((l.Mean-1.645*l.Spread)/2, rules.End)
 		l.Less = math.Round(l.Less)
-		l.Why = fmt.Sprintf("%d wires left %.0f ± %.0f mm over: (%.0f − 1.645 × %.0f) / 2 ends = %.0f mm less at each end, and one of twenty would still fall short.", l.Count, l.Mean, l.Spread, l.Mean, l.Spread, l.Less)
+		l.Why = fmt.Sprintf("%d wires left %.0f ± %.0f mm over: (%.0f − 1.645 × %.0f) / 2 ends = %.0f mm less at each "+
+			"end, and one of twenty would still fall short.", l.Count, l.Mean, l.Spread, l.Mean, l.Spread, l.Less)
 	}
 	return l
 }

@@ -24,13 +24,15 @@ func TestANewWireIsAsThickAsItMustBe(t *testing.T) {
 		amps, fuse  float64
 		least, most size.Section
 	}{
-		"a fan whose amps were stated":        {function: "something", wish: reach.Wish{Amps: 40}, least: 3.31, most: 10},
-		"a feed whose amps Feed knows":        {function: "something", amps: 25, least: 1.31, most: 6},
-		"behind a fuse of 40 A":               {function: "something", fuse: 40, least: 3.31, most: 10},
-		"its row says 2.5":                    {function: "something", size: 2.5, least: 2.5, most: 2.5},
-		"its row says 0.35, and it feeds":     {function: "Battery feed, terminal 30", size: 0.35, amps: 0.2, least: 0.5, most: 0.75},
-		"a person says 4":                     {function: "something", wish: reach.Wish{Size: 4}, least: 4, most: 4},
-		"a person says 1, and 40 A flow":      {function: "something", wish: reach.Wish{Size: 1, Amps: 40}, least: 3.31, most: 10},
+		"a fan whose amps were stated": {function: "something", wish: reach.Wish{Amps: 40}, least: 3.31, most: 10},
+		"a feed whose amps Feed knows": {function: "something", amps: 25, least: 1.31, most: 6},
+		"behind a fuse of 40 A":        {function: "something", fuse: 40, least: 3.31, most: 10},
+		"its row says 2.5":             {function: "something", size: 2.5, least: 2.5, most: 2.5},
+		"its row says 0.35, and it feeds": {function: "Battery feed, terminal 30", size: 0.35, amps: 0.2, least: 0.5,
+			most: 0.75},
+		"a person says 4": {function: "something", wish: reach.Wish{Size: 4}, least: 4, most: 4},
+		"a person says 1, and 40 A flow": {function: "something", wish: reach.Wish{Size: 1, Amps: 40}, least: 3.31,
+			most: 10},
 		"a sensor's signal":                   {function: "Coolant temperature signal", least: 0.35, most: 0.35},
 		"a fan, as usual":                     {function: "Cooling fan motor feed", least: 1, most: 10},
 		"a battery feed of nobody knows what": {function: "Battery feed, terminal 30"},

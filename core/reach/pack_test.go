@@ -10,7 +10,8 @@ import (
 
 // published are the radii of the smallest circle round n equal circles of radius 1: Kravitz (1967); Graham,
 // Lubachevsky, Nurmela, Östergård (1998).
-var published = map[int]float64{2: 2.0000, 3: 2.1547, 4: 2.4142, 5: 2.7013, 6: 3.0000, 7: 3.0000, 8: 3.3048, 9: 3.6131, 10: 3.8130, 11: 3.9238, 12: 4.0296,
+var published = map[int]float64{2: 2.0000, 3: 2.1547, 4: 2.4142, 5: 2.7013, 6: 3.0000, 7: 3.0000, 8: 3.3048, 9: 3.6131,
+	10: 3.8130, 11: 3.9238, 12: 4.0296,
 	13: 4.2361, 14: 4.3284, 15: 4.5214, 16: 4.6154, 17: 4.7920, 18: 4.8637, 19: 4.8637, 20: 5.1223}
 
 func TestEqualCirclesAsPublished(t *testing.T) {
@@ -83,7 +84,8 @@ func TestPackIsTheSameInAnyOrder(t *testing.T) {
 	for name, c := range map[string]struct {
 		d    []float64
 		want float64
-	}{"none": {nil, 0}, "one": {[]float64{3}, 3}, "two": {[]float64{3, 1}, 4}, "one thick, some thin": {[]float64{20, 1, 1}, 21}, "too many": {make([]float64, reach.MostPacked+1), 0}} {
+	}{"none": {nil, 0}, "one": {[]float64{3}, 3}, "two": {[]float64{3, 1}, 4},
+		"one thick, some thin": {[]float64{20, 1, 1}, 21}, "too many": {make([]float64, reach.MostPacked+1), 0}} {
 		if _, got := reach.Pack(c.d); math.Abs(got-c.want) > 0.03*c.want {
 			t.Errorf("%s: %v, want %v", name, got, c.want)
 		}

@@ -23,7 +23,8 @@ type settled struct {
 // settle gives everything its station: its own, else that of what it belongs to.
 func (r *Result) settle() *settled {
 	d := &r.in.Decisions
-	s := &settled{map[string]*harness.Half{}, map[string]*harness.Device{}, map[string]*harness.Splice{}, map[Thing]int{}, map[harness.WireID]*Wish{}, map[harness.WireID]*Measured{}, map[harness.Ref]int{}}
+	s := &settled{map[string]*harness.Half{}, map[string]*harness.Device{}, map[string]*harness.Splice{}, map[Thing]int{},
+		map[harness.WireID]*Wish{}, map[harness.WireID]*Measured{}, map[harness.Ref]int{}}
 	for i := range r.in.Wires {
 		for _, e := range r.in.Wires[i].Ends {
 			s.crimped[e.At]++
@@ -43,7 +44,8 @@ func (r *Result) settle() *settled {
 		if !there {
 			r.Findings = append(r.Findings, finding.Finding{Code: "place-gone", Place: finding.Place{Part: "places"},
 				Severity: finding.Check, Stage: "reach", Subject: p.Thing.ID,
-				Text: fmt.Sprintf("The %s was put at %q, and there is no such station any more.", p.Thing, p.Station), Remedy: "Put it somewhere else."})
+				Text:   fmt.Sprintf("The %s was put at %q, and there is no such station any more.", p.Thing, p.Station),
+				Remedy: "Put it somewhere else."})
 			continue
 		}
 		s.at[p.Thing] = at

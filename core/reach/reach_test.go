@@ -38,7 +38,8 @@ func found(r *reach.Result, code string) []finding.Finding {
 
 // The length that a wire needs is the sum of its paths and of every allowance, each of them named.
 func TestNeedIsTheSumOfItsTerms(t *testing.T) {
-	r := reach.Compute(yardInput(wire("1", at("A", 1), at("J1", 1), 2500, ""), wire("2", at("F", 1), harness.End{Splice: "S1"}, 1000, "")))
+	r := reach.Compute(yardInput(wire("1", at("A", 1), at("J1", 1), 2500, ""),
+		wire("2", at("F", 1), harness.End{Splice: "S1"}, 1000, "")))
 	l := line(t, r, "1")
 	if got := strings.Join(l.Paths, " "); got != "a w m b1" || l.Need != 600+300+400+500+2*80+60+2*30 {
 		t.Errorf("over %s needs %v", got, l.Need)
@@ -66,16 +67,20 @@ func TestVerdicts(t *testing.T) {
 		joints  int
 		another string
 	}{
-		"just enough":                          {had: need, want: reach.Reaches},
-		"long, but not much":                   {had: need + 200, want: reach.Reaches},
-		"too long":                             {had: need + 400, want: reach.Trim, by: 400},
-		"nobody knows":                         {had: 0, want: reach.Measure},
-		"short, two joints":                    {had: need - 500, want: reach.Extend, by: 500 + 60, joints: 2},
-		"short, one joint":                     {had: need - 500, change: func(in *reach.Input) { in.Wires[0].Renewed = [2]bool{true, true} }, want: reach.Extend, by: 500 + 30, joints: 1},
-		"mostly new":                           {had: 500, want: reach.Replace, by: need},
-		"mostly new, but jointed all the same": {had: 500, change: func(in *reach.Input) { in.Decisions.Wishes = []reach.Wish{{Wire: "1", At: 1}} }, want: reach.Extend, by: need - 500 + 60, joints: 2},
-		"no slack left":                        {had: need - 5, want: reach.Reaches},
-		"no slack at either end":               {had: need - 60, want: reach.Reaches},
+		"just enough":        {had: need, want: reach.Reaches},
+		"long, but not much": {had: need + 200, want: reach.Reaches},
+		"too long":           {had: need + 400, want: reach.Trim, by: 400},
+		"nobody knows":       {had: 0, want: reach.Measure},
+		"short, two joints":  {had: need - 500, want: reach.Extend, by: 500 + 60, joints: 2},
+		"short, one joint": {had: need - 500,
+			change: func(in *reach.Input) { in.Wires[0].Renewed = [2]bool{true, true} }, want: reach.Extend, by: 500 + 30,
+			joints: 1},
+		"mostly new": {had: 500, want: reach.Replace, by: need},
+		"mostly new, but jointed all the same": {had: 500,
+			change: func(in *reach.Input) { in.Decisions.Wishes = []reach.Wish{{Wire: "1", At: 1}} }, want: reach.Extend,
+			by: need - 500 + 60, joints: 2},
+		"no slack left":          {had: need - 5, want: reach.Reaches},
+		"no slack at either end": {had: need - 60, want: reach.Reaches},
 		"the slack is wanted": {had: need - 5,
 			change: func(in *reach.Input) { in.Decisions.Wishes = []reach.Wish{{Wire: "1", Slack: true}} }, want: reach.Extend,
 			by: 70, joints: 2}, // 65 would do: but two joints of 15 mm of either end are kept 40 mm apart
@@ -97,8 +102,12 @@ func TestVerdicts(t *testing.T) {
 		"its way is shorter": {had: need - 500, change: func(in *reach.Input) {
 			in.Decisions.Measured = []reach.Measured{{Wire: "1", Need: need - 600, From: "bank 1", To: "unit"}}
 		}, want: reach.Reaches},
-		"no station":     {had: need, change: func(in *reach.Input) { in.Decisions.Places = in.Decisions.Places[1:] }, want: reach.Adrift},
-		"no way":         {had: need, change: func(in *reach.Input) { in.Decisions.Wishes = []reach.Wish{{Wire: "1", Avoid: []string{"m"}}} }, want: reach.NoWay},
+		"no station": {had: need, change: func(in *reach.Input) { in.Decisions.Places = in.Decisions.Places[1:] },
+			want: reach.Adrift},
+		"no way": {had: need, change: func(in *reach.Input) {
+			in.Decisions.Wishes = []reach.Wish{{Wire: "1",
+				Avoid: []string{"m"}}}
+		}, want: reach.NoWay},
 		"its end is cut": {had: need, change: func(in *reach.Input) { in.Wires[0].Dead[1] = true }, want: reach.Loose},
 		"followed by hand": {had: need, change: func(in *reach.Input) {
 			in.Wires[0].Ends[1] = harness.End{}
@@ -111,7 +120,8 @@ func TestVerdicts(t *testing.T) {
 		}
 		l := reach.Compute(in).Lines[0]
 		if l.Verdict != c.want || math.Abs(l.By-c.by) > 1 || c.joints != 0 && l.Joints != c.joints {
-			t.Errorf("%s: %s by %.0f with %d joints, want %s by %.0f with %d", name, l.Verdict, l.By, l.Joints, c.want, c.by, c.joints)
+			t.Errorf("%s: %s by %.0f with %d joints, want %s by %.0f with %d", name, l.Verdict, l.By, l.Joints, c.want, c.by,
+				c.joints)
 		}
 	}
 }
@@ -205,7 +215,8 @@ func TestRoutesAsGonum(t *testing.T) {
 
 func TestAPairStaysTogether(t *testing.T) {
 	in := yardInput(wire("1", at("A", 1), at("J1", 1), 3000, ""), wire("2", at("A", 2), at("J1", 2), 3000, ""))
-	in.Decisions.Map.Paths = append(in.Decisions.Map.Paths, reach.Path{ID: "round", From: "in", To: "engine", Length: 1500})
+	in.Decisions.Map.Paths = append(in.Decisions.Map.Paths,
+		reach.Path{ID: "round", From: "in", To: "engine", Length: 1500})
 	in.Wires[0].Pair, in.Wires[1].Pair = "bus", "bus"
 	in.Decisions.Wishes = []reach.Wish{{Wire: "2", Avoid: []string{"m"}}}
 	r := reach.Compute(in)
@@ -249,9 +260,12 @@ func TestBadInput(t *testing.T) {
 		"measured elsewhere": {func(in *reach.Input) {
 			in.Decisions.Measured = []reach.Measured{{Wire: "1", Need: 1500, From: "unit", To: "bank 2"}}
 		}, "measured-for-old-place"},
-		"cut for another place": {func(in *reach.Input) { in.Wires[0].Cut, in.Wires[0].Length = 700, 2200 }, "cut-for-old-place"},
-		"cut too short since":   {func(in *reach.Input) { in.Wires[0].Cut, in.Wires[0].Length = 200, 1000 }, "cut-for-old-place"},
-		"may fall short":        {func(in *reach.Input) { in.Wires[0].Length, in.Decisions.Map.Paths[2].Spread = 2080, 200 }, "may-fall-short"},
+		"cut for another place": {func(in *reach.Input) { in.Wires[0].Cut, in.Wires[0].Length = 700, 2200 },
+			"cut-for-old-place"},
+		"cut too short since": {func(in *reach.Input) { in.Wires[0].Cut, in.Wires[0].Length = 200, 1000 },
+			"cut-for-old-place"},
+		"may fall short": {func(in *reach.Input) { in.Wires[0].Length, in.Decisions.Map.Paths[2].Spread = 2080, 200 },
+			"may-fall-short"},
 	} {
 		in := one()
 		c.change(&in)
@@ -264,14 +278,16 @@ func TestBadInput(t *testing.T) {
 	if r := reach.Compute(one()); len(r.Findings) != 1 || len(found(r, "tied")) != 1 {
 		t.Errorf("nothing is wrong but that a wire ties the engine to the body: %v", r.Findings)
 	}
-	sane(t, "no map", reach.Compute(reach.Input{Loom: &harness.Loom{}, Wires: one().Wires, Decisions: reach.Decisions{Rules: reach.Standard()}}))
+	sane(t, "no map", reach.Compute(reach.Input{Loom: &harness.Loom{}, Wires: one().Wires,
+		Decisions: reach.Decisions{Rules: reach.Standard()}}))
 }
 
 // sane says that no figure is nonsense.
 func sane(t *testing.T, name string, r *reach.Result) {
 	t.Helper()
 	for _, l := range r.Lines {
-		for what, x := range map[string]float64{"need": l.Need, "by": l.By, "short": l.Short, "spread": l.Spread, "volts": l.Volts} {
+		for what, x := range map[string]float64{"need": l.Need, "by": l.By, "short": l.Short, "spread": l.Spread,
+			"volts": l.Volts} {
 			if math.IsNaN(x) || x < 0 || x > 1e5 || what == "short" && x > 1 {
 				t.Errorf("%s: %s of %s is %v", name, what, l.Wire, x)
 			}
@@ -302,7 +318,8 @@ func TestStepsLeadToWanted(t *testing.T) {
 			seen[l.Verdict]++
 		}
 		again := reach.Compute(in)
-		if !reflect.DeepEqual(again.Steps, result.Steps) || !reflect.DeepEqual(again.Joints, result.Joints) || !reflect.DeepEqual(again.Findings, result.Findings) {
+		if !reflect.DeepEqual(again.Steps, result.Steps) || !reflect.DeepEqual(again.Joints, result.Joints) ||
+			!reflect.DeepEqual(again.Findings, result.Findings) {
 			t.Fatal("the same input gave another plan")
 		}
 	}

@@ -64,7 +64,8 @@ func (r *Result) aboutJoint(s *settled, w *Wire, l *Line, path *Path, school Sch
 	}
 	for end := range 2 {
 		if d := s.deviceAt(w, end); d != nil && breathes(w, d) {
-			cautions = append(cautions, "The sensor breathes through its own lead: never solder, seal or cut that one; joint on the harness side.")
+			cautions = append(cautions, "The sensor breathes through its own lead: never solder, seal or cut that one; joint "+
+				"on the harness side.")
 			break
 		}
 	}

@@ -85,7 +85,8 @@ func TestJointsKeepApartAcrossAStation(t *testing.T) {
 	in.Decisions.Map.Stations[0].Drop, in.Decisions.Rules.Apart = 30, 200
 	in.Decisions.Map.Paths[0].Length = 120
 	for _, at := range []int{1, 1} {
-		in.Decisions.Wishes = append(in.Decisions.Wishes, reach.Wish{Wire: harness.WireID(fmt.Sprint(len(in.Decisions.Wishes) + 1)), At: at})
+		in.Decisions.Wishes = append(in.Decisions.Wishes,
+			reach.Wish{Wire: harness.WireID(fmt.Sprint(len(in.Decisions.Wishes) + 1)), At: at})
 	}
 	r := reach.Compute(in)
 	along := map[string]float64{"a": 0, "f": 120, "w": 120} // where each path begins, from the unit

@@ -82,7 +82,8 @@ func (r *Result) plan(s *settled) {
 	}
 	gate = ""
 	if gates && len(cuts) > 0 {
-		gate = p.gate("cut", "All pieces are cut, labelled, and coded where their colour does not tell.", "Cut all, then join all: nothing is joined to the wrong piece.", cuts)
+		gate = p.gate("cut", "All pieces are cut, labelled, and coded where their colour does not tell.",
+			"Cut all, then join all: nothing is joined to the wrong piece.", cuts)
 	}
 	joined := map[int]string{}
 	for i := range r.Lines {
@@ -140,7 +141,8 @@ func (p *planner) along(path *Path) []string {
 		out = append(out, "A raw edge: a grommet or an edge guard before a wire touches it.")
 	}
 	if path.Wall {
-		out = append(out, "Through a wall: a grommet that is there before a new hole; do not drill structure without approval.")
+		out = append(out, "Through a wall: a grommet that is there before a new hole; do not drill structure without "+
+			"approval.")
 	}
 	if path.Wet {
 		out = append(out, "Wet: a drip loop before the plug.")
@@ -177,8 +179,9 @@ func (p *planner) measure() []string {
 		if l.Verdict != Measure || l.Had > 0 {
 			continue
 		}
-		out = append(out, p.add(Step{Kind: ToLength, Wires: []harness.WireID{l.Wire}, Minutes: p.in.Decisions.Rules.Rates.Measure,
-			Text: fmt.Sprintf("Measure %s, plug to plug: it needs %.0f mm.", p.name(i), l.Need), Why: "Nobody knows how " +
+		out = append(out, p.add(Step{Kind: ToLength, Wires: []harness.WireID{l.Wire},
+			Minutes: p.in.Decisions.Rules.Rates.Measure,
+			Text:    fmt.Sprintf("Measure %s, plug to plug: it needs %.0f mm.", p.name(i), l.Need), Why: "Nobody knows how " +
 				"long it is."}, work.Check("reach", "measure", string(l.Wire))))
 	}
 	return out
@@ -257,7 +260,8 @@ func (p *planner) cut(i int, needs []string) string {
 		s.Text = fmt.Sprintf("Cut %s %s from %s, and cut the piece that goes between: %s.", p.name(i), mm(l.back),
 			p.endName(w, end), from)
 		if l.Joints == 1 {
-			s.Text = fmt.Sprintf("Cut the terminal off %s at %s, and cut the piece that lengthens it: %s.", p.name(i), p.endName(w, end), from)
+			s.Text = fmt.Sprintf("Cut the terminal off %s at %s, and cut the piece that lengthens it: %s.", p.name(i),
+				p.endName(w, end), from)
 		}
 	default:
 		for end := range 2 {
@@ -316,7 +320,8 @@ func (p *planner) join(i int, needs []string) string {
 				continue
 			}
 			s.Text += fmt.Sprintf(" %s, %s;", j.where(), SchoolWord(j.School))
-			s.Minutes += map[School]float64{Solder: rules.Rates.Solder, Crimp: rules.Rates.Crimp, BareCrimp: rules.Rates.Crimp}[j.School]
+			s.Minutes += map[School]float64{Solder: rules.Rates.Solder, Crimp: rules.Rates.Crimp,
+				BareCrimp: rules.Rates.Crimp}[j.School]
 			s.Why = j.Why
 			for _, c := range j.Cautions {
 				if !slices.Contains(s.Warn, c) {
@@ -329,7 +334,8 @@ func (p *planner) join(i int, needs []string) string {
 		}
 		s.Text = strings.TrimSuffix(s.Text, ";") + "."
 	} else {
-		s.Text = fmt.Sprintf("Put the new wire in the place of %s: new terminals where it had them, joints where it ended at a splice.", p.name(i))
+		s.Text = fmt.Sprintf("Put the new wire in the place of %s: new terminals where it had them, joints where it ended "+
+			"at a splice.", p.name(i))
 		for e := range 2 {
 			if w.Joint[e] {
 				continue // it comes to the joint of another step
@@ -362,7 +368,8 @@ func (j *Joint) where() string {
 
 // SchoolWord says in words how a joint of a school is made.
 func SchoolWord(s School) string {
-	return map[School]string{Solder: "soldered under adhesive shrink", Crimp: "crimped in a sealed sleeve", BareCrimp: "crimped under adhesive shrink"}[s]
+	return map[School]string{Solder: "soldered under adhesive shrink", Crimp: "crimped in a sealed sleeve",
+		BareCrimp: "crimped under adhesive shrink"}[s]
 }
 
 // cover dresses each path once what is joined in it is joined.

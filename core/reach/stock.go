@@ -112,7 +112,8 @@ func (d *Demand) Value(p *Piece, standard size.Class) float64 {
 	if class == "" {
 		class = standard
 	}
-	if p.Kind != d.Kind || p.Size <= 0 || p.Length < d.Length || d.Size > 0 && (p.Size < d.Size*0.999 || p.Size > 2*d.Size*1.001) || class.Limit() < d.Class.Limit() {
+	if p.Kind != d.Kind || p.Size <= 0 || p.Length < d.Length || d.Size > 0 &&
+		(p.Size < d.Size*0.999 || p.Size > 2*d.Size*1.001) || class.Limit() < d.Class.Limit() {
 		return 0
 	}
 	switch colour.Compare(p.Colour, d.Colour) {
@@ -231,7 +232,8 @@ func (g *kin) serve(from []int, a *Allocation) {
 	slices.SortStableFunc(order, func(x, y int) int { return cmp.Compare(g.length[y], g.length[x]) })
 	best, worth := g.greedy(order)
 	bound := g.bound()
-	search := &search{g: g, order: order, room: slices.Clone(g.room), now: make([]int, len(order)), best: best, worth: worth, left: ways}
+	search := &search{g: g, order: order, room: slices.Clone(g.room), now: make([]int, len(order)), best: best,
+		worth: worth, left: ways}
 	for i := range search.now {
 		search.now[i] = -1
 	}

@@ -37,7 +37,8 @@ func TestWhatMayStandIn(t *testing.T) {
 			t.Errorf("%s: %v, want %v", name, got, c.want)
 		}
 	}
-	for _, danger := range []string{"RD", "OG", "YE", "BN"} { // danger and constant feeds never stand in, nor are stood in for
+	// danger and constant feeds never stand in, nor are stood in for
+	for _, danger := range []string{"RD", "OG", "YE", "BN"} {
 		d := reach.Demand{Colour: iec(danger + "-BK"), Size: 0.75, Length: 100}
 		p := reach.Piece{Colour: iec(danger), Size: 0.75, Length: 900}
 		if d.Value(&p, size.ClassB) != 0 {
@@ -71,10 +72,12 @@ func yarn(r *rand.Rand, demands, pieces int) ([]reach.Demand, []reach.Piece) {
 	colours := []string{"GN", "GN-BK", "GN-WH", "BU", "RD", "RD-BK"}
 	d, s := make([]reach.Demand, demands), make([]reach.Piece, pieces)
 	for i := range d {
-		d[i] = reach.Demand{Colour: iec(colours[r.Intn(len(colours))]), Size: []size.Section{0.5, 0.75}[r.Intn(2)], Length: float64(80 + r.Intn(700))}
+		d[i] = reach.Demand{Colour: iec(colours[r.Intn(len(colours))]), Size: []size.Section{0.5, 0.75}[r.Intn(2)],
+			Length: float64(80 + r.Intn(700))}
 	}
 	for i := range s {
-		s[i] = reach.Piece{ID: fmt.Sprint(i), Colour: iec(colours[r.Intn(len(colours))]), Size: []size.Section{0.5, 0.75, 1}[r.Intn(3)], Length: float64(200 + r.Intn(1500))}
+		s[i] = reach.Piece{ID: fmt.Sprint(i), Colour: iec(colours[r.Intn(len(colours))]),
+			Size: []size.Section{0.5, 0.75, 1}[r.Intn(3)], Length: float64(200 + r.Intn(1500))}
 	}
 	return d, s
 }
@@ -110,7 +113,8 @@ func TestStockAsBruteForce(t *testing.T) {
 			room[i] = s[i].Length
 		}
 		best := bruteForce(d, s, room, 0)
-		if worth := check(t, d, s, from); !a.Exact || worth < best-1e-6 || worth > best+1e-6 || a.Worth < best-1e-6 || a.Bound < best-1e-6 || a.Bound > best+1e-6 {
+		if worth := check(t, d, s, from); !a.Exact || worth < best-1e-6 || worth > best+1e-6 || a.Worth < best-1e-6 ||
+			a.Bound < best-1e-6 || a.Bound > best+1e-6 {
 			t.Fatalf("case %d: worth %.1f, brute force %.1f, said %+v", n, worth, best, a)
 		}
 		served += best
@@ -149,7 +153,8 @@ func TestWhatIsBought(t *testing.T) {
 		w.Colour = iec(c)
 		return w
 	}
-	in := yardInput(short("1", "GN", 1), short("2", "GN-WH", 2), short("3", "RD", 3), short("4", "RD-WH", 4), short("5", "BU", 5), short("6", "BU-WH", 6))
+	in := yardInput(short("1", "GN", 1), short("2", "GN-WH", 2), short("3", "RD", 3), short("4", "RD-WH", 4),
+		short("5", "BU", 5), short("6", "BU-WH", 6))
 	in.Wires[4].Pair, in.Wires[5].Pair = "bus", "bus"
 	in.Decisions.Rules.Shelf = []reach.Piece{{ID: "reel", Colour: iec("GN"), Size: 0.75, Length: 300, Class: size.ClassC}}
 	r := reach.Compute(in)

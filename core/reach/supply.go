@@ -28,7 +28,8 @@ func (r *Result) provide() {
 			continue
 		}
 		together[name] = len(demands)
-		demands = append(demands, Demand{Colour: w.Colour, Size: max(w.Size, l.Size), Class: l.Class, Length: l.By, Kind: kind, lines: []int{i}})
+		demands = append(demands, Demand{Colour: w.Colour, Size: max(w.Size, l.Size), Class: l.Class, Length: l.By,
+			Kind: kind, lines: []int{i}})
 	}
 	stock := slices.Clone(r.in.Stock)
 	stock = append(stock, rules.Shelf...)
@@ -128,14 +129,16 @@ func (r *Result) total() {
 		r.Colours = append(r.Colours, *c)
 	}
 	slices.SortFunc(r.Colours, func(a, b ColourLine) int {
-		return cmp.Or(cmp.Compare(b.Short, a.Short), cmp.Compare(a.Colour.String(), b.Colour.String()), cmp.Compare(a.Size, b.Size))
+		return cmp.Or(cmp.Compare(b.Short, a.Short), cmp.Compare(a.Colour.String(), b.Colour.String()),
+			cmp.Compare(a.Size, b.Size))
 	})
 	for _, b := range buy {
 		b.Buy = math.Ceil(b.Need*(1+r.in.Decisions.Rules.Margin)/100) * 100
 		r.Buy = append(r.Buy, *b)
 	}
 	slices.SortFunc(r.Buy, func(a, b BuyLine) int {
-		return cmp.Or(cmp.Compare(a.Colour.String(), b.Colour.String()), cmp.Compare(a.Size, b.Size), cmp.Compare(a.Class, b.Class), cmp.Compare(a.Kind, b.Kind))
+		return cmp.Or(cmp.Compare(a.Colour.String(), b.Colour.String()), cmp.Compare(a.Size, b.Size),
+			cmp.Compare(a.Class, b.Class), cmp.Compare(a.Kind, b.Kind))
 	})
 }
 

@@ -104,7 +104,8 @@ func (r *Result) judge(s *settled, w *Wire, l *Line) {
 	case over > rules.Excess:
 		l.Verdict, l.By = Trim, math.Floor(over)
 		l.Why = append(l.Why, reason("long", "",
-			"It has %.0f mm more than it needs. Long beats short: trim it only where its end is re-terminated anyway, else lay the rest back along the bundle.", over))
+			"It has %.0f mm more than it needs. Long beats short: trim it only where its end is re-terminated anyway, else "+
+				"lay the rest back along the bundle.", over))
 	default:
 		l.Verdict = Reaches
 		l.Why = append(l.Why, reason("reaches", "", "It has %.0f mm and needs %.0f mm.", l.Had, l.Need))
@@ -120,7 +121,8 @@ func (r *Result) tapped(s *settled, w *Wire, l *Line, tooShort, replace bool) bo
 		l.Verdict = Reaches
 		l.Why = append(l.Why, reason("cannot-reach", "", "It has %.0f mm and needs %.0f mm, and others are joined onto "+
 			"it at both ends: it can be lengthened nowhere.", l.Had, l.Need))
-		r.say("cannot-reach", finding.Wrong, string(w.ID), "Choose another way for one of those that are joined onto it in Match: "+
+		r.say("cannot-reach", finding.Wrong, string(w.ID), "Choose another way for one of those that are joined onto it "+
+			"in Match: "+
 			"take it over, and it can be lengthened there.", "%s is %.0f mm too short, and others are joined onto it at "+
 			"both ends.", w.ID, l.Need-l.Had)
 	case tooShort:
@@ -156,7 +158,8 @@ func (r *Result) extend(s *settled, w *Wire, l *Line, missing float64) {
 	}
 	l.By = math.Ceil(max(missing+2*rules.Lap*float64(l.Joints), least))
 	l.Why = append(l.Why, reason("extend", "",
-		"It has %.0f mm and needs %.0f mm: %.0f mm are missing, and each of %s takes %.0f mm of both ends: a piece of %.0f mm.", l.Had, l.Need, missing, plural(l.Joints, "joint"), rules.Lap, l.By))
+		"It has %.0f mm and needs %.0f mm: %.0f mm are missing, and each of %s takes %.0f mm of both ends: a piece of "+
+			"%.0f mm.", l.Had, l.Need, missing, plural(l.Joints, "joint"), rules.Lap, l.By))
 	if l.Joints == 1 {
 		l.Why = append(l.Why, reason("one-joint", "",
 			"End %d gets a new terminal anyway: the piece begins at one joint and ends in it.", l.At))

@@ -3,8 +3,9 @@ package signal
 // law gives what may be unlawful to remove, by the device of the vocabulary and then by system. Which rules apply where
 // is for local authorities to say; common practice, no source.
 var law = map[string]string{
-	"brakeswitch": "brake lamps", "stopfeed": "brake lamps", "reverseswitch": "reverse lamps", "reversefeed": "reverse lamps",
-	"brakefluid": "brake warning", "parkbrake": "brake warning", "horn": "horn", "wiper": "wipers", "washer": "wipers",
+	"brakeswitch": "brake lamps", "stopfeed": "brake lamps", "reverseswitch": "reverse lamps",
+	"reversefeed": "reverse lamps",
+	"brakefluid":  "brake warning", "parkbrake": "brake warning", "horn": "horn", "wiper": "wipers", "washer": "wipers",
 	"immobiliser": "immobiliser", "immocoil": "immobiliser", "shiftlock": "shift lock", "pnp": "start interlock",
 }
 

@@ -56,7 +56,8 @@ func TestVocabulary(t *testing.T) {
 			t.Errorf("%s: its own name %q is read as %s", d.ID, d.Name, r.Device)
 		}
 	}
-	for _, s := range []string{"fuel", "ignition", "engine", "gearbox", "body", "restraint", "high-voltage", "network", "lighting"} {
+	for _, s := range []string{"fuel", "ignition", "engine", "gearbox", "body", "restraint", "high-voltage", "network",
+		"lighting"} {
 		if systems[s] == 0 {
 			t.Errorf("no signal of system %s", s)
 		}

@@ -18,7 +18,8 @@ func texts(t *testing.T, name string) [][2]string {
 	defer f.Close()
 	var out [][2]string
 	for s := bufio.NewScanner(f); s.Scan(); {
-		if a, b, ok := strings.Cut(s.Text(), "|"); ok && s.Text()[0] != '#' || strings.HasPrefix(s.Text(), "#1") || strings.HasPrefix(s.Text(), "#2") {
+		if a, b, ok := strings.Cut(s.Text(), "|"); ok && s.Text()[0] != '#' || strings.HasPrefix(s.Text(), "#1") ||
+			strings.HasPrefix(s.Text(), "#2") {
 			out = append(out, [2]string{strings.TrimSpace(a), strings.TrimSpace(b)})
 		}
 	}
@@ -54,7 +55,8 @@ func TestUnknownThingsAreNotTheirNeighbours(t *testing.T) {
 	first, second := texts(t, "unknown.txt"), texts(t, "unknown2.txt")
 	wrong, all := 0, append(first, second...)
 	for i, x := range all { // of the second list with certainty: a guess at half the certainty is asked about
-		if r := signal.Read(x[0]); r.Device == x[1] && i < len(first) || r.Sure >= 0.9 && !strings.Contains(r.Device, " of ") {
+		if r := signal.Read(x[0]); r.Device == x[1] && i < len(first) || r.Sure >= 0.9 &&
+			!strings.Contains(r.Device, " of ") {
 			wrong++
 			t.Logf("%q read as %s with %.2f", x[0], r.Device, r.Sure)
 		}
@@ -68,8 +70,10 @@ func TestUnknownThingsAreNotTheirNeighbours(t *testing.T) {
 // matched to what the key cuts.
 func TestABatteryFeedIsNotSwitched(t *testing.T) {
 	for text, want := range map[string]signal.Role{
-		"Instrument battery feed": signal.Battery, "Instrument feed": signal.Ignition, "Instrument ignition feed": signal.Ignition,
-		"Cluster permanent supply": signal.Battery, "Gauge feed, ignition switched": signal.Ignition, "Ignition feed": signal.Ignition,
+		"Instrument battery feed": signal.Battery, "Instrument feed": signal.Ignition,
+		"Instrument ignition feed": signal.Ignition,
+		"Cluster permanent supply": signal.Battery, "Gauge feed, ignition switched": signal.Ignition,
+		"Ignition feed": signal.Ignition,
 		"Battery gauge": signal.Ignition,
 	} {
 		if r := signal.Read(text); r.Role != want {

@@ -6,8 +6,8 @@ import (
 	"draxel/core/signal"
 )
 
-// Volts beside "signal" are what it ranges over; a motor at the end of a compound is what the thing is; a feed that is live
-// in run and in start is a feed. What only looks like it stays what it was. Common practice, no source.
+// Volts beside "signal" are what it ranges over; a motor at the end of a compound is what the thing is; a feed that is
+// live in run and in start is a feed. What only looks like it stays what it was. Common practice, no source.
 func TestRangesMotorsAndFeeds(t *testing.T) {
 	for text, want := range map[string]struct {
 		device string

@@ -215,8 +215,10 @@ func (p *passage) take(phrase []string) {
 	}
 }
 
-var polarities = map[string]string{"positive": openPolarity, "high": openPolarity, "open": openPolarity, "opening": openPolarity, "plus": openPolarity,
-	"negative": shutPolarity, "low": shutPolarity, "close": shutPolarity, "closed": shutPolarity, "closing": shutPolarity, "shut": shutPolarity}
+var polarities = map[string]string{"positive": openPolarity, "high": openPolarity, "open": openPolarity,
+	"opening": openPolarity, "plus": openPolarity,
+	"negative": shutPolarity, "low": shutPolarity, "close": shutPolarity, "closed": shutPolarity, "closing": shutPolarity,
+	"shut": shutPolarity}
 
 // polarity notes the first word that says which end of two is meant, without using up words that an aspect may need.
 func (p *passage) polarity(r *Reading) {
@@ -329,7 +331,8 @@ func (p *passage) unexplained(l *lexicon) float64 {
 // spelling is not mended.
 func Words(text string) []string {
 	l := load()
-	words := strings.FieldsFunc(strings.ToLower(text), func(r rune) bool { return !unicode.IsLetter(r) && !unicode.IsDigit(r) })
+	words := strings.FieldsFunc(strings.ToLower(text),
+		func(r rune) bool { return !unicode.IsLetter(r) && !unicode.IsDigit(r) })
 	for i, w := range words {
 		words[i] = l.canonical(w)
 	}

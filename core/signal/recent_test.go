@@ -9,7 +9,8 @@ import (
 // What is kept is what would be read: also after many others have been read, and whatever somebody did with his.
 func TestWhatIsKeptIsWhatWouldBeRead(t *testing.T) {
 	var c recent
-	texts := []string{"Injector 1, control", "coolant temperature oil temperature", "Lambda B2S1 heater", "", "qqq", "Fan relay"}
+	texts := []string{"Injector 1, control", "coolant temperature oil temperature", "Lambda B2S1 heater", "", "qqq",
+		"Fan relay"}
 	others := 0
 	for round := range 4 {
 		for _, text := range texts {

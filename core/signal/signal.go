@@ -43,7 +43,8 @@ const (
 
 // Roles lists every role of the vocabulary.
 func Roles() []Role {
-	return []Role{Battery, Ignition, Start, Ground, SensorGround, Reference5V, SensorSupply, Analogue, Frequency, SwitchInput, LowSide,
+	return []Role{Battery, Ignition, Start, Ground, SensorGround, Reference5V, SensorSupply, Analogue, Frequency,
+		SwitchInput, LowSide,
 		HighSide, PWM, Motor, RelayCoil, Lamp, CoilDriver, OutputSignal, Bus, Load, Shield, Restraint, HighVoltage}
 }
 
@@ -139,6 +140,8 @@ func (r Reading) String() string {
 }
 
 var aspectNames = map[Aspect]string{
-	AspectSignal: "signal", AspectGround: "ground", AspectReference: "5 V reference", AspectSupply: "supply", AspectControl: "control",
-	AspectHeater: "heater", AspectHeaterSupply: "heater supply", AspectHeaterGround: "heater ground", AspectShield: "shield", "pumpcell": "pump cell",
+	AspectSignal: "signal", AspectGround: "ground", AspectReference: "5 V reference", AspectSupply: "supply",
+	AspectControl: "control",
+	AspectHeater:  "heater", AspectHeaterSupply: "heater supply", AspectHeaterGround: "heater ground",
+	AspectShield: "shield", "pumpcell": "pump cell",
 }

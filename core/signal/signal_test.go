@@ -48,7 +48,8 @@ func TestWordings(t *testing.T) {
 		}
 		r := signal.Read(cells[0])
 		if r.Device != cells[1] || string(r.Aspect) != cells[2] || indices(r) != want {
-			t.Errorf("%q read as %s.%s %q (others %v), want %s.%s %q", cells[0], r.Device, r.Aspect, indices(r), r.Others, cells[1], cells[2], want)
+			t.Errorf("%q read as %s.%s %q (others %v), want %s.%s %q", cells[0], r.Device, r.Aspect, indices(r), r.Others,
+				cells[1], cells[2], want)
 		}
 	}
 }
@@ -125,7 +126,8 @@ func FuzzRead(f *testing.F) {
 
 func TestTypingErrorsAreRead(t *testing.T) {
 	for written, device := range map[string]string{
-		"Injecter 3": "injector", "Cooolant temperature": "ect", "Cranksh. sensor": "ckp", "Thorttle position": "tps", "Alternatr lamp": "alternatorlamp", "Xnjector": "injector", "Pu": "",
+		"Injecter 3": "injector", "Cooolant temperature": "ect", "Cranksh. sensor": "ckp", "Thorttle position": "tps",
+		"Alternatr lamp": "alternatorlamp", "Xnjector": "injector", "Pu": "",
 	} {
 		if got := signal.Read(written).Device; got != device {
 			t.Errorf("%q read as %q, want %q", written, got, device)
@@ -150,8 +152,8 @@ func TestInitials(t *testing.T) {
 	}
 }
 
-// Initials never make another thing of a feed that is named in words, and where devices of several systems have them the
-// text is of none: Thin would let a wire go with a system that was only guessed.
+// Initials never make another thing of a feed that is named in words, and where devices of several systems have them
+// the text is of none: Thin would let a wire go with a system that was only guessed.
 func TestInitialsGuessNoFeedAndNoSystem(t *testing.T) {
 	if r := signal.Read("SAM battery feed"); r.Device != "battery" || r.Sure < 0.5 {
 		t.Errorf("a feed read as %s with %.2f", r.Device, r.Sure)

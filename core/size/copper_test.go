@@ -20,15 +20,18 @@ func within(t *testing.T, what string, got, want, part float64) {
 // ISO 6722-1, greatest conductor resistance at 20 °C, mΩ/m (from memory of the standard); they must also lie a little
 // above what the nominal section of IEC 60028 copper has.
 func TestResistanceISO6722(t *testing.T) {
-	for section, milliohm := range map[size.Section]float64{0.35: 54.4, 0.5: 37.1, 0.75: 24.7, 1: 18.5, 1.5: 12.7, 2.5: 7.60,
-		4: 4.71, 6: 3.14, 10: 1.82, 16: 1.16, 25: 0.743, 35: 0.527, 50: 0.368, 0.22: 84.8, 1.25: 14.9, 2: 9.42, 3: 6.15, 5: 3.94,
+	for section, milliohm := range map[size.Section]float64{0.35: 54.4, 0.5: 37.1, 0.75: 24.7, 1: 18.5, 1.5: 12.7,
+		2.5: 7.60,
+		4:   4.71, 6: 3.14, 10: 1.82, 16: 1.16, 25: 0.743, 35: 0.527, 50: 0.368, 0.22: 84.8, 1.25: 14.9, 2: 9.42, 3: 6.15,
+		5: 3.94,
 		8: 2.38, 12: 1.52, 20: 0.955, 30: 0.647, 40: 0.473, 60: 0.315, 70: 0.259, 95: 0.196, 120: 0.153} {
 		within(t, section.String(), 1000*section.WorstResistance(20), milliohm, 1e-9)
 		if r := section.WorstResistance(20) / section.Resistance(20); r < 1.05 || r > 1.15 {
 			t.Errorf("%s: the maximum is %.3f of ρ/A", section, r)
 		}
 	}
-	if between := size.Section(2).WorstResistance(20); between >= size.Section(1.5).WorstResistance(20) || between <= size.Section(2.5).WorstResistance(20) {
+	if between := size.Section(2).WorstResistance(20); between >= size.Section(1.5).WorstResistance(20) ||
+		between <= size.Section(2.5).WorstResistance(20) {
 		t.Error("2 mm² does not lie between its neighbours")
 	}
 }
@@ -36,7 +39,8 @@ func TestResistanceISO6722(t *testing.T) {
 // NEC chapter 9 table 8 (from memory): stranded uncoated copper, DC at 75 °C, Ω per 1000 ft. Stranding adds some 2 %
 // that the solid section of ASTM B258 has not.
 func TestResistanceNEC(t *testing.T) {
-	for gauge, ohms := range map[size.AWG]float64{14: 3.14, 12: 1.98, 10: 1.24, 8: 0.778, 6: 0.491, 4: 0.308, 2: 0.194, 0: 0.122} {
+	for gauge, ohms := range map[size.AWG]float64{14: 3.14, 12: 1.98, 10: 1.24, 8: 0.778, 6: 0.491, 4: 0.308, 2: 0.194,
+		0: 0.122} {
 		within(t, gauge.String(), gauge.Area().Resistance(75)*304.8, ohms, 0.03)
 	}
 }
@@ -47,7 +51,8 @@ func TestResistanceGNUUnits(t *testing.T) {
 		t.Skip("GNU units is not installed")
 	}
 	for _, n := range []size.AWG{20, 16, 10, 4} {
-		out, err := exec.Command("units", "-t", "(1|58) ohm mm^2/m / (pi/4 * awg("+strconv.Itoa(int(n))+")^2)", "ohm/m").Output()
+		out, err := exec.Command("units", "-t", "(1|58) ohm mm^2/m / (pi/4 * awg("+strconv.Itoa(int(n))+")^2)",
+			"ohm/m").Output()
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -71,7 +76,8 @@ func TestDropABYC(t *testing.T) {
 // ABYC E-11 (from memory): amperes of a single wire, 105 °C insulation. Class C is reckoned with its own limit, so the
 // table is met where class and limit agree: the rise of 75 K, which a class of 125 °C has in air of 50 °C.
 func TestAmpacityABYC(t *testing.T) {
-	for gauge, amperes := range map[size.AWG]float64{18: 20, 16: 25, 14: 35, 12: 45, 10: 60, 8: 80, 6: 120, 4: 160, 2: 210, 1: 245,
+	for gauge, amperes := range map[size.AWG]float64{18: 20, 16: 25, 14: 35, 12: 45, 10: 60, 8: 80, 6: 120, 4: 160,
+		2: 210, 1: 245,
 		0: 285, -1: 330, -2: 385, -3: 445} {
 		within(t, gauge.String(), gauge.Area().Ampacity(size.ClassC, 50, 1), amperes, 1e-9)
 	}
@@ -117,7 +123,8 @@ func TestUpgradeOnlyGoesUp(t *testing.T) {
 }
 
 func TestClasses(t *testing.T) {
-	for celsius, want := range map[float64]size.Class{20: size.ClassA, 85: size.ClassA, 86: size.ClassB, 110: size.ClassC, 150: size.ClassD,
+	for celsius, want := range map[float64]size.Class{20: size.ClassA, 85: size.ClassA, 86: size.ClassB, 110: size.ClassC,
+		150: size.ClassD,
 		175: size.ClassE, 200: size.ClassF, 201: size.ClassG, 250: size.ClassH} {
 		if c, ok := size.ClassFor(celsius); !ok || c != want {
 			t.Errorf("%.0f °C: class %s", celsius, c)

@@ -81,11 +81,14 @@ func TestParse(t *testing.T) {
 		bare size.Unit
 		want float64
 	}{
-		{"0,75 mm²", size.Gauge, 0.75}, {"0.5", size.Square, 0.5}, {"1.5mm2", size.Square, 1.5}, {"2,5 sqmm", size.Gauge, 2.5},
-		{"18 AWG", size.Square, 0.823}, {"18", size.Gauge, 0.823}, {"AWG 20", size.Square, 0.5176}, {"16ga", size.Square, 1.309},
+		{"0,75 mm²", size.Gauge, 0.75}, {"0.5", size.Square, 0.5}, {"1.5mm2", size.Square, 1.5},
+		{"2,5 sqmm", size.Gauge, 2.5},
+		{"18 AWG", size.Square, 0.823}, {"18", size.Gauge, 0.823}, {"AWG 20", size.Square, 0.5176},
+		{"16ga", size.Square, 1.309},
 		{"2/0", size.Square, 67.43}, {"00", size.Gauge, 67.43}, {"1 mm", size.Square, 1},
 		{".5", size.Square, 0.5}, {",75 mm²", size.Square, 0.75}, {"2.5sq", size.Gauge, 2.5}, {"18 ga.", size.Square, 0.823},
-		{"28/0.30", size.Square, 1.979}, {"28/0,30 mm", size.Gauge, 1.979}, {"7/.2", size.Square, 0.2199}, {"0", size.Gauge, 53.48},
+		{"28/0.30", size.Square, 1.979}, {"28/0,30 mm", size.Gauge, 1.979}, {"7/.2", size.Square, 0.2199},
+		{"0", size.Gauge, 53.48},
 	} {
 		got, err := size.Parse(c.text, c.bare)
 		if err != nil || math.Abs(float64(got)/c.want-1) > 1e-3 {

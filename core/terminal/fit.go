@@ -52,7 +52,8 @@ type Part struct {
 // means that the wire's size is not known.
 func Move(from, to Seat, wire size.Section) Fit {
 	if from.Ends.Fixed() {
-		return withLead(to, wire, fmt.Sprintf("A %s end cannot be taken out: cut the wire and join a lead that has the right terminal.", from.Ends))
+		return withLead(to, wire, fmt.Sprintf("A %s end cannot be taken out: cut the wire and join a lead that has the "+
+			"right terminal.", from.Ends))
 	}
 	if !from.Known() || !to.Known() {
 		return Fit{Why: "The housing's terminals are not known: look before anything is ordered or pulled."}
@@ -87,7 +88,8 @@ func differs(from, to Seat) string {
 	case from.Gender != "" && to.Gender != "" && from.Gender != to.Gender:
 		return fmt.Sprintf("The terminal is %s, the cavity takes %s ones.", from.Gender, to.Gender)
 	case from.Plating != "" && to.Plating != "" && from.Plating != to.Plating:
-		return fmt.Sprintf("The terminal is plated with %s, its new mate with %s: unlike metals eat each other.", from.Plating, to.Plating)
+		return fmt.Sprintf("The terminal is plated with %s, its new mate with %s: unlike metals eat each other.",
+			from.Plating, to.Plating)
 	case to.Sealing == WireSeal && from.Sealing != WireSeal:
 		return "The cavity is sealed by a seal on each wire, and this wire has none: the seal goes on before the crimp."
 	}
@@ -110,7 +112,9 @@ func New(to Seat, wire size.Section) Fit {
 	} else {
 		name += ", for the wire's size (not known)"
 	}
-	f := Fit{Verdict: Reterminated, Why: "A new terminal is crimped on.", Parts: []Part{{Terminal, name}, {Crimper, fmt.Sprintf("crimper for %g mm terminals%s", to.Blade, map[bool]string{true: ", with seal", false: ""}[to.Sealing == WireSeal])}}}
+	f := Fit{Verdict: Reterminated, Why: "A new terminal is crimped on.",
+		Parts: []Part{{Terminal, name}, {Crimper, fmt.Sprintf("crimper for %g mm terminals%s", to.Blade,
+			map[bool]string{true: ", with seal", false: ""}[to.Sealing == WireSeal])}}}
 	if to.Sealing == WireSeal {
 		f.Parts = append(f.Parts, Part{Seal, fmt.Sprintf("single-wire seal for %g mm, family %s", to.Blade, to.Family)})
 	}

@@ -57,7 +57,8 @@ func (e Ends) Fixed() bool { return e != Crimped }
 
 // String names the end in words.
 func (e Ends) String() string {
-	return map[Ends]string{Crimped: "crimped", Moulded: "over-moulded", Pierced: "insulation-displacement", Soldered: "soldered"}[e]
+	return map[Ends]string{Crimped: "crimped", Moulded: "over-moulded", Pierced: "insulation-displacement",
+		Soldered: "soldered"}[e]
 }
 
 // Seat is what a cavity takes: the terminal that sits in it, or would have to. A blade of 0 mm means that nobody has

@@ -8,7 +8,8 @@ import (
 	"draxel/core/terminal"
 )
 
-var sealed = terminal.Seat{Family: "s15", Blade: 1.5, Gender: terminal.Female, Sealing: terminal.WireSeal, Plating: "tin"}
+var sealed = terminal.Seat{Family: "s15", Blade: 1.5, Gender: terminal.Female, Sealing: terminal.WireSeal,
+	Plating: "tin"}
 
 func with(change func(*terminal.Seat)) terminal.Seat {
 	s := sealed
@@ -27,17 +28,28 @@ func TestWhatBecomesOfATerminal(t *testing.T) {
 	}{
 		{"the same", sealed, sealed, 0.75, terminal.Travels, "same terminal", "pick"},
 		{"not known", terminal.Seat{}, sealed, 0.75, terminal.Unknown, "not known", ""},
-		{"another family", with(func(s *terminal.Seat) { s.Family = "m15"; s.Sealing = terminal.Mat }), sealed, 0.75, terminal.Reterminated, "different families", "pick terminal crimper seal"},
-		{"wider", sealed, with(func(s *terminal.Seat) { s.Blade = 2.8 }), 0.75, terminal.Reterminated, "1.5 mm wide", "pick terminal crimper seal"},
-		{"wire too thin", sealed, with(func(s *terminal.Seat) { s.Blade = 6.3 }), 0.5, terminal.Pigtail, "No 6.3 mm terminal", "lead joint"},
-		{"male into female", sealed, with(func(s *terminal.Seat) { s.Gender = terminal.Male }), 0.75, terminal.Reterminated, "male ones", "pick terminal crimper seal"},
-		{"gold against tin", sealed, with(func(s *terminal.Seat) { s.Plating = "gold" }), 0.75, terminal.Reterminated, "unlike metals", "pick terminal crimper seal"},
-		{"no seal on the wire", with(func(s *terminal.Seat) { s.Sealing = terminal.Mat }), sealed, 0.75, terminal.Reterminated, "before the crimp", "pick terminal crimper seal"},
-		{"a seal too many", sealed, with(func(s *terminal.Seat) { s.Sealing = terminal.Mat }), 0.75, terminal.Travels, "", "pick"},
-		{"pulled to seat", with(func(s *terminal.Seat) { s.Release = terminal.PullToSeat }), sealed, 0.75, terminal.Reterminated, "mating face", "terminal crimper seal"},
-		{"over-moulded", with(func(s *terminal.Seat) { s.Ends = terminal.Moulded }), sealed, 0.75, terminal.Pigtail, "over-moulded", "lead joint"},
-		{"pierced", with(func(s *terminal.Seat) { s.Ends = terminal.Pierced }), terminal.Seat{}, 0, terminal.Pigtail, "insulation-displacement", "lead joint"},
-		{"wire's size not known", sealed, with(func(s *terminal.Seat) { s.Blade = 2.8 }), 0, terminal.Reterminated, "", "pick terminal crimper seal"},
+		{"another family", with(func(s *terminal.Seat) { s.Family = "m15"; s.Sealing = terminal.Mat }), sealed, 0.75,
+			terminal.Reterminated, "different families", "pick terminal crimper seal"},
+		{"wider", sealed, with(func(s *terminal.Seat) { s.Blade = 2.8 }), 0.75, terminal.Reterminated, "1.5 mm wide",
+			"pick terminal crimper seal"},
+		{"wire too thin", sealed, with(func(s *terminal.Seat) { s.Blade = 6.3 }), 0.5, terminal.Pigtail,
+			"No 6.3 mm terminal", "lead joint"},
+		{"male into female", sealed, with(func(s *terminal.Seat) { s.Gender = terminal.Male }), 0.75, terminal.Reterminated,
+			"male ones", "pick terminal crimper seal"},
+		{"gold against tin", sealed, with(func(s *terminal.Seat) { s.Plating = "gold" }), 0.75, terminal.Reterminated,
+			"unlike metals", "pick terminal crimper seal"},
+		{"no seal on the wire", with(func(s *terminal.Seat) { s.Sealing = terminal.Mat }), sealed, 0.75,
+			terminal.Reterminated, "before the crimp", "pick terminal crimper seal"},
+		{"a seal too many", sealed, with(func(s *terminal.Seat) { s.Sealing = terminal.Mat }), 0.75, terminal.Travels, "",
+			"pick"},
+		{"pulled to seat", with(func(s *terminal.Seat) { s.Release = terminal.PullToSeat }), sealed, 0.75,
+			terminal.Reterminated, "mating face", "terminal crimper seal"},
+		{"over-moulded", with(func(s *terminal.Seat) { s.Ends = terminal.Moulded }), sealed, 0.75, terminal.Pigtail,
+			"over-moulded", "lead joint"},
+		{"pierced", with(func(s *terminal.Seat) { s.Ends = terminal.Pierced }), terminal.Seat{}, 0, terminal.Pigtail,
+			"insulation-displacement", "lead joint"},
+		{"wire's size not known", sealed, with(func(s *terminal.Seat) { s.Blade = 2.8 }), 0, terminal.Reterminated, "",
+			"pick terminal crimper seal"},
 	} {
 		f := terminal.Move(c.from, c.to, c.wire)
 		var parts []string

@@ -95,7 +95,8 @@ func (c *copper) side(from, without string) (names map[string]bool, wires map[st
 // circuits of high voltage, and those of restraint that nothing known feeds.
 func leftAlone(l *harness.Loom) map[string]bool {
 	c := copperOf(l)
-	out, own, high, seed := map[string]bool{}, map[harness.WireID]bool{}, map[harness.WireID]bool{}, map[harness.WireID]bool{}
+	out, own, high, seed := map[string]bool{}, map[harness.WireID]bool{}, map[harness.WireID]bool{},
+		map[harness.WireID]bool{}
 	system := map[string]string{}
 	for _, h := range l.Connectors {
 		for _, d := range l.Devices {

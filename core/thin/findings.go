@@ -24,7 +24,8 @@ func (t *thinning) findings() {
 }
 
 func (t *thinning) find(code string, s finding.Severity, subject, remedy, format string, args ...any) *finding.Finding {
-	t.result.Findings = append(t.result.Findings, finding.Finding{Code: code, Severity: s, Stage: "thin", Subject: subject, Text: fmt.Sprintf(format, args...), Remedy: remedy})
+	t.result.Findings = append(t.result.Findings, finding.Finding{Code: code, Severity: s, Stage: "thin",
+		Subject: subject, Text: fmt.Sprintf(format, args...), Remedy: remedy})
 	return &t.result.Findings[len(t.result.Findings)-1]
 }
 
@@ -62,7 +63,8 @@ func (t *thinning) incomplete() {
 			continue
 		}
 		device := &t.loom.Devices[d]
-		t.find("part-incomplete", finding.Wrong, device.ID, fmt.Sprintf("Keep %s as well, or let %s go as a whole.", t.named(parts[d].goes), device.ID),
+		t.find("part-incomplete", finding.Wrong, device.ID,
+			fmt.Sprintf("Keep %s as well, or let %s go as a whole.", t.named(parts[d].goes), device.ID),
 			"%s stays, but it loses %s.", device.ID, t.aspects(parts[d].goes)).Place = finding.Place{Of: "module"}
 	}
 }
@@ -72,8 +74,10 @@ func (t *thinning) aspects(ws []int32) string {
 	var out []string
 	for _, w := range ws {
 		s := &t.loom.Wires[w].Signal
-		word := map[signal.Aspect]string{signal.AspectGround: "its ground", signal.AspectReference: "its 5 V reference", signal.AspectSupply: "its supply", signal.AspectShield: "its shield",
-			signal.AspectHeaterSupply: "its heater's supply", signal.AspectHeaterGround: "its heater's ground", signal.AspectSignal: "its signal"}[s.Aspect]
+		word := map[signal.Aspect]string{signal.AspectGround: "its ground", signal.AspectReference: "its 5 V reference",
+			signal.AspectSupply: "its supply", signal.AspectShield: "its shield",
+			signal.AspectHeaterSupply: "its heater's supply", signal.AspectHeaterGround: "its heater's ground",
+			signal.AspectSignal: "its signal"}[s.Aspect]
 		switch {
 		case s.Role == signal.Ground || s.Role == signal.SensorGround:
 			word = "its ground"
@@ -115,7 +119,8 @@ func (t *thinning) groups() {
 	}
 	for _, name := range sorted(pairs) {
 		if a := pairs[name]; a.torn() {
-			t.find("pair-split", finding.Wrong, string(t.loom.Wires[a.goes[0]].ID), "Keep both or let both go: one wire of a twisted pair picks up what the pair would cancel.",
+			t.find("pair-split", finding.Wrong, string(t.loom.Wires[a.goes[0]].ID),
+				"Keep both or let both go: one wire of a twisted pair picks up what the pair would cancel.",
 				"Twisted pair %s: %s goes and %s stays.", name, t.named(a.goes), t.named(a.stays))
 		}
 	}
@@ -125,13 +130,15 @@ func (t *thinning) groups() {
 			return slices.ContainsFunc(ws, func(w int32) bool { return t.loom.Wires[w].Signal.Role == signal.Shield })
 		}
 		if a.torn() && shield(a.goes) {
-			t.find("shield-lost", finding.Wrong, string(t.loom.Wires[a.goes[0]].ID), "Keep the shield's drain; it is grounded at one end only.",
+			t.find("shield-lost", finding.Wrong, string(t.loom.Wires[a.goes[0]].ID),
+				"Keep the shield's drain; it is grounded at one end only.",
 				"%s stays without its shield: %s goes.", t.named(a.stays), t.named(a.goes))
 		}
 	}
 	for _, name := range sorted(branches) {
 		if a := branches[name]; len(a.stays) == 1 && len(a.goes) >= 2 {
-			t.find("lone-survivor", finding.Note, string(t.loom.Wires[a.stays[0]].ID), "Check that it is wanted; if it is, it can be led along another branch.",
+			t.find("lone-survivor", finding.Note, string(t.loom.Wires[a.stays[0]].ID),
+				"Check that it is wanted; if it is, it can be led along another branch.",
 				"%s is the only wire left in branch %s, all of whose other %d wires go.", t.name(a.stays[0]), name, len(a.goes))
 		}
 	}
@@ -221,7 +228,8 @@ func (t *thinning) dies(at int32) {
 			severity, what = finding.Danger, " The law may want it: "+l+"."
 		}
 	}
-	t.find("function-dies", severity, loss.At, "Keep the wire that feeds it, or give it another source.", "%s, %s: it is kept, and what feeds or reads it goes.%s", loss.At, loss.Function, what)
+	t.find("function-dies", severity, loss.At, "Keep the wire that feeds it, or give it another source.",
+		"%s, %s: it is kept, and what feeds or reads it goes.%s", loss.At, loss.Function, what)
 }
 
 // feeds: one of several feeds or grounds of a unit goes and others stay.
@@ -252,7 +260,8 @@ func (t *thinning) feeds() {
 	}
 	for _, k := range order {
 		if a := all[k]; a.torn() {
-			t.find("feed-thinned", finding.Check, string(t.loom.Wires[a.goes[0]].ID), "Makers run two where one would be overloaded or watched: keep it unless you know.",
+			t.find("feed-thinned", finding.Check, string(t.loom.Wires[a.goes[0]].ID),
+				"Makers run two where one would be overloaded or watched: keep it unless you know.",
 				"%s loses one of its %s feeds: %s goes, %s stays.", k.device, k.role, t.named(a.goes), t.named(a.stays))
 		}
 	}

@@ -12,7 +12,8 @@ import (
 )
 
 // systemOrder is the order in which systems are taken out: what is on its own first. Common practice, no source.
-var systemOrder = []string{"restraint", "brakes", "emissions", "climate", "body", "security", "gearbox", "driveline", "suspension", "lighting", "instruments",
+var systemOrder = []string{"restraint", "brakes", "emissions", "climate", "body", "security", "gearbox", "driveline",
+	"suspension", "lighting", "instruments",
 	"network", "starting", "cooling", "lubrication", "air", "fuel", "ignition", "engine", "power", "", "high-voltage"}
 
 func systemRank(s string) int {
@@ -78,10 +79,12 @@ func (p *planner) before() []Step {
 		hv = hv || p.loom.Wires[w].Signal.System == "high-voltage"
 	}
 	if restraint {
-		out = append(out, check(Caution, "This harness carries restraint circuits: battery off, wait as the maker says, never probe them. No step here touches them; leave them to qualified hands.", "", "restraint"))
+		out = append(out, check(Caution, "This harness carries restraint circuits: battery off, wait as the maker says, "+
+			"never probe them. No step here touches them; leave them to qualified hands.", "", "restraint"))
 	}
 	if hv {
-		out = append(out, check(Caution, "This harness carries high voltage: only qualified persons, service plug out, proven dead. No step here touches it; local rules apply.", "", "high-voltage"))
+		out = append(out, check(Caution, "This harness carries high voltage: only qualified persons, service plug out, "+
+			"proven dead. No step here touches it; local rules apply.", "", "high-voltage"))
 	}
 	out = append(out, p.result.GateStep())
 	kept := map[string]int{}
@@ -92,7 +95,8 @@ func (p *planner) before() []Step {
 	}
 	for _, b := range p.loom.Branches {
 		if n := kept[b.ID]; n > 0 {
-			out = append(out, check(Tie, fmt.Sprintf("Tie branch %s as kept, at the trunk, with a tie that no factory fitted: %s.", b.ID, wires(n)), "", "tie", b.ID))
+			out = append(out, check(Tie, fmt.Sprintf("Tie branch %s as kept, at the trunk, with a tie that no factory "+
+				"fitted: %s.", b.ID, wires(n)), "", "tie", b.ID))
 		}
 	}
 	return out

@@ -32,7 +32,8 @@ func (r *Result) Progress(past work.Past, planned map[string]bool) Progress {
 }
 
 func (p *Progress) find(code string, s finding.Severity, t work.Tick, remedy, format string, args ...any) {
-	p.Findings = append(p.Findings, finding.Finding{Code: code, Severity: s, Stage: "thin", Subject: t.Step, Text: fmt.Sprintf(format, args...), Remedy: remedy})
+	p.Findings = append(p.Findings, finding.Finding{Code: code, Severity: s, Stage: "thin", Subject: t.Step,
+		Text: fmt.Sprintf(format, args...), Remedy: remedy})
 }
 
 // mend plans what a step needs that was done and is not in the plan any more.
@@ -55,7 +56,8 @@ func (r *Result) mend(p *Progress, t work.Tick) {
 		}
 	}
 	if !mended {
-		p.find("done-unwanted", finding.Check, t, "Look what of it has to be put back, or take the tick back if it was not done.", "%q was done, and the plan does not ask for it any more.", t.Text)
+		p.find("done-unwanted", finding.Check, t, "Look what of it has to be put back, or take the tick back if it was "+
+			"not done.", "%q was done, and the plan does not ask for it any more.", t.Text)
 	}
 }
 
@@ -63,7 +65,8 @@ func (r *Result) mend(p *Progress, t work.Tick) {
 func (r *Result) rejoinStub(cut harness.Edit) Step {
 	edits := []harness.Edit{{Do: harness.Heal, Wire: cut.Wire, End: cut.End}}
 	s := Step{Stage: work.Thin, Kind: Mend, Wires: []harness.WireID{cut.Wire}, Minutes: r.t.in.Bench.Rates.Join,
-		Text: fmt.Sprintf("Join %s to its stub again.", r.t.name(r.t.wireNumber()[cut.Wire])), Why: "It was cut, and is wanted after all."}
+		Text: fmt.Sprintf("Join %s to its stub again.", r.t.name(r.t.wireNumber()[cut.Wire])),
+		Why:  "It was cut, and is wanted after all."}
 	return s.As(work.New(edits))
 }
 

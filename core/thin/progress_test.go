@@ -143,7 +143,8 @@ func TestTheDrawingIsLegible(t *testing.T) {
 		for i := range 3 + r.IntN(8) {
 			b := harness.Branch{ID: "B" + string(rune('0'+i)), At: float64(r.IntN(900))}
 			if r.IntN(4) > 0 {
-				b.Parent = "B" + string(rune('0'+r.IntN(i+2))) // its own, one that comes later or one that is not listed: a misprint
+				// its own, one that comes later or one that is not listed: a misprint
+				b.Parent = "B" + string(rune('0'+r.IntN(i+2)))
 			}
 			l.Branches = append(l.Branches, b)
 		}

@@ -20,7 +20,8 @@ var cases = flag.Int("cases", 2000, "random harnesses to prove")
 func carried(r *thin.Result) []work.Step {
 	var all []work.Step
 	for _, e := range r.Extract {
-		all = append(all, work.New([]harness.Edit{{Do: harness.Remove, Terminal: e.Terminal, At: e.At, Label: e.Label()}, {Do: harness.Cap, Terminal: e.Terminal, Label: e.Label()}}))
+		all = append(all, work.New([]harness.Edit{{Do: harness.Remove, Terminal: e.Terminal, At: e.At, Label: e.Label()},
+			{Do: harness.Cap, Terminal: e.Terminal, Label: e.Label()}}))
 	}
 	return append(all, r.Steps...)
 }
@@ -52,7 +53,8 @@ func TestRandomHarnessesAreThinnedAsDecided(t *testing.T) {
 
 // joinedAsBefore compares, by another's components, what is joined before and after. Nothing of the verdicts is used
 // but which ends of wires are kept: those that no decision reaches or that a decision keeps.
-func joinedAsBefore(t *testing.T, seed uint64, l *harness.Loom, decisions []thin.Decision, result *thin.Result, end harness.Harness) {
+func joinedAsBefore(t *testing.T, seed uint64, l *harness.Loom, decisions []thin.Decision, result *thin.Result,
+	end harness.Harness) {
 	t.Helper()
 	gone, alone := map[harness.WireID]bool{}, leftAlone(l)
 	for _, d := range decisions { // nobody decides here about what is left to qualified hands
@@ -78,7 +80,8 @@ func joinedAsBefore(t *testing.T, seed uint64, l *harness.Loom, decisions []thin
 			continue
 		}
 		for _, e := range wire.Ends {
-			if p, ok := end.Place(harness.TerminalAt(e.At)); e.At != (harness.Ref{}) && ok && p.State == harness.Seated && !end.Free(e.At.Connector) {
+			if p, ok := end.Place(harness.TerminalAt(e.At)); e.At != (harness.Ref{}) && ok && p.State == harness.Seated &&
+				!end.Free(e.At.Connector) {
 				kept = append(kept, e.At)
 			}
 		}
@@ -228,7 +231,8 @@ func accounted(t *testing.T, seed uint64, l *harness.Loom, result *thin.Result, 
 		id := l.Wires[w].ID
 		_, in := end.Tips(id)
 		if in == end.Out(id) || in == (result.Wires[w].Choice == thin.Goes) {
-			t.Fatalf("seed %d: wire %s: in the harness %v, out %v, verdict %q", seed, id, in, end.Out(id), result.Wires[w].Choice)
+			t.Fatalf("seed %d: wire %s: in the harness %v, out %v, verdict %q", seed, id, in, end.Out(id),
+				result.Wires[w].Choice)
 		}
 	}
 	for _, w := range end.Wires() {

@@ -79,7 +79,8 @@ func TestKeepingNeverLetsGo(t *testing.T) {
 		in := thin.Input{Loom: l, Decisions: decided(r, l), Bench: thin.Standard()}
 		before := thin.Compute(in)
 		w := l.Wires[r.IntN(len(l.Wires))].ID
-		in.Decisions = slices.DeleteFunc(slices.Clone(in.Decisions), func(d thin.Decision) bool { return d.On == thin.Wire && d.ID == string(w) })
+		in.Decisions = slices.DeleteFunc(slices.Clone(in.Decisions),
+			func(d thin.Decision) bool { return d.On == thin.Wire && d.ID == string(w) })
 		without := byWire(l, thin.Compute(in))
 		in.Decisions = append(in.Decisions, thin.Decision{On: thin.Wire, ID: string(w), Choice: thin.Keep})
 		after := byWire(l, thin.Compute(in))
@@ -249,7 +250,8 @@ func TestTheOrderOfTheWork(t *testing.T) {
 					t.Fatalf("seed %d: a step before the gate: %s", seed, s.Text)
 				}
 			}
-			if s.Text == "" || s.Minutes <= 0 || s.NoReturn != (len(s.Edits) > 0 && s.Kind != thin.TakeOff && s.Kind != thin.ComeOut) {
+			if s.Text == "" || s.Minutes <= 0 || s.NoReturn != (len(s.Edits) > 0 && s.Kind != thin.TakeOff &&
+				s.Kind != thin.ComeOut) {
 				t.Fatalf("seed %d: step %+v", seed, s)
 			}
 		}
@@ -261,7 +263,8 @@ func TestTheOrderOfTheWork(t *testing.T) {
 
 // Restraint and high voltage bring their cautions.
 func TestCautionsStandAtTheBeginning(t *testing.T) {
-	l := bench(t, "device unit unit engine U", "device valve part emissions V", "W1 U-1 V-1", "W2 U-2 U-3 Airbag, driver", "W3 U-4 U-5 Interlock loop")
+	l := bench(t, "device unit unit engine U", "device valve part emissions V", "W1 U-1 V-1", "W2 U-2 U-3 Airbag, driver",
+		"W3 U-4 U-5 Interlock loop")
 	r := thin.Compute(thin.Input{Loom: l, Decisions: decide("goes module valve"), Bench: thin.Standard()})
 	var cautions []string
 	for _, s := range r.Steps {

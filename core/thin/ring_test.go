@@ -32,12 +32,14 @@ func plugs(parts []string, wires ...[2]string) *harness.Loom {
 	return l
 }
 
-var climateGoes = []thin.Decision{{On: thin.System, ID: "climate", Choice: thin.Goes}, {On: thin.System, ID: "lighting", Choice: thin.Keep}}
+var climateGoes = []thin.Decision{{On: thin.System, ID: "climate", Choice: thin.Goes},
+	{On: thin.System, ID: "lighting", Choice: thin.Keep}}
 
 // A wire that comes to one half of an in-line pair, where the other half shows no wire, has not been followed: it may
 // be the feed of what is kept, and stays. It goes with the pair.
 func TestAWireToAnEmptyMateIsNotFollowed(t *testing.T) {
-	l := plugs([]string{"lamp A", "lamp B", "cabin heater"}, [2]string{"lamp A", "S1"}, [2]string{"XA", "S1"}, [2]string{"cabin heater", "S1"},
+	l := plugs([]string{"lamp A", "lamp B", "cabin heater"}, [2]string{"lamp A", "S1"}, [2]string{"XA", "S1"},
+		[2]string{"cabin heater", "S1"},
 		[2]string{"lamp B", "S1"})
 	l.Connectors = append(l.Connectors, harness.Half{Connector: harness.Connector{ID: "XA"}, Mate: "XB"},
 		harness.Half{Connector: harness.Connector{ID: "XB"}, Mate: "XA"})
@@ -48,7 +50,8 @@ func TestAWireToAnEmptyMateIsNotFollowed(t *testing.T) {
 		}
 	}
 	with := append(climateGoes, thin.Decision{On: thin.Connector, ID: "XA", Choice: thin.Goes})
-	if got := byWire(l, thin.Compute(thin.Input{Loom: l, Decisions: with, Bench: thin.Standard()})); got["W2"] != thin.Goes || got["W1"] == thin.Goes {
+	if got := byWire(l, thin.Compute(thin.Input{Loom: l, Decisions: with,
+		Bench: thin.Standard()})); got["W2"] != thin.Goes || got["W1"] == thin.Goes {
 		t.Errorf("the pair goes: %v", got)
 	}
 }
@@ -155,11 +158,13 @@ func walked(wires [][2]string) (serves []bool, lamps, coolers map[string]int) {
 func TestAJunctionLosesNoSupply(t *testing.T) {
 	l := plugs([]string{"lamp A", "lamp B", "cabin heater"})
 	l.Devices = append(l.Devices, harness.Device{ID: "junction", System: "lighting"})
-	l.Connectors = append(l.Connectors, harness.Half{Connector: harness.Connector{ID: "J", Cavities: harness.Numbered(3)}, Device: "junction",
-		Links: [][]string{{"1", "2", "3"}}})
+	l.Connectors = append(l.Connectors, harness.Half{Connector: harness.Connector{ID: "J", Cavities: harness.Numbered(3)},
+		Device: "junction",
+		Links:  [][]string{{"1", "2", "3"}}})
 	for i, p := range []string{"lamp A", "lamp B", "cabin heater"} {
-		l.Wires = append(l.Wires, harness.Wire{ID: harness.WireID(fmt.Sprint("W", i+1)), Ends: [2]harness.End{{At: harness.Ref{Connector: p, Cavity: "1"}},
-			{At: harness.Ref{Connector: "J", Cavity: fmt.Sprint(i + 1)}}}})
+		l.Wires = append(l.Wires, harness.Wire{ID: harness.WireID(fmt.Sprint("W", i+1)),
+			Ends: [2]harness.End{{At: harness.Ref{Connector: p, Cavity: "1"}},
+				{At: harness.Ref{Connector: "J", Cavity: fmt.Sprint(i + 1)}}}})
 	}
 	r := thin.Compute(thin.Input{Loom: l, Decisions: climateGoes, Bench: thin.Standard()})
 	if got := byWire(l, r); got["W3"] != thin.Goes || got["W1"] == thin.Goes {

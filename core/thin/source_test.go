@@ -50,9 +50,9 @@ func coils() *harness.Loom {
 	return l
 }
 
-// A wire that goes and is the last feed or ground of a splice whose legs stay is told, with what loses it, whether somebody
-// has decided to keep that or nobody has decided; and before it is decided a reason is asked for. A leg that goes takes
-// nothing from the others.
+// A wire that goes and is the last feed or ground of a splice whose legs stay is told, with what loses it, whether
+// somebody has decided to keep that or nobody has decided; and before it is decided a reason is asked for. A leg that
+// goes takes nothing from the others.
 func TestTheLastFeedOfASplice(t *testing.T) {
 	keep := func(id string) thin.Decision { return thin.Decision{On: thin.Module, ID: id, Choice: thin.Keep} }
 	kept := []thin.Decision{keep("coil 1"), keep("coil 2"), keep("coil 3"), keep("coil 4"), keep("unit")}

@@ -56,7 +56,8 @@ type planner struct {
 func (t *thinning) steps() {
 	tips, connectors := 2*len(t.loom.Wires), len(t.loom.Connectors)
 	p := &planner{thinning: t, all: make([]Step, 0, t.going()*2), released: make([]string, tips),
-		takeOff: make([]string, connectors), cutAt: make([][]string, connectors), tails: make([][]harness.WireID, connectors), byID: make(map[string]int, t.going()*2)}
+		takeOff: make([]string, connectors), cutAt: make([][]string, connectors),
+		tails: make([][]harness.WireID, connectors), byID: make(map[string]int, t.going()*2)}
 	for i := range t.result.Joints {
 		p.joint(&t.result.Joints[i])
 	}
@@ -215,8 +216,10 @@ func (p *planner) end(x circuit.Tip) {
 	switch {
 	case p.stays[w] && off && p.moves(x):
 	case p.stays[w] && off:
-		id := p.add(Step{Kind: SealEnd, System: p.systemOfHalf(h), At: []harness.Ref{ref}, Wires: []harness.WireID{l.Wire}, Minutes: p.in.Bench.Rates.Seal,
-			Text: fmt.Sprintf("Cut %s at %s, seal its end and label it: it stays, and the connector comes off.", p.name(w), ref)},
+		id := p.add(Step{Kind: SealEnd, System: p.systemOfHalf(h), At: []harness.Ref{ref}, Wires: []harness.WireID{l.Wire},
+			Minutes: p.in.Bench.Rates.Seal,
+			Text: fmt.Sprintf("Cut %s at %s, seal its end and label it: it stays, and the connector comes off.", p.name(w),
+				ref)},
 			[]harness.Edit{{Do: harness.Cut, Wire: l.Wire, End: end}, {Do: harness.Seal, Wire: l.Wire, End: end}})
 		p.cutAt[h] = append(p.cutAt[h], id)
 		p.tail(x)
@@ -231,7 +234,8 @@ func (p *planner) end(x circuit.Tip) {
 		if h >= 0 && p.guard.Plugs[h] {
 			why = "The connector carries a restraint or high-voltage circuit too: it is not opened."
 		}
-		p.released[x] = p.add(Step{Kind: SealEnd, System: p.result.Wires[w].System, At: []harness.Ref{ref}, Wires: []harness.WireID{l.Wire}, Minutes: p.in.Bench.Rates.Seal, Why: why,
+		p.released[x] = p.add(Step{Kind: SealEnd, System: p.result.Wires[w].System, At: []harness.Ref{ref},
+			Wires: []harness.WireID{l.Wire}, Minutes: p.in.Bench.Rates.Seal, Why: why,
 			Text: fmt.Sprintf("Cut %s at the back of %s and seal the stub.", p.name(w), ref)}, cutAndSeal(l))
 	}
 }
@@ -250,13 +254,15 @@ func (p *planner) offConnector(h int) {
 	if n := len(p.cutAt[h]); n > 0 {
 		text = fmt.Sprintf("Take connector %s off; what stays has been cut from it.", c.ID)
 	}
-	p.takeOff[h] = p.add(Step{Kind: TakeOff, System: p.systemOfHalf(int32(h)), Text: text, At: []harness.Ref{{Connector: c.ID}}, Minutes: p.in.Bench.Rates.TakeOff}, edits, p.cutAt[h]...)
+	p.takeOff[h] = p.add(Step{Kind: TakeOff, System: p.systemOfHalf(int32(h)), Text: text,
+		At: []harness.Ref{{Connector: c.ID}}, Minutes: p.in.Bench.Rates.TakeOff}, edits, p.cutAt[h]...)
 	p.result.Off = append(p.result.Off, c.ID)
 }
 
 func (p *planner) comeOut(w int32) {
 	wire := &p.loom.Wires[w]
-	s := Step{Kind: ComeOut, System: p.result.Wires[w].System, Wires: []harness.WireID{wire.ID}, Minutes: p.in.Bench.Rates.Out, Text: fmt.Sprintf("%s falls out.", p.name(w))}
+	s := Step{Kind: ComeOut, System: p.result.Wires[w].System, Wires: []harness.WireID{wire.ID},
+		Minutes: p.in.Bench.Rates.Out, Text: fmt.Sprintf("%s falls out.", p.name(w))}
 	var needs []string
 	for end, e := range wire.Ends {
 		x := circuit.Tip(2*int(w) + end)
@@ -270,7 +276,8 @@ func (p *planner) comeOut(w int32) {
 			needs = append(needs, p.takeOff[h])
 		}
 		if !e.Seen() {
-			s.Text = fmt.Sprintf("Pull %s; nobody has followed its other end. If it does not come, leave it and say so.", p.name(w))
+			s.Text = fmt.Sprintf("Pull %s; nobody has followed its other end. If it does not come, leave it and say so.",
+				p.name(w))
 		}
 	}
 	p.add(s, []harness.Edit{{Do: harness.FallOut, Wire: wire.ID}}, needs...)

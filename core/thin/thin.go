@@ -38,7 +38,8 @@ type Bench struct {
 
 // Standard gives the settings that a job begins with: common practice, no source.
 func Standard() Bench {
-	return Bench{School: Extract, Stub: 60, Usable: 300, Rates: Rates{Check: 1, Seal: 3, Splice: 6, Join: 8, Extract: 4, Out: 3, TakeOff: 5}}
+	return Bench{School: Extract, Stub: 60, Usable: 300,
+		Rates: Rates{Check: 1, Seal: 3, Splice: 6, Join: 8, Extract: 4, Out: 3, TakeOff: 5}}
 }
 
 // Input is what Compute works on.

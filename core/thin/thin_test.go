@@ -12,8 +12,7 @@ import (
 	"draxel/core/thin"
 )
 
-// bench builds a harness from lines: "W1 A-1 S1 Injector 1, control", "device injector 1: part fuel IJ", "link JA 1 2
-// 3".
+// bench builds a harness from lines: "W1 A-1 S1 Injector 1, control", "device injector 1: part fuel IJ", "link JA 1".
 func bench(t *testing.T, lines ...string) *harness.Loom {
 	t.Helper()
 	l := &harness.Loom{}

@@ -85,7 +85,8 @@ func (m *Model) heldUp(waits map[harness.TerminalID]harness.TerminalID) {
 		}
 		m.Findings = append(m.Findings, finding.Finding{
 			Code: "cavity-held", Severity: finding.Check, Side: string(match.From), Subject: at,
-			Text:   fmt.Sprintf("The wire in %s stays, and others need its cavity: %s for it, directly or in turn, and are left off the sheet.", at, moves),
+			Text: fmt.Sprintf("The wire in %s stays, and others need its cavity: %s for it, directly or in turn, and are "+
+				"left off the sheet.", at, moves),
 			Remedy: fmt.Sprintf("Decide what becomes of the wire in %s.", at),
 		})
 	}

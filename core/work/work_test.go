@@ -11,7 +11,8 @@ import (
 func ref(c string) harness.Ref { return harness.Ref{Connector: "A", Cavity: c} }
 
 func add(name, at string) work.Step {
-	return work.New([]harness.Edit{{Do: harness.Add, Terminal: harness.TerminalID(name), Label: name}, {Do: harness.Insert, Terminal: harness.TerminalID(name), At: ref(at)}})
+	return work.New([]harness.Edit{{Do: harness.Add, Terminal: harness.TerminalID(name), Label: name},
+		{Do: harness.Insert, Terminal: harness.TerminalID(name), At: ref(at)}})
 }
 
 func pull(name, from string) work.Step {
@@ -54,7 +55,8 @@ func TestRun(t *testing.T) {
 // A check changes nothing in the harness, and is known by what it is about.
 func TestChecks(t *testing.T) {
 	first, again, other := work.Check("tie", "bank 1"), work.Check("tie", "bank 1"), work.Check("tie", "bank 2")
-	if first.ID != again.ID || first.ID == other.ID || first.ID == work.New(nil).ID || work.Check("ab").ID == work.Check("a", "b").ID {
+	if first.ID != again.ID || first.ID == other.ID || first.ID == work.New(nil).ID ||
+		work.Check("ab").ID == work.Check("a", "b").ID {
 		t.Error("a check's id is not that of what it is about")
 	}
 	h := harness.New(nil)

@@ -162,7 +162,8 @@ func checkThin(j *desk.Computed, d thin.Decision, pointer string) error {
 		names = append(names, strings.TrimSpace(l.At+" "+l.Function))
 	}
 	return desk.Refusal(http.StatusUnprocessableEntity, "reason-wanted",
-		fmt.Sprintf("%s carries %d wires that are not decided away; these lose what feeds or reads them: %s. Say why it goes.", d.ID, cut.Carries, strings.Join(names[:min(len(names), 8)], "; ")), pointer)
+		fmt.Sprintf("%s carries %d wires that are not decided away; these lose what feeds or reads them: %s. "+
+			"Say why it goes.", d.ID, cut.Carries, strings.Join(names[:min(len(names), 8)], "; ")), pointer)
 }
 
 // changed lists what is different between two states of a job in Thin.
