@@ -17,6 +17,7 @@ import (
 	"draxel/core/part"
 	"draxel/core/plan"
 	"draxel/core/prove"
+	"draxel/core/reach"
 	"draxel/core/stored"
 	"draxel/core/thin"
 	"draxel/core/work"
@@ -89,6 +90,12 @@ func TestWhatIsComputedAgain(t *testing.T) {
 			"asked feed finished functions measured reach sheet wanted work"},
 		{"a place", func(j *stored.Job) { j.Places[0].Station = j.Map.Stations[0].ID },
 			"asked feed finished functions measured reach sheet work"},
+		{"a length that was measured", func(j *stored.Job) {
+			j.Lengths = append(j.Lengths, reach.Measured{Wire: first.Laid.Loom.Wires[0].ID, Had: 4321})
+		}, "asked feed finished functions measured reach work"},
+		{"what was left over", func(j *stored.Job) {
+			j.Leftover = append(j.Leftover, reach.Leftover{ID: "x", Wire: first.Laid.Loom.Wires[0].ID, Left: 20})
+		}, "asked feed finished functions measured reach work"},
 		{"a photograph", func(j *stored.Job) { j.Photos = append(j.Photos, stored.Photo{Connector: "A"}) },
 			"asked facts fed feed finished flow found functions measured reach sheet stands thin wanted ways work"},
 		{"a verdict of Thin", func(j *stored.Job) {

@@ -35,7 +35,7 @@ func TestNamesChangeNothing(t *testing.T) {
 			t.Errorf("a lead past all fuses is protected: %v", r.Unprotected)
 		}
 	}
-	r := base.with(feed.Relays, "relay=always awake; coilplus=IG; coilminus=nothing; common=main bus; make=out").compute(t)
+	r = base.with(feed.Relays, "relay=always awake; coilplus=IG; coilminus=nothing; common=main bus; make=out").compute(t)
 	if !strings.Contains(codes(r.Findings), "coil-no-ground") {
 		t.Errorf("a relay is passed over for its name: %s", codes(r.Findings))
 	}

@@ -46,7 +46,7 @@ type Plan struct {
 	Pin      repin.Pinning
 	Reach    Reaching
 	Join     Joining
-	Feed     Fuel
+	Feed     Supply
 	Fed      *live.Fed // how the job is fed as it is decided
 	Found    harness.Harness
 }
@@ -80,8 +80,8 @@ type Joining struct {
 	Raised    map[string][]string // generic fault codes of what is given up, by function
 }
 
-// Fuel is the part of the plan that says what is live and what protects it.
-type Fuel struct {
+// Supply is the part of the plan that says what is live and what protects it.
+type Supply struct {
 	live.Feeding
 	Circuits []live.Circuit // what a feed has to be led to, and what each takes
 }
@@ -126,7 +126,7 @@ func (d *Draft) compose() *Plan {
 	p.Past, p.Work, p.Proof, p.Steps, p.Pin = done.Past, done.Work, done.Proof, sheet.Steps, sheet.Pinning
 	p.Thin.Progress, p.Thin.Counts = done.Progress, done.Counts
 	p.Reach = Reaching{Result: end.Reach, Strays: done.Strays}
-	p.Feed = Fuel{Feeding: *feeds, Circuits: t.fed().Measured(feeds.Result)}
+	p.Feed = Supply{Feeding: *feeds, Circuits: t.fed().Measured(feeds.Result)}
 	p.Join = Joining{Part: m.Part, Joints: m.Joints, Wires: m.Laid, Steps: done.Joins, Functions: functions.Items,
 		Legs: functions.Legs, Sites: live.Sites(functions.Items, end.Plain), Added: t.decisions.Added,
 		Settings: functions.Settings, Raised: functions.Raised}

@@ -4,6 +4,7 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"maps"
 	"net/http"
 	"net/url"
 	"slices"
@@ -112,13 +113,13 @@ func (s *Desk) Write(c *gin.Context, ch Change) (Done, error) {
 	if ch.ID == "" || len(ch.ID) > 100 {
 		return Done{}, Refusal(http.StatusBadRequest, "no-change-id", "The change has no id.", "/id")
 	}
-	versions, err := s.Fresh(c, ch.ID, ch.Seen, SortedKeys(ch.Bodies)...)
+	versions, err := s.Fresh(c, ch.ID, ch.Seen, slices.Sorted(maps.Keys(ch.Bodies))...)
 	if err != nil {
 		return Done{}, err
 	}
 	r := store.Request{ID: ch.ID, Path: Asked(c), Who: Who(c), What: ch.What, Reason: ch.Reason, Base: ch.Base,
 		Pictures: ch.Pictures}
-	for _, subject := range SortedKeys(ch.Bodies) {
+	for _, subject := range slices.Sorted(maps.Keys(ch.Bodies)) {
 		p := store.Put{Subject: subject, Expect: versions[subject]}
 		if body := ch.Bodies[subject]; body != nil {
 			if err := stored.Sound(body); err != nil {

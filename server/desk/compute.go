@@ -3,9 +3,12 @@ package desk
 import (
 	"context"
 	"fmt"
+	"net/http"
+	"slices"
 
 	"github.com/gin-gonic/gin"
 
+	"draxel/core/feed"
 	"draxel/store"
 )
 
@@ -50,4 +53,23 @@ func (s *Desk) Of(say func(c *gin.Context, j *Computed) error) gin.HandlerFunc {
 		}
 		return say(c, j)
 	})
+}
+
+// Fed gives the network of a job and the position that is asked about, or why there is none.
+func (s *Desk) Fed(c *gin.Context) (*feed.Result, *Computed, string, error) {
+	at := c.Query("position")
+	if !slices.ContainsFunc(feed.Positions(), func(p feed.Position) bool { return p.Name == at }) {
+		return nil, nil, "", Refusal(http.StatusUnprocessableEntity, "no-such-position", "The key has no such position.",
+			"/position")
+	}
+	j, err := s.Compute(c.Request.Context(), c.Param("job"))
+	if err != nil {
+		return nil, nil, "", err
+	}
+	r := j.Plan().Feed.Result
+	if r == nil {
+		return nil, nil, "", Refusal(http.StatusUnprocessableEntity, "nothing-said",
+			"Nobody has said yet what stands in the vehicle: sources, fuses and switches.", "")
+	}
+	return r, j, at, nil
 }

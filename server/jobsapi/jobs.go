@@ -2,6 +2,7 @@ package jobsapi
 
 import (
 	"io"
+	"maps"
 	"net/http"
 	"slices"
 	"strconv"
@@ -176,7 +177,7 @@ func (s *API) showJob(c *gin.Context, j *desk.Computed) error {
 // further fills in the further pinouts, and what parts can come from.
 func (v *JobView) further(j stored.Job) {
 	v.More, v.Origins = []Further{}, []string{}
-	for _, key := range desk.SortedKeys(j.More) {
+	for _, key := range slices.Sorted(maps.Keys(j.More)) {
 		v.More = append(v.More, Further{key, j.More[key].Name})
 		v.Tables[match.Side(key)] = TableState{}
 	}

@@ -178,7 +178,7 @@ func (s *API) openFaces(c *gin.Context) error {
 		}
 		if len(bodies) == 0 {
 			return desk.Refusal(http.StatusUnprocessableEntity, "no-such-connector",
-				"The file has faces for no connector of this job: "+strings.Join(desk.SortedKeys(faces), ", ")+".", "")
+				"The file has faces for no connector of this job: "+strings.Join(slices.Sorted(maps.Keys(faces)), ", ")+".", "")
 		}
 		return s.Apply(c, desk.Change{ID: id, What: "face", Seen: j.Revision, Base: j.Revision, Bodies: bodies})
 	})
