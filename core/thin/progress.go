@@ -31,11 +31,6 @@ func (r *Result) Progress(past work.Past, planned map[string]bool) Progress {
 	return p
 }
 
-func (p *Progress) find(code string, s finding.Severity, t work.Tick, remedy, format string, args ...any) {
-	p.Findings = append(p.Findings, finding.Finding{Code: code, Severity: s, Stage: "thin", Subject: t.Step,
-		Text: fmt.Sprintf(format, args...), Remedy: remedy})
-}
-
 // mend plans what a step needs that was done and is not in the plan any more.
 func (r *Result) mend(p *Progress, t work.Tick) {
 	stays := map[harness.WireID]bool{}
@@ -56,8 +51,10 @@ func (r *Result) mend(p *Progress, t work.Tick) {
 		}
 	}
 	if !mended {
-		p.find("done-unwanted", finding.Check, t, "Look what of it has to be put back, or take the tick back if it was "+
-			"not done.", "%q was done, and the plan does not ask for it any more.", t.Text)
+		p.Findings = append(p.Findings, finding.Finding{Code: "done-unwanted", Severity: finding.Check, Stage: "thin",
+			Subject: t.Step, Place: finding.Place{Part: "work"},
+			Text:   fmt.Sprintf("%q was done, and the plan does not ask for it any more.", t.Text),
+			Remedy: "Look what of it has to be put back, or take the tick back if it was not done."})
 	}
 }
 

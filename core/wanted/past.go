@@ -26,7 +26,7 @@ func (m *Model) carryOut(ticks []work.Tick) {
 	}
 	for _, t := range m.Past.Lost {
 		place := finding.Place{}
-		if t.Of() == work.Reach {
+		if t.Of() == work.Reach || t.Of() == work.Thin { // whose steps have a part of their own
 			place.Part = "work"
 		}
 		m.Findings = append(m.Findings, finding.Finding{

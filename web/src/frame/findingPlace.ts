@@ -14,7 +14,9 @@ export function findingPlace(f: Pick<Finding, 'stage' | 'side' | 'subject' | 'pl
     case 'gather':
       return address('gather', { part: part ?? 'lists' });
     case 'thin':
-      return address('thin', { sel: `${of ?? 'wire'}:${f.subject ?? ''}` });
+      return part
+        ? address('thin', { part })
+        : address('thin', { sel: `${of ?? 'wire'}:${f.subject ?? ''}` });
     case 'pin':
       return address('pin', { part, connector: part === 'faces' ? f.subject : undefined });
     case 'reach':
