@@ -226,3 +226,38 @@ func TestFeedFromNothing(t *testing.T) {
 	v.see("[data-testid=feedtree]", "pump")
 	v.see(".feederstate", "9.37 A")
 }
+
+// What is said for the first time moves nothing: the tabs stay where the hand is on its way to.
+func TestFeedStandsStill(t *testing.T) {
+	v := newJob(t)
+	v.write("#paste", "Connector\tPin\tColour\tFunction\nA\t1\tRD\tBattery\nA\t2\tBK\tGround")
+	v.click("button", "Read the pasted rows")
+	v.see("[data-testid=reading]", "2 rows taken")
+	v.click("button", "Keep this pinout")
+	v.see("h1", "the finished harness must fill")
+	v.click(".rail a", "Feed")
+	v.see("main", "Nothing is reckoned yet")
+	where := func() string {
+		return v.page.MustEval(`() => JSON.stringify([...document.querySelectorAll('.listtab, .sides a')].map((e) => {
+			const r = e.getBoundingClientRect();
+			return [r.x, r.y];
+		}))`).Str()
+	}
+	v.see("[role=columnheader]", "Source")
+	before := where()
+	for _, f := range []struct {
+		column int
+		text   string
+	}{{0, "battery"}, {2, "battery +"}} {
+		row := v.page.MustElements("[data-testid=factgrid] .factrow:not(.headrow)")[0]
+		row.MustElements("[role=gridcell]")[f.column].MustClick()
+		v.press(input.Enter)
+		v.page.MustElement("[data-testid=factgrid] input").MustSelectAllText().MustInput(f.text)
+		v.press(input.Enter)
+		v.see("[role=gridcell]", "^"+regexp.QuoteMeta(f.text)+"$")
+	}
+	v.see("[data-testid=standing]", "with everything on")
+	if after := where(); after != before {
+		t.Errorf("the tabs stood at %s, and stand at %s", before, after)
+	}
+}

@@ -45,7 +45,12 @@ function Feed({ job, view }: { job: string; view: FeedView }) {
   return (
     <main className="feedpage">
       <h1 className="unseen">Feed: what is live, what it carries and what protects it</h1>
-      {view.said && <Standing view={view} />}
+      {view.said ? (
+        <Standing view={view} />
+      ) : (
+        // Its place is kept, so that nothing moves under the hand when the first reply has something to say.
+        <div className="standing quiet">Nothing is reckoned yet: first say what stands in the vehicle.</div>
+      )}
       <nav className="sides" aria-label="parts of Feed">
         {parts.map(([p, word], i) => (
           <Link key={p} to={`?part=${p}`} className={p === part ? 'on' : ''}>
