@@ -207,7 +207,7 @@ func TestATabletGivesThePasscode(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	v.axe(string(axe))
+	v.axe(string(axe), true)
 	v.write("[aria-label=passcode]", "brass nail")
 	v.press(input.Enter)
 	v.see("[role=alert]", "That is not the passcode")

@@ -3,11 +3,13 @@ package browser
 
 import (
 	"context"
+	"errors"
 	"flag"
 	"fmt"
 	"net/http"
 	"net/http/httptest"
 	"os"
+	"path/filepath"
 	"regexp"
 	"slices"
 	"strings"
@@ -110,19 +112,28 @@ func enter(
 ) *visit {
 	t.Helper()
 	beside(t)
-	s, err := store.Open(t.Context(), t.TempDir(), time.Now)
+	dir := t.TempDir()
+	base, err := demonstration(len(change) > 0)
 	if err != nil {
 		t.Fatal(err)
 	}
-	jobs, err := demo.Jobs()
+	if err := os.WriteFile(filepath.Join(dir, store.File), base, 0o600); err != nil {
+		t.Fatal(err)
+	}
+	s, err := store.Open(t.Context(), dir, time.Now)
 	if err != nil {
 		t.Fatal(err)
 	}
-	for _, c := range change {
-		c(&jobs[1])
-	}
-	for i, id := range demo.IDs() {
-		if _, err := s.Create(t.Context(), "Ines", store.NewJob{ID: id, Request: "demo-" + id, Job: jobs[i]}); err != nil {
+	if len(change) > 0 {
+		jobs, err := demo.Jobs()
+		if err != nil {
+			t.Fatal(err)
+		}
+		for _, c := range change {
+			c(&jobs[1])
+		}
+		job := store.NewJob{ID: demo.IDs()[1], Request: "demo-" + demo.IDs()[1], Job: jobs[1]}
+		if _, err := s.Create(t.Context(), "Ines", job); err != nil {
 			t.Fatal(err)
 		}
 	}
@@ -160,6 +171,49 @@ func enter(
 	})
 	v.goTo(path)
 	return v
+}
+
+var (
+	written = sync.OnceValues(func() ([]byte, error) { return writtenBut(-1) })
+	without = sync.OnceValues(func() ([]byte, error) { return writtenBut(1) })
+)
+
+// demonstration gives a database with the demonstration jobs, or with all but the Packhorse, which a test then changes:
+// it is made once for all tests.
+func demonstration(changed bool) ([]byte, error) {
+	if changed {
+		return without()
+	}
+	return written()
+}
+
+func writtenBut(not int) (_ []byte, err error) {
+	dir, err := os.MkdirTemp("", "draxel-demo-")
+	if err != nil {
+		return nil, err
+	}
+	defer func() { err = errors.Join(err, os.RemoveAll(dir)) }()
+	s, err := store.Open(context.Background(), dir, time.Now)
+	if err != nil {
+		return nil, err
+	}
+	jobs, err := demo.Jobs()
+	if err != nil {
+		return nil, errors.Join(err, s.Close())
+	}
+	for i, id := range demo.IDs() {
+		if i == not {
+			continue
+		}
+		job := store.NewJob{ID: id, Request: "demo-" + id, Job: jobs[i]}
+		if _, err := s.Create(context.Background(), "Ines", job); err != nil {
+			return nil, errors.Join(err, s.Close())
+		}
+	}
+	if err := s.Close(); err != nil {
+		return nil, err
+	}
+	return os.ReadFile(filepath.Join(dir, store.File))
 }
 
 var beginning sync.Map // the names of the tests that run beside others
