@@ -93,7 +93,8 @@ func (v *visit) shade(scheme string) {
 var ofColour = []string{"color-contrast", "link-in-text-block"}
 
 // alike marks, among children of one element that are equal in tags, classes, inline styles and all that is inside
-// them, whatever the text, all but the first two and the last: they look the same, and what asks for looks needs no more.
+// them, whatever the text, all but the first two and the last: they look the same, and what asks for looks needs no
+// more.
 const alike = `() => {
 	const looks = new WeakMap();
 	const look = (e) => {

@@ -4,12 +4,13 @@ import (
 	"fmt"
 	"strings"
 
+	"draxel/core/colour"
 	"draxel/core/diagram"
 	"draxel/core/handover"
 )
 
 // inks are what insulations of IEC 60757 colours look like on paper.
-var inks = map[string]ink{
+var inks = map[colour.Code]ink{
 	"BK": {30, 30, 30},
 	"BN": {116, 72, 31},
 	"RD": {198, 42, 47},
@@ -72,7 +73,7 @@ func sketch(p pen, d *diagram.Drawing) {
 	}
 }
 
-func first(all []string, k int) string {
+func first(all []colour.Code, k int) colour.Code {
 	if k < len(all) {
 		return all[k]
 	}

@@ -8,6 +8,7 @@ import (
 
 	"codeberg.org/go-pdf/fpdf"
 
+	"draxel/core/colour"
 	"draxel/core/face"
 	"draxel/core/handover"
 )
@@ -109,7 +110,7 @@ func (p *binding) face(l *laidFace) {
 }
 
 // swatch draws a piece of insulation: base, tracer along it, an edge so that white shows.
-func (p *binding) swatch(x, y, wide, high float64, colours []string) {
+func (p *binding) swatch(x, y, wide, high float64, colours []colour.Code) {
 	base, known := inks[first(colours, 0)]
 	if !known {
 		return

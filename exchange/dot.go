@@ -17,7 +17,7 @@ func WriteFeedDOT(w io.Writer, tree []feed.Feeder, title string) error {
 	fmt.Fprintf(b, "digraph feed {\n  label=%q;\n  rankdir=LR;\n  node [shape=box];\n", title)
 	for i, l := range tree {
 		style := "solid"
-		if l.Live != "live" {
+		if l.Live != feed.Fed {
 			style = "dotted"
 		}
 		rating := ""
@@ -80,7 +80,7 @@ func WriteLiveCSV(w io.Writer, position string, rows []feed.LiveLine) error {
 	}
 	for i := range rows {
 		x := &rows[i]
-		cells = append(cells, []string{x.Name, x.Kind, x.Text, x.Live, fmt.Sprintf("%.2f", x.Volts),
+		cells = append(cells, []string{x.Name, string(x.Kind), x.Text, string(x.Live), fmt.Sprintf("%.2f", x.Volts),
 			fmt.Sprintf("%.3f", x.Amps),
 			known(x.Carries), fmt.Sprintf("%.3f", x.Drop), x.Fuse, known(x.Rating)})
 	}

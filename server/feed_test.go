@@ -95,7 +95,7 @@ func TestWhatIsUsualIsTakenAndLookedAt(t *testing.T) {
 		t.Errorf("not looked at: %v", got)
 	}
 	rows := show[feedapi.FeedLines](c, job+"/feed/table?position=crank").Rows
-	live := map[string]string{}
+	live := map[string]feed.Alive{}
 	for _, r := range rows {
 		live[r.Name] = r.Live
 	}

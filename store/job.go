@@ -13,16 +13,6 @@ import (
 	"draxel/core/stored"
 )
 
-// Head is the subject "job".
-type Head struct {
-	Title   string      `json:"title"`
-	Kind    stored.Kind `json:"kind"`
-	Donor   string      `json:"donor"`
-	Chassis string      `json:"chassis"`
-	// Somebody said that both pinouts number their circuits by one scheme.
-	OneScheme bool `json:"oneScheme,omitempty"`
-}
-
 // State is a job with its revision and the version of each subject.
 type State struct {
 	ID       string
@@ -34,13 +24,13 @@ type State struct {
 
 // Listed is a job in the list of jobs.
 type Listed struct {
-	ID       string `db:"id"`
-	Revision int64  `db:"revision"`
-	Changed  int64  `db:"changed"`
-	Deleted  int64  `db:"deleted"`  // Unix milliseconds, 0 where it is not
-	Archived bool   `db:"archived"` // it is put away
-	Body     string `db:"body"`
-	Head     Head   `db:"-"`
+	ID       string      `db:"id"`
+	Revision int64       `db:"revision"`
+	Changed  int64       `db:"changed"`
+	Deleted  int64       `db:"deleted"`  // Unix milliseconds, 0 where it is not
+	Archived bool        `db:"archived"` // it is put away
+	Body     string      `db:"body"`
+	Head     stored.Head `db:"-"`
 }
 
 // Jobs lists the jobs, last changed first.
@@ -269,11 +259,13 @@ func (s *Store) LoadAfter(ctx context.Context, id string, last *State) (State, e
 	for _, r := range rows {
 		state.Versions[r.Name] = r.Version
 		if r.Body == "" {
-			state.keep(r.Name, last)
+			state.Job.Keep(r.Name, &last.Job)
 			continue
 		}
-		switch err := state.take(r.Name, []byte(r.Body)); {
-		case errors.Is(err, ErrNewer), err != nil && r.Name == SubjectJob:
+		switch err := state.Job.Take(r.Name, []byte(r.Body)); {
+		case errors.Is(err, stored.ErrUnknown):
+			return state, fmt.Errorf("load %s: %w", r.Name, ErrNewer)
+		case err != nil && r.Name == stored.SubjectJob:
 			return state, fmt.Errorf("load %s: %w", r.Name, err)
 		case err != nil: // it counts for nothing and is named; the rest is as it was
 			state.Job.Aside = append(

@@ -33,7 +33,7 @@ func photo(id string) store.Request {
 		panic(err)
 	}
 	return store.Request{ID: "change " + id, Who: "x", What: "photo",
-		Puts:     []store.Put{{Subject: store.SubjectPhoto(id), Body: body, Expect: store.Any}},
+		Puts:     []store.Put{{Subject: stored.SubjectOf(stored.Photo{ID: id}), Body: body, Expect: store.Any}},
 		Pictures: []store.Picture{{ID: id, Picture: bytes.Repeat([]byte(id), 200_000), Thumb: []byte(id)}}}
 }
 
@@ -113,7 +113,7 @@ func TestUndoBringsAPhotographBack(t *testing.T) {
 		t.Fatal(err)
 	}
 	if _, err := s.Apply(t.Context(), id, store.Request{ID: "drop", Who: "x", What: "drop-photo",
-		Puts: []store.Put{{Subject: store.SubjectPhoto("p1"), Expect: store.Any}}}); err != nil {
+		Puts: []store.Put{{Subject: stored.SubjectOf(stored.Photo{ID: "p1"}), Expect: store.Any}}}); err != nil {
 		t.Fatal(err)
 	}
 	if n := len(load(t, s, id).Job.Photos); n != 0 {
@@ -179,7 +179,7 @@ func TestAWholeHarnessComesBack(t *testing.T) {
 		t.Errorf("got  %s\nwant %s", got, want)
 	}
 	last := load(t, s, id)
-	if _, err := s.Apply(t.Context(), id, store.Request{ID: "sheet", Puts: []store.Put{{Subject: store.SubjectSheet(gather.WireList), Body: json.RawMessage(`{"cells":[["Wire"],["W2"]]}`), Expect: store.Any}, {Subject: store.SubjectTable("from"), Expect: store.Any}}}); err != nil {
+	if _, err := s.Apply(t.Context(), id, store.Request{ID: "sheet", Puts: []store.Put{{Subject: stored.SubjectAt[gather.Sheet](string(gather.WireList)), Body: json.RawMessage(`{"cells":[["Wire"],["W2"]]}`), Expect: store.Any}, {Subject: stored.SubjectTable("from"), Expect: store.Any}}}); err != nil {
 		t.Fatal(err)
 	}
 	after, err := s.LoadAfter(t.Context(), id, &last)

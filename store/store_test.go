@@ -48,7 +48,8 @@ func decide(id, cavity string, choice match.Choice) store.Request {
 		panic(err)
 	}
 	return store.Request{ID: id, Who: "Ines", What: "decide",
-		Puts: []store.Put{{Subject: store.SubjectDecision(match.From, at(cavity)), Body: body, Expect: store.Any}}}
+		Puts: []store.Put{{Subject: stored.SubjectOf(match.Decision{Side: match.From, At: at(cavity)}), Body: body,
+			Expect: store.Any}}}
 }
 
 func create(t testing.TB, s *store.Store) string {

@@ -10,6 +10,8 @@
 // in. The same graph gives the same drawing.
 package diagram
 
+import "draxel/core/colour"
+
 // Kind is what a symbol is.
 type Kind string
 
@@ -49,13 +51,13 @@ type End struct {
 
 // Wire is a wire from the left, or the source, to the right.
 type Wire struct {
-	ID      string   `json:"id"`
-	From    End      `json:"from"`
-	To      End      `json:"to"`
-	Above   string   `json:"above"`             // colour and size
-	Below   string   `json:"below"`             // length, circuit
-	Colours []string `json:"colours,omitempty"` // IEC 60757: base, tracer
-	Dotted  bool     `json:"dotted,omitempty"`  // dead, or planned and not done
+	ID      string        `json:"id"`
+	From    End           `json:"from"`
+	To      End           `json:"to"`
+	Above   string        `json:"above"`             // colour and size
+	Below   string        `json:"below"`             // length, circuit
+	Colours []colour.Code `json:"colours,omitempty"` // IEC 60757: base, tracer
+	Dotted  bool          `json:"dotted,omitempty"`  // dead, or planned and not done
 }
 
 // Graph is what is drawn.

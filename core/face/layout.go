@@ -35,6 +35,7 @@ type Side string
 
 // The edges.
 const (
+	NoSide Side = "" // nobody has said
 	Top    Side = "top"
 	Bottom Side = "bottom"
 	Left   Side = "left"

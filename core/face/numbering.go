@@ -11,6 +11,7 @@ type Corner string
 
 // The corners.
 const (
+	NoCorner    Corner = "" // nobody has said
 	TopLeft     Corner = "top-left"
 	TopRight    Corner = "top-right"
 	BottomLeft  Corner = "bottom-left"

@@ -145,11 +145,11 @@ const apart = 1.6
 func (r *Result) selective() {
 	tree := r.TreeOf(r.full)
 	for _, f := range tree {
-		if f.Kind != "fuse" {
+		if f.Kind != AFuse {
 			continue
 		}
 		for p := f.Parent; p >= 0; p = tree[p].Parent {
-			if tree[p].Kind != "fuse" {
+			if tree[p].Kind != AFuse {
 				continue
 			}
 			if above := tree[p].Rating; above < apart*f.Rating {

@@ -13,10 +13,10 @@ import (
 // Hold is something that must let current through for a device to work: a fuse, a contact of the key, a switch, a
 // relay.
 type Hold struct {
-	Name  string  `json:"name"`
-	Kind  string  `json:"kind"` // fuse, key, switch, relay, output
-	Volts float64 `json:"volts"`
-	Amps  float64 `json:"amps"`
+	Name  string   `json:"name"`
+	Kind  FedThing `json:"kind"` // AFuse, AKey, ASwitch, ARelay or AnOutput
+	Volts float64  `json:"volts"`
+	Amps  float64  `json:"amps"`
 }
 
 // Holds gives what must be true for a device to work in a position of the key with switches of their own on: each thing
@@ -47,17 +47,17 @@ func (r *Result) Holds(position string, on []string, device string) ([]Hold, err
 		if r.Works(without, device) {
 			continue
 		}
-		h := Hold{Name: strings.TrimPrefix(e.Name, "fuse "), Kind: "switch", Volts: max(s.Volts[heads[e.A]],
+		h := Hold{Name: strings.TrimPrefix(e.Name, "fuse "), Kind: ASwitch, Volts: max(s.Volts[heads[e.A]],
 			s.Volts[heads[e.B]]), Amps: amps}
 		switch {
 		case e.Kind == network.Fuse:
-			h.Kind = "fuse"
+			h.Kind = AFuse
 		case strings.HasPrefix(e.Name, "output "):
-			h.Kind = "output"
+			h.Kind = AnOutput
 		case e.Gate.Relay > 0:
-			h.Kind, h.Name = "relay", r.Drawn.Relays[e.Gate.Relay-1].Name
+			h.Kind, h.Name = ARelay, r.Drawn.Relays[e.Gate.Relay-1].Name
 		case e.Gate.Key != 0:
-			h.Kind = "key"
+			h.Kind = AKey
 		}
 		out = append(out, h)
 	}

@@ -21,7 +21,7 @@ type WireLive struct {
 // LiveIn is what a wire is in a position of the key.
 type LiveIn struct {
 	Position string  `json:"position"`
-	Live     string  `json:"live"`  // live, dead, floating, back: only through something that uses current
+	Live     Alive   `json:"live"`
 	Volts    float64 `json:"volts"` // V, the greater of its ends, against the battery's negative
 	Amps     float64 `json:"amps"`
 }
@@ -41,21 +41,13 @@ func (r *Result) pieces(wire harness.WireID) []int32 {
 // live says what the piece of a wire that carries most is in a state.
 func (r *Result) live(s *network.State, fed map[int32]bool, pieces []int32) LiveIn {
 	heads := r.Drawn.Heads()
-	out := LiveIn{Live: "floating"}
-	rank := map[string]int{"floating": 0, "dead": 1, "back": 2, "live": 3}
+	out := LiveIn{Live: Floating}
+	rank := map[Alive]int{Floating: 0, Dead: 1, FedBack: 2, Fed: 3}
 	for _, i := range pieces {
 		e := &r.Drawn.Elements[i]
 		out.Amps = max(out.Amps, math.Abs(s.Amps(i)))
 		for _, n := range []int32{heads[e.A], heads[e.B]} {
-			is := "live"
-			switch {
-			case s.Floating[n]:
-				is = "floating"
-			case s.Volts[n] < 1:
-				is = "dead"
-			case !fed[n]:
-				is = "back"
-			}
+			is := alive(s, fed, n)
 			if rank[is] > rank[out.Live] {
 				out.Live = is
 			}
@@ -100,7 +92,7 @@ func (r *Result) Live(position string) map[harness.WireID]bool {
 	fed := r.fedBy(s)
 	out := map[harness.WireID]bool{}
 	for name, i := range r.Drawn.Wires {
-		if r.live(s, fed, []int32{i}).Live == "live" {
+		if r.live(s, fed, []int32{i}).Live == Fed {
 			out[name.Whole()] = true
 		}
 	}

@@ -13,9 +13,9 @@ import (
 type LiveLine struct {
 	Name    string         `json:"name"`
 	Wire    harness.WireID `json:"-"`    // of a wire
-	Kind    string         `json:"kind"` // wire, cable, device
+	Kind    FedThing       `json:"kind"` // AWire, ACable or ADevice
 	Text    string         `json:"text"` // what a wire is for
-	Live    string         `json:"live"` // as of LiveIn; of a device: works, stands
+	Live    Alive          `json:"live"`
 	Volts   float64        `json:"volts"`
 	Amps    float64        `json:"amps"`
 	Carries float64        `json:"carries,omitempty"` // A that a wire may carry, 0 where nothing is known
@@ -44,11 +44,11 @@ func (r *Result) Table(s *network.State) []LiveLine {
 	out := []LiveLine{}
 	for i := range r.Drawn.Elements {
 		e := &r.Drawn.Elements[i]
-		kind := "wire"
+		kind := AWire
 		if e.Wire == "" {
-			kind = "cable"
+			kind = ACable
 		}
-		if e.Kind != network.Copper || kind == "cable" && !cables[e.Name] {
+		if e.Kind != network.Copper || kind == ACable && !cables[e.Name] {
 			continue
 		}
 		in := r.live(s, fed, []int32{int32(i)})
@@ -64,9 +64,9 @@ func (r *Result) Table(s *network.State) []LiveLine {
 	}
 	slices.SortFunc(out, func(a, b LiveLine) int { return finding.Natural(a.Name, b.Name) })
 	for _, d := range r.Devices() {
-		x := LiveLine{Name: d, Kind: "device", Live: "stands", Drop: r.volts(s, d)}
+		x := LiveLine{Name: d, Kind: ADevice, Live: Stands, Drop: r.volts(s, d)}
 		if r.Works(s, d) {
-			x.Live = "works"
+			x.Live = Works
 		}
 		for _, i := range r.Drawn.Of[d] {
 			if a := heads[r.Drawn.Elements[i].A]; !s.Floating[a] {

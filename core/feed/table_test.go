@@ -30,7 +30,7 @@ func TestTheTableByHand(t *testing.T) {
 			got[x.Name] = x
 		}
 		for name, live := range want {
-			if got[name].Live != live {
+			if string(got[name].Live) != live {
 				t.Errorf("with %v %s is %q, %.2f V: wanted %s", on, name, got[name].Live, got[name].Volts, live)
 			}
 		}

@@ -11,24 +11,24 @@ import (
 
 // Feeder is a thing in the feed tree: the battery, a fuse, a contact, a load; and the band of copper that leads to it.
 type Feeder struct {
-	ID      string  `json:"id"`   // name of its element
-	Name    string  `json:"name"` // as a person calls it
-	Kind    string  `json:"kind"` // source, fuse, switch, relay, unit, load, lamp, output
-	Parent  int     `json:"parent"`
-	At      string  `json:"at"`               // the node of its fed end
-	Behind  string  `json:"behind,omitempty"` // the node behind a fuse or a contact
-	Depth   int     `json:"depth"`
-	Rating  float64 `json:"rating,omitempty"`  // A of a fuse, a contact
-	Amps    float64 `json:"amps"`              // A through it
-	Volts   float64 `json:"volts"`             // V at its fed end, against the battery's negative terminal
-	Has     float64 `json:"has,omitempty"`     // V across a load
-	Live    string  `json:"live"`              // live, dead, floating, back
-	Carries float64 `json:"carries,omitempty"` // A that the band before it may carry; 0 where nothing is known
-	Band    float64 `json:"band"`              // A in the band before it: that of the wire which has least to spare
-	Thin    string  `json:"thin,omitempty"`    // that wire
-	Drop    float64 `json:"drop"`              // V lost from its parent
-	Device  string  `json:"device,omitempty"`
-	Open    bool    `json:"open,omitempty"` // a contact or a fuse that lets nothing through
+	ID      string   `json:"id"`   // name of its element
+	Name    string   `json:"name"` // as a person calls it
+	Kind    FedThing `json:"kind"`
+	Parent  int      `json:"parent"`
+	At      string   `json:"at"`               // the node of its fed end
+	Behind  string   `json:"behind,omitempty"` // the node behind a fuse or a contact
+	Depth   int      `json:"depth"`
+	Rating  float64  `json:"rating,omitempty"` // A of a fuse, a contact
+	Amps    float64  `json:"amps"`             // A through it
+	Volts   float64  `json:"volts"`            // V at its fed end, against the battery's negative terminal
+	Has     float64  `json:"has,omitempty"`    // V across a load
+	Live    Alive    `json:"live"`
+	Carries float64  `json:"carries,omitempty"` // A that the band before it may carry; 0 where nothing is known
+	Band    float64  `json:"band"`              // A in the band before it: that of the wire which has least to spare
+	Thin    string   `json:"thin,omitempty"`    // that wire
+	Drop    float64  `json:"drop"`              // V lost from its parent
+	Device  string   `json:"device,omitempty"`
+	Open    bool     `json:"open,omitempty"` // a contact or a fuse that lets nothing through
 }
 
 // Tree gives the feed tree in a position as it usually is.
@@ -69,8 +69,8 @@ func (t *growing) sprout(i int32) {
 	e := &t.r.Drawn.Elements[i]
 	root := t.heads[e.A]
 	t.from = map[int32]int32{root: -1}
-	t.out = append(t.out, Feeder{ID: e.Name, Name: e.Name, Kind: "source", Parent: -1, Amps: t.s.Amps(i),
-		Volts: t.s.Volts[root], At: t.r.Drawn.Names[root], Live: "live"})
+	t.out = append(t.out, Feeder{ID: e.Name, Name: e.Name, Kind: ASource, Parent: -1, Amps: t.s.Amps(i),
+		Volts: t.s.Volts[root], At: t.r.Drawn.Names[root], Live: Fed})
 	t.limb[root] = 0
 	t.taken[i] = true
 	queue, later := []int32{root}, []int32{} // what is closed first: a thing hangs where its current comes from
@@ -166,35 +166,28 @@ func (t *growing) add(i, node int32) int {
 	}
 	switch {
 	case e.Kind == network.Fuse:
-		l.Kind, l.Rating = "fuse", e.Limit
+		l.Kind, l.Rating = AFuse, e.Limit
 	case e.Kind == network.Switch && e.Gate.Relay > 0 && e.Gate.Switch == "":
-		l.Kind, l.Name = "relay", t.r.Drawn.Relays[e.Gate.Relay-1].Name
+		l.Kind, l.Name = ARelay, t.r.Drawn.Relays[e.Gate.Relay-1].Name
 		l.Rating = t.r.Facts.Contacts[l.Name]
 	case e.Kind == network.Switch && strings.HasPrefix(e.Name, "output "):
-		l.Kind, l.Name = "output", e.Name
+		l.Kind, l.Name = AnOutput, e.Name
 	case e.Kind == network.Switch:
-		l.Kind = "switch"
+		l.Kind = ASwitch
 	case e.Kind == network.Lamp:
-		l.Kind = "lamp"
+		l.Kind = ALamp
 	default:
-		l.Kind = "load"
+		l.Kind = ALoad
 		if _, unit := t.r.Drawn.Units[l.Device]; unit {
-			l.Kind = "unit"
+			l.Kind = AUnit
 		}
 	}
 	l.Open = e.Kind.Hands() && !t.s.Conducts(i)
 	if !e.Kind.Hands() {
 		l.Has = math.Abs(t.s.Across(i))
 	}
-	switch {
-	case t.s.Floating[node]:
-		l.Live, l.Volts = "floating", 0
-	case t.s.Volts[node] < 1:
-		l.Live = "dead"
-	case !t.fed[node]:
-		l.Live = "back"
-	default:
-		l.Live = "live"
+	if l.Live = alive(t.s, t.fed, node); l.Live == Floating {
+		l.Volts = 0
 	}
 	t.band(&l, node, parent)
 	t.out = append(t.out, l)
@@ -222,7 +215,7 @@ func (t *growing) band(l *Feeder, node int32, parent int) {
 		}
 		top = t.from[n]
 	}
-	if top >= 0 && l.Live == "live" {
+	if top >= 0 && l.Live == Fed {
 		l.Drop = max(0, t.s.Volts[top]-t.s.Volts[node])
 	}
 	if l.Thin == "" {

@@ -100,9 +100,9 @@ func (r *Result) unitOf(relay int) (string, bool) {
 // TriedRow is a line of the table of conditions: a relay, an output of a unit or a device, and whether it has pulled,
 // is on or works in each position of the key, in their order.
 type TriedRow struct {
-	Name string `json:"name"`
-	Kind string `json:"kind"` // relay, output, device
-	In   []bool `json:"in"`
+	Name string   `json:"name"`
+	Kind FedThing `json:"kind"` // ARelay, AnOutput or ADevice
+	In   []bool   `json:"in"`
 }
 
 // Tries lays a condition out over all positions of the key: with the same switches on, and outputs held. It fails where
@@ -114,7 +114,7 @@ func (r *Result) Tries(on, held, off []string) ([]TriedRow, error) {
 		if err != nil {
 			return nil, err
 		}
-		put := func(rows *[]TriedRow, at int, name, kind string, is bool) {
+		put := func(rows *[]TriedRow, at int, name string, kind FedThing, is bool) {
 			if k == 0 {
 				*rows = append(*rows, TriedRow{Name: name, Kind: kind})
 			}
@@ -123,16 +123,16 @@ func (r *Result) Tries(on, held, off []string) ([]TriedRow, error) {
 		at := 0
 		for i := range r.Drawn.Relays {
 			if _, unit := r.unitOf(i); !unit {
-				put(&relays, at, r.Drawn.Relays[i].Name, "relay", s.Pulled[i])
+				put(&relays, at, r.Drawn.Relays[i].Name, ARelay, s.Pulled[i])
 				at++
 			}
 		}
 		for i, o := range slices.SortedFunc(maps.Keys(r.Drawn.Outputs), finding.Natural) {
 			e, known := r.Drawn.Element("output " + o)
-			put(&outputs, i, o, "output", known && s.Conducts(e))
+			put(&outputs, i, o, AnOutput, known && s.Conducts(e))
 		}
 		for i, d := range r.Devices() {
-			put(&devices, i, d, "device", r.Works(s, d))
+			put(&devices, i, d, ADevice, r.Works(s, d))
 		}
 	}
 	slices.SortStableFunc(relays, func(a, b TriedRow) int { return finding.Natural(a.Name, b.Name) })

@@ -160,7 +160,7 @@ func triedRows(t *testing.T, r *feed.Result, on []string, held ...string) map[st
 	}
 	out := map[string][]bool{}
 	for _, x := range all {
-		out[x.Kind+" "+x.Name] = x.In
+		out[string(x.Kind)+" "+x.Name] = x.In
 	}
 	return out
 }

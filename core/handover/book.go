@@ -209,7 +209,7 @@ func (b *binder) draw(lengths []int, measure diagram.Measure, depth map[string]i
 		}
 		w.Below = clip(strings.Join(below, " · "), 34)
 		for _, c := range l.Colour.Parts {
-			w.Colours = append(w.Colours, string(c.Code))
+			w.Colours = append(w.Colours, c.Code)
 		}
 		g.Wires = append(g.Wires, w)
 		page.Lengths = append(page.Lengths, *l)

@@ -1,19 +1,34 @@
 package handover
 
 import (
+	"cmp"
 	"fmt"
 	"slices"
-	"strings"
 
 	"draxel/core/finding"
 )
 
+// Differing is in what two states of a wire, or of a job, differ.
+type Differing string
+
+// The wire itself, something of it, or something of the job.
+const (
+	InWire     Differing = "wire"
+	InEnds     Differing = "end"
+	InColour   Differing = "colour"
+	InSize     Differing = "size"
+	InLength   Differing = "length"
+	InState    Differing = "state"
+	InSetting  Differing = "setting" // of the unit
+	InDecision Differing = "decision"
+)
+
 // Difference is what differs between two states of a job, or two jobs.
 type Difference struct {
-	Kind string `json:"kind"` // wire, end, colour, size, length, setting, decision
-	At   string `json:"at"`   // the wire, the cavity, the setting
-	Was  string `json:"was"`  // empty: it was not there
-	Is   string `json:"is"`   // empty: it is not there any more
+	Kind Differing `json:"kind"`
+	At   string    `json:"at"`  // the wire, the cavity, the setting
+	Was  string    `json:"was"` // empty: it was not there
+	Is   string    `json:"is"`  // empty: it is not there any more
 }
 
 // State is what two states are compared by.
@@ -30,7 +45,7 @@ const within = 1.0
 // In the order of kinds, then of names.
 func Compare(was, is *State) []Difference {
 	out := []Difference{}
-	add := func(kind, at, a, b string) {
+	add := func(kind Differing, at, a, b string) {
 		if a != b {
 			out = append(out, Difference{kind, at, a, b})
 		}
@@ -40,36 +55,36 @@ func Compare(was, is *State) []Difference {
 		a, b := before[name], after[name]
 		switch {
 		case a == nil:
-			add("wire", name, "", ends(b))
+			add(InWire, name, "", ends(b))
 			continue
 		case b == nil:
-			add("wire", name, ends(a), "")
+			add(InWire, name, ends(a), "")
 			continue
 		}
-		add("end", name, ends(a), ends(b))
-		add("colour", name, a.Colour.String(), b.Colour.String())
+		add(InEnds, name, ends(a), ends(b))
+		add(InColour, name, a.Colour.String(), b.Colour.String())
 		if a.Size != b.Size {
-			add("size", name, a.Size.String(), b.Size.String())
+			add(InSize, name, a.Size.String(), b.Size.String())
 		}
 		if d := a.Mm - b.Mm; d > within || d < -within {
-			add("length", name, fmt.Sprintf("%.0f mm", a.Mm), fmt.Sprintf("%.0f mm", b.Mm))
+			add(InLength, name, fmt.Sprintf("%.0f mm", a.Mm), fmt.Sprintf("%.0f mm", b.Mm))
 		}
-		add("state", name, a.Standing(), b.Standing())
+		add(InState, name, a.Standing(), b.Standing())
 	}
 	for _, s := range was.Settings {
 		if !slices.Contains(is.Settings, s) {
-			add("setting", s, s, "")
+			add(InSetting, s, s, "")
 		}
 	}
 	for _, s := range is.Settings {
 		if !slices.Contains(was.Settings, s) {
-			add("setting", s, "", s)
+			add(InSetting, s, "", s)
 		}
 	}
 	for _, at := range both(was.Decisions, is.Decisions) {
-		add("decision", at, was.Decisions[at], is.Decisions[at])
+		add(InDecision, at, was.Decisions[at], is.Decisions[at])
 	}
-	slices.SortStableFunc(out, func(a, b Difference) int { return strings.Compare(a.Kind, b.Kind) })
+	slices.SortStableFunc(out, func(a, b Difference) int { return cmp.Compare(a.Kind, b.Kind) })
 	return out
 }
 

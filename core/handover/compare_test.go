@@ -79,10 +79,10 @@ func TestWhatDiffersIsWhatWasChanged(t *testing.T) {
 		}
 		got := map[string]bool{}
 		for _, d := range handover.Compare(&was, &is) {
-			if d.Was == d.Is || got[d.Kind+" "+d.At] {
+			if d.Was == d.Is || got[string(d.Kind)+" "+d.At] {
 				t.Errorf("told twice, or for nothing: %+v", d)
 			}
-			got[d.Kind+" "+d.At] = true
+			got[string(d.Kind)+" "+d.At] = true
 		}
 		if !maps.Equal(got, want) {
 			t.Fatalf("state %d: told %v, want %v", seed, got, want)

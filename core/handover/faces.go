@@ -3,6 +3,7 @@ package handover
 import (
 	"fmt"
 
+	"draxel/core/colour"
 	"draxel/core/face"
 	"draxel/core/harness"
 )
@@ -18,8 +19,8 @@ type Face struct {
 
 // Filled is what is in a cavity.
 type Filled struct {
-	Colours []string // IEC 60757: base, tracer
-	Text    string   // the colour's code
+	Colours []colour.Code // IEC 60757: base, tracer
+	Text    string        // the colour's code
 	Planned bool
 	More    int // further wires in the terminal
 }
@@ -40,7 +41,7 @@ func Faces(in Input) []Face {
 			} else {
 				x = Filled{Text: l.Colour.String()}
 				for _, part := range l.Colour.Parts {
-					x.Colours = append(x.Colours, string(part.Code))
+					x.Colours = append(x.Colours, part.Code)
 				}
 			}
 			x.Planned = x.Planned || l.Planned

@@ -16,6 +16,7 @@ type School string
 
 // The schools.
 const (
+	NoSchool School = "" // nobody has said
 	// solder and adhesive heat shrink: small, nothing to wrap around; not where the bundle flexes
 	Solder    School = "solder"
 	Crimp     School = "crimp" // a crimp with a sealed sleeve: fast, serviceable, takes heat and current

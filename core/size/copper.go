@@ -58,6 +58,8 @@ type Class string
 
 // The classes with the highest temperature of their conductor (from memory of the standard).
 const (
+	NoClass Class = "" // nobody has said
+
 	ClassA Class = "A" // 85 °C
 	ClassB Class = "B" // 100 °C
 	ClassC Class = "C" // 125 °C

@@ -79,6 +79,7 @@ type Unit string
 
 // The units of a size column.
 const (
+	NoUnit Unit = "" // each number says its own
 	Square Unit = "mm2"
 	Gauge  Unit = "awg"
 )

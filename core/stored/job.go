@@ -67,75 +67,91 @@ type Job struct {
 	Chassis string `json:"chassis"`
 	// Somebody said that both pinouts number their circuits by one scheme.
 	OneScheme bool   `json:"oneScheme,omitempty"`
-	From      *Table `json:"from,omitempty"`
-	To        *Table `json:"to,omitempty"`
+	From      *Table `json:"from,omitempty" kept:"table/from"`
+	To        *Table `json:"to,omitempty" kept:"table/to"`
 	// Further pinouts by a key of their own: those of pigtails and sub-harnesses.
-	More map[string]*Table `json:"more,omitempty"`
-	Kept match.Kept        `json:"kept,omitempty"` // as jobs of old said which housings are kept
+	More map[string]*Table `json:"more,omitempty" kept:"table/*"`
+	Kept match.Kept        `json:"kept,omitempty" kept:"kept"` // as jobs of old said which housings are kept
 	// How To connectors are met; those of which nothing is said as the kind has it.
-	Met       match.Meetings   `json:"met,omitempty"`
-	Vehicle   match.Side       `json:"vehicle,omitempty"` // the side of the vehicle's own wiring; empty as the kind has it
-	Decisions []match.Decision `json:"decisions,omitempty"`
+	Met match.Meetings `json:"met,omitempty" kept:"met"`
+	// The side of the vehicle's own wiring; empty as the kind has it.
+	Vehicle   match.Side       `json:"vehicle,omitempty" kept:"vehicle"`
+	Decisions []match.Decision `json:"decisions,omitempty" kept:"decision/Side/At.Connector/At.Cavity" said:"cavity"`
 
-	Own  []OwnStep        `json:"own,omitempty"`  // steps of the person's own
-	Acks []finding.Answer `json:"acks,omitempty"` // findings that somebody has answered
+	Own  []OwnStep        `json:"own,omitempty" kept:"own/ID"`        // steps of the person's own
+	Acks []finding.Answer `json:"acks,omitempty" kept:"answer/Key()"` // findings that somebody has answered
 
-	Identity *gather.Identity                   `json:"identity,omitempty"`
-	Items    map[string]bool                    `json:"items,omitempty"` // open items of the identity's changes that are seen to
-	Before   *gather.Before                     `json:"before,omitempty"`
-	Looked   map[string]gather.Looked           `json:"looked,omitempty"` // by connector
-	Sheets   map[gather.SheetKind]*gather.Sheet `json:"sheets,omitempty"`
-	Readings []gather.Measurement               `json:"readings,omitempty"`
-	Traces   []gather.Trace                     `json:"traces,omitempty"`
-	Photos   []Photo                            `json:"photos,omitempty"`
-	Thin     []thin.Decision                    `json:"thin,omitempty"`
-	Bench    *thin.Bench                        `json:"bench,omitempty"`
-	Ticks    []work.Tick                        `json:"ticks,omitempty"`
+	Identity *gather.Identity `json:"identity,omitempty" kept:"identity"`
+	// Open items of the identity's changes that are seen to.
+	Items  map[string]bool `json:"items,omitempty" kept:"items"`
+	Before *gather.Before  `json:"before,omitempty" kept:"before"`
+	// By connector.
+	Looked   map[string]gather.Looked           `json:"looked,omitempty" kept:"looked/*" said:"{0}"`
+	Sheets   map[gather.SheetKind]*gather.Sheet `json:"sheets,omitempty" kept:"sheet/*" said:"the list of {0}"`
+	Readings []gather.Measurement               `json:"readings,omitempty" kept:"reading/ID"`
+	Traces   []gather.Trace                     `json:"traces,omitempty" kept:"trace/ID"`
+	Photos   []Photo                            `json:"photos,omitempty" kept:"photo/ID"`
+	Thin     []thin.Decision                    `json:"thin,omitempty" kept:"thin/On/ID" said:"{1}"`
+	Bench    *thin.Bench                        `json:"bench,omitempty" kept:"bench"`
+	Ticks    []work.Tick                        `json:"ticks,omitempty" kept:"tick/Step"`
 
-	Layouts   map[string]*face.Layout `json:"layouts,omitempty"` // by connector of the model: what its face is like
-	Wishes    []pin.Wish              `json:"wishes,omitempty"`
-	Exchanges []pin.Exchange          `json:"exchanges,omitempty"`
-	Reports   []pin.Report            `json:"reports,omitempty"`
-	Checks    []pin.Check             `json:"checks,omitempty"`
-	Have      map[string]bool         `json:"have,omitempty"` // parts and tools that are there
+	// By connector of the model: what its face is like.
+	Layouts   map[string]*face.Layout `json:"layouts,omitempty" kept:"layout/*" said:"{0}"`
+	Wishes    []pin.Wish              `json:"wishes,omitempty" kept:"wish/Step"`
+	Exchanges []pin.Exchange          `json:"exchanges,omitempty" kept:"exchange/A.Connector/A.Cavity" said:"cavity"`
+	Reports   []pin.Report            `json:"reports,omitempty" kept:"report/ID"`
+	Checks    []pin.Check             `json:"checks,omitempty" kept:"check/At.Connector/At.Cavity" said:"cavity"`
+	Have      map[string]bool         `json:"have,omitempty" kept:"have"` // parts and tools that are there
 
-	Map      *reach.Map       `json:"map,omitempty"`
-	Rules    *reach.Rules     `json:"rules,omitempty"`
-	Places   []reach.Place    `json:"places,omitempty"`
-	Lengths  []reach.Measured `json:"lengths,omitempty"` // what was measured at wires
-	Spans    []reach.Wish     `json:"spans,omitempty"`   // what was decided about single wires in Reach
-	Options  []reach.Option   `json:"options,omitempty"`
-	Leftover []reach.Leftover `json:"leftover,omitempty"`
-	Partings []reach.Parting  `json:"partings,omitempty"` // disconnects that were taken
+	Map    *reach.Map    `json:"map,omitempty" kept:"map"`
+	Rules  *reach.Rules  `json:"rules,omitempty" kept:"rules"`
+	Places []reach.Place `json:"places,omitempty" kept:"place/Thing.Kind/Thing.ID" said:"{1}"`
+	// What was measured at wires.
+	Lengths []reach.Measured `json:"lengths,omitempty" kept:"length/Wire" said:"{0}"`
+	// What was decided about single wires in Reach.
+	Spans    []reach.Wish     `json:"spans,omitempty" kept:"span/Wire" said:"{0}"`
+	Options  []reach.Option   `json:"options,omitempty" kept:"option/ID"`
+	Leftover []reach.Leftover `json:"leftover,omitempty" kept:"leftover/ID"`
+	// Disconnects that were taken.
+	Partings []reach.Parting `json:"partings,omitempty" kept:"parting/Between.0/Between.1" said:"{0} from {1}"`
 
-	Block *feed.Block  `json:"block,omitempty"` // a fuse block of one's own
-	Rated []feed.Rated `json:"rated,omitempty"` // fuses of the vehicle that are to be changed
-	Feeds []FeedOption `json:"feeds,omitempty"` // ways to feed it that are compared
+	Block *feed.Block `json:"block,omitempty" kept:"block"` // a fuse block of one's own
+	// Fuses of the vehicle that are to be changed.
+	Rated []feed.Rated `json:"rated,omitempty" kept:"rated/Fuse" said:"fuse {0}"`
+	Feeds []FeedOption `json:"feeds,omitempty" kept:"feed/ID"` // ways to feed it that are compared
 
-	Functions []join.FunctionWish `json:"functions,omitempty"` // what is wanted and stated of what must work
-	OutRules  []join.OutputRule   `json:"outRules,omitempty"`  // when units work their outputs
-	Added     []join.Added        `json:"added,omitempty"`     // parts that their sums ask for
+	// What is wanted and stated of what must work.
+	Functions []join.FunctionWish `json:"functions,omitempty" kept:"function/Function" said:"{0}"`
+	// When units work their outputs.
+	OutRules []join.OutputRule `json:"outRules,omitempty" kept:"outrule/Output" said:"{0}"`
+	// Parts that their sums ask for.
+	Added []join.Added `json:"added,omitempty" kept:"part/ID" said:"{0}"`
 
-	Proved []prove.MeterReading `json:"proved,omitempty"` // what was measured at the finished harness
-	Gates  []prove.Passed       `json:"gates,omitempty"`  // of powering up
-	Mended []prove.Mend         `json:"mended,omitempty"` // faults that were found
+	// What was measured at the finished harness.
+	Proved []prove.MeterReading `json:"proved,omitempty" kept:"proved/ID" said:"{0}"`
+	Gates  []prove.Passed       `json:"gates,omitempty" kept:"gate/Gate" said:"{0}"` // of powering up
+	Mended []prove.Mend         `json:"mended,omitempty" kept:"mend/ID" said:"{0}"`  // faults that were found
 
-	Program *prove.Programming `json:"program,omitempty"` // what was written into the unit
-	Notes   []prove.Note       `json:"notes,omitempty"`   // what was heard, seen and changed
-	Live    prove.Values       `json:"live,omitempty"`    // what the unit can be asked for
-	Trained []prove.Trained    `json:"trained,omitempty"` // rounds of the trainer
+	Program *prove.Programming `json:"program,omitempty" kept:"program"`    // what was written into the unit
+	Notes   []prove.Note       `json:"notes,omitempty" kept:"note/ID"`      // what was heard, seen and changed
+	Live    prove.Values       `json:"live,omitempty" kept:"live"`          // what the unit can be asked for
+	Trained []prove.Trained    `json:"trained,omitempty" kept:"trained/ID"` // rounds of the trainer
 
-	Left      []handover.Left      `json:"left,omitempty"`      // what stays open, and whose it is
-	Loans     []handover.Loan      `json:"loans,omitempty"`     // temporary, borrowed, put off
-	Delivered []handover.Delivered `json:"delivered,omitempty"` // states with a name
-	Spent     []handover.Spent     `json:"spent,omitempty"`     // time that was noted
-	Bought    []handover.Bought    `json:"bought,omitempty"`    // what is said of lines of the order list
-	Terms     *handover.Terms      `json:"terms,omitempty"`     // what hours and prices are reckoned with
-	Archived  bool                 `json:"archived,omitempty"`  // put away: it is not in the list of what is worked at
+	// What stays open, and whose it is.
+	Left      []handover.Left      `json:"left,omitempty" kept:"left/Key"`
+	Loans     []handover.Loan      `json:"loans,omitempty" kept:"loan/ID"`          // temporary, borrowed, put off
+	Delivered []handover.Delivered `json:"delivered,omitempty" kept:"delivered/ID"` // states with a name
+	Spent     []handover.Spent     `json:"spent,omitempty" kept:"spent/ID"`         // time that was noted
+	// What is said of lines of the order list.
+	Bought []handover.Bought `json:"bought,omitempty" kept:"bought/Key" said:"{0}"`
+	// What hours and prices are reckoned with.
+	Terms *handover.Terms `json:"terms,omitempty" kept:"terms"`
+	// Put away: it is not in the list of what is worked at.
+	Archived bool `json:"archived,omitempty" kept:"archived"`
 
-	Carried *Carried `json:"carried,omitempty"` // what came along from an earlier job
+	Carried *Carried `json:"carried,omitempty" kept:"carried"` // what came along from an earlier job
 
-	Aside []Aside `json:"aside,omitempty"` // what was stored and cannot be
+	Aside []Aside `json:"aside,omitempty" kept:"aside/#"` // what was stored and cannot be
 }
 
 // Photo is a picture of a connector; the picture itself is kept beside the job.

@@ -17,8 +17,9 @@ type Gender string
 
 // The genders.
 const (
-	Female Gender = "female"
-	Male   Gender = "male"
+	NoGender Gender = "" // nobody has said
+	Female   Gender = "female"
+	Male     Gender = "male"
 )
 
 // Sealing says how the wire is sealed where it enters the housing.
@@ -36,6 +37,7 @@ type Release string
 
 // The ways out.
 const (
+	NoRelease  Release = ""             // nobody has said
 	Rear       Release = "rear"         // to the wire side, after its tang is released
 	Front      Release = "front"        // released from the mating face, and out to the wire side
 	PullToSeat Release = "pull-to-seat" // out by the mating face: the wire is cut, or threaded back

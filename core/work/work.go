@@ -17,12 +17,13 @@ type Stage string
 
 // The stages that have steps. Own are the person's own steps between them.
 const (
-	Thin  Stage = "thin"
-	Pin   Stage = "pin"
-	Reach Stage = "reach"
-	Join  Stage = "join"
-	Feed  Stage = "feed"
-	Own   Stage = "own"
+	NoStage Stage = "" // the steps of all
+	Thin    Stage = "thin"
+	Pin     Stage = "pin"
+	Reach   Stage = "reach"
+	Join    Stage = "join"
+	Feed    Stage = "feed"
+	Own     Stage = "own"
 )
 
 // Stages lists them.

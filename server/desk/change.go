@@ -31,6 +31,16 @@ func (s *Desk) Stamp(c *gin.Context, j *Computed, t *work.Tick, nth int) {
 	}
 }
 
+// Keeping gives the bodies of a change that keeps one value, as the subject that it is kept as.
+func Keeping[T stored.Entry | stored.Single](x T) map[string]any {
+	return map[string]any{stored.SubjectOf(x): x}
+}
+
+// Dropping gives the bodies of a change that takes one value away: what names it is enough of it.
+func Dropping[T stored.Entry | stored.Single](x T) map[string]any {
+	return map[string]any{stored.SubjectOf(x): nil}
+}
+
 // Done is the reply to a change: the job's new revision.
 type Done struct {
 	Job      string `json:"job"`
@@ -163,5 +173,5 @@ func About(e store.Entry) string {
 	if len(e.Changes) != 1 {
 		return ""
 	}
-	return store.Subject(e.Changes[0].Subject)
+	return stored.SubjectSaid(e.Changes[0].Subject)
 }

@@ -16,7 +16,6 @@ import (
 	"draxel/core/stored"
 	"draxel/exchange"
 	"draxel/server/desk"
-	"draxel/store"
 )
 
 // decisionBodies gives the subjects by which the decisions of a job become others: those that differ, and those that
@@ -24,10 +23,10 @@ import (
 func (s *API) decisionBodies(c *gin.Context, j *desk.Computed, to []match.Decision, bodies map[string]any) {
 	had := map[string]match.Decision{}
 	for _, d := range j.Job.Decisions {
-		had[store.SubjectDecision(d.Side, d.At)] = d
+		had[stored.SubjectOf(d)] = d
 	}
 	for _, d := range to {
-		name := store.SubjectDecision(d.Side, d.At)
+		name := stored.SubjectOf(d)
 		was, known := had[name]
 		delete(had, name)
 		if known && sameDecision(was, d) {
@@ -75,13 +74,13 @@ func (s *API) takeFeeds(
 ) error {
 	chosen := j.Job.Chosen()
 	taken := j.Plan().Fed.Take(chosen, o)
-	bodies := map[string]any{store.SubjectBlock: nil}
+	bodies := desk.Dropping(feed.Block{})
 	if o.Block != nil {
-		bodies[store.SubjectBlock] = o.Block
+		bodies[stored.SubjectOf(feed.Block{})] = o.Block
 	}
 	s.decisionBodies(c, j, taken.Match, bodies)
 	if o.ID != "" { // the one that is taken stands no more beside itself
-		bodies[store.SubjectFeed(o.ID)] = nil
+		bodies[stored.SubjectOf(*o)] = nil
 	}
 	name := "the vehicle’s own fuses"
 	if j.Job.Block != nil {
@@ -97,7 +96,7 @@ func (s *API) takeFeeds(
 		if kept >= mostFeeds { // what it was fed by would be lost without a word
 			return tooManyFeeds()
 		}
-		bodies[store.SubjectFeed(before.ID)] = before
+		bodies[stored.SubjectOf(before)] = before
 	}
 	return s.Apply(c, desk.Change{ID: id, What: what, Seen: seen, Base: j.Revision, Bodies: bodies})
 }
@@ -119,9 +118,9 @@ func (s *API) putBlock(c *gin.Context) error {
 		return err
 	}
 	return s.Checked(c, func(j *desk.Computed) error {
-		bodies := map[string]any{store.SubjectBlock: nil}
+		bodies := desk.Dropping(feed.Block{})
 		if r.Block != nil {
-			bodies[store.SubjectBlock] = r.Block
+			bodies[stored.SubjectOf(feed.Block{})] = r.Block
 		}
 		if had := j.Job.Block; had != nil {
 			at := map[string]bool{}
@@ -132,7 +131,7 @@ func (s *API) putBlock(c *gin.Context) error {
 			}
 			for _, d := range j.Job.Decisions { // what began at a cavity that is no more begins nowhere
 				if d.Origin != nil && d.Origin.At.Connector == had.ID && !at[d.Origin.At.Cavity] {
-					bodies[store.SubjectDecision(d.Side, d.At)] = nil
+					bodies[stored.SubjectOf(d)] = nil
 				}
 			}
 		}
@@ -166,9 +165,9 @@ func (s *API) leadCircuit(c *gin.Context) error {
 			return desk.Refusal(http.StatusUnprocessableEntity, "no-origin", "Say what feeds it.", "/from")
 		}
 		d.Who, d.When = desk.Who(c), s.Now().UTC().UnixMilli()
-		bodies := map[string]any{store.SubjectDecision(d.Side, d.At): d}
+		bodies := desk.Keeping(d)
 		for _, o := range open {
-			bodies[store.SubjectDecision(o.Side, o.At)] = nil
+			bodies[stored.SubjectOf(match.Decision{Side: o.Side, At: o.At})] = nil
 		}
 		return s.Apply(c, desk.Change{ID: r.ID, What: "circuit", Seen: r.Seen, Base: j.Revision, Bodies: bodies})
 	})
@@ -206,7 +205,7 @@ func (s *API) rateFuse(c *gin.Context) error {
 			body = x
 		}
 		return s.Apply(c, desk.Change{ID: r.ID, What: "rated", Reason: r.Reason, Seen: r.Seen, Base: j.Revision,
-			Bodies: map[string]any{store.SubjectRated(r.Fuse): body}})
+			Bodies: map[string]any{stored.SubjectOf(feed.Rated{Fuse: r.Fuse}): body}})
 	})
 }
 
@@ -231,7 +230,7 @@ func (s *API) keepFeeds(c *gin.Context) error {
 			body = o
 		}
 		return s.Apply(c, desk.Change{ID: r.ID, What: "feeds", Seen: r.Seen, Base: j.Revision,
-			Bodies: map[string]any{store.SubjectFeed(r.Option): body}})
+			Bodies: map[string]any{stored.SubjectOf(stored.FeedOption{ID: r.Option}): body}})
 	})
 }
 

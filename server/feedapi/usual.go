@@ -10,8 +10,8 @@ import (
 	"draxel/core/fact"
 	"draxel/core/feed"
 	"draxel/core/gather"
+	"draxel/core/stored"
 	"draxel/server/desk"
-	"draxel/store"
 )
 
 // showUsual proposes what a vehicle usually has, for the lists in which nobody has said anything.
@@ -67,7 +67,7 @@ func (s *API) takeUsual(c *gin.Context) error {
 		}
 		bodies := map[string]any{}
 		for kind, sheet := range sheets {
-			bodies[store.SubjectSheet(kind)] = sheet
+			bodies[stored.SubjectAt[gather.Sheet](string(kind))] = sheet
 		}
 		return s.Apply(c, desk.Change{ID: r.ID, What: "usual", Seen: r.Seen, Base: j.Revision, Bodies: bodies})
 	})
@@ -95,5 +95,5 @@ func (s *API) lookedAt(c *gin.Context, j *desk.Computed, r *UsualRequest) error 
 	}
 	desk.Put(&sheet, edits)
 	return s.Apply(c, desk.Change{ID: r.ID, What: "looked-at", Seen: r.Seen, Base: j.Revision,
-		Bodies: map[string]any{store.SubjectSheet(kind): sheet}})
+		Bodies: map[string]any{stored.SubjectAt[gather.Sheet](string(kind)): sheet}})
 }

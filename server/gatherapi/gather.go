@@ -130,7 +130,7 @@ func (s *API) putTable(c *gin.Context, id, what, key string, seen int64, t store
 	if old := tableIn(state.Job, key); old != nil {
 		t.Was = old.Titles(t.Name)
 	}
-	return s.Apply(c, desk.Change{ID: id, What: what, Seen: seen, Bodies: map[string]any{store.SubjectFurther(key): t}})
+	return s.Apply(c, desk.Change{ID: id, What: what, Seen: seen, Bodies: map[string]any{stored.SubjectTable(key): t}})
 }
 
 func (s *API) storedTable(c *gin.Context) (string, *stored.Table, store.State, error) {
@@ -164,7 +164,7 @@ func (s *API) dropTable(c *gin.Context) error {
 			"Only a further pinout can be taken out; bring another table for a side.", "")
 	}
 	return s.Apply(c, desk.Change{ID: r.ID, What: "drop-table", Seen: r.Seen,
-		Bodies: map[string]any{store.SubjectFurther(key): nil}})
+		Bodies: map[string]any{stored.SubjectTable(key): nil}})
 }
 
 // correctTable changes how a stored table is read: columns, habit, layouts, misprints, and what is said of it.

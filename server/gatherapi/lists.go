@@ -13,8 +13,8 @@ import (
 	"draxel/core/finding"
 	"draxel/core/gather"
 	"draxel/core/harness"
+	"draxel/core/stored"
 	"draxel/server/desk"
-	"draxel/store"
 )
 
 // showGather gives everything of Gather beside the pinout tables.
@@ -81,7 +81,7 @@ func (s *API) putIdentity(c *gin.Context) error {
 		}
 	}
 	return s.Apply(c, desk.Change{ID: r.ID, What: "identity", Seen: r.Seen,
-		Bodies: map[string]any{store.SubjectIdentity: r.Identity}})
+		Bodies: map[string]any{stored.SubjectOf(gather.Identity{}): r.Identity}})
 }
 
 func (s *API) putItems(c *gin.Context) error {
@@ -90,7 +90,7 @@ func (s *API) putItems(c *gin.Context) error {
 		return err
 	}
 	return s.Apply(c, desk.Change{ID: r.ID, What: "items", Seen: r.Seen,
-		Bodies: map[string]any{store.SubjectItems: r.Items}})
+		Bodies: map[string]any{stored.SubjectItems: r.Items}})
 }
 
 func (s *API) putBefore(c *gin.Context) error {
@@ -109,7 +109,7 @@ func (s *API) putBefore(c *gin.Context) error {
 		}
 	}
 	return s.Apply(c, desk.Change{ID: r.ID, What: "before", Seen: r.Seen,
-		Bodies: map[string]any{store.SubjectBefore: r.Before}})
+		Bodies: map[string]any{stored.SubjectOf(gather.Before{}): r.Before}})
 }
 
 func (s *API) putLooked(c *gin.Context) error {
@@ -126,7 +126,7 @@ func (s *API) putLooked(c *gin.Context) error {
 		body = r.Looked
 	}
 	return s.Apply(c, desk.Change{ID: r.ID, What: "looked", Seen: r.Seen,
-		Bodies: map[string]any{store.SubjectLooked(c.Param("connector")): body}})
+		Bodies: map[string]any{stored.SubjectAt[gather.Looked](c.Param("connector")): body}})
 }
 
 func sheetKind(c *gin.Context) (gather.SheetKind, error) {
@@ -213,7 +213,7 @@ func (s *API) importSheet(c *gin.Context) error {
 	}
 	seen, _ := strconv.ParseInt(c.Request.PostFormValue("seen"), 10, 64)
 	return s.Apply(c, desk.Change{ID: c.Request.PostFormValue("id"), What: "import", Seen: seen,
-		Bodies: map[string]any{store.SubjectSheet(kind): sheet}})
+		Bodies: map[string]any{stored.SubjectAt[gather.Sheet](string(kind)): sheet}})
 }
 
 // editSheet puts cells of a list right, adds lines, strikes lines out.
@@ -247,7 +247,7 @@ func (s *API) editSheet(c *gin.Context) error {
 		}
 	}
 	return s.Apply(c, desk.Change{ID: r.ID, What: "edit-list", Seen: r.Seen,
-		Bodies: map[string]any{store.SubjectSheet(kind): sheet}})
+		Bodies: map[string]any{stored.SubjectAt[gather.Sheet](string(kind)): sheet}})
 }
 
 func (s *API) addReading(c *gin.Context) error {
@@ -281,7 +281,7 @@ func (s *API) addReading(c *gin.Context) error {
 			return desk.Refusal(http.StatusUnprocessableEntity, "left-alone", why, "/reading/at")
 		}
 		return s.Apply(c, desk.Change{ID: r.ID, What: "measure", Seen: r.Seen, Base: j.Revision,
-			Bodies: map[string]any{store.SubjectReading(m.ID): m}})
+			Bodies: desk.Keeping(m)})
 	})
 }
 
@@ -340,12 +340,17 @@ func (s *API) addTrace(c *gin.Context) error {
 			}
 		}
 		return s.Apply(c, desk.Change{ID: r.ID, What: "trace", Seen: r.Seen, Base: j.Revision,
-			Bodies: map[string]any{store.SubjectTrace(t.ID): t}})
+			Bodies: desk.Keeping(t)})
 	})
 }
 
+// What a fact is kept as, by its id.
+func reading(id string) string { return stored.SubjectOf(gather.Measurement{ID: id}) }
+func trace(id string) string   { return stored.SubjectOf(gather.Trace{ID: id}) }
+func photo(id string) string   { return stored.SubjectOf(stored.Photo{ID: id}) }
+
 // dropFact takes a reading, a trace or a photograph back. The journal keeps it.
-func (s *API) dropFact(subject func(string) string, what string) func(*gin.Context) error {
+func (s *API) dropFact(subject func(id string) string, what string) func(*gin.Context) error {
 	return func(c *gin.Context) error {
 		r, err := desk.Read[DropRequest](c)
 		if err != nil {

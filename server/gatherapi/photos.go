@@ -31,13 +31,13 @@ func (s *API) applyEarlier(c *gin.Context) error {
 		}
 		bodies := map[string]any{}
 		for _, d := range brought.Thin {
-			bodies[store.SubjectThin(d.On, d.ID)] = d
+			bodies[stored.SubjectOf(d)] = d
 		}
 		for _, d := range brought.Match {
-			bodies[store.SubjectDecision(d.Side, d.At)] = d
+			bodies[stored.SubjectOf(d)] = d
 		}
 		for _, x := range brought.Exchanges {
-			bodies[store.SubjectExchange(x.A)] = x
+			bodies[stored.SubjectOf(x)] = x
 		}
 		if len(bodies) == 0 {
 			return desk.Refusal(http.StatusUnprocessableEntity, "nothing-applies",
@@ -72,7 +72,7 @@ func (s *API) addPhoto(c *gin.Context) error {
 	p := stored.Photo{ID: meta.ID, Connector: meta.Connector, Note: meta.Note, Width: picture.Width,
 		Height: picture.Height, Bytes: len(picture.Data), Who: desk.Who(c), When: s.Now().UTC().UnixMilli()}
 	return s.Apply(c, desk.Change{ID: meta.ID, What: "photo", Seen: meta.Seen,
-		Bodies:   map[string]any{store.SubjectPhoto(p.ID): p},
+		Bodies:   desk.Keeping(p),
 		Pictures: []store.Picture{{ID: p.ID, Picture: picture.Data, Thumb: picture.Thumb}}})
 }
 

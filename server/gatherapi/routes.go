@@ -5,7 +5,6 @@ import (
 
 	"draxel/exchange"
 	"draxel/server/desk"
-	"draxel/store"
 )
 
 // Routes says what is answered under /api, and what of one job.
@@ -21,13 +20,13 @@ func (s *API) Routes(api, job gin.IRoutes) {
 	job.POST("/gather/lists/:kind/cells", desk.Limited(4<<20), desk.Answer(s.editSheet))
 	job.POST("/gather/readings", desk.Limited(1<<16), desk.Answer(s.addReading))
 	job.POST("/gather/readings/:fact/drop", desk.Limited(1<<16),
-		desk.Answer(s.dropFact(store.SubjectReading, "drop-reading")))
+		desk.Answer(s.dropFact(reading, "drop-reading")))
 	job.POST("/gather/traces", desk.Limited(1<<16), desk.Answer(s.addTrace))
-	job.POST("/gather/traces/:fact/drop", desk.Limited(1<<16), desk.Answer(s.dropFact(store.SubjectTrace, "drop-trace")))
+	job.POST("/gather/traces/:fact/drop", desk.Limited(1<<16), desk.Answer(s.dropFact(trace, "drop-trace")))
 	job.POST("/gather/photos", desk.Limited(exchange.MaxPicture+1<<16), s.Queued, desk.Answer(s.addPhoto))
 	job.GET("/gather/photos/:fact", desk.Answer(s.showPhoto(false)))
 	job.GET("/gather/photos/:fact/thumb", desk.Answer(s.showPhoto(true)))
-	job.POST("/gather/photos/:fact/drop", desk.Limited(1<<16), desk.Answer(s.dropFact(store.SubjectPhoto, "drop-photo")))
+	job.POST("/gather/photos/:fact/drop", desk.Limited(1<<16), desk.Answer(s.dropFact(photo, "drop-photo")))
 	job.POST("/gather/earlier", desk.Limited(1<<16), desk.Answer(s.applyEarlier))
 	job.GET("/gather/:side", desk.Packed, desk.Answer(s.showTable))
 	job.POST("/gather/:side/preview", desk.Limited(desk.MaxUpload), s.Queued, desk.Answer(s.previewTable))

@@ -279,7 +279,7 @@ func (s *API) leave(c *gin.Context) error {
 	if strings.TrimSpace(r.Owner) == "" {
 		return s.Apply(
 			c,
-			desk.Change{ID: r.ID, What: "left-back", Seen: r.Seen, Bodies: map[string]any{store.SubjectLeft(r.Key): nil}},
+			desk.Change{ID: r.ID, What: "left-back", Seen: r.Seen, Bodies: desk.Dropping(handover.Left{Key: r.Key})},
 		)
 	}
 	return s.Checked(c, func(j *desk.Computed) error {
@@ -295,7 +295,7 @@ func (s *API) leave(c *gin.Context) error {
 				return err
 			}
 			return s.Apply(c, desk.Change{ID: r.ID, What: "left", Reason: x.Reason, Seen: r.Seen, Base: j.Revision,
-				Bodies: map[string]any{store.SubjectLeft(x.Key): x}})
+				Bodies: desk.Keeping(x)})
 		}
 		return desk.Refusal(http.StatusNotFound, "no-such-thing", "That is not open any more.", "/key")
 	})
@@ -330,7 +330,7 @@ func (s *API) lend(c *gin.Context) error {
 			What:   "loan",
 			Reason: x.Text,
 			Seen:   r.Seen,
-			Bodies: map[string]any{store.SubjectLoan(x.ID): x},
+			Bodies: desk.Keeping(x),
 		},
 	)
 }

@@ -20,7 +20,6 @@ import (
 	"draxel/core/work"
 	"draxel/exchange"
 	"draxel/server/desk"
-	"draxel/store"
 )
 
 // money is how the time, the parts and the cost of a plan stand on a day.
@@ -122,7 +121,7 @@ func (s *API) noteSpent(c *gin.Context) error {
 	x := r.Spent
 	if r.Gone {
 		return s.Apply(c, desk.Change{ID: r.ID, What: "spent-back", Seen: r.Seen,
-			Bodies: map[string]any{store.SubjectSpent(x.ID): nil}})
+			Bodies: desk.Dropping(x)})
 	}
 	x.ID, x.Who, x.Text, x.When = r.ID, strings.TrimSpace(x.Who), strings.TrimSpace(x.Text), s.Now().UTC().UnixMilli()
 	if x.Who == "" {
@@ -135,7 +134,7 @@ func (s *API) noteSpent(c *gin.Context) error {
 		return err
 	}
 	return s.Apply(c, desk.Change{ID: r.ID, What: "spent", Reason: x.Text, Seen: r.Seen,
-		Bodies: map[string]any{store.SubjectSpent(x.ID): x}})
+		Bodies: desk.Keeping(x)})
 }
 
 // badDay says why a text is no date; empty is none.
@@ -166,7 +165,7 @@ func (s *API) buy(c *gin.Context) error {
 	}
 	return s.Apply(
 		c,
-		desk.Change{ID: r.ID, What: "bought", Seen: r.Seen, Bodies: map[string]any{store.SubjectBought(x.Key): body}},
+		desk.Change{ID: r.ID, What: "bought", Seen: r.Seen, Bodies: map[string]any{stored.SubjectOf(x): body}},
 	)
 }
 
@@ -182,7 +181,7 @@ func (s *API) setTerms(c *gin.Context) error {
 	}
 	return s.Apply(
 		c,
-		desk.Change{ID: r.ID, What: "terms", Seen: r.Seen, Bodies: map[string]any{store.SubjectTerms: r.Terms}},
+		desk.Change{ID: r.ID, What: "terms", Seen: r.Seen, Bodies: desk.Keeping(r.Terms)},
 	)
 }
 

@@ -7,8 +7,8 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"draxel/core/handover"
+	"draxel/core/stored"
 	"draxel/server/desk"
-	"draxel/store"
 )
 
 // priced reads a supplier's list onto the order list.
@@ -43,7 +43,7 @@ func (s *API) takePrices(c *gin.Context) error {
 		}
 		bodies := map[string]any{}
 		for _, l := range p.Lines {
-			bodies[store.SubjectBought(l.Said.Key)] = l.Said
+			bodies[stored.SubjectOf(l.Said)] = l.Said
 		}
 		if len(bodies) == 0 {
 			return desk.Refusal(http.StatusUnprocessableEntity, "nothing-taken", "Nothing of it is new to the order list.",

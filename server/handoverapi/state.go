@@ -16,7 +16,6 @@ import (
 	"draxel/core/stored"
 	"draxel/exchange"
 	"draxel/server/desk"
-	"draxel/store"
 )
 
 // deliver keeps the job as it is now under a name. With something open that nobody owns a reason is wanted, which the
@@ -64,7 +63,7 @@ func (s *API) deliver(c *gin.Context) error {
 			return err
 		}
 		return s.Apply(c, desk.Change{ID: r.ID, What: "delivered", Reason: x.Name, Seen: r.Seen, Base: j.Revision,
-			Bodies: map[string]any{store.SubjectDelivered(x.ID): x}})
+			Bodies: desk.Keeping(x)})
 	})
 }
 

@@ -226,7 +226,7 @@ func (s *API) changeJob(c *gin.Context) error {
 		return err
 	}
 	return s.Apply(c, desk.Change{ID: r.ID, What: "describe", Seen: r.Seen,
-		Bodies: map[string]any{store.SubjectJob: store.Head{Title: strings.TrimSpace(r.Title), Kind: r.Kind,
+		Bodies: map[string]any{stored.SubjectJob: stored.Head{Title: strings.TrimSpace(r.Title), Kind: r.Kind,
 			Donor: r.Donor, Chassis: r.Chassis,
 			OneScheme: r.OneScheme}}})
 }

@@ -8,8 +8,8 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"draxel/core/fact"
+	"draxel/core/stored"
 	"draxel/server/desk"
-	"draxel/store"
 )
 
 // showStand gives a job in one line. The list of jobs asks for each when it is on screen; what was worked out is kept
@@ -64,9 +64,9 @@ func (s *API) archive(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	ch := desk.Change{ID: r.ID, What: "archive", Seen: r.Seen, Bodies: map[string]any{store.SubjectArchived: true}}
+	ch := desk.Change{ID: r.ID, What: "archive", Seen: r.Seen, Bodies: map[string]any{stored.SubjectArchived: true}}
 	if !r.Archived {
-		ch.What, ch.Bodies[store.SubjectArchived] = "unarchive", nil
+		ch.What, ch.Bodies[stored.SubjectArchived] = "unarchive", nil
 	}
 	return s.Apply(c, ch)
 }

@@ -13,9 +13,9 @@ import (
 	"draxel/core/feed"
 	"draxel/core/join"
 	"draxel/core/papers"
+	"draxel/core/stored"
 	"draxel/core/work"
 	"draxel/server/desk"
-	"draxel/store"
 )
 
 // showJoin gives what must work in the vehicle, and how it stands.
@@ -101,7 +101,7 @@ func (s *API) setFunction(c *gin.Context) error {
 			body = w
 		}
 		return s.Apply(c, desk.Change{ID: r.ID, What: "function", Reason: w.Reason, Seen: r.Seen, Base: j.Revision,
-			Bodies: map[string]any{store.SubjectFunction(r.Function): body}})
+			Bodies: map[string]any{stored.SubjectOf(join.FunctionWish{Function: r.Function}): body}})
 	})
 }
 
@@ -142,7 +142,7 @@ func (s *API) takeWay(c *gin.Context) error {
 			w.Facts["setting"] = way.Unit
 		}
 		w.Who, w.When = desk.Who(c), s.Now().UTC().UnixMilli()
-		bodies := map[string]any{store.SubjectFunction(r.Function): w}
+		bodies := map[string]any{stored.SubjectOf(join.FunctionWish{Function: r.Function}): w}
 		if way.Part != nil {
 			a := join.Added{ID: nextPart(j, way.Part.Body), Function: r.Function, What: way.Part.What, Body: way.Part.Body,
 				Ohms: way.Part.Ohms, Was: was, Reason: items[at].Sum.Says, Who: w.Who, When: w.When}
@@ -166,7 +166,7 @@ func (s *API) takeWay(c *gin.Context) error {
 			if err := desk.Unsound(&a, "/leads"); err != nil {
 				return err
 			}
-			bodies[store.SubjectAdded(a.ID)] = a
+			bodies[stored.SubjectOf(a)] = a
 		}
 		return s.Apply(c, desk.Change{ID: r.ID, What: "function-way", Reason: way.Text, Seen: r.Seen, Base: j.Revision,
 			Bodies: bodies})
@@ -201,12 +201,12 @@ func (s *API) addWire(c *gin.Context) error {
 				return desk.Refusal(http.StatusNotFound, "no-such-thing", "There is no such part.", "/out")
 			}
 			a := j.Job.Added[at]
-			bodies := map[string]any{store.SubjectAdded(a.ID): nil}
+			bodies := desk.Dropping(a)
 			for _, w := range j.Job.Functions {
 				if w.Function == a.Function && a.Was != nil {
 					w.Facts = a.Was
 					w.Who, w.When = desk.Who(c), s.Now().UTC().UnixMilli()
-					bodies[store.SubjectFunction(a.Function)] = w
+					bodies[stored.SubjectOf(w)] = w
 				}
 			}
 			return s.Apply(c, desk.Change{ID: r.ID, What: "function-part-out", Reason: a.What, Seen: r.Seen, Base: j.Revision,
@@ -223,7 +223,7 @@ func (s *API) addWire(c *gin.Context) error {
 			return err
 		}
 		return s.Apply(c, desk.Change{ID: r.ID, What: "function-part", Reason: a.What, Seen: r.Seen, Base: j.Revision,
-			Bodies: map[string]any{store.SubjectAdded(a.ID): a}})
+			Bodies: desk.Keeping(a)})
 	})
 }
 
@@ -245,7 +245,7 @@ func (s *API) setRule(c *gin.Context) error {
 		return desk.Refusal(http.StatusUnprocessableEntity, "no-such-output", "Say which output.", "/output")
 	}
 	return s.Apply(c, desk.Change{ID: r.ID, What: "rule", Seen: r.Seen,
-		Bodies: map[string]any{store.SubjectOutRule(r.Output): body}})
+		Bodies: map[string]any{stored.SubjectOf(join.OutputRule{Output: r.Output}): body}})
 }
 
 // tryJoin gives what works in a condition: a position of the key, switches that are on, outputs that are held on or

@@ -10,9 +10,9 @@ import (
 	"draxel/core/finding"
 	"draxel/core/harness"
 	"draxel/core/match"
+	"draxel/core/stored"
 	"draxel/core/wanted"
 	"draxel/server/desk"
-	"draxel/store"
 )
 
 func (s *API) showMatch(c *gin.Context, j *desk.Computed) error {
@@ -94,8 +94,8 @@ func (s *API) meet(c *gin.Context) error {
 	if r.Vehicle != "" && r.Vehicle != j.Job.Kind.Vehicle() {
 		vehicle = r.Vehicle
 	}
-	return s.Apply(c, desk.Change{ID: r.ID, What: "housings", Seen: r.Seen, Bodies: map[string]any{store.SubjectMet: r.Met,
-		store.SubjectVehicle: vehicle}})
+	return s.Apply(c, desk.Change{ID: r.ID, What: "housings", Seen: r.Seen,
+		Bodies: map[string]any{stored.SubjectOf(r.Met): r.Met, stored.SubjectVehicle: vehicle}})
 }
 
 // decide carries out a person's action on one row. What must never happen is refused: a cavity that is taken, a pair
@@ -116,7 +116,7 @@ func (s *API) decide(c *gin.Context) error {
 			body = d
 		}
 		return s.Apply(c, desk.Change{ID: r.ID, What: string(r.Action), Reason: r.Reason, Seen: r.Seen, Base: j.Revision,
-			Bodies: map[string]any{store.SubjectDecision(r.Side, r.At): body}})
+			Bodies: map[string]any{stored.SubjectOf(match.Decision{Side: r.Side, At: r.At}): body}})
 	})
 }
 
@@ -308,7 +308,7 @@ func (s *API) acceptAbove(c *gin.Context) error {
 				continue // offered, and yet it must not be: left to be decided one by one
 			}
 			d.Who, d.When = desk.Who(c), s.Now().UTC().UnixMilli()
-			bodies[store.SubjectDecision(match.From, l.From)] = d
+			bodies[stored.SubjectOf(match.Decision{Side: match.From, At: l.From})] = d
 		}
 		if len(bodies) == 0 {
 			c.JSON(http.StatusOK, desk.Done{Job: j.ID, Revision: j.Revision})

@@ -15,10 +15,10 @@ import (
 	"draxel/core/harness"
 	"draxel/core/match"
 	"draxel/core/pin"
+	"draxel/core/stored"
 	"draxel/core/terminal"
 	"draxel/exchange"
 	"draxel/server/desk"
-	"draxel/store"
 )
 
 func listFaces(c *gin.Context) error {
@@ -91,7 +91,7 @@ func (s *API) putFace(c *gin.Context) error {
 			return desk.Refusal(http.StatusNotFound, "no-such-connector", fmt.Sprintf("There is no connector %s.", id), "")
 		}
 		return s.Apply(c, desk.Change{ID: r.ID, What: "face", Seen: r.Seen, Base: j.Revision,
-			Bodies: map[string]any{store.SubjectLayout(id): body}})
+			Bodies: map[string]any{stored.SubjectAt[face.Layout](id): body}})
 	})
 }
 
@@ -105,7 +105,7 @@ func (s *API) putMate(c *gin.Context, r FaceRequest) error {
 				fmt.Sprintf("%s is half of no plug whose other face is known.", id), "/mate")
 		}
 		return s.Apply(c, desk.Change{ID: r.ID, What: "face", Seen: r.Seen, Base: j.Revision,
-			Bodies: map[string]any{store.SubjectLayout(id): other.Mate()}})
+			Bodies: map[string]any{stored.SubjectAt[face.Layout](id): other.Mate()}})
 	})
 }
 
@@ -173,7 +173,7 @@ func (s *API) openFaces(c *gin.Context) error {
 		bodies := map[string]any{}
 		for name, l := range faces {
 			if hasConnector(j, name) {
-				bodies[store.SubjectLayout(name)] = l
+				bodies[stored.SubjectAt[face.Layout](name)] = l
 			}
 		}
 		if len(bodies) == 0 {
@@ -194,7 +194,7 @@ func (s *API) putHave(c *gin.Context) error {
 	}
 	have := maps.Clone(r.Have)
 	maps.DeleteFunc(have, func(name string, there bool) bool { return !there || len(name) > 300 })
-	return s.Apply(c, desk.Change{ID: r.ID, What: "parts", Seen: r.Seen, Bodies: map[string]any{store.SubjectHave: have}})
+	return s.Apply(c, desk.Change{ID: r.ID, What: "parts", Seen: r.Seen, Bodies: map[string]any{stored.SubjectHave: have}})
 }
 
 // wish puts a step before another where hands could do it so.
@@ -221,7 +221,7 @@ func (s *API) wish(c *gin.Context) error {
 			body = w
 		}
 		return s.Apply(c, desk.Change{ID: r.ID, What: "order", Seen: r.Seen, Base: j.Revision,
-			Bodies: map[string]any{store.SubjectWish(r.Step): body}})
+			Bodies: map[string]any{stored.SubjectOf(pin.Wish{Step: r.Step}): body}})
 	})
 }
 
@@ -239,7 +239,7 @@ func (s *API) exchangeOutputs(c *gin.Context) error {
 		bodies := map[string]any{}
 		for _, x := range j.Job.Exchanges { // an output is exchanged with one other at a time
 			if x.A == r.A || x.B == r.A || r.B != (harness.Ref{}) && (x.A == r.B || x.B == r.B) {
-				bodies[store.SubjectExchange(x.A)] = nil
+				bodies[stored.SubjectOf(x)] = nil
 			}
 		}
 		if r.B != (harness.Ref{}) {
@@ -248,7 +248,7 @@ func (s *API) exchangeOutputs(c *gin.Context) error {
 				return desk.Refusal(http.StatusUnprocessableEntity, "unlike-outputs",
 					desk.Sentence(fmt.Sprintf("%s and %s cannot be exchanged: %s", r.A, r.B, orWhy(why))), "/b")
 			}
-			bodies[store.SubjectExchange(r.A)] = pin.Exchange{A: r.A, B: r.B, Reason: strings.TrimSpace(r.Reason),
+			bodies[stored.SubjectOf(pin.Exchange{A: r.A})] = pin.Exchange{A: r.A, B: r.B, Reason: strings.TrimSpace(r.Reason),
 				Who: desk.Who(c), When: s.Now().UTC().UnixMilli()}
 		}
 		if len(bodies) == 0 {
@@ -294,6 +294,6 @@ func (s *API) check(c *gin.Context) error {
 				When: s.Now().UTC().UnixMilli()}
 		}
 		return s.Apply(c, desk.Change{ID: r.ID, What: "second-check", Seen: r.Seen, Base: j.Revision,
-			Bodies: map[string]any{store.SubjectCheck(r.At): body}})
+			Bodies: map[string]any{stored.SubjectOf(pin.Check{At: r.At}): body}})
 	})
 }

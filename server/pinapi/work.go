@@ -10,9 +10,9 @@ import (
 
 	"draxel/core/harness"
 	"draxel/core/pin"
+	"draxel/core/stored"
 	"draxel/core/work"
 	"draxel/server/desk"
-	"draxel/store"
 )
 
 // otherwise records a move that the plan did not say.
@@ -66,7 +66,7 @@ func (s *API) otherwise(c *gin.Context) error {
 			At: []harness.Ref{r.At, r.To}}
 		s.Stamp(c, j, &tick, 0)
 		return s.Apply(c, desk.Change{ID: r.ID, What: "otherwise", Seen: r.Seen, Base: j.Revision,
-			Bodies: map[string]any{store.SubjectTick(tick.Step): tick}})
+			Bodies: desk.Keeping(tick)})
 	})
 }
 
@@ -101,13 +101,13 @@ func (s *API) report(c *gin.Context) error {
 		}
 		x := pin.Report{ID: r.ID, What: r.What, At: r.At, Saw: strings.TrimSpace(r.Saw), Who: desk.Who(c),
 			When: s.Now().UTC().UnixMilli()}
-		bodies := map[string]any{store.SubjectReport(x.ID): x}
+		bodies := desk.Keeping(x)
 		if tick, ok := x.Tick(); ok {
 			if _, err := harness.Apply(j.Plan().Past.Now, tick.Edits...); err != nil {
 				return desk.Refusal(http.StatusUnprocessableEntity, "cannot-be", desk.Sentence(err.Error()), "/at")
 			}
 			s.Stamp(c, j, &tick, 0)
-			bodies[store.SubjectTick(tick.Step)] = tick
+			bodies[stored.SubjectOf(tick)] = tick
 		}
 		return s.Apply(c, desk.Change{ID: r.ID, What: "report", Seen: r.Seen, Base: j.Revision, Bodies: bodies})
 	})
@@ -130,6 +130,6 @@ func (s *API) settle(c *gin.Context) error {
 		x := j.Job.Reports[i]
 		x.Settled = strings.TrimSpace(r.Settled)
 		return s.Apply(c, desk.Change{ID: r.ID, What: "settle", Seen: r.Seen, Base: j.Revision,
-			Bodies: map[string]any{store.SubjectReport(x.ID): x}})
+			Bodies: desk.Keeping(x)})
 	})
 }

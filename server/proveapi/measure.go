@@ -7,9 +7,9 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"draxel/core/prove"
+	"draxel/core/stored"
 	"draxel/exchange"
 	"draxel/server/desk"
-	"draxel/store"
 )
 
 // mostReadings bounds the readings that a diagnosis goes by: the latest.
@@ -36,7 +36,7 @@ func (s *API) setReading(c *gin.Context) error {
 				ID:     r.ID,
 				What:   "proved-back",
 				Seen:   r.Seen,
-				Bodies: map[string]any{store.SubjectProved(r.Out): nil},
+				Bodies: desk.Dropping(prove.MeterReading{Measure: prove.Measure{ID: r.Out}}),
 			},
 		)
 	}
@@ -62,7 +62,7 @@ func (s *API) setReading(c *gin.Context) error {
 			return s.simulated(c)
 		}
 		return s.Apply(c, desk.Change{ID: r.ID, What: "proved", Seen: r.Seen, Base: j.Revision,
-			Bodies: map[string]any{store.SubjectProved(x.ID): x}})
+			Bodies: desk.Keeping(x)})
 	})
 }
 
@@ -105,7 +105,7 @@ func (s *API) passGate(c *gin.Context) error {
 		after := false
 		for _, g := range prove.Gates() {
 			if after = after || g.ID == r.Gate; after {
-				bodies[store.SubjectGate(g.ID)] = nil
+				bodies[stored.SubjectOf(prove.Passed{Gate: g.ID})] = nil
 			}
 		}
 		if len(bodies) == 0 {
@@ -142,6 +142,6 @@ func (s *API) passGate(c *gin.Context) error {
 			return desk.Refusal(http.StatusConflict, "gate-held", desk.Sentence(held), "/gate")
 		}
 		return s.Apply(c, desk.Change{ID: r.ID, What: "gate", Reason: x.Reason, Seen: r.Seen, Base: j.Revision,
-			Bodies: map[string]any{store.SubjectGate(x.Gate): x}})
+			Bodies: desk.Keeping(x)})
 	})
 }

@@ -12,10 +12,10 @@ import (
 
 	"draxel/core/harness"
 	"draxel/core/prove"
+	"draxel/core/stored"
 	"draxel/core/work"
 	"draxel/exchange"
 	"draxel/server/desk"
-	"draxel/store"
 )
 
 // note keeps what was heard, seen, changed or tested, or takes it back.
@@ -27,7 +27,7 @@ func (s *API) note(c *gin.Context) error {
 	if r.Out != "" {
 		return s.Apply(
 			c,
-			desk.Change{ID: r.ID, What: "note-back", Seen: r.Seen, Bodies: map[string]any{store.SubjectNote(r.Out): nil}},
+			desk.Change{ID: r.ID, What: "note-back", Seen: r.Seen, Bodies: desk.Dropping(prove.Note{ID: r.Out})},
 		)
 	}
 	x := prove.Note{
@@ -47,7 +47,7 @@ func (s *API) note(c *gin.Context) error {
 			What:   "note",
 			Reason: x.Text,
 			Seen:   r.Seen,
-			Bodies: map[string]any{store.SubjectNote(x.ID): x},
+			Bodies: desk.Keeping(x),
 		},
 	)
 }
@@ -79,7 +79,7 @@ func (s *API) putProgram(c *gin.Context) error {
 				What:   "program",
 				Seen:   r.Seen,
 				Base:   j.Revision,
-				Bodies: map[string]any{store.SubjectProgram: x},
+				Bodies: desk.Keeping(x),
 			},
 		)
 	})
@@ -106,14 +106,14 @@ func (s *API) mend(c *gin.Context) error {
 			b.mend(x)
 			return s.simulated(c)
 		}
-		bodies := map[string]any{store.SubjectMend(x.ID): x}
+		bodies := desk.Keeping(x)
 		if r.Left {
 			tick, err := s.asFound(j, x.Text)
 			if err != nil {
 				return err
 			}
 			s.Stamp(c, j, tick, 0)
-			bodies[store.SubjectTick(tick.Step)] = *tick
+			bodies[stored.SubjectOf(*tick)] = *tick
 		}
 		return s.Apply(
 			c,

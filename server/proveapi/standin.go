@@ -13,10 +13,10 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"draxel/core/prove"
+	"draxel/core/stored"
 	"draxel/exchange"
 	"draxel/server/desk"
 	"draxel/standins"
-	"draxel/store"
 )
 
 // asked gives the simulated vehicle of a request that means it: nil for a request that means the real one, whether a
@@ -292,7 +292,7 @@ func (s *API) putLive(c *gin.Context) error {
 				What:   "live",
 				Seen:   r.Seen,
 				Base:   j.Revision,
-				Bodies: map[string]any{store.SubjectLive: orNil(list)},
+				Bodies: map[string]any{stored.SubjectOf(prove.Values{}): orNil(list)},
 			},
 		)
 	})

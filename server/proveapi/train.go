@@ -12,7 +12,6 @@ import (
 	"draxel/core/harness"
 	"draxel/core/prove"
 	"draxel/server/desk"
-	"draxel/store"
 )
 
 // round gives the vehicle of a job and a round of the trainer in it, held until done is called. Nothing is kept of a
@@ -177,7 +176,7 @@ func (s *API) trainEnd(c *gin.Context) error {
 			What:   "trained",
 			Seen:   r.Seen,
 			Base:   j.Revision,
-			Bodies: map[string]any{store.SubjectTrained(x.ID): x},
+			Bodies: desk.Keeping(x),
 		},
 	)
 	if err != nil {

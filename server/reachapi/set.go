@@ -11,8 +11,8 @@ import (
 
 	"draxel/core/harness"
 	"draxel/core/reach"
+	"draxel/core/stored"
 	"draxel/server/desk"
-	"draxel/store"
 )
 
 func badMap(m *reach.Map) error {
@@ -36,7 +36,7 @@ func (s *API) putMap(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	bodies := map[string]any{store.SubjectMap: r.Map}
+	bodies := map[string]any{stored.SubjectOf(reach.Map{}): r.Map}
 	if len(r.Renamed) == 0 {
 		return s.Apply(c, desk.Change{ID: r.ID, What: "map", Seen: r.Seen, Bodies: bodies})
 	}
@@ -44,7 +44,7 @@ func (s *API) putMap(c *gin.Context) error {
 		for _, p := range j.Job.Places {
 			if to := r.Renamed[p.Station]; to != "" {
 				p.Station = to
-				bodies[store.SubjectPlace(p.Thing)] = p
+				bodies[stored.SubjectOf(p)] = p
 			}
 		}
 		for _, o := range j.Job.Options {
@@ -52,7 +52,7 @@ func (s *API) putMap(c *gin.Context) error {
 			for i := range o.Moves {
 				if to := r.Renamed[o.Moves[i].Station]; to != "" {
 					o.Moves[i].Station = to
-					bodies[store.SubjectOption(o.ID)] = o
+					bodies[stored.SubjectOf(o)] = o
 				}
 			}
 		}
@@ -69,7 +69,7 @@ func (s *API) putRules(c *gin.Context) error {
 		return err
 	}
 	x := r.Rules
-	return s.Apply(c, desk.Change{ID: r.ID, What: "rules", Seen: r.Seen, Bodies: map[string]any{store.SubjectRules: x}})
+	return s.Apply(c, desk.Change{ID: r.ID, What: "rules", Seen: r.Seen, Bodies: desk.Keeping(x)})
 }
 
 // putPlaces puts things at stations.
@@ -103,7 +103,7 @@ func (s *API) placed(c *gin.Context, j *desk.Computed, places []reach.Place, rea
 				fmt.Sprintf("/places/%d/thing", i))
 		}
 		if p.Station == "" {
-			bodies[store.SubjectPlace(p.Thing)] = nil
+			bodies[stored.SubjectOf(p)] = nil
 			continue
 		}
 		if !hasStation(j, p.Station) {
@@ -111,7 +111,7 @@ func (s *API) placed(c *gin.Context, j *desk.Computed, places []reach.Place, rea
 				fmt.Sprintf("There is no station %q.", p.Station), fmt.Sprintf("/places/%d/station", i))
 		}
 		p.Reason, p.Who, p.When = strings.TrimSpace(reason), desk.Who(c), s.Now().UTC().UnixMilli()
-		bodies[store.SubjectPlace(p.Thing)] = p
+		bodies[stored.SubjectOf(p)] = p
 	}
 	return bodies, nil
 }
@@ -161,7 +161,7 @@ func (s *API) putSpan(c *gin.Context) error {
 			body = w
 		}
 		return s.Apply(c, desk.Change{ID: r.ID, What: "span", Reason: w.Reason, Seen: r.Seen, Base: j.Revision,
-			Bodies: map[string]any{store.SubjectSpan(w.Wire): body}})
+			Bodies: map[string]any{stored.SubjectOf(w): body}})
 	})
 }
 
@@ -190,7 +190,7 @@ func (s *API) putLength(c *gin.Context) error {
 			body = m
 		}
 		return s.Apply(c, desk.Change{ID: r.ID, What: "length", Seen: r.Seen, Base: j.Revision,
-			Bodies: map[string]any{store.SubjectLength(r.Wire): body}})
+			Bodies: map[string]any{stored.SubjectOf(reach.Measured{Wire: r.Wire}): body}})
 	})
 }
 
@@ -208,7 +208,7 @@ func (s *API) putOption(c *gin.Context) error {
 		body = r.Option
 	}
 	return s.Apply(c, desk.Change{ID: r.ID, What: "option", Seen: r.Seen,
-		Bodies: map[string]any{store.SubjectOption(r.Option.ID): body}})
+		Bodies: map[string]any{stored.SubjectOf(r.Option): body}})
 }
 
 // chooseOption puts everything where an option has it, and keeps where it was as another option.
@@ -237,9 +237,9 @@ func (s *API) chooseOption(c *gin.Context) error {
 			}
 		}
 		if len(before.Moves) > 0 && len(before.ID) <= desk.LongestName {
-			bodies[store.SubjectOption(before.ID)] = before
+			bodies[stored.SubjectOf(before)] = before
 		}
-		bodies[store.SubjectOption(o.ID)] = nil
+		bodies[stored.SubjectOf(o)] = nil
 		return s.Apply(c, desk.Change{ID: r.ID, What: "choose", Reason: r.Reason, Seen: r.Seen, Base: j.Revision,
 			Bodies: bodies})
 	})
@@ -270,7 +270,7 @@ func (s *API) takeDisconnect(c *gin.Context) error {
 			body = p
 		}
 		return s.Apply(c, desk.Change{ID: r.ID, What: "parting", Seen: r.Seen, Base: j.Revision,
-			Bodies: map[string]any{store.SubjectParting(r.Between): body}})
+			Bodies: map[string]any{stored.SubjectOf(reach.Parting{Between: r.Between}): body}})
 	})
 }
 
@@ -289,6 +289,6 @@ func (s *API) logLeftover(c *gin.Context) error {
 		}
 		x := reach.Leftover{ID: r.ID, Wire: r.Wire, Left: r.Left, Who: desk.Who(c), When: s.Now().UTC().UnixMilli()}
 		return s.Apply(c, desk.Change{ID: r.ID, What: "leftover", Seen: r.Seen, Base: j.Revision,
-			Bodies: map[string]any{store.SubjectLeftover(x.ID): x}})
+			Bodies: desk.Keeping(x)})
 	})
 }

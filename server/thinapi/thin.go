@@ -17,10 +17,10 @@ import (
 	"draxel/core/gather"
 	"draxel/core/harness"
 	"draxel/core/part"
+	"draxel/core/stored"
 	"draxel/core/thin"
 	"draxel/core/wanted"
 	"draxel/server/desk"
-	"draxel/store"
 )
 
 // wiresKeyOf names the wires as they were found: a page that has them is not sent them again.
@@ -102,7 +102,7 @@ func (s *API) decideThin(c *gin.Context) error {
 			x := thin.Decision{On: d.On, ID: d.ID, Choice: d.Choice, Reason: strings.TrimSpace(d.Reason), Who: desk.Who(c),
 				When: s.Now().UTC().UnixMilli()}
 			pointer := fmt.Sprintf("/decisions/%d", i)
-			subject := store.SubjectThin(d.On, d.ID)
+			subject := stored.SubjectOf(x)
 			if _, err := s.Fresh(c, r.ID, r.Seen, subject); err != nil { // before a reason is asked for what is decided
 				return err
 			}
@@ -268,5 +268,5 @@ func (s *API) putBench(c *gin.Context) error {
 	if b.Hand != nil && (*b.Hand < 0 || *b.Hand > 9) {
 		return desk.Refusal(http.StatusUnprocessableEntity, "bad-number", "In hand may be none to 9.", "/bench/hand")
 	}
-	return s.Apply(c, desk.Change{ID: r.ID, What: "bench", Seen: r.Seen, Bodies: map[string]any{store.SubjectBench: b}})
+	return s.Apply(c, desk.Change{ID: r.ID, What: "bench", Seen: r.Seen, Bodies: desk.Keeping(b)})
 }

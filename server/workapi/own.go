@@ -10,7 +10,6 @@ import (
 	"draxel/core/finding"
 	"draxel/core/stored"
 	"draxel/server/desk"
-	"draxel/store"
 )
 
 // OwnRequest keeps a step of the person's own; without a text it is taken away.
@@ -44,7 +43,7 @@ func (s *API) putOwn(c *gin.Context) error {
 			body = r.Step
 		}
 		return s.Apply(c, desk.Change{ID: r.ID, What: "own-step", Seen: r.Seen, Base: j.Revision,
-			Bodies: map[string]any{store.SubjectOwn(r.Step.ID): body}})
+			Bodies: map[string]any{stored.SubjectOf(r.Step): body}})
 	})
 }
 
@@ -64,7 +63,7 @@ func (s *API) answerFinding(c *gin.Context) error {
 	return s.Checked(c, func(j *desk.Computed) error {
 		a := r.Answer
 		a.Reason = strings.TrimSpace(a.Reason)
-		subject := store.SubjectAnswer(a.Key())
+		subject := stored.SubjectOf(a)
 		if a.Reason == "" {
 			return s.Apply(c, desk.Change{ID: r.ID, What: "answer-back", Seen: r.Seen, Base: j.Revision,
 				Bodies: map[string]any{subject: nil}})

@@ -14,10 +14,10 @@ import (
 	"draxel/core/harness"
 	"draxel/core/papers"
 	"draxel/core/plan"
+	"draxel/core/stored"
 	"draxel/core/thin"
 	"draxel/core/work"
 	"draxel/server/desk"
-	"draxel/store"
 )
 
 // showWorkList gives the one list.
@@ -137,7 +137,7 @@ func (s *API) ticks(c *gin.Context, j *desk.Computed, r TickRequest) (map[string
 			t.Reason = r.Reason
 		}
 		s.Stamp(c, j, &t, len(bodies))
-		bodies[store.SubjectTick(t.Step)] = t
+		bodies[stored.SubjectOf(t)] = t
 	}
 	if len(bodies) == 0 || len(steps) < len(r.Steps) {
 		return nil, desk.Refusal(http.StatusConflict, "no-such-step",
@@ -182,7 +182,7 @@ func (s *API) untick(c *gin.Context, j *desk.Computed, r TickRequest) error {
 	job.Ticks = nil
 	for _, x := range j.Job.Ticks {
 		if slices.Contains(r.Steps, x.Step) {
-			ch.Bodies[store.SubjectTick(x.Step)] = nil
+			ch.Bodies[stored.SubjectOf(x)] = nil
 		} else {
 			job.Ticks = append(job.Ticks, x)
 		}
@@ -207,5 +207,5 @@ func (s *API) stuck(c *gin.Context, j *desk.Computed, r TickRequest) error {
 	t := gather.Trace{ID: r.ID, Wire: step.Wires[0], Saw: gather.Stuck, Note: r.Reason, Who: desk.Who(c),
 		When: s.Now().UTC().UnixMilli()}
 	return s.Apply(c, desk.Change{ID: r.ID, What: "stuck", Seen: r.Seen, Base: j.Revision,
-		Bodies: map[string]any{store.SubjectTrace(t.ID): t}})
+		Bodies: desk.Keeping(t)})
 }

@@ -153,19 +153,19 @@ export interface JobLine {
   id: string;
   title: string;
   kind:
+    | "standalone"
+    | "integrated"
     | "re-pinned"
     | "grown"
-    | "controller-exchange"
-    | "sensor"
-    | "integrated"
-    | "standalone"
     | "adapter"
-    | "bulkhead"
+    | "controller-exchange"
     | "bought"
     | "classic"
+    | "bulkhead"
     | "transplant"
     | "electric"
-    | "thinning";
+    | "thinning"
+    | "sensor";
   donor: string;
   chassis: string;
   changed: number;
@@ -187,19 +187,19 @@ export interface KindList {
  */
 export interface KindInfo {
   id:
+    | "standalone"
+    | "integrated"
     | "re-pinned"
     | "grown"
-    | "controller-exchange"
-    | "sensor"
-    | "integrated"
-    | "standalone"
     | "adapter"
-    | "bulkhead"
+    | "controller-exchange"
     | "bought"
     | "classic"
+    | "bulkhead"
     | "transplant"
     | "electric"
-    | "thinning";
+    | "thinning"
+    | "sensor";
   name: string;
   meaning: string;
   moves: boolean;
@@ -213,19 +213,19 @@ export interface JobRequest {
   id: string;
   title: string;
   kind:
+    | "standalone"
+    | "integrated"
     | "re-pinned"
     | "grown"
-    | "controller-exchange"
-    | "sensor"
-    | "integrated"
-    | "standalone"
     | "adapter"
-    | "bulkhead"
+    | "controller-exchange"
     | "bought"
     | "classic"
+    | "bulkhead"
     | "transplant"
     | "electric"
-    | "thinning";
+    | "thinning"
+    | "sensor";
   donor: string;
   chassis: string;
   oneScheme?: boolean;
@@ -239,19 +239,19 @@ export interface JobView {
   id: string;
   title: string;
   kind:
+    | "standalone"
+    | "integrated"
     | "re-pinned"
     | "grown"
-    | "controller-exchange"
-    | "sensor"
-    | "integrated"
-    | "standalone"
     | "adapter"
-    | "bulkhead"
+    | "controller-exchange"
     | "bought"
     | "classic"
+    | "bulkhead"
     | "transplant"
     | "electric"
-    | "thinning";
+    | "thinning"
+    | "sensor";
   donor: string;
   chassis: string;
   changed: number;
@@ -422,9 +422,9 @@ export interface Options {
      * This interface was referenced by `undefined`'s JSON-Schema definition
      * via the `patternProperty` "^[0-9]+$".
      */
-    [k: string]: "connector" | "cavity" | "colour" | "circuit" | "function" | "size" | "farEnd" | "note" | "";
+    [k: string]: "" | "connector" | "cavity" | "colour" | "circuit" | "function" | "size" | "farEnd" | "note";
   };
-  habit?: "iec" | "us" | "bs" | "german" | "japanese" | "words" | "";
+  habit?: "" | "iec" | "us" | "bs" | "german" | "japanese" | "words";
   layouts?: {
     [k: string]: Layout;
   };
@@ -439,7 +439,7 @@ export interface Options {
 export interface Layout {
   ways?: number;
   rows?: number;
-  first?: "top-left" | "top-right" | "bottom-left" | "bottom-right" | "";
+  first?: "" | "top-left" | "top-right" | "bottom-left" | "bottom-right";
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -447,7 +447,7 @@ export interface Layout {
  */
 export interface Correction {
   line: number;
-  column: "connector" | "cavity" | "colour" | "circuit" | "function" | "size" | "farEnd" | "note" | "";
+  column: "" | "connector" | "cavity" | "colour" | "circuit" | "function" | "size" | "farEnd" | "note";
   text: string;
 }
 /**
@@ -457,9 +457,9 @@ export interface Correction {
 export interface Reading {
   headerLine: number;
   headings: string[];
-  columns: ("connector" | "cavity" | "colour" | "circuit" | "function" | "size" | "farEnd" | "note" | "")[];
+  columns: ("" | "connector" | "cavity" | "colour" | "circuit" | "function" | "size" | "farEnd" | "note")[];
   habit: Detection;
-  unit: "mm2" | "awg" | "";
+  unit: "" | "mm2" | "awg";
   lines: number;
   next: number;
   rows: Row[];
@@ -475,7 +475,7 @@ export interface Reading {
  * via the `definition` "Detection".
  */
 export interface Detection {
-  habit: "iec" | "us" | "bs" | "german" | "japanese" | "words" | "";
+  habit: "" | "iec" | "us" | "bs" | "german" | "japanese" | "words";
   sure: boolean;
   cells: number;
   readings: HabitReading[];
@@ -486,7 +486,7 @@ export interface Detection {
  * via the `definition` "HabitReading".
  */
 export interface HabitReading {
-  habit: "iec" | "us" | "bs" | "german" | "japanese" | "words" | "";
+  habit: "" | "iec" | "us" | "bs" | "german" | "japanese" | "words";
   read: number;
   clear: number;
 }
@@ -532,7 +532,7 @@ export interface Colour {
  * via the `definition` "Part".
  */
 export interface Part {
-  code: string;
+  code: "BK" | "BN" | "RD" | "OG" | "YE" | "GN" | "BU" | "VT" | "GY" | "WH" | "PK" | "TQ" | "SR" | "GD" | "TN" | "NA";
   shade?: "light" | "dark";
 }
 /**
@@ -543,9 +543,34 @@ export interface Signal {
   device?: string;
   name?: string;
   system?: string;
-  aspect?: string;
-  role?: string;
-  index?: string;
+  aspect?:
+    "signal" | "ground" | "reference" | "supply" | "control" | "heater" | "heatersupply" | "heaterground" | "shield";
+  role?:
+    | ""
+    | "battery"
+    | "ignition"
+    | "start"
+    | "ground"
+    | "sensor-ground"
+    | "reference-5v"
+    | "sensor-supply"
+    | "analogue"
+    | "frequency"
+    | "switch-input"
+    | "low-side"
+    | "high-side"
+    | "pwm"
+    | "motor"
+    | "relay-coil"
+    | "lamp"
+    | "coil-driver"
+    | "output-signal"
+    | "bus"
+    | "load"
+    | "shield"
+    | "restraint"
+    | "high-voltage";
+  index?: "" | "cylinder" | "bank-position" | "bank" | "channel" | "instance";
   cylinder?: number;
   also?: number;
   bank?: number;
@@ -567,7 +592,7 @@ export interface Connector {
   name: string;
   cavities: string[];
   rows: number;
-  first: "top-left" | "top-right" | "bottom-left" | "bottom-right" | "";
+  first: "" | "top-left" | "top-right" | "bottom-left" | "bottom-right";
   assumed: boolean;
   layout?: FaceLayout;
   origin?: string;
@@ -580,7 +605,7 @@ export interface FaceLayout {
   title?: string;
   rows: FaceRow[];
   numbering?: Numbering;
-  lock?: "top" | "bottom" | "left" | "right" | "";
+  lock?: "" | "top" | "bottom" | "left" | "right";
   keys?: FaceKey[];
   secondary?: "" | "comb" | "wedge" | "cover" | "slide";
   colour?: string;
@@ -608,7 +633,7 @@ export interface Slot {
  * via the `definition` "Numbering".
  */
 export interface Numbering {
-  from?: "top-left" | "top-right" | "bottom-left" | "bottom-right" | "";
+  from?: "" | "top-left" | "top-right" | "bottom-left" | "bottom-right";
   columns?: boolean;
   turns?: boolean;
   style?: "" | "letters" | "letters-small" | "all-letters" | "by-hand";
@@ -619,7 +644,7 @@ export interface Numbering {
  * via the `definition` "FaceKey".
  */
 export interface FaceKey {
-  side: "top" | "bottom" | "left" | "right" | "";
+  side: "" | "top" | "bottom" | "left" | "right";
   at: number;
 }
 /**
@@ -629,10 +654,10 @@ export interface FaceKey {
 export interface Seat {
   family?: string;
   blade?: number;
-  gender?: "female" | "male" | "";
+  gender?: "" | "female" | "male";
   sealing?: "" | "mat" | "wire";
   plating?: string;
-  release?: "rear" | "front" | "pull-to-seat" | "";
+  release?: "" | "rear" | "front" | "pull-to-seat";
   ends?: "" | "moulded" | "pierced" | "soldered";
 }
 /**
@@ -691,7 +716,7 @@ export interface Pinout {
   source?: string;
   date?: string;
   trust: "maker" | "copied" | "earlier" | "measured";
-  habit?: "iec" | "us" | "bs" | "german" | "japanese" | "words" | "";
+  habit?: "" | "iec" | "us" | "bs" | "german" | "japanese" | "words";
   connectors: Connector[];
   rows: Row[];
 }
@@ -707,7 +732,7 @@ export interface Meetings {
  * via the `definition` "Meeting".
  */
 export interface Meeting {
-  met: "kept" | "new" | "stays" | "plugs" | "ignored";
+  met: "new" | "kept" | "stays" | "plugs" | "ignored";
   with?: string;
 }
 /**
@@ -717,10 +742,10 @@ export interface Meeting {
 export interface WireWay {
   from: Ref;
   to: Ref;
-  way: "move" | "renew" | "take-over" | "tap" | "into" | "plugged" | "new-wire" | "";
-  proposed: "move" | "renew" | "take-over" | "tap" | "into" | "plugged" | "new-wire" | "";
+  way: "" | "move" | "renew" | "take-over" | "tap" | "into" | "plugged" | "new-wire";
+  proposed: "" | "move" | "renew" | "take-over" | "tap" | "into" | "plugged" | "new-wire";
   why: string;
-  choices: ("move" | "renew" | "take-over" | "tap" | "into" | "plugged" | "new-wire" | "")[];
+  choices: ("" | "move" | "renew" | "take-over" | "tap" | "into" | "plugged" | "new-wire")[];
   chosen?: boolean;
 }
 /**
@@ -777,10 +802,10 @@ export interface Line {
     | "plugged"
     | "goes"
     | "needs-source"
+    | "joins"
     | "undecided"
     | "needs-wire"
     | "left-empty"
-    | "joins"
     | "branches"
     | "new-wire";
   decided: boolean;
@@ -788,7 +813,7 @@ export interface Line {
   p: number;
   runnerUp?: Candidate;
   candidates?: Candidate[];
-  way?: "move" | "renew" | "take-over" | "tap" | "into" | "plugged" | "new-wire" | "";
+  way?: "" | "move" | "renew" | "take-over" | "tap" | "into" | "plugged" | "new-wire";
   source?: string;
   origin?: WireOrigin;
   reason?: string;
@@ -828,10 +853,10 @@ export interface Want {
     | "plugged"
     | "goes"
     | "needs-source"
+    | "joins"
     | "undecided"
     | "needs-wire"
     | "left-empty"
-    | "joins"
     | "branches"
     | "new-wire";
   decided: boolean;
@@ -916,10 +941,10 @@ export interface Box {
 export interface Decision {
   side: "from" | "to";
   at: Ref;
-  choice?: "" | "match" | "goes" | "source" | "empty" | "joins" | "branch" | "wire";
+  choice?: "" | "match" | "goes" | "source" | "joins" | "empty" | "branch" | "wire";
   to?: Ref;
   of?: Ref;
-  way?: "move" | "renew" | "take-over" | "tap" | "into" | "plugged" | "new-wire" | "";
+  way?: "" | "move" | "renew" | "take-over" | "tap" | "into" | "plugged" | "new-wire";
   source?: string;
   origin?: WireOrigin;
   rejected?: Ref[];
@@ -985,8 +1010,45 @@ export interface WorkStep {
   id: string;
   edits: Edit[];
   needs?: string[];
-  stage?: "thin" | "pin" | "reach" | "feed" | "join" | "own" | "";
-  kind: string;
+  stage?: "" | "thin" | "pin" | "reach" | "join" | "feed" | "own";
+  kind:
+    | "measure"
+    | "cut"
+    | "join"
+    | "land"
+    | "seal"
+    | "apart"
+    | "mend"
+    | "away"
+    | "bring"
+    | "fit"
+    | "mount"
+    | "relay"
+    | "fuse"
+    | "change"
+    | "move"
+    | "pull"
+    | "seat"
+    | "out"
+    | "hold"
+    | "new"
+    | "drop"
+    | "plug"
+    | "unplug"
+    | "close"
+    | "part"
+    | "route"
+    | "wait"
+    | "gate"
+    | "cover"
+    | "tie"
+    | "trim"
+    | "through"
+    | "remove"
+    | "rejoin"
+    | "take-off"
+    | "nicks"
+    | "caution";
   text: string;
   why?: string;
   wires?: string[];
@@ -1021,7 +1083,31 @@ export interface WorkStep {
  * via the `definition` "Edit".
  */
 export interface Edit {
-  do: string;
+  do:
+    | "remove"
+    | "place"
+    | "add"
+    | "cap"
+    | "park"
+    | "plug"
+    | "unplug"
+    | "tie"
+    | "resume"
+    | "drop"
+    | "sever"
+    | "lay"
+    | "cut"
+    | "seal"
+    | "open"
+    | "join"
+    | "free"
+    | "out"
+    | "crimp"
+    | "tap"
+    | "clip"
+    | "heal"
+    | "land"
+    | "unjoin";
   terminal?: string;
   at?: Ref;
   label?: string;
@@ -1036,7 +1122,7 @@ export interface Edit {
  * via the `definition` "Tip".
  */
 export interface Tip {
-  state: string;
+  state: "crimped" | "joined" | "bare" | "sealed" | "taped" | "unseen";
   terminal?: string;
   joint?: string;
 }
@@ -1062,7 +1148,7 @@ export interface Fit {
  * via the `definition` "TerminalPart".
  */
 export interface TerminalPart {
-  kind: string;
+  kind: "terminal" | "seal" | "plug" | "lead" | "joint" | "pick" | "crimper" | "lock";
   name: string;
 }
 /**
@@ -1096,8 +1182,45 @@ export interface Tick {
   who?: string;
   when?: number;
   seq?: number;
-  stage?: "thin" | "pin" | "reach" | "feed" | "join" | "own" | "";
-  kind?: string;
+  stage?: "" | "thin" | "pin" | "reach" | "join" | "feed" | "own";
+  kind?:
+    | "measure"
+    | "cut"
+    | "join"
+    | "land"
+    | "seal"
+    | "apart"
+    | "mend"
+    | "away"
+    | "bring"
+    | "fit"
+    | "mount"
+    | "relay"
+    | "fuse"
+    | "change"
+    | "move"
+    | "pull"
+    | "seat"
+    | "out"
+    | "hold"
+    | "new"
+    | "drop"
+    | "plug"
+    | "unplug"
+    | "close"
+    | "part"
+    | "route"
+    | "wait"
+    | "gate"
+    | "cover"
+    | "tie"
+    | "trim"
+    | "through"
+    | "remove"
+    | "rejoin"
+    | "take-off"
+    | "nicks"
+    | "caution";
   at?: Ref[];
   wire?: string;
   length?: number;
@@ -1156,9 +1279,9 @@ export interface DecideRequest {
   seen: number;
   side: "from" | "to";
   at: Ref;
-  action: "accept" | "reject" | "goes" | "source" | "empty" | "reopen" | "join" | "branch" | "wire" | "way";
+  action: "accept" | "reject" | "goes" | "source" | "empty" | "join" | "branch" | "wire" | "way" | "reopen";
   to?: Ref;
-  way?: "move" | "renew" | "take-over" | "tap" | "into" | "plugged" | "new-wire" | "";
+  way?: "" | "move" | "renew" | "take-over" | "tap" | "into" | "plugged" | "new-wire";
   source?: string;
   origin?: WireOrigin;
   reason?: string;
@@ -1212,8 +1335,45 @@ export interface SheetStep {
   id: string;
   edits: Edit[];
   needs?: string[];
-  stage?: "thin" | "pin" | "reach" | "feed" | "join" | "own" | "";
-  kind: string;
+  stage?: "" | "thin" | "pin" | "reach" | "join" | "feed" | "own";
+  kind:
+    | "measure"
+    | "cut"
+    | "join"
+    | "land"
+    | "seal"
+    | "apart"
+    | "mend"
+    | "away"
+    | "bring"
+    | "fit"
+    | "mount"
+    | "relay"
+    | "fuse"
+    | "change"
+    | "move"
+    | "pull"
+    | "seat"
+    | "out"
+    | "hold"
+    | "new"
+    | "drop"
+    | "plug"
+    | "unplug"
+    | "close"
+    | "part"
+    | "route"
+    | "wait"
+    | "gate"
+    | "cover"
+    | "tie"
+    | "trim"
+    | "through"
+    | "remove"
+    | "rejoin"
+    | "take-off"
+    | "nicks"
+    | "caution";
   text: string;
   why?: string;
   wires?: string[];
@@ -1254,7 +1414,7 @@ export interface CavityWire {
  * via the `definition` "PartOrder".
  */
 export interface PartOrder {
-  kind: string;
+  kind: "terminal" | "seal" | "plug" | "lead" | "joint" | "pick" | "crimper" | "lock";
   name: string;
   need: number;
   spare: number;
@@ -1278,7 +1438,7 @@ export interface Spare {
  */
 export interface Adaptation {
   connector: string;
-  pattern: string;
+  pattern: "same order" | "rotation" | "outer swap" | "swap" | "reversed" | "another order";
   moves: number;
   text: string;
   warn: string;
@@ -1292,7 +1452,31 @@ export interface Adaptation {
 export interface Output {
   at: Ref;
   function: string;
-  kind: string;
+  kind:
+    | ""
+    | "battery"
+    | "ignition"
+    | "start"
+    | "ground"
+    | "sensor-ground"
+    | "reference-5v"
+    | "sensor-supply"
+    | "analogue"
+    | "frequency"
+    | "switch-input"
+    | "low-side"
+    | "high-side"
+    | "pwm"
+    | "motor"
+    | "relay-coil"
+    | "lamp"
+    | "coil-driver"
+    | "output-signal"
+    | "bus"
+    | "load"
+    | "shield"
+    | "restraint"
+    | "high-voltage";
   with?: Ref;
   earlier?: Ref;
   verify?: string;
@@ -1553,7 +1737,31 @@ export interface KeyLine {
     [k: string]: boolean;
   };
   ohms?: number;
-  role?: string;
+  role?:
+    | ""
+    | "battery"
+    | "ignition"
+    | "start"
+    | "ground"
+    | "sensor-ground"
+    | "reference-5v"
+    | "sensor-supply"
+    | "analogue"
+    | "frequency"
+    | "switch-input"
+    | "low-side"
+    | "high-side"
+    | "pwm"
+    | "motor"
+    | "relay-coil"
+    | "lamp"
+    | "coil-driver"
+    | "output-signal"
+    | "bus"
+    | "load"
+    | "shield"
+    | "restraint"
+    | "high-voltage";
   means: string;
   proven: boolean;
   missing?: ("off" | "accessory" | "run" | "crank")[];
@@ -2426,7 +2634,8 @@ export interface Position {
 export interface Feeder {
   id: string;
   name: string;
-  kind: string;
+  kind:
+    "source" | "fuse" | "switch" | "relay" | "output" | "unit" | "load" | "lamp" | "wire" | "cable" | "device" | "key";
   parent: number;
   at: string;
   behind?: string;
@@ -2435,7 +2644,7 @@ export interface Feeder {
   amps: number;
   volts: number;
   has?: number;
-  live: string;
+  live: "live" | "dead" | "floating" | "back" | "works" | "stands";
   carries?: number;
   band: number;
   thin?: string;
@@ -2594,9 +2803,10 @@ export interface FeedLines {
  */
 export interface LiveLine {
   name: string;
-  kind: string;
+  kind:
+    "source" | "fuse" | "switch" | "relay" | "output" | "unit" | "load" | "lamp" | "wire" | "cable" | "device" | "key";
   text: string;
-  live: string;
+  live: "live" | "dead" | "floating" | "back" | "works" | "stands";
   volts: number;
   amps: number;
   carries?: number;
@@ -2843,7 +3053,7 @@ export interface Leg {
  */
 export interface LiveIn {
   position: string;
-  live: string;
+  live: "live" | "dead" | "floating" | "back" | "works" | "stands";
   volts: number;
   amps: number;
 }
@@ -2941,7 +3151,8 @@ export interface HoldsView {
  */
 export interface Hold {
   name: string;
-  kind: string;
+  kind:
+    "source" | "fuse" | "switch" | "relay" | "output" | "unit" | "load" | "lamp" | "wire" | "cable" | "device" | "key";
   volts: number;
   amps: number;
 }
@@ -2990,7 +3201,8 @@ export interface RuledOutput {
  */
 export interface TriedRow {
   name: string;
-  kind: string;
+  kind:
+    "source" | "fuse" | "switch" | "relay" | "output" | "unit" | "load" | "lamp" | "wire" | "cable" | "device" | "key";
   in: boolean[];
 }
 /**
@@ -3205,7 +3417,7 @@ export interface FileMark {
  */
 export interface Note {
   id: string;
-  kind: string;
+  kind: "heard" | "seen" | "changed" | "tested";
   text: string;
   who?: string;
   when?: number;
@@ -3520,7 +3732,7 @@ export interface Delivered {
  */
 export interface Loan {
   id: string;
-  kind: string;
+  kind: "temporary" | "borrowed" | "deferred";
   text: string;
   where?: string;
   gone?: boolean;
@@ -3768,7 +3980,7 @@ export interface StickersView {
  * via the `definition` "Sticker".
  */
 export interface Sticker {
-  kind: string;
+  kind: "wire" | "joint" | "cavity" | "connector" | "fuse" | "ground";
   text: string;
   under?: string;
   plug?: string;
@@ -3816,7 +4028,7 @@ export interface CompareStatesView {
  * via the `definition` "Difference".
  */
 export interface Difference {
-  kind: string;
+  kind: "wire" | "end" | "colour" | "size" | "length" | "state" | "setting" | "decision";
   at: string;
   was: string;
   is: string;
@@ -3848,7 +4060,7 @@ export interface DiagramDrawing {
  */
 export interface DiagramPlaced {
   id: string;
-  kind: string;
+  kind: "box" | "fuse" | "relay" | "splice" | "joint" | "plug" | "ground" | "stub";
   title: string;
   under?: string[];
   place?: number;
@@ -3885,7 +4097,9 @@ export interface DiagramRun {
   to: DiagramEnd;
   above: string;
   below: string;
-  colours?: string[];
+  colours?: (
+    "BK" | "BN" | "RD" | "OG" | "YE" | "GN" | "BU" | "VT" | "GY" | "WH" | "PK" | "TQ" | "SR" | "GD" | "TN" | "NA"
+  )[];
   dotted?: boolean;
   points: DiagramPoint[];
 }
@@ -4068,7 +4282,7 @@ export interface LiveRequest {
 export interface NoteRequest {
   id: string;
   seen: number;
-  kind?: string;
+  kind?: "heard" | "seen" | "changed" | "tested";
   text?: string;
   out?: string;
 }
@@ -4406,7 +4620,7 @@ export interface PlacedThing {
  * via the `definition` "Thing".
  */
 export interface Thing {
-  kind: "connector" | "device" | "splice" | "branch";
+  kind: "device" | "connector" | "splice" | "branch";
   id: string;
 }
 /**
@@ -4436,8 +4650,8 @@ export interface Rules {
   excess: number;
   least: number;
   mostly: number;
-  school: "solder" | "crimp" | "bare" | "";
-  class: "A" | "B" | "C" | "D" | "E" | "F" | "G" | "H" | "";
+  school: "" | "solder" | "crimp" | "bare";
+  class: "" | "A" | "B" | "C" | "D" | "E" | "F" | "G" | "H";
   margin: number;
   volts: number;
   loss: number;
@@ -4470,7 +4684,7 @@ export interface Piece {
   id: string;
   colour: Colour;
   size?: number;
-  class?: "A" | "B" | "C" | "D" | "E" | "F" | "G" | "H" | "";
+  class?: "" | "A" | "B" | "C" | "D" | "E" | "F" | "G" | "H";
   length: number;
   kind?: "" | "twisted" | "shielded";
   waits?: boolean;
@@ -4497,7 +4711,7 @@ export interface CutLine {
   marks?: Mark[];
   fromUnit?: boolean;
   air?: number;
-  class?: "A" | "B" | "C" | "D" | "E" | "F" | "G" | "H" | "";
+  class?: "" | "A" | "B" | "C" | "D" | "E" | "F" | "G" | "H";
   amps?: number;
   ampsBy?: string;
   fuse?: number;
@@ -4534,7 +4748,7 @@ export interface Provision {
   from?: string;
   colour: Colour;
   size?: number;
-  class?: "A" | "B" | "C" | "D" | "E" | "F" | "G" | "H" | "";
+  class?: "" | "A" | "B" | "C" | "D" | "E" | "F" | "G" | "H";
   length: number;
   kind?: "" | "twisted" | "shielded";
   coded?: boolean;
@@ -4574,7 +4788,7 @@ export interface ReachJoint {
   from: string;
   at: number;
   along: number;
-  school: "solder" | "crimp" | "bare" | "";
+  school: "" | "solder" | "crimp" | "bare";
   why: string;
   cautions?: string[];
   thick: number;
@@ -4693,7 +4907,7 @@ export interface KeepApart {
 export interface BuyLine {
   colour: Colour;
   size?: number;
-  class?: "A" | "B" | "C" | "D" | "E" | "F" | "G" | "H" | "";
+  class?: "" | "A" | "B" | "C" | "D" | "E" | "F" | "G" | "H";
   kind?: "" | "twisted" | "shielded";
   need: number;
   buy: number;
@@ -4784,7 +4998,7 @@ export interface Span {
   avoid?: string[];
   amps?: number;
   size?: number;
-  school?: "solder" | "crimp" | "bare" | "";
+  school?: "" | "solder" | "crimp" | "bare";
   whole?: boolean;
   at?: number;
   renew?: boolean;
@@ -4924,7 +5138,7 @@ export interface Template {
  * via the `definition` "ClassLine".
  */
 export interface ClassLine {
-  class: "A" | "B" | "C" | "D" | "E" | "F" | "G" | "H" | "";
+  class: "" | "A" | "B" | "C" | "D" | "E" | "F" | "G" | "H";
   limit: number;
 }
 /**

@@ -1,6 +1,6 @@
 import type { Colour, Part } from '../api/types.gen';
 
-const paint: Record<string, string> = {
+const paint: Record<Part['code'], string> = {
   BK: '#1e1e1e',
   BN: '#74481f',
   RD: '#c62a2f',
@@ -18,12 +18,15 @@ const paint: Record<string, string> = {
   TN: '#c8a878',
   NA: '#efe6d2',
 };
-const shaded: Record<string, string> = {
+const shaded: Record<string, string | undefined> = {
   'light GN': '#86cf6a',
   'dark GN': '#1a5c2e',
   'light BU': '#7db7e8',
   'dark BU': '#17386f',
 };
+
+/** Whether letters are the code of a colour. */
+export const isCode = (letters: string): letters is Part['code'] => Object.hasOwn(paint, letters);
 
 export function partName(p: Part): string {
   return p.shade ? `${p.shade} ${p.code}` : p.code;

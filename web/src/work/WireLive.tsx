@@ -2,13 +2,7 @@ import './work.css';
 import { Link } from 'react-router';
 import { useWireLive } from '../api/feed';
 import { amps } from './amps';
-
-const liveWord: Record<string, string> = {
-  back: 'back-fed',
-  floating: 'floating',
-  dead: 'dead',
-  live: 'live',
-};
+import { liveMeaning, liveWord } from './live';
 
 /** What a wire is in each position of the key, as Feed reckons it: at any wire's reasons. */
 export function WireLive({
@@ -41,7 +35,7 @@ export function WireLive({
               {w.in.map((x) => (
                 <tr key={x.position}>
                   <td className="quiet">{x.position}</td>
-                  <td>{liveWord[x.live]}</td>
+                  <td title={liveMeaning[x.live]}>{liveWord[x.live]}</td>
                   <td className="mono">{x.live === 'floating' ? '' : `${x.volts.toFixed(1)} V`}</td>
                   <td className="mono">{x.amps >= 0.0005 ? amps(x.amps) : ''}</td>
                 </tr>

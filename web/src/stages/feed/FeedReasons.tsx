@@ -5,7 +5,7 @@ import type { Feeder, FeedView, Outcome } from '../../api/types.gen';
 import { SeverityMark } from '../../frame/SeverityMark';
 import { useKey } from '../../keys/useKey';
 import { amps } from '../../work/amps';
-import { liveWord } from './LiveTable';
+import { liveWord } from '../../work/live';
 import { kindWord } from './tree';
 
 interface Props {
@@ -79,9 +79,9 @@ export function FeedReasons({ job, view, tree, position, on, feeder, fault, onAs
     (f) => !f.answer && [feeder.name, feeder.device, feeder.thin].includes(f.subject),
   );
   const rows: [string, string][] = [
-    ['fed by', parent ? `${kindWord[parent.kind] ?? ''} ${parent.name}` : ''],
+    ['fed by', parent ? `${kindWord[parent.kind]} ${parent.name}` : ''],
     ['at', feeder.at],
-    ['is', liveWord[feeder.live] ?? feeder.live],
+    ['is', liveWord[feeder.live]],
     ['volts', feeder.live === 'floating' ? '' : `${feeder.volts.toFixed(2)} V`],
     ['has across it', feeder.has ? `${feeder.has.toFixed(2)} V` : ''],
     ['carries', amps(feeder.amps)],

@@ -2,7 +2,8 @@ import { useMemo } from 'react';
 import type { Feeder } from '../../api/types.gen';
 import { useKey } from '../../keys/useKey';
 import { amps } from '../../work/amps';
-import { band, kindWord, layOut, type Drawn } from './tree';
+import { liveWord } from '../../work/live';
+import { band, kindWord, layOut, type Drawn, type Thing } from './tree';
 
 interface Props {
   tree: Feeder[];
@@ -90,13 +91,6 @@ function Band({ d, drawn, tree }: { d: Drawn; drawn: Drawn[]; tree: Feeder[] }) 
   );
 }
 
-const liveWord: Record<string, string> = {
-  live: '',
-  dead: 'dead',
-  floating: 'joined to nothing',
-  back: 'fed back',
-};
-
 interface BoxProps {
   d: Drawn;
   tree: Feeder[];
@@ -114,8 +108,8 @@ function Box({ d, tree, on, onChoose, onOpen }: BoxProps) {
   const sum = all.reduce((s, x) => s + x.amps, 0);
   const asleep = f.live !== 'live' || f.open;
   const many = all.length > 1;
-  const name = many ? `${all.length} ${plural[f.kind] ?? 'alike'}` : f.name;
-  const state = f.open && f.live === 'live' ? 'open' : (liveWord[f.live] ?? f.live);
+  const name = many ? `${all.length} ${plural[f.kind]}` : f.name;
+  const state = f.live !== 'live' ? liveWord[f.live] : f.open ? 'open' : '';
   const last = d.children.length === 0;
   const shown = f.kind === 'fuse' && !many ? `fuse ${name}` : name;
   return (
@@ -125,7 +119,7 @@ function Box({ d, tree, on, onChoose, onOpen }: BoxProps) {
         className={`feeder ${f.kind}${asleep ? ' dead' : ''}${on ? ' on' : ''}${many ? ' many' : ''}`}
         style={{ left: x(d), top: y(d), width: box.width, height: box.height }}
         aria-pressed={on}
-        aria-label={`${shown}${f.rating && !many ? ` ${f.rating} A` : ''}, ${kindWord[f.kind] ?? ''}, ${state || `${amps(sum)}, ${f.volts.toFixed(1)} V`}`}
+        aria-label={`${shown}${f.rating && !many ? ` ${f.rating} A` : ''}, ${kindWord[f.kind]}, ${state || `${amps(sum)}, ${f.volts.toFixed(1)} V`}`}
         title={many ? all.map((a) => a.name).join(', ') : f.name}
         onClick={() => onChoose(d.key)}
         onDoubleClick={() => many && onOpen(d.key, f.id)}
@@ -153,12 +147,17 @@ const OpenMark = () => (
   </svg>
 );
 
-const plural: Record<string, string> = {
-  load: 'loads',
-  lamp: 'lamps',
+const plural: Record<Thing, string> = {
+  source: 'sources',
   fuse: 'fuses',
   switch: 'contacts',
+  key: 'contacts of the key',
   relay: 'relays',
   output: 'outputs',
   unit: 'feeds of units',
+  load: 'loads',
+  lamp: 'lamps',
+  wire: 'wires',
+  cable: 'cables, straps',
+  device: 'devices',
 };

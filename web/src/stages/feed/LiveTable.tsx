@@ -5,23 +5,14 @@ import type { LiveLine } from '../../api/types.gen';
 import { VirtualRows } from '../../frame/VirtualRows';
 import { useKey } from '../../keys/useKey';
 import { amps } from '../../work/amps';
-
-/** What a line is, in words. */
-export const liveWord: Record<string, string> = {
-  live: 'live',
-  dead: 'dead',
-  floating: 'floating',
-  back: 'live only through something that uses current',
-  works: 'works',
-  stands: 'stands',
-};
+import { liveMeaning, liveWord } from '../../work/live';
 
 const over = (s: LiveLine) => !!s.carries && s.amps > s.carries;
 
 const filters: Record<string, [string, (s: LiveLine) => boolean]> = {
   all: ['everything', () => true],
   live: ['live', (s) => s.live === 'live'],
-  back: ['live by a way that it should not be', (s) => s.live === 'back'],
+  back: ['fed back', (s) => s.live === 'back'],
   dead: ['dead', (s) => s.live === 'dead'],
   floating: ['floating', (s) => s.live === 'floating'],
   over: ['with more than it may carry', over],
@@ -124,8 +115,9 @@ export function LiveTable({ job, revision, position, on, chosen, onChoose }: Pro
             <span role="gridcell" className="quiet">
               {s.text || (s.kind === 'wire' ? '' : s.kind)}
             </span>
-            <span role="gridcell" className={`is ${s.live}`}>
-              {s.live === 'back' ? '▲ comes back' : liveWord[s.live]}
+            <span role="gridcell" className={`is ${s.live}`} title={liveMeaning[s.live]}>
+              {s.live === 'back' && '▲ '}
+              {liveWord[s.live]}
             </span>
             <span role="gridcell" className="mono">
               {s.live === 'floating' ? '' : `${s.volts.toFixed(1)} V`}

@@ -69,11 +69,15 @@ export function layOut(tree: Feeder[], opened: ReadonlySet<string>): Drawn[] {
 /** The width of a band in px for so many A: it grows by the same with every doubling. */
 export const band = (amps: number) => 1.2 + 3.1 * Math.log2(1 + Math.max(0, amps));
 
-/** What a thing in the tree is, in words. */
-export const kindWord: Record<string, string> = {
+/** What a thing of the tree, or of its table, is. */
+export type Thing = Feeder['kind'];
+
+/** The same in words. */
+export const kindWord: Record<Thing, string> = {
   source: 'source',
   fuse: 'fuse',
   switch: 'contact',
+  key: 'contact of the key',
   relay: 'contact of a relay',
   output: 'output of a unit',
   unit: 'feed of a unit',
@@ -81,4 +85,5 @@ export const kindWord: Record<string, string> = {
   lamp: 'lamp',
   wire: 'wire',
   cable: 'cable, strap',
+  device: 'device',
 };

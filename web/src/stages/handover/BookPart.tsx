@@ -8,6 +8,7 @@ import { useCursor } from '../../keys/useCursor';
 import { amps } from '../../work/amps';
 import { KeyTabs } from '../../work/KeyTabs';
 import { Diagram } from './Diagram';
+import { liveWord } from '../../work/live';
 
 /** The book's drawn pages: the same drawing as on paper, live under a key, from which a wire leads to its decision. */
 export function BookPart({ job, view }: { job: string; view: HandoverView }) {
@@ -126,7 +127,7 @@ function said(x: BookWire['in'][number] | undefined) {
   if (!x || x.live === 'floating') {
     return <span className="quiet">floating</span>;
   }
-  const word = x.live === 'back' ? 'back-fed' : x.live;
+  const word = liveWord[x.live];
   return (
     <>
       {word}{' '}

@@ -1,8 +1,9 @@
 import { Modal } from 'antd';
 import { explain } from '../../api/client';
 import { useCompared, type Other } from '../../api/handover';
+import type { Difference } from '../../api/types.gen';
 
-const kinds: Record<string, string> = {
+const kinds: Record<Difference['kind'], string> = {
   wire: 'wire',
   end: 'ends',
   colour: 'colour',
@@ -46,7 +47,7 @@ export function Changed({ job, other, onClose }: { job: string; other: Other; on
               <tbody>
                 {v.differences.map((d) => (
                   <tr key={`${d.kind} ${d.at}`}>
-                    <td>{kinds[d.kind] ?? d.kind}</td>
+                    <td>{kinds[d.kind]}</td>
                     <td className="mono">{d.kind === 'setting' ? '' : d.at}</td>
                     <td>{d.was || <span className="quiet">not there</span>}</td>
                     <td>{d.is || <span className="quiet">gone</span>}</td>

@@ -4,7 +4,7 @@ import { Link } from 'react-router';
 import { explain } from '../../api/client';
 import { useLeave, useLend } from '../../api/handover';
 import { findingPlace } from '../../frame/findingPlace';
-import type { Due, HandoverView } from '../../api/types.gen';
+import type { Due, HandoverView, Loan } from '../../api/types.gen';
 
 const shownFirst = 8;
 
@@ -120,7 +120,7 @@ const kinds = {
 function Lend({ job, view }: { job: string; view: HandoverView }) {
   const lend = useLend(job);
   const { message } = App.useApp();
-  const [kind, choose] = useState('temporary');
+  const [kind, choose] = useState<Loan['kind']>('temporary');
   const [text, write] = useState('');
   const [where, place] = useState('');
   const fail = (e: unknown) => void message.warning(explain(e));

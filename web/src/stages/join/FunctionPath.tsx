@@ -4,6 +4,7 @@ import { useHolds } from '../../api/join';
 import type { EndAt, Item, JoinView, Leg } from '../../api/types.gen';
 import { KeyTabs, SwitchTabs } from '../../work/KeyTabs';
 import { amps } from '../../work/amps';
+import { liveWord } from '../../work/live';
 
 /** What is joined and also does its work only while everything before it lets current through. */
 const held = ['compressor', 'brake', 'reverse', 'boost'];
@@ -92,7 +93,8 @@ function LegRow({ leg, ends, position }: { leg: Leg; ends: EndAt[]; position: st
           </text>
           {is && (
             <text x="145" y={mid + 15} textAnchor="middle" className="quietfill">
-              {is.live === 'floating' ? 'floating' : `${is.live}, ${is.volts.toFixed(1)} V`}
+              {liveWord[is.live]}
+              {is.live !== 'floating' && `, ${is.volts.toFixed(1)} V`}
               {is.amps >= 0.0005 && `, ${amps(is.amps)}`}
             </text>
           )}

@@ -2,11 +2,13 @@ import { App, Button, Input, Select } from 'antd';
 import { useState } from 'react';
 import { explain } from '../../api/client';
 import { useNote } from '../../api/prove';
-import type { ProveView } from '../../api/types.gen';
+import type { Note, ProveView } from '../../api/types.gen';
 import { day } from '../../work/words';
 import { ProgramForm } from './ProgramForm';
 
-const kinds: Record<string, string> = {
+type NoteKind = Note['kind'];
+
+const kinds: Record<NoteKind, string> = {
   heard: '♪ heard',
   seen: '○ seen',
   changed: '± changed',
@@ -17,14 +19,14 @@ const kinds: Record<string, string> = {
 export function RecordsPart({ job, view }: { job: string; view: ProveView }) {
   const note = useNote(job);
   const { message } = App.useApp();
-  const [kind, choose] = useState('changed');
+  const [kind, choose] = useState<NoteKind>('changed');
   const [text, write] = useState('');
   const fail = (e: unknown) => void message.warning(explain(e));
   const all = [
     ...view.notes.map((n) => ({ id: n.id, kind: n.kind, text: n.text, who: n.who, when: n.when, own: true })),
     ...view.mended.map((m) => ({
       id: m.id,
-      kind: 'changed',
+      kind: 'changed' as const,
       text: `${m.text}: ${m.did ?? ''}`,
       who: m.who,
       when: m.when,

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import type { BuyLine, ReachView, Rules } from '../../api/types.gen';
 import { WireSwatch } from '../../harness/WireSwatch';
-import { colourName } from '../../harness/insulation';
+import { colourName, isCode } from '../../harness/insulation';
 import type { Changer, PartProps } from './part';
 import { across, metres, schoolWord, typed } from './words';
 
@@ -152,7 +152,7 @@ function Shelf({ view, onRules }: { view: ReachView; onRules: Changer<Rules> }) 
     if (ok && size !== undefined && length !== undefined) {
       const parts = code
         .split(/[-/ ]/)
-        .filter((c) => /^[A-Z]{2}$/.test(c))
+        .filter(isCode)
         .map((c) => ({ code: c }));
       onRules((r) => ({
         ...r,

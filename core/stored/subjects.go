@@ -1,0 +1,285 @@
+package stored
+
+import (
+	"encoding/json"
+	"errors"
+	"fmt"
+	"reflect"
+	"slices"
+	"strconv"
+	"strings"
+
+	"draxel/core/face"
+	"draxel/core/feed"
+	"draxel/core/finding"
+	"draxel/core/gather"
+	"draxel/core/handover"
+	"draxel/core/harness"
+	"draxel/core/join"
+	"draxel/core/match"
+	"draxel/core/pin"
+	"draxel/core/prove"
+	"draxel/core/reach"
+	"draxel/core/thin"
+	"draxel/core/work"
+)
+
+// A job is kept as subjects, each a value under a name of its own, so that two people who change different things do
+// not meet. What is a subject stands at the fields of Job: `kept:"map"` is one subject; `kept:"looked/*"` is one for
+// each key of a map; `kept:"place/Thing.Kind/Thing.ID"` is one for each entry of a list, named by its fields, and
+// `kept:"aside/#"` by its number. `said` puts the parts of the name into words for people, "cavity" stands for the
+// cavity that it ends in; nothing is said where the name is a number of ours.
+//
+// SubjectJob is what the head of the job is kept as; the others are named where a value alone does not say it.
+const (
+	SubjectJob      = "job" // title, kind, donor, chassis
+	SubjectVehicle  = "vehicle"
+	SubjectItems    = "items"
+	SubjectHave     = "have"
+	SubjectArchived = "archived"
+)
+
+// ErrUnknown is the error of a subject that this Draxel does not know.
+var ErrUnknown = errors.New("made by a newer Draxel")
+
+// Head is what a job is called and what it is: one subject.
+type Head struct {
+	Title     string `json:"title"`
+	Kind      Kind   `json:"kind"`
+	Donor     string `json:"donor"`
+	Chassis   string `json:"chassis"`
+	OneScheme bool   `json:"oneScheme,omitempty"`
+}
+
+// subject is how a field of a job is kept.
+type subject struct {
+	field int
+	name  string // the whole name of one subject, the beginning of many
+	many  bool
+	path  [][]string // of a list: the fields that name an entry
+	said  string
+	of    reflect.Type // what one subject holds
+}
+
+var (
+	kept   []subject
+	byName = map[string]*subject{}
+	byType = map[reflect.Type]*subject{} // nil where two hold the same type
+)
+
+func init() {
+	job := reflect.TypeFor[Job]()
+	for i := range job.NumField() {
+		f := job.Field(i)
+		tag := f.Tag.Get("kept")
+		if tag == "" {
+			continue // the head
+		}
+		name, keys, many := strings.Cut(tag, "/")
+		s := subject{field: i, name: tag, many: many && keys != "from" && keys != "to", said: f.Tag.Get("said"), of: f.Type}
+		if s.many {
+			s.name, s.of = name+"/", f.Type.Elem()
+			for key := range strings.SplitSeq(keys, "/") {
+				s.path = append(s.path, strings.Split(key, "."))
+			}
+		}
+		if s.of.Kind() == reflect.Pointer {
+			s.of = s.of.Elem()
+		}
+		kept = append(kept, s)
+	}
+	for i := range kept {
+		s := &kept[i]
+		byName[s.name] = s
+		if _, twice := byType[s.of]; twice {
+			s = nil
+		}
+		byType[kept[i].of] = s
+	}
+}
+
+// subjectNamed gives how the subject of a name is kept, and what of the name is its own.
+func subjectNamed(name string) (*subject, string) {
+	if s := byName[name]; s != nil {
+		return s, ""
+	}
+	kind, rest, _ := strings.Cut(name, "/")
+	return byName[kind+"/"], rest
+}
+
+// Entry is an entry of one of the lists of a job.
+type Entry interface {
+	OwnStep | Photo | FeedOption | finding.Answer | match.Decision | thin.Decision | work.Tick |
+		gather.Measurement | gather.Trace | pin.Wish | pin.Exchange | pin.Report | pin.Check |
+		reach.Place | reach.Measured | reach.Wish | reach.Option | reach.Leftover | reach.Parting |
+		feed.Rated | join.FunctionWish | join.OutputRule | join.Added |
+		prove.MeterReading | prove.Passed | prove.Mend | prove.Note | prove.Trained |
+		handover.Left | handover.Loan | handover.Delivered | handover.Spent | handover.Bought
+}
+
+// Single is what a job has one of.
+type Single interface {
+	match.Meetings | gather.Identity | gather.Before | thin.Bench | reach.Map | reach.Rules | feed.Block |
+		prove.Programming | prove.Values | handover.Terms | Carried
+}
+
+// Keyed is what a job has by a key.
+type Keyed interface {
+	gather.Sheet | gather.Looked | face.Layout
+}
+
+// SubjectOf names the subject that a value is kept as; of an entry of a list the fields that name it are enough.
+func SubjectOf[T Entry | Single](x T) string {
+	s := byType[reflect.TypeFor[T]()]
+	if !s.many {
+		return s.name
+	}
+	return s.name + s.key(reflect.ValueOf(x), 0)
+}
+
+// SubjectAt names the subject of what is kept by a key: SubjectAt[gather.Looked]("C101").
+func SubjectAt[T Keyed](key string) string { return byType[reflect.TypeFor[T]()].name + key }
+
+// SubjectTable names the table of a side, "from" or "to", or a further one by its key.
+func SubjectTable[S ~string](key S) string { return "table/" + string(key) }
+
+// key names an entry of a list: by its fields, by what it calls its key itself, or by its number.
+func (s *subject) key(v reflect.Value, n int) string {
+	parts := make([]string, len(s.path))
+	for i, fields := range s.path {
+		x := v
+		for _, f := range fields {
+			switch at, err := strconv.Atoi(f); {
+			case f == "#":
+				return fmt.Sprintf("%04d", n)
+			case f == "Key()":
+				x = x.MethodByName("Key").Call(nil)[0]
+			case err == nil:
+				x = x.Index(at)
+			default:
+				x = x.FieldByName(f)
+			}
+		}
+		parts[i] = x.String()
+	}
+	return strings.Join(parts, "/")
+}
+
+// Subjects gives all that is kept of a job, in the order of their names.
+func (j *Job) Subjects() ([]Subject, error) {
+	out := []Subject{{Name: SubjectJob, value: Head{j.Title, j.Kind, j.Donor, j.Chassis, j.OneScheme}}}
+	job := reflect.ValueOf(j).Elem()
+	for i := range kept {
+		s := &kept[i]
+		v := job.Field(s.field)
+		switch {
+		case v.IsZero(), (v.Kind() == reflect.Map || v.Kind() == reflect.Slice) && v.Len() == 0:
+		case !s.many:
+			out = append(out, Subject{Name: s.name, value: v.Interface()})
+		case v.Kind() == reflect.Map:
+			for all := v.MapRange(); all.Next(); {
+				if x := all.Value(); x.Kind() != reflect.Pointer || !x.IsNil() {
+					out = append(out, Subject{Name: s.name + all.Key().String(), value: x.Interface()})
+				}
+			}
+		default:
+			for n := range v.Len() {
+				out = append(out, Subject{Name: s.name + s.key(v.Index(n), n), value: v.Index(n).Interface()})
+			}
+		}
+	}
+	for i := range out {
+		body, err := json.Marshal(out[i].value)
+		if err != nil {
+			return nil, fmt.Errorf("write %s: %w", out[i].Name, err)
+		}
+		out[i].Body = body
+	}
+	slices.SortFunc(out, func(a, b Subject) int { return strings.Compare(a.Name, b.Name) })
+	return out, nil
+}
+
+// Subject is one thing that is kept of a job.
+type Subject struct {
+	Name  string
+	Body  []byte // as JSON
+	value any
+}
+
+// Take reads a subject into the job, and checks it. Entries of lists are appended. It fails with ErrUnknown where there
+// is no such subject, else says why the value cannot be.
+func (j *Job) Take(name string, body []byte) error {
+	if name == SubjectJob {
+		var h Head
+		err := Keep(body, &h)
+		j.Title, j.Kind, j.Donor, j.Chassis, j.OneScheme = h.Title, h.Kind, h.Donor, h.Chassis, h.OneScheme
+		return err
+	}
+	s, rest := subjectNamed(name)
+	if s == nil {
+		return ErrUnknown
+	}
+	x := reflect.New(s.of)
+	if err := Keep(body, x.Interface()); err != nil {
+		return err
+	}
+	s.put(j, rest, x)
+	return nil
+}
+
+// put puts what was read where it belongs.
+func (s *subject) put(j *Job, key string, x reflect.Value) {
+	v := reflect.ValueOf(j).Elem().Field(s.field)
+	as := func(t reflect.Type) reflect.Value {
+		if t.Kind() == reflect.Pointer {
+			return x
+		}
+		return x.Elem()
+	}
+	switch {
+	case !s.many:
+		v.Set(as(v.Type()))
+	case v.Kind() == reflect.Map:
+		if v.IsNil() {
+			v.Set(reflect.MakeMap(v.Type()))
+		}
+		v.SetMapIndex(reflect.ValueOf(key).Convert(v.Type().Key()), as(v.Type().Elem()))
+	default:
+		v.Set(reflect.Append(v, as(v.Type().Elem())))
+	}
+}
+
+// Keep takes a subject over from the job as it was, where that is kept by a pointer: a table, or a list.
+func (j *Job) Keep(name string, last *Job) {
+	s, rest := subjectNamed(name)
+	v := reflect.ValueOf(last).Elem().Field(s.field)
+	if s.many {
+		v = v.MapIndex(reflect.ValueOf(rest).Convert(v.Type().Key()))
+	}
+	s.put(j, rest, v)
+}
+
+// SubjectSaid says in words what a subject is about, empty where it is about the job as a whole.
+func SubjectSaid(name string) string {
+	s, rest := subjectNamed(name)
+	if s == nil || !s.many || s.said == "" {
+		return ""
+	}
+	return s.inWords(rest)
+}
+
+// inWords puts the parts of a name into what is said of it.
+func (s *subject) inWords(rest string) string {
+	parts := strings.SplitN(rest, "/", max(1, len(s.path)))
+	if s.said == "cavity" {
+		if len(parts) < 2 {
+			return ""
+		}
+		return harness.Ref{Connector: parts[len(parts)-2], Cavity: parts[len(parts)-1]}.String()
+	}
+	words := s.said
+	for i, part := range parts {
+		words = strings.ReplaceAll(words, fmt.Sprintf("{%d}", i), part)
+	}
+	return words
+}
