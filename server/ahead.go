@@ -25,44 +25,56 @@ var built = sync.OnceValue(func() map[string]chunk {
 	return all
 })
 
-// stagePages gives, for the last word of a job's address, the module that draws it and what it asks the server for.
-var stagePages = map[string]struct{ module, asks string }{
-	"gather": {"src/stages/gather/GatherPage.tsx", ""},
-	"match":  {"src/stages/match/MatchPage.tsx", "/match"},
-	"thin":   {"src/stages/thin/ThinPage.tsx", "/thin?begun=1&facts="},
-	"pin":    {"src/stages/pin/PinPage.tsx", ""},
-	"reach":  {"src/stages/reach/ReachPage.tsx", ""},
-	"feed":   {"src/stages/feed/FeedPage.tsx", ""},
-	"join":   {"src/stages/join/JoinPage.tsx", ""},
-	"work":   {"src/work/WorkPage.tsx", ""},
-	"bench":  {"src/bench/BenchPage.tsx", ""},
+// asksFirst gives what a stage's page asks the server for beside the job, where that is worth asking before the page's
+// own program is there.
+var asksFirst = map[string]string{"match": "/match", "thin": "/thin?begun=1&facts="}
+
+// pageOf gives the module that draws the last word of a job's address: that of a stage by its folder; empty where there
+// is none.
+func pageOf(word string) string {
+	switch word {
+	case "work":
+		return "src/work/WorkPage.tsx"
+	case "bench":
+		return "src/bench/BenchPage.tsx"
+	}
+	module := "src/stages/" + word + "/" + strings.ToUpper(word[:1]) + word[1:] + "Page.tsx"
+	if _, is := built()[module]; !is {
+		return ""
+	}
+	return module
 }
 
 // ahead gives the links by which a browser fetches the parts and the data of the view at an address while the page's
 // own program is still being read. They are hints: without them the page asks for the same, later.
 func ahead(address string) string {
-	parts := strings.Split(strings.Trim(address, "/"), "/")
-	if len(parts) < 3 || parts[0] != "jobs" {
-		return ""
-	}
-	stage, known := stagePages[parts[2]]
-	if !known {
-		return ""
-	}
 	var b strings.Builder
 	link := func(attributes, href string) {
 		b.WriteString(`<link ` + attributes + ` crossorigin href="` + template.HTMLEscapeString(href) + `">`)
 	}
-	for _, file := range modules(built(), stage.module, nil) {
-		link(`rel="modulepreload"`, "/"+file)
+	fetch := func(module string) {
+		for _, file := range modules(built(), module, nil) {
+			link(`rel="modulepreload"`, "/"+file)
+		}
 	}
+	parts := strings.Split(strings.Trim(address, "/"), "/")
+	if address == "/" {
+		fetch("src/frame/JobsPage.tsx")
+	}
+	if len(parts) < 3 || parts[0] != "jobs" || parts[2] == "" {
+		return b.String()
+	}
+	module := pageOf(parts[2])
+	if module == "" {
+		return ""
+	}
+	fetch(module)
 	job := "/api/jobs/" + url.PathEscape(parts[1])
 	asks := []string{job, job + "?begun=1"}
-	switch {
-	case parts[2] == "bench":
+	if parts[2] == "bench" {
 		asks = nil
-	case stage.asks != "":
-		asks = append(asks, job+stage.asks)
+	} else if first := asksFirst[parts[2]]; first != "" {
+		asks = append(asks, job+first)
 	}
 	for _, href := range asks {
 		link(`rel="preload" as="fetch"`, href)

@@ -9,8 +9,9 @@ import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import { ProblemError } from './api/client';
 import { Failed } from './frame/Failed';
 import { Frame } from './frame/Frame';
-import { JobsPage } from './frame/JobsPage';
 import { PassGate } from './frame/PassGate';
+import { StagesProvider } from './frame/stages';
+import { stages } from './stages';
 import { useTheme } from './theme';
 
 const client = new QueryClient({
@@ -23,7 +24,12 @@ const client = new QueryClient({
 });
 
 const router = createBrowserRouter([
-  { path: '/', element: <JobsPage /> },
+  {
+    path: '/',
+    errorElement: <Failed />,
+    hydrateFallbackElement: <></>,
+    lazy: async () => ({ Component: (await import('./frame/JobsPage')).JobsPage }),
+  },
   {
     path: '/jobs/:job',
     element: <Frame />,
@@ -34,41 +40,10 @@ const router = createBrowserRouter([
         errorElement: <Failed />,
         children: [
           { index: true, lazy: async () => ({ Component: (await import('./frame/FrontPage')).FrontPage }) },
-          {
-            path: 'gather',
-            lazy: async () => ({ Component: (await import('./stages/gather/GatherPage')).GatherPage }),
-          },
-          {
-            path: 'match',
-            lazy: async () => ({ Component: (await import('./stages/match/MatchPage')).MatchPage }),
-          },
-          {
-            path: 'thin',
-            lazy: async () => ({ Component: (await import('./stages/thin/ThinPage')).ThinPage }),
-          },
-          { path: 'pin', lazy: async () => ({ Component: (await import('./stages/pin/PinPage')).PinPage }) },
-          {
-            path: 'reach',
-            lazy: async () => ({ Component: (await import('./stages/reach/ReachPage')).ReachPage }),
-          },
-          {
-            path: 'feed',
-            lazy: async () => ({ Component: (await import('./stages/feed/FeedPage')).FeedPage }),
-          },
-          {
-            path: 'join',
-            lazy: async () => ({ Component: (await import('./stages/join/JoinPage')).JoinPage }),
-          },
-          {
-            path: 'prove',
-            lazy: async () => ({ Component: (await import('./stages/prove/ProvePage')).ProvePage }),
-          },
-          {
-            path: 'handover',
-            lazy: async () => ({
-              Component: (await import('./stages/handover/HandoverPage')).HandoverPage,
-            }),
-          },
+          ...stages.map(({ name, page }) => ({
+            path: name,
+            lazy: async () => ({ Component: await page() }),
+          })),
           { path: 'work', lazy: async () => ({ Component: (await import('./work/WorkPage')).WorkPage }) },
         ],
       },
@@ -97,7 +72,9 @@ function Draxel() {
     <ConfigProvider theme={useTheme()} wave={{ disabled: true }}>
       <AntApp component={false} message={{ duration: 4 }}>
         <PassGate>
-          <RouterProvider router={router} />
+          <StagesProvider value={stages}>
+            <RouterProvider router={router} />
+          </StagesProvider>
         </PassGate>
       </AntApp>
     </ConfigProvider>

@@ -1,6 +1,6 @@
 import type { MouseEvent, ReactNode } from 'react';
 import { Link } from 'react-router';
-import { Who } from '../frame/Frame';
+import { Who } from '../frame/Who';
 import { useKey } from '../keys/useKey';
 import { clock } from './useClock';
 import { useSwipe } from './useSwipe';

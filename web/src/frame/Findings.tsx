@@ -5,8 +5,8 @@ import { explain } from '../api/client';
 import { useAnswer } from '../api/work';
 import { ReasonDialog } from '../work/ReasonDialog';
 import type { Finding, JobView } from '../api/types.gen';
-import { findingPlace } from './findingPlace';
 import { severityWord, SeverityMark } from './SeverityMark';
+import { usePlaces } from './stages';
 
 const sideName = (job: JobView, side: string | undefined) =>
   side === 'from' ? job.sides.from : side === 'to' ? job.sides.to : '';
@@ -22,13 +22,14 @@ interface Props {
 /** What is wrong or doubtful about the job, worst first. A finding about a cavity leads to its row. */
 export function Findings({ job, open, onClose, onJob }: Props) {
   const navigate = useNavigate();
+  const placeOf = usePlaces();
   const show = (f: Finding) => {
     onClose();
     if (f.code === 'not-one-scheme') {
       onJob();
       return;
     }
-    void navigate(`/jobs/${job.id}/${findingPlace(f)}`);
+    void navigate(`/jobs/${job.id}/${placeOf(f)}`);
   };
   const [answering, ask] = useState<Finding | undefined>();
   const answer = useAnswer(job.id);

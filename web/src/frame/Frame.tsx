@@ -1,21 +1,23 @@
-import { App, Button, Input, Modal, type InputRef } from 'antd';
-import { useRef, useState } from 'react';
+import { App } from 'antd';
+import { useState } from 'react';
 import { Link, NavLink, Outlet, useParams } from 'react-router';
-import { explain, ProblemError, setWhoIsWorking, whoIsWorking } from '../api/client';
+import { explain, ProblemError, whoIsWorking } from '../api/client';
 import { useJob, useJobBegun, useLiveJob, useUndo } from '../api/hooks';
 import type { JobView } from '../api/types.gen';
-import { onEnter } from '../keys/onEnter';
 import { useKey } from '../keys/useKey';
-import { KeysDialog } from '../keys/KeysDialog';
 import { outboxOf } from '../outbox/outbox';
 import { heldUp, Unsent } from '../outbox/Unsent';
-import { stageWord } from '../work/words';
+import { stageName } from '../work/words';
 import { changeWord } from './changes.gen';
-import { Findings } from './Findings';
-import { JobForm } from './JobForm';
+import { later, useLater } from './later';
 import { Opened } from './Opened';
 import { severityWord, SeverityMark } from './SeverityMark';
-import { FocusAt } from '../keys/FocusAt';
+import { useStages } from './stages';
+import { Who } from './Who';
+
+const JobForm = later(async () => (await import('./JobForm')).JobForm);
+const Findings = later(async () => (await import('./Findings')).Findings);
+const KeysDialog = later(async () => (await import('../keys/KeysDialog')).KeysDialog);
 
 const severities = ['danger', 'wrong', 'check'] as const;
 
@@ -30,6 +32,8 @@ export function Frame() {
   const begun = useJobBegun(id);
   const job = whole.data ?? begun.data;
   const { message } = App.useApp();
+  const stages = useStages();
+  useLater();
   useLiveJob(id, (e) => void message.warning(e.message + heldUp(e), 8));
   if (whole.isError) {
     return (
@@ -52,11 +56,12 @@ export function Frame() {
         </NavLink>
         {stages.map((s) => (
           <Stage
-            key={s.to}
-            {...s}
-            word={stageWord[s.to] ?? ''}
-            open={job.open[s.to]}
-            aside={!job.kindInfo.stages.includes(s.to)}
+            key={s.name}
+            to={s.name}
+            what={s.counts}
+            word={stageName(s.name)}
+            open={job.open[s.name]}
+            aside={!job.kindInfo.stages.includes(s.name)}
           />
         ))}
         <div className="railwork">
@@ -73,18 +78,6 @@ export function Frame() {
     </div>
   );
 }
-
-const stages = [
-  { to: 'gather', what: 'sides without a pinout' },
-  { to: 'match', what: 'rows not decided' },
-  { to: 'thin', what: 'steps not ticked' },
-  { to: 'pin', what: 'steps on the sheet' },
-  { to: 'reach', what: 'steps so that wires reach' },
-  { to: 'feed', what: 'findings about power, fuses and grounds' },
-  { to: 'join', what: 'functions that need something or are open' },
-  { to: 'prove', what: 'gates of powering up that are not passed' },
-  { to: 'handover', what: 'temporary, borrowed and put off, and not gone' },
-] as const;
 
 interface StageProps {
   to: string;
@@ -191,53 +184,5 @@ function Head({ job }: { job: JobView }) {
       </Opened>
       {shown === 'job' && <JobForm job={job} onClose={close} />}
     </header>
-  );
-}
-
-/** Who is working: decisions and ticks carry this name. */
-export function Who() {
-  const [name, setName] = useState(whoIsWorking);
-  const [draft, setDraft] = useState<string | undefined>();
-  const input = useRef<InputRef>(null);
-  const keep = () => {
-    const next = (draft ?? '').trim();
-    setWhoIsWorking(next);
-    setName(next);
-    setDraft(undefined);
-  };
-  return (
-    <>
-      <button
-        className="plain"
-        onClick={() => setDraft(name)}
-        title="who is working: decisions carry this name"
-      >
-        {name || 'who are you?'}
-      </button>
-      <Opened open={draft !== undefined}>
-        <Modal
-          open={draft !== undefined}
-          onCancel={() => setDraft(undefined)}
-          title="Who is working?"
-          width={380}
-          footer={
-            <Button type="primary" onClick={keep}>
-              Keep
-            </Button>
-          }
-        >
-          <Input
-            ref={input}
-            aria-label="your name"
-            value={draft}
-            maxLength={60}
-            onChange={(e) => setDraft(e.target.value)}
-            onPressEnter={onEnter(keep)}
-          />
-          <p className="quiet">Decisions carry this name in the job’s history.</p>
-          <FocusAt field={input} />
-        </Modal>
-      </Opened>
-    </>
   );
 }

@@ -4,7 +4,7 @@ import { explain } from '../api/client';
 import { useFront } from '../api/handover';
 import type { FrontView } from '../api/types.gen';
 import { changeWord } from './changes.gen';
-import { findingPlace } from './findingPlace';
+import { usePlaces } from './stages';
 import { useJobID } from './Frame';
 import { stageWord } from '../work/words';
 
@@ -19,6 +19,7 @@ export function FrontPage() {
 }
 
 function Front({ job, view }: { job: string; view: FrontView }) {
+  const placeOf = usePlaces();
   const to = (at: string) => `/jobs/${job}/${at}`;
   const all = view.steps + view.done;
   const shown = view.danger.length + Object.values(view.alike).reduce((sum, n) => sum + n, 0);
@@ -112,7 +113,7 @@ function Front({ job, view }: { job: string; view: FrontView }) {
         </h2>
         {view.danger.map((f) => (
           <p key={f.code + (f.subject ?? '') + f.text}>
-            <Link to={to(findingPlace(f))}>{f.text}</Link> <span className="quiet">{f.remedy}</span>
+            <Link to={to(placeOf(f))}>{f.text}</Link> <span className="quiet">{f.remedy}</span>
             {!!view.alike[f.code] && <strong> And {view.alike[f.code]} like it.</strong>}
           </p>
         ))}

@@ -3,13 +3,14 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { explain } from '../../api/client';
 import { useLeave, useLend } from '../../api/handover';
-import { findingPlace } from '../../frame/findingPlace';
+import { usePlaces } from '../../frame/stages';
 import type { Due, HandoverView, Loan } from '../../api/types.gen';
 
 const shownFirst = 8;
 
 /** The lists that must end at zero, or with an owner for each. */
 export function OpenPart({ job, view }: { job: string; view: HandoverView }) {
+  const placeOf = usePlaces();
   const leave = useLeave(job);
   const { message } = App.useApp();
   const [asked, ask] = useState<Due | undefined>();
@@ -29,7 +30,7 @@ export function OpenPart({ job, view }: { job: string; view: HandoverView }) {
             </h2>
             {rows.map((x) => (
               <div key={x.key} className="due">
-                <Link to={`/jobs/${job}/${x.finding ? findingPlace(x.finding) : (x.at ?? '')}`}>
+                <Link to={`/jobs/${job}/${x.finding ? placeOf(x.finding) : (x.at ?? '')}`}>
                   {x.text}
                 </Link>
                 {x.left ? (

@@ -6,7 +6,7 @@ import { explain } from '../../api/client';
 import { useCauses, useProve, useRound, useRoundEnd } from '../../api/prove';
 import type { ProveView, TrainEnd, TrainView } from '../../api/types.gen';
 import { clock, useClock } from '../../bench/useClock';
-import { Who } from '../../frame/Frame';
+import { Who } from '../../frame/Who';
 import { refKey } from '../../harness/cavity';
 import { Ended, Results } from './TrainerEnd';
 import { TrainerMeter, type Walk } from './TrainerMeter';
