@@ -1,3 +1,4 @@
+import './block.css';
 import { App, Button, Dropdown } from 'antd';
 import { useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
