@@ -15,9 +15,9 @@ import (
 // way.
 func rank(path string) (floor int, known bool) {
 	switch p := strings.TrimPrefix(path, "draxel/"); {
-	case p == "core/colour", p == "core/size", p == "core/signal", p == "core/part":
+	case p == "core/colour", p == "core/size", p == "core/signal", p == "core/part", p == "core/pack":
 		return 0, true
-	case p == "core/finding", p == "core/terminal":
+	case p == "core/finding", p == "core/terminal", p == "core/stock":
 		return 1, true
 	case p == "core/face":
 		return 2, true

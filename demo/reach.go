@@ -8,6 +8,7 @@ import (
 	"draxel/core/gather"
 	"draxel/core/harness"
 	"draxel/core/reach"
+	"draxel/core/stock"
 	"draxel/core/stored"
 	"draxel/core/thin"
 	"draxel/exchange"
@@ -65,7 +66,7 @@ func reachPackhorse(j *stored.Job) error {
 	rules := reach.Standard()
 	rules.Unit = "VK-2"
 	rules.Plugs = map[string]float64{"A": 74, "B": 62, "E": 41, "TB": 33}
-	rules.Shelf = []reach.Piece{{ID: "reel white", Colour: colour.Parse("WH", colour.IEC), Size: 0.5, Class: "C",
+	rules.Shelf = []stock.Piece{{ID: "reel white", Colour: colour.Parse("WH", colour.IEC), Size: 0.5, Class: "C",
 		Length: 25000}, {ID: "reel black", Colour: colour.Parse("BK", colour.IEC), Size: 0.5, Class: "C", Length: 12000}}
 	j.Rules = &rules
 	return nil

@@ -11,6 +11,7 @@ import (
 	"draxel/core/harness"
 	"draxel/core/plan"
 	"draxel/core/reach"
+	"draxel/core/stock"
 	"draxel/demo"
 )
 
@@ -63,7 +64,7 @@ func TestTheDemonstrationReaches(t *testing.T) {
 		for wire, hadBy := range map[harness.WireID]string{"7431": "measured by Ines", "7411": "from the list",
 			"7412": "from the list"} {
 			i := slices.IndexFunc(r.Lines, func(l reach.Line) bool { return l.Wire == wire })
-			if l := r.Lines[i]; l.HadBy != hadBy || l.Verdict == reach.Extend && l.Provision[0].Kind != reach.Shielded {
+			if l := r.Lines[i]; l.HadBy != hadBy || l.Verdict == reach.Extend && l.Provision[0].Kind != stock.Shielded {
 				t.Errorf("%s: %s, %s, %v: what is under a shield is lengthened in kind", wire, l.HadBy, l.Verdict, l.Provision)
 			}
 		}

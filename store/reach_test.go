@@ -6,6 +6,7 @@ import (
 	"testing"
 
 	"draxel/core/reach"
+	"draxel/core/stock"
 	"draxel/core/stored"
 	"draxel/store"
 )
@@ -15,7 +16,7 @@ func TestReachSubjects(t *testing.T) {
 	s := open(t, t.TempDir())
 	unit := reach.Thing{Kind: reach.ADevice, ID: "VK-2/x"}
 	rules := reach.Standard()
-	rules.Plugs, rules.Shelf = map[string]float64{"A": 74}, []reach.Piece{{ID: "reel", Size: 0.5, Length: 9000}}
+	rules.Plugs, rules.Shelf = map[string]float64{"A": 74}, []stock.Piece{{ID: "reel", Size: 0.5, Length: 9000}}
 	j := stored.Job{Title: "t", Kind: stored.Classic, Rules: &rules,
 		Map: &reach.Map{Stations: []reach.Station{{ID: "a", X: 1, Group: "body"}, {ID: "b"}},
 			Paths: []reach.Path{{ID: "a – b", From: "a", To: "b", Length: 400, Wall: true, Cover: reach.Sock}}},

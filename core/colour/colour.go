@@ -135,3 +135,18 @@ func compare(x, y []Part) Agreement {
 	}
 	return Equal
 }
+
+// Warns says whether a colour means danger or a constant feed to whoever opens the harness next: orange is high
+// voltage, yellow restraint, red and brown a battery feed in one habit or another, green with yellow protective ground.
+func (c Colour) Warns() bool {
+	if !c.Known() || len(c.Parts) == 0 {
+		return false
+	}
+	switch c.Parts[0].Code {
+	case Orange, Yellow, Red, Brown:
+		return true
+	case Green:
+		return len(c.Parts) > 1 && c.Parts[1].Code == Yellow
+	}
+	return false
+}

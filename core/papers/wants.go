@@ -13,6 +13,7 @@ import (
 	"draxel/core/match"
 	"draxel/core/plan"
 	"draxel/core/reach"
+	"draxel/core/stock"
 	"draxel/core/stored"
 	"draxel/core/terminal"
 	"draxel/core/work"
@@ -198,7 +199,7 @@ func (w *wants) wire() {
 		if b.Class != "" {
 			words = append(words, "class "+string(b.Class))
 		}
-		if b.Kind != reach.Single {
+		if b.Kind != stock.Single {
 			words = append(words, string(b.Kind))
 		}
 		what := strings.Join(words, " ")

@@ -14,6 +14,7 @@ import (
 	"draxel/core/part"
 	"draxel/core/reach"
 	"draxel/core/repin"
+	"draxel/core/stock"
 	"draxel/core/stored"
 	"draxel/core/wanted"
 )
@@ -160,7 +161,7 @@ func factsWith(r factReads) *fact.Facts {
 type reachReads struct {
 	Facts     *fact.Facts
 	Wires     []reach.Wire
-	Stock     []reach.Piece
+	Stock     []stock.Piece
 	Decisions reach.Decisions
 	Flow      live.Flow
 }

@@ -9,6 +9,7 @@ import (
 
 	"draxel/core/finding"
 	"draxel/core/harness"
+	"draxel/core/pack"
 	"draxel/core/signal"
 	"draxel/core/size"
 )
@@ -45,11 +46,11 @@ func laid(diameters []float64) float64 {
 	}
 	d := slices.Clone(diameters)
 	slices.SortFunc(d, func(a, b float64) int { return cmp.Compare(b, a) })
-	d = d[:min(len(d), mostHuddled)]
-	if d[0]+d[1] < rule && loosest*byArea(d) < rule {
+	d = d[:min(len(d), pack.MostInRing)]
+	if d[0]+d[1] < rule && pack.Loosest*byArea(d) < rule {
 		return rule
 	}
-	return max(rule, huddles.of(d))
+	return max(rule, pack.Ring(d))
 }
 
 // byArea gives the diameter that a bundle would have if nothing were left between its wires, mm.

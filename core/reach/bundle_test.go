@@ -9,6 +9,7 @@ import (
 	"testing"
 
 	"draxel/core/harness"
+	"draxel/core/pack"
 	"draxel/core/reach"
 	"draxel/core/size"
 )
@@ -54,6 +55,11 @@ func sized(sections ...size.Section) reach.Input {
 	return in
 }
 
+// packed are the radii of the smallest circle round n equal circles of radius 1: Kravitz (1967); Graham, Lubachevsky,
+// Nurmela, Östergård (1998).
+var packed = map[int]float64{3: 2.1547, 4: 2.4142, 5: 2.7013, 7: 3, 10: 3.8130, 12: 4.0296, 14: 4.3284, 19: 4.8637,
+	20: 5.1223}
+
 // No bundle is laid thinner than its wires lie in any way: not than two of them side by side, not than equal ones pack
 // (published), not than what is drawn of them. Where the rule of thumb is enough, it is not more than that.
 func TestNoBundleIsThinnerThanItsWires(t *testing.T) {
@@ -61,9 +67,9 @@ func TestNoBundleIsThinnerThanItsWires(t *testing.T) {
 	if b := bundle(reach.Compute(sized(25, 25, 0.5)), "a"); b.Laid < 2*thick || b.Laid > 2*thick+1e-6 {
 		t.Errorf("25 + 25 + 0.5 mm²: %.2f mm, two of %.1f lie side by side", b.Laid, thick)
 	}
-	for n := 3; n <= 20; n++ {
+	for n := range packed {
 		b := bundle(reach.Compute(sized(make([]size.Section, n)...)), "a")
-		least, rule := published[n]*size.Section(0.5).Outside(), 1.2*math.Sqrt(float64(n))*size.Section(0.5).Outside()
+		least, rule := packed[n]*size.Section(0.5).Outside(), 1.2*math.Sqrt(float64(n))*size.Section(0.5).Outside()
 		if b.Laid < least*(1-1e-4) || b.Laid > max(rule, 1.05*least)+1e-9 {
 			t.Errorf("%d equal wires: %.3f mm, they pack in %.3f, by the rule %.3f", n, b.Laid, least, rule)
 		}
@@ -77,7 +83,7 @@ func TestNoBundleIsThinnerThanItsWires(t *testing.T) {
 			sections = append(sections, trade[min(r.Intn(len(trade)), r.Intn(len(trade)))])
 		}
 		b := bundle(reach.Compute(sized(sections...)), "a")
-		_, drawn := reach.Pack(b.Round)
+		_, drawn := pack.Circles(b.Round)
 		if rule := 1.2 * b.Area; b.Laid < max(drawn, rule)*(1-1e-4) {
 			t.Errorf("%v: laid in %.3f mm, drawn in %.3f, by the rule %.3f", sections, b.Laid, drawn, rule)
 		} else if b.Laid > rule+1e-9 {

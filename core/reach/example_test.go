@@ -37,10 +37,3 @@ func ExampleCompute() {
 	//    30 one re-termination at end 2
 	//  1420 needed, 900 had: extend by 580 mm with 2 joints
 }
-
-// Seven equal wires lie in a ring three times as wide as one of them.
-func ExamplePack() {
-	_, diameter := reach.Pack([]float64{2, 2, 2, 2, 2, 2, 2})
-	fmt.Printf("%.2f mm\n", diameter)
-	// Output: 6.00 mm
-}

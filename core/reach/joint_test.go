@@ -8,6 +8,7 @@ import (
 	"strings"
 	"testing"
 
+	"draxel/core/colour"
 	"draxel/core/finding"
 	"draxel/core/harness"
 	"draxel/core/reach"
@@ -302,7 +303,7 @@ func TestCodesArePrinted(t *testing.T) {
 			t.Errorf("%s does not say the code: %v", s.Text, s.Warn)
 		}
 	}
-	in.Wires[0].Colour = iec("GN")
+	in.Wires[0].Colour = colour.Parse("GN", colour.IEC)
 	if l := reach.Compute(in).Lines[0]; l.Provision[0].Coded {
 		t.Errorf("plain green is bought, and a code is printed: %+v", l.Provision)
 	}

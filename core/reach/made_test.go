@@ -9,6 +9,7 @@ import (
 	"draxel/core/reach"
 	"draxel/core/signal"
 	"draxel/core/size"
+	"draxel/core/stock"
 )
 
 // yard is a small vehicle: the unit inside, a wall, the engine with two banks, the fuse block, all in a line but for
@@ -128,7 +129,7 @@ func sprawl(r *rand.Rand, wires, paths int) reach.Input {
 				Whole: r.Intn(3) == 0})
 		}
 		if r.Intn(5) == 0 {
-			in.Stock = append(in.Stock, reach.Piece{ID: fmt.Sprint("old ", i), Colour: w.Colour, Size: w.Size,
+			in.Stock = append(in.Stock, stock.Piece{ID: fmt.Sprint("old ", i), Colour: w.Colour, Size: w.Size,
 				Length: float64(r.Intn(2500))})
 		}
 	}

@@ -15,6 +15,7 @@ import (
 	"draxel/core/finding"
 	"draxel/core/harness"
 	"draxel/core/size"
+	"draxel/core/stock"
 )
 
 // Wire is a length of wire of the harness as it is to become.
@@ -46,7 +47,7 @@ type Meet struct {
 type Input struct {
 	Loom      *harness.Loom // connectors, devices, splices and branches; wires are Wires
 	Wires     []Wire
-	Stock     []Piece // wire that comes out of the harness
+	Stock     []stock.Piece // wire that comes out of the harness
 	Decisions Decisions
 	Amps      map[harness.WireID]float64 // A by wire, as the network has it, the most that lasts; nil where there is none
 	Fuses     map[harness.WireID]float64 // A by new wire, of the fuse before it: it is to carry as much
@@ -128,7 +129,7 @@ type Rules struct {
 	Free   bool               `json:"free"`            // circuit by circuit: no gates between measuring, cutting and joining
 	Rates  Rates              `json:"rates"`
 	Plugs  map[string]float64 `json:"plugs,omitempty"` // mm across each housing, where somebody measured it
-	Shelf  []Piece            `json:"shelf,omitempty"` // reels and pieces that are there
+	Shelf  []stock.Piece      `json:"shelf,omitempty"` // reels and pieces that are there
 }
 
 // Rates are the minutes that each kind of work takes.
@@ -185,34 +186,34 @@ type Mark struct {
 
 // Line is a line of the cut list: one wire. Ends, stations and marks go from its first end to its second.
 type Line struct {
-	Wire      harness.WireID   `json:"wire"`
-	Verdict   Verdict          `json:"verdict"`
-	By        float64          `json:"by,omitempty"` // mm to trim, to let in or to cut new
-	Stations  []string         `json:"stations,omitempty"`
-	Paths     []string         `json:"paths,omitempty"`
-	Need      float64          `json:"need,omitempty"` // mm, with the allowances
-	Terms     []Term           `json:"terms,omitempty"`
-	Spread    float64          `json:"spread,omitempty"` // ± mm of need and had together
-	Had       float64          `json:"had,omitempty"`    // mm, 0 where nobody knows
-	HadBy     string           `json:"hadBy,omitempty"`
-	Short     float64          `json:"short,omitempty"`   // chance that it cannot be plugged in at both ends, 0 to 1
-	NoSlack   bool             `json:"noSlack,omitempty"` // it reaches, and nothing is left for a later re-termination
-	Waits     []string         `json:"waits,omitempty"`   // mechanical parts for which its length waits
-	Stale     bool             `json:"stale,omitempty"`   // something was measured or cut for another place
-	Marks     []Mark           `json:"marks,omitempty"`
-	FromUnit  bool             `json:"fromUnit,omitempty"` // its marks are measured from the control unit
-	Air       float64          `json:"air,omitempty"`      // °C, hottest of its way
-	Class     size.Class       `json:"class,omitempty"`    // that a new piece needs at least
-	Amps      float64          `json:"amps,omitempty"`     // A
-	AmpsBy    string           `json:"ampsBy,omitempty"`
-	Fuse      float64          `json:"fuse,omitempty"`  // A of the fuse before a new wire
-	Volts     float64          `json:"volts,omitempty"` // lost along it at that current
-	Size      size.Section     `json:"size,omitempty"`  // that it should have
-	At        int              `json:"at,omitempty"`    // end at which it is lengthened, 1 or 2
-	Joints    int              `json:"joints,omitempty"`
-	Provision []Provision      `json:"provision,omitempty"` // what the new piece is cut from
-	Code      string           `json:"code,omitempty"`      // printed at both ends where colour does not tell
-	Why       []finding.Reason `json:"why,omitempty"`
+	Wire      harness.WireID    `json:"wire"`
+	Verdict   Verdict           `json:"verdict"`
+	By        float64           `json:"by,omitempty"` // mm to trim, to let in or to cut new
+	Stations  []string          `json:"stations,omitempty"`
+	Paths     []string          `json:"paths,omitempty"`
+	Need      float64           `json:"need,omitempty"` // mm, with the allowances
+	Terms     []Term            `json:"terms,omitempty"`
+	Spread    float64           `json:"spread,omitempty"` // ± mm of need and had together
+	Had       float64           `json:"had,omitempty"`    // mm, 0 where nobody knows
+	HadBy     string            `json:"hadBy,omitempty"`
+	Short     float64           `json:"short,omitempty"`   // chance that it cannot be plugged in at both ends, 0 to 1
+	NoSlack   bool              `json:"noSlack,omitempty"` // it reaches, and nothing is left for a later re-termination
+	Waits     []string          `json:"waits,omitempty"`   // mechanical parts for which its length waits
+	Stale     bool              `json:"stale,omitempty"`   // something was measured or cut for another place
+	Marks     []Mark            `json:"marks,omitempty"`
+	FromUnit  bool              `json:"fromUnit,omitempty"` // its marks are measured from the control unit
+	Air       float64           `json:"air,omitempty"`      // °C, hottest of its way
+	Class     size.Class        `json:"class,omitempty"`    // that a new piece needs at least
+	Amps      float64           `json:"amps,omitempty"`     // A
+	AmpsBy    string            `json:"ampsBy,omitempty"`
+	Fuse      float64           `json:"fuse,omitempty"`  // A of the fuse before a new wire
+	Volts     float64           `json:"volts,omitempty"` // lost along it at that current
+	Size      size.Section      `json:"size,omitempty"`  // that it should have
+	At        int               `json:"at,omitempty"`    // end at which it is lengthened, 1 or 2
+	Joints    int               `json:"joints,omitempty"`
+	Provision []stock.Provision `json:"provision,omitempty"` // what the new piece is cut from
+	Code      string            `json:"code,omitempty"`      // printed at both ends where colour does not tell
+	Why       []finding.Reason  `json:"why,omitempty"`
 	wire      int
 	route     Route
 	ok        bool // it has a route
@@ -232,9 +233,9 @@ type Result struct {
 	Disconnects []Disconnect
 	Tape        []Mark // each station's distance from the control unit
 	Unit        string // the device that tape marks are measured from
-	Buy         []BuyLine
-	Stock       Allocation
-	Colours     []ColourLine
+	Buy         []stock.BuyLine
+	Stock       stock.Allocation
+	Colours     []stock.ColourLine
 	Kept        []KeepApart
 	Figures     Figures
 	Learned     Learned
@@ -286,7 +287,7 @@ func Compute(in Input) *Result {
 func (r *Result) Wires() []Wire { return r.in.Wires }
 
 // Pieces gives the wire that comes out of the harness and is stock here.
-func (r *Result) Pieces() []Piece { return r.in.Stock }
+func (r *Result) Pieces() []stock.Piece { return r.in.Stock }
 
 // PieceFor gives the piece of stock that a wire's new length is cut from, empty where it is bought.
 func (r *Result) PieceFor(wire harness.WireID) string {

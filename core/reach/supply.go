@@ -2,19 +2,19 @@ package reach
 
 import (
 	"cmp"
-	"fmt"
 	"math"
 	"slices"
 
 	"draxel/core/colour"
 	"draxel/core/finding"
 	"draxel/core/size"
+	"draxel/core/stock"
 )
 
 // provide finds the new wire for every line that wants some: from stock, else to be bought.
 func (r *Result) provide() {
 	rules := &r.in.Decisions.Rules
-	var demands []Demand
+	var demands []stock.Demand
 	together := map[string]int{}
 	for i := range r.Lines {
 		l, w := &r.Lines[i], &r.in.Wires[i]
@@ -22,30 +22,30 @@ func (r *Result) provide() {
 			continue
 		}
 		kind, name := lead(w)
-		if k, known := together[name]; known && kind != Single { // a lead is extended as one
-			demands[k].lines = append(demands[k].lines, i)
+		if k, known := together[name]; known && kind != stock.Single { // a lead is extended as one
+			demands[k].Lines = append(demands[k].Lines, i)
 			demands[k].Length = max(demands[k].Length, l.By)
 			continue
 		}
 		together[name] = len(demands)
-		demands = append(demands, Demand{Colour: w.Colour, Size: max(w.Size, l.Size), Class: l.Class, Length: l.By,
-			Kind: kind, lines: []int{i}})
+		demands = append(demands, stock.Demand{Colour: w.Colour, Size: max(w.Size, l.Size), Class: l.Class, Length: l.By,
+			Kind: kind, Lines: []int{i}})
 	}
-	stock := slices.Clone(r.in.Stock)
-	stock = append(stock, rules.Shelf...)
-	slices.SortStableFunc(stock, func(a, b Piece) int { return finding.Natural(a.ID, b.ID) })
-	from, a := Allocate(demands, stock, rules.Class)
+	pieces := slices.Clone(r.in.Stock)
+	pieces = append(pieces, rules.Shelf...)
+	slices.SortStableFunc(pieces, func(a, b stock.Piece) int { return finding.Natural(a.ID, b.ID) })
+	from, a := stock.Allocate(demands, pieces, rules.Class)
 	r.Stock = a
 	for k := range demands {
-		r.settleDemand(&demands[k], from[k], stock)
+		r.settleDemand(&demands[k], from[k], pieces)
 	}
 	r.total()
 }
 
-func (r *Result) settleDemand(d *Demand, from int, stock []Piece) {
-	p := Provision{Colour: d.Colour, Size: d.Size, Class: d.Class, Length: d.Length, Kind: d.Kind}
+func (r *Result) settleDemand(d *stock.Demand, from int, pieces []stock.Piece) {
+	p := stock.Provision{Colour: d.Colour, Size: d.Size, Class: d.Class, Length: d.Length, Kind: d.Kind}
 	if from >= 0 {
-		s := &stock[from]
+		s := &pieces[from]
 		p.From, p.Colour, p.Size, p.Waits = s.ID, s.Colour, s.Size, s.Waits
 		if p.Class = s.Class; p.Class == "" {
 			p.Class = r.in.Decisions.Rules.Class
@@ -55,7 +55,7 @@ func (r *Result) settleDemand(d *Demand, from int, stock []Piece) {
 		p.Colour, p.Coded = bought(d.Colour)
 		p.Size = tradeSize(d.Size)
 	}
-	for _, i := range d.lines {
+	for _, i := range d.Lines {
 		r.Lines[i].Provision = append(r.Lines[i].Provision, p)
 	}
 }
@@ -76,7 +76,7 @@ func bought(c colour.Colour) (colour.Colour, bool) {
 	if c.Known() && len(c.Parts) == 1 {
 		return c, false
 	}
-	if c.Known() && !warns(colour.Colour{Parts: c.Parts[:1]}) {
+	if c.Known() && !(colour.Colour{Parts: c.Parts[:1]}).Warns() {
 		return colour.Colour{Written: c.Parts[0].String(), Parts: c.Parts[:1]}, true
 	}
 	return colour.Colour{Written: string(colour.White), Parts: []colour.Part{{Code: colour.White}}}, true
@@ -88,17 +88,17 @@ func (r *Result) total() {
 		colour string
 		size   size.Section
 		class  size.Class
-		kind   Lead
+		kind   stock.Lead
 	}
-	buy := map[key]*BuyLine{}
-	short := map[key]*ColourLine{}
+	buy := map[key]*stock.BuyLine{}
+	short := map[key]*stock.ColourLine{}
 	counted := map[string]bool{}
 	for i := range r.Lines {
 		l, w := &r.Lines[i], &r.in.Wires[i]
 		for _, p := range l.Provision {
 			k := key{colour: w.Colour.String(), size: max(w.Size, l.Size)}
 			if short[k] == nil {
-				short[k] = &ColourLine{Colour: w.Colour, Size: k.size}
+				short[k] = &stock.ColourLine{Colour: w.Colour, Size: k.size}
 			}
 			c := short[k]
 			c.Wires++
@@ -111,7 +111,7 @@ func (r *Result) total() {
 			k = key{p.Colour.String(), p.Size, p.Class, p.Kind}
 			b := buy[k]
 			if b == nil {
-				b = &BuyLine{Colour: p.Colour, Size: p.Size, Class: p.Class, Kind: p.Kind}
+				b = &stock.BuyLine{Colour: p.Colour, Size: p.Size, Class: p.Class, Kind: p.Kind}
 				buy[k] = b
 			}
 			b.For = append(b.For, string(w.ID))
@@ -128,7 +128,7 @@ func (r *Result) total() {
 	for _, c := range short {
 		r.Colours = append(r.Colours, *c)
 	}
-	slices.SortFunc(r.Colours, func(a, b ColourLine) int {
+	slices.SortFunc(r.Colours, func(a, b stock.ColourLine) int {
 		return cmp.Or(cmp.Compare(b.Short, a.Short), cmp.Compare(a.Colour.String(), b.Colour.String()),
 			cmp.Compare(a.Size, b.Size))
 	})
@@ -136,20 +136,19 @@ func (r *Result) total() {
 		b.Buy = math.Ceil(b.Need*(1+r.in.Decisions.Rules.Margin)/100) * 100
 		r.Buy = append(r.Buy, *b)
 	}
-	slices.SortFunc(r.Buy, func(a, b BuyLine) int {
+	slices.SortFunc(r.Buy, func(a, b stock.BuyLine) int {
 		return cmp.Or(cmp.Compare(a.Colour.String(), b.Colour.String()), cmp.Compare(a.Size, b.Size),
 			cmp.Compare(a.Class, b.Class), cmp.Compare(a.Kind, b.Kind))
 	})
 }
 
-// String describes the piece in words.
-func (p Provision) String() string {
-	s := fmt.Sprintf("%.0f mm of %s %s", p.Length, p.Colour, p.Size)
-	if p.Kind != Single {
-		s += " " + string(p.Kind)
+// lead gives the kind of lead that a wire is part of, with the name of what is one with it.
+func lead(w *Wire) (stock.Lead, string) {
+	switch {
+	case w.Shield != "":
+		return stock.Shielded, "shield " + w.Shield
+	case w.Pair != "":
+		return stock.Twisted, "pair " + w.Pair
 	}
-	if p.From != "" {
-		return s + " from " + p.From
-	}
-	return s + ", class " + string(p.Class) + ", new"
+	return stock.Single, ""
 }

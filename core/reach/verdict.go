@@ -5,7 +5,6 @@ import (
 	"math"
 	"strings"
 
-	"draxel/core/colour"
 	"draxel/core/finding"
 	"draxel/core/harness"
 	"draxel/core/signal"
@@ -280,19 +279,4 @@ func plural(n int, what string) string {
 		return "1 " + what
 	}
 	return fmt.Sprintf("%d %ss", n, what)
-}
-
-// warns says whether a colour means danger or a constant feed to whoever opens the harness next: orange is high
-// voltage, yellow restraint, red and brown a battery feed in one habit or another, green with yellow protective ground.
-func warns(c colour.Colour) bool {
-	if !c.Known() || len(c.Parts) == 0 {
-		return false
-	}
-	switch c.Parts[0].Code {
-	case colour.Orange, colour.Yellow, colour.Red, colour.Brown:
-		return true
-	case colour.Green:
-		return len(c.Parts) > 1 && c.Parts[1].Code == colour.Yellow
-	}
-	return false
 }

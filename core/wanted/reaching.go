@@ -6,6 +6,7 @@ import (
 	"draxel/core/harness"
 	"draxel/core/join"
 	"draxel/core/reach"
+	"draxel/core/stock"
 	"draxel/core/terminal"
 	"draxel/core/thin"
 	"draxel/core/work"
@@ -202,20 +203,20 @@ func stepsBefore(steps []work.Step) map[harness.WireID][]string {
 }
 
 // pulledPiece gives the piece of stock that a wire which goes leaves.
-func pulledPiece(w *harness.Wire, b thin.Bench, used map[string]float64, out bool) []reach.Piece {
-	p := reach.Piece{ID: string(w.ID), Colour: w.Colour, Size: w.Size, Length: w.Length - used[string(w.ID)], Waits: !out}
+func pulledPiece(w *harness.Wire, b thin.Bench, used map[string]float64, out bool) []stock.Piece {
+	p := stock.Piece{ID: string(w.ID), Colour: w.Colour, Size: w.Size, Length: w.Length - used[string(w.ID)], Waits: !out}
 	for _, e := range w.Ends {
 		if e.Splice != "" {
 			p.Length -= b.Stub
 		}
 	}
 	if w.Shield != "" {
-		p.Kind = reach.Shielded
+		p.Kind = stock.Shielded
 	} else if w.Pair != "" {
-		p.Kind = reach.Twisted
+		p.Kind = stock.Twisted
 	}
 	if p.Length <= 0 || w.Length < b.Usable {
 		return nil
 	}
-	return []reach.Piece{p}
+	return []stock.Piece{p}
 }

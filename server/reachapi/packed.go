@@ -3,6 +3,7 @@ package reachapi
 import (
 	"sync"
 
+	"draxel/core/pack"
 	"draxel/core/reach"
 )
 
@@ -13,7 +14,7 @@ type packings struct {
 }
 
 type packing struct {
-	circles  []reach.Circle
+	circles  []pack.Circle
 	diameter float64
 }
 
@@ -27,7 +28,7 @@ func (p *packings) of(b *reach.Bundle) packing {
 	if known {
 		return got
 	}
-	got.circles, got.diameter = reach.Pack(b.Round)
+	got.circles, got.diameter = pack.Circles(b.Round)
 	p.mu.Lock()
 	defer p.mu.Unlock()
 	if p.all == nil || len(p.all) >= mostPackings {

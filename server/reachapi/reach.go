@@ -8,6 +8,7 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"draxel/core/finding"
+	"draxel/core/pack"
 	"draxel/core/reach"
 	"draxel/core/size"
 	"draxel/core/work"
@@ -130,8 +131,8 @@ func (s *API) packReach(c *gin.Context, j *desk.Computed) error {
 		return desk.Refusal(http.StatusNotFound, "no-such-path", "There is no such path.", "")
 	}
 	b := &all[i]
-	v := PackView{Path: b.Path, Circles: []reach.Circle{}, Floor: b.Area, Area: b.Area, Laid: b.Laid, Over: b.Over}
-	if len(b.Round) > 0 && len(b.Round) <= reach.MostPacked {
+	v := PackView{Path: b.Path, Circles: []pack.Circle{}, Floor: b.Area, Area: b.Area, Laid: b.Laid, Over: b.Over}
+	if len(b.Round) > 0 && len(b.Round) <= pack.Most {
 		got := s.packed.of(b)
 		v.Circles, v.Floor, v.Packed = got.circles, got.diameter, true
 	}

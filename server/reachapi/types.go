@@ -4,9 +4,11 @@ import (
 	"draxel/core/colour"
 	"draxel/core/finding"
 	"draxel/core/harness"
+	"draxel/core/pack"
 	"draxel/core/proof"
 	"draxel/core/reach"
 	"draxel/core/size"
+	"draxel/core/stock"
 	"draxel/core/work"
 	"draxel/server/desk"
 )
@@ -27,10 +29,10 @@ type ReachView struct {
 	Apart       []reach.KeepApart  `json:"apart"`
 	Tape        []reach.Mark       `json:"tape"`
 	Unit        string             `json:"unit,omitempty"`
-	Buy         []reach.BuyLine    `json:"buy"`
-	Stock       reach.Allocation   `json:"stock"`
-	Pieces      []reach.Piece      `json:"pieces"` // stock from the harness
-	Colours     []reach.ColourLine `json:"colours"`
+	Buy         []stock.BuyLine    `json:"buy"`
+	Stock       stock.Allocation   `json:"stock"`
+	Pieces      []stock.Piece      `json:"pieces"` // stock from the harness
+	Colours     []stock.ColourLine `json:"colours"`
 	Figures     reach.Figures      `json:"figures"`
 	Learned     reach.Learned      `json:"learned"`
 	Steps       []desk.WorkStep    `json:"steps"`
@@ -77,13 +79,13 @@ type CompareView struct {
 
 // PackView is the cross-section of a bundle.
 type PackView struct {
-	Path    string         `json:"path"`
-	Circles []reach.Circle `json:"circles"` // none where there are too many to pack
-	Floor   float64        `json:"floor"`   // mm: the smallest that was found, or the bound by area
-	Packed  bool           `json:"packed"`  // it was packed, and is no mere bound
-	Area    float64        `json:"area"`
-	Laid    float64        `json:"laid"`
-	Over    float64        `json:"over"`
+	Path    string        `json:"path"`
+	Circles []pack.Circle `json:"circles"` // none where there are too many to pack
+	Floor   float64       `json:"floor"`   // mm: the smallest that was found, or the bound by area
+	Packed  bool          `json:"packed"`  // it was packed, and is no mere bound
+	Area    float64       `json:"area"`
+	Laid    float64       `json:"laid"`
+	Over    float64       `json:"over"`
 }
 
 // TemplateList lists the maps to start from.

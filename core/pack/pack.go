@@ -1,4 +1,4 @@
-package reach
+package pack
 
 import (
 	"math"
@@ -12,19 +12,19 @@ type Circle struct {
 	D float64 `json:"d"`
 }
 
-// MostPacked is how many wires are packed; for more only the bound by area is given.
-const MostPacked = 150
+// Most is how many wires are packed; for more only the bound by area is given.
+const Most = 150
 
-// Pack lays circles of the given diameters, in mm, into a circle as small as it finds, and gives that circle's
+// Circles lays circles of the given diameters, in mm, into a circle as small as it finds, and gives that circle's
 // diameter. No two overlap. It is a floor: no hand lays a bundle so. The same diameters in whatever order give the same
-// packing. Of more than MostPacked, and of none, it gives no packing.
+// packing. Of more than Most, and of none, it gives no packing.
 //
 // The circles are pushed together in a shrinking ring: wherever two overlap, or one leaves the ring, they are moved
 // apart by what they overlap, and the ring shrinks as long as that comes to rest. What overlap is left at the end is
 // taken out by drawing all centres apart. It is begun from several first layouts, and the best is kept.
-func Pack(diameters []float64) (circles []Circle, diameter float64) {
+func Circles(diameters []float64) (circles []Circle, diameter float64) {
 	n := len(diameters)
-	if n == 0 || n > MostPacked {
+	if n == 0 || n > Most {
 		return nil, 0
 	}
 	d := slices.Clone(diameters)
@@ -44,7 +44,7 @@ func Pack(diameters []float64) (circles []Circle, diameter float64) {
 			best, layout = got, slices.Clone(p.best)
 		}
 	}
-	if n <= mostHuddled { // begun as hands would: then what a bundle is laid as is never thinner than what is drawn
+	if n <= MostInRing { // begun as hands would: then what a bundle is laid as is never thinner than what is drawn
 		p.huddle()
 		if got := p.squeeze(p.exact()); got < best {
 			best, layout = got, slices.Clone(p.best)

@@ -1,4 +1,4 @@
-package reach
+package pack
 
 import (
 	"math"

@@ -1,7 +1,10 @@
-package reach
+// Package stock cuts new wire from what lies on the shelf and from what came out of the harness, so that as little as can
+// be is bought.
+package stock
 
 import (
 	"cmp"
+	"fmt"
 	"slices"
 
 	"draxel/core/colour"
@@ -29,17 +32,6 @@ const (
 	Shielded Lead = "shielded"
 )
 
-// lead gives the kind of lead that a wire is part of, with the name of what is one with it.
-func lead(w *Wire) (Lead, string) {
-	switch {
-	case w.Shield != "":
-		return Shielded, "shield " + w.Shield
-	case w.Pair != "":
-		return Twisted, "pair " + w.Pair
-	}
-	return Single, ""
-}
-
 // Provision is a piece of new wire for one line of the cut list.
 type Provision struct {
 	From   string        `json:"from,omitempty"` // the piece of stock; empty: to be bought
@@ -50,6 +42,18 @@ type Provision struct {
 	Kind   Lead          `json:"kind,omitempty"`
 	Coded  bool          `json:"coded,omitempty"` // its colour is not that of the wire: print the code at both ends and at each joint
 	Waits  bool          `json:"waits,omitempty"` // the piece is still in the harness
+}
+
+// String describes the piece in words.
+func (p Provision) String() string {
+	s := fmt.Sprintf("%.0f mm of %s %s", p.Length, p.Colour, p.Size)
+	if p.Kind != Single {
+		s += " " + string(p.Kind)
+	}
+	if p.From != "" {
+		return s + " from " + p.From
+	}
+	return s + ", class " + string(p.Class) + ", new"
 }
 
 // Allocation says how well the stock was used.
@@ -92,7 +96,7 @@ type Demand struct {
 	Class  size.Class   // at least
 	Length float64      // mm
 	Kind   Lead
-	lines  []int
+	Lines  []int // of the cut list, that it is for
 }
 
 // kerf is what is lost each time a piece is cut, mm.
@@ -122,7 +126,7 @@ func (d *Demand) Value(p *Piece, standard size.Class) float64 {
 			return sameColour
 		}
 	case colour.Compatible:
-		if p.Colour.Known() && d.Colour.Known() && !warns(p.Colour) && !warns(d.Colour) {
+		if p.Colour.Known() && d.Colour.Known() && !p.Colour.Warns() && !d.Colour.Warns() {
 			return sameBase
 		}
 	default:

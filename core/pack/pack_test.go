@@ -1,11 +1,12 @@
-package reach_test
+package pack_test
 
 import (
+	"fmt"
 	"math"
 	"math/rand"
 	"testing"
 
-	"draxel/core/reach"
+	"draxel/core/pack"
 )
 
 // published are the radii of the smallest circle round n equal circles of radius 1: Kravitz (1967); Graham,
@@ -20,7 +21,7 @@ func TestEqualCirclesAsPublished(t *testing.T) {
 		for i := range d {
 			d[i] = 2
 		}
-		circles, got := reach.Pack(d)
+		circles, got := pack.Circles(d)
 		sound(t, circles, got)
 		if r := got / 2 / published[n]; r > 1.03 || r < 1-2e-5 {
 			t.Errorf("%d equal circles: %.4f, published %.4f, ratio %.4f", n, got/2, published[n], r)
@@ -29,7 +30,7 @@ func TestEqualCirclesAsPublished(t *testing.T) {
 }
 
 // sound checks that no two circles overlap and that all are in the ring.
-func sound(t *testing.T, circles []reach.Circle, diameter float64) {
+func sound(t *testing.T, circles []pack.Circle, diameter float64) {
 	t.Helper()
 	for i, a := range circles {
 		if math.Hypot(a.X, a.Y)+a.D/2 > diameter/2*(1+1e-9) {
@@ -58,7 +59,7 @@ func TestMixedBundles(t *testing.T) {
 	worst := 0.0
 	for n := 30; n <= 120; n += 3 {
 		d := mixed(r, n)
-		circles, got := reach.Pack(d)
+		circles, got := pack.Circles(d)
 		sound(t, circles, got)
 		sum := 0.0
 		for _, x := range d {
@@ -76,17 +77,17 @@ func TestMixedBundles(t *testing.T) {
 func TestPackIsTheSameInAnyOrder(t *testing.T) {
 	r := rand.New(rand.NewSource(2))
 	d := mixed(r, 23)
-	_, first := reach.Pack(d)
+	_, first := pack.Circles(d)
 	r.Shuffle(len(d), func(i, j int) { d[i], d[j] = d[j], d[i] })
-	if _, again := reach.Pack(d); again != first {
+	if _, again := pack.Circles(d); again != first {
 		t.Errorf("%v and %v", first, again)
 	}
 	for name, c := range map[string]struct {
 		d    []float64
 		want float64
 	}{"none": {nil, 0}, "one": {[]float64{3}, 3}, "two": {[]float64{3, 1}, 4},
-		"one thick, some thin": {[]float64{20, 1, 1}, 21}, "too many": {make([]float64, reach.MostPacked+1), 0}} {
-		if _, got := reach.Pack(c.d); math.Abs(got-c.want) > 0.03*c.want {
+		"one thick, some thin": {[]float64{20, 1, 1}, 21}, "too many": {make([]float64, pack.Most+1), 0}} {
+		if _, got := pack.Circles(c.d); math.Abs(got-c.want) > 0.03*c.want {
 			t.Errorf("%s: %v, want %v", name, got, c.want)
 		}
 	}
@@ -96,7 +97,14 @@ func BenchmarkPack(b *testing.B) {
 	b.Run("120", func(b *testing.B) {
 		d := mixed(rand.New(rand.NewSource(3)), 120)
 		for b.Loop() {
-			reach.Pack(d)
+			pack.Circles(d)
 		}
 	})
+}
+
+// Seven equal wires lie in a ring three times as wide as one of them.
+func ExampleCircles() {
+	_, diameter := pack.Circles([]float64{2, 2, 2, 2, 2, 2, 2})
+	fmt.Printf("%.2f mm\n", diameter)
+	// Output: 6.00 mm
 }

@@ -1,4 +1,4 @@
-package reach
+package pack
 
 import (
 	"fmt"
@@ -9,8 +9,11 @@ import (
 
 // Bounds of when a bundle is packed to see how thick it is.
 const (
-	mostHuddled = 24   // wires, the thickest first: what is left lies between them, or the rule of thumb holds
-	loosest     = 1.31 // times √Σd², which no packing that huddle finds exceeds but for two thick wires side by side
+	// MostInRing is how many wires are packed, the thickest first: what is left lies between them.
+	MostInRing = 24
+	// Loosest is how many times √Σd² no packing that Ring finds exceeds, but for two thick wires side by side.
+	Loosest = 1.31
+
 	keptHuddles = 5000
 )
 
@@ -21,6 +24,10 @@ type packed struct {
 	mu  sync.Mutex
 	all map[string]float64
 }
+
+// Ring gives the diameter of a ring in which wires of these diameters have been packed, mm, the thickest first; at least
+// three of them. It is found fast, and what was found is kept.
+func Ring(d []float64) float64 { return huddles.of(d) }
 
 // of gives the diameter in which wires of these diameters have been packed, mm, the thickest first.
 func (p *packed) of(d []float64) float64 {
