@@ -30,9 +30,7 @@ export function OpenPart({ job, view }: { job: string; view: HandoverView }) {
             </h2>
             {rows.map((x) => (
               <div key={x.key} className="due">
-                <Link to={`/jobs/${job}/${x.finding ? placeOf(x.finding) : (x.at ?? '')}`}>
-                  {x.text}
-                </Link>
+                <Link to={`/jobs/${job}/${x.finding ? placeOf(x.finding) : (x.at ?? '')}`}>{x.text}</Link>
                 {x.left ? (
                   <span className="quiet">
                     {x.left.owner}: {x.left.reason}{' '}
