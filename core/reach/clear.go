@@ -1,16 +1,13 @@
 package reach
 
-import (
-	"cmp"
-	"slices"
-)
+import "slices"
 
 // distance gives how far spots are from the nearest joint of another wire, mm, at most Apart.
 func (st *stagger) distance(c *choice, spots []spot) float64 {
 	least := st.r.in.Decisions.Rules.Apart
 	for i := range spots {
 		x := &spots[i]
-		lie := st.on[x.segment]
+		lie := st.on.at(x.segment)
 		at := firstFrom(lie, x.at)
 		for k := at; k < len(lie) && lie[k].at-x.at < least; k++ {
 			if lie[k].joint != c.line {
@@ -26,7 +23,7 @@ func (st *stagger) distance(c *choice, spots []spot) float64 {
 			if station < 0 {
 				continue
 			}
-			for _, t := range st.near[station] {
+			for _, t := range st.near.at(station) {
 				if t.at+x.off[k] >= least {
 					break
 				}
@@ -41,8 +38,45 @@ func (st *stagger) distance(c *choice, spots []spot) float64 {
 
 // firstFrom gives the number of the first joint that lies at a place or behind it.
 func firstFrom(lie []taken, at float64) int {
-	i, _ := slices.BinarySearchFunc(lie, at, func(t taken, at float64) int { return cmp.Compare(t.at, at) })
+	i, j := 0, len(lie)
+	for i < j { // slices.BinarySearchFunc asks a function each time, and this is what staggering does most
+		if h := int(uint(i+j) >> 1); lie[h].at < at {
+			i = h + 1
+		} else {
+			j = h
+		}
+	}
 	return i
+}
+
+// places are the joints that lie at each of so many segments or stations, in the order of their distance.
+type places [][]taken
+
+// at gives those of one.
+func (p places) at(n int) []taken {
+	if n < len(p) {
+		return p[n]
+	}
+	return nil
+}
+
+func (p *places) put(n int, t taken) {
+	for n >= len(*p) {
+		*p = append(*p, nil)
+	}
+	(*p)[n] = slices.Insert((*p)[n], firstFrom((*p)[n], t.at), t)
+}
+
+func (p places) drop(n, line int) {
+	if n < len(p) {
+		p[n] = slices.DeleteFunc(p[n], func(t taken) bool { return t.joint == line })
+	}
+}
+
+func (p places) clear() {
+	for n := range p {
+		p[n] = p[n][:0]
+	}
 }
 
 // Bounds of how long it is tried to make room for one.
@@ -90,12 +124,18 @@ func (st *stagger) makeRoom(c *choice, k int, in []int, others map[int]*choice) 
 }
 
 // blocked says whether another wire's joint is too near to these spots.
-func (st *stagger) blocked(c *choice, spots []spot) bool { return len(st.blocking(c, spots, 1)) > 0 }
+func (st *stagger) blocked(c *choice, spots []spot) bool { return len(st.seen(c, spots, 1)) > 0 }
 
 // blocking lists the wires whose joints are too near to these spots, as many as are asked for.
 func (st *stagger) blocking(c *choice, spots []spot, most int) []int {
+	return slices.Clone(st.seen(c, spots, most))
+}
+
+// seen does the same, in a list that the next call writes over.
+func (st *stagger) seen(c *choice, spots []spot, most int) []int {
 	apart := st.r.in.Decisions.Rules.Apart
-	var out []int
+	out := st.scratch[:0]
+	defer func() { st.scratch = out[:0] }()
 	note := func(line int) bool {
 		if line != c.line && !slices.Contains(out, line) {
 			out = append(out, line)
@@ -104,7 +144,7 @@ func (st *stagger) blocking(c *choice, spots []spot, most int) []int {
 	}
 	for i := range spots {
 		x := &spots[i]
-		lie := st.on[x.segment]
+		lie := st.on.at(x.segment)
 		for k := firstFrom(lie, x.at-apart); k < len(lie) && lie[k].at < x.at+apart; k++ {
 			if lie[k].at > x.at-apart && note(lie[k].joint) {
 				return out
@@ -114,7 +154,7 @@ func (st *stagger) blocking(c *choice, spots []spot, most int) []int {
 			if station < 0 || x.off[k] >= apart {
 				continue
 			}
-			for _, t := range st.near[station] {
+			for _, t := range st.near.at(station) {
 				if t.at+x.off[k] >= apart {
 					break
 				}
@@ -130,28 +170,24 @@ func (st *stagger) blocking(c *choice, spots []spot, most int) []int {
 func (st *stagger) take(c *choice, k int) {
 	c.took = k
 	spots := st.at(c, k)
-	put := func(into map[int][]taken, key int, t taken) {
-		into[key] = slices.Insert(into[key], firstFrom(into[key], t.at), t)
-	}
 	for i := range spots {
 		x := &spots[i]
-		put(st.on, x.segment, taken{x.at, x.segment, c.line})
+		st.on.put(x.segment, taken{x.at, x.segment, c.line})
 		for e, station := range x.stations {
 			if station >= 0 && x.off[e] < st.r.in.Decisions.Rules.Apart {
-				put(st.near, station, taken{x.off[e], x.segment, c.line})
+				st.near.put(station, taken{x.off[e], x.segment, c.line})
 			}
 		}
 	}
 }
 
 func (st *stagger) leave(c *choice) {
-	mine := func(t taken) bool { return t.joint == c.line }
 	for i := range c.spots[c.took] {
 		x := &c.spots[c.took][i]
-		st.on[x.segment] = slices.DeleteFunc(st.on[x.segment], mine)
+		st.on.drop(x.segment, c.line)
 		for _, station := range x.stations {
 			if station >= 0 {
-				st.near[station] = slices.DeleteFunc(st.near[station], mine)
+				st.near.drop(station, c.line)
 			}
 		}
 	}

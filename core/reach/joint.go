@@ -66,12 +66,13 @@ type spot struct {
 // bundle flexes or would grow too thick. Whoever has the least wire to move them along chooses first, each takes the
 // nearest that is free, and where none is left those that stand in the way are asked to move.
 type stagger struct {
-	r     *Result
-	s     *settled
-	tails map[string]int
-	on    map[int][]taken // by segment, in the order in which they lie
-	near  map[int][]taken // by station: joints within Apart of it, the nearest first
-	full  bool            // there is not room for all: nobody is asked to move
+	r       *Result
+	s       *settled
+	tails   map[string]int
+	on      places // by segment, in the order in which they lie
+	near    places // by station: joints within Apart of it, the nearest first
+	scratch []int
+	full    bool // there is not room for all: nobody is asked to move
 }
 
 type taken struct {
@@ -95,7 +96,7 @@ func (r *Result) join(s *settled) {
 	if len(r.router.paths) == 0 {
 		return
 	}
-	st := &stagger{r: r, s: s, tails: map[string]int{}, on: map[int][]taken{}, near: map[int][]taken{}}
+	st := &stagger{r: r, s: s, tails: map[string]int{}}
 	var all []*choice
 	for i := range r.Lines {
 		if r.Lines[i].Verdict == Extend {
@@ -140,8 +141,8 @@ func (st *stagger) schedule(all []*choice) {
 	best, least := make([]int, len(all)), math.MaxInt
 	order := slices.Clone(all)
 	for range rounds {
-		clear(st.on)
-		clear(st.near)
+		st.on.clear()
+		st.near.clear()
 		byLine := make(map[int]*choice, len(all))
 		for _, c := range order {
 			byLine[c.line], c.stuck = c, false
@@ -166,8 +167,8 @@ func (st *stagger) schedule(all []*choice) {
 		}
 		order = append(squeaky, quiet...)
 	}
-	clear(st.on)
-	clear(st.near)
+	st.on.clear()
+	st.near.clear()
 	for i, c := range all {
 		st.take(c, best[i])
 	}

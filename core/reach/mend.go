@@ -113,7 +113,7 @@ func (st *stagger) standing(all []*choice) []int {
 // more than any of those the place itself.
 func (st *stagger) against(c *choice, k, most int) int {
 	spots := st.at(c, k)
-	n := len(st.blocking(c, spots, most))
+	n := len(st.seen(c, spots, most))
 	if bad(spots) {
 		n += 1000
 	}
