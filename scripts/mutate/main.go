@@ -17,6 +17,7 @@ import (
 	"os"
 	"os/exec"
 	"path/filepath"
+	"slices"
 	"strconv"
 	"strings"
 	"time"
@@ -56,6 +57,10 @@ func main() {
 func run(work string, packages []string) error {
 	var all []mutant
 	for _, dir := range packages {
+		// Red tests would count for every mutant as if they had noticed it.
+		if out, err := exec.Command("go", tests(dir)...).CombinedOutput(); err != nil {
+			return fmt.Errorf("the tests of %s are red before anything is broken: %s", dir, out)
+		}
 		found, err := mutants(dir)
 		if err != nil {
 			return err
@@ -176,9 +181,15 @@ func try(work string, m *mutant) (noticed, built bool, err error) {
 	if exec.Command("go", "build", "-overlay", overlay, dir).Run() != nil {
 		return false, false, nil // it does not compile: no test is needed to notice it
 	}
-	args := []string{"test", "-vet=off", "-count=1", "-failfast", "-timeout", limit.String(), "-overlay", overlay, dir}
+	return exec.Command("go", tests(dir, "-overlay", overlay)...).Run() != nil, true, nil
+}
+
+// tests gives the command that runs the tests of a package, and of those that are named beside.
+func tests(dir string, flags ...string) []string {
+	args := slices.Concat([]string{"test", "-vet=off", "-count=1", "-failfast", "-timeout", limit.String()}, flags,
+		[]string{dir})
 	if *also != "" {
 		args = append(args, strings.Split(*also, ",")...)
 	}
-	return exec.Command("go", args...).Run() != nil, true, nil
+	return args
 }
