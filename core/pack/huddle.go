@@ -25,8 +25,8 @@ type packed struct {
 	all map[string]float64
 }
 
-// Ring gives the diameter of a ring in which wires of these diameters have been packed, mm, the thickest first; at least
-// three of them. It is found fast, and what was found is kept.
+// Ring gives the diameter of a ring in which wires of these diameters have been packed, mm, the thickest first; at
+// least three of them. It is found fast, and what was found is kept.
 func Ring(d []float64) float64 { return huddles.of(d) }
 
 // of gives the diameter in which wires of these diameters have been packed, mm, the thickest first.

@@ -21,7 +21,8 @@ func TestWhatIsBought(t *testing.T) {
 	in := yardInput(short("1", "GN", 1), short("2", "GN-WH", 2), short("3", "RD", 3), short("4", "RD-WH", 4),
 		short("5", "BU", 5), short("6", "BU-WH", 6))
 	in.Wires[4].Pair, in.Wires[5].Pair = "bus", "bus"
-	in.Decisions.Rules.Shelf = []stock.Piece{{ID: "reel", Colour: colour.Parse("GN", colour.IEC), Size: 0.75, Length: 300, Class: size.ClassC}}
+	in.Decisions.Rules.Shelf = []stock.Piece{{ID: "reel", Colour: colour.Parse("GN", colour.IEC), Size: 0.75,
+		Length: 300, Class: size.ClassC}}
 	r := reach.Compute(in)
 	bought := map[string]stock.BuyLine{}
 	for _, b := range r.Buy {

@@ -1,5 +1,5 @@
-// Package stock cuts new wire from what lies on the shelf and from what came out of the harness, so that as little as can
-// be is bought.
+// Package stock cuts new wire from what lies on the shelf and from what came out of the harness, so that as little as
+// can be is bought.
 package stock
 
 import (

@@ -119,7 +119,9 @@ func readField(name string, body json.RawMessage, into reflect.Value) []Aside {
 		}
 		return p.Elem(), true
 	}
-	null := string(bytes.TrimSpace(body)) == "null"
+	if string(bytes.TrimSpace(body)) == "null" {
+		return out // nothing is said of it
+	}
 	switch into.Kind() {
 	case reflect.Slice:
 		var all []json.RawMessage
@@ -147,7 +149,7 @@ func readField(name string, body json.RawMessage, into reflect.Value) []Aside {
 			}
 		}
 	case reflect.Pointer:
-		if x, ok := one(name, body, into.Type()); ok && !null {
+		if x, ok := one(name, body, into.Type()); ok {
 			into.Set(x)
 		}
 	default:
