@@ -23,7 +23,7 @@ func rank(path string) (floor int, known bool) {
 		return 2, true
 	case p == "core/harness":
 		return 3, true
-	case p == "core/work", p == "core/circuit":
+	case p == "core/work", p == "core/circuit", p == "core/route":
 		return 4, true
 	case p == "core/stored":
 		return 7, true

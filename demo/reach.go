@@ -12,6 +12,8 @@ import (
 	"draxel/core/stored"
 	"draxel/core/thin"
 	"draxel/exchange"
+
+	"draxel/core/route"
 )
 
 // lay gives a job the Packhorse's stations and paths, and puts its things there.
@@ -20,7 +22,7 @@ func lay(j *stored.Job, placesFile string) error {
 	if err != nil {
 		return fmt.Errorf("demo: %w", err)
 	}
-	j.Map = &reach.Map{}
+	j.Map = &route.Map{}
 	if err := json.Unmarshal(data, j.Map); err != nil {
 		return fmt.Errorf("demo: map: %w", err)
 	}
@@ -32,14 +34,14 @@ func lay(j *stored.Job, placesFile string) error {
 		return fmt.Errorf("demo: %s: %w", placesFile, err)
 	}
 	for _, row := range table.Cells[1:] {
-		j.Places = append(j.Places, reach.Place{Thing: reach.Thing{Kind: reach.Kind(row[0]), ID: row[1]}, Station: row[2],
+		j.Places = append(j.Places, route.Place{Thing: route.Thing{Kind: route.Kind(row[0]), ID: row[1]}, Station: row[2],
 			Who: "Ines", When: when})
 	}
 	return nil
 }
 
-func put(device, station string) reach.Place {
-	return reach.Place{Thing: reach.Thing{Kind: reach.ADevice, ID: device}, Station: station}
+func put(device, station string) route.Place {
+	return route.Place{Thing: route.Thing{Kind: route.ADevice, ID: device}, Station: station}
 }
 
 // reachPackhorse puts the donor's harness into the Packhorse: what was measured, what was decided about single wires,
@@ -48,10 +50,10 @@ func reachPackhorse(j *stored.Job) error {
 	if err := lay(j, "packhorse/places.csv"); err != nil {
 		return err
 	}
-	j.Options = []reach.Option{
-		{ID: "by-the-engine", Name: "unit by the engine", Moves: []reach.Place{put("VK-2", "bulkhead out")}},
-		{ID: "behind-the-seats", Name: "unit behind the seats", Moves: []reach.Place{put("VK-2", "chassis, middle")}},
-		{ID: "locker", Name: "fuse box in the front locker", Moves: []reach.Place{put("fuse box", "front locker")}},
+	j.Options = []route.Option{
+		{ID: "by-the-engine", Name: "unit by the engine", Moves: []route.Place{put("VK-2", "bulkhead out")}},
+		{ID: "behind-the-seats", Name: "unit behind the seats", Moves: []route.Place{put("VK-2", "chassis, middle")}},
+		{ID: "locker", Name: "fuse box in the front locker", Moves: []route.Place{put("fuse box", "front locker")}},
 	}
 	j.Lengths = []reach.Measured{
 		{Wire: "7431", Had: 1290, Spread: 10, From: "unit shelf", To: "engine front", Who: "Ines", When: when},
@@ -97,9 +99,9 @@ func fuseBlock() (stored.Job, error) {
 			j.Places[i].Station, j.Places[i].Reason = "rear locker", "dry, and the front locker is wanted for the winch"
 		}
 	}
-	j.Options = []reach.Option{
-		{ID: "as-built", Name: "front locker, as built", Moves: []reach.Place{put("fuse block", "front locker")}},
-		{ID: "cab", Name: "beside the driver's seat", Moves: []reach.Place{put("fuse block", "fuse box")}},
+	j.Options = []route.Option{
+		{ID: "as-built", Name: "front locker, as built", Moves: []route.Place{put("fuse block", "front locker")}},
+		{ID: "cab", Name: "beside the driver's seat", Moves: []route.Place{put("fuse block", "fuse box")}},
 	}
 	for _, w := range []harness.WireID{"F43", "F44"} {
 		j.Spans = append(j.Spans, reach.Wish{Wire: w, Amps: 20, Reason: "the fan's plate says so", Who: "Ines", When: when})

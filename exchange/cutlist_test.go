@@ -10,6 +10,8 @@ import (
 	"draxel/core/harness"
 	"draxel/core/reach"
 	"draxel/exchange"
+
+	"draxel/core/route"
 )
 
 // The cut list says of every wire what it needs and how that comes about, and holds nothing that a spreadsheet would
@@ -21,15 +23,15 @@ func TestCutList(t *testing.T) {
 			Conductor: harness.Conductor{Function: function, Colour: colour.Parse("GN-BK", colour.IEC), Size: 0.75}, Length: mm,
 			Ends: [2]harness.End{end(a), end(b)}}}
 	}
-	place := func(c, at string) reach.Place {
-		return reach.Place{Thing: reach.Thing{Kind: reach.AConnector, ID: c}, Station: at}
+	place := func(c, at string) route.Place {
+		return route.Place{Thing: route.Thing{Kind: route.AConnector, ID: c}, Station: at}
 	}
 	r := reach.Compute(reach.Input{Loom: &harness.Loom{Connectors: []harness.Half{{Connector: harness.Connector{ID: "A",
 		Cavities: []string{"1"}}}, {Connector: harness.Connector{ID: "B", Cavities: []string{"1"}}}}},
 		Wires: []reach.Wire{w("1", "=cmd()", "A", "B", 700), w("2", "", "A", "C", 0)},
-		Decisions: reach.Decisions{Rules: reach.Standard(), Places: []reach.Place{place("A", "in"), place("B", "out")},
-			Map: reach.Map{Stations: []reach.Station{{ID: "in"}, {ID: "out"}},
-				Paths: []reach.Path{{ID: "p", From: "in", To: "out", Length: 900}}}}})
+		Decisions: reach.Decisions{Rules: reach.Standard(), Places: []route.Place{place("A", "in"), place("B", "out")},
+			Map: route.Map{Stations: []route.Station{{ID: "in"}, {ID: "out"}},
+				Paths: []route.Path{{ID: "p", From: "in", To: "out", Length: 900}}}}})
 	var b bytes.Buffer
 	if err := exchange.WriteCutList(&b, r); err != nil {
 		t.Fatal(err)

@@ -11,41 +11,42 @@ import (
 
 	"draxel/core/fact"
 	"draxel/core/handover"
-	"draxel/core/reach"
 	"draxel/core/stored"
 	"draxel/core/thin"
 	"draxel/demo"
 	"draxel/server/desk"
+
+	"draxel/core/route"
 )
 
 // round lays a vehicle out as a ring of paths and places every device, connector and splice on it.
 func round(j *stored.Job, paths int) {
-	j.Map, j.Places = &reach.Map{}, nil
+	j.Map, j.Places = &route.Map{}, nil
 	for i := range paths {
-		j.Map.Stations = append(j.Map.Stations, reach.Station{ID: fmt.Sprint("s", i),
+		j.Map.Stations = append(j.Map.Stations, route.Station{ID: fmt.Sprint("s", i),
 			Group: []string{"body", "engine"}[i*2/paths]})
-		j.Map.Paths = append(j.Map.Paths, reach.Path{ID: fmt.Sprint("p", i), From: fmt.Sprint("s", i),
-			To: fmt.Sprint("s", (i+1)%paths), Length: float64(200 + i*97%400), Spread: 10, Cover: reach.Tape, Wall: i%13 == 0})
+		j.Map.Paths = append(j.Map.Paths, route.Path{ID: fmt.Sprint("p", i), From: fmt.Sprint("s", i),
+			To: fmt.Sprint("s", (i+1)%paths), Length: float64(200 + i*97%400), Spread: 10, Cover: route.Tape, Wall: i%13 == 0})
 	}
 	f, err := fact.Of(*j)
 	if err != nil {
 		panic(err)
 	}
 	loom := &f.Laid.Loom
-	put := func(kind reach.Kind, id string) {
-		j.Places = append(j.Places, reach.Place{Thing: reach.Thing{Kind: kind, ID: id},
+	put := func(kind route.Kind, id string) {
+		j.Places = append(j.Places, route.Place{Thing: route.Thing{Kind: kind, ID: id},
 			Station: fmt.Sprint("s", len(j.Places)*7%paths)})
 	}
 	for i := range loom.Devices {
-		put(reach.ADevice, loom.Devices[i].ID)
+		put(route.ADevice, loom.Devices[i].ID)
 	}
 	for i := range loom.Connectors {
 		if loom.Connectors[i].Device == "" {
-			put(reach.AConnector, loom.Connectors[i].ID)
+			put(route.AConnector, loom.Connectors[i].ID)
 		}
 	}
 	for i := range loom.Splices {
-		put(reach.ASplice, loom.Splices[i].ID)
+		put(route.ASplice, loom.Splices[i].ID)
 	}
 }
 

@@ -18,8 +18,9 @@ import (
 	"draxel/core/harness"
 	"draxel/core/live"
 	"draxel/core/match"
-	"draxel/core/reach"
 	"draxel/server/desk"
+
+	"draxel/core/route"
 )
 
 // asked sends a change of Feed and gives the code of the refusal, empty where it was taken.
@@ -81,9 +82,9 @@ func TestABlockFromProposalToLabel(t *testing.T) {
 			t.Errorf("%+v", f)
 		}
 	}
-	place := reach.Place{Thing: reach.Thing{Kind: reach.ADevice, ID: "FB"}, Station: "unit shelf"}
+	place := route.Place{Thing: route.Thing{Kind: route.ADevice, ID: "FB"}, Station: "unit shelf"}
 	if _, code := send[desk.Done](c, "POST", job+"/reach/places", reachapi.PlacesRequest{ID: c.change(), Seen: v.Revision,
-		Places: []reach.Place{place}, Reason: "dry"}); code != "" {
+		Places: []route.Place{place}, Reason: "dry"}); code != "" {
 		t.Fatalf("the block cannot be placed: %s", code)
 	}
 	if v = c.feed(job); v.Station != "unit shelf" {

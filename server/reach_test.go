@@ -20,6 +20,8 @@ import (
 	"draxel/core/work"
 	"draxel/demo"
 	"draxel/server/desk"
+
+	"draxel/core/route"
 )
 
 // demoJob opens one of the demonstration's jobs: 1 the Packhorse, 2 its fuse block.
@@ -157,7 +159,7 @@ func TestTheWholeWorkOfReachIsTicked(t *testing.T) {
 	// The block is moved after all: what was cut for the old place is said, and nothing of the work is lost.
 	_, code := send[desk.Done](c, "POST", job+"/reach/places",
 		reachapi.PlacesRequest{ID: c.change(), Seen: end.Revision,
-			Places: []reach.Place{{Thing: reach.Thing{Kind: reach.ADevice, ID: "fuse block"}, Station: "front locker"}}})
+			Places: []route.Place{{Thing: route.Thing{Kind: route.ADevice, ID: "fuse block"}, Station: "front locker"}}})
 	if code != "" {
 		t.Fatal(code)
 	}
@@ -261,10 +263,10 @@ func TestReachRefuses(t *testing.T) {
 			"bad-number"},
 		"a negative length": {"POST", "/reach/length", reachapi.LengthRequest{Wire: "7110", Had: -5}, "bad-number"},
 		"a station that there is not": {"POST", "/reach/places",
-			reachapi.PlacesRequest{Places: []reach.Place{{Thing: reach.Thing{Kind: reach.ADevice, ID: "VK-2"},
+			reachapi.PlacesRequest{Places: []route.Place{{Thing: route.Thing{Kind: route.ADevice, ID: "VK-2"},
 				Station: "moon"}}}, "no-such-station"},
 		"a thing that there is not": {"POST", "/reach/places",
-			reachapi.PlacesRequest{Places: []reach.Place{{Thing: reach.Thing{Kind: reach.ADevice, ID: "VK-9"},
+			reachapi.PlacesRequest{Places: []route.Place{{Thing: route.Thing{Kind: route.ADevice, ID: "VK-9"},
 				Station: "dash"}}}, "no-such-thing"},
 		"nothing to place": {"POST", "/reach/places", reachapi.PlacesRequest{}, "no-action"},
 		"a path that there is not": {"POST", "/reach/span",
@@ -274,11 +276,11 @@ func TestReachRefuses(t *testing.T) {
 		"negative allowance": {"PUT", "/reach/rules", reachapi.RulesRequest{Rules: far}, "bad-value"},
 		"no such school":     {"PUT", "/reach/rules", reachapi.RulesRequest{Rules: bad}, "bad-value"},
 		"a station without a name": {"PUT", "/reach/map",
-			reachapi.MapRequest{Map: reach.Map{Stations: []reach.Station{{ID: " "}}}}, "bad-value"},
+			reachapi.MapRequest{Map: route.Map{Stations: []route.Station{{ID: " "}}}}, "bad-value"},
 		"a map without end": {"PUT", "/reach/map",
-			reachapi.MapRequest{Map: reach.Map{Stations: make([]reach.Station, 301)}}, "bad-value"},
+			reachapi.MapRequest{Map: route.Map{Stations: make([]route.Station, 301)}}, "bad-value"},
 		"an option without a name": {"POST", "/reach/option",
-			reachapi.OptionRequest{Option: reach.Option{ID: "x", Moves: []reach.Place{{}}}}, "no-name"},
+			reachapi.OptionRequest{Option: route.Option{ID: "x", Moves: []route.Place{{}}}}, "no-name"},
 		"choose what is not there": {"POST", "/reach/choose",
 			reachapi.ChooseRequest{Option: "x", Reason: "y"}, "no-such-thing"},
 		"a step that is not there": {"POST", "/work/tick", workapi.TickRequest{Steps: []string{"x"}, Done: true},
@@ -374,7 +376,7 @@ func TestTwoWindowsDrawTheMap(t *testing.T) {
 	for _, device := range []string{"horn", "beacon"} {
 		if _, code := send[desk.Done](c, "POST", job+"/reach/places",
 			reachapi.PlacesRequest{ID: c.change(), Seen: second.Revision,
-				Places: []reach.Place{{Thing: reach.Thing{Kind: reach.ADevice, ID: device}, Station: "roof"}}}); code != "" {
+				Places: []route.Place{{Thing: route.Thing{Kind: route.ADevice, ID: device}, Station: "roof"}}}); code != "" {
 			t.Errorf("%s: %s", device, code)
 		}
 	}

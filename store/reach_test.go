@@ -9,21 +9,23 @@ import (
 	"draxel/core/stock"
 	"draxel/core/stored"
 	"draxel/store"
+
+	"draxel/core/route"
 )
 
 // Everything that Reach keeps comes back as it was, subject by subject, and undo takes a move back.
 func TestReachSubjects(t *testing.T) {
 	s := open(t, t.TempDir())
-	unit := reach.Thing{Kind: reach.ADevice, ID: "VK-2/x"}
+	unit := route.Thing{Kind: route.ADevice, ID: "VK-2/x"}
 	rules := reach.Standard()
 	rules.Plugs, rules.Shelf = map[string]float64{"A": 74}, []stock.Piece{{ID: "reel", Size: 0.5, Length: 9000}}
 	j := stored.Job{Title: "t", Kind: stored.Classic, Rules: &rules,
-		Map: &reach.Map{Stations: []reach.Station{{ID: "a", X: 1, Group: "body"}, {ID: "b"}},
-			Paths: []reach.Path{{ID: "a – b", From: "a", To: "b", Length: 400, Wall: true, Cover: reach.Sock}}},
-		Places:   []reach.Place{{Thing: unit, Station: "a", Reason: "dry", Who: "Ines", When: 4}},
+		Map: &route.Map{Stations: []route.Station{{ID: "a", X: 1, Group: "body"}, {ID: "b"}},
+			Paths: []route.Path{{ID: "a – b", From: "a", To: "b", Length: 400, Wall: true, Cover: route.Sock}}},
+		Places:   []route.Place{{Thing: unit, Station: "a", Reason: "dry", Who: "Ines", When: 4}},
 		Lengths:  []reach.Measured{{Wire: "w1", Had: 900, From: "a", To: "b"}},
 		Spans:    []reach.Wish{{Wire: "w1", Avoid: []string{"a – b"}, Amps: 4}},
-		Options:  []reach.Option{{ID: "o", Name: "elsewhere", Moves: []reach.Place{{Thing: unit, Station: "b"}}}},
+		Options:  []route.Option{{ID: "o", Name: "elsewhere", Moves: []route.Place{{Thing: unit, Station: "b"}}}},
 		Leftover: []reach.Leftover{{ID: "1", Wire: "w1", Left: 20, When: 1}, {ID: "0", Wire: "w1", Left: 30, When: 2}}}
 	id, err := s.Create(t.Context(), "Ines", store.NewJob{ID: "j", Request: "create", Job: j})
 	if err != nil {
@@ -43,7 +45,7 @@ func TestReachSubjects(t *testing.T) {
 		t.Fatal(err)
 	}
 	if _, err := s.Apply(t.Context(), id, store.Request{ID: "move", Who: "Ines", What: "place",
-		Puts: []store.Put{{Subject: stored.SubjectOf(reach.Place{Thing: unit}), Body: body, Expect: 1}}}); err != nil {
+		Puts: []store.Put{{Subject: stored.SubjectOf(route.Place{Thing: unit}), Body: body, Expect: 1}}}); err != nil {
 		t.Fatal(err)
 	}
 	if state, err = s.Load(t.Context(), id); err != nil || state.Job.Places[0].Station != "b" {

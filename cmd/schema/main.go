@@ -142,9 +142,9 @@ func plainName(t reflect.Type) string {
 		return "ThinMade"
 	case "draxel/core/work.Step":
 		return "PlanStep"
-	case "draxel/core/reach.Map":
+	case "draxel/core/route.Map":
 		return "RouteMap"
-	case "draxel/core/reach.Path":
+	case "draxel/core/route.Path":
 		return "RoutePath"
 	case "draxel/core/reach.Wish":
 		return "Span"
@@ -152,7 +152,7 @@ func plainName(t reflect.Type) string {
 		return "ReachRates"
 	case "draxel/core/reach.Joint":
 		return "ReachJoint"
-	case "draxel/core/reach.Option":
+	case "draxel/core/route.Option":
 		return "PlaceOption"
 	case "draxel/core/reach.Line":
 		return "CutLine"

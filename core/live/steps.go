@@ -7,6 +7,8 @@ import (
 	"draxel/core/feed"
 	"draxel/core/reach"
 	"draxel/core/work"
+
+	"draxel/core/route"
 )
 
 // The kinds of step of Feed.
@@ -39,7 +41,7 @@ func feedSteps(b *feed.Block, lengths *reach.Result, r *feed.Result) []work.Step
 	}
 	if b != nil {
 		place := "where it is to live"
-		if station := lengths.Placed[reach.Thing{Kind: reach.ADevice, ID: b.ID}]; station != "" {
+		if station := lengths.Placed[route.Thing{Kind: route.ADevice, ID: b.ID}]; station != "" {
 			place = "at " + station
 		}
 		add(work.Step{Kind: MountBlock, Minutes: mountMinutes,

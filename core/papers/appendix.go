@@ -11,8 +11,9 @@ import (
 	"draxel/core/handover"
 	"draxel/core/harness"
 	"draxel/core/plan"
-	"draxel/core/reach"
 	"draxel/core/stored"
+
+	"draxel/core/route"
 )
 
 // Appendix gives the tables of the book that are about the harness as it lies: what was deleted and where its ends
@@ -149,7 +150,7 @@ func routes(p *plan.Plan, d stored.Decisions) handover.Section {
 	}
 	for i := range r.Bundles {
 		b := &r.Bundles[i]
-		k := slices.IndexFunc(d.Reach.Map.Paths, func(x reach.Path) bool { return x.ID == b.Path })
+		k := slices.IndexFunc(d.Reach.Map.Paths, func(x route.Path) bool { return x.ID == b.Path })
 		if k < 0 || len(b.Wires) == 0 {
 			continue
 		}
@@ -167,8 +168,8 @@ func routes(p *plan.Plan, d stored.Decisions) handover.Section {
 		s.Rows = append(
 			s.Rows,
 			[]string{x.ID, fmt.Sprintf("%.0f", x.Length), fmt.Sprint(len(b.Wires)), fmt.Sprintf("%.1f", b.Over),
-				map[reach.Cover]string{reach.Bare: "none", reach.Tape: "tape", reach.Sleeve: "split sleeve",
-					reach.Sock: "heat-shrink sock"}[x.Cover],
+				map[route.Cover]string{route.Bare: "none", route.Tape: "tape", route.Sleeve: "split sleeve",
+					route.Sock: "heat-shrink sock"}[x.Cover],
 				strings.Join(mind, ", ")},
 		)
 	}

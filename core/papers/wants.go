@@ -17,6 +17,8 @@ import (
 	"draxel/core/stored"
 	"draxel/core/terminal"
 	"draxel/core/work"
+
+	"draxel/core/route"
 )
 
 // tenthMore is what is ordered beyond what is counted of what comes by the metre or in bags: common practice, no
@@ -218,19 +220,19 @@ func (w *wants) cover() {
 	if r == nil {
 		return
 	}
-	paths := map[string]*reach.Path{}
+	paths := map[string]*route.Path{}
 	for i := range w.d.Reach.Map.Paths {
 		paths[w.d.Reach.Map.Paths[i].ID] = &w.d.Reach.Map.Paths[i]
 	}
 	for i := range r.Bundles {
 		b := &r.Bundles[i]
 		path := paths[b.Path]
-		if path == nil || len(b.Wires) == 0 || path.Cover == reach.Bare {
+		if path == nil || len(b.Wires) == 0 || path.Cover == route.Bare {
 			continue
 		}
-		what := map[reach.Cover]string{reach.Tape: "harness tape, for metres of harness",
-			reach.Sleeve: fmt.Sprintf("split sleeve, %.0f mm", upTo(b.Laid)),
-			reach.Sock:   fmt.Sprintf("heat-shrink sock, %.0f mm", upTo(b.Laid))}[path.Cover]
+		what := map[route.Cover]string{route.Tape: "harness tape, for metres of harness",
+			route.Sleeve: fmt.Sprintf("split sleeve, %.0f mm", upTo(b.Laid)),
+			route.Sock:   fmt.Sprintf("heat-shrink sock, %.0f mm", upTo(b.Laid))}[path.Cover]
 		steps := w.steps(func(s *work.Step) bool { return s.Kind == reach.Dress && s.Path == path.ID })
 		if w.metres(what, path.Length/1000, path.ID, steps...); len(steps) > 0 {
 			w.spare(work.Reach, what, "m", path.Length/1000*tenthMore, false)

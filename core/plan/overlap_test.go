@@ -10,6 +10,8 @@ import (
 	"draxel/core/reach"
 	"draxel/core/stored"
 	"draxel/core/wanted"
+
+	"draxel/core/route"
 )
 
 // meeting is a job on a straight trunk: a unit at "in", a plug of the vehicle at "dash" 400 mm on, and what its wires
@@ -37,18 +39,18 @@ func meeting(had string, back bool) stored.Job {
 		{"L", "parts", "8"}})
 	j.Sheets[gather.DeviceList] = list([][]string{{"Device", "Kind", "System"}, {"unit", "unit", "engine"},
 		{"parts", "", "fuel"}})
-	j.Map = &reach.Map{Stations: []reach.Station{{ID: "in", Group: "body"}, {ID: "out", Group: "body"},
+	j.Map = &route.Map{Stations: []route.Station{{ID: "in", Group: "body"}, {ID: "out", Group: "body"},
 		{ID: "dash", Group: "body"}, {ID: "rear", Group: "body"}},
-		Paths: []reach.Path{{ID: "p", From: "in", To: "out", Length: 300},
+		Paths: []route.Path{{ID: "p", From: "in", To: "out", Length: 300},
 			{ID: "q", From: "in", To: "dash", Length: 400}, {ID: "r", From: "dash", To: "rear", Length: 900}}}
 	parts := "rear"
 	if back {
 		parts = "in"
 	}
-	for thing, at := range map[reach.Thing]string{{Kind: reach.ADevice, ID: "unit"}: "in",
-		{Kind: reach.ADevice, ID: "parts"}: parts,
-		{Kind: reach.AConnector, ID: "J"}:  "out", {Kind: reach.AConnector, ID: "D"}: "dash"} {
-		j.Places = append(j.Places, reach.Place{Thing: thing, Station: at})
+	for thing, at := range map[route.Thing]string{{Kind: route.ADevice, ID: "unit"}: "in",
+		{Kind: route.ADevice, ID: "parts"}: parts,
+		{Kind: route.AConnector, ID: "J"}:  "out", {Kind: route.AConnector, ID: "D"}: "dash"} {
+		j.Places = append(j.Places, route.Place{Thing: thing, Station: at})
 	}
 	return j
 }

@@ -14,6 +14,8 @@ import (
 	"draxel/core/reach"
 	"draxel/core/stored"
 	"draxel/core/work"
+
+	"draxel/core/route"
 )
 
 var partings = flag.Uint64("partings", 60, "how many random jobs TestDisconnectsInAStorm goes through")
@@ -30,12 +32,12 @@ func take(j *stored.Job, p *plan.Plan) {
 
 // placed lays a random vehicle out, places all that a job has, and measures most of its wires.
 func placed(own *rand.Rand, j *stored.Job) {
-	j.Map = &reach.Map{}
+	j.Map = &route.Map{}
 	for i := range 5 {
-		j.Map.Stations = append(j.Map.Stations, reach.Station{ID: fmt.Sprint("s", i), Group: []string{"body", "engine",
+		j.Map.Stations = append(j.Map.Stations, route.Station{ID: fmt.Sprint("s", i), Group: []string{"body", "engine",
 			"box"}[own.IntN(3)]})
 		if i > 0 {
-			j.Map.Paths = append(j.Map.Paths, reach.Path{ID: fmt.Sprint("p", i), From: fmt.Sprint("s", own.IntN(i)),
+			j.Map.Paths = append(j.Map.Paths, route.Path{ID: fmt.Sprint("p", i), From: fmt.Sprint("s", own.IntN(i)),
 				To: fmt.Sprint("s", i), Length: float64(200 + own.IntN(900)), Wall: own.IntN(2) == 0})
 		}
 	}
@@ -43,15 +45,15 @@ func placed(own *rand.Rand, j *stored.Job) {
 	if err != nil {
 		panic(err)
 	}
-	put := func(kind reach.Kind, id string) {
-		j.Places = append(j.Places, reach.Place{Thing: reach.Thing{Kind: kind, ID: id},
+	put := func(kind route.Kind, id string) {
+		j.Places = append(j.Places, route.Place{Thing: route.Thing{Kind: kind, ID: id},
 			Station: fmt.Sprint("s", own.IntN(5))})
 	}
 	for _, c := range f.Laid.Loom.Connectors {
-		put(reach.AConnector, c.ID)
+		put(route.AConnector, c.ID)
 	}
 	for i := range f.Laid.Loom.Splices {
-		put(reach.ASplice, f.Laid.Loom.Splices[i].ID)
+		put(route.ASplice, f.Laid.Loom.Splices[i].ID)
 	}
 	for i := range f.Laid.Loom.Wires {
 		if own.IntN(3) > 0 {

@@ -12,6 +12,8 @@ import (
 	"draxel/core/stored"
 	"draxel/core/thin"
 	"draxel/core/work"
+
+	"draxel/core/route"
 )
 
 // spanned is a job of two wires from a unit to two injectors, on a map that is longer than they are.
@@ -29,15 +31,15 @@ func spanned() stored.Job {
 		gather.DeviceList: list([]string{"Device", "Kind", "System"}, []string{"unit", "unit", "engine"},
 			[]string{"injector", "", "fuel"}, []string{"valve", "", "emissions"}),
 		gather.SpliceList: list([]string{"Splice", "Seen"}, []string{"S1", "yes"})}}
-	j.Map = &reach.Map{Stations: []reach.Station{{ID: "in", Group: "body"}, {ID: "out", Group: "engine"}},
-		Paths: []reach.Path{{ID: "p", From: "in", To: "out", Length: 1500, Spread: 10}}}
-	for thing, at := range map[reach.Thing]string{{Kind: reach.ADevice, ID: "unit"}: "in",
-		{Kind: reach.ADevice, ID: "injector"}: "out", {Kind: reach.ADevice, ID: "valve"}: "out",
-		{Kind: reach.ASplice, ID: "S1"}: "out"} {
-		j.Places = append(j.Places, reach.Place{Thing: thing, Station: at})
+	j.Map = &route.Map{Stations: []route.Station{{ID: "in", Group: "body"}, {ID: "out", Group: "engine"}},
+		Paths: []route.Path{{ID: "p", From: "in", To: "out", Length: 1500, Spread: 10}}}
+	for thing, at := range map[route.Thing]string{{Kind: route.ADevice, ID: "unit"}: "in",
+		{Kind: route.ADevice, ID: "injector"}: "out", {Kind: route.ADevice, ID: "valve"}: "out",
+		{Kind: route.ASplice, ID: "S1"}: "out"} {
+		j.Places = append(j.Places, route.Place{Thing: thing, Station: at})
 	}
-	slices.SortFunc(j.Places, func(a, b reach.Place) int {
-		return slices.Index(reach.Kinds(), a.Thing.Kind) - slices.Index(reach.Kinds(), b.Thing.Kind)
+	slices.SortFunc(j.Places, func(a, b route.Place) int {
+		return slices.Index(route.Kinds(), a.Thing.Kind) - slices.Index(route.Kinds(), b.Thing.Kind)
 	})
 	return j
 }
@@ -101,11 +103,11 @@ func TestReachFollowsMatch(t *testing.T) {
 	}
 	j.Kind, j.From, j.To = stored.Integrated, table("chassis", []string{"D", "1", "Injector 1, control", "GN"}),
 		table("donor", []string{"J", "1", "Injector 1, control", "GN"})
-	j.Map.Stations = append(j.Map.Stations, reach.Station{ID: "dash", Group: "body"})
-	j.Map.Paths = append(j.Map.Paths, reach.Path{ID: "q", From: "in", To: "dash", Length: 400, Spread: 10})
-	j.Places = append(j.Places, reach.Place{Thing: reach.Thing{Kind: reach.AConnector, ID: "D"}, Station: "dash"})
+	j.Map.Stations = append(j.Map.Stations, route.Station{ID: "dash", Group: "body"})
+	j.Map.Paths = append(j.Map.Paths, route.Path{ID: "q", From: "in", To: "dash", Length: 400, Spread: 10})
+	j.Places = append(j.Places, route.Place{Thing: route.Thing{Kind: route.AConnector, ID: "D"}, Station: "dash"})
 	j.Sheets[gather.ConnectorList].Cells[2][1] = "" // the plug hangs free
-	j.Places = append(j.Places, reach.Place{Thing: reach.Thing{Kind: reach.AConnector, ID: "J"}, Station: "out"})
+	j.Places = append(j.Places, route.Place{Thing: route.Thing{Kind: route.AConnector, ID: "J"}, Station: "out"})
 	before := lineOf(t, computeJob(t, j), "w1")
 	j.Decisions = []match.Decision{{Side: match.From, At: ref("D1"), Choice: match.Matched, To: ref("J1")}}
 	p := computeJob(t, j)
@@ -126,10 +128,10 @@ func TestReachFollowsPin(t *testing.T) {
 	j := job([]string{"A1 Injector 1"}, []string{"B1 Injector 1"}, matched("A1", "B1"))
 	j.Sheets = map[gather.SheetKind]*gather.Sheet{gather.WireList: {Cells: [][]string{{"Wire", "From", "Cavity", "To",
 		"Cavity", "Length mm", "Size"}, {"w1", "A", "1", "J", "1", "700", "0.5"}}}}
-	j.Map = &reach.Map{Stations: []reach.Station{{ID: "a"}, {ID: "b"}, {ID: "j"}},
-		Paths: []reach.Path{{ID: "aj", From: "a", To: "j", Length: 400}, {ID: "bj", From: "b", To: "j", Length: 900}}}
+	j.Map = &route.Map{Stations: []route.Station{{ID: "a"}, {ID: "b"}, {ID: "j"}},
+		Paths: []route.Path{{ID: "aj", From: "a", To: "j", Length: 400}, {ID: "bj", From: "b", To: "j", Length: 900}}}
 	for c, at := range map[string]string{"A": "a", "B": "b", "J": "j"} {
-		j.Places = append(j.Places, reach.Place{Thing: reach.Thing{Kind: reach.AConnector, ID: c}, Station: at})
+		j.Places = append(j.Places, route.Place{Thing: route.Thing{Kind: route.AConnector, ID: c}, Station: at})
 	}
 	p := computeJob(t, j)
 	if l := lineOf(t, p, "w1"); l.Stations[0] != "b" || l.Verdict != reach.Extend {

@@ -71,7 +71,7 @@ func thickness(s size.Section) float64 {
 }
 
 func (r *Result) bundles() {
-	on := make([][]int, len(r.router.paths))
+	on := make([][]int, len(r.router.Paths))
 	for i := range r.Lines {
 		for _, p := range r.Lines[i].route.Paths {
 			on[p] = append(on[p], i)
@@ -80,7 +80,7 @@ func (r *Result) bundles() {
 	r.Bundles, r.on = make([]Bundle, len(on)), on
 	for p := range on {
 		b := &r.Bundles[p]
-		b.Path = r.router.paths[p].ID
+		b.Path = r.router.Paths[p].ID
 		b.Wires, b.Round = make([]harness.WireID, 0, len(on[p])), make([]float64, 0, len(on[p]))
 		shields := map[string][]float64{}
 		for _, i := range on[p] {
@@ -107,7 +107,7 @@ func (r *Result) bundles() {
 		b.Laid = laid(b.Round)
 		b.Over = b.Laid
 		if b.Laid > 0 {
-			b.Over += r.router.paths[p].Cover.Adds()
+			b.Over += r.router.Paths[p].Cover.Adds()
 		}
 	}
 }
@@ -164,8 +164,8 @@ func (r *Result) plug(s *settled, connector string) Plug {
 }
 
 func (r *Result) walls(s *settled) {
-	for p := range r.router.paths {
-		path := &r.router.paths[p]
+	for p := range r.router.Paths {
+		path := &r.router.Paths[p]
 		b := &r.Bundles[p]
 		if !path.Wall || len(b.Wires) == 0 {
 			continue
@@ -214,7 +214,7 @@ func (r *Result) sides(s *settled, path int) [2]side {
 	for _, i := range r.on[path] {
 		l := &r.Lines[i]
 		k := slices.Index(l.route.Paths, path)
-		forward := r.router.stations[l.route.Stations[k]].ID == r.router.paths[path].From
+		forward := r.router.Stations[l.route.Stations[k]].ID == r.router.Paths[path].From
 		for end := range 2 {
 			at := end
 			if !forward {
@@ -271,8 +271,8 @@ func weak(w *Wire) bool {
 }
 
 func (r *Result) keepApart() {
-	for p := range r.router.paths {
-		k := KeepApart{Path: r.router.paths[p].ID, Length: r.router.paths[p].Length}
+	for p := range r.router.Paths {
+		k := KeepApart{Path: r.router.Paths[p].ID, Length: r.router.Paths[p].Length}
 		for _, i := range r.on[p] {
 			switch w := &r.in.Wires[i]; {
 			case weak(w):

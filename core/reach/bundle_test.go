@@ -12,6 +12,8 @@ import (
 	"draxel/core/pack"
 	"draxel/core/reach"
 	"draxel/core/size"
+
+	"draxel/core/route"
 )
 
 func bundle(r *reach.Result, path string) reach.Bundle {
@@ -98,7 +100,7 @@ func TestNoBundleIsThinnerThanItsWires(t *testing.T) {
 func TestHoles(t *testing.T) {
 	in := yardInput(wire("1", at("A", 1), at("J1", 1), 3000, ""), wire("2", at("A", 2), at("J2", 1), 3000, ""),
 		wire("3", at("A", 3), harness.End{Splice: "S1"}, 3000, ""))
-	in.Decisions.Map.Paths[1].Cover = reach.Sleeve
+	in.Decisions.Map.Paths[1].Cover = route.Sleeve
 	in.Decisions.Rules.Plugs = map[string]float64{"J1": 24, "J2": 31, "A": 78}
 	r := reach.Compute(in)
 	over := bundle(r, "w").Over
@@ -135,7 +137,7 @@ func TestKeepApart(t *testing.T) {
 	}
 	in := yardInput(crank, starter, sensor)
 	in.Decisions.Map.Paths = append(in.Decisions.Map.Paths,
-		reach.Path{ID: "own way", From: "fuses", To: "bank 1", Length: 2500})
+		route.Path{ID: "own way", From: "fuses", To: "bank 1", Length: 2500})
 	in.Decisions.Wishes = []reach.Wish{{Wire: "starter", Avoid: []string{"w"}}}
 	if r := reach.Compute(in); len(r.Kept) != 0 {
 		t.Errorf("with a way of its own: %v", r.Kept)
@@ -210,14 +212,14 @@ func TestCompareAndRelocate(t *testing.T) {
 	in := yardInput(wire("1", at("A", 1), at("J1", 1), 2080, ""), wire("2", at("A", 2), at("J2", 1), 2080, ""),
 		wire("3", at("F", 2), at("J2", 2), 2400, ""))
 	in.Loom.Branches = []harness.Branch{{ID: "bank"}}
-	move := func(k reach.Kind, id, station string) reach.Place {
-		return reach.Place{Thing: reach.Thing{Kind: k, ID: id}, Station: station}
+	move := func(k route.Kind, id, station string) route.Place {
+		return route.Place{Thing: route.Thing{Kind: k, ID: id}, Station: station}
 	}
-	in.Decisions.Options = []reach.Option{
-		{ID: "wing", Name: "unit in the wing", Moves: []reach.Place{move(reach.ADevice, "VK", "out"),
-			move(reach.ABranch, "bank", "engine")}},
-		{ID: "far", Name: "unit by the fuses", Moves: []reach.Place{move(reach.ADevice, "VK", "fuses")}},
-		{ID: "gone", Name: "unit on the moon", Moves: []reach.Place{move(reach.ADevice, "VK", "moon")}},
+	in.Decisions.Options = []route.Option{
+		{ID: "wing", Name: "unit in the wing", Moves: []route.Place{move(route.ADevice, "VK", "out"),
+			move(route.ABranch, "bank", "engine")}},
+		{ID: "far", Name: "unit by the fuses", Moves: []route.Place{move(route.ADevice, "VK", "fuses")}},
+		{ID: "gone", Name: "unit on the moon", Moves: []route.Place{move(route.ADevice, "VK", "moon")}},
 	}
 	r := reach.Compute(in)
 	c := r.Compare()
@@ -294,7 +296,7 @@ func TestTemplatesHoldTogether(t *testing.T) {
 		in.Decisions.Places = places
 		r := reach.Compute(in)
 		if len(r.Unplaced) > 0 || !slices.ContainsFunc(places,
-			func(p reach.Place) bool { return p.Thing.ID == "VK" && p.Station == "control unit" }) {
+			func(p route.Place) bool { return p.Thing.ID == "VK" && p.Station == "control unit" }) {
 			t.Errorf("%s: %v stay without a place, proposed %v", x.Name, r.Unplaced, places)
 		}
 		if l := r.Lines[0]; len(l.Waits) == 0 {
@@ -307,7 +309,7 @@ func TestTemplatesHoldTogether(t *testing.T) {
 func TestProposalsLeaveWhatIsPlaced(t *testing.T) {
 	in := yardInput(wire("1", at("A", 1), at("J1", 1), 1900, ""))
 	in.Decisions.Map = reach.Templates()[0].Map
-	in.Decisions.Places = []reach.Place{{Thing: reach.Thing{Kind: reach.ADevice, ID: "VK"}, Station: "rear"}}
+	in.Decisions.Places = []route.Place{{Thing: route.Thing{Kind: route.ADevice, ID: "VK"}, Station: "rear"}}
 	for _, p := range reach.Compute(in).Propose() {
 		if p.Thing.ID == "VK" {
 			t.Errorf("the unit is at the rear, and is proposed to be at %s", p.Station)

@@ -8,42 +8,6 @@ import (
 	"draxel/core/size"
 )
 
-// Bounds of what a map, and what is kept about it, can hold.
-const (
-	MostStations = 300
-	MostPaths    = 600
-	longestName  = 80
-)
-
-// Check says why a map cannot be.
-func (m *Map) Check() error {
-	if len(m.Stations) > MostStations || len(m.Paths) > MostPaths {
-		return fmt.Errorf("a map has at most %d stations and %d paths", MostStations, MostPaths)
-	}
-	for i := range m.Stations {
-		x := &m.Stations[i]
-		if x.ID == "" || len(x.ID) > longestName {
-			return fmt.Errorf("each station has a name")
-		}
-		if !harness.Within(-1e5, 1e5, x.X, x.Y) || !harness.Within(0, 5000, x.Drop) {
-			return fmt.Errorf("%s has a place or a drop that cannot be", x.ID)
-		}
-	}
-	for i := range m.Paths {
-		x := &m.Paths[i]
-		if x.ID == "" || len(x.ID) > 2*longestName {
-			return fmt.Errorf("each path has a name")
-		}
-		if !slices.Contains(Covers(), x.Cover) {
-			return fmt.Errorf("%s is bare, taped, in a sleeve or in a sock", x.ID)
-		}
-		if !harness.Within(0, 1e6, x.Length, x.Spread) || !harness.Within(-60, 1000, x.Heat) {
-			return fmt.Errorf("%s has a length or a temperature that cannot be", x.ID)
-		}
-	}
-	return nil
-}
-
 // Check says why rules cannot be.
 func (r *Rules) Check() error {
 	t := &r.Rates
@@ -75,14 +39,6 @@ func (r *Rules) Check() error {
 	return nil
 }
 
-// Check says why a place cannot be.
-func (p *Place) Check() error {
-	if !slices.Contains(Kinds(), p.Thing.Kind) || p.Thing.ID == "" || p.Station == "" {
-		return fmt.Errorf("%s is put at %q: that cannot be", p.Thing, p.Station)
-	}
-	return nil
-}
-
 // Check says why what was measured at a wire cannot be.
 func (m *Measured) Check() error {
 	if m.Wire == "" || !harness.Within(0, 40000, m.Had, m.Need) || !harness.Within(0, 2000, m.Spread) {
@@ -97,19 +53,6 @@ func (w *Wish) Check() error {
 		w.At < 0 || w.At > 2 ||
 		w.School != "" && !slices.Contains(Schools(), w.School) {
 		return fmt.Errorf("that cannot be decided about a wire")
-	}
-	return nil
-}
-
-// Check says why a way to place things cannot be.
-func (o *Option) Check() error {
-	if o.ID == "" || len(o.ID) > longestName || len(o.Moves) > 500 {
-		return fmt.Errorf("a placement has a name and moves at most 500 things")
-	}
-	for i := range o.Moves {
-		if !slices.Contains(Kinds(), o.Moves[i].Thing.Kind) {
-			return fmt.Errorf("a placement moves things")
-		}
 	}
 	return nil
 }

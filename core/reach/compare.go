@@ -7,6 +7,8 @@ import (
 
 	"draxel/core/finding"
 	"draxel/core/harness"
+
+	"draxel/core/route"
 )
 
 // Figures are what one way to place things comes to.
@@ -50,7 +52,7 @@ func (r *Result) figure() {
 		if l.ok {
 			f.Wires++
 		}
-		if slices.ContainsFunc(l.route.Paths, func(p int) bool { return r.router.paths[p].Wall }) {
+		if slices.ContainsFunc(l.route.Paths, func(p int) bool { return r.router.Paths[p].Wall }) {
 			f.Crossing++
 		}
 		if len(l.Waits) > 0 {
@@ -109,7 +111,7 @@ func (r *Result) hours(more []Step) {
 
 // Compared is one way to place things beside the way that is chosen.
 type Compared struct {
-	Option      Option       `json:"option"`
+	Option      route.Option `json:"option"`
 	Figures     Figures      `json:"figures"`
 	Relocations []Relocation `json:"relocations"`
 	Breaks      []BreakOut   `json:"breaks"`             // branches that would break out elsewhere
@@ -118,7 +120,7 @@ type Compared struct {
 
 // Relocation is a thing that has another station in one way than in another.
 type Relocation struct {
-	Thing Thing       `json:"thing"`
+	Thing route.Thing `json:"thing"`
 	Old   string      `json:"old"`
 	New   string      `json:"new"`
 	Wires []RelocWire `json:"wires"`
@@ -147,16 +149,16 @@ func (r *Result) Compare() []Compared {
 	for i := range r.in.Decisions.Options {
 		o := &r.in.Decisions.Options[i]
 		in := *r.in
-		in.Decisions.Places = with(in.Decisions.Places, o)
+		in.Decisions.Places = route.With(in.Decisions.Places, o)
 		other := Compute(in)
 		c := Compared{Option: *o, Figures: other.Figures, Relocations: Relocate(r, other), Breaks: []BreakOut{}}
 		for _, m := range o.Moves {
-			if _, there := r.router.number[m.Station]; !there {
+			if _, there := r.router.Number[m.Station]; !there {
 				c.Dangling = append(c.Dangling, m.Station)
 			}
 		}
 		for _, b := range r.in.Loom.Branches {
-			t := Thing{ABranch, b.ID}
+			t := route.Thing{Kind: route.ABranch, ID: b.ID}
 			if was, is := r.Placed[t], other.Placed[t]; was != is {
 				c.Breaks = append(c.Breaks, BreakOut{b.ID, was, is})
 			}
@@ -182,17 +184,17 @@ func Relocate(a, b *Result) []Relocation {
 			}
 		}
 	}
-	byThing := map[Thing]*Relocation{}
+	byThing := map[route.Thing]*Relocation{}
 	for i := range a.in.Loom.Connectors {
 		h := &a.in.Loom.Connectors[i]
-		c := Thing{AConnector, h.ID}
+		c := route.Thing{Kind: route.AConnector, ID: h.ID}
 		was, is := a.Placed[c], b.Placed[c]
 		if was == is {
 			continue
 		}
 		t := c
 		if h.Device != "" {
-			t = Thing{ADevice, h.Device}
+			t = route.Thing{Kind: route.ADevice, ID: h.Device}
 		}
 		x := byThing[t]
 		if x == nil {

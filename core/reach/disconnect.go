@@ -89,7 +89,7 @@ func (r *Result) disconnect(s *settled) {
 		if !l.ok {
 			continue
 		}
-		a, b := r.router.group(l.route.Stations[0]), r.router.group(l.route.Stations[len(l.route.Stations)-1])
+		a, b := r.router.Group(l.route.Stations[0]), r.router.Group(l.route.Stations[len(l.route.Stations)-1])
 		if a == b || a == "" || b == "" {
 			continue
 		}
@@ -114,8 +114,8 @@ func (r *Result) disconnect(s *settled) {
 		note(&d.Shields, w.Shield)
 		note(&d.Pairs, w.Pair)
 		for _, p := range l.route.Paths {
-			if r.router.paths[p].Wall || r.router.groupOf(p) == "" {
-				where[key][r.router.paths[p].ID]++
+			if r.router.Paths[p].Wall || r.router.GroupOf(p) == "" {
+				where[key][r.router.Paths[p].ID]++
 			}
 		}
 	}

@@ -5,12 +5,14 @@ import (
 
 	"draxel/core/harness"
 	"draxel/core/reach"
+
+	"draxel/core/route"
 )
 
 // A wire that has 900 mm and must span 1200 mm between two stations.
 func ExampleCompute() {
-	station := func(connector, at string) reach.Place {
-		return reach.Place{Thing: reach.Thing{Kind: reach.AConnector, ID: connector}, Station: at}
+	station := func(connector, at string) route.Place {
+		return route.Place{Thing: route.Thing{Kind: route.AConnector, ID: connector}, Station: at}
 	}
 	end := func(connector string) harness.End {
 		return harness.End{At: harness.Ref{Connector: connector, Cavity: "1"}}
@@ -20,9 +22,9 @@ func ExampleCompute() {
 		Wires: []reach.Wire{{Wire: harness.Wire{ID: "7110", Ends: [2]harness.End{end("B"), end("IJ1")},
 			Conductor: harness.Conductor{Size: 0.75}, Length: 900}}},
 		Decisions: reach.Decisions{
-			Map: reach.Map{Stations: []reach.Station{{ID: "shelf"}, {ID: "engine"}},
-				Paths: []reach.Path{{ID: "tunnel", From: "shelf", To: "engine", Length: 1200}}},
-			Places: []reach.Place{station("B", "shelf"), station("IJ1", "engine")}, Rules: reach.Standard()},
+			Map: route.Map{Stations: []route.Station{{ID: "shelf"}, {ID: "engine"}},
+				Paths: []route.Path{{ID: "tunnel", From: "shelf", To: "engine", Length: 1200}}},
+			Places: []route.Place{station("B", "shelf"), station("IJ1", "engine")}, Rules: reach.Standard()},
 	})
 	l := r.Lines[0]
 	for _, t := range l.Terms {

@@ -9,6 +9,8 @@ import (
 
 	"draxel/core/finding"
 	"draxel/core/harness"
+
+	"draxel/core/route"
 )
 
 // unlikely is the chance of falling short from which a wire that reaches is worth a look.
@@ -43,13 +45,13 @@ func (r *Result) apart() {
 // find says what is wrong or doubtful in what was computed.
 func (r *Result) find(s *settled) {
 	r.unsized()
-	if len(r.router.stations) == 0 {
+	if len(r.router.Stations) == 0 {
 		return // nothing has been laid out so far
 	}
 	r.findWires(s)
 	r.apart()
 	if n := len(r.Unplaced); n > 0 {
-		slices.SortFunc(r.Unplaced, func(a, b Thing) int { return finding.Natural(a.String(), b.String()) })
+		slices.SortFunc(r.Unplaced, func(a, b route.Thing) int { return finding.Natural(a.String(), b.String()) })
 		r.say("unplaced", finding.Check, r.Unplaced[0].ID,
 			"Put them at a station; what breaks out with a branch can be put there with it.",
 			"%d things that wires end at have no station: %s.", n,
@@ -110,7 +112,7 @@ func (r *Result) find(s *settled) {
 	}
 }
 
-func namesOf(things []Thing) []string {
+func namesOf(things []route.Thing) []string {
 	out := make([]string, len(things))
 	for i, t := range things {
 		out[i] = t.String()
@@ -134,7 +136,7 @@ func (r *Result) say(code string, severity finding.Severity, subject, remedy, fo
 }
 
 func (r *Result) findWires(s *settled) {
-	longest := r.router.total()
+	longest := r.router.Total()
 	type tie struct {
 		over, or string
 		wires    []harness.WireID
@@ -145,7 +147,7 @@ func (r *Result) findWires(s *settled) {
 	for i := range r.Lines {
 		l, w := &r.Lines[i], &r.in.Wires[i]
 		rules := &r.in.Decisions.Rules
-		if w.Length < 0 || w.Length > longestWire {
+		if w.Length < 0 || w.Length > route.LongestWire {
 			r.say("bad-length", finding.Wrong, string(w.ID), "Put the length right in the list of wires.",
 				"%s is said to be %.1f m long.", w.ID, w.Length/1000)
 		}

@@ -9,6 +9,8 @@ import (
 
 	"draxel/core/finding"
 	"draxel/core/harness"
+
+	"draxel/core/route"
 )
 
 // School is a way of making a joint.
@@ -93,7 +95,7 @@ type choice struct {
 }
 
 func (r *Result) join(s *settled) {
-	if len(r.router.paths) == 0 {
+	if len(r.router.Paths) == 0 {
 		return
 	}
 	st := &stagger{r: r, s: s, tails: map[string]int{}}
@@ -120,8 +122,8 @@ func (st *stagger) overfull(all []*choice) bool {
 	for _, c := range all {
 		joints += st.r.Lines[c.line].Joints
 	}
-	for i := range st.r.router.paths {
-		if p := &st.r.router.paths[i]; !p.Moving && len(st.r.Bundles[i].Wires) > 0 {
+	for i := range st.r.router.Paths {
+		if p := &st.r.router.Paths[i]; !p.Moving && len(st.r.Bundles[i].Wires) > 0 {
 			room += p.Length
 		}
 	}
@@ -251,9 +253,9 @@ func (st *stagger) tell(c *choice) {
 	}
 	for k, x := range c.spots[c.took] {
 		j := Joint{ID: l.Wire.Joint(k + 1), Wire: l.Wire, At: math.Round(x.at), Thick: x.thick}
-		var path *Path
-		if x.segment < len(r.router.paths) {
-			path = &r.router.paths[x.segment]
+		var path *route.Path
+		if x.segment < len(r.router.Paths) {
+			path = &r.router.Paths[x.segment]
 			j.Path, j.From = path.ID, path.From
 		} else {
 			for name, n := range st.tails {

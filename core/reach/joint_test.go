@@ -13,6 +13,8 @@ import (
 	"draxel/core/harness"
 	"draxel/core/reach"
 	"draxel/core/work"
+
+	"draxel/core/route"
 )
 
 // The joints of random bundles keep the rule, or say why they cannot: no two within the set distance on one path, none
@@ -23,7 +25,7 @@ func TestJointsKeepApartOrSayWhy(t *testing.T) {
 	for range 120 {
 		in := sprawl(r, 10+r.Intn(120), 6+r.Intn(30))
 		rules := in.Decisions.Rules
-		paths := map[string]reach.Path{}
+		paths := map[string]route.Path{}
 		for _, p := range in.Decisions.Map.Paths {
 			paths[p.ID] = p
 		}
@@ -46,7 +48,7 @@ func TestJointsKeepApartOrSayWhy(t *testing.T) {
 			if p.Moving || p.Wall && math.Abs(j.At-p.Length/2) < 49 {
 				t.Fatalf("%s lies where it must not, on %+v", j.ID, p)
 			}
-			if p.Cover != reach.Bare && j.Thick-laid[j.Path] > rules.Bulge+1e-9 {
+			if p.Cover != route.Bare && j.Thick-laid[j.Path] > rules.Bulge+1e-9 {
 				t.Fatalf("%s makes the bundle %v mm thick, from %v", j.ID, j.Thick, laid[j.Path])
 			}
 			for _, other := range on[j.Path+" "+j.From] {
@@ -252,7 +254,7 @@ func TestTheOrderOfWork(t *testing.T) {
 	in := yardInput(wire("1", at("A", 1), at("J1", 1), 1900, ""), wire("2", at("A", 2), at("J2", 1), 1900, ""),
 		wire("3", at("A", 3), at("F", 1), 3000, ""))
 	in.Decisions.Map.Paths[4].Waits = "radiator"
-	in.Decisions.Map.Paths[4].Cover = reach.Sock
+	in.Decisions.Map.Paths[4].Cover = route.Sock
 	r := reach.Compute(in)
 	step := func(kind work.Kind, about string) reach.Step {
 		for _, s := range r.Steps {

@@ -8,6 +8,8 @@ import (
 
 	"draxel/core/finding"
 	"draxel/core/harness"
+
+	"draxel/core/route"
 )
 
 // lengths gives each wire its way and the length that it needs along it.
@@ -16,14 +18,14 @@ func (r *Result) lengths(s *settled) {
 	for i := range r.in.Wires {
 		w, l := &r.in.Wires[i], &r.Lines[i]
 		l.Wire, l.wire = w.ID, i
-		a, missingA, nowhereA := s.end(w, 0, r.router.number)
-		b, missingB, nowhereB := s.end(w, 1, r.router.number)
+		a, missingA, nowhereA := s.end(w, 0, r.router.Number)
+		b, missingB, nowhereB := s.end(w, 1, r.router.Number)
 		switch {
 		case nowhereA || nowhereB:
 			l.Verdict = Loose
 			continue
 		case missingA != nil || missingB != nil:
-			for _, t := range []*Thing{missingA, missingB} {
+			for _, t := range []*route.Thing{missingA, missingB} {
 				if t != nil {
 					r.missing(*t)
 				}
@@ -31,9 +33,9 @@ func (r *Result) lengths(s *settled) {
 			l.Verdict = Adrift
 			continue
 		}
-		if l.route, l.ok = r.router.between(a, b, avoid[w.ID]); !l.ok {
+		if l.route, l.ok = r.router.Between(a, b, avoid[w.ID]); !l.ok {
 			l.Verdict = NoWay
-			l.Stations = []string{r.router.stations[a].ID, r.router.stations[b].ID}
+			l.Stations = []string{r.router.Stations[a].ID, r.router.Stations[b].ID}
 			continue
 		}
 		r.measureWay(s, w, l)
@@ -91,12 +93,12 @@ func (r *Result) together(w *Wire, l *Line, end int, m Meet) float64 {
 	default:
 		return 0
 	}
-	same := dropAt(&r.router.stations[last], &r.in.Decisions.Rules) // the tail from the bundle to the plug
+	same := dropAt(&r.router.Stations[last], &r.in.Decisions.Rules) // the tail from the bundle to the plug
 	for i := range min(len(mine), len(theirs)) {
 		if mine[i] != theirs[i] {
 			break
 		}
-		same += r.router.paths[mine[i]].Length
+		same += r.router.Paths[mine[i]].Length
 	}
 	return min(same, m.Back)
 }
@@ -152,12 +154,12 @@ func (r *Result) measureWay(s *settled, w *Wire, l *Line) {
 	l.Paths, l.Stations = make([]string, len(l.route.Paths)), make([]string, len(l.route.Stations))
 	l.Terms, l.Marks = make([]Term, 0, len(l.Paths)+4), make([]Mark, len(l.route.Stations))
 	for k, st := range l.route.Stations {
-		l.Stations[k] = r.router.stations[st].ID
+		l.Stations[k] = r.router.Stations[st].ID
 		l.Marks[k] = Mark{l.Stations[k], at}
 		if k == len(l.route.Paths) {
 			break
 		}
-		p := &r.router.paths[l.route.Paths[k]]
+		p := &r.router.Paths[l.route.Paths[k]]
 		l.Paths[k] = p.ID
 		at += p.Length
 		l.Air = max(l.Air, p.Air())
@@ -166,7 +168,7 @@ func (r *Result) measureWay(s *settled, w *Wire, l *Line) {
 			l.Waits = append(l.Waits, p.Waits)
 		}
 	}
-	l.Air = max(l.Air, plainAir)
+	l.Air = max(l.Air, route.PlainAir)
 	l.bare = l.route.Length
 	add := func(what string, mm float64) {
 		if mm != 0 {
@@ -177,8 +179,8 @@ func (r *Result) measureWay(s *settled, w *Wire, l *Line) {
 	first, last := l.route.Stations[0], l.route.Stations[len(l.route.Stations)-1]
 	variance, measured := l.route.Variance, false
 	if m := s.measure[w.ID]; m != nil && m.Need > 0 {
-		if m.From == r.router.stations[first].ID && m.To == r.router.stations[last].ID ||
-			m.From == r.router.stations[last].ID && m.To == r.router.stations[first].ID {
+		if m.From == r.router.Stations[first].ID && m.To == r.router.Stations[last].ID ||
+			m.From == r.router.Stations[last].ID && m.To == r.router.Stations[first].ID {
 			l.Terms, l.bare = []Term{{"measured along its way" + by(m.Who), m.Need}}, m.Need
 			l.Waits, measured = nil, true
 			variance = spreadOf(m) * spreadOf(m) / 4
@@ -189,10 +191,10 @@ func (r *Result) measureWay(s *settled, w *Wire, l *Line) {
 	if !measured {
 		for k, st := range []int{first, last} {
 			if e := w.Ends[k]; e.Splice == "" {
-				add("down to the plug at "+r.router.stations[st].ID, dropAt(&r.router.stations[st], rules))
+				add("down to the plug at "+r.router.Stations[st].ID, dropAt(&r.router.Stations[st], rules))
 			}
 		}
-		if rolls(r.router.group(first)) != rolls(r.router.group(last)) {
+		if rolls(r.router.Group(first)) != rolls(r.router.Group(last)) {
 			add("slack for the engine to roll", rules.Roll)
 		}
 	}
@@ -206,7 +208,7 @@ func (r *Result) measureWay(s *settled, w *Wire, l *Line) {
 	r.had(s, w, l, variance)
 }
 
-func dropAt(st *Station, rules *Rules) float64 {
+func dropAt(st *route.Station, rules *Rules) float64 {
 	if st.Drop > 0 {
 		return st.Drop
 	}
@@ -237,7 +239,7 @@ func (r *Result) had(s *settled, w *Wire, l *Line, variance float64) {
 	if m := s.measure[w.ID]; m != nil && m.Had > 0 {
 		l.Had, l.HadBy = m.Had, "measured"+by(m.Who)
 		variance += spreadOf(m) * spreadOf(m) / 4
-	} else if w.Length > 0 && w.Length <= longestWire && !w.New {
+	} else if w.Length > 0 && w.Length <= route.LongestWire && !w.New {
 		l.Had, l.HadBy = w.Length, "from the list"
 		variance += math.Pow(listed*w.Length/2, 2)
 	}

@@ -44,7 +44,7 @@ const ignored = 0.3
 
 // group counts by path the wires that warm each other there.
 func (r *Result) group() {
-	paths := len(r.router.paths)
+	paths := len(r.router.Paths)
 	all, loaded := make([]int, paths), make([]int, paths)
 	count := func(into []int, counts func(i int) bool) {
 		for i := range r.Lines {

@@ -10,19 +10,21 @@ import (
 	"draxel/core/signal"
 	"draxel/core/size"
 	"draxel/core/stock"
+
+	"draxel/core/route"
 )
 
 // yard is a small vehicle: the unit inside, a wall, the engine with two banks, the fuse block, all in a line but for
 // the banks.
-func yard() reach.Map {
-	return reach.Map{
-		Stations: []reach.Station{{ID: "unit", Group: "body"}, {ID: "in", Group: "body"}, {ID: "out", Group: "body"},
+func yard() route.Map {
+	return route.Map{
+		Stations: []route.Station{{ID: "unit", Group: "body"}, {ID: "in", Group: "body"}, {ID: "out", Group: "body"},
 			{ID: "engine", Group: "engine"}, {ID: "bank 1", Group: "engine"}, {ID: "bank 2", Group: "engine"},
 			{ID: "fuses", Group: "body"}},
-		Paths: []reach.Path{{ID: "a", From: "unit", To: "in", Length: 600, Spread: 20},
+		Paths: []route.Path{{ID: "a", From: "unit", To: "in", Length: 600, Spread: 20},
 			{ID: "w", From: "in", To: "out", Length: 300, Wall: true, Spread: 10},
 			{ID: "m", From: "out", To: "engine", Length: 400, Moving: true, Spread: 20},
-			{ID: "b1", From: "engine", To: "bank 1", Length: 500, Heat: 95, Spread: 20, Cover: reach.Tape},
+			{ID: "b1", From: "engine", To: "bank 1", Length: 500, Heat: 95, Spread: 20, Cover: route.Tape},
 			{ID: "b2", From: "bank 2", To: "engine", Length: 450, Heat: 95, Spread: 20},
 			{ID: "f", From: "in", To: "fuses", Length: 700}},
 	}
@@ -39,12 +41,12 @@ func yardLoom() *harness.Loom {
 	return l
 }
 
-func yardPlaces() []reach.Place {
-	put := func(k reach.Kind, id, station string) reach.Place {
-		return reach.Place{Thing: reach.Thing{Kind: k, ID: id}, Station: station}
+func yardPlaces() []route.Place {
+	put := func(k route.Kind, id, station string) route.Place {
+		return route.Place{Thing: route.Thing{Kind: k, ID: id}, Station: station}
 	}
-	return []reach.Place{put(reach.ADevice, "VK", "unit"), put(reach.ADevice, "injector 1", "bank 1"),
-		put(reach.AConnector, "J2", "bank 2"), put(reach.ADevice, "block", "fuses"), put(reach.ASplice, "S1", "engine")}
+	return []route.Place{put(route.ADevice, "VK", "unit"), put(route.ADevice, "injector 1", "bank 1"),
+		put(route.AConnector, "J2", "bank 2"), put(route.ADevice, "block", "fuses"), put(route.ASplice, "S1", "engine")}
 }
 
 func at(connector string, cavity int) harness.End {
@@ -68,7 +70,7 @@ func sprawl(r *rand.Rand, wires, paths int) reach.Input {
 	in := reach.Input{Loom: &harness.Loom{}, Decisions: reach.Decisions{Rules: reach.Standard()}}
 	d := &in.Decisions
 	for i := range stations {
-		d.Map.Stations = append(d.Map.Stations, reach.Station{ID: fmt.Sprint("s", i),
+		d.Map.Stations = append(d.Map.Stations, route.Station{ID: fmt.Sprint("s", i),
 			Group: []string{"engine", "body", "body"}[r.Intn(3)]})
 	}
 	for i := range paths {
@@ -76,9 +78,9 @@ func sprawl(r *rand.Rand, wires, paths int) reach.Input {
 		if a >= stations {
 			a, b = r.Intn(stations), r.Intn(stations)
 		}
-		p := reach.Path{ID: fmt.Sprint("p", i), From: fmt.Sprint("s", a), To: fmt.Sprint("s", b),
+		p := route.Path{ID: fmt.Sprint("p", i), From: fmt.Sprint("s", a), To: fmt.Sprint("s", b),
 			Length: 50 + float64(r.Intn(900)), Spread: float64(r.Intn(40)), Heat: float64(40 + r.Intn(80))}
-		p.Wall, p.Moving, p.Cover = r.Intn(9) == 0, r.Intn(7) == 0, reach.Covers()[r.Intn(4)]
+		p.Wall, p.Moving, p.Cover = r.Intn(9) == 0, r.Intn(7) == 0, route.Covers()[r.Intn(4)]
 		if r.Intn(30) == 0 {
 			p.Waits = "radiator"
 		}
@@ -91,12 +93,12 @@ func sprawl(r *rand.Rand, wires, paths int) reach.Input {
 			Kind: []harness.DeviceKind{harness.Part, harness.Unit, harness.Fuses}[r.Intn(3)]})
 		in.Loom.Connectors = append(in.Loom.Connectors, harness.Half{Connector: harness.Connector{ID: id, Name: id,
 			Cavities: harness.Numbered(2*wires + 2), Rows: 2}, Device: "D" + id})
-		d.Places = append(d.Places, reach.Place{Thing: reach.Thing{Kind: reach.ADevice, ID: "D" + id},
+		d.Places = append(d.Places, route.Place{Thing: route.Thing{Kind: route.ADevice, ID: "D" + id},
 			Station: fmt.Sprint("s", r.Intn(stations))})
 	}
 	for k := range 1 + wires/20 {
 		in.Loom.Splices = append(in.Loom.Splices, harness.Splice{ID: fmt.Sprint("S", k)})
-		d.Places = append(d.Places, reach.Place{Thing: reach.Thing{Kind: reach.ASplice, ID: fmt.Sprint("S", k)},
+		d.Places = append(d.Places, route.Place{Thing: route.Thing{Kind: route.ASplice, ID: fmt.Sprint("S", k)},
 			Station: fmt.Sprint("s", r.Intn(stations))})
 	}
 	colours, texts := []string{"GN-BK", "GN", "BU", "BU-WH", "RD", "YE-BU", "BK"},

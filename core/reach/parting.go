@@ -271,7 +271,7 @@ func (x *parter) cutAt(id harness.WireID) (*parted, bool) {
 func (x *parter) wire(p *Parting, d *Disconnect, c *parted, at harness.Ref) {
 	l, w := &x.Lines[c.wire], &x.in.Wires[c.wire]
 	stations := l.route.Stations
-	near, far := x.router.group(stations[0]), x.router.group(stations[len(stations)-1])
+	near, far := x.router.Group(stations[0]), x.router.Group(stations[len(stations)-1])
 	if c.end == 0 {
 		near, far = far, near
 	}
@@ -333,18 +333,18 @@ func (x *parter) wire(p *Parting, d *Disconnect, c *parted, at harness.Ref) {
 func (x *parter) crossing(l *Line, d *Disconnect) (station, path string) {
 	at := -1
 	for i, p := range l.route.Paths {
-		if x.router.paths[p].ID == d.Where {
+		if x.router.Paths[p].ID == d.Where {
 			at = i
 			break
 		}
-		if at < 0 && (x.router.paths[p].Wall || x.router.groupOf(p) == "") {
+		if at < 0 && (x.router.Paths[p].Wall || x.router.GroupOf(p) == "") {
 			at = i
 		}
 	}
 	if at < 0 {
 		return l.Stations[0], ""
 	}
-	return l.Stations[at], x.router.paths[l.route.Paths[at]].ID
+	return l.Stations[at], x.router.Paths[l.route.Paths[at]].ID
 }
 
 // partsFor lists what has to be there for each plug of a parting.

@@ -7,6 +7,8 @@ import (
 
 	"draxel/core/finding"
 	"draxel/core/harness"
+
+	"draxel/core/route"
 )
 
 // settled knows where everything is.
@@ -14,7 +16,7 @@ type settled struct {
 	half    map[string]*harness.Half
 	device  map[string]*harness.Device
 	splice  map[string]*harness.Splice
-	at      map[Thing]int // station by thing as a person put it
+	at      map[route.Thing]int // station by thing as a person put it
 	wish    map[harness.WireID]*Wish
 	measure map[harness.WireID]*Measured
 	crimped map[harness.Ref]int // wires by the cavity that they end in
@@ -23,7 +25,7 @@ type settled struct {
 // settle gives everything its station: its own, else that of what it belongs to.
 func (r *Result) settle() *settled {
 	d := &r.in.Decisions
-	s := &settled{map[string]*harness.Half{}, map[string]*harness.Device{}, map[string]*harness.Splice{}, map[Thing]int{},
+	s := &settled{map[string]*harness.Half{}, map[string]*harness.Device{}, map[string]*harness.Splice{}, map[route.Thing]int{},
 		map[harness.WireID]*Wish{}, map[harness.WireID]*Measured{}, map[harness.Ref]int{}}
 	for i := range r.in.Wires {
 		for _, e := range r.in.Wires[i].Ends {
@@ -40,7 +42,7 @@ func (r *Result) settle() *settled {
 		s.splice[r.in.Loom.Splices[i].ID] = &r.in.Loom.Splices[i]
 	}
 	for _, p := range d.Places {
-		at, there := r.router.number[p.Station]
+		at, there := r.router.Number[p.Station]
 		if !there {
 			r.Findings = append(r.Findings, finding.Finding{Code: "place-gone", Place: finding.Place{Part: "places"},
 				Severity: finding.Check, Stage: "reach", Subject: p.Thing.ID,
@@ -56,20 +58,20 @@ func (r *Result) settle() *settled {
 	for i := range d.Measured {
 		s.measure[d.Measured[i].Wire] = &d.Measured[i]
 	}
-	r.Placed = map[Thing]string{}
+	r.Placed = map[route.Thing]string{}
 	for i := range r.in.Loom.Connectors {
 		id := r.in.Loom.Connectors[i].ID
 		if at, ok := s.connector(id); ok {
-			r.Placed[Thing{AConnector, id}] = r.router.stations[at].ID
+			r.Placed[route.Thing{Kind: route.AConnector, ID: id}] = r.router.Stations[at].ID
 		}
 	}
 	for i := range r.in.Loom.Splices {
 		if at, ok := s.ofSplice(r.in.Loom.Splices[i].ID); ok {
-			r.Placed[Thing{ASplice, r.in.Loom.Splices[i].ID}] = r.router.stations[at].ID
+			r.Placed[route.Thing{Kind: route.ASplice, ID: r.in.Loom.Splices[i].ID}] = r.router.Stations[at].ID
 		}
 	}
 	for t, at := range s.at {
-		r.Placed[t] = r.router.stations[at].ID
+		r.Placed[t] = r.router.Stations[at].ID
 	}
 	return s
 }
@@ -89,36 +91,36 @@ func (s *settled) connector(id string) (int, bool) {
 			return at, true
 		}
 	}
-	at, ok := s.at[Thing{ABranch, h.Branch}]
+	at, ok := s.at[route.Thing{Kind: route.ABranch, ID: h.Branch}]
 	return at, ok && h.Branch != ""
 }
 
 func (s *settled) ownOf(id string) (int, bool) {
-	if at, ok := s.at[Thing{AConnector, id}]; ok {
+	if at, ok := s.at[route.Thing{Kind: route.AConnector, ID: id}]; ok {
 		return at, true
 	}
 	h := s.half[id]
 	if h == nil || h.Device == "" {
 		return 0, false
 	}
-	at, ok := s.at[Thing{ADevice, h.Device}]
+	at, ok := s.at[route.Thing{Kind: route.ADevice, ID: h.Device}]
 	return at, ok
 }
 
 func (s *settled) ofSplice(id string) (int, bool) {
-	if at, ok := s.at[Thing{ASplice, id}]; ok {
+	if at, ok := s.at[route.Thing{Kind: route.ASplice, ID: id}]; ok {
 		return at, true
 	}
 	x := s.splice[id]
 	if x == nil || x.Branch == "" {
 		return 0, false
 	}
-	at, ok := s.at[Thing{ABranch, x.Branch}]
+	at, ok := s.at[route.Thing{Kind: route.ABranch, ID: x.Branch}]
 	return at, ok
 }
 
 // end gives where an end of a wire is to be: a station, or the thing that has none, or nothing where it ends nowhere.
-func (s *settled) end(w *Wire, end int, stations map[string]int) (at int, missing *Thing, nowhere bool) {
+func (s *settled) end(w *Wire, end int, stations map[string]int) (at int, missing *route.Thing, nowhere bool) {
 	e := w.Ends[end]
 	ref := e.At
 	if w.Lands[end] != (harness.Ref{}) {
@@ -131,12 +133,12 @@ func (s *settled) end(w *Wire, end int, stations map[string]int) (at int, missin
 		if at, ok := s.connector(ref.Connector); ok {
 			return at, nil, false
 		}
-		return 0, &Thing{AConnector, ref.Connector}, false
+		return 0, &route.Thing{Kind: route.AConnector, ID: ref.Connector}, false
 	case e.Splice != "":
 		if at, ok := s.ofSplice(e.Splice); ok {
 			return at, nil, false
 		}
-		return 0, &Thing{ASplice, e.Splice}, false
+		return 0, &route.Thing{Kind: route.ASplice, ID: e.Splice}, false
 	}
 	if x := s.wish[w.ID]; x != nil && x.Far != "" {
 		if at, ok := stations[x.Far]; ok {
@@ -165,12 +167,12 @@ func (s *settled) deviceAt(w *Wire, end int) *harness.Device {
 }
 
 // missing notes a thing that wires end at and that has no station.
-func (r *Result) missing(t Thing) {
+func (r *Result) missing(t route.Thing) {
 	if r.unplaced[t] {
 		return
 	}
 	if r.unplaced == nil {
-		r.unplaced = map[Thing]bool{}
+		r.unplaced = map[route.Thing]bool{}
 	}
 	r.unplaced[t] = true
 	r.Unplaced = append(r.Unplaced, t)
@@ -182,7 +184,7 @@ func (r *Result) tape(s *settled) {
 	if r.Unit == "" {
 		r.Unit = s.busiestUnit(r.in.Wires)
 	}
-	at, ok := s.at[Thing{ADevice, r.Unit}]
+	at, ok := s.at[route.Thing{Kind: route.ADevice, ID: r.Unit}]
 	if !ok {
 		for i := range r.in.Loom.Connectors {
 			if h := &r.in.Loom.Connectors[i]; h.Device == r.Unit && r.Unit != "" && !ok {
@@ -193,9 +195,9 @@ func (r *Result) tape(s *settled) {
 	if !ok {
 		return
 	}
-	for to := range r.router.stations {
-		if way, there := r.router.between(at, to, nil); there {
-			r.Tape = append(r.Tape, Mark{r.router.stations[to].ID, way.Length})
+	for to := range r.router.Stations {
+		if way, there := r.router.Between(at, to, nil); there {
+			r.Tape = append(r.Tape, Mark{r.router.Stations[to].ID, way.Length})
 		}
 	}
 	slices.SortStableFunc(r.Tape, func(a, b Mark) int { return cmp.Compare(a.At, b.At) })

@@ -16,6 +16,8 @@ import (
 	"draxel/core/harness"
 	"draxel/core/size"
 	"draxel/core/stock"
+
+	"draxel/core/route"
 )
 
 // Wire is a length of wire of the harness as it is to become.
@@ -55,12 +57,12 @@ type Input struct {
 
 // Decisions are what a person measured and chose for this stage.
 type Decisions struct {
-	Map      Map
-	Places   []Place
+	Map      route.Map
+	Places   []route.Place
 	Rules    Rules
 	Wishes   []Wish
 	Measured []Measured
-	Options  []Option
+	Options  []route.Option
 	Leftover []Leftover
 	Partings []Parting
 }
@@ -215,7 +217,7 @@ type Line struct {
 	Code      string            `json:"code,omitempty"`      // printed at both ends where colour does not tell
 	Why       []finding.Reason  `json:"why,omitempty"`
 	wire      int
-	route     Route
+	route     route.Route
 	ok        bool // it has a route
 	bare      float64
 	back      float64 // mm from its end at which it is cut, where a piece is let in
@@ -239,14 +241,14 @@ type Result struct {
 	Kept        []KeepApart
 	Figures     Figures
 	Learned     Learned
-	Placed      map[Thing]string // station of every device, connector, splice and branch that has one
-	Unplaced    []Thing          // what wires end at and nobody has put anywhere
-	unplaced    map[Thing]bool
+	Placed      map[route.Thing]string // station of every device, connector, splice and branch that has one
+	Unplaced    []route.Thing          // what wires end at and nobody has put anywhere
+	unplaced    map[route.Thing]bool
 	relief      []string // wires that replaced whole would leave room for the joints of the rest
 	Steps       []Step
 	Findings    []finding.Finding
 	in          *Input
-	router      *router
+	router      *route.Router
 	wires       map[harness.WireID]int
 	on          [][]int      // by path: the lines that run along it
 	offered     []Disconnect // as they are before any is taken
@@ -255,7 +257,7 @@ type Result struct {
 
 // Compute gives what follows from the input. It is pure.
 func Compute(in Input) *Result {
-	r := &Result{in: &in, router: newRouter(&in.Decisions.Map), Lines: make([]Line, len(in.Wires)),
+	r := &Result{in: &in, router: route.NewRouter(&in.Decisions.Map), Lines: make([]Line, len(in.Wires)),
 		wires: make(map[harness.WireID]int, len(in.Wires))}
 	for i := range in.Wires {
 		r.wires[in.Wires[i].ID] = i

@@ -15,6 +15,8 @@ import (
 	"draxel/core/harness"
 	"draxel/core/reach"
 	"draxel/core/work"
+
+	"draxel/core/route"
 )
 
 func line(t *testing.T, r *reach.Result, wire harness.WireID) reach.Line {
@@ -216,7 +218,7 @@ func TestRoutesAsGonum(t *testing.T) {
 func TestAPairStaysTogether(t *testing.T) {
 	in := yardInput(wire("1", at("A", 1), at("J1", 1), 3000, ""), wire("2", at("A", 2), at("J1", 2), 3000, ""))
 	in.Decisions.Map.Paths = append(in.Decisions.Map.Paths,
-		reach.Path{ID: "round", From: "in", To: "engine", Length: 1500})
+		route.Path{ID: "round", From: "in", To: "engine", Length: 1500})
 	in.Wires[0].Pair, in.Wires[1].Pair = "bus", "bus"
 	in.Decisions.Wishes = []reach.Wish{{Wire: "2", Avoid: []string{"m"}}}
 	r := reach.Compute(in)
@@ -233,7 +235,7 @@ func TestBadInput(t *testing.T) {
 		code   string
 	}{
 		"a station with no path": {func(in *reach.Input) {
-			in.Decisions.Map.Stations = append(in.Decisions.Map.Stations, reach.Station{ID: "roof"})
+			in.Decisions.Map.Stations = append(in.Decisions.Map.Stations, route.Station{ID: "roof"})
 		}, "station-alone"},
 		"a negative length":          {func(in *reach.Input) { in.Decisions.Map.Paths[0].Length = -4 }, "bad-path"},
 		"a length that is no number": {func(in *reach.Input) { in.Decisions.Map.Paths[0].Length = math.NaN() }, "bad-path"},
@@ -246,10 +248,10 @@ func TestBadInput(t *testing.T) {
 			in.Decisions.Map.Paths = append(in.Decisions.Map.Paths, in.Decisions.Map.Paths[0])
 		}, "path-twice"},
 		"a station twice": {func(in *reach.Input) {
-			in.Decisions.Map.Stations = append(in.Decisions.Map.Stations, reach.Station{ID: "unit"})
+			in.Decisions.Map.Stations = append(in.Decisions.Map.Stations, route.Station{ID: "unit"})
 		}, "station-twice"},
 		"two ways just as long": {func(in *reach.Input) {
-			in.Decisions.Map.Paths = append(in.Decisions.Map.Paths, reach.Path{ID: "also", From: "in", To: "out", Length: 300})
+			in.Decisions.Map.Paths = append(in.Decisions.Map.Paths, route.Path{ID: "also", From: "in", To: "out", Length: 300})
 		}, "two-ways"},
 		"longer than any way":      {func(in *reach.Input) { in.Wires[0].Length = 20000 }, "longer-than-any-way"},
 		"a wire of a mile":         {func(in *reach.Input) { in.Wires[0].Length = 1.6e6 }, "bad-length"},

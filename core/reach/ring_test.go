@@ -7,6 +7,8 @@ import (
 
 	"draxel/core/harness"
 	"draxel/core/reach"
+
+	"draxel/core/route"
 )
 
 // ring is a harness of so many wires that runs round a vehicle on so many paths, all of it placed and measured: most
@@ -15,16 +17,16 @@ func ring(r *rand.Rand, wires, paths int) reach.Input {
 	in := reach.Input{Loom: &harness.Loom{}, Decisions: reach.Decisions{Rules: reach.Standard()}}
 	d := &in.Decisions
 	for i := range paths {
-		d.Map.Stations = append(d.Map.Stations, reach.Station{ID: fmt.Sprint("s", i), Group: "body"})
-		d.Map.Paths = append(d.Map.Paths, reach.Path{ID: fmt.Sprint("p", i), From: fmt.Sprint("s", i),
-			To: fmt.Sprint("s", (i+1)%paths), Length: 200 + float64(r.Intn(400)), Spread: 10, Cover: reach.Tape,
+		d.Map.Stations = append(d.Map.Stations, route.Station{ID: fmt.Sprint("s", i), Group: "body"})
+		d.Map.Paths = append(d.Map.Paths, route.Path{ID: fmt.Sprint("p", i), From: fmt.Sprint("s", i),
+			To: fmt.Sprint("s", (i+1)%paths), Length: 200 + float64(r.Intn(400)), Spread: 10, Cover: route.Tape,
 			Wall: i%13 == 0, Moving: i%11 == 5})
 		id := fmt.Sprint("C", i)
 		in.Loom.Devices = append(in.Loom.Devices, harness.Device{ID: "D" + id, Kind: []harness.DeviceKind{harness.Part,
 			harness.Unit}[r.Intn(2)]})
 		in.Loom.Connectors = append(in.Loom.Connectors, harness.Half{Connector: harness.Connector{ID: id, Name: id,
 			Cavities: harness.Numbered(2*wires + 2), Rows: 2}, Device: "D" + id})
-		d.Places = append(d.Places, reach.Place{Thing: reach.Thing{Kind: reach.ADevice, ID: "D" + id},
+		d.Places = append(d.Places, route.Place{Thing: route.Thing{Kind: route.ADevice, ID: "D" + id},
 			Station: fmt.Sprint("s", i)})
 	}
 	for i := range wires {

@@ -3,6 +3,8 @@ package reach
 import (
 	"fmt"
 	"math"
+
+	"draxel/core/route"
 )
 
 // candidates lists where the joints of a wire can go: the farther back it is cut, the farther from its end they lie.
@@ -102,9 +104,9 @@ func (st *stagger) lane(line, end int) *lane {
 		if end == 1 {
 			p, a, b = n-1-k, n-k, n-1-k
 		}
-		path := &r.router.paths[paths[p]]
+		path := &r.router.Paths[paths[p]]
 		x := stretch{segment: paths[p], begins: begins, length: path.Length, stations: [2]int{stations[a], stations[b]},
-			back: r.router.number[path.From] != stations[a], wall: path.Wall}
+			back: r.router.Number[path.From] != stations[a], wall: path.Wall}
 		st.judge(&x, path, w, l)
 		out.pieces = append(out.pieces, x)
 		begins += path.Length
@@ -171,7 +173,7 @@ func (st *stagger) tail(w *Wire, end int, l *Line) float64 {
 	if end == 1 {
 		at = l.route.Stations[len(l.route.Stations)-1]
 	}
-	return dropAt(&st.r.router.stations[at], rules) + rules.End
+	return dropAt(&st.r.router.Stations[at], rules) + rules.End
 }
 
 func (st *stagger) tailOf(w *Wire, end int) int {
@@ -181,7 +183,7 @@ func (st *stagger) tailOf(w *Wire, end int) int {
 	}
 	n, ok := st.tails[name]
 	if !ok {
-		n = len(st.r.router.paths) + len(st.tails)
+		n = len(st.r.router.Paths) + len(st.tails)
 		st.tails[name] = n
 	}
 	return n
@@ -190,7 +192,7 @@ func (st *stagger) tailOf(w *Wire, end int) int {
 const flexes = "the bundle flexes there"
 
 // judge says what speaks against a joint on a path, wherever on it, and how thick the bundle would be there.
-func (st *stagger) judge(x *stretch, path *Path, w *Wire, l *Line) {
+func (st *stagger) judge(x *stretch, path *route.Path, w *Wire, l *Line) {
 	b := &st.r.Bundles[x.segment]
 	d := thickness(max(w.Size, l.Size))
 	g := grows[st.r.school(st.s, w, l, path)]
@@ -202,7 +204,7 @@ func (st *stagger) judge(x *stretch, path *Path, w *Wire, l *Line) {
 	switch {
 	case path.Moving:
 		x.why = flexes
-	case path.Cover != Bare && x.thick-b.Laid > st.r.in.Decisions.Rules.Bulge:
+	case path.Cover != route.Bare && x.thick-b.Laid > st.r.in.Decisions.Rules.Bulge:
 		x.why = fmt.Sprintf("the bundle would grow from %.1f to %.1f mm under its cover", b.Laid, x.thick)
 	}
 }

@@ -9,12 +9,14 @@ import (
 	"draxel/core/harness"
 	"draxel/core/network"
 	"draxel/core/reach"
+
+	"draxel/core/route"
 )
 
 // one is a map of one path on which nothing speaks against a joint, so that only the joints are in each other's way.
-func one(length float64) reach.Map {
-	return reach.Map{Stations: []reach.Station{{ID: "unit", Drop: 1}, {ID: "bank 1", Drop: 1}},
-		Paths: []reach.Path{{ID: "p", From: "unit", To: "bank 1", Length: length}}}
+func one(length float64) route.Map {
+	return route.Map{Stations: []route.Station{{ID: "unit", Drop: 1}, {ID: "bank 1", Drop: 1}},
+		Paths: []route.Path{{ID: "p", From: "unit", To: "bank 1", Length: length}}}
 }
 
 // fits says by trying every way whether joints with these windows, in steps of 10 mm, can all lie at least apart mm

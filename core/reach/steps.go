@@ -8,6 +8,8 @@ import (
 
 	"draxel/core/harness"
 	"draxel/core/work"
+
+	"draxel/core/route"
 )
 
 // Step is one thing to do so that the wires reach.
@@ -52,7 +54,7 @@ func (r *Result) plan(s *settled) {
 		}
 	}
 	before = append(before, measured...)
-	gates := !r.in.Decisions.Rules.Free && p.anyCut() && len(r.router.paths) > 0
+	gates := !r.in.Decisions.Rules.Free && p.anyCut() && len(r.router.Paths) > 0
 	var gate string
 	if gates {
 		gate = p.gate("measured", "All bundles are routed with the plugs on, and all wires are measured.",
@@ -116,7 +118,7 @@ func (p *planner) add(s Step, made work.Step) string {
 func (p *planner) route() []string {
 	out := make([]string, len(p.Bundles))
 	for b := range p.Bundles {
-		x, path := &p.Bundles[b], &p.router.paths[b]
+		x, path := &p.Bundles[b], &p.router.Paths[b]
 		if len(x.Wires) == 0 {
 			continue
 		}
@@ -129,7 +131,7 @@ func (p *planner) route() []string {
 }
 
 // along says what to mind on a path.
-func (p *planner) along(path *Path) []string {
+func (p *planner) along(path *route.Path) []string {
 	var out []string
 	if path.Air() > 85 {
 		out = append(out, fmt.Sprintf("Hot: %.0f °C. Keep it off the exhaust, and cover it for that.", path.Air()))
@@ -153,15 +155,15 @@ func (p *planner) along(path *Path) []string {
 // waits: a length that waits for a part is not cut to.
 func (p *planner) waits() map[string]string {
 	out := map[string]string{}
-	for b := range p.router.paths {
-		part := p.router.paths[b].Waits
+	for b := range p.router.Paths {
+		part := p.router.Paths[b].Waits
 		if part == "" || len(p.Bundles[b].Wires) == 0 || out[part] != "" {
 			continue
 		}
 		var paths []string
-		for k := range p.router.paths {
-			if p.router.paths[k].Waits == part {
-				paths = append(paths, p.router.paths[k].ID)
+		for k := range p.router.Paths {
+			if p.router.Paths[k].Waits == part {
+				paths = append(paths, p.router.Paths[k].ID)
 			}
 		}
 		out[part] = p.add(Step{Kind: Wait, Text: fmt.Sprintf("When the %s is fitted, measure %s again and put the "+
@@ -375,8 +377,8 @@ func SchoolWord(s School) string {
 // cover dresses each path once what is joined in it is joined.
 func (p *planner) cover(joined map[int]string, laid []string) {
 	for b := range p.Bundles {
-		path := &p.router.paths[b]
-		if laid[b] == "" || path.Cover == Bare {
+		path := &p.router.Paths[b]
+		if laid[b] == "" || path.Cover == route.Bare {
 			continue
 		}
 		needs := []string{laid[b]}
@@ -385,7 +387,7 @@ func (p *planner) cover(joined map[int]string, laid []string) {
 				needs = append(needs, id)
 			}
 		}
-		what := map[Cover]string{Tape: "Tape", Sleeve: "Put the split sleeve on", Sock: "Shrink the sock over"}[path.Cover]
+		what := map[route.Cover]string{route.Tape: "Tape", route.Sleeve: "Put the split sleeve on", route.Sock: "Shrink the sock over"}[path.Cover]
 		s := Step{Kind: Dress, Path: path.ID, Minutes: math.Round(p.in.Decisions.Rules.Rates.Cover*path.Length/100) / 10,
 			Text: fmt.Sprintf("%s %s, %.1f mm thick, and put clips and troughs back.", what, path.ID, p.Bundles[b].Laid)}
 		made := work.Check("reach", "cover", path.ID)

@@ -12,6 +12,8 @@ import (
 	"draxel/core/reach"
 	"draxel/core/stored"
 	"draxel/core/thin"
+
+	"draxel/core/route"
 )
 
 func of[T any](x T) *T { return &x }
@@ -235,7 +237,7 @@ func TestWhatIsNotedAndChosen(t *testing.T) {
 	bench := thin.Bench{School: thin.Extract, Hand: of(4)}
 	rules := reach.Standard()
 	rules.Apart++
-	j.Bench, j.Rules, j.Map = &bench, &rules, &reach.Map{Stations: []reach.Station{{ID: "a"}}}
+	j.Bench, j.Rules, j.Map = &bench, &rules, &route.Map{Stations: []route.Station{{ID: "a"}}}
 	d = j.Chosen()
 	if d.Bench.School != thin.Extract || d.Pin.Limit != 4 || d.Reach.Rules.Apart != rules.Apart ||
 		len(d.Reach.Map.Stations) != 1 {

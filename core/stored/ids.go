@@ -5,8 +5,9 @@ import (
 	"strings"
 
 	"draxel/core/harness"
-	"draxel/core/reach"
 	"draxel/core/thin"
+
+	"draxel/core/route"
 )
 
 // WithIDs gives the job with connectors named as they are now. Jobs that were kept before named a connector of both
@@ -34,7 +35,7 @@ func (j Job) WithIDs() Job {
 	}
 	j.Places = slices.Clone(j.Places)
 	for i := range j.Places {
-		if j.Places[i].Thing.Kind == reach.AConnector {
+		if j.Places[i].Thing.Kind == route.AConnector {
 			j.Places[i].Thing.ID = as(j.Places[i].Thing.ID)
 		}
 	}

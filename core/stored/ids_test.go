@@ -9,6 +9,8 @@ import (
 	"draxel/core/reach"
 	"draxel/core/stored"
 	"draxel/core/thin"
+
+	"draxel/core/route"
 )
 
 // Jobs of old named a connector of both sides after the title of the To table, as it was at the time; what has its name
@@ -20,8 +22,8 @@ func TestNamesOfOld(t *testing.T) {
 		From: &stored.Table{Name: "Donor"}, To: &stored.Table{Name: "Chassis", Was: []string{"Body", ""}},
 		Readings: []gather.Measurement{{At: at("Chassis A"), To: at("A")}},
 		Traces:   []gather.Trace{{At: at("Body B"), To: at("Elsewhere B")}},
-		Places: []reach.Place{{Thing: reach.Thing{Kind: reach.AConnector, ID: "Body A"}},
-			{Thing: reach.Thing{Kind: reach.ADevice, ID: "Body A"}}},
+		Places: []route.Place{{Thing: route.Thing{Kind: route.AConnector, ID: "Body A"}},
+			{Thing: route.Thing{Kind: route.ADevice, ID: "Body A"}}},
 		Thin:    []thin.Decision{{On: thin.Connector, ID: "Chassis A"}},
 		Layouts: map[string]*face.Layout{"Chassis A": {}, "other A": now},
 		Looked:  map[string]gather.Looked{"Chassis A": {Labelled: true}, "B": {}},

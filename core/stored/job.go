@@ -20,6 +20,8 @@ import (
 	"draxel/core/reach"
 	"draxel/core/thin"
 	"draxel/core/work"
+
+	"draxel/core/route"
 )
 
 // Table is a pinout as it was brought: the cells of the spreadsheet, where they come from, and a person's corrections
@@ -103,14 +105,14 @@ type Job struct {
 	Checks    []pin.Check             `json:"checks,omitempty" kept:"check/At.Connector/At.Cavity" said:"cavity"`
 	Have      map[string]bool         `json:"have,omitempty" kept:"have"` // parts and tools that are there
 
-	Map    *reach.Map    `json:"map,omitempty" kept:"map"`
+	Map    *route.Map    `json:"map,omitempty" kept:"map"`
 	Rules  *reach.Rules  `json:"rules,omitempty" kept:"rules"`
-	Places []reach.Place `json:"places,omitempty" kept:"place/Thing.Kind/Thing.ID" said:"{1}"`
+	Places []route.Place `json:"places,omitempty" kept:"place/Thing.Kind/Thing.ID" said:"{1}"`
 	// What was measured at wires.
 	Lengths []reach.Measured `json:"lengths,omitempty" kept:"length/Wire" said:"{0}"`
 	// What was decided about single wires in Reach.
 	Spans    []reach.Wish     `json:"spans,omitempty" kept:"span/Wire" said:"{0}"`
-	Options  []reach.Option   `json:"options,omitempty" kept:"option/ID"`
+	Options  []route.Option   `json:"options,omitempty" kept:"option/ID"`
 	Leftover []reach.Leftover `json:"leftover,omitempty" kept:"leftover/ID"`
 	// Disconnects that were taken.
 	Partings []reach.Parting `json:"partings,omitempty" kept:"parting/Between.0/Between.1" said:"{0} from {1}"`

@@ -26,7 +26,8 @@ func TestEachValueIsReadByItself(t *testing.T) {
 		}
 		aside = append(aside, a.Name)
 	}
-	if want := []string{"archived", "carried", "items", "later", "looked B", "own", "photos 2"}; !slices.Equal(aside, want) {
+	want := []string{"archived", "carried", "items", "later", "looked B", "own", "photos 2"}
+	if !slices.Equal(aside, want) {
 		t.Errorf("set aside are %q, want %q", aside, want)
 	}
 	if len(j.Photos) != 2 || j.Photos[1].ID != "p3" || len(j.Looked) != 1 || !j.Looked["A"].Labelled ||

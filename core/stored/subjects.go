@@ -22,6 +22,8 @@ import (
 	"draxel/core/reach"
 	"draxel/core/thin"
 	"draxel/core/work"
+
+	"draxel/core/route"
 )
 
 // A job is kept as subjects, each a value under a name of its own, so that two people who change different things do
@@ -111,7 +113,7 @@ func subjectNamed(name string) (*subject, string) {
 type Entry interface {
 	OwnStep | Photo | FeedOption | finding.Answer | match.Decision | thin.Decision | work.Tick |
 		gather.Measurement | gather.Trace | pin.Wish | pin.Exchange | pin.Report | pin.Check |
-		reach.Place | reach.Measured | reach.Wish | reach.Option | reach.Leftover | reach.Parting |
+		route.Place | reach.Measured | reach.Wish | route.Option | reach.Leftover | reach.Parting |
 		feed.Rated | join.FunctionWish | join.OutputRule | join.Added |
 		prove.MeterReading | prove.Passed | prove.Mend | prove.Note | prove.Trained |
 		handover.Left | handover.Loan | handover.Delivered | handover.Spent | handover.Bought
@@ -119,7 +121,7 @@ type Entry interface {
 
 // Single is what a job has one of.
 type Single interface {
-	match.Meetings | gather.Identity | gather.Before | thin.Bench | reach.Map | reach.Rules | feed.Block |
+	match.Meetings | gather.Identity | gather.Before | thin.Bench | route.Map | reach.Rules | feed.Block |
 		prove.Programming | prove.Values | handover.Terms | Carried
 }
 

@@ -17,13 +17,15 @@ import (
 	"draxel/core/stored"
 	"draxel/core/thin"
 	"draxel/core/work"
+
+	"draxel/core/route"
 )
 
 // Databases hold these names: what is kept under one of them is found by it for ever.
 func TestNamesOfSubjects(t *testing.T) {
 	at := harness.Ref{Connector: "C1", Cavity: "7"}
 	for got, want := range map[string]string{
-		stored.SubjectOf(reach.Map{}):                              "map",
+		stored.SubjectOf(route.Map{}):                              "map",
 		stored.SubjectOf(reach.Rules{}):                            "rules",
 		stored.SubjectOf(feed.Block{}):                             "block",
 		stored.SubjectOf(match.Meetings{}):                         "met",
@@ -36,7 +38,7 @@ func TestNamesOfSubjects(t *testing.T) {
 		stored.SubjectOf(work.Tick{Step: "s1"}):                                                   "tick/s1",
 		stored.SubjectOf(pin.Exchange{A: at}):                                                     "exchange/C1/7",
 		stored.SubjectOf(pin.Check{At: at}):                                                       "check/C1/7",
-		stored.SubjectOf(reach.Place{Thing: reach.Thing{Kind: reach.AConnector, ID: "C1"}}):       "place/connector/C1",
+		stored.SubjectOf(route.Place{Thing: route.Thing{Kind: route.AConnector, ID: "C1"}}):       "place/connector/C1",
 		stored.SubjectOf(reach.Parting{Between: [2]string{"a", "b"}}):                             "parting/a/b",
 		stored.SubjectOf(prove.MeterReading{Measure: prove.Measure{ID: "W1 R 1 2"}}):              "proved/W1 R 1 2",
 		stored.SubjectOf(handover.Bought{Key: "wire 2.5 RD"}):                                     "bought/wire 2.5 RD",

@@ -15,10 +15,11 @@ import (
 	"draxel/core/harness"
 	"draxel/core/match"
 	"draxel/core/network"
-	"draxel/core/reach"
 	"draxel/core/work"
 	"draxel/exchange"
 	"draxel/server/desk"
+
+	"draxel/core/route"
 )
 
 // showFeed gives what is live in every position of the key, and what protects it.
@@ -37,7 +38,7 @@ func (s *API) showFeed(c *gin.Context, j *desk.Computed) error {
 		v.Ways = append(v.Ways, FeedWay{o.ID, o.Name})
 	}
 	if v.Block != nil {
-		v.Station = p.Reach.Result.Placed[reach.Thing{Kind: reach.ADevice, ID: v.Block.ID}]
+		v.Station = p.Reach.Result.Placed[route.Thing{Kind: route.ADevice, ID: v.Block.ID}]
 	}
 	if f := j.Found.Feed; f != nil {
 		for _, x := range f.Inside.Slots {

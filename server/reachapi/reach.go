@@ -14,6 +14,8 @@ import (
 	"draxel/core/work"
 	"draxel/exchange"
 	"draxel/server/desk"
+
+	"draxel/core/route"
 )
 
 func (s *API) showReach(c *gin.Context, j *desk.Computed) error {
@@ -43,11 +45,11 @@ func (s *API) showReach(c *gin.Context, j *desk.Computed) error {
 // wires end there.
 func thingsOf(j *desk.Computed) []PlacedThing {
 	r, loom := j.Plan().Reach.Result, &j.Facts.Laid.Loom
-	put := map[reach.Thing]reach.Place{}
+	put := map[route.Thing]route.Place{}
 	for _, p := range j.Job.Places {
 		put[p.Thing] = p
 	}
-	ends := map[reach.Thing]int{}
+	ends := map[route.Thing]int{}
 	device, branch := map[string]string{}, map[string]string{}
 	for i := range loom.Connectors {
 		h := &loom.Connectors[i]
@@ -65,47 +67,47 @@ func thingsOf(j *desk.Computed) []PlacedThing {
 			switch {
 			case w.Dead[end]:
 			case id != "":
-				ends[reach.Thing{Kind: reach.AConnector, ID: id}]++
-				ends[reach.Thing{Kind: reach.ADevice, ID: device[id]}]++
-				ends[reach.Thing{Kind: reach.ABranch, ID: branch[id]}]++
+				ends[route.Thing{Kind: route.AConnector, ID: id}]++
+				ends[route.Thing{Kind: route.ADevice, ID: device[id]}]++
+				ends[route.Thing{Kind: route.ABranch, ID: branch[id]}]++
 			case e.Splice != "":
-				ends[reach.Thing{Kind: reach.ASplice, ID: e.Splice}]++
-				ends[reach.Thing{Kind: reach.ABranch, ID: branch["splice "+e.Splice]}]++
+				ends[route.Thing{Kind: route.ASplice, ID: e.Splice}]++
+				ends[route.Thing{Kind: route.ABranch, ID: branch["splice "+e.Splice]}]++
 			}
 		}
 	}
 	out := []PlacedThing{}
-	add := func(kind reach.Kind, id, with string) {
-		t := reach.Thing{Kind: kind, ID: id}
+	add := func(kind route.Kind, id, with string) {
+		t := route.Thing{Kind: kind, ID: id}
 		p, own := put[t]
 		out = append(out, PlacedThing{Thing: t, Station: r.Placed[t], Own: own, Wires: ends[t], Reason: p.Reason, Who: p.Who,
 			When: p.When, With: with})
 	}
 	stationOfDevice := map[string]string{}
 	for i := range loom.Devices {
-		add(reach.ADevice, loom.Devices[i].ID, "")
+		add(route.ADevice, loom.Devices[i].ID, "")
 	}
 	for i := range loom.Connectors {
 		h := &loom.Connectors[i]
-		add(reach.AConnector, h.ID, h.Device)
-		if at := r.Placed[reach.Thing{Kind: reach.AConnector, ID: h.ID}]; at != "" {
+		add(route.AConnector, h.ID, h.Device)
+		if at := r.Placed[route.Thing{Kind: route.AConnector, ID: h.ID}]; at != "" {
 			stationOfDevice[h.Device] = at
 		}
 	}
 	for i := range out {
-		if out[i].Thing.Kind == reach.ADevice && out[i].Station == "" {
+		if out[i].Thing.Kind == route.ADevice && out[i].Station == "" {
 			out[i].Station = stationOfDevice[out[i].Thing.ID]
 		}
 	}
 	for i := range loom.Splices {
-		add(reach.ASplice, loom.Splices[i].ID, loom.Splices[i].Branch)
+		add(route.ASplice, loom.Splices[i].ID, loom.Splices[i].Branch)
 	}
 	for i := range loom.Branches {
-		add(reach.ABranch, loom.Branches[i].ID, loom.Branches[i].Parent)
+		add(route.ABranch, loom.Branches[i].ID, loom.Branches[i].Parent)
 	}
 	slices.SortStableFunc(out, func(a, b PlacedThing) int {
 		if a.Thing.Kind != b.Thing.Kind {
-			return slices.Index(reach.Kinds(), a.Thing.Kind) - slices.Index(reach.Kinds(), b.Thing.Kind)
+			return slices.Index(route.Kinds(), a.Thing.Kind) - slices.Index(route.Kinds(), b.Thing.Kind)
 		}
 		return finding.Natural(a.Thing.ID, b.Thing.ID)
 	})

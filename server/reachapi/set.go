@@ -13,9 +13,11 @@ import (
 	"draxel/core/reach"
 	"draxel/core/stored"
 	"draxel/server/desk"
+
+	"draxel/core/route"
 )
 
-func badMap(m *reach.Map) error {
+func badMap(m *route.Map) error {
 	for i := range m.Stations {
 		m.Stations[i].ID = strings.TrimSpace(m.Stations[i].ID)
 	}
@@ -36,7 +38,7 @@ func (s *API) putMap(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	bodies := map[string]any{stored.SubjectOf(reach.Map{}): r.Map}
+	bodies := map[string]any{stored.SubjectOf(route.Map{}): r.Map}
 	if len(r.Renamed) == 0 {
 		return s.Apply(c, desk.Change{ID: r.ID, What: "map", Seen: r.Seen, Bodies: bodies})
 	}
@@ -91,8 +93,8 @@ func (s *API) putPlaces(c *gin.Context) error {
 	})
 }
 
-func (s *API) placed(c *gin.Context, j *desk.Computed, places []reach.Place, reason string) (map[string]any, error) {
-	known := map[reach.Thing]bool{}
+func (s *API) placed(c *gin.Context, j *desk.Computed, places []route.Place, reason string) (map[string]any, error) {
+	known := map[route.Thing]bool{}
 	for _, x := range thingsOf(j) {
 		known[x.Thing] = true
 	}
@@ -117,7 +119,7 @@ func (s *API) placed(c *gin.Context, j *desk.Computed, places []reach.Place, rea
 }
 
 func hasStation(j *desk.Computed, id string) bool {
-	return j.Job.Map != nil && slices.ContainsFunc(j.Job.Map.Stations, func(x reach.Station) bool { return x.ID == id })
+	return j.Job.Map != nil && slices.ContainsFunc(j.Job.Map.Stations, func(x route.Station) bool { return x.ID == id })
 }
 
 func hasReachWire(j *desk.Computed, id harness.WireID) bool {
@@ -145,7 +147,7 @@ func (s *API) putSpan(c *gin.Context) error {
 			return noWire(w.Wire)
 		}
 		for _, p := range w.Avoid {
-			if j.Job.Map == nil || !slices.ContainsFunc(j.Job.Map.Paths, func(x reach.Path) bool { return x.ID == p }) {
+			if j.Job.Map == nil || !slices.ContainsFunc(j.Job.Map.Paths, func(x route.Path) bool { return x.ID == p }) {
 				return desk.Refusal(http.StatusUnprocessableEntity, "no-such-path", fmt.Sprintf("There is no path %q.", p),
 					"/wish/avoid")
 			}
@@ -221,7 +223,7 @@ func (s *API) chooseOption(c *gin.Context) error {
 		return err
 	}
 	return s.Checked(c, func(j *desk.Computed) error {
-		i := slices.IndexFunc(j.Job.Options, func(o reach.Option) bool { return o.ID == r.Option })
+		i := slices.IndexFunc(j.Job.Options, func(o route.Option) bool { return o.ID == r.Option })
 		if i < 0 {
 			return desk.Refusal(http.StatusNotFound, "no-such-thing", "There is no such placement.", "/option")
 		}
@@ -230,10 +232,10 @@ func (s *API) chooseOption(c *gin.Context) error {
 		if err != nil {
 			return err
 		}
-		before := reach.Option{ID: "before " + o.ID, Name: "as before " + o.Name}
+		before := route.Option{ID: "before " + o.ID, Name: "as before " + o.Name}
 		for _, m := range o.Moves {
 			if was := j.Plan().Reach.Result.Placed[m.Thing]; was != "" {
-				before.Moves = append(before.Moves, reach.Place{Thing: m.Thing, Station: was})
+				before.Moves = append(before.Moves, route.Place{Thing: m.Thing, Station: was})
 			}
 		}
 		if len(before.Moves) > 0 && len(before.ID) <= desk.LongestName {

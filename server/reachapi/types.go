@@ -11,14 +11,16 @@ import (
 	"draxel/core/stock"
 	"draxel/core/work"
 	"draxel/server/desk"
+
+	"draxel/core/route"
 )
 
 // ReachView is everything of Reach but the comparison of placements.
 type ReachView struct {
 	Revision    int64              `json:"revision"`
-	Map         reach.Map          `json:"map"`
+	Map         route.Map          `json:"map"`
 	Things      []PlacedThing      `json:"things"` // what can be put somewhere
-	Proposed    []reach.Place      `json:"proposed"`
+	Proposed    []route.Place      `json:"proposed"`
 	Rules       reach.Rules        `json:"rules"`
 	Lines       []reach.Line       `json:"lines"`
 	Wires       []ReachWire        `json:"wires"` // as the lines
@@ -47,7 +49,7 @@ type ReachView struct {
 
 // PlacedThing is a thing with its station.
 type PlacedThing struct {
-	Thing   reach.Thing `json:"thing"`
+	Thing   route.Thing `json:"thing"`
 	Station string      `json:"station,omitempty"`
 	Own     bool        `json:"own,omitempty"` // it was put there itself, and is not there because of what it belongs to
 	Wires   int         `json:"wires"`
@@ -104,7 +106,7 @@ type ClassLine struct {
 type MapRequest struct {
 	ID   string    `json:"id"`
 	Seen int64     `json:"seen"`
-	Map  reach.Map `json:"map"`
+	Map  route.Map `json:"map"`
 
 	Renamed map[string]string `json:"renamed,omitempty"` // stations that got another name, by their old one: what is there goes with it
 }
@@ -121,7 +123,7 @@ type PlacesRequest struct {
 	ID     string        `json:"id"`
 	Seen   int64         `json:"seen"`
 	Reason string        `json:"reason,omitempty"`
-	Places []reach.Place `json:"places"`
+	Places []route.Place `json:"places"`
 }
 
 // SpanRequest decides about one wire; an empty wish takes back what was decided.
@@ -145,7 +147,7 @@ type LengthRequest struct {
 type OptionRequest struct {
 	ID     string       `json:"id"`
 	Seen   int64        `json:"seen"`
-	Option reach.Option `json:"option"`
+	Option route.Option `json:"option"`
 }
 
 // ChooseRequest chooses a way to place things, with the reason.

@@ -1,4 +1,6 @@
-package reach
+// Package route has the map of the places where wires run: stations and the paths between them, what lives at which
+// station, and the shortest permitted ways from one to another.
+package route
 
 import (
 	"cmp"
@@ -61,17 +63,20 @@ func Covers() []Cover { return []Cover{Bare, Tape, Sleeve, Sock} }
 // Adds gives the mm that a cover adds to a bundle's diameter.
 func (c Cover) Adds() float64 { return map[Cover]float64{Tape: 0.8, Sleeve: 2.4, Sock: 3}[c] }
 
-// Bounds of what a person can have measured on a road vehicle, mm.
+// longestPath is how long a path can be that a person has measured on a road vehicle, mm.
+const longestPath = 15000
+
 const (
-	longestPath = 15000
-	longestWire = 40000
-	plainAir    = 40 // °C of the air along a path of which nothing else is said
+	// LongestWire is how long a wire of a road vehicle can be, mm.
+	LongestWire = 40000
+	// PlainAir is the air along a path of which nothing else is said, °C.
+	PlainAir = 40
 )
 
 // Air gives the hottest air along the path, °C.
 func (p *Path) Air() float64 {
 	if p.Heat == 0 {
-		return plainAir
+		return PlainAir
 	}
 	return p.Heat
 }
@@ -193,10 +198,10 @@ type Option struct {
 }
 
 // Over gives the places with the option's laid over them.
-func (o *Option) Over(places []Place) []Place { return with(places, o) }
+func (o *Option) Over(places []Place) []Place { return With(places, o) }
 
-// with gives the places with an option's laid over them.
-func with(places []Place, o *Option) []Place {
+// With gives the places with an option's laid over them.
+func With(places []Place, o *Option) []Place {
 	if o == nil {
 		return places
 	}
@@ -210,9 +215,9 @@ func with(places []Place, o *Option) []Place {
 
 // roads are the usable paths, by station, in the order of their names.
 type roads struct {
-	number   map[string]int // stations
-	stations []Station
-	paths    []Path
+	Number   map[string]int // stations
+	Stations []Station
+	Paths    []Path
 	at       [][]road // by station
 }
 
@@ -221,39 +226,39 @@ type road struct {
 }
 
 func newRoads(m *Map) *roads {
-	r := &roads{number: make(map[string]int, len(m.Stations))}
+	r := &roads{Number: make(map[string]int, len(m.Stations))}
 	there := map[string]bool{}
 	for _, s := range m.Stations {
 		if !there[s.ID] {
-			r.number[s.ID] = len(r.stations)
-			r.stations = append(r.stations, s)
+			r.Number[s.ID] = len(r.Stations)
+			r.Stations = append(r.Stations, s)
 		}
 		there[s.ID] = true
 	}
-	r.at = make([][]road, len(r.stations))
+	r.at = make([][]road, len(r.Stations))
 	known := map[string]bool{}
 	for i := range m.Paths {
 		if p := &m.Paths[i]; p.unusable(there) == "" && !known[p.ID] {
 			known[p.ID] = true
-			r.paths = append(r.paths, *p)
+			r.Paths = append(r.Paths, *p)
 		}
 	}
-	slices.SortFunc(r.paths, func(a, b Path) int { return cmp.Or(finding.Natural(a.ID, b.ID), cmp.Compare(a.ID, b.ID)) })
-	for i := range r.paths {
-		a, b := r.number[r.paths[i].From], r.number[r.paths[i].To]
+	slices.SortFunc(r.Paths, func(a, b Path) int { return cmp.Or(finding.Natural(a.ID, b.ID), cmp.Compare(a.ID, b.ID)) })
+	for i := range r.Paths {
+		a, b := r.Number[r.Paths[i].From], r.Number[r.Paths[i].To]
 		r.at[a] = append(r.at[a], road{i, b})
 		r.at[b] = append(r.at[b], road{i, a})
 	}
 	return r
 }
 
-// group gives a station's service group.
-func (r *roads) group(station int) string { return r.stations[station].Group }
+// Group gives a station's service group.
+func (r *roads) Group(station int) string { return r.Stations[station].Group }
 
-// groupOf gives a path's service group: its own word, else that of its stations where they agree, else none.
-func (r *roads) groupOf(path int) string {
-	p := &r.paths[path]
-	a, b := r.group(r.number[p.From]), r.group(r.number[p.To])
+// GroupOf gives a path's service group: its own word, else that of its stations where they agree, else none.
+func (r *roads) GroupOf(path int) string {
+	p := &r.Paths[path]
+	a, b := r.Group(r.Number[p.From]), r.Group(r.Number[p.To])
 	switch {
 	case p.Group != "":
 		return p.Group

@@ -1,4 +1,4 @@
-package reach
+package route
 
 import (
 	"container/heap"
@@ -31,7 +31,7 @@ type tree struct {
 const tied = 0.5
 
 func (r *roads) shortest(from int, closed []bool) *tree {
-	n := len(r.stations)
+	n := len(r.Stations)
 	t := &tree{from, make([]float64, n), make([]int, n), make([]int, n), make([]int, n)}
 	for i := range n {
 		t.dist[i], t.by[i], t.prev[i], t.equal[i] = math.Inf(1), -1, -1, -1
@@ -49,7 +49,7 @@ func (r *roads) shortest(from int, closed []bool) *tree {
 			if closed != nil && closed[x.path] {
 				continue
 			}
-			d, was, by := t.dist[at.station]+r.paths[x.path].Length, t.dist[x.to], t.by[x.to]
+			d, was, by := t.dist[at.station]+r.Paths[x.path].Length, t.dist[x.to], t.by[x.to]
 			rival := by >= 0 && by != x.path && math.Abs(d-was) <= tied
 			switch {
 			case d < was || d == was && x.path < by:
@@ -77,12 +77,12 @@ func (t *tree) to(r *roads, station int) (Route, bool) {
 		if at == t.from {
 			break
 		}
-		p := &r.paths[t.by[at]]
+		p := &r.Paths[t.by[at]]
 		out.Paths = append(out.Paths, t.by[at])
 		out.Length += p.Length
 		out.Variance += p.sigma() * p.sigma()
 		if e := t.equal[at]; e >= 0 {
-			out.Equal = r.paths[e].ID
+			out.Equal = r.Paths[e].ID
 		}
 	}
 	slices.Reverse(out.Paths)
@@ -90,23 +90,24 @@ func (t *tree) to(r *roads, station int) (Route, bool) {
 	return out, true
 }
 
-// router finds ways and keeps what it found: most wires of a harness share their ends.
-type router struct {
+// Router finds ways and keeps what it found: most wires of a harness share their ends.
+type Router struct {
 	*roads
 	trees map[string]*tree
 }
 
-func newRouter(m *Map) *router { return &router{newRoads(m), map[string]*tree{}} }
+// NewRouter gives one for the usable paths of a map.
+func NewRouter(m *Map) *Router { return &Router{newRoads(m), map[string]*tree{}} }
 
-// between gives the shortest permitted way. It is the same way in both directions.
-func (r *router) between(a, b int, avoid []string) (Route, bool) {
+// Between gives the shortest permitted way. It is the same way in both directions.
+func (r *Router) Between(a, b int, avoid []string) (Route, bool) {
 	from, to := min(a, b), max(a, b)
 	var closed []bool
 	key := fmt.Sprint(from)
 	if len(avoid) > 0 {
-		closed = make([]bool, len(r.paths))
-		for i := range r.paths {
-			closed[i] = slices.Contains(avoid, r.paths[i].ID)
+		closed = make([]bool, len(r.Paths))
+		for i := range r.Paths {
+			closed[i] = slices.Contains(avoid, r.Paths[i].ID)
 		}
 		key += "\x00" + strings.Join(avoid, "\x00")
 	}
@@ -123,11 +124,11 @@ func (r *router) between(a, b int, avoid []string) (Route, bool) {
 	return way, ok
 }
 
-// total is the length of all paths together: no way is longer.
-func (r *roads) total() float64 {
+// Total is the length of all paths together: no way is longer.
+func (r *roads) Total() float64 {
 	sum := 0.0
-	for i := range r.paths {
-		sum += r.paths[i].Length
+	for i := range r.Paths {
+		sum += r.Paths[i].Length
 	}
 	return sum
 }
