@@ -9,12 +9,11 @@ import (
 	"testing"
 	"time"
 
-	"draxel/server/matchapi"
-
 	"github.com/go-rod/rod/lib/input"
 	"github.com/go-rod/rod/lib/proto"
 
 	"draxel/core/match"
+	"draxel/server/matchapi"
 )
 
 func (v *visit) selected() string {

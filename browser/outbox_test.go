@@ -9,12 +9,11 @@ import (
 	"testing"
 	"time"
 
-	"draxel/server/matchapi"
-
 	"github.com/go-rod/rod/lib/input"
 
 	"draxel/core/harness"
 	"draxel/core/match"
+	"draxel/server/matchapi"
 )
 
 // stored counts the decided rows of the Packhorse.

@@ -10,12 +10,11 @@ import (
 	"strings"
 	"testing"
 
-	"draxel/server/pinapi"
-
 	"github.com/go-rod/rod/lib/input"
 	"github.com/go-rod/rod/lib/proto"
 
 	"draxel/core/repin"
+	"draxel/server/pinapi"
 )
 
 // pinned reads the re-pin sheet past the browser.

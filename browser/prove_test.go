@@ -5,8 +5,6 @@ import (
 	"net"
 	"testing"
 
-	"draxel/server/proveapi"
-
 	"github.com/go-rod/rod/lib/input"
 
 	"draxel/core/fact"
@@ -15,6 +13,7 @@ import (
 	"draxel/core/prove"
 	"draxel/core/stored"
 	"draxel/demo"
+	"draxel/server/proveapi"
 	"draxel/standins"
 )
 

@@ -5,13 +5,12 @@ import (
 	"strings"
 	"testing"
 
-	"draxel/server/matchapi"
-	"draxel/server/workapi"
-
 	"github.com/go-rod/rod/lib/input"
 
 	"draxel/core/match"
 	"draxel/server/desk"
+	"draxel/server/matchapi"
+	"draxel/server/workapi"
 )
 
 // The main path of one harness: how a plug is met, another way for a match, the joint and its measuring step in the

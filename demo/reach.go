@@ -8,12 +8,11 @@ import (
 	"draxel/core/gather"
 	"draxel/core/harness"
 	"draxel/core/reach"
+	"draxel/core/route"
 	"draxel/core/stock"
 	"draxel/core/stored"
 	"draxel/core/thin"
 	"draxel/exchange"
-
-	"draxel/core/route"
 )
 
 // lay gives a job the Packhorse's stations and paths, and puts its things there.

@@ -9,9 +9,8 @@ import (
 	"draxel/core/colour"
 	"draxel/core/harness"
 	"draxel/core/reach"
-	"draxel/exchange"
-
 	"draxel/core/route"
+	"draxel/exchange"
 )
 
 // The cut list says of every wire what it needs and how that comes about, and holds nothing that a spreadsheet would

@@ -3,9 +3,8 @@ package server_test
 import (
 	"testing"
 
-	"draxel/server/pinapi"
-
 	"draxel/core/thin"
+	"draxel/server/pinapi"
 )
 
 // What a bench marks as not to be done yet is just what the server refuses, when the steps of that bench are ticked one

@@ -15,10 +15,6 @@ import (
 	"testing"
 	"time"
 
-	"draxel/server/gatherapi"
-	"draxel/server/handoverapi"
-	"draxel/server/jobsapi"
-
 	"github.com/xuri/excelize/v2"
 
 	"draxel/core/gather"
@@ -27,6 +23,9 @@ import (
 	"draxel/core/stored"
 	"draxel/exchange"
 	"draxel/server/desk"
+	"draxel/server/gatherapi"
+	"draxel/server/handoverapi"
+	"draxel/server/jobsapi"
 )
 
 // stopwatch starts; asked later it gives the time since, and whether that is longer than something may take. Counted

@@ -7,11 +7,10 @@ import (
 	"testing"
 	"time"
 
-	"draxel/server/jobsapi"
-	"draxel/server/proveapi"
-
 	"draxel/core/prove"
 	"draxel/server/desk"
+	"draxel/server/jobsapi"
+	"draxel/server/proveapi"
 	"draxel/store"
 )
 

@@ -4,19 +4,17 @@ import (
 	"fmt"
 	"testing"
 
-	"draxel/server/handoverapi"
-	"draxel/server/jobsapi"
-	"draxel/server/thinapi"
-	"draxel/server/workapi"
-
 	"draxel/core/fact"
 	"draxel/core/handover"
+	"draxel/core/route"
 	"draxel/core/stored"
 	"draxel/core/thin"
 	"draxel/demo"
 	"draxel/server/desk"
-
-	"draxel/core/route"
+	"draxel/server/handoverapi"
+	"draxel/server/jobsapi"
+	"draxel/server/thinapi"
+	"draxel/server/workapi"
 )
 
 // round lays a vehicle out as a ring of paths and places every device, connector and splice on it.

@@ -4,11 +4,10 @@ import (
 	"strings"
 	"testing"
 
-	"draxel/server/feedapi"
-	"draxel/server/jobsapi"
-
 	"draxel/core/feed"
 	"draxel/server/desk"
+	"draxel/server/feedapi"
+	"draxel/server/jobsapi"
 )
 
 // What is live is asked for by position; what cannot be asked is refused with a code that stays.

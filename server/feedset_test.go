@@ -10,17 +10,15 @@ import (
 	"strings"
 	"testing"
 
-	"draxel/server/feedapi"
-	"draxel/server/reachapi"
-	"draxel/server/workapi"
-
 	"draxel/core/feed"
 	"draxel/core/harness"
 	"draxel/core/live"
 	"draxel/core/match"
-	"draxel/server/desk"
-
 	"draxel/core/route"
+	"draxel/server/desk"
+	"draxel/server/feedapi"
+	"draxel/server/reachapi"
+	"draxel/server/workapi"
 )
 
 // asked sends a change of Feed and gives the code of the refusal, empty where it was taken.

@@ -4,12 +4,11 @@ import (
 	"strings"
 	"testing"
 
-	"draxel/server/jobsapi"
-
 	"draxel/core/fact"
 	"draxel/core/plan"
 	"draxel/core/stored"
 	"draxel/core/work"
+	"draxel/server/jobsapi"
 )
 
 // Where no step is left the front page does not say that all is done: undecided wires, functions and gates come next,

@@ -10,11 +10,6 @@ import (
 	"strings"
 	"testing"
 
-	"draxel/server/gatherapi"
-	"draxel/server/pinapi"
-	"draxel/server/thinapi"
-	"draxel/server/workapi"
-
 	"draxel/core/gather"
 	"draxel/core/harness"
 	"draxel/core/stored"
@@ -22,6 +17,10 @@ import (
 	"draxel/demo"
 	"draxel/exchange"
 	"draxel/server/desk"
+	"draxel/server/gatherapi"
+	"draxel/server/pinapi"
+	"draxel/server/thinapi"
+	"draxel/server/workapi"
 )
 
 // A list is brought as a file, read, put right and exported with the job.

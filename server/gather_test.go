@@ -6,10 +6,9 @@ import (
 	"fmt"
 	"testing"
 
+	"draxel/server/desk"
 	"draxel/server/gatherapi"
 	"draxel/server/jobsapi"
-
-	"draxel/server/desk"
 )
 
 func TestGatherRefusesAndCorrects(t *testing.T) {

@@ -17,10 +17,6 @@ import (
 	"strings"
 	"testing"
 
-	"draxel/server/handoverapi"
-	"draxel/server/jobsapi"
-	"draxel/server/matchapi"
-
 	"draxel/core/fact"
 	"draxel/core/gather"
 	"draxel/core/handover"
@@ -31,6 +27,9 @@ import (
 	"draxel/core/stored"
 	"draxel/exchange"
 	"draxel/server/desk"
+	"draxel/server/handoverapi"
+	"draxel/server/jobsapi"
+	"draxel/server/matchapi"
 )
 
 // What is open holds the hand-over: refused without a reason, and with one it is kept and printed. What has an owner

@@ -15,12 +15,11 @@ import (
 	"testing"
 	"time"
 
-	"draxel/server/jobsapi"
-
 	"github.com/gin-gonic/gin"
 
 	"draxel/demo"
 	"draxel/server/desk"
+	"draxel/server/jobsapi"
 	"draxel/store"
 )
 

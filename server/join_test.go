@@ -5,10 +5,9 @@ import (
 	"strings"
 	"testing"
 
-	"draxel/server/joinapi"
-
 	"draxel/core/join"
 	"draxel/server/desk"
+	"draxel/server/joinapi"
 )
 
 func function(t testing.TB, v joinapi.JoinView, id string) join.Item {

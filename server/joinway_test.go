@@ -5,12 +5,11 @@ import (
 	"strings"
 	"testing"
 
-	"draxel/server/joinapi"
-	"draxel/server/workapi"
-
 	"draxel/core/join"
 	"draxel/core/papers"
 	"draxel/server/desk"
+	"draxel/server/joinapi"
+	"draxel/server/workapi"
 )
 
 func wayOf(t testing.TB, it join.Item, text string) int {

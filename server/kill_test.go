@@ -22,11 +22,6 @@ import (
 	"testing"
 	"time"
 
-	"draxel/server/gatherapi"
-	"draxel/server/handoverapi"
-	"draxel/server/thinapi"
-	"draxel/server/workapi"
-
 	"draxel/core/gather"
 	"draxel/core/handover"
 	"draxel/core/harness"
@@ -36,6 +31,10 @@ import (
 	"draxel/exchange"
 	"draxel/server"
 	"draxel/server/desk"
+	"draxel/server/gatherapi"
+	"draxel/server/handoverapi"
+	"draxel/server/thinapi"
+	"draxel/server/workapi"
 	"draxel/store"
 )
 

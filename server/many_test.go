@@ -12,14 +12,13 @@ import (
 	"testing"
 	"time"
 
-	"draxel/server/handoverapi"
-	"draxel/server/matchapi"
-
 	"draxel/core/fact"
 	"draxel/core/match"
 	"draxel/core/stored"
 	"draxel/demo"
 	"draxel/server/desk"
+	"draxel/server/handoverapi"
+	"draxel/server/matchapi"
 )
 
 // timed sends a change and gives how long it took and what was answered.

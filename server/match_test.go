@@ -7,10 +7,9 @@ import (
 	"net/http"
 	"testing"
 
-	"draxel/server/matchapi"
-
 	"draxel/core/match"
 	"draxel/server/desk"
+	"draxel/server/matchapi"
 )
 
 func TestDecisionsThatAreRefused(t *testing.T) {

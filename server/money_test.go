@@ -6,16 +6,15 @@ import (
 	"strings"
 	"testing"
 
-	"draxel/server/handoverapi"
-	"draxel/server/jobsapi"
-	"draxel/server/matchapi"
-	"draxel/server/workapi"
-
 	"draxel/core/finding"
 	"draxel/core/handover"
 	"draxel/core/stored"
 	"draxel/demo"
 	"draxel/server/desk"
+	"draxel/server/handoverapi"
+	"draxel/server/jobsapi"
+	"draxel/server/matchapi"
+	"draxel/server/workapi"
 )
 
 func handedOver(t *testing.T) func(*stored.Job) {

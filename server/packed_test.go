@@ -5,10 +5,9 @@ import (
 	"net/http"
 	"testing"
 
-	"draxel/server/thinapi"
-
 	"draxel/core/stored"
 	"draxel/demo"
+	"draxel/server/thinapi"
 )
 
 // What a page reads anew after a key is small: the wires, which change with the facts alone, are not sent again, and

@@ -6,9 +6,6 @@ import (
 	"testing"
 	"time"
 
-	"draxel/server/pinapi"
-	"draxel/server/workapi"
-
 	"draxel/core/finding"
 	"draxel/core/harness"
 	"draxel/core/pin"
@@ -16,6 +13,8 @@ import (
 	"draxel/core/stored"
 	"draxel/demo"
 	"draxel/server/desk"
+	"draxel/server/pinapi"
+	"draxel/server/workapi"
 )
 
 // demoRefit opens the demonstration's re-pin job.

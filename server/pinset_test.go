@@ -6,9 +6,6 @@ import (
 	"strings"
 	"testing"
 
-	"draxel/server/matchapi"
-	"draxel/server/pinapi"
-
 	"draxel/core/finding"
 	"draxel/core/harness"
 	"draxel/core/match"
@@ -16,6 +13,8 @@ import (
 	"draxel/core/repin"
 	"draxel/core/stored"
 	"draxel/server/desk"
+	"draxel/server/matchapi"
+	"draxel/server/pinapi"
 )
 
 func TestOrderExchangeAndParts(t *testing.T) {

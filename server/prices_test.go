@@ -7,10 +7,9 @@ import (
 	"strings"
 	"testing"
 
+	"draxel/server/desk"
 	"draxel/server/handoverapi"
 	"draxel/server/jobsapi"
-
-	"draxel/server/desk"
 )
 
 // The order list as it is given away says nothing new; with prices filled in it comes back, is shown first, and is

@@ -5,9 +5,6 @@ import (
 	"strings"
 	"testing"
 
-	"draxel/server/joinapi"
-	"draxel/server/proveapi"
-
 	"draxel/core/fact"
 	"draxel/core/network"
 	"draxel/core/plan"
@@ -15,6 +12,8 @@ import (
 	"draxel/core/stored"
 	"draxel/exchange"
 	"draxel/server/desk"
+	"draxel/server/joinapi"
+	"draxel/server/proveapi"
 )
 
 // unproved takes out what was measured, noted and programmed in the demonstration.

@@ -9,13 +9,12 @@ import (
 	"strings"
 	"testing"
 
-	"draxel/server/jobsapi"
-	"draxel/server/proveapi"
-	"draxel/server/workapi"
-
 	"draxel/core/harness"
 	"draxel/core/prove"
 	"draxel/server/desk"
+	"draxel/server/jobsapi"
+	"draxel/server/proveapi"
+	"draxel/server/workapi"
 )
 
 // proved is a Packhorse on a server, with what Prove shows of it.

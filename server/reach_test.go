@@ -9,19 +9,17 @@ import (
 	"strings"
 	"testing"
 
-	"draxel/server/pinapi"
-	"draxel/server/reachapi"
-	"draxel/server/workapi"
-
 	"draxel/core/harness"
 	"draxel/core/reach"
+	"draxel/core/route"
 	"draxel/core/stored"
 	"draxel/core/thin"
 	"draxel/core/work"
 	"draxel/demo"
 	"draxel/server/desk"
-
-	"draxel/core/route"
+	"draxel/server/pinapi"
+	"draxel/server/reachapi"
+	"draxel/server/workapi"
 )
 
 // demoJob opens one of the demonstration's jobs: 1 the Packhorse, 2 its fuse block.

@@ -9,6 +9,9 @@ package server
 import (
 	"net/http"
 
+	"github.com/gin-gonic/gin"
+
+	"draxel/server/desk"
 	"draxel/server/feedapi"
 	"draxel/server/gatherapi"
 	"draxel/server/handoverapi"
@@ -20,10 +23,6 @@ import (
 	"draxel/server/reachapi"
 	"draxel/server/thinapi"
 	"draxel/server/workapi"
-
-	"draxel/server/desk"
-
-	"github.com/gin-gonic/gin"
 )
 
 // Server answers requests: the desk takes them in, and each stage has its own.

@@ -13,14 +13,13 @@ import (
 	"testing"
 	"time"
 
-	"draxel/server/jobsapi"
-	"draxel/server/matchapi"
-	"draxel/server/pinapi"
-
 	"draxel/core/match"
 	"draxel/demo"
 	"draxel/server"
 	"draxel/server/desk"
+	"draxel/server/jobsapi"
+	"draxel/server/matchapi"
+	"draxel/server/pinapi"
 	"draxel/store"
 )
 

@@ -11,11 +11,6 @@ import (
 	"strings"
 	"testing"
 
-	"draxel/server/gatherapi"
-	"draxel/server/jobsapi"
-	"draxel/server/thinapi"
-	"draxel/server/workapi"
-
 	"draxel/core/gather"
 	"draxel/core/harness"
 	"draxel/core/stored"
@@ -24,6 +19,10 @@ import (
 	"draxel/demo"
 	"draxel/exchange"
 	"draxel/server/desk"
+	"draxel/server/gatherapi"
+	"draxel/server/jobsapi"
+	"draxel/server/thinapi"
+	"draxel/server/workapi"
 )
 
 // packhorse opens the demonstration's whole harness from its job file.

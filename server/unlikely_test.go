@@ -5,11 +5,10 @@ import (
 	"strings"
 	"testing"
 
-	"draxel/server/matchapi"
-
 	"draxel/core/finding"
 	"draxel/core/match"
 	"draxel/core/stored"
+	"draxel/server/matchapi"
 )
 
 // What a pair was accepted at is noted by the server, stays when the way is changed, and is a finding below even odds.

@@ -5,10 +5,6 @@ import (
 	"strings"
 	"testing"
 
-	"draxel/server/jobsapi"
-	"draxel/server/matchapi"
-	"draxel/server/workapi"
-
 	"draxel/core/finding"
 	"draxel/core/harness"
 	"draxel/core/match"
@@ -16,6 +12,9 @@ import (
 	"draxel/core/wanted"
 	"draxel/core/work"
 	"draxel/server/desk"
+	"draxel/server/jobsapi"
+	"draxel/server/matchapi"
+	"draxel/server/workapi"
 )
 
 // waysOf gives how each pair comes together.

@@ -9,11 +9,10 @@ import (
 	"testing"
 	"time"
 
-	"draxel/server/jobsapi"
-	"draxel/server/matchapi"
-
 	"draxel/core/match"
 	"draxel/server/desk"
+	"draxel/server/jobsapi"
+	"draxel/server/matchapi"
 )
 
 // goes is a change that decides a row: its wire goes.

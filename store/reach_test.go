@@ -6,11 +6,10 @@ import (
 	"testing"
 
 	"draxel/core/reach"
+	"draxel/core/route"
 	"draxel/core/stock"
 	"draxel/core/stored"
 	"draxel/store"
-
-	"draxel/core/route"
 )
 
 // Everything that Reach keeps comes back as it was, subject by subject, and undo takes a move back.

@@ -5,9 +5,8 @@ import (
 
 	"draxel/core/fact"
 	"draxel/core/finding"
-	"draxel/core/stored"
-
 	"draxel/core/route"
+	"draxel/core/stored"
 )
 
 // What comes along is what there was, each with a question where it is looked at; of a job of nothing nothing comes.

@@ -6,9 +6,8 @@ import (
 
 	"draxel/core/feed"
 	"draxel/core/reach"
-	"draxel/core/work"
-
 	"draxel/core/route"
+	"draxel/core/work"
 )
 
 // The kinds of step of Feed.

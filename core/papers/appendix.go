@@ -11,9 +11,8 @@ import (
 	"draxel/core/handover"
 	"draxel/core/harness"
 	"draxel/core/plan"
-	"draxel/core/stored"
-
 	"draxel/core/route"
+	"draxel/core/stored"
 )
 
 // Appendix gives the tables of the book that are about the harness as it lies: what was deleted and where its ends

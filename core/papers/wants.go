@@ -13,12 +13,11 @@ import (
 	"draxel/core/match"
 	"draxel/core/plan"
 	"draxel/core/reach"
+	"draxel/core/route"
 	"draxel/core/stock"
 	"draxel/core/stored"
 	"draxel/core/terminal"
 	"draxel/core/work"
-
-	"draxel/core/route"
 )
 
 // tenthMore is what is ordered beyond what is counted of what comes by the metre or in bags: common practice, no

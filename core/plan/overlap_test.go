@@ -8,10 +8,9 @@ import (
 	"draxel/core/harness"
 	"draxel/core/match"
 	"draxel/core/reach"
+	"draxel/core/route"
 	"draxel/core/stored"
 	"draxel/core/wanted"
-
-	"draxel/core/route"
 )
 
 // meeting is a job on a straight trunk: a unit at "in", a plug of the vehicle at "dash" 400 mm on, and what its wires

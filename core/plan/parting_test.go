@@ -12,10 +12,9 @@ import (
 	"draxel/core/harness"
 	"draxel/core/plan"
 	"draxel/core/reach"
+	"draxel/core/route"
 	"draxel/core/stored"
 	"draxel/core/work"
-
-	"draxel/core/route"
 )
 
 var partings = flag.Uint64("partings", 60, "how many random jobs TestDisconnectsInAStorm goes through")

@@ -9,11 +9,10 @@ import (
 	"draxel/core/match"
 	"draxel/core/plan"
 	"draxel/core/reach"
+	"draxel/core/route"
 	"draxel/core/stored"
 	"draxel/core/thin"
 	"draxel/core/work"
-
-	"draxel/core/route"
 )
 
 // spanned is a job of two wires from a unit to two injectors, on a map that is longer than they are.

@@ -11,9 +11,8 @@ import (
 	"draxel/core/harness"
 	"draxel/core/pack"
 	"draxel/core/reach"
-	"draxel/core/size"
-
 	"draxel/core/route"
+	"draxel/core/size"
 )
 
 func bundle(r *reach.Result, path string) reach.Bundle {

@@ -7,7 +7,6 @@ import (
 
 	"draxel/core/finding"
 	"draxel/core/harness"
-
 	"draxel/core/route"
 )
 

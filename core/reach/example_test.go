@@ -5,7 +5,6 @@ import (
 
 	"draxel/core/harness"
 	"draxel/core/reach"
-
 	"draxel/core/route"
 )
 

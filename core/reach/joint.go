@@ -9,7 +9,6 @@ import (
 
 	"draxel/core/finding"
 	"draxel/core/harness"
-
 	"draxel/core/route"
 )
 

@@ -12,9 +12,8 @@ import (
 	"draxel/core/finding"
 	"draxel/core/harness"
 	"draxel/core/reach"
-	"draxel/core/work"
-
 	"draxel/core/route"
+	"draxel/core/work"
 )
 
 // The joints of random bundles keep the rule, or say why they cannot: no two within the set distance on one path, none

@@ -8,7 +8,6 @@ import (
 
 	"draxel/core/finding"
 	"draxel/core/harness"
-
 	"draxel/core/route"
 )
 

@@ -7,11 +7,10 @@ import (
 	"draxel/core/colour"
 	"draxel/core/harness"
 	"draxel/core/reach"
+	"draxel/core/route"
 	"draxel/core/signal"
 	"draxel/core/size"
 	"draxel/core/stock"
-
-	"draxel/core/route"
 )
 
 // yard is a small vehicle: the unit inside, a wall, the engine with two banks, the fuse block, all in a line but for

@@ -7,7 +7,6 @@ import (
 
 	"draxel/core/finding"
 	"draxel/core/harness"
-
 	"draxel/core/route"
 )
 
@@ -25,8 +24,8 @@ type settled struct {
 // settle gives everything its station: its own, else that of what it belongs to.
 func (r *Result) settle() *settled {
 	d := &r.in.Decisions
-	s := &settled{map[string]*harness.Half{}, map[string]*harness.Device{}, map[string]*harness.Splice{}, map[route.Thing]int{},
-		map[harness.WireID]*Wish{}, map[harness.WireID]*Measured{}, map[harness.Ref]int{}}
+	s := &settled{map[string]*harness.Half{}, map[string]*harness.Device{}, map[string]*harness.Splice{},
+		map[route.Thing]int{}, map[harness.WireID]*Wish{}, map[harness.WireID]*Measured{}, map[harness.Ref]int{}}
 	for i := range r.in.Wires {
 		for _, e := range r.in.Wires[i].Ends {
 			s.crimped[e.At]++

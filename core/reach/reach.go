@@ -14,10 +14,9 @@ package reach
 import (
 	"draxel/core/finding"
 	"draxel/core/harness"
+	"draxel/core/route"
 	"draxel/core/size"
 	"draxel/core/stock"
-
-	"draxel/core/route"
 )
 
 // Wire is a length of wire of the harness as it is to become.

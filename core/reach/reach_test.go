@@ -14,9 +14,8 @@ import (
 	"draxel/core/finding"
 	"draxel/core/harness"
 	"draxel/core/reach"
-	"draxel/core/work"
-
 	"draxel/core/route"
+	"draxel/core/work"
 )
 
 func line(t *testing.T, r *reach.Result, wire harness.WireID) reach.Line {

@@ -7,7 +7,6 @@ import (
 
 	"draxel/core/harness"
 	"draxel/core/reach"
-
 	"draxel/core/route"
 )
 

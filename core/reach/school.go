@@ -38,7 +38,9 @@ func againstSolder(w *Wire, l *Line, path *route.Path) string {
 }
 
 // aboutJoint says why a joint is made so, and what to mind.
-func (r *Result) aboutJoint(s *settled, w *Wire, l *Line, path *route.Path, school School) (why string, cautions []string) {
+func (r *Result) aboutJoint(
+	s *settled, w *Wire, l *Line, path *route.Path, school School,
+) (why string, cautions []string) {
 	asked := s.wish[w.ID] != nil && s.wish[w.ID].School != ""
 	against := againstSolder(w, l, path)
 	switch {

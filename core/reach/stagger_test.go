@@ -9,7 +9,6 @@ import (
 	"draxel/core/harness"
 	"draxel/core/network"
 	"draxel/core/reach"
-
 	"draxel/core/route"
 )
 

@@ -7,9 +7,8 @@ import (
 	"strings"
 
 	"draxel/core/harness"
-	"draxel/core/work"
-
 	"draxel/core/route"
+	"draxel/core/work"
 )
 
 // Step is one thing to do so that the wires reach.
@@ -387,7 +386,8 @@ func (p *planner) cover(joined map[int]string, laid []string) {
 				needs = append(needs, id)
 			}
 		}
-		what := map[route.Cover]string{route.Tape: "Tape", route.Sleeve: "Put the split sleeve on", route.Sock: "Shrink the sock over"}[path.Cover]
+		what := map[route.Cover]string{route.Tape: "Tape", route.Sleeve: "Put the split sleeve on",
+			route.Sock: "Shrink the sock over"}[path.Cover]
 		s := Step{Kind: Dress, Path: path.ID, Minutes: math.Round(p.in.Decisions.Rules.Rates.Cover*path.Length/100) / 10,
 			Text: fmt.Sprintf("%s %s, %.1f mm thick, and put clips and troughs back.", what, path.ID, p.Bundles[b].Laid)}
 		made := work.Check("reach", "cover", path.ID)

@@ -6,7 +6,6 @@ import (
 
 	"draxel/core/finding"
 	"draxel/core/harness"
-
 	"draxel/core/route"
 )
 
@@ -117,9 +116,9 @@ func rearEngine() route.Map {
 			at(bankTwo, 3700, 1050, harness.Engine), at(engineRear, 4100, 700, harness.Engine),
 			at(gearbox, 4600, 1050, harness.Gearbox), at(axle, 4300, 1250, harness.Driveline),
 			at(rear, 4850, 400, harness.Body)},
-		Paths: []route.Path{way(nose, dash, 900, wet), way(dash, pedals, 600), way(nose, battery, 500), way(dash,
-			fuseBlock, 500),
-			way(dash, bulkheadIn, 1700), way(bulkheadIn, unitPlace, 450), way(bulkheadIn, bulkheadOut, 250, wall),
+		Paths: []route.Path{way(nose, dash, 900, wet), way(dash, pedals, 600), way(nose, battery, 500),
+			way(dash, fuseBlock, 500), way(dash, bulkheadIn, 1700), way(bulkheadIn, unitPlace, 450),
+			way(bulkheadIn, bulkheadOut, 250, wall),
 			way(bulkheadOut, engineFront, 450, moving, hot(85)), way(engineFront, bankOne, 500, hot(95)),
 			way(engineFront, bankTwo, 500, hot(95)), way(engineFront, engineRear, 800, hot(95)),
 			way(engineRear, gearbox, 600, hot(90), wet), way(gearbox, axle, 400, wet), way(bulkheadIn, rear, 2100)},

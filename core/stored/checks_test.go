@@ -10,10 +10,9 @@ import (
 	"draxel/core/harness"
 	"draxel/core/match"
 	"draxel/core/reach"
+	"draxel/core/route"
 	"draxel/core/stored"
 	"draxel/core/thin"
-
-	"draxel/core/route"
 )
 
 func of[T any](x T) *T { return &x }

@@ -5,9 +5,8 @@ import (
 	"strings"
 
 	"draxel/core/harness"
-	"draxel/core/thin"
-
 	"draxel/core/route"
+	"draxel/core/thin"
 )
 
 // WithIDs gives the job with connectors named as they are now. Jobs that were kept before named a connector of both

@@ -7,10 +7,9 @@ import (
 	"draxel/core/gather"
 	"draxel/core/harness"
 	"draxel/core/reach"
+	"draxel/core/route"
 	"draxel/core/stored"
 	"draxel/core/thin"
-
-	"draxel/core/route"
 )
 
 // Jobs of old named a connector of both sides after the title of the To table, as it was at the time; what has its name

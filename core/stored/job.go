@@ -18,10 +18,9 @@ import (
 	"draxel/core/pin"
 	"draxel/core/prove"
 	"draxel/core/reach"
+	"draxel/core/route"
 	"draxel/core/thin"
 	"draxel/core/work"
-
-	"draxel/core/route"
 )
 
 // Table is a pinout as it was brought: the cells of the spreadsheet, where they come from, and a person's corrections

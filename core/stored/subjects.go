@@ -20,10 +20,9 @@ import (
 	"draxel/core/pin"
 	"draxel/core/prove"
 	"draxel/core/reach"
+	"draxel/core/route"
 	"draxel/core/thin"
 	"draxel/core/work"
-
-	"draxel/core/route"
 )
 
 // A job is kept as subjects, each a value under a name of its own, so that two people who change different things do

@@ -14,11 +14,10 @@ import (
 	"draxel/core/pin"
 	"draxel/core/prove"
 	"draxel/core/reach"
+	"draxel/core/route"
 	"draxel/core/stored"
 	"draxel/core/thin"
 	"draxel/core/work"
-
-	"draxel/core/route"
 )
 
 // Databases hold these names: what is kept under one of them is found by it for ever.

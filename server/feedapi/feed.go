@@ -15,11 +15,10 @@ import (
 	"draxel/core/harness"
 	"draxel/core/match"
 	"draxel/core/network"
+	"draxel/core/route"
 	"draxel/core/work"
 	"draxel/exchange"
 	"draxel/server/desk"
-
-	"draxel/core/route"
 )
 
 // showFeed gives what is live in every position of the key, and what protects it.

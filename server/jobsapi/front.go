@@ -6,14 +6,13 @@ import (
 	"net/http"
 	"strings"
 
-	"draxel/server/handoverapi"
-
 	"github.com/gin-gonic/gin"
 
 	"draxel/core/finding"
 	"draxel/core/plan"
 	"draxel/core/work"
 	"draxel/server/desk"
+	"draxel/server/handoverapi"
 )
 
 // FrontView is where a job stands and what is next: the page on which it opens.

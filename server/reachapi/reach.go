@@ -10,12 +10,11 @@ import (
 	"draxel/core/finding"
 	"draxel/core/pack"
 	"draxel/core/reach"
+	"draxel/core/route"
 	"draxel/core/size"
 	"draxel/core/work"
 	"draxel/exchange"
 	"draxel/server/desk"
-
-	"draxel/core/route"
 )
 
 func (s *API) showReach(c *gin.Context, j *desk.Computed) error {

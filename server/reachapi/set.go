@@ -11,10 +11,9 @@ import (
 
 	"draxel/core/harness"
 	"draxel/core/reach"
+	"draxel/core/route"
 	"draxel/core/stored"
 	"draxel/server/desk"
-
-	"draxel/core/route"
 )
 
 func badMap(m *route.Map) error {

@@ -7,12 +7,11 @@ import (
 	"draxel/core/pack"
 	"draxel/core/proof"
 	"draxel/core/reach"
+	"draxel/core/route"
 	"draxel/core/size"
 	"draxel/core/stock"
 	"draxel/core/work"
 	"draxel/server/desk"
-
-	"draxel/core/route"
 )
 
 // ReachView is everything of Reach but the comparison of placements.
