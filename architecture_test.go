@@ -26,37 +26,39 @@ func rank(path string) (floor int, known bool) {
 	case p == "core/work", p == "core/circuit", p == "core/route":
 		return 4, true
 	case p == "core/stored":
-		return 7, true
-	case p == "core/fact":
 		return 8, true
-	case p == "core/wanted":
+	case p == "core/fact":
 		return 9, true
-	case p == "core/live", p == "core/repin":
+	case p == "core/wanted":
 		return 10, true
-	case p == "core/proof":
+	case p == "core/live", p == "core/repin":
 		return 11, true
-	case p == "core/plan":
+	case p == "core/proof":
 		return 12, true
-	case p == "core/papers":
+	case p == "core/plan":
 		return 13, true
+	case p == "core/papers":
+		return 14, true
 	case p == "core/network", p == "core/diagram":
 		return 5, true
-	case strings.HasPrefix(p, "core/"): // the stages
+	case p == "core/vehicle":
 		return 6, true
+	case strings.HasPrefix(p, "core/"): // the stages
+		return 7, true
 	case p == "exchange", p == "standins":
-		return 14, true
-	case p == "store", p == "demo":
 		return 15, true
-	case p == "server/desk":
+	case p == "store", p == "demo":
 		return 16, true
-	case p == "server/jobsapi": // it looks at what all stages answer
-		return 18, true
-	case strings.HasPrefix(p, "server/"): // the stages
+	case p == "server/desk":
 		return 17, true
-	case p == "server":
+	case p == "server/jobsapi": // it looks at what all stages answer
 		return 19, true
-	case strings.HasPrefix(p, "cmd/"), p == "browser", strings.HasPrefix(p, "scripts/"):
+	case strings.HasPrefix(p, "server/"): // the stages
+		return 18, true
+	case p == "server":
 		return 20, true
+	case strings.HasPrefix(p, "cmd/"), p == "browser", strings.HasPrefix(p, "scripts/"):
+		return 21, true
 	}
 	return 0, false
 }

@@ -11,10 +11,10 @@ import (
 	"testing"
 	"time"
 
+	"github.com/go-rod/rod/lib/input"
+
 	"draxel/server/gatherapi"
 	"draxel/server/proveapi"
-
-	"github.com/go-rod/rod/lib/input"
 )
 
 // late lets replies to changes whose path ends in one of these come so much later than the change was made, or refuses

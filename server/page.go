@@ -10,9 +10,9 @@ import (
 	"path"
 	"strings"
 
-	"draxel/server/desk"
-
 	"github.com/gin-gonic/gin"
+
+	"draxel/server/desk"
 )
 
 //go:embed all:dist

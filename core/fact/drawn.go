@@ -6,18 +6,18 @@ import (
 	"slices"
 	"strings"
 
-	"draxel/core/feed"
 	"draxel/core/gather"
 	"draxel/core/harness"
 	"draxel/core/network"
 	"draxel/core/signal"
 	"draxel/core/stored"
+	"draxel/core/vehicle"
 )
 
 // Drawn draws the network of a harness with what stands in the vehicle.
 func (f *Facts) Drawn(
 	h harness.Harness,
-	facts *feed.Facts,
+	facts *vehicle.Facts,
 	wires map[harness.WireID]network.Length,
 ) (*network.Drawn, error) {
 	for i := range f.Laid.Loom.Wires {
@@ -80,10 +80,10 @@ func (f *Facts) resistances() map[harness.WireID]float64 {
 
 // keyContacts makes contacts of the key of what was measured at an ignition switch: from the cavity that is live with
 // the key off to each that is live in other positions. A reading outranks what a list says of the same cavity.
-func (f *Facts) keyContacts(all []gather.Measurement, lines []feed.Line) []feed.Line {
+func (f *Facts) keyContacts(all []gather.Measurement, lines []vehicle.Line) []vehicle.Line {
 	table := gather.KeyTable(slices.Clone(all))
 	source := map[string]string{}
-	keys := feed.KeySwitches(f.seenEnds(), lines)
+	keys := vehicle.KeySwitches(f.seenEnds(), lines)
 	atSwitch := func(connector string) bool {
 		return slices.ContainsFunc(f.Laid.Loom.Connectors,
 			func(h harness.Half) bool { return h.ID == connector && keys[h.Device] })
@@ -109,20 +109,20 @@ func (f *Facts) keyContacts(all []gather.Measurement, lines []feed.Line) []feed.
 		}
 		measured := map[string]string{"switch": "key " + l.At.String(), "from": from, "to": l.At.String(),
 			"closed": strings.Join(closed, ", ")}
-		at := slices.IndexFunc(lines, func(x feed.Line) bool { return x.Cells["to"] == l.At.String() })
+		at := slices.IndexFunc(lines, func(x vehicle.Line) bool { return x.Cells["to"] == l.At.String() })
 		if at >= 0 {
 			measured["switch"], measured["from"] = lines[at].Cells["switch"], cmp.Or(lines[at].Cells["from"], from)
 			lines = slices.Clone(lines)
 			lines[at].Cells = measured
 			continue
 		}
-		lines = append(lines, feed.Line{Cells: measured})
+		lines = append(lines, vehicle.Line{Cells: measured})
 	}
 	return lines
 }
 
 // seenEnds gives the ends of wires at devices, as Feed looks at them.
-func (f *Facts) seenEnds() []feed.Seen {
+func (f *Facts) seenEnds() []vehicle.Seen {
 	at := map[string]*harness.Half{}
 	for i := range f.Laid.Loom.Connectors {
 		at[f.Laid.Loom.Connectors[i].ID] = &f.Laid.Loom.Connectors[i]
@@ -131,12 +131,12 @@ func (f *Facts) seenEnds() []feed.Seen {
 	for i := range f.Laid.Loom.Devices {
 		kinds[f.Laid.Loom.Devices[i].ID] = f.Laid.Loom.Devices[i].Kind
 	}
-	var ends []feed.Seen
+	var ends []vehicle.Seen
 	for i := range f.Laid.Loom.Wires {
 		w := &f.Laid.Loom.Wires[i]
 		for _, e := range w.Ends {
 			if h := at[e.At.Connector]; h != nil {
-				ends = append(ends, feed.Seen{At: e.At, Device: h.Device, Kind: kinds[h.Device], Signal: w.Signal,
+				ends = append(ends, vehicle.Seen{At: e.At, Device: h.Device, Kind: kinds[h.Device], Signal: w.Signal,
 					Text: w.Function, Square: w.Size})
 			}
 		}
@@ -145,11 +145,11 @@ func (f *Facts) seenEnds() []feed.Seen {
 }
 
 // UsualFeeds proposes what a vehicle usually has, for each of Feed's lists in which the job has no line yet.
-func UsualFeeds(j stored.Job, f *Facts) []feed.Proposed {
+func UsualFeeds(j stored.Job, f *Facts) []vehicle.Proposed {
 	lists, _ := stored.FeedLists(j.FeedSheets()) // one that cannot be read is said where the facts are read
 	lines := map[string]int{}
 	for list, rows := range lists {
 		lines[list] = len(rows)
 	}
-	return feed.Usual(f.seenEnds(), lines)
+	return vehicle.Usual(f.seenEnds(), lines)
 }

@@ -8,7 +8,6 @@ import (
 	"maps"
 	"slices"
 
-	"draxel/core/feed"
 	"draxel/core/finding"
 	"draxel/core/gather"
 	"draxel/core/harness"
@@ -18,6 +17,7 @@ import (
 	"draxel/core/part"
 	"draxel/core/stored"
 	"draxel/core/thin"
+	"draxel/core/vehicle"
 )
 
 // Facts are what was found.
@@ -40,7 +40,7 @@ type Facts struct {
 	// What must be settled before the first cut, whatever is cut: it holds the gate.
 	Unsettled []string
 	Log       []gather.Unplugged                // what was unplugged to see what happens
-	Feed      *feed.Facts                       // what stands in the vehicle beside its wires, nil where nobody has said
+	Feed      *vehicle.Facts                    // what stands in the vehicle beside its wires, nil where nobody has said
 	Parts     map[harness.WireID]network.Length // what the wires of added parts are
 	Readings  map[match.Side]gather.Reading     // how the tables of the two sides were read
 }
@@ -209,7 +209,7 @@ type listReads struct {
 
 // lists are those of what stands in the vehicle, or why one cannot be read.
 type lists struct {
-	lines map[string][]feed.Line
+	lines map[string][]vehicle.Line
 	err   error
 }
 
@@ -226,15 +226,15 @@ type standReads struct {
 }
 
 // stands is what stands in the vehicle beside its wires, nil where nobody has said.
-type stands struct{ facts *feed.Facts }
+type stands struct{ facts *vehicle.Facts }
 
 func standing(r standReads) *stands {
 	if len(r.Lists.lines) == 0 {
 		return &stands{}
 	}
 	lines := maps.Clone(r.Lists.lines)
-	lines[feed.Switches] = r.Found.keyContacts(r.Readings, lines[feed.Switches])
-	facts := feed.Read(lines)
+	lines[vehicle.Switches] = r.Found.keyContacts(r.Readings, lines[vehicle.Switches])
+	facts := vehicle.Read(lines)
 	return &stands{&facts}
 }
 

@@ -8,6 +8,7 @@ import (
 
 	"draxel/core/feed"
 	"draxel/core/network"
+	"draxel/core/vehicle"
 )
 
 // Whatever stands in the lists, in any order and at any place, is reckoned or refused: no volts are lost, nothing is
@@ -22,11 +23,11 @@ func TestAnythingInTheLists(t *testing.T) {
 		r := rand.New(rand.NewPCG(seed, 41))
 		v := sound()
 		for list, fields := range map[string][]string{
-			feed.Sources:  {"source", "kind", "plus", "minus", "volts", "amps", "idle", "capacity", "ohms"},
-			feed.Fuses:    {"fuse", "rating", "kind", "in", "out"},
-			feed.Switches: {"switch", "from", "to", "closed"}, feed.Relays: {"relay", "coilplus", "coilminus", "common",
+			vehicle.Sources:  {"source", "kind", "plus", "minus", "volts", "amps", "idle", "capacity", "ohms"},
+			vehicle.Fuses:    {"fuse", "rating", "kind", "in", "out"},
+			vehicle.Switches: {"switch", "from", "to", "closed"}, vehicle.Relays: {"relay", "coilplus", "coilminus", "common",
 				"make", "break", "ohms", "amps"},
-			feed.Cables: {"cable", "from", "to", "size", "length", "ohms"}, feed.Loads: {"load", "plus", "minus", "amps",
+			vehicle.Cables: {"cable", "from", "to", "size", "length", "ohms"}, vehicle.Loads: {"load", "plus", "minus", "amps",
 				"volts", "kind", "switch"},
 		} {
 			for n := range r.IntN(5) {

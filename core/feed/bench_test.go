@@ -6,20 +6,21 @@ import (
 
 	"draxel/core/feed"
 	"draxel/core/harness"
+	"draxel/core/vehicle"
 )
 
 // BenchmarkFeed reckons a vehicle of so many wires in every position of the key, with all findings.
 func BenchmarkFeed(b *testing.B) {
 	for _, size := range []int{100, 1000} {
-		v := sound().with(feed.Fuses, "fuse=main; rating=40; in=battery +; out=main bus")
+		v := sound().with(vehicle.Fuses, "fuse=main; rating=40; in=battery +; out=main bus")
 		for i := range size {
 			from := fmt.Sprintf("F-%d", 10+i/4)
 			if i%4 == 0 {
-				v.lists[feed.Fuses] = append(v.lists[feed.Fuses], fmt.Sprintf("fuse=x%d; rating=10; in=IG; out=%s",
+				v.lists[vehicle.Fuses] = append(v.lists[vehicle.Fuses], fmt.Sprintf("fuse=x%d; rating=10; in=IG; out=%s",
 					i, from))
 			}
 			v.wires = append(v.wires, harness.WireID(fmt.Sprintf("X%d %s Z%d-1 0.75 Horn", i, from, i)))
-			v.lists[feed.Loads] = append(v.lists[feed.Loads],
+			v.lists[vehicle.Loads] = append(v.lists[vehicle.Loads],
 				fmt.Sprintf("load=load %d; plus=Z%d-1; minus=body; amps=0.2", i, i))
 		}
 		in := v.input(b)

@@ -7,6 +7,7 @@ import (
 
 	"draxel/core/harness"
 	"draxel/core/network"
+	"draxel/core/vehicle"
 )
 
 // Block is a fuse and relay block of one's own. In the harness it is a connector of its name: a cavity for what each
@@ -269,7 +270,7 @@ func (b *Block) RelayName(relay string) string { return b.ID + " " + relay }
 const fuseless = 10
 
 // rated gives the rating in A by which a fuse is drawn, and notes where it is to be reckoned.
-func (f *Facts) rated(fuse string, said float64) float64 {
+func rated(f *vehicle.Facts, fuse string, said float64) float64 {
 	if said == 0 {
 		f.Reckoned[fuse] = true
 		return fuseless
@@ -278,7 +279,7 @@ func (f *Facts) rated(fuse string, said float64) float64 {
 }
 
 // Add puts the block into what stands in the vehicle.
-func (b *Block) Add(f *Facts) {
+func (b *Block) Add(f *vehicle.Facts) {
 	in := &f.Inside
 	link := func(name, from, to string) {
 		in.Cables = append(in.Cables, network.Cable{Name: name, From: from, To: to, Ohms: network.StudOhms})
@@ -292,7 +293,7 @@ func (b *Block) Add(f *Facts) {
 		}
 		link(b.ID+" inlet "+g.Name, b.At(b.in(i)).String(), bus)
 		if g.Fused {
-			in.Slots = append(in.Slots, network.Slot{Name: b.main(g), In: g.From, Out: b.main(g), Rating: f.rated(b.main(g),
+			in.Slots = append(in.Slots, network.Slot{Name: b.main(g), In: g.From, Out: b.main(g), Rating: rated(f, b.main(g),
 				g.Main)})
 			f.Slow[b.main(g)] = true
 		}
@@ -300,7 +301,7 @@ func (b *Block) Add(f *Facts) {
 	for i := range b.Slots {
 		s := &b.Slots[i]
 		name := b.At(s.Name).String()
-		in.Slots = append(in.Slots, network.Slot{Name: name, In: b.bus(s.Group), Out: name, Rating: f.rated(name, s.Amps)})
+		in.Slots = append(in.Slots, network.Slot{Name: name, In: b.bus(s.Group), Out: name, Rating: rated(f, name, s.Amps)})
 		f.Slow[name] = s.Slow
 	}
 	for i := range b.Relays {

@@ -9,6 +9,7 @@ import (
 	"draxel/core/network"
 	"draxel/core/signal"
 	"draxel/core/size"
+	"draxel/core/vehicle"
 )
 
 // own is a block with a battery group behind a main fuse, an ignition group, and a group through a relay.
@@ -149,10 +150,10 @@ func TestABlockInAVehicle(t *testing.T) {
 	v := sound()
 	v.wires = append(v.wires, "W20 FB-in1 B-1 10 Feed", "W21 FB-in2 K-1 1 Ignition feed", "W22 FB-3 H-1 2.5 Heater",
 		"W23 FB-4 H-2 2.5 Second heater", "W24 FB-R1.85 G-1 0.5 Relay coil ground")
-	v = v.with(feed.Switches, "switch=key to block; from=battery +; to=K-1; closed=run crank").
-		with(feed.Cables, "cable=to block; from=FB main battery; to=B-1; ohms=0.001").
-		with(feed.Loads, "load=heater; plus=H-1; minus=body; amps=12.5").
-		with(feed.Loads, "load=second heater; plus=H-2; minus=body; amps=3")
+	v = v.with(vehicle.Switches, "switch=key to block; from=battery +; to=K-1; closed=run crank").
+		with(vehicle.Cables, "cable=to block; from=FB main battery; to=B-1; ohms=0.001").
+		with(vehicle.Loads, "load=heater; plus=H-1; minus=body; amps=12.5").
+		with(vehicle.Loads, "load=second heater; plus=H-2; minus=body; amps=3")
 	b := own()
 	b.Groups[1].From = "K-1"
 	v.block = &b
@@ -216,7 +217,7 @@ func TestABlockInAVehicle(t *testing.T) {
 // found.
 func TestAFuseThatIsChanged(t *testing.T) {
 	in := sound().input(t)
-	facts := in.Facts.Decided(feed.Decisions{Rated: []feed.Rated{{Fuse: "2", Amps: 5}, {Fuse: "99", Amps: 5}}})
+	facts := feed.Decided(in.Facts, feed.Decisions{Rated: []feed.Rated{{Fuse: "2", Amps: 5}, {Fuse: "99", Amps: 5}}})
 	if facts.Was["2"] == 0 || facts.Was["2"] == 5 || len(facts.Findings) != len(in.Facts.Findings)+1 {
 		t.Errorf("was %v, found %v", facts.Was, facts.Findings)
 	}

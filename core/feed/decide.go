@@ -6,6 +6,7 @@ import (
 	"slices"
 
 	"draxel/core/finding"
+	"draxel/core/vehicle"
 )
 
 // Decisions are what a person chose for this stage.
@@ -33,12 +34,12 @@ func (r *Rated) Check() error {
 
 // Decided gives the facts with what was decided in them: what will stand in the vehicle. The facts are not changed;
 // where nobody has said anything they are nil.
-func (f *Facts) Decided(d Decisions) *Facts {
+func Decided(f *vehicle.Facts, d Decisions) *vehicle.Facts {
 	if d.Block == nil && (f == nil || len(d.Rated) == 0) {
 		return f
 	}
 	if f == nil {
-		empty := Read(nil)
+		empty := vehicle.Read(nil)
 		f = &empty
 	}
 	out := *f

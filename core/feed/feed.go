@@ -1,3 +1,6 @@
+// Package feed says what is live, what it carries and what protects it: power, fuses, relays and grounds. What stands
+// in the vehicle comes from core/vehicle; Compute asks the network in every position of the key, and finds what is
+// wrong; Ask asks it what if.
 package feed
 
 import (
@@ -10,6 +13,7 @@ import (
 	"draxel/core/harness"
 	"draxel/core/network"
 	"draxel/core/size"
+	"draxel/core/vehicle"
 )
 
 // Wire is what is known of a wire or a cable.
@@ -39,7 +43,7 @@ func (r *Result) drawnAs(name harness.WireID) (int32, bool) {
 // Input is what Compute works on.
 type Input struct {
 	Drawn *network.Drawn
-	Facts *Facts
+	Facts *vehicle.Facts
 	Wires map[harness.WireID]Wire // and the cables of the lists
 	// Contacts is what the contacts of cavities carry for long, A, by the cavity's name, where its width is known.
 	Contacts map[string]float64
@@ -66,7 +70,7 @@ func Positions() []Position {
 // Result is what the network says.
 type Result struct {
 	Drawn       *network.Drawn
-	Facts       *Facts
+	Facts       *vehicle.Facts
 	States      []*network.State // by Positions
 	Fuses       []Protected
 	Unprotected []Bare
@@ -159,7 +163,7 @@ func most(states []*network.State, full *network.State) []float64 {
 
 // Worst gives by element of a network the most A that it carries for long: standing in run, with the engine running,
 // and with everything on.
-func Worst(drawn *network.Drawn, facts *Facts) ([]float64, error) {
+func Worst(drawn *network.Drawn, facts *vehicle.Facts) ([]float64, error) {
 	r := &Result{Drawn: drawn, Facts: facts}
 	all := Positions()
 	out := make([]float64, len(drawn.Elements))

@@ -13,17 +13,18 @@ import (
 	"draxel/core/network"
 	"draxel/core/signal"
 	"draxel/core/size"
+	"draxel/core/vehicle"
 )
 
-// vehicle is a small one: a unit U with feeds, ground and outputs, an injector, a lamp, and what a test says stands
+// small is a small vehicle: a unit U with feeds, ground and outputs, an injector, a lamp, and what a test says stands
 // there. A wire is "id from to mm² function".
-type vehicle struct {
+type small struct {
 	wires []harness.WireID
 	lists map[string][]string // a line is field=text; field=text
 	block *feed.Block
 }
 
-func (v vehicle) compute(t testing.TB) *feed.Result {
+func (v small) compute(t testing.TB) *feed.Result {
 	t.Helper()
 	r, err := feed.Compute(v.input(t))
 	if err != nil {
@@ -32,7 +33,7 @@ func (v vehicle) compute(t testing.TB) *feed.Result {
 	return r
 }
 
-func (v vehicle) input(t testing.TB) feed.Input {
+func (v small) input(t testing.TB) feed.Input {
 	t.Helper()
 	in, err := v.reckon(t)
 	if err != nil {
@@ -42,7 +43,7 @@ func (v vehicle) input(t testing.TB) feed.Input {
 }
 
 // reckon gives what Compute works on, and why it cannot be drawn.
-func (v vehicle) reckon(t testing.TB) (feed.Input, error) {
+func (v small) reckon(t testing.TB) (feed.Input, error) {
 	t.Helper()
 	loom := harness.Loom{Devices: []harness.Device{{ID: "unit", Kind: harness.Unit}, {ID: "injector 1"}, {ID: "pump"},
 		{ID: "charge lamp"}, {ID: "ground point", Kind: harness.Grounds}, {ID: "coolant sensor", Owner: harness.Engine},
@@ -77,10 +78,10 @@ func (v vehicle) reckon(t testing.TB) (feed.Input, error) {
 		known[w.ID] = feed.Wire{Square: size.Section(square), Mm: 1000,
 			Carries: size.Section(square).Ampacity(size.ClassB, 60, 1)}
 	}
-	lists := map[string][]feed.Line{}
+	lists := map[string][]vehicle.Line{}
 	for kind, lines := range v.lists {
 		for i, line := range lines {
-			l := feed.Line{Line: i + 2, Cells: map[string]string{}}
+			l := vehicle.Line{Line: i + 2, Cells: map[string]string{}}
 			for _, cell := range strings.Split(line, "; ") {
 				k, text, _ := strings.Cut(cell, "=")
 				l.Cells[k] = text
@@ -88,8 +89,8 @@ func (v vehicle) reckon(t testing.TB) (feed.Input, error) {
 			lists[kind] = append(lists[kind], l)
 		}
 	}
-	read := feed.Read(lists)
-	facts := read.Decided(feed.Decisions{Block: v.block})
+	read := vehicle.Read(lists)
+	facts := feed.Decided(&read, feed.Decisions{Block: v.block})
 	if v.block != nil {
 		loom.Devices = append(loom.Devices, v.block.Device())
 		loom.Connectors[half["FB"]] = v.block.Half()
@@ -112,32 +113,32 @@ func codes(all []finding.Finding) string {
 }
 
 // sound is a vehicle in which nothing is wrong.
-func sound() vehicle {
-	return vehicle{
+func sound() small {
+	return small{
 		wires: []harness.WireID{"W1 F-1 U-1 1 Battery feed", "W2 F-2 U-2 1 Ignition feed", "W3 U-3 G-1 2.5 Power ground",
 			"W4 F-2 J-1 1 Injector supply",
 			"W5 U-4 J-2 0.75 Injector 1, control"},
 		lists: map[string][]string{
-			feed.Sources: {"source=battery; kind=battery; plus=battery +; amps=600; capacity=60",
+			vehicle.Sources: {"source=battery; kind=battery; plus=battery +; amps=600; capacity=60",
 				"source=alternator; kind=alternator; plus=battery +; amps=70; idle=30"},
-			feed.Fuses:    {"fuse=1; rating=10; in=battery +; out=F-1", "fuse=2; rating=10; in=IG; out=F-2"},
-			feed.Switches: {"switch=key; from=main bus; to=IG; closed=run, crank"},
-			feed.Relays:   {},
-			feed.Cables: {"cable=ground cable; from=ground point; to=battery −; size=25; length=600",
+			vehicle.Fuses:    {"fuse=1; rating=10; in=battery +; out=F-1", "fuse=2; rating=10; in=IG; out=F-2"},
+			vehicle.Switches: {"switch=key; from=main bus; to=IG; closed=run, crank"},
+			vehicle.Relays:   {},
+			vehicle.Cables: {"cable=ground cable; from=ground point; to=battery −; size=25; length=600",
 				"cable=block cable; from=engine block; to=battery −; size=25; length=600",
 				"cable=body cable; from=body; to=battery −; size=16; length=400"},
-			feed.Loads: {},
+			vehicle.Loads: {},
 		},
 	}
 }
 
-func (v vehicle) with(list string, lines ...string) vehicle {
+func (v small) with(list string, lines ...string) small {
 	v.lists = copied(v.lists)
 	v.lists[list] = append(slices.Clone(v.lists[list]), lines...)
 	return v
 }
 
-func (v vehicle) put(list string, line int, text string) vehicle {
+func (v small) put(list string, line int, text string) small {
 	v.lists = copied(v.lists)
 	v.lists[list] = slices.Clone(v.lists[list])
 	v.lists[list][line] = text
@@ -154,88 +155,88 @@ func copied(m map[string][]string) map[string][]string {
 
 // A vehicle with one mistake of each kind has that finding and no other; without it, none.
 func TestOneMistakeOfEachKind(t *testing.T) {
-	base := sound().with(feed.Fuses, "fuse=main; rating=40; in=battery +; out=main bus")
+	base := sound().with(vehicle.Fuses, "fuse=main; rating=40; in=battery +; out=main bus")
 	if got := codes(base.compute(t).Findings); got != "" {
 		t.Fatalf("nothing is wrong, and there is %q", got)
 	}
 	for name, c := range map[string]struct {
-		v    vehicle
+		v    small
 		want string
 	}{
-		"a fuse above its wire": {base.put(feed.Fuses, 1, "fuse=2; rating=125; in=IG; out=F-2"),
+		"a fuse above its wire": {base.put(vehicle.Fuses, 1, "fuse=2; rating=125; in=IG; out=F-2"),
 			"fuse-above-wire"},
-		"a fuse above its wire that saves it in a short": {base.put(feed.Fuses, 1, "fuse=2; rating=30; in=IG; out=F-2"),
+		"a fuse above its wire that saves it in a short": {base.put(vehicle.Fuses, 1, "fuse=2; rating=30; in=IG; out=F-2"),
 			"fuse-short-only"},
-		"a slow one, of which that is not known": {base.put(feed.Fuses, 1,
+		"a slow one, of which that is not known": {base.put(vehicle.Fuses, 1,
 			"fuse=2; rating=30; kind=slow blade; in=IG; out=F-2"), "fuse-above-wire"},
-		"a load near the fuse": {base.with(feed.Loads, "load=heater; plus=F-2; minus=body; amps=6"),
+		"a load near the fuse": {base.with(vehicle.Loads, "load=heater; plus=F-2; minus=body; amps=6"),
 			"fuse-loaded"},
-		"a load above the fuse": {base.with(feed.Loads, "load=heater; plus=F-2; minus=body; amps=14"),
+		"a load above the fuse": {base.with(vehicle.Loads, "load=heater; plus=F-2; minus=body; amps=14"),
 			"fuse-opens"},
-		"no fuse before it": {base.put(feed.Fuses, 0,
-			"fuse=1; rating=10; in=elsewhere; out=nowhere").with(feed.Cables,
+		"no fuse before it": {base.put(vehicle.Fuses, 0,
+			"fuse=1; rating=10; in=elsewhere; out=nowhere").with(vehicle.Cables,
 			"cable=bridge; from=battery +; to=F-1; ohms=0.001"), "unprotected"},
-		"a feed that drops in crank": {base.put(feed.Switches, 0,
+		"a feed that drops in crank": {base.put(vehicle.Switches, 0,
 			"switch=key; from=main bus; to=IG; closed=accessory, run"), "feed-drops-in-crank"},
-		"a feed that is not there": {base.put(feed.Switches, 0,
+		"a feed that is not there": {base.put(vehicle.Switches, 0,
 			"switch=key; from=main bus; to=IG; closed=off"), "unit-not-fed"},
-		"a coil without ground": {base.with(feed.Relays,
+		"a coil without ground": {base.with(vehicle.Relays,
 			"relay=K1; coilplus=IG; coilminus=nothing; common=main bus; make=out"), "coil-no-ground"},
-		"a coil without a feed": {base.with(feed.Relays,
+		"a coil without a feed": {base.with(vehicle.Relays,
 			"relay=K1; coilplus=nothing; coilminus=body; common=main bus; make=out"), "coil-not-fed"},
-		"both ends of a coil fed": {base.with(feed.Relays,
+		"both ends of a coil fed": {base.with(vehicle.Relays,
 			"relay=K1; coilplus=IG; coilminus=F-2; common=main bus; make=out"), "coil-both-ends-fed"},
-		"a contact too weak": {base.with(feed.Relays,
-			"relay=K1; coilplus=IG; coilminus=body; common=main bus; make=out; amps=10").with(feed.Loads,
+		"a contact too weak": {base.with(vehicle.Relays,
+			"relay=K1; coilplus=IG; coilminus=body; common=main bus; make=out; amps=10").with(vehicle.Loads,
 			"load=fan; plus=out; minus=body; amps=20"), "contact-overloaded"},
-		"a relay that buzzes": {base.with(feed.Relays,
+		"a relay that buzzes": {base.with(vehicle.Relays,
 			"relay=K1; coilplus=own; coilminus=body; common=IG; break=own"), "relay-buzzes"},
-		"a ground that is lifted": {base.put(feed.Cables, 2,
-			"cable=body cable; from=body; to=battery −; ohms=0.03").with(feed.Loads,
+		"a ground that is lifted": {base.put(vehicle.Cables, 2,
+			"cable=body cable; from=body; to=battery −; ohms=0.03").with(vehicle.Loads,
 			"load=winch; plus=main bus; minus=body; amps=6"), "ground-lifted"},
-		"a ground led to nothing": {base.put(feed.Cables, 2,
-			"cable=body cable; from=body; to=elsewhere; ohms=0.003").with(feed.Loads,
+		"a ground led to nothing": {base.put(vehicle.Cables, 2,
+			"cable=body cable; from=body; to=elsewhere; ohms=0.003").with(vehicle.Loads,
 			"load=heater; plus=F-2; minus=body; amps=2"), "ground-lost"},
-		"a thin ground": {base.put(feed.Cables, 1,
-			"cable=block cable; from=engine block; to=battery −; size=10; length=600").put(feed.Cables, 0,
-			"cable=ground cable; from=ground point; to=battery −; size=10; length=600").put(feed.Cables, 2,
-			"cable=body cable; from=body; to=battery −; size=10; length=400").with(feed.Cables,
+		"a thin ground": {base.put(vehicle.Cables, 1,
+			"cable=block cable; from=engine block; to=battery −; size=10; length=600").put(vehicle.Cables, 0,
+			"cable=ground cable; from=ground point; to=battery −; size=10; length=600").put(vehicle.Cables, 2,
+			"cable=body cable; from=body; to=battery −; size=10; length=400").with(vehicle.Cables,
 			"cable=starter cable; from=battery +; to=starter post; size=35; length=900"), "ground-thinner"},
-		"a fuse below its like": {base.put(feed.Fuses, 1,
-			"fuse=2; rating=10; in=IG2; out=F-2").with(feed.Fuses, "fuse=group; rating=15; in=IG; out=IG2"), "not-selective"},
+		"a fuse below its like": {base.put(vehicle.Fuses, 1,
+			"fuse=2; rating=10; in=IG2; out=F-2").with(vehicle.Fuses, "fuse=group; rating=15; in=IG; out=IG2"), "not-selective"},
 		"a quick fuse before a motor": {motor(base), "fuse-quick"},
-		"two fuses on one circuit":    {base.with(feed.Fuses, "fuse=third; rating=10; in=main bus; out=F-2"), "two-feeds"},
-		"something left on": {base.with(feed.Loads, "load=amplifier; plus=F-1; minus=body; amps=1.5"),
+		"two fuses on one circuit":    {base.with(vehicle.Fuses, "fuse=third; rating=10; in=main bus; out=F-2"), "two-feeds"},
+		"something left on": {base.with(vehicle.Loads, "load=amplifier; plus=F-1; minus=body; amps=1.5"),
 			"stays-awake"},
-		"an alternator too small": {base.put(feed.Sources, 1,
+		"an alternator too small": {base.put(vehicle.Sources, 1,
 			"source=alternator; kind=alternator; plus=battery +; amps=70; idle=1"), "alternator-idle"},
-		"a starter fed in run": {base.with(feed.Loads,
+		"a starter fed in run": {base.with(vehicle.Loads,
 			"load=starter; plus=F-2; minus=engine block; amps=3"), "starter-fed"},
-		"a short by the plan": {base.with(feed.Cables,
+		"a short by the plan": {base.with(vehicle.Cables,
 			"cable=wrong; from=battery +; to=body; ohms=0.001"), "source-shorted unit-not-fed ground-lifted " +
 			"unprotected"},
-		"sources in a loop": {base.with(feed.Sources,
+		"sources in a loop": {base.with(vehicle.Sources,
 			"source=second; plus=battery +; minus=body; volts=24"), "source-shorted sources-in-a-loop"},
-		"a wire with too much on it": {base.put(feed.Fuses, 1,
-			"fuse=2; rating=60; in=IG; out=F-2").with(feed.Loads, "load=winch; plus=J-1; minus=body; amps=40"),
+		"a wire with too much on it": {base.put(vehicle.Fuses, 1,
+			"fuse=2; rating=60; in=IG; out=F-2").with(vehicle.Loads, "load=winch; plus=J-1; minus=body; amps=40"),
 			"alternator-idle fuse-above-wire fuse-opens wire-overloaded"},
 		"an alternator past a cut-off": {masterSwitch(), "alternator-keeps-alive"},
-		"an alternator past a cut-off, and no unit on it": {masterSwitch().put(feed.Switches, 0,
-			"switch=key; from=main bus; to=IG; closed=off").with(feed.Loads, "load=radio; plus=main bus; "+
+		"an alternator past a cut-off, and no unit on it": {masterSwitch().put(vehicle.Switches, 0,
+			"switch=key; from=main bus; to=IG; closed=off").with(vehicle.Loads, "load=radio; plus=main bus; "+
 			"minus=body; amps=1"),
 			"alternator-keeps-alive unit-not-fed"},
-		"a lamp that feeds a bus back": {base.with(feed.Loads, "load=dash lamp; plus=battery +; minus=IG; amps=1"),
+		"a lamp that feeds a bus back": {base.with(vehicle.Loads, "load=dash lamp; plus=battery +; minus=IG; amps=1"),
 			"back-feed"},
-		"a lamp that feeds back what no unit hangs on": {base.with(feed.Switches,
-			"switch=second; from=main bus; to=ACC; closed=accessory").with(feed.Loads,
+		"a lamp that feeds back what no unit hangs on": {base.with(vehicle.Switches,
+			"switch=second; from=main bus; to=ACC; closed=accessory").with(vehicle.Loads,
 			"load=dash lamp; plus=battery +; minus=ACC; amps=1", "load=radio; plus=ACC; minus=body; amps=0.5"),
 			"back-feed stays-awake"},
-		"a spare": {base.with(feed.Fuses, "fuse=9; rating=10; in=main bus"), "spare-feed"},
+		"a spare": {base.with(vehicle.Fuses, "fuse=9; rating=10; in=main bus"), "spare-feed"},
 		"a battery in the boot": {starter(base, "cable=starter cable; from=battery +; to=stud; size=35; length=4200",
 			35), "battery-far"},
 		"a starter's ground that is thin": {starter(base,
 			"cable=starter cable; from=battery +; to=stud; size=35; length=900", 16), "ground-thinner"},
-		"a relay that stays pulled": {base.with(feed.Relays,
+		"a relay that stays pulled": {base.with(vehicle.Relays,
 			"relay=K1; coilplus=main bus; coilminus=body; common=IG; make=out"), "relay-held-off stays-awake"},
 	} {
 		found := c.v.compute(t).Findings
@@ -257,37 +258,38 @@ func TestOneMistakeOfEachKind(t *testing.T) {
 }
 
 // starter puts a starter motor in that turns in crank, by a cable and back by one of so many mm².
-func starter(v vehicle, cable string, back int) vehicle {
-	return v.put(feed.Cables, 1,
-		"cable=frame cable; from=frame; to=battery −; size=35; length=600").with(feed.Cables, cable,
+func starter(v small, cable string, back int) small {
+	return v.put(vehicle.Cables, 1,
+		"cable=frame cable; from=frame; to=battery −; size=35; length=600").with(vehicle.Cables, cable,
 		fmt.Sprintf("cable=block cable; from=engine block; to=frame; size=%d; length=600",
-			back)).with(feed.Loads, "load=starter motor; plus=stud; minus=engine block; amps=150; kind=starter")
+			back)).with(vehicle.Loads, "load=starter motor; plus=stud; minus=engine block; amps=150; kind=starter")
 }
 
 // masterSwitch puts a master switch beside the battery, and leaves the alternator behind it.
-func masterSwitch() vehicle {
+func masterSwitch() small {
 	v := sound()
 	v.lists = copied(v.lists)
-	v.lists[feed.Sources] = []string{"source=battery; kind=battery; plus=battery post; amps=600",
+	v.lists[vehicle.Sources] = []string{"source=battery; kind=battery; plus=battery post; amps=600",
 		"source=alternator; kind=alternator; plus=battery +; amps=70; idle=30"}
-	v.lists[feed.Fuses] = append(slices.Clone(v.lists[feed.Fuses]), "fuse=main; rating=40; in=battery +; out=main bus")
-	v.lists[feed.Switches] = append(slices.Clone(v.lists[feed.Switches]),
+	v.lists[vehicle.Fuses] = append(slices.Clone(v.lists[vehicle.Fuses]),
+		"fuse=main; rating=40; in=battery +; out=main bus")
+	v.lists[vehicle.Switches] = append(slices.Clone(v.lists[vehicle.Switches]),
 		"switch=master switch; from=battery post; to=battery +; closed=own")
 	return v
 }
 
 // What cannot be is found with its line, and the rest stands.
 func TestBadLines(t *testing.T) {
-	v := sound().with(feed.Fuses, "fuse=main; rating=40; in=battery +; out=main bus",
+	v := sound().with(vehicle.Fuses, "fuse=main; rating=40; in=battery +; out=main bus",
 		"fuse=zero; rating=0; in=battery +; out=x", "fuse=minus; rating=-5; in=battery +; out=x",
 		"fuse=words; rating=large; in=battery +; out=x", "rating=10; in=battery +; out=x",
 		"fuse=1; rating=10; in=battery +; out=x", "fuse=loop; rating=10; in=x; out=x",
 		"fuse=spare; rating=10; in=battery +", "fuse=norating; in=battery +; out=x").
-		with(feed.Relays, "relay=K1; common=a; make=b", "relay=K2; coilplus=a; coilminus=b; common=c").
-		with(feed.Switches, "switch=odd; from=a; to=b; closed=sideways").
-		with(feed.Loads, "load=none; plus=a", "load=huge; plus=a; amps=1e9").
-		with(feed.Cables, "cable=thick; from=a; to=b; size=4000").
-		with(feed.Sources, "source=flat; plus=a; volts=0")
+		with(vehicle.Relays, "relay=K1; common=a; make=b", "relay=K2; coilplus=a; coilminus=b; common=c").
+		with(vehicle.Switches, "switch=odd; from=a; to=b; closed=sideways").
+		with(vehicle.Loads, "load=none; plus=a", "load=huge; plus=a; amps=1e9").
+		with(vehicle.Cables, "cable=thick; from=a; to=b; size=4000").
+		with(vehicle.Sources, "source=flat; plus=a; volts=0")
 	r := v.compute(t)
 	lines := map[string]bool{}
 	for _, f := range r.Findings {
@@ -312,7 +314,7 @@ func TestBadLines(t *testing.T) {
 
 // Volts, amps, what stops and what opens, against what is worked out by hand.
 func TestWhatIf(t *testing.T) {
-	r := sound().with(feed.Fuses, "fuse=main; rating=40; in=battery +; out=main bus").with(feed.Loads,
+	r := sound().with(vehicle.Fuses, "fuse=main; rating=40; in=battery +; out=main bus").with(vehicle.Loads,
 		"load=pump; plus=F-2; minus=body; amps=4").compute(t)
 	pulled, err := r.Ask("running", nil, network.Fault{Do: network.Open, Element: "fuse 2"})
 	if err != nil || !slices.Equal(pulled.Stops, []string{"injector 1", "pump",
@@ -345,7 +347,7 @@ func TestWhatIf(t *testing.T) {
 // The feed tree has every strong load once, each under what carries its current, and the amps of children are their
 // parent's.
 func TestTheTreeAddsUp(t *testing.T) {
-	r := sound().with(feed.Fuses, "fuse=main; rating=40; in=battery +; out=main bus").with(feed.Loads,
+	r := sound().with(vehicle.Fuses, "fuse=main; rating=40; in=battery +; out=main bus").with(vehicle.Loads,
 		"load=pump; plus=F-2; minus=body; amps=4", "load=fan; plus=F-1; minus=body; amps=6").compute(t)
 	for _, p := range feed.Positions() {
 		tree := r.Tree(p.Name)
@@ -377,11 +379,11 @@ func TestTheTreeAddsUp(t *testing.T) {
 }
 
 // motor puts a pump behind fuse 2 that takes 24 A until it turns.
-func motor(v vehicle) vehicle {
+func motor(v small) small {
 	v.wires = append(slices.Clone(v.wires), "W6 F-2 P-1 Fuel pump feed", "W7 P-2 G-2 Fuel pump ground")
 	for i, w := range v.wires[len(v.wires)-2:] {
 		f := strings.SplitN(string(w), " ", 4)
 		v.wires[len(v.wires)-2+i] = harness.WireID(strings.Join([]string{f[0], f[1], f[2], "2.5", f[3]}, " "))
 	}
-	return v.put(feed.Fuses, 1, "fuse=2; rating=10; in=IG; out=F-2")
+	return v.put(vehicle.Fuses, 1, "fuse=2; rating=10; in=IG; out=F-2")
 }

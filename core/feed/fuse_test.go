@@ -8,6 +8,7 @@ import (
 
 	"draxel/core/feed"
 	"draxel/core/size"
+	"draxel/core/vehicle"
 )
 
 // Fuses by hand: the load that lasts is at most four fifths of the rating (common practice), the ratings are those of
@@ -77,19 +78,19 @@ func TestWhenAWireBurns(t *testing.T) {
 // Which kind of fuse is wanted, by hand: a motor of 24 A at rest before 10 A wants a slow one; two lamps of 55 W take
 // ten times their 4.6 A each for a moment, and quick ones are usual before them.
 func TestSlowOrQuick(t *testing.T) {
-	base := sound().with(feed.Fuses, "fuse=main; rating=40; in=battery +; out=main bus")
-	lamps := base.with(feed.Fuses, "fuse=L; rating=15; in=main bus; out=lamps").with(feed.Loads,
+	base := sound().with(vehicle.Fuses, "fuse=main; rating=40; in=battery +; out=main bus")
+	lamps := base.with(vehicle.Fuses, "fuse=L; rating=15; in=main bus; out=lamps").with(vehicle.Loads,
 		"load=left; plus=lamps; minus=body; amps=4.6; kind=lamp", "load=right; plus=lamps; minus=body; amps=4.6; "+
 			"kind=lamp")
 	for name, c := range map[string]struct {
-		v    vehicle
+		v    small
 		fuse string
 		want string
 	}{
 		"a motor":     {motor(base), "2", "slow: motors take 24 A until they turn"},
 		"lamps":       {lamps, "L", "quick, as usual before lamps: 92 A for some 50 ms while they are cold"},
 		"an injector": {base, "2", ""},
-		"a slow motor": {motor(base).put(feed.Fuses, 1, "fuse=2; rating=10; kind=slow; in=IG; out=F-2"), "2",
+		"a slow motor": {motor(base).put(vehicle.Fuses, 1, "fuse=2; rating=10; kind=slow; in=IG; out=F-2"), "2",
 			"slow: motors take 24 A until they turn"},
 	} {
 		r := c.v.compute(t)

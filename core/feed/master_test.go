@@ -3,8 +3,8 @@ package feed_test
 import (
 	"testing"
 
-	"draxel/core/feed"
 	"draxel/core/finding"
+	"draxel/core/vehicle"
 )
 
 // A switch is a master switch by where it stands, whatever it is called; one before a load is none.
@@ -20,18 +20,18 @@ func TestAMasterSwitchIsOneByItsLines(t *testing.T) {
 		"behind a fuse":                         {"bus out", "main bus", false},
 		"a button in the ground of a horn":      {"horn −", "battery −", false},
 	} {
-		lists := map[string][]feed.Line{
-			feed.Sources: {{Line: 2, Cells: map[string]string{"source": "starting battery", "plus": "battery +",
+		lists := map[string][]vehicle.Line{
+			vehicle.Sources: {{Line: 2, Cells: map[string]string{"source": "starting battery", "plus": "battery +",
 				"volts": "12.6"}}},
-			feed.Fuses: {{Line: 2, Cells: map[string]string{"fuse": "1", "rating": "10", "in": "main bus",
+			vehicle.Fuses: {{Line: 2, Cells: map[string]string{"fuse": "1", "rating": "10", "in": "main bus",
 				"out": "bus out"}}},
-			feed.Switches: {{Line: 2, Cells: map[string]string{"switch": "red lever", "from": c.from, "to": c.to,
+			vehicle.Switches: {{Line: 2, Cells: map[string]string{"switch": "red lever", "from": c.from, "to": c.to,
 				"closed": "own"}}},
-			feed.Cables: {{Line: 2, Cells: map[string]string{"cable": "strap", "from": "chassis", "to": "engine block",
+			vehicle.Cables: {{Line: 2, Cells: map[string]string{"cable": "strap", "from": "chassis", "to": "engine block",
 				"size": "35"}}},
-			feed.Loads: {{Line: 2, Cells: map[string]string{"load": "lamp", "plus": "lamp in", "amps": "2"}}},
+			vehicle.Loads: {{Line: 2, Cells: map[string]string{"load": "lamp", "plus": "lamp in", "amps": "2"}}},
 		}
-		f := feed.Read(lists)
+		f := vehicle.Read(lists)
 		if got := f.Master("red lever"); got != c.want {
 			t.Errorf("%s: %v", name, got)
 		}
@@ -41,10 +41,10 @@ func TestAMasterSwitchIsOneByItsLines(t *testing.T) {
 // Where there is a starter and nothing in the lists is a key or a switch that starts, that is a danger; a contact of
 // the key settles it.
 func TestAStarterWithoutAKeyIsTold(t *testing.T) {
-	v := vehicle{}.with(feed.Sources, "source=battery; plus=battery +; volts=12.6").
-		with(feed.Cables, "cable=lead; from=battery +; to=stud; size=35; length=900").
-		with(feed.Loads, "load=what turns it; plus=stud; minus=engine block; amps=150; kind=starter")
-	said := func(v vehicle) (n int) {
+	v := small{}.with(vehicle.Sources, "source=battery; plus=battery +; volts=12.6").
+		with(vehicle.Cables, "cable=lead; from=battery +; to=stud; size=35; length=900").
+		with(vehicle.Loads, "load=what turns it; plus=stud; minus=engine block; amps=150; kind=starter")
+	said := func(v small) (n int) {
 		for _, f := range v.compute(t).Findings {
 			if f.Code == "no-key" && f.Severity == finding.Danger {
 				n++
@@ -55,7 +55,7 @@ func TestAStarterWithoutAKeyIsTold(t *testing.T) {
 	if said(v) != 1 {
 		t.Error("nothing is said")
 	}
-	if said(v.with(feed.Switches, "switch=a; from=battery +; to=run; closed=run, crank")) != 0 {
+	if said(v.with(vehicle.Switches, "switch=a; from=battery +; to=run; closed=run, crank")) != 0 {
 		t.Error("the key is there, and it is said all the same")
 	}
 }

@@ -6,36 +6,38 @@ import (
 
 	"draxel/core/feed"
 	"draxel/core/network"
+	"draxel/core/vehicle"
 )
 
 // What people call things changes nothing of what they are: fuses named after each other's points, an alternator
 // that is listed first, a cable whose note speaks of the starter, a place and a relay named like something of ours.
 func TestNamesChangeNothing(t *testing.T) {
-	base := sound().with(feed.Fuses, "fuse=main; rating=40; in=battery +; out=main bus")
-	circle := base.with(feed.Fuses, "fuse=p; rating=5; in=main bus; out=q", "fuse=q; rating=5; in=main bus; out=p",
+	base := sound().with(vehicle.Fuses, "fuse=main; rating=40; in=battery +; out=main bus")
+	circle := base.with(vehicle.Fuses, "fuse=p; rating=5; in=main bus; out=q", "fuse=q; rating=5; in=main bus; out=p",
 		"fuse=r; rating=5; in=main bus; out=r").compute(t)
 	if len(circle.Fuses) != 6 {
 		t.Errorf("%d fuses", len(circle.Fuses))
 	}
 	first := base
 	first.lists = copied(base.lists)
-	first.lists[feed.Sources] = []string{"source=alternator; kind=alternator; plus=battery +; amps=70; idle=30",
+	first.lists[vehicle.Sources] = []string{"source=alternator; kind=alternator; plus=battery +; amps=70; idle=30",
 		"source=main battery; kind=battery; plus=battery +; amps=600; capacity=60"}
-	r := first.with(feed.Loads, "load=amplifier; plus=F-1; minus=body; amps=1.5").compute(t)
+	r := first.with(vehicle.Loads, "load=amplifier; plus=F-1; minus=body; amps=1.5").compute(t)
 	if r.Sleeps < 1.4 || r.Days == 0 || r.Tree("run")[0].ID != network.BatteryName {
 		t.Errorf("with the alternator listed first %.2f A are taken in %.1f days, from %s", r.Sleeps, r.Days,
 			r.Tree("run")[0].ID)
 	}
-	for _, v := range []vehicle{
-		base.with(feed.Cables, "cable=spare starter lead; from=battery +; to=F-2; ohms=0.01; note=beside the starter"),
-		base.with(feed.Cables, "cable=lead; from=battery +; to=cab inside; ohms=0.01",
+	for _, v := range []small{
+		base.with(vehicle.Cables, "cable=spare starter lead; from=battery +; to=F-2; ohms=0.01; note=beside the starter"),
+		base.with(vehicle.Cables, "cable=lead; from=battery +; to=cab inside; ohms=0.01",
 			"cable=on; from=cab inside; to=F-2; ohms=0.01"),
 	} {
 		if r := v.compute(t); !strings.Contains(codes(r.Findings), "unprotected") {
 			t.Errorf("a lead past all fuses is protected: %v", r.Unprotected)
 		}
 	}
-	r = base.with(feed.Relays, "relay=always awake; coilplus=IG; coilminus=nothing; common=main bus; make=out").compute(t)
+	r = base.with(vehicle.Relays,
+		"relay=always awake; coilplus=IG; coilminus=nothing; common=main bus; make=out").compute(t)
 	if !strings.Contains(codes(r.Findings), "coil-no-ground") {
 		t.Errorf("a relay is passed over for its name: %s", codes(r.Findings))
 	}
@@ -43,10 +45,10 @@ func TestNamesChangeNothing(t *testing.T) {
 
 // The starter's cable is exempt for the current that it carries; nothing else is.
 func TestTheStartersCableIsExempt(t *testing.T) {
-	v := sound().with(feed.Fuses, "fuse=main; rating=40; in=battery +; out=main bus").with(feed.Cables,
+	v := sound().with(vehicle.Fuses, "fuse=main; rating=40; in=battery +; out=main bus").with(vehicle.Cables,
 		"cable=thick; from=battery +; to=post; size=35; length=900",
 		"cable=thin; from=post; to=lamp post; size=2.5; length=900").
-		with(feed.Loads, "load=motor; plus=post; minus=engine block; amps=180; volts=10; kind=starter")
+		with(vehicle.Loads, "load=motor; plus=post; minus=engine block; amps=180; volts=10; kind=starter")
 	v.wires = append(v.wires, "W9 F-7 J-9 1 Spare")
 	in := v.input(t)
 	in.Wires["thick"], in.Wires["thin"] = feed.Wire{Square: 35, Mm: 900, Carries: 160}, feed.Wire{Square: 2.5, Mm: 900,
@@ -68,18 +70,18 @@ func TestTheStartersCableIsExempt(t *testing.T) {
 // A fuse that may open later than the wire lasts does not save it: 0.75 mm² burns in 78²/I² s (IEC 60364-5-54), and
 // a fuse of 40 A may take up to 5 s at twice its rating (ISO 8820-3).
 func TestAFuseThatOpensTooLate(t *testing.T) {
-	v := sound().with(feed.Fuses, "fuse=main; rating=40; in=battery +; out=main bus")
+	v := sound().with(vehicle.Fuses, "fuse=main; rating=40; in=battery +; out=main bus")
 	v.wires = append(v.wires, "W8 F-2 J-8 0.75 Spare feed")
-	late := v.put(feed.Fuses, 1, "fuse=2; rating=40; in=IG; out=F-2").put(feed.Fuses, 2,
+	late := v.put(vehicle.Fuses, 1, "fuse=2; rating=40; in=IG; out=F-2").put(vehicle.Fuses, 2,
 		"fuse=main; rating=100; in=battery +; out=main bus")
 	// At 1.8 times its rating a fuse of 20 A may take 15 s, and the wire may be spent in 5.
-	warm := v.put(feed.Fuses, 1, "fuse=2; rating=20; in=IG; out=F-2")
+	warm := v.put(vehicle.Fuses, 1, "fuse=2; rating=20; in=IG; out=F-2")
 	for name, c := range map[string]struct {
-		v       vehicle
+		v       small
 		ohms    float64
 		outlast bool
 	}{"a hard touch": {v, 0, true}, "a soft touch": {late, 0.1, false}, "a warm touch": {warm, 0.34, false},
-		"a slow fuse": {v.put(feed.Fuses, 1, "fuse=2; rating=10; kind=slow; in=IG; out=F-2"), 0, false}} {
+		"a slow fuse": {v.put(vehicle.Fuses, 1, "fuse=2; rating=10; kind=slow; in=IG; out=F-2"), 0, false}} {
 		o, err := c.v.compute(t).Ask("running", nil, network.Fault{Do: network.Short, A: "J8", B: "battery −", Ohms: c.ohms})
 		if err != nil || len(o.Opens) == 0 {
 			t.Fatalf("%s: %+v, %v", name, o, err)

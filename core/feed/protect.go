@@ -9,6 +9,7 @@ import (
 	"draxel/core/finding"
 	"draxel/core/harness"
 	"draxel/core/network"
+	"draxel/core/vehicle"
 )
 
 // Protected is a fuse and what lies behind it.
@@ -115,7 +116,7 @@ func (r *Result) reckon(p *Protected) {
 // one that what hangs on it wants. Worst is what flows, by element.
 func Wishes(
 	drawn *network.Drawn,
-	facts *Facts,
+	facts *vehicle.Facts,
 	worst []float64,
 	fresh map[harness.WireID]bool,
 ) map[harness.WireID]float64 {

@@ -8,11 +8,12 @@ import (
 	"draxel/core/feed"
 	"draxel/core/network"
 	"draxel/core/terminal"
+	"draxel/core/vehicle"
 )
 
 // sensing is a vehicle with a coolant sensor that comes back to its unit.
-func sensing() vehicle {
-	v := sound().with(feed.Fuses, "fuse=main; rating=40; in=battery +; out=main bus")
+func sensing() small {
+	v := sound().with(vehicle.Fuses, "fuse=main; rating=40; in=battery +; out=main bus")
 	v.wires = append(v.wires, "W30 U-10 T-1 0.5 Coolant temperature sensor signal", "W31 U-11 T-2 0.5 Sensor ground")
 	return v
 }
@@ -26,9 +27,9 @@ func TestASensorReadsWrongByItsGround(t *testing.T) {
 		t.Fatalf("found %q, %+v", got, r.Sensors)
 	}
 	v.wires = v.wires[:len(v.wires)-1] // its ground is its thread
-	v = v.put(feed.Cables, 1, "cable=block cable; from=engine block; to=battery −; ohms=0.004").
-		with(feed.Loads, "load=starter motor; plus=battery +; minus=engine block; amps=150; kind=starter").
-		with(feed.Loads, "load=fan; plus=battery +; minus=engine block; amps=30; switch=fan")
+	v = v.put(vehicle.Cables, 1, "cable=block cable; from=engine block; to=battery −; ohms=0.004").
+		with(vehicle.Loads, "load=starter motor; plus=battery +; minus=engine block; amps=150; kind=starter").
+		with(vehicle.Loads, "load=fan; plus=battery +; minus=engine block; amps=30; switch=fan")
 	r = v.compute(t)
 	if len(r.Sensors) != 1 {
 		t.Fatalf("%+v", r.Sensors)
@@ -65,7 +66,7 @@ func TestQuietReturns(t *testing.T) {
 	single := sensing()
 	single.wires = append(single.wires, "W33 U-12 N-3 0.5 Knock sensor shield")
 	for name, c := range map[string]struct {
-		v    vehicle
+		v    small
 		want string
 	}{
 		"shared": {shared, "sensor-ground-shared"}, "astray": {astray, "sensor-ground-astray"}, "shield": {shield,
@@ -80,7 +81,7 @@ func TestQuietReturns(t *testing.T) {
 
 // A wire that is chafed through halfway, against the sum of what its current comes through, by hand.
 func TestAChafedWire(t *testing.T) {
-	base := sound().with(feed.Fuses, "fuse=main; rating=40; in=battery +; out=main bus")
+	base := sound().with(vehicle.Fuses, "fuse=main; rating=40; in=battery +; out=main bus")
 	whole := base.compute(t)
 	got, err := whole.Ask("run", nil, network.Fault{Do: network.Short, Element: "W2", B: "body"})
 	if err != nil {
@@ -122,8 +123,8 @@ func sum(t *testing.T, r *feed.Result, names ...string) float64 {
 
 // A contact with more on it than one of its width carries is found; what the seat's width carries is common practice.
 func TestAThinContact(t *testing.T) {
-	v := sound().with(feed.Fuses, "fuse=main; rating=40; in=battery +; out=main bus").
-		with(feed.Loads, "load=heater; plus=J-1; minus=body; amps=5")
+	v := sound().with(vehicle.Fuses, "fuse=main; rating=40; in=battery +; out=main bus").
+		with(vehicle.Loads, "load=heater; plus=J-1; minus=body; amps=5")
 	in := v.input(t)
 	for limit, want := range map[float64]bool{terminal.Seat{Blade: 0.64}.Carries(): true,
 		terminal.Seat{Blade: 1.5}.Carries(): false,
@@ -142,8 +143,8 @@ func TestAThinContact(t *testing.T) {
 // An output made for a relay that drives a fan by itself is found; one that drives a coil is not.
 func TestAnOutputThatSinksTooMuch(t *testing.T) {
 	for amps, want := range map[string]bool{"8": true, "0.2": false} {
-		v := sound().with(feed.Fuses, "fuse=main; rating=40; in=battery +; out=main bus").
-			with(feed.Loads, "load=fan; plus=F-2; minus=N-1; amps="+amps)
+		v := sound().with(vehicle.Fuses, "fuse=main; rating=40; in=battery +; out=main bus").
+			with(vehicle.Loads, "load=fan; plus=F-2; minus=N-1; amps="+amps)
 		v.wires = append(v.wires, "W50 U-20 N-1 1 Radiator fan relay, control")
 		if got := strings.Contains(codes(v.compute(t).Findings), "output-overloaded"); got != want {
 			t.Errorf("%s A on a relay's output: found %v", amps, got)

@@ -3,8 +3,8 @@ package feed_test
 import (
 	"testing"
 
-	"draxel/core/feed"
 	"draxel/core/harness"
+	"draxel/core/vehicle"
 )
 
 // Whether a fuse of 20 A saves 0.5 mm² in a short at its far end, by hand. Some 0.08 Ω from the battery 154 A flow: 7.7
@@ -13,9 +13,9 @@ import (
 // fuse is late.
 func TestWhatAFuseSavesInAShort(t *testing.T) {
 	for ohms, want := range map[string]harness.WireID{"0.0005": "", "0.15": "W60"} {
-		v := sound().with(feed.Fuses, "fuse=main; rating=40; in=battery +; out=main bus").
-			put(feed.Fuses, 1, "fuse=2; rating=20; in=IG; out=F-2").
-			with(feed.Cables, "cable=lead; from=F-2; to=H-1; ohms="+ohms)
+		v := sound().with(vehicle.Fuses, "fuse=main; rating=40; in=battery +; out=main bus").
+			put(vehicle.Fuses, 1, "fuse=2; rating=20; in=IG; out=F-2").
+			with(vehicle.Cables, "cable=lead; from=F-2; to=H-1; ohms="+ohms)
 		v.wires = append(v.wires, "W60 H-1 N-1 0.5 Spare feed")
 		found := false
 		for _, p := range v.compute(t).Fuses {

@@ -7,12 +7,13 @@ import (
 	"draxel/core/feed"
 	"draxel/core/harness"
 	"draxel/core/network"
+	"draxel/core/vehicle"
 )
 
 // The table by hand: a battery of 12 V behind 6 mΩ, a fuse of 10 A before a pump of 1.5 Ω by a wire, a lamp behind a
 // switch that nobody has worked, and a wire that leads to nothing.
 func TestTheTableByHand(t *testing.T) {
-	r := vehicle{wires: []harness.WireID{"W1 F-1 P-1 1 Fuel pump", "W2 P-2 G-1 1 Fuel pump ground",
+	r := small{wires: []harness.WireID{"W1 F-1 P-1 1 Fuel pump", "W2 P-2 G-1 1 Fuel pump ground",
 		"W3 F-2 L-1 1 Charge lamp", "W4 L-2 G-2 1 Charge lamp ground", "W5 F-3 F-4 0.5 Spare"},
 		lists: map[string][]string{
 			"sources":  {"source=battery; plus=battery +; volts=12"},
@@ -53,8 +54,8 @@ func TestTheTableByHand(t *testing.T) {
 // What is too hot without the fault is no answer to it: a wire of 0.5 mm² under 40 A is counted when something else
 // breaks, and told when the fault puts more on it.
 func TestWhatIsHotAnyway(t *testing.T) {
-	v := sound().with(feed.Fuses, "fuse=main; rating=100; in=battery +; out=main bus").put(feed.Fuses, 1,
-		"fuse=2; rating=60; in=IG; out=F-2").with(feed.Loads, "load=winch; plus=J-1; minus=body; amps=40")
+	v := sound().with(vehicle.Fuses, "fuse=main; rating=100; in=battery +; out=main bus").put(vehicle.Fuses, 1,
+		"fuse=2; rating=60; in=IG; out=F-2").with(vehicle.Loads, "load=winch; plus=J-1; minus=body; amps=40")
 	v.wires = append(v.wires[:3:3], "W4 F-2 J-1 0.5 Injector supply", v.wires[4])
 	r := v.compute(t)
 	other, err := r.Ask("running", nil, network.Fault{Do: network.Open, Element: "W5"})

@@ -9,6 +9,7 @@ import (
 
 	"draxel/core/feed"
 	"draxel/core/harness"
+	"draxel/core/vehicle"
 )
 
 // Random circuits of switches and relays: what pulls and what works in every setting of the switches, against a
@@ -18,11 +19,11 @@ func TestRelaysAgainstATruthTable(t *testing.T) {
 	settings := 0
 	for seed := range uint64(300) {
 		r := rand.New(rand.NewPCG(seed, 15))
-		v := sound().with(feed.Fuses, "fuse=main; rating=40; in=battery +; out=main bus")
+		v := sound().with(vehicle.Fuses, "fuse=main; rating=40; in=battery +; out=main bus")
 		switches := 2 + r.IntN(3)
 		relays := 1 + r.IntN(4)
 		for s := range switches {
-			v = v.with(feed.Switches, fmt.Sprintf("switch=s%d; from=s%d in; to=s%d out; closed=own", s, s, s))
+			v = v.with(vehicle.Switches, fmt.Sprintf("switch=s%d; from=s%d in; to=s%d out; closed=own", s, s, s))
 		}
 		// A contact that can stand in a path: its two ends, and whether it conducts.
 		type contact struct {
@@ -39,7 +40,7 @@ func TestRelaysAgainstATruthTable(t *testing.T) {
 		var coil []func(on, pulled []bool) bool
 		var loads []func(on, pulled []bool) bool
 		join := func(a, b string) {
-			v = v.with(feed.Cables, fmt.Sprintf("cable=%s to %s; from=%s; to=%s; ohms=0.001", a, b, a, b))
+			v = v.with(vehicle.Cables, fmt.Sprintf("cable=%s to %s; from=%s; to=%s; ohms=0.001", a, b, a, b))
 		}
 		path := func(goal string) func(on, pulled []bool) bool {
 			if len(free) == 0 {
@@ -73,7 +74,7 @@ func TestRelaysAgainstATruthTable(t *testing.T) {
 			coil = append(coil, path(fmt.Sprintf("k%d coil", k)))
 			rest := r.IntN(2) == 0
 			make := map[bool]string{true: "break", false: "make"}[rest]
-			v = v.with(feed.Relays, fmt.Sprintf("relay=k%d; coilplus=k%d coil; coilminus=body; common=k%d in; %s=k%d out", k,
+			v = v.with(vehicle.Relays, fmt.Sprintf("relay=k%d; coilplus=k%d coil; coilminus=body; common=k%d in; %s=k%d out", k,
 				k, k, make, k))
 			free = append(free, contact{fmt.Sprintf("k%d in", k), fmt.Sprintf("k%d out", k),
 				func(_, pulled []bool) bool { return pulled[k] != rest }})
@@ -81,7 +82,7 @@ func TestRelaysAgainstATruthTable(t *testing.T) {
 		}
 		for l := 0; l < 2; l++ {
 			loads = append(loads, path(fmt.Sprintf("l%d", l)))
-			v = v.with(feed.Loads, fmt.Sprintf("load=load %d; plus=l%d; minus=body; amps=1", l, l))
+			v = v.with(vehicle.Loads, fmt.Sprintf("load=load %d; plus=l%d; minus=body; amps=1", l, l))
 		}
 		res := v.compute(t)
 		for bits := range 1 << switches {
@@ -130,7 +131,7 @@ func TestRelaysAgainstATruthTable(t *testing.T) {
 		}
 	}
 	t.Logf("%d settings", settings)
-	r := sound().with(feed.Fuses, "fuse=main; rating=40; in=battery +; out=main bus").compute(t)
+	r := sound().with(vehicle.Fuses, "fuse=main; rating=40; in=battery +; out=main bus").compute(t)
 	if _, err := r.Try("run", nil, []string{"Z9"}, nil); err == nil || !strings.Contains(err.Error(), "Z9") {
 		t.Errorf("an output that there is not: %v", err)
 	}
@@ -196,9 +197,9 @@ func heldBy(t *testing.T, r *feed.Result, names []string, load int, on []bool, c
 
 // A switch that is a device of the harness opens and closes what hangs on it, whatever it is called; a lamp is none.
 func TestASwitchOfTheHarness(t *testing.T) {
-	v := sound().with(feed.Fuses, "fuse=main; rating=40; in=battery +; out=main bus")
+	v := sound().with(vehicle.Fuses, "fuse=main; rating=40; in=battery +; out=main bus")
 	v.wires = append(v.wires, "W40 F-2 T-1 1 Brake lamp switch feed", "W41 T-2 N-1 1 Brake lamp switch, signal")
-	v = v.with(feed.Loads, "load=lamp load; plus=N-1; minus=body; amps=2")
+	v = v.with(vehicle.Loads, "load=lamp load; plus=N-1; minus=body; amps=2")
 	r := v.compute(t)
 	if own := r.Own(); len(own) != 1 || own[0] != "coolant sensor" { // as the test's device at T is called
 		t.Fatalf("own switches %v", own)
@@ -234,10 +235,10 @@ func TestWhatHoldsAStarter(t *testing.T) {
 		"the unit drives another": {"N-1", "IG", "W50 U-5 N-1 0.75 Fan relay, control", true, true},
 		"it never turns":          {"nowhere", "IG", "", false, false},
 	} {
-		v := sound().with(feed.Fuses, "fuse=main; rating=40; in=battery +; out=main bus").
-			with(feed.Switches, "switch=clutch; from=IG; to=clutch out; closed=own").
-			with(feed.Relays, "relay=start; coilplus="+c.feed+"; coilminus="+c.coil+"; common=main bus; make=start out").
-			with(feed.Loads, "load=starter; plus=start out; minus=body; amps=20")
+		v := sound().with(vehicle.Fuses, "fuse=main; rating=40; in=battery +; out=main bus").
+			with(vehicle.Switches, "switch=clutch; from=IG; to=clutch out; closed=own").
+			with(vehicle.Relays, "relay=start; coilplus="+c.feed+"; coilminus="+c.coil+"; common=main bus; make=start out").
+			with(vehicle.Loads, "load=starter; plus=start out; minus=body; amps=20")
 		if c.wire != "" {
 			v.wires = append(v.wires, c.wire)
 		}

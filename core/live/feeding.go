@@ -14,13 +14,14 @@ import (
 	"draxel/core/network"
 	"draxel/core/reach"
 	"draxel/core/size"
+	"draxel/core/vehicle"
 	"draxel/core/work"
 )
 
 // Feeding says what is live in the wanted harness and what protects it; without a result where nobody has said what
 // stands in the vehicle.
 type Feeding struct {
-	Facts    *feed.Facts
+	Facts    *vehicle.Facts
 	Result   *feed.Result
 	Parts    []feed.PartLine
 	Steps    []work.Step
@@ -30,7 +31,7 @@ type Feeding struct {
 // FeedReads is what Feeding follows from.
 type FeedReads struct {
 	Facts  *fact.Facts
-	Stand  *feed.Facts // what stands in the vehicle beside its wires, nil where nobody has said
+	Stand  *vehicle.Facts // what stands in the vehicle beside its wires, nil where nobody has said
 	Wanted harness.Harness
 	Reach  *reach.Result
 	Feed   feed.Decisions
@@ -41,7 +42,7 @@ type FeedReads struct {
 // Feed says what is live in the wanted harness.
 func Feed(in FeedReads) *Feeding {
 	f, out := in.Facts, &Feeding{}
-	facts := withParts(in.Stand.Decided(in.Feed), in.Added)
+	facts := withParts(feed.Decided(in.Stand, in.Feed), in.Added)
 	if facts == nil || !facts.Said() {
 		return out
 	}

@@ -6,12 +6,13 @@ import (
 	"draxel/core/harness"
 	"draxel/core/network"
 	"draxel/core/reach"
+	"draxel/core/vehicle"
 )
 
 // FlowReads is what Flow follows from.
 type FlowReads struct {
 	Facts  *fact.Facts
-	Stand  *feed.Facts     // what stands in the vehicle beside its wires, nil where nobody has said
+	Stand  *vehicle.Facts  // what stands in the vehicle beside its wires, nil where nobody has said
 	Joined harness.Harness // as the joints make it
 	Wires  []reach.Wire
 	Feed   feed.Decisions
@@ -27,7 +28,7 @@ type Flow struct {
 // Flowing gives it.
 func Flowing(r FlowReads) *Flow {
 	out := &Flow{}
-	facts := r.Stand.Decided(r.Feed)
+	facts := feed.Decided(r.Stand, r.Feed)
 	if facts == nil || !facts.Said() {
 		return out
 	}

@@ -11,6 +11,7 @@ import (
 	"draxel/core/join"
 	"draxel/core/network"
 	"draxel/core/signal"
+	"draxel/core/vehicle"
 )
 
 // Functioning says how what must work in the vehicle stands.
@@ -47,7 +48,7 @@ func Functions(d FunctionReads) *Functioning {
 			in.Unknown[d] = true
 		}
 	} else { // nobody has said what stands in the vehicle: copper is copper
-		none := feed.Read(nil)
+		none := vehicle.Read(nil)
 		var err error
 		if drawn, err = f.Drawn(d.Wanted, &none, map[harness.WireID]network.Length{}); err != nil {
 			return out // a knot that no vehicle has: said where the network is

@@ -3,14 +3,14 @@ package live
 import (
 	"slices"
 
-	"draxel/core/feed"
 	"draxel/core/harness"
 	"draxel/core/join"
 	"draxel/core/network"
+	"draxel/core/vehicle"
 )
 
 // withParts gives what stands in the vehicle with the resistors and relays that are added between wires.
-func withParts(f *feed.Facts, parts []join.Added) *feed.Facts {
+func withParts(f *vehicle.Facts, parts []join.Added) *vehicle.Facts {
 	if f == nil || len(parts) == 0 {
 		return f
 	}

@@ -10,11 +10,12 @@ import (
 	"draxel/core/network"
 	"draxel/core/signal"
 	"draxel/core/stored"
+	"draxel/core/vehicle"
 )
 
 // Propose gives a way to feed the job by a block of one's own: the block as the trade would group it, and the
 // decisions that lead every circuit to it. With one fuse the whole engine stands behind a single one.
-func (p *Fed) Propose(d stored.Decisions, stand *feed.Facts, one bool) stored.FeedOption {
+func (p *Fed) Propose(d stored.Decisions, stand *vehicle.Facts, one bool) stored.FeedOption {
 	f := p.Facts
 	var wants []feed.Want
 	for _, c := range p.Circuits {
@@ -63,7 +64,7 @@ func (c *Circuit) led(at harness.Ref) match.Decision {
 }
 
 // gives says what the vehicle gives a block of one's own, by the lists and the rows.
-func (p *Fed) gives(stand *feed.Facts) feed.Known {
+func (p *Fed) gives(stand *vehicle.Facts) feed.Known {
 	f := p.Facts
 	k := feed.Known{Plus: "battery +", Ground: "battery −"}
 	if stand != nil {

@@ -4,8 +4,8 @@ import (
 	"fmt"
 	"maps"
 
-	"draxel/core/feed"
 	"draxel/core/gather"
+	"draxel/core/vehicle"
 )
 
 // FeedSheets gives the lists of what stands in the vehicle beside its wires, that Feed goes by.
@@ -20,8 +20,8 @@ func (j Job) FeedSheets() map[gather.SheetKind]*gather.Sheet {
 }
 
 // FeedLists reads such lists. It fails where one of them cannot be read, and gives the others.
-func FeedLists(sheets map[gather.SheetKind]*gather.Sheet) (map[string][]feed.Line, error) {
-	out := map[string][]feed.Line{}
+func FeedLists(sheets map[gather.SheetKind]*gather.Sheet) (map[string][]vehicle.Line, error) {
+	out := map[string][]vehicle.Line{}
 	var failed error
 	for _, kind := range gather.FeedKinds() {
 		s := sheets[kind]
@@ -34,7 +34,7 @@ func FeedLists(sheets map[gather.SheetKind]*gather.Sheet) (map[string][]feed.Lin
 			continue
 		}
 		for _, row := range r.Rows {
-			out[string(kind)] = append(out[string(kind)], feed.Line{Line: row.Line, Cells: row.Cells})
+			out[string(kind)] = append(out[string(kind)], vehicle.Line{Line: row.Line, Cells: row.Cells})
 		}
 	}
 	return out, failed

@@ -8,6 +8,7 @@ import (
 	"draxel/core/live"
 	"draxel/core/match"
 	"draxel/core/plan"
+	"draxel/core/vehicle"
 	"draxel/server/desk"
 )
 
@@ -100,8 +101,8 @@ type FeedOptionRequest struct {
 
 // UsualView is what a vehicle usually has, proposed for lists that have no line yet.
 type UsualView struct {
-	Revision int64           `json:"revision"`
-	Lines    []feed.Proposed `json:"lines"`
+	Revision int64              `json:"revision"`
+	Lines    []vehicle.Proposed `json:"lines"`
 }
 
 // UsualRequest takes lines that are proposed, by list and name, or says that those of a list have been looked at and

@@ -8,9 +8,9 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"draxel/core/fact"
-	"draxel/core/feed"
 	"draxel/core/gather"
 	"draxel/core/stored"
+	"draxel/core/vehicle"
 	"draxel/server/desk"
 )
 
@@ -33,7 +33,7 @@ func (s *API) takeUsual(c *gin.Context) error {
 		}
 		sheets := map[gather.SheetKind]gather.Sheet{}
 		next := map[gather.SheetKind]int{}
-		proposed := map[UsualLine]feed.Proposed{}
+		proposed := map[UsualLine]vehicle.Proposed{}
 		for _, p := range fact.UsualFeeds(j.Job, &j.Facts) {
 			proposed[UsualLine{p.List, p.Name}] = p
 		}
@@ -86,7 +86,7 @@ func (s *API) lookedAt(c *gin.Context, j *desk.Computed, r *UsualRequest) error 
 	}
 	var edits []gather.CellEdit
 	for _, row := range was.Rows {
-		if strings.EqualFold(row.Cells["note"], feed.UsualNote) {
+		if strings.EqualFold(row.Cells["note"], vehicle.UsualNote) {
 			edits = append(edits, gather.CellEdit{Line: row.Line, Field: "note", Text: "looked at"})
 		}
 	}

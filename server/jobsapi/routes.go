@@ -1,9 +1,9 @@
 package jobsapi
 
 import (
-	"draxel/server/desk"
-
 	"github.com/gin-gonic/gin"
+
+	"draxel/server/desk"
 )
 
 // Routes says what is answered under /api, and what of one job.

@@ -1,4 +1,4 @@
-package feed_test
+package vehicle_test
 
 import (
 	"fmt"
@@ -6,28 +6,28 @@ import (
 	"strings"
 	"testing"
 
-	"draxel/core/feed"
 	"draxel/core/harness"
 	"draxel/core/signal"
 	"draxel/core/size"
+	"draxel/core/vehicle"
 )
 
 // end is an end of a wire as a test writes it: "K1-2 device kind mm² words".
-func ends(lines ...string) []feed.Seen {
-	var out []feed.Seen
+func ends(lines ...string) []vehicle.Seen {
+	var out []vehicle.Seen
 	for _, line := range lines {
 		f := strings.SplitN(line, "|", 5)
 		c, cavity, _ := strings.Cut(f[0], "-")
 		var mm2 float64
 		_, _ = fmt.Sscan(strings.TrimSuffix(f[3], " mm²"), &mm2)
-		out = append(out, feed.Seen{At: harness.Ref{Connector: c, Cavity: cavity}, Device: f[1],
+		out = append(out, vehicle.Seen{At: harness.Ref{Connector: c, Cavity: cavity}, Device: f[1],
 			Kind: harness.DeviceKind(f[2]), Signal: signal.Read(f[4]), Text: f[4], Square: size.Section(mm2)})
 	}
 	return out
 }
 
 // table writes proposals as "list: name field=text …" without their notes.
-func table(all []feed.Proposed, list string, fields ...string) []string {
+func table(all []vehicle.Proposed, list string, fields ...string) []string {
 	out := []string{}
 	for _, p := range all {
 		if p.List != list {
@@ -62,22 +62,22 @@ var wired = ends(
 // What the wires show of a vehicle is what is proposed: the key's contacts, a slot for each cavity of the box that is
 // led out of it, a relay by its numbers, and what every vehicle has.
 func TestWhatIsUsualByHand(t *testing.T) {
-	got := feed.Usual(wired, nil)
+	got := vehicle.Usual(wired, nil)
 	for _, c := range []struct {
 		list   string
 		fields []string
 		want   []string
 	}{
-		{feed.Sources, []string{"source", "plus", "minus", "volts"}, []string{"battery battery + battery − 12.6",
+		{vehicle.Sources, []string{"source", "plus", "minus", "volts"}, []string{"battery battery + battery − 12.6",
 			"alternator starter stud engine block 14.2"}},
-		{feed.Switches, []string{"switch", "from", "to", "closed"}, []string{"key, ignition K1 K2 run, crank",
+		{vehicle.Switches, []string{"switch", "from", "to", "closed"}, []string{"key, ignition K1 K2 run, crank",
 			"key, start K1 K3 crank", "key, accessory K1 K4 accessory, run"}},
-		{feed.Fuses, []string{"fuse", "rating", "in", "out"}, []string{"X1-1 30 battery bus X1-1",
+		{vehicle.Fuses, []string{"fuse", "rating", "in", "out"}, []string{"X1-1 30 battery bus X1-1",
 			"X1-3 15 battery bus X1-3",
 			"X1-4 7.5 ignition bus X1-4", "main 80 battery + battery bus"}},
-		{feed.Relays, []string{"relay", "coilplus", "coilminus", "common", "make", "break"}, []string{
+		{vehicle.Relays, []string{"relay", "coilplus", "coilminus", "common", "make", "break"}, []string{
 			"pump relay R86 R85 R30 R87 "}},
-		{feed.Cables, []string{"cable", "from", "to", "size"}, []string{"ignition bus X1-2 ignition bus 4",
+		{vehicle.Cables, []string{"cable", "from", "to", "size"}, []string{"ignition bus X1-2 ignition bus 4",
 			"starter cable battery + starter stud 35", "battery ground cable battery − engine block 35",
 			"block to body strap engine block body 16"}},
 	} {
@@ -88,16 +88,16 @@ func TestWhatIsUsualByHand(t *testing.T) {
 	}
 	// The box's feed from the switch reads like any other: then the bus is led from the switch itself.
 	plain := slices.DeleteFunc(slices.Clone(wired),
-		func(e feed.Seen) bool { return e.Text == "Ignition feed from the switch" })
+		func(e vehicle.Seen) bool { return e.Text == "Ignition feed from the switch" })
 	plain = append(plain, ends("K-2|ignition switch||4 mm²|Ignition feed",
 		"X1-6|fuse box|fuses|1 mm²|Accessory feed")...)
-	bus := table(feed.Usual(plain, nil), feed.Cables, "cable", "from", "to")
+	bus := table(vehicle.Usual(plain, nil), vehicle.Cables, "cable", "from", "to")
 	if !slices.Contains(bus, "ignition bus K2 ignition bus") ||
 		!slices.Contains(bus, "accessory bus K4 accessory bus") {
 		t.Errorf("the buses are led by %q", bus)
 	}
 	for _, p := range got {
-		if p.Cells["note"] != feed.UsualNote {
+		if p.Cells["note"] != vehicle.UsualNote {
 			t.Errorf("%v is proposed as if somebody had seen it", p.Cells)
 		}
 	}
@@ -106,13 +106,13 @@ func TestWhatIsUsualByHand(t *testing.T) {
 // What is proposed can be read, whatever is there: no line is left out, and each list tells that nobody has looked; a
 // list in which somebody has said something is left alone.
 func TestWhatIsUsualCanBeTaken(t *testing.T) {
-	for name, seen := range map[string][]feed.Seen{"a vehicle": wired, "nothing": nil, "an alternator": ends(
+	for name, seen := range map[string][]vehicle.Seen{"a vehicle": wired, "nothing": nil, "an alternator": ends(
 		"A-1|alternator||10 mm²|Battery feed", "A-2|alternator||0.5 mm²|Charge lamp, D+ terminal 61")} {
-		lists := map[string][]feed.Line{}
-		for i, p := range feed.Usual(seen, nil) {
-			lists[p.List] = append(lists[p.List], feed.Line{Line: i + 2, Cells: p.Cells})
+		lists := map[string][]vehicle.Line{}
+		for i, p := range vehicle.Usual(seen, nil) {
+			lists[p.List] = append(lists[p.List], vehicle.Line{Line: i + 2, Cells: p.Cells})
 		}
-		facts := feed.Read(lists)
+		facts := vehicle.Read(lists)
 		looked := 0
 		for _, f := range facts.Findings {
 			if f.Code == "usual-not-looked" {
@@ -128,13 +128,13 @@ func TestWhatIsUsualCanBeTaken(t *testing.T) {
 		for list := range lists {
 			said[list] = 1
 		}
-		for _, p := range feed.Usual(seen, said) {
+		for _, p := range vehicle.Usual(seen, said) {
 			if lists[p.List] != nil {
 				t.Errorf("%s: %v is proposed beside what somebody has said", name, p)
 			}
 		}
 	}
-	if got := feed.Usual(wired, nil); fmt.Sprint(got) != fmt.Sprint(feed.Usual(append(slices.Clone(wired[5:]),
+	if got := vehicle.Usual(wired, nil); fmt.Sprint(got) != fmt.Sprint(vehicle.Usual(append(slices.Clone(wired[5:]),
 		wired[:5]...),
 		nil)) {
 		t.Error("what is proposed depends on the order of the wires")

@@ -1,9 +1,7 @@
-// Package feed says what is live, what it carries and what protects it: power, fuses, relays and grounds.
-//
-// Six lists say what stands in a vehicle beside its wires: sources, fuses, switches, relays, cables and loads. Read
-// makes of them what core/network draws into the harness; Compute asks the network in every position of the key, and
-// finds what is wrong; Ask asks it what if.
-package feed
+// Package vehicle says what stands in a vehicle beside its wires. Six lists say it: sources, fuses, switches, relays,
+// cables and loads; Read makes of them what core/network draws into the harness, and Usual proposes what a vehicle
+// usually has.
+package vehicle
 
 import (
 	"fmt"
