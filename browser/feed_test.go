@@ -187,8 +187,9 @@ func TestWhatAVehicleUsuallyHas(t *testing.T) {
 	v.see("[data-testid=feedtree]", "key, ignition")
 }
 
-// A job in which nothing is said begins with what stands there; a battery, a fuse and a load are enough for a tree.
-func TestFeedFromNothing(t *testing.T) {
+// feedOfNothing opens Feed in a job with a pinout of two rows in which nothing is said of what stands in the vehicle.
+func feedOfNothing(t *testing.T) *visit {
+	t.Helper()
 	v := newJob(t)
 	v.write("#paste", "Connector\tPin\tColour\tFunction\nA\t1\tRD\tBattery\nA\t2\tBK\tGround")
 	v.click("button", "Read the pasted rows")
@@ -196,6 +197,12 @@ func TestFeedFromNothing(t *testing.T) {
 	v.click("button", "Keep this pinout")
 	v.see("h1", "the finished harness must fill")
 	v.click(".rail a", "Feed")
+	return v
+}
+
+// A job in which nothing is said begins with what stands there; a battery, a fuse and a load are enough for a tree.
+func TestFeedFromNothing(t *testing.T) {
+	v := feedOfNothing(t)
 	v.see("main", "The battery and the alternator")
 	cell := func(list, field, text string) {
 		v.click(".listtab", "^"+list)
@@ -229,13 +236,7 @@ func TestFeedFromNothing(t *testing.T) {
 
 // What is said for the first time moves nothing: the tabs stay where the hand is on its way to.
 func TestFeedStandsStill(t *testing.T) {
-	v := newJob(t)
-	v.write("#paste", "Connector\tPin\tColour\tFunction\nA\t1\tRD\tBattery\nA\t2\tBK\tGround")
-	v.click("button", "Read the pasted rows")
-	v.see("[data-testid=reading]", "2 rows taken")
-	v.click("button", "Keep this pinout")
-	v.see("h1", "the finished harness must fill")
-	v.click(".rail a", "Feed")
+	v := feedOfNothing(t)
 	v.see("main", "Nothing is reckoned yet")
 	where := func() string {
 		return v.page.MustEval(`() => JSON.stringify([...document.querySelectorAll('.listtab, .sides a')].map((e) => {
