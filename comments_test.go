@@ -14,16 +14,7 @@ const filled = 100
 // Comments are filled: no line stands alone with a word or two because a line before it was cut. Lists, and what an
 // example puts out, are as they are.
 func TestCommentsAreFilled(t *testing.T) {
-	out, err := exec.Command("git", "ls-files", "*.go").Output()
-	if err != nil {
-		t.Fatal(err)
-	}
-	for _, file := range strings.Fields(string(out)) {
-		text, err := os.ReadFile(file)
-		if err != nil {
-			continue // it is being moved
-		}
-		lines := strings.Split(string(text), "\n")
+	for file, lines := range sources(t) {
 		for i := 1; i+1 < len(lines); i++ {
 			line, next := strings.TrimLeft(lines[i], "\t"), strings.TrimLeft(lines[i+1], "\t")
 			if !prose(line) || !prose(next) || listed(lines, i) {
@@ -42,17 +33,9 @@ const widest = 120
 
 // Lines are no wider than that, but for text that stands between backquotes as it is.
 func TestLinesAreNotTooWide(t *testing.T) {
-	out, err := exec.Command("git", "ls-files", "*.go").Output()
-	if err != nil {
-		t.Fatal(err)
-	}
-	for _, file := range strings.Fields(string(out)) {
-		text, err := os.ReadFile(file)
-		if err != nil {
-			continue // it is being moved
-		}
+	for file, lines := range sources(t) {
 		raw := false
-		for i, line := range strings.Split(string(text), "\n") {
+		for i, line := range lines {
 			within := raw
 			raw = raw != (strings.Count(line, "`")%2 == 1)
 			if n := utf8.RuneCountInString(line); n > widest && !within && !strings.Contains(line, "`") {
@@ -84,4 +67,20 @@ func listed(lines []string, at int) bool {
 		}
 	}
 	return false
+}
+
+// sources gives the lines of every Go file that is kept.
+func sources(t *testing.T) map[string][]string {
+	t.Helper()
+	out, err := exec.Command("git", "ls-files", "*.go").Output()
+	if err != nil {
+		t.Fatal(err)
+	}
+	all := map[string][]string{}
+	for _, file := range strings.Fields(string(out)) {
+		if text, err := os.ReadFile(file); err == nil { // else it is being moved
+			all[file] = strings.Split(string(text), "\n")
+		}
+	}
+	return all
 }

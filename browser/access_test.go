@@ -92,15 +92,17 @@ func (v *visit) shade(scheme string) {
 // ofColour are the rules of axe that ask how things look.
 var ofColour = []string{"color-contrast", "link-in-text-block"}
 
-// alike marks, among children of one element that are equal in tags, classes, inline styles and all that is inside
-// them, whatever the text, all but the first two and the last: they look the same, and what asks for looks needs no
+// alike marks, among children of one element that are equal in tags, attributes and all that is inside them, whatever
+// the text, all but the first two and the last: they look the same, and what asks for looks needs no
 // more.
 const alike = `() => {
 	const looks = new WeakMap();
+	// Attributes that say what or where a thing is, and on which no look hangs.
+	const untold = /^(style|id|title|href|value|for|name|tabindex|aria-(label|rowindex|describedby|labelledby|controls)|x|y|[xy][12]|cx|cy|d|points|transform|data-(alike|index|testid))$/;
 	const look = (e) => {
 		const style = (e.getAttribute('style') ?? '').replace(/translateY\([^)]*\)/, ''); // where a row of a list stands
-		const one = [e.tagName, e.getAttribute('class'), style, e.getAttribute('disabled'), e.getAttribute('fill'),
-			e.getAttribute('aria-selected'), [...e.childNodes].some((n) => n.nodeType === 3 && n.data.trim() !== ''),
+		const told = [...e.attributes].filter((a) => !untold.test(a.name)).map((a) => a.name + '=' + a.value);
+		const one = [e.tagName, style, ...told, [...e.childNodes].some((n) => n.nodeType === 3 && n.data.trim() !== ''),
 			...[...e.children].map(look)].join('|');
 		looks.set(e, one);
 		return '(' + one + ')';
@@ -132,11 +134,15 @@ func (v *visit) axe(code string, all bool) {
 	v.page.MustEval(alike)
 	result := v.page.MustEval(`async (ofColour, all) => {
 		const found = [];
-		const run = async (on, options) => found.push(...(await axe.run(on, { ...options, resultTypes: ['violations'] })).violations);
+		const run = async (on, options) => {
+			const r = await axe.run(on, { ...options, resultTypes: ['violations'] });
+			found.push(...r.violations);
+		};
 		await run({ exclude: ['[data-alike]'] }, { runOnly: ofColour });
 		const but = Object.fromEntries([...ofColour, 'region'].map((id) => [id, { enabled: false }]));
 		if (all) await run(document, { rules: but });
-		return found.map(v => v.id + ': ' + v.help + ' — ' + v.nodes.slice(0, 3).map(n => n.html.slice(0, 160)).join(' | ')).join('\n');
+		const where = (v) => v.nodes.slice(0, 3).map((n) => n.html.slice(0, 160)).join(' | ');
+		return found.map((v) => v.id + ': ' + v.help + ' — ' + where(v)).join('\n');
 	}`, ofColour, all).String()
 	if strings.TrimSpace(result) != "" {
 		v.t.Error(result)

@@ -8,6 +8,7 @@ import (
 	"strings"
 	"sync/atomic"
 	"testing"
+	"time"
 
 	"github.com/go-rod/rod/lib/input"
 
@@ -104,6 +105,30 @@ func TestWhatIsFetchedAheadIsFetchedOnce(t *testing.T) {
 			}
 		}
 	}
+}
+
+// A dialog that cannot be fetched takes nothing away, and comes when the server answers again.
+func TestADialogThatCannotBeFetched(t *testing.T) {
+	var away atomic.Bool
+	away.Store(true)
+	v := enter(t, "/jobs/packhorse/gather?part=connectors", nil, func(h http.Handler) http.Handler {
+		return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+			if away.Load() && strings.Contains(r.URL.Path, "Findings") {
+				panic(http.ErrAbortHandler)
+			}
+			h.ServeHTTP(w, r)
+		})
+	})
+	v.expects = "dynamically imported module|Failed to load resource|ERR_"
+	v.see("h1", ".")
+	v.press('f')
+	time.Sleep(2 * time.Second) // it has been asked for, and again
+	v.see("h1", ".")
+	if v.page.MustHas("main[role=alert]") {
+		t.Error("a dialog that cannot be fetched takes the page away")
+	}
+	away.Store(false)
+	v.see(".ant-drawer", "Findings in")
 }
 
 // A page that cannot be fetched says so in plain words, and is fetched again from there.

@@ -170,6 +170,19 @@ func (s *Store) create(ctx context.Context, tx *sqlx.Tx, who string, n *NewJob) 
 	return n.ID, err
 }
 
+// jobPuts gives the subjects of a whole job.
+func jobPuts(j stored.Job) ([]Put, error) {
+	all, err := j.Subjects()
+	if err != nil {
+		return nil, err
+	}
+	puts := make([]Put, len(all))
+	for i, s := range all {
+		puts[i] = Put{s.Name, s.Body, Any}
+	}
+	return puts, nil
+}
+
 // Delete takes a job off the list. Its data stays in the database for 30 days, for whoever wants it back. It fails with
 // ErrNoJob; a job that is deleted already stays so.
 func (s *Store) Delete(ctx context.Context, id string) error {
@@ -259,7 +272,7 @@ func (s *Store) LoadAfter(ctx context.Context, id string, last *State) (State, e
 	for _, r := range rows {
 		state.Versions[r.Name] = r.Version
 		if r.Body == "" {
-			state.Job.Keep(r.Name, &last.Job)
+			state.Job.TakeOver(r.Name, &last.Job)
 			continue
 		}
 		switch err := state.Job.Take(r.Name, []byte(r.Body)); {

@@ -179,7 +179,10 @@ func TestAWholeHarnessComesBack(t *testing.T) {
 		t.Errorf("got  %s\nwant %s", got, want)
 	}
 	last := load(t, s, id)
-	if _, err := s.Apply(t.Context(), id, store.Request{ID: "sheet", Puts: []store.Put{{Subject: stored.SubjectAt[gather.Sheet](string(gather.WireList)), Body: json.RawMessage(`{"cells":[["Wire"],["W2"]]}`), Expect: store.Any}, {Subject: stored.SubjectTable("from"), Expect: store.Any}}}); err != nil {
+	sheet := stored.SubjectAt[gather.Sheet](string(gather.WireList))
+	if _, err := s.Apply(t.Context(), id, store.Request{ID: "sheet", Puts: []store.Put{
+		{Subject: sheet, Body: json.RawMessage(`{"cells":[["Wire"],["W2"]]}`), Expect: store.Any},
+		{Subject: stored.SubjectTable("from"), Expect: store.Any}}}); err != nil {
 		t.Fatal(err)
 	}
 	after, err := s.LoadAfter(t.Context(), id, &last)

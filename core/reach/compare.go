@@ -148,7 +148,7 @@ func (r *Result) Compare() []Compared {
 	for i := range r.in.Decisions.Options {
 		o := &r.in.Decisions.Options[i]
 		in := *r.in
-		in.Decisions.Places = route.With(in.Decisions.Places, o)
+		in.Decisions.Places = o.Over(in.Decisions.Places)
 		other := Compute(in)
 		c := Compared{Option: *o, Figures: other.Figures, Relocations: Relocate(r, other), Breaks: []BreakOut{}}
 		for _, m := range o.Moves {

@@ -197,11 +197,8 @@ type Option struct {
 	Moves []Place `json:"moves"` // what is elsewhere than it is placed now
 }
 
-// Over gives the places with the option's laid over them.
-func (o *Option) Over(places []Place) []Place { return With(places, o) }
-
-// With gives the places with an option's laid over them.
-func With(places []Place, o *Option) []Place {
+// Over gives the places with the option's laid over them; as they are, without one.
+func (o *Option) Over(places []Place) []Place {
 	if o == nil {
 		return places
 	}

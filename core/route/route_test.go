@@ -119,7 +119,7 @@ func TestAPlacementOverAnother(t *testing.T) {
 		is[0].Station != "shelf" {
 		t.Errorf("placed are %v", got)
 	}
-	if all := route.With(is, nil); len(all) != 2 {
+	if all := (*route.Option)(nil).Over(is); len(all) != 2 {
 		t.Errorf("without a placement: %v", all)
 	}
 }

@@ -45,7 +45,7 @@ func TestWhatIsTakenOver(t *testing.T) {
 		More: map[string]*stored.Table{"m": {Name: "c"}}, Sheets: map[gather.SheetKind]*gather.Sheet{gather.WireList: {}}}
 	var j stored.Job
 	for _, name := range []string{"table/from", "table/m", "sheet/" + string(gather.WireList)} {
-		j.Keep(name, &last)
+		j.TakeOver(name, &last)
 	}
 	if j.From != last.From || j.To != nil || j.More["m"] != last.More["m"] ||
 		j.Sheets[gather.WireList] != last.Sheets[gather.WireList] {

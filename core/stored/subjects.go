@@ -168,7 +168,16 @@ func (s *subject) key(v reflect.Value, n int) string {
 
 // Subjects gives all that is kept of a job, in the order of their names.
 func (j *Job) Subjects() ([]Subject, error) {
-	out := []Subject{{Name: SubjectJob, value: Head{j.Title, j.Kind, j.Donor, j.Chassis, j.OneScheme}}}
+	var out []Subject
+	var failed error
+	add := func(name string, value any) {
+		body, err := json.Marshal(value)
+		if err != nil {
+			failed = errors.Join(failed, fmt.Errorf("write %s: %w", name, err))
+		}
+		out = append(out, Subject{name, body})
+	}
+	add(SubjectJob, Head{j.Title, j.Kind, j.Donor, j.Chassis, j.OneScheme})
 	job := reflect.ValueOf(j).Elem()
 	for i := range kept {
 		s := &kept[i]
@@ -176,35 +185,27 @@ func (j *Job) Subjects() ([]Subject, error) {
 		switch {
 		case v.IsZero(), (v.Kind() == reflect.Map || v.Kind() == reflect.Slice) && v.Len() == 0:
 		case !s.many:
-			out = append(out, Subject{Name: s.name, value: v.Interface()})
+			add(s.name, v.Interface())
 		case v.Kind() == reflect.Map:
 			for all := v.MapRange(); all.Next(); {
 				if x := all.Value(); x.Kind() != reflect.Pointer || !x.IsNil() {
-					out = append(out, Subject{Name: s.name + all.Key().String(), value: x.Interface()})
+					add(s.name+all.Key().String(), x.Interface())
 				}
 			}
 		default:
 			for n := range v.Len() {
-				out = append(out, Subject{Name: s.name + s.key(v.Index(n), n), value: v.Index(n).Interface()})
+				add(s.name+s.key(v.Index(n), n), v.Index(n).Interface())
 			}
 		}
 	}
-	for i := range out {
-		body, err := json.Marshal(out[i].value)
-		if err != nil {
-			return nil, fmt.Errorf("write %s: %w", out[i].Name, err)
-		}
-		out[i].Body = body
-	}
 	slices.SortFunc(out, func(a, b Subject) int { return strings.Compare(a.Name, b.Name) })
-	return out, nil
+	return out, failed
 }
 
 // Subject is one thing that is kept of a job.
 type Subject struct {
-	Name  string
-	Body  []byte // as JSON
-	value any
+	Name string
+	Body []byte // as JSON
 }
 
 // Take reads a subject into the job, and checks it. Entries of lists are appended. It fails with ErrUnknown where there
@@ -250,8 +251,8 @@ func (s *subject) put(j *Job, key string, x reflect.Value) {
 	}
 }
 
-// Keep takes a subject over from the job as it was, where that is kept by a pointer: a table, or a list.
-func (j *Job) Keep(name string, last *Job) {
+// TakeOver takes a subject over from the job as it was, where that is kept by a pointer: a table, or a list.
+func (j *Job) TakeOver(name string, last *Job) {
 	s, rest := subjectNamed(name)
 	v := reflect.ValueOf(last).Elem().Field(s.field)
 	if s.many {

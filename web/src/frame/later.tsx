@@ -1,20 +1,45 @@
-import { lazy, Suspense, useEffect, type ComponentType } from 'react';
+import { useEffect, useState, type ComponentType } from 'react';
 
 const loads: (() => Promise<unknown>)[] = [];
 
+/** How long, in ms, before what could not be fetched is asked for again, as long as somebody wants it. */
+const again = 1500;
+
 /**
  * A part of the frame that is not needed to draw it: a dialog. It is fetched when the frame has been drawn, so that it
- * is there before a hand asks for it, and not before.
+ * is there before a hand asks for it, and not before. Where it cannot be fetched the page stays as it is, with all that
+ * is typed in it, and the part comes as soon as the server answers.
  */
 export function later<P extends object>(load: () => Promise<ComponentType<P>>): ComponentType<P> {
-  loads.push(load);
-  const Part = lazy(async () => ({ default: await load() }));
+  let Part: ComponentType<P> | undefined;
+  const fetched = async () => {
+    Part ??= await load();
+  };
+  loads.push(fetched);
   return function Later(props: P) {
-    return (
-      <Suspense fallback={null}>
-        <Part {...props} />
-      </Suspense>
-    );
+    const [, drawn] = useState(0);
+    useEffect(() => {
+      let waiting: ReturnType<typeof setTimeout> | undefined;
+      let gone = false;
+      const ask = () => {
+        fetched().then(
+          () => gone || drawn((n) => n + 1),
+          () => {
+            if (!gone) {
+              waiting = setTimeout(ask, again);
+            }
+          },
+        );
+      };
+      if (!Part) {
+        ask();
+      }
+      return () => {
+        gone = true;
+        clearTimeout(waiting);
+      };
+    }, []);
+    return Part ? <Part {...props} /> : null;
   };
 }
 
