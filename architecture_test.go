@@ -19,7 +19,7 @@ func rank(path string) (floor int, known bool) {
 		return 0, true
 	case p == "core/finding", p == "core/terminal", p == "core/stock":
 		return 1, true
-	case p == "core/face":
+	case p == "core/face", p == "core/stagger":
 		return 2, true
 	case p == "core/harness":
 		return 3, true

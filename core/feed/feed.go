@@ -93,96 +93,6 @@ type Result struct {
 	reached []map[int32]bool // by position: the nodes that are fed
 }
 
-// Compute asks the network in every position. It is pure: the same input gives the same result.
-func Compute(in Input) (*Result, error) {
-	r := &Result{Drawn: in.Drawn, Facts: in.Facts, in: in, Findings: slices.Clone(in.Facts.Findings),
-		Assumed: in.Drawn.Assumed,
-		Fuses:   []Protected{}, Unprotected: []Bare{}, Grounds: []Ground{}, Sensors: []Sensed{}}
-	r.connect()
-	var last *network.State
-	for _, p := range Positions() {
-		c := r.Usual(p)
-		var s *network.State
-		var err error
-		if last != nil && p.Key == network.Crank { // what has pulled in run stays while it has enough
-			s, err = in.Drawn.Follow(last, c)
-		} else {
-			s, err = in.Drawn.Solve(c)
-		}
-		if err != nil {
-			return nil, err
-		}
-		r.States = append(r.States, s)
-		last = s
-	}
-	var err error
-	if r.full, err = r.everything(); err != nil {
-		return nil, err
-	}
-	if r.cranked, err = r.With("crank", r.Own()); err != nil {
-		return nil, err
-	}
-	r.worst = most(r.States, r.full)
-	for _, s := range r.States {
-		r.reached = append(r.reached, r.fedBy(s))
-	}
-	r.highest()
-	r.ohms = r.reach()
-	r.fuses()
-	r.bare()
-	r.ground()
-	r.senses()
-	r.quiet()
-	r.check()
-	finding.Sort(r.Findings)
-	return r, nil
-}
-
-// everything is the engine running with everything switched on.
-func (r *Result) everything() (*network.State, error) {
-	full := r.Usual(Positions()[len(Positions())-1])
-	for _, s := range r.Own() {
-		full.On[s] = true
-	}
-	return r.Drawn.Solve(full)
-}
-
-// most gives by element the most A of what lasts: of all positions but crank, and of everything on.
-func most(states []*network.State, full *network.State) []float64 {
-	out := make([]float64, len(full.Network.Elements))
-	for k, s := range append(slices.Clone(states), full) {
-		if k < len(states) && Positions()[k].Key == network.Crank {
-			continue
-		}
-		for i := range out {
-			out[i] = max(out[i], math.Abs(s.Amps(int32(i))))
-		}
-	}
-	return out
-}
-
-// Worst gives by element of a network the most A that it carries for long: standing in run, with the engine running,
-// and with everything on.
-func Worst(drawn *network.Drawn, facts *vehicle.Facts) ([]float64, error) {
-	r := &Result{Drawn: drawn, Facts: facts}
-	all := Positions()
-	out := make([]float64, len(drawn.Elements))
-	for _, solve := range []func() (*network.State, error){
-		func() (*network.State, error) { return drawn.Solve(r.Usual(all[2])) },
-		func() (*network.State, error) { return drawn.Solve(r.Usual(all[len(all)-1])) },
-		r.everything,
-	} {
-		s, err := solve()
-		if err != nil {
-			return nil, err
-		}
-		for i := range out {
-			out[i] = max(out[i], math.Abs(s.Amps(int32(i))))
-		}
-	}
-	return out, nil
-}
-
 // Carries gives the most A that lasts in any of a contact and some wires, 0 where there is none of them.
 func (r *Result) Carries(contact string, wires ...harness.WireID) float64 {
 	most := 0.0
@@ -294,20 +204,6 @@ func (r *Result) turning() *network.State {
 	return r.turned
 }
 
-// connect lists the elements at each node.
-func (r *Result) connect() {
-	heads := r.Drawn.Heads()
-	r.at = make([][]int32, len(heads))
-	for i := range r.Drawn.Elements {
-		e := &r.Drawn.Elements[i]
-		a, b := heads[e.A], heads[e.B]
-		r.at[a] = append(r.at[a], int32(i))
-		if a != b {
-			r.at[b] = append(r.at[b], int32(i))
-		}
-	}
-}
-
 // beyond walks from a node through what hands current on, whether it is open or closed, up to fuses, sources and
 // loads, and to the battery's negative terminal, and gives the nodes that it comes to. Visit is called for each
 // element once, with the mm of wire up to its far end.
@@ -347,31 +243,55 @@ func (r *Result) beyond(from network.Node, not int32, visit func(i int32,
 	return seen
 }
 
-// highest finds the nodes that a source reaches with neither a switch nor a fuse between.
-func (r *Result) highest() {
-	r.above = map[int32]bool{}
-	heads := r.Drawn.Heads()
-	var queue []int32
-	for i := range r.Drawn.Elements {
-		if e := &r.Drawn.Elements[i]; r.source(int32(i)) && !r.above[heads[e.A]] {
-			r.above[heads[e.A]] = true
-			queue = append(queue, heads[e.A])
-		}
-	}
-	for len(queue) > 0 {
-		x := queue[0]
-		queue = queue[1:]
-		for _, i := range r.at[x] {
-			e := &r.Drawn.Elements[i]
-			if e.Kind != network.Copper && e.Kind != network.Contact {
-				continue
-			}
-			for _, n := range []int32{heads[e.A], heads[e.B]} {
-				if n != 0 && !r.above[n] {
-					r.above[n] = true
-					queue = append(queue, n)
-				}
-			}
-		}
-	}
+// Ground is a place that currents come back by, and how far it stands above the battery's negative terminal.
+type Ground struct {
+	Name  string  `json:"name"`
+	Crank float64 `json:"crank"` // V
+	Full  float64 `json:"full"`  // V, with everything on
+	Amps  float64 `json:"amps"`  // A that come back by it, with everything on
+	Led   bool    `json:"led"`   // somebody has said how it is joined to the battery
+	Joins string  `json:"joins"` // by what
+}
+
+// Protected is a fuse and what lies behind it.
+type Protected struct {
+	Fuse    string         `json:"fuse"`
+	Rating  float64        `json:"rating"`
+	Load    float64        `json:"load"`    // A, the most of all positions
+	In      string         `json:"in"`      // position in which that is
+	Thin    harness.WireID `json:"thin"`    // the wire behind it that may carry least
+	Carries float64        `json:"carries"` // A that this may carry; 0 where nothing is known
+	Best    float64        `json:"best"`    // A of the fuse that fits, 0 where none does
+	Why     string         `json:"why,omitempty"`
+	Starts  float64        `json:"-"` // A of the motors behind it until they turn
+	Cold    float64        `json:"-"` // A of the lamps behind it for some 50 ms, while they are cold
+	Slow    bool           `json:"slow,omitempty"`
+	// Which kind its loads want, slow or quick, and why.
+	Wants string           `json:"wants,omitempty"`
+	Wires []harness.WireID `json:"wires"`
+	// Nobody has said which fuse stands there: the rating is the one that is reckoned.
+	Reckoned bool `json:"reckoned,omitempty"`
+	// It fits only since it saves every wire behind it in a short: for long they may carry less.
+	Short   bool           `json:"short,omitempty"`
+	Unsaved harness.WireID `json:"unsaved,omitempty"` // a wire that it does not save in a short either
+	Was     float64        `json:"was,omitempty"`     // A of the fuse that is there and is to be changed
+	element int32
+	behind  map[int32]bool // nodes
+}
+
+// Bare is a length without protection between a source and the first fuse.
+type Bare struct {
+	Wire    harness.WireID `json:"wire"`
+	Mm      float64        `json:"mm"`                // from the source to its far end
+	Starter bool           `json:"starter,omitempty"` // the starter's cable, which is exempt
+}
+
+// Sensed is a sensor whose ground stands elsewhere than the unit's own inside: the unit reads that much wrong.
+type Sensed struct {
+	Device string  `json:"device"`
+	At     string  `json:"at"`    // the unit's cavity that reads it
+	Crank  float64 `json:"crank"` // V by which the sensor's ground stands above the unit's
+	Full   float64 `json:"full"`  // the same with everything on
+	back   int32   // the node of its ground
+	unit   int32   // the unit's inside
 }

@@ -11,16 +11,6 @@ import (
 	"draxel/core/size"
 )
 
-// Ground is a place that currents come back by, and how far it stands above the battery's negative terminal.
-type Ground struct {
-	Name  string  `json:"name"`
-	Crank float64 `json:"crank"` // V
-	Full  float64 `json:"full"`  // V, with everything on
-	Amps  float64 `json:"amps"`  // A that come back by it, with everything on
-	Led   bool    `json:"led"`   // somebody has said how it is joined to the battery
-	Joins string  `json:"joins"` // by what
-}
-
 // lifts is from how many V a ground stands high enough for a sensor to read wrong: a fiftieth of 5 V (common practice).
 const lifts = 0.1
 

@@ -12,39 +12,6 @@ import (
 	"draxel/core/vehicle"
 )
 
-// Protected is a fuse and what lies behind it.
-type Protected struct {
-	Fuse    string         `json:"fuse"`
-	Rating  float64        `json:"rating"`
-	Load    float64        `json:"load"`    // A, the most of all positions
-	In      string         `json:"in"`      // position in which that is
-	Thin    harness.WireID `json:"thin"`    // the wire behind it that may carry least
-	Carries float64        `json:"carries"` // A that this may carry; 0 where nothing is known
-	Best    float64        `json:"best"`    // A of the fuse that fits, 0 where none does
-	Why     string         `json:"why,omitempty"`
-	Starts  float64        `json:"-"` // A of the motors behind it until they turn
-	Cold    float64        `json:"-"` // A of the lamps behind it for some 50 ms, while they are cold
-	Slow    bool           `json:"slow,omitempty"`
-	// Which kind its loads want, slow or quick, and why.
-	Wants string           `json:"wants,omitempty"`
-	Wires []harness.WireID `json:"wires"`
-	// Nobody has said which fuse stands there: the rating is the one that is reckoned.
-	Reckoned bool `json:"reckoned,omitempty"`
-	// It fits only since it saves every wire behind it in a short: for long they may carry less.
-	Short   bool           `json:"short,omitempty"`
-	Unsaved harness.WireID `json:"unsaved,omitempty"` // a wire that it does not save in a short either
-	Was     float64        `json:"was,omitempty"`     // A of the fuse that is there and is to be changed
-	element int32
-	behind  map[int32]bool // nodes
-}
-
-// Bare is a length without protection between a source and the first fuse.
-type Bare struct {
-	Wire    harness.WireID `json:"wire"`
-	Mm      float64        `json:"mm"`                // from the source to its far end
-	Starter bool           `json:"starter,omitempty"` // the starter's cable, which is exempt
-}
-
 // fuses looks at each fuse: what it carries, and the thinnest wire behind it up to the next.
 func (r *Result) fuses() {
 	for i := range r.Drawn.Elements {

@@ -10,16 +10,6 @@ import (
 	"draxel/core/signal"
 )
 
-// Sensed is a sensor whose ground stands elsewhere than the unit's own inside: the unit reads that much wrong.
-type Sensed struct {
-	Device string  `json:"device"`
-	At     string  `json:"at"`    // the unit's cavity that reads it
-	Crank  float64 `json:"crank"` // V by which the sensor's ground stands above the unit's
-	Full   float64 `json:"full"`  // the same with everything on
-	back   int32   // the node of its ground
-	unit   int32   // the unit's inside
-}
-
 // senses looks at each sensor that a unit reads as a voltage: how far its return is lifted above the unit's ground.
 func (r *Result) senses() {
 	crank := r.state("crank")

@@ -13,7 +13,6 @@
 package pin
 
 import (
-	"errors"
 	"slices"
 
 	"draxel/core/harness"
@@ -148,57 +147,52 @@ type Stuck struct {
 	At []harness.Ref // where its terminals are
 }
 
-// Plan gives the steps that lead from now to wanted. A terminal that wanted does not mention is a new wire which is not
-// wanted any more, and comes out. It fails when a cavity that is wanted is held by a terminal that stays.
-func Plan(in Input) (Result, error) {
-	b := newBoard(in)
-	r := Result{Fewest: b.fewest(in.Limit), Bound: b.bound(in)}
-	s := scheduler{board: b, in: in, closed: map[string]int{}, last: -1}
-	if err := s.run(); err != nil {
-		return Result{}, err
-	}
-	r.Steps, r.Extractions, r.Openings, r.Stuck = s.steps, s.extractions, s.openings, s.stuck
-	for _, w := range in.Wishes {
-		steps, err := Reorder(in.Now, r.Steps, max(in.Limit, in.Now.InHand()), w)
-		if err != nil {
-			r.Refused = append(r.Refused, Refusal{w, err.Error(), errors.Is(err, errNoStep)})
-			continue
-		}
-		r.Steps = steps
-	}
-	label(in.Now, r.Steps)
-	return r, nil
+// Wish is a person's wish for the order of two steps: Step is done before Then.
+type Wish struct {
+	Step string `json:"step"`
+	Then string `json:"then"`
+	Who  string `json:"who,omitempty"`
+	When int64  `json:"when,omitempty"` // Unix milliseconds
 }
 
-// label writes into each step what is in hand after it.
-func label(now harness.Harness, steps []Step) {
-	var terminals []harness.TerminalID
-	var labels []string
-	take := func(t harness.TerminalID, label string) {
-		terminals, labels = append(terminals, t), append(labels, label)
-	}
-	if now.InHand() > 0 {
-		for _, t := range now.Terminals() {
-			if p, _ := now.Place(t); p.State == harness.Loose {
-				take(t, p.Label)
-			}
-		}
-	}
-	for i := range steps {
-		for _, e := range steps[i].Edits {
-			switch e.Do {
-			case harness.Remove, harness.Add, harness.Resume, harness.Sever:
-				take(e.Terminal, e.Label)
-			case harness.Insert, harness.Cap, harness.Park, harness.Drop, harness.Clip:
-				for k, t := range terminals {
-					if t == e.Terminal || e.Do == harness.Clip && t == steps[i].Terminal {
-						terminals = append(terminals[:k:k], terminals[k+1:]...)
-						labels = append(labels[:k:k], labels[k+1:]...)
-						break
-					}
-				}
-			}
-		}
-		steps[i].Hand = append([]string(nil), labels...)
-	}
+// Refusal is a wish that cannot be had, with why.
+type Refusal struct {
+	Wish Wish
+	Why  string
+	Gone bool // one of the steps is done, or not in the plan any more: nothing is refused
+}
+
+// What is not as expected at the bench.
+type What string
+
+// Report is something that was found otherwise than expected. It stands until somebody says how it was settled.
+type Report struct {
+	ID      string      `json:"id"`
+	What    What        `json:"what"`
+	At      harness.Ref `json:"at"` // of Broken: its connector counts
+	Saw     string      `json:"saw,omitempty"`
+	Settled string      `json:"settled,omitempty"` // how
+	Who     string      `json:"who,omitempty"`
+	When    int64       `json:"when,omitempty"` // Unix milliseconds
+}
+
+// Check is what a second person found in a cavity, without looking at what the first had ticked.
+type Check struct {
+	At   harness.Ref `json:"at"`
+	OK   bool        `json:"ok"`
+	Saw  string      `json:"saw,omitempty"` // where it is not as it should be: what is there
+	Who  string      `json:"who,omitempty"`
+	When int64       `json:"when,omitempty"` // Unix milliseconds
+}
+
+// Expected is what a cavity must hold when the work is done. Power says that it is a supply or a ground: those come
+// first. Joined are the other cavities of the circuit that a joint made of it: from here a meter finds them.
+type Expected struct {
+	At       harness.Ref   `json:"at"`
+	Colour   string        `json:"colour,omitempty"`
+	Circuit  string        `json:"circuit,omitempty"`
+	Function string        `json:"function,omitempty"`
+	Power    bool          `json:"power,omitempty"`
+	Empty    bool          `json:"empty,omitempty"`
+	Joined   []harness.Ref `json:"joined,omitempty"`
 }

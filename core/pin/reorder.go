@@ -8,21 +8,6 @@ import (
 	"draxel/core/harness"
 )
 
-// Wish is a person's wish for the order of two steps: Step is done before Then.
-type Wish struct {
-	Step string `json:"step"`
-	Then string `json:"then"`
-	Who  string `json:"who,omitempty"`
-	When int64  `json:"when,omitempty"` // Unix milliseconds
-}
-
-// Refusal is a wish that cannot be had, with why.
-type Refusal struct {
-	Wish Wish
-	Why  string
-	Gone bool // one of the steps is done, or not in the plan any more: nothing is refused
-}
-
 // errNoStep: a wish about a step that is done, or that the plan does not have any more, is no fault.
 var errNoStep = errors.New("there is no such step to be done")
 

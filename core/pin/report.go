@@ -8,9 +8,6 @@ import (
 	"draxel/core/work"
 )
 
-// What is not as expected at the bench.
-type What string
-
 // The reasons.
 const (
 	IsStuck  What = "stuck"    // the terminal does not come out
@@ -21,17 +18,6 @@ const (
 
 // Whats lists the reasons.
 func Whats() []What { return []What{IsStuck, Differs, Occupied, Broken} }
-
-// Report is something that was found otherwise than expected. It stands until somebody says how it was settled.
-type Report struct {
-	ID      string      `json:"id"`
-	What    What        `json:"what"`
-	At      harness.Ref `json:"at"` // of Broken: its connector counts
-	Saw     string      `json:"saw,omitempty"`
-	Settled string      `json:"settled,omitempty"` // how
-	Who     string      `json:"who,omitempty"`
-	When    int64       `json:"when,omitempty"` // Unix milliseconds
-}
 
 // Stays says that the wire in the cavity is not moved until the report is settled.
 func (r Report) Stays() bool { return r.Settled == "" && (r.What == IsStuck || r.What == Differs) }

@@ -10,27 +10,6 @@ import (
 	"draxel/core/work"
 )
 
-// Check is what a second person found in a cavity, without looking at what the first had ticked.
-type Check struct {
-	At   harness.Ref `json:"at"`
-	OK   bool        `json:"ok"`
-	Saw  string      `json:"saw,omitempty"` // where it is not as it should be: what is there
-	Who  string      `json:"who,omitempty"`
-	When int64       `json:"when,omitempty"` // Unix milliseconds
-}
-
-// Expected is what a cavity must hold when the work is done. Power says that it is a supply or a ground: those come
-// first. Joined are the other cavities of the circuit that a joint made of it: from here a meter finds them.
-type Expected struct {
-	At       harness.Ref   `json:"at"`
-	Colour   string        `json:"colour,omitempty"`
-	Circuit  string        `json:"circuit,omitempty"`
-	Function string        `json:"function,omitempty"`
-	Power    bool          `json:"power,omitempty"`
-	Empty    bool          `json:"empty,omitempty"`
-	Joined   []harness.Ref `json:"joined,omitempty"`
-}
-
 // Second compares a second check with what is expected: each difference is a finding, and so is a check by the hands
 // that did the work, on the day on which they did it. The checks of cavities of which nothing is expected are left out.
 func Second(expected []Expected, checks []Check, ticks []work.Tick) []finding.Finding {

@@ -12,19 +12,8 @@ import (
 	"draxel/core/pack"
 	"draxel/core/signal"
 	"draxel/core/size"
+	"draxel/core/stagger"
 )
-
-// Bundle is what lies along one path.
-type Bundle struct {
-	Path    string           `json:"path"`
-	Wires   []harness.WireID `json:"wires"`
-	Round   []float64        `json:"round"`             // mm: outside diameters, a shielded lead as one, the thickest first
-	Area    float64          `json:"area"`              // mm: no bundle of these can be thinner, √Σd²
-	Laid    float64          `json:"laid"`              // mm: as hands lay it, 1.2 × √Σd², but two wires lie side by side
-	Over    float64          `json:"over"`              // mm: with its cover
-	Assumed int              `json:"assumed,omitempty"` // wires of unknown size, taken for 0.5 mm²
-	Loaded  int              `json:"loaded"`            // wires that carry 1 A or more
-}
 
 // braid is what a shield and its sheath add to a lead's diameter, mm: common practice, no source.
 const braid = 1.2
@@ -112,30 +101,6 @@ func (r *Result) bundles() {
 	}
 }
 
-// Wall is where a bundle goes through a wall.
-type Wall struct {
-	Path    string   `json:"path"`
-	Wires   int      `json:"wires"`
-	Over    float64  `json:"over"`             // mm, the bundle with its cover
-	Plugs   []Plug   `json:"plugs,omitempty"`  // that are passed through, the largest first
-	After   []Plug   `json:"after,omitempty"`  // that are fitted afterwards, or are on the other side
-	Hole    float64  `json:"hole"`             // mm
-	Saved   float64  `json:"saved,omitempty"`  // mm of hole saved by fitting the housings afterwards
-	From    string   `json:"from,omitempty"`   // the station from which the plugs that are passed are fed
-	Caution []string `json:"caution"`          //
-	Loose   int      `json:"loose,omitempty"`  // wires that end at splices beyond it: they go through last
-	Edge    bool     `json:"edge,omitempty"`   // a raw edge
-	Joints  int      `json:"joints,omitempty"` // found in the grommet: there must be none
-}
-
-// Plug is a housing with its size.
-type Plug struct {
-	Connector string  `json:"connector"`
-	Ways      int     `json:"ways"`
-	Across    float64 `json:"across"`            // mm, at its widest
-	Guessed   bool    `json:"guessed,omitempty"` // from its ways: measure it
-}
-
 // plug gives a housing's size: as somebody measured it, else reckoned from its ways as rows of contacts in a shell;
 // common practice, no source.
 func (r *Result) plug(s *settled, connector string) Plug {
@@ -187,7 +152,7 @@ func (r *Result) walls(s *settled) {
 			w.After = append(slices.Clone(sides[pass].plugs), sides[1-pass].plugs...)
 		}
 		for i := range r.Joints {
-			if j := &r.Joints[i]; j.Path == path.ID && math.Abs(j.At-path.Length/2) < grommet {
+			if j := &r.Joints[i]; j.Path == path.ID && math.Abs(j.At-path.Length/2) < stagger.Grommet {
 				w.Joints++
 			}
 		}
@@ -237,14 +202,6 @@ func (r *Result) sides(s *settled, path int) [2]side {
 		})
 	}
 	return out
-}
-
-// KeepApart is a path on which cables that disturb lie with wires that are disturbed.
-type KeepApart struct {
-	Path   string   `json:"path"`
-	Length float64  `json:"length"` // mm
-	Strong []string `json:"strong"` // starter, alternator, coil and motor cables
-	Weak   []string `json:"weak"`   // crank, cam, knock and bus
 }
 
 // strong says whether a wire disturbs others: starter, alternator, coil and motor cables.

@@ -285,7 +285,7 @@ func TestLeftoversTeach(t *testing.T) {
 }
 
 func TestTemplatesHoldTogether(t *testing.T) {
-	for _, x := range reach.Templates() {
+	for _, x := range route.Templates() {
 		if bad := x.Map.Doubts(); len(bad) > 0 {
 			t.Errorf("%s: %v", x.Name, bad)
 		}
@@ -307,7 +307,7 @@ func TestTemplatesHoldTogether(t *testing.T) {
 // What was put somewhere is never proposed to be elsewhere.
 func TestProposalsLeaveWhatIsPlaced(t *testing.T) {
 	in := yardInput(wire("1", at("A", 1), at("J1", 1), 1900, ""))
-	in.Decisions.Map = reach.Templates()[0].Map
+	in.Decisions.Map = route.Templates()[0].Map
 	in.Decisions.Places = []route.Place{{Thing: route.Thing{Kind: route.ADevice, ID: "VK"}, Station: "rear"}}
 	for _, p := range reach.Compute(in).Propose() {
 		if p.Thing.ID == "VK" {

@@ -12,36 +12,6 @@ import (
 	"draxel/core/terminal"
 )
 
-// Disconnect is what runs between two service groups: what comes out with the one must come apart from the other.
-type Disconnect struct {
-	Between [2]string        `json:"between"`
-	Wires   []harness.WireID `json:"wires"`             // all that run from one group to the other
-	Parted  []harness.WireID `json:"parted"`            // of them, those that end in an in-line plug: they come apart
-	Ties    []harness.WireID `json:"ties"`              // those that would tie the one to the other
-	Where   string           `json:"where,omitempty"`   // the path on which most of the ties cross
-	Plugs   []ContactPlug    `json:"plugs"`             // what would part the ties
-	Shields []string         `json:"shields,omitempty"` // leads whose cores and shield must stay together in one plug
-	Pairs   []string         `json:"pairs,omitempty"`   // pairs that must sit in neighbouring cavities
-
-	Taken    []PartingPlug `json:"taken,omitempty"`    // the plugs that somebody has taken for it
-	Cavities []PartedWire  `json:"cavities,omitempty"` // where each wire is parted
-	Parts    []string      `json:"parts,omitempty"`    // what has to be there
-
-	blade map[harness.WireID]float64 // by tie: the contact that it needs, 0: a stud
-}
-
-// ContactPlug is a choice from the generic sealed multi-way families.
-type ContactPlug struct {
-	Blade  float64          `json:"blade"` // mm, width of the contact; 0: a stud with ring terminals
-	Wires  []harness.WireID `json:"wires"`
-	Ways   []int            `json:"ways"`            // of each plug
-	Spare  int              `json:"spare"`           // ways that stay free
-	Amps   float64          `json:"amps"`            // A, the most on one contact
-	Limit  float64          `json:"limit"`           // A that one contact carries
-	Thick  size.Section     `json:"thick,omitempty"` // the thickest of the wires
-	Reason string           `json:"reason"`
-}
-
 // housingWays are the ways in which such housings are usual: common practice, no source.
 var housingWays = []int{2, 3, 4, 6, 8, 12, 16, 24, 36}
 

@@ -260,17 +260,6 @@ func short(margin, sigma float64) float64 {
 	return math.Round(p*1e6) / 1e6
 }
 
-// Learned is what the log of leftovers says of the allowances.
-type Learned struct {
-	Count  int     `json:"count"`
-	Mean   float64 `json:"mean"`             // mm left over
-	Spread float64 `json:"spread"`           // mm, standard deviation
-	Less   float64 `json:"less"`             // mm by which the allowance at each end may shrink, negative: must grow
-	Ready  bool    `json:"ready,omitempty"`  // enough was logged to go by
-	Why    string  `json:"why,omitempty"`    // the working
-	Source string  `json:"source,omitempty"` // of the rule
-}
-
 // enough is how many leftovers must be logged before they say anything.
 const enough = 5
 

@@ -11,22 +11,6 @@ import (
 	"draxel/core/work"
 )
 
-// Parting is a disconnect that somebody has taken: the plugs that part what comes out with one service group from what
-// stays with another.
-type Parting struct {
-	Between [2]string     `json:"between"`
-	Plugs   []PartingPlug `json:"plugs"`
-	Who     string        `json:"who,omitempty"`
-	When    int64         `json:"when,omitempty"` // Unix milliseconds
-}
-
-// PartingPlug is a plug of a disconnect, or a row of studs. It has a half on either side.
-type PartingPlug struct {
-	ID    string  `json:"id"`    // D1
-	Blade float64 `json:"blade"` // mm, width of the contact; 0: studs with ring terminals
-	Ways  int     `json:"ways"`
-}
-
 // mostWays is how many ways a plug of a disconnect can have.
 const mostWays = 200
 
@@ -64,17 +48,6 @@ func (p *Parting) Halves() []harness.Half {
 		}
 	}
 	return out
-}
-
-// PartWire is the kind of step in which a wire gets a plug on its way.
-const PartWire work.Kind = "part"
-
-// PartedWire says in which cavity of which plug a wire is parted.
-type PartedWire struct {
-	Wire   harness.WireID `json:"wire"`
-	Plug   string         `json:"plug"`
-	Cavity string         `json:"cavity"`
-	At     string         `json:"at"` // station
 }
 
 // Parted is what follows from the disconnects that were taken.

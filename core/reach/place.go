@@ -231,3 +231,8 @@ func (s *settled) busiestUnit(wires []Wire) string {
 	}
 	return best
 }
+
+// Propose gives the stations at which things that have none usually are; it is never applied unasked.
+func (r *Result) Propose() []route.Place {
+	return r.in.Decisions.Map.Propose(r.in.Loom, r.Placed, r.Unit)
+}

@@ -12,7 +12,6 @@
 package reach
 
 import (
-	"draxel/core/finding"
 	"draxel/core/harness"
 	"draxel/core/route"
 	"draxel/core/size"
@@ -152,148 +151,33 @@ func Standard() Rules {
 			Cover: 10}}
 }
 
-// Verdict says what becomes of a wire for its length.
-type Verdict string
+// School is a way of making a joint.
+type School string
 
-// The verdicts.
+// The schools.
 const (
-	Reaches Verdict = "reaches"
-	Trim    Verdict = "trim"
-	Extend  Verdict = "extend"
-	Replace Verdict = "replace"
-	Fresh   Verdict = "new"      // cut from new wire
-	Measure Verdict = "measure"  // nobody knows how long it is
-	NoWay   Verdict = "no way"   // no permitted path leads from one end to the other
-	Adrift  Verdict = "no place" // an end has no station
-	Loose   Verdict = "no end"   // an end goes nowhere, or nobody has followed it
+	NoSchool School = "" // nobody has said
+	// solder and adhesive heat shrink: small, nothing to wrap around; not where the bundle flexes
+	Solder    School = "solder"
+	Crimp     School = "crimp" // a crimp with a sealed sleeve: fast, serviceable, takes heat and current
+	BareCrimp School = "bare"  // an uninsulated crimp under adhesive heat shrink: small and quick
 )
 
-// Verdicts lists them in the order in which a cut list shows their counts.
-func Verdicts() []Verdict {
-	return []Verdict{Reaches, Trim, Extend, Replace, Fresh, Measure, NoWay, Adrift, Loose}
+// Schools lists them.
+func Schools() []School { return []School{Solder, Crimp, BareCrimp} }
+
+// Parting is a disconnect that somebody has taken: the plugs that part what comes out with one service group from what
+// stays with another.
+type Parting struct {
+	Between [2]string     `json:"between"`
+	Plugs   []PartingPlug `json:"plugs"`
+	Who     string        `json:"who,omitempty"`
+	When    int64         `json:"when,omitempty"` // Unix milliseconds
 }
 
-// Term is a part of a length with its reason.
-type Term struct {
-	What string  `json:"what"`
-	MM   float64 `json:"mm"`
-}
-
-// Mark is a tape mark on a wire.
-type Mark struct {
-	Station string  `json:"station"`
-	At      float64 `json:"at"` // mm from the control unit, or from the wire's first end where it does not begin there
-}
-
-// Line is a line of the cut list: one wire. Ends, stations and marks go from its first end to its second.
-type Line struct {
-	Wire      harness.WireID    `json:"wire"`
-	Verdict   Verdict           `json:"verdict"`
-	By        float64           `json:"by,omitempty"` // mm to trim, to let in or to cut new
-	Stations  []string          `json:"stations,omitempty"`
-	Paths     []string          `json:"paths,omitempty"`
-	Need      float64           `json:"need,omitempty"` // mm, with the allowances
-	Terms     []Term            `json:"terms,omitempty"`
-	Spread    float64           `json:"spread,omitempty"` // ± mm of need and had together
-	Had       float64           `json:"had,omitempty"`    // mm, 0 where nobody knows
-	HadBy     string            `json:"hadBy,omitempty"`
-	Short     float64           `json:"short,omitempty"`   // chance that it cannot be plugged in at both ends, 0 to 1
-	NoSlack   bool              `json:"noSlack,omitempty"` // it reaches, and nothing is left for a later re-termination
-	Waits     []string          `json:"waits,omitempty"`   // mechanical parts for which its length waits
-	Stale     bool              `json:"stale,omitempty"`   // something was measured or cut for another place
-	Marks     []Mark            `json:"marks,omitempty"`
-	FromUnit  bool              `json:"fromUnit,omitempty"` // its marks are measured from the control unit
-	Air       float64           `json:"air,omitempty"`      // °C, hottest of its way
-	Class     size.Class        `json:"class,omitempty"`    // that a new piece needs at least
-	Amps      float64           `json:"amps,omitempty"`     // A
-	AmpsBy    string            `json:"ampsBy,omitempty"`
-	Fuse      float64           `json:"fuse,omitempty"`  // A of the fuse before a new wire
-	Volts     float64           `json:"volts,omitempty"` // lost along it at that current
-	Size      size.Section      `json:"size,omitempty"`  // that it should have
-	At        int               `json:"at,omitempty"`    // end at which it is lengthened, 1 or 2
-	Joints    int               `json:"joints,omitempty"`
-	Provision []stock.Provision `json:"provision,omitempty"` // what the new piece is cut from
-	Code      string            `json:"code,omitempty"`      // printed at both ends where colour does not tell
-	Why       []finding.Reason  `json:"why,omitempty"`
-	wire      int
-	route     route.Route
-	ok        bool // it has a route
-	bare      float64
-	back      float64 // mm from its end at which it is cut, where a piece is let in
-	elsewhere bool    // its way was measured between other stations
-	Unsized   bool    `json:"unsized,omitempty"` // it is new, and nothing says how thick it is to be
-	summed    bool    // its current is a sum of what is usual, and no more than a hint
-}
-
-// Result is what follows.
-type Result struct {
-	Lines       []Line // as the wires
-	Joints      []Joint
-	Bundles     []Bundle // of the usable paths
-	Walls       []Wall
-	Disconnects []Disconnect
-	Tape        []Mark // each station's distance from the control unit
-	Unit        string // the device that tape marks are measured from
-	Buy         []stock.BuyLine
-	Stock       stock.Allocation
-	Colours     []stock.ColourLine
-	Kept        []KeepApart
-	Figures     Figures
-	Learned     Learned
-	Placed      map[route.Thing]string // station of every device, connector, splice and branch that has one
-	Unplaced    []route.Thing          // what wires end at and nobody has put anywhere
-	unplaced    map[route.Thing]bool
-	relief      []string // wires that replaced whole would leave room for the joints of the rest
-	Steps       []Step
-	Findings    []finding.Finding
-	in          *Input
-	router      *route.Router
-	wires       map[harness.WireID]int
-	on          [][]int      // by path: the lines that run along it
-	offered     []Disconnect // as they are before any is taken
-	loaded      []int        // by path: the wires that warm each other
-}
-
-// Compute gives what follows from the input. It is pure.
-func Compute(in Input) *Result {
-	r := &Result{in: &in, router: route.NewRouter(&in.Decisions.Map), Lines: make([]Line, len(in.Wires)),
-		wires: make(map[harness.WireID]int, len(in.Wires))}
-	for i := range in.Wires {
-		r.wires[in.Wires[i].ID] = i
-	}
-	r.Findings = in.Decisions.Map.Doubts()
-	s := r.settle()
-	r.Learned = learn(in.Decisions.Leftover, in.Decisions.Rules)
-	r.lengths(s)
-	r.loads(s)
-	r.verdicts(s)
-	r.bundles()
-	r.join(s)
-	r.sinceCut()
-	r.provide()
-	r.walls(s)
-	r.keepApart()
-	r.disconnect(s)
-	r.offered = r.Disconnects
-	r.tape(s)
-	r.figure()
-	r.plan(s)
-	r.hours(nil)
-	r.find(s)
-	finding.Sort(r.Findings)
-	return r
-}
-
-// Wires gives the wires that the lines are about, in their order.
-func (r *Result) Wires() []Wire { return r.in.Wires }
-
-// Pieces gives the wire that comes out of the harness and is stock here.
-func (r *Result) Pieces() []stock.Piece { return r.in.Stock }
-
-// PieceFor gives the piece of stock that a wire's new length is cut from, empty where it is bought.
-func (r *Result) PieceFor(wire harness.WireID) string {
-	if i, known := r.wires[wire]; known && len(r.Lines[i].Provision) > 0 {
-		return r.Lines[i].Provision[0].From
-	}
-	return ""
+// PartingPlug is a plug of a disconnect, or a row of studs. It has a half on either side.
+type PartingPlug struct {
+	ID    string  `json:"id"`    // D1
+	Blade float64 `json:"blade"` // mm, width of the contact; 0: studs with ring terminals
+	Ways  int     `json:"ways"`
 }

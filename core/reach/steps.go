@@ -11,9 +11,6 @@ import (
 	"draxel/core/work"
 )
 
-// Step is one thing to do so that the wires reach.
-type Step = work.Step
-
 // The kinds of step, in the order of work.
 const (
 	Caution            = work.Caution
@@ -395,3 +392,6 @@ func (p *planner) cover(joined map[int]string, laid []string) {
 		p.add(s, made)
 	}
 }
+
+// PartWire is the kind of step in which a wire gets a plug on its way.
+const PartWire work.Kind = "part"

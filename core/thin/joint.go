@@ -7,34 +7,6 @@ import (
 	"draxel/core/harness"
 )
 
-// Fate is what becomes of a splice.
-type Fate string
-
-// The fates.
-const (
-	Leave    Fate = "leave"
-	Trim     Fate = "trim"    // the dead legs are cut off, the splice stays
-	Through  Fate = "through" // two legs are left: they become one wire
-	Rejoin   Fate = "rejoin"  // what is taken off joined these wires: they are joined without it
-	Dissolve Fate = "remove"  // one leg is left, or none: the splice is not needed
-)
-
-// JointVerdict is what becomes of a place where copper meets: a splice, a junction connector's row, a wire that only
-// passes through something.
-type JointVerdict struct {
-	ID     string           `json:"id"` // the splice, or the cavities
-	Kind   string           `json:"kind"`
-	At     []harness.Ref    `json:"at,omitempty"` // the cavities, where it is in a connector
-	Fate   Fate             `json:"fate"`
-	Stays  []harness.WireID `json:"stays"` // the wires of the legs that stay
-	Goes   []harness.WireID `json:"goes"`  // of those that go
-	Why    string           `json:"why"`
-	System string           `json:"system,omitempty"` // of the first leg that goes
-	Added  string           `json:"added,omitempty"`  // who added it
-	node   int32
-	taken  bool // the connector that it is in comes off
-}
-
 // Joint names the joint that is there afterwards, empty where there is none any more.
 func (j *JointVerdict) Joint() string {
 	switch j.Fate {

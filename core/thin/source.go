@@ -9,20 +9,8 @@ import (
 	"draxel/core/signal"
 )
 
-// supplied says whether a circuit brings current, and grounded whether it takes it back, by most of its wires.
-type supplied struct{ feeds, grounds, all int }
-
 func (s supplied) feed() bool   { return s.feeds > 0 && 2*s.feeds >= s.all }
 func (s supplied) ground() bool { return !s.feed() && s.grounds > 0 && 2*s.grounds >= s.all }
-
-// sources are the ends from which a circuit is fed or grounded. Of a feed they are at fuses and at what hands
-// current on, a relay, a switch, which is known by being on two feeds; of a ground at ground points: a unit on such
-// a circuit only takes. Of every other circuit, and where none of these is known, they are units, fuses and grounds
-// alike.
-type sources struct {
-	of     []bool // by node
-	strict []bool // by circuit: a feed or ground of which the real sources are known
-}
 
 func (t *thinning) sourcesOf() sources {
 	kinds := make([]supplied, t.net.Circuits)

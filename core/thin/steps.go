@@ -8,9 +8,6 @@ import (
 	"draxel/core/work"
 )
 
-// Step is one thing to do when a harness is thinned.
-type Step = work.Step
-
 // The kinds of step.
 const (
 	Caution               = work.Caution
@@ -30,13 +27,6 @@ const (
 // StepKinds lists them.
 func StepKinds() []work.Kind {
 	return []work.Kind{Caution, Gate, Tie, Legs, OneWire, TakeApart, JoinWithout, SealEnd, TakeOff, ComeOut, Nicks, Mend}
-}
-
-// Extraction is a terminal that comes out of a connector that stays.
-type Extraction struct {
-	Terminal harness.TerminalID `json:"terminal"`
-	At       harness.Ref        `json:"at"`
-	Wire     harness.WireID     `json:"wire"`
 }
 
 // Label is what an extracted terminal is labelled with until its wire is out.

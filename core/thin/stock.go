@@ -10,17 +10,6 @@ import (
 	"draxel/core/size"
 )
 
-// Rates are the minutes that each kind of work takes: common practice, no source; a job's own log makes them better.
-type Rates struct {
-	Check   float64 `json:"check"`
-	Seal    float64 `json:"seal"`
-	Splice  float64 `json:"splice"`
-	Join    float64 `json:"join"`
-	Extract float64 `json:"extract"`
-	Out     float64 `json:"out"`
-	TakeOff float64 `json:"takeOff"`
-}
-
 // Counts are what must balance: every wire end that was let go is joined again, deleted, capped, parked, in stock or in
 // hand. Pulled is counted from the steps that were carried out, the rest from the harness that they left.
 type Counts struct {

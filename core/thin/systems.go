@@ -7,41 +7,6 @@ import (
 	"draxel/core/finding"
 )
 
-// SystemLine is a system, or a device in it, with how many of its wires stay and go.
-type SystemLine struct {
-	System    string    `json:"system"`
-	Choice    Choice    `json:"choice,omitempty"` // what was decided about it as a whole
-	By        *Decision `json:"by,omitempty"`
-	Wires     int       `json:"wires"`
-	Keep      int       `json:"keep"`
-	Goes      int       `json:"goes"`
-	Undecided int       `json:"undecided"`
-	Devices   []Device  `json:"devices"`
-	Locked    string    `json:"locked,omitempty"` // why nothing can be decided about it here
-	Proposed  Choice    `json:"proposed,omitempty"`
-	Why       string    `json:"why,omitempty"` // of the proposal
-}
-
-// Device is a device in its system.
-type Device struct {
-	ID     string     `json:"id"`
-	Kind   string     `json:"kind,omitempty"`
-	Choice Choice     `json:"choice,omitempty"` // what holds for it: its own, or its system's
-	Own    bool       `json:"own,omitempty"`    // it was decided about itself
-	Wires  int        `json:"wires"`
-	By     *Decision  `json:"by,omitempty"`
-	Added  string     `json:"added,omitempty"`
-	Plugs  []PlugLine `json:"plugs"`
-}
-
-// PlugLine is a connector of a device.
-type PlugLine struct {
-	ID     string    `json:"id"`
-	Choice Choice    `json:"choice,omitempty"`
-	By     *Decision `json:"by,omitempty"`
-	Locked bool      `json:"locked,omitempty"`
-}
-
 // systems counts the wires of each system and lists its devices.
 func (t *thinning) systems() {
 	at := map[string]int{}

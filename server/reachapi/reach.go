@@ -142,7 +142,7 @@ func (s *API) packReach(c *gin.Context, j *desk.Computed) error {
 }
 
 func listTemplates(c *gin.Context) error {
-	v := TemplateList{Templates: reach.Templates(), Classes: []ClassLine{}}
+	v := TemplateList{Templates: route.Templates(), Classes: []ClassLine{}}
 	for _, x := range size.Classes() {
 		v.Classes = append(v.Classes, ClassLine{x, x.Limit()})
 	}

@@ -91,7 +91,7 @@ type PackView struct {
 
 // TemplateList lists the maps to start from.
 type TemplateList struct {
-	Templates []reach.Template `json:"templates"`
+	Templates []route.Template `json:"templates"`
 	Classes   []ClassLine      `json:"classes"`
 }
 

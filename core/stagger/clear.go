@@ -1,33 +1,33 @@
-package reach
+package stagger
 
 import "slices"
 
 // distance gives how far spots are from the nearest joint of another wire, mm, at most Apart.
-func (st *stagger) distance(c *choice, spots []spot) float64 {
-	least := st.r.in.Decisions.Rules.Apart
+func (b *Bundles) distance(c *Choice, spots []Spot) float64 {
+	least := b.apart
 	for i := range spots {
 		x := &spots[i]
-		lie := st.on.at(x.segment)
-		at := firstFrom(lie, x.at)
-		for k := at; k < len(lie) && lie[k].at-x.at < least; k++ {
-			if lie[k].joint != c.line {
-				least = lie[k].at - x.at
+		lie := b.on.at(x.Segment)
+		at := firstFrom(lie, x.At)
+		for k := at; k < len(lie) && lie[k].at-x.At < least; k++ {
+			if lie[k].joint != c.Wire {
+				least = lie[k].at - x.At
 			}
 		}
-		for k := at - 1; k >= 0 && x.at-lie[k].at < least; k-- {
-			if lie[k].joint != c.line {
-				least = x.at - lie[k].at
+		for k := at - 1; k >= 0 && x.At-lie[k].at < least; k-- {
+			if lie[k].joint != c.Wire {
+				least = x.At - lie[k].at
 			}
 		}
 		for k, station := range x.stations {
 			if station < 0 {
 				continue
 			}
-			for _, t := range st.near.at(station) {
+			for _, t := range b.near.at(station) {
 				if t.at+x.off[k] >= least {
 					break
 				}
-				if t.seg != x.segment && t.joint != c.line {
+				if t.seg != x.Segment && t.joint != c.Wire {
 					least = t.at + x.off[k]
 				}
 			}
@@ -88,7 +88,7 @@ const (
 
 // makeRoom moves other wires' joints so that this one can have its candidate; where one of them has nowhere to go all
 // stay.
-func (st *stagger) makeRoom(c *choice, k int, in []int, others map[int]*choice) bool {
+func (b *Bundles) makeRoom(c *Choice, k int, in []int, others map[int]*Choice) bool {
 	for _, line := range in {
 		if others[line].stuck && len(others) > patient {
 			return false
@@ -96,27 +96,27 @@ func (st *stagger) makeRoom(c *choice, k int, in []int, others map[int]*choice) 
 	}
 	was := make([]int, len(in))
 	for i, line := range in {
-		was[i] = others[line].took
-		st.leave(others[line])
+		was[i] = others[line].Took
+		b.leave(others[line])
 	}
-	st.take(c, k)
+	b.take(c, k)
 	for i, line := range in {
 		other := others[line]
 		j := 0
-		for j < len(other.cut) && (bad(st.at(other, j)) || st.blocked(other, st.at(other, j))) {
+		for j < len(other.cut) && (bad(other.at(j)) || b.blocked(other, other.at(j))) {
 			j++
 		}
 		if j < len(other.cut) {
-			st.take(other, j)
+			b.take(other, j)
 			continue
 		}
 		other.stuck = true
 		for _, moved := range in[:i] {
-			st.leave(others[moved])
+			b.leave(others[moved])
 		}
-		st.leave(c)
+		b.leave(c)
 		for n, line := range in {
-			st.take(others[line], was[n])
+			b.take(others[line], was[n])
 		}
 		return false
 	}
@@ -124,29 +124,29 @@ func (st *stagger) makeRoom(c *choice, k int, in []int, others map[int]*choice) 
 }
 
 // blocked says whether another wire's joint is too near to these spots.
-func (st *stagger) blocked(c *choice, spots []spot) bool { return len(st.seen(c, spots, 1)) > 0 }
+func (b *Bundles) blocked(c *Choice, spots []Spot) bool { return len(b.seen(c, spots, 1)) > 0 }
 
 // blocking lists the wires whose joints are too near to these spots, as many as are asked for.
-func (st *stagger) blocking(c *choice, spots []spot, most int) []int {
-	return slices.Clone(st.seen(c, spots, most))
+func (b *Bundles) blocking(c *Choice, spots []Spot, most int) []int {
+	return slices.Clone(b.seen(c, spots, most))
 }
 
 // seen does the same, in a list that the next call writes over.
-func (st *stagger) seen(c *choice, spots []spot, most int) []int {
-	apart := st.r.in.Decisions.Rules.Apart
-	out := st.scratch[:0]
-	defer func() { st.scratch = out[:0] }()
+func (b *Bundles) seen(c *Choice, spots []Spot, most int) []int {
+	apart := b.apart
+	out := b.scratch[:0]
+	defer func() { b.scratch = out[:0] }()
 	note := func(line int) bool {
-		if line != c.line && !slices.Contains(out, line) {
+		if line != c.Wire && !slices.Contains(out, line) {
 			out = append(out, line)
 		}
 		return len(out) >= most
 	}
 	for i := range spots {
 		x := &spots[i]
-		lie := st.on.at(x.segment)
-		for k := firstFrom(lie, x.at-apart); k < len(lie) && lie[k].at < x.at+apart; k++ {
-			if lie[k].at > x.at-apart && note(lie[k].joint) {
+		lie := b.on.at(x.Segment)
+		for k := firstFrom(lie, x.At-apart); k < len(lie) && lie[k].at < x.At+apart; k++ {
+			if lie[k].at > x.At-apart && note(lie[k].joint) {
 				return out
 			}
 		}
@@ -154,11 +154,11 @@ func (st *stagger) seen(c *choice, spots []spot, most int) []int {
 			if station < 0 || x.off[k] >= apart {
 				continue
 			}
-			for _, t := range st.near.at(station) {
+			for _, t := range b.near.at(station) {
 				if t.at+x.off[k] >= apart {
 					break
 				}
-				if t.seg != x.segment && note(t.joint) {
+				if t.seg != x.Segment && note(t.joint) {
 					return out
 				}
 			}
@@ -167,29 +167,29 @@ func (st *stagger) seen(c *choice, spots []spot, most int) []int {
 	return out
 }
 
-func (st *stagger) take(c *choice, k int) {
-	c.took = k
-	spots := st.at(c, k)
+func (b *Bundles) take(c *Choice, k int) {
+	c.Took = k
+	spots := c.at(k)
 	for i := range spots {
 		x := &spots[i]
-		st.on.put(x.segment, taken{x.at, x.segment, c.line})
+		b.on.put(x.Segment, taken{x.At, x.Segment, c.Wire})
 		for e, station := range x.stations {
-			if station >= 0 && x.off[e] < st.r.in.Decisions.Rules.Apart {
-				st.near.put(station, taken{x.off[e], x.segment, c.line})
+			if station >= 0 && x.off[e] < b.apart {
+				b.near.put(station, taken{x.off[e], x.Segment, c.Wire})
 			}
 		}
 	}
 }
 
-func (st *stagger) leave(c *choice) {
-	for i := range c.spots[c.took] {
-		x := &c.spots[c.took][i]
-		st.on.drop(x.segment, c.line)
+func (b *Bundles) leave(c *Choice) {
+	for i := range c.spots[c.Took] {
+		x := &c.spots[c.Took][i]
+		b.on.drop(x.Segment, c.Wire)
 		for _, station := range x.stations {
 			if station >= 0 {
-				st.near.drop(station, c.line)
+				b.near.drop(station, c.Wire)
 			}
 		}
 	}
-	c.took = -1
+	c.Took = -1
 }

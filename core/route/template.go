@@ -1,4 +1,4 @@
-package reach
+package route
 
 import (
 	"slices"
@@ -6,15 +6,14 @@ import (
 
 	"draxel/core/finding"
 	"draxel/core/harness"
-	"draxel/core/route"
 )
 
 // Template is a map to start from: its lengths are guesses and stay provisional until they are measured.
 type Template struct {
-	ID      string    `json:"id"`
-	Name    string    `json:"name"`
-	Meaning string    `json:"meaning"`
-	Map     route.Map `json:"map"`
+	ID      string `json:"id"`
+	Name    string `json:"name"`
+	Meaning string `json:"meaning"`
+	Map     Map    `json:"map"`
 }
 
 // Names of the stations that templates share; Propose puts things there.
@@ -52,34 +51,34 @@ func Templates() []Template {
 	}
 }
 
-func at(id string, x, y float64, group harness.Owner) route.Station {
+func at(id string, x, y float64, group harness.Owner) Station {
 	// the drawing is as high as it is wide, the vehicle is not
-	return route.Station{ID: id, X: x, Y: 2.4 * y, Group: string(group)}
+	return Station{ID: id, X: x, Y: 2.4 * y, Group: string(group)}
 }
 
-func way(from, to string, length float64, mark ...func(*route.Path)) route.Path {
-	p := route.Path{ID: from + " – " + to, From: from, To: to, Length: length, Waits: guessed, Cover: route.Tape}
+func way(from, to string, length float64, mark ...func(*Path)) Path {
+	p := Path{ID: from + " – " + to, From: from, To: to, Length: length, Waits: guessed, Cover: Tape}
 	for _, m := range mark {
 		m(&p)
 	}
 	return p
 }
 
-func hot(celsius float64) func(*route.Path) { return func(p *route.Path) { p.Heat = celsius } }
-func wet(p *route.Path)                     { p.Wet = true }
-func moving(p *route.Path)                  { p.Moving = true }
-func wall(p *route.Path)                    { p.Wall, p.Edge, p.Cover = true, true, route.Sleeve }
+func hot(celsius float64) func(*Path) { return func(p *Path) { p.Heat = celsius } }
+func wet(p *Path)                     { p.Wet = true }
+func moving(p *Path)                  { p.Moving = true }
+func wall(p *Path)                    { p.Wall, p.Edge, p.Cover = true, true, Sleeve }
 
-func frontEngine() route.Map {
-	return route.Map{
-		Stations: []route.Station{at(nose, 150, 700, harness.Body), at(engineFront, 700, 750, harness.Engine),
+func frontEngine() Map {
+	return Map{
+		Stations: []Station{at(nose, 150, 700, harness.Body), at(engineFront, 700, 750, harness.Engine),
 			at(bankOne, 1000, 450, harness.Engine), at(bankTwo, 1000, 1080, harness.Engine),
 			at(engineRear, 1600, 750, harness.Engine), at(gearbox, 2350, 1150, harness.Gearbox),
 			at(bulkheadOut, 1950, 500, harness.Body), at(bulkheadIn, 2750, 500, harness.Body),
 			at(unitPlace, 3150, 200, harness.Body), at(fuseBlock, 3050, 850, harness.Body), at(dash, 3600, 500, harness.Body),
 			at(pedals, 3600, 1000, harness.Body),
 			at(battery, 900, 200, harness.Body), at(rear, 4900, 750, harness.Body), at(axle, 4100, 1150, harness.Driveline)},
-		Paths: []route.Path{way(engineRear, bankOne, 450, hot(95)), way(engineRear, bankTwo, 450, hot(95)),
+		Paths: []Path{way(engineRear, bankOne, 450, hot(95)), way(engineRear, bankTwo, 450, hot(95)),
 			way(engineRear, engineFront, 850, hot(95)), way(engineRear, bulkheadOut, 500, moving, hot(80)),
 			way(engineRear, gearbox, 800, hot(90), wet), way(bulkheadOut, bulkheadIn, 250, wall),
 			way(bulkheadIn, unitPlace, 550), way(bulkheadIn, fuseBlock, 500), way(bulkheadIn, dash, 700),
@@ -88,16 +87,16 @@ func frontEngine() route.Map {
 	}
 }
 
-func forwardControl() route.Map {
-	return route.Map{
-		Stations: []route.Station{at(nose, 150, 700, harness.Body), at(dash, 550, 350, harness.Body),
+func forwardControl() Map {
+	return Map{
+		Stations: []Station{at(nose, 150, 700, harness.Body), at(dash, 550, 350, harness.Body),
 			at(pedals, 550, 1050, harness.Body), at(bulkheadIn, 1150, 650, harness.Body),
 			at(bulkheadOut, 1900, 650, harness.Body), at(engineFront, 2250, 950, harness.Engine),
 			at(bankOne, 2800, 600, harness.Engine), at(bankTwo, 2250, 1300, harness.Engine),
 			at(engineRear, 3050, 1000, harness.Engine), at(gearbox, 3600, 1200, harness.Gearbox),
 			at(unitPlace, 1050, 200, harness.Body), at(fuseBlock, 1200, 1150, harness.Body),
 			at(battery, 1800, 250, harness.Body), at(rear, 4900, 350, harness.Body), at(axle, 4300, 1200, harness.Driveline)},
-		Paths: []route.Path{way(nose, dash, 800, wet), way(dash, pedals, 650), way(dash, bulkheadIn, 600),
+		Paths: []Path{way(nose, dash, 800, wet), way(dash, pedals, 650), way(dash, bulkheadIn, 600),
 			way(bulkheadIn, unitPlace, 450), way(bulkheadIn, fuseBlock, 500), way(bulkheadIn, bulkheadOut, 220, wall),
 			way(bulkheadOut, engineFront, 600, moving, hot(85)), way(engineFront, bankOne, 700, hot(95)),
 			way(engineFront, bankTwo, 700, hot(95)), way(engineFront, engineRear, 900, hot(95)),
@@ -106,9 +105,9 @@ func forwardControl() route.Map {
 	}
 }
 
-func rearEngine() route.Map {
-	return route.Map{
-		Stations: []route.Station{at(nose, 150, 700, harness.Body), at(dash, 900, 450, harness.Body),
+func rearEngine() Map {
+	return Map{
+		Stations: []Station{at(nose, 150, 700, harness.Body), at(dash, 900, 450, harness.Body),
 			at(pedals, 700, 1050, harness.Body), at(battery, 400, 250, harness.Body), at(fuseBlock, 1000, 900, harness.Body),
 			at(bulkheadIn, 2250, 650, harness.Body), at(unitPlace, 2400, 200, harness.Body),
 			at(bulkheadOut, 2950, 650, harness.Body), at(engineFront, 3250, 700, harness.Engine),
@@ -116,7 +115,7 @@ func rearEngine() route.Map {
 			at(bankTwo, 3700, 1050, harness.Engine), at(engineRear, 4100, 700, harness.Engine),
 			at(gearbox, 4600, 1050, harness.Gearbox), at(axle, 4300, 1250, harness.Driveline),
 			at(rear, 4850, 400, harness.Body)},
-		Paths: []route.Path{way(nose, dash, 900, wet), way(dash, pedals, 600), way(nose, battery, 500),
+		Paths: []Path{way(nose, dash, 900, wet), way(dash, pedals, 600), way(nose, battery, 500),
 			way(dash, fuseBlock, 500), way(dash, bulkheadIn, 1700), way(bulkheadIn, unitPlace, 450),
 			way(bulkheadIn, bulkheadOut, 250, wall),
 			way(bulkheadOut, engineFront, 450, moving, hot(85)), way(engineFront, bankOne, 500, hot(95)),
@@ -125,47 +124,46 @@ func rearEngine() route.Map {
 	}
 }
 
-func twoPlaces() route.Map {
-	return route.Map{Stations: []route.Station{
+func twoPlaces() Map {
+	return Map{Stations: []Station{
 		at(unitPlace, 600, 400, harness.Body), at(oneBranch, 1800, 400, harness.Engine)},
-		Paths: []route.Path{way(unitPlace, oneBranch, 800)}}
+		Paths: []Path{way(unitPlace, oneBranch, 800)}}
 }
 
 // Propose puts things that have no station where such things usually are, as far as the map has such a place. It is
-// never applied unasked.
-func (r *Result) Propose() []route.Place {
-	var out []route.Place
-	put := func(t route.Thing, stations ...string) {
-		if _, placed := r.Placed[t]; placed {
+// never applied unasked. Placed is what has a station, unit the device from which tape marks are measured.
+func (m *Map) Propose(loom *harness.Loom, placed map[Thing]string, unit string) []Place {
+	var out []Place
+	put := func(t Thing, stations ...string) {
+		if _, has := placed[t]; has {
 			return
 		}
 		for _, s := range append(stations, oneBranch) {
-			if _, there := r.router.Number[s]; there {
-				out = append(out, route.Place{Thing: t, Station: s})
+			if slices.ContainsFunc(m.Stations, func(x Station) bool { return x.ID == s }) {
+				out = append(out, Place{Thing: t, Station: s})
 				return
 			}
 		}
 	}
-	busiest := r.Unit
-	for i := range r.in.Loom.Devices {
-		d := &r.in.Loom.Devices[i]
-		put(route.Thing{Kind: route.ADevice, ID: d.ID}, usual(d, d.ID == busiest)...)
+	for i := range loom.Devices {
+		d := &loom.Devices[i]
+		put(Thing{Kind: ADevice, ID: d.ID}, usual(d, d.ID == unit)...)
 	}
-	for i := range r.in.Loom.Connectors {
-		if h := &r.in.Loom.Connectors[i]; h.Device == "" {
+	for i := range loom.Connectors {
+		if h := &loom.Connectors[i]; h.Device == "" {
 			stations := []string{bulkheadIn}
 			if h.Mate == "" {
 				stations = usualBranch(h.Branch)
 			} else if h.Branch != "" && !h.Locked {
 				stations = []string{bulkheadIn, bulkheadOut}
 			}
-			put(route.Thing{Kind: route.AConnector, ID: h.ID}, stations...)
+			put(Thing{Kind: AConnector, ID: h.ID}, stations...)
 		}
 	}
-	for i := range r.in.Loom.Branches {
-		put(route.Thing{Kind: route.ABranch, ID: r.in.Loom.Branches[i].ID}, usualBranch(r.in.Loom.Branches[i].ID)...)
+	for i := range loom.Branches {
+		put(Thing{Kind: ABranch, ID: loom.Branches[i].ID}, usualBranch(loom.Branches[i].ID)...)
 	}
-	slices.SortStableFunc(out, func(a, b route.Place) int { return finding.Natural(a.Thing.String(), b.Thing.String()) })
+	slices.SortStableFunc(out, func(a, b Place) int { return finding.Natural(a.Thing.String(), b.Thing.String()) })
 	return out
 }
 
