@@ -26,9 +26,9 @@ func TestThePackhorseIsAWholeHarness(t *testing.T) {
 		w := &l.Wires[i]
 		for k, e := range w.Ends {
 			if e.Splice != "" {
-				legs[e.Splice]++
+				legs[string(e.Splice)]++
 				if w.Ends[1-k].Splice != "" {
-					chained[e.Splice] = true
+					chained[string(e.Splice)] = true
 				}
 			}
 			if e.Taped {
@@ -72,7 +72,7 @@ func TestThePackhorseIsAWholeHarness(t *testing.T) {
 	}
 	got := map[string]thin.Fate{}
 	for _, j := range p.Thin.Result.Joints {
-		got[j.ID] = j.Fate
+		got[string(j.ID)] = j.Fate
 	}
 	for id, want := range map[string]thin.Fate{"AL3": thin.Rejoin, "SP26": thin.Rejoin, "S26": thin.Through,
 		"S9": thin.Trim, "S1": thin.Leave} {

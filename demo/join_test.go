@@ -60,7 +60,7 @@ func TestTheBrakeLampsOwnCircuit(t *testing.T) {
 	near := map[string]bool{"at RL1": true} // places that copper joins to the lamp at the left
 	place := func(tip harness.Tip) string {
 		if tip.State == harness.Joined {
-			return "joint " + tip.Joint
+			return "joint " + string(tip.Joint)
 		}
 		if at, seated := p.Wanted.Place(tip.Terminal); seated && tip.State == harness.Crimped &&
 			at.State == harness.Seated {

@@ -128,7 +128,8 @@ func TestNoWireIsTakenForAPieceOfAnother(t *testing.T) {
 	}
 	p := plan.Compute(f, j.Chosen())
 	for i, x := range f.Laid.Loom.Splices { // and every splice one of a joint that is made
-		names[x.ID] = []string{p.Join.Joints[i%len(p.Join.Joints)].Name, wires[i].ID.Joint(1), x.ID + " through"}[i%3]
+		names[string(x.ID)] = string([]harness.JointID{p.Join.Joints[i%len(p.Join.Joints)].Name, wires[i].ID.Joint(1), x.ID +
+			" through"}[i%3])
 	}
 	for i, c := range f.Feed.Inside.Cables { // a cable is no piece of a wire either
 		names[c.Name] = string(wires[i].ID) + []string{" new", " stub 2"}[i%2]

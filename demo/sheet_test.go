@@ -75,7 +75,7 @@ func TestNothingFallsOffThePage(t *testing.T) {
 	}
 	s.Plan.Findings, s.Plan.Join.Joints, s.Plan.Join.Wires, s.Plan.Pin.Settings = nil, nil, nil, nil
 	for n := range 119 {
-		s.Plan.Join.Joints = append(s.Plan.Join.Joints, wanted.Joined{Name: mark("joint", n),
+		s.Plan.Join.Joints = append(s.Plan.Join.Joints, wanted.Joined{Name: harness.JointID(mark("joint", n)),
 			Why: strings.Repeat("so that it is long ", n%9)})
 		s.Plan.Join.Wires = append(s.Plan.Join.Wires, wanted.Laid{ID: harness.WireID(mark("wire", n)),
 			Row: harness.Row{Conductor: harness.Conductor{Function: "feed"}}})

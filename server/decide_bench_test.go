@@ -44,7 +44,7 @@ func round(j *stored.Job, paths int) {
 		}
 	}
 	for i := range loom.Splices {
-		put(route.ASplice, loom.Splices[i].ID)
+		put(route.ASplice, string(loom.Splices[i].ID))
 	}
 }
 

@@ -210,7 +210,7 @@ func TestCircuitsAgainstARecursiveQuery(t *testing.T) {
 			var names [2]string
 			for k := range w.Ends {
 				if n := fmt.Sprint(r.IntN(40)); r.IntN(3) == 0 {
-					w.Ends[k].Splice, names[k] = "S"+n, "S"+n
+					w.Ends[k].Splice, names[k] = harness.JointID("S"+n), "S"+n
 				} else {
 					w.Ends[k].At, names[k] = harness.Ref{Connector: "A", Cavity: n}, "A"+n
 				}

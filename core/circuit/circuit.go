@@ -14,7 +14,7 @@ import (
 type Net struct {
 	halves map[string]*harness.Half
 	tips   map[harness.WireID][2]harness.Tip
-	joints map[string][]harness.Length
+	joints map[harness.JointID][]harness.Length
 	crimps map[harness.TerminalID][]harness.Length
 }
 
@@ -23,7 +23,7 @@ func Of(h harness.Harness, connectors []harness.Half) *Net {
 	n := &Net{
 		halves: make(map[string]*harness.Half, len(connectors)),
 		tips:   map[harness.WireID][2]harness.Tip{},
-		joints: map[string][]harness.Length{},
+		joints: map[harness.JointID][]harness.Length{},
 		crimps: map[harness.TerminalID][]harness.Length{},
 	}
 	for i := range connectors {
@@ -95,7 +95,7 @@ func (n *Net) Follow(h harness.Harness, edits []harness.Edit) {
 }
 
 // At gives the ends that are at a joint.
-func (n *Net) At(joint string) []harness.Length { return n.joints[joint] }
+func (n *Net) At(joint harness.JointID) []harness.Length { return n.joints[joint] }
 
 // Walk gives the wires of the circuit that begins at an end and goes along its wire, without what lies on the near
 // side of the end: what hangs on it.
@@ -132,13 +132,13 @@ type walk struct {
 	queue []harness.WireID // wires whose tips have to be left
 	// What was come by.
 	along     map[harness.WireID]bool
-	joints    map[string]bool
+	joints    map[harness.JointID]bool
 	terminals map[harness.TerminalID]bool
 	cavities  map[harness.Ref]bool
 }
 
 func newWalk(n *Net, h harness.Harness) walk {
-	return walk{n: n, h: h, along: map[harness.WireID]bool{}, joints: map[string]bool{},
+	return walk{n: n, h: h, along: map[harness.WireID]bool{}, joints: map[harness.JointID]bool{},
 		terminals: map[harness.TerminalID]bool{}, cavities: map[harness.Ref]bool{}}
 }
 

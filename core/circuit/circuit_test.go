@@ -78,8 +78,9 @@ func TestANetFollows(t *testing.T) {
 				{Do: harness.Lay, Wire: harness.WireID(fmt.Sprint("n", r.IntN(4))), Tips: []harness.Tip{{State: harness.Bare},
 					{State: harness.Bare}}},
 				{Do: harness.Open, Joint: "S"},
-				{Do: harness.Join, Joint: fmt.Sprint("T", r.IntN(2)), Lengths: []harness.Length{{Wire: w, End: end},
-					{Wire: wires[r.IntN(len(wires))], End: r.IntN(2)}}},
+				{Do: harness.Join, Joint: harness.JointID(fmt.Sprint("T", r.IntN(2))),
+					Lengths: []harness.Length{{Wire: w, End: end},
+						{Wire: wires[r.IntN(len(wires))], End: r.IntN(2)}}},
 			}[r.IntN(7)]
 			next, err := harness.Apply(h, e)
 			if err != nil {

@@ -43,9 +43,9 @@ type Graph struct {
 	alone    []harness.Ref    // the cavities of nodes that have one, in one piece
 	half     map[string]int32 // connector id to its number
 	device   map[string]int32
-	splice   map[string]int32      // splice id to its node
-	at       []cavities            // by connector: which node each cavity is
-	strays   map[harness.Ref]int32 // of cavities of connectors that are not listed
+	splice   map[harness.JointID]int32 // splice id to its node
+	at       []cavities                // by connector: which node each cavity is
+	strays   map[harness.Ref]int32     // of cavities of connectors that are not listed
 }
 
 // Half gives the number of a connector, and false where it is not listed.
@@ -61,7 +61,7 @@ func (g *Graph) Device(id string) (int32, bool) {
 }
 
 // Joint gives the node of a splice, and false where there is none.
-func (g *Graph) Joint(id string) (int32, bool) {
+func (g *Graph) Joint(id harness.JointID) (int32, bool) {
 	at, ok := g.splice[id]
 	return at, ok
 }
@@ -135,7 +135,7 @@ func Draw(l *harness.Loom) *Graph {
 		Ends:   make([][2]int32, len(l.Wires)),
 		half:   make(map[string]int32, len(l.Connectors)),
 		device: make(map[string]int32, len(l.Devices)),
-		splice: make(map[string]int32, len(l.Splices)),
+		splice: make(map[harness.JointID]int32, len(l.Splices)),
 		at:     make([]cavities, len(l.Connectors)),
 		strays: map[harness.Ref]int32{},
 	}

@@ -12,12 +12,12 @@ import (
 func (b *builder) way(from, to harness.Ref) []int {
 	type point struct {
 		at     harness.Ref
-		splice string
+		splice harness.JointID
 	}
 	came := map[point]int{{at: from}: -1}
 	before := map[point]point{}
 	queue := []point{{at: from}}
-	bySplice := map[string][]int{}
+	bySplice := map[harness.JointID][]int{}
 	for i := range b.loom.Wires {
 		for _, e := range b.loom.Wires[i].Ends {
 			if e.Splice != "" && b.loom.Wires[i].ID != "" {
@@ -142,7 +142,7 @@ func (b *builder) unseenEnd(i int) int {
 // into ends a wire at a splice in the middle of another: where, nobody has seen.
 func (b *builder) into(i, other int, m Measurement) {
 	o := b.loom.Wires[other]
-	id := ""
+	id := harness.JointID("")
 	for _, e := range o.Ends {
 		if e.Splice != "" {
 			id = e.Splice
@@ -152,7 +152,7 @@ func (b *builder) into(i, other int, m Measurement) {
 		id = b.newSplice()
 		b.addSplice(harness.Splice{ID: id, Branch: o.Branch, Implied: true, Note: "follows from a reading: " + m.String()})
 		rest := o
-		rest.ID, rest.Length, rest.Implied = b.freeID(o.ID.Name()+" beyond "+id), 0, true
+		rest.ID, rest.Length, rest.Implied = b.freeID(o.ID.Name()+" beyond "+string(id)), 0, true
 		rest.Ends[0] = harness.End{Splice: id}
 		b.addWire(rest)
 		b.setEnd(other, 1, harness.End{Splice: id})

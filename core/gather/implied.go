@@ -73,7 +73,7 @@ func (b *builder) sameNumbers() {
 			b.addWire(w)
 			continue
 		}
-		id := "S~" + b.rows[all[0]].Circuit
+		id := harness.JointID("S~" + b.rows[all[0]].Circuit)
 		b.addSplice(harness.Splice{ID: id, Implied: true,
 			Note: "the rows share a circuit number; nobody has seen the splice"})
 		for _, ref := range all {
@@ -133,7 +133,7 @@ func (b *builder) wireNamed(name string) (int, bool) {
 
 // remarks says what of the structure is doubtful.
 func (b *builder) remarks() {
-	legs := map[string]int{}
+	legs := map[harness.JointID]int{}
 	unseen := 0
 	for i := range b.loom.Wires {
 		w := &b.loom.Wires[i]
@@ -153,7 +153,7 @@ func (b *builder) remarks() {
 			implied++
 		}
 		if legs[s.ID] < 2 {
-			b.find("splice-short", finding.Check, s.ID, "Say which other wires it joins, or strike it out.",
+			b.find("splice-short", finding.Check, string(s.ID), "Say which other wires it joins, or strike it out.",
 				"Splice %s joins %d wire: a splice joins two or more.", s.ID, legs[s.ID])
 		}
 	}
@@ -238,7 +238,7 @@ type Unnamed struct {
 func Queue(l *harness.Loom) []Unnamed {
 	beside := map[harness.Ref]string{}
 	byColour := map[string][]string{}
-	atSplice := map[string][]string{}
+	atSplice := map[harness.JointID][]string{}
 	for i := range l.Wires {
 		w := &l.Wires[i]
 		named := w.Signal.Read()

@@ -47,7 +47,7 @@ type Laid struct {
 // whole wire of a row; rows of one harness with one circuit number propose a wire or, of more than two, a splice, which
 // is implied until somebody has seen it. What was seen and measured outranks all of that.
 func Lay(s Structure) Laid {
-	b := &builder{in: s, connector: map[string]int{}, device: map[string]int{}, splice: map[string]int{},
+	b := &builder{in: s, connector: map[string]int{}, device: map[string]int{}, splice: map[harness.JointID]int{},
 		wire: map[harness.WireID]int{}, at: map[harness.Ref][]int{}, rows: map[harness.Ref]*harness.Row{}}
 	b.devices()
 	b.connectors()
@@ -72,7 +72,7 @@ type builder struct {
 	loom      harness.Loom
 	connector map[string]int
 	device    map[string]int
-	splice    map[string]int
+	splice    map[harness.JointID]int
 	wire      map[harness.WireID]int
 	at        map[harness.Ref][]int // wires that end in a cavity
 	rows      map[harness.Ref]*harness.Row
@@ -222,7 +222,7 @@ func (b *builder) splices() {
 	}
 }
 
-func (b *builder) isSplice(id string) bool {
+func (b *builder) isSplice(id harness.JointID) bool {
 	_, known := b.splice[id]
 	return known
 }

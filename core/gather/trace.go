@@ -193,7 +193,7 @@ func (b *builder) joins(t *Trace, i, far int) string {
 	if t.Saw == AddedTo {
 		s.Added = or(t.By, "somebody")
 	}
-	b.believe(t, &b.loom.Wires[i], b.loom.Wires[i].Ends[far].String(), "splice "+id)
+	b.believe(t, &b.loom.Wires[i], b.loom.Wires[i].Ends[far].String(), "splice "+string(id))
 	b.setEnd(i, far, harness.End{Splice: id})
 	for _, name := range t.With {
 		k, ok := b.wireNamed(strings.TrimSpace(name))
@@ -209,16 +209,16 @@ func (b *builder) joins(t *Trace, i, far int) string {
 			b.loom.Splices[b.splice[o.Ends[0].Splice]].Implied) {
 			end = 0
 		}
-		b.believe(t, o, o.Ends[end].String(), "splice "+id)
+		b.believe(t, o, o.Ends[end].String(), "splice "+string(id))
 		b.setEnd(k, end, harness.End{Splice: id})
 		b.loom.Wires[k].Implied = false
 	}
 	return ""
 }
 
-func (b *builder) newSplice() string {
+func (b *builder) newSplice() harness.JointID {
 	for n := len(b.loom.Splices) + 1; ; n++ {
-		id := fmt.Sprintf("S%d", n)
+		id := harness.JointID(fmt.Sprint("S", n))
 		if _, taken := b.splice[id]; !taken {
 			return id
 		}
@@ -228,13 +228,13 @@ func (b *builder) newSplice() string {
 // stuck: a wire that does not come out is held by a splice that nobody has seen. It becomes two wires that meet there,
 // and a third that leads nobody knows where.
 func (b *builder) stuck(t *Trace, i int) {
-	id := or(harness.ListedSplice(strings.TrimSpace(t.Splice)), b.newSplice())
+	id := cmp.Or(harness.ListedSplice(strings.TrimSpace(t.Splice)), b.newSplice())
 	b.addSplice(harness.Splice{ID: id, Branch: b.loom.Wires[i].Branch, Note: "found because " +
 		b.loom.Wires[i].ID.Name() + " did not come out"})
 	w := b.loom.Wires[i]
-	b.believe(t, &w, fmt.Sprintf("one wire from %s to %s", w.Ends[0], w.Ends[1]), "held by splice "+id)
+	b.believe(t, &w, fmt.Sprintf("one wire from %s to %s", w.Ends[0], w.Ends[1]), "held by splice "+string(id))
 	rest := w
-	rest.ID = b.freeID(w.ID.Name() + " beyond " + id)
+	rest.ID = b.freeID(w.ID.Name() + " beyond " + string(id))
 	rest.Ends[0] = harness.End{Splice: id}
 	hidden := w
 	hidden.ID = b.freeID(w.ID.Name() + " hidden leg")

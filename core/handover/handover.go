@@ -42,7 +42,7 @@ type Input struct {
 	Devices    []harness.Device
 	Splices    []harness.Splice        // factory ones
 	Wires      map[harness.WireID]Wire // by whole wire
-	Joints     map[string]Joint
+	Joints     map[harness.JointID]Joint
 	Inside     network.Inside // fuses, relays, switches, cables that somebody has stated
 }
 
@@ -106,7 +106,7 @@ type binder struct {
 	in      Input
 	halves  map[string]*harness.Half
 	devices map[string]*harness.Device
-	factory map[string]bool
+	factory map[harness.JointID]bool
 	slots   map[string]*network.Slot   // by cavity or point of either side
 	relays  map[string]*network.Coiled // by point
 	all     []Length
@@ -125,7 +125,7 @@ func bind(in Input) *binder {
 		in:      in,
 		halves:  map[string]*harness.Half{},
 		devices: map[string]*harness.Device{},
-		factory: map[string]bool{},
+		factory: map[harness.JointID]bool{},
 		slots:   map[string]*network.Slot{},
 		relays:  map[string]*network.Coiled{},
 		symbols: map[string]symbol{},
@@ -266,26 +266,27 @@ func (b *binder) at(text string) End {
 	return End{Symbol: id, At: text}
 }
 
-func (b *binder) joint(name string) End {
-	if at, is := b.cavity(name); is && !b.factory[name] {
+func (b *binder) joint(name harness.JointID) End {
+	if at, is := b.cavity(string(name)); is && !b.factory[name] {
 		return b.seated(at)
 	}
-	s := symbol{kind: joint, title: name}
+	s := symbol{kind: joint, title: name.Name()}
 	if b.factory[name] {
 		s.kind = splice
 	}
 	if j, known := b.in.Joints[name]; known {
 		s.under = []string{strings.TrimSpace(j.How + " " + j.Place)}
 	}
-	b.symbols["joint "+name] = s
+	id := "joint " + string(name)
+	b.symbols[id] = s
 	word := "joint "
 	if s.kind == splice {
 		word = "splice "
 	}
-	if strings.HasPrefix(name, strings.TrimSpace(word)) || strings.Contains(name, " joint ") {
+	if strings.HasPrefix(s.title, strings.TrimSpace(word)) || !b.factory[name] && name.Made() {
 		word = ""
 	}
-	return End{Symbol: "joint " + name, At: word + name}
+	return End{Symbol: id, At: word + s.title}
 }
 
 // seated gives where a cavity is: at its device, in an in-line pair, at a fuse or a relay of a box.

@@ -23,7 +23,7 @@ const (
 type Tip struct {
 	State    TipState   `json:"state"`
 	Terminal TerminalID `json:"terminal,omitempty"` // of Crimped
-	Joint    string     `json:"joint,omitempty"`    // of Joined: the splice or joint
+	Joint    JointID    `json:"joint,omitempty"`    // of Joined: the splice or joint
 }
 
 // Open says whether the tip is ready to be joined or crimped.
@@ -192,7 +192,7 @@ func (c *copper) lay(e Edit) error {
 }
 
 // open takes a splice apart: every tip at it is bare.
-func (c *copper) open(joint string) error {
+func (c *copper) open(joint JointID) error {
 	found := false
 	for w, tips := range c.wires {
 		for i, t := range tips {
@@ -217,7 +217,7 @@ func (c *copper) join(e Edit) error {
 }
 
 // has says whether anything is joined at a joint.
-func (c *copper) has(joint string) bool {
+func (c *copper) has(joint JointID) bool {
 	for _, tips := range c.wires {
 		for _, t := range tips {
 			if t.State == Joined && t.Joint == joint {
@@ -373,7 +373,7 @@ func (t Tip) String() string {
 	case Crimped:
 		return "in terminal " + string(t.Terminal)
 	case Joined:
-		return "at " + t.Joint
+		return "at " + string(t.Joint)
 	}
 	return string(t.State)
 }

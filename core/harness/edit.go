@@ -47,7 +47,7 @@ type Edit struct {
 	Label    string     `json:"label,omitempty"`
 	Wire     WireID     `json:"wire,omitempty"`
 	End      int        `json:"end,omitempty"`     // of Wire: 0 or 1
-	Joint    string     `json:"joint,omitempty"`   // of Open, Join, Tap and Land
+	Joint    JointID    `json:"joint,omitempty"`   // of Open, Join, Tap and Land
 	Tips     []Tip      `json:"tips,omitempty"`    // of Lay: two
 	Lengths  []Length   `json:"lengths,omitempty"` // of Join and Tap: the open ends
 }
@@ -101,7 +101,7 @@ func (b *Bench) Look() Harness { return b.h }
 func (b *Bench) Harness() Harness { return b.h }
 
 func (e Edit) subject() string {
-	for _, name := range []string{string(e.Terminal), string(e.Wire), e.Joint} {
+	for _, name := range []string{string(e.Terminal), string(e.Wire), string(e.Joint)} {
 		if name != "" {
 			return name
 		}
@@ -245,12 +245,12 @@ func (h *Harness) empty(at Ref) error {
 // AppendKey appends what tells the edit from every other, each part ended by a zero byte, which no name has in it.
 func (e *Edit) AppendKey(key []byte) []byte {
 	for _, part := range [...]string{string(e.Do), string(e.Terminal), e.At.Connector, e.At.Cavity, e.Label,
-		string(e.Wire), e.Joint} {
+		string(e.Wire), string(e.Joint)} {
 		key = append(append(key, part...), 0)
 	}
 	key = append(key, byte(e.End), byte(len(e.Tips)), byte(len(e.Lengths)))
 	for _, t := range e.Tips {
-		for _, part := range [...]string{string(t.State), string(t.Terminal), t.Joint} {
+		for _, part := range [...]string{string(t.State), string(t.Terminal), string(t.Joint)} {
 			key = append(append(key, part...), 0)
 		}
 	}

@@ -62,7 +62,7 @@ func tipsOf(h harness.Harness) string {
 			name := string(w+" ") + string(rune('0'+end)) + " "
 			switch tip.State {
 			case harness.Joined:
-				out = append(out, name+"at "+tip.Joint)
+				out = append(out, name+"at "+string(tip.Joint))
 			case harness.Crimped:
 				p, _ := h.Place(tip.Terminal)
 				out = append(out, name+p.At.String())

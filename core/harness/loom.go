@@ -64,10 +64,10 @@ type Half struct {
 
 // End is one end of a wire: in a cavity, at a splice, taped off, or not yet seen.
 type End struct {
-	At     Ref    `json:"at,omitzero"`
-	Splice string `json:"splice,omitempty"`
-	Taped  bool   `json:"taped,omitempty"` // seen to end in nothing
-	Open   bool   `json:"open,omitempty"`  // it ends in nothing and bare; Taped too, for nothing more is known of it
+	At     Ref     `json:"at,omitzero"`
+	Splice JointID `json:"splice,omitempty"`
+	Taped  bool    `json:"taped,omitempty"` // seen to end in nothing
+	Open   bool    `json:"open,omitempty"`  // it ends in nothing and bare; Taped too, for nothing more is known of it
 }
 
 // Seen says whether it is known where the wire ends.
@@ -79,7 +79,7 @@ func (e End) String() string {
 	case e.At != (Ref{}):
 		return e.At.String()
 	case e.Splice != "":
-		return "splice " + e.Splice
+		return "splice " + string(e.Splice)
 	case e.Open:
 		return "nothing, bare"
 	case e.Taped:
@@ -105,11 +105,11 @@ type Wire struct {
 
 // Splice is a factory joint of several wires.
 type Splice struct {
-	ID      string `json:"id"`
-	Branch  string `json:"branch,omitempty"`
-	Added   string `json:"added,omitempty"`
-	Implied bool   `json:"implied,omitempty"` // implied until somebody opens the harness or measures
-	Note    string `json:"note,omitempty"`
+	ID      JointID `json:"id"`
+	Branch  string  `json:"branch,omitempty"`
+	Added   string  `json:"added,omitempty"`
+	Implied bool    `json:"implied,omitempty"` // implied until somebody opens the harness or measures
+	Note    string  `json:"note,omitempty"`
 }
 
 // Branch is a length of the harness: it breaks out of another branch, or is a trunk.

@@ -80,7 +80,7 @@ func (a *Added) Check() error {
 }
 
 // Point names a point of a part, as a stud is named.
-func (a *Added) Point(end string) string { return a.ID + " " + end }
+func (a *Added) Point(end string) harness.JointID { return harness.JointID(a.ID + " " + end) }
 
 // Wire names the copper of a part that is let into a wire, or a wire that is added: after its ends, so that one that is
 // led elsewhere is another.

@@ -15,7 +15,7 @@ type target struct {
 	wire harness.WireID
 	end  int // of wire
 	host harness.Length
-	stud string
+	stud harness.JointID
 }
 
 func (x *adder) add(a *Added) {
@@ -52,7 +52,7 @@ func (x *adder) add(a *Added) {
 			}
 			g.host = end
 			hosts = append(hosts, end)
-		} else if g.stud = l.To; !x.Stud(l.To) && !a.own(l.To) {
+		} else if g.stud = harness.JointID(l.To); !x.Stud(l.To) && !a.own(l.To) {
 			x.say(a, fmt.Sprintf("there is no cavity and no stud %q", l.To))
 			return
 		}
@@ -65,9 +65,11 @@ func (x *adder) add(a *Added) {
 }
 
 // joint names a joint of a part.
-func (a *Added) joint(at, end string) string { return harness.JointAt(at + " " + a.ID + " " + end) }
+func (a *Added) joint(at, end string) harness.JointID {
+	return harness.JointAt(at + " " + a.ID + " " + end)
+}
 
-func joined(name string) harness.Tip { return harness.Tip{State: harness.Joined, Joint: name} }
+func joined(name harness.JointID) harness.Tip { return harness.Tip{State: harness.Joined, Joint: name} }
 
 // bit is what one deed of bringing a part in changes, and the edits that do it.
 type bit struct {
@@ -88,7 +90,7 @@ func (x *adder) plan(a *Added, cut harness.Length, targets []target) {
 	for _, g := range targets {
 		near := joined(g.stud)
 		b := bit{ends: map[harness.Length]harness.Tip{}, tips: map[harness.WireID][2]harness.Tip{}}
-		lead := a.Point(g.Point)
+		lead := string(a.Point(g.Point))
 		if a.Body == SingleWire {
 			lead = "its end"
 		} else {
@@ -154,7 +156,7 @@ func (x *adder) through(a *Added, cut harness.Length, open []harness.Tip) bit {
 		return b
 	}
 	for k, point := range []string{"30", "87"} {
-		wire, at, end := a.lead(point), []string{one, other}[k], []harness.Length{cut, stub}[k]
+		wire, at, end := a.lead(point), []harness.JointID{one, other}[k], []harness.Length{cut, stub}[k]
 		b.tips[wire] = [2]harness.Tip{joined(at), joined(a.Point(point))}
 		b.edits = append(b.edits, harness.Edit{Do: harness.Lay, Wire: wire, Tips: open},
 			harness.Edit{Do: harness.Join, Joint: at, Lengths: []harness.Length{end, {Wire: wire}}},

@@ -50,7 +50,7 @@ func (x *planner) clip(e *End) {
 // bring makes the step in which ends come to their joint.
 func (x *planner) bring(
 	j *Joint,
-	name string,
+	name harness.JointID,
 	missing []harness.Length,
 	stay bool,
 	host int,
@@ -110,7 +110,7 @@ func (x *planner) bring(
 }
 
 // comes says whether a joint is another stage's, which makes it or has made it.
-func (x *planner) comes(name string) bool {
+func (x *planner) comes(name harness.JointID) bool {
 	for _, j := range x.in.Joints {
 		if x.named[j.Name] == name && j.Name == name {
 			return false

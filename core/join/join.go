@@ -49,7 +49,7 @@ type Meter struct {
 
 // Joint is a joint that is wanted.
 type Joint struct {
-	Name string
+	Name harness.JointID
 	For  []harness.Ref // the cavities whose match it makes
 	Ends []End
 	Why  string
@@ -67,8 +67,8 @@ type Wire struct {
 type Goal struct {
 	Terminal harness.TerminalID
 	At       harness.Ref // of the terminal
-	Joint    string
-	Stud     string
+	Joint    harness.JointID
+	Stud     harness.JointID
 	Owner    string
 }
 
@@ -76,12 +76,12 @@ type Goal struct {
 type Input struct {
 	Joints []Joint
 	Wires  []Wire
-	School string           // the school of joints in words
-	Join   float64          // minutes a joint
-	Seal   float64          // minutes a cut that is sealed
-	Check  float64          // minutes a measurement
-	Mine   map[string]bool  // joints that this stage has made so far
-	Cut    []harness.Length // ends that this stage has cut so far
+	School string                   // the school of joints in words
+	Join   float64                  // minutes a joint
+	Seal   float64                  // minutes a cut that is sealed
+	Check  float64                  // minutes a measurement
+	Mine   map[harness.JointID]bool // joints that this stage has made so far
+	Cut    []harness.Length         // ends that this stage has cut so far
 }
 
 // Part is what the stage gives the plan.
@@ -90,14 +90,15 @@ type Part struct {
 	Findings []finding.Finding
 	in       Input
 	loose    map[harness.Length]bool // ends that are cut where they lead to nothing
-	named    map[string]string       // joints that other stages make already, and that these come to, by the name wanted
+	// joints that other stages make already, and that these come to, by the name wanted
+	named map[harness.JointID]harness.JointID
 }
 
 // Join says what is different in the harness that is wanted. Base is the harness as the other stages want it.
 func Join(in Input, base harness.Harness) Part {
 	p := Part{
 		in:      in,
-		named:   map[string]string{},
+		named:   map[harness.JointID]harness.JointID{},
 		loose:   map[harness.Length]bool{},
 		Changes: harness.Changes{Tips: map[harness.WireID][2]harness.Tip{}},
 	}

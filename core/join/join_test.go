@@ -56,7 +56,7 @@ func TestJointsAreMadeAndTakenApart(t *testing.T) {
 	tap := []join.Joint{{Name: name, Ends: []join.End{end("ours", "A", join.CutOff), end("theirs", "B", join.Whole)}}}
 	three := []join.Joint{{Name: name, Ends: []join.End{end("ours", "A", join.CutOff), end("theirs", "B", join.CutOff),
 		end("third", "C", join.CutOff)}}}
-	mine := map[string]bool{name: true}
+	mine := map[harness.JointID]bool{name: true}
 	cuts := []harness.Length{{Wire: "ours"}, {Wire: "theirs"}, {Wire: "third"}}
 	for _, c := range []struct {
 		name        string

@@ -43,8 +43,8 @@ func MeasureFirst(at harness.Ref, wire string, meter Meter, minutes float64) wor
 type planner struct {
 	*Part
 	now, wanted harness.Harness
-	atNow       map[string][]harness.Length // ends by the joint that they are at now
-	atWanted    map[string][]harness.Length
+	atNow       map[harness.JointID][]harness.Length // ends by the joint that they are at now
+	atWanted    map[harness.JointID][]harness.Length
 	ends        map[harness.Length]*End
 	names       map[harness.WireID]string
 	steps       []work.Step
@@ -100,8 +100,8 @@ func (p *Part) merged() []Joint {
 	return out
 }
 
-func atJoints(h harness.Harness) map[string][]harness.Length {
-	out := map[string][]harness.Length{}
+func atJoints(h harness.Harness) map[harness.JointID][]harness.Length {
+	out := map[harness.JointID][]harness.Length{}
 	for _, w := range h.Wires() {
 		tips, _ := h.Tips(w)
 		for end, t := range tips {
@@ -147,7 +147,7 @@ func (x *planner) apart() map[harness.Length]bool {
 			Minutes: x.in.Join,
 			Why:     "It was made for a decision that has been taken back or changed.",
 		}
-		if harness.MadeAt(j) {
+		if j.MadeAt() {
 			for _, l := range x.atNow[j] {
 				opened[l] = true
 			}
@@ -171,11 +171,11 @@ func (x *planner) apart() map[harness.Length]bool {
 }
 
 // called names a joint in a sentence.
-func called(joint string) string {
-	if harness.MadeAt(joint) {
-		return joint
+func called(joint harness.JointID) string {
+	if joint.MadeAt() {
+		return string(joint)
 	}
-	return "joint " + joint
+	return "joint " + string(joint)
 }
 
 // mends makes the wires whole that were cut for a joint and are wanted whole.
@@ -295,13 +295,13 @@ func (x *planner) cutHere(e *End) bool {
 }
 
 // tapped says whether a wire is to stay whole where others are joined onto it: nobody else cuts it there.
-func (x *planner) tapped(e *End, joint string) bool {
+func (x *planner) tapped(e *End, joint harness.JointID) bool {
 	stub, there := x.wanted.Tips(e.Wire.Stub(e.End))
 	return there && stub[1] == harness.Tip{State: harness.Joined, Joint: joint}
 }
 
 // missing lists the ends that are wanted at a joint and are not there, and says whether others are there and stay.
-func (x *planner) missing(name string, opened map[harness.Length]bool) (missing []harness.Length, stay bool) {
+func (x *planner) missing(name harness.JointID, opened map[harness.Length]bool) (missing []harness.Length, stay bool) {
 	for _, l := range x.atWanted[name] {
 		if tips, there := x.now.Tips(l.Wire); there && !opened[l] &&
 			tips[l.End] == (harness.Tip{State: harness.Joined, Joint: name}) {
@@ -313,7 +313,7 @@ func (x *planner) missing(name string, opened map[harness.Length]bool) (missing 
 	return missing, stay
 }
 
-func (x *planner) ours(joint string) bool { _, ours := x.named[joint]; return ours }
+func (x *planner) ours(joint harness.JointID) bool { _, ours := x.named[joint]; return ours }
 
 // away takes new wires away that nothing wants any more.
 func (x *planner) away() {
@@ -324,7 +324,7 @@ func (x *planner) away() {
 		tips, _ := x.now.Tips(w)
 		edits := []harness.Edit{}
 		for end, t := range tips {
-			if t.State == harness.Joined && !harness.MadeAt(t.Joint) {
+			if t.State == harness.Joined && !t.Joint.MadeAt() {
 				edits = append(edits, harness.Edit{Do: harness.Unjoin, Wire: w, End: end})
 			}
 		}

@@ -22,17 +22,18 @@ func withParts(f *vehicle.Facts, parts []join.Added) *vehicle.Facts {
 		point := func(name string) string {
 			if slices.ContainsFunc(a.Leads, func(l join.PartLead) bool { return l.Point == name }) || a.In != (harness.Ref{}) &&
 				(name == "30" || name == "87") {
-				return a.Point(name)
+				return string(a.Point(name))
 			}
 			return ""
 		}
 		switch {
 		case a.Body == join.Resistor && a.In == (harness.Ref{}):
-			in.Uses = append(in.Uses, network.Use{Name: a.ID, Plus: a.Point("1"), Minus: a.Point("2"), Volts: 12,
+			in.Uses = append(in.Uses, network.Use{Name: a.ID, Plus: string(a.Point("1")), Minus: string(a.Point("2")), Volts: 12,
 				Amps: 12 / a.Ohms})
 		case a.Body == join.RelayBody && point("85") != "" && point("86") != "" && point("30") != "":
-			in.Relays = append(in.Relays, network.Coiled{Name: a.ID, Coil: [2]string{a.Point("86"), a.Point("85")},
-				Common: a.Point("30"), Make: point("87"), Break: point("87a")})
+			in.Relays = append(in.Relays, network.Coiled{Name: a.ID,
+				Coil:   [2]string{string(a.Point("86")), string(a.Point("85"))},
+				Common: string(a.Point("30")), Make: point("87"), Break: point("87a")})
 		}
 	}
 	return &out

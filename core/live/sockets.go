@@ -70,7 +70,7 @@ func partSockets(parts []join.Added, drawn *network.Drawn, c *copperCircuits) []
 	for i := range parts {
 		a := &parts[i]
 		for _, l := range a.Leads {
-			if n, known := drawn.Nodes[a.Point(l.Point)]; known {
+			if n, known := drawn.Nodes[string(a.Point(l.Point))]; known {
 				out = append(out, join.Socket{At: harness.Ref{Connector: a.ID, Cavity: l.Point}, Device: a.ID, Text: a.What,
 					Circuit: int(c.find(heads[n])), Function: a.Function})
 			}

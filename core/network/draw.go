@@ -175,7 +175,7 @@ func (d *drawing) copper() {
 func (d *drawing) tip(wire harness.WireID, end int, t harness.Tip, l Length) Node {
 	switch t.State {
 	case harness.Joined:
-		return d.point(t.Joint)
+		return d.point(string(t.Joint))
 	case harness.Crimped:
 		if p, ok := d.in.Harness.Place(t.Terminal); ok && p.State == harness.Seated {
 			if _, known := d.out.roles[p.At]; !known || !d.out.roles[p.At].signal.Read() {

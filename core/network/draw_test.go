@@ -22,7 +22,7 @@ func laid(devices map[string]harness.Device, halves map[string]harness.Half, lin
 		w := harness.Wire{ID: harness.WireID(f[0]), Conductor: harness.Conductor{Signal: signal.Read(f[3])}}
 		for k, end := range f[1:3] {
 			if strings.HasPrefix(end, "S") {
-				w.Ends[k] = harness.End{Splice: end}
+				w.Ends[k] = harness.End{Splice: harness.JointID(end)}
 				continue
 			}
 			c, cavity, _ := strings.Cut(end, "-")

@@ -31,7 +31,7 @@ func Book(p *plan.Plan, f *fact.Facts) handover.Input {
 		Devices:    f.Laid.Loom.Devices,
 		Splices:    f.Laid.Loom.Splices,
 		Wires:      map[harness.WireID]handover.Wire{},
-		Joints:     map[string]handover.Joint{},
+		Joints:     map[harness.JointID]handover.Joint{},
 	}
 	if f.Feed != nil {
 		in.Inside = f.Feed.Inside
@@ -65,7 +65,7 @@ func Book(p *plan.Plan, f *fact.Facts) handover.Input {
 	}
 	for _, j := range p.Reach.Result.Joints {
 		in.Joints[j.ID] = handover.Joint{
-			ID:    j.ID,
+			ID:    j.ID.Name(),
 			How:   string(j.School),
 			Place: fmt.Sprintf("%.0f mm from %s", j.At, j.From),
 		}

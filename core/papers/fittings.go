@@ -46,13 +46,13 @@ func (w *wants) fittings() {
 				for _, l := range e.Lengths {
 					how = cmp.Or(school[l.Wire.Whole()], how)
 				}
-				use("sleeve for a joint, "+reach.SchoolWord(how), cmp.Or(e.Joint, e.At.String(), e.Wire.Name()))
+				use("sleeve for a joint, "+reach.SchoolWord(how), cmp.Or(e.Joint.Name(), e.At.String(), e.Wire.Name()))
 			case harness.Seal:
 				use("cap for a cut end, adhesive shrink", e.Wire.Name())
 			case harness.Cap, harness.Park:
 				use("cap for a terminal, insulating", cmp.Or(e.Label, string(e.Terminal)))
 			case harness.Land:
-				use(strings.TrimSpace("ring terminal for "+e.Joint+", "+square[whole].String()), e.Joint)
+				use(strings.TrimSpace("ring terminal for "+e.Joint.Name()+", "+square[whole].String()), e.Joint.Name())
 			case harness.Plug:
 				if !slices.ContainsFunc(fits[s.ID], func(x terminal.Part) bool { return x.Kind == terminal.Plug }) {
 					use("cavity plug for "+e.At.Connector, e.At.String())

@@ -55,7 +55,7 @@ func NamedWires(p *plan.Plan, f *fact.Facts) []Named {
 	for i := range p.Join.Joints {
 		for _, e := range p.Join.Joints[i].Ends {
 			if e.Theirs && e.At != (harness.Ref{}) {
-				add(e.At, e.Wire, p.Join.Joints[i].Name)
+				add(e.At, e.Wire, p.Join.Joints[i].Name.Name())
 			}
 		}
 	}

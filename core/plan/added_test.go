@@ -48,7 +48,7 @@ func addNow(r *rand.Rand, j *stored.Job, f *fact.Facts) {
 		a.In, a.Body, a.Leads = any(), join.Through, []join.PartLead{{Point: "+", To: any().String()}}
 	case 3:
 		a.In, a.Body = any(), join.RelayBody
-		a.Leads = []join.PartLead{{Point: "86", To: a.Point("30")}, {Point: "85", To: any().String()}}
+		a.Leads = []join.PartLead{{Point: "86", To: string(a.Point("30"))}, {Point: "85", To: any().String()}}
 	default:
 		a.Body, a.Leads = join.SingleWire, []join.PartLead{{Point: "1", To: any().String()}, {Point: "2", To: any().String()}}
 	}

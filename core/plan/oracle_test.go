@@ -32,7 +32,7 @@ func newBench(l *harness.Loom) *bench {
 				t := "wire " + e.At.String()
 				tips[k], b.at[t] = "t"+t, e.At.Connector+"/"+e.At.Cavity
 			case e.Splice != "":
-				tips[k] = "j" + e.Splice
+				tips[k] = "j" + string(e.Splice)
 			default:
 				tips[k] = b.open()
 			}
@@ -56,7 +56,7 @@ func (b *bench) do(e harness.Edit) {
 	}
 	join := func() {
 		for _, l := range e.Lengths {
-			set(l.Wire, l.End, "j"+e.Joint)
+			set(l.Wire, l.End, "j"+string(e.Joint))
 		}
 	}
 	switch e.Do {
@@ -71,18 +71,18 @@ func (b *bench) do(e harness.Edit) {
 		set(e.Wire, e.End, b.open())
 	case harness.Tap:
 		join()
-		b.tips[stub] = [2]string{b.tips[string(e.Wire)][e.End], "j" + e.Joint}
-		set(e.Wire, e.End, "j"+e.Joint)
+		b.tips[stub] = [2]string{b.tips[string(e.Wire)][e.End], "j" + string(e.Joint)}
+		set(e.Wire, e.End, "j"+string(e.Joint))
 	case harness.Join:
 		join()
 	case harness.Land:
-		set(e.Wire, e.End, "j"+e.Joint)
+		set(e.Wire, e.End, "j"+string(e.Joint))
 	case harness.Unjoin, harness.Clip:
 		set(e.Wire, e.End, b.open())
 	case harness.Open:
 		for w, t := range b.tips {
 			for k := range t {
-				if t[k] == "j"+e.Joint {
+				if t[k] == "j"+string(e.Joint) {
 					t[k] = b.open()
 				}
 			}

@@ -52,7 +52,7 @@ func placed(own *rand.Rand, j *stored.Job) {
 		put(route.AConnector, c.ID)
 	}
 	for i := range f.Laid.Loom.Splices {
-		put(route.ASplice, f.Laid.Loom.Splices[i].ID)
+		put(route.ASplice, string(f.Laid.Loom.Splices[i].ID))
 	}
 	for i := range f.Laid.Loom.Wires {
 		if own.IntN(3) > 0 {

@@ -19,14 +19,14 @@ type guard struct {
 	signals map[harness.WireID]*signal.Reading
 	// What is left to qualified hands.
 	wires     map[harness.WireID]bool
-	joints    map[string]bool
+	joints    map[harness.JointID]bool
 	terminals map[harness.TerminalID]bool
 	found     []string
 }
 
 func newGuard(m *wanted.Model, now harness.Harness) *guard {
 	g := &guard{net: circuit.Of(now, m.Facts.Laid.Loom.Connectors), signals: map[harness.WireID]*signal.Reading{},
-		wires: map[harness.WireID]bool{}, joints: map[string]bool{}, terminals: map[harness.TerminalID]bool{}}
+		wires: map[harness.WireID]bool{}, joints: map[harness.JointID]bool{}, terminals: map[harness.TerminalID]bool{}}
 	for i := range m.Facts.Laid.Loom.Wires {
 		w := &m.Facts.Laid.Loom.Wires[i]
 		g.signals[w.ID] = &w.Signal
@@ -93,7 +93,7 @@ func (g *guard) own(e *harness.Edit) string {
 	case g.terminals[e.Terminal]:
 		return string(e.Terminal)
 	case g.joints[e.Joint]:
-		return e.Joint
+		return string(e.Joint)
 	}
 	return ""
 }

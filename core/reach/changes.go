@@ -14,7 +14,7 @@ func (r *Result) Changes(base harness.Harness) harness.Changes {
 			shared[t.Terminal]++
 		}
 	}
-	at := func(name string) harness.Tip { return harness.Tip{State: harness.Joined, Joint: name} }
+	at := func(name harness.JointID) harness.Tip { return harness.Tip{State: harness.Joined, Joint: name} }
 	for i := range r.Lines {
 		l := &r.Lines[i]
 		tips, there := base.Tips(l.Wire)

@@ -6,6 +6,7 @@ import (
 	"slices"
 
 	"draxel/core/finding"
+	"draxel/core/harness"
 	"draxel/core/route"
 	"draxel/core/stagger"
 )
@@ -22,9 +23,12 @@ type layer struct {
 }
 
 // tail is what lies between a station and one plug, or one splice.
-type tail struct{ connector, splice string }
+type tail struct {
+	connector string
+	splice    harness.JointID
+}
 
-func (t tail) name() string { return t.connector + t.splice }
+func (t tail) name() string { return t.connector + t.splice.Name() }
 
 func (r *Result) join(s *settled) {
 	if len(r.router.Paths) == 0 {

@@ -96,7 +96,7 @@ func sprawl(r *rand.Rand, wires, paths int) reach.Input {
 			Station: fmt.Sprint("s", r.Intn(stations))})
 	}
 	for k := range 1 + wires/20 {
-		in.Loom.Splices = append(in.Loom.Splices, harness.Splice{ID: fmt.Sprint("S", k)})
+		in.Loom.Splices = append(in.Loom.Splices, harness.Splice{ID: harness.JointID(fmt.Sprint("S", k))})
 		d.Places = append(d.Places, route.Place{Thing: route.Thing{Kind: route.ASplice, ID: fmt.Sprint("S", k)},
 			Station: fmt.Sprint("s", r.Intn(stations))})
 	}
@@ -106,7 +106,7 @@ func sprawl(r *rand.Rand, wires, paths int) reach.Input {
 	for i := range wires {
 		end := func(n int) harness.End {
 			if r.Intn(8) == 0 {
-				return harness.End{Splice: fmt.Sprint("S", r.Intn(len(in.Loom.Splices)))}
+				return harness.End{Splice: harness.JointID(fmt.Sprint("S", r.Intn(len(in.Loom.Splices))))}
 			}
 			cavity := 2*i + n
 			if r.Intn(25) == 0 {

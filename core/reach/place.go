@@ -14,7 +14,7 @@ import (
 type settled struct {
 	half    map[string]*harness.Half
 	device  map[string]*harness.Device
-	splice  map[string]*harness.Splice
+	splice  map[harness.JointID]*harness.Splice
 	at      map[route.Thing]int // station by thing as a person put it
 	wish    map[harness.WireID]*Wish
 	measure map[harness.WireID]*Measured
@@ -24,7 +24,7 @@ type settled struct {
 // settle gives everything its station: its own, else that of what it belongs to.
 func (r *Result) settle() *settled {
 	d := &r.in.Decisions
-	s := &settled{map[string]*harness.Half{}, map[string]*harness.Device{}, map[string]*harness.Splice{},
+	s := &settled{map[string]*harness.Half{}, map[string]*harness.Device{}, map[harness.JointID]*harness.Splice{},
 		map[route.Thing]int{}, map[harness.WireID]*Wish{}, map[harness.WireID]*Measured{}, map[harness.Ref]int{}}
 	for i := range r.in.Wires {
 		for _, e := range r.in.Wires[i].Ends {
@@ -66,7 +66,7 @@ func (r *Result) settle() *settled {
 	}
 	for i := range r.in.Loom.Splices {
 		if at, ok := s.ofSplice(r.in.Loom.Splices[i].ID); ok {
-			r.Placed[route.Thing{Kind: route.ASplice, ID: r.in.Loom.Splices[i].ID}] = r.router.Stations[at].ID
+			r.Placed[route.Thing{Kind: route.ASplice, ID: string(r.in.Loom.Splices[i].ID)}] = r.router.Stations[at].ID
 		}
 	}
 	for t, at := range s.at {
@@ -106,8 +106,8 @@ func (s *settled) ownOf(id string) (int, bool) {
 	return at, ok
 }
 
-func (s *settled) ofSplice(id string) (int, bool) {
-	if at, ok := s.at[route.Thing{Kind: route.ASplice, ID: id}]; ok {
+func (s *settled) ofSplice(id harness.JointID) (int, bool) {
+	if at, ok := s.at[route.Thing{Kind: route.ASplice, ID: string(id)}]; ok {
 		return at, true
 	}
 	x := s.splice[id]
@@ -137,7 +137,7 @@ func (s *settled) end(w *Wire, end int, stations map[string]int) (at int, missin
 		if at, ok := s.ofSplice(e.Splice); ok {
 			return at, nil, false
 		}
-		return 0, &route.Thing{Kind: route.ASplice, ID: e.Splice}, false
+		return 0, &route.Thing{Kind: route.ASplice, ID: string(e.Splice)}, false
 	}
 	if x := s.wish[w.ID]; x != nil && x.Far != "" {
 		if at, ok := stations[x.Far]; ok {

@@ -119,17 +119,17 @@ type ContactPlug struct {
 
 // Joint is a joint to be made.
 type Joint struct {
-	ID       string         `json:"id"`
-	Wire     harness.WireID `json:"wire"`
-	Path     string         `json:"path,omitempty"` // where it lies; empty in the tail of a plug
-	From     string         `json:"from"`           // the station or plug that At is measured from
-	At       float64        `json:"at"`             // mm
-	Along    float64        `json:"along"`          // mm from the end that is lengthened, when the joints have taken their laps
-	School   School         `json:"school"`
-	Why      string         `json:"why"`
-	Cautions []string       `json:"cautions,omitempty"`
-	Thick    float64        `json:"thick"`             // mm, the bundle's diameter at the joint
-	Trouble  string         `json:"trouble,omitempty"` // why it could not be kept clear
+	ID       harness.JointID `json:"id"`
+	Wire     harness.WireID  `json:"wire"`
+	Path     string          `json:"path,omitempty"` // where it lies; empty in the tail of a plug
+	From     string          `json:"from"`           // the station or plug that At is measured from
+	At       float64         `json:"at"`             // mm
+	Along    float64         `json:"along"`          // mm from the end that is lengthened, when the joints have taken their laps
+	School   School          `json:"school"`
+	Why      string          `json:"why"`
+	Cautions []string        `json:"cautions,omitempty"`
+	Thick    float64         `json:"thick"`             // mm, the bundle's diameter at the joint
+	Trouble  string          `json:"trouble,omitempty"` // why it could not be kept clear
 }
 
 // Learned is what the log of leftovers says of the allowances.

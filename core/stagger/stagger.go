@@ -2,9 +2,9 @@
 // given distance, none in a grommet, none where the bundle flexes or would grow too thick.
 //
 // A wire that is lengthened can be cut farther and farther back: each cut is a candidate, and its joints lie where it
-// puts them. Whoever has the least wire to move them along chooses first, each takes the nearest that is free, and where
-// none is left those that stand in the way are asked to move. It knows no harness: wires, segments and stations are
-// numbers, lengths mm.
+// puts them. Whoever has the least wire to move them along chooses first, each takes the nearest that is free, and
+// where none is left those that stand in the way are asked to move. It knows no harness: wires, segments and stations
+// are numbers, lengths mm.
 package stagger
 
 import (

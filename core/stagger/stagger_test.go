@@ -14,7 +14,7 @@ type road []float64
 
 // lane gives the way along the whole road from its left or its right end, with a tail of so many mm at either end.
 func (r road) lane(tail float64, right bool, firstTail int) *stagger.Lane {
-	out := &stagger.Lane{Tail: tail, First: firstTail, Last: firstTail + 1, Near: 0, Far: len(r), Plugs: [2]bool{true, true}}
+	out := &stagger.Lane{Tail: tail, First: firstTail, Last: firstTail + 1, Far: len(r), Plugs: [2]bool{true, true}}
 	begins := 0.0
 	for k := range r {
 		x := stagger.Stretch{Segment: k, Begins: begins, Length: r[k], Stations: [2]int{k, k + 1}}
@@ -96,10 +96,10 @@ func TestARulerAlongTheRoad(t *testing.T) {
 // What speaks against a place is told, and the place is left where there is another.
 func TestWhatSpeaksAgainstAPlace(t *testing.T) {
 	for name, change := range map[string]func(*stagger.Lane){
-		"it would lie in the grommet":                    func(n *stagger.Lane) { n.Stretches[0].Wall = true },
-		"the bundle flexes there":                        func(n *stagger.Lane) { n.Stretches[0].Flexes = true },
-		"the bundle would grow":                          func(n *stagger.Lane) { n.Stretches[0].Why = "the bundle would grow" },
-		"it would be within 300 mm of the sensor, which": func(n *stagger.Lane) { n.Breathes[0] = true },
+		"it would lie in the grommet":             func(n *stagger.Lane) { n.Stretches[0].Wall = true },
+		"the bundle flexes there":                 func(n *stagger.Lane) { n.Stretches[0].Flexes = true },
+		"the bundle would grow":                   func(n *stagger.Lane) { n.Stretches[0].Why = "the bundle would grow" },
+		"it would be within 300 mm of the sensor": func(n *stagger.Lane) { n.Breathes[0] = true },
 	} {
 		way := road{400, 400}
 		choose := func(had float64) stagger.Spot {

@@ -29,7 +29,7 @@ func (a Alone) Cavity(at harness.Ref) bool {
 }
 
 // Splice says whether a splice is left alone.
-func (a Alone) Splice(id string) bool {
+func (a Alone) Splice(id harness.JointID) bool {
 	node, known := a.net.Joint(id)
 	return known && a.guard.Nodes[node]
 }

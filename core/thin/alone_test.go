@@ -36,7 +36,7 @@ func copperOf(l *harness.Loom) *copper {
 			h := halves[e.At.Connector]
 			switch {
 			case e.Splice != "":
-				name = "splice " + e.Splice
+				name = "splice " + string(e.Splice)
 				joint[name] = true
 			case e.Taped:
 			case h == nil:
@@ -192,7 +192,7 @@ func TestWhatIsLeftToQualifiedHandsIsNotTouched(t *testing.T) {
 				t.Fatalf("seed %d: %s is left alone and was touched: %v, was %v", seed, w, now, was)
 			}
 			for _, tip := range was {
-				places[tip.Joint], places[string(tip.Terminal)] = true, true
+				places[string(tip.Joint)], places[string(tip.Terminal)] = true, true
 			}
 			for _, n := range c.ends[w] {
 				for _, o := range c.at[n] {
@@ -206,7 +206,7 @@ func TestWhatIsLeftToQualifiedHandsIsNotTouched(t *testing.T) {
 			for _, e := range s.Edits {
 				switch e.Do {
 				case harness.Open, harness.Join, harness.Tap:
-					if e.Joint != "" && places[e.Joint] {
+					if e.Joint != "" && places[string(e.Joint)] {
 						t.Fatalf("seed %d: %q opens %s", seed, s.Text, e.Joint)
 					}
 				case harness.Remove, harness.Insert, harness.Clip:

@@ -35,7 +35,7 @@ func (m *maker) joint(j *JointVerdict) {
 	joined := map[Fate]harness.Tip{
 		Leave:    {State: harness.Joined, Joint: j.ID},
 		Trim:     {State: harness.Joined, Joint: j.ID},
-		Through:  {State: harness.Joined, Joint: harness.Through(j.ID)},
+		Through:  {State: harness.Joined, Joint: j.ID.Through()},
 		Rejoin:   {State: harness.Joined, Joint: rejoinName(j.ID)},
 		Dissolve: {State: harness.Sealed},
 	}[j.Fate]

@@ -97,7 +97,7 @@ func (t *thinning) tipsOf(on Scope, id string, c *Consequence) ([]circuit.Tip, e
 			take(circuit.Tip(2*w + 1))
 		}
 	case Joint:
-		if at, ok := t.net.Joint(id); ok {
+		if at, ok := t.net.Joint(harness.JointID(id)); ok {
 			for _, x := range t.net.Tips(at) {
 				take(x)
 			}

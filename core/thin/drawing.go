@@ -67,19 +67,20 @@ const (
 type layer struct {
 	*thinning
 	children map[string][]harness.Branch
-	plugs    map[string][]int32  // connectors by branch
-	splices  map[string][]string // by branch
-	home     map[string]string   // connector or splice to its branch
+	plugs    map[string][]int32           // connectors by branch
+	splices  map[string][]harness.JointID // by branch
+	home     map[string]string            // connector or splice to its branch
 	limb     map[string]int
-	fates    map[string]Fate // of the splices
+	fates    map[harness.JointID]Fate // of the splices
 	d        Drawing
 }
 
 // layer puts every connector and splice on its branch.
 func (r *Result) layer() layer {
 	l := layer{thinning: r.t, children: map[string][]harness.Branch{}, plugs: map[string][]int32{},
-		splices: map[string][]string{}, home: map[string]string{}, limb: map[string]int{}, fates: map[string]Fate{},
-		d: Drawing{Branches: []Limb{}, Spots: []Spot{}}}
+		splices: map[string][]harness.JointID{}, home: map[string]string{}, limb: map[string]int{},
+		fates: map[harness.JointID]Fate{},
+		d:     Drawing{Branches: []Limb{}, Spots: []Spot{}}}
 	for i := range r.Joints {
 		if j := &r.Joints[i]; j.Kind == word(circuit.Splice) {
 			l.fates[j.ID] = j.Fate
@@ -143,7 +144,7 @@ func (l *layer) file() {
 				}
 			}
 		}
-		b := place("splice "+s.ID, branch)
+		b := place("splice "+string(s.ID), branch)
 		l.splices[b] = append(l.splices[b], s.ID)
 	}
 }
@@ -249,8 +250,8 @@ func (l *layer) plug(h int32, limb string, x1, y1, x2, y2 float64) {
 		Width: boxWidth, Locked: c.Locked, Off: l.off(h)})
 }
 
-func (l *layer) spliceSpot(id, limb string, x, y float64) {
-	s := Spot{Kind: "splice", ID: id, Limb: limb, X: x, Y: y, Fate: l.fates[id]}
+func (l *layer) spliceSpot(id harness.JointID, limb string, x, y float64) {
+	s := Spot{Kind: "splice", ID: string(id), Limb: limb, X: x, Y: y, Fate: l.fates[id]}
 	if at, _ := l.net.Joint(id); l.net.Nodes[at].Splice >= 0 {
 		s.Implied = l.loom.Splices[l.net.Nodes[at].Splice].Implied
 	}
@@ -271,7 +272,7 @@ func (l *layer) count() {
 		for _, e := range l.loom.Wires[w].Ends {
 			name := "connector " + e.At.Connector
 			if e.Splice != "" {
-				name = "splice " + e.Splice
+				name = "splice " + string(e.Splice)
 			}
 			if i, ok := spots[name]; ok {
 				bump(&l.d.Spots[i].Keep, &l.d.Spots[i].Goes, &l.d.Spots[i].Undecided, v)
@@ -299,7 +300,7 @@ func (l *layer) limbOf(e harness.End) string {
 			return "to " + e.At.Connector
 		}
 	case e.Splice != "":
-		return l.home["splice "+e.Splice]
+		return l.home["splice "+string(e.Splice)]
 	}
 	return ""
 }

@@ -8,12 +8,12 @@ import (
 )
 
 // Joint names the joint that is there afterwards, empty where there is none any more.
-func (j *JointVerdict) Joint() string {
+func (j *JointVerdict) Joint() harness.JointID {
 	switch j.Fate {
 	case Leave, Trim:
 		return j.ID
 	case Through:
-		return harness.Through(j.ID)
+		return j.ID.Through()
 	case Rejoin:
 		return rejoinName(j.ID)
 	}
@@ -72,7 +72,7 @@ func (t *thinning) joints() {
 				j.Added = t.loom.Splices[x.Splice].Added
 			}
 		} else {
-			j.ID = x.Cavities[0].String()
+			j.ID = harness.JointID(x.Cavities[0].String())
 		}
 		j.Stays, j.Goes = make([]harness.WireID, 0, stays), make([]harness.WireID, 0, goes)
 		for _, x := range tips {
@@ -112,7 +112,7 @@ func (t *thinning) systemOfHalf(h int32) string {
 }
 
 // spliceID names a splice node; one that only wires speak of has no entry of its own.
-func (t *thinning) spliceID(x *circuit.Node, at int32) string {
+func (t *thinning) spliceID(x *circuit.Node, at int32) harness.JointID {
 	if x.Splice >= 0 {
 		return t.loom.Splices[x.Splice].ID
 	}

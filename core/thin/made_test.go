@@ -77,17 +77,17 @@ func made(r *rand.Rand, wires int) *harness.Loom {
 			var made []string
 			for range 1 + r.IntN(3) {
 				s := fmt.Sprint("S", len(l.Splices)+1)
-				l.Splices = append(l.Splices, harness.Splice{ID: s, Implied: r.IntN(5) == 0})
+				l.Splices = append(l.Splices, harness.Splice{ID: harness.JointID(s), Implied: r.IntN(5) == 0})
 				if len(made) > 0 {
-					wire(harness.End{Splice: made[r.IntN(len(made))]}, harness.End{Splice: s})
+					wire(harness.End{Splice: harness.JointID(made[r.IntN(len(made))])}, harness.End{Splice: harness.JointID(s)})
 				}
 				made = append(made, s)
 				for range 2 + r.IntN(4) {
-					wire(end(), harness.End{Splice: s})
+					wire(end(), harness.End{Splice: harness.JointID(s)})
 				}
 			}
 			if len(made) > 2 && r.IntN(3) == 0 { // copper that runs in a ring
-				wire(harness.End{Splice: made[0]}, harness.End{Splice: made[2]})
+				wire(harness.End{Splice: harness.JointID(made[0])}, harness.End{Splice: harness.JointID(made[2])})
 			}
 		case 4: // a junction connector of two rows
 			j := fmt.Sprint("J", len(l.Connectors))

@@ -69,7 +69,7 @@ func (r *Result) rejoinStub(cut harness.Edit) Step {
 
 // remake plans the making anew of a splice that was taken apart and is wanted after all: of the legs that stay and are
 // still there. It gives false where the plan wants no splice there, or fewer than two legs are left.
-func (r *Result) remake(now harness.Harness, id string, stays map[harness.WireID]bool) (Step, bool) {
+func (r *Result) remake(now harness.Harness, id harness.JointID, stays map[harness.WireID]bool) (Step, bool) {
 	at, known := r.t.net.Joint(id)
 	wanted := slices.ContainsFunc(r.Joints, func(j JointVerdict) bool {
 		return j.Kind == word(circuit.Splice) && j.ID == id && (j.Fate == Leave || j.Fate == Trim)
@@ -86,8 +86,8 @@ func (r *Result) remake(now harness.Harness, id string, stays map[harness.WireID
 		if !there || !stays[l.Wire] {
 			continue
 		}
-		if tips[l.End].Joint == harness.Through(id) && len(edits) == 0 {
-			edits = append(edits, harness.Edit{Do: harness.Open, Joint: harness.Through(id)})
+		if tips[l.End].Joint == id.Through() && len(edits) == 0 {
+			edits = append(edits, harness.Edit{Do: harness.Open, Joint: id.Through()})
 		}
 		join.Lengths, legs = append(join.Lengths, l), append(legs, l.Wire)
 	}

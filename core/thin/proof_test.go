@@ -188,7 +188,7 @@ func components(l *harness.Loom, gone map[harness.WireID]bool, parted func(strin
 			case e.At != (harness.Ref{}):
 				return string(harness.TerminalAt(e.At))
 			case e.Splice != "":
-				return "splice " + e.Splice
+				return "splice " + string(e.Splice)
 			}
 			return "end " + string(rune(i))
 		}
@@ -213,7 +213,7 @@ func componentsOf(l *harness.Loom, h harness.Harness) map[harness.Ref]int {
 			case harness.Crimped:
 				names[i] = string(t.Terminal)
 			case harness.Joined:
-				names[i] = "joint " + t.Joint
+				names[i] = "joint " + string(t.Joint)
 			default:
 				names[i] = "end of " + string(w) + string(rune('0'+i))
 			}

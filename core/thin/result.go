@@ -21,7 +21,7 @@ const (
 // JointVerdict is what becomes of a place where copper meets: a splice, a junction connector's row, a wire that only
 // passes through something.
 type JointVerdict struct {
-	ID     string           `json:"id"` // the splice, or the cavities
+	ID     harness.JointID  `json:"id"` // the splice, or the cavities
 	Kind   string           `json:"kind"`
 	At     []harness.Ref    `json:"at,omitempty"` // the cavities, where it is in a connector
 	Fate   Fate             `json:"fate"`

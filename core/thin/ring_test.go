@@ -22,7 +22,7 @@ func plugs(parts []string, wires ...[2]string) *harness.Loom {
 		x := harness.Wire{ID: harness.WireID(fmt.Sprint("W", i+1))}
 		for k, at := range w {
 			if at[0] == 'S' {
-				x.Ends[k] = harness.End{Splice: at}
+				x.Ends[k] = harness.End{Splice: harness.JointID(at)}
 			} else {
 				x.Ends[k] = harness.End{At: harness.Ref{Connector: at, Cavity: "1"}}
 			}

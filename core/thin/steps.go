@@ -132,7 +132,7 @@ func (p *planner) joint(j *JointVerdict) {
 		s.Kind, s.Minutes = OneWire, p.in.Bench.Rates.Join
 		s.Text = fmt.Sprintf("Take splice %s apart and join %s into one wire.%s", j.ID, p.list(j.node, true), p.find(at))
 		edits = append(edits, harness.Edit{Do: harness.Open, Joint: j.ID},
-			harness.Edit{Do: harness.Join, Joint: harness.Through(j.ID), Lengths: staying})
+			harness.Edit{Do: harness.Join, Joint: j.ID.Through(), Lengths: staying})
 	case Rejoin:
 		s.Kind, s.Minutes = JoinWithout, p.in.Bench.Rates.Join
 		s.Text = fmt.Sprintf("Cut %s at %s and join them: they only passed through it.", p.list(j.node, true), refs(j.At))
@@ -184,7 +184,7 @@ func cutAndSeal(l harness.Length) []harness.Edit {
 		{Do: harness.Seal, Wire: l.Wire.Stub(l.End), End: 1}}
 }
 
-func rejoinName(id string) string { return id + " rejoined" }
+func rejoinName(id harness.JointID) harness.JointID { return id + " rejoined" }
 
 // tail leaves the piece that is cut off at a tip on its connector.
 func (p *planner) tail(x circuit.Tip) {

@@ -71,7 +71,7 @@ func (r *Result) Count(found harness.Harness, p Progress, planned []Step) Counts
 func pulled(found harness.Harness, p Progress) int {
 	gone := map[harness.Length]bool{}
 	byTerminal := map[harness.TerminalID][]harness.Length{}
-	byJoint := map[string][]harness.Length{}
+	byJoint := map[harness.JointID][]harness.Length{}
 	for _, w := range found.Wires() {
 		tips, _ := found.Tips(w)
 		for end, t := range tips {

@@ -28,9 +28,9 @@ func bench(t *testing.T, lines ...string) *harness.Loom {
 			return harness.End{Taped: true}
 		case !splices[text]:
 			splices[text] = true
-			l.Splices = append(l.Splices, harness.Splice{ID: text})
+			l.Splices = append(l.Splices, harness.Splice{ID: harness.JointID(text)})
 		}
-		return harness.End{Splice: text}
+		return harness.End{Splice: harness.JointID(text)}
 	}
 	for _, line := range lines {
 		f := strings.Fields(line)
@@ -90,7 +90,7 @@ func fates(l *harness.Loom, r *thin.Result) string {
 	}
 	for _, j := range r.Joints {
 		if j.Fate != thin.Leave {
-			out = append(out, j.ID+" "+string(j.Fate))
+			out = append(out, string(j.ID)+" "+string(j.Fate))
 		}
 	}
 	return strings.Join(out, ", ")

@@ -94,11 +94,13 @@ func (t *thinning) passing() {
 			}
 		}
 		if d := t.net.DeviceOf(j.node); d != nil && d.Added != "" {
-			t.find("factory-rejoined", finding.Note, j.ID, "", "%s was added by %s, who cut a factory wire for it: %s are "+
-				"joined again.", d.ID, d.Added, strings.Join(harness.Names(j.Stays), ", ")).Place = finding.Place{Of: "joint"}
+			t.find("factory-rejoined", finding.Note, string(j.ID), "",
+				"%s was added by %s, who cut a factory wire for it: %s are "+
+					"joined again.", d.ID, d.Added, strings.Join(harness.Names(j.Stays), ", ")).Place = finding.Place{Of: "joint"}
 			continue
 		}
-		t.find("passes-through", severity, j.ID, "The plan joins them where it comes off; check that nothing inside it "+
+		t.find("passes-through", severity, string(j.ID), "The plan joins them where it comes off; check that nothing "+
+			"inside it "+
 			"switched them.", "The %s %s only pass through %s, which goes.", what, strings.Join(harness.Names(j.Stays), ", "),
 			refs(j.At)).Place = finding.Place{Of: "joint"}
 	}
@@ -162,7 +164,8 @@ func (t *thinning) leftAlone() {
 		if !t.guard.Nodes[j.node] || len(j.Goes) == 0 {
 			continue
 		}
-		t.find("shared-splice", finding.Check, j.ID, "Battery off and wait as the maker says. Cut only the dead legs, "+
+		t.find("shared-splice", finding.Check, string(j.ID), "Battery off and wait as the maker says. Cut only the dead "+
+			"legs, "+
 			"away from it, and seal them; leave the "+j.Kind+" itself alone.",
 			"%s belongs to a restraint or high-voltage circuit too, and %s goes.", j.ID,
 			strings.Join(harness.Names(j.Goes), ", ")).Place = finding.Place{Of: "joint"}

@@ -45,9 +45,9 @@ func (m *Model) describe() {
 			case g.Terminal != "":
 				x.Ends[end] = g.At.String()
 			case g.Joint != "":
-				x.Ends[end] = g.Joint
+				x.Ends[end] = string(g.Joint)
 			case g.Stud != "":
-				x.Ends[end] = g.Stud
+				x.Ends[end] = string(g.Stud)
 			default:
 				x.Ends[end], x.Open, x.Owner = "waits for its source", true, g.Owner
 			}

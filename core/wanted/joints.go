@@ -13,10 +13,10 @@ import (
 )
 
 // JointAt names the joint that is known by a cavity of the model.
-func JointAt(at harness.Ref) string { return harness.JointAt(at.String()) }
+func JointAt(at harness.Ref) harness.JointID { return harness.JointAt(at.String()) }
 
 // joint notes a joint that is known by a cavity of the model.
-func (m *Model) joint(at harness.Ref, why string) string {
+func (m *Model) joint(at harness.Ref, why string) harness.JointID {
 	name := JointAt(at)
 	if m.Planned[name] == nil {
 		m.Planned[name] = &join.Joint{Name: name, Why: why}
@@ -28,7 +28,7 @@ func (m *Model) joint(at harness.Ref, why string) string {
 
 // comes notes an end that comes to a joint, once; that it is cut comes before that it is left whole. Of one wire one
 // end comes: a wire is not joined to itself.
-func (m *Model) comes(name string, e join.End) {
+func (m *Model) comes(name harness.JointID, e join.End) {
 	j := m.Planned[name]
 	for i := range j.Ends {
 		if have := &j.Ends[i]; have.Length == e.Length {
@@ -72,7 +72,7 @@ func (m *Model) endAt(at harness.Ref, how join.How) (join.End, bool) {
 }
 
 // onto brings a joint onto the wire of a cavity, which stays whole.
-func (m *Model) onto(name string, at harness.Ref) bool {
+func (m *Model) onto(name harness.JointID, at harness.Ref) bool {
 	e, ok := m.endAt(at, join.Whole)
 	if ok {
 		m.theirs(&e)
@@ -118,7 +118,7 @@ func Meter(role signal.Role) join.Meter {
 
 // bring brings our own wire of a cavity to a joint: cut off its plug where that is plugged into nothing that stays,
 // at its other end where that leads to nothing, else by a lead that is joined onto it.
-func (m *Model) bring(name string, at harness.Ref) bool {
+func (m *Model) bring(name harness.JointID, at harness.Ref) bool {
 	e, ok := m.endAt(at, join.CutOff)
 	if !ok {
 		return false
@@ -159,7 +159,7 @@ func (m *Model) bring(name string, at harness.Ref) bool {
 }
 
 // placeOf gives the cavity at whose place a joint lies.
-func (m *Model) placeOf(name string) harness.Ref {
+func (m *Model) placeOf(name harness.JointID) harness.Ref {
 	if j := m.Planned[name]; j != nil && len(j.For) > 0 {
 		return j.For[0]
 	}
@@ -167,7 +167,7 @@ func (m *Model) placeOf(name string) harness.Ref {
 }
 
 // begin notes an end of a new wire at a joint.
-func (m *Model) begin(name string, n newWire, end int) {
+func (m *Model) begin(name harness.JointID, n newWire, end int) {
 	m.comes(name, join.End{Length: harness.Length{Wire: n.ID, End: end}, How: join.Beginning, Name: called(n)})
 }
 

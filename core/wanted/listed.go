@@ -11,12 +11,12 @@ import (
 
 // Joined is a joint that is to be made, or has been.
 type Joined struct {
-	Name  string        `json:"name"`
-	Ends  []JoinedEnd   `json:"ends"`
-	For   []harness.Ref `json:"for"` // the cavities that it serves
-	Why   string        `json:"why"`
-	Made  bool          `json:"made,omitempty"`
-	Proof string        `json:"proof,omitempty"` // what is to be measured before anything is cut; empty where it was
+	Name  harness.JointID `json:"name"`
+	Ends  []JoinedEnd     `json:"ends"`
+	For   []harness.Ref   `json:"for"` // the cavities that it serves
+	Why   string          `json:"why"`
+	Made  bool            `json:"made,omitempty"`
+	Proof string          `json:"proof,omitempty"` // what is to be measured before anything is cut; empty where it was
 }
 
 // JoinedEnd is an end that comes to a joint.

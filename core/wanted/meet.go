@@ -88,7 +88,7 @@ func (g *planning) joinTo(l, fill *match.Line) {
 		return
 	}
 	to, why := g.Target(l.To), fmt.Sprintf("Two wires serve %s.", l.To)
-	name := ""
+	var name harness.JointID
 	if x := g.Facts.Pair(fill); fill.Verdict == match.Meets && g.Ways[fill.From] != match.Into {
 		name = g.joint(x.Vehicle, why)
 	} else if name = g.joint(to, why); !g.onto(name, fill.From) {
@@ -102,7 +102,7 @@ func (g *planning) joinTo(l, fill *match.Line) {
 }
 
 // freed takes the terminal of a wire out of its cavity for a joint; it waits, labelled, until it is clipped off.
-func (g *planning) freed(name string, from harness.Ref, to string) bool {
+func (g *planning) freed(name harness.JointID, from harness.Ref, to string) bool {
 	t := harness.TerminalAt(from)
 	e, ok := g.endAt(from, join.Clipped)
 	_, clipped := g.clipped(t)

@@ -12,9 +12,9 @@ import (
 // merge makes one joint of those to which the same end comes: what is joined to one of them is joined to all.
 func (m *Model) merge() {
 	names := slices.Sorted(maps.Keys(m.Planned))
-	of := map[harness.Length]string{}
-	into := map[string]string{}
-	find := func(name string) string {
+	of := map[harness.Length]harness.JointID{}
+	into := map[harness.JointID]harness.JointID{}
+	find := func(name harness.JointID) harness.JointID {
 		for into[name] != "" {
 			name = into[name]
 		}
@@ -51,7 +51,7 @@ func (m *Model) merge() {
 
 // drop leaves out the new wires whose terminals find no place, and the joints to which fewer than two ends come.
 func (m *Model) drop() {
-	gone, away := map[harness.WireID]bool{}, map[string]bool{} // wires and joints that are left out
+	gone, away := map[harness.WireID]bool{}, map[harness.JointID]bool{} // wires and joints that are left out
 	for again := true; again; {
 		again = false
 		m.Fresh = slices.DeleteFunc(m.Fresh, func(n newWire) bool {

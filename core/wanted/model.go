@@ -53,13 +53,13 @@ type Model struct {
 	Adaptations []pin.Adaptation                // plugs whose wires only change places
 	Withheld    int                             // moves that are left off, since somebody holds their cavity
 
-	Fresh   []newWire              // wires that are laid
-	Planned map[string]*join.Joint // joints that decisions make, by name
-	Renamed func(string) string    // gives the joint that one was merged into
-	Part    join.Part              // what Join makes of them
-	Joints  []Joined               // the joints for whoever looks at them
-	Laid    []Laid                 // the new wires likewise
-	Joined  harness.Harness        // as it should become, but for what Reach does
+	Fresh   []newWire                             // wires that are laid
+	Planned map[harness.JointID]*join.Joint       // joints that decisions make, by name
+	Renamed func(harness.JointID) harness.JointID // gives the joint that one was merged into
+	Part    join.Part                             // what Join makes of them
+	Joints  []Joined                              // the joints for whoever looks at them
+	Laid    []Laid                                // the new wires likewise
+	Joined  harness.Harness                       // as it should become, but for what Reach does
 
 	Findings []finding.Finding
 
@@ -67,7 +67,7 @@ type Model struct {
 	rules   reach.Rules
 	rates   thin.Rates
 	drawn   map[harness.TerminalID]bool           // the vehicle's, whose cavities ours go into
-	splices map[string]string                     // what is left of each: the joint's name, empty where it is taken apart
+	splices map[harness.JointID]harness.JointID   // what is left of each: the joint's name, empty where it is taken apart
 	bare    map[harness.Length]harness.TerminalID // ends whose terminal was cut off, and that get none
 }
 
@@ -79,8 +79,8 @@ type newWire struct {
 	ID     harness.WireID
 	Row    harness.Row
 	ends   [2]join.Goal
-	lands  [2]harness.Ref // cavities at whose place its ends are
-	splice string         // that its second end comes to
+	lands  [2]harness.Ref  // cavities at whose place its ends are
+	splice harness.JointID // that its second end comes to
 	// It leads from a cavity to the joint of those that begin there.
 	pigtail bool
 }

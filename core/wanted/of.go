@@ -33,9 +33,9 @@ func Of(d Reads) *Model {
 		Swapped:  map[harness.Ref]harness.Ref{},
 		rules:    d.Rules,
 		rates:    d.Rates,
-		Planned:  map[string]*join.Joint{},
+		Planned:  map[harness.JointID]*join.Joint{},
 		Retained: map[string]bool{},
-		splices:  map[string]string{},
+		splices:  map[harness.JointID]harness.JointID{},
 		bare:     map[harness.Length]harness.TerminalID{},
 	}
 	for i := range d.Thin.Result.Joints {
@@ -275,7 +275,7 @@ func (m *Model) join(d *Reads) {
 		Join:   d.Rates.Join,
 		Seal:   d.Rates.Seal,
 		Check:  d.Rates.Check,
-		Mine:   map[string]bool{},
+		Mine:   map[harness.JointID]bool{},
 	}
 	for i := range m.Past.Ticks {
 		if t := &m.Past.Ticks[i]; t.Stage == work.Join {

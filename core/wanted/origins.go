@@ -53,7 +53,8 @@ func (g *planning) want(w *match.Want, row harness.Row, stays bool) {
 func (g *planning) originate(n *newWire, o *match.Origin) {
 	switch {
 	case o == nil:
-	case o.Kind == match.AtCavity && g.Alone.Cavity(o.At), o.Kind == match.AtSplice && g.Alone.Splice(o.Name):
+	case o.Kind == match.AtCavity && g.Alone.Cavity(o.At), o.Kind == match.AtSplice &&
+		g.Alone.Splice(harness.JointID(o.Name)):
 		g.untouched(n.Row.Ref, o.String())
 	case o.Kind == match.AtCavity && o.At == n.lands[0]:
 		g.itself(o.At)
@@ -72,9 +73,9 @@ func (g *planning) originate(n *newWire, o *match.Origin) {
 		n.lands[1] = o.At
 		n.ends[1] = join.Goal{Terminal: g.farEnd(n), At: o.At}
 	case o.Kind == match.AtSplice:
-		n.splice = o.Name
-		n.ends[1] = join.Goal{Stud: o.Name}
-		if left, known := g.splices[o.Name]; known && left != "" {
+		n.splice = harness.JointID(o.Name)
+		n.ends[1] = join.Goal{Stud: harness.JointID(o.Name)}
+		if left, known := g.splices[harness.JointID(o.Name)]; known && left != "" {
 			n.ends[1] = join.Goal{Joint: left}
 		} else if known {
 			n.splice, n.ends[1] = "", join.Goal{}
@@ -87,7 +88,7 @@ func (g *planning) originate(n *newWire, o *match.Origin) {
 	case o.Kind == match.OpenEnd:
 		n.ends[1] = join.Goal{Owner: o.Owner}
 	default:
-		n.ends[1] = join.Goal{Stud: o.Name}
+		n.ends[1] = join.Goal{Stud: harness.JointID(o.Name)}
 	}
 }
 

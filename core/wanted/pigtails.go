@@ -44,7 +44,7 @@ func (m *Model) begins(r *match.Result) map[harness.Ref]int {
 
 // pigtail leads from a cavity that several new wires begin at to the joint at which they come together: one terminal
 // holds one wire.
-func (g *planning) pigtail(at harness.Ref) string {
+func (g *planning) pigtail(at harness.Ref) harness.JointID {
 	name := JointAt(at)
 	n := newWire{pigtail: true, ID: harness.NewWire("pigtail of " + at.String()), lands: [2]harness.Ref{at, at},
 		Row: harness.Row{Ref: at, Conductor: harness.Conductor{Function: "pigtail of " + at.String(), Size: coilSquare}}}
@@ -61,7 +61,7 @@ func (g *planning) pigtail(at harness.Ref) string {
 
 // lonelyPigtails leaves out the pigtails to which no wire comes that is laid.
 func (m *Model) lonelyPigtails(goals map[harness.TerminalID]harness.Place) {
-	comes := map[string]int{}
+	comes := map[harness.JointID]int{}
 	for _, n := range m.Fresh {
 		laid := true
 		for _, g := range n.ends {

@@ -96,7 +96,7 @@ func ReachInput(d ReachReads) *reach.Input {
 
 // comesTo says to which joint an end comes, where that is, and whether its wire stays whole there.
 type comesTo struct {
-	name  string
+	name  harness.JointID
 	lands harness.Ref
 	whole bool
 	meets reach.Meet

@@ -57,7 +57,7 @@ func (o *order) produce(i int) {
 			put("wire", string(e.Wire.Stub(e.End)), 0)
 		case harness.Tap:
 			put("wire", string(e.Wire.Stub(e.End)), 0)
-			put("joint", e.Joint, 0)
+			put("joint", string(e.Joint), 0)
 		case harness.Clip, harness.Unjoin:
 			put("end", string(e.Wire), e.End)
 		case harness.Lay:
@@ -65,9 +65,9 @@ func (o *order) produce(i int) {
 			put("end", string(e.Wire), 0)
 			put("end", string(e.Wire), 1)
 		case harness.Join:
-			put("joint", e.Joint, 0)
+			put("joint", string(e.Joint), 0)
 		case harness.Open:
-			put("apart", e.Joint, 0)
+			put("apart", string(e.Joint), 0)
 		case harness.Add:
 			put("hand", string(e.Terminal), 0)
 		case harness.Remove, harness.Sever, harness.Cap, harness.Park:
@@ -94,7 +94,7 @@ func (o *order) need(now harness.Harness, i int) {
 	open := func(l harness.Length) {
 		use("end", string(l.Wire), l.End)
 		if tips, there := now.Tips(l.Wire); there && tips[l.End].State == harness.Joined {
-			use("apart", tips[l.End].Joint, 0)
+			use("apart", string(tips[l.End].Joint), 0)
 		}
 	}
 	for k := range s.Edits {
@@ -110,7 +110,7 @@ func (o *order) need(now harness.Harness, i int) {
 				open(l)
 			}
 			if len(e.Lengths) == 1 && e.Do == harness.Join {
-				use("joint", e.Joint, 0)
+				use("joint", string(e.Joint), 0)
 			}
 		case harness.Crimp:
 			open(harness.Length{Wire: e.Wire, End: e.End})
@@ -144,7 +144,7 @@ func (o *order) leaves(now harness.Harness, wire harness.WireID, use func(what, 
 				use("off", p.At.Connector, 0)
 			}
 		case harness.Joined:
-			use("apart", t.Joint, 0)
+			use("apart", string(t.Joint), 0)
 		}
 	}
 }

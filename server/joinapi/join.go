@@ -156,7 +156,7 @@ func (s *API) takeWay(c *gin.Context) error {
 			for _, l := range way.Part.Leads {
 				to := strings.TrimSpace(r.Leads[l.Point])
 				if l.Own != "" {
-					to = a.Point(l.Own)
+					to = string(a.Point(l.Own))
 				}
 				a.Leads = append(a.Leads, join.PartLead{Point: l.Point, To: to})
 			}

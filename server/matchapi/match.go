@@ -57,7 +57,7 @@ func pointsOf(j *desk.Computed) []string {
 	out := []string{}
 	loom := &j.Facts.Laid.Loom
 	for i := range loom.Splices {
-		out = append(out, "splice "+loom.Splices[i].ID)
+		out = append(out, "splice "+loom.Splices[i].ID.Name())
 	}
 	kinds := map[string]harness.DeviceKind{}
 	for i := range loom.Devices {

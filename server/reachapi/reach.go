@@ -8,6 +8,7 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"draxel/core/finding"
+	"draxel/core/harness"
 	"draxel/core/pack"
 	"draxel/core/reach"
 	"draxel/core/route"
@@ -50,12 +51,13 @@ func thingsOf(j *desk.Computed) []PlacedThing {
 	}
 	ends := map[route.Thing]int{}
 	device, branch := map[string]string{}, map[string]string{}
+	ofSplice := map[harness.JointID]string{}
 	for i := range loom.Connectors {
 		h := &loom.Connectors[i]
 		device[h.ID], branch[h.ID] = h.Device, h.Branch
 	}
 	for i := range loom.Splices {
-		branch["splice "+loom.Splices[i].ID] = loom.Splices[i].Branch
+		ofSplice[loom.Splices[i].ID] = loom.Splices[i].Branch
 	}
 	for _, w := range r.Wires() {
 		for end, e := range w.Ends {
@@ -70,8 +72,8 @@ func thingsOf(j *desk.Computed) []PlacedThing {
 				ends[route.Thing{Kind: route.ADevice, ID: device[id]}]++
 				ends[route.Thing{Kind: route.ABranch, ID: branch[id]}]++
 			case e.Splice != "":
-				ends[route.Thing{Kind: route.ASplice, ID: e.Splice}]++
-				ends[route.Thing{Kind: route.ABranch, ID: branch["splice "+e.Splice]}]++
+				ends[route.Thing{Kind: route.ASplice, ID: string(e.Splice)}]++
+				ends[route.Thing{Kind: route.ABranch, ID: ofSplice[e.Splice]}]++
 			}
 		}
 	}
@@ -99,7 +101,7 @@ func thingsOf(j *desk.Computed) []PlacedThing {
 		}
 	}
 	for i := range loom.Splices {
-		add(route.ASplice, loom.Splices[i].ID, loom.Splices[i].Branch)
+		add(route.ASplice, string(loom.Splices[i].ID), loom.Splices[i].Branch)
 	}
 	for i := range loom.Branches {
 		add(route.ABranch, loom.Branches[i].ID, loom.Branches[i].Parent)

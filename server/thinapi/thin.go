@@ -186,12 +186,16 @@ func changed(before, after *desk.Computed, done desk.Done) ThinChange {
 		}
 	}
 	v.Limbs, v.Spots = redrawn(before.Drawing(), after.Drawing())
-	fates := map[string]thin.Fate{}
+	type known struct {
+		kind string
+		id   harness.JointID
+	}
+	fates := map[known]thin.Fate{}
 	for _, x := range before.Begun().Thin.Result.Joints {
-		fates[x.Kind+x.ID] = x.Fate
+		fates[known{x.Kind, x.ID}] = x.Fate
 	}
 	for _, x := range after.Begun().Thin.Result.Joints {
-		if fates[x.Kind+x.ID] != x.Fate {
+		if fates[known{x.Kind, x.ID}] != x.Fate {
 			v.Joints = append(v.Joints, x)
 		}
 	}
