@@ -47,12 +47,12 @@ func (r *Result) Holds(position string, on []string, device string) ([]Hold, err
 		if r.Works(without, device) {
 			continue
 		}
-		h := Hold{Name: strings.TrimPrefix(e.Name, "fuse "), Kind: ASwitch, Volts: max(s.Volts[heads[e.A]],
+		h := Hold{Name: e.Name, Kind: ASwitch, Volts: max(s.Volts[heads[e.A]],
 			s.Volts[heads[e.B]]), Amps: amps}
 		switch {
 		case e.Kind == network.Fuse:
-			h.Kind = AFuse
-		case strings.HasPrefix(e.Name, "output "):
+			h.Kind, h.Name = AFuse, e.Of
+		case e.Role == network.OutputPin:
 			h.Kind = AnOutput
 		case e.Gate.Relay > 0:
 			h.Kind, h.Name = ARelay, r.Drawn.Relays[e.Gate.Relay-1].Name

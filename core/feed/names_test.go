@@ -41,6 +41,14 @@ func TestNamesChangeNothing(t *testing.T) {
 	if !strings.Contains(codes(r.Findings), "coil-no-ground") {
 		t.Errorf("a relay is passed over for its name: %s", codes(r.Findings))
 	}
+	r = base.put(vehicle.Switches, 0, "switch=output of the key; from=main bus; to=IG; closed=run, crank").compute(t)
+	for _, x := range r.Tree("run") {
+		if x.Name == "output of the key" && x.Kind != feed.ASwitch {
+			t.Errorf("a switch is taken for an %s for its name", x.Kind)
+		} else if x.ID == "fuse 2" && (x.Kind != feed.AFuse || x.Name != "2") {
+			t.Errorf("fuse 2 is %q, a %s", x.Name, x.Kind)
+		}
+	}
 }
 
 // The starter's cable is exempt for the current that it carries; nothing else is.

@@ -4,7 +4,6 @@ import (
 	"fmt"
 	"math"
 	"slices"
-	"strings"
 
 	"draxel/core/finding"
 	"draxel/core/harness"
@@ -19,7 +18,7 @@ func (r *Result) fuses() {
 		if e.Kind != network.Fuse {
 			continue
 		}
-		p := Protected{Fuse: strings.TrimPrefix(e.Name, "fuse "), Rating: e.Limit, Wires: []harness.WireID{},
+		p := Protected{Fuse: e.Of, Rating: e.Limit, Wires: []harness.WireID{},
 			element: int32(i)}
 		for k, s := range append(slices.Clone(r.States), r.full) {
 			if a := math.Abs(s.Amps(int32(i))); a > p.Load+1e-9 {
@@ -102,7 +101,7 @@ func Wishes(
 		p := Protected{element: int32(i)}
 		r.lookBehind(&p)
 		rating := e.Limit
-		if facts.Reckoned[strings.TrimPrefix(e.Name, "fuse ")] {
+		if facts.Reckoned[e.Of] {
 			if rating, _ = Choose(worst[i], math.Inf(1)); worst[i] < 0.05 {
 				continue
 			}

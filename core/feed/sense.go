@@ -3,7 +3,6 @@ package feed
 import (
 	"math"
 	"slices"
-	"strings"
 
 	"draxel/core/finding"
 	"draxel/core/network"
@@ -16,8 +15,8 @@ func (r *Result) senses() {
 	seen := map[string]bool{}
 	for i := range r.Drawn.Elements {
 		in := &r.Drawn.Elements[i]
-		at, is := strings.CutPrefix(in.Name, "input ")
-		if !is || r.Drawn.Signal(at).Role != signal.Analogue {
+		at := in.Of
+		if in.Role != network.InputPin || r.Drawn.Signal(at).Role != signal.Analogue {
 			continue
 		}
 		near := r.copper(in.A)
@@ -93,8 +92,8 @@ func (r *Result) quiet() {
 	returns := map[int32]bool{} // units that have one, by their insides
 	for i := range r.Drawn.Elements {
 		e := &r.Drawn.Elements[i]
-		at, is := strings.CutPrefix(e.Name, "sensor ground pin ")
-		if !is {
+		at := e.Of
+		if e.Role != network.SensorPin {
 			continue
 		}
 		near := r.copper(e.A)

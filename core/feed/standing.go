@@ -38,7 +38,7 @@ func (r *Result) checkBack() {
 				continue
 			}
 			if v, back := at(e.B); back {
-				bus = cmp.Or(bus, strings.TrimPrefix(e.Name, "fuse "))
+				bus = cmp.Or(bus, cmp.Or(e.Of, e.Name))
 				buses = append(buses, fmt.Sprintf("what %s feeds, in %s (%.1f V)", e.Name, Positions()[k].Name, v))
 			}
 		}

@@ -3,7 +3,6 @@ package feed
 import (
 	"math"
 	"slices"
-	"strings"
 
 	"draxel/core/finding"
 	"draxel/core/network"
@@ -159,18 +158,18 @@ func (t *growing) grounded(node int32) bool {
 func (t *growing) add(i, node int32) int {
 	e := &t.r.Drawn.Elements[i]
 	parent := t.limb[node]
-	l := Feeder{ID: e.Name, Name: strings.TrimPrefix(e.Name, "fuse "), Parent: parent, Depth: t.out[parent].Depth + 1,
+	l := Feeder{ID: e.Name, Name: e.Name, Parent: parent, Depth: t.out[parent].Depth + 1,
 		Amps: math.Abs(t.s.Amps(i)), Volts: t.s.Volts[node], At: t.r.Drawn.Names[node], Device: t.r.Drawn.Device[i]}
 	if e.Kind.Hands() {
 		l.Behind = t.r.Drawn.Names[t.other(i, node)]
 	}
 	switch {
 	case e.Kind == network.Fuse:
-		l.Kind, l.Rating = AFuse, e.Limit
+		l.Kind, l.Name, l.Rating = AFuse, e.Of, e.Limit
 	case e.Kind == network.Switch && e.Gate.Relay > 0 && e.Gate.Switch == "":
 		l.Kind, l.Name = ARelay, t.r.Drawn.Relays[e.Gate.Relay-1].Name
 		l.Rating = t.r.Facts.Contacts[l.Name]
-	case e.Kind == network.Switch && strings.HasPrefix(e.Name, "output "):
+	case e.Role == network.OutputPin:
 		l.Kind, l.Name = AnOutput, e.Name
 	case e.Kind == network.Switch:
 		l.Kind = ASwitch

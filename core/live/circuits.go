@@ -9,6 +9,7 @@ import (
 	"draxel/core/finding"
 	"draxel/core/harness"
 	"draxel/core/match"
+	"draxel/core/network"
 	"draxel/core/signal"
 	"draxel/core/wanted"
 )
@@ -121,7 +122,7 @@ func (p *Fed) Measured(r *feed.Result) []Circuit {
 		if c.Side == match.To {
 			at = f.At(c.At)
 		}
-		c.Amps = r.Carries("contact "+at.String(), wires[at], wanted.NewWireOf(at),
+		c.Amps = r.Carries(network.ContactOf(at.String()), wires[at], wanted.NewWireOf(at),
 			harness.NewWire("for "+at.String()))
 	}
 	return out

@@ -31,13 +31,13 @@ func knownOf(in *join.Inputs, r *feed.Result) {
 		switch s.Signal.Device {
 		case "alternatorlamp":
 			if lit(r, s.Device) {
-				in.Job.LampAmps = max(in.Job.LampAmps, r.In("run", "contact "+s.At.String()))
+				in.Job.LampAmps = max(in.Job.LampAmps, r.In("run", network.ContactOf(s.At.String())))
 			}
 		case "fuelpump":
 			if v := r.Has("running", s.Device); v > in.Job.PumpVolts {
 				in.Job.PumpVolts = v
 			}
-			in.Job.PumpAmps = max(in.Job.PumpAmps, r.In("running", "contact "+s.At.String()))
+			in.Job.PumpAmps = max(in.Job.PumpAmps, r.In("running", network.ContactOf(s.At.String())))
 		}
 	}
 }

@@ -107,7 +107,7 @@ func handled(found, wanted harness.Harness) map[string]float64 {
 		if is.State != harness.Seated {
 			continue
 		}
-		contact := "contact " + is.At.String()
+		contact := network.ContactOf(is.At.String())
 		switch was, there := found.Place(t); {
 		case !there:
 			out[contact] = crimped

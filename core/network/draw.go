@@ -175,17 +175,20 @@ func (d *drawing) copper() {
 func (d *drawing) tip(wire harness.WireID, end int, t harness.Tip, l Length) Node {
 	switch t.State {
 	case harness.Joined:
+		if t.Joint.MadeAt() {
+			d.b.Place(string(t.Joint), Made)
+		}
 		return d.point(string(t.Joint))
 	case harness.Crimped:
 		if p, ok := d.in.Harness.Place(t.Terminal); ok && p.State == harness.Seated {
 			if _, known := d.out.roles[p.At]; !known || !d.out.roles[p.At].signal.Read() {
 				d.out.roles[p.At] = ended{l.Signal, l.Text}
 			}
-			return d.b.Node(p.At.String() + " wire")
+			return d.b.Place(WireSide(p.At.String()), OfWire)
 		}
 		return d.b.Node("terminal " + string(t.Terminal))
 	}
-	return d.b.Node(fmt.Sprintf("end %d of %s", end+1, wire))
+	return d.b.Place(fmt.Sprintf("end %d of %s", end+1, wire), OpenEnd)
 }
 
 // cavity gives the device's side of a cavity.
@@ -204,7 +207,8 @@ func (d *drawing) plugs() {
 		if _, full := d.in.Harness.In(at); !full || d.in.Harness.Free(at.Connector) {
 			continue
 		}
-		d.b.Add(Element{Name: ContactOf(at.String()), Kind: Contact, A: d.b.Node(at.String() + " wire"),
+		d.b.Add(Element{Name: ContactOf(at.String()), Role: AtCavity, Of: at.String(), Kind: Contact,
+			A:    d.b.Place(WireSide(at.String()), OfWire),
 			B:    d.cavity(at),
 			Ohms: ContactOhms})
 	}

@@ -13,6 +13,7 @@ import (
 	"fmt"
 	"math"
 	"slices"
+	"strings"
 
 	"draxel/core/harness"
 )
@@ -51,8 +52,30 @@ type Element struct {
 	Volts float64
 	Limit float64        // A, of a source that gives no more; 0: as much as its Ohms let through. Of a fuse, its rating
 	Gate  Gate           // when it conducts; the zero gate is always
+	Role  Role           // what it is of the thing that it belongs to
+	Of    string         // the name of a fuse; the cavity of a contact or of a unit's pin
 	Wire  harness.WireID // the length of wire that it is, where it is one
 }
+
+// At gives the cavity of a contact, the element's own name where it is no contact of a cavity.
+func (e *Element) At() string {
+	if e.Role == AtCavity {
+		return e.Of
+	}
+	return e.Name
+}
+
+// Role says what an element is of the thing that it belongs to, where its kind does not say.
+type Role uint8
+
+// The roles.
+const (
+	NoRole    Role = iota
+	AtCavity       // a contact: between the terminal of a wire and what its plug is plugged into
+	OutputPin      // of a unit
+	InputPin       // of a unit: what it reads
+	SensorPin      // of a unit: where sensors are grounded
+)
 
 // Key is a set of positions of the key.
 type Key uint8
@@ -93,17 +116,49 @@ type Gate struct {
 	Relay   int32  // number of the relay, from 1; 0: none
 }
 
+// Pull says what pulls when a relay does.
+type Pull uint8
+
+// The kinds of relay.
+const (
+	Armature Pull = iota // a relay that somebody can pull out of its socket
+	Awake                // none: it stands for a unit that is fed
+	Solenoid             // of a starter
+)
+
 // Relay is a coil that moves contacts: the elements whose gates name it.
 type Relay struct {
 	Name    string
+	Pull    Pull
 	Coil    int32   // number of its element
 	PullIn  float64 // V at the coil from which it pulls
 	DropOut float64 // V below which it lets go, less than PullIn
 }
 
+// Side says what kind of place a node is.
+type Side uint8
+
+// The kinds of place.
+const (
+	Named   Side = iota // one that people name: the device's side of a cavity, a stud, a post, a splice
+	OfWire              // behind a cavity: the terminal on its wire
+	Within              // inside of a unit
+	OpenEnd             // an end of a wire that is at nothing
+	Made                // a joint that was made: it lies under its sleeve
+)
+
+// WireSide names the node behind a cavity, at the terminal of its wire.
+func WireSide(cavity string) string { return cavity + ofWire }
+
+const ofWire = " wire"
+
+// Behind gives the cavity of a node that WireSide has named, and false for another name.
+func Behind(name string) (cavity string, is bool) { return strings.CutSuffix(name, ofWire) }
+
 // Builder draws a network. Its zero value has the reference and nothing else.
 type Builder struct {
 	names    []string
+	sides    []Side
 	merged   []int32
 	byName   map[string]Node
 	elements []Element
@@ -111,20 +166,23 @@ type Builder struct {
 }
 
 // Node gives the node of that name, a new one where there is none.
-func (b *Builder) Node(name string) Node {
+func (b *Builder) Node(name string) Node { return b.Place(name, Named) }
+
+// Place does the same for a place of any kind; what kind it is, who names it first says.
+func (b *Builder) Place(name string, side Side) Node {
 	b.begin()
 	if n, known := b.byName[name]; known {
 		return n
 	}
 	n := Node(len(b.names))
-	b.names, b.merged = append(b.names, name), append(b.merged, int32(n))
+	b.names, b.sides, b.merged = append(b.names, name), append(b.sides, side), append(b.merged, int32(n))
 	b.byName[name] = n
 	return n
 }
 
 func (b *Builder) begin() {
 	if b.byName == nil {
-		b.byName, b.names, b.merged = map[string]Node{}, []string{"battery −"}, []int32{0}
+		b.byName, b.names, b.sides, b.merged = map[string]Node{}, []string{"battery −"}, []Side{Named}, []int32{0}
 		b.byName["battery −"] = Reference
 	}
 }
@@ -156,8 +214,9 @@ func (b *Builder) Merge(x, y Node) {
 // relay without a coil.
 func (b *Builder) Network() (*Network, error) {
 	b.begin()
-	n := &Network{Names: slices.Clone(b.names), Elements: slices.Clone(b.elements), Relays: slices.Clone(b.relays),
-		row: make([]int32, len(b.names))}
+	n := &Network{Names: slices.Clone(b.names), Sides: slices.Clone(b.sides), Elements: slices.Clone(b.elements),
+		Relays: slices.Clone(b.relays),
+		row:    make([]int32, len(b.names))}
 	for i := range n.Elements {
 		e := &n.Elements[i]
 		if !(e.Ohms > 0) || math.IsInf(e.Ohms, 0) || math.IsNaN(e.Volts) || math.IsInf(e.Volts, 0) || e.Limit < 0 {
@@ -191,6 +250,7 @@ func (b *Builder) Network() (*Network, error) {
 // Network is what a Builder has drawn. It does not change, and may be solved by several at once.
 type Network struct {
 	Names    []string // by node
+	Sides    []Side   // by node
 	Elements []Element
 	Relays   []Relay
 

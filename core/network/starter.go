@@ -20,7 +20,7 @@ func (d *drawing) starters() {
 			}
 			e.Gate = Gate{
 				Relay: d.b.Relay(
-					Relay{Name: id + " solenoid", Coil: d.out.Of[id][0], PullIn: pullVolts, DropOut: dropVolts},
+					Relay{Name: id + " solenoid", Pull: Solenoid, Coil: d.out.Of[id][0], PullIn: pullVolts, DropOut: dropVolts},
 				),
 			}
 			d.out.Motors = append(d.out.Motors, d.load(name, e))

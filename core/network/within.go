@@ -21,7 +21,7 @@ func (d *drawing) inside() {
 			Limit: s.Limit, Gate: Gate{Running: running(s.Running)}})
 	}
 	for _, s := range in.Slots {
-		d.b.Add(Element{Name: "fuse " + s.Name, Kind: Fuse, A: d.point(s.In), B: d.point(s.Out),
+		d.b.Add(Element{Name: "fuse " + s.Name, Of: s.Name, Kind: Fuse, A: d.point(s.In), B: d.point(s.Out),
 			Ohms: FuseOhms(s.Rating), Limit: s.Rating})
 	}
 	for _, s := range in.Switches {
@@ -322,12 +322,12 @@ func (d *drawing) unit(dev *harness.Device, all []pin) {
 	id := dev.ID
 	if !d.in.OwnGround[id] && !slices.ContainsFunc(all, func(p pin) bool { return p.Role == signal.Ground }) {
 		d.b.Add(Element{Name: id + " case", Kind: Contact, A: d.point(d.ground(dev)),
-			B: d.b.Node(id + " ground inside"), Ohms: 0.01})
+			B: d.b.Place(id+" ground inside", Within), Ohms: 0.01})
 		d.out.Assumed = append(d.out.Assumed,
 			fmt.Sprintf("%s has no ground in the lists: reckoned as grounded by its case", id))
 	}
-	in := d.b.Node(id + " ground inside")
-	inFeed := d.b.Node(id + " feed inside")
+	in := d.b.Place(id+" ground inside", Within)
+	inFeed := d.b.Place(id+" feed inside", Within)
 	d.out.Inner[in], d.out.Inner[inFeed] = true, true
 	var wake *pin
 	for i := range all {
@@ -354,7 +354,7 @@ func (d *drawing) unit(dev *harness.Device, all []pin) {
 		draws = asleepOhms
 	}
 	coil := d.load(id, Element{Name: id, Kind: Load, A: wake.n, B: in, Ohms: draws})
-	k := d.b.Relay(Relay{Name: id + " awake", Coil: coil, PullIn: wakeVolts, DropOut: failVolts})
+	k := d.b.Relay(Relay{Name: id + " awake", Pull: Awake, Coil: coil, PullIn: wakeVolts, DropOut: failVolts})
 	d.out.Units[id] = k
 	feeds := 0
 	for _, p := range all {
@@ -370,21 +370,22 @@ func (d *drawing) unit(dev *harness.Device, all []pin) {
 				d.load(id, Element{Name: id + " asleep " + name, Kind: Load, A: p.n, B: in, Ohms: asleepOhms})
 			}
 		case signal.SensorGround, signal.Shield:
-			d.b.Add(Element{Name: "sensor ground pin " + name, Kind: Contact, A: p.n, B: in, Ohms: 0.05})
+			d.b.Add(Element{Name: "sensor ground pin " + name, Role: SensorPin, Of: name, Kind: Contact, A: p.n, B: in,
+				Ohms: 0.05})
 		case signal.Reference5V, signal.SensorSupply:
 			i := d.b.Add(Element{Name: "reference " + name, Kind: Source, A: p.n, B: in, Volts: 5, Ohms: 0.5,
 				Limit: 0.1, Gate: Gate{Relay: k}})
 			d.out.Device[i] = id
 		case signal.LowSide, signal.CoilDriver, signal.PWM, signal.RelayCoil, signal.Lamp:
-			d.b.Add(Element{Name: "output " + name, Kind: Switch, A: p.n, B: in, Ohms: OutputOhms,
+			d.b.Add(Element{Name: "output " + name, Role: OutputPin, Of: name, Kind: Switch, A: p.n, B: in, Ohms: OutputOhms,
 				Gate: Gate{Relay: k, Switch: name}})
 			d.out.Outputs[name] = p.Text
 		case signal.HighSide:
-			d.b.Add(Element{Name: "output " + name, Kind: Switch, A: inFeed, B: p.n, Ohms: OutputOhms,
+			d.b.Add(Element{Name: "output " + name, Role: OutputPin, Of: name, Kind: Switch, A: inFeed, B: p.n, Ohms: OutputOhms,
 				Gate: Gate{Relay: k, Switch: name}})
 			d.out.Outputs[name] = p.Text
 		case signal.Motor:
-			e := Element{Name: "output " + name, Kind: Switch, A: inFeed, B: p.n, Ohms: OutputOhms,
+			e := Element{Name: "output " + name, Role: OutputPin, Of: name, Kind: Switch, A: inFeed, B: p.n, Ohms: OutputOhms,
 				Gate: Gate{Relay: k, Switch: name}}
 			if p.Polarity != "+" {
 				e.A, e.B = p.n, in
@@ -392,7 +393,7 @@ func (d *drawing) unit(dev *harness.Device, all []pin) {
 			d.b.Add(e)
 			d.out.Outputs[name] = p.Text
 		default: // also of what is fed elsewhere: whether a unit uses it or switches it, its wire does not say
-			d.b.Add(Element{Name: "input " + name, Kind: Load, A: p.n, B: in, Ohms: inputOhms})
+			d.b.Add(Element{Name: "input " + name, Role: InputPin, Of: name, Kind: Load, A: p.n, B: in, Ohms: inputOhms})
 		}
 	}
 }

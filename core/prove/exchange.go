@@ -10,9 +10,10 @@ import (
 
 // exchanged is what two terminals make that stand in each other's cavities.
 func exchanged(a, b string) []network.Fault {
-	return []network.Fault{{Do: network.Open, Element: "contact " + a}, {Do: network.Open, Element: "contact " + b},
-		{Do: network.Short, A: a + " wire", B: b, Ohms: network.ContactOhms},
-		{Do: network.Short, A: b + " wire", B: a, Ohms: network.ContactOhms}}
+	return []network.Fault{{Do: network.Open, Element: network.ContactOf(a)},
+		{Do: network.Open, Element: network.ContactOf(b)},
+		{Do: network.Short, A: network.WireSide(a), B: b, Ohms: network.ContactOhms},
+		{Do: network.Short, A: network.WireSide(b), B: a, Ohms: network.ContactOhms}}
 }
 
 // eitherWay says whether there is nothing behind two cavities but one load between them: it works either way round.
@@ -39,7 +40,7 @@ func (v *Vehicle) eitherWay(a, b string) bool {
 // swaps lists neighbours that stand in each other's cavity, and terminals in the right cavity of a plug that looks
 // the same.
 func (v *Vehicle) swaps(add func(kind, where, do, text string, faults ...network.Fault)) {
-	full := func(at string) bool { _, there := v.Net.Element("contact " + at); return there }
+	full := func(at string) bool { _, there := v.Net.Element(network.ContactOf(at)); return there }
 	for i := range v.Plugs {
 		p := &v.Plugs[i]
 		for k, cavity := range p.Cavities {
@@ -77,8 +78,8 @@ func (v *Vehicle) swaps(add func(kind, where, do, text string, faults ...network
 				case !full(b) && faces:
 					add(kind, a, "Take it out, and put it into "+a+".",
 						fmt.Sprintf("the terminal of %s stands in %s, in the other shell",
-							a, b), network.Fault{Do: network.Open, Element: "contact " + a},
-						network.Fault{Do: network.Short, A: a + " wire", B: b, Ohms: network.ContactOhms})
+							a, b), network.Fault{Do: network.Open, Element: network.ContactOf(a)},
+						network.Fault{Do: network.Short, A: network.WireSide(a), B: b, Ohms: network.ContactOhms})
 				}
 			}
 		}
@@ -91,7 +92,7 @@ func (v *Vehicle) swaps(add func(kind, where, do, text string, faults ...network
 func (v *Vehicle) crossed(add func(kind, where, do, text string, faults ...network.Fault)) {
 	alike := map[string][]string{}
 	for at, drives := range v.Drives {
-		if _, there := v.Net.Element("contact " + at); there {
+		if _, there := v.Net.Element(network.ContactOf(at)); there {
 			kind := strings.Trim(strings.Map(func(r rune) rune {
 				if r >= '0' && r <= '9' {
 					return -1
@@ -149,8 +150,8 @@ func (v *Vehicle) misprints() []Cause {
 		}
 		for k := range p.Cavities[:max(0, len(p.Cavities)-1)] {
 			a, b := p.At(p.Cavities[k]), p.At(p.Cavities[k+1])
-			_, okA := v.Net.Element("contact " + a)
-			_, okB := v.Net.Element("contact " + b)
+			_, okA := v.Net.Element(network.ContactOf(a))
+			_, okB := v.Net.Element(network.ContactOf(b))
 			if okA && okB && !v.one(a, b) {
 				out = append(
 					out,
@@ -188,7 +189,8 @@ func (c *Cause) Exchanges() (a, b string, is bool) {
 	}
 	for i := range c.Faults {
 		if f := &c.Faults[i]; f.Do == network.Short {
-			return strings.TrimSuffix(f.A, " wire"), f.B, true
+			at, _ := network.Behind(f.A)
+			return at, f.B, true
 		}
 	}
 	return "", "", false
@@ -198,12 +200,13 @@ func (c *Cause) Exchanges() (a, b string, is bool) {
 func (v *Vehicle) Points() []string {
 	v.ready()
 	var out []string
-	for _, name := range v.Net.Names {
-		base, wire := strings.CutSuffix(name, " wire")
-		_, cavity := v.plugOf[base]
+	for i, name := range v.Net.Names {
+		wire := v.Net.Sides[i] == network.OfWire
+		at, _ := network.Behind(name)
+		_, cavity := v.plugOf[at]
 		switch {
 		case wire && cavity:
-			out = append(out, base)
+			out = append(out, at)
 		case !wire && (slices.Contains(v.Studs, name) || strings.HasPrefix(name, "fuse ") ||
 			strings.HasPrefix(name, "battery ")):
 			out = append(out, name)

@@ -94,7 +94,7 @@ func (v *Vehicle) Causes() []Cause {
 				v.turned(int32(i)),
 			)
 		case e.Kind == network.Contact:
-			at := strings.TrimPrefix(e.Name, "contact ")
+			at := e.At()
 			add("loose", e.Name, "Push it home until it clicks, and tug.",
 				"the terminal in "+at+" is not seated, or does not touch",
 				open)
@@ -136,11 +136,11 @@ func (v *Vehicle) Causes() []Cause {
 		}
 	}
 	for _, r := range v.Net.Relays {
-		if strings.HasSuffix(r.Name, " awake") {
+		if r.Pull == network.Awake {
 			continue // it stands for a unit that is fed
 		}
 		do := "Put another in its socket."
-		if strings.HasSuffix(r.Name, " solenoid") {
+		if r.Pull == network.Solenoid {
 			do = "Battery off; then the starter comes out and is looked at."
 		}
 		add("dead", r.Name, do, r.Name+" never pulls", network.Fault{Do: network.Dead,
@@ -185,29 +185,29 @@ func (v *Vehicle) touches(add func(kind, where, do, text string, faults ...netwo
 		p := &v.Plugs[i]
 		for k, cavity := range p.Cavities {
 			at := p.At(cavity)
-			node, there := v.nodes[at+" wire"]
+			node, there := v.nodes[network.WireSide(at)]
 			if !there {
 				continue
 			}
 			if h := network.Node(v.joined(heads[node])); !done[h] && h != network.Reference {
 				done[h] = true
 				add("short", at, "Find where it is chafed through.", "the wire of "+at+" touches ground",
-					network.Fault{Do: network.Short, A: at + " wire", B: "battery −", Ohms: 0.02})
+					network.Fault{Do: network.Short, A: network.WireSide(at), B: "battery −", Ohms: 0.02})
 			}
-			if _, there := v.nodes[plus]; there && !fed[v.joined(heads[node])] && !v.one(at+" wire", plus) {
+			if _, there := v.nodes[plus]; there && !fed[v.joined(heads[node])] && !v.one(network.WireSide(at), plus) {
 				fed[v.joined(heads[node])] = true
 				add("supply", at, "Find where it touches a feed.", "the wire of "+at+" touches a feed",
-					network.Fault{Do: network.Short, A: at + " wire", B: plus, Ohms: 0.02})
+					network.Fault{Do: network.Short, A: network.WireSide(at), B: plus, Ohms: 0.02})
 			}
 			if k+1 < len(p.Cavities) {
 				next := p.At(p.Cavities[k+1])
-				if _, full := v.nodes[next+" wire"]; full && !v.one(at+" wire", next+" wire") {
+				if _, full := v.nodes[network.WireSide(next)]; full && !v.one(network.WireSide(at), network.WireSide(next)) {
 					add(
 						"short",
 						at,
 						"Look for strands between the two.",
 						fmt.Sprintf("%s touches %s beside it", at, next),
-						network.Fault{Do: network.Short, A: at + " wire", B: next + " wire", Ohms: 0.02},
+						network.Fault{Do: network.Short, A: network.WireSide(at), B: network.WireSide(next), Ohms: 0.02},
 					)
 				}
 			}

@@ -1,8 +1,6 @@
 package prove
 
 import (
-	"strings"
-
 	"draxel/core/network"
 )
 
@@ -24,7 +22,7 @@ func (x *sheeter) touchable(n network.Node) string {
 			return s
 		}
 	}
-	return strings.TrimSuffix(x.Net.Names[n], " wire")
+	return x.Net.Names[n]
 }
 
 // feedWatts is the lamp with which a feed is loaded: a resistance wire shows full volts with nothing on it.
@@ -68,7 +66,7 @@ func (x *sheeter) feeds(keys []string) {
 func (x *sheeter) relays() {
 	heads := x.Net.Heads()
 	for _, r := range x.Net.Relays {
-		if strings.HasSuffix(r.Name, " awake") {
+		if r.Pull == network.Awake {
 			continue
 		}
 		coil := &x.Net.Elements[r.Coil]

@@ -33,9 +33,10 @@ func vehicle(r *rand.Rand, loads int) *prove.Vehicle {
 		v.Plugs = append(v.Plugs, p)
 	}
 	contact := func(at string) (wire, inside network.Node) {
-		b.Add(network.Element{Name: "contact " + at, Kind: network.Contact, A: node("%s wire", at), B: node("%s", at),
-			Ohms: network.ContactOhms})
-		return node("%s wire", at), node("%s", at)
+		wire, inside := b.Place(network.WireSide(at), network.OfWire), b.Node(at)
+		b.Add(network.Element{Name: network.ContactOf(at), Role: network.AtCavity, Of: at, Kind: network.Contact,
+			A: wire, B: inside, Ohms: network.ContactOhms})
+		return wire, inside
 	}
 	b.Add(
 		network.Element{

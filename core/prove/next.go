@@ -67,15 +67,15 @@ func (v *Vehicle) Options(near []MeterReading) []Measure {
 	for i := range v.Plugs {
 		for _, c := range v.Plugs[i].Cavities {
 			at := v.Plugs[i].At(c)
-			if n, there := v.nodes[at+" wire"]; there && (len(points) == 0 || nodes[heads[n]]) {
+			if n, there := v.nodes[network.WireSide(at)]; there && (len(points) == 0 || nodes[heads[n]]) {
 				spots = append(spots, spot{at, heads[n]})
 			}
 		}
 	}
-	for _, name := range v.Net.Names { // posts, studs and what fuses feed
+	for i, name := range v.Net.Names { // posts, studs and what fuses feed
 		n := v.nodes[name]
 		if (v.hub[heads[n]] || strings.HasPrefix(name, "fuse ")) && n != network.Reference && name != "" &&
-			!strings.HasSuffix(name, " wire") && (len(points) == 0 || nodes[heads[n]]) {
+			v.Net.Sides[i] != network.OfWire && (len(points) == 0 || nodes[heads[n]]) {
 			spots = append(spots, spot{name, heads[n]})
 		}
 	}

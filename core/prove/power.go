@@ -5,6 +5,8 @@ import (
 	"math"
 	"slices"
 	"strings"
+
+	"draxel/core/network"
 )
 
 // Gate is a stage of powering up: what is done there, and what must be true before the next.
@@ -190,8 +192,11 @@ func (v *Vehicle) AtKeyOn() []string {
 	if err1 != nil || err2 != nil {
 		return out
 	}
+	stands := func(r string) bool { // for a unit that is fed
+		return slices.ContainsFunc(v.Net.Relays, func(x network.Relay) bool { return x.Name == r && x.Pull == network.Awake })
+	}
 	for _, r := range is {
-		if !slices.Contains(was, r) && !strings.HasSuffix(r, " awake") {
+		if !slices.Contains(was, r) && !stands(r) {
 			out = append(out, r+" clicks")
 		}
 	}

@@ -4,7 +4,6 @@ import (
 	"cmp"
 	"fmt"
 	"slices"
-	"strings"
 
 	"draxel/core/network"
 )
@@ -93,7 +92,7 @@ func (x *sheeter) islands() {
 		p := &x.Plugs[k]
 		for _, cavity := range p.Cavities {
 			at := p.At(cavity)
-			if _, there := x.nodes[at+" wire"]; !there {
+			if _, there := x.nodes[network.WireSide(at)]; !there {
 				continue
 			}
 			n, _ := x.point(at, Dead)
@@ -236,12 +235,8 @@ func (x *sheeter) continuity() {
 // stud gives a place of a circuit that is no cavity and can be touched, empty where there is none.
 func (x *sheeter) stud(c int32, not string) string {
 	best := ""
-	for _, name := range x.Net.Names {
-		n := x.nodes[name]
-		if x.island[n] != c || strings.HasSuffix(name, " wire") || name == not ||
-			strings.HasSuffix(name, " inside") ||
-			strings.HasPrefix(name, "end ") ||
-			strings.HasPrefix(name, "joint ") {
+	for n, name := range x.Net.Names {
+		if x.island[n] != c || x.Net.Sides[n] != network.Named || name == not {
 			continue
 		}
 		if _, cavity := x.nodeOf[name]; !cavity && (best == "" || natural(name, best) < 0) {
@@ -261,7 +256,7 @@ func (x *sheeter) loads() {
 	near := func(n network.Node) string { // the cavity of a device's side
 		for _, i := range x.at[heads[n]] {
 			if e := &x.Net.Elements[i]; e.Kind == network.Contact {
-				return strings.TrimPrefix(e.Name, "contact ")
+				return e.At()
 			}
 		}
 		return ""
@@ -295,7 +290,7 @@ func (x *sheeter) loads() {
 			continue
 		}
 		for _, at := range []string{a, b} { // others lie beside it, and hide it: at the face of its plug, with that off
-			for _, home := range x.spots[x.island[x.nodes[at+" wire"]]] {
+			for _, home := range x.spots[x.island[x.nodes[network.WireSide(at)]]] {
 				if at != "" && home != at && x.plugOf[home] != x.plugOf[at] {
 					x.add(
 						SheetLine{Section: "loads", First: true, Why: "others lie beside it: at the face of its plug",

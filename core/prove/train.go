@@ -5,6 +5,8 @@ import (
 	"hash/fnv"
 	"math"
 	"slices"
+
+	"draxel/core/network"
 )
 
 // Level is how hard a round of the trainer is.
@@ -146,7 +148,7 @@ func (v *Vehicle) lie(where string, dice Dice) [2]string {
 		at := func(p Plug) int {
 			if slices.ContainsFunc(
 				p.Cavities,
-				func(c string) bool { return p.At(c) == where || "contact "+p.At(c) == where },
+				func(c string) bool { return p.At(c) == where || network.ContactOf(p.At(c)) == where },
 			) {
 				return 0
 			}
@@ -157,7 +159,7 @@ func (v *Vehicle) lie(where string, dice Dice) [2]string {
 	for i := range plugs {
 		var full []string
 		for _, c := range plugs[i].Cavities {
-			if _, there := v.nodes[plugs[i].At(c)+" wire"]; there {
+			if _, there := v.nodes[network.WireSide(plugs[i].At(c))]; there {
 				full = append(full, plugs[i].At(c))
 			}
 		}

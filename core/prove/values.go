@@ -9,6 +9,8 @@ import (
 	"strconv"
 	"strings"
 	"sync"
+
+	"draxel/core/network"
 )
 
 // Value is something that a unit can be asked for by an identifier of its own: what it says is number times scale
@@ -242,7 +244,7 @@ func (v *Vehicle) Outputs() []string {
 // DrivenBy gives the device whose load lies at an output.
 func (v *Vehicle) DrivenBy(output string) (string, bool) {
 	v.ready()
-	n, there := v.nodes[output+" wire"]
+	n, there := v.nodes[network.WireSide(output)]
 	if !there {
 		return "", false
 	}

@@ -130,9 +130,9 @@ const hubEnds = 12
 // plug, when that is out, whatever stands in the cavity.
 func (v *Vehicle) point(name string, s Setup) (network.Node, bool) {
 	v.ready()
-	order := []string{name + " wire", name}
+	order := []string{network.WireSide(name), name}
 	if !s.Units && v.faces[name] || s.Off != "" && v.plugOf[name] == s.Off {
-		order = []string{name, name + " wire"}
+		order = []string{name, network.WireSide(name)}
 	}
 	for _, x := range order {
 		if n, known := v.nodes[x]; known {
@@ -237,7 +237,8 @@ func (v *Vehicle) shows(s *network.State, m *Measure) (Shown, error) {
 	}
 	if m.Jumper != "" {
 		var err error
-		if s, err = s.With(network.Fault{Do: network.Short, A: m.Jumper + " wire", B: "battery −", Ohms: 0.02}); err != nil {
+		if s, err = s.With(network.Fault{Do: network.Short, A: network.WireSide(m.Jumper), B: "battery −",
+			Ohms: 0.02}); err != nil {
 			return Shown{}, err
 		}
 	}

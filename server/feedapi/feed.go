@@ -57,13 +57,16 @@ func (s *API) showFeed(c *gin.Context, j *desk.Computed) error {
 			v.Wires = append(v.Wires, w)
 		}
 		for _, k := range r.Drawn.Relays {
-			if !strings.HasSuffix(k.Name, " awake") {
+			if k.Pull != network.Awake {
 				v.Relays = append(v.Relays, k.Name)
 			}
 		}
-		v.Nodes = slices.DeleteFunc(slices.Clone(r.Drawn.Names), func(n string) bool {
-			return strings.HasSuffix(n, " wire") || strings.HasSuffix(n, " inside") || strings.HasPrefix(n, "end ")
-		})
+		v.Nodes = []string{}
+		for n, name := range r.Drawn.Names {
+			if side := r.Drawn.Sides[n]; side == network.Named || side == network.Made {
+				v.Nodes = append(v.Nodes, name)
+			}
+		}
 		if v.Body = "battery −"; slices.Contains(r.Drawn.Names, "body") {
 			v.Body = "body"
 		}
