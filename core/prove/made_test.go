@@ -33,7 +33,7 @@ func vehicle(r *rand.Rand, loads int) *prove.Vehicle {
 		v.Plugs = append(v.Plugs, p)
 	}
 	contact := func(at string) (wire, inside network.Node) {
-		wire, inside := b.Place(network.WireSide(at), network.OfWire), b.Node(at)
+		wire, inside = b.Place(network.WireSide(at), network.OfWire), b.Node(at)
 		b.Add(network.Element{Name: network.ContactOf(at), Role: network.AtCavity, Of: at, Kind: network.Contact,
 			A: wire, B: inside, Ohms: network.ContactOhms})
 		return wire, inside
