@@ -156,6 +156,10 @@ func (b *builder) remarks() {
 			b.find("splice-short", finding.Check, string(s.ID), "Say which other wires it joins, or strike it out.",
 				"Splice %s joins %d wire: a splice joins two or more.", s.ID, legs[s.ID])
 		}
+		if _, both := b.device[s.ID.Name()]; both {
+			b.find("name-of-two", finding.Check, string(s.ID), "Where they are two, give the splice another name in its list.",
+				"%s is a splice and a device: they are taken for one place, and what is joined in the one is at the other.", s.ID)
+		}
 	}
 	if implied > 0 {
 		b.find("splices-implied", finding.Note, "", "Open the harness there, or measure, before anything is cut.",

@@ -105,7 +105,7 @@ func TestListsAreLaid(t *testing.T) {
 			gather.ConnectorList: list(t, gather.ConnectorList, "Connector|Device|Faces|Joined inside|Not ours",
 				"IJ|injector 1|||", "X1||X2||", "X2||||yes", "J|||1-2-3; 4+5|", "Y||Z||"),
 			gather.DeviceList: list(t, gather.DeviceList, "Device|Kind|System|Belongs to", "VK|control unit|engine|engine",
-				"injector 1||Fuel|engine"),
+				"injector 1||Fuel|engine", "S9|ground point||"),
 			gather.BranchList: list(t, gather.BranchList, "Branch|Breaks out of|At|Length", "trunk|||1450",
 				"bank 1|trunk|250|620"),
 		}})
@@ -125,7 +125,8 @@ func TestListsAreLaid(t *testing.T) {
 	if w := byID["W2"]; w.Length != 1200 || w.Colour.String() != "RD" || w.Pair != "p" {
 		t.Errorf("W2 %+v", w)
 	}
-	for code, want := range map[string]int{"listed-twice": 1, "splice-short": 1, "mate-unknown": 1, "wire-loops": 1} {
+	for code, want := range map[string]int{"listed-twice": 1, "splice-short": 1, "mate-unknown": 1, "wire-loops": 1,
+		"name-of-two": 1} {
 		if found(l, code) != want {
 			t.Errorf("%s found %d times, want %d: %v", code, found(l, code), want, l.Findings)
 		}
