@@ -77,7 +77,7 @@ func reachPackhorse(j *stored.Job) error {
 // and 74 wires hang on it.
 func fuseBlock() (stored.Job, error) {
 	j := stored.Job{Title: "Packhorse fuse block", Kind: stored.Classic, Donor: "Bellweather Packhorse, body harness",
-		Chassis: "Bellweather Packhorse", Sheets: map[gather.SheetKind]*gather.Sheet{}}
+		Chassis: "Bellweather Packhorse", OfGather: gather.Record{Sheets: map[gather.SheetKind]*gather.Sheet{}}}
 	kinds := []gather.SheetKind{gather.WireList, gather.ConnectorList, gather.DeviceList, gather.BranchList}
 	for _, kind := range append(kinds, gather.FeedKinds()...) {
 		data, err := File("fuse-block/" + string(kind) + ".csv")

@@ -18,14 +18,15 @@ func TestReachSubjects(t *testing.T) {
 	unit := route.Thing{Kind: route.ADevice, ID: "VK-2/x"}
 	rules := reach.Standard()
 	rules.Plugs, rules.Shelf = map[string]float64{"A": 74}, []stock.Piece{{ID: "reel", Size: 0.5, Length: 9000}}
-	j := stored.Job{Title: "t", Kind: stored.Classic, Rules: &rules,
-		Map: &route.Map{Stations: []route.Station{{ID: "a", X: 1, Group: "body"}, {ID: "b"}},
+	j := stored.Job{Title: "t", Kind: stored.Classic,
+		OfReach: reach.Record{Rules: &rules, Map: &route.Map{Stations: []route.Station{{ID: "a", X: 1, Group: "body"},
+			{ID: "b"}},
 			Paths: []route.Path{{ID: "a – b", From: "a", To: "b", Length: 400, Wall: true, Cover: route.Sock}}},
-		Places:   []route.Place{{Thing: unit, Station: "a", Reason: "dry", Who: "Ines", When: 4}},
-		Lengths:  []reach.Measured{{Wire: "w1", Had: 900, From: "a", To: "b"}},
-		Spans:    []reach.Wish{{Wire: "w1", Avoid: []string{"a – b"}, Amps: 4}},
-		Options:  []route.Option{{ID: "o", Name: "elsewhere", Moves: []route.Place{{Thing: unit, Station: "b"}}}},
-		Leftover: []reach.Leftover{{ID: "1", Wire: "w1", Left: 20, When: 1}, {ID: "0", Wire: "w1", Left: 30, When: 2}}}
+			Places:   []route.Place{{Thing: unit, Station: "a", Reason: "dry", Who: "Ines", When: 4}},
+			Lengths:  []reach.Measured{{Wire: "w1", Had: 900, From: "a", To: "b"}},
+			Spans:    []reach.Wish{{Wire: "w1", Avoid: []string{"a – b"}, Amps: 4}},
+			Options:  []route.Option{{ID: "o", Name: "elsewhere", Moves: []route.Place{{Thing: unit, Station: "b"}}}},
+			Leftover: []reach.Leftover{{ID: "1", Wire: "w1", Left: 20, When: 1}, {ID: "0", Wire: "w1", Left: 30, When: 2}}}}
 	id, err := s.Create(t.Context(), "Ines", store.NewJob{ID: "j", Request: "create", Job: j})
 	if err != nil {
 		t.Fatal(err)

@@ -5,6 +5,7 @@ import (
 
 	"draxel/core/fact"
 	"draxel/core/finding"
+	"draxel/core/reach"
 	"draxel/core/route"
 	"draxel/core/stored"
 )
@@ -15,7 +16,7 @@ func TestWhatComesAlong(t *testing.T) {
 	if err != nil || none.Carried != nil {
 		t.Errorf("%+v, %v", none.Carried, err)
 	}
-	one, err := fact.Start(stored.Job{Title: "an earlier one", Map: &route.Map{}}, "next")
+	one, err := fact.Start(stored.Job{Title: "an earlier one", OfReach: reach.Record{Map: &route.Map{}}}, "next")
 	if err != nil || one.Carried == nil || len(one.Carried.What) != 1 || one.Carried.From != "an earlier one" {
 		t.Fatalf("%+v, %v", one.Carried, err)
 	}

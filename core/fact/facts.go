@@ -21,11 +21,11 @@ type Facts struct {
 	Meetings match.Meetings // how each To connector is met
 	Vehicle  match.Side     // whose wiring is the vehicle's own
 	Laid     gather.Laid
-	Records  map[string]thin.Record // what was noted at each connector
-	Measured map[harness.Ref]bool   // cavities at which a reading fits what the wire is said to be
-	Against  map[harness.Ref]bool   // cavities at which a reading contradicts that
-	Drops    []gather.Drop          // what stands before cavities that were read bare and loaded
-	Worked   map[string]string      // by function: whether it worked before the work began
+	Records  map[string]thin.Noted // what was noted at each connector
+	Measured map[harness.Ref]bool  // cavities at which a reading fits what the wire is said to be
+	Against  map[harness.Ref]bool  // cavities at which a reading contradicts that
+	Drops    []gather.Drop         // what stands before cavities that were read bare and loaded
+	Worked   map[string]string     // by function: whether it worked before the work began
 	// What the vehicle will have.
 	Cylinders  int
 	Alternator string

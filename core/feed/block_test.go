@@ -200,7 +200,7 @@ func TestABlockInAVehicle(t *testing.T) {
 		t.Errorf("the lid says %s", text)
 	}
 	parts := map[string]int{}
-	for _, x := range r.Parts(feed.Decisions{Block: &b}, func(string) size.Section { return 10 }) {
+	for _, x := range r.Parts(feed.Record{Block: &b}, func(string) size.Section { return 10 }) {
 		parts[x.What] = x.Count
 	}
 	for what, n := range map[string]int{"blade fuse 5 A": 2, "blade fuse 20 A": 2, "slow blade fuse 25 A": 2,
@@ -217,7 +217,7 @@ func TestABlockInAVehicle(t *testing.T) {
 // found.
 func TestAFuseThatIsChanged(t *testing.T) {
 	in := sound().input(t)
-	facts := feed.Decided(in.Facts, feed.Decisions{Rated: []feed.Rated{{Fuse: "2", Amps: 5}, {Fuse: "99", Amps: 5}}})
+	facts := feed.Decided(in.Facts, feed.Record{Rated: []feed.Rated{{Fuse: "2", Amps: 5}, {Fuse: "99", Amps: 5}}})
 	if facts.Was["2"] == 0 || facts.Was["2"] == 5 || len(facts.Findings) != len(in.Facts.Findings)+1 {
 		t.Errorf("was %v, found %v", facts.Was, facts.Findings)
 	}

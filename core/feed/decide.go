@@ -9,12 +9,6 @@ import (
 	"draxel/core/vehicle"
 )
 
-// Decisions are what a person chose for this stage.
-type Decisions struct {
-	Block *Block  // of one's own, nil where there is none
-	Rated []Rated // fuses of the vehicle that are to be changed
-}
-
 // Rated says which fuse is to stand in a slot of the vehicle instead of the one that is there.
 type Rated struct {
 	Fuse   string  `json:"fuse"`
@@ -34,7 +28,7 @@ func (r *Rated) Check() error {
 
 // Decided gives the facts with what was decided in them: what will stand in the vehicle. The facts are not changed;
 // where nobody has said anything they are nil.
-func Decided(f *vehicle.Facts, d Decisions) *vehicle.Facts {
+func Decided(f *vehicle.Facts, d Record) *vehicle.Facts {
 	if d.Block == nil && (f == nil || len(d.Rated) == 0) {
 		return f
 	}

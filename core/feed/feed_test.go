@@ -90,7 +90,7 @@ func (v small) reckon(t testing.TB) (feed.Input, error) {
 		}
 	}
 	read := vehicle.Read(lists)
-	facts := feed.Decided(&read, feed.Decisions{Block: v.block})
+	facts := feed.Decided(&read, feed.Record{Block: v.block})
 	if v.block != nil {
 		loom.Devices = append(loom.Devices, v.block.Device())
 		loom.Connectors[half["FB"]] = v.block.Half()

@@ -20,7 +20,7 @@ type PartLine struct {
 // Parts lists what a block of one's own and changed fuses need: fuses by rating, relays by contact, the sockets, ring
 // terminals for what is bolted. Square gives the size in mm² of the wire in a cavity of the block, 0 where nobody
 // knows.
-func (r *Result) Parts(d Decisions, square func(cavity string) size.Section) []PartLine {
+func (r *Result) Parts(d Record, square func(cavity string) size.Section) []PartLine {
 	items := map[string]*PartLine{}
 	add := func(what, where, note string) {
 		if items[what] == nil {

@@ -34,7 +34,7 @@ type FeedReads struct {
 	Stand  *vehicle.Facts // what stands in the vehicle beside its wires, nil where nobody has said
 	Wanted harness.Harness
 	Reach  *reach.Result
-	Feed   feed.Decisions
+	Feed   feed.Record
 	Added  []join.Added
 	Class  size.Class
 }

@@ -15,7 +15,7 @@ type FlowReads struct {
 	Stand  *vehicle.Facts  // what stands in the vehicle beside its wires, nil where nobody has said
 	Joined harness.Harness // as the joints make it
 	Wires  []reach.Wire
-	Feed   feed.Decisions
+	Feed   feed.Record
 }
 
 // Flow is what Reach sizes wires by: the A that each carries at most for long, by the network of the harness as the

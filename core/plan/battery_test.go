@@ -14,9 +14,9 @@ import (
 // cut. A ground is measured without power, and waits for nothing.
 func TestTheBatteryComesOffOnce(t *testing.T) {
 	joined := stored.Job{Title: "feeds", Kind: stored.Integrated,
-		From:      table("ours", []string{"A", "1", "Ignition feed"}, []string{"A", "2", "Power ground"}),
-		To:        table("theirs", []string{"P", "1", "Ignition feed"}, []string{"P", "2", "Power ground"}),
-		Decisions: []match.Decision{matched("A1", "P1"), matched("A2", "P2")}}
+		From:    table("ours", []string{"A", "1", "Ignition feed"}, []string{"A", "2", "Power ground"}),
+		To:      table("theirs", []string{"P", "1", "Ignition feed"}, []string{"P", "2", "Power ground"}),
+		OfMatch: match.Record{Decisions: []match.Decision{matched("A1", "P1"), matched("A2", "P2")}}}
 	both := spanned()
 	both.Thin = nil
 	for name, j := range map[string]stored.Job{"joints alone": joined, "Reach alone": both} {

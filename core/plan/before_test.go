@@ -29,10 +29,10 @@ func TestTheUnitIsSettledBeforeTheFirstCut(t *testing.T) {
 		"not confirmed":   {&asked, []string{"programming-open"}, 1},
 		"all is said":     {settled, nil, 0},
 	} {
-		p := computeJob(t, stored.Job{Title: "feeds", Kind: stored.Integrated, Identity: c.identity,
-			From:      table("ours", []string{"A", "1", "Ignition feed"}, []string{"A", "2", "Power ground"}),
-			To:        table("theirs", []string{"P", "1", "Ignition feed"}, []string{"P", "2", "Power ground"}),
-			Decisions: []match.Decision{matched("A1", "P1"), matched("A2", "P2")}})
+		p := computeJob(t, stored.Job{Title: "feeds", Kind: stored.Integrated, OfGather: gather.Record{Identity: c.identity},
+			From:    table("ours", []string{"A", "1", "Ignition feed"}, []string{"A", "2", "Power ground"}),
+			To:      table("theirs", []string{"P", "1", "Ignition feed"}, []string{"P", "2", "Power ground"}),
+			OfMatch: match.Record{Decisions: []match.Decision{matched("A1", "P1"), matched("A2", "P2")}}})
 		var found []string
 		for _, f := range p.Findings {
 			if slices.Contains([]string{"no-programmer", "no-immobiliser-plan", "programming-open"}, f.Code) {
@@ -66,11 +66,13 @@ func TestTheLogOfWhatWasUnplugged(t *testing.T) {
 		}
 		return s
 	}
-	j := stored.Job{Title: "thinned", Kind: stored.ThinningOnly, Sheets: map[gather.SheetKind]*gather.Sheet{
-		gather.DeviceList:    list("device|kind|system", "gateway|unit|network", "belt module|unit|restraint", "clock||body"),
-		gather.ConnectorList: list("connector|device", "G|gateway", "B|belt module", "C|clock"),
-		gather.WireList:      list("wire|from|cavity|to|cavity", "W1|G|1|C|1", "W2|B|1|C|2"),
-	}, Thin: []thin.Decision{{On: thin.Module, ID: "gateway", Choice: thin.Goes}}}
+	j := stored.Job{Title: "thinned", Kind: stored.ThinningOnly,
+		OfGather: gather.Record{Sheets: map[gather.SheetKind]*gather.Sheet{
+			gather.DeviceList: list("device|kind|system", "gateway|unit|network", "belt module|unit|restraint",
+				"clock||body"),
+			gather.ConnectorList: list("connector|device", "G|gateway", "B|belt module", "C|clock"),
+			gather.WireList:      list("wire|from|cavity|to|cavity", "W1|G|1|C|1", "W2|B|1|C|2"),
+		}}, OfThin: thin.Record{Thin: []thin.Decision{{On: thin.Module, ID: "gateway", Choice: thin.Goes}}}}
 	for _, c := range []struct {
 		u    gather.Unplugged
 		code string

@@ -200,7 +200,8 @@ func steps(p *plan.Plan) string {
 // The steps of Feed: the block is mounted before anything goes into it, and its fuses come after all that they feed.
 func TestFusesGoInLast(t *testing.T) {
 	j := stored.Job{Title: "own", Kind: stored.Standalone, From: table("ours", []string{"A", "1", "Battery feed"},
-		[]string{"A", "2", "Ignition feed"}, []string{"A", "3", "Power ground"}), Decisions: []match.Decision{}}
+		[]string{"A", "2", "Ignition feed"}, []string{"A", "3", "Power ground"}),
+		OfMatch: match.Record{Decisions: []match.Decision{}}}
 	for cavity, from := range map[string]string{"1": "1", "2": "2"} {
 		j.Decisions = append(j.Decisions, match.Decision{Side: match.From, At: harness.Ref{Connector: "A", Cavity: cavity},
 			Choice: match.Sourced,

@@ -18,21 +18,22 @@ import (
 func TestWhatGoesRaisesItsCodes(t *testing.T) {
 	base := func() stored.Job {
 		list := func(rows ...[]string) *gather.Sheet { return &gather.Sheet{Cells: rows} }
-		return stored.Job{Title: "t", Kind: stored.Classic, Sheets: map[gather.SheetKind]*gather.Sheet{
-			gather.WireList: list([]string{"Wire", "From", "Cavity", "To", "Cavity", "Size", "Function"},
-				[]string{"w1", "A", "1", "V", "1", "0.75", "Canister purge valve, control"},
-				[]string{"w2", "A", "2", "V", "2", "0.75", "Canister purge valve, supply"},
-				[]string{"w3", "A", "3", "J", "1", "0.75", "Injector 1, control"},
-				[]string{"w4", "Z", "1", "O", "1", "0.75", "Oxygen sensor heater, control"},
-				[]string{"w5", "A", "4", "F", "1", "0.75", "Oxygen sensor heater, bank 1 sensor 1, control"},
-				[]string{"w6", "A", "5", "R", "1", "0.75", "Oxygen sensor heater, bank 1 sensor 2, control"}),
-			gather.ConnectorList: list([]string{"Connector", "Device"}, []string{"A", "unit"}, []string{"V", "valve"},
-				[]string{"J", "injector"}, []string{"Z", "old unit"}, []string{"O", "sensor"}, []string{"F", "front sensor"},
-				[]string{"R", "rear sensor"}),
-			gather.DeviceList: list([]string{"Device", "Kind", "System"}, []string{"unit", "unit", "engine"},
-				[]string{"old unit", "unit", "engine"}, []string{"valve", "", "emissions"}, []string{"injector", "", "fuel"},
-				[]string{"sensor", "", "emissions"}, []string{"front sensor", "", "emissions"},
-				[]string{"rear sensor", "", "emissions"})}}
+		return stored.Job{Title: "t", Kind: stored.Classic,
+			OfGather: gather.Record{Sheets: map[gather.SheetKind]*gather.Sheet{
+				gather.WireList: list([]string{"Wire", "From", "Cavity", "To", "Cavity", "Size", "Function"},
+					[]string{"w1", "A", "1", "V", "1", "0.75", "Canister purge valve, control"},
+					[]string{"w2", "A", "2", "V", "2", "0.75", "Canister purge valve, supply"},
+					[]string{"w3", "A", "3", "J", "1", "0.75", "Injector 1, control"},
+					[]string{"w4", "Z", "1", "O", "1", "0.75", "Oxygen sensor heater, control"},
+					[]string{"w5", "A", "4", "F", "1", "0.75", "Oxygen sensor heater, bank 1 sensor 1, control"},
+					[]string{"w6", "A", "5", "R", "1", "0.75", "Oxygen sensor heater, bank 1 sensor 2, control"}),
+				gather.ConnectorList: list([]string{"Connector", "Device"}, []string{"A", "unit"}, []string{"V", "valve"},
+					[]string{"J", "injector"}, []string{"Z", "old unit"}, []string{"O", "sensor"}, []string{"F", "front sensor"},
+					[]string{"R", "rear sensor"}),
+				gather.DeviceList: list([]string{"Device", "Kind", "System"}, []string{"unit", "unit", "engine"},
+					[]string{"old unit", "unit", "engine"}, []string{"valve", "", "emissions"}, []string{"injector", "", "fuel"},
+					[]string{"sensor", "", "emissions"}, []string{"front sensor", "", "emissions"},
+					[]string{"rear sensor", "", "emissions"})}}}
 	}
 	raised := func(j stored.Job) string {
 		p := computeJob(t, j)

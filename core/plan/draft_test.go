@@ -87,8 +87,8 @@ func TestADraftIsThePlan(t *testing.T) {
 // copied gives a job whose lists and tables are its own: what a plan has read is changed by nobody.
 func copied(j stored.Job) stored.Job {
 	v := reflect.ValueOf(&j).Elem()
-	for i := range v.NumField() {
-		switch f := v.Field(i); f.Kind() {
+	for _, field := range stored.Fields() {
+		switch f := v.FieldByIndex(field.Index); f.Kind() {
 		case reflect.Slice:
 			f.Set(reflect.AppendSlice(reflect.MakeSlice(f.Type(), 0, f.Len()), f))
 		case reflect.Map:

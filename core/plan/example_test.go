@@ -33,7 +33,7 @@ func ExampleBegin() {
 		return map[gather.SheetKind]*gather.Sheet{gather.WireList: {Cells: [][]string{
 			{"Wire", "From", "Cavity", "To", "Cavity", "Size", "Length mm"}, {"w1", "A", "1", "V", "1", "0.75", mm}}}}
 	}
-	j := stored.Job{Title: "weighed", Kind: stored.Repinned, Sheets: wires("1000")}
+	j := stored.Job{Title: "weighed", Kind: stored.Repinned, OfGather: gather.Record{Sheets: wires("1000")}}
 	var memory part.Memory
 	weigh := func() float64 {
 		f, err := fact.Read(j, &memory)

@@ -111,16 +111,16 @@ func counted(words []string) string {
 // others a meter must find. What is where is looked up by hand.
 func TestTheSecondCheckAsksForJoinedCircuits(t *testing.T) {
 	j := stored.Job{Title: "joined", Kind: stored.Integrated,
-		From:      table("ours", []string{"A", "1", "Coolant temperature gauge"}, []string{"A", "2", "Power ground"}),
-		To:        table("theirs", []string{"P", "1", "Coolant temperature gauge"}, []string{"P", "2", "Power ground"}),
-		Decisions: []match.Decision{matched("A1", "P1"), matched("A2", "P2")},
-		Sheets: map[gather.SheetKind]*gather.Sheet{
+		From:    table("ours", []string{"A", "1", "Coolant temperature gauge"}, []string{"A", "2", "Power ground"}),
+		To:      table("theirs", []string{"P", "1", "Coolant temperature gauge"}, []string{"P", "2", "Power ground"}),
+		OfMatch: match.Record{Decisions: []match.Decision{matched("A1", "P1"), matched("A2", "P2")}},
+		OfGather: gather.Record{Sheets: map[gather.SheetKind]*gather.Sheet{
 			gather.WireList: sheet("Wire|From|Cavity|To|Cavity|Function", "v1|A|1|G|1|Coolant temperature gauge",
 				"v2|A|2|E|1|Power ground", "o1|P|1|U|7|Coolant temperature gauge", "o2|P|2|U|8|Power ground"),
 			gather.ConnectorList: sheet("Connector|Device", "A|old unit", "G|gauge", "E|earth", "U|unit"),
 			gather.DeviceList: sheet("Device|Kind|System", "old unit|unit|engine", "gauge||instruments",
 				"earth|ground|power", "unit|unit|engine"),
-		}}
+		}}}
 	p := computeJob(t, j)
 	if wrong(p) || len(p.Join.Joints) != 2 {
 		t.Fatalf("%s, joints %+v", p.Proof.Line(), p.Join.Joints)

@@ -23,7 +23,7 @@ func lamps(change func(wires [][]string) [][]string) stored.Job {
 		wires = change(wires)
 	}
 	table := func(rows ...[]string) *gather.Sheet { return &gather.Sheet{Cells: rows} }
-	return stored.Job{Title: "t", Kind: stored.Classic, Sheets: map[gather.SheetKind]*gather.Sheet{
+	return stored.Job{Title: "t", Kind: stored.Classic, OfGather: gather.Record{Sheets: map[gather.SheetKind]*gather.Sheet{
 		gather.WireList: table(wires...),
 		gather.ConnectorList: table([]string{"Connector", "Device"}, []string{"FB", "fuse box"},
 			[]string{"PS", "brake pedal switch"},
@@ -39,7 +39,7 @@ func lamps(change func(wires [][]string) [][]string) stored.Job {
 		gather.CableList: table([]string{"Cable", "From", "To", "Size", "Length"},
 			[]string{"strap", "ground by the tail", "battery −",
 				"16", "500"}),
-	}}
+	}}}
 }
 
 // Brake lamps work with the pedal's switch, their feed and their ground: each is taken away in turn, as a list that

@@ -17,7 +17,7 @@ import (
 func TestALiveLeadThatEndsInNothing(t *testing.T) {
 	list := func(rows ...[]string) *gather.Sheet { return &gather.Sheet{Cells: rows} }
 	job := func(to, cavity, fuse, device string) stored.Job {
-		return stored.Job{Title: "t", Kind: stored.Bought, Sheets: map[gather.SheetKind]*gather.Sheet{
+		return stored.Job{Title: "t", Kind: stored.Bought, OfGather: gather.Record{Sheets: map[gather.SheetKind]*gather.Sheet{
 			gather.WireList: list([]string{"Wire", "From", "Cavity", "To", "Cavity", "Size", "Function"},
 				[]string{"s1", "FB", fuse, to, cavity, "1", "Spare feed"},
 				[]string{"w2", "FB", "2", "L", "1", "1", "Side lamp feed"},
@@ -31,7 +31,7 @@ func TestALiveLeadThatEndsInNothing(t *testing.T) {
 				[]string{"F2", "10", "battery +", "FB2"}),
 			gather.CableList: list([]string{"Cable", "From", "To", "Size"},
 				[]string{"strap", "ground point", "battery −", "16"}),
-		}}
+		}}}
 	}
 	capped := func(p *plan.Plan) int {
 		return slices.IndexFunc(p.Work.Steps, func(s work.Step) bool {

@@ -58,8 +58,9 @@ func TestTheInterlockLoopOfAJob(t *testing.T) {
 	if it, found := of(past, stored.Decisions{}); it.State != join.Needs || !has(found, "loop-bypassed") {
 		t.Errorf("by-passed: %s %s", it.State, it.Why)
 	}
-	_, found := of(whole, stored.Decisions{Added: []join.Added{{ID: "W1", Function: "hvloop", What: "wire",
-		Body: join.SingleWire, Leads: []join.PartLead{{Point: "1", To: "P1"}, {Point: "2", To: "P2"}}}}})
+	bypass := join.Added{ID: "W1", Function: "hvloop", What: "wire", Body: join.SingleWire,
+		Leads: []join.PartLead{{Point: "1", To: "P1"}, {Point: "2", To: "P2"}}}
+	_, found := of(whole, stored.Decisions{Record: join.Record{Added: []join.Added{bypass}}})
 	if !has(found, "part-no-place") {
 		t.Errorf("a plug of the loop can be by-passed by a wire: %v", found)
 	}

@@ -17,7 +17,7 @@ import (
 func TestTheSheetOfAnInterlockLoop(t *testing.T) {
 	list := func(rows ...[]string) *gather.Sheet { return &gather.Sheet{Cells: rows} }
 	loop := "HV interlock loop"
-	j := stored.Job{Title: "t", Kind: stored.Electric, Sheets: map[gather.SheetKind]*gather.Sheet{
+	j := stored.Job{Title: "t", Kind: stored.Electric, OfGather: gather.Record{Sheets: map[gather.SheetKind]*gather.Sheet{
 		gather.WireList: list([]string{"Wire", "From", "Cavity", "To", "Cavity", "Size", "Function", "Length mm"},
 			[]string{"i1", "U", "1", "S", "1", "0.5", loop, "1000"}, []string{"i2", "S", "2", "P", "1", "0.5", loop, "1000"},
 			[]string{"i3", "P", "2", "Q", "1", "0.5", loop, "1000"}, []string{"i4", "Q", "2", "U", "2", "0.5", loop, "1000"},
@@ -34,7 +34,7 @@ func TestTheSheetOfAnInterlockLoop(t *testing.T) {
 		gather.FuseList:   list([]string{"Fuse", "Rating", "Fed from", "Feeds"}, []string{"F1", "10", "battery +", "FB1"}),
 		gather.CableList: list([]string{"Cable", "From", "To", "Size"},
 			[]string{"strap", "ground point", "battery −", "16"}),
-	}}
+	}}}
 	f, err := fact.Of(j)
 	if err != nil {
 		t.Fatal(err)

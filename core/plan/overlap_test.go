@@ -21,7 +21,8 @@ func meeting(had string, back bool) stored.Job {
 	wires := [][]string{{"Wire", "From", "Cavity", "To", "Cavity", "Size", "Function", "Length mm"}}
 	from := [][]string{{"Connector", "Cavity", "Function"}}
 	to := [][]string{{"Connector", "Cavity", "Function"}}
-	j := stored.Job{Title: "t", Kind: stored.Integrated, Sheets: map[gather.SheetKind]*gather.Sheet{}}
+	j := stored.Job{Title: "t", Kind: stored.Integrated,
+		OfGather: gather.Record{Sheets: map[gather.SheetKind]*gather.Sheet{}}}
 	for i := range 6 {
 		n := fmt.Sprint(i + 1)
 		text := fmt.Sprintf("Injector %s, control", n)

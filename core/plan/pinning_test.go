@@ -39,7 +39,8 @@ func job(from, to []string, decisions ...match.Decision) stored.Job {
 		}
 		return t
 	}
-	return stored.Job{Kind: stored.Repinned, From: table("from", from), To: table("to", to), Decisions: decisions}
+	return stored.Job{Kind: stored.Repinned, From: table("from", from), To: table("to", to),
+		OfMatch: match.Record{Decisions: decisions}}
 }
 
 func computeJob(t testing.TB, j stored.Job) plan.Plan {
@@ -186,8 +187,9 @@ func TestHalvesThatDoNotMeet(t *testing.T) {
 		words string
 		meet  bool
 	}{{"2x6 from top right", true}, {"2x6 from top left", false}} {
-		j := stored.Job{Kind: stored.ThinningOnly, Layouts: map[string]*face.Layout{"E1": layoutOf(t, "2x6 from top left"),
-			"E2": layoutOf(t, c.words)}}
+		j := stored.Job{Kind: stored.ThinningOnly, OfPin: pin.Record{Layouts: map[string]*face.Layout{"E1": layoutOf(t,
+			"2x6 from top left"),
+			"E2": layoutOf(t, c.words)}}}
 		j.Sheets = map[gather.SheetKind]*gather.Sheet{gather.ConnectorList: {Cells: [][]string{{"Connector", "Mates with"},
 			{loom.Connectors[0].ID, "E2"}, {"E2", "E1"}}}}
 		f, err := fact.Of(j)

@@ -18,7 +18,7 @@ import (
 // spanned is a job of two wires from a unit to two injectors, on a map that is longer than they are.
 func spanned() stored.Job {
 	list := func(rows ...[]string) *gather.Sheet { return &gather.Sheet{Cells: rows} }
-	j := stored.Job{Title: "t", Kind: stored.Classic, Sheets: map[gather.SheetKind]*gather.Sheet{
+	j := stored.Job{Title: "t", Kind: stored.Classic, OfGather: gather.Record{Sheets: map[gather.SheetKind]*gather.Sheet{
 		gather.WireList: list([]string{"Wire", "From", "Cavity", "To", "Cavity", "Colour", "Size", "Function", "Length mm"},
 			[]string{"w1", "A", "1", "J", "1", "GN", "0.75", "Injector 1, control", "900"},
 			[]string{"w2", "A", "2", "S1", "", "GN-WH", "0.75", "", "900"},
@@ -29,7 +29,7 @@ func spanned() stored.Job {
 			[]string{"J", "injector", "4"}, []string{"K", "valve", "4"}),
 		gather.DeviceList: list([]string{"Device", "Kind", "System"}, []string{"unit", "unit", "engine"},
 			[]string{"injector", "", "fuel"}, []string{"valve", "", "emissions"}),
-		gather.SpliceList: list([]string{"Splice", "Seen"}, []string{"S1", "yes"})}}
+		gather.SpliceList: list([]string{"Splice", "Seen"}, []string{"S1", "yes"})}}}
 	j.Map = &route.Map{Stations: []route.Station{{ID: "in", Group: "body"}, {ID: "out", Group: "engine"}},
 		Paths: []route.Path{{ID: "p", From: "in", To: "out", Length: 1500, Spread: 10}}}
 	for thing, at := range map[route.Thing]string{{Kind: route.ADevice, ID: "unit"}: "in",

@@ -52,12 +52,13 @@ func TestOnlyAReadingThatFitsSettlesIt(t *testing.T) {
 				c.readings[i].When = int64(i + 1)
 			}
 			j := stored.Job{Title: "t", Kind: stored.Integrated, From: table("chassis", "D"), To: table("donor", "J"),
-				Readings: c.readings, Sheets: map[gather.SheetKind]*gather.Sheet{
+				OfGather: gather.Record{Readings: c.readings, Sheets: map[gather.SheetKind]*gather.Sheet{
 					gather.WireList: list([]string{"Wire", "From", "Cavity", "To", "Cavity", "Size", "Function"},
 						[]string{"w1", "A", "1", "J", "1", "1", c.says}),
 					gather.ConnectorList: list([]string{"Connector", "Device"}, []string{"A", "unit"}),
-					gather.DeviceList:    list([]string{"Device", "Kind", "System"}, []string{"unit", "unit", "engine"})},
-				Decisions: []match.Decision{{Side: match.From, At: ref("D1"), Choice: match.Matched, To: ref("J1")}}}
+					gather.DeviceList:    list([]string{"Device", "Kind", "System"}, []string{"unit", "unit", "engine"})}},
+				OfMatch: match.Record{Decisions: []match.Decision{{Side: match.From, At: ref("D1"), Choice: match.Matched,
+					To: ref("J1")}}}}
 			p := computeJob(t, j)
 			i := slices.IndexFunc(p.Findings, func(f finding.Finding) bool { return f.Code == "reading-contradicts" })
 			joined := slices.ContainsFunc(p.Work.Steps, func(s work.Step) bool {

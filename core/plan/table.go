@@ -55,7 +55,7 @@ func newTable(found fact.Found, d stored.Decisions, m *part.Memory) *table {
 	}, crosswalk)
 	t.facts = part.Lazy(m, "facts", func() factReads {
 		return factReads{Found: found.Bare, PutOn: found.PutOn(t.match()), Partings: d.Reach.Partings,
-			Block: feed.Decisions{Block: d.Feed.Block}, Parts: wanted.PartWires(d.Added)}
+			Block: feed.Record{Block: d.Feed.Block}, Parts: wanted.PartWires(d.Added)}
 	}, factsWith)
 	t.thin = part.Lazy(m, "thin", func() wanted.ThinReads {
 		return wanted.ThinReads{Facts: t.facts(), Match: t.match(), Decisions: d.Thin, Bench: d.Bench, Block: t.block}
@@ -99,7 +99,7 @@ func newTable(found fact.Found, d stored.Decisions, m *part.Memory) *table {
 	}, repin.Moves)
 	t.work = part.Lazy(m, "work", func() workReads {
 		return workReads{Facts: t.facts(), Match: t.match(), Thin: t.thin(), Model: t.wanted(),
-			Finished: t.finished(), Feed: t.feed(), Block: feed.Decisions{Block: d.Feed.Block}, Sheet: t.sheet(),
+			Finished: t.finished(), Feed: t.feed(), Block: feed.Record{Block: d.Feed.Block}, Sheet: t.sheet(),
 			Added: d.Added, Own: d.Own, Limit: d.Pin.Limit, Check: d.Bench.Rates.Check}
 	}, workOf)
 	t.measured = part.Lazy(m, "measured", func() live.MeasuredReads {
@@ -142,7 +142,7 @@ type factReads struct {
 	Found    *fact.Facts
 	PutOn    []string // connectors that plugs are put onto
 	Partings []reach.Parting
-	Block    feed.Decisions // the block alone
+	Block    feed.Record // the block alone
 	Parts    map[harness.WireID]network.Length
 }
 

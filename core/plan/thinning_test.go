@@ -33,14 +33,14 @@ func small(kind stored.Kind) stored.Job {
 			[]string{"A", "3", "Battery"}, []string{"A", "4", "Coolant temperature sensor"}),
 		To: table("new", []string{"A", "1", "Injector 1"}, []string{"A", "2", "Coolant temperature sensor"},
 			[]string{"A", "3", "Battery"}),
-		Sheets: map[gather.SheetKind]*gather.Sheet{
+		OfGather: gather.Record{Sheets: map[gather.SheetKind]*gather.Sheet{
 			gather.WireList: sheet("Wire|From|Cavity|To|Cavity", "W1|A|1|IJ|1", "W2|A|2|PV|1", "W3|A|3|F|1", "W4|A|4|CT|1",
 				"W5|PV|2|S1|", "W6|S1||F|2", "W7|S1||IJ|2"),
 			gather.ConnectorList: sheet("Connector|Device", "A|unit", "IJ|injector 1", "PV|purge valve", "F|fuse box",
 				"CT|coolant sensor"),
 			gather.DeviceList: sheet("Device|Kind|System", "unit|unit|engine", "injector 1||fuel", "purge valve||emissions",
 				"fuse box|fuses|power", "coolant sensor||cooling"),
-		}}
+		}}}
 }
 
 func follow(t *testing.T, j stored.Job) (fact.Facts, plan.Plan) {
@@ -236,8 +236,8 @@ func TestEarlierBearsOtherWords(t *testing.T) {
 			[]string{"A", "3", "Purge valve"}),
 		To: table("theirs", []string{"P", "1", "INJ 1"}, []string{"P", "2", "Knock 1"},
 			[]string{"P", "3", "Secondary air pump"}),
-		Decisions: []match.Decision{matched("A1", "P1"), matched("A2", "P2"),
-			{Side: match.To, At: harness.Ref{Connector: "P", Cavity: "3"}, Choice: match.Vacant, Reason: "none fitted"}}}
+		OfMatch: match.Record{Decisions: []match.Decision{matched("A1", "P1"), matched("A2", "P2"),
+			{Side: match.To, At: harness.Ref{Connector: "P", Cavity: "3"}, Choice: match.Vacant, Reason: "none fitted"}}}}
 	now := past
 	now.Decisions = nil
 	now.From = table("ours", []string{"A", "1", "Control, Injector 1"}, []string{"A", "2", "Knock sensor 2"},
@@ -269,7 +269,7 @@ func TestEarlierExchanges(t *testing.T) {
 		From: table("ours", []string{"A", "1", "Purge valve, control"}),
 		To: table("theirs", []string{"P", "1", "Purge valve, control"}, []string{"P", "2", "Fan relay, control"},
 			[]string{"P", "3", "Pump relay, control"}, []string{"P", "4", "Starter relay, control"}),
-		Exchanges: []pin.Exchange{{A: ref("1"), B: ref("2"), Reason: "burnt"}, {A: ref("3"), B: ref("4")}}}
+		OfPin: pin.Record{Exchanges: []pin.Exchange{{A: ref("1"), B: ref("2"), Reason: "burnt"}, {A: ref("3"), B: ref("4")}}}}
 	now := past
 	now.Exchanges = nil
 	now.To = table("theirs", []string{"P", "1", "Purge valve, control"}, []string{"P", "2", "Fan relay, control"},
@@ -302,7 +302,8 @@ func TestSchoolsByKind(t *testing.T) {
 		}
 	}
 	own := thin.Standard()
-	if got := (stored.Job{Kind: stored.ThinningOnly, Bench: &own}).Chosen().Bench.School; got != thin.Extract {
+	if got := (stored.Job{Kind: stored.ThinningOnly,
+		OfThin: thin.Record{Bench: &own}}).Chosen().Bench.School; got != thin.Extract {
 		t.Errorf("what the job says itself: %s", got)
 	}
 	for _, k := range stored.Kinds() {

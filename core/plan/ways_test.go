@@ -37,7 +37,7 @@ func mixedJob(r *rand.Rand) stored.Job {
 	}
 	from, to := side("ABC"), side("ADE")
 	j := stored.Job{Title: "mixed", Kind: stored.Kinds()[r.IntN(13)].ID, From: table("ours", from...), To: table("theirs",
-		to...), Met: match.Meetings{}}
+		to...), OfMatch: match.Record{Met: match.Meetings{}}}
 	used := map[string]bool{}
 	for _, id := range []string{"A", "D", "E"} {
 		m := match.Meeting{Met: []match.Met{match.Stays, match.Stays, match.NewHousing, match.SameAs, match.PlugsOnto,

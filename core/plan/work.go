@@ -38,7 +38,7 @@ type workReads struct {
 	Model    *wanted.Model
 	Finished *finished
 	Feed     *live.Feeding
-	Block    feed.Decisions // the block alone
+	Block    feed.Record // the block alone
 	Sheet    *repin.Sheet
 	Added    []join.Added
 	Own      []stored.OwnStep

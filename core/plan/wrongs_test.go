@@ -23,7 +23,7 @@ func pairedJob(kind stored.Kind, from, to string) stored.Job {
 	}
 	return stored.Job{Title: "pair", Kind: kind, From: table("ours", []string{"A", "1", from}), To: table("theirs",
 		[]string{connector, "2", to}),
-		Decisions: []match.Decision{matched("A1", connector+"2")}}
+		OfMatch: match.Record{Decisions: []match.Decision{matched("A1", connector+"2")}}}
 }
 
 // A supply of one class does not pass for another: wrong where terminals move, and danger where a joint would tie a
@@ -65,8 +65,8 @@ func TestAJointIsMadeWithTheRightWire(t *testing.T) {
 		From: table("ours", []string{"A", "1", "Power ground"}, []string{"A", "2", "Power ground 2"}, []string{"A", "5",
 			"Injector 1"}),
 		To: table("theirs", []string{"A", "5", "Power ground"}, []string{"A", "6", "Injector 1"}),
-		Decisions: []match.Decision{matched("A1", "A5"), matched("A5", "A6"),
-			{Side: match.From, At: ref("A2"), Choice: match.Joined, To: ref("A5")}}}
+		OfMatch: match.Record{Decisions: []match.Decision{matched("A1", "A5"), matched("A5", "A6"),
+			{Side: match.From, At: ref("A2"), Choice: match.Joined, To: ref("A5")}}}}
 	p := computeJob(t, j)
 	if wrong(p) || !p.Proof.Reached || len(p.Join.Joints) != 1 {
 		t.Fatalf("%s, joints %+v", p.Proof.Line(), p.Join.Joints)
@@ -95,8 +95,9 @@ func TestTwoWiresInOneCavityFeedIt(t *testing.T) {
 	j := stored.Job{Title: "two", Kind: stored.Repinned,
 		From: table("ours", []string{"A", "1", "Ignition feed"}, []string{"A", "2", "Ignition feed 2"}),
 		To:   table("theirs", []string{"A", "3", "Ignition feed"}),
-		Decisions: []match.Decision{{Side: match.From, At: ref("A1"), Choice: match.Joined, To: ref("A3")},
-			{Side: match.From, At: ref("A2"), Choice: match.Joined, To: ref("A3")}}}
+		OfMatch: match.Record{Decisions: []match.Decision{{Side: match.From, At: ref("A1"), Choice: match.Joined,
+			To: ref("A3")},
+			{Side: match.From, At: ref("A2"), Choice: match.Joined, To: ref("A3")}}}}
 	p := computeJob(t, j)
 	if has(p.Findings, "feed-missing") || p.Totals.NeedsWire != 0 || wrong(p) || len(p.Join.Wires) != 0 {
 		t.Errorf("%+v, new wires %+v, %s", p.Totals, p.Join.Wires, p.Proof.Line())
@@ -129,8 +130,8 @@ func TestWhatIsMeasuredIsNotMeasuredAgain(t *testing.T) {
 // Cavities named after a table's title keep what was said of them when the table gets another title.
 func TestAReadingSurvivesAnotherTitle(t *testing.T) {
 	j := stored.Job{Title: "names", Kind: stored.Integrated, From: table("ours", []string{"A", "1", "Injector 1"}),
-		To:        table("theirs", []string{"A", "2", "Injector 1"}),
-		Decisions: []match.Decision{matched("A1", "A2")}}
+		To:      table("theirs", []string{"A", "2", "Injector 1"}),
+		OfMatch: match.Record{Decisions: []match.Decision{matched("A1", "A2")}}}
 	volts := 12.0
 	old := ref("A2")
 	old.Connector = "theirs A"
@@ -201,9 +202,10 @@ func TestWhatFeedsRestraintIsNotTouched(t *testing.T) {
 			Origin: &match.Origin{Kind: match.AtCavity, At: ref("F1")}}, "P2"},
 	} {
 		for _, kind := range []stored.Kind{stored.Repinned, stored.Exchange, stored.Integrated} {
-			j := stored.Job{Title: "bag", Kind: kind, Sheets: sheets, Decisions: []match.Decision{c.decide},
-				From: table("ours", []string{"F", "1", "Ignition feed"}, []string{"F", "2", "Injector 1"}),
-				To:   table("theirs", []string{"P", "1", "Injector 1"}, []string{"P", "2", "Ignition feed"})}
+			j := stored.Job{Title: "bag", Kind: kind, OfGather: gather.Record{Sheets: sheets},
+				OfMatch: match.Record{Decisions: []match.Decision{c.decide}},
+				From:    table("ours", []string{"F", "1", "Ignition feed"}, []string{"F", "2", "Injector 1"}),
+				To:      table("theirs", []string{"P", "1", "Injector 1"}, []string{"P", "2", "Ignition feed"})}
 			p := computeJob(t, j)
 			var said string
 			for _, f := range p.Findings {

@@ -145,9 +145,11 @@ func TestWhatIsBroughtFromTheDonor(t *testing.T) {
 	if len(plain.Yard(&thin.Result{})) != 0 || plain.OpenItems() != nil {
 		t.Errorf("of a job that says nothing: %v", plain.Yard(&thin.Result{}))
 	}
-	j := stored.Job{Identity: &gather.Identity{Throttle: gather.Change{Donor: "cable", Will: "electric"},
+	j := stored.Job{OfGather: gather.Record{Identity: &gather.Identity{Throttle: gather.Change{Donor: "cable",
+		Will: "electric"},
 		Immobiliser: "keep and relearn", Gearbox: gather.Change{Donor: "manual", Will: "automatic"}},
-		Looked: map[string]gather.Looked{"C2": {Lock: gather.Broken}, "C1": {Lock: gather.Broken}, "C3": {Lock: gather.Good}}}
+		Looked: map[string]gather.Looked{"C2": {Lock: gather.Broken}, "C1": {Lock: gather.Broken},
+			"C3": {Lock: gather.Good}}}}
 	var got []string
 	for _, y := range j.Yard(&thin.Result{Off: []string{"C1"}}) {
 		got = append(got, y.Text)
@@ -209,8 +211,8 @@ func TestHowConnectorsAreMet(t *testing.T) {
 		t.Error("the vehicle's own wiring is on the wrong side")
 	}
 	// As jobs of old said it, in kinds that move terminals; and what somebody says of a connector that there is.
-	j := stored.Job{Kind: stored.Repinned, Kept: match.Kept{"B": "A"},
-		Met: match.Meetings{"A": {Met: match.Stays}, "gone": {Met: match.Stays}}}
+	j := stored.Job{Kind: stored.Repinned, OfMatch: match.Record{Kept: match.Kept{"B": "A"},
+		Met: match.Meetings{"A": {Met: match.Stays}, "gone": {Met: match.Stays}}}}
 	got := j.Meetings(pinout("A"), pinout("A", "B"))
 	if len(got) != 2 || got["A"].Met != match.Stays || got["B"] != (match.Meeting{Met: match.SameAs, With: "A"}) {
 		t.Errorf("met are %+v", got)
@@ -223,7 +225,7 @@ func TestHowConnectorsAreMet(t *testing.T) {
 
 // What was noted at connectors before they came off, and what is decided where nobody has said anything.
 func TestWhatIsNotedAndChosen(t *testing.T) {
-	j := stored.Job{Kind: stored.Classic, Looked: map[string]gather.Looked{"A": {Labelled: true}},
+	j := stored.Job{Kind: stored.Classic, OfGather: gather.Record{Looked: map[string]gather.Looked{"A": {Labelled: true}}},
 		Photos: []stored.Photo{{Connector: "A"}, {Connector: "A"}, {Connector: "B"}}}
 	got := j.Records()
 	if len(got) != 2 || got["A"].Photos != 2 || !got["A"].Labelled || got["B"].Photos != 1 {

@@ -5,6 +5,8 @@ import (
 	"maps"
 
 	"draxel/core/gather"
+	"draxel/core/match"
+	"draxel/core/pin"
 	"draxel/core/vehicle"
 )
 
@@ -43,11 +45,12 @@ func FeedLists(sheets map[gather.SheetKind]*gather.Sheet) (map[string][]vehicle.
 // Found gives of a job what was found, and nothing of what was decided or done; the lists that Feed goes by are
 // FeedSheets.
 func (j Job) Found() Job {
-	structure := maps.Clone(j.Sheets)
+	gathered := j.OfGather
+	gathered.Sheets = maps.Clone(j.Sheets)
 	for _, kind := range gather.FeedKinds() {
-		delete(structure, kind)
+		delete(gathered.Sheets, kind)
 	}
-	return Job{Kind: j.Kind, OneScheme: j.OneScheme, From: j.From, To: j.To, More: j.More, Kept: j.Kept, Met: j.Met,
-		Vehicle: j.Vehicle, Identity: j.Identity, Items: j.Items, Before: j.Before, Looked: j.Looked, Sheets: structure,
-		Readings: j.Readings, Traces: j.Traces, Photos: j.Photos, Layouts: j.Layouts, Carried: j.Carried, Aside: j.Aside}
+	return Job{Kind: j.Kind, OneScheme: j.OneScheme, From: j.From, To: j.To, More: j.More,
+		OfMatch:  match.Record{Kept: j.Kept, Met: j.Met, Vehicle: j.Vehicle},
+		OfGather: gathered, Photos: j.Photos, OfPin: pin.Record{Layouts: j.Layouts}, Carried: j.Carried, Aside: j.Aside}
 }

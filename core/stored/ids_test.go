@@ -6,6 +6,7 @@ import (
 	"draxel/core/face"
 	"draxel/core/gather"
 	"draxel/core/harness"
+	"draxel/core/pin"
 	"draxel/core/reach"
 	"draxel/core/route"
 	"draxel/core/stored"
@@ -19,13 +20,13 @@ func TestNamesOfOld(t *testing.T) {
 	now := &face.Layout{}
 	j := stored.Job{
 		From: &stored.Table{Name: "Donor"}, To: &stored.Table{Name: "Chassis", Was: []string{"Body", ""}},
-		Readings: []gather.Measurement{{At: at("Chassis A"), To: at("A")}},
-		Traces:   []gather.Trace{{At: at("Body B"), To: at("Elsewhere B")}},
-		Places: []route.Place{{Thing: route.Thing{Kind: route.AConnector, ID: "Body A"}},
-			{Thing: route.Thing{Kind: route.ADevice, ID: "Body A"}}},
-		Thin:    []thin.Decision{{On: thin.Connector, ID: "Chassis A"}},
-		Layouts: map[string]*face.Layout{"Chassis A": {}, "other A": now},
-		Looked:  map[string]gather.Looked{"Chassis A": {Labelled: true}, "B": {}},
+		OfGather: gather.Record{Readings: []gather.Measurement{{At: at("Chassis A"), To: at("A")}},
+			Traces: []gather.Trace{{At: at("Body B"), To: at("Elsewhere B")}},
+			Looked: map[string]gather.Looked{"Chassis A": {Labelled: true}, "B": {}}},
+		OfReach: reach.Record{Places: []route.Place{{Thing: route.Thing{Kind: route.AConnector, ID: "Body A"}},
+			{Thing: route.Thing{Kind: route.ADevice, ID: "Body A"}}}},
+		OfThin: thin.Record{Thin: []thin.Decision{{On: thin.Connector, ID: "Chassis A"}}},
+		OfPin:  pin.Record{Layouts: map[string]*face.Layout{"Chassis A": {}, "other A": now}},
 	}
 	got := j.WithIDs()
 	for what, is := range map[string][2]string{
@@ -54,9 +55,9 @@ func TestNamesOfOld(t *testing.T) {
 // A wire is decided about by the name that the harness has for it, also where a job of old has it as it was listed.
 func TestWiresOfOld(t *testing.T) {
 	listed := harness.Listed("7004")
-	j := stored.Job{Thin: []thin.Decision{{On: thin.Wire, ID: "7004"}, {On: thin.System, ID: "7004"}},
-		Spans: []reach.Wish{{Wire: "7004"}}, Lengths: []reach.Measured{{Wire: "7004"}, {Wire: listed}},
-		Leftover: []reach.Leftover{{Wire: "7004"}}}
+	j := stored.Job{OfThin: thin.Record{Thin: []thin.Decision{{On: thin.Wire, ID: "7004"}, {On: thin.System, ID: "7004"}}},
+		OfReach: reach.Record{Spans: []reach.Wish{{Wire: "7004"}}, Lengths: []reach.Measured{{Wire: "7004"}, {Wire: listed}},
+			Leftover: []reach.Leftover{{Wire: "7004"}}}}
 	got := j.WithIDs()
 	if got.Thin[0].ID != string(listed) || got.Thin[1].ID != "7004" || got.Spans[0].Wire != listed ||
 		got.Lengths[0].Wire != listed || got.Lengths[1].Wire != harness.Listed(string(listed)) ||

@@ -15,8 +15,9 @@ import (
 // A state comes back as it was kept, packed or as those of old; one that unpacks to more than a job can have, that ends
 // in the middle, or that is none, is refused.
 func TestAStateComesBack(t *testing.T) {
-	j := stored.Job{Title: "kept", Kind: stored.Integrated, Delivered: []handover.Delivered{{ID: "a", Name: "before"}},
-		Spent: []handover.Spent{{ID: "s", Stage: "thin", Minutes: 5, Who: "Ines"}}}
+	j := stored.Job{Title: "kept", Kind: stored.Integrated,
+		OfHandOver: handover.Record{Delivered: []handover.Delivered{{ID: "a", Name: "before"}},
+			Spent: []handover.Spent{{ID: "s", Stage: "thin", Minutes: 5, Who: "Ines"}}}}
 	kept, err := j.Frozen()
 	if err != nil {
 		t.Fatal(err)

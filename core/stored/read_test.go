@@ -42,7 +42,8 @@ func TestEachValueIsReadByItself(t *testing.T) {
 // A list that has not changed is taken from the job as it was, and none of its neighbours is.
 func TestWhatIsTakenOver(t *testing.T) {
 	last := stored.Job{From: &stored.Table{Name: "a"}, To: &stored.Table{Name: "b"},
-		More: map[string]*stored.Table{"m": {Name: "c"}}, Sheets: map[gather.SheetKind]*gather.Sheet{gather.WireList: {}}}
+		More:     map[string]*stored.Table{"m": {Name: "c"}},
+		OfGather: gather.Record{Sheets: map[gather.SheetKind]*gather.Sheet{gather.WireList: {}}}}
 	var j stored.Job
 	for _, name := range []string{"table/from", "table/m", "sheet/" + string(gather.WireList)} {
 		j.TakeOver(name, &last)

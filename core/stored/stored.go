@@ -79,10 +79,10 @@ func Read(data []byte) (Job, error) {
 	}
 	var j Job
 	v := reflect.ValueOf(&j).Elem()
-	byName := map[string]int{}
-	for i := range v.NumField() {
-		name, _, _ := strings.Cut(v.Type().Field(i).Tag.Get("json"), ",")
-		byName[name] = i
+	byName := map[string][]int{}
+	for _, f := range Fields() {
+		name, _, _ := strings.Cut(f.Tag.Get("json"), ",")
+		byName[name] = f.Index
 	}
 	names := make([]string, 0, len(fields))
 	for name := range fields {
@@ -95,7 +95,7 @@ func Read(data []byte) (Job, error) {
 			j.Aside = append(j.Aside, Aside{name, fields[name], "nothing of that name is part of a job"})
 			continue
 		}
-		j.Aside = append(j.Aside, readField(name, fields[name], v.Field(i))...)
+		j.Aside = append(j.Aside, readField(name, fields[name], v.FieldByIndex(i))...)
 	}
 	return j, nil
 }

@@ -54,12 +54,18 @@ type Head struct {
 
 // subject is how a field of a job is kept.
 type subject struct {
-	field int
+	field []int  // its index, through the record of its stage
 	name  string // the whole name of one subject, the beginning of many
 	many  bool
 	path  [][]string // of a list: the fields that name an entry
 	said  string
 	of    reflect.Type // what one subject holds
+}
+
+// Fields gives the fields of a job in the order of its file, those of the stages' records among its own.
+func Fields() []reflect.StructField {
+	return slices.DeleteFunc(reflect.VisibleFields(reflect.TypeFor[Job]()),
+		func(f reflect.StructField) bool { return f.Anonymous })
 }
 
 var (
@@ -69,15 +75,14 @@ var (
 )
 
 func init() {
-	job := reflect.TypeFor[Job]()
-	for i := range job.NumField() {
-		f := job.Field(i)
+	for _, f := range Fields() {
 		tag := f.Tag.Get("kept")
 		if tag == "" {
 			continue // the head
 		}
 		name, keys, many := strings.Cut(tag, "/")
-		s := subject{field: i, name: tag, many: many && keys != "from" && keys != "to", said: f.Tag.Get("said"), of: f.Type}
+		s := subject{field: f.Index, name: tag, many: many && keys != "from" && keys != "to", said: f.Tag.Get("said"),
+			of: f.Type}
 		if s.many {
 			s.name, s.of = name+"/", f.Type.Elem()
 			for key := range strings.SplitSeq(keys, "/") {
@@ -181,7 +186,7 @@ func (j *Job) Subjects() ([]Subject, error) {
 	job := reflect.ValueOf(j).Elem()
 	for i := range kept {
 		s := &kept[i]
-		v := job.Field(s.field)
+		v := job.FieldByIndex(s.field)
 		switch {
 		case v.IsZero(), (v.Kind() == reflect.Map || v.Kind() == reflect.Slice) && v.Len() == 0:
 		case !s.many:
@@ -231,7 +236,7 @@ func (j *Job) Take(name string, body []byte) error {
 
 // put puts what was read where it belongs.
 func (s *subject) put(j *Job, key string, x reflect.Value) {
-	v := reflect.ValueOf(j).Elem().Field(s.field)
+	v := reflect.ValueOf(j).Elem().FieldByIndex(s.field)
 	as := func(t reflect.Type) reflect.Value {
 		if t.Kind() == reflect.Pointer {
 			return x
@@ -254,7 +259,7 @@ func (s *subject) put(j *Job, key string, x reflect.Value) {
 // TakeOver takes a subject over from the job as it was, where that is kept by a pointer: a table, or a list.
 func (j *Job) TakeOver(name string, last *Job) {
 	s, rest := subjectNamed(name)
-	v := reflect.ValueOf(last).Elem().Field(s.field)
+	v := reflect.ValueOf(last).Elem().FieldByIndex(s.field)
 	if s.many {
 		v = v.MapIndex(reflect.ValueOf(rest).Convert(v.Type().Key()))
 	}

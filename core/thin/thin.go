@@ -46,14 +46,14 @@ type Input struct {
 	Loom      *harness.Loom
 	Decisions []Decision
 	Bench     Bench
-	Records   map[string]Record // by connector
+	Records   map[string]Noted // by connector
 
 	// Cavities whose terminals are taken elsewhere: their wires are not cut off a connector that comes off.
 	Moved map[harness.Ref]bool
 }
 
-// Record is what a person noted at one connector before it came off.
-type Record struct {
+// Noted is what a person noted at one connector before it came off.
+type Noted struct {
 	Labelled bool `json:"labelled,omitempty"`
 	Photos   int  `json:"photos,omitempty"`
 	Counted  int  `json:"counted,omitempty"` // wires counted at the plug; 0 where nobody has

@@ -310,7 +310,7 @@ func TestIfICutHere(t *testing.T) {
 func TestTheGateListsWhatIsMissing(t *testing.T) {
 	l := bench(t, "device unit unit engine U", "device valve part emissions V", "W1 U-1 V-1", "W2 U-2 V-2")
 	in := thin.Input{Loom: l, Decisions: decide("goes module valve"), Bench: thin.Standard(),
-		Records: map[string]thin.Record{"U": {Labelled: true, Photos: 1, Counted: 3}}}
+		Records: map[string]thin.Noted{"U": {Labelled: true, Photos: 1, Counted: 3}}}
 	missing := func(at ...string) []string {
 		touched := map[string]bool{}
 		for _, c := range at {
@@ -326,7 +326,7 @@ func TestTheGateListsWhatIsMissing(t *testing.T) {
 	if got := missing("U"); len(got) != 1 {
 		t.Errorf("nothing is done at V, yet %v", got)
 	}
-	in.Records = map[string]thin.Record{"U": {true, 1, 2}, "V": {true, 2, 2}}
+	in.Records = map[string]thin.Noted{"U": {true, 1, 2}, "V": {true, 2, 2}}
 	if got := missing("U", "V"); len(got) != 0 {
 		t.Errorf("missing %v", got)
 	}

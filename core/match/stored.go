@@ -1,0 +1,11 @@
+package match
+
+// Record is all that is stored of this stage: what was decided about rows and about how connectors are met.
+type Record struct {
+	Kept Kept `json:"kept,omitempty" kept:"kept"` // as jobs of old said which housings are kept
+	// How To connectors are met; those of which nothing is said as the kind has it.
+	Met Meetings `json:"met,omitempty" kept:"met"`
+	// The side of the vehicle's own wiring; empty as the kind has it.
+	Vehicle   Side       `json:"vehicle,omitempty" kept:"vehicle"`
+	Decisions []Decision `json:"decisions,omitempty" kept:"decision/Side/At.Connector/At.Cavity" said:"cavity"`
+}
