@@ -1,30 +1,15 @@
 package fact
 
 import (
-	"draxel/core/feed"
-	"draxel/core/gather"
-	"draxel/core/handover"
-	"draxel/core/join"
-	"draxel/core/match"
-	"draxel/core/pin"
-	"draxel/core/reach"
 	"draxel/core/stored"
-	"draxel/core/thin"
 )
 
 // Start gives a job as the start of the next one of its kind: the tables, lists, faces, map and rules as they are, and
 // every decision of it that still applies, to be verified; what else came along is asked about. What was done,
 // measured, photographed, spent and handed over belongs to the vehicle that it was done to, and stays there.
 func Start(j stored.Job, title string) (stored.Job, error) {
-	fresh := stored.Job{
-		Title: title, Kind: j.Kind, Donor: j.Donor, Chassis: j.Chassis, OneScheme: j.OneScheme,
-		From: j.From, To: j.To, More: j.More, OfMatch: match.Record{Kept: j.Kept, Met: j.Met, Vehicle: j.Vehicle},
-		OfGather: gather.Record{Sheets: j.Sheets}, OfThin: thin.Record{Bench: j.Bench},
-		OfPin: pin.Record{Layouts: j.Layouts}, OfReach: reach.Record{Map: j.Map, Rules: j.Rules, Places: j.Places,
-			Options: j.Options, Partings: j.Partings}, OfFeed: feed.Record{Block: j.Block, Rated: j.Rated}, Feeds: j.Feeds,
-		OfJoin:     join.Record{Functions: j.Functions, OutRules: j.OutRules, Added: j.Added},
-		OfHandOver: handover.Record{Terms: j.Terms},
-	}
+	fresh := j.Along()
+	fresh.Title, fresh.Bought = title, nil
 	if j.Bench != nil {
 		bench := *j.Bench
 		bench.Worked = 0

@@ -8,7 +8,7 @@ type Record struct {
 	Delivered []Delivered `json:"delivered,omitempty" kept:"delivered/ID"` // states with a name
 	Spent     []Spent     `json:"spent,omitempty" kept:"spent/ID"`         // time that was noted
 	// What is said of lines of the order list.
-	Bought []Bought `json:"bought,omitempty" kept:"bought/Key" said:"{0}"`
+	Bought []Bought `json:"bought,omitempty" kept:"bought/Key" said:"{0}" along:"yes"`
 	// What hours and prices are reckoned with.
-	Terms *Terms `json:"terms,omitempty" kept:"terms"`
+	Terms *Terms `json:"terms,omitempty" kept:"terms" along:"yes"`
 }

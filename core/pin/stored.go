@@ -2,10 +2,11 @@ package pin
 
 import "draxel/core/face"
 
-// Record is all that is stored of this stage: faces of connectors, and what was wished, reported and checked at cavities.
+// Record is all that is stored of this stage: faces of connectors, and what was wished, reported and checked at
+// cavities.
 type Record struct {
 	// By connector of the model: what its face is like.
-	Layouts   map[string]*face.Layout `json:"layouts,omitempty" kept:"layout/*" said:"{0}"`
+	Layouts   map[string]*face.Layout `json:"layouts,omitempty" kept:"layout/*" said:"{0}" along:"yes"`
 	Wishes    []Wish                  `json:"wishes,omitempty" kept:"wish/Step"`
 	Exchanges []Exchange              `json:"exchanges,omitempty" kept:"exchange/A.Connector/A.Cavity" said:"cavity"`
 	Reports   []Report                `json:"reports,omitempty" kept:"report/ID"`

@@ -4,17 +4,17 @@ import "draxel/core/route"
 
 // Record is all that is stored of this stage: the map, where things live, and what was measured and decided of lengths.
 type Record struct {
-	Map    *route.Map    `json:"map,omitempty" kept:"map"`
-	Rules  *Rules        `json:"rules,omitempty" kept:"rules"`
-	Places []route.Place `json:"places,omitempty" kept:"place/Thing.Kind/Thing.ID" said:"{1}"`
+	Map    *route.Map    `json:"map,omitempty" kept:"map" along:"map"`
+	Rules  *Rules        `json:"rules,omitempty" kept:"rules" along:"yes"`
+	Places []route.Place `json:"places,omitempty" kept:"place/Thing.Kind/Thing.ID" said:"{1}" along:"places"`
 	// What was measured at wires.
 	Lengths []Measured `json:"lengths,omitempty" kept:"length/Wire" said:"{0}"`
 	// What was decided about single wires in Reach.
 	Spans    []Wish         `json:"spans,omitempty" kept:"span/Wire" said:"{0}"`
-	Options  []route.Option `json:"options,omitempty" kept:"option/ID"`
+	Options  []route.Option `json:"options,omitempty" kept:"option/ID" along:"yes"`
 	Leftover []Leftover     `json:"leftover,omitempty" kept:"leftover/ID"`
 	// Disconnects that were taken.
-	Partings []Parting `json:"partings,omitempty" kept:"parting/Between.0/Between.1" said:"{0} from {1}"`
+	Partings []Parting `json:"partings,omitempty" kept:"parting/Between.0/Between.1" said:"{0} from {1}" along:"places"`
 }
 
 // Chosen gives what Compute goes by: the standard rules where the job has none of its own.

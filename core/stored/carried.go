@@ -3,6 +3,7 @@ package stored
 import (
 	"cmp"
 	"fmt"
+	"reflect"
 	"slices"
 
 	"draxel/core/finding"
@@ -62,14 +63,38 @@ func (c *Carried) Findings() []finding.Finding {
 	return out
 }
 
+// Along gives the job that the next one of its kind begins with: the fields whose tag says that they come along, "yes"
+// or what is asked about them.
+func (j *Job) Along() Job {
+	out := Job{Kind: j.Kind, Donor: j.Donor, Chassis: j.Chassis, OneScheme: j.OneScheme}
+	from, to := reflect.ValueOf(j).Elem(), reflect.ValueOf(&out).Elem()
+	for _, f := range Fields() {
+		if f.Tag.Get("along") != "" {
+			to.FieldByIndex(f.Index).Set(from.FieldByIndex(f.Index))
+		}
+	}
+	return out
+}
+
+// there says whether something is in a field: a list or a table of nothing is nothing.
+func there(v reflect.Value) bool {
+	switch v.Kind() {
+	case reflect.Slice, reflect.Map:
+		return v.Len() > 0
+	}
+	return !v.IsZero()
+}
+
 // Carries gives what of a job comes along beside its decisions; nil where nothing does.
 func (j *Job) Carries(title string) *Carried {
 	c := Carried{From: title}
-	lists, _ := FeedLists(j.FeedSheets())
-	for what, there := range map[string]bool{"map": j.Map != nil, "places": len(j.Places)+len(j.Partings) > 0,
-		"feeds": j.Block != nil || len(j.Feeds)+len(j.Rated) > 0, "lists": len(lists) > 0,
-		"functions": len(j.Functions)+len(j.Added)+len(j.OutRules) > 0} {
-		if there {
+	if lists, _ := FeedLists(j.FeedSheets()); len(lists) > 0 {
+		c.What = append(c.What, "lists")
+	}
+	job := reflect.ValueOf(j).Elem()
+	for _, f := range Fields() {
+		if what := f.Tag.Get("along"); carriedKind(what) >= 0 && there(job.FieldByIndex(f.Index)) &&
+			!slices.Contains(c.What, what) {
 			c.What = append(c.What, what)
 		}
 	}

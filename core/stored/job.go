@@ -79,10 +79,10 @@ type Job struct {
 	Chassis string `json:"chassis"`
 	// Somebody said that both pinouts number their circuits by one scheme.
 	OneScheme bool   `json:"oneScheme,omitempty"`
-	From      *Table `json:"from,omitempty" kept:"table/from"`
-	To        *Table `json:"to,omitempty" kept:"table/to"`
+	From      *Table `json:"from,omitempty" kept:"table/from" along:"yes"`
+	To        *Table `json:"to,omitempty" kept:"table/to" along:"yes"`
 	// Further pinouts by a key of their own: those of pigtails and sub-harnesses.
-	More map[string]*Table `json:"more,omitempty" kept:"table/*"`
+	More map[string]*Table `json:"more,omitempty" kept:"table/*" along:"yes"`
 	OfMatch
 	Own  []OwnStep        `json:"own,omitempty" kept:"own/ID"`        // steps of the person's own
 	Acks []finding.Answer `json:"acks,omitempty" kept:"answer/Key()"` // findings that somebody has answered
@@ -95,7 +95,7 @@ type Job struct {
 	OfPin
 	OfReach
 	OfFeed
-	Feeds []FeedOption `json:"feeds,omitempty" kept:"feed/ID"` // ways to feed it that are compared
+	Feeds []FeedOption `json:"feeds,omitempty" kept:"feed/ID" along:"feeds"` // ways to feed it that are compared
 
 	OfJoin
 	OfProve

@@ -29,7 +29,8 @@ import (
 // not meet. What is a subject stands at the fields of Job: `kept:"map"` is one subject; `kept:"looked/*"` is one for
 // each key of a map; `kept:"place/Thing.Kind/Thing.ID"` is one for each entry of a list, named by its fields, and
 // `kept:"aside/#"` by its number. `said` puts the parts of the name into words for people, "cavity" stands for the
-// cavity that it ends in; nothing is said where the name is a number of ours.
+// cavity that it ends in; nothing is said where the name is a number of ours. `along` says that it comes along into the
+// next job of its kind: "yes", or what is asked about it there.
 //
 // SubjectJob is what the head of the job is kept as; the others are named where a value alone does not say it.
 const (
@@ -188,7 +189,7 @@ func (j *Job) Subjects() ([]Subject, error) {
 		s := &kept[i]
 		v := job.FieldByIndex(s.field)
 		switch {
-		case v.IsZero(), (v.Kind() == reflect.Map || v.Kind() == reflect.Slice) && v.Len() == 0:
+		case !there(v):
 		case !s.many:
 			add(s.name, v.Interface())
 		case v.Kind() == reflect.Map:

@@ -3,6 +3,7 @@ package stored_test
 import (
 	"errors"
 	"reflect"
+	"strings"
 	"testing"
 
 	"draxel/core/feed"
@@ -82,6 +83,29 @@ func TestEveryFieldIsKept(t *testing.T) {
 }
 
 // something puts one entry, or a value that is not nothing, into a field.
+// What belongs to the vehicle that it was done to stays there: of a job with something in every field these go with
+// the next one, and no other.
+func TestWhatGoesWithTheNextJob(t *testing.T) {
+	var j stored.Job
+	for _, f := range stored.Fields() {
+		something(reflect.ValueOf(&j).Elem().FieldByIndex(f.Index))
+	}
+	next := j.Along()
+	var along []string
+	for _, f := range stored.Fields() {
+		if !reflect.ValueOf(&next).Elem().FieldByIndex(f.Index).IsZero() {
+			along = append(along, f.Name)
+		}
+	}
+	if want := "Kind Donor Chassis OneScheme From To More Kept Met Vehicle Identity Sheets Bench Layouts Map Rules " +
+		"Places Options Partings Block Rated Feeds Functions OutRules Added Bought Terms"; strings.Join(along, " ") != want {
+		t.Errorf("along go %s", along)
+	}
+	if got := next.Carries("x"); got == nil || strings.Join(got.What, " ") != "map places feeds functions" {
+		t.Errorf("asked is about %v", got)
+	}
+}
+
 func something(v reflect.Value) {
 	switch v.Kind() {
 	case reflect.String:
