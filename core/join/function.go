@@ -15,7 +15,7 @@ var functionsText string
 type Function struct {
 	ID    string           `json:"id"`
 	Name  string           `json:"name"`
-	Kind  string           `json:"kind"` // joined, works, plan, loop, fed
+	Kind  FunctionKind     `json:"kind"`
 	Ends  []string         `json:"ends"` // devices of the vocabulary
 	Codes []string         `json:"codes,omitempty"`
 	Law   string           `json:"law,omitempty"`
@@ -47,14 +47,17 @@ func codes(text string) ([]string, map[string]place) {
 	return out, of
 }
 
+// FunctionKind says what a function asks for before it counts.
+type FunctionKind string
+
 // The kinds of function: two of its ends must be on one circuit; its consumer must have volts; it is a matter of
 // plan; it goes through every plug and back; an end of it must have volts.
 const (
-	WhereJoined = "joined"
-	WhereWorks  = "works"
-	WherePlan   = "plan"
-	WhereLoop   = "loop"
-	WhereFed    = "fed"
+	WhereJoined FunctionKind = "joined"
+	WhereWorks  FunctionKind = "works"
+	WherePlan   FunctionKind = "plan"
+	WhereLoop   FunctionKind = "loop"
+	WhereFed    FunctionKind = "fed"
 )
 
 var catalogue = sync.OnceValue(func() []Function {
@@ -68,7 +71,7 @@ var catalogue = sync.OnceValue(func() []Function {
 			f[i] = strings.TrimSpace(f[i])
 		}
 		list, of := codes(f[4])
-		out = append(out, Function{ID: f[0], Name: f[1], Kind: f[2], Ends: strings.Fields(f[3]),
+		out = append(out, Function{ID: f[0], Name: f[1], Kind: FunctionKind(f[2]), Ends: strings.Fields(f[3]),
 			Codes: list, Law: f[5], of: of})
 	}
 	return out

@@ -23,7 +23,7 @@ func TestTheListOfFunctions(t *testing.T) {
 	}
 	seen := map[string]bool{}
 	for _, f := range Functions() {
-		if seen[f.ID] || f.Name == "" || len(f.Ends) == 0 || !slices.Contains([]string{WhereJoined, WhereWorks, WherePlan,
+		if seen[f.ID] || f.Name == "" || len(f.Ends) == 0 || !slices.Contains([]FunctionKind{WhereJoined, WhereWorks, WherePlan,
 			WhereLoop, WhereFed},
 			f.Kind) {
 			t.Errorf("%+v", f)

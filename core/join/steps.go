@@ -25,11 +25,6 @@ const (
 	FitPart work.Kind = "fit"     // fit a part in the place of another
 )
 
-// StepKinds lists them.
-func StepKinds() []work.Kind {
-	return []work.Kind{Measure, Cut, Make, Land, Seal, Apart, Mend, Away, BringIn, FitPart}
-}
-
 // MeasureFirst is the step that proves with a meter that the wire in a cavity is the one that it is taken for, before
 // anything is done to it.
 func MeasureFirst(at harness.Ref, wire string, meter Meter, minutes float64) work.Step {

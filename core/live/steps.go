@@ -18,9 +18,6 @@ const (
 	OtherFuse  work.Kind = "change" // another fuse goes in instead of the one that is there
 )
 
-// FeedKinds lists them.
-func FeedKinds() []work.Kind { return []work.Kind{MountBlock, FitRelay, FitFuse, OtherFuse} }
-
 // Minutes that the steps of Feed take: common practice, no source.
 const (
 	mountMinutes = 30

@@ -31,12 +31,10 @@ const (
 	Seal   work.Kind = "plug"   // a plug into a vacated cavity
 	Unseal work.Kind = "unplug" // a plug out of a cavity
 	Close  work.Kind = "close"  // the secondary lock goes home
-)
 
-// Kinds lists them.
-func Kinds() []work.Kind {
-	return []work.Kind{Move, Pull, Seat, Out, Hold, New, Drop, Seal, Unseal, Close}
-}
+	// It was done otherwise than planned: a tick without a step.
+	Otherwise work.Kind = "otherwise"
+)
 
 // Step is a step on the re-pin sheet with the cavities that it is about.
 type Step struct {

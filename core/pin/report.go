@@ -36,7 +36,7 @@ func (r Report) Tick() (work.Tick, bool) {
 	edits := []harness.Edit{{Do: harness.Add, Terminal: r.Stranger(), Label: r.At.String()},
 		{Do: harness.Insert, Terminal: r.Stranger(), At: r.At}}
 	return work.Tick{Step: work.New(edits).ID, Edits: edits, Text: fmt.Sprintf("%s holds a wire that no table shows.",
-		r.At), Stage: work.Pin, Kind: "otherwise", At: []harness.Ref{{}, r.At}}, true
+		r.At), Stage: work.Pin, Kind: Otherwise, At: []harness.Ref{{}, r.At}}, true
 }
 
 // Finding gives what the report means for the plan, and false where it is settled.

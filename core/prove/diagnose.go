@@ -110,7 +110,7 @@ type trial struct {
 func (v *Vehicle) try(causes []Cause, readings []MeterReading, base []Shown, feel *feeler) (trial, error) {
 	t := trial{loss: make([]float64, len(readings))}
 	degree := slices.ContainsFunc(causes, func(c Cause) bool { return soft(&c) })
-	touches := slices.ContainsFunc(causes, func(c Cause) bool { return c.Kind == "short" || c.Kind == "supply" })
+	touches := slices.ContainsFunc(causes, func(c Cause) bool { return c.Kind == Touching || c.Kind == OnAFeed })
 	states := map[Setup]*network.State{}
 	for k := range readings {
 		r := &readings[k]
@@ -154,7 +154,7 @@ func (v *Vehicle) try(causes []Cause, readings []MeterReading, base []Shown, fee
 const touchOhms = 0.5
 
 // soft says whether a kind of fault is one of degree.
-func soft(c *Cause) bool { return c.Kind == "thin" || c.Kind == "ground" }
+func soft(c *Cause) bool { return c.Kind == BadContact || c.Kind == PoorGround }
 
 // shown is how many suspects are told.
 const shown = 12

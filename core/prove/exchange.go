@@ -39,7 +39,7 @@ func (v *Vehicle) eitherWay(a, b string) bool {
 
 // swaps lists neighbours that stand in each other's cavity, and terminals in the right cavity of a plug that looks
 // the same.
-func (v *Vehicle) swaps(add func(kind, where, do, text string, faults ...network.Fault)) {
+func (v *Vehicle) swaps(add func(kind CauseKind, where, do, text string, faults ...network.Fault)) {
 	full := func(at string) bool { _, there := v.Net.Element(network.ContactOf(at)); return there }
 	for i := range v.Plugs {
 		p := &v.Plugs[i]
@@ -51,7 +51,7 @@ func (v *Vehicle) swaps(add func(kind, where, do, text string, faults ...network
 			if k+1 < len(p.Cavities) {
 				if b := p.At(p.Cavities[k+1]); full(b) && !v.one(a, b) && !v.eitherWay(a, b) {
 					add(
-						"swap",
+						Swapped,
 						a,
 						"Exchange the two terminals.",
 						fmt.Sprintf("%s and %s stand in each other's cavity", a, b),
@@ -59,7 +59,7 @@ func (v *Vehicle) swaps(add func(kind, where, do, text string, faults ...network
 				}
 			}
 			for n, like := range slices.Concat(p.Like, p.Beside) {
-				kind := map[bool]string{true: "shell", false: "beside"}[n < len(p.Like)]
+				kind := map[bool]CauseKind{true: WrongShell, false: Beside}[n < len(p.Like)]
 				j := slices.IndexFunc(v.Plugs, func(x Plug) bool { return x.ID == like })
 				if j < 0 || !slices.Contains(v.Plugs[j].Cavities, cavity) {
 					continue
@@ -89,7 +89,7 @@ func (v *Vehicle) swaps(add func(kind, where, do, text string, faults ...network
 // crossed lists outputs of a kind that stand in each other's cavity, in one plug or two: injector 1 with injector
 // 3. Neighbours
 // are among the swaps.
-func (v *Vehicle) crossed(add func(kind, where, do, text string, faults ...network.Fault)) {
+func (v *Vehicle) crossed(add func(kind CauseKind, where, do, text string, faults ...network.Fault)) {
 	alike := map[string][]string{}
 	for at, drives := range v.Drives {
 		if _, there := v.Net.Element(network.ContactOf(at)); there {
@@ -118,7 +118,7 @@ func (v *Vehicle) crossed(add func(kind, where, do, text string, faults ...netwo
 						k > 0 && b == p.At(p.Cavities[k-1])
 					if !beside && !v.one(a, b) {
 						add(
-							"crossed",
+							CrossedPlugs,
 							a,
 							"Exchange the two terminals.",
 							fmt.Sprintf(
@@ -156,10 +156,10 @@ func (v *Vehicle) misprints() []Cause {
 				out = append(
 					out,
 					Cause{
-						Kind:    "misprint",
+						Kind:    Misprint,
 						Where:   a,
 						Faults:  exchanged(a, b),
-						Prior:   priors["misprint"],
+						Prior:   priors[Misprint],
 						Plugged: true,
 						Text:    fmt.Sprintf("the unit's table has %s and %s the wrong way round", a, b),
 						Do: "Compare with the maker's own table, correct the two rows in Gather, and move what " +
@@ -184,7 +184,7 @@ func (v *Vehicle) Exchanged(text string) (a, b string, is bool) {
 // Exchanges gives the two cavities whose terminals stand in each other's place, or the second empty and the first's
 // terminal in it; false where the cause is about something else.
 func (c *Cause) Exchanges() (a, b string, is bool) {
-	if !slices.Contains([]string{"swap", "crossed", "shell", "beside"}, c.Kind) {
+	if !slices.Contains([]CauseKind{Swapped, CrossedPlugs, WrongShell, Beside}, c.Kind) {
 		return "", "", false
 	}
 	for i := range c.Faults {

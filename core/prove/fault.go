@@ -7,9 +7,35 @@ import (
 	"draxel/core/network"
 )
 
+// CauseKind is a kind of fault.
+type CauseKind string
+
+// The kinds of fault.
+const (
+	Broken        CauseKind = "open"
+	NotSeated     CauseKind = "loose"
+	BadContact    CauseKind = "thin" // a terminal, a joint
+	Blown         CauseKind = "blown"
+	DeadRelay     CauseKind = "dead"
+	StuckRelay    CauseKind = "stuck"
+	Touching      CauseKind = "short"
+	OnAFeed       CauseKind = "supply"   // it touches a feed
+	Swapped       CauseKind = "swap"     // with the neighbour
+	CrossedPlugs  CauseKind = "crossed"  // two plugs that are alike
+	WrongShell    CauseKind = "shell"    // the right cavity of the wrong plug
+	Beside        CauseKind = "beside"   // one cavity off
+	Misprint      CauseKind = "misprint" // the table of a unit is wrong
+	Reversed      CauseKind = "diode"
+	NotInPosition CauseKind = "position" // of the key
+	PoorGround    CauseKind = "ground"
+	DeadInside    CauseKind = "load"
+	DeadSwitch    CauseKind = "switch"
+	Withheld      CauseKind = "withheld" // by an immobiliser
+)
+
 // Cause is what could be wrong.
 type Cause struct {
-	Kind   string          `json:"kind"`  // open, loose, blown, dead, stuck, short, swap, shell, ground, withheld
+	Kind   CauseKind       `json:"kind"`
 	Text   string          `json:"text"`  // what it is, in words
 	Where  string          `json:"where"` // the element, the cavity
 	Do     string          `json:"do"`    // what to do when it is found
@@ -42,16 +68,17 @@ func Faults(causes []Cause, s Setup) []network.Fault {
 
 // How likely each kind is, one to another, before anything is known (common practice): what hands did comes before
 // what the factory did.
-var priors = map[string]float64{"open": 0.3, "loose": 1, "thin": 0.5, "blown": 1.5, "dead": 1, "stuck": 0.3,
-	"short": 0.15, "supply": 0.08, "swap": 0.5, "crossed": 0.4, "shell": 0.5, "beside": 0.15, "misprint": 0.15,
-	"diode":    0.2,
-	"position": 0.2, "ground": 1, "load": 0.6, "switch": 0.5, "withheld": 0.8}
+var priors = map[CauseKind]float64{Broken: 0.3, NotSeated: 1, BadContact: 0.5, Blown: 1.5, DeadRelay: 1,
+	StuckRelay: 0.3,
+	Touching:   0.15, OnAFeed: 0.08, Swapped: 0.5, CrossedPlugs: 0.4, WrongShell: 0.5, Beside: 0.15, Misprint: 0.15,
+	Reversed:      0.2,
+	NotInPosition: 0.2, PoorGround: 1, DeadInside: 0.6, DeadSwitch: 0.5, Withheld: 0.8}
 
 // Causes lists every single fault of the stated kinds.
 func (v *Vehicle) Causes() []Cause {
 	v.ready()
 	var out []Cause
-	add := func(kind, where, do, text string, faults ...network.Fault) {
+	add := func(kind CauseKind, where, do, text string, faults ...network.Fault) {
 		p := priors[kind]
 		if m := v.Made[where]; m > 0 {
 			p *= m
@@ -66,11 +93,11 @@ func (v *Vehicle) Causes() []Cause {
 		}
 		switch {
 		case e.Kind == network.Copper && e.Wire != "":
-			add("open", e.Name, "Follow it, and make it whole: its joints first.",
+			add(Broken, e.Name, "Follow it, and make it whole: its joints first.",
 				fmt.Sprintf("%s is broken, or a joint of it open",
 					e.Name), open)
 			add(
-				"thin",
+				BadContact,
 				e.Name,
 				"Make its joints anew.",
 				e.Name+" has some 8 Ω in it: a bad joint, a few strands",
@@ -78,16 +105,16 @@ func (v *Vehicle) Causes() []Cause {
 			)
 		case e.Kind == network.Copper:
 			add(
-				"ground",
+				PoorGround,
 				e.Name,
 				"Clean and tighten both its ends.",
 				e.Name+" has a bad contact, some 0.4 Ω",
 				worse(0.4),
 			)
-			add("open", e.Name, "Fasten it.", e.Name+" is off", open)
+			add(Broken, e.Name, "Fasten it.", e.Name+" is off", open)
 		case e.Kind == network.Diode:
 			add(
-				"diode",
+				Reversed,
 				e.Name,
 				"Turn it: its ring is at the positive side.",
 				e.Name+" is in the wrong way round",
@@ -95,27 +122,27 @@ func (v *Vehicle) Causes() []Cause {
 			)
 		case e.Kind == network.Contact:
 			at := e.At()
-			add("loose", e.Name, "Push it home until it clicks, and tug.",
+			add(NotSeated, e.Name, "Push it home until it clicks, and tug.",
 				"the terminal in "+at+" is not seated, or does not touch",
 				open)
 			add(
-				"thin",
+				BadContact,
 				e.Name,
 				"Clean it, or crimp a new terminal.",
 				"the terminal in "+at+" has a bad contact, some 4 Ω",
 				worse(4),
 			)
 		case e.Kind == network.Fuse:
-			add("blown", e.Name, "Find what blew it before a new one goes in.", e.Name+" is blown, or missing", open)
+			add(Blown, e.Name, "Find what blew it before a new one goes in.", e.Name+" is blown, or missing", open)
 		case (e.Kind == network.Load || e.Kind == network.Lamp) && v.Where[e.Name] != "" && e.Gate.Relay == 0:
 			text, do := fmt.Sprintf("%s is dead inside", v.Where[e.Name]), "Replace it."
 			if end := e.Ohms > 110 && e.Ohms < 130 && strings.Contains(strings.ToLower(e.Name), "terminat"); end {
 				text, do = "an end of the data bus is gone: "+e.Name, "Put 120 Ω across the pair at that end (ISO 11898-2)."
 			}
-			add("load", e.Name, do, text, open)
+			add(DeadInside, e.Name, do, text, open)
 		case e.Kind == network.Switch && e.Gate.Relay == 0:
 			add(
-				"switch",
+				DeadSwitch,
 				e.Name,
 				"Look at its contact.",
 				fmt.Sprintf("the contact of %s does not close", e.Name),
@@ -124,7 +151,7 @@ func (v *Vehicle) Causes() []Cause {
 			for _, k := range network.Keys() {
 				if e.Gate.Key&k != 0 && e.Gate.Key != k && k != network.Off {
 					add(
-						"position",
+						NotInPosition,
 						e.Name,
 						"Look at its contact there; an ignition switch that drops out in crank is the usual one.",
 						fmt.Sprintf("%s is closed elsewhere, and not in %s", e.Name, k),
@@ -143,9 +170,9 @@ func (v *Vehicle) Causes() []Cause {
 		if r.Pull == network.Solenoid {
 			do = "Battery off; then the starter comes out and is looked at."
 		}
-		add("dead", r.Name, do, r.Name+" never pulls", network.Fault{Do: network.Dead,
+		add(DeadRelay, r.Name, do, r.Name+" never pulls", network.Fault{Do: network.Dead,
 			Element: r.Name})
-		add("stuck", r.Name, do, r.Name+" stays pulled", network.Fault{Do: network.Stuck,
+		add(StuckRelay, r.Name, do, r.Name+" stays pulled", network.Fault{Do: network.Stuck,
 			Element: r.Name})
 	}
 	if len(v.Units) > 0 {
@@ -154,7 +181,7 @@ func (v *Vehicle) Causes() []Cause {
 			off = append(off, network.Fault{Do: network.Force, Element: o})
 		}
 		add(
-			"withheld",
+			Withheld,
 			"immobiliser",
 			"Have the key learned, or the immobiliser seen to by whoever programs the unit.",
 			"the unit grants nothing: its immobiliser",
@@ -178,7 +205,7 @@ func (v *Vehicle) turned(i int32) network.Fault {
 }
 
 // touches lists wires that touch ground, and terminals that touch their neighbours.
-func (v *Vehicle) touches(add func(kind, where, do, text string, faults ...network.Fault)) {
+func (v *Vehicle) touches(add func(kind CauseKind, where, do, text string, faults ...network.Fault)) {
 	done, fed := map[network.Node]bool{}, map[int32]bool{}
 	heads := v.Net.Heads()
 	for i := range v.Plugs {
@@ -191,19 +218,19 @@ func (v *Vehicle) touches(add func(kind, where, do, text string, faults ...netwo
 			}
 			if h := network.Node(v.joined(heads[node])); !done[h] && h != network.Reference {
 				done[h] = true
-				add("short", at, "Find where it is chafed through.", "the wire of "+at+" touches ground",
+				add(Touching, at, "Find where it is chafed through.", "the wire of "+at+" touches ground",
 					network.Fault{Do: network.Short, A: network.WireSide(at), B: "battery −", Ohms: 0.02})
 			}
 			if _, there := v.nodes[plus]; there && !fed[v.joined(heads[node])] && !v.one(network.WireSide(at), plus) {
 				fed[v.joined(heads[node])] = true
-				add("supply", at, "Find where it touches a feed.", "the wire of "+at+" touches a feed",
+				add(OnAFeed, at, "Find where it touches a feed.", "the wire of "+at+" touches a feed",
 					network.Fault{Do: network.Short, A: network.WireSide(at), B: plus, Ohms: 0.02})
 			}
 			if k+1 < len(p.Cavities) {
 				next := p.At(p.Cavities[k+1])
 				if _, full := v.nodes[network.WireSide(next)]; full && !v.one(network.WireSide(at), network.WireSide(next)) {
 					add(
-						"short",
+						Touching,
 						at,
 						"Look for strands between the two.",
 						fmt.Sprintf("%s touches %s beside it", at, next),

@@ -13,16 +13,16 @@ import (
 type Level struct {
 	Name  string `json:"name"`
 	What  string `json:"what"` // what may be wrong
-	kinds []string
+	kinds []CauseKind
 	many  int
 	lie   bool // two colours are not what they seem
 }
 
 // levels are those of the trainer, the easiest first.
 var levels = []Level{
-	{"one open wire", "a wire is broken, or a joint of it open", []string{"open"}, 1, false},
+	{"one open wire", "a wire is broken, or a joint of it open", []CauseKind{Broken}, 1, false},
 	{"one fault", "a wire, a terminal, a fuse or a relay",
-		[]string{"open", "loose", "blown", "dead", "stuck", "switch", "load"}, 1, false},
+		[]CauseKind{Broken, NotSeated, Blown, DeadRelay, StuckRelay, DeadSwitch, DeadInside}, 1, false},
 	{"one fault, well hidden", "anything, bad contacts, touches and crossed terminals too", nil, 1, false},
 	{"two faults", "two things at once", nil, 2, false},
 	{
@@ -72,7 +72,7 @@ func (v *Vehicle) Train(level int, seed uint64, dice Dice) (*Round, error) {
 	}
 	l := &levels[level]
 	all := slices.DeleteFunc(v.Causes(), func(c Cause) bool {
-		return len(l.kinds) > 0 && !slices.Contains(l.kinds, c.Kind) || c.Kind == "withheld"
+		return len(l.kinds) > 0 && !slices.Contains(l.kinds, c.Kind) || c.Kind == Withheld
 	})
 	if len(all) == 0 {
 		return nil, fmt.Errorf("there is nothing in this vehicle that could be hidden")

@@ -23,11 +23,6 @@ const (
 	Dress    work.Kind = "cover"
 )
 
-// StepKinds lists them.
-func StepKinds() []work.Kind {
-	return []work.Kind{Caution, LayAlong, Wait, ToLength, Gate, CutWire, JoinWire, PartWire, Dress}
-}
-
 // planner collects the steps.
 type planner struct {
 	*Result

@@ -7,6 +7,9 @@ import (
 	"draxel/core/work"
 )
 
+// OwnWork is the kind of such steps.
+const OwnWork work.Kind = "own"
+
 // OwnStep is a step of the person's own between the others: trim off, gearbox lowered, a hoist and a second person.
 // It may carry a measurement with its limit.
 type OwnStep struct {
@@ -63,6 +66,6 @@ func (o *OwnStep) Within() bool {
 
 // Step is the step among the others; its id is that of what the person keeps, whatever it says.
 func (o *OwnStep) Step() work.Step {
-	s := work.Step{Stage: work.Own, Kind: "own", Text: o.Text, Why: o.Limit()}
+	s := work.Step{Stage: work.Own, Kind: OwnWork, Text: o.Text, Why: o.Limit()}
 	return s.As(work.Check("own", o.ID))
 }

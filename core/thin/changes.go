@@ -39,7 +39,7 @@ func (m *maker) joint(j *JointVerdict) {
 		Rejoin:   {State: harness.Joined, Joint: rejoinName(j.ID)},
 		Dissolve: {State: harness.Sealed},
 	}[j.Fate]
-	if j.Kind == word(circuit.Link) && j.Fate == Trim {
+	if j.Kind == InJunction && j.Fate == Trim {
 		return // the wires that stay keep their terminals
 	}
 	for _, x := range m.net.Tips(j.node) {

@@ -4,7 +4,6 @@ import (
 	"cmp"
 	"slices"
 
-	"draxel/core/circuit"
 	"draxel/core/finding"
 	"draxel/core/harness"
 )
@@ -36,7 +35,7 @@ type Limb struct {
 
 // Spot is a connector or a splice in the drawing.
 type Spot struct {
-	Kind      string  `json:"kind"` // connector or splice
+	Kind      Scope   `json:"kind"` // Connector or Joint
 	ID        string  `json:"id"`
 	Device    string  `json:"device,omitempty"`
 	Limb      string  `json:"limb"`
@@ -82,7 +81,7 @@ func (r *Result) layer() layer {
 		fates: map[harness.JointID]Fate{},
 		d:     Drawing{Branches: []Limb{}, Spots: []Spot{}}}
 	for i := range r.Joints {
-		if j := &r.Joints[i]; j.Kind == word(circuit.Splice) {
+		if j := &r.Joints[i]; j.Kind == AtSplice {
 			l.fates[j.ID] = j.Fate
 		}
 	}
@@ -246,12 +245,12 @@ func (l *layer) plug(h int32, limb string, x1, y1, x2, y2 float64) {
 	if x2 < x1 {
 		left = x2 - boxWidth
 	}
-	l.d.Spots = append(l.d.Spots, Spot{Kind: "connector", ID: c.ID, Device: c.Device, Limb: "to " + c.ID, X: left, Y: y2,
+	l.d.Spots = append(l.d.Spots, Spot{Kind: Connector, ID: c.ID, Device: c.Device, Limb: "to " + c.ID, X: left, Y: y2,
 		Width: boxWidth, Locked: c.Locked, Off: l.off(h)})
 }
 
 func (l *layer) spliceSpot(id harness.JointID, limb string, x, y float64) {
-	s := Spot{Kind: "splice", ID: string(id), Limb: limb, X: x, Y: y, Fate: l.fates[id]}
+	s := Spot{Kind: Joint, ID: string(id), Limb: limb, X: x, Y: y, Fate: l.fates[id]}
 	if at, _ := l.net.Joint(id); l.net.Nodes[at].Splice >= 0 {
 		s.Implied = l.loom.Splices[l.net.Nodes[at].Splice].Implied
 	}
@@ -262,7 +261,7 @@ func (l *layer) spliceSpot(id harness.JointID, limb string, x, y float64) {
 func (l *layer) count() {
 	spots := map[string]int{}
 	for i, s := range l.d.Spots {
-		spots[s.Kind+" "+s.ID] = i
+		spots[string(s.Kind)+" "+s.ID] = i
 	}
 	for w := range l.loom.Wires {
 		v := l.result.Wires[w].Choice

@@ -20,19 +20,19 @@ func (j *JointVerdict) Joint() harness.JointID {
 	return ""
 }
 
-func word(k circuit.Kind) string {
+func word(k circuit.Kind) JointKind {
 	switch k {
 	case circuit.Splice:
-		return "splice"
+		return AtSplice
 	case circuit.Link:
-		return "junction"
+		return InJunction
 	case circuit.Contact:
-		return "in-line"
+		return InLine
 	case circuit.Terminal:
-		return "terminal"
+		return InTerminal
 	case circuit.Unseen, circuit.Taped:
 	}
-	return "end"
+	return AtEnd
 }
 
 // off says whether a connector comes off: it was decided away as a whole. One that carries what is left to qualified

@@ -5,7 +5,6 @@ import (
 	"slices"
 	"strings"
 
-	"draxel/core/circuit"
 	"draxel/core/finding"
 	"draxel/core/harness"
 	"draxel/core/work"
@@ -72,7 +71,7 @@ func (r *Result) rejoinStub(cut harness.Edit) Step {
 func (r *Result) remake(now harness.Harness, id harness.JointID, stays map[harness.WireID]bool) (Step, bool) {
 	at, known := r.t.net.Joint(id)
 	wanted := slices.ContainsFunc(r.Joints, func(j JointVerdict) bool {
-		return j.Kind == word(circuit.Splice) && j.ID == id && (j.Fate == Leave || j.Fate == Trim)
+		return j.Kind == AtSplice && j.ID == id && (j.Fate == Leave || j.Fate == Trim)
 	})
 	if !known || !wanted {
 		return Step{}, false

@@ -18,11 +18,23 @@ const (
 	Dissolve Fate = "remove"  // one leg is left, or none: the splice is not needed
 )
 
+// JointKind says where copper meets.
+type JointKind string
+
+// The places where copper meets.
+const (
+	AtSplice   JointKind = "splice"
+	InJunction JointKind = "junction" // a connector that joins cavities
+	InLine     JointKind = "in-line"  // the two halves of a pair
+	InTerminal JointKind = "terminal" // several wires in one
+	AtEnd      JointKind = "end"      // nothing meets: taped, or not seen
+)
+
 // JointVerdict is what becomes of a place where copper meets: a splice, a junction connector's row, a wire that only
 // passes through something.
 type JointVerdict struct {
 	ID     harness.JointID  `json:"id"` // the splice, or the cavities
-	Kind   string           `json:"kind"`
+	Kind   JointKind        `json:"kind"`
 	At     []harness.Ref    `json:"at,omitempty"` // the cavities, where it is in a connector
 	Fate   Fate             `json:"fate"`
 	Stays  []harness.WireID `json:"stays"` // the wires of the legs that stay

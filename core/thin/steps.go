@@ -24,11 +24,6 @@ const (
 	Mend        work.Kind = "mend" // put right what was cut before the decision changed
 )
 
-// StepKinds lists them.
-func StepKinds() []work.Kind {
-	return []work.Kind{Caution, Gate, Tie, Legs, OneWire, TakeApart, JoinWithout, SealEnd, TakeOff, ComeOut, Nicks, Mend}
-}
-
 // Label is what an extracted terminal is labelled with until its wire is out.
 func (e Extraction) Label() string { return e.At.String() + " goes" }
 
@@ -100,7 +95,7 @@ func (t *thinning) name(w int32) string {
 }
 
 func (p *planner) joint(j *JointVerdict) {
-	if j.Fate == Leave || j.Kind == word(circuit.Link) && j.Fate == Trim {
+	if j.Fate == Leave || j.Kind == InJunction && j.Fate == Trim {
 		return
 	}
 	at := j.node

@@ -166,7 +166,7 @@ func (t *thinning) leftAlone() {
 		}
 		t.find("shared-splice", finding.Check, string(j.ID), "Battery off and wait as the maker says. Cut only the dead "+
 			"legs, "+
-			"away from it, and seal them; leave the "+j.Kind+" itself alone.",
+			"away from it, and seal them; leave the "+string(j.Kind)+" itself alone.",
 			"%s belongs to a restraint or high-voltage circuit too, and %s goes.", j.ID,
 			strings.Join(harness.Names(j.Goes), ", ")).Place = finding.Place{Of: "joint"}
 	}

@@ -39,7 +39,7 @@ func Of(d Reads) *Model {
 		bare:     map[harness.Length]harness.TerminalID{},
 	}
 	for i := range d.Thin.Result.Joints {
-		if j := &d.Thin.Result.Joints[i]; j.Kind == "splice" {
+		if j := &d.Thin.Result.Joints[i]; j.Kind == thin.AtSplice {
 			m.splices[j.ID] = j.Joint()
 		}
 	}

@@ -197,11 +197,11 @@ func (s *API) showCosts(c *gin.Context, j *desk.Computed) error {
 // waysOf prices the job as it stands and in each other way.
 func waysOf(j *desk.Computed, m *money, today time.Time) []WayCost {
 	d, out := j.Job.Chosen(), []WayCost{}
-	add := func(name, stage string, m *money, reached bool) {
+	add := func(name string, stage work.Stage, m *money, reached bool) {
 		out = append(out, WayCost{name, stage, m.cost, len(m.lines), m.Hours.Left + m.Hours.Spent, reached})
 	}
 	add("as it stands", "", m, j.Plan().Proof.Reached)
-	other := func(name, stage string, taken stored.Decisions) {
+	other := func(name string, stage work.Stage, taken stored.Decisions) {
 		facts := j.Found.With(taken.Feed.Block)
 		q := plan.Compute(facts, taken)
 		add(name, stage, reckon(&j.Job, &facts, taken, &q, today), q.Proof.Reached)

@@ -5,6 +5,7 @@ import (
 	"draxel/core/feed"
 	"draxel/core/handover"
 	"draxel/core/harness"
+	"draxel/core/work"
 )
 
 // HandoverView is what is open before a job is handed over, what can be given away, and the states that were.
@@ -182,7 +183,7 @@ type CostsView struct {
 // WayCost is what a way to do the job comes to.
 type WayCost struct {
 	Name    string        `json:"name"`
-	Stage   string        `json:"stage"` // in which it is compared; empty: as it stands
+	Stage   work.Stage    `json:"stage"` // in which it is compared; empty: as it stands
 	Cost    handover.Cost `json:"cost"`
 	Lines   int           `json:"lines"`   // of the order list
 	Minutes float64       `json:"minutes"` // in all

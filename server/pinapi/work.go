@@ -62,7 +62,7 @@ func (s *API) otherwise(c *gin.Context) error {
 		if _, err := harness.Apply(now, edits...); err != nil {
 			return desk.Refusal(http.StatusUnprocessableEntity, "cannot-be", desk.Sentence(err.Error()), "/to")
 		}
-		tick := work.Tick{Step: work.New(edits).ID, Edits: edits, Text: text, Stage: "pin", Kind: "otherwise",
+		tick := work.Tick{Step: work.New(edits).ID, Edits: edits, Text: text, Stage: work.Pin, Kind: pin.Otherwise,
 			At: []harness.Ref{r.At, r.To}}
 		s.Stamp(c, j, &tick, 0)
 		return s.Apply(c, desk.Change{ID: r.ID, What: "otherwise", Seen: r.Seen, Base: j.Revision,

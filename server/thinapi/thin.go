@@ -187,7 +187,7 @@ func changed(before, after *desk.Computed, done desk.Done) ThinChange {
 	}
 	v.Limbs, v.Spots = redrawn(before.Drawing(), after.Drawing())
 	type known struct {
-		kind string
+		kind thin.JointKind
 		id   harness.JointID
 	}
 	fates := map[known]thin.Fate{}

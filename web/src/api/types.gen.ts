@@ -1036,11 +1036,13 @@ export interface WorkStep {
     | "plug"
     | "unplug"
     | "close"
+    | "otherwise"
     | "route"
     | "wait"
     | "gate"
     | "cover"
     | "part"
+    | "own"
     | "tie"
     | "trim"
     | "through"
@@ -1208,11 +1210,13 @@ export interface Tick {
     | "plug"
     | "unplug"
     | "close"
+    | "otherwise"
     | "route"
     | "wait"
     | "gate"
     | "cover"
     | "part"
+    | "own"
     | "tie"
     | "trim"
     | "through"
@@ -1361,11 +1365,13 @@ export interface SheetStep {
     | "plug"
     | "unplug"
     | "close"
+    | "otherwise"
     | "route"
     | "wait"
     | "gate"
     | "cover"
     | "part"
+    | "own"
     | "tie"
     | "trim"
     | "through"
@@ -2118,7 +2124,7 @@ export interface PlugLine {
  */
 export interface JointVerdict {
   id: string;
-  kind: string;
+  kind: "splice" | "junction" | "in-line" | "terminal" | "end";
   at?: Ref[];
   fate: "leave" | "trim" | "through" | "rejoin" | "remove";
   stays: string[];
@@ -2159,7 +2165,7 @@ export interface Limb {
  * via the `definition` "Spot".
  */
 export interface Spot {
-  kind: string;
+  kind: "system" | "module" | "connector" | "wire" | "splice";
   id: string;
   device?: string;
   limb: string;
@@ -2916,7 +2922,7 @@ export interface JoinView {
 export interface Item {
   id: string;
   name: string;
-  kind: string;
+  kind: "joined" | "works" | "plan" | "loop" | "fed";
   ends: string[];
   codes?: string[];
   law?: string;
@@ -3895,7 +3901,7 @@ export interface CostsView {
  */
 export interface WayCost {
   name: string;
-  stage: string;
+  stage: "" | "thin" | "pin" | "reach" | "join" | "feed" | "own";
   cost: Cost;
   lines: number;
   minutes: number;

@@ -6,7 +6,7 @@ import type { FrontView } from '../api/types.gen';
 import { changeWord } from './changes.gen';
 import { usePlaces } from './stages';
 import { useJobID } from './Frame';
-import { stageWord } from '../work/words';
+import { stageName } from '../work/words';
 
 /** Where a job opens: where it stands, what is next and what that waits for, what is dangerous. Nothing else. */
 export function FrontPage() {
@@ -86,7 +86,7 @@ function Front({ job, view }: { job: string; view: FrontView }) {
             {view.stages.map((s) => (
               <tr key={s.stage}>
                 <td>
-                  <Link to={to(s.stage)}>{stageWord[s.stage]}</Link>
+                  <Link to={to(s.stage)}>{stageName(s.stage)}</Link>
                 </td>
                 <td className="frontbar">
                   <span

@@ -3,7 +3,7 @@ import type { Joined, OwnStep, WorkListView, WorkStep } from '../api/types.gen';
 import { refName } from '../harness/cavity';
 import { colourName } from '../harness/insulation';
 import { WireSwatch } from '../harness/WireSwatch';
-import { day, kindWord, stageWord } from './words';
+import { day, kindWord, stageName } from './words';
 
 interface Props {
   view: WorkListView;
@@ -23,7 +23,7 @@ export function StepReasons({ view, step, onBeside, onEdit, onDrop }: Props) {
         <>
           <div>
             <h2>
-              {stageWord[step.stage ?? ''] ?? ''}: {kindWord(step)}
+              {stageName(step.stage ?? '')}: {kindWord(step)}
             </h2>
             <div className="quiet">
               {step.done

@@ -11,7 +11,7 @@ import { useKey } from '../keys/useKey';
 import { OwnDialog } from './OwnDialog';
 import { StepReasons } from './StepReasons';
 import { WorkRows } from './WorkRows';
-import { stageWord } from './words';
+import { stageName } from './words';
 
 /** The one list of work: the steps of all stages in one order, proven together. */
 export function WorkPage() {
@@ -112,7 +112,7 @@ function Work({ job, view }: { job: string; view: WorkListView }) {
               aria-pressed={stage === s}
               onClick={() => set('stage', s)}
             >
-              {s === '' ? 'All' : stageWord[s]}{' '}
+              {s === '' ? 'All' : stageName(s)}{' '}
               <span className="mono quiet">{s === '' ? left : (counts.get(s) ?? 0)}</span>
             </button>
           ))}

@@ -11,7 +11,7 @@ import { useCursor } from '../keys/useCursor';
 import { useKey } from '../keys/useKey';
 import { ReasonDialog } from './ReasonDialog';
 import { Measured } from './Measured';
-import { day, kindWord, stageWord } from './words';
+import { day, kindWord, stageName } from './words';
 
 interface Props {
   job: string;
@@ -160,7 +160,7 @@ function Row({ step: s, number, on, mixed, head, onGo, onTick, onStuck, onMeasur
         </span>
         {mixed && (
           <span role="gridcell" className="workstage">
-            {stageWord[s.stage ?? ''] ?? ''}
+            {stageName(s.stage ?? '')}
           </span>
         )}
         <span role="gridcell">{kindWord(s)}</span>

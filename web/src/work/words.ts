@@ -1,7 +1,9 @@
 import type { WorkStep } from '../api/types.gen';
 
+type Stage = 'gather' | 'match' | 'prove' | 'handover' | Exclude<NonNullable<WorkStep['stage']>, ''>;
+
 /** The word for each stage, the same everywhere; `own` are steps of one's own. */
-export const stageWord: Record<string, string> = {
+const stages: Record<Stage, string> = {
   gather: 'Gather',
   match: 'Match',
   thin: 'Thin',
@@ -14,42 +16,69 @@ export const stageWord: Record<string, string> = {
   handover: 'Hand over',
 };
 
-const words: Record<string, string> = {
-  'thin tie': 'tie',
-  'thin trim': 'trim legs',
-  'thin through': 'one wire',
-  'thin remove': 'take apart',
-  'thin rejoin': 'join',
+/** What each kind of step is, in a word or two. */
+const kinds: Record<WorkStep['kind'], string> = {
+  caution: 'caution',
+  gate: 'gate',
+  measure: 'measure',
+  cut: 'cut',
+  join: 'join',
+  seal: 'seal',
+  mend: 'mend',
+  out: 'goes',
+  // Thin
+  tie: 'tie',
+  trim: 'trim legs',
+  through: 'one wire',
+  remove: 'take apart',
+  rejoin: 'join',
+  'take-off': 'take off',
+  nicks: 'nicks',
+  // Pin
+  move: 'move',
+  pull: 'pull, waits',
+  seat: 'seat',
+  hold: 'hold',
+  new: 'new terminal',
+  drop: 'take out',
+  plug: 'plug',
+  unplug: 'unplug',
+  close: 'lock home',
+  otherwise: 'otherwise',
+  // Reach
+  route: 'lay',
+  wait: 'wait',
+  part: 'plug on its way',
+  cover: 'cover',
+  // Feed
+  mount: 'mount',
+  relay: 'relay',
+  fuse: 'fuse',
+  change: 'other fuse',
+  // Join
+  land: 'bring to',
+  apart: 'take apart',
+  away: 'take away',
+  bring: 'bring in',
+  fit: 'fit',
+  own: 'own step',
+};
+
+/** Where a stage means more by a word than the others. */
+const inStage: Partial<Record<`${Stage} ${WorkStep['kind']}`, string>> = {
   'thin seal': 'cut, seal',
-  'thin take-off': 'take off',
   'thin out': 'falls out',
-  'pin pull': 'pull, waits',
-  'pin out': 'goes',
-  'pin new': 'new terminal',
-  'pin drop': 'take out',
-  'pin close': 'lock home',
-  'reach route': 'lay',
-  'reach part': 'plug on its way',
-  'feed mount': 'mount',
-  'feed relay': 'relay',
-  'feed fuse': 'fuse',
-  'feed change': 'other fuse',
   'join measure': 'measure first',
   'join cut': 'cut off',
-  'join land': 'bring to',
-  'join apart': 'take apart',
   'join mend': 'make whole',
-  'join away': 'take away',
-  'join bring': 'bring in',
-  'join fit': 'fit',
-  'own own': 'own step',
 };
 
 /** What a step is, in a word or two. */
-export const kindWord = (s: WorkStep) => words[`${s.stage ?? ''} ${s.kind}`] ?? s.kind;
+export const kindWord = (s: Pick<WorkStep, 'stage' | 'kind'>) =>
+  (s.stage && inStage[`${s.stage} ${s.kind}`]) || kinds[s.kind];
+
+/** A stage by its name, as the rail has it; another place, such as the front page, by its own. */
+export const stageName = (stage: string) =>
+  stage in stages ? stages[stage as Stage] : stage.charAt(0).toUpperCase() + stage.slice(1);
 
 export const day = (ms: number) => new Date(ms).toISOString().slice(0, 10);
-
-/** A stage by its name, as the rail has it. */
-export const stageName = (stage: string) =>
-  stageWord[stage] ?? stage.charAt(0).toUpperCase() + stage.slice(1);

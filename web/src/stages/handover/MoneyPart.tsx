@@ -3,8 +3,8 @@ import { useState } from 'react';
 import { explain } from '../../api/client';
 import { fileAddress } from '../../api/hooks';
 import { useCosts, useMoney } from '../../api/handover';
-import type { Cost, MoneyView } from '../../api/types.gen';
-import { stageWord } from '../../work/words';
+import type { Cost, MoneyView, WayCost } from '../../api/types.gen';
+import { stageName } from '../../work/words';
 import { hours } from './hours';
 import { OrderList } from './OrderList';
 import { PriceList } from './PriceList';
@@ -72,7 +72,7 @@ function Stages({ view }: { view: MoneyView }) {
       <tbody>
         {view.hours.stages.map((s) => (
           <tr key={s.stage}>
-            <td>{stageWord[s.stage] ?? s.stage}</td>
+            <td>{stageName(s.stage)}</td>
             <td className="mono right">{s.steps > 0 ? `${s.done} of ${s.steps}` : ''}</td>
             <td className="mono right">{hours(s.estimate)}</td>
             <td className="mono right">{hours(s.earned)}</td>
@@ -218,7 +218,10 @@ function Sum({ cost, unit, view }: { cost: Cost; unit: string; view: MoneyView }
   );
 }
 
-const where: Record<string, string> = { feed: 'a way to feed it', reach: 'a way to place it', '': '' };
+const where: Partial<Record<WayCost['stage'], string>> = {
+  feed: 'a way to feed it',
+  reach: 'a way to place it',
+};
 
 /** What this way costs beside those that are compared in Feed and Reach. */
 function Ways({ job }: { job: string }) {

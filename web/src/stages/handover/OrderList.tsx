@@ -2,7 +2,7 @@ import { App } from 'antd';
 import { useState } from 'react';
 import { explain } from '../../api/client';
 import { useBuy } from '../../api/handover';
-import { stageWord } from '../../work/words';
+import { stageName } from '../../work/words';
 import type { Bought, MoneyView, OrderLine } from '../../api/types.gen';
 
 type Amount = 'there' | 'ordered' | 'days' | 'price';
@@ -91,7 +91,7 @@ function Row({ line, onKeep }: { line: OrderLine; onKeep: (change: Partial<Bough
       <td>{line.what}</td>
       <td
         className="quiet"
-        title={`${line.stages.map((x) => stageWord[x] ?? x).join(', ')}: ${line.for.join(', ')}`}
+        title={`${line.stages.map((x) => stageName(x)).join(', ')}: ${line.for.join(', ')}`}
       >
         {line.idle
           ? 'nothing asks for it any more'

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { explain, whoIsWorking } from '../../api/client';
 import { useSpend, useTerms } from '../../api/handover';
 import type { MoneyView, Terms } from '../../api/types.gen';
-import { stageWord } from '../../work/words';
+import { stageName } from '../../work/words';
 import { hours } from './hours';
 
 interface Props {
@@ -69,7 +69,7 @@ export function TimeForm({ job, view }: Props) {
           virtual={false}
           value={stage}
           onChange={choose}
-          options={view.stages.map((value) => ({ value, label: stageWord[value] ?? value }))}
+          options={view.stages.map((value) => ({ value, label: stageName(value) }))}
         />
         <Input
           size="small"
@@ -102,8 +102,7 @@ export function TimeForm({ job, view }: Props) {
         <ul className="notedtime">
           {view.spent.map((x) => (
             <li key={x.id}>
-              <span className="mono">{x.day}</span> {hours(x.minutes)} {stageWord[x.stage] ?? x.stage},{' '}
-              {x.who}
+              <span className="mono">{x.day}</span> {hours(x.minutes)} {stageName(x.stage)}, {x.who}
               {x.text && <span className="quiet"> {x.text}</span>}{' '}
               <button
                 className="plain"

@@ -107,7 +107,7 @@ export function TryPart({ job, view }: { job: string; view: JoinView }) {
   );
 }
 
-const kindOf = { relay: 'relay', output: 'output', device: '' } as Record<string, string>;
+const kindOf: Partial<Record<TriedRow['kind'], string>> = { relay: 'relay', output: 'output' };
 
 /** The same condition in every position of the key: what has pulled, what is on, what works. */
 function Conditions({ view, rows, at }: { view: JoinView; rows: TriedRow[]; at: string }) {
@@ -153,7 +153,7 @@ function Conditions({ view, rows, at }: { view: JoinView; rows: TriedRow[]; at: 
   );
 }
 
-const said = { relay: 'pulled', output: 'on', device: 'works' } as Record<string, string>;
+const said: Partial<Record<TriedRow['kind'], string>> = { relay: 'pulled', output: 'on', device: 'works' };
 
 /** When the unit works its outputs, as a person states it, and what that says now. */
 function Rules({ job, view, ruled }: { job: string; view: JoinView; ruled: RuledOutput[] }) {

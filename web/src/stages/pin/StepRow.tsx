@@ -2,21 +2,7 @@ import type { SheetStep, Tick } from '../../api/types.gen';
 import { refName } from '../../harness/cavity';
 import { colourName } from '../../harness/insulation';
 import { WireSwatch } from '../../harness/WireSwatch';
-
-const kindWord: Record<string, string> = {
-  move: 'move',
-  pull: 'pull, waits',
-  seat: 'seat',
-  out: 'goes',
-  hold: 'hold',
-  join: 'join',
-  new: 'new wire',
-  drop: 'take away',
-  plug: 'plug',
-  unplug: 'unplug',
-  close: 'lock',
-  otherwise: 'otherwise',
-};
+import { day, kindWord } from '../../work/words';
 
 export const stepHead = (
   <div className="steprow headrow" role="row" aria-rowindex={1}>
@@ -37,12 +23,10 @@ interface Props {
   onTick: () => void;
 }
 
-const day = (ms: number) => new Date(ms).toISOString().slice(0, 10);
-
 export function StepRow({ step, done, number, on, onGo, onTick }: Props) {
   const from = refName(step ? step.from : done?.at?.[0]);
   const to = refName(step ? step.to : done?.at?.[1]);
-  const kind = step?.kind ?? done?.kind ?? '';
+  const kind = step?.kind ?? done?.kind;
   const text = step?.text ?? done?.text ?? '';
   return (
     <div
@@ -69,7 +53,7 @@ export function StepRow({ step, done, number, on, onGo, onTick }: Props) {
       <span role="gridcell" className="cavities">
         {step?.connector ?? ([from, to || (from && 'out')].filter(Boolean).join(' → ') || '')}
       </span>
-      <span role="gridcell">{kindWord[kind] ?? kind}</span>
+      <span role="gridcell">{kind && kindWord({ stage: 'pin', kind })}</span>
       <span role="gridcell">
         {text} {step && <span className="quiet">{step.why}</span>}
       </span>
