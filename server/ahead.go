@@ -25,9 +25,9 @@ var built = sync.OnceValue(func() map[string]chunk {
 	return all
 })
 
-// asksFirst gives what a stage's page asks the server for beside the job, where that is worth asking before the page's
-// own program is there.
-var asksFirst = map[string]string{"match": "/match", "thin": "/thin?begun=1&facts="}
+// asker is a stage whose page asks the server for more than the job, which is worth asking before the page's own
+// program is there: First gives the page's word and the address below the job.
+type asker interface{ First() (page, ask string) }
 
 // pageOf gives the module that draws the last word of a job's address: that of a stage by its folder; empty where there
 // is none.
@@ -47,7 +47,7 @@ func pageOf(word string) string {
 
 // ahead gives the links by which a browser fetches the parts and the data of the view at an address while the page's
 // own program is still being read. They are hints: without them the page asks for the same, later.
-func ahead(address string) string {
+func (p *pages) ahead(address string) string {
 	var b strings.Builder
 	link := func(attributes, href string) {
 		b.WriteString(`<link ` + attributes + ` crossorigin href="` + template.HTMLEscapeString(href) + `">`)
@@ -73,7 +73,7 @@ func ahead(address string) string {
 	asks := []string{job, job + "?begun=1"}
 	if parts[2] == "bench" {
 		asks = nil
-	} else if first := asksFirst[parts[2]]; first != "" {
+	} else if first := p.first[parts[2]]; first != "" {
 		asks = append(asks, job+first)
 	}
 	for _, href := range asks {

@@ -10,6 +10,7 @@ func TestAPageIsToldWhatItWillAskFor(t *testing.T) {
 	if len(built()) == 0 {
 		t.Skip("the page is not built: it has no parts to be told of")
 	}
+	p := pagesOf((&Server{}).stages())
 	for address, want := range map[string][]string{
 		"/jobs/sorrel-refit/match": {"/api/jobs/sorrel-refit", "/api/jobs/sorrel-refit?begun=1",
 			"/api/jobs/sorrel-refit/match"},
@@ -20,7 +21,7 @@ func TestAPageIsToldWhatItWillAskFor(t *testing.T) {
 		`/jobs/a"><script>/work`: {"/api/jobs/a%22%3E%3Cscript%3E", "/api/jobs/a%22%3E%3Cscript%3E?begun=1"},
 	} {
 		var got []string
-		for _, link := range strings.Split(ahead(address), "<link ")[1:] {
+		for _, link := range strings.Split(p.ahead(address), "<link ")[1:] {
 			if strings.Contains(link, `as="fetch"`) {
 				_, href, _ := strings.Cut(link, `href="`)
 				got = append(got, strings.TrimSuffix(href, `">`))

@@ -18,9 +18,25 @@ import (
 //go:embed all:dist
 var dist embed.FS
 
-// servePage serves the built front end. Addresses of views are the page's own affair and get the page; a missing file
+// pages serve the front end.
+type pages struct {
+	first map[string]string // by the word of a page: what it asks for beside the job
+}
+
+func pagesOf(stages []stage) *pages {
+	p := &pages{map[string]string{}}
+	for _, x := range stages {
+		if a, is := x.(asker); is {
+			page, ask := a.First()
+			p.first[page] = ask
+		}
+	}
+	return p
+}
+
+// serve serves the built front end. Addresses of views are the page's own affair and get the page; a missing file
 // or API address is missing.
-func servePage(c *gin.Context) {
+func (p *pages) serve(c *gin.Context) {
 	name := strings.TrimPrefix(path.Clean(c.Request.URL.Path), "/")
 	if strings.HasPrefix(name, "api/") || c.Request.Method != http.MethodGet && c.Request.Method != http.MethodHead {
 		desk.Fail(c, desk.Refusal(http.StatusNotFound, "no-such-address", "There is nothing at this address.", ""))
@@ -53,7 +69,7 @@ func servePage(c *gin.Context) {
 		return
 	}
 	c.Header("Cache-Control", "no-cache")
-	page = bytes.Replace(page, []byte("</head>"), []byte(ahead(c.Request.URL.Path)+"</head>"), 1)
+	page = bytes.Replace(page, []byte("</head>"), []byte(p.ahead(c.Request.URL.Path)+"</head>"), 1)
 	c.Data(http.StatusOK, "text/html; charset=utf-8", page)
 }
 

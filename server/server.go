@@ -43,17 +43,22 @@ func (s *Server) Stop() {
 	s.prove.Stop()
 }
 
+// stage is what answers for one.
+type stage interface{ Routes(api, job gin.IRoutes) }
+
+func (s *Server) stages() []stage {
+	return []stage{&jobsapi.API{Desk: s.Desk}, &gatherapi.API{Desk: s.Desk}, &matchapi.API{Desk: s.Desk},
+		&thinapi.API{Desk: s.Desk}, &pinapi.API{Desk: s.Desk}, &reachapi.API{Desk: s.Desk}, &feedapi.API{Desk: s.Desk},
+		&joinapi.API{Desk: s.Desk}, s.prove, &handoverapi.API{Desk: s.Desk}, &workapi.API{Desk: s.Desk}}
+}
+
 // Handler gives the whole of it as an http.Handler.
 func (s *Server) Handler() http.Handler {
 	r, api, job := s.Open()
-	for _, stage := range []interface{ Routes(api, job gin.IRoutes) }{
-		&jobsapi.API{Desk: s.Desk}, &gatherapi.API{Desk: s.Desk}, &matchapi.API{Desk: s.Desk}, &thinapi.API{Desk: s.Desk},
-		&pinapi.API{Desk: s.Desk}, &reachapi.API{Desk: s.Desk}, &feedapi.API{Desk: s.Desk}, &joinapi.API{Desk: s.Desk},
-		s.prove,
-		&handoverapi.API{Desk: s.Desk}, &workapi.API{Desk: s.Desk},
-	} {
-		stage.Routes(api, job)
+	all := s.stages()
+	for _, x := range all {
+		x.Routes(api, job)
 	}
-	r.NoRoute(servePage)
+	r.NoRoute(pagesOf(all).serve)
 	return r
 }

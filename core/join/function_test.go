@@ -23,9 +23,8 @@ func TestTheListOfFunctions(t *testing.T) {
 	}
 	seen := map[string]bool{}
 	for _, f := range Functions() {
-		if seen[f.ID] || f.Name == "" || len(f.Ends) == 0 || !slices.Contains([]FunctionKind{WhereJoined, WhereWorks, WherePlan,
-			WhereLoop, WhereFed},
-			f.Kind) {
+		if seen[f.ID] || f.Name == "" || len(f.Ends) == 0 ||
+			!slices.Contains([]FunctionKind{WhereJoined, WhereWorks, WherePlan, WhereLoop, WhereFed}, f.Kind) {
 			t.Errorf("%+v", f)
 		}
 		seen[f.ID] = true

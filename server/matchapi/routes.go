@@ -14,3 +14,6 @@ func (s *API) Routes(api, job gin.IRoutes) {
 	job.POST("/match/decide", desk.Limited(1<<20), desk.Answer(s.decide))
 	job.POST("/match/accept", desk.Limited(1<<16), desk.Answer(s.acceptAbove))
 }
+
+// First gives what the page asks for beside the job.
+func (s *API) First() (page, ask string) { return "match", "/match" }

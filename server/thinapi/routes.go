@@ -15,3 +15,6 @@ func (s *API) Routes(api, job gin.IRoutes) {
 	job.GET("/thin/circuit", s.Of(s.showCircuit))
 	job.PUT("/thin/bench", desk.Limited(1<<16), desk.Answer(s.putBench))
 }
+
+// First gives what the page asks for beside the job.
+func (s *API) First() (page, ask string) { return "thin", "/thin?begun=1&facts=" }

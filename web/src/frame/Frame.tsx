@@ -1,6 +1,6 @@
 import { App } from 'antd';
 import { useState } from 'react';
-import { Link, NavLink, Outlet, useParams } from 'react-router';
+import { Link, NavLink, Outlet, useLocation, useParams } from 'react-router';
 import { explain, ProblemError, whoIsWorking } from '../api/client';
 import { useJob, useJobBegun, useLiveJob, useUndo } from '../api/hooks';
 import type { JobView } from '../api/types.gen';
@@ -126,6 +126,8 @@ function Head({ job }: { job: JobView }) {
         void message.warning(explain(error));
       });
   };
+  const view = useLocation().pathname.split('/')[3] ?? '';
+  const own = useStages().find((s) => s.name === view)?.keys ?? [];
   const close = () => show(undefined);
   useKey('u', () => takeBack()); // also before the reply that says that there is something to take back
   useKey('?', () => show('keys'));
@@ -177,7 +179,7 @@ function Head({ job }: { job: JobView }) {
       </button>
       <Who />
       <Opened open={shown === 'keys'}>
-        <KeysDialog open={shown === 'keys'} onClose={close} />
+        <KeysDialog view={view} own={own} open={shown === 'keys'} onClose={close} />
       </Opened>
       <Opened open={shown === 'findings'}>
         <Findings job={job} open={shown === 'findings'} onClose={close} onJob={() => show('job')} />

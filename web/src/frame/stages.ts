@@ -1,5 +1,6 @@
 import { createContext, useContext, type ComponentType } from 'react';
 import type { Finding, OpenCounts } from '../api/types.gen';
+import type { KeyLine } from '../keys/keymap';
 
 /** A finding as far as its place is concerned. */
 export type Placed = Pick<Finding, 'stage' | 'side' | 'subject' | 'place'>;
@@ -10,6 +11,8 @@ export interface Stage {
   name: keyof OpenCounts;
   /** What its number in the rail counts. */
   counts: string;
+  /** What keys do in it. */
+  keys: readonly KeyLine[];
   page: () => Promise<ComponentType>;
   /** Where one of its findings is seen to: the address below the job. */
   place: (f: Placed) => string;

@@ -1,15 +1,21 @@
 import { Modal } from 'antd';
-import { useLocation } from 'react-router';
-import { keysHere } from './keymap';
+import { keysHere, type KeyLine } from './keymap';
 
-export function KeysDialog({ open, onClose }: { open: boolean; onClose: () => void }) {
-  const view = useLocation().pathname.split('/')[3] ?? '';
+interface Props {
+  /** The view of a job, by the last part of its address, and what keys do in it alone. */
+  view: string;
+  own: readonly KeyLine[];
+  open: boolean;
+  onClose: () => void;
+}
+
+export function KeysDialog({ view, own, open, onClose }: Props) {
   return (
     <Modal open={open} onCancel={onClose} footer={null} title="Keys of this page" width={520}>
       <table className="table">
         <tbody>
           {open &&
-            keysHere(view).map((k) => (
+            keysHere(view, own).map((k) => (
               <tr key={k.does}>
                 <td style={{ whiteSpace: 'nowrap' }}>
                   {k.keys.map((key) => (
