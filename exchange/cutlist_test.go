@@ -17,8 +17,8 @@ import (
 // run.
 func TestCutList(t *testing.T) {
 	end := func(c string) harness.End { return harness.End{At: harness.Ref{Connector: c, Cavity: "1"}} }
-	w := func(id, function string, a, b string, mm float64) reach.Wire {
-		return reach.Wire{Wire: harness.Wire{ID: harness.WireID(id),
+	w := func(id, function string, a, b string, mm float64) reach.Run {
+		return reach.Run{Wire: harness.Wire{ID: harness.WireID(id),
 			Conductor: harness.Conductor{Function: function, Colour: colour.Parse("GN-BK", colour.IEC), Size: 0.75}, Length: mm,
 			Ends: [2]harness.End{end(a), end(b)}}}
 	}
@@ -27,7 +27,7 @@ func TestCutList(t *testing.T) {
 	}
 	r := reach.Compute(reach.Input{Loom: &harness.Loom{Connectors: []harness.Half{{Connector: harness.Connector{ID: "A",
 		Cavities: []string{"1"}}}, {Connector: harness.Connector{ID: "B", Cavities: []string{"1"}}}}},
-		Wires: []reach.Wire{w("1", "=cmd()", "A", "B", 700), w("2", "", "A", "C", 0)},
+		Wires: []reach.Run{w("1", "=cmd()", "A", "B", 700), w("2", "", "A", "C", 0)},
 		Decisions: reach.Decisions{Rules: reach.Standard(), Places: []route.Place{place("A", "in"), place("B", "out")},
 			Map: route.Map{Stations: []route.Station{{ID: "in"}, {ID: "out"}},
 				Paths: []route.Path{{ID: "p", From: "in", To: "out", Length: 900}}}}})

@@ -41,7 +41,7 @@ func WriteFeedDOT(w io.Writer, tree []feed.Feeder, title string) error {
 
 // WriteHarnessDOT writes the finished harness as a graph in the DOT language: devices, plugs, splices and joints, and
 // every length of wire between them; what is planned and not done is dashed.
-func WriteHarnessDOT(w io.Writer, all []handover.Length, title string) error {
+func WriteHarnessDOT(w io.Writer, all []handover.Piece, title string) error {
 	b := bufio.NewWriter(w)
 	fmt.Fprintf(b, "graph harness {\n  label=%q;\n  node [shape=box];\n", title)
 	seen := map[string]bool{}

@@ -14,8 +14,8 @@ import (
 type Net struct {
 	halves map[string]*harness.Half
 	tips   map[harness.WireID][2]harness.Tip
-	joints map[harness.JointID][]harness.Length
-	crimps map[harness.TerminalID][]harness.Length
+	joints map[harness.JointID][]harness.TipID
+	crimps map[harness.TerminalID][]harness.TipID
 }
 
 // Of gives the net of a harness. The connectors say which are halves of in-line pairs, and what is linked inside.
@@ -23,8 +23,8 @@ func Of(h harness.Harness, connectors []harness.Half) *Net {
 	n := &Net{
 		halves: make(map[string]*harness.Half, len(connectors)),
 		tips:   map[harness.WireID][2]harness.Tip{},
-		joints: map[harness.JointID][]harness.Length{},
-		crimps: map[harness.TerminalID][]harness.Length{},
+		joints: map[harness.JointID][]harness.TipID{},
+		crimps: map[harness.TerminalID][]harness.TipID{},
 	}
 	for i := range connectors {
 		c := &connectors[i]
@@ -39,19 +39,19 @@ func Of(h harness.Harness, connectors []harness.Half) *Net {
 func (n *Net) look(h harness.Harness, wire harness.WireID) {
 	if was, known := n.tips[wire]; known {
 		for end, t := range was {
-			n.put(t, harness.Length{Wire: wire, End: end}, false)
+			n.put(t, harness.TipID{Wire: wire, End: end}, false)
 		}
 		delete(n.tips, wire)
 	}
 	if is, there := h.Tips(wire); there {
 		n.tips[wire] = is
 		for end, t := range is {
-			n.put(t, harness.Length{Wire: wire, End: end}, true)
+			n.put(t, harness.TipID{Wire: wire, End: end}, true)
 		}
 	}
 }
 
-func (n *Net) put(t harness.Tip, l harness.Length, there bool) {
+func (n *Net) put(t harness.Tip, l harness.TipID, there bool) {
 	switch t.State {
 	case harness.Joined:
 		n.joints[t.Joint] = with(n.joints[t.Joint], l, there)
@@ -60,11 +60,11 @@ func (n *Net) put(t harness.Tip, l harness.Length, there bool) {
 	}
 }
 
-func with(all []harness.Length, l harness.Length, there bool) []harness.Length {
+func with(all []harness.TipID, l harness.TipID, there bool) []harness.TipID {
 	if there {
 		return append(all, l)
 	}
-	return slices.DeleteFunc(slices.Clone(all), func(x harness.Length) bool { return x == l })
+	return slices.DeleteFunc(slices.Clone(all), func(x harness.TipID) bool { return x == l })
 }
 
 // Follow looks again at the wires that edits have changed. H is the harness after them.
@@ -95,11 +95,11 @@ func (n *Net) Follow(h harness.Harness, edits []harness.Edit) {
 }
 
 // At gives the ends that are at a joint.
-func (n *Net) At(joint harness.JointID) []harness.Length { return n.joints[joint] }
+func (n *Net) At(joint harness.JointID) []harness.TipID { return n.joints[joint] }
 
 // Walk gives the wires of the circuit that begins at an end and goes along its wire, without what lies on the near
 // side of the end: what hangs on it.
-func (n *Net) Walk(h harness.Harness, from harness.Length) []harness.WireID {
+func (n *Net) Walk(h harness.Harness, from harness.TipID) []harness.WireID {
 	w := newWalk(n, h)
 	w.wire(from.Wire)
 	tips := n.tips[from.Wire]
@@ -178,7 +178,7 @@ func (w *walk) leave(t harness.Tip) {
 	}
 }
 
-func (w *walk) meet(all []harness.Length) {
+func (w *walk) meet(all []harness.TipID) {
 	for _, l := range all {
 		if !w.along[l.Wire] {
 			w.wire(l.Wire)

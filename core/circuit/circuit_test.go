@@ -54,7 +54,7 @@ func TestWhatIsJoinedToWhat(t *testing.T) {
 	if got := n.Cavity(h, harness.Ref{Connector: "A", Cavity: "9"}); len(got) != 0 {
 		t.Errorf("an empty cavity: %v", got)
 	}
-	if got := names(n.Walk(h, harness.Length{Wire: "w2", End: 0})); got != "w2 w4" {
+	if got := names(n.Walk(h, harness.TipID{Wire: "w2", End: 0})); got != "w2 w4" {
 		t.Errorf("what hangs on w2 beyond its splice: %q", got)
 	}
 }
@@ -79,7 +79,7 @@ func TestANetFollows(t *testing.T) {
 					{State: harness.Bare}}},
 				{Do: harness.Open, Joint: "S"},
 				{Do: harness.Join, Joint: harness.JointID(fmt.Sprint("T", r.IntN(2))),
-					Lengths: []harness.Length{{Wire: w, End: end},
+					Lengths: []harness.TipID{{Wire: w, End: end},
 						{Wire: wires[r.IntN(len(wires))], End: r.IntN(2)}}},
 			}[r.IntN(7)]
 			next, err := harness.Apply(h, e)

@@ -284,9 +284,9 @@ func (g *Graph) Far(x Tip) int32 { return g.Ends[x.Wire()][1-x.End()] }
 // End gives what the loom says of a tip.
 func (g *Graph) End(x Tip) *harness.End { return &g.loom.Wires[x.Wire()].Ends[x.End()] }
 
-// Length names the tip in the model.
-func (g *Graph) Length(x Tip) harness.Length {
-	return harness.Length{Wire: g.loom.Wires[x.Wire()].ID, End: x.End()}
+// TipID names the tip in the model.
+func (g *Graph) TipID(x Tip) harness.TipID {
+	return harness.TipID{Wire: g.loom.Wires[x.Wire()].ID, End: x.End()}
 }
 
 // joinCircuits numbers the circuits: all copper that is joined. A circuit is computed; a circuit number is only a

@@ -49,8 +49,8 @@ type End struct {
 	Port   string `json:"port,omitempty"` // its name
 }
 
-// Wire is a wire from the left, or the source, to the right.
-type Wire struct {
+// Line is a wire from the left, or the source, to the right.
+type Line struct {
 	ID      string        `json:"id"`
 	From    End           `json:"from"`
 	To      End           `json:"to"`
@@ -63,7 +63,7 @@ type Wire struct {
 // Graph is what is drawn.
 type Graph struct {
 	Symbols []Symbol `json:"symbols"`
-	Wires   []Wire   `json:"wires"`
+	Wires   []Line   `json:"wires"`
 }
 
 // Measure gives the width of a text in mm at a size of letters in mm; bold where it is a name.
@@ -109,7 +109,7 @@ type PlacedPort struct {
 
 // Run is a wire on its way: level and upright pieces.
 type Run struct {
-	Wire
+	Line
 	Points []Point `json:"points"`
 }
 

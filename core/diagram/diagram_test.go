@@ -54,7 +54,7 @@ func random(r *rand.Rand, symbols int) *diagram.Graph {
 		}
 		g.Wires = append(
 			g.Wires,
-			diagram.Wire{ID: fmt.Sprint("w", i), From: diagram.End{Symbol: fmt.Sprint("s", a), Port: port(r)},
+			diagram.Line{ID: fmt.Sprint("w", i), From: diagram.End{Symbol: fmt.Sprint("s", a), Port: port(r)},
 				To: diagram.End{Symbol: fmt.Sprint("s", b), Port: port(r)}, Above: strings.Repeat("A", r.IntN(14)),
 				Below: strings.Repeat("b", r.IntN(14))},
 		)
@@ -210,7 +210,7 @@ func TestNothingLiesOnAnother(t *testing.T) {
 func TestARowIsARow(t *testing.T) {
 	g := &diagram.Graph{Symbols: []diagram.Symbol{{ID: "battery", Kind: diagram.Box, Title: "battery", Place: -1},
 		{ID: "F5", Kind: diagram.Fuse, Title: "F5"}, {ID: "lamp", Kind: diagram.Box, Title: "lamp", Place: 1}},
-		Wires: []diagram.Wire{
+		Wires: []diagram.Line{
 			{ID: "1", From: diagram.End{Symbol: "battery"}, To: diagram.End{Symbol: "F5"}, Above: "RD 6"},
 			{
 				ID:    "2",
@@ -242,7 +242,7 @@ func TestHugeCircuitsAreDrawn(t *testing.T) {
 		g.Symbols = append(g.Symbols, diagram.Symbol{ID: id, Kind: diagram.Box, Title: id, Place: 1})
 		g.Wires = append(
 			g.Wires,
-			diagram.Wire{
+			diagram.Line{
 				ID:    fmt.Sprint(i),
 				From:  diagram.End{Symbol: "S1"},
 				To:    diagram.End{Symbol: id},

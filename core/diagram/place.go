@@ -288,7 +288,7 @@ func (l *layered) runs(d *Drawing, edge [][2]float64, bends [][]Point) {
 		if len(of[w]) == 0 {
 			continue
 		}
-		run := Run{Wire: l.g.Wires[w]}
+		run := Run{Line: l.g.Wires[w]}
 		add := func(p Point) {
 			if k := len(run.Points); k > 1 && (run.Points[k-1].Y == p.Y && run.Points[k-2].Y == p.Y ||
 				run.Points[k-1].X == p.X && run.Points[k-2].X == p.X) {
@@ -327,7 +327,7 @@ func (l *layered) runs(d *Drawing, edge [][2]float64, bends [][]Point) {
 }
 
 // label puts a wire's words above and below its level.
-func (l *layered) label(d *Drawing, w *Wire, at Point) {
+func (l *layered) label(d *Drawing, w *Line, at Point) {
 	if w.Above != "" {
 		d.Texts = append(
 			d.Texts,

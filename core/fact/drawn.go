@@ -18,12 +18,12 @@ import (
 func (f *Facts) Drawn(
 	h harness.Harness,
 	facts *vehicle.Facts,
-	wires map[harness.WireID]network.Length,
+	wires map[harness.WireID]network.Metal,
 ) (*network.Drawn, error) {
 	for i := range f.Laid.Loom.Wires {
 		w := &f.Laid.Loom.Wires[i]
 		if _, there := wires[w.ID]; !there {
-			wires[w.ID] = network.Length{Square: w.Size, Mm: w.Length, Signal: w.Signal, Text: w.Function}
+			wires[w.ID] = network.Metal{Square: w.Size, Mm: w.Length, Signal: w.Signal, Text: w.Function}
 		}
 	}
 	maps.Copy(wires, f.Parts)

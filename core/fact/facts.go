@@ -33,10 +33,10 @@ type Facts struct {
 	Findings   []finding.Finding // what is wrong or doubtful in the facts themselves
 	// What must be settled before the first cut, whatever is cut: it holds the gate.
 	Unsettled []string
-	Log       []gather.Unplugged                // what was unplugged to see what happens
-	Feed      *vehicle.Facts                    // what stands in the vehicle beside its wires, nil where nobody has said
-	Parts     map[harness.WireID]network.Length // what the wires of added parts are
-	Readings  map[match.Side]gather.Reading     // how the tables of the two sides were read
+	Log       []gather.Unplugged               // what was unplugged to see what happens
+	Feed      *vehicle.Facts                   // what stands in the vehicle beside its wires, nil where nobody has said
+	Parts     map[harness.WireID]network.Metal // what the wires of added parts are
+	Readings  map[match.Side]gather.Reading    // how the tables of the two sides were read
 }
 
 // Found are facts, and the same without what stands in the vehicle beside its wires, which are the very same for as

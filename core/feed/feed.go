@@ -16,8 +16,8 @@ import (
 	"draxel/core/vehicle"
 )
 
-// Wire is what is known of a wire or a cable.
-type Wire struct {
+// Copper is what is known of a wire or a cable.
+type Copper struct {
 	Square  size.Section // mm², 0 where nobody knows
 	Mm      float64      // of length, 0 where nobody knows
 	Carries float64      // A that it may carry where it lies; 0 where its size is not known
@@ -44,7 +44,7 @@ func (r *Result) drawnAs(name harness.WireID) (int32, bool) {
 type Input struct {
 	Drawn *network.Drawn
 	Facts *vehicle.Facts
-	Wires map[harness.WireID]Wire // and the cables of the lists
+	Wires map[harness.WireID]Copper // and the cables of the lists
 	// Contacts is what the contacts of cavities carry for long, A, by the cavity's name, where its width is known.
 	Contacts map[string]float64
 }

@@ -52,8 +52,8 @@ func (v small) reckon(t testing.TB) (feed.Input, error) {
 		"FB": "FB",
 		"T":  "coolant sensor", "N": "knock sensor"}
 	at := map[string]bool{}
-	in := network.Input{Wires: map[harness.WireID]network.Length{}}
-	known := map[harness.WireID]feed.Wire{}
+	in := network.Input{Wires: map[harness.WireID]network.Metal{}}
+	known := map[harness.WireID]feed.Copper{}
 	half := map[string]int{}
 	for _, text := range v.wires {
 		f := strings.SplitN(string(text), " ", 5)
@@ -74,8 +74,8 @@ func (v small) reckon(t testing.TB) (feed.Input, error) {
 		square := 0.0
 		fmt.Sscan(f[3], &square)
 		loom.Wires = append(loom.Wires, w)
-		in.Wires[w.ID] = network.Length{Square: size.Section(square), Mm: 1000, Signal: w.Signal, Text: f[len(f)-1]}
-		known[w.ID] = feed.Wire{Square: size.Section(square), Mm: 1000,
+		in.Wires[w.ID] = network.Metal{Square: size.Section(square), Mm: 1000, Signal: w.Signal, Text: f[len(f)-1]}
+		known[w.ID] = feed.Copper{Square: size.Section(square), Mm: 1000,
 			Carries: size.Section(square).Ampacity(size.ClassB, 60, 1)}
 	}
 	lists := map[string][]vehicle.Line{}
@@ -97,7 +97,7 @@ func (v small) reckon(t testing.TB) (feed.Input, error) {
 	}
 	in.Harness, in.Connectors, in.Devices, in.Inside = loom.Found(), loom.Connectors, loom.Devices, facts.Inside
 	for _, c := range facts.Inside.Cables {
-		known[harness.Listed(c.Name)] = feed.Wire{Square: size.Section(c.Square), Mm: c.Length}
+		known[harness.Listed(c.Name)] = feed.Copper{Square: size.Section(c.Square), Mm: c.Length}
 	}
 	drawn, err := network.Draw(in)
 	return feed.Input{Drawn: drawn, Facts: facts, Wires: known}, err

@@ -59,7 +59,7 @@ func TestTheStartersCableIsExempt(t *testing.T) {
 		with(vehicle.Loads, "load=motor; plus=post; minus=engine block; amps=180; volts=10; kind=starter")
 	v.wires = append(v.wires, "W9 F-7 J-9 1 Spare")
 	in := v.input(t)
-	in.Wires["thick"], in.Wires["thin"] = feed.Wire{Square: 35, Mm: 900, Carries: 160}, feed.Wire{Square: 2.5, Mm: 900,
+	in.Wires["thick"], in.Wires["thin"] = feed.Copper{Square: 35, Mm: 900, Carries: 160}, feed.Copper{Square: 2.5, Mm: 900,
 		Carries: 25}
 	r, err := feed.Compute(in)
 	if err != nil {

@@ -86,9 +86,9 @@ func Wishes(
 	worst []float64,
 	fresh map[harness.WireID]bool,
 ) map[harness.WireID]float64 {
-	r := &Result{Drawn: drawn, Facts: facts, in: Input{Drawn: drawn, Facts: facts, Wires: map[harness.WireID]Wire{}}}
+	r := &Result{Drawn: drawn, Facts: facts, in: Input{Drawn: drawn, Facts: facts, Wires: map[harness.WireID]Copper{}}}
 	for name := range fresh {
-		r.in.Wires[name] = Wire{}
+		r.in.Wires[name] = Copper{}
 	}
 	r.connect()
 	r.highest()

@@ -16,7 +16,7 @@ type Page struct {
 	Nr      int // of the group, from 1
 	Of      int
 	Drawing diagram.Drawing
-	Lengths []Length
+	Lengths []Piece
 	Untold  []string // lengths that are no line of the drawing: both their ends are at one symbol
 	Planned int      // of the lengths: those that are not so yet
 	Goes    []Mark   // what is on other pages too
@@ -190,7 +190,7 @@ func (b *binder) draw(lengths []int, measure diagram.Measure, depth map[string]i
 		}
 		put(&from)
 		put(&to)
-		w := diagram.Wire{
+		w := diagram.Line{
 			ID:     string(l.Name),
 			From:   b.port(from),
 			To:     b.port(to),
@@ -239,7 +239,7 @@ func (b *binder) through(g *diagram.Graph, depth map[string]int) {
 				continue
 			}
 			in, out, pick := 0, 0, -1
-			far := func(w *diagram.Wire) string {
+			far := func(w *diagram.Line) string {
 				if w.From.Symbol == id {
 					return w.To.Symbol
 				}

@@ -33,7 +33,7 @@ type Difference struct {
 
 // State is what two states are compared by.
 type State struct {
-	Lengths   []Length
+	Lengths   []Piece
 	Settings  []string
 	Decisions map[string]string // by cavity: what was decided
 }
@@ -88,8 +88,8 @@ func Compare(was, is *State) []Difference {
 	return out
 }
 
-func byName(all []Length) map[string]*Length {
-	out := make(map[string]*Length, len(all))
+func byName(all []Piece) map[string]*Piece {
+	out := make(map[string]*Piece, len(all))
 	for i := range all {
 		out[string(all[i].Name)] = &all[i]
 	}
@@ -111,4 +111,4 @@ func both[T any](a, b map[string]T) []string {
 	return out
 }
 
-func ends(l *Length) string { return l.Ends[0].At + " – " + l.Ends[1].At }
+func ends(l *Piece) string { return l.Ends[0].At + " – " + l.Ends[1].At }

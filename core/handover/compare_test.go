@@ -16,7 +16,7 @@ import (
 func made(r *rand.Rand, n int) handover.State {
 	s := handover.State{Decisions: map[string]string{}}
 	for i := range n {
-		l := handover.Length{Name: harness.WireID(fmt.Sprint("w", i))}
+		l := handover.Piece{Name: harness.WireID(fmt.Sprint("w", i))}
 		l.Colour, l.Size, l.Mm = colour.Colour{Written: fmt.Sprint("c", r.IntN(9))}, 0.5, float64(200+r.IntN(900))
 		l.Ends = [2]handover.End{{At: fmt.Sprint("A", i)}, {At: fmt.Sprint("B", i)}}
 		s.Lengths = append(s.Lengths, l)

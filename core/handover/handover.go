@@ -18,8 +18,8 @@ import (
 	"draxel/core/size"
 )
 
-// Wire is what is known of a wire, as its table has it and as it becomes.
-type Wire struct {
+// Known is what is known of a wire, as its table has it and as it becomes.
+type Known struct {
 	ID harness.WireID
 	harness.Conductor
 	Extended string  // colour or code of what lengthens it
@@ -40,8 +40,8 @@ type Input struct {
 	Now        harness.Harness // as it is now
 	Connectors []harness.Half
 	Devices    []harness.Device
-	Splices    []harness.Splice        // factory ones
-	Wires      map[harness.WireID]Wire // by whole wire
+	Splices    []harness.Splice         // factory ones
+	Wires      map[harness.WireID]Known // by whole wire
 	Joints     map[harness.JointID]Joint
 	Inside     network.Inside // fuses, relays, switches, cables that somebody has stated
 }
@@ -54,10 +54,10 @@ type End struct {
 	Dead   string // why it ends in nothing: cut and sealed, capped, parked, taped, not followed
 }
 
-// Length is a length of wire as the book has it.
-type Length struct {
+// Piece is a length of wire as the book has it.
+type Piece struct {
 	Name harness.WireID // of a cable as what is listed is named
-	Wire
+	Known
 	Ends    [2]End
 	Planned bool // it is not so yet
 	Cable   bool // a strap or cable of the lists
@@ -66,7 +66,7 @@ type Length struct {
 }
 
 // Text is how the length is written at its line: colour and size.
-func (l *Length) Text() string {
+func (l *Piece) Text() string {
 	out := l.Colour.String()
 	if out == "" {
 		out = "?"
@@ -78,7 +78,7 @@ func (l *Length) Text() string {
 }
 
 // Standing says whether the length is there: "planned" or "as built".
-func (l *Length) Standing() string {
+func (l *Piece) Standing() string {
 	if l.Planned {
 		return "planned"
 	}
@@ -86,7 +86,7 @@ func (l *Length) Standing() string {
 }
 
 // Long is its length in mm, without the unit; empty where nobody knows it.
-func (l *Length) Long() string {
+func (l *Piece) Long() string {
 	if l.Mm <= 0 {
 		return ""
 	}
@@ -94,7 +94,7 @@ func (l *Length) Long() string {
 }
 
 // Thick is its size in mm², without the unit; empty where nobody knows it.
-func (l *Length) Thick() string {
+func (l *Piece) Thick() string {
 	if l.Size <= 0 {
 		return ""
 	}
@@ -109,13 +109,13 @@ type binder struct {
 	factory map[harness.JointID]bool
 	slots   map[string]*network.Slot   // by cavity or point of either side
 	relays  map[string]*network.Coiled // by point
-	all     []Length
+	all     []Piece
 	symbols map[string]symbol
 }
 
 // Lengths lists every length of wire of the harness, and every cable of the lists, with where its ends are. In the
 // order of their names.
-func Lengths(in Input) []Length {
+func Lengths(in Input) []Piece {
 	b := bind(in)
 	return b.all
 }
@@ -156,23 +156,23 @@ func bind(in Input) *binder {
 		if !there {
 			continue
 		}
-		l := Length{Name: name, Wire: in.Wires[name.Whole()], Planned: b.planned(name, tips)}
+		l := Piece{Name: name, Known: in.Wires[name.Whole()], Planned: b.planned(name, tips)}
 		for end := range tips {
 			l.Ends[end] = b.end(name, end, tips[end])
 		}
 		b.all = append(b.all, l)
 	}
 	for _, c := range in.Inside.Cables {
-		l := Length{
+		l := Piece{
 			Name:  harness.Listed(c.Name),
 			Cable: true,
-			Wire: Wire{ID: harness.Listed(c.Name), Mm: c.Length,
+			Known: Known{ID: harness.Listed(c.Name), Mm: c.Length,
 				Conductor: harness.Conductor{Function: "cable", Size: size.Section(c.Square)}},
 		}
 		l.Ends = [2]End{b.at(c.From), b.at(c.To)}
 		b.all = append(b.all, l)
 	}
-	slices.SortStableFunc(b.all, func(a, c Length) int { return finding.Natural(a.Name, c.Name) })
+	slices.SortStableFunc(b.all, func(a, c Piece) int { return finding.Natural(a.Name, c.Name) })
 	b.group()
 	return b
 }

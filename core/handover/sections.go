@@ -143,7 +143,7 @@ func (b *binder) plugs(on map[harness.WireID]int) Section {
 		Share: []float64{9, 16, 14, 10, 6, 9, 34, 6},
 		Empty: "There is no plug.",
 	}
-	of := map[harness.Ref][]*Length{}
+	of := map[harness.Ref][]*Piece{}
 	for i := range b.all {
 		for end := range b.all[i].Ends {
 			if at := b.all[i].Ends[end].Cavity; at.Connector != "" {
@@ -238,4 +238,4 @@ func (b *binder) ends(on map[harness.WireID]int) Section {
 }
 
 // Whole gives the wire that a length is part of.
-func (l *Length) Whole() harness.WireID { return l.Name.Whole() }
+func (l *Piece) Whole() harness.WireID { return l.Name.Whole() }

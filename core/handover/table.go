@@ -8,7 +8,7 @@ import (
 
 // WireTable gives the finished harness as the list of wires that Gather reads: a job can begin from it. Its heading
 // comes first; an end at a splice or a joint has its name and no cavity, one that ends in nothing is left blank.
-func WireTable(all []Length) [][]string {
+func WireTable(all []Piece) [][]string {
 	rows := [][]string{
 		{"Wire", "From", "Cavity", "To", "Cavity", "Colour", "Size", "Circuit", "Function", "Length mm", "Note"},
 	}

@@ -29,8 +29,8 @@ type Tip struct {
 // Open says whether the tip is ready to be joined or crimped.
 func (t Tip) Open() bool { return t.State == Bare || t.State == Sealed }
 
-// Length names one tip of one length of wire.
-type Length struct {
+// TipID names one tip of one length of wire.
+type TipID struct {
 	Wire WireID `json:"wire"`
 	End  int    `json:"end"` // 0 or 1
 }

@@ -30,16 +30,16 @@ func TestCopperRefusesTheImpossible(t *testing.T) {
 		{"cut what is not there", []harness.Edit{{Do: harness.Cut, Wire: "w9"}}, "no such wire"},
 		{"cut twice", []harness.Edit{cut, cut}, "cut there already"},
 		{"cut, joined and cut again", []harness.Edit{cut,
-			{Do: harness.Join, Joint: "j", Lengths: []harness.Length{{Wire: "w1", End: 1},
+			{Do: harness.Join, Joint: "j", Lengths: []harness.TipID{{Wire: "w1", End: 1},
 				{Wire: harness.WireID("w1").Stub(1), End: 1}}}, cut}, "cut there before"},
 		{"seal what is whole", []harness.Edit{{Do: harness.Seal, Wire: "w1", End: 1}}, "not open"},
 		{"open what is no splice", []harness.Edit{{Do: harness.Open, Joint: "Q"}}, "nothing is joined"},
 		{"join what is whole", []harness.Edit{{Do: harness.Join, Joint: "j",
-			Lengths: []harness.Length{{Wire: "w1", End: 1}, {Wire: "w2", End: 1}}}}, "not open"},
+			Lengths: []harness.TipID{{Wire: "w1", End: 1}, {Wire: "w2", End: 1}}}}, "not open"},
 		{"join one end", []harness.Edit{cut, {Do: harness.Join, Joint: "j",
-			Lengths: []harness.Length{{Wire: "w1", End: 1}}}}, "two ends"},
+			Lengths: []harness.TipID{{Wire: "w1", End: 1}}}}, "two ends"},
 		{"join what is not there", []harness.Edit{{Do: harness.Join, Joint: "j",
-			Lengths: []harness.Length{{Wire: "w9"}, {Wire: "w8"}}}}, "no wire w9"},
+			Lengths: []harness.TipID{{Wire: "w9"}, {Wire: "w8"}}}}, "no wire w9"},
 		{"out while joined", []harness.Edit{{Do: harness.FallOut, Wire: "w3"}}, "still joined at S"},
 		{"out while seated", []harness.Edit{{Do: harness.FallOut, Wire: "w4"}}, "its terminal is still in A1"},
 		{"lay the same wire twice", []harness.Edit{{Do: harness.Lay, Wire: "w1", Tips: make([]harness.Tip, 2)}}, "already"},
@@ -84,8 +84,8 @@ func TestKeysTellEditsApart(t *testing.T) {
 	seen := map[string]bool{}
 	for _, e := range []harness.Edit{{Do: harness.Cut, Wire: "w"}, {Do: harness.Cut, Wire: "w", End: 1},
 		{Do: harness.Seal, Wire: "w"}, {Do: harness.Cut, Joint: "w"},
-		{Do: harness.Join, Lengths: []harness.Length{{Wire: "w"}}},
-		{Do: harness.Join, Lengths: []harness.Length{{Wire: "w", End: 1}}},
+		{Do: harness.Join, Lengths: []harness.TipID{{Wire: "w"}}},
+		{Do: harness.Join, Lengths: []harness.TipID{{Wire: "w", End: 1}}},
 		{Do: harness.Lay, Tips: []harness.Tip{{Joint: "w"}}}, {Do: harness.Lay, Tips: []harness.Tip{{Terminal: "w"}}}} {
 		key := string(e.AppendKey(nil))
 		if seen[key] {

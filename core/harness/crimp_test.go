@@ -11,7 +11,7 @@ func crimpEdits() (cut, lay, join, crimp harness.Edit) {
 	bare := []harness.Tip{{State: harness.Bare}, {State: harness.Bare}}
 	cut = harness.Edit{Do: harness.Cut, Wire: "w2"}
 	lay = harness.Edit{Do: harness.Lay, Wire: "piece", Tips: bare}
-	join = harness.Edit{Do: harness.Join, Joint: "j", Lengths: []harness.Length{{Wire: "w2"}, {Wire: "piece"}}}
+	join = harness.Edit{Do: harness.Join, Joint: "j", Lengths: []harness.TipID{{Wire: "w2"}, {Wire: "piece"}}}
 	crimp = harness.Edit{Do: harness.Crimp, Wire: "piece", End: 1, Terminal: "wire B1"}
 	return cut, lay, join, crimp
 }

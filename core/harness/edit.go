@@ -49,7 +49,7 @@ type Edit struct {
 	End      int        `json:"end,omitempty"`     // of Wire: 0 or 1
 	Joint    JointID    `json:"joint,omitempty"`   // of Open, Join, Tap and Land
 	Tips     []Tip      `json:"tips,omitempty"`    // of Lay: two
-	Lengths  []Length   `json:"lengths,omitempty"` // of Join and Tap: the open ends
+	Lengths  []TipID    `json:"lengths,omitempty"` // of Join and Tap: the open ends
 }
 
 // Apply carries the edits out one after the other on a copy. It fails on the first that cannot be done and says why;

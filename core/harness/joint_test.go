@@ -13,7 +13,7 @@ func TestEditsOfJoining(t *testing.T) {
 	bare := []harness.Tip{{State: harness.Bare}, {State: harness.Bare}}
 	lay := harness.Edit{Do: harness.Lay, Wire: "n", Tips: bare}
 	cut := harness.Edit{Do: harness.Cut, Wire: "w1", End: 0}
-	n0, n1 := []harness.Length{{Wire: "n"}}, []harness.Length{{Wire: "n", End: 1}}
+	n0, n1 := []harness.TipID{{Wire: "n"}}, []harness.TipID{{Wire: "n", End: 1}}
 	tap := harness.Edit{Do: harness.Tap, Wire: "w1", Joint: "T", Lengths: n0}
 	for _, c := range []struct {
 		name  string
@@ -23,7 +23,7 @@ func TestEditsOfJoining(t *testing.T) {
 		{"a tap cuts nothing", []harness.Edit{lay, tap}, "n 0 at T; w1 0 at T; w1 1 at S; w1 stub 1 0 A1; w1 stub 1 1 at T"},
 		{"a tap of a wire that is open", []harness.Edit{lay, cut, tap}, "error"},
 		{"a tap with an end that is not open", []harness.Edit{{Do: harness.Tap, Wire: "w1", Joint: "T",
-			Lengths: []harness.Length{{Wire: "w2"}}}}, "error"},
+			Lengths: []harness.TipID{{Wire: "w2"}}}}, "error"},
 		{"one more onto a joint", []harness.Edit{lay, {Do: harness.Join, Joint: "S", Lengths: n1}}, "n 1 at S; w1 0 A1; " +
 			"w1 1 at S"},
 		{"one alone makes no joint", []harness.Edit{lay, {Do: harness.Join, Joint: "new", Lengths: n1}}, "error"},

@@ -142,14 +142,14 @@ type AddedPart struct {
 type adder struct {
 	AddIn
 	out   AddedPart
-	seats map[harness.TerminalID][]harness.Length // what is crimped into each terminal, in the wanted harness
-	taken map[harness.Length]string               // ends at which a part sits already
+	seats map[harness.TerminalID][]harness.TipID // what is crimped into each terminal, in the wanted harness
+	taken map[harness.TipID]string               // ends at which a part sits already
 }
 
 // Add plans the parts: which wire is cut or joined onto for each, and the step that brings it in. It comes after all
 // else is decided, so that a part sits right behind the plug in whatever wire ends there at last.
 func Add(parts []Added, in AddIn) AddedPart {
-	x := &adder{AddIn: in, taken: map[harness.Length]string{}, out: AddedPart{Touches: map[string][]harness.WireID{},
+	x := &adder{AddIn: in, taken: map[harness.TipID]string{}, out: AddedPart{Touches: map[string][]harness.WireID{},
 		Changes: harness.Changes{Tips: map[harness.WireID][2]harness.Tip{}},
 		Made:    harness.Changes{Tips: map[harness.WireID][2]harness.Tip{}}}}
 	if len(parts) > 0 {
@@ -162,13 +162,13 @@ func Add(parts []Added, in AddIn) AddedPart {
 }
 
 // Crimped gives the ends of wires by the terminals that they are crimped into.
-func Crimped(h harness.Harness) map[harness.TerminalID][]harness.Length {
-	out := map[harness.TerminalID][]harness.Length{}
+func Crimped(h harness.Harness) map[harness.TerminalID][]harness.TipID {
+	out := map[harness.TerminalID][]harness.TipID{}
 	for _, w := range h.Wires() {
 		tips, _ := h.Tips(w)
 		for end, t := range tips {
 			if t.State == harness.Crimped {
-				out[t.Terminal] = append(out[t.Terminal], harness.Length{Wire: w, End: end})
+				out[t.Terminal] = append(out[t.Terminal], harness.TipID{Wire: w, End: end})
 			}
 		}
 	}
@@ -177,13 +177,13 @@ func Crimped(h harness.Harness) map[harness.TerminalID][]harness.Length {
 
 // Site gives the end of the wire behind a cavity that a part can come to, or why none can: one wire, in one terminal,
 // that ends there whole.
-func Site(h harness.Harness, seats map[harness.TerminalID][]harness.Length, at harness.Ref) (harness.Length, error) {
+func Site(h harness.Harness, seats map[harness.TerminalID][]harness.TipID, at harness.Ref) (harness.TipID, error) {
 	t, full := h.In(at)
 	if !full || len(seats[t]) == 0 {
-		return harness.Length{}, fmt.Errorf("no wire ends in %s in the finished harness", at)
+		return harness.TipID{}, fmt.Errorf("no wire ends in %s in the finished harness", at)
 	}
 	if len(seats[t]) > 1 {
-		return harness.Length{}, fmt.Errorf("several wires end in the terminal of %s", at)
+		return harness.TipID{}, fmt.Errorf("several wires end in the terminal of %s", at)
 	}
 	l := seats[t][0]
 	if l.Wire.Piece().Stub() {
@@ -193,7 +193,7 @@ func Site(h harness.Harness, seats map[harness.TerminalID][]harness.Length, at h
 }
 
 // site gives the end of the wire behind a cavity, and says where none can be had.
-func (x *adder) site(a *Added, at harness.Ref) (harness.Length, bool) {
+func (x *adder) site(a *Added, at harness.Ref) (harness.TipID, bool) {
 	l, err := Site(x.Wanted, x.seats, at)
 	switch {
 	case err == nil && x.Alone(l.Wire):
@@ -205,7 +205,7 @@ func (x *adder) site(a *Added, at harness.Ref) (harness.Length, bool) {
 		return l, true
 	}
 	x.say(a, err.Error())
-	return harness.Length{}, false
+	return harness.TipID{}, false
 }
 
 func (x *adder) say(a *Added, why string) {

@@ -14,7 +14,7 @@ type target struct {
 	PartLead
 	wire harness.WireID
 	end  int // of wire
-	host harness.Length
+	host harness.TipID
 	stud harness.JointID
 }
 
@@ -26,14 +26,14 @@ func (x *adder) add(a *Added) {
 		x.out.Steps = append(x.out.Steps, s)
 		return
 	}
-	var cut harness.Length
-	var hosts []harness.Length
+	var cut harness.TipID
+	var hosts []harness.TipID
 	if a.In != (harness.Ref{}) {
 		l, ok := x.site(a, a.In)
 		if !ok {
 			return
 		}
-		cut, hosts = l, []harness.Length{l}
+		cut, hosts = l, []harness.TipID{l}
 	}
 	var targets []target
 	for i, l := range a.Leads {
@@ -73,14 +73,14 @@ func joined(name harness.JointID) harness.Tip { return harness.Tip{State: harnes
 
 // bit is what one deed of bringing a part in changes, and the edits that do it.
 type bit struct {
-	ends  map[harness.Length]harness.Tip    // of wires that are cut or joined onto
+	ends  map[harness.TipID]harness.Tip     // of wires that are cut or joined onto
 	tips  map[harness.WireID][2]harness.Tip // stubs and what the part brings
 	edits []harness.Edit
 	says  string
 }
 
 // plan says what a part changes, and makes its step.
-func (x *adder) plan(a *Added, cut harness.Length, targets []target) {
+func (x *adder) plan(a *Added, cut harness.TipID, targets []target) {
 	open := []harness.Tip{{State: harness.Bare}, {State: harness.Bare}}
 	var bits []bit
 	if a.In != (harness.Ref{}) {
@@ -89,7 +89,7 @@ func (x *adder) plan(a *Added, cut harness.Length, targets []target) {
 	wire := [2]harness.Tip{} // of a single wire
 	for _, g := range targets {
 		near := joined(g.stud)
-		b := bit{ends: map[harness.Length]harness.Tip{}, tips: map[harness.WireID][2]harness.Tip{}}
+		b := bit{ends: map[harness.TipID]harness.Tip{}, tips: map[harness.WireID][2]harness.Tip{}}
 		lead := string(a.Point(g.Point))
 		if a.Body == SingleWire {
 			lead = "its end"
@@ -103,7 +103,7 @@ func (x *adder) plan(a *Added, cut harness.Length, targets []target) {
 			near = joined(a.joint(g.To, g.Point))
 			x.set(&b, g.host, near, near)
 			b.edits = append(b.edits, harness.Edit{Do: harness.Tap, Wire: g.host.Wire, End: g.host.End, Joint: near.Joint,
-				Lengths: []harness.Length{{Wire: g.wire, End: g.end}}})
+				Lengths: []harness.TipID{{Wire: g.wire, End: g.end}}})
 			b.says = fmt.Sprintf("join %s onto %s close behind %s, without cutting it", lead, x.Name(g.host.Wire), g.To)
 		}
 		wire[g.end] = near
@@ -135,31 +135,31 @@ func (x *adder) plan(a *Added, cut harness.Length, targets []target) {
 }
 
 // set notes what becomes of an end, and of the bit that is left at its terminal.
-func (x *adder) set(b *bit, l harness.Length, to, stub harness.Tip) {
+func (x *adder) set(b *bit, l harness.TipID, to, stub harness.Tip) {
 	was, _ := x.Wanted.Tips(l.Wire)
 	b.ends[l], b.tips[l.Wire.Stub(l.End)] = to, [2]harness.Tip{was[l.End], stub}
 }
 
 // through leads a wire that is cut through a part: what lets through as one length, a relay by its two contacts.
-func (x *adder) through(a *Added, cut harness.Length, open []harness.Tip) bit {
+func (x *adder) through(a *Added, cut harness.TipID, open []harness.Tip) bit {
 	one, other := a.joint(a.In.String(), "a"), a.joint(a.In.String(), "b")
-	b := bit{ends: map[harness.Length]harness.Tip{}, tips: map[harness.WireID][2]harness.Tip{}}
+	b := bit{ends: map[harness.TipID]harness.Tip{}, tips: map[harness.WireID][2]harness.Tip{}}
 	x.set(&b, cut, joined(one), joined(other))
 	b.edits = []harness.Edit{{Do: harness.Cut, Wire: cut.Wire, End: cut.End}}
 	b.says = fmt.Sprintf("cut %s close behind %s and lead it through, %s", x.Name(cut.Wire), a.In, x.School)
-	stub := harness.Length{Wire: cut.Wire.Stub(cut.End), End: 1}
+	stub := harness.TipID{Wire: cut.Wire.Stub(cut.End), End: 1}
 	if a.Body != RelayBody {
 		b.tips[a.Wire()] = [2]harness.Tip{joined(one), joined(other)}
 		b.edits = append(b.edits, harness.Edit{Do: harness.Lay, Wire: a.Wire(), Tips: open},
-			harness.Edit{Do: harness.Join, Joint: one, Lengths: []harness.Length{cut, {Wire: a.Wire()}}},
-			harness.Edit{Do: harness.Join, Joint: other, Lengths: []harness.Length{stub, {Wire: a.Wire(), End: 1}}})
+			harness.Edit{Do: harness.Join, Joint: one, Lengths: []harness.TipID{cut, {Wire: a.Wire()}}},
+			harness.Edit{Do: harness.Join, Joint: other, Lengths: []harness.TipID{stub, {Wire: a.Wire(), End: 1}}})
 		return b
 	}
 	for k, point := range []string{"30", "87"} {
-		wire, at, end := a.lead(point), []harness.JointID{one, other}[k], []harness.Length{cut, stub}[k]
+		wire, at, end := a.lead(point), []harness.JointID{one, other}[k], []harness.TipID{cut, stub}[k]
 		b.tips[wire] = [2]harness.Tip{joined(at), joined(a.Point(point))}
 		b.edits = append(b.edits, harness.Edit{Do: harness.Lay, Wire: wire, Tips: open},
-			harness.Edit{Do: harness.Join, Joint: at, Lengths: []harness.Length{end, {Wire: wire}}},
+			harness.Edit{Do: harness.Join, Joint: at, Lengths: []harness.TipID{end, {Wire: wire}}},
 			harness.Edit{Do: harness.Land, Wire: wire, End: 1, Joint: a.Point(point)})
 	}
 	return b
@@ -167,7 +167,7 @@ func (x *adder) through(a *Added, cut harness.Length, open []harness.Tip) bit {
 
 // single plans a wire that is added: Reach lays it, as every new wire, and each of its ends is brought where it is not
 // yet.
-func (x *adder) single(a *Added, bits []bit, wire [2]harness.Tip, cut harness.Length, targets []target) {
+func (x *adder) single(a *Added, bits []bit, wire [2]harness.Tip, cut harness.TipID, targets []target) {
 	is, there := x.Now.Tips(a.Wire())
 	var edits []harness.Edit
 	var says []string
@@ -219,7 +219,7 @@ func (x *adder) made(b *bit) bool {
 	return true
 }
 
-func (x *adder) step(a *Added, edits []harness.Edit, says []string, cut harness.Length, targets []target) {
+func (x *adder) step(a *Added, edits []harness.Edit, says []string, cut harness.TipID, targets []target) {
 	s := work.Step{Kind: BringIn, Minutes: x.Join * float64(len(says)), Why: a.Reason,
 		Text: fmt.Sprintf("Bring in %s, %s: %s.", a.ID, a.What, strings.Join(says, "; "))}
 	if a.Body == Resistor {
@@ -227,12 +227,12 @@ func (x *adder) step(a *Added, edits []harness.Edit, says []string, cut harness.
 	}
 	var needs []string
 	var touches []harness.WireID
-	guard := func(at harness.Ref, l harness.Length) {
+	guard := func(at harness.Ref, l harness.TipID) {
 		touches = append(touches, l.Wire, l.Wire.Stub(l.End))
 		s.Wires, s.At = append(s.Wires, l.Wire), append(s.At, at)
 		if meter, open := x.Proof(at); open {
 			m := MeasureFirst(at, x.Name(l.Wire), meter, x.Check)
-			m.Wires, m.Guards = []harness.WireID{l.Wire}, []harness.Length{l}
+			m.Wires, m.Guards = []harness.WireID{l.Wire}, []harness.TipID{l}
 			needs = append(needs, m.ID)
 			x.out.Steps = append(x.out.Steps, m)
 		}

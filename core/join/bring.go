@@ -9,8 +9,8 @@ import (
 )
 
 // comes says whether a length that comes to a joint is the end's own wire, or a piece that lengthens it there.
-func (e *End) comes(l harness.Length) bool {
-	return l == e.Length ||
+func (e *End) comes(l harness.TipID) bool {
+	return l == e.TipID ||
 		l.Wire != e.Wire && l.Wire.Whole() == e.Wire && !l.Wire.StubOf(e.Wire)
 }
 
@@ -51,20 +51,20 @@ func (x *planner) clip(e *End) {
 func (x *planner) bring(
 	j *Joint,
 	name harness.JointID,
-	missing []harness.Length,
+	missing []harness.TipID,
 	stay bool,
 	host int,
 	refs []harness.Ref,
 	needs []string,
 ) {
 	var edits []harness.Edit
-	var open []harness.Length
+	var open []harness.TipID
 	hostStub := harness.WireID("")
 	if host >= 0 {
 		hostStub = j.Ends[host].Wire.Stub(j.Ends[host].End)
 	}
 	for _, l := range missing {
-		if host >= 0 && (l == j.Ends[host].Length || l.Wire == hostStub) {
+		if host >= 0 && (l == j.Ends[host].TipID || l.Wire == hostStub) {
 			continue
 		}
 		if e := x.ends[l]; e != nil && e.How == Clipped {
@@ -127,7 +127,7 @@ func (x *planner) behind(e *End) string {
 }
 
 // finish brings the ends of a new wire that come to no joint and no terminal where they belong.
-func (x *planner) finish(w *Wire) {
+func (x *planner) finish(w *Fresh) {
 	tips, there := x.now.Tips(w.ID)
 	for end := range w.Ends {
 		g := &w.Ends[end]
@@ -144,7 +144,7 @@ func (x *planner) finish(w *Wire) {
 					},
 					work.New(
 						[]harness.Edit{
-							{Do: harness.Join, Joint: g.Joint, Lengths: []harness.Length{{Wire: w.ID, End: end}}},
+							{Do: harness.Join, Joint: g.Joint, Lengths: []harness.TipID{{Wire: w.ID, End: end}}},
 						},
 					),
 				)

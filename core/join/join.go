@@ -32,7 +32,7 @@ const (
 
 // End is an end of a wire that comes to a joint.
 type End struct {
-	harness.Length
+	harness.TipID
 	How    How
 	At     harness.Ref // the cavity that it is known by
 	Name   string      // the wire as a person recognises it
@@ -55,8 +55,8 @@ type Joint struct {
 	Why  string
 }
 
-// Wire is a new wire with its two ends.
-type Wire struct {
+// Fresh is a new wire with its two ends.
+type Fresh struct {
 	ID   harness.WireID
 	Name string
 	Ends [2]Goal
@@ -75,13 +75,13 @@ type Goal struct {
 // Input is what is wanted.
 type Input struct {
 	Joints []Joint
-	Wires  []Wire
+	Wires  []Fresh
 	School string                   // the school of joints in words
 	Join   float64                  // minutes a joint
 	Seal   float64                  // minutes a cut that is sealed
 	Check  float64                  // minutes a measurement
 	Mine   map[harness.JointID]bool // joints that this stage has made so far
-	Cut    []harness.Length         // ends that this stage has cut so far
+	Cut    []harness.TipID          // ends that this stage has cut so far
 }
 
 // Part is what the stage gives the plan.
@@ -89,7 +89,7 @@ type Part struct {
 	Changes  harness.Changes
 	Findings []finding.Finding
 	in       Input
-	loose    map[harness.Length]bool // ends that are cut where they lead to nothing
+	loose    map[harness.TipID]bool // ends that are cut where they lead to nothing
 	// joints that other stages make already, and that these come to, by the name wanted
 	named map[harness.JointID]harness.JointID
 }
@@ -99,11 +99,11 @@ func Join(in Input, base harness.Harness) Part {
 	p := Part{
 		in:      in,
 		named:   map[harness.JointID]harness.JointID{},
-		loose:   map[harness.Length]bool{},
+		loose:   map[harness.TipID]bool{},
 		Changes: harness.Changes{Tips: map[harness.WireID][2]harness.Tip{}},
 	}
 	slices.SortStableFunc(p.in.Joints, func(a, b Joint) int { return finding.Natural(a.Name, b.Name) })
-	slices.SortStableFunc(p.in.Wires, func(a, b Wire) int { return finding.Natural(a.ID, b.ID) })
+	slices.SortStableFunc(p.in.Wires, func(a, b Fresh) int { return finding.Natural(a.ID, b.ID) })
 	for i := range p.in.Joints {
 		p.joint(&p.in.Joints[i], base)
 	}
@@ -156,7 +156,7 @@ func (p *Part) joint(j *Joint, base harness.Harness) {
 		switch {
 		case was.Open() || e.How == Clipped || e.How == AsIs:
 		case e.How == CutOff && was.State != harness.Crimped:
-			p.loose[e.Length] = true // what is cut off leads nowhere, and is thrown away
+			p.loose[e.TipID] = true // what is cut off leads nowhere, and is thrown away
 		case e.How == CutOff:
 			p.Changes.Tips[stub] = [2]harness.Tip{was, {State: harness.Sealed}}
 		case e.How == Whole:
@@ -167,7 +167,7 @@ func (p *Part) joint(j *Joint, base harness.Harness) {
 	}
 }
 
-func (p *Part) wire(w *Wire) {
+func (p *Part) wire(w *Fresh) {
 	var tips [2]harness.Tip
 	for i := range w.Ends {
 		switch g := &w.Ends[i]; {

@@ -21,7 +21,7 @@ func twoSides() harness.Harness {
 }
 
 func end(wire, connector harness.WireID, how join.How) join.End {
-	return join.End{Length: harness.Length{Wire: wire}, How: how,
+	return join.End{TipID: harness.TipID{Wire: wire}, How: how,
 		At:   harness.Ref{Connector: string(connector), Cavity: "1"},
 		Name: string(wire), Theirs: wire == "theirs", Back: 60}
 }
@@ -57,7 +57,7 @@ func TestJointsAreMadeAndTakenApart(t *testing.T) {
 	three := []join.Joint{{Name: name, Ends: []join.End{end("ours", "A", join.CutOff), end("theirs", "B", join.CutOff),
 		end("third", "C", join.CutOff)}}}
 	mine := map[harness.JointID]bool{name: true}
-	cuts := []harness.Length{{Wire: "ours"}, {Wire: "theirs"}, {Wire: "third"}}
+	cuts := []harness.TipID{{Wire: "ours"}, {Wire: "theirs"}, {Wire: "third"}}
 	for _, c := range []struct {
 		name        string
 		first, then []join.Joint

@@ -38,9 +38,9 @@ func MeasureFirst(at harness.Ref, wire string, meter Meter, minutes float64) wor
 type planner struct {
 	*Part
 	now, wanted harness.Harness
-	atNow       map[harness.JointID][]harness.Length // ends by the joint that they are at now
-	atWanted    map[harness.JointID][]harness.Length
-	ends        map[harness.Length]*End
+	atNow       map[harness.JointID][]harness.TipID // ends by the joint that they are at now
+	atWanted    map[harness.JointID][]harness.TipID
+	ends        map[harness.TipID]*End
 	names       map[harness.WireID]string
 	steps       []work.Step
 }
@@ -53,7 +53,7 @@ func (p *Part) Steps(now, wanted harness.Harness) []work.Step {
 		wanted:   wanted,
 		atNow:    atJoints(now),
 		atWanted: atJoints(wanted),
-		ends:     map[harness.Length]*End{},
+		ends:     map[harness.TipID]*End{},
 		names:    map[harness.WireID]string{},
 	}
 	for i := range p.in.Wires {
@@ -62,7 +62,7 @@ func (p *Part) Steps(now, wanted harness.Harness) []work.Step {
 	for i := range p.in.Joints {
 		for k := range p.in.Joints[i].Ends {
 			e := &p.in.Joints[i].Ends[k]
-			x.ends[e.Length] = e
+			x.ends[e.TipID] = e
 			x.names[e.Wire] = e.Name
 		}
 	}
@@ -95,13 +95,13 @@ func (p *Part) merged() []Joint {
 	return out
 }
 
-func atJoints(h harness.Harness) map[harness.JointID][]harness.Length {
-	out := map[harness.JointID][]harness.Length{}
+func atJoints(h harness.Harness) map[harness.JointID][]harness.TipID {
+	out := map[harness.JointID][]harness.TipID{}
 	for _, w := range h.Wires() {
 		tips, _ := h.Tips(w)
 		for end, t := range tips {
 			if t.State == harness.Joined {
-				out[t.Joint] = append(out[t.Joint], harness.Length{Wire: w, End: end})
+				out[t.Joint] = append(out[t.Joint], harness.TipID{Wire: w, End: end})
 			}
 		}
 	}
@@ -124,10 +124,10 @@ func (x *planner) name(wire harness.WireID) string {
 
 // apart takes apart the joints made here at which something is joined that is not wanted there, and names the ends
 // that are open then. From a splice of the factory, or a joint of another stage, only what came to it is taken off.
-func (x *planner) apart() map[harness.Length]bool {
-	opened := map[harness.Length]bool{}
+func (x *planner) apart() map[harness.TipID]bool {
+	opened := map[harness.TipID]bool{}
 	for _, j := range slices.SortedFunc(maps.Keys(x.in.Mine), finding.Natural) {
-		var extra []harness.Length
+		var extra []harness.TipID
 		for _, l := range x.atNow[j] {
 			if tips, there := x.wanted.Tips(l.Wire); !there ||
 				tips[l.End] != (harness.Tip{State: harness.Joined, Joint: j}) {
@@ -174,7 +174,7 @@ func called(joint harness.JointID) string {
 }
 
 // mends makes the wires whole that were cut for a joint and are wanted whole.
-func (x *planner) mends(opened map[harness.Length]bool) {
+func (x *planner) mends(opened map[harness.TipID]bool) {
 	for _, l := range x.in.Cut {
 		is, there := x.now.Tips(l.Wire)
 		want, wanted := x.wanted.Tips(l.Wire)
@@ -183,7 +183,7 @@ func (x *planner) mends(opened map[harness.Length]bool) {
 			continue
 		}
 		if !is[l.End].Open() && !opened[l] ||
-			!stub[1].Open() && !opened[harness.Length{Wire: l.Wire.Stub(l.End), End: 1}] {
+			!stub[1].Open() && !opened[harness.TipID{Wire: l.Wire.Stub(l.End), End: 1}] {
 			continue
 		}
 		x.add(
@@ -200,14 +200,14 @@ func (x *planner) mends(opened map[harness.Length]bool) {
 }
 
 // stubs takes away the last bits of wires that nothing wants any more.
-func (x *planner) stubs(opened map[harness.Length]bool) {
+func (x *planner) stubs(opened map[harness.TipID]bool) {
 	for _, l := range x.in.Cut {
 		stub := l.Wire.Stub(l.End)
 		is, there := x.now.Tips(stub)
 		_, wanted := x.wanted.Tips(stub)
 		whole, stays := x.wanted.Tips(l.Wire)
 		if there && !wanted && (!stays || whole[l.End] != is[0]) &&
-			(is[1].Open() || opened[harness.Length{Wire: stub, End: 1}]) {
+			(is[1].Open() || opened[harness.TipID{Wire: stub, End: 1}]) {
 			x.add(
 				work.Step{
 					Kind:    Away,
@@ -223,13 +223,13 @@ func (x *planner) stubs(opened map[harness.Length]bool) {
 }
 
 // seals seals the ends that are open, or will be when a joint is apart, and to which nothing comes any more.
-func (x *planner) seals(opened map[harness.Length]bool) {
+func (x *planner) seals(opened map[harness.TipID]bool) {
 	for _, w := range x.now.Wires() {
 		is, _ := x.now.Tips(w)
 		want, wanted := x.wanted.Tips(w)
 		for end := range is {
 			if !wanted || w.New() || want[end].State != harness.Sealed ||
-				is[end].State != harness.Bare && !opened[harness.Length{Wire: w, End: end}] {
+				is[end].State != harness.Bare && !opened[harness.TipID{Wire: w, End: end}] {
 				continue
 			}
 			x.add(
@@ -247,7 +247,7 @@ func (x *planner) seals(opened map[harness.Length]bool) {
 }
 
 // make plans a joint: measure, cut, join.
-func (x *planner) make(j *Joint, opened map[harness.Length]bool) {
+func (x *planner) make(j *Joint, opened map[harness.TipID]bool) {
 	name := x.named[j.Name]
 	missing, stay := x.missing(name, opened)
 	if len(missing) == 0 {
@@ -266,15 +266,15 @@ func (x *planner) make(j *Joint, opened map[harness.Length]bool) {
 		}
 		if e.Meter.Text != "" {
 			s := MeasureFirst(e.At, e.Name, e.Meter, x.in.Check)
-			s.Wires, s.Guards = []harness.WireID{e.Wire}, []harness.Length{e.Length}
+			s.Wires, s.Guards = []harness.WireID{e.Wire}, []harness.TipID{e.TipID}
 			needs = append(needs, x.add(s, s))
 		}
 		tips, there := x.now.Tips(e.Wire)
 		switch {
-		case !there || tips[e.End].Open() || opened[e.Length]:
+		case !there || tips[e.End].Open() || opened[e.TipID]:
 		case e.How == CutOff && x.cutHere(e):
 			x.cut(e)
-		case e.How == Clipped && tips[e.End].State == harness.Crimped && !slices.Contains(missing, e.Length):
+		case e.How == Clipped && tips[e.End].State == harness.Crimped && !slices.Contains(missing, e.TipID):
 			x.clip(e) // a piece that lengthens it comes to the joint in its place
 		case e.How == Whole && x.tapped(e, name):
 			host = i
@@ -286,7 +286,7 @@ func (x *planner) make(j *Joint, opened map[harness.Length]bool) {
 // cutHere says whether it is this stage that cuts an end: another may, with its connector that comes off.
 func (x *planner) cutHere(e *End) bool {
 	_, ours := x.Changes.Tips[e.Wire.Stub(e.End)]
-	return ours || x.loose[e.Length]
+	return ours || x.loose[e.TipID]
 }
 
 // tapped says whether a wire is to stay whole where others are joined onto it: nobody else cuts it there.
@@ -296,7 +296,7 @@ func (x *planner) tapped(e *End, joint harness.JointID) bool {
 }
 
 // missing lists the ends that are wanted at a joint and are not there, and says whether others are there and stay.
-func (x *planner) missing(name harness.JointID, opened map[harness.Length]bool) (missing []harness.Length, stay bool) {
+func (x *planner) missing(name harness.JointID, opened map[harness.TipID]bool) (missing []harness.TipID, stay bool) {
 	for _, l := range x.atWanted[name] {
 		if tips, there := x.now.Tips(l.Wire); there && !opened[l] &&
 			tips[l.End] == (harness.Tip{State: harness.Joined, Joint: name}) {
@@ -337,7 +337,7 @@ func (x *planner) away() {
 	}
 }
 
-func (x *planner) list(all []harness.Length) string {
+func (x *planner) list(all []harness.TipID) string {
 	var names []string
 	for _, l := range all {
 		n := x.name(l.Wire)

@@ -57,7 +57,7 @@ func Ends(p EndReads) (steps []work.Step, found []finding.Finding) {
 	for _, wire := range p.Wanted.Wires() {
 		tips, _ := p.Wanted.Tips(wire)
 		for end, tip := range tips {
-			where := hang.where(p.Wanted, harness.Length{Wire: wire, End: end}, tip)
+			where := hang.where(p.Wanted, harness.TipID{Wire: wire, End: end}, tip)
 			if where == "" {
 				continue
 			}
@@ -84,18 +84,18 @@ func Ends(p EndReads) (steps []work.Step, found []finding.Finding) {
 
 // hanging is what is known of ends that hang in the air.
 type hanging struct {
-	bare  map[harness.Length]bool // ends that a list says are bare
-	plugs map[string]bool         // connectors that are plugged into nothing
-	links map[harness.Ref]bool    // cavities that are joined inside of theirs
-	alone map[string]bool         // wires that are left to qualified hands
+	bare  map[harness.TipID]bool // ends that a list says are bare
+	plugs map[string]bool        // connectors that are plugged into nothing
+	links map[harness.Ref]bool   // cavities that are joined inside of theirs
+	alone map[string]bool        // wires that are left to qualified hands
 }
 
 func hangingIn(p *EndReads) hanging {
 	l := &p.Facts.Laid.Loom
-	h := hanging{map[harness.Length]bool{}, map[string]bool{}, map[harness.Ref]bool{}, map[string]bool{}}
+	h := hanging{map[harness.TipID]bool{}, map[string]bool{}, map[harness.Ref]bool{}, map[string]bool{}}
 	for i := range l.Wires {
 		for end, e := range l.Wires[i].Ends {
-			h.bare[harness.Length{Wire: l.Wires[i].ID, End: end}] = e.Open
+			h.bare[harness.TipID{Wire: l.Wires[i].ID, End: end}] = e.Open
 		}
 		h.alone[string(l.Wires[i].ID)] = p.Alone.Wire(i)
 	}
@@ -113,7 +113,7 @@ func hangingIn(p *EndReads) hanging {
 }
 
 // where says where an end hangs in the air, empty where it does not: bare, or in a plug that is plugged into nothing.
-func (h *hanging) where(wanted harness.Harness, l harness.Length, tip harness.Tip) string {
+func (h *hanging) where(wanted harness.Harness, l harness.TipID, tip harness.Tip) string {
 	if h.alone[string(l.Wire)] {
 		return ""
 	}

@@ -46,8 +46,8 @@ func Feed(in FeedReads) *Feeding {
 	if facts == nil || !facts.Said() {
 		return out
 	}
-	lengths := map[harness.WireID]network.Length{}
-	known := map[harness.WireID]feed.Wire{}
+	lengths := map[harness.WireID]network.Metal{}
+	known := map[harness.WireID]feed.Copper{}
 	wires := in.Reach.Wires()
 	for i := range in.Reach.Lines {
 		l, w := &in.Reach.Lines[i], &wires[i]
@@ -55,7 +55,7 @@ func Feed(in FeedReads) *Feeding {
 		if w.New || l.Verdict == reach.Replace { // only new wire has the size that it should have
 			square, mm = cmp.Or(l.Size, w.Size), cmp.Or(l.Need, mm)
 		}
-		lengths[l.Wire] = network.Length{Square: square, Mm: mm, Signal: w.Signal, Text: w.Function}
+		lengths[l.Wire] = network.Metal{Square: square, Mm: mm, Signal: w.Signal, Text: w.Function}
 		known[l.Wire] = carries(in.Class, square, mm, l.Air, in.Reach.Bundled(l.Wire))
 	}
 	fail := func(err error) {
@@ -119,12 +119,12 @@ func Feed(in FeedReads) *Feeding {
 
 // carries says what a wire may carry where it lies, in the class and the air that Reach goes by, with as many current
 // carrying wires in its bundle.
-func carries(class size.Class, square size.Section, mm, air float64, bundled int) feed.Wire {
+func carries(class size.Class, square size.Section, mm, air float64, bundled int) feed.Copper {
 	if class == "" {
 		class = size.ClassB
 	}
 	hot := min(cmp.Or(air, 60), class.Limit()-1)
-	return feed.Wire{Square: square, Mm: mm, Carries: square.Ampacity(class, hot, bundled)}
+	return feed.Copper{Square: square, Mm: mm, Carries: square.Ampacity(class, hot, bundled)}
 }
 
 // squareIn gives the size of the wire that ends in a cavity of the block.

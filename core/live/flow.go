@@ -14,7 +14,7 @@ type FlowReads struct {
 	Facts  *fact.Facts
 	Stand  *vehicle.Facts  // what stands in the vehicle beside its wires, nil where nobody has said
 	Joined harness.Harness // as the joints make it
-	Wires  []reach.Wire
+	Wires  []reach.Run
 	Feed   feed.Record
 }
 
@@ -32,10 +32,10 @@ func Flowing(r FlowReads) *Flow {
 	if facts == nil || !facts.Said() {
 		return out
 	}
-	wires := map[harness.WireID]network.Length{}
+	wires := map[harness.WireID]network.Metal{}
 	for i := range r.Wires {
 		w := &r.Wires[i]
-		wires[w.ID] = network.Length{Square: w.Size, Mm: w.Length, Signal: w.Signal, Text: w.Function}
+		wires[w.ID] = network.Metal{Square: w.Size, Mm: w.Length, Signal: w.Signal, Text: w.Function}
 	}
 	drawn, err := r.Facts.Drawn(r.Joined, facts, wires)
 	if err != nil {

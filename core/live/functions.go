@@ -50,7 +50,7 @@ func Functions(d FunctionReads) *Functioning {
 	} else { // nobody has said what stands in the vehicle: copper is copper
 		none := vehicle.Read(nil)
 		var err error
-		if drawn, err = f.Drawn(d.Wanted, &none, map[harness.WireID]network.Length{}); err != nil {
+		if drawn, err = f.Drawn(d.Wanted, &none, map[harness.WireID]network.Metal{}); err != nil {
 			return out // a knot that no vehicle has: said where the network is
 		}
 	}

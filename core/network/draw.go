@@ -16,14 +16,14 @@ type Input struct {
 	Harness    harness.Harness
 	Connectors []harness.Half
 	Devices    []harness.Device
-	Wires      map[harness.WireID]Length // by wire
+	Wires      map[harness.WireID]Metal // by wire
 	Inside     Inside
 	// Devices that were found with a ground wire of their own: without it they are not grounded by their case.
 	OwnGround map[string]bool
 }
 
-// Length is what is known of a wire.
-type Length struct {
+// Metal is what is known of a wire.
+type Metal struct {
 	Square size.Section // mm², 0 where nobody knows
 	Mm     float64      // 0 where nobody knows
 	Signal signal.Reading
@@ -172,7 +172,7 @@ func (d *drawing) copper() {
 }
 
 // tip gives the node that a tip is at.
-func (d *drawing) tip(wire harness.WireID, end int, t harness.Tip, l Length) Node {
+func (d *drawing) tip(wire harness.WireID, end int, t harness.Tip, l Metal) Node {
 	switch t.State {
 	case harness.Joined:
 		if t.Joint.MadeAt() {

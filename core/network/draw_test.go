@@ -14,7 +14,7 @@ import (
 
 // laid lays a loom of lines "id from to function", a splice named S…, and gives what Draw works on.
 func laid(devices map[string]harness.Device, halves map[string]harness.Half, lines ...string) network.Input {
-	in := network.Input{Wires: map[harness.WireID]network.Length{}}
+	in := network.Input{Wires: map[harness.WireID]network.Metal{}}
 	l := harness.Loom{}
 	at := map[string]int{}
 	for _, line := range lines {
@@ -39,7 +39,7 @@ func laid(devices map[string]harness.Device, halves map[string]harness.Half, lin
 			}
 		}
 		l.Wires = append(l.Wires, w)
-		in.Wires[w.ID] = network.Length{Square: 1, Mm: 1000, Signal: w.Signal, Text: f[len(f)-1]}
+		in.Wires[w.ID] = network.Metal{Square: 1, Mm: 1000, Signal: w.Signal, Text: f[len(f)-1]}
 	}
 	for _, h := range l.Connectors {
 		if d, known := devices[h.Device]; known && !slices.ContainsFunc(l.Devices,
@@ -169,7 +169,7 @@ func TestWhatIsInsideOfOthers(t *testing.T) {
 	in := laid(parts, halves, "W1 F-1 C-2 Ignition coil 1 supply", "W2 U-1 C-1 Ignition coil 1, trigger",
 		"W3 C-3 B-1 Ignition coil 1 ground", "W4 F-1 D-1 Whatsit",
 		"W5 D-2 B-2 Thing", "W6 F-1 A-1 Driver airbag", "W7 A-2 B-3 Driver airbag, return")
-	in.Wires["W1"] = network.Length{Signal: in.Wires["W1"].Signal}
+	in.Wires["W1"] = network.Metal{Signal: in.Wires["W1"].Signal}
 	in.Inside.Slots = []network.Slot{{Name: "1", In: "battery +", Out: "F-1", Rating: 15}}
 	d, s := solved(t, in)
 	if a := taken(d, s, "coil 1"); a > 1e-6 {

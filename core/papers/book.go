@@ -30,7 +30,7 @@ func Book(p *plan.Plan, f *fact.Facts) handover.Input {
 		Connectors: f.Laid.Loom.Connectors,
 		Devices:    f.Laid.Loom.Devices,
 		Splices:    f.Laid.Loom.Splices,
-		Wires:      map[harness.WireID]handover.Wire{},
+		Wires:      map[harness.WireID]handover.Known{},
 		Joints:     map[harness.JointID]handover.Joint{},
 	}
 	if f.Feed != nil {
@@ -38,10 +38,10 @@ func Book(p *plan.Plan, f *fact.Facts) handover.Input {
 	}
 	for i := range f.Laid.Loom.Wires {
 		w := &f.Laid.Loom.Wires[i]
-		in.Wires[w.ID] = handover.Wire{ID: w.ID, Conductor: w.Conductor, Mm: w.Length}
+		in.Wires[w.ID] = handover.Known{ID: w.ID, Conductor: w.Conductor, Mm: w.Length}
 	}
 	for name, l := range f.Parts {
-		in.Wires[name] = handover.Wire{
+		in.Wires[name] = handover.Known{
 			ID:        name,
 			Conductor: harness.Conductor{Function: l.Text, Signal: l.Signal, Size: l.Square},
 			Mm:        l.Mm,
@@ -53,7 +53,7 @@ func Book(p *plan.Plan, f *fact.Facts) handover.Input {
 	}
 	for i, w := range p.Reach.Result.Wires() {
 		l := &p.Reach.Result.Lines[i]
-		x := handover.Wire{ID: w.ID, Conductor: w.Conductor, New: w.New, Mm: cmp.Or(l.Need, l.Had)}
+		x := handover.Known{ID: w.ID, Conductor: w.Conductor, New: w.New, Mm: cmp.Or(l.Need, l.Had)}
 		x.Size = cmp.Or(l.Size, w.Size)
 		if !w.New && l.Had > 0 && l.By == 0 {
 			x.Mm = l.Had

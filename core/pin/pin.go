@@ -64,7 +64,7 @@ type Input struct {
 
 // Made says on which end of a wire a new terminal is crimped.
 type Made struct {
-	harness.Length
+	harness.TipID
 	Name string // the wire as a person recognises it
 }
 

@@ -67,7 +67,7 @@ func fresh(steps, others []work.Step) []work.Step {
 	})
 }
 
-func namesOf(lengths []harness.Length) []harness.WireID {
+func namesOf(lengths []harness.TipID) []harness.WireID {
 	out := make([]harness.WireID, len(lengths))
 	for i, l := range lengths {
 		out[i] = l.Wire

@@ -143,7 +143,7 @@ type factReads struct {
 	PutOn    []string // connectors that plugs are put onto
 	Partings []reach.Parting
 	Block    feed.Record // the block alone
-	Parts    map[harness.WireID]network.Length
+	Parts    map[harness.WireID]network.Metal
 }
 
 // factsWith gives the facts with what decisions add to the harness: a wire for every row, plugs that are put on, those
@@ -160,7 +160,7 @@ func factsWith(r factReads) *fact.Facts {
 
 type reachReads struct {
 	Facts     *fact.Facts
-	Wires     []reach.Wire
+	Wires     []reach.Run
 	Stock     []stock.Piece
 	Decisions reach.Decisions
 	Flow      live.Flow

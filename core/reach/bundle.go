@@ -205,7 +205,7 @@ func (r *Result) sides(s *settled, path int) [2]side {
 }
 
 // strong says whether a wire disturbs others: starter, alternator, coil and motor cables.
-func strong(w *Wire) bool {
+func strong(w *Run) bool {
 	if w.Size > 0 && w.Size < 0.75 {
 		return false
 	}
@@ -219,7 +219,7 @@ func strong(w *Wire) bool {
 }
 
 // weak says whether a wire is disturbed by others: crank, cam, knock and bus.
-func weak(w *Wire) bool {
+func weak(w *Run) bool {
 	switch w.Signal.Device {
 	case "knock", "ckp", "cmp":
 		return w.Signal.Aspect != signal.AspectReference && w.Signal.Aspect != signal.AspectSupply

@@ -144,7 +144,7 @@ func TestKeepApart(t *testing.T) {
 }
 
 func TestDisconnects(t *testing.T) {
-	var wires []reach.Wire
+	var wires []reach.Run
 	for i := range 20 {
 		wires = append(wires, wire(fmt.Sprint("w", i), at("A", i+1), at("J1", i+1), 3000,
 			"Coolant temperature sensor signal"))

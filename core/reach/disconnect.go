@@ -106,7 +106,7 @@ func (r *Result) disconnect(s *settled) {
 }
 
 // inLine says whether a wire ends in one half of an in-line pair, which comes apart by hand.
-func (s *settled) inLine(w *Wire) bool {
+func (s *settled) inLine(w *Run) bool {
 	for end := range 2 {
 		for _, ref := range []harness.Ref{w.Ends[end].At, w.Lands[end]} {
 			if h := s.half[ref.Connector]; h != nil && h.Mate != "" {

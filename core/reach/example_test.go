@@ -18,7 +18,7 @@ func ExampleCompute() {
 	}
 	r := reach.Compute(reach.Input{
 		Loom: &harness.Loom{},
-		Wires: []reach.Wire{{Wire: harness.Wire{ID: "7110", Ends: [2]harness.End{end("B"), end("IJ1")},
+		Wires: []reach.Run{{Wire: harness.Wire{ID: "7110", Ends: [2]harness.End{end("B"), end("IJ1")},
 			Conductor: harness.Conductor{Size: 0.75}, Length: 900}}},
 		Decisions: reach.Decisions{
 			Map: route.Map{Stations: []route.Station{{ID: "shelf"}, {ID: "engine"}},

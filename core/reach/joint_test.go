@@ -131,7 +131,7 @@ func TestJointsKeepFromBothEnds(t *testing.T) {
 // Thirty wires that all come short at one plug are joined one behind the other along the bundle, and none is in
 // trouble.
 func TestAFanOfJoints(t *testing.T) {
-	var wires []reach.Wire
+	var wires []reach.Run
 	for i := range 30 {
 		w := wire(fmt.Sprint(i), at("A", i+1), at("J1", i+1), 4500, "")
 		w.Renewed[0] = i%3 == 0
@@ -149,7 +149,7 @@ func TestAFanOfJoints(t *testing.T) {
 }
 
 func TestWhereThereIsNoRoomItIsSaid(t *testing.T) {
-	var wires []reach.Wire
+	var wires []reach.Run
 	for i := range 12 {
 		w := wire(fmt.Sprint(i), at("A", i+1), at("F", i+1), 1450, "")
 		wires = append(wires, w)

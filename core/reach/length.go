@@ -49,7 +49,7 @@ func (r *Result) lengths(s *settled) {
 // toJoints adds what an end needs to the point of the other wire at which it is joined, and takes off what is cut
 // off it with its plug. A joint lies on the other wire, so far behind the cavity at which both come together: where
 // both come the same way that is on our way; where they part before, our wire follows the other one back from there.
-func (r *Result) toJoints(w *Wire, l *Line) {
+func (r *Result) toJoints(w *Run, l *Line) {
 	for end, m := range w.Meets {
 		if m.With == "" || m.Back == 0 {
 			continue
@@ -72,7 +72,7 @@ func (r *Result) toJoints(w *Wire, l *Line) {
 
 // together gives the mm, up to those of the joint, over which a wire comes to where it lands by the same way as the
 // wire that it is joined to; of a wire whose way is not known nothing is taken for granted.
-func (r *Result) together(w *Wire, l *Line, end int, m Meet) float64 {
+func (r *Result) together(w *Run, l *Line, end int, m Meet) float64 {
 	k, known := r.wires[m.With]
 	if !known || !r.Lines[k].ok {
 		return 0
@@ -130,7 +130,7 @@ func (r *Result) avoided(s *settled) map[harness.WireID][]string {
 }
 
 // groupsOf names the pair and the shield of a wire.
-func groupsOf(w *Wire) []string {
+func groupsOf(w *Run) []string {
 	var out []string
 	if w.Pair != "" {
 		out = append(out, "pair "+w.Pair)
@@ -147,7 +147,7 @@ func rolls(group string) bool {
 }
 
 // measureWay adds up what the wire needs along its way.
-func (r *Result) measureWay(s *settled, w *Wire, l *Line) {
+func (r *Result) measureWay(s *settled, w *Run, l *Line) {
 	rules := &r.in.Decisions.Rules
 	at := 0.0
 	l.Paths, l.Stations = make([]string, len(l.route.Paths)), make([]string, len(l.route.Stations))
@@ -234,7 +234,7 @@ const listed = 0.03
 // had gives the length that the wire has, and the chance that it falls short: of need and had as normally distributed,
 // Φ(−(had − need) / σ). Falling short means that it cannot be plugged in at both ends, with the engine rolling; the
 // re-termination is not counted.
-func (r *Result) had(s *settled, w *Wire, l *Line, variance float64) {
+func (r *Result) had(s *settled, w *Run, l *Line, variance float64) {
 	if m := s.measure[w.ID]; m != nil && m.Had > 0 {
 		l.Had, l.HadBy = m.Had, "measured"+by(m.Who)
 		variance += spreadOf(m) * spreadOf(m) / 4

@@ -83,7 +83,7 @@ const tells = 0.1
 // begin gives the section from which a wire is reckoned: what there is; for new wire what somebody stated, else what
 // its row or its counterpart has, else the thinnest that its kind of circuit may have, where anything says what it
 // carries. It is 0 where nothing does.
-func (r *Result) begin(w *Wire, l *Line, x *Wish) size.Section {
+func (r *Result) begin(w *Run, l *Line, x *Wish) size.Section {
 	if !w.New {
 		return w.Size
 	}
@@ -121,7 +121,7 @@ func (r *Result) Bundled(wire harness.WireID) int {
 
 // circuits are the wires as they are joined by splices, junctions and in-line pairs.
 type circuits struct {
-	wires  []Wire
+	wires  []Run
 	graph  *circuit.Graph
 	load   []float64 // by node: of what hangs on it, where it is an end
 	known  []bool
@@ -233,7 +233,7 @@ func critical(s *signal.Reading) bool {
 
 // sized gives the section that a wire should have for its current, its way and its air, and why where that is more than
 // it has. Sizes only go up.
-func (r *Result) sized(w *Wire, l *Line, x *Wish) {
+func (r *Result) sized(w *Run, l *Line, x *Wish) {
 	rules := &r.in.Decisions.Rules
 	begun := r.begin(w, l, x)
 	l.Size = begun

@@ -52,13 +52,13 @@ func at(connector string, cavity int) harness.End {
 	return harness.End{At: harness.Ref{Connector: connector, Cavity: fmt.Sprint(cavity)}}
 }
 
-func wire(id string, a, b harness.End, mm float64, text string) reach.Wire {
-	return reach.Wire{Wire: harness.Wire{ID: harness.WireID(id), Ends: [2]harness.End{a, b},
+func wire(id string, a, b harness.End, mm float64, text string) reach.Run {
+	return reach.Run{Wire: harness.Wire{ID: harness.WireID(id), Ends: [2]harness.End{a, b},
 		Conductor: harness.Conductor{Colour: colour.Parse("GN-BK", colour.IEC), Size: 0.75, Function: text,
 			Signal: signal.Read(text)}, Length: mm}}
 }
 
-func yardInput(wires ...reach.Wire) reach.Input {
+func yardInput(wires ...reach.Run) reach.Input {
 	return reach.Input{Loom: yardLoom(), Wires: wires,
 		Decisions: reach.Decisions{Map: yard(), Places: yardPlaces(), Rules: reach.Standard()}}
 }

@@ -266,7 +266,7 @@ func (x *parter) wire(p *Parting, d *Disconnect, c *parted, at harness.Ref) {
 		change(&x.out.Made)
 	}
 	edits := []harness.Edit{{Do: harness.Cut, Wire: c.length, End: c.end}}
-	for k, of := range []harness.Length{{Wire: c.length, End: c.end}, {Wire: stub, End: 1}} {
+	for k, of := range []harness.TipID{{Wire: c.length, End: c.end}, {Wire: stub, End: 1}} {
 		edits = append(edits,
 			harness.Edit{Do: harness.Add, Terminal: contacts[k], Wire: of.Wire, Label: halves[k].String()},
 			harness.Edit{Do: harness.Crimp, Wire: of.Wire, End: of.End, Terminal: contacts[k]},

@@ -119,7 +119,7 @@ func (s *settled) ofSplice(id harness.JointID) (int, bool) {
 }
 
 // end gives where an end of a wire is to be: a station, or the thing that has none, or nothing where it ends nowhere.
-func (s *settled) end(w *Wire, end int, stations map[string]int) (at int, missing *route.Thing, nowhere bool) {
+func (s *settled) end(w *Run, end int, stations map[string]int) (at int, missing *route.Thing, nowhere bool) {
 	e := w.Ends[end]
 	ref := e.At
 	if w.Lands[end] != (harness.Ref{}) {
@@ -148,13 +148,13 @@ func (s *settled) end(w *Wire, end int, stations map[string]int) (at int, missin
 }
 
 // alone says whether an end has a terminal to itself, so that a new one can take its place.
-func (s *settled) alone(w *Wire, end int) bool {
+func (s *settled) alone(w *Run, end int) bool {
 	at := w.Ends[end].At
 	return at != (harness.Ref{}) && s.crimped[at] == 1
 }
 
 // deviceAt gives the device that an end of a wire goes to, nil where there is none.
-func (s *settled) deviceAt(w *Wire, end int) *harness.Device {
+func (s *settled) deviceAt(w *Run, end int) *harness.Device {
 	ref := w.Ends[end].At
 	if w.Lands[end] != (harness.Ref{}) {
 		ref = w.Lands[end]
@@ -214,7 +214,7 @@ func (r *Result) tape(s *settled) {
 }
 
 // busiestUnit is the control unit that most wires end at.
-func (s *settled) busiestUnit(wires []Wire) string {
+func (s *settled) busiestUnit(wires []Run) string {
 	n := map[string]int{}
 	for i := range wires {
 		for end := range 2 {

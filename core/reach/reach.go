@@ -18,8 +18,8 @@ import (
 	"draxel/core/stock"
 )
 
-// Wire is a length of wire of the harness as it is to become.
-type Wire struct {
+// Run is a length of wire of the harness as it is to become, with where it is to land.
+type Run struct {
 	harness.Wire
 	Alone   bool           // it is left to qualified hands: nothing is done to it
 	New     bool           // there is none yet: it is cut from new wire
@@ -46,7 +46,7 @@ type Meet struct {
 // Input is what Compute works on.
 type Input struct {
 	Loom      *harness.Loom // connectors, devices, splices and branches; wires are Wires
-	Wires     []Wire
+	Wires     []Run
 	Stock     []stock.Piece // wire that comes out of the harness
 	Decisions Decisions
 	Amps      map[harness.WireID]float64 // A by wire, as the network has it, the most that lasts; nil where there is none

@@ -257,7 +257,7 @@ type Result struct {
 }
 
 // Wires gives the wires that the lines are about, in their order.
-func (r *Result) Wires() []Wire { return r.in.Wires }
+func (r *Result) Wires() []Run { return r.in.Wires }
 
 // Pieces gives the wire that comes out of the harness and is stock here.
 func (r *Result) Pieces() []stock.Piece { return r.in.Stock }

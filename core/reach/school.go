@@ -11,7 +11,7 @@ const (
 
 // school gives how a joint is made: as a person said of the wire, else what the place and the load ask for, else as the
 // job does it.
-func (r *Result) school(s *settled, w *Wire, l *Line, path *route.Path) School {
+func (r *Result) school(s *settled, w *Run, l *Line, path *route.Path) School {
 	if x := s.wish[w.ID]; x != nil && x.School != "" {
 		return x.School
 	}
@@ -23,7 +23,7 @@ func (r *Result) school(s *settled, w *Wire, l *Line, path *route.Path) School {
 }
 
 // againstSolder says why a joint is better crimped, empty where nothing speaks for it.
-func againstSolder(w *Wire, l *Line, path *route.Path) string {
+func againstSolder(w *Run, l *Line, path *route.Path) string {
 	switch {
 	case path != nil && path.Moving:
 		return "the bundle flexes there, and solder makes the wire stiff beside the joint"
@@ -39,7 +39,7 @@ func againstSolder(w *Wire, l *Line, path *route.Path) string {
 
 // aboutJoint says why a joint is made so, and what to mind.
 func (r *Result) aboutJoint(
-	s *settled, w *Wire, l *Line, path *route.Path, school School,
+	s *settled, w *Run, l *Line, path *route.Path, school School,
 ) (why string, cautions []string) {
 	asked := s.wish[w.ID] != nil && s.wish[w.ID].School != ""
 	against := againstSolder(w, l, path)

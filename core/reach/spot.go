@@ -56,7 +56,7 @@ func (y *layer) lane(line, end int) *stagger.Lane {
 }
 
 // tail is how long the wire is between its plug and the bundle, mm.
-func (y *layer) tail(w *Wire, end int, l *Line) float64 {
+func (y *layer) tail(w *Run, end int, l *Line) float64 {
 	if w.Ends[end].Splice != "" {
 		return 0
 	}
@@ -68,7 +68,7 @@ func (y *layer) tail(w *Wire, end int, l *Line) float64 {
 	return dropAt(&y.r.router.Stations[at], rules) + rules.End
 }
 
-func (y *layer) tailOf(w *Wire, end int) int {
+func (y *layer) tailOf(w *Run, end int) int {
 	t := tail{connector: w.Ends[end].At.Connector}
 	if t.connector == "" {
 		t.splice = w.Ends[end].Splice
@@ -82,7 +82,7 @@ func (y *layer) tailOf(w *Wire, end int) int {
 }
 
 // judge says what speaks against a joint on a path, wherever on it, and how thick the bundle would be there.
-func (y *layer) judge(x *stagger.Stretch, path *route.Path, w *Wire, l *Line) {
+func (y *layer) judge(x *stagger.Stretch, path *route.Path, w *Run, l *Line) {
 	b := &y.r.Bundles[x.Segment]
 	d := thickness(max(w.Size, l.Size))
 	g := grows[y.r.school(y.s, w, l, path)]

@@ -275,7 +275,7 @@ func (p *planner) cut(i int, needs []string) string {
 	return p.add(s, made)
 }
 
-func (p *planner) endName(w *Wire, end int) string {
+func (p *planner) endName(w *Run, end int) string {
 	if e := w.Ends[end]; e.Seen() {
 		return e.String()
 	}
@@ -292,7 +292,7 @@ func (p *planner) join(i int, needs []string) string {
 	var edits []harness.Edit
 	if l.Verdict == Extend {
 		edits = append(edits, harness.Edit{Do: harness.Join, Joint: w.ID.Joint(1),
-			Lengths: []harness.Length{{Wire: w.ID, End: end}, {Wire: w.ID.LetIn()}}})
+			Lengths: []harness.TipID{{Wire: w.ID, End: end}, {Wire: w.ID.LetIn()}}})
 		switch {
 		case w.Joint[end]: // what it is joined to comes to the other end of the piece
 		case l.Joints == 1:
@@ -300,7 +300,7 @@ func (p *planner) join(i int, needs []string) string {
 				Terminal: harness.TerminalAt(w.Ends[end].At)})
 		default:
 			edits = append(edits, harness.Edit{Do: harness.Join, Joint: w.ID.Joint(2),
-				Lengths: []harness.Length{{Wire: w.ID.LetIn(), End: 1}, {Wire: w.ID.Stub(end), End: 1}}})
+				Lengths: []harness.TipID{{Wire: w.ID.LetIn(), End: 1}, {Wire: w.ID.Stub(end), End: 1}}})
 		}
 		s.Text = "Join the piece into " + p.name(i) + ":"
 		if w.Joint[end] {
@@ -339,7 +339,7 @@ func (p *planner) join(i int, needs []string) string {
 				s.Minutes += rules.Rates.Crimp
 			} else {
 				edits = append(edits, harness.Edit{Do: harness.Join, Joint: w.ID.Joint(e + 1),
-					Lengths: []harness.Length{{Wire: w.ID.Instead(), End: e}, {Wire: w.ID.Stub(e), End: 1}}})
+					Lengths: []harness.TipID{{Wire: w.ID.Instead(), End: e}, {Wire: w.ID.Stub(e), End: 1}}})
 				s.Minutes += rules.Rates.Solder
 			}
 		}

@@ -143,7 +143,7 @@ func (r *Result) total() {
 }
 
 // lead gives the kind of lead that a wire is part of, with the name of what is one with it.
-func lead(w *Wire) (stock.Lead, string) {
+func lead(w *Run) (stock.Lead, string) {
 	switch {
 	case w.Shield != "":
 		return stock.Shielded, "shield " + w.Shield

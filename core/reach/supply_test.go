@@ -13,7 +13,7 @@ import (
 // What is bought: plain and printed where there is a tracer, never a plain colour that warns, one length for a whole
 // lead, with the margin.
 func TestWhatIsBought(t *testing.T) {
-	short := func(id, c string, n int) reach.Wire {
+	short := func(id, c string, n int) reach.Run {
 		w := wire(id, at("A", n), at("J1", n), 1900, "")
 		w.Colour = colour.Parse(c, colour.IEC)
 		return w

@@ -49,7 +49,7 @@ func (r *Result) thick(begun size.Section, amps float64) size.Section {
 	return need
 }
 
-func (r *Result) judge(s *settled, w *Wire, l *Line) {
+func (r *Result) judge(s *settled, w *Run, l *Line) {
 	rules, x := &r.in.Decisions.Rules, s.wish[w.ID]
 	over := l.Had - l.Need
 	l.NoSlack = l.Had > 0 && over < 0 && l.Had >= l.bare
@@ -113,7 +113,7 @@ func (r *Result) judge(s *settled, w *Wire, l *Line) {
 
 // tapped judges a wire onto which others are joined at one of its ends or both: there it stays whole, so that it is
 // lengthened at its other end, and never replaced. It is false where that makes no difference.
-func (r *Result) tapped(s *settled, w *Wire, l *Line, tooShort, replace bool) bool {
+func (r *Result) tapped(s *settled, w *Run, l *Line, tooShort, replace bool) bool {
 	tooShort = tooShort && l.Had > 0 && !w.Made
 	switch {
 	case tooShort && w.Whole[0] && w.Whole[1]:
@@ -143,7 +143,7 @@ func (r *Result) tapped(s *settled, w *Wire, l *Line, tooShort, replace bool) bo
 }
 
 // extend lengthens a wire. Every joint takes its lap, so that the piece is longer than what is missing.
-func (r *Result) extend(s *settled, w *Wire, l *Line, missing float64) {
+func (r *Result) extend(s *settled, w *Run, l *Line, missing float64) {
 	rules := &r.in.Decisions.Rules
 	l.Joints = 2
 	x := s.wish[w.ID]
@@ -172,7 +172,7 @@ func (r *Result) extend(s *settled, w *Wire, l *Line, missing float64) {
 	}
 }
 
-func kindOfLead(w *Wire) string {
+func kindOfLead(w *Run) string {
 	switch {
 	case w.Shield != "" && w.Pair != "":
 		return "a twisted pair under a shield"
@@ -182,7 +182,7 @@ func kindOfLead(w *Wire) string {
 	return "one of a twisted pair"
 }
 
-func inKind(w *Wire) string {
+func inKind(w *Run) string {
 	if w.Shield != "" {
 		return "the shield carried over the joints and still grounded at one end only"
 	}
@@ -192,7 +192,7 @@ func inKind(w *Wire) string {
 // cutAt gives the end, 1 or 2, at which a wire is lengthened: where it has been cut already, else as a person said,
 // else the end that is renewed anyway, else the one at a unit or a fuse box, which is seldom the one by the sensor;
 // never an end at a splice where the other is not.
-func (r *Result) cutAt(s *settled, w *Wire, x *Wish) int {
+func (r *Result) cutAt(s *settled, w *Run, x *Wish) int {
 	if w.CutAt > 0 {
 		return w.CutAt
 	}
@@ -229,7 +229,7 @@ func (r *Result) cutAt(s *settled, w *Wire, x *Wish) int {
 }
 
 // breathes says whether the sensor draws its reference air through its own lead.
-func breathes(w *Wire, d *harness.Device) bool {
+func breathes(w *Run, d *harness.Device) bool {
 	return w.Signal.Device == "o2" || strings.Contains(strings.ToLower(d.ID), "oxygen") ||
 		strings.Contains(strings.ToLower(d.ID), "lambda")
 }
@@ -260,7 +260,7 @@ func (r *Result) sinceCut() {
 }
 
 // code is what is printed at both ends of a piece and at its joints: the wire's own name with its circuit.
-func (r *Result) code(w *Wire) string {
+func (r *Result) code(w *Run) string {
 	if w.Circuit != "" && w.Circuit != w.ID.Name() {
 		return w.Circuit + "/" + w.ID.Name()
 	}

@@ -103,7 +103,7 @@ func madeOf(m *wanted.Model) map[harness.TerminalID]pin.Made {
 		tips, _ := m.Past.Now.Tips(w)
 		for end, t := range tips {
 			if _, found := m.Found.Place(t.Terminal); t.State == harness.Crimped && !found {
-				out[t.Terminal] = pin.Made{Length: harness.Length{Wire: w, End: end}, Name: string(w)}
+				out[t.Terminal] = pin.Made{TipID: harness.TipID{Wire: w, End: end}, Name: string(w)}
 			}
 		}
 	}

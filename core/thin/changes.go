@@ -8,7 +8,7 @@ import (
 // Changes say what is different in the wanted harness. They are made from the verdicts, never from the steps, so that
 // carrying the steps out proves something.
 func (r *Result) Changes() harness.Changes {
-	m := maker{thinning: r.t, become: map[harness.Length]harness.Tip{},
+	m := maker{thinning: r.t, become: map[harness.TipID]harness.Tip{},
 		out: harness.Changes{Tips: map[harness.WireID][2]harness.Tip{}}}
 	for i := range r.Joints {
 		m.joint(&r.Joints[i])
@@ -27,7 +27,7 @@ func (r *Result) Changes() harness.Changes {
 // maker says what each end becomes.
 type maker struct {
 	*thinning
-	become map[harness.Length]harness.Tip
+	become map[harness.TipID]harness.Tip
 	out    harness.Changes
 }
 
@@ -43,7 +43,7 @@ func (m *maker) joint(j *JointVerdict) {
 		return // the wires that stay keep their terminals
 	}
 	for _, x := range m.net.Tips(j.node) {
-		l := m.net.Length(x)
+		l := m.net.TipID(x)
 		if m.stays[x.Wire()] {
 			m.become[l] = joined
 		} else if j.Fate == Trim {
@@ -59,7 +59,7 @@ func (m *maker) wire(w int32) {
 		h, known := m.net.Half(e.At.Connector)
 		off := known && m.off(h)
 		was[end] = e.Tip()
-		became, told := m.become[harness.Length{Wire: wire.ID, End: end}]
+		became, told := m.become[harness.TipID{Wire: wire.ID, End: end}]
 		switch {
 		case told:
 			is[end] = became

@@ -80,7 +80,7 @@ func (r *Result) remake(now harness.Harness, id harness.JointID, stays map[harne
 	join := harness.Edit{Do: harness.Join, Joint: id}
 	var legs []harness.WireID
 	for _, x := range r.t.net.Tips(at) {
-		l := r.t.net.Length(x)
+		l := r.t.net.TipID(x)
 		tips, there := now.Tips(l.Wire)
 		if !there || !stays[l.Wire] {
 			continue

@@ -101,9 +101,9 @@ func (p *planner) joint(j *JointVerdict) {
 	at := j.node
 	s := Step{System: j.System, Why: j.Why, At: j.At, Wires: append(append([]harness.WireID{}, j.Goes...), j.Stays...)}
 	var edits []harness.Edit
-	var staying []harness.Length
+	var staying []harness.TipID
 	for _, x := range p.net.Tips(at) {
-		l := p.net.Length(x)
+		l := p.net.TipID(x)
 		if p.stays[x.Wire()] {
 			staying = append(staying, l)
 			if j.taken {
@@ -152,7 +152,7 @@ func (p *planner) joint(j *JointVerdict) {
 	}
 }
 
-func (p *planner) dissolve(j *JointVerdict, s *Step, edits *[]harness.Edit, staying []harness.Length) {
+func (p *planner) dissolve(j *JointVerdict, s *Step, edits *[]harness.Edit, staying []harness.TipID) {
 	s.Kind, s.Minutes = TakeApart, p.in.Bench.Rates.Splice
 	if !j.taken {
 		*edits = append(*edits, harness.Edit{Do: harness.Open, Joint: j.ID})
@@ -174,7 +174,7 @@ func (p *planner) find(at int32) string {
 	return " Nobody has seen this splice so far: find it first."
 }
 
-func cutAndSeal(l harness.Length) []harness.Edit {
+func cutAndSeal(l harness.TipID) []harness.Edit {
 	return []harness.Edit{{Do: harness.Cut, Wire: l.Wire, End: l.End},
 		{Do: harness.Seal, Wire: l.Wire.Stub(l.End), End: 1}}
 }
@@ -183,7 +183,7 @@ func rejoinName(id harness.JointID) harness.JointID { return id + " rejoined" }
 
 // tail leaves the piece that is cut off at a tip on its connector.
 func (p *planner) tail(x circuit.Tip) {
-	h, l := p.net.Halves[x], p.net.Length(x)
+	h, l := p.net.Halves[x], p.net.TipID(x)
 	p.tails[h] = append(p.tails[h], l.Wire.Stub(l.End))
 }
 
@@ -197,7 +197,7 @@ func (p *planner) end(x circuit.Tip) {
 	if p.stays[w] && !off || !p.stays[w] && off {
 		return
 	}
-	l := p.net.Length(x)
+	l := p.net.TipID(x)
 	switch {
 	case p.stays[w] && off && p.moves(x):
 	case p.stays[w] && off:

@@ -69,13 +69,13 @@ func (r *Result) Count(found harness.Harness, p Progress, planned []Step) Counts
 
 // pulled counts the ends of the wires as found that the ticks let go, from the edits that were done.
 func pulled(found harness.Harness, p Progress) int {
-	gone := map[harness.Length]bool{}
-	byTerminal := map[harness.TerminalID][]harness.Length{}
-	byJoint := map[harness.JointID][]harness.Length{}
+	gone := map[harness.TipID]bool{}
+	byTerminal := map[harness.TerminalID][]harness.TipID{}
+	byJoint := map[harness.JointID][]harness.TipID{}
 	for _, w := range found.Wires() {
 		tips, _ := found.Tips(w)
 		for end, t := range tips {
-			l := harness.Length{Wire: w, End: end}
+			l := harness.TipID{Wire: w, End: end}
 			byTerminal[t.Terminal] = append(byTerminal[t.Terminal], l)
 			byJoint[t.Joint] = append(byJoint[t.Joint], l)
 		}
@@ -85,7 +85,7 @@ func pulled(found harness.Harness, p Progress) int {
 			switch e.Do {
 			case harness.Cut:
 				if _, there := found.Tips(e.Wire); there {
-					gone[harness.Length{Wire: e.Wire, End: e.End}] = true
+					gone[harness.TipID{Wire: e.Wire, End: e.End}] = true
 				}
 			case harness.Open:
 				for _, l := range byJoint[e.Joint] {
@@ -97,8 +97,8 @@ func pulled(found harness.Harness, p Progress) int {
 				}
 			case harness.FallOut:
 				if _, whole := found.Tips(e.Wire); whole {
-					gone[harness.Length{Wire: e.Wire}] = true
-					gone[harness.Length{Wire: e.Wire, End: 1}] = true
+					gone[harness.TipID{Wire: e.Wire}] = true
+					gone[harness.TipID{Wire: e.Wire, End: 1}] = true
 				}
 			default:
 			}
@@ -109,11 +109,11 @@ func pulled(found harness.Harness, p Progress) int {
 
 // ends looks where each end of each wire as found is now. An end that others were joined onto uncut was never let go.
 func (r *Result) ends(c *Counts, found harness.Harness, p Progress) {
-	now, tapped := p.Now, map[harness.Length]bool{}
+	now, tapped := p.Now, map[harness.TipID]bool{}
 	for _, t := range p.Done {
 		for _, e := range t.Edits {
 			if e.Do == harness.Tap {
-				tapped[harness.Length{Wire: e.Wire, End: e.End}] = true
+				tapped[harness.TipID{Wire: e.Wire, End: e.End}] = true
 			}
 		}
 	}
@@ -144,7 +144,7 @@ func (r *Result) ends(c *Counts, found harness.Harness, p Progress) {
 				if before, _ := found.Place(was[end].Terminal); is[end] != was[end] || place != before {
 					c.Placed++
 				}
-			case is[end] == was[end], tapped[harness.Length{Wire: wire.ID, End: end}]:
+			case is[end] == was[end], tapped[harness.TipID{Wire: wire.ID, End: end}]:
 			case is[end].State == harness.Sealed:
 				c.Capped++
 			case is[end].State == harness.Joined:

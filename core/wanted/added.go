@@ -43,18 +43,18 @@ func (m *Model) Add(parts []join.Added, studs []string, wanted harness.Harness) 
 
 // addedWires are the wires among the parts that find their ends before lengths are known: Reach lays them as every
 // new wire.
-func (m *Model) addedWires(parts []join.Added, studs []string) []reach.Wire {
+func (m *Model) addedWires(parts []join.Added, studs []string) []reach.Run {
 	if !slices.ContainsFunc(parts, func(a join.Added) bool { return a.Body == join.SingleWire }) {
 		return nil
 	}
 	fits := m.Add(parts, studs, m.Joined).Changes.Tips
-	var out []reach.Wire
+	var out []reach.Run
 	for i := range parts {
 		a := &parts[i]
 		if _, ok := fits[a.Wire()]; !ok || a.Body != join.SingleWire {
 			continue
 		}
-		x := reach.Wire{New: true, Wire: harness.Wire{ID: a.Wire(), Conductor: harness.Conductor{Function: a.What}}}
+		x := reach.Run{New: true, Wire: harness.Wire{ID: a.Wire(), Conductor: harness.Conductor{Function: a.What}}}
 		for end, l := range a.Leads {
 			if at, is := m.cavity(l.To); is {
 				x.Ends[end].At = at
@@ -112,12 +112,12 @@ func ContactsClosed(parts []join.Added, h harness.Harness) harness.Changes {
 }
 
 // PartWires gives what the wires of parts are for the network: a resistor in a wire is that wire's resistance.
-func PartWires(parts []join.Added) map[harness.WireID]network.Length {
-	out := map[harness.WireID]network.Length{}
+func PartWires(parts []join.Added) map[harness.WireID]network.Metal {
+	out := map[harness.WireID]network.Metal{}
 	for i := range parts {
 		a := &parts[i]
 		for _, w := range a.Wires() {
-			l := network.Length{Square: coilSquare, Mm: partLead, Text: a.What}
+			l := network.Metal{Square: coilSquare, Mm: partLead, Text: a.What}
 			if w == a.Wire() && a.Body == join.Resistor {
 				l.Ohms = a.Ohms
 			}

@@ -106,7 +106,7 @@ func (g *planning) line(l *match.Line) {
 		g.Wires[t] = w
 		g.Renew[t] = g.Ways[l.From] == match.Renew
 		if clipped {
-			g.Made[t] = pin.Made{Length: end, Name: fact.WireOf(g.Ends.Wires[l.From], l.From)}
+			g.Made[t] = pin.Made{TipID: end, Name: fact.WireOf(g.Ends.Wires[l.From], l.From)}
 		}
 	}
 	g.set(t, place)

@@ -31,7 +31,7 @@ func (m *Model) joint(at harness.Ref, why string) harness.JointID {
 func (m *Model) comes(name harness.JointID, e join.End) {
 	j := m.Planned[name]
 	for i := range j.Ends {
-		if have := &j.Ends[i]; have.Length == e.Length {
+		if have := &j.Ends[i]; have.TipID == e.TipID {
 			if have.How == join.Whole && e.How != join.Whole {
 				have.How = e.How
 			}
@@ -64,10 +64,10 @@ func (m *Model) endAt(at harness.Ref, how join.How) (join.End, bool) {
 		return join.End{}, false
 	}
 	return join.End{
-		Length: harness.Length{Wire: w.ID, End: m.Ends.end[at]},
-		How:    how,
-		At:     at,
-		Name:   fact.WireOf(w, at),
+		TipID: harness.TipID{Wire: w.ID, End: m.Ends.end[at]},
+		How:   how,
+		At:    at,
+		Name:  fact.WireOf(w, at),
 	}, true
 }
 
@@ -168,14 +168,14 @@ func (m *Model) placeOf(name harness.JointID) harness.Ref {
 
 // begin notes an end of a new wire at a joint.
 func (m *Model) begin(name harness.JointID, n newWire, end int) {
-	m.comes(name, join.End{Length: harness.Length{Wire: n.ID, End: end}, How: join.Beginning, Name: called(n)})
+	m.comes(name, join.End{TipID: harness.TipID{Wire: n.ID, End: end}, How: join.Beginning, Name: called(n)})
 }
 
 // lies gives where a joint is for an end that comes to it: on the wire that stays in its place, the vehicle's or the
 // one that stays whole.
-func lies(j *join.Joint, of harness.Length) reach.Meet {
+func lies(j *join.Joint, of harness.TipID) reach.Meet {
 	for _, e := range j.Ends {
-		if (e.Theirs || e.How == join.Whole) && e.Length != of {
+		if (e.Theirs || e.How == join.Whole) && e.TipID != of {
 			return reach.Meet{With: e.Wire, Back: e.Back}
 		}
 	}

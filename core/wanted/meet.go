@@ -59,7 +59,7 @@ func (g *planning) into(l *match.Line, x fact.Pairing) {
 	case g.Ends.off[x.Ours.Connector]: // it was cut off its plug: its end gets a new terminal
 		t := NewEnd(x.Vehicle)
 		g.Wires[t] = Filling{Row: fact.RowOfWire(w, x.Ours), Goal: goal}
-		g.Made[t] = pin.Made{Length: harness.Length{Wire: w.ID, End: g.Ends.end[x.Ours]}, Name: fact.WireOf(w, x.Ours)}
+		g.Made[t] = pin.Made{TipID: harness.TipID{Wire: w.ID, End: g.Ends.end[x.Ours]}, Name: fact.WireOf(w, x.Ours)}
 		g.set(t, harness.Place{State: harness.Seated, At: x.Vehicle})
 	default: // it stays in its own plug: a lead goes into the vehicle's
 		name := g.joint(

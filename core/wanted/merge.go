@@ -12,7 +12,7 @@ import (
 // merge makes one joint of those to which the same end comes: what is joined to one of them is joined to all.
 func (m *Model) merge() {
 	names := slices.Sorted(maps.Keys(m.Planned))
-	of := map[harness.Length]harness.JointID{}
+	of := map[harness.TipID]harness.JointID{}
 	into := map[harness.JointID]harness.JointID{}
 	find := func(name harness.JointID) harness.JointID {
 		for into[name] != "" {
@@ -22,11 +22,11 @@ func (m *Model) merge() {
 	}
 	for _, name := range names {
 		for _, e := range m.Planned[name].Ends {
-			if other, twice := of[e.Length]; twice && find(other) != find(name) {
+			if other, twice := of[e.TipID]; twice && find(other) != find(name) {
 				a, b := find(other), find(name)
 				into[max(a, b)] = min(a, b)
 			}
-			of[e.Length] = name
+			of[e.TipID] = name
 		}
 	}
 	for _, name := range names {
@@ -87,7 +87,7 @@ func (m *Model) spread(rules reach.Rules) {
 		j := m.Planned[name]
 		for i := range j.Ends {
 			e := &j.Ends[i]
-			switch led := e.How == join.CutOff && !e.Theirs && lies(j, e.Length) != (reach.Meet{}); {
+			switch led := e.How == join.CutOff && !e.Theirs && lies(j, e.TipID) != (reach.Meet{}); {
 			case e.How != join.CutOff && e.How != join.Whole, e.At == harness.Ref{}:
 			case led:
 				e.Back = rules.Stub

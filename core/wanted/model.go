@@ -66,9 +66,9 @@ type Model struct {
 	block   Block
 	rules   reach.Rules
 	rates   thin.Rates
-	drawn   map[harness.TerminalID]bool           // the vehicle's, whose cavities ours go into
-	splices map[harness.JointID]harness.JointID   // what is left of each: the joint's name, empty where it is taken apart
-	bare    map[harness.Length]harness.TerminalID // ends whose terminal was cut off, and that get none
+	drawn   map[harness.TerminalID]bool          // the vehicle's, whose cavities ours go into
+	splices map[harness.JointID]harness.JointID  // what is left of each: the joint's name, empty where it is taken apart
+	bare    map[harness.TipID]harness.TerminalID // ends whose terminal was cut off, and that get none
 }
 
 // Filling is what is known of the wire at a terminal: its row, and the To row that it fills.
@@ -130,7 +130,7 @@ func (g *planning) lay(n newWire) {
 			continue
 		}
 		g.Wires[goal.Terminal] = Filling{Row: n.Row, Goal: n.Row}
-		g.Made[goal.Terminal] = pin.Made{Length: harness.Length{Wire: n.ID, End: end}, Name: called(n)}
+		g.Made[goal.Terminal] = pin.Made{TipID: harness.TipID{Wire: n.ID, End: end}, Name: called(n)}
 		g.set(goal.Terminal, harness.Place{State: harness.Seated, At: goal.At})
 	}
 }
@@ -166,15 +166,15 @@ func (m *Model) out(t harness.TerminalID) bool {
 }
 
 // clipped says that a terminal that was found was cut off its wire, which is still there, and on which end of it.
-func (m *Model) clipped(t harness.TerminalID) (harness.Length, bool) {
+func (m *Model) clipped(t harness.TerminalID) (harness.TipID, bool) {
 	found, ok := m.Found.Place(t)
 	if !ok || !m.out(t) {
-		return harness.Length{}, false
+		return harness.TipID{}, false
 	}
 	w := m.Ends.Wires[found.At]
 	if w == nil {
-		return harness.Length{}, false
+		return harness.TipID{}, false
 	}
 	_, there := m.Past.Now.Tips(w.ID)
-	return harness.Length{Wire: w.ID, End: m.Ends.end[found.At]}, there
+	return harness.TipID{Wire: w.ID, End: m.Ends.end[found.At]}, there
 }

@@ -36,7 +36,7 @@ func Of(d Reads) *Model {
 		Planned:  map[harness.JointID]*join.Joint{},
 		Retained: map[string]bool{},
 		splices:  map[harness.JointID]harness.JointID{},
-		bare:     map[harness.Length]harness.TerminalID{},
+		bare:     map[harness.TipID]harness.TerminalID{},
 	}
 	for i := range d.Thin.Result.Joints {
 		if j := &d.Thin.Result.Joints[i]; j.Kind == thin.AtSplice {
@@ -285,7 +285,7 @@ func (m *Model) join(d *Reads) {
 					in.Mine[e.Joint] = true
 				}
 				if e.Do == harness.Cut || e.Do == harness.Tap {
-					in.Cut = append(in.Cut, harness.Length{Wire: e.Wire, End: e.End})
+					in.Cut = append(in.Cut, harness.TipID{Wire: e.Wire, End: e.End})
 				}
 			}
 		}
@@ -295,7 +295,7 @@ func (m *Model) join(d *Reads) {
 		in.Joints = append(in.Joints, *m.Planned[name])
 	}
 	for _, n := range m.Fresh {
-		in.Wires = append(in.Wires, join.Wire{ID: n.ID, Name: called(n), Ends: n.ends})
+		in.Wires = append(in.Wires, join.Fresh{ID: n.ID, Name: called(n), Ends: n.ends})
 	}
 	base := m.base(d.Thin.Result)
 	m.Part = join.Join(in, base)

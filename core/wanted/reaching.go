@@ -44,9 +44,9 @@ func ReachInput(d ReachReads) *reach.Input {
 			in.Stock = append(in.Stock, pulledPiece(w, d.Bench, used, m.Past.Now.Out(w.ID))...)
 			continue
 		}
-		x := reach.Wire{Wire: *w, Alone: m.Alone.Wire(i), After: after[w.ID], Cut: cut[w.ID].Length, CutAt: cutAt(cut[w.ID])}
+		x := reach.Run{Wire: *w, Alone: m.Alone.Wire(i), After: after[w.ID], Cut: cut[w.ID].Length, CutAt: cutAt(cut[w.ID])}
 		for end, e := range w.Ends {
-			j, joined := at[harness.Length{Wire: w.ID, End: end}]
+			j, joined := at[harness.TipID{Wire: w.ID, End: end}]
 			switch {
 			case joined && j.whole:
 				x.Whole[end] = true
@@ -61,14 +61,14 @@ func ReachInput(d ReachReads) *reach.Input {
 					x.Lands[end], x.Renewed[end], x.Dead[end] = m.landing(e.At)
 				}
 			}
-			if to, anew := m.anew(harness.Length{Wire: w.ID, End: end}); anew {
+			if to, anew := m.anew(harness.TipID{Wire: w.ID, End: end}); anew {
 				x.Lands[end], x.Renewed[end], x.Dead[end] = to, true, false
 			}
 		}
 		in.Wires = append(in.Wires, x)
 	}
 	for _, n := range m.Fresh {
-		x := reach.Wire{
+		x := reach.Run{
 			New: true,
 			Cut: cut[n.ID].Length,
 			Wire: harness.Wire{
@@ -79,7 +79,7 @@ func ReachInput(d ReachReads) *reach.Input {
 		}
 		for end, g := range n.ends {
 			if j := m.Planned[g.Joint]; j != nil {
-				x.Meets[end] = lies(j, harness.Length{Wire: n.ID, End: end})
+				x.Meets[end] = lies(j, harness.TipID{Wire: n.ID, End: end})
 			}
 		}
 		if n.splice != "" {
@@ -114,8 +114,8 @@ func (m *Model) lost(wire harness.WireID, end int, mm float64, d *reach.Decision
 }
 
 // atJoints gives the ends that come to joints. Our wire is led to where the vehicle's ends.
-func (m *Model) atJoints() map[harness.Length]comesTo {
-	out := map[harness.Length]comesTo{}
+func (m *Model) atJoints() map[harness.TipID]comesTo {
+	out := map[harness.TipID]comesTo{}
 	for name, j := range m.Planned {
 		place := harness.Ref{}
 		for _, e := range j.Ends {
@@ -136,21 +136,21 @@ func (m *Model) atJoints() map[harness.Length]comesTo {
 			if e.Theirs {
 				c.lands = e.At
 			} else if e.How != join.Whole {
-				c.meets = lies(j, e.Length)
+				c.meets = lies(j, e.TipID)
 			}
 			if e.How == join.CutOff && !e.Theirs {
 				c.lost = e.Back
 			}
-			out[e.Length] = c
+			out[e.TipID] = c
 		}
 	}
 	return out
 }
 
 // anew gives the cavity in which an end that was cut gets a new terminal, and false where it gets none.
-func (m *Model) anew(l harness.Length) (harness.Ref, bool) {
+func (m *Model) anew(l harness.TipID) (harness.Ref, bool) {
 	for t, on := range m.Made {
-		if on.Length == l {
+		if on.TipID == l {
 			place, seated := m.Wanted.Place(t)
 			return place.At, seated
 		}

@@ -91,7 +91,7 @@ func (o *order) need(now harness.Harness, i int) {
 			own = append(own, o.steps[by].ID)
 		}
 	}
-	open := func(l harness.Length) {
+	open := func(l harness.TipID) {
 		use("end", string(l.Wire), l.End)
 		if tips, there := now.Tips(l.Wire); there && tips[l.End].State == harness.Joined {
 			use("apart", string(tips[l.End].Joint), 0)
@@ -101,9 +101,9 @@ func (o *order) need(now harness.Harness, i int) {
 		e := &s.Edits[k]
 		switch e.Do {
 		case harness.Seal, harness.Heal, harness.Land:
-			open(harness.Length{Wire: e.Wire, End: e.End})
+			open(harness.TipID{Wire: e.Wire, End: e.End})
 			if e.Do == harness.Heal {
-				open(harness.Length{Wire: e.Wire.Stub(e.End), End: 1})
+				open(harness.TipID{Wire: e.Wire.Stub(e.End), End: 1})
 			}
 		case harness.Join, harness.Tap:
 			for _, l := range e.Lengths {
@@ -113,7 +113,7 @@ func (o *order) need(now harness.Harness, i int) {
 				use("joint", string(e.Joint), 0)
 			}
 		case harness.Crimp:
-			open(harness.Length{Wire: e.Wire, End: e.End})
+			open(harness.TipID{Wire: e.Wire, End: e.End})
 			use("hand", string(e.Terminal), 0)
 		case harness.Clip:
 			if tips, there := now.Tips(e.Wire); there && tips[e.End].State == harness.Crimped {
@@ -151,7 +151,7 @@ func (o *order) leaves(now harness.Harness, wire harness.WireID, use func(what, 
 
 // guard puts steps before those that do something to the ends which they guard.
 func (o *order) guard() {
-	guards, terminals := map[harness.Length][]string{}, map[harness.TerminalID][]string{}
+	guards, terminals := map[harness.TipID][]string{}, map[harness.TerminalID][]string{}
 	for i := range o.steps {
 		for _, l := range o.steps[i].Guards {
 			guards[l] = append(guards[l], o.steps[i].ID)
@@ -169,7 +169,7 @@ func (o *order) guard() {
 			e := &s.Edits[k]
 			ends := e.Lengths
 			if e.Wire != "" {
-				ends = append(slices.Clone(ends), harness.Length{Wire: e.Wire, End: e.End})
+				ends = append(slices.Clone(ends), harness.TipID{Wire: e.Wire, End: e.End})
 			}
 			before := slices.Clone(terminals[e.Terminal])
 			for _, l := range ends {

@@ -21,7 +21,7 @@ func TestOrderFollowsFromTheEdits(t *testing.T) {
 		return s
 	}
 	steps := []work.Step{
-		step("join", work.Join, harness.Edit{Do: harness.Join, Joint: "J", Lengths: []harness.Length{{Wire: "a", End: 0},
+		step("join", work.Join, harness.Edit{Do: harness.Join, Joint: "J", Lengths: []harness.TipID{{Wire: "a", End: 0},
 			{Wire: "n", End: 1}}}),
 		step("out", work.Thin, harness.Edit{Do: harness.FallOut, Wire: "b"}),
 		step("cut b", work.Thin, harness.Edit{Do: harness.Cut, Wire: "b", End: 0}, harness.Edit{Do: harness.Cut, Wire: "b",

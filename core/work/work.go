@@ -55,7 +55,7 @@ type Step struct {
 	Live bool `json:"live,omitempty"`
 
 	// Guards are ends that nothing may be done to before this step is done: what is measured is measured before it is cut.
-	Guards         []harness.Length     `json:"-"`
+	Guards         []harness.TipID      `json:"-"`
 	GuardsTerminal []harness.TerminalID `json:"-"` // terminals that nothing may be done to before
 }
 

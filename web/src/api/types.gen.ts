@@ -1117,7 +1117,7 @@ export interface Edit {
   end?: number;
   joint?: string;
   tips?: Tip[];
-  lengths?: Length[];
+  lengths?: TipID[];
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -1130,9 +1130,9 @@ export interface Tip {
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "Length".
+ * via the `definition` "TipID".
  */
-export interface Length {
+export interface TipID {
   wire: string;
   end: number;
 }
