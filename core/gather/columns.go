@@ -5,6 +5,8 @@ import (
 	"slices"
 	"strconv"
 	"strings"
+	"sync"
+	"unicode"
 
 	"draxel/core/colour"
 	"draxel/core/signal"
@@ -13,10 +15,7 @@ import (
 
 // headings holds the words of a heading that name a column, tried from the top: the first column of which a word stands
 // in the heading is meant. So "wire colour" is a colour, "connector pin" a cavity and "circuit description" a function.
-var headings = []struct {
-	column Column
-	words  []string
-}{
+var headings = []heading{
 	{Connector, []string{"connector colour", "connector color", "plug colour", "plug color", "connector name",
 		"connector id", "connector no", "connector ref"}},
 	{Size, []string{"size", "gauge", "awg", "mm²", "mm2", "mm", "section", "csa", "sqmm", "querschnitt", "area"}},
@@ -34,23 +33,45 @@ var headings = []struct {
 	{Note, []string{"note", "notes", "remark", "remarks", "comment", "comments", "info", "condition"}},
 }
 
-var notWord = regexp.MustCompile(`[^\p{L}\p{N}²]+`)
+type heading struct {
+	column Column
+	words  []string
+}
+
+// wordsOf gives the words of a text in small letters, a space between each two.
+func wordsOf(text string) string {
+	return strings.Join(strings.FieldsFunc(strings.ToLower(text), func(r rune) bool {
+		return !unicode.IsLetter(r) && !unicode.IsNumber(r) && r != '²'
+	}), " ")
+}
 
 // headingColumn gives the column that a heading names, Ignored when it names none.
 func headingColumn(heading string) Column {
-	h := " " + strings.TrimSpace(notWord.ReplaceAllString(strings.ToLower(heading), " ")) + " "
+	h := " " + wordsOf(heading) + " "
 	if len(h) > 40 {
 		return Ignored
 	}
-	for _, e := range headings {
+	for _, e := range spaced() {
 		for _, w := range e.words {
-			if strings.Contains(h, " "+w+" ") {
+			if strings.Contains(h, w) {
 				return e.column
 			}
 		}
 	}
 	return Ignored
 }
+
+// spaced gives the headings with a space on either side of their words: each is found as a whole.
+var spaced = sync.OnceValue(func() []heading {
+	out := slices.Clone(headings)
+	for i, e := range headings {
+		out[i].words = make([]string, len(e.words))
+		for k, w := range e.words {
+			out[i].words[k] = " " + w + " "
+		}
+	}
+	return out
+})
 
 // findHeader gives the line, among the first forty, that names most columns, at least two and a cavity among them, and
 // −1 when there is none.

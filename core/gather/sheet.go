@@ -302,7 +302,7 @@ func columnsOf(line []string, all []Field) []string {
 	out := make([]string, len(line))
 	taken := map[string]bool{}
 	for c, text := range line {
-		h := strings.TrimSpace(notWord.ReplaceAllString(strings.ToLower(text), " "))
+		h := wordsOf(text)
 		for _, f := range all {
 			if !taken[f.Name] && (h == strings.ToLower(f.Title) || slices.Contains(f.words, h)) {
 				out[c], taken[f.Name] = f.Name, true

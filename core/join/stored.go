@@ -9,3 +9,8 @@ type Record struct {
 	// Parts that their sums ask for.
 	Added []Added `json:"added,omitempty" kept:"part/ID" said:"{0}" along:"functions"`
 }
+
+// Entry is an entry of one of its lists.
+type Entry interface {
+	FunctionWish | OutputRule | Added
+}

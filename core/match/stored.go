@@ -9,3 +9,11 @@ type Record struct {
 	Vehicle   Side       `json:"vehicle,omitempty" kept:"vehicle" along:"yes"`
 	Decisions []Decision `json:"decisions,omitempty" kept:"decision/Side/At.Connector/At.Cavity" said:"cavity"`
 }
+
+// Entry is an entry of one of its lists.
+type Entry interface {
+	Decision
+}
+
+// Single is what it has one of.
+type Single interface{ Meetings }

@@ -3,14 +3,28 @@ package prove
 // Record is all that is stored of this stage: what was measured, mended, noted and programmed.
 type Record struct {
 	// What was measured at the finished harness.
-	Proved  []MeterReading `json:"proved,omitempty" kept:"proved/ID" said:"{0}"`
-	Gates   []Passed       `json:"gates,omitempty" kept:"gate/Gate" said:"{0}"` // of powering up
-	Mended  []Mend         `json:"mended,omitempty" kept:"mend/ID" said:"{0}"`  // faults that were found
-	Program *Programming   `json:"program,omitempty" kept:"program"`            // what was written into the unit
-	Notes   []Note         `json:"notes,omitempty" kept:"note/ID"`              // what was heard, seen and changed
-	Live    Values         `json:"live,omitempty" kept:"live"`                  // what the unit can be asked for
-	Trained []Trained      `json:"trained,omitempty" kept:"trained/ID"`         // rounds of the trainer
+	Proved []MeterReading `json:"proved,omitempty" kept:"proved/ID" said:"{0}" word:"a reading of"`
+	// Of powering up.
+	Gates []Passed `json:"gates,omitempty" kept:"gate/Gate" said:"{0}" word:"the gate"`
+	// Faults that were found.
+	Mended []Mend `json:"mended,omitempty" kept:"mend/ID" said:"{0}"`
+	// What was written into the unit.
+	Program *Programming `json:"program,omitempty" kept:"program" word:"the record of the programming"`
+	// What was heard, seen and changed.
+	Notes []Note `json:"notes,omitempty" kept:"note/ID" word:"a note"`
+	// What the unit can be asked for.
+	Live Values `json:"live,omitempty" kept:"live" word:"what the unit can be asked for"`
+	// Rounds of the trainer.
+	Trained []Trained `json:"trained,omitempty" kept:"trained/ID" word:"a round of the trainer"`
 }
+
+// Entry is an entry of one of its lists.
+type Entry interface {
+	MeterReading | Passed | Mend | Note | Trained
+}
+
+// Single is what it has one of.
+type Single interface{ Programming | Values }
 
 // Chosen gives what findings and the sheet go by: not what the unit can be asked for, and not the trainer's rounds.
 func (r *Record) Chosen() Decisions {

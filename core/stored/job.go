@@ -32,7 +32,8 @@ type Table struct {
 	Options gather.Options `json:"options"`
 	Origin  string         `json:"origin,omitempty"` // what its connectors come from, as Vehicles names it
 	With    match.Side     `json:"with,omitempty"`   // of a further pinout: the side whose harness it belongs to
-	Was     []string       `json:"was,omitempty"`    // titles that it had before: jobs of old named connectors after them
+	// Titles that it had before: jobs of old named connectors after them.
+	Was []string `json:"was,omitempty"`
 }
 
 // Titles gives the titles that the table has had beside a new one: jobs of old named connectors after them.
@@ -84,13 +85,15 @@ type Job struct {
 	// Further pinouts by a key of their own: those of pigtails and sub-harnesses.
 	More map[string]*Table `json:"more,omitempty" kept:"table/*" along:"yes"`
 	OfMatch
-	Own  []OwnStep        `json:"own,omitempty" kept:"own/ID"`        // steps of the person's own
-	Acks []finding.Answer `json:"acks,omitempty" kept:"answer/Key()"` // findings that somebody has answered
+	// Steps of the person's own.
+	Own []OwnStep `json:"own,omitempty" kept:"own/ID"`
+	// Findings that somebody has answered.
+	Acks []finding.Answer `json:"acks,omitempty" kept:"answer/Key()" word:"the answer to a finding"`
 
 	OfGather
-	Photos []Photo `json:"photos,omitempty" kept:"photo/ID"`
+	Photos []Photo `json:"photos,omitempty" kept:"photo/ID" word:"a photograph"`
 	OfThin
-	Ticks []work.Tick `json:"ticks,omitempty" kept:"tick/Step"`
+	Ticks []work.Tick `json:"ticks,omitempty" kept:"tick/Step" word:"step ticked"`
 
 	OfPin
 	OfReach

@@ -9,7 +9,6 @@ import (
 	"strconv"
 	"strings"
 
-	"draxel/core/face"
 	"draxel/core/feed"
 	"draxel/core/finding"
 	"draxel/core/gather"
@@ -20,7 +19,6 @@ import (
 	"draxel/core/pin"
 	"draxel/core/prove"
 	"draxel/core/reach"
-	"draxel/core/route"
 	"draxel/core/thin"
 	"draxel/core/work"
 )
@@ -30,7 +28,7 @@ import (
 // each key of a map; `kept:"place/Thing.Kind/Thing.ID"` is one for each entry of a list, named by its fields, and
 // `kept:"aside/#"` by its number. `said` puts the parts of the name into words for people, "cavity" stands for the
 // cavity that it ends in; nothing is said where the name is a number of ours. `along` says that it comes along into the
-// next job of its kind: "yes", or what is asked about it there.
+// next job of its kind: "yes", or what is asked about it there. `word` is what a change of it is called.
 //
 // SubjectJob is what the head of the job is kept as; the others are named where a value alone does not say it.
 const (
@@ -116,24 +114,17 @@ func subjectNamed(name string) (*subject, string) {
 
 // Entry is an entry of one of the lists of a job.
 type Entry interface {
-	OwnStep | Photo | FeedOption | finding.Answer | match.Decision | thin.Decision | work.Tick |
-		gather.Measurement | gather.Trace | pin.Wish | pin.Exchange | pin.Report | pin.Check |
-		route.Place | reach.Measured | reach.Wish | route.Option | reach.Leftover | reach.Parting |
-		feed.Rated | join.FunctionWish | join.OutputRule | join.Added |
-		prove.MeterReading | prove.Passed | prove.Mend | prove.Note | prove.Trained |
-		handover.Left | handover.Loan | handover.Delivered | handover.Spent | handover.Bought
+	OwnStep | Photo | FeedOption | finding.Answer | work.Tick | gather.Entry | match.Entry | thin.Entry | pin.Entry |
+		reach.Entry | feed.Entry | join.Entry | prove.Entry | handover.Entry
 }
 
 // Single is what a job has one of.
 type Single interface {
-	match.Meetings | gather.Identity | gather.Before | thin.Bench | route.Map | reach.Rules | feed.Block |
-		prove.Programming | prove.Values | handover.Terms | Carried
+	Carried | gather.Single | match.Single | thin.Single | reach.Single | feed.Single | prove.Single | handover.Single
 }
 
 // Keyed is what a job has by a key.
-type Keyed interface {
-	gather.Sheet | gather.Looked | face.Layout
-}
+type Keyed interface{ gather.Keyed | pin.Keyed }
 
 // SubjectOf names the subject that a value is kept as; of an entry of a list the fields that name it are enough.
 func SubjectOf[T Entry | Single](x T) string {
@@ -288,6 +279,17 @@ func (s *subject) inWords(rest string) string {
 	words := s.said
 	for i, part := range parts {
 		words = strings.ReplaceAll(words, fmt.Sprintf("{%d}", i), part)
+	}
+	return words
+}
+
+// WordsOfSubjects adds to the words of changes those of the fields, by the names of their subjects.
+func WordsOfSubjects(words map[string]string) map[string]string {
+	for _, f := range Fields() {
+		if word := f.Tag.Get("word"); word != "" {
+			name, _, _ := strings.Cut(f.Tag.Get("kept"), "/")
+			words[name] = word
+		}
 	}
 	return words
 }
