@@ -10,20 +10,14 @@ export interface ApiSchema {
   KindList: KindList;
   JobRequest: JobRequest;
   JobView: JobView;
-  Done: Done;
   UndoRequest: UndoRequest;
+  JournalView: JournalView;
+  FrontView: FrontView;
+  ArchiveRequest: ArchiveRequest;
+  CopyRequest: CopyRequest;
+  StandView: StandView;
   TableView: TableView;
   CorrectRequest: CorrectRequest;
-  MatchView: MatchView;
-  EvidenceView: EvidenceView;
-  MeetRequest: MeetRequest;
-  WorkListView: WorkListView;
-  OwnRequest: OwnRequest;
-  AnswerRequest: AnswerRequest;
-  DecideRequest: DecideRequest;
-  AcceptRequest: AcceptRequest;
-  PinView: PinView;
-  JournalView: JournalView;
   GatherView: GatherView;
   SheetView: SheetView;
   SheetEdit: SheetEditRequest;
@@ -37,15 +31,17 @@ export interface ApiSchema {
   Drop: DropRequest;
   Earlier: EarlierRequest;
   PhotoMeta: PhotoMeta;
-  ThinView: ThinView;
-  ThinChange: ThinChange;
-  ThinRequest: ThinRequest;
-  CutView: CutView;
-  CircuitView: CircuitView;
+  MatchView: MatchView;
+  EvidenceView: EvidenceView;
+  MeetRequest: MeetRequest;
+  DecideRequest: DecideRequest;
+  AcceptRequest: AcceptRequest;
+  WorkListView: WorkListView;
+  OwnRequest: OwnRequest;
+  AnswerRequest: AnswerRequest;
   WorkView: WorkView;
   TickRequest: TickRequest;
-  BenchRequest: BenchRequest;
-  Problem: Problem;
+  PinView: PinView;
   OtherwiseRequest: OtherwiseRequest;
   ReportRequest: ReportRequest;
   SettleRequest: SettleRequest;
@@ -59,27 +55,27 @@ export interface ApiSchema {
   CheckView: CheckView;
   CheckRequest: CheckRequest;
   BenchView: BenchView;
-  LinkView: LinkView;
-  PassRequest: PassRequest;
+  ThinView: ThinView;
+  ThinChange: ThinChange;
+  ThinRequest: ThinRequest;
+  CutView: CutView;
+  CircuitView: CircuitView;
+  BenchRequest: BenchRequest;
+  ThinRest: ThinRest;
   FeedView: FeedView;
   FeedTree: FeedTree;
   FeedLines: FeedLines;
-  PricesView: PricesView;
   UsualView: UsualView;
   UsualRequest: UsualRequest;
-  JoinView: JoinView;
-  HoldsView: HoldsView;
-  FunctionRequest: FunctionRequest;
-  TrialView: TrialView;
-  OutRuleRequest: OutRuleRequest;
-  WayRequest: WayRequest;
-  ProveView: ProveView;
-  DiagnosisView: DiagnosisView;
-  ReadingProvedRequest: ReadingProvedRequest;
-  GateRequest: GateRequest;
-  MendRequest: MendRequest;
-  MeterRequest: MeterRequest;
-  FrontView: FrontView;
+  FeedWires: FeedWires;
+  FeedLive: FeedLive;
+  FeedCompareView: FeedCompareView;
+  ProposeBlockRequest: ProposeBlockRequest;
+  BlockRequest: BlockRequest;
+  CircuitRequest: CircuitRequest;
+  RatedRequest: RatedRequest;
+  FeedOptionRequest: FeedOptionRequest;
+  PricesView: PricesView;
   HandoverView: HandoverView;
   MoneyView: MoneyView;
   Making: Making;
@@ -88,9 +84,6 @@ export interface ApiSchema {
   SpentRequest: SpentRequest;
   BoughtRequest: BoughtRequest;
   TermsRequest: TermsRequest;
-  ArchiveRequest: ArchiveRequest;
-  CopyRequest: CopyRequest;
-  StandView: StandView;
   StickersView: StickersView;
   SheetsView: SheetsView;
   CompareStatesView: CompareStatesView;
@@ -98,6 +91,19 @@ export interface ApiSchema {
   LeftRequest: LeftRequest;
   LoanRequest: LoanRequest;
   DeliverRequest: DeliverRequest;
+  JoinView: JoinView;
+  HoldsView: HoldsView;
+  FunctionRequest: FunctionRequest;
+  TrialView: TrialView;
+  OutRuleRequest: OutRuleRequest;
+  WayRequest: WayRequest;
+  PartRequest: PartRequest;
+  ProveView: ProveView;
+  DiagnosisView: DiagnosisView;
+  ReadingProvedRequest: ReadingProvedRequest;
+  GateRequest: GateRequest;
+  MendRequest: MendRequest;
+  MeterRequest: MeterRequest;
   StandinRequest: StandinRequest;
   UnitRequest: UnitRequest;
   UnitSays: UnitSays;
@@ -110,17 +116,6 @@ export interface ApiSchema {
   TrainRequest: TrainRequest;
   TrainEndRequest: TrainEndRequest;
   TrainEnd: TrainEnd;
-  Shown: Shown;
-  PartRequest: PartRequest;
-  FeedWires: FeedWires;
-  FeedLive: FeedLive;
-  FeedCompareView: FeedCompareView;
-  ProposeBlockRequest: ProposeBlockRequest;
-  BlockRequest: BlockRequest;
-  CircuitRequest: CircuitRequest;
-  RatedRequest: RatedRequest;
-  FeedOptionRequest: FeedOptionRequest;
-  Outcome: Outcome;
   ReachView: ReachView;
   CompareView: CompareView;
   PackView: PackView;
@@ -132,11 +127,16 @@ export interface ApiSchema {
   LengthRequest: LengthRequest;
   OptionRequest: OptionRequest;
   ChooseRequest: ChooseRequest;
-  LettersRequest: LettersRequest;
-  LettersReply: LettersReply;
-  ThinRest: ThinRest;
   PartingRequest: PartingRequest;
   LeftoverRequest: LeftoverRequest;
+  Done: Done;
+  Problem: Problem;
+  LinkView: LinkView;
+  PassRequest: PassRequest;
+  Shown: Shown;
+  Outcome: Outcome;
+  LettersRequest: LettersRequest;
+  LettersReply: LettersReply;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -367,22 +367,131 @@ export interface PhotoSize {
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "Done".
- */
-export interface Done {
-  job: string;
-  revision: number;
-  what?: string;
-  about?: string;
-  count?: number;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
  * via the `definition` "UndoRequest".
  */
 export interface UndoRequest {
   id: string;
   of?: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "JournalView".
+ */
+export interface JournalView {
+  entries: JournalLine[];
+  more?: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "JournalLine".
+ */
+export interface JournalLine {
+  seq: number;
+  revision: number;
+  who: string;
+  at: number;
+  what: string;
+  reason?: string;
+  about?: string;
+  subjects: number;
+  undone: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "FrontView".
+ */
+export interface FrontView {
+  revision: number;
+  stages: FrontStage[];
+  next?: FrontNext;
+  danger: Finding[];
+  alike: {
+    [k: string]: number;
+  };
+  dangers: number;
+  wrong: number;
+  hours: number;
+  ready?: string;
+  late: LatePart[];
+  steps: number;
+  done: number;
+  open: number;
+  last: JournalLine[];
+  delivered?: string;
+  proven: boolean;
+  line: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "FrontStage".
+ */
+export interface FrontStage {
+  stage: string;
+  done: number;
+  open: number;
+  what: string;
+  held?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "FrontNext".
+ */
+export interface FrontNext {
+  text: string;
+  stage: string;
+  at: string;
+  why?: string;
+  waits: string[];
+  warn: string[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "LatePart".
+ */
+export interface LatePart {
+  key: string;
+  what: string;
+  step: string;
+  wants: string;
+  there: string;
+  spare: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "ArchiveRequest".
+ */
+export interface ArchiveRequest {
+  id: string;
+  seen: number;
+  archived: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "CopyRequest".
+ */
+export interface CopyRequest {
+  id: string;
+  title: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "StandView".
+ */
+export interface StandView {
+  revision: number;
+  steps: number;
+  done: number;
+  hours: number;
+  danger: number;
+  wrong: number;
+  open: number;
+  late: number;
+  ready?: string;
+  next?: string;
+  at?: string;
+  waits?: string;
+  delivered?: string;
+  last?: string;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -679,874 +788,6 @@ export interface CorrectRequest {
   seen: number;
   meta: TableMeta;
   options: Options;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "MatchView".
- */
-export interface MatchView {
-  revision: number;
-  from: Pinout;
-  to: Pinout;
-  meetings: Meetings;
-  vehicle: "from" | "to";
-  ways: WireWay[];
-  joints: Joined[];
-  newWires: Laid[];
-  points: string[];
-  lines: Line[];
-  wants: Want[];
-  unserved: number;
-  totals: Totals;
-  findings: Finding[];
-  fromFaces: {
-    [k: string]: Face;
-  };
-  toFaces: {
-    [k: string]: Face;
-  };
-  decisions: Decision[];
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "Pinout".
- */
-export interface Pinout {
-  name: string;
-  source?: string;
-  date?: string;
-  trust: "maker" | "copied" | "earlier" | "measured";
-  habit?: "" | "iec" | "us" | "bs" | "german" | "japanese" | "words";
-  connectors: Connector[];
-  rows: Row[];
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "Meetings".
- */
-export interface Meetings {
-  [k: string]: Meeting;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "Meeting".
- */
-export interface Meeting {
-  met: "new" | "kept" | "stays" | "plugs" | "ignored";
-  with?: string;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "WireWay".
- */
-export interface WireWay {
-  from: Ref;
-  to: Ref;
-  way: "" | "move" | "renew" | "take-over" | "tap" | "into" | "plugged" | "new-wire";
-  proposed: "" | "move" | "renew" | "take-over" | "tap" | "into" | "plugged" | "new-wire";
-  why: string;
-  choices: ("" | "move" | "renew" | "take-over" | "tap" | "into" | "plugged" | "new-wire")[];
-  chosen?: boolean;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "Joined".
- */
-export interface Joined {
-  name: string;
-  ends: JoinedEnd[];
-  for: Ref[];
-  why: string;
-  made?: boolean;
-  proof?: string;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "JoinedEnd".
- */
-export interface JoinedEnd {
-  wire: string;
-  name: string;
-  at?: Ref;
-  how: string;
-  back?: number;
-  theirs?: boolean;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "Laid".
- */
-export interface Laid {
-  id: string;
-  row: Row;
-  /**
-   * @minItems 2
-   * @maxItems 2
-   */
-  ends: [string, string];
-  owner?: string;
-  open?: boolean;
-  there?: boolean;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "Line".
- */
-export interface Line {
-  from: Ref;
-  verdict:
-    | "stays"
-    | "moves"
-    | "moves-connector"
-    | "meets"
-    | "plugged"
-    | "goes"
-    | "needs-source"
-    | "joins"
-    | "undecided"
-    | "needs-wire"
-    | "left-empty"
-    | "branches"
-    | "new-wire";
-  decided: boolean;
-  to?: Ref;
-  p: number;
-  runnerUp?: Candidate;
-  candidates?: Candidate[];
-  way?: "" | "move" | "renew" | "take-over" | "tap" | "into" | "plugged" | "new-wire";
-  source?: string;
-  origin?: WireOrigin;
-  reason?: string;
-  verify?: string;
-  sure?: number;
-  because?: string;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "Candidate".
- */
-export interface Candidate {
-  to: Ref;
-  p: number;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "WireOrigin".
- */
-export interface WireOrigin {
-  kind?: "cavity" | "splice" | "fuse" | "ground" | "open";
-  at?: Ref;
-  name?: string;
-  owner?: string;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "Want".
- */
-export interface Want {
-  to: Ref;
-  verdict:
-    | "stays"
-    | "moves"
-    | "moves-connector"
-    | "meets"
-    | "plugged"
-    | "goes"
-    | "needs-source"
-    | "joins"
-    | "undecided"
-    | "needs-wire"
-    | "left-empty"
-    | "branches"
-    | "new-wire";
-  decided: boolean;
-  p: number;
-  of?: Ref;
-  origin?: WireOrigin;
-  reason?: string;
-  verify?: string;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "Totals".
- */
-export interface Totals {
-  from: number;
-  to: number;
-  decided: number;
-  open: number;
-  stays: number;
-  moves: number;
-  movesConnector: number;
-  goes: number;
-  needsSource: number;
-  meets: number;
-  faces: number;
-  joins: number;
-  undecided: number;
-  needsWire: number;
-  leftEmpty: number;
-  branches: number;
-  newWire: number;
-  filled: number;
-  reconciled: boolean;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "Face".
- */
-export interface Face {
-  wire: FaceDrawing;
-  mating: FaceDrawing;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "FaceDrawing".
- */
-export interface FaceDrawing {
-  view: "wire" | "mating";
-  words: string;
-  w: number;
-  h: number;
-  cells: Cell[];
-  rows: number[];
-  lock: Box;
-  keys: Box[];
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "Cell".
- */
-export interface Cell {
-  x: number;
-  y: number;
-  w: number;
-  h: number;
-  name: string;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "Box".
- */
-export interface Box {
-  x: number;
-  y: number;
-  w: number;
-  h: number;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "Decision".
- */
-export interface Decision {
-  side: "from" | "to";
-  at: Ref;
-  choice?: "" | "match" | "goes" | "source" | "joins" | "empty" | "branch" | "wire";
-  to?: Ref;
-  of?: Ref;
-  way?: "" | "move" | "renew" | "take-over" | "tap" | "into" | "plugged" | "new-wire";
-  source?: string;
-  origin?: WireOrigin;
-  rejected?: Ref[];
-  sure?: number;
-  reason?: string;
-  verify?: string;
-  who?: string;
-  when?: number;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "EvidenceView".
- */
-export interface EvidenceView {
-  from: Ref;
-  to: Ref;
-  reasons: Reason[];
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "Reason".
- */
-export interface Reason {
-  code: string;
-  text: string;
-  bits?: number;
-  source?: string;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "MeetRequest".
- */
-export interface MeetRequest {
-  id: string;
-  seen: number;
-  met: Meetings;
-  vehicle?: "from" | "to";
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "WorkListView".
- */
-export interface WorkListView {
-  revision: number;
-  steps: WorkStep[];
-  done: Tick[];
-  strays: Tick[];
-  proof: Proof;
-  line: string;
-  open?: string;
-  minutes: number;
-  joints: Joined[];
-  wires: Laid[];
-  places: string[];
-  people: string[];
-  hand: string[];
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "WorkStep".
- */
-export interface WorkStep {
-  id: string;
-  edits: Edit[];
-  needs?: string[];
-  stage?: "" | "thin" | "pin" | "reach" | "join" | "feed" | "own";
-  kind:
-    | "measure"
-    | "cut"
-    | "join"
-    | "land"
-    | "seal"
-    | "apart"
-    | "mend"
-    | "away"
-    | "bring"
-    | "fit"
-    | "mount"
-    | "relay"
-    | "fuse"
-    | "change"
-    | "move"
-    | "pull"
-    | "seat"
-    | "out"
-    | "hold"
-    | "new"
-    | "drop"
-    | "plug"
-    | "unplug"
-    | "close"
-    | "otherwise"
-    | "route"
-    | "wait"
-    | "gate"
-    | "cover"
-    | "part"
-    | "own"
-    | "tie"
-    | "trim"
-    | "through"
-    | "remove"
-    | "rejoin"
-    | "take-off"
-    | "nicks"
-    | "caution";
-  text: string;
-  why?: string;
-  wires?: string[];
-  at?: Ref[];
-  system?: string;
-  path?: string;
-  length?: number;
-  missing?: string[];
-  minutes: number;
-  noReturn?: boolean;
-  warn?: string[];
-  live?: boolean;
-  done: boolean;
-  who?: string;
-  when?: number;
-  blocked?: string;
-  ready: boolean;
-  from?: Ref;
-  to?: Ref;
-  row?: Row;
-  becomes?: string;
-  how?: string;
-  after?: string;
-  fit?: Fit;
-  hand?: string[];
-  measure?: string;
-  place?: string;
-  own?: OwnStep;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "Edit".
- */
-export interface Edit {
-  do:
-    | "remove"
-    | "place"
-    | "add"
-    | "cap"
-    | "park"
-    | "plug"
-    | "unplug"
-    | "tie"
-    | "resume"
-    | "drop"
-    | "sever"
-    | "lay"
-    | "cut"
-    | "seal"
-    | "open"
-    | "join"
-    | "free"
-    | "out"
-    | "crimp"
-    | "tap"
-    | "clip"
-    | "heal"
-    | "land"
-    | "unjoin";
-  terminal?: string;
-  at?: Ref;
-  label?: string;
-  wire?: string;
-  end?: number;
-  joint?: string;
-  tips?: Tip[];
-  lengths?: TipID[];
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "Tip".
- */
-export interface Tip {
-  state: "crimped" | "joined" | "bare" | "sealed" | "taped" | "unseen";
-  terminal?: string;
-  joint?: string;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "TipID".
- */
-export interface TipID {
-  wire: string;
-  end: number;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "Fit".
- */
-export interface Fit {
-  verdict?: "" | "travels" | "re-crimp" | "pigtail";
-  why?: string;
-  parts?: TerminalPart[];
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "TerminalPart".
- */
-export interface TerminalPart {
-  kind: "terminal" | "seal" | "plug" | "lead" | "joint" | "pick" | "crimper" | "lock";
-  name: string;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "OwnStep".
- */
-export interface OwnStep {
-  id: string;
-  text: string;
-  before?: string;
-  after?: string;
-  what?: string;
-  unit?: string;
-  least?: number;
-  most?: number;
-  saw?: number;
-  who?: string;
-  when?: number;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "Tick".
- */
-export interface Tick {
-  step: string;
-  edits: Edit[];
-  text: string;
-  minutes?: number;
-  spent?: number;
-  reason?: string;
-  who?: string;
-  when?: number;
-  seq?: number;
-  stage?: "" | "thin" | "pin" | "reach" | "join" | "feed" | "own";
-  kind?:
-    | "measure"
-    | "cut"
-    | "join"
-    | "land"
-    | "seal"
-    | "apart"
-    | "mend"
-    | "away"
-    | "bring"
-    | "fit"
-    | "mount"
-    | "relay"
-    | "fuse"
-    | "change"
-    | "move"
-    | "pull"
-    | "seat"
-    | "out"
-    | "hold"
-    | "new"
-    | "drop"
-    | "plug"
-    | "unplug"
-    | "close"
-    | "otherwise"
-    | "route"
-    | "wait"
-    | "gate"
-    | "cover"
-    | "part"
-    | "own"
-    | "tie"
-    | "trim"
-    | "through"
-    | "remove"
-    | "rejoin"
-    | "take-off"
-    | "nicks"
-    | "caution";
-  at?: Ref[];
-  wire?: string;
-  length?: number;
-  piece?: string;
-  used?: Use[];
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "Use".
- */
-export interface Use {
-  what: string;
-  unit?: string;
-  amount: number;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "Proof".
- */
-export interface Proof {
-  reached: boolean;
-  steps: number;
-  inHand: number;
-  differences?: string[];
-  apart?: string[];
-  meets?: string[];
-  left?: string[];
-  against?: string[];
-  partial?: boolean;
-  fault?: string;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "OwnRequest".
- */
-export interface OwnRequest {
-  id: string;
-  seen: number;
-  step: OwnStep;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "AnswerRequest".
- */
-export interface AnswerRequest {
-  id: string;
-  seen: number;
-  answer: Answer;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "DecideRequest".
- */
-export interface DecideRequest {
-  id: string;
-  seen: number;
-  side: "from" | "to";
-  at: Ref;
-  action: "accept" | "reject" | "goes" | "source" | "empty" | "join" | "branch" | "wire" | "way" | "reopen";
-  to?: Ref;
-  way?: "" | "move" | "renew" | "take-over" | "tap" | "into" | "plugged" | "new-wire";
-  source?: string;
-  origin?: WireOrigin;
-  reason?: string;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "AcceptRequest".
- */
-export interface AcceptRequest {
-  id: string;
-  seen: number;
-  above: number;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "PinView".
- */
-export interface PinView {
-  revision: number;
-  hash: string;
-  moves: boolean;
-  done: Tick[];
-  steps: SheetStep[];
-  proof: Proof;
-  line: string;
-  figures: string;
-  open?: string;
-  limit: number;
-  hand: string[];
-  housings: Connector[];
-  faces: {
-    [k: string]: Face;
-  };
-  wires: CavityWire[];
-  orders: PartOrder[];
-  spares: Spare[];
-  adaptations: Adaptation[];
-  joints: Joined[];
-  settings: string[];
-  outputs: Output[];
-  reports: Report[];
-  totals: Totals;
-  bench: Bench;
-  findings: Finding[];
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "SheetStep".
- */
-export interface SheetStep {
-  id: string;
-  edits: Edit[];
-  needs?: string[];
-  stage?: "" | "thin" | "pin" | "reach" | "join" | "feed" | "own";
-  kind:
-    | "measure"
-    | "cut"
-    | "join"
-    | "land"
-    | "seal"
-    | "apart"
-    | "mend"
-    | "away"
-    | "bring"
-    | "fit"
-    | "mount"
-    | "relay"
-    | "fuse"
-    | "change"
-    | "move"
-    | "pull"
-    | "seat"
-    | "out"
-    | "hold"
-    | "new"
-    | "drop"
-    | "plug"
-    | "unplug"
-    | "close"
-    | "otherwise"
-    | "route"
-    | "wait"
-    | "gate"
-    | "cover"
-    | "part"
-    | "own"
-    | "tie"
-    | "trim"
-    | "through"
-    | "remove"
-    | "rejoin"
-    | "take-off"
-    | "nicks"
-    | "caution";
-  text: string;
-  why?: string;
-  wires?: string[];
-  at?: Ref[];
-  system?: string;
-  path?: string;
-  length?: number;
-  missing?: string[];
-  minutes: number;
-  noReturn?: boolean;
-  warn?: string[];
-  live?: boolean;
-  terminal?: string;
-  from?: Ref;
-  origin?: Ref;
-  to?: Ref;
-  hand?: string[];
-  connector?: string;
-  opens?: string[];
-  again?: boolean;
-  how?: string;
-  after?: string;
-  fit?: Fit;
-  wire: Row;
-  goal: Row;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "CavityWire".
- */
-export interface CavityWire {
-  at: Ref;
-  row?: Row;
-  plugged?: boolean;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "PartOrder".
- */
-export interface PartOrder {
-  kind: "terminal" | "seal" | "plug" | "lead" | "joint" | "pick" | "crimper" | "lock";
-  name: string;
-  need: number;
-  spare: number;
-  for: Ref[];
-  have?: boolean;
-  stops?: boolean;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "Spare".
- */
-export interface Spare {
-  at: Ref;
-  seat: Seat;
-  plugged?: boolean;
-  reason?: string;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "Adaptation".
- */
-export interface Adaptation {
-  connector: string;
-  pattern: "same order" | "rotation" | "outer swap" | "swap" | "reversed" | "another order";
-  moves: number;
-  text: string;
-  warn: string;
-  pigtail: string;
-  order: string[];
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "Output".
- */
-export interface Output {
-  at: Ref;
-  function: string;
-  kind:
-    | ""
-    | "battery"
-    | "ignition"
-    | "start"
-    | "ground"
-    | "sensor-ground"
-    | "reference-5v"
-    | "sensor-supply"
-    | "analogue"
-    | "frequency"
-    | "switch-input"
-    | "low-side"
-    | "high-side"
-    | "pwm"
-    | "motor"
-    | "relay-coil"
-    | "lamp"
-    | "coil-driver"
-    | "output-signal"
-    | "bus"
-    | "load"
-    | "shield"
-    | "restraint"
-    | "high-voltage";
-  with?: Ref;
-  earlier?: Ref;
-  verify?: string;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "Report".
- */
-export interface Report {
-  id: string;
-  what: "stuck" | "colour" | "occupied" | "lock";
-  at: Ref;
-  saw?: string;
-  settled?: string;
-  who?: string;
-  when?: number;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "Bench".
- */
-export interface Bench {
-  school: "extract" | "cut";
-  stub: number;
-  rates: Rates;
-  usable: number;
-  worked?: number;
-  hand?: number;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "Rates".
- */
-export interface Rates {
-  check: number;
-  seal: number;
-  splice: number;
-  join: number;
-  extract: number;
-  out: number;
-  takeOff: number;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "JournalView".
- */
-export interface JournalView {
-  entries: JournalLine[];
-  more?: boolean;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "JournalLine".
- */
-export interface JournalLine {
-  seq: number;
-  revision: number;
-  who: string;
-  at: number;
-  what: string;
-  reason?: string;
-  about?: string;
-  subjects: number;
-  undone: boolean;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -1995,6 +1236,1129 @@ export interface PhotoMeta {
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "MatchView".
+ */
+export interface MatchView {
+  revision: number;
+  from: Pinout;
+  to: Pinout;
+  meetings: Meetings;
+  vehicle: "from" | "to";
+  ways: WireWay[];
+  joints: Joined[];
+  newWires: Laid[];
+  points: string[];
+  lines: Line[];
+  wants: Want[];
+  unserved: number;
+  totals: Totals;
+  findings: Finding[];
+  fromFaces: {
+    [k: string]: Face;
+  };
+  toFaces: {
+    [k: string]: Face;
+  };
+  decisions: Decision[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Pinout".
+ */
+export interface Pinout {
+  name: string;
+  source?: string;
+  date?: string;
+  trust: "maker" | "copied" | "earlier" | "measured";
+  habit?: "" | "iec" | "us" | "bs" | "german" | "japanese" | "words";
+  connectors: Connector[];
+  rows: Row[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Meetings".
+ */
+export interface Meetings {
+  [k: string]: Meeting;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Meeting".
+ */
+export interface Meeting {
+  met: "new" | "kept" | "stays" | "plugs" | "ignored";
+  with?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "WireWay".
+ */
+export interface WireWay {
+  from: Ref;
+  to: Ref;
+  way: "" | "move" | "renew" | "take-over" | "tap" | "into" | "plugged" | "new-wire";
+  proposed: "" | "move" | "renew" | "take-over" | "tap" | "into" | "plugged" | "new-wire";
+  why: string;
+  choices: ("" | "move" | "renew" | "take-over" | "tap" | "into" | "plugged" | "new-wire")[];
+  chosen?: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Joined".
+ */
+export interface Joined {
+  name: string;
+  ends: JoinedEnd[];
+  for: Ref[];
+  why: string;
+  made?: boolean;
+  proof?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "JoinedEnd".
+ */
+export interface JoinedEnd {
+  wire: string;
+  name: string;
+  at?: Ref;
+  how: string;
+  back?: number;
+  theirs?: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Laid".
+ */
+export interface Laid {
+  id: string;
+  row: Row;
+  /**
+   * @minItems 2
+   * @maxItems 2
+   */
+  ends: [string, string];
+  owner?: string;
+  open?: boolean;
+  there?: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Line".
+ */
+export interface Line {
+  from: Ref;
+  verdict:
+    | "stays"
+    | "moves"
+    | "moves-connector"
+    | "meets"
+    | "plugged"
+    | "goes"
+    | "needs-source"
+    | "joins"
+    | "undecided"
+    | "needs-wire"
+    | "left-empty"
+    | "branches"
+    | "new-wire";
+  decided: boolean;
+  to?: Ref;
+  p: number;
+  runnerUp?: Candidate;
+  candidates?: Candidate[];
+  way?: "" | "move" | "renew" | "take-over" | "tap" | "into" | "plugged" | "new-wire";
+  source?: string;
+  origin?: WireOrigin;
+  reason?: string;
+  verify?: string;
+  sure?: number;
+  because?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Candidate".
+ */
+export interface Candidate {
+  to: Ref;
+  p: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "WireOrigin".
+ */
+export interface WireOrigin {
+  kind?: "cavity" | "splice" | "fuse" | "ground" | "open";
+  at?: Ref;
+  name?: string;
+  owner?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Want".
+ */
+export interface Want {
+  to: Ref;
+  verdict:
+    | "stays"
+    | "moves"
+    | "moves-connector"
+    | "meets"
+    | "plugged"
+    | "goes"
+    | "needs-source"
+    | "joins"
+    | "undecided"
+    | "needs-wire"
+    | "left-empty"
+    | "branches"
+    | "new-wire";
+  decided: boolean;
+  p: number;
+  of?: Ref;
+  origin?: WireOrigin;
+  reason?: string;
+  verify?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Totals".
+ */
+export interface Totals {
+  from: number;
+  to: number;
+  decided: number;
+  open: number;
+  stays: number;
+  moves: number;
+  movesConnector: number;
+  goes: number;
+  needsSource: number;
+  meets: number;
+  faces: number;
+  joins: number;
+  undecided: number;
+  needsWire: number;
+  leftEmpty: number;
+  branches: number;
+  newWire: number;
+  filled: number;
+  reconciled: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Face".
+ */
+export interface Face {
+  wire: FaceDrawing;
+  mating: FaceDrawing;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "FaceDrawing".
+ */
+export interface FaceDrawing {
+  view: "wire" | "mating";
+  words: string;
+  w: number;
+  h: number;
+  cells: Cell[];
+  rows: number[];
+  lock: Box;
+  keys: Box[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Cell".
+ */
+export interface Cell {
+  x: number;
+  y: number;
+  w: number;
+  h: number;
+  name: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Box".
+ */
+export interface Box {
+  x: number;
+  y: number;
+  w: number;
+  h: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Decision".
+ */
+export interface Decision {
+  side: "from" | "to";
+  at: Ref;
+  choice?: "" | "match" | "goes" | "source" | "joins" | "empty" | "branch" | "wire";
+  to?: Ref;
+  of?: Ref;
+  way?: "" | "move" | "renew" | "take-over" | "tap" | "into" | "plugged" | "new-wire";
+  source?: string;
+  origin?: WireOrigin;
+  rejected?: Ref[];
+  sure?: number;
+  reason?: string;
+  verify?: string;
+  who?: string;
+  when?: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "EvidenceView".
+ */
+export interface EvidenceView {
+  from: Ref;
+  to: Ref;
+  reasons: Reason[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Reason".
+ */
+export interface Reason {
+  code: string;
+  text: string;
+  bits?: number;
+  source?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "MeetRequest".
+ */
+export interface MeetRequest {
+  id: string;
+  seen: number;
+  met: Meetings;
+  vehicle?: "from" | "to";
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "DecideRequest".
+ */
+export interface DecideRequest {
+  id: string;
+  seen: number;
+  side: "from" | "to";
+  at: Ref;
+  action: "accept" | "reject" | "goes" | "source" | "empty" | "join" | "branch" | "wire" | "way" | "reopen";
+  to?: Ref;
+  way?: "" | "move" | "renew" | "take-over" | "tap" | "into" | "plugged" | "new-wire";
+  source?: string;
+  origin?: WireOrigin;
+  reason?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "AcceptRequest".
+ */
+export interface AcceptRequest {
+  id: string;
+  seen: number;
+  above: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "WorkListView".
+ */
+export interface WorkListView {
+  revision: number;
+  steps: WorkStep[];
+  done: Tick[];
+  strays: Tick[];
+  proof: Proof;
+  line: string;
+  open?: string;
+  minutes: number;
+  joints: Joined[];
+  wires: Laid[];
+  places: string[];
+  people: string[];
+  hand: string[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "WorkStep".
+ */
+export interface WorkStep {
+  id: string;
+  edits: Edit[];
+  needs?: string[];
+  stage?: "" | "thin" | "pin" | "reach" | "join" | "feed" | "own";
+  kind:
+    | "measure"
+    | "cut"
+    | "join"
+    | "land"
+    | "seal"
+    | "apart"
+    | "mend"
+    | "away"
+    | "bring"
+    | "fit"
+    | "mount"
+    | "relay"
+    | "fuse"
+    | "change"
+    | "move"
+    | "pull"
+    | "seat"
+    | "out"
+    | "hold"
+    | "new"
+    | "drop"
+    | "plug"
+    | "unplug"
+    | "close"
+    | "otherwise"
+    | "route"
+    | "wait"
+    | "gate"
+    | "cover"
+    | "part"
+    | "own"
+    | "tie"
+    | "trim"
+    | "through"
+    | "remove"
+    | "rejoin"
+    | "take-off"
+    | "nicks"
+    | "caution";
+  text: string;
+  why?: string;
+  wires?: string[];
+  at?: Ref[];
+  system?: string;
+  path?: string;
+  length?: number;
+  missing?: string[];
+  minutes: number;
+  noReturn?: boolean;
+  warn?: string[];
+  live?: boolean;
+  done: boolean;
+  who?: string;
+  when?: number;
+  blocked?: string;
+  ready: boolean;
+  from?: Ref;
+  to?: Ref;
+  row?: Row;
+  becomes?: string;
+  how?: string;
+  after?: string;
+  fit?: Fit;
+  hand?: string[];
+  measure?: string;
+  place?: string;
+  own?: OwnStep;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Edit".
+ */
+export interface Edit {
+  do:
+    | "remove"
+    | "place"
+    | "add"
+    | "cap"
+    | "park"
+    | "plug"
+    | "unplug"
+    | "tie"
+    | "resume"
+    | "drop"
+    | "sever"
+    | "lay"
+    | "cut"
+    | "seal"
+    | "open"
+    | "join"
+    | "free"
+    | "out"
+    | "crimp"
+    | "tap"
+    | "clip"
+    | "heal"
+    | "land"
+    | "unjoin";
+  terminal?: string;
+  at?: Ref;
+  label?: string;
+  wire?: string;
+  end?: number;
+  joint?: string;
+  tips?: Tip[];
+  lengths?: TipID[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Tip".
+ */
+export interface Tip {
+  state: "crimped" | "joined" | "bare" | "sealed" | "taped" | "unseen";
+  terminal?: string;
+  joint?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "TipID".
+ */
+export interface TipID {
+  wire: string;
+  end: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Fit".
+ */
+export interface Fit {
+  verdict?: "" | "travels" | "re-crimp" | "pigtail";
+  why?: string;
+  parts?: TerminalPart[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "TerminalPart".
+ */
+export interface TerminalPart {
+  kind: "terminal" | "seal" | "plug" | "lead" | "joint" | "pick" | "crimper" | "lock";
+  name: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "OwnStep".
+ */
+export interface OwnStep {
+  id: string;
+  text: string;
+  before?: string;
+  after?: string;
+  what?: string;
+  unit?: string;
+  least?: number;
+  most?: number;
+  saw?: number;
+  who?: string;
+  when?: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Tick".
+ */
+export interface Tick {
+  step: string;
+  edits: Edit[];
+  text: string;
+  minutes?: number;
+  spent?: number;
+  reason?: string;
+  who?: string;
+  when?: number;
+  seq?: number;
+  stage?: "" | "thin" | "pin" | "reach" | "join" | "feed" | "own";
+  kind?:
+    | "measure"
+    | "cut"
+    | "join"
+    | "land"
+    | "seal"
+    | "apart"
+    | "mend"
+    | "away"
+    | "bring"
+    | "fit"
+    | "mount"
+    | "relay"
+    | "fuse"
+    | "change"
+    | "move"
+    | "pull"
+    | "seat"
+    | "out"
+    | "hold"
+    | "new"
+    | "drop"
+    | "plug"
+    | "unplug"
+    | "close"
+    | "otherwise"
+    | "route"
+    | "wait"
+    | "gate"
+    | "cover"
+    | "part"
+    | "own"
+    | "tie"
+    | "trim"
+    | "through"
+    | "remove"
+    | "rejoin"
+    | "take-off"
+    | "nicks"
+    | "caution";
+  at?: Ref[];
+  wire?: string;
+  length?: number;
+  piece?: string;
+  used?: Use[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Use".
+ */
+export interface Use {
+  what: string;
+  unit?: string;
+  amount: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Proof".
+ */
+export interface Proof {
+  reached: boolean;
+  steps: number;
+  inHand: number;
+  differences?: string[];
+  apart?: string[];
+  meets?: string[];
+  left?: string[];
+  against?: string[];
+  partial?: boolean;
+  fault?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "OwnRequest".
+ */
+export interface OwnRequest {
+  id: string;
+  seen: number;
+  step: OwnStep;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "AnswerRequest".
+ */
+export interface AnswerRequest {
+  id: string;
+  seen: number;
+  answer: Answer;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "WorkView".
+ */
+export interface WorkView {
+  revision: number;
+  steps: WorkStep[];
+  strays: Tick[];
+  counts: Counts;
+  proof: Proof;
+  line: string;
+  stock: StockLine[];
+  off: OffLine[];
+  clips: ClipLine[];
+  yard: YardItem[];
+  bench: Bench;
+  findings: Finding[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Counts".
+ */
+export interface Counts {
+  pulled: number;
+  placed: number;
+  deleted: number;
+  capped: number;
+  parked: number;
+  stock: number;
+  inHand: number;
+  balanced: boolean;
+  undecided: number;
+  keep: number;
+  goes: number;
+  liveStubs: number;
+  steps: number;
+  done: number;
+  minutes: number;
+  left: number;
+  learned: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "StockLine".
+ */
+export interface StockLine {
+  colour: string;
+  shown: string[];
+  size?: number;
+  pieces: number;
+  out: number;
+  length: number;
+  unknown: number;
+  swatch: Colour;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "OffLine".
+ */
+export interface OffLine {
+  id: string;
+  device?: string;
+  tails: number;
+  socket?: boolean;
+  off: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "ClipLine".
+ */
+export interface ClipLine {
+  branch: string;
+  clips: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "YardItem".
+ */
+export interface YardItem {
+  text: string;
+  why: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Bench".
+ */
+export interface Bench {
+  school: "extract" | "cut";
+  stub: number;
+  rates: Rates;
+  usable: number;
+  worked?: number;
+  hand?: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Rates".
+ */
+export interface Rates {
+  check: number;
+  seal: number;
+  splice: number;
+  join: number;
+  extract: number;
+  out: number;
+  takeOff: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "TickRequest".
+ */
+export interface TickRequest {
+  id: string;
+  seen: number;
+  steps: string[];
+  done: boolean;
+  outcome?: string;
+  reason?: string;
+  spent?: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "PinView".
+ */
+export interface PinView {
+  revision: number;
+  hash: string;
+  moves: boolean;
+  done: Tick[];
+  steps: SheetStep[];
+  proof: Proof;
+  line: string;
+  figures: string;
+  open?: string;
+  limit: number;
+  hand: string[];
+  housings: Connector[];
+  faces: {
+    [k: string]: Face;
+  };
+  wires: CavityWire[];
+  orders: PartOrder[];
+  spares: Spare[];
+  adaptations: Adaptation[];
+  joints: Joined[];
+  settings: string[];
+  outputs: Output[];
+  reports: Report[];
+  totals: Totals;
+  bench: Bench;
+  findings: Finding[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "SheetStep".
+ */
+export interface SheetStep {
+  id: string;
+  edits: Edit[];
+  needs?: string[];
+  stage?: "" | "thin" | "pin" | "reach" | "join" | "feed" | "own";
+  kind:
+    | "measure"
+    | "cut"
+    | "join"
+    | "land"
+    | "seal"
+    | "apart"
+    | "mend"
+    | "away"
+    | "bring"
+    | "fit"
+    | "mount"
+    | "relay"
+    | "fuse"
+    | "change"
+    | "move"
+    | "pull"
+    | "seat"
+    | "out"
+    | "hold"
+    | "new"
+    | "drop"
+    | "plug"
+    | "unplug"
+    | "close"
+    | "otherwise"
+    | "route"
+    | "wait"
+    | "gate"
+    | "cover"
+    | "part"
+    | "own"
+    | "tie"
+    | "trim"
+    | "through"
+    | "remove"
+    | "rejoin"
+    | "take-off"
+    | "nicks"
+    | "caution";
+  text: string;
+  why?: string;
+  wires?: string[];
+  at?: Ref[];
+  system?: string;
+  path?: string;
+  length?: number;
+  missing?: string[];
+  minutes: number;
+  noReturn?: boolean;
+  warn?: string[];
+  live?: boolean;
+  terminal?: string;
+  from?: Ref;
+  origin?: Ref;
+  to?: Ref;
+  hand?: string[];
+  connector?: string;
+  opens?: string[];
+  again?: boolean;
+  how?: string;
+  after?: string;
+  fit?: Fit;
+  wire: Row;
+  goal: Row;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "CavityWire".
+ */
+export interface CavityWire {
+  at: Ref;
+  row?: Row;
+  plugged?: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "PartOrder".
+ */
+export interface PartOrder {
+  kind: "terminal" | "seal" | "plug" | "lead" | "joint" | "pick" | "crimper" | "lock";
+  name: string;
+  need: number;
+  spare: number;
+  for: Ref[];
+  have?: boolean;
+  stops?: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Spare".
+ */
+export interface Spare {
+  at: Ref;
+  seat: Seat;
+  plugged?: boolean;
+  reason?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Adaptation".
+ */
+export interface Adaptation {
+  connector: string;
+  pattern: "same order" | "rotation" | "outer swap" | "swap" | "reversed" | "another order";
+  moves: number;
+  text: string;
+  warn: string;
+  pigtail: string;
+  order: string[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Output".
+ */
+export interface Output {
+  at: Ref;
+  function: string;
+  kind:
+    | ""
+    | "battery"
+    | "ignition"
+    | "start"
+    | "ground"
+    | "sensor-ground"
+    | "reference-5v"
+    | "sensor-supply"
+    | "analogue"
+    | "frequency"
+    | "switch-input"
+    | "low-side"
+    | "high-side"
+    | "pwm"
+    | "motor"
+    | "relay-coil"
+    | "lamp"
+    | "coil-driver"
+    | "output-signal"
+    | "bus"
+    | "load"
+    | "shield"
+    | "restraint"
+    | "high-voltage";
+  with?: Ref;
+  earlier?: Ref;
+  verify?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Report".
+ */
+export interface Report {
+  id: string;
+  what: "stuck" | "colour" | "occupied" | "lock";
+  at: Ref;
+  saw?: string;
+  settled?: string;
+  who?: string;
+  when?: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "OtherwiseRequest".
+ */
+export interface OtherwiseRequest {
+  id: string;
+  seen: number;
+  at?: Ref;
+  label?: string;
+  to?: Ref;
+  off?: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "ReportRequest".
+ */
+export interface ReportRequest {
+  id: string;
+  seen: number;
+  what: "stuck" | "colour" | "occupied" | "lock";
+  at: Ref;
+  saw?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "SettleRequest".
+ */
+export interface SettleRequest {
+  id: string;
+  seen: number;
+  settled: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "WishRequest".
+ */
+export interface WishRequest {
+  id: string;
+  seen: number;
+  step: string;
+  then?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "ExchangeRequest".
+ */
+export interface ExchangeRequest {
+  id: string;
+  seen: number;
+  a: Ref;
+  b?: Ref;
+  reason?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "HaveRequest".
+ */
+export interface HaveRequest {
+  id: string;
+  seen: number;
+  have: {
+    [k: string]: boolean;
+  };
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "FaceRequest".
+ */
+export interface FaceRequest {
+  id: string;
+  seen: number;
+  words?: string;
+  layout?: FaceLayout;
+  mate?: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "FacePreview".
+ */
+export interface FacePreview {
+  layout: FaceLayout;
+  face: Face;
+  ways: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "FacesView".
+ */
+export interface FacesView {
+  revision: number;
+  connectors: Connector[];
+  faces: {
+    [k: string]: Face;
+  };
+  mates: {
+    [k: string]: string;
+  };
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "LibraryView".
+ */
+export interface LibraryView {
+  faces: FacePreview[];
+  blades: number[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "CheckView".
+ */
+export interface CheckView {
+  revision: number;
+  expected: Expected[];
+  checks: Check[];
+  faces: {
+    [k: string]: Face;
+  };
+  left: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Expected".
+ */
+export interface Expected {
+  at: Ref;
+  colour?: string;
+  circuit?: string;
+  function?: string;
+  power?: boolean;
+  empty?: boolean;
+  joined?: Ref[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Check".
+ */
+export interface Check {
+  at: Ref;
+  ok: boolean;
+  saw?: string;
+  who?: string;
+  when?: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "CheckRequest".
+ */
+export interface CheckRequest {
+  id: string;
+  seen: number;
+  at: Ref;
+  ok: boolean;
+  saw?: string;
+  drop?: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "BenchView".
+ */
+export interface BenchView {
+  revision: number;
+  title: string;
+  stage: string;
+  done: BenchDone[];
+  steps: WorkStep[];
+  hand: string[];
+  faces: {
+    [k: string]: Face;
+  };
+  wires: CavityWire[];
+  line: string;
+  proven: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "BenchDone".
+ */
+export interface BenchDone {
+  step: string;
+  text: string;
+  who?: string;
+  when?: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
  * via the `definition` "ThinView".
  */
 export interface ThinView {
@@ -2182,29 +2546,6 @@ export interface Spot {
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "Counts".
- */
-export interface Counts {
-  pulled: number;
-  placed: number;
-  deleted: number;
-  capped: number;
-  parked: number;
-  stock: number;
-  inHand: number;
-  balanced: boolean;
-  undecided: number;
-  keep: number;
-  goes: number;
-  liveStubs: number;
-  steps: number;
-  done: number;
-  minutes: number;
-  left: number;
-  learned: number;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
  * via the `definition` "Proposal".
  */
 export interface Proposal {
@@ -2299,78 +2640,6 @@ export interface CircuitView {
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "WorkView".
- */
-export interface WorkView {
-  revision: number;
-  steps: WorkStep[];
-  strays: Tick[];
-  counts: Counts;
-  proof: Proof;
-  line: string;
-  stock: StockLine[];
-  off: OffLine[];
-  clips: ClipLine[];
-  yard: YardItem[];
-  bench: Bench;
-  findings: Finding[];
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "StockLine".
- */
-export interface StockLine {
-  colour: string;
-  shown: string[];
-  size?: number;
-  pieces: number;
-  out: number;
-  length: number;
-  unknown: number;
-  swatch: Colour;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "OffLine".
- */
-export interface OffLine {
-  id: string;
-  device?: string;
-  tails: number;
-  socket?: boolean;
-  off: boolean;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "ClipLine".
- */
-export interface ClipLine {
-  branch: string;
-  clips: number;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "YardItem".
- */
-export interface YardItem {
-  text: string;
-  why: string;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "TickRequest".
- */
-export interface TickRequest {
-  id: string;
-  seen: number;
-  steps: string[];
-  done: boolean;
-  outcome?: string;
-  reason?: string;
-  spent?: number;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
  * via the `definition` "BenchRequest".
  */
 export interface BenchRequest {
@@ -2380,212 +2649,13 @@ export interface BenchRequest {
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "Problem".
+ * via the `definition` "ThinRest".
  */
-export interface Problem {
-  title: string;
-  status: number;
-  code: string;
-  detail: string;
-  pointer?: string;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "OtherwiseRequest".
- */
-export interface OtherwiseRequest {
-  id: string;
-  seen: number;
-  at?: Ref;
-  label?: string;
-  to?: Ref;
-  off?: boolean;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "ReportRequest".
- */
-export interface ReportRequest {
-  id: string;
-  seen: number;
-  what: "stuck" | "colour" | "occupied" | "lock";
-  at: Ref;
-  saw?: string;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "SettleRequest".
- */
-export interface SettleRequest {
-  id: string;
-  seen: number;
-  settled: string;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "WishRequest".
- */
-export interface WishRequest {
-  id: string;
-  seen: number;
-  step: string;
-  then?: string;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "ExchangeRequest".
- */
-export interface ExchangeRequest {
-  id: string;
-  seen: number;
-  a: Ref;
-  b?: Ref;
-  reason?: string;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "HaveRequest".
- */
-export interface HaveRequest {
-  id: string;
-  seen: number;
-  have: {
-    [k: string]: boolean;
-  };
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "FaceRequest".
- */
-export interface FaceRequest {
-  id: string;
-  seen: number;
-  words?: string;
-  layout?: FaceLayout;
-  mate?: boolean;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "FacePreview".
- */
-export interface FacePreview {
-  layout: FaceLayout;
-  face: Face;
-  ways: number;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "FacesView".
- */
-export interface FacesView {
-  revision: number;
-  connectors: Connector[];
-  faces: {
-    [k: string]: Face;
-  };
-  mates: {
-    [k: string]: string;
-  };
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "LibraryView".
- */
-export interface LibraryView {
-  faces: FacePreview[];
-  blades: number[];
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "CheckView".
- */
-export interface CheckView {
-  revision: number;
-  expected: Expected[];
-  checks: Check[];
-  faces: {
-    [k: string]: Face;
-  };
-  left: number;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "Expected".
- */
-export interface Expected {
-  at: Ref;
-  colour?: string;
-  circuit?: string;
-  function?: string;
-  power?: boolean;
-  empty?: boolean;
-  joined?: Ref[];
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "Check".
- */
-export interface Check {
-  at: Ref;
-  ok: boolean;
-  saw?: string;
-  who?: string;
-  when?: number;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "CheckRequest".
- */
-export interface CheckRequest {
-  id: string;
-  seen: number;
-  at: Ref;
-  ok: boolean;
-  saw?: string;
-  drop?: boolean;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "BenchView".
- */
-export interface BenchView {
-  revision: number;
-  title: string;
-  stage: string;
-  done: BenchDone[];
-  steps: WorkStep[];
-  hand: string[];
-  faces: {
-    [k: string]: Face;
-  };
-  wires: CavityWire[];
-  line: string;
-  proven: boolean;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "BenchDone".
- */
-export interface BenchDone {
-  step: string;
-  text: string;
-  who?: string;
-  when?: number;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "LinkView".
- */
-export interface LinkView {
-  address?: string;
-  why?: string;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "PassRequest".
- */
-export interface PassRequest {
-  passcode: string;
+export interface ThinRest {
+  counts: Counts;
+  proof: Proof;
+  proposed: Proposal[];
+  findings: Finding[];
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -2822,38 +2892,6 @@ export interface LiveLine {
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "PricesView".
- */
-export interface PricesView {
-  revision: number;
-  lines: PricedLine[];
-  unknown: string[];
-  bad: string[];
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "PricedLine".
- */
-export interface PricedLine {
-  was: Bought;
-  said: Bought;
-  what: string;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "Bought".
- */
-export interface Bought {
-  key: string;
-  there?: number;
-  ordered?: number;
-  on?: string;
-  days?: number;
-  price?: number;
-  supplier?: string;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
  * via the `definition` "UsualView".
  */
 export interface UsualView {
@@ -2889,6 +2927,645 @@ export interface UsualRequest {
 export interface UsualLine {
   list: string;
   name: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "FeedWires".
+ */
+export interface FeedWires {
+  said: boolean;
+  wires: WireLive[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "WireLive".
+ */
+export interface WireLive {
+  wire: string;
+  in: LiveIn[];
+  carries?: number;
+  fuse?: string;
+  rating?: number;
+  unguarded?: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "LiveIn".
+ */
+export interface LiveIn {
+  position: string;
+  live: "live" | "dead" | "floating" | "back" | "works" | "stands";
+  volts: number;
+  amps: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "FeedLive".
+ */
+export interface FeedLive {
+  limbs: {
+    [k: string]: string[];
+  };
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "FeedCompareView".
+ */
+export interface FeedCompareView {
+  revision: number;
+  ways: FeedCompared[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "FeedCompared".
+ */
+export interface FeedCompared {
+  id: string;
+  name: string;
+  block: boolean;
+  figures: FeedFigures;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "FeedFigures".
+ */
+export interface FeedFigures {
+  fuses: number;
+  relays: number;
+  wires: number;
+  metres: number;
+  joints: number;
+  steps: number;
+  hours: number;
+  danger: number;
+  wrong: number;
+  check: number;
+  sleeps: number;
+  thin: number;
+  reached: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "ProposeBlockRequest".
+ */
+export interface ProposeBlockRequest {
+  id: string;
+  seen: number;
+  one: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "BlockRequest".
+ */
+export interface BlockRequest {
+  id: string;
+  seen: number;
+  block?: Block;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "CircuitRequest".
+ */
+export interface CircuitRequest {
+  id: string;
+  seen: number;
+  side: "from" | "to";
+  at: Ref;
+  from?: Ref;
+  fuse?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "RatedRequest".
+ */
+export interface RatedRequest {
+  id: string;
+  seen: number;
+  fuse: string;
+  amps: number;
+  reason?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "FeedOptionRequest".
+ */
+export interface FeedOptionRequest {
+  id: string;
+  seen: number;
+  option: string;
+  name?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "PricesView".
+ */
+export interface PricesView {
+  revision: number;
+  lines: PricedLine[];
+  unknown: string[];
+  bad: string[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "PricedLine".
+ */
+export interface PricedLine {
+  was: Bought;
+  said: Bought;
+  what: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Bought".
+ */
+export interface Bought {
+  key: string;
+  there?: number;
+  ordered?: number;
+  on?: string;
+  days?: number;
+  price?: number;
+  supplier?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "HandoverView".
+ */
+export interface HandoverView {
+  revision: number;
+  lists: DueList[];
+  open: number;
+  pages: BookPage[];
+  delivered: Delivered[];
+  loans: Loan[];
+  state?: string;
+  missing: string[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "DueList".
+ */
+export interface DueList {
+  id: string;
+  title: string;
+  items: Due[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Due".
+ */
+export interface Due {
+  key: string;
+  text: string;
+  at?: string;
+  finding?: Finding;
+  left?: Left;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Left".
+ */
+export interface Left {
+  key: string;
+  text: string;
+  owner: string;
+  reason: string;
+  who?: string;
+  when?: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "BookPage".
+ */
+export interface BookPage {
+  title: string;
+  group: string;
+  number: number;
+  wires: number;
+  planned: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Delivered".
+ */
+export interface Delivered {
+  id: string;
+  name: string;
+  open: number;
+  reason?: string;
+  revision: number;
+  hash: string;
+  who?: string;
+  when?: number;
+  kept?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Loan".
+ */
+export interface Loan {
+  id: string;
+  kind: "temporary" | "borrowed" | "deferred";
+  text: string;
+  where?: string;
+  gone?: boolean;
+  who?: string;
+  when?: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "MoneyView".
+ */
+export interface MoneyView {
+  revision: number;
+  today: string;
+  hours: Hours;
+  stages: string[];
+  spent: Spent[];
+  terms: Terms;
+  lines: OrderLine[];
+  cost: Cost;
+  known: boolean;
+  chain: ChainLink[];
+  least: number;
+  ends: number;
+  idle: number;
+  ready?: string;
+  late: LatePart[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Hours".
+ */
+export interface Hours {
+  stages: StageHours[];
+  people: PersonHours[];
+  estimate: number;
+  spent: number;
+  left: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "StageHours".
+ */
+export interface StageHours {
+  stage: string;
+  steps: number;
+  done: number;
+  estimate: number;
+  earned: number;
+  spent: number;
+  learned: number;
+  left: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "PersonHours".
+ */
+export interface PersonHours {
+  who: string;
+  minutes: number;
+  steps: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Spent".
+ */
+export interface Spent {
+  id: string;
+  stage: string;
+  minutes: number;
+  day?: string;
+  text?: string;
+  who: string;
+  when?: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Terms".
+ */
+export interface Terms {
+  currency?: string;
+  perHour?: number;
+  tax?: number;
+  hoursADay?: number;
+  daysAWeek?: number;
+  hands?: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "OrderLine".
+ */
+export interface OrderLine {
+  key: string;
+  what: string;
+  unit?: string;
+  need: number;
+  used: number;
+  spare: number;
+  order: number;
+  stages: string[];
+  for: string[];
+  said: Bought;
+  cost: number;
+  wait: number;
+  known: boolean;
+  late?: string;
+  steps: string[];
+  idle?: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Cost".
+ */
+export interface Cost {
+  parts: number;
+  minutes: number;
+  work: number;
+  net: number;
+  tax: number;
+  all: number;
+  lines: number;
+  unpriced: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "ChainLink".
+ */
+export interface ChainLink {
+  text: string;
+  stage: string;
+  minutes: number;
+  part?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Making".
+ */
+export interface Making {
+  done: number;
+  of: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "BookWhere".
+ */
+export interface BookWhere {
+  page: number;
+  wires: string[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "CostsView".
+ */
+export interface CostsView {
+  currency: string;
+  ways: WayCost[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "WayCost".
+ */
+export interface WayCost {
+  name: string;
+  stage: "" | "thin" | "pin" | "reach" | "join" | "feed" | "own";
+  cost: Cost;
+  lines: number;
+  minutes: number;
+  reached: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "SpentRequest".
+ */
+export interface SpentRequest {
+  id: string;
+  seen: number;
+  spent: Spent;
+  gone?: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "BoughtRequest".
+ */
+export interface BoughtRequest {
+  id: string;
+  seen: number;
+  bought: Bought;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "TermsRequest".
+ */
+export interface TermsRequest {
+  id: string;
+  seen: number;
+  terms: Terms;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "StickersView".
+ */
+export interface StickersView {
+  all: number;
+  first: Sticker[];
+  plugs: string[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Sticker".
+ */
+export interface Sticker {
+  kind: "wire" | "joint" | "cavity" | "connector" | "fuse" | "ground";
+  text: string;
+  under?: string;
+  plug?: string;
+  wire?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "SheetsView".
+ */
+export interface SheetsView {
+  sheets: SheetForOthers[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "SheetForOthers".
+ */
+export interface SheetForOthers {
+  id: string;
+  title: string;
+  for: string;
+  parts: SheetPart[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "SheetPart".
+ */
+export interface SheetPart {
+  title: string;
+  lines: string[];
+  boxes?: boolean;
+  empty?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "CompareStatesView".
+ */
+export interface CompareStatesView {
+  was: string;
+  is: string;
+  all: number;
+  differences: Difference[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Difference".
+ */
+export interface Difference {
+  kind: "wire" | "end" | "colour" | "size" | "length" | "state" | "setting" | "decision";
+  at: string;
+  was: string;
+  is: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "BookPageView".
+ */
+export interface BookPageView {
+  title: string;
+  drawing: DiagramDrawing;
+  goes?: string;
+  wires: BookWire[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "DiagramDrawing".
+ */
+export interface DiagramDrawing {
+  wide: number;
+  high: number;
+  symbols: DiagramPlaced[];
+  runs: DiagramRun[];
+  texts: DiagramText[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "DiagramPlaced".
+ */
+export interface DiagramPlaced {
+  id: string;
+  kind: "box" | "fuse" | "relay" | "splice" | "joint" | "plug" | "ground" | "stub";
+  title: string;
+  under?: string[];
+  place?: number;
+  x: number;
+  y: number;
+  wide: number;
+  high: number;
+  ports: DiagramPlacedPort[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "DiagramPlacedPort".
+ */
+export interface DiagramPlacedPort {
+  name: string;
+  right: boolean;
+  at: DiagramPoint;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "DiagramPoint".
+ */
+export interface DiagramPoint {
+  x: number;
+  y: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "DiagramRun".
+ */
+export interface DiagramRun {
+  id: string;
+  from: DiagramEnd;
+  to: DiagramEnd;
+  above: string;
+  below: string;
+  colours?: (
+    "BK" | "BN" | "RD" | "OG" | "YE" | "GN" | "BU" | "VT" | "GY" | "WH" | "PK" | "TQ" | "SR" | "GD" | "TN" | "NA"
+  )[];
+  dotted?: boolean;
+  points: DiagramPoint[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "DiagramEnd".
+ */
+export interface DiagramEnd {
+  symbol: string;
+  port?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "DiagramText".
+ */
+export interface DiagramText {
+  words: string;
+  x: number;
+  y: number;
+  size: number;
+  wide: number;
+  bold?: boolean;
+  quiet?: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "BookWire".
+ */
+export interface BookWire {
+  name: string;
+  whole: string;
+  text: string;
+  circuit?: string;
+  function?: string;
+  from: string;
+  to: string;
+  mm?: number;
+  extended?: string;
+  planned?: boolean;
+  in: LiveIn[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "LeftRequest".
+ */
+export interface LeftRequest {
+  id: string;
+  seen: number;
+  key: string;
+  owner?: string;
+  reason?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "LoanRequest".
+ */
+export interface LoanRequest {
+  id: string;
+  seen: number;
+  loan: Loan;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "DeliverRequest".
+ */
+export interface DeliverRequest {
+  id: string;
+  seen: number;
+  name: string;
+  reason?: string;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -3052,16 +3729,6 @@ export interface Leg {
   circuit: number;
   wires: string[];
   in?: LiveIn[];
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "LiveIn".
- */
-export interface LiveIn {
-  position: string;
-  live: "live" | "dead" | "floating" | "back" | "works" | "stands";
-  volts: number;
-  amps: number;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -3235,6 +3902,18 @@ export interface WayRequest {
   leads?: {
     [k: string]: string;
   };
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "PartRequest".
+ */
+export interface PartRequest {
+  id: string;
+  seen: number;
+  function?: string;
+  from?: string;
+  to?: string;
+  out?: string;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -3602,583 +4281,6 @@ export interface Measure {
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "FrontView".
- */
-export interface FrontView {
-  revision: number;
-  stages: FrontStage[];
-  next?: FrontNext;
-  danger: Finding[];
-  alike: {
-    [k: string]: number;
-  };
-  dangers: number;
-  wrong: number;
-  hours: number;
-  ready?: string;
-  late: LatePart[];
-  steps: number;
-  done: number;
-  open: number;
-  last: JournalLine[];
-  delivered?: string;
-  proven: boolean;
-  line: string;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "FrontStage".
- */
-export interface FrontStage {
-  stage: string;
-  done: number;
-  open: number;
-  what: string;
-  held?: string;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "FrontNext".
- */
-export interface FrontNext {
-  text: string;
-  stage: string;
-  at: string;
-  why?: string;
-  waits: string[];
-  warn: string[];
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "LatePart".
- */
-export interface LatePart {
-  key: string;
-  what: string;
-  step: string;
-  wants: string;
-  there: string;
-  spare: number;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "HandoverView".
- */
-export interface HandoverView {
-  revision: number;
-  lists: DueList[];
-  open: number;
-  pages: BookPage[];
-  delivered: Delivered[];
-  loans: Loan[];
-  state?: string;
-  missing: string[];
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "DueList".
- */
-export interface DueList {
-  id: string;
-  title: string;
-  items: Due[];
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "Due".
- */
-export interface Due {
-  key: string;
-  text: string;
-  at?: string;
-  finding?: Finding;
-  left?: Left;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "Left".
- */
-export interface Left {
-  key: string;
-  text: string;
-  owner: string;
-  reason: string;
-  who?: string;
-  when?: number;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "BookPage".
- */
-export interface BookPage {
-  title: string;
-  group: string;
-  number: number;
-  wires: number;
-  planned: number;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "Delivered".
- */
-export interface Delivered {
-  id: string;
-  name: string;
-  open: number;
-  reason?: string;
-  revision: number;
-  hash: string;
-  who?: string;
-  when?: number;
-  kept?: string;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "Loan".
- */
-export interface Loan {
-  id: string;
-  kind: "temporary" | "borrowed" | "deferred";
-  text: string;
-  where?: string;
-  gone?: boolean;
-  who?: string;
-  when?: number;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "MoneyView".
- */
-export interface MoneyView {
-  revision: number;
-  today: string;
-  hours: Hours;
-  stages: string[];
-  spent: Spent[];
-  terms: Terms;
-  lines: OrderLine[];
-  cost: Cost;
-  known: boolean;
-  chain: ChainLink[];
-  least: number;
-  ends: number;
-  idle: number;
-  ready?: string;
-  late: LatePart[];
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "Hours".
- */
-export interface Hours {
-  stages: StageHours[];
-  people: PersonHours[];
-  estimate: number;
-  spent: number;
-  left: number;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "StageHours".
- */
-export interface StageHours {
-  stage: string;
-  steps: number;
-  done: number;
-  estimate: number;
-  earned: number;
-  spent: number;
-  learned: number;
-  left: number;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "PersonHours".
- */
-export interface PersonHours {
-  who: string;
-  minutes: number;
-  steps: number;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "Spent".
- */
-export interface Spent {
-  id: string;
-  stage: string;
-  minutes: number;
-  day?: string;
-  text?: string;
-  who: string;
-  when?: number;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "Terms".
- */
-export interface Terms {
-  currency?: string;
-  perHour?: number;
-  tax?: number;
-  hoursADay?: number;
-  daysAWeek?: number;
-  hands?: number;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "OrderLine".
- */
-export interface OrderLine {
-  key: string;
-  what: string;
-  unit?: string;
-  need: number;
-  used: number;
-  spare: number;
-  order: number;
-  stages: string[];
-  for: string[];
-  said: Bought;
-  cost: number;
-  wait: number;
-  known: boolean;
-  late?: string;
-  steps: string[];
-  idle?: boolean;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "Cost".
- */
-export interface Cost {
-  parts: number;
-  minutes: number;
-  work: number;
-  net: number;
-  tax: number;
-  all: number;
-  lines: number;
-  unpriced: number;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "ChainLink".
- */
-export interface ChainLink {
-  text: string;
-  stage: string;
-  minutes: number;
-  part?: string;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "Making".
- */
-export interface Making {
-  done: number;
-  of: number;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "BookWhere".
- */
-export interface BookWhere {
-  page: number;
-  wires: string[];
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "CostsView".
- */
-export interface CostsView {
-  currency: string;
-  ways: WayCost[];
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "WayCost".
- */
-export interface WayCost {
-  name: string;
-  stage: "" | "thin" | "pin" | "reach" | "join" | "feed" | "own";
-  cost: Cost;
-  lines: number;
-  minutes: number;
-  reached: boolean;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "SpentRequest".
- */
-export interface SpentRequest {
-  id: string;
-  seen: number;
-  spent: Spent;
-  gone?: boolean;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "BoughtRequest".
- */
-export interface BoughtRequest {
-  id: string;
-  seen: number;
-  bought: Bought;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "TermsRequest".
- */
-export interface TermsRequest {
-  id: string;
-  seen: number;
-  terms: Terms;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "ArchiveRequest".
- */
-export interface ArchiveRequest {
-  id: string;
-  seen: number;
-  archived: boolean;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "CopyRequest".
- */
-export interface CopyRequest {
-  id: string;
-  title: string;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "StandView".
- */
-export interface StandView {
-  revision: number;
-  steps: number;
-  done: number;
-  hours: number;
-  danger: number;
-  wrong: number;
-  open: number;
-  late: number;
-  ready?: string;
-  next?: string;
-  at?: string;
-  waits?: string;
-  delivered?: string;
-  last?: string;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "StickersView".
- */
-export interface StickersView {
-  all: number;
-  first: Sticker[];
-  plugs: string[];
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "Sticker".
- */
-export interface Sticker {
-  kind: "wire" | "joint" | "cavity" | "connector" | "fuse" | "ground";
-  text: string;
-  under?: string;
-  plug?: string;
-  wire?: string;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "SheetsView".
- */
-export interface SheetsView {
-  sheets: SheetForOthers[];
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "SheetForOthers".
- */
-export interface SheetForOthers {
-  id: string;
-  title: string;
-  for: string;
-  parts: SheetPart[];
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "SheetPart".
- */
-export interface SheetPart {
-  title: string;
-  lines: string[];
-  boxes?: boolean;
-  empty?: string;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "CompareStatesView".
- */
-export interface CompareStatesView {
-  was: string;
-  is: string;
-  all: number;
-  differences: Difference[];
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "Difference".
- */
-export interface Difference {
-  kind: "wire" | "end" | "colour" | "size" | "length" | "state" | "setting" | "decision";
-  at: string;
-  was: string;
-  is: string;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "BookPageView".
- */
-export interface BookPageView {
-  title: string;
-  drawing: DiagramDrawing;
-  goes?: string;
-  wires: BookWire[];
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "DiagramDrawing".
- */
-export interface DiagramDrawing {
-  wide: number;
-  high: number;
-  symbols: DiagramPlaced[];
-  runs: DiagramRun[];
-  texts: DiagramText[];
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "DiagramPlaced".
- */
-export interface DiagramPlaced {
-  id: string;
-  kind: "box" | "fuse" | "relay" | "splice" | "joint" | "plug" | "ground" | "stub";
-  title: string;
-  under?: string[];
-  place?: number;
-  x: number;
-  y: number;
-  wide: number;
-  high: number;
-  ports: DiagramPlacedPort[];
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "DiagramPlacedPort".
- */
-export interface DiagramPlacedPort {
-  name: string;
-  right: boolean;
-  at: DiagramPoint;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "DiagramPoint".
- */
-export interface DiagramPoint {
-  x: number;
-  y: number;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "DiagramRun".
- */
-export interface DiagramRun {
-  id: string;
-  from: DiagramEnd;
-  to: DiagramEnd;
-  above: string;
-  below: string;
-  colours?: (
-    "BK" | "BN" | "RD" | "OG" | "YE" | "GN" | "BU" | "VT" | "GY" | "WH" | "PK" | "TQ" | "SR" | "GD" | "TN" | "NA"
-  )[];
-  dotted?: boolean;
-  points: DiagramPoint[];
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "DiagramEnd".
- */
-export interface DiagramEnd {
-  symbol: string;
-  port?: string;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "DiagramText".
- */
-export interface DiagramText {
-  words: string;
-  x: number;
-  y: number;
-  size: number;
-  wide: number;
-  bold?: boolean;
-  quiet?: boolean;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "BookWire".
- */
-export interface BookWire {
-  name: string;
-  whole: string;
-  text: string;
-  circuit?: string;
-  function?: string;
-  from: string;
-  to: string;
-  mm?: number;
-  extended?: string;
-  planned?: boolean;
-  in: LiveIn[];
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "LeftRequest".
- */
-export interface LeftRequest {
-  id: string;
-  seen: number;
-  key: string;
-  owner?: string;
-  reason?: string;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "LoanRequest".
- */
-export interface LoanRequest {
-  id: string;
-  seen: number;
-  loan: Loan;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "DeliverRequest".
- */
-export interface DeliverRequest {
-  id: string;
-  seen: number;
-  name: string;
-  reason?: string;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
  * via the `definition` "StandinRequest".
  */
 export interface StandinRequest {
@@ -4363,174 +4465,6 @@ export interface WalkedOn {
   shown: Shown;
   why: string;
   at: Ref[];
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "PartRequest".
- */
-export interface PartRequest {
-  id: string;
-  seen: number;
-  function?: string;
-  from?: string;
-  to?: string;
-  out?: string;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "FeedWires".
- */
-export interface FeedWires {
-  said: boolean;
-  wires: WireLive[];
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "WireLive".
- */
-export interface WireLive {
-  wire: string;
-  in: LiveIn[];
-  carries?: number;
-  fuse?: string;
-  rating?: number;
-  unguarded?: boolean;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "FeedLive".
- */
-export interface FeedLive {
-  limbs: {
-    [k: string]: string[];
-  };
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "FeedCompareView".
- */
-export interface FeedCompareView {
-  revision: number;
-  ways: FeedCompared[];
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "FeedCompared".
- */
-export interface FeedCompared {
-  id: string;
-  name: string;
-  block: boolean;
-  figures: FeedFigures;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "FeedFigures".
- */
-export interface FeedFigures {
-  fuses: number;
-  relays: number;
-  wires: number;
-  metres: number;
-  joints: number;
-  steps: number;
-  hours: number;
-  danger: number;
-  wrong: number;
-  check: number;
-  sleeps: number;
-  thin: number;
-  reached: boolean;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "ProposeBlockRequest".
- */
-export interface ProposeBlockRequest {
-  id: string;
-  seen: number;
-  one: boolean;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "BlockRequest".
- */
-export interface BlockRequest {
-  id: string;
-  seen: number;
-  block?: Block;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "CircuitRequest".
- */
-export interface CircuitRequest {
-  id: string;
-  seen: number;
-  side: "from" | "to";
-  at: Ref;
-  from?: Ref;
-  fuse?: string;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "RatedRequest".
- */
-export interface RatedRequest {
-  id: string;
-  seen: number;
-  fuse: string;
-  amps: number;
-  reason?: string;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "FeedOptionRequest".
- */
-export interface FeedOptionRequest {
-  id: string;
-  seen: number;
-  option: string;
-  name?: string;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "Outcome".
- */
-export interface Outcome {
-  fault: string;
-  stops: string[];
-  starts: string[];
-  changed: string[];
-  already?: number;
-  heats: Hot[];
-  opens: Opened[];
-  says: string[];
-  works: string[];
-  unfused: boolean;
-  sleeping: number;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "Hot".
- */
-export interface Hot {
-  wire: string;
-  amps: number;
-  carries: number;
-  burns: number;
-  outlast: boolean;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "Opened".
- */
-export interface Opened {
-  fuse: string;
-  amps: number;
-  least: number;
-  most: number;
-  slow?: boolean;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -5220,39 +5154,6 @@ export interface ChooseRequest {
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "LettersRequest".
- */
-export interface LettersRequest {
-  letters: Letter[];
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "Letter".
- */
-export interface Letter {
-  method: string;
-  path: string;
-  body: unknown;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "LettersReply".
- */
-export interface LettersReply {
-  done: number;
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "ThinRest".
- */
-export interface ThinRest {
-  counts: Counts;
-  proof: Proof;
-  proposed: Proposal[];
-  findings: Finding[];
-}
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
  * via the `definition` "PartingRequest".
  */
 export interface PartingRequest {
@@ -5277,6 +5178,105 @@ export interface LeftoverRequest {
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Done".
+ */
+export interface Done {
+  job: string;
+  revision: number;
+  what?: string;
+  about?: string;
+  count?: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Problem".
+ */
+export interface Problem {
+  title: string;
+  status: number;
+  code: string;
+  detail: string;
+  pointer?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "LinkView".
+ */
+export interface LinkView {
+  address?: string;
+  why?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "PassRequest".
+ */
+export interface PassRequest {
+  passcode: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Outcome".
+ */
+export interface Outcome {
+  fault: string;
+  stops: string[];
+  starts: string[];
+  changed: string[];
+  already?: number;
+  heats: Hot[];
+  opens: Opened[];
+  says: string[];
+  works: string[];
+  unfused: boolean;
+  sleeping: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Hot".
+ */
+export interface Hot {
+  wire: string;
+  amps: number;
+  carries: number;
+  burns: number;
+  outlast: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Opened".
+ */
+export interface Opened {
+  fuse: string;
+  amps: number;
+  least: number;
+  most: number;
+  slow?: boolean;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "LettersRequest".
+ */
+export interface LettersRequest {
+  letters: Letter[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "Letter".
+ */
+export interface Letter {
+  method: string;
+  path: string;
+  body: unknown;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "LettersReply".
+ */
+export interface LettersReply {
+  done: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
  * via the `definition` "api".
  */
 export interface Api {
@@ -5284,20 +5284,14 @@ export interface Api {
   KindList: KindList;
   JobRequest: JobRequest;
   JobView: JobView;
-  Done: Done;
   UndoRequest: UndoRequest;
+  JournalView: JournalView;
+  FrontView: FrontView;
+  ArchiveRequest: ArchiveRequest;
+  CopyRequest: CopyRequest;
+  StandView: StandView;
   TableView: TableView;
   CorrectRequest: CorrectRequest;
-  MatchView: MatchView;
-  EvidenceView: EvidenceView;
-  MeetRequest: MeetRequest;
-  WorkListView: WorkListView;
-  OwnRequest: OwnRequest;
-  AnswerRequest: AnswerRequest;
-  DecideRequest: DecideRequest;
-  AcceptRequest: AcceptRequest;
-  PinView: PinView;
-  JournalView: JournalView;
   GatherView: GatherView;
   SheetView: SheetView;
   SheetEdit: SheetEditRequest;
@@ -5311,15 +5305,17 @@ export interface Api {
   Drop: DropRequest;
   Earlier: EarlierRequest;
   PhotoMeta: PhotoMeta;
-  ThinView: ThinView;
-  ThinChange: ThinChange;
-  ThinRequest: ThinRequest;
-  CutView: CutView;
-  CircuitView: CircuitView;
+  MatchView: MatchView;
+  EvidenceView: EvidenceView;
+  MeetRequest: MeetRequest;
+  DecideRequest: DecideRequest;
+  AcceptRequest: AcceptRequest;
+  WorkListView: WorkListView;
+  OwnRequest: OwnRequest;
+  AnswerRequest: AnswerRequest;
   WorkView: WorkView;
   TickRequest: TickRequest;
-  BenchRequest: BenchRequest;
-  Problem: Problem;
+  PinView: PinView;
   OtherwiseRequest: OtherwiseRequest;
   ReportRequest: ReportRequest;
   SettleRequest: SettleRequest;
@@ -5333,27 +5329,27 @@ export interface Api {
   CheckView: CheckView;
   CheckRequest: CheckRequest;
   BenchView: BenchView;
-  LinkView: LinkView;
-  PassRequest: PassRequest;
+  ThinView: ThinView;
+  ThinChange: ThinChange;
+  ThinRequest: ThinRequest;
+  CutView: CutView;
+  CircuitView: CircuitView;
+  BenchRequest: BenchRequest;
+  ThinRest: ThinRest;
   FeedView: FeedView;
   FeedTree: FeedTree;
   FeedLines: FeedLines;
-  PricesView: PricesView;
   UsualView: UsualView;
   UsualRequest: UsualRequest;
-  JoinView: JoinView;
-  HoldsView: HoldsView;
-  FunctionRequest: FunctionRequest;
-  TrialView: TrialView;
-  OutRuleRequest: OutRuleRequest;
-  WayRequest: WayRequest;
-  ProveView: ProveView;
-  DiagnosisView: DiagnosisView;
-  ReadingProvedRequest: ReadingProvedRequest;
-  GateRequest: GateRequest;
-  MendRequest: MendRequest;
-  MeterRequest: MeterRequest;
-  FrontView: FrontView;
+  FeedWires: FeedWires;
+  FeedLive: FeedLive;
+  FeedCompareView: FeedCompareView;
+  ProposeBlockRequest: ProposeBlockRequest;
+  BlockRequest: BlockRequest;
+  CircuitRequest: CircuitRequest;
+  RatedRequest: RatedRequest;
+  FeedOptionRequest: FeedOptionRequest;
+  PricesView: PricesView;
   HandoverView: HandoverView;
   MoneyView: MoneyView;
   Making: Making;
@@ -5362,9 +5358,6 @@ export interface Api {
   SpentRequest: SpentRequest;
   BoughtRequest: BoughtRequest;
   TermsRequest: TermsRequest;
-  ArchiveRequest: ArchiveRequest;
-  CopyRequest: CopyRequest;
-  StandView: StandView;
   StickersView: StickersView;
   SheetsView: SheetsView;
   CompareStatesView: CompareStatesView;
@@ -5372,6 +5365,19 @@ export interface Api {
   LeftRequest: LeftRequest;
   LoanRequest: LoanRequest;
   DeliverRequest: DeliverRequest;
+  JoinView: JoinView;
+  HoldsView: HoldsView;
+  FunctionRequest: FunctionRequest;
+  TrialView: TrialView;
+  OutRuleRequest: OutRuleRequest;
+  WayRequest: WayRequest;
+  PartRequest: PartRequest;
+  ProveView: ProveView;
+  DiagnosisView: DiagnosisView;
+  ReadingProvedRequest: ReadingProvedRequest;
+  GateRequest: GateRequest;
+  MendRequest: MendRequest;
+  MeterRequest: MeterRequest;
   StandinRequest: StandinRequest;
   UnitRequest: UnitRequest;
   UnitSays: UnitSays;
@@ -5384,17 +5390,6 @@ export interface Api {
   TrainRequest: TrainRequest;
   TrainEndRequest: TrainEndRequest;
   TrainEnd: TrainEnd;
-  Shown: Shown;
-  PartRequest: PartRequest;
-  FeedWires: FeedWires;
-  FeedLive: FeedLive;
-  FeedCompareView: FeedCompareView;
-  ProposeBlockRequest: ProposeBlockRequest;
-  BlockRequest: BlockRequest;
-  CircuitRequest: CircuitRequest;
-  RatedRequest: RatedRequest;
-  FeedOptionRequest: FeedOptionRequest;
-  Outcome: Outcome;
   ReachView: ReachView;
   CompareView: CompareView;
   PackView: PackView;
@@ -5406,9 +5401,14 @@ export interface Api {
   LengthRequest: LengthRequest;
   OptionRequest: OptionRequest;
   ChooseRequest: ChooseRequest;
-  LettersRequest: LettersRequest;
-  LettersReply: LettersReply;
-  ThinRest: ThinRest;
   PartingRequest: PartingRequest;
   LeftoverRequest: LeftoverRequest;
+  Done: Done;
+  Problem: Problem;
+  LinkView: LinkView;
+  PassRequest: PassRequest;
+  Shown: Shown;
+  Outcome: Outcome;
+  LettersRequest: LettersRequest;
+  LettersReply: LettersReply;
 }
