@@ -1,6 +1,8 @@
 package circuit
 
 import (
+	"slices"
+
 	"draxel/core/harness"
 )
 
@@ -184,24 +186,63 @@ func (g *Graph) add(x Node) int32 {
 	return int32(len(g.Nodes) - 1)
 }
 
-// linked makes one node of the cavities that are joined inside a connector.
+// linked makes one node of the cavities that are joined inside a connector. Rows that share a cavity are one, and so
+// are rows of two halves that face each other with one.
 func (g *Graph) linked() {
 	for h := range g.loom.Connectors {
-		for _, group := range g.loom.Connectors[h].Links {
-			at := int32(-1)
-			for _, c := range group {
-				ref := harness.Ref{Connector: g.loom.Connectors[h].ID, Cavity: c}
-				if _, twice := g.find(int32(h), ref); twice {
-					continue
+		halves := []int32{int32(h)}
+		if mate, known := g.half[g.loom.Connectors[h].Mate]; known && g.half[g.loom.Connectors[mate].Mate] == int32(h) {
+			if halves = append(halves, mate); int(mate) < h {
+				continue // its rows were made with those of the other half
+			}
+		}
+		var links [][]string
+		for _, half := range halves {
+			links = append(links, g.loom.Connectors[half].Links...)
+		}
+		for _, row := range rows(links) {
+			at := g.add(Node{Kind: Link, Half: -1, Splice: -1})
+			for _, half := range halves {
+				for _, c := range row {
+					if joins := g.loom.Connectors[half].Links; !slices.ContainsFunc(joins,
+						func(link []string) bool { return slices.Contains(link, c) }) {
+						continue
+					}
+					ref := harness.Ref{Connector: g.loom.Connectors[half].ID, Cavity: c}
+					if g.place(half, ref, at); g.Nodes[at].Half < 0 {
+						g.Nodes[at].Half = half
+					}
+					g.Nodes[at].Cavities = append(g.Nodes[at].Cavities, ref)
 				}
-				if at < 0 {
-					at = g.add(Node{Kind: Link, Half: int32(h), Splice: -1})
-				}
-				g.place(int32(h), ref, at)
-				g.Nodes[at].Cavities = append(g.Nodes[at].Cavities, ref)
 			}
 		}
 	}
+}
+
+// rows gives links with those that share a cavity made one, each cavity once, in order of appearance.
+func rows(links [][]string) [][]string {
+	var out [][]string
+	for _, link := range links {
+		row := []string{}
+		rest := out[:0]
+		for _, other := range out { // it takes in whatever shares a cavity with it
+			if slices.ContainsFunc(link, func(c string) bool { return slices.Contains(other, c) }) {
+				row = append(row, other...)
+			} else {
+				rest = append(rest, other)
+			}
+		}
+		for _, c := range link {
+			if !slices.Contains(row, c) {
+				row = append(row, c)
+			}
+		}
+		out = rest
+		if len(row) > 0 {
+			out = append(out, row)
+		}
+	}
+	return out
 }
 
 // nodeOf gives the node of a wire's end. Two cavities that face each other in an in-line pair are one.

@@ -110,6 +110,9 @@ func mutants(dir string) ([]mutant, error) {
 			if _, constant := node.(*ast.GenDecl); constant {
 				return false // a table is data
 			}
+			if made, is := node.(*ast.CallExpr); is && room(made) {
+				return false // how much is made room for changes nothing that is asked
+			}
 			m := mutant{file: name, syntax: f}
 			if node != nil && change(node, &m) {
 				m.line = files.Position(node.Pos()).Line
@@ -119,6 +122,19 @@ func mutants(dir string) ([]mutant, error) {
 		})
 	}
 	return all, nil
+}
+
+// room says whether a call makes a list of no length with room for some, or a map with a hint of its size.
+func room(call *ast.CallExpr) bool {
+	f, is := call.Fun.(*ast.Ident)
+	if !is || f.Name != "make" || len(call.Args) < 2 {
+		return false
+	}
+	if _, is := call.Args[0].(*ast.MapType); is {
+		return true
+	}
+	n, is := call.Args[1].(*ast.BasicLit)
+	return len(call.Args) == 3 && is && n.Value == "0"
 }
 
 var flipped = map[token.Token]token.Token{token.EQL: token.NEQ, token.NEQ: token.EQL, token.LSS: token.GEQ,
