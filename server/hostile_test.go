@@ -10,6 +10,7 @@ import (
 	"net/http/httptest"
 	"os"
 	"runtime"
+	"runtime/debug"
 	"slices"
 	"strings"
 	"testing"
@@ -222,6 +223,7 @@ func (a *attack) standing() {
 // Whatever is sent, to any route: no answer that says that Draxel is at fault, none that takes longer than a few
 // seconds, no job that does not open, no memory without bound.
 func TestHostile(t *testing.T) {
+	defer debug.SetGCPercent(debug.SetGCPercent(100)) // as the program runs, however seldom the tests collect
 	a := besiege(t, *hostileSeed)
 	reading := 0
 	for _, names := range a.takes {
