@@ -90,12 +90,17 @@ func collect(out map[string][]any, named func(ast.Expr) string, g *ast.GenDecl) 
 	}
 }
 
-// asEnum gives the schema of a type with a set of values.
-func asEnum(values map[string][]any) func(reflect.Type) *jsonschema.Schema {
+// asEnum gives the schema of a type with a set of values: a reference to a definition that is called after the type and
+// its package, and that is put among those that were asked for.
+func asEnum(values map[string][]any, asked jsonschema.Definitions) func(reflect.Type) *jsonschema.Schema {
 	return func(t reflect.Type) *jsonschema.Schema {
-		if all := values[t.PkgPath()+"."+t.Name()]; t.Kind() == reflect.String && len(all) > 0 {
-			return &jsonschema.Schema{Type: "string", Enum: all}
+		all := values[t.PkgPath()+"."+t.Name()]
+		if t.Kind() != reflect.String || len(all) == 0 {
+			return nil
 		}
-		return nil
+		pkg := strings.TrimSuffix(t.PkgPath()[strings.LastIndex(t.PkgPath(), "/")+1:], "api")
+		name := strings.ToUpper(pkg[:1]) + pkg[1:] + t.Name()
+		asked[name] = &jsonschema.Schema{Type: "string", Enum: all}
+		return &jsonschema.Schema{Ref: "#/$defs/" + name}
 	}
 }

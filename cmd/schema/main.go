@@ -58,9 +58,16 @@ func writeWords(path string) error {
 }
 
 func write(path string, v any, values map[string][]any) error {
-	r := jsonschema.Reflector{Namer: name, Mapper: asEnum(values)}
+	enums := jsonschema.Definitions{}
+	r := jsonschema.Reflector{Namer: name, Mapper: asEnum(values, enums)}
 	s := r.ReflectFromType(reflect.TypeOf(v))
 	s.ID = ""
+	for name, values := range enums {
+		if _, taken := s.Definitions[name]; taken {
+			return fmt.Errorf("%s is a type and a set of values", name)
+		}
+		s.Definitions[name] = values
+	}
 	text, err := json.MarshalIndent(s, "", "  ")
 	if err != nil {
 		return err

@@ -123,7 +123,8 @@ func byHand(l *harness.Loom, g *circuit.Graph, h *hand) (marked, together []bool
 	return marked, together
 }
 
-// between says whether a wire lies on a way from one anchor to another, or on a ring: on either side of it there is one.
+// between says whether a wire lies on a way from one anchor to another, or on a ring: on either side of it there is
+// one.
 func between(l *harness.Loom, h *hand, wire int, anchored func(x, end int) bool) bool {
 	for end := range 2 {
 		places, wires := map[string]bool{h.place(wire, end): true}, map[int]bool{}

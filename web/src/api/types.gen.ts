@@ -5,6 +5,459 @@
  * and run json-schema-to-typescript to regenerate this file.
  */
 
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "StoredKind".
+ */
+export type StoredKind =
+  | "standalone"
+  | "integrated"
+  | "re-pinned"
+  | "grown"
+  | "adapter"
+  | "controller-exchange"
+  | "bought"
+  | "classic"
+  | "bulkhead"
+  | "transplant"
+  | "electric"
+  | "thinning"
+  | "sensor";
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "FindingSeverity".
+ */
+export type FindingSeverity = "danger" | "wrong" | "check" | "note";
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "HarnessTrust".
+ */
+export type HarnessTrust = "maker" | "copied" | "earlier" | "measured";
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "MatchSide".
+ */
+export type MatchSide = "from" | "to";
+/**
+ * This interface was referenced by `undefined`'s JSON-Schema definition
+ * via the `patternProperty` "^[0-9]+$".
+ *
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "GatherColumn".
+ */
+export type GatherColumn = "" | "connector" | "cavity" | "colour" | "circuit" | "function" | "size" | "farEnd" | "note";
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "ColourHabit".
+ */
+export type ColourHabit = "" | "iec" | "us" | "bs" | "german" | "japanese" | "words";
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "FaceCorner".
+ */
+export type FaceCorner = "" | "top-left" | "top-right" | "bottom-left" | "bottom-right";
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "GatherBeside".
+ */
+export type GatherBeside = "" | "right" | "all";
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "SizeUnit".
+ */
+export type SizeUnit = "" | "mm2" | "awg";
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "ColourCode".
+ */
+export type ColourCode =
+  "BK" | "BN" | "RD" | "OG" | "YE" | "GN" | "BU" | "VT" | "GY" | "WH" | "PK" | "TQ" | "SR" | "GD" | "TN" | "NA";
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "ColourShade".
+ */
+export type ColourShade = "light" | "dark";
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "SignalAspect".
+ */
+export type SignalAspect =
+  "signal" | "ground" | "reference" | "supply" | "control" | "heater" | "heatersupply" | "heaterground" | "shield";
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "SignalRole".
+ */
+export type SignalRole =
+  | ""
+  | "battery"
+  | "ignition"
+  | "start"
+  | "ground"
+  | "sensor-ground"
+  | "reference-5v"
+  | "sensor-supply"
+  | "analogue"
+  | "frequency"
+  | "switch-input"
+  | "low-side"
+  | "high-side"
+  | "pwm"
+  | "motor"
+  | "relay-coil"
+  | "lamp"
+  | "coil-driver"
+  | "output-signal"
+  | "bus"
+  | "load"
+  | "shield"
+  | "restraint"
+  | "high-voltage";
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "SignalIndex".
+ */
+export type SignalIndex = "" | "cylinder" | "bank-position" | "bank" | "channel" | "instance";
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "FaceStyle".
+ */
+export type FaceStyle = "" | "letters" | "letters-small" | "all-letters" | "by-hand";
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "FaceSide".
+ */
+export type FaceSide = "" | "top" | "bottom" | "left" | "right";
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "FaceSecondary".
+ */
+export type FaceSecondary = "" | "comb" | "wedge" | "cover" | "slide";
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "TerminalGender".
+ */
+export type TerminalGender = "" | "female" | "male";
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "TerminalSealing".
+ */
+export type TerminalSealing = "" | "mat" | "wire";
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "TerminalRelease".
+ */
+export type TerminalRelease = "" | "rear" | "front" | "pull-to-seat";
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "TerminalEnds".
+ */
+export type TerminalEnds = "" | "moulded" | "pierced" | "soldered";
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "GatherWorks".
+ */
+export type GatherWorks = "" | "works" | "did not" | "not fitted";
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "GatherState".
+ */
+export type GatherState = "" | "good" | "worn" | "broken";
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "GatherSheetKind".
+ */
+export type GatherSheetKind =
+  | "wires"
+  | "splices"
+  | "connectors"
+  | "devices"
+  | "branches"
+  | "sources"
+  | "fuses"
+  | "switches"
+  | "relays"
+  | "cables"
+  | "loads";
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "GatherKey".
+ */
+export type GatherKey = "off" | "accessory" | "run" | "crank";
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "GatherSaw".
+ */
+export type GatherSaw = "goes" | "joins" | "taped" | "added" | "colour" | "stuck" | "named";
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "MatchMet".
+ */
+export type MatchMet = "new" | "kept" | "stays" | "plugs" | "ignored";
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "MatchWay".
+ */
+export type MatchWay = "" | "move" | "renew" | "take-over" | "tap" | "into" | "plugged" | "new-wire";
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "MatchVerdict".
+ */
+export type MatchVerdict =
+  | "stays"
+  | "moves"
+  | "moves-connector"
+  | "meets"
+  | "plugged"
+  | "goes"
+  | "needs-source"
+  | "joins"
+  | "undecided"
+  | "needs-wire"
+  | "left-empty"
+  | "branches"
+  | "new-wire";
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "MatchOriginKind".
+ */
+export type MatchOriginKind = "cavity" | "splice" | "fuse" | "ground" | "open";
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "FaceView".
+ */
+export type FaceView = "wire" | "mating";
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "MatchChoice".
+ */
+export type MatchChoice = "" | "match" | "goes" | "source" | "joins" | "empty" | "branch" | "wire";
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "MatchAction".
+ */
+export type MatchAction =
+  "accept" | "reject" | "goes" | "source" | "empty" | "join" | "branch" | "wire" | "way" | "reopen";
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "HarnessDo".
+ */
+export type HarnessDo =
+  | "remove"
+  | "place"
+  | "add"
+  | "cap"
+  | "park"
+  | "plug"
+  | "unplug"
+  | "tie"
+  | "resume"
+  | "drop"
+  | "sever"
+  | "lay"
+  | "cut"
+  | "seal"
+  | "open"
+  | "join"
+  | "free"
+  | "out"
+  | "crimp"
+  | "tap"
+  | "clip"
+  | "heal"
+  | "land"
+  | "unjoin";
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "HarnessTipState".
+ */
+export type HarnessTipState = "crimped" | "joined" | "bare" | "sealed" | "taped" | "unseen";
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "WorkStage".
+ */
+export type WorkStage = "" | "thin" | "pin" | "reach" | "join" | "feed" | "own";
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "WorkKind".
+ */
+export type WorkKind =
+  | "measure"
+  | "cut"
+  | "join"
+  | "land"
+  | "seal"
+  | "apart"
+  | "mend"
+  | "away"
+  | "bring"
+  | "fit"
+  | "mount"
+  | "relay"
+  | "fuse"
+  | "change"
+  | "move"
+  | "pull"
+  | "seat"
+  | "out"
+  | "hold"
+  | "new"
+  | "drop"
+  | "plug"
+  | "unplug"
+  | "close"
+  | "otherwise"
+  | "route"
+  | "wait"
+  | "gate"
+  | "cover"
+  | "part"
+  | "own"
+  | "tie"
+  | "trim"
+  | "through"
+  | "remove"
+  | "rejoin"
+  | "take-off"
+  | "nicks"
+  | "caution";
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "TerminalVerdict".
+ */
+export type TerminalVerdict = "" | "travels" | "re-crimp" | "pigtail";
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "TerminalPartKind".
+ */
+export type TerminalPartKind = "terminal" | "seal" | "plug" | "lead" | "joint" | "pick" | "crimper" | "lock";
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "ThinSchool".
+ */
+export type ThinSchool = "extract" | "cut";
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "PinPattern".
+ */
+export type PinPattern = "same order" | "rotation" | "outer swap" | "swap" | "reversed" | "another order";
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "PinWhat".
+ */
+export type PinWhat = "stuck" | "colour" | "occupied" | "lock";
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "ThinChoice".
+ */
+export type ThinChoice = "" | "keep" | "goes";
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "ThinScope".
+ */
+export type ThinScope = "system" | "module" | "connector" | "wire" | "splice";
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "ThinJointKind".
+ */
+export type ThinJointKind = "splice" | "junction" | "in-line" | "terminal" | "end";
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "ThinFate".
+ */
+export type ThinFate = "leave" | "trim" | "through" | "rejoin" | "remove";
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "FeedFedThing".
+ */
+export type FeedFedThing =
+  "source" | "fuse" | "switch" | "relay" | "output" | "unit" | "load" | "lamp" | "wire" | "cable" | "device" | "key";
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "FeedAlive".
+ */
+export type FeedAlive = "live" | "dead" | "floating" | "back" | "works" | "stands";
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "HandoverLoanKind".
+ */
+export type HandoverLoanKind = "temporary" | "borrowed" | "deferred";
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "HandoverStickerKind".
+ */
+export type HandoverStickerKind = "wire" | "joint" | "cavity" | "connector" | "fuse" | "ground";
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "HandoverDiffering".
+ */
+export type HandoverDiffering = "wire" | "end" | "colour" | "size" | "length" | "state" | "setting" | "decision";
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "DiagramKind".
+ */
+export type DiagramKind = "box" | "fuse" | "relay" | "splice" | "joint" | "plug" | "ground" | "stub";
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "JoinFunctionKind".
+ */
+export type JoinFunctionKind = "joined" | "works" | "plan" | "loop" | "fed";
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "JoinState".
+ */
+export type JoinState = "works on paper" | "needs something" | "open" | "given up" | "not fitted";
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "JoinChoice".
+ */
+export type JoinChoice = "" | "wanted" | "given-up" | "not-fitted";
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "JoinBody".
+ */
+export type JoinBody = "resistor" | "relay" | "part" | "wire" | "fitted";
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "ProveKind".
+ */
+export type ProveKind = "ohms" | "volts" | "works";
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "ProveNoteKind".
+ */
+export type ProveNoteKind = "heard" | "seen" | "changed" | "tested";
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "RouteCover".
+ */
+export type RouteCover = "" | "tape" | "sleeve" | "sock";
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "RouteKind".
+ */
+export type RouteKind = "device" | "connector" | "splice" | "branch";
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "ReachSchool".
+ */
+export type ReachSchool = "" | "solder" | "crimp" | "bare";
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "SizeClass".
+ */
+export type SizeClass = "" | "A" | "B" | "C" | "D" | "E" | "F" | "G" | "H";
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "StockLead".
+ */
+export type StockLead = "" | "twisted" | "shielded";
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "ReachVerdict".
+ */
+export type ReachVerdict =
+  "reaches" | "trim" | "extend" | "replace" | "new" | "measure" | "no way" | "no place" | "no end";
+
 export interface ApiSchema {
   JobList: JobList;
   KindList: KindList;
@@ -152,20 +605,7 @@ export interface JobList {
 export interface JobLine {
   id: string;
   title: string;
-  kind:
-    | "standalone"
-    | "integrated"
-    | "re-pinned"
-    | "grown"
-    | "adapter"
-    | "controller-exchange"
-    | "bought"
-    | "classic"
-    | "bulkhead"
-    | "transplant"
-    | "electric"
-    | "thinning"
-    | "sensor";
+  kind: StoredKind;
   donor: string;
   chassis: string;
   changed: number;
@@ -186,20 +626,7 @@ export interface KindList {
  * via the `definition` "KindInfo".
  */
 export interface KindInfo {
-  id:
-    | "standalone"
-    | "integrated"
-    | "re-pinned"
-    | "grown"
-    | "adapter"
-    | "controller-exchange"
-    | "bought"
-    | "classic"
-    | "bulkhead"
-    | "transplant"
-    | "electric"
-    | "thinning"
-    | "sensor";
+  id: StoredKind;
   name: string;
   meaning: string;
   moves: boolean;
@@ -212,20 +639,7 @@ export interface KindInfo {
 export interface JobRequest {
   id: string;
   title: string;
-  kind:
-    | "standalone"
-    | "integrated"
-    | "re-pinned"
-    | "grown"
-    | "adapter"
-    | "controller-exchange"
-    | "bought"
-    | "classic"
-    | "bulkhead"
-    | "transplant"
-    | "electric"
-    | "thinning"
-    | "sensor";
+  kind: StoredKind;
   donor: string;
   chassis: string;
   oneScheme?: boolean;
@@ -238,20 +652,7 @@ export interface JobRequest {
 export interface JobView {
   id: string;
   title: string;
-  kind:
-    | "standalone"
-    | "integrated"
-    | "re-pinned"
-    | "grown"
-    | "adapter"
-    | "controller-exchange"
-    | "bought"
-    | "classic"
-    | "bulkhead"
-    | "transplant"
-    | "electric"
-    | "thinning"
-    | "sensor";
+  kind: StoredKind;
   donor: string;
   chassis: string;
   changed: number;
@@ -307,7 +708,7 @@ export interface OpenCounts {
  */
 export interface Finding {
   code: string;
-  severity: "danger" | "wrong" | "check" | "note";
+  severity: FindingSeverity;
   stage?: string;
   side?: string;
   subject?: string;
@@ -517,9 +918,9 @@ export interface TableMeta {
   name: string;
   source?: string;
   date?: string;
-  trust: "maker" | "copied" | "earlier" | "measured";
+  trust: HarnessTrust;
   origin?: string;
-  with?: "from" | "to";
+  with?: MatchSide;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -527,19 +928,15 @@ export interface TableMeta {
  */
 export interface Options {
   columns?: {
-    /**
-     * This interface was referenced by `undefined`'s JSON-Schema definition
-     * via the `patternProperty` "^[0-9]+$".
-     */
-    [k: string]: "" | "connector" | "cavity" | "colour" | "circuit" | "function" | "size" | "farEnd" | "note";
+    [k: string]: GatherColumn;
   };
-  habit?: "" | "iec" | "us" | "bs" | "german" | "japanese" | "words";
+  habit?: ColourHabit;
   layouts?: {
     [k: string]: Layout;
   };
   cells?: Correction[];
   gone?: number[];
-  beside?: "" | "right" | "all";
+  beside?: GatherBeside;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -548,7 +945,7 @@ export interface Options {
 export interface Layout {
   ways?: number;
   rows?: number;
-  first?: "" | "top-left" | "top-right" | "bottom-left" | "bottom-right";
+  first?: FaceCorner;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -556,7 +953,7 @@ export interface Layout {
  */
 export interface Correction {
   line: number;
-  column: "" | "connector" | "cavity" | "colour" | "circuit" | "function" | "size" | "farEnd" | "note";
+  column: GatherColumn;
   text: string;
 }
 /**
@@ -566,9 +963,9 @@ export interface Correction {
 export interface Reading {
   headerLine: number;
   headings: string[];
-  columns: ("" | "connector" | "cavity" | "colour" | "circuit" | "function" | "size" | "farEnd" | "note")[];
+  columns: GatherColumn[];
   habit: Detection;
-  unit: "" | "mm2" | "awg";
+  unit: SizeUnit;
   lines: number;
   next: number;
   rows: Row[];
@@ -584,7 +981,7 @@ export interface Reading {
  * via the `definition` "Detection".
  */
 export interface Detection {
-  habit: "" | "iec" | "us" | "bs" | "german" | "japanese" | "words";
+  habit: ColourHabit;
   sure: boolean;
   cells: number;
   readings: HabitReading[];
@@ -595,7 +992,7 @@ export interface Detection {
  * via the `definition` "HabitReading".
  */
 export interface HabitReading {
-  habit: "" | "iec" | "us" | "bs" | "german" | "japanese" | "words";
+  habit: ColourHabit;
   read: number;
   clear: number;
 }
@@ -617,7 +1014,7 @@ export interface Row {
   measured?: string;
   line: number;
   table?: string;
-  trust?: "maker" | "copied" | "earlier" | "measured";
+  trust?: HarnessTrust;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -641,8 +1038,8 @@ export interface Colour {
  * via the `definition` "Part".
  */
 export interface Part {
-  code: "BK" | "BN" | "RD" | "OG" | "YE" | "GN" | "BU" | "VT" | "GY" | "WH" | "PK" | "TQ" | "SR" | "GD" | "TN" | "NA";
-  shade?: "light" | "dark";
+  code: ColourCode;
+  shade?: ColourShade;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -652,34 +1049,9 @@ export interface Signal {
   device?: string;
   name?: string;
   system?: string;
-  aspect?:
-    "signal" | "ground" | "reference" | "supply" | "control" | "heater" | "heatersupply" | "heaterground" | "shield";
-  role?:
-    | ""
-    | "battery"
-    | "ignition"
-    | "start"
-    | "ground"
-    | "sensor-ground"
-    | "reference-5v"
-    | "sensor-supply"
-    | "analogue"
-    | "frequency"
-    | "switch-input"
-    | "low-side"
-    | "high-side"
-    | "pwm"
-    | "motor"
-    | "relay-coil"
-    | "lamp"
-    | "coil-driver"
-    | "output-signal"
-    | "bus"
-    | "load"
-    | "shield"
-    | "restraint"
-    | "high-voltage";
-  index?: "" | "cylinder" | "bank-position" | "bank" | "channel" | "instance";
+  aspect?: SignalAspect;
+  role?: SignalRole;
+  index?: SignalIndex;
   cylinder?: number;
   also?: number;
   bank?: number;
@@ -701,7 +1073,7 @@ export interface Connector {
   name: string;
   cavities: string[];
   rows: number;
-  first: "" | "top-left" | "top-right" | "bottom-left" | "bottom-right";
+  first: FaceCorner;
   assumed: boolean;
   layout?: FaceLayout;
   origin?: string;
@@ -714,9 +1086,9 @@ export interface FaceLayout {
   title?: string;
   rows: FaceRow[];
   numbering?: Numbering;
-  lock?: "" | "top" | "bottom" | "left" | "right";
+  lock?: FaceSide;
   keys?: FaceKey[];
-  secondary?: "" | "comb" | "wedge" | "cover" | "slide";
+  secondary?: FaceSecondary;
   colour?: string;
   terminal?: Seat;
 }
@@ -742,10 +1114,10 @@ export interface Slot {
  * via the `definition` "Numbering".
  */
 export interface Numbering {
-  from?: "" | "top-left" | "top-right" | "bottom-left" | "bottom-right";
+  from?: FaceCorner;
   columns?: boolean;
   turns?: boolean;
-  style?: "" | "letters" | "letters-small" | "all-letters" | "by-hand";
+  style?: FaceStyle;
   start?: number;
 }
 /**
@@ -753,7 +1125,7 @@ export interface Numbering {
  * via the `definition` "FaceKey".
  */
 export interface FaceKey {
-  side: "" | "top" | "bottom" | "left" | "right";
+  side: FaceSide;
   at: number;
 }
 /**
@@ -763,11 +1135,11 @@ export interface FaceKey {
 export interface Seat {
   family?: string;
   blade?: number;
-  gender?: "" | "female" | "male";
-  sealing?: "" | "mat" | "wire";
+  gender?: TerminalGender;
+  sealing?: TerminalSealing;
   plating?: string;
-  release?: "" | "rear" | "front" | "pull-to-seat";
-  ends?: "" | "moulded" | "pierced" | "soldered";
+  release?: TerminalRelease;
+  ends?: TerminalEnds;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -890,7 +1262,7 @@ export interface Before {
  */
 export interface Baseline {
   function: string;
-  works: "" | "works" | "did not" | "not fitted";
+  works: GatherWorks;
   note?: string;
 }
 /**
@@ -926,11 +1298,11 @@ export interface ConnectorLine {
 export interface Looked {
   labelled?: boolean;
   counted?: number;
-  latch?: "" | "good" | "worn" | "broken";
-  lock?: "" | "good" | "worn" | "broken";
-  seals?: "" | "good" | "worn" | "broken";
-  corrosion?: "" | "good" | "worn" | "broken";
-  insulation?: "" | "good" | "worn" | "broken";
+  latch?: GatherState;
+  lock?: GatherState;
+  seals?: GatherState;
+  corrosion?: GatherState;
+  insulation?: GatherState;
   note?: string;
 }
 /**
@@ -938,18 +1310,7 @@ export interface Looked {
  * via the `definition` "SheetLine".
  */
 export interface SheetLine {
-  kind:
-    | "wires"
-    | "splices"
-    | "connectors"
-    | "devices"
-    | "branches"
-    | "sources"
-    | "fuses"
-    | "switches"
-    | "relays"
-    | "cables"
-    | "loads";
+  kind: GatherSheetKind;
   rows: number;
   rejected: number;
 }
@@ -961,7 +1322,7 @@ export interface Measurement {
   id: string;
   at: Ref;
   to?: Ref;
-  key?: "off" | "accessory" | "run" | "crank";
+  key?: GatherKey;
   volts?: number;
   loaded?: boolean;
   watts?: number;
@@ -984,34 +1345,10 @@ export interface KeyLine {
     [k: string]: boolean;
   };
   ohms?: number;
-  role?:
-    | ""
-    | "battery"
-    | "ignition"
-    | "start"
-    | "ground"
-    | "sensor-ground"
-    | "reference-5v"
-    | "sensor-supply"
-    | "analogue"
-    | "frequency"
-    | "switch-input"
-    | "low-side"
-    | "high-side"
-    | "pwm"
-    | "motor"
-    | "relay-coil"
-    | "lamp"
-    | "coil-driver"
-    | "output-signal"
-    | "bus"
-    | "load"
-    | "shield"
-    | "restraint"
-    | "high-voltage";
+  role?: SignalRole;
   means: string;
   proven: boolean;
-  missing?: ("off" | "accessory" | "run" | "crank")[];
+  missing?: GatherKey[];
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -1021,7 +1358,7 @@ export interface Trace {
   id: string;
   wire?: string;
   at?: Ref;
-  saw: "goes" | "joins" | "taped" | "added" | "colour" | "stuck" | "named";
+  saw: GatherSaw;
   to?: Ref;
   splice?: string;
   with?: string[];
@@ -1093,18 +1430,7 @@ export interface Field {
  * via the `definition` "SheetReading".
  */
 export interface SheetReading {
-  kind:
-    | "wires"
-    | "splices"
-    | "connectors"
-    | "devices"
-    | "branches"
-    | "sources"
-    | "fuses"
-    | "switches"
-    | "relays"
-    | "cables"
-    | "loads";
+  kind: GatherSheetKind;
   columns: string[];
   rows: SheetRow[];
   rejected: Remark[];
@@ -1243,7 +1569,7 @@ export interface MatchView {
   from: Pinout;
   to: Pinout;
   meetings: Meetings;
-  vehicle: "from" | "to";
+  vehicle: MatchSide;
   ways: WireWay[];
   joints: Joined[];
   newWires: Laid[];
@@ -1269,8 +1595,8 @@ export interface Pinout {
   name: string;
   source?: string;
   date?: string;
-  trust: "maker" | "copied" | "earlier" | "measured";
-  habit?: "" | "iec" | "us" | "bs" | "german" | "japanese" | "words";
+  trust: HarnessTrust;
+  habit?: ColourHabit;
   connectors: Connector[];
   rows: Row[];
 }
@@ -1286,7 +1612,7 @@ export interface Meetings {
  * via the `definition` "Meeting".
  */
 export interface Meeting {
-  met: "new" | "kept" | "stays" | "plugs" | "ignored";
+  met: MatchMet;
   with?: string;
 }
 /**
@@ -1296,10 +1622,10 @@ export interface Meeting {
 export interface WireWay {
   from: Ref;
   to: Ref;
-  way: "" | "move" | "renew" | "take-over" | "tap" | "into" | "plugged" | "new-wire";
-  proposed: "" | "move" | "renew" | "take-over" | "tap" | "into" | "plugged" | "new-wire";
+  way: MatchWay;
+  proposed: MatchWay;
   why: string;
-  choices: ("" | "move" | "renew" | "take-over" | "tap" | "into" | "plugged" | "new-wire")[];
+  choices: MatchWay[];
   chosen?: boolean;
 }
 /**
@@ -1348,26 +1674,13 @@ export interface Laid {
  */
 export interface Line {
   from: Ref;
-  verdict:
-    | "stays"
-    | "moves"
-    | "moves-connector"
-    | "meets"
-    | "plugged"
-    | "goes"
-    | "needs-source"
-    | "joins"
-    | "undecided"
-    | "needs-wire"
-    | "left-empty"
-    | "branches"
-    | "new-wire";
+  verdict: MatchVerdict;
   decided: boolean;
   to?: Ref;
   p: number;
   runnerUp?: Candidate;
   candidates?: Candidate[];
-  way?: "" | "move" | "renew" | "take-over" | "tap" | "into" | "plugged" | "new-wire";
+  way?: MatchWay;
   source?: string;
   origin?: WireOrigin;
   reason?: string;
@@ -1388,7 +1701,7 @@ export interface Candidate {
  * via the `definition` "WireOrigin".
  */
 export interface WireOrigin {
-  kind?: "cavity" | "splice" | "fuse" | "ground" | "open";
+  kind?: MatchOriginKind;
   at?: Ref;
   name?: string;
   owner?: string;
@@ -1399,20 +1712,7 @@ export interface WireOrigin {
  */
 export interface Want {
   to: Ref;
-  verdict:
-    | "stays"
-    | "moves"
-    | "moves-connector"
-    | "meets"
-    | "plugged"
-    | "goes"
-    | "needs-source"
-    | "joins"
-    | "undecided"
-    | "needs-wire"
-    | "left-empty"
-    | "branches"
-    | "new-wire";
+  verdict: MatchVerdict;
   decided: boolean;
   p: number;
   of?: Ref;
@@ -1458,7 +1758,7 @@ export interface Face {
  * via the `definition` "FaceDrawing".
  */
 export interface FaceDrawing {
-  view: "wire" | "mating";
+  view: FaceView;
   words: string;
   w: number;
   h: number;
@@ -1493,12 +1793,12 @@ export interface Box {
  * via the `definition` "Decision".
  */
 export interface Decision {
-  side: "from" | "to";
+  side: MatchSide;
   at: Ref;
-  choice?: "" | "match" | "goes" | "source" | "joins" | "empty" | "branch" | "wire";
+  choice?: MatchChoice;
   to?: Ref;
   of?: Ref;
-  way?: "" | "move" | "renew" | "take-over" | "tap" | "into" | "plugged" | "new-wire";
+  way?: MatchWay;
   source?: string;
   origin?: WireOrigin;
   rejected?: Ref[];
@@ -1535,7 +1835,7 @@ export interface MeetRequest {
   id: string;
   seen: number;
   met: Meetings;
-  vehicle?: "from" | "to";
+  vehicle?: MatchSide;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -1544,11 +1844,11 @@ export interface MeetRequest {
 export interface DecideRequest {
   id: string;
   seen: number;
-  side: "from" | "to";
+  side: MatchSide;
   at: Ref;
-  action: "accept" | "reject" | "goes" | "source" | "empty" | "join" | "branch" | "wire" | "way" | "reopen";
+  action: MatchAction;
   to?: Ref;
-  way?: "" | "move" | "renew" | "take-over" | "tap" | "into" | "plugged" | "new-wire";
+  way?: MatchWay;
   source?: string;
   origin?: WireOrigin;
   reason?: string;
@@ -1589,47 +1889,8 @@ export interface WorkStep {
   id: string;
   edits: Edit[];
   needs?: string[];
-  stage?: "" | "thin" | "pin" | "reach" | "join" | "feed" | "own";
-  kind:
-    | "measure"
-    | "cut"
-    | "join"
-    | "land"
-    | "seal"
-    | "apart"
-    | "mend"
-    | "away"
-    | "bring"
-    | "fit"
-    | "mount"
-    | "relay"
-    | "fuse"
-    | "change"
-    | "move"
-    | "pull"
-    | "seat"
-    | "out"
-    | "hold"
-    | "new"
-    | "drop"
-    | "plug"
-    | "unplug"
-    | "close"
-    | "otherwise"
-    | "route"
-    | "wait"
-    | "gate"
-    | "cover"
-    | "part"
-    | "own"
-    | "tie"
-    | "trim"
-    | "through"
-    | "remove"
-    | "rejoin"
-    | "take-off"
-    | "nicks"
-    | "caution";
+  stage?: WorkStage;
+  kind: WorkKind;
   text: string;
   why?: string;
   wires?: string[];
@@ -1664,31 +1925,7 @@ export interface WorkStep {
  * via the `definition` "Edit".
  */
 export interface Edit {
-  do:
-    | "remove"
-    | "place"
-    | "add"
-    | "cap"
-    | "park"
-    | "plug"
-    | "unplug"
-    | "tie"
-    | "resume"
-    | "drop"
-    | "sever"
-    | "lay"
-    | "cut"
-    | "seal"
-    | "open"
-    | "join"
-    | "free"
-    | "out"
-    | "crimp"
-    | "tap"
-    | "clip"
-    | "heal"
-    | "land"
-    | "unjoin";
+  do: HarnessDo;
   terminal?: string;
   at?: Ref;
   label?: string;
@@ -1703,7 +1940,7 @@ export interface Edit {
  * via the `definition` "Tip".
  */
 export interface Tip {
-  state: "crimped" | "joined" | "bare" | "sealed" | "taped" | "unseen";
+  state: HarnessTipState;
   terminal?: string;
   joint?: string;
 }
@@ -1720,7 +1957,7 @@ export interface TipID {
  * via the `definition` "Fit".
  */
 export interface Fit {
-  verdict?: "" | "travels" | "re-crimp" | "pigtail";
+  verdict?: TerminalVerdict;
   why?: string;
   parts?: TerminalPart[];
 }
@@ -1729,7 +1966,7 @@ export interface Fit {
  * via the `definition` "TerminalPart".
  */
 export interface TerminalPart {
-  kind: "terminal" | "seal" | "plug" | "lead" | "joint" | "pick" | "crimper" | "lock";
+  kind: TerminalPartKind;
   name: string;
 }
 /**
@@ -1763,47 +2000,8 @@ export interface Tick {
   who?: string;
   when?: number;
   seq?: number;
-  stage?: "" | "thin" | "pin" | "reach" | "join" | "feed" | "own";
-  kind?:
-    | "measure"
-    | "cut"
-    | "join"
-    | "land"
-    | "seal"
-    | "apart"
-    | "mend"
-    | "away"
-    | "bring"
-    | "fit"
-    | "mount"
-    | "relay"
-    | "fuse"
-    | "change"
-    | "move"
-    | "pull"
-    | "seat"
-    | "out"
-    | "hold"
-    | "new"
-    | "drop"
-    | "plug"
-    | "unplug"
-    | "close"
-    | "otherwise"
-    | "route"
-    | "wait"
-    | "gate"
-    | "cover"
-    | "part"
-    | "own"
-    | "tie"
-    | "trim"
-    | "through"
-    | "remove"
-    | "rejoin"
-    | "take-off"
-    | "nicks"
-    | "caution";
+  stage?: WorkStage;
+  kind?: WorkKind;
   at?: Ref[];
   wire?: string;
   length?: number;
@@ -1940,7 +2138,7 @@ export interface YardItem {
  * via the `definition` "Bench".
  */
 export interface Bench {
-  school: "extract" | "cut";
+  school: ThinSchool;
   stub: number;
   rates: Rates;
   usable: number;
@@ -2013,47 +2211,8 @@ export interface SheetStep {
   id: string;
   edits: Edit[];
   needs?: string[];
-  stage?: "" | "thin" | "pin" | "reach" | "join" | "feed" | "own";
-  kind:
-    | "measure"
-    | "cut"
-    | "join"
-    | "land"
-    | "seal"
-    | "apart"
-    | "mend"
-    | "away"
-    | "bring"
-    | "fit"
-    | "mount"
-    | "relay"
-    | "fuse"
-    | "change"
-    | "move"
-    | "pull"
-    | "seat"
-    | "out"
-    | "hold"
-    | "new"
-    | "drop"
-    | "plug"
-    | "unplug"
-    | "close"
-    | "otherwise"
-    | "route"
-    | "wait"
-    | "gate"
-    | "cover"
-    | "part"
-    | "own"
-    | "tie"
-    | "trim"
-    | "through"
-    | "remove"
-    | "rejoin"
-    | "take-off"
-    | "nicks"
-    | "caution";
+  stage?: WorkStage;
+  kind: WorkKind;
   text: string;
   why?: string;
   wires?: string[];
@@ -2094,7 +2253,7 @@ export interface CavityWire {
  * via the `definition` "PartOrder".
  */
 export interface PartOrder {
-  kind: "terminal" | "seal" | "plug" | "lead" | "joint" | "pick" | "crimper" | "lock";
+  kind: TerminalPartKind;
   name: string;
   need: number;
   spare: number;
@@ -2118,7 +2277,7 @@ export interface Spare {
  */
 export interface Adaptation {
   connector: string;
-  pattern: "same order" | "rotation" | "outer swap" | "swap" | "reversed" | "another order";
+  pattern: PinPattern;
   moves: number;
   text: string;
   warn: string;
@@ -2132,31 +2291,7 @@ export interface Adaptation {
 export interface Output {
   at: Ref;
   function: string;
-  kind:
-    | ""
-    | "battery"
-    | "ignition"
-    | "start"
-    | "ground"
-    | "sensor-ground"
-    | "reference-5v"
-    | "sensor-supply"
-    | "analogue"
-    | "frequency"
-    | "switch-input"
-    | "low-side"
-    | "high-side"
-    | "pwm"
-    | "motor"
-    | "relay-coil"
-    | "lamp"
-    | "coil-driver"
-    | "output-signal"
-    | "bus"
-    | "load"
-    | "shield"
-    | "restraint"
-    | "high-voltage";
+  kind: SignalRole;
   with?: Ref;
   earlier?: Ref;
   verify?: string;
@@ -2167,7 +2302,7 @@ export interface Output {
  */
 export interface Report {
   id: string;
-  what: "stuck" | "colour" | "occupied" | "lock";
+  what: PinWhat;
   at: Ref;
   saw?: string;
   settled?: string;
@@ -2193,7 +2328,7 @@ export interface OtherwiseRequest {
 export interface ReportRequest {
   id: string;
   seen: number;
-  what: "stuck" | "colour" | "occupied" | "lock";
+  what: PinWhat;
   at: Ref;
   saw?: string;
 }
@@ -2420,7 +2555,7 @@ export interface End {
  * via the `definition` "WireVerdict".
  */
 export interface WireVerdict {
-  choice: "" | "keep" | "goes";
+  choice: ThinChoice;
   by?: string;
   reason?: string;
   exception?: boolean;
@@ -2434,7 +2569,7 @@ export interface WireVerdict {
  */
 export interface SystemLine {
   system: string;
-  choice?: "" | "keep" | "goes";
+  choice?: ThinChoice;
   by?: ThinMade;
   wires: number;
   keep: number;
@@ -2442,7 +2577,7 @@ export interface SystemLine {
   undecided: number;
   devices: Device[];
   locked?: string;
-  proposed?: "" | "keep" | "goes";
+  proposed?: ThinChoice;
   why?: string;
 }
 /**
@@ -2450,9 +2585,9 @@ export interface SystemLine {
  * via the `definition` "ThinMade".
  */
 export interface ThinMade {
-  on: "system" | "module" | "connector" | "wire" | "splice";
+  on: ThinScope;
   id: string;
-  choice: "" | "keep" | "goes";
+  choice: ThinChoice;
   reason?: string;
   verify?: string;
   who?: string;
@@ -2465,7 +2600,7 @@ export interface ThinMade {
 export interface Device {
   id: string;
   kind?: string;
-  choice?: "" | "keep" | "goes";
+  choice?: ThinChoice;
   own?: boolean;
   wires: number;
   by?: ThinMade;
@@ -2478,7 +2613,7 @@ export interface Device {
  */
 export interface PlugLine {
   id: string;
-  choice?: "" | "keep" | "goes";
+  choice?: ThinChoice;
   by?: ThinMade;
   locked?: boolean;
 }
@@ -2488,9 +2623,9 @@ export interface PlugLine {
  */
 export interface JointVerdict {
   id: string;
-  kind: "splice" | "junction" | "in-line" | "terminal" | "end";
+  kind: ThinJointKind;
   at?: Ref[];
-  fate: "leave" | "trim" | "through" | "rejoin" | "remove";
+  fate: ThinFate;
   stays: string[];
   goes: string[];
   why: string;
@@ -2529,7 +2664,7 @@ export interface Limb {
  * via the `definition` "Spot".
  */
 export interface Spot {
-  kind: "system" | "module" | "connector" | "wire" | "splice";
+  kind: ThinScope;
   id: string;
   device?: string;
   limb: string;
@@ -2542,16 +2677,16 @@ export interface Spot {
   implied?: boolean;
   locked?: boolean;
   off?: boolean;
-  fate?: "leave" | "trim" | "through" | "rejoin" | "remove";
+  fate?: ThinFate;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
  * via the `definition` "Proposal".
  */
 export interface Proposal {
-  on: "system" | "module" | "connector" | "wire" | "splice";
+  on: ThinScope;
   id: string;
-  choice: "" | "keep" | "goes";
+  choice: ThinChoice;
   why: string;
 }
 /**
@@ -2586,9 +2721,9 @@ export interface ThinRequest {
  * via the `definition` "ThinDecision".
  */
 export interface ThinDecision {
-  on: "system" | "module" | "connector" | "wire" | "splice";
+  on: ThinScope;
   id: string;
-  choice: "" | "keep" | "goes";
+  choice: ThinChoice;
   reason?: string;
 }
 /**
@@ -2596,7 +2731,7 @@ export interface ThinDecision {
  * via the `definition` "CutView".
  */
 export interface CutView {
-  on: "system" | "module" | "connector" | "wire" | "splice";
+  on: ThinScope;
   id: string;
   circuits: Parted[];
   dies: Loss[];
@@ -2710,8 +2845,7 @@ export interface Position {
 export interface Feeder {
   id: string;
   name: string;
-  kind:
-    "source" | "fuse" | "switch" | "relay" | "output" | "unit" | "load" | "lamp" | "wire" | "cable" | "device" | "key";
+  kind: FeedFedThing;
   parent: number;
   at: string;
   behind?: string;
@@ -2720,7 +2854,7 @@ export interface Feeder {
   amps: number;
   volts: number;
   has?: number;
-  live: "live" | "dead" | "floating" | "back" | "works" | "stands";
+  live: FeedAlive;
   carries?: number;
   band: number;
   thin?: string;
@@ -2831,7 +2965,7 @@ export interface BlockRelay {
  * via the `definition` "Circuit".
  */
 export interface Circuit {
-  side: "from" | "to";
+  side: MatchSide;
   at: Ref;
   text: string;
   role: string;
@@ -2879,10 +3013,9 @@ export interface FeedLines {
  */
 export interface LiveLine {
   name: string;
-  kind:
-    "source" | "fuse" | "switch" | "relay" | "output" | "unit" | "load" | "lamp" | "wire" | "cable" | "device" | "key";
+  kind: FeedFedThing;
   text: string;
-  live: "live" | "dead" | "floating" | "back" | "works" | "stands";
+  live: FeedAlive;
   volts: number;
   amps: number;
   carries?: number;
@@ -2954,7 +3087,7 @@ export interface WireLive {
  */
 export interface LiveIn {
   position: string;
-  live: "live" | "dead" | "floating" | "back" | "works" | "stands";
+  live: FeedAlive;
   volts: number;
   amps: number;
 }
@@ -3029,7 +3162,7 @@ export interface BlockRequest {
 export interface CircuitRequest {
   id: string;
   seen: number;
-  side: "from" | "to";
+  side: MatchSide;
   at: Ref;
   from?: Ref;
   fuse?: string;
@@ -3165,7 +3298,7 @@ export interface Delivered {
  */
 export interface Loan {
   id: string;
-  kind: "temporary" | "borrowed" | "deferred";
+  kind: HandoverLoanKind;
   text: string;
   where?: string;
   gone?: boolean;
@@ -3328,7 +3461,7 @@ export interface CostsView {
  */
 export interface WayCost {
   name: string;
-  stage: "" | "thin" | "pin" | "reach" | "join" | "feed" | "own";
+  stage: WorkStage;
   cost: Cost;
   lines: number;
   minutes: number;
@@ -3376,7 +3509,7 @@ export interface StickersView {
  * via the `definition` "Sticker".
  */
 export interface Sticker {
-  kind: "wire" | "joint" | "cavity" | "connector" | "fuse" | "ground";
+  kind: HandoverStickerKind;
   text: string;
   under?: string;
   plug?: string;
@@ -3424,7 +3557,7 @@ export interface CompareStatesView {
  * via the `definition` "Difference".
  */
 export interface Difference {
-  kind: "wire" | "end" | "colour" | "size" | "length" | "state" | "setting" | "decision";
+  kind: HandoverDiffering;
   at: string;
   was: string;
   is: string;
@@ -3456,7 +3589,7 @@ export interface DiagramDrawing {
  */
 export interface DiagramPlaced {
   id: string;
-  kind: "box" | "fuse" | "relay" | "splice" | "joint" | "plug" | "ground" | "stub";
+  kind: DiagramKind;
   title: string;
   under?: string[];
   place?: number;
@@ -3493,9 +3626,7 @@ export interface DiagramRun {
   to: DiagramEnd;
   above: string;
   below: string;
-  colours?: (
-    "BK" | "BN" | "RD" | "OG" | "YE" | "GN" | "BU" | "VT" | "GY" | "WH" | "PK" | "TQ" | "SR" | "GD" | "TN" | "NA"
-  )[];
+  colours?: ColourCode[];
   dotted?: boolean;
   points: DiagramPoint[];
 }
@@ -3599,12 +3730,12 @@ export interface JoinView {
 export interface Item {
   id: string;
   name: string;
-  kind: "joined" | "works" | "plan" | "loop" | "fed";
+  kind: JoinFunctionKind;
   ends: string[];
   codes?: string[];
   law?: string;
-  state: "works on paper" | "needs something" | "open" | "given up" | "not fitted";
-  choice?: "" | "wanted" | "given-up" | "not-fitted";
+  state: JoinState;
+  choice?: JoinChoice;
   reason?: string;
   why: string;
   at: EndAt[];
@@ -3666,7 +3797,7 @@ export interface SumWay {
  */
 export interface WayPart {
   what: string;
-  body: "resistor" | "relay" | "part" | "wire" | "fitted";
+  body: JoinBody;
   ohms?: number;
   in?: boolean;
   leads?: WayLead[];
@@ -3773,7 +3904,7 @@ export interface Added {
   id: string;
   function: string;
   what: string;
-  body: "resistor" | "relay" | "part" | "wire" | "fitted";
+  body: JoinBody;
   ohms?: number;
   in?: Ref;
   leads?: PartLead[];
@@ -3803,7 +3934,7 @@ export interface Stated {
  */
 export interface Named {
   at: Ref;
-  side?: "from" | "to";
+  side?: MatchSide;
   row: Row;
   wire: string;
   for: string[];
@@ -3824,8 +3955,7 @@ export interface HoldsView {
  */
 export interface Hold {
   name: string;
-  kind:
-    "source" | "fuse" | "switch" | "relay" | "output" | "unit" | "load" | "lamp" | "wire" | "cable" | "device" | "key";
+  kind: FeedFedThing;
   volts: number;
   amps: number;
 }
@@ -3837,7 +3967,7 @@ export interface FunctionRequest {
   id: string;
   seen: number;
   function: string;
-  choice: "" | "wanted" | "given-up" | "not-fitted";
+  choice: JoinChoice;
   facts?: {
     [k: string]: string;
   };
@@ -3874,8 +4004,7 @@ export interface RuledOutput {
  */
 export interface TriedRow {
   name: string;
-  kind:
-    "source" | "fuse" | "switch" | "relay" | "output" | "unit" | "load" | "lamp" | "wire" | "cable" | "device" | "key";
+  kind: FeedFedThing;
   in: boolean[];
 }
 /**
@@ -3956,7 +4085,7 @@ export interface ProveView {
  */
 export interface ProvedLine {
   id: string;
-  kind: "ohms" | "volts" | "works";
+  kind: ProveKind;
   a: string;
   b: string;
   setup: Setup;
@@ -4012,7 +4141,7 @@ export interface Band {
  */
 export interface MeterReading {
   id: string;
-  kind: "ohms" | "volts" | "works";
+  kind: ProveKind;
   a: string;
   b: string;
   setup: Setup;
@@ -4102,7 +4231,7 @@ export interface FileMark {
  */
 export interface Note {
   id: string;
-  kind: "heard" | "seen" | "changed" | "tested";
+  kind: ProveNoteKind;
   text: string;
   who?: string;
   when?: number;
@@ -4201,7 +4330,7 @@ export interface SuspectView {
  */
 export interface Advice {
   id: string;
-  kind: "ohms" | "volts" | "works";
+  kind: ProveKind;
   a: string;
   b: string;
   setup: Setup;
@@ -4272,7 +4401,7 @@ export interface MeterRequest {
  */
 export interface Measure {
   id: string;
-  kind: "ohms" | "volts" | "works";
+  kind: ProveKind;
   a: string;
   b: string;
   setup: Setup;
@@ -4390,7 +4519,7 @@ export interface LiveRequest {
 export interface NoteRequest {
   id: string;
   seen: number;
-  kind?: "heard" | "seen" | "changed" | "tested";
+  kind?: ProveNoteKind;
   text?: string;
   out?: string;
 }
@@ -4461,7 +4590,7 @@ export interface TrainEnd {
 export interface WalkedOn {
   text: string;
   how: string;
-  kind: "ohms" | "volts" | "works";
+  kind: ProveKind;
   shown: Shown;
   why: string;
   at: Ref[];
@@ -4537,7 +4666,7 @@ export interface RoutePath {
   wall?: boolean;
   plugs?: boolean;
   waits?: string;
-  cover?: "" | "tape" | "sleeve" | "sock";
+  cover?: RouteCover;
   group?: string;
   note?: string;
 }
@@ -4560,7 +4689,7 @@ export interface PlacedThing {
  * via the `definition` "Thing".
  */
 export interface Thing {
-  kind: "device" | "connector" | "splice" | "branch";
+  kind: RouteKind;
   id: string;
 }
 /**
@@ -4590,8 +4719,8 @@ export interface Rules {
   excess: number;
   least: number;
   mostly: number;
-  school: "" | "solder" | "crimp" | "bare";
-  class: "" | "A" | "B" | "C" | "D" | "E" | "F" | "G" | "H";
+  school: ReachSchool;
+  class: SizeClass;
   margin: number;
   volts: number;
   loss: number;
@@ -4624,9 +4753,9 @@ export interface Piece {
   id: string;
   colour: Colour;
   size?: number;
-  class?: "" | "A" | "B" | "C" | "D" | "E" | "F" | "G" | "H";
+  class?: SizeClass;
   length: number;
-  kind?: "" | "twisted" | "shielded";
+  kind?: StockLead;
   waits?: boolean;
 }
 /**
@@ -4635,7 +4764,7 @@ export interface Piece {
  */
 export interface CutLine {
   wire: string;
-  verdict: "reaches" | "trim" | "extend" | "replace" | "new" | "measure" | "no way" | "no place" | "no end";
+  verdict: ReachVerdict;
   by?: number;
   stations?: string[];
   paths?: string[];
@@ -4651,7 +4780,7 @@ export interface CutLine {
   marks?: Mark[];
   fromUnit?: boolean;
   air?: number;
-  class?: "" | "A" | "B" | "C" | "D" | "E" | "F" | "G" | "H";
+  class?: SizeClass;
   amps?: number;
   ampsBy?: string;
   fuse?: number;
@@ -4688,9 +4817,9 @@ export interface Provision {
   from?: string;
   colour: Colour;
   size?: number;
-  class?: "" | "A" | "B" | "C" | "D" | "E" | "F" | "G" | "H";
+  class?: SizeClass;
   length: number;
-  kind?: "" | "twisted" | "shielded";
+  kind?: StockLead;
   coded?: boolean;
   waits?: boolean;
 }
@@ -4728,7 +4857,7 @@ export interface ReachJoint {
   from: string;
   at: number;
   along: number;
-  school: "" | "solder" | "crimp" | "bare";
+  school: ReachSchool;
   why: string;
   cautions?: string[];
   thick: number;
@@ -4847,8 +4976,8 @@ export interface KeepApart {
 export interface BuyLine {
   colour: Colour;
   size?: number;
-  class?: "" | "A" | "B" | "C" | "D" | "E" | "F" | "G" | "H";
-  kind?: "" | "twisted" | "shielded";
+  class?: SizeClass;
+  kind?: StockLead;
   need: number;
   buy: number;
   coded: boolean;
@@ -4938,7 +5067,7 @@ export interface Span {
   avoid?: string[];
   amps?: number;
   size?: number;
-  school?: "" | "solder" | "crimp" | "bare";
+  school?: ReachSchool;
   whole?: boolean;
   at?: number;
   renew?: boolean;
@@ -5078,7 +5207,7 @@ export interface Template {
  * via the `definition` "ClassLine".
  */
 export interface ClassLine {
-  class: "" | "A" | "B" | "C" | "D" | "E" | "F" | "G" | "H";
+  class: SizeClass;
   limit: number;
 }
 /**

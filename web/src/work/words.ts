@@ -1,6 +1,6 @@
-import type { WorkStep } from '../api/types.gen';
+import type { WorkKind, WorkStage, WorkStep } from '../api/types.gen';
 
-type Stage = 'gather' | 'match' | 'prove' | 'handover' | Exclude<NonNullable<WorkStep['stage']>, ''>;
+type Stage = 'gather' | 'match' | 'prove' | 'handover' | Exclude<WorkStage, ''>;
 
 /** The word for each stage, the same everywhere; `own` are steps of one's own. */
 const stages: Record<Stage, string> = {
@@ -17,7 +17,7 @@ const stages: Record<Stage, string> = {
 };
 
 /** What each kind of step is, in a word or two. */
-const kinds: Record<WorkStep['kind'], string> = {
+const kinds: Record<WorkKind, string> = {
   caution: 'caution',
   gate: 'gate',
   measure: 'measure',
@@ -65,7 +65,7 @@ const kinds: Record<WorkStep['kind'], string> = {
 };
 
 /** Where a stage means more by a word than the others. */
-const inStage: Partial<Record<`${Stage} ${WorkStep['kind']}`, string>> = {
+const inStage: Partial<Record<`${Stage} ${WorkKind}`, string>> = {
   'thin seal': 'cut, seal',
   'thin out': 'falls out',
   'join measure': 'measure first',
