@@ -107,3 +107,44 @@ func TestOutAndStoppers(t *testing.T) {
 		t.Errorf("described as %q", s)
 	}
 }
+
+// What is ordered says all that a person at a counter asks, and nothing that nobody knows.
+func TestWhatIsOrdered(t *testing.T) {
+	front := with(func(s *terminal.Seat) { s.Release, s.Sealing = terminal.Front, terminal.Mat })
+	for _, c := range []struct {
+		name string
+		fit  terminal.Fit
+		want string
+	}{
+		{"a sealed one", terminal.New(sealed, 0.75), "1.5 mm female, family s15, single-wire seal, tin, for 0.5–1 mm²; " +
+			"crimper for 1.5 mm terminals, with seal; single-wire seal for 1.5 mm, family s15"},
+		{"behind a mat, size not known", terminal.New(front, 0), "1.5 mm female, family s15, sealed by a mat, tin, for " +
+			"the wire's " +
+			"size (not known); crimper for 1.5 mm terminals"},
+		{"a lead for a wire", terminal.Move(with(func(s *terminal.Seat) { s.Ends = terminal.Moulded }), front, 1),
+			"lead with a 1.5 mm female, family s15, sealed by a mat, tin terminal, wire at least 1 mm²; joint, sealed"},
+		{"a lead of which nothing is known", terminal.Move(with(func(s *terminal.Seat) { s.Ends = terminal.Moulded }),
+			terminal.Seat{}, 0), "lead with the terminal of the new cavity; joint, sealed"},
+		{"released from the front", terminal.Move(front, front, 0.75), "release pick for 1.5 mm, front release"},
+		{"released as nobody has said", terminal.Move(sealed, sealed, 0.75), "release pick for 1.5 mm, rear release"},
+		{"from a width that is not known", terminal.Fit{Parts: terminal.Out(terminal.Seat{Family: "x"})}, ""},
+	} {
+		var names []string
+		for _, p := range c.fit.Parts {
+			names = append(names, p.Name)
+		}
+		if got := strings.Join(names, "; "); got != c.want {
+			t.Errorf("%s: %s, want %s", c.name, got, c.want)
+		}
+	}
+}
+
+// What a contact carries for long is that of the widest that is no wider: common practice, no source.
+func TestWhatContactsCarry(t *testing.T) {
+	for blade, amps := range map[float64]float64{0: 0, 0.5: 0, 0.64: 3, 1.2: 3, 1.5: 12, 2.8: 25, 6.3: 40, 9.5: 60,
+		12: 60} {
+		if got := (terminal.Seat{Blade: blade}).Carries(); got != amps {
+			t.Errorf("%g mm carries %g A, not %g", blade, got, amps)
+		}
+	}
+}
