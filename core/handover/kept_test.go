@@ -123,8 +123,8 @@ func TestWhatIsDue(t *testing.T) {
 			got = append(got, l.ID+": "+x.Key+", "+x.Text)
 		}
 	}
-	if want := "temporary: loan 1, jumper, at the pump | borrowed: loan 4, scope | deferred: loan 2, loom tape"; strings.Join(got,
-		" | ") != want {
+	want := "temporary: loan 1, jumper, at the pump | borrowed: loan 4, scope | deferred: loan 2, loom tape"
+	if strings.Join(got, " | ") != want {
 		t.Errorf("due are %q", got)
 	}
 	owned := []handover.Left{{Key: "loan 4", Text: "scope", Owner: "Ines", Reason: "needed"},
