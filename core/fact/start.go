@@ -1,8 +1,6 @@
 package fact
 
-import (
-	"draxel/core/stored"
-)
+import "draxel/core/stored"
 
 // Start gives a job as the start of the next one of its kind: the tables, lists, faces, map and rules as they are, and
 // every decision of it that still applies, to be verified; what else came along is asked about. What was done,

@@ -57,26 +57,7 @@ func (r *Result) fullyFed(node int32) bool { return r.full.Volts[node] > 3 }
 
 // copper gives the nodes that copper and contacts join to a node.
 func (r *Result) copper(from network.Node) map[int32]bool {
-	heads := r.Drawn.Heads()
-	seen := map[int32]bool{heads[from]: true}
-	queue := []int32{heads[from]}
-	for len(queue) > 0 {
-		x := queue[0]
-		queue = queue[1:]
-		for _, i := range r.at[x] {
-			e := &r.Drawn.Elements[i]
-			if e.Kind != network.Copper && e.Kind != network.Contact {
-				continue
-			}
-			for _, y := range []int32{heads[e.A], heads[e.B]} {
-				if !seen[y] && !r.inner(y) {
-					seen[y] = true
-					queue = append(queue, y)
-				}
-			}
-		}
-	}
-	return seen
+	return r.along([]int32{r.Drawn.Heads()[from]}, func(node int32) bool { return !r.inner(node) })
 }
 
 // quiet looks at the returns that must be nobody else's: a unit's sensor grounds lead to sensors and to nothing else, a

@@ -106,29 +106,34 @@ func (r *Result) connect() {
 
 // highest finds the nodes that a source reaches with neither a switch nor a fuse between.
 func (r *Result) highest() {
-	r.above = map[int32]bool{}
-	heads := r.Drawn.Heads()
-	var queue []int32
+	var poles []int32
 	for i := range r.Drawn.Elements {
-		if e := &r.Drawn.Elements[i]; r.source(int32(i)) && !r.above[heads[e.A]] {
-			r.above[heads[e.A]] = true
-			queue = append(queue, heads[e.A])
+		if r.source(int32(i)) {
+			poles = append(poles, r.Drawn.Heads()[r.Drawn.Elements[i].A])
 		}
 	}
-	for len(queue) > 0 {
-		x := queue[0]
-		queue = queue[1:]
-		for _, i := range r.at[x] {
+	r.above = r.along(poles, func(node int32) bool { return node != int32(network.Reference) })
+}
+
+// along gives the nodes that copper and contacts join to others, and these, past none that is not to be entered.
+func (r *Result) along(from []int32, enter func(node int32) bool) map[int32]bool {
+	heads, seen := r.Drawn.Heads(), map[int32]bool{}
+	for _, n := range from {
+		seen[n] = true
+	}
+	for queue := slices.Clone(from); len(queue) > 0; queue = queue[1:] {
+		for _, i := range r.at[queue[0]] {
 			e := &r.Drawn.Elements[i]
 			if e.Kind != network.Copper && e.Kind != network.Contact {
 				continue
 			}
 			for _, n := range []int32{heads[e.A], heads[e.B]} {
-				if n != 0 && !r.above[n] {
-					r.above[n] = true
+				if !seen[n] && enter(n) {
+					seen[n] = true
 					queue = append(queue, n)
 				}
 			}
 		}
 	}
+	return seen
 }

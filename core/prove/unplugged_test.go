@@ -116,3 +116,34 @@ func TestWhatIsUnpluggedIsAbsent(t *testing.T) {
 		t.Errorf("%+v", d.Suspects)
 	}
 }
+
+// What a person calls a relay or a stud changes nothing of what can be wrong with it, and of where a probe is put: a
+// relay in a socket is there whatever it is called, what stands for a unit that is fed is none.
+func TestNamesOfRelaysAndStudsChangeNothing(t *testing.T) {
+	for _, name := range []string{"K1", "pump awake", "winch solenoid"} {
+		for pull, want := range map[network.Pull]bool{network.Armature: true, network.Awake: false} {
+			var b network.Builder
+			coil := b.Add(network.Element{Name: name + " coil", Kind: network.Load, A: b.Node("battery +"),
+				B: network.Reference, Ohms: 85})
+			b.Add(network.Element{Name: "battery", Kind: network.Source, A: b.Node("battery +"), B: network.Reference,
+				Volts: 12.6, Ohms: 0.006})
+			b.Relay(network.Relay{Name: name, Pull: pull, Coil: coil, PullIn: 7, DropOut: 2})
+			b.Add(network.Element{Name: "lead", Kind: network.Copper, A: b.Node("red wire"), B: b.Node("battery +"),
+				Ohms: 0.01})
+			net, err := b.Network()
+			if err != nil {
+				t.Fatal(err)
+			}
+			v := &prove.Vehicle{Net: net, Studs: []string{"red wire"}, Where: map[string]string{}}
+			dead := slices.ContainsFunc(v.Causes(), func(c prove.Cause) bool {
+				return c.Kind == prove.DeadRelay && c.Where == name
+			})
+			if dead != want {
+				t.Errorf("%s, which pulls as %d, can be dead: %v", name, pull, dead)
+			}
+			if !slices.Contains(v.Points(), "red wire") {
+				t.Errorf("no probe is put on a stud called red wire: %v", v.Points())
+			}
+		}
+	}
+}

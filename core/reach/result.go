@@ -11,14 +11,15 @@ import (
 
 // Bundle is what lies along one path.
 type Bundle struct {
-	Path    string           `json:"path"`
-	Wires   []harness.WireID `json:"wires"`
-	Round   []float64        `json:"round"`             // mm: outside diameters, a shielded lead as one, the thickest first
-	Area    float64          `json:"area"`              // mm: no bundle of these can be thinner, √Σd²
-	Laid    float64          `json:"laid"`              // mm: as hands lay it, 1.2 × √Σd², but two wires lie side by side
-	Over    float64          `json:"over"`              // mm: with its cover
-	Assumed int              `json:"assumed,omitempty"` // wires of unknown size, taken for 0.5 mm²
-	Loaded  int              `json:"loaded"`            // wires that carry 1 A or more
+	Path  string           `json:"path"`
+	Wires []harness.WireID `json:"wires"`
+	// Mm: outside diameters, a shielded lead as one, the thickest first.
+	Round   []float64 `json:"round"`
+	Area    float64   `json:"area"`              // mm: no bundle of these can be thinner, √Σd²
+	Laid    float64   `json:"laid"`              // mm: as hands lay it, 1.2 × √Σd², but two wires lie side by side
+	Over    float64   `json:"over"`              // mm: with its cover
+	Assumed int       `json:"assumed,omitempty"` // wires of unknown size, taken for 0.5 mm²
+	Loaded  int       `json:"loaded"`            // wires that carry 1 A or more
 }
 
 // Wall is where a bundle goes through a wall.
@@ -119,17 +120,18 @@ type ContactPlug struct {
 
 // Joint is a joint to be made.
 type Joint struct {
-	ID       harness.JointID `json:"id"`
-	Wire     harness.WireID  `json:"wire"`
-	Path     string          `json:"path,omitempty"` // where it lies; empty in the tail of a plug
-	From     string          `json:"from"`           // the station or plug that At is measured from
-	At       float64         `json:"at"`             // mm
-	Along    float64         `json:"along"`          // mm from the end that is lengthened, when the joints have taken their laps
-	School   School          `json:"school"`
-	Why      string          `json:"why"`
-	Cautions []string        `json:"cautions,omitempty"`
-	Thick    float64         `json:"thick"`             // mm, the bundle's diameter at the joint
-	Trouble  string          `json:"trouble,omitempty"` // why it could not be kept clear
+	ID   harness.JointID `json:"id"`
+	Wire harness.WireID  `json:"wire"`
+	Path string          `json:"path,omitempty"` // where it lies; empty in the tail of a plug
+	From string          `json:"from"`           // the station or plug that At is measured from
+	At   float64         `json:"at"`             // mm
+	// Mm from the end that is lengthened, when the joints have taken their laps.
+	Along    float64  `json:"along"`
+	School   School   `json:"school"`
+	Why      string   `json:"why"`
+	Cautions []string `json:"cautions,omitempty"`
+	Thick    float64  `json:"thick"`             // mm, the bundle's diameter at the joint
+	Trouble  string   `json:"trouble,omitempty"` // why it could not be kept clear
 }
 
 // Learned is what the log of leftovers says of the allowances.

@@ -1,8 +1,6 @@
 package thin
 
-import (
-	"draxel/core/circuit"
-)
+import "draxel/core/circuit"
 
 // Compute gives what follows. It is pure, and takes time that grows with the number of wires.
 func Compute(in Input) *Result {

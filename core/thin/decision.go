@@ -1,8 +1,6 @@
 package thin
 
-import (
-	"draxel/core/harness"
-)
+import "draxel/core/harness"
 
 // Scope is how much a decision is about.
 type Scope string
@@ -33,7 +31,8 @@ type Decision struct {
 	ID     string `json:"id"` // of a system its word, of others their id
 	Choice Choice `json:"choice"`
 	Reason string `json:"reason,omitempty"`
-	Verify string `json:"verify,omitempty"` // the earlier job that it was brought from, until somebody has verified it here
+	// The earlier job that it was brought from, until somebody has verified it here.
+	Verify string `json:"verify,omitempty"`
 	Who    string `json:"who,omitempty"`
 	When   int64  `json:"when,omitempty"` // Unix milliseconds
 }

@@ -128,8 +128,9 @@ type Result struct {
 
 // Verdict is what becomes of one wire.
 type Verdict struct {
-	Choice    Choice    `json:"choice"`
-	By        *Decision `json:"by,omitempty"`        // the decision that it comes from, nil where it follows from the circuit or nothing was decided
+	Choice Choice `json:"choice"`
+	// The decision that it comes from, nil where it follows from the circuit or nothing was decided.
+	By        *Decision `json:"by,omitempty"`
 	Exception bool      `json:"exception,omitempty"` // it was decided about this very wire
 	Contested bool      `json:"contested,omitempty"` // one end is kept and the other goes
 	Circuit   int       `json:"circuit"`
