@@ -38,7 +38,7 @@ var (
 	n     = flag.Int("n", 20, "how many places are broken")
 	seed  = flag.Uint64("seed", 1, "of the lot")
 	limit = flag.Duration("limit", time.Minute, "how long the tests of a package may take")
-	also  = flag.String("also", "", "further packages whose tests are run, by commas")
+	also  = flag.String("also", "", "further packages, by commas, whose tests are run where a package's own notice nothing")
 )
 
 func main() {
@@ -55,12 +55,15 @@ func main() {
 }
 
 func run(work string, packages []string) error {
-	var all []mutant
-	for _, dir := range packages {
-		// Red tests would count for every mutant as if they had noticed it.
-		if out, err := exec.Command("go", tests(dir)...).CombinedOutput(); err != nil {
+	others := strings.FieldsFunc(*also, func(r rune) bool { return r == ',' })
+	// Red tests would count for every mutant as if they had noticed it.
+	for _, dir := range slices.Concat(packages, others) {
+		if out, err := exec.Command("go", tests([]string{dir})...).CombinedOutput(); err != nil {
 			return fmt.Errorf("the tests of %s are red before anything is broken: %s", dir, out)
 		}
+	}
+	var all []mutant
+	for _, dir := range packages {
 		found, err := mutants(dir)
 		if err != nil {
 			return err
@@ -69,25 +72,29 @@ func run(work string, packages []string) error {
 	}
 	r := rand.New(rand.NewPCG(*seed, 1))
 	r.Shuffle(len(all), func(i, k int) { all[i], all[k] = all[k], all[i] })
-	killed, tried := 0, 0
+	killed, beside, tried := 0, 0, 0
 	for _, m := range all {
 		if tried == *n {
 			break
 		}
-		noticed, built, err := try(work, &m)
+		by, built, err := try(work, &m, others)
 		if err != nil {
 			return err
 		}
 		if !built {
 			continue
 		}
-		if tried++; noticed {
+		switch tried++; by {
+		case nobody:
+			fmt.Printf("alive: %s:%d: %s (%d of %d killed so far)\n", m.file, m.line, m.what, killed+beside, tried)
+		case own:
 			killed++
-			continue
+		case other:
+			beside++
 		}
-		fmt.Printf("alive: %s:%d: %s (%d of %d killed so far)\n", m.file, m.line, m.what, killed, tried)
 	}
-	fmt.Printf("%d of %d killed, drawn from %d places\n", killed, tried, len(all))
+	fmt.Printf("%d of %d killed, %d of them by the package's own tests; drawn from %d places\n",
+		killed+beside, tried, killed, len(all))
 	return nil
 }
 
@@ -170,42 +177,52 @@ func change(node ast.Node, m *mutant) bool {
 	return true
 }
 
-// try runs the tests over a broken file.
-func try(work string, m *mutant) (noticed, built bool, err error) {
+// notice says whose tests noticed a break.
+type notice int
+
+const (
+	nobody notice = iota
+	own           // those of the package
+	other         // those of a package that was named beside
+)
+
+// try runs the tests over a broken file: the package's own, then the others.
+func try(work string, m *mutant, others []string) (by notice, built bool, err error) {
 	m.hurt()
 	var text bytes.Buffer
 	err = printer.Fprint(&text, files, m.syntax)
 	m.mend()
 	if err != nil {
-		return false, false, err
+		return nobody, false, err
 	}
 	real, err := filepath.Abs(m.file)
 	if err != nil {
-		return false, false, err
+		return nobody, false, err
 	}
 	broken, overlay := filepath.Join(work, "broken.go"), filepath.Join(work, "overlay.json")
 	body, err := json.Marshal(map[string]map[string]string{"Replace": {real: broken}})
 	if err != nil {
-		return false, false, err
+		return nobody, false, err
 	}
 	for path, data := range map[string][]byte{broken: text.Bytes(), overlay: body} {
 		if err := os.WriteFile(path, data, 0o600); err != nil {
-			return false, false, err
+			return nobody, false, err
 		}
 	}
 	dir := "./" + filepath.ToSlash(filepath.Dir(m.file))
 	if exec.Command("go", "build", "-overlay", overlay, dir).Run() != nil {
-		return false, false, nil // it does not compile: no test is needed to notice it
+		return nobody, false, nil // it does not compile: no test is needed to notice it
 	}
-	return exec.Command("go", tests(dir, "-overlay", overlay)...).Run() != nil, true, nil
+	if exec.Command("go", tests([]string{dir}, "-overlay", overlay)...).Run() != nil {
+		return own, true, nil
+	}
+	if len(others) > 0 && exec.Command("go", tests(others, "-overlay", overlay)...).Run() != nil {
+		return other, true, nil
+	}
+	return nobody, true, nil
 }
 
-// tests gives the command that runs the tests of a package, and of those that are named beside.
-func tests(dir string, flags ...string) []string {
-	args := slices.Concat([]string{"test", "-vet=off", "-count=1", "-failfast", "-timeout", limit.String()}, flags,
-		[]string{dir})
-	if *also != "" {
-		args = append(args, strings.Split(*also, ",")...)
-	}
-	return args
+// tests gives the arguments with which go runs the tests of packages.
+func tests(packages []string, flags ...string) []string {
+	return slices.Concat([]string{"test", "-vet=off", "-count=1", "-failfast", "-timeout", limit.String()}, flags, packages)
 }

@@ -3,13 +3,14 @@ import '@fontsource-variable/atkinson-hyperlegible-next';
 import './styles.css';
 import './frame/frame.css';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { App as AntApp, ConfigProvider } from 'antd';
+import { ConfigProvider } from 'antd';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import { ProblemError } from './api/client';
 import { Failed } from './frame/Failed';
 import { Frame } from './frame/Frame';
+import { Noticing } from './frame/notice';
 import { PassGate } from './frame/PassGate';
 import { StagesProvider } from './frame/stages';
 import { stages } from './stages';
@@ -71,13 +72,12 @@ router.subscribe((s) => document.documentElement.classList.toggle('going', s.nav
 function Draxel() {
   return (
     <ConfigProvider theme={useTheme()} wave={{ disabled: true }}>
-      <AntApp component={false} message={{ duration: 4 }}>
-        <PassGate>
-          <StagesProvider value={stages}>
-            <RouterProvider router={router} />
-          </StagesProvider>
-        </PassGate>
-      </AntApp>
+      <PassGate>
+        <StagesProvider value={stages}>
+          <RouterProvider router={router} />
+        </StagesProvider>
+      </PassGate>
+      <Noticing />
     </ConfigProvider>
   );
 }

@@ -1,11 +1,11 @@
 import './bench.css';
-import { App } from 'antd';
 import { useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { explain } from '../api/client';
 import { useLiveJob } from '../api/hooks';
 import { useBenchView } from '../api/pin';
 import type { BenchView, WorkStep } from '../api/types.gen';
+import { notice } from '../frame/notice';
 import type { View } from '../harness/ConnectorFace';
 import { useKey } from '../keys/useKey';
 import { outboxOf, Refused } from '../outbox/outbox';
@@ -39,8 +39,7 @@ function StepsBench({ job }: { job: string }) {
   const asked = address.get('stage');
   const stage = asked && ['thin', 'pin', 'reach', 'feed', 'join', 'own'].includes(asked) ? asked : 'work';
   const bench = useBenchView(job, stage);
-  const { message } = App.useApp();
-  useLiveJob(job, (e) => void message.warning(e.message + heldUp(e), 8));
+  useLiveJob(job, (e) => notice.warning(e.message + heldUp(e), 8));
   if (!bench.data) {
     return (
       <main className="bench" aria-busy={!bench.isError}>
@@ -78,7 +77,6 @@ function Bench({ job, view: read, onReload }: Props) {
   const [gate, askGate] = useState<{ step: WorkStep; why: string } | undefined>();
   const [ticked, setTicked] = useState<Ticked>(new Map());
   const [takenBack, setTakenBack] = useState<Ticked>(new Map()); // the same of steps that were taken back
-  const { message } = App.useApp();
   const unsent = useUnsent(job);
   const chain = `bench ${read.stage}`;
   const mine = unsent.letters.filter((l) => l.chain === chain);
@@ -118,7 +116,7 @@ function Bench({ job, view: read, onReload }: Props) {
           askGate({ step: about, why: e.message });
           return;
         }
-        void message.warning(e.message + heldUp(e), 8);
+        notice.warning(e.message + heldUp(e), 8);
       });
   };
   const gone = view.steps.filter((s) => isDone(s.id));
@@ -139,7 +137,7 @@ function Bench({ job, view: read, onReload }: Props) {
   };
   const done = () => {
     if (step?.blocked) {
-      void message.warning(`First: ${step.blocked}`, 8);
+      notice.warning(`First: ${step.blocked}`, 8);
     } else if (step) {
       send(step, step.stage === 'pin' ? { spent: time() / 60 } : {});
     }

@@ -1,8 +1,8 @@
-import { App } from 'antd';
 import { useState } from 'react';
 import { explain } from '../api/client';
 import { useJob, useLiveJob } from '../api/hooks';
 import { useCheckView } from '../api/pin';
+import { notice } from '../frame/notice';
 import { oneCircuit } from '../stages/pin/CheckPart';
 import type { CheckView, Expected } from '../api/types.gen';
 import { refKey, refName } from '../harness/cavity';
@@ -21,8 +21,7 @@ import { useRoom } from './useRoom';
 export function CheckBench({ job }: { job: string }) {
   const check = useCheckView(job);
   const head = useJob(job);
-  const { message } = App.useApp();
-  useLiveJob(job, (e) => void message.warning(e.message + heldUp(e), 8));
+  useLiveJob(job, (e) => notice.warning(e.message + heldUp(e), 8));
   if (!check.data || !head.data) {
     return (
       <main className="bench" aria-busy={!check.isError}>
@@ -53,7 +52,6 @@ function Checks({ job, title, view, onReload }: Props) {
   const [face, turn] = useState<View>('wire');
   const [asking, ask] = useState<'differs' | 'link' | undefined>();
   const [box, room] = useRoom();
-  const { message } = App.useApp();
   const line = view.expected[at];
   const powers = view.expected.filter((e) => e.power).length;
   const time = useClock(line ? refKey(line.at) : '');
@@ -68,7 +66,7 @@ function Checks({ job, title, view, onReload }: Props) {
         step: refKey(e.at),
       })
       .catch((error: unknown) => {
-        void message.warning(explain(error), 8);
+        notice.warning(explain(error), 8);
         onReload();
       });
     go(at + 1);

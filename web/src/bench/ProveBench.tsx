@@ -1,10 +1,11 @@
-import { App, Input } from 'antd';
+import { Input } from 'antd';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { explain } from '../api/client';
 import { useJob, useLiveJob } from '../api/hooks';
 import { useProve } from '../api/prove';
 import type { MeterReading, ProvedLine, ProveView } from '../api/types.gen';
+import { notice } from '../frame/notice';
 import { refKey } from '../harness/cavity';
 import type { View } from '../harness/ConnectorFace';
 import { useKey } from '../keys/useKey';
@@ -24,8 +25,7 @@ import { useRoom } from './useRoom';
 export function ProveBench({ job }: { job: string }) {
   const prove = useProve(job);
   const head = useJob(job);
-  const { message } = App.useApp();
-  useLiveJob(job, (e) => void message.warning(e.message + heldUp(e), 8));
+  useLiveJob(job, (e) => notice.warning(e.message + heldUp(e), 8));
   if (!prove.data || !head.data) {
     return (
       <main className="bench" aria-busy={!prove.isError}>
@@ -66,7 +66,6 @@ function Lines({ job, title, view, onReload }: Props) {
   const [face, turn] = useState<View>('mating');
   const [linked, link] = useState(false);
   const [box, room] = useRoom();
-  const { message } = App.useApp();
   const line = lines[at];
   const time = useClock(line?.id ?? '');
   useAwake();
@@ -90,7 +89,7 @@ function Lines({ job, title, view, onReload }: Props) {
         says: `${l.text}: ${x.over ? 'OL' : `${x.value} ${l.kind === 'ohms' ? 'Ω' : 'V'}`}`,
       })
       .catch((error: unknown) => {
-        void message.warning(explain(error), 8);
+        notice.warning(explain(error), 8);
         say((old) => new Map([...old].filter(([id]) => id !== l.id)));
         onReload();
       });

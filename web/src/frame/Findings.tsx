@@ -1,10 +1,11 @@
-import { App, Button, Drawer } from 'antd';
+import { Button, Drawer } from 'antd';
 import { useState, type ReactNode } from 'react';
 import { useNavigate } from 'react-router';
 import { explain } from '../api/client';
 import { useAnswer } from '../api/work';
 import { ReasonDialog } from '../work/ReasonDialog';
 import type { Finding, JobView } from '../api/types.gen';
+import { notice } from './notice';
 import { severityWord, SeverityMark } from './SeverityMark';
 import { usePlaces } from './stages';
 
@@ -33,7 +34,6 @@ export function Findings({ job, open, onClose, onJob }: Props) {
   };
   const [answering, ask] = useState<Finding | undefined>();
   const answer = useAnswer(job.id);
-  const { message } = App.useApp();
   const say = (f: Finding, reason: string) =>
     answer.mutate(
       {
@@ -47,7 +47,7 @@ export function Findings({ job, open, onClose, onJob }: Props) {
           reason,
         },
       },
-      { onError: (e) => void message.warning(explain(e)) },
+      { onError: (e) => notice.warning(explain(e)) },
     );
   const unanswered = job.findings.filter((f) => !f.answer);
   const answered = job.findings.filter((f) => f.answer);

@@ -1,4 +1,3 @@
-import { App } from 'antd';
 import { useState } from 'react';
 import { Link, NavLink, Outlet, useLocation, useParams } from 'react-router';
 import { explain, ProblemError, whoIsWorking } from '../api/client';
@@ -10,6 +9,7 @@ import { heldUp, Unsent } from '../outbox/Unsent';
 import { stageName } from '../work/words';
 import { changeWord } from './changes.gen';
 import { later, useLater } from './later';
+import { askFirst, notice } from './notice';
 import { Opened } from './Opened';
 import { severityWord, SeverityMark } from './SeverityMark';
 import { useStages } from './stages';
@@ -31,10 +31,9 @@ export function Frame() {
   const whole = useJob(id);
   const begun = useJobBegun(id);
   const job = whole.data ?? begun.data;
-  const { message } = App.useApp();
   const stages = useStages();
   useLater();
-  useLiveJob(id, (e) => void message.warning(e.message + heldUp(e), 8));
+  useLiveJob(id, (e) => notice.warning(e.message + heldUp(e), 8));
   if (whole.isError) {
     return (
       <div className="empty">
@@ -99,22 +98,21 @@ function Stage({ to, word, open, what, aside }: StageProps) {
 function Head({ job }: { job: JobView }) {
   const [shown, show] = useState<'keys' | 'findings' | 'job' | undefined>();
   const undo = useUndo(job.id);
-  const { message, modal } = App.useApp();
   const takeBack = (of?: number) => {
     if (!of && outboxOf(job.id).takeBack()) {
-      void message.info('Taken back: what was not sent yet.');
+      notice.info('Taken back: what was not sent yet.');
       return;
     }
     undo
       .mutateAsync(of ? { of } : {})
       .then((done) => {
-        void message.info(
+        notice.info(
           `Taken back: ${changeWord[done.what ?? ''] ?? done.what ?? 'the last change'} ${done.about ?? (done.count === 1 || !done.count ? '' : `${done.count} rows`)}.`,
         );
       })
       .catch((error: unknown) => {
         if (error instanceof ProblemError && error.problem.code === 'undo-of-another') {
-          modal.confirm({
+          askFirst({
             title: 'Take back somebody else’s change?',
             content: error.message,
             okText: 'Take it back',
@@ -123,7 +121,7 @@ function Head({ job }: { job: JobView }) {
           });
           return;
         }
-        void message.warning(explain(error));
+        notice.warning(explain(error));
       });
   };
   const view = useLocation().pathname.split('/')[3] ?? '';

@@ -1,4 +1,4 @@
-import { App, Button, Checkbox, Input, Modal, Select, type InputRef } from 'antd';
+import { Button, Checkbox, Input, Modal, Select, type InputRef } from 'antd';
 import { useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { explain, ProblemError } from '../api/client';
@@ -8,6 +8,7 @@ import type { JobRequest, JobView } from '../api/types.gen';
 import { History } from './History';
 import { onEnter } from '../keys/onEnter';
 import { FocusAt } from '../keys/FocusAt';
+import { askFirst } from './notice';
 
 type Draft = Pick<JobRequest, 'title' | 'kind' | 'donor' | 'chassis' | 'oneScheme'>;
 
@@ -26,7 +27,6 @@ export function JobForm({ job, onClose }: { job?: JobView; onClose: () => void }
   const remove = useDeleteJob();
   const copy = useCopyJob();
   const navigate = useNavigate();
-  const { modal } = App.useApp();
   const error = create.error ?? describe.error ?? copy.error;
   const wrongField = error instanceof ProblemError ? error.problem.pointer : undefined;
   const { title, kind, donor, chassis } = draft;
@@ -39,7 +39,7 @@ export function JobForm({ job, onClose }: { job?: JobView; onClose: () => void }
     }
   };
   const confirmDelete = () =>
-    modal.confirm({
+    askFirst({
       title: `Delete “${title}”?`,
       content:
         'It can be brought back for 30 days, from the list of jobs; after that only from its job file.',
@@ -93,7 +93,7 @@ export function JobForm({ job, onClose }: { job?: JobView; onClose: () => void }
               Start the next from it
             </Button>
           )}
-          {job && <Button onClick={() => void confirmDelete()}>Delete…</Button>}
+          {job && <Button onClick={confirmDelete}>Delete…</Button>}
           <span className="grow" />
           <Button type="primary" onClick={() => save()} loading={create.isPending || describe.isPending}>
             {job ? 'Keep' : 'Make the job'}

@@ -1,16 +1,23 @@
-import { useEffect, useState, type ComponentType } from 'react';
+import { useEffect, useRef, useState, type ComponentType } from 'react';
 
 const loads: (() => Promise<unknown>)[] = [];
 
 /** How long, in ms, before what could not be fetched is asked for again, as long as somebody wants it. */
 const again = 1500;
 
+/** How long, in ms, a page that has been drawn has for its data, before what comes later is fetched. */
+export const moment = 400;
+
 /**
  * A part of the frame that is not needed to draw it: a dialog. It is fetched when the frame has been drawn, so that it
  * is there before a hand asks for it, and not before. Where it cannot be fetched the page stays as it is, with all that
- * is typed in it, and the part comes as soon as the server answers.
+ * is typed in it, and the part comes as soon as the server answers. What stands in the page from the start and is seen
+ * only when there is something to say waits (patience, in ms) until it is drawn.
  */
-export function later<P extends object>(load: () => Promise<ComponentType<P>>): ComponentType<P> {
+export function later<P extends object>(
+  load: () => Promise<ComponentType<P>>,
+  patience = 0,
+): ComponentType<P> {
   let Part: ComponentType<P> | undefined;
   const fetched = async () => {
     Part ??= await load();
@@ -18,6 +25,7 @@ export function later<P extends object>(load: () => Promise<ComponentType<P>>): 
   loads.push(fetched);
   return function Later(props: P) {
     const [, drawn] = useState(0);
+    const here = useRef(Part !== undefined); // when it was first drawn: it may come before what follows is run
     useEffect(() => {
       let waiting: ReturnType<typeof setTimeout> | undefined;
       let gone = false;
@@ -31,7 +39,12 @@ export function later<P extends object>(load: () => Promise<ComponentType<P>>): 
           },
         );
       };
-      if (!Part) {
+      if (here.current) {
+        return;
+      }
+      if (patience > 0) {
+        waiting = setTimeout(ask, patience);
+      } else {
         ask();
       }
       return () => {
@@ -46,7 +59,7 @@ export function later<P extends object>(load: () => Promise<ComponentType<P>>): 
 /** Fetches what comes later, once the page that calls it has been drawn and has had a moment for its data. */
 export function useLater() {
   useEffect(() => {
-    const waiting = setTimeout(() => loads.forEach((load) => void load().catch(() => undefined)), 400);
+    const waiting = setTimeout(() => loads.forEach((load) => void load().catch(() => undefined)), moment);
     return () => clearTimeout(waiting);
   }, []);
 }

@@ -1,9 +1,9 @@
-import { App } from 'antd';
 import { useState } from 'react';
 import { explain } from '../api/client';
 import { listCells, previewList, useEditList, useList, type ListKind } from '../api/gather';
 import type { CellEdit, SheetPreview } from '../api/types.gen';
 import { FileButton, tables } from '../frame/FileButton';
+import { notice } from '../frame/notice';
 import { useKeyed, useUnsent } from '../outbox/useOutbox';
 import { BringList, listForm } from './BringList';
 import { FactGrid } from './FactGrid';
@@ -21,7 +21,6 @@ function OneList({ job, kind }: { job: string; kind: ListKind }) {
   const list = useList(job, kind);
   const edit = useEditList(job, kind);
   const [brought, bring] = useState<{ file: File; first: SheetPreview } | undefined>();
-  const { message } = App.useApp();
   const keyed = useKeyed(list.data?.revision ?? 0);
   const { letters } = useUnsent(job);
   const [own, setOwn] = useState<readonly Own[]>([]);
@@ -45,7 +44,7 @@ function OneList({ job, kind }: { job: string; kind: ListKind }) {
       },
       (e) => {
         setOwn((all) => all.filter((o) => o !== mine));
-        void message.warning(explain(e));
+        notice.warning(explain(e));
       },
     );
   };
@@ -73,7 +72,7 @@ function OneList({ job, kind }: { job: string; kind: ListKind }) {
           onFile={(file) =>
             void previewList(job, kind, listForm(file, kind, revision, {})).then(
               (first) => bring({ file, first }),
-              (err: unknown) => void message.warning(`${explain(err)} Nothing was kept.`),
+              (err: unknown) => notice.warning(`${explain(err)} Nothing was kept.`),
             )
           }
         >

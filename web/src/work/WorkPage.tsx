@@ -1,5 +1,5 @@
 import './work.css';
-import { App, Button, Checkbox, Select } from 'antd';
+import { Button, Checkbox, Select } from 'antd';
 import { useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import { explain, newChangeID } from '../api/client';
@@ -7,6 +7,7 @@ import { fileAddress } from '../api/hooks';
 import type { OwnStep, WorkListView, WorkStep } from '../api/types.gen';
 import { useOwnStep, useWorkList } from '../api/work';
 import { useJobID } from '../frame/Frame';
+import { notice } from '../frame/notice';
 import { useKey } from '../keys/useKey';
 import { OwnDialog } from './OwnDialog';
 import { StepReasons } from './StepReasons';
@@ -28,7 +29,6 @@ function Work({ job, view }: { job: string; view: WorkListView }) {
   const [own, askOwn] = useState<{ step: OwnStep; beside: string } | undefined>();
   const go = useNavigate();
   const keep = useOwnStep(job);
-  const { message } = App.useApp();
   const [picked, pick] = useState(
     () =>
       view.steps.find((s) => s.own && s.own.id === address.get('own'))?.id ??
@@ -62,10 +62,7 @@ function Work({ job, view }: { job: string; view: WorkListView }) {
   );
   const selected = steps.find((s) => s.id === picked) ?? steps[0];
   const write = (step: OwnStep) =>
-    keep.mutate(
-      { step, seen: Number.MAX_SAFE_INTEGER },
-      { onError: (e) => void message.warning(explain(e)) },
-    );
+    keep.mutate({ step, seen: Number.MAX_SAFE_INTEGER }, { onError: (e) => notice.warning(explain(e)) });
   const beside = (s: WorkStep, where: 'before' | 'after') =>
     askOwn({
       step: { id: newChangeID(), text: '', [where]: s.id },

@@ -1,7 +1,8 @@
 import './work.css';
-import { App, Button } from 'antd';
+import { Button } from 'antd';
 import { useState } from 'react';
 import { explain, ProblemError } from '../api/client';
+import { notice } from '../frame/notice';
 import { useKeyed } from '../outbox/useOutbox';
 import { useLength } from '../api/reach';
 import type { WorkStep } from '../api/types.gen';
@@ -31,7 +32,6 @@ export function WorkRows({ job, revision, steps, mixed, selected, onSelect, onWi
   const [gate, askGate] = useState<{ step: WorkStep; why: string } | undefined>();
   const tick = useTick(job);
   const length = useLength(job);
-  const { message } = App.useApp();
   const keyed = useKeyed(revision);
   const id = selected ?? own;
   const at = Math.max(
@@ -58,7 +58,7 @@ export function WorkRows({ job, revision, steps, mixed, selected, onSelect, onWi
         if (e instanceof ProblemError && e.problem.code === 'gate-open') {
           askGate({ step, why: e.message });
         } else {
-          void message.warning(explain(e));
+          notice.warning(explain(e));
         }
       },
     );
@@ -67,7 +67,7 @@ export function WorkRows({ job, revision, steps, mixed, selected, onSelect, onWi
     keyed(
       wire,
       (seen) => length.mutateAsync({ ...seen, wire, had }),
-      (e) => void message.warning(explain(e)),
+      (e) => notice.warning(explain(e)),
     );
   const step = steps[at];
   useCursor(at, steps.length, go);

@@ -1,10 +1,11 @@
 import './block.css';
-import { App, Button, Dropdown } from 'antd';
+import { Button, Dropdown } from 'antd';
 import { useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { explain } from '../../api/client';
 import { lidFile, useBlock, useCircuit, useProposeBlock } from '../../api/feed';
 import type { Block, Circuit, FeedView } from '../../api/types.gen';
+import { notice } from '../../frame/notice';
 import { useKey } from '../../keys/useKey';
 import { bandsOf, circuitsAt, keyOf, nextRelay, nextSlot, type Chosen } from './block';
 import { refName } from '../../harness/cavity';
@@ -34,9 +35,8 @@ export function BlockPart({ job, view }: Props) {
 /** Both schools of a block of one's own, and what feeds each circuit as it stands. */
 function Start({ job, view, onCompare }: Props & { onCompare: () => void }) {
   const propose = useProposeBlock(job);
-  const { message } = App.useApp();
   const go = (one: boolean) =>
-    propose.mutate({ seen: view.revision, one }, { onError: (e) => void message.warning(explain(e)) });
+    propose.mutate({ seen: view.revision, one }, { onError: (e) => notice.warning(explain(e)) });
   return (
     <div className="feedscroll">
       <p>
@@ -85,12 +85,11 @@ function Start({ job, view, onCompare }: Props & { onCompare: () => void }) {
 function Design({ job, view, block, onCompare }: Props & { block: Block; onCompare: () => void }) {
   const put = useBlock(job);
   const lead = useCircuit(job);
-  const { message } = App.useApp();
   const bands = bandsOf(view, block);
   const [chosen, choose] = useState(() => (bands[0]?.[1] ? keyOf(bands[0][1]) : ''));
   const [moving, move] = useState<Circuit | undefined>();
   const box = useRef<HTMLDivElement>(null);
-  const onError = (e: unknown) => void message.warning(explain(e));
+  const onError = (e: unknown) => notice.warning(explain(e));
   const all = bands.flat();
   const sel = all.find((c) => keyOf(c) === chosen) ?? all[0];
   const change = (next: Block) => put.mutate({ seen: view.revision, block: next }, { onError });

@@ -1,16 +1,16 @@
-import { App, Button } from 'antd';
+import { Button } from 'antd';
 import { explain } from '../../api/client';
 import { useRated } from '../../api/feed';
 import type { FeedView } from '../../api/types.gen';
+import { notice } from '../../frame/notice';
 import { SeverityMark } from '../../frame/SeverityMark';
 import { amps } from '../../work/amps';
 
 /** Every fuse with what it carries and what lies behind it, and what lies before all fuses. */
 export function FusesPart({ job, view }: { job: string; view: FeedView }) {
   const rated = useRated(job);
-  const { message } = App.useApp();
   const take = (fuse: string, amps: number) =>
-    rated.mutate({ seen: view.revision, fuse, amps }, { onError: (e) => void message.warning(explain(e)) });
+    rated.mutate({ seen: view.revision, fuse, amps }, { onError: (e) => notice.warning(explain(e)) });
   const own = (fuse: string) => !view.holders.includes(fuse);
   const said = (fuse: string) => view.findings.filter((f) => f.subject === fuse && !f.answer);
   return (

@@ -1,9 +1,10 @@
-import { App, Button } from 'antd';
+import { Button } from 'antd';
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { explain } from '../../api/client';
 import { useTakeUsual, useUsual } from '../../api/feed';
 import type { FeedView } from '../../api/types.gen';
+import { notice } from '../../frame/notice';
 import { FactList } from '../../lists/FactList';
 import { listWords } from './lists';
 import { UsualDialog } from './UsualDialog';
@@ -14,7 +15,6 @@ export function SourcesPart({ job, view }: { job: string; view: FeedView }) {
   const kind = view.lists.find((l) => l.kind === address.get('list'))?.kind ?? 'sources';
   const usual = useUsual(job, view.revision);
   const looked = useTakeUsual(job);
-  const { message } = App.useApp();
   const [asked, ask] = useState(false);
   const proposed = usual.data?.lines ?? [];
   const unlooked = view.findings.find((f) => f.code === 'usual-not-looked' && f.subject === kind);
@@ -51,10 +51,7 @@ export function SourcesPart({ job, view }: { job: string; view: FeedView }) {
           <Button
             size="small"
             onClick={() =>
-              looked.mutate(
-                { seen: view.revision, so: kind },
-                { onError: (e) => void message.warning(explain(e)) },
-              )
+              looked.mutate({ seen: view.revision, so: kind }, { onError: (e) => notice.warning(explain(e)) })
             }
           >
             All of this list is so

@@ -1,8 +1,9 @@
-import { App, Button, Checkbox, Modal } from 'antd';
+import { Button, Checkbox, Modal } from 'antd';
 import { useState } from 'react';
 import { explain } from '../../api/client';
 import { useTakeUsual } from '../../api/feed';
 import type { Proposed } from '../../api/types.gen';
+import { notice } from '../../frame/notice';
 import { listWords } from './lists';
 
 /** The fields of a proposed line in words, its name and its note left out. */
@@ -34,7 +35,6 @@ interface Props {
 /** What a vehicle usually has, line by line, to be taken or left: nothing of it is reckoned with before. */
 export function UsualDialog({ job, revision, lines, onClose }: Props) {
   const take = useTakeUsual(job);
-  const { message } = App.useApp();
   const key = (p: Proposed) => `${p.list} ${p.name}`;
   const [left, leave] = useState<ReadonlySet<string>>(new Set());
   const taken = lines.filter((p) => !left.has(key(p)));
@@ -61,7 +61,7 @@ export function UsualDialog({ job, revision, lines, onClose }: Props) {
             onClick={() =>
               take.mutate(
                 { seen: revision, lines: taken.map((p) => ({ list: p.list, name: p.name })) },
-                { onSuccess: onClose, onError: (e) => void message.warning(explain(e)) },
+                { onSuccess: onClose, onError: (e) => notice.warning(explain(e)) },
               )
             }
           >

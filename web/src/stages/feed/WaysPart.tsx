@@ -1,8 +1,9 @@
-import { App, Button, Input } from 'antd';
+import { Button, Input } from 'antd';
 import { useState } from 'react';
 import { explain, newChangeID } from '../../api/client';
 import { useKeepWay, useTakeWay, useWays } from '../../api/feed';
 import type { FeedFigures, FeedView } from '../../api/types.gen';
+import { notice } from '../../frame/notice';
 import { amps } from '../../work/amps';
 
 interface Props {
@@ -35,8 +36,7 @@ export function WaysPart({ job, view, onBack }: Props) {
   const take = useTakeWay(job);
   const keep = useKeepWay(job);
   const [name, setName] = useState('');
-  const { message } = App.useApp();
-  const onError = (e: unknown) => void message.warning(explain(e));
+  const onError = (e: unknown) => notice.warning(explain(e));
   const all = ways.data?.ways ?? [];
   return (
     <div className="feedscroll">

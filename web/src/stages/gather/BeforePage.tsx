@@ -1,7 +1,8 @@
-import { App, Button, Checkbox, Input, Radio } from 'antd';
+import { Button, Checkbox, Input, Radio } from 'antd';
 import { useState } from 'react';
 import { explain } from '../../api/client';
 import { useBefore } from '../../api/gather';
+import { notice } from '../../frame/notice';
 import { useDocument } from '../../outbox/useOutbox';
 import type { Baseline, Before, GatherView, Unplugged } from '../../api/types.gen';
 import { onEnter } from '../../keys/onEnter';
@@ -16,13 +17,12 @@ const works = [
 /** What is proven of the vehicle before it is touched, and what it did without this and that. */
 export function BeforePage({ job, view }: { job: string; view: GatherView }) {
   const keep = useBefore(job);
-  const { message } = App.useApp();
   const put = useDocument<Before>(
     'before',
     view.revision,
     view.before,
     (before, seen) => keep.mutateAsync({ ...seen, before }),
-    (e) => void message.warning(explain(e)),
+    (e) => notice.warning(explain(e)),
   );
   const known = new Map((view.before.baseline ?? []).map((b) => [b.function, b]));
   const names = [...view.functions, ...[...known.keys()].filter((f) => !view.functions.includes(f))];

@@ -1,8 +1,9 @@
-import { App, Button, Checkbox, Input, InputNumber, Select } from 'antd';
+import { Button, Checkbox, Input, InputNumber, Select } from 'antd';
 import { useState } from 'react';
 import { explain } from '../../api/client';
 import { useDrop, useLooked, usePhoto } from '../../api/gather';
 import { fileAddress } from '../../api/hooks';
+import { notice } from '../../frame/notice';
 import { useDocument } from '../../outbox/useOutbox';
 import type { ConnectorLine, GatherView, Looked } from '../../api/types.gen';
 import { FileButton } from '../../frame/FileButton';
@@ -111,14 +112,13 @@ function Row({
 /** One connector: what is noted at it, and its photographs. */
 function One({ job, view, line }: { job: string; view: GatherView; line: ConnectorLine }) {
   const keep = useLooked(job);
-  const { message } = App.useApp();
   const [note, setNote] = useState(line.looked.note ?? '');
   const change = useDocument<Looked>(
     line.id,
     view.revision,
     line.looked,
     (looked, seen) => keep.mutateAsync({ ...seen, connector: line.id, looked }),
-    (e) => void message.warning(explain(e)),
+    (e) => notice.warning(explain(e)),
   );
   const put = (part: Partial<Looked>) => change((looked) => ({ ...looked, ...part }));
   return (

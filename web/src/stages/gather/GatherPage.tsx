@@ -1,11 +1,12 @@
 import './gather.css';
-import { App, Button } from 'antd';
+import { Button } from 'antd';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { explain } from '../../api/client';
 import { fileAddress, useCorrect, useJob, useDropTable, useTable, type TableKey } from '../../api/hooks';
 import type { JobView, Options, TableMeta } from '../../api/types.gen';
 import { useJobID } from '../../frame/Frame';
+import { notice } from '../../frame/notice';
 import { Brought } from './Brought';
 import { FactsPage } from './FactsPage';
 import { GatherNav, tableKey, useGatherPart } from './GatherNav';
@@ -40,7 +41,6 @@ function GatherSide({ job, side }: { job: JobView; side: TableKey }) {
   const drop = useDropTable(job.id, side);
   const further = side !== 'from' && side !== 'to';
   const [, setAddress] = useSearchParams();
-  const { message } = App.useApp();
   if (!there || bringing) {
     return (
       <ImportTable
@@ -64,10 +64,7 @@ function GatherSide({ job, side }: { job: JobView; side: TableKey }) {
   }
   const view = table.data;
   const keep = (meta: TableMeta, options: Options) =>
-    correct.mutate(
-      { meta, options, seen: view.revision },
-      { onError: (e) => void message.warning(explain(e)) },
-    );
+    correct.mutate({ meta, options, seen: view.revision }, { onError: (e) => notice.warning(explain(e)) });
   return (
     <main className="gatherpage">
       <div className="left">
@@ -94,7 +91,7 @@ function GatherSide({ job, side }: { job: JobView; side: TableKey }) {
                   { seen: view.revision },
                   {
                     onSuccess: () => setAddress({ side: 'from' }),
-                    onError: (e) => void message.warning(explain(e)),
+                    onError: (e) => notice.warning(explain(e)),
                   },
                 )
               }

@@ -1,9 +1,10 @@
-import { App, Button, Input, Select } from 'antd';
+import { Button, Input, Select } from 'antd';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { explain } from '../../api/client';
 import { useDrop, useReading, type NewFact } from '../../api/gather';
 import type { GatherView, KeyLine, Measurement } from '../../api/types.gen';
+import { notice } from '../../frame/notice';
 import { refName } from '../../harness/cavity';
 import { onEnter } from '../../keys/onEnter';
 
@@ -158,7 +159,6 @@ function KeyTable({ lines }: { lines: KeyLine[] }) {
 
 function NewReading({ job, view }: { job: string; view: GatherView }) {
   const add = useReading(job);
-  const { message } = App.useApp();
   const [connector, setConnector] = useState('');
   const [cavity, setCavity] = useState('');
   const [what, setWhat] = useState<What>('volts');
@@ -184,12 +184,12 @@ function NewReading({ job, view }: { job: string; view: GatherView }) {
       reading.to = { connector: toConnector.trim(), cavity: toCavity.trim() };
     }
     if ((what === 'volts' || what === 'ohms') && (value.trim() === '' || Number.isNaN(number(value)))) {
-      void message.warning('Give the value as a number.');
+      notice.warning('Give the value as a number.');
       return;
     }
     add.mutate(
       { seen: view.revision, reading },
-      { onSuccess: () => setValue(''), onError: (e) => void message.warning(explain(e)) },
+      { onSuccess: () => setValue(''), onError: (e) => notice.warning(explain(e)) },
     );
   };
   return (

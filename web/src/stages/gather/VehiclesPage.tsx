@@ -1,8 +1,9 @@
-import { App, Button, Checkbox, Input, InputNumber, Select } from 'antd';
+import { Button, Checkbox, Input, InputNumber, Select } from 'antd';
 import { useState, type ReactNode } from 'react';
 import { explain } from '../../api/client';
 import { useEarlier, useIdentity, useItems } from '../../api/gather';
 import { useJobs } from '../../api/hooks';
+import { notice } from '../../frame/notice';
 import { useDocument } from '../../outbox/useOutbox';
 import type { GatherView, Identity, Origin } from '../../api/types.gen';
 import { SeverityMark } from '../../frame/SeverityMark';
@@ -17,7 +18,6 @@ export function VehiclesPage({ job, view }: Props) {
   const [draft, set] = useState<Identity>(view.identity);
   const keep = useIdentity(job);
   const items = useItems(job);
-  const { message } = App.useApp();
   const changed = JSON.stringify(draft) !== JSON.stringify(view.identity);
   const put = (part: Partial<Identity>) => set({ ...draft, ...part });
   const change = useDocument<Record<string, boolean>>(
@@ -25,7 +25,7 @@ export function VehiclesPage({ job, view }: Props) {
     view.revision,
     Object.fromEntries(view.open.filter((o) => o.done).map((o) => [o.id, true])),
     (all, seen) => items.mutateAsync({ ...seen, items: all }),
-    (e) => void message.warning(explain(e)),
+    (e) => notice.warning(explain(e)),
   );
   const setItem = (id: string, done: boolean) => change((all) => ({ ...all, [id]: done }));
   const options = (name: string) => (view.choices[name] ?? []).map((v) => ({ value: v, label: v }));
@@ -120,7 +120,7 @@ export function VehiclesPage({ job, view }: Props) {
             onClick={() =>
               keep.mutate(
                 { seen: view.revision, identity: draft },
-                { onError: (e) => void message.warning(explain(e)) },
+                { onError: (e) => notice.warning(explain(e)) },
               )
             }
           >
@@ -290,7 +290,6 @@ function Earlier({ job, revision }: { job: string; revision: number }) {
   const jobs = useJobs();
   const [from, setFrom] = useState<string | undefined>();
   const apply = useEarlier(job);
-  const { message } = App.useApp();
   const others = (jobs.data?.jobs ?? []).filter((j) => j.id !== job);
   if (others.length === 0) {
     return null;
@@ -319,8 +318,8 @@ function Earlier({ job, revision }: { job: string; revision: number }) {
               { seen: revision, job: from },
               {
                 onSuccess: (done) =>
-                  void message.info(`${done.count ?? 0} decisions brought, each to be verified.`),
-                onError: (e) => void message.warning(explain(e)),
+                  notice.info(`${done.count ?? 0} decisions brought, each to be verified.`),
+                onError: (e) => notice.warning(explain(e)),
               },
             )
           }

@@ -1,9 +1,10 @@
-import { App, Button, Input, Select } from 'antd';
+import { Button, Input, Select } from 'antd';
 import { useState } from 'react';
 import { explain, ProblemError } from '../../api/client';
 import { useDeliver, type Other } from '../../api/handover';
 import { fileAddress, useJobs } from '../../api/hooks';
 import type { HandoverView } from '../../api/types.gen';
+import { notice } from '../../frame/notice';
 import { Changed } from './Changed';
 import { Labels } from './Labels';
 import { MakeFile } from './Making';
@@ -56,7 +57,6 @@ const groups: [string, [string, string, string][]][] = [
 /** What is given away, and the states that were. */
 export function GivePart({ job, view }: { job: string; view: HandoverView }) {
   const deliver = useDeliver(job);
-  const { message } = App.useApp();
   const [name, write] = useState(`as delivered ${new Date().toISOString().slice(0, 10)}`);
   const [looked, look] = useState<string | undefined>();
   const [why, ask] = useState<string | undefined>();
@@ -70,7 +70,7 @@ export function GivePart({ job, view }: { job: string; view: HandoverView }) {
         onError: (e) =>
           e instanceof ProblemError && e.problem.code === 'not-zero'
             ? ask(e.message)
-            : void message.warning(explain(e)),
+            : notice.warning(explain(e)),
       },
     );
   return (

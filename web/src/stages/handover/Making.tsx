@@ -1,8 +1,9 @@
-import { App, Button, Progress } from 'antd';
+import { Button, Progress } from 'antd';
 import { useState } from 'react';
 import { explain, request, takeFile } from '../../api/client';
 import { jobPath } from '../../api/hooks';
 import type { Making } from '../../api/types.gen';
+import { notice } from '../../frame/notice';
 
 /** How often is asked how far it has come, ms. */
 const often = 250;
@@ -17,7 +18,6 @@ interface Props {
 /** A file that takes a while to be made: how far it has come is shown, then it is kept by the browser. */
 export function MakeFile({ job, path, name, word }: Props) {
   const [made, tell] = useState<Making | undefined>();
-  const { message } = App.useApp();
   const make = async () => {
     tell({ done: 0, of: 0 });
     const asking = setInterval(() => {
@@ -28,7 +28,7 @@ export function MakeFile({ job, path, name, word }: Props) {
     try {
       await takeFile(`${jobPath(job)}/${path}`, name);
     } catch (e) {
-      void message.warning(explain(e));
+      notice.warning(explain(e));
     } finally {
       clearInterval(asking);
       tell(undefined);

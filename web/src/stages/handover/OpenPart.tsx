@@ -1,8 +1,9 @@
-import { App, Button, Input, Modal, Select } from 'antd';
+import { Button, Input, Modal, Select } from 'antd';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { explain } from '../../api/client';
 import { useLeave, useLend } from '../../api/handover';
+import { notice } from '../../frame/notice';
 import { usePlaces } from '../../frame/stages';
 import type { Due, HandoverView, Loan } from '../../api/types.gen';
 
@@ -12,10 +13,9 @@ const shownFirst = 8;
 export function OpenPart({ job, view }: { job: string; view: HandoverView }) {
   const placeOf = usePlaces();
   const leave = useLeave(job);
-  const { message } = App.useApp();
   const [asked, ask] = useState<Due | undefined>();
   const [whole, show] = useState<string | undefined>();
-  const fail = (e: unknown) => void message.warning(explain(e));
+  const fail = (e: unknown) => notice.warning(explain(e));
   return (
     <div className="duepart">
       <Lend job={job} view={view} />
@@ -118,11 +118,10 @@ const kinds = {
 /** Notes what is not to stay, goes back, or is put off; and what of it is gone. */
 function Lend({ job, view }: { job: string; view: HandoverView }) {
   const lend = useLend(job);
-  const { message } = App.useApp();
   const [kind, choose] = useState<Loan['kind']>('temporary');
   const [text, write] = useState('');
   const [where, place] = useState('');
-  const fail = (e: unknown) => void message.warning(explain(e));
+  const fail = (e: unknown) => notice.warning(explain(e));
   const open = view.loans.filter((l) => !l.gone);
   return (
     <section>

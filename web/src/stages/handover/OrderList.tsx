@@ -1,7 +1,7 @@
-import { App } from 'antd';
 import { useState } from 'react';
 import { explain } from '../../api/client';
 import { useBuy } from '../../api/handover';
+import { notice } from '../../frame/notice';
 import { stageName } from '../../work/words';
 import type { Bought, MoneyView, OrderLine } from '../../api/types.gen';
 
@@ -10,12 +10,11 @@ type Amount = 'there' | 'ordered' | 'days' | 'price';
 /** One list of what all stages want: what is there, what is ordered, what it costs, and what is late. */
 export function OrderList({ job, view }: { job: string; view: MoneyView }) {
   const buy = useBuy(job);
-  const { message } = App.useApp();
   const [only, filter] = useState('all');
   const keep = (line: OrderLine, change: Partial<Bought>) =>
     buy.mutate(
       { seen: view.revision, bought: { ...line.said, key: line.key, ...change } },
-      { onError: (e) => void message.warning(explain(e)) },
+      { onError: (e) => notice.warning(explain(e)) },
     );
   const rows = view.lines.filter(
     (l) => only === 'all' || (only === 'order' ? l.order > 0 : only === 'late' ? !!l.late : !l.said.price),

@@ -1,9 +1,10 @@
-import { App, Button, Modal } from 'antd';
+import { Button, Modal } from 'antd';
 import { useState } from 'react';
 import { explain } from '../../api/client';
 import { previewPrices, useTakePrices } from '../../api/handover';
 import { FileButton, tables } from '../../frame/FileButton';
 import type { PricedLine, PricesView } from '../../api/types.gen';
+import { notice } from '../../frame/notice';
 
 const formOf = (file: File, seen?: number) => {
   const form = new FormData();
@@ -22,7 +23,6 @@ const changeOf = (was: number | string | undefined, said: number | string | unde
 export function PriceList({ job }: { job: string }) {
   const [brought, bring] = useState<{ file: File; view: PricesView } | undefined>();
   const take = useTakePrices(job);
-  const { message } = App.useApp();
   const lines = brought?.view.lines ?? [];
   return (
     <>
@@ -33,7 +33,7 @@ export function PriceList({ job }: { job: string }) {
         onFile={(file) =>
           void previewPrices(job, formOf(file)).then(
             (view) => bring({ file, view }),
-            (err: unknown) => void message.warning(`${explain(err)} Nothing was kept.`),
+            (err: unknown) => notice.warning(`${explain(err)} Nothing was kept.`),
           )
         }
       >
@@ -55,7 +55,7 @@ export function PriceList({ job }: { job: string }) {
                 onClick={() =>
                   take.mutate(formOf(brought.file, brought.view.revision), {
                     onSuccess: () => bring(undefined),
-                    onError: (e) => void message.warning(explain(e)),
+                    onError: (e) => notice.warning(explain(e)),
                   })
                 }
               >

@@ -1,8 +1,9 @@
-import { App, Button, Input, InputNumber, Select } from 'antd';
+import { Button, Input, InputNumber, Select } from 'antd';
 import { useState } from 'react';
 import { explain, whoIsWorking } from '../../api/client';
 import { useSpend, useTerms } from '../../api/handover';
 import type { MoneyView, Terms } from '../../api/types.gen';
+import { notice } from '../../frame/notice';
 import { stageName } from '../../work/words';
 import { hours } from './hours';
 
@@ -14,13 +15,12 @@ interface Props {
 /** Notes time that no watch has measured, and shows who worked how long. */
 export function TimeForm({ job, view }: Props) {
   const spend = useSpend(job);
-  const { message } = App.useApp();
   const [stage, choose] = useState('thin');
   const [time, take] = useState<number | null>(null);
   const [day, on] = useState(view.today);
   const [who, name] = useState(whoIsWorking());
   const [text, say] = useState('');
-  const fail = (e: unknown) => void message.warning(explain(e));
+  const fail = (e: unknown) => notice.warning(explain(e));
   return (
     <>
       <p className="people">
@@ -121,7 +121,6 @@ export function TimeForm({ job, view }: Props) {
 /** What hours and prices are reckoned with: nothing is assumed. */
 export function TermsForm({ job, view }: Props) {
   const terms = useTerms(job);
-  const { message } = App.useApp();
   const [draft, write] = useState<Terms>(view.terms);
   const changed = JSON.stringify(draft) !== JSON.stringify(view.terms);
   const number = (
@@ -148,10 +147,7 @@ export function TermsForm({ job, view }: Props) {
       aria-label="what it is reckoned with"
       onSubmit={(e) => {
         e.preventDefault();
-        terms.mutate(
-          { seen: view.revision, terms: draft },
-          { onError: (x) => void message.warning(explain(x)) },
-        );
+        terms.mutate({ seen: view.revision, terms: draft }, { onError: (x) => notice.warning(explain(x)) });
       }}
     >
       <label>

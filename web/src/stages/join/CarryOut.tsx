@@ -1,8 +1,9 @@
-import { App, Button } from 'antd';
+import { Button } from 'antd';
 import { Link, useNavigate } from 'react-router';
 import { explain } from '../../api/client';
 import { useAddWire } from '../../api/join';
 import type { Added, JoinView } from '../../api/types.gen';
+import { notice } from '../../frame/notice';
 import { refName } from '../../harness/cavity';
 import { WireSwatch } from '../../harness/WireSwatch';
 import { useKey } from '../../keys/useKey';
@@ -20,7 +21,6 @@ const places = (a: Added): string =>
 export function CarryOut({ job, view }: { job: string; view: JoinView }) {
   const go = useNavigate();
   const out = useAddWire(job);
-  const { message } = App.useApp();
   const toBench = () => void go('../bench?stage=join');
   useKey('b', toBench);
   return (
@@ -43,7 +43,7 @@ export function CarryOut({ job, view }: { job: string; view: JoinView }) {
                     onClick={() =>
                       out.mutate(
                         { seen: view.revision, out: a.id },
-                        { onError: (e) => void message.warning(explain(e)) },
+                        { onError: (e) => notice.warning(explain(e)) },
                       )
                     }
                   >

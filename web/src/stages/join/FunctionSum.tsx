@@ -1,14 +1,14 @@
-import { App, Button, Input } from 'antd';
+import { Button, Input } from 'antd';
 import { useState } from 'react';
 import { explain } from '../../api/client';
 import { useSetFunction } from '../../api/join';
 import type { Chart, Item, JoinView, Sum } from '../../api/types.gen';
+import { notice } from '../../frame/notice';
 import { WayRow } from './WayRow';
 
 /** The sum behind a function: what it works with, its working, a picture of it, and the ways to make it work. */
 export function FunctionSum({ job, view, item }: { job: string; view: JoinView; item: Item }) {
   const set = useSetFunction(job);
-  const { message } = App.useApp();
   const [typed, type] = useState<Record<string, string>>({});
   const sum = item.sum;
   if (!sum) {
@@ -25,7 +25,7 @@ export function FunctionSum({ job, view, item }: { job: string; view: JoinView; 
         facts: { ...facts, ...more },
         ...(item.reason ? { reason: item.reason } : {}),
       },
-      { onSuccess: () => type({}), onError: (e) => void message.warning(explain(e)) },
+      { onSuccess: () => type({}), onError: (e) => notice.warning(explain(e)) },
     );
   return (
     <div className="sum" data-testid="sum">

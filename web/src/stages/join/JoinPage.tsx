@@ -1,11 +1,11 @@
 import './join.css';
-import { App } from 'antd';
 import { useEffect, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { explain } from '../../api/client';
 import { useJoin, useSetFunction } from '../../api/join';
 import type { Item, JoinView } from '../../api/types.gen';
 import { useJobID } from '../../frame/Frame';
+import { notice } from '../../frame/notice';
 import { useKey } from '../../keys/useKey';
 import { ReasonDialog } from '../../work/ReasonDialog';
 import { PartTabs } from '../../work/PartTabs';
@@ -33,7 +33,6 @@ const counted = (view: JoinView, state: Item['state']) => view.items.filter((i) 
 function Join({ job, view }: { job: string; view: JoinView }) {
   const [address, setAddress] = useSearchParams();
   const set = useSetFunction(job);
-  const { message } = App.useApp();
   const [asked, ask] = useState<Item | undefined>();
   const list = useRef<HTMLDivElement>(null);
   const part = address.get('part') ?? 'path';
@@ -57,7 +56,7 @@ function Join({ job, view }: { job: string; view: JoinView }) {
         choice,
         ...(reason ? { reason } : {}),
       },
-      { onError: (e) => void message.warning(explain(e)) },
+      { onError: (e) => notice.warning(explain(e)) },
     );
   useKey('up', () => step(-1));
   useKey('down', () => step(1));

@@ -1,9 +1,10 @@
-import { App, Button } from 'antd';
+import { Button } from 'antd';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { explain } from '../../api/client';
 import { useAddWire } from '../../api/join';
 import type { Item, JoinView, Need } from '../../api/types.gen';
+import { notice } from '../../frame/notice';
 import { stageName } from '../../work/words';
 import { SiteSelect } from './SiteSelect';
 
@@ -58,7 +59,6 @@ export function Needed({ job, view, item }: { job: string; view: JoinView; item:
 
 function WireTo({ job, view, item, at }: { job: string; view: JoinView; item: Item; at: string }) {
   const add = useAddWire(job);
-  const { message } = App.useApp();
   const [to, choose] = useState<string | undefined>();
   const site = view.sites.find((s) => s.at === at);
   if (site?.why) {
@@ -74,7 +74,7 @@ function WireTo({ job, view, item, at }: { job: string; view: JoinView; item: It
           to &&
           add.mutate(
             { seen: view.revision, function: item.id, from: at, to },
-            { onError: (e) => void message.warning(explain(e)) },
+            { onError: (e) => notice.warning(explain(e)) },
           )
         }
       >

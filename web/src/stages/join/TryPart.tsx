@@ -1,9 +1,10 @@
-import { App, Button, Input, Select } from 'antd';
+import { Button, Input, Select } from 'antd';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { explain } from '../../api/client';
 import { useSetRule, useTrial, type Tried } from '../../api/join';
 import type { JoinView, RuledOutput, TriedRow } from '../../api/types.gen';
+import { notice } from '../../frame/notice';
 import { useKey } from '../../keys/useKey';
 import { KeyTabs, SwitchTabs } from '../../work/KeyTabs';
 
@@ -158,7 +159,6 @@ const said: Partial<Record<TriedRow['kind'], string>> = { relay: 'pulled', outpu
 /** When the unit works its outputs, as a person states it, and what that says now. */
 function Rules({ job, view, ruled }: { job: string; view: JoinView; ruled: RuledOutput[] }) {
   const set = useSetRule(job);
-  const { message } = App.useApp();
   const [output, choose] = useState<string | undefined>();
   const [when, write] = useState('');
   const send = (of: string, text: string) =>
@@ -166,7 +166,7 @@ function Rules({ job, view, ruled }: { job: string; view: JoinView; ruled: Ruled
       { seen: view.revision, output: of, when: text },
       {
         onSuccess: () => write(''),
-        onError: (e) => void message.warning(explain(e)),
+        onError: (e) => notice.warning(explain(e)),
       },
     );
   return (

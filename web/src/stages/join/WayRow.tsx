@@ -1,9 +1,10 @@
-import { App, Button } from 'antd';
+import { Button } from 'antd';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { explain } from '../../api/client';
 import { useTakeWay } from '../../api/join';
 import type { Item, JoinView, SumWay } from '../../api/types.gen';
+import { notice } from '../../frame/notice';
 import { stageName } from '../../work/words';
 import { SiteSelect } from './SiteSelect';
 
@@ -19,7 +20,6 @@ interface Props {
 /** A way to make a function work: taken at once, or once it is said where its part comes. */
 export function WayRow({ job, view, item, way, index, onTaken }: Props) {
   const take = useTakeWay(job);
-  const { message } = App.useApp();
   const [open, show] = useState(false);
   const [within, choose] = useState<string | undefined>();
   const [leads, lead] = useState<Record<string, string>>({});
@@ -38,7 +38,7 @@ export function WayRow({ job, view, item, way, index, onTaken }: Props) {
         ...(within ? { in: within } : {}),
         leads,
       },
-      { onSuccess: onTaken, onError: (e) => void message.warning(explain(e)) },
+      { onSuccess: onTaken, onError: (e) => notice.warning(explain(e)) },
     );
   return (
     <div className="sumway">

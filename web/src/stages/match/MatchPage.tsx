@@ -1,11 +1,12 @@
 import './match.css';
-import { App, Button } from 'antd';
+import { Button } from 'antd';
 import { useRef, useState } from 'react';
 import { Link, useLocation, useSearchParams } from 'react-router';
 import { explain } from '../../api/client';
 import { useAcceptAbove, useMatch, useMeet, type Decide } from '../../api/hooks';
 import type { MatchView, Ref } from '../../api/types.gen';
 import { useJobID } from '../../frame/Frame';
+import { notice } from '../../frame/notice';
 import { refName } from '../../harness/cavity';
 import type { View } from '../../harness/ConnectorFace';
 import { useKey } from '../../keys/useKey';
@@ -70,7 +71,6 @@ function Match({ job, view }: { job: string; view: MatchView }) {
   const [dialog, setDialog] = useState<Dialog | undefined>();
   const [face, setFace] = useState<View>('wire');
   const find = useRef<HTMLInputElement>(null);
-  const { message } = App.useApp();
   const acceptAbove = useAcceptAbove(job);
   const meet = useMeet(job);
 
@@ -134,7 +134,7 @@ function Match({ job, view }: { job: string; view: MatchView }) {
       select(next.key);
     }
   };
-  const warn = (error: unknown) => void message.warning(explain(error));
+  const warn = (error: unknown) => notice.warning(explain(error));
   const decide = useDecisions(job, view.revision, (error, at) => {
     warn(error);
     select(at);
@@ -307,7 +307,7 @@ function Match({ job, view }: { job: string; view: MatchView }) {
           onChoose={(above) => {
             acceptAbove.mutate(
               { above, seen: view.revision },
-              { onError: warn, onSuccess: (d) => void message.success(`${d.count ?? 0} matches accepted.`) },
+              { onError: warn, onSuccess: (d) => notice.success(`${d.count ?? 0} matches accepted.`) },
             );
             close();
           }}

@@ -1,7 +1,8 @@
-import { App, Button, Segmented } from 'antd';
+import { Button, Segmented } from 'antd';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { explain } from '../../api/client';
+import { notice } from '../../frame/notice';
 import { useKeyed } from '../../outbox/useOutbox';
 import { useCheckView, useSecondCheck } from '../../api/pin';
 import type { Check, CheckView, Expected } from '../../api/types.gen';
@@ -25,7 +26,6 @@ function Checking({ job, view }: { job: string; view: CheckView }) {
   const [all, setAll] = useState(false);
   const [at, setAt] = useState(0);
   const [differs, ask] = useState<Expected | undefined>();
-  const { message } = App.useApp();
   const go = useNavigate();
   const send = useSecondCheck(job);
   const keyed = useKeyed(view.revision);
@@ -39,7 +39,7 @@ function Checking({ job, view }: { job: string; view: CheckView }) {
     keyed(
       refKey(e.at),
       (seen) => send.mutateAsync({ ...seen, at: e.at, ...answer }),
-      (error) => void message.warning(explain(error)),
+      (error) => notice.warning(explain(error)),
     );
   };
   useCursor(at, lines.length, setAt);

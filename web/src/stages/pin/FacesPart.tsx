@@ -1,4 +1,4 @@
-import { App, Button, Input, Select } from 'antd';
+import { Button, Input, Select } from 'antd';
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { explain } from '../../api/client';
@@ -6,6 +6,7 @@ import { fileAddress } from '../../api/hooks';
 import { useFace, useFacePreview, useFaces, useLibrary, useOpenFaces } from '../../api/pin';
 import type { Connector, Face, FacesView } from '../../api/types.gen';
 import { FileButton } from '../../frame/FileButton';
+import { notice } from '../../frame/notice';
 import { ConnectorFace, type Contents } from '../../harness/ConnectorFace';
 import { useCursor } from '../../keys/useCursor';
 
@@ -23,8 +24,7 @@ export function FacesPart({ job }: { job: string }) {
 function FaceList({ job, view }: { job: string; view: FacesView }) {
   const [address, setAddress] = useSearchParams();
   const openFile = useOpenFaces(job);
-  const { message } = App.useApp();
-  const warn = (e: unknown) => void message.warning(explain(e));
+  const warn = (e: unknown) => notice.warning(explain(e));
   const at = Math.max(
     0,
     view.connectors.findIndex((h) => h.id === address.get('connector')),

@@ -1,15 +1,15 @@
-import { App, Button, Select } from 'antd';
+import { Button, Select } from 'antd';
 import { useState } from 'react';
 import { explain } from '../../api/client';
 import { useExchange, useHave } from '../../api/pin';
+import { notice } from '../../frame/notice';
 import { useDocument } from '../../outbox/useOutbox';
 import type { PinView, Ref } from '../../api/types.gen';
 import { refKey, refName } from '../../harness/cavity';
 
 /** What must be there, which cavities are spare, which joints the moves make, and which outputs are exchanged. */
 export function PartsPart({ job, view }: { job: string; view: PinView }) {
-  const { message } = App.useApp();
-  const warn = (e: unknown) => void message.warning(explain(e));
+  const warn = (e: unknown) => notice.warning(explain(e));
   return (
     <div className="page partspart">
       <Orders job={job} view={view} onError={warn} />

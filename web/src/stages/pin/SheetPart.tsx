@@ -1,8 +1,9 @@
-import { App, Button } from 'antd';
+import { Button } from 'antd';
 import { useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { explain } from '../../api/client';
 import { fileAddress } from '../../api/hooks';
+import { notice } from '../../frame/notice';
 import { useKeyed } from '../../outbox/useOutbox';
 import { useWish } from '../../api/pin';
 import { useTick } from '../../api/work';
@@ -51,7 +52,6 @@ function Sheet({ job, view }: { job: string; view: PinView }) {
   const [face, turn] = useState<View>('wire');
   const [otherwise, askOtherwise] = useState(false);
   const [settings, showSettings] = useState(false);
-  const { message } = App.useApp();
   const go = useNavigate();
   const tick = useTick(job);
   const wish = useWish(job);
@@ -62,7 +62,7 @@ function Sheet({ job, view }: { job: string; view: PinView }) {
   const to = (row: number) =>
     setAddress({ step: String(Math.max(0, Math.min(rows.length - 1, row)) + 1) }, { replace: true });
   const row = rows[at];
-  const warn = (e: unknown) => void message.warning(explain(e));
+  const warn = (e: unknown) => notice.warning(explain(e));
   const send = (r: SheetRow) => {
     const id = r.done ? r.done.step : r.step.id;
     to(r.done ? at : at + 1);

@@ -1,8 +1,9 @@
-import { App, Button, Select } from 'antd';
+import { Button, Select } from 'antd';
 import { useState } from 'react';
 import { explain } from '../../api/client';
 import { useDiagnosis, useMend, useSetReading } from '../../api/prove';
 import type { Advice, DiagnosisView, MayShow, ProveView, SuspectView } from '../../api/types.gen';
+import { notice } from '../../frame/notice';
 import { ReasonDialog } from '../../work/ReasonDialog';
 import { day } from '../../work/words';
 import { Faces } from './Faces';
@@ -143,7 +144,6 @@ function Symptom({ job, view }: { job: string; view: ProveView }) {
 /** What the diagnosis goes by: each can be taken back. */
 function Taken({ job, view, d }: { job: string; view: ProveView; d: DiagnosisView }) {
   const set = useSetReading(job);
-  const { message } = App.useApp();
   const out = [...view.lines, ...view.others].filter((l) => l.reading && !l.again);
   const told = out.filter((l) => !l.fits).concat(view.others.filter((l) => l.fits));
   return (
@@ -173,7 +173,7 @@ function Taken({ job, view, d }: { job: string; view: ProveView; d: DiagnosisVie
                   onClick={() =>
                     set.mutate(
                       { seen: view.revision, out: l.id },
-                      { onError: (e) => void message.warning(explain(e)) },
+                      { onError: (e) => notice.warning(explain(e)) },
                     )
                   }
                 >
@@ -196,7 +196,6 @@ const percent = (p: number) => (p >= 0.995 ? '> 99' : p < 0.01 ? '< 1' : Math.ro
 
 function Suspects({ job, view, d }: { job: string; view: ProveView; d: DiagnosisView }) {
   const mend = useMend(job);
-  const { message } = App.useApp();
   const [found, find] = useState<SuspectView | undefined>();
   const [left, leave] = useState<SuspectView | undefined>();
   if (d.readings === 0) {
@@ -256,7 +255,7 @@ function Suspects({ job, view, d }: { job: string; view: ProveView; d: Diagnosis
             leave(undefined);
             mend.mutate(
               { seen: view.revision, text: left.text, did, left: true },
-              { onError: (e) => void message.warning(explain(e)) },
+              { onError: (e) => notice.warning(explain(e)) },
             );
           }}
         />
@@ -270,7 +269,7 @@ function Suspects({ job, view, d }: { job: string; view: ProveView; d: Diagnosis
             find(undefined);
             mend.mutate(
               { seen: view.revision, text: found.text, did },
-              { onError: (e) => void message.warning(explain(e)) },
+              { onError: (e) => notice.warning(explain(e)) },
             );
           }}
         />

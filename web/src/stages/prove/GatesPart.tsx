@@ -1,9 +1,10 @@
-import { App, Button, Input } from 'antd';
+import { Button, Input } from 'antd';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { explain, ProblemError } from '../../api/client';
 import { usePassGate } from '../../api/prove';
 import type { GateState, ProveView } from '../../api/types.gen';
+import { notice } from '../../frame/notice';
 import { ReasonDialog } from '../../work/ReasonDialog';
 import { day } from '../../work/words';
 import { PartLink } from './PartLink';
@@ -11,7 +12,6 @@ import { PartLink } from './PartLink';
 /** Power comes on in stages: one gate at a time, each with what must be true before it. */
 export function GatesPart({ job, view }: { job: string; view: ProveView }) {
   const pass = usePassGate(job);
-  const { message } = App.useApp();
   const [asked, ask] = useState<{ gate: GateState; value: number | undefined; why: string } | undefined>();
   const at = view.gates.findIndex((g) => !g.passed);
   const send = (gate: GateState, value: number | undefined, reason?: string) =>
@@ -26,7 +26,7 @@ export function GatesPart({ job, view }: { job: string; view: ProveView }) {
         onError: (e) =>
           e instanceof ProblemError && ['gate-held', 'bad-value'].includes(e.problem.code)
             ? ask({ gate, value, why: e.message })
-            : void message.warning(explain(e)),
+            : notice.warning(explain(e)),
       },
     );
   return (
@@ -41,7 +41,7 @@ export function GatesPart({ job, view }: { job: string; view: ProveView }) {
           onBack={() =>
             pass.mutate(
               { seen: view.revision, gate: g.id, back: true },
-              { onError: (e) => void message.warning(explain(e)) },
+              { onError: (e) => notice.warning(explain(e)) },
             )
           }
         />

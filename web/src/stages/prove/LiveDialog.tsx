@@ -1,13 +1,13 @@
-import { App, Button, Input, Modal } from 'antd';
+import { Button, Input, Modal } from 'antd';
 import { useState } from 'react';
 import { explain } from '../../api/client';
 import { useSetLive } from '../../api/prove';
 import type { ProveView } from '../../api/types.gen';
+import { notice } from '../../frame/notice';
 
 /** What the unit can be asked for, a line a value: from the unit's papers. */
 export function LiveDialog({ job, view, onClose }: { job: string; view: ProveView; onClose: () => void }) {
   const set = useSetLive(job);
-  const { message } = App.useApp();
   const [text, write] = useState(() =>
     view.live
       .map((v) => [v.id, v.name, v.unit ?? '', v.scale, v.offset ?? 0, v.bytes, v.drives ?? ''].join(';'))
@@ -16,7 +16,7 @@ export function LiveDialog({ job, view, onClose }: { job: string; view: ProveVie
   const send = (body: { text: string; simulated?: boolean }) =>
     set.mutate(
       { seen: view.revision, ...body },
-      { onSuccess: onClose, onError: (e) => void message.warning(explain(e), 8) },
+      { onSuccess: onClose, onError: (e) => notice.warning(explain(e), 8) },
     );
   return (
     <Modal

@@ -1,19 +1,19 @@
-import { App, Button, Checkbox, Input } from 'antd';
+import { Button, Checkbox, Input } from 'antd';
 import { useState } from 'react';
 import { explain } from '../../api/client';
 import { useSetProgram } from '../../api/prove';
 import type { FileMark, Programming, ProveView } from '../../api/types.gen';
+import { notice } from '../../frame/notice';
 import { day } from '../../work/words';
 
 /** The record of what was written into the unit: open until it is whole. */
 export function ProgramForm({ job, view }: { job: string; view: ProveView }) {
   const set = useSetProgram(job);
-  const { message } = App.useApp();
   const [p, write] = useState<Programming>(view.program ?? {});
   const put = (done: boolean) =>
     set.mutate(
       { seen: view.revision, program: { ...p, done } },
-      { onError: (e) => void message.warning(explain(e), 8) },
+      { onError: (e) => notice.warning(explain(e), 8) },
     );
   const ticked = new Set(p.ticked);
   const raised = Object.entries(view.raised ?? {});

@@ -1,7 +1,8 @@
-import { App, Button, Input, type InputRef } from 'antd';
+import { Button, Input, type InputRef } from 'antd';
 import { useRef, useState } from 'react';
 import { explain } from '../../api/client';
 import { useAskMeter, useSetReading } from '../../api/prove';
+import { notice } from '../../frame/notice';
 import { useMeter } from './useMeter';
 import { bare, typed, type Measure } from './words';
 
@@ -16,7 +17,6 @@ interface Props {
 /** Where the meter's value is typed in: a number with a comma or a point, OL where there is nothing between the two. */
 export function ReadingField({ job, revision, measure, focus, onKept }: Props) {
   const set = useSetReading(job);
-  const { message } = App.useApp();
   const ask = useAskMeter(job);
   const [meter] = useMeter();
   const [text, write] = useState('');
@@ -32,7 +32,7 @@ export function ReadingField({ job, revision, measure, focus, onKept }: Props) {
           write('');
           onKept?.();
         },
-        onError: (e) => void message.warning(explain(e)),
+        onError: (e) => notice.warning(explain(e)),
       },
     );
   if (measure.kind === 'works') {
@@ -81,7 +81,7 @@ export function ReadingField({ job, revision, measure, focus, onKept }: Props) {
                   write(x.over ? 'OL' : String(Number(x.value.toPrecision(4))));
                   field.current?.focus();
                 },
-                onError: (e) => void message.warning(explain(e)),
+                onError: (e) => notice.warning(explain(e)),
               },
             )
           }

@@ -1,8 +1,9 @@
-import { App, Button, Input, Select } from 'antd';
+import { Button, Input, Select } from 'antd';
 import { useState } from 'react';
 import { explain } from '../../api/client';
 import { useNote } from '../../api/prove';
 import type { Note, ProveView } from '../../api/types.gen';
+import { notice } from '../../frame/notice';
 import { day } from '../../work/words';
 import { ProgramForm } from './ProgramForm';
 
@@ -18,10 +19,9 @@ const kinds: Record<NoteKind, string> = {
 /** What was written into the unit, and what was heard, seen, changed and tested: one change at a time. */
 export function RecordsPart({ job, view }: { job: string; view: ProveView }) {
   const note = useNote(job);
-  const { message } = App.useApp();
   const [kind, choose] = useState<NoteKind>('changed');
   const [text, write] = useState('');
-  const fail = (e: unknown) => void message.warning(explain(e));
+  const fail = (e: unknown) => notice.warning(explain(e));
   const all = [
     ...view.notes.map((n) => ({ id: n.id, kind: n.kind, text: n.text, who: n.who, when: n.when, own: true })),
     ...view.mended.map((m) => ({

@@ -1,8 +1,9 @@
-import { App, Button, Input, InputNumber } from 'antd';
+import { Button, Input, InputNumber } from 'antd';
 import { useState } from 'react';
 import { explain } from '../../api/client';
 import { useAskRig } from '../../api/prove';
 import type { RigSays, Wheel } from '../../api/types.gen';
+import { notice } from '../../frame/notice';
 import { useAddress } from './useMeter';
 
 const fields: [keyof Wheel, string][] = [
@@ -17,7 +18,6 @@ export function RigPart({ job }: { job: string }) {
   const [wheel, turn] = useState<Wheel>({ teeth: 60, missing: 2, rpm: 900 });
   const [says, tell] = useState<RigSays | undefined>();
   const ask = useAskRig(job);
-  const { message } = App.useApp();
   const on = says?.lit.filter((l) => l.on) ?? [];
   return (
     <aside className="reasons" aria-label="bench rig">
@@ -48,10 +48,7 @@ export function RigPart({ job }: { job: string }) {
         disabled={!address}
         loading={ask.isPending}
         onClick={() =>
-          ask.mutate(
-            { address, wheel },
-            { onSuccess: tell, onError: (e) => void message.warning(explain(e), 8) },
-          )
+          ask.mutate({ address, wheel }, { onSuccess: tell, onError: (e) => notice.warning(explain(e), 8) })
         }
       >
         Turn the wheel and look

@@ -1,10 +1,11 @@
-import { App, Button, Input, Select } from 'antd';
+import { Button, Input, Select } from 'antd';
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { explain } from '../../api/client';
 import { fileAddress } from '../../api/hooks';
 import { useSetReading } from '../../api/prove';
 import type { ProvedLine, ProveView } from '../../api/types.gen';
+import { notice } from '../../frame/notice';
 import { VirtualRows } from '../../frame/VirtualRows';
 import { useCursor } from '../../keys/useCursor';
 import { useKey } from '../../keys/useKey';
@@ -176,7 +177,6 @@ interface LineProps {
 
 function Line({ job, view, line, typing, meter, onKept }: LineProps) {
   const set = useSetReading(job);
-  const { message } = App.useApp();
   const s = standingOf(line);
   return (
     <>
@@ -204,7 +204,7 @@ function Line({ job, view, line, typing, meter, onKept }: LineProps) {
               onClick={() =>
                 set.mutate(
                   { seen: view.revision, out: line.id },
-                  { onError: (e) => void message.warning(explain(e)) },
+                  { onError: (e) => notice.warning(explain(e)) },
                 )
               }
             >

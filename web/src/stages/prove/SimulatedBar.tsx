@@ -1,8 +1,9 @@
-import { App, Button } from 'antd';
+import { Button } from 'antd';
 import { useSearchParams } from 'react-router';
 import { explain } from '../../api/client';
 import { useStandin } from '../../api/prove';
 import type { ProveView } from '../../api/types.gen';
+import { notice } from '../../frame/notice';
 import { useAddress } from './useMeter';
 
 /** A simulated vehicle of this harness with its meter, unit and rig: started, told while it runs, and stopped. */
@@ -20,7 +21,6 @@ export function SimulatedBar({ job, view, start }: { job: string; view: ProveVie
       return next;
     });
   const run = useStandin(job);
-  const { message } = App.useApp();
   const [, setMeter] = useAddress('meter');
   const [, setUnit] = useAddress('unit');
   const [, setRig] = useAddress('rig');
@@ -34,7 +34,7 @@ export function SimulatedBar({ job, view, start }: { job: string; view: ProveVie
           setRig(b.rig ?? '');
           show(on);
         },
-        onError: (e) => void message.warning(explain(e)),
+        onError: (e) => notice.warning(explain(e)),
       },
     );
   if (!bench.on) {

@@ -1,8 +1,9 @@
-import { App, AutoComplete, Button, Checkbox, Select } from 'antd';
+import { AutoComplete, Button, Checkbox, Select } from 'antd';
 import { useState } from 'react';
 import { explain } from '../../api/client';
 import { useRoundRead } from '../../api/prove';
 import type { ProveView, Setup, TrainView } from '../../api/types.gen';
+import { notice } from '../../frame/notice';
 import { refName } from '../../harness/cavity';
 import { Faces } from './Faces';
 import { shown } from './words';
@@ -37,7 +38,6 @@ export function TrainerMeter({ job, level, seed, round, view, onWalk }: Props) {
   const [setup, stand] = useState<Setup>(round.told.setup);
   const [text, show] = useState<string | undefined>();
   const read = useRoundRead(job);
-  const { message } = App.useApp();
   const measure = (kind: 'volts' | 'ohms') => {
     const m = { id: '', kind, a, b, setup: kind === 'ohms' ? { ...setup, battery: false } : setup };
     read.mutate(
@@ -52,7 +52,7 @@ export function TrainerMeter({ job, level, seed, round, view, onWalk }: Props) {
             shown: value,
           });
         },
-        onError: (e) => void message.warning(explain(e)),
+        onError: (e) => notice.warning(explain(e)),
       },
     );
   };

@@ -1,11 +1,12 @@
 import './prove.css';
-import { App, Button, Select } from 'antd';
+import { Button, Select } from 'antd';
 import { useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { explain } from '../../api/client';
 import { useCauses, useProve, useRound, useRoundEnd } from '../../api/prove';
 import type { ProveView, TrainEnd, TrainView } from '../../api/types.gen';
 import { clock, useClock } from '../../bench/useClock';
+import { notice } from '../../frame/notice';
 import { Who } from '../../frame/Who';
 import { refKey } from '../../harness/cavity';
 import { Ended, Results } from './TrainerEnd';
@@ -124,12 +125,11 @@ function Looking({ job, level, seed, round, view, walked, onWalk, onEnd }: Looki
   const [guesses, guess] = useState<string[]>([]);
   const causes = useCauses(job, words);
   const finish = useRoundEnd(job);
-  const { message } = App.useApp();
   const time = useClock(`${level} ${seed}`);
   const done = (all: string[]) =>
     finish.mutate(
       { seen: Number.MAX_SAFE_INTEGER, level, seed, took: walked.length, seconds: time(), guesses: all },
-      { onSuccess: onEnd, onError: (e) => void message.warning(explain(e)) },
+      { onSuccess: onEnd, onError: (e) => notice.warning(explain(e)) },
     );
   return (
     <div className="trainergrid">

@@ -1,8 +1,9 @@
-import { App, Button, Input } from 'antd';
+import { Button, Input } from 'antd';
 import { useState } from 'react';
 import { explain } from '../../api/client';
 import { useAskUnit, useSetReading } from '../../api/prove';
 import type { ProveView, UnitRequest, UnitSays } from '../../api/types.gen';
+import { notice } from '../../frame/notice';
 import { ReasonDialog } from '../../work/ReasonDialog';
 import { LiveDialog } from './LiveDialog';
 import { OutputsPart } from './OutputsPart';
@@ -18,17 +19,16 @@ export function UnitPart({ job, view }: { job: string; view: ProveView }) {
   const [address, setAddress] = useAddress('unit');
   const ask = useAskUnit(job);
   const set = useSetReading(job);
-  const { message } = App.useApp();
   const [says, tell] = useState<UnitSays | undefined>();
   const [what, asked] = useState('');
   const [dialog, open] = useState<'live' | 'clear' | undefined>();
   const go = (r: Omit<UnitRequest, 'address'>) => {
     if (view.bench?.unit === address && !view.simulated) {
-      void message.warning('That is the unit of the simulated vehicle: show the simulated one to ask it.', 8);
+      notice.warning('That is the unit of the simulated vehicle: show the simulated one to ask it.', 8);
       return;
     }
     asked(r.what);
-    ask.mutate({ ...r, address }, { onSuccess: tell, onError: (e) => void message.warning(explain(e), 8) });
+    ask.mutate({ ...r, address }, { onSuccess: tell, onError: (e) => notice.warning(explain(e), 8) });
   };
   const taken = new Set(view.others.filter((l) => l.kind === 'works').map((l) => l.a));
   return (
@@ -122,7 +122,7 @@ export function UnitPart({ job, view }: { job: string; view: ProveView }) {
                                     value: 0,
                                   },
                                 },
-                                { onError: (e) => void message.warning(explain(e)) },
+                                { onError: (e) => notice.warning(explain(e)) },
                               )
                             }
                           >

@@ -1,8 +1,9 @@
 import './reach.css';
-import { App, Button } from 'antd';
+import { Button } from 'antd';
 import { useRef, useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { explain } from '../../api/client';
+import { notice } from '../../frame/notice';
 import { useDocument } from '../../outbox/useOutbox';
 import { useMapChange, useReach, useRulesChange } from '../../api/reach';
 import type { ReachView } from '../../api/types.gen';
@@ -40,8 +41,7 @@ function Reach({ job, view }: { job: string; view: ReachView }) {
   const [address, setAddress] = useSearchParams();
   const [settings, showSettings] = useState(false);
   const go = useNavigate();
-  const { message } = App.useApp();
-  const warn = (e: unknown) => void message.warning(explain(e));
+  const warn = (e: unknown) => notice.warning(explain(e));
   const map = useMapChange(job);
   const rules = useRulesChange(job);
   const renamed = useRef<Record<string, string>>({}); // stations, until the change that renames them is sent

@@ -1,9 +1,9 @@
 import './thin.css';
-import { App } from 'antd';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { useLiveLimbs } from '../../api/feed';
 import { explain, ProblemError } from '../../api/client';
+import { notice } from '../../frame/notice';
 import { useKeyed } from '../../outbox/useOutbox';
 import { useCircuit, useThin, useThinDecide } from '../../api/thin';
 import type { ThinDecision, ThinView } from '../../api/types.gen';
@@ -67,7 +67,6 @@ function wireOf(view: ThinView, s: Selection | undefined): string | undefined {
 function Thin({ job, view }: { job: string; view: ThinView }) {
   const { selected, latest, part, select, show, showing } = useThinAddress(view.joints);
   const decide = useThinDecide(job);
-  const { message } = App.useApp();
   const [asked, ask] = useState<{ decision: ThinDecision; why: string } | undefined>();
   const [reason, setReason] = useState('');
   const circuit = useCircuit(job, wireOf(view, selected), view.revision);
@@ -86,7 +85,7 @@ function Thin({ job, view }: { job: string; view: ThinView }) {
         if (e instanceof ProblemError && e.problem.code === 'reason-wanted') {
           ask({ decision: first, why: e.message });
         } else {
-          void message.warning(explain(e));
+          notice.warning(explain(e));
         }
       },
     );
@@ -94,7 +93,7 @@ function Thin({ job, view }: { job: string; view: ThinView }) {
   const choose = (choice: Choice) => {
     const it = latest.current;
     if (!it || it.on === 'splice' || it.on === 'branch') {
-      void message.info('Select a system, a module, a connector or a wire first.');
+      notice.info('Select a system, a module, a connector or a wire first.');
       return;
     }
     send([{ on: it.on, id: it.id, choice, ...(reason && choice ? { reason } : {}) }]);

@@ -1,0 +1,19 @@
+import { message, Modal } from 'antd';
+import { useEffect } from 'react';
+import { hear } from './notice';
+
+/** Where what is said in passing and what is asked appears. */
+export function Noticing() {
+  const [says, said] = message.useMessage({ duration: 4 });
+  const [asks, asked] = Modal.useModal();
+  useEffect(() => {
+    hear({ says, asks });
+    return () => hear(undefined);
+  }, [says, asks]);
+  return (
+    <>
+      {said}
+      {asked}
+    </>
+  );
+}
