@@ -117,9 +117,24 @@ func (d *Draft) Begun() *Plan { return &d.begun }
 // Whole gives all of the plan.
 func (d *Draft) Whole() *Plan { return d.whole() }
 
-// compose puts the parts together.
+// beside asks for a part while another is computed. If that other panics, it does so again where it is read.
+func beside(one, other func()) {
+	var there sync.WaitGroup
+	there.Go(func() {
+		defer func() { _ = recover() }()
+		other()
+	})
+	one()
+	there.Wait()
+}
+
+// compose puts the parts together. What no other part waits for is computed beside what it does not read: the sheet of
+// Pin beside the network, what works and what is measured beside the order of the work and its proof.
 func (d *Draft) compose() *Plan {
 	t, p := d.table, d.begun
+	t.finished()
+	beside(func() { t.feed() }, func() { t.sheet() })
+	beside(func() { t.work() }, func() { t.measured() })
 	m, end, feeds, functions, sheet, done := t.wanted(), t.finished(), t.feed(), t.functions(), t.sheet(), t.work()
 	p.Ways, p.Found, p.Housings, p.Withheld = *t.ways(), m.Found, m.Housings, m.Withheld
 	p.Wanted, p.Fed = end.Wanted, t.fed()
