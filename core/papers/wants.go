@@ -79,8 +79,8 @@ func left(p *plan.Plan, f *fact.Facts, d *stored.Decisions) []handover.Want {
 	w.fittings()
 	w.cover()
 	w.feed()
-	for i := range d.Added {
-		a := &d.Added[i]
+	for i := range d.Join.Added {
+		a := &d.Join.Added[i]
 		w.take(work.Join, a.What, 1, a.ID, w.steps(func(s *work.Step) bool {
 			return s.Stage == work.Join && (s.Kind == join.BringIn || s.Kind == join.FitPart) && says(s.Text, a.ID)
 		})...)

@@ -60,7 +60,7 @@ func TestTheInterlockLoopOfAJob(t *testing.T) {
 	}
 	bypass := join.Added{ID: "W1", Function: "hvloop", What: "wire", Body: join.SingleWire,
 		Leads: []join.PartLead{{Point: "1", To: "P1"}, {Point: "2", To: "P2"}}}
-	_, found := of(whole, stored.Decisions{Record: join.Record{Added: []join.Added{bypass}}})
+	_, found := of(whole, stored.Decisions{Join: join.Record{Added: []join.Added{bypass}}})
 	if !has(found, "part-no-place") {
 		t.Errorf("a plug of the loop can be by-passed by a wire: %v", found)
 	}

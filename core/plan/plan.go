@@ -143,7 +143,7 @@ func (d *Draft) compose() *Plan {
 	p.Reach = Reaching{Result: end.Reach, Strays: done.Strays}
 	p.Feed = Supply{Feeding: *feeds, Circuits: t.fed().Measured(feeds.Result)}
 	p.Join = Joining{Part: m.Part, Joints: m.Joints, Wires: m.Laid, Steps: done.Joins, Functions: functions.Items,
-		Legs: functions.Legs, Sites: live.Sites(functions.Items, end.Plain), Added: t.decisions.Added,
+		Legs: functions.Legs, Sites: live.Sites(functions.Items, end.Plain), Added: t.decisions.Join.Added,
 		Settings: functions.Settings, Raised: functions.Raised}
 	p.Findings = slices.Concat(p.Findings, m.Findings, end.Reach.Findings, end.Findings,
 		live.Drops(t.facts(), t.match(), t.block), feeds.Findings, functions.Findings, sheet.Findings, done.Findings,

@@ -55,7 +55,7 @@ func newTable(found fact.Found, d stored.Decisions, m *part.Memory) *table {
 	}, crosswalk)
 	t.facts = part.Lazy(m, "facts", func() factReads {
 		return factReads{Found: found.Bare, PutOn: found.PutOn(t.match()), Partings: d.Reach.Partings,
-			Block: feed.Record{Block: d.Feed.Block}, Parts: wanted.PartWires(d.Added)}
+			Block: feed.Record{Block: d.Feed.Block}, Parts: wanted.PartWires(d.Join.Added)}
 	}, factsWith)
 	t.thin = part.Lazy(m, "thin", func() wanted.ThinReads {
 		return wanted.ThinReads{Facts: t.facts(), Match: t.match(), Decisions: d.Thin, Bench: d.Bench, Block: t.block}
@@ -69,7 +69,7 @@ func newTable(found fact.Found, d stored.Decisions, m *part.Memory) *table {
 	}, wanted.Of)
 	t.asked = part.Lazy(m, "asked", func() wanted.ReachReads {
 		return wanted.ReachReads{Model: t.wanted(), Thin: t.thin(), Decisions: d.Reach, Bench: d.Bench, Ticks: d.Ticks,
-			Added: d.Added, Studs: studs()}
+			Added: d.Join.Added, Studs: studs()}
 	}, wanted.ReachInput)
 	t.flow = part.Lazy(m, "flow", func() live.FlowReads {
 		return live.FlowReads{Facts: t.facts(), Stand: found.Feed, Joined: t.wanted().Joined,
@@ -80,18 +80,18 @@ func newTable(found fact.Found, d stored.Decisions, m *part.Memory) *table {
 		return reachReads{Facts: t.facts(), Wires: in.Wires, Stock: in.Stock, Decisions: in.Decisions, Flow: *t.flow()}
 	}, reached)
 	t.finished = part.Lazy(m, "finished", func() finishReads {
-		return finishReads{Model: t.wanted(), Reach: t.reach(), Added: d.Added, Studs: studs()}
+		return finishReads{Model: t.wanted(), Reach: t.reach(), Added: d.Join.Added, Studs: studs()}
 	}, finish)
 	t.fed = part.Lazy(m, "fed", func() live.FedReads {
 		return live.FedReads{Facts: t.facts(), Match: t.match(), Block: t.block}
 	}, live.Circuits)
 	t.feed = part.Lazy(m, "feed", func() live.FeedReads {
 		return live.FeedReads{Facts: t.facts(), Stand: found.Feed, Wanted: t.finished().Wanted, Reach: t.reach(),
-			Feed: d.Feed, Added: d.Added, Class: d.Reach.Rules.Class}
+			Feed: d.Feed, Added: d.Join.Added, Class: d.Reach.Rules.Class}
 	}, live.Feed)
 	t.functions = part.Lazy(m, "functions", func() live.FunctionReads {
 		return live.FunctionReads{Facts: t.facts(), Wanted: t.finished().Wanted, Feed: t.feed(),
-			Empty: leftEmpty(t.match()), Wishes: d.Functions, Rules: d.OutRules, Added: d.Added}
+			Empty: leftEmpty(t.match()), Wishes: d.Join.Functions, Rules: d.Join.OutRules, Added: d.Join.Added}
 	}, live.Functions)
 	t.sheet = part.Lazy(m, "sheet", func() repin.Reads {
 		return repin.Reads{Model: t.wanted(), Match: t.match(), Wanted: t.finished().Wanted, Pin: d.Pin,
@@ -100,7 +100,7 @@ func newTable(found fact.Found, d stored.Decisions, m *part.Memory) *table {
 	t.work = part.Lazy(m, "work", func() workReads {
 		return workReads{Facts: t.facts(), Match: t.match(), Thin: t.thin(), Model: t.wanted(),
 			Finished: t.finished(), Feed: t.feed(), Block: feed.Record{Block: d.Feed.Block}, Sheet: t.sheet(),
-			Added: d.Added, Own: d.Own, Limit: d.Pin.Limit, Check: d.Bench.Rates.Check}
+			Added: d.Join.Added, Own: d.Own, Limit: d.Pin.Limit, Check: d.Bench.Rates.Check}
 	}, workOf)
 	t.measured = part.Lazy(m, "measured", func() live.MeasuredReads {
 		return live.MeasuredReads{Facts: t.facts(), Studs: studs(), Feed: t.feed(), Functions: t.functions(),

@@ -7,16 +7,10 @@ import (
 	"fmt"
 	"slices"
 
-	"draxel/core/feed"
 	"draxel/core/finding"
 	"draxel/core/gather"
-	"draxel/core/handover"
 	"draxel/core/harness"
-	"draxel/core/join"
 	"draxel/core/match"
-	"draxel/core/pin"
-	"draxel/core/prove"
-	"draxel/core/reach"
 	"draxel/core/thin"
 	"draxel/core/work"
 )
@@ -58,19 +52,6 @@ func (t Table) Read() (harness.Pinout, gather.Reading, error) {
 	}
 	return p, r, nil
 }
-
-// The records of the stages, each under a name of its own in a job; their fields are the job's.
-type (
-	OfGather   = gather.Record
-	OfMatch    = match.Record
-	OfThin     = thin.Record
-	OfPin      = pin.Record
-	OfReach    = reach.Record
-	OfFeed     = feed.Record
-	OfJoin     = join.Record
-	OfProve    = prove.Record
-	OfHandOver = handover.Record
-)
 
 // Job is all that is stored of a job: facts and decisions.
 type Job struct {

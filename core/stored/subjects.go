@@ -9,18 +9,7 @@ import (
 	"strconv"
 	"strings"
 
-	"draxel/core/feed"
-	"draxel/core/finding"
-	"draxel/core/gather"
-	"draxel/core/handover"
 	"draxel/core/harness"
-	"draxel/core/join"
-	"draxel/core/match"
-	"draxel/core/pin"
-	"draxel/core/prove"
-	"draxel/core/reach"
-	"draxel/core/thin"
-	"draxel/core/work"
 )
 
 // A job is kept as subjects, each a value under a name of its own, so that two people who change different things do
@@ -111,20 +100,6 @@ func subjectNamed(name string) (*subject, string) {
 	kind, rest, _ := strings.Cut(name, "/")
 	return byName[kind+"/"], rest
 }
-
-// Entry is an entry of one of the lists of a job.
-type Entry interface {
-	OwnStep | Photo | FeedOption | finding.Answer | work.Tick | gather.Entry | match.Entry | thin.Entry | pin.Entry |
-		reach.Entry | feed.Entry | join.Entry | prove.Entry | handover.Entry
-}
-
-// Single is what a job has one of.
-type Single interface {
-	Carried | gather.Single | match.Single | thin.Single | reach.Single | feed.Single | prove.Single | handover.Single
-}
-
-// Keyed is what a job has by a key.
-type Keyed interface{ gather.Keyed | pin.Keyed }
 
 // SubjectOf names the subject that a value is kept as; of an entry of a list the fields that name it are enough.
 func SubjectOf[T Entry | Single](x T) string {

@@ -38,7 +38,8 @@ var (
 	n     = flag.Int("n", 20, "how many places are broken")
 	seed  = flag.Uint64("seed", 1, "of the lot")
 	limit = flag.Duration("limit", time.Minute, "how long the tests of a package may take")
-	also  = flag.String("also", "", "further packages, by commas, whose tests are run where a package's own notice nothing")
+	also  = flag.String("also", "",
+		"further packages, by commas, whose tests are run where a package's own notice nothing")
 )
 
 func main() {
@@ -224,5 +225,6 @@ func try(work string, m *mutant, others []string) (by notice, built bool, err er
 
 // tests gives the arguments with which go runs the tests of packages.
 func tests(packages []string, flags ...string) []string {
-	return slices.Concat([]string{"test", "-vet=off", "-count=1", "-failfast", "-timeout", limit.String()}, flags, packages)
+	return slices.Concat([]string{"test", "-vet=off", "-count=1", "-failfast", "-timeout", limit.String()}, flags,
+		packages)
 }

@@ -27,3 +27,20 @@ func (s *API) Routes(api, job gin.IRoutes) {
 	job.GET("/feed/spice", desk.Answer(s.spice))
 	job.GET("/feed/dot", desk.Answer(s.dot))
 }
+
+// FeedTypes lists its requests and replies: the types of the page are made from them.
+type FeedTypes struct {
+	FeedView            FeedView
+	FeedTree            FeedTree
+	FeedLines           FeedLines
+	UsualView           UsualView
+	UsualRequest        UsualRequest
+	FeedWires           FeedWires
+	FeedLive            FeedLive
+	FeedCompareView     FeedCompareView
+	ProposeBlockRequest ProposeBlockRequest
+	BlockRequest        BlockRequest
+	CircuitRequest      CircuitRequest
+	RatedRequest        RatedRequest
+	FeedOptionRequest   FeedOptionRequest
+}

@@ -155,20 +155,3 @@ func feedLines(j *desk.Computed) []desk.SheetLine {
 	}
 	return out
 }
-
-// FeedTypes lists its requests and replies: the types of the page are made from them.
-type FeedTypes struct {
-	FeedView            FeedView
-	FeedTree            FeedTree
-	FeedLines           FeedLines
-	UsualView           UsualView
-	UsualRequest        UsualRequest
-	FeedWires           FeedWires
-	FeedLive            FeedLive
-	FeedCompareView     FeedCompareView
-	ProposeBlockRequest ProposeBlockRequest
-	BlockRequest        BlockRequest
-	CircuitRequest      CircuitRequest
-	RatedRequest        RatedRequest
-	FeedOptionRequest   FeedOptionRequest
-}

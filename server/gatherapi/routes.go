@@ -35,3 +35,22 @@ func (s *API) Routes(api, job gin.IRoutes) {
 	job.POST("/gather/:side/drop", desk.Limited(1<<16), desk.Answer(s.dropTable))
 	job.GET("/gather/:side/csv", desk.Answer(s.exportTable))
 }
+
+// GatherTypes lists its requests and replies: the types of the page are made from them.
+type GatherTypes struct {
+	TableView      TableView
+	CorrectRequest CorrectRequest
+	GatherView     GatherView
+	SheetView      SheetView
+	SheetEdit      SheetEditRequest
+	SheetPreview   SheetPreview
+	Identity       IdentityRequest
+	Items          ItemsRequest
+	Before         BeforeRequest
+	Looked         LookedRequest
+	Reading        ReadingRequest
+	Trace          TraceRequest
+	Drop           DropRequest
+	Earlier        EarlierRequest
+	PhotoMeta      PhotoMeta
+}

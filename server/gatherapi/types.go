@@ -170,22 +170,3 @@ type CorrectRequest struct {
 	Meta    desk.TableMeta `json:"meta"`
 	Options gather.Options `json:"options"`
 }
-
-// GatherTypes lists its requests and replies: the types of the page are made from them.
-type GatherTypes struct {
-	TableView      TableView
-	CorrectRequest CorrectRequest
-	GatherView     GatherView
-	SheetView      SheetView
-	SheetEdit      SheetEditRequest
-	SheetPreview   SheetPreview
-	Identity       IdentityRequest
-	Items          ItemsRequest
-	Before         BeforeRequest
-	Looked         LookedRequest
-	Reading        ReadingRequest
-	Trace          TraceRequest
-	Drop           DropRequest
-	Earlier        EarlierRequest
-	PhotoMeta      PhotoMeta
-}

@@ -39,3 +39,23 @@ func (s *API) Routes(api, job gin.IRoutes) {
 	job.POST("/handover/loan", desk.Limited(1<<16), desk.Answer(s.lend))
 	job.POST("/handover/deliver", desk.Limited(1<<16), desk.Answer(s.deliver))
 }
+
+// HandOverTypes lists its requests and replies: the types of the page are made from them.
+type HandOverTypes struct {
+	PricesView        PricesView
+	HandoverView      HandoverView
+	MoneyView         MoneyView
+	Making            Making
+	BookWhere         BookWhere
+	CostsView         CostsView
+	SpentRequest      SpentRequest
+	BoughtRequest     BoughtRequest
+	TermsRequest      TermsRequest
+	StickersView      StickersView
+	SheetsView        SheetsView
+	CompareStatesView CompareStatesView
+	BookPageView      BookPageView
+	LeftRequest       LeftRequest
+	LoanRequest       LoanRequest
+	DeliverRequest    DeliverRequest
+}

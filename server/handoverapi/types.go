@@ -189,23 +189,3 @@ type WayCost struct {
 	Minutes float64       `json:"minutes"` // in all
 	Reached bool          `json:"reached"` // its plan is proven
 }
-
-// HandOverTypes lists its requests and replies: the types of the page are made from them.
-type HandOverTypes struct {
-	PricesView        PricesView
-	HandoverView      HandoverView
-	MoneyView         MoneyView
-	Making            Making
-	BookWhere         BookWhere
-	CostsView         CostsView
-	SpentRequest      SpentRequest
-	BoughtRequest     BoughtRequest
-	TermsRequest      TermsRequest
-	StickersView      StickersView
-	SheetsView        SheetsView
-	CompareStatesView CompareStatesView
-	BookPageView      BookPageView
-	LeftRequest       LeftRequest
-	LoanRequest       LoanRequest
-	DeliverRequest    DeliverRequest
-}

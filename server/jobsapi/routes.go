@@ -25,3 +25,17 @@ func (s *API) Routes(api, job gin.IRoutes) {
 	job.POST("/archive", desk.Limited(1<<16), desk.Answer(s.archive))
 	job.POST("/copy", desk.Limited(1<<16), desk.Answer(s.copyJob))
 }
+
+// JobsTypes lists its requests and replies: the types of the page are made from them.
+type JobsTypes struct {
+	JobList        JobList
+	KindList       KindList
+	JobRequest     JobRequest
+	JobView        JobView
+	UndoRequest    UndoRequest
+	JournalView    JournalView
+	FrontView      FrontView
+	ArchiveRequest ArchiveRequest
+	CopyRequest    CopyRequest
+	StandView      StandView
+}

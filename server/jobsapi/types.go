@@ -155,17 +155,3 @@ type StandView struct {
 	Delivered string  `json:"delivered,omitempty"`
 	Last      string  `json:"last,omitempty"` // who changed something last
 }
-
-// JobsTypes lists its requests and replies: the types of the page are made from them.
-type JobsTypes struct {
-	JobList        JobList
-	KindList       KindList
-	JobRequest     JobRequest
-	JobView        JobView
-	UndoRequest    UndoRequest
-	JournalView    JournalView
-	FrontView      FrontView
-	ArchiveRequest ArchiveRequest
-	CopyRequest    CopyRequest
-	StandView      StandView
-}

@@ -16,3 +16,14 @@ func (s *API) Routes(api, job gin.IRoutes) {
 	job.GET("/join/holds", desk.Answer(s.holdsOf))
 	job.GET("/join/try", desk.Answer(s.tryJoin))
 }
+
+// JoinTypes lists its requests and replies: the types of the page are made from them.
+type JoinTypes struct {
+	JoinView        JoinView
+	HoldsView       HoldsView
+	FunctionRequest FunctionRequest
+	TrialView       TrialView
+	OutRuleRequest  OutRuleRequest
+	WayRequest      WayRequest
+	PartRequest     PartRequest
+}

@@ -102,14 +102,3 @@ type PartRequest struct {
 	To       string `json:"to,omitempty"`
 	Out      string `json:"out,omitempty"` // the part that is taken out
 }
-
-// JoinTypes lists its requests and replies: the types of the page are made from them.
-type JoinTypes struct {
-	JoinView        JoinView
-	HoldsView       HoldsView
-	FunctionRequest FunctionRequest
-	TrialView       TrialView
-	OutRuleRequest  OutRuleRequest
-	WayRequest      WayRequest
-	PartRequest     PartRequest
-}

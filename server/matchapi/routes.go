@@ -17,3 +17,12 @@ func (s *API) Routes(api, job gin.IRoutes) {
 
 // First gives what the page asks for beside the job.
 func (s *API) First() (page, ask string) { return "match", "/match" }
+
+// MatchTypes lists its requests and replies: the types of the page are made from them.
+type MatchTypes struct {
+	MatchView     MatchView
+	EvidenceView  EvidenceView
+	MeetRequest   MeetRequest
+	DecideRequest DecideRequest
+	AcceptRequest AcceptRequest
+}

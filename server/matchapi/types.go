@@ -85,12 +85,3 @@ type AcceptRequest struct {
 	Seen  int64   `json:"seen"`
 	Above float64 `json:"above"` // 0.5 to 1
 }
-
-// MatchTypes lists its requests and replies: the types of the page are made from them.
-type MatchTypes struct {
-	MatchView     MatchView
-	EvidenceView  EvidenceView
-	MeetRequest   MeetRequest
-	DecideRequest DecideRequest
-	AcceptRequest AcceptRequest
-}

@@ -27,3 +27,21 @@ func (s *API) Routes(api, job gin.IRoutes) {
 	job.GET("/pin/sheet.pdf", desk.Answer(s.sheetPDF))
 	job.GET("/pin/sheet.csv", desk.Answer(s.sheetCSV))
 }
+
+// PinTypes lists its requests and replies: the types of the page are made from them.
+type PinTypes struct {
+	PinView          PinView
+	OtherwiseRequest OtherwiseRequest
+	ReportRequest    ReportRequest
+	SettleRequest    SettleRequest
+	WishRequest      WishRequest
+	ExchangeRequest  ExchangeRequest
+	HaveRequest      HaveRequest
+	FaceRequest      FaceRequest
+	FacePreview      FacePreview
+	FacesView        FacesView
+	LibraryView      LibraryView
+	CheckView        CheckView
+	CheckRequest     CheckRequest
+	BenchView        BenchView
+}

@@ -164,21 +164,3 @@ type BenchDone struct {
 	Who  string `json:"who,omitempty"`
 	When int64  `json:"when,omitempty"`
 }
-
-// PinTypes lists its requests and replies: the types of the page are made from them.
-type PinTypes struct {
-	PinView          PinView
-	OtherwiseRequest OtherwiseRequest
-	ReportRequest    ReportRequest
-	SettleRequest    SettleRequest
-	WishRequest      WishRequest
-	ExchangeRequest  ExchangeRequest
-	HaveRequest      HaveRequest
-	FaceRequest      FaceRequest
-	FacePreview      FacePreview
-	FacesView        FacesView
-	LibraryView      LibraryView
-	CheckView        CheckView
-	CheckRequest     CheckRequest
-	BenchView        BenchView
-}

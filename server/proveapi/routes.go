@@ -27,3 +27,25 @@ func (s *API) Routes(api, job gin.IRoutes) {
 	job.POST("/prove/train/read", desk.Limited(1<<16), desk.Answer(s.trainRead))
 	job.POST("/prove/train/end", desk.Limited(1<<16), desk.Answer(s.trainEnd))
 }
+
+// ProveTypes lists its requests and replies: the types of the page are made from them.
+type ProveTypes struct {
+	ProveView            ProveView
+	DiagnosisView        DiagnosisView
+	ReadingProvedRequest ReadingProvedRequest
+	GateRequest          GateRequest
+	MendRequest          MendRequest
+	MeterRequest         MeterRequest
+	StandinRequest       StandinRequest
+	UnitRequest          UnitRequest
+	UnitSays             UnitSays
+	RigRequest           RigRequest
+	RigSays              RigSays
+	LiveRequest          LiveRequest
+	NoteRequest          NoteRequest
+	ProgramRequest       ProgramRequest
+	TrainView            TrainView
+	TrainRequest         TrainRequest
+	TrainEndRequest      TrainEndRequest
+	TrainEnd             TrainEnd
+}

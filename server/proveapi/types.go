@@ -263,25 +263,3 @@ type WalkedOn struct {
 	Why   string        `json:"why"`
 	At    []harness.Ref `json:"at"`
 }
-
-// ProveTypes lists its requests and replies: the types of the page are made from them.
-type ProveTypes struct {
-	ProveView            ProveView
-	DiagnosisView        DiagnosisView
-	ReadingProvedRequest ReadingProvedRequest
-	GateRequest          GateRequest
-	MendRequest          MendRequest
-	MeterRequest         MeterRequest
-	StandinRequest       StandinRequest
-	UnitRequest          UnitRequest
-	UnitSays             UnitSays
-	RigRequest           RigRequest
-	RigSays              RigSays
-	LiveRequest          LiveRequest
-	NoteRequest          NoteRequest
-	ProgramRequest       ProgramRequest
-	TrainView            TrainView
-	TrainRequest         TrainRequest
-	TrainEndRequest      TrainEndRequest
-	TrainEnd             TrainEnd
-}

@@ -23,3 +23,20 @@ func (s *API) Routes(api, job gin.IRoutes) {
 	job.POST("/reach/disconnect", desk.Limited(1<<16), desk.Answer(s.takeDisconnect))
 	job.POST("/reach/leftover", desk.Limited(1<<16), desk.Answer(s.logLeftover))
 }
+
+// ReachTypes lists its requests and replies: the types of the page are made from them.
+type ReachTypes struct {
+	ReachView       ReachView
+	CompareView     CompareView
+	PackView        PackView
+	TemplateList    TemplateList
+	MapRequest      MapRequest
+	RulesRequest    RulesRequest
+	PlacesRequest   PlacesRequest
+	SpanRequest     SpanRequest
+	LengthRequest   LengthRequest
+	OptionRequest   OptionRequest
+	ChooseRequest   ChooseRequest
+	PartingRequest  PartingRequest
+	LeftoverRequest LeftoverRequest
+}

@@ -172,20 +172,3 @@ type LeftoverRequest struct {
 	Wire harness.WireID `json:"wire"`
 	Left float64        `json:"left"` // mm, negative where it fell short
 }
-
-// ReachTypes lists its requests and replies: the types of the page are made from them.
-type ReachTypes struct {
-	ReachView       ReachView
-	CompareView     CompareView
-	PackView        PackView
-	TemplateList    TemplateList
-	MapRequest      MapRequest
-	RulesRequest    RulesRequest
-	PlacesRequest   PlacesRequest
-	SpanRequest     SpanRequest
-	LengthRequest   LengthRequest
-	OptionRequest   OptionRequest
-	ChooseRequest   ChooseRequest
-	PartingRequest  PartingRequest
-	LeftoverRequest LeftoverRequest
-}

@@ -18,3 +18,14 @@ func (s *API) Routes(api, job gin.IRoutes) {
 
 // First gives what the page asks for beside the job.
 func (s *API) First() (page, ask string) { return "thin", "/thin?begun=1&facts=" }
+
+// ThinTypes lists its requests and replies: the types of the page are made from them.
+type ThinTypes struct {
+	ThinView     ThinView
+	ThinChange   ThinChange
+	ThinRequest  ThinRequest
+	CutView      CutView
+	CircuitView  CircuitView
+	BenchRequest BenchRequest
+	ThinRest     ThinRest
+}

@@ -89,14 +89,3 @@ type BenchRequest struct {
 	Seen  int64      `json:"seen"`
 	Bench thin.Bench `json:"bench"`
 }
-
-// ThinTypes lists its requests and replies: the types of the page are made from them.
-type ThinTypes struct {
-	ThinView     ThinView
-	ThinChange   ThinChange
-	ThinRequest  ThinRequest
-	CutView      CutView
-	CircuitView  CircuitView
-	BenchRequest BenchRequest
-	ThinRest     ThinRest
-}

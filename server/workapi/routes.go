@@ -14,3 +14,12 @@ func (s *API) Routes(api, job gin.IRoutes) {
 	job.POST("/work/own", desk.Limited(1<<16), desk.Answer(s.putOwn))
 	job.POST("/findings/answer", desk.Limited(1<<16), desk.Answer(s.answerFinding))
 }
+
+// WorkTypes lists its requests and replies: the types of the page are made from them.
+type WorkTypes struct {
+	WorkListView  WorkListView
+	OwnRequest    OwnRequest
+	AnswerRequest AnswerRequest
+	WorkView      WorkView
+	TickRequest   TickRequest
+}

@@ -54,12 +54,3 @@ type TickRequest struct {
 	Reason  string   `json:"reason,omitempty"`  // why the gate is passed though something is missing
 	Spent   float64  `json:"spent,omitempty"`   // minutes that it took
 }
-
-// WorkTypes lists its requests and replies: the types of the page are made from them.
-type WorkTypes struct {
-	WorkListView  WorkListView
-	OwnRequest    OwnRequest
-	AnswerRequest AnswerRequest
-	WorkView      WorkView
-	TickRequest   TickRequest
-}

@@ -10,7 +10,7 @@ import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import { ProblemError } from './api/client';
 import { Failed } from './frame/Failed';
 import { Frame } from './frame/Frame';
-import { Noticing } from './frame/notice';
+import { later, moment } from './frame/later';
 import { PassGate } from './frame/PassGate';
 import { StagesProvider } from './frame/stages';
 import { stages } from './stages';
@@ -65,6 +65,9 @@ const router = createBrowserRouter([
   },
   { path: '*', element: <Navigate to="/" replace /> },
 ]);
+
+// Where what is said in passing and what is asked appears.
+const Noticing = later(async () => (await import('./frame/Noticing')).Noticing, moment);
 
 // While a page is being fetched the whole document says so: a line at the top shows it where that takes long.
 router.subscribe((s) => document.documentElement.classList.toggle('going', s.navigation.state !== 'idle'));

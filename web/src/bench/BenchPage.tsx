@@ -9,7 +9,7 @@ import { notice } from '../frame/notice';
 import type { View } from '../harness/ConnectorFace';
 import { useKey } from '../keys/useKey';
 import { outboxOf, Refused } from '../outbox/outbox';
-import { heldUp, Unsent } from '../outbox/Unsent';
+import { heldUp, Unsent } from '../frame/Unsent';
 import { useUnsent } from '../outbox/useOutbox';
 import { ReasonDialog } from '../work/ReasonDialog';
 import { BenchFrame, useBenchKeys } from './BenchFrame';

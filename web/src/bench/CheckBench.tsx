@@ -9,7 +9,7 @@ import { refKey, refName } from '../harness/cavity';
 import { ConnectorFace, type Contents, type View } from '../harness/ConnectorFace';
 import { useKey } from '../keys/useKey';
 import { outboxOf } from '../outbox/outbox';
-import { heldUp, Unsent } from '../outbox/Unsent';
+import { heldUp, Unsent } from '../frame/Unsent';
 import { ReasonDialog } from '../work/ReasonDialog';
 import { BenchFrame, useBenchKeys } from './BenchFrame';
 import { ShareLink } from './ShareLink';

@@ -10,7 +10,7 @@ import { refKey } from '../harness/cavity';
 import type { View } from '../harness/ConnectorFace';
 import { useKey } from '../keys/useKey';
 import { outboxOf } from '../outbox/outbox';
-import { heldUp, Unsent } from '../outbox/Unsent';
+import { heldUp, Unsent } from '../frame/Unsent';
 import { useUnsent } from '../outbox/useOutbox';
 import { BandBar } from '../stages/prove/BandBar';
 import { bandWords, bare, shown, typed } from '../stages/prove/words';

@@ -5,7 +5,6 @@ import { useJob, useJobBegun, useLiveJob, useUndo } from '../api/hooks';
 import type { JobView } from '../api/types.gen';
 import { useKey } from '../keys/useKey';
 import { outboxOf } from '../outbox/outbox';
-import { heldUp, Unsent } from '../outbox/Unsent';
 import { stageName } from '../work/words';
 import { changeWord } from './changes.gen';
 import { later, useLater } from './later';
@@ -14,6 +13,7 @@ import { Opened } from './Opened';
 import { severityWord, SeverityMark } from './SeverityMark';
 import { useStages } from './stages';
 import { Who } from './Who';
+import { heldUp, Unsent } from './Unsent';
 
 const JobForm = later(async () => (await import('./JobForm')).JobForm);
 const Findings = later(async () => (await import('./Findings')).Findings);

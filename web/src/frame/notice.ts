@@ -1,5 +1,4 @@
 import type { message, Modal } from 'antd';
-import { later, moment } from './later';
 
 /** What says a sentence in passing, and what asks before something is done. */
 interface Voice {
@@ -38,6 +37,3 @@ export const notice = {
 /** Asks before something is done that a hand may not have meant. */
 export const askFirst = (question: Parameters<Voice['asks']['confirm']>[0]) =>
   speak((v) => void v.asks.confirm(question));
-
-/** Where both appear. Stands once in the page, and comes when that has been drawn. */
-export const Noticing = later(() => import('./Noticing').then((m) => m.Noticing), moment);

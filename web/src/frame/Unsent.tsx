@@ -1,8 +1,8 @@
 import './unsent.css';
 import { useState } from 'react';
-import { later } from '../frame/later';
-import type { Refused } from './outbox';
-import { useUnsent } from './useOutbox';
+import type { Refused } from '../outbox/outbox';
+import { useUnsent } from '../outbox/useOutbox';
+import { later } from './later';
 
 const NotTaken = later(async () => (await import('./NotTaken')).NotTaken);
 

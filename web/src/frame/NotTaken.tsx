@@ -1,5 +1,5 @@
 import { Button, Modal } from 'antd';
-import { outboxOf, type Fallen, type Letter } from './outbox';
+import { outboxOf, type Fallen, type Letter } from '../outbox/outbox';
 
 /** What a refused change was, in the words of who made it, else by what stands in it. */
 function contentOf(l: Letter): string {
