@@ -7,6 +7,7 @@ import (
 	"os"
 	"os/exec"
 	"path/filepath"
+	"slices"
 	"strings"
 	"testing"
 
@@ -173,6 +174,9 @@ func TestFeedRefuses(t *testing.T) {
 	worse.Slots = append([]feed.BlockSlot{{Name: "1", Group: "nowhere"}}, worse.Slots...)
 	taken := *v.Block
 	taken.ID = "SP"
+	late := *v.Block
+	late.Slots = slices.Clone(late.Slots)
+	late.Slots[0].Amps += 5
 	at := harness.Ref{Connector: "E", Cavity: "1"}
 	for name, x := range map[string]struct {
 		method, path string
@@ -193,7 +197,7 @@ func TestFeedRefuses(t *testing.T) {
 			At: harness.Ref{Connector: "E", Cavity: "20"}, Fuse: "5"}, "no-such-circuit"},
 		"a way without a name":       {"POST", "/way", feedapi.FeedOptionRequest{Seen: seen, Name: "x"}, "no-name"},
 		"a way that there is not":    {"POST", "/take", feedapi.FeedOptionRequest{Seen: seen, Option: "zz"}, "no-such-thing"},
-		"what somebody else changed": {"PUT", "/block", feedapi.BlockRequest{Seen: seen - 1, Block: v.Block}, "stale"},
+		"what somebody else changed": {"PUT", "/block", feedapi.BlockRequest{Seen: seen - 1, Block: &late}, "stale"},
 	} {
 		body := withID(x.body, c.change())
 		if got := c.asked(job, x.method, x.path, body); got != x.want {

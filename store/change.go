@@ -10,15 +10,18 @@ import (
 	"github.com/jmoiron/sqlx"
 )
 
-// Put sets a subject's body; a nil body removes it. Expect is the version that the person saw, 0 for a subject that was
-// not there, or Any.
+// Put sets a subject's body; a nil body removes it.
 type Put struct {
 	Subject string
 	Body    json.RawMessage
-	Expect  int64
+	// Seen is the revision of the job that the body was made from, or Any: what another hand has made of the subject since
+	// is not overwritten, and brought together with the body where fields are each for themselves (stored.Apart).
+	Seen int64
+	// From is what the body was made from where that is not the subject as it was seen: what differs is what is meant.
+	From json.RawMessage
 }
 
-// Any accepts whatever version a subject has.
+// Any goes over whatever a subject has become.
 const Any int64 = -1
 
 // Request is a change that somebody asks for.
@@ -26,6 +29,8 @@ type Request struct {
 	ID     string // made by the client, unique: a retry is not a second change
 	Path   string // what it was asked of, "POST /match/decide": the id is good for that alone
 	Who    string
+	Hand   string // the page that it was made in: what that did itself, it need not have seen; empty where it is not known
+	Upon   string // the change of the same hand whose bodies these were made from, not seen yet as they came out; or empty
 	What   string // a word for it: "import", "decide"
 	Reason string
 	Base   int64 // where not 0: the job's revision that the change was checked against; ErrMoved if it has another by now
@@ -53,73 +58,6 @@ func (s *Store) Apply(ctx context.Context, job string, r Request) (revision int6
 		return err
 	})
 	return revision, err
-}
-
-// AnothersError says whose change an undo would take back, who has none of his own.
-type AnothersError struct{ Entry Entry }
-
-func (e *AnothersError) Error() string {
-	return fmt.Sprintf("the last change is that of %s", e.Entry.Who)
-}
-
-// Undo reverts the last change of the one who asks that is neither undone nor an undoing, as a change of its own, and
-// gives that change. Who has made none is told whose would be taken back, with *AnothersError, and asks again with its
-// seq as of. It fails with ErrNoUndo when there is none, with ErrUsed, and with *StaleError when a subject has changed
-// since.
-func (s *Store) Undo(ctx context.Context, job, id, who string, of int64) (undone Entry, revision int64, err error) {
-	err = s.transact(ctx, func(tx *sqlx.Tx) error {
-		if done, err := known(ctx, tx, job, id, undoPath); err != nil || done > 0 {
-			revision = done
-			return err
-		}
-		last, err := lastOf(ctx, tx, job, who)
-		if err != nil {
-			return err
-		}
-		if last == nil {
-			return ErrNoUndo
-		}
-		if last.Who != who && last.Seq != of {
-			return &AnothersError{*last}
-		}
-		undone = *last
-		request := Request{ID: id, Path: undoPath, Who: who, What: "undo"}
-		for _, c := range undone.Changes {
-			body, _, err := subject(ctx, tx, job, c.Subject)
-			if err != nil {
-				return err
-			}
-			before, is := c.undo(body)
-			if !is {
-				return &StaleError{c.Subject}
-			}
-			request.Puts = append(request.Puts, Put{c.Subject, before, Any})
-		}
-		revision, err = s.write(ctx, tx, job, request, &undone.Seq)
-		return err
-	})
-	return undone, revision, err
-}
-
-const undoPath = "POST /undo"
-
-// lastOf gives the last change that can be undone: that of a person, else whosever it is; nil where there is none.
-func lastOf(ctx context.Context, q sqlx.QueryerContext, job, who string) (*Entry, error) {
-	var e Entry
-	err := sqlx.GetContext(ctx, q, &e, `SELECT * FROM journal WHERE job = ? AND undoes IS NULL AND undone IS NULL
-		AND what <> 'create' AND changes <> '[]' ORDER BY who = ? DESC, seq DESC LIMIT 1`, job, who)
-	if errors.Is(err, sql.ErrNoRows) {
-		return nil, nil
-	}
-	if err != nil {
-		return nil, fmt.Errorf("read journal: %w", err)
-	}
-	return &e, e.decode()
-}
-
-// LastUndoable gives the change that Undo would revert, nil when there is none.
-func (s *Store) LastUndoable(ctx context.Context, job, who string) (*Entry, error) {
-	return lastOf(ctx, s.reads, job, who)
 }
 
 // Known gives the revision that a change of a job with this id made, 0 when there is none. It fails with ErrUsed where
@@ -202,8 +140,10 @@ func (s *Store) write(ctx context.Context, tx *sqlx.Tx, job string, r Request, u
 		if err != nil {
 			return 0, err
 		}
-		if p.Expect != Any && p.Expect != version {
-			return 0, &StaleError{p.Subject}
+		if p.Seen != Any && version > p.Seen {
+			if p.Body, err = onto(ctx, tx, job, &r, p, before); err != nil {
+				return 0, err
+			}
 		}
 		if err := put(ctx, tx, job, p, revision); err != nil {
 			return 0, err
@@ -215,8 +155,9 @@ func (s *Store) write(ctx context.Context, tx *sqlx.Tx, job string, r Request, u
 		return 0, fmt.Errorf("write journal: %w", err)
 	}
 	result, err := tx.ExecContext(ctx, `INSERT INTO journal
-		(id, job, revision, who, at, what, reason, payload, changes, undoes, path) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
-		r.ID, job, revision, r.Who, now, r.What, r.Reason, payload, string(text), undoes, r.Path)
+		(id, job, revision, who, at, what, reason, payload, changes, undoes, path, hand)
+		VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+		r.ID, job, revision, r.Who, now, r.What, r.Reason, payload, string(text), undoes, r.Path, r.Hand)
 	if err != nil {
 		return 0, fmt.Errorf("write journal: %w", err)
 	}

@@ -81,7 +81,7 @@ func TestTheJournalKeepsWhatChanged(t *testing.T) {
 		}
 		if _, err := s.Apply(t.Context(), id, store.Request{ID: change, Who: "Ines", What: "edit-list",
 			Puts: []store.Put{{
-				Subject: "sheet/wires", Body: body, Expect: store.Any}}}); err != nil {
+				Subject: "sheet/wires", Body: body, Seen: store.Any}}}); err != nil {
 			t.Fatal(err)
 		}
 	}
@@ -109,7 +109,7 @@ func TestTheJournalKeepsWhatChanged(t *testing.T) {
 		t.Errorf("the second page has %d entries: %v", len(page), err)
 	}
 	for i := range 200 {
-		if _, _, err := s.Undo(t.Context(), id, fmt.Sprint("undo ", i), "Ines", 0); err != nil {
+		if _, err := s.Undo(t.Context(), id, store.Back{ID: fmt.Sprint("undo ", i), Who: "Ines"}); err != nil {
 			t.Fatalf("undo %d: %v", i, err)
 		}
 	}
@@ -152,10 +152,10 @@ func TestOldDetailIsPruned(t *testing.T) {
 		t.Error("pruning changes the job")
 	}
 	who := entries[0].Who
-	if _, _, err := s.Undo(t.Context(), id, "u1", who, 0); err != nil {
+	if _, err := s.Undo(t.Context(), id, store.Back{ID: "u1", Who: who}); err != nil {
 		t.Errorf("the young one is not taken back: %v", err)
 	}
-	if _, _, err := s.Undo(t.Context(), id, "u2", who, 0); !errors.Is(err, store.ErrNoUndo) {
+	if _, err := s.Undo(t.Context(), id, store.Back{ID: "u2", Who: who}); !errors.Is(err, store.ErrNoUndo) {
 		t.Errorf("what was pruned is taken back: %v", err)
 	}
 }

@@ -178,7 +178,7 @@ func jobPuts(j stored.Job) ([]Put, error) {
 	}
 	puts := make([]Put, len(all))
 	for i, s := range all {
-		puts[i] = Put{s.Name, s.Body, Any}
+		puts[i] = Put{Subject: s.Name, Body: s.Body, Seen: Any}
 	}
 	return puts, nil
 }

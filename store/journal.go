@@ -90,6 +90,7 @@ type Entry struct {
 	Undoes   *int64   `db:"undoes"`
 	Undone   *int64   `db:"undone"`
 	Path     string   `db:"path"`
+	Hand     string   `db:"hand"`
 	Changes  []Change `db:"-"`
 }
 

@@ -22,7 +22,7 @@ func TestRemovingIsAChange(t *testing.T) {
 	id := create(t, s)
 	apply(t, s, id, decide("d1", "1", match.Gone))
 	reopen := store.Request{ID: "r1", Who: "Fen", What: "reopen", Puts: []store.Put{{Subject: "decision/from/A/1",
-		Expect: 2}}}
+		Seen: 2}}}
 	if removed := apply(t, s, id, reopen); removed != 3 {
 		t.Fatalf("removed at revision %d", removed)
 	}
@@ -33,12 +33,12 @@ func TestRemovingIsAChange(t *testing.T) {
 	again := decide("d2", "1", match.Sourced)
 	var stale *store.StaleError
 	for _, seen := range []int64{0, 2} { // as if it had never been, or were there still
-		again.Puts[0].Expect = seen
+		again.Puts[0].Seen = seen
 		if _, err := s.Apply(t.Context(), id, again); !errors.As(err, &stale) {
 			t.Errorf("seen at %d, it was decided over the removal: %v", seen, err)
 		}
 	}
-	again.Puts[0].Expect = 3
+	again.Puts[0].Seen = 3
 	apply(t, s, id, again)
 	if n := len(load(t, s, id).Job.Decisions); n != 1 {
 		t.Errorf("%d decisions", n)
@@ -55,15 +55,15 @@ func TestUndoIsOnesOwn(t *testing.T) {
 	other.Who = "Fen"
 	apply(t, s, id, other)
 	var anothers *store.AnothersError
-	_, _, err := s.Undo(t.Context(), id, "u0", "Bo", 0)
+	_, err := s.Undo(t.Context(), id, store.Back{ID: "u0", Who: "Bo"})
 	if !errors.As(err, &anothers) || anothers.Entry.Who != "Fen" {
 		t.Fatalf("Bo has changed nothing: %v", err)
 	}
-	if e, _, err := s.Undo(t.Context(), id, "u1", "Ines", 0); err != nil || e.ID != "ines" {
-		t.Errorf("Ines took back %q, %v", e.ID, err)
+	if e, err := s.Undo(t.Context(), id, store.Back{ID: "u1", Who: "Ines"}); err != nil || e.Entry.ID != "ines" {
+		t.Errorf("Ines took back %q, %v", e.Entry.ID, err)
 	}
-	if e, _, err := s.Undo(t.Context(), id, "u2", "Bo", anothers.Entry.Seq); err != nil || e.ID != "fen" {
-		t.Errorf("Bo took back %q, %v", e.ID, err)
+	if e, err := s.Undo(t.Context(), id, store.Back{ID: "u2", Who: "Bo", Of: anothers.Entry.Seq}); err != nil || e.Entry.ID != "fen" {
+		t.Errorf("Bo took back %q, %v", e.Entry.ID, err)
 	}
 	if left := load(t, s, id).Job.Decisions; len(left) != 0 {
 		t.Errorf("left %v", left)
@@ -117,7 +117,7 @@ func TestDeletedJobsAreKeptForAWhile(t *testing.T) {
 	}
 	apply(t, s, "j1", decide("d1", "1", match.Gone))
 	apply(t, s, "j1", photo("p1"))
-	if _, _, err := s.Undo(t.Context(), "j1", "u", "x", 0); err != nil {
+	if _, err := s.Undo(t.Context(), "j1", store.Back{ID: "u", Who: "x"}); err != nil {
 		t.Fatal(err)
 	}
 	if err := s.Delete(t.Context(), "j1"); err != nil {
@@ -231,7 +231,7 @@ func TestWhatSomebodyTouchedLaterIsNotUndone(t *testing.T) {
 	}
 	s = open(t, dir)
 	var stale *store.StaleError
-	if _, _, err := s.Undo(t.Context(), id, "u1", "Ines", 0); !errors.As(err, &stale) ||
+	if _, err := s.Undo(t.Context(), id, store.Back{ID: "u1", Who: "Ines"}); !errors.As(err, &stale) ||
 		stale.Subject != "decision/from/A/1" {
 		t.Errorf("got %v, want the subject named", err)
 	}

@@ -33,7 +33,7 @@ func photo(id string) store.Request {
 		panic(err)
 	}
 	return store.Request{ID: "change " + id, Who: "x", What: "photo",
-		Puts:     []store.Put{{Subject: stored.SubjectOf(stored.Photo{ID: id}), Body: body, Expect: store.Any}},
+		Puts:     []store.Put{{Subject: stored.SubjectOf(stored.Photo{ID: id}), Body: body, Seen: store.Any}},
 		Pictures: []store.Picture{{ID: id, Picture: bytes.Repeat([]byte(id), 200_000), Thumb: []byte(id)}}}
 }
 
@@ -113,13 +113,13 @@ func TestUndoBringsAPhotographBack(t *testing.T) {
 		t.Fatal(err)
 	}
 	if _, err := s.Apply(t.Context(), id, store.Request{ID: "drop", Who: "x", What: "drop-photo",
-		Puts: []store.Put{{Subject: stored.SubjectOf(stored.Photo{ID: "p1"}), Expect: store.Any}}}); err != nil {
+		Puts: []store.Put{{Subject: stored.SubjectOf(stored.Photo{ID: "p1"}), Seen: store.Any}}}); err != nil {
 		t.Fatal(err)
 	}
 	if n := len(load(t, s, id).Job.Photos); n != 0 {
 		t.Fatalf("%d photographs", n)
 	}
-	if _, _, err := s.Undo(t.Context(), id, "u", "x", 0); err != nil {
+	if _, err := s.Undo(t.Context(), id, store.Back{ID: "u", Who: "x"}); err != nil {
 		t.Fatal(err)
 	}
 	if n := len(load(t, s, id).Job.Photos); n != 1 {
@@ -181,8 +181,8 @@ func TestAWholeHarnessComesBack(t *testing.T) {
 	last := load(t, s, id)
 	sheet := stored.SubjectAt[gather.Sheet](string(gather.WireList))
 	if _, err := s.Apply(t.Context(), id, store.Request{ID: "sheet", Puts: []store.Put{
-		{Subject: sheet, Body: json.RawMessage(`{"cells":[["Wire"],["W2"]]}`), Expect: store.Any},
-		{Subject: stored.SubjectTable("from"), Expect: store.Any}}}); err != nil {
+		{Subject: sheet, Body: json.RawMessage(`{"cells":[["Wire"],["W2"]]}`), Seen: store.Any},
+		{Subject: stored.SubjectTable("from"), Seen: store.Any}}}); err != nil {
 		t.Fatal(err)
 	}
 	after, err := s.LoadAfter(t.Context(), id, &last)

@@ -45,15 +45,15 @@ func TestReachSubjects(t *testing.T) {
 		t.Fatal(err)
 	}
 	if _, err := s.Apply(t.Context(), id, store.Request{ID: "move", Who: "Ines", What: "place",
-		Puts: []store.Put{{Subject: stored.SubjectOf(route.Place{Thing: unit}), Body: body, Expect: 1}}}); err != nil {
+		Puts: []store.Put{{Subject: stored.SubjectOf(route.Place{Thing: unit}), Body: body, Seen: 1}}}); err != nil {
 		t.Fatal(err)
 	}
 	if state, err = s.Load(t.Context(), id); err != nil || state.Job.Places[0].Station != "b" {
 		t.Errorf("moved to %v, %v", state.Job.Places, err)
 	}
-	if entry, _, err := s.Undo(t.Context(), id, "undo", "Ines", 0); err != nil ||
-		stored.SubjectSaid(entry.Changes[0].Subject) != "VK-2/x" {
-		t.Errorf("undone %+v, %v", entry, err)
+	if back, err := s.Undo(t.Context(), id, store.Back{ID: "undo", Who: "Ines"}); err != nil ||
+		stored.SubjectSaid(back.Entry.Changes[0].Subject) != "VK-2/x" {
+		t.Errorf("undone %+v, %v", back.Entry, err)
 	}
 	if state, err = s.Load(t.Context(), id); err != nil || !reflect.DeepEqual(state.Job, j) {
 		t.Errorf("after undo: %+v, %v", state.Job.Places, err)

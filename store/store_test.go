@@ -49,7 +49,7 @@ func decide(id, cavity string, choice match.Choice) store.Request {
 	}
 	return store.Request{ID: id, Who: "Ines", What: "decide",
 		Puts: []store.Put{{Subject: stored.SubjectOf(match.Decision{Side: match.From, At: at(cavity)}), Body: body,
-			Expect: store.Any}}}
+			Seen: store.Any}}}
 }
 
 func create(t testing.TB, s *store.Store) string {
@@ -113,7 +113,7 @@ func TestAStaleWriteIsRefused(t *testing.T) {
 	id := create(t, s)
 	apply(t, s, id, decide("d1", "1", match.Gone))
 	late := decide("d2", "1", match.Gone)
-	late.Puts[0].Expect = 0 // seen while it was still open
+	late.Puts[0].Seen = 0 // seen while it was still open
 	var stale *store.StaleError
 	if _, err := s.Apply(t.Context(), id, late); !errors.As(err, &stale) || stale.Subject != "decision/from/A/1" {
 		t.Errorf("got %v, want a stale write named", err)
@@ -134,16 +134,16 @@ func TestUndoStepsBackAndSurvivesARestart(t *testing.T) {
 	}
 	s = open(t, dir)
 	for i, left := range []int{1, 0} {
-		entry, _, err := s.Undo(t.Context(), id, fmt.Sprint("u", i), "Ines", 0)
-		if err != nil || entry.What != "decide" || len(load(t, s, id).Job.Decisions) != left {
-			t.Fatalf("undo %d: %+v, %v, %d decisions", i, entry, err, len(load(t, s, id).Job.Decisions))
+		back, err := s.Undo(t.Context(), id, store.Back{ID: fmt.Sprint("u", i), Who: "Ines"})
+		if err != nil || back.Entry.What != "decide" || len(load(t, s, id).Job.Decisions) != left {
+			t.Fatalf("undo %d: %+v, %v, %d decisions", i, back.Entry, err, len(load(t, s, id).Job.Decisions))
 		}
 	}
-	if _, _, err := s.Undo(t.Context(), id, "u9", "Ines", 0); !errors.Is(err, store.ErrNoUndo) {
+	if _, err := s.Undo(t.Context(), id, store.Back{ID: "u9", Who: "Ines"}); !errors.Is(err, store.ErrNoUndo) {
 		t.Errorf("the creation was undone: %v", err)
 	}
-	if _, revision, err := s.Undo(t.Context(), id, "u1", "Ines", 0); err != nil || revision != 5 {
-		t.Errorf("a retried undo gave revision %d, %v", revision, err)
+	if back, err := s.Undo(t.Context(), id, store.Back{ID: "u1", Who: "Ines"}); err != nil || back.Revision != 5 {
+		t.Errorf("a retried undo gave revision %d, %v", back.Revision, err)
 	}
 	journal, err := s.Journal(t.Context(), id, 0, 10)
 	if err != nil || len(journal) != 5 || journal[0].What != "undo" || journal[0].Who != "Ines" ||
@@ -157,7 +157,7 @@ func TestUndoRestoresWhatWasThere(t *testing.T) {
 	id := create(t, s)
 	apply(t, s, id, decide("d1", "1", match.Gone))
 	apply(t, s, id, decide("d2", "1", match.Sourced))
-	if _, _, err := s.Undo(t.Context(), id, "u1", "Ines", 0); err != nil {
+	if _, err := s.Undo(t.Context(), id, store.Back{ID: "u1", Who: "Ines"}); err != nil {
 		t.Fatal(err)
 	}
 	if d := load(t, s, id).Job.Decisions; len(d) != 1 || d[0].Choice != match.Gone {
@@ -213,13 +213,13 @@ func TestReleasedSchemasOpen(t *testing.T) {
 				t.Errorf("opened as %+v", state)
 			}
 			if filepath.Base(f) == "schema-1.sql" {
-				if _, err := os.Stat(filepath.Join(dir, "draxel.db.before-3")); err != nil {
+				if _, err := os.Stat(filepath.Join(dir, "draxel.db.before-4")); err != nil {
 					t.Error("no copy was taken before it was migrated", err)
 				}
 			} else {
 				wholeOfSchema2(t, s, state)
 			}
-			if _, _, err := s.Undo(t.Context(), "j1", "undo", "Ines", 0); err != nil {
+			if _, err := s.Undo(t.Context(), "j1", store.Back{ID: "undo", Who: "Ines"}); err != nil {
 				t.Errorf("the last change before is not undone: %v", err)
 			}
 		})
@@ -364,7 +364,7 @@ func TestHalfAChangeIsNoChange(t *testing.T) {
 	s := open(t, t.TempDir())
 	id := create(t, s)
 	r := decide("d1", "1", match.Gone)
-	r.Puts = append(r.Puts, store.Put{Subject: "kept", Body: json.RawMessage(`{"A":`), Expect: store.Any})
+	r.Puts = append(r.Puts, store.Put{Subject: "kept", Body: json.RawMessage(`{"A":`), Seen: store.Any})
 	if _, err := s.Apply(t.Context(), id, r); err == nil {
 		t.Fatal("broken JSON was stored")
 	}

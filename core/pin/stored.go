@@ -6,12 +6,12 @@ import "draxel/core/face"
 // cavities.
 type Record struct {
 	// By connector of the model: what its face is like.
-	Layouts   map[string]*face.Layout `json:"layouts,omitempty" kept:"layout/*" said:"{0}" along:"yes"`
+	Layouts   map[string]*face.Layout `json:"layouts,omitempty" kept:"layout/*" grain:"fields" said:"{0}" along:"yes"`
 	Wishes    []Wish                  `json:"wishes,omitempty" kept:"wish/Step"`
 	Exchanges []Exchange              `json:"exchanges,omitempty" kept:"exchange/A.Connector/A.Cavity" said:"cavity"`
-	Reports   []Report                `json:"reports,omitempty" kept:"report/ID" word:"not as expected"`
+	Reports   []Report                `json:"reports,omitempty" kept:"report/ID" grain:"fields" word:"not as expected"`
 	Checks    []Check                 `json:"checks,omitempty" kept:"check/At.Connector/At.Cavity" said:"cavity"`
-	Have      map[string]bool         `json:"have,omitempty" kept:"have"` // parts and tools that are there
+	Have      map[string]bool         `json:"have,omitempty" kept:"have" grain:"fields"` // parts and tools that are there
 }
 
 // Entry is an entry of one of its lists.

@@ -9,11 +9,11 @@ type Record struct {
 	// Faults that were found.
 	Mended []Mend `json:"mended,omitempty" kept:"mend/ID" said:"{0}"`
 	// What was written into the unit.
-	Program *Programming `json:"program,omitempty" kept:"program" word:"the record of the programming"`
+	Program *Programming `json:"program,omitempty" kept:"program" grain:"fields" word:"the record of the programming"`
 	// What was heard, seen and changed.
 	Notes []Note `json:"notes,omitempty" kept:"note/ID" word:"a note"`
 	// What the unit can be asked for.
-	Live Values `json:"live,omitempty" kept:"live" word:"what the unit can be asked for"`
+	Live Values `json:"live,omitempty" kept:"live" grain:"fields" word:"what the unit can be asked for"`
 	// Rounds of the trainer.
 	Trained []Trained `json:"trained,omitempty" kept:"trained/ID" word:"a round of the trainer"`
 }

@@ -61,13 +61,13 @@ type Job struct {
 	Chassis string `json:"chassis"`
 	// Somebody said that both pinouts number their circuits by one scheme.
 	OneScheme bool   `json:"oneScheme,omitempty"`
-	From      *Table `json:"from,omitempty" kept:"table/from" along:"yes"`
-	To        *Table `json:"to,omitempty" kept:"table/to" along:"yes"`
+	From      *Table `json:"from,omitempty" kept:"table/from" grain:"fields" along:"yes"`
+	To        *Table `json:"to,omitempty" kept:"table/to" grain:"fields" along:"yes"`
 	// Further pinouts by a key of their own: those of pigtails and sub-harnesses.
-	More map[string]*Table `json:"more,omitempty" kept:"table/*" along:"yes"`
+	More map[string]*Table `json:"more,omitempty" kept:"table/*" grain:"fields" along:"yes"`
 	OfMatch
 	// Steps of the person's own.
-	Own []OwnStep `json:"own,omitempty" kept:"own/ID"`
+	Own []OwnStep `json:"own,omitempty" kept:"own/ID" grain:"fields"`
 	// Findings that somebody has answered.
 	Acks []finding.Answer `json:"acks,omitempty" kept:"answer/Key()" word:"the answer to a finding"`
 
@@ -79,7 +79,7 @@ type Job struct {
 	OfPin
 	OfReach
 	OfFeed
-	Feeds []FeedOption `json:"feeds,omitempty" kept:"feed/ID" along:"feeds"` // ways to feed it that are compared
+	Feeds []FeedOption `json:"feeds,omitempty" kept:"feed/ID" grain:"fields" along:"feeds"` // ways to feed it that are compared
 
 	OfJoin
 	OfProve

@@ -17,7 +17,8 @@ import (
 // each key of a map; `kept:"place/Thing.Kind/Thing.ID"` is one for each entry of a list, named by its fields, and
 // `kept:"aside/#"` by its number. `said` puts the parts of the name into words for people, "cavity" stands for the
 // cavity that it ends in; nothing is said where the name is a number of ours. `along` says that it comes along into the
-// next job of its kind: "yes", or what is asked about it there. `word` is what a change of it is called.
+// next job of its kind: "yes", or what is asked about it there. `word` is what a change of it is called. `grain:"fields"`
+// says that its fields are each for themselves: two people may change different ones at once; else it is changed whole.
 //
 // SubjectJob is what the head of the job is kept as; the others are named where a value alone does not say it.
 const (
@@ -47,6 +48,7 @@ type subject struct {
 	many  bool
 	path  [][]string // of a list: the fields that name an entry
 	said  string
+	apart bool         // its fields are each for themselves
 	of    reflect.Type // what one subject holds
 }
 
@@ -70,7 +72,7 @@ func init() {
 		}
 		name, keys, many := strings.Cut(tag, "/")
 		s := subject{field: f.Index, name: tag, many: many && keys != "from" && keys != "to", said: f.Tag.Get("said"),
-			of: f.Type}
+			apart: f.Tag.Get("grain") == "fields", of: f.Type}
 		if s.many {
 			s.name, s.of = name+"/", f.Type.Elem()
 			for key := range strings.SplitSeq(keys, "/") {
@@ -90,6 +92,36 @@ func init() {
 		}
 		byType[kept[i].of] = s
 	}
+}
+
+// Apart says whether the fields of the subject of a name are each for themselves.
+func Apart(name string) bool {
+	if name == SubjectJob {
+		return true
+	}
+	s, _ := subjectNamed(name)
+	return s != nil && s.apart
+}
+
+// Settled gives the body of the subject of a name as it is stored, of one that was put together. It fails where that can
+// be no such thing.
+func Settled(name string, body json.RawMessage) (json.RawMessage, error) {
+	of := reflect.TypeFor[Head]()
+	if name != SubjectJob {
+		s, _ := subjectNamed(name)
+		if s == nil {
+			return nil, ErrUnknown
+		}
+		of = s.of
+	}
+	v := reflect.New(of)
+	if err := json.Unmarshal(body, v.Interface()); err != nil {
+		return nil, fmt.Errorf("%s: %w", name, err)
+	}
+	if err := Sound(v.Elem().Interface()); err != nil {
+		return nil, fmt.Errorf("%s: %w", name, err)
+	}
+	return json.Marshal(v.Elem().Interface())
 }
 
 // subjectNamed gives how the subject of a name is kept, and what of the name is its own.

@@ -45,9 +45,11 @@ func Dropping[T stored.Entry | stored.Single](x T) map[string]any {
 type Done struct {
 	Job      string `json:"job"`
 	Revision int64  `json:"revision"`
-	What     string `json:"what,omitempty"`  // what an undo took back
+	What     string `json:"what,omitempty"`  // what an undo took back, or was done again
 	About    string `json:"about,omitempty"` // and of which cavity, where it was one
 	Count    int    `json:"count,omitempty"` // how many rows were decided, or taken back
+	// What an undo passed by, since somebody else has written over it.
+	Skipped []string `json:"skipped,omitempty"`
 }
 
 // Checked does something to a job that was checked against its state, anew when the job has moved on in between: two
@@ -98,12 +100,25 @@ func Who(c *gin.Context) string {
 	return strings.TrimSpace(name)
 }
 
+// Hand gives the page that a change was made in, as it names itself: what a hand did a moment ago it need not have seen.
+func Hand(c *gin.Context) string {
+	hand := c.GetHeader("Draxel-Hand")
+	return hand[:min(len(hand), 64)]
+}
+
+// upon names the change of the same page that this one goes on from: it was made before that was answered.
+func upon(c *gin.Context) string {
+	id := c.GetHeader("Draxel-Upon")
+	return id[:min(len(id), 100)]
+}
+
 // Change is what a person asks to be written.
 type Change struct {
 	ID, What, Reason string
 	Seen             int64          // the revision that the person saw: what was changed since is not overwritten
 	Base             int64          // the revision that it was checked against, 0 where nothing else matters
 	Bodies           map[string]any // subjects; nil removes one
+	From             map[string]any // what bodies were made from, where that is the job as it is now and not as it was seen
 	Pictures         []store.Picture
 }
 
@@ -123,21 +138,26 @@ func (s *Desk) Write(c *gin.Context, ch Change) (Done, error) {
 	if ch.ID == "" || len(ch.ID) > 100 {
 		return Done{}, Refusal(http.StatusBadRequest, "no-change-id", "The change has no id.", "/id")
 	}
-	versions, err := s.Fresh(c, ch.ID, ch.Seen, slices.Sorted(maps.Keys(ch.Bodies))...)
-	if err != nil {
-		return Done{}, err
-	}
-	r := store.Request{ID: ch.ID, Path: Asked(c), Who: Who(c), What: ch.What, Reason: ch.Reason, Base: ch.Base,
+	r := store.Request{ID: ch.ID, Path: Asked(c), Who: Who(c), Hand: Hand(c), Upon: upon(c), What: ch.What, Reason: ch.Reason, Base: ch.Base,
 		Pictures: ch.Pictures}
 	for _, subject := range slices.Sorted(maps.Keys(ch.Bodies)) {
-		p := store.Put{Subject: subject, Expect: versions[subject]}
+		p := store.Put{Subject: subject, Seen: ch.Seen}
+		if from, is := ch.From[subject]; is {
+			text, err := json.Marshal(from)
+			if err != nil {
+				return Done{}, err
+			}
+			p.From = text
+		}
 		if body := ch.Bodies[subject]; body != nil {
 			if err := stored.Sound(body); err != nil {
 				return Done{}, Refusal(http.StatusUnprocessableEntity, "bad-value", Sentence(err.Error()), "")
 			}
-			if p.Body, err = json.Marshal(body); err != nil {
+			text, err := json.Marshal(body)
+			if err != nil {
 				return Done{}, err
 			}
+			p.Body = text
 		}
 		r.Puts = append(r.Puts, p)
 	}
@@ -149,23 +169,18 @@ func (s *Desk) Write(c *gin.Context, ch Change) (Done, error) {
 	return Done{Job: job, Revision: revision, Count: len(r.Puts)}, nil
 }
 
-// Fresh gives the versions of a job's subjects. It fails where one that a change is about has been changed since it
-// was seen; a retry of a change that came through is not stale.
-func (s *Desk) Fresh(c *gin.Context, id string, seen int64, subjects ...string) (map[string]int64, error) {
-	versions, err := s.Store.Versions(c.Request.Context(), c.Param("job"))
-	if err != nil {
-		return nil, err
-	}
+// Fresh fails where another hand has changed a subject since it was seen; a retry of a change that came through is not
+// stale.
+func (s *Desk) Fresh(c *gin.Context, id string, seen int64, subject string) error {
 	known, err := s.Store.Known(c.Request.Context(), c.Param("job"), id, Asked(c))
-	if err != nil {
-		return nil, err
+	if err != nil || known > 0 {
+		return err
 	}
-	for _, subject := range subjects {
-		if versions[subject] > seen && known == 0 {
-			return nil, &store.StaleError{Subject: subject}
-		}
+	others, err := s.Store.Others(c.Request.Context(), c.Param("job"), Hand(c), subject, seen)
+	if err == nil && others {
+		err = &store.StaleError{Subject: subject}
 	}
-	return versions, nil
+	return err
 }
 
 // About gives what a change of one subject was about.

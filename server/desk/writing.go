@@ -2,6 +2,7 @@ package desk
 
 import (
 	"bytes"
+	"cmp"
 	"context"
 	"encoding/json"
 	"io"
@@ -72,6 +73,8 @@ func (s *Desk) once(c *gin.Context) {
 type Letter struct {
 	Method string          `json:"method"`
 	Path   string          `json:"path"` // below the job: "/match/decide"
+	Hand   string          `json:"hand,omitempty"`
+	Upon   string          `json:"upon,omitempty"` // the change of the same hand that it goes on from
 	Body   json.RawMessage `json:"body"`
 }
 
@@ -111,6 +114,8 @@ func (s *Desk) letters(r http.Handler) func(*gin.Context) error {
 			}
 			one.Header, one.Host, one.RemoteAddr = c.Request.Header.Clone(), c.Request.Host, c.Request.RemoteAddr
 			one.Header.Set("Content-Type", "application/json")
+			one.Header.Set("Draxel-Hand", cmp.Or(l.Hand, Hand(c)))
+			one.Header.Set("Draxel-Upon", l.Upon)
 			reply := httptest.NewRecorder()
 			r.ServeHTTP(reply, one)
 			if reply.Code >= http.StatusMultipleChoices {

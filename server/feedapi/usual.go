@@ -65,11 +65,12 @@ func (s *API) takeUsual(c *gin.Context) error {
 		if len(sheets) == 0 {
 			return desk.Refusal(http.StatusUnprocessableEntity, "nothing-taken", "No line was taken.", "/lines")
 		}
-		bodies := map[string]any{}
+		bodies, from := map[string]any{}, map[string]any{}
 		for kind, sheet := range sheets {
-			bodies[stored.SubjectAt[gather.Sheet](string(kind))] = sheet
+			subject := stored.SubjectAt[gather.Sheet](string(kind))
+			bodies[subject], from[subject] = sheet, desk.Edited(kind, j.Job.Sheets[kind])
 		}
-		return s.Apply(c, desk.Change{ID: r.ID, What: "usual", Seen: r.Seen, Base: j.Revision, Bodies: bodies})
+		return s.Apply(c, desk.Change{ID: r.ID, What: "usual", Seen: r.Seen, Base: j.Revision, Bodies: bodies, From: from})
 	})
 }
 
@@ -94,6 +95,7 @@ func (s *API) lookedAt(c *gin.Context, j *desk.Computed, r *UsualRequest) error 
 		return desk.Refusal(http.StatusUnprocessableEntity, "nothing-taken", "Every line of it has been looked at.", "/so")
 	}
 	desk.Put(&sheet, edits)
+	subject := stored.SubjectAt[gather.Sheet](string(kind))
 	return s.Apply(c, desk.Change{ID: r.ID, What: "looked-at", Seen: r.Seen, Base: j.Revision,
-		Bodies: map[string]any{stored.SubjectAt[gather.Sheet](string(kind)): sheet}})
+		Bodies: map[string]any{subject: sheet}, From: map[string]any{subject: desk.Edited(kind, j.Job.Sheets[kind])}})
 }

@@ -246,8 +246,9 @@ func (s *API) editSheet(c *gin.Context) error {
 			sheet.Gone = append(sheet.Gone, line)
 		}
 	}
-	return s.Apply(c, desk.Change{ID: r.ID, What: "edit-list", Seen: r.Seen,
-		Bodies: map[string]any{stored.SubjectAt[gather.Sheet](string(kind)): sheet}})
+	subject := stored.SubjectAt[gather.Sheet](string(kind))
+	return s.Apply(c, desk.Change{ID: r.ID, What: "edit-list", Seen: r.Seen, Bodies: map[string]any{subject: sheet},
+		From: map[string]any{subject: desk.Edited(kind, state.Job.Sheets[kind])}})
 }
 
 func (s *API) addReading(c *gin.Context) error {

@@ -1,6 +1,7 @@
 package jobsapi
 
 import (
+	"context"
 	"io"
 	"maps"
 	"net/http"
@@ -240,20 +241,45 @@ func (s *API) deleteJob(c *gin.Context) error {
 }
 
 func (s *API) undo(c *gin.Context) error {
+	r, err := readBack(c)
+	if err != nil {
+		return err
+	}
+	return s.back(c, r, s.Store.Undo)
+}
+
+func (s *API) redo(c *gin.Context) error {
+	r, err := readBack(c)
+	if err != nil {
+		return err
+	}
+	return s.back(c, r, s.Store.Redo)
+}
+
+func readBack(c *gin.Context) (UndoRequest, error) {
 	r, err := desk.Read[UndoRequest](c)
 	if err == nil && r.ID == "" {
 		err = desk.Refusal(http.StatusBadRequest, "no-change-id", "The change has no id.", "/id")
 	}
+	return r, err
+}
+
+// back takes a change back, or does again what was taken back, and says which it was.
+func (s *API) back(c *gin.Context, r UndoRequest,
+	do func(ctx context.Context, job string, b store.Back) (store.TakenBack, error)) error {
+	job := c.Param("job")
+	done, err := do(c.Request.Context(), job, store.Back{ID: r.ID, Who: desk.Who(c), Hand: desk.Hand(c), Of: r.Of})
 	if err != nil {
 		return err
 	}
-	entry, revision, err := s.Store.Undo(c.Request.Context(), c.Param("job"), r.ID, desk.Who(c), r.Of)
-	if err != nil {
-		return err
+	s.Events.Tell(job, done.Revision)
+	reply := desk.Done{Job: job, Revision: done.Revision, What: done.Entry.What, About: desk.About(done.Entry),
+		Count: len(done.Entry.Changes)}
+	for i := range done.Skipped {
+		reply.Skipped = append(reply.Skipped, strings.TrimSpace(desk.ChangeWord(done.Skipped[i].What)+" "+
+			desk.About(done.Skipped[i])))
 	}
-	s.Events.Tell(c.Param("job"), revision)
-	c.JSON(http.StatusOK, desk.Done{Job: c.Param("job"), Revision: revision, What: entry.What, About: desk.About(entry),
-		Count: len(entry.Changes)})
+	c.JSON(http.StatusOK, reply)
 	return nil
 }
 

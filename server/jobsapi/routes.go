@@ -21,6 +21,7 @@ func (s *API) Routes(api, job gin.IRoutes) {
 	job.GET("/file", desk.Answer(s.saveJobFile))
 	job.GET("/journal", desk.Answer(s.showJournal))
 	job.POST("/undo", desk.Limited(1<<16), desk.Answer(s.undo))
+	job.POST("/redo", desk.Limited(1<<16), desk.Answer(s.redo))
 	job.GET("/stand", desk.Answer(s.showStand))
 	job.POST("/archive", desk.Limited(1<<16), desk.Answer(s.archive))
 	job.POST("/copy", desk.Limited(1<<16), desk.Answer(s.copyJob))

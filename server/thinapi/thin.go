@@ -103,7 +103,7 @@ func (s *API) decideThin(c *gin.Context) error {
 				When: s.Now().UTC().UnixMilli()}
 			pointer := fmt.Sprintf("/decisions/%d", i)
 			subject := stored.SubjectOf(x)
-			if _, err := s.Fresh(c, r.ID, r.Seen, subject); err != nil { // before a reason is asked for what is decided
+			if err := s.Fresh(c, r.ID, r.Seen, subject); err != nil { // before a reason is asked for what is decided
 				return err
 			}
 			if d.Choice != thin.Undecided {

@@ -49,14 +49,41 @@ async function ask(path: string, init: RequestInit): Promise<Response> {
   return reply;
 }
 
-/** Asks the server; what lasts is answered also when the page is left. */
-export async function request<T>(method: string, path: string, body?: unknown, lasts = false): Promise<T> {
+/** A change's id is made here, so that a retry is not a second change. Over plain HTTP on a network randomUUID is not there. */
+export const newChangeID = () =>
+  [...crypto.getRandomValues(new Uint8Array(16))].map((b) => b.toString(16).padStart(2, '0')).join('');
+
+/**
+ * The hand that writes in this page: what it did itself it need not have seen. A page that is loaded anew goes on with it;
+ * a copy of the window is another.
+ */
+export const hand = (() => {
+  const [how] = performance.getEntriesByType('navigation') as PerformanceNavigationTiming[];
+  const before = how?.type === 'reload' ? sessionStorage.getItem('draxel-hand') : null;
+  const id = before ?? newChangeID();
+  sessionStorage.setItem('draxel-hand', id);
+  return id;
+})();
+
+interface Asking {
+  /** It is answered also when the page is left. */
+  lasts?: boolean;
+  /** The hand that made the change, where that is not this page's. */
+  hand?: string | undefined;
+  /** The change of the same hand that this one goes on from, and had not been seen as it came out. */
+  upon?: string | undefined;
+}
+
+/** Asks the server. */
+export async function request<T>(method: string, path: string, body?: unknown, how: Asking = {}): Promise<T> {
   const form = body instanceof FormData;
   const reply = await ask(path, {
     method,
-    keepalive: lasts && JSON.stringify(body).length < 60_000,
+    keepalive: how.lasts === true && JSON.stringify(body).length < 60_000,
     headers: {
       'Draxel-Who': encodeURIComponent(whoIsWorking()),
+      'Draxel-Hand': how.hand ?? hand,
+      ...(how.upon ? { 'Draxel-Upon': how.upon } : {}),
       ...(body === undefined || form || body instanceof Blob ? {} : { 'Content-Type': 'application/json' }),
     },
     body: body === undefined || form || body instanceof Blob ? body : JSON.stringify(body),
@@ -75,10 +102,6 @@ export async function takeFile(path: string, name: string): Promise<void> {
   link.click();
   setTimeout(() => URL.revokeObjectURL(address), 60_000);
 }
-
-/** A change's id is made here, so that a retry is not a second change. Over plain HTTP on a network randomUUID is not there. */
-export const newChangeID = () =>
-  [...crypto.getRandomValues(new Uint8Array(16))].map((b) => b.toString(16).padStart(2, '0')).join('');
 
 export function explain(error: unknown): string {
   return error instanceof Error ? error.message : String(error);

@@ -2699,6 +2699,7 @@ export interface ThinChange {
   what?: string;
   about?: string;
   count?: number;
+  skipped?: string[];
   verdicts: {
     [k: string]: WireVerdict;
   };
@@ -4577,6 +4578,7 @@ export interface TrainEnd {
   what?: string;
   about?: string;
   count?: number;
+  skipped?: string[];
   right: boolean;
   hidden: string[];
   do: string[];
@@ -5315,6 +5317,7 @@ export interface Done {
   what?: string;
   about?: string;
   count?: number;
+  skipped?: string[];
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -5395,6 +5398,8 @@ export interface LettersRequest {
 export interface Letter {
   method: string;
   path: string;
+  hand?: string;
+  upon?: string;
   body: unknown;
 }
 /**

@@ -1,4 +1,4 @@
-import { newChangeID, ProblemError, request, whoIsWorking } from '../api/client';
+import { hand, newChangeID, ProblemError, request, whoIsWorking } from '../api/client';
 import type { Done, LettersRequest } from '../api/types.gen';
 
 /** A change of a job on its way to the server. Its id makes it one change, however often it is sent. */
@@ -19,6 +19,8 @@ export interface Letter {
   at: number;
   window: string;
   nr: number;
+  /** The hand that wrote it; letters of old have none. */
+  hand?: string;
 }
 
 /** A change that was refused, with the reason: it is kept until it is sent again or thrown away. */
@@ -38,6 +40,12 @@ export class Refused extends ProblemError {
   ) {
     super(error.problem);
   }
+}
+
+/** The last change that was made here of a thing: its id, and the revision that it made. */
+interface Made {
+  id: string;
+  revision: number;
 }
 
 interface Waiting {
@@ -115,7 +123,7 @@ export class Outbox {
   private letters: Letter[] = [];
   private readonly waiting = new Map<string, Waiting>();
   private readonly listeners = new Set<() => void>();
-  private own: Record<string, number>;
+  private own: Record<string, Made>;
   private sending = false;
   private faults = 0;
   private next = 0;
@@ -129,7 +137,7 @@ export class Outbox {
   onRefused: (e: Refused) => void = () => undefined;
 
   constructor(readonly job: string) {
-    this.own = (read(this.ownKey) as Record<string, number> | null | undefined) ?? {};
+    this.own = (read(this.ownKey) as Record<string, Made> | null | undefined) ?? {};
     this.fallen = (read(this.fallenKey) as Fallen[] | null | undefined) ?? [];
     this.show();
     this.adopt(true);
@@ -147,7 +155,7 @@ export class Outbox {
   }
 
   private get ownKey() {
-    return `draxel-own ${this.job}`;
+    return `draxel-made ${this.job}`;
   }
 
   private get fallenKey() {
@@ -189,7 +197,14 @@ export class Outbox {
 
   /** Puts a change into the outbox. It is settled when the server has answered it. */
   post(l: Pick<Letter, 'method' | 'path' | 'body' | 'subject' | 'chain' | 'step' | 'says'>): Promise<Done> {
-    const letter: Letter = { ...l, id: newChangeID(), at: Date.now(), window: windowID, nr: this.next++ };
+    const letter: Letter = {
+      ...l,
+      id: newChangeID(),
+      at: Date.now(),
+      window: windowID,
+      nr: this.next++,
+      hand,
+    };
     keep(this.prefix + letter.id, letter);
     this.letters = [...this.letters, letter];
     this.show();
@@ -217,14 +232,11 @@ export class Outbox {
     this.letters = this.letters.filter((l) => !ids.has(l.id));
   }
 
-  private bodyOf(l: Letter): object {
+  /** The change that a letter goes on from: the one before it here of the same thing, where that is later than what was shown. */
+  private uponOf(l: Letter): string | undefined {
     const seen = (l.body as { seen?: number }).seen;
     const own = this.own[about(l)];
-    return {
-      ...l.body,
-      id: l.id,
-      ...(seen !== undefined && own !== undefined && own > seen ? { seen: own } : {}),
-    };
+    return seen !== undefined && own && own.revision > seen ? own.id : undefined;
   }
 
   private async send() {
@@ -238,8 +250,8 @@ export class Outbox {
         const done = await request<Done>(
           head.method,
           `/jobs/${encodeURIComponent(this.job)}${head.path}`,
-          this.bodyOf(head),
-          true,
+          { ...head.body, id: head.id },
+          { lasts: true, hand: head.hand, upon: this.uponOf(head) },
         );
         this.arrived(head, done);
       } catch (e) {
@@ -265,7 +277,7 @@ export class Outbox {
     if (l.subject) {
       const subject = about(l);
       const kept = Object.entries(this.own).slice(-199);
-      this.own = { ...Object.fromEntries(kept), [subject]: done.revision };
+      this.own = { ...Object.fromEntries(kept), [subject]: { id: l.id, revision: done.revision } };
       keep(this.ownKey, this.own);
     }
     this.drop([l]);
@@ -337,14 +349,19 @@ export class Outbox {
   /** The page goes: what is left is sent in one piece that outlives it. Whatever does not arrive is still kept. */
   private hurry() {
     const letters: LettersRequest['letters'] = [];
+    const last: Record<string, string> = {};
     let size = 0;
     for (const l of this.letters) {
-      const body = this.bodyOf(l);
+      const body = { ...l.body, id: l.id };
+      const upon = last[about(l)] ?? this.uponOf(l);
+      if (l.subject) {
+        last[about(l)] = l.id;
+      }
       size += JSON.stringify(body).length + l.path.length + 60;
       if (size > mostAtOnce) {
         break;
       }
-      letters.push({ method: l.method, path: l.path, body });
+      letters.push({ method: l.method, path: l.path, body, hand: l.hand ?? hand, ...(upon ? { upon } : {}) });
     }
     if (letters.length > 0) {
       void fetch(`/api/jobs/${encodeURIComponent(this.job)}/letters`, {

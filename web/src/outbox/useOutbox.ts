@@ -15,8 +15,8 @@ export const useUnsent = (job: string) => {
 };
 
 /**
- * Makes changes as fast as keys come, without waiting for what is shown to catch up. A thing that was changed a moment ago is
- * seen as this browser left it; what anybody else has done to it since is still not overwritten.
+ * Makes changes as fast as keys come, without waiting for what is shown to catch up. A change of a thing goes on from the
+ * one that was made of it here a moment ago; what anybody else has done to it since is still not overwritten.
  */
 export function useKeyed(revision: number) {
   return (subject: string, send: (seen: Seen) => Promise<Done>, onError: (e: unknown) => void) => {
@@ -29,9 +29,37 @@ export function useKeyed(revision: number) {
 }
 
 /**
- * Changes a document that is sent whole. A change that comes before the reply to the one before it starts from what that one
- * made, so that neither is lost.
+ * Changes one of many things that are sent whole, by what it is called. A change that comes before the reply to the one
+ * before it starts from what that one made, so that neither is lost.
  */
+export function useRecords<T>(
+  revision: number,
+  send: (doc: T, seen: Seen) => Promise<Done>,
+  onError: (e: unknown) => void,
+) {
+  const keyed = useKeyed(revision);
+  const own = useRef(new Map<string, { doc: T; revision: number }>());
+  return (subject: string, shown: T, change: (doc: T) => T) => {
+    const last = own.current.get(subject);
+    const doc = change(last && last.revision > revision ? last.doc : shown);
+    const mine = { doc, revision: Infinity }; // until the reply says which revision it made
+    own.current.set(subject, mine);
+    keyed(
+      subject,
+      async (seen) => {
+        const done = await send(doc, seen);
+        mine.revision = done.revision;
+        return done;
+      },
+      (e) => {
+        own.current.delete(subject);
+        onError(e);
+      },
+    );
+  };
+}
+
+/** Changes a document that is sent whole, of which there is one. */
 export function useDocument<T>(
   name: string,
   revision: number,
@@ -39,23 +67,6 @@ export function useDocument<T>(
   send: (doc: T, seen: Seen) => Promise<Done>,
   onError: (e: unknown) => void,
 ) {
-  const keyed = useKeyed(revision);
-  const own = useRef<{ doc: T; revision: number } | undefined>(undefined);
-  return (change: (doc: T) => T) => {
-    const doc = change(own.current && own.current.revision > revision ? own.current.doc : shown);
-    const mine = { doc, revision: Infinity }; // until the reply says which revision it made
-    own.current = mine;
-    keyed(
-      name,
-      async (seen) => {
-        const done = await send(doc, seen);
-        mine.revision = done.revision;
-        return done;
-      },
-      (e) => {
-        own.current = undefined;
-        onError(e);
-      },
-    );
-  };
+  const put = useRecords(revision, send, onError);
+  return (change: (doc: T) => T) => put(name, shown, change);
 }

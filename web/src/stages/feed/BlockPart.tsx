@@ -6,6 +6,7 @@ import { explain } from '../../api/client';
 import { lidFile, useBlock, useCircuit, useProposeBlock } from '../../api/feed';
 import type { Block, Circuit, FeedView } from '../../api/types.gen';
 import { notice } from '../../frame/notice';
+import { useDocument } from '../../outbox/useOutbox';
 import { useKey } from '../../keys/useKey';
 import { bandsOf, circuitsAt, keyOf, nextRelay, nextSlot, type Chosen } from './block';
 import { refName } from '../../harness/cavity';
@@ -92,7 +93,13 @@ function Design({ job, view, block, onCompare }: Props & { block: Block; onCompa
   const onError = (e: unknown) => notice.warning(explain(e));
   const all = bands.flat();
   const sel = all.find((c) => keyOf(c) === chosen) ?? all[0];
-  const change = (next: Block) => put.mutate({ seen: view.revision, block: next }, { onError });
+  const change = useDocument(
+    'block',
+    view.revision,
+    block,
+    (next, seen) => put.mutateAsync({ ...seen, block: next }),
+    onError,
+  );
 
   const putDown = (cavity: string) => {
     if (moving && cavity) {
@@ -128,23 +135,24 @@ function Design({ job, view, block, onCompare }: Props & { block: Block; onCompa
   }, [chosen]);
 
   const addSlot = (group: string) =>
-    change({ ...block, slots: [...block.slots, { name: nextSlot(block), group }] });
-  const addGroup = () => {
-    let n = block.groups.length + 1;
-    while (block.groups.some((g) => g.name === `group ${n}`)) {
-      n++;
-    }
-    change({ ...block, groups: [...block.groups, { name: `group ${n}`, from: 'battery +', fused: true }] });
-    choose(`group group ${n}`);
-  };
-  const addRelay = (group: string) =>
-    change({
-      ...block,
-      relays: [
-        ...block.relays,
-        { name: nextRelay(block), from: group, plus: group, minus: 'battery −', suppressed: 'resistor' },
-      ],
+    change((b) => ({ ...b, slots: [...b.slots, { name: nextSlot(b), group }] }));
+  const addGroup = () =>
+    change((b) => {
+      let n = b.groups.length + 1;
+      while (b.groups.some((g) => g.name === `group ${n}`)) {
+        n++;
+      }
+      choose(`group group ${n}`);
+      return { ...b, groups: [...b.groups, { name: `group ${n}`, from: 'battery +', fused: true }] };
     });
+  const addRelay = (group: string) =>
+    change((b) => ({
+      ...b,
+      relays: [
+        ...b.relays,
+        { name: nextRelay(b), from: group, plus: group, minus: 'battery −', suppressed: 'resistor' },
+      ],
+    }));
   return (
     <div className="feedgrid">
       <div className="feedmain">

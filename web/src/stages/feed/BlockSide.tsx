@@ -20,7 +20,7 @@ interface Props {
   view: FeedView;
   block: Block;
   sel: Chosen;
-  onChange: (b: Block) => void;
+  onChange: (change: (b: Block) => Block) => void;
   onMove: (c: Circuit) => void;
   onError: (e: unknown) => void;
 }
@@ -111,7 +111,7 @@ function SlotSide({ view, block, slot, onChange, onMove }: Props & { slot: Block
   const f = fuseOf(view, block, slot.name);
   const circuits = circuitsAt(view, slot.name);
   const put = (next: Partial<BlockSlot>) =>
-    onChange({ ...block, slots: block.slots.map((s) => (s.name === slot.name ? { ...s, ...next } : s)) });
+    onChange((b) => ({ ...b, slots: b.slots.map((s) => (s.name === slot.name ? { ...s, ...next } : s)) }));
   const used = circuits.length > 0 || block.relays.some((r) => r.from === `slot ${slot.name}`);
   return (
     <div className="stack">
@@ -161,7 +161,7 @@ function SlotSide({ view, block, slot, onChange, onMove }: Props & { slot: Block
       {!used && (
         <Button
           size="small"
-          onClick={() => onChange({ ...block, slots: block.slots.filter((s) => s.name !== slot.name) })}
+          onClick={() => onChange((b) => ({ ...b, slots: b.slots.filter((s) => s.name !== slot.name) }))}
         >
           Leave this slot out
         </Button>
@@ -172,7 +172,7 @@ function SlotSide({ view, block, slot, onChange, onMove }: Props & { slot: Block
 
 function RelaySide({ view, block, relay, onChange }: Props & { relay: BlockRelay }) {
   const put = (next: Partial<BlockRelay>) =>
-    onChange({ ...block, relays: block.relays.map((r) => (r.name === relay.name ? { ...r, ...next } : r)) });
+    onChange((b) => ({ ...b, relays: b.relays.map((r) => (r.name === relay.name ? { ...r, ...next } : r)) }));
   const used =
     block.groups.some((g) => g.relay === relay.name) || circuitsAt(view, `${relay.name}.87`).length > 0;
   return (
@@ -235,7 +235,7 @@ function RelaySide({ view, block, relay, onChange }: Props & { relay: BlockRelay
       {!used && (
         <Button
           size="small"
-          onClick={() => onChange({ ...block, relays: block.relays.filter((r) => r.name !== relay.name) })}
+          onClick={() => onChange((b) => ({ ...b, relays: b.relays.filter((r) => r.name !== relay.name) }))}
         >
           Leave this relay out
         </Button>
@@ -247,16 +247,16 @@ function RelaySide({ view, block, relay, onChange }: Props & { relay: BlockRelay
 function GroupSide({ view, block, group, onChange }: Props & { group: FeedGroup }) {
   const main = mainOf(view, block, group.name);
   const put = (next: Partial<FeedGroup>) =>
-    onChange({ ...block, groups: block.groups.map((g) => (g.name === group.name ? { ...g, ...next } : g)) });
+    onChange((b) => ({ ...b, groups: b.groups.map((g) => (g.name === group.name ? { ...g, ...next } : g)) }));
   /** Another name, wherever the block has the old one. */
   const rename = (name: string) => {
     const now = (x: string) => (x === group.name ? name : x);
-    onChange({
-      ...block,
-      groups: block.groups.map((g) => ({ ...g, name: now(g.name) })),
-      slots: block.slots.map((x) => ({ ...x, group: now(x.group) })),
-      relays: block.relays.map((r) => ({ ...r, from: now(r.from), plus: now(r.plus), minus: now(r.minus) })),
-    });
+    onChange((b) => ({
+      ...b,
+      groups: b.groups.map((g) => ({ ...g, name: now(g.name) })),
+      slots: b.slots.map((x) => ({ ...x, group: now(x.group) })),
+      relays: b.relays.map((r) => ({ ...r, from: now(r.from), plus: now(r.plus), minus: now(r.minus) })),
+    }));
   };
   return (
     <div className="stack">
@@ -270,7 +270,7 @@ function GroupSide({ view, block, group, onChange }: Props & { group: FeedGroup 
         block.groups.length > 1 && (
           <Button
             size="small"
-            onClick={() => onChange({ ...block, groups: block.groups.filter((g) => g.name !== group.name) })}
+            onClick={() => onChange((b) => ({ ...b, groups: b.groups.filter((g) => g.name !== group.name) }))}
           >
             Leave this group out
           </Button>

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { explain } from '../../api/client';
 import { useBuy } from '../../api/handover';
 import { notice } from '../../frame/notice';
+import { useRecords } from '../../outbox/useOutbox';
 import { stageName } from '../../work/words';
 import type { Bought, MoneyView, OrderLine } from '../../api/types.gen';
 
@@ -11,11 +12,13 @@ type Amount = 'there' | 'ordered' | 'days' | 'price';
 export function OrderList({ job, view }: { job: string; view: MoneyView }) {
   const buy = useBuy(job);
   const [only, filter] = useState('all');
+  const put = useRecords<Bought>(
+    view.revision,
+    (bought, seen) => buy.mutateAsync({ ...seen, bought }),
+    (e) => notice.warning(explain(e)),
+  );
   const keep = (line: OrderLine, change: Partial<Bought>) =>
-    buy.mutate(
-      { seen: view.revision, bought: { ...line.said, key: line.key, ...change } },
-      { onError: (e) => notice.warning(explain(e)) },
-    );
+    put(line.key, { ...line.said, key: line.key }, (was) => ({ ...was, ...change }));
   const rows = view.lines.filter(
     (l) => only === 'all' || (only === 'order' ? l.order > 0 : only === 'late' ? !!l.late : !l.said.price),
   );

@@ -4,12 +4,14 @@ import { explain } from '../../api/client';
 import { useSetFunction } from '../../api/join';
 import type { Chart, Item, JoinView, Sum } from '../../api/types.gen';
 import { notice } from '../../frame/notice';
+import { useKeyed } from '../../outbox/useOutbox';
 import { WayRow } from './WayRow';
 
 /** The sum behind a function: what it works with, its working, a picture of it, and the ways to make it work. */
 export function FunctionSum({ job, view, item }: { job: string; view: JoinView; item: Item }) {
   const set = useSetFunction(job);
   const [typed, type] = useState<Record<string, string>>({});
+  const keyed = useKeyed(view.revision);
   const sum = item.sum;
   if (!sum) {
     return null;
@@ -17,15 +19,22 @@ export function FunctionSum({ job, view, item }: { job: string; view: JoinView; 
   const asks = item.asks ?? [];
   const facts = { ...Object.fromEntries(asks.map((a) => [a.name, a.value])), ...typed };
   const keep = (more: Record<string, string>) =>
-    set.mutate(
-      {
-        seen: view.revision,
-        function: item.id,
-        choice: item.choice ?? '',
-        facts: { ...facts, ...more },
-        ...(item.reason ? { reason: item.reason } : {}),
-      },
-      { onSuccess: () => type({}), onError: (e) => notice.warning(explain(e)) },
+    keyed(
+      item.id,
+      (seen) =>
+        set
+          .mutateAsync({
+            ...seen,
+            function: item.id,
+            choice: item.choice ?? '',
+            facts: { ...facts, ...more },
+            ...(item.reason ? { reason: item.reason } : {}),
+          })
+          .then((done) => {
+            type({});
+            return done;
+          }),
+      (e) => notice.warning(explain(e)),
     );
   return (
     <div className="sum" data-testid="sum">

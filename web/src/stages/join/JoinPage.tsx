@@ -6,6 +6,7 @@ import { useJoin, useSetFunction } from '../../api/join';
 import type { Item, JoinView } from '../../api/types.gen';
 import { useJobID } from '../../frame/Frame';
 import { notice } from '../../frame/notice';
+import { useKeyed } from '../../outbox/useOutbox';
 import { useKey } from '../../keys/useKey';
 import { ReasonDialog } from '../../work/ReasonDialog';
 import { PartTabs } from '../../work/PartTabs';
@@ -33,6 +34,7 @@ const counted = (view: JoinView, state: Item['state']) => view.items.filter((i) 
 function Join({ job, view }: { job: string; view: JoinView }) {
   const [address, setAddress] = useSearchParams();
   const set = useSetFunction(job);
+  const keyed = useKeyed(view.revision);
   const [asked, ask] = useState<Item | undefined>();
   const list = useRef<HTMLDivElement>(null);
   const part = address.get('part') ?? 'path';
@@ -49,14 +51,10 @@ function Join({ job, view }: { job: string; view: JoinView }) {
     }
   };
   const decide = (it: Item, choice: '' | 'wanted' | 'given-up' | 'not-fitted', reason?: string) =>
-    set.mutate(
-      {
-        seen: view.revision,
-        function: it.id,
-        choice,
-        ...(reason ? { reason } : {}),
-      },
-      { onError: (e) => notice.warning(explain(e)) },
+    keyed(
+      it.id,
+      (seen) => set.mutateAsync({ ...seen, function: it.id, choice, ...(reason ? { reason } : {}) }),
+      (e) => notice.warning(explain(e)),
     );
   useKey('up', () => step(-1));
   useKey('down', () => step(1));

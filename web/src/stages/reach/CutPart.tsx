@@ -2,9 +2,9 @@ import { Input, Select, type InputRef } from 'antd';
 import { useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { fileAddress } from '../../api/hooks';
-import { useKeyed } from '../../outbox/useOutbox';
+import { useRecords } from '../../outbox/useOutbox';
 import { useLength } from '../../api/reach';
-import type { CutLine, ReachWire } from '../../api/types.gen';
+import type { CutLine, LengthRequest, ReachWire } from '../../api/types.gen';
 import { VirtualRows } from '../../frame/VirtualRows';
 import { colourName } from '../../harness/insulation';
 import { WireSwatch } from '../../harness/WireSwatch';
@@ -33,7 +33,11 @@ export function CutPart({ job, view, onError }: PartProps) {
   const finder = useRef<InputRef>(null);
   const field = useRef<HTMLDivElement>(null);
   const length = useLength(job);
-  const keyed = useKeyed(view.revision);
+  const put = useRecords<Omit<LengthRequest, 'id' | 'seen'>>(
+    view.revision,
+    (measured, seen) => length.mutateAsync({ ...seen, ...measured }),
+    onError,
+  );
   const only = address.get('only') ?? 'open';
   const wanted = find.trim().toLowerCase();
   const all = view.lines.flatMap((line, i) => {
@@ -75,18 +79,8 @@ export function CutPart({ job, view, onError }: PartProps) {
   useKey('m', () => field.current?.querySelector('input')?.focus());
   const measured = (wire: string, change: { had?: number; need?: number }) => {
     const was = view.measured.find((m) => m.wire === wire);
-    keyed(
-      wire,
-      (seen) =>
-        length.mutateAsync({
-          ...seen,
-          wire,
-          had: change.had ?? was?.had ?? 0,
-          need: change.need ?? was?.need ?? 0,
-          spread: was?.spread ?? 0,
-        }),
-      onError,
-    );
+    const shown = { wire, had: was?.had ?? 0, need: was?.need ?? 0, spread: was?.spread ?? 0 };
+    put(wire, shown, (doc) => ({ ...doc, ...change }));
   };
   const counts = new Map<string, number>();
   for (const { line } of all) {

@@ -6,6 +6,7 @@ import type { CutLine, ReachWire, Span } from '../../api/types.gen';
 import { WireLive } from '../../work/WireLive';
 import { WireSwatch } from '../../harness/WireSwatch';
 import { colourName } from '../../harness/insulation';
+import { useRecords } from '../../outbox/useOutbox';
 import { NumberField } from './NumberField';
 import type { PartProps } from './part';
 import { chance, endName, mm, schoolWord, typed, verdictWord } from './words';
@@ -163,8 +164,8 @@ function Decisions({ job, view, line, wire, onError }: PartProps & { line: CutLi
   const span = useSpan(job);
   const was = view.wishes.find((x) => x.wire === line.wire);
   const now: Span = was ?? { wire: line.wire };
-  const decide = (change: Partial<Span>) =>
-    span.mutate({ seen: view.revision, wish: { ...now, ...change, wire: line.wire } }, { onError });
+  const put = useRecords<Span>(view.revision, (wish, seen) => span.mutateAsync({ ...seen, wish }), onError);
+  const decide = (change: Partial<Span>) => put(line.wire, now, (was) => ({ ...was, ...change }));
   return (
     <div className="stack tight">
       <h3>Decided about this wire</h3>
