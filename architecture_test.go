@@ -15,7 +15,7 @@ import (
 // way.
 func rank(path string) (floor int, known bool) {
 	switch p := strings.TrimPrefix(path, "draxel/"); {
-	case p == "core/colour", p == "core/size", p == "core/signal", p == "core/part", p == "core/pack":
+	case p == "core/colour", p == "core/size", p == "core/signal", p == "core/part", p == "core/pack", p == "core/merge":
 		return 0, true
 	case p == "core/finding", p == "core/terminal", p == "core/stock":
 		return 1, true

@@ -43,7 +43,7 @@ func TestAnotherDeviceBringsThePasscode(t *testing.T) {
 	ask := lan(t, func() time.Time { return now })
 	const tablet = "192.0.2.20"
 	for _, path := range []string{"/api/jobs", "/api/kinds", "/api/faces", "/api/jobs/x/bench",
-		"/api/jobs/x/pin/sheet.pdf", "/api/jobs/x/events"} {
+		"/api/jobs/x/pin/sheet.pdf", "/api/jobs/x/events", "/api/events"} {
 		if w := ask(tablet, "GET", path, ""); w.Code != http.StatusUnauthorized ||
 			!strings.Contains(w.Body.String(), "passcode-wanted") {
 			t.Errorf("%s without the passcode: %d %s", path, w.Code, w.Body)

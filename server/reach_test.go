@@ -352,39 +352,6 @@ func TestReachIsKept(t *testing.T) {
 	}
 }
 
-// Two windows draw the map: what each drew is kept, and the second is told only where both drew the same.
-func TestTwoWindowsDrawTheMap(t *testing.T) {
-	c := start(t)
-	job := c.demoJob(1)
-	first, second := c.reach(job), c.reach(job)
-	first.Map.Paths[0].Length = 430
-	if _, code := send[desk.Done](c, "PUT", job+"/reach/map",
-		reachapi.MapRequest{ID: c.change(), Seen: first.Revision, Map: first.Map}); code != "" {
-		t.Fatal(code)
-	}
-	second.Map.Paths[1].Length = 350
-	if _, code := send[desk.Done](c, "PUT", job+"/reach/map",
-		reachapi.MapRequest{ID: c.change(), Seen: second.Revision, Map: second.Map}); code != "" {
-		t.Errorf("another path of a map that was changed since: %q", code)
-	}
-	second.Map.Paths[0].Length = 500
-	if _, code := send[desk.Done](c, "PUT", job+"/reach/map",
-		reachapi.MapRequest{ID: c.change(), Seen: second.Revision, Map: second.Map}); code != "stale" {
-		t.Errorf("a path that was changed since: %q", code)
-	}
-	if v := c.reach(job); v.Map.Paths[0].Length != 430 || v.Map.Paths[1].Length != 350 {
-		t.Errorf("%v and %v", v.Map.Paths[0].Length, v.Map.Paths[1].Length)
-	}
-	// Two things put somewhere at once do not stand in each other's way.
-	for _, device := range []string{"horn", "beacon"} {
-		if _, code := send[desk.Done](c, "POST", job+"/reach/places",
-			reachapi.PlacesRequest{ID: c.change(), Seen: second.Revision,
-				Places: []route.Place{{Thing: route.Thing{Kind: route.ADevice, ID: device}, Station: "roof"}}}); code != "" {
-			t.Errorf("%s: %s", device, code)
-		}
-	}
-}
-
 // A disconnect is taken and taken back, also when no wire runs there any more; then it cannot be taken.
 func TestADisconnectIsTakenAndTakenBack(t *testing.T) {
 	c := start(t)

@@ -312,6 +312,22 @@ func (s *Store) Versions(ctx context.Context, id string) (map[string]int64, erro
 	return out, nil
 }
 
+// Revisions gives the revision of every job.
+func (s *Store) Revisions(ctx context.Context) (map[string]int64, error) {
+	var rows []struct {
+		ID       string `db:"id"`
+		Revision int64  `db:"revision"`
+	}
+	if err := s.reads.SelectContext(ctx, &rows, `SELECT id, revision FROM jobs WHERE deleted = 0`); err != nil {
+		return nil, fmt.Errorf("read revisions: %w", err)
+	}
+	out := make(map[string]int64, len(rows))
+	for _, r := range rows {
+		out[r.ID] = r.Revision
+	}
+	return out, nil
+}
+
 // Revision gives a job's revision. It fails with ErrNoJob.
 func (s *Store) Revision(ctx context.Context, id string) (int64, error) {
 	var revision int64

@@ -62,7 +62,8 @@ func TestUndoIsOnesOwn(t *testing.T) {
 	if e, err := s.Undo(t.Context(), id, store.Back{ID: "u1", Who: "Ines"}); err != nil || e.Entry.ID != "ines" {
 		t.Errorf("Ines took back %q, %v", e.Entry.ID, err)
 	}
-	if e, err := s.Undo(t.Context(), id, store.Back{ID: "u2", Who: "Bo", Of: anothers.Entry.Seq}); err != nil || e.Entry.ID != "fen" {
+	if e, err := s.Undo(t.Context(), id, store.Back{ID: "u2", Who: "Bo", Of: anothers.Entry.Seq}); err != nil ||
+		e.Entry.ID != "fen" {
 		t.Errorf("Bo took back %q, %v", e.Entry.ID, err)
 	}
 	if left := load(t, s, id).Job.Decisions; len(left) != 0 {

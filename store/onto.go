@@ -18,8 +18,8 @@ import (
 func replaces(what string) bool { return what == "import" || what == "drop-table" }
 
 // onto brings what a put does to its subject onto what that has become since it was seen. What the same hand did
-// meanwhile it need not have seen. What others did stays where fields are each for themselves; it is a *StaleError where
-// not, and where both changed the same.
+// meanwhile it need not have seen. What others did stays where fields are each for themselves; it is a *StaleError
+// where not, and where both changed the same.
 func onto(ctx context.Context, q sqlx.QueryerContext, job string, r *Request, p Put, now json.RawMessage,
 ) (json.RawMessage, error) {
 	steps, err := since(ctx, q, job, p, now)

@@ -22,7 +22,8 @@ func put(s *store.Store, job, id, who, hand, what, subject, body string, seen in
 	if body != "" {
 		p.Body = json.RawMessage(body)
 	}
-	return s.Apply(context.Background(), job, store.Request{ID: id, Who: who, Hand: hand, What: what, Puts: []store.Put{p}})
+	return s.Apply(context.Background(), job, store.Request{ID: id, Who: who, Hand: hand, What: what,
+		Puts: []store.Put{p}})
 }
 
 // body gives a subject as it is stored, put together from the whole job.
@@ -41,8 +42,8 @@ func body(t *testing.T, s *store.Store, job, subject string) string {
 	return ""
 }
 
-// A page that has not seen what was changed since: what it did itself is no reason to refuse it, what others did is, but
-// where fields are each for themselves and these are others.
+// A page that has not seen what was changed since: what it did itself is no reason to refuse it, what others did is,
+// but where fields are each for themselves and these are others.
 func TestWhatWasChangedMeanwhile(t *testing.T) {
 	const bench, decision = "bench", "decision/from/A/1"
 	gone, sourced := decided(t, match.Gone), decided(t, match.Sourced)
@@ -200,7 +201,8 @@ func TestUndoPassesByAndRedoes(t *testing.T) {
 		!strings.Contains(got, `"hand":7`) {
 		t.Errorf("done again: %v, %s, the bench is %s", err, redo.Entry.ID, got)
 	}
-	if again, err := s.Redo(t.Context(), job, store.Back{ID: "r1", Who: "Ines"}); err != nil || again.Revision != redo.Revision {
+	if again, err := s.Redo(t.Context(), job, store.Back{ID: "r1", Who: "Ines"}); err != nil ||
+		again.Revision != redo.Revision {
 		t.Errorf("a retry made revision %d, %v", again.Revision, err)
 	}
 	if _, err := s.Redo(t.Context(), job, store.Back{ID: "r2", Who: "Ines"}); !errors.Is(err, store.ErrNoUndo) {

@@ -221,6 +221,11 @@ func (s *Store) LastUndoable(ctx context.Context, job, who string) (*Entry, erro
 	return lastOf(ctx, s.reads, job, who)
 }
 
+// Undoable says whether an entry can be taken back, as far as it knows itself.
+func (e *Entry) Undoable() bool {
+	return e.Undoes == nil && e.Undone == nil && e.What != "create" && len(e.Changes) > 0
+}
+
 // Redoable says whether Redo would do something.
 func (s *Store) Redoable(ctx context.Context, job, who string) (bool, error) {
 	_, err := lastUndo(ctx, s.reads, job, who)

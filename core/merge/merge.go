@@ -1,7 +1,7 @@
 // Package merge brings together what two hands made of one value at the same time, field by field.
 //
-// A value is what JSON can say. Both hands began from one base; what only one of them changed is as that one left it, and
-// where both changed the same place to different things nobody can say which is meant: that is a clash.
+// A value is what JSON can say. Both hands began from one base; what only one of them changed is as that one left it,
+// and where both changed the same place to different things nobody can say which is meant: that is a clash.
 package merge
 
 import (
@@ -42,6 +42,9 @@ func Fields(base, mine, theirs json.RawMessage, how How) (json.RawMessage, error
 		if err := d.Decode(&v[i]); err != nil {
 			return nil, fmt.Errorf("merge: %w", err)
 		}
+	}
+	if v[0] == absent && v[2] != absent { // both made it: what they said of it is compared field by field
+		v[0] = empty(v[1])
 	}
 	out, err := merge("", v[0], v[1], v[2], how, false)
 	if err != nil || out == absent {
@@ -226,8 +229,8 @@ func unique(all [3][]any, name func(any) (string, bool)) bool {
 	return true
 }
 
-// things merges lists of things with names. They stand as in the list whose order changed; what came in the other stands
-// behind what it stood behind there.
+// things merges lists of things with names. They stand as in the list whose order changed; what came in the other
+// stands behind what it stood behind there.
 func things(place string, all [3][]any, name func(any) (string, bool), how How) (any, error) {
 	var by [3]map[string]any
 	for i, l := range all {

@@ -17,8 +17,9 @@ import (
 // each key of a map; `kept:"place/Thing.Kind/Thing.ID"` is one for each entry of a list, named by its fields, and
 // `kept:"aside/#"` by its number. `said` puts the parts of the name into words for people, "cavity" stands for the
 // cavity that it ends in; nothing is said where the name is a number of ours. `along` says that it comes along into the
-// next job of its kind: "yes", or what is asked about it there. `word` is what a change of it is called. `grain:"fields"`
-// says that its fields are each for themselves: two people may change different ones at once; else it is changed whole.
+// next job of its kind: "yes", or what is asked about it there. `word` is what a change of it is called.
+// `grain:"fields"` says that its fields are each for themselves: two people may change different ones at once; else it
+// is changed whole.
 //
 // SubjectJob is what the head of the job is kept as; the others are named where a value alone does not say it.
 const (
@@ -103,8 +104,8 @@ func Apart(name string) bool {
 	return s != nil && s.apart
 }
 
-// Settled gives the body of the subject of a name as it is stored, of one that was put together. It fails where that can
-// be no such thing.
+// Settled gives the body of the subject of a name as it is stored, of one that was put together. It fails where that
+// can be no such thing.
 func Settled(name string, body json.RawMessage) (json.RawMessage, error) {
 	of := reflect.TypeFor[Head]()
 	if name != SubjectJob {

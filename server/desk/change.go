@@ -100,7 +100,8 @@ func Who(c *gin.Context) string {
 	return strings.TrimSpace(name)
 }
 
-// Hand gives the page that a change was made in, as it names itself: what a hand did a moment ago it need not have seen.
+// Hand gives the page that a change was made in, as it names itself: what a hand did a moment ago it need not have
+// seen.
 func Hand(c *gin.Context) string {
 	hand := c.GetHeader("Draxel-Hand")
 	return hand[:min(len(hand), 64)]
@@ -118,7 +119,7 @@ type Change struct {
 	Seen             int64          // the revision that the person saw: what was changed since is not overwritten
 	Base             int64          // the revision that it was checked against, 0 where nothing else matters
 	Bodies           map[string]any // subjects; nil removes one
-	From             map[string]any // what bodies were made from, where that is the job as it is now and not as it was seen
+	From             map[string]any // what bodies were made from, where it is the job as it is now and not as seen
 	Pictures         []store.Picture
 }
 
@@ -138,7 +139,8 @@ func (s *Desk) Write(c *gin.Context, ch Change) (Done, error) {
 	if ch.ID == "" || len(ch.ID) > 100 {
 		return Done{}, Refusal(http.StatusBadRequest, "no-change-id", "The change has no id.", "/id")
 	}
-	r := store.Request{ID: ch.ID, Path: Asked(c), Who: Who(c), Hand: Hand(c), Upon: upon(c), What: ch.What, Reason: ch.Reason, Base: ch.Base,
+	r := store.Request{ID: ch.ID, Path: Asked(c), Who: Who(c), Hand: Hand(c), Upon: upon(c), What: ch.What,
+		Reason: ch.Reason, Base: ch.Base,
 		Pictures: ch.Pictures}
 	for _, subject := range slices.Sorted(maps.Keys(ch.Bodies)) {
 		p := store.Put{Subject: subject, Seen: ch.Seen}

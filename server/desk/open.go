@@ -48,6 +48,7 @@ func (s *Desk) Open() (r *gin.Engine, api, job *gin.RouterGroup) {
 	api.GET("/health", func(c *gin.Context) { c.JSON(http.StatusOK, gin.H{"ok": true}) })
 	api.POST("/pass", Limited(1<<12), Answer(s.bringPasscode))
 	api.Use(s.admitted)
+	api.GET("/events", Answer(s.streamAll))
 	job = api.Group("/jobs/:job", s.once)
 	job.POST("/letters", Limited(1<<17), Answer(s.letters(r)))
 	job.GET("/events", Answer(s.streamEvents))

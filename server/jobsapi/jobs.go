@@ -171,6 +171,9 @@ func (s *API) showJob(c *gin.Context, j *desk.Computed) error {
 	if entry != nil {
 		v.Undo, v.UndoOf = entry.What, entry.Who
 	}
+	if v.Redo, err = s.Store.Redoable(c.Request.Context(), j.ID, desk.Who(c)); err != nil {
+		return err
+	}
 	c.JSON(http.StatusOK, v)
 	return nil
 }
@@ -303,5 +306,6 @@ func (s *API) showJournal(c *gin.Context) error {
 
 // journalLine gives a change as it is shown.
 func journalLine(e *store.Entry) JournalLine {
-	return JournalLine{e.Seq, e.Revision, e.Who, e.At, e.What, e.Reason, desk.About(*e), len(e.Changes), e.Undone != nil}
+	return JournalLine{Seq: e.Seq, Revision: e.Revision, Who: e.Who, At: e.At, What: e.What, Reason: e.Reason,
+		About: desk.About(*e), Subjects: len(e.Changes), Undone: e.Undone != nil, Back: e.Undoable()}
 }

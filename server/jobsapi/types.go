@@ -53,6 +53,7 @@ type JobView struct {
 	Severity map[finding.Severity]int  `json:"severity"`
 	Undo     string                    `json:"undo,omitempty"`   // what undo would take back
 	UndoOf   string                    `json:"undoOf,omitempty"` // and whose change that is
+	Redo     bool                      `json:"redo,omitempty"`   // something that was taken back can be done again
 	Answered int                       `json:"answered"`         // findings that somebody has answered
 	Tables   map[match.Side]TableState `json:"tables"`
 	More     []Further                 `json:"more"`
@@ -123,6 +124,7 @@ type JournalLine struct {
 	About    string `json:"about,omitempty"` // the cavity, where the change was about one
 	Subjects int    `json:"subjects"`
 	Undone   bool   `json:"undone"`
+	Back     bool   `json:"back,omitempty"` // it can be taken back
 }
 
 // ArchiveRequest puts a job away, or brings it back among those that are worked at.

@@ -6,7 +6,7 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { ConfigProvider } from 'antd';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
-import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
+import { createBrowserRouter, RouterProvider } from 'react-router';
 import { ProblemError } from './api/client';
 import { Failed } from './frame/Failed';
 import { Frame } from './frame/Frame';
@@ -47,6 +47,11 @@ const router = createBrowserRouter([
             lazy: async () => ({ Component: await page() }),
           })),
           { path: 'work', lazy: async () => ({ Component: (await import('./work/WorkPage')).WorkPage }) },
+          {
+            path: '*',
+            hydrateFallbackElement: <></>,
+            lazy: async () => ({ Component: (await import('./frame/NoSuchPage')).NoSuchPage }),
+          },
         ],
       },
     ],
@@ -63,7 +68,11 @@ const router = createBrowserRouter([
     hydrateFallbackElement: <></>,
     lazy: async () => ({ Component: (await import('./bench/BenchPage')).BenchPage }),
   },
-  { path: '*', element: <Navigate to="/" replace /> },
+  {
+    path: '*',
+    hydrateFallbackElement: <></>,
+    lazy: async () => ({ Component: (await import('./frame/NoSuchPage')).NoSuchPage }),
+  },
 ]);
 
 // Where what is said in passing and what is asked appears.

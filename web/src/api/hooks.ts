@@ -18,6 +18,7 @@ import type {
   TableView,
   UndoRequest,
 } from './types.gen';
+import { watchJob } from './watch';
 
 export type Side = 'from' | 'to';
 /** A pinout of a job: that of a side, or a further one by its key, x1 to x99. */
@@ -120,6 +121,7 @@ export const useAcceptAbove = (job: string) =>
   useSend<{ above: number; seen: number }>(job, 'POST', '/match/accept');
 export const useMeet = (job: string) => useSend<Omit<MeetRequest, 'id'>>(job, 'PUT', '/match/meetings');
 export const useUndo = (job: string) => useSend<Omit<UndoRequest, 'id'>>(job, 'POST', '/undo');
+export const useRedo = (job: string) => useSend<Omit<UndoRequest, 'id'>>(job, 'POST', '/redo');
 export const useCorrect = (job: string, side: TableKey) =>
   useSend<Pick<TableView, 'meta' | 'options'> & { seen: number }>(job, 'PUT', `/gather/${side}/options`);
 export const useDropTable = (job: string, key: TableKey) =>
@@ -179,16 +181,15 @@ export function useLiveJob(job: string, onRefused: (e: Refused) => void) {
     const anew = () => void client.invalidateQueries({ queryKey: ['job', job] });
     box.onAnswered = anew;
     box.onRefused = (e) => refused.current(e);
-    const events = new EventSource(`/api${jobPath(job)}/events`);
-    events.addEventListener('revision', (e: MessageEvent<string>) => {
+    const leave = watchJob(job, (revision) => {
       const shown = client.getQueryData<JobView>(['job', job, 'head']);
       const latest = Math.max(shown?.revision ?? Infinity, box.revision);
-      if (Number(e.data) > latest && box.get().letters.length === 0) {
+      if (revision > latest && box.get().letters.length === 0) {
         anew();
       }
     });
     return () => {
-      events.close();
+      leave();
       box.onAnswered = () => undefined;
     };
   }, [client, job]);

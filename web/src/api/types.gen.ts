@@ -669,6 +669,7 @@ export interface JobView {
   };
   undo?: string;
   undoOf?: string;
+  redo?: boolean;
   answered: number;
   tables: {
     [k: string]: TableState;
@@ -796,6 +797,7 @@ export interface JournalLine {
   about?: string;
   subjects: number;
   undone: boolean;
+  back?: boolean;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema

@@ -1,5 +1,6 @@
 import type { MouseEvent, ReactNode } from 'react';
 import { Link } from 'react-router';
+import { useTitle } from '../frame/useTitle';
 import { Who } from '../frame/Who';
 import { useKey } from '../keys/useKey';
 import { clock } from './useClock';
@@ -31,6 +32,7 @@ interface Props {
 
 /** What every bench view has: where one is, the thing itself, and three answers that gloves can touch. */
 export function BenchFrame(p: Props) {
+  useTitle('Bench', p.title);
   const swipe = useSwipe(p.onward.act, p.back.act);
   return (
     <main className="bench" {...swipe} onClick={unfocus}>

@@ -1,19 +1,21 @@
 import { useState } from 'react';
 import { Link, NavLink, Outlet, useLocation, useParams } from 'react-router';
-import { explain, ProblemError, whoIsWorking } from '../api/client';
-import { useJob, useJobBegun, useLiveJob, useUndo } from '../api/hooks';
+import { explain, whoIsWorking } from '../api/client';
+import { useJob, useJobBegun, useLiveJob } from '../api/hooks';
 import type { JobView } from '../api/types.gen';
-import { useKey } from '../keys/useKey';
-import { outboxOf } from '../outbox/outbox';
+import { ctrlName } from '../keys/keymap';
+import { useChord, useKey } from '../keys/useKey';
 import { stageName } from '../work/words';
 import { changeWord } from './changes.gen';
 import { later, useLater } from './later';
-import { askFirst, notice } from './notice';
+import { notice } from './notice';
 import { Opened } from './Opened';
 import { severityWord, SeverityMark } from './SeverityMark';
 import { useStages } from './stages';
-import { Who } from './Who';
 import { heldUp, Unsent } from './Unsent';
+import { useTakeBack } from './useTakeBack';
+import { useJobTitle } from './useTitle';
+import { Who } from './Who';
 
 const JobForm = later(async () => (await import('./JobForm')).JobForm);
 const Findings = later(async () => (await import('./Findings')).Findings);
@@ -26,6 +28,13 @@ export function useJobID(): string {
   return useParams().job ?? '';
 }
 
+/** Puts the focus into the page, past what stands above and beside it. */
+function toPage() {
+  const page = document.querySelector('main');
+  page?.setAttribute('tabindex', '-1');
+  page?.focus();
+}
+
 export function Frame() {
   const id = useJobID();
   const whole = useJob(id);
@@ -33,6 +42,7 @@ export function Frame() {
   const job = whole.data ?? begun.data;
   const stages = useStages();
   useLater();
+  useJobTitle(job?.title);
   useLiveJob(id, (e) => notice.warning(e.message + heldUp(e), 8));
   if (whole.isError) {
     return (
@@ -48,6 +58,9 @@ export function Frame() {
   }
   return (
     <div className="frame">
+      <button className="skip" onClick={toPage}>
+        Skip to the page
+      </button>
       <Head job={job} />
       <nav className="rail" aria-label="stages">
         <NavLink to="." end title="where the job stands, and what is next">
@@ -97,37 +110,13 @@ function Stage({ to, word, open, what, aside }: StageProps) {
 
 function Head({ job }: { job: JobView }) {
   const [shown, show] = useState<'keys' | 'findings' | 'job' | undefined>();
-  const undo = useUndo(job.id);
-  const takeBack = (of?: number) => {
-    if (!of && outboxOf(job.id).takeBack()) {
-      notice.info('Taken back: what was not sent yet.');
-      return;
-    }
-    undo
-      .mutateAsync(of ? { of } : {})
-      .then((done) => {
-        notice.info(
-          `Taken back: ${changeWord[done.what ?? ''] ?? done.what ?? 'the last change'} ${done.about ?? (done.count === 1 || !done.count ? '' : `${done.count} rows`)}.`,
-        );
-      })
-      .catch((error: unknown) => {
-        if (error instanceof ProblemError && error.problem.code === 'undo-of-another') {
-          askFirst({
-            title: 'Take back somebody else’s change?',
-            content: error.message,
-            okText: 'Take it back',
-            cancelText: 'Leave it',
-            onOk: () => takeBack(Number(error.problem.pointer)),
-          });
-          return;
-        }
-        notice.warning(explain(error));
-      });
-  };
+  const { takeBack, doAgain } = useTakeBack(job.id);
   const view = useLocation().pathname.split('/')[3] ?? '';
   const own = useStages().find((s) => s.name === view)?.keys ?? [];
   const close = () => show(undefined);
   useKey('u', () => takeBack()); // also before the reply that says that there is something to take back
+  useChord('mod+z', () => takeBack());
+  useChord('mod+shift+z,mod+y', doAgain);
   useKey('?', () => show('keys'));
   useKey('f', () => show('findings'));
   return (
@@ -172,6 +161,15 @@ function Head({ job }: { job: JobView }) {
       >
         <kbd>U</kbd> undo
       </button>
+      {job.redo && (
+        <button
+          className="plain"
+          onClick={doAgain}
+          title={`do again what was taken back (${ctrlName}+Shift+Z)`}
+        >
+          redo
+        </button>
+      )}
       <button className="plain" onClick={() => show('keys')}>
         <kbd>?</kbd> keys
       </button>

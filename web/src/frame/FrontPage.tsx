@@ -7,6 +7,7 @@ import { changeWord } from './changes.gen';
 import { usePlaces } from './stages';
 import { useJobID } from './Frame';
 import { stageName } from '../work/words';
+import { When } from './When';
 
 /** Where a job opens: where it stands, what is next and what that waits for, what is dangerous. Nothing else. */
 export function FrontPage() {
@@ -121,7 +122,9 @@ function Front({ job, view }: { job: string; view: FrontView }) {
         <h2>Last</h2>
         {view.last.map((e) => (
           <p key={e.seq} className={e.undone ? 'quiet' : ''}>
-            <span className="mono quiet">{new Date(e.at).toISOString().slice(0, 16).replace('T', ' ')}</span>{' '}
+            <span className="mono quiet">
+              <When ms={e.at} />
+            </span>{' '}
             {e.who}: {changeWord[e.what] ?? e.what} {e.about}
             {e.reason ? ` “${e.reason}”` : ''}
           </p>

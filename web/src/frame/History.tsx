@@ -1,11 +1,12 @@
 import { useJournal } from '../api/hooks';
 import { changeWord } from './changes.gen';
+import { useTakeBack } from './useTakeBack';
+import { When } from './When';
 
-const minute = (ms: number) => new Date(ms).toISOString().slice(0, 16).replace('T', ' ');
-
-/** Who changed what and when, newest first. What was taken back is struck through. */
+/** Who changed what and when, newest first. What was taken back is struck through; the rest can be, one by one. */
 export function History({ job }: { job: string }) {
   const journal = useJournal(job);
+  const { takeBack } = useTakeBack(job);
   return (
     <section>
       <h3>History</h3>
@@ -16,12 +17,21 @@ export function History({ job }: { job: string }) {
               .flatMap((p) => p.entries)
               .map((e) => (
                 <tr key={e.seq} style={{ textDecoration: e.undone ? 'line-through' : undefined }}>
-                  <td className="mono quiet">{minute(e.at)}</td>
+                  <td className="mono quiet">
+                    <When ms={e.at} />
+                  </td>
                   <td>{e.who}</td>
                   <td>
                     {changeWord[e.what] ?? e.what} {e.about}
                     {e.subjects > 1 && e.what !== 'create' && `, ${e.subjects} rows`}
                     {e.reason && <span className="quiet"> “{e.reason}”</span>}
+                  </td>
+                  <td className="right">
+                    {e.back && (
+                      <button className="plain" onClick={() => takeBack(e.seq)}>
+                        take back
+                      </button>
+                    )}
                   </td>
                 </tr>
               ))}

@@ -2,8 +2,7 @@ import { Link } from 'react-router';
 import { useStand } from '../api/handover';
 import type { JobLine } from '../api/types.gen';
 import { SeverityMark } from './SeverityMark';
-
-const day = (ms: number) => new Date(ms).toISOString().slice(0, 10);
+import { When } from './When';
 
 /** A job in one line; where it stands is asked for when the line is on screen. */
 export function JobRow({ job, kind, onArchive }: { job: JobLine; kind: string; onArchive: () => void }) {
@@ -54,7 +53,10 @@ export function JobRow({ job, kind, onArchive }: { job: JobLine; kind: string; o
           </td>
           <td className="mono right oneline">{s.late > 0 ? `▲ ${s.late}` : ''}</td>
           <td className="oneline">
-            {s.last} <span className="mono quiet">{day(job.changed)}</span>
+            {s.last}{' '}
+            <span className="mono quiet">
+              <When ms={job.changed} day />
+            </span>
             {s.delivered && <div className="quiet">{s.delivered}</div>}
           </td>
         </>

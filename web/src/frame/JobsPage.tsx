@@ -9,12 +9,13 @@ import type { JobLine } from '../api/types.gen';
 import { FileButton } from './FileButton';
 import { JobForm } from './JobForm';
 import { JobRow } from './JobRow';
-
-const day = (ms: number) => new Date(ms).toISOString().slice(0, 10);
+import { useTitle } from './useTitle';
+import { When } from './When';
 
 /** The jobs, each in one line: where it stands, and what is next. */
 export function JobsPage() {
   const jobs = useJobs();
+  useTitle('Jobs');
   const kinds = useKinds();
   const [making, setMaking] = useState(false);
   const open = useCreateJob();
@@ -167,7 +168,9 @@ function Deleted() {
             <span>
               {j.donor} → {j.chassis}
             </span>
-            <span className="quiet">can be brought back until {day(j.until ?? 0)}</span>
+            <span className="quiet">
+              can be brought back until <When ms={j.until ?? 0} day />
+            </span>
             <Button size="small" onClick={() => restore.mutate(j.id)}>
               Bring back
             </Button>

@@ -7,6 +7,9 @@ export interface KeyLine {
   in?: readonly string[];
 }
 
+/** What the key is called that makes a chord. */
+export const ctrlName = /Mac|iP(hone|ad)/.test(navigator.userAgent) ? '⌘' : 'Ctrl';
+
 /**
  * What keys do on every page; what they do in a stage its index says. "?" shows the lines that hold on the page as it
  * is.
@@ -21,7 +24,8 @@ const keymap: readonly KeyLine[] = [
   { keys: ['B'], does: 'to the bench view' },
   { keys: ['V'], does: 'turn the connectors: wire side, mating face' },
   { keys: ['/'], does: 'find' },
-  { keys: ['U'], does: 'undo the last change' },
+  { keys: ['U'], does: `undo one’s own last change; ${ctrlName}+Z does too` },
+  { keys: [`${ctrlName}+Shift+Z`], does: 'do again what was taken back' },
   { keys: ['F'], does: 'findings' },
   { keys: ['?'], does: 'these keys' },
 ];

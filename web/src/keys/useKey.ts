@@ -1,6 +1,6 @@
 import { useEffect } from 'react';
 import { useHotkeys, type HotkeyCallback } from 'react-hotkeys-hook';
-import { nameOf } from './keymap';
+import { ctrlName, nameOf } from './keymap';
 import { listen } from './live';
 
 /** Whether a dialog or a drawer lies over the page. */
@@ -42,4 +42,20 @@ export function useKey(keys: string, act: HotkeyCallback, options: Options = {})
   useHotkeys(written || 'enter', act, { ...how, useKey: true, enabled: enabled && written !== '' });
   useHotkeys('space', act, { ...how, enabled: enabled && all.includes('space') }); // it writes nothing that can be named
   useEffect(() => (enabled ? listen(keys.split(',').map(nameOf)) : undefined), [keys, enabled]);
+}
+
+/** What a chord is called on the screen: "mod+shift+z" is Ctrl+Shift+Z. */
+const chordName = (chord: string) =>
+  chord
+    .split('+')
+    .map((k) => (k === 'mod' ? ctrlName : k.charAt(0).toUpperCase() + k.slice(1)))
+    .join('+');
+
+/**
+ * A key with Ctrl, or ⌘: "mod+z". In a field it is the field's own, and it is dead while something lies over the page. The
+ * list of keys has it under what Ctrl calls it.
+ */
+export function useChord(chords: string, act: HotkeyCallback) {
+  useHotkeys(chords, act, { useKey: true, preventDefault: true, ignoreEventWhen: covered });
+  useEffect(() => listen(chords.split(',').map(chordName)), [chords]);
 }

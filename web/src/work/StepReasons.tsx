@@ -1,9 +1,10 @@
 import { Button } from 'antd';
 import type { Joined, OwnStep, WorkListView, WorkStep } from '../api/types.gen';
+import { localDay } from '../frame/When';
 import { refName } from '../harness/cavity';
 import { colourName } from '../harness/insulation';
 import { WireSwatch } from '../harness/WireSwatch';
-import { day, kindWord, stageName } from './words';
+import { kindWord, stageName } from './words';
 
 interface Props {
   view: WorkListView;
@@ -27,7 +28,7 @@ export function StepReasons({ view, step, onBeside, onEdit, onDrop }: Props) {
             </h2>
             <div className="quiet">
               {step.done
-                ? `done by ${step.who ?? 'somebody'}${step.when ? `, ${day(step.when)}` : ''}`
+                ? `done by ${step.who ?? 'somebody'}${step.when ? `, ${localDay(step.when)}` : ''}`
                 : step.ready
                   ? 'can be done now'
                   : 'cannot be done yet'}

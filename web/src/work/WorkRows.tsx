@@ -3,6 +3,7 @@ import { Button } from 'antd';
 import { useState } from 'react';
 import { explain, ProblemError } from '../api/client';
 import { notice } from '../frame/notice';
+import { localDay } from '../frame/When';
 import { useKeyed } from '../outbox/useOutbox';
 import { useLength } from '../api/reach';
 import type { WorkStep } from '../api/types.gen';
@@ -12,7 +13,7 @@ import { useCursor } from '../keys/useCursor';
 import { useKey } from '../keys/useKey';
 import { ReasonDialog } from './ReasonDialog';
 import { Measured } from './Measured';
-import { day, kindWord, stageName } from './words';
+import { kindWord, stageName } from './words';
 
 interface Props {
   job: string;
@@ -198,7 +199,7 @@ function Row({ step: s, number, on, mixed, head, onGo, onTick, onStuck, onMeasur
           </span>
         )}
         <span role="gridcell" className="quiet">
-          {s.done ? `${s.who ?? ''} ${s.when ? day(s.when) : ''}` : s.noReturn ? 'no way back' : ''}
+          {s.done ? `${s.who ?? ''} ${s.when ? localDay(s.when) : ''}` : s.noReturn ? 'no way back' : ''}
         </span>
       </div>
     </div>

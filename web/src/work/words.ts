@@ -80,5 +80,3 @@ export const kindWord = (s: Pick<WorkStep, 'stage' | 'kind'>) =>
 /** A stage by its name, as the rail has it; another place, such as the front page, by its own. */
 export const stageName = (stage: string) =>
   stage in stages ? stages[stage as Stage] : stage.charAt(0).toUpperCase() + stage.slice(1);
-
-export const day = (ms: number) => new Date(ms).toISOString().slice(0, 10);

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { explain } from '../../api/client';
 import { useBefore } from '../../api/gather';
 import { notice } from '../../frame/notice';
+import { When } from '../../frame/When';
 import { useDocument } from '../../outbox/useOutbox';
 import type { Baseline, Before, GatherView, Unplugged } from '../../api/types.gen';
 import { onEnter } from '../../keys/onEnter';
@@ -124,7 +125,7 @@ function UnpluggedLog({ view, onAdd }: { view: GatherView; onAdd: (u: Unplugged)
           <strong>{u.item}</strong> {u.restarted ? 'restarted' : 'not restarted'}
           {u.saw && `: ${u.saw}`}{' '}
           <span className="quiet">
-            {u.who} {u.when ? new Date(u.when).toISOString().slice(0, 10) : ''}
+            {u.who} {u.when ? <When ms={u.when} day /> : ''}
           </span>
         </div>
       ))}

@@ -5,6 +5,7 @@ import { explain } from '../../api/client';
 import { useDrop, useReading, type NewFact } from '../../api/gather';
 import type { GatherView, KeyLine, Measurement } from '../../api/types.gen';
 import { notice } from '../../frame/notice';
+import { When } from '../../frame/When';
 import { refName } from '../../harness/cavity';
 import { onEnter } from '../../keys/onEnter';
 
@@ -34,7 +35,7 @@ export function ReadingsPage({ job, view }: { job: string; view: GatherView }) {
               <span className="grow">
                 <strong className="mono">{refName(m.at)}</strong> {said(m)}{' '}
                 <span className="quiet">
-                  {m.who} {m.when ? new Date(m.when).toISOString().slice(0, 16).replace('T', ' ') : ''}
+                  {m.who} {m.when ? <When ms={m.when} /> : ''}
                 </span>
               </span>
               <button className="plain" onClick={() => drop.mutate({ seen: view.revision, fact: m.id })}>

@@ -5,12 +5,12 @@ import { useDeliver, type Other } from '../../api/handover';
 import { fileAddress, useJobs } from '../../api/hooks';
 import type { HandoverView } from '../../api/types.gen';
 import { notice } from '../../frame/notice';
+import { localDay, When } from '../../frame/When';
 import { Changed } from './Changed';
 import { Labels } from './Labels';
 import { MakeFile } from './Making';
 import { SheetPreview } from './SheetPreview';
 import { ReasonDialog } from '../../work/ReasonDialog';
-import { day } from '../../work/words';
 
 const groups: [string, [string, string, string][]][] = [
   [
@@ -57,7 +57,7 @@ const groups: [string, [string, string, string][]][] = [
 /** What is given away, and the states that were. */
 export function GivePart({ job, view }: { job: string; view: HandoverView }) {
   const deliver = useDeliver(job);
-  const [name, write] = useState(`as delivered ${new Date().toISOString().slice(0, 10)}`);
+  const [name, write] = useState(() => `as delivered ${localDay(Date.now())}`);
   const [looked, look] = useState<string | undefined>();
   const [why, ask] = useState<string | undefined>();
   const [since, compare] = useState<Other | undefined>();
@@ -158,7 +158,7 @@ export function GivePart({ job, view }: { job: string; view: HandoverView }) {
               <td className="mono quiet">{d.hash}</td>
               <td>{d.open > 0 ? `${d.open} open: “${d.reason ?? ''}”` : 'nothing open'}</td>
               <td className="quiet">
-                {d.who} {d.when ? day(d.when) : ''}
+                {d.who} {d.when ? <When ms={d.when} day /> : ''}
               </td>
               <td>
                 <Button size="small" onClick={() => compare({ was: d.id })}>

@@ -14,11 +14,13 @@ export function OrderList({ job, view }: { job: string; view: MoneyView }) {
   const [only, filter] = useState('all');
   const put = useRecords<Bought>(
     view.revision,
-    (bought, seen) => buy.mutateAsync({ ...seen, bought }),
+    (bought, seen) => buy.mutateAsync({ ...seen, bought, says: `order list: ${bought.key}` }),
     (e) => notice.warning(explain(e)),
   );
-  const keep = (line: OrderLine, change: Partial<Bought>) =>
+  const keep = (line: OrderLine, change: Partial<Bought>) => {
     put(line.key, { ...line.said, key: line.key }, (was) => ({ ...was, ...change }));
+    return true;
+  };
   const rows = view.lines.filter(
     (l) => only === 'all' || (only === 'order' ? l.order > 0 : only === 'late' ? !!l.late : !l.said.price),
   );
@@ -71,7 +73,7 @@ export function OrderList({ job, view }: { job: string; view: MoneyView }) {
   );
 }
 
-function Row({ line, onKeep }: { line: OrderLine; onKeep: (change: Partial<Bought>) => void }) {
+function Row({ line, onKeep }: { line: OrderLine; onKeep: (change: Partial<Bought>) => boolean }) {
   const unit = line.unit ? ` ${line.unit}` : '';
   const amount = (field: Amount, width: number) => (
     <td>
@@ -81,9 +83,7 @@ function Row({ line, onKeep }: { line: OrderLine; onKeep: (change: Partial<Bough
         value={line.said[field] ? String(line.said[field]) : ''}
         onKeep={(text) => {
           const n = Number(text.replace(',', '.'));
-          if (!Number.isNaN(n) && n >= 0) {
-            onKeep({ [field]: field === 'days' ? Math.round(n) : n });
-          }
+          return n >= 0 && onKeep({ [field]: field === 'days' ? Math.round(n) : n });
         }}
       />
     </td>
@@ -153,7 +153,10 @@ function state(l: OrderLine) {
   return l.known ? '✓ there' : <span className="quiet">lead time?</span>;
 }
 
-/** A field of a line: what is typed holds when it is left or Enter is pressed, and Escape takes it back. */
+/**
+ * A field of a line: what is typed holds when it is left or Enter is pressed, and stays in sight until it is stored. What it
+ * cannot be stays too, marked, and Escape takes it back.
+ */
 function Cell({
   label,
   value,
@@ -163,22 +166,26 @@ function Cell({
   label: string;
   value: string;
   width: number;
-  onKeep: (text: string) => void;
+  /** Takes what was typed; false where it can be no such thing. */
+  onKeep: (text: string) => boolean;
 }) {
-  const [draft, write] = useState<string | undefined>();
+  const [draft, write] = useState<{ text: string; upon: string; wrong?: boolean } | undefined>();
+  const typed = draft && draft.upon === value ? draft : undefined; // what was stored since is what holds
   const leave = () => {
-    if (draft !== undefined && draft.trim() !== value) {
-      onKeep(draft.trim());
+    const text = typed?.text.trim();
+    if (text !== undefined && text !== value) {
+      write({ text, upon: value, wrong: !onKeep(text) });
     }
-    write(undefined);
   };
   return (
     <input
       className="cell"
       aria-label={label}
+      aria-invalid={typed?.wrong}
+      title={typed?.wrong ? 'That is no number: it is not kept.' : undefined}
       style={{ width }}
-      value={draft ?? value}
-      onChange={(e) => write(e.target.value)}
+      value={typed?.text ?? value}
+      onChange={(e) => write({ text: e.target.value, upon: value })}
       onBlur={leave}
       onKeyDown={(e) => {
         if (e.key === 'Enter') {

@@ -2,6 +2,7 @@ import { Button, Input } from 'antd';
 import { useEvidence } from '../../api/hooks';
 import type { Candidate, MatchView, WireWay } from '../../api/types.gen';
 import { SeverityMark } from '../../frame/SeverityMark';
+import { When } from '../../frame/When';
 import { refName, sameRef } from '../../harness/cavity';
 import { WireLive } from '../../work/WireLive';
 import { Evidence } from './Evidence';
@@ -33,8 +34,6 @@ interface Props {
   onReason: (r: string) => void;
   act: Act;
 }
-
-const when = (ms: number) => new Date(ms).toISOString().slice(0, 16).replace('T', ' ');
 
 /** Always answers "why?" for the row that is selected, and is where it is decided. */
 export function ReasonsPanel({ job, view, row, candidate, onCandidate, reason, onReason, act }: Props) {
@@ -142,7 +141,7 @@ export function ReasonsPanel({ job, view, row, candidate, onCandidate, reason, o
           <>
             <h3>Decided</h3>
             <div className="quiet">
-              by {decision.who ?? 'somebody'}, {when(decision.when ?? 0)} UTC
+              by {decision.who ?? 'somebody'}, <When ms={decision.when ?? 0} />
             </div>
             {decision.reason && <div>“{decision.reason}”</div>}
           </>

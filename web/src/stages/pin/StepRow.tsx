@@ -1,8 +1,9 @@
 import type { SheetStep, Tick } from '../../api/types.gen';
+import { localDay } from '../../frame/When';
 import { refName } from '../../harness/cavity';
 import { colourName } from '../../harness/insulation';
 import { WireSwatch } from '../../harness/WireSwatch';
-import { day, kindWord } from '../../work/words';
+import { kindWord } from '../../work/words';
 
 export const stepHead = (
   <div className="steprow headrow" role="row" aria-rowindex={1}>
@@ -67,7 +68,7 @@ export function StepRow({ step, done, number, on, onGo, onTick }: Props) {
         {done && <span className="quiet">done</span>}
       </span>
       <span role="gridcell" className={done ? 'quiet' : undefined}>
-        {step?.wire.function ?? (done ? `${done.who ?? ''} ${done.when ? day(done.when) : ''}` : '')}
+        {step?.wire.function ?? (done ? `${done.who ?? ''} ${done.when ? localDay(done.when) : ''}` : '')}
       </span>
     </div>
   );

@@ -4,8 +4,8 @@ import { explain } from '../../api/client';
 import { useDiagnosis, useMend, useSetReading } from '../../api/prove';
 import type { Advice, DiagnosisView, MayShow, ProveView, SuspectView } from '../../api/types.gen';
 import { notice } from '../../frame/notice';
+import { When } from '../../frame/When';
 import { ReasonDialog } from '../../work/ReasonDialog';
-import { day } from '../../work/words';
 import { Faces } from './Faces';
 import { ReadingField } from './ReadingField';
 import { bandWords, readingWords, type Measure } from './words';
@@ -38,7 +38,7 @@ export function FaultPart({ job, view }: { job: string; view: ProveView }) {
               <p key={m.id}>
                 {m.text} <span className="quiet">{m.did}</span>{' '}
                 <span className="quiet">
-                  {m.who} {m.when ? day(m.when) : ''}, after {m.took} readings
+                  {m.who} {m.when ? <When ms={m.when} day /> : ''}, after {m.took} readings
                 </span>
               </p>
             ))}

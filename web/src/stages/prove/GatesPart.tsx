@@ -5,8 +5,8 @@ import { explain, ProblemError } from '../../api/client';
 import { usePassGate } from '../../api/prove';
 import type { GateState, ProveView } from '../../api/types.gen';
 import { notice } from '../../frame/notice';
+import { When } from '../../frame/When';
 import { ReasonDialog } from '../../work/ReasonDialog';
-import { day } from '../../work/words';
 import { PartLink } from './PartLink';
 
 /** Power comes on in stages: one gate at a time, each with what must be true before it. */
@@ -115,7 +115,7 @@ function Gate({ gate, now, keyOn, onPass, onBack }: GateProps) {
               <span className="quiet">
                 {gate.passed.value !== undefined && a ? `${gate.passed.value} ${a.unit}, ` : ''}
                 {gate.passed.reason ? `“${gate.passed.reason}” ` : ''}
-                {gate.passed.who} {gate.passed.when ? day(gate.passed.when) : ''}
+                {gate.passed.who} {gate.passed.when ? <When ms={gate.passed.when} day /> : ''}
               </span>
               <Button size="small" onClick={onBack}>
                 Open again

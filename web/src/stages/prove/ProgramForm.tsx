@@ -4,7 +4,7 @@ import { explain } from '../../api/client';
 import { useSetProgram } from '../../api/prove';
 import type { FileMark, Programming, ProveView } from '../../api/types.gen';
 import { notice } from '../../frame/notice';
-import { day } from '../../work/words';
+import { localDay } from '../../frame/When';
 
 /** The record of what was written into the unit: open until it is whole. */
 export function ProgramForm({ job, view }: { job: string; view: ProveView }) {
@@ -23,7 +23,7 @@ export function ProgramForm({ job, view }: { job: string; view: ProveView }) {
         {view.program?.done ? '✓' : '○'} Programming{' '}
         <span className="quiet">
           {view.program?.done
-            ? `closed by ${view.program.who ?? ''} ${view.program.when ? day(view.program.when) : ''}`
+            ? `closed by ${view.program.who ?? ''} ${view.program.when ? localDay(view.program.when) : ''}`
             : view.program
               ? 'open'
               : 'not begun'}

@@ -4,7 +4,7 @@ import { explain } from '../../api/client';
 import { useNote } from '../../api/prove';
 import type { Note, ProveView } from '../../api/types.gen';
 import { notice } from '../../frame/notice';
-import { day } from '../../work/words';
+import { When } from '../../frame/When';
 import { ProgramForm } from './ProgramForm';
 
 type NoteKind = Note['kind'];
@@ -81,7 +81,7 @@ export function RecordsPart({ job, view }: { job: string; view: ProveView }) {
                 <td className="oneline">{kinds[n.kind]}</td>
                 <td>{n.text}</td>
                 <td className="quiet oneline">
-                  {n.who} {n.when ? day(n.when) : ''}
+                  {n.who} {n.when ? <When ms={n.when} day /> : ''}
                 </td>
                 <td>
                   {n.own && (

@@ -7,9 +7,9 @@ import { useSetReading } from '../../api/prove';
 import type { ProvedLine, ProveView } from '../../api/types.gen';
 import { notice } from '../../frame/notice';
 import { VirtualRows } from '../../frame/VirtualRows';
+import { When } from '../../frame/When';
 import { useCursor } from '../../keys/useCursor';
 import { useKey } from '../../keys/useKey';
-import { day } from '../../work/words';
 import { BandBar } from './BandBar';
 import { Faces } from './Faces';
 import { ReadingField } from './ReadingField';
@@ -197,7 +197,7 @@ function Line({ job, view, line, typing, meter, onKept }: LineProps) {
           <div>
             {s.mark} <strong>{readingWords(line.reading)}</strong>, {s.word}{' '}
             <span className="quiet">
-              {line.reading.who} {line.reading.when ? day(line.reading.when) : ''}
+              {line.reading.who} {line.reading.when ? <When ms={line.reading.when} day /> : ''}
             </span>{' '}
             <Button
               size="small"

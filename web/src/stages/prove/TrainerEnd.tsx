@@ -1,6 +1,6 @@
 import { Button } from 'antd';
 import type { ProveView, TrainEnd } from '../../api/types.gen';
-import { day } from '../../work/words';
+import { When } from '../../frame/When';
 import type { Walk } from './TrainerMeter';
 import { shown } from './words';
 
@@ -89,7 +89,7 @@ export function Results({ view }: { view: ProveView }) {
               .map((t) => (
                 <tr key={t.id}>
                   <td>{t.who}</td>
-                  <td className="quiet oneline">{t.when ? day(t.when) : ''}</td>
+                  <td className="quiet oneline">{t.when ? <When ms={t.when} day /> : ''}</td>
                   <td>{view.levels[t.level]?.name}</td>
                   <td>{t.right ? '✓ yes' : '✕ no'}</td>
                   <td className="mono">{t.took}</td>

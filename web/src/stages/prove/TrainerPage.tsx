@@ -7,6 +7,7 @@ import { useCauses, useProve, useRound, useRoundEnd } from '../../api/prove';
 import type { ProveView, TrainEnd, TrainView } from '../../api/types.gen';
 import { clock, useClock } from '../../bench/useClock';
 import { notice } from '../../frame/notice';
+import { useTitle } from '../../frame/useTitle';
 import { Who } from '../../frame/Who';
 import { refKey } from '../../harness/cavity';
 import { Ended, Results } from './TrainerEnd';
@@ -15,6 +16,7 @@ import { TrainerMeter, type Walk } from './TrainerMeter';
 /** The trainer: a fault that Draxel hides in this very harness, and a person who looks for it. Nothing here is the vehicle. */
 export function TrainerPage() {
   const job = useParams().job ?? '';
+  useTitle('Trainer');
   const [address, setAddress] = useSearchParams();
   const level = Number(address.get('level') ?? 0);
   const seed = Number(address.get('seed') ?? 0);
