@@ -95,11 +95,13 @@ var (
 )
 
 // A class is styled in one file: a rule of one stage does not change the look of another, in whatever order they load.
+// What a small window does to all of them at once stands in a file of its own, and its rules weigh more wherever it
+// loads.
 func TestAClassIsStyledInOneFile(t *testing.T) {
 	styled := map[string]string{}
 	files := 0
 	err := filepath.WalkDir("web/src", func(file string, d os.DirEntry, err error) error {
-		if err != nil || d.IsDir() || filepath.Ext(file) != ".css" {
+		if err != nil || d.IsDir() || filepath.Ext(file) != ".css" || d.Name() == "small.css" {
 			return err
 		}
 		text, err := os.ReadFile(file)

@@ -73,7 +73,7 @@ func TestAHandGoesOnFromItsOwn(t *testing.T) {
 	seen := show[joinapi.JoinView](c, job+"/join").Revision
 	choice := func(hand, id, upon string, choice join.Choice) string {
 		_, code := c.as(hand, upon, "POST", job+"/join/function",
-			joinapi.FunctionRequest{ID: id, Seen: seen, Function: "horn", Choice: choice})
+			joinapi.FunctionRequest{ID: id, Seen: seen, Function: "horn", Choice: choice, Reason: "so it is"})
 		return code
 	}
 	holds := func() join.Choice {

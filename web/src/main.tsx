@@ -2,6 +2,7 @@ import '@fontsource-variable/atkinson-hyperlegible-mono';
 import '@fontsource-variable/atkinson-hyperlegible-next';
 import './styles.css';
 import './frame/frame.css';
+import './frame/small.css';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { ConfigProvider } from 'antd';
 import { StrictMode } from 'react';

@@ -161,15 +161,14 @@ function Head({ job }: { job: JobView }) {
       >
         <kbd>U</kbd> undo
       </button>
-      {job.redo && (
-        <button
-          className="plain"
-          onClick={doAgain}
-          title={`do again what was taken back (${ctrlName}+Shift+Z)`}
-        >
-          redo
-        </button>
-      )}
+      <button
+        className="plain"
+        onClick={doAgain}
+        disabled={!job.redo}
+        title={job.redo ? `do again what was taken back (${ctrlName}+Shift+Z)` : 'nothing was taken back'}
+      >
+        redo
+      </button>
       <button className="plain" onClick={() => show('keys')}>
         <kbd>?</kbd> keys
       </button>

@@ -168,13 +168,7 @@ function Row({ step: s, number, on, mixed, head, onGo, onTick, onStuck, onMeasur
         <span role="gridcell">
           {s.text} {s.why && (on || !mixed) && <span className="quiet">{s.why}</span>}
           {on && s.warn?.map((w) => <div key={w}>! {w}</div>)}
-          {on && s.missing && s.missing.length > 0 && (
-            <ul className="missing">
-              {s.missing.map((m) => (
-                <li key={m}>{m}</li>
-              ))}
-            </ul>
-          )}
+          {on && s.missing && s.missing.length > 0 && <Missing all={s.missing} />}
           {on && s.measure && !s.done && <Measured wire={s.measure} onMeasured={onMeasured} />}
           {on && !s.done && s.blocked && <div className="quiet">First: {s.blocked}</div>}
           {on && ((onWire && s.wires) || (s.stage === 'thin' && s.kind === 'out' && !s.done)) && (
@@ -203,5 +197,29 @@ function Row({ step: s, number, on, mixed, head, onGo, onTick, onStuck, onMeasur
         </span>
       </div>
     </div>
+  );
+}
+
+/** How much of what is missing stands in the list; the rest is opened. */
+const few = 4;
+
+function Missing({ all }: { all: readonly string[] }) {
+  const list = (some: readonly string[]) => (
+    <ul className="missing">
+      {some.map((m) => (
+        <li key={m}>{m}</li>
+      ))}
+    </ul>
+  );
+  return (
+    <>
+      {list(all.slice(0, few))}
+      {all.length > few && (
+        <details>
+          <summary>{all.length - few} more are missing</summary>
+          {list(all.slice(few))}
+        </details>
+      )}
+    </>
   );
 }

@@ -95,14 +95,50 @@ function Sheet({ job, view }: { job: string; view: PinView }) {
   const assumed = new Set(view.housings.filter((h) => h.assumed).map((h) => h.id));
   return (
     <>
-      <div className="pintop">
-        <div>
-          <div
-            className={`proof${view.proof.reached ? '' : ' bad'}`}
-            data-testid="proof"
-            title={view.figures}
-          >
-            <span aria-hidden="true">{view.proof.reached ? '✓' : '✕'}</span> <span>{view.line}</span>
+      <div className="pinsplit">
+        <section className="pinlist">
+          <div className="bar sheettools">
+            <span className="quiet grow">
+              Battery negative off before the first terminal is pulled; the unit is unplugged and out.
+            </span>
+            <Button size="small" onClick={() => showSettings(true)}>
+              How we work…
+            </Button>
+            <Button size="small" onClick={earlier} disabled={!row?.step || !rows[at - 1]?.step}>
+              Before the one above <kbd>[</kbd>
+            </Button>
+            <Button size="small" onClick={() => askOtherwise(true)}>
+              Done otherwise… <kbd>O</kbd>
+            </Button>
+          </div>
+          <VirtualRows
+            rows={rows}
+            keyOf={idOf}
+            estimate={34}
+            label="re-pin sheet"
+            className="steps"
+            head={stepHead}
+            at={at}
+            testID="steps"
+            draw={(r, i) => (
+              <StepRow
+                step={r.step}
+                done={r.done}
+                number={i + 1}
+                on={i === at}
+                onGo={() => to(i)}
+                onTick={() => send(r)}
+              />
+            )}
+          />
+        </section>
+        <aside className="pinside">
+          <div className="bar" style={{ justifyContent: 'flex-end' }}>
+            <Button type="primary" onClick={() => void go('../bench?stage=pin')}>
+              Bench view <kbd>B</kbd>
+            </Button>
+            <Button href={fileAddress(job, 'pin/sheet.pdf')}>PDF</Button>
+            <Button href={fileAddress(job, 'pin/sheet.csv')}>CSV</Button>
           </div>
           {row?.step && <Selected step={row.step} number={at + 1} of={rows.length} />}
           {row?.done && (
@@ -122,19 +158,22 @@ function Sheet({ job, view }: { job: string; view: PinView }) {
               from={row.step.from}
               to={row.step.to}
               view={face}
-              width={760}
+              width={380}
               height={190}
               assumed={assumed}
             />
           )}
-        </div>
-        <div className="pinside">
-          <div className="bar" style={{ justifyContent: 'flex-end' }}>
-            <Button type="primary" onClick={() => void go('../bench?stage=pin')}>
-              Bench view <kbd>B</kbd>
+          <div className="bar">
+            <Button size="small" onClick={() => turn(face === 'wire' ? 'mating' : 'wire')}>
+              Turn the plug <kbd>V</kbd>
             </Button>
-            <Button href={fileAddress(job, 'pin/sheet.pdf')}>PDF</Button>
-            <Button href={fileAddress(job, 'pin/sheet.csv')}>CSV</Button>
+          </div>
+          <div
+            className={`proof${view.proof.reached ? '' : ' bad'}`}
+            data-testid="proof"
+            title={view.figures}
+          >
+            <span aria-hidden="true">{view.proof.reached ? '✓' : '✕'}</span> <span>{view.line}</span>
           </div>
           <div className="quiet figures">{view.figures}</div>
           {view.hand.length > 0 && (
@@ -165,45 +204,8 @@ function Sheet({ job, view }: { job: string; view: PinView }) {
                 <SeverityMark severity={f.severity} /> {f.text} <span className="quiet">{f.remedy}</span>
               </div>
             ))}
-        </div>
+        </aside>
       </div>
-      <div className="bar sheettools">
-        <span className="quiet grow">
-          Battery negative off before the first terminal is pulled; the unit is unplugged and out.
-        </span>
-        <Button size="small" onClick={() => showSettings(true)}>
-          How we work…
-        </Button>
-        <Button size="small" onClick={() => turn(face === 'wire' ? 'mating' : 'wire')}>
-          Turn the plug <kbd>V</kbd>
-        </Button>
-        <Button size="small" onClick={earlier} disabled={!row?.step || !rows[at - 1]?.step}>
-          Before the one above <kbd>[</kbd>
-        </Button>
-        <Button size="small" onClick={() => askOtherwise(true)}>
-          Done otherwise… <kbd>O</kbd>
-        </Button>
-      </div>
-      <VirtualRows
-        rows={rows}
-        keyOf={idOf}
-        estimate={34}
-        label="re-pin sheet"
-        className="steps"
-        head={stepHead}
-        at={at}
-        testID="steps"
-        draw={(r, i) => (
-          <StepRow
-            step={r.step}
-            done={r.done}
-            number={i + 1}
-            on={i === at}
-            onGo={() => to(i)}
-            onTick={() => send(r)}
-          />
-        )}
-      />
       {settings && (
         <BenchDialog
           job={job}

@@ -56,7 +56,7 @@ export function StepRow({ step, done, number, on, onGo, onTick }: Props) {
       </span>
       <span role="gridcell">{kind && kindWord({ stage: 'pin', kind })}</span>
       <span role="gridcell">
-        {text} {step && <span className="quiet">{step.why}</span>}
+        {text} {on && step && <span className="quiet">{step.why}</span>}
       </span>
       <span role="gridcell" style={{ display: 'flex', gap: 6, alignItems: 'center' }}>
         {step && step.wire.ref.cavity !== '' && (
