@@ -231,3 +231,90 @@ func TestWindowsAreNamed(t *testing.T) {
 		t.Errorf("%q, %q; want %s", e.MustText(), title, want)
 	}
 }
+
+// A link to a row, a function or a wire that is not there says so: what is shown is another.
+func TestLinksToWhatIsNotThere(t *testing.T) {
+	v := open(t, "/jobs/packhorse/match?row=from%20SP99")
+	v.see(".ant-message", "no row “SP99”")
+	v.goTo("/jobs/packhorse/join?sel=warp-drive")
+	v.see(".ant-message", "no function “warp-drive”")
+	v.goTo("/jobs/packhorse/reach?part=cuts&wire=W-none")
+	v.see(".ant-message", "no wire “W-none”")
+	v.goTo("/jobs/packhorse/match?row=from%20SP6")
+	v.page.MustElement(".spreadrow.selected")
+	time.Sleep(time.Second)
+	if v.page.MustHas(".ant-message-notice") {
+		t.Errorf("a row that is there: %s", v.text(".ant-message"))
+	}
+}
+
+// What is typed and not kept yet is there again after a reload, another page and the way back; what was kept, sent or
+// given up is not, and what somebody else has changed meanwhile is not typed over.
+func TestWhatIsHalfTypedStays(t *testing.T) {
+	const path = "/jobs/packhorse/gather?part=vehicles"
+	v := open(t, path)
+	year := "[aria-label='year, source 2']"
+	value := func(selector string) func(want string) func() bool {
+		return func(want string) func() bool {
+			return func() bool {
+				e, err := v.page.Timeout(2 * time.Second).Element(selector)
+				return err == nil && e.MustProperty("value").Str() == want
+			}
+		}
+	}
+	holds := value(year)
+	hands := func(selector, text string) {
+		v.page.MustElement(selector).MustSelectAllText()
+		for _, r := range text {
+			v.press(input.Key(r))
+		}
+	}
+	v.until("it is there", holds("1991"))
+	hands(year, "1993")
+	v.page.MustReload()
+	v.until("it is there after a reload", holds("1993"))
+	v.click("nav a", "Match")
+	v.page.MustElement(".spreadrow")
+	v.goTo("/")
+	v.goTo(path)
+	v.until("it is there after other pages", holds("1993"))
+	v.see("main button:not([disabled])", "Keep")
+	v.click("main button", "^Keep")
+	v.until("it is kept", func() bool {
+		return fetch[gatherapi.GatherView](v, "/api/jobs/packhorse/gather").Identity.Sources[1].Year == "1993"
+	})
+	v.page.MustReload()
+	v.until("it is as it was kept", holds("1993"))
+
+	hands(year, "1995")
+	view := fetch[gatherapi.GatherView](v, "/api/jobs/packhorse/gather")
+	view.Identity.Sources[1].Year = "1997"
+	v.page.MustNavigate("about:blank")
+	v.sendBy(http.MethodPut, "/api/jobs/packhorse/gather/identity",
+		gatherapi.IdentityRequest{ID: "another", Seen: view.Revision,
+			Identity: view.Identity})
+	v.goTo(path)
+	v.until("what somebody else has said stands", holds("1997"))
+	time.Sleep(time.Second)
+	if !holds("1997")() {
+		t.Error("it was typed over")
+	}
+
+	v.goTo("/jobs/packhorse/handover")
+	what := "[placeholder='jumper from 30 to 87'], [aria-label='say it']"
+	said := value(what)
+	hands(what, "a lead from the shelf")
+	hands("[aria-label=where]", "at the pump")
+	v.page.MustReload()
+	v.until("a form that is half filled is there again", said("a lead from the shelf"))
+	v.until("all of it", value("[aria-label=where]")("at the pump"))
+	v.click("form button", "Note it")
+	v.until("it is sent, and empty", said(""))
+	time.Sleep(time.Second)
+	v.page.MustReload()
+	v.until("the form is empty", said(""))
+	time.Sleep(time.Second)
+	if !said("")() {
+		t.Error("what was sent is typed again")
+	}
+}

@@ -182,13 +182,20 @@ func TestADeletedJobIsBroughtBack(t *testing.T) {
 }
 
 // send makes a change that comes from elsewhere.
-func (v *visit) send(path string, change any) {
+func (v *visit) send(path string, change any) { v.sendBy(http.MethodPost, path, change) }
+
+func (v *visit) sendBy(method, path string, change any) {
 	v.t.Helper()
 	body, err := json.Marshal(change)
 	if err != nil {
 		v.t.Fatal(err)
 	}
-	reply, err := http.Post(v.url+path, "application/json", bytes.NewReader(body))
+	r, err := http.NewRequestWithContext(v.t.Context(), method, v.url+path, bytes.NewReader(body))
+	if err != nil {
+		v.t.Fatal(err)
+	}
+	r.Header.Set("Content-Type", "application/json")
+	reply, err := http.DefaultClient.Do(r)
 	if err != nil {
 		v.t.Fatal(err)
 	}

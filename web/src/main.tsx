@@ -9,6 +9,7 @@ import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, RouterProvider } from 'react-router';
 import { ProblemError } from './api/client';
+import { keepDrafts } from './frame/drafts';
 import { Failed } from './frame/Failed';
 import { Frame } from './frame/Frame';
 import { later, moment } from './frame/later';
@@ -95,6 +96,7 @@ function Draxel() {
   );
 }
 
+keepDrafts();
 const root = document.getElementById('root');
 if (!root) {
   throw new Error('the page has no root');

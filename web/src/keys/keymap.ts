@@ -24,7 +24,7 @@ const keymap: readonly KeyLine[] = [
   { keys: ['B'], does: 'to the bench view' },
   { keys: ['V'], does: 'turn the connectors: wire side, mating face' },
   { keys: ['/'], does: 'find' },
-  { keys: ['U'], does: `undo one’s own last change; ${ctrlName}+Z does too` },
+  { keys: ['U', `${ctrlName}+Z`], does: 'undo the last change' },
   { keys: [`${ctrlName}+Shift+Z`], does: 'do again what was taken back' },
   { keys: ['F'], does: 'findings' },
   { keys: ['?'], does: 'these keys' },

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { explain } from '../../api/client';
 import { useBuy } from '../../api/handover';
 import { notice } from '../../frame/notice';
-import { useRecords } from '../../outbox/useOutbox';
+import { useRecords, useUnsent } from '../../outbox/useOutbox';
 import { stageName } from '../../work/words';
 import type { Bought, MoneyView, OrderLine } from '../../api/types.gen';
 
@@ -12,6 +12,7 @@ type Amount = 'there' | 'ordered' | 'days' | 'price';
 export function OrderList({ job, view }: { job: string; view: MoneyView }) {
   const buy = useBuy(job);
   const [only, filter] = useState('all');
+  const busy = useUnsent(job).letters.length > 0;
   const put = useRecords<Bought>(
     view.revision,
     (bought, seen) => buy.mutateAsync({ ...seen, bought, says: `order list: ${bought.key}` }),
@@ -65,7 +66,7 @@ export function OrderList({ job, view }: { job: string; view: MoneyView }) {
         </thead>
         <tbody>
           {rows.map((l) => (
-            <Row key={l.key} line={l} onKeep={(change) => keep(l, change)} />
+            <Row key={l.key} line={l} busy={busy} onKeep={(change) => keep(l, change)} />
           ))}
         </tbody>
       </table>
@@ -73,13 +74,20 @@ export function OrderList({ job, view }: { job: string; view: MoneyView }) {
   );
 }
 
-function Row({ line, onKeep }: { line: OrderLine; onKeep: (change: Partial<Bought>) => boolean }) {
+interface RowProps {
+  line: OrderLine;
+  busy: boolean;
+  onKeep: (change: Partial<Bought>) => boolean;
+}
+
+function Row({ line, busy, onKeep }: RowProps) {
   const unit = line.unit ? ` ${line.unit}` : '';
   const amount = (field: Amount, width: number) => (
     <td>
       <Cell
         label={`${field} of ${line.what}`}
         width={width}
+        busy={busy}
         value={line.said[field] ? String(line.said[field]) : ''}
         onKeep={(text) => {
           const n = Number(text.replace(',', '.'));
@@ -113,6 +121,7 @@ function Row({ line, onKeep }: { line: OrderLine; onKeep: (change: Partial<Bough
         <Cell
           label={`ordered on, ${line.what}`}
           width={84}
+          busy={busy}
           value={line.said.on ?? ''}
           onKeep={(on) => onKeep({ on })}
         />
@@ -132,6 +141,7 @@ function Row({ line, onKeep }: { line: OrderLine; onKeep: (change: Partial<Bough
         <Cell
           label={`supplier of ${line.what}`}
           width={110}
+          busy={busy}
           value={line.said.supplier ?? ''}
           onKeep={(supplier) => onKeep({ supplier })}
         />
@@ -153,28 +163,41 @@ function state(l: OrderLine) {
   return l.known ? '✓ there' : <span className="quiet">lead time?</span>;
 }
 
+/** What stands in a field that was typed into: what stood there before, and, once it was left, what was stored then. */
+interface Typed {
+  text: string;
+  was: string;
+  left?: string;
+  wrong?: boolean;
+}
+
 /**
- * A field of a line: what is typed holds when it is left or Enter is pressed, and stays in sight until it is stored. What it
- * cannot be stays too, marked, and Escape takes it back.
+ * A field of a line: what is typed holds when it is left or Enter is pressed, and stays in sight until it is stored, whatever
+ * replies come meanwhile. What it cannot be stays too, marked, and Escape takes it back.
  */
 function Cell({
   label,
   value,
   width,
+  busy,
   onKeep,
 }: {
   label: string;
   value: string;
   width: number;
+  /** Changes are on their way: what is stored is not yet what was done. */
+  busy: boolean;
   /** Takes what was typed; false where it can be no such thing. */
   onKeep: (text: string) => boolean;
 }) {
-  const [draft, write] = useState<{ text: string; upon: string; wrong?: boolean } | undefined>();
-  const typed = draft && draft.upon === value ? draft : undefined; // what was stored since is what holds
+  const [draft, write] = useState<Typed | undefined>();
+  const stored = draft?.left !== undefined && !draft.wrong && draft.left !== value && !busy;
+  const typed = stored ? undefined : draft;
+  const was = typed?.left === undefined ? (typed?.was ?? value) : typed.text;
   const leave = () => {
     const text = typed?.text.trim();
-    if (text !== undefined && text !== value) {
-      write({ text, upon: value, wrong: !onKeep(text) });
+    if (typed && text !== undefined && typed.left === undefined) {
+      write(text === was ? undefined : { text, was, left: value, wrong: !onKeep(text) });
     }
   };
   return (
@@ -185,7 +208,7 @@ function Cell({
       title={typed?.wrong ? 'That is no number: it is not kept.' : undefined}
       style={{ width }}
       value={typed?.text ?? value}
-      onChange={(e) => write({ text: e.target.value, upon: value })}
+      onChange={(e) => write({ text: e.target.value, was })}
       onBlur={leave}
       onKeyDown={(e) => {
         if (e.key === 'Enter') {

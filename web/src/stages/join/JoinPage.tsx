@@ -6,6 +6,7 @@ import { useJoin, useSetFunction } from '../../api/join';
 import type { Item, JoinView } from '../../api/types.gen';
 import { useJobID } from '../../frame/Frame';
 import { notice } from '../../frame/notice';
+import { useAsked } from '../../frame/useAsked';
 import { useKeyed } from '../../outbox/useOutbox';
 import { useKey } from '../../keys/useKey';
 import { ReasonDialog } from '../../work/ReasonDialog';
@@ -43,6 +44,12 @@ function Join({ job, view }: { job: string; view: JoinView }) {
     view.items.findIndex((i) => i.id === (address.get('sel') ?? firstOpen(view))),
   );
   const sel = view.items[at];
+  const linked = address.get('sel');
+  useAsked(
+    'function',
+    linked,
+    view.items.some((i) => i.id === linked),
+  );
   const choose = (id: string) => setAddress({ sel: id }, { replace: true });
   const step = (by: number) => {
     const next = view.items[Math.max(0, Math.min(view.items.length - 1, at + by))];

@@ -7,6 +7,7 @@ import { useAcceptAbove, useMatch, useMeet, type Decide } from '../../api/hooks'
 import type { MatchView, Ref } from '../../api/types.gen';
 import { useJobID } from '../../frame/Frame';
 import { notice } from '../../frame/notice';
+import { useAsked } from '../../frame/useAsked';
 import { refName } from '../../harness/cavity';
 import type { View } from '../../harness/ConnectorFace';
 import { useKey } from '../../keys/useKey';
@@ -89,6 +90,12 @@ function Match({ job, view }: { job: string; view: MatchView }) {
   if (!own && cursor.at !== location.key) {
     setCursor({ key: address.get('row') ?? '', at: location.key });
   }
+  const asked = own ? null : address.get('row');
+  useAsked(
+    'row',
+    asked?.replace(/^(from|to) /, '') ?? null,
+    all.some((r) => r.key === asked),
+  );
   const key = cursor.key || (all.find((r) => isOpen(r)) ?? all[0])?.key;
   const kept = filterRows(all, filter);
   const visible = filter.group ? groupRows(kept) : kept;

@@ -2,6 +2,7 @@ import { Input, Select, type InputRef } from 'antd';
 import { useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { fileAddress } from '../../api/hooks';
+import { useAsked } from '../../frame/useAsked';
 import { useRecords } from '../../outbox/useOutbox';
 import { useLength } from '../../api/reach';
 import type { CutLine, LengthRequest, ReachWire } from '../../api/types.gen';
@@ -61,6 +62,11 @@ export function CutPart({ job, view, onError }: PartProps) {
         order.indexOf(a.line.verdict) - order.indexOf(b.line.verdict) || (b.line.by ?? 0) - (a.line.by ?? 0),
     );
   const chosen = address.get('wire');
+  useAsked(
+    'wire',
+    chosen,
+    all.some((r) => r.line.wire === chosen),
+  );
   const index = rows.findIndex((r) => r.line.wire === chosen);
   const kept = index < 0 && wanted === '' ? all.find((r) => r.line.wire === chosen) : undefined; // decided, and off the list: still looked at
   const at = index >= 0 || kept ? index : 0;
