@@ -98,7 +98,8 @@ type step struct {
 func since(ctx context.Context, q sqlx.QueryerContext, job string, p Put, now json.RawMessage) ([]step, error) {
 	var entries []Entry
 	if err := sqlx.SelectContext(ctx, q, &entries,
-		`SELECT * FROM journal WHERE job = ? AND revision > ? ORDER BY seq DESC`, job, p.Seen); err != nil {
+		`SELECT * FROM journal WHERE job = ? AND revision > ? AND instr(changes, ?) > 0 ORDER BY seq DESC`,
+		job, p.Seen, named(p.Subject)); err != nil {
 		return nil, fmt.Errorf("read journal: %w", err)
 	}
 	var out []step
@@ -127,11 +128,21 @@ func since(ctx context.Context, q sqlx.QueryerContext, job string, p Put, now js
 	return out, nil
 }
 
+// named gives a subject as an entry of the journal that changes it has it among its changes.
+func named(subject string) string {
+	text, err := json.Marshal(subject)
+	if err != nil {
+		return ""
+	}
+	return string(text)
+}
+
 // Others says whether another hand has changed a subject since a revision.
 func (s *Store) Others(ctx context.Context, job, hand, subject string, seen int64) (bool, error) {
 	var entries []Entry
 	if err := s.reads.SelectContext(ctx, &entries,
-		`SELECT * FROM journal WHERE job = ? AND revision > ? AND (hand <> ? OR hand = '')`, job, seen, hand); err != nil {
+		`SELECT * FROM journal WHERE job = ? AND revision > ? AND (hand <> ? OR hand = '') AND instr(changes, ?) > 0`,
+		job, seen, hand, named(subject)); err != nil {
 		return false, fmt.Errorf("read journal: %w", err)
 	}
 	for i := range entries {
