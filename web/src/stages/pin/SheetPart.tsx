@@ -159,7 +159,9 @@ function Sheet({ job, view }: { job: string; view: PinView }) {
               to={row.step.to}
               view={face}
               width={380}
-              height={190}
+              height={
+                row.step.to && row.step.from && row.step.to.connector !== row.step.from.connector ? 420 : 190
+              }
               assumed={assumed}
             />
           )}
