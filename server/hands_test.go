@@ -1,12 +1,10 @@
 package server_test
 
 import (
-	"bufio"
 	"bytes"
 	"encoding/json"
 	"fmt"
 	"net/http"
-	"strings"
 	"testing"
 
 	"draxel/core/join"
@@ -151,26 +149,11 @@ func TestUndoAndRedoOverHTTP(t *testing.T) {
 func TestOneStreamOfAllJobs(t *testing.T) {
 	c := start(t)
 	first, second := c.packhorse(nil), c.demoJob(0)
-	r, err := http.NewRequestWithContext(t.Context(), "GET", c.url+"/api/events", nil)
-	if err != nil {
-		t.Fatal(err)
-	}
-	reply, err := http.DefaultClient.Do(r)
-	if err != nil {
-		t.Fatal(err)
-	}
-	defer reply.Body.Close()
-	lines := bufio.NewScanner(reply.Body)
+	events := c.told("/api/events")
 	next := func() (told desk.JobRevision) {
-		for lines.Scan() {
-			if data, is := strings.CutPrefix(lines.Text(), "data:"); is {
-				if err := json.Unmarshal([]byte(data), &told); err != nil {
-					t.Fatal(err)
-				}
-				return told
-			}
+		if err := json.Unmarshal([]byte(events()), &told); err != nil {
+			t.Fatal(err)
 		}
-		t.Fatal("the stream has ended")
 		return told
 	}
 	now := map[string]int64{}

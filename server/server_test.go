@@ -271,20 +271,20 @@ func TestOnlyOurOwnPages(t *testing.T) {
 	}
 }
 
-func TestOtherWindowsAreTold(t *testing.T) {
-	c := start(t)
-	job := c.refit()
-	r, err := http.NewRequestWithContext(t.Context(), "GET", c.url+job+"/events", nil)
+// told opens a stream of events and gives what tells the data of the next, "closed" when it has ended.
+func (c *client) told(path string) (next func() string) {
+	c.t.Helper()
+	r, err := http.NewRequestWithContext(c.t.Context(), "GET", c.url+path, nil)
 	if err != nil {
-		t.Fatal(err)
+		c.t.Fatal(err)
 	}
 	reply, err := http.DefaultClient.Do(r)
 	if err != nil {
-		t.Fatal(err)
+		c.t.Fatal(err)
 	}
-	defer reply.Body.Close()
+	c.t.Cleanup(func() { _ = reply.Body.Close() })
 	lines := bufio.NewScanner(reply.Body)
-	next := func() string {
+	return func() string {
 		for lines.Scan() {
 			if data, ok := strings.CutPrefix(lines.Text(), "data:"); ok {
 				return data
@@ -292,6 +292,12 @@ func TestOtherWindowsAreTold(t *testing.T) {
 		}
 		return "closed"
 	}
+}
+
+func TestOtherWindowsAreTold(t *testing.T) {
+	c := start(t)
+	job := c.refit()
+	next := c.told(job + "/events")
 	if got := next(); got != "3" {
 		t.Fatalf("first told revision %s", got)
 	}
