@@ -84,7 +84,7 @@ func WriteProveCSV(w *bytes.Buffer, x ProveSheet) error {
 			"read",
 			"stands",
 			"who",
-			"when",
+			"when, UTC",
 			"why",
 		}}
 	for i := range x.Lines {

@@ -228,7 +228,7 @@ func (s *API) history(ctx context.Context, job string) (handover.Section, error)
 		if e.Undone != nil {
 			what += ", taken back"
 		}
-		out.Rows = append(out.Rows, []string{time.UnixMilli(e.At).UTC().Format("2006-01-02 15:04"), what, desk.About(*e),
+		out.Rows = append(out.Rows, []string{time.UnixMilli(e.At).UTC().Format("2006-01-02 15:04 UTC"), what, desk.About(*e),
 			e.Reason, e.Who})
 	}
 	return out, nil
