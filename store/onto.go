@@ -26,11 +26,12 @@ func onto(ctx context.Context, q sqlx.QueryerContext, job string, r *Request, p 
 	if err != nil {
 		return nil, err
 	}
-	apart := stored.Apart(p.Subject) && !replaces(r.What) && p.Body != nil
 	from, err := p.madeFrom(ctx, q, job, r, steps)
 	if err != nil {
 		return nil, err
 	}
+	// Who sends again what they had seen means all of it: they have changed it meanwhile, and back.
+	apart := stored.Apart(p.Subject) && !replaces(r.What) && p.Body != nil && !equalJSON(from, p.Body)
 	for _, s := range steps {
 		if r.Hand != "" && s.hand == r.Hand {
 			continue

@@ -62,6 +62,10 @@ func TestWhatWasChangedMeanwhile(t *testing.T) {
 			benchOf(t, 70, 4), `"stub":70`},
 		{"another field, by the same hand", bench, plain, benchOf(t, 60, 4), "a", "bench",
 			benchOf(t, 40, 7), `"stub":60`},
+		{"back to what it was, by the same hand", bench, benchOf(t, 40, 4), benchOf(t, 60, 4), "a", "bench",
+			benchOf(t, 40, 4), `"stub":40`},
+		{"back to what it was, over somebody else", bench, benchOf(t, 40, 4), benchOf(t, 60, 4), "b", "bench",
+			benchOf(t, 40, 4), ""},
 		{"a page that does not say which it is", bench, plain, benchOf(t, 60, 4), "", "bench",
 			benchOf(t, 70, 4), ""},
 		{"another table in its place", "table/from", table(t, "1", "RD", "BU"),
@@ -252,4 +256,22 @@ func encode(t *testing.T, v any) string {
 		t.Fatal(err)
 	}
 	return string(text)
+}
+
+// A table that was brought is not taken back once a cell of it was put right: that cell is no cell of the one before.
+func TestATableIsTakenBackAsAWhole(t *testing.T) {
+	s := open(t, t.TempDir())
+	job := create(t, s)
+	at := load(t, s, job).Revision
+	for i, x := range []struct{ what, body string }{{"import", table(t, "1", "RD", "BU")},
+		{"import", table(t, "7", "RD", "BU")}, {"correct", table(t, "7", "GN", "BU")}} {
+		var err error
+		if at, err = put(s, job, fmt.Sprint("t", i), "Ines", "a", x.what, "table/from", x.body, at); err != nil {
+			t.Fatal(err)
+		}
+	}
+	var stale *store.StaleError
+	if _, err := s.Undo(t.Context(), job, store.Back{ID: "u", Who: "Ines", Of: 3}); !errors.As(err, &stale) {
+		t.Errorf("it was taken back: %v, %s", err, body(t, s, job, "table/from"))
+	}
 }

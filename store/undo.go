@@ -6,6 +6,7 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"slices"
 
 	"github.com/jmoiron/sqlx"
 
@@ -169,12 +170,12 @@ func reverted(ctx context.Context, tx *sqlx.Tx, job string, e *Entry) ([]Put, er
 // told apart from what came after it.
 func without(ctx context.Context, tx *sqlx.Tx, job string, e *Entry, name string, now json.RawMessage,
 ) (json.RawMessage, error) {
-	if !stored.Apart(name) {
-		return nil, &StaleError{name}
-	}
 	steps, err := since(ctx, tx, job, Put{Subject: name, Seen: e.Revision - 1}, now)
 	if err != nil {
 		return nil, err
+	}
+	if !stored.Apart(name) || slices.ContainsFunc(steps, func(s step) bool { return replaces(s.what) }) {
+		return nil, &StaleError{name} // its fields are not those of what stands there now
 	}
 	body, err := merge.Fields(steps[0].after, steps[0].before, now, merge.Tell)
 	var clash *merge.Clash
