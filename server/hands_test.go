@@ -7,6 +7,7 @@ import (
 	"net/http"
 	"testing"
 
+	"draxel/core/gather"
 	"draxel/core/join"
 	"draxel/core/route"
 	"draxel/server/desk"
@@ -175,5 +176,39 @@ func TestOneStreamOfAllJobs(t *testing.T) {
 			t.Errorf("told %+v, want %s at %d", told, job, was+1)
 		}
 		now[job] = told.Revision
+	}
+}
+
+// Two people add a line each at the same place: nothing of the second's goes into the line of the first, and who sees
+// that line goes on below it.
+func TestTwoPeopleAddALine(t *testing.T) {
+	c := start(t)
+	job := c.packhorse(nil)
+	list := func() gatherapi.SheetView { return show[gatherapi.SheetView](c, job+"/gather/lists/fuses") }
+	v := list()
+	cell := func(hand, id string, seen int64, line int, field, text string) string {
+		_, code := c.as(hand, "", "POST", job+"/gather/lists/fuses/cells", gatherapi.SheetEditRequest{ID: id, Seen: seen,
+			Edits: []gather.CellEdit{{Line: line, Field: field, Text: text}}})
+		return code
+	}
+	next := v.Reading.Next
+	fields := v.Fields
+	for i, text := range []string{"F71", "10"} {
+		if code := cell("a", fmt.Sprint("a", i), v.Revision, next, fields[i].Name, text); code != "" {
+			t.Fatalf("the first's %s: %s", text, code)
+		}
+	}
+	for i, text := range []string{"F92", "20", "a third"} {
+		if code := cell("b", fmt.Sprint("b", i), v.Revision, next, fields[i].Name, text); code != "stale" {
+			t.Errorf("the second's %s: %q", text, code)
+		}
+	}
+	now := list()
+	if code := cell("b", "below", now.Revision, now.Reading.Next, fields[0].Name, "F92"); code != "" ||
+		now.Reading.Next != next+1 {
+		t.Errorf("below it: %q, line %d after %d", code, now.Reading.Next, next)
+	}
+	if code := cell("a", "a9", v.Revision, next, fields[1].Name, "15"); code != "" {
+		t.Errorf("the first goes on in her own line: %q", code)
 	}
 }

@@ -138,21 +138,24 @@ func named(subject string) string {
 	return string(text)
 }
 
-// Others says whether another hand has changed a subject since a revision.
-func (s *Store) Others(ctx context.Context, job, hand, subject string, seen int64) (bool, error) {
-	var entries []Entry
-	if err := s.reads.SelectContext(ctx, &entries,
-		`SELECT * FROM journal WHERE job = ? AND revision > ? AND (hand <> ? OR hand = '') AND instr(changes, ?) > 0`,
-		job, seen, hand, named(subject)); err != nil {
-		return false, fmt.Errorf("read journal: %w", err)
-	}
-	for i := range entries {
-		if err := entries[i].decode(); err != nil {
-			return false, err
+// Step is what another hand made of one subject.
+type Step struct{ Before, After json.RawMessage }
+
+// Others gives what other hands have made of a subject since a revision, in turn. It fails with *StaleError where the
+// journal does not know that any more.
+func (s *Store) Others(ctx context.Context, job, hand, name string, seen int64) (out []Step, err error) {
+	err = s.look(ctx, func(tx *sqlx.Tx) error {
+		now, version, err := subject(ctx, tx, job, name)
+		if err != nil || version <= seen {
+			return err
 		}
-		if slices.ContainsFunc(entries[i].Changes, func(c Change) bool { return c.Subject == subject }) {
-			return true, nil
+		steps, err := since(ctx, tx, job, Put{Subject: name, Seen: seen}, now)
+		for _, x := range steps {
+			if hand == "" || x.hand != hand {
+				out = append(out, Step{x.before, x.after})
+			}
 		}
-	}
-	return false, nil
+		return err
+	})
+	return out, err
 }

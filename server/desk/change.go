@@ -179,7 +179,7 @@ func (s *Desk) Fresh(c *gin.Context, id string, seen int64, subject string) erro
 		return err
 	}
 	others, err := s.Store.Others(c.Request.Context(), c.Param("job"), Hand(c), subject, seen)
-	if err == nil && others {
+	if err == nil && len(others) > 0 {
 		err = &store.StaleError{Subject: subject}
 	}
 	return err

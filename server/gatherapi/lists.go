@@ -15,6 +15,7 @@ import (
 	"draxel/core/harness"
 	"draxel/core/stored"
 	"draxel/server/desk"
+	"draxel/store"
 )
 
 // showGather gives everything of Gather beside the pinout tables.
@@ -226,6 +227,10 @@ func (s *API) editSheet(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
+	subject := stored.SubjectAt[gather.Sheet](string(kind))
+	if err := s.ofOthers(c, subject, &r); err != nil {
+		return err
+	}
 	state, err := s.Store.Load(c.Request.Context(), c.Param("job"))
 	if err != nil {
 		return err
@@ -246,9 +251,41 @@ func (s *API) editSheet(c *gin.Context) error {
 			sheet.Gone = append(sheet.Gone, line)
 		}
 	}
-	subject := stored.SubjectAt[gather.Sheet](string(kind))
 	return s.Apply(c, desk.Change{ID: r.ID, What: "edit-list", Seen: r.Seen, Bodies: map[string]any{subject: sheet},
 		From: map[string]any{subject: desk.Edited(kind, state.Job.Sheets[kind])}})
+}
+
+// ofOthers refuses cells of a line that somebody else has added since the list was seen: two people who add a line each
+// would otherwise write into one.
+func (s *API) ofOthers(c *gin.Context, subject string, r *SheetEditRequest) error {
+	steps, err := s.Store.Others(c.Request.Context(), c.Param("job"), desk.Hand(c), subject, r.Seen)
+	if err != nil {
+		return err
+	}
+	for _, step := range steps {
+		var before, after gather.Sheet
+		if step.After == nil {
+			continue
+		}
+		if err := json.Unmarshal(step.After, &after); err != nil {
+			return err
+		}
+		if step.Before != nil {
+			if err := json.Unmarshal(step.Before, &before); err != nil {
+				return err
+			}
+		}
+		has := func(sheet *gather.Sheet, line int) bool {
+			return line <= len(sheet.Cells) ||
+				slices.ContainsFunc(sheet.Edits, func(e gather.CellEdit) bool { return e.Line == line })
+		}
+		for _, e := range r.Edits {
+			if has(&after, e.Line) && !has(&before, e.Line) {
+				return &store.StaleError{Subject: subject}
+			}
+		}
+	}
+	return nil
 }
 
 func (s *API) addReading(c *gin.Context) error {
