@@ -140,7 +140,19 @@ func TestUndoAndRedoOverHTTP(t *testing.T) {
 	if _, code := c.as("a", "", "POST", job+"/redo", jobsapi.UndoRequest{ID: "r2"}); code != "nothing-to-undo" {
 		t.Errorf("nothing to do again: %q", code)
 	}
-	lines := show[jobsapi.JournalView](c, job+"/journal").Entries
+	note("n2", "no time")
+	note("n3", "no horn")
+	first := show[jobsapi.JournalView](c, job+"/journal").Entries[1]
+	if _, code := c.as("a", "", "POST", job+"/undo", jobsapi.UndoRequest{ID: "u2",
+		Of: first.Seq}); code != "changed-since" {
+		t.Errorf("what was changed again since is taken back by itself: %q", code)
+	}
+	for i := range 2 {
+		if _, code := c.as("a", "", "POST", job+"/undo", jobsapi.UndoRequest{ID: fmt.Sprint("v", i)}); code != "" {
+			t.Fatal(code)
+		}
+	}
+	lines := show[jobsapi.JournalView](c, job+"/journal").Entries[4:]
 	if lines[0].Back || lines[1].Back || !lines[2].Back {
 		t.Errorf("the history says that these can be taken back: %v %v %v", lines[0].Back, lines[1].Back, lines[2].Back)
 	}

@@ -90,6 +90,7 @@ func (p *Put) madeFrom(ctx context.Context, q sqlx.QueryerContext, job string, r
 // step is what a change made of one subject.
 type step struct {
 	hand, what    string
+	who           string
 	revision      int64
 	before, after json.RawMessage
 }
@@ -118,7 +119,7 @@ func since(ctx context.Context, q sqlx.QueryerContext, job string, p Put, now js
 			if !is {
 				return nil, &StaleError{p.Subject}
 			}
-			out = append(out, step{hand: e.Hand, what: e.What, revision: e.Revision, before: before, after: now})
+			out = append(out, step{hand: e.Hand, what: e.What, who: e.Who, revision: e.Revision, before: before, after: now})
 			now = before
 		}
 	}

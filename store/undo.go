@@ -34,6 +34,19 @@ func (e *AnothersError) Error() string {
 	return fmt.Sprintf("the last change is that of %s", e.Entry.Who)
 }
 
+// LaterError is a *StaleError of what is to be taken back: it was changed again since, and by whom last.
+type LaterError struct {
+	StaleError
+	Who string
+}
+
+// Unwrap gives it as a write that is refused.
+func (e *LaterError) Unwrap() error { return &e.StaleError }
+
+func later(name string, steps []step) error {
+	return &LaterError{StaleError{name}, steps[len(steps)-1].who}
+}
+
 const (
 	undoPath = "POST /undo"
 	redoPath = "POST /redo"
@@ -175,12 +188,12 @@ func without(ctx context.Context, tx *sqlx.Tx, job string, e *Entry, name string
 		return nil, err
 	}
 	if !stored.Apart(name) || slices.ContainsFunc(steps, func(s step) bool { return replaces(s.what) }) {
-		return nil, &StaleError{name} // its fields are not those of what stands there now
+		return nil, later(name, steps) // its fields are not those of what stands there now
 	}
 	body, err := merge.Fields(steps[0].after, steps[0].before, now, merge.Tell)
 	var clash *merge.Clash
 	if errors.As(err, &clash) || err == nil && body == nil && now != nil {
-		return nil, &StaleError{name}
+		return nil, later(name, steps)
 	}
 	if err != nil {
 		return nil, err

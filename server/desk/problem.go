@@ -38,6 +38,7 @@ func asProblem(err error) *Problem {
 	var p *Problem
 	var refusal *exchange.Refusal
 	var stale *store.StaleError
+	var later *store.LaterError
 	var anothers *store.AnothersError
 	var tooLarge *http.MaxBytesError
 	switch {
@@ -48,6 +49,9 @@ func asProblem(err error) *Problem {
 	case errors.As(err, &tooLarge):
 		return Refusal(http.StatusRequestEntityTooLarge, "too-large",
 			fmt.Sprintf("That is more than %d MB.", tooLarge.Limit>>20), "")
+	case errors.As(err, &later):
+		return Refusal(http.StatusConflict, "changed-since", "It was changed again since, by "+later.Who+": take that back "+
+			"first, in the history.", later.Subject)
 	case errors.As(err, &stale):
 		return Refusal(http.StatusConflict, "stale", "Somebody else changed this since you saw it. Nothing was changed: "+
 			"look again and repeat.", stale.Subject)
