@@ -29,7 +29,8 @@ func TestSmallWindows(t *testing.T) {
 			}
 			for (const list of document.querySelectorAll('main [role=grid], main [role=tree]')) {
 				if (list.clientHeight < 150 && list.scrollHeight > list.clientHeight + 2) {
-					out.push((list.getAttribute('aria-label') ?? list.className) + ' shows ' + list.clientHeight + ' of ' + list.scrollHeight);
+					const name = list.getAttribute('aria-label') ?? list.className;
+					out.push(name + ' shows ' + list.clientHeight + ' of ' + list.scrollHeight);
 				}
 			}
 			const scrolls = (e) => e && (/auto|scroll/.test(getComputedStyle(e).overflowX) || scrolls(e.parentElement));

@@ -119,7 +119,7 @@ export function VehiclesPage({ job, view }: Props) {
             loading={keep.isPending}
             onClick={() =>
               keep.mutate(
-                { seen: view.revision, identity: draft },
+                { seen: view.revision, subject: 'identity', identity: draft },
                 { onError: (e) => notice.warning(explain(e)) },
               )
             }

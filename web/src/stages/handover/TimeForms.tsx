@@ -147,7 +147,10 @@ export function TermsForm({ job, view }: Props) {
       aria-label="what it is reckoned with"
       onSubmit={(e) => {
         e.preventDefault();
-        terms.mutate({ seen: view.revision, terms: draft }, { onError: (x) => notice.warning(explain(x)) });
+        terms.mutate(
+          { seen: view.revision, subject: 'terms', terms: draft },
+          { onError: (x) => notice.warning(explain(x)) },
+        );
       }}
     >
       <label>

@@ -163,7 +163,7 @@ function Rules({ job, view, ruled }: { job: string; view: JoinView; ruled: Ruled
   const [when, write] = useState('');
   const send = (of: string, text: string) =>
     set.mutate(
-      { seen: view.revision, output: of, when: text },
+      { seen: view.revision, subject: of, output: of, when: text },
       {
         onSuccess: () => write(''),
         onError: (e) => notice.warning(explain(e)),

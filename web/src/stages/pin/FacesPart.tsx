@@ -97,7 +97,7 @@ function FaceEditor({ job, view, housing, onError }: EditorProps) {
   const mate = view.mates[housing.id];
   const put = (face: { words?: string; mate?: boolean }) =>
     keep.mutate(
-      { connector: housing.id, seen: view.revision, ...face },
+      { connector: housing.id, seen: view.revision, subject: housing.id, ...face },
       {
         onError,
         onSuccess: () => {

@@ -12,7 +12,7 @@ export function ProgramForm({ job, view }: { job: string; view: ProveView }) {
   const [p, write] = useState<Programming>(view.program ?? {});
   const put = (done: boolean) =>
     set.mutate(
-      { seen: view.revision, program: { ...p, done } },
+      { seen: view.revision, subject: 'program', program: { ...p, done } },
       { onError: (e) => notice.warning(explain(e), 8) },
     );
   const ticked = new Set(p.ticked);

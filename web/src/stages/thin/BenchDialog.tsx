@@ -35,7 +35,9 @@ export function BenchDialog({ job, bench, revision, onClose }: Props) {
           <Button onClick={onClose}>Leave it</Button>
           <Button
             type="primary"
-            onClick={() => keep.mutate({ bench: draft, seen: revision }, { onSuccess: onClose })}
+            onClick={() =>
+              keep.mutate({ bench: draft, seen: revision, subject: 'bench' }, { onSuccess: onClose })
+            }
           >
             Keep
           </Button>
