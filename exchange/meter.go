@@ -5,8 +5,6 @@ import (
 	"context"
 	"errors"
 	"fmt"
-	"net"
-	"net/netip"
 	"strconv"
 	"strings"
 	"time"
@@ -21,34 +19,12 @@ const (
 	mostShown = 1e9 // what is more is beyond every range
 )
 
-// dial calls a device at an address, host:port, of this machine or of the local network; no other is called.
-func dial(ctx context.Context, what, address, usual string) (net.Conn, error) {
-	host, port, err := net.SplitHostPort(strings.TrimSpace(address))
-	if err != nil {
-		return nil, refuse("no-address", "the address of a %s is host and port, 127.0.0.1:%s", what, usual)
-	}
-	if host == "localhost" {
-		host = "127.0.0.1"
-	}
-	ip, err := netip.ParseAddr(host)
-	if err != nil || !(ip.IsLoopback() || ip.IsPrivate()) {
-		return nil, refuse("no-address",
-			"a %s is asked on this machine or in the local network, by its number: 127.0.0.1, 192.168.…", what)
-	}
-	c, err := (&net.Dialer{}).DialContext(ctx, "tcp", net.JoinHostPort(ip.String(), port))
-	if err != nil {
-		return nil, fmt.Errorf("no %s answers at %s", what, address)
-	}
-	return c, nil
-}
-
-// ReadMeter asks a meter at an address, host:port, for what it shows, by SCPI over TCP. Only addresses of this
-// machine and of the local network are asked. One that hangs, closes, floods or lies fails in plain words within
-// three seconds.
-func ReadMeter(ctx context.Context, address string, m *prove.Measure) (prove.Shown, error) {
+// ReadMeter asks a meter for what it shows, by SCPI over TCP. One that hangs, closes, floods or lies fails in plain
+// words within three seconds.
+func ReadMeter(ctx context.Context, address Address, m *prove.Measure) (prove.Shown, error) {
 	ctx, cancel := context.WithTimeout(ctx, meterTime)
 	defer cancel()
-	c, err := dial(ctx, "meter", address, "5025")
+	c, err := address.dial(ctx)
 	if err != nil {
 		return prove.Shown{}, err
 	}
@@ -76,7 +52,7 @@ func ReadMeter(ctx context.Context, address string, m *prove.Measure) (prove.Sho
 	}
 	v, err := strconv.ParseFloat(strings.TrimSpace(string(line)), 64)
 	if err != nil || v != v {
-		return prove.Shown{}, fmt.Errorf("what answers at %s is no meter: %.30q is no number", address, line)
+		return prove.Shown{}, fmt.Errorf("what answers at %s is no meter: what it says is no number", address)
 	}
 	if v > mostShown || v < -mostShown {
 		return prove.Shown{Over: true}, nil

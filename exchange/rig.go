@@ -22,25 +22,25 @@ type Lit struct {
 	On     bool   `json:"on"`
 }
 
-// WithRig calls a bench rig at an address of this machine or of the local network, for at most three seconds.
-func WithRig(ctx context.Context, address string, ask func(*Rig) error) error {
+// WithRig calls a bench rig, for at most three seconds.
+func WithRig(ctx context.Context, address Address, ask func(*Rig) error) error {
 	ctx, cancel := context.WithTimeout(ctx, meterTime)
 	defer cancel()
-	c, err := dial(ctx, "bench rig", address, "5026")
+	c, err := address.dial(ctx)
 	if err != nil {
 		return err
 	}
 	defer func() { _ = c.Close() }()
 	deadline, _ := ctx.Deadline()
 	_ = c.SetDeadline(deadline)
-	return ask(&Rig{c, bufio.NewReaderSize(c, rigLine), strings.TrimSpace(address)})
+	return ask(&Rig{c, bufio.NewReaderSize(c, rigLine), address})
 }
 
 // Rig is a bench rig: an indicator on each output, and a toothed wheel that can be turned.
 type Rig struct {
 	c       net.Conn
 	in      *bufio.Reader
-	address string
+	address Address
 }
 
 // ask sends a line and reads what is answered.
@@ -80,7 +80,7 @@ func (r *Rig) Indicators() ([]Lit, error) {
 			return nil, err
 		}
 		if on != "0" && on != "1" {
-			return nil, fmt.Errorf("what answers at %s is no bench rig: %.30q is no indicator", r.address, on)
+			return nil, fmt.Errorf("what answers at %s is no bench rig: it names something that is no indicator", r.address)
 		}
 		out = append(out, Lit{at, on == "1"})
 	}
@@ -99,7 +99,7 @@ func (r *Rig) Turn(w prove.Wheel) ([]float64, error) {
 	for _, x := range strings.Split(answer, ",") {
 		ms, err := strconv.ParseFloat(x, 64)
 		if err != nil || ms < 0 || ms > float64(10*time.Second/time.Millisecond) {
-			return nil, fmt.Errorf("what answers at %s is no bench rig: %.30q is no time", r.address, x)
+			return nil, fmt.Errorf("what answers at %s is no bench rig: it gives something that is no time", r.address)
 		}
 		out = append(out, ms/1000)
 	}

@@ -29,17 +29,17 @@ const (
 type UnitLine struct {
 	c       net.Conn
 	ctx     context.Context //nolint:containedctx // the line lives as long as one question of a page
-	address string
+	address Address
 	unit    uint16
 }
 
-// OpenUnit calls a unit at an address, host:port, of this machine or the local network, and has the line activated.
-func OpenUnit(ctx context.Context, address string) (*UnitLine, error) {
-	c, err := dial(ctx, "control unit", address, "13400")
+// OpenUnit calls a unit and has the line activated.
+func OpenUnit(ctx context.Context, address Address) (*UnitLine, error) {
+	c, err := address.dial(ctx)
 	if err != nil {
 		return nil, err
 	}
-	l := &UnitLine{c: c, ctx: ctx, address: strings.TrimSpace(address)}
+	l := &UnitLine{c: c, ctx: ctx, address: address}
 	hello := binary.BigEndian.AppendUint16(nil, tester)
 	if err := l.send(0x0005, append(hello, 0, 0, 0, 0, 0)); err != nil {
 		l.Close()
@@ -293,7 +293,7 @@ func (l *UnitLine) Drive(v *prove.Value, d time.Duration, during func() error) e
 }
 
 // WithUnit opens a line to a unit, and closes it when the questions are asked or twelve seconds are over.
-func WithUnit(ctx context.Context, address string, ask func(*UnitLine) error) error {
+func WithUnit(ctx context.Context, address Address, ask func(*UnitLine) error) error {
 	ctx, cancel := context.WithTimeout(ctx, unitTime)
 	defer cancel()
 	l, err := OpenUnit(ctx, address)

@@ -112,7 +112,8 @@ func TestASimulatedVehicleIsAsked(t *testing.T) {
 		"a feed": {proveapi.UnitRequest{Address: bench.Unit, What: "drive",
 			Value: live[slices.IndexFunc(live, func(v prove.Value) bool { return v.Drives == "" })].ID}, "no-such-value"},
 		"the meter's address": {proveapi.UnitRequest{Address: bench.Meter, What: "codes"}, "no-unit"},
-		"far away":            {proveapi.UnitRequest{Address: "198.51.100.9:13400", What: "codes"}, "no-unit"},
+		"far away":            {proveapi.UnitRequest{Address: "198.51.100.9:13400", What: "codes"}, "not-allowed"},
+		"this machine":        {proveapi.UnitRequest{Address: "127.0.0.1:22", What: "codes"}, "not-allowed"},
 	} {
 		if _, code := post[proveapi.UnitSays](p, "POST", "/unit", x.r); code != x.want {
 			t.Errorf("%s: %q, want %q", name, code, x.want)
@@ -147,7 +148,7 @@ func TestASimulatedVehicleIsAsked(t *testing.T) {
 		t.Fatal(code)
 	}
 	if _, code := post[proveapi.UnitSays](p, "POST", "/unit",
-		proveapi.UnitRequest{Address: bench.Unit, What: "codes"}); code != "no-unit" {
+		proveapi.UnitRequest{Address: bench.Unit, What: "codes"}); code != "not-allowed" {
 		t.Errorf("stopped, and it answers %q", code)
 	}
 	if after := p.view(); after.Revision != before.Revision || len(after.Others) != 1 ||

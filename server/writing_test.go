@@ -133,6 +133,13 @@ func TestAChangeIDIsUsedOnce(t *testing.T) {
 		again.Revision != first.Revision {
 		t.Errorf("again: %q, revision %d, was %d", code, again.Revision, first.Revision)
 	}
+	if _, code := send[desk.Done](c, "POST", one+"/match/decide", goes("used", seen+1, rows[0])); code != "" {
+		t.Errorf("again, having seen more: %q", code)
+	}
+	if _, code := send[desk.Done](c, "POST", one+"/match/decide", goes("used", seen,
+		rows[1])); code != "change-id-used" {
+		t.Errorf("of another row: %q", code)
+	}
 	file := fetchFile(c, one+"/file")
 	made := map[string]bool{}
 	for range 2 {

@@ -6,6 +6,7 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"strings"
 
 	"github.com/jmoiron/sqlx"
 )
@@ -66,6 +67,15 @@ func (s *Store) Known(ctx context.Context, job, id, path string) (int64, error) 
 	return known(ctx, s.reads, job, id, path)
 }
 
+// sameAsked says whether two requests asked for the same: a method with a path and, behind " #", the sum of what was
+// said. What is not known of one of them is the same.
+func sameAsked(a, b string) bool {
+	onePath, one, _ := strings.Cut(a, " #")
+	otherPath, other, _ := strings.Cut(b, " #")
+	unknown := func(x, y string) bool { return x == "" || y == "" }
+	return (unknown(onePath, otherPath) || onePath == otherPath) && (unknown(one, other) || one == other)
+}
+
 func equalJSON(a, b json.RawMessage) bool { return string(a) == string(b) }
 
 func known(ctx context.Context, q sqlx.QueryerContext, job, id, path string) (int64, error) {
@@ -80,7 +90,7 @@ func known(ctx context.Context, q sqlx.QueryerContext, job, id, path string) (in
 		return 0, nil
 	case err != nil:
 		return 0, fmt.Errorf("read journal: %w", err)
-	case e.Job != job || e.Path != "" && path != "" && e.Path != path:
+	case e.Job != job || !sameAsked(e.Path, path):
 		return 0, ErrUsed
 	}
 	return e.Revision, nil

@@ -147,10 +147,11 @@ func (s *Store) create(ctx context.Context, tx *sqlx.Tx, who string, n *NewJob) 
 	var was struct {
 		Job  string `db:"job"`
 		What string `db:"what"`
+		Path string `db:"path"`
 	}
-	err = tx.GetContext(ctx, &was, `SELECT job, what FROM journal WHERE id = ?`, n.Request)
+	err = tx.GetContext(ctx, &was, `SELECT job, what, path FROM journal WHERE id = ?`, n.Request)
 	switch {
-	case err == nil && was.What == "create":
+	case err == nil && was.What == "create" && sameAsked(was.Path, n.Path):
 		return was.Job, nil
 	case err == nil:
 		return "", ErrUsed

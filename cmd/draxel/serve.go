@@ -18,6 +18,7 @@ import (
 	"golang.org/x/term"
 
 	"draxel/demo"
+	"draxel/exchange"
 	"draxel/server"
 	"draxel/server/desk"
 	"draxel/store"
@@ -51,6 +52,8 @@ func serveCommand() *cobra.Command {
 	c.Flags().
 		StringVar(&o.passcode, "passcode", "", "what another device must give; everybody on this machine can see it "+
 			"in the list of processes: better set "+passcodeVariable+", use --passcode-file, or be asked")
+	c.Flags().StringSliceVar(&o.instruments, "instrument", nil, "number of a meter, a control unit or a bench rig in the "+
+		"local network that may be called; may be said several times")
 	c.Flags().StringVar(&o.passcodeFile, "passcode-file", "", "file whose first line is the passcode")
 	return c
 }
@@ -63,6 +66,7 @@ type serveOptions struct {
 	passcodeFile   string
 	port           int
 	demo, lan      bool
+	instruments    []string
 }
 
 // listens gives the address to listen at, and what the server must know of the local network. Nobody but this machine
@@ -122,6 +126,10 @@ func serve(ctx context.Context, cmd *cobra.Command, o serveOptions) (err error) 
 	if err != nil {
 		return err
 	}
+	instruments, err := exchange.InstrumentHosts(o.instruments)
+	if err != nil {
+		return fmt.Errorf("--instrument: %w", err)
+	}
 	s, err := store.Open(ctx, o.data, time.Now)
 	if err != nil {
 		return err
@@ -138,7 +146,7 @@ func serve(ctx context.Context, cmd *cobra.Command, o serveOptions) (err error) 
 	if err != nil {
 		return fmt.Errorf("listen: %w (another port: --port)", err)
 	}
-	draxel, err := server.New(desk.Options{Store: s, Log: log, Lan: lan})
+	draxel, err := server.New(desk.Options{Store: s, Log: log, Lan: lan, Instruments: instruments})
 	if err != nil {
 		return errors.Join(err, listener.Close())
 	}

@@ -4,6 +4,7 @@ package desk
 
 import (
 	"log/slog"
+	"net/netip"
 	"sync"
 	"time"
 
@@ -23,6 +24,8 @@ type Desk struct {
 	loading singleflight.Group
 	Events  hub
 	access  *access // nil: this machine alone
+	// Instruments may be called beside those of this machine.
+	Instruments []netip.Addr
 
 	stopping chan struct{} // closed when the server is being stopped
 	stop     sync.Once
@@ -39,6 +42,8 @@ type Options struct {
 	Now   func() time.Time
 	NewID func() string
 	Lan   *Lan // nil: other devices are not let in
+	// Instruments may be called beside those of this machine.
+	Instruments []netip.Addr
 }
 
 // Stop ends what would otherwise go on for ever: the streams that tell pages of changes.

@@ -12,7 +12,8 @@ import (
 
 // New gives a desk over the store. It fails on a passcode that is too short to be one.
 func New(o Options) (*Desk, error) {
-	s := &Desk{Store: o.Store, log: o.Log, Now: o.Now, NewID: o.NewID, stopping: make(chan struct{}),
+	s := &Desk{Store: o.Store, log: o.Log, Now: o.Now, NewID: o.NewID, Instruments: o.Instruments,
+		stopping:  make(chan struct{}),
 		uploading: make(chan struct{}, uploads)}
 	if s.Now == nil {
 		s.Now = time.Now

@@ -4,6 +4,8 @@ import (
 	"bytes"
 	"cmp"
 	"context"
+	"crypto/sha256"
+	"encoding/hex"
 	"encoding/json"
 	"io"
 	"net/http"
@@ -29,11 +31,37 @@ func finishing(c *gin.Context) {
 	c.Next()
 }
 
-// Asked names what a change is asked of: its method and what comes after the job in its address.
+// contentKey is where a request keeps the sum of what it says.
+const contentKey = "draxel-content"
+
+// content gives the sum of what a change says, but for its id and what its page had seen, which a page may say anew when
+// it repeats it; empty for what cannot be read.
+func content(body []byte) string {
+	var said map[string]any
+	d := json.NewDecoder(bytes.NewReader(body))
+	d.UseNumber()
+	if d.Decode(&said) != nil {
+		return ""
+	}
+	delete(said, "id")
+	delete(said, "seen")
+	text, err := json.Marshal(said) // in the order of its keys
+	if err != nil {
+		return ""
+	}
+	sum := sha256.Sum256(text)
+	return hex.EncodeToString(sum[:8])
+}
+
+// Asked names what a change is asked of, its method and what comes after the job in its address, and the sum of what it
+// says where that is known.
 func Asked(c *gin.Context) string {
 	path := strings.TrimPrefix(c.Request.URL.Path, "/api")
 	if job := c.Param("job"); job != "" {
 		path = strings.TrimPrefix(path, "/jobs/"+job)
+	}
+	if sum := c.GetString(contentKey); sum != "" {
+		path += " #" + sum
 	}
 	return c.Request.Method + " " + path
 }
@@ -60,6 +88,7 @@ func (s *Desk) once(c *gin.Context) {
 	if json.Unmarshal(body, &r) != nil || r.ID == "" {
 		return // the handler says what is wrong with it
 	}
+	c.Set(contentKey, content(body))
 	revision, err := s.Store.Known(c.Request.Context(), c.Param("job"), r.ID, Asked(c))
 	switch {
 	case err != nil:

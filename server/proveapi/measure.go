@@ -84,7 +84,11 @@ func (s *API) askMeter(c *gin.Context) error {
 	case its:
 		b.car.Put(r.Measure.Setup) // the key of the simulated vehicle is turned as the line says
 	}
-	x, err := exchange.ReadMeter(c.Request.Context(), r.Address, &r.Measure)
+	at, err := s.callable(b, exchange.AMeter, r.Address)
+	if err != nil {
+		return err
+	}
+	x, err := exchange.ReadMeter(c.Request.Context(), at, &r.Measure)
 	if err != nil {
 		return desk.DeviceFailed("no-meter", err)
 	}

@@ -7,6 +7,7 @@ import (
 	"math/rand/v2"
 	"net"
 	"net/http"
+	"net/netip"
 	"slices"
 	"time"
 
@@ -18,6 +19,20 @@ import (
 	"draxel/server/desk"
 	"draxel/standins"
 )
+
+// callable gives where a device is called at what somebody typed: where that was allowed when Draxel was started, or
+// where a stand-in of the job's simulated vehicle answers. What is not allowed is refused.
+func (s *API) callable(b *bench, what exchange.Instrument, typed string) (exchange.Address, error) {
+	allowed := exchange.Instruments{Hosts: s.Instruments}
+	if b != nil {
+		for _, own := range []string{b.at.Meter, b.at.Unit, b.at.Rig} {
+			if at, err := netip.ParseAddrPort(own); err == nil {
+				allowed.Own = append(allowed.Own, at)
+			}
+		}
+	}
+	return allowed.At(what, typed)
+}
 
 // asked gives the simulated vehicle of a request that means it: nil for a request that means the real one, whether a
 // simulated one runs or not, and a refusal where none runs any more.
@@ -143,7 +158,11 @@ func (s *API) askUnit(c *gin.Context) error {
 		}
 		return nil
 	}
-	err = exchange.WithUnit(c.Request.Context(), r.Address, func(u *exchange.UnitLine) error {
+	at, err := s.callable(s.bench.of(c.Param("job"), s.Now()), exchange.AUnit, r.Address)
+	if err != nil {
+		return err
+	}
+	err = exchange.WithUnit(c.Request.Context(), at, func(u *exchange.UnitLine) error {
 		var err error
 		switch r.What {
 		case "identity":
@@ -233,7 +252,11 @@ func (s *API) askRig(c *gin.Context) error {
 	s.bench.of(c.Param("job"), s.Now())
 	out := RigSays{}
 	var edges []float64
-	err = exchange.WithRig(c.Request.Context(), r.Address, func(rig *exchange.Rig) error {
+	at, err := s.callable(s.bench.of(c.Param("job"), s.Now()), exchange.ARig, r.Address)
+	if err != nil {
+		return err
+	}
+	err = exchange.WithRig(c.Request.Context(), at, func(rig *exchange.Rig) error {
 		var err error
 		if edges, err = rig.Turn(r.Wheel); err == nil {
 			out.Lit, err = rig.Indicators()

@@ -1,5 +1,6 @@
 import { Button, Input } from 'antd';
 import { useState } from 'react';
+import { finiteOf } from '../frame/number';
 import { onEnter } from '../keys/onEnter';
 
 interface Props {
@@ -12,8 +13,8 @@ interface Props {
 /** A length typed in at its step: the plan follows. */
 export function Measured({ wire, large, onMeasured }: Props) {
   const [text, setText] = useState('');
-  const mm = Number(text.trim().replace(',', '.'));
-  const ok = text.trim() !== '' && mm > 0 && mm <= 40000;
+  const mm = finiteOf(text) ?? 0;
+  const ok = mm > 0 && mm <= 40000;
   const keep = () => ok && onMeasured(mm);
   return (
     <div className="bar" style={{ gap: 8 }}>

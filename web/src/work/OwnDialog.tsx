@@ -1,5 +1,6 @@
 import { Button, Input, Modal, type InputRef } from 'antd';
 import { useRef, useState } from 'react';
+import { finiteOf } from '../frame/number';
 import type { OwnStep } from '../api/types.gen';
 import { onEnter } from '../keys/onEnter';
 import { FocusAt } from '../keys/FocusAt';
@@ -12,10 +13,6 @@ interface Props {
   onClose: () => void;
 }
 
-const number = (text: string): number | undefined => {
-  const x = Number(text.trim().replace(',', '.'));
-  return text.trim() === '' || !Number.isFinite(x) ? undefined : x;
-};
 const shown = (x: number | undefined) => (x === undefined ? '' : String(x));
 
 /** A step of one's own between the others, with a measurement and its limit where there is one. */
@@ -32,7 +29,7 @@ export function OwnDialog({ step, beside, onKeep, onClose }: Props) {
       return;
     }
     const measures = what.trim()
-      ? { what: what.trim(), unit, least: number(least), most: number(most), saw: number(saw) }
+      ? { what: what.trim(), unit, least: finiteOf(least), most: finiteOf(most), saw: finiteOf(saw) }
       : {};
     onKeep({
       id: step.id,

@@ -1,5 +1,6 @@
-import { Button, Checkbox, Input, InputNumber, Select } from 'antd';
+import { Button, Checkbox, Input, Select } from 'antd';
 import { useState } from 'react';
+import { NumberField } from '../../frame/NumberField';
 import { explain } from '../../api/client';
 import { useDrop, useLooked, usePhoto } from '../../api/gather';
 import { fileAddress } from '../../api/hooks';
@@ -129,19 +130,19 @@ function One({ job, view, line }: { job: string; view: GatherView; line: Connect
       <Checkbox checked={!!line.looked.labelled} onChange={(e) => put({ labelled: e.target.checked })}>
         a label is on it
       </Checkbox>
-      <label className="bar">
+      <div className="bar">
         wires counted at the plug
-        <InputNumber
-          size="small"
+        <NumberField
+          label="wires counted at the plug"
+          width={70}
           min={0}
           max={1000}
-          defaultValue={line.looked.counted ?? 0}
-          aria-label="wires counted at the plug"
-          onBlur={(e) => put({ counted: Number(e.target.value) || 0 })}
-          onPressEnter={(e) => e.currentTarget.blur()}
+          value={line.looked.counted ?? 0}
+          onChange={(counted) => put({ counted: counted ?? 0 })}
+          whenLeft
         />
         <span className="quiet">{line.wires} known</span>
-      </label>
+      </div>
       {partWord.map(([part, word]) => (
         <label key={part} className="bar" style={{ justifyContent: 'space-between' }}>
           {word}

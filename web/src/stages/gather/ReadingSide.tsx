@@ -1,4 +1,5 @@
-import { Button, Input, InputNumber, Select } from 'antd';
+import { Button, Input, Select } from 'antd';
+import { NumberField } from '../../frame/NumberField';
 import type { Options, TableMeta, TableView } from '../../api/types.gen';
 import { corrected } from './corrected';
 import { besideWord, habitWord, options, trustWord, type Beside } from './words';
@@ -205,27 +206,25 @@ function Layouts({ view, onOptions }: { view: TableView; onOptions: (o: Options)
             <tr key={c.id}>
               <td className="mono">{c.name}</td>
               <td>
-                <InputNumber
-                  size="small"
-                  style={{ width: 58 }}
-                  aria-label={`ways of ${c.name}`}
+                <NumberField
+                  label={`ways of ${c.name}`}
+                  width={58}
                   min={1}
                   max={300}
                   value={c.cavities.length}
                   onChange={(ways) => ways && change(c.id, { ways })}
-                  changeOnWheel={false}
+                  whenLeft
                 />
               </td>
               <td>
-                <InputNumber
-                  size="small"
-                  style={{ width: 50 }}
-                  aria-label={`rows of ${c.name}`}
+                <NumberField
+                  label={`rows of ${c.name}`}
+                  width={50}
                   min={1}
                   max={20}
                   value={c.rows}
                   onChange={(rows) => rows && change(c.id, { rows })}
-                  changeOnWheel={false}
+                  whenLeft
                 />
               </td>
               <td>

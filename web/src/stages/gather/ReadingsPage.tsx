@@ -1,6 +1,7 @@
 import { Button, Input, Select } from 'antd';
 import { useState } from 'react';
 import { Link } from 'react-router';
+import { numberOf } from '../../frame/number';
 import { explain } from '../../api/client';
 import { useDrop, useReading, type NewFact } from '../../api/gather';
 import type { GatherView, KeyLine, Measurement } from '../../api/types.gen';
@@ -12,7 +13,7 @@ import { onEnter } from '../../keys/onEnter';
 type What = 'volts' | 'ohms' | 'joined' | 'apart';
 const keys = ['off', 'accessory', 'run', 'crank'] as const;
 
-const number = (text: string) => Number(text.trim().replace(',', '.'));
+const number = (text: string) => numberOf(text) ?? NaN;
 
 /** What a meter said, what that makes of each feed, and the wires that nobody can name. */
 export function ReadingsPage({ job, view }: { job: string; view: GatherView }) {

@@ -1,5 +1,6 @@
-import { Button, Checkbox, Input, InputNumber, Select } from 'antd';
+import { Button, Checkbox, Input, Select } from 'antd';
 import { useState, type ReactNode } from 'react';
+import { NumberField } from '../../frame/NumberField';
 import { explain } from '../../api/client';
 import { useEarlier, useIdentity, useItems } from '../../api/gather';
 import { useJobs } from '../../api/hooks';
@@ -67,12 +68,13 @@ export function VehiclesPage({ job, view }: Props) {
           ))}
           <div className="field">
             <label htmlFor="cylinders">cylinders</label>
-            <InputNumber
-              size="small"
+            <NumberField
               id="cylinders"
+              label="cylinders"
+              width={90}
               min={1}
               max={16}
-              value={draft.cylinders ?? null}
+              value={draft.cylinders || undefined}
               onChange={(v) => put({ cylinders: v ?? 0 })}
             />
           </div>

@@ -1,5 +1,6 @@
-import { Checkbox, InputNumber, Select } from 'antd';
+import { Checkbox, Select } from 'antd';
 import { useState } from 'react';
+import { NumberField } from '../../frame/NumberField';
 import { fileAddress } from '../../api/hooks';
 import { useLabels } from '../../api/handover';
 
@@ -95,15 +96,16 @@ export function Labels({ job }: { job: string }) {
         {numbers
           .filter(([k]) => !stock.roll || k === 'wide' || k === 'high')
           .map(([k, word]) => (
-            <label key={k} className="quiet">
-              <InputNumber
-                size="small"
-                style={{ width: 64 }}
+            <span key={k} className="quiet">
+              <NumberField
+                label={word}
+                width={64}
+                min={0}
                 value={stock[k]}
-                onChange={(x) => x !== null && put({ ...stock, [k]: x })}
+                onChange={(x) => x !== undefined && put({ ...stock, [k]: x })}
               />{' '}
               {word}
-            </label>
+            </span>
           ))}
         <Checkbox checked={codes} onChange={(e) => setCodes(e.target.checked)}>
           QR to the wire

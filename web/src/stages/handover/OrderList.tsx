@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { explain } from '../../api/client';
 import { useBuy } from '../../api/handover';
 import { notice } from '../../frame/notice';
+import { numberOf } from '../../frame/number';
 import { useRecords, useUnsent } from '../../outbox/useOutbox';
 import { stageName } from '../../work/words';
 import type { Bought, MoneyView, OrderLine } from '../../api/types.gen';
@@ -90,7 +91,7 @@ function Row({ line, busy, onKeep }: RowProps) {
         busy={busy}
         value={line.said[field] ? String(line.said[field]) : ''}
         onKeep={(text) => {
-          const n = Number(text.replace(',', '.'));
+          const n = numberOf(text) ?? 0;
           return n >= 0 && onKeep({ [field]: field === 'days' ? Math.round(n) : n });
         }}
       />

@@ -1,5 +1,6 @@
-import { Button, Input, InputNumber, Select } from 'antd';
+import { Button, Input, Select } from 'antd';
 import { useState } from 'react';
+import { NumberField } from '../../frame/NumberField';
 import { explain, whoIsWorking } from '../../api/client';
 import { useSpend, useTerms } from '../../api/handover';
 import type { MoneyView, Terms } from '../../api/types.gen';
@@ -16,7 +17,7 @@ interface Props {
 export function TimeForm({ job, view }: Props) {
   const spend = useSpend(job);
   const [stage, choose] = useState('thin');
-  const [time, take] = useState<number | null>(null);
+  const [time, take] = useState<number | undefined>();
   const [day, on] = useState(view.today);
   const [who, name] = useState(whoIsWorking());
   const [text, say] = useState('');
@@ -36,14 +37,14 @@ export function TimeForm({ job, view }: Props) {
         aria-label="note time"
         onSubmit={(e) => {
           e.preventDefault();
-          if (time === null) {
+          if (time === undefined) {
             return;
           }
           spend.mutate(
             { seen: view.revision, spent: { id: '', stage, minutes: Math.round(time * 60), day, who, text } },
             {
               onSuccess: () => {
-                take(null);
+                take(undefined);
                 say('');
               },
               onError: fail,
@@ -51,14 +52,12 @@ export function TimeForm({ job, view }: Props) {
           );
         }}
       >
-        <InputNumber
-          size="small"
-          aria-label="hours"
+        <NumberField
+          label="hours"
           placeholder="hours"
-          style={{ width: 76 }}
+          width={76}
           min={0}
           max={168}
-          step={0.25}
           value={time}
           onChange={take}
         />
@@ -128,18 +127,17 @@ export function TermsForm({ job, view }: Props) {
     label: string,
     most: number,
   ) => (
-    <label>
+    <span>
       {label}{' '}
-      <InputNumber
-        size="small"
-        aria-label={label}
-        style={{ width: 66 }}
+      <NumberField
+        label={label}
+        width={66}
         min={0}
         max={most}
-        value={draft[field] ?? null}
+        value={draft[field]}
         onChange={(v) => write({ ...draft, [field]: v ?? 0 })}
       />
-    </label>
+    </span>
   );
   return (
     <form

@@ -1,6 +1,7 @@
-import { Button, Input, InputNumber, Modal, Select, type InputRef, type RefSelectProps } from 'antd';
-import { useRef, useState, type ComponentRef } from 'react';
+import { Button, Input, Modal, Select, type InputRef, type RefSelectProps } from 'antd';
+import { useRef, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
+import { NumberField } from '../../frame/NumberField';
 import type { MatchView, Ref, Row } from '../../api/types.gen';
 import { refKey, refName } from '../../harness/cavity';
 import { onEnter } from '../../keys/onEnter';
@@ -168,10 +169,11 @@ export function AcceptDialog({
   onChoose: (above: number) => void;
   onClose: () => void;
 }) {
-  const [above, setAbove] = useState(95);
-  const number = useRef<ComponentRef<typeof InputNumber>>(null);
-  const count = view.lines.filter((l) => !l.decided && !l.verify && feeds(l) && l.p >= above / 100).length;
-  const accept = () => count > 0 && onChoose(above / 100);
+  const [above, setAbove] = useState<number | undefined>(95);
+  const number = useRef<InputRef>(null);
+  const from = (above ?? Infinity) / 100;
+  const count = view.lines.filter((l) => !l.decided && !l.verify && feeds(l) && l.p >= from).length;
+  const accept = () => count > 0 && onChoose(from);
   return (
     <Modal
       open
@@ -186,15 +188,15 @@ export function AcceptDialog({
     >
       <div className="bar">
         From
-        <InputNumber
-          ref={number}
-          aria-label="certainty in per cent"
+        <NumberField
+          field={number}
+          label="certainty in per cent"
+          width={90}
           min={50}
           max={100}
           value={above}
-          onChange={(v) => setAbove(v ?? 95)}
-          onPressEnter={onEnter(accept)}
-          style={{ width: 90 }}
+          onChange={setAbove}
+          onEnter={accept}
         />
         % certain.
       </div>

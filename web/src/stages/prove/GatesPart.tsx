@@ -1,6 +1,7 @@
 import { Button, Input } from 'antd';
 import { useState } from 'react';
 import { Link } from 'react-router';
+import { numberOf } from '../../frame/number';
 import { explain, ProblemError } from '../../api/client';
 import { usePassGate } from '../../api/prove';
 import type { GateState, ProveView } from '../../api/types.gen';
@@ -73,7 +74,7 @@ interface GateProps {
 
 function Gate({ gate, now, keyOn, onPass, onBack }: GateProps) {
   const [text, write] = useState('');
-  const number = text.trim() ? Number(text.replace(',', '.')) : undefined;
+  const number = numberOf(text);
   const a = gate.asks;
   return (
     <section

@@ -1,5 +1,6 @@
-import { Button, Input, InputNumber } from 'antd';
+import { Button, Input } from 'antd';
 import { useState } from 'react';
+import { NumberField } from '../../frame/NumberField';
 import { explain } from '../../api/client';
 import { useAskRig } from '../../api/prove';
 import type { RigSays, Wheel } from '../../api/types.gen';
@@ -32,15 +33,16 @@ export function RigPart({ job }: { job: string }) {
       />
       <div className="bar">
         {fields.map(([key, word]) => (
-          <label key={key} className="quiet">
+          <span key={key} className="quiet">
             {word}{' '}
-            <InputNumber
-              size="small"
-              style={{ width: 70 }}
+            <NumberField
+              label={word}
+              width={70}
+              min={0}
               value={wheel[key]}
-              onChange={(x) => x !== null && turn({ ...wheel, [key]: x })}
+              onChange={(x) => x !== undefined && turn({ ...wheel, [key]: x })}
             />
-          </label>
+          </span>
         ))}
       </div>
       <Button

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { usePack } from '../../api/reach';
 import type { Plug, ReachView, RouteMap, Rules, Wall } from '../../api/types.gen';
 import { CrossSection } from './CrossSection';
-import { NumberField } from './NumberField';
+import { Quantity } from './Quantity';
 import { Parting } from './Parting';
 import type { Changer, PartProps } from './part';
 import { across, few } from './words';
@@ -102,11 +102,12 @@ function PlugSizes({
             <td className="mono">{p.connector}</td>
             <td className="mono">{p.ways}</td>
             <td>
-              <NumberField
+              <Quantity
                 label={`size of plug ${p.connector}`}
                 value={p.guessed ? 0 : p.across}
                 empty={`about ${p.across}`}
                 width={118}
+                most={500}
                 onChange={(mm) => onRules((r) => ({ ...r, plugs: { ...r.plugs, [p.connector]: mm } }))}
               />
             </td>

@@ -1,11 +1,12 @@
 import { Button, Input } from 'antd';
 import { useState } from 'react';
 import { Link } from 'react-router';
+import { finiteOf } from '../../frame/number';
 import type { BuyLine, ReachView, Rules } from '../../api/types.gen';
 import { WireSwatch } from '../../harness/WireSwatch';
 import { colourName, isCode } from '../../harness/insulation';
 import type { Changer, PartProps } from './part';
-import { across, metres, schoolWord, typed } from './words';
+import { across, metres, schoolWord } from './words';
 
 /** What is short by colour, what the stock gives, what is bought, and every joint with its place. */
 export function JointsPart({ view, onRules }: PartProps & { onRules: Changer<Rules> }) {
@@ -139,8 +140,8 @@ function Buy({ view }: { view: ReachView }) {
 /** Reels and pieces that are there, beside what comes out of the harness. */
 function Shelf({ view, onRules }: { view: ReachView; onRules: Changer<Rules> }) {
   const [draft, setDraft] = useState({ name: '', colour: '', size: '', length: '' });
-  const size = typed(draft.size);
-  const length = typed(draft.length);
+  const size = finiteOf(draft.size);
+  const length = finiteOf(draft.length);
   const shelf = view.rules.shelf ?? [];
   const ok =
     draft.name.trim() !== '' &&

@@ -1,15 +1,16 @@
 import { Button, Checkbox, Input, Select } from 'antd';
 import { useState } from 'react';
 import { Link } from 'react-router';
+import { finiteOf } from '../../frame/number';
 import { useLeftover, useSpan } from '../../api/reach';
 import type { CutLine, ReachWire, Span } from '../../api/types.gen';
 import { WireLive } from '../../work/WireLive';
 import { WireSwatch } from '../../harness/WireSwatch';
 import { colourName } from '../../harness/insulation';
 import { useRecords } from '../../outbox/useOutbox';
-import { NumberField } from './NumberField';
+import { Quantity } from './Quantity';
 import type { PartProps } from './part';
-import { chance, endName, mm, schoolWord, typed, verdictWord } from './words';
+import { chance, endName, mm, schoolWord, verdictWord } from './words';
 
 interface Props extends PartProps {
   line: CutLine;
@@ -138,7 +139,7 @@ export function LineReasons({ job, view, line: l, wire: w, onMeasured, onError }
           <span>
             length that it has <kbd>M</kbd>
           </span>
-          <NumberField
+          <Quantity
             label={`measured length of ${l.wire}`}
             value={measured?.had ?? 0}
             empty="measure"
@@ -146,7 +147,7 @@ export function LineReasons({ job, view, line: l, wire: w, onMeasured, onError }
             testID="had"
           />
           <span>along its way</span>
-          <NumberField
+          <Quantity
             label={`measured way of ${l.wire}`}
             value={measured?.need ?? 0}
             empty="with a string"
@@ -180,20 +181,22 @@ function Decisions({ job, view, line, wire, onError }: PartProps & { line: CutLi
       />
       <div className="fields">
         <span>carries</span>
-        <NumberField
+        <Quantity
           label={`current of ${line.wire}`}
           value={now.amps ?? 0}
           unit="A"
+          most={1000}
           empty={line.amps ? String(Number(line.amps.toPrecision(3))) : 'not known'}
           onChange={(amps) => decide({ amps })}
         />
         {wire.new && (
           <>
             <span>size at least</span>
-            <NumberField
+            <Quantity
               label={`size of ${line.wire}`}
               value={now.size ?? 0}
               unit="mm²"
+              most={240}
               empty={line.size ? String(line.size) : 'not known'}
               onChange={(size) => decide({ size })}
             />
@@ -252,7 +255,7 @@ function Decisions({ job, view, line, wire, onError }: PartProps & { line: CutLi
 function Left({ job, view, line, onError }: PartProps & { line: CutLine }) {
   const leftover = useLeftover(job);
   const [text, setText] = useState('');
-  const left = typed(text);
+  const left = finiteOf(text);
   const logged = view.leftover.filter((x) => x.wire === line.wire);
   return (
     <div className="stack tight">

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import type { ReachView, RouteMap, RoutePath } from '../../api/types.gen';
 import { MapTable } from './MapTable';
-import { NumberField } from './NumberField';
+import { Quantity } from './Quantity';
 import { PathFields } from './PathFields';
 import type { Changer, PartProps } from './part';
 import { RouteDrawing, type Spot } from './RouteDrawing';
@@ -233,7 +233,7 @@ function AddPath({ map, from, onMap, onMade }: AddProps & { from: string }) {
         onChange={(v: string | null) => setTo(v ?? undefined)}
       />
       <div className="bar">
-        <NumberField label="length of the new path" value={length} empty="measured" onChange={setLength} />
+        <Quantity label="length of the new path" value={length} empty="measured" onChange={setLength} />
         <Button size="small" disabled={!to || length <= 0 || taken} onClick={add}>
           Add path
         </Button>

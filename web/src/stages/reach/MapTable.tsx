@@ -1,5 +1,5 @@
 import type { ReachView, RoutePath } from '../../api/types.gen';
-import { NumberField } from './NumberField';
+import { Quantity } from './Quantity';
 import { marksOf, type Spot } from './RouteDrawing';
 import { across } from './words';
 
@@ -38,14 +38,14 @@ export function MapTable({ view, selected, onSelect, onPath }: Props) {
               <td>{p.from}</td>
               <td>{p.to}</td>
               <td>
-                <NumberField
+                <Quantity
                   label={`length of ${p.id}`}
                   value={p.length}
                   onChange={(length) => onPath(p.id, { length })}
                 />
               </td>
               <td>
-                <NumberField
+                <Quantity
                   label={`spread of ${p.id}`}
                   value={p.spread ?? 0}
                   empty="1/20"
@@ -54,10 +54,12 @@ export function MapTable({ view, selected, onSelect, onPath }: Props) {
                 />
               </td>
               <td>
-                <NumberField
+                <Quantity
                   label={`air along ${p.id}`}
                   value={p.heat ?? 0}
                   unit="°C"
+                  least={-60}
+                  most={1000}
                   empty="40"
                   width={80}
                   onChange={(heat) => onPath(p.id, { heat })}

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { usePack } from '../../api/reach';
 import type { ReachView, RoutePath } from '../../api/types.gen';
 import { CrossSection } from './CrossSection';
-import { NumberField } from './NumberField';
+import { Quantity } from './Quantity';
 import { across } from './words';
 
 interface Props {
@@ -32,24 +32,26 @@ export function PathFields({ job, view, path, onChange, onGone }: Props) {
       <h2>{path.id}</h2>
       <div className="fields">
         <span>length</span>
-        <NumberField
+        <Quantity
           label="length of the path"
           value={path.length}
           onChange={(length) => onChange({ length })}
           testID="path-length"
         />
         <span>measured to ±</span>
-        <NumberField
+        <Quantity
           label="spread of the length"
           value={path.spread ?? 0}
           empty="a twentieth"
           onChange={(spread) => onChange({ spread })}
         />
         <span>hottest air</span>
-        <NumberField
+        <Quantity
           label="hottest air along the path"
           value={path.heat ?? 0}
           unit="°C"
+          least={-60}
+          most={1000}
           empty="40"
           onChange={(heat) => onChange({ heat })}
         />

@@ -1,7 +1,7 @@
 import { Button, Checkbox, Modal, Select } from 'antd';
 import { useTemplates } from '../../api/reach';
 import type { ReachView, Rules } from '../../api/types.gen';
-import { NumberField } from './NumberField';
+import { Quantity } from './Quantity';
 import type { Changer } from './part';
 import { schoolWord } from './words';
 
@@ -162,7 +162,7 @@ function Field({
   return (
     <>
       <span>{word}</span>
-      <NumberField label={word} value={value} onChange={onChange} {...(unit ? { unit } : {})} />
+      <Quantity label={word} value={value} onChange={onChange} {...(unit ? { unit } : {})} />
     </>
   );
 }

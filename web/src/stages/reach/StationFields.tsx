@@ -2,7 +2,7 @@ import { Button, Input, Select } from 'antd';
 import { useState, type ReactNode } from 'react';
 import { usePlace } from '../../api/reach';
 import type { ReachView, RouteMap, Station } from '../../api/types.gen';
-import { NumberField } from './NumberField';
+import { Quantity } from './Quantity';
 import type { Changer } from './part';
 import type { Spot } from './RouteDrawing';
 import { thingKey, thingName } from './words';
@@ -71,7 +71,7 @@ export function StationFields({ job, view, station, onMap, onRename, onError, on
           onChange={(group: string) => change({ group })}
         />
         <span>down to the plugs</span>
-        <NumberField
+        <Quantity
           label="from the bundle down to the plugs"
           value={station.drop ?? 0}
           empty={String(view.rules.drop)}

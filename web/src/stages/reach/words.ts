@@ -41,12 +41,6 @@ export function endName(w: ReachWire, end: 0 | 1): string {
   return e.splice ? `splice ${e.splice}` : e.taped ? 'taped off' : '?';
 }
 
-/** A number that somebody typed, in mm: a comma is a point, and nothing is nothing. */
-export function typed(text: string): number | undefined {
-  const x = Number(text.trim().replace(',', '.'));
-  return text.trim() === '' || !Number.isFinite(x) ? undefined : x;
-}
-
 /** The first few names of many. */
 export const few = (all: readonly string[]) =>
   all.length > 5 ? `${all.slice(0, 5).join(' ')} and ${all.length - 5} more` : all.join(' ');

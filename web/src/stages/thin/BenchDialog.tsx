@@ -1,5 +1,6 @@
-import { Button, InputNumber, Modal, Radio } from 'antd';
+import { Button, Modal, Radio } from 'antd';
 import { useState } from 'react';
+import { NumberField } from '../../frame/NumberField';
 import { explain } from '../../api/client';
 import { useBench } from '../../api/thin';
 import type { Bench } from '../../api/types.gen';
@@ -78,6 +79,7 @@ export function BenchDialog({ job, bench, revision, onClose }: Props) {
           <Amount
             key={key}
             label={word}
+            most={1000}
             value={draft.rates[key]}
             onChange={(v) => set({ ...draft, rates: { ...draft.rates, [key]: v } })}
           />
@@ -92,11 +94,25 @@ export function BenchDialog({ job, bench, revision, onClose }: Props) {
   );
 }
 
-function Amount({ label, value, onChange }: { label: string; value: number; onChange: (v: number) => void }) {
+interface AmountProps {
+  label: string;
+  value: number;
+  most?: number;
+  onChange: (v: number) => void;
+}
+
+function Amount({ label, value, most = 10_000, onChange }: AmountProps) {
   return (
-    <label className="bar" style={{ justifyContent: 'space-between' }}>
+    <div className="bar" style={{ justifyContent: 'space-between' }}>
       {label}
-      <InputNumber size="small" min={0} value={value} onChange={(v) => onChange(v ?? 0)} aria-label={label} />
-    </label>
+      <NumberField
+        label={label}
+        width={90}
+        min={0}
+        max={most}
+        value={value}
+        onChange={(v) => onChange(v ?? 0)}
+      />
+    </div>
   );
 }
