@@ -1,14 +1,18 @@
 package store_test
 
 import (
+	"bytes"
 	"encoding/json"
 	"errors"
 	"fmt"
+	"io/fs"
 	"os"
 	"path/filepath"
 	"strings"
 	"testing"
 	"time"
+
+	"github.com/jmoiron/sqlx"
 
 	"draxel/core/match"
 	"draxel/store"
@@ -157,5 +161,68 @@ func TestOldDetailIsPruned(t *testing.T) {
 	}
 	if _, err := s.Undo(t.Context(), id, store.Back{ID: "u2", Who: who}); !errors.Is(err, store.ErrNoUndo) {
 		t.Errorf("what was pruned is taken back: %v", err)
+	}
+}
+
+// Brought up to date and killed at any moment, the first copy of what was there stays as it was, every start after it
+// goes on, and what was half written is gone.
+func TestAMigrationKilled(t *testing.T) {
+	text, err := os.ReadFile("testdata/schema-1.sql")
+	if err != nil {
+		t.Fatal(err)
+	}
+	titles := func(path string) (n int) {
+		db := sqlx.MustConnect("sqlite", path)
+		defer func() { _ = db.Close() }()
+		if err := db.Get(&n, "SELECT count(*) FROM jobs"); err != nil {
+			t.Errorf("%s: %v", path, err)
+		}
+		return n
+	}
+	dir := t.TempDir()
+	path := filepath.Join(dir, store.File)
+	db := sqlx.MustConnect("sqlite", path)
+	db.MustExec(string(text))
+	if err := db.Close(); err != nil {
+		t.Fatal(err)
+	}
+	whole, err := os.ReadFile(path)
+	if err != nil {
+		t.Fatal(err)
+	}
+	half := filepath.Join(dir, "draxel.db.before-4.part") // killed while the copy was made
+	upload := filepath.Join(dir, "draxel-upload-77.part")
+	for _, left := range []string{half, upload} {
+		if err := os.WriteFile(left, whole[:100], 0o600); err != nil {
+			t.Fatal(err)
+		}
+	}
+	if err := open(t, dir).Close(); err != nil {
+		t.Fatal(err)
+	}
+	for _, left := range []string{half, upload} {
+		if _, err := os.Stat(left); !errors.Is(err, fs.ErrNotExist) {
+			t.Errorf("%s is left: %v", left, err)
+		}
+	}
+	first, err := os.ReadFile(path + ".before-4")
+	if err != nil || titles(path+".before-4") != 1 {
+		t.Fatal("no first copy", err)
+	}
+	// Killed between two steps: the database is half old and half new when it is opened again.
+	db = sqlx.MustConnect("sqlite", path)
+	db.MustExec(`ALTER TABLE journal DROP COLUMN hand; DELETE FROM goose_db_version WHERE version_id = 4;
+		INSERT INTO jobs (id, revision, created, changed) VALUES ('j9', 1, 1, 1)`)
+	if err := db.Close(); err != nil {
+		t.Fatal(err)
+	}
+	if err := open(t, dir).Close(); err != nil {
+		t.Fatal(err)
+	}
+	if now, err := os.ReadFile(path + ".before-4"); err != nil || !bytes.Equal(now, first) {
+		t.Errorf("the first copy was written over: %v", err)
+	}
+	if titles(path+".before-4-again") != 2 {
+		t.Error("there is no copy of the last try")
 	}
 }

@@ -41,6 +41,7 @@ type Store struct {
 	db    *sqlx.DB // writes: one connection, so that changes come one after the other
 	reads *sqlx.DB
 	lock  *flock.Flock
+	dir   string
 	now   func() time.Time
 }
 
@@ -64,7 +65,10 @@ func Open(ctx context.Context, dir string, now func() time.Time) (*Store, error)
 	if !held {
 		return nil, fmt.Errorf("%s: %w", dir, ErrInUse)
 	}
-	s := &Store{lock: lock, now: now}
+	s := &Store{lock: lock, dir: dir, now: now}
+	if err := s.clear(); err != nil {
+		return nil, errors.Join(err, s.Close())
+	}
 	if err := s.open(ctx, filepath.Join(dir, File)); err != nil {
 		return nil, errors.Join(err, s.Close())
 	}
@@ -106,7 +110,7 @@ func (s *Store) open(ctx context.Context, path string) error {
 	case has == want:
 		return s.forget(ctx)
 	case has > 0:
-		if err := s.copyTo(ctx, fmt.Sprintf("%s.before-%d", path, want)); err != nil {
+		if err := s.keepBefore(ctx, fmt.Sprintf("%s.before-%d", path, want)); err != nil {
 			return err
 		}
 	}
@@ -114,6 +118,46 @@ func (s *Store) open(ctx context.Context, path string) error {
 		return fmt.Errorf("migrate database: %w", err)
 	}
 	return s.forget(ctx)
+}
+
+// unfinished marks files that are being written: whoever opens the folder finds none but those of a Draxel that was
+// killed, and takes them away.
+const unfinished = ".part"
+
+func (s *Store) clear() error {
+	left, err := filepath.Glob(filepath.Join(s.dir, "draxel*"+unfinished))
+	for _, path := range left {
+		err = errors.Join(err, os.Remove(path))
+	}
+	if err != nil {
+		return fmt.Errorf("clear data folder: %w", Told(err))
+	}
+	return nil
+}
+
+// Temporary makes a file beside the jobs for something large that is being taken in. Whoever has it removes it.
+func (s *Store) Temporary() (*os.File, error) {
+	f, err := os.CreateTemp(s.dir, "draxel-upload-*"+unfinished)
+	if err != nil {
+		return nil, fmt.Errorf("take a file in: %w", Told(err))
+	}
+	return f, nil
+}
+
+// keepBefore puts a copy of the database beside it as it is before it is brought up to date. The first copy stays as it
+// is for ever, whatever becomes of the migration; one more is that of the last try.
+func (s *Store) keepBefore(ctx context.Context, path string) error {
+	part := path + unfinished
+	if err := s.copyTo(ctx, part); err != nil {
+		return err
+	}
+	if _, err := os.Lstat(path); err == nil {
+		path += "-again"
+	}
+	if err := os.Rename(part, path); err != nil {
+		return fmt.Errorf("copy database: %w", Told(err))
+	}
+	return nil
 }
 
 // private makes a file that nobody else can read, whatever the folder is like, or takes it from others.

@@ -7,6 +7,8 @@ import (
 	"io/fs"
 	"os"
 	"path/filepath"
+	"regexp"
+	"time"
 
 	"github.com/spf13/cobra"
 
@@ -37,8 +39,31 @@ func backupCommand() *cobra.Command {
 	return c
 }
 
+// aDay is how old a half written copy is when nobody writes at it any more.
+const aDay = 24 * time.Hour
+
+var halfWritten = regexp.MustCompile(`\.db\.[0-9]+\.part$`)
+
+// clearParts takes away what backups left half written that were killed.
+func clearParts(dir string) error {
+	files, err := os.ReadDir(dir)
+	if err != nil {
+		return fmt.Errorf("backup: %w", err)
+	}
+	for _, f := range files {
+		info, e := f.Info()
+		if e == nil && halfWritten.MatchString(f.Name()) && time.Since(info.ModTime()) > aDay {
+			err = errors.Join(err, os.Remove(filepath.Join(dir, f.Name())))
+		}
+	}
+	return err
+}
+
 // backup writes beside the file that is wanted and gives it its name when it is whole: a full disk leaves nothing.
 func backup(ctx context.Context, data, out string) (err error) {
+	if err := clearParts(filepath.Dir(out)); err != nil {
+		return err
+	}
 	f, err := os.CreateTemp(filepath.Dir(out), filepath.Base(out)+".*.part")
 	if err != nil {
 		return fmt.Errorf("backup: %w", err)

@@ -3,7 +3,6 @@ package desk
 import (
 	"context"
 	"errors"
-	"fmt"
 	"io"
 	"net"
 	"net/http"
@@ -79,12 +78,12 @@ const longestUpload = 30 * time.Minute
 // sends slowly keeps nobody waiting.
 func (s *Desk) Queued(c *gin.Context) {
 	if c.Request.Body != nil && c.Request.Body != http.NoBody {
-		f, err := os.CreateTemp("", "draxel-upload-*")
+		f, err := s.Store.Temporary()
 		if err != nil {
-			Fail(c, fmt.Errorf("take a file in: %w", store.Told(err)))
+			Fail(c, err)
 			return
 		}
-		defer func() { _ = errors.Join(f.Close(), os.Remove(f.Name())) }() // it is the system's to clear away otherwise
+		defer func() { _ = errors.Join(f.Close(), os.Remove(f.Name())) }() // the next start clears it away otherwise
 		if _, err = io.Copy(f, c.Request.Body); err == nil {
 			_, err = f.Seek(0, io.SeekStart)
 		}
