@@ -137,7 +137,8 @@ func enter(
 			t.Fatal(err)
 		}
 	}
-	draxel, err := server.New(desk.Options{Store: s, Lan: lan})
+	draxel, err := server.New(desk.Options{Store: s, Lan: lan,
+		Demo: desk.Demo{IDs: demo.IDs(), Jobs: func() ([]store.NewJob, error) { return nil, nil }}})
 	if err != nil {
 		t.Fatal(err)
 	}

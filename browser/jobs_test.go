@@ -152,3 +152,16 @@ func TestAPageThatCannotBeFetched(t *testing.T) {
 	v.click("main button", "Load it again")
 	v.see("h1", "Thin")
 }
+
+// Where there is no job, the first steps stand: the demonstration can be tried, and is taken off the list by one press.
+func TestFirstSteps(t *testing.T) {
+	v := open(t, "/")
+	v.see(".demomark", "demo")
+	v.click("button", "Take the demo off the list")
+	v.see("h2", "First steps")
+	v.click("button", "Begin your own")
+	v.see(".ant-modal legend", "What is before you")
+	v.press(input.Escape)
+	v.click("button", "Try the demo")
+	v.see("[data-testid=jobs]", "Packhorse")
+}

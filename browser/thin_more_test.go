@@ -260,11 +260,15 @@ func TestAThinningJobFromNothing(t *testing.T) {
 	v := open(t, "/")
 	v.click("button", "New job")
 	v.write("#title", "Track car")
-	v.page.MustElement("#kind").MustFocus()
-	v.press(input.ArrowDown)
-	v.see(".ant-select-item-option", "Re-pinned harness")
-	v.press(input.ArrowUp, input.Enter) // round to the last
-	v.see(".ant-modal", "Thinning only")
+	if !v.page.MustElementR(".ant-modal button", "Make the job").MustProperty("disabled").Bool() {
+		t.Error("it can be made before it is known what it is")
+	}
+	v.click(".ant-modal button.answer", "another control unit")
+	v.click(".ant-modal button.answer", "cavity by cavity")
+	v.see(".ant-modal legend", "How many cylinders")
+	v.click(".ant-modal button.answer.on", "another control unit") // it is answered anew
+	v.click(".ant-modal button.answer", "more in it than is wanted")
+	v.see("[data-testid=kindfound]", "Thinning only")
 	v.click("button", "Make the job")
 	v.see("h1", "Bring the pinout")
 	v.click(".rail a", "Thin")

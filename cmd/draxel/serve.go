@@ -146,7 +146,8 @@ func serve(ctx context.Context, cmd *cobra.Command, o serveOptions) (err error) 
 	if err != nil {
 		return fmt.Errorf("listen: %w (another port: --port)", err)
 	}
-	draxel, err := server.New(desk.Options{Store: s, Log: log, Lan: lan, Instruments: instruments})
+	draxel, err := server.New(desk.Options{Store: s, Log: log, Lan: lan, Instruments: instruments,
+		Demo: desk.Demo{IDs: demo.IDs(), Jobs: demonstration}})
 	if err != nil {
 		return errors.Join(err, listener.Close())
 	}
@@ -188,18 +189,26 @@ func putDemo(ctx context.Context, s *store.Store) error {
 	if err != nil || len(have) > 0 {
 		return err
 	}
-	jobs, err := demo.Jobs()
-	if err != nil {
-		return err
+	all, err := demonstration()
+	if err == nil {
+		_, err = s.CreateAll(ctx, "Ines", all...)
 	}
-	if err := demo.HandOver(&jobs[1]); err != nil {
-		return fmt.Errorf("put the demonstration: %w", err)
+	return err
+}
+
+// demonstration makes the demonstration jobs, the last one first.
+func demonstration() ([]store.NewJob, error) {
+	jobs, err := demo.Jobs()
+	if err == nil {
+		err = demo.HandOver(&jobs[1])
+	}
+	if err != nil {
+		return nil, fmt.Errorf("put the demonstration: %w", err)
 	}
 	var all []store.NewJob
 	for i := len(jobs) - 1; i >= 0; i-- {
 		id := demo.IDs()[i]
 		all = append(all, store.NewJob{ID: id, Request: "demo-" + id, Path: "--demo", Job: jobs[i]})
 	}
-	_, err = s.CreateAll(ctx, "Ines", all...)
-	return err
+	return all, nil
 }

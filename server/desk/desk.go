@@ -26,6 +26,7 @@ type Desk struct {
 	access  *access // nil: this machine alone
 	// Instruments may be called beside those of this machine.
 	Instruments []netip.Addr
+	Demo        Demo
 
 	stopping chan struct{} // closed when the server is being stopped
 	stop     sync.Once
@@ -33,6 +34,13 @@ type Desk struct {
 	uploading chan struct{} // holds the large files that are being taken in
 
 	turns sync.Map // by job: who checks a change against it, *sync.Mutex
+}
+
+// Demo is the demonstration, which whoever begins may look round in: the jobs by their ids, made when they are wanted.
+// Its zero value is none.
+type Demo struct {
+	IDs  []string
+	Jobs func() ([]store.NewJob, error)
 }
 
 // Options are what a server is made with; Now, NewID and Lan may be nil.
@@ -44,6 +52,7 @@ type Options struct {
 	Lan   *Lan // nil: other devices are not let in
 	// Instruments may be called beside those of this machine.
 	Instruments []netip.Addr
+	Demo        Demo
 }
 
 // Stop ends what would otherwise go on for ever: the streams that tell pages of changes.

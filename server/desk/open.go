@@ -12,7 +12,7 @@ import (
 
 // New gives a desk over the store. It fails on a passcode that is too short to be one.
 func New(o Options) (*Desk, error) {
-	s := &Desk{Store: o.Store, log: o.Log, Now: o.Now, NewID: o.NewID, Instruments: o.Instruments,
+	s := &Desk{Store: o.Store, log: o.Log, Now: o.Now, NewID: o.NewID, Instruments: o.Instruments, Demo: o.Demo,
 		stopping:  make(chan struct{}),
 		uploading: make(chan struct{}, uploads)}
 	if s.Now == nil {

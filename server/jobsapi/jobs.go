@@ -51,7 +51,7 @@ func (s *API) saveJobFile(c *gin.Context) error {
 }
 
 func listKinds(c *gin.Context) error {
-	c.JSON(http.StatusOK, KindList{stored.Kinds()})
+	c.JSON(http.StatusOK, KindList{stored.Kinds(), stored.FirstQuestion()})
 	return nil
 }
 
@@ -60,15 +60,15 @@ func (s *API) listJobs(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	c.JSON(http.StatusOK, listedJobs(jobs))
+	c.JSON(http.StatusOK, s.listedJobs(jobs))
 	return nil
 }
 
-func listedJobs(jobs []store.Listed) JobList {
-	out := JobList{Jobs: []JobLine{}}
+func (s *API) listedJobs(jobs []store.Listed) JobList {
+	out := JobList{Jobs: []JobLine{}, Demo: s.Demo.Jobs != nil}
 	for _, j := range jobs {
 		l := JobLine{ID: j.ID, Title: j.Head.Title, Kind: j.Head.Kind, Donor: j.Head.Donor, Chassis: j.Head.Chassis,
-			Changed: j.Changed, Revision: j.Revision, Archived: j.Archived}
+			Changed: j.Changed, Revision: j.Revision, Archived: j.Archived, Demo: slices.Contains(s.Demo.IDs, j.ID)}
 		if j.Deleted > 0 {
 			l.Until = j.Deleted + store.Bringable.Milliseconds()
 		}
@@ -83,7 +83,7 @@ func (s *API) listDeleted(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	c.JSON(http.StatusOK, listedJobs(jobs))
+	c.JSON(http.StatusOK, s.listedJobs(jobs))
 	return nil
 }
 

@@ -12,6 +12,8 @@ func (s *API) Routes(api, job gin.IRoutes) {
 	api.GET("/jobs", desk.Answer(s.listJobs))
 	api.POST("/jobs", desk.Limited(1<<20), desk.Answer(s.createJob))
 	api.POST("/jobs/file", desk.Limited(desk.MaxJobFile), s.Queued, desk.Answer(s.openJobFile))
+	api.POST("/demo", desk.Answer(s.tryDemo))
+	api.DELETE("/demo", desk.Answer(s.leaveDemo))
 	api.GET("/deleted", desk.Answer(s.listDeleted))
 	api.POST("/deleted/:job", desk.Answer(s.restoreJob))
 	job.GET("", desk.Packed, s.Of(s.showJob))

@@ -9,6 +9,7 @@ import (
 // JobList is the list of jobs, last changed first.
 type JobList struct {
 	Jobs []JobLine `json:"jobs"`
+	Demo bool      `json:"demo,omitempty"` // there is a demonstration to try
 }
 
 // JobLine is a job in the list.
@@ -23,12 +24,14 @@ type JobLine struct {
 	// Both pinouts number their circuits by one scheme.
 	OneScheme bool  `json:"oneScheme,omitempty"`
 	Archived  bool  `json:"archived,omitempty"` // it is put away
+	Demo      bool  `json:"demo,omitempty"`     // it is of the demonstration
 	Until     int64 `json:"until,omitempty"`    // Unix milliseconds, till when a deleted one can be brought back
 }
 
 // KindList is the kinds of job in the order in which they are offered.
 type KindList struct {
-	Kinds []stored.KindInfo `json:"kinds"`
+	Kinds []stored.KindInfo   `json:"kinds"`
+	Ask   stored.KindQuestion `json:"ask"` // what leads to one of them
 }
 
 // JobRequest makes a job or changes what it is called. ID is the change's, made by the client.

@@ -147,6 +147,15 @@ export function useCreateJob() {
   });
 }
 
+/** Puts the demonstration on the list, or takes it off. */
+export function useDemo() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (on: boolean) => request<Done>(on ? 'POST' : 'DELETE', '/demo'),
+    onSuccess: () => client.invalidateQueries({ queryKey: ['jobs'] }),
+  });
+}
+
 export const useDeleted = () =>
   useQuery({ queryKey: ['jobs', 'deleted'], queryFn: () => request<JobList>('GET', '/deleted') });
 

@@ -597,6 +597,7 @@ export interface ApiSchema {
  */
 export interface JobList {
   jobs: JobLine[];
+  demo?: boolean;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -612,6 +613,7 @@ export interface JobLine {
   revision: number;
   oneScheme?: boolean;
   archived?: boolean;
+  demo?: boolean;
   until?: number;
 }
 /**
@@ -620,6 +622,7 @@ export interface JobLine {
  */
 export interface KindList {
   kinds: KindInfo[];
+  ask: KindQuestion;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -631,6 +634,23 @@ export interface KindInfo {
   meaning: string;
   moves: boolean;
   stages: string[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "KindQuestion".
+ */
+export interface KindQuestion {
+  asks: string;
+  answers: KindAnswer[];
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "KindAnswer".
+ */
+export interface KindAnswer {
+  says: string;
+  kind?: StoredKind;
+  then?: KindQuestion;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -659,6 +679,7 @@ export interface JobView {
   revision: number;
   oneScheme?: boolean;
   archived?: boolean;
+  demo?: boolean;
   until?: number;
   kindInfo: KindInfo;
   sides: Sides;

@@ -6,11 +6,14 @@ import { useCopyJob } from '../api/handover';
 import { fileAddress, useCreateJob, useDeleteJob, useDescribe, useKinds } from '../api/hooks';
 import type { JobRequest, JobView } from '../api/types.gen';
 import { History } from './History';
+import { KindQuestions } from './KindQuestions';
 import { onEnter } from '../keys/onEnter';
 import { FocusAt } from '../keys/FocusAt';
 import { askFirst } from './notice';
 
-type Draft = Pick<JobRequest, 'title' | 'kind' | 'donor' | 'chassis' | 'oneScheme'>;
+type Draft = Pick<JobRequest, 'title' | 'donor' | 'chassis' | 'oneScheme'> & {
+  kind?: JobRequest['kind'] | undefined;
+};
 
 const pictured = (job: JobView) =>
   job.photos.count === 0
@@ -19,7 +22,8 @@ const pictured = (job: JobView) =>
 
 /** Makes a job, or says anew what an existing one is called. */
 export function JobForm({ job, onClose }: { job?: JobView; onClose: () => void }) {
-  const [draft, setDraft] = useState<Draft>(job ?? { title: '', kind: 're-pinned', donor: '', chassis: '' });
+  const [draft, setDraft] = useState<Draft>(job ?? { title: '', donor: '', chassis: '' });
+  const [listed, list] = useState(false);
   const titleInput = useRef<InputRef>(null);
   const kinds = useKinds();
   const create = useCreateJob();
@@ -30,8 +34,11 @@ export function JobForm({ job, onClose }: { job?: JobView; onClose: () => void }
   const error = create.error ?? describe.error ?? copy.error;
   const wrongField = error instanceof ProblemError ? error.problem.pointer : undefined;
   const { title, kind, donor, chassis } = draft;
-  const said = { title, kind, donor, chassis, oneScheme: draft.oneScheme ?? false };
   const save = () => {
+    if (!kind) {
+      return;
+    }
+    const said = { title, kind, donor, chassis, oneScheme: draft.oneScheme ?? false };
     if (job) {
       describe.mutate({ ...said, seen: job.revision }, { onSuccess: onClose });
     } else {
@@ -95,7 +102,13 @@ export function JobForm({ job, onClose }: { job?: JobView; onClose: () => void }
           )}
           {job && <Button onClick={confirmDelete}>Delete…</Button>}
           <span className="grow" />
-          <Button type="primary" onClick={() => save()} loading={create.isPending || describe.isPending}>
+          <Button
+            type="primary"
+            onClick={() => save()}
+            disabled={!kind}
+            title={kind ? undefined : 'Say first what is before you.'}
+            loading={create.isPending || describe.isPending}
+          >
             {job ? 'Keep' : 'Make the job'}
           </Button>
         </div>
@@ -103,17 +116,37 @@ export function JobForm({ job, onClose }: { job?: JobView; onClose: () => void }
     >
       <div className="stack">
         {text('title', 'Title', 'what you call it in the workshop')}
-        <div className="field">
-          <label htmlFor="kind">Kind of job</label>
-          <Select
-            id="kind"
-            style={{ width: '100%' }}
-            value={kind}
-            onChange={(k: Draft['kind']) => setDraft({ ...draft, kind: k })}
-            options={kinds.data?.kinds.map((k) => ({ value: k.id, label: k.name }))}
+        {!job && !listed && kinds.data && (
+          <KindQuestions
+            ask={kinds.data.ask}
+            kinds={kinds.data.kinds}
+            kind={kind}
+            onKind={(k) => setDraft({ ...draft, kind: k })}
           />
-          <div className="quiet">{kinds.data?.kinds.find((k) => k.id === kind)?.meaning}</div>
-        </div>
+        )}
+        {!job && !listed && !kind && (
+          <button
+            type="button"
+            className="plain quiet"
+            style={{ alignSelf: 'flex-start' }}
+            onClick={() => list(true)}
+          >
+            choose from the list of all kinds
+          </button>
+        )}
+        {(job ?? listed) && (
+          <div className="field">
+            <label htmlFor="kind">Kind of job</label>
+            <Select
+              id="kind"
+              style={{ width: '100%' }}
+              value={kind}
+              onChange={(k: NonNullable<Draft['kind']>) => setDraft({ ...draft, kind: k })}
+              options={kinds.data?.kinds.map((k) => ({ value: k.id, label: k.name }))}
+            />
+            <div className="quiet">{kinds.data?.kinds.find((k) => k.id === kind)?.meaning}</div>
+          </div>
+        )}
         {text('donor', 'Donor', 'the vehicle or harness the engine comes from')}
         {text('chassis', 'Chassis', 'the vehicle or unit that it goes to')}
         <Checkbox

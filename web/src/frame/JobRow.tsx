@@ -16,6 +16,7 @@ export function JobRow({ job, kind, onArchive }: { job: JobLine; kind: string; o
         <Link to={to}>
           <strong>{job.title}</strong>
         </Link>
+        {job.demo && <span className="demomark">demo</span>}
         <div className="quiet">
           {[job.donor, job.chassis].filter(Boolean).join(' → ')}
           {(job.donor || job.chassis) && ' · '}

@@ -6,6 +6,7 @@ import { explain } from '../api/client';
 import { useArchive } from '../api/handover';
 import { useCreateJob, useDeleted, useJobs, useKinds, useRestoreJob } from '../api/hooks';
 import type { JobLine } from '../api/types.gen';
+import { DemoLine, FirstSteps } from './FirstSteps';
 import { FileButton } from './FileButton';
 import { JobForm } from './JobForm';
 import { JobRow } from './JobRow';
@@ -50,15 +51,10 @@ export function JobsPage() {
           </div>
         )}
         {jobs.data?.jobs.length === 0 && (
-          <div className="empty">
-            <h2>No jobs yet</h2>
-            <p>
-              Make one, then bring the pinout of the harness and that of the unit. To look round first, start
-              Draxel with <span className="mono">draxel serve --demo</span>.
-            </p>
-          </div>
+          <FirstSteps onBegin={() => setMaking(true)} demo={!!jobs.data.demo} />
         )}
         {jobs.data && jobs.data.jobs.length > 0 && <JobList jobs={jobs.data.jobs} kindName={kindName} />}
+        {jobs.data?.jobs.some((j) => j.demo) && jobs.data.demo && <DemoLine />}
         <Deleted />
       </main>
       {making && <JobForm onClose={() => setMaking(false)} />}
