@@ -62,6 +62,16 @@ checks() {
   go vet ./... && go tool staticcheck ./...
 }
 
+# Known holes in what is linked in: looked at where their database can be reached, and said where it cannot.
+vulnerabilities() {
+  if curl -sfm 5 -o /dev/null https://vuln.go.dev/index/db.json; then
+    go run golang.org/x/vuln/cmd/govulncheck@v1.9.0 ./...
+    (cd web && npm audit --omit=dev --audit-level=high)
+  else
+    echo "not looked at: the database of known vulnerabilities cannot be reached from here"
+  fi
+}
+
 # What takes a second is looked at before what takes minutes.
 unformatted=$(gofmt -l $(git ls-files '*.go'))
 [ -z "$unformatted" ] || { echo "gofmt: $unformatted" >&2; exit 1; }
@@ -72,6 +82,8 @@ make --silent web/node_modules/.installed
 part built page build
 finish compiled
 finish built
+go run ./scripts/notices >"$work/licences.txt"
+mv "$work/licences.txt" server/dist/licences.txt
 part lint page lint
 part types page typecheck
 say "tests"
@@ -83,6 +95,8 @@ go run ./scripts/count "$work/tests" || status=1
 part format page format
 part generated generated
 part checks checks
+part vulnerabilities vulnerabilities
+finish vulnerabilities && cat "$work/vulnerabilities" || status=1
 for name in lint types format generated checks; do
   finish $name || status=1
 done

@@ -18,6 +18,13 @@ import (
 //go:embed all:dist
 var dist embed.FS
 
+// Licences gives the notices of everything that is linked into the program and its page; false where it was built
+// without them.
+func Licences() (string, bool) {
+	text, err := fs.ReadFile(dist, "dist/licences.txt")
+	return string(text), err == nil
+}
+
 // pages serve the front end.
 type pages struct {
 	first map[string]string // by the word of a page: what it asks for beside the job

@@ -8,6 +8,9 @@ import (
 	"github.com/spf13/cobra"
 )
 
+// version is set when a release is made.
+var version = "not released"
+
 func main() {
 	root := &cobra.Command{
 		Use:           "draxel",
@@ -16,7 +19,9 @@ func main() {
 		SilenceErrors: true,
 	}
 	root.CompletionOptions.DisableDefaultCmd = true
-	root.AddCommand(serveCommand(), matchCommand(), backupCommand(), pruneCommand(), standinCommand())
+	root.Version = version
+	root.AddCommand(serveCommand(), matchCommand(), backupCommand(), pruneCommand(), standinCommand(), doctorCommand(),
+		licencesCommand())
 	if err := root.Execute(); err != nil {
 		fmt.Fprintln(os.Stderr, "draxel:", err)
 		os.Exit(2)

@@ -4,6 +4,7 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"io"
 	"log/slog"
 	"net"
 	"net/http"
@@ -14,6 +15,7 @@ import (
 	"syscall"
 	"time"
 
+	"github.com/pkg/browser"
 	"github.com/spf13/cobra"
 	"golang.org/x/term"
 
@@ -33,6 +35,9 @@ func defaultData() string {
 	return filepath.Join(dir, "draxel")
 }
 
+// usualPort is where Draxel listens unless told otherwise.
+const usualPort = 8321
+
 func serveCommand() *cobra.Command {
 	var o serveOptions
 	c := &cobra.Command{
@@ -46,8 +51,9 @@ func serveCommand() *cobra.Command {
 		},
 	}
 	c.Flags().StringVar(&o.data, "data", defaultData(), "folder for the jobs")
-	c.Flags().IntVar(&o.port, "port", 8321, "port to listen on; 0 takes a free one")
+	c.Flags().IntVar(&o.port, "port", usualPort, "port to listen on; 0 takes a free one")
 	c.Flags().BoolVar(&o.demo, "demo", false, "put the demonstration jobs in, where there is no job yet")
+	c.Flags().BoolVar(&o.alone, "no-browser", false, "open no browser")
 	c.Flags().BoolVar(&o.lan, "lan", false, "let other devices of the local network in, for the passcode")
 	c.Flags().
 		StringVar(&o.passcode, "passcode", "", "what another device must give; everybody on this machine can see it "+
@@ -66,6 +72,7 @@ type serveOptions struct {
 	passcodeFile   string
 	port           int
 	demo, lan      bool
+	alone          bool // no browser is opened
 	instruments    []string
 }
 
@@ -118,6 +125,20 @@ func (o *serveOptions) asked(cmd *cobra.Command) error {
 	return nil
 }
 
+// shows says whether a browser is opened: for somebody who started it at a terminal or by a click, and not for a service.
+func (o serveOptions) shows(cmd *cobra.Command) bool {
+	out, is := cmd.OutOrStdout().(*os.File)
+	return !o.alone && is && term.IsTerminal(int(out.Fd()))
+}
+
+// show opens the page in the browser. Where there is none the address stands on the screen.
+func show(cmd *cobra.Command, at string) {
+	browser.Stdout = io.Discard
+	if err := browser.OpenURL(at); err != nil {
+		fmt.Fprintln(cmd.OutOrStdout(), "No browser could be opened: open that address yourself.")
+	}
+}
+
 func serve(ctx context.Context, cmd *cobra.Command, o serveOptions) (err error) {
 	if err := o.asked(cmd); err != nil {
 		return err
@@ -158,13 +179,18 @@ func serve(ctx context.Context, cmd *cobra.Command, o serveOptions) (err error) 
 	if err != nil {
 		return fmt.Errorf("listen: %w", err)
 	}
-	fmt.Fprintf(cmd.OutOrStdout(), "Draxel is at http://127.0.0.1:%s — stop it with Ctrl-C\n", port)
+	at := "http://127.0.0.1:" + port
+	fmt.Fprintf(cmd.OutOrStdout(), "Draxel is at %s — stop it with Ctrl-C\nJobs are kept in %s; copy them with: draxel "+
+		"backup --data %s --out FILE\n", at, o.data, o.data)
 	if lan != nil {
 		fmt.Fprintln(
 			cmd.OutOrStdout(),
 			"Other devices of the local network are let in for the passcode. What they send is not encrypted: use a "+
 				"network that you trust.",
 		)
+	}
+	if o.shows(cmd) {
+		go show(cmd, at)
 	}
 	failed := make(chan error, 1)
 	go func() { failed <- web.Serve(desk.Bounded(listener)) }()

@@ -35,6 +35,9 @@ export function KeysDialog({ view, own, open, onClose }: Props) {
           </tr>
         </tbody>
       </table>
+      <p className="quiet">
+        <a href="/licences.txt">Licences</a> of what is in this program
+      </p>
     </Modal>
   );
 }
