@@ -20,6 +20,7 @@ func (s *API) Routes(api, job gin.IRoutes) {
 	job.PUT("", desk.Limited(1<<20), desk.Answer(s.changeJob))
 	job.DELETE("", desk.Answer(s.deleteJob))
 	job.GET("/front", desk.Packed, s.Of(s.showFront))
+	job.GET("/find", s.Of(s.find))
 	job.GET("/file", desk.Answer(s.saveJobFile))
 	job.GET("/journal", desk.Answer(s.showJournal))
 	job.POST("/undo", desk.Limited(1<<16), desk.Answer(s.undo))
@@ -41,4 +42,5 @@ type JobsTypes struct {
 	ArchiveRequest ArchiveRequest
 	CopyRequest    CopyRequest
 	StandView      StandView
+	FoundView      FoundView
 }

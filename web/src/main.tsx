@@ -16,6 +16,7 @@ import { later, moment } from './frame/later';
 import { PassGate } from './frame/PassGate';
 import { StagesProvider } from './frame/stages';
 import { stages } from './stages';
+import { markLetters } from './keys/letters';
 import { useTheme } from './theme';
 
 const client = new QueryClient({
@@ -97,6 +98,7 @@ function Draxel() {
 }
 
 keepDrafts();
+markLetters();
 const root = document.getElementById('root');
 if (!root) {
   throw new Error('the page has no root');

@@ -1,4 +1,10 @@
-import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import {
+  keepPreviousData,
+  useInfiniteQuery,
+  useMutation,
+  useQuery,
+  useQueryClient,
+} from '@tanstack/react-query';
 import { useEffect, useRef } from 'react';
 import { outboxOf, type Refused } from '../outbox/outbox';
 import { newChangeID, request } from './client';
@@ -17,6 +23,7 @@ import type {
   Ref,
   TableView,
   UndoRequest,
+  FoundView,
 } from './types.gen';
 import { watchJob } from './watch';
 
@@ -146,6 +153,15 @@ export function useCreateJob() {
     onSuccess: () => client.invalidateQueries({ queryKey: ['jobs'] }),
   });
 }
+
+/** What some words find in a job; what was found stays in sight until more is. */
+export const useFound = (job: string, words: string) =>
+  useQuery({
+    queryKey: ['job', job, 'find', words],
+    queryFn: () => request<FoundView>('GET', `${jobPath(job)}/find?words=${encodeURIComponent(words)}`),
+    enabled: words.trim() !== '',
+    placeholderData: keepPreviousData,
+  });
 
 /** Puts the demonstration on the list, or takes it off. */
 export function useDemo() {

@@ -30,14 +30,14 @@ export type StoredKind =
 export type FindingSeverity = "danger" | "wrong" | "check" | "note";
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
- * via the `definition` "HarnessTrust".
- */
-export type HarnessTrust = "maker" | "copied" | "earlier" | "measured";
-/**
- * This interface was referenced by `ApiSchema`'s JSON-Schema
  * via the `definition` "MatchSide".
  */
 export type MatchSide = "from" | "to";
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "HarnessTrust".
+ */
+export type HarnessTrust = "maker" | "copied" | "earlier" | "measured";
 /**
  * This interface was referenced by `undefined`'s JSON-Schema definition
  * via the `patternProperty` "^[0-9]+$".
@@ -469,6 +469,7 @@ export interface ApiSchema {
   ArchiveRequest: ArchiveRequest;
   CopyRequest: CopyRequest;
   StandView: StandView;
+  FoundView: FoundView;
   TableView: TableView;
   CorrectRequest: CorrectRequest;
   GatherView: GatherView;
@@ -916,6 +917,27 @@ export interface StandView {
   waits?: string;
   delivered?: string;
   last?: string;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "FoundView".
+ */
+export interface FoundView {
+  things: FoundThing[];
+  all: number;
+}
+/**
+ * This interface was referenced by `ApiSchema`'s JSON-Schema
+ * via the `definition` "FoundThing".
+ */
+export interface FoundThing {
+  kind: string;
+  name: string;
+  says?: string;
+  stage: string;
+  side?: MatchSide;
+  subject?: string;
+  place?: FindingPlace;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema
@@ -5447,6 +5469,7 @@ export interface Api {
   ArchiveRequest: ArchiveRequest;
   CopyRequest: CopyRequest;
   StandView: StandView;
+  FoundView: FoundView;
   TableView: TableView;
   CorrectRequest: CorrectRequest;
   GatherView: GatherView;

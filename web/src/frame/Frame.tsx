@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { Link, NavLink, Outlet, useLocation, useParams } from 'react-router';
+import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router';
 import { explain, whoIsWorking } from '../api/client';
 import { useJob, useJobBegun, useLiveJob } from '../api/hooks';
 import type { JobView } from '../api/types.gen';
@@ -19,6 +19,7 @@ import { Who } from './Who';
 
 const JobForm = later(async () => (await import('./JobForm')).JobForm);
 const Findings = later(async () => (await import('./Findings')).Findings);
+const GoTo = later(async () => (await import('./GoTo')).GoTo);
 const KeysDialog = later(async () => (await import('../keys/KeysDialog')).KeysDialog);
 
 const severities = ['danger', 'wrong', 'check'] as const;
@@ -109,14 +110,16 @@ function Stage({ to, word, open, what, aside }: StageProps) {
 }
 
 function Head({ job }: { job: JobView }) {
-  const [shown, show] = useState<'keys' | 'findings' | 'job' | undefined>();
+  const [shown, show] = useState<'keys' | 'findings' | 'job' | 'goto' | undefined>();
   const { takeBack, doAgain } = useTakeBack(job.id);
+  const navigate = useNavigate();
   const view = useLocation().pathname.split('/')[3] ?? '';
   const own = useStages().find((s) => s.name === view)?.keys ?? [];
   const close = () => show(undefined);
   useKey('u', () => takeBack()); // also before the reply that says that there is something to take back
   useChord('mod+z', () => takeBack());
   useChord('mod+shift+z,mod+y', doAgain);
+  useChord('mod+k', () => show('goto'));
   useKey('?', () => show('keys'));
   useKey('f', () => show('findings'));
   return (
@@ -169,6 +172,13 @@ function Head({ job }: { job: JobView }) {
       >
         redo
       </button>
+      <button
+        className="plain"
+        onClick={() => show('goto')}
+        title={`go to anything by its words (${ctrlName}+K)`}
+      >
+        go to
+      </button>
       <button className="plain" onClick={() => show('keys')}>
         <kbd>?</kbd> keys
       </button>
@@ -178,6 +188,21 @@ function Head({ job }: { job: JobView }) {
       </Opened>
       <Opened open={shown === 'findings'}>
         <Findings job={job} open={shown === 'findings'} onClose={close} onJob={() => show('job')} />
+      </Opened>
+      <Opened open={shown === 'goto'}>
+        <GoTo
+          job={job.id}
+          open={shown === 'goto'}
+          onClose={close}
+          commands={[
+            { name: 'Findings', go: () => show('findings') },
+            { name: 'Keys', go: () => show('keys') },
+            { name: 'History, title, job file', go: () => show('job') },
+            { name: 'Undo', go: () => takeBack() },
+            { name: 'Redo', go: doAgain },
+            { name: 'All jobs', go: () => void navigate('/') },
+          ]}
+        />
       </Opened>
       {shown === 'job' && <JobForm job={job} onClose={close} />}
     </header>

@@ -36,6 +36,6 @@ export function usePlaces(): (f: Placed) => string {
   const stages = useStages();
   return (f) =>
     f.stage === 'work'
-      ? address('work', { own: f.subject })
+      ? address('work', f.place?.of === 'step' ? { step: f.subject, done: '1' } : { own: f.subject })
       : ((stages.find((s) => s.name === f.stage) ?? stages.find((s) => s.rest))?.place(f) ?? 'work');
 }

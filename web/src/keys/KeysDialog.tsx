@@ -1,5 +1,7 @@
-import { Modal } from 'antd';
-import { keysHere, type KeyLine } from './keymap';
+import { Modal, Segmented } from 'antd';
+import { Fragment, useState } from 'react';
+import { keysHere, struck, type KeyLine } from './keymap';
+import { chooseLetters, lettersAre, type Letters } from './letters';
 
 interface Props {
   /** The view of a job, by the last part of its address, and what keys do in it alone. */
@@ -9,23 +11,40 @@ interface Props {
   onClose: () => void;
 }
 
+const ways: { value: Letters; label: string }[] = [
+  { value: 'plain', label: 'as they are' },
+  { value: 'alt', label: 'with Alt' },
+  { value: 'off', label: 'off' },
+];
+
+/** The keys that do something on the page as it is, and how letters are struck. */
 export function KeysDialog({ view, own, open, onClose }: Props) {
+  const [letters, choose] = useState(lettersAre);
   return (
-    <Modal open={open} onCancel={onClose} footer={null} title="Keys of this page" width={520}>
-      <table className="table">
+    <Modal open={open} onCancel={onClose} footer={null} title="Keys of this page" width={560}>
+      <table className="table keytable">
         <tbody>
           {open &&
-            keysHere(view, own).map((k) => (
-              <tr key={k.does}>
-                <td style={{ whiteSpace: 'nowrap' }}>
-                  {k.keys.map((key) => (
-                    <kbd key={key} style={{ marginRight: 4 }}>
-                      {key}
-                    </kbd>
-                  ))}
-                </td>
-                <td>{k.does}</td>
-              </tr>
+            [...keysHere(view, own)].map(([group, lines]) => (
+              <Fragment key={group}>
+                <tr>
+                  <th colSpan={2} scope="rowgroup">
+                    {group}
+                  </th>
+                </tr>
+                {lines.map((k) => (
+                  <tr key={k.does}>
+                    <td style={{ whiteSpace: 'nowrap' }}>
+                      {k.keys.map((key) => (
+                        <kbd key={key} style={{ marginRight: 4 }}>
+                          {struck(key)}
+                        </kbd>
+                      ))}
+                    </td>
+                    <td>{k.does}</td>
+                  </tr>
+                ))}
+              </Fragment>
             ))}
           <tr>
             <td>
@@ -35,9 +54,21 @@ export function KeysDialog({ view, own, open, onClose }: Props) {
           </tr>
         </tbody>
       </table>
-      <p className="quiet">
-        <a href="/licences.txt">Licences</a> of what is in this program
-      </p>
+      <div className="bar" style={{ marginTop: 12 }}>
+        Letters, digits and signs{' '}
+        <Segmented<Letters>
+          size="small"
+          aria-label="how letters are struck"
+          options={ways}
+          value={letters}
+          onChange={(to) => {
+            chooseLetters(to);
+            choose(to);
+          }}
+        />
+        <span className="quiet grow">for you, in this browser</span>
+        <a href="/licences.txt">licences</a>
+      </div>
     </Modal>
   );
 }

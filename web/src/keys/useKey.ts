@@ -1,6 +1,7 @@
 import { useEffect } from 'react';
 import { useHotkeys, type HotkeyCallback } from 'react-hotkeys-hook';
 import { ctrlName, nameOf } from './keymap';
+import { lettersAre, meant, writesSign } from './letters';
 import { listen } from './live';
 
 /** Whether a dialog or a drawer lies over the page. */
@@ -15,6 +16,12 @@ const covered = () =>
  */
 const foreign = (e: KeyboardEvent) => {
   const third = e.getModifierState('AltGraph');
+  if (!third && writesSign(e.key)) {
+    return !meant(e) || e.ctrlKey || e.metaKey || (e.shiftKey && e.key.toLowerCase() !== e.key.toUpperCase());
+  }
+  if (third && lettersAre() === 'off') {
+    return true;
+  }
   const named = e.key.length > 1 || e.key === ' ' || e.key.toLowerCase() !== e.key.toUpperCase();
   return e.metaKey || (!third && (e.ctrlKey || e.altKey)) || (e.shiftKey && named);
 };

@@ -31,6 +31,7 @@ function Work({ job, view }: { job: string; view: WorkListView }) {
   const keep = useOwnStep(job);
   const [picked, pick] = useState(
     () =>
+      view.steps.find((s) => s.id === address.get('step'))?.id ??
       view.steps.find((s) => s.own && s.own.id === address.get('own'))?.id ??
       view.steps.find((s) => !s.done)?.id ??
       '',
