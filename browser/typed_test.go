@@ -178,3 +178,53 @@ func TestOneRefusalDropsNothingElse(t *testing.T) {
 	v.until("it is kept now", func() bool { return read(0.123) })
 	v.until("nothing is left", func() bool { return !v.page.MustHas("[data-testid=fallen]") })
 }
+
+// A list is copied by rows and columns as it is seen, whole where nothing is selected and by whole rows where something
+// is; a field is copied as ever.
+func TestCopyAList(t *testing.T) {
+	v := open(t, "/jobs/packhorse/gather?side=from")
+	copied := func() (text, table string) {
+		got := v.page.MustEval(`() => {
+			const clipboardData = new DataTransfer();
+			(document.activeElement ?? document.body).dispatchEvent(new ClipboardEvent('copy', { clipboardData, bubbles: true, cancelable: true }));
+			return [clipboardData.getData('text/plain'), clipboardData.getData('text/html')];
+		}`)
+		return got.Arr()[0].Str(), got.Arr()[1].Str()
+	}
+	v.page.MustElement("[role=grid][aria-label=rows] [role=gridcell]")
+	shown := len(v.page.MustElements("[role=grid][aria-label=rows] [role=row]"))
+	v.page.MustElement("[role=grid][aria-label=rows]").MustFocus()
+	text, table := copied()
+	lines := strings.Split(text, "\n")
+	want := fetch[gatherapi.TableView](v, "/api/jobs/packhorse/gather/from").Reading
+	if len(lines) != len(want.Rows)+1 || len(lines) <= shown {
+		t.Errorf("%d lines are copied, %d are there, %d in sight", len(lines), len(want.Rows), shown)
+	}
+	columns := strings.Count(lines[0], "\t")
+	for _, l := range lines {
+		if strings.Count(l, "\t") != columns {
+			t.Errorf("%q has other columns than %q", l, lines[0])
+		}
+	}
+	if columns < 4 || strings.Count(table, "<tr>") != len(lines) || !strings.Contains(text, want.Rows[0].Function) {
+		t.Errorf("%d columns, %d rows of a table: %s", columns, strings.Count(table, "<tr>"), lines[0])
+	}
+	if now := len(v.page.MustElements("[role=grid][aria-label=rows] [role=row]")); now > shown+4 {
+		t.Errorf("%d rows are drawn after it", now)
+	}
+	v.page.MustEval(`() => {
+		const rows = document.querySelectorAll('[role=grid][aria-label=rows] [role=row]');
+		const r = document.createRange();
+		r.setStart(rows[2].firstChild, 0);
+		r.setEnd(rows[4].lastChild, 0);
+		getSelection().removeAllRanges();
+		getSelection().addRange(r);
+	}`)
+	if text, _ := copied(); strings.Count(text, "\n") != 2 || strings.Count(text, "\t") != 3*columns {
+		t.Errorf("three rows are selected, copied is %q", text)
+	}
+	v.page.MustElement("main input").MustFocus()
+	if text, _ := copied(); text != "" {
+		t.Errorf("a field is copied as %q", text)
+	}
+}

@@ -9,7 +9,9 @@ import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, RouterProvider } from 'react-router';
 import { ProblemError } from './api/client';
+import { copyRows, printWhole } from './frame/copyRows';
 import { keepDrafts } from './frame/drafts';
+import { dropFiles } from './frame/dropFiles';
 import { Failed } from './frame/Failed';
 import { Frame } from './frame/Frame';
 import { later, moment } from './frame/later';
@@ -99,6 +101,9 @@ function Draxel() {
 
 keepDrafts();
 markLetters();
+copyRows();
+printWhole();
+dropFiles();
 const root = document.getElementById('root');
 if (!root) {
   throw new Error('the page has no root');

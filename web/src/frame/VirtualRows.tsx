@@ -1,5 +1,7 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useEffect, useRef, type ReactNode } from 'react';
+import { useEffect, useRef, useState, type ReactNode } from 'react';
+import { flushSync } from 'react-dom';
+import { drawsAll, mostDrawn } from './copyRows';
 
 interface Props<T> {
   rows: readonly T[];
@@ -22,6 +24,8 @@ interface Props<T> {
 export function VirtualRows<T>(p: Props<T>) {
   const { rows, keyOf, at = -1 } = p;
   const box = useRef<HTMLDivElement>(null);
+  const [all, drawAll] = useState(false); // for the moment in which it is copied
+  useEffect(() => (box.current ? drawsAll(box.current, (x) => flushSync(() => drawAll(x))) : undefined), []);
   const virtual = useVirtualizer({
     count: rows.length,
     getScrollElement: () => box.current,
@@ -51,8 +55,17 @@ export function VirtualRows<T>(p: Props<T>) {
       data-testid={p.testID}
     >
       {p.head}
-      <div role="presentation" style={{ height: virtual.getTotalSize(), position: 'relative' }}>
-        {virtual.getVirtualItems().map((item) => {
+      <div
+        role="presentation"
+        style={{ height: all ? 'auto' : virtual.getTotalSize(), position: 'relative' }}
+      >
+        {all &&
+          rows.slice(0, mostDrawn).map((row, i) => (
+            <div key={`copied ${keyOf(row)}`} role="rowgroup">
+              {p.draw(row, i)}
+            </div>
+          ))}
+        {(all ? [] : virtual.getVirtualItems()).map((item) => {
           const row = rows[item.index];
           return (
             row !== undefined && (
