@@ -59,6 +59,7 @@ func (s *Server) Handler() http.Handler {
 	for _, x := range all {
 		x.Routes(api, job)
 	}
+	r.GET(desk.AuthorityPath, s.Authority)
 	r.NoRoute(pagesOf(all).serve)
 	return r
 }

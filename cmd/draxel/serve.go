@@ -2,6 +2,7 @@ package main
 
 import (
 	"context"
+	"crypto/tls"
 	"errors"
 	"fmt"
 	"io"
@@ -60,6 +61,10 @@ func serveCommand() *cobra.Command {
 			"in the list of processes: better set "+passcodeVariable+", use --passcode-file, or be asked")
 	c.Flags().StringSliceVar(&o.instruments, "instrument", nil, "number of a meter, a control unit or a bench rig in the "+
 		"local network that may be called; may be said several times")
+	c.Flags().BoolVar(&o.tls, "tls", false, "encrypt what other devices are sent, by a certificate of this machine's own")
+	c.Flags().IntVar(&o.tlsPort, "tls-port", 0, "port for other devices with --tls; the next one where none is given")
+	c.Flags().StringVar(&o.tlsCert, "tls-cert", "", "file of a certificate to use with --tls instead (PEM)")
+	c.Flags().StringVar(&o.tlsKey, "tls-key", "", "file of its key (PEM)")
 	c.Flags().StringVar(&o.passcodeFile, "passcode-file", "", "file whose first line is the passcode")
 	return c
 }
@@ -74,13 +79,21 @@ type serveOptions struct {
 	demo, lan      bool
 	alone          bool // no browser is opened
 	instruments    []string
+	tls            bool
+	tlsPort        int
+	tlsCert        string
+	tlsKey         string
 }
 
 // listens gives the address to listen at, and what the server must know of the local network. Nobody but this machine
 // is let in without a passcode.
 func (o serveOptions) listens() (string, *desk.Lan, error) {
+	alone := fmt.Sprintf("127.0.0.1:%d", o.port)
+	if !o.lan && o.tls {
+		return "", nil, errors.New("--tls is for other devices: it wants --lan")
+	}
 	if !o.lan {
-		return fmt.Sprintf("127.0.0.1:%d", o.port), nil, nil
+		return alone, nil, nil
 	}
 	if len(o.passcode) < desk.LeastPasscode {
 		return "", nil, fmt.Errorf(
@@ -89,6 +102,9 @@ func (o serveOptions) listens() (string, *desk.Lan, error) {
 			desk.LeastPasscode,
 			passcodeVariable,
 		)
+	}
+	if o.tls {
+		return alone, &desk.Lan{Passcode: o.passcode}, nil
 	}
 	return fmt.Sprintf(":%d", o.port), &desk.Lan{Passcode: o.passcode}, nil
 }
@@ -123,6 +139,33 @@ func (o *serveOptions) asked(cmd *cobra.Command) error {
 		o.passcode = string(text)
 	}
 	return nil
+}
+
+// secure makes ready what other devices are served with where it is to be encrypted: a certificate, and where it listens.
+func (o serveOptions) secure(ctx context.Context, lan *desk.Lan) (_ net.Listener, err error) {
+	if !o.tls || lan == nil {
+		return nil, nil
+	}
+	var s desk.Secured
+	if o.tlsCert != "" || o.tlsKey != "" {
+		s, err = desk.SecureBy(o.tlsCert, o.tlsKey)
+	} else {
+		s, err = desk.Secure(o.data, desk.OwnAddresses(), time.Now())
+	}
+	if err != nil {
+		return nil, err
+	}
+	port := o.tlsPort
+	if port == 0 && o.port != 0 {
+		port = o.port + 1
+	}
+	l, err := (&net.ListenConfig{}).Listen(ctx, "tcp", fmt.Sprintf(":%d", port))
+	if err != nil {
+		return nil, fmt.Errorf("listen: %w (another port: --tls-port)", err)
+	}
+	lan.Secured = &s
+	_, lan.Port, err = net.SplitHostPort(l.Addr().String())
+	return l, err
 }
 
 // shows says whether a browser is opened: for somebody who started it at a terminal or by a click, and not for a service.
@@ -167,6 +210,10 @@ func serve(ctx context.Context, cmd *cobra.Command, o serveOptions) (err error) 
 	if err != nil {
 		return fmt.Errorf("listen: %w (another port: --port)", err)
 	}
+	encrypted, err := o.secure(ctx, lan)
+	if err != nil {
+		return errors.Join(err, listener.Close())
+	}
 	draxel, err := server.New(desk.Options{Store: s, Log: log, Lan: lan, Instruments: instruments,
 		Demo: desk.Demo{IDs: demo.IDs(), Jobs: demonstration}})
 	if err != nil {
@@ -182,7 +229,12 @@ func serve(ctx context.Context, cmd *cobra.Command, o serveOptions) (err error) 
 	at := "http://127.0.0.1:" + port
 	fmt.Fprintf(cmd.OutOrStdout(), "Draxel is at %s — stop it with Ctrl-C\nJobs are kept in %s; copy them with: draxel "+
 		"backup --data %s --out FILE\n", at, o.data, o.data)
-	if lan != nil {
+	switch {
+	case encrypted != nil:
+		fmt.Fprintf(cmd.OutOrStdout(), "Other devices of the local network are let in for the passcode, at https and port %s. "+
+			"The bench view shows the address; what they are to trust has the SHA-256 fingerprint\n%s\n", lan.Port,
+			lan.Secured.Fingerprint)
+	case lan != nil:
 		fmt.Fprintln(
 			cmd.OutOrStdout(),
 			"Other devices of the local network are let in for the passcode. What they send is not encrypted: use a "+
@@ -192,8 +244,11 @@ func serve(ctx context.Context, cmd *cobra.Command, o serveOptions) (err error) 
 	if o.shows(cmd) {
 		go show(cmd, at)
 	}
-	failed := make(chan error, 1)
+	failed := make(chan error, 2)
 	go func() { failed <- web.Serve(desk.Bounded(listener)) }()
+	if encrypted != nil {
+		go func() { failed <- web.Serve(tls.NewListener(desk.Bounded(encrypted), lan.Secured.Config())) }()
+	}
 	select {
 	case err := <-failed:
 		return fmt.Errorf("serve: %w", err)

@@ -20,6 +20,8 @@ const LeastPasscode = 6
 type Lan struct {
 	Passcode  string
 	Addresses func() []netip.Addr // of this machine; nil asks its network interfaces
+	Secured   *Secured            // nil: what is sent to other devices is not encrypted
+	Port      string              // at which other devices are served, where it is another than this machine's own
 }
 
 const (
@@ -33,6 +35,8 @@ const (
 type access struct {
 	hash      []byte
 	addresses func() []netip.Addr
+	secured   *Secured
+	port      string
 	now       func() time.Time
 
 	comparing sync.Mutex
@@ -53,18 +57,20 @@ func newAccess(lan Lan, now func() time.Time) (*access, error) {
 	a := &access{
 		hash:      hash,
 		addresses: lan.Addresses,
+		secured:   lan.Secured,
+		port:      lan.Port,
 		now:       now,
 		passes:    map[[32]byte]time.Time{},
 		fails:     map[string][]time.Time{},
 	}
 	if a.addresses == nil {
-		a.addresses = ownAddresses
+		a.addresses = OwnAddresses
 	}
 	return a, nil
 }
 
-// ownAddresses lists this machine's addresses on its networks.
-func ownAddresses() []netip.Addr {
+// OwnAddresses lists this machine's addresses on its networks.
+func OwnAddresses() []netip.Addr {
 	all, err := net.InterfaceAddrs()
 	if err != nil {
 		return nil
@@ -160,6 +166,9 @@ func (a *access) welcome(device, pass string) {
 type LinkView struct {
 	Address string `json:"address,omitempty"`
 	Why     string `json:"why,omitempty"`
+	// What the other device is told to trust once, and its SHA-256; empty where it is not encrypted, or trusted already.
+	Authority   string `json:"authority,omitempty"`
+	Fingerprint string `json:"fingerprint,omitempty"`
 }
 
 // PassRequest brings the passcode.

@@ -61,6 +61,7 @@ func (s *Desk) bringPasscode(c *gin.Context) error {
 			Value:    pass,
 			Path:     "/",
 			HttpOnly: true,
+			Secure:   c.Request.TLS != nil,
 			SameSite: http.SameSiteStrictMode,
 			MaxAge:   int(passLasts.Seconds()),
 		},
@@ -84,12 +85,40 @@ func (s *Desk) BenchAddress(c *gin.Context) LinkView {
 	if _, port, err := net.SplitHostPort(c.Request.Host); err == nil {
 		host = net.JoinHostPort(host, port)
 	}
-	u := url.URL{Scheme: "http", Host: host, Path: "/jobs/" + c.Param("job") + "/bench"}
+	scheme := "http"
+	if s.access.port != "" {
+		host = net.JoinHostPort(own[0].String(), s.access.port)
+	}
+	if s.access.secured != nil {
+		scheme = "https"
+	}
+	u := url.URL{Scheme: scheme, Host: host, Path: "/jobs/" + c.Param("job") + "/bench"}
 	if stage := c.Query("stage"); stage == "thin" || stage == "pin" || stage == "reach" || stage == "check" ||
 		stage == "prove" {
 		u.RawQuery = "stage=" + stage
 	}
-	return LinkView{Address: u.String()}
+	v := LinkView{Address: u.String()}
+	if x := s.access.secured; x != nil {
+		v.Fingerprint = x.Fingerprint
+		if x.Authority != nil {
+			v.Authority = scheme + "://" + host + AuthorityPath
+		}
+	}
+	return v
+}
+
+// AuthorityPath is where another device gets what it is told to trust: before it brings the passcode, since that is not
+// to be sent before.
+const AuthorityPath = "/draxel-authority.crt"
+
+// Authority gives what a device is told to trust.
+func (s *Desk) Authority(c *gin.Context) {
+	if s.access == nil || s.access.secured == nil || s.access.secured.Authority == nil {
+		Fail(c, Refusal(http.StatusNotFound, "no-such-file", "There is no such file.", ""))
+		return
+	}
+	c.Header("Content-Disposition", `attachment; filename="draxel-authority.crt"`)
+	c.Data(http.StatusOK, "application/x-x509-ca-cert", s.access.secured.Authority)
 }
 
 func (s *Desk) showLink(c *gin.Context) error {
