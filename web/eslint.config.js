@@ -15,4 +15,17 @@ export default tseslint.config(
       '@typescript-eslint/no-confusing-void-expression': ['error', { ignoreArrowShorthand: true }],
     },
   },
+  {
+    files: ['public/*.js'], // a worker of the browser, served as it is
+    extends: [tseslint.configs.disableTypeChecked],
+    languageOptions: {
+      parserOptions: { projectService: false },
+      globals: Object.fromEntries(
+        ['self', 'caches', 'fetch', 'location', 'Headers', 'Response', 'URL', 'setTimeout'].map((g) => [
+          g,
+          'readonly',
+        ]),
+      ),
+    },
+  },
 );

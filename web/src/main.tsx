@@ -68,6 +68,11 @@ const router = createBrowserRouter([
     lazy: async () => ({ Component: (await import('./stages/prove/TrainerPage')).TrainerPage }),
   },
   {
+    path: '/bench',
+    hydrateFallbackElement: <></>,
+    lazy: async () => ({ Component: (await import('./bench/LastBench')).LastBench }),
+  },
+  {
     path: '/jobs/:job/bench',
     errorElement: <Failed />,
     hydrateFallbackElement: <></>,

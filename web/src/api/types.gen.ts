@@ -5382,6 +5382,8 @@ export interface Problem {
 export interface LinkView {
   address?: string;
   why?: string;
+  authority?: string;
+  fingerprint?: string;
 }
 /**
  * This interface was referenced by `ApiSchema`'s JSON-Schema

@@ -1,8 +1,10 @@
 import type { MouseEvent, ReactNode } from 'react';
-import { Link } from 'react-router';
+import { Link, useParams } from 'react-router';
+import { When } from '../frame/When';
 import { useTitle } from '../frame/useTitle';
 import { Who } from '../frame/Who';
 import { useKey } from '../keys/useKey';
+import { canKeep, useKeep, useKeptSince } from './offline';
 import { clock } from './useClock';
 import { useSwipe } from './useSwipe';
 
@@ -33,6 +35,8 @@ interface Props {
 /** What every bench view has: where one is, the thing itself, and three answers that gloves can touch. */
 export function BenchFrame(p: Props) {
   useTitle('Bench', p.title);
+  const kept = useKeptSince();
+  useKeep(useParams().job ?? '');
   const swipe = useSwipe(p.onward.act, p.back.act);
   return (
     <main className="bench" {...swipe} onClick={unfocus}>
@@ -45,6 +49,11 @@ export function BenchFrame(p: Props) {
           <div style={{ width: `${p.of ? (100 * p.done) / p.of : 0}%` }} />
         </div>
         {p.status}
+        {kept > 0 && (
+          <strong role="status" data-testid="kept">
+            no network: as it was <When ms={kept} />
+          </strong>
+        )}
         <span className="mono quiet" role="timer" aria-label="time at this step">
           {clock(p.seconds)}
         </span>
@@ -60,6 +69,11 @@ export function BenchFrame(p: Props) {
         <Touch answer={p.back} />
         <Touch answer={p.middle} />
         <Touch answer={p.onward} main />
+        {!canKeep() && (
+          <span className="quiet benchnote">
+            Without the network this page cannot be loaded anew: it came unencrypted (--tls).
+          </span>
+        )}
       </footer>
     </main>
   );

@@ -18,6 +18,27 @@ export function ShareLink({ job, stage, onClose }: { job: string; stage: string;
             {link.data.address}
           </p>
           <p className="quiet">On the same network. It asks for the passcode once.</p>
+          {link.data.authority ? (
+            <>
+              <p>
+                Once on that device: open <span className="mono">{link.data.authority}</span>, install what
+                comes as a certificate to trust, and compare its SHA-256:
+              </p>
+              <p className="mono" style={{ overflowWrap: 'anywhere' }} data-testid="fingerprint">
+                {link.data.fingerprint}
+              </p>
+              <p className="quiet">
+                Then the bench can be put on its home screen, and read without the network.
+              </p>
+            </>
+          ) : (
+            !link.data.fingerprint && (
+              <p className="quiet">
+                It is not encrypted, and cannot be read there without the network: for that, start Draxel with
+                --tls.
+              </p>
+            )
+          )}
         </div>
       ) : (
         <p>{link.data?.why}</p>
