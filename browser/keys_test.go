@@ -15,8 +15,8 @@ type key struct {
 	shift        bool
 }
 
-// layouts says how a key is struck on five layouts. Source: the layouts as the operating systems ship them (US, British,
-// German, French, Spanish), from memory.
+// layouts says how a key is struck on five layouts. Source: the layouts as the operating systems ship them (US,
+// British, German, French, Spanish), from memory.
 var layouts = map[string]map[string]key{
 	"US": {"?": {"?", "Slash", true}, "/": {"/", "Slash", false}, "+": {"+", "Equal", true}, "-": {"-", "Minus", false},
 		"a": {"a", "KeyA", false}, "q": {"q", "KeyQ", false}, "v": {"v", "KeyV", false}, "2": {"2", "Digit2", false},

@@ -129,9 +129,9 @@ func (n nowhere) Header() http.Header         { return n.h }
 func (n nowhere) Write(b []byte) (int, error) { return len(b), nil }
 func (n nowhere) WriteHeader(int)             {}
 
-// TestRobot types into every kind of field that walking the job finds, at the speeds of hands, with replies that come at
-// once, late or never, and leaves in one of the ways that people leave: what it typed is kept by the server, or is still
-// in its field, or is told as not taken. -robot 2000 is the long form.
+// TestRobot types into every kind of field that walking the job finds, at the speeds of hands, with replies that come
+// at once, late or never, and leaves in one of the ways that people leave: what it typed is kept by the server, or is
+// still in its field, or is told as not taken. -robot 2000 is the long form.
 func TestRobot(t *testing.T) {
 	var w weather
 	v := enter(t, "/", nil, w.over)

@@ -124,7 +124,8 @@ func TestWhatMayBeCalled(t *testing.T) {
 			t.Errorf("%q: %v, %v; want %q", typed, got, err, why)
 		}
 	}
-	for what, at := range map[exchange.Instrument]string{exchange.AUnit: "127.0.0.1:13400", exchange.ARig: "127.0.0.1:5026"} {
+	for what, at := range map[exchange.Instrument]string{exchange.AUnit: "127.0.0.1:13400",
+		exchange.ARig: "127.0.0.1:5026"} {
 		if _, err := (exchange.Instruments{}).At(what, at); err != nil {
 			t.Errorf("a stand-in of the %s: %v", what, err)
 		}

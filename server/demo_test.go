@@ -28,7 +28,8 @@ func TestTryTheDemo(t *testing.T) {
 		}
 		return all, nil
 	}
-	web := httptest.NewServer(handler(t, desk.Options{Store: s, Demo: desk.Demo{IDs: []string{"look", "round"}, Jobs: made}}))
+	web := httptest.NewServer(handler(t, desk.Options{Store: s,
+		Demo: desk.Demo{IDs: []string{"look", "round"}, Jobs: made}}))
 	t.Cleanup(func() { web.Close(); _ = s.Close() })
 	c := &client{t: t, url: web.URL}
 	if _, code := send[desk.Done](c, "POST", "/api/jobs",

@@ -18,8 +18,8 @@ type Seen struct {
 	Older bool      // the next start brings it up to date
 }
 
-// Look looks at the jobs in a folder, also while a Draxel is at work there, and changes nothing. It fails with ErrNewer,
-// and where there is no database that can be read.
+// Look looks at the jobs in a folder, also while a Draxel is at work there, and changes nothing. It fails with
+// ErrNewer, and where there is no database that can be read.
 func Look(ctx context.Context, dir string) (_ Seen, err error) {
 	db, err := sqlx.ConnectContext(ctx, "sqlite", "file:"+filepath.Join(dir, File)+
 		"?mode=rw&_pragma=busy_timeout(5000)&_pragma=query_only(1)")

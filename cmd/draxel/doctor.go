@@ -135,8 +135,9 @@ func (p patient) listening(ctx context.Context) diagnosis {
 			}
 		}
 	}
-	return diagnosis{isWrong, "port", fmt.Sprintf("%d is taken by another program, or is not allowed: choose another with "+
-		"--port", p.port)}
+	return diagnosis{isWrong, "port",
+		fmt.Sprintf("%d is taken by another program, or is not allowed: choose another with "+
+			"--port", p.port)}
 }
 
 func closed(c io.Closer) string {
@@ -183,6 +184,7 @@ func browserThere() diagnosis {
 			return diagnosis{isRight, "browser", "opened by " + path}
 		}
 	}
-	return diagnosis{isMissing, "browser", "none is found: open the address that is printed, on this machine or with --lan " +
+	return diagnosis{isMissing, "browser", "none is found: open the address that is printed, on this machine or with " +
+		"--lan " +
 		"on another"}
 }

@@ -71,7 +71,8 @@ func TestTheDoctor(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if _, err := s.Create(t.Context(), "Ines", store.NewJob{ID: "j", Request: "r", Job: stored.Job{Title: "x"}}); err != nil {
+	if _, err := s.Create(t.Context(), "Ines", store.NewJob{ID: "j", Request: "r",
+		Job: stored.Job{Title: "x"}}); err != nil {
 		t.Fatal(err)
 	}
 	says(t, finds(t, patient{dir, port}, "folder"), isRight, "1 job") // while it is at work
@@ -79,7 +80,8 @@ func TestTheDoctor(t *testing.T) {
 	if err := s.Close(); err != nil {
 		t.Fatal(err)
 	}
-	if err := os.WriteFile(filepath.Join(dir, store.File), []byte("no database at all, whatever its name"), 0o600); err != nil {
+	if err := os.WriteFile(filepath.Join(dir, store.File), []byte("no database at all, whatever its name"),
+		0o600); err != nil {
 		t.Fatal(err)
 	}
 	says(t, finds(t, patient{dir, port}, "folder"), isWrong, "cannot be read")

@@ -141,7 +141,8 @@ func (o *serveOptions) asked(cmd *cobra.Command) error {
 	return nil
 }
 
-// secure makes ready what other devices are served with where it is to be encrypted: a certificate, and where it listens.
+// secure makes ready what other devices are served with where it is to be encrypted: a certificate, and where it
+// listens.
 func (o serveOptions) secure(ctx context.Context, lan *desk.Lan) (_ net.Listener, err error) {
 	if !o.tls || lan == nil {
 		return nil, nil
@@ -168,7 +169,8 @@ func (o serveOptions) secure(ctx context.Context, lan *desk.Lan) (_ net.Listener
 	return l, err
 }
 
-// shows says whether a browser is opened: for somebody who started it at a terminal or by a click, and not for a service.
+// shows says whether a browser is opened: for somebody who started it at a terminal or by a click, and not for a
+// service.
 func (o serveOptions) shows(cmd *cobra.Command) bool {
 	out, is := cmd.OutOrStdout().(*os.File)
 	return !o.alone && is && term.IsTerminal(int(out.Fd()))
@@ -231,7 +233,8 @@ func serve(ctx context.Context, cmd *cobra.Command, o serveOptions) (err error) 
 		"backup --data %s --out FILE\n", at, o.data, o.data)
 	switch {
 	case encrypted != nil:
-		fmt.Fprintf(cmd.OutOrStdout(), "Other devices of the local network are let in for the passcode, at https and port %s. "+
+		fmt.Fprintf(cmd.OutOrStdout(), "Other devices of the local network are let in for the passcode, at https and port "+
+			"%s. "+
 			"The bench view shows the address; what they are to trust has the SHA-256 fingerprint\n%s\n", lan.Port,
 			lan.Secured.Fingerprint)
 	case lan != nil:

@@ -43,8 +43,8 @@ type Secured struct {
 	Fingerprint string // SHA-256 of what is to be trusted, in pairs
 }
 
-// Secure makes a certificate for this machine's addresses, signed by an authority of the machine's own, which is kept in
-// the folder: a device that trusts it goes on to do so when the machine's address changes.
+// Secure makes a certificate for this machine's addresses, signed by an authority of the machine's own, which is kept
+// in the folder: a device that trusts it goes on to do so when the machine's address changes.
 func Secure(dir string, addresses []netip.Addr, now time.Time) (Secured, error) {
 	authority, key, err := authorityIn(filepath.Join(dir, authorityFile), now)
 	if err != nil {

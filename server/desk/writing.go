@@ -34,8 +34,8 @@ func finishing(c *gin.Context) {
 // contentKey is where a request keeps the sum of what it says.
 const contentKey = "draxel-content"
 
-// content gives the sum of what a change says, but for its id and what its page had seen, which a page may say anew when
-// it repeats it; empty for what cannot be read.
+// content gives the sum of what a change says, but for its id and what its page had seen, which a page may say anew
+// when it repeats it; empty for what cannot be read.
 func content(body []byte) string {
 	var said map[string]any
 	d := json.NewDecoder(bytes.NewReader(body))

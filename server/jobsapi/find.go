@@ -110,8 +110,9 @@ func things(j *desk.Computed) []FoundThing {
 	for i, rows := range [][]harness.Row{j.Facts.From.Rows, j.Facts.To.Rows} {
 		side := []match.Side{match.From, match.To}[i]
 		for _, r := range rows {
-			all = append(all, FoundThing{Kind: "cavity", Name: r.Ref.String(), Stage: "match", Side: side, Subject: r.Ref.String(),
-				Says: said(string(side), r.Colour.Written, r.Function)})
+			all = append(all, FoundThing{Kind: "cavity", Name: r.Ref.String(), Stage: "match", Side: side,
+				Subject: r.Ref.String(),
+				Says:    said(string(side), r.Colour.Written, r.Function)})
 		}
 	}
 	for i := range j.Plan().Join.Functions {

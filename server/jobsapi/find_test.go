@@ -9,7 +9,8 @@ import (
 // every word is there, in any order and whatever its case.
 func TestNearest(t *testing.T) {
 	all := []FoundThing{
-		{Kind: "step", Name: "Cut S1 RD"}, {Kind: "wire", Name: "S10", Says: "RD · Horn"}, {Kind: "wire", Name: "S2", Says: "BK · S1 – A3"},
+		{Kind: "step", Name: "Cut S1 RD"}, {Kind: "wire", Name: "S10", Says: "RD · Horn"},
+		{Kind: "wire", Name: "S2", Says: "BK · S1 – A3"},
 		{Kind: "connector", Name: "S1", Says: "Horn"}, {Kind: "device", Name: "big s1 lamp"}, {Kind: "wire", Name: "S9"},
 	}
 	for words, want := range map[string][]string{
