@@ -113,6 +113,9 @@ func loadLists(t *testing.T) {
 			t.Error(code)
 		}
 	})
+	if rows := show[gatherapi.SheetView](c, job+"/gather/lists/fuses").Reading.Rows; len(rows) != 5000 {
+		t.Errorf("%d fuses are taken", len(rows))
+	}
 	spent(t, "Feed's page with it", func() { c.answered(job + "/feed") })
 	seen = show[jobsapi.JobView](c, job).Revision
 	spent(t, "one cell of it changed, and the page again", func() {

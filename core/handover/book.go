@@ -218,7 +218,7 @@ func (b *binder) draw(lengths []int, measure diagram.Measure, depth map[string]i
 		}
 	}
 	for id, at := range there { // what has more wires elsewhere says so
-		if more := b.wiresAt(id) - here[id]; more > 0 && b.symbols[id].kind != stub &&
+		if more := b.count[id] - here[id]; more > 0 && b.symbols[id].kind != stub &&
 			(b.symbols[id].kind == splice || b.symbols[id].kind == joint) {
 			wires := map[bool]string{true: "wire", false: "wires"}[more == 1]
 			g.Symbols[at].Under = append(g.Symbols[at].Under, fmt.Sprintf("%d more %s", more, wires))
@@ -280,19 +280,6 @@ func (b *binder) through(g *diagram.Graph, depth map[string]int) {
 			w.From, w.To = w.To, w.From
 		}
 	}
-}
-
-// wiresAt counts the ends of wires at a symbol.
-func (b *binder) wiresAt(id string) int {
-	n := 0
-	for i := range b.all {
-		for end := range b.all[i].Ends {
-			if b.all[i].Ends[end].Symbol == id {
-				n++
-			}
-		}
-	}
-	return n
 }
 
 // port gives the port of an end: its cavity at a device, the terminal's number at a relay.

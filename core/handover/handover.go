@@ -111,6 +111,7 @@ type binder struct {
 	relays  map[string]*network.Coiled // by point
 	all     []Piece
 	symbols map[string]symbol
+	count   map[string]int // of ends of wires, by the symbol that they are at
 }
 
 // Lengths lists every length of wire of the harness, and every cable of the lists, with where its ends are. In the
@@ -129,6 +130,7 @@ func bind(in Input) *binder {
 		slots:   map[string]*network.Slot{},
 		relays:  map[string]*network.Coiled{},
 		symbols: map[string]symbol{},
+		count:   map[string]int{},
 	}
 	for i := range in.Connectors {
 		b.halves[in.Connectors[i].ID] = &in.Connectors[i]
@@ -173,6 +175,11 @@ func bind(in Input) *binder {
 		b.all = append(b.all, l)
 	}
 	slices.SortStableFunc(b.all, func(a, c Piece) int { return finding.Natural(a.Name, c.Name) })
+	for i := range b.all {
+		for _, e := range b.all[i].Ends {
+			b.count[e.Symbol]++
+		}
+	}
 	b.group()
 	return b
 }

@@ -91,6 +91,36 @@ func (b *Bench) Try(edits ...Edit) error {
 	return err
 }
 
+// ofOne are the edits that concern their own cavity and terminal and nothing else.
+var ofOne = map[Do]bool{Remove: true, Insert: true, Add: true, Cap: true, Park: true, Plug: true, Unplug: true}
+
+// Would gives how many terminals would be loose after edits, or why they cannot be done; nothing is changed.
+func (b *Bench) Would(edits ...Edit) (inHand int, err error) {
+	if slices.ContainsFunc(edits, func(e Edit) bool { return !ofOne[e.Do] }) {
+		after, err := Apply(b.h, edits...)
+		return after.loose, err
+	}
+	part := Bench{Harness{cavities: b.h.cavities, at: map[Ref]TerminalID{}, terminals: map[TerminalID]Place{},
+		plugs: map[Ref]bool{}, stumps: map[Ref]bool{}, loose: b.h.loose}}
+	for _, e := range edits {
+		taken(part.h.at, b.h.at, e.At)
+		taken(part.h.plugs, b.h.plugs, e.At)
+		taken(part.h.stumps, b.h.stumps, e.At)
+		taken(part.h.terminals, b.h.terminals, e.Terminal)
+	}
+	if err := part.Do(edits...); err != nil {
+		return b.h.loose, err
+	}
+	return part.h.loose, nil
+}
+
+// taken takes what a map has under a key into another.
+func taken[K comparable, V any](into, from map[K]V, key K) {
+	if v, has := from[key]; has {
+		into[key] = v
+	}
+}
+
 // InHand counts the loose terminals.
 func (b *Bench) InHand() int { return b.h.loose }
 

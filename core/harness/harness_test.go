@@ -2,6 +2,7 @@ package harness_test
 
 import (
 	"fmt"
+	"math/rand/v2"
 	"strings"
 	"testing"
 
@@ -142,4 +143,41 @@ func ExampleRef_String() {
 	fmt.Println(harness.Ref{Connector: "A", Cavity: "14"}, harness.Ref{Connector: "C1", Cavity: "20"},
 		harness.Ref{Connector: "E", Cavity: "K"})
 	// Output: A14 C1-20 E-K
+}
+
+// What would become of edits is what becomes of them, whatever they are: how many terminals are in hand, or why it
+// cannot be done; and nothing is changed by the look.
+func TestWhatEditsWould(t *testing.T) {
+	draw := rand.New(rand.NewPCG(7, 7))
+	does := []harness.Do{harness.Remove, harness.Insert, harness.Add, harness.Cap, harness.Park, harness.Plug,
+		harness.Unplug, harness.Resume, harness.Sever}
+	done, refused := 0, 0
+	for range 400 {
+		h := bench(t)
+		for range 12 {
+			var edits []harness.Edit
+			for range 1 + draw.IntN(3) {
+				edits = append(edits, harness.Edit{Do: does[draw.IntN(len(does))], Label: []string{"", "x"}[draw.IntN(2)],
+					Terminal: harness.TerminalID(fmt.Sprint("w", 1+draw.IntN(4))), At: at(fmt.Sprint(1 + draw.IntN(4)))})
+			}
+			b := harness.Work(h)
+			inHand, err := b.Would(edits...)
+			after, want := harness.Apply(h, edits...)
+			if fmt.Sprint(err) != fmt.Sprint(want) || inHand != after.InHand() {
+				t.Fatalf("%v: %d, %v; it becomes %d, %v", edits, inHand, err, after.InHand(), want)
+			}
+			if d := harness.Differences(b.Look(), h); len(d) > 0 {
+				t.Fatalf("%v: the look has changed %v", edits, d)
+			}
+			if want == nil {
+				h = after
+				done++
+			} else {
+				refused++
+			}
+		}
+	}
+	if done < 200 || refused < 200 {
+		t.Errorf("%d were done, %d refused", done, refused)
+	}
 }

@@ -57,8 +57,8 @@ func (p *Plan) Ready(s *work.Step, bench *harness.Bench) bool {
 		return true
 	}
 	before := bench.InHand()
-	after, err := harness.Apply(bench.Look(), s.Edits...)
-	return err == nil && after.InHand() <= max(before, p.Pin.Limit)
+	after, err := bench.Would(s.Edits...)
+	return err == nil && after <= max(before, p.Pin.Limit)
 }
 
 // Of gives the steps on the list of a stage, in their order: its own, and before the first of them that needs it the
