@@ -204,3 +204,31 @@ func (v *visit) sendBy(method, path string, change any) {
 		v.t.Fatalf("%s: %s", path, reply.Status)
 	}
 }
+
+// A browser that has no room left says so before anything is lost, and what was done is sent all the same.
+func TestNoRoomInTheBrowser(t *testing.T) {
+	var away atomic.Bool
+	v := enter(t, "/jobs/packhorse/match?row=from%20SP6", nil, func(h http.Handler) http.Handler {
+		return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+			if away.Load() && r.Method == http.MethodPost && r.UserAgent() != "Go-http-client/1.1" {
+				panic(http.ErrAbortHandler)
+			}
+			h.ServeHTTP(w, r)
+		})
+	}, undecided)
+	v.expects = "ERR_EMPTY_RESPONSE|Failed to load"
+	v.page.MustElement(".spreadrow.selected")
+	before := v.stored()
+	v.page.MustEval(`() => {
+		let piece = 'x'.repeat(1 << 20);
+		for (let i = 0; piece.length > 0; i++) {
+			try { localStorage.setItem('filler ' + i, piece); } catch { piece = piece.slice(0, piece.length >> 1); }
+		}
+	}`)
+	away.Store(true)
+	v.press(input.Enter)
+	v.see("[data-testid=unsent]", "no room to keep it")
+	away.Store(false)
+	v.until("it is sent all the same", func() bool { return v.stored() == before+1 })
+	v.until("nothing waits", func() bool { return !v.page.MustHas("[data-testid=unsent]") })
+}

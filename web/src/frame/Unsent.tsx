@@ -14,11 +14,11 @@ export const heldUp = (e: Refused) =>
 
 /** Says what is kept here because it has not been sent yet, or was not taken. */
 export function Unsent({ job }: { job: string }) {
-  const { letters, fallen, cut } = useUnsent(job);
+  const { letters, fallen, cut, loose } = useUnsent(job);
   const [open, show] = useState(false);
   return (
     <>
-      {letters.length > 0 && (cut || letters.length > 1) && (
+      {letters.length > 0 && (cut || loose || letters.length > 1) && (
         <span
           className="unsent"
           role="status"
@@ -29,7 +29,8 @@ export function Unsent({ job }: { job: string }) {
               : 'being sent, one after the other'
           }
         >
-          {letters.length} not sent yet{cut ? ': kept here' : ''}
+          {letters.length} not sent yet
+          {loose ? ': this browser has no room to keep it, leave the page open' : cut ? ': kept here' : ''}
         </span>
       )}
       {fallen.length > 0 && (

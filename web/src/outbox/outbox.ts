@@ -15,10 +15,11 @@ export interface Letter {
   step?: string;
   /** What was typed or done, for the list of what was not taken: a thing of hands is kept there whenever it is refused. */
   says?: string;
-  /** When it was written, ms, which window wrote it, and its number there: its place in the order. */
+  /** When it was written, ms, and which window wrote it. */
   at: number;
   window: string;
-  nr: number;
+  /** Its place in the order, counted by all windows of this browser: clocks are set back. Letters of old have none. */
+  order?: number;
   /** The hand that wrote it; letters of old have none. */
   hand?: string;
 }
@@ -58,6 +59,8 @@ interface Unsent {
   letters: readonly Letter[];
   fallen: readonly Fallen[];
   cut: boolean;
+  /** Some of it is in this page alone: the browser had no room to keep it. */
+  loose: boolean;
   revision: number;
 }
 
@@ -96,7 +99,8 @@ const restsOn = (later: Letter, earlier: Letter) =>
 const replaces = (arrived: Letter, fallen: Letter) =>
   restsOn(arrived, fallen) || (!fallen.says && about(fallen) !== '' && about(fallen) === about(arrived));
 
-const inOrder = (a: Letter, b: Letter) => a.at - b.at || a.window.localeCompare(b.window) || a.nr - b.nr;
+const inOrder = (a: Letter, b: Letter) =>
+  (a.order ?? 0) - (b.order ?? 0) || a.at - b.at || a.window.localeCompare(b.window);
 
 function read(key: string): unknown {
   try {
@@ -106,13 +110,24 @@ function read(key: string): unknown {
   }
 }
 
-/** Keeps a value over a reload. Where the browser has no room for it, or keeps nothing, it lives as long as the page. */
-function keep(key: string, value: unknown) {
+/** Keeps a value over a reload. It is false where the browser has no room for it, or keeps nothing: it lives as long as the page. */
+function keep(key: string, value: unknown): boolean {
   try {
     localStorage.setItem(key, JSON.stringify(value));
+    return true;
   } catch {
-    // the letter is sent all the same
+    return false; // the letter is sent all the same
   }
+}
+
+const orderKey = 'draxel-order';
+let lastOrder = 0;
+
+/** The next place in the order of all that this browser writes. */
+function nextOrder(): number {
+  lastOrder = Math.max(lastOrder, Number(read(orderKey)) || 0) + 1;
+  keep(orderKey, lastOrder);
+  return lastOrder;
 }
 
 /**
@@ -126,9 +141,9 @@ export class Outbox {
   private own: Record<string, Made>;
   private sending = false;
   private faults = 0;
-  private next = 0;
+  private readonly loose = new Set<string>(); // letters that the browser had no room for
   private fallen: Fallen[];
-  private snapshot: Unsent = { letters: [], fallen: [], cut: false, revision: 0 };
+  private snapshot: Unsent = { letters: [], fallen: [], cut: false, loose: false, revision: 0 };
   /** The latest revision that a change of this browser made. */
   revision = 0;
   /** Called when everything has been answered, and now and then on the way: what is shown is to be read anew. */
@@ -170,7 +185,8 @@ export class Outbox {
   get = () => this.snapshot;
 
   private show(cut = this.snapshot.cut) {
-    this.snapshot = { letters: this.letters, fallen: this.fallen, cut, revision: this.revision };
+    const loose = this.letters.some((l) => this.loose.has(l.id));
+    this.snapshot = { letters: this.letters, fallen: this.fallen, cut, loose, revision: this.revision };
     this.listeners.forEach((call) => call());
   }
 
@@ -202,10 +218,12 @@ export class Outbox {
       id: newChangeID(),
       at: Date.now(),
       window: windowID,
-      nr: this.next++,
+      order: nextOrder(),
       hand,
     };
-    keep(this.prefix + letter.id, letter);
+    if (!keep(this.prefix + letter.id, letter)) {
+      this.loose.add(letter.id);
+    }
     this.letters = [...this.letters, letter];
     this.show();
     return new Promise((done, refused) => {
