@@ -6,6 +6,7 @@ import (
 	"math"
 	"math/rand/v2"
 	"os/exec"
+	"slices"
 	"strings"
 	"testing"
 )
@@ -181,5 +182,53 @@ func TestMarginalsAgainstEnumeration(t *testing.T) {
 	t.Logf("mean error %.4f, greatest %.3f over %d pairs", sum/float64(n), worst, n)
 	if sum/float64(n) > 0.015 || worst > 0.2 {
 		t.Errorf("mean error %.4f, greatest %.3f", sum/float64(n), worst)
+	}
+}
+
+// Rows and columns that are alike are one, and what is found of them is what is found of each by itself.
+func TestWhatIsAlikeIsOne(t *testing.T) {
+	draw := rand.New(rand.NewPCG(3, 9))
+	for range 60 {
+		rows, cols := 3+draw.IntN(30), 3+draw.IntN(30)
+		kinds := 1 + draw.IntN(4)
+		weight := make([][]float64, kinds)
+		for a := range weight {
+			for range kinds {
+				weight[a] = append(weight[a], []float64{0, 0, 0.4, 3, 20}[draw.IntN(5)])
+			}
+		}
+		e := newEdges(rows, cols, rows*cols)
+		colKind := make([]int, cols)
+		for j := range colKind {
+			colKind[j] = draw.IntN(kinds)
+		}
+		for range rows {
+			a := draw.IntN(kinds)
+			for j, b := range colKind {
+				if weight[a][b] > 0 {
+					e.col, e.pat = append(e.col, int32(j)), append(e.pat, pattern(a))
+					e.bits = append(e.bits, float32(weight[a][b]))
+				}
+			}
+			e.start = append(e.start, int32(len(e.col)))
+		}
+		e.ready()
+		one := e.condensed()
+		if len(one.start)-1 > kinds*kinds+1 || len(one.col) > kinds*kinds {
+			t.Fatalf("%d kinds have become %d rows and %d pairs", kinds, len(one.start)-1, len(one.col))
+		}
+		for _, g := range []*edges{e, one.edges} {
+			for k, b := range g.bits {
+				g.w[k] = float64(b)
+			}
+			g.propagate(60, 1e-10)
+		}
+		want := slices.Clone(e.p)
+		one.whole(e)
+		for k := range want {
+			if math.Abs(want[k]-e.p[k]) > 1e-12 {
+				t.Fatalf("pair %d: %v, by itself %v", k, e.p[k], want[k])
+			}
+		}
 	}
 }

@@ -13,6 +13,8 @@ type edges struct {
 	x, y  []float64
 	p     []float64 // marginal probability of the pair
 	colW  []float64 // working sums by column
+	rows  []float64 // how many rows each stands for; nil: one
+	cols  []float64 // and columns
 }
 
 func newEdges(rows, cols, capacity int) *edges {
@@ -29,6 +31,25 @@ func (e *edges) ready() {
 	}
 }
 
+// times says how many a row or a column stands for.
+func times(of []float64, i int32) float64 {
+	if of == nil {
+		return 1
+	}
+	return of[i]
+}
+
+// sumColumns adds up what comes to each column from its rows.
+func (e *edges) sumColumns() {
+	clear(e.colW)
+	for i := range int32(len(e.start) - 1) {
+		many := times(e.rows, i)
+		for k := e.start[i]; k < e.start[i+1]; k++ {
+			e.colW[e.col[k]] += e.w[k] * e.x[k] * many
+		}
+	}
+}
+
 // propagate finds the probability of each pair when every row and every column has at most one counterpart: the share
 // of the total weight of all one-to-one matchings in which the pair occurs, a matching weighing the product of its
 // pairs' weights. It is the sum-product algorithm on the bipartite graph, in which a message reduces to
@@ -40,17 +61,14 @@ func (e *edges) ready() {
 // message changes by more than the tolerance.
 func (e *edges) propagate(sweeps int, tolerance float64) {
 	for range sweeps {
-		clear(e.colW)
-		for k, j := range e.col {
-			e.colW[j] += e.w[k] * e.x[k]
-		}
+		e.sumColumns()
 		change := 0.0
 		for i := range len(e.start) - 1 {
 			a, b := e.start[i], e.start[i+1]
 			sum := 0.0
 			for k := a; k < b; k++ {
 				e.y[k] = 1 / (1 + max(0, e.colW[e.col[k]]-e.w[k]*e.x[k]))
-				sum += e.w[k] * e.y[k]
+				sum += e.w[k] * e.y[k] * times(e.cols, e.col[k])
 			}
 			for k := a; k < b; k++ {
 				x := 1 / (1 + max(0, sum-e.w[k]*e.y[k]))
@@ -62,10 +80,7 @@ func (e *edges) propagate(sweeps int, tolerance float64) {
 			break
 		}
 	}
-	clear(e.colW)
-	for k, j := range e.col {
-		e.colW[j] += e.w[k] * e.x[k]
-	}
+	e.sumColumns()
 	for k, j := range e.col {
 		y := 1 / (1 + max(0, e.colW[j]-e.w[k]*e.x[k]))
 		odds := e.w[k] * e.x[k] * y

@@ -78,6 +78,12 @@ func (r *Result) link() {
 		e.start = append(e.start, int32(len(e.col)))
 	}
 	e.ready()
+	whole := e
+	var one alike
+	if len(e.col) > manyEdges {
+		one = e.condensed()
+		e = one.edges
+	}
 	w := start(tally, n)
 	w.numeral = r.compare.corroborate()
 	w.numeral.declared = r.declared
@@ -96,9 +102,12 @@ func (r *Result) link() {
 		weigh()
 		e.propagate(12, 1e-3)
 		together, expected := clamped, clampedPairs
-		for k, p := range e.p {
-			together[e.pat[k]] += p
-			expected += p
+		for i := range int32(len(e.start) - 1) {
+			for k := e.start[i]; k < e.start[i+1]; k++ {
+				p := e.p[k] * times(e.rows, i) * times(e.cols, e.col[k])
+				together[e.pat[k]] += p
+				expected += p
+			}
 		}
 		w.estimate(tally, together, expected, float64(min(len(r.from), len(r.to))))
 		if math.Abs(expected-before) < 0.01 { // pairs expected to belong together: nothing moves any more
@@ -108,7 +117,10 @@ func (r *Result) link() {
 	}
 	weigh()
 	e.propagate(60, 1e-8)
-	r.weights, r.edges, r.n = w, e, n
+	if e != whole {
+		one.whole(whole)
+	}
+	r.weights, r.edges, r.n = w, whole, n
 }
 
 // candidateRows gives, for a From row, the To rows that it is compared with: all, where that is not too many.
