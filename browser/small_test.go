@@ -3,6 +3,8 @@ package browser
 import (
 	"strings"
 	"testing"
+
+	"github.com/go-rod/rod/lib/proto"
 )
 
 // A window of 640×400, as a large one is at 200 %: no view is wider than it, no list is shut, and what is to be pressed
@@ -48,5 +50,36 @@ func TestSmallWindows(t *testing.T) {
 	}
 	if !strings.Contains(v.text("nav[aria-label=stages]"), "Hand over") {
 		t.Error("the stages are not there")
+	}
+}
+
+// In a window of 1024×768 no panel scrolls sideways and nothing is past its edge; where colours are the reader's own,
+// what is chosen is framed.
+func TestAMiddlingWindow(t *testing.T) {
+	v := open(t, "/")
+	v.page.MustSetViewport(1024, 768, 1, false)
+	forced := proto.EmulationSetEmulatedMedia{Features: []*proto.EmulationMediaFeature{{Name: "forced-colors",
+		Value: "active"}}}
+	for _, path := range []string{"/jobs/packhorse/gather?side=from", "/jobs/packhorse/match", "/jobs/sorrel-refit/pin",
+		"/jobs/packhorse/join?part=try", "/jobs/packhorse/work", "/jobs/packhorse/prove"} {
+		v.goTo(path)
+		v.page.MustElement("main:not([aria-busy=true])")
+		v.until("it is drawn: "+path, func() bool { return len(v.text("main")) > 200 })
+		wrong := v.page.MustEval(`() => [...document.querySelectorAll('.frame, .frame nav, main, main *')].filter((e) =>
+			/auto|scroll|hidden/.test(getComputedStyle(e).overflowX) && e.clientWidth > 80 && e.children.length > 0
+			&& e.scrollWidth > e.clientWidth + 2).map((e) => (e.getAttribute('aria-label') ?? e.className)
+			+ ' by ' + (e.scrollWidth - e.clientWidth)).join('; ')`).Str()
+		if wrong != "" {
+			t.Errorf("%s: %s", path, wrong)
+		}
+	}
+	if err := forced.Call(v.page); err != nil {
+		t.Fatal(err)
+	}
+	v.goTo("/jobs/packhorse/match?row=from%20SP6")
+	for _, chosen := range []string{".spreadrow.selected", ".rail a.active"} {
+		if v.page.MustElement(chosen).MustEval(`() => getComputedStyle(this).outlineStyle`).Str() != "solid" {
+			t.Errorf("%s is not told from the others", chosen)
+		}
 	}
 }

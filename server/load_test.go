@@ -143,8 +143,8 @@ func loadWires(t *testing.T) {
 	spent(t, "a job file of 20,000 wires brought", func() {
 		job = c.packhorse(func(j *stored.Job) { demo.Enlarge(j, copies) })
 	})
-	for _, page := range []string{"", "/gather", "/match", "/thin", "/pin", "/reach", "/feed", "/join", "/prove", "/handover",
-		"/work", "/front"} {
+	for _, page := range []string{"", "/gather", "/match", "/thin", "/pin", "/reach", "/feed", "/join", "/prove",
+		"/handover", "/work", "/front"} {
 		spent(t, "its page "+page, func() { c.answered(job + page) })
 	}
 	seen := show[jobsapi.JobView](c, job).Revision
@@ -182,7 +182,8 @@ func loadPeople(t *testing.T) {
 		})
 		var m runtime.MemStats
 		runtime.ReadMemStats(&m)
-		t.Logf("%d people on %d jobs, two thirds writing: p99 %.2f s (%s wanted), median %.2f s; %d MB of heap from the system",
+		t.Logf("%d people on %d jobs, two thirds writing: p99 %.2f s (%s wanted), median %.2f s; %d MB of heap from the "+
+			"system",
 			x.people, x.jobs, answers.part(0.99).Seconds(), x.wanted, answers.part(0.5).Seconds(), m.HeapSys>>20)
 	}
 }

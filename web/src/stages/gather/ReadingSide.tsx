@@ -192,7 +192,7 @@ function Layouts({ view, onOptions }: { view: TableView; onOptions: (o: Options)
   return (
     <section>
       <h2>Connectors</h2>
-      <table className="table">
+      <table className="table layouts">
         <thead>
           <tr>
             <th>name</th>
@@ -230,7 +230,7 @@ function Layouts({ view, onOptions }: { view: TableView; onOptions: (o: Options)
               <td>
                 <Select
                   size="small"
-                  style={{ width: 96 }}
+                  style={{ width: '100%', minWidth: 84 }}
                   aria-label={`first cavity of ${c.name}`}
                   value={c.first}
                   onChange={(first) => change(c.id, { first })}
