@@ -62,8 +62,12 @@ export function NumberField({ field, label, value, onChange, min, max, whenLeft,
         value={shown}
         onChange={(e) => typed(e.target)}
         onBlur={leave}
-        onPressEnter={() => {
-          leave();
+        onPressEnter={(e) => {
+          if (whenLeft && right) {
+            e.currentTarget.blur(); // it is kept so, and the next key is the page's
+          } else {
+            leave();
+          }
           if (right) {
             onEnter?.();
           }

@@ -116,7 +116,7 @@ function Work({ job, view }: { job: string; view: WorkListView }) {
           ))}
           <Select
             size="small"
-            style={{ width: 128 }}
+            style={{ width: 108 }}
             aria-label="place"
             value={place}
             showSearch
@@ -128,7 +128,7 @@ function Work({ job, view }: { job: string; view: WorkListView }) {
           />
           <Select
             size="small"
-            style={{ width: 110 }}
+            style={{ width: 92 }}
             aria-label="person"
             value={who}
             onChange={(v: string) => set('who', v)}
@@ -138,7 +138,7 @@ function Work({ job, view }: { job: string; view: WorkListView }) {
             ]}
           />
           <Checkbox checked={now} onChange={(e) => set('now', e.target.checked ? '1' : '')}>
-            can be done now
+            ready now
           </Checkbox>
           <Checkbox
             checked={all}
