@@ -7,12 +7,21 @@ import (
 	"github.com/go-rod/rod/lib/input"
 )
 
+// makesRefit makes a job in which terminals are moved, as its three questions ask for it.
+func (v *visit) makesRefit(title string) {
+	v.t.Helper()
+	v.click("button", "New job")
+	v.write("#title", title)
+	for _, answer := range []string{"another control unit", "cavity by cavity", "As many as before"} {
+		v.click(".ant-modal button.answer", answer)
+	}
+	v.click("button", "Make the job")
+}
+
 func newJob(t *testing.T) *visit {
 	t.Helper()
 	v := open(t, "/")
-	v.click("button", "New job")
-	v.write("#title", "Trial")
-	v.click("button", "Make the job")
+	v.makesRefit("Trial")
 	v.see("h1", "Bring the pinout")
 	return v
 }

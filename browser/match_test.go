@@ -35,9 +35,7 @@ func (v *visit) decided() int {
 // all of it decided from the keyboard, the PDF fetched.
 func TestWholeRefitFromTheKeyboard(t *testing.T) {
 	v := open(t, "/")
-	v.click("button", "New job")
-	v.write("#title", "Refit of my own")
-	v.click("button", "Make the job")
+	v.makesRefit("Refit of my own")
 	v.see("h1", "whose terminals will be moved")
 	v.page.MustElement("input[type=file]").MustSetFiles("../demo/sorrel-refit/vk-1-harness.csv")
 	v.see("[data-testid=reading]", "90 rows taken, 1 not")

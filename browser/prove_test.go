@@ -137,7 +137,7 @@ func TestGatesOfPoweringUp(t *testing.T) {
 // answer is told, and nothing is kept.
 func TestAMeterIsReadFromThePage(t *testing.T) {
 	vehicle := measured(t)
-	l, err := net.Listen("tcp", "127.0.0.1:0")
+	l, err := net.Listen("tcp", "127.77.0.1:5025") // a meter is called at its port and no other
 	if err != nil {
 		t.Fatal(err)
 	}

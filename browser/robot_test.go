@@ -26,7 +26,10 @@ var (
 const fieldsOfPage = `() => {
 	const times = new Map();
 	const out = [];
-	for (const e of document.querySelectorAll('main input, main textarea, main [role=grid]')) {
+	const open = [...document.querySelectorAll('[role=dialog]')].filter((d) => d.checkVisibility());
+	const all = (open.length > 0 ? open : [...document.querySelectorAll('main')])
+		.flatMap((x) => [...x.querySelectorAll('input, textarea, [role=grid]')]);
+	for (const e of all) {
 		const grid = e.getAttribute('role') === 'grid';
 		if (grid ? e.closest('[data-testid=factgrid]') === null && e.dataset.testid !== 'factgrid'
 			: e.disabled || e.readOnly || ['checkbox', 'radio', 'file', 'password', 'range'].includes(e.type)
@@ -50,6 +53,8 @@ type robotField struct {
 	Name string
 	Nth  int
 	Kind string
+	// Opens is the words of the button that opens the dialog which the field is in; empty for one of the page.
+	Opens string
 }
 
 // robotViews walks the job from its front page: every link of the stages, every tab of every one of them.
@@ -149,6 +154,7 @@ func TestRobot(t *testing.T) {
 			here[i].View = view
 		}
 		fields = append(fields, here[:min(len(here), 24)]...)
+		fields = append(fields, v.inDialogs(view)...)
 	}
 	if len(fields) < 60 {
 		t.Fatalf("%d fields were found", len(fields))
@@ -176,7 +182,9 @@ func trial(v *visit, w *weather, draw *rand.Rand, f robotField, n int) string {
 	v.goTo(f.View)
 	v.page.MustElement("main:not([aria-busy=true])")
 	focus := `(name, nth) => {
-		const all = [...document.querySelectorAll('main input, main textarea, main [role=grid]')].filter((e) =>
+		const open = [...document.querySelectorAll('[role=dialog]')].filter((d) => d.checkVisibility());
+		const all = (open.length > 0 ? open : [...document.querySelectorAll('main')])
+			.flatMap((x) => [...x.querySelectorAll('input, textarea, [role=grid]')]).filter((e) =>
 			(e.getAttribute('aria-label') ?? (e.id || e.placeholder || '')) === name);
 		const e = all[nth];
 		if (!e) return false;
@@ -184,6 +192,9 @@ func trial(v *visit, w *weather, draw *rand.Rand, f robotField, n int) string {
 		e.select?.();
 		return document.activeElement === e;
 	}`
+	if f.Opens != "" && !v.opens(f.Opens) {
+		return ""
+	}
 	there := false
 	for end := time.Now().Add(5 * time.Second); !there && time.Now().Before(end); time.Sleep(50 * time.Millisecond) {
 		found, err := v.page.Eval(focus, f.Name, f.Nth)
@@ -231,13 +242,58 @@ func trial(v *visit, w *weather, draw *rand.Rand, f robotField, n int) string {
 	_ = v.page.Navigate(v.url + f.View)
 	kept := ""
 	for end := time.Now().Add(12 * time.Second); kept == "" && time.Now().Before(end); time.Sleep(100 * time.Millisecond) {
-		kept = v.where(text)
+		if kept = v.where(text); kept == "" && f.Opens != "" {
+			v.opens(f.Opens)
+		}
 	}
 	if kept == "" {
-		return fmt.Sprintf("%s “%s” %d (%s): %s typed at %v, %s, left by %s, replies %v late",
-			f.View, f.Name, f.Nth, f.Kind, text, pace, keep, leave, late)
+		return fmt.Sprintf("%s %s “%s” %d (%s): %s typed at %v, %s, left by %s, replies %v late",
+			f.View, f.Opens, f.Name, f.Nth, f.Kind, text, pace, keep, leave, late)
 	}
 	return ""
+}
+
+// inDialogs lists the fields of the dialogs that the buttons of a page open: those whose words end with dots.
+func (v *visit) inDialogs(view string) []robotField {
+	var words []string
+	if err := json.Unmarshal([]byte(v.page.MustEval(`() => JSON.stringify([...new Set([...document.querySelectorAll(
+		'main button:not([disabled])')].map((b) => b.innerText.trim()).filter((t) => /(…|\.\.\.)/.test(t)))])`).Str()),
+		&words); err != nil {
+		v.t.Fatal(err)
+	}
+	var all []robotField
+	for _, w := range words[:min(len(words), 6)] {
+		if !v.opens(w) {
+			continue
+		}
+		var here []robotField
+		if err := json.Unmarshal([]byte(v.page.MustEval(fieldsOfPage).Str()), &here); err != nil {
+			v.t.Fatal(err)
+		}
+		for _, f := range here[:min(len(here), 8)] {
+			f.View, f.Opens = view, w
+			all = append(all, f)
+		}
+		v.page.MustNavigate(v.url + view)
+		v.page.MustElement("main:not([aria-busy=true])")
+		time.Sleep(200 * time.Millisecond)
+	}
+	return all
+}
+
+// opens presses a button by its words, and says whether a dialog lies over the page then.
+func (v *visit) opens(words string) bool {
+	for end := time.Now().Add(2 * time.Second); time.Now().Before(end); time.Sleep(100 * time.Millisecond) {
+		open, err := v.page.Eval(`(words) => {
+			if ([...document.querySelectorAll('[role=dialog]')].some((d) => d.checkVisibility())) return true;
+			[...document.querySelectorAll('main button:not([disabled])')].find((b) => b.innerText.trim() === words)?.click();
+			return false;
+		}`, words)
+		if err == nil && open.Value.Bool() {
+			return true
+		}
+	}
+	return false
 }
 
 // where says where what was typed is now: in sight, or with the server.
