@@ -24,8 +24,15 @@ export function OwnDialog({ step, beside, onKeep, onClose }: Props) {
   const [most, setMost] = useState(shown(step.most));
   const [saw, setSaw] = useState(shown(step.saw));
   const input = useRef<InputRef>(null);
+  const numbers = [least, most, saw];
+  const isNone = (t: string) => t.trim() !== '' && finiteOf(t) === undefined;
+  const wrong = numbers.some(isNone)
+    ? 'A limit, and what was measured, are numbers.'
+    : !what.trim() && numbers.some((t) => t.trim())
+      ? 'Say what is measured.'
+      : undefined;
   const keep = () => {
-    if (!text.trim()) {
+    if (!text.trim() || wrong) {
       return;
     }
     const measures = what.trim()
@@ -51,6 +58,7 @@ export function OwnDialog({ step, beside, onKeep, onClose }: Props) {
       value={value}
       onChange={(e) => set(e.target.value)}
       onPressEnter={onEnter(keep)}
+      {...(numbers.includes(value) && isNone(value) ? { status: 'error', 'aria-invalid': true } : {})}
     />
   );
   return (
@@ -60,7 +68,7 @@ export function OwnDialog({ step, beside, onKeep, onClose }: Props) {
       width={560}
       onCancel={onClose}
       footer={
-        <Button type="primary" disabled={!text.trim()} onClick={keep}>
+        <Button type="primary" disabled={!text.trim() || !!wrong} onClick={keep}>
           Keep it
         </Button>
       }
@@ -83,6 +91,7 @@ export function OwnDialog({ step, beside, onKeep, onClose }: Props) {
         {field('at most', most, setMost, 130)}
         {field('measured', saw, setSaw, 130)}
       </div>
+      {wrong && <p role="alert">{wrong}</p>}
       <FocusAt field={input} />
     </Modal>
   );
