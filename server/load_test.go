@@ -84,7 +84,7 @@ func loadSpreadsheet(t *testing.T) {
 		}
 	}
 	var b bytes.Buffer
-	if err := w.Flush(); err == nil {
+	if err = w.Flush(); err == nil {
 		err = book.Write(&b)
 	}
 	if err != nil {

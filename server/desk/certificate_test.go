@@ -1,6 +1,7 @@
 package desk
 
 import (
+	"context"
 	"crypto/tls"
 	"crypto/x509"
 	"encoding/pem"
@@ -46,8 +47,10 @@ func TestTheMachinesOwnCertificate(t *testing.T) {
 	web.StartTLS()
 	defer web.Close()
 	ask := func(pool *x509.CertPool, name string) error {
-		dial := func(network, _ string) (net.Conn, error) { return net.Dial(network, web.Listener.Addr().String()) }
-		client := http.Client{Transport: &http.Transport{Dial: dial,
+		dial := func(ctx context.Context, network, _ string) (net.Conn, error) {
+			return (&net.Dialer{}).DialContext(ctx, network, web.Listener.Addr().String())
+		}
+		client := http.Client{Transport: &http.Transport{DialContext: dial,
 			TLSClientConfig: &tls.Config{RootCAs: pool, MinVersion: tls.VersionTLS12}}}
 		reply, err := client.Get("https://" + name + "/")
 		if err == nil {
