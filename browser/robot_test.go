@@ -18,7 +18,7 @@ import (
 )
 
 var (
-	robotTrials = flag.Int("robot", 12, "how often the robot types into a field and leaves")
+	robotTrials = flag.Int("robot", 8, "how often the robot types into a field and leaves")
 	robotSeed   = flag.Uint64("robotseed", 28, "which fields, speeds and ways of leaving the robot draws")
 )
 
@@ -145,7 +145,7 @@ func TestRobot(t *testing.T) {
 	v.expects = "ERR_EMPTY_RESPONSE|Failed to load|ERR_INTERNET|ERR_CONNECTION"
 	var fields []robotField
 	draw := rand.New(rand.NewPCG(*robotSeed, 0))
-	views, least := 10, 15
+	views, least := 6, 8
 	if *robotTrials >= 100 { // the long form goes everywhere
 		views, least = 1000, 250
 	}
