@@ -65,7 +65,7 @@ func (i Instruments) At(what Instrument, typed string) (Address, error) {
 	at, err := netip.ParseAddrPort(net.JoinHostPort(host, port))
 	if err != nil {
 		return Address{}, refuse("no-address",
-			"The address of a %s is its number, with its port where that is another than usual: 127.0.0.1:%s.", what, usual)
+			"The address of a %s is its number, as in 127.0.0.1:%s.", what, usual)
 	}
 	at = netip.AddrPortFrom(at.Addr().Unmap(), at.Port())
 	switch {

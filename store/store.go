@@ -125,9 +125,13 @@ func (s *Store) open(ctx context.Context, path string) error {
 const unfinished = ".part"
 
 func (s *Store) clear() error {
-	left, err := filepath.Glob(filepath.Join(s.dir, "draxel*"+unfinished))
-	for _, path := range left {
-		err = errors.Join(err, os.Remove(path))
+	var err error
+	for _, of := range []string{"draxel-upload-*", File + ".before-*"} {
+		left, e := filepath.Glob(filepath.Join(s.dir, of+unfinished))
+		err = errors.Join(err, e)
+		for _, path := range left {
+			err = errors.Join(err, os.Remove(path))
+		}
 	}
 	if err != nil {
 		return fmt.Errorf("clear data folder: %w", Told(err))

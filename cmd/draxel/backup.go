@@ -42,7 +42,7 @@ func backupCommand() *cobra.Command {
 // aDay is how old a half written copy is when nobody writes at it any more.
 const aDay = 24 * time.Hour
 
-var halfWritten = regexp.MustCompile(`\.db\.[0-9]+\.part$`)
+var halfWritten = regexp.MustCompile(`^draxel.*\.db\.[0-9]+\.part$`) // what others keep there is theirs
 
 // clearParts takes away what backups left half written that were killed.
 func clearParts(dir string) error {

@@ -92,6 +92,9 @@ func (o serveOptions) listens() (string, *desk.Lan, error) {
 	if !o.lan && o.tls {
 		return "", nil, errors.New("--tls is for other devices: it wants --lan")
 	}
+	if !o.tls && (o.tlsCert != "" || o.tlsKey != "" || o.tlsPort != 0) {
+		return "", nil, errors.New("a certificate, its key or a port for other devices wants --tls")
+	}
 	if !o.lan {
 		return alone, nil, nil
 	}

@@ -30,6 +30,9 @@ func TestListening(t *testing.T) {
 		{serveOptions{port: 8321, lan: true, passcode: "brass screw"}, ":8321", true, ""},
 		{serveOptions{port: 8321, lan: true, passcode: "short"}, "", false, "at least 6 characters"},
 		{serveOptions{port: 8321, lan: true}, "", false, "--lan wants a passcode"},
+		{serveOptions{port: 8321, lan: true, tls: true, passcode: "brass screw"}, "127.0.0.1:8321", true, ""},
+		{serveOptions{port: 8321, tls: true}, "", false, "wants --lan"},
+		{serveOptions{port: 8321, lan: true, passcode: "brass screw", tlsCert: "a.pem"}, "", false, "wants --tls"},
 	} {
 		at, lan, err := c.o.listens()
 		if at != c.at || (lan != nil) != c.lan || (err == nil) != (c.says == "") || err != nil &&

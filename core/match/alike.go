@@ -8,7 +8,7 @@ import (
 )
 
 // manyEdges is from how many pairs on rows that are alike are looked for: below it every pair is a pair of its own.
-const manyEdges = 100_000
+var manyEdges = 100_000
 
 // alike is a graph of pairs in which rows that have the same pairs with the same weights are one, and columns likewise:
 // messages that begin alike stay alike, so what is found of one is found of all.

@@ -9,6 +9,9 @@ import (
 	"slices"
 	"strings"
 	"testing"
+
+	"draxel/core/harness"
+	"draxel/core/signal"
 )
 
 // python is the interpreter for which Debian's python3-scipy is installed.
@@ -229,6 +232,36 @@ func TestWhatIsAlikeIsOne(t *testing.T) {
 			if math.Abs(want[k]-e.p[k]) > 1e-12 {
 				t.Fatalf("pair %d: %v, by itself %v", k, e.p[k], want[k])
 			}
+		}
+	}
+}
+
+// A crosswalk in which wordings stand many times has the same probabilities, whether its rows that are alike are one or
+// each is by itself.
+func TestACrosswalkOfRowsThatAreAlike(t *testing.T) {
+	words := []string{"Injector control", "Coolant sensor signal", "Power ground", "Ignition coil trigger", "Battery feed"}
+	table := func(name string, rows int) harness.Pinout {
+		p := harness.Pinout{Name: name}
+		for i := range rows {
+			text := words[(i*i+i)%len(words)]
+			p.Rows = append(p.Rows, harness.Row{Ref: harness.Ref{Connector: name, Cavity: fmt.Sprint(i + 1)},
+				Conductor: harness.Conductor{Function: text, Signal: signal.Read(text)}})
+		}
+		return p
+	}
+	before := manyEdges
+	defer func() { manyEdges = before }()
+	found := func(many int) *Result {
+		manyEdges = many
+		return Crosswalk(table("A", 60), table("B", 50), nil, nil)
+	}
+	each, one := found(1<<30), found(0)
+	if len(each.edges.p) < 300 {
+		t.Fatalf("%d pairs", len(each.edges.p))
+	}
+	for k, p := range each.edges.p {
+		if math.Abs(p-one.edges.p[k]) > 1e-9 {
+			t.Fatalf("pair %d: %v, by itself %v", k, one.edges.p[k], p)
 		}
 	}
 }

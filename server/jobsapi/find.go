@@ -17,6 +17,9 @@ import (
 // mostFound is how many things are shown for some words: who wants others says more words.
 const mostFound = 40
 
+// mostWords is how many words are looked for.
+const mostWords = 12
+
 // FoundThing is something in a job that can be looked for by words.
 type FoundThing struct {
 	Kind string `json:"kind"` // wire, connector, device, cavity, function, step
@@ -49,6 +52,7 @@ func (s *API) find(c *gin.Context, j *desk.Computed) error {
 // first, then those whose name begins so, and how many there are in all.
 func nearest(all []FoundThing, words string, most int) (found []FoundThing, count int) {
 	asked := strings.Fields(strings.ToLower(words))
+	asked = asked[:min(len(asked), mostWords)]
 	if len(asked) == 0 {
 		return []FoundThing{}, 0
 	}

@@ -47,15 +47,15 @@ async function ask(path: string, init: RequestInit): Promise<Response> {
     throw new ProblemError(problem);
   }
   if ((init.method ?? 'GET') === 'GET') {
-    told.forEach((call) => call(Number(reply.headers.get('Draxel-Kept') ?? 0)));
+    told.forEach((call) => call(path, Number(reply.headers.get('Draxel-Kept') ?? 0)));
   }
   return reply;
 }
 
-const told = new Set<(ms: number) => void>();
+const told = new Set<(path: string, ms: number) => void>();
 
-/** Calls back with each answer: with when it was kept, in ms, where this device gave it instead of the server; else 0. */
-export const onKept = (call: (ms: number) => void) => told.add(call);
+/** Calls back with each answer: when it was kept, in ms, where this device gave it instead of the server; else 0. */
+export const onKept = (call: (path: string, ms: number) => void) => told.add(call);
 
 /** A change's id is made here, so that a retry is not a second change. Over plain HTTP on a network randomUUID is not there. */
 export const newChangeID = () =>

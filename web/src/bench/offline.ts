@@ -1,4 +1,6 @@
+import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useSyncExternalStore } from 'react';
+import { useLocation } from 'react-router';
 import { onKept } from '../api/client';
 
 /*
@@ -14,24 +16,58 @@ export const canKeep = () => isSecureContext && 'serviceWorker' in navigator;
 /** The bench that was used last on this device; nothing where none was. */
 export const lastBench = () => localStorage.getItem(last) ?? undefined;
 
-/** When what is shown was kept, in ms; 0 where it has just come from the server. */
+/** By what was asked for: when the answer that is shown was kept, in ms; 0 where it has come from the server. */
+const ages = new Map<string, number>();
 let since = 0;
+let looking = false;
 const listeners = new Set<() => void>();
-onKept((ms) => {
-  if (ms !== since) {
-    since = ms;
-    listeners.forEach((call) => call());
+
+function tell() {
+  const oldest = Math.min(...[...ages.values()].filter((ms) => ms > 0));
+  since = Number.isFinite(oldest) ? oldest : 0;
+  listeners.forEach((call) => call());
+}
+
+onKept((path, ms) => {
+  ages.set(path, ms);
+  if (!looking) {
+    tell();
   }
 });
 
-export const useKeptSince = () =>
-  useSyncExternalStore(
+const again = 5000; // ms between looks whether the server answers again
+
+/**
+ * When the oldest of what is shown was kept, in ms; 0 where all of it has come from the server. While some of it was kept it is
+ * asked for again now and then: what came late, or came back, is shown without a reload.
+ */
+export function useKeptSince(): number {
+  const client = useQueryClient();
+  const kept = useSyncExternalStore(
     (call) => {
       listeners.add(call);
       return () => listeners.delete(call);
     },
     () => since,
   );
+  useEffect(() => {
+    if (kept === 0) {
+      return;
+    }
+    const timer = setInterval(() => {
+      if (!looking) {
+        looking = true;
+        ages.clear();
+        void client.refetchQueries({ type: 'active' }).finally(() => {
+          looking = false;
+          tell();
+        });
+      }
+    }, again);
+    return () => clearInterval(timer);
+  }, [kept, client]);
+  return kept;
+}
 
 /** What a bench of a job may ask for: it is asked for once with a network, so that it is there without. */
 const wanted = (job: string) => [
@@ -56,8 +92,15 @@ async function programs(): Promise<string[]> {
 
 /** Has this device keep the bench of a job, as far as it can. */
 export function useKeep(job: string) {
+  const { pathname, search } = useLocation();
   useEffect(() => {
-    localStorage.setItem(last, `${location.pathname}${location.search}`);
+    try {
+      localStorage.setItem(last, `${pathname}${search}`);
+    } catch {
+      // a browser that has no room left does not know which bench was the last
+    }
+  }, [pathname, search]);
+  useEffect(() => {
     if (!canKeep()) {
       return;
     }

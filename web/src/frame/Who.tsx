@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { setWhoIsWorking, whoIsWorking } from '../api/client';
+import { markLetters } from '../keys/letters';
 import { later } from './later';
 import { Opened } from './Opened';
 
@@ -21,6 +22,7 @@ export function Who() {
           onKeep={(next) => {
             setWhoIsWorking(next);
             setName(next);
+            markLetters(); // keys are as this person has chosen
             ask(false);
           }}
           onClose={() => ask(false)}

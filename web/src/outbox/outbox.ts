@@ -1,5 +1,6 @@
 import { hand, newChangeID, ProblemError, request, whoIsWorking } from '../api/client';
 import type { Done, LettersRequest } from '../api/types.gen';
+import { keep, nextOrder, read } from './kept';
 
 /** A change of a job on its way to the server. Its id makes it one change, however often it is sent. */
 export interface Letter {
@@ -101,34 +102,6 @@ const replaces = (arrived: Letter, fallen: Letter) =>
 
 const inOrder = (a: Letter, b: Letter) =>
   (a.order ?? 0) - (b.order ?? 0) || a.at - b.at || a.window.localeCompare(b.window);
-
-function read(key: string): unknown {
-  try {
-    return JSON.parse(localStorage.getItem(key) ?? 'null');
-  } catch {
-    return undefined; // what cannot be read is none
-  }
-}
-
-/** Keeps a value over a reload. It is false where the browser has no room for it, or keeps nothing: it lives as long as the page. */
-function keep(key: string, value: unknown): boolean {
-  try {
-    localStorage.setItem(key, JSON.stringify(value));
-    return true;
-  } catch {
-    return false; // the letter is sent all the same
-  }
-}
-
-const orderKey = 'draxel-order';
-let lastOrder = 0;
-
-/** The next place in the order of all that this browser writes. */
-function nextOrder(): number {
-  lastOrder = Math.max(lastOrder, Number(read(orderKey)) || 0) + 1;
-  keep(orderKey, lastOrder);
-  return lastOrder;
-}
 
 /**
  * The changes of one job that this browser has not brought to the server yet: sent in order, one after the other, each
