@@ -51,7 +51,8 @@ func TestTheBenchWithoutANetwork(t *testing.T) {
 	v.see("[data-testid=unsent]", "1 not sent")
 	v.page.MustNavigate(v.url + "/jobs/sorrel-refit/bench?stage=prove")
 	v.see("[data-testid=kept]", "no network")
-	away.Store(false)
+	away.Store(false) // it is seen without a reload
+	v.until("somebody answers again", func() bool { return !v.page.MustHas("[data-testid=kept]") })
 	v.page.MustNavigate(v.url + "/jobs/sorrel-refit/bench?stage=pin")
 	v.until("what was ticked is sent", func() bool {
 		w := fetch[struct{ Done []struct{ Step string } }](v, "/api/jobs/sorrel-refit/work")
